@@ -1,0 +1,2 @@
+export * from './arm.ts';
+export * from './demand.ts';

@@ -1,0 +1,4 @@
+export * from './figure.ts';
+export * from './band.ts';
+export * from './check.ts';
+export * from './maker.ts';

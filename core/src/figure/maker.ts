@@ -1,0 +1,22 @@
+import type { QuantityId } from '../units/quantity.ts';
+import { bandFrom } from './band.ts';
+import type { Figure, Origin, Term, Working } from './figure.ts';
+
+/** A term of a working, in the order people read it: symbol, name, value, quantity, origin, and the field or factor it came from. */
+export const term = (symbol: string, name: string, value: number, quantity: QuantityId, origin: Origin, from?: string): Term =>
+  from === undefined ? { symbol, name, value, quantity, origin } : { symbol, name, value, quantity, origin, from };
+
+/** Makes figures of one computed model and its versions with each uncertain input at its ends. */
+export class FigureMaker<M> {
+  constructor(
+    private readonly model: M,
+    private readonly ends: readonly (readonly [M | undefined, M | undefined])[],
+  ) {}
+
+  /** A figure picked out of the model, its band felt out over the versions. */
+  figure(id: string, name: string, quantity: QuantityId, pick: (m: M) => number, working: Working): Figure {
+    const value = pick(this.model);
+    const [low, high] = bandFrom(value, this.ends.map(([a, b]) => [a ? pick(a) : NaN, b ? pick(b) : NaN] as const));
+    return { id, name, quantity, value, low, high, working };
+  }
+}

@@ -1,0 +1,13 @@
+export * from './result.ts';
+export * from './units/index.ts';
+export * from './figure/index.ts';
+export * from './shape/index.ts';
+export * from './shop/index.ts';
+export * from './motor/index.ts';
+export * from './stage/contract.ts';
+export { register, stageKind, stageKinds, unregister } from './stage/registry.ts';
+export * from './joint/index.ts';
+export * from './brief/index.ts';
+export * from './line/index.ts';
+export * from './bench/index.ts';
+export * from './review/index.ts';

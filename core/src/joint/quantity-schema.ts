@@ -1,0 +1,36 @@
+import * as v from 'valibot';
+import { parseQuantity } from '../units/parse.ts';
+import { displayUnit, formatQuantity } from '../units/format.ts';
+import type { QuantityId } from '../units/quantity.ts';
+
+/**
+ * A quantity in a file: a number in SI units, or text with a unit ("62 ozf·in") for files written by hand. Bounded, finite;
+ * refusals name the bound in the usual unit.
+ */
+export function quantity(id: QuantityId, min = -Infinity, max = Infinity) {
+  const say = (x: number) => `${formatQuantity(x, id)} (${x} in SI units)`;
+  return v.pipe(
+    v.union([v.number(), v.string()], 'must be a number in SI units or text with a unit'),
+    v.rawTransform<number | string, number>(({ dataset, addIssue, NEVER }) => {
+      let value: number;
+      if (typeof dataset.value === 'string') {
+        const parsed = parseQuantity(dataset.value, id);
+        if (!parsed.ok) {
+          addIssue({ message: `${parsed.problem.what} ${parsed.problem.why} ${parsed.problem.mend}` });
+          return NEVER;
+        }
+        value = parsed.value.si;
+      } else value = dataset.value;
+      if (!Number.isFinite(value)) addIssue({ message: 'must be a finite number' });
+      else if (value < min) addIssue({ message: `must be at least ${say(min)}` });
+      else if (value > max) addIssue({ message: `must be at most ${say(max)}` });
+      else return value;
+      return NEVER;
+    }),
+    v.metadata({ quantity: id, unit: displayUnit(id).symbol }),
+  );
+}
+
+/** A whole number within bounds, for teeth, steps and counts. */
+export const wholeNumber = (min: number, max: number) =>
+  v.pipe(v.number('must be a whole number'), v.integer('must be a whole number'), v.minValue(min, `must be at least ${min}`), v.maxValue(max, `must be at most ${max}`));

@@ -1,0 +1,28 @@
+import type { Variant } from '../joint/joint.ts';
+import { stageKind } from '../stage/registry.ts';
+import { formatQuantity, type UnitChoice } from '../units/format.ts';
+
+/** What changed from one variant to another, in words, one line a change. */
+export function whatChanged(from: Variant, to: Variant, choice: UnitChoice = {}): string[] {
+  const out: string[] = [];
+  if (from.motor.name !== to.motor.name) out.push(`Motor: ${from.motor.name} → ${to.motor.name}`);
+  if (from.driver.supplyVoltage !== to.driver.supplyVoltage) out.push(`Supply: ${formatQuantity(from.driver.supplyVoltage, 'voltage', choice)} → ${formatQuantity(to.driver.supplyVoltage, 'voltage', choice)}`);
+  if (from.driver.currentLimit !== to.driver.currentLimit) out.push(`Driver current: ${formatQuantity(from.driver.currentLimit, 'current', choice)} → ${formatQuantity(to.driver.currentLimit, 'current', choice)}`);
+  if (from.sensor.place !== to.sensor.place) out.push(`Sensor: ${from.sensor.place} → ${to.sensor.place}`);
+  if (from.stages.length !== to.stages.length) out.push(`Stages: ${from.stages.length} → ${to.stages.length}`);
+  for (let j = 0; j < Math.min(from.stages.length, to.stages.length); j++) {
+    const a = from.stages[j]!;
+    const b = to.stages[j]!;
+    if (a.kind !== b.kind) {
+      out.push(`Stage ${j + 1}: ${a.kind} → ${b.kind}`);
+      continue;
+    }
+    for (const field of stageKind(a.kind)?.fields ?? []) {
+      const [x, y] = [a.params[field.path], b.params[field.path]];
+      if (x === y || (field.when && !field.when(a.params) && !field.when(b.params))) continue;
+      const say = (value: unknown) => (field.as === 'quantity' && typeof value === 'number' ? formatQuantity(value, field.quantity, choice) : String(value));
+      out.push(`Stage ${j + 1}, ${field.label.toLowerCase()}: ${say(x)} → ${say(y)}`);
+    }
+  }
+  return out;
+}

@@ -1,0 +1,5 @@
+export * from './outline.ts';
+export * from './flatten.ts';
+export * from './sheet.ts';
+export * from './svg.ts';
+export * from './dxf.ts';

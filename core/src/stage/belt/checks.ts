@@ -1,0 +1,66 @@
+import { check, type Check, type Mend } from '../../figure/index.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import { formatQuantity } from '../../units/format.ts';
+import type { Duty } from '../contract.ts';
+import { centreForTeeth, leastCentre } from './layout.ts';
+import { modelBelt, type BeltModel } from './model.ts';
+import type { BeltParams } from './params.ts';
+import { outsideRadius } from './pulley.ts';
+
+/** Below this many teeth of 2 mm pitch (as a length of pitch circle) a printed pulley is not worth trying. */
+const PRINTED_LEAST = 24 * 2e-3;
+
+/** The first of `values` (nearest first) for which the model with it passes. */
+function nearest<K extends keyof BeltParams & string>(p: BeltParams, at: Duty, shelf: Shelf, path: K, values: Iterable<number>, passes: (m: BeltModel, tried: BeltParams) => boolean, label: (x: number) => string): Mend | undefined {
+  for (const value of values) {
+    const changed = { ...p, [path]: value };
+    const tried = modelBelt(changed, at, shelf);
+    if (tried.ok && passes(tried.value, changed)) return { path, value, label: label(value) };
+  }
+  return undefined;
+}
+
+const upTo = function* (from: number, to: number, step: number): Generator<number> {
+  for (let x = from; x <= to; x += step) yield x;
+};
+
+/** What decides whether a belt stage works, each with its mend. */
+export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel): Check[] {
+  const s = m.section;
+  const L = m.layout;
+  const wider = s.widths.filter((w) => w > p.width);
+  const perWidth = factor(shelf, `belt.${s.id}.tension`);
+  const width = (passes: (x: BeltModel, tried: BeltParams) => boolean) => nearest(p, at, shelf, 'width', wider, passes, (w) => `Belt width ${formatQuantity(w, 'length')}`);
+  const newtons = (x: number) => Math.ceil(x * 2) / 2;
+  const toTension = (f: number): Mend => ({ path: 'tension', value: newtons(f), label: `Tension ${formatQuantity(newtons(f), 'force')}` });
+  const allowed = perWidth * p.width;
+  const list: Check[] = [];
+  list.push(check({ id: 'mesh', name: 'Teeth in mesh', figure: Math.min(L.mesh1, L.mesh2), limit: 6, sense: 'min', quantity: 'count', severity: 'warn', near: 0, why: 'Below six each tooth carries more: the load share falls by a fifth a tooth.',
+    mend: () => p.closure === 'closed' && p.setBy === 'length' ? nearest(p, at, shelf, 'beltTeeth', s.stock.filter((t) => t > p.beltTeeth), (x) => Math.min(x.layout.mesh1, x.layout.mesh2) >= 6, (t) => `Belt with ${t} teeth`) : undefined, advice: 'Take more teeth on the small pulley, or an outside idler near it.' }));
+  list.push(check({ id: 'clear', name: 'Pulleys clear each other', figure: L.centre, limit: leastCentre(p, s), sense: 'min', quantity: 'length', near: 0.01, why: 'Outsides and flanges must pass with half a millimetre.' }));
+  list.push(check({ id: 'small', name: 'Smallest pulley', figure: Math.min(p.z1, p.z2), limit: s.minTeeth, sense: 'min', quantity: 'count', severity: 'warn', near: 0, why: 'Bent tighter than this the cords tire early.', mend: p.z1 <= p.z2 ? { path: 'z1', value: s.minTeeth, label: `Driving pulley ${s.minTeeth} teeth` } : { path: 'z2', value: s.minTeeth, label: `Driven pulley ${s.minTeeth} teeth` } }));
+  list.push(check({ id: 'taut', name: 'Slack side stays taut at peak', figure: p.tension, limit: m.neededTension, sense: 'min', quantity: 'force', severity: 'warn', why: 'Once it hangs the stiffness halves and the belt may climb.',
+    mend: () => m.neededTension * 1.1 + m.force / 2 <= allowed ? toTension(m.neededTension * 1.1) : undefined, advice: 'Take a wider belt or a larger driven pulley, then raise the tension.' }));
+  list.push(check({ id: 'tension', name: 'Tight side within its allowable', figure: m.tight, limit: allowed, sense: 'max', quantity: 'force', why: 'Beyond it the cords stretch for good.', mend: () => width((x, tried) => x.tight <= perWidth * tried.width), advice: 'Take a coarser section or a larger driven pulley.' }));
+  list.push(check({ id: 'shear', name: 'Belt teeth carry the peak', figure: at.torque, limit: m.shearTorque, sense: 'max', quantity: 'torque', why: 'The teeth in mesh share the circumferential force.', mend: () => width((x) => x.shearTorque >= at.torque), advice: 'Take a coarser section or more teeth on the small pulley.' }));
+  list.push(check({ id: 'jump', name: 'Does not jump a tooth', figure: at.torque, limit: m.jumpTorque, sense: 'max', quantity: 'torque', near: 0.2, why: 'A jump loses position and lets go of the load at once.',
+    mend: () => nearest(p, at, shelf, 'tension', upTo(newtons(p.tension), Math.max(p.tension, allowed - m.force / 2), 0.5), (x) => x.jumpTorque >= at.torque * 1.25, (f) => `Tension ${formatQuantity(f, 'force')}`) ?? width((x) => x.jumpTorque >= at.torque * 1.25), advice: 'Take a coarser section, or more wrap.' }));
+  if (Number.isFinite(m.printedTorque)) list.push(check({ id: 'printed', name: 'Printed teeth carry the peak', figure: at.torque, limit: m.printedTorque, sense: 'max', quantity: 'torque', why: 'The root of a printed tooth shears along its layers.', mend: () => width((x) => x.printedTorque >= at.torque), advice: 'Buy the smaller pulley.' }));
+  for (const [made, z, path] of [[p.made1, p.z1, 'made1'], [p.made2, p.z2, 'made2']] as const) {
+    if (made === 'printed') list.push(check({ id: `print-${path}`, name: `Printed ${path === 'made1' ? 'driving' : 'driven'} pulley is large enough`, figure: z, limit: Math.ceil(PRINTED_LEAST / s.pitch), sense: 'min', quantity: 'count', severity: 'warn', near: 0, why: 'A small printed pulley has few layers a tooth and wears the belt.', mend: { path, value: 'bought', label: 'Buy that one' } }));
+  }
+  list.push(check({ id: 'hold1', name: 'Driving pulley holds on its shaft', figure: (at.torque / m.ratio) / m.numbers.etaForward, limit: m.holdTorque1, sense: 'max', quantity: 'torque', why: 'Its torque passes through the hold: screws, glue or a key.', mend: { path: 'hold1', value: 'key', label: 'Key or flat' }, advice: 'Take a larger bore, or bolt it to its neighbour.' }));
+  list.push(check({ id: 'hold2', name: 'Driven pulley holds', figure: at.torque, limit: m.holdTorque2, sense: 'max', quantity: 'torque', why: 'All of the stage’s torque passes through the hold.', mend: { path: 'hold2', value: 'bolted', label: 'Bolt it through' }, advice: 'Take a larger bore, or bolt it to its neighbour.' }));
+  list.push(check({ id: 'speed', name: 'Belt speed', figure: m.beltSpeed, limit: s.maxSpeed, sense: 'max', quantity: 'linearSpeed', severity: 'warn', why: 'Faster belts heat, sing and throw.', advice: 'Take a smaller driving pulley.' }));
+  if (p.idler === 'outside') {
+    const least = factor(shelf, 'belt.backBend') * 2 * outsideRadius(s, s.minTeeth);
+    list.push(check({ id: 'back', name: 'Back-bending idler', figure: p.idlerDiameter, limit: least, sense: 'min', quantity: 'length', severity: 'warn', near: 0, why: 'Bent backwards the belt needs a larger diameter than forwards.', mend: { path: 'idlerDiameter', value: Math.ceil(least * 1e3) / 1e3, label: `Idler ${formatQuantity(Math.ceil(least * 1e3) / 1e3, 'length')}` } }));
+  }
+  if (p.idler === 'inside') list.push(check({ id: 'idler', name: 'Inside idler', figure: p.idlerTeeth, limit: s.minTeeth, sense: 'min', quantity: 'count', severity: 'warn', near: 0, why: 'It bends the belt as the small pulley does.', mend: { path: 'idlerTeeth', value: s.minTeeth, label: `Idler ${s.minTeeth} teeth` } }));
+  if (p.closure === 'closed' && p.setBy === 'length') {
+    const stocked = s.stock.filter((t) => (centreForTeeth(p, s, t) ?? 0) >= leastCentre(p, s)).sort((a, b) => Math.abs(a - p.beltTeeth) - Math.abs(b - p.beltTeeth))[0];
+    list.push(check({ id: 'stock', name: 'Belt is on the shelf', figure: s.stock.includes(p.beltTeeth) ? 0 : 1, limit: 0.5, sense: 'max', quantity: 'count', severity: 'warn', near: 0, why: 'Closed belts come in the lengths of the shop’s list.', ...(stocked && { mend: { path: 'beltTeeth', value: stocked, label: `Belt with ${stocked} teeth` } }) }));
+  }
+  if (p.closure === 'open') list.push(check({ id: 'ends', name: 'Clamped ends allow the swing', figure: L.length / (Math.PI * L.d2) - 1, limit: 0, sense: 'min', quantity: 'count', severity: 'note', near: 0, why: 'An open-ended belt is clamped on the driven pulley: it turns less than once, and the splice must never reach the driver.' }));
+  return list;
+}

@@ -1,0 +1,62 @@
+import { FigureMaker } from '../../figure/index.ts';
+import { ok, type Result } from '../../result.ts';
+import { uncertain, withFactor, type Shelf } from '../../shop/shelf.ts';
+import type { Duty, Screening, StageKind, StageReport } from '../contract.ts';
+import { beltCandidates, beltDefaults } from './candidates.ts';
+import { beltChecks } from './checks.ts';
+import { drawBelt } from './drawing.ts';
+import { beltFields } from './fields.ts';
+import { beltFigures } from './figures.ts';
+import { modelBelt } from './model.ts';
+import { beltSchema, type BeltParams } from './params.ts';
+import { beltAssembly, beltParts } from './parts.ts';
+
+function factors(p: BeltParams): readonly string[] {
+  return [
+    ...['stiffness', 'tension', 'shear', 'jump', 'mass'].map((key) => `belt.${p.section}.${key}`),
+    'belt.efficiency', 'belt.seal', 'belt.bearing', 'belt.tooth', 'belt.jump', 'belt.takeUp',
+    'hold.screw', 'hold.glue', 'hold.key', 'hold.bolt', 'printed.shear', 'printed.density', 'metal.density',
+    'price.pulley', 'price.tooth', 'price.belt', 'price.print', 'price.bearing',
+  ];
+}
+
+function analyse(p: BeltParams, at: Duty, shelf: Shelf): Result<StageReport> {
+  const made = modelBelt(p, at, shelf);
+  if (!made.ok) return made;
+  const trial = (id: string, value: number) => {
+    const r = modelBelt(p, at, withFactor(shelf, id, value));
+    return r.ok ? r.value : undefined;
+  };
+  const ends = uncertain(shelf, factors(p)).map((f) => [trial(f.id, f.low), trial(f.id, f.high)] as const);
+  const figures = beltFigures(p, at, shelf, made.value, new FigureMaker(made.value, ends));
+  return ok({ numbers: made.value.numbers, figures, checks: beltChecks(p, at, shelf, made.value) });
+}
+
+function screen(p: BeltParams, at: Duty, shelf: Shelf): Screening {
+  const made = modelBelt(p, at, shelf);
+  return made.ok ? ok(made.value.numbers) : made;
+}
+
+/** Synchronous belt over two pulleys, with or without an idler. */
+export const belt: StageKind<BeltParams> = {
+  id: 'belt',
+  name: 'Belt',
+  summary: 'Synchronous belt over two pulleys: no play while taut, springy, cheap, quiet.',
+  schema: beltSchema,
+  fields: beltFields,
+  defaults: beltDefaults,
+  kinematics: (p) => ({
+    ratio: p.z2 / p.z1,
+    members: [{ name: 'driving pulley', role: 'input' }, { name: 'driven pulley', role: 'output' }, { name: 'frame', role: 'fixed' }],
+    orders: [{ name: 'driving pulley', perTurn: p.z2 / p.z1 }, { name: 'driven pulley', perTurn: 1 }, { name: 'belt teeth', perTurn: p.z2 }, { name: 'belt', perTurn: p.z2 / p.beltTeeth }],
+  }),
+  factors,
+  analyse,
+  screen,
+  drawing: drawBelt,
+  parts: beltParts,
+  assembly: beltAssembly,
+  candidates: beltCandidates,
+};
+
+export type { BeltParams } from './params.ts';

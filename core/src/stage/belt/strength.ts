@@ -1,0 +1,60 @@
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import type { BeltSection } from '../../shop/section.ts';
+import type { BeltParams } from './params.ts';
+import { pitchRadius } from './pulley.ts';
+
+/** Share of full tooth load for teeth in mesh below six: 1 − 0.2·(6 − z_mesh), never above 1 nor below 0. */
+export const meshShare = (mesh: number): number => Math.max(0, Math.min(1, 1 - 0.2 * (6 - mesh)));
+
+/** Teeth that are counted on to share load: those in mesh, at most twelve, times the share that few teeth lose. */
+export const loadedTeeth = (mesh: number): number => Math.min(mesh, 12) * meshShare(mesh);
+
+/** Circumferential force at which the belt's teeth shear, N. */
+export const beltShearForce = (p: BeltParams, s: BeltSection, mesh: number, shelf: Shelf): number => factor(shelf, `belt.${s.id}.shear`) * p.width * loadedTeeth(mesh);
+
+/**
+ * Circumferential force at which the belt jumps a tooth, N: the belt's own resistance to being lifted over the teeth in mesh
+ * plus a share of the installation tension that holds it down.
+ */
+export const jumpForce = (p: BeltParams, s: BeltSection, mesh: number, shelf: Shelf): number =>
+  factor(shelf, `belt.${s.id}.jump`) * p.width * loadedTeeth(mesh) + factor(shelf, 'belt.jump') * p.tension;
+
+/**
+ * Circumferential force for which the tight side reaches the allowable tension, N. While the slack side carries,
+ * F_t = F_i + F_u/2; once it hangs, F_t = F_u.
+ */
+export function tensionForce(p: BeltParams, s: BeltSection, shelf: Shelf): number {
+  const allowed = factor(shelf, `belt.${s.id}.tension`) * p.width;
+  if (allowed <= p.tension) return 0;
+  return allowed >= 2 * p.tension ? allowed : 2 * (allowed - p.tension);
+}
+
+/** Circumferential force at which printed teeth shear at their root: root land × width × strength over the loaded teeth, N. */
+export function printedToothForce(p: BeltParams, s: BeltSection, teeth: number, mesh: number, shelf: Shelf): number {
+  const rootRadius = pitchRadius(s.pitch, teeth) - s.offset - s.space.depth;
+  const space = s.space.form === 'trapezoid' ? s.space.bottom : 1.4 * s.space.radius;
+  const land = Math.max(0, (2 * Math.PI * rootRadius) / teeth - space);
+  return factor(shelf, 'printed.shear') * land * p.width * loadedTeeth(mesh);
+}
+
+export type Hold = BeltParams['hold1'];
+
+/** Screws assumed for a pulley held by screws, and for one bolted through. */
+const SET_SCREWS = 2;
+const BOLTS = 4;
+
+/** Torque a pulley's hold on its shaft carries, N·m. */
+export function holdTorque(hold: Hold, bore: number, outside: number, width: number, shelf: Shelf): number {
+  const r = bore / 2;
+  switch (hold) {
+    case 'screws':
+      return SET_SCREWS * factor(shelf, 'hold.screw') * r;
+    case 'glue':
+      return factor(shelf, 'hold.glue') * Math.PI * bore * width * r;
+    case 'key':
+      // A flat or key bears over a fifth of the bore's diameter, at about nine tenths of its radius.
+      return factor(shelf, 'hold.key') * 0.2 * bore * width * 0.9 * r;
+    case 'bolted':
+      return BOLTS * factor(shelf, 'hold.bolt') * Math.max(r, 0.6 * outside);
+  }
+}

@@ -1,0 +1,172 @@
+import type { GenericSchema } from 'valibot';
+import type { Check, Figure, Mend } from '../figure/figure.ts';
+import type { Problem, Result } from '../result.ts';
+import type { Outline, Pose } from '../shape/outline.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import type { QuantityId } from '../units/quantity.ts';
+
+export type StageKindId = string;
+
+/** What a stage has to carry, in magnitudes at the stage's own output. */
+export interface Duty {
+  /** Peak torque, N·m. */
+  readonly torque: number;
+  /** Torque carried for ever (RMS), N·m. */
+  readonly torqueRms: number;
+  /** Speed, rad/s. */
+  readonly speed: number;
+}
+
+/** What a designer wants of a stage that does not exist yet. */
+export interface StageWish {
+  readonly ratio: number;
+  /** Torque at its output, N·m. */
+  readonly torque: number;
+  /** Largest outside dimension, m; Infinity where nobody minds. */
+  readonly size: number;
+  readonly shelf: Shelf;
+}
+
+/** How a stage turns and at what orders it shakes. */
+export interface Kinematics {
+  /** ω_in/ω_out with its sign. */
+  readonly ratio: number;
+  readonly members: readonly { readonly name: string; readonly role: 'input' | 'output' | 'fixed' | 'free' }[];
+  /** Events per turn of the stage's output, by name. */
+  readonly orders: readonly { readonly name: string; readonly perTurn: number }[];
+}
+
+/** A limit of one failure mode as torque at the stage's own output. */
+export interface CapacityLimit {
+  readonly mode: string;
+  readonly torque: number;
+}
+
+/** The numbers a line is summed from; all at the stage's own output unless said. */
+export interface StageNumbers {
+  readonly ratio: number;
+  readonly etaForward: number;
+  /** Zero or less: the stage cannot be driven from its output. */
+  readonly etaBackward: number;
+  /** No-load torque at the input, N·m. */
+  readonly drag: number;
+  /** Play: likely, least and most, rad. */
+  readonly play: readonly [number, number, number];
+  /** Torsional stiffness while everything carries, N·m/rad. */
+  readonly stiffness: number;
+  /** Torque above which `stiffnessBeyond` holds; Infinity where there is no such bend. */
+  readonly bendTorque: number;
+  readonly stiffnessBeyond: number;
+  readonly inertiaIn: number;
+  readonly inertiaOut: number;
+  readonly limits: readonly CapacityLimit[];
+  readonly mass: number;
+  readonly money: number;
+  /** Largest dimension across the axis, m. */
+  readonly outside: number;
+  /** Along the axis, m. */
+  readonly length: number;
+  /** Highest input speed, rad/s. */
+  readonly maxSpeed: number;
+}
+
+export type Screening = Result<StageNumbers>;
+
+export interface StageReport {
+  readonly numbers: StageNumbers;
+  readonly figures: readonly Figure[];
+  readonly checks: readonly Check[];
+}
+
+/** A refusal by a stage, with the nearest change that makes it possible where one parameter does. */
+export interface StageProblem extends Problem {
+  readonly fix?: Mend;
+}
+
+interface FieldCommon<P> {
+  readonly path: keyof P & string;
+  readonly label: string;
+  readonly group: string;
+  readonly help: string;
+  /** Left out: always shown. */
+  readonly when?: (p: P) => boolean;
+}
+
+/** How a person edits a parameter. */
+export type FieldSpec<P> = FieldCommon<P> &
+  (
+    | { readonly as: 'quantity'; readonly quantity: QuantityId; readonly step: number }
+    | { readonly as: 'count'; readonly min: number; readonly max: number }
+    | { readonly as: 'choice'; readonly options: (p: P, shelf: Shelf) => readonly { readonly value: string | number; readonly label: string }[] }
+  );
+
+export type Ink = 'outline' | 'hidden' | 'centre' | 'dimension' | 'force' | 'tight' | 'slack' | 'pitch' | 'contact';
+export type Tint = 'none' | 'part' | 'partB' | 'belt' | 'hole';
+
+/** What a drawing is made of; lengths in metres, poses relative to the sheet. The same outline object means the same shape. */
+export type DrawItem =
+  | { readonly kind: 'curve'; readonly key: string; readonly outline: Outline; readonly at: Pose; readonly ink: Ink; readonly tint: Tint; readonly hatch?: boolean }
+  | { readonly kind: 'arrow'; readonly key: string; readonly from: readonly [number, number]; readonly to: readonly [number, number]; readonly ink: Ink; readonly label?: { readonly value: number; readonly quantity: QuantityId } }
+  | { readonly kind: 'dimension'; readonly key: string; readonly from: readonly [number, number]; readonly to: readonly [number, number]; readonly offset: number; readonly value: number; readonly quantity: QuantityId; readonly prefix?: string }
+  | { readonly kind: 'label'; readonly key: string; readonly at: readonly [number, number]; readonly text: string };
+
+export interface Layer {
+  readonly id: string;
+  readonly name: string;
+  readonly items: readonly DrawItem[];
+}
+
+export interface DrawOptions {
+  readonly shelf: Shelf;
+  readonly duty: Duty;
+  /** Leave out what only a large drawing can show. */
+  readonly glyph?: boolean;
+}
+
+export interface Part {
+  readonly id: string;
+  readonly name: string;
+  readonly quantity: number;
+  readonly made: 'bought' | 'printed';
+  readonly material: string;
+  readonly mass: number;
+  readonly money: number;
+  readonly note: string;
+  /** Named curves by layer; none for parts that are only bought. */
+  readonly curves: readonly { readonly layer: string; readonly outline: Outline }[];
+}
+
+export interface AssemblyStep {
+  readonly do: string;
+  readonly caution?: string;
+}
+
+/**
+ * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it: adding a
+ * kind is adding a folder that exports one of these and a line in the registry.
+ */
+export interface StageKind<P> {
+  readonly id: StageKindId;
+  readonly name: string;
+  readonly summary: string;
+  /** Parameters in SI units, described and bounded. */
+  readonly schema: GenericSchema<unknown, P>;
+  readonly fields: readonly FieldSpec<P>[];
+  defaults(want: StageWish): P;
+  kinematics(p: P): Kinematics;
+  /** Factors of the shop that its numbers depend on: what bands are felt out over. */
+  factors(p: P): readonly string[];
+  analyse(p: P, at: Duty, shelf: Shelf): Result<StageReport>;
+  /** The same answers as numbers only, quick enough for a search. */
+  screen(p: P, at: Duty, shelf: Shelf): Screening;
+  /** @param crank angle of the stage's input, rad */
+  drawing(p: P, crank: number, options: DrawOptions): Result<readonly Layer[]>;
+  parts(p: P, shelf: Shelf): Result<readonly Part[]>;
+  assembly(p: P): readonly AssemblyStep[];
+  /** Coarse to fine, for the search. */
+  candidates(want: StageWish): Iterable<P>;
+}
+
+// The registry holds kinds of unlike parameters; each kind's schema guards its own at the door.
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+export type AnyStageKind = StageKind<any>;

@@ -1,0 +1,3 @@
+export * from './quantity.ts';
+export * from './parse.ts';
+export * from './format.ts';

@@ -64,7 +64,7 @@ export function analysePlay(test: PlayTest, instrument: Instrument | undefined, 
     { id: 'lever', name: 'lever radius', u: fromBounds(test.rig.leverError) * byReading * (mid / lever), dof: Infinity, halve: 'the radius measured to half the error' },
   ];
   if (windUp > 0) budget.push({ id: 'wind-up', name: 'wind-up taken out', u: fromBounds(windUp * 0.3), dof: Infinity, halve: 'a lighter push' });
-  const found = combine(a.mean, 'angle', budget);
+  const found = combine(a.mean, 'smallAngle', budget);
   return ok({ found, perAngle, worst, windUp, counted: counted.length, struck: test.readings.length - counted.length, advice: advise(found, perAngle, counted.length, leverError) });
 }
 

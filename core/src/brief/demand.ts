@@ -43,7 +43,7 @@ export interface LimitKind {
 export const LIMIT_KINDS: Readonly<Record<LimitId, LimitKind>> = {
   torque: { name: 'Torque, lifting', quantity: 'torque', sense: 'min', start: null, help: 'Peak of the load cases, shock included, at the speed asked.' },
   speed: { name: 'Speed', quantity: 'speed', sense: 'min', start: null, help: 'Highest speed at which the peak torque is still there.' },
-  play: { name: 'Play', quantity: 'angle', sense: 'max', start: (6 * Math.PI) / 10800, help: 'Angle the output turns with the input held and no torque; wind-up is not in it.' },
+  play: { name: 'Play', quantity: 'smallAngle', sense: 'max', start: (6 * Math.PI) / 10800, help: 'Angle the output turns with the input held and no torque; wind-up is not in it.' },
   stiffness: { name: 'Stiffness', quantity: 'stiffness', sense: 'min', start: (3 * 180) / Math.PI, help: 'Torque per angle at the output, motor held.' },
   tip: { name: 'Tip deflection', quantity: 'length', sense: 'max', start: 3e-3, help: 'Play and wind-up under the holding torque, at the end of the longest arm.' },
   turnBack: { name: 'Turn-back', quantity: 'torque', sense: 'max', start: 2, help: 'Torque at the output that turns the unpowered line back.' },

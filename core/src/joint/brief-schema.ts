@@ -20,7 +20,7 @@ export const armCaseSchema = v.looseObject({
 
 export const LIMIT_IDS = ['torque', 'speed', 'play', 'stiffness', 'tip', 'turnBack', 'size', 'mass', 'money'] as const;
 
-const LIMIT_QUANTITY = { torque: 'torque', speed: 'speed', play: 'angle', stiffness: 'stiffness', tip: 'length', turnBack: 'torque', size: 'length', mass: 'mass', money: 'money' } as const;
+const LIMIT_QUANTITY = { torque: 'torque', speed: 'speed', play: 'smallAngle', stiffness: 'stiffness', tip: 'length', turnBack: 'torque', size: 'length', mass: 'mass', money: 'money' } as const;
 
 const limitOf = <K extends (typeof LIMIT_IDS)[number]>(id: K) =>
   v.looseObject({

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { parseQuantity } from '../units/parse.ts';
 import { displayUnit, formatQuantity } from '../units/format.ts';
-import type { QuantityId } from '../units/quantity.ts';
+import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 
 /**
  * A quantity in a file: a number in SI units, or text with a unit ("62 ozf·in") for files written by hand. Bounded, finite;
@@ -14,6 +14,10 @@ export function quantity(id: QuantityId, min = -Infinity, max = Infinity) {
     v.rawTransform<number | string, number>(({ dataset, addIssue, NEVER }) => {
       let value: number;
       if (typeof dataset.value === 'string') {
+        if (/^[\d\s.,+\-−eE/]*$/.test(dataset.value) && QUANTITIES[id].units.some((u) => u.symbol !== '')) {
+          addIssue({ message: `must be a number in SI units or text with a unit, and is text without one` });
+          return NEVER;
+        }
         const parsed = parseQuantity(dataset.value, id);
         if (!parsed.ok) {
           addIssue({ message: `${parsed.problem.what} ${parsed.problem.why} ${parsed.problem.mend}` });

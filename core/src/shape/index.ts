@@ -3,3 +3,4 @@ export * from './flatten.ts';
 export * from './sheet.ts';
 export * from './svg.ts';
 export * from './dxf.ts';
+export * from './bounds.ts';

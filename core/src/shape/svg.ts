@@ -1,4 +1,5 @@
-import { ORIGIN, place, type Outline } from './outline.ts';
+import { boundsOf } from './bounds.ts';
+import { ORIGIN, type Outline } from './outline.ts';
 import type { ExportSheet } from './sheet.ts';
 
 /** Path data of an outline, exact arcs included. `scale` turns metres into the wanted unit; y points up, so it is negated. */
@@ -32,19 +33,7 @@ const escape = (text: string): string => text.replace(/[&<>"']/g, (c) => `&#${c.
 
 /** A drawing sheet as an SVG file in millimetres, arcs exact, one group a layer. */
 export function writeSvg(sheet: ExportSheet): string {
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const { outline } of sheet.curves) {
-    const p = place(outline, ORIGIN).points;
-    for (let i = 0; i < p.length; i += 3) {
-      // An arc can bow out beyond its ends by half its chord at most when it is a half turn or less.
-      const j = (i + 3) % p.length;
-      const bow = (Math.abs(p[i + 2]!) * Math.hypot(p[j]! - p[i]!, p[j + 1]! - p[i + 1]!)) / 2;
-      x0 = Math.min(x0, p[i]! - bow);
-      x1 = Math.max(x1, p[i]! + bow);
-      y0 = Math.min(y0, p[i + 1]! - bow);
-      y1 = Math.max(y1, p[i + 1]! + bow);
-    }
-  }
+  const { x0, y0, x1, y1 } = boundsOf(sheet.curves.map((c) => ({ outline: c.outline, at: ORIGIN }))) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
   const margin = 1e-3;
   const mm = (v: number) => Number((v * 1000).toFixed(4));
   const [left, top, width, height] = [mm(x0 - margin), mm(-y1 - margin), mm(x1 - x0 + 2 * margin), mm(y1 - y0 + 2 * margin)];

@@ -141,6 +141,14 @@ export interface AssemblyStep {
   readonly caution?: string;
 }
 
+/** A table of alternatives a kind lays out beside its form: stocked sizes, sections, tooth counts that fit. */
+export interface KindTable {
+  readonly id: string;
+  readonly title: string;
+  readonly columns: readonly { readonly name: string; readonly quantity?: QuantityId }[];
+  readonly rows: readonly { readonly cells: readonly (number | string)[]; readonly current: boolean; readonly take?: Mend }[];
+}
+
 /**
  * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it: adding a
  * kind is adding a folder that exports one of these and a line in the registry.
@@ -161,6 +169,8 @@ export interface StageKind<P> {
   screen(p: P, at: Duty, shelf: Shelf): Screening;
   /** @param crank angle of the stage's input, rad */
   drawing(p: P, crank: number, options: DrawOptions): Result<readonly Layer[]>;
+  /** Alternatives to pick from, where a kind has them. */
+  tables?(p: P, shelf: Shelf): readonly KindTable[];
   parts(p: P, shelf: Shelf): Result<readonly Part[]>;
   assembly(p: P): readonly AssemblyStep[];
   /** Coarse to fine, for the search. */

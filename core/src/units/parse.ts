@@ -80,7 +80,7 @@ export function parseQuantity(text: string, id: QuantityId, bare?: string): Resu
   const trimmed = text.trim();
   if (trimmed === '') return refuse('Nothing is typed here.', `A ${quantity.name} is needed.`, 'Type a number, or press Escape to go back to the last one.');
   if (trimmed.length > 80) return refuse('That is too long for a number.', 'A value with its unit is a few characters.', 'Type one value.');
-  if (id === 'angle' && trimmed.includes('@')) return parseLever(trimmed);
+  if ((id === 'angle' || id === 'smallAngle') && trimmed.includes('@')) return parseLever(trimmed);
   const number = readNumber(trimmed);
   if (!number.ok) return number;
   const { value, rest } = number.value;

@@ -1,6 +1,6 @@
 /** The kinds of quantity that Gristmill speaks of, each with its coherent SI unit and the units people type. */
 export type QuantityId =
-  | 'torque' | 'angle' | 'length' | 'force' | 'mass' | 'speed' | 'linearSpeed' | 'acceleration' | 'inertia' | 'stiffness'
+  | 'torque' | 'angle' | 'smallAngle' | 'length' | 'force' | 'mass' | 'speed' | 'linearSpeed' | 'acceleration' | 'inertia' | 'stiffness'
   | 'speedConstant' | 'current' | 'voltage' | 'resistance' | 'inductance' | 'power' | 'time' | 'frequency' | 'money'
   | 'ratio' | 'efficiency' | 'count' | 'temperature' | 'thermalResistance' | 'gravity' | 'forcePerWidth' | 'stiffnessPerWidth'
   | 'massPerLengthWidth' | 'density' | 'damping';
@@ -33,14 +33,18 @@ const POUND = 0.45359237;
 const TAU = 2 * Math.PI;
 
 const u = (symbol: string, factor: number, ...also: string[]): Unit => ({ symbol, factor, also });
+const ANGLES: readonly Unit[] = [
+  u('rad', 1), u('mrad', 1e-3), u('°', Math.PI / 180, 'deg', 'degree', 'degrees'), u('′', Math.PI / 10800, "'", 'arcmin', '’'), u('″', Math.PI / 648000, '"', "''", 'arcsec', '”'), u('rev', TAU, 'turn', 'turns'),
+];
 const q = (id: QuantityId, name: string, shown: string, ...units: Unit[]): Quantity => ({ id, name, shown, units });
 
 /** Conversion factors: kgf, lbf, inch, pound and ounce are exact by definition (ISO 80000-4; international yard and pound). */
 export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
   torque: q('torque', 'torque', 'N·m', u('N·m', 1, 'Nm', 'newton metre'), u('mN·m', 1e-3, 'mNm'), u('N·cm', 1e-2, 'Ncm'), u('kgf·cm', KGF * 1e-2, 'kgfcm', 'kp·cm'),
     u('kgf·m', KGF, 'kgfm', 'kp·m'), u('gf·cm', KGF * 1e-5, 'gfcm'), u('ozf·in', (LBF / 16) * INCH, 'ozfin'), u('lbf·in', LBF * INCH, 'lbfin', 'in·lbf'), u('lbf·ft', LBF * 12 * INCH, 'lbfft', 'ft·lbf')),
-  angle: q('angle', 'angle', '°', u('rad', 1), u('mrad', 1e-3), u('°', Math.PI / 180, 'deg', 'degree', 'degrees'), u('′', Math.PI / 10800, "'", 'arcmin', '’'),
-    u('″', Math.PI / 648000, '"', "''", 'arcsec', '”'), u('rev', TAU, 'turn', 'turns')),
+  angle: q('angle', 'angle', '°', ...ANGLES),
+  /** Play, wind-up and resolution: the same units, shown in minutes of arc. */
+  smallAngle: q('smallAngle', 'small angle', '′', ...ANGLES),
   length: q('length', 'length', 'mm', u('m', 1), u('mm', 1e-3), u('cm', 1e-2), u('µm', 1e-6, 'um', 'micron'), u('in', INCH, '"', '″', 'inch'), u('ft', 12 * INCH)),
   force: q('force', 'force', 'N', u('N', 1), u('kN', 1e3), u('kgf', KGF, 'kp'), u('gf', KGF * 1e-3), u('lbf', LBF), u('ozf', LBF / 16)),
   mass: q('mass', 'mass', 'kg', u('kg', 1), u('g', 1e-3), u('t', 1000), u('lb', POUND, 'lbs', 'lbm'), u('oz', OUNCE)),

@@ -9,6 +9,7 @@ import { beltFields } from './fields.ts';
 import { beltFigures } from './figures.ts';
 import { modelBelt } from './model.ts';
 import { beltSchema, type BeltParams } from './params.ts';
+import { beltTables } from './tables.ts';
 import { beltAssembly, beltParts } from './parts.ts';
 
 function factors(p: BeltParams): readonly string[] {
@@ -54,6 +55,7 @@ export const belt: StageKind<BeltParams> = {
   analyse,
   screen,
   drawing: drawBelt,
+  tables: beltTables,
   parts: beltParts,
   assembly: beltAssembly,
   candidates: beltCandidates,

@@ -1,0 +1,70 @@
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import { join } from 'node:path';
+
+/**
+ * Serves the built app. Scripts, styles, fonts and workers come from here alone: nothing is loaded from anywhere else, and
+ * nothing is sent anywhere.
+ *
+ * @param folder where the built app lies
+ */
+export function createApp(folder: string): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          // Popovers, drags and charts place themselves by style attributes.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          fontSrc: ["'self'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          connectSrc: ["'self'"],
+          manifestSrc: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'none'"],
+          frameAncestors: ["'none'"],
+          objectSrc: ["'none'"],
+        },
+      },
+      // Served over plain HTTP on the loopback address: a promise of HTTPS would lock the reader out.
+      strictTransportSecurity: false,
+      crossOriginEmbedderPolicy: { policy: 'require-corp' },
+      referrerPolicy: { policy: 'no-referrer' },
+    }),
+  );
+  app.use((_req, res, next) => {
+    res.setHeader('Permissions-Policy', 'camera=(), geolocation=(), microphone=(self), serial=(self)');
+    next();
+  });
+  app.use(compression());
+  app.get('/health', (_req, res) => {
+    res.set('Cache-Control', 'no-store').json({ ok: true, name: 'gristmill' });
+  });
+  // Files under assets carry a hash of their content in their name and never change.
+  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false, index: false }));
+  app.use(express.static(folder, { index: false, maxAge: 0, setHeaders: (res) => res.setHeader('Cache-Control', 'no-cache') }));
+  app.use((req, res) => {
+    if (req.method !== 'GET' && req.method !== 'HEAD') {
+      res.set('Allow', 'GET, HEAD').status(405).type('text').send('Only GET and HEAD are answered here.');
+      return;
+    }
+    // A missing file is missing; a path without an ending is a page of the app.
+    if (/\.[a-z0-9]+$/i.test(req.path)) {
+      res.status(404).type('text').send('There is no such file.');
+      return;
+    }
+    res.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));
+  });
+  app.use((error: { status?: number }, _req: express.Request, res: express.Response, next: express.NextFunction) => {
+    if (res.headersSent) return next(error);
+    const status = error.status ?? 500;
+    res.status(status).type('text').send(status === 404 ? 'There is no such file.' : 'The request could not be answered.');
+  });
+  return app;
+}

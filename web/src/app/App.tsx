@@ -1,0 +1,37 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { RouterProvider } from 'react-router';
+import { Toaster } from 'sonner';
+import { SharedPatterns } from '../parts/Scale.tsx';
+import { usePrefs } from '../state/prefs.ts';
+import { useShop } from '../state/shop.ts';
+import { startAutosave, useStorage } from '../storage/autosave.ts';
+import { loadShop } from '../storage/shelf.ts';
+import { storageProblem } from '../storage/trouble.ts';
+import { listenForKeys } from './actions.ts';
+import { Palette } from './Palette.tsx';
+import { router } from './router.tsx';
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, networkMode: 'always' } } });
+
+export function App() {
+  const sheet = usePrefs((s) => s.sheet);
+  useEffect(() => {
+    document.documentElement.dataset['sheet'] = sheet;
+  }, [sheet]);
+  useEffect(() => startAutosave(), []);
+  useEffect(() => listenForKeys(), []);
+  useEffect(() => {
+    loadShop()
+      .then((edits) => useShop.getState().setEdits(edits))
+      .catch((error: unknown) => useStorage.setState({ problem: storageProblem(error) }));
+  }, []);
+  return (
+    <QueryClientProvider client={client}>
+      <SharedPatterns />
+      <RouterProvider router={router} />
+      <Palette />
+      <Toaster position="bottom-center" toastOptions={{ unstyled: true, classNames: { toast: 'flex items-center gap-4 border border-[var(--ink)] bg-[var(--panel)] px-4 py-2 text-[13.5px] rounded-[2px]', actionButton: 'underline underline-offset-3' } }} />
+    </QueryClientProvider>
+  );
+}

@@ -1,0 +1,217 @@
+import type { Problem } from '@gristmill/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { toast } from 'sonner';
+import { HistoryDialog } from '../parts/HistoryDialog.tsx';
+import { ProblemNote } from '../parts/ProblemNote.tsx';
+import { Strip } from '../parts/Strip.tsx';
+import { Tally } from '../parts/Tally.tsx';
+import { WorkingPanel } from '../parts/WorkingPanel.tsx';
+import { useJoint, useOpen, useVariant } from '../state/open.ts';
+import { buildOn, saveNow, useStorage } from '../storage/autosave.ts';
+import { jointShelf } from '../storage/shelf.ts';
+import { followSave, holdJoint, watchSaves } from '../storage/tabs.ts';
+import { storageProblem } from '../storage/trouble.ts';
+import { useFindings, useLine } from '../workers/queries.ts';
+import { useActions, type Action } from './actions.ts';
+import { copyOf, exportJoint } from './joints.ts';
+import { Rail } from './Rail.tsx';
+import { SaveMark, StatusLine } from './StatusLine.tsx';
+import { useCommonActions } from './common.ts';
+
+/** Opens a joint by its address, holds it for this tab, and lets go of it on leaving. */
+function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () => void } {
+  const [problem, setProblem] = useState<Problem | undefined>();
+  const release = useRef<() => void>(() => undefined);
+  useEffect(() => {
+    let gone = false;
+    const lost = () => {
+      if (!gone) useOpen.getState().setReadOnly(true);
+    };
+    // A joint made while storage is blocked is already in memory.
+    const inMemory = useOpen.getState().joint?.id === id;
+    setProblem(undefined);
+    void (async () => {
+      const lock = await holdJoint(id, lost);
+      if (gone) return lock.release();
+      release.current = lock.release;
+      try {
+        const read = await jointShelf.open(id);
+        if (gone) return;
+        if (!read.ok) {
+          if (!inMemory) setProblem(read.problem);
+          return;
+        }
+        useOpen.getState().load(read.value.joint, !lock.held);
+        buildOn(read.value.rev);
+        if (read.value.fellBack) toast('The last save of this joint could not be read; the one before it was opened.');
+      } catch (error) {
+        useStorage.setState({ problem: storageProblem(error) });
+        if (!inMemory) setProblem(storageProblem(error));
+      }
+    })();
+    const stop = watchSaves(id);
+    return () => {
+      gone = true;
+      stop();
+      void saveNow().then(() => {
+        if (useOpen.getState().joint?.id === id && useOpen.getState().save === 'saved') useOpen.getState().load(undefined);
+      });
+      release.current();
+    };
+  }, [id]);
+  const takeOver = () => {
+    void holdJoint(id, () => useOpen.getState().setReadOnly(true), true).then(async (lock) => {
+      release.current = lock.release;
+      await followSave(id);
+      useOpen.getState().setReadOnly(false);
+    });
+  };
+  return { problem, takeOver };
+}
+
+function Notices({ takeOver }: { takeOver: () => void }) {
+  const joint = useJoint();
+  const readOnly = useOpen((s) => s.readOnly);
+  const { problem, conflict } = useStorage();
+  const navigate = useNavigate();
+  if (readOnly) {
+    return (
+      <div role="status" className="flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5">
+        <span>This joint is open in another tab. You are looking on; what is saved there appears here.</span>
+        <button type="button" className="btn" onClick={takeOver}>Work on it here instead</button>
+      </div>
+    );
+  }
+  if (conflict) {
+    return (
+      <div role="alert" className="flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5">
+        <span>Another tab has saved this joint. What you changed here is not stored yet.</span>
+        <button
+          type="button" className="btn"
+          onClick={async () => {
+            const copy = copyOf(joint, `${joint.name} (other tab)`.slice(0, 120));
+            await jointShelf.save(copy, null, 'Kept from another tab');
+            useStorage.setState({ conflict: false });
+            navigate(`/joint/${copy.id}/brief`);
+          }}
+        >
+          Keep mine as a copy
+        </button>
+        <button type="button" className="btn" onClick={() => void followSave(joint.id)}>Take theirs</button>
+      </div>
+    );
+  }
+  if (problem) {
+    return (
+      <div className="border-b border-strong bg-serious px-4 py-1.5">
+        <ProblemNote problem={problem}>
+          <button type="button" className="btn mr-2 mt-1" onClick={() => exportJoint(joint)}>Export this joint</button>
+          <button type="button" className="btn mt-1" onClick={() => void saveNow()}>Try to save again</button>
+        </ProblemNote>
+      </div>
+    );
+  }
+  return null;
+}
+
+function Sheet({ takeOver }: { takeOver: () => void }) {
+  const joint = useJoint();
+  const variant = useVariant();
+  const { report, ms, error } = useLine();
+  const findings = useFindings().data ?? [];
+  const [history, setHistory] = useState(false);
+  const navigate = useNavigate();
+  const { stage } = useParams();
+  const edit = useOpen((s) => s.edit);
+  useCommonActions();
+  const actions = useMemo<Action[]>(() => {
+    const go = (path: string) => () => void navigate(`/joint/${joint.id}/${path}`);
+    const at = Number(stage ?? 0);
+    const count = variant.stages.length;
+    return [
+      ...['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review', 'Shop'].map((name, i) => ({ id: `go-${name}`, name: `Go to ${name}`, group: 'Views', key: String(i + 1), run: go(name.toLowerCase()) })),
+      { id: 'stage-before', name: 'Stage before', group: 'Views', key: '[', enabled: count > 0, run: go(`stage/${Math.max(1, at > 0 ? at - 1 : count)}`) },
+      { id: 'stage-after', name: 'Stage after', group: 'Views', key: ']', enabled: count > 0, run: go(`stage/${Math.min(count, at + 1)}`) },
+      {
+        id: 'undo', name: 'Undo', group: 'Joint', key: 'ctrl+z',
+        run: () => {
+          const label = useOpen.getState().undo();
+          toast(label ? `Undone: ${label}` : 'Nothing to undo');
+        },
+      },
+      {
+        id: 'redo', name: 'Redo', group: 'Joint', key: 'ctrl+shift+z',
+        run: () => {
+          const label = useOpen.getState().redo();
+          toast(label ? `Done again: ${label}` : 'Nothing to redo');
+        },
+      },
+      { id: 'export', name: 'Export this joint to a file', group: 'Joint', key: 'ctrl+e', run: () => exportJoint(useOpen.getState().joint!) },
+      { id: 'save', name: 'Save now', group: 'Joint', key: 'ctrl+s', run: () => void saveNow() },
+      { id: 'history', name: 'Earlier saves of this joint', group: 'Joint', key: 'h', run: () => setHistory(true) },
+      {
+        id: 'working', name: 'Open the working of a figure', group: 'Views', key: 'w',
+        run: () => {
+          const near = document.activeElement?.closest('[data-limit],tr,li')?.querySelector<HTMLElement>('[data-figure]') ?? document.querySelector<HTMLElement>('main [data-figure], aside [data-figure]');
+          near?.click();
+        },
+      },
+      { id: 'print', name: 'Print this view', group: 'Joint', key: 'ctrl+p', run: () => window.print() },
+      ...joint.variants.map((v) => ({ id: `variant-${v.id}`, name: `Open variant ${v.name}`, group: 'Variants', run: () => edit('Open variant', (d) => void (d.activeVariant = v.id)) })),
+    ];
+  }, [navigate, joint.id, joint.variants, stage, variant.stages.length, edit]);
+  useActions('joint', actions);
+  return (
+    <div className="flex h-full flex-col print:h-auto">
+      <Notices takeOver={takeOver} />
+      <header className="no-print grid h-[112px] shrink-0 grid-cols-[132px_minmax(0,1fr)] border-b border-strong bg-panel">
+        <div className="flex min-w-0 flex-col justify-between border-r border-rule px-3.5 py-2.5">
+          <Link to="/" className="text-[16px] font-bold leading-none">Gristmill</Link>
+          <div className="text-[12px] leading-snug text-muted">
+            <div className="truncate font-semibold text-ink" title={joint.name}>{joint.name}</div>
+            <label className="flex items-center gap-1">
+              variant
+              <select aria-label="Variant" className="select -my-0.5 min-w-0 flex-1" value={variant.id} onChange={(e) => edit('Open variant', (d) => void (d.activeVariant = e.target.value))}>
+                {joint.variants.map((v) => (
+                  <option key={v.id} value={v.id}>{v.name}</option>
+                ))}
+              </select>
+            </label>
+            <SaveMark onHistory={() => setHistory(true)} />
+          </div>
+        </div>
+        <Strip joint={joint} variant={variant} report={report} />
+      </header>
+      <div className="grid min-h-0 flex-1 grid-cols-[104px_minmax(0,1fr)_auto] max-[1099px]:grid-cols-[92px_minmax(0,1fr)] max-[1099px]:grid-rows-[minmax(0,1fr)_auto] print:block">
+        <Rail joint={joint} report={report} findings={findings} />
+        <main className="min-h-0 min-w-0 overflow-y-auto print:overflow-visible">
+          {error ? <div className="p-4"><ProblemNote problem={{ what: 'The line could not be computed.', why: error.message, mend: 'Undo the last change, or reload the page.' }} /></div> : <Outlet />}
+        </main>
+        <div className="flex min-h-0 max-[1099px]:col-span-2 max-[1099px]:max-h-[32vh] print:hidden [&>aside]:max-[1099px]:flex-1">
+          <Tally joint={joint} report={report} findings={findings} />
+        </div>
+      </div>
+      <StatusLine ms={ms} />
+      <WorkingPanel />
+      <HistoryDialog open={history} onClose={() => setHistory(false)} />
+    </div>
+  );
+}
+
+/** The frame of a joint: strip above, rail left, tally right, the view in the middle, status below. */
+export function JointFrame() {
+  const { id = '' } = useParams();
+  const { problem, takeOver } = useOpenJoint(id);
+  const joint = useOpen((s) => s.joint);
+  if (problem) {
+    return (
+      <main className="mx-auto max-w-[38rem] p-10">
+        <ProblemNote problem={problem} />
+        <p className="pt-4"><Link to="/" className="btn">Back to the joints</Link></p>
+      </main>
+    );
+  }
+  if (joint?.id !== id) return <p className="label p-6">Opening the joint…</p>;
+  return <Sheet takeOver={takeOver} />;
+}

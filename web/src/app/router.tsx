@@ -1,0 +1,42 @@
+import { lazy, Suspense, type ReactNode } from 'react';
+import { createBrowserRouter, Navigate, Outlet } from 'react-router';
+import { JointFrame } from './JointFrame.tsx';
+import { JointsPage } from '../views/joints/JointsPage.tsx';
+import { NotFound, Oops } from './Oops.tsx';
+
+const wait = (node: ReactNode) => <Suspense fallback={<p className="label p-6">Laying out the sheet…</p>}>{node}</Suspense>;
+const BriefView = lazy(() => import('../views/brief/BriefView.tsx'));
+const LineView = lazy(() => import('../views/line/LineView.tsx'));
+const StageView = lazy(() => import('../views/stage/StageView.tsx'));
+const MakeView = lazy(() => import('../views/make/MakeView.tsx'));
+const BenchView = lazy(() => import('../views/bench/BenchView.tsx'));
+const ReviewView = lazy(() => import('../views/review/ReviewView.tsx'));
+const ShopPage = lazy(() => import('../views/shop/ShopPage.tsx'));
+
+/** Pages by address; every view of a joint has one, so that it can be marked and gone back to. */
+export const router = createBrowserRouter([
+  {
+    element: <Outlet />,
+    errorElement: <Oops />,
+    children: [
+      { path: '/', element: <JointsPage /> },
+      { path: '/shop', element: wait(<ShopPage />) },
+      {
+        path: '/joint/:id',
+        element: <JointFrame />,
+        children: [
+          { index: true, element: <Navigate to="brief" replace /> },
+          { path: 'brief', element: wait(<BriefView />) },
+          { path: 'line', element: wait(<LineView />) },
+          { path: 'stage', element: <Navigate to="1" replace /> },
+          { path: 'stage/:stage', element: wait(<StageView />) },
+          { path: 'make', element: wait(<MakeView />) },
+          { path: 'bench', element: wait(<BenchView />) },
+          { path: 'review', element: wait(<ReviewView />) },
+          { path: 'shop', element: wait(<ShopPage />) },
+        ],
+      },
+      { path: '*', element: <NotFound /> },
+    ],
+  },
+]);

@@ -1,0 +1,12 @@
+import '@fontsource-variable/spline-sans';
+import '@fontsource-variable/spline-sans-mono';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { App } from './app/App.tsx';
+import './app/tokens.css';
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <App />
+  </StrictMode>,
+);

@@ -1,0 +1,53 @@
+import { formatQuantity, type Check, type Mend } from '@gristmill/core';
+import { useUnits } from '../state/prefs.ts';
+
+const MARK = { holds: '✓', near: '◐', fails: '✕' } as const;
+const rank = (c: Check) => (c.state === 'fails' ? (c.severity === 'stop' ? 0 : 1) : c.state === 'near' ? 2 : 3);
+
+/** Checks, the worst first: figure against limit, why, and the nearest mend. */
+export function CheckList({ checks, onMend }: { checks: readonly Check[]; onMend: (mend: Mend) => void }) {
+  const units = useUnits();
+  const fails = checks.filter((c) => c.state === 'fails').length;
+  const near = checks.filter((c) => c.state === 'near').length;
+  const summary = [fails ? `${fails} fail${fails === 1 ? 's' : ''}` : '', near ? `${near} near` : '', `${checks.length - fails - near} hold`].filter(Boolean).join(', ');
+  return (
+    <section aria-label="Checks">
+      <div className="rule-b flex justify-between pb-1">
+        <h3>Checks</h3>
+        <span className="label">{summary}</span>
+      </div>
+      <ul>
+        {[...checks].sort((a, b) => rank(a) - rank(b)).map((c) => {
+          const counts = c.id === 'stock' || c.id === 'ends';
+          const tone = c.state === 'holds' ? '' : c.state === 'near' ? 'text-near' : c.severity === 'note' ? 'text-muted' : 'text-fail';
+          return (
+            <li key={c.id} data-check={c.id} data-state={c.state} className="rule-b py-1.5 leading-snug">
+              <p>
+                <span aria-hidden="true" className={tone}>{MARK[c.state]}</span> <span className={c.state === 'holds' ? '' : 'font-semibold'}>{c.name}</span>
+                <span className="sr-only">: {c.state}</span>{' '}
+                {counts ? null : (
+                  <span className="whitespace-nowrap">
+                    <span className={`num ${tone || 'text-expected'}`}>{formatQuantity(c.figure, c.quantity, units, 3)}</span>
+                    <span className="num text-muted"> {c.sense === 'min' ? '≥' : '≤'} {formatQuantity(c.limit, c.quantity, units, 3)}</span>
+                  </span>
+                )}
+              </p>
+              {c.state === 'holds' ? null : (
+                <p className="text-[12.5px]">
+                  {c.why}{' '}
+                  {c.mend ? (
+                    <button type="button" className="mend" onClick={() => onMend(c.mend!)}>
+                      {c.mend.label}
+                    </button>
+                  ) : (
+                    c.advice
+                  )}
+                </p>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,80 @@
+import { displayUnit, fromSi, plainNumber, type QuantityId } from '@gristmill/core';
+import { CartesianGrid, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, Tooltip, XAxis, YAxis, ZAxis } from 'recharts';
+import { useUnits } from '../state/prefs.ts';
+
+export interface Series {
+  readonly key: string;
+  readonly name: string;
+  readonly x: ArrayLike<number>;
+  readonly y: ArrayLike<number>;
+  readonly colour: string;
+  readonly dash?: string;
+  readonly width?: number;
+}
+
+export interface Mark {
+  readonly name: string;
+  readonly x: number;
+  readonly y: number;
+  readonly ok: boolean;
+}
+
+export interface PlotProps {
+  readonly name: string;
+  readonly x: QuantityId;
+  readonly y: QuantityId;
+  readonly xName: string;
+  readonly yName: string;
+  readonly series: readonly Series[];
+  readonly marks?: readonly Mark[];
+  readonly level?: { readonly name: string; readonly y: number } | undefined;
+  readonly height?: number | `${number}%`;
+}
+
+interface Shape {
+  readonly cx?: number;
+  readonly cy?: number;
+  readonly payload?: Mark;
+}
+
+/** A mark of the brief: an open bracket-like diamond that holds, a cross that does not; told by shape as well as colour. */
+function MarkShape({ cx = 0, cy = 0, payload }: Shape) {
+  if (!payload) return <g />;
+  return (
+    <g>
+      {payload.ok ? <path d={`M${cx - 5} ${cy}l5 -5l5 5l-5 5Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.6} /> : <path d={`M${cx - 5} ${cy - 5}l10 10M${cx + 5} ${cy - 5}l-10 10`} stroke="var(--fail)" strokeWidth={2.2} />}
+      <text x={cx + 9} y={cy - 6} fontSize={12} fill={payload.ok ? 'var(--ink)' : 'var(--fail)'} stroke="var(--paper)" strokeWidth={3} paintOrder="stroke">
+        {payload.name}
+      </text>
+    </g>
+  );
+}
+
+/** A line plot in the reader's units with marks and one level. */
+export default function Plot({ name, x, y, xName, yName, series, marks = [], level, height = '100%' }: PlotProps) {
+  const units = useUnits();
+  const xu = displayUnit(x, units);
+  const yu = displayUnit(y, units);
+  const tick = { fontSize: 11.5, fill: 'var(--muted)', fontFamily: 'var(--font-mono)' };
+  const data = series.map((s) => Array.from(s.x, (v, i) => ({ x: fromSi(v, xu), y: fromSi(s.y[i]!, yu) })));
+  const placed = marks.map((m) => ({ ...m, x: fromSi(m.x, xu), y: fromSi(m.y, yu) }));
+  const write = (v: number) => plainNumber(v, 3);
+  return (
+    <div role="img" aria-label={name} className="h-full min-h-0 w-full" style={{ height }}>
+      <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 520, height: 260 }}>
+        <ComposedChart margin={{ top: 14, right: 26, bottom: 18, left: 6 }} accessibilityLayer={false}>
+          <CartesianGrid stroke="var(--rule)" strokeDasharray="1 4" />
+          <XAxis type="number" dataKey="x" domain={['auto', 'auto']} tick={tick} stroke="var(--muted)" tickFormatter={write} label={{ value: `${xName}, ${xu.symbol}`, position: 'insideBottom', offset: -12, fontSize: 12, fill: 'var(--muted)' }} />
+          <YAxis type="number" dataKey="y" domain={['auto', 'auto']} tick={tick} stroke="var(--muted)" tickFormatter={write} width={54} label={{ value: `${yName}, ${yu.symbol}`, angle: -90, position: 'insideLeft', offset: 12, fontSize: 12, fill: 'var(--muted)', style: { textAnchor: 'middle' } }} />
+          <ZAxis range={[60, 60]} />
+          <Tooltip isAnimationActive={false} cursor={{ stroke: 'var(--muted)', strokeDasharray: '2 3' }} formatter={(v) => [`${write(Number(v))} ${yu.symbol}`, yName]} labelFormatter={(v) => `${write(Number(v))} ${xu.symbol}`} contentStyle={{ background: 'var(--panel)', border: '1px solid var(--ink)', borderRadius: 2, fontSize: 12, padding: '4px 8px' }} />
+          {level && Number.isFinite(level.y) ? <ReferenceLine y={fromSi(level.y, yu)} stroke="var(--ink)" strokeDasharray="6 3" ifOverflow="extendDomain" label={{ value: level.name, position: 'insideTopRight', fontSize: 12, fill: 'var(--ink)' }} /> : null}
+          {series.map((s, i) => (
+            <Line key={s.key} data={data[i]} dataKey="y" name={s.name} stroke={s.colour} strokeWidth={s.width ?? 1.8} strokeDasharray={s.dash} dot={false} isAnimationActive={false} type="linear" />
+          ))}
+          {placed.length ? <Scatter data={placed} dataKey="y" shape={MarkShape} isAnimationActive={false} /> : null}
+        </ComposedChart>
+      </ResponsiveContainer>
+    </div>
+  );
+}

@@ -1,0 +1,19 @@
+import type { Mend, Problem } from '@gristmill/core';
+
+/** What cannot be done, why, and what to do about it; with a button where one change mends it. */
+export function ProblemNote({ problem, fix, onFix, children }: { problem: Problem; fix?: Mend | undefined; onFix?: (mend: Mend) => void; children?: React.ReactNode }) {
+  return (
+    <div role="alert" className="border-l-3 border-fail bg-panel px-3 py-2">
+      <p className="font-semibold text-fail">✕ {problem.what}</p>
+      <p>
+        {problem.why} {problem.mend}
+      </p>
+      {fix && onFix ? (
+        <button type="button" className="mend" onClick={() => onFix(fix)}>
+          {fix.label}
+        </button>
+      ) : null}
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,114 @@
+import { displayUnit, formatQuantity, fromSi, parseQuantity, toSi, type Problem, type QuantityId } from '@gristmill/core';
+import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { useUnits } from '../state/prefs.ts';
+
+export interface QuantityFieldProps {
+  readonly label: string;
+  readonly quantity: QuantityId;
+  /** SI value. */
+  readonly value: number;
+  /** Takes the new SI value and what was typed; returns why it cannot be, or nothing. */
+  readonly onChange: (si: number, text: string) => Problem | undefined | void;
+  /** SI step of the arrow keys. */
+  readonly step: number;
+  readonly min?: number;
+  readonly max?: number;
+  readonly help?: string;
+  readonly disabled?: boolean;
+  readonly hideLabel?: boolean;
+  readonly whole?: boolean;
+  readonly id?: string;
+}
+
+/** Why a value is outside what a field takes, in the reader's unit. */
+function outside(si: number, p: QuantityFieldProps, say: (x: number) => string): Problem | undefined {
+  if (p.whole && !Number.isInteger(si)) return { what: `${say(si)} is not a whole number.`, why: `${p.label} is counted.`, mend: `Type ${Math.round(si)}.` };
+  if (p.min !== undefined && si < p.min) return { what: `${say(si)} is too little for ${p.label.toLowerCase()}.`, why: `It must be at least ${say(p.min)}.`, mend: 'Type a larger value.' };
+  if (p.max !== undefined && si > p.max) return { what: `${say(si)} is too much for ${p.label.toLowerCase()}.`, why: `It must be at most ${say(p.max)}.`, mend: 'Type a smaller value.' };
+  return undefined;
+}
+
+/**
+ * A field for a quantity: takes any unit of its kind, shows the reader's; arrows nudge (Shift ×10, Alt ÷10), Enter and leaving
+ * accept, Escape restores. What cannot be accepted stays as typed, with the reason below it.
+ */
+export function QuantityField(p: QuantityFieldProps) {
+  const units = useUnits();
+  const unit = displayUnit(p.quantity, units);
+  const shown = formatQuantity(p.value, p.quantity, units, p.whole ? 9 : 5);
+  const [text, setText] = useState<string | undefined>();
+  const [problem, setProblem] = useState<Problem | undefined>();
+  const own = useId();
+  const id = p.id ?? own;
+  const input = useRef<HTMLInputElement>(null);
+  const value = useRef(p.value);
+  useEffect(() => {
+    // Undo, another field or another tab moved the value: what was typed here is over.
+    if (value.current !== p.value) {
+      value.current = p.value;
+      setProblem(undefined);
+      setText(undefined);
+    }
+  }, [p.value]);
+
+  const offer = (si: number, typed: string): boolean => {
+    const bad = outside(si, p, (x) => formatQuantity(x, p.quantity, units)) ?? p.onChange(si, typed) ?? undefined;
+    setProblem(bad);
+    if (!bad) value.current = si;
+    return !bad;
+  };
+  const accept = () => {
+    if (text === undefined || text === shown) {
+      setText(undefined);
+      return;
+    }
+    const parsed = parseQuantity(text, p.quantity, unit.symbol);
+    if (!parsed.ok) {
+      setProblem(parsed.problem);
+      return;
+    }
+    // A unit without a dot between its parts and the like reads well once accepted.
+    if (offer(parsed.value.si, text)) setText(undefined);
+  };
+  const nudge = (e: KeyboardEvent, direction: 1 | -1) => {
+    e.preventDefault();
+    const scale = e.shiftKey ? 10 : e.altKey && !p.whole ? 0.1 : 1;
+    const parsed = text === undefined ? undefined : parseQuantity(text, p.quantity, unit.symbol);
+    const from = parsed?.ok ? parsed.value.si : p.value;
+    // Nudges move in the reader's unit, so that a step does not leave a trail of digits.
+    const moved = fromSi(from, unit) + fromSi(p.step * scale * direction + toSi(0, unit), unit);
+    if (offer(toSi(Number(moved.toPrecision(10)), unit), '')) setText(undefined);
+  };
+  const keys = (e: KeyboardEvent<HTMLInputElement>) => {
+    if (e.key === 'ArrowUp') nudge(e, 1);
+    else if (e.key === 'ArrowDown') nudge(e, -1);
+    else if (e.key === 'Enter') {
+      accept();
+      requestAnimationFrame(() => input.current?.select());
+    } else if (e.key === 'Escape' && (text !== undefined || problem)) {
+      e.stopPropagation();
+      setText(undefined);
+      setProblem(undefined);
+      requestAnimationFrame(() => input.current?.select());
+    }
+  };
+  return (
+    <div className="min-w-0">
+      <div className={p.hideLabel ? '' : 'flex items-baseline justify-between gap-2'}>
+        <label htmlFor={id} title={p.help} className={p.hideLabel ? 'sr-only' : 'min-w-0 shrink-0'}>
+          {p.label}
+        </label>
+        <input
+          ref={input} id={id} disabled={p.disabled} className={`field-input ${p.hideLabel ? '' : 'max-w-[9.5rem]'}`} inputMode="text" autoComplete="off" spellCheck={false} value={text ?? shown}
+          aria-invalid={problem ? true : undefined} aria-describedby={problem ? `${id}-why` : undefined}
+          onFocus={(e) => e.target.select()} onChange={(e) => setText(e.target.value)} onBlur={accept} onKeyDown={keys}
+        />
+      </div>
+      {problem ? (
+        <p id={`${id}-why`} role="alert" className="pt-1 text-[12px] text-fail">
+          {problem.what} {problem.why} {problem.mend}
+        </p>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,113 @@
+import { formatBanded, formatQuantity, plainNumber, sayUncertain, type FigureAddress, type Origin } from '@gristmill/core';
+import { Dialog } from 'radix-ui';
+import { useWorking } from '../app/working.ts';
+import { useUnits } from '../state/prefs.ts';
+import { useMovers } from '../workers/queries.ts';
+import { Scale } from './Scale.tsx';
+
+const ORIGIN: Record<Origin, string> = { brief: 'brief', field: 'entered', motor: 'motor', shop: 'shop', computed: 'worked out', measured: 'measured', definition: 'definition' };
+
+function Movers({ at }: { at: FigureAddress }) {
+  const { movers, progress, error } = useMovers(at);
+  if (error) return <p className="text-fail">What moves it could not be worked out. Close and open the working to try again.</p>;
+  if (!movers) return <p className="label" aria-live="polite">Trying every input… {Math.round(progress * 100)} %</p>;
+  if (movers.length === 0) return <p className="label">No input a person can set moves it.</p>;
+  return (
+    <ol>
+      {movers.map((m) => (
+        <li key={m.group + m.label} className="flex justify-between gap-4 py-0.5">
+          <span>
+            {m.label} <span className="label">{m.group}</span>
+          </span>
+          <span className="num">
+            {m.step} → {m.change > 0 ? '+' : '−'}
+            {plainNumber(Math.abs(m.change) * 100, 2)} %
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** The working of the figure that was opened: formula, terms with their origin, source, and what would move it most. */
+export function WorkingPanel() {
+  const { subject, close } = useWorking();
+  const units = useUnits();
+  return (
+    <Dialog.Root open={subject !== undefined} onOpenChange={(open) => (open ? undefined : close())}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/15" />
+        <Dialog.Content aria-describedby={undefined} className="fixed bottom-0 right-0 top-0 z-30 w-[min(470px,94vw)] overflow-y-auto border-l border-strong bg-panel px-5 py-4">
+          {subject?.kind === 'expected' ? (
+            <>
+              <div className="flex items-baseline justify-between">
+                <Dialog.Title className="text-[16px] font-semibold">{subject.figure.name}</Dialog.Title>
+                <Dialog.Close className="btn-quiet">Close</Dialog.Close>
+              </div>
+              <p className="num pt-1 text-[20px] text-expected">
+                {(() => {
+                  const t = formatBanded(subject.figure, subject.figure.quantity, units);
+                  return `${t.value} ${t.unit} ${t.band}`;
+                })()}
+              </p>
+              <p className="label">{subject.figure.high > subject.figure.low ? 'Expected, with the band that about 95 % of specimens should fall in.' : 'Expected; nothing uncertain goes into it.'}</p>
+              <h3 className="pt-4">Formula</h3>
+              <p className="num py-1 text-[13px]">{subject.figure.working.formula}</p>
+              <h3 className="pt-3">Terms</h3>
+              <table className="w-full">
+                <tbody>
+                  {subject.figure.working.terms.map((t, i) => (
+                    <tr key={i} className="rule-b">
+                      <td className="num whitespace-nowrap">{t.symbol}</td>
+                      <td>{t.name}</td>
+                      <td className="num whitespace-nowrap text-right">{Number.isFinite(t.value) ? formatQuantity(t.value, t.quantity, units, 4) : '—'}</td>
+                      <td className="label whitespace-nowrap text-right">{ORIGIN[t.origin]}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <h3 className="pt-3">Source</h3>
+              <p>{subject.figure.working.source}</p>
+              {subject.figure.working.note ? <p className="pt-1 text-muted">{subject.figure.working.note}</p> : null}
+              {subject.at ? (
+                <>
+                  <h3 className="pt-3">What moves it most</h3>
+                  <Movers at={subject.at} />
+                </>
+              ) : null}
+            </>
+          ) : subject ? (
+            <>
+              <div className="flex items-baseline justify-between">
+                <Dialog.Title className="text-[16px] font-semibold">Found {subject.name}</Dialog.Title>
+                <Dialog.Close className="btn-quiet">Close</Dialog.Close>
+              </div>
+              <p className="num pt-1 text-[20px] text-found">{sayUncertain(subject.found.value, subject.found.U, subject.found.quantity, units)}</p>
+              <p className="label">
+                Expanded uncertainty for 95 %, k = {subject.found.k.toFixed(2)}
+                {Number.isFinite(subject.found.dof) ? `, ${subject.found.dof.toFixed(1)} effective degrees of freedom` : ''}.
+              </p>
+              <Scale label="found" width={420} found={{ value: subject.found.value, U: subject.found.U }} />
+              <h3 className="pt-4">Formula</h3>
+              <p className="num py-1 text-[13px]">{subject.formula}</p>
+              <h3 className="pt-3">Where the uncertainty comes from</h3>
+              <table className="w-full">
+                <tbody>
+                  {subject.found.budget.map((c) => (
+                    <tr key={c.id} className="rule-b">
+                      <td>{c.name}</td>
+                      <td className="num whitespace-nowrap text-right">{formatQuantity(c.u, subject.found.quantity, units, 2)}</td>
+                      <td className="num text-right text-muted">{subject.found.u > 0 ? Math.round((c.u / subject.found.u) ** 2 * 100) : 0} %</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <h3 className="pt-3">Source</h3>
+              <p>{subject.source}</p>
+            </>
+          ) : null}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

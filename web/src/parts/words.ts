@@ -1,0 +1,42 @@
+import type { Finding, Verdict } from '@gristmill/core';
+
+export interface VerdictWord {
+  readonly mark: string;
+  readonly text: string;
+  readonly tone: string;
+}
+
+/** Pass, near and fail told by shape and word as well as colour. */
+export function verdictWord(v: Pick<Verdict, 'state' | 'sense'>): VerdictWord {
+  switch (v.state) {
+    case 'holds':
+      return { mark: '✓', text: 'holds', tone: '' };
+    case 'near':
+      return { mark: '◐', text: 'near', tone: 'text-near' };
+    case 'fails':
+      return { mark: '✕', text: v.sense === 'min' ? 'short' : 'over', tone: 'text-fail' };
+    case 'unknown':
+      return { mark: '○', text: 'not known', tone: 'text-muted' };
+  }
+}
+
+/** The verdict of a whole joint: its worst must, then its worst wish. */
+export function overall(verdicts: readonly Verdict[], trouble: boolean): VerdictWord {
+  if (trouble) return { mark: '✕', text: 'cannot be built so', tone: 'text-fail' };
+  const fails = (need: string) => verdicts.filter((v) => v.need === need && v.state === 'fails').length;
+  const musts = fails('must');
+  if (musts) return { mark: '✕', text: `${musts} must${musts === 1 ? '' : 's'} missed`, tone: 'text-fail' };
+  const wishes = fails('wish');
+  if (wishes) return { mark: '◐', text: `${wishes} wish${wishes === 1 ? '' : 'es'} missed`, tone: 'text-near' };
+  const near = verdicts.filter((v) => v.state === 'near').length;
+  if (near) return { mark: '◐', text: `${near} near`, tone: 'text-near' };
+  if (verdicts.every((v) => v.state === 'unknown')) return { mark: '○', text: 'nothing to compare', tone: 'text-muted' };
+  return { mark: '✓', text: 'holds', tone: '' };
+}
+
+/** Formula and source of a finding, for its working. */
+export function foundSource(f: Finding): { formula: string; source: string } {
+  return f.row === 'play'
+    ? { formula: 'play = 2·asin(d/2L), mean of the readings that count', source: 'JCGM 100:2008: type A from the scatter, type B from instrument and lever, 95 %' }
+    : { formula: 'T = g·cos φ·((m + basket)·L + m_lever·c), the middle between the best rung carried and the least that was not', source: 'JCGM 100:2008: the gap as a rectangle, instrument, lever and angle by derivative, 95 %' };
+}

@@ -1,0 +1,105 @@
+import { activeVariant, sizeLine, type Joint, type Variant } from '@gristmill/core';
+import { applyPatches, current, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import { create } from 'zustand';
+import { shelfNow } from './shop.ts';
+
+enablePatches();
+
+interface Step {
+  readonly label: string;
+  readonly forward: readonly Patch[];
+  readonly back: readonly Patch[];
+  readonly at: number;
+}
+
+export type SaveState = 'saved' | 'unsaved' | 'saving' | 'failed';
+
+interface OpenState {
+  joint: Joint | undefined;
+  past: readonly Step[];
+  future: readonly Step[];
+  save: SaveState;
+  savedAt: Date | undefined;
+  /** Another tab holds this joint: looked at here, changed there. */
+  readOnly: boolean;
+  /** What the last change was, for the history. */
+  lastLabel: string;
+  load(joint: Joint | undefined, readOnly?: boolean): void;
+  /** Changes the joint; the same label within a short while joins the last step, so that a drag is one undo. */
+  edit(label: string, recipe: (draft: Draft<Joint>) => void): void;
+  undo(): string | undefined;
+  redo(): string | undefined;
+  mark(save: SaveState): void;
+  setReadOnly(readOnly: boolean): void;
+}
+
+const JOIN_WITHIN = 700;
+const KEPT_STEPS = 200;
+
+/** Variants that follow the brief are re-sized whenever the brief, the motor or the driver moves under them. */
+function follow(before: Joint, draft: Draft<Joint>): void {
+  draft.variants.forEach((variant, i) => {
+    const old = before.variants.find((x) => x.id === variant.id);
+    if (!variant.follows || variant.stages.length === 0) return;
+    const moved = JSON.stringify(before.brief) !== JSON.stringify(draft.brief) || !old || !old.follows || JSON.stringify([old.motor, old.driver]) !== JSON.stringify([variant.motor, variant.driver]) || old.stages.length !== variant.stages.length;
+    if (moved) {
+      const now = current(draft) as Joint;
+      draft.variants[i]!.stages = sizeLine(now, now.variants[i]!, shelfNow());
+    }
+  });
+}
+
+export const useOpen = create<OpenState>((set, get) => ({
+  joint: undefined,
+  past: [],
+  future: [],
+  save: 'saved',
+  savedAt: undefined,
+  readOnly: false,
+  lastLabel: '',
+  load: (joint, readOnly = false) => set({ joint, past: [], future: [], save: 'saved', savedAt: undefined, readOnly, lastLabel: '' }),
+  edit: (label, recipe) => {
+    const { joint, past, readOnly } = get();
+    if (!joint || readOnly) return;
+    const [next, forward, back] = produceWithPatches(joint, (draft) => {
+      recipe(draft);
+      follow(joint, draft);
+    });
+    if (forward.length === 0) return;
+    const now = Date.now();
+    const last = past[past.length - 1];
+    const joins = last && last.label === label && now - last.at < JOIN_WITHIN;
+    const step: Step = joins ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back], at: now } : { label, forward, back, at: now };
+    set({ joint: { ...next, changed: new Date(now).toISOString() }, past: [...(joins ? past.slice(0, -1) : past), step].slice(-KEPT_STEPS), future: [], save: 'unsaved', lastLabel: label });
+  },
+  undo: () => {
+    const { joint, past, future, readOnly } = get();
+    const step = past[past.length - 1];
+    if (!joint || !step || readOnly) return undefined;
+    set({ joint: applyPatches(joint, step.back as Patch[]), past: past.slice(0, -1), future: [step, ...future], save: 'unsaved', lastLabel: `Undo: ${step.label}` });
+    return step.label;
+  },
+  redo: () => {
+    const { joint, past, future, readOnly } = get();
+    const step = future[0];
+    if (!joint || !step || readOnly) return undefined;
+    set({ joint: applyPatches(joint, step.forward as Patch[]), past: [...past, { ...step, at: 0 }], future: future.slice(1), save: 'unsaved', lastLabel: `Redo: ${step.label}` });
+    return step.label;
+  },
+  mark: (save) => set(save === 'saved' ? { save, savedAt: new Date() } : { save }),
+  setReadOnly: (readOnly) => set({ readOnly }),
+}));
+
+/** The open joint; only used below the frame, which guards that one is open. */
+export const useJoint = (): Joint => useOpen((s) => s.joint)!;
+
+/** The open variant of the open joint. */
+export const useVariant = (): Variant => activeVariant(useJoint());
+
+/** Changes the open variant. */
+export function editVariant(label: string, recipe: (draft: Draft<Variant>) => void): void {
+  useOpen.getState().edit(label, (draft) => {
+    const variant = draft.variants.find((x) => x.id === draft.activeVariant) ?? draft.variants[0]!;
+    recipe(variant);
+  });
+}

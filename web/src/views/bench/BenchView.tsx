@@ -1,0 +1,120 @@
+import { sayUncertain, type BenchTest } from '@gristmill/core';
+import { format, parseISO } from 'date-fns';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { download, fileName } from '../../app/download.ts';
+import { QuantityText } from '../../parts/FigureText.tsx';
+import { newId } from '../../state/identifier.ts';
+import { useJoint, useOpen, useVariant } from '../../state/open.ts';
+import { useUnits } from '../../state/prefs.ts';
+import { useFindings, useLineOf } from '../../workers/queries.ts';
+import { testCsv } from './csv.ts';
+import { newTest, TEST_NAMES } from './new-test.ts';
+import { Outcome } from './Outcome.tsx';
+import { LadderReadings, PlayReadings } from './Readings.tsx';
+import { RigFields } from './RigFields.tsx';
+import { RigSketch } from './RigSketch.tsx';
+
+const CAUTIONS: Record<BenchTest['kind'], string> = {
+  'play-lever': 'Motor unpowered and its shaft held. Push with a fingertip: a lever on a jammed joint springs back.',
+  'torque-ladder': 'Hung masses fall: tether the basket, keep feet out of the drop zone, stand clear of the plane of the lever, wear eye protection. Know the driver’s current limit and the emergency stop before power.',
+};
+const PAGE = 60;
+
+/** Guided tests of the builds: rig, readings, and what they say. */
+export default function BenchView() {
+  const joint = useJoint();
+  const variant = useVariant();
+  const edit = useOpen((s) => s.edit);
+  const readOnly = useOpen((s) => s.readOnly);
+  const units = useUnits();
+  const findings = useFindings().data;
+  const [params, setParams] = useSearchParams();
+  const [shown, setShown] = useState(PAGE);
+  const test = joint.tests.find((t) => t.id === params.get('test')) ?? joint.tests[joint.tests.length - 1];
+  const build = joint.builds.find((b) => b.id === test?.buildId);
+  const testVariant = joint.variants.find((v) => v.id === build?.variantId) ?? variant;
+  const line = useLineOf(joint, testVariant);
+  const finding = findings?.find((f) => f.testId === test?.id);
+  const row = finding?.row;
+  const verdict = line?.verdicts.find((v) => v.id === row);
+  const expected = line?.figures.find((f) => f.id === row);
+
+  const begin = (kind: BenchTest['kind']) => {
+    let buildId = build?.variantId === variant.id ? build.id : joint.builds.filter((b) => b.variantId === variant.id).at(-1)?.id;
+    const made = newId();
+    const t = newTest(kind, buildId ?? made);
+    edit(`New test: ${TEST_NAMES[kind].toLowerCase()}`, (d) => {
+      if (!buildId) d.builds.push({ id: made, variantId: variant.id, name: `${variant.name}-1`, date: format(new Date(), 'yyyy-MM-dd'), process: '', notes: '' });
+      d.tests.push(t);
+    });
+    buildId ??= made;
+    setParams({ test: t.id });
+  };
+
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[206px_minmax(0,1fr)_248px]">
+      <div className="flex min-h-0 flex-col border-r border-rule px-3.5 pt-3">
+        <h2 className="border-b border-rule pb-1">Tests</h2>
+        <div className="min-h-0 flex-1 overflow-y-auto" role="region" aria-label="Tests by build" tabIndex={0}>
+          {joint.builds.map((b) => {
+            const tests = joint.tests.filter((t) => t.buildId === b.id);
+            return (
+              <div key={b.id} className="pt-2">
+                <p className="label">Build {b.name}, {joint.variants.find((v) => v.id === b.variantId)?.name}</p>
+                <ul>
+                  {tests.slice(-shown).map((t) => {
+                    const f = findings?.find((x) => x.testId === t.id);
+                    return (
+                      <li key={t.id}>
+                        <button type="button" aria-current={t.id === test?.id || undefined} className={`block w-full border-l-3 px-2 py-1 text-left ${t.id === test?.id ? 'border-ink bg-panel' : 'border-transparent hover:border-rule'}`} onClick={() => setParams({ test: t.id })}>
+                          {TEST_NAMES[t.kind]}
+                          <span className="num block text-[12px] text-found">{f?.found ? sayUncertain(f.found.value, f.found.U, f.found.quantity, units) : <span className="text-muted">no result yet</span>}</span>
+                        </button>
+                      </li>
+                    );
+                  })}
+                </ul>
+                {tests.length > shown ? <button type="button" className="mend pl-2" onClick={() => setShown(shown + PAGE * 4)}>Show earlier ({tests.length - shown})</button> : null}
+              </div>
+            );
+          })}
+          {joint.tests.length === 0 ? <p className="label pt-2">A test is one measurement of a build. The first one records a build of variant {variant.name} with it.</p> : null}
+        </div>
+        <div className="space-y-1.5 border-t border-rule py-2.5">
+          {(Object.keys(TEST_NAMES) as BenchTest['kind'][]).map((kind) => (
+            <button key={kind} type="button" className="btn block w-full" disabled={readOnly} onClick={() => begin(kind)}>New: {TEST_NAMES[kind].toLowerCase()}</button>
+          ))}
+        </div>
+      </div>
+      {test && build ? (
+        <>
+          <div className="min-h-0 min-w-0 overflow-y-auto px-5 pb-4 pt-3">
+            <div className="flex flex-wrap items-baseline gap-3">
+              <h1 className="text-[15px]">{TEST_NAMES[test.kind]} <span className="label font-normal">build {build.name}, {format(parseISO(test.date), 'd MMM yyyy')}</span></h1>
+              <span className="ml-auto flex gap-1">
+                <button type="button" className="btn-quiet" onClick={() => download(`${fileName(joint.name, build.name, test.kind, test.date)}.csv`, testCsv(test, finding, build.name), 'text/csv')}>Save as CSV</button>
+                <button type="button" className="btn-quiet" disabled={readOnly} onClick={() => (edit('Delete test', (d) => void (d.tests = d.tests.filter((t) => t.id !== test.id))), setParams({}))}>Delete test</button>
+              </span>
+            </div>
+            <p className="caution my-2">{CAUTIONS[test.kind]}</p>
+            {test.kind === 'play-lever' ? <PlayReadings key={test.id} test={test} /> : <LadderReadings key={test.id} test={test} result={finding?.ladder} />}
+            {finding?.ladder?.nextMass !== undefined && test.readings.length > 0 ? <p className="label pb-1">Next to try: <QuantityText value={finding.ladder.nextMass} quantity="mass" /></p> : null}
+            <h2 className="mb-1.5 mt-1 border-b border-strong pb-1">What it says</h2>
+            <Outcome test={test} finding={finding} expected={expected} asked={verdict && Number.isFinite(verdict.asked) ? { value: verdict.asked, sense: verdict.sense } : undefined} />
+          </div>
+          <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3">
+            <RigSketch test={test} />
+            <RigFields test={test} />
+          </div>
+        </>
+      ) : (
+        <div className="col-span-2 p-6">
+          <h1 className="text-[16px]">Nothing measured yet.</h1>
+          <p className="max-w-[40rem] py-2">Two tests to begin with. <b>Play at a lever</b>: hold the input, push a lever lightly both ways, read the difference at its end. <b>Torque ladder</b>: hang growing masses from a lever until the joint no longer carries them.</p>
+          <p>Builds are recorded in <Link className="mend" to={`/joint/${joint.id}/make`}>Make</Link>; a first test makes one for you.</p>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,96 @@
+import { formatQuantity, LIMIT_KINDS, OUTCOME_WORDS, sayDifference, type BenchTest, type Figure, type Finding } from '@gristmill/core';
+import { FigureText, FoundText, QuantityText } from '../../parts/FigureText.tsx';
+import { LazyPlot } from '../../parts/LazyPlot.tsx';
+import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { Scale } from '../../parts/Scale.tsx';
+import { foundSource } from '../../parts/words.ts';
+import { useUnits } from '../../state/prefs.ts';
+import { editTest } from './RigFields.tsx';
+
+/** The rungs as a ladder: carried below, not carried above, the bracket between. */
+function Ladder({ finding }: { finding: Finding }) {
+  const units = useUnits();
+  const ladder = finding.ladder!;
+  const counted = ladder.rungs.filter((r) => r.struck === undefined).sort((a, b) => a.torque - b.torque);
+  const top = Math.max(...counted.map((r) => r.torque)) * 1.08;
+  const x = (t: number) => 20 + (t / top) * 520;
+  return (
+    <svg viewBox="0 0 560 74" role="img" aria-label="Rungs by torque, carried or not" className="block w-full max-w-[620px]">
+      <line x1="20" x2="545" y1="40" y2="40" stroke="var(--rule)" />
+      {ladder.bestGood !== undefined && ladder.leastBad !== undefined ? <rect x={Math.min(x(ladder.bestGood), x(ladder.leastBad))} y="30" width={Math.max(2, Math.abs(x(ladder.leastBad) - x(ladder.bestGood)))} height="20" fill="none" stroke="var(--found)" strokeDasharray="3 2" /> : null}
+      {counted.map((r) => {
+        const good = r.outcome === 'lifted' || r.outcome === 'held';
+        return (
+          <g key={r.id}>
+            {good ? <circle cx={x(r.torque)} cy="40" r="4.5" fill="var(--found)" /> : <path d={`M${x(r.torque) - 5} 35l10 10M${x(r.torque) + 5} 35l-10 10`} stroke="var(--fail)" strokeWidth="2.2" />}
+            <text x={x(r.torque)} y={good ? 64 : 22} fontSize="11" textAnchor="middle" className="num" fill="var(--muted)">{formatQuantity(r.torque, 'torque', units, 3)}</text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+/** What a test found: figure with uncertainty against expected and asked, a plot, questions about slips, and what to read next. */
+export function Outcome({ test, finding, expected, asked }: { test: BenchTest; finding: Finding | undefined; expected: Figure | undefined; asked: { value: number; sense: 'min' | 'max' } | undefined }) {
+  const units = useUnits();
+  if (!finding) return <p className="label">Working it out…</p>;
+  if (!finding.found) {
+    return test.readings.length === 0 ? <p className="label py-2">{finding.problem?.what} {finding.problem?.mend}</p> : <div className="py-2"><ProblemNote problem={finding.problem!} /></div>;
+  }
+  const kind = LIMIT_KINDS[finding.row];
+  const advice = finding.play?.advice ?? finding.ladder?.advice ?? [];
+  const play = finding.play;
+  return (
+    <section aria-label="Result" className="space-y-2">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
+        <span className="text-[18px]"><FoundText name={kind.name.toLowerCase()} found={finding.found} bound={finding.bound} {...foundSource(finding)} /></span>
+        <Scale width={240} label={`${kind.name}: asked, expected and found`} asked={asked} expected={expected} found={{ value: finding.found.value, U: finding.found.U, bound: finding.bound }} />
+        {expected ? <span>expected <FigureText figure={expected} at={{ stageId: undefined, figureId: expected.id }} /></span> : null}
+      </div>
+      <p data-difference="">{sayDifference(finding.row, finding, expected, units)}</p>
+      {finding.slips.map((s) => (
+        <p key={s.id} role="note" className="border-l-3 border-near bg-serious px-3 py-1.5" data-slip={s.id}>
+          {s.ask} It would make <QuantityText value={s.value} quantity={kind.quantity} />, close to what is expected.
+        </p>
+      ))}
+      {play ? (
+        <>
+          <p>
+            Mean of {play.counted} reading{play.counted === 1 ? '' : 's'}{play.struck ? `, ${play.struck} struck out` : ''}; worst <QuantityText value={play.worst.play} quantity="smallAngle" /> at <QuantityText value={play.worst.angle} quantity="angle" />.
+            {play.windUp > 0 ? <> Wind-up of the push taken out: <QuantityText value={play.windUp} quantity="smallAngle" />.</> : null}
+          </p>
+          {play.perAngle.length > 1 ? (
+            <div className="h-[190px]">
+              <LazyPlot name="Play at each output angle" x="angle" y="smallAngle" xName="output angle" yName="play" series={[{ key: 'play', name: 'play', x: play.perAngle.map((a) => a.angle), y: play.perAngle.map((a) => a.play), colour: 'var(--found)', width: 1 }]} marks={play.perAngle.map((a) => ({ name: '', x: a.angle, y: a.play, ok: true }))} level={asked ? { name: 'asked', y: asked.value } : undefined} />
+            </div>
+          ) : null}
+        </>
+      ) : null}
+      {finding.ladder ? (
+        <>
+          <Ladder finding={finding} />
+          <p>
+            {finding.ladder.bestGood !== undefined ? <>Carried up to <QuantityText value={finding.ladder.bestGood} quantity="torque" />. </> : null}
+            {finding.ladder.leastBad !== undefined ? <>At <QuantityText value={finding.ladder.leastBad} quantity="torque" /> it {OUTCOME_WORDS[finding.ladder.mode!]}. </> : null}
+            {finding.ladder.nextMass !== undefined ? <>Try <QuantityText value={finding.ladder.nextMass} quantity="mass" /> next.</> : null}
+          </p>
+        </>
+      ) : null}
+      {finding.found.dominant ? (
+        <p>
+          Uncertainty: mostly the <b>{finding.found.dominant.name}</b> ({Math.round((finding.found.dominant.u / finding.found.u) ** 2 * 100)} % of it).
+        </p>
+      ) : null}
+      {advice.length ? (
+        <ul className="list-disc pl-5 text-[13px]" aria-label="What to read next">
+          {advice.map((a) => <li key={a}>{a}</li>)}
+        </ul>
+      ) : null}
+      <label className="block pt-1">
+        Notes
+        <textarea key={test.notes} defaultValue={test.notes} rows={2} maxLength={20000} className="mt-0.5 block w-full border border-rule bg-transparent p-1" onBlur={(e) => e.target.value !== test.notes && editTest(test, 'Notes of a test', (t) => void (t.notes = e.target.value))} />
+      </label>
+    </section>
+  );
+}

@@ -1,0 +1,122 @@
+import { sizeLine, type Variant } from '@gristmill/core';
+import { useMemo } from 'react';
+import { toast } from 'sonner';
+import { useActions, type Action } from '../../app/actions.ts';
+import { TextField } from '../../parts/ChoiceField.tsx';
+import { FigureText } from '../../parts/FigureText.tsx';
+import { LazyPlot } from '../../parts/LazyPlot.tsx';
+import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { newId } from '../../state/identifier.ts';
+import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
+import { useShelf } from '../../state/shop.ts';
+import { useLine } from '../../workers/queries.ts';
+import { MotorPanel } from './MotorPanel.tsx';
+import { StageRows } from './StageRows.tsx';
+
+const SHOWN = ['ratio', 'torque', 'continuous', 'speed', 'play', 'windUp', 'stiffness', 'tip', 'turnBack', 'efficiency', 'motorNeeded', 'inertia', 'acceleration', 'natural', 'commanded', 'sensed', 'kept', 'copperLoss', 'size', 'length', 'mass', 'money'];
+
+function VariantBar() {
+  const joint = useJoint();
+  const variant = useVariant();
+  const shelf = useShelf();
+  const edit = useOpen((s) => s.edit);
+  const readOnly = useOpen((s) => s.readOnly);
+  const builds = joint.builds.filter((b) => b.variantId === variant.id).length;
+  const actions = useMemo<Action[]>(() => {
+    const duplicate = () =>
+      edit('Duplicate variant', (d) => {
+        const from = d.variants.find((v) => v.id === d.activeVariant)!;
+        const id = newId();
+        const used = new Set(d.variants.map((v) => v.name));
+        const letter = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'].find((x) => !used.has(x)) ?? id;
+        d.variants.push({ ...(JSON.parse(JSON.stringify(from)) as Variant), id, name: letter });
+        d.activeVariant = id;
+      });
+    const size = () => {
+      const now = useOpen.getState().joint!;
+      editVariant('Size to the brief', (v) => {
+        const own = now.variants.find((x) => x.id === v.id)!;
+        v.stages = sizeLine(now, own, shelf);
+      });
+      toast('Sized to the brief.');
+    };
+    return [
+      { id: 'size', name: 'Size the stages to the brief', group: 'Line', key: 's', run: size },
+      { id: 'duplicate-variant', name: 'Duplicate this variant', group: 'Variants', run: duplicate },
+    ];
+  }, [edit, shelf]);
+  useActions('line', actions);
+  return (
+    <div className="flex items-baseline gap-3">
+      <h1 className="text-[15px]">Variant</h1>
+      <TextField label="Variant name" hideLabel value={variant.name} refuse={(v) => v === ''} className="w-28 font-semibold" onChange={(name) => editVariant('Rename variant', (v) => void (v.name = name))} />
+      <button type="button" className="btn-quiet" disabled={readOnly} onClick={actions[1]!.run}>Duplicate</button>
+      <button
+        type="button" className="btn-quiet" disabled={readOnly || joint.variants.length < 2 || builds > 0} title={builds > 0 ? 'It has builds; remove them first.' : undefined}
+        onClick={() => edit(`Delete variant ${variant.name}`, (d) => {
+          d.variants = d.variants.filter((v) => v.id !== variant.id);
+          d.activeVariant = d.variants[0]!.id;
+        })}
+      >
+        Delete
+      </button>
+      <button type="button" className="btn ml-auto" disabled={readOnly || variant.stages.length === 0} onClick={actions[0]!.run}>Size to the brief</button>
+    </div>
+  );
+}
+
+/** Motor and stages, the output's torque–speed map, and where everything comes from. */
+export default function LineView() {
+  const { report } = useLine();
+  const map = report?.map;
+  const figures = SHOWN.map((id) => report?.figures.find((f) => f.id === id)).filter((f) => f !== undefined);
+  const half = Math.ceil(figures.length / 2);
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_262px]">
+      <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pt-3">
+        <VariantBar />
+        <div className="pt-2"><StageRows report={report} /></div>
+        {report?.problem ? <div className="py-2"><ProblemNote problem={report.problem} /></div> : null}
+        <div className="flex items-baseline justify-between">
+          <h2>What the motor brings to the output</h2>
+          <p className="label">
+            <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · -- capacity of the stages · limited by {report?.limitedBy || '—'}
+          </p>
+        </div>
+        <div className="min-h-[190px] flex-1">
+          {map ? (
+            <LazyPlot
+              name="Torque and speed at the output, the motor’s reach against the brief’s points" x="speed" y="torque" xName="output speed" yName="torque"
+              level={{ name: 'stages hold', y: map.capacity }}
+              series={[
+                { key: 'peak', name: 'peak', x: map.speed, y: map.peak, colour: 'var(--expected)', width: 2.2 },
+                { key: 'ever', name: 'for ever', x: map.speed, y: map.continuous, colour: 'var(--expected)', dash: '6 4', width: 1.4 },
+              ]}
+              marks={map.points.map((p) => ({ name: `${p.name} ×${p.margin > 9.95 ? '>10' : p.margin.toFixed(1)}`, x: p.speed, y: p.torque, ok: p.margin >= 1 && p.torque <= map.capacity }))}
+            />
+          ) : (
+            <p className="label py-3">The map appears once the line can be summed.</p>
+          )}
+        </div>
+        <div className="grid grid-cols-2 gap-x-8 border-t border-rule py-1.5 text-[13px]" aria-label="Figures of the line">
+          {[figures.slice(0, half), figures.slice(half)].map((list, k) => (
+            <table key={k} className="h-fit">
+              <tbody>
+                {list.map((f) => (
+                  <tr key={f.id} className="rule-b">
+                    <td className="py-[2.5px]">{f.name}</td>
+                    <td className="whitespace-nowrap py-[2.5px] pr-0 text-right"><FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} /></td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          ))}
+        </div>
+        {report?.holder ? <p className="label pb-2">The line holds itself unpowered: {report.holder} cannot be driven back.</p> : null}
+      </div>
+      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3" role="region" aria-label="Motor, driver and sensor">
+        <MotorPanel />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,122 @@
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { stageKind, stageKinds, type Attribution, type LineReport, type StageRecord } from '@gristmill/core';
+import { Link } from 'react-router';
+import { QuantityText } from '../../parts/FigureText.tsx';
+import { Glyph } from '../../parts/Glyph.tsx';
+import { newId } from '../../state/identifier.ts';
+import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
+import { useShelf } from '../../state/shop.ts';
+
+/** A share of the largest in its column, as a thin bar under the number. */
+function Share({ part, whole }: { part: number; whole: number }) {
+  const share = whole > 0 && Number.isFinite(part) ? Math.max(0, Math.min(1, part / whole)) : 0;
+  return <span aria-hidden="true" className="mt-0.5 block h-[3px] bg-rule/50"><span className="block h-full bg-expected" style={{ width: `${share * 100}%` }} /></span>;
+}
+
+const COLUMNS = [
+  { key: 'efficiency', name: 'efficiency', quantity: 'efficiency' },
+  { key: 'loss', name: 'loss', quantity: 'torque' },
+  { key: 'play', name: 'play', quantity: 'smallAngle' },
+  { key: 'windUp', name: 'wind-up', quantity: 'smallAngle' },
+  { key: 'inertia', name: 'inertia', quantity: 'inertia' },
+  { key: 'mass', name: 'mass', quantity: 'mass' },
+  { key: 'money', name: 'money', quantity: 'money' },
+] as const;
+
+function Row({ stage, index, share, totals, problem, count }: { stage: StageRecord; index: number; share: Attribution | undefined; totals: Record<string, number>; problem: string | undefined; count: number }) {
+  const joint = useJoint();
+  const readOnly = useOpen((s) => s.readOnly);
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: stage.id, disabled: readOnly });
+  const kind = stageKind(stage.kind);
+  const move = (by: number) =>
+    editVariant('Reorder stages', (v) => {
+      const [s] = v.stages.splice(index, 1);
+      v.stages.splice(index + by, 0, s!);
+    });
+  return (
+    <tr ref={setNodeRef} className={`rule-b ${isDragging ? 'bg-panel' : ''}`} style={{ transform: transform ? `translateY(${transform.y}px)` : undefined, transition }} data-stage={index + 1}>
+      <td className="w-5 align-middle">
+        <button type="button" ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move stage ${index + 1}`} className="cursor-grab touch-none px-1 text-muted" disabled={readOnly}>⋮⋮</button>
+      </td>
+      <td className="whitespace-nowrap">
+        <Link to={`/joint/${joint.id}/stage/${index + 1}`} className="flex items-center gap-2 hover:underline">
+          <Glyph stage={stage} width={54} height={30} />
+          <b>{index + 1} {kind?.name ?? stage.kind}</b>
+        </Link>
+      </td>
+      <td className="num text-right">{share ? <QuantityText value={share.ratio} quantity="ratio" /> : ''}</td>
+      {problem ? (
+        <td colSpan={COLUMNS.length} className="text-fail">✕ {problem}</td>
+      ) : (
+        COLUMNS.map((c) => (
+          <td key={c.key} className="whitespace-nowrap text-right">
+            {share ? <QuantityText value={share[c.key]} quantity={c.quantity} /> : ''}
+            {share && c.key !== 'efficiency' ? <Share part={share[c.key]} whole={totals[c.key] ?? 0} /> : null}
+          </td>
+        ))
+      )}
+      <td className="whitespace-nowrap pr-0 text-right">
+        <button type="button" className="btn-quiet px-1" aria-label={`Stage ${index + 1} towards the motor`} disabled={index === 0 || readOnly} onClick={() => move(-1)}>↑</button>
+        <button type="button" className="btn-quiet px-1" aria-label={`Stage ${index + 1} towards the output`} disabled={index === count - 1 || readOnly} onClick={() => move(1)}>↓</button>
+        <button type="button" className="btn-quiet px-1" aria-label={`Remove stage ${index + 1}`} disabled={readOnly} onClick={() => editVariant(`Remove stage ${index + 1}`, (v) => void v.stages.splice(index, 1))}>✕</button>
+      </td>
+    </tr>
+  );
+}
+
+/** The stages in power-flow order with what each contributes at the output; added, removed and reordered here. */
+export function StageRows({ report }: { report: LineReport | undefined }) {
+  const variant = useVariant();
+  const shelf = useShelf();
+  const readOnly = useOpen((s) => s.readOnly);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const totals = Object.fromEntries(COLUMNS.map((c) => [c.key, (report?.attribution ?? []).reduce((sum, a) => sum + Math.abs(a[c.key]), 0)]));
+  const drop = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    editVariant('Reorder stages', (v) => {
+      const from = v.stages.findIndex((s) => s.id === active.id);
+      const to = v.stages.findIndex((s) => s.id === over.id);
+      const [s] = v.stages.splice(from, 1);
+      v.stages.splice(to, 0, s!);
+    });
+  };
+  const add = (kindId: string) => {
+    const kind = stageKind(kindId);
+    if (!kind) return;
+    const params = kind.defaults({ ratio: 3, torque: report?.demand.peak ?? 1, size: Infinity, shelf });
+    editVariant(`Add ${kind.name.toLowerCase()} stage`, (v) => void v.stages.push({ id: newId(), kind: kindId, params }));
+  };
+  return (
+    <section aria-label="Stages">
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+        <table className="w-full text-[13px]">
+          <thead>
+            <tr className="border-b border-strong">
+              <th className="w-5"><span className="sr-only">Move</span></th>
+              <th>Stage</th>
+              <th className="text-right">ratio</th>
+              {COLUMNS.map((c) => <th key={c.key} className="text-right">{c.name}</th>)}
+              <th className="pr-0"><span className="sr-only">Order</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <SortableContext items={variant.stages.map((s) => s.id)} strategy={verticalListSortingStrategy}>
+              {variant.stages.map((s, i) => (
+                <Row key={s.id} stage={s} index={i} count={variant.stages.length} totals={totals} share={report?.attribution.find((a) => a.stageId === s.id)} problem={report?.stages.find((o) => o.stageId === s.id)?.problem?.what} />
+              ))}
+            </SortableContext>
+          </tbody>
+        </table>
+      </DndContext>
+      <div className="flex flex-wrap items-center gap-2 py-2">
+        {stageKinds().map((k) => (
+          <button key={k.id} type="button" className="btn" disabled={readOnly || variant.stages.length >= 12} title={k.summary} onClick={() => add(k.id)}>
+            Add {k.name.toLowerCase()} stage
+          </button>
+        ))}
+        <span className="label">Loss, play, wind-up and inertia are each stage’s share at the output. Wind-up is under the holding torque.</span>
+      </div>
+    </section>
+  );
+}

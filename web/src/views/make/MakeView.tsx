@@ -1,0 +1,136 @@
+import { formatQuantity, stageKind, writeDxf, writeSvg, type Part, type StageRecord } from '@gristmill/core';
+import { format } from 'date-fns';
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { download, fileName } from '../../app/download.ts';
+import { TextField } from '../../parts/ChoiceField.tsx';
+import { QuantityText } from '../../parts/FigureText.tsx';
+import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { QuantityField } from '../../parts/QuantityField.tsx';
+import { Section } from '../../parts/Section.tsx';
+import { newId } from '../../state/identifier.ts';
+import { useJoint, useOpen, useVariant } from '../../state/open.ts';
+import { useUnits } from '../../state/prefs.ts';
+import { useShelf } from '../../state/shop.ts';
+
+function StageParts({ stage, index, chordError }: { stage: StageRecord; index: number; chordError: number }) {
+  const joint = useJoint();
+  const variant = useVariant();
+  const shelf = useShelf();
+  const made = useMemo(() => stageKind(stage.kind)?.parts(stage.params, shelf), [stage, shelf]);
+  if (!made) return null;
+  if (!made.ok) return <ProblemNote problem={made.problem} />;
+  const save = (part: Part, kind: 'svg' | 'dxf') => {
+    const name = `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${part.name}`;
+    const sheet = { title: name, note: part.note, curves: part.curves };
+    const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part.id)}.${kind}`;
+    if (kind === 'svg') download(file, writeSvg(sheet), 'image/svg+xml');
+    else download(file, writeDxf(sheet, chordError), 'application/dxf');
+    toast(kind === 'svg' ? `${file}: millimetres, arcs exact.` : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}.`);
+  };
+  return (
+    <section aria-label={`Parts of stage ${index + 1}`} className="pb-4">
+      <h2 className="border-b border-strong pb-1">Stage {index + 1}, {stageKind(stage.kind)?.name.toLowerCase()}</h2>
+      <table className="w-full">
+        <thead>
+          <tr><th>part</th><th className="text-right">qty</th><th>made</th><th>what</th><th className="text-right">mass</th><th className="text-right">money</th><th className="pr-0 text-right">outline</th></tr>
+        </thead>
+        <tbody>
+          {made.value.map((p) => (
+            <tr key={p.id} className="rule-b" data-part={p.id}>
+              <td className="whitespace-nowrap font-semibold">{p.name}</td>
+              <td className="num text-right">{p.quantity}</td>
+              <td className="whitespace-nowrap">{p.material}</td>
+              <td>{p.note}</td>
+              <td className="whitespace-nowrap text-right">{p.mass > 0 ? <QuantityText value={p.mass} quantity="mass" /> : '—'}</td>
+              <td className="whitespace-nowrap text-right">{p.money > 0 ? <QuantityText value={p.money} quantity="money" /> : '—'}</td>
+              <td className="whitespace-nowrap pr-0 text-right">
+                {p.curves.length ? (
+                  <>
+                    <button type="button" className="mend" aria-label={`${p.name} as SVG`} onClick={() => save(p, 'svg')}>SVG</button>{' '}
+                    <button type="button" className="mend ml-2" aria-label={`${p.name} as DXF`} onClick={() => save(p, 'dxf')}>DXF</button>
+                  </>
+                ) : (
+                  <span className="label">bought</span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <details className="pt-2">
+        <summary className="label cursor-pointer">Putting it together</summary>
+        <ol className="list-decimal pl-6 pt-1">
+          {(stageKind(stage.kind)?.assembly(stage.params) ?? []).map((s) => (
+            <li key={s.do}>{s.do} {s.caution ? <span className="text-found">{s.caution}</span> : null}</li>
+          ))}
+        </ol>
+      </details>
+    </section>
+  );
+}
+
+/** Builds: one specimen each, with process, date and what deviated. */
+function Builds() {
+  const joint = useJoint();
+  const variant = useVariant();
+  const edit = useOpen((s) => s.edit);
+  const readOnly = useOpen((s) => s.readOnly);
+  const builds = joint.builds.filter((b) => b.variantId === variant.id);
+  const set = (id: string, key: 'name' | 'date' | 'process' | 'notes', label: string) => (value: string) => edit(`Build: ${label}`, (d) => void (d.builds.find((b) => b.id === id)![key] = value));
+  return (
+    <Section title="Builds" aside={`of variant ${variant.name}`}>
+      {builds.length === 0 ? <p className="label">A build is one specimen you made of this variant. Tests on the bench belong to it.</p> : null}
+      {builds.map((b) => {
+        const tests = joint.tests.filter((t) => t.buildId === b.id).length;
+        return (
+          <div key={b.id} className="rule-b space-y-1 pb-2 pt-1" data-build={b.name}>
+            <TextField label="Name" value={b.name} refuse={(v) => v === ''} className="text-right font-semibold" onChange={set(b.id, 'name', 'name')} />
+            <div className="flex items-baseline justify-between gap-2">
+              <label htmlFor={`date-${b.id}`}>Date</label>
+              <input id={`date-${b.id}`} type="date" className="select num" value={b.date} disabled={readOnly} onChange={(e) => e.target.value && set(b.id, 'date', 'date')(e.target.value)} />
+            </div>
+            {(['process', 'notes'] as const).map((key) => (
+              <label key={key} className="block">
+                {key === 'process' ? 'Process' : 'Notes, deviations'}
+                <textarea key={b[key]} className="mt-0.5 block w-full border border-rule bg-transparent p-1 text-[12.5px]" rows={3} maxLength={20000} readOnly={readOnly} placeholder={key === 'process' ? 'Machine, nozzle or cutter, material, settings' : 'What came out otherwise than drawn'} defaultValue={b[key]} onBlur={(e) => e.target.value !== b[key] && set(b.id, key, key)(e.target.value)} />
+              </label>
+            ))}
+            <button type="button" className="btn-quiet -ml-1.5" disabled={readOnly} onClick={() => edit(`Delete build ${b.name}`, (d) => {
+              d.builds = d.builds.filter((x) => x.id !== b.id);
+              d.tests = d.tests.filter((t) => t.buildId !== b.id);
+            })}>
+              Delete{tests ? ` with its ${tests} test${tests === 1 ? '' : 's'}` : ''}
+            </button>
+          </div>
+        );
+      })}
+      <button type="button" className="btn mt-2" disabled={readOnly} onClick={() => edit('Add build', (d) => void d.builds.push({ id: newId(), variantId: variant.id, name: `${variant.name}-${builds.length + 1}`, date: format(new Date(), 'yyyy-MM-dd'), process: '', notes: '' }))}>
+        Record a build
+      </button>
+    </Section>
+  );
+}
+
+/** Parts, their outlines as files, the order of assembly, and the builds that came of it. */
+export default function MakeView() {
+  const variant = useVariant();
+  const units = useUnits();
+  const [chordError, setChordError] = useState(2e-6);
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
+      <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
+        <div className="flex items-baseline justify-between pb-3">
+          <h1 className="text-[15px]">Parts and outlines <span className="label font-normal">millimetres; SVG keeps arcs exact, DXF is closed straight pieces</span></h1>
+          <div className="w-[220px]"><QuantityField label="DXF chord error" quantity="length" value={chordError} min={1e-7} max={1e-3} step={1e-6} onChange={setChordError} help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`} /></div>
+        </div>
+        {variant.stages.length === 0 ? <p>There is nothing to make yet. Add stages in the Line, and their parts appear here.</p> : null}
+        {variant.stages.map((s, i) => <StageParts key={s.id} stage={s} index={i} chordError={chordError} />)}
+        <p className="caution mb-3">Press fits: press, do not hammer, and support the ring being pressed. Eye protection for cutting; gloves and fresh air for resin and glue.</p>
+      </div>
+      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3">
+        <Builds />
+      </div>
+    </div>
+  );
+}

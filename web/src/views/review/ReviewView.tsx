@@ -1,0 +1,119 @@
+import { LIMIT_KINDS, sayBanded, sayDifference, standing, whatChanged, type LimitId } from '@gristmill/core';
+import { Link } from 'react-router';
+import { FigureText, FoundText } from '../../parts/FigureText.tsx';
+import { Scale, scaleRange } from '../../parts/Scale.tsx';
+import { foundSource, verdictWord } from '../../parts/words.ts';
+import { useJoint, useOpen } from '../../state/open.ts';
+import { useUnits } from '../../state/prefs.ts';
+import { useFindings, useLines } from '../../workers/queries.ts';
+
+/** Asked, expected and found side by side for every variant and build, each row on one shared scale. */
+export default function ReviewView() {
+  const joint = useJoint();
+  const units = useUnits();
+  const edit = useOpen((s) => s.edit);
+  const lines = useLines(joint);
+  const findings = useFindings().data ?? [];
+  const rows = joint.brief.limits.map((l) => l.id as LimitId);
+  const found = (buildId: string, row: LimitId) => standing(findings, joint.tests, buildId, row);
+  const differences = joint.builds.flatMap((b) =>
+    rows.flatMap((row) => {
+      const f = found(b.id, row);
+      const i = joint.variants.findIndex((v) => v.id === b.variantId);
+      return f ? [{ key: `${b.id}-${row}`, build: b.name, text: sayDifference(row, f, lines[i]?.figures.find((x) => x.id === row), units), slips: f.slips }] : [];
+    }),
+  );
+  return (
+    <div className="px-5 pb-6 pt-3">
+      <div className="flex items-baseline justify-between pb-2">
+        <h1 className="text-[15px]">Asked, expected, found</h1>
+        <button type="button" className="btn-quiet no-print" onClick={() => window.print()}>Print this sheet</button>
+      </div>
+      <div className="overflow-x-auto" role="region" aria-label="Asked, expected and found" tabIndex={0}>
+        <table className="w-full min-w-[620px]">
+          <thead>
+            <tr className="border-b border-strong align-bottom">
+              <th>limit</th>
+              <th>asked</th>
+              {joint.variants.map((v) => (
+                <th key={v.id} className="min-w-[230px]">
+                  <button type="button" className={`font-semibold text-ink ${v.id === joint.activeVariant ? '' : 'hover:underline'}`} onClick={() => edit('Open variant', (d) => void (d.activeVariant = v.id))}>Variant {v.name}</button>
+                  {v.id === joint.activeVariant ? ' open' : ''}
+                  <span className="label block font-normal">
+                    {joint.builds.filter((b) => b.variantId === v.id).map((b) => `build ${b.name}`).join(', ') || 'no build yet'}
+                  </span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {joint.brief.limits.map((l) => {
+              const kind = LIMIT_KINDS[l.id];
+              const verdicts = lines.map((line) => line?.verdicts.find((v) => v.id === l.id));
+              const asked = verdicts.find((v) => v)?.asked ?? NaN;
+              const askedMark = Number.isFinite(asked) ? { value: asked, sense: l.sense } : undefined;
+              const all = joint.variants.map((v, i) => ({ expected: verdicts[i]?.figure, found: joint.builds.filter((b) => b.variantId === v.id).map((b) => found(b.id, l.id)).find((f) => f?.found) }));
+              const range = scaleRange([{ asked: askedMark }, ...all.map((a) => ({ expected: a.expected, found: a.found?.found }))]);
+              return (
+                <tr key={l.id} className="rule-b" data-review={l.id}>
+                  <td className="whitespace-nowrap font-semibold">{kind.name}<span className="label block font-normal">{l.need}</span></td>
+                  <td className="num whitespace-nowrap">{l.sense === 'min' ? '≥' : '≤'} {Number.isFinite(asked) ? sayBanded({ value: asked }, kind.quantity, units) : '—'}</td>
+                  {joint.variants.map((v, i) => {
+                    const verdict = verdicts[i];
+                    const word = verdict ? verdictWord(verdict) : undefined;
+                    const own = joint.builds.filter((b) => b.variantId === v.id);
+                    return (
+                      <td key={v.id}>
+                        <div className="flex items-center gap-3">
+                          <Scale width={150} range={range} label={`${kind.name}, variant ${v.name}`} asked={askedMark} expected={verdict?.figure} found={all[i]?.found?.found ? { value: all[i].found.found.value, U: all[i].found.found.U, bound: all[i].found.bound } : undefined} />
+                          <span className={`whitespace-nowrap text-[12px] ${word?.tone ?? ''}`}>{word ? `${word.mark} ${word.text}` : '…'}</span>
+                        </div>
+                        {verdict?.figure ? <FigureText figure={verdict.figure} at={v.id === joint.activeVariant ? { stageId: undefined, figureId: l.id } : undefined as never} /> : <span className="label">nothing expected</span>}
+                        {own.map((b) => {
+                          const f = found(b.id, l.id);
+                          return (
+                            <div key={b.id}>
+                              {f?.found ? <><FoundText name={`${kind.name.toLowerCase()}, build ${b.name}`} found={f.found} bound={f.bound} {...foundSource(f)} /> <span className="label">{b.name}</span></> : l.id === 'play' || l.id === 'torque' ? <span className="label">{b.name}: not measured</span> : null}
+                            </div>
+                          );
+                        })}
+                      </td>
+                    );
+                  })}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <div className="grid grid-cols-2 gap-x-10 gap-y-4 pt-5 max-[1000px]:grid-cols-1">
+        <section aria-label="Differences">
+          <h2 className="border-b border-strong pb-1">What the bench says of the predictions</h2>
+          {differences.length === 0 ? <p className="pt-2">Nothing measured yet. <Link className="mend" to={`/joint/${joint.id}/bench`}>Measure on the bench</Link>, and found appears beside expected.</p> : null}
+          <ul>
+            {differences.map((d) => (
+              <li key={d.key} className="rule-b py-1.5" data-difference="">
+                <span className="label">Build {d.build}. </span>{d.text}
+                {d.slips.map((s) => <span key={s.id} className="block text-near">{s.ask}</span>)}
+              </li>
+            ))}
+          </ul>
+        </section>
+        <section aria-label="Changes between variants">
+          <h2 className="border-b border-strong pb-1">What changed between variants</h2>
+          {joint.variants.length < 2 ? <p className="pt-2">There is one variant. Duplicate it in the <Link className="mend" to={`/joint/${joint.id}/line`}>Line</Link>, change one thing, and compare.</p> : null}
+          {joint.variants.slice(1).map((v) => {
+            const changes = whatChanged(joint.variants[0]!, v, units);
+            return (
+              <div key={v.id} className="py-1.5">
+                <p className="font-semibold">{joint.variants[0]!.name} → {v.name} <span className="label font-normal">{changes.length} change{changes.length === 1 ? '' : 's'}</span></p>
+                <ul className="num text-[12.5px]">{changes.map((c) => <li key={c}>{c}</li>)}</ul>
+              </div>
+            );
+          })}
+        </section>
+      </div>
+      <p className="label pt-4">Figures are estimates from the shop’s factors and your readings, not certification. Machines that carry people or could fall on them need local codes and a licensed engineer.</p>
+    </div>
+  );
+}

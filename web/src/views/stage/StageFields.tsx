@@ -1,0 +1,55 @@
+import { readParams, stageKind, type FieldSpec, type Mend, type Problem, type StageRecord } from '@gristmill/core';
+import { useMemo } from 'react';
+import { ChoiceField } from '../../parts/ChoiceField.tsx';
+import { QuantityField } from '../../parts/QuantityField.tsx';
+import { Section } from '../../parts/Section.tsx';
+import { editVariant, useOpen } from '../../state/open.ts';
+import { useShelf } from '../../state/shop.ts';
+
+type Params = Record<string, unknown>;
+
+/** Sets one parameter of a stage, checked by its kind's schema first; returns why it cannot be. */
+export function setParam(stage: StageRecord, path: string, value: unknown, label: string): Problem | undefined {
+  const tried = readParams(stage.kind, { ...stage.params, [path]: value });
+  if (!tried.ok) return tried.problem;
+  editVariant(label, (v) => {
+    const record = v.stages.find((s) => s.id === stage.id);
+    if (!record) return;
+    record.params[path] = value;
+    // A hand on a stage takes it out of the brief's own sizing; what was chosen stays.
+    v.follows = false;
+  });
+  return undefined;
+}
+
+export const mendStage = (stage: StageRecord) => (mend: Mend) => void setParam(stage, mend.path, mend.value, mend.label);
+
+/** The form of a stage, made from its kind's fields. */
+export function StageFields({ stage, index }: { stage: StageRecord; index: number }) {
+  const kind = stageKind(stage.kind);
+  const shelf = useShelf();
+  const readOnly = useOpen((s) => s.readOnly);
+  const groups = useMemo(() => [...new Set(kind?.fields.map((f) => f.group) ?? [])], [kind]);
+  if (!kind) return null;
+  const params = stage.params as Params;
+  const field = (f: FieldSpec<Params>) => {
+    const label = `Stage ${index + 1}: ${f.label.toLowerCase()}`;
+    const id = `field-${stage.id}-${f.path}`;
+    if (f.as === 'choice') {
+      return <ChoiceField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} value={params[f.path] as string | number} options={f.options(params, shelf)} onChange={(v) => void setParam(stage, f.path, v, label)} />;
+    }
+    if (f.as === 'count') {
+      return <QuantityField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} quantity="count" whole min={f.min} max={f.max} step={1} value={params[f.path] as number} onChange={(v) => setParam(stage, f.path, v, label)} />;
+    }
+    return <QuantityField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} quantity={f.quantity} step={f.step} value={params[f.path] as number} onChange={(v) => setParam(stage, f.path, v, label)} />;
+  };
+  return (
+    <>
+      {groups.map((group) => {
+        const shown = (kind.fields as readonly FieldSpec<Params>[]).filter((f) => f.group === group && (f.when?.(params) ?? true));
+        return shown.length ? <Section key={group} title={group}>{shown.map(field)}</Section> : null;
+      })}
+    </>
+  );
+}
+

@@ -1,0 +1,127 @@
+import { ok, stageKind, type Figure, type Layer, type Result } from '@gristmill/core';
+import { useMemo } from 'react';
+import { Link, useParams } from 'react-router';
+import { useActions, type Action } from '../../app/actions.ts';
+import { CheckList } from '../../parts/CheckList.tsx';
+import { Drawing } from '../../parts/Drawing.tsx';
+import { FigureText } from '../../parts/FigureText.tsx';
+import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { runCrank, useCrank } from '../../state/crank.ts';
+import { useJoint, useVariant } from '../../state/open.ts';
+import { useShelf } from '../../state/shop.ts';
+import { useLine } from '../../workers/queries.ts';
+import { mendStage, StageFields } from './StageFields.tsx';
+import { KindTables } from './KindTables.tsx';
+
+const NUDGE = (3 * Math.PI) / 180;
+
+function CrankControls() {
+  const angle = useCrank((s) => s.angle);
+  const running = useCrank((s) => s.running);
+  const turn = useCrank((s) => s.turn);
+  const deg = ((((angle * 180) / Math.PI) % 360) + 360) % 360;
+  return (
+    <span className="flex items-center gap-2">
+      <button type="button" className="btn-quiet" aria-label="Turn the crank back" onClick={() => turn(-NUDGE)}>◂</button>
+      <input type="range" min={0} max={360} step={1} value={Math.round(deg)} aria-label="Crank angle" className="w-28 accent-[var(--ink)]" onChange={(e) => turn(((Number(e.target.value) - deg) * Math.PI) / 180)} />
+      <button type="button" className="btn-quiet" aria-label="Turn the crank on" onClick={() => turn(NUDGE)}>▸</button>
+      <span className="num w-10 text-right text-muted">{deg.toFixed(0)}°</span>
+      <button type="button" className="btn" aria-pressed={running} onClick={() => runCrank(!running)}>{running ? 'Stop' : 'Run'}</button>
+    </span>
+  );
+}
+
+function Sheet({ draw, name }: { draw: (crank: number) => Result<readonly Layer[]>; name: string }) {
+  const angle = useCrank((s) => s.angle);
+  const turn = useCrank((s) => s.turn);
+  const made = useMemo(() => draw(angle), [draw, angle]);
+  if (!made.ok) return null;
+  return (
+    <Drawing name={name} layers={made.value} onCrank={turn}>
+      <CrankControls />
+    </Drawing>
+  );
+}
+
+/** One figure a row, in the order the kind gives them. */
+function Figures({ figures, stageId }: { figures: readonly Figure[]; stageId: string }) {
+  return (
+    <table className="w-full text-[13px]">
+      <tbody>
+        {figures.map((f) => (
+          <tr key={f.id} className="rule-b">
+            <td className="py-[3px]">{f.name}</td>
+            <td className="whitespace-nowrap py-[3px] pr-0 text-right"><FigureText figure={f} at={{ stageId, figureId: f.id }} /></td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** A true drawing of one stage that turns with the crank, its parameters beside it, and what decides it. */
+export default function StageView() {
+  const joint = useJoint();
+  const variant = useVariant();
+  const shelf = useShelf();
+  const { report } = useLine();
+  const { stage: at = '1' } = useParams();
+  const index = Number(at) - 1;
+  const stage = variant.stages[index];
+  const outcome = report?.stages.find((s) => s.stageId === stage?.id);
+  const duty = outcome?.duty;
+  const kind = stage && stageKind(stage.kind);
+  const draw = useMemo(() => {
+    const at = duty ?? { torque: 0, torqueRms: 0, speed: 0 };
+    return (crank: number): Result<readonly Layer[]> => (stage && kind ? kind.drawing(stage.params, crank, { shelf, duty: at }) : ok([]));
+  }, [stage, kind, shelf, duty]);
+  // Drawn from the parameters at once; the report's figures follow from the worker.
+  const still = useMemo(() => draw(0), [draw]);
+  const actions = useMemo<Action[]>(
+    () => [
+      { id: 'crank-back', name: 'Turn the crank back', group: 'Drawing', key: ',', run: () => useCrank.getState().turn(-NUDGE) },
+      { id: 'crank-on', name: 'Turn the crank on', group: 'Drawing', key: '.', run: () => useCrank.getState().turn(NUDGE) },
+      { id: 'crank-run', name: 'Run or stop the crank', group: 'Drawing', key: 'space', run: () => runCrank(!useCrank.getState().running) },
+    ],
+    [],
+  );
+  useActions('stage', actions);
+  if (!stage || !kind) {
+    return (
+      <div className="p-6">
+        <h1 className="text-[16px]">{variant.stages.length ? `There is no stage ${at}.` : 'This line has no stages yet.'}</h1>
+        <p className="py-2">A stage is one reduction between motor and load. Stages are added and ordered in the Line.</p>
+        <Link className="btn" to={`/joint/${joint.id}/line`}>Go to the Line</Link>
+      </div>
+    );
+  }
+  const onMend = mendStage(stage);
+  const problem = !still.ok ? (still.problem as { fix?: undefined } & typeof still.problem) : outcome?.problem;
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_240px]">
+      <div className="flex min-h-0 min-w-0 flex-col px-5 pb-2 pt-3">
+        <div className="flex items-baseline justify-between gap-3">
+          <h1 className="text-[15px]">Stage {index + 1}, {kind.name.toLowerCase()}</h1>
+          <span className="label truncate">{kind.summary}</span>
+        </div>
+        {problem ? (
+          <div className="py-3"><ProblemNote problem={problem} fix={outcome?.problem?.fix} onFix={onMend} /></div>
+        ) : (
+          <Sheet draw={draw} name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`} />
+        )}
+        {outcome?.report ? (
+          <div className="grid max-h-[232px] min-h-[120px] grid-cols-2 gap-x-8 overflow-y-auto border-t border-rule pt-1" aria-label="Figures of the stage" role="region" tabIndex={0}>
+            <Figures stageId={stage.id} figures={outcome.report.figures.slice(0, Math.ceil(outcome.report.figures.length / 2))} />
+            <Figures stageId={stage.id} figures={outcome.report.figures.slice(Math.ceil(outcome.report.figures.length / 2))} />
+          </div>
+        ) : null}
+        <p className="caution no-print mt-2">Cover belts and pulleys before power: fingers are drawn in. A belt that jumps under load lets go of what it carried.</p>
+      </div>
+      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3" aria-label="Parameters and checks" role="region">
+        <StageFields stage={stage} index={index} />
+        <KindTables stage={stage} onTake={onMend} />
+        {outcome?.report ? <CheckList checks={outcome.report.checks} onMend={onMend} /> : null}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,34 @@
+import { analyseLine, findingsOf, makeShelf, movers, type Joint, type Shelf, type ShopEdits } from '@gristmill/core';
+import { expose } from 'comlink';
+import type { CoreApi } from './api.ts';
+
+let kept: { key: string; shelf: Shelf } | undefined;
+
+/** Building the shelf costs more than a line; the same edits give the same shelf. */
+function shelfFor(edits: ShopEdits): Shelf {
+  const key = JSON.stringify(edits);
+  if (kept?.key !== key) kept = { key, shelf: makeShelf(edits) };
+  return kept.shelf;
+}
+
+const api: CoreApi = {
+  line: async (brief, variant, shop) => {
+    const shelf = shelfFor(shop);
+    const start = performance.now();
+    const report = analyseLine({ brief } as Joint, variant, shelf);
+    return { report, ms: performance.now() - start };
+  },
+  findings: async (joint, shop) => findingsOf(joint, shelfFor(shop)),
+  movers: async (joint, variant, shop, at, onProgress) => {
+    let told = 0;
+    return movers(joint, variant, shelfFor(shop), at, 3, (share) => {
+      if (share - told >= 0.1) {
+        told = share;
+        onProgress(share);
+      }
+      return true;
+    });
+  },
+};
+
+expose(api);

@@ -1,0 +1,94 @@
+/** One worker as the pool sees it: something that computes, and can be ended. */
+export interface PoolWorker<A> {
+  readonly api: A;
+  end(): void;
+}
+
+interface Job<A> {
+  readonly run: (api: A) => Promise<unknown>;
+  readonly resolve: (value: never) => void;
+  readonly reject: (reason: unknown) => void;
+  readonly signal: AbortSignal | undefined;
+  readonly heavy: boolean;
+}
+
+export class Cancelled extends Error {
+  constructor() {
+    super('cancelled');
+    this.name = 'AbortError';
+  }
+}
+
+/**
+ * Shares jobs among a few workers. A cancelled job that waits is dropped; one that runs is left to finish unheard when it is
+ * short, and has its worker ended and replaced when it is heavy.
+ */
+export class WorkerPool<A> {
+  private readonly idle: PoolWorker<A>[] = [];
+  private readonly waiting: Job<A>[] = [];
+  private started = 0;
+
+  constructor(
+    private readonly make: () => PoolWorker<A>,
+    private readonly size: number,
+  ) {}
+
+  /**
+   * @param run what to do with a worker
+   * @param options `signal` cancels; `heavy` marks work long enough to end its worker for
+   */
+  run<T>(run: (api: A) => Promise<T>, options: { signal?: AbortSignal; heavy?: boolean } = {}): Promise<T> {
+    return new Promise<T>((resolve, reject) => {
+      if (options.signal?.aborted) return reject(new Cancelled());
+      const job: Job<A> = { run, resolve, reject, signal: options.signal, heavy: options.heavy ?? false };
+      options.signal?.addEventListener('abort', () => this.drop(job), { once: true });
+      this.waiting.push(job);
+      this.next();
+    });
+  }
+
+  /** Jobs that wait for a worker. */
+  get queued(): number {
+    return this.waiting.length;
+  }
+
+  private drop(job: Job<A>): void {
+    const at = this.waiting.indexOf(job);
+    if (at >= 0) this.waiting.splice(at, 1);
+    job.reject(new Cancelled());
+  }
+
+  private next(): void {
+    if (this.waiting.length === 0) return;
+    let worker = this.idle.pop();
+    if (!worker) {
+      if (this.started >= this.size) return;
+      this.started++;
+      worker = this.make();
+    }
+    const job = this.waiting.shift()!;
+    void this.work(worker, job);
+  }
+
+  private async work(worker: PoolWorker<A>, job: Job<A>): Promise<void> {
+    let ended = false;
+    const end = () => {
+      ended = true;
+      worker.end();
+      this.started--;
+      this.next();
+    };
+    if (job.heavy) job.signal?.addEventListener('abort', end, { once: true });
+    try {
+      job.resolve((await job.run(worker.api)) as never);
+    } catch (error) {
+      job.reject(error);
+    } finally {
+      job.signal?.removeEventListener('abort', end);
+      if (!ended) {
+        this.idle.push(worker);
+        this.next();
+      }
+    }
+  }
+}

@@ -1,0 +1,80 @@
+import type { FigureAddress, Joint, LineReport, Mover, Variant } from '@gristmill/core';
+import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
+import { proxy } from 'comlink';
+import { useState } from 'react';
+import { useJoint, useVariant } from '../state/open.ts';
+import { useShop } from '../state/shop.ts';
+import { corePool } from './core.ts';
+
+// Immer shares what did not change, so an object's identity stands for its contents; hashing hundreds of tests at each render would not pay.
+const identities = new WeakMap<object, number>();
+let counter = 0;
+function identity(o: object): number {
+  let id = identities.get(o);
+  if (id === undefined) identities.set(o, (id = ++counter));
+  return id;
+}
+
+/** Only what the line depends on: names and notes of a variant do not recompute it. */
+const lineInputs = (joint: Joint, v: Variant) => [joint.brief, v.motor, v.driver, v.sensor, v.stages] as const;
+
+const lineQuery = (joint: Joint, variant: Variant, edits: ReturnType<typeof useShop.getState>['edits']) => ({
+  queryKey: ['line', variant.id, ...lineInputs(joint, variant), edits],
+  queryFn: ({ signal }: { signal: AbortSignal }) => corePool.run((api) => api.line(joint.brief, variant, edits), { signal }),
+  staleTime: Infinity,
+  gcTime: 60_000,
+});
+
+/** The open variant's line; while a new one is computed the last one stays in sight. */
+export function useLine(): { report: LineReport | undefined; ms: number | undefined; error: Error | null } {
+  const joint = useJoint();
+  const variant = useVariant();
+  const edits = useShop((s) => s.edits);
+  const q = useQuery({ ...lineQuery(joint, variant, edits), placeholderData: keepPreviousData });
+  return { report: q.data?.report, ms: q.data?.ms, error: q.error };
+}
+
+/** The line of each variant of a joint, in order. */
+export function useLines(joint: Joint): (LineReport | undefined)[] {
+  const edits = useShop((s) => s.edits);
+  return useQueries({ queries: joint.variants.map((variant) => lineQuery(joint, variant, edits)) }).map((q) => q.data?.report);
+}
+
+/** The line of one variant of a joint that need not be the open one. */
+export function useLineOf(joint: Joint, variant: Variant): LineReport | undefined {
+  const edits = useShop((s) => s.edits);
+  return useQuery(lineQuery(joint, variant, edits)).data?.report;
+}
+
+/** What every test of the open joint found. */
+export function useFindings() {
+  const joint = useJoint();
+  const edits = useShop((s) => s.edits);
+  return useQuery({
+    queryKey: ['findings', joint.id, identity(joint.tests), identity(joint.builds), identity(joint.variants), identity(joint.brief), edits],
+    queryFn: ({ signal }) => corePool.run((api) => api.findings(joint, edits), { signal }),
+    staleTime: Infinity,
+    gcTime: 10_000,
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** The inputs that move a figure most, with the share done while they are worked out. */
+export function useMovers(at: FigureAddress | undefined): { movers: Mover[] | undefined; progress: number; error: Error | null } {
+  const joint = useJoint();
+  const variant = useVariant();
+  const edits = useShop((s) => s.edits);
+  const [progress, setProgress] = useState(0);
+  const q = useQuery({
+    queryKey: ['movers', at, ...lineInputs(joint, variant), edits],
+    queryFn: ({ signal }) => {
+      setProgress(0);
+      const light = { ...joint, tests: [], builds: [] };
+      return corePool.run((api) => api.movers(light, variant, edits, at!, proxy(setProgress)), { signal, heavy: true });
+    },
+    enabled: at !== undefined,
+    staleTime: Infinity,
+    gcTime: 30_000,
+  });
+  return { movers: q.data, progress, error: q.error };
+}

@@ -51,7 +51,7 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
   speed: q('speed', 'rotational speed', 'rpm', u('rad/s', 1), u('rpm', TAU / 60, 'rev/min', '1/min', 'min-1'), u('rev/s', TAU, 'rps', 'Hz'), u('°/s', Math.PI / 180, 'deg/s', 'dps')),
   linearSpeed: q('linearSpeed', 'speed along a line', 'm/s', u('m/s', 1), u('mm/s', 1e-3), u('in/s', INCH), u('m/min', 1 / 60)),
   acceleration: q('acceleration', 'rotational acceleration', 'rad/s²', u('rad/s²', 1, 'rad/s2', 'rad/s^2'), u('°/s²', Math.PI / 180, 'deg/s2', 'deg/s^2', 'deg/s²'), u('rev/s²', TAU, 'rev/s2', 'rev/s^2')),
-  inertia: q('inertia', 'moment of inertia', 'kg·m²', u('kg·m²', 1, 'kg·m2', 'kgm2', 'kgm²', 'kg·m^2'), u('kg·cm²', 1e-4, 'kg·cm2', 'kgcm2', 'kgcm²', 'kg·cm^2'), u('g·cm²', 1e-7, 'g·cm2', 'gcm2', 'gcm²', 'g·cm^2')),
+  inertia: q('inertia', 'moment of inertia', 'kg·cm²', u('kg·m²', 1, 'kg·m2', 'kgm2', 'kgm²', 'kg·m^2'), u('kg·cm²', 1e-4, 'kg·cm2', 'kgcm2', 'kgcm²', 'kg·cm^2'), u('g·cm²', 1e-7, 'g·cm2', 'gcm2', 'gcm²', 'g·cm^2')),
   stiffness: q('stiffness', 'torsional stiffness', 'N·m/°', u('N·m/rad', 1, 'Nm/rad'), u('N·m/°', 180 / Math.PI, 'Nm/deg', 'N·m/deg', 'Nm/°'), u('N·m/′', 10800 / Math.PI, 'Nm/arcmin', 'N·m/arcmin', 'Nm/′', "Nm/'", "N·m/'"), u('kgf·cm/°', (KGF * 1e-2 * 180) / Math.PI, 'kgf·cm/deg')),
   speedConstant: q('speedConstant', 'speed constant', 'rpm/V', u('rad/s/V', 1, 'rad/(s·V)'), u('rpm/V', TAU / 60, 'kV')),
   current: q('current', 'current', 'A', u('A', 1), u('mA', 1e-3)),

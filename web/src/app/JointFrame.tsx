@@ -30,7 +30,6 @@ function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () 
     };
     // A joint made while storage is blocked is already in memory.
     const inMemory = useOpen.getState().joint?.id === id;
-    setProblem(undefined);
     void (async () => {
       const lock = await holdJoint(id, lost);
       if (gone) return lock.release();
@@ -202,6 +201,10 @@ function Sheet({ takeOver }: { takeOver: () => void }) {
 /** The frame of a joint: strip above, rail left, tally right, the view in the middle, status below. */
 export function JointFrame() {
   const { id = '' } = useParams();
+  return <Opened key={id} id={id} />;
+}
+
+function Opened({ id }: { id: string }) {
   const { problem, takeOver } = useOpenJoint(id);
   const joint = useOpen((s) => s.joint);
   if (problem) {

@@ -1,4 +1,4 @@
-import { formatQuantity, sayBanded, stageKind, type Joint, type LineReport, type Variant } from '@gristmill/core';
+import { formatQuantity, stageKind, type Joint, type LineReport, type Variant } from '@gristmill/core';
 import { NavLink, useParams } from 'react-router';
 import { useUnits } from '../state/prefs.ts';
 import { Glyph } from './Glyph.tsx';
@@ -61,7 +61,7 @@ export function Strip({ joint, variant, report }: { joint: Joint; variant: Varia
               <NavLink to={`${base}/stage/${j + 1}`} aria-current={open ? 'step' : undefined} className={`flex flex-col justify-between px-2 py-1.5 outline-offset-[-3px] ${open ? 'bg-paper outline-[1.5px] outline-ink' : ''}`}>
                 <span className="flex h-[72px] items-center gap-2.5">
                   <span className={open ? 'bg-paper' : 'bg-panel'}><Glyph stage={s} width={98} height={62} /></span>
-                  <span className="flex flex-col bg-[inherit] text-[12px] leading-[1.35]">
+                  <span className={`flex flex-col px-0.5 text-[12px] leading-[1.35] ${open ? 'bg-paper' : 'bg-panel'}`}>
                     <b>{j + 1} {kind?.name ?? s.kind}</b>
                     {trouble ? <span className="text-fail">✕ cannot be</span> : <span className="num text-muted">{number ? formatQuantity(number.ratio, 'ratio', units, 3) : ''}</span>}
                     <span className={weak ? 'text-fail' : 'num text-muted'}>{weak ? '✕ weakest' : number ? `η ${number.etaForward.toFixed(2)}` : ''}</span>
@@ -80,7 +80,7 @@ export function Strip({ joint, variant, report }: { joint: Joint; variant: Varia
         <li className="flex">
           <NavLink to={`${base}/brief`} className="flex flex-col justify-between px-2 py-1.5">
             <span className="flex h-[72px] items-center"><span className="bg-panel"><OutputGlyph /></span></span>
-            <span className="text-[12px] leading-tight"><b>Output</b> <span className="num text-muted">needs {needs ? sayBanded({ value: needs.asked }, 'torque', units) : ''}</span></span>
+            <span className="text-[12px] leading-tight"><b>Output</b> <span className="num text-muted">needs {needs && Number.isFinite(needs.asked) ? formatQuantity(needs.asked, 'torque', units, 3) : ''}</span></span>
           </NavLink>
         </li>
       </ol>

@@ -3,6 +3,7 @@ import { format, parseISO } from 'date-fns';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { download, fileName } from '../../app/download.ts';
+import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
@@ -31,6 +32,7 @@ export default function BenchView() {
   const findings = useFindings().data;
   const [params, setParams] = useSearchParams();
   const [shown, setShown] = useState(PAGE);
+  const [onBuild, setOnBuild] = useState<string | undefined>();
   const test = joint.tests.find((t) => t.id === params.get('test')) ?? joint.tests[joint.tests.length - 1];
   const build = joint.builds.find((b) => b.id === test?.buildId);
   const testVariant = joint.variants.find((v) => v.id === build?.variantId) ?? variant;
@@ -40,8 +42,9 @@ export default function BenchView() {
   const verdict = line?.verdicts.find((v) => v.id === row);
   const expected = line?.figures.find((f) => f.id === row);
 
+  const own = joint.builds.filter((b) => b.variantId === variant.id);
   const begin = (kind: BenchTest['kind']) => {
-    let buildId = build?.variantId === variant.id ? build.id : joint.builds.filter((b) => b.variantId === variant.id).at(-1)?.id;
+    let buildId = own.find((b) => b.id === onBuild)?.id ?? own.at(-1)?.id;
     const made = newId();
     const t = newTest(kind, buildId ?? made);
     edit(`New test: ${TEST_NAMES[kind].toLowerCase()}`, (d) => {
@@ -53,7 +56,7 @@ export default function BenchView() {
   };
 
   return (
-    <div className="grid h-full min-h-0 grid-cols-[206px_minmax(0,1fr)_248px]">
+    <div className="grid h-full min-h-0 grid-cols-[176px_minmax(0,1fr)_240px]">
       <div className="flex min-h-0 flex-col border-r border-rule px-3.5 pt-3">
         <h2 className="border-b border-rule pb-1">Tests</h2>
         <div className="min-h-0 flex-1 overflow-y-auto" role="region" aria-label="Tests by build" tabIndex={0}>
@@ -82,6 +85,7 @@ export default function BenchView() {
           {joint.tests.length === 0 ? <p className="label pt-2">A test is one measurement of a build. The first one records a build of variant {variant.name} with it.</p> : null}
         </div>
         <div className="space-y-1.5 border-t border-rule py-2.5">
+          {own.length > 0 ? <ChoiceField label="On build" value={own.find((b) => b.id === onBuild)?.id ?? own.at(-1)!.id} options={own.map((b) => ({ value: b.id, label: b.name }))} onChange={(v) => setOnBuild(String(v))} /> : null}
           {(Object.keys(TEST_NAMES) as BenchTest['kind'][]).map((kind) => (
             <button key={kind} type="button" className="btn block w-full" disabled={readOnly} onClick={() => begin(kind)}>New: {TEST_NAMES[kind].toLowerCase()}</button>
           ))}

@@ -13,17 +13,17 @@ function Ladder({ finding }: { finding: Finding }) {
   const ladder = finding.ladder!;
   const counted = ladder.rungs.filter((r) => r.struck === undefined).sort((a, b) => a.torque - b.torque);
   const top = Math.max(...counted.map((r) => r.torque)) * 1.08;
-  const x = (t: number) => 20 + (t / top) * 520;
+  const x = (t: number) => 14 + (t / top) * 360;
   return (
-    <svg viewBox="0 0 560 74" role="img" aria-label="Rungs by torque, carried or not" className="block w-full max-w-[620px]">
-      <line x1="20" x2="545" y1="40" y2="40" stroke="var(--rule)" />
+    <svg viewBox="0 0 390 74" role="img" aria-label="Rungs by torque, carried or not" className="block w-full max-w-[440px]">
+      <line x1="8" x2="385" y1="40" y2="40" stroke="var(--rule)" />
       {ladder.bestGood !== undefined && ladder.leastBad !== undefined ? <rect x={Math.min(x(ladder.bestGood), x(ladder.leastBad))} y="30" width={Math.max(2, Math.abs(x(ladder.leastBad) - x(ladder.bestGood)))} height="20" fill="none" stroke="var(--found)" strokeDasharray="3 2" /> : null}
       {counted.map((r) => {
         const good = r.outcome === 'lifted' || r.outcome === 'held';
         return (
           <g key={r.id}>
             {good ? <circle cx={x(r.torque)} cy="40" r="4.5" fill="var(--found)" /> : <path d={`M${x(r.torque) - 5} 35l10 10M${x(r.torque) + 5} 35l-10 10`} stroke="var(--fail)" strokeWidth="2.2" />}
-            <text x={x(r.torque)} y={good ? 64 : 22} fontSize="11" textAnchor="middle" className="num" fill="var(--muted)">{formatQuantity(r.torque, 'torque', units, 3)}</text>
+            {r.torque === ladder.bestGood || r.torque === ladder.leastBad ? <text x={x(r.torque)} y={good ? 64 : 22} fontSize="11" textAnchor="middle" className="num" fill="var(--muted)">{formatQuantity(r.torque, 'torque', units, 3)}</text> : null}
           </g>
         );
       })}

@@ -25,7 +25,6 @@ function Strike({ struck, onStrike }: { struck: string | undefined; onStrike: (r
       onKeyDown={(e) => e.key === 'Escape' && (e.stopPropagation(), setAsking(false))}
     >
       {/* The field appears on request, for the reason that was asked for. */}
-      {/* eslint-disable-next-line jsx-a11y/no-autofocus */}
       <input name="why" autoFocus aria-label="Why it is struck out" placeholder="why?" maxLength={200} className="w-32 border-b border-dotted border-muted bg-transparent" />
       <button type="submit" className="btn-quiet">Strike</button>
     </form>

@@ -1,26 +1,27 @@
 import { formatQuantity, type ArmCase } from '@gristmill/core';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { type KeyboardEvent, type PointerEvent } from 'react';
 import { useUnits } from '../../state/prefs.ts';
 
 type Change = Partial<Pick<ArmCase, 'length' | 'angleFrom' | 'angleTo' | 'armCentre'>>;
 
 const W = 560;
-const H = 330;
-const CX = 175;
-const CY = 185;
-const REACH = 245;
+const H = 320;
+const CX = 150;
+const CY = 170;
+const REACH = 330;
+/** Radius of the range's arc, as a share of the sketch's reach. */
+const ARC = 0.43;
 const DEG = Math.PI / 180;
 
 /** The next step of a length that keeps the arm's end near the sketch's reach, so that dragging changes the length and not only the scale. */
 const niceReach = (length: number): number => {
   const decade = 10 ** Math.floor(Math.log10(length));
-  return [1.25, 2, 3.2, 5, 8, 12.5].map((x) => x * decade).find((x) => x >= length * 1.02) ?? length * 1.3;
+  return [1.25, 1.6, 2, 2.5, 3.2, 4, 5, 6.3, 8, 10, 12.5].map((x) => x * decade).find((x) => x >= length * 1.02) ?? length * 1.3;
 };
 
 /** The arm against gravity, dimensioned; the load, the arm's centre and the ends of the range can be dragged or nudged by keys. */
 export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (change: Change, what: string) => void; disabled?: boolean }) {
   const units = useUnits();
-  const svg = useRef<SVGSVGElement>(null);
   const full = niceReach(c.length);
   const px = REACH / full;
   const at = (r: number, a: number): [number, number] => [CX + r * px * Math.cos(a), CY - r * px * Math.sin(a)];
@@ -28,10 +29,10 @@ export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (ch
   const shown = Math.min(Math.max(14 * DEG, Math.min(c.angleFrom, c.angleTo)), Math.max(c.angleFrom, c.angleTo));
   const [lx, ly] = at(c.length, shown);
   const [ax, ay] = at(c.armCentre, shown);
-  const [fx, fy] = at(full * 0.62, c.angleFrom);
-  const [tx, ty] = at(full * 0.62, c.angleTo);
+  const [fx, fy] = at(full * ARC, c.angleFrom);
+  const [tx, ty] = at(full * ARC, c.angleTo);
   const point = (e: PointerEvent): [number, number] => {
-    const m = svg.current!.getScreenCTM()!.inverse();
+    const m = (e.currentTarget as SVGGraphicsElement).ownerSVGElement!.getScreenCTM()!.inverse();
     const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m);
     return [(p.x - CX) / px, (CY - p.y) / px];
   };
@@ -73,10 +74,10 @@ export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (ch
       </g>
     );
   };
-  const arcR = full * 0.62 * px;
+  const arcR = full * ARC * px;
   const wide = Math.abs(c.angleTo - c.angleFrom) > Math.PI ? 1 : 0;
   return (
-    <svg ref={svg} viewBox={`0 0 ${W} ${H}`} role="group" aria-label="Sketch of the arm; its dimensions can be dragged" className="block h-full max-h-[330px] w-full">
+    <svg viewBox={`0 0 ${W} ${H}`} role="group" aria-label="Sketch of the arm; its dimensions can be dragged" className="block h-full max-h-[330px] w-full">
       <defs>
         <marker id="tick" viewBox="-6 -3 12 6" markerWidth="10" markerHeight="6" orient="auto-start-reverse" refX="5">
           <path d="M-5 -2 5 0 -5 2Z" fill="var(--ink)" stroke="none" />

@@ -39,7 +39,7 @@ function Limits() {
         const canFollow = l.id === 'torque' || l.id === 'speed';
         const asked = demand ? askedValue(l, demand) : (l.value ?? 0);
         return (
-          <div key={l.id} className="rule-b grid grid-cols-[minmax(0,1fr)_104px_62px_20px] items-baseline gap-x-2 pb-1" data-limit-row={l.id}>
+          <div key={l.id} className="rule-b grid grid-cols-[minmax(0,1fr)_84px_58px_18px] items-baseline gap-x-1 pb-1" data-limit-row={l.id}>
             <span title={kind.help}>{kind.name} <span className="num text-muted">{l.sense === 'min' ? '≥' : '≤'}</span></span>
             {follows ? (
               <button type="button" className="num border-b border-dotted border-muted text-right" title="Follows the load cases. Press to set a value of your own." onClick={() => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = asked))}>

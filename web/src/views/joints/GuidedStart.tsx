@@ -42,7 +42,6 @@ export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => 
         <div className="flex items-baseline justify-between gap-2">
           <label htmlFor="guided-name">Name</label>
           {/* The form appears because a person asked for it; the first field is where they go on. */}
-          {/* eslint-disable-next-line jsx-a11y/no-autofocus */}
           <input id="guided-name" autoFocus className="min-w-0 border-b border-dotted border-muted bg-transparent" maxLength={120} value={name} aria-invalid={missing && !name.trim() ? true : undefined} onChange={(e) => setName(e.target.value)} />
         </div>
         <QuantityField label="Mass carried" quantity="mass" value={load} min={0} max={1e4} step={0.1} onChange={(v) => setLoad(v)} />

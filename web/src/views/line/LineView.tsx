@@ -67,9 +67,12 @@ function VariantBar() {
 
 /** Motor and stages, the output's torque–speed map, and where everything comes from. */
 export default function LineView() {
+  const joint = useJoint();
   const { report } = useLine();
   const map = report?.map;
-  const figures = SHOWN.map((id) => report?.figures.find((f) => f.id === id)).filter((f) => f !== undefined);
+  // What the brief limits stands in the tally, with its working; here is the rest.
+  const inTally = new Set<string>(joint.brief.limits.map((l) => l.id));
+  const figures = SHOWN.filter((id) => !inTally.has(id)).map((id) => report?.figures.find((f) => f.id === id)).filter((f) => f !== undefined);
   const half = Math.ceil(figures.length / 2);
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_262px]">
@@ -77,10 +80,10 @@ export default function LineView() {
         <VariantBar />
         <div className="pt-2"><StageRows report={report} /></div>
         {report?.problem ? <div className="py-2"><ProblemNote problem={report.problem} /></div> : null}
-        <div className="flex items-baseline justify-between">
-          <h2>What the motor brings to the output</h2>
+        <div className="flex items-baseline justify-between gap-3">
+          <h2 className="whitespace-nowrap">Reach at the output</h2>
           <p className="label">
-            <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · -- capacity of the stages · limited by {report?.limitedBy || '—'}
+            <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · limited by {report?.limitedBy || '—'}
           </p>
         </div>
         <div className="min-h-[190px] flex-1">
@@ -98,14 +101,14 @@ export default function LineView() {
             <p className="label py-3">The map appears once the line can be summed.</p>
           )}
         </div>
-        <div className="grid grid-cols-2 gap-x-8 border-t border-rule py-1.5 text-[13px]" aria-label="Figures of the line">
+        <div className="grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-x-6 border-t border-rule py-1.5 text-[12.5px]" aria-label="Figures of the line">
           {[figures.slice(0, half), figures.slice(half)].map((list, k) => (
             <table key={k} className="h-fit">
               <tbody>
                 {list.map((f) => (
                   <tr key={f.id} className="rule-b">
-                    <td className="py-[2.5px]">{f.name}</td>
-                    <td className="whitespace-nowrap py-[2.5px] pr-0 text-right"><FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} /></td>
+                    <td className="py-[2px] pr-2">{f.name}</td>
+                    <td className="whitespace-nowrap py-[2px] pr-0 text-right"><FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} /></td>
                   </tr>
                 ))}
               </tbody>

@@ -1,11 +1,11 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { stageKind, stageKinds, type Attribution, type LineReport, type StageRecord } from '@gristmill/core';
+import { displayUnit, fromSi, plainNumber, stageKind, stageKinds, type Attribution, type LineReport, type StageRecord } from '@gristmill/core';
 import { Link } from 'react-router';
-import { QuantityText } from '../../parts/FigureText.tsx';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { newId } from '../../state/identifier.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
+import { useUnits } from '../../state/prefs.ts';
 import { useShelf } from '../../state/shop.ts';
 
 /** A share of the largest in its column, as a thin bar under the number. */
@@ -15,7 +15,7 @@ function Share({ part, whole }: { part: number; whole: number }) {
 }
 
 const COLUMNS = [
-  { key: 'efficiency', name: 'efficiency', quantity: 'efficiency' },
+  { key: 'efficiency', name: 'η', quantity: 'efficiency' },
   { key: 'loss', name: 'loss', quantity: 'torque' },
   { key: 'play', name: 'play', quantity: 'smallAngle' },
   { key: 'windUp', name: 'wind-up', quantity: 'smallAngle' },
@@ -27,6 +27,7 @@ const COLUMNS = [
 function Row({ stage, index, share, totals, problem, count }: { stage: StageRecord; index: number; share: Attribution | undefined; totals: Record<string, number>; problem: string | undefined; count: number }) {
   const joint = useJoint();
   const readOnly = useOpen((s) => s.readOnly);
+  const units = useUnits();
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: stage.id, disabled: readOnly });
   const kind = stageKind(stage.kind);
   const move = (by: number) =>
@@ -41,17 +42,17 @@ function Row({ stage, index, share, totals, problem, count }: { stage: StageReco
       </td>
       <td className="whitespace-nowrap">
         <Link to={`/joint/${joint.id}/stage/${index + 1}`} className="flex items-center gap-2 hover:underline">
-          <Glyph stage={stage} width={54} height={30} />
+          <Glyph stage={stage} width={48} height={24} />
           <b>{index + 1} {kind?.name ?? stage.kind}</b>
         </Link>
       </td>
-      <td className="num text-right">{share ? <QuantityText value={share.ratio} quantity="ratio" /> : ''}</td>
+      <td className="num text-right">{share ? plainNumber(share.ratio, 4) : ''}</td>
       {problem ? (
         <td colSpan={COLUMNS.length} className="text-fail">✕ {problem}</td>
       ) : (
         COLUMNS.map((c) => (
           <td key={c.key} className="whitespace-nowrap text-right">
-            {share ? <QuantityText value={share[c.key]} quantity={c.quantity} /> : ''}
+            <span className="num">{share ? plainNumber(fromSi(share[c.key], displayUnit(c.quantity, units)), 3) : ''}</span>
             {share && c.key !== 'efficiency' ? <Share part={share[c.key]} whole={totals[c.key] ?? 0} /> : null}
           </td>
         ))
@@ -69,6 +70,7 @@ function Row({ stage, index, share, totals, problem, count }: { stage: StageReco
 export function StageRows({ report }: { report: LineReport | undefined }) {
   const variant = useVariant();
   const shelf = useShelf();
+  const units = useUnits();
   const readOnly = useOpen((s) => s.readOnly);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
   const totals = Object.fromEntries(COLUMNS.map((c) => [c.key, (report?.attribution ?? []).reduce((sum, a) => sum + Math.abs(a[c.key]), 0)]));
@@ -92,11 +94,11 @@ export function StageRows({ report }: { report: LineReport | undefined }) {
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
         <table className="w-full text-[13px]">
           <thead>
-            <tr className="border-b border-strong">
+            <tr className="border-b border-strong align-bottom">
               <th className="w-5"><span className="sr-only">Move</span></th>
               <th>Stage</th>
               <th className="text-right">ratio</th>
-              {COLUMNS.map((c) => <th key={c.key} className="text-right">{c.name}</th>)}
+              {COLUMNS.map((c) => <th key={c.key} className="whitespace-nowrap text-right">{c.name}<span className="num block text-[11px]">{displayUnit(c.quantity, units).symbol}</span></th>)}
               <th className="pr-0"><span className="sr-only">Order</span></th>
             </tr>
           </thead>
@@ -115,7 +117,7 @@ export function StageRows({ report }: { report: LineReport | undefined }) {
             Add {k.name.toLowerCase()} stage
           </button>
         ))}
-        <span className="label">Loss, play, wind-up and inertia are each stage’s share at the output. Wind-up is under the holding torque.</span>
+        <span className="label">Each stage’s share at the output; wind-up under the holding torque.</span>
       </div>
     </section>
   );

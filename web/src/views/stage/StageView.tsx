@@ -46,12 +46,12 @@ function Sheet({ draw, name }: { draw: (crank: number) => Result<readonly Layer[
 /** One figure a row, in the order the kind gives them. */
 function Figures({ figures, stageId }: { figures: readonly Figure[]; stageId: string }) {
   return (
-    <table className="w-full text-[13px]">
+    <table className="w-full text-[12.5px]">
       <tbody>
         {figures.map((f) => (
           <tr key={f.id} className="rule-b">
-            <td className="py-[3px]">{f.name}</td>
-            <td className="whitespace-nowrap py-[3px] pr-0 text-right"><FigureText figure={f} at={{ stageId, figureId: f.id }} /></td>
+            <td className="py-[2.5px] pr-2">{f.name}</td>
+            <td className="whitespace-nowrap py-[2.5px] pr-0 text-right"><FigureText figure={f} at={{ stageId, figureId: f.id }} /></td>
           </tr>
         ))}
       </tbody>
@@ -110,17 +110,19 @@ export default function StageView() {
           <Sheet draw={draw} name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`} />
         )}
         {outcome?.report ? (
-          <div className="grid max-h-[232px] min-h-[120px] grid-cols-2 gap-x-8 overflow-y-auto border-t border-rule pt-1" aria-label="Figures of the stage" role="region" tabIndex={0}>
-            <Figures stageId={stage.id} figures={outcome.report.figures.slice(0, Math.ceil(outcome.report.figures.length / 2))} />
-            <Figures stageId={stage.id} figures={outcome.report.figures.slice(Math.ceil(outcome.report.figures.length / 2))} />
+          <div className="grid h-[236px] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule max-[1000px]:grid-cols-1">
+            <div className="min-h-0 overflow-y-auto border-r border-rule pr-4 pt-1.5" role="region" aria-label="Checks of the stage" tabIndex={0}><CheckList checks={outcome.report.checks} onMend={onMend} /></div>
+            <div className="min-h-0 overflow-y-auto pl-4 pt-1.5" role="region" aria-label="Figures of the stage" tabIndex={0}>
+              <div className="rule-b flex justify-between pb-1"><h3>Figures</h3><span className="label">press one for its working</span></div>
+              <Figures stageId={stage.id} figures={outcome.report.figures} />
+            </div>
           </div>
         ) : null}
-        <p className="caution no-print mt-2">Cover belts and pulleys before power: fingers are drawn in. A belt that jumps under load lets go of what it carried.</p>
+        <p className="caution no-print mt-1.5 !py-0.5">Cover belts and pulleys before power: fingers are drawn in. A belt that jumps under load lets go of it.</p>
       </div>
-      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3" aria-label="Parameters and checks" role="region">
+      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3" aria-label="Parameters" role="region">
         <StageFields stage={stage} index={index} />
         <KindTables stage={stage} onTake={onMend} />
-        {outcome?.report ? <CheckList checks={outcome.report.checks} onMend={onMend} /> : null}
       </div>
     </div>
   );

@@ -1,0 +1,147 @@
+import {
+  activeVariant, analyseLine, demandOf, findingsOf, flatten, makeShelf, ok, parseQuantity, QUANTITIES, readJointFile, readParams, refuse, stageKind, stageKinds, writeDxf, writeSvg,
+  type Duty, type QuantityId, type Result, type ShopEdits,
+} from '@gristmill/core';
+import { readInput, readJsonArgument } from './read-input.ts';
+import { sayFinding, sayLine, sayStage } from './plain.ts';
+
+export interface Options {
+  readonly json: boolean;
+  readonly variant?: string | undefined;
+  readonly params?: string | undefined;
+  readonly duty?: string | undefined;
+  readonly format?: string | undefined;
+  readonly chord?: string | undefined;
+  readonly shop?: string | undefined;
+}
+
+/** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */
+export const toJson = (value: unknown): string => JSON.stringify(value, (_k, v: unknown) => (ArrayBuffer.isView(v) ? Array.from(v as Float64Array) : typeof v === 'number' && !Number.isFinite(v) ? null : v), 2);
+
+function shelfFrom(o: Options): Result<ReturnType<typeof makeShelf>> {
+  if (o.shop === undefined) return ok(makeShelf());
+  const edits = readJsonArgument(o.shop, '--shop');
+  return edits.ok ? ok(makeShelf(edits.value as ShopEdits)) : edits;
+}
+
+/** `analyse FILE`: every variant's line and every test, as the views show them. */
+export function analyse(file: string | undefined, o: Options): Result<string> {
+  if (!file) return refuse('FILE is missing.', 'There is nothing to analyse.', 'Write gristmill analyse joint.gristmill.json.');
+  const text = readInput(file);
+  if (!text.ok) return text;
+  const read = readJointFile(text.value);
+  if (!read.ok) return read;
+  const shelf = shelfFrom(o);
+  if (!shelf.ok) return shelf;
+  const joint = read.value;
+  const chosen = o.variant === undefined ? joint.variants : joint.variants.filter((v) => v.id === o.variant || v.name === o.variant);
+  if (chosen.length === 0) return refuse(`There is no variant “${o.variant}”.`, `The joint has ${joint.variants.map((v) => v.name).join(', ')}.`, 'Name one of these.');
+  const lines = chosen.map((variant) => ({ variant, report: analyseLine(joint, variant, shelf.value) }));
+  const findings = findingsOf(joint, shelf.value, new Map(lines.map((l) => [l.variant.id, l.report]))).filter((f) => chosen.some((v) => v.id === f.variantId));
+  if (!o.json) {
+    const expected = (f: (typeof findings)[number]) => lines.find((l) => l.variant.id === f.variantId)?.report.figures.find((x) => x.id === f.row);
+    return ok([...lines.map((l) => sayLine(joint, l.variant.name, l.report)), ...findings.map((f) => sayFinding(f, expected(f)))].join('\n'));
+  }
+  return ok(toJson({ format: 'gristmill-report', joint: { id: joint.id, name: joint.name }, activeVariant: activeVariant(joint).id, demand: demandOf(joint.brief, shelf.value), variants: lines.map((l) => ({ id: l.variant.id, name: l.variant.name, ...l.report, figures: byId(l.report.figures), stages: l.report.stages.map((s) => ({ ...s, report: s.report && { ...s.report, figures: byId(s.report.figures) } })) })), tests: findings }));
+}
+
+/** Figures keyed by their identifier, which is how a script asks for them. */
+const byId = <T extends { id: string }>(list: readonly T[]): Record<string, T> => Object.fromEntries(list.map((f) => [f.id, f]));
+
+function kindAndParams(kindId: string | undefined, o: Options) {
+  const known = stageKinds().map((k) => k.id).join(', ');
+  if (!kindId) return refuse('KIND is missing.', `This version knows ${known}.`, 'Write gristmill stage belt --params \'{…}\'.');
+  const kind = stageKind(kindId);
+  if (!kind) return refuse(`There is no stage of kind “${kindId}”.`, `This version knows ${known}.`, 'Use one of these.');
+  const given = readJsonArgument(o.params, '--params');
+  if (!given.ok) return given;
+  const shelf = shelfFrom(o);
+  if (!shelf.ok) return shelf;
+  if (typeof given.value !== 'object' || given.value === null || Array.isArray(given.value)) return refuse('--params is not an object.', 'Parameters are given by name.', 'Write it like \'{"z1":16}\'.');
+  // What is left out takes the kind's own starting value, so that a question can be asked in few words.
+  const params = readParams(kindId, { ...kind.defaults({ ratio: 3, torque: 1, size: Infinity, shelf: shelf.value }), ...given.value });
+  return params.ok ? ok({ kind, params: params.value, shelf: shelf.value }) : params;
+}
+
+function readDuty(text: string | undefined): Result<Duty> {
+  if (text === undefined) return ok({ torque: 0, torqueRms: 0, speed: 0 });
+  const given = readJsonArgument(text, '--duty');
+  if (!given.ok) return given;
+  const out: Record<string, number> = {};
+  for (const [key, quantity] of [['torque', 'torque'], ['torqueRms', 'torque'], ['speed', 'speed']] as const) {
+    const raw = (given.value as Record<string, unknown> | null)?.[key];
+    if (raw === undefined) continue;
+    const parsed = typeof raw === 'string' ? parseQuantity(raw, quantity) : undefined;
+    if (parsed && !parsed.ok) return parsed;
+    const value = parsed?.ok ? parsed.value.si : raw;
+    if (typeof value !== 'number' || !Number.isFinite(value) || value < 0) return refuse(`--duty ${key} is not a torque or speed of nought or more.`, 'A duty is given in magnitudes, in SI or as text with a unit.', `Write it like '{"torque":4,"speed":2}'.`);
+    out[key] = value;
+  }
+  return ok({ torque: out['torque'] ?? 0, torqueRms: out['torqueRms'] ?? out['torque'] ?? 0, speed: out['speed'] ?? 0 });
+}
+
+/** `stage KIND --params JSON [--duty JSON]`: one stage's report. */
+export function stage(kindId: string | undefined, o: Options): Result<string> {
+  const asked = kindAndParams(kindId, o);
+  if (!asked.ok) return asked;
+  const duty = readDuty(o.duty);
+  if (!duty.ok) return duty;
+  const { kind, params, shelf } = asked.value;
+  const report = kind.analyse(params, duty.value, shelf);
+  if (!report.ok) return report;
+  return ok(o.json ? toJson({ kind: kind.id, params, duty: duty.value, kinematics: kind.kinematics(params), numbers: report.value.numbers, figures: byId(report.value.figures), checks: byId(report.value.checks) }) : sayStage(report.value));
+}
+
+/** `outline KIND PART --params JSON --format svg|dxf|json`: the outline of a part. */
+export function outline(kindId: string | undefined, partId: string | undefined, o: Options): Result<string> {
+  const asked = kindAndParams(kindId, o);
+  if (!asked.ok) return asked;
+  const { kind, params, shelf } = asked.value;
+  const parts = kind.parts(params, shelf);
+  if (!parts.ok) return parts;
+  const drawn = parts.value.filter((p) => p.curves.length > 0);
+  const part = drawn.find((p) => p.id === partId);
+  if (!part) return refuse(partId ? `There is no part “${partId}” with an outline.` : 'PART is missing.', `This stage has ${drawn.map((p) => p.id).join(', ')}.`, 'Name one of these.');
+  const chord = parseQuantity(o.chord ?? '2 µm', 'length');
+  if (!chord.ok) return chord;
+  if (!(chord.value.si >= 1e-8 && chord.value.si <= 1e-2)) return refuse('The chord error cannot be kept.', 'It must be between 0.01 µm and 10 mm.', 'Write it like --chord "2 um".');
+  const sheet = { title: `${kind.name}, ${part.name}`, note: part.note, curves: part.curves };
+  switch (o.format ?? 'json') {
+    case 'svg':
+      return ok(writeSvg(sheet));
+    case 'dxf':
+      return ok(writeDxf(sheet, chord.value.si));
+    case 'json':
+      return ok(toJson({ part: part.id, name: part.name, unit: 'm', chordError: chord.value.si, note: part.note, curves: part.curves.map((c) => ({ layer: c.layer, closed: c.outline.closed, points: pairs(flatten(c.outline, chord.value.si)), vertices: triples(c.outline.points) })) }));
+    default:
+      return refuse(`“${o.format}” is not a format of outlines.`, 'They are written as svg, dxf or json.', 'Write --format svg.');
+  }
+}
+
+const pairs = (p: Float64Array): number[][] => Array.from({ length: p.length / 2 }, (_, i) => [p[2 * i]!, p[2 * i + 1]!]);
+const triples = (p: Float64Array): number[][] => Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!]);
+
+/** `check FILE`: whether a joint file is whole, and what stops its variants. */
+export function check(file: string | undefined, o: Options): Result<string> {
+  if (!file) return refuse('FILE is missing.', 'There is nothing to check.', 'Write gristmill check joint.gristmill.json.');
+  const text = readInput(file);
+  if (!text.ok) return text;
+  const read = readJointFile(text.value);
+  if (!read.ok) return read;
+  const shelf = makeShelf();
+  const found = read.value.variants.map((v) => {
+    const report = analyseLine(read.value, v, shelf);
+    const stops = report.stages.flatMap((s, i) => (s.problem ? [`stage ${i + 1}: ${s.problem.what}`] : (s.report?.checks ?? []).filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => `stage ${i + 1}: ${c.name} fails`)));
+    return { id: v.id, name: v.name, stops, missed: report.verdicts.filter((x) => x.need === 'must' && x.state === 'fails').map((x) => x.id) };
+  });
+  if (o.json) return ok(toJson({ ok: true, name: read.value.name, version: read.value.version, variants: found }));
+  return ok([`${read.value.name}: the file is whole.`, ...found.map((f) => `Variant ${f.name}: ${f.stops.length === 0 && f.missed.length === 0 ? 'nothing stops it' : [...f.stops, ...f.missed.map((m) => `misses ${m}`)].join('; ')}.`)].join('\n'));
+}
+
+/** `unit TEXT KIND`: what a typed quantity is in SI units. */
+export function unit(text: string | undefined, kind: string | undefined, o: Options): Result<string> {
+  if (text === undefined || kind === undefined || !(kind in QUANTITIES)) return refuse('TEXT or KIND is missing or unknown.', `The kinds are ${Object.keys(QUANTITIES).join(', ')}.`, 'Write gristmill unit "62 ozf·in" torque.');
+  const parsed = parseQuantity(text, kind as QuantityId);
+  if (!parsed.ok) return parsed;
+  return ok(o.json ? toJson({ text, kind, si: parsed.value.si, unit: parsed.value.unit }) : String(parsed.value.si));
+}

@@ -1,0 +1,30 @@
+import { formatQuantity, LIMIT_KINDS, sayBanded, sayUncertain, sayDifference, stageKind, type Check, type Figure, type Finding, type Joint, type LineReport, type StageReport } from '@gristmill/core';
+
+const MARK = { holds: 'ok', near: 'near', fails: 'FAILS', unknown: '?' } as const;
+
+const figureLine = (f: Figure): string => `  ${f.name.padEnd(34)} ${sayBanded(f, f.quantity)}`;
+const checkLine = (c: Check): string => `  ${MARK[c.state].padEnd(6)} ${c.name.padEnd(36)} ${formatQuantity(c.figure, c.quantity, {}, 4)} ${c.sense === 'min' ? '>=' : '<='} ${formatQuantity(c.limit, c.quantity, {}, 4)}${c.state === 'holds' ? '' : `. ${c.why} ${c.mend ? `Mend: ${c.mend.label}.` : (c.advice ?? '')}`}`;
+
+/** A stage's report as lines of text. */
+export const sayStage = (r: StageReport): string => [...r.figures.map(figureLine), ...r.checks.map(checkLine)].join('\n');
+
+/** A line's report as lines of text. */
+export function sayLine(joint: Joint, variantName: string, r: LineReport): string {
+  const out = [`${joint.name}, variant ${variantName}`];
+  if (r.problem) out.push(`  ${r.problem.what} ${r.problem.why} ${r.problem.mend}`);
+  else out.push(`  limited by ${r.limitedBy}`);
+  for (const v of r.verdicts) out.push(`  ${MARK[v.state].padEnd(6)} ${LIMIT_KINDS[v.id].name.padEnd(18)} asked ${v.sense === 'min' ? '>=' : '<='} ${sayBanded({ value: v.asked }, LIMIT_KINDS[v.id].quantity)}, expected ${v.figure ? sayBanded(v.figure, v.figure.quantity) : 'unknown'}`);
+  out.push(...r.figures.map(figureLine));
+  r.stages.forEach((s, i) => {
+    out.push(`Stage ${i + 1}, ${stageKind(s.kind)?.name.toLowerCase() ?? s.kind}`);
+    if (s.problem) out.push(`  ${s.problem.what} ${s.problem.why} ${s.problem.mend}`);
+    if (s.report) out.push(sayStage(s.report));
+  });
+  return out.join('\n');
+}
+
+/** A test's finding as a line of text. */
+export function sayFinding(f: Finding, expected: Figure | undefined): string {
+  const kind = LIMIT_KINDS[f.row];
+  return f.found ? `Test ${f.testId}: ${kind.name.toLowerCase()} ${sayUncertain(f.found.value, f.found.U, f.found.quantity)}. ${sayDifference(f.row, f, expected)}${f.slips.map((s) => ` ${s.ask}`).join('')}` : `Test ${f.testId}: ${f.problem?.what ?? 'no result'} ${f.problem?.mend ?? ''}`;
+}

@@ -1,0 +1,19 @@
+import { execFileSync } from 'node:child_process';
+
+export const PORT = 4391;
+
+function findChromium(): string {
+  return execFileSync('sh', ['-c', 'command -v chromium'], { encoding: 'utf8' }).trim();
+}
+
+/** Debian's headless Chromium with everything that calls home switched off. */
+export const browserUse = {
+  baseURL: `http://127.0.0.1:${PORT}`,
+  viewport: { width: 1280, height: 800 },
+  acceptDownloads: true,
+  trace: 'off' as const,
+  launchOptions: {
+    executablePath: findChromium(),
+    args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'],
+  },
+};

@@ -1,0 +1,43 @@
+import AxeBuilder from '@axe-core/playwright';
+import { test as base, expect, type Page } from '@playwright/test';
+
+/** Every test fails on a message in the console, an uncaught error or a request that leaves this machine. */
+export const test = base.extend<{ quiet: string[] }>({
+  quiet: [
+    async ({ page }, use) => {
+      const said: string[] = [];
+      page.on('console', (m) => (m.type() === 'error' || m.type() === 'warning') && said.push(`${m.type()}: ${m.text()}`));
+      page.on('pageerror', (e) => said.push(`uncaught: ${e.message}`));
+      page.on('request', (r) => !/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(r.url()) && said.push(`request to ${r.url()}`));
+      await use(said);
+      expect(said, 'the console is clean').toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** Opens the demo joint from an empty shelf and waits until its line is worked out. */
+export async function openDemo(page: Page, view = 'brief'): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Open the demo set' }).click();
+  await page.waitForURL(/\/joint\/.*\/brief/);
+  await expect(page.locator('[data-limit="torque"]')).toContainText('N·m');
+  if (view !== 'brief') await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`, 'i') }).click();
+}
+
+/** No axe violation on the page as it stands. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice']).analyze();
+  expect(found.violations.map((v) => `${v.id}: ${v.help} — ${v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+}
+
+/** Types into a quantity field and accepts with Enter. */
+export async function type(page: Page, label: string | RegExp, text: string): Promise<void> {
+  const field = page.getByRole('textbox', { name: label, exact: typeof label === 'string' });
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+export const saved = (page: Page) => expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved', { timeout: 8_000 });

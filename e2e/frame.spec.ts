@@ -1,0 +1,108 @@
+import { expect, expectAccessible, openDemo, saved, test, type } from './fixture.ts';
+
+const VIEWS = ['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review', 'Shop'];
+
+test.describe('the frame', () => {
+  for (const sheet of ['light', 'dark'] as const) {
+    test(`no axe violation on any page, ${sheet} sheet`, async ({ page }) => {
+      test.setTimeout(150_000);
+      await page.emulateMedia({ colorScheme: sheet });
+      await page.goto('/');
+      await expectAccessible(page);
+      await openDemo(page);
+      for (const view of VIEWS) {
+        await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
+        await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
+        await page.waitForLoadState('networkidle');
+        await expectAccessible(page);
+      }
+      await page.getByRole('link', { name: 'Gristmill' }).click();
+      await expect(page.locator('[data-joint="Body yaw"]')).toBeVisible();
+      await expectAccessible(page);
+      await page.getByRole('button', { name: 'New joint' }).click();
+      await expectAccessible(page);
+    });
+  }
+
+  test('every action is in the palette with its key, and runs from there', async ({ page }) => {
+    await openDemo(page);
+    await page.keyboard.press('Control+k');
+    const palette = page.getByRole('dialog', { name: 'All actions' });
+    await expect(palette).toBeVisible();
+    for (const name of ['Go to Bench', 'Undo', 'Redo', 'Export this joint to a file', 'Light or dark sheet', 'Earlier saves of this joint', 'Open variant B']) await expect(palette.getByRole('option', { name: new RegExp(name) })).toHaveCount(1);
+    await expectAccessible(page);
+    await palette.getByRole('combobox').fill('dark');
+    await page.keyboard.press('Enter');
+    await expect(page.locator('html')).toHaveAttribute('data-sheet', 'dark');
+    await page.keyboard.press('5');
+    await expect(page).toHaveURL(/\/bench/);
+    await page.keyboard.press('3');
+    await expect(page).toHaveURL(/\/stage\/1/);
+    await page.keyboard.press(']');
+    await expect(page).toHaveURL(/\/stage\/2/);
+    await page.keyboard.press('[');
+    await expect(page).toHaveURL(/\/stage\/1/);
+  });
+
+  test('undo and redo take a change back and bring it again', async ({ page }) => {
+    await openDemo(page);
+    const load = page.getByRole('textbox', { name: 'Mass carried' });
+    await type(page, 'Mass carried', '2 kg');
+    await expect(load).toHaveValue('2 kg');
+    await page.getByRole('heading', { name: /Arm against gravity/ }).click();
+    await page.keyboard.press('Control+z');
+    await expect(load).toHaveValue('1.1 kg');
+    await page.keyboard.press('Control+Shift+z');
+    await expect(load).toHaveValue('2 kg');
+  });
+
+  test('a figure opens its working with terms, source and what moves it', async ({ page }) => {
+    await openDemo(page);
+    await page.locator('[data-limit="stiffness"] [data-figure]').click();
+    const panel = page.getByRole('dialog', { name: 'Stiffness' });
+    await expect(panel).toContainText('1/k = Σ 1/(kⱼ·Dⱼ²)');
+    await expect(panel).toContainText('springs in series');
+    await expect(panel.getByRole('listitem')).toHaveCount(3, { timeout: 20_000 });
+    await expect(panel.getByRole('listitem').first()).toContainText(/stage 2|shop/);
+    await expectAccessible(page);
+    await page.keyboard.press('Escape');
+    await expect(panel).toBeHidden();
+  });
+
+  for (const width of [900, 1280, 1920]) {
+    test(`nothing is cut off at ${width} px`, async ({ page }) => {
+      await page.setViewportSize({ width, height: 800 });
+      await openDemo(page);
+      for (const view of VIEWS) {
+        await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
+        await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
+        await page.waitForLoadState('networkidle');
+        const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+        expect(wide, `${view} scrolls sideways`).toBeLessThanOrEqual(0);
+        const over = await page.getByRole('main').evaluate((m) => m.scrollWidth - m.clientWidth);
+        expect(over, `${view} is wider than its place`).toBeLessThanOrEqual(1);
+      }
+    });
+  }
+
+  test('Line and Stage need no page scroll at 1280 × 800', async ({ page }) => {
+    for (const view of ['Line', 'Stage']) {
+      await page.goto('/');
+      if (await page.getByRole('button', { name: 'Open the demo set' }).isVisible().catch(() => false)) await openDemo(page);
+      else await page.getByRole('link', { name: 'Body yaw' }).click();
+      await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
+      await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
+      expect(await page.getByRole('main').evaluate((m) => m.scrollHeight - m.clientHeight)).toBeLessThanOrEqual(1);
+    }
+  });
+
+  test('units shown are the reader’s choice', async ({ page }) => {
+    await openDemo(page, 'Shop');
+    await page.getByRole('combobox', { name: 'Torque', exact: true }).selectOption('kgf·cm');
+    await page.getByRole('link', { name: /^Brief/ }).click();
+    await expect(page.locator('[data-limit="torque"]')).toContainText('57.03 kgf·cm');
+    await saved(page);
+    await page.reload();
+    await expect(page.locator('[data-limit="torque"]')).toContainText('57.03 kgf·cm');
+  });
+});

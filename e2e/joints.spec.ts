@@ -1,0 +1,108 @@
+import { readFileSync } from 'node:fs';
+import { expect, openDemo, saved, test, type } from './fixture.ts';
+
+test.describe('the shelf of joints', () => {
+  test('a joint from nothing: guided start, stages sized, drawing there', async ({ page }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'New joint' }).first().click();
+    await page.getByRole('button', { name: 'Make this joint' }).click();
+    await expect(page.getByRole('alert')).toContainText('The joint has no name');
+    await page.getByRole('textbox', { name: 'Name' }).fill('Lamp <b>arm</b>');
+    await type(page, 'Axis to load', '10 in');
+    await page.getByRole('button', { name: 'Make this joint' }).click();
+    await page.waitForURL(/brief/);
+    await expect(page.locator('[data-limit="torque"]')).toHaveAttribute('data-state', /holds|near/);
+    await page.getByRole('link', { name: /1 Belt/ }).click();
+    await expect(page.locator('[data-drawing] [data-layer="teeth"] path').first()).toBeVisible();
+    await page.getByRole('link', { name: 'Gristmill' }).click();
+    await expect(page.getByRole('link', { name: 'Lamp <b>arm</b>' })).toBeVisible();
+  });
+
+  test('a blank joint gets its first stage in the line, reordered and removed', async ({ page }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await page.getByRole('link', { name: /^Stage/ }).click();
+    await expect(page.getByRole('heading', { name: 'This line has no stages yet.' })).toBeVisible();
+    await page.getByRole('link', { name: /^Line/ }).click();
+    await page.getByRole('button', { name: 'Add belt stage' }).click();
+    await page.getByRole('button', { name: 'Add belt stage' }).click();
+    await expect(page.locator('tr[data-stage]')).toHaveCount(2);
+    await page.getByRole('link', { name: '2 Belt' }).last().click();
+    await type(page, 'Driven pulley', '44');
+    await page.getByRole('link', { name: /^Line/ }).click();
+    const last = await page.locator('tr[data-stage="2"]').innerText();
+    await page.getByRole('button', { name: 'Stage 2 towards the motor' }).click();
+    await expect(page.locator('tr[data-stage="1"]')).toContainText(last.match(/\d\.\d+/)![0]);
+    await page.getByRole('button', { name: 'Remove stage 1' }).click();
+    await expect(page.locator('tr[data-stage]')).toHaveCount(1);
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('tr[data-stage]')).toHaveCount(2);
+  });
+
+  test('rename, duplicate, delete and bring back', async ({ page }) => {
+    await openDemo(page);
+    await page.getByRole('link', { name: 'Gristmill' }).click();
+    const more = (name: string) => page.getByRole('button', { name: `More for ${name}` });
+    await more('Body yaw').click();
+    await page.getByRole('menuitem', { name: 'Rename' }).click();
+    await page.getByRole('textbox', { name: 'Name' }).fill('Body turn');
+    await page.getByRole('textbox', { name: 'Name' }).press('Enter');
+    await expect(page.getByRole('link', { name: 'Body turn', exact: true })).toBeVisible();
+    await more('Body turn').click();
+    await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+    await expect(page.getByRole('link', { name: 'Body turn copy' })).toBeVisible();
+    await more('Body turn copy').click();
+    await page.getByRole('menuitem', { name: 'Delete' }).click();
+    await expect(page.getByRole('link', { name: 'Body turn copy' })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('link', { name: 'Body turn copy' })).toBeVisible();
+  });
+
+  test('an exported file comes back the same, and damaged files are refused in words', async ({ page }) => {
+    await openDemo(page);
+    const [file] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Control+e')]);
+    const text = readFileSync(await file.path(), 'utf8');
+    await page.getByRole('link', { name: 'Gristmill' }).click();
+    const bring = (name: string, body: string | Buffer) => page.getByLabel('Joint file to import').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(body) });
+    await bring('again.json', text);
+    await expect(page.getByRole('link', { name: 'Body yaw (imported)' })).toBeVisible();
+    const cases: [string, string | Buffer, RegExp][] = [
+      ['cut.json', text.slice(0, text.length / 2), /cannot be read.*cut off/s],
+      ['empty.json', '', /empty/],
+      ['junk.json', Buffer.alloc(1000, 7), /cannot be read/],
+      ['other.json', '{"format":"else"}', /not a joint file/],
+      ['newer.json', text.replace('"version": 2', '"version": 99'), /newer Gristmill/],
+      ['altered.json', text.replace('"z1": 16', '"z1": -4'), /z1 must be at least 6/],
+      ['huge.json', Buffer.alloc(50_000_000, 32), /too large \(50 MB\)/],
+    ];
+    for (const [name, body, why] of cases) {
+      await bring(name, body);
+      await expect(page.getByRole('alert').first()).toContainText(why);
+    }
+    await expect(page.locator('[data-joint]')).toHaveCount(2);
+  });
+
+  test('a version 1 file is brought up', async ({ page }) => {
+    await page.goto('/');
+    await page.getByLabel('Joint file to import').setInputFiles('core/test/fixtures/version-1.json');
+    await page.getByRole('link', { name: 'Old wrist' }).click();
+    await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('0.6 kg');
+    await expect(page.locator('[data-limit="play"]')).toContainText('≤ 8′');
+  });
+
+  test('earlier saves can be restored, and the restoring undone', async ({ page }) => {
+    await openDemo(page);
+    await type(page, 'Mass carried', '1.7 kg');
+    await saved(page);
+    await type(page, 'Mass carried', '1.9 kg');
+    await saved(page);
+    await page.locator('[data-save]').click();
+    const dialog = page.getByRole('dialog', { name: 'Earlier saves' });
+    await expect(dialog.getByRole('listitem')).toHaveCount(3);
+    await dialog.getByRole('button', { name: 'Restore' }).last().click();
+    await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.1 kg');
+    await page.getByRole('heading', { name: /Arm against gravity/ }).click();
+    await page.keyboard.press('Control+z');
+    await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.9 kg');
+  });
+});

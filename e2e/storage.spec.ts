@@ -1,0 +1,81 @@
+import { expect, openDemo, saved, test, type } from './fixture.ts';
+
+test('a second tab looks on, follows, and can take over without losing anything', async ({ page, context }) => {
+  await openDemo(page);
+  await type(page, 'Mass carried', '1.5 kg');
+  await saved(page);
+  const second = await context.newPage();
+  await second.goto(page.url());
+  await expect(second.getByText('This joint is open in another tab')).toBeVisible();
+  await expect(second.getByRole('textbox', { name: 'Mass carried' })).toBeDisabled();
+  await type(page, 'Mass carried', '1.6 kg');
+  await saved(page);
+  await expect(second.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.6 kg');
+  await second.getByRole('button', { name: 'Work on it here instead' }).click();
+  await expect(second.getByRole('textbox', { name: 'Mass carried' })).toBeEnabled();
+  await expect(page.getByText('This joint is open in another tab')).toBeVisible();
+  await type(second, 'Mass carried', '1.8 kg');
+  await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.8 kg');
+});
+
+test('full storage: said in words, nothing lost, saved once there is room', async ({ page }) => {
+  await openDemo(page);
+  await page.evaluate(() => {
+    const put = IDBObjectStore.prototype.put;
+    (window as unknown as { room: () => void }).room = () => (IDBObjectStore.prototype.put = put);
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+    };
+  });
+  await type(page, 'Mass carried', '1.4 kg');
+  await expect(page.getByRole('alert')).toContainText('storage is full');
+  await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.4 kg');
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export this joint' }).click()]);
+  expect(file.suggestedFilename()).toBe('Body-yaw.gristmill.json');
+  await page.evaluate(() => (window as unknown as { room: () => void }).room());
+  await page.getByRole('button', { name: 'Try to save again' }).click();
+  await saved(page);
+  await expect(page.getByText('storage is full')).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.4 kg');
+});
+
+test('blocked storage: said in words, and a joint can still be worked on and exported', async ({ page }) => {
+  await page.addInitScript(() => {
+    IDBFactory.prototype.open = () => {
+      throw new DOMException('The operation is insecure.', 'SecurityError');
+    };
+  });
+  await page.goto('/');
+  await expect(page.getByRole('alert').first()).toContainText('does not let Gristmill store anything');
+  await page.getByRole('button', { name: 'Blank joint' }).click();
+  await type(page, 'Mass carried', '0.9 kg');
+  await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('0.9 kg');
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export this joint' }).click()]);
+  expect(file.suggestedFilename()).toContain('New-joint');
+});
+
+test('another save in between is a conflict, never an overwriting', async ({ page }) => {
+  await openDemo(page);
+  await type(page, 'Mass carried', '1.2 kg');
+  await saved(page);
+  // Another program moves the pointer behind this tab's back, lock or no lock.
+  await page.evaluate(async () => {
+    const db = await new Promise<IDBDatabase>((done, fail) => {
+      const r = indexedDB.open('gristmill');
+      r.onsuccess = () => done(r.result);
+      r.onerror = () => fail(r.error);
+    });
+    const store = db.transaction('joints', 'readwrite').objectStore('joints');
+    const pointer = await new Promise<{ rev: string }>((done) => (store.get('demo-body-yaw').onsuccess = (e) => done((e.target as IDBRequest<{ rev: string }>).result)));
+    await new Promise((done) => (store.put({ ...pointer, rev: `${pointer.rev}-theirs` }, 'demo-body-yaw').onsuccess = done));
+    db.close();
+  });
+  await type(page, 'Mass carried', '1.3 kg');
+  await expect(page.getByRole('alert')).toContainText('Another tab has saved this joint');
+  await page.getByRole('button', { name: 'Keep mine as a copy' }).click();
+  await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.3 kg');
+  await page.getByRole('link', { name: 'Gristmill' }).click();
+  await expect(page.getByRole('link', { name: 'Body yaw (other tab)' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Body yaw', exact: true })).toBeVisible();
+});

@@ -1,0 +1,29 @@
+// Writes docs/joint-file.schema.json from the Valibot schemas; with --check only says whether it is in step.
+import { toJsonSchema } from '@valibot/to-json-schema';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { beltSchema } from '../core/src/stage/belt/params.ts';
+import { jointSchema } from '../core/src/joint/joint.ts';
+
+const file = new URL('../docs/joint-file.schema.json', import.meta.url);
+// What a quantity takes is a number in SI units or text with a unit; the transformation behind it has no counterpart in JSON Schema.
+const options = { errorMode: 'ignore', typeMode: 'input' } as const;
+const joint = toJsonSchema(jointSchema, options);
+const belt = toJsonSchema(beltSchema, options);
+const text = `${JSON.stringify({ title: 'Gristmill joint file, version 2', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined } } }, null, 1)}\n`;
+
+if (process.argv.includes('--check')) {
+  let now = '';
+  try {
+    now = readFileSync(file, 'utf8');
+  } catch {
+    // A missing file is out of step too.
+  }
+  if (now !== text) {
+    console.error('docs/joint-file.schema.json is out of step with the schemas. Run npm run schema.');
+    process.exit(1);
+  }
+  console.log('in step');
+} else {
+  writeFileSync(file, text);
+  console.log(`wrote ${file.pathname}`);
+}

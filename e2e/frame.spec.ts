@@ -12,7 +12,8 @@ test.describe('the frame', () => {
       await openDemo(page);
       for (const view of VIEWS) {
         await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
-        await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
+        await expect(page).toHaveURL(new RegExp(view.toLowerCase()));
+        await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
         await page.waitForLoadState('networkidle');
         await expectAccessible(page);
       }

@@ -13,7 +13,7 @@ export function CheckList({ checks, onMend }: { checks: readonly Check[]; onMend
   return (
     <section aria-label="Checks">
       <div className="rule-b flex justify-between pb-1">
-        <h3>Checks</h3>
+        <h2>Checks</h2>
         <span className="label">{summary}</span>
       </div>
       <ul>

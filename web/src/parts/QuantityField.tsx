@@ -83,6 +83,8 @@ export function QuantityField(p: QuantityFieldProps) {
     if (e.key === 'ArrowUp') nudge(e, 1);
     else if (e.key === 'ArrowDown') nudge(e, -1);
     else if (e.key === 'Enter') {
+      // Enter accepts the value; a form around the field is sent by its button.
+      e.preventDefault();
       accept();
       requestAnimationFrame(() => input.current?.select());
     } else if (e.key === 'Escape' && (text !== undefined || problem)) {

@@ -5,7 +5,7 @@ export function Section({ title, aside, children }: { title: string; aside?: Rea
   return (
     <section aria-label={title} className="pb-3">
       <div className="rule-b flex items-baseline justify-between gap-2 pb-1">
-        <h3>{title}</h3>
+        <h2>{title}</h2>
         {aside ? <span className="label text-right">{aside}</span> : null}
       </div>
       <div className="space-y-1 pt-1.5">{children}</div>

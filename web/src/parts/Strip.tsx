@@ -47,7 +47,7 @@ export function Strip({ joint, variant, report }: { joint: Joint; variant: Varia
             <span className="flex h-[72px] items-center gap-2">
               <span className="bg-panel"><MotorGlyph frame={variant.motor.frame} length={variant.motor.length} /></span>
             </span>
-            <span className="text-[12px] leading-tight"><b>Motor</b> <span className="num text-muted">{say(0)}</span></span>
+            <span className="text-[12px] leading-tight"><b>Motor</b> <span className="num ml-1 text-muted">{say(0)}</span></span>
           </NavLink>
         </li>
         {variant.stages.map((s, j) => {
@@ -80,7 +80,7 @@ export function Strip({ joint, variant, report }: { joint: Joint; variant: Varia
         <li className="flex">
           <NavLink to={`${base}/brief`} className="flex flex-col justify-between px-2 py-1.5">
             <span className="flex h-[72px] items-center"><span className="bg-panel"><OutputGlyph /></span></span>
-            <span className="text-[12px] leading-tight"><b>Output</b> <span className="num text-muted">needs {needs && Number.isFinite(needs.asked) ? formatQuantity(needs.asked, 'torque', units, 3) : ''}</span></span>
+            <span className="text-[12px] leading-tight"><b>Output</b> <span className="num ml-1 text-muted">needs {needs && Number.isFinite(needs.asked) ? formatQuantity(needs.asked, 'torque', units, 3) : ''}</span></span>
           </NavLink>
         </li>
       </ol>

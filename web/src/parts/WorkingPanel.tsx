@@ -51,9 +51,9 @@ export function WorkingPanel() {
                 })()}
               </p>
               <p className="label">{subject.figure.high > subject.figure.low ? 'Expected, with the band that about 95 % of specimens should fall in.' : 'Expected; nothing uncertain goes into it.'}</p>
-              <h3 className="pt-4">Formula</h3>
+              <h2 className="pt-4">Formula</h2>
               <p className="num py-1 text-[13px]">{subject.figure.working.formula}</p>
-              <h3 className="pt-3">Terms</h3>
+              <h2 className="pt-3">Terms</h2>
               <table className="w-full">
                 <tbody>
                   {subject.figure.working.terms.map((t, i) => (
@@ -66,12 +66,12 @@ export function WorkingPanel() {
                   ))}
                 </tbody>
               </table>
-              <h3 className="pt-3">Source</h3>
+              <h2 className="pt-3">Source</h2>
               <p>{subject.figure.working.source}</p>
               {subject.figure.working.note ? <p className="pt-1 text-muted">{subject.figure.working.note}</p> : null}
               {subject.at ? (
                 <>
-                  <h3 className="pt-3">What moves it most</h3>
+                  <h2 className="pt-3">What moves it most</h2>
                   <Movers at={subject.at} />
                 </>
               ) : null}
@@ -88,9 +88,9 @@ export function WorkingPanel() {
                 {Number.isFinite(subject.found.dof) ? `, ${subject.found.dof.toFixed(1)} effective degrees of freedom` : ''}.
               </p>
               <Scale label="found" width={420} found={{ value: subject.found.value, U: subject.found.U }} />
-              <h3 className="pt-4">Formula</h3>
+              <h2 className="pt-4">Formula</h2>
               <p className="num py-1 text-[13px]">{subject.formula}</p>
-              <h3 className="pt-3">Where the uncertainty comes from</h3>
+              <h2 className="pt-3">Where the uncertainty comes from</h2>
               <table className="w-full">
                 <tbody>
                   {subject.found.budget.map((c) => (
@@ -102,7 +102,7 @@ export function WorkingPanel() {
                   ))}
                 </tbody>
               </table>
-              <h3 className="pt-3">Source</h3>
+              <h2 className="pt-3">Source</h2>
               <p>{subject.source}</p>
             </>
           ) : null}

@@ -4,14 +4,13 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { download, fileName } from '../../app/download.ts';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
-import { QuantityText } from '../../parts/FigureText.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useFindings, useLineOf } from '../../workers/queries.ts';
 import { testCsv } from './csv.ts';
 import { newTest, TEST_NAMES } from './new-test.ts';
-import { Outcome } from './Outcome.tsx';
+import { Detail, Headline } from './Outcome.tsx';
 import { LadderReadings, PlayReadings } from './Readings.tsx';
 import { RigFields } from './RigFields.tsx';
 import { RigSketch } from './RigSketch.tsx';
@@ -42,6 +41,7 @@ export default function BenchView() {
   const verdict = line?.verdicts.find((v) => v.id === row);
   const expected = line?.figures.find((f) => f.id === row);
 
+  const asked = verdict && Number.isFinite(verdict.asked) ? { value: verdict.asked, sense: verdict.sense } : undefined;
   const own = joint.builds.filter((b) => b.variantId === variant.id);
   const begin = (kind: BenchTest['kind']) => {
     let buildId = own.find((b) => b.id === onBuild)?.id ?? own.at(-1)?.id;
@@ -102,10 +102,9 @@ export default function BenchView() {
               </span>
             </div>
             <p className="caution my-2">{CAUTIONS[test.kind]}</p>
-            {test.kind === 'play-lever' ? <PlayReadings key={test.id} test={test} /> : <LadderReadings key={test.id} test={test} result={finding?.ladder} />}
-            {finding?.ladder?.nextMass !== undefined && test.readings.length > 0 ? <p className="label pb-1">Next to try: <QuantityText value={finding.ladder.nextMass} quantity="mass" /></p> : null}
-            <h2 className="mb-1.5 mt-1 border-b border-strong pb-1">What it says</h2>
-            <Outcome test={test} finding={finding} expected={expected} asked={verdict && Number.isFinite(verdict.asked) ? { value: verdict.asked, sense: verdict.sense } : undefined} />
+            <Headline test={test} finding={finding} expected={expected} asked={asked} />
+            <div className="pt-2">{test.kind === 'play-lever' ? <PlayReadings key={test.id} test={test} /> : <LadderReadings key={test.id} test={test} result={finding?.ladder} />}</div>
+            <Detail test={test} finding={finding} asked={asked} />
           </div>
           <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3">
             <RigSketch test={test} />

@@ -31,22 +31,25 @@ function Ladder({ finding }: { finding: Finding }) {
   );
 }
 
-/** What a test found: figure with uncertainty against expected and asked, a plot, questions about slips, and what to read next. */
-export function Outcome({ test, finding, expected, asked }: { test: BenchTest; finding: Finding | undefined; expected: Figure | undefined; asked: { value: number; sense: 'min' | 'max' } | undefined }) {
+interface OutcomeProps {
+  readonly test: BenchTest;
+  readonly finding: Finding | undefined;
+  readonly expected: Figure | undefined;
+  readonly asked: { value: number; sense: 'min' | 'max' } | undefined;
+}
+
+/** The figure a test found, against expected and asked, in words, with questions about slips. */
+export function Headline({ test, finding, expected, asked }: OutcomeProps) {
   const units = useUnits();
   if (!finding) return <p className="label">Working it out…</p>;
-  if (!finding.found) {
-    return test.readings.length === 0 ? <p className="label py-2">{finding.problem?.what} {finding.problem?.mend}</p> : <div className="py-2"><ProblemNote problem={finding.problem!} /></div>;
-  }
+  if (!finding.found) return test.readings.length === 0 ? <p className="label py-1">{finding.problem?.what} {finding.problem?.mend}</p> : <div className="py-1"><ProblemNote problem={finding.problem!} /></div>;
   const kind = LIMIT_KINDS[finding.row];
-  const advice = finding.play?.advice ?? finding.ladder?.advice ?? [];
-  const play = finding.play;
   return (
-    <section aria-label="Result" className="space-y-2">
-      <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
-        <span className="text-[18px]"><FoundText name={kind.name.toLowerCase()} found={finding.found} bound={finding.bound} {...foundSource(finding)} /></span>
-        <Scale width={240} label={`${kind.name}: asked, expected and found`} asked={asked} expected={expected} found={{ value: finding.found.value, U: finding.found.U, bound: finding.bound }} />
-        {expected ? <span>expected <FigureText figure={expected} at={{ stageId: undefined, figureId: expected.id }} /></span> : null}
+    <section aria-label="Result" className="space-y-1.5 border-y border-strong py-2">
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
+        <span className="text-[19px]"><FoundText name={kind.name.toLowerCase()} found={finding.found} bound={finding.bound} {...foundSource(finding)} /></span>
+        <Scale width={170} label={`${kind.name}: asked, expected and found`} asked={asked} expected={expected} found={{ value: finding.found.value, U: finding.found.U, bound: finding.bound }} />
+        {expected ? <span className="label">expected <FigureText figure={expected} at={{ stageId: undefined, figureId: expected.id }} className="text-[13px]" /></span> : null}
       </div>
       <p data-difference="">{sayDifference(finding.row, finding, expected, units)}</p>
       {finding.slips.map((s) => (
@@ -54,6 +57,18 @@ export function Outcome({ test, finding, expected, asked }: { test: BenchTest; f
           {s.ask} It would make <QuantityText value={s.value} quantity={kind.quantity} />, close to what is expected.
         </p>
       ))}
+      {finding.ladder?.nextMass !== undefined ? <p>Try <QuantityText value={finding.ladder.nextMass} quantity="mass" /> next.</p> : null}
+    </section>
+  );
+}
+
+/** What lies behind the figure: a plot, the uncertainty's largest part, and what to read next. */
+export function Detail({ test, finding, asked }: Omit<OutcomeProps, 'expected'>) {
+  if (!finding?.found) return null;
+  const advice = finding.play?.advice ?? finding.ladder?.advice ?? [];
+  const play = finding.play;
+  return (
+    <section aria-label="What it rests on" className="space-y-2">
       {play ? (
         <>
           <p>
@@ -73,7 +88,6 @@ export function Outcome({ test, finding, expected, asked }: { test: BenchTest; f
           <p>
             {finding.ladder.bestGood !== undefined ? <>Carried up to <QuantityText value={finding.ladder.bestGood} quantity="torque" />. </> : null}
             {finding.ladder.leastBad !== undefined ? <>At <QuantityText value={finding.ladder.leastBad} quantity="torque" /> it {OUTCOME_WORDS[finding.ladder.mode!]}. </> : null}
-            {finding.ladder.nextMass !== undefined ? <>Try <QuantityText value={finding.ladder.nextMass} quantity="mass" /> next.</> : null}
           </p>
         </>
       ) : null}

@@ -44,7 +44,7 @@ function EntryProblem({ problem }: { problem: Problem | undefined }) {
   return problem ? <p role="alert" className="pb-1 text-[12.5px] text-fail">{problem.what} {problem.why} {problem.mend}</p> : null;
 }
 
-const entry = 'field-input !text-left w-28';
+const entry = 'field-input !text-left !w-24';
 
 export function PlayReadings({ test }: { test: PlayTest }) {
   const units = useUnits();
@@ -69,14 +69,14 @@ export function PlayReadings({ test }: { test: PlayTest }) {
   };
   return (
     <section aria-label="Readings">
-      <table className="w-full">
-        <thead><tr className="border-b border-strong"><th>output angle</th><th>difference</th><th>as entered</th><th /></tr></thead>
+      <table className="w-full [&_td]:py-[2px]">
+        <thead><tr className="border-b border-strong"><th className="whitespace-nowrap">output angle</th><th>difference</th><th className="whitespace-nowrap">as entered</th><th><span className="sr-only">Strike out</span></th></tr></thead>
         <tbody>
           {test.readings.map((r) => (
             <tr key={r.id} className={`rule-b ${r.struck !== undefined ? 'text-muted line-through decoration-1' : ''}`}>
               <td><QuantityText value={r.angle} quantity="angle" /></td>
-              <td><QuantityText value={r.difference} quantity="length" /></td>
-              <td className="num">{r.text}</td>
+              <td className="whitespace-nowrap"><QuantityText value={r.difference} quantity="length" /></td>
+              <td className="num whitespace-nowrap">{r.text}</td>
               <td className="pr-0 text-right no-underline">
                 {r.struck !== undefined ? <span className="label mr-2 inline-block no-underline">{r.struck}</span> : null}
                 <Strike struck={r.struck} onStrike={(reason) => editTest(test, reason === undefined ? 'Let a reading count' : 'Strike out a reading', (t) => {
@@ -120,8 +120,8 @@ export function LadderReadings({ test, result }: { test: LadderTest; result: Lad
   };
   return (
     <section aria-label="Readings">
-      <table className="w-full">
-        <thead><tr className="border-b border-strong"><th>mass hung</th><th>torque</th><th>outcome</th><th>as entered</th><th /></tr></thead>
+      <table className="w-full [&_td]:py-[2px]">
+        <thead><tr className="border-b border-strong"><th>mass hung</th><th>torque</th><th>outcome</th><th className="whitespace-nowrap">as entered</th><th><span className="sr-only">Strike out</span></th></tr></thead>
         <tbody>
           {test.readings.map((r) => {
             const rung = result?.rungs.find((x) => x.id === r.id);
@@ -130,7 +130,7 @@ export function LadderReadings({ test, result }: { test: LadderTest; result: Lad
                 <td><QuantityText value={r.mass} quantity="mass" /></td>
                 <td>{rung ? <QuantityText value={rung.torque} quantity="torque" /> : ''}</td>
                 <td>{OUTCOME_WORDS[r.outcome]}</td>
-                <td className="num">{r.text}</td>
+                <td className="num whitespace-nowrap">{r.text}</td>
                 <td className="pr-0 text-right">
                   {r.struck !== undefined ? <span className="label mr-2">{r.struck}</span> : null}
                   <Strike struck={r.struck} onStrike={(reason) => editTest(test, reason === undefined ? 'Let a rung count' : 'Strike out a rung', (t) => {

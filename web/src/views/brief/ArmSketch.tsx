@@ -70,7 +70,7 @@ export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (ch
       <g key={key} stroke="var(--ink)" strokeWidth="0.7" fill="none">
         <path d={`M${x1} ${y1}L${a} ${b}M${x2} ${y2}L${e} ${f}`} opacity="0.5" />
         <path d={`M${a} ${b}L${e} ${f}`} markerStart="url(#tick)" markerEnd="url(#tick)" />
-        <text x={(a + e) / 2} y={(b + f) / 2 - 4} transform={`rotate(${(-shown * 180) / Math.PI} ${(a + e) / 2} ${(b + f) / 2})`} textAnchor="middle" fontSize="12" className="num" fill="var(--ink)" stroke="var(--paper)" strokeWidth="4" paintOrder="stroke">{text}</text>
+        <text x={a + (e - a) * 0.7} y={b + (f - b) * 0.7 - 4} transform={`rotate(${(-shown * 180) / Math.PI} ${a + (e - a) * 0.7} ${b + (f - b) * 0.7})`} textAnchor="middle" fontSize="12" className="num" fill="var(--ink)" stroke="var(--paper)" strokeWidth="4" paintOrder="stroke">{text}</text>
       </g>
     );
   };
@@ -93,7 +93,7 @@ export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (ch
         return (
           <g key={key}>
             <line x1={CX} y1={CY} x2={x} y2={y} stroke="var(--muted)" strokeWidth="0.8" strokeDasharray="5 4" />
-            <text x={x + 10} y={y + (key === 'angleFrom' ? 16 : -8)} fontSize="12" className="num" fill="var(--ink)" stroke="var(--paper)" strokeWidth="4" paintOrder="stroke">{handles[key].say}</text>
+            <text x={x - 9} y={y + (key === 'angleFrom' ? 18 : -6)} textAnchor="end" fontSize="12" className="num" fill="var(--ink)" stroke="var(--paper)" strokeWidth="4" paintOrder="stroke">{handles[key].say}</text>
             <circle {...grip(key)} cx={x} cy={y} r="6" fill="var(--panel)" stroke="var(--ink)" strokeWidth="1.4" />
           </g>
         );
@@ -106,7 +106,7 @@ export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (ch
       <path d={`M${lx} ${ly + 16}v46`} stroke="var(--found)" strokeWidth="2" markerEnd="url(#fall)" />
       <text x={lx + 10} y={ly + 60} fontSize="12" className="num" fill="var(--found)">{formatQuantity(c.load, 'mass', units)}</text>
       {c.armMass > 0 ? <text x={ax + 8} y={ay + 46} fontSize="12" className="num" fill="var(--found)">{formatQuantity(c.armMass, 'mass', units)}</text> : null}
-      {dim(CX, CY, lx, ly, -44, formatQuantity(c.length, 'length', units), 'L')}
+      {dim(CX, CY, lx, ly, -64, formatQuantity(c.length, 'length', units), 'L')}
       {c.armMass > 0 ? dim(CX, CY, ax, ay, -22, formatQuantity(c.armCentre, 'length', units), 'c') : null}
       <g {...grip('length')}>
         <rect x={lx - 14} y={ly - 14} width="28" height="28" fill="var(--part)" stroke="var(--ink)" strokeWidth="1.5" />

@@ -39,8 +39,9 @@ function Limits() {
         const canFollow = l.id === 'torque' || l.id === 'speed';
         const asked = demand ? askedValue(l, demand) : (l.value ?? 0);
         return (
-          <div key={l.id} className="rule-b grid grid-cols-[minmax(0,1fr)_84px_58px_18px] items-baseline gap-x-1 pb-1" data-limit-row={l.id}>
-            <span title={kind.help}>{kind.name} <span className="num text-muted">{l.sense === 'min' ? '≥' : '≤'}</span></span>
+          <div key={l.id} className="rule-b grid grid-cols-[minmax(0,1fr)_10px_80px_58px_18px] items-baseline gap-x-1 pb-1" data-limit-row={l.id}>
+            <span title={kind.help} className="whitespace-nowrap">{kind.name}</span>
+            <span className="num text-muted">{l.sense === 'min' ? '≥' : '≤'}</span>
             {follows ? (
               <button type="button" className="num border-b border-dotted border-muted text-right" title="Follows the load cases. Press to set a value of your own." onClick={() => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = asked))}>
                 <QuantityText value={asked} quantity={kind.quantity} />
@@ -51,7 +52,7 @@ function Limits() {
             <ChoiceField label={`${kind.name}: must or wish`} hideLabel value={l.need} options={[{ value: 'must', label: 'must' }, { value: 'wish', label: 'wish' }]} onChange={(v) => edit(`${kind.name}: ${v}`, (d) => void (d.brief.limits[i]!.need = v as 'must' | 'wish'))} />
             <button type="button" className="btn-quiet -ml-1.5 px-1" aria-label={`Remove the limit ${kind.name}`} onClick={() => edit(`Remove limit ${kind.name}`, (d) => void d.brief.limits.splice(i, 1))}>✕</button>
             {canFollow ? (
-              <span className="label col-span-4">
+              <span className="label col-span-5">
                 {follows ? 'follows the load cases' : <button type="button" className="mend" onClick={() => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = null))}>Follow the load cases</button>}
               </span>
             ) : null}
@@ -116,7 +117,7 @@ export default function BriefView() {
         </div>
         <div className="flex flex-wrap gap-x-6 gap-y-1 border-t border-rule py-2" aria-label="What the load asks">
           {figures.map((f) => (
-            <span key={f.id}>{f.name} <FigureText figure={f} /></span>
+            <span key={f.id}>{f.name}<FigureText figure={f} className="ml-1.5" /></span>
           ))}
         </div>
         {short ? (

@@ -4,7 +4,6 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { download, fileName } from '../../app/download.ts';
 import { TextField } from '../../parts/ChoiceField.tsx';
-import { QuantityText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
@@ -17,6 +16,7 @@ function StageParts({ stage, index, chordError }: { stage: StageRecord; index: n
   const joint = useJoint();
   const variant = useVariant();
   const shelf = useShelf();
+  const units = useUnits();
   const made = useMemo(() => stageKind(stage.kind)?.parts(stage.params, shelf), [stage, shelf]);
   if (!made) return null;
   if (!made.ok) return <ProblemNote problem={made.problem} />;
@@ -33,17 +33,16 @@ function StageParts({ stage, index, chordError }: { stage: StageRecord; index: n
       <h2 className="border-b border-strong pb-1">Stage {index + 1}, {stageKind(stage.kind)?.name.toLowerCase()}</h2>
       <table className="w-full">
         <thead>
-          <tr><th>part</th><th className="text-right">qty</th><th>made</th><th>what</th><th className="text-right">mass</th><th className="text-right">money</th><th className="pr-0 text-right">outline</th></tr>
+          <tr><th>part</th><th className="text-right">quantity</th><th>made</th><th className="text-right">mass</th><th className="text-right">money</th><th className="pr-0 text-right">outline</th></tr>
         </thead>
         <tbody>
           {made.value.map((p) => (
             <tr key={p.id} className="rule-b" data-part={p.id}>
-              <td className="whitespace-nowrap font-semibold">{p.name}</td>
+              <td><b>{p.name}</b><span className="label block">{p.note}</span></td>
               <td className="num text-right">{p.quantity}</td>
-              <td className="whitespace-nowrap">{p.material}</td>
-              <td>{p.note}</td>
-              <td className="whitespace-nowrap text-right">{p.mass > 0 ? <QuantityText value={p.mass} quantity="mass" /> : '—'}</td>
-              <td className="whitespace-nowrap text-right">{p.money > 0 ? <QuantityText value={p.money} quantity="money" /> : '—'}</td>
+              <td>{p.material}</td>
+              <td className="num whitespace-nowrap text-right">{p.mass > 0 ? formatQuantity(p.mass, 'mass', { mass: 'g', ...units }, 3) : '—'}</td>
+              <td className="num whitespace-nowrap text-right">{p.money > 0 ? formatQuantity(p.money, 'money', units, 3) : '—'}</td>
               <td className="whitespace-nowrap pr-0 text-right">
                 {p.curves.length ? (
                   <>
@@ -121,7 +120,7 @@ export default function MakeView() {
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
         <div className="flex items-baseline justify-between pb-3">
-          <h1 className="text-[15px]">Parts and outlines <span className="label font-normal">millimetres; SVG keeps arcs exact, DXF is closed straight pieces</span></h1>
+          <h1 className="text-[15px]">Parts and outlines <span className="label block font-normal">millimetres; SVG keeps arcs exact, DXF is closed straight pieces</span></h1>
           <div className="w-[220px]"><QuantityField label="DXF chord error" quantity="length" value={chordError} min={1e-7} max={1e-3} step={1e-6} onChange={setChordError} help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`} /></div>
         </div>
         {variant.stages.length === 0 ? <p>There is nothing to make yet. Add stages in the Line, and their parts appear here.</p> : null}

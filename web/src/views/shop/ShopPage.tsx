@@ -32,7 +32,7 @@ function Motors() {
         <span className="label">made-up generic motors by frame size; change them or add your own</span>
       </div>
       <table className="w-full">
-        <thead><tr><th>motor</th><th>type</th><th className="text-right">frame</th><th className="text-right">torque or K_V</th><th className="text-right">current</th><th className="text-right">mass</th><th className="text-right">price</th><th /></tr></thead>
+        <thead><tr><th>motor</th><th>type</th><th className="text-right">frame</th><th className="text-right">torque or K_V</th><th className="text-right">current</th><th className="text-right">mass</th><th className="text-right">price</th><th><span className="sr-only">Change</span></th></tr></thead>
         <tbody>
           {shelf.motors.map((m) => (
             <tr key={m.id} className="rule-b">
@@ -106,7 +106,7 @@ function Factors() {
         <label className="label">find <input value={find} onChange={(e) => setFind(e.target.value)} className="border-b border-dotted border-muted bg-transparent text-ink" /></label>
       </div>
       <table className="w-full">
-        <thead><tr><th>factor</th><th className="text-right">low</th><th className="text-right">likely</th><th className="text-right">high</th><th>where it comes from</th><th /></tr></thead>
+        <thead><tr><th>factor</th><th className="text-right">low</th><th className="text-right">likely</th><th className="text-right">high</th><th>where it comes from</th><th><span className="sr-only">Reset</span></th></tr></thead>
         <tbody>{list.map((f) => <FactorRow key={f.id} f={f} edited={edits.factors?.[f.id] !== undefined} />)}</tbody>
       </table>
     </section>

@@ -113,7 +113,7 @@ export default function StageView() {
           <div className="grid h-[236px] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule max-[1000px]:grid-cols-1">
             <div className="min-h-0 overflow-y-auto border-r border-rule pr-4 pt-1.5" role="region" aria-label="Checks of the stage" tabIndex={0}><CheckList checks={outcome.report.checks} onMend={onMend} /></div>
             <div className="min-h-0 overflow-y-auto pl-4 pt-1.5" role="region" aria-label="Figures of the stage" tabIndex={0}>
-              <div className="rule-b flex justify-between pb-1"><h3>Figures</h3><span className="label">press one for its working</span></div>
+              <div className="rule-b flex justify-between pb-1"><h2>Figures</h2><span className="label">press one for its working</span></div>
               <Figures stageId={stage.id} figures={outcome.report.figures} />
             </div>
           </div>

@@ -16,9 +16,12 @@ export interface MovePoint {
   readonly acceleration: number;
 }
 
+/** A range below this (rad) is no move at all. */
+const NO_RANGE = 1e-9;
+
 /** Trapezoid (or triangle) from one end of the range to the other, as durations: speeding up, cruising, and the speed reached. */
 export function trapezoid(range: number, speed: number, acceleration: number): { up: number; cruise: number; top: number } {
-  if (!(range > 0) || !(speed > 0)) return { up: 0, cruise: 0, top: 0 };
+  if (!(range > NO_RANGE) || !(speed > 0)) return { up: 0, cruise: 0, top: 0 };
   if (!(acceleration > 0)) return { up: 0, cruise: range / speed, top: speed };
   const top = Math.min(speed, Math.sqrt(range * acceleration));
   const up = top / acceleration;
@@ -64,7 +67,7 @@ export function armLoads(c: ArmCase, g: number): ArmLoads {
   const to = Math.max(c.angleFrom, c.angleTo);
   const inertia = armInertia(c);
   // |cos θ| peaks at multiples of π; otherwise at an end.
-  const inside = Math.ceil(from / Math.PI) * Math.PI;
+  const inside = Math.ceil(from / Math.PI) * Math.PI || 0;
   const worstAngle = inside <= to ? inside : Math.abs(Math.cos(from)) > Math.abs(Math.cos(to)) ? from : to;
   const static_ = Math.abs(armGravity(c, worstAngle, g));
   const { up, cruise, top } = trapezoid(to - from, c.speed, c.acceleration);

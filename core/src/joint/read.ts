@@ -24,6 +24,7 @@ export function readParams(kindId: string, params: unknown, where = 'params'): R
 
 function sayIssue(issue: v.BaseIssue<unknown>): string {
   if (issue.received === 'undefined') return 'is missing';
+  if (issue.type === 'raw_transform' && !issue.message.startsWith('must')) return `cannot be read: ${issue.message}`;
   return /^(must|needs|is)/.test(issue.message) ? issue.message : issue.type === 'picklist' || issue.type === 'literal' || issue.type === 'variant' ? `must be one of ${issue.expected ?? 'the known values'}, and is ${issue.received.slice(0, 40)}` : `must be ${issue.expected ?? 'different'}, and is ${issue.received.slice(0, 40)}`;
 }
 

@@ -187,7 +187,7 @@ function Sheet({ takeOver }: { takeOver: () => void }) {
         <main className="min-h-0 min-w-0 overflow-y-auto print:overflow-visible">
           {error ? <div className="p-4"><ProblemNote problem={{ what: 'The line could not be computed.', why: error.message, mend: 'Undo the last change, or reload the page.' }} /></div> : <Outlet />}
         </main>
-        <div className="flex min-h-0 max-[1099px]:col-span-2 max-[1099px]:max-h-[32vh] print:hidden [&>aside]:max-[1099px]:flex-1">
+        <div className="flex min-h-0 max-[1099px]:col-span-2 max-[1099px]:max-h-[25vh] print:hidden [&>aside]:max-[1099px]:flex-1">
           <Tally joint={joint} report={report} findings={findings} />
         </div>
       </div>

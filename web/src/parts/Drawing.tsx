@@ -155,7 +155,7 @@ export function Drawing({ layers, name, children, onCrank }: { layers: readonly 
   const h = size.h * view.mmPerPx;
   const hatch = 5 * view.mmPerPx;
   return (
-    <figure className="flex min-h-0 min-w-0 flex-1 flex-col" aria-label={name}>
+    <figure className="flex min-h-[150px] min-w-0 flex-1 flex-col" aria-label={name}>
       <div ref={box} className="relative min-h-0 flex-1">
         <svg
           role="img" aria-label={`${name}, drawn to scale`} tabIndex={0} width={size.w} height={size.h} viewBox={`${view.x - w / 2} ${view.y - h / 2} ${w} ${h}`} className="absolute inset-0 touch-none select-none" data-drawing=""

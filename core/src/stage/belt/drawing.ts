@@ -151,7 +151,8 @@ export function drawBelt(p: BeltParams, crank: number, options: DrawOptions): Re
   const slackRun = L.path.runs[0]!;
   const middle = (r: typeof tightRun): [number, number] => [(r.x1 + r.x2) / 2, (r.y1 + r.y2) / 2];
   const tip = (mark: 'pulley1' | 'pulley2', i: number, o: number): DrawItem => ({ kind: 'curve', key: `mark-${mark}`, outline: segment(o * 0.62, 0, o * 0.82, 0), at: pose(i), ink: 'contact', tint: 'none' });
-  const under = -Math.max(o1, o2) - s.height * 2.2;
+  const lowest = Math.min(...wheels.map((w, i) => w.y - (i === 0 ? o1 : i === last ? o2 : w.r)));
+  const under = lowest - s.height * 2.2;
   return ok([
     { id: 'teeth', name: 'Teeth', items: teeth },
     { id: 'pitch', name: 'Pitch lines', items: [

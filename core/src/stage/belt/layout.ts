@@ -110,7 +110,9 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
     centre = solved;
   }
   const path = beltPath(wheelsAt(p, s, centre));
-  if (!path || (p.idler !== 'none' && path.wraps[1]! > Math.PI)) {
+  // Near a pulley the idler's tangents can swap over; the length then never comes out, and such a belt cannot be laid.
+  const closes = path && (p.closure === 'open' || Math.abs(path.length - teeth * s.pitch) < 1e-9);
+  if (!path || !closes || (p.idler !== 'none' && path.wraps[1]! > Math.PI)) {
     return problem('The belt cannot run over the idler where it is.', path ? 'The idler does not touch the belt.' : 'The idler stands in the way of a pulley.', 'Move it along the span, press it further in, or take it out.', 'idlerPush', { path: 'idler', value: 'none', label: 'No idler' });
   }
   const last = path.wheels.length - 1;

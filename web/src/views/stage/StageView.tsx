@@ -99,7 +99,7 @@ export default function StageView() {
   const problem = !still.ok ? (still.problem as { fix?: undefined } & typeof still.problem) : outcome?.problem;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_240px]">
-      <div className="flex min-h-0 min-w-0 flex-col px-5 pb-2 pt-3">
+      <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pb-2 pt-3 max-[1099px]:[&>figure]:min-h-[300px]">
         <div className="flex items-baseline justify-between gap-3">
           <h1 className="text-[15px]">Stage {index + 1}, {kind.name.toLowerCase()}</h1>
           <span className="label truncate">{kind.summary}</span>
@@ -110,7 +110,7 @@ export default function StageView() {
           <Sheet draw={draw} name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`} />
         )}
         {outcome?.report ? (
-          <div className="grid h-[236px] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule max-[1000px]:grid-cols-1">
+          <div className="grid h-[236px] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule">
             <div className="min-h-0 overflow-y-auto border-r border-rule pr-4 pt-1.5" role="region" aria-label="Checks of the stage" tabIndex={0}><CheckList checks={outcome.report.checks} onMend={onMend} /></div>
             <div className="min-h-0 overflow-y-auto pl-4 pt-1.5" role="region" aria-label="Figures of the stage" tabIndex={0}>
               <div className="rule-b flex justify-between pb-1"><h2>Figures</h2><span className="label">press one for its working</span></div>

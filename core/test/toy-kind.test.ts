@@ -1,0 +1,69 @@
+import * as v from 'valibot';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { analyseLine, circle, ok, ORIGIN, readJointFile, register, stageKinds, unregister, writeJointFile, type StageKind, type StageNumbers } from '../src/index.ts';
+import { demo, shelf } from './helpers.ts';
+
+/** Two rollers pressed together: the least a kind can be. It proves that a kind plugs in through the registry alone. */
+interface Rollers {
+  readonly r1: number;
+  readonly r2: number;
+}
+
+const numbers = (p: Rollers): StageNumbers => ({
+  ratio: -p.r2 / p.r1, etaForward: 0.9, etaBackward: 0.85, drag: 0.001, play: [0, 0, 0], stiffness: 500, bendTorque: Infinity, stiffnessBeyond: 500, inertiaIn: 1e-6, inertiaOut: 1e-5,
+  limits: [{ mode: 'slip', torque: 3 }], mass: 0.05, money: 2, outside: 2 * (p.r1 + p.r2), length: 0.01, maxSpeed: 1000,
+});
+
+const rollers: StageKind<Rollers> = {
+  id: 'toy-rollers', name: 'Rollers', summary: 'For tests.',
+  schema: v.looseObject({ r1: v.pipe(v.number(), v.minValue(1e-4)), r2: v.pipe(v.number(), v.minValue(1e-4)) }),
+  fields: [{ as: 'quantity', quantity: 'length', path: 'r1', label: 'Driving radius', group: 'Rollers', help: '', step: 1e-3 }],
+  defaults: (want) => ({ r1: 0.01, r2: 0.01 * Math.abs(want.ratio) }),
+  kinematics: (p) => ({ ratio: -p.r2 / p.r1, members: [], orders: [] }),
+  factors: () => [],
+  analyse: (p) => ok({ numbers: numbers(p), figures: [], checks: [] }),
+  screen: (p) => ok(numbers(p)),
+  drawing: (p, crank) => ok([{ id: 'teeth', name: 'Rollers', items: [{ kind: 'curve', key: 'r', outline: circle(0, 0, p.r1), at: { ...ORIGIN, turn: crank }, ink: 'outline', tint: 'part' }] }]),
+  parts: () => ok([]),
+  assembly: () => [],
+  candidates: () => [],
+};
+
+describe('a kind plugged in', () => {
+  beforeAll(() => register(rollers));
+  afterAll(() => unregister('toy-rollers'));
+
+  it('is offered beside the others', () => expect(stageKinds().map((k) => k.id)).toContain('toy-rollers'));
+
+  it('is summed, attributed and limited by its mode, and reverses the output', () => {
+    const j = demo();
+    const variant = j.variants[0]!;
+    variant.stages.push({ id: 'toy', kind: 'toy-rollers', params: { r1: 0.01, r2: 0.02 } });
+    const report = analyseLine(j, variant, shelf);
+    expect(report.problem).toBeUndefined();
+    expect(report.figures.find((f) => f.id === 'ratio')!.value).toBeCloseTo(-28, 9);
+    expect(report.limitedBy).toBe('slip, stage 3');
+    expect(report.attribution).toHaveLength(3);
+    expect(report.nodes).toHaveLength(4);
+  });
+
+  it('is read from a file by its own schema', () => {
+    const j = demo();
+    j.variants[0]!.stages.push({ id: 'toy', kind: 'toy-rollers', params: { r1: 0.01, r2: 0.02, own: 'kept' } });
+    const read = readJointFile(writeJointFile(j));
+    expect(read.ok && read.value.variants[0]!.stages[2]!.params).toEqual({ r1: 0.01, r2: 0.02, own: 'kept' });
+    j.variants[0]!.stages[2]!.params = { r1: -1, r2: 0.02 };
+    const bad = readJointFile(writeJointFile(j));
+    expect(bad.ok).toBe(false);
+    if (!bad.ok) expect(bad.problem.place).toBe('variants.0.stages.2.params.r1');
+  });
+
+  it('is gone again after it is taken out', () => {
+    unregister('toy-rollers');
+    const j = demo();
+    j.variants[0]!.stages.push({ id: 'toy', kind: 'toy-rollers', params: {} });
+    const report = analyseLine(j, j.variants[0]!, shelf);
+    expect(report.problem?.what).toMatch(/no stage of kind “toy-rollers”/);
+    register(rollers);
+  });
+});

@@ -34,5 +34,5 @@ export default tseslint.config(
   },
   { files: ['cli/src/**/*.ts', 'server/src/**/*.ts'], rules: only('The command line and the server know the core by its name.', '@gristmill/(web|server|cli)', 'core/src') },
   { files: ['scripts/**', 'server/src/main.ts'], rules: { 'no-console': 'off' } },
-  { files: ['**/*.{js,mjs}'], languageOptions: { globals: { console: 'readonly', process: 'readonly' } }, rules: { 'no-console': 'off' } },
+  { files: ['**/*.{js,mjs}'], languageOptions: { globals: { console: 'readonly', process: 'readonly', URL: 'readonly' } }, rules: { 'no-console': 'off' } },
 );

@@ -18,11 +18,13 @@ export interface MovePoint {
 
 /** A range below this (rad) is no move at all. */
 const NO_RANGE = 1e-9;
+/** Below this (rad/s²) no acceleration is asked for, and the speed is there at once. */
+const NO_ACCELERATION = 1e-9;
 
 /** Trapezoid (or triangle) from one end of the range to the other, as durations: speeding up, cruising, and the speed reached. */
 export function trapezoid(range: number, speed: number, acceleration: number): { up: number; cruise: number; top: number } {
   if (!(range > NO_RANGE) || !(speed > 0)) return { up: 0, cruise: 0, top: 0 };
-  if (!(acceleration > 0)) return { up: 0, cruise: range / speed, top: speed };
+  if (!(acceleration > NO_ACCELERATION)) return { up: 0, cruise: range / speed, top: speed };
   const top = Math.min(speed, Math.sqrt(range * acceleration));
   const up = top / acceleration;
   return { up, cruise: Math.max(0, (range - top * up) / top), top };

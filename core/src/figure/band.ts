@@ -1,23 +1,41 @@
 /**
- * Band of a figure that depends on several uncertain inputs: each input in turn is set to its low and high end, and the
- * deviations are added as root sum of squares, upwards and downwards apart (first-order propagation without a
- * correlation term, JCGM 100:2008 5.1.2, applied to finite differences so that bends in the function are felt).
+ * Collects the deviations of a figure as its uncertain inputs are set to their ends one after the other, and adds them as root
+ * sum of squares, upwards and downwards apart (first-order propagation without a correlation term, JCGM 100:2008 5.1.2,
+ * applied to finite differences so that bends in the function are felt).
+ */
+export class BandSum {
+  private down = 0;
+  private up = 0;
+
+  constructor(private readonly value: number) {}
+
+  /** One input at its low and at its high end; an end that could not be computed (not finite) widens nothing. */
+  add(atLow: number, atHigh: number): void {
+    const a = Number.isFinite(atLow) ? atLow - this.value : 0;
+    const b = Number.isFinite(atHigh) ? atHigh - this.value : 0;
+    const lowest = a < b ? a : b;
+    const highest = a < b ? b : a;
+    if (lowest < 0) this.down += lowest * lowest;
+    if (highest > 0) this.up += highest * highest;
+  }
+
+  get low(): number {
+    return this.value - Math.sqrt(this.down);
+  }
+
+  get high(): number {
+    return this.value + Math.sqrt(this.up);
+  }
+}
+
+/**
+ * Band of a figure from its values with each uncertain input at its low and high end.
  *
- * @param value the figure with every input at its likely value
- * @param ends for every uncertain input the figure at its low and at its high end
- * @returns `[low, high]`, never on the wrong side of `value`; an end that could not be computed (not finite) widens nothing
+ * @returns `[low, high]`, never on the wrong side of `value`
  * @example bandFrom(10, [[9, 11.5], [10.2, 9.9]]) // [8.995, 11.513]
  */
 export function bandFrom(value: number, ends: readonly (readonly [number, number])[]): [number, number] {
-  let down = 0;
-  let up = 0;
-  for (const [a, b] of ends) {
-    const da = Number.isFinite(a) ? a - value : 0;
-    const db = Number.isFinite(b) ? b - value : 0;
-    const lowest = Math.min(da, db, 0);
-    const highest = Math.max(da, db, 0);
-    down += lowest * lowest;
-    up += highest * highest;
-  }
-  return [value - Math.sqrt(down), value + Math.sqrt(up)];
+  const sum = new BandSum(value);
+  for (const [a, b] of ends) sum.add(a, b);
+  return [sum.low, sum.high];
 }

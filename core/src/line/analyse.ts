@@ -89,9 +89,10 @@ export function analyseLine(joint: Joint, variant: Variant, shelf: Shelf, bands 
     return { demand, problem, figures: [], verdicts: verdicts(joint.brief.limits, demand, []), stages, attribution: [], nodes: [], map: undefined, limitedBy: '', holder: undefined };
   }
   const n = made.value;
-  const ids = [...variant.stages.flatMap((s) => stageKind(s.kind)?.factors(s.params) ?? []), ...MOTOR_FACTORS];
+  const reads = variant.stages.map((s) => new Set(stageKind(s.kind)?.factors(s.params)));
+  const ids = [...reads.flatMap((r) => [...r]), ...MOTOR_FACTORS];
   const trial = (id: string, value: number) => {
-    const r = lineNumbers(variant, demand, withFactor(shelf, id, value));
+    const r = lineNumbers(variant, demand, withFactor(shelf, id, value), { numbers: n, reads });
     return r.ok ? r.value : undefined;
   };
   const ends = (bands ? uncertain(shelf, ids) : []).map((f) => [trial(f.id, f.low), trial(f.id, f.high)] as const);
@@ -182,7 +183,7 @@ function lineFigures(variant: Variant, demand: Demand, shelf: Shelf, n: LineNumb
     make.figure('reach', 'Reach at the asked speed', 'torque', (x) => x.reach, { formula: 'Tⱼ = (Tⱼ₋₁ − dⱼ)·|iⱼ|·ηⱼ', terms: [term('T₀', `motor, bound by ${t0.bound}`, t0.torque, 'torque', 'motor'), ...ratios, ...etas, ...drags], source: SUM }),
     make.figure('continuous', 'Reach for ever', 'torque', (x) => x.continuousReach, { formula: 'as the reach, with the motor’s continuous torque', terms: [...ratios, ...etas], source: variant.motor.type === 'brushless' ? 'I²R·R_th = allowed rise, R at temperature' : 'a stepper’s rated current is continuous' }),
     make.figure('speed', 'Speed', 'speed', (x) => x.speed, { formula: 'highest ω with reach(ω) ≥ T', terms: [peak, term('ω', 'asked', demand.speed, 'speed', 'brief'), ...ratios], source: 'bisection on the motor’s curve after ratio and losses', ...(n.speed === 0 ? { note: 'The peak torque is not reached at any speed.' } : {}) }),
-    { id: 'play', name: 'Play', quantity: 'smallAngle', value: band.likely, low: band.low, high: band.high, working: { formula: 'Σ bⱼ/|Dⱼ|, sampled', terms: [...per('b', 'play at its own output', 'smallAngle', (s) => s.play[0]), ...per('D', 'ratio that follows', 'ratio', (_s, j) => after[j]!), term('worst', 'everything loose at once', band.worst, 'smallAngle', 'computed')], source: 'each stage drawn from a triangle between its ends, 1000 draws, seed 1; band 2.5–97.5 %', note: 'Play never includes wind-up.' } },
+    { id: 'play', name: 'Play', quantity: 'smallAngle', value: band.likely, low: band.low, high: band.high, working: { formula: 'Σ bⱼ/|Dⱼ|, sampled', terms: [...per('b', 'play at its own output', 'smallAngle', (s) => s.play[0]), ...per('D', 'ratio that follows', 'ratio', (_s, j) => after[j]!), term('worst', 'everything loose at once', band.worst, 'smallAngle', 'computed')], source: 'each stage drawn from a triangle between its ends, 600 draws, seed 1; band 2.5–97.5 %', note: 'Play never includes wind-up.' } },
     make.figure('efficiency', 'Efficiency at the peak', 'efficiency', (x) => x.efficiency, { formula: 'Tₙ/(T₀·Π|iⱼ|)', terms: [peak, term('T₀', 'motor torque needed', n.motorNeeded, 'torque', 'computed'), ...etas, ...drags], source: SUM, note: 'It depends on the load, since drag does not shrink with it.' }),
     make.figure('motorNeeded', 'Motor torque needed', 'torque', (x) => x.motorNeeded, { formula: 'T/(|i|·η) + d, from the output back', terms: [peak, ...ratios, ...etas, ...drags], source: SUM }),
     make.figure('turnBack', 'Turn-back', 'torque', (x) => x.turnBack, { formula: 'Tⱼ = (Tⱼ₋₁ + dⱼ)·|iⱼ|/η_b,ⱼ', terms: [term('T₀', 'unpowered motor', variant.motor.detentTorque, 'torque', 'motor', 'detentTorque'), ...ratios, ...per('η_b', 'backward efficiency', 'efficiency', (s) => s.etaBackward), ...drags], source: SUM }),

@@ -49,8 +49,18 @@ export interface LineNumbers {
   readonly motorEfficiency: number;
 }
 
+/** What a line came to before one factor was moved, and which factors each stage reads; lets a trial keep what did not move. */
+export interface Before {
+  readonly numbers: LineNumbers;
+  readonly reads: readonly ReadonlySet<string>[];
+}
+
+const carriesAlike = (a: StageNumbers, b: StageNumbers): boolean => a === b || (a.ratio === b.ratio && a.etaForward === b.etaForward && a.drag === b.drag && a.maxSpeed === b.maxSpeed);
+
+const same = (a: Duty, b: Duty): boolean => a.torque === b.torque && a.torqueRms === b.torqueRms && a.speed === b.speed;
+
 /** Duties from the output back to the motor: each stage carries what the next one takes in, drag included. */
-export function stageDuties(variant: Variant, demand: Demand, shelf: Shelf): Result<{ stages: StageNumbers[]; duties: Duty[] }> {
+export function stageDuties(variant: Variant, demand: Demand, shelf: Shelf, before?: Before): Result<{ stages: StageNumbers[]; duties: Duty[] }> {
   const n = variant.stages.length;
   const stages = new Array<StageNumbers>(n);
   const duties = new Array<Duty>(n);
@@ -59,7 +69,8 @@ export function stageDuties(variant: Variant, demand: Demand, shelf: Shelf): Res
     const record = variant.stages[j]!;
     const kind = stageKind(record.kind);
     if (!kind) return { ok: false, problem: { what: `There is no stage of kind “${record.kind}”.`, why: 'This version does not know it.', mend: 'Remove the stage or open the file with a newer version.', place: record.id } };
-    const made = kind.screen(record.params, at, shelf);
+    const kept = before && shelf.over && !before.reads[j]!.has(shelf.over.id) && same(before.numbers.duties[j]!, at) ? before.numbers.stages[j] : undefined;
+    const made = kept ? ok(kept) : kind.screen(record.params, at, shelf);
     if (!made.ok) return { ok: false, problem: { ...made.problem, place: record.id } };
     const s = made.value;
     stages[j] = s;
@@ -75,15 +86,17 @@ export function stageDuties(variant: Variant, demand: Demand, shelf: Shelf): Res
  *
  * Source: recursions of `sum.ts`; capacity is the least of every stage limit carried forward through what follows.
  */
-export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf): Result<LineNumbers> {
-  const made = stageDuties(variant, demand, shelf);
+export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, before?: Before): Result<LineNumbers> {
+  const made = stageDuties(variant, demand, shelf, before);
   if (!made.ok) return made;
   const { stages, duties } = made.value;
   const { motor, driver } = variant;
   const ratio = totalRatio(stages);
   const size = Math.abs(ratio);
   const reachAt = (speed: number, time: 'peak' | 'continuous') => forward(stages, motorTorque(motor, driver, shelf, speed * size, time).torque);
-  const reach = reachAt(demand.speed, 'peak');
+  // Most factors move neither the motor nor what the stages let through: then reach and speed stand as they were.
+  const moves = !before || !shelf.over || shelf.over.id.startsWith('motor.') || stages.some((s, j) => !carriesAlike(s, before.numbers.stages[j]!));
+  const reach = moves ? reachAt(demand.speed, 'peak') : before.numbers.reach;
   let capacity = Infinity;
   let capacityMode = 'motor';
   let capacityStage = -1;
@@ -98,11 +111,13 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf): Res
   }
   // Available torque falls with speed, so the highest speed with the peak torque is found by halving.
   let speed = 0;
-  if (reachAt(speedLimit, 'peak') >= demand.peak) speed = speedLimit;
+  if (!moves) speed = before.numbers.speed;
+  else if (reachAt(speedLimit, 'peak') >= demand.peak) speed = speedLimit;
   else {
     let [lo, hi] = reach >= demand.peak ? [demand.speed, speedLimit] : [0, Math.min(demand.speed, speedLimit)];
     if (reachAt(lo, 'peak') >= demand.peak) {
-      for (let i = 0; i < 30; i++) {
+      // Twenty-four halvings leave less than a ten-millionth of the range.
+      for (let i = 0; i < 24; i++) {
         const mid = (lo + hi) / 2;
         if (reachAt(mid, 'peak') >= demand.peak) lo = mid;
         else hi = mid;
@@ -137,7 +152,7 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf): Res
   const heat = motorEfficiency(motor, driver, motorNeeded, demand.speed * size);
   const motorCounts = motor.type === 'stepper' ? motor.stepsPerTurn * driver.microsteps : variant.sensor.place === 'motor' ? variant.sensor.counts : NaN;
   return ok({
-    stages, duties, ratio, reach, continuousReach: reachAt(demand.speed, 'continuous'), capacity, capacityMode, capacityStage, torque, speed, motorNeeded,
+    stages, duties, ratio, reach, continuousReach: moves ? reachAt(demand.speed, 'continuous') : before.numbers.continuousReach, capacity, capacityMode, capacityStage, torque, speed, motorNeeded,
     efficiency: motorNeeded > 0 ? demand.peak / (motorNeeded * size) : NaN,
     stiffness, windUpHold, windUpPeak, turnBack: back.torque, holder: back.holder, inertiaLine, rotorShare: inertiaLine > 0 ? rotor / inertiaLine : NaN,
     naturalFrequency: demand.inertia > 0 && Number.isFinite(stiffness) ? Math.sqrt(stiffness / demand.inertia) / (2 * Math.PI) : NaN,

@@ -16,7 +16,7 @@ export interface PlayBand {
  * @param play likely, least and most of each stage at its own output, rad
  * @param samples how many draws; the band is the 2.5 % and 97.5 % quantile, `likely` the median
  */
-export function samplePlay(links: readonly { readonly ratio: number }[], play: readonly (readonly [number, number, number])[], samples = 1000, seed = 1): PlayBand {
+export function samplePlay(links: readonly { readonly ratio: number }[], play: readonly (readonly [number, number, number])[], samples = 600, seed = 1): PlayBand {
   const worst = playAtOutput(links, play.map((p) => p[2]));
   const likely = playAtOutput(links, play.map((p) => p[0]));
   if (play.every((p) => !(p[2] > p[1]))) return { likely, low: likely, high: likely, worst };

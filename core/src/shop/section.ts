@@ -25,8 +25,12 @@ export interface BeltSection {
   /** Tooth clearance at the pitch line: zero for rounded profiles while taut. */
   readonly clearance: number;
   /** Axial stiffness, allowable tension, tooth shear, tooth-jump resistance (N/m of width …) and mass per area, each [value, low, high]. */
-  readonly rated: Readonly<Record<'stiffness' | 'tension' | 'shear' | 'jump' | 'mass', readonly [number, number, number]>>;
+  readonly rated: Readonly<Record<Rating, readonly [number, number, number]>>;
+  /** Identifiers of the factors made from the ratings; kept ready because they are looked up in hot loops. */
+  readonly ids: Readonly<Record<Rating, string>>;
 }
+
+export type Rating = 'stiffness' | 'tension' | 'shear' | 'jump' | 'mass';
 
 const mm = 1e-3;
 const deg = Math.PI / 180;
@@ -42,6 +46,7 @@ function section(
   return {
     id, name, standard, pitch: pitch * mm, toothHeight: toothHeight * mm, height: height * mm, offset: offset * mm, toothWidth: toothWidth * mm, space,
     widths: widths.map((w) => w * mm), stock, minTeeth, maxSpeed, clearance: clearance * mm,
+    ids: { stiffness: `belt.${id}.stiffness`, tension: `belt.${id}.tension`, shear: `belt.${id}.shear`, jump: `belt.${id}.jump`, mass: `belt.${id}.mass` },
     rated: { stiffness: band(stiffness, 1e3, 0.7, 1.3), tension: band(tension, 1e3, 0.85, 1.3), shear: band(shear, 1e3, 0.7, 1.4), jump: band(jump, 1e3, 0.5, 1.6), mass: band(mass, 1, 0.9, 1.1) },
   };
 }
@@ -85,6 +90,6 @@ const RATED = {
 export function sectionFactors(s: BeltSection): Factor[] {
   return (Object.keys(RATED) as (keyof typeof RATED)[]).map((key) => {
     const [value, low, high] = s.rated[key];
-    return { id: `belt.${s.id}.${key}`, name: `${s.name}: ${RATED[key][0]}`, quantity: RATED[key][1], value, low, high, source: STARTING };
+    return { id: s.ids[key], name: `${s.name}: ${RATED[key][0]}`, quantity: RATED[key][1], value, low, high, source: STARTING };
   });
 }

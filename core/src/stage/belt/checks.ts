@@ -29,7 +29,7 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
   const s = m.section;
   const L = m.layout;
   const wider = s.widths.filter((w) => w > p.width);
-  const perWidth = factor(shelf, `belt.${s.id}.tension`);
+  const perWidth = factor(shelf, s.ids.tension);
   const width = (passes: (x: BeltModel, tried: BeltParams) => boolean) => nearest(p, at, shelf, 'width', wider, passes, (w) => `Belt width ${formatQuantity(w, 'length')}`);
   const newtons = (x: number) => Math.ceil(x * 2) / 2;
   const toTension = (f: number): Mend => ({ path: 'tension', value: newtons(f), label: `Tension ${formatQuantity(newtons(f), 'force')}` });

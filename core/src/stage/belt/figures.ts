@@ -21,7 +21,7 @@ export function beltFigures(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel,
   const Fi = term('Fᵢ', 'installation tension of a span', p.tension, 'force', 'field', 'tension');
   const Fu = term('Fᵤ', 'circumferential force, 2T/d₂', m.force, 'force', 'computed');
   const w = term('w', 'belt width', p.width, 'length', 'field', 'width');
-  const per = (key: string, symbol: string, name: string, q: 'forcePerWidth' | 'massPerLengthWidth') => term(symbol, name, factor(shelf, `belt.${s.id}.${key}`), q, 'shop', `belt.${s.id}.${key}`);
+  const per = (key: keyof typeof s.ids, symbol: string, name: string, q: 'forcePerWidth' | 'massPerLengthWidth') => term(symbol, name, factor(shelf, s.ids[key]), q, 'shop', s.ids[key]);
   const ze = term('zₑ', 'teeth that share the load: min(z, 12)·(1 − 0.2·(6 − z)) below six', loadedTeeth(L.mesh1), 'count', 'computed');
   const Lt = term('Lₜ', 'tight span', L.tightSpan, 'length', 'computed');
   const Ls = term('Lₛ', 'slack span', L.slackSpan, 'length', 'computed');

@@ -12,12 +12,15 @@ import { beltSchema, type BeltParams } from './params.ts';
 import { beltTables } from './tables.ts';
 import { beltAssembly, beltParts } from './parts.ts';
 
+/** Only what this stage reads: a factor that moves nothing would cost two trials for no band. */
 function factors(p: BeltParams): readonly string[] {
+  const holds = new Set([p.hold1, p.hold2]);
+  const made = new Set([p.made1, p.made2]);
   return [
-    ...['stiffness', 'tension', 'shear', 'jump', 'mass'].map((key) => `belt.${p.section}.${key}`),
-    'belt.efficiency', 'belt.seal', 'belt.bearing', 'belt.tooth', 'belt.jump', 'belt.takeUp',
-    'hold.screw', 'hold.glue', 'hold.key', 'hold.bolt', 'printed.shear', 'printed.density', 'metal.density',
-    'price.pulley', 'price.tooth', 'price.belt', 'price.print', 'price.bearing',
+    `belt.${p.section}.stiffness`, `belt.${p.section}.tension`, `belt.${p.section}.shear`, `belt.${p.section}.jump`, `belt.${p.section}.mass`,
+    'belt.efficiency', 'belt.seal', 'belt.bearing', 'belt.tooth', 'belt.jump', 'belt.takeUp', 'price.belt', 'price.bearing',
+    ...(holds.has('screws') ? ['hold.screw'] : []), ...(holds.has('glue') ? ['hold.glue'] : []), ...(holds.has('key') ? ['hold.key'] : []), ...(holds.has('bolted') ? ['hold.bolt'] : []),
+    ...(made.has('printed') ? ['printed.shear', 'printed.density', 'price.print'] : []), ...(made.has('bought') ? ['metal.density', 'price.pulley', 'price.tooth'] : []),
   ];
 }
 

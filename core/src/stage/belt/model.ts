@@ -60,14 +60,34 @@ function pulleyMoney(made: BeltParams['made1'], teeth: number, width: number, ma
   return made === 'bought' ? factor(shelf, 'price.pulley') + (factor(shelf, 'price.tooth') * teeth * width) / 6e-3 : mass * factor(shelf, 'price.print');
 }
 
-// Bands and derivatives compute the same stage under many factors, none of which moves its layout. Parameters are never changed in place.
-const layouts = new WeakMap<BeltParams, { section: BeltSection; made: Result<BeltLayout> }>();
+/** What is kept about one set of parameters, which are never changed in place. */
+interface Kept {
+  readonly section: BeltSection;
+  readonly layout: Result<BeltLayout>;
+  at: Duty;
+  factors: Shelf['factors'];
+  base: Result<BeltModel> | undefined;
+  /** Models with one factor moved, by factor and value: the line and the stage itself try the same ones. */
+  readonly trials: Map<string, Map<number, Result<BeltModel>>>;
+}
 
-function layoutOf(p: BeltParams, section: BeltSection): Result<BeltLayout> {
-  const kept = layouts.get(p);
-  if (kept?.section === section) return kept.made;
-  const made = layoutBelt(p, section);
-  layouts.set(p, { section, made });
+const kept = new WeakMap<BeltParams, Kept>();
+
+/** The model of a stage; asking again for the same parameters, duty and shop answers from memory. See `computeBelt`. */
+export function modelBelt(p: BeltParams, at: Duty, shelf: Shelf): Result<BeltModel> {
+  const section = findSection(p.section, shelf);
+  if (!section) return refuse(`There is no belt section “${p.section}” in the shop.`, 'Its pitch and tooth form are not known.', `Choose one of ${shelf.sections.map((s) => s.id).join(', ')}.`, 'section');
+  let k = kept.get(p);
+  if (!k || k.section !== section) kept.set(p, (k = { section, layout: layoutBelt(p, section), at, factors: shelf.factors, base: undefined, trials: new Map() }));
+  if (k.at.torque !== at.torque || k.at.speed !== at.speed || k.factors !== shelf.factors) {
+    [k.at, k.factors, k.base] = [at, shelf.factors, undefined];
+    k.trials.clear();
+  }
+  if (!shelf.over) return (k.base ??= computeBelt(p, at, shelf, section, k.layout));
+  let byValue = k.trials.get(shelf.over.id);
+  if (!byValue) k.trials.set(shelf.over.id, (byValue = new Map()));
+  let made = byValue.get(shelf.over.value);
+  if (!made) byValue.set(shelf.over.value, (made = computeBelt(p, at, shelf, section, k.layout)));
   return made;
 }
 
@@ -79,10 +99,7 @@ function layoutOf(p: BeltParams, section: BeltSection): Result<BeltLayout> {
  * @param shelf the shop; its factors are read as they stand
  * Source: reference equations of the synchronous open belt drive (geometry exact; see `layout.ts`), spans as axial springs.
  */
-export function modelBelt(p: BeltParams, at: Duty, shelf: Shelf): Result<BeltModel> {
-  const section = findSection(p.section, shelf);
-  if (!section) return refuse(`There is no belt section “${p.section}” in the shop.`, 'Its pitch and tooth form are not known.', `Choose one of ${shelf.sections.map((s) => s.id).join(', ')}.`, 'section');
-  const solved = layoutOf(p, section);
+function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection, solved: Result<BeltLayout>): Result<BeltModel> {
   if (!solved.ok) return solved;
   const L = solved.value;
   const bores: readonly (readonly [number, number, string, string])[] = [[p.bore1, p.z1, 'bore1', 'driving'], [p.bore2, p.z2, 'bore2', 'driven']];
@@ -93,7 +110,7 @@ export function modelBelt(p: BeltParams, at: Duty, shelf: Shelf): Result<BeltMod
   const ratio = p.z2 / p.z1;
   const r1 = L.d1 / 2;
   const r2 = L.d2 / 2;
-  const ea = factor(shelf, `belt.${section.id}.stiffness`) * p.width;
+  const ea = factor(shelf, section.ids.stiffness) * p.width;
   const force = at.torque / r2;
   // Installed tension shares the load half and half until the slack side hangs.
   const hangs = force > 2 * p.tension;
@@ -119,8 +136,11 @@ export function modelBelt(p: BeltParams, at: Duty, shelf: Shelf): Result<BeltMod
   const [dx, dy] = pull(tightRun.heading, tight);
   const shaft1: [number, number] = [ax + bx, ay + by];
   const shaft2: [number, number] = [cx + dx, cy + dy];
-  const shaftLoad = Math.max(Math.hypot(...shaft1), Math.hypot(...shaft2));
-  const perLength = factor(shelf, `belt.${section.id}.mass`) * p.width;
+  // Square roots rather than Math.hypot, which costs more than all the rest of this function.
+  const load1 = Math.sqrt(shaft1[0] ** 2 + shaft1[1] ** 2);
+  const load2 = Math.sqrt(shaft2[0] ** 2 + shaft2[1] ** 2);
+  const shaftLoad = Math.max(load1, load2);
+  const perLength = factor(shelf, section.ids.mass) * p.width;
   const pluck = p.tension > 0 ? Math.sqrt(p.tension / perLength) / (2 * L.pluckSpan) : 0;
   const o1 = outsideRadius(section, p.z1);
   const o2 = outsideRadius(section, p.z2);
@@ -142,7 +162,7 @@ export function modelBelt(p: BeltParams, at: Duty, shelf: Shelf): Result<BeltMod
   const bearing = factor(shelf, 'belt.bearing');
   const seal = factor(shelf, 'belt.seal');
   // The driven shaft's own drag reaches the input through the ratio.
-  const drag = seal + (bearing * Math.hypot(...shaft1) * p.bore1) / 2 + (seal + (bearing * Math.hypot(...shaft2) * p.bore2) / 2) / ratio;
+  const drag = seal + (bearing * load1 * p.bore1) / 2 + (seal + (bearing * load2 * p.bore2) / 2) / ratio;
   const clearance = section.clearance / r2;
   const limits = [
     { mode: 'belt tension', torque: tensionTorque },

@@ -10,21 +10,21 @@ export const meshShare = (mesh: number): number => Math.max(0, Math.min(1, 1 - 0
 export const loadedTeeth = (mesh: number): number => Math.min(mesh, 12) * meshShare(mesh);
 
 /** Circumferential force at which the belt's teeth shear, N. */
-export const beltShearForce = (p: BeltParams, s: BeltSection, mesh: number, shelf: Shelf): number => factor(shelf, `belt.${s.id}.shear`) * p.width * loadedTeeth(mesh);
+export const beltShearForce = (p: BeltParams, s: BeltSection, mesh: number, shelf: Shelf): number => factor(shelf, s.ids.shear) * p.width * loadedTeeth(mesh);
 
 /**
  * Circumferential force at which the belt jumps a tooth, N: the belt's own resistance to being lifted over the teeth in mesh
  * plus a share of the installation tension that holds it down.
  */
 export const jumpForce = (p: BeltParams, s: BeltSection, mesh: number, shelf: Shelf): number =>
-  factor(shelf, `belt.${s.id}.jump`) * p.width * loadedTeeth(mesh) + factor(shelf, 'belt.jump') * p.tension;
+  factor(shelf, s.ids.jump) * p.width * loadedTeeth(mesh) + factor(shelf, 'belt.jump') * p.tension;
 
 /**
  * Circumferential force for which the tight side reaches the allowable tension, N. While the slack side carries,
  * F_t = F_i + F_u/2; once it hangs, F_t = F_u.
  */
 export function tensionForce(p: BeltParams, s: BeltSection, shelf: Shelf): number {
-  const allowed = factor(shelf, `belt.${s.id}.tension`) * p.width;
+  const allowed = factor(shelf, s.ids.tension) * p.width;
   if (allowed <= p.tension) return 0;
   return allowed >= 2 * p.tension ? allowed : 2 * (allowed - p.tension);
 }

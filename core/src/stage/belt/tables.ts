@@ -22,7 +22,7 @@ export function beltTables(p: BeltParams, shelf: Shelf): readonly KindTable[] {
   tables.push({
     id: 'sections', title: 'Sections',
     columns: [{ name: 'section' }, { name: 'pitch', quantity: 'length' }, { name: 'allowable', quantity: 'forcePerWidth' }, { name: 'E·A/w', quantity: 'forcePerWidth' }, { name: 'least teeth', quantity: 'count' }],
-    rows: shelf.sections.map((s) => ({ cells: [s.id, s.pitch, factor(shelf, `belt.${s.id}.tension`), factor(shelf, `belt.${s.id}.stiffness`), s.minTeeth], current: s.id === p.section, take: { path: 'section', value: s.id, label: `Section ${s.id}` } })),
+    rows: shelf.sections.map((s) => ({ cells: [s.id, s.pitch, factor(shelf, s.ids.tension), factor(shelf, s.ids.stiffness), s.minTeeth], current: s.id === p.section, take: { path: 'section', value: s.id, label: `Section ${s.id}` } })),
   });
   return tables;
 }

@@ -1,0 +1,152 @@
+// Figures of speed, one JSON object a line: the core bundled as it ships, then the built app in Chromium.
+// Usage: npm run bench [-- core|browser]. Medians; figures move with the machine, so the limits are checked by eye.
+import { chromium, type Page } from '@playwright/test';
+import { build } from 'esbuild';
+import { spawn } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+import { browserUse } from '../e2e/browser.ts';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const say = (name: string, value: number, unit: string, limit?: number) => console.log(JSON.stringify({ name, value: Number(value.toPrecision(4)), unit, ...(limit !== undefined && { limit }) }));
+const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
+
+function time(work: () => void, warm = 1000, runs = 600): number {
+  for (let i = 0; i < warm; i++) work();
+  const list: number[] = [];
+  for (let i = 0; i < runs; i++) {
+    const start = performance.now();
+    work();
+    list.push(performance.now() - start);
+  }
+  return median(list);
+}
+
+async function core(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), 'gristmill-bench-'));
+  const file = join(folder, 'core.mjs');
+  await build({ entryPoints: [join(root, 'core/src/index.ts')], bundle: true, platform: 'node', format: 'esm', outfile: file, logLevel: 'error' });
+  const c = (await import(pathToFileURL(file).href)) as typeof import('../core/src/index.ts');
+  const text = readFileSync(join(root, 'demo/body-yaw.json'), 'utf8');
+  const read = c.readJointFile(text);
+  if (!read.ok) throw new Error(read.problem.what);
+  const joint = read.value;
+  const variant = joint.variants[0]!;
+  const shelf = c.makeShelf();
+  const belt = c.stageKind('belt')!;
+  const params = variant.stages[1]!.params;
+  const duty = { torque: 5, torqueRms: 3, speed: 2 };
+  // A fresh copy each time, as after a change: nothing of the last analysis can be reused.
+  const copies = Array.from({ length: 1600 }, () => structuredClone(variant));
+  let next = 0;
+  say('line analysis, two belt stages, with bands', time(() => c.analyseLine(joint, copies[next++ % 1600]!, shelf)), 'ms', 2);
+  const again = copies.map((v) => structuredClone(v));
+  say('line analysis without bands', time(() => c.analyseLine(joint, again[next++ % 1600]!, shelf, false)), 'ms');
+  const many = Array.from({ length: 1600 }, () => ({ ...params }));
+  say('belt stage, numbers only', time(() => void belt.screen(many[next++ % 1600]!, duty, shelf)), 'ms');
+  let crank = 0;
+  say('belt drawing at a new crank angle', time(() => void belt.drawing(params, (crank += 0.01), { shelf, duty })), 'ms');
+  say('what moves a figure', time(() => c.movers(joint, variant, shelf, { stageId: undefined, figureId: 'stiffness' }), 5, 25), 'ms');
+  say('sizing two belt stages', time(() => c.sizeLine(joint, variant, shelf), 5, 25), 'ms');
+  const big = { ...params, z1: 96, bore1: 0.008 };
+  const parts = belt.parts({ ...big, beltTeeth: 198, section: 'R3' }, shelf);
+  if (parts.ok) say('outline of a 96-tooth pulley at 2 µm as DXF', time(() => c.writeDxf({ title: 'x', note: '', curves: parts.value[0]!.curves }, 2e-6), 20, 60), 'ms');
+  say('reading a joint file', time(() => c.readJointFile(text), 50, 200), 'ms');
+  rmSync(folder, { recursive: true });
+}
+
+/** A joint with 500 tests, made from the demo's. */
+function manyTests(): string {
+  const joint = JSON.parse(readFileSync(join(root, 'demo/body-yaw.json'), 'utf8')) as { id: string; name: string; tests: { id: string; readings: { id: string }[] }[] };
+  joint.id = 'bench-500';
+  joint.name = 'Five hundred tests';
+  joint.tests = Array.from({ length: 500 }, (_, i) => ({ ...structuredClone(joint.tests[i % 2]!), id: `t${i}` }));
+  return JSON.stringify(joint);
+}
+
+async function redraw(page: Page): Promise<number> {
+  // tsx marks functions with a helper of its own, which the page does not have.
+  await page.evaluate('globalThis.__name = (f) => f');
+  // From the key that accepts a value to the frame in which the drawing and the tally have both changed.
+  return page.evaluate(async () => {
+    const field = [...document.querySelectorAll('label')].find((l) => l.textContent === 'Belt width')!;
+    const input = document.getElementById(field.getAttribute('for')!)!;
+    input.focus();
+    const list: number[] = [];
+    for (let i = 0; i < 15; i++) {
+      const stiffness = () => document.querySelector('[data-limit="stiffness"] [data-figure]')!.textContent;
+      const before = stiffness();
+      const start = performance.now();
+      input.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowDown' : 'ArrowUp', shiftKey: true, bubbles: true }));
+      while (stiffness() === before) await new Promise((done) => requestAnimationFrame(done));
+      list.push(performance.now() - start);
+      await new Promise((done) => setTimeout(done, 120));
+    }
+    return list.sort((a, b) => a - b)[7]!;
+  });
+}
+
+async function browser(): Promise<void> {
+  if (!existsSync(join(root, 'web/dist/index.html'))) throw new Error('Build the app first: npm run build.');
+  const port = 4640;
+  const server = spawn('npx', ['--no-install', 'tsx', 'server/src/main.ts'], { cwd: root, env: { ...process.env, PORT: String(port) }, detached: true });
+  try {
+    const base = `http://127.0.0.1:${port}`;
+    for (let i = 0; i < 100; i++) {
+      if (await fetch(`${base}/health`).then((r) => r.ok, () => false)) break;
+      await new Promise((done) => setTimeout(done, 100));
+    }
+    const chrome = await chromium.launch(browserUse.launchOptions);
+    const page = await chrome.newPage({ viewport: browserUse.viewport });
+    await page.goto(base);
+    await page.getByRole('button', { name: 'Open the demo set' }).click();
+    await page.waitForSelector('[data-limit="stiffness"] [data-figure]');
+    await page.keyboard.press('3');
+    await page.waitForSelector('[data-drawing] path');
+    await page.keyboard.press(']');
+    await page.waitForTimeout(500);
+    await redraw(page);
+    say('a parameter changed to redrawn view and tally', await redraw(page), 'ms', 50);
+    await page.getByRole('heading', { name: /Stage/ }).click();
+    await page.getByRole('button', { name: 'Run' }).click();
+    const frames = await page.evaluate(async () => {
+      const at: number[] = [];
+      const end = performance.now() + 3000;
+      while (performance.now() < end) at.push(await new Promise<number>((done) => requestAnimationFrame(done)));
+      return at;
+    });
+    say('frames a second while the crank runs', ((frames.length - 1) * 1000) / (frames.at(-1)! - frames[0]!), 'Hz', 60);
+    say('longest frame while the crank runs', Math.max(...frames.slice(1).map((t, i) => t - frames[i]!)), 'ms');
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await page.getByRole('link', { name: 'Gristmill' }).click();
+    const file = join(mkdtempSync(join(tmpdir(), 'gristmill-bench-')), 'many.json');
+    writeFileSync(file, manyTests());
+    await page.getByLabel('Joint file to import').setInputFiles(file);
+    await page.getByRole('link', { name: 'Five hundred tests' }).waitFor();
+    const times: number[] = [];
+    for (let i = 0; i < 5; i++) {
+      times.push(
+        await page.evaluate(async () => {
+          const start = performance.now();
+          [...document.querySelectorAll('a')].find((a) => a.textContent === 'Five hundred tests')!.click();
+          while (!document.querySelector('[data-limit="torque"] [data-figure]') || !document.querySelector('main h1')) await new Promise((done) => requestAnimationFrame(done));
+          return performance.now() - start;
+        }),
+      );
+      await page.waitForSelector('[data-limit="play"] [data-found]');
+      await page.getByRole('link', { name: 'Gristmill' }).click();
+      await page.getByRole('link', { name: 'Five hundred tests' }).waitFor();
+    }
+    say('opening a joint with 500 tests', median(times), 'ms', 300);
+    await chrome.close();
+  } finally {
+    // The server runs in its own group, npx and all.
+    process.kill(-server.pid!);
+  }
+}
+
+const which = process.argv[2];
+if (which !== 'browser') await core();
+if (which !== 'core') await browser();

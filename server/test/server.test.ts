@@ -1,0 +1,70 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { createApp } from '../src/app.ts';
+import { listen } from '../src/listen.ts';
+
+let server: Server;
+let base = '';
+const folder = mkdtempSync(join(tmpdir(), 'gristmill-'));
+
+beforeAll(async () => {
+  mkdirSync(join(folder, 'assets'));
+  writeFileSync(join(folder, 'index.html'), '<!doctype html><title>Gristmill</title>');
+  writeFileSync(join(folder, 'assets', 'index-abc123.js'), 'export {};\n'.repeat(500));
+  writeFileSync(join(folder, 'icon.svg'), '<svg/>');
+  const got = await listen(createApp(folder), 4460);
+  server = got.server;
+  base = `http://127.0.0.1:${got.port}`;
+});
+afterAll(() => {
+  server.close();
+  rmSync(folder, { recursive: true });
+});
+
+describe('the server', () => {
+  it('answers only on the loopback address', () => expect((server.address() as { address: string }).address).toBe('127.0.0.1'));
+
+  it('serves the app with a strict policy and the usual headers', async () => {
+    const r = await fetch(base);
+    const policy = r.headers.get('content-security-policy')!;
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).toContain("script-src 'self';");
+    expect(policy).not.toMatch(/unsafe-eval|https?:|\*/);
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(r.headers.get('x-content-type-options')).toBe('nosniff');
+    expect(r.headers.get('referrer-policy')).toBe('no-referrer');
+    expect(r.headers.get('x-powered-by')).toBeNull();
+    expect(r.headers.get('cache-control')).toBe('no-cache');
+  });
+
+  it('keeps hashed files for ever and compresses them', async () => {
+    const r = await fetch(`${base}/assets/index-abc123.js`, { headers: { 'accept-encoding': 'gzip' } });
+    expect(r.headers.get('cache-control')).toBe('public, max-age=31536000, immutable');
+    expect(r.headers.get('content-encoding')).toBe('gzip');
+  });
+
+  it('falls back to the app for its pages, and not for missing files', async () => {
+    expect(await (await fetch(`${base}/joint/x/stage/2`)).text()).toContain('<title>Gristmill');
+    for (const path of ['/assets/gone-1.js', '/gone.png', '/assets/../../package.json', '/%2e%2e/%2e%2e/etc/passwd.txt']) expect((await fetch(base + path)).status, path).toBe(404);
+    expect((await fetch(`${base}/x`, { method: 'POST' })).status).toBe(405);
+    expect((await fetch(`${base}/%c0%ae`)).status).toBeLessThan(500);
+  });
+
+  it('says it is well', async () => {
+    const r = await fetch(`${base}/health`);
+    expect(await r.json()).toEqual({ ok: true, name: 'gristmill' });
+    expect(r.headers.get('cache-control')).toBe('no-store');
+  });
+
+  it('takes the next free port when one is taken', async () => {
+    const block = createServer().listen(4490, '127.0.0.1');
+    await new Promise((done) => block.once('listening', done));
+    const got = await listen(createApp(folder), 4490);
+    expect(got.port).toBe(4491);
+    got.server.close();
+    block.close();
+  });
+});

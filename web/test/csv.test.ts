@@ -1,0 +1,42 @@
+import { findingsOf, makeShelf, readJointFile } from '@gristmill/core';
+import { readFileSync } from 'node:fs';
+import Papa from 'papaparse';
+import { describe, expect, it } from 'vitest';
+import { fileName } from '../src/app/download.ts';
+import { testCsv } from '../src/views/bench/csv.ts';
+
+const read = readJointFile(readFileSync(new URL('../../demo/body-yaw.json', import.meta.url), 'utf8'));
+if (!read.ok) throw new Error(read.problem.what);
+const joint = read.value;
+const findings = findingsOf(joint, makeShelf());
+
+describe('readings and results as CSV', () => {
+  it('keep every reading, the struck one with its reason, and the result with its budget', () => {
+    const rows = Papa.parse<string[]>(testCsv(joint.tests[0]!, findings[0], 'A-1')).data;
+    const from = rows.findIndex((r) => r[0] === 'output angle (deg)');
+    expect(rows.slice(from + 1, from + 8).map((r) => r[1])).toEqual(['0.77', '0.8', '0.86', '0.83', '0.78', '0.81', '1.43']);
+    expect(rows[from + 7]![3]).toMatch(/slipped/);
+    const found = rows.find((r) => r[0] === 'found (arcmin)')!;
+    expect(Number(found[1])).toBeCloseTo((findings[0]!.found!.value * 10800) / Math.PI, 9);
+    expect(rows.filter((r) => r[0]?.startsWith('standard uncertainty')).length).toBe(findings[0]!.found!.budget.length);
+  });
+
+  it('give the torque of each rung', () => {
+    const rows = Papa.parse<string[]>(testCsv(joint.tests[1]!, findings[1], 'A-1')).data;
+    expect(rows.filter((r) => /^(lifted|lost steps)$/.test(r[2] ?? ''))).toHaveLength(6);
+    expect(rows.find((r) => r[0] === 'found (N m)')).toBeDefined();
+  });
+
+  it('make no formula of a text that looks like one', () => {
+    const test = structuredClone(joint.tests[0]!);
+    test.readings[0]!.struck = '=HYPERLINK("x")';
+    expect(testCsv(test, undefined, '@build')).toContain(`'=HYPERLINK`);
+    expect(testCsv(test, undefined, '@build')).toContain(`'@build`);
+  });
+
+  it('get names that any file system takes', () => {
+    expect(fileName('Tide dial / A', '../../x', 'ｆ', '')).toBe('Tide-dial-A_x_ｆ');
+    expect(fileName('***')).toBe('joint');
+    expect(fileName('<svg onload=alert(1)>')).toBe('svg-onload-alert-1');
+  });
+});

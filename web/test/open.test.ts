@@ -1,0 +1,98 @@
+import { createJoint, sizeLine, type Joint } from '@gristmill/core';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { editVariant, useOpen } from '../src/state/open.ts';
+import { shelfNow } from '../src/state/shop.ts';
+
+const open = () => useOpen.getState();
+const joint = () => open().joint!;
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  open().load(createJoint('Jib', { id: 'jib', now: '2026-11-23T10:00:00.000Z' }));
+});
+
+const withStages = (follows: boolean): Joint => {
+  const j = createJoint('Jib', { id: 'jib', now: '2026-11-23T10:00:00.000Z' });
+  const v = j.variants[0]!;
+  v.stages = [{ id: 's1', kind: 'belt', params: {} }, { id: 's2', kind: 'belt', params: {} }];
+  v.stages = sizeLine(j, v, shelfNow());
+  v.follows = follows;
+  return j;
+};
+
+describe('the open joint', () => {
+  it('is unsaved after a change, and a change that changes nothing is none', () => {
+    open().edit('Notes', (d) => void (d.notes = 'x'));
+    expect(open().save).toBe('unsaved');
+    open().mark('saved');
+    open().edit('Notes', (d) => void (d.notes = 'x'));
+    expect(open().save).toBe('saved');
+    expect(open().past).toHaveLength(1);
+  });
+
+  it('undoes and redoes any run of changes back to the letter', () => {
+    const states = [JSON.stringify({ ...joint(), changed: '' })];
+    for (let i = 0; i < 12; i++) {
+      vi.advanceTimersByTime(2000);
+      open().edit(`Change ${i}`, (d) => {
+        if (i % 3 === 0) d.brief.limits.push({ id: 'turnBack', sense: 'max', value: i, need: 'wish' });
+        else if (i % 3 === 1) d.brief.cases[0]!.load += 0.1;
+        else d.variants[0]!.stages.push({ id: `s${i}`, kind: 'belt', params: { z1: i } });
+      });
+      states.push(JSON.stringify({ ...joint(), changed: '' }));
+    }
+    for (let i = 11; i >= 0; i--) {
+      expect(open().undo()).toBe(`Change ${i}`);
+      expect(JSON.stringify({ ...joint(), changed: '' })).toBe(states[i]);
+    }
+    expect(open().undo()).toBeUndefined();
+    for (let i = 1; i <= 12; i++) {
+      open().redo();
+      expect(JSON.stringify({ ...joint(), changed: '' })).toBe(states[i]);
+    }
+  });
+
+  it('joins a drag into one step, and a later change of the same name is another', () => {
+    for (let i = 1; i <= 30; i++) {
+      vi.advanceTimersByTime(16);
+      open().edit('Arm length', (d) => void (d.brief.cases[0]!.length = 0.2 + i / 1000));
+    }
+    expect(open().past).toHaveLength(1);
+    vi.advanceTimersByTime(5000);
+    open().edit('Arm length', (d) => void (d.brief.cases[0]!.length = 0.5));
+    expect(open().past).toHaveLength(2);
+    open().undo();
+    expect(joint().brief.cases[0]!.length).toBeCloseTo(0.23, 12);
+    open().undo();
+    expect(joint().brief.cases[0]!.length).toBe(0.25);
+  });
+
+  it('cannot be changed while another tab holds it', () => {
+    open().setReadOnly(true);
+    open().edit('Notes', (d) => void (d.notes = 'x'));
+    expect(joint().notes).toBe('');
+    expect(open().undo()).toBeUndefined();
+  });
+
+  it('re-sizes stages that follow the brief, in the same step, and leaves held ones alone', () => {
+    for (const follows of [true, false]) {
+      open().load(withStages(follows));
+      const before = JSON.stringify(joint().variants[0]!.stages);
+      open().edit('Load', (d) => void (d.brief.cases[0]!.load = 1.4));
+      expect(JSON.stringify(joint().variants[0]!.stages) !== before).toBe(follows);
+      open().undo();
+      expect(JSON.stringify(joint().variants[0]!.stages)).toBe(before);
+    }
+    open().load(withStages(true));
+    const before = JSON.stringify(joint().variants[0]!.stages);
+    open().edit('Notes', (d) => void (d.notes = 'nothing to size'));
+    expect(JSON.stringify(joint().variants[0]!.stages)).toBe(before);
+  });
+
+  it('changes the open variant only', () => {
+    open().edit('Second', (d) => void d.variants.push({ ...(JSON.parse(JSON.stringify(d.variants[0])) as (typeof d.variants)[0]), id: 'b', name: 'B' }));
+    open().edit('Open', (d) => void (d.activeVariant = 'b'));
+    editVariant('Name', (v) => void (v.name = 'Bee'));
+    expect(joint().variants.map((v) => v.name)).toEqual(['A', 'Bee']);
+  });
+});

@@ -42,7 +42,7 @@ test('from the demo to asked, expected and found, and it is all there after a re
   await page.getByRole('button', { name: 'New: play at a lever' }).click();
   await page.getByRole('combobox', { name: 'Read with' }).selectOption({ label: 'Digital caliper' });
   for (const [angle, reading] of [['0°', '0.43 mm'], ['120°', '0.45 mm'], ['240°', '430 µm']]) {
-    await page.getByLabel('Output angle').fill(angle!);
+    await page.getByRole('textbox', { name: 'Output angle' }).fill(angle!);
     await page.getByRole('textbox', { name: 'Difference' }).fill(reading!);
     await page.getByRole('button', { name: 'Add reading' }).click();
   }

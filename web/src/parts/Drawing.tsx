@@ -1,5 +1,5 @@
 import { boundsOf, formatQuantity, svgPath, type DrawItem, type Layer, type Outline } from '@gristmill/core';
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
 
 const MM = 1000;
@@ -34,7 +34,20 @@ interface View {
 /** A point of an item on the sheet, in mm with y down. */
 const at = (p: readonly [number, number]): [number, number] => [p[0] * MM, -p[1] * MM];
 
-function Item({ item, mmPerPx, say }: { item: DrawItem; mmPerPx: number; say: (v: number, q: Parameters<typeof formatQuantity>[1]) => string }) {
+interface ItemProps {
+  readonly item: DrawItem;
+  readonly mmPerPx: number;
+  readonly say: (v: number, q: Parameters<typeof formatQuantity>[1]) => string;
+}
+
+/** While the crank turns most items stay as they are; only what moved is drawn again. */
+const unmoved = (a: ItemProps, b: ItemProps): boolean => {
+  if (a.say !== b.say || a.item.kind !== b.item.kind) return false;
+  if (a.item.kind === 'curve' && b.item.kind === 'curve') return a.item.outline === b.item.outline && a.item.at.turn === b.item.at.turn && a.item.at.x === b.item.at.x && a.item.at.y === b.item.at.y && a.item.tint === b.item.tint && a.item.ink === b.item.ink && a.item.hatch === b.item.hatch;
+  return a.mmPerPx === b.mmPerPx && JSON.stringify(a.item) === JSON.stringify(b.item);
+};
+
+const Item = memo(function Item({ item, mmPerPx, say }: ItemProps) {
   const px = (n: number) => n * mmPerPx;
   if (item.kind === 'curve') {
     const s = STROKE[item.ink]!;
@@ -96,7 +109,7 @@ function Item({ item, mmPerPx, say }: { item: DrawItem; mmPerPx: number; say: (v
       </text>
     </g>
   );
-}
+}, unmoved);
 
 /** Room at the edges for dimensions and words, px. */
 const ROOM = 34;
@@ -104,7 +117,7 @@ const ROOM = 34;
 /**
  * A technical drawing to scale: drag or arrow keys pan, wheel or + and − zoom, 0 fits. Layers can be switched; the switches are the legend.
  */
-export function Drawing({ layers, name, children, onCrank }: { layers: readonly Layer[]; name: string; children?: ReactNode; onCrank?: (by: number) => void }) {
+export function Drawing({ layers, still, name, children, onCrank }: { layers: readonly Layer[]; /** The drawing at rest, which the sheet is fitted to. */ still: readonly Layer[]; name: string; children?: ReactNode; onCrank?: (by: number) => void }) {
   const units = useUnits();
   const say = useCallback((v: number, q: Parameters<typeof formatQuantity>[1]) => formatQuantity(v, q, units, 4), [units]);
   const hidden = usePrefs((s) => s.hiddenLayers);
@@ -117,16 +130,16 @@ export function Drawing({ layers, name, children, onCrank }: { layers: readonly 
     if (box.current) watch.observe(box.current);
     return () => watch.disconnect();
   }, []);
-  // Only curves and dimensions span the sheet; a turning pulley keeps its bounds, so the fit does not shiver.
+  // Fitted to the drawing at rest, so that it neither shivers nor costs anything while the crank runs.
   const fit = useMemo<View>(() => {
-    const curves = layers.flatMap((l) => l.items).filter((i) => i.kind === 'curve');
+    const curves = still.flatMap((l) => l.items).filter((i) => i.kind === 'curve');
     let b = boundsOf(curves.map((c) => ({ outline: c.outline, at: { ...c.at, turn: 0 } }))) ?? { x0: -0.05, y0: -0.05, x1: 0.05, y1: 0.05 };
-    for (const item of layers.flatMap((l) => (hidden.includes(l.id) ? [] : l.items))) {
+    for (const item of still.flatMap((l) => (hidden.includes(l.id) ? [] : l.items))) {
       if (item.kind === 'dimension') b = { x0: Math.min(b.x0, item.from[0]), x1: Math.max(b.x1, item.to[0]), y0: Math.min(b.y0, item.offset), y1: Math.max(b.y1, item.offset) };
     }
     const mmPerPx = Math.max(((b.x1 - b.x0) * MM) / (size.w - 2 * ROOM), ((b.y1 - b.y0) * MM) / (size.h - 2 * ROOM), 1e-4);
     return { x: ((b.x0 + b.x1) / 2) * MM, y: (-(b.y0 + b.y1) / 2) * MM, mmPerPx };
-  }, [layers, size, hidden]);
+  }, [still, size, hidden]);
   const view = own ?? fit;
   const drag = useRef<{ x: number; y: number; view: View } | undefined>(undefined);
   const zoom = useCallback((factor: number, px?: { x: number; y: number }) => {

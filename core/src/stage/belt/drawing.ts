@@ -18,8 +18,9 @@ export function beltTooth(s: BeltSection): readonly (readonly [number, number])[
     return [[-w, root], [-Math.max(w - slope, w * 0.3), tip], [Math.max(w - slope, w * 0.3), tip], [w, root]];
   }
   const out: [number, number][] = [];
-  for (let i = 0; i <= 8; i++) {
-    const a = Math.PI * (1 - i / 8);
+  // Seven points a tooth look round at any scale a whole belt fits at, and are redrawn at every frame.
+  for (let i = 0; i <= 6; i++) {
+    const a = Math.PI * (1 - i / 6);
     out.push([w * Math.cos(a), root - s.toothHeight * Math.sin(a)]);
   }
   return out;

@@ -15,8 +15,11 @@ import { KindTables } from './KindTables.tsx';
 
 const NUDGE = (3 * Math.PI) / 180;
 
+/** While running, the dial follows in steps of six degrees; only the drawing needs every frame. */
+const DIAL = Math.PI / 30;
+
 function CrankControls() {
-  const angle = useCrank((s) => s.angle);
+  const angle = useCrank((s) => (s.running ? Math.round(s.angle / DIAL) * DIAL : s.angle));
   const running = useCrank((s) => s.running);
   const turn = useCrank((s) => s.turn);
   const deg = ((((angle * 180) / Math.PI) % 360) + 360) % 360;
@@ -31,13 +34,13 @@ function CrankControls() {
   );
 }
 
-function Sheet({ draw, name }: { draw: (crank: number) => Result<readonly Layer[]>; name: string }) {
+function Sheet({ draw, still, name }: { still: readonly Layer[]; draw: (crank: number) => Result<readonly Layer[]>; name: string }) {
   const angle = useCrank((s) => s.angle);
   const turn = useCrank((s) => s.turn);
   const made = useMemo(() => draw(angle), [draw, angle]);
   if (!made.ok) return null;
   return (
-    <Drawing name={name} layers={made.value} onCrank={turn}>
+    <Drawing name={name} layers={made.value} still={still} onCrank={turn}>
       <CrankControls />
     </Drawing>
   );
@@ -107,7 +110,7 @@ export default function StageView() {
         {problem ? (
           <div className="py-3"><ProblemNote problem={problem} fix={outcome?.problem?.fix} onFix={onMend} /></div>
         ) : (
-          <Sheet draw={draw} name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`} />
+          <Sheet draw={draw} still={still.ok ? still.value : []} name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`} />
         )}
         {outcome?.report ? (
           <div className="grid h-[236px] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule">

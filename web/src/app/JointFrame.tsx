@@ -164,6 +164,7 @@ function Sheet({ takeOver }: { takeOver: () => void }) {
   return (
     <div className="flex h-full flex-col print:h-auto">
       <Notices takeOver={takeOver} />
+      <p className="hidden pb-2 print:block"><b>Gristmill</b> · {joint.name} · variant {variant.name} · {new Date().toISOString().slice(0, 10)}</p>
       <header className="no-print grid h-[112px] shrink-0 grid-cols-[132px_minmax(0,1fr)] border-b border-strong bg-panel">
         <div className="flex min-w-0 flex-col justify-between border-r border-rule px-3.5 py-2.5">
           <Link to="/" className="text-[16px] font-bold leading-none">Gristmill</Link>

@@ -40,7 +40,7 @@ function Limits() {
         const asked = demand ? askedValue(l, demand) : (l.value ?? 0);
         return (
           <div key={l.id} className="rule-b grid grid-cols-[minmax(0,1fr)_10px_80px_58px_18px] items-baseline gap-x-1 pb-1" data-limit-row={l.id}>
-            <span title={kind.help} className="whitespace-nowrap">{kind.name}</span>
+            <span title={kind.help} className="truncate text-[12.5px]">{kind.name}</span>
             <span className="num text-muted">{l.sense === 'min' ? '≥' : '≤'}</span>
             {follows ? (
               <button type="button" className="num border-b border-dotted border-muted text-right" title="Follows the load cases. Press to set a value of your own." onClick={() => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = asked))}>

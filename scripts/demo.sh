@@ -3,5 +3,5 @@
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 bash scripts/ensure.sh
-npm run build --silent -- --logLevel warn
+npm run build --silent
 exec npx --no-install tsx server/src/main.ts

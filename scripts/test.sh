@@ -7,6 +7,6 @@ echo "== types"; npm run --silent types
 echo "== lint"; npm run --silent lint
 echo "== unit"; npm run --silent unit
 echo "== schema in step"; npx --no-install tsx scripts/schema.ts --check
-echo "== build"; npm run --silent build -- --logLevel warn
+echo "== build"; npm run --silent build
 node scripts/first-load.mjs
 echo "== browser"; npm run --silent e2e

@@ -5,5 +5,6 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   worker: { format: 'es' },
+  logLevel: 'warn',
   build: { target: 'es2022', sourcemap: false, chunkSizeWarningLimit: 900 },
 });

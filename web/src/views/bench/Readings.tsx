@@ -7,11 +7,25 @@ import { useUnits } from '../../state/prefs.ts';
 import { editTest } from './RigFields.tsx';
 
 /** Strikes a reading out with a reason, or lets it count again; nothing is ever removed. */
-function Strike({ struck, onStrike }: { struck: string | undefined; onStrike: (reason: string | undefined) => void }) {
+function Strike({ test, id, struck }: { test: BenchTest; id: string; struck: string | undefined }) {
   const [asking, setAsking] = useState(false);
   const readOnly = useOpen((s) => s.readOnly);
+  const onStrike = (reason: string | undefined) =>
+    editTest(test, reason === undefined ? 'Let a reading count' : 'Strike out a reading', (t) => {
+      const reading = t.readings.find((r) => r.id === id);
+      if (!reading) return;
+      if (reason === undefined) delete reading.struck;
+      else reading.struck = reason;
+    });
+  if (struck !== undefined) {
+    return (
+      <>
+        <span className="label mr-2 inline-block no-underline">{struck}</span>
+        {readOnly ? null : <button type="button" className="btn-quiet" onClick={() => onStrike(undefined)}>Let it count</button>}
+      </>
+    );
+  }
   if (readOnly) return null;
-  if (struck !== undefined) return <button type="button" className="btn-quiet" onClick={() => onStrike(undefined)}>Let it count</button>;
   if (!asking) return <button type="button" className="btn-quiet" onClick={() => setAsking(true)}>Strike out</button>;
   return (
     <form
@@ -78,12 +92,7 @@ export function PlayReadings({ test }: { test: PlayTest }) {
               <td className="whitespace-nowrap"><QuantityText value={r.difference} quantity="length" /></td>
               <td className="num whitespace-nowrap">{r.text}</td>
               <td className="pr-0 text-right no-underline">
-                {r.struck !== undefined ? <span className="label mr-2 inline-block no-underline">{r.struck}</span> : null}
-                <Strike struck={r.struck} onStrike={(reason) => editTest(test, reason === undefined ? 'Let a reading count' : 'Strike out a reading', (t) => {
-                  const x = t.readings.find((y) => y.id === r.id)!;
-                  if (reason === undefined) delete x.struck;
-                  else x.struck = reason;
-                })} />
+                <Strike test={test} id={r.id} struck={r.struck} />
               </td>
             </tr>
           ))}
@@ -132,12 +141,7 @@ export function LadderReadings({ test, result }: { test: LadderTest; result: Lad
                 <td>{OUTCOME_WORDS[r.outcome]}</td>
                 <td className="num whitespace-nowrap">{r.text}</td>
                 <td className="pr-0 text-right">
-                  {r.struck !== undefined ? <span className="label mr-2">{r.struck}</span> : null}
-                  <Strike struck={r.struck} onStrike={(reason) => editTest(test, reason === undefined ? 'Let a rung count' : 'Strike out a rung', (t) => {
-                    const x = t.readings.find((y) => y.id === r.id)!;
-                    if (reason === undefined) delete x.struck;
-                    else x.struck = reason;
-                  })} />
+                  <Strike test={test} id={r.id} struck={r.struck} />
                 </td>
               </tr>
             );

@@ -121,17 +121,17 @@ function Sheet({ takeOver }: { takeOver: () => void }) {
   const findings = useFindings().data ?? [];
   const [history, setHistory] = useState(false);
   const navigate = useNavigate();
-  const { stage } = useParams();
   const edit = useOpen((s) => s.edit);
   useCommonActions();
   const actions = useMemo<Action[]>(() => {
     const go = (path: string) => () => void navigate(`/joint/${joint.id}/${path}`);
-    const at = Number(stage ?? 0);
+    // Read when the key is pressed: quick presses come faster than renders.
+    const at = () => Number(/\/stage\/(\d+)/.exec(window.location.pathname)?.[1] ?? 0);
     const count = variant.stages.length;
     return [
       ...['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review', 'Shop'].map((name, i) => ({ id: `go-${name}`, name: `Go to ${name}`, group: 'Views', key: String(i + 1), run: go(name.toLowerCase()) })),
-      { id: 'stage-before', name: 'Stage before', group: 'Views', key: '[', enabled: count > 0, run: go(`stage/${Math.max(1, at > 0 ? at - 1 : count)}`) },
-      { id: 'stage-after', name: 'Stage after', group: 'Views', key: ']', enabled: count > 0, run: go(`stage/${Math.min(count, at + 1)}`) },
+      { id: 'stage-before', name: 'Stage before', group: 'Views', key: '[', enabled: count > 0, run: () => go(`stage/${Math.max(1, at() > 0 ? at() - 1 : count)}`)() },
+      { id: 'stage-after', name: 'Stage after', group: 'Views', key: ']', enabled: count > 0, run: () => go(`stage/${Math.min(count, at() + 1)}`)() },
       {
         id: 'undo', name: 'Undo', group: 'Joint', key: 'ctrl+z',
         run: () => {
@@ -159,7 +159,7 @@ function Sheet({ takeOver }: { takeOver: () => void }) {
       { id: 'print', name: 'Print this view', group: 'Joint', key: 'ctrl+p', run: () => window.print() },
       ...joint.variants.map((v) => ({ id: `variant-${v.id}`, name: `Open variant ${v.name}`, group: 'Variants', run: () => edit('Open variant', (d) => void (d.activeVariant = v.id)) })),
     ];
-  }, [navigate, joint.id, joint.variants, stage, variant.stages.length, edit]);
+  }, [navigate, joint.id, joint.variants, variant.stages.length, edit]);
   useActions('joint', actions);
   return (
     <div className="flex h-full flex-col print:h-auto">

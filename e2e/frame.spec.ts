@@ -69,6 +69,14 @@ test.describe('the frame', () => {
     await expectAccessible(page);
     await page.keyboard.press('Escape');
     await expect(panel).toBeHidden();
+    // A check, and a stage's share in the line, lead to workings too.
+    await page.getByRole('link', { name: /2 Belt/ }).first().click();
+    await page.locator('[data-check="jump"]').getByRole('button', { name: /open the working of Jumps a tooth at/ }).click();
+    await expect(page.getByRole('dialog', { name: 'Jumps a tooth at' })).toContainText('κ·Fᵢ');
+    await page.keyboard.press('Escape');
+    await page.getByRole('link', { name: /^Line/ }).click();
+    await page.getByRole('button', { name: /^wind-up .*open working/ }).first().click();
+    await expect(page.getByRole('dialog', { name: 'Wind-up, holding' })).toContainText('two-slope springs');
   });
 
   for (const width of [900, 1280, 1920]) {

@@ -1,6 +1,6 @@
 import {
-  activeVariant, analyseLine, demandOf, findingsOf, flatten, makeShelf, ok, parseQuantity, QUANTITIES, readJointFile, readParams, refuse, stageKind, stageKinds, writeDxf, writeSvg,
-  type Duty, type QuantityId, type Result, type ShopEdits,
+  activeVariant, analyseLine, demandOf, findingsOf, flatten, makeShelf, ok, parseQuantity, QUANTITIES, readJointFile, readParams, readShopEdits, refuse, stageKind, stageKinds, writeDxf, writeSvg,
+  type Duty, type QuantityId, type Result,
 } from '@gristmill/core';
 import { readInput, readJsonArgument } from './read-input.ts';
 import { sayFinding, sayLine, sayStage } from './plain.ts';
@@ -21,7 +21,9 @@ export const toJson = (value: unknown): string => JSON.stringify(value, (_k, v: 
 function shelfFrom(o: Options): Result<ReturnType<typeof makeShelf>> {
   if (o.shop === undefined) return ok(makeShelf());
   const edits = readJsonArgument(o.shop, '--shop');
-  return edits.ok ? ok(makeShelf(edits.value as ShopEdits)) : edits;
+  if (!edits.ok) return edits;
+  const read = readShopEdits(edits.value);
+  return read.ok ? ok(makeShelf(read.value)) : read;
 }
 
 /** `analyse FILE`: every variant's line and every test, as the views show them. */

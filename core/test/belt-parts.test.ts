@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { area, makeShelf, sectionFactors, stageKind, uncertain, withFactor, factor, SECTIONS, type StageKind } from '../src/index.ts';
+import { area, makeShelf, readShopEdits, sectionFactors, stageKind, uncertain, withFactor, factor, SECTIONS, type StageKind } from '../src/index.ts';
 import type { BeltParams } from '../src/stage/belt/index.ts';
 import { pulleyOutline } from '../src/stage/belt/pulley.ts';
 import { demo, shelf } from './helpers.ts';
@@ -164,5 +164,24 @@ describe('the shop', () => {
         expect(belt.screen(p, duty, withFactor(shelf, id, shelf.factors[id]!.value * 1.7))).toEqual(base);
       }),
     );
+  });
+});
+
+describe('changes to the shop, read back', () => {
+  it('are taken when whole, refused with the place when not', () => {
+    expect(readShopEdits(undefined)).toEqual({ ok: true, value: {} });
+    const edits = { factors: { gravity: { value: 9.79, low: 9.79, high: 9.79 } }, motors: [shelf.motors[0]!], instruments: [shelf.instruments[0]!] };
+    const read = readShopEdits(JSON.parse(JSON.stringify(edits)));
+    expect(read.ok && factor(makeShelf(read.value), 'gravity')).toBe(9.79);
+    const bad = (raw: unknown) => {
+      const r = readShopEdits(raw);
+      return r.ok ? 'taken' : (r.problem.place ?? 'refused');
+    };
+    expect(bad({ factors: { gravity: { value: 9, low: 10, high: 11 } } })).toBe('factors.gravity');
+    expect(bad({ factors: { gravity: { value: '9', low: 9, high: 9 } } })).toBe('factors.gravity.value');
+    expect(bad({ motors: [{ type: 'steam' }] })).toBe('motors.0.type');
+    expect(bad({ instruments: [{ id: 'x' }] })).toMatch(/^instruments\.0/);
+    expect(bad([])).not.toBe('taken');
+    expect(bad('junk')).not.toBe('taken');
   });
 });

@@ -9,6 +9,7 @@ interface CheckWish {
   readonly sense: 'min' | 'max';
   readonly quantity: QuantityId;
   readonly why: string;
+  readonly of?: string;
   readonly severity?: Severity;
   /** Share of the limit within which it counts as near; 0.1 when left out. */
   readonly near?: number;
@@ -22,7 +23,7 @@ export function check(w: CheckWish): Check {
   const margin = w.sense === 'min' ? w.figure - w.limit : w.limit - w.figure;
   const near = (w.near ?? 0.1) * Math.abs(w.limit);
   const state = margin < 0 || Number.isNaN(margin) ? 'fails' : margin < near ? 'near' : 'holds';
-  const { id, name, figure, limit, sense, quantity, why, advice } = w;
+  const { id, name, figure, limit, sense, quantity, why, advice, of } = w;
   const mend = state === 'holds' ? undefined : typeof w.mend === 'function' ? w.mend() : w.mend;
-  return { id, name, state, severity: w.severity ?? 'stop', figure, limit, sense, quantity, why, ...(state === 'holds' ? {} : { ...(mend && { mend }), ...(advice && { advice }) }) };
+  return { id, name, state, severity: w.severity ?? 'stop', figure, limit, sense, quantity, why, ...(of && { of }), ...(state === 'holds' ? {} : { ...(mend && { mend }), ...(advice && { advice }) }) };
 }

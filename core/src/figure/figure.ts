@@ -53,6 +53,8 @@ export interface Check {
   readonly sense: 'min' | 'max';
   readonly quantity: QuantityId;
   readonly why: string;
+  /** The figure of the same report that the comparison rests on; its working opens from the check. */
+  readonly of?: string;
   readonly mend?: Mend;
   /** What to do where no single parameter mends it. */
   readonly advice?: string;

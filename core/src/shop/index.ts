@@ -3,3 +3,4 @@ export * from './section.ts';
 export * from './instrument.ts';
 export * from './shelf.ts';
 export * from './motors.ts';
+export * from './read.ts';

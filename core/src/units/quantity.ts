@@ -61,7 +61,8 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
   power: q('power', 'power', 'W', u('W', 1), u('mW', 1e-3), u('kW', 1e3), u('hp', 745.6998715822702)),
   time: q('time', 'time', 's', u('s', 1, 'sec'), u('ms', 1e-3), u('min', 60), u('h', 3600, 'hr')),
   frequency: q('frequency', 'frequency', 'Hz', u('Hz', 1), u('kHz', 1e3)),
-  money: q('money', 'money', '¤', u('¤', 1, '$', '€', '£', '¥')),
+  /** No rates are known here: a currency is only how the reader's money is written. */
+  money: q('money', 'money', '¤', u('¤', 1), u('€', 1), u('$', 1), u('£', 1), u('¥', 1)),
   ratio: q('ratio', 'ratio', ': 1', u(': 1', 1, ':1', 'x', '×')),
   efficiency: q('efficiency', 'fraction', '%', u('', 1), u('%', 1e-2)),
   count: q('count', 'count', '', u('', 1, 'teeth', 'steps')),

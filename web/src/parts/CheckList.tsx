@@ -1,12 +1,14 @@
-import { formatQuantity, type Check, type Mend } from '@gristmill/core';
+import { formatQuantity, type Check, type Figure, type Mend } from '@gristmill/core';
+import { useWorking } from '../app/working.ts';
 import { useUnits } from '../state/prefs.ts';
 
 const MARK = { holds: '✓', near: '◐', fails: '✕' } as const;
 const rank = (c: Check) => (c.state === 'fails' ? (c.severity === 'stop' ? 0 : 1) : c.state === 'near' ? 2 : 3);
 
 /** Checks, the worst first: figure against limit, why, and the nearest mend. */
-export function CheckList({ checks, onMend }: { checks: readonly Check[]; onMend: (mend: Mend) => void }) {
+export function CheckList({ checks, figures, stageId, onMend }: { checks: readonly Check[]; figures: readonly Figure[]; stageId: string; onMend: (mend: Mend) => void }) {
   const units = useUnits();
+  const open = useWorking((s) => s.open);
   const fails = checks.filter((c) => c.state === 'fails').length;
   const near = checks.filter((c) => c.state === 'near').length;
   const summary = [fails ? `${fails} fail${fails === 1 ? 's' : ''}` : '', near ? `${near} near` : '', `${checks.length - fails - near} hold`].filter(Boolean).join(', ');
@@ -27,8 +29,23 @@ export function CheckList({ checks, onMend }: { checks: readonly Check[]; onMend
                 <span className="sr-only">: {c.state}</span>{' '}
                 {counts ? null : (
                   <span className="whitespace-nowrap">
-                    <span className={`num ${tone || 'text-expected'}`}>{formatQuantity(c.figure, c.quantity, units, 3)}</span>
-                    <span className="num text-muted"> {c.sense === 'min' ? '≥' : '≤'} {formatQuantity(c.limit, c.quantity, units, 3)}</span>
+                    {(() => {
+                      const figure = figures.find((f) => f.id === c.of);
+                      const text = (
+                        <>
+                          <span className={`num ${tone || 'text-expected'}`}>{formatQuantity(c.figure, c.quantity, units, 3)}</span>
+                          <span className="num text-muted"> {c.sense === 'min' ? '≥' : '≤'} {formatQuantity(c.limit, c.quantity, units, 3)}</span>
+                        </>
+                      );
+                      return figure ? (
+                        <button type="button" className="decoration-dotted underline-offset-3 hover:underline" onClick={() => open({ kind: 'expected', figure, at: { stageId, figureId: figure.id } })}>
+                          {text}
+                          <span className="sr-only">, open the working of {figure.name}</span>
+                        </button>
+                      ) : (
+                        text
+                      );
+                    })()}
                   </span>
                 )}
               </p>

@@ -1,4 +1,4 @@
-import type { ShopEdits } from '@gristmill/core';
+import { readShopEdits, type ShopEdits } from '@gristmill/core';
 import { JointShelf } from './joints.ts';
 import { forageStore } from './store.ts';
 
@@ -7,5 +7,10 @@ export const jointShelf = new JointShelf(forageStore('joints'), forageStore('his
 
 const shop = forageStore('shop');
 
-export const loadShop = async (): Promise<ShopEdits> => (await shop.get<ShopEdits>('edits')) ?? {};
+/** The reader's changes to the shop; damaged ones are left where they are and the shop is as shipped. */
+export async function loadShop(): Promise<ShopEdits> {
+  const read = readShopEdits(await shop.get('edits'));
+  return read.ok ? read.value : {};
+}
+
 export const saveShop = (edits: ShopEdits): Promise<void> => shop.set('edits', edits);

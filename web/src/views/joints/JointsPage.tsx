@@ -17,7 +17,7 @@ import { overall } from '../../parts/words.ts';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
 import { useShelf } from '../../state/shop.ts';
-import { useStorage } from '../../storage/autosave.ts';
+import { saveNow, useStorage } from '../../storage/autosave.ts';
 import { jointShelf } from '../../storage/shelf.ts';
 import { storageProblem } from '../../storage/trouble.ts';
 import { useLineOf } from '../../workers/queries.ts';
@@ -27,6 +27,8 @@ import { demoJoints } from './demo.ts';
 type Entry = { readonly id: string; readonly name: string; readonly joint: Joint | undefined; readonly problem: Problem | undefined };
 
 async function readShelf(): Promise<Entry[]> {
+  // A joint just left may still be on its way to storage.
+  await saveNow();
   const pointers = await jointShelf.list();
   return Promise.all(
     pointers.map(async (p) => {

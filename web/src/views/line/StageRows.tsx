@@ -2,6 +2,7 @@ import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, us
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { displayUnit, fromSi, plainNumber, stageKind, stageKinds, type Attribution, type LineReport, type StageRecord } from '@gristmill/core';
 import { Link } from 'react-router';
+import { useWorking } from '../../app/working.ts';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { newId } from '../../state/identifier.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
@@ -14,17 +15,31 @@ function Share({ part, whole }: { part: number; whole: number }) {
   return <span aria-hidden="true" className="mt-0.5 block h-[3px] bg-rule/50"><span className="block h-full bg-expected" style={{ width: `${share * 100}%` }} /></span>;
 }
 
+/** `of` is the figure whose working says where the share comes from: the line's, or the stage's own where it is its own. */
 const COLUMNS = [
-  { key: 'efficiency', name: 'η', quantity: 'efficiency' },
-  { key: 'loss', name: 'loss', quantity: 'torque' },
-  { key: 'play', name: 'play', quantity: 'smallAngle' },
-  { key: 'windUp', name: 'wind-up', quantity: 'smallAngle' },
-  { key: 'inertia', name: 'inertia', quantity: 'inertia' },
-  { key: 'mass', name: 'mass', quantity: 'mass' },
-  { key: 'money', name: 'money', quantity: 'money' },
+  { key: 'efficiency', name: 'η', quantity: 'efficiency', of: 'efficiency', own: true },
+  { key: 'loss', name: 'loss', quantity: 'torque', of: 'motorNeeded', own: false },
+  { key: 'play', name: 'play', quantity: 'smallAngle', of: 'play', own: false },
+  { key: 'windUp', name: 'wind-up', quantity: 'smallAngle', of: 'windUp', own: false },
+  { key: 'inertia', name: 'inertia', quantity: 'inertia', of: 'inertia', own: false },
+  { key: 'mass', name: 'mass', quantity: 'mass', of: 'mass', own: true },
+  { key: 'money', name: 'money', quantity: 'money', of: 'money', own: true },
 ] as const;
 
-function Row({ stage, index, share, totals, problem, count }: { stage: StageRecord; index: number; share: Attribution | undefined; totals: Record<string, number>; problem: string | undefined; count: number }) {
+/** A share that opens the working behind it. */
+function Cell({ text, name, of, own: fromStage, stageId, report }: { text: string; name: string; of: string; own: boolean; stageId: string; report: LineReport }) {
+  const open = useWorking((s) => s.open);
+  const own = fromStage && report.stages.find((s) => s.stageId === stageId)?.report?.figures.find((f) => f.id === of);
+  const figure = own || report.figures.find((f) => f.id === of);
+  if (!figure) return <span className="num">{text}</span>;
+  return (
+    <button type="button" className="num decoration-dotted underline-offset-3 hover:underline" aria-label={`${name} ${text}, open working`} onClick={() => open({ kind: 'expected', figure, at: { stageId: own ? stageId : undefined, figureId: figure.id } })}>
+      {text}
+    </button>
+  );
+}
+
+function Row({ stage, index, share, totals, problem, count, report }: { stage: StageRecord; index: number; report: LineReport | undefined; share: Attribution | undefined; totals: Record<string, number>; problem: string | undefined; count: number }) {
   const joint = useJoint();
   const readOnly = useOpen((s) => s.readOnly);
   const units = useUnits();
@@ -46,13 +61,13 @@ function Row({ stage, index, share, totals, problem, count }: { stage: StageReco
           <b>{index + 1} {kind?.name ?? stage.kind}</b>
         </Link>
       </td>
-      <td className="num text-right">{share ? plainNumber(share.ratio, 4) : ''}</td>
+      <td className="text-right">{share && report ? <Cell text={plainNumber(share.ratio, 4)} name="ratio" of="ratio" own stageId={stage.id} report={report} /> : null}</td>
       {problem ? (
         <td colSpan={COLUMNS.length} className="text-fail">✕ {problem}</td>
       ) : (
         COLUMNS.map((c) => (
           <td key={c.key} className="whitespace-nowrap text-right">
-            <span className="num">{share ? plainNumber(fromSi(share[c.key], displayUnit(c.quantity, units)), 3) : ''}</span>
+            {share && report ? <Cell text={plainNumber(fromSi(share[c.key], displayUnit(c.quantity, units)), 3)} name={c.name} of={c.of} own={c.own} stageId={stage.id} report={report} /> : null}
             {share && c.key !== 'efficiency' ? <Share part={share[c.key]} whole={totals[c.key] ?? 0} /> : null}
           </td>
         ))
@@ -105,7 +120,7 @@ export function StageRows({ report }: { report: LineReport | undefined }) {
           <tbody>
             <SortableContext items={variant.stages.map((s) => s.id)} strategy={verticalListSortingStrategy}>
               {variant.stages.map((s, i) => (
-                <Row key={s.id} stage={s} index={i} count={variant.stages.length} totals={totals} share={report?.attribution.find((a) => a.stageId === s.id)} problem={report?.stages.find((o) => o.stageId === s.id)?.problem?.what} />
+                <Row key={s.id} stage={s} index={i} report={report} count={variant.stages.length} totals={totals} share={report?.attribution.find((a) => a.stageId === s.id)} problem={report?.stages.find((o) => o.stageId === s.id)?.problem?.what} />
               ))}
             </SortableContext>
           </tbody>

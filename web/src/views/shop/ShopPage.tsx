@@ -163,7 +163,7 @@ function Instruments() {
 
 function Units() {
   const { units, setUnit } = usePrefs();
-  const shown = Object.values(QUANTITIES).filter((q) => q.units.length > 1 && q.id !== 'money' && q.id !== 'count');
+  const shown = Object.values(QUANTITIES).filter((q) => q.units.length > 1 && q.id !== 'count');
   return (
     <section aria-label="Units" className="pb-6">
       <div className="flex items-baseline justify-between border-b border-strong pb-1"><h2>Units on screen</h2><span className="label">any unit can be typed anywhere; these are the ones shown</span></div>

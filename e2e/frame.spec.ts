@@ -91,6 +91,9 @@ test.describe('the frame', () => {
         expect(wide, `${view} scrolls sideways`).toBeLessThanOrEqual(0);
         const over = await page.getByRole('main').evaluate((m) => m.scrollWidth - m.clientWidth);
         expect(over, `${view} is wider than its place`).toBeLessThanOrEqual(1);
+        // Columns scroll downwards; one that could be scrolled sideways hides something.
+        const columns = await page.getByRole('main').evaluate((m) => [...m.querySelectorAll('.overflow-y-auto')].map((c) => c.scrollWidth - c.clientWidth));
+        expect(Math.max(0, ...columns), `a column of ${view} is cut off`).toBeLessThanOrEqual(1);
       }
     });
   }

@@ -30,7 +30,7 @@ export function RigSketch({ test }: { test: BenchTest }) {
           <path d={`M${end[0] - 18} ${end[1] + 30}h36l-5 24h-26Z`} fill="var(--part)" stroke="var(--ink)" strokeWidth="1.2" />
           <text x={end[0] - 22} y={end[1] + 50} textAnchor="end" {...text}>{say(test.rig.basket, 'mass')} +</text>
           <path d={`M${cx + (length * Math.min(1, test.rig.leverCentre / test.rig.lever)) * Math.cos(tilt)} ${cy - length * Math.min(1, test.rig.leverCentre / test.rig.lever) * Math.sin(tilt)}v30`} stroke="var(--found)" strokeWidth="1.6" />
-          <text x={cx + length * Math.min(1, test.rig.leverCentre / test.rig.lever) * Math.cos(tilt) + 6} y={cy - length * Math.min(1, test.rig.leverCentre / test.rig.lever) * Math.sin(tilt) + 30} {...text} fill="var(--found)">{say(test.rig.leverMass, 'mass')}</text>
+          <text x={cx + length * Math.min(1, test.rig.leverCentre / test.rig.lever) * Math.cos(tilt) - 5} y={cy - length * Math.min(1, test.rig.leverCentre / test.rig.lever) * Math.sin(tilt) + 24} textAnchor="end" {...text} fill="var(--found)">{say(test.rig.leverMass, 'mass')}</text>
         </>
       )}
       <g stroke="var(--ink)" strokeWidth="0.7">

@@ -1,5 +1,5 @@
 import { armGravity, armInertia, askedValue, blankLimit, factor, LIMIT_IDS, LIMIT_KINDS, type ArmCase, type LimitId } from '@gristmill/core';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { FigureText, QuantityText } from '../../parts/FigureText.tsx';
@@ -74,9 +74,11 @@ export default function BriefView() {
   const readOnly = useOpen((s) => s.readOnly);
   const shelf = useShelf();
   const { report } = useLine();
-  const c = joint.brief.cases[0]!;
+  const [chosen, setChosen] = useState(0);
+  const at = Math.min(chosen, joint.brief.cases.length - 1);
+  const c = joint.brief.cases[at]!;
   const g = factor(shelf, 'gravity');
-  const change = (part: Partial<ArmCase>, what: string) => edit(`${what}`, (d) => void Object.assign(d.brief.cases[0]!, part));
+  const change = (part: Partial<ArmCase>, what: string) => edit(`${what}`, (d) => void Object.assign(d.brief.cases[at]!, part));
   const figures = useMemo(() => caseFigures(c, g), [c, g]);
   const curve = useMemo(() => {
     const from = Math.min(c.angleFrom, c.angleTo);
@@ -129,6 +131,7 @@ export default function BriefView() {
       </div>
       <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3">
         <Section title="Load case">
+          {joint.brief.cases.length > 1 ? <ChoiceField label="Shown" value={at} options={joint.brief.cases.map((x, i) => ({ value: i, label: x.name }))} onChange={(v) => setChosen(Number(v))} /> : null}
           <TextField label="Name" value={c.name} onChange={(name) => change({ name }, 'Name of the load case')} className="text-right" />
           {FIELDS.map((f) => (
             <QuantityField key={f.key} label={f.label} quantity={f.quantity} help={f.help} step={f.step} min={f.min} max={f.max} value={c[f.key]} disabled={readOnly} onChange={(v) => change({ [f.key]: v }, f.label)} />

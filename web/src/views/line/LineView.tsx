@@ -95,7 +95,7 @@ export default function LineView() {
                 { key: 'peak', name: 'peak', x: map.speed, y: map.peak, colour: 'var(--expected)', width: 2.2 },
                 { key: 'ever', name: 'for ever', x: map.speed, y: map.continuous, colour: 'var(--expected)', dash: '6 4', width: 1.4 },
               ]}
-              marks={map.points.map((p) => ({ name: `${p.name} ×${p.margin > 9.95 ? '>10' : p.margin.toFixed(1)}`, x: p.speed, y: p.torque, ok: p.margin >= 1 && p.torque <= map.capacity }))}
+              marks={map.points.map((p) => ({ name: `${p.name} ×${p.margin > 9.95 ? '>10' : p.margin.toFixed(1)}`, x: p.speed, y: p.torque, ok: p.margin >= 1 && p.torque <= map.capacity, below: p.speed === 0 }))}
             />
           ) : (
             <p className="label py-3">The map appears once the line can be summed.</p>

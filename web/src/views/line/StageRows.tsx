@@ -56,7 +56,7 @@ function Row({ stage, index, share, totals, problem, count, report }: { stage: S
         <button type="button" ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move stage ${index + 1}`} className="cursor-grab touch-none px-1 text-muted" disabled={readOnly}>⋮⋮</button>
       </td>
       <td className="whitespace-nowrap">
-        <Link to={`/joint/${joint.id}/stage/${index + 1}`} className="flex items-center gap-2 hover:underline">
+        <Link to={`/joint/${joint.id}/stage/${index + 1}`} className="flex items-center gap-2 hover:underline max-[1099px]:[&>svg]:hidden">
           <Glyph stage={stage} width={48} height={24} />
           <b>{index + 1} {kind?.name ?? stage.kind}</b>
         </Link>
@@ -107,7 +107,7 @@ export function StageRows({ report }: { report: LineReport | undefined }) {
   return (
     <section aria-label="Stages">
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-        <table className="w-full text-[13px]">
+        <table className="w-full text-[13px] max-[1099px]:[&_td]:pr-1 max-[1099px]:[&_th]:pr-1">
           <thead>
             <tr className="border-b border-strong align-bottom">
               <th className="w-5"><span className="sr-only">Move</span></th>

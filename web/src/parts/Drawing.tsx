@@ -171,7 +171,7 @@ export function Drawing({ layers, still, name, children, onCrank }: { layers: re
     <figure className="flex min-h-[150px] min-w-0 flex-1 flex-col" aria-label={name}>
       <div ref={box} className="relative min-h-0 flex-1">
         <svg
-          role="img" aria-label={`${name}, drawn to scale`} tabIndex={0} width={size.w} height={size.h} viewBox={`${view.x - w / 2} ${view.y - h / 2} ${w} ${h}`} className="absolute inset-0 touch-none select-none" data-drawing=""
+          role="img" aria-label={`${name}, drawn to scale`} tabIndex={0} width={size.w} height={size.h} viewBox={`${view.x - w / 2} ${view.y - h / 2} ${w} ${h}`} className="absolute inset-0 touch-none select-none will-change-transform [contain:strict]" data-drawing=""
           onPointerDown={(e) => {
             drag.current = { x: e.clientX, y: e.clientY, view };
             e.currentTarget.setPointerCapture(e.pointerId);

@@ -84,6 +84,18 @@ describe('belt layout', () => {
     expect(model({ closure: 'open', centre: 0.0777 }).layout.centre).toBe(0.0777);
   });
 
+  it('says how far a clamped belt swings, and only of a clamped one', () => {
+    const figures = (p: Partial<BeltParams>) => {
+      const r = belt.analyse({ ...base, ...p }, duty, shelf);
+      if (!r.ok) throw new Error(r.problem.what);
+      return r.value.figures;
+    };
+    const swing = figures({ closure: 'open', centre: 0.08 }).find((f) => f.id === 'swing')!;
+    expect(swing.value).toBeCloseTo(model({ closure: 'open', centre: 0.08 }).layout.wrap2, 12);
+    expect(swing.value).toBeGreaterThan(Math.PI);
+    expect(figures({}).some((f) => f.id === 'swing')).toBe(false);
+  });
+
   it('explains a belt too short, with the shortest that fits', () => {
     const made = modelBelt({ ...base, beltTeeth: 50 }, duty, shelf);
     expect(made.ok).toBe(false);

@@ -20,7 +20,7 @@ export function CheckList({ checks, figures, stageId, onMend }: { checks: readon
       </div>
       <ul>
         {[...checks].sort((a, b) => rank(a) - rank(b)).map((c) => {
-          const counts = c.id === 'stock' || c.id === 'ends';
+          const counts = c.id === 'stock';
           const tone = c.state === 'holds' ? '' : c.state === 'near' ? 'text-near' : c.severity === 'note' ? 'text-muted' : 'text-fail';
           return (
             <li key={c.id} data-check={c.id} data-state={c.state} className="rule-b py-1.5 leading-snug">

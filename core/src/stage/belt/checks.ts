@@ -61,6 +61,5 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
     const stocked = s.stock.filter((t) => (centreForTeeth(p, s, t) ?? 0) >= leastCentre(p, s)).sort((a, b) => Math.abs(a - p.beltTeeth) - Math.abs(b - p.beltTeeth))[0];
     list.push(check({ id: 'stock', name: 'Belt is on the shelf', figure: s.stock.includes(p.beltTeeth) ? 0 : 1, limit: 0.5, sense: 'max', quantity: 'count', severity: 'warn', near: 0, why: 'Closed belts come in the lengths of the shop’s list.', ...(stocked && { mend: { path: 'beltTeeth', value: stocked, label: `Belt with ${stocked} teeth` } }) }));
   }
-  if (p.closure === 'open') list.push(check({ id: 'ends', name: 'Clamped ends allow the swing', figure: L.length / (Math.PI * L.d2) - 1, limit: 0, sense: 'min', quantity: 'count', severity: 'note', near: 0, why: 'An open-ended belt is clamped on the driven pulley: it turns less than once, and the splice must never reach the driver.' }));
   return list;
 }

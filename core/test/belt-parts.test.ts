@@ -185,3 +185,25 @@ describe('changes to the shop, read back', () => {
     expect(bad('junk')).not.toBe('taken');
   });
 });
+
+describe('seats, holds and idlers', () => {
+  it('draws each hold and cuts the bearing seat, and refuses one that does not fit', () => {
+    const p = { ...params(), seat2: 0.016 };
+    expect(parts(p).find((x) => x.id === 'driven')!.curves.map((c) => c.layer)).toContain('bearing-seat');
+    const keys = (q: BeltParams) => {
+      const d = belt.drawing(q, 0, { shelf, duty: { torque: 1, torqueRms: 1, speed: 1 } });
+      return d.ok ? d.value.find((l) => l.id === 'hubs')!.items.map((i) => i.key) : [];
+    };
+    expect(keys(p)).toEqual(expect.arrayContaining(['h1-screw1', 'h1-screw2', 'h2-bolt3', 'h2-seat', 'h1-flange', 'h2-flange']));
+    expect(keys({ ...p, hold1: 'key' })).toContain('h1-key');
+    for (const seat2 of [0.005, 0.05]) expect(belt.parts({ ...params(), seat2 }, shelf).ok).toBe(false);
+  });
+
+  it('weighs and pays for an idler', () => {
+    const sum = (idler: BeltParams['idler']) => parts({ ...params(), idler }).reduce((t, x) => ({ mass: t.mass + x.mass, money: t.money + x.money }), { mass: 0, money: 0 });
+    const stage = belt.screen({ ...params(), idler: 'outside' }, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
+    expect(sum('outside').mass).toBeGreaterThan(sum('none').mass);
+    expect(stage.ok && stage.value.mass).toBeCloseTo(sum('outside').mass, 12);
+    expect(stage.ok && stage.value.money).toBeCloseTo(sum('outside').money + factor(shelf, 'price.bearing'), 12);
+  });
+});

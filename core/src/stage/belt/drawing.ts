@@ -1,5 +1,5 @@
 import { ok, type Result } from '../../result.ts';
-import { circle, ORIGIN, OutlinePen, segment, type Outline } from '../../shape/outline.ts';
+import { circle, ORIGIN, OutlinePen, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { backThickness, type BeltLayout } from './layout.ts';
@@ -73,6 +73,9 @@ interface Shapes {
 // The shapes of the stages drawn last, so that turning the crank only moves them.
 const cache = new Map<string, Shapes>();
 const KEEP = 24;
+/** Wall of a hub around its bore, and half of the clearance hole of an M3 screw (ISO 273 medium). */
+const HUB_WALL = 3e-3;
+const BOLT_HOLE = 1.7e-3;
 
 function shapesFor(p: BeltParams, m: BeltModel): Result<Shapes> {
   const key = JSON.stringify([p.section, p.z1, p.z2, p.bore1, p.bore2, p.made1, p.made2, p.allowance, p.idler, p.idlerTeeth, p.idlerDiameter, p.idlerAlong, p.idlerPush, m.layout.centre]);
@@ -115,6 +118,21 @@ export function wheelTurns(L: BeltLayout, s: BeltSection, travel: number): numbe
     const short = ((at % step) + step) % step;
     return angle - (w.sense * short) / w.r + (w.sense * travel) / w.r;
   });
+}
+
+/** Flange, bearing seat and what holds a pulley: two set screws a quarter turn apart, a key, or four bolts; turning with it. */
+function hubItems(hold: BeltParams['hold1'], bore: number, seat: number, outside: number, flange: number, at: Pose, key: string): DrawItem[] {
+  const r = bore / 2;
+  const line = (name: string, outline: Outline, ink: 'hidden' | 'centre' | 'outline'): DrawItem => ({ kind: 'curve', key: `${key}-${name}`, outline, at, ink, tint: 'none' });
+  const items = [line('flange', circle(0, 0, outside + flange), 'hidden')];
+  if (seat > 0) items.push(line('seat', circle(0, 0, seat / 2), 'hidden'));
+  const hub = Math.min(r + HUB_WALL, outside * 0.9);
+  if (hold === 'screws') items.push(line('screw1', segment(r, 0, hub, 0), 'centre'), line('screw2', segment(0, r, 0, hub), 'centre'), line('hub', circle(0, 0, hub), 'hidden'));
+  if (hold === 'key') items.push(line('key', new OutlinePen().to(r * 0.8, -r * 0.3).to(r * 1.25, -r * 0.3).to(r * 1.25, r * 0.3).to(r * 0.8, r * 0.3).close(), 'outline'));
+  // At the radius the hold's torque is reckoned with.
+  const circleAt = Math.max(r, 0.6 * outside);
+  if (hold === 'bolted') for (let i = 0; i < 4; i++) items.push(line(`bolt${i}`, circle(circleAt * Math.cos((i * Math.PI) / 2), circleAt * Math.sin((i * Math.PI) / 2), BOLT_HOLE), 'outline'));
+  return items;
 }
 
 /** The drawing of a belt stage at a crank angle of its driving pulley. */
@@ -161,6 +179,7 @@ export function drawBelt(p: BeltParams, crank: number, options: DrawOptions): Re
       curve('pitch2', circle(0, 0, L.d2 / 2), pose(last), 'pitch', 'none'),
       curve('axis', segment(-o1 * 1.25, 0, L.centre + o2 * 1.15, 0), ORIGIN, 'centre', 'none'),
     ] },
+    { id: 'hubs', name: 'Flanges, seats and hold', items: [...hubItems(p.hold1, p.bore1, p.seat1 ?? 0, o1, s.toothHeight, pose(0), 'h1'), ...hubItems(p.hold2, p.bore2, p.seat2 ?? 0, o2, s.toothHeight, pose(last), 'h2')] },
     { id: 'sides', name: 'Tight and slack side', items: [
       curve('tight', g.tight, ORIGIN, 'tight', 'none'),
       ...L.path.runs.slice(0, last).map((r, i) => curve(`slack${i}`, segment(r.x1, r.y1, r.x2, r.y2), ORIGIN, 'slack', 'none')),

@@ -30,6 +30,8 @@ export const beltFields: readonly FieldSpec<BeltParams>[] = [
   { as: 'choice', path: 'made2', label: 'Driven pulley', group: 'Making', help: 'Large pulleys print well.', options: () => MADE },
   { as: 'quantity', quantity: 'length', path: 'bore1', label: 'Driving bore', group: 'Making', help: 'Shaft diameter.', step: 1e-3 },
   { as: 'quantity', quantity: 'length', path: 'bore2', label: 'Driven bore', group: 'Making', help: 'Shaft or bearing seat.', step: 1e-3 },
+  { as: 'quantity', quantity: 'length', path: 'seat1', label: 'Driving seat', group: 'Making', help: 'Diameter of a bearing seat in the pulley; 0 for none.', step: 1e-3 },
+  { as: 'quantity', quantity: 'length', path: 'seat2', label: 'Driven seat', group: 'Making', help: 'Diameter of a bearing seat in the pulley; 0 for none.', step: 1e-3 },
   { as: 'choice', path: 'hold1', label: 'Driving hold', group: 'Making', help: 'What carries the torque between pulley and shaft.', options: () => HOLD },
   { as: 'choice', path: 'hold2', label: 'Driven hold', group: 'Making', help: 'What carries the torque between pulley and its neighbour.', options: () => HOLD },
   { as: 'quantity', quantity: 'length', path: 'allowance', label: 'Profile allowance', group: 'Making', help: 'A printed contour is moved in by this; bought pulleys take none.', when: (p) => p.made1 === 'printed' || p.made2 === 'printed', step: 1e-5 },

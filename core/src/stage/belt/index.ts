@@ -15,7 +15,7 @@ import { beltAssembly, beltParts } from './parts.ts';
 /** Only what this stage reads: a factor that moves nothing would cost two trials for no band. */
 function factors(p: BeltParams): readonly string[] {
   const holds = new Set([p.hold1, p.hold2]);
-  const made = new Set([p.made1, p.made2]);
+  const made = new Set([p.made1, p.made2, ...(p.idler === 'none' ? [] : ['bought'])]);
   return [
     `belt.${p.section}.stiffness`, `belt.${p.section}.tension`, `belt.${p.section}.shear`, `belt.${p.section}.jump`, `belt.${p.section}.mass`,
     'belt.efficiency', 'belt.seal', 'belt.bearing', 'belt.tooth', 'belt.jump', 'belt.takeUp', 'price.belt', 'price.bearing',

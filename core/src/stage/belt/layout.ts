@@ -23,8 +23,6 @@ export interface BeltLayout {
   readonly tightSpan: number;
   /** Free spans and idler arc on the slack side together. */
   readonly slackSpan: number;
-  /** Longest free span on the tight side's twin, the one a fingertip plucks. */
-  readonly pluckSpan: number;
 }
 
 const problem = (what: string, why: string, mend: string, place: string, fix?: Mend): { ok: false; problem: StageProblem } => ({ ok: false, problem: { what, why, mend, place, ...(fix && { fix }) } });
@@ -136,7 +134,7 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
   let slackSpan = 0;
   for (let i = 0; i < last; i++) slackSpan += path.runs[i]!.length + (i > 0 ? path.wheels[i]!.r * path.wraps[i]! : 0);
   const length = p.closure === 'open' ? path.length : teeth * s.pitch;
-  return ok({ d1, d2, centre, teeth, length, path, wrap1, wrap2, mesh1, mesh2, tightSpan, slackSpan, pluckSpan: tightSpan });
+  return ok({ d1, d2, centre, teeth, length, path, wrap1, wrap2, mesh1, mesh2, tightSpan, slackSpan });
 }
 
 /** Take-up for slipping the belt over a flange: one tooth height plus a twentieth of a pitch, as centre distance, m. */

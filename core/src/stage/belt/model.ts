@@ -38,11 +38,15 @@ export interface BeltModel {
   readonly pulleyMass: readonly [number, number];
   readonly pulleyMoney: readonly [number, number];
   readonly beltMoney: number;
+  readonly idlerMass: number;
+  readonly idlerMoney: number;
   readonly numbers: StageNumbers;
 }
 
 export const HUB = 6e-3;
 export const FLANGES = 2e-3;
+/** Bore assumed for an idler, whose shaft nobody has chosen yet. */
+const IDLER_BORE = 3e-3;
 
 export const findSection = (id: string, shelf: Shelf): BeltSection | undefined => shelf.sections.find((s) => s.id === id);
 
@@ -107,6 +111,11 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
     const root = 2 * (outsideRadius(section, z) - section.space.depth);
     if (bore >= root - 1e-3) return refuse(`The bore cuts into the teeth of the ${name} pulley.`, `Its tooth spaces reach down to ${(root * 1000).toFixed(2)} mm and need 0.5 mm of wall.`, 'Take a smaller bore or more teeth.', place);
   }
+  const seats: readonly (readonly [number, number, number, string, string])[] = [[p.seat1 ?? 0, p.bore1, p.z1, 'seat1', 'driving'], [p.seat2 ?? 0, p.bore2, p.z2, 'seat2', 'driven']];
+  for (const [seat, bore, z, place, name] of seats) {
+    const root = 2 * (outsideRadius(section, z) - section.space.depth);
+    if (seat > 0 && (seat <= bore || seat >= root - 1e-3)) return refuse(`The bearing seat does not fit the ${name} pulley.`, `It must be wider than the bore of ${(bore * 1000).toFixed(2)} mm and leave 0.5 mm under tooth spaces that reach down to ${(root * 1000).toFixed(2)} mm.`, 'Change the seat, or set it to 0 for none.', place);
+  }
   const ratio = p.z2 / p.z1;
   const r1 = L.d1 / 2;
   const r2 = L.d2 / 2;
@@ -141,7 +150,7 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
   const load2 = Math.sqrt(shaft2[0] ** 2 + shaft2[1] ** 2);
   const shaftLoad = Math.max(load1, load2);
   const perLength = factor(shelf, section.ids.mass) * p.width;
-  const pluck = p.tension > 0 ? Math.sqrt(p.tension / perLength) / (2 * L.pluckSpan) : 0;
+  const pluck = p.tension > 0 ? Math.sqrt(p.tension / perLength) / (2 * L.tightSpan) : 0;
   const o1 = outsideRadius(section, p.z1);
   const o2 = outsideRadius(section, p.z2);
   const m1 = pulleyMass(p.made1, o1, p.bore1, p.width, shelf);
@@ -150,6 +159,10 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
   const money1 = pulleyMoney(p.made1, p.z1, p.width, m1, shelf);
   const money2 = pulleyMoney(p.made2, p.z2, p.width, m2, shelf);
   const beltMoney = (factor(shelf, 'price.belt') * L.length * p.width) / 6e-3;
+  // A flat idler is a bearing with a sleeve; a toothed one is a bought pulley on a bearing.
+  const idlerOutside = p.idler === 'inside' ? outsideRadius(section, p.idlerTeeth) : p.idlerDiameter / 2;
+  const idlerMass = p.idler === 'none' ? 0 : pulleyMass('bought', idlerOutside, IDLER_BORE, p.width, shelf);
+  const idlerMoney = p.idler === 'none' ? 0 : factor(shelf, 'price.bearing') + (p.idler === 'inside' ? pulleyMoney('bought', p.idlerTeeth, p.width, idlerMass, shelf) : 0);
   const jumpTorque = jumpForce(p, section, L.mesh1, shelf) * r2;
   const shearTorque = beltShearForce(p, section, Math.min(L.mesh1, L.mesh2), shelf) * r2;
   const tensionTorque = tensionForce(p, section, shelf) * r2;
@@ -180,8 +193,8 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
     inertiaIn: (m1 * o1 * o1) / 2 + beltMass * r1 * r1,
     inertiaOut: (m2 * o2 * o2) / 2,
     limits,
-    mass: m1 + m2 + beltMass,
-    money: money1 + money2 + beltMoney + factor(shelf, 'price.bearing'),
+    mass: m1 + m2 + beltMass + idlerMass,
+    money: money1 + money2 + beltMoney + idlerMoney + factor(shelf, 'price.bearing'),
     outside: L.centre + o1 + o2 + 2 * section.toothHeight,
     length: p.width + FLANGES + HUB,
     maxSpeed: section.maxSpeed / r1,
@@ -189,6 +202,6 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
   return ok({
     section, layout: L, ratio, force, tight, slack, neededTension: force / 2, shaft1, shaft2, shaftLoad, pluck, spanStiffness: kSpan, toothStiffness1: k1, toothStiffness2: k2,
     slackTorque, windUp, jumpTorque, shearTorque, tensionTorque, printedTorque, holdTorque1: hold1, holdTorque2: hold2,
-    takeUpFit: fittingTakeUp(section, L.d1, L.d2, L.centre), takeUpTension, beltSpeed: at.speed * r2, beltMass, pulleyMass: [m1, m2], pulleyMoney: [money1, money2], beltMoney, numbers,
+    takeUpFit: fittingTakeUp(section, L.d1, L.d2, L.centre), takeUpTension, beltSpeed: at.speed * r2, beltMass, pulleyMass: [m1, m2], pulleyMoney: [money1, money2], beltMoney, idlerMass, idlerMoney, numbers,
   });
 }

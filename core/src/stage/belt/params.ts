@@ -24,6 +24,8 @@ export const beltSchema = v.looseObject({
   made2: v.pipe(made, v.description('Driven pulley bought or printed')),
   bore1: v.pipe(quantity('length', 5e-4, 0.5), v.description('Bore of the driving pulley, m')),
   bore2: v.pipe(quantity('length', 5e-4, 0.5), v.description('Bore of the driven pulley, m')),
+  seat1: v.pipe(v.optional(quantity('length', 0, 0.5)), v.description('Bearing seat in the driving pulley, m; 0 or absent for none')),
+  seat2: v.pipe(v.optional(quantity('length', 0, 0.5)), v.description('Bearing seat in the driven pulley, m; 0 or absent for none')),
   hold1: v.pipe(hold, v.description('How the driving pulley is held on its shaft')),
   hold2: v.pipe(hold, v.description('How the driven pulley is held')),
   allowance: v.pipe(quantity('length', 0, 5e-4), v.description('How far a printed contour is moved in, m')),

@@ -45,6 +45,16 @@ function Strike({ test, id, struck }: { test: BenchTest; id: string; struck: str
   );
 }
 
+/** The last cells of every reading: what was typed, and whether it counts. */
+const AsEntered = ({ test, reading }: { test: BenchTest; reading: BenchTest['readings'][number] }) => (
+  <>
+    <td className="num whitespace-nowrap">{reading.text}</td>
+    <td className="pr-0 text-right no-underline">
+      <Strike test={test} id={reading.id} struck={reading.struck} />
+    </td>
+  </>
+);
+
 /** Reads one typed value for the entry row. */
 function take(text: string, quantity: QuantityId, unit: string | undefined, name: string): { si: number } | Problem {
   const parsed = parseQuantity(text, quantity, unit);
@@ -90,10 +100,7 @@ export function PlayReadings({ test }: { test: PlayTest }) {
             <tr key={r.id} className={`rule-b ${r.struck !== undefined ? 'text-muted line-through decoration-1' : ''}`}>
               <td><QuantityText value={r.angle} quantity="angle" /></td>
               <td className="whitespace-nowrap"><QuantityText value={r.difference} quantity="length" /></td>
-              <td className="num whitespace-nowrap">{r.text}</td>
-              <td className="pr-0 text-right no-underline">
-                <Strike test={test} id={r.id} struck={r.struck} />
-              </td>
+              <AsEntered test={test} reading={r} />
             </tr>
           ))}
         </tbody>
@@ -139,10 +146,7 @@ export function LadderReadings({ test, result }: { test: LadderTest; result: Lad
                 <td><QuantityText value={r.mass} quantity="mass" /></td>
                 <td>{rung ? <QuantityText value={rung.torque} quantity="torque" /> : ''}</td>
                 <td>{OUTCOME_WORDS[r.outcome]}</td>
-                <td className="num whitespace-nowrap">{r.text}</td>
-                <td className="pr-0 text-right">
-                  <Strike test={test} id={r.id} struck={r.struck} />
-                </td>
+                <AsEntered test={test} reading={r} />
               </tr>
             );
           })}

@@ -41,7 +41,7 @@ export function StageFields({ stage, index }: { stage: StageRecord; index: numbe
     if (f.as === 'count') {
       return <QuantityField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} quantity="count" whole min={f.min} max={f.max} step={1} value={params[f.path] as number} onChange={(v) => setParam(stage, f.path, v, label)} />;
     }
-    return <QuantityField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} quantity={f.quantity} step={f.step} value={params[f.path] as number} onChange={(v) => setParam(stage, f.path, v, label)} />;
+    return <QuantityField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} quantity={f.quantity} step={f.step} value={(params[f.path] as number | undefined) ?? 0} onChange={(v) => setParam(stage, f.path, v, label)} />;
   };
   return (
     <>

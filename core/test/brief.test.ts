@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { armLoads, armTorque, askedValue, blankCase, demandOf, judge, moveAt, trapezoid, type ArmCase } from '../src/index.ts';
+import { armLoads, armTorque, askedValue, blankCase, demandOf, judge, moveAt, planMove, trapezoid, type ArmCase } from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 
 const G = 9.80665;
@@ -15,9 +15,9 @@ describe('arm against gravity', () => {
   });
 
   it('finds the worst angle whether level lies in the range or not', () => {
-    expect(armLoads(c({ angleFrom: -0.3, angleTo: 0.8 }), G).worstAngle).toBe(0);
-    expect(armLoads(c({ angleFrom: 0.4, angleTo: 1.2 }), G).worstAngle).toBe(0.4);
-    expect(armLoads(c({ angleFrom: 2, angleTo: 3.5 }), G).worstAngle).toBeCloseTo(Math.PI, 12);
+    expect(armLoads(c({ angleFrom: -0.3, angleTo: 0.8 }), G).values['worstAngle']).toBe(0);
+    expect(armLoads(c({ angleFrom: 0.4, angleTo: 1.2 }), G).values['worstAngle']).toBe(0.4);
+    expect(armLoads(c({ angleFrom: 2, angleTo: 3.5 }), G).values['worstAngle']).toBeCloseTo(Math.PI, 12);
   });
 
   it('peak, RMS and hold are in order, and heavier asks for more', () => {
@@ -27,21 +27,21 @@ describe('arm against gravity', () => {
         expect(a.peak).toBeGreaterThanOrEqual(a.hold * 1.3 - 1e-9);
         expect(a.peak).toBeGreaterThanOrEqual(a.rms - 1e-9);
         expect(armLoads(c({ load: load * 1.1, length, angleFrom, angleTo, acceleration }), G).peak).toBeGreaterThan(a.peak);
-        for (const x of Object.values(a)) expect(Number.isFinite(x)).toBe(true);
+        for (const x of Object.values(a).filter((v) => typeof v === 'number')) expect(Number.isFinite(x)).toBe(true);
       }),
     );
   });
 
   it('moves from end to end without a jump, at the speed asked', () => {
-    const move = c({ angleFrom: -0.7, angleTo: 0.6, speed: 1.5, acceleration: 6 });
+    const move = planMove(1.3, { ...c({}), speed: 1.5, acceleration: 6 });
     const { up, cruise, top } = trapezoid(1.3, 1.5, 6);
     const end = 2 * up + cruise;
     expect(top).toBe(1.5);
-    expect(moveAt(move, 0).angle).toBe(-0.7);
-    expect(moveAt(move, end).angle).toBeCloseTo(0.6, 12);
+    expect(move.duration).toBeCloseTo(end, 12);
+    expect(moveAt(move, end).position).toBeCloseTo(1.3, 12);
     for (let i = 1; i <= 500; i++) {
       const [a, b] = [moveAt(move, ((i - 1) * end) / 500), moveAt(move, (i * end) / 500)];
-      expect(Math.abs(b.angle - a.angle)).toBeLessThanOrEqual((1.5 * end) / 500 + 1e-9);
+      expect(Math.abs(b.position - a.position)).toBeLessThanOrEqual((1.5 * end) / 500 + 1e-9);
       expect(b.speed).toBeLessThanOrEqual(1.5 + 1e-9);
     }
     expect(trapezoid(0.1, 10, 4).cruise).toBe(0);

@@ -11,7 +11,7 @@ interface Rollers {
 
 const numbers = (p: Rollers): StageNumbers => ({
   ratio: -p.r2 / p.r1, etaForward: 0.9, etaBackward: 0.85, drag: 0.001, play: [0, 0, 0], stiffness: 500, bendTorque: Infinity, stiffnessBeyond: 500, inertiaIn: 1e-6, inertiaOut: 1e-5,
-  limits: [{ mode: 'slip', torque: 3 }], mass: 0.05, money: 2, outside: 2 * (p.r1 + p.r2), length: 0.01, maxSpeed: 1000,
+  limits: [{ mode: 'slip', torque: 3 }], mass: 0.05, money: 2, outside: 2 * (p.r1 + p.r2), length: 0.01, maxSpeed: 1000, bore: 0, beside: true, life: Infinity,
 });
 
 const rollers: StageKind<Rollers> = {

@@ -1,11 +1,11 @@
 import * as v from 'valibot';
-import { armCaseSchema, briefSchema, limitSchema, LIMIT_IDS } from './brief-schema.ts';
+import { armCaseSchema, briefSchema, caseSchema, legCaseSchema, limitSchema, LIMIT_IDS, pointsCaseSchema, straightCaseSchema, turningCaseSchema } from './brief-schema.ts';
 import { driverSchema, motorSchema } from './motor-schema.ts';
-import { wholeNumber } from './quantity-schema.ts';
+import { quantity, wholeNumber } from './quantity-schema.ts';
 import { testSchema } from './test-schema.ts';
 
 export const FORMAT = 'gristmill-joint';
-export const VERSION = 2;
+export const VERSION = 3;
 
 const name = v.pipe(v.string('must be text'), v.maxLength(120, 'must be at most 120 characters'));
 const text = v.pipe(v.string('must be text'), v.maxLength(20000, 'must be at most 20 000 characters'));
@@ -15,9 +15,50 @@ const id = v.pipe(v.string('must be text'), v.minLength(1, 'must not be empty'),
 export const stageSchema = v.looseObject({ id, kind: v.pipe(v.string('must be text'), v.maxLength(64)), params: v.looseObject({}) });
 
 export const sensorSchema = v.looseObject({
-  place: v.picklist(['none', 'motor', 'output']),
-  counts: v.pipe(wholeNumber(1, 1e9), v.description('Counts per turn of the shaft it sits on')),
+  place: v.pipe(v.picklist(['none', 'motor', 'output', 'both']), v.description('Shaft it sits on')),
+  counts: v.pipe(wholeNumber(1, 1e9), v.description('Counts per turn of the shaft it sits on; of the motor’s where there are both')),
+  outputCounts: v.pipe(v.optional(wholeNumber(1, 1e9), 16384), v.description('Counts per turn of the output’s sensor where there are both')),
+  error: v.pipe(v.optional(quantity('smallAngle', 0, 1), 0), v.description('Largest error over a turn left after correction, of the output’s sensor where there is one, rad')),
+  noise: v.pipe(v.optional(quantity('smallAngle', 0, 1), 0), v.description('Noise, peak to peak, of the same sensor, rad')),
 });
+
+/** A material as a joint keeps it; see the shop's. */
+export const materialSchema = v.looseObject({
+  id: v.string(), name: v.string(), made: v.picklist(['printed', 'milled', 'bought']),
+  strength: v.pipe(quantity('stress', 1e4, 1e11), v.description('Strength counted on, Pa')),
+  modulus: v.pipe(quantity('stress', 1e5, 1e13), v.description('Young’s modulus, Pa')),
+  softening: v.pipe(quantity('temperature', 200, 3000), v.description('Temperature above which it loses its shape, K')),
+  density: v.pipe(quantity('density', 1, 3e4), v.description('Density, kg/m³')),
+  price: v.pipe(quantity('pricePerMass', 0, 1e6), v.description('Price per kilogram')),
+  source: v.string(),
+});
+
+/** A rolling bearing as a joint keeps it; ISO 15 boundary dimensions and ratings by ISO 281 and ISO 76. */
+export const bearingSchema = v.looseObject({
+  id: v.string(), name: v.string(),
+  bore: v.pipe(quantity('length', 1e-4, 2), v.description('Bore d, m')),
+  outside: v.pipe(quantity('length', 1e-4, 3), v.description('Outside diameter D, m')),
+  width: v.pipe(quantity('length', 1e-4, 1), v.description('Width B, m')),
+  dynamic: v.pipe(quantity('force', 1, 1e8), v.description('Dynamic load rating C, N')),
+  static: v.pipe(quantity('force', 1, 1e8), v.description('Static load rating C0, N')),
+  mass: v.pipe(quantity('mass', 0, 1e3), v.description('Mass, kg')),
+  price: v.pipe(quantity('money', 0, 1e6), v.description('Price')),
+  source: v.string(),
+});
+
+/** What stands between the last stage and the load: shaft and its pair of bearings. */
+export const outputSchema = v.looseObject({
+  shaftDiameter: v.pipe(quantity('length', 5e-4, 0.5), v.description('Diameter of the output shaft, m')),
+  shaftBore: v.pipe(v.optional(quantity('length', 0, 0.5), 0), v.description('Hollow of the shaft, m')),
+  shaftLength: v.pipe(quantity('length', 0, 5), v.description('Length that twists between stage and load, m; 0 for none')),
+  shaftMaterial: materialSchema,
+  bearing: v.pipe(v.nullable(bearingSchema), v.description('One of a pair; null where none is chosen')),
+  span: v.pipe(quantity('length', 1e-3, 5), v.description('Distance between the two, m')),
+  overhang: v.pipe(quantity('length', 0, 20), v.description('From the nearer bearing to the load’s plane, m')),
+  load: v.pipe(quantity('force', 0, 1e7), v.description('Weight or side force of the load on the shaft, N')),
+});
+
+const kept = v.looseObject({ value: v.number(), low: v.number(), high: v.number(), source: v.optional(v.string()) });
 
 export const variantSchema = v.looseObject({
   id,
@@ -27,6 +68,8 @@ export const variantSchema = v.looseObject({
   motor: motorSchema,
   driver: driverSchema,
   sensor: sensorSchema,
+  mount: v.pipe(v.optional(materialSchema), v.description('Material of the motor’s mount')),
+  output: v.pipe(v.optional(outputSchema), v.description('Output shaft and bearings, where chosen')),
   stages: v.pipe(v.array(stageSchema), v.maxLength(12, 'must have at most 12 stages')),
 });
 
@@ -46,11 +89,20 @@ export const jointSchema = v.looseObject({
   activeVariant: v.string(),
   builds: v.pipe(v.array(buildSchema), v.maxLength(500)),
   tests: v.pipe(v.array(testSchema), v.maxLength(5000)),
+  factors: v.pipe(v.optional(v.record(v.string(), kept)), v.description('Factors of the shop as this joint was computed with')),
 });
 
 export type Joint = v.InferOutput<typeof jointSchema>;
 export type Brief = Joint['brief'];
 export type ArmCase = v.InferOutput<typeof armCaseSchema>;
+export type LegCase = v.InferOutput<typeof legCaseSchema>;
+export type TurningCase = v.InferOutput<typeof turningCaseSchema>;
+export type StraightCase = v.InferOutput<typeof straightCaseSchema>;
+export type PointsCase = v.InferOutput<typeof pointsCaseSchema>;
+export type LoadCase = v.InferOutput<typeof caseSchema>;
+export type Material = v.InferOutput<typeof materialSchema>;
+export type Bearing = v.InferOutput<typeof bearingSchema>;
+export type OutputShaft = v.InferOutput<typeof outputSchema>;
 export type Limit = v.InferOutput<typeof limitSchema>;
 export type LimitId = (typeof LIMIT_IDS)[number];
 export type Variant = v.InferOutput<typeof variantSchema>;

@@ -16,7 +16,10 @@ function fromOne(raw: Raw): Raw {
   return { ...raw, version: 2, brief: { ...keptBrief, cases: isRecord(arm) ? [{ id: 'arm', name: 'Arm', rest: 1, ...arm, pattern: 'arm' }] : [], limits: list }, variants };
 }
 
-const STEPS: Readonly<Record<number, (raw: Raw) => Raw>> = { 1: fromOne };
+/** Version 3 adds load patterns, motors, sensors, shafts and the factors a joint keeps; what version 2 lacks has a starting value in the schema. */
+const fromTwo = (raw: Raw): Raw => ({ ...raw, version: 3 });
+
+const STEPS: Readonly<Record<number, (raw: Raw) => Raw>> = { 1: fromOne, 2: fromTwo };
 
 /** Brings an older joint record up to the present version, one version at a time. A present one comes back as it is. */
 export function migrate(raw: Raw): Raw {

@@ -1,6 +1,13 @@
 import * as v from 'valibot';
 import { quantity, wholeNumber } from './quantity-schema.ts';
 
+/** A data sheet's curve: speeds rising, as many torques. */
+const curve = v.optional(v.pipe(
+  v.looseObject({ speed: v.pipe(v.array(quantity('speed', 0, 1e5)), v.minLength(2, 'needs at least two points'), v.maxLength(500)), torque: v.array(quantity('torque', 0, 1e5)) }),
+  v.check((c) => c.speed.length === c.torque.length, 'must have as many torques as speeds'),
+  v.check((c) => c.speed.every((x, i) => i === 0 || x > c.speed[i - 1]!), 'must have rising speeds'),
+));
+
 const common = {
   id: v.pipe(v.string(), v.description('Identifier on the shop’s shelf, or the joint’s own')),
   name: v.string(),
@@ -10,6 +17,17 @@ const common = {
   rotorInertia: v.pipe(quantity('inertia', 0, 10), v.description('Rotor inertia, kg·m²')),
   mass: v.pipe(quantity('mass', 0, 1e3), v.description('Mass, kg')),
   price: v.pipe(quantity('money', 0, 1e7), v.description('Price')),
+  curve: v.pipe(curve, v.description('Short-time torque over speed from the data sheet, rad/s and N·m')),
+  curveEver: v.pipe(curve, v.description('Torque for ever over speed from the data sheet')),
+};
+
+const magnets = {
+  speedConstant: v.pipe(quantity('speedConstant', 0.05, 5e3), v.description('Speed constant, rad/s per volt')),
+  resistance: v.pipe(quantity('resistance', 1e-4, 1e3), v.description('Resistance between two terminals, Ω')),
+  idleCurrent: v.pipe(quantity('current', 0, 100), v.description('No-load current, A')),
+  peakCurrent: v.pipe(quantity('current', 1e-2, 1e3), v.description('Short-time current of the winding, A')),
+  thermalResistance: v.pipe(quantity('thermalResistance', 1e-2, 1e3), v.description('Winding to surroundings, K/W')),
+  allowedRise: v.pipe(v.number(), v.minValue(1), v.maxValue(300), v.description('Allowed rise of the winding, K')),
 };
 
 export const stepperSchema = v.looseObject({
@@ -25,20 +43,30 @@ export const stepperSchema = v.looseObject({
 export const brushlessSchema = v.looseObject({
   type: v.literal('brushless'),
   ...common,
-  speedConstant: v.pipe(quantity('speedConstant', 0.05, 5e3), v.description('Speed constant, rad/s per volt')),
-  resistance: v.pipe(quantity('resistance', 1e-4, 1e3), v.description('Resistance between two terminals, Ω')),
-  idleCurrent: v.pipe(quantity('current', 0, 100), v.description('No-load current, A')),
-  peakCurrent: v.pipe(quantity('current', 1e-2, 1e3), v.description('Short-time current of the winding, A')),
-  thermalResistance: v.pipe(quantity('thermalResistance', 1e-2, 1e3), v.description('Winding to surroundings, K/W')),
-  allowedRise: v.pipe(v.number(), v.minValue(1), v.maxValue(300), v.description('Allowed rise of the winding, K')),
+  ...magnets,
   sensored: v.pipe(v.boolean(), v.description('Whether the drive knows the rotor angle at standstill')),
 });
 
-export const motorSchema = v.variant('type', [stepperSchema, brushlessSchema], 'must be a stepper or a brushless motor');
+export const brushedSchema = v.looseObject({ type: v.literal('brushed'), ...common, ...magnets });
+
+export const servoSchema = v.looseObject({
+  type: v.literal('servo'),
+  ...common,
+  ratedTorque: v.pipe(quantity('torque', 1e-4, 1e4), v.description('Torque for ever up to the rated speed, N·m')),
+  ratedSpeed: v.pipe(quantity('speed', 1e-2, 1e5), v.description('Rated speed, rad/s')),
+  peakTorque: v.pipe(quantity('torque', 1e-4, 1e5), v.description('Short-time torque, N·m')),
+  maxSpeed: v.pipe(quantity('speed', 1e-2, 1e5), v.description('Highest speed, rad/s')),
+  ratedCurrent: v.pipe(quantity('current', 1e-3, 1e3), v.description('Current at rated torque, A')),
+  efficiency: v.pipe(quantity('efficiency', 0.01, 1), v.description('At rated torque and speed')),
+  allowedRise: v.pipe(v.number(), v.minValue(1), v.maxValue(300), v.description('Rise of the winding at rated torque, K')),
+});
+
+export const motorSchema = v.variant('type', [stepperSchema, brushlessSchema, brushedSchema, servoSchema], 'must be a stepper, a brushless or brushed motor, or a servo');
 
 export const driverSchema = v.looseObject({
   supplyVoltage: v.pipe(quantity('voltage', 0.5, 1e3), v.description('Supply voltage, V')),
   currentLimit: v.pipe(quantity('current', 1e-2, 1e3), v.description('Phase current limit, A')),
   supplyCurrent: v.pipe(quantity('current', 1e-2, 1e3), v.description('What the supply gives, A')),
   microsteps: v.pipe(wholeNumber(1, 256), v.description('Microsteps per full step (steppers)')),
+  winding: v.pipe(v.optional(quantity('temperature', 200, 600)), v.description('Winding temperature the curves hold for, K; absent for 20 °C')),
 });

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { loadPattern } from '../brief/patterns.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { stageKind, stageKinds } from '../stage/registry.ts';
 import { FORMAT, jointSchema, VERSION, type Joint } from './joint.ts';
@@ -53,6 +54,10 @@ export function readRecord(raw: unknown): Result<Joint> {
       if (!params.ok) return params;
       stage.params = params.value;
     }
+  }
+  for (const [i, c] of joint.brief.cases.entries()) {
+    const problem = loadPattern(c.pattern).wrong(c);
+    if (problem) return refuse(`The file is damaged at brief.cases.${i}. ${problem.what}`, problem.why, problem.mend, `brief.cases.${i}`);
   }
   const broken = brokenLink(joint);
   return broken ?? ok(joint);

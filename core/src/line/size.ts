@@ -1,8 +1,8 @@
 import { demandOf } from '../brief/demand.ts';
 import type { Joint, StageRecord, Variant } from '../joint/joint.ts';
-import { motorTorque } from '../motor/available.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { stageKind } from '../stage/registry.ts';
+import { marginAt } from './desk.ts';
 import { lineNumbers } from './numbers.ts';
 
 /** Torque in hand that a sizing aims at. */
@@ -29,9 +29,9 @@ export function sizeLine(joint: Joint, variant: Variant, shelf: Shelf): StageRec
   let chosen = 1;
   let best = -Infinity;
   for (const i of ratios(count)) {
-    const reach = motorTorque(variant.motor, variant.driver, shelf, demand.speed * i, 'peak').torque * i * EACH_STAGE ** count;
+    const reach = marginAt(variant, demand.points, shelf, i, EACH_STAGE ** count).peak;
     if (reach > best) [best, chosen] = [reach, i];
-    if (reach >= demand.peak * MARGIN) {
+    if (reach >= MARGIN) {
       chosen = i;
       break;
     }

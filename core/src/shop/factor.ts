@@ -40,5 +40,13 @@ export const FACTORS: readonly Factor[] = [
   f('motor.spread', 'Motor torque against its data sheet', 'ratio', 1, 0.9, 1.07, 'usual tolerance of winding and magnet'),
   f('motor.sensorless', 'Sensorless drive: share of no-load speed below which no torque can be relied on', 'efficiency', 0.1, 0.06, 0.15),
   f('motor.duty', 'Highest duty of the driver’s output voltage', 'efficiency', 0.95, 0.92, 0.98),
+  f('ambient', 'Surroundings, temperature', 'temperature', 293.15, 283.15, 308.15, 'a workshop in summer and winter; set your own'),
+  f('motor.stepperRise', 'Stepper at rated current: rise of the winding', 'temperatureRise', 65, 50, 80),
+  f('motor.case', 'Motor’s face at its mount: share of the winding’s rise', 'efficiency', 0.6, 0.45, 0.8),
+  f('motor.stepError', 'Stepper: step error, share of a full step, not adding up', 'efficiency', 0.05, 0.03, 0.08, 'usual data-sheet tolerance of hybrid steppers'),
+  f('mount.margin', 'Printed mount: how far below softening it must stay', 'temperatureRise', 10, 10, 10),
+  f('unit.efficiency', 'Bought unit: spread of its efficiency about the data sheet', 'ratio', 1, 0.95, 1.03),
+  f('unit.drag', 'Bought unit: spread of its drag about the data sheet', 'ratio', 1, 0.6, 1.6),
+  f('unit.stiffness', 'Bought unit: spread of its stiffness about the data sheet', 'ratio', 1, 0.8, 1.2),
   f('motor.copper', 'Temperature coefficient of copper resistance per kelvin', 'count', 0.00393, 0.00393, 0.00393, 'annealed copper at 20 °C, IEC 60028'),
 ];

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { bearingSchema, materialSchema } from '../joint/joint.ts';
 import { motorSchema } from '../joint/motor-schema.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { ShopEdits } from './shelf.ts';
@@ -7,6 +8,8 @@ const number = v.pipe(v.number(), v.finite());
 const shopSchema = v.looseObject({
   factors: v.optional(v.record(v.string(), v.pipe(v.looseObject({ value: number, low: number, high: number, source: v.optional(v.string()) }), v.check((f) => f.low <= f.value && f.value <= f.high, 'must be in order')))),
   motors: v.optional(v.array(motorSchema)),
+  materials: v.optional(v.array(materialSchema)),
+  bearings: v.optional(v.array(bearingSchema)),
   instruments: v.optional(v.array(v.looseObject({ id: v.string(), name: v.string(), measures: v.picklist(['length', 'mass', 'angle']), resolution: v.pipe(number, v.minValue(0)), error: v.pipe(number, v.minValue(0)), source: v.string() }))),
 });
 

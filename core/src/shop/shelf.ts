@@ -1,5 +1,8 @@
+import type { Bearing, Material } from '../joint/joint.ts';
+import { BEARINGS } from './bearings.ts';
 import { FACTORS, type Factor } from './factor.ts';
 import { INSTRUMENTS, type Instrument } from './instrument.ts';
+import { MATERIALS } from './materials.ts';
 import { MOTORS } from './motors.ts';
 import { SECTIONS, sectionFactors, type BeltSection } from './section.ts';
 import type { Motor } from '../motor/motor.ts';
@@ -10,14 +13,18 @@ export interface Shelf {
   readonly sections: readonly BeltSection[];
   readonly motors: readonly Motor[];
   readonly instruments: readonly Instrument[];
+  readonly materials: readonly Material[];
+  readonly bearings: readonly Bearing[];
   readonly over?: { readonly id: string; readonly value: number };
 }
 
-/** What the reader changed in the shop: values by factor, and motors and instruments of their own. */
+/** What the reader changed in the shop: values by factor, and things of their own on its shelves. */
 export interface ShopEdits {
   readonly factors?: Readonly<Record<string, { readonly value: number; readonly low: number; readonly high: number; readonly source?: string | undefined }>>;
   readonly motors?: readonly Motor[];
   readonly instruments?: readonly Instrument[];
+  readonly materials?: readonly Material[];
+  readonly bearings?: readonly Bearing[];
 }
 
 /** The shop as shipped, with the reader's changes laid over it. */
@@ -28,7 +35,7 @@ export function makeShelf(edits: ShopEdits = {}): Shelf {
     factors[factor.id] = edit ? { ...factor, ...edit, source: edit.source ?? 'set in the shop' } : factor;
   }
   const merged = <T extends { id: string }>(own: readonly T[] | undefined, shipped: readonly T[]): T[] => [...(own ?? []), ...shipped.filter((s) => !own?.some((o) => o.id === s.id))];
-  return { factors, sections: SECTIONS, motors: merged(edits.motors, MOTORS), instruments: merged(edits.instruments, INSTRUMENTS) };
+  return { factors, sections: SECTIONS, motors: merged(edits.motors, MOTORS), instruments: merged(edits.instruments, INSTRUMENTS), materials: merged(edits.materials, MATERIALS), bearings: merged(edits.bearings, BEARINGS) };
 }
 
 /** A factor's value as it counts now. A factor nobody defined is a slip in the program, hence the throw. */

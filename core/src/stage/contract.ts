@@ -15,6 +15,11 @@ export interface Duty {
   readonly torqueRms: number;
   /** Speed, rad/s. */
   readonly speed: number;
+  /** Torque that wears rolling bearings as the load cycle does (exponent 10/3), N·m, and the mean speed it goes with, rad/s; absent where no cycle is known. */
+  readonly equivalent?: number;
+  readonly meanSpeed?: number;
+  /** Angle between the ends of the output's move, rad; absent where it turns on and on. */
+  readonly swing?: number;
 }
 
 /** What a designer wants of a stage that does not exist yet. */
@@ -68,6 +73,12 @@ export interface StageNumbers {
   readonly length: number;
   /** Highest input speed, rad/s. */
   readonly maxSpeed: number;
+  /** Clear passage along the output axis, m; 0 where the shaft fills it. */
+  readonly bore: number;
+  /** Whether the input axis lies beside the output's, so that what comes before does not block the passage. */
+  readonly beside: boolean;
+  /** Life at the duty's equivalent torque and mean speed, s; Infinity where nothing rated wears. */
+  readonly life: number;
 }
 
 export type Screening = Result<StageNumbers>;

@@ -1,4 +1,5 @@
 import { belt } from './belt/index.ts';
+import { unit } from './unit/index.ts';
 import type { AnyStageKind, StageKindId } from './contract.ts';
 
 const kinds = new Map<StageKindId, AnyStageKind>();
@@ -18,3 +19,4 @@ export const stageKind = (id: StageKindId): AnyStageKind | undefined => kinds.ge
 export const stageKinds = (): readonly AnyStageKind[] => [...kinds.values()];
 
 register(belt);
+register(unit);

@@ -1,3 +1,4 @@
 export * from './quantity.ts';
 export * from './parse.ts';
 export * from './format.ts';
+export * from './table.ts';

@@ -3,7 +3,7 @@ export type QuantityId =
   | 'torque' | 'angle' | 'smallAngle' | 'length' | 'force' | 'mass' | 'speed' | 'linearSpeed' | 'acceleration' | 'inertia' | 'stiffness'
   | 'speedConstant' | 'current' | 'voltage' | 'resistance' | 'inductance' | 'power' | 'time' | 'frequency' | 'money'
   | 'ratio' | 'efficiency' | 'count' | 'temperature' | 'thermalResistance' | 'gravity' | 'forcePerWidth' | 'stiffnessPerWidth'
-  | 'massPerLengthWidth' | 'density' | 'damping';
+  | 'massPerLengthWidth' | 'density' | 'damping' | 'jerk' | 'linearAcceleration' | 'linearJerk' | 'stress' | 'life' | 'pricePerMass' | 'temperatureRise' | 'torqueConstant';
 
 export interface Unit {
   /** As written on screen. */
@@ -73,6 +73,14 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
   stiffnessPerWidth: q('stiffnessPerWidth', 'stiffness per width', 'N/mm²', u('N/m²', 1, 'N/m2', 'Pa'), u('N/mm²', 1e6, 'N/mm2', 'MPa')),
   massPerLengthWidth: q('massPerLengthWidth', 'mass per length and width', 'kg/m²', u('kg/m²', 1, 'kg/m2'), u('g/m/mm', 1)),
   density: q('density', 'density', 'g/cm³', u('kg/m³', 1, 'kg/m3'), u('g/cm³', 1e3, 'g/cm3')),
+  jerk: q('jerk', 'rotational jerk', 'rad/s³', u('rad/s³', 1, 'rad/s3', 'rad/s^3'), u('°/s³', Math.PI / 180, 'deg/s3', 'deg/s^3')),
+  linearAcceleration: q('linearAcceleration', 'acceleration along a line', 'm/s²', u('m/s²', 1, 'm/s2', 'm/s^2'), u('mm/s²', 1e-3, 'mm/s2', 'mm/s^2'), u('in/s²', INCH, 'in/s2', 'in/s^2')),
+  linearJerk: q('linearJerk', 'jerk along a line', 'm/s³', u('m/s³', 1, 'm/s3', 'm/s^3'), u('mm/s³', 1e-3, 'mm/s3', 'mm/s^3')),
+  stress: q('stress', 'stress', 'MPa', u('Pa', 1), u('MPa', 1e6, 'N/mm²', 'N/mm2'), u('GPa', 1e9), u('psi', LBF / (INCH * INCH))),
+  life: q('life', 'life', 'h', u('s', 1), u('h', 3600, 'hr', 'hours'), u('d', 86400, 'days')),
+  pricePerMass: q('pricePerMass', 'price per mass', '¤/kg', u('¤/kg', 1, '1/kg')),
+  temperatureRise: q('temperatureRise', 'temperature rise', 'K', u('K', 1, '°C')),
+  torqueConstant: q('torqueConstant', 'torque constant', 'N·m/A', u('N·m/A', 1, 'Nm/A'), u('mN·m/A', 1e-3, 'mNm/A'), u('ozf·in/A', (LBF / 16) * INCH, 'ozfin/A')),
   damping: q('damping', 'viscous drag', 'N·m·s/rad', u('N·m·s/rad', 1)),
 };
 

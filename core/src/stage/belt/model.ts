@@ -198,6 +198,10 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
     outside: L.centre + o1 + o2 + 2 * section.toothHeight,
     length: p.width + FLANGES + HUB,
     maxSpeed: section.maxSpeed / r1,
+    // A pulley bolted to its neighbour leaves its bore open; otherwise the shaft fills it.
+    bore: p.hold2 === 'bolted' ? p.bore2 : 0,
+    beside: true,
+    life: Infinity,
   };
   return ok({
     section, layout: L, ratio, force, tight, slack, neededTension: force / 2, shaft1, shaft2, shaftLoad, pluck, spanStiffness: kSpan, toothStiffness1: k1, toothStiffness2: k2,

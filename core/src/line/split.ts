@@ -1,0 +1,127 @@
+import { demandOf } from '../brief/demand.ts';
+import type { Joint, StageRecord, Variant } from '../joint/joint.ts';
+import { ok, refuse, type Result } from '../result.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import type { Duty, StageNumbers } from '../stage/contract.ts';
+import { stageKind, stageKinds } from '../stage/registry.ts';
+
+export type SplitId = 'inertia' | 'equal' | 'strong';
+
+export interface Split {
+  readonly id: SplitId;
+  readonly name: string;
+  readonly why: string;
+  /** Ratios from the motor to the output; their product is the total. */
+  readonly ratios: readonly number[];
+  /** Inertia of the stages at the motor in units of the first driving wheel's, for wheels of one width; for comparing splits. */
+  readonly inertia: number;
+}
+
+/**
+ * Inertia at the motor of a train with like driving wheels, in units of one of them: Σ (1 + i_k²·…)/Π before². A wheel i_k times as large has
+ * i_k⁴ the inertia and turns 1/i_k as fast.
+ */
+export function trainInertia(ratios: readonly number[]): number {
+  let [sum, before] = [0, 1];
+  for (const i of ratios) {
+    sum += (1 + i * i) / (before * before);
+    before *= i;
+  }
+  return sum;
+}
+
+/** The split of least inertia at the motor: i_{k+1} = √((i_k⁴ − 1)/2), the first found by halving. */
+function leastInertia(total: number, n: number): number[] {
+  const chain = (first: number) => {
+    const list = [first];
+    for (let k = 1; k < n; k++) list.push(Math.sqrt(Math.max(0, (list[k - 1]! ** 4 - 1) / 2)));
+    return list;
+  };
+  let [lo, hi] = [1, total];
+  for (let k = 0; k < 80; k++) {
+    const mid = Math.sqrt(lo * hi);
+    if (chain(mid).reduce((p, x) => p * x, 1) < total) lo = mid;
+    else hi = mid;
+  }
+  const list = chain(hi);
+  // Below a stage ratio of one the recursion has no meaning; an even split is the least then.
+  return list.every((x) => x >= 1) ? list : Array.from({ length: n }, () => total ** (1 / n));
+}
+
+/** How much smaller the last stage's ratio is than an even share, where it should be the strongest. */
+const STRONG = 1.35;
+
+/** Ways of sharing a total ratio among stages. */
+export function splits(total: number, n: number): Split[] {
+  const even = total ** (1 / n);
+  const strongLast = n === 1 ? [total] : Array.from({ length: n }, (_, k) => (k === n - 1 ? Math.max(1, even / STRONG) : (total / Math.max(1, even / STRONG)) ** (1 / (n - 1))));
+  const make = (id: SplitId, name: string, why: string, ratios: number[]): Split => ({ id, name, why, ratios, inertia: trainInertia(ratios) });
+  return [
+    make('inertia', 'Least inertia', 'Small ratio first: what turns fast stays small. For quick starts and free turning back.', leastInertia(total, n)),
+    make('equal', 'Equal', 'Every stage alike: fewest different parts, smallest largest wheel.', Array.from({ length: n }, () => even)),
+    make('strong', 'Strongest last', 'Small ratio last: its driving wheel, which carries most, is large.', strongLast),
+  ];
+}
+
+/** Play at the output when a last stage of a ratio follows: what came before is divided by it, its own adds whole, rad. */
+export const playAfter = (before: number, ratio: number, own: number): number => before / Math.abs(ratio) + own;
+
+export type Preference = 'money' | 'play' | 'mass';
+
+/** A stage chosen for a place. */
+interface Fit {
+  readonly kind: string;
+  readonly params: Record<string, unknown>;
+  readonly numbers: StageNumbers;
+  readonly carries: number;
+}
+
+/** How far a kind's ratio may lie from the one wanted. */
+const NEAR = 0.12;
+
+function fits(ratio: number, at: Duty, size: number, shelf: Shelf, only: string | undefined): Fit[] {
+  const list: Fit[] = [];
+  for (const kind of stageKinds()) {
+    if (only && kind.id !== only) continue;
+    const params = kind.defaults({ ratio, torque: at.torque, size, shelf }) as Record<string, unknown>;
+    const made = kind.screen(params, at, shelf);
+    if (!made.ok || Math.abs(Math.abs(made.value.ratio) / ratio - 1) > NEAR) continue;
+    const carries = Math.min(...made.value.limits.map((l) => l.torque), Infinity) / Math.max(at.torque, 1e-9);
+    if (carries >= 1 && made.value.outside <= size) list.push({ kind: kind.id, params, numbers: made.value, carries });
+  }
+  return list;
+}
+
+const SCORE: Readonly<Record<Preference, (n: StageNumbers) => number>> = { money: (n) => n.money, play: (n) => n.play[2] + 1e-9 * n.money, mass: (n) => n.mass };
+
+/**
+ * Fills a line with stages for a split: for every place, from the output back, the kind that fits and is best by the preference.
+ *
+ * @param only a kind to use throughout; any that fits where left out
+ * @returns new stages, or a problem that names the place no kind fits
+ */
+export function fillLine(joint: Joint, variant: Variant, shelf: Shelf, ratios: readonly number[], prefer: Preference, identify: (j: number) => string, only?: string): Result<StageRecord[]> {
+  const demand = demandOf(joint.brief, shelf);
+  const size = joint.brief.limits.find((l) => l.id === 'size')?.value ?? Infinity;
+  const out = new Array<StageRecord>(ratios.length);
+  let at: Duty = { torque: demand.peak, torqueRms: demand.rms, speed: demand.speed, equivalent: demand.equivalent, meanSpeed: demand.meanSpeed };
+  let slack = 1;
+  for (let j = ratios.length - 1; j >= 0; j--) {
+    // What rounding to real teeth added or took away is made up by the stages before.
+    const wanted = Math.max(1, ratios[j]! * slack ** (1 / (j + 1)));
+    const found = fits(wanted, at, size, shelf, only).sort((a, b) => SCORE[prefer](a.numbers) - SCORE[prefer](b.numbers))[0];
+    if (!found) {
+      const name = only ? stageKind(only)?.name.toLowerCase() : undefined;
+      return refuse(
+        `No ${name ?? 'kind of stage'} fits as stage ${j + 1}, ratio ${wanted.toPrecision(3)} at ${at.torque.toPrecision(3)} N·m${Number.isFinite(size) ? ` within ${(size * 1000).toFixed(0)} mm` : ''}.`,
+        'Either it cannot carry that torque, cannot be made in that ratio, or is too large across.', name ? 'Let any kind be taken, or share the ratio among more stages.' : 'Share the ratio among more stages, or allow more size.',
+      );
+    }
+    out[j] = { id: identify(j), kind: found.kind, params: found.params };
+    slack *= wanted / Math.abs(found.numbers.ratio);
+    const i = Math.abs(found.numbers.ratio);
+    const gain = i * found.numbers.etaForward;
+    at = { torque: at.torque / gain + found.numbers.drag, torqueRms: at.torqueRms / gain + found.numbers.drag, speed: at.speed * i, equivalent: (at.equivalent ?? 0) / gain, meanSpeed: (at.meanSpeed ?? 0) * i };
+  }
+  return ok(out);
+}

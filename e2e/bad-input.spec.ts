@@ -125,6 +125,7 @@ test('bench readings in the wrong unit are asked about, struck out with a reason
 
 test('the shop’s factors move the predictions, and can be reset', async ({ page }) => {
   await openDemo(page, 'Shop');
+  await page.getByRole('tab', { name: 'Factors' }).click();
   const tally = page.locator('[data-limit="stiffness"] [data-figure]');
   const before = await tally.innerText();
   const low = page.getByRole('textbox', { name: /^AT5.*axial stiffness.*likely/ });
@@ -134,7 +135,14 @@ test('the shop’s factors move the predictions, and can be reset', async ({ pag
   await low.press('Escape');
   await low.fill('3000');
   await low.press('Enter');
+  // The joint keeps what it was computed with, and says that the shop has moved on.
+  const notice = page.locator('[data-moved]');
+  await expect(notice).toContainText(/AT5.*axial stiffness/);
+  await expect(tally).toHaveText(before);
+  await notice.getByRole('button', { name: 'Take the shop’s values' }).click();
   await expect(tally).not.toHaveText(before);
+  await expect(notice).toHaveCount(0);
   await page.getByRole('button', { name: /^Reset AT5/ }).click();
+  await notice.getByRole('button', { name: 'Take the shop’s values' }).click();
   await expect(tally).toHaveText(before);
 });

@@ -18,12 +18,13 @@ export const test = base.extend<{ quiet: string[] }>({
 
 export { expect };
 
-/** Opens the demo joint from an empty shelf and waits until its line is worked out. */
-export async function openDemo(page: Page, view = 'brief'): Promise<void> {
+/** Opens a demo joint from an empty shelf and waits until its line is worked out. */
+export async function openDemo(page: Page, view = 'brief', joint = 'Body yaw'): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: 'Open the demo set' }).click();
+  await page.getByRole('link', { name: joint }).click();
   await page.waitForURL(/\/joint\/.*\/brief/);
-  await expect(page.locator('[data-limit="torque"]')).toContainText('N·m');
+  await expect(page.locator('[data-limit="torque"] [data-figure]')).toContainText('N·m');
   if (view !== 'brief') await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`, 'i') }).click();
 }
 

@@ -15,10 +15,11 @@ test.describe('the line', () => {
     await page.getByRole('combobox', { name: 'Rotor sensor' }).selectOption('no');
     await expect(page.getByText(/limited by/)).toBeVisible();
     await page.getByRole('combobox', { name: 'On', exact: true }).selectOption('motor');
-    await expect(figure(page, 'kept')).toBeVisible();
-    const kept = await figure(page, 'kept').innerText();
+    await page.getByText('All figures').click();
+    await expect(figure(page, 'keptMotor')).toBeVisible();
+    const kept = await figure(page, 'keptMotor').innerText();
     await type(page, 'Counts per turn', '256');
-    await expect(figure(page, 'sensed')).toContainText('6.027′');
+    await expect(figure(page, 'sensedMotor')).toContainText('6.027′');
     expect(kept).not.toBe('');
     await expect(page.getByRole('img', { name: /Torque and speed at the output/ }).locator('path.recharts-curve').first()).toBeVisible();
   });

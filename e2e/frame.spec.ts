@@ -5,7 +5,7 @@ const VIEWS = ['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review', 'Shop'];
 test.describe('the frame', () => {
   for (const sheet of ['light', 'dark'] as const) {
     test(`no axe violation on any page, ${sheet} sheet`, async ({ page }) => {
-      test.setTimeout(150_000);
+      test.setTimeout(240_000);
       await page.emulateMedia({ colorScheme: sheet });
       await page.goto('/');
       await expectAccessible(page);
@@ -15,6 +15,17 @@ test.describe('the frame', () => {
         await expect(page).toHaveURL(new RegExp(view.toLowerCase()));
         await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
         await page.waitForLoadState('networkidle');
+        await expectAccessible(page);
+      }
+      for (const sheet of ['Motor', 'Ratio desk', 'Shares', 'What if', 'Compare']) {
+        await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
+        await page.getByRole('navigation', { name: 'Sheets of the line' }).getByRole('link', { name: sheet }).click();
+        await page.waitForLoadState('networkidle');
+        await expectAccessible(page);
+      }
+      for (const shelf of ['Materials', 'Bearings', 'Factors', 'Units']) {
+        await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Shop/ }).click();
+        await page.getByRole('tab', { name: shelf }).click();
         await expectAccessible(page);
       }
       await page.getByRole('link', { name: 'Gristmill' }).click();
@@ -111,6 +122,7 @@ test.describe('the frame', () => {
 
   test('units shown are the reader’s choice', async ({ page }) => {
     await openDemo(page, 'Shop');
+    await page.getByRole('tab', { name: 'Units' }).click();
     await page.getByRole('combobox', { name: 'Torque', exact: true }).selectOption('kgf·cm');
     await page.getByRole('link', { name: /^Brief/ }).click();
     await expect(page.locator('[data-limit="torque"]')).toContainText('57.03 kgf·cm');

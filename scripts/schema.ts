@@ -2,6 +2,7 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { beltSchema } from '../core/src/stage/belt/params.ts';
+import { unitSchema } from '../core/src/stage/unit/params.ts';
 import { jointSchema } from '../core/src/joint/joint.ts';
 
 const file = new URL('../docs/joint-file.schema.json', import.meta.url);
@@ -9,7 +10,8 @@ const file = new URL('../docs/joint-file.schema.json', import.meta.url);
 const options = { errorMode: 'ignore', typeMode: 'input' } as const;
 const joint = toJsonSchema(jointSchema, options);
 const belt = toJsonSchema(beltSchema, options);
-const text = `${JSON.stringify({ title: 'Gristmill joint file, version 2', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined } } }, null, 1)}\n`;
+const unit = toJsonSchema(unitSchema, options);
+const text = `${JSON.stringify({ title: 'Gristmill joint file, version 3', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
 
 if (process.argv.includes('--check')) {
   let now = '';

@@ -1,6 +1,6 @@
 import {
-  activeVariant, analyseLine, demandOf, findingsOf, flatten, makeShelf, ok, parseQuantity, QUANTITIES, readJointFile, readParams, readShopEdits, refuse, stageKind, stageKinds, writeDxf, writeSvg,
-  type Duty, type QuantityId, type Result,
+  activeVariant, analyseLine, demandOf, editsFor, findingsOf, flatten, makeShelf, mergeEdits, motorConstants, motorEfficiency, motorHeat, motorTorque, ok, parseQuantity, ratioDesk, readDriver, readMotor, QUANTITIES, readJointFile, readParams, readShopEdits, refuse, stageKind, stageKinds, waysOut, writeDxf, writeSvg,
+  type Demand, type Duty, type Joint, type LineReport, type QuantityId, type Result,
 } from '@gristmill/core';
 import { readInput, readJsonArgument } from './read-input.ts';
 import { sayFinding, sayLine, sayStage } from './plain.ts';
@@ -13,17 +13,33 @@ export interface Options {
   readonly format?: string | undefined;
   readonly chord?: string | undefined;
   readonly shop?: string | undefined;
+  readonly motor?: string | undefined;
+  readonly driver?: string | undefined;
+  readonly speed?: string | undefined;
+  readonly each?: string | undefined;
 }
 
 /** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */
 export const toJson = (value: unknown): string => JSON.stringify(value, (_k, v: unknown) => (ArrayBuffer.isView(v) ? Array.from(v as Float64Array) : typeof v === 'number' && !Number.isFinite(v) ? null : v), 2);
 
-function shelfFrom(o: Options): Result<ReturnType<typeof makeShelf>> {
-  if (o.shop === undefined) return ok(makeShelf());
+/** The shop for a command: as shipped, with the factors a joint keeps, and over both what --shop says. */
+function shelfFrom(o: Options, joint?: Joint): Result<ReturnType<typeof makeShelf>> {
+  const kept = editsFor(joint, {});
+  if (o.shop === undefined) return ok(makeShelf(kept));
   const edits = readJsonArgument(o.shop, '--shop');
   if (!edits.ok) return edits;
-  const read = readShopEdits(edits.value);
-  return read.ok ? ok(makeShelf(read.value)) : read;
+  // A whole shop file is taken as well as bare changes.
+  const { format: _format, version: _version, ...bare } = (typeof edits.value === 'object' && edits.value !== null && !Array.isArray(edits.value) ? edits.value : {}) as Record<string, unknown>;
+  const read = readShopEdits(Array.isArray(edits.value) ? edits.value : bare);
+  return read.ok ? ok(makeShelf(mergeEdits(kept, read.value))) : read;
+}
+
+/** The demand without the course of each cycle over time, which is for plots. */
+function shortDemand(d: Demand): unknown {
+  return { ...d, cases: d.cases.map((c) => {
+    const { trace: _trace, ...loads } = c.loads;
+    return { ...c, loads };
+  }) };
 }
 
 /** `analyse FILE`: every variant's line and every test, as the views show them. */
@@ -33,9 +49,9 @@ export function analyse(file: string | undefined, o: Options): Result<string> {
   if (!text.ok) return text;
   const read = readJointFile(text.value);
   if (!read.ok) return read;
-  const shelf = shelfFrom(o);
-  if (!shelf.ok) return shelf;
   const joint = read.value;
+  const shelf = shelfFrom(o, joint);
+  if (!shelf.ok) return shelf;
   const chosen = o.variant === undefined ? joint.variants : joint.variants.filter((v) => v.id === o.variant || v.name === o.variant);
   if (chosen.length === 0) return refuse(`There is no variant “${o.variant}”.`, `The joint has ${joint.variants.map((v) => v.name).join(', ')}.`, 'Name one of these.');
   const lines = chosen.map((variant) => ({ variant, report: analyseLine(joint, variant, shelf.value) }));
@@ -44,7 +60,13 @@ export function analyse(file: string | undefined, o: Options): Result<string> {
     const expected = (f: (typeof findings)[number]) => lines.find((l) => l.variant.id === f.variantId)?.report.figures.find((x) => x.id === f.row);
     return ok([...lines.map((l) => sayLine(joint, l.variant.name, l.report)), ...findings.map((f) => sayFinding(f, expected(f)))].join('\n'));
   }
-  return ok(toJson({ format: 'gristmill-report', joint: { id: joint.id, name: joint.name }, activeVariant: activeVariant(joint).id, demand: demandOf(joint.brief, shelf.value), variants: lines.map((l) => ({ id: l.variant.id, name: l.variant.name, ...l.report, figures: byId(l.report.figures), stages: l.report.stages.map((s) => ({ ...s, report: s.report && { ...s.report, figures: byId(s.report.figures) } })) })), tests: findings }));
+  return ok(toJson({ format: 'gristmill-report', joint: { id: joint.id, name: joint.name }, activeVariant: activeVariant(joint).id, demand: shortDemand(demandOf(joint.brief, shelf.value)), variants: lines.map((l) => ({ id: l.variant.id, name: l.variant.name, ...withoutDemand(l.report), figures: byId(l.report.figures), checks: byId(l.report.checks), stages: l.report.stages.map((s) => ({ ...s, report: s.report && { ...s.report, figures: byId(s.report.figures) } })) })), tests: findings }));
+}
+
+/** The joint's demand stands once in the report, not in every variant. */
+function withoutDemand(r: LineReport): Omit<LineReport, 'demand'> {
+  const { demand: _demand, ...rest } = r;
+  return rest;
 }
 
 /** Figures keyed by their identifier, which is how a script asks for them. */
@@ -130,7 +152,7 @@ export function check(file: string | undefined, o: Options): Result<string> {
   if (!text.ok) return text;
   const read = readJointFile(text.value);
   if (!read.ok) return read;
-  const shelf = makeShelf();
+  const shelf = makeShelf(editsFor(read.value, {}));
   const found = read.value.variants.map((v) => {
     const report = analyseLine(read.value, v, shelf);
     const stops = report.stages.flatMap((s, i) => (s.problem ? [`stage ${i + 1}: ${s.problem.what}`] : (s.report?.checks ?? []).filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => `stage ${i + 1}: ${c.name} fails`)));
@@ -138,6 +160,55 @@ export function check(file: string | undefined, o: Options): Result<string> {
   });
   if (o.json) return ok(toJson({ ok: true, name: read.value.name, version: read.value.version, variants: found }));
   return ok([`${read.value.name}: the file is whole.`, ...found.map((f) => `Variant ${f.name}: ${f.stops.length === 0 && f.missed.length === 0 ? 'nothing stops it' : [...f.stops, ...f.missed.map((m) => `misses ${m}`)].join('; ')}.`)].join('\n'));
+}
+
+/** `motor --motor JSON [--driver JSON] [--speed TEXT]`: what a motor gives at speeds, and its constants. */
+export function motor(o: Options): Result<string> {
+  const given = readJsonArgument(o.motor, '--motor');
+  if (!given.ok) return given;
+  const made = readMotor(given.value);
+  if (!made.ok) return made;
+  const drive = o.driver === undefined ? ok({}) : readJsonArgument(o.driver, '--driver');
+  if (!drive.ok) return drive;
+  const driver = readDriver({ supplyVoltage: 24, currentLimit: 10, supplyCurrent: 10, microsteps: 16, ...(drive.value as object) });
+  if (!driver.ok) return driver;
+  const shelf = shelfFrom(o);
+  if (!shelf.ok) return shelf;
+  const points: object[] = [];
+  for (const text of (o.speed ?? '0 rpm').split(',')) {
+    const speed = parseQuantity(text, 'speed');
+    if (!speed.ok) return speed;
+    const w = speed.value.si;
+    const [peak, ever] = (['peak', 'continuous'] as const).map((time) => motorTorque(made.value, driver.value, shelf.value, w, time));
+    if (!peak!.known) return refuse(`${text.trim()} lies outside the motor’s curve.`, 'Outside its points nothing is known of its torque.', 'Ask within the curve, or add points.');
+    points.push({ speed: w, peak, continuous: ever, atPeak: { ...motorEfficiency(made.value, driver.value, peak!.torque, w), ...motorHeat(made.value, driver.value, shelf.value, peak!.torque) }, atContinuous: { ...motorEfficiency(made.value, driver.value, ever!.torque, w), ...motorHeat(made.value, driver.value, shelf.value, ever!.torque) } });
+  }
+  const constants = motorConstants(made.value, driver.value, shelf.value);
+  if (o.json) return ok(toJson({ constants, points }));
+  return ok([...Object.entries(constants).filter(([, v]) => Number.isFinite(v)).map(([k, v]) => `${k} ${v}`), ...points.map((p) => JSON.stringify(p))].join('\n'));
+}
+
+/** `desk FILE [--each 0.94]`: ratio windows for one to four stages, and the ways out where no ratio does. */
+export function desk(file: string | undefined, o: Options): Result<string> {
+  if (!file) return refuse('FILE is missing.', 'There is nothing to work on.', 'Write gristmill desk joint.gristmill.json.');
+  const text = readInput(file);
+  if (!text.ok) return text;
+  const read = readJointFile(text.value);
+  if (!read.ok) return read;
+  const each = parseQuantity(o.each ?? '94 %', 'efficiency');
+  if (!each.ok) return each;
+  // A bare number above one is meant in per cent, as it is shown.
+  if (!(each.value.si > 0 && each.value.si <= 1)) return refuse('--each is not an efficiency.', 'One stage passes on between 0 and 100 %.', 'Write it like --each "94 %".');
+  const shelf = shelfFrom(o, read.value);
+  if (!shelf.ok) return shelf;
+  const variant = read.value.variants.find((v) => v.id === o.variant || v.name === o.variant) ?? activeVariant(read.value);
+  const rows = ratioDesk(read.value, variant, shelf.value, each.value.si);
+  const reach = waysOut(read.value, variant, shelf.value, each.value.si ** Math.max(1, variant.stages.length));
+  if (o.json) return ok(toJson({ variant: variant.id, rows, reach }));
+  return ok([
+    ...rows.map((r) => `${r.stages} stage${r.stages > 1 ? 's' : ''}: ${r.both ? `ratio ${r.both[0].toPrecision(3)} to ${r.both[1].toPrecision(3)}, suggested ${r.suggested.toPrecision(3)}` : 'no ratio meets everything'}`),
+    ...(reach.margin < 1 ? [`At best ${(reach.margin * 100).toFixed(0)} % of what is asked, at ratio ${reach.ratio.toPrecision(3)}.${reach.shelf ? '' : ' No motor on the shelf reaches it.'}`, ...reach.ways.map((w) => `  ${w.label}. ${w.why}`)] : []),
+  ].join('\n'));
 }
 
 /** `unit TEXT KIND`: what a typed quantity is in SI units. */

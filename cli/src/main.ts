@@ -1,17 +1,19 @@
 import { refuse, sayProblem, type Result } from '@gristmill/core';
 import { parseArgs } from 'node:util';
-import { analyse, check, outline, stage, toJson, unit, type Options } from './commands.ts';
+import { analyse, check, desk, motor, outline, stage, toJson, unit, type Options } from './commands.ts';
 
 const HELP = `gristmill: the computation of Gristmill on the command line
 
   gristmill analyse FILE [--variant NAME]           every line, stage and test of a joint
   gristmill stage KIND --params JSON [--duty JSON]  one stage
   gristmill outline KIND PART --params JSON --format svg|dxf|json [--chord "2 um"]
+  gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
+  gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
   gristmill check FILE                              is the file whole, does anything stop it
   gristmill unit TEXT KIND                          a typed quantity in SI units
 
   --json   the reports as the views have them, in SI units, keys as in the joint file
-  --shop   changes to the shop as JSON or @file
+  --shop   changes to the shop, or a shop file, as JSON or @file
   JSON may be given as @file.json; FILE may be - for standard input.
   Values are SI numbers or text with a unit ("62 ozf·in").
   Exit code 1 and a plain sentence when something cannot be done.
@@ -23,7 +25,7 @@ function run(argv: string[]): { result: Result<string>; json: boolean } {
     parsed = parseArgs({
       args: argv,
       allowPositionals: true,
-      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
+      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, motor: { type: 'string' }, driver: { type: 'string' }, speed: { type: 'string' }, each: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
     });
   } catch (error) {
     return { result: refuse('The command line cannot be read.', (error as Error).message.split('.')[0] + '.', 'See gristmill --help.'), json: argv.includes('--json') };
@@ -41,10 +43,14 @@ function run(argv: string[]): { result: Result<string>; json: boolean } {
         return outline(a, b, o);
       case 'check':
         return check(a, o);
+      case 'desk':
+        return desk(a, o);
+      case 'motor':
+        return motor(o);
       case 'unit':
         return unit(a, b, o);
       default:
-        return refuse(`There is no command “${command}”.`, 'The commands are analyse, stage, outline, check and unit.', 'See gristmill --help.');
+        return refuse(`There is no command “${command}”.`, 'The commands are analyse, stage, outline, desk, motor, check and unit.', 'See gristmill --help.');
     }
   })();
   return { result, json: o.json };

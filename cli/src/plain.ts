@@ -13,7 +13,11 @@ export function sayLine(joint: Joint, variantName: string, r: LineReport): strin
   const out = [`${joint.name}, variant ${variantName}`];
   if (r.problem) out.push(`  ${r.problem.what} ${r.problem.why} ${r.problem.mend}`);
   else out.push(`  limited by ${r.limitedBy}`);
-  for (const v of r.verdicts) out.push(`  ${MARK[v.state].padEnd(6)} ${LIMIT_KINDS[v.id].name.padEnd(18)} asked ${v.sense === 'min' ? '>=' : '<='} ${sayBanded({ value: v.asked }, LIMIT_KINDS[v.id].quantity)}, expected ${v.figure ? sayBanded(v.figure, v.figure.quantity) : 'unknown'}`);
+  for (const v of r.verdicts) {
+    const asked = v.sense === 'either' || !Number.isFinite(v.asked) ? 'noted' : `asked ${v.sense === 'min' ? '>=' : '<='} ${sayBanded({ value: v.asked }, LIMIT_KINDS[v.id].quantity)}`;
+    out.push(`  ${MARK[v.state].padEnd(6)} ${LIMIT_KINDS[v.id].name.padEnd(18)} ${asked}, expected ${v.figure ? sayBanded(v.figure, v.figure.quantity) : (v.says ?? 'unknown')}`);
+  }
+  out.push(...r.checks.map(checkLine));
   out.push(...r.figures.map(figureLine));
   r.stages.forEach((s, i) => {
     out.push(`Stage ${i + 1}, ${stageKind(s.kind)?.name.toLowerCase() ?? s.kind}`);

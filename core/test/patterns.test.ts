@@ -189,6 +189,6 @@ describe('every pattern', () => {
     const d = demandOf(j.brief, shelf);
     expect(d.peak).toBe(Math.max(...d.cases.map((c) => c.loads.peak)));
     expect(d.speed).toBe(Math.max(...d.cases.map((c) => c.loads.speed)));
-    expect(d.points.map((p) => p.name)).toContain('Turn: peak');
+    expect(d.points.map((p) => p.name)).toContain('peak, Turn');
   });
 });

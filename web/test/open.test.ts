@@ -1,7 +1,7 @@
 import { createJoint, sizeLine, type Joint } from '@gristmill/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { editVariant, useOpen } from '../src/state/open.ts';
-import { shelfNow } from '../src/state/shop.ts';
+import { shelfNow } from '../src/state/shelf.ts';
 
 const open = () => useOpen.getState();
 const joint = () => open().joint!;
@@ -36,7 +36,7 @@ describe('the open joint', () => {
       vi.advanceTimersByTime(2000);
       open().edit(`Change ${i}`, (d) => {
         if (i % 3 === 0) d.brief.limits.push({ id: 'turnBack', sense: 'max', value: i, need: 'wish' });
-        else if (i % 3 === 1) d.brief.cases[0]!.load += 0.1;
+        else if (i % 3 === 1) (d.brief.cases[0] as { load: number }).load += 0.1;
         else d.variants[0]!.stages.push({ id: `s${i}`, kind: 'belt', params: { z1: i } });
       });
       states.push(JSON.stringify({ ...joint(), changed: '' }));

@@ -1,4 +1,4 @@
-import { armLoads, blankCase, createJoint, findingsOf, makeShelf, readJointFile, type Verdict } from '@gristmill/core';
+import { armLoads, armPattern, blankCase, createJoint, findingsOf, makeShelf, readJointFile, type Verdict } from '@gristmill/core';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { sayKey, spellKey } from '../src/app/actions.ts';
@@ -7,7 +7,6 @@ import { scaleRange } from '../src/parts/Scale.tsx';
 import { foundFor } from '../src/parts/Tally.tsx';
 import { foundSource, overall, verdictWord } from '../src/parts/words.ts';
 import { newTest } from '../src/views/bench/new-test.ts';
-import { caseFigures } from '../src/views/brief/case-figures.ts';
 
 const read = readJointFile(readFileSync(new URL('../../demo/body-yaw.json', import.meta.url), 'utf8'));
 if (!read.ok) throw new Error(read.problem.what);
@@ -83,7 +82,7 @@ describe('figures of a load case', () => {
   it('are those of the core, each with a working whose terms are finite', () => {
     const c = blankCase('c');
     const loads = armLoads(c, 9.80665);
-    const figures = caseFigures(c, 9.80665);
+    const figures = armPattern.figures(c, 9.80665);
     expect(figures.find((f) => f.id === 'case-peak')!.value).toBe(loads.peak);
     expect(figures.find((f) => f.id === 'case-rms')!.value).toBe(loads.rms);
     for (const f of figures) expect(f.working.terms.every((t) => Number.isFinite(t.value)), f.id).toBe(true);

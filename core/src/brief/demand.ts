@@ -55,7 +55,7 @@ export function demandOf(brief: Brief, shelf: Shelf): Demand {
   // The case that wears most is the one with the most of T^(10/3)·n.
   const wear = (l: CaseLoads) => l.equivalent ** (10 / 3) * l.meanSpeed;
   const worst = cases.reduce<CaseLoads | undefined>((a, c) => (a && wear(a) >= wear(c.loads) ? a : c.loads), undefined);
-  const points = cases.flatMap((c) => c.loads.points.map((p) => (cases.length > 1 ? { ...p, name: `${c.name}: ${p.name}` } : p)));
+  const points = cases.flatMap((c) => c.loads.points.map((p) => (cases.length > 1 ? { ...p, name: `${p.name}, ${c.name}` } : p)));
   return {
     cases, peak: most((l) => l.peak), rms: most((l) => l.rms), hold: most((l) => l.hold), speed: most((l) => l.speed), equivalent: worst?.equivalent ?? 0, meanSpeed: worst?.meanSpeed ?? 0,
     arm: most((l) => l.arm), inertia: most((l) => l.inertia), friction: most((l) => l.friction), swing: most((l) => l.swing), points,

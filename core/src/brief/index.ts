@@ -9,3 +9,4 @@ export * from './points.ts';
 export * from './patterns.ts';
 export * from './demand.ts';
 export * from './read-case.ts';
+export * from './scale.ts';

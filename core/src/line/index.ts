@@ -14,3 +14,4 @@ export * from './desk.ts';
 export * from './split.ts';
 export * from './ways.ts';
 export * from './kept.ts';
+export * from './used.ts';

@@ -20,6 +20,17 @@ export function samplePlay(links: readonly { readonly ratio: number }[], play: r
   const worst = playAtOutput(links, play.map((p) => p[2]));
   const likely = playAtOutput(links, play.map((p) => p[0]));
   if (play.every((p) => !(p[2] > p[1]))) return { likely, low: likely, high: likely, worst };
+  return { ...quantiles(drawPlay(links, play, samples, seed)), worst };
+}
+
+/** Median and the ends of 95 % of sorted samples. */
+function quantiles(sums: Float64Array): { likely: number; low: number; high: number } {
+  const at = (q: number) => sums[Math.min(sums.length - 1, Math.max(0, Math.round(q * (sums.length - 1))))]!;
+  return { likely: at(0.5), low: at(0.025), high: at(0.975) };
+}
+
+/** Sampled play at the output, sorted. */
+function drawPlay(links: readonly { readonly ratio: number }[], play: readonly (readonly [number, number, number])[], samples: number, seed: number): Float64Array {
   const after = ratiosAfter(links);
   const draw = seeded(seed);
   const sums = new Float64Array(samples);
@@ -31,7 +42,23 @@ export function samplePlay(links: readonly { readonly ratio: number }[], play: r
     }
     sums[i] = sum;
   }
-  sums.sort();
-  const at = (q: number) => sums[Math.min(samples - 1, Math.max(0, Math.round(q * (samples - 1))))]!;
-  return { likely: at(0.5), low: at(0.025), high: at(0.975), worst };
+  return sums.sort();
+}
+
+/** Play of the line from many samples, counted into classes of equal width from nothing to the worst case. */
+export interface PlaySpread extends PlayBand {
+  readonly samples: number;
+  readonly width: number;
+  readonly counts: Float64Array;
+}
+
+/** The spread of play by sampling, for a histogram; the same seed gives the same answer. */
+export function playSpread(links: readonly { readonly ratio: number }[], play: readonly (readonly [number, number, number])[], samples = 100_000, seed = 1, classes = 48): PlaySpread {
+  const worst = playAtOutput(links, play.map((p) => p[2]));
+  const counts = new Float64Array(classes);
+  const width = worst > 0 ? worst / classes : 0;
+  if (play.every((p) => !(p[2] > p[1]))) return { ...samplePlay(links, play, samples, seed), samples, width, counts };
+  const sums = drawPlay(links, play, samples, seed);
+  for (const x of sums) counts[Math.min(classes - 1, Math.floor(x / width))]!++;
+  return { ...quantiles(sums), worst, samples, width, counts };
 }

@@ -43,9 +43,17 @@ function leastInertia(total: number, n: number): number[] {
     if (chain(mid).reduce((p, x) => p * x, 1) < total) lo = mid;
     else hi = mid;
   }
-  const list = chain(hi);
-  // Below a stage ratio of one the recursion has no meaning; an even split is the least then.
-  return list.every((x) => x >= 1) ? list : Array.from({ length: n }, () => total ** (1 / n));
+  return chain(hi);
+}
+
+/** The best of the recursion over all stages, over fewer with the last at one, and of an even split: for little ratio the recursion's optimum lies outside. */
+function leastInertiaOf(total: number, n: number): number[] {
+  const tried = [Array.from({ length: n }, () => total ** (1 / n))];
+  for (let m = 1; m <= n; m++) {
+    const list = leastInertia(total, m);
+    if (list.every((x) => x >= 1)) tried.push([...list, ...Array.from({ length: n - m }, () => 1)]);
+  }
+  return tried.reduce((a, b) => (trainInertia(b) < trainInertia(a) ? b : a));
 }
 
 /** How much smaller the last stage's ratio is than an even share, where it should be the strongest. */
@@ -57,9 +65,9 @@ export function splits(total: number, n: number): Split[] {
   const strongLast = n === 1 ? [total] : Array.from({ length: n }, (_, k) => (k === n - 1 ? Math.max(1, even / STRONG) : (total / Math.max(1, even / STRONG)) ** (1 / (n - 1))));
   const make = (id: SplitId, name: string, why: string, ratios: number[]): Split => ({ id, name, why, ratios, inertia: trainInertia(ratios) });
   return [
-    make('inertia', 'Least inertia', 'Small ratio first: what turns fast stays small. For quick starts and free turning back.', leastInertia(total, n)),
-    make('equal', 'Equal', 'Every stage alike: fewest different parts, smallest largest wheel.', Array.from({ length: n }, () => even)),
-    make('strong', 'Strongest last', 'Small ratio last: its driving wheel, which carries most, is large.', strongLast),
+    make('inertia', 'Least inertia', 'Small ratio first: what turns fast stays small.', leastInertiaOf(total, n)),
+    make('equal', 'Equal', 'Stages alike: fewest different parts.', Array.from({ length: n }, () => even)),
+    make('strong', 'Strongest last', 'Small ratio last: large driving wheel where most is carried.', strongLast),
   ];
 }
 

@@ -7,3 +7,4 @@ export * from './available.ts';
 export * from './heat.ts';
 export * from './constants.ts';
 export * from './fields.ts';
+export * from './read.ts';

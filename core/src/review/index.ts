@@ -1,2 +1,3 @@
 export * from './difference.ts';
 export * from './variants.ts';
+export * from './compare.ts';

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { SharedPatterns } from '../parts/Scale.tsx';
@@ -21,15 +21,18 @@ export function App() {
   }, [sheet]);
   useEffect(() => startAutosave(), []);
   useEffect(() => listenForKeys(), []);
+  // A joint keeps the factors it is computed with, so the shop must be there before one is opened.
+  const [ready, setReady] = useState(false);
   useEffect(() => {
     loadShop()
       .then((edits) => useShop.getState().setEdits(edits))
-      .catch((error: unknown) => useStorage.setState({ problem: storageProblem(error) }));
+      .catch((error: unknown) => useStorage.setState({ problem: storageProblem(error) }))
+      .finally(() => setReady(true));
   }, []);
   return (
     <QueryClientProvider client={client}>
       <SharedPatterns />
-      <RouterProvider router={router} />
+      {ready ? <RouterProvider router={router} /> : null}
       <Palette />
       <Toaster position="bottom-center" toastOptions={{ unstyled: true, classNames: { toast: 'flex items-center gap-4 border border-[var(--ink)] bg-[var(--panel)] px-4 py-2 text-[13.5px] rounded-[2px]', actionButton: 'underline underline-offset-3' } }} />
     </QueryClientProvider>

@@ -1,4 +1,4 @@
-import type { Problem } from '@gristmill/core';
+import { formatQuantity, shopMoved, takeShop, type Problem } from '@gristmill/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -8,6 +8,8 @@ import { Strip } from '../parts/Strip.tsx';
 import { Tally } from '../parts/Tally.tsx';
 import { WorkingPanel } from '../parts/WorkingPanel.tsx';
 import { useJoint, useOpen, useVariant } from '../state/open.ts';
+import { useUnits } from '../state/prefs.ts';
+import { useShop } from '../state/shop.ts';
 import { buildOn, saveNow, useStorage } from '../storage/autosave.ts';
 import { jointShelf } from '../storage/shelf.ts';
 import { followSave, holdJoint, watchSaves } from '../storage/tabs.ts';
@@ -111,7 +113,27 @@ function Notices({ takeOver }: { takeOver: () => void }) {
       </div>
     );
   }
-  return null;
+  return <MovedOn />;
+}
+
+/** The shop has other values than those the joint was computed with: says which, and takes them when asked. */
+function MovedOn() {
+  const joint = useJoint();
+  const edit = useOpen((s) => s.edit);
+  const shop = useShop((s) => s.shelf);
+  const units = useUnits();
+  const [dismissed, setDismissed] = useState('');
+  const moved = useMemo(() => shopMoved(joint, shop), [joint, shop]);
+  const key = moved.map((m) => `${m.kind}/${m.id}/${m.now ?? ''}`).join();
+  if (moved.length === 0 || dismissed === key) return null;
+  const say = (m: (typeof moved)[number]) => (m.quantity && m.kept !== undefined && m.now !== undefined ? `${m.name}: ${formatQuantity(m.kept, m.quantity, units, 3)} → ${formatQuantity(m.now, m.quantity, units, 3)}` : m.name);
+  return (
+    <div role="status" data-moved="" className="flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5">
+      <span className="min-w-0 flex-1">The shop has moved on since this joint was computed. {moved.slice(0, 2).map(say).join('; ')}{moved.length > 2 ? `; and ${moved.length - 2} more` : ''}.</span>
+      <button type="button" className="btn" onClick={() => edit('Take the shop’s values', (d) => void Object.assign(d, takeShop(joint, shop)))}>Take the shop’s values</button>
+      <button type="button" className="btn-quiet" onClick={() => setDismissed(key)}>Keep its own</button>
+    </div>
+  );
 }
 
 function Sheet({ takeOver }: { takeOver: () => void }) {

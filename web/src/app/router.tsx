@@ -6,7 +6,13 @@ import { NotFound, Oops } from './Oops.tsx';
 
 const wait = (node: ReactNode) => <Suspense fallback={<p className="label p-6">Laying out the sheet…</p>}>{node}</Suspense>;
 const BriefView = lazy(() => import('../views/brief/BriefView.tsx'));
+const LineFrame = lazy(() => import('../views/line/LineFrame.tsx'));
 const LineView = lazy(() => import('../views/line/LineView.tsx'));
+const MotorView = lazy(() => import('../views/line/MotorView.tsx'));
+const DeskView = lazy(() => import('../views/line/DeskView.tsx'));
+const SharesView = lazy(() => import('../views/line/SharesView.tsx'));
+const WhatIfView = lazy(() => import('../views/line/WhatIfView.tsx'));
+const CompareView = lazy(() => import('../views/line/CompareView.tsx'));
 const StageView = lazy(() => import('../views/stage/StageView.tsx'));
 const MakeView = lazy(() => import('../views/make/MakeView.tsx'));
 const BenchView = lazy(() => import('../views/bench/BenchView.tsx'));
@@ -27,7 +33,18 @@ export const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="brief" replace /> },
           { path: 'brief', element: wait(<BriefView />) },
-          { path: 'line', element: wait(<LineView />) },
+          {
+            path: 'line',
+            element: wait(<LineFrame />),
+            children: [
+              { index: true, element: wait(<LineView />) },
+              { path: 'motor', element: wait(<MotorView />) },
+              { path: 'ratio', element: wait(<DeskView />) },
+              { path: 'shares', element: wait(<SharesView />) },
+              { path: 'what-if', element: wait(<WhatIfView />) },
+              { path: 'compare', element: wait(<CompareView />) },
+            ],
+          },
           { path: 'stage', element: <Navigate to="1" replace /> },
           { path: 'stage/:stage', element: wait(<StageView />) },
           { path: 'make', element: wait(<MakeView />) },

@@ -1,6 +1,6 @@
 import { boundsOf, stageKind, svgPath, type StageRecord } from '@gristmill/core';
 import { memo, useMemo } from 'react';
-import { useShelf } from '../state/shop.ts';
+import { useShelf } from '../state/shelf.ts';
 
 const TINT: Record<string, string> = { none: 'none', part: 'var(--part)', partB: 'var(--part-b)', belt: 'var(--belt)', hole: 'var(--panel)' };
 

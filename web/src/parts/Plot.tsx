@@ -17,6 +17,8 @@ export interface Mark {
   readonly x: number;
   readonly y: number;
   readonly ok: boolean;
+  /** Said on pointing at it; where the name is left out because others stand too near. */
+  readonly title?: string;
   /** Writes the name below the mark, where others stand beside it. */
   readonly below?: boolean;
 }
@@ -44,6 +46,7 @@ function MarkShape({ cx = 0, cy = 0, payload }: Shape) {
   if (!payload) return <g />;
   return (
     <g>
+      <title>{payload.title ?? payload.name}</title>
       {payload.ok ? <path d={`M${cx - 5} ${cy}l5 -5l5 5l-5 5Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.6} /> : <path d={`M${cx - 5} ${cy - 5}l10 10M${cx + 5} ${cy - 5}l-10 10`} stroke="var(--fail)" strokeWidth={2.2} />}
       <text x={cx + 9} y={payload.below ? cy + 15 : cy - 6} fontSize={12} fill={payload.ok ? 'var(--ink)' : 'var(--fail)'} stroke="var(--paper)" strokeWidth={3} paintOrder="stroke">
         {payload.name}

@@ -2,7 +2,7 @@ import { LIMIT_KINDS, sayBanded, standing, type Finding, type Joint, type LineRe
 import { usePrefs, useUnits } from '../state/prefs.ts';
 import { FigureText, FoundText } from './FigureText.tsx';
 import { Scale } from './Scale.tsx';
-import { foundSource, verdictWord } from './words.ts';
+import { askedMark, foundSource, verdictWord } from './words.ts';
 
 /** The finding that counts for the open variant on a row: the newest build's. */
 export function foundFor(joint: Joint, findings: readonly Finding[], variantId: string, row: Verdict['id']): Finding | undefined {
@@ -23,17 +23,17 @@ function Row({ verdict, finding, width }: { verdict: Verdict; finding: Finding |
     <li className="rule-b py-1.5" data-limit={verdict.id} data-state={verdict.state}>
       <div className="flex items-center justify-between gap-2">
         <span className="truncate font-semibold" title={kind.help}>{kind.name}</span>
-        <Scale width={width} label={`${kind.name}: ${word.text}`} asked={Number.isFinite(verdict.asked) ? { value: verdict.asked, sense: verdict.sense } : undefined} expected={verdict.figure} found={found ? { value: found.value, U: found.U, bound: finding.bound } : undefined} />
+        {verdict.id === 'noise' ? null : <Scale width={width} label={`${kind.name}: ${word.text}`} asked={askedMark(verdict.asked, verdict.sense)} expected={verdict.figure} found={found ? { value: found.value, U: found.U, bound: finding.bound } : undefined} />}
       </div>
       <div className="flex flex-wrap items-baseline justify-between gap-x-2 text-[12.5px]">
         <span className="num">
-          {verdict.sense === 'min' ? '≥' : '≤'} {Number.isFinite(verdict.asked) ? sayBanded({ value: verdict.asked }, kind.quantity, units) : '—'}
+          {verdict.sense === 'either' || !Number.isFinite(verdict.asked) ? '' : `${verdict.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: verdict.asked }, kind.quantity, units)}`}
           {verdict.need === 'wish' ? <span className="label"> wish</span> : null}
         </span>
         <span className={`whitespace-nowrap ${word.tone}`}>{word.mark} {word.text}</span>
       </div>
       <div className="flex flex-wrap items-baseline justify-between gap-x-2 text-[12.5px]">
-        {verdict.figure ? <FigureText figure={verdict.figure} at={{ stageId: undefined, figureId: verdict.figure.id }} /> : <span className="label">nothing expected yet</span>}
+        {verdict.figure ? <FigureText figure={verdict.figure} at={{ stageId: undefined, figureId: verdict.figure.id }} /> : <span className={verdict.says ? '' : 'label'}>{verdict.says ?? 'nothing expected yet'}</span>}
         {found ? <FoundText name={kind.name.toLowerCase()} found={found} bound={finding.bound} {...foundSource(finding)} /> : null}
       </div>
     </li>

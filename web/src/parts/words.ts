@@ -8,6 +8,7 @@ export interface VerdictWord {
 
 /** Pass, near and fail told by shape and word as well as colour. */
 export function verdictWord(v: Pick<Verdict, 'state' | 'sense'>): VerdictWord {
+  if (v.sense === 'either') return { mark: '○', text: 'either', tone: 'text-muted' };
   switch (v.state) {
     case 'holds':
       return { mark: '✓', text: 'holds', tone: '' };
@@ -19,6 +20,9 @@ export function verdictWord(v: Pick<Verdict, 'state' | 'sense'>): VerdictWord {
       return { mark: '○', text: 'not known', tone: 'text-muted' };
   }
 }
+
+/** The bracket of a limit on a scale; none where nothing is asked as a number. */
+export const askedMark = (asked: number, sense: Verdict['sense']): { value: number; sense: 'min' | 'max' } | undefined => (Number.isFinite(asked) && sense !== 'either' ? { value: asked, sense } : undefined);
 
 /** The verdict of a whole joint: its worst must, then its worst wish. */
 export function overall(verdicts: readonly Verdict[], trouble: boolean): VerdictWord {

@@ -1,7 +1,7 @@
-import { activeVariant, sizeLine, type Joint, type Variant } from '@gristmill/core';
+import { activeVariant, keepFactors, sizeLine, usedFactors, type Joint, type Variant } from '@gristmill/core';
 import { applyPatches, current, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
 import { create } from 'zustand';
-import { shelfNow } from './shop.ts';
+import { shelfOf, useShop } from './shop.ts';
 
 enablePatches();
 
@@ -44,9 +44,17 @@ function follow(before: Joint, draft: Draft<Joint>): void {
     const moved = JSON.stringify(before.brief) !== JSON.stringify(draft.brief) || !old || !old.follows || JSON.stringify([old.motor, old.driver]) !== JSON.stringify([variant.motor, variant.driver]) || old.stages.length !== variant.stages.length;
     if (moved) {
       const now = current(draft) as Joint;
-      draft.variants[i]!.stages = sizeLine(now, now.variants[i]!, shelfNow());
+      draft.variants[i]!.stages = sizeLine(now, now.variants[i]!, shelfOf(before.factors, useShop.getState().edits).shelf);
     }
   });
+}
+
+/** A joint keeps the factors it was computed with; those that a change brings in are taken from the shop as it is. */
+function keep(before: Joint, draft: Draft<Joint>): void {
+  const now = current(draft) as Joint;
+  if (now.variants === before.variants && now.factors) return;
+  if (now.factors && usedFactors(now).every((id) => now.factors![id])) return;
+  draft.factors = keepFactors(now, useShop.getState().shelf);
 }
 
 export const useOpen = create<OpenState>((set, get) => ({
@@ -57,13 +65,14 @@ export const useOpen = create<OpenState>((set, get) => ({
   savedAt: undefined,
   readOnly: false,
   lastLabel: '',
-  load: (joint, readOnly = false) => set({ joint, past: [], future: [], save: 'saved', savedAt: undefined, readOnly, lastLabel: '' }),
+  load: (joint, readOnly = false) => set({ joint: joint && { ...joint, factors: keepFactors(joint, useShop.getState().shelf) }, past: [], future: [], save: 'saved', savedAt: undefined, readOnly, lastLabel: '' }),
   edit: (label, recipe) => {
     const { joint, past, readOnly } = get();
     if (!joint || readOnly) return;
     const [next, forward, back] = produceWithPatches(joint, (draft) => {
       recipe(draft);
       follow(joint, draft);
+      keep(joint, draft);
     });
     if (forward.length === 0) return;
     const now = Date.now();

@@ -1,4 +1,4 @@
-import { makeShelf, type Shelf, type ShopEdits } from '@gristmill/core';
+import { editsFor, makeShelf, type Joint, type Shelf, type ShopEdits } from '@gristmill/core';
 import { create } from 'zustand';
 
 interface ShopState {
@@ -14,5 +14,13 @@ export const useShop = create<ShopState>((set) => ({
   setEdits: (edits) => set({ edits, shelf: makeShelf(edits) }),
 }));
 
-export const shelfNow = (): Shelf => useShop.getState().shelf;
-export const useShelf = (): Shelf => useShop((s) => s.shelf);
+let last: { factors: Joint['factors']; edits: ShopEdits; joined: ShopEdits; shelf: Shelf } | undefined;
+
+/** The shop as a joint sees it: with the factors it keeps over the shop's own. The same inputs give the same objects. */
+export function shelfOf(factors: Joint['factors'], edits: ShopEdits): { edits: ShopEdits; shelf: Shelf } {
+  if (last?.factors !== factors || last?.edits !== edits) {
+    const joined = editsFor({ factors }, edits);
+    last = { factors, edits, joined, shelf: makeShelf(joined) };
+  }
+  return { edits: last.joined, shelf: last.shelf };
+}

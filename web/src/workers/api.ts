@@ -1,8 +1,11 @@
-import type { Brief, Finding, FigureAddress, Joint, LineReport, Mover, ShopEdits, Variant } from '@gristmill/core';
+import type { Brief, DeskRow, Finding, FigureAddress, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
 
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
 export interface CoreApi {
   line(brief: Brief, variant: Variant, shop: ShopEdits): Promise<{ report: LineReport; ms: number }>;
   findings(joint: Joint, shop: ShopEdits): Promise<Finding[]>;
+  /** Ratio windows for one to four stages, and the ways out where no ratio does. */
+  desk(brief: Brief, variant: Variant, shop: ShopEdits, each: number, holds: boolean): Promise<{ rows: DeskRow[]; reach: Reach }>;
+  play(ratios: readonly number[], play: readonly (readonly [number, number, number])[], samples: number): Promise<{ spread: PlaySpread; ms: number }>;
   movers(joint: Joint, variant: Variant, shop: ShopEdits, at: FigureAddress, onProgress: (share: number) => void): Promise<Mover[]>;
 }

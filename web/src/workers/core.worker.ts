@@ -1,4 +1,4 @@
-import { analyseLine, findingsOf, makeShelf, movers, type Joint, type Shelf, type ShopEdits } from '@gristmill/core';
+import { analyseLine, findingsOf, makeShelf, movers, playSpread, ratioDesk, waysOut, type Joint, type Shelf, type ShopEdits } from '@gristmill/core';
 import { expose } from 'comlink';
 import type { CoreApi } from './api.ts';
 
@@ -19,6 +19,15 @@ const api: CoreApi = {
     return { report, ms: performance.now() - start };
   },
   findings: async (joint, shop) => findingsOf(joint, shelfFor(shop)),
+  desk: async (brief, variant, shop, each, holds) => {
+    const shelf = shelfFor(shop);
+    return { rows: ratioDesk({ brief }, variant, shelf, each, 4, holds), reach: waysOut({ brief }, variant, shelf, each ** Math.max(1, variant.stages.length), holds) };
+  },
+  play: async (ratios, play, samples) => {
+    const start = performance.now();
+    const spread = playSpread(ratios.map((ratio) => ({ ratio })), play, samples);
+    return { spread, ms: performance.now() - start };
+  },
   movers: async (joint, variant, shop, at, onProgress) => {
     let told = 0;
     return movers(joint, variant, shelfFor(shop), at, 3, (share) => {

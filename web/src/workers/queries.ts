@@ -1,8 +1,9 @@
-import type { FigureAddress, Joint, LineReport, Mover, Variant } from '@gristmill/core';
+import { editsFor, type FigureAddress, type Joint, type LineReport, type Mover, type ShopEdits, type Variant } from '@gristmill/core';
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useState } from 'react';
 import { useJoint, useVariant } from '../state/open.ts';
+import { useEdits } from '../state/shelf.ts';
 import { useShop } from '../state/shop.ts';
 import { corePool } from './core.ts';
 
@@ -16,14 +17,17 @@ function identity(o: object): number {
 }
 
 /** Only what the line depends on: names and notes of a variant do not recompute it. */
-const lineInputs = (joint: Joint, v: Variant) => [joint.brief, v.motor, v.driver, v.sensor, v.stages] as const;
+const lineInputs = (joint: Joint, v: Variant) => [joint.brief, v.motor, v.driver, v.sensor, v.mount, v.output, v.stages] as const;
 
-const lineQuery = (joint: Joint, variant: Variant, edits: ReturnType<typeof useShop.getState>['edits']) => ({
+const lineQuery = (joint: Joint, variant: Variant, shop: ShopEdits) => {
+  const edits = editsFor(joint, shop);
+  return {
   queryKey: ['line', variant.id, ...lineInputs(joint, variant), edits],
   queryFn: ({ signal }: { signal: AbortSignal }) => corePool.run((api) => api.line(joint.brief, variant, edits), { signal }),
   staleTime: Infinity,
   gcTime: 60_000,
-});
+  };
+};
 
 /** The open variant's line; while a new one is computed the last one stays in sight. */
 export function useLine(): { report: LineReport | undefined; ms: number | undefined; error: Error | null } {
@@ -46,13 +50,62 @@ export function useLineOf(joint: Joint, variant: Variant): LineReport | undefine
   return useQuery(lineQuery(joint, variant, edits)).data?.report;
 }
 
+/** A line as it would be: other inputs than the open joint's. */
+export interface Trial {
+  readonly brief: Joint['brief'];
+  readonly variant: Variant;
+  readonly edits: ShopEdits;
+}
+
+/** The line of each trial, in order. */
+export function useTrials(trials: readonly Trial[]): (LineReport | undefined)[] {
+  return useQueries({
+    queries: trials.map((t) => ({
+      queryKey: ['line', t.variant.id, t.brief, t.variant.motor, t.variant.driver, t.variant.sensor, t.variant.mount, t.variant.output, t.variant.stages, t.edits],
+      queryFn: ({ signal }: { signal: AbortSignal }) => corePool.run((api) => api.line(t.brief, t.variant, t.edits), { signal }),
+      staleTime: Infinity,
+      gcTime: 30_000,
+    })),
+  }).map((q) => q.data?.report);
+}
+
+/** The ratio desk for the open variant's motor. */
+export function useDesk(each: number, holds: boolean) {
+  const joint = useJoint();
+  const variant = useVariant();
+  const edits = useEdits();
+  return useQuery({
+    queryKey: ['desk', joint.brief, variant.motor, variant.driver, variant.sensor, variant.stages.length, edits, each, holds],
+    queryFn: ({ signal }) => corePool.run((api) => api.desk(joint.brief, variant, edits, each, holds), { signal, heavy: true }),
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** The spread of a line's play from many samples. */
+export function usePlaySpread(report: LineReport | undefined, samples: number) {
+  const numbers = report?.stages.map((s) => s.report?.numbers) ?? [];
+  const whole = numbers.length > 0 && numbers.every((n) => n !== undefined);
+  const ratios = whole ? numbers.map((n) => n!.ratio) : [];
+  const play = whole ? numbers.map((n) => n!.play) : [];
+  return useQuery({
+    queryKey: ['play', ratios, play, samples],
+    queryFn: ({ signal }) => corePool.run((api) => api.play(ratios, play, samples), { signal }),
+    enabled: whole,
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: keepPreviousData,
+  });
+}
+
 /** What every test of the open joint found. */
 export function useFindings() {
   const joint = useJoint();
   const edits = useShop((s) => s.edits);
   return useQuery({
-    queryKey: ['findings', joint.id, identity(joint.tests), identity(joint.builds), identity(joint.variants), identity(joint.brief), edits],
-    queryFn: ({ signal }) => corePool.run((api) => api.findings(joint, edits), { signal }),
+    queryKey: ['findings', joint.id, identity(joint.tests), identity(joint.builds), identity(joint.variants), identity(joint.brief), joint.factors, edits],
+    queryFn: ({ signal }) => corePool.run((api) => api.findings(joint, editsFor(joint, edits)), { signal }),
     staleTime: Infinity,
     gcTime: 10_000,
     placeholderData: keepPreviousData,
@@ -63,7 +116,7 @@ export function useFindings() {
 export function useMovers(at: FigureAddress | undefined): { movers: Mover[] | undefined; progress: number; error: Error | null } {
   const joint = useJoint();
   const variant = useVariant();
-  const edits = useShop((s) => s.edits);
+  const edits = editsFor(joint, useShop((s) => s.edits));
   const [progress, setProgress] = useState(0);
   const q = useQuery({
     queryKey: ['movers', at, ...lineInputs(joint, variant), edits],

@@ -7,6 +7,7 @@ import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
+import { askedMark } from '../../parts/words.ts';
 import { useFindings, useLineOf } from '../../workers/queries.ts';
 import { testCsv } from './csv.ts';
 import { newTest, TEST_NAMES } from './new-test.ts';
@@ -41,7 +42,7 @@ export default function BenchView() {
   const verdict = line?.verdicts.find((v) => v.id === row);
   const expected = line?.figures.find((f) => f.id === row);
 
-  const asked = verdict && Number.isFinite(verdict.asked) ? { value: verdict.asked, sense: verdict.sense } : undefined;
+  const asked = verdict ? askedMark(verdict.asked, verdict.sense) : undefined;
   const own = joint.builds.filter((b) => b.variantId === variant.id);
   const begin = (kind: BenchTest['kind']) => {
     let buildId = own.find((b) => b.id === onBuild)?.id ?? own.at(-1)?.id;

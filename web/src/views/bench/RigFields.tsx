@@ -4,7 +4,7 @@ import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
 import { useOpen } from '../../state/open.ts';
-import { useShelf } from '../../state/shop.ts';
+import { useShelf } from '../../state/shelf.ts';
 
 /** Changes one test of the open joint. */
 export function editTest<K extends BenchTest['kind']>(test: Extract<BenchTest, { kind: K }>, label: string, recipe: (t: Draft<Extract<BenchTest, { kind: K }>>) => void): void {

@@ -1,6 +1,6 @@
 import { formatQuantity, type ArmCase } from '@gristmill/core';
-import { type KeyboardEvent, type PointerEvent } from 'react';
 import { useUnits } from '../../state/prefs.ts';
+import { grip, SketchDefs, snap } from './sketch.tsx';
 
 type Change = Partial<Pick<ArmCase, 'length' | 'angleFrom' | 'angleTo' | 'armCentre'>>;
 
@@ -31,35 +31,15 @@ export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (ch
   const [ax, ay] = at(c.armCentre, shown);
   const [fx, fy] = at(full * ARC, c.angleFrom);
   const [tx, ty] = at(full * ARC, c.angleTo);
-  const point = (e: PointerEvent): [number, number] => {
-    const m = (e.currentTarget as SVGGraphicsElement).ownerSVGElement!.getScreenCTM()!.inverse();
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m);
-    return [(p.x - CX) / px, (CY - p.y) / px];
-  };
-  const round = (x: number, step: number) => Math.round(x / step) * step;
   const handles = {
-    length: { what: 'Arm length', to: (x: number, y: number): Change => ({ length: Math.max(0.005, round(x * Math.cos(shown) + y * Math.sin(shown), full / 250)) }), nudge: (d: number): Change => ({ length: Math.max(0.005, c.length + d * 0.001) }), value: c.length, say: formatQuantity(c.length, 'length', units) },
-    armCentre: { what: 'Arm’s centre', to: (x: number, y: number): Change => ({ armCentre: Math.max(0, round(x * Math.cos(shown) + y * Math.sin(shown), full / 250)) }), nudge: (d: number): Change => ({ armCentre: Math.max(0, c.armCentre + d * 0.001) }), value: c.armCentre, say: formatQuantity(c.armCentre, 'length', units) },
-    angleFrom: { what: 'Lowest angle', to: (x: number, y: number): Change => ({ angleFrom: round(Math.atan2(y, x), DEG) }), nudge: (d: number): Change => ({ angleFrom: c.angleFrom + d * DEG }), value: c.angleFrom, say: formatQuantity(c.angleFrom, 'angle', units, 3) },
-    angleTo: { what: 'Highest angle', to: (x: number, y: number): Change => ({ angleTo: round(Math.atan2(y, x), DEG) }), nudge: (d: number): Change => ({ angleTo: c.angleTo + d * DEG }), value: c.angleTo, say: formatQuantity(c.angleTo, 'angle', units, 3) },
+    length: { what: 'Arm length', to: (x: number, y: number): Change => ({ length: Math.max(0.005, snap(x * Math.cos(shown) + y * Math.sin(shown), full / 250)) }), nudge: (d: number): Change => ({ length: Math.max(0.005, c.length + d * 0.001) }), value: c.length, say: formatQuantity(c.length, 'length', units) },
+    armCentre: { what: 'Arm’s centre', to: (x: number, y: number): Change => ({ armCentre: Math.max(0, snap(x * Math.cos(shown) + y * Math.sin(shown), full / 250)) }), nudge: (d: number): Change => ({ armCentre: Math.max(0, c.armCentre + d * 0.001) }), value: c.armCentre, say: formatQuantity(c.armCentre, 'length', units) },
+    angleFrom: { what: 'Lowest angle', to: (x: number, y: number): Change => ({ angleFrom: snap(Math.atan2(y, x), DEG) }), nudge: (d: number): Change => ({ angleFrom: c.angleFrom + d * DEG }), value: c.angleFrom, say: formatQuantity(c.angleFrom, 'angle', units, 3) },
+    angleTo: { what: 'Highest angle', to: (x: number, y: number): Change => ({ angleTo: snap(Math.atan2(y, x), DEG) }), nudge: (d: number): Change => ({ angleTo: c.angleTo + d * DEG }), value: c.angleTo, say: formatQuantity(c.angleTo, 'angle', units, 3) },
   } as const;
-  const grip = (key: keyof typeof handles) => {
+  const hold = (key: keyof typeof handles) => {
     const h = handles[key];
-    if (disabled) return {};
-    return {
-      role: 'slider', tabIndex: 0, 'aria-label': h.what, 'aria-valuenow': Number(h.value.toPrecision(5)), 'aria-valuetext': h.say, className: 'cursor-grab touch-none', 'data-grip': key,
-      onPointerDown: (e: PointerEvent<SVGElement>) => e.currentTarget.setPointerCapture(e.pointerId),
-      onPointerMove: (e: PointerEvent<SVGElement>) => {
-        if (!e.currentTarget.hasPointerCapture(e.pointerId)) return;
-        onChange(h.to(...point(e)), h.what);
-      },
-      onKeyDown: (e: KeyboardEvent) => {
-        const d = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[e.key];
-        if (!d) return;
-        e.preventDefault();
-        onChange(h.nudge(d * (e.shiftKey ? 10 : 1)), h.what);
-      },
-    };
+    return grip({ what: h.what, value: h.value, say: h.say, to: (x, y) => onChange(h.to((x - CX) / px, (CY - y) / px), h.what), nudge: (d) => onChange(h.nudge(d), h.what) }, key, disabled);
   };
   const [u, v] = [Math.cos(shown), -Math.sin(shown)];
   const off = (x: number, y: number, d: number): [number, number] => [x - v * d, y + u * d];
@@ -78,13 +58,7 @@ export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (ch
   const wide = Math.abs(c.angleTo - c.angleFrom) > Math.PI ? 1 : 0;
   return (
     <svg viewBox={`0 0 ${W} ${H}`} role="group" aria-label="Sketch of the arm; its dimensions can be dragged" className="block h-full max-h-[330px] w-full">
-      <defs>
-        <marker id="tick" viewBox="-6 -3 12 6" markerWidth="10" markerHeight="6" orient="auto-start-reverse" refX="5">
-          <path d="M-5 -2 5 0 -5 2Z" fill="var(--ink)" stroke="none" />
-        </marker>
-        <pattern id="hatch-load" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><line y2="5" stroke="var(--ink)" strokeWidth="0.8" opacity="0.45" /></pattern>
-        <marker id="fall" viewBox="-4 -4 8 8" markerWidth="8" markerHeight="8" orient="auto"><path d="M-3 -3 3 0 -3 3Z" fill="var(--found)" /></marker>
-      </defs>
+      <SketchDefs />
       <line x1={CX - 60} x2={W - 20} y1={CY} y2={CY} stroke="var(--muted)" strokeDasharray="14 3 3 3" strokeWidth="0.8" />
       <text x={W - 22} y={CY + 14} textAnchor="end" fontSize="11.5" fill="var(--muted)">horizontal</text>
       <path d={`M${fx} ${fy}A${arcR} ${arcR} 0 ${wide} ${c.angleTo > c.angleFrom ? 0 : 1} ${tx} ${ty}`} fill="none" stroke="var(--muted)" strokeDasharray="3 3" />
@@ -94,7 +68,7 @@ export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (ch
           <g key={key}>
             <line x1={CX} y1={CY} x2={x} y2={y} stroke="var(--muted)" strokeWidth="0.8" strokeDasharray="5 4" />
             <text x={x - 9} y={y + (key === 'angleFrom' ? 18 : -6)} textAnchor="end" fontSize="12" className="num" fill="var(--ink)" stroke="var(--paper)" strokeWidth="4" paintOrder="stroke">{handles[key].say}</text>
-            <circle {...grip(key)} cx={x} cy={y} r="6" fill="var(--panel)" stroke="var(--ink)" strokeWidth="1.4" />
+            <circle {...hold(key)} cx={x} cy={y} r="6" fill="var(--panel)" stroke="var(--ink)" strokeWidth="1.4" />
           </g>
         );
       })}
@@ -108,11 +82,11 @@ export function ArmSketch({ c, onChange, disabled }: { c: ArmCase; onChange: (ch
       {c.armMass > 0 ? <text x={ax + 8} y={ay + 46} fontSize="12" className="num" fill="var(--found)">{formatQuantity(c.armMass, 'mass', units)}</text> : null}
       {dim(CX, CY, lx, ly, -64, formatQuantity(c.length, 'length', units), 'L')}
       {c.armMass > 0 ? dim(CX, CY, ax, ay, -22, formatQuantity(c.armCentre, 'length', units), 'c') : null}
-      <g {...grip('length')}>
+      <g {...hold('length')}>
         <rect x={lx - 14} y={ly - 14} width="28" height="28" fill="var(--part)" stroke="var(--ink)" strokeWidth="1.5" />
         <rect x={lx - 14} y={ly - 14} width="28" height="28" fill="url(#hatch-load)" />
       </g>
-      {c.armMass > 0 ? <circle {...grip('armCentre')} cx={ax} cy={ay} r="6" fill="var(--panel)" stroke="var(--ink)" strokeWidth="1.4" /> : null}
+      {c.armMass > 0 ? <circle {...hold('armCentre')} cx={ax} cy={ay} r="6" fill="var(--panel)" stroke="var(--ink)" strokeWidth="1.4" /> : null}
     </svg>
   );
 }

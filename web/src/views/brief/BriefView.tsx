@@ -1,72 +1,71 @@
-import { armGravity, armInertia, askedValue, blankLimit, factor, LIMIT_IDS, LIMIT_KINDS, type ArmCase, type LimitId } from '@gristmill/core';
+import { blankCase, factor, loadPattern, PATTERNS, readCase, type AnyPattern, type LoadCase, type Problem } from '@gristmill/core';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
+import { useActions, type Action } from '../../app/actions.ts';
 import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { FigureText, QuantityText } from '../../parts/FigureText.tsx';
-import { LazyPlot } from '../../parts/LazyPlot.tsx';
+import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
+import { newId } from '../../state/identifier.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
-import { useShelf } from '../../state/shop.ts';
+import { useShelf } from '../../state/shelf.ts';
 import { useLine } from '../../workers/queries.ts';
 import { ArmSketch } from './ArmSketch.tsx';
-import { caseFigures } from './case-figures.ts';
+import { CasePlot } from './CasePlot.tsx';
+import { LegSketch } from './LegSketch.tsx';
+import { Limits } from './Limits.tsx';
+import { PointsTable } from './PointsTable.tsx';
+import { StraightSketch } from './StraightSketch.tsx';
+import { TurningSketch } from './TurningSketch.tsx';
 
-const STEPS = 121;
-const FIELDS = [
-  { key: 'load', label: 'Mass carried', quantity: 'mass', step: 0.1, min: 0, max: 1e4, help: 'At the end of the arm.' },
-  { key: 'length', label: 'Axis to load', quantity: 'length', step: 0.005, min: 1e-3, max: 20, help: 'Centre of the load.' },
-  { key: 'armMass', label: 'Mass of the arm', quantity: 'mass', step: 0.05, min: 0, max: 1e4, help: 'Often forgotten: it lifts itself.' },
-  { key: 'armCentre', label: 'Axis to its centre', quantity: 'length', step: 0.005, min: 0, max: 20, help: 'Centre of mass of the arm.' },
-  { key: 'angleFrom', label: 'Lowest angle', quantity: 'angle', step: Math.PI / 180, min: -2 * Math.PI, max: 2 * Math.PI, help: 'From the horizontal, up positive.' },
-  { key: 'angleTo', label: 'Highest angle', quantity: 'angle', step: Math.PI / 180, min: -2 * Math.PI, max: 2 * Math.PI, help: 'From the horizontal, up positive.' },
-  { key: 'speed', label: 'Speed', quantity: 'speed', step: Math.PI / 30, min: 0, max: 1e3, help: 'Reached while moving.' },
-  { key: 'acceleration', label: 'Acceleration', quantity: 'acceleration', step: 1, min: 0, max: 1e5, help: 'While speeding up and slowing down.' },
-  { key: 'rest', label: 'Rest at each end', quantity: 'time', step: 0.5, min: 0, max: 1e6, help: 'Holding counts towards heat.' },
-  { key: 'dynamicFactor', label: 'Shock factor', quantity: 'ratio', step: 0.05, min: 1, max: 20, help: 'Peak torque is multiplied by it: 1.0 smooth, 1.3 usual, 2 and more for jolts.' },
-] as const;
+const DRAG: Readonly<Record<LoadCase['pattern'], string>> = { arm: 'drag the load, the centre or the ends of the range', leg: 'drag the ground or the foot', turning: 'drag the end of the move', straight: 'drag the slope', points: 'edit, paste or read a file' };
 
-function Limits() {
+type Change = (part: Partial<LoadCase>, what: string) => Problem | undefined;
+
+function Sketch({ c, g, onChange, disabled }: { c: LoadCase; g: number; onChange: Change; disabled: boolean }) {
+  const change = onChange as never;
+  switch (c.pattern) {
+    case 'arm':
+      return <ArmSketch c={c} onChange={change} disabled={disabled} />;
+    case 'leg':
+      return <LegSketch c={c} g={g} onChange={change} disabled={disabled} />;
+    case 'turning':
+      return <TurningSketch c={c} onChange={change} disabled={disabled} />;
+    case 'straight':
+      return <StraightSketch c={c} g={g} onChange={change} disabled={disabled} />;
+    case 'points':
+      return <PointsTable c={c} onChange={change} disabled={disabled} />;
+  }
+}
+
+/** The cases of the brief as tabs, and what is done with them. */
+function CaseTabs({ at, onOpen }: { at: number; onOpen: (i: number) => void }) {
   const joint = useJoint();
   const edit = useOpen((s) => s.edit);
-  const demand = useLine().report?.demand;
-  const missing = LIMIT_IDS.filter((id) => !joint.brief.limits.some((l) => l.id === id));
+  const readOnly = useOpen((s) => s.readOnly);
+  const { cases } = joint.brief;
+  const add = (pattern: LoadCase['pattern']) => {
+    const made = blankCase(newId(), pattern) as LoadCase;
+    const taken = new Set(cases.map((x) => x.name));
+    let n = 2;
+    const name = taken.has(made.name) ? (() => { while (taken.has(`${made.name} ${n}`)) n++; return `${made.name} ${n}`; })() : made.name;
+    edit(`Add load case ${name}`, (d) => void d.brief.cases.push({ ...made, name }));
+    onOpen(cases.length);
+  };
   return (
-    <Section title="Limits" aside="must or wish">
-      {joint.brief.limits.map((l, i) => {
-        const kind = LIMIT_KINDS[l.id];
-        const follows = l.value === null;
-        const canFollow = l.id === 'torque' || l.id === 'speed';
-        const asked = demand ? askedValue(l, demand) : (l.value ?? 0);
-        return (
-          <div key={l.id} className="rule-b grid grid-cols-[minmax(0,1fr)_10px_80px_58px_18px] items-baseline gap-x-1 pb-1" data-limit-row={l.id}>
-            <span title={kind.help} className="truncate text-[12.5px]">{kind.name}</span>
-            <span className="num text-muted">{l.sense === 'min' ? '≥' : '≤'}</span>
-            {follows ? (
-              <button type="button" className="num border-b border-dotted border-muted text-right" title="Follows the load cases. Press to set a value of your own." onClick={() => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = asked))}>
-                <QuantityText value={asked} quantity={kind.quantity} />
-              </button>
-            ) : (
-              <QuantityField label={`${kind.name} limit`} hideLabel quantity={kind.quantity} value={asked} min={0} max={1e9} step={Math.max(Math.abs(asked) / 20, 1e-6)} onChange={(v) => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = v))} />
-            )}
-            <ChoiceField label={`${kind.name}: must or wish`} hideLabel value={l.need} options={[{ value: 'must', label: 'must' }, { value: 'wish', label: 'wish' }]} onChange={(v) => edit(`${kind.name}: ${v}`, (d) => void (d.brief.limits[i]!.need = v as 'must' | 'wish'))} />
-            <button type="button" className="btn-quiet -ml-1.5 px-1" aria-label={`Remove the limit ${kind.name}`} onClick={() => edit(`Remove limit ${kind.name}`, (d) => void d.brief.limits.splice(i, 1))}>✕</button>
-            {canFollow ? (
-              <span className="label col-span-5">
-                {follows ? 'follows the load cases' : <button type="button" className="mend" onClick={() => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = null))}>Follow the load cases</button>}
-              </span>
-            ) : null}
-          </div>
-        );
-      })}
-      {missing.length ? (
-        <ChoiceField label="Add limit" value="" options={[{ value: '', label: 'choose…' }, ...missing.map((id) => ({ value: id, label: LIMIT_KINDS[id].name }))]} onChange={(v) => v && edit(`Add limit ${LIMIT_KINDS[v as LimitId].name}`, (d) => void d.brief.limits.push(blankLimit(v as LimitId)))} />
-      ) : null}
-    </Section>
+    <div className="flex items-baseline gap-x-4 border-b border-rule">
+      <div className="flex min-w-0 flex-wrap items-baseline gap-x-4" role="tablist" aria-label="Load cases">
+      {cases.map((x, i) => (
+        <button key={x.id} type="button" role="tab" aria-selected={i === at} className={`max-w-[190px] truncate pb-1 ${i === at ? 'border-b-2 border-ink font-semibold' : 'text-muted hover:text-ink'}`} onClick={() => onOpen(i)}>{x.name || loadPattern(x.pattern).name}</button>
+      ))}
+      </div>
+      <span className="ml-auto shrink-0"><ChoiceField label="Add a load case" hideLabel value="" disabled={readOnly || cases.length >= 20} options={[{ value: '', label: 'Add load case…' }, ...PATTERNS.map((p) => ({ value: p.id, label: p.name }))]} onChange={(v) => v && add(v as LoadCase['pattern'])} /></span>
+    </div>
   );
 }
 
-/** What the joint must do: the load as a sketch, its torque over the angle, and the limits. */
+/** What the joint must do: each load case as a sketch, a plot and figures, and the limits. */
 export default function BriefView() {
   const joint = useJoint();
   const variant = useVariant();
@@ -78,50 +77,51 @@ export default function BriefView() {
   const at = Math.min(chosen, joint.brief.cases.length - 1);
   const c = joint.brief.cases[at]!;
   const g = factor(shelf, 'gravity');
-  const change = (part: Partial<ArmCase>, what: string) => edit(`${what}`, (d) => void Object.assign(d.brief.cases[at]!, part));
-  const figures = useMemo(() => caseFigures(c, g), [c, g]);
-  const curve = useMemo(() => {
-    const from = Math.min(c.angleFrom, c.angleTo);
-    const range = Math.abs(c.angleTo - c.angleFrom);
-    const x = Float64Array.from({ length: STEPS }, (_, i) => from + (range * i) / (STEPS - 1));
-    const gravity = x.map((a) => armGravity(c, a, g));
-    const j = armInertia(c) * c.acceleration;
-    const up = gravity.map((t) => t + j);
-    const down = gravity.map((t) => t - j);
-    return { x, gravity, up, down, peak: gravity.map((t) => Math.max(Math.abs(t + j), Math.abs(t - j)) * c.dynamicFactor) };
-  }, [c, g]);
+  const pattern: AnyPattern = loadPattern(c.pattern);
+  const change: Change = (part, what) => {
+    const tried = readCase({ ...c, ...part });
+    if (!tried.ok) return tried.problem;
+    edit(what, (d) => void Object.assign(d.brief.cases[at]!, part));
+    return undefined;
+  };
+  const [refused, setRefused] = useState<Problem | undefined>();
+  const drag: Change = (part, what) => {
+    const problem = change(part, what);
+    setRefused(problem);
+    return problem;
+  };
+  const figures = useMemo(() => pattern.figures(c, g), [pattern, c, g]);
+  const actions = useMemo<Action[]>(() => PATTERNS.map((p) => ({ id: `add-${p.id}`, name: `Add load case: ${p.name.toLowerCase()}`, group: 'Brief', run: () => useOpen.getState().edit(`Add load case ${p.name}`, (d) => void d.brief.cases.push(p.blank(newId()))) })), []);
+  useActions('brief', actions);
   const short = report?.verdicts.find((v) => v.id === 'torque' && v.state === 'fails');
+  const fields = (group: 'Load' | 'Move') =>
+    pattern.fields.filter((f) => f.group === group && (f.when?.(c) ?? true)).map((f) => {
+      const value = (c as Record<string, unknown>)[f.path];
+      return f.as === 'choice' ? (
+        <ChoiceField key={f.path} label={f.label} help={f.help} disabled={readOnly} value={String(value)} options={f.options} onChange={(v) => void change({ [f.path]: v } as Partial<LoadCase>, f.label)} />
+      ) : (
+        <QuantityField key={`${c.id}-${f.path}`} label={f.label} quantity={f.quantity} help={f.help} step={f.step} min={f.min} max={f.max} value={value as number} disabled={readOnly} onChange={(v) => change({ [f.path]: v } as Partial<LoadCase>, f.label)} />
+      );
+    });
+  const moves = fields('Move');
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_292px]">
-      <div className="flex min-h-0 min-w-0 flex-col px-5 pt-3">
-        <div className="flex items-baseline justify-between">
-          <h1 className="text-[15px]">Arm against gravity <span className="label font-normal">drag the load, the centre or the ends of the range</span></h1>
+      <div className="flex min-h-0 min-w-0 flex-col px-5 pt-2.5">
+        <CaseTabs at={at} onOpen={setChosen} />
+        <div className="flex items-baseline justify-between pt-1.5">
+          <h1 className="text-[15px]" title={pattern.summary}>{pattern.name} <span className="label font-normal">{DRAG[c.pattern]}</span></h1>
         </div>
-        <div className="min-h-[180px] flex-[1.15]">
-          <ArmSketch c={c} onChange={change} disabled={readOnly} />
+        <div className={`min-h-[170px] ${c.pattern === 'leg' ? 'flex-[1.7]' : 'flex-[1.15]'}`}>
+          <Sketch c={c} g={g} onChange={drag} disabled={readOnly} />
         </div>
-        <div className="flex items-baseline justify-between pt-1">
-          <h2>Torque over the angle</h2>
-          <p className="label">
-            <span className="text-ink">— gravity</span> · <span className="text-found">-- with acceleration</span> · <span className="text-expected">— peak, with shock</span>
-          </p>
-        </div>
-        <div className="min-h-[170px] flex-1">
-          <LazyPlot
-            name="Torque at the joint over the arm’s angle" x="angle" y="torque" xName="angle from the horizontal" yName="torque"
-            series={[
-              { key: 'g', name: 'gravity', x: curve.x, y: curve.gravity, colour: 'var(--ink)' },
-              { key: 'u', name: 'with acceleration', x: curve.x, y: curve.up, colour: 'var(--found)', dash: '5 4', width: 1.3 },
-              { key: 'd', name: 'with deceleration', x: curve.x, y: curve.down, colour: 'var(--found)', dash: '2 3', width: 1.3 },
-              { key: 'p', name: 'peak', x: curve.x, y: curve.peak, colour: 'var(--expected)', width: 2.2 },
-            ]}
-          />
-        </div>
-        <div className="flex flex-wrap gap-x-6 gap-y-1 border-t border-rule py-2" aria-label="What the load asks">
+        {refused ? <div className="py-1"><ProblemNote problem={refused} /></div> : null}
+        <CasePlot c={c} g={g} />
+        <div className="flex flex-wrap gap-x-4 gap-y-0.5 border-t border-rule py-1.5 text-[12.5px]" role="group" aria-label="What the load asks">
           {figures.map((f) => (
             <span key={f.id}>{f.name}<FigureText figure={f} className="ml-1.5" /></span>
           ))}
         </div>
+        {c.pattern === 'leg' ? <p className="caution no-print mb-1.5 !py-0.5">What stands can fall: tether it, keep clear before power. What carries people needs local codes and a licensed engineer.</p> : null}
         {short ? (
           <p className="border-t border-rule py-1.5 text-fail">
             ✕ Variant {variant.name} lifts <FigureText figure={short.figure!} at={{ stageId: undefined, figureId: 'torque' }} /> of <QuantityText value={short.asked} quantity="torque" />.{' '}
@@ -129,14 +129,21 @@ export default function BriefView() {
           </p>
         ) : null}
       </div>
-      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3">
+      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3" role="region" aria-label="Load case and limits" tabIndex={0}>
         <Section title="Load case">
-          {joint.brief.cases.length > 1 ? <ChoiceField label="Shown" value={at} options={joint.brief.cases.map((x, i) => ({ value: i, label: x.name }))} onChange={(v) => setChosen(Number(v))} /> : null}
-          <TextField label="Name" value={c.name} onChange={(name) => change({ name }, 'Name of the load case')} className="text-right" />
-          {FIELDS.map((f) => (
-            <QuantityField key={f.key} label={f.label} quantity={f.quantity} help={f.help} step={f.step} min={f.min} max={f.max} value={c[f.key]} disabled={readOnly} onChange={(v) => change({ [f.key]: v }, f.label)} />
-          ))}
+          <TextField label="Name" value={c.name} onChange={(name) => edit('Name of the load case', (d) => void (d.brief.cases[at]!.name = name))} className="text-right" />
+          <ChoiceField label="Pattern" value={c.pattern} disabled={readOnly} options={PATTERNS.map((p) => ({ value: p.id, label: p.name }))} onChange={(v) => v !== c.pattern && edit(`Pattern: ${loadPattern(v as LoadCase['pattern']).name}`, (d) => void (d.brief.cases[at] = { ...loadPattern(v as LoadCase['pattern']).blank(c.id), name: c.name }))} />
+          {fields('Load')}
+          <p className="flex gap-2">
+            <button type="button" className="btn-quiet" disabled={readOnly || joint.brief.cases.length >= 20} onClick={() => {
+              edit(`Duplicate load case ${c.name}`, (d) => void d.brief.cases.splice(at + 1, 0, { ...(JSON.parse(JSON.stringify(c)) as LoadCase), id: newId(), name: `${c.name}, copy`.slice(0, 120) }));
+              setChosen(at + 1);
+            }}>Duplicate</button>
+            <button type="button" className="btn-quiet" disabled={readOnly || joint.brief.cases.length < 2} onClick={() => edit(`Remove load case ${c.name}`, (d) => void d.brief.cases.splice(at, 1))}>Remove this case</button>
+          </p>
         </Section>
+        {moves.length ? <Section title="Move">{moves}</Section> : null}
+        <Limits />
         <Section title="Line" aside={variant.name}>
           <label className="flex items-baseline gap-2">
             <input type="checkbox" className="accent-[var(--ink)]" checked={variant.follows} onChange={(e) => editVariant(e.target.checked ? 'Re-size with the brief' : 'Hold the stages', (v) => void (v.follows = e.target.checked))} />
@@ -144,7 +151,6 @@ export default function BriefView() {
           </label>
           <p className="label">On, a change here chooses ratio, teeth, width and tension anew. Off, the stages stay as they are.</p>
         </Section>
-        <Limits />
       </div>
     </div>
   );

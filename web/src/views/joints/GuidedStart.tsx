@@ -1,9 +1,9 @@
-import { armLoads, createJoint, factor, sizeLine, type Joint } from '@gristmill/core';
+import { armLoads, blankCase, createJoint, factor, sizeLine, type Joint } from '@gristmill/core';
 import { useState } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { newId } from '../../state/identifier.ts';
-import { useShelf } from '../../state/shop.ts';
+import { useShelf } from '../../state/shelf.ts';
 
 /** A short guided start: what it carries, how far out, how fast, and in how many belt stages to begin. */
 export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => void; onCancel: () => void }) {
@@ -25,7 +25,7 @@ export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => 
     variant.follows = true;
     return joint;
   };
-  const c = { ...createJoint('x', { id: 'x', now: '' }).brief.cases[0]!, load, length, armMass: arm, armCentre: length / 2, speed };
+  const c = { ...blankCase('x'), load, length, armMass: arm, armCentre: length / 2, speed };
   const loads = armLoads(c, factor(shelf, 'gravity'));
   return (
     <form

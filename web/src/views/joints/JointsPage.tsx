@@ -16,7 +16,7 @@ import { QuantityText } from '../../parts/FigureText.tsx';
 import { overall } from '../../parts/words.ts';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
-import { useShelf } from '../../state/shop.ts';
+import { useShelf } from '../../state/shelf.ts';
 import { saveNow, useStorage } from '../../storage/autosave.ts';
 import { jointShelf } from '../../storage/shelf.ts';
 import { storageProblem } from '../../storage/trouble.ts';

@@ -1,4 +1,4 @@
-import { sizeLine, type Variant } from '@gristmill/core';
+import { sizeLine, type Figure, type Variant } from '@gristmill/core';
 import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
@@ -8,12 +8,14 @@ import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { newId } from '../../state/identifier.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
-import { useShelf } from '../../state/shop.ts';
+import { useShelf } from '../../state/shelf.ts';
 import { useLine } from '../../workers/queries.ts';
-import { MotorPanel } from './MotorPanel.tsx';
+import { thinned } from './thinned.ts';
+import { LineChecks } from './LineChecks.tsx';
 import { StageRows } from './StageRows.tsx';
 
-const SHOWN = ['ratio', 'torque', 'continuous', 'speed', 'play', 'windUp', 'stiffness', 'tip', 'turnBack', 'efficiency', 'motorNeeded', 'inertia', 'acceleration', 'natural', 'commanded', 'sensed', 'kept', 'copperLoss', 'size', 'length', 'mass', 'money'];
+/** Figures in sight at once, unless the tally has them; the rest is one press away. */
+const FIRST = ['ratio', 'efficiency', 'continuous', 'motorNeeded', 'motorRms', 'winding', 'windUp', 'stiffness', 'natural', 'acceleration', 'moveTime', 'inertia', 'commanded', 'resolution', 'turnBack', 'capacity'];
 
 function VariantBar() {
   const joint = useJoint();
@@ -65,6 +67,27 @@ function VariantBar() {
   );
 }
 
+/** Figures in two columns, each with its working. */
+function FigureColumns({ figures, label }: { figures: readonly Figure[]; label: string }) {
+  const half = Math.ceil(figures.length / 2);
+  return (
+    <div role="group" className="grid grid-cols-2 gap-x-5 border-t border-rule py-1.5 text-[12.5px]" aria-label={label}>
+      {[figures.slice(0, half), figures.slice(half)].map((list, k) => (
+        <table key={k} className="h-fit w-full">
+          <tbody>
+            {list.map((f) => (
+              <tr key={f.id} className="rule-b">
+                <td className="py-[2px] pr-2">{f.name}</td>
+                <td className="whitespace-nowrap py-[2px] pr-0 text-right"><FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} /></td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ))}
+    </div>
+  );
+}
+
 /** Motor and stages, the output's torque–speed map, and where everything comes from. */
 export default function LineView() {
   const joint = useJoint();
@@ -72,11 +95,11 @@ export default function LineView() {
   const map = report?.map;
   // What the brief limits stands in the tally, with its working; here is the rest.
   const inTally = new Set<string>(joint.brief.limits.map((l) => l.id));
-  const figures = SHOWN.filter((id) => !inTally.has(id)).map((id) => report?.figures.find((f) => f.id === id)).filter((f) => f !== undefined);
-  const half = Math.ceil(figures.length / 2);
+  const all = (report?.figures ?? []).filter((f) => !inTally.has(f.id));
+  const figures = FIRST.map((id) => all.find((f) => f.id === id)).filter((f) => f !== undefined).slice(0, 8);
+  const rest = all.filter((f) => !figures.includes(f));
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_262px]">
-      <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pt-3">
+    <div className="flex min-h-full min-w-0 flex-col">
         <VariantBar />
         <div className="pt-2"><StageRows report={report} /></div>
         {report?.problem ? <div className="py-2"><ProblemNote problem={report.problem} /></div> : null}
@@ -86,7 +109,7 @@ export default function LineView() {
             <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · limited by {report?.limitedBy || '—'}
           </p>
         </div>
-        <div className="min-h-[190px] flex-1">
+        <div className="h-[164px] shrink-0">
           {map ? (
             <LazyPlot
               name="Torque and speed at the output, the motor’s reach against the brief’s points" x="speed" y="torque" xName="output speed" yName="torque"
@@ -95,31 +118,21 @@ export default function LineView() {
                 { key: 'peak', name: 'peak', x: map.speed, y: map.peak, colour: 'var(--expected)', width: 2.2 },
                 { key: 'ever', name: 'for ever', x: map.speed, y: map.continuous, colour: 'var(--expected)', dash: '6 4', width: 1.4 },
               ]}
-              marks={map.points.map((p) => ({ name: `${p.name} ×${p.margin > 9.95 ? '>10' : p.margin.toFixed(1)}`, x: p.speed, y: p.torque, ok: p.margin >= 1 && p.torque <= map.capacity, below: p.speed === 0 }))}
+              marks={thinned(map.points.map((p) => ({ name: `${p.name} ×${p.margin > 9.95 ? '>10' : p.margin.toFixed(1)}`, x: p.speed, y: p.torque, ok: p.margin >= 1 && p.torque <= map.capacity, below: p.speed === 0, margin: p.margin })))}
             />
           ) : (
             <p className="label py-3">The map appears once the line can be summed.</p>
           )}
         </div>
-        <div className="grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-x-6 border-t border-rule py-1.5 text-[12.5px]" aria-label="Figures of the line">
-          {[figures.slice(0, half), figures.slice(half)].map((list, k) => (
-            <table key={k} className="h-fit">
-              <tbody>
-                {list.map((f) => (
-                  <tr key={f.id} className="rule-b">
-                    <td className="py-[2px] pr-2">{f.name}</td>
-                    <td className="whitespace-nowrap py-[2px] pr-0 text-right"><FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} /></td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          ))}
-        </div>
+        <FigureColumns figures={figures} label="Figures of the line" />
+        {report ? <LineChecks report={report} /> : null}
+        {rest.length ? (
+          <details className="pb-2">
+            <summary className="label cursor-pointer">All figures: tip, sensors, mount, bore, life and the rest</summary>
+            <FigureColumns figures={rest} label="More figures of the line" />
+          </details>
+        ) : null}
         {report?.holder ? <p className="label pb-2">The line holds itself unpowered: {report.holder} cannot be driven back.</p> : null}
-      </div>
-      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3" role="region" aria-label="Motor, driver and sensor">
-        <MotorPanel />
-      </div>
     </div>
   );
 }

@@ -1,13 +1,14 @@
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { displayUnit, fromSi, plainNumber, stageKind, stageKinds, type Attribution, type LineReport, type StageRecord } from '@gristmill/core';
+import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { useWorking } from '../../app/working.ts';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { newId } from '../../state/identifier.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
-import { useShelf } from '../../state/shop.ts';
+import { useShelf } from '../../state/shelf.ts';
 
 /** A share of the largest in its column, as a thin bar under the number. */
 function Share({ part, whole }: { part: number; whole: number }) {
@@ -55,9 +56,9 @@ function Row({ stage, index, share, totals, problem, count, report }: { stage: S
       <td className="w-5 align-middle">
         <button type="button" ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move stage ${index + 1}`} className="cursor-grab touch-none px-1 text-muted" disabled={readOnly}>⋮⋮</button>
       </td>
-      <td className="whitespace-nowrap">
-        <Link to={`/joint/${joint.id}/stage/${index + 1}`} className="flex items-center gap-2 hover:underline max-[1099px]:[&>svg]:hidden">
-          <Glyph stage={stage} width={48} height={24} />
+      <td>
+        <Link to={`/joint/${joint.id}/stage/${index + 1}`} className="flex items-center gap-1.5 leading-tight hover:underline max-[1099px]:[&>svg]:hidden">
+          <Glyph stage={stage} width={34} height={22} />
           <b>{index + 1} {kind?.name ?? stage.kind}</b>
         </Link>
       </td>
@@ -107,7 +108,7 @@ export function StageRows({ report }: { report: LineReport | undefined }) {
   return (
     <section aria-label="Stages">
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-        <table className="w-full text-[13px] max-[1099px]:[&_td]:pr-1 max-[1099px]:[&_th]:pr-1">
+        <table className="w-full text-[12.5px] [&_td]:pr-1.5 [&_th]:pr-1.5 max-[1099px]:[&_td]:pr-1 max-[1099px]:[&_th]:pr-1">
           <thead>
             <tr className="border-b border-strong align-bottom">
               <th className="w-5"><span className="sr-only">Move</span></th>
@@ -126,13 +127,20 @@ export function StageRows({ report }: { report: LineReport | undefined }) {
           </tbody>
         </table>
       </DndContext>
-      <div className="flex flex-wrap items-center gap-2 py-2">
-        {stageKinds().map((k) => (
-          <button key={k.id} type="button" className="btn" disabled={readOnly || variant.stages.length >= 12} title={k.summary} onClick={() => add(k.id)}>
-            Add {k.name.toLowerCase()} stage
-          </button>
-        ))}
-        <span className="label">Each stage’s share at the output; wind-up under the holding torque.</span>
+      <div className="flex flex-wrap items-center gap-3 py-1.5">
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className="btn" disabled={readOnly || variant.stages.length >= 12}>Add stage</DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content align="start" className="z-20 max-w-[430px] border border-strong bg-panel py-1">
+              {stageKinds().map((k) => (
+                <DropdownMenu.Item key={k.id} onSelect={() => add(k.id)} className="cursor-pointer px-4 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-panel">
+                  <b className="font-semibold">{k.name}</b> <span className="text-[12px]">{k.summary}</span>
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+        <span className="label">Shares at the output; wind-up under the holding torque.</span>
       </div>
     </section>
   );

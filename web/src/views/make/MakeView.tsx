@@ -10,7 +10,7 @@ import { Section } from '../../parts/Section.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
-import { useShelf } from '../../state/shop.ts';
+import { useShelf } from '../../state/shelf.ts';
 
 function StageParts({ stage, index, chordError }: { stage: StageRecord; index: number; chordError: number }) {
   const joint = useJoint();

@@ -2,7 +2,7 @@ import { LIMIT_KINDS, sayBanded, sayDifference, standing, whatChanged, type Limi
 import { Link } from 'react-router';
 import { FigureText, FoundText } from '../../parts/FigureText.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
-import { foundSource, verdictWord } from '../../parts/words.ts';
+import { askedMark, foundSource, verdictWord } from '../../parts/words.ts';
 import { useJoint, useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useFindings, useLines } from '../../workers/queries.ts';
@@ -51,13 +51,13 @@ export default function ReviewView() {
               const kind = LIMIT_KINDS[l.id];
               const verdicts = lines.map((line) => line?.verdicts.find((v) => v.id === l.id));
               const asked = verdicts.find((v) => v)?.asked ?? NaN;
-              const askedMark = Number.isFinite(asked) ? { value: asked, sense: l.sense } : undefined;
+              const bracket = askedMark(asked, l.sense);
               const all = joint.variants.map((v, i) => ({ expected: verdicts[i]?.figure, found: joint.builds.filter((b) => b.variantId === v.id).map((b) => found(b.id, l.id)).find((f) => f?.found) }));
-              const range = scaleRange([{ asked: askedMark }, ...all.map((a) => ({ expected: a.expected, found: a.found?.found }))]);
+              const range = scaleRange([{ asked: bracket }, ...all.map((a) => ({ expected: a.expected, found: a.found?.found }))]);
               return (
                 <tr key={l.id} className="rule-b" data-review={l.id}>
                   <td className="whitespace-nowrap font-semibold">{kind.name}<span className="label block font-normal">{l.need}</span></td>
-                  <td className="num whitespace-nowrap">{l.sense === 'min' ? '≥' : '≤'} {Number.isFinite(asked) ? sayBanded({ value: asked }, kind.quantity, units) : '—'}</td>
+                  <td className="num whitespace-nowrap">{l.sense === 'either' ? 'either' : Number.isFinite(asked) ? `${l.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: asked }, kind.quantity, units)}` : '—'}</td>
                   {joint.variants.map((v, i) => {
                     const verdict = verdicts[i];
                     const word = verdict ? verdictWord(verdict) : undefined;
@@ -65,10 +65,10 @@ export default function ReviewView() {
                     return (
                       <td key={v.id}>
                         <div className="flex items-center gap-3">
-                          <Scale width={150} range={range} label={`${kind.name}, variant ${v.name}`} asked={askedMark} expected={verdict?.figure} found={all[i]?.found?.found ? { value: all[i].found.found.value, U: all[i].found.found.U, bound: all[i].found.bound } : undefined} />
+                          <Scale width={150} range={range} label={`${kind.name}, variant ${v.name}`} asked={bracket} expected={verdict?.figure} found={all[i]?.found?.found ? { value: all[i].found.found.value, U: all[i].found.found.U, bound: all[i].found.bound } : undefined} />
                           <span className={`whitespace-nowrap text-[12px] ${word?.tone ?? ''}`}>{word ? `${word.mark} ${word.text}` : '…'}</span>
                         </div>
-                        {verdict?.figure ? <FigureText figure={verdict.figure} at={v.id === joint.activeVariant ? { stageId: undefined, figureId: l.id } : undefined as never} /> : <span className="label">nothing expected</span>}
+                        {verdict?.figure ? <FigureText figure={verdict.figure} at={v.id === joint.activeVariant ? { stageId: undefined, figureId: l.id } : undefined as never} /> : <span className="label">{verdict?.says ?? 'nothing expected'}</span>}
                         {own.map((b) => {
                           const f = found(b.id, l.id);
                           return (

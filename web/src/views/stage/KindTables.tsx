@@ -1,7 +1,7 @@
 import { formatQuantity, stageKind, type Mend, type StageRecord } from '@gristmill/core';
 import { useMemo } from 'react';
 import { useUnits } from '../../state/prefs.ts';
-import { useShelf } from '../../state/shop.ts';
+import { useShelf } from '../../state/shelf.ts';
 
 /** Tables of alternatives a kind lays out; a row can be taken. */
 export function KindTables({ stage, onTake }: { stage: StageRecord; onTake: (mend: Mend) => void }) {

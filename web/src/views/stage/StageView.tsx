@@ -8,7 +8,7 @@ import { FigureText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { runCrank, useCrank } from '../../state/crank.ts';
 import { useJoint, useVariant } from '../../state/open.ts';
-import { useShelf } from '../../state/shop.ts';
+import { useShelf } from '../../state/shelf.ts';
 import { useLine } from '../../workers/queries.ts';
 import { mendStage, StageFields } from './StageFields.tsx';
 import { KindTables } from './KindTables.tsx';

@@ -1,0 +1,310 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { analyseLine, BEARINGS, blankCase, blankLimit, clearBore, compareLines, editsFor, factorReaders, fillLine, findFigure, keepFactors, lineInputs, makeShelf, marginOf, MATERIALS, mergeEdits, outputNumbers, playAfter, playSpread, ratioDesk, readShopFile, scaleCase, shopMoved, splits, stageKind, takeShop, trainInertia, usedFactors, waysOut, whereUsed, writeShopFile, type Joint, type StageRecord, type Variant } from '../src/index.ts';
+import cases from './cases/line.json' with { type: 'json' };
+import { demo, shelf } from './helpers.ts';
+
+const a = (j: Joint): Variant => j.variants[0]!;
+const figure = (j: Joint, id: string, v = a(j), s = shelf) => findFigure(analyseLine(j, v, s), { stageId: undefined, figureId: id })!;
+const unit = (over: Record<string, unknown>, id = 'u'): StageRecord => ({ id, kind: 'unit', params: { ...stageKind('unit')!.defaults({ ratio: 5, torque: 3, size: Infinity, shelf }), drag: 0, ...over } });
+
+describe('worked line cases through bought units', () => {
+  it.each(cases.map((c) => [c.ratio, c] as const))('total ratio %s', (_ratio, c) => {
+    const j = demo();
+    a(j).stages = c.stages.map((s, i) => unit({ ratio: s.ratio, play: s.backlash, playMost: s.backlash, stiffness: s.stiffness, efficiency: s.efficiency, peakTorque: 1e4, ratedTorque: 1e3 }, `u${i}`));
+    const report = analyseLine(j, a(j), shelf);
+    const value = (id: string) => report.figures.find((f) => f.id === id)!.value;
+    expect(value('ratio')).toBeCloseTo(c.ratio, 9);
+    expect(value('efficiency')).toBeCloseTo(c.efficiency, 9);
+    expect(value('play')).toBeCloseTo(c.play_rad, 12);
+    expect(value('playWorst')).toBeCloseTo(c.play_rad, 12);
+    expect(value('stiffness') / c.stiffness_Nm_per_rad).toBeCloseTo(1, 9);
+    expect(report.load!.efficiency.every((e) => Math.abs(e - c.efficiency) < 1e-9)).toBe(true);
+  });
+});
+
+describe('several load cases', () => {
+  it('are carried when every point is, each at its own speed', () => {
+    const j = demo();
+    const alone = figure(j, 'torque');
+    // Fast and light: it must not be judged at the heavy case's torque.
+    j.brief.cases.push({ ...blankCase('t', 'turning'), name: 'Fast', inertia: 0.001, friction: 0.05, unbalance: 0, speed: 4, acceleration: 5, angle: 6 });
+    expect(figure(j, 'torque')).toBeCloseTo(alone, 9);
+    j.brief.cases[1] = { ...blankCase('t', 'turning'), name: 'Fast', inertia: 0.5, friction: 1, unbalance: 0, speed: 4.5, acceleration: 12, angle: 6 };
+    const report = analyseLine(j, a(j), shelf);
+    const point = report.motor.points.find((p) => p.name === 'peak, Fast')!;
+    expect(findFigure(report, { stageId: undefined, figureId: 'reach' })! / report.demand.peak).toBeCloseTo(Math.min(...report.map!.points.filter((p) => p.time === 'peak').map((p) => p.margin)), 9);
+    expect(point.torque).toBeGreaterThan(0);
+  });
+
+  it('say so where a curve ends before the speed a point needs', () => {
+    const j = demo();
+    a(j).motor = { ...a(j).motor, curve: { speed: [0, 10], torque: [0.5, 0.4] } } as Variant['motor'];
+    const report = analyseLine(j, a(j), shelf);
+    expect(report.problem?.what).toMatch(/curve ends at/);
+    expect(report.problem?.mend).toMatch(/less ratio/i);
+    expect(report.figures).toEqual([]);
+  });
+});
+
+describe('resolution', () => {
+  const with_ = (change: Partial<Variant['sensor']>, stages?: StageRecord[]) => {
+    const j = demo();
+    Object.assign(a(j).sensor, change);
+    if (stages) a(j).stages = stages;
+    return j;
+  };
+
+  it('commanded is a microstep over the ratio, sensed a count at its shaft', () => {
+    const j = with_({ place: 'both', counts: 1000, outputCounts: 5000 });
+    expect(figure(j, 'commanded')).toBeCloseTo((2 * Math.PI) / (200 * 16 * 14), 12);
+    expect(figure(j, 'sensedMotor')).toBeCloseTo((2 * Math.PI) / (1000 * 14), 12);
+    expect(figure(j, 'sensedOutput')).toBeCloseTo((2 * Math.PI) / 5000, 12);
+  });
+
+  it('kept adds play on a motor-side sensor and not on an output-side one', () => {
+    const j = with_({ place: 'both' });
+    expect(figure(j, 'keptMotor') - figure(j, 'play')).toBeGreaterThan(0);
+    expect(figure(j, 'keptOutput')).toBeLessThan(figure(j, 'keptMotor'));
+    expect(figure(j, 'resolution')).toBe(figure(j, 'keptOutput'));
+    expect(figure(with_({ place: 'motor' }), 'resolution')).toBeGreaterThan(figure(j, 'resolution'));
+    expect(figure(with_({ place: 'output', error: 1e-3, noise: 1e-4 }), 'keptOutput') - figure(with_({ place: 'output' }), 'keptOutput')).toBeCloseTo(1.1e-3, 9);
+  });
+
+  it('microsteps gather until they beat the drag', () => {
+    const loose = with_({}, [unit({ ratio: 10, drag: 0.0001 })]);
+    const stiff = with_({}, [unit({ ratio: 10, drag: 0.2 })]);
+    expect(figure(loose, 'moved')).toBeCloseTo(figure(loose, 'commanded'), 15);
+    // 0.55·sin(π·m/32) ≥ 0.2: m = 3.79, so four.
+    expect(figure(stiff, 'moved')).toBeCloseTo(4 * figure(stiff, 'commanded'), 15);
+  });
+});
+
+describe('output shaft and bearings', () => {
+  const output = { shaftDiameter: 0.01, shaftBore: 0, shaftLength: 0.1, shaftMaterial: MATERIALS.find((m) => m.id === 'c45')!, bearing: BEARINGS.find((b) => b.id === '6000')!, span: 0.03, overhang: 0.06, load: 100 };
+
+  it('twist by G·I_p/L, load the nearer bearing by the lever, and live by (C/P)³', () => {
+    const o = outputNumbers(output, 2 * Math.PI);
+    expect(o.stiffness).toBeCloseTo(((210e9 / 2.6) * Math.PI * 0.01 ** 4) / 32 / 0.1, 3);
+    expect(o.load).toBeCloseTo(300, 9);
+    expect(o.safety).toBeCloseTo(1960 / 300, 9);
+    expect(o.life).toBeCloseTo((4750 / 300) ** 3 * 1e6, 0);
+    expect(outputNumbers(undefined, 1)).toMatchObject({ stiffness: Infinity, life: Infinity, mass: 0 });
+  });
+
+  it('soften the line, and a bearing too weak is mended by the next that does', () => {
+    const j = demo();
+    const stiff = figure(j, 'stiffness');
+    a(j).output = { ...output, bearing: { ...output.bearing, static: 50 } };
+    const report = analyseLine(j, a(j), shelf);
+    expect(1 / findFigure(report, { stageId: undefined, figureId: 'stiffness' })!).toBeCloseTo(1 / stiff + 1 / outputNumbers(output, 1).stiffness, 12);
+    const c = report.checks.find((x) => x.id === 'bearing')!;
+    expect(c.state).toBe('fails');
+    const better = BEARINGS.find((b) => b.id === c.mend!.value)!;
+    a(j).output = { ...output, bearing: better };
+    expect(analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'bearing')!.state).not.toBe('fails');
+  });
+
+  it('a passage is clear to where the line turns aside, and a motor in line blocks it', () => {
+    expect(clearBore([{ bore: 0, beside: true }, { bore: 0.01, beside: false }, { bore: 0.02, beside: false }])).toBe(0);
+    expect(clearBore([{ bore: 0, beside: false }, { bore: 0.01, beside: true }, { bore: 0.02, beside: false }])).toBe(0.01);
+    expect(clearBore([{ bore: 0.01, beside: false }])).toBe(0);
+  });
+});
+
+describe('checks of the line', () => {
+  it('name what the mount softens at, and mend with the mildest material that stands it', () => {
+    const j = demo();
+    a(j).mount = { ...MATERIALS.find((m) => m.id === 'pla')! };
+    const c = analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'mount')!;
+    expect(c.state).toBe('fails');
+    a(j).mount = { ...MATERIALS.find((m) => m.id === c.mend!.value)! };
+    expect(analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'mount')!.state).not.toBe('fails');
+  });
+
+  it('raise the driver’s current only as far as holding for ever needs', () => {
+    const j = demo();
+    a(j).driver.currentLimit = 0.5;
+    const c = analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'ever')!;
+    expect(c.state).toBe('fails');
+    a(j).driver.currentLimit = Number(c.mend!.value);
+    expect(analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'ever')!.state).not.toBe('fails');
+    a(j).driver.currentLimit -= 0.1;
+    expect(analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'ever')!.state).toBe('fails');
+  });
+
+  it('a stage that holds spares the motor, and turn-back is judged must, must not or either', () => {
+    const j = demo();
+    a(j).stages = [unit({ ratio: 14, backEfficiency: -0.1 })];
+    j.brief.limits = [{ ...blankLimit('turnBack'), sense: 'max', value: 1, need: 'must' }];
+    expect(analyseLine(j, a(j), shelf).verdicts[0]).toMatchObject({ state: 'fails', says: expect.stringMatching(/holds itself: stage 1/) });
+    expect(analyseLine(j, a(j), shelf).checks.some((c) => c.id === 'back' && c.state === 'fails')).toBe(true);
+    j.brief.limits = [{ ...blankLimit('turnBack'), sense: 'min', value: 1 }];
+    expect(analyseLine(j, a(j), shelf).verdicts[0]!.state).toBe('holds');
+    a(j).stages = [unit({ ratio: 14, backEfficiency: 0.9 })];
+    expect(analyseLine(j, a(j), shelf).verdicts[0]!.state).toBe('fails');
+    j.brief.limits = [{ ...blankLimit('turnBack'), sense: 'either', value: 1 }];
+    expect(analyseLine(j, a(j), shelf).verdicts[0]!.state).toBe('holds');
+  });
+
+  it('life is rated life by the exponent 10/3 and the speed', () => {
+    const j = demo();
+    a(j).stages = [unit({ ratio: 14, ratedTorque: 5, peakTorque: 20, ratedSpeed: 100, ratedLife: 3.6e7 })];
+    const { demand } = analyseLine(j, a(j), shelf);
+    expect(figure(j, 'life')).toBeCloseTo(3.6e7 * (5 / demand.equivalent) ** (10 / 3) * (100 / (demand.meanSpeed * 14)), 0);
+  });
+});
+
+describe('play by sampling', () => {
+  it('lies under the worst case, is repeatable, and counts every sample', () => {
+    const links = [{ ratio: 4 }, { ratio: 3 }];
+    const play = [[1e-3, 0, 2e-3], [5e-4, 2e-4, 9e-4]] as const;
+    const s = playSpread(links, play, 20000);
+    expect(s.counts.reduce((m, x) => m + x, 0)).toBe(20000);
+    expect(s.high).toBeLessThan(s.worst);
+    expect(s.worst).toBeCloseTo(2e-3 / 3 + 9e-4, 12);
+    expect(playSpread(links, play, 20000)).toEqual(s);
+    // Mean of a triangle is the mean of its corners; the median of a sum lies near the sum of means.
+    expect(s.likely).toBeCloseTo(1e-3 / 3 + 1.6e-3 / 3, 4);
+    expect(playAfter(1.2e-3, -3, 1e-4)).toBeCloseTo(5e-4, 12);
+  });
+});
+
+describe('the ratio desk', () => {
+  it('needs more ratio the more stages there are, and its windows hold at their ends', () => {
+    const j = demo();
+    const rows = ratioDesk(j, a(j), shelf, 0.94);
+    for (let i = 1; i < rows.length; i++) expect(rows[i]!.both![0]).toBeGreaterThan(rows[i - 1]!.both![0]);
+    const one = rows[0]!;
+    const window = one.windows.find((w) => w.id === 'torque')!;
+    // At the low end the stepper's flat torque is just enough: T·i·η = peak.
+    expect(window.low).toBeCloseTo(analyseLine(j, a(j), shelf).demand.peak / (0.55 * 0.94), 6);
+    expect(one.suggested).toBeGreaterThanOrEqual(one.both![0]);
+    expect(one.suggested).toBeLessThanOrEqual(one.both![1]);
+    expect(one.margin).toBeGreaterThanOrEqual(1.19);
+  });
+
+  it('splits multiply to the total; the least inertia is the least; strongest last ends small', () => {
+    fc.assert(fc.property(fc.double({ min: 1.5, max: 300, noNaN: true }), fc.integer({ min: 1, max: 4 }), (total, n) => {
+      const list = splits(total, n);
+      for (const s of list) {
+        expect(s.ratios).toHaveLength(n);
+        expect(s.ratios.reduce((p, x) => p * x, 1)).toBeCloseTo(total, 4);
+      }
+      expect(list[0]!.inertia).toBeLessThanOrEqual(Math.min(...list.map((s) => s.inertia)) * (1 + 1e-9));
+      if (n > 1) expect(list[2]!.ratios[n - 1]!).toBeLessThanOrEqual(list[1]!.ratios[n - 1]! + 1e-9);
+    }));
+    // Two stages: x³ − x − 2·i² = 0 for x = i₁².
+    const i1 = splits(20, 2)[0]!.ratios[0]!;
+    expect(i1 ** 6 - i1 ** 2 - 2 * 400).toBeCloseTo(0, 4);
+    expect(trainInertia([3])).toBe(10);
+  });
+
+  it('fills a line that lifts the brief, by price or by play, and says where nothing fits', () => {
+    const j = demo();
+    const row = ratioDesk(j, a(j), shelf, 0.94)[1]!;
+    for (const prefer of ['money', 'play', 'mass'] as const) {
+      const made = fillLine(j, a(j), shelf, splits(row.suggested, 2)[1]!.ratios, prefer, (i) => `n${i}`);
+      if (!made.ok) throw new Error(made.problem.what);
+      const report = analyseLine(j, { ...a(j), stages: made.value }, shelf);
+      expect(report.problem).toBeUndefined();
+      expect(report.verdicts.find((v) => v.id === 'torque')!.state, prefer).not.toBe('fails');
+      if (prefer === 'play') expect(made.value.every((s) => s.kind === 'belt')).toBe(true);
+    }
+    const none = fillLine(j, a(j), shelf, [400], 'money', () => 'x', 'belt');
+    expect(none).toMatchObject({ ok: false, problem: { what: expect.stringMatching(/No belt fits as stage 1, ratio 400/) } });
+  });
+
+  it('explains a demand no ratio meets with two ways out that work', () => {
+    const j = demo();
+    const arm = (change: object) => (j.brief.cases[0] = { ...blankCase('a'), ...j.brief.cases[0], ...change } as ReturnType<typeof blankCase>);
+    arm({ load: 9, speed: 9 });
+    const reach = waysOut(j, a(j), shelf, 0.94 ** 2);
+    expect(reach.margin).toBeLessThan(1);
+    expect(reach.ways).toHaveLength(2);
+    expect(reach.ways[0]!.size).toBeLessThanOrEqual(reach.ways[1]!.size);
+    for (const w of reach.ways) {
+      const v = structuredClone(a(j));
+      const k = structuredClone(j);
+      if ('motor' in w.apply) Object.assign(v, { motor: shelf.motors.find((m) => m.id === (w.apply as { motor: string }).motor), driver: { ...v.driver, currentLimit: 99 } });
+      else if ('driver' in w.apply) v.driver[w.apply.driver.key] = w.apply.driver.value;
+      else k.brief.cases[0] = scaleCase(k.brief.cases[0]!, w.apply, 9.80665);
+      expect(waysOut(k, v, shelf, 0.94 ** 2).margin, w.id).toBeGreaterThanOrEqual(0.97);
+    }
+    arm({ load: 900, speed: 90 });
+    expect(waysOut(j, a(j), shelf, 0.9)).toMatchObject({ shelf: false });
+    arm({ load: 0.5, speed: 1 });
+    expect(waysOut(j, a(j), shelf, 0.9).ways).toEqual([]);
+  });
+});
+
+describe('what if, and variants compared', () => {
+  it('every input changes what it says and nothing else', () => {
+    const j = demo();
+    const inputs = lineInputs({ joint: j, variant: a(j), shelf });
+    expect(new Set(inputs.map((x) => x.id)).size).toBe(inputs.length);
+    const volts = inputs.find((x) => x.id === 'driver/supplyVoltage')!.with(36);
+    expect(volts.variant.driver).toEqual({ ...a(j).driver, supplyVoltage: 36 });
+    expect(volts.joint).toBe(j);
+    const load = inputs.find((x) => x.id === 'case/0/load')!.with(2);
+    expect((load.joint.brief.cases[0] as { load: number }).load).toBe(2);
+    expect((j.brief.cases[0] as { load: number }).load).toBe(1.1);
+    expect(inputs.find((x) => x.id === 'stage/1/width')!.with(0.02).variant.stages[1]!.params['width']).toBe(0.02);
+  });
+
+  it('a difference matters when it decides a limit, less when bands touch', () => {
+    const j = demo();
+    const [x, y] = j.variants.map((v) => analyseLine(j, v, shelf));
+    const list = compareLines(x!, y!);
+    expect(list.find((d) => d.id === 'play')!.matters).toBe('verdict');
+    expect(list.find((d) => d.id === 'size')!.matters).toBe('apart');
+    expect(list.find((d) => d.id === 'stiffness')!.matters).not.toBe('verdict');
+    expect(compareLines(x!, x!).every((d) => d.matters === 'none')).toBe(true);
+    expect(marginOf(4, 'max', 3)).toBeCloseTo(0.25, 12);
+    expect(marginOf(4, 'min', 3)).toBeCloseTo(-0.25, 12);
+    expect(marginOf(4, 'either', 3)).toBeNaN();
+  });
+});
+
+describe('what a joint keeps of the shop', () => {
+  it('stays with the factors it was computed with, says where the shop moved on, and takes them when asked', () => {
+    const j = { ...demo() };
+    j.factors = keepFactors(j, shelf);
+    expect(usedFactors(j).every((id) => j.factors![id])).toBe(true);
+    expect(shopMoved(j, shelf)).toEqual([]);
+    const edits = { factors: { 'belt.efficiency': { value: 0.9, low: 0.88, high: 0.92 } }, motors: [{ ...shelf.motors.find((m) => m.id === 'st42-48')!, mass: 0.5 }] };
+    const shop = makeShelf(edits);
+    expect(shopMoved(j, shop).map((m) => [m.kind, m.id])).toEqual([['factor', 'belt.efficiency'], ['motor', 'st42-48']]);
+    expect(figure(j, 'efficiency', a(j), makeShelf(editsFor(j, edits)))).toBeCloseTo(figure(j, 'efficiency'), 12);
+    const taken = takeShop(j, shop);
+    expect(shopMoved(taken, shop)).toEqual([]);
+    expect(taken.variants[0]!.motor.mass).toBe(0.5);
+    expect(figure(taken, 'efficiency', taken.variants[0]!, makeShelf(editsFor(taken, edits)))).toBeLessThan(figure(j, 'efficiency'));
+  });
+
+  it('knows where factors are used', () => {
+    const readers = factorReaders(shelf);
+    expect(whereUsed('belt.AT5.stiffness', readers)).toBe('belt');
+    expect(whereUsed('unit.drag', readers)).toBe('bought unit');
+    expect(whereUsed('motor.spread', readers)).toBe('motors');
+    expect(whereUsed('belt.AT5.stiffness', readers, demo())).toMatch(/here: stage A2/);
+  });
+
+  it('goes out and comes in as a file; a damaged one brings nothing', () => {
+    const edits = { materials: [{ ...MATERIALS[0]!, softening: 333 }], motors: [shelf.motors[0]!], factors: { gravity: { value: 9.81, low: 9.81, high: 9.81, source: 'own' } } };
+    const read = readShopFile(writeShopFile(edits));
+    expect(read).toEqual({ ok: true, value: edits });
+    for (const text of ['', '{}', '[1]', '{"format":"gristmill-shop","version":9}', writeShopFile(edits).replace('"softening": 333', '"softening": "warm"'), writeShopFile(edits).slice(0, 200)]) expect(readShopFile(text).ok, text.slice(0, 40)).toBe(false);
+    const merged = mergeEdits({ motors: [shelf.motors[1]!], factors: { ambient: { value: 300, low: 300, high: 300 } } }, edits);
+    expect(merged.motors!.map((m) => m.id)).toEqual([shelf.motors[0]!.id, shelf.motors[1]!.id]);
+    expect(Object.keys(merged.factors!)).toEqual(['ambient', 'gravity']);
+  });
+
+  it('has bearings by ISO 15 whose figures are in order, and materials of every make', () => {
+    for (const b of BEARINGS) {
+      expect(b.bore).toBeLessThan(b.outside);
+      expect(b.static).toBeLessThan(b.dynamic);
+    }
+    expect(new Set(MATERIALS.map((m) => m.made))).toEqual(new Set(['printed', 'milled', 'bought']));
+  });
+});

@@ -46,9 +46,9 @@ test.describe('load patterns', () => {
     await expect(asks(page, 'hip-crouch')).toHaveText('2.942 N·m');
     const ground = page.locator('[data-grip="ground"]');
     const box = (await ground.boundingBox())!;
-    await page.mouse.move(box.x + 6, box.y + 10);
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
     await page.mouse.down();
-    await page.mouse.move(box.x + 6, box.y - 20, { steps: 4 });
+    await page.mouse.move(box.x + box.width / 2, box.y - 20, { steps: 4 });
     await page.mouse.up();
     await expect(page.getByRole('textbox', { name: 'Knee, crouched' })).not.toHaveValue('60°');
     await type(page, 'Lands from', '150 mm');
@@ -67,7 +67,7 @@ test.describe('load patterns', () => {
     for (const [label, text] of [['Inertia', '0.05 kg·m²'], ['Friction of the axis', '0.3 N·m'], ['Unbalance', '0.2 N·m'], ['Shock factor', '1'], ['One move', '3 rad'], ['Speed', '2 rad/s'], ['Acceleration', '4 rad/s²'], ['Rest between', '1 s']] as const) await type(page, label, text);
     await expect(asks(page, 'peak')).toHaveText('0.7 N·m');
     await expect(asks(page, 'move')).toHaveText('2 s');
-    await expect(asks(page, 'rms')).toHaveText('0.4509 N·m');
+    await expect(asks(page, 'rms')).toHaveText('0.4397 N·m');
     const grip = page.locator('[data-grip="angle"]');
     await grip.focus();
     await grip.press('ArrowUp');
@@ -187,7 +187,7 @@ test.describe('motors', () => {
     await page.keyboard.press('Escape');
     await type(page, 'Winding at', '100 °C');
     await page.getByRole('combobox', { name: 'From the shop' }).selectOption('sv60-400');
-    await expect(page.getByRole('textbox', { name: 'Rated torque' })).toHaveValue('1.27 N·m');
+    await expect(page.getByRole('textbox', { name: 'Rated torque', exact: true })).toHaveValue('1.27 N·m');
     await expect(rows.first()).toContainText('peak torque');
   });
 
@@ -290,7 +290,7 @@ test.describe('the whole line', () => {
     const row = page.locator('[data-what-if="torque"]');
     await expect(row.locator('td').nth(3)).toContainText('✕');
     await page.getByRole('combobox', { name: 'or the motor' }).selectOption('st57-76');
-    await expect(row.locator('td').nth(4)).toContainText('✓');
+    await expect(row.locator('td').nth(4)).toContainText(/\+\d+ %/);
     await expect(limit(page, 'torque')).toHaveAttribute('data-state', 'holds');
     await page.getByRole('button', { name: 'Do it' }).first().click();
     await expect(limit(page, 'torque')).toHaveAttribute('data-state', 'fails');

@@ -20,6 +20,7 @@ test.describe('the frame', () => {
       for (const sheet of ['Motor', 'Ratio desk', 'Shares', 'What if', 'Compare']) {
         await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
         await page.getByRole('navigation', { name: 'Sheets of the line' }).getByRole('link', { name: sheet }).click();
+        await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
         await page.waitForLoadState('networkidle');
         await expectAccessible(page);
       }
@@ -113,7 +114,7 @@ test.describe('the frame', () => {
     await openDemo(page);
     for (const view of ['Line', 'Stage']) {
       await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
-      await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
+      await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
       await page.waitForLoadState('networkidle');
       // The page, and the column with the drawing or the plot; the form beside it may scroll.
       expect(await page.getByRole('main').evaluate((m) => Math.max(m.scrollHeight - m.clientHeight, m.querySelector('h1')!.closest('.overflow-y-auto')!.scrollHeight - m.clientHeight))).toBeLessThanOrEqual(1);

@@ -43,6 +43,13 @@ async function core(): Promise<void> {
   let next = 0;
   say('line analysis, two belt stages, with bands', time(() => c.analyseLine(joint, copies[next++ % 1600]!, shelf)), 'ms', 2);
   const again = copies.map((v) => structuredClone(v));
+  const four = (v: typeof variant) => ({ ...v, stages: [...v.stages, ...structuredClone(v.stages)].map((x, i) => ({ ...x, id: `f${i}` })) });
+  const fours = Array.from({ length: 700 }, () => structuredClone(four(variant)));
+  say('line analysis, four belt stages, with bands', time(() => c.analyseLine(joint, fours[next++ % 700]!, shelf), 350, 300), 'ms', 5);
+  const loose = [3, 4, 5, 2].map((ratio) => ({ ratio }));
+  say('play by 100 000 samples, four stages', time(() => void c.playSpread(loose, loose.map(() => [1e-3, 0, 2e-3] as const), 100_000), 3, 15), 'ms', 150);
+  say('ratio desk, one to four stages', time(() => c.ratioDesk(joint, variant, shelf, 0.94), 5, 25), 'ms');
+  say('ways out of an impossible demand', time(() => c.waysOut({ brief: { ...joint.brief, cases: [{ ...joint.brief.cases[0]!, load: 9, speed: 9 } as (typeof joint.brief.cases)[number]] } }, variant, shelf, 0.88), 3, 15), 'ms');
   say('line analysis without bands', time(() => c.analyseLine(joint, again[next++ % 1600]!, shelf, false)), 'ms');
   const many = Array.from({ length: 1600 }, () => ({ ...params }));
   say('belt stage, numbers only', time(() => void belt.screen(many[next++ % 1600]!, duty, shelf)), 'ms');
@@ -88,6 +95,27 @@ async function redraw(page: Page): Promise<number> {
   });
 }
 
+/** From the key that accepts a load to the frame in which the brief's plot is another. */
+async function plots(page: Page): Promise<number> {
+  await page.evaluate('globalThis.__name = (f) => f');
+  return page.evaluate(async () => {
+    const field = [...document.querySelectorAll('label')].find((l) => l.textContent === 'Mass carried')!;
+    const input = document.getElementById(field.getAttribute('for')!)!;
+    input.focus();
+    const list: number[] = [];
+    for (let i = 0; i < 15; i++) {
+      const drawn = () => document.querySelector('main path.recharts-curve')!.getAttribute('d');
+      const before = drawn();
+      const start = performance.now();
+      input.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowDown' : 'ArrowUp', shiftKey: true, bubbles: true }));
+      while (drawn() === before) await new Promise((done) => requestAnimationFrame(done));
+      list.push(performance.now() - start);
+      await new Promise((done) => setTimeout(done, 120));
+    }
+    return list.sort((a, b) => a - b)[7]!;
+  });
+}
+
 async function browser(): Promise<void> {
   if (!existsSync(join(root, 'web/dist/index.html'))) throw new Error('Build the app first: npm run build.');
   const port = 4640;
@@ -102,7 +130,12 @@ async function browser(): Promise<void> {
     const page = await chrome.newPage({ viewport: browserUse.viewport });
     await page.goto(base);
     await page.getByRole('button', { name: 'Open the demo set' }).click();
+    await page.getByRole('link', { name: 'Body yaw' }).click();
     await page.waitForSelector('[data-limit="stiffness"] [data-figure]');
+    await page.waitForSelector('path.recharts-curve');
+    await plots(page);
+    say('a load changed to redrawn plots of the brief', await plots(page), 'ms', 50);
+    await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await page.keyboard.press('3');
     await page.waitForSelector('[data-drawing] path');
     await page.keyboard.press(']');

@@ -43,4 +43,4 @@ export function cycleFigures(loads: CaseLoads): Figure[] {
 }
 
 /** Advice on the shock factor, for the help of its field. */
-export const SHOCK_HELP = 'Peak torque is multiplied by it. 1.0 smooth and controlled; 1.3 usual; 1.5–2 starts and stops against ends; 2–3 jolts, walking, people leaning on it; more for falls.';
+export const SHOCK_HELP = 'On the peak: 1.0 smooth; 1.3 usual; 1.5–2 hard stops; 2–3 jolts, walking, people leaning on it; more for falls.';

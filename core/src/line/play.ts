@@ -34,13 +34,12 @@ function drawPlay(links: readonly { readonly ratio: number }[], play: readonly (
   const after = ratiosAfter(links);
   const draw = seeded(seed);
   const sums = new Float64Array(samples);
-  for (let i = 0; i < samples; i++) {
-    let sum = 0;
-    for (let j = 0; j < play.length; j++) {
-      const [mid, low, high] = play[j]!;
-      sum += triangular(draw(), low, mid, high) / Math.abs(after[j]!);
-    }
-    sums[i] = sum;
+  // Stage by stage, and only those that vary: the others add the same to every sample.
+  for (let j = 0; j < play.length; j++) {
+    const [mid, low, high] = play[j]!;
+    const d = Math.abs(after[j]!);
+    if (!(high > low)) for (let i = 0; i < samples; i++) sums[i]! += mid / d;
+    else for (let i = 0; i < samples; i++) sums[i]! += triangular(draw(), low, mid, high) / d;
   }
   return sums.sort();
 }

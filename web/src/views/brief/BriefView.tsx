@@ -23,7 +23,8 @@ const DRAG: Readonly<Record<LoadCase['pattern'], string>> = { arm: 'drag the loa
 
 type Change = (part: Partial<LoadCase>, what: string) => Problem | undefined;
 
-function Sketch({ c, g, onChange, disabled }: { c: LoadCase; g: number; onChange: Change; disabled: boolean }) {
+/** `onEdit` refuses beside the field that was typed in; `onChange` is for dragging, where there is none. */
+function Sketch({ c, g, onChange, onEdit, disabled }: { c: LoadCase; g: number; onChange: Change; onEdit: Change; disabled: boolean }) {
   const change = onChange as never;
   switch (c.pattern) {
     case 'arm':
@@ -35,7 +36,7 @@ function Sketch({ c, g, onChange, disabled }: { c: LoadCase; g: number; onChange
     case 'straight':
       return <StraightSketch c={c} g={g} onChange={change} disabled={disabled} />;
     case 'points':
-      return <PointsTable c={c} onChange={change} disabled={disabled} />;
+      return <PointsTable c={c} onChange={onEdit as never} disabled={disabled} />;
   }
 }
 
@@ -100,7 +101,10 @@ export default function BriefView() {
       return f.as === 'choice' ? (
         <ChoiceField key={f.path} label={f.label} help={f.help} disabled={readOnly} value={String(value)} options={f.options} onChange={(v) => void change({ [f.path]: v } as Partial<LoadCase>, f.label)} />
       ) : (
-        <QuantityField key={`${c.id}-${f.path}`} label={f.label} quantity={f.quantity} help={f.help} step={f.step} min={f.min} max={f.max} value={value as number} disabled={readOnly} onChange={(v) => change({ [f.path]: v } as Partial<LoadCase>, f.label)} />
+        <div key={`${c.id}-${f.path}`}>
+          <QuantityField label={f.label} quantity={f.quantity} help={f.help} step={f.step} min={f.min} max={f.max} value={value as number} disabled={readOnly} onChange={(v) => change({ [f.path]: v } as Partial<LoadCase>, f.label)} />
+          {f.path === 'dynamicFactor' ? <p className="label leading-snug">{f.help}</p> : null}
+        </div>
       );
     });
   const moves = fields('Move');
@@ -112,7 +116,7 @@ export default function BriefView() {
           <h1 className="text-[15px]" title={pattern.summary}>{pattern.name} <span className="label font-normal">{DRAG[c.pattern]}</span></h1>
         </div>
         <div className={`min-h-[170px] ${c.pattern === 'leg' ? 'flex-[1.7]' : 'flex-[1.15]'}`}>
-          <Sketch c={c} g={g} onChange={drag} disabled={readOnly} />
+          <Sketch c={c} g={g} onChange={drag} onEdit={change} disabled={readOnly} />
         </div>
         {refused ? <div className="py-1"><ProblemNote problem={refused} /></div> : null}
         <CasePlot c={c} g={g} />

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import type { Series } from '../../parts/Plot.tsx';
 
-const STEPS = 121;
+const STEPS = 61;
 type Mode = 'angle' | 'time' | 'speed' | 'points';
 const NAMES: Readonly<Record<Mode, string>> = { angle: 'over the angle', time: 'over time', speed: 'speed over time', points: 'over speed' };
 const MODES: Readonly<Record<LoadCase['pattern'], readonly Mode[]>> = { arm: ['angle', 'time', 'speed'], leg: ['angle', 'time', 'speed'], turning: ['time', 'speed'], straight: ['time', 'speed'], points: ['points', 'time', 'speed'] };

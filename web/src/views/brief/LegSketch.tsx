@@ -63,7 +63,12 @@ export function LegSketch({ c, g, onChange, disabled }: { c: LegCase; g: number;
         <text x={kx + 16} y={ky - 6} fontSize="12.5" className="num" fill="var(--expected)" stroke="var(--paper)" strokeWidth="3" paintOrder="stroke">knee {say(torque('knee'), 'torque')}</text>
         <text x={kx + 16} y={ky + 12} fontSize="12" className="num" fill="var(--muted)" stroke="var(--paper)" strokeWidth="3" paintOrder="stroke">κ {say(knee, 'angle')}</text>
         <text x={HIP[0] + 58} y={HIP[1] - 6} fontSize="12.5" className="num" fill="var(--expected)" stroke="var(--paper)" strokeWidth="3" paintOrder="stroke">hip {say(torque('hip'), 'torque')}</text>
-        {shown === 'land' ? null : <path {...grip(body, 'ground', disabled)} d={`M${fx + 120} ${fy - 4}l9 -13h-18ZM${fx + 120} ${fy + 18}l9 13h-18Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth="1.3" />}
+        {shown === 'land' ? null : (
+          <g>
+            <path d={`M${fx + 120} ${fy - 4}l9 -13h-18ZM${fx + 120} ${fy + 18}l9 13h-18Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth="1.3" />
+            <rect {...grip(body, 'ground', disabled)} x={fx + 108} y={fy - 20} width="24" height="54" fill="transparent" />
+          </g>
+        )}
         <circle {...grip(foot, 'foot', disabled)} cx={fx} cy={fy} r="7" fill="var(--panel)" stroke="var(--ink)" strokeWidth="1.6" />
       </svg>
     </div>

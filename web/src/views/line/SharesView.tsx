@@ -104,10 +104,11 @@ function PlayHistogram({ report }: { report: LineReport }) {
 export default function SharesView() {
   const variant = useVariant();
   const { report } = useLine();
-  if (!report?.beside) return <p className="label py-3">Shares appear once the line has stages and can be summed.</p>;
+  if (!report?.beside) return <><h1 className="text-[15px]">Where it comes from</h1><p className="label py-3">Shares appear once the line has stages and can be summed.</p></>;
   const { demand, load } = report;
   return (
     <div className="pb-3">
+      <h1 className="pb-1 text-[15px]">Where it comes from <span className="label font-normal">stage by stage, at the output</span></h1>
       <div className="grid grid-cols-2 gap-x-8 gap-y-3 max-[1199px]:grid-cols-1">
         {sharesOf(report, variant.stages.map((s) => s.kind)).map((s) => <Waterfall key={s.id} set={s} report={report} />)}
         <PlayHistogram report={report} />
@@ -118,7 +119,7 @@ export default function SharesView() {
           </section>
         ) : null}
       </div>
-      <p className="label pt-2">All at the output. Inertia counts what the motor has to speed up besides the load; the rotor usually dominates.</p>
+      <p className="label pt-2">Inertia counts what the motor has to speed up besides the load; the rotor usually dominates.</p>
     </div>
   );
 }

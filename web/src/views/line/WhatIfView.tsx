@@ -84,6 +84,7 @@ export default function WhatIfView() {
   const add = (idea: Idea) => setIdeas((list) => [...list, idea].slice(-MOST));
   return (
     <div className="pb-3">
+      <h1 className="pb-1 text-[15px]">Change one thing <span className="label font-normal">and see what every limit says to it</span></h1>
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-rule pb-2">
         <div className="w-[300px]"><ChoiceField label="What if" value={input?.id ?? ''} options={inputs.map((x) => ({ value: x.id, label: `${x.group}: ${x.label}` }))} onChange={(v) => setChosen(String(v))} /></div>
         {input ? <div className="w-[215px]"><QuantityField key={input.id} label={`were (now ${formatQuantity(input.value, input.quantity, units, 4)})`} quantity={input.quantity} value={asked} step={Math.max(Math.abs(input.value) / 20, input.whole ? 1 : 1e-9)} {...(input.whole ? { whole: true } : {})} onChange={(v) => setValue({ id: input.id, value: v })} /></div> : null}

@@ -121,7 +121,7 @@ export default function StageView() {
             </div>
           </div>
         ) : null}
-        <p className="caution no-print mt-1.5 !py-0.5">Cover belts and pulleys before power: fingers are drawn in. A belt that jumps under load lets go of it.</p>
+        <p className="caution no-print mt-1.5 !py-0.5">Cover belts, wheels and shafts before power: fingers are drawn in. What skips under load lets go of it.</p>
       </div>
       <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3" aria-label="Parameters" role="region">
         <StageFields stage={stage} index={index} />

@@ -1,7 +1,7 @@
 import { openDemo, test } from './fixture.ts';
 
 test('pictures of the main views', async ({ page }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(180_000);
   const shoot = async (name: string) => {
     await page.waitForLoadState('networkidle');
     await page.waitForTimeout(700);
@@ -31,6 +31,31 @@ test('pictures of the main views', async ({ page }) => {
   await page.keyboard.press('t');
   await shoot('stage-dark');
   await page.keyboard.press('t');
+  const open = async (joint: string) => {
+    await page.getByRole('link', { name: 'Gristmill' }).click();
+    await page.getByRole('link', { name: joint }).click();
+    await page.getByRole('navigation', { name: 'Views' }).waitFor();
+  };
+  const sheet = async (name: string) => {
+    await go('Line');
+    await page.getByRole('navigation', { name: 'Sheets of the line' }).getByRole('link', { name }).click();
+  };
+  await open('Neck lift');
+  await page.getByRole('tab', { name: 'Beak on the ground' }).click();
+  await shoot('brief-leg');
+  await open('Wing root');
+  await sheet('Motor');
+  await shoot('motor');
+  await sheet('Ratio desk');
+  await shoot('ratio-desk');
+  await sheet('Shares');
+  await shoot('shares');
+  await sheet('What if');
+  await page.getByRole('button', { name: 'Try it' }).click();
+  await page.getByRole('combobox', { name: 'or the motor' }).selectOption('bl50-170');
+  await shoot('what-if');
+  await sheet('Compare');
+  await shoot('compare');
   await page.getByRole('link', { name: 'Gristmill' }).click();
   await shoot('joints');
 });

@@ -21,10 +21,13 @@ function currentMend(variant: Variant, demand: Demand, shelf: Shelf, passes: (n:
   return undefined;
 }
 
-/** The material of the least softening temperature that stands the heat, printed ones first. */
+/** How near its limit a mount counts as near, as a share of it. */
+const MOUNT_NEAR = 0.015;
+
+/** The material of the least softening temperature that stands the heat with something in hand, printed ones first. */
 function mountMend(shelf: Shelf, temperature: number): Mend | undefined {
   const order = { printed: 0, milled: 1, bought: 2 };
-  const found = [...shelf.materials].sort((a, b) => order[a.made] - order[b.made] || a.softening - b.softening).find((m) => m.softening - factor(shelf, 'mount.margin') >= temperature);
+  const found = [...shelf.materials].sort((a, b) => order[a.made] - order[b.made] || a.softening - b.softening).find((m) => (m.softening - factor(shelf, 'mount.margin')) * (1 - MOUNT_NEAR) >= temperature);
   return found && { path: 'mount', value: found.id, label: `Mount of ${found.name}` };
 }
 
@@ -49,7 +52,7 @@ export function lineChecks(joint: Pick<Joint, 'brief'>, variant: Variant, demand
   if (variant.mount) {
     const limit = variant.mount.softening - factor(shelf, 'mount.margin');
     const figure = Number.isFinite(heat.mount) ? heat.mount : limit * 10;
-    list.push(check({ id: 'mount', of: 'mount', name: `Mount of ${variant.mount.name} keeps its shape`, figure, limit, sense: 'max', quantity: 'temperature', near: 0.015, why: 'The motor’s face warms its mount; near its softening temperature a screwed plate creeps and the drive goes out of line.', mend: () => mountMend(shelf, heat.mount), advice: 'Lower the current at rest, put a metal plate between, or take a larger motor.' }));
+    list.push(check({ id: 'mount', of: 'mount', name: `Mount of ${variant.mount.name} keeps its shape`, figure, limit, sense: 'max', quantity: 'temperature', near: MOUNT_NEAR, why: 'The motor’s face warms its mount; near its softening temperature a screwed plate creeps and the drive goes out of line.', mend: () => mountMend(shelf, heat.mount), advice: 'Lower the current at rest, put a metal plate between, or take a larger motor.' }));
   }
   for (const [j, s] of n.stages.entries()) {
     const speed = n.duties[j]!.speed * Math.abs(s.ratio);

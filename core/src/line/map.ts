@@ -64,7 +64,8 @@ export function torqueMap(variant: Variant, demand: Demand, shelf: Shelf, n: Lin
 }
 
 /** How much of the motor's work arrives as the load grows to a quarter above the peak: drag weighs less and less. */
-export function loadCurve(demand: Demand, n: LineNumbers): LoadCurve {
+export function loadCurve(demand: Demand, n: LineNumbers): LoadCurve | undefined {
+  if (!(demand.peak > 0)) return undefined;
   const torque = Float64Array.from({ length: LOAD_POINTS }, (_, i) => (1.25 * demand.peak * (i + 1)) / LOAD_POINTS);
   return { torque, efficiency: torque.map((t) => t / (needed(n.stages, t) * Math.abs(n.ratio))) };
 }

@@ -23,7 +23,7 @@ export function Limits() {
         const canFollow = l.id === 'torque' || l.id === 'speed';
         const asked = demand ? askedValue(l, demand) : (l.value ?? 0);
         return (
-          <div key={l.id} className="rule-b grid grid-cols-[minmax(0,1fr)_9px_76px_52px_14px] items-baseline gap-x-1 pb-1" data-limit-row={l.id}>
+          <div key={l.id} className="rule-b grid grid-cols-[minmax(0,1fr)_9px_82px_58px_14px] items-baseline gap-x-1 pb-1" data-limit-row={l.id}>
             <span title={kind.help} className="truncate text-[12.5px]">{kind.name}</span>
             <span className="num text-muted">{l.id === 'noise' || l.sense === 'either' ? '' : l.sense === 'min' ? '≥' : '≤'}</span>
             {l.id === 'noise' ? (
@@ -31,7 +31,7 @@ export function Limits() {
             ) : l.sense === 'either' ? (
               <span className="label text-right">either</span>
             ) : follows ? (
-              <button type="button" className="num border-b border-dotted border-muted text-right" title="Follows the load cases. Press to set a value of your own." onClick={() => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = asked))}>
+              <button type="button" className="num whitespace-nowrap border-b border-dotted border-muted text-right" title="Follows the load cases. Press to set a value of your own." onClick={() => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = asked))}>
                 <QuantityText value={asked} quantity={kind.quantity} />
               </button>
             ) : (

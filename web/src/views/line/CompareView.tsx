@@ -6,7 +6,7 @@ import { askedMark, verdictWord } from '../../parts/words.ts';
 import { useJoint, useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useLines } from '../../workers/queries.ts';
-import { sharesOf } from './SharesView.tsx';
+import { sharesOf } from './shares.ts';
 
 const SHADES = ['var(--expected)', 'var(--slack)', 'var(--found)', 'var(--belt)', 'var(--near)', 'var(--muted)'];
 

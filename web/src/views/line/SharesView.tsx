@@ -1,41 +1,12 @@
-import { displayUnit, formatQuantity, fromSi, plainNumber, stageKind, type LineReport, type QuantityId } from '@gristmill/core';
+import { displayUnit, formatQuantity, fromSi, plainNumber, type LineReport } from '@gristmill/core';
 import { useWorking } from '../../app/working.ts';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useLine, usePlaySpread } from '../../workers/queries.ts';
+import { sharesOf, type ShareSet } from './shares.ts';
 
 const SAMPLES = 100_000;
-
-export interface SharePart {
-  readonly name: string;
-  readonly value: number;
-}
-
-export interface ShareSet {
-  readonly id: string;
-  readonly name: string;
-  readonly quantity: QuantityId;
-  /** The line's figure that the parts add up to. */
-  readonly figure: string;
-  readonly parts: readonly SharePart[];
-}
-
-/** Where play, wind-up, loss, inertia, mass and money come from, from the motor to the output. */
-export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet[] {
-  const b = report.beside;
-  if (!b) return [];
-  const stages = (key: 'play' | 'windUp' | 'loss' | 'inertia' | 'mass' | 'money'): SharePart[] => report.attribution.map((a, i) => ({ name: `${i + 1} ${stageKind(kinds[i] ?? '')?.name ?? kinds[i] ?? ''}`, value: a[key] }));
-  const shaft = (value: number): SharePart[] => (value > 0 ? [{ name: 'Output shaft', value }] : []);
-  return [
-    { id: 'play', name: 'Play', quantity: 'smallAngle', figure: 'play', parts: stages('play') },
-    { id: 'windUp', name: 'Wind-up, holding', quantity: 'smallAngle', figure: 'windUp', parts: [...stages('windUp'), ...shaft(b.shaftWindUp)] },
-    { id: 'loss', name: 'Torque lost at the peak', quantity: 'torque', figure: 'efficiency', parts: stages('loss') },
-    { id: 'inertia', name: 'Inertia at the output', quantity: 'inertia', figure: 'inertia', parts: [{ name: 'Rotor', value: b.rotorInertia }, ...stages('inertia')] },
-    { id: 'mass', name: 'Mass', quantity: 'mass', figure: 'mass', parts: [{ name: 'Motor', value: b.motorMass }, ...stages('mass'), ...shaft(b.shaftMass)] },
-    { id: 'money', name: 'Money', quantity: 'money', figure: 'money', parts: [{ name: 'Motor', value: b.motorMoney }, ...stages('money'), ...shaft(b.shaftMoney)] },
-  ];
-}
 
 const gap = (symbol: string): string => (/^[°′″]?$/.test(symbol) ? symbol : ` ${symbol}`);
 

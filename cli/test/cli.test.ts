@@ -1,7 +1,11 @@
 import { execFile } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import cases from '../../core/test/cases/belts.json' with { type: 'json' };
+import lines from '../../core/test/cases/line.json' with { type: 'json' };
 
 const bin = fileURLToPath(new URL('../bin/gristmill.mjs', import.meta.url));
 const demo = fileURLToPath(new URL('../../demo/body-yaw.json', import.meta.url));
@@ -25,6 +29,62 @@ describe.concurrent('the command line', () => {
       expect(r.figures.mesh.value).toBeCloseTo(c.teeth_in_mesh, 4);
       expect(r.kinematics.ratio).toBeCloseTo(c.z2 / c.z1, 12);
     }
+  });
+
+  it('gives the worked line cases through analyse --json, entered as bought units', async () => {
+    const raw = JSON.parse(readFileSync(demo, 'utf8'));
+    const base = { designation: '', form: 'inline', backEfficiency: 0.8, drag: 0, inertia: 0, ratedTorque: 1e3, peakTorque: 1e4, ratedSpeed: '3000 rpm', ratedLife: 0, maxSpeed: 1e4, outside: 0.05, length: 0.05, centre: 0, bore: 0, mass: 0.1, price: 1 };
+    raw.variants = lines.map((c, i) => ({ ...raw.variants[0], id: `v${i}`, name: `V${i}`, stages: c.stages.map((s, k) => ({ id: `s${k}`, kind: 'unit', params: { ...base, ratio: s.ratio, efficiency: s.efficiency, play: s.backlash, playMost: s.backlash, stiffness: s.stiffness } })) }));
+    Object.assign(raw, { builds: [], tests: [], activeVariant: 'v0' });
+    const file = join(mkdtempSync(join(tmpdir(), 'gristmill-')), 'lines.json');
+    writeFileSync(file, JSON.stringify(raw));
+    const r = await json('analyse', file);
+    lines.forEach((c, i) => {
+      const f = r.variants[i].figures;
+      expect(f.ratio.value).toBeCloseTo(c.ratio, 9);
+      expect(f.efficiency.value).toBeCloseTo(c.efficiency, 9);
+      expect(f.playWorst.value).toBeCloseTo(c.play_rad, 12);
+      expect(f.stiffness.value / c.stiffness_Nm_per_rad).toBeCloseTo(1, 9);
+    });
+  });
+
+  it('gives loads by pattern, motor points and checks, text with units taken', async () => {
+    const raw = JSON.parse(readFileSync(demo, 'utf8'));
+    raw.brief.cases = [
+      { id: 'l', name: 'Leg', pattern: 'leg', mass: '10 kg', share: 0.5, thigh: '200 mm', shank: '200 mm', kneeStand: '150°', kneeCrouch: '60°', dynamicFactor: 2, speed: '30 rpm', acceleration: 10, standTime: 1, crouchTime: 1 },
+      { id: 't', name: 'Table', pattern: 'turning', inertia: 0.05, friction: 0.3, unbalance: 0.2, angle: 3, speed: 2, acceleration: 4, rest: 1, dynamicFactor: 1 },
+      { id: 's', name: 'Axis', pattern: 'straight', mass: 4, friction: 0.1, slope: '30°', force: 15, drive: 'pinion', radius: '20 mm', stroke: 1, speed: '0.5 m/s', acceleration: 1, rest: 0, dynamicFactor: 1 },
+      { id: 'p', name: 'Own', pattern: 'points', rows: [{ torque: '10 kgf·cm', speed: '60 rpm', seconds: 1 }], dynamicFactor: 1 },
+    ];
+    const file = join(mkdtempSync(join(tmpdir(), 'gristmill-')), 'cases.json');
+    writeFileSync(file, JSON.stringify(raw));
+    const r = await json('analyse', file);
+    const [leg, table, axis, own] = r.demand.cases.map((c: { loads: unknown }) => c.loads);
+    expect(leg.values.kneeCrouch).toBeCloseTo(10 * 9.80665 * 0.2 * Math.sin(Math.PI / 3), 9);
+    expect(table.rms).toBeCloseTo(Math.sqrt(0.58 / 3), 9);
+    expect(axis.values.peakForce).toBeCloseTo(42.0104, 3);
+    expect(own.peak).toBeCloseTo(0.980665, 9);
+    expect(leg.trace).toBeUndefined();
+    const v = r.variants[0];
+    expect(v.motor.points.map((x: { name: string }) => x.name)).toContain('peak, Table');
+    expect(v.motor.constants.torqueConstant).toBeCloseTo(0.55 / (Math.SQRT2 * 1.7), 9);
+    expect(v.checks.ever.limit).toBe(1);
+    expect(v.demand).toBeUndefined();
+  });
+
+  it('asks a motor and the ratio desk, and says in words what cannot be', async () => {
+    const own = '{"type":"brushless","speedConstant":"340 rpm/V","resistance":0.13,"idleCurrent":0.5,"peakCurrent":22,"thermalResistance":3.4,"allowedRise":80,"sensored":true}';
+    const m = await json('motor', '--motor', own, '--driver', '{"currentLimit":10}', '--speed', '0 rpm, 3000 rpm');
+    expect(m.points[1].peak.torque).toBeCloseTo((60 / (2 * Math.PI * 340)) * 9.5, 9);
+    expect((await run('motor', '--motor', '{"type":"stepper"}')).err).toMatch(/motor cannot be read at/);
+    expect((await run('motor', '--motor', own, '--speed', '3 kg')).err).toMatch(/unit of mass/);
+    const curved = own.replace('}', ',"curve":{"speed":[0,10],"torque":[1,0.5]}}');
+    expect((await run('motor', '--motor', curved, '--speed', '900 rpm')).err).toMatch(/outside the motor’s curve/);
+    const d = await json('desk', demo);
+    expect(d.rows).toHaveLength(4);
+    expect(d.rows[1].both[0]).toBeGreaterThan(d.rows[0].both[0]);
+    expect((await run('desk', demo, '--each', '300 %')).err).toMatch(/not an efficiency/);
+    expect((await run('desk')).err).toMatch(/FILE is missing/);
   });
 
   it('analyses the demo as the views do', async () => {

@@ -10,6 +10,9 @@ import { thinned } from '../src/views/line/thinned.ts';
 import { editVariant, useOpen } from '../src/state/open.ts';
 import { shelfNow } from '../src/state/shelf.ts';
 import { shelfOf, useShop } from '../src/state/shop.ts';
+import { askedMark, verdictWord } from '../src/parts/words.ts';
+import { putOn, takeOff } from '../src/views/shop/edits.ts';
+import { motorText } from '../src/views/shop/motor-text.ts';
 
 const shelf = makeShelf();
 const read = (raw: unknown): Joint => {
@@ -95,5 +98,42 @@ describe('the shop as the open joint sees it', () => {
     expect(shelfOf(factors, edits)).toEqual(shelfOf(factors, edits));
     expect(shelfOf(factors, edits).shelf).toBe(shelfOf(factors, edits).shelf);
     expect(shelfOf(undefined, edits).edits).toBe(edits);
+  });
+});
+
+describe('the reader’s own things on the shop’s shelves', () => {
+  beforeEach(() => useShop.getState().setEdits({}));
+
+  it('stand in place of what was shipped, first, and give way to it when taken off', () => {
+    const pla = shelf.materials.find((m) => m.id === 'pla')!;
+    putOn('materials', { ...pla, softening: 330 });
+    putOn('materials', { ...pla, softening: 331 });
+    const own = useShop.getState();
+    expect(own.edits.materials).toHaveLength(1);
+    expect(own.shelf.materials[0]!.softening).toBe(331);
+    expect(own.shelf.materials).toHaveLength(shelf.materials.length);
+    putOn('bearings', { ...shelf.bearings[0]!, id: 'mine', name: 'Mine' });
+    expect(useShop.getState().shelf.bearings).toHaveLength(shelf.bearings.length + 1);
+    takeOff('materials', 'pla');
+    expect(useShop.getState().shelf.materials.find((m) => m.id === 'pla')).toEqual(pla);
+    expect(useShop.getState().edits.bearings).toHaveLength(1);
+  });
+});
+
+describe('words for limits', () => {
+  it('an either has no bracket and no verdict, and a missing number no bracket', () => {
+    expect(askedMark(3, 'min')).toEqual({ value: 3, sense: 'min' });
+    expect(askedMark(3, 'either')).toBeUndefined();
+    expect(askedMark(NaN, 'max')).toBeUndefined();
+    expect(verdictWord({ state: 'holds', sense: 'either' }).text).toBe('either');
+    expect(verdictWord({ state: 'fails', sense: 'max' }).text).toBe('over');
+  });
+
+  it('motors tell themselves apart by the figure of their type', () => {
+    const text = (id: string) => motorText(shelf.motors.find((m) => m.id === id)!, {});
+    expect(text('st42-48')).toEqual({ size: '0.55 N·m', current: '1.7 A' });
+    expect(text('bl42-340').size).toBe('340 rpm/V');
+    expect(text('br37-420').size).toBe('420 rpm/V');
+    expect(text('sv60-400')).toEqual({ size: '1.27 N·m', current: '2.8 A' });
   });
 });

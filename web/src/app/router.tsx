@@ -1,10 +1,11 @@
 import { lazy, Suspense, type ReactNode } from 'react';
 import { createBrowserRouter, Navigate, Outlet } from 'react-router';
-import { JointFrame } from './JointFrame.tsx';
 import { JointsPage } from '../views/joints/JointsPage.tsx';
 import { NotFound, Oops } from './Oops.tsx';
 
 const wait = (node: ReactNode) => <Suspense fallback={<p className="label p-6">Laying out the sheet…</p>}>{node}</Suspense>;
+// The shelf of joints is the first page; what a joint needs follows when one is opened.
+const JointFrame = lazy(() => import('./JointFrame.tsx').then((m) => ({ default: m.JointFrame })));
 const BriefView = lazy(() => import('../views/brief/BriefView.tsx'));
 const LineFrame = lazy(() => import('../views/line/LineFrame.tsx'));
 const LineView = lazy(() => import('../views/line/LineView.tsx'));
@@ -29,7 +30,7 @@ export const router = createBrowserRouter([
       { path: '/shop', element: wait(<ShopPage />) },
       {
         path: '/joint/:id',
-        element: <JointFrame />,
+        element: wait(<JointFrame />),
         children: [
           { index: true, element: <Navigate to="brief" replace /> },
           { path: 'brief', element: wait(<BriefView />) },

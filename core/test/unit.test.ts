@@ -1,0 +1,127 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { boundsOf, readParams, stageKind, whatChanged, withFactor, type Duty, type Layer, type Variant } from '../src/index.ts';
+import type { UnitParams } from '../src/stage/unit/params.ts';
+import { demo, shelf } from './helpers.ts';
+
+const unit = stageKind('unit')!;
+const base = unit.defaults({ ratio: 10, torque: 5, size: Infinity, shelf }) as UnitParams;
+const p = (change: Partial<UnitParams>): UnitParams => ({ ...base, ...change });
+const at: Duty = { torque: 4, torqueRms: 2, speed: 3 };
+const numbers = (params: UnitParams, duty = at, s = shelf) => {
+  const r = unit.screen(params, duty, s);
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+};
+const layers = (params: UnitParams, crank = 0): readonly Layer[] => {
+  const r = unit.drawing(params, crank, { shelf, duty: at });
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+};
+
+describe('a bought unit', () => {
+  it('is what its data sheet says, with the shop’s spread about it', () => {
+    const n = numbers(p({ ratio: -12, efficiency: 0.8, drag: 0.02, stiffness: 500, play: 1e-3, playMost: 2e-3 }));
+    expect(n).toMatchObject({ ratio: -12, etaForward: 0.8, drag: 0.02, stiffness: 500, play: [1e-3, 0, 2e-3] });
+    expect(numbers(p({ stiffness: 500 }), at, withFactor(shelf, 'unit.stiffness', 1.2)).stiffness).toBeCloseTo(600, 9);
+    // No spread lifts a stage above lossless.
+    expect(numbers(p({ efficiency: 0.99 }), at, withFactor(shelf, 'unit.efficiency', 1.03)).etaForward).toBe(1);
+  });
+
+  it('has play that is exact where likely and most are the same', () => {
+    expect(numbers(p({ play: 1e-3, playMost: 1e-3 })).play).toEqual([1e-3, 1e-3, 1e-3]);
+  });
+
+  it('lives as long as rated at rated torque and speed, ten times less at twice the torque, for ever where nothing is rated', () => {
+    const rated: Duty = { torque: 8, torqueRms: 5, speed: 1, equivalent: base.ratedTorque, meanSpeed: base.ratedSpeed / base.ratio };
+    expect(numbers(base, rated).life).toBeCloseTo(base.ratedLife, 0);
+    expect(numbers(base, { ...rated, equivalent: 2 * base.ratedTorque }).life / base.ratedLife).toBeCloseTo(2 ** (-10 / 3), 9);
+    expect(numbers(p({ ratedLife: 0 }), rated).life).toBe(Infinity);
+  });
+
+  it('fails its checks beyond its torques and speed, and each mend passes', () => {
+    const heavy: Duty = { torque: base.peakTorque * 1.3, torqueRms: base.ratedTorque * 1.1, speed: (base.maxSpeed / base.ratio) * 1.2 };
+    const report = unit.analyse(base, heavy, shelf);
+    if (!report.ok) throw new Error();
+    expect(report.value.checks.map((c) => [c.id, c.state])).toEqual([['peak', 'fails'], ['rated', 'fails'], ['speed', 'fails']]);
+    for (const c of report.value.checks) {
+      if (!c.mend) continue;
+      const mended = unit.analyse({ ...base, [c.mend.path]: c.mend.value }, heavy, shelf);
+      expect(mended.ok && mended.value.checks.find((x) => x.id === c.id)!.state, c.id).not.toBe('fails');
+    }
+  });
+
+  it('has a working behind every figure, and bands only where the shop spreads', () => {
+    const report = unit.analyse(base, { ...at, equivalent: 2, meanSpeed: 1 }, shelf);
+    if (!report.ok) throw new Error();
+    for (const f of report.value.figures) {
+      expect(f.working.terms.length, f.id).toBeGreaterThan(0);
+      expect(f.high > f.low, f.id).toBe(['efficiency', 'drag', 'play', 'stiffness'].includes(f.id));
+    }
+  });
+
+  it('is drawn to scale: round in line, a slab over both axes beside', () => {
+    const curves = (l: readonly Layer[], key: string) => l.flatMap((x) => x.items).filter((i) => i.kind === 'curve' && i.key === key) as never[];
+    const round = boundsOf(curves(layers(p({ outside: 0.05, form: 'inline' })), 'housing'))!;
+    expect([round.x1 - round.x0, round.y1 - round.y0].map((x) => Number(x.toFixed(9)))).toEqual([0.05, 0.05]);
+    const slab = boundsOf(curves(layers(p({ outside: 0.05, form: 'beside', centre: 0.03 })), 'housing'))!;
+    expect(slab.x1 - slab.x0).toBeCloseTo(0.08, 9);
+    expect(slab.y1 - slab.y0).toBeCloseTo(0.05, 9);
+    expect(numbers(p({ outside: 0.05, form: 'beside', centre: 0.03 })).outside).toBeCloseTo(0.08, 12);
+  });
+
+  it('turns its output by the crank over the ratio, against it where that is negative', () => {
+    const turn = (ratio: number, key: string) => {
+      const item = layers(p({ ratio }), 1.2).flatMap((l) => l.items).find((i) => i.kind === 'curve' && i.key === key);
+      return item?.kind === 'curve' ? item.at.turn : NaN;
+    };
+    expect(turn(6, 'in')).toBeCloseTo(1.2, 12);
+    expect(turn(6, 'out')).toBeCloseTo(0.2, 12);
+    expect(turn(-6, 'out')).toBeCloseTo(-0.2, 12);
+  });
+
+  it('refuses parameters that contradict each other or are out of bounds', () => {
+    const bad = (change: object) => readParams('unit', { ...base, ...change });
+    expect(bad({ play: 2e-3, playMost: 1e-3 })).toMatchObject({ ok: false });
+    expect(bad({ peakTorque: base.ratedTorque / 2 })).toMatchObject({ ok: false });
+    expect(bad({ ratio: 0 })).toMatchObject({ ok: false });
+    expect(bad({ efficiency: 1.2 })).toMatchObject({ ok: false });
+    expect(bad({ stiffness: '12 N·m/°' })).toMatchObject({ ok: true });
+    expect(bad({ stiffness: '12 mm' })).toMatchObject({ ok: false });
+  });
+
+  it('starts near any wish: a usual ratio, torque in hand, and efficiency that falls with the ratio', () => {
+    fc.assert(fc.property(fc.double({ min: 1, max: 160, noNaN: true }), fc.double({ min: 0.05, max: 3000, noNaN: true }), (ratio, torque) => {
+      const d = unit.defaults({ ratio, torque, size: Infinity, shelf }) as UnitParams;
+      expect(readParams('unit', d)).toMatchObject({ ok: true });
+      expect(d.peakTorque).toBeGreaterThanOrEqual(torque);
+      if (ratio >= 2) expect(Math.abs(Math.log(d.ratio / ratio))).toBeLessThan(0.23);
+    }));
+    const small = [...unit.candidates({ ratio: 10, torque: 2, size: 0.06, shelf })] as UnitParams[];
+    expect(small.length).toBeGreaterThan(0);
+    for (const c of small) expect(c.outside).toBeLessThanOrEqual(0.06);
+  });
+
+  it('is bought whole: one part without outlines, at its price', () => {
+    const parts = unit.parts(base, shelf);
+    expect(parts).toMatchObject({ ok: true, value: [{ made: 'bought', mass: base.mass, money: base.price, curves: [] }] });
+    expect(unit.assembly(base)[0]!.caution).toMatch(/fingers/);
+  });
+});
+
+describe('what changed between variants', () => {
+  it('names mount, shaft, microsteps and a stage’s numbers', () => {
+    const a = demo().variants[0]!;
+    const b = structuredClone(a) as Variant;
+    b.mount = { ...shelf.materials.find((m) => m.id === 'pc')! };
+    b.driver.microsteps = 32;
+    b.output = { shaftDiameter: 0.01, shaftBore: 0, shaftLength: 0.05, shaftMaterial: shelf.materials[0]!, bearing: shelf.bearings.find((x) => x.id === '6000')!, span: 0.03, overhang: 0.02, load: 5 };
+    b.stages[1] = { id: 's2', kind: 'unit', params: { ...base } };
+    const said = whatChanged(a, b);
+    expect(said).toContain('Microsteps: 16 → 32');
+    expect(said).toContain('Motor mount: PETG, printed → Polycarbonate, printed');
+    expect(said).toContain('Output: none → shaft ⌀ 10 mm, 6000');
+    expect(said).toContain('Stage 2: belt → unit');
+    expect(whatChanged(a, structuredClone(a))).toEqual([]);
+  });
+});

@@ -1,17 +1,8 @@
 import type { QuantityId } from '../units/quantity.ts';
 import { term, type Figure } from '../figure/index.ts';
+import type { MoveWish as Moves } from './move.ts';
 import type { CaseField, CaseLoads } from './pattern.ts';
 import { sure } from './pattern.ts';
-
-interface Moves {
-  readonly given: 'limits' | 'time';
-  readonly profile: 'trapezoid' | 's-curve';
-  readonly speed: number;
-  readonly acceleration: number;
-  readonly jerk: number;
-  readonly moveTime: number;
-  readonly rampShare: number;
-}
 
 type Units = { readonly speed: QuantityId; readonly acceleration: QuantityId; readonly jerk: QuantityId; readonly speedStep: number; readonly accelerationStep: number; readonly jerkStep: number };
 

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { SharedPatterns } from '../parts/Scale.tsx';
@@ -9,13 +9,15 @@ import { startAutosave, useStorage } from '../storage/autosave.ts';
 import { loadShop } from '../storage/shelf.ts';
 import { storageProblem } from '../storage/trouble.ts';
 import { listenForKeys } from './actions.ts';
-import { Palette } from './Palette.tsx';
+import { usePalette } from './all-actions.ts';
 import { router } from './router.tsx';
 
+const AllActions = lazy(() => import('./AllActions.tsx'));
 const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, networkMode: 'always' } } });
 
 export function App() {
   const sheet = usePrefs((s) => s.sheet);
+  const palette = usePalette((s) => s.open);
   useEffect(() => {
     document.documentElement.dataset['sheet'] = sheet;
   }, [sheet]);
@@ -33,7 +35,7 @@ export function App() {
     <QueryClientProvider client={client}>
       <SharedPatterns />
       {ready ? <RouterProvider router={router} /> : null}
-      <Palette />
+      {palette ? <Suspense fallback={null}><AllActions /></Suspense> : null}
       <Toaster position="bottom-center" toastOptions={{ unstyled: true, classNames: { toast: 'flex items-center gap-4 border border-[var(--ink)] bg-[var(--panel)] px-4 py-2 text-[13.5px] rounded-[2px]', actionButton: 'underline underline-offset-3' } }} />
     </QueryClientProvider>
   );

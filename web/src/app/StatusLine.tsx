@@ -1,7 +1,7 @@
 import { format } from 'date-fns';
 import { useOpen } from '../state/open.ts';
 import { saveNow } from '../storage/autosave.ts';
-import { usePalette } from './Palette.tsx';
+import { usePalette } from './all-actions.ts';
 
 /** Whether the last change is stored. */
 export function SaveMark({ onHistory }: { onHistory: () => void }) {

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { usePrefs } from '../state/prefs.ts';
 import { useActions, type Action } from './actions.ts';
-import { usePalette } from './Palette.tsx';
+import { usePalette } from './all-actions.ts';
 
 /** Actions that every page has. */
 export function useCommonActions(): void {

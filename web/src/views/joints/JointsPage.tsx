@@ -8,7 +8,7 @@ import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
 import { useCommonActions } from '../../app/common.ts';
 import { copyOf, exportJoint, importJoint } from '../../app/joints.ts';
-import { usePalette } from '../../app/Palette.tsx';
+import { usePalette } from '../../app/all-actions.ts';
 import { TextField } from '../../parts/ChoiceField.tsx';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';

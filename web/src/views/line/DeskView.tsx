@@ -5,6 +5,7 @@ import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { newId } from '../../state/identifier.ts';
+import { copyVariant } from '../../state/variants.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { shelfNow } from '../../state/shelf.ts';
@@ -153,13 +154,7 @@ export default function DeskView() {
     setProblem(made.ok ? undefined : made.problem);
     if (!made.ok) return;
     if (asNew) {
-      edit('Fill a new variant', (d) => {
-        const from = d.variants.find((v) => v.id === d.activeVariant)!;
-        const id = newId();
-        const used = new Set(d.variants.map((v) => v.name));
-        d.variants.push({ ...(JSON.parse(JSON.stringify(from)) as Variant), id, name: [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'].find((x) => !used.has(x)) ?? id, stages: made.value, follows: false, notes: '' });
-        d.activeVariant = id;
-      });
+      edit('Fill a new variant', (d) => copyVariant(d, { stages: made.value, follows: false, notes: '' }));
     } else editVariant('Fill the line', (v) => Object.assign(v, { stages: made.value, follows: false }));
     toast(`Filled with ${made.value.map((s) => stageKinds().find((k) => k.id === s.kind)?.name.toLowerCase()).join(', ')}.`);
   };

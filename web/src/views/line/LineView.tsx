@@ -1,4 +1,4 @@
-import { sizeLine, type Figure, type Variant } from '@gristmill/core';
+import { sizeLine, type Figure } from '@gristmill/core';
 import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
@@ -6,7 +6,7 @@ import { TextField } from '../../parts/ChoiceField.tsx';
 import { FigureText } from '../../parts/FigureText.tsx';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
-import { newId } from '../../state/identifier.ts';
+import { copyVariant } from '../../state/variants.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { useLine } from '../../workers/queries.ts';
@@ -25,15 +25,7 @@ function VariantBar() {
   const readOnly = useOpen((s) => s.readOnly);
   const builds = joint.builds.filter((b) => b.variantId === variant.id).length;
   const actions = useMemo<Action[]>(() => {
-    const duplicate = () =>
-      edit('Duplicate variant', (d) => {
-        const from = d.variants.find((v) => v.id === d.activeVariant)!;
-        const id = newId();
-        const used = new Set(d.variants.map((v) => v.name));
-        const letter = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'].find((x) => !used.has(x)) ?? id;
-        d.variants.push({ ...(JSON.parse(JSON.stringify(from)) as Variant), id, name: letter });
-        d.activeVariant = id;
-      });
+    const duplicate = () => edit('Duplicate variant', (d) => copyVariant(d));
     const size = () => {
       const now = useOpen.getState().joint!;
       editVariant('Size to the brief', (v) => {

@@ -1,12 +1,10 @@
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
-import { create } from 'zustand';
 import { sayKey, useAllActions } from './actions.ts';
-
-export const usePalette = create<{ open: boolean; set(open: boolean): void }>((set) => ({ open: false, set: (open) => set({ open }) }));
+import { usePalette } from './all-actions.ts';
 
 /** Every action with its key, found by typing. */
-export function Palette() {
+export default function AllActions() {
   const { open, set } = usePalette();
   const actions = useAllActions().filter((a) => a.enabled !== false);
   const groups = [...new Set(actions.map((a) => a.group))];

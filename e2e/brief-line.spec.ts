@@ -117,6 +117,19 @@ test.describe('load patterns', () => {
     await expect(page.getByRole('alert')).toContainText('No point lasts any time');
   });
 
+  test('a new joint starts from any pattern, and its line is sized for it', async ({ page }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'New joint' }).first().click();
+    const form = page.getByRole('form', { name: 'New joint' });
+    await form.getByLabel('Name').fill('Pan table');
+    await form.getByRole('combobox', { name: 'Load' }).selectOption({ label: 'Turning mass' });
+    await expect(form).toContainText('Inertia to be sped up and stopped');
+    await form.getByRole('button', { name: 'Make this joint' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('Turning mass');
+    await expect(limit(page, 'torque')).toHaveAttribute('data-state', /holds|near/);
+    await expect(page.getByRole('navigation', { name: 'Drive line' }).getByText('2 Belt')).toBeVisible();
+  });
+
   test('several cases: added, duplicated, renamed, removed, undone; the worst of each counts', async ({ page }) => {
     await openDemo(page);
     await addCase(page, 'Turning mass');

@@ -50,6 +50,15 @@ test.describe('the frame', () => {
     await expect(page.locator('html')).toHaveAttribute('data-sheet', 'dark');
     await page.keyboard.press('5');
     await expect(page).toHaveURL(/\/bench/);
+    // The shop has the same keys on a page of its own; leaving it inside a joint must not take them along.
+    await page.keyboard.press('7');
+    await expect(page.getByRole('tab', { name: 'Motors' })).toBeVisible();
+    await page.keyboard.press('5');
+    await expect(page).toHaveURL(/\/bench/);
+    await page.keyboard.press('t');
+    await expect(page.locator('html')).toHaveAttribute('data-sheet', 'light');
+    await page.keyboard.press('t');
+    await expect(page.locator('html')).toHaveAttribute('data-sheet', 'dark');
     await page.keyboard.press('3');
     await expect(page).toHaveURL(/\/stage\/1/);
     await page.keyboard.press(']');

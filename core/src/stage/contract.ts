@@ -108,6 +108,7 @@ export type FieldSpec<P> = FieldCommon<P> &
   (
     | { readonly as: 'quantity'; readonly quantity: QuantityId; readonly step: number }
     | { readonly as: 'count'; readonly min: number; readonly max: number }
+    | { readonly as: 'text'; readonly maxLength: number }
     | { readonly as: 'choice'; readonly options: (p: P, shelf: Shelf) => readonly { readonly value: string | number; readonly label: string }[] }
   );
 

@@ -3,8 +3,10 @@ import { usePrefs } from '../state/prefs.ts';
 import { useActions, type Action } from './actions.ts';
 import { usePalette } from './all-actions.ts';
 
-/** Actions that every page has. */
-export function useCommonActions(): void {
+const NONE: readonly Action[] = [];
+
+/** Actions that every page has. A page shown inside another that has them already says so: leaving it must not take them away. */
+export function useCommonActions(nested = false): void {
   const actions = useMemo<Action[]>(
     () => [
       { id: 'palette', name: 'All actions', group: 'Gristmill', key: 'ctrl+k', run: () => usePalette.getState().set(true) },
@@ -13,5 +15,5 @@ export function useCommonActions(): void {
     ],
     [],
   );
-  useActions('common', actions);
+  useActions(nested ? 'common-nested' : 'common', nested ? NONE : actions);
 }

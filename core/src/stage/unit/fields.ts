@@ -5,6 +5,7 @@ const minute = Math.PI / 10800;
 
 /** How a person enters a data sheet. */
 export const unitFields: readonly FieldSpec<UnitParams>[] = [
+  { as: 'text', path: 'designation', label: 'Called', group: 'Turning', help: 'Standard designation, or your own name for it.', maxLength: 80 },
   { as: 'quantity', path: 'ratio', label: 'Ratio', group: 'Turning', quantity: 'ratio', help: 'Input speed over output speed; negative where the output turns the other way.', step: 1 },
   { as: 'choice', path: 'form', label: 'Output lies', group: 'Turning', help: 'In line with the input, beside it, or at a right angle.', options: () => [{ value: 'inline', label: 'in line' }, { value: 'beside', label: 'beside' }, { value: 'angle', label: 'at a right angle' }] },
   { as: 'quantity', path: 'efficiency', label: 'Efficiency', group: 'Losses', quantity: 'efficiency', help: 'Forwards, under load.', step: 0.01 },

@@ -1,4 +1,5 @@
-import { armLoads, blankCase, createJoint, factor, sizeLine, type Joint } from '@gristmill/core';
+import { blankCase, caseLoads, createJoint, factor, PATTERNS, sizeLine, type Joint, type LoadCase } from '@gristmill/core';
+import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { useState } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
@@ -14,19 +15,19 @@ export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => 
   const [arm, setArm] = useState(0.2);
   const [speed, setSpeed] = useState((20 * 2 * Math.PI) / 60);
   const [stages, setStages] = useState(2);
+  const [pattern, setPattern] = useState<LoadCase['pattern']>('arm');
   const [missing, setMissing] = useState(false);
+  const asked: LoadCase = pattern === 'arm' ? { ...blankCase('x'), load, length, armMass: arm, armCentre: length / 2, speed } : blankCase('x', pattern);
   const make = (): Joint => {
     const joint = createJoint(name.trim() || 'New joint', { id: newId(), now: new Date().toISOString() });
-    const c = joint.brief.cases[0]!;
-    Object.assign(c, { load, length, armMass: arm, armCentre: length / 2, speed });
+    joint.brief.cases = [{ ...asked, id: newId() }];
     const variant = joint.variants[0]!;
     variant.stages = Array.from({ length: stages }, (_, i) => ({ id: `s${i + 1}`, kind: 'belt', params: {} }));
     variant.stages = sizeLine(joint, variant, shelf);
     variant.follows = true;
     return joint;
   };
-  const c = { ...blankCase('x'), load, length, armMass: arm, armCentre: length / 2, speed };
-  const loads = armLoads(c, factor(shelf, 'gravity'));
+  const loads = caseLoads(asked, factor(shelf, 'gravity'));
   return (
     <form
       aria-label="New joint" className="my-4 border border-strong bg-panel p-5"
@@ -37,17 +38,22 @@ export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => 
       }}
     >
       <h2 className="text-[16px]">What must the joint do?</h2>
-      <p className="label pb-3">An arm against gravity, to begin with. Everything can be changed later. Any unit will do: 2 lb, 10 in, 62 °/s.</p>
+      <p className="label pb-3">Everything can be changed later. Any unit will do: 2 lb, 10 in, 62 °/s.</p>
       <div className="grid max-w-[760px] grid-cols-2 gap-x-10 gap-y-2">
         <div className="flex items-baseline justify-between gap-2">
           <label htmlFor="guided-name">Name</label>
           {/* The form appears because a person asked for it; the first field is where they go on. */}
           <input id="guided-name" autoFocus className="min-w-0 border-b border-dotted border-muted bg-transparent" maxLength={120} value={name} aria-invalid={missing && !name.trim() ? true : undefined} onChange={(e) => setName(e.target.value)} />
         </div>
-        <QuantityField label="Mass carried" quantity="mass" value={load} min={0} max={1e4} step={0.1} onChange={(v) => setLoad(v)} />
-        <QuantityField label="Axis to load" quantity="length" value={length} min={1e-3} max={20} step={0.01} onChange={(v) => setLength(v)} />
-        <QuantityField label="Mass of the arm itself" quantity="mass" value={arm} min={0} max={1e4} step={0.05} onChange={(v) => setArm(v)} />
-        <QuantityField label="Speed" quantity="speed" value={speed} min={0} max={1e3} step={0.1} onChange={(v) => setSpeed(v)} />
+        <ChoiceField label="Load" value={pattern} options={PATTERNS.map((p) => ({ value: p.id, label: p.name }))} onChange={(v) => setPattern(v as LoadCase['pattern'])} />
+        {pattern === 'arm' ? (
+          <>
+            <QuantityField label="Mass carried" quantity="mass" value={load} min={0} max={1e4} step={0.1} onChange={(v) => setLoad(v)} />
+            <QuantityField label="Axis to load" quantity="length" value={length} min={1e-3} max={20} step={0.01} onChange={(v) => setLength(v)} />
+            <QuantityField label="Mass of the arm itself" quantity="mass" value={arm} min={0} max={1e4} step={0.05} onChange={(v) => setArm(v)} />
+            <QuantityField label="Speed" quantity="speed" value={speed} min={0} max={1e3} step={0.1} onChange={(v) => setSpeed(v)} />
+          </>
+        ) : <p className="label col-span-2">{PATTERNS.find((p) => p.id === pattern)!.summary} Its figures are set in the Brief, which opens next.</p>}
         <QuantityField label="Belt stages to begin with" quantity="count" whole value={stages} min={0} max={4} step={1} onChange={(v) => setStages(v)} />
       </div>
       {missing && !name.trim() ? <p role="alert" className="pt-2 text-fail">The joint has no name. It is how you find it again. Type one.</p> : null}

@@ -35,7 +35,7 @@ export default function ShopPage() {
   const stored = useStorage((s) => s.problem);
   const [problem, setProblem] = useState<Problem | undefined>();
   const file = useRef<HTMLInputElement>(null);
-  useCommonActions();
+  useCommonActions(id !== undefined);
   const shown = (SHELVES.find(([key]) => key === params.get('shelf'))?.[0] ?? 'motors') as ShelfName;
   const touched = Object.values(edits).some((x) => Object.keys(x ?? {}).length > 0);
   const bring = async (f: File | undefined) => {

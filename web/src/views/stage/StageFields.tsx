@@ -1,6 +1,6 @@
 import { readParams, stageKind, type FieldSpec, type Mend, type Problem, type StageRecord } from '@gristmill/core';
 import { useMemo } from 'react';
-import { ChoiceField } from '../../parts/ChoiceField.tsx';
+import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
 import { editVariant, useOpen } from '../../state/open.ts';
@@ -38,6 +38,7 @@ export function StageFields({ stage, index }: { stage: StageRecord; index: numbe
     if (f.as === 'choice') {
       return <ChoiceField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} value={params[f.path] as string | number} options={f.options(params, shelf)} onChange={(v) => void setParam(stage, f.path, v, label)} />;
     }
+    if (f.as === 'text') return <TextField key={f.path} label={f.label} value={String(params[f.path] ?? '')} maxLength={f.maxLength} className="text-right" onChange={(v) => void setParam(stage, f.path, v, label)} />;
     if (f.as === 'count') {
       return <QuantityField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} quantity="count" whole min={f.min} max={f.max} step={1} value={params[f.path] as number} onChange={(v) => setParam(stage, f.path, v, label)} />;
     }

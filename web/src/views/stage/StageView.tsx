@@ -104,7 +104,7 @@ export default function StageView() {
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_240px]">
       <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pb-2 pt-3 max-[1099px]:[&>figure]:min-h-[300px]">
         <div className="flex items-baseline justify-between gap-3">
-          <h1 className="text-[15px]">Stage {index + 1}, {kind.name.toLowerCase()}</h1>
+          <h1 className="whitespace-nowrap text-[15px]">Stage {index + 1}, {kind.name.toLowerCase()}</h1>
           <span className="label truncate">{kind.summary}</span>
         </div>
         {problem ? (

@@ -39,7 +39,7 @@ export function armLoads(c: ArmCase, g: number): CaseLoads {
       return { position: angle, speed: down ? -p.speed : p.speed, torque: armTorque(c, angle, p.acceleration, g) };
     },
   }));
-  const rest = (angle: number) => ({ duration: c.rest, at: () => ({ position: angle, speed: 0, torque: armGravity(c, angle, g) }) });
+  const rest = (angle: number) => ({ duration: c.rest, steady: true, at: () => ({ position: angle, speed: 0, torque: armGravity(c, angle, g) }) });
   const sums = sumCycle([...pass(false), rest(to), ...pass(true).reverse(), rest(from)]);
   const restFrom = Math.abs(armGravity(c, from, g));
   const restTo = Math.abs(armGravity(c, to, g));

@@ -1,6 +1,8 @@
 /** One smooth stretch of a load cycle. */
 export interface Stretch {
   readonly duration: number;
+  /** Speed and torque stay the same throughout: one look is enough, which long lists of points need. */
+  readonly steady?: boolean;
   /** Joint angle (rad), speed (rad/s) and torque (N·m) at a time from its start. */
   at(t: number): { position: number; speed: number; torque: number };
 }
@@ -46,24 +48,24 @@ export function sumCycle(stretches: readonly Stretch[]): CycleSums {
   const points: number[] = [];
   for (const s of stretches) {
     if (!(s.duration > 0)) continue;
-    const panel = s.duration / PANELS;
     let turned = 0;
-    for (let k = 0; k < PANELS; k++) {
-      for (let n = 0; n < 5; n++) {
-        const { speed, torque } = s.at((k + 0.5 + NODES[n]! / 2) * panel);
-        const w = (WEIGHTS[n]! * panel) / 2;
-        const power = Math.abs(torque) ** LIFE_EXPONENT;
-        squares += torque * torque * w;
-        life += power * Math.abs(speed) * w;
-        turned += Math.abs(speed) * w;
-        lifeTime += power * w;
-        speedSquares += speed * speed * w;
-      }
-    }
+    const add = (t: number, w: number) => {
+      const { speed, torque } = s.at(t);
+      const power = Math.abs(torque) ** LIFE_EXPONENT;
+      squares += torque * torque * w;
+      life += power * Math.abs(speed) * w;
+      turned += Math.abs(speed) * w;
+      lifeTime += power * w;
+      speedSquares += speed * speed * w;
+    };
+    const panel = s.duration / PANELS;
+    if (s.steady) add(s.duration / 2, s.duration);
+    else for (let k = 0; k < PANELS; k++) for (let n = 0; n < 5; n++) add((k + 0.5 + NODES[n]! / 2) * panel, (WEIGHTS[n]! * panel) / 2);
     turns += turned;
     if (turned > MOVES) moving += s.duration;
-    for (let i = 0; i <= SHOWN; i++) {
-      const t = (s.duration * i) / SHOWN;
+    const shown = s.steady ? 1 : SHOWN;
+    for (let i = 0; i <= shown; i++) {
+      const t = (s.duration * i) / shown;
       const p = s.at(t);
       most = Math.max(most, Math.abs(p.torque));
       topSpeed = Math.max(topSpeed, Math.abs(p.speed));
@@ -72,7 +74,11 @@ export function sumCycle(stretches: readonly Stretch[]): CycleSums {
     cycle += s.duration;
   }
   const n = points.length / 4;
-  const column = (k: number) => Float64Array.from({ length: n }, (_, i) => points[4 * i + k]!);
+  const column = (k: number) => {
+    const out = new Float64Array(n);
+    for (let i = 0; i < n; i++) out[i] = points[4 * i + k]!;
+    return out;
+  };
   const over = (sum: number, by: number) => (by > 0 ? sum / by : 0);
   return {
     rms: Math.sqrt(over(squares, cycle)), equivalent: over(life, turns) ** (1 / LIFE_EXPONENT), equivalentByTime: over(lifeTime, cycle) ** (1 / LIFE_EXPONENT), rmsSpeed: Math.sqrt(over(speedSquares, cycle)), meanSpeed: over(turns, cycle),

@@ -70,7 +70,7 @@ export function legLoads(c: LegCase, g: number): CaseLoads {
       return { position: knee, speed: down ? -p.speed : p.speed, torque: torqueAt(knee) };
     },
   }));
-  const rest = (duration: number, knee: number): Stretch => ({ duration, at: () => ({ position: knee, speed: 0, torque: torqueAt(knee) }) });
+  const rest = (duration: number, knee: number): Stretch => ({ duration, steady: true, at: () => ({ position: knee, speed: 0, torque: torqueAt(knee) }) });
   const opens = c.kneeStand >= c.kneeCrouch;
   const closing = opens ? pass(true).reverse() : pass(false);
   const opening = opens ? pass(false) : pass(true).reverse();

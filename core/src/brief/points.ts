@@ -8,28 +8,27 @@ import { sure, type CaseLoads, type LoadPattern, type OperatingPoint } from './p
 /** Points shown on the map and tried against the motor; the hardest ones of a long list. */
 const TRIED = 12;
 
+/** Points that no other covers with as much torque at as much speed, the one of most power first; magnitudes. */
+function hardest(rows: PointsCase['rows']): { at: number; torque: number; speed: number }[] {
+  const list = rows.map((r, at) => ({ at, torque: Math.abs(r.torque), speed: Math.abs(r.speed) })).filter((r) => r.torque > 0).sort((a, b) => b.torque - a.torque || b.speed - a.speed);
+  let fastest = -1;
+  const out = list.filter((r) => r.speed > fastest && ((fastest = r.speed), true));
+  return out.sort((a, b) => b.torque * b.speed - a.torque * a.speed);
+}
+
 /** Torque and speed as listed, each held for its seconds. */
 export function pointsLoads(c: PointsCase): CaseLoads {
   let position = 0;
   const sums = sumCycle(c.rows.map((r) => {
     const from = position;
     position += r.speed * r.seconds;
-    return { duration: r.seconds, at: (t: number) => ({ position: from + r.speed * t, speed: r.speed, torque: r.torque }) };
+    return { duration: r.seconds, steady: true, at: (t: number) => ({ position: from + r.speed * t, speed: r.speed, torque: r.torque }) };
   }));
   const most = c.rows.reduce((m, r) => Math.max(m, Math.abs(r.torque)), 0);
   const top = c.rows.reduce((m, r) => Math.max(m, Math.abs(r.speed)), 0);
   const hold = c.rows.reduce((m, r) => (r.speed === 0 ? Math.max(m, Math.abs(r.torque)) : m), 0);
   const peak = most * c.dynamicFactor;
-  // A point with less torque at no more speed than another asks nothing new.
-  const hardest = c.rows.filter((r) => r.torque !== 0 && !c.rows.some((o) => o !== r && Math.abs(o.torque) >= Math.abs(r.torque) && Math.abs(o.speed) >= Math.abs(r.speed) && (Math.abs(o.torque) > Math.abs(r.torque) || Math.abs(o.speed) > Math.abs(r.speed))));
-  const seen = new Set<string>();
-  const points: OperatingPoint[] = [];
-  for (const r of [...hardest].sort((a, b) => Math.abs(b.torque * b.speed) - Math.abs(a.torque * a.speed))) {
-    const key = `${Math.abs(r.torque)}/${Math.abs(r.speed)}`;
-    if (seen.has(key) || points.length >= TRIED) continue;
-    seen.add(key);
-    points.push({ name: `point ${c.rows.indexOf(r) + 1}`, torque: Math.abs(r.torque) * c.dynamicFactor, speed: Math.abs(r.speed), time: 'peak' });
-  }
+  const points = hardest(c.rows).slice(0, TRIED).map((r): OperatingPoint => ({ name: `point ${r.at + 1}`, torque: r.torque * c.dynamicFactor, speed: r.speed, time: 'peak' }));
   const rms = sums.cycle > 0 ? sums.rms : most;
   const swing = sums.trace.position.length ? sums.trace.position.reduce((m, x) => Math.max(m, x), -Infinity) - sums.trace.position.reduce((m, x) => Math.min(m, x), Infinity) : 0;
   return {

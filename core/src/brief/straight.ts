@@ -38,7 +38,7 @@ export function straightLoads(c: StraightCase, g: number): CaseLoads {
     },
   }));
   const holding = steady.weight * r;
-  const rest = (x: number) => ({ duration: c.rest, at: () => ({ position: x / r, speed: 0, torque: holding }) });
+  const rest = (x: number) => ({ duration: c.rest, steady: true, at: () => ({ position: x / r, speed: 0, torque: holding }) });
   const sums = sumCycle([...pass(false), rest(c.stroke), ...pass(true), rest(0)]);
   const push = Math.max(torque(c.mass * move.peakAcceleration + steady.total), sums.most);
   const peak = Math.max(push, 0) * c.dynamicFactor;

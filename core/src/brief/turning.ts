@@ -18,7 +18,7 @@ export function turningLoads(c: TurningCase): CaseLoads {
         return { position: p.position, speed: p.speed, torque: c.inertia * p.acceleration + c.friction + c.unbalance };
       },
     })),
-    { duration: c.rest, at: () => ({ position: c.angle, speed: 0, torque: c.unbalance }) },
+    { duration: c.rest, steady: true, at: () => ({ position: c.angle, speed: 0, torque: c.unbalance }) },
   ]);
   const steady = c.friction + c.unbalance;
   const peak = (c.inertia * move.peakAcceleration + steady) * c.dynamicFactor;

@@ -28,6 +28,13 @@ export async function openDemo(page: Page, view = 'brief', joint = 'Body yaw'): 
   if (view !== 'brief') await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`, 'i') }).click();
 }
 
+/** Waits until a view that was asked for has come: its script, and what it shows while that is fetched. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForLoadState('networkidle');
+  await expect(page.getByText(/^(Laying out the sheet|Opening the joint|Working out the windows)…$/)).toHaveCount(0);
+  await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
+}
+
 /** No axe violation on the page as it stands. */
 export async function expectAccessible(page: Page): Promise<void> {
   const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice']).analyze();

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, openDemo, saved, test, type } from './fixture.ts';
+import { expect, expectAccessible, openDemo, saved, settled, test, type } from './fixture.ts';
 
 const VIEWS = ['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review', 'Shop'];
 
@@ -14,14 +14,14 @@ test.describe('the frame', () => {
         await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
         await expect(page).toHaveURL(new RegExp(view.toLowerCase()));
         await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
-        await page.waitForLoadState('networkidle');
+        await settled(page);
         await expectAccessible(page);
       }
       for (const sheet of ['Motor', 'Ratio desk', 'Shares', 'What if', 'Compare']) {
         await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
         await page.getByRole('navigation', { name: 'Sheets of the line' }).getByRole('link', { name: sheet }).click();
         await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
-        await page.waitForLoadState('networkidle');
+        await settled(page);
         await expectAccessible(page);
       }
       for (const shelf of ['Materials', 'Bearings', 'Factors', 'Units']) {
@@ -107,7 +107,7 @@ test.describe('the frame', () => {
       for (const view of VIEWS) {
         await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
         await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
-        await page.waitForLoadState('networkidle');
+        await settled(page);
         const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
         expect(wide, `${view} scrolls sideways`).toBeLessThanOrEqual(0);
         const over = await page.getByRole('main').evaluate((m) => m.scrollWidth - m.clientWidth);
@@ -124,7 +124,7 @@ test.describe('the frame', () => {
     for (const view of ['Line', 'Stage']) {
       await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
       await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
-      await page.waitForLoadState('networkidle');
+      await settled(page);
       // The page, and the column with the drawing or the plot; the form beside it may scroll.
       expect(await page.getByRole('main').evaluate((m) => Math.max(m.scrollHeight - m.clientHeight, m.querySelector('h1')!.closest('.overflow-y-auto')!.scrollHeight - m.clientHeight))).toBeLessThanOrEqual(1);
     }

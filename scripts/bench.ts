@@ -104,7 +104,7 @@ async function plots(page: Page): Promise<number> {
     input.focus();
     const list: number[] = [];
     for (let i = 0; i < 15; i++) {
-      const drawn = () => document.querySelector('main path.recharts-curve')!.getAttribute('d');
+      const drawn = () => [...document.querySelectorAll('main path.recharts-curve')].map((p) => p.getAttribute('d')).join();
       const before = drawn();
       const start = performance.now();
       input.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowDown' : 'ArrowUp', shiftKey: true, bubbles: true }));

@@ -1,5 +1,5 @@
 import {
-  activeVariant, analyseLine, demandOf, editsFor, findingsOf, flatten, makeShelf, mergeEdits, motorConstants, motorEfficiency, motorHeat, motorTorque, ok, parseQuantity, ratioDesk, readDriver, readMotor, QUANTITIES, readJointFile, readParams, readShopEdits, refuse, stageKind, stageKinds, waysOut, writeDxf, writeSvg,
+  activeVariant, analyseLine, demandOf, editsFor, findingsOf, flatten, makeShelf, mergeEdits, motorConstants, motorEfficiency, motorHeat, motorTorque, ok, parseQuantity, ratioDesk, readDriver, readMotor, QUANTITIES, readJointFile, readParams, readShopEdits, refuse, stageKind, stageKinds, stopping, waysOut, writeDxf, writeSvg,
   type Demand, type Duty, type Joint, type LineReport, type QuantityId, type Result,
 } from '@gristmill/core';
 import { readInput, readJsonArgument } from './read-input.ts';
@@ -155,7 +155,8 @@ export function check(file: string | undefined, o: Options): Result<string> {
   const shelf = makeShelf(editsFor(read.value, {}));
   const found = read.value.variants.map((v) => {
     const report = analyseLine(read.value, v, shelf);
-    const stops = report.stages.flatMap((s, i) => (s.problem ? [`stage ${i + 1}: ${s.problem.what}`] : (s.report?.checks ?? []).filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => `stage ${i + 1}: ${c.name} fails`)));
+    const troubles = report.stages.flatMap((s, i) => (s.problem ? [`stage ${i + 1}: ${s.problem.what}`] : []));
+    const stops = [...(report.problem && troubles.length === 0 ? [report.problem.what] : troubles), ...stopping(report).map((s) => `${s.where}: ${s.check.name} fails`)];
     return { id: v.id, name: v.name, stops, missed: report.verdicts.filter((x) => x.need === 'must' && x.state === 'fails').map((x) => x.id) };
   });
   if (o.json) return ok(toJson({ ok: true, name: read.value.name, version: read.value.version, variants: found }));

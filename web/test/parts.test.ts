@@ -46,6 +46,8 @@ describe('words of a verdict', () => {
     expect(overall([v('holds')], false).text).toBe('holds');
     expect(overall([v('unknown')], false).text).toBe('nothing to compare');
     expect(overall([v('holds')], true).text).toBe('cannot be built so');
+    expect(overall([v('holds'), v('fails', 'wish')], false, 1).text).toBe('1 check fails');
+    expect(overall([v('fails')], false, 2).text).toBe('1 must missed');
   });
 });
 

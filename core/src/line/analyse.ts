@@ -175,6 +175,12 @@ function verdicts(limits: readonly Limit[], demand: Demand, figures: readonly Fi
   });
 }
 
+/** What stops a line from working: its own checks and its stages', each with where it stands. */
+export function stopping(report: LineReport): { readonly where: string; readonly check: Check }[] {
+  const stops = (where: string, list: readonly Check[]) => list.filter((c) => c.state === 'fails' && c.severity === 'stop').map((check) => ({ where, check }));
+  return [...stops('line', report.checks), ...report.stages.flatMap((s, i) => stops(`stage ${i + 1}`, s.report?.checks ?? []))];
+}
+
 /** Holds when the likely value meets the limit; near when the band's bad end does not; fails when the likely value does not. */
 export function judge(asked: number, sense: 'min' | 'max', figure: { value: number; low: number; high: number } | undefined): Verdict['state'] {
   if (!figure || !Number.isFinite(asked)) return 'unknown';

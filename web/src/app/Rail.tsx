@@ -14,7 +14,7 @@ function settled(joint: Joint, report: LineReport | undefined, findings: readonl
   const found = findings.filter((f) => f.found);
   return {
     brief: joint.brief.limits.length ? 'done' : 'part',
-    line: !variant?.stages.length ? 'none' : musts.some((v) => v.state === 'fails') || report?.problem ? 'part' : 'done',
+    line: !variant?.stages.length ? 'none' : musts.some((v) => v.state === 'fails') || report?.problem || report?.checks.some((c) => c.state === 'fails' && c.severity === 'stop') ? 'part' : 'done',
     stage: !variant?.stages.length ? 'none' : stageFails ? 'part' : 'done',
     make: joint.builds.some((b) => b.variantId === joint.activeVariant) ? 'done' : joint.builds.length ? 'part' : 'none',
     bench: found.length >= 2 ? 'done' : joint.tests.length ? 'part' : 'none',

@@ -3,7 +3,7 @@ import { createBrowserRouter, Navigate, Outlet } from 'react-router';
 import { JointsPage } from '../views/joints/JointsPage.tsx';
 import { NotFound, Oops } from './Oops.tsx';
 
-const wait = (node: ReactNode) => <Suspense fallback={<p className="label p-6">Laying out the sheet…</p>}>{node}</Suspense>;
+const wait = (node: ReactNode) => <Suspense fallback={<h1 className="label p-6">Laying out the sheet…</h1>}>{node}</Suspense>;
 // The shelf of joints is the first page; what a joint needs follows when one is opened.
 const JointFrame = lazy(() => import('./JointFrame.tsx').then((m) => ({ default: m.JointFrame })));
 const BriefView = lazy(() => import('../views/brief/BriefView.tsx'));

@@ -24,12 +24,13 @@ export function verdictWord(v: Pick<Verdict, 'state' | 'sense'>): VerdictWord {
 /** The bracket of a limit on a scale; none where nothing is asked as a number. */
 export const askedMark = (asked: number, sense: Verdict['sense']): { value: number; sense: 'min' | 'max' } | undefined => (Number.isFinite(asked) && sense !== 'either' ? { value: asked, sense } : undefined);
 
-/** The verdict of a whole joint: its worst must, then its worst wish. */
-export function overall(verdicts: readonly Verdict[], trouble: boolean): VerdictWord {
+/** The verdict of a whole joint: its worst must, then what stops its line, then its worst wish. */
+export function overall(verdicts: readonly Verdict[], trouble: boolean, stops = 0): VerdictWord {
   if (trouble) return { mark: '✕', text: 'cannot be built so', tone: 'text-fail' };
   const fails = (need: string) => verdicts.filter((v) => v.need === need && v.state === 'fails').length;
   const musts = fails('must');
   if (musts) return { mark: '✕', text: `${musts} must${musts === 1 ? '' : 's'} missed`, tone: 'text-fail' };
+  if (stops) return { mark: '✕', text: `${stops} check${stops === 1 ? ' fails' : 's fail'}`, tone: 'text-fail' };
   const wishes = fails('wish');
   if (wishes) return { mark: '◐', text: `${wishes} wish${wishes === 1 ? '' : 'es'} missed`, tone: 'text-near' };
   const near = verdicts.filter((v) => v.state === 'near').length;

@@ -1,4 +1,4 @@
-import { armGravity, armInertia, caseLoads, legLoads, legPose, type ArmCase, type LegCase, type LoadCase } from '@gristmill/core';
+import { armGravity, caseLoads, legLoads, legPose, type ArmCase, type LegCase, type LoadCase } from '@gristmill/core';
 import { useMemo, useState } from 'react';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import type { Series } from '../../parts/Plot.tsx';
@@ -13,13 +13,11 @@ function armOverAngle(c: ArmCase, g: number): Series[] {
   const range = Math.abs(c.angleTo - c.angleFrom);
   const x = Float64Array.from({ length: STEPS }, (_, i) => from + (range * i) / (STEPS - 1));
   const gravity = x.map((a) => armGravity(c, a, g));
-  const j = armInertia(c) * caseLoads(c, g).values['acceleration']!;
-  const series = (key: string, name: string, y: Float64Array, colour: string, more: Partial<Series> = {}): Series => ({ key, name, x, y, colour, ...more });
+  // As the move goes: ramps at the ends, cruising between; up and down run over the same torques.
+  const { position, torque } = caseLoads(c, g).trace;
   return [
-    series('g', 'gravity', gravity, 'var(--ink)'),
-    series('u', 'with acceleration', gravity.map((t) => t + j), 'var(--found)', { dash: '5 4', width: 1.3 }),
-    series('d', 'with deceleration', gravity.map((t) => t - j), 'var(--found)', { dash: '2 3', width: 1.3 }),
-    series('p', 'peak', gravity.map((t) => Math.max(Math.abs(t + j), Math.abs(t - j)) * c.dynamicFactor), 'var(--expected)', { width: 2.2 }),
+    { key: 'g', name: 'gravity', x, y: gravity, colour: 'var(--ink)' },
+    { key: 'm', name: 'moving, up and down', x: position, y: torque, colour: 'var(--expected)', width: 2.2 },
   ];
 }
 
@@ -51,7 +49,7 @@ export function CasePlot({ c, g }: { c: LoadCase; g: number }) {
     return [{ key: 't', name: mode === 'speed' ? 'speed' : 'torque', x: time, y: mode === 'speed' ? speed : torque, colour: mode === 'speed' ? 'var(--ink)' : 'var(--expected)', width: 1.8 }];
   }, [c, g, loads, mode]);
   const marks = c.pattern === 'points' && mode === 'points' ? c.rows.map((r, i) => ({ name: c.rows.length <= 14 ? String(i + 1) : '', x: r.speed, y: r.torque, ok: true })) : [];
-  const level = mode === 'time' ? { name: 'RMS', y: loads.rms } : mode === 'points' ? { name: 'RMS', y: loads.rms } : undefined;
+  const level = mode === 'angle' && c.pattern === 'arm' ? { name: 'peak, with shock', y: loads.peak } : mode === 'time' ? { name: 'RMS', y: loads.rms } : mode === 'points' ? { name: 'RMS', y: loads.rms } : undefined;
   return (
     <>
       <div className="flex items-baseline justify-between gap-3 pt-1">

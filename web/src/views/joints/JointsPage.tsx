@@ -1,4 +1,4 @@
-import { activeVariant, createJoint, demandOf, LIMIT_KINDS, type Joint, type Problem } from '@gristmill/core';
+import { activeVariant, createJoint, demandOf, LIMIT_KINDS, stopping, type Joint, type Problem } from '@gristmill/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { DropdownMenu } from 'radix-ui';
@@ -44,7 +44,7 @@ function JointRow({ joint, onRename, onDuplicate, onDelete }: { joint: Joint; on
   const shelf = useShelf();
   const [renaming, setRenaming] = useState(false);
   const demand = useMemo(() => demandOf(joint.brief, shelf), [joint.brief, shelf]);
-  const word = report ? overall(report.verdicts, report.problem !== undefined) : undefined;
+  const word = report ? overall(report.verdicts, report.problem !== undefined, stopping(report).length) : undefined;
   const missed = report?.verdicts.filter((v) => v.state === 'fails').map((v) => LIMIT_KINDS[v.id].name.toLowerCase()) ?? [];
   return (
     <li className="rule-b group flex items-center gap-5 py-2.5" data-joint={joint.name}>

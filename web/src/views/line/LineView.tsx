@@ -1,5 +1,6 @@
 import { sizeLine, type Figure } from '@gristmill/core';
 import { useMemo } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
 import { TextField } from '../../parts/ChoiceField.tsx';
@@ -99,6 +100,7 @@ export default function LineView() {
           <h2 className="whitespace-nowrap">Reach at the output</h2>
           <p className="label">
             <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · limited by {report?.limitedBy || '—'}
+            {report?.verdicts.some((v) => v.id === 'torque' && v.state === 'fails') ? <> · <Link className="mend" to={`/joint/${joint.id}/line/ratio`}>what ratio would do?</Link></> : null}
           </p>
         </div>
         <div className="h-[164px] shrink-0">

@@ -95,7 +95,7 @@ export default function MotorView() {
         </span>
       </div>
       <p className="label"><span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · the brief’s points as the motor meets them</p>
-      <div className="h-[250px]">
+      <div className="h-[212px]">
         <LazyPlot name={`${what[0]!.toUpperCase()}${what.slice(1)} of the motor over its speed, with the brief’s points`} x="speed" y={what} xName="motor speed" yName={what} series={series} marks={thinned(marks)} />
       </div>
       <CurveImport />

@@ -298,6 +298,8 @@ test.describe('the whole line', () => {
     await openDemo(page, 'Line');
     await sheet(page, 'What if');
     await page.getByRole('combobox', { name: 'What if' }).selectOption('driver/currentLimit');
+    await type(page, /^were/, '-3 A');
+    await expect(page.getByRole('alert')).toContainText(/driver cannot be read at currentLimit/);
     await type(page, /^were/, '1 A');
     await page.getByRole('button', { name: 'Try it' }).click();
     const row = page.locator('[data-what-if="torque"]');

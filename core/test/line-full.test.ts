@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { analyseLine, BEARINGS, blankCase, blankLimit, clearBore, compareLines, editsFor, factorReaders, fillLine, findFigure, keepFactors, lineInputs, makeShelf, marginOf, MATERIALS, mergeEdits, outputNumbers, playAfter, playSpread, ratioDesk, readShopFile, scaleCase, shopMoved, splits, stageKind, takeShop, trainInertia, usedFactors, waysOut, whereUsed, writeShopFile, type Joint, type StageRecord, type Variant } from '../src/index.ts';
+import { analyseLine, BEARINGS, blankCase, blankLimit, clearBore, compareLines, editsFor, factorReaders, fillLine, findFigure, keepFactors, lineInputs, makeShelf, marginOf, MATERIALS, mergeEdits, outputNumbers, playAfter, playSpread, ratioDesk, readShopFile, scaleCase, shopMoved, splits, stageKind, takeShop, trainInertia, usedFactors, waysOut, whereUsed, wrongInput, writeShopFile, type Joint, type StageRecord, type Variant } from '../src/index.ts';
 import cases from './cases/line.json' with { type: 'json' };
 import { demo, shelf } from './helpers.ts';
 
@@ -249,6 +249,11 @@ describe('what if, and variants compared', () => {
     const load = inputs.find((x) => x.id === 'case/0/load')!.with(2);
     expect((load.joint.brief.cases[0] as { load: number }).load).toBe(2);
     expect((j.brief.cases[0] as { load: number }).load).toBe(1.1);
+    const wrong = (id: string, value: number) => wrongInput(inputs.find((x) => x.id === id)!.with(value), id);
+    for (const [id, bad, good] of [['case/0/load', -1, 3], ['motor/holdTorque', 0, 1], ['driver/supplyVoltage', -12, 12], ['stage/1/z2', 3, 40], ['stage/0/width', 9, 0.009]] as const) {
+      expect(wrong(id, bad)?.mend.length, id).toBeGreaterThan(0);
+      expect(wrong(id, good), id).toBeUndefined();
+    }
     expect(inputs.find((x) => x.id === 'stage/1/width')!.with(0.02).variant.stages[1]!.params['width']).toBe(0.02);
   });
 

@@ -1,7 +1,11 @@
 import { loadPattern } from '../brief/patterns.ts';
+import { readCase } from '../brief/read-case.ts';
 import type { Joint, LoadCase, Variant } from '../joint/joint.ts';
+import { readParams } from '../joint/read.ts';
 import { BODY_FIELDS, DRIVER_FIELDS, MOTOR_FIELDS } from '../motor/fields.ts';
 import type { Motor } from '../motor/motor.ts';
+import { readDriver, readMotor } from '../motor/read.ts';
+import type { Problem } from '../result.ts';
 import { withFactor, type Shelf } from '../shop/shelf.ts';
 import { stageKind } from '../stage/registry.ts';
 import type { QuantityId } from '../units/quantity.ts';
@@ -26,6 +30,14 @@ export interface LineInput {
   readonly whole: boolean;
   /** The subject with this input at another value. */
   with(value: number): LineSubject;
+}
+
+/** Why a subject cannot be with an input at the value it has there, by the schema of what the input belongs to. */
+export function wrongInput(s: LineSubject, id: string): Problem | undefined {
+  const [what, at] = id.split('/');
+  const stage = s.variant.stages[Number(at)];
+  const read = what === 'case' ? readCase(s.joint.brief.cases[Number(at)]) : what === 'motor' ? readMotor(s.variant.motor) : what === 'driver' ? readDriver(s.variant.driver) : what === 'stage' && stage ? readParams(stage.kind, stage.params) : undefined;
+  return read && !read.ok ? read.problem : undefined;
 }
 
 /** Everything a person can set about a line, brief first. */

@@ -79,6 +79,8 @@ export function QuantityField(p: QuantityFieldProps) {
     const moved = fromSi(from, unit) + fromSi(p.step * scale * direction + toSi(0, unit), unit);
     if (offer(toSi(Number(moved.toPrecision(10)), unit), '')) setText(undefined);
   };
+  // After the accepted text is written. Selecting takes the focus with it, so not when it has gone elsewhere in the meantime.
+  const selectSoon = () => requestAnimationFrame(() => document.activeElement === input.current && input.current?.select());
   const keys = (e: KeyboardEvent<HTMLInputElement>) => {
     if (e.key === 'ArrowUp') nudge(e, 1);
     else if (e.key === 'ArrowDown') nudge(e, -1);
@@ -86,12 +88,12 @@ export function QuantityField(p: QuantityFieldProps) {
       // Enter accepts the value; a form around the field is sent by its button.
       e.preventDefault();
       accept();
-      requestAnimationFrame(() => input.current?.select());
+      selectSoon();
     } else if (e.key === 'Escape' && (text !== undefined || problem)) {
       e.stopPropagation();
       setText(undefined);
       setProblem(undefined);
-      requestAnimationFrame(() => input.current?.select());
+      selectSoon();
     }
   };
   return (

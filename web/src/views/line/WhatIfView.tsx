@@ -1,8 +1,9 @@
-import { formatBanded, formatQuantity, LIMIT_KINDS, lineInputs, marginOf, type LineInput, type LineReport, type Motor, type ShopEdits, type Variant } from '@gristmill/core';
+import { formatBanded, formatQuantity, LIMIT_KINDS, lineInputs, marginOf, wrongInput, type LineInput, type LineReport, type Motor, type Problem, type ShopEdits, type Variant } from '@gristmill/core';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { FigureText } from '../../parts/FigureText.tsx';
+import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { verdictWord } from '../../parts/words.ts';
 import { newId } from '../../state/identifier.ts';
@@ -81,16 +82,23 @@ export default function WhatIfView() {
     const x = inputs.find((i) => i.id === idea.input)!;
     return `${x.group}, ${x.label}: ${formatQuantity(x.value, x.quantity, units, 4)} → ${formatQuantity(idea.value, x.quantity, units, 4)}`;
   };
+  const [problem, setProblem] = useState<Problem | undefined>();
   const add = (idea: Idea) => setIdeas((list) => [...list, idea].slice(-MOST));
+  const tryIt = (x: LineInput) => {
+    const wrong = wrongInput(x.with(asked), x.id);
+    setProblem(wrong);
+    if (!wrong) add({ id: newId(), input: x.id, value: asked });
+  };
   return (
     <div className="pb-3">
       <h1 className="pb-1 text-[15px]">Change one thing <span className="label font-normal">and see what every limit says to it</span></h1>
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-rule pb-2">
         <div className="w-[300px]"><ChoiceField label="What if" value={input?.id ?? ''} options={inputs.map((x) => ({ value: x.id, label: `${x.group}: ${x.label}` }))} onChange={(v) => setChosen(String(v))} /></div>
-        {input ? <div className="w-[215px]"><QuantityField key={input.id} label={`were (now ${formatQuantity(input.value, input.quantity, units, 4)})`} quantity={input.quantity} value={asked} step={Math.max(Math.abs(input.value) / 20, input.whole ? 1 : 1e-9)} {...(input.whole ? { whole: true } : {})} onChange={(v) => setValue({ id: input.id, value: v })} /></div> : null}
-        <button type="button" className="btn" disabled={!input} onClick={() => input && add({ id: newId(), input: input.id, value: asked })}>Try it</button>
+        {input ? <div className="w-[215px]"><QuantityField key={input.id} label={`were (now ${formatQuantity(input.value, input.quantity, units, 4)})`} quantity={input.quantity} value={asked} step={Math.max(Math.abs(input.value) / 20, input.whole ? 1 : 1e-9)} {...(input.whole ? { whole: true } : {})} onChange={(v) => wrongInput(input.with(v), input.id) ?? setValue({ id: input.id, value: v })} /></div> : null}
+        <button type="button" className="btn" disabled={!input} onClick={() => input && tryIt(input)}>Try it</button>
         <div className="w-[250px]"><ChoiceField label="or the motor" value="" options={[{ value: '', label: 'choose…' }, ...shelf.motors.filter((m) => m.id !== variant.motor.id).map((m) => ({ value: m.id, label: m.name }))]} onChange={(v) => v && add({ id: newId(), motor: String(v) })} /></div>
       </div>
+      {problem ? <div className="py-2"><ProblemNote problem={problem} /></div> : null}
       <div className="overflow-x-auto" role="region" aria-label="What if" tabIndex={0}>
         <table className="w-full min-w-[560px]">
           <thead>

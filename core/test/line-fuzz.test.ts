@@ -50,7 +50,7 @@ describe('a line under any brief', () => {
         for (const x of report.checks) expect(Number.isNaN(x.figure), x.id).toBe(false);
         return undefined;
       }),
-      { numRuns: 250 },
+      { numRuns: 120 },
     );
   });
 
@@ -69,7 +69,7 @@ describe('a line under any brief', () => {
         expect(reach.ways.length).toBeLessThanOrEqual(2);
         expect(Number.isNaN(reach.margin)).toBe(false);
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     );
   });
 });

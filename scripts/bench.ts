@@ -73,47 +73,29 @@ function manyTests(): string {
   return JSON.stringify(joint);
 }
 
-async function redraw(page: Page): Promise<number> {
+const PLOTS = 'main path.recharts-curve';
+const STIFFNESS = '[data-limit="stiffness"] [data-figure]';
+
+/** From the key that accepts a value in a field to the frame in which what it moves has changed; median of fifteen. */
+async function redraw(page: Page, label: string, watched: string): Promise<number> {
   // tsx marks functions with a helper of its own, which the page does not have.
   await page.evaluate('globalThis.__name = (f) => f');
-  // From the key that accepts a value to the frame in which the drawing and the tally have both changed.
-  return page.evaluate(async () => {
-    const field = [...document.querySelectorAll('label')].find((l) => l.textContent === 'Belt width')!;
+  return page.evaluate(async ([name, selector]) => {
+    const field = [...document.querySelectorAll('label')].find((l) => l.textContent === name)!;
     const input = document.getElementById(field.getAttribute('for')!)!;
     input.focus();
+    const shown = () => [...document.querySelectorAll(selector!)].map((e) => e.getAttribute('d') ?? e.textContent).join();
     const list: number[] = [];
     for (let i = 0; i < 15; i++) {
-      const stiffness = () => document.querySelector('[data-limit="stiffness"] [data-figure]')!.textContent;
-      const before = stiffness();
+      const before = shown();
       const start = performance.now();
       input.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowDown' : 'ArrowUp', shiftKey: true, bubbles: true }));
-      while (stiffness() === before) await new Promise((done) => requestAnimationFrame(done));
+      while (shown() === before) await new Promise((done) => requestAnimationFrame(done));
       list.push(performance.now() - start);
       await new Promise((done) => setTimeout(done, 120));
     }
     return list.sort((a, b) => a - b)[7]!;
-  });
-}
-
-/** From the key that accepts a load to the frame in which the brief's plot is another. */
-async function plots(page: Page): Promise<number> {
-  await page.evaluate('globalThis.__name = (f) => f');
-  return page.evaluate(async () => {
-    const field = [...document.querySelectorAll('label')].find((l) => l.textContent === 'Mass carried')!;
-    const input = document.getElementById(field.getAttribute('for')!)!;
-    input.focus();
-    const list: number[] = [];
-    for (let i = 0; i < 15; i++) {
-      const drawn = () => [...document.querySelectorAll('main path.recharts-curve')].map((p) => p.getAttribute('d')).join();
-      const before = drawn();
-      const start = performance.now();
-      input.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowDown' : 'ArrowUp', shiftKey: true, bubbles: true }));
-      while (drawn() === before) await new Promise((done) => requestAnimationFrame(done));
-      list.push(performance.now() - start);
-      await new Promise((done) => setTimeout(done, 120));
-    }
-    return list.sort((a, b) => a - b)[7]!;
-  });
+  }, [label, watched]);
 }
 
 async function browser(): Promise<void> {
@@ -133,15 +115,15 @@ async function browser(): Promise<void> {
     await page.getByRole('link', { name: 'Body yaw' }).click();
     await page.waitForSelector('[data-limit="stiffness"] [data-figure]');
     await page.waitForSelector('path.recharts-curve');
-    await plots(page);
-    say('a load changed to redrawn plots of the brief', await plots(page), 'ms', 50);
+    await redraw(page, 'Mass carried', PLOTS);
+    say('a load changed to redrawn plots of the brief', await redraw(page, 'Mass carried', PLOTS), 'ms', 50);
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await page.keyboard.press('3');
     await page.waitForSelector('[data-drawing] path');
     await page.keyboard.press(']');
     await page.waitForTimeout(500);
-    await redraw(page);
-    say('a parameter changed to redrawn view and tally', await redraw(page), 'ms', 50);
+    await redraw(page, 'Belt width', STIFFNESS);
+    say('a parameter changed to redrawn view and tally', await redraw(page, 'Belt width', STIFFNESS), 'ms', 50);
     await page.getByRole('heading', { name: /Stage/ }).click();
     await page.getByRole('button', { name: 'Run' }).click();
     const frames = await page.evaluate(async () => {

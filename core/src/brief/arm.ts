@@ -1,7 +1,7 @@
 import { term, type Figure } from '../figure/index.ts';
 import type { ArmCase } from '../joint/joint.ts';
 import { sumCycle } from './cycle.ts';
-import { moveAt, planMove } from './move.ts';
+import { planMove, stretchesOf } from './move.ts';
 import { cycleFigures, moveFields, SHOCK_HELP, TURNING } from './move-fields.ts';
 import { sure, type CaseLoads, type LoadPattern } from './pattern.ts';
 
@@ -30,17 +30,10 @@ export function armLoads(c: ArmCase, g: number): CaseLoads {
   const worstAngle = inside <= to ? inside : Math.abs(Math.cos(from)) > Math.abs(Math.cos(to)) ? from : to;
   const static_ = Math.abs(armGravity(c, worstAngle, g));
   const move = planMove(to - from, c);
-  const pass = (down: boolean) => move.segments.map((s) => ({
-    duration: s.duration,
-    at: (t: number) => {
-      // Coming down is the same path backwards in time: same angle, same acceleration, speed reversed. The ends of a stretch belong to it.
-      const p = moveAt({ ...move, segments: [s] }, s.start + (down ? s.duration - t : t));
-      const angle = from + p.position;
-      return { position: angle, speed: down ? -p.speed : p.speed, torque: armTorque(c, angle, p.acceleration, g) };
-    },
-  }));
+  // Coming down is the same path backwards in time: same angle, same acceleration, speed reversed.
+  const pass = (down: boolean) => stretchesOf(move, down, (p) => ({ position: from + p.position, speed: p.speed, torque: armTorque(c, from + p.position, p.acceleration, g) }));
   const rest = (angle: number) => ({ duration: c.rest, steady: true, at: () => ({ position: angle, speed: 0, torque: armGravity(c, angle, g) }) });
-  const sums = sumCycle([...pass(false), rest(to), ...pass(true).reverse(), rest(from)]);
+  const sums = sumCycle([...pass(false), rest(to), ...pass(true), rest(from)]);
   const restFrom = Math.abs(armGravity(c, from, g));
   const restTo = Math.abs(armGravity(c, to, g));
   const peak = Math.max(static_, sums.most) * c.dynamicFactor;

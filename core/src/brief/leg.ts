@@ -2,7 +2,7 @@ import { term, type Figure } from '../figure/index.ts';
 import type { LegCase } from '../joint/joint.ts';
 import type { Problem } from '../result.ts';
 import { sumCycle, type Stretch } from './cycle.ts';
-import { moveAt, planMove } from './move.ts';
+import { planMove, stretchesOf } from './move.ts';
 import { cycleFigures, moveFields, TURNING } from './move-fields.ts';
 import { sure, type CaseLoads, type LoadPattern } from './pattern.ts';
 
@@ -62,18 +62,11 @@ export function legLoads(c: LegCase, g: number): CaseLoads {
   const to = Math.max(c.kneeStand, c.kneeCrouch);
   const torqueAt = (knee: number) => still * lever(c, legPose(c, knee));
   const move = planMove(to - from, c);
-  const pass = (down: boolean): Stretch[] => move.segments.map((s) => ({
-    duration: s.duration,
-    at: (t) => {
-      const p = moveAt({ ...move, segments: [s] }, s.start + (down ? s.duration - t : t));
-      const knee = from + p.position;
-      return { position: knee, speed: down ? -p.speed : p.speed, torque: torqueAt(knee) };
-    },
-  }));
+  const pass = (back: boolean): Stretch[] => stretchesOf(move, back, (p) => ({ position: from + p.position, speed: p.speed, torque: torqueAt(from + p.position) }));
   const rest = (duration: number, knee: number): Stretch => ({ duration, steady: true, at: () => ({ position: knee, speed: 0, torque: torqueAt(knee) }) });
   const opens = c.kneeStand >= c.kneeCrouch;
-  const closing = opens ? pass(true).reverse() : pass(false);
-  const opening = opens ? pass(false) : pass(true).reverse();
+  const closing = opens ? pass(true) : pass(false);
+  const opening = opens ? pass(false) : pass(true);
   const sums = sumCycle([rest(c.standTime, c.kneeStand), ...closing, rest(c.crouchTime, c.kneeCrouch), ...opening]);
   const most = Math.max(sums.most, Math.abs(torqueAt(c.kneeStand)), Math.abs(torqueAt(c.kneeCrouch)));
   const landTorque = landing * Math.abs(lever(c, land));

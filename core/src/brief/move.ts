@@ -115,6 +115,27 @@ export function moveAt(m: Move, time: number): MovePoint {
   const first = m.segments[0];
   if (!first || time < 0) return { time, position: 0, speed: 0, acceleration: 0 };
   const s = m.segments.find((x) => time < x.start + x.duration) ?? m.segments[m.segments.length - 1]!;
-  const t = Math.min(time - s.start, s.duration);
-  return { time, position: s.position + s.speed * t + (s.acceleration * t * t) / 2 + (s.jerk * t ** 3) / 6, speed: s.speed + s.acceleration * t + (s.jerk * t * t) / 2, acceleration: s.acceleration + s.jerk * t };
+  return within(s, Math.min(time - s.start, s.duration));
+}
+
+/**
+ * The smooth stretches of a move, each asked by the time from its own start, both of its ends belonging to it.
+ *
+ * @param back the same way backwards in time: positions and accelerations as they were, speeds reversed
+ * @param load what a stretch of a load cycle says at a point of the move
+ */
+export function stretchesOf<T>(m: Move, back: boolean, load: (p: MovePoint) => T): { readonly duration: number; readonly at: (t: number) => T }[] {
+  const list = m.segments.map((s) => ({
+    duration: s.duration,
+    at: (t: number) => {
+      const p = within(s, back ? s.duration - t : t);
+      return load(back ? { ...p, speed: -p.speed } : p);
+    },
+  }));
+  return back ? list.reverse() : list;
+}
+
+/** A point of one stretch at a time from its start. */
+function within(s: Segment, t: number): MovePoint {
+  return { time: s.start + t, position: s.position + s.speed * t + (s.acceleration * t * t) / 2 + (s.jerk * t ** 3) / 6, speed: s.speed + s.acceleration * t + (s.jerk * t * t) / 2, acceleration: s.acceleration + s.jerk * t };
 }

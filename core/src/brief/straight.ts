@@ -1,7 +1,7 @@
 import { term, type Figure } from '../figure/index.ts';
 import type { StraightCase } from '../joint/joint.ts';
 import { sumCycle } from './cycle.ts';
-import { moveAt, planMove } from './move.ts';
+import { planMove, stretchesOf } from './move.ts';
 import { cycleFigures, moveFields, SHOCK_HELP, STRAIGHT } from './move-fields.ts';
 import { sure, type CaseLoads, type LoadPattern } from './pattern.ts';
 
@@ -29,14 +29,11 @@ export function straightLoads(c: StraightCase, g: number): CaseLoads {
   // Efficiency costs torque where the drive pushes; where the load pushes it is on the drive's side, and left out to be safe.
   const torque = (force: number) => (force >= 0 ? (force * r) / c.driveEfficiency : force * r);
   const move = planMove(c.stroke, c);
-  const pass = (back: boolean) => move.segments.map((s) => ({
-    duration: s.duration,
-    at: (t: number) => {
-      const p = moveAt({ ...move, segments: [s] }, s.start + t);
-      const force = back ? c.mass * p.acceleration - steady.weight + steady.friction : c.mass * p.acceleration + steady.total;
-      return { position: (back ? c.stroke - p.position : p.position) / r, speed: ((back ? -1 : 1) * p.speed) / r, torque: (back ? -1 : 1) * torque(force) };
-    },
-  }));
+  // The way back is a move of its own from the far end: it runs forwards in time, with its coordinate turned round.
+  const pass = (back: boolean) => stretchesOf(move, false, (p) => {
+    const force = back ? c.mass * p.acceleration - steady.weight + steady.friction : c.mass * p.acceleration + steady.total;
+    return { position: (back ? c.stroke - p.position : p.position) / r, speed: ((back ? -1 : 1) * p.speed) / r, torque: (back ? -1 : 1) * torque(force) };
+  });
   const holding = steady.weight * r;
   const rest = (x: number) => ({ duration: c.rest, steady: true, at: () => ({ position: x / r, speed: 0, torque: holding }) });
   const sums = sumCycle([...pass(false), rest(c.stroke), ...pass(true), rest(0)]);

@@ -1,7 +1,7 @@
 import { term, type Figure } from '../figure/index.ts';
 import type { TurningCase } from '../joint/joint.ts';
 import { sumCycle } from './cycle.ts';
-import { moveAt, planMove } from './move.ts';
+import { planMove, stretchesOf } from './move.ts';
 import { cycleFigures, moveFields, SHOCK_HELP, TURNING } from './move-fields.ts';
 import { sure, type CaseLoads, type LoadPattern } from './pattern.ts';
 
@@ -11,13 +11,7 @@ import { sure, type CaseLoads, type LoadPattern } from './pattern.ts';
 export function turningLoads(c: TurningCase): CaseLoads {
   const move = planMove(c.angle, c);
   const sums = sumCycle([
-    ...move.segments.map((s) => ({
-      duration: s.duration,
-      at: (t: number) => {
-        const p = moveAt({ ...move, segments: [s] }, s.start + t);
-        return { position: p.position, speed: p.speed, torque: c.inertia * p.acceleration + c.friction + c.unbalance };
-      },
-    })),
+    ...stretchesOf(move, false, (p) => ({ position: p.position, speed: p.speed, torque: c.inertia * p.acceleration + c.friction + c.unbalance })),
     { duration: c.rest, steady: true, at: () => ({ position: c.angle, speed: 0, torque: c.unbalance }) },
   ]);
   const steady = c.friction + c.unbalance;

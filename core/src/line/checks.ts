@@ -1,7 +1,6 @@
 import type { Demand } from '../brief/demand.ts';
 import { check, type Check, type Mend } from '../figure/index.ts';
 import type { Joint, Variant } from '../joint/joint.ts';
-import { continuousCurrent } from '../motor/brushless.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { formatQuantity } from '../units/format.ts';
@@ -64,7 +63,7 @@ export function lineChecks(joint: Pick<Joint, 'brief'>, variant: Variant, demand
   if (variant.output && variant.output.shaftBore >= variant.output.shaftDiameter) list.push(check({ id: 'shaft', name: 'Output shaft has a wall', figure: variant.output.shaftBore, limit: variant.output.shaftDiameter, sense: 'max', quantity: 'length', near: 0, why: 'Its hollow is as wide as the shaft itself, and nothing is left to twist.', advice: 'Make the hollow smaller.' }));
   const must = joint.brief.limits.find((l) => l.id === 'turnBack');
   if (must?.sense === 'max' && must.need === 'must' && n.holder >= 0) list.push(check({ id: 'back', name: 'Turns back', figure: n.stages[n.holder]!.etaBackward, limit: 0, sense: 'min', quantity: 'efficiency', why: `Stage ${n.holder + 1} cannot be driven from its output, and the brief says it must.`, advice: 'Replace that stage by one that runs backwards.' }));
-  if (motor.type === 'brushless' && driver.currentLimit > continuousCurrent(motor, shelf) && driver.currentLimit > motor.peakCurrent) list.push(check({ id: 'driver', name: 'Driver within the motor’s short-time current', figure: driver.currentLimit, limit: motor.peakCurrent, sense: 'max', quantity: 'current', near: 0, why: 'A driver set higher burns the winding before anything else gives.', mend: { path: 'driver.currentLimit', value: motor.peakCurrent, label: `Driver current ${formatQuantity(motor.peakCurrent, 'current')}` } }));
+  if (motor.type === 'brushless' || motor.type === 'brushed') list.push(check({ id: 'driver', name: 'Driver within the motor’s short-time current', figure: driver.currentLimit, limit: motor.peakCurrent, sense: 'max', quantity: 'current', near: 0, why: 'A driver set higher burns the winding before anything else gives.', mend: { path: 'driver.currentLimit', value: motor.peakCurrent, label: `Driver current ${formatQuantity(motor.peakCurrent, 'current')}` } }));
   return list;
 }
 

@@ -1,6 +1,7 @@
-import { displayUnit, formatQuantity, fromSi, motorConstants, motorEfficiency, motorTorque, plainNumber, term, type Figure, type MotorDuty, type Problem, type QuantityId } from '@gristmill/core';
+import { constantFigures, displayUnit, fromSi,  motorEfficiency, motorTorque, plainNumber, term, topSpeed, type Figure, type MotorDuty, type Problem, type QuantityId } from '@gristmill/core';
 import { useMemo, useState } from 'react';
 import { useWorking } from '../../app/working.ts';
+import { FigureText } from '../../parts/FigureText.tsx';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { PasteTable } from '../../parts/PasteTable.tsx';
 import type { Series } from '../../parts/Plot.tsx';
@@ -66,15 +67,14 @@ export default function MotorView() {
   const [what, setWhat] = useState<What>('torque');
   const { motor, driver } = variant;
   const data = useMemo(() => {
-    const c = motorConstants(motor, driver, shelf);
     const first = motor.curve ? motor.curve.speed[0]! : 0;
-    const top = c.topSpeed;
+    const top = topSpeed(motor, driver);
     const speed = Float64Array.from({ length: POINTS + 1 }, (_, i) => first + ((top - first) * i) / POINTS);
     const of = (time: 'peak' | 'continuous') => {
       const torque = speed.map((w) => motorTorque(motor, driver, shelf, w, time).torque);
       return { torque, power: torque.map((t, i) => t * speed[i]!), efficiency: torque.map((t, i) => motorEfficiency(motor, driver, t, speed[i]!).efficiency) };
     };
-    return { constants: c, speed, peak: of('peak'), ever: of('continuous') };
+    return { constants: constantFigures(motor, driver, shelf), speed, peak: of('peak'), ever: of('continuous') };
   }, [motor, driver, shelf]);
   const series: Series[] = [
     { key: 'peak', name: 'peak', x: data.speed, y: data.peak[what], colour: 'var(--expected)', width: 2.2 },
@@ -82,8 +82,6 @@ export default function MotorView() {
   ];
   const points = report?.motor.points ?? [];
   const marks = points.map((p) => ({ name: p.name, x: p.speed, y: what === 'torque' ? p.torque : what === 'power' ? p.shaftPower : p.efficiency, ok: p.margin >= 1, below: p.time === 'continuous', margin: p.margin }));
-  const c = data.constants;
-  const rows: readonly (readonly [string, number, QuantityId])[] = [['Torque constant', c.torqueConstant, 'torqueConstant'], ['Motor constant, per √W', c.motorConstant, 'torque'], ['No-load speed', c.noLoadSpeed, 'speed'], ['Torque at standstill', c.stallTorque, 'torque'], ['for ever', c.continuousTorque, 'torque'], ['Current for ever', c.continuousCurrent, 'current'], ['One microstep holds', c.microstepTorque, 'torque'], ['Stiffness at rest', c.stepStiffness, 'stiffness']];
   const say = (v: number, q: QuantityId) => plainNumber(fromSi(v, displayUnit(q, units)), 3);
   const unit = (q: QuantityId) => displayUnit(q, units).symbol;
   return (
@@ -122,7 +120,7 @@ export default function MotorView() {
         {points.length === 0 ? <p className="label py-2">Points appear once the line can be summed.</p> : <p className="label">Heat, winding and mount as they settle if the point were held for ever at the temperature of the surroundings set in the shop.</p>}
       </div>
       <p className="flex flex-wrap gap-x-5 pt-2 text-[12.5px]" role="group" aria-label="Constants of the motor">
-        {rows.filter(([, v]) => Number.isFinite(v)).map(([n, v, q]) => <span key={n}>{n} <span className="num">{formatQuantity(v, q, units, 3)}</span></span>)}
+        {data.constants.map((f) => <span key={f.id}>{f.name} <FigureText figure={f} /></span>)}
       </p>
     </div>
   );

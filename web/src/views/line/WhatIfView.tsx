@@ -1,4 +1,4 @@
-import { formatBanded, formatQuantity, LIMIT_KINDS, lineInputs, marginOf, wrongInput, type LineInput, type LineReport, type Motor, type Problem, type ShopEdits, type Variant } from '@gristmill/core';
+import { formatQuantity, LIMIT_KINDS, lineInputs, marginOf, wrongInput, type LineInput, type LineReport, type Motor, type Problem, type ShopEdits, type Variant } from '@gristmill/core';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
@@ -38,7 +38,6 @@ function trialOf(idea: Idea, joint: ReturnType<typeof useJoint>, variant: Varian
 const percent = (x: number): string => (Number.isFinite(x) ? `${Math.abs(x) > 9.99 ? '>' : ''}${x < 0 ? '−' : '+'}${Math.min(999, Math.abs(x) * 100).toFixed(0)} %` : '—');
 
 function Cell({ id, report, now }: { id: string; report: LineReport | undefined; now: LineReport | undefined }) {
-  const units = useUnits();
   const v = report?.verdicts.find((x) => x.id === id);
   if (!report) return <span className="label">working it out…</span>;
   if (report.problem) return <span className="text-fail">✕ {report.problem.what}</span>;
@@ -49,10 +48,9 @@ function Cell({ id, report, now }: { id: string; report: LineReport | undefined;
   const before = now?.verdicts.find((x) => x.id === id);
   const was = before?.figure ? marginOf(before.asked, before.sense, before.figure.value) : NaN;
   const change = margin - was;
-  const t = formatBanded(v.figure, v.figure.quantity, units);
   return (
     <span className="block whitespace-nowrap">
-      {report === now ? <FigureText figure={v.figure} at={{ stageId: undefined, figureId: v.figure.id }} band={false} /> : <span className="num">{t.value}{/^[°′″]?$/.test(t.unit) ? t.unit : ` ${t.unit}`}</span>}
+      <FigureText figure={v.figure} {...(report === now ? { at: { stageId: undefined, figureId: v.figure.id } } : {})} band={false} />
       <span className={`num ml-2 text-[12px] ${word.tone}`}>{word.mark} {percent(margin)}</span>
       {report !== now && Math.abs(change) > 5e-4 ? <span className="num ml-1.5 text-[12px] text-muted" title="change of the margin">({change > 0 ? '↑' : '↓'} {Math.abs(change * 100).toFixed(change > 0.1 ? 0 : 1)})</span> : null}
     </span>

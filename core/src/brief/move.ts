@@ -36,6 +36,8 @@ export interface MoveWish {
 
 /** A way below this (rad or m) is no move at all. */
 const NO_WAY = 1e-9;
+/** Below this (per s) nothing moves: a way over it would take longer than the numbers can hold. */
+const NO_SPEED = 1e-9;
 /** Below this (per s²) no acceleration is asked for, and the speed is there at once. */
 const NO_ACCELERATION = 1e-9;
 
@@ -57,7 +59,7 @@ function assemble(steps: readonly (readonly [number, number, number])[], startSp
 
 /** Trapezoid (or triangle) over a way, as durations: speeding up, cruising, and the speed reached. */
 export function trapezoid(way: number, speed: number, acceleration: number): { up: number; cruise: number; top: number } {
-  if (!(way > NO_WAY) || !(speed > 0)) return { up: 0, cruise: 0, top: 0 };
+  if (!(way > NO_WAY) || !(speed > NO_SPEED)) return { up: 0, cruise: 0, top: 0 };
   if (!(acceleration > NO_ACCELERATION)) return { up: 0, cruise: way / speed, top: speed };
   const top = Math.min(speed, Math.sqrt(way * acceleration));
   const up = top / acceleration;
@@ -97,7 +99,7 @@ export function planMove(way: number, wish: MoveWish): Move {
     acceleration = wish.profile === 's-curve' ? (2 * speed) / ramp : speed / ramp;
     jerk = acceleration / (ramp / 2);
   }
-  if (!(speed > 0)) return none;
+  if (!(speed > NO_SPEED)) return none;
   if (!(acceleration > NO_ACCELERATION)) return { duration: way / speed, top: speed, peakAcceleration: 0, segments: assemble([[way / speed, 0, 0]], speed) };
   if (wish.profile === 's-curve') {
     const { top, jerkTime: t, flat, cruise } = sCurve(way, speed, acceleration, jerk);

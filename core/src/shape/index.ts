@@ -1,3 +1,4 @@
+export * from './curve.ts';
 export * from './outline.ts';
 export * from './flatten.ts';
 export * from './sheet.ts';

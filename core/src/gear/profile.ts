@@ -1,0 +1,268 @@
+import { arcCurve, fitArcs, lineCurve, mirrored, type Curve } from '../shape/curve.ts';
+import { OutlinePen, type Outline } from '../shape/outline.ts';
+import { gearSize, halfAt, type Gear, type GearSize } from './gear.ts';
+import { inv } from './involute.ts';
+
+/** What a piece of a tooth's side is; exact splines are made of flanks and roots, arcs of the rest. */
+export interface SidePiece {
+  readonly kind: 'tip' | 'chamfer' | 'flank' | 'fillet' | 'root';
+  readonly curve: Curve;
+}
+
+/** One side of a tooth, or of a ring's space, in the transverse section. */
+export interface ToothSide {
+  readonly size: GearSize;
+  /** From the middle of a tooth (a ring's space), on the x axis, to the middle of the next space (tooth), counter-clockwise. */
+  readonly pieces: readonly SidePiece[];
+  /** Radius where the involute ends at the root: on an outside wheel it begins there, on a ring it ends there. */
+  readonly form: number;
+  /** Radius where the involute ends at the tip, under the chamfer where there is one. */
+  readonly tipForm: number;
+  /** Whether the cutter ate into the involute. */
+  readonly undercut: boolean;
+  /** Whether the flanks meet below the tip circle: the tip is then a point. */
+  readonly pointed: boolean;
+  /** Root rounding that was possible over the module; below the one asked where the space is too narrow. */
+  readonly fillet: number;
+}
+
+/** The involute of a base circle between two radii, on the counter-clockwise side; half the base angle `halfBase`. */
+function flankCurve(rb: number, halfBase: number, from: number, to: number): Curve {
+  const t0 = Math.sqrt(Math.max(0, (from / rb) ** 2 - 1));
+  const t1 = Math.sqrt(Math.max(0, (to / rb) ** 2 - 1));
+  const back = to < from ? Math.PI : 0;
+  return (u, out) => {
+    const t = t0 + u * (t1 - t0);
+    const a = halfBase - t;
+    const [c, s] = [Math.cos(a), Math.sin(a)];
+    out[0] = rb * (c - t * s);
+    out[1] = rb * (s + t * c);
+    out[2] = a + back;
+  };
+}
+
+/** A root curve with its ends: `at(u)` runs from the flank's end to the root circle. */
+interface Root {
+  readonly curve: Curve;
+  readonly fillet: number;
+  /** Radius of the flank's end, which an undercut moves outwards. */
+  readonly form: number;
+  readonly undercut: boolean;
+  /** Angle at which it meets the root circle. */
+  readonly angle: number;
+}
+
+/**
+ * The trochoid that the rounded tip of a rack leaves: each point of the rounding touches the wheel when its normal passes the pitch point.
+ *
+ * Source: gearing law applied to the basic rack of ISO 53; a helical rack's rounding is a circle in its normal section and so an
+ * ellipse in the transverse one.
+ */
+function rackRoot(g: Gear, z: GearSize): Root {
+  const c = Math.cos(g.helix);
+  const [ca, sa] = [Math.cos(g.pressure), Math.sin(g.pressure)];
+  const tip = -(g.dedendum - g.shift) * g.module;
+  const thick = 2 * z.half * z.r * c;
+  const widest = ((Math.PI * g.module) / 2 - thick / 2 + tip * Math.tan(g.pressure)) / (1 / ca - Math.tan(g.pressure));
+  const rho = Math.max(0, Math.min(g.fillet * g.module, widest));
+  const hc = tip + rho;
+  const sc = thick / 2 - hc * Math.tan(g.pressure) + rho / ca;
+  const point = (theta: number, out: Float64Array) => {
+    const s = (sc - rho * Math.cos(theta)) / c;
+    const h = hc - rho * Math.sin(theta);
+    const star = s - (h * Math.cos(theta) * c) / Math.sin(theta);
+    const turn = star / z.r;
+    const [x, y] = [z.r + h, s - star];
+    const [cr, sr] = [Math.cos(turn), Math.sin(turn)];
+    out[0] = cr * x - sr * y;
+    out[1] = sr * x + cr * y;
+    // Heading from the derivatives by θ: the trochoid of a small rounding runs through cusps, where the rack's own tangent would point backwards.
+    const [dh, ds] = [-rho * Math.cos(theta), (rho * Math.sin(theta)) / c];
+    const dStar = ds - c * ((dh * Math.cos(theta)) / Math.sin(theta) - h / Math.sin(theta) ** 2);
+    out[2] = Math.atan2(ds - dStar + (dStar / z.r) * (z.r + h), dh - (dStar / z.r) * (s - star)) + turn;
+  };
+  const p = new Float64Array(3);
+  // The flank stands wider than the trochoid where it has been cut into: find where they cross.
+  const over = (theta: number) => {
+    point(theta, p);
+    const radius = Math.hypot(p[0]!, p[1]!);
+    return Math.atan2(p[1]!, p[0]!) - (radius > z.rb ? halfAt(z, radius) : z.halfBase);
+  };
+  const contact = (hc - rho * sa) / Math.sin(z.at) ** 2;
+  const undercut = contact < -z.r * (1 + 1e-12);
+  let first = g.pressure;
+  if (undercut) {
+    // The tip's end first stands outside the flank, on its false branch; where it passes inside is the corner it leaves.
+    let [lo, hi] = [g.pressure, Math.PI / 2];
+    for (let k = 1; k <= 256; k++) {
+      const theta = g.pressure + ((Math.PI / 2 - g.pressure) * k) / 256;
+      if (over(theta) < 0) {
+        hi = theta;
+        break;
+      }
+      lo = theta;
+    }
+    for (let k = 0; k < 60; k++) {
+      const mid = (lo + hi) / 2;
+      if (over(mid) < 0) hi = mid;
+      else lo = mid;
+    }
+    first = (lo + hi) / 2;
+  }
+  point(first, p);
+  const form = Math.hypot(p[0]!, p[1]!);
+  point(Math.PI / 2, p);
+  return { curve: (u, out) => point(first + u * (Math.PI / 2 - first), out), form: Math.max(form, z.rb), undercut, angle: Math.atan2(p[1]!, p[0]!), fillet: rho / g.module };
+}
+
+/**
+ * The root that a pinion-shaped cutter's rounded tip leaves in a ring: again each point touches when its normal passes the pitch point.
+ *
+ * Source: gearing law for an inner pair of cutter and ring at their generating centre distance.
+ */
+function cutterRoot(g: Gear, z: GearSize): Root {
+  const z0 = Math.max(3, Math.min(g.cutter, g.teeth - 2));
+  const r0 = (z.mt * z0) / 2;
+  const rb0 = r0 * Math.cos(z.at);
+  let working = z.at;
+  const y = inv(z.at) + (2 * Math.tan(g.pressure) * g.shift) / (g.teeth - z0);
+  if (g.shift !== 0) {
+    // A few Newton steps from the plain angle: shifts are small against the tooth difference.
+    for (let k = 0; k < 50; k++) {
+      const t = Math.tan(working);
+      working = Math.max(0.02, working - (t - working - y) / (t * t));
+    }
+  }
+  const a0 = ((r0 * Math.cos(z.at)) / Math.cos(working)) * ((g.teeth - z0) / z0);
+  const tip = z.rf - a0;
+  const halfBase0 = Math.PI / (2 * z0) + inv(z.at);
+  const centreAngle = (rho: number) => {
+    const rc = tip - rho;
+    return halfBase0 - rho / rb0 - inv(Math.acos(Math.min(1, rb0 / rc)));
+  };
+  let rho = g.fillet * g.module;
+  if (!(centreAngle(rho) >= 0) || tip - rho <= rb0) {
+    let [lo, hi] = [0, Math.min(rho, tip - rb0)];
+    for (let k = 0; k < 60; k++) {
+      const mid = (lo + hi) / 2;
+      if (centreAngle(mid) >= 0) lo = mid;
+      else hi = mid;
+    }
+    rho = Math.max(0, lo);
+  }
+  const rc = tip - rho;
+  const gamma = Math.max(0, centreAngle(rho));
+  const touch = (Math.sqrt(Math.max(0, rc * rc - rb0 * rb0)) + rho) / rb0;
+  const from = -working - (halfBase0 - touch);
+  const pitch = (a0 * g.teeth) / (g.teeth - z0);
+  // An allowance turns both sides of the space apart; the root goes with them.
+  const apart = g.allowance / (2 * Math.cos(g.helix) * z.r);
+  const point = (u: number, out: Float64Array) => {
+    const turn = from + u * (-gamma - from);
+    const qx = a0 + rc * Math.cos(gamma + turn);
+    const qy = rc * Math.sin(gamma + turn);
+    const d = Math.hypot(qx - pitch, qy);
+    const px = qx + (rho * (qx - pitch)) / d;
+    const py = qy + (rho * qy) / d;
+    const back = apart - (turn * z0) / g.teeth;
+    const [c, s] = [Math.cos(back), Math.sin(back)];
+    out[0] = c * px - s * py;
+    out[1] = s * px + c * py;
+    // Heading from the derivatives by the cutter's turn, seen from the ring that turns along.
+    const [nx, ny] = [(qx - pitch) / d, qy / d];
+    const [dqx, dqy] = [-qy, qx - a0];
+    const across = (ny * dqx - nx * dqy) * (rho / d);
+    const on = from + gamma <= 0 ? 1 : -1;
+    const ratio = z0 / g.teeth;
+    out[2] = Math.atan2(on * (dqy - nx * across - ratio * px), on * (dqx + ny * across + ratio * py)) + back;
+  };
+  const p = new Float64Array(3);
+  point(0, p);
+  const form = Math.hypot(p[0]!, p[1]!);
+  point(1, p);
+  return { curve: point, form, undercut: false, angle: Math.atan2(p[1]!, p[0]!), fillet: rho / g.module };
+}
+
+/** Reversed in direction. */
+const reversed = (c: Curve): Curve => (u, out) => {
+  c(1 - u, out);
+  out[2] = out[2]! + Math.PI;
+};
+
+/**
+ * One side of a gear's tooth, exactly: tip, chamfer, involute, root trochoid, root circle.
+ *
+ * Source: ISO 21771 for the involute; root curves by `rackRoot` and `cutterRoot`.
+ */
+export function toothSide(g: Gear): ToothSide {
+  const z = gearSize(g);
+  const pieces: SidePiece[] = [];
+  const root = g.ring ? cutterRoot(g, z) : rackRoot(g, z);
+  const end = Math.PI / g.teeth;
+  if (g.ring) {
+    const rootAngle = root.angle;
+    if (rootAngle > 1e-9) pieces.push({ kind: 'root', curve: arcCurve(0, 0, z.rf, 0, rootAngle) });
+    pieces.push({ kind: 'fillet', curve: reversed(root.curve) });
+    const tip = Math.max(z.ra, z.rb);
+    const chamfered = g.chamfer > 0 ? Math.min(tip + g.chamfer, root.form) : tip;
+    pieces.push({ kind: 'flank', curve: flankCurve(z.rb, z.halfBase, root.form, chamfered) });
+    const at = halfAt(z, chamfered);
+    const tipAngle = g.chamfer > 0 ? Math.min(end, at + (chamfered - tip) / tip) : at;
+    if (g.chamfer > 0) pieces.push({ kind: 'chamfer', curve: lineCurve(chamfered * Math.cos(at), chamfered * Math.sin(at), tip * Math.cos(tipAngle), tip * Math.sin(tipAngle)) });
+    if (end > tipAngle) pieces.push({ kind: 'tip', curve: arcCurve(0, 0, tip, tipAngle, end - tipAngle) });
+    return { size: z, pieces, form: root.form, tipForm: chamfered, undercut: false, pointed: tipAngle >= end, fillet: root.fillet };
+  }
+  // Where the flanks meet below the tip circle the tooth ends in a point there.
+  let tip = z.ra;
+  const pointed = halfAt(z, z.ra) <= 0;
+  if (pointed) {
+    let [lo, hi] = [z.rb, z.ra];
+    for (let k = 0; k < 60; k++) {
+      const mid = (lo + hi) / 2;
+      if (halfAt(z, mid) > 0) lo = mid;
+      else hi = mid;
+    }
+    tip = lo;
+  }
+  const form = Math.min(root.form, tip);
+  const chamfered = g.chamfer > 0 && !pointed ? Math.max(tip - g.chamfer, form) : tip;
+  const at = halfAt(z, chamfered);
+  const tipAngle = chamfered < tip ? Math.max(0, at - (tip - chamfered) / tip) : at;
+  if (tipAngle > 1e-9) pieces.push({ kind: 'tip', curve: arcCurve(0, 0, tip, 0, tipAngle) });
+  if (chamfered < tip) pieces.push({ kind: 'chamfer', curve: lineCurve(tip * Math.cos(tipAngle), tip * Math.sin(tipAngle), chamfered * Math.cos(at), chamfered * Math.sin(at)) });
+  pieces.push({ kind: 'flank', curve: flankCurve(z.rb, z.halfBase, chamfered, form) });
+  pieces.push({ kind: 'fillet', curve: root.curve });
+  if (end - root.angle > 1e-9) pieces.push({ kind: 'root', curve: arcCurve(0, 0, z.rf, root.angle, end - root.angle) });
+  return { size: z, pieces, form, tipForm: chamfered, undercut: root.undercut, pointed, fillet: root.fillet };
+}
+
+/** Repeats a pattern of vertices round the origin. */
+function repeat(one: Float64Array, times: number): Outline {
+  const n = one.length;
+  const points = new Float64Array(n * times);
+  for (let k = 0; k < times; k++) {
+    const a = (2 * Math.PI * k) / times;
+    const [c, s] = [Math.cos(a), Math.sin(a)];
+    for (let i = 0, o = k * n; i < n; i += 3, o += 3) {
+      points[o] = c * one[i]! - s * one[i + 1]!;
+      points[o + 1] = s * one[i]! + c * one[i + 1]!;
+      points[o + 2] = one[i + 2]!;
+    }
+  }
+  return { points, closed: true };
+}
+
+/** Arcs stay this close to the true curve unless asked otherwise, m. */
+export const FINE = 1e-7;
+
+/**
+ * A gear's closed outline in its transverse section: teeth of an outside wheel, or the toothed hole of a ring. The first tooth (a ring's first space) lies on the x axis.
+ *
+ * @param tolerance largest distance of its arcs from the true curve, m
+ */
+export function gearOutline(g: Gear, tolerance = FINE, side: ToothSide = toothSide(g)): Outline {
+  const pen = new OutlinePen();
+  for (const p of [...side.pieces].reverse()) fitArcs(mirrored(p.curve), tolerance, pen);
+  for (const p of side.pieces) fitArcs(p.curve, tolerance, pen);
+  return repeat(pen.close().points, g.teeth);
+}

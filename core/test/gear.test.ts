@@ -123,7 +123,7 @@ describe('a tooth', () => {
           if (Math.hypot(q[0]! - p[0]!, q[1]! - p[1]!) > 1e-12) expect(Math.cos(d - p[2]!), `heading of ${kind}`).toBeGreaterThan(0.999);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: 400 },
     );
   });
 

@@ -22,6 +22,8 @@ export interface ToothSide {
   readonly undercut: boolean;
   /** Whether the flanks meet below the tip circle: the tip is then a point. */
   readonly pointed: boolean;
+  /** Radius of the root circle as it came out. */
+  readonly root: number;
   /** Root rounding that was possible over the module; below the one asked where the space is too narrow. */
   readonly fillet: number;
 }
@@ -48,8 +50,9 @@ interface Root {
   /** Radius of the flank's end, which an undercut moves outwards. */
   readonly form: number;
   readonly undercut: boolean;
-  /** Angle at which it meets the root circle. */
+  /** Angle at which it meets the root circle, and that circle's radius. */
   readonly angle: number;
+  readonly radius: number;
 }
 
 /**
@@ -95,7 +98,8 @@ function rackRoot(g: Gear, z: GearSize): Root {
     // The tip's end first stands outside the flank, on its false branch; where it passes inside is the corner it leaves.
     let [lo, hi] = [g.pressure, Math.PI / 2];
     for (let k = 1; k <= 256; k++) {
-      const theta = g.pressure + ((Math.PI / 2 - g.pressure) * k) / 256;
+      // Finer towards the flank: a bite that is only just one lies there.
+      const theta = g.pressure + (Math.PI / 2 - g.pressure) * (k / 256) ** 4;
       if (over(theta) < 0) {
         hi = theta;
         break;
@@ -112,7 +116,7 @@ function rackRoot(g: Gear, z: GearSize): Root {
   point(first, p);
   const form = Math.hypot(p[0]!, p[1]!);
   point(Math.PI / 2, p);
-  return { curve: (u, out) => point(first + u * (Math.PI / 2 - first), out), form: Math.max(form, z.rb), undercut, angle: Math.atan2(p[1]!, p[0]!), fillet: rho / g.module };
+  return { curve: (u, out) => point(first + u * (Math.PI / 2 - first), out), form: Math.max(form, z.rb), undercut, angle: Math.atan2(p[1]!, p[0]!), radius: Math.hypot(p[0]!, p[1]!), fillet: rho / g.module };
 }
 
 /**
@@ -124,22 +128,25 @@ function cutterRoot(g: Gear, z: GearSize): Root {
   const z0 = Math.max(3, Math.min(g.cutter, g.teeth - 2));
   const r0 = (z.mt * z0) / 2;
   const rb0 = r0 * Math.cos(z.at);
-  let working = z.at;
-  const y = inv(z.at) + (2 * Math.tan(g.pressure) * g.shift) / (g.teeth - z0);
-  if (g.shift !== 0) {
-    // A few Newton steps from the plain angle: shifts are small against the tooth difference.
-    for (let k = 0; k < 50; k++) {
-      const t = Math.tan(working);
-      working = Math.max(0.02, working - (t - working - y) / (t * t));
-    }
-  }
-  const a0 = ((r0 * Math.cos(z.at)) / Math.cos(working)) * ((g.teeth - z0) / z0);
-  const tip = z.rf - a0;
-  const halfBase0 = Math.PI / (2 * z0) + inv(z.at);
+  // A cutter shifted as the ring is: both roll on their reference circles.
+  const working = z.at;
+  const a0 = (z.mt * (g.teeth - z0)) / 2;
+  let tip = z.rf - a0;
+  const halfBase0 = Math.PI / (2 * z0) + (2 * Math.tan(g.pressure) * g.shift) / z0 + inv(z.at);
   const centreAngle = (rho: number) => {
     const rc = tip - rho;
     return halfBase0 - rho / rb0 - inv(Math.acos(Math.min(1, rb0 / rc)));
   };
+  if (!(centreAngle(0) >= 0)) {
+    // A cutter that ends in a point before it is deep enough leaves a shallower root.
+    let [lo, hi] = [rb0, tip];
+    for (let k = 0; k < 60; k++) {
+      tip = (lo + hi) / 2;
+      if (centreAngle(0) >= 0) lo = tip;
+      else hi = tip;
+    }
+    tip = lo;
+  }
   let rho = g.fillet * g.module;
   if (!(centreAngle(rho) >= 0) || tip - rho <= rb0) {
     let [lo, hi] = [0, Math.min(rho, tip - rb0)];
@@ -154,7 +161,7 @@ function cutterRoot(g: Gear, z: GearSize): Root {
   const gamma = Math.max(0, centreAngle(rho));
   const touch = (Math.sqrt(Math.max(0, rc * rc - rb0 * rb0)) + rho) / rb0;
   const from = -working - (halfBase0 - touch);
-  const pitch = (a0 * g.teeth) / (g.teeth - z0);
+  const pitch = z.r;
   // An allowance turns both sides of the space apart; the root goes with them.
   const apart = g.allowance / (2 * Math.cos(g.helix) * z.r);
   const point = (u: number, out: Float64Array) => {
@@ -180,7 +187,7 @@ function cutterRoot(g: Gear, z: GearSize): Root {
   point(0, p);
   const form = Math.hypot(p[0]!, p[1]!);
   point(1, p);
-  return { curve: point, form, undercut: false, angle: Math.atan2(p[1]!, p[0]!), fillet: rho / g.module };
+  return { curve: point, form, undercut: false, angle: Math.atan2(p[1]!, p[0]!), radius: Math.hypot(p[0]!, p[1]!), fillet: rho / g.module };
 }
 
 /** Reversed in direction. */
@@ -201,7 +208,7 @@ export function toothSide(g: Gear): ToothSide {
   const end = Math.PI / g.teeth;
   if (g.ring) {
     const rootAngle = root.angle;
-    if (rootAngle > 1e-9) pieces.push({ kind: 'root', curve: arcCurve(0, 0, z.rf, 0, rootAngle) });
+    if (rootAngle > 1e-9) pieces.push({ kind: 'root', curve: arcCurve(0, 0, root.radius, 0, rootAngle) });
     pieces.push({ kind: 'fillet', curve: reversed(root.curve) });
     const tip = Math.max(z.ra, z.rb);
     const chamfered = g.chamfer > 0 ? Math.min(tip + g.chamfer, root.form) : tip;
@@ -210,7 +217,7 @@ export function toothSide(g: Gear): ToothSide {
     const tipAngle = g.chamfer > 0 ? Math.min(end, at + (chamfered - tip) / tip) : at;
     if (g.chamfer > 0) pieces.push({ kind: 'chamfer', curve: lineCurve(chamfered * Math.cos(at), chamfered * Math.sin(at), tip * Math.cos(tipAngle), tip * Math.sin(tipAngle)) });
     if (end > tipAngle) pieces.push({ kind: 'tip', curve: arcCurve(0, 0, tip, tipAngle, end - tipAngle) });
-    return { size: z, pieces, form: root.form, tipForm: chamfered, undercut: false, pointed: tipAngle >= end, fillet: root.fillet };
+    return { size: z, pieces, form: root.form, tipForm: chamfered, undercut: false, pointed: tipAngle >= end, root: root.radius, fillet: root.fillet };
   }
   // Where the flanks meet below the tip circle the tooth ends in a point there.
   let tip = z.ra;
@@ -232,8 +239,8 @@ export function toothSide(g: Gear): ToothSide {
   if (chamfered < tip) pieces.push({ kind: 'chamfer', curve: lineCurve(tip * Math.cos(tipAngle), tip * Math.sin(tipAngle), chamfered * Math.cos(at), chamfered * Math.sin(at)) });
   pieces.push({ kind: 'flank', curve: flankCurve(z.rb, z.halfBase, chamfered, form) });
   pieces.push({ kind: 'fillet', curve: root.curve });
-  if (end - root.angle > 1e-9) pieces.push({ kind: 'root', curve: arcCurve(0, 0, z.rf, root.angle, end - root.angle) });
-  return { size: z, pieces, form, tipForm: chamfered, undercut: root.undercut, pointed, fillet: root.fillet };
+  if (end - root.angle > 1e-9) pieces.push({ kind: 'root', curve: arcCurve(0, 0, root.radius, root.angle, end - root.angle) });
+  return { size: z, pieces, form, tipForm: chamfered, undercut: root.undercut, pointed, root: root.radius, fillet: root.fillet };
 }
 
 /** Repeats a pattern of vertices round the origin. */

@@ -3,7 +3,7 @@ export type QuantityId =
   | 'torque' | 'angle' | 'smallAngle' | 'length' | 'force' | 'mass' | 'speed' | 'linearSpeed' | 'acceleration' | 'inertia' | 'stiffness'
   | 'speedConstant' | 'current' | 'voltage' | 'resistance' | 'inductance' | 'power' | 'time' | 'frequency' | 'money'
   | 'ratio' | 'efficiency' | 'count' | 'temperature' | 'thermalResistance' | 'gravity' | 'forcePerWidth' | 'stiffnessPerWidth'
-  | 'massPerLengthWidth' | 'density' | 'damping' | 'jerk' | 'linearAcceleration' | 'linearJerk' | 'stress' | 'life' | 'pricePerMass' | 'temperatureRise' | 'torqueConstant';
+  | 'massPerLengthWidth' | 'density' | 'damping' | 'jerk' | 'linearAcceleration' | 'linearJerk' | 'stress' | 'life' | 'pricePerMass' | 'temperatureRise' | 'torqueConstant' | 'stiffnessPerLength' | 'pressureSpeed' | 'area';
 
 export interface Unit {
   /** As written on screen. */
@@ -81,6 +81,9 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
   pricePerMass: q('pricePerMass', 'price per mass', '¤/kg', u('¤/kg', 1, '1/kg')),
   temperatureRise: q('temperatureRise', 'temperature rise', 'K', u('K', 1, '°C')),
   torqueConstant: q('torqueConstant', 'torque constant', 'N·m/A', u('N·m/A', 1, 'Nm/A'), u('mN·m/A', 1e-3, 'mNm/A'), u('ozf·in/A', (LBF / 16) * INCH, 'ozfin/A')),
+  stiffnessPerLength: q('stiffnessPerLength', 'stiffness along a line', 'N/mm', u('N/m', 1), u('N/mm', 1e3), u('N/µm', 1e6, 'N/um')),
+  pressureSpeed: q('pressureSpeed', 'pressure times speed', 'MPa·m/s', u('Pa·m/s', 1), u('MPa·m/s', 1e6, 'N/mm²·m/s')),
+  area: q('area', 'area', 'mm²', u('m²', 1, 'm2'), u('mm²', 1e-6, 'mm2')),
   damping: q('damping', 'viscous drag', 'N·m·s/rad', u('N·m·s/rad', 1)),
 };
 

@@ -1,0 +1,125 @@
+import { factor, type Shelf } from '../shop/shelf.ts';
+import { rootSection, type RootSection } from './form-factor.ts';
+import { interference, type Interference } from './interference.ts';
+import { lossFactor, meshPair, overlapRatio, type Pair } from './pair.ts';
+import { toothSide, type ToothSide } from './profile.ts';
+import { ok, type Result } from '../result.ts';
+import { flankLimit, meshFriction, rootLimits, type ToothMaterial } from './tooth-material.ts';
+import type { Gear } from './gear.ts';
+
+/** A pair with everything about it that no factor moves. */
+export interface Mesh {
+  readonly pair: Pair;
+  readonly sides: readonly [ToothSide, ToothSide];
+  readonly sections: readonly [RootSection, RootSection];
+  readonly interference: Interference;
+  readonly loss: number;
+  /** Common width of the teeth, m, and overlap ratio (halves of a double helix overlap each for itself). */
+  readonly width: number;
+  readonly overlap: number;
+}
+
+/** Works a pair out once: pair, true sides, root sections, interferences. */
+export function makeMesh(g1: Gear, g2: Gear, width: number, double: boolean, centre?: number): Result<Mesh> {
+  const pair = meshPair(g1, g2, centre);
+  if (!pair.ok) return pair;
+  const sides = [toothSide(g1), toothSide(g2)] as const;
+  return ok({ pair: pair.value, sides, sections: [rootSection(g1), rootSection(g2)], interference: interference(pair.value, ...sides), loss: lossFactor(pair.value), width, overlap: overlapRatio(g1, double ? width / 2 : width) });
+}
+
+/** What a mesh carries and how it answers under a load; forces along the working circle, N; stresses Pa. */
+export interface MeshLoad {
+  readonly force: number;
+  readonly friction: number;
+  readonly efficiency: number;
+  /** Temperatures of root and flank of the warmer wheel, K. */
+  readonly rootTemperature: number;
+  readonly flankTemperature: number;
+  /** Per wheel: root stress at the peak, what is permissible at once and for ever. */
+  readonly root: readonly [number, number];
+  readonly rootPeak: readonly [number, number];
+  readonly rootEver: readonly [number, number];
+  readonly flank: number;
+  readonly flankPermissible: number;
+  /** Forces along the working circle at which a root breaks at once, wears out, a flank is overloaded, and teeth ride over. */
+  readonly breaks: readonly [number, number];
+  readonly tires: readonly [number, number];
+  readonly pits: number;
+  readonly skips: number;
+  /** Radial and axial force at the peak, N. */
+  readonly radial: number;
+  readonly axial: number;
+  /** Stiffness along the working circle, N/m. */
+  readonly stiffness: number;
+}
+
+const E_STEEL = 206e9;
+
+/**
+ * Root stress, Pa per newton along the working circle, of a wheel of a mesh.
+ *
+ * Source: ISO 6336-3:2019: σ_F = F_t/(b·m_n)·Y_F·Y_S·Y_ε·Y_β, Y_ε = 0.25 + 0.75/ε_α, Y_β = 1 − ε_β·β/120° (ε_β ≤ 1, β ≤ 30°).
+ */
+function rootPerForce(m: Mesh, wheel: 0 | 1): number {
+  const g = wheel === 0 ? m.pair.g1 : m.pair.g2;
+  const s = m.sections[wheel];
+  const yE = 0.25 + 0.75 / Math.max(1, m.pair.contact);
+  const beta = Math.min(Math.abs(g.helix), Math.PI / 6);
+  const yB = 1 - Math.min(1, m.overlap) * (beta / ((2 * Math.PI) / 3));
+  return (s.form * s.stress * yE * yB) / (m.width * g.module);
+}
+
+/**
+ * Hertzian flank pressure at the pitch point, Pa, of a force along the reference circle.
+ *
+ * Source: ISO 6336-2:2019: σ_H = Z_H·Z_E·Z_ε·Z_β·√(F_t/(d1·b)·(u ± 1)/u).
+ */
+export function flankPressure(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: number): number {
+  const p = m.pair;
+  const u = p.g2.teeth / p.g1.teeth;
+  const zE = 1 / Math.sqrt(Math.PI * ((1 - a.poisson ** 2) / a.material.modulus + (1 - b.poisson ** 2) / b.material.modulus));
+  const zH = Math.sqrt((2 * Math.cos(p.s1.helixBase)) / (Math.cos(p.s1.at) ** 2 * Math.tan(p.working)));
+  const eb = Math.min(1, m.overlap);
+  const ea = Math.max(1, p.contact);
+  const zEps = Math.sqrt(((4 - ea) / 3) * (1 - eb) + eb / ea);
+  const zB = 1 / Math.sqrt(Math.cos(p.g1.helix));
+  return zH * zE * zEps * zB * Math.sqrt((force / (2 * p.s1.r * m.width)) * ((u + (p.ring ? -1 : 1)) / u));
+}
+
+/**
+ * Loads a mesh.
+ *
+ * @param force along the working circle at the peak, N
+ * @param ever the same carried for ever, N
+ * @param speed along the working circle in the carrier's frame, m/s
+ * @param share how much more than an even share the worst of several meshes carries
+ */
+export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: number, ever: number, speed: number, shelf: Shelf): MeshLoad {
+  const p = m.pair;
+  const k = factor(shelf, 'gear.load');
+  const friction = meshFriction(a, b, shelf);
+  const efficiency = 1 - friction * m.loss;
+  const plastic = a.plastic || b.plastic;
+  // VDI 2736-2, temperature of root and flank: ϑ0 + P·µ·H_v·k_ϑ/(b·z·(v·m)^0.75), its own units mm and m/s; metals carry their heat away.
+  const ambient = factor(shelf, 'ambient');
+  const heat = plastic && speed > 0 ? (ever * speed * friction * m.loss) / (m.width * 1e3 * Math.min(p.g1.teeth, p.g2.teeth) * (speed * p.g1.module * 1e3) ** 0.75) : 0;
+  const rootTemperature = ambient + heat * factor(shelf, 'gear.heatRoot');
+  const flankTemperature = ambient + heat * factor(shelf, 'gear.heatFlank');
+  const per = [rootPerForce(m, 0) * k, rootPerForce(m, 1) * k] as const;
+  const la = rootLimits(a, rootTemperature, shelf);
+  const lb = rootLimits(b, rootTemperature, shelf);
+  const permissible = Math.min(flankLimit(a, flankTemperature, shelf), flankLimit(b, flankTemperature, shelf));
+  const flank = flankPressure(m, a, b, force * k);
+  const one = flankPressure(m, a, b, k);
+  // Ride-over: the separating force opens the centres by about the working depth, against the housing's radial stiffness.
+  const depth = p.ring ? p.s1.ra - (p.s2.ra - p.centre) : p.s1.ra + p.s2.ra - p.centre;
+  const alone = (2 * a.material.modulus * b.material.modulus) / (a.material.modulus + b.material.modulus);
+  const stiffness = factor(shelf, 'gear.stiffness') * m.width * (alone / E_STEEL) * (0.75 * Math.max(1, p.contact) + 0.25);
+  const tan = Math.tan(p.working);
+  return {
+    force, friction, efficiency, rootTemperature, flankTemperature,
+    root: [per[0] * force, per[1] * force], rootPeak: [la.peak, lb.peak], rootEver: [la.ever, lb.ever], flank, flankPermissible: permissible,
+    breaks: [la.peak / per[0], lb.peak / per[1]], tires: [la.ever / per[0], lb.ever / per[1]], pits: (permissible / one) ** 2,
+    skips: (factor(shelf, 'gear.housing') * Math.max(0, depth)) / tan, radial: force * tan, axial: force * Math.tan(Math.abs(p.g1.helix)), stiffness,
+  };
+}

@@ -1,3 +1,4 @@
+import { registerKinds } from '@gristmill/core/stage/kinds';
 import { refuse, sayProblem, type Result } from '@gristmill/core';
 import { parseArgs } from 'node:util';
 import { analyse, check, desk, motor, outline, stage, toJson, unit, type Options } from './commands.ts';
@@ -59,6 +60,7 @@ function run(argv: string[]): { result: Result<string>; json: boolean } {
 // A reader that stops early (head, less) is no fault.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1));
 
+registerKinds();
 const { result, json } = run(process.argv.slice(2));
 if (result.ok) process.stdout.write(result.value.endsWith('\n') ? result.value : `${result.value}\n`);
 else {

@@ -32,10 +32,12 @@ export interface Figure {
   readonly working: Working;
 }
 
-/** The nearest change of one parameter that makes a check pass. */
+/** The nearest change that makes a check pass: one parameter, with what must follow it. */
 export interface Mend {
   readonly path: string;
   readonly value: number | string;
+  /** Parameters that must change with it. */
+  readonly also?: Readonly<Record<string, number | string>>;
   /** Verb first, as on a button: "Tension 34 N". */
   readonly label: string;
 }

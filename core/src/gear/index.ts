@@ -11,3 +11,7 @@ export * from './trim.ts';
 export * from './epicyclic.ts';
 export * from './hub.ts';
 export * from './gear-solid.ts';
+export * from './toothing.ts';
+export * from './stepped.ts';
+export * from './mesh-figures.ts';
+export * from './marks.ts';

@@ -2,6 +2,7 @@ import type { GenericSchema } from 'valibot';
 import type { Check, Figure, Mend } from '../figure/figure.ts';
 import type { Problem, Result } from '../result.ts';
 import type { Outline, Pose } from '../shape/outline.ts';
+import type { Solid } from '../shape/solid.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { QuantityId } from '../units/quantity.ts';
 
@@ -146,6 +147,8 @@ export interface Part {
   readonly note: string;
   /** Named curves by layer; none for parts that are only bought. */
   readonly curves: readonly { readonly layer: string; readonly outline: Outline }[];
+  /** Its body, worked out when asked for; absent where only an outline is known. */
+  readonly solid?: () => Solid;
 }
 
 export interface AssemblyStep {
@@ -159,6 +162,41 @@ export interface KindTable {
   readonly title: string;
   readonly columns: readonly { readonly name: string; readonly quantity?: QuantityId }[];
   readonly rows: readonly { readonly cells: readonly (number | string)[]; readonly current: boolean; readonly take?: Mend }[];
+}
+
+/** What tooth counts are wanted for. */
+export interface CountWish {
+  readonly ratio: number;
+  /** Largest outside dimension, m. */
+  readonly size: number;
+  /** How far the ratio may be off, as a share. */
+  readonly tolerance: number;
+}
+
+/** One set of tooth counts: what it gives, and whether it can be put together. */
+export interface CountSet {
+  readonly values: Readonly<Record<string, number>>;
+  readonly label: string;
+  /** Place in the lattice. */
+  readonly x: number;
+  readonly y: number;
+  readonly ratio: number;
+  readonly error: number;
+  readonly size: number;
+  readonly gap: number;
+  /** Planets mesh one after another, which is quieter. */
+  readonly sequence: boolean;
+  /** Every tooth meets every other, which wears evenly. */
+  readonly hunting: boolean;
+  readonly assembles: boolean;
+  readonly why?: string;
+  readonly current: boolean;
+}
+
+/** Tooth counts laid out over two of them. */
+export interface CountDesk {
+  readonly axes: readonly [string, string];
+  readonly sets: readonly CountSet[];
 }
 
 /**
@@ -183,6 +221,8 @@ export interface StageKind<P> {
   drawing(p: P, crank: number, options: DrawOptions): Result<readonly Layer[]>;
   /** Alternatives to pick from, where a kind has them. */
   tables?(p: P, shelf: Shelf): readonly KindTable[];
+  /** Sets of tooth counts for a wish, where picking them is a matter of its own. */
+  counts?(p: P, want: CountWish): CountDesk;
   parts(p: P, shelf: Shelf): Result<readonly Part[]>;
   assembly(p: P): readonly AssemblyStep[];
   /** Coarse to fine, for the search. */

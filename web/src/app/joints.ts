@@ -1,4 +1,5 @@
 import { activeVariant, readJointFile, refuse, writeJointFile, type Joint, type Result } from '@gristmill/core';
+import { kindsKnown } from '../state/kinds.ts';
 import { newId } from '../state/identifier.ts';
 import { jointShelf } from '../storage/shelf.ts';
 import { download, fileName } from './download.ts';
@@ -22,6 +23,7 @@ export async function importJoint(file: File): Promise<Result<Joint>> {
   } catch {
     return refuse(`“${file.name.slice(0, 60)}” cannot be read.`, 'The browser was refused access, or it was moved.', 'Choose it again.');
   }
+  await kindsKnown();
   const read = readJointFile(text);
   if (!read.ok) return read;
   const taken = await jointShelf.pointer(read.value.id);

@@ -1,11 +1,12 @@
 import { lazy, Suspense, type ReactNode } from 'react';
 import { createBrowserRouter, Navigate, Outlet } from 'react-router';
 import { JointsPage } from '../views/joints/JointsPage.tsx';
+import { kindsKnown } from '../state/kinds.ts';
 import { NotFound, Oops } from './Oops.tsx';
 
 const wait = (node: ReactNode) => <Suspense fallback={<h1 className="label p-6">Laying out the sheet…</h1>}>{node}</Suspense>;
 // The shelf of joints is the first page; what a joint needs follows when one is opened.
-const JointFrame = lazy(() => import('./JointFrame.tsx').then((m) => ({ default: m.JointFrame })));
+const JointFrame = lazy(() => Promise.all([import('./JointFrame.tsx'), kindsKnown()]).then(([m]) => ({ default: m.JointFrame })));
 const BriefView = lazy(() => import('../views/brief/BriefView.tsx'));
 const LineFrame = lazy(() => import('../views/line/LineFrame.tsx'));
 const LineView = lazy(() => import('../views/line/LineView.tsx'));

@@ -1,4 +1,5 @@
 import { readRecord, refuse, type Joint, type Result } from '@gristmill/core';
+import { kindsKnown } from '../state/kinds.ts';
 import type { Store } from './store.ts';
 
 /** One kept save of a joint. */
@@ -44,6 +45,7 @@ export class JointShelf {
 
   /** The joint a pointer leads to, checked as a file would be; where its record is unreadable, the newest readable save before it. */
   async open(id: string): Promise<Result<{ joint: Joint; rev: string; fellBack: boolean }>> {
+    await kindsKnown();
     const pointer = await this.pointer(id);
     if (!pointer) return refuse('This joint is not stored here.', 'It was deleted, or it lives in another browser.', 'Go back to the joints, or import its file.');
     let first: Result<Joint> | undefined;

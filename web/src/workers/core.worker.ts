@@ -1,4 +1,5 @@
 import { analyseLine, findingsOf, makeShelf, movers, playSpread, ratioDesk, waysOut, type Joint, type Shelf, type ShopEdits } from '@gristmill/core';
+import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
 import type { CoreApi } from './api.ts';
 
@@ -40,4 +41,5 @@ const api: CoreApi = {
   },
 };
 
+registerKinds();
 expose(api);

@@ -10,19 +10,24 @@ type Params = Record<string, unknown>;
 
 /** Sets one parameter of a stage, checked by its kind's schema first; returns why it cannot be. */
 export function setParam(stage: StageRecord, path: string, value: unknown, label: string): Problem | undefined {
-  const tried = readParams(stage.kind, { ...stage.params, [path]: value });
+  return setParams(stage, { [path]: value }, label);
+}
+
+/** Sets parameters that must change together, as one step to undo. */
+export function setParams(stage: StageRecord, values: Readonly<Record<string, unknown>>, label: string): Problem | undefined {
+  const tried = readParams(stage.kind, { ...stage.params, ...values });
   if (!tried.ok) return tried.problem;
   editVariant(label, (v) => {
     const record = v.stages.find((s) => s.id === stage.id);
     if (!record) return;
-    record.params[path] = value;
+    Object.assign(record.params, values);
     // A hand on a stage takes it out of the brief's own sizing; what was chosen stays.
     v.follows = false;
   });
   return undefined;
 }
 
-export const mendStage = (stage: StageRecord) => (mend: Mend) => void setParam(stage, mend.path, mend.value, mend.label);
+export const mendStage = (stage: StageRecord) => (mend: Mend) => void setParams(stage, { [mend.path]: mend.value, ...mend.also }, mend.label);
 
 /** The form of a stage, made from its kind's fields. */
 export function StageFields({ stage, index }: { stage: StageRecord; index: number }) {

@@ -11,6 +11,7 @@ import { useJoint, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { useLine } from '../../workers/queries.ts';
 import { mendStage, StageFields } from './StageFields.tsx';
+import { CountLattice } from './CountLattice.tsx';
 import { KindTables } from './KindTables.tsx';
 
 const NUDGE = (3 * Math.PI) / 180;
@@ -53,8 +54,8 @@ function Figures({ figures, stageId }: { figures: readonly Figure[]; stageId: st
       <tbody>
         {figures.map((f) => (
           <tr key={f.id} className="rule-b">
-            <td className="py-[2.5px] pr-2">{f.name}</td>
-            <td className="whitespace-nowrap py-[2.5px] pr-0 text-right"><FigureText figure={f} at={{ stageId, figureId: f.id }} /></td>
+            <td className="py-[2.5px] pr-2 [overflow-wrap:anywhere]">{f.name}</td>
+            <td className="py-[2.5px] pr-1 text-right"><FigureText figure={f} at={{ stageId, figureId: f.id }} /></td>
           </tr>
         ))}
       </tbody>
@@ -125,6 +126,7 @@ export default function StageView() {
       </div>
       <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3" aria-label="Parameters" role="region">
         <StageFields stage={stage} index={index} />
+        <CountLattice stage={stage} ratio={outcome?.report?.numbers.ratio} />
         <KindTables stage={stage} onTake={onMend} />
       </div>
     </div>

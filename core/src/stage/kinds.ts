@@ -1,0 +1,10 @@
+import { planetary } from './planetary/index.ts';
+import { register } from './registry.ts';
+
+/**
+ * Adds the kinds that load apart from the first page: toothed stages bring much geometry with them. A new one is one line here;
+ * small kinds stand in the registry itself.
+ */
+export function registerKinds(): void {
+  register(planetary);
+}

@@ -1,0 +1,114 @@
+import { gearOutline, type Gear } from '../../gear/index.ts';
+import { contactMarks, gearCircles } from '../../gear/marks.ts';
+import { ok, type Result } from '../../result.ts';
+import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
+import { boreOutline } from '../../gear/hub.ts';
+import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
+import { planetaryGeometry, type PlanetaryGeometry } from './geometry.ts';
+import { roles, type PlanetaryParams } from './params.ts';
+import { carrier, central, memberSpeed, trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
+
+/** Arcs of a drawing may stray this share of the module: a hundredth of a pixel at any usual scale. */
+const COARSE = 4e-3;
+/** Gaps are drawn this many times as wide. */
+const MAGNIFIED = 10;
+
+interface Shapes {
+  readonly sun: Outline;
+  readonly planet: Outline;
+  readonly ring: Outline;
+  readonly rim: Outline;
+  readonly bore: Outline | undefined;
+  readonly pin: Outline;
+  readonly plate: Outline;
+  readonly wide: readonly [Outline, Outline];
+  readonly mark: Outline;
+}
+
+const kept = new WeakMap<PlanetaryGeometry, Shapes>();
+
+function shapesOf(p: PlanetaryParams, g: PlanetaryGeometry): Shapes {
+  let s = kept.get(g);
+  if (s) return s;
+  const tolerance = COARSE * p.module;
+  const wide = (w: Gear) => gearOutline({ ...w, allowance: w.allowance * MAGNIFIED }, tolerance);
+  s = {
+    sun: gearOutline(g.sun, tolerance, g.sunMesh.sides[0]), planet: gearOutline(g.planet, tolerance, g.sunMesh.sides[1]), ring: gearOutline(g.ring, tolerance, g.ringMesh.sides[1]), rim: circle(0, 0, g.outside / 2),
+    bore: p.boreS > 0 ? boreOutline({ bore: p.boreS, shape: p.shapeS, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false }) : undefined, pin: circle(0, 0, p.pin / 2), plate: circle(0, 0, g.centre + p.pin),
+    wide: [wide(g.sun), wide(g.planet)], mark: segment(0.35 * g.sunMesh.pair.s2.rb, 0, 0.8 * g.sunMesh.pair.s2.rb, 0),
+  };
+  kept.set(g, s);
+  return s;
+}
+
+/** Where every member stands when the input has turned by `crank`. */
+export function planetaryPose(p: PlanetaryParams, g: PlanetaryGeometry, crank: number) {
+  const role = roles(p);
+  const members = { sun: central(p.zs, p.zp, false), ring: central(p.zr, p.zp, true), carrier };
+  const train = { input: members[role.input], output: members[role.output], held: members[role.held] };
+  const out = crank / trainRatio(train);
+  const turn = { sun: memberSpeed(train, members.sun) * out, ring: memberSpeed(train, members.ring) * out, carrier: trainSpeeds(train).carrier * out };
+  // A planet with an odd number of teeth shows a space to a sun's tooth on the line of centres; with an even number a tooth.
+  const sunTurn = (p.zp % 2 === 0 ? Math.PI / p.zs : 0) + turn.sun;
+  const planets: Pose[] = g.places.map((a) => {
+    const at = a + turn.carrier;
+    return { x: g.centre * Math.cos(at), y: g.centre * Math.sin(at), turn: at + ((turn.ring - at) * p.zr) / p.zp };
+  });
+  return { sun: sunTurn, ring: turn.ring, carrier: turn.carrier, planets, train, role };
+}
+
+/** The set in mesh, seen along its axis, with a half-section beside it. */
+export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
+  const made = planetaryGeometry(p);
+  if (!made.ok) return made;
+  const g = made.value;
+  const s = shapesOf(p, g);
+  const at = planetaryPose(p, g, crank);
+  const curve = (key: string, outline: Outline, pose: Pose, ink: 'outline' | 'hidden' | 'pitch' | 'centre' | 'contact', tint: 'none' | 'part' | 'partB' | 'belt' | 'hole' = 'none', hatch = false): DrawItem => ({ kind: 'curve', key, outline, at: pose, ink, tint, ...(hatch && { hatch }) });
+  const turned = (turn: number): Pose => ({ ...ORIGIN, turn });
+  const teeth: DrawItem[] = [
+    curve('rim', s.rim, ORIGIN, 'outline', 'part'), curve('ring', s.ring, turned(at.ring), 'outline', 'hole'),
+    ...at.planets.flatMap((pose, i) => [curve(`planet${i}`, s.planet, pose, 'outline', 'partB'), curve(`pin${i}`, s.pin, pose, 'outline', 'hole')]),
+    curve('sun', s.sun, turned(at.sun), 'outline', 'belt'), ...(s.bore ? [curve('bore', s.bore, turned(at.sun), 'outline', 'hole')] : []),
+  ];
+  if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
+  const R = g.outside / 2;
+  const [ms, mr] = [g.sunMesh.pair, g.ringMesh.pair];
+  const q = trainSpeeds(at.train).planet;
+  const contacts: DrawItem[] = at.planets.flatMap((pose, i) => {
+    const place = Math.atan2(pose.y, pose.x);
+    // The planet turns by −q·… against the carrier; the sun, outside, the other way round. What pushes leads with its front flank.
+    const sunSide = -Math.sign(q) * (at.role.input === 'sun' || at.role.output !== 'sun' ? 1 : -1);
+    const ringSide = Math.sign(q) * (at.role.input === 'ring' ? -1 : 1);
+    return [...contactMarks(`s${i}`, ms, ORIGIN, at.sun - place, place, sunSide), ...contactMarks(`r${i}`, mr, pose, pose.turn - place, place, ringSide)];
+  });
+  const half = section(p, g, R);
+  return ok([
+    { id: 'teeth', name: 'Teeth', items: teeth },
+    { id: 'circles', name: 'Pitch, base, tip circles', items: [...gearCircles('sun', ms.s1, ms.rw1, ORIGIN), ...at.planets.slice(0, 1).flatMap((pose) => gearCircles('planet', ms.s2, ms.rw2, { ...pose, turn: 0 })), ...gearCircles('ring', mr.s2, mr.rw2, ORIGIN), curve('places', circle(0, 0, g.centre), ORIGIN, 'centre')] },
+    { id: 'contact', name: 'Contact on its line', items: contacts },
+    { id: 'gaps', name: `Gaps ×${MAGNIFIED}`, items: [curve('gap-sun', s.wide[0], turned(at.sun), 'hidden'), ...at.planets.slice(0, 1).map((pose) => curve('gap-planet', s.wide[1], pose, 'hidden'))] },
+    { id: 'marks', name: 'Clocking marks', items: at.planets.map((pose, i) => curve(`mark${i}`, s.mark, pose, 'contact')) },
+    { id: 'carrier', name: 'Carrier', items: [curve('plate', s.plate, ORIGIN, 'hidden'), ...at.planets.map((pose, i) => curve(`arm${i}`, segment(0, 0, g.centre, 0), turned(Math.atan2(pose.y, pose.x)), 'centre'))] },
+    { id: 'section', name: 'Half-section', items: half },
+    { id: 'dimensions', name: 'Dimensions', items: [{ kind: 'dimension', key: 'outside', from: [-R, 0], to: [R, 0], offset: -R * 1.12, value: g.outside, quantity: 'length', prefix: '⌀ ' }, { kind: 'dimension', key: 'width', from: [R * 1.25, -R], to: [R * 1.25 + p.width, -R], offset: -R * 1.12, value: p.width, quantity: 'length' }] },
+  ]);
+}
+
+const box = (x0: number, y0: number, x1: number, y1: number): Outline => ({ points: Float64Array.of(x0, y0, 0, x1, y0, 0, x1, y1, 0, x0, y1, 0), closed: true });
+
+/** Upper half of the axial section beside the set: ring, planet on its pin, sun, carrier plates. A double helix shows its middle. */
+function section(p: PlanetaryParams, g: PlanetaryGeometry, R: number): DrawItem[] {
+  const x = R * 1.25;
+  const w = p.width;
+  const item = (key: string, outline: Outline, tint: 'none' | 'part' | 'partB' | 'belt', hatch: boolean): DrawItem => ({ kind: 'curve', key, outline, at: ORIGIN, ink: 'outline', tint, ...(hatch && { hatch }) });
+  const [ms, mr] = [g.sunMesh.pair, g.ringMesh.pair];
+  const items = [
+    item('s-ring', box(x, mr.s2.ra, x + w, R), 'part', true), item('s-planet', box(x, g.centre - ms.s2.ra, x + w, g.centre + ms.s2.ra), 'partB', true),
+    item('s-pin', box(x - p.plate, g.centre - p.pin / 2, x + w + p.plate, g.centre + p.pin / 2), 'none', false), item('s-sun', box(x, p.boreS / 2, x + w, ms.s1.ra), 'belt', true),
+    item('s-plate1', box(x - p.plate - 5e-4, ms.s1.ra + 1e-3, x - 5e-4, g.centre + p.pin), 'part', true), item('s-plate2', box(x + w + 5e-4, 0, x + w + p.plate + 5e-4, g.centre + p.pin), 'part', true),
+  ];
+  const lines: DrawItem[] = [{ kind: 'curve', key: 's-axis', outline: segment(x - 2 * p.plate - 3e-3, 0, x + w + 2 * p.plate + 3e-3, 0), at: ORIGIN, ink: 'centre', tint: 'none' }];
+  if (p.double === 'yes' && p.helix > 0) lines.push({ kind: 'curve', key: 's-apex', outline: segment(x + w / 2, 0, x + w / 2, R), at: ORIGIN, ink: 'hidden', tint: 'none' });
+  return [...items, ...lines];
+}

@@ -1,0 +1,3 @@
+import { registerKinds } from '../src/stage/kinds.ts';
+
+registerKinds();

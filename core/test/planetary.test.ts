@@ -123,7 +123,7 @@ describe('a planetary stage under load', () => {
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
         return void expect(kind.parts(p, shelf).ok).toBe(true);
       }),
-      { numRuns: 150 },
+      { numRuns: 120 },
     );
   });
   it('a mend of strength is enough', () => {

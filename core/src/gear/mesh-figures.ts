@@ -26,9 +26,10 @@ export function wheelFigures(g: Gear, id: string, name: string, tipRadius: numbe
     { id: `span-${id}`, name: `Span over ${k} ${g.ring ? 'spaces' : 'teeth'}, ${name}`, quantity: 'length', value: span, low: span - spread * cos, high: span + spread * cos, working: { formula: g.ring ? 'm·cos α(π(k − ½) + z·inv α_t) + 2xm·sin α + A_s·cos α' : 'm·cos α(π(k − ½) + z·inv α_t) + 2xm·sin α − A_s·cos α', terms: [term('k', g.ring ? 'spaces spanned' : 'teeth spanned', k, 'count', 'computed'), ...terms], source: `${ISO}, 7.3; band: the shop’s spread of a made tooth’s thickness` } },
   ];
   const over = overPins(g, pin);
-  if (g.helix === 0 && Number.isFinite(over)) {
-    const thin = overPins({ ...g, allowance: g.allowance + spread }, pin);
-    const thick = overPins({ ...g, allowance: g.allowance - spread }, pin);
+  const thin = overPins({ ...g, allowance: g.allowance + spread }, pin);
+  const thick = overPins({ ...g, allowance: g.allowance - spread }, pin);
+  // A pin that would fall through, or stand clear of a flank, measures nothing.
+  if (g.helix === 0 && [over, thin, thick].every(Number.isFinite)) {
     list.push({ id: `pins-${id}`, name: `${g.ring ? 'Between' : 'Over'} pins ${(pin * 1e3).toFixed(3)}, ${name}`, quantity: 'length', value: over, low: Math.min(thin, thick, over), high: Math.max(thin, thick, over), working: { formula: 'd_b/cos α_M·(cos(90°/z) if odd) ± d_M;  inv α_M = inv α_t ∓ π/2z ± d_M/(m·z·cos α) + 2x·tan α/z', terms: [term('d_M', 'pin', pin, 'length', 'definition'), ...terms], source: `${ISO}, 7.4` } });
   }
   return list;

@@ -80,7 +80,8 @@ export function flankPressure(m: Mesh, a: ToothMaterial, b: ToothMaterial, force
   const zE = 1 / Math.sqrt(Math.PI * ((1 - a.poisson ** 2) / a.material.modulus + (1 - b.poisson ** 2) / b.material.modulus));
   const zH = Math.sqrt((2 * Math.cos(p.s1.helixBase)) / (Math.cos(p.s1.at) ** 2 * Math.tan(p.working)));
   const eb = Math.min(1, m.overlap);
-  const ea = Math.max(1, p.contact);
+  // More than three pairs never share evenly, and the formula ends at four.
+  const ea = Math.max(1, Math.min(3, p.contact));
   const zEps = Math.sqrt(((4 - ea) / 3) * (1 - eb) + eb / ea);
   const zB = 1 / Math.sqrt(Math.cos(p.g1.helix));
   return zH * zE * zEps * zB * Math.sqrt((force / (2 * p.s1.r * m.width)) * ((u + (p.ring ? -1 : 1)) / u));

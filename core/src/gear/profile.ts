@@ -147,7 +147,8 @@ function cutterRoot(g: Gear, z: GearSize): Root {
     }
     tip = lo;
   }
-  let rho = g.fillet * g.module;
+  // The rounding's centre must lie beyond the pitch circle, or it would cut on its way in and out again.
+  let rho = Math.min(g.fillet * g.module, Math.max(0, tip - r0 - 0.02 * g.module));
   if (!(centreAngle(rho) >= 0) || tip - rho <= rb0) {
     let [lo, hi] = [0, Math.min(rho, tip - rb0)];
     for (let k = 0; k < 60; k++) {

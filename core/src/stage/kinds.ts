@@ -1,4 +1,5 @@
 import { planetary } from './planetary/index.ts';
+import { spur } from './spur/index.ts';
 import { register } from './registry.ts';
 
 /**
@@ -6,5 +7,6 @@ import { register } from './registry.ts';
  * small kinds stand in the registry itself.
  */
 export function registerKinds(): void {
+  register(spur);
   register(planetary);
 }

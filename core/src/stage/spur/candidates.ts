@@ -1,0 +1,37 @@
+import { MODULES, plainToothing } from '../../gear/index.ts';
+import type { StageWish } from '../contract.ts';
+import { modelSpur } from './model.ts';
+import type { SpurParams } from './params.ts';
+
+/** A pair with usual proportions. */
+export const baseSpur = (module: number, width: number, z1: number, z2: number): SpurParams => ({
+  form: 'outside', z1, z2, idlers: 0, zi: 20, bend: 0, ...plainToothing(module, width), setBy: 'shifts', centre: (module * (z1 + z2)) / 2, split: 'sliding', x1: 0, x2: 0, xi: 0, allowance1: 4e-5, allowance2: 4e-5, material1: 'c45', material2: 'pa-cf', rim: 4e-3,
+  bore1: module * z1 > 9e-3 ? 5e-3 : module * z1 > 6e-3 ? 3e-3 : 0, shape1: 'flat', bore2: Math.min(8e-3, Math.round((module * z2 * 0.4) * 1e3) * 1e-3), shape2: 'round', bolts2: 0, boltCircle2: 0.02, boltHole: 3.2e-3, nuts: 'no',
+});
+
+/** Pairs for a wish, small and light first. */
+export function* spurCandidates(want: StageWish): Generator<SpurParams> {
+  const ratio = Math.max(1, Math.abs(want.ratio));
+  for (const module of MODULES.slice(2)) {
+    for (const z1 of [18, 20, 24]) {
+      const z2 = Math.round(z1 * ratio);
+      if (z2 > 200) continue;
+      for (const width of [8, 14]) {
+        const p = baseSpur(module, width * module + 3e-3, z1, z2);
+        if (module * (z1 + z2 + 2) <= want.size && p.bore1 > 0) yield p;
+      }
+    }
+  }
+}
+
+/** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
+export function spurDefaults(want: StageWish): SpurParams {
+  let [best, most] = [undefined as SpurParams | undefined, 0];
+  for (const p of spurCandidates(want)) {
+    const m = modelSpur(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
+    const torque = m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+    if (torque > 0 && torque >= 1.2 * want.torque) return p;
+    if (torque > most) [best, most] = [p, torque];
+  }
+  return best ?? baseSpur(1e-3, 0.01, 20, 60);
+}

@@ -17,6 +17,7 @@ export interface Options {
   readonly driver?: string | undefined;
   readonly speed?: string | undefined;
   readonly each?: string | undefined;
+  readonly out?: string | undefined;
 }
 
 /** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */
@@ -72,7 +73,7 @@ function withoutDemand(r: LineReport): Omit<LineReport, 'demand'> {
 /** Figures keyed by their identifier, which is how a script asks for them. */
 const byId = <T extends { id: string }>(list: readonly T[]): Record<string, T> => Object.fromEntries(list.map((f) => [f.id, f]));
 
-function kindAndParams(kindId: string | undefined, o: Options) {
+export function kindAndParams(kindId: string | undefined, o: Options) {
   const known = stageKinds().map((k) => k.id).join(', ');
   if (!kindId) return refuse('KIND is missing.', `This version knows ${known}.`, 'Write gristmill stage belt --params \'{…}\'.');
   const kind = stageKind(kindId);

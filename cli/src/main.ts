@@ -1,6 +1,7 @@
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { refuse, sayProblem, type Result } from '@gristmill/core';
 import { parseArgs } from 'node:util';
+import { solid } from './solid.ts';
 import { analyse, check, desk, motor, outline, stage, toJson, unit, type Options } from './commands.ts';
 
 const HELP = `gristmill: the computation of Gristmill on the command line
@@ -8,6 +9,7 @@ const HELP = `gristmill: the computation of Gristmill on the command line
   gristmill analyse FILE [--variant NAME]           every line, stage and test of a joint
   gristmill stage KIND --params JSON [--duty JSON]  one stage
   gristmill outline KIND PART --params JSON --format svg|dxf|json [--chord "2 um"]
+  gristmill solid KIND [PART] --params JSON --format stl|3mf --out FILE [--chord "10 um"]
   gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
   gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
   gristmill check FILE                              is the file whole, does anything stop it
@@ -20,20 +22,20 @@ const HELP = `gristmill: the computation of Gristmill on the command line
   Exit code 1 and a plain sentence when something cannot be done.
 `;
 
-function run(argv: string[]): { result: Result<string>; json: boolean } {
+async function run(argv: string[]): Promise<{ result: Result<string>; json: boolean }> {
   let parsed;
   try {
     parsed = parseArgs({
       args: argv,
       allowPositionals: true,
-      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, motor: { type: 'string' }, driver: { type: 'string' }, speed: { type: 'string' }, each: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
+      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, motor: { type: 'string' }, driver: { type: 'string' }, speed: { type: 'string' }, each: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
     });
   } catch (error) {
     return { result: refuse('The command line cannot be read.', (error as Error).message.split('.')[0] + '.', 'See gristmill --help.'), json: argv.includes('--json') };
   }
   const o: Options = parsed.values;
   const [command, a, b] = parsed.positionals;
-  const result = ((): Result<string> => {
+  const result = await ((): Result<string> | Promise<Result<string>> => {
     if (parsed.values.help || command === undefined || command === 'help') return { ok: true, value: HELP };
     switch (command) {
       case 'analyse':
@@ -42,6 +44,8 @@ function run(argv: string[]): { result: Result<string>; json: boolean } {
         return stage(a, o);
       case 'outline':
         return outline(a, b, o);
+      case 'solid':
+        return solid(a, b, o);
       case 'check':
         return check(a, o);
       case 'desk':
@@ -51,7 +55,7 @@ function run(argv: string[]): { result: Result<string>; json: boolean } {
       case 'unit':
         return unit(a, b, o);
       default:
-        return refuse(`There is no command “${command}”.`, 'The commands are analyse, stage, outline, desk, motor, check and unit.', 'See gristmill --help.');
+        return refuse(`There is no command “${command}”.`, 'The commands are analyse, stage, outline, solid, desk, motor, check and unit.', 'See gristmill --help.');
     }
   })();
   return { result, json: o.json };
@@ -61,7 +65,7 @@ function run(argv: string[]): { result: Result<string>; json: boolean } {
 process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1));
 
 registerKinds();
-const { result, json } = run(process.argv.slice(2));
+const { result, json } = await run(process.argv.slice(2));
 if (result.ok) process.stdout.write(result.value.endsWith('\n') ? result.value : `${result.value}\n`);
 else {
   process.stderr.write(`${sayProblem(result.problem)}\n`);

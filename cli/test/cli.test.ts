@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -107,6 +107,20 @@ describe.concurrent('the command line', () => {
     expect(r.unit).toBe('m');
     expect(r.curves[0].closed).toBe(true);
     expect(Math.max(...r.curves[0].points.map((p: number[]) => Math.hypot(p[0]!, p[1]!)))).toBeCloseTo(0.048 / Math.PI / 2 - 0.000381, 8);
+  });
+
+  it('writes a solid as STL and 3MF, and says its volume', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'gristmill-cli-'));
+    const params = ['--params', '{"module":"1 mm","z1":20,"z2":60,"width":"8 mm","bore1":0,"bore2":0}'];
+    const r = await json('solid', 'spur', 'driver', ...params, '--format', 'stl', '--out', join(folder, 'driver.stl'));
+    // Twenty teeth of module 1 fill about the disc of their pitch circle.
+    expect(r.volume / (Math.PI * 0.01 ** 2 * 0.008)).toBeGreaterThan(0.93);
+    expect(r.volume / (Math.PI * 0.01 ** 2 * 0.008)).toBeLessThan(1.02);
+    expect(statSync(join(folder, 'driver.stl')).size).toBe(84 + 50 * r.triangles);
+    expect((await run('solid', 'spur', ...params, '--format', '3mf', '--out', join(folder, 'all.3mf'))).code).toBe(0);
+    expect(readFileSync(join(folder, 'all.3mf')).subarray(0, 2).toString()).toBe('PK');
+    expect((await run('solid', 'spur', 'wing', ...params, '--format', 'stl', '--out', join(folder, 'x.stl'))).err).toMatch(/no part “wing”/);
+    expect((await run('solid', 'spur', 'driver', ...params, '--format', 'stl')).err).toMatch(/--out is missing/);
   });
 
   it('checks a file, converts a unit and takes text with units', async () => {

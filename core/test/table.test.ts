@@ -39,6 +39,8 @@ describe('a pasted table of quantities', () => {
     expect(why([['1', 'two', '3']])).toMatch(/Row 1, speed/);
     expect(why([['1', '2', '3 kg']])).toMatch(/Row 1, seconds/);
     expect(why(Array.from({ length: 5001 }, () => ['1', '2', '3']))).toMatch(/5001 rows/);
+    // A heading shorter than the rows below it.
+    expect(why([[':'], ['0', '!']])).toMatch(/Row 1/);
     expect(why([['', ''], ['  ']])).toMatch(/nothing to read/);
   });
 });

@@ -45,7 +45,7 @@ export function readQuantityTable(cells: readonly (readonly string[])[], columns
     for (const [k, c] of columns.entries()) {
       const cell = row[place[k]!];
       if (cell === undefined || cell === '') return refuse(`Row ${i + 1} has no ${c.name}.`, `It has ${row.filter((x) => x !== '').length} of ${columns.length} values.`, `Give every row ${columns.map((x) => x.name).join(', ')}.`);
-      const read = parseQuantity(cell, c.quantity, (head && headingUnit(head[place[k]!]!, c.quantity)) ?? c.bare);
+      const read = parseQuantity(cell, c.quantity, (head?.[place[k]!] === undefined ? undefined : headingUnit(head[place[k]!]!, c.quantity)) ?? c.bare);
       if (!read.ok) return refuse(`Row ${i + 1}, ${c.name}: ${read.problem.what}`, read.problem.why, read.problem.mend);
       out[c.id]!.push(read.value.si);
     }

@@ -196,14 +196,14 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   const wallStress = (((ringLoad.radial * (g.outside / 2 - wall / 2)) / 2) * (1 / theta - 1 / Math.tan(theta)) * 6) / (p.width * wall * wall);
   const life = bearing && at.equivalent && at.meanSpeed ? ((bearing.dynamic / (pinPer * at.equivalent)) ** 3 * 1e6 * 2 * Math.PI) / (Math.abs(trainSpeeds(lossless).planet) * at.meanSpeed) : Infinity;
 
-  let [play, stiffness] = [[0, 0, 0] as [number, number, number], 0];
+  let play: [number, number, number] = [0, 0, 0];
   let compliance = 0;
   for (let k = 0; k < p.sets; k++) {
     const down = setRatio ** (p.sets - 1 - k);
     play = [play[0] + play1[0] / down, play[1] + play1[1] / down, play[2] + play1[2] / down];
     compliance += 1 / (k1 * widths[k]! * down * down);
   }
-  stiffness = 1 / compliance;
+  const stiffness = 1 / compliance;
   const money = all * (priceOf(ms, sunMass, p.zs, shelf) + n * (priceOf(mp, planetMass, p.zp, shelf) + (bearing?.price ?? 0.2)) + priceOf(mr, ringMass, p.zr, shelf) + carrierMass * mr.material.price);
   // Pitch-line speed that grease and plastics stand, carried to the input.
   const topSpeed = ([ms, mp, mr].some((m) => m.plastic) ? 5 : 15) / ((Math.abs(trainSpeeds(lossless).planet) * g.sunMesh.pair.rw2) / Math.abs(ratio));

@@ -2,7 +2,7 @@ import { gearOutline, gearPrisms, hubCurves, hubHoles, nutFor, PLAIN_HUB, spanOv
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
 import { cut, prism, type Prism } from '../../shape/solid.ts';
-import type { Shelf } from '../../shop/shelf.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { modelPlanetary } from './model.ts';
@@ -13,7 +13,7 @@ const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
 const GAP = 5e-4;
 
 /** What is said of a wheel on its sheet. */
-const wheelNote = (p: PlanetaryParams, g: Gear): string => `m ${mm(g.module)}, ${g.teeth} teeth, x ${g.shift.toFixed(3)}${g.helix === 0 ? '' : `, helix ${((Math.abs(g.helix) * 180) / Math.PI).toFixed(1)}° ${p.double === 'yes' ? 'double' : g.helix > 0 ? 'right' : 'left'}`}, ${mm(p.width)} wide, span over ${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;
+const wheelNote = (p: PlanetaryParams, g: Gear, width: number): string => `m ${mm(g.module)}, ${g.teeth} teeth, x ${g.shift.toFixed(3)}${g.helix === 0 ? '' : `, helix ${((Math.abs(g.helix) * 180) / Math.PI).toFixed(1)}° ${p.double === 'yes' ? 'double' : g.helix > 0 ? 'right' : 'left'}`}, ${mm(width)} wide, span over ${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;
 
 /** Sun, planets, ring, carrier plates, pins and bearings. */
 export function planetaryParts(p: PlanetaryParams, shelf: Shelf): Result<readonly Part[]> {
@@ -24,6 +24,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf): Result<readonl
   const [ms, mp, mr] = m.materials.map((x) => x.material) as [typeof m.materials[0]['material'], typeof m.materials[0]['material'], typeof m.materials[0]['material']];
   const parts: Part[] = [];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
+  const work = (x: { made: string }, teeth: number) => (x.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
   const sunHub: Hub = { ...PLAIN_HUB, bore: p.boreS, shape: p.shapeS };
   const seat = m.bearing ? m.bearing.outside : p.pin;
   const planetHub: Hub = { ...PLAIN_HUB, bore: seat };
@@ -33,14 +34,15 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf): Result<readonl
   for (let k = 0; k < p.sets; k++) {
     const width = p.width * p.step ** (p.sets - 1 - k);
     const set = p.sets > 1 ? `-${k + 1}` : '';
+    const part = width / p.width;
     const named = p.sets > 1 ? `, set ${k + 1}` : '';
-    parts.push({ id: `sun${set}`, name: `Sun${named}`, quantity: 1, made: how(ms), material: ms.name, mass: m.masses[0], money: m.masses[0] * ms.price, note: `${wheelNote(p, g.sun)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`, curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)], solid: () => ({ prisms: gearPrisms(g.sun, width, double, hubHoles(sunHub)) }) });
-    parts.push({ id: `planet${set}`, name: `Planet${named}`, quantity: p.planets, made: how(mp), material: mp.name, mass: m.masses[1], money: m.masses[1] * mp.price, note: `${wheelNote(p, g.planet)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`, curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)], solid: () => ({ prisms: gearPrisms(g.planet, width, double, hubHoles(planetHub)) }) });
+    parts.push({ id: `sun${set}`, name: `Sun${named}`, quantity: 1, made: how(ms), material: ms.name, mass: m.masses[0] * part, money: m.masses[0] * part * ms.price + work(ms, p.zs), note: `${wheelNote(p, g.sun, width)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`, curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)], solid: () => ({ prisms: gearPrisms(g.sun, width, double, hubHoles(sunHub)) }) });
+    parts.push({ id: `planet${set}`, name: `Planet${named}`, quantity: p.planets, made: how(mp), material: mp.name, mass: m.masses[1] * part, money: m.masses[1] * part * mp.price + work(mp, p.zp), note: `${wheelNote(p, g.planet, width)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`, curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)], solid: () => ({ prisms: gearPrisms(g.planet, width, double, hubHoles(planetHub)) }) });
   }
   const rim = circle(0, 0, g.outside / 2);
   const nut = nutFor(p.boltHole);
   const tube = p.sets === 1 ? p.width : Array.from({ length: p.sets }, (_, k) => p.width * p.step ** (p.sets - 1 - k)).reduce((a, b) => a + b, 0) + (p.sets - 1) * (2 * p.plate + 2 * GAP);
-  parts.push({ id: 'ring', name: p.sets > 1 ? 'Ring tube' : 'Ring', quantity: 1, made: how(mr), material: mr.name, mass: m.masses[2], money: m.masses[2] * mr.price, note: `${wheelNote(p, g.ring)}, outside ⌀ ${mm(g.outside)}${p.sets > 1 ? `, ${mm(tube)} long` : ''}${p.nuts === 'yes' && p.boltsR > 0 ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`, curves: [{ layer: 'outside', outline: rim }, { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) }, ...hubCurves(ringHub)], solid: () => ({ prisms: [...gearPrisms(g.ring, tube, double, hubHoles(ringHub), { rim }), ...hubCurves(ringHub).filter((c) => c.layer === 'nut-traps').map((c) => cut(c.outline, tube - nut.height, tube))] }) });
+  parts.push({ id: 'ring', name: p.sets > 1 ? 'Ring tube' : 'Ring', quantity: 1, made: how(mr), material: mr.name, mass: (m.masses[2] * tube) / p.width, money: ((m.masses[2] * tube) / p.width) * mr.price + work(mr, p.zr), note: `${wheelNote(p, g.ring, tube)}, outside ⌀ ${mm(g.outside)}${p.nuts === 'yes' && p.boltsR > 0 ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`, curves: [{ layer: 'outside', outline: rim }, { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) }, ...hubCurves(ringHub)], solid: () => ({ prisms: [...gearPrisms(g.ring, tube, double, hubHoles(ringHub), { rim }), ...hubCurves(ringHub).filter((c) => c.layer === 'nut-traps').map((c) => cut(c.outline, tube - nut.height, tube))] }) });
   const pins: Outline[] = g.places.map((a) => circle(g.centre * Math.cos(a), g.centre * Math.sin(a), p.pin / 2));
   const plate = circle(0, 0, g.centre + Math.max(p.pin, p.pin / 2 + 2e-3));
   const through = circle(0, 0, g.sunMesh.pair.s1.ra + GAP);

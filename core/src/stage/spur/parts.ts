@@ -1,4 +1,4 @@
-import { gearOutline, gearPrisms, hubCurves, hubHoles, nutFor, PLAIN_HUB, spanOver, spanTeeth, type Hub } from '../../gear/index.ts';
+import { gearOutline, gearPrisms, hubCurves, hubHoles, nutFor, spanOver, spanTeeth, type Hub } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle } from '../../shape/outline.ts';
 import { cut } from '../../shape/solid.ts';

@@ -1,4 +1,4 @@
-import { formatQuantity, stageKind, writeDxf, writeSvg, type Part, type StageRecord } from '@gristmill/core';
+import { formatQuantity, sayProblem, stageKind, writeDxf, writeSvg, type Part, type StageRecord } from '@gristmill/core';
 import { format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -10,13 +10,16 @@ import { Section } from '../../parts/Section.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
-import { useShelf } from '../../state/shelf.ts';
+import { useEdits, useShelf } from '../../state/shelf.ts';
+import { solidFile } from '../../workers/solid.ts';
 
-function StageParts({ stage, index, chordError }: { stage: StageRecord; index: number; chordError: number }) {
+function StageParts({ stage, index, chordError, solidError }: { stage: StageRecord; index: number; chordError: number; solidError: number }) {
   const joint = useJoint();
   const variant = useVariant();
   const shelf = useShelf();
   const units = useUnits();
+  const edits = useEdits();
+  const [busy, setBusy] = useState<{ what: string; share: number; stop: AbortController } | undefined>();
   const made = useMemo(() => stageKind(stage.kind)?.parts(stage.params, shelf), [stage, shelf]);
   if (!made) return null;
   if (!made.ok) return <ProblemNote problem={made.problem} />;
@@ -28,12 +31,38 @@ function StageParts({ stage, index, chordError }: { stage: StageRecord; index: n
     else download(file, writeDxf(sheet, chordError), 'application/dxf');
     toast(kind === 'svg' ? `${file}: millimetres, arcs exact.` : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}.`);
   };
+  const solid = async (format: 'stl' | '3mf', part?: Part) => {
+    const stop = new AbortController();
+    const name = part?.name ?? `Stage ${index + 1}`;
+    setBusy({ what: name, share: 0, stop });
+    try {
+      const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part?.id ?? 'parts')}.${format}`;
+      const out = await solidFile({ kind: stage.kind, params: stage.params, shop: edits, ...(part && { part: part.id }), format, chordError: solidError, title: `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${name}` }, (share) => setBusy((b) => b && { ...b, share }), stop.signal);
+      if (!out.ok) toast(sayProblem(out.problem));
+      else {
+        download(file, out.value, format === 'stl' ? 'model/stl' : 'model/3mf');
+        toast(`${file}: millimetres, surface within ${formatQuantity(solidError, 'length', { length: 'µm' })}.`);
+      }
+    } catch (error) {
+      toast(stop.signal.aborted ? 'Stopped; nothing was written.' : `The solid could not be made: ${error instanceof Error ? error.message : 'the worker ended'}. Try a coarser surface.`);
+    } finally {
+      setBusy(undefined);
+    }
+  };
+  const bodies = made.value.some((p) => p.solid);
   return (
     <section aria-label={`Parts of stage ${index + 1}`} className="pb-4">
-      <h2 className="border-b border-strong pb-1">Stage {index + 1}, {stageKind(stage.kind)?.name.toLowerCase()}</h2>
+      <h2 className="flex items-baseline justify-between border-b border-strong pb-1">
+        <span>Stage {index + 1}, {stageKind(stage.kind)?.name.toLowerCase()}</span>
+        {busy ? (
+          <span className="font-normal" role="status">{busy.what}: {(busy.share * 100).toFixed(0)} % <button type="button" className="btn-quiet" onClick={() => busy.stop.abort()}>Stop</button></span>
+        ) : bodies ? (
+          <button type="button" className="mend font-normal" onClick={() => void solid('3mf')}>All parts as one 3MF</button>
+        ) : null}
+      </h2>
       <table className="w-full">
         <thead>
-          <tr><th>part</th><th className="text-right">quantity</th><th>made</th><th className="text-right">mass</th><th className="text-right">money</th><th className="pr-0 text-right">outline</th></tr>
+          <tr><th>part</th><th className="text-right">quantity</th><th>made</th><th className="text-right">mass</th><th className="text-right">money</th><th className="pr-0 text-right">files</th></tr>
         </thead>
         <tbody>
           {made.value.map((p) => (
@@ -48,6 +77,7 @@ function StageParts({ stage, index, chordError }: { stage: StageRecord; index: n
                   <>
                     <button type="button" className="mend" aria-label={`${p.name} as SVG`} onClick={() => save(p, 'svg')}>SVG</button>{' '}
                     <button type="button" className="mend ml-2" aria-label={`${p.name} as DXF`} onClick={() => save(p, 'dxf')}>DXF</button>
+                    {p.solid ? <button type="button" className="mend ml-3" disabled={busy !== undefined} aria-label={`${p.name} as STL`} onClick={() => void solid('stl', p)}>STL</button> : null}
                   </>
                 ) : (
                   <span className="label">bought</span>
@@ -116,15 +146,18 @@ export default function MakeView() {
   const variant = useVariant();
   const units = useUnits();
   const [chordError, setChordError] = useState(2e-6);
+  const [solidError, setSolidError] = useState(1e-5);
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
         <div className="flex items-baseline justify-between pb-3">
-          <h1 className="text-[15px]">Parts and outlines <span className="label block font-normal">millimetres; SVG keeps arcs exact, DXF is closed straight pieces</span></h1>
-          <div className="w-[220px]"><QuantityField label="DXF chord error" quantity="length" value={chordError} min={1e-7} max={1e-3} step={1e-6} onChange={setChordError} help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`} /></div>
+          <h1 className="text-[15px]">Parts and outlines <span className="label block font-normal">millimetres; SVG has arcs, DXF closed straight pieces, STL and 3MF closed surfaces</span></h1>
+          <div className="w-[230px]">
+          <QuantityField label="Solid chord error" quantity="length" value={solidError} min={1e-6} max={1e-3} step={5e-6} onChange={setSolidError} help={`Largest distance between an STL or 3MF surface and the exact one, now ${formatQuantity(solidError, 'length', { ...units, length: 'µm' })}.`} />
+          <QuantityField label="DXF chord error" quantity="length" value={chordError} min={1e-7} max={1e-3} step={1e-6} onChange={setChordError} help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`} /></div>
         </div>
         {variant.stages.length === 0 ? <p>There is nothing to make yet. Add stages in the Line, and their parts appear here.</p> : null}
-        {variant.stages.map((s, i) => <StageParts key={s.id} stage={s} index={i} chordError={chordError} />)}
+        {variant.stages.map((s, i) => <StageParts key={s.id} stage={s} index={i} chordError={chordError} solidError={solidError} />)}
         <p className="caution mb-3">Press fits: press, do not hammer, and support the ring being pressed. Eye protection for cutting; gloves and fresh air for resin and glue.</p>
       </div>
       <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3">

@@ -1,0 +1,39 @@
+import { ok, parseQuantity, refuse, type Result } from '@gristmill/core';
+import { meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
+import Kernel from 'manifold-3d';
+import { writeFileSync } from 'node:fs';
+import { kindAndParams, toJson, type Options } from './commands.ts';
+
+/** `solid KIND [PART] --params JSON --format stl|3mf --out FILE`: bodies of parts as closed surfaces. */
+export async function solid(kindId: string | undefined, partId: string | undefined, o: Options): Promise<Result<string>> {
+  const asked = kindAndParams(kindId, o);
+  if (!asked.ok) return asked;
+  if (!o.out) return refuse('--out is missing.', 'A solid is not text and goes to a file.', 'Write --out part.stl.');
+  const format = o.format ?? (o.out.endsWith('.3mf') ? '3mf' : 'stl');
+  if (format !== 'stl' && format !== '3mf') return refuse(`“${format}” is not a format of solids.`, 'They are written as stl or 3mf.', 'Write --format stl.');
+  const chord = parseQuantity(o.chord ?? '10 µm', 'length');
+  if (!chord.ok) return chord;
+  if (!(chord.value.si >= 5e-7 && chord.value.si <= 1e-3)) return refuse('The chord error cannot be kept.', 'It must be between 0.5 µm and 1 mm.', 'Write it like --chord "10 um".');
+  const made = asked.value.kind.parts(asked.value.params, asked.value.shelf);
+  if (!made.ok) return made;
+  const bodies = made.value.filter((p) => p.solid);
+  const wanted = bodies.filter((p) => partId === undefined || p.id === partId);
+  if (wanted.length === 0) return refuse(partId === undefined ? 'No part of this stage has a body.' : `There is no part “${partId}” with a body.`, `This stage has ${bodies.map((p) => p.id).join(', ') || 'none'}.`, 'Name one of these.');
+  if (format === 'stl' && wanted.length > 1) return refuse('PART is missing.', `An STL file holds one body; this stage has ${bodies.map((p) => p.id).join(', ')}.`, 'Name one, or write --format 3mf.');
+  const kernel = await Kernel();
+  kernel.setup();
+  const meshes: NamedMesh[] = [];
+  for (const p of wanted) {
+    const mesh = meshSolid(kernel, p.solid!(), chord.value.si);
+    if (!mesh) return refuse(`Nothing is left of “${p.name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
+    meshes.push({ name: p.name, mesh });
+  }
+  try {
+    writeFileSync(o.out, format === 'stl' ? writeStl(meshes[0]!.mesh, `${asked.value.kind.name}, ${wanted[0]!.name}`) : write3mf(meshes, asked.value.kind.name));
+  } catch (error) {
+    return refuse(`${o.out} cannot be written.`, `The system says ${(error as NodeJS.ErrnoException).code ?? 'no'}.`, 'Check the folder and its rights.');
+  }
+  const volume = meshes.reduce((s, m) => s + m.mesh.volume, 0) * 1e-9;
+  const triangles = meshes.reduce((s, m) => s + m.mesh.triangles.length / 3, 0);
+  return ok(o.json ? toJson({ file: o.out, format, parts: wanted.map((p) => p.id), unit: 'mm', chordError: chord.value.si, volume, triangles }) : `${o.out}: ${wanted.length} bod${wanted.length > 1 ? 'ies' : 'y'}, ${triangles} triangles, ${(volume * 1e9).toFixed(2)} mm³, millimetres.`);
+}

@@ -1,0 +1,3 @@
+export * from './mesh.ts';
+export * from './stl.ts';
+export * from './threemf.ts';

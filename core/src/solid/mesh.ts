@@ -1,0 +1,65 @@
+import type { Manifold, ManifoldToplevel } from 'manifold-3d';
+import { boundsOf } from '../shape/bounds.ts';
+import { flatten } from '../shape/flatten.ts';
+import { ORIGIN, type Outline } from '../shape/outline.ts';
+import type { Prism, Solid } from '../shape/solid.ts';
+
+/** A closed surface of triangles, millimetres, counter-clockwise from outside. */
+export interface TriangleMesh {
+  readonly vertices: Float32Array;
+  readonly triangles: Uint32Array;
+  /** Enclosed volume, mm³, as the kernel finds it. */
+  readonly volume: number;
+}
+
+const MM = 1000;
+
+/** An outline as the kernel takes it: pairs in mm. */
+function ring(o: Outline, chordError: number): [number, number][] {
+  const p = flatten(o, chordError);
+  return Array.from({ length: p.length / 2 }, (_, i) => [p[2 * i]! * MM, p[2 * i + 1]! * MM]);
+}
+
+/** Layers a twisted prism needs so that its surface strays no further than the chord error: each turns by at most 2·acos(1 − e/r). */
+function layers(p: Prism, chordError: number): number {
+  if (p.twist === 0) return 0;
+  const b = boundsOf([{ outline: p.outer, at: ORIGIN }])!;
+  const r = Math.max(Math.abs(b.x0), Math.abs(b.x1), Math.abs(b.y0), Math.abs(b.y1));
+  return Math.max(1, Math.ceil(Math.abs(p.twist) / (2 * Math.acos(1 - Math.min(0.5, chordError / r)))) - 1);
+}
+
+function body(kernel: ManifoldToplevel, p: Prism, chordError: number): Manifold {
+  const section = new kernel.CrossSection([p.outer, ...p.holes].map((o) => ring(o, chordError)), 'EvenOdd');
+  const up = section.extrude((p.to - p.from) * MM, layers(p, chordError), (p.twist * 180) / Math.PI);
+  const placed = up.rotate([0, 0, ((p.turn ?? 0) * 180) / Math.PI]).translate([0, 0, p.from * MM]);
+  for (const x of [section, up]) x.delete();
+  return placed;
+}
+
+/** How far cuts reach beyond a face, so that none leaves a skin, m. */
+const THROUGH = 1e-4;
+
+/**
+ * Meshes a solid: prisms added, then what is cut taken away.
+ *
+ * @param kernel the boolean kernel, loaded by whoever calls, since that takes a file
+ * @param chordError largest distance of the surface from the exact one, m; outline and twist share it
+ * @returns undefined where nothing is left
+ */
+export function meshSolid(kernel: ManifoldToplevel, solid: Solid, chordError: number): TriangleMesh | undefined {
+  const half = chordError / 2;
+  const added = solid.prisms.filter((p) => !p.cut);
+  const [low, high] = [Math.min(...added.map((p) => p.from)), Math.max(...added.map((p) => p.to))];
+  const bodies = added.map((p) => body(kernel, p, half));
+  const cuts = solid.prisms.filter((p) => p.cut).map((p) => body(kernel, { ...p, from: p.from <= low ? p.from - THROUGH : p.from, to: p.to >= high ? p.to + THROUGH : p.to }, half));
+  let whole = bodies.length === 1 ? bodies[0]! : kernel.Manifold.union(bodies);
+  if (cuts.length) whole = kernel.Manifold.difference([whole, ...cuts]);
+  const mesh = whole.getMesh();
+  const volume = whole.volume();
+  const empty = mesh.triVerts.length === 0;
+  const vertices = new Float32Array((mesh.vertProperties.length / mesh.numProp) * 3);
+  for (let i = 0, n = vertices.length / 3; i < n; i++) for (let k = 0; k < 3; k++) vertices[3 * i + k] = mesh.vertProperties[mesh.numProp * i + k]!;
+  const out = { vertices, triangles: Uint32Array.from(mesh.triVerts), volume };
+  for (const m of new Set([...bodies, ...cuts, whole])) m.delete();
+  return empty ? undefined : out;
+}

@@ -1,0 +1,60 @@
+import { readFileSync } from 'node:fs';
+import { expect, expectAccessible, openDemo, saved, settled, test, type } from './fixture.ts';
+
+const checks = (page: import('@playwright/test').Page) => page.getByRole('region', { name: 'Checks of the stage' });
+
+test.describe('toothed stages', () => {
+  test('a planetary set: counts that do not assemble are told and mended, then its files come out', async ({ page }) => {
+    await openDemo(page, 'Stage', 'Wing root');
+    await settled(page);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/planetary/);
+    await expect(page.locator('[data-layer="teeth"] path')).not.toHaveCount(0);
+    await expect(page.locator('[data-layer="contact"] path')).not.toHaveCount(0);
+    // One count changed: what no longer assembles is told with the nearest counts that do.
+    await type(page, 'Sun', '19');
+    await expect(checks(page)).toContainText('Planets can be put in evenly');
+    const mend = checks(page).getByRole('button', { name: /^Sun \d+, planet \d+, ring \d+$/ });
+    await mend.click();
+    await expect(checks(page).getByRole('button', { name: /^Sun \d+, planet/ })).toHaveCount(0);
+    // Other counts from the desk, as one step to undo.
+    const ring = page.getByRole('textbox', { name: 'Ring', exact: true });
+    const before = await ring.inputValue();
+    await page.getByRole('table', { name: 'Sets of teeth that assemble' }).getByRole('button', { name: /^Take/ }).first().click();
+    await expect(ring).not.toHaveValue(before);
+    await page.keyboard.press('Control+z');
+    await expect(ring).toHaveValue(before);
+    await expectAccessible(page);
+    await saved(page);
+    await page.getByRole('link', { name: /^Make/ }).click();
+    const [stl] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Ring tube as STL' }).click()]);
+    const bytes = readFileSync(await stl.path());
+    expect(bytes.length).toBe(84 + 50 * bytes.readUInt32LE(80));
+    const [all] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'All parts as one 3MF' }).click()]);
+    expect(readFileSync(await all.path()).subarray(0, 2).toString()).toBe('PK');
+    const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Planet, set 1 as DXF' }).click()]);
+    expect(readFileSync(await dxf.path(), 'utf8')).toContain('PROFILE');
+  });
+
+  test('a spur pair from nothing: chosen, drawn, its centre distance met, a bad one refused in words', async ({ page }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
+    await page.getByRole('button', { name: 'Add stage' }).click();
+    await page.getByRole('menuitem', { name: /^Spur/ }).click();
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Stage/ }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/spur/);
+    await type(page, 'Driving wheel', '20');
+    await type(page, 'Driven wheel', '60');
+    await type(page, 'Module', '1 mm');
+    await page.getByRole('combobox', { name: 'Given' }).selectOption('centre');
+    await type(page, 'Centre distance', '40.3 mm');
+    await expect(page.getByRole('main').locator('[data-figure="centre"]').first()).toHaveText(/40\.3 mm/);
+    await type(page, 'Centre distance', '30 mm');
+    await expect(page.getByText('The wheels cannot run at that centre distance.')).toBeVisible();
+    await type(page, 'Centre distance', '40.3 mm');
+    await page.getByRole('combobox', { name: 'Driven wheel' }).selectOption('ring');
+    await expect(page.getByText(/cannot run|needs more shift/)).toBeVisible();
+    await page.getByRole('combobox', { name: 'Given' }).selectOption('shifts');
+    await expect(page.locator('[data-layer="teeth"] path')).not.toHaveCount(0);
+  });
+});

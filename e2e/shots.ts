@@ -44,6 +44,8 @@ test('pictures of the main views', async ({ page }) => {
   await page.getByRole('tab', { name: 'Beak on the ground' }).click();
   await shoot('brief-leg');
   await open('Wing root');
+  await page.getByRole('link', { name: /1 Planetary/ }).first().click();
+  await shoot('stage-planetary');
   await sheet('Motor');
   await shoot('motor');
   await sheet('Ratio desk');

@@ -27,8 +27,9 @@ function time(work: () => void, warm = 1000, runs = 600): number {
 async function core(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'gristmill-bench-'));
   const file = join(folder, 'core.mjs');
-  await build({ entryPoints: [join(root, 'core/src/index.ts')], bundle: true, platform: 'node', format: 'esm', outfile: file, logLevel: 'error' });
-  const c = (await import(pathToFileURL(file).href)) as typeof import('../core/src/index.ts');
+  await build({ stdin: { contents: "export * from './core/src/index.ts'; export { registerKinds } from './core/src/stage/kinds.ts';", resolveDir: root, loader: 'ts' }, bundle: true, platform: 'node', format: 'esm', outfile: file, logLevel: 'error' });
+  const c = (await import(pathToFileURL(file).href)) as typeof import('../core/src/index.ts') & typeof import('../core/src/stage/kinds.ts');
+  c.registerKinds();
   const text = readFileSync(join(root, 'demo/body-yaw.json'), 'utf8');
   const read = c.readJointFile(text);
   if (!read.ok) throw new Error(read.problem.what);
@@ -38,6 +39,11 @@ async function core(): Promise<void> {
   const belt = c.stageKind('belt')!;
   const params = variant.stages[1]!.params;
   const duty = { torque: 5, torqueRms: 3, speed: 2 };
+  const planetary = c.stageKind('planetary')!;
+  const set = { ...(planetary.defaults({ ratio: 5, torque: 4, size: Infinity, shelf: c.makeShelf() }) as object) };
+  say('planetary set, geometry and analysis with bands', time(() => planetary.analyse({ ...set }, { torque: 4, torqueRms: 2, speed: 1 }, shelf), 60, 200), 'ms', 8);
+  const ring = c.gear({ module: 1e-3, teeth: 96, ring: true, cutter: 36 });
+  say('outline of a 96-tooth ring, flattened to 2 µm', time(() => c.flatten(c.gearOutline(ring), 2e-6), 60, 200), 'ms', 3);
   // A fresh copy each time, as after a change: nothing of the last analysis can be reused.
   const copies = Array.from({ length: 1600 }, () => structuredClone(variant));
   let next = 0;

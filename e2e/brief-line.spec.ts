@@ -252,7 +252,10 @@ test.describe('the whole line', () => {
       expect(parts.reduce((a, b) => a + b, 0) / total, id).toBeCloseTo(1, 1);
     }
     await expect(page.locator('[data-sampled]')).toContainText('ms');
-    await expect(page.getByRole('img', { name: /Play between .* worst case 4′/ })).toBeVisible();
+    await expect(page.getByRole('img', { name: /Play between .* worst case/ })).toBeVisible();
+    // A bought unit alone promises 18′.
+    await page.getByRole('combobox', { name: 'Variant', exact: true }).selectOption({ label: 'A' });
+    await expect(page.getByRole('img', { name: /Play between .* worst case 18′/ })).toBeVisible();
     await expect(page.getByRole('img', { name: /Efficiency of the stages/ })).toBeVisible();
   });
 

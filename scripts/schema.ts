@@ -2,6 +2,7 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { beltSchema } from '../core/src/stage/belt/params.ts';
+import { compoundSchema } from '../core/src/stage/compound-planetary/params.ts';
 import { planetarySchema } from '../core/src/stage/planetary/params.ts';
 import { spurSchema } from '../core/src/stage/spur/params.ts';
 import { unitSchema } from '../core/src/stage/unit/params.ts';
@@ -14,8 +15,9 @@ const joint = toJsonSchema(jointSchema, options);
 const belt = toJsonSchema(beltSchema, options);
 const planetary = toJsonSchema(planetarySchema, options);
 const spur = toJsonSchema(spurSchema, options);
+const compound = toJsonSchema(compoundSchema, options);
 const unit = toJsonSchema(unitSchema, options);
-const text = `${JSON.stringify({ title: 'Gristmill joint file, version 3', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, planetaryParameters: { ...planetary, $schema: undefined }, spurParameters: { ...spur, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
+const text = `${JSON.stringify({ title: 'Gristmill joint file, version 3', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, planetaryParameters: { ...planetary, $schema: undefined }, spurParameters: { ...spur, $schema: undefined }, sharedPlanetParameters: { ...compound, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
 
 if (process.argv.includes('--check')) {
   let now = '';

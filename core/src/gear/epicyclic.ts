@@ -88,6 +88,14 @@ export function trainShares(t: Train): { input: number; output: number; held: nu
   return { input: 1 / Math.abs(trainRatio(t)), output: 1, held: Math.abs((t.output.k - t.input.k) / span) };
 }
 
+/** Which way planets turn against the carrier where they push what they mesh with (+1), or are pushed by it (−1), times the sense of their own turning. */
+export function pushSense(t: Train, role: 'input' | 'output' | 'held'): number {
+  const q = 1 / (t.output.k - t.held.k);
+  const torque = trainTorques({ input: { ...t.input, eta: 1 }, output: { ...t.output, eta: 1 }, held: { ...t.held, eta: 1 } }, 'input')[role];
+  // Power that a member puts in, in the carrier's frame: where it does, it pushes the planets.
+  return Math.sign(q) * (torque * t[role].k * q > 0 ? -1 : 1);
+}
+
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 export const commonDivisor = (a: number, b: number): number => gcd(Math.abs(a), Math.abs(b));
 

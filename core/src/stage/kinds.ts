@@ -1,3 +1,4 @@
+import { compoundPlanetary } from './compound-planetary/index.ts';
 import { planetary } from './planetary/index.ts';
 import { spur } from './spur/index.ts';
 import { register } from './registry.ts';
@@ -9,4 +10,5 @@ import { register } from './registry.ts';
 export function registerKinds(): void {
   register(spur);
   register(planetary);
+  register(compoundPlanetary);
 }

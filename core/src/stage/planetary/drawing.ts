@@ -6,7 +6,7 @@ import { boreOutline } from '../../gear/hub.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { planetaryGeometry, type PlanetaryGeometry } from './geometry.ts';
 import { roles, type PlanetaryParams } from './params.ts';
-import { carrier, central, memberSpeed, trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
+import { carrier, central, memberSpeed, pushSense, trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 
 /** Arcs of a drawing may stray this share of the module: a hundredth of a pixel at any usual scale. */
 const COARSE = 4e-3;
@@ -74,13 +74,10 @@ export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOp
   if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
   const R = g.outside / 2;
   const [ms, mr] = [g.sunMesh.pair, g.ringMesh.pair];
-  const q = trainSpeeds(at.train).planet;
+  const sense = (m: 'sun' | 'ring') => pushSense(at.train, m === at.role.input ? 'input' : m === at.role.output ? 'output' : 'held');
   const contacts: DrawItem[] = at.planets.flatMap((pose, i) => {
     const place = Math.atan2(pose.y, pose.x);
-    // The planet turns by −q·… against the carrier; the sun, outside, the other way round. What pushes leads with its front flank.
-    const sunSide = -Math.sign(q) * (at.role.input === 'sun' || at.role.output !== 'sun' ? 1 : -1);
-    const ringSide = Math.sign(q) * (at.role.input === 'ring' ? -1 : 1);
-    return [...contactMarks(`s${i}`, ms, ORIGIN, at.sun - place, place, sunSide), ...contactMarks(`r${i}`, mr, pose, pose.turn - place, place, ringSide)];
+    return [...contactMarks(`s${i}`, ms, ORIGIN, at.sun - place, place, sense('sun')), ...contactMarks(`r${i}`, mr, pose, pose.turn - place, place, sense('ring'))];
   });
   const half = section(p, g, R);
   return ok([

@@ -1,0 +1,81 @@
+import { contactMarks, gearCircles, gearOutline, memberSpeed, pushSense, trainRatio, trainSpeeds, type Gear } from '../../gear/index.ts';
+import { ok, type Result } from '../../result.ts';
+import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
+import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
+import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
+import { compoundTrain } from './model.ts';
+import type { CompoundParams } from './params.ts';
+
+/** Arcs of a drawing may stray this share of the module. */
+const COARSE = 4e-3;
+
+interface Shapes {
+  readonly sun: Outline | undefined;
+  readonly a: Outline;
+  readonly b: Outline;
+  readonly ring1: Outline;
+  readonly ring2: Outline;
+  readonly rim: Outline;
+  readonly pin: Outline;
+  readonly markA: Outline;
+  readonly bore: Outline | undefined;
+}
+
+const kept = new WeakMap<CompoundGeometry, Shapes>();
+
+function shapesOf(p: CompoundParams, g: CompoundGeometry): Shapes {
+  let s = kept.get(g);
+  if (s) return s;
+  const draw = (w: Gear) => gearOutline(w, COARSE * w.module);
+  const r = g.mesh1.pair.s1.rb;
+  s = { sun: g.sun && draw(g.sun), a: draw(g.planetA), b: draw(g.planetB), ring1: draw(g.ring1), ring2: draw(g.ring2), rim: circle(0, 0, g.outside / 2), pin: circle(0, 0, p.pin / 2), markA: segment(0.35 * r, 0, 0.8 * r, 0), bore: g.sun && p.boreS > 0 ? circle(0, 0, p.boreS / 2) : undefined };
+  kept.set(g, s);
+  return s;
+}
+
+/** Where everything stands when the input has turned by `crank`; a planet's two toothings share one pose but for their clocking. */
+export function compoundPose(p: CompoundParams, g: CompoundGeometry, crank: number) {
+  const train = compoundTrain(p);
+  const out = crank / trainRatio(train);
+  const cage = trainSpeeds(train).carrier * out;
+  const planets = Array.from({ length: p.planets }, (_, k) => {
+    const at = (2 * Math.PI * k) / p.planets + cage;
+    const place = { x: g.centre * Math.cos(at), y: g.centre * Math.sin(at) };
+    return { a: { ...place, turn: at - (at * p.zr1) / p.zpA } as Pose, b: { ...place, turn: at + ((out - at) * p.zr2) / p.zpB } as Pose };
+  });
+  const sunTurn = (p.zpA % 2 === 0 ? Math.PI / p.zs : 0) + (g.sun ? memberSpeed(train, train.input) * out : 0);
+  return { train, ring2: out, cage, planets, sun: sunTurn };
+}
+
+/** Both toothings seen along the axis: A in the held ring in full, B and the driven ring over it in dashes. */
+export function drawCompound(p: CompoundParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
+  const made = compoundGeometry(p);
+  if (!made.ok) return made;
+  const g = made.value;
+  const s = shapesOf(p, g);
+  const at = compoundPose(p, g, crank);
+  const curve = (key: string, outline: Outline, pose: Pose, ink: 'outline' | 'hidden' | 'centre' | 'contact', tint: 'none' | 'part' | 'partB' | 'belt' | 'hole' = 'none'): DrawItem => ({ kind: 'curve', key, outline, at: pose, ink, tint });
+  const turned = (turn: number): Pose => ({ ...ORIGIN, turn });
+  const teeth = [
+    curve('rim', s.rim, ORIGIN, 'outline', 'part'), curve('ring1', s.ring1, ORIGIN, 'outline', 'hole'),
+    ...at.planets.flatMap((q, i) => [curve(`planetA${i}`, s.a, q.a, 'outline', 'partB'), curve(`pin${i}`, s.pin, q.a, 'outline', 'hole')]),
+    ...(s.sun ? [curve('sun', s.sun, turned(at.sun), 'outline', 'belt')] : []), ...(s.bore ? [curve('bore', s.bore, ORIGIN, 'outline', 'hole')] : []),
+  ];
+  if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
+  const contacts = at.planets.flatMap((q, i) => {
+    const place = Math.atan2(q.a.y, q.a.x);
+    return [
+      ...(g.sunMesh ? contactMarks(`s${i}`, g.sunMesh.pair, ORIGIN, at.sun - place, place, pushSense(at.train, 'input')) : []),
+      ...contactMarks(`h${i}`, g.mesh1.pair, q.a, q.a.turn - place, place, pushSense(at.train, 'held')), ...contactMarks(`d${i}`, g.mesh2.pair, q.b, q.b.turn - place, place, pushSense(at.train, 'output')),
+    ];
+  });
+  const R = g.outside / 2;
+  return ok([
+    { id: 'teeth', name: 'Toothing A', items: teeth },
+    { id: 'toothing-b', name: 'Toothing B', items: [curve('ring2', s.ring2, turned(at.ring2), 'hidden'), ...at.planets.map((q, i) => curve(`planetB${i}`, s.b, q.b, 'hidden'))] },
+    { id: 'circles', name: 'Pitch, base, tip circles', items: [...gearCircles('r1', g.mesh1.pair.s2, g.mesh1.pair.rw2, ORIGIN), ...gearCircles('r2', g.mesh2.pair.s2, g.mesh2.pair.rw2, ORIGIN), curve('places', circle(0, 0, g.centre), ORIGIN, 'centre')] },
+    { id: 'contact', name: 'Contact on its line', items: contacts },
+    { id: 'marks', name: 'Clocking marks', items: at.planets.flatMap((q, i): DrawItem[] => [curve(`mark${i}`, s.markA, q.a, 'contact'), { kind: 'label', key: `n${i}`, at: [q.a.x * 0.62, q.a.y * 0.62], text: `${i + 1}` }]) },
+    { id: 'dimensions', name: 'Dimensions', items: [{ kind: 'dimension', key: 'outside', from: [-R, 0], to: [R, 0], offset: -R * 1.12, value: g.outside, quantity: 'length', prefix: '⌀ ' }] },
+  ]);
+}

@@ -1,0 +1,62 @@
+import { gearOutline, gearPrisms, hubCurves, hubHoles, PLAIN_HUB, spanOver, spanTeeth, type Gear, type Hub } from '../../gear/index.ts';
+import { ok, type Result } from '../../result.ts';
+import { circle, place, segment } from '../../shape/outline.ts';
+import type { Shelf } from '../../shop/shelf.ts';
+import { formatQuantity } from '../../units/format.ts';
+import type { AssemblyStep, Part } from '../contract.ts';
+import { compoundGeometry } from './geometry.ts';
+import { modelCompound } from './model.ts';
+import type { CompoundParams } from './params.ts';
+
+const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
+const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(3)}°`;
+const said = (g: Gear, width: number): string => `m ${mm(g.module)}, ${g.teeth} teeth, x ${g.shift.toFixed(3)}, ${mm(width)} wide, span over ${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;
+
+/** Sun, planets (one part each where they are not alike) and both rings. */
+export function compoundParts(p: CompoundParams, shelf: Shelf): Result<readonly Part[]> {
+  const made = modelCompound(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
+  if (!made.ok) return made;
+  const m = made.value;
+  const g = m.geometry;
+  const double = p.double === 'yes';
+  const material = (id: string) => shelf.materials.find((x) => x.id === id)!;
+  const [ms, mp, mr] = [material(p.materialS), material(p.materialP), material(p.materialR)];
+  const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
+  const parts: Part[] = [];
+  if (g.sun) {
+    const sun = g.sun;
+    const hub: Hub = { ...PLAIN_HUB, bore: p.boreS };
+    parts.push({ id: 'sun', name: 'Sun', quantity: 1, made: how(ms), material: ms.name, mass: m.masses[0], money: m.masses[0] * ms.price, note: said(sun, p.width), curves: [{ layer: 'profile', outline: gearOutline(sun) }, ...hubCurves(hub)], solid: () => ({ prisms: gearPrisms(sun, p.width, double, hubHoles(hub)) }) });
+  }
+  const bore = circle(0, 0, p.pin / 2);
+  const kinds = g.identical ? [{ id: 'planet', name: 'Planet', n: p.planets, turn: g.clocking[0]! }] : g.clocking.map((turn, i) => ({ id: `planet-${i + 1}`, name: `Planet ${i + 1}`, n: 1, turn }));
+  const rb = g.mesh1.pair.s1.rb;
+  for (const k of kinds) {
+    const b = place(gearOutline(g.planetB), { x: 0, y: 0, turn: k.turn });
+    parts.push({
+      id: k.id, name: k.name, quantity: k.n, made: how(mp), material: mp.name, mass: m.masses[1], money: m.masses[1] * mp.price, note: `A: ${said(g.planetA, p.width)}; B: ${said(g.planetB, p.widthB)}, turned ${degrees(k.turn)} from A; bore ${mm(p.pin)}; the mark lies on a tooth of A`,
+      curves: [{ layer: 'profile-a', outline: gearOutline(g.planetA) }, { layer: 'profile-b', outline: b }, { layer: 'bore', outline: bore }, { layer: 'mark', outline: segment(0.4 * rb, 0, 0.8 * rb, 0) }],
+      solid: () => ({ prisms: [...gearPrisms(g.planetA, p.width, double, [bore]), ...gearPrisms(g.planetB, p.widthB, double, [bore], { from: p.width }).map((x) => (x.cut ? x : { ...x, turn: (x.turn ?? 0) + k.turn }))] }),
+    });
+  }
+  const rim = circle(0, 0, g.outside / 2);
+  for (const [id, name, ring, width, mesh] of [['ring1', 'Held ring', g.ring1, p.width, g.mesh1], ['ring2', 'Driven ring', g.ring2, p.widthB, g.mesh2]] as const) {
+    parts.push({ id, name, quantity: 1, made: how(mr), material: mr.name, mass: m.masses[2] / 2, money: (m.masses[2] / 2) * mr.price, note: `${said(ring, width)}, outside ⌀ ${mm(g.outside)}`, curves: [{ layer: 'outside', outline: rim }, { layer: 'profile', outline: gearOutline(ring, undefined, mesh.sides[1]) }], solid: () => ({ prisms: gearPrisms(ring, width, double, [], { rim }) }) });
+  }
+  parts.push({ id: 'pin', name: 'Planet pin', quantity: p.planets, made: 'bought', material: 'ground rod', mass: 0, money: 0.2, note: `⌀ ${mm(p.pin)}, ${mm(p.width + p.widthB + 6e-3)} long`, curves: [] });
+  return ok(parts);
+}
+
+/** The order of putting a shared-planet stage together, with every planet's clocking. */
+export function compoundAssembly(p: CompoundParams): readonly AssemblyStep[] {
+  const g = compoundGeometry(p);
+  const clocks = g.ok ? g.value.clocking.map((x, i) => `${i + 1}: ${degrees(x)}`).join(', ') : '';
+  return [
+    { do: g.ok && g.value.identical ? `All planets are alike; B stands ${degrees(g.value.clocking[0]!)} from A on each.` : `The planets differ. B is turned from A by planet: ${clocks}. Number them.` },
+    { do: 'Set the planets on their pins in order, each turned until its mark points outwards.' },
+    { do: 'Push the held ring over toothing A along the axis; every mark must stay outwards.' },
+    ...(p.drive === 'sun' ? [{ do: 'Push the sun in between the planets, turning it a little until it enters.' }] : []),
+    { do: 'Turn the driven ring until its teeth find toothing B of every planet, and push it on. If one does not enter, that planet is in the wrong place or turned by a tooth.' },
+    { do: 'Put a thrust bearing between the two rings: they are pushed together and would drag on the planets.', caution: 'Keep fingers out of the mesh; the driven ring moves with great force.' },
+  ];
+}

@@ -121,7 +121,7 @@ export function meshChecks(id: string, name: string, m: Mesh): Check[] {
   ];
   if (p.ring) {
     list.push(check({ id: `tips-${id}`, name: `Ring’s tips pass, ${name}`, figure: x.tips === Infinity ? Math.PI / 2 : x.tips, limit: 0, sense: 'min', quantity: 'angle', near: 0, why: 'With few teeth between ring and pinion their tips collide outside the mesh.', mend: { path: 'addendum', value: Math.max(0.5, Math.round((p.g1.addendum - 0.1) * 100) / 100), label: 'Lower addendum' }, advice: 'Take a ring with more teeth, or a lower addendum.' }));
-    list.push(check({ id: `base-${id}`, name: `Ring’s tips above its base, ${name}`, figure: p.s2.ra, limit: p.s2.rb, sense: 'min', quantity: 'length', near: 0, severity: 'warn', why: 'There is no involute below the base circle, so teeth there do not carry.', mend: trim, advice: 'Shorten the tips, or shift the ring out.' }));
+    list.push(check({ id: `base-${id}`, name: `Ring’s tips above its base, ${name}`, figure: p.s2.ra, limit: p.s2.rb, sense: 'min', quantity: 'length', near: 0, severity: 'warn', why: 'There is no involute below the base circle, so teeth there do not carry.', advice: 'Shift the ring out, or take a lower addendum or more teeth.' }));
   }
   return list;
 }

@@ -72,15 +72,3 @@ export function fitArcs(curve: Curve, tolerance: number, pen: OutlinePen): void 
   curve(1, tmp);
   if (Math.hypot(tmp[0]! - x0, tmp[1]! - y0) > 1e-12) step(0, x0, y0, h0, 1, tmp[0]!, tmp[1]!, tmp[2]!, 0);
 }
-
-/** Points of a curve at even steps of its parameter, ends included, as x, y pairs. */
-export function sampleCurve(curve: Curve, count: number): Float64Array {
-  const out = new Float64Array(2 * (count + 1));
-  const p = new Float64Array(3);
-  for (let i = 0; i <= count; i++) {
-    curve(i / count, p);
-    out[2 * i] = p[0]!;
-    out[2 * i + 1] = p[1]!;
-  }
-  return out;
-}

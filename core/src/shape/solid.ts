@@ -1,11 +1,5 @@
 import { area, type Outline } from './outline.ts';
 
-/** An exact piece of a profile for solid models: a spline through points, an arc through three, or a line through two; x, y pairs. */
-export interface SmoothPiece {
-  readonly kind: 'line' | 'arc' | 'spline';
-  readonly points: Float64Array;
-}
-
 /** A straight or twisted prism along z: an outline with holes. */
 export interface Prism {
   readonly outer: Outline;
@@ -18,8 +12,6 @@ export interface Prism {
   readonly turn?: number;
   /** Taken away instead of added. */
   readonly cut?: boolean;
-  /** The outer curve, or the first hole for an inside profile, as exact pieces. */
-  readonly smooth?: { readonly of: 'outer' | 'hole'; readonly pieces: () => readonly SmoothPiece[] };
 }
 
 /** A body as prisms put together in order. */

@@ -38,6 +38,5 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
     const more = steppedUp(p.allowanceP + (-m.bind * g.sunMesh.pair.rw1 * Math.abs(m.setRatio)) / 2 + 1e-5, 1e-5);
     return more <= 2e-3 ? { path: 'allowanceP', value: more, label: `Planets ${(more * 1e3).toFixed(2)} mm thinner` } : undefined;
   } }));
-  if (p.double === 'yes' && p.helix > 0) list.push(check({ id: 'enter', name: 'Double helix can be entered', figure: 1, limit: 0, sense: 'max', quantity: 'count', severity: 'note', near: 0, why: 'Planets with two hands cannot be pushed in along the axis: split the ring in the middle, or enter planets and sun together, turning.' }));
   return list;
 }

@@ -55,7 +55,7 @@ export function planetaryMaterials(p: PlanetaryParams, shelf: Shelf): Result<[To
 /** Factors a stage reads. */
 export function planetaryFactors(p: PlanetaryParams): readonly string[] {
   return ['gear.frictionPlastic', 'gear.frictionMetal', ...materialFactors([]).filter((f) => !f.startsWith('gear.friction')), 'gear.hot', 'gear.cycles', 'gear.fatigue', 'gear.plasticFlank', 'gear.heatRoot', 'gear.heatFlank', 'ambient', 'gear.metalRoot', 'gear.metalFlank', 'gear.metalStatic', 'gear.layer', 'gear.infill',
-    'gear.churn', p.planets === 3 && p.floating !== 'none' ? 'planet.share' : 'planet.rigid', 'planet.place', p.pins === 'plain' ? 'pin.friction' : 'pin.roll', ...(p.pins === 'plain' ? ['pin.pv', 'pin.pressure'] : []), 'gear.solid', 'price.print', 'price.milled'];
+    'gear.churn', p.planets === 3 && p.floating !== 'none' ? 'planet.share' : 'planet.rigid', 'planet.place', p.pins === 'plain' ? 'pin.friction' : 'pin.roll', ...(p.pins === 'plain' ? ['pin.pv', 'pin.pressure'] : []), 'gear.solid', 'price.milled'];
 }
 
 /** Worst planet over an even one: three with a floating member share almost evenly; without one, and with more planets, less so. */

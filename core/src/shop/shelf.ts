@@ -1,3 +1,4 @@
+import type { Result } from '../result.ts';
 import type { Bearing, Material } from '../joint/joint.ts';
 import { BEARINGS } from './bearings.ts';
 import { FACTORS, type Factor } from './factor.ts';
@@ -48,6 +49,16 @@ export function factor(shelf: Shelf, id: string): number {
 
 /** The shelf with one factor set to another value. */
 export const withFactor = (shelf: Shelf, id: string, value: number): Shelf => ({ ...shelf, over: { id, value } });
+
+/** A model computed again with each factor that has a range at its low and at its high end; undefined where it cannot be. What bands are felt out with. */
+export const atEnds = <M>(shelf: Shelf, ids: Iterable<string>, compute: (shelf: Shelf) => Result<M>): (readonly [M | undefined, M | undefined])[] =>
+  uncertain(shelf, ids).map((f) => {
+    const trial = (value: number) => {
+      const r = compute(withFactor(shelf, f.id, value));
+      return r.ok ? r.value : undefined;
+    };
+    return [trial(f.low), trial(f.high)] as const;
+  });
 
 /** The factors among `ids` that have a range, in the order given, without repeats. */
 export function uncertain(shelf: Shelf, ids: Iterable<string>): Factor[] {

@@ -1,6 +1,6 @@
 import { FigureMaker } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { uncertain, withFactor, type Shelf } from '../../shop/shelf.ts';
+import { atEnds, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Screening, StageKind, StageReport } from '../contract.ts';
 import { beltCandidates, beltDefaults } from './candidates.ts';
 import { beltChecks } from './checks.ts';
@@ -27,11 +27,7 @@ function factors(p: BeltParams): readonly string[] {
 function analyse(p: BeltParams, at: Duty, shelf: Shelf): Result<StageReport> {
   const made = modelBelt(p, at, shelf);
   if (!made.ok) return made;
-  const trial = (id: string, value: number) => {
-    const r = modelBelt(p, at, withFactor(shelf, id, value));
-    return r.ok ? r.value : undefined;
-  };
-  const ends = uncertain(shelf, factors(p)).map((f) => [trial(f.id, f.low), trial(f.id, f.high)] as const);
+  const ends = atEnds(shelf, factors(p), (s) => modelBelt(p, at, s));
   const figures = beltFigures(p, at, shelf, made.value, new FigureMaker(made.value, ends));
   return ok({ numbers: made.value.numbers, figures, checks: beltChecks(p, at, shelf, made.value) });
 }

@@ -1,7 +1,7 @@
 import { choiceField, countField, exact, lengthField, materialField, meshChecks, meshFigures, modeChecks, modeFigures, MODULES, plainToothing, shiftField, spacesEvenly, steppedUp, toothingFields, trainRatio, trainSpeeds, wheelChecks, wheelFigures } from '../../gear/index.ts';
 import { check, FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { factor, uncertain, withFactor, type Shelf } from '../../shop/shelf.ts';
+import { atEnds, factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, FieldSpec, KindTable, StageKind, StageReport, StageWish } from '../contract.ts';
 import { drawCompound } from './drawing.ts';
 import { compoundGeometry, identicalCount } from './geometry.ts';
@@ -80,11 +80,7 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
 function analyse(p: P, at: Duty, shelf: Shelf): Result<StageReport> {
   const made = modelCompound(p, at, shelf);
   if (!made.ok) return made;
-  const trial = (id: string, value: number) => {
-    const r = modelCompound(p, at, withFactor(shelf, id, value));
-    return r.ok ? r.value : undefined;
-  };
-  const ends = uncertain(shelf, compoundFactors()).map((f) => [trial(f.id, f.low), trial(f.id, f.high)] as const);
+  const ends = atEnds(shelf, compoundFactors(), (s) => modelCompound(p, at, s));
   return ok({ numbers: made.value.numbers, figures: figures(p, shelf, made.value, new FigureMaker(made.value, ends)), checks: checks(p, at, made.value) });
 }
 

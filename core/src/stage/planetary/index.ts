@@ -1,7 +1,7 @@
 import { trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 import { FigureMaker } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { uncertain, withFactor, type Shelf } from '../../shop/shelf.ts';
+import { atEnds, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Screening, StageKind, StageReport } from '../contract.ts';
 import { planetaryCandidates, planetaryDefaults } from './candidates.ts';
 import { planetaryChecks } from './checks.ts';
@@ -17,11 +17,7 @@ import { planetaryAssembly, planetaryParts } from './parts.ts';
 function analyse(p: PlanetaryParams, at: Duty, shelf: Shelf): Result<StageReport> {
   const made = modelPlanetary(p, at, shelf);
   if (!made.ok) return made;
-  const trial = (id: string, value: number) => {
-    const r = modelPlanetary(p, at, withFactor(shelf, id, value));
-    return r.ok ? r.value : undefined;
-  };
-  const ends = uncertain(shelf, planetaryFactors(p)).map((f) => [trial(f.id, f.low), trial(f.id, f.high)] as const);
+  const ends = atEnds(shelf, planetaryFactors(p), (s) => modelPlanetary(p, at, s));
   return ok({ numbers: made.value.numbers, figures: planetaryFigures(p, at, shelf, made.value, new FigureMaker(made.value, ends)), checks: planetaryChecks(p, at, shelf, made.value) });
 }
 

@@ -1,7 +1,7 @@
 import { choiceField, countField, exact, lengthField, materialField, meshChecks, meshFigures, modeChecks, modeFigures, NO_YES, SHAPES, shiftField, toothingFields, wheelChecks, wheelFigures } from '../../gear/index.ts';
 import { check, FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { factor, uncertain, withFactor, type Shelf } from '../../shop/shelf.ts';
+import { atEnds, factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, FieldSpec, StageKind, StageReport } from '../contract.ts';
 import { spurCandidates, spurDefaults } from './candidates.ts';
 import { drawSpur } from './drawing.ts';
@@ -92,11 +92,7 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
 function analyse(p: P, at: Duty, shelf: Shelf): Result<StageReport> {
   const made = modelSpur(p, at, shelf);
   if (!made.ok) return made;
-  const trial = (id: string, value: number) => {
-    const r = modelSpur(p, at, withFactor(shelf, id, value));
-    return r.ok ? r.value : undefined;
-  };
-  const ends = uncertain(shelf, spurFactors()).map((f) => [trial(f.id, f.low), trial(f.id, f.high)] as const);
+  const ends = atEnds(shelf, spurFactors(), (s) => modelSpur(p, at, s));
   return ok({ numbers: made.value.numbers, figures: figures(p, at, shelf, made.value, new FigureMaker(made.value, ends)), checks: checks(p, at, made.value) });
 }
 

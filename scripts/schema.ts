@@ -6,6 +6,7 @@ import { compoundSchema } from '../core/src/stage/compound-planetary/params.ts';
 import { planetarySchema } from '../core/src/stage/planetary/params.ts';
 import { spurSchema } from '../core/src/stage/spur/params.ts';
 import { unitSchema } from '../core/src/stage/unit/params.ts';
+import { wormSchema } from '../core/src/stage/worm/params.ts';
 import { jointSchema } from '../core/src/joint/joint.ts';
 
 const file = new URL('../docs/joint-file.schema.json', import.meta.url);
@@ -16,8 +17,9 @@ const belt = toJsonSchema(beltSchema, options);
 const planetary = toJsonSchema(planetarySchema, options);
 const spur = toJsonSchema(spurSchema, options);
 const compound = toJsonSchema(compoundSchema, options);
+const worm = toJsonSchema(wormSchema, options);
 const unit = toJsonSchema(unitSchema, options);
-const text = `${JSON.stringify({ title: 'Gristmill joint file, version 3', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, planetaryParameters: { ...planetary, $schema: undefined }, spurParameters: { ...spur, $schema: undefined }, sharedPlanetParameters: { ...compound, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
+const text = `${JSON.stringify({ title: 'Gristmill joint file, version 3', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, planetaryParameters: { ...planetary, $schema: undefined }, spurParameters: { ...spur, $schema: undefined }, sharedPlanetParameters: { ...compound, $schema: undefined }, wormParameters: { ...worm, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
 
 if (process.argv.includes('--check')) {
   let now = '';

@@ -86,4 +86,8 @@ describe('outline files', () => {
     expect(svgPath(new OutlinePen().to(0, 0, Math.tan((1.5 * Math.PI) / 4)).to(1, 0).open(), 1, 3)).toMatch(/A0\.707 0\.707 0 1 0 1 0$/);
     expect(svgPath(new OutlinePen().open())).toBe('');
   });
+
+  it('parts an arc that is all but straight into one piece', () => {
+    for (const bulge of [1e-12, 1e-17, 1e-300, -1e-17]) expect(flatten(new OutlinePen().to(0, 0, bulge).to(1e-2, 0).open(), 1e-7)).toHaveLength(4);
+  });
 });

@@ -15,3 +15,4 @@ export * from './toothing.ts';
 export * from './stepped.ts';
 export * from './mesh-figures.ts';
 export * from './marks.ts';
+export * from './crossed.ts';

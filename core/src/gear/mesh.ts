@@ -88,14 +88,21 @@ export function flankPressure(m: Mesh, a: ToothMaterial, b: ToothMaterial, force
 }
 
 /**
+ * How much of its steady warmth a plastic tooth reaches when it turns only part of the time: the share of the peak speed that the mean is, to the 0.64.
+ *
+ * Source: VDI 2736-2, duty exponent 0.64; without a mean speed it is taken to turn for ever.
+ */
+export const warming = (at: { readonly speed: number; readonly meanSpeed?: number }): number => (at.meanSpeed !== undefined && at.speed > 0 ? Math.min(1, at.meanSpeed / at.speed) ** 0.64 : 1);
+
+/**
  * Loads a mesh.
  *
  * @param force along the working circle at the peak, N
  * @param ever the same carried for ever, N
  * @param speed along the working circle in the carrier's frame, m/s
- * @param share how much more than an even share the worst of several meshes carries
+ * @param warm share of its steady warmth that it reaches (`warming`)
  */
-export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: number, ever: number, speed: number, shelf: Shelf): MeshLoad {
+export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: number, ever: number, speed: number, shelf: Shelf, warm = 1): MeshLoad {
   const p = m.pair;
   const k = factor(shelf, 'gear.load');
   const friction = meshFriction(a, b, shelf);
@@ -103,7 +110,7 @@ export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: num
   const plastic = a.plastic || b.plastic;
   // VDI 2736-2, temperature of root and flank: ϑ0 + P·µ·H_v·k_ϑ/(b·z·(v·m)^0.75), its own units mm and m/s; metals carry their heat away.
   const ambient = factor(shelf, 'ambient');
-  const heat = plastic && speed > 0 ? (ever * speed * friction * m.loss) / (m.width * 1e3 * Math.min(p.g1.teeth, p.g2.teeth) * (speed * p.g1.module * 1e3) ** 0.75) : 0;
+  const heat = plastic && speed > 0 ? (warm * ever * speed * friction * m.loss) / (m.width * 1e3 * Math.min(p.g1.teeth, p.g2.teeth) * (speed * p.g1.module * 1e3) ** 0.75) : 0;
   const rootTemperature = ambient + heat * factor(shelf, 'gear.heatRoot');
   const flankTemperature = ambient + heat * factor(shelf, 'gear.heatFlank');
   const per = [rootPerForce(m, 0) * k, rootPerForce(m, 1) * k] as const;

@@ -3,7 +3,8 @@ import type { Outline } from './outline.ts';
 /**
  * The outline as straight pieces that stay within `chordError` of it: points x, y in one array, first point not repeated.
  *
- * An arc of radius r and angle θ is parted into n = ⌈θ / (2·acos(1 − e/r))⌉ equal pieces, whose sagitta is at most e.
+ * An arc of radius r and angle θ is parted into n = ⌈θ / (2·acos(1 − e/r))⌉ equal pieces, whose sagitta is at most e; acos(1 − x) is taken as 2·asin √(x/2), which
+ * keeps its digits on arcs that are all but straight.
  *
  * @param chordError metres, greater than zero
  */
@@ -25,7 +26,7 @@ export function flatten(o: Outline, chordError: number): Float64Array {
     const chord = Math.hypot(x2 - x1, y2 - y1);
     if (chord === 0) continue;
     const r = chord / (2 * Math.sin(Math.abs(theta) / 2));
-    const step = 2 * Math.acos(Math.max(-1, 1 - chordError / r));
+    const step = 4 * Math.asin(Math.min(1, Math.sqrt(chordError / (2 * r))));
     const count = Math.max(1, Math.ceil(Math.abs(theta) / step));
     // The centre lies off the chord's middle by (1/b − b)/4 of the chord, to the left for a positive bulge.
     const k = (1 / b - b) / 4;

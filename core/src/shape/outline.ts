@@ -49,6 +49,9 @@ export class OutlinePen {
 /** A full circle as two half-turn arcs. */
 export const circle = (cx: number, cy: number, r: number): Outline => new OutlinePen().to(cx + r, cy, 1).to(cx - r, cy, 1).close();
 
+/** A rectangle between two corners, counter-clockwise where the second lies above and to the right. */
+export const rectangle = (x0: number, y0: number, x1: number, y1: number): Outline => ({ points: Float64Array.of(x0, y0, 0, x1, y0, 0, x1, y1, 0, x0, y1, 0), closed: true });
+
 export const segment = (x1: number, y1: number, x2: number, y2: number): Outline => new OutlinePen().to(x1, y1).to(x2, y2).open();
 
 /** The outline turned and moved. */

@@ -1,6 +1,7 @@
 import { compoundPlanetary } from './compound-planetary/index.ts';
 import { planetary } from './planetary/index.ts';
 import { spur } from './spur/index.ts';
+import { worm } from './worm/index.ts';
 import { register } from './registry.ts';
 
 /**
@@ -11,4 +12,5 @@ export function registerKinds(): void {
   register(spur);
   register(planetary);
   register(compoundPlanetary);
+  register(worm);
 }

@@ -1,4 +1,4 @@
-import { carrier, central, expectedRange, loadMesh, materialFactors, memberSpeed, meshModes, modeLimits, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, type Mesh, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
+import { carrier, central, expectedRange, loadMesh, materialFactors, memberSpeed, meshModes, modeLimits, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, warming, type Mesh, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
@@ -79,7 +79,7 @@ export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result
   let [playOne, spread, compliance] = [0, 0, 0];
   for (const m of list) {
     const per = (Math.abs(drive[m.of] / drive.output) * share) / (n * m.radius);
-    const load = loadMesh(m.mesh, m.materials[0], m.materials[1], per * at.torque, per * at.torqueRms, planetSpeed * (m.id === 'sun' ? m.mesh.pair.rw2 : m.mesh.pair.rw1), shelf);
+    const load = loadMesh(m.mesh, m.materials[0], m.materials[1], per * at.torque, per * at.torqueRms, planetSpeed * (m.id === 'sun' ? m.mesh.pair.rw2 : m.mesh.pair.rw1), shelf, warming(at));
     meshes.push({ id: m.id, name: m.name, wheels: m.wheels, mesh: m.mesh, materials: m.materials, load, eta: etas[m.of] });
     modes.push(...meshModes(m.id, m.name, m.mesh, load, 1 / per, m.wheels));
     const angle = shares[m.of] / m.radius;

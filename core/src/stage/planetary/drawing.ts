@@ -1,7 +1,7 @@
 import { gearOutline, type Gear } from '../../gear/index.ts';
 import { contactMarks, gearCircles } from '../../gear/marks.ts';
 import { ok, type Result } from '../../result.ts';
-import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
+import { circle, ORIGIN, rectangle, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import { boreOutline } from '../../gear/hub.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { planetaryGeometry, type PlanetaryGeometry } from './geometry.ts';
@@ -92,8 +92,6 @@ export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOp
   ]);
 }
 
-const box = (x0: number, y0: number, x1: number, y1: number): Outline => ({ points: Float64Array.of(x0, y0, 0, x1, y0, 0, x1, y1, 0, x0, y1, 0), closed: true });
-
 /** Upper half of the axial section beside the set: ring, planet on its pin, sun, carrier plates. A double helix shows its middle. */
 function section(p: PlanetaryParams, g: PlanetaryGeometry, R: number): DrawItem[] {
   const x = R * 1.25;
@@ -101,9 +99,9 @@ function section(p: PlanetaryParams, g: PlanetaryGeometry, R: number): DrawItem[
   const item = (key: string, outline: Outline, tint: 'none' | 'part' | 'partB' | 'belt', hatch: boolean): DrawItem => ({ kind: 'curve', key, outline, at: ORIGIN, ink: 'outline', tint, ...(hatch && { hatch }) });
   const [ms, mr] = [g.sunMesh.pair, g.ringMesh.pair];
   const items = [
-    item('s-ring', box(x, mr.s2.ra, x + w, R), 'part', true), item('s-planet', box(x, g.centre - ms.s2.ra, x + w, g.centre + ms.s2.ra), 'partB', true),
-    item('s-pin', box(x - p.plate, g.centre - p.pin / 2, x + w + p.plate, g.centre + p.pin / 2), 'none', false), item('s-sun', box(x, p.boreS / 2, x + w, ms.s1.ra), 'belt', true),
-    item('s-plate1', box(x - p.plate - 5e-4, ms.s1.ra + 1e-3, x - 5e-4, g.centre + p.pin), 'part', true), item('s-plate2', box(x + w + 5e-4, 0, x + w + p.plate + 5e-4, g.centre + p.pin), 'part', true),
+    item('s-ring', rectangle(x, mr.s2.ra, x + w, R), 'part', true), item('s-planet', rectangle(x, g.centre - ms.s2.ra, x + w, g.centre + ms.s2.ra), 'partB', true),
+    item('s-pin', rectangle(x - p.plate, g.centre - p.pin / 2, x + w + p.plate, g.centre + p.pin / 2), 'none', false), item('s-sun', rectangle(x, p.boreS / 2, x + w, ms.s1.ra), 'belt', true),
+    item('s-plate1', rectangle(x - p.plate - 5e-4, ms.s1.ra + 1e-3, x - 5e-4, g.centre + p.pin), 'part', true), item('s-plate2', rectangle(x + w + 5e-4, 0, x + w + p.plate + 5e-4, g.centre + p.pin), 'part', true),
   ];
   const lines: DrawItem[] = [{ kind: 'curve', key: 's-axis', outline: segment(x - 2 * p.plate - 3e-3, 0, x + w + 2 * p.plate + 3e-3, 0), at: ORIGIN, ink: 'centre', tint: 'none' }];
   if (p.double === 'yes' && p.helix > 0) lines.push({ kind: 'curve', key: 's-apex', outline: segment(x + w / 2, 0, x + w / 2, R), at: ORIGIN, ink: 'hidden', tint: 'none' });

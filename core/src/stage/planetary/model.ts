@@ -1,4 +1,4 @@
-import { boreReach, carrier, central, expectedRange, loadMesh, materialFactors, meshModes, modeLimits, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, type Central, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
+import { boreReach, carrier, central, expectedRange, loadMesh, materialFactors, meshModes, modeLimits, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, warming, type Central, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Bearing } from '../../joint/joint.ts';
@@ -114,8 +114,8 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   const toothForce = (m: Member, radius: number) => (torqueOn(m) * share) / (n * radius);
   const [sunPer, ringPer] = [toothForce('sun', sunWork), toothForce('ring', ringWork)];
   const pitchSpeed = planetSpeed * g.sunMesh.pair.rw2;
-  const sunLoad = loadMesh(g.sunMesh, ms, mp, sunPer * at.torque, sunPer * at.torqueRms, pitchSpeed, shelf);
-  const ringLoad = loadMesh(g.ringMesh, mp, mr, ringPer * at.torque, ringPer * at.torqueRms, planetSpeed * g.ringMesh.pair.rw1, shelf);
+  const sunLoad = loadMesh(g.sunMesh, ms, mp, sunPer * at.torque, sunPer * at.torqueRms, pitchSpeed, shelf, warming(at));
+  const ringLoad = loadMesh(g.ringMesh, mp, mr, ringPer * at.torque, ringPer * at.torqueRms, planetSpeed * g.ringMesh.pair.rw1, shelf, warming(at));
   const etaSun = p.meshBy === 'given' ? p.etaS : sunLoad.efficiency;
   const etaRing = p.meshBy === 'given' ? p.etaR : ringLoad.efficiency;
   const train = trainOf(etaSun, etaRing);

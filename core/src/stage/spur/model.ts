@@ -1,4 +1,4 @@
-import { boreReach, loadMesh, materialFactors, meshModes, modeLimits, toothMaterial, type MeshLoad, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import { boreReach, loadMesh, materialFactors, meshModes, modeLimits, toothMaterial, warming, type MeshLoad, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
@@ -47,7 +47,7 @@ export function modelSpur(p: SpurParams, at: Duty, shelf: Shelf): Result<SpurMod
   const ratio = spurRatio(p);
   const radius = end.pair.rw2;
   const speed = at.speed * radius;
-  const loads = g.meshes.map((m, i) => loadMesh(m, materials[i]!, materials[i + 1]!, at.torque / radius, at.torqueRms / radius, speed, shelf));
+  const loads = g.meshes.map((m, i) => loadMesh(m, materials[i]!, materials[i + 1]!, at.torque / radius, at.torqueRms / radius, speed, shelf, warming(at)));
   const efficiency = loads.reduce((e, l) => e * l.efficiency, 1);
   const names = namesOf(p);
   const modes = g.meshes.flatMap((m, i) => meshModes(`${i + 1}`, g.meshes.length > 1 ? `${names[i]} and ${names[i + 1]}` : 'the pair', m, loads[i]!, radius, [names[i]!, names[i + 1]!]));

@@ -1,0 +1,2 @@
+export * from './elliptic.ts';
+export * from './hertz-point.ts';

@@ -1,0 +1,47 @@
+import { FigureMaker } from '../../figure/index.ts';
+import { ok, type Result } from '../../result.ts';
+import { atEnds, type Shelf } from '../../shop/shelf.ts';
+import type { Duty, StageKind, StageReport } from '../contract.ts';
+import { wormCandidates, wormDefaults } from './candidates.ts';
+import { wormChecks } from './checks.ts';
+import { drawWorm } from './drawing.ts';
+import { wormFields } from './fields.ts';
+import { wormFigures } from './figures.ts';
+import { modelWorm, wormFactors } from './model.ts';
+import { wormRatio, wormSchema, type WormParams } from './params.ts';
+import { wormAssembly, wormParts } from './parts.ts';
+
+function analyse(p: WormParams, at: Duty, shelf: Shelf): Result<StageReport> {
+  const made = modelWorm(p, at, shelf);
+  if (!made.ok) return made;
+  const m = made.value;
+  const make = new FigureMaker(m, atEnds(shelf, wormFactors(p), (s) => modelWorm(p, at, s)));
+  return ok({ numbers: m.numbers, figures: wormFigures(p, at, shelf, m, make), checks: wormChecks(p, at, m) });
+}
+
+/** A worm and a cylindrical wheel at a right angle. */
+export const worm: StageKind<WormParams> = {
+  id: 'worm',
+  name: 'Worm',
+  summary: 'Much ratio in one step at a right angle; can hold by itself, and loses much.',
+  schema: wormSchema,
+  fields: wormFields,
+  defaults: wormDefaults,
+  kinematics: (p) => ({
+    ratio: wormRatio(p),
+    members: [{ name: 'worm', role: 'input' }, { name: 'wheel', role: 'output' }, { name: 'frame', role: 'fixed' }],
+    orders: [{ name: 'worm', perTurn: p.z2 / p.starts }, { name: 'wheel', perTurn: 1 }, { name: 'tooth mesh', perTurn: p.z2 }],
+  }),
+  factors: wormFactors,
+  analyse,
+  screen: (p, at, shelf) => {
+    const m = modelWorm(p, at, shelf);
+    return m.ok ? ok(m.value.numbers) : m;
+  },
+  drawing: drawWorm,
+  parts: wormParts,
+  assembly: wormAssembly,
+  candidates: wormCandidates,
+};
+
+export type { WormParams } from './params.ts';

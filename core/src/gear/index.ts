@@ -16,3 +16,4 @@ export * from './stepped.ts';
 export * from './mesh-figures.ts';
 export * from './marks.ts';
 export * from './crossed.ts';
+export * from './views.ts';

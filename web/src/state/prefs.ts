@@ -23,7 +23,8 @@ export const usePrefs = create<Prefs>()(
       units: {},
       tallyOpen: true,
       tallyWidth: 304,
-      hiddenLayers: [],
+      // Magnified gaps are for looking closely; everything else shows from the start.
+      hiddenLayers: ['gaps'],
       seenDemo: false,
       setSheet: (sheet) => set({ sheet }),
       setUnit: (quantity, unit) => set((s) => ({ units: { ...s.units, [quantity]: unit } })),

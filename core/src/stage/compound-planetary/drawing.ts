@@ -1,9 +1,9 @@
-import { contactMarks, gearCircles, gearOutline, memberSpeed, pushSense, trainRatio, trainSpeeds, type Gear } from '../../gear/index.ts';
+import { contactMarks, forceArrow, gearCircles, gearOutline, helixTraces, memberSpeed, pushSense, sectionBox, trainRatio, trainSpeeds, type Gear } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
-import { compoundTrain } from './model.ts';
+import { compoundTrain, modelCompound } from './model.ts';
 import type { CompoundParams } from './params.ts';
 
 /** Arcs of a drawing may stray this share of the module. */
@@ -70,12 +70,42 @@ export function drawCompound(p: CompoundParams, crank: number, options: DrawOpti
     ];
   });
   const R = g.outside / 2;
+  const loaded = options.duty.torque > 0 ? modelCompound(p, options.duty, options.shelf) : undefined;
+  const forces: DrawItem[] = loaded?.ok ? at.planets.flatMap((q, i) => {
+    const place = Math.atan2(q.a.y, q.a.x);
+    return loaded.value.meshes.map((m) => {
+      const { pair } = m.mesh;
+      const side = pushSense(at.train, m.id === 'sun' ? 'input' : m.id === 'ring1' ? 'held' : 'output');
+      const r = m.id === 'sun' ? pair.rw1 : pair.rw2;
+      const arrow = forceArrow(`f-${m.id}-${i}`, [r * Math.cos(place), r * Math.sin(place)], place + side * (Math.PI / 2 - pair.working), 6 * p.module, m.load.force / Math.cos(pair.working));
+      // The figures stand on one planet; the others carry the same.
+      return i === 0 || arrow.kind !== 'arrow' ? arrow : { kind: 'arrow' as const, key: arrow.key, from: arrow.from, to: arrow.to, ink: arrow.ink };
+    });
+  }) : [];
   return ok([
     { id: 'teeth', name: 'Toothing A', items: teeth },
     { id: 'toothing-b', name: 'Toothing B', items: [curve('ring2', s.ring2, turned(at.ring2), 'hidden'), ...at.planets.map((q, i) => curve(`planetB${i}`, s.b, q.b, 'hidden'))] },
     { id: 'circles', name: 'Pitch, base, tip circles', items: [...gearCircles('r1', g.mesh1.pair.s2, g.mesh1.pair.rw2, ORIGIN), ...gearCircles('r2', g.mesh2.pair.s2, g.mesh2.pair.rw2, ORIGIN), curve('places', circle(0, 0, g.centre), ORIGIN, 'centre')] },
     { id: 'contact', name: 'Contact on its line', items: contacts },
+    { id: 'forces', name: 'Forces', items: forces },
+    { id: 'section', name: 'Half-section', items: section(p, g, R) },
     { id: 'marks', name: 'Clocking marks', items: at.planets.flatMap((q, i): DrawItem[] => [curve(`mark${i}`, s.markA, q.a, 'contact'), { kind: 'label', key: `n${i}`, at: [q.a.x * 0.62, q.a.y * 0.62], text: `${i + 1}` }]) },
     { id: 'dimensions', name: 'Dimensions', items: [{ kind: 'dimension', key: 'outside', from: [-R, 0], to: [R, 0], offset: -R * 1.12, value: g.outside, quantity: 'length', prefix: '⌀ ' }] },
   ]);
+}
+
+/** Upper half of the axial section beside the set: held ring over A, driven ring over B, one planet through both. */
+function section(p: CompoundParams, g: CompoundGeometry, R: number): DrawItem[] {
+  const x = R * 1.25;
+  const gap = 1e-3;
+  const [xa, xb, end] = [x + p.width, x + p.width + gap, x + p.width + gap + p.widthB];
+  const [a, b] = [g.mesh1.pair, g.mesh2.pair];
+  const double = p.double === 'yes';
+  return [
+    sectionBox('s-ring1', x, a.s2.ra, xa, R, 'part'), sectionBox('s-ring2', xb, b.s2.ra, end, R, 'partB'),
+    sectionBox('s-planetA', x, g.centre - a.s1.ra, xa, g.centre + a.s1.ra, 'belt'), sectionBox('s-planetB', xb, g.centre - b.s1.ra, end, g.centre + b.s1.ra, 'belt'), sectionBox('s-pin', x - 2e-3, g.centre - p.pin / 2, end + 2e-3, g.centre + p.pin / 2, 'none', false),
+    ...(g.sunMesh ? [sectionBox('s-sun', x, p.boreS / 2, xa, g.sunMesh.pair.s1.ra, 'part')] : []),
+    ...helixTraces('t-a', x, xa, g.centre + (p.pin / 2 + a.s1.ra) / 2, g.planetA.helix, double), ...helixTraces('t-b', xb, end, g.centre + (p.pin / 2 + b.s1.ra) / 2, g.planetB.helix, double),
+    { kind: 'curve', key: 's-axis', outline: segment(x - 4e-3, 0, end + 4e-3, 0), at: ORIGIN, ink: 'centre', tint: 'none' },
+  ];
 }

@@ -1,10 +1,12 @@
 import { gearOutline, type Gear } from '../../gear/index.ts';
 import { contactMarks, gearCircles } from '../../gear/marks.ts';
 import { ok, type Result } from '../../result.ts';
-import { circle, ORIGIN, rectangle, segment, type Outline, type Pose } from '../../shape/outline.ts';
+import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import { boreOutline } from '../../gear/hub.ts';
+import { forceArrow, helixTraces, sectionBox } from '../../gear/views.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { planetaryGeometry, type PlanetaryGeometry } from './geometry.ts';
+import { modelPlanetary } from './model.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 import { carrier, central, memberSpeed, pushSense, trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 
@@ -80,10 +82,22 @@ export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOp
     return [...contactMarks(`s${i}`, ms, ORIGIN, at.sun - place, place, sense('sun')), ...contactMarks(`r${i}`, mr, pose, pose.turn - place, place, sense('ring'))];
   });
   const half = section(p, g, R);
+  const loaded = options.duty.torque > 0 ? modelPlanetary(p, options.duty, options.shelf) : undefined;
+  const forces: DrawItem[] = loaded?.ok ? at.planets.flatMap((pose, i) => {
+    const place = Math.atan2(pose.y, pose.x);
+    const reach = (m: 'sun' | 'ring', work: number) => place + sense(m) * (Math.PI / 2 - work);
+    const on = (r: number): [number, number] => [r * Math.cos(place), r * Math.sin(place)];
+    const long = 6 * p.module;
+    const { sunLoad, ringLoad, pinForce } = loaded.value;
+    const all = [forceArrow(`fs${i}`, on(ms.rw1), reach('sun', ms.working), long, sunLoad.force / Math.cos(ms.working)), forceArrow(`fr${i}`, on(mr.rw2), reach('ring', mr.working), long, ringLoad.force / Math.cos(mr.working)), forceArrow(`fp${i}`, on(g.centre), place + (sense('sun') * Math.PI) / 2, 1.5 * long, pinForce)];
+    // The figures stand on one planet; the others carry the same.
+    return i === 0 ? all : all.map((a) => (a.kind === 'arrow' ? { kind: 'arrow', key: a.key, from: a.from, to: a.to, ink: a.ink } : a));
+  }) : [];
   return ok([
     { id: 'teeth', name: 'Teeth', items: teeth },
     { id: 'circles', name: 'Pitch, base, tip circles', items: [...gearCircles('sun', ms.s1, ms.rw1, ORIGIN), ...at.planets.slice(0, 1).flatMap((pose) => gearCircles('planet', ms.s2, ms.rw2, { ...pose, turn: 0 })), ...gearCircles('ring', mr.s2, mr.rw2, ORIGIN), curve('places', circle(0, 0, g.centre), ORIGIN, 'centre')] },
     { id: 'contact', name: 'Contact on its line', items: contacts },
+    { id: 'forces', name: 'Forces', items: forces },
     { id: 'gaps', name: `Gaps ×${MAGNIFIED}`, items: [curve('gap-sun', s.wide[0], turned(at.sun), 'hidden'), ...at.planets.slice(0, 1).map((pose) => curve('gap-planet', s.wide[1], pose, 'hidden'))] },
     { id: 'marks', name: 'Clocking marks', items: at.planets.map((pose, i) => curve(`mark${i}`, s.mark, pose, 'contact')) },
     { id: 'carrier', name: 'Carrier', items: [curve('plate', s.plate, ORIGIN, 'hidden'), ...at.planets.map((pose, i) => curve(`arm${i}`, segment(0, 0, g.centre, 0), turned(Math.atan2(pose.y, pose.x)), 'centre'))] },
@@ -92,18 +106,17 @@ export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOp
   ]);
 }
 
-/** Upper half of the axial section beside the set: ring, planet on its pin, sun, carrier plates. A double helix shows its middle. */
+/** Upper half of the axial section beside the set: ring, planet on its pin, sun, carrier plates, and how the teeth lean. */
 function section(p: PlanetaryParams, g: PlanetaryGeometry, R: number): DrawItem[] {
   const x = R * 1.25;
   const w = p.width;
-  const item = (key: string, outline: Outline, tint: 'none' | 'part' | 'partB' | 'belt', hatch: boolean): DrawItem => ({ kind: 'curve', key, outline, at: ORIGIN, ink: 'outline', tint, ...(hatch && { hatch }) });
   const [ms, mr] = [g.sunMesh.pair, g.ringMesh.pair];
-  const items = [
-    item('s-ring', rectangle(x, mr.s2.ra, x + w, R), 'part', true), item('s-planet', rectangle(x, g.centre - ms.s2.ra, x + w, g.centre + ms.s2.ra), 'partB', true),
-    item('s-pin', rectangle(x - p.plate, g.centre - p.pin / 2, x + w + p.plate, g.centre + p.pin / 2), 'none', false), item('s-sun', rectangle(x, p.boreS / 2, x + w, ms.s1.ra), 'belt', true),
-    item('s-plate1', rectangle(x - p.plate - 5e-4, ms.s1.ra + 1e-3, x - 5e-4, g.centre + p.pin), 'part', true), item('s-plate2', rectangle(x + w + 5e-4, 0, x + w + p.plate + 5e-4, g.centre + p.pin), 'part', true),
+  const double = p.double === 'yes';
+  return [
+    sectionBox('s-ring', x, mr.s2.ra, x + w, R, 'part'), sectionBox('s-planet', x, g.centre - ms.s2.ra, x + w, g.centre + ms.s2.ra, 'partB'),
+    sectionBox('s-pin', x - p.plate, g.centre - p.pin / 2, x + w + p.plate, g.centre + p.pin / 2, 'none', false), sectionBox('s-sun', x, p.boreS / 2, x + w, ms.s1.ra, 'belt'),
+    sectionBox('s-plate1', x - p.plate - 5e-4, ms.s1.ra + 1e-3, x - 5e-4, g.centre + p.pin, 'part'), sectionBox('s-plate2', x + w + 5e-4, 0, x + w + p.plate + 5e-4, g.centre + p.pin, 'part'),
+    ...helixTraces('t-sun', x, x + w, (p.boreS / 2 + ms.s1.ra) / 2, g.sun.helix, double), ...helixTraces('t-planet', x, x + w, g.centre + (p.pin / 2 + ms.s2.ra) / 2, g.planet.helix, double), ...helixTraces('t-ring', x, x + w, (mr.s2.ra + R) / 2, g.ring.helix, double),
+    { kind: 'curve', key: 's-axis', outline: segment(x - 2 * p.plate - 3e-3, 0, x + w + 2 * p.plate + 3e-3, 0), at: ORIGIN, ink: 'centre', tint: 'none' },
   ];
-  const lines: DrawItem[] = [{ kind: 'curve', key: 's-axis', outline: segment(x - 2 * p.plate - 3e-3, 0, x + w + 2 * p.plate + 3e-3, 0), at: ORIGIN, ink: 'centre', tint: 'none' }];
-  if (p.double === 'yes' && p.helix > 0) lines.push({ kind: 'curve', key: 's-apex', outline: segment(x + w / 2, 0, x + w / 2, R), at: ORIGIN, ink: 'hidden', tint: 'none' });
-  return [...items, ...lines];
 }

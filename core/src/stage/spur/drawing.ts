@@ -1,4 +1,4 @@
-import { boreOutline, boltPlaces, contactMarks, gearCircles, gearOutline, PLAIN_HUB, type Gear } from '../../gear/index.ts';
+import { boreOutline, boltPlaces, contactMarks, forceArrow, gearCircles, gearOutline, PLAIN_HUB, sectionBox, turnedTraces, type Gear } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
@@ -84,12 +84,22 @@ export function drawSpur(p: SpurParams, crank: number, options: DrawOptions): Re
     const [x0, y0] = g.places[i]!;
     const [x1, y1] = g.places[i + 1]!;
     const place = Math.atan2(y1 - y0, x1 - x0) + (m.pair.ring ? Math.PI : 0);
-    const dir = place + (i % 2 === 0 ? 1 : -1) * (Math.PI / 2 - m.pair.working);
-    const [x, y] = [x0 + m.pair.rw1 * Math.cos(place), y0 + m.pair.rw1 * Math.sin(place)];
-    const long = 6 * p.module;
-    return { kind: 'arrow', key: `force${i}`, from: [x, y], to: [x + long * Math.cos(dir), y + long * Math.sin(dir)], ink: 'force', label: { value: options.duty.torque / g.meshes[last - 1]!.pair.rw2 / Math.cos(m.pair.working), quantity: 'force' } };
+    return forceArrow(`force${i}`, [x0 + m.pair.rw1 * Math.cos(place), y0 + m.pair.rw1 * Math.sin(place)], place + (i % 2 === 0 ? 1 : -1) * (Math.PI / 2 - m.pair.working), 6 * p.module, options.duty.torque / g.meshes[last - 1]!.pair.rw2 / Math.cos(m.pair.working));
   }) : [];
-  const low = Math.min(...g.places.map(([, y], i) => y - (g.wheels[i]!.ring ? g.meshes[i - 1]!.sides[1].root + p.rim : size(i).ra)));
+  const reach = (i: number) => (g.wheels[i]!.ring ? g.meshes[i - 1]!.sides[1].root + p.rim : size(i).ra);
+  const low = Math.min(...g.places.map(([, y], i) => y - reach(i)));
+  const high = Math.max(...g.places.map(([, y], i) => y + reach(i)));
+  // The section lies above, each wheel over its own centre; a bent row is seen from its side.
+  const [floor, width] = [high + 3 * p.module, p.width];
+  const cuts = g.wheels.flatMap((w, i) => {
+    const x = g.places[i]![0];
+    const hole = i === 0 ? p.bore1 : i === last && !w.ring ? p.bore2 : 3e-3;
+    const tint = i === 0 ? tints[0] : i === last ? tints[2] : tints[1];
+    const one = (k: string, from: number, to: number) => sectionBox(`s${i}${k}`, x + from, floor, x + to, floor + width, tint);
+    return w.ring ? [one('l', -reach(i), -size(i).ra), one('r', size(i).ra, reach(i))] : [one('l', -size(i).ra, -hole / 2), one('r', hole / 2, size(i).ra)];
+  });
+  // How the teeth lean, across each wheel's face.
+  const leans = g.wheels.flatMap((w, i) => turnedTraces(`t${i}`, g.places[i]![0] + (w.ring ? (size(i).ra + reach(i)) / 2 : size(i).ra * 0.75), floor, floor + width, w.helix, p.double === 'yes'));
   const [ax, bx] = [g.places[0]![0], g.places[last]![0]];
   return ok([
     { id: 'teeth', name: 'Teeth', items: teeth },
@@ -97,6 +107,7 @@ export function drawSpur(p: SpurParams, crank: number, options: DrawOptions): Re
     { id: 'contact', name: 'Contact on its line', items: contacts },
     { id: 'forces', name: 'Forces', items: force },
     { id: 'gaps', name: `Gaps ×${MAGNIFIED}`, items: g.wheels.map((_, i) => curve(`gap${i}`, s.wide[i]!, at[i]!, 'hidden')) },
+    { id: 'section', name: 'Section', items: [...cuts, ...leans] },
     { id: 'centre', name: 'Centre lines', items: [...g.places.slice(1).map(([x, y], i) => curve(`row${i}`, segment(g.places[i]![0], g.places[i]![1], x, y), ORIGIN, 'centre'))] },
     { id: 'dimensions', name: 'Dimensions', items: Math.abs(bx - ax) > 1e-9 ? [{ kind: 'dimension', key: 'centres', from: [Math.min(ax, bx), low], to: [Math.max(ax, bx), low], offset: low - 3 * p.module, value: Math.abs(bx - ax), quantity: 'length' }] : [] },
   ]);

@@ -1,4 +1,4 @@
-import { boltPlaces, boreOutline, contactPlace, contactRises, gearCircles, gearOutline, PLAIN_HUB } from '../../gear/index.ts';
+import { boltPlaces, boreOutline, contactPlace, contactRises, forceArrow, gearCircles, gearOutline, PLAIN_HUB } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, rectangle, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
@@ -70,11 +70,10 @@ export function drawWorm(p: WormParams, crank: number, options: DrawOptions): Re
       return curve(`c${i}`, s.dot, { x, y, turn: 0 }, 'contact');
     }),
   ];
-  const long = 7 * p.module;
+  const long = Math.max(7 * p.module, 0.4 * m.s2.ra);
   const r2 = m.s2.r;
   const forces: DrawItem[] = loaded.ok && options.duty.torque > 0 ? [
-    { kind: 'arrow', key: 'tangent', from: [0, r2], to: [-side * long, r2], ink: 'force', label: { value: loaded.value.tangent, quantity: 'force' } },
-    { kind: 'arrow', key: 'apart', from: [0, r2], to: [0, r2 - (long * loaded.value.apart) / Math.max(1e-9, loaded.value.tangent)], ink: 'force', label: { value: loaded.value.apart, quantity: 'force' } },
+    forceArrow('tangent', [0, r2], side > 0 ? Math.PI : 0, long, loaded.value.tangent), forceArrow('apart', [0, r2], -Math.PI / 2, 0.7 * long, loaded.value.apart),
   ] : [];
   const R = m.s2.ra;
   const across = Math.max(R, p.span / 2);
@@ -93,6 +92,6 @@ export function drawWorm(p: WormParams, crank: number, options: DrawOptions): Re
     { id: 'gaps', name: `Gaps ×${MAGNIFIED}`, items: [curve('gap', s.wide, wheelAt, 'hidden')] },
     { id: 'section', name: 'Along the worm', items: view },
     { id: 'centre', name: 'Centre lines', items: [curve('axis', segment(-p.span * 0.55, height, p.span * 0.55, height), ORIGIN, 'centre'), curve('middle', segment(0, -R * 1.05, 0, height + m.s1.ra * 1.3), ORIGIN, 'centre')] },
-    { id: 'dimensions', name: 'Dimensions', items: [{ kind: 'dimension', key: 'length', from: [-p.length / 2, height + m.s1.ra], to: [p.length / 2, height + m.s1.ra], offset: height + m.s1.ra * 1.5, value: p.length, quantity: 'length' }, { kind: 'dimension', key: 'wheel', from: [-R, 0], to: [R, 0], offset: -R * 1.12, value: 2 * R, quantity: 'length', prefix: '⌀ ' }, { kind: 'label', key: 'centres', at: [R * 0.06, height / 2], text: `a ${(height * 1e3).toFixed(3)} mm` }] },
+    { id: 'dimensions', name: 'Dimensions', items: [{ kind: 'dimension', key: 'length', from: [-p.length / 2, height + m.s1.ra], to: [p.length / 2, height + m.s1.ra], offset: height + m.s1.ra * 1.5, value: p.length, quantity: 'length' }, { kind: 'dimension', key: 'wheel', from: [-R, 0], to: [R, 0], offset: -R * 1.12, value: 2 * R, quantity: 'length', prefix: '⌀ ' }, { kind: 'label', key: 'centres', at: [0, -R * 0.55], text: `a ${(height * 1e3).toFixed(3)} mm` }] },
   ]);
 }

@@ -18,7 +18,7 @@ export function wormFigures(p: WormParams, at: Duty, shelf: Shelf, m: WormModel,
   return [
     exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, { formula: 'z₂/z₁; the sign by the hand of the thread', terms: sizes.slice(2), source: 'definition' }),
     make.figure('efficiency', 'Efficiency', 'efficiency', (w) => w.forward, { formula: 'tan γ/tan(γ + ρ′)', terms: [lead, rho, mu], source: 'wedge with friction; tan ρ′ = µ/cos α_n' }),
-    make.figure('back', 'Driven back', 'ratio', (w) => w.backward, { formula: 'tan(γ − ρ′)/tan γ', terms: [lead, rho, mu], source: 'wedge with friction; zero or less holds by itself at rest', note: 'Vibration lowers friction: what holds at rest can creep or run back. Nobody’s safety may rest on it; use a brake.' }),
+    make.figure('back', 'Driven back', 'efficiency', (w) => w.backward, { formula: 'tan(γ − ρ′)/tan γ', terms: [lead, rho, mu], source: 'wedge with friction; zero or less holds by itself at rest', note: 'Vibration lowers friction: what holds at rest can creep or run back. Nobody’s safety may rest on it; use a brake.' }),
     make.figure('hold', 'Holds with', 'angle', (w) => w.frictionAngle - g.lead, { formula: 'ρ′ − γ', terms: [rho, lead], source: 'margin of the friction angle over the lead angle; below zero it turns back' }),
     exact('lead', 'Lead angle', 'angle', g.lead, { formula: 'atan(z₁/q)', terms: sizes.slice(1, 3), source: ISO }),
     exact('centre', 'Centre distance', 'length', g.centre, { formula: 'm(q + z₂ + 2x)/2', terms: [...sizes, term('x', 'shift of the wheel', p.x2, 'count', 'field', 'x2')], source: `${ISO}; without play, exact` }),

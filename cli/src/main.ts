@@ -9,7 +9,7 @@ const HELP = `gristmill: the computation of Gristmill on the command line
   gristmill analyse FILE [--variant NAME]           every line, stage and test of a joint
   gristmill stage KIND --params JSON [--duty JSON]  one stage
   gristmill outline KIND PART --params JSON --format svg|dxf|json [--chord "2 um"]
-  gristmill solid KIND [PART] --params JSON --format stl|3mf --out FILE [--chord "10 um"]
+  gristmill solid KIND [PART] --params JSON --format stl|3mf|step --out FILE [--chord "10 um"]
   gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
   gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
   gristmill check FILE                              is the file whole, does anything stop it

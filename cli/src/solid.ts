@@ -1,16 +1,31 @@
-import { ok, parseQuantity, refuse, type Result } from '@gristmill/core';
+import { ok, parseQuantity, refuse, type Result, type Solid } from '@gristmill/core';
 import { meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
+import { namedBody, writeStep, type NamedBody } from '@gristmill/core/solid/step';
 import Kernel from 'manifold-3d';
 import { writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { kindAndParams, toJson, type Options } from './commands.ts';
 
-/** `solid KIND [PART] --params JSON --format stl|3mf --out FILE`: bodies of parts as closed surfaces. */
+/** Exact bodies as STEP; their kernel is loaded only for this. */
+async function exactFile(parts: readonly { name: string; solid: () => Solid }[]): Promise<Result<{ bytes: Uint8Array; volume: number }>> {
+  const [kit, { default: kernel }] = await Promise.all([import('replicad'), import('replicad-opencascadejs')]);
+  kit.setOC(await kernel({ locateFile: () => fileURLToPath(import.meta.resolve('replicad-opencascadejs/wasm')), print: () => undefined }));
+  const bodies: NamedBody[] = [];
+  for (const p of parts) {
+    const body = namedBody(kit, p.name, p.solid());
+    if (!body.ok) return body;
+    bodies.push(body.value);
+  }
+  return ok({ bytes: await writeStep(kit, bodies), volume: bodies.reduce((s, b) => s + b.volume, 0) * 1e-9 });
+}
+
+/** `solid KIND [PART] --params JSON --format stl|3mf|step --out FILE`: bodies of parts, as closed surfaces or exact. */
 export async function solid(kindId: string | undefined, partId: string | undefined, o: Options): Promise<Result<string>> {
   const asked = kindAndParams(kindId, o);
   if (!asked.ok) return asked;
   if (!o.out) return refuse('--out is missing.', 'A solid is not text and goes to a file.', 'Write --out part.stl.');
-  const format = o.format ?? (o.out.endsWith('.3mf') ? '3mf' : 'stl');
-  if (format !== 'stl' && format !== '3mf') return refuse(`“${format}” is not a format of solids.`, 'They are written as stl or 3mf.', 'Write --format stl.');
+  const format = o.format ?? (o.out.endsWith('.3mf') ? '3mf' : /\.ste?p$/i.test(o.out) ? 'step' : 'stl');
+  if (format !== 'stl' && format !== '3mf' && format !== 'step') return refuse(`“${format}” is not a format of solids.`, 'They are written as stl, 3mf or step.', 'Write --format stl.');
   const chord = parseQuantity(o.chord ?? '10 µm', 'length');
   if (!chord.ok) return chord;
   if (!(chord.value.si >= 5e-7 && chord.value.si <= 1e-3)) return refuse('The chord error cannot be kept.', 'It must be between 0.5 µm and 1 mm.', 'Write it like --chord "10 um".');
@@ -20,6 +35,17 @@ export async function solid(kindId: string | undefined, partId: string | undefin
   const wanted = bodies.filter((p) => partId === undefined || p.id === partId);
   if (wanted.length === 0) return refuse(partId === undefined ? 'No part of this stage has a body.' : `There is no part “${partId}” with a body.`, `This stage has ${bodies.map((p) => p.id).join(', ') || 'none'}.`, 'Name one of these.');
   if (format === 'stl' && wanted.length > 1) return refuse('PART is missing.', `An STL file holds one body; this stage has ${bodies.map((p) => p.id).join(', ')}.`, 'Name one, or write --format 3mf.');
+  const unwritable = (error: unknown) => refuse(`${o.out} cannot be written.`, `The system says ${(error as NodeJS.ErrnoException).code ?? 'no'}.`, 'Check the folder and its rights.');
+  if (format === 'step') {
+    const file = await exactFile(wanted as { name: string; solid: () => Solid }[]);
+    if (!file.ok) return file;
+    try {
+      writeFileSync(o.out, file.value.bytes);
+    } catch (error) {
+      return unwritable(error);
+    }
+    return ok(o.json ? toJson({ file: o.out, format, parts: wanted.map((p) => p.id), unit: 'mm', chordError: 0, volume: file.value.volume }) : `${o.out}: ${wanted.length} exact bod${wanted.length > 1 ? 'ies' : 'y'}, ${(file.value.volume * 1e9).toFixed(2)} mm³, millimetres.`);
+  }
   const kernel = await Kernel();
   kernel.setup();
   const meshes: NamedMesh[] = [];
@@ -31,7 +57,7 @@ export async function solid(kindId: string | undefined, partId: string | undefin
   try {
     writeFileSync(o.out, format === 'stl' ? writeStl(meshes[0]!.mesh, `${asked.value.kind.name}, ${wanted[0]!.name}`) : write3mf(meshes, asked.value.kind.name));
   } catch (error) {
-    return refuse(`${o.out} cannot be written.`, `The system says ${(error as NodeJS.ErrnoException).code ?? 'no'}.`, 'Check the folder and its rights.');
+    return unwritable(error);
   }
   const volume = meshes.reduce((s, m) => s + m.mesh.volume, 0) * 1e-9;
   const triangles = meshes.reduce((s, m) => s + m.mesh.triangles.length / 3, 0);

@@ -1,4 +1,5 @@
 import { arcCurve, fitArcs, lineCurve, mirrored, type Curve } from '../shape/curve.ts';
+import { drawnFrom, sampled, type ExactContour, type ExactPiece } from '../shape/exact.ts';
 import { OutlinePen, type Outline } from '../shape/outline.ts';
 import { gearSize, halfAt, type Gear, type GearSize } from './gear.ts';
 import { inv } from './involute.ts';
@@ -260,6 +261,19 @@ function repeat(one: Float64Array, times: number): Outline {
   return { points, closed: true };
 }
 
+/** Steps of a flank or root between which a spline runs; with an involute it strays by less than a nanometre. */
+const SPLINE_STEPS = 32;
+
+/** One tooth exactly, from the middle of a space to the next: arcs for tip and root circle, splines for flank and fillet. */
+function toothContour(g: Gear, side: ToothSide): ExactContour {
+  const piece = (kind: SidePiece['kind'], curve: Curve): ExactPiece => ({ kind: kind === 'chamfer' ? 'line' : kind === 'tip' || kind === 'root' ? 'arc' : 'spline', points: sampled(curve, kind === 'chamfer' ? 1 : kind === 'tip' || kind === 'root' ? 2 : SPLINE_STEPS) });
+  const whole = side.pieces.filter((q) => {
+    const ends = sampled(q.curve, 1);
+    return Math.hypot(ends[2]! - ends[0]!, ends[3]! - ends[1]!) > 1e-9;
+  });
+  return { pieces: [...[...whole].reverse().map((q) => piece(q.kind, mirrored(q.curve))), ...whole.map((q) => piece(q.kind, q.curve))], repeat: g.teeth };
+}
+
 /** Arcs stay this close to the true curve unless asked otherwise, m. */
 export const FINE = 1e-7;
 
@@ -272,5 +286,5 @@ export function gearOutline(g: Gear, tolerance = FINE, side: ToothSide = toothSi
   const pen = new OutlinePen();
   for (const p of [...side.pieces].reverse()) fitArcs(mirrored(p.curve), tolerance, pen);
   for (const p of side.pieces) fitArcs(p.curve, tolerance, pen);
-  return repeat(pen.close().points, g.teeth);
+  return drawnFrom(repeat(pen.close().points, g.teeth), () => toothContour(g, side));
 }

@@ -6,3 +6,4 @@ export * from './svg.ts';
 export * from './solid.ts';
 export * from './dxf.ts';
 export * from './bounds.ts';
+export * from './exact.ts';

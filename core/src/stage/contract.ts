@@ -136,6 +136,16 @@ export interface DrawOptions {
   readonly glyph?: boolean;
 }
 
+/** Where a body stands in an assembled stage at rest: turned about its own axis, laid along x where it says so, then moved. */
+export interface BodyPlace {
+  readonly at: readonly [number, number, number];
+  readonly turn: number;
+  /** The way of its own axis; z, the output's, where left out. */
+  readonly along?: 'z' | 'x';
+  /** How far it moves when the stage is drawn apart, m. */
+  readonly apart: readonly [number, number, number];
+}
+
 export interface Part {
   readonly id: string;
   readonly name: string;
@@ -149,6 +159,10 @@ export interface Part {
   readonly curves: readonly { readonly layer: string; readonly outline: Outline }[];
   /** Its body, worked out when asked for; absent where only an outline is known. */
   readonly solid?: () => Solid;
+  /** The outside of what is only bought, to be looked at in its place. */
+  readonly seen?: () => Solid;
+  /** Where its pieces stand in the assembled stage; none where it is not shown. */
+  readonly places?: readonly BodyPlace[];
 }
 
 export interface AssemblyStep {

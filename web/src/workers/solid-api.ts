@@ -1,17 +1,31 @@
 import type { Result, ShopEdits } from '@gristmill/core';
 
-/** A solid file that is wanted: one part, or every part of a stage where none is named. */
-export interface SolidWish {
+export type SolidFormat = 'stl' | '3mf' | 'step';
+
+/** Bodies that are wanted: one part, or every part of a stage where none is named. */
+export interface BodyWish {
   readonly kind: string;
   readonly params: unknown;
   readonly shop: ShopEdits;
   readonly part?: string;
-  readonly format: 'stl' | '3mf';
-  /** Largest distance of the surface from the exact one, m. */
+  /** Largest distance of a meshed surface from the exact one, m; STEP is exact. */
   readonly chordError: number;
+}
+
+/** A solid file that is wanted. */
+export interface SolidWish extends BodyWish {
+  readonly format: SolidFormat;
   readonly title: string;
+}
+
+/** A part's surface for looking at, millimetres. */
+export interface PartMesh {
+  readonly id: string;
+  readonly vertices: Float32Array;
+  readonly triangles: Uint32Array;
 }
 
 export interface SolidApi {
   file(wish: SolidWish, onProgress: (share: number) => void): Promise<Result<Uint8Array>>;
+  meshes(wish: BodyWish): Promise<Result<readonly PartMesh[]>>;
 }

@@ -1,12 +1,19 @@
 import { proxy, wrap } from 'comlink';
 import type { Result } from '@gristmill/core';
 import { WorkerPool } from './pool.ts';
-import type { SolidApi, SolidWish } from './solid-api.ts';
+import type { BodyWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
 
-/** Solids have a worker of their own, started when the first one is asked for. */
-const pool = new WorkerPool<SolidApi>(() => {
-  const worker = new Worker(new URL('./solid.worker.ts', import.meta.url), { type: 'module' });
-  return { api: wrap<SolidApi>(worker) as unknown as SolidApi, end: () => worker.terminate() };
-}, 1);
+const poolOf = (start: () => Worker) =>
+  new WorkerPool<SolidApi>(() => {
+    const worker = start();
+    return { api: wrap<SolidApi>(worker) as unknown as SolidApi, end: () => worker.terminate() };
+  }, 1);
 
-export const solidFile = (wish: SolidWish, onProgress: (share: number) => void, signal: AbortSignal): Promise<Result<Uint8Array>> => pool.run((api) => api.file(wish, proxy(onProgress)), { signal, heavy: true });
+/** Meshed and exact bodies have a worker each, started when the first one is asked for: their kernels are large. */
+const meshed = poolOf(() => new Worker(new URL('./solid.worker.ts', import.meta.url), { type: 'module' }));
+const exact = poolOf(() => new Worker(new URL('./step.worker.ts', import.meta.url), { type: 'module' }));
+
+export const solidFile = (wish: SolidWish, onProgress: (share: number) => void, signal: AbortSignal): Promise<Result<Uint8Array>> =>
+  (wish.format === 'step' ? exact : meshed).run((api) => api.file(wish, proxy(onProgress)), { signal, heavy: true });
+
+export const partMeshes = (wish: BodyWish, signal: AbortSignal): Promise<Result<readonly PartMesh[]>> => meshed.run((api) => api.meshes(wish), { signal, heavy: true });

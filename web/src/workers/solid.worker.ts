@@ -1,10 +1,10 @@
-import { makeShelf, refuse, stageKind, type Result } from '@gristmill/core';
+import { makeShelf, refuse, stageKind, type Part, type Result, type Solid } from '@gristmill/core';
 import { meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
 import kernelUrl from 'manifold-3d/manifold.wasm?url';
 import Kernel, { type ManifoldToplevel } from 'manifold-3d';
-import type { SolidApi, SolidWish } from './solid-api.ts';
+import type { BodyWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
 
 registerKinds();
 let kernel: Promise<ManifoldToplevel> | undefined;
@@ -20,21 +20,34 @@ const loaded = (): Promise<ManifoldToplevel> =>
     throw error;
   }));
 
+/** Meshes what is wanted, one part after the other. */
+async function meshAll(wish: BodyWish, bodyOf: (p: Part) => (() => Solid) | undefined, each: (mesh: PartMesh & { name: string; volume: number }, share: number) => void): Promise<Result<number>> {
+  const made = stageKind(wish.kind)!.parts(wish.params, makeShelf(wish.shop));
+  if (!made.ok) return made;
+  const parts = made.value.filter((p) => bodyOf(p) && (wish.part === undefined || p.id === wish.part));
+  if (parts.length === 0) return refuse('There is no such part with a body.', 'Only parts that are made have one.', 'Choose another part.');
+  const k = await loaded();
+  for (const [i, p] of parts.entries()) {
+    const mesh = meshSolid(k, bodyOf(p)!(), wish.chordError);
+    if (!mesh) return refuse(`Nothing is left of “${p.name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
+    each({ ...mesh, id: p.id, name: p.name }, (i + 1) / parts.length);
+  }
+  return { ok: true, value: parts.length };
+}
+
 const api: SolidApi = {
   file: async (wish: SolidWish, onProgress): Promise<Result<Uint8Array>> => {
-    const made = stageKind(wish.kind)!.parts(wish.params, makeShelf(wish.shop));
-    if (!made.ok) return made;
-    const parts = made.value.filter((p) => p.solid && (wish.part === undefined || p.id === wish.part));
-    const k = await loaded();
     const meshes: NamedMesh[] = [];
-    for (const p of parts) {
-      const mesh = meshSolid(k, p.solid!(), wish.chordError);
-      if (!mesh) return refuse(`Nothing is left of “${p.name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
-      meshes.push({ name: p.name, mesh });
-      onProgress(meshes.length / parts.length);
-    }
-    if (meshes.length === 0) return refuse('There is no such part with a body.', 'Only parts that are made have one.', 'Choose another part.');
-    return { ok: true, value: wish.format === 'stl' ? writeStl(meshes[0]!.mesh, wish.title) : write3mf(meshes, wish.title) };
+    const done = await meshAll(wish, (p) => p.solid, (mesh, share) => {
+      meshes.push({ name: mesh.name, mesh });
+      onProgress(share);
+    });
+    return done.ok ? { ok: true, value: wish.format === 'stl' ? writeStl(meshes[0]!.mesh, wish.title) : write3mf(meshes, wish.title) } : done;
+  },
+  meshes: async (wish) => {
+    const out: PartMesh[] = [];
+    const done = await meshAll(wish, (p) => (p.places ? (p.solid ?? p.seen) : undefined), ({ id, vertices, triangles }) => void out.push({ id, vertices, triangles }));
+    return done.ok ? { ok: true, value: out } : done;
   },
 };
 

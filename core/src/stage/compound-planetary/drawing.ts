@@ -33,7 +33,7 @@ function shapesOf(p: CompoundParams, g: CompoundGeometry): Shapes {
   return s;
 }
 
-/** Where everything stands when the input has turned by `crank`; a planet's two toothings share one pose but for their clocking. */
+/** Where everything stands when the input has turned by `crank`; a planet's two toothings share one pose but for their clocking, and its mark is the tooth of A on its own x axis. */
 export function compoundPose(p: CompoundParams, g: CompoundGeometry, crank: number) {
   const train = compoundTrain(p);
   const out = crank / trainRatio(train);
@@ -41,7 +41,7 @@ export function compoundPose(p: CompoundParams, g: CompoundGeometry, crank: numb
   const planets = Array.from({ length: p.planets }, (_, k) => {
     const at = (2 * Math.PI * k) / p.planets + cage;
     const place = { x: g.centre * Math.cos(at), y: g.centre * Math.sin(at) };
-    return { a: { ...place, turn: at - (at * p.zr1) / p.zpA } as Pose, b: { ...place, turn: at + ((out - at) * p.zr2) / p.zpB } as Pose };
+    return { a: { ...place, turn: at - (at * p.zr1) / p.zpA + (2 * Math.PI * g.marks[k]!) / p.zpA } as Pose, b: { ...place, turn: at + ((out - at) * p.zr2) / p.zpB } as Pose };
   });
   const sunTurn = (p.zpA % 2 === 0 ? Math.PI / p.zs : 0) + (g.sun ? memberSpeed(train, train.input) * out : 0);
   return { train, ring2: out, cage, planets, sun: sunTurn };

@@ -17,6 +17,8 @@ export interface CompoundGeometry {
   readonly centre: number;
   /** Angle from a tooth of A to the nearest of B, by planet, rad: what the marks are set to. */
   readonly clocking: readonly number[];
+  /** How many teeth of A each planet's mark stands counter-clockwise from outwards when both toothings have found their rings. */
+  readonly marks: readonly number[];
   /** Whether one planet fits every place. */
   readonly identical: boolean;
   readonly gap: number;
@@ -85,9 +87,20 @@ function solve(p: CompoundParams): Result<CompoundGeometry> {
     const y = x - step * Math.round(x / step);
     return Math.abs(y) < 1e-12 ? 0 : y;
   });
+  // The planet that has this clocking fits at one of its turns only, which its mark shows: the nearest one outwards.
+  const marks = clocking.map((clock, k) => {
+    const at = (2 * Math.PI * k) / p.planets;
+    const x = (at * p.zr1) / p.zpA - (at * p.zr2) / p.zpB;
+    const off = (n: number) => {
+      const pitches = ((clock - x + (2 * Math.PI * n) / p.zpA) * p.zpB) / (2 * Math.PI);
+      return Math.abs(pitches - Math.round(pitches));
+    };
+    for (let n = 0; n <= p.zpA / 2; n++) for (const s of [n, -n]) if (off(s) < 1e-6) return s;
+    return 0;
+  });
   const tip = Math.max(m1.value.pair.s1.ra, m2.value.pair.s1.ra);
   return ok({
-    sun: p.drive === 'sun' ? sun : undefined, planetA, planetB, ring1, ring2, sunMesh: m0?.value, mesh1: m1.value, mesh2: m2.value, centre, clocking, identical: Number.isInteger(identicalCount(p)),
+    sun: p.drive === 'sun' ? sun : undefined, planetA, planetB, ring1, ring2, sunMesh: m0?.value, mesh1: m1.value, mesh2: m2.value, centre, clocking, marks, identical: Number.isInteger(identicalCount(p)),
     gap: 2 * centre * Math.sin(Math.PI / p.planets) - 2 * tip, outside: 2 * (Math.max(m1.value.sides[1].root, m2.value.sides[1].root) + p.rim),
   });
 }

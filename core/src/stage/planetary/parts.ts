@@ -5,6 +5,7 @@ import { cut, prism, type Prism } from '../../shape/solid.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
+import { planetaryPose } from './drawing.ts';
 import { modelPlanetary } from './model.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 
@@ -31,18 +32,25 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf): Result<readonl
   const ringHub: Hub = { ...PLAIN_HUB, bolts: p.boltsR, boltCircle: g.outside - p.rim, boltHole: p.boltHole, nuts: p.nuts === 'yes' };
   const outline = (w: Gear, i: 0 | 1, mesh: typeof g.sunMesh) => gearOutline(w, undefined, mesh.sides[i]);
   const double = p.double === 'yes';
+  const pose = planetaryPose(p, g, 0);
+  const widths = Array.from({ length: p.sets }, (_, k) => p.width * p.step ** (p.sets - 1 - k));
+  // Sets stand one behind the other, each with its plates; drawn apart, every layer of a set moves on by one step.
+  const floors = widths.map((_, k) => widths.slice(0, k).reduce((a, b) => a + b, 0) + k * (2 * p.plate + 2 * GAP));
+  const step = 1.2 * p.width;
+  const away = (k: number, layer: number) => (4 * k + layer) * step;
+  const stand = (x: number, y: number, z: number, turn: number, lift: number) => ({ at: [x, y, z] as const, turn, apart: [0, 0, lift] as const });
   for (let k = 0; k < p.sets; k++) {
-    const width = p.width * p.step ** (p.sets - 1 - k);
+    const width = widths[k]!;
     const set = p.sets > 1 ? `-${k + 1}` : '';
     const part = width / p.width;
     const named = p.sets > 1 ? `, set ${k + 1}` : '';
-    parts.push({ id: `sun${set}`, name: `Sun${named}`, quantity: 1, made: how(ms), material: ms.name, mass: m.masses[0] * part, money: m.masses[0] * part * ms.price + work(ms, p.zs), note: `${wheelNote(p, g.sun, width)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`, curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)], solid: () => ({ prisms: gearPrisms(g.sun, width, double, hubHoles(sunHub)) }) });
-    parts.push({ id: `planet${set}`, name: `Planet${named}`, quantity: p.planets, made: how(mp), material: mp.name, mass: m.masses[1] * part, money: m.masses[1] * part * mp.price + work(mp, p.zp), note: `${wheelNote(p, g.planet, width)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`, curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)], solid: () => ({ prisms: gearPrisms(g.planet, width, double, hubHoles(planetHub)) }) });
+    parts.push({ id: `sun${set}`, name: `Sun${named}`, quantity: 1, made: how(ms), material: ms.name, mass: m.masses[0] * part, money: m.masses[0] * part * ms.price + work(ms, p.zs), note: `${wheelNote(p, g.sun, width)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`, curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)], places: [stand(0, 0, floors[k]!, pose.sun, away(k, 1))], solid: () => ({ prisms: gearPrisms(g.sun, width, double, hubHoles(sunHub)) }) });
+    parts.push({ id: `planet${set}`, name: `Planet${named}`, quantity: p.planets, made: how(mp), material: mp.name, mass: m.masses[1] * part, money: m.masses[1] * part * mp.price + work(mp, p.zp), note: `${wheelNote(p, g.planet, width)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`, curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)], places: pose.planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))), solid: () => ({ prisms: gearPrisms(g.planet, width, double, hubHoles(planetHub)) }) });
   }
   const rim = circle(0, 0, g.outside / 2);
   const nut = nutFor(p.boltHole);
-  const tube = p.sets === 1 ? p.width : Array.from({ length: p.sets }, (_, k) => p.width * p.step ** (p.sets - 1 - k)).reduce((a, b) => a + b, 0) + (p.sets - 1) * (2 * p.plate + 2 * GAP);
-  parts.push({ id: 'ring', name: p.sets > 1 ? 'Ring tube' : 'Ring', quantity: 1, made: how(mr), material: mr.name, mass: (m.masses[2] * tube) / p.width, money: ((m.masses[2] * tube) / p.width) * mr.price + work(mr, p.zr), note: `${wheelNote(p, g.ring, tube)}, outside ⌀ ${mm(g.outside)}${p.nuts === 'yes' && p.boltsR > 0 ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`, curves: [{ layer: 'outside', outline: rim }, { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) }, ...hubCurves(ringHub)], solid: () => ({ prisms: [...gearPrisms(g.ring, tube, double, hubHoles(ringHub), { rim }), ...hubCurves(ringHub).filter((c) => c.layer === 'nut-traps').map((c) => cut(c.outline, tube - nut.height, tube))] }) });
+  const tube = floors[p.sets - 1]! + widths[p.sets - 1]!;
+  parts.push({ id: 'ring', name: p.sets > 1 ? 'Ring tube' : 'Ring', quantity: 1, made: how(mr), material: mr.name, mass: (m.masses[2] * tube) / p.width, money: ((m.masses[2] * tube) / p.width) * mr.price + work(mr, p.zr), note: `${wheelNote(p, g.ring, tube)}, outside ⌀ ${mm(g.outside)}${p.nuts === 'yes' && p.boltsR > 0 ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`, curves: [{ layer: 'outside', outline: rim }, { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) }, ...hubCurves(ringHub)], places: [stand(0, 0, 0, pose.ring, -1.2 * tube)], solid: () => ({ prisms: [...gearPrisms(g.ring, tube, double, hubHoles(ringHub), { rim }), ...hubCurves(ringHub).filter((c) => c.layer === 'nut-traps').map((c) => cut(c.outline, tube - nut.height, tube))] }) });
   const pins: Outline[] = g.places.map((a) => circle(g.centre * Math.cos(a), g.centre * Math.sin(a), p.pin / 2));
   const plate = circle(0, 0, g.centre + Math.max(p.pin, p.pin / 2 + 2e-3));
   const through = circle(0, 0, g.sunMesh.pair.s1.ra + GAP);
@@ -50,9 +58,9 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf): Result<readonl
   const flat = (holes: readonly Outline[]): (() => { prisms: Prism[] }) => () => ({ prisms: [prism(plate, 0, p.plate, holes)] });
   const plates = (holes: readonly Outline[], layer: string) => [{ layer: 'outside', outline: plate }, ...pins.map((o) => ({ layer: 'pins', outline: o })), ...holes.map((o) => ({ layer, outline: o }))];
   parts.push(
-    { id: 'plate-in', name: 'Carrier plate, sun’s side', quantity: p.sets, made: how(mr), material: mr.name, mass: m.masses[3] / 2, money: (m.masses[3] / 2) * mr.price, note: `${mm(p.plate)} thick, pins on ⌀ ${mm(2 * g.centre)}${p.spacing === 'stepped' ? `, at ${g.places.map((a) => `${((a * 180) / Math.PI).toFixed(3)}°`).join(', ')}` : ''}`, curves: plates([through], 'passage'), solid: flat([...pins, through]) },
-    { id: 'plate-out', name: 'Carrier plate, output side', quantity: 1, made: how(mr), material: mr.name, mass: m.masses[3] / 2, money: (m.masses[3] / 2) * mr.price, note: `${mm(p.plate)} thick${p.boltsC > 0 ? `, ${p.boltsC} screws on ⌀ ${mm(p.boltCircleC)}` : ''}`, curves: plates(flange, 'bolts'), solid: flat([...pins, ...flange]) },
-    { id: 'pin', name: 'Planet pin', quantity: p.planets * p.sets, made: 'bought', material: 'ground rod', mass: 0, money: 0.2, note: `⌀ ${mm(p.pin)}, ${mm(p.width + 2 * p.plate + 2 * GAP)} long`, curves: [] },
+    { id: 'plate-in', name: 'Carrier plate, sun’s side', quantity: p.sets, made: how(mr), material: mr.name, mass: m.masses[3] / 2, money: (m.masses[3] / 2) * mr.price, note: `${mm(p.plate)} thick, pins on ⌀ ${mm(2 * g.centre)}${p.spacing === 'stepped' ? `, at ${g.places.map((a) => `${((a * 180) / Math.PI).toFixed(3)}°`).join(', ')}` : ''}`, curves: plates([through], 'passage'), places: floors.map((z, k) => stand(0, 0, z - p.plate - GAP, pose.carrier, away(k, 0))), solid: flat([...pins, through]) },
+    { id: 'plate-out', name: 'Carrier plate, output side', quantity: 1, made: how(mr), material: mr.name, mass: m.masses[3] / 2, money: (m.masses[3] / 2) * mr.price, note: `${mm(p.plate)} thick${p.boltsC > 0 ? `, ${p.boltsC} screws on ⌀ ${mm(p.boltCircleC)}` : ''}`, curves: plates(flange, 'bolts'), places: [stand(0, 0, tube + GAP, pose.carrier, away(p.sets - 1, 3) + step)], solid: flat([...pins, ...flange]) },
+    { id: 'pin', name: 'Planet pin', quantity: p.planets * p.sets, made: 'bought', material: 'ground rod', mass: 0, money: 0.2, note: `⌀ ${mm(p.pin)}, ${mm(p.width + 2 * p.plate + 2 * GAP)} long`, curves: [], places: floors.flatMap((z, k) => pose.planets.map((q) => stand(q.x, q.y, z - p.plate - GAP, 0, away(k, 3)))), seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, p.width + 2 * p.plate + 2 * GAP)] }) },
   );
   if (m.bearing) parts.push({ id: 'bearing', name: `Bearing ${m.bearing.name}`, quantity: p.planets * p.sets, made: 'bought', material: 'as supplied', mass: m.bearing.mass, money: m.bearing.price, note: `${mm(m.bearing.bore)} × ${mm(m.bearing.outside)} × ${mm(m.bearing.width)}`, curves: [] });
   return ok(parts);

@@ -5,6 +5,7 @@ import { cut } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
+import { spurPose } from './drawing.ts';
 import { modelSpur, namesOf } from './model.ts';
 import type { SpurParams } from './params.ts';
 
@@ -19,6 +20,8 @@ export function spurParts(p: SpurParams, shelf: Shelf): Result<readonly Part[]> 
   const names = namesOf(p);
   const last = g.wheels.length - 1;
   const parts: Part[] = [];
+  const poses = spurPose(g, 0);
+  const stand = (k: number) => ({ at: [g.places[k]![0], g.places[k]![1], 0] as const, turn: poses[k]!.turn, apart: [0, 0, (k % 2 === 0 ? 1 : -1) * 1.5 * p.width] as const });
   g.wheels.forEach((w, i) => {
     if (i > 1 && i < last) return;
     const idler = i > 0 && i < last;
@@ -34,6 +37,7 @@ export function spurParts(p: SpurParams, shelf: Shelf): Result<readonly Part[]> 
       id: i === 0 ? 'driver' : driven ? 'driven' : 'idler', name: idler ? 'Idler' : names[i]![0]!.toUpperCase() + names[i]!.slice(1), quantity: idler ? p.idlers : 1, made: material.made === 'printed' ? 'printed' : 'bought', material: material.name, mass: m.masses[i]!, money: m.masses[i]! * material.price,
       note: `m ${mm(w.module)}, ${w.teeth} teeth, x ${w.shift.toFixed(3)}${w.helix === 0 ? '' : `, helix ${((Math.abs(w.helix) * 180) / Math.PI).toFixed(1)}° ${p.double === 'yes' ? 'double' : w.helix > 0 ? 'right' : 'left'}`}, ${mm(p.width)} wide, span over ${k} ${w.ring ? 'spaces' : 'teeth'} ${mm(spanOver(w, k))}${hub.bore > 0 ? `, bore ${mm(hub.bore)}${hub.shape === 'round' ? '' : ` with a ${hub.shape}`}` : ''}`,
       curves: [...(rim ? [{ layer: 'outside', outline: rim }] : []), { layer: 'profile', outline: gearOutline(w, undefined, side) }, ...hubCurves(hub)],
+      places: idler ? g.wheels.flatMap((_, q) => (q > 0 && q < last ? [stand(q)] : [])) : [stand(i)],
       solid: () => ({ prisms: [...gearPrisms(w, p.width, p.double === 'yes', hubHoles(hub), rim ? { rim } : {}), ...hubCurves(hub).filter((c) => c.layer === 'nut-traps').map((c) => cut(c.outline, p.width - nut.height, p.width))] }),
     });
   });

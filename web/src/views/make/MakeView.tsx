@@ -1,6 +1,6 @@
 import { formatQuantity, sayProblem, stageKind, writeDxf, writeSvg, type Part, type StageRecord } from '@gristmill/core';
 import { format } from 'date-fns';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { download, fileName } from '../../app/download.ts';
 import { TextField } from '../../parts/ChoiceField.tsx';
@@ -12,6 +12,10 @@ import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
 import { solidFile } from '../../workers/solid.ts';
+import type { SolidFormat } from '../../workers/solid-api.ts';
+
+// Drawing in space is large and comes when it is asked for.
+const SpaceView = lazy(() => import('./space/SpaceView.tsx'));
 
 function StageParts({ stage, index, chordError, solidError }: { stage: StageRecord; index: number; chordError: number; solidError: number }) {
   const joint = useJoint();
@@ -20,6 +24,7 @@ function StageParts({ stage, index, chordError, solidError }: { stage: StageReco
   const units = useUnits();
   const edits = useEdits();
   const [busy, setBusy] = useState<{ what: string; share: number; stop: AbortController } | undefined>();
+  const [looking, setLooking] = useState(false);
   const made = useMemo(() => stageKind(stage.kind)?.parts(stage.params, shelf), [stage, shelf]);
   if (!made) return null;
   if (!made.ok) return <ProblemNote problem={made.problem} />;
@@ -31,7 +36,7 @@ function StageParts({ stage, index, chordError, solidError }: { stage: StageReco
     else download(file, writeDxf(sheet, chordError), 'application/dxf');
     toast(kind === 'svg' ? `${file}: millimetres, arcs exact.` : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}.`);
   };
-  const solid = async (format: 'stl' | '3mf', part?: Part) => {
+  const solid = async (format: SolidFormat, part?: Part) => {
     const stop = new AbortController();
     const name = part?.name ?? `Stage ${index + 1}`;
     setBusy({ what: name, share: 0, stop });
@@ -40,8 +45,8 @@ function StageParts({ stage, index, chordError, solidError }: { stage: StageReco
       const out = await solidFile({ kind: stage.kind, params: stage.params, shop: edits, ...(part && { part: part.id }), format, chordError: solidError, title: `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${name}` }, (share) => setBusy((b) => b && { ...b, share }), stop.signal);
       if (!out.ok) toast(sayProblem(out.problem));
       else {
-        download(file, out.value, format === 'stl' ? 'model/stl' : 'model/3mf');
-        toast(`${file}: millimetres, surface within ${formatQuantity(solidError, 'length', { length: 'µm' })}.`);
+        download(file, out.value, `model/${format}`);
+        toast(format === 'step' ? `${file}: millimetres, exact splines and arcs.` : `${file}: millimetres, surface within ${formatQuantity(solidError, 'length', { length: 'µm' })}.`);
       }
     } catch (error) {
       toast(stop.signal.aborted ? 'Stopped; nothing was written.' : `The solid could not be made: ${error instanceof Error ? error.message : 'the worker ended'}. Try a coarser surface.`);
@@ -57,9 +62,14 @@ function StageParts({ stage, index, chordError, solidError }: { stage: StageReco
         {busy ? (
           <span className="font-normal" role="status">{busy.what}: {(busy.share * 100).toFixed(0)} % <button type="button" className="btn-quiet" onClick={() => busy.stop.abort()}>Stop</button></span>
         ) : bodies ? (
-          <button type="button" className="mend font-normal" onClick={() => void solid('3mf')}>All parts as one 3MF</button>
+          <span>
+            <button type="button" className="mend mr-3 font-normal" onClick={() => setLooking(true)}>In space</button>
+            <button type="button" className="mend font-normal" onClick={() => void solid('3mf')}>All parts as one 3MF</button>
+            <button type="button" className="mend ml-3 font-normal" onClick={() => void solid('step')}>as one STEP</button>
+          </span>
         ) : null}
       </h2>
+      {looking ? <Suspense fallback={null}><SpaceView stage={stage} name={`Stage ${index + 1}, ${stageKind(stage.kind)?.name.toLowerCase()}`} onClose={() => setLooking(false)} /></Suspense> : null}
       <table className="w-full">
         <thead>
           <tr><th>part</th><th className="text-right">quantity</th><th>made</th><th className="text-right">mass</th><th className="text-right">money</th><th className="pr-0 text-right">files</th></tr>
@@ -78,6 +88,7 @@ function StageParts({ stage, index, chordError, solidError }: { stage: StageReco
                     <button type="button" className="mend" aria-label={`${p.name} as SVG`} onClick={() => save(p, 'svg')}>SVG</button>{' '}
                     <button type="button" className="mend ml-2" aria-label={`${p.name} as DXF`} onClick={() => save(p, 'dxf')}>DXF</button>
                     {p.solid ? <button type="button" className="mend ml-3" disabled={busy !== undefined} aria-label={`${p.name} as STL`} onClick={() => void solid('stl', p)}>STL</button> : null}
+                    {p.solid ? <button type="button" className="mend ml-2" disabled={busy !== undefined} aria-label={`${p.name} as STEP`} onClick={() => void solid('step', p)}>STEP</button> : null}
                   </>
                 ) : (
                   <span className="label">bought</span>
@@ -151,7 +162,7 @@ export default function MakeView() {
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
         <div className="flex items-baseline justify-between pb-3">
-          <h1 className="text-[15px]">Parts and outlines <span className="label block font-normal">millimetres; SVG has arcs, DXF closed straight pieces, STL and 3MF closed surfaces</span></h1>
+          <h1 className="text-[15px]">Parts and outlines <span className="label block font-normal">millimetres; SVG has arcs, DXF closed straight pieces, STL and 3MF closed surfaces, STEP exact bodies</span></h1>
           <div className="w-[230px]">
           <QuantityField label="Solid chord error" quantity="length" value={solidError} min={1e-6} max={1e-3} step={5e-6} onChange={setSolidError} help={`Largest distance between an STL or 3MF surface and the exact one, now ${formatQuantity(solidError, 'length', { ...units, length: 'µm' })}.`} />
           <QuantityField label="DXF chord error" quantity="length" value={chordError} min={1e-7} max={1e-3} step={1e-6} onChange={setChordError} help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`} /></div>

@@ -6,7 +6,8 @@ export const test = base.extend<{ quiet: string[] }>({
   quiet: [
     async ({ page }, use) => {
       const said: string[] = [];
-      page.on('console', (m) => (m.type() === 'error' || m.type() === 'warning') && said.push(`${m.type()}: ${m.text()}`));
+      // A software driver remarks on its own speed when a canvas in space is put on the page; that is no fault of ours.
+      page.on('console', (m) => (m.type() === 'error' || m.type() === 'warning') && !/GL Driver Message \(OpenGL, Performance/.test(m.text()) && said.push(`${m.type()}: ${m.text()}`));
       page.on('pageerror', (e) => said.push(`uncaught: ${e.message}`));
       page.on('request', (r) => !/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(r.url()) && said.push(`request to ${r.url()}`));
       await use(said);

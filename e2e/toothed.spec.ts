@@ -57,4 +57,47 @@ test.describe('toothed stages', () => {
     await page.getByRole('combobox', { name: 'Given' }).selectOption('shifts');
     await expect(page.locator('[data-layer="teeth"] path')).not.toHaveCount(0);
   });
+
+  test('a worm from nothing: chosen, held under vibration, its play closed by a dual lead, a steep one refused', async ({ page }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
+    await page.getByRole('button', { name: 'Add stage' }).click();
+    await page.getByRole('menuitem', { name: /^Worm/ }).click();
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Stage/ }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/worm/);
+    await type(page, 'Starts', '1');
+    await type(page, 'Wheel', '40');
+    await type(page, 'Diameter quotient', '10');
+    await page.getByRole('combobox', { name: 'Friction' }).selectOption('given');
+    await type(page, 'Coefficient', '0.12');
+    await expect(page.getByRole('main').locator('[data-figure="lead"]').first()).toHaveText(/5\.71/);
+    await expect(checks(page)).toContainText('Holds under vibration');
+    await checks(page).getByRole('button', { name: /^Quotient \d/ }).click();
+    await expect(page.getByRole('textbox', { name: 'Diameter quotient' })).not.toHaveValue('10');
+    await page.getByRole('combobox', { name: 'Play set by' }).selectOption('dual-lead');
+    await type(page, 'Worm moved', '20 mm');
+    await checks(page).getByRole('button', { name: 'Move the worm back' }).click();
+    await expect(page.getByRole('textbox', { name: 'Worm moved' })).not.toHaveValue(/^20/);
+    await expect(page.locator('[data-layer="contact"] path')).not.toHaveCount(0);
+    await expectAccessible(page);
+    await type(page, 'Starts', '12');
+    await type(page, 'Diameter quotient', '5');
+    await expect(page.getByText('steeper than 45°')).toBeVisible();
+  });
+
+  test('the worm of the demo goes out as STEP and as outlines; stopping a file writes nothing', async ({ page }) => {
+    await openDemo(page, 'Make', 'Tide dial');
+    await page.getByRole('combobox', { name: 'Variant' }).selectOption('c');
+    const [step] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Worm as STEP' }).click()]);
+    const text = readFileSync(await step.path(), 'utf8');
+    expect(text).toMatch(/^ISO-10303-21;/);
+    expect(text).toContain('B_SPLINE');
+    expect(text).toMatch(/\.MILLI\.\s*,\s*\.METRE\./);
+    const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Worm as DXF' }).click()]);
+    expect(readFileSync(await dxf.path(), 'utf8')).toContain('AXIAL-SECTION');
+    await page.getByRole('button', { name: 'as one STEP' }).click();
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await expect(page.getByText('Stopped; nothing was written.')).toBeVisible();
+  });
 });

@@ -4,6 +4,12 @@ import helmet from 'helmet';
 import { join } from 'node:path';
 
 /**
+ * The one worker that may make functions from text: the glue of its kernel of exact bodies is built so. A worker has the policy of its own file, sees no page and no storage of it,
+ * and is given numbers only; every other script stays under the strict policy.
+ */
+const STEP_WORKER = /^\/assets\/step\.worker-[\w-]+\.js$/;
+
+/**
  * Serves the built app. Scripts, styles, fonts and workers come from here alone: nothing is loaded from anywhere else, and
  * nothing is sent anywhere.
  *
@@ -19,7 +25,7 @@ export function createApp(folder: string): Express {
         directives: {
           defaultSrc: ["'none'"],
           // The kernel that joins solids is WebAssembly; evaluating script stays forbidden.
-          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'", (req) => (STEP_WORKER.test((req as express.Request).path) ? "'unsafe-eval'" : "'self'")],
           workerSrc: ["'self'"],
           // Popovers, drags and charts place themselves by style attributes.
           styleSrc: ["'self'", "'unsafe-inline'"],

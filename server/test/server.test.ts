@@ -14,6 +14,7 @@ beforeAll(async () => {
   mkdirSync(join(folder, 'assets'));
   writeFileSync(join(folder, 'index.html'), '<!doctype html><title>Gristmill</title>');
   writeFileSync(join(folder, 'assets', 'index-abc123.js'), 'export {};\n'.repeat(500));
+  writeFileSync(join(folder, 'assets', 'step.worker-aB3_-x.js'), 'export {};\n');
   writeFileSync(join(folder, 'icon.svg'), '<svg/>');
   const got = await listen(createApp(folder), 4460);
   server = got.server;
@@ -31,13 +32,19 @@ describe('the server', () => {
     const r = await fetch(base);
     const policy = r.headers.get('content-security-policy')!;
     expect(policy).toContain("default-src 'none'");
-    expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval';");
+    expect(policy).toMatch(/script-src 'self' 'wasm-unsafe-eval'( 'self')?;/);
     expect(policy).not.toMatch(/'unsafe-eval'|https?:|\*/);
     expect(policy).toContain("frame-ancestors 'none'");
     expect(r.headers.get('x-content-type-options')).toBe('nosniff');
     expect(r.headers.get('referrer-policy')).toBe('no-referrer');
     expect(r.headers.get('x-powered-by')).toBeNull();
     expect(r.headers.get('cache-control')).toBe('no-cache');
+  });
+
+  it('lets only the worker of exact bodies make functions from text', async () => {
+    const policy = async (path: string) => (await fetch(base + path)).headers.get('content-security-policy')!;
+    expect(await policy('/assets/step.worker-aB3_-x.js')).toContain("'unsafe-eval'");
+    for (const path of ['/', '/assets/index-abc123.js', '/step.worker-a.js', '/assets/step.worker-a.js/x.js', '/assets/x?/assets/step.worker-a.js', '/joint/assets/step.worker-a.js']) expect(await policy(path), path).not.toContain("'unsafe-eval'");
   });
 
   it('keeps hashed files for ever and compresses them', async () => {

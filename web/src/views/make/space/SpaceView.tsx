@@ -32,11 +32,8 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
     let gone = false;
     void import('./scene.ts').then(({ StageScene: Made }) => {
       if (gone || !canvas.current) return;
-      try {
-        made = new Made(canvas.current);
-      } catch {
-        return setLacking('This browser does not offer WebGL, which bodies in space are drawn with. Switch on hardware acceleration, or open an STL or STEP file elsewhere.');
-      }
+      if (!document.createElement('canvas').getContext('webgl2')) return setLacking('This browser does not offer WebGL, which bodies in space are drawn with. Switch on hardware acceleration, or open an STL or STEP file elsewhere.');
+      made = new Made(canvas.current);
       watch = new ResizeObserver(([entry]) => entry && made?.resize(Math.max(50, entry.contentRect.width), Math.max(50, entry.contentRect.height)));
       watch.observe(canvas.current.parentElement!);
       setScene(made);
@@ -78,7 +75,7 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
         <label className="flex items-center gap-2">Drawn apart <input type="range" min={0} max={1} step={0.01} value={apart} onChange={(e) => setApart(Number(e.target.value))} className="w-32 accent-[var(--ink)]" /></label>
         <label className="flex items-center gap-2">
           Cut
-          <select className="select" value={axis} onChange={(e) => setAxis(e.target.value as CutAxis)}>
+          <select aria-label="Cut" className="select" value={axis} onChange={(e) => setAxis(e.target.value as CutAxis)}>
             <option value="none">not</option>
             <option value="y">along the axis, from the front</option>
             <option value="x">along the axis, from the side</option>

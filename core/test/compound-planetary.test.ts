@@ -97,3 +97,35 @@ describe('a shared-planet stage', () => {
 });
 
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
+
+describe('the desk of counts of shared planets', () => {
+  const wish = { ratio: 60, size: 0.09, tolerance: 0.08 };
+  const p = { ...plain, drive: 'sun', module: 1e-3, moduleB: 1e-3, planets: 3 };
+
+  it('lays out sets whose ratio is the stage’s own, within the wish', () => {
+    const desk = kind.counts!(p, wish);
+    expect(desk.sets.length).toBeGreaterThan(20);
+    for (const s of desk.sets) {
+      expect(kind.kinematics({ ...p, ...s.values }).ratio / s.ratio).toBeCloseTo(1, 9);
+      expect(Math.abs(Math.abs(s.ratio) / wish.ratio - 1)).toBeLessThanOrEqual(wish.tolerance);
+      expect(s.size).toBeLessThanOrEqual(wish.size);
+    }
+    // One set a place, so that each can be pressed.
+    expect(new Set(desk.sets.map((s) => `${s.x} ${s.y}`)).size).toBe(desk.sets.length);
+  });
+
+  it('what it says assembles has no check against its places', () => {
+    const sets = kind.counts!(p, wish).sets.filter((s) => s.assembles).slice(0, 12);
+    expect(sets.length).toBeGreaterThan(3);
+    for (const s of sets) {
+      const r = kind.analyse({ ...p, ...s.values }, duty, shelf);
+      if (!r.ok) throw new Error(`${s.label}: ${r.problem.what}`);
+      expect(r.value.checks.filter((c) => ['assembles', 'gap'].includes(c.id) && c.state === 'fails'), s.label).toEqual([]);
+    }
+  });
+
+  it('finds sets for a carrier drive too, and none where the size forbids all', () => {
+    expect(kind.counts!({ ...p, drive: 'carrier' }, { ratio: 20, size: 0.1, tolerance: 0.05 }).sets.length).toBeGreaterThan(3);
+    expect(kind.counts!(p, { ...wish, size: 0.01 }).sets).toEqual([]);
+  });
+});

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { analyseLine, BEARINGS, blankCase, blankLimit, clearBore, compareLines, editsFor, factorReaders, fillLine, findFigure, keepFactors, lineInputs, makeShelf, marginOf, MATERIALS, mergeEdits, outputNumbers, playAfter, playSpread, ratioDesk, readShopFile, scaleCase, shopMoved, splits, stageKind, takeShop, trainInertia, usedFactors, waysOut, whereUsed, wrongInput, writeShopFile, type Joint, type StageRecord, type Variant } from '../src/index.ts';
+import { analyseLine, BEARINGS, blankCase, blankLimit, clearBore, compareLines, editsFor, factorReaders, fillLine, findFigure, isNeedle, keepFactors, lineInputs, makeShelf, marginOf, MATERIALS, mergeEdits, outputNumbers, playAfter, playSpread, ratioDesk, readShopFile, scaleCase, shopMoved, splits, stageKind, takeShop, trainInertia, usedFactors, waysOut, whereUsed, wrongInput, writeShopFile, type Joint, type StageRecord, type Variant } from '../src/index.ts';
 import cases from './cases/line.json' with { type: 'json' };
 import { demo, shelf } from './helpers.ts';
 
@@ -308,7 +308,8 @@ describe('what a joint keeps of the shop', () => {
   it('has bearings by ISO 15 whose figures are in order, and materials of every make', () => {
     for (const b of BEARINGS) {
       expect(b.bore).toBeLessThan(b.outside);
-      expect(b.static).toBeLessThan(b.dynamic);
+      // A ball bearing stands less at rest than it is rated for turning; full rows of needles may stand more.
+      if (!isNeedle(b)) expect(b.static).toBeLessThan(b.dynamic);
     }
     expect(new Set(MATERIALS.map((m) => m.made))).toEqual(new Set(['printed', 'milled', 'bought']));
   });

@@ -140,3 +140,31 @@ describe('a planetary stage under load', () => {
     expect(three.numbers.play[0]).toBeCloseTo(one.numbers.play[0] * (1 + 1 / 5 + 1 / 25), 12);
   });
 });
+
+describe('planets on bearings, in a carrier', () => {
+  const over = { module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 9e-3, pin: 4e-3 };
+
+  it('needles run on the pin itself, live by ten thirds, and refuse a ball bearing’s name with the one that fits', () => {
+    const at = { torque: 8, torqueRms: 4, speed: 4, equivalent: 4, meanSpeed: 3 };
+    const on = (extra: Record<string, unknown>, torque = 4) => kind.analyse(params({ ...over, ...extra }), { ...at, equivalent: torque }, shelf);
+    const needle = on({ pins: 'needle', bearing: 'hk0408' });
+    expect(needle.ok).toBe(true);
+    const half = on({ pins: 'needle', bearing: 'hk0408' }, 2);
+    if (needle.ok && half.ok) expect(half.value.numbers.life / needle.value.numbers.life).toBeCloseTo(2 ** (10 / 3), 6);
+    const wrong = on({ pins: 'needle', bearing: '624' });
+    expect(wrong.ok).toBe(false);
+    if (!wrong.ok) expect((wrong.problem as { fix?: { value: unknown } }).fix?.value).toBe('hk0408');
+    const loose = on({ pins: 'needle', bearing: 'hk0408', pin: 5e-3 });
+    expect(loose.ok && loose.value.checks.find((c) => c.id === 'bearing-bore')!.state).toBe('fails');
+  });
+
+  it('a carrier leans its pins as T, and as the fourth power of their diameter the other way', () => {
+    const lean = (pin: number, torque: number) => {
+      const r = kind.analyse(params({ ...over, pins: 'plain', pin }), { torque, torqueRms: 1, speed: 1 }, shelf);
+      if (!r.ok) throw new Error(r.problem.what);
+      return r.value.figures.find((f) => f.id === 'lean')!.value;
+    };
+    expect(lean(4e-3, 8) / lean(4e-3, 4)).toBeCloseTo(2, 9);
+    expect(lean(3e-3, 4) / lean(6e-3, 4)).toBeCloseTo(16, 6);
+  });
+});

@@ -51,7 +51,17 @@ export interface MeshLoad {
   readonly axial: number;
   /** Stiffness along the working circle, N/m. */
   readonly stiffness: number;
+  /** Run-out of either wheel as made, m. */
+  readonly runout: number;
 }
+
+/**
+ * How far the play of a made mesh, along its working circle, may be off the drawn one, m: thickness of both wheels, and run-out of both, each of which brings the
+ * centres nearer by half of it and back over a turn.
+ *
+ * Source: Δj = 2·Δa·tan α_wt (ISO 21771); independent deviations add by squares.
+ */
+export const meshPlaySpread = (p: Pair, shelf: Shelf): number => Math.SQRT2 * Math.hypot(factor(shelf, 'gear.thickness'), factor(shelf, 'gear.runout') * Math.tan(p.working));
 
 const E_STEEL = 206e9;
 
@@ -128,6 +138,6 @@ export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: num
     force, friction, efficiency, rootTemperature, flankTemperature,
     root: [per[0] * force, per[1] * force], rootPeak: [la.peak, lb.peak], rootEver: [la.ever, lb.ever], flank, flankPermissible: permissible,
     breaks: [la.peak / per[0], lb.peak / per[1]], tires: [la.ever / per[0], lb.ever / per[1]], pits: (permissible / one) ** 2,
-    skips: (factor(shelf, 'gear.housing') * Math.max(0, depth)) / tan, radial: force * tan, axial: force * Math.tan(Math.abs(p.g1.helix)), stiffness,
+    skips: (factor(shelf, 'gear.housing') * Math.max(0, depth)) / tan, radial: force * tan, axial: force * Math.tan(Math.abs(p.g1.helix)), stiffness, runout: factor(shelf, 'gear.runout'),
   };
 }

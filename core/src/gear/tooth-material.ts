@@ -58,7 +58,7 @@ export function materialFactors(list: readonly ToothMaterial[]): string[] {
   const plastic = list.some((m) => m.plastic);
   const metal = list.some((m) => !m.plastic);
   return [
-    plastic ? 'gear.frictionPlastic' : 'gear.frictionMetal', 'gear.load', 'gear.stiffness', 'gear.housing', 'gear.thickness', 'gear.tilt',
+    plastic ? 'gear.frictionPlastic' : 'gear.frictionMetal', 'gear.load', 'gear.stiffness', 'gear.housing', 'gear.thickness', 'gear.runout', 'gear.tilt',
     ...(plastic ? ['gear.hot', 'gear.cycles', 'gear.fatigue', 'gear.plasticFlank', 'gear.heatRoot', 'gear.heatFlank', 'ambient'] : []),
     ...(metal ? ['gear.metalRoot', 'gear.metalFlank', 'gear.metalStatic'] : []),
     ...(list.some((m) => m.material.made === 'printed') ? ['gear.layer', 'gear.infill'] : []),

@@ -2,6 +2,7 @@ import type { Demand } from '../brief/demand.ts';
 import { check, type Check, type Mend } from '../figure/index.ts';
 import type { Joint, Variant } from '../joint/joint.ts';
 import { motorHeat } from '../motor/heat.ts';
+import { isNeedle } from '../shop/bearings.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { formatQuantity } from '../units/format.ts';
 import { lineNumbers, type LineNumbers } from './numbers.ts';
@@ -71,7 +72,7 @@ export function lineChecks(joint: Pick<Joint, 'brief'>, variant: Variant, demand
 function bearingMend(variant: Variant, demand: Demand, shelf: Shelf): Mend | undefined {
   const { output } = variant;
   if (!output) return undefined;
-  for (const b of [...shelf.bearings].sort((x, y) => x.static - y.static)) {
+  for (const b of shelf.bearings.filter((x) => !isNeedle(x)).sort((x, y) => x.static - y.static)) {
     if (b.bore < output.shaftDiameter) continue;
     const n = lineNumbers({ ...variant, output: { ...output, bearing: b } }, demand, shelf);
     if (n.ok && n.value.bearingSafety >= 1.5) return { path: 'output.bearing', value: b.id, label: `Bearing ${b.name}` };

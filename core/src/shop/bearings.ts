@@ -1,10 +1,10 @@
 import type { Bearing } from '../joint/joint.ts';
 
 const b = (name: string, bore: number, outside: number, width: number, dynamic: number, fixed: number, mass: number, price: number): Bearing => ({
-  id: name.toLowerCase(), name, bore: bore * 1e-3, outside: outside * 1e-3, width: width * 1e-3, dynamic: dynamic * 1e3, static: fixed * 1e3, mass: mass * 1e-3, price, source: 'ISO 15 dimensions; ratings usual for the size, starting values',
+  id: name.toLowerCase().replace(' ', ''), name, bore: bore * 1e-3, outside: outside * 1e-3, width: width * 1e-3, dynamic: dynamic * 1e3, static: fixed * 1e3, mass: mass * 1e-3, price, source: 'ISO 15 dimensions; ratings usual for the size, starting values',
 });
 
-/** Deep-groove ball bearings by designation: d, D, B in mm; C and C0 in kN; mass in g. */
+/** Deep-groove ball bearings, and drawn-cup needle bearings by ISO 3245, by designation: d, D, B in mm; C and C0 in kN; mass in g. */
 export const BEARINGS: readonly Bearing[] = [
   b('623', 3, 10, 4, 0.63, 0.22, 1.6, 0.6), b('624', 4, 13, 5, 1.3, 0.49, 3.1, 0.6), b('625', 5, 16, 5, 1.14, 0.38, 5, 0.6), b('626', 6, 19, 6, 2.34, 0.95, 8.4, 0.7), b('608', 8, 22, 7, 3.45, 1.37, 12, 0.6),
   b('683', 3, 7, 3, 0.31, 0.11, 0.45, 0.8), b('685', 5, 11, 5, 0.64, 0.26, 1.9, 0.8), b('688', 8, 16, 5, 1.33, 0.57, 4, 0.9),
@@ -12,4 +12,9 @@ export const BEARINGS: readonly Bearing[] = [
   b('61900', 10, 22, 6, 2.7, 1.27, 10, 1.8), b('61902', 15, 28, 7, 4.36, 2.24, 16, 2.1), b('61904', 20, 37, 9, 6.37, 3.65, 38, 2.9), b('61906', 30, 47, 9, 7.28, 4.55, 51, 3.8),
   b('6000', 10, 26, 8, 4.75, 1.96, 19, 1.1), b('6001', 12, 28, 8, 5.4, 2.36, 22, 1.2), b('6002', 15, 32, 9, 5.85, 2.85, 30, 1.4), b('6003', 17, 35, 10, 6.37, 3.25, 39, 1.6), b('6004', 20, 42, 12, 9.95, 5, 69, 1.9), b('6005', 25, 47, 12, 11.9, 6.55, 80, 2.3), b('6006', 30, 55, 13, 13.8, 8.3, 120, 2.9),
   b('6200', 10, 30, 9, 5.4, 2.36, 32, 1.2), b('6201', 12, 32, 10, 7.28, 3.1, 37, 1.3), b('6202', 15, 35, 11, 8.06, 3.75, 45, 1.5), b('6204', 20, 47, 14, 13.5, 6.55, 110, 2.2),
+  // Drawn-cup needle bearings: the rollers run on the pin itself.
+  b('HK 0306', 3, 6.5, 6, 1.23, 0.84, 1, 1.6), b('HK 0408', 4, 8, 8, 1.78, 1.31, 1.6, 1.5), b('HK 0509', 5, 9, 9, 2.4, 2, 2, 1.4), b('HK 0608', 6, 10, 8, 2.01, 1.73, 2.1, 1.3), b('HK 0810', 8, 12, 10, 3.8, 3.95, 3, 1.3), b('HK 1010', 10, 14, 10, 4.3, 5.1, 4.1, 1.4), b('HK 1212', 12, 18, 12, 6.5, 7.3, 9.2, 1.6),
 ];
+
+/** Whether a bearing's rollers run on the pin itself. */
+export const isNeedle = (bearing: Pick<Bearing, 'id'>): boolean => bearing.id.startsWith('hk');

@@ -54,6 +54,7 @@ export const FACTORS: readonly Factor[] = [
   f('gear.stiffness', 'Mesh stiffness of a steel pair per width and tooth', 'stiffnessPerWidth', 14e9, 11e9, 18e9, 'ISO 6336-1: c′ about 14 N/(mm·µm); other materials in proportion to their modulus'),
   f('gear.housing', 'Radial stiffness that holds a mesh together', 'stiffnessPerLength', 2e6, 5e5, 8e6),
   f('gear.thickness', 'Spread of a made tooth’s thickness, half its range', 'length', 3e-5, 1e-5, 8e-5),
+  f('gear.runout', 'Run-out of a made toothing on its shaft', 'length', 3e-5, 1e-5, 8e-5, 'ISO 1328-2 quality 8 to 10 for small wheels; starting value'),
   f('gear.tilt', 'Play of bearings and shafts seen at a mesh, along the circle', 'length', 1.5e-5, 5e-6, 4e-5),
   f('gear.layer', 'Printed tooth: strength left by its layers', 'efficiency', 0.75, 0.5, 0.95),
   f('gear.infill', 'Printed tooth: strength left by its infill', 'efficiency', 0.9, 0.7, 1),

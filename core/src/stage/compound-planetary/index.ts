@@ -3,6 +3,7 @@ import { check, FigureMaker, term, type Check, type Figure } from '../../figure/
 import { ok, type Result } from '../../result.ts';
 import { atEnds, factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, FieldSpec, KindTable, StageKind, StageReport, StageWish } from '../contract.ts';
+import { compoundCounts } from './counts.ts';
 import { drawCompound } from './drawing.ts';
 import { compoundGeometry, identicalCount } from './geometry.ts';
 import { compoundFactors, compoundTrain, modelCompound, type CompoundModel } from './model.ts';
@@ -148,6 +149,7 @@ export const compoundPlanetary: StageKind<P> = {
   },
   drawing: drawCompound,
   tables,
+  counts: compoundCounts,
   parts: compoundParts,
   assembly: compoundAssembly,
   candidates,

@@ -1,4 +1,4 @@
-import { carrier, central, expectedRange, loadMesh, materialFactors, memberSpeed, meshModes, modeLimits, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, warming, type Mesh, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
+import { carrier, central, expectedRange, loadMesh, materialFactors, memberSpeed, meshModes, modeLimits, meshPlaySpread, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, warming, type Mesh, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
@@ -87,7 +87,7 @@ export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result
     spread = Math.hypot(spread, angle);
     compliance += angle ** 2 / (n * load.stiffness);
   }
-  const thick = factor(shelf, 'gear.thickness') * Math.SQRT2 * spread;
+  const thick = meshPlaySpread(g.mesh1.pair, shelf) * spread;
   const tilt = factor(shelf, 'gear.tilt') * spread;
   const overlap = n > 1 ? expectedRange(n) * (factor(shelf, 'planet.place') / 2) * spread : 0;
   const bind = playOne - thick - 2 * overlap;

@@ -1,4 +1,5 @@
 import { choiceField, countField, lengthField, materialField, NO_YES, SHAPES, shiftField, toothingFields } from '../../gear/toothing.ts';
+import { isNeedle } from '../../shop/bearings.ts';
 import type { FieldSpec } from '../contract.ts';
 import type { PlanetaryParams as P } from './params.ts';
 
@@ -23,9 +24,9 @@ export const planetaryFields: readonly FieldSpec<P>[] = [
   lengthField<P>('allowanceP', 'Thinner, planets', 'Thickness taken off each tooth.', 'Shift and play', um),
   lengthField<P>('allowanceR', 'Thinner, ring', 'Thickness taken off each tooth.', 'Shift and play', um),
   materialField<P>('materialS', 'Sun'), materialField<P>('materialP', 'Planets'), materialField<P>('materialR', 'Ring, carrier'),
-  choiceField<P>('pins', 'Planets on', 'Pins and carrier', 'Plain bores are light and cheap; bearings run longer and cooler.', [{ value: 'plain', label: 'Plain bore' }, { value: 'ball', label: 'Ball bearing' }]),
+  choiceField<P>('pins', 'Planets on', 'Pins and carrier', 'Plain bores are light and cheap; bearings run longer and cooler.', [{ value: 'plain', label: 'Plain bore' }, { value: 'ball', label: 'Ball bearing' }, { value: 'needle', label: 'Needle bearing' }]),
   lengthField<P>('pin', 'Pin', 'Ground rod, held at both ends.', 'Pins and carrier'),
-  { as: 'choice', path: 'bearing', label: 'Bearing', group: 'Pins and carrier', help: 'Its bore is the pin’s.', when: (p) => p.pins === 'ball', options: (_p, shelf) => shelf.bearings.map((b) => ({ value: b.id, label: b.name })) },
+  { as: 'choice', path: 'bearing', label: 'Bearing', group: 'Pins and carrier', help: 'Its bore is the pin’s; needles run on the pin itself, which must be hard and ground.', when: (p) => p.pins !== 'plain', options: (p, shelf) => shelf.bearings.filter((b) => isNeedle(b) === (p.pins === 'needle')).map((b) => ({ value: b.id, label: b.name })) },
   lengthField<P>('plate', 'Carrier plate', 'Thickness of each of the two plates.', 'Pins and carrier'),
   lengthField<P>('rim', 'Ring wall', 'Outside the roots.', 'Pins and carrier'),
   lengthField<P>('boreS', 'Sun’s bore', 'Motor shaft; 0 for a sun on its own shaft.', 'Bores and screws'),

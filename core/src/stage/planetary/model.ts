@@ -1,8 +1,9 @@
-import { boreReach, carrier, central, expectedRange, loadMesh, materialFactors, meshModes, modeLimits, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, warming, type Central, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
+import { boreReach, carrier, central, expectedRange, loadMesh, materialFactors, meshModes, modeLimits, meshPlaySpread, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, warming, type Central, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Bearing } from '../../joint/joint.ts';
-import type { Duty, StageNumbers } from '../contract.ts';
+import { isNeedle } from '../../shop/bearings.ts';
+import type { Duty, StageNumbers, StageProblem } from '../contract.ts';
 import { planetaryGeometry, type PlanetaryGeometry } from './geometry.ts';
 import { roles, type Member, type PlanetaryParams } from './params.ts';
 
@@ -25,6 +26,8 @@ export interface PlanetaryModel {
   readonly pinForce: number;
   readonly pinSpeed: number;
   readonly pinStress: number;
+  /** How far the carrier's twist leans the planets' pins at the peak, rad. */
+  readonly lean: number;
   readonly pressureSpeed: number;
   /** Play of one planet alone, by allowances only, at the output of the last set, rad. */
   readonly playOne: number;
@@ -85,13 +88,18 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   const mats = planetaryMaterials(p, shelf);
   if (!mats.ok) return mats;
   const [ms, mp, mr] = mats.value;
-  const bearing = p.pins === 'ball' ? findBearing(p, shelf) : undefined;
-  if (p.pins === 'ball' && !bearing) return refuse(`There is no bearing “${p.bearing}” in the shop.`, 'The planets run on it.', `Choose one of ${shelf.bearings.slice(0, 6).map((b) => b.id).join(', ')} and others.`, 'bearing');
+  const bearing = p.pins === 'plain' ? undefined : findBearing(p, shelf);
+  if (p.pins !== 'plain' && !bearing) return refuse(`There is no bearing “${p.bearing}” in the shop.`, 'The planets run on it.', `Choose one of ${shelf.bearings.slice(0, 6).map((b) => b.id).join(', ')} and others.`, 'bearing');
+  if (bearing && isNeedle(bearing) !== (p.pins === 'needle')) {
+    const other = shelf.bearings.find((b) => isNeedle(b) === (p.pins === 'needle') && Math.abs(b.bore - p.pin) < 1e-6) ?? shelf.bearings.find((b) => isNeedle(b) === (p.pins === 'needle'));
+    const problem: StageProblem = { what: `${bearing.name} is ${isNeedle(bearing) ? 'a needle' : 'a ball'} bearing.`, why: `The planets were to run on ${p.pins === 'needle' ? 'needles' : 'balls'}.`, mend: 'Choose a bearing of that sort, or the other sort of planet bearing.', place: 'bearing', ...(other && { fix: { path: 'bearing', value: other.id, also: { pin: other.bore }, label: `${other.name}, pin ${(other.bore * 1e3).toFixed(0)} mm` } }) };
+    return { ok: false, problem };
+  }
   const role = roles(p);
   if (p.sets > 1 && p.arrangement !== 'sun-carrier') return refuse('Only sets driven at the sun can be stacked.', 'Each set’s carrier is the next one’s sun, inside one ring tube.', 'Let the sun drive and the carrier be driven, or take one set.', 'sets');
-  const seat = p.pins === 'ball' ? bearing!.outside : p.pin;
+  const seat = bearing ? bearing.outside : p.pin;
   const planetRoot = g.sunMesh.sides[1].root;
-  if (seat / 2 >= planetRoot - 0.3e-3) return refuse(`${p.pins === 'ball' ? 'The bearing' : 'The pin'} does not fit the planet.`, `Its roots reach down to ⌀ ${(planetRoot * 2e3).toFixed(2)} mm and need a wall.`, p.pins === 'ball' ? 'Take a smaller bearing, or larger planets.' : 'Take a thinner pin, or larger planets.', p.pins === 'ball' ? 'bearing' : 'pin');
+  if (seat / 2 >= planetRoot - 0.3e-3) return refuse(`${bearing ? 'The bearing' : 'The pin'} does not fit the planet.`, `Its roots reach down to ⌀ ${(planetRoot * 2e3).toFixed(2)} mm and need a wall.`, bearing ? 'Take a smaller bearing, or larger planets.' : 'Take a thinner pin, or larger planets.', bearing ? 'bearing' : 'pin');
   const hub = { bore: p.boreS, shape: p.shapeS, bolts: 0, boltCircle: 0, boltHole: p.boltHole, nuts: false };
   const sunWall = g.sunMesh.sides[0].root - boreReach(hub);
   if (p.boreS > 0 && sunWall <= 0) return refuse('The bore cuts into the sun’s teeth.', `Its roots reach down to ⌀ ${(g.sunMesh.sides[0].root * 2e3).toFixed(2)} mm${p.shapeS === 'keyway' ? ', and the keyway goes deeper than the bore' : ''}.`, 'Take a smaller bore, or more teeth on the sun.', 'boreS');
@@ -140,7 +148,7 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   const shareOf = (m: Member) => (m === role.input ? shares.input : m === role.output ? shares.output : shares.held);
   const [aS, aR] = [shareOf('sun') / sunWork, shareOf('ring') / ringWork];
   const playOne = aS * g.sunMesh.pair.play + aR * g.ringMesh.pair.play;
-  const thick = factor(shelf, 'gear.thickness') * Math.SQRT2;
+  const thick = meshPlaySpread(g.sunMesh.pair, shelf);
   const tilt = factor(shelf, 'gear.tilt');
   const sigma = (factor(shelf, 'planet.place') / 2) * Math.hypot(aS, aR);
   const overlap = n > 1 ? expectedRange(n) * sigma : 0;
@@ -155,7 +163,11 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   // A pin between two plates: fixed both ends, loaded along its length.
   const pinK = (384 * PIN_MODULUS * ((Math.PI * p.pin ** 4) / 64)) / span ** 3;
   const kPins = torqueOn('carrier') > 0 ? (n * pinK * g.centre ** 2) / torqueOn('carrier') ** 2 : Infinity;
-  const k1 = inSeries(kSun, kRing, kPins);
+  // Two plates joined by the pins alone: half the carrier's torque comes across from the far plate, which turns against the near one, and the planets' middles by half as much.
+  const plates = (n * 12 * PIN_MODULUS * ((Math.PI * p.pin ** 4) / 64) * g.centre ** 2) / (p.width + p.plate) ** 3;
+  const kCarrier = torqueOn('carrier') > 0 ? (4 * plates) / torqueOn('carrier') ** 2 : Infinity;
+  const lean = (((torqueOn('carrier') * at.torque) / 2 / plates) * g.centre) / (p.width + p.plate);
+  const k1 = inSeries(kSun, kRing, kPins, kCarrier);
 
   const solid = factor(shelf, 'gear.solid');
   const disc = (r: number, hole: number, w: number, density: number) => Math.PI * Math.max(0, r * r - hole * hole) * w * density * solid;
@@ -194,7 +206,7 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   const theta = Math.PI / n;
   const wall = p.rim;
   const wallStress = (((ringLoad.radial * (g.outside / 2 - wall / 2)) / 2) * (1 / theta - 1 / Math.tan(theta)) * 6) / (p.width * wall * wall);
-  const life = bearing && at.equivalent && at.meanSpeed ? ((bearing.dynamic / (pinPer * at.equivalent)) ** 3 * 1e6 * 2 * Math.PI) / (Math.abs(trainSpeeds(lossless).planet) * at.meanSpeed) : Infinity;
+  const life = bearing && at.equivalent && at.meanSpeed ? ((bearing.dynamic / (pinPer * at.equivalent)) ** (isNeedle(bearing) ? 10 / 3 : 3) * 1e6 * 2 * Math.PI) / (Math.abs(trainSpeeds(lossless).planet) * at.meanSpeed) : Infinity;
 
   let play: [number, number, number] = [0, 0, 0];
   let compliance = 0;
@@ -213,7 +225,7 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
     outside: g.outside, length: p.width * all + 2 * p.plate * p.sets + 1e-3 * p.sets, maxSpeed: topSpeed, bore: 0, beside: false, life,
   };
   return ok({
-    geometry: g, materials: [ms, mp, mr], bearing, train, setRatio, share, etaSun, etaRing, trainForward: forward, trainBackward: backward, pinLoss, sunLoad, ringLoad, pinForce, pinSpeed: planetSpeed, pinStress: pinStressPer * at.torque, pressureSpeed, playOne, bind, wallStress, sunWall, modes,
+    geometry: g, materials: [ms, mp, mr], bearing, train, setRatio, share, etaSun, etaRing, trainForward: forward, trainBackward: backward, pinLoss, sunLoad, ringLoad, pinForce, pinSpeed: planetSpeed, pinStress: pinStressPer * at.torque, lean, pressureSpeed, playOne, bind, wallStress, sunWall, modes,
     masses: [sunMass, planetMass, ringMass, carrierMass], numbers,
   });
 }

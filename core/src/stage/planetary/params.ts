@@ -27,7 +27,7 @@ export const planetarySchema = v.looseObject({
   materialS: materialId('sun'),
   materialP: materialId('planets'),
   materialR: materialId('ring'),
-  pins: v.pipe(v.picklist(['plain', 'ball']), v.description('Planets run on the pin, or on a ball bearing each')),
+  pins: v.pipe(v.picklist(['plain', 'ball', 'needle']), v.description('Planets run on the pin, or on a ball or needle bearing each')),
   pin: size('Pin diameter', 5e-4, 0.1),
   bearing: v.pipe(v.string(), v.description('Bearing of a planet, by designation')),
   rim: size('Wall of the ring outside its roots', 5e-4, 0.2),

@@ -72,7 +72,7 @@ export function planetaryAssembly(p: PlanetaryParams): readonly AssemblyStep[] {
   const chevron = p.double === 'yes' && p.helix > 0;
   const uneven = p.spacing === 'stepped';
   return [
-    { do: p.pins === 'ball' ? 'Press a bearing into every planet.' : 'Ream the planets’ bores until the pins turn freely, and grease them.', ...(p.pins === 'ball' ? { caution: 'Press on the outer ring; do not hammer.' } : {}) },
+    { do: p.pins !== 'plain' ? 'Press a bearing into every planet.' : 'Ream the planets’ bores until the pins turn freely, and grease them.', ...(p.pins !== 'plain' ? { caution: 'Press on the outer ring; do not hammer.' } : {}) },
     { do: `Press the pins into the output plate and set the planets on them${uneven ? ', each at the angle given for its place' : ''}.`, caution: 'Press, do not hammer; support the plate under the pin.' },
     { do: 'Turn every planet so that its mark points outwards.' },
     { do: chevron ? 'Lay one half of the ring round the planets, or turn sun and planets in together: two hands cannot be pushed in.' : 'Push the ring over the planets along the axis; the marks keep them in step.' },

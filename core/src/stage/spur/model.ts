@@ -1,4 +1,4 @@
-import { boreReach, loadMesh, materialFactors, meshModes, modeLimits, toothMaterial, warming, type MeshLoad, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import { boreReach, loadMesh, materialFactors, meshModes, modeLimits, meshPlaySpread, toothMaterial, warming, type MeshLoad, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
@@ -53,7 +53,7 @@ export function modelSpur(p: SpurParams, at: Duty, shelf: Shelf): Result<SpurMod
   const modes = g.meshes.flatMap((m, i) => meshModes(`${i + 1}`, g.meshes.length > 1 ? `${names[i]} and ${names[i + 1]}` : 'the pair', m, loads[i]!, radius, [names[i]!, names[i + 1]!]));
   // Play of every mesh lies on one circle speed: as angles at the output they add.
   const one = g.meshes.reduce((s, m) => s + m.pair.play, 0) / radius;
-  const thick = (factor(shelf, 'gear.thickness') * Math.SQRT2 * Math.sqrt(g.meshes.length)) / radius;
+  const thick = Math.hypot(...g.meshes.map((m) => meshPlaySpread(m.pair, shelf))) / radius;
   const tilt = (factor(shelf, 'gear.tilt') * g.meshes.length) / radius;
   const stiffness = 1 / loads.reduce((s, l) => s + 1 / (l.stiffness * radius * radius), 0);
   const solid = factor(shelf, 'gear.solid');

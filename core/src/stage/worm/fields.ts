@@ -1,4 +1,5 @@
 import { choiceField, countField, lengthField, materialField, NO_YES, SHAPES } from '../../gear/toothing.ts';
+import { isNeedle } from '../../shop/bearings.ts';
 import type { FieldSpec } from '../contract.ts';
 import type { WormParams as P } from './params.ts';
 
@@ -30,7 +31,7 @@ export const wormFields: readonly FieldSpec<P>[] = [
   number('friction', 'Coefficient', 'Losses', 'Of the mesh.', 0.01, (p) => p.frictionBy === 'given'),
   materialField<P>('material1', 'Worm'), materialField<P>('material2', 'Wheel'),
   lengthField<P>('bore1', 'Worm’s bore', '0 where its shaft is one with it.', SHAFT), choiceField<P>('shape1', 'Worm’s bore is', SHAFT, 'A flat for a set screw; a keyway by ISO/R 773.', SHAPES, (p) => p.bore1 > 0),
-  { as: 'choice', path: 'bearing', label: 'Bearings', group: SHAFT, help: 'Two of them, by ISO size; one takes the thrust.', options: (_p, shelf) => shelf.bearings.map((b) => ({ value: b.id, label: `${b.name}, ${(b.bore * 1e3).toFixed(0)} × ${(b.outside * 1e3).toFixed(0)} × ${(b.width * 1e3).toFixed(0)}` })) },
+  { as: 'choice', path: 'bearing', label: 'Bearings', group: SHAFT, help: 'Two of them, by ISO size; one takes the thrust.', options: (_p, shelf) => shelf.bearings.filter((b) => !isNeedle(b)).map((b) => ({ value: b.id, label: `${b.name}, ${(b.bore * 1e3).toFixed(0)} × ${(b.outside * 1e3).toFixed(0)} × ${(b.width * 1e3).toFixed(0)}` })) },
   lengthField<P>('span', 'Between bearings', 'The shorter, the stiffer.', SHAFT, 1e-3),
   lengthField<P>('bore2', 'Wheel’s bore', '0 for none.', BORES), choiceField<P>('shape2', 'Wheel’s bore is', BORES, 'A flat for a set screw; a keyway by ISO/R 773.', SHAPES, (p) => p.bore2 > 0),
   countField<P>('bolts2', 'Screws, wheel', 'Through the wheel.', BORES, 0, 24),

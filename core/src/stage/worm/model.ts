@@ -2,6 +2,7 @@ import { crossedCylinders, reducedModulus } from '../../contact/index.ts';
 import { boreReach, flankLimit, materialFactors, modeLimits, rootLimits, toothMaterial, warming, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../joint/joint.ts';
 import { ok, refuse, type Result } from '../../result.ts';
+import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { wormGeometry, type WormGeometry } from './geometry.ts';
@@ -83,6 +84,7 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
   if (!b.ok) return b;
   const bearing = shelf.bearings.find((x) => x.id === p.bearing);
   if (!bearing) return refuse(`There is no bearing “${p.bearing}” in the shop.`, 'The worm’s shaft runs in two of them and leans on one.', `Choose one of ${shelf.bearings.slice(0, 6).map((x) => x.id).join(', ')} and others.`, 'bearing');
+  if (isNeedle(bearing)) return refuse(`${bearing.name} takes no thrust.`, 'A worm pushes along its shaft as hard as its wheel pulls round; needles carry across it only.', 'Choose ball bearings.', 'bearing');
   const wall1 = p.bore1 > 0 ? m.sides[0].root - boreReach(hubOf(p.bore1, p.shape1)) : Infinity;
   const wall2 = m.sides[1].root - boreReach(hubOf(p.bore2, p.shape2));
   if (wall1 <= 0) return refuse('The bore cuts into the worm’s thread.', `Its roots reach down to ⌀ ${(m.sides[0].root * 2e3).toFixed(2)} mm.`, 'Take a smaller bore, or a larger quotient.', 'bore1');
@@ -92,6 +94,7 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
   const frictionAngle = Math.atan(friction / Math.cos(p.pressure));
   const shaken = Math.atan((friction * factor(shelf, 'worm.vibration')) / Math.cos(p.pressure));
   const { lead } = g;
+  if (lead + frictionAngle > 1.5) return refuse('With so much friction the worm cannot turn its wheel at all.', `Lead and friction angle come to ${(((lead + frictionAngle) * 180) / Math.PI).toFixed(1)}°; at 90° the thread jams.`, 'Give a smaller coefficient of friction, or fewer starts.', p.frictionBy === 'given' ? 'friction' : 'starts');
   const forward = Math.tan(lead) / Math.tan(lead + frictionAngle);
   const backward = Math.tan(lead - frictionAngle) / Math.tan(lead);
   const r2 = m.s2.r;

@@ -62,10 +62,12 @@ export function formatBanded(f: Banded, id: QuantityId, choice: UnitChoice = {})
   const low = fromSi(f.low, unit);
   const high = fromSi(f.high, unit);
   const half = (high - low) / 2;
-  if (Math.abs(v) > 1e8 || half < 1e-6) return { value: plainNumber(v, 4), band: `(${plainNumber(low, 3)}–${plainNumber(high, 3)})`, unit: unit.symbol };
+  // A dash beside a minus reads as two of either.
+  const dash = low < 0 ? ' to ' : '–';
+  if (Math.abs(v) > 1e8 || half < 1e-6) return { value: plainNumber(v, 4), band: `(${plainNumber(low, 3)}${dash}${plainNumber(high, 3)})`, unit: unit.symbol };
   const places = decimalsFor(half);
   const write = (x: number) => group(Object.is(Number(x.toFixed(places)), -0) ? (0).toFixed(places) : x.toFixed(places));
-  return { value: write(v), band: `(${write(low)}–${write(high)})`, unit: unit.symbol };
+  return { value: write(v), band: `(${write(low)}${dash}${write(high)})`, unit: unit.symbol };
 }
 
 /** `4.1 ′ (3.2–5.6)` in one string. */

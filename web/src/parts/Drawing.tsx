@@ -111,13 +111,39 @@ const Item = memo(function Item({ item, mmPerPx, say }: ItemProps) {
   );
 }, unmoved);
 
+/** The items that stand still while the crank turns: alike in two drawings at different angles. */
+function standing(still: readonly Layer[], moved: readonly Layer[], say: ItemProps['say']): ReadonlySet<string> {
+  const keys = new Set<string>();
+  still.forEach((layer) => {
+    const other = new Map(moved.find((l) => l.id === layer.id)?.items.map((i) => [i.key, i]));
+    for (const item of layer.items) {
+      const there = other.get(item.key);
+      if (there && unmoved({ item, mmPerPx: 1, say }, { item: there, mmPerPx: 1, say })) keys.add(`${layer.id} ${item.key}`);
+    }
+  });
+  return keys;
+}
+
+/** Layers as groups; drawn again only when one of them changed. */
+const Groups = memo(function Groups({ layers, mmPerPx, say }: { layers: readonly Layer[]; mmPerPx: number; say: ItemProps['say'] }) {
+  return layers.map((layer) => (
+    <g key={layer.id} data-layer={layer.id}>
+      {layer.items.map((item) => (
+        <Item key={item.key} item={item} mmPerPx={mmPerPx} say={say} />
+      ))}
+    </g>
+  ));
+});
+
+const LAID = 'pointer-events-none absolute inset-0 select-none will-change-transform [contain:strict]';
+
 /** Room at the edges for dimensions and words, px. */
 const ROOM = 34;
 
 /**
  * A technical drawing to scale: drag or arrow keys pan, wheel or + and − zoom, 0 fits. Layers can be switched; the switches are the legend.
  */
-export function Drawing({ layers, still, name, children, onCrank }: { layers: readonly Layer[]; /** The drawing at rest, which the sheet is fitted to. */ still: readonly Layer[]; name: string; children?: ReactNode; onCrank?: (by: number) => void }) {
+export function Drawing({ layers, still, moved, name, children, onCrank }: { layers: readonly Layer[]; /** The drawing at rest, which the sheet is fitted to. */ still: readonly Layer[]; /** The same at another angle, which tells what stands. */ moved: readonly Layer[]; name: string; children?: ReactNode; onCrank?: (by: number) => void }) {
   const units = useUnits();
   const say = useCallback((v: number, q: Parameters<typeof formatQuantity>[1]) => formatQuantity(v, q, units, 4), [units]);
   const hidden = usePrefs((s) => s.hiddenLayers);
@@ -141,6 +167,16 @@ export function Drawing({ layers, still, name, children, onCrank }: { layers: re
     return { x: ((b.x0 + b.x1) / 2) * MM, y: (-(b.y0 + b.y1) / 2) * MM, mmPerPx };
   }, [still, size, hidden]);
   const view = own ?? fit;
+  // Sheets of their own for what stands, so that only what turns is painted anew: under it what the first layer begins with, over it the rest.
+  const stands = useMemo(() => standing(still, moved, say), [still, moved, say]);
+  const isStanding = useCallback((layer: Layer, item: DrawItem) => stands.has(`${layer.id} ${item.key}`), [stands]);
+  const [under, over] = useMemo(() => {
+    const shown = still.filter((l) => !hidden.includes(l.id));
+    const beginning = (layer: Layer) => layer.items.slice(0, Math.max(0, layer.items.findIndex((i) => !isStanding(layer, i))));
+    return [shown.slice(0, 1).map((l) => (l === still[0] ? { ...l, items: beginning(l) } : { ...l, items: [] })), shown.filter((l) => l !== still[0]).map((l) => ({ ...l, items: l.items.filter((i) => isStanding(l, i)) }))].map((list): Layer[] => list.filter((l) => l.items.length > 0));
+  }, [still, hidden, isStanding]);
+  const below = new Set(under?.[0]?.items.map((i) => i.key));
+  const turning = layers.filter((l) => !hidden.includes(l.id)).map((l, n) => ({ ...l, items: l.id === still[0]?.id && n === 0 ? l.items.filter((i) => !below.has(i.key)) : l.items.filter((i) => !isStanding(l, i)) })).filter((l) => l.items.length > 0);
   const drag = useRef<{ x: number; y: number; view: View } | undefined>(undefined);
   const zoom = useCallback((factor: number, px?: { x: number; y: number }) => {
     setOwn((now) => {
@@ -167,11 +203,13 @@ export function Drawing({ layers, still, name, children, onCrank }: { layers: re
   const w = size.w * view.mmPerPx;
   const h = size.h * view.mmPerPx;
   const hatch = 5 * view.mmPerPx;
+  const box0 = `${view.x - w / 2} ${view.y - h / 2} ${w} ${h}`;
   return (
     <figure className="flex min-h-[150px] min-w-0 flex-1 flex-col" aria-label={name}>
       <div ref={box} className="relative min-h-0 flex-1">
+        <svg aria-hidden width={size.w} height={size.h} viewBox={box0} className={LAID}><Groups layers={under ?? []} mmPerPx={view.mmPerPx} say={say} /></svg>
         <svg
-          role="img" aria-label={`${name}, drawn to scale`} tabIndex={0} width={size.w} height={size.h} viewBox={`${view.x - w / 2} ${view.y - h / 2} ${w} ${h}`} className="absolute inset-0 touch-none select-none will-change-transform [contain:strict]" data-drawing=""
+          role="img" aria-label={`${name}, drawn to scale`} tabIndex={0} width={size.w} height={size.h} viewBox={box0} className="absolute inset-0 touch-none select-none will-change-transform [contain:strict]" data-drawing=""
           onPointerDown={(e) => {
             drag.current = { x: e.clientX, y: e.clientY, view };
             e.currentTarget.setPointerCapture(e.pointerId);
@@ -204,16 +242,9 @@ export function Drawing({ layers, still, name, children, onCrank }: { layers: re
               <line x1="0" x2="0" y1="0" y2={hatch} stroke="var(--ink)" strokeWidth={0.7 * view.mmPerPx} opacity="0.35" />
             </pattern>
           </defs>
-          {layers.map((layer) =>
-            hidden.includes(layer.id) ? null : (
-              <g key={layer.id} data-layer={layer.id}>
-                {layer.items.map((item) => (
-                  <Item key={item.key} item={item} mmPerPx={view.mmPerPx} say={say} />
-                ))}
-              </g>
-            ),
-          )}
+          <Groups layers={turning} mmPerPx={view.mmPerPx} say={say} />
         </svg>
+        <svg aria-hidden width={size.w} height={size.h} viewBox={box0} className={LAID}><Groups layers={over ?? []} mmPerPx={view.mmPerPx} say={say} /></svg>
         <div className="no-print absolute right-1 top-0 flex">
           <button type="button" className="btn-quiet" aria-label="Zoom in" onClick={() => zoom(0.8)}>+</button>
           <button type="button" className="btn-quiet" aria-label="Zoom out" onClick={() => zoom(1.25)}>−</button>

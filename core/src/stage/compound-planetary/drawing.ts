@@ -3,7 +3,7 @@ import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
-import { compoundTrain, modelCompound } from './model.ts';
+import { compoundTrain, forDrawing } from './model.ts';
 import type { CompoundParams } from './params.ts';
 
 /** Arcs of a drawing may stray this share of the module. */
@@ -70,17 +70,14 @@ export function drawCompound(p: CompoundParams, crank: number, options: DrawOpti
     ];
   });
   const R = g.outside / 2;
-  const loaded = options.duty.torque > 0 ? modelCompound(p, options.duty, options.shelf) : undefined;
-  const forces: DrawItem[] = loaded?.ok ? at.planets.flatMap((q, i) => {
-    const place = Math.atan2(q.a.y, q.a.x);
-    return loaded.value.meshes.map((m) => {
-      const { pair } = m.mesh;
-      const side = pushSense(at.train, m.id === 'sun' ? 'input' : m.id === 'ring1' ? 'held' : 'output');
-      const r = m.id === 'sun' ? pair.rw1 : pair.rw2;
-      const arrow = forceArrow(`f-${m.id}-${i}`, [r * Math.cos(place), r * Math.sin(place)], place + side * (Math.PI / 2 - pair.working), 6 * p.module, m.load.force / Math.cos(pair.working));
-      // The figures stand on one planet; the others carry the same.
-      return i === 0 || arrow.kind !== 'arrow' ? arrow : { kind: 'arrow' as const, key: arrow.key, from: arrow.from, to: arrow.to, ink: arrow.ink };
-    });
+  const loaded = options.duty.torque > 0 ? forDrawing(p, options.duty, options.shelf) : undefined;
+  // On one planet: the others carry the same.
+  const place = Math.atan2(at.planets[0]!.a.y, at.planets[0]!.a.x);
+  const forces: DrawItem[] = loaded?.ok ? loaded.value.meshes.map((m) => {
+    const { pair } = m.mesh;
+    const side = pushSense(at.train, m.id === 'sun' ? 'input' : m.id === 'ring1' ? 'held' : 'output');
+    const r = m.id === 'sun' ? pair.rw1 : pair.rw2;
+    return forceArrow(`f-${m.id}`, [r * Math.cos(place), r * Math.sin(place)], place + side * (Math.PI / 2 - pair.working), 6 * p.module, m.load.force / Math.cos(pair.working));
   }) : [];
   return ok([
     { id: 'teeth', name: 'Toothing A', items: teeth },

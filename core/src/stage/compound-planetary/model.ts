@@ -1,6 +1,7 @@
 import { carrier, central, expectedRange, loadMesh, materialFactors, memberSpeed, meshModes, modeLimits, meshPlaySpread, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, warming, type Mesh, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import { keepLast } from '../last.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
 import type { CompoundParams } from './params.ts';
@@ -107,3 +108,6 @@ export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result
   };
   return ok({ geometry: g, train, ratio, forward, backward, meshes, playOne, bind, modes, masses: [sunMass, planetMass, ringMass], numbers });
 }
+
+/** The model as a drawing asks for it, the last answer kept. */
+export const forDrawing = keepLast(modelCompound);

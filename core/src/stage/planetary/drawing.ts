@@ -6,7 +6,7 @@ import { boreOutline } from '../../gear/hub.ts';
 import { forceArrow, helixTraces, sectionBox } from '../../gear/views.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { planetaryGeometry, type PlanetaryGeometry } from './geometry.ts';
-import { modelPlanetary } from './model.ts';
+import { forDrawing } from './model.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 import { carrier, central, memberSpeed, pushSense, trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 
@@ -82,17 +82,15 @@ export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOp
     return [...contactMarks(`s${i}`, ms, ORIGIN, at.sun - place, place, sense('sun')), ...contactMarks(`r${i}`, mr, pose, pose.turn - place, place, sense('ring'))];
   });
   const half = section(p, g, R);
-  const loaded = options.duty.torque > 0 ? modelPlanetary(p, options.duty, options.shelf) : undefined;
-  const forces: DrawItem[] = loaded?.ok ? at.planets.flatMap((pose, i) => {
-    const place = Math.atan2(pose.y, pose.x);
-    const reach = (m: 'sun' | 'ring', work: number) => place + sense(m) * (Math.PI / 2 - work);
-    const on = (r: number): [number, number] => [r * Math.cos(place), r * Math.sin(place)];
-    const long = 6 * p.module;
-    const { sunLoad, ringLoad, pinForce } = loaded.value;
-    const all = [forceArrow(`fs${i}`, on(ms.rw1), reach('sun', ms.working), long, sunLoad.force / Math.cos(ms.working)), forceArrow(`fr${i}`, on(mr.rw2), reach('ring', mr.working), long, ringLoad.force / Math.cos(mr.working)), forceArrow(`fp${i}`, on(g.centre), place + (sense('sun') * Math.PI) / 2, 1.5 * long, pinForce)];
-    // The figures stand on one planet; the others carry the same.
-    return i === 0 ? all : all.map((a) => (a.kind === 'arrow' ? { kind: 'arrow', key: a.key, from: a.from, to: a.to, ink: a.ink } : a));
-  }) : [];
+  const loaded = options.duty.torque > 0 ? forDrawing(p, options.duty, options.shelf) : undefined;
+  // On one planet: the others carry the same.
+  const place = Math.atan2(at.planets[0]!.y, at.planets[0]!.x);
+  const on = (r: number): [number, number] => [r * Math.cos(place), r * Math.sin(place)];
+  const reach = (m: 'sun' | 'ring', work: number) => place + sense(m) * (Math.PI / 2 - work);
+  const forces: DrawItem[] = loaded?.ok ? [
+    forceArrow('f-sun', on(ms.rw1), reach('sun', ms.working), 6 * p.module, loaded.value.sunLoad.force / Math.cos(ms.working)), forceArrow('f-ring', on(mr.rw2), reach('ring', mr.working), 6 * p.module, loaded.value.ringLoad.force / Math.cos(mr.working)),
+    forceArrow('f-pin', on(g.centre), place + (sense('sun') * Math.PI) / 2, 9 * p.module, loaded.value.pinForce),
+  ] : [];
   return ok([
     { id: 'teeth', name: 'Teeth', items: teeth },
     { id: 'circles', name: 'Pitch, base, tip circles', items: [...gearCircles('sun', ms.s1, ms.rw1, ORIGIN), ...at.planets.slice(0, 1).flatMap((pose) => gearCircles('planet', ms.s2, ms.rw2, { ...pose, turn: 0 })), ...gearCircles('ring', mr.s2, mr.rw2, ORIGIN), curve('places', circle(0, 0, g.centre), ORIGIN, 'centre')] },

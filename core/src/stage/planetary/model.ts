@@ -3,6 +3,7 @@ import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Bearing } from '../../joint/joint.ts';
 import { isNeedle } from '../../shop/bearings.ts';
+import { keepLast } from '../last.ts';
 import type { Duty, StageNumbers, StageProblem } from '../contract.ts';
 import { planetaryGeometry, type PlanetaryGeometry } from './geometry.ts';
 import { roles, type Member, type PlanetaryParams } from './params.ts';
@@ -229,3 +230,6 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
     masses: [sunMass, planetMass, ringMass, carrierMass], numbers,
   });
 }
+
+/** The model as a drawing asks for it, the last answer kept. */
+export const forDrawing = keepLast(modelPlanetary);

@@ -3,7 +3,7 @@ import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, rectangle, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
 import { wormGeometry, type WormGeometry } from './geometry.ts';
-import { modelWorm } from './model.ts';
+import { forDrawing } from './model.ts';
 import { wormRatio, type WormParams } from './params.ts';
 import { axialSection, threadProfile } from './thread.ts';
 
@@ -59,7 +59,7 @@ export function drawWorm(p: WormParams, crank: number, options: DrawOptions): Re
     curve('wheel', s.wheel, wheelAt, 'outline', 'partB'), ...(s.bore ? [curve('bore', s.bore, wheelAt, 'outline', 'hole')] : []), ...s.bolts.map((b, i) => curve(`bolt${i}`, b, wheelAt, 'outline', 'hole')),
   ];
   if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
-  const loaded = modelWorm(p, options.duty, options.shelf);
+  const loaded = forDrawing(p, options.duty, options.shelf);
   const side = wormRatio(p) > 0 ? 1 : -1;
   const end = (rise: number) => contactPlace(m, rise, side);
   const [a, b] = [end(m.high), end(m.low)];

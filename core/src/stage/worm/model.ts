@@ -4,6 +4,7 @@ import type { Bearing } from '../../joint/joint.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import { keepLast } from '../last.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { wormGeometry, type WormGeometry } from './geometry.ts';
 import { wormRatio, type WormParams } from './params.ts';
@@ -181,3 +182,6 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
     bend, likelyPlay: likely, bind, lifts, wall1, wall2, modes, masses: [wormMass, wheelMass], numbers,
   });
 }
+
+/** The model as a drawing asks for it, the last answer kept. */
+export const forDrawing = keepLast(modelWorm);

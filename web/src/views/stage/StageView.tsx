@@ -35,13 +35,17 @@ function CrankControls() {
   );
 }
 
+/** An angle at which nothing that turns stands as it does at rest. */
+const ELSEWHERE = 1.2345;
+
 function Sheet({ draw, still, name }: { still: readonly Layer[]; draw: (crank: number) => Result<readonly Layer[]>; name: string }) {
   const angle = useCrank((s) => s.angle);
   const turn = useCrank((s) => s.turn);
   const made = useMemo(() => draw(angle), [draw, angle]);
+  const moved = useMemo(() => draw(ELSEWHERE), [draw]);
   if (!made.ok) return null;
   return (
-    <Drawing name={name} layers={made.value} still={still} onCrank={turn}>
+    <Drawing name={name} layers={made.value} still={still} moved={moved.ok ? moved.value : []} onCrank={turn}>
       <CrankControls />
     </Drawing>
   );

@@ -46,6 +46,15 @@ test('pictures of the main views', async ({ page }) => {
   await open('Wing root');
   await page.getByRole('link', { name: /1 Planetary/ }).first().click();
   await shoot('stage-planetary');
+  await go('Make');
+  await page.getByRole('button', { name: 'In space' }).first().click();
+  await page.locator('canvas[data-pieces="18"]').waitFor({ timeout: 60_000 });
+  await page.getByLabel('Drawn apart').fill('0.55');
+  await page.getByLabel('Cut', { exact: true }).selectOption('y');
+  await page.getByRole('button', { name: 'Fit' }).click();
+  await page.waitForTimeout(2500);
+  await shoot('space');
+  await page.getByRole('button', { name: 'Close' }).click();
   await sheet('Motor');
   await shoot('motor');
   await sheet('Ratio desk');

@@ -213,6 +213,14 @@ export interface CountDesk {
   readonly sets: readonly CountSet[];
 }
 
+/** A quantity over one turn of the stage's input, evenly spaced, first and last angle alike. */
+export interface Course {
+  readonly id: string;
+  readonly name: string;
+  readonly quantity: QuantityId;
+  readonly values: Float64Array;
+}
+
 /**
  * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it: adding a
  * kind is adding a folder that exports one of these and a line in the registry.
@@ -233,6 +241,8 @@ export interface StageKind<P> {
   screen(p: P, at: Duty, shelf: Shelf): Screening;
   /** @param crank angle of the stage's input, rad */
   drawing(p: P, crank: number, options: DrawOptions): Result<readonly Layer[]>;
+  /** What changes over a turn of the input, as a strip of small plots that goes with the drawing. */
+  courses?(p: P, at: Duty, shelf: Shelf): Result<readonly Course[]>;
   /** Alternatives to pick from, where a kind has them. */
   tables?(p: P, shelf: Shelf): readonly KindTable[];
   /** Sets of tooth counts for a wish, where picking them is a matter of its own. */

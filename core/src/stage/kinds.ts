@@ -1,4 +1,5 @@
 import { compoundPlanetary } from './compound-planetary/index.ts';
+import { cycloidal } from './cycloidal/index.ts';
 import { planetary } from './planetary/index.ts';
 import { spur } from './spur/index.ts';
 import { worm } from './worm/index.ts';
@@ -13,4 +14,5 @@ export function registerKinds(): void {
   register(planetary);
   register(compoundPlanetary);
   register(worm);
+  register(cycloidal);
 }

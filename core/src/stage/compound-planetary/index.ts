@@ -3,6 +3,7 @@ import { check, FigureMaker, term, type Check, type Figure } from '../../figure/
 import { ok, type Result } from '../../result.ts';
 import { atEnds, factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, FieldSpec, KindTable, StageKind, StageReport, StageWish } from '../contract.ts';
+import { firstThatCarries } from '../first.ts';
 import { compoundCounts } from './counts.ts';
 import { drawCompound } from './drawing.ts';
 import { compoundGeometry, identicalCount } from './geometry.ts';
@@ -107,14 +108,10 @@ function* candidates(want: StageWish): Generator<P> {
 }
 
 function defaults(want: StageWish): P {
-  let [best, most] = [undefined as P | undefined, 0];
-  for (const p of candidates(want)) {
+  return firstThatCarries(candidates(want), want.torque, (p) => {
     const m = modelCompound(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-    const torque = m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
-    if (torque > 0 && torque >= 1.2 * want.torque) return p;
-    if (torque > most) [best, most] = [p, torque];
-  }
-  return best ?? base(1e-3, COUNTS[0]);
+    return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+  }) ?? base(1e-3, COUNTS[0]);
 }
 
 function tables(p: P): readonly KindTable[] {

@@ -1,5 +1,5 @@
 import { MODULES, plainToothing, spacesEvenly } from '../../gear/index.ts';
-import type { Shelf } from '../../shop/shelf.ts';
+import { firstThatCarries } from '../first.ts';
 import type { StageWish } from '../contract.ts';
 import { modelPlanetary } from './model.ts';
 import type { PlanetaryParams } from './params.ts';
@@ -47,18 +47,8 @@ export function* planetaryCandidates(want: StageWish): Generator<PlanetaryParams
 
 /** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
 export function planetaryDefaults(want: StageWish): PlanetaryParams {
-  return firstThatCarries(planetaryCandidates(want), want, (p, shelf) => {
-    const m = modelPlanetary(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, shelf);
+  return firstThatCarries(planetaryCandidates(want), want.torque, (p) => {
+    const m = modelPlanetary(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
     return m.ok && m.value.sunWall > 0.6 * p.module ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
   }) ?? basePlanetary(1e-3, 0.01, 18, 27, 3, 1);
-}
-
-function firstThatCarries(list: Iterable<PlanetaryParams>, want: StageWish, carries: (p: PlanetaryParams, shelf: Shelf) => number): PlanetaryParams | undefined {
-  let [best, most] = [undefined as PlanetaryParams | undefined, 0];
-  for (const p of list) {
-    const torque = carries(p, want.shelf);
-    if (torque >= 1.2 * want.torque && torque > 0) return p;
-    if (torque > most) [best, most] = [p, torque];
-  }
-  return best;
 }

@@ -1,4 +1,5 @@
 import { MODULES, plainToothing } from '../../gear/index.ts';
+import { firstThatCarries } from '../first.ts';
 import type { StageWish } from '../contract.ts';
 import { modelSpur } from './model.ts';
 import type { SpurParams } from './params.ts';
@@ -26,12 +27,8 @@ export function* spurCandidates(want: StageWish): Generator<SpurParams> {
 
 /** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
 export function spurDefaults(want: StageWish): SpurParams {
-  let [best, most] = [undefined as SpurParams | undefined, 0];
-  for (const p of spurCandidates(want)) {
+  return firstThatCarries(spurCandidates(want), want.torque, (p) => {
     const m = modelSpur(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-    const torque = m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
-    if (torque > 0 && torque >= 1.2 * want.torque) return p;
-    if (torque > most) [best, most] = [p, torque];
-  }
-  return best ?? baseSpur(1e-3, 0.01, 20, 60);
+    return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+  }) ?? baseSpur(1e-3, 0.01, 20, 60);
 }

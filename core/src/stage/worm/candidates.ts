@@ -2,6 +2,7 @@ import { MODULES } from '../../gear/toothing.ts';
 import type { Bearing } from '../../joint/joint.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import type { Shelf } from '../../shop/shelf.ts';
+import { firstThatCarries } from '../first.ts';
 import type { StageWish } from '../contract.ts';
 import { steppedUp } from '../../gear/stepped.ts';
 import { wormGeometry } from './geometry.ts';
@@ -53,12 +54,8 @@ export function* wormCandidates(want: StageWish): Generator<WormParams> {
 
 /** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
 export function wormDefaults(want: StageWish): WormParams {
-  let [best, most] = [undefined as WormParams | undefined, 0];
-  for (const p of wormCandidates(want)) {
+  return firstThatCarries(wormCandidates(want), want.torque, (p) => {
     const m = modelWorm(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-    const torque = m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
-    if (torque > 0 && torque >= 1.2 * want.torque) return p;
-    if (torque > most) [best, most] = [p, torque];
-  }
-  return best ?? baseWorm(1e-3, 1, Math.max(20, Math.min(120, Math.round(Math.abs(want.ratio)))), 10, want.shelf);
+    return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+  }) ?? baseWorm(1e-3, 1, Math.max(20, Math.min(120, Math.round(Math.abs(want.ratio)))), 10, want.shelf);
 }

@@ -1,0 +1,124 @@
+import type { Curve } from '../shape/curve.ts';
+import { drawnFrom, sampled } from '../shape/exact.ts';
+import { fitArcs } from '../shape/curve.ts';
+import { OutlinePen, type Outline } from '../shape/outline.ts';
+
+/** A lobed profile by what generates it; metres. Z pins of radius r stand on a circle of radius R, and the disc of Z − 1 lobes runs inside them by e. */
+export interface Cycloid {
+  readonly pins: number;
+  /** Radius of the pin circle that the profile is generated with, R. */
+  readonly circle: number;
+  /** Radius of the pins that it is generated with, r: a larger one than is built leaves an equidistant gap. */
+  readonly pin: number;
+  /** Eccentricity, e. */
+  readonly throw: number;
+}
+
+/** Path of a pin's centre as the disc sees it: R·e^{it} − e·e^{iZt}; writes x, y and the derivative by t. */
+export function pinPath(c: Cycloid, t: number, out: Float64Array): void {
+  const { circle: R, throw: e, pins: Z } = c;
+  const [ct, st, cz, sz] = [Math.cos(t), Math.sin(t), Math.cos(Z * t), Math.sin(Z * t)];
+  out[0] = R * ct - e * cz;
+  out[1] = R * st - e * sz;
+  out[2] = -R * st + e * Z * sz;
+  out[3] = R * ct - e * Z * cz;
+}
+
+/** Radius of curvature of the path of pin centres, m: positive where it is convex, negative where it is hollow. */
+export function pathRadius(c: Cycloid, t: number): number {
+  const { circle: R, throw: e, pins: Z } = c;
+  const cos = Math.cos((Z - 1) * t);
+  const speed2 = R * R + (e * Z) ** 2 - 2 * R * e * Z * cos;
+  const cross = R * R + e * e * Z ** 3 - R * e * Z * (Z + 1) * cos;
+  return speed2 ** 1.5 / cross;
+}
+
+/** Smallest convex radius of the path of pin centres, m: pins as large cut into the lobes. Infinity where nothing is convex. */
+export function smallestConvex(c: Cycloid): number {
+  // Radius depends on the cosine of (Z − 1)t alone: half a lobe holds all there is.
+  const span = Math.PI / (c.pins - 1);
+  const radius = (t: number) => {
+    const r = pathRadius(c, t);
+    return r > 0 ? r : Infinity;
+  };
+  let [best, at] = [Infinity, 0];
+  const n = 400;
+  for (let i = 0; i <= n; i++) {
+    const r = radius((span * i) / n);
+    if (r < best) [best, at] = [r, i];
+  }
+  let [lo, hi] = [(span * Math.max(0, at - 1)) / n, (span * Math.min(n, at + 1)) / n];
+  for (let k = 0; k < 60; k++) {
+    const [a, b] = [lo + (hi - lo) / 3, hi - (hi - lo) / 3];
+    if (radius(a) < radius(b)) hi = b;
+    else lo = a;
+  }
+  return Math.min(best, radius((lo + hi) / 2));
+}
+
+const p = new Float64Array(4);
+
+/**
+ * The profile as a curve over one lobe, from the middle of a hollow to the next: every pin's centre lies its radius off it at any crank angle.
+ *
+ * Source: envelope of the pins' circles: the contact lies from the pin's centre towards the pitch point, e·(Z − 1)·e^{iZt} in the disc's frame. The same curve as
+ * x = R cos t − r cos(t + ψ) − e cos Zt, y = −(R sin t − r sin(t + ψ) − e sin Zt) with ψ = atan2(sin((1 − Z)t), R/(eZ) − cos((1 − Z)t)).
+ */
+export function lobeCurve(c: Cycloid): Curve {
+  const pitch = (2 * Math.PI) / (c.pins - 1);
+  return (u, out) => {
+    pinPath(c, pitch * u, p);
+    const speed = Math.hypot(p[2]!, p[3]!);
+    // Inwards is the tangent turned to the left.
+    out[0] = p[0]! - (c.pin * p[3]!) / speed;
+    out[1] = p[1]! + (c.pin * p[2]!) / speed;
+    out[2] = Math.atan2(p[3]!, p[2]!);
+  };
+}
+
+/** Steps of a lobe between which a spline runs. */
+const SPLINE_STEPS = 48;
+
+/**
+ * The disc's outline, its first hollow on the x axis: that is where a pin stands when the crank points at it.
+ *
+ * @param tolerance largest distance of its arcs from the exact curve, m
+ */
+export function discOutline(c: Cycloid, tolerance = 1e-7): Outline {
+  const lobes = c.pins - 1;
+  const curve = lobeCurve(c);
+  const pen = new OutlinePen();
+  fitArcs(curve, tolerance, pen);
+  const one = pen.close().points;
+  const points = new Float64Array(one.length * lobes);
+  for (let k = 0; k < lobes; k++) {
+    const [cs, sn] = [Math.cos((2 * Math.PI * k) / lobes), Math.sin((2 * Math.PI * k) / lobes)];
+    for (let i = 0, o = k * one.length; i < one.length; i += 3, o += 3) {
+      points[o] = cs * one[i]! - sn * one[i + 1]!;
+      points[o + 1] = sn * one[i]! + cs * one[i + 1]!;
+      points[o + 2] = one[i + 2]!;
+    }
+  }
+  return drawnFrom({ points, closed: true }, () => ({ pieces: [{ kind: 'spline', points: sampled(curve, SPLINE_STEPS) }], repeat: lobes }));
+}
+
+/**
+ * Distance of a point from the path of pin centres, m, positive outside; the point is near the path at a parameter.
+ *
+ * Source: foot of the perpendicular by Newton's method.
+ */
+export function offPath(c: Cycloid, x: number, y: number, near: number): number {
+  const { circle: R, throw: e, pins: Z } = c;
+  let t = near;
+  for (let k = 0; k < 12; k++) {
+    pinPath(c, t, p);
+    const [dx, dy] = [p[0]! - x, p[1]! - y];
+    const [ax, ay] = [-R * Math.cos(t) + e * Z * Z * Math.cos(Z * t), -R * Math.sin(t) + e * Z * Z * Math.sin(Z * t)];
+    const step = (dx * p[2]! + dy * p[3]!) / (p[2]! ** 2 + p[3]! ** 2 + dx * ax + dy * ay);
+    t -= step;
+    if (Math.abs(step) < 1e-15) break;
+  }
+  pinPath(c, t, p);
+  const speed = Math.hypot(p[2]!, p[3]!);
+  return ((x - p[0]!) * p[3]! - (y - p[1]!) * p[2]!) / speed;
+}

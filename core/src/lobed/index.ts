@@ -1,0 +1,2 @@
+export * from './cycloid.ts';
+export * from './contacts.ts';

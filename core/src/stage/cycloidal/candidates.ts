@@ -1,0 +1,57 @@
+import { steppedUp } from '../../gear/stepped.ts';
+import { smallestConvex } from '../../lobed/index.ts';
+import type { StageWish } from '../contract.ts';
+import { firstThatCarries } from '../first.ts';
+import { modelCycloidal } from './model.ts';
+import type { CycloidalParams } from './params.ts';
+
+const round = (x: number, step: number): number => Number((Math.round(x / step) * step).toPrecision(9));
+const BEARINGS = ['688', '61800', '61802', '61804', '61805', '61806', '61808', '61810'];
+
+/** A stage of usual proportions on a pin circle; undefined where its parts do not fit one another. */
+export function baseCycloidal(lobes: number, circle: number, discs: number, want: Pick<StageWish, 'shelf'>): CycloidalParams | undefined {
+  const pins = lobes + 1;
+  const R = circle / 2;
+  const throwOf = round(Math.min(2.5e-3, (0.62 * R) / pins), 5e-5);
+  if (throwOf < 2e-4) return undefined;
+  const convex = smallestConvex({ pins, circle: R, pin: 0, throw: throwOf });
+  const pin = Math.floor(Math.min(0.62 * circle * Math.sin(Math.PI / pins), 1.2 * convex, 8e-3) * 2e3 + 1e-6) / 2e3;
+  if (pin < 1e-3) return undefined;
+  const small = R - pin / 2 - throwOf;
+  for (const id of [...BEARINGS].reverse()) {
+    const b = want.shelf.bearings.find((x) => x.id === id);
+    if (!b || b.outside > 1.0 * small) continue;
+    const room = small - b.outside / 2 - 3e-3;
+    const outPin = Math.min(8e-3, Math.floor((room - 2 * throwOf) * 2e3 + 1e-6) / 2e3);
+    if (outPin < 2e-3) continue;
+    const outCircle = round(b.outside / 2 + small, 1e-4);
+    const fit = Math.floor(Math.PI / Math.asin(Math.min(1, (outPin + 2 * throwOf + 1.5e-3) / outCircle)));
+    const shaft = b.bore / 2 - throwOf - 1e-3 >= 2.5e-3 ? 5e-3 : 0;
+    return {
+      held: 'ring', pins, circle, pin, throw: throwOf, discs, width: Math.max(steppedUp(b.width, 5e-4), round(0.12 * circle, 5e-4)), offset: 6e-5, ringChange: 0, pinsRun: 'fixed', outPins: Math.max(3, Math.min(8, fit)), outCircle, outPin, outGap: 5e-5, outRun: 'fixed', carriedBy: 'plate',
+      bearing: b.id, shaft, materialD: 'pa-cf', materialP: 'silver-steel', materialH: 'pa-cf', rim: Math.max(4e-3, pin / 2 + 2.5e-3), boltsR: 0, boltHole: 3.2e-3,
+    };
+  }
+  return undefined;
+}
+
+/** Stages for a wish, small and single first. */
+export function* cycloidalCandidates(want: StageWish): Generator<CycloidalParams> {
+  const lobes = Math.round(Math.abs(want.ratio));
+  if (lobes < 5 || lobes > 99) return;
+  for (const circle of [0.03, 0.04, 0.05, 0.06, 0.07, 0.08, 0.1, 0.12, 0.15, 0.2]) {
+    for (const discs of [1, 2]) {
+      const p = baseCycloidal(lobes, circle, discs, want);
+      if (p && p.circle + 2 * p.rim <= want.size) yield p;
+    }
+  }
+}
+
+/** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
+export function cycloidalDefaults(want: StageWish): CycloidalParams {
+  const near = { ...want, ratio: Math.min(60, Math.max(8, Math.abs(want.ratio))) };
+  return firstThatCarries(cycloidalCandidates(near), want.torque, (p) => {
+    const m = modelCycloidal(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
+    return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+  }) ?? baseCycloidal(Math.round(near.ratio), 0.08, 1, want) ?? baseCycloidal(11, 0.08, 1, want)!;
+}

@@ -1,0 +1,42 @@
+import { carry, contactSet, discPlay } from '../../lobed/index.ts';
+import { ok, type Result } from '../../result.ts';
+import type { Shelf } from '../../shop/shelf.ts';
+import type { Course, Duty } from '../contract.ts';
+import { cycloidalGeometry, phaseOf } from './geometry.ts';
+import { modelCycloidal } from './model.ts';
+import type { CycloidalParams } from './params.ts';
+
+/** Crank angles over one turn. */
+const ANGLES = 72;
+
+/** What a turn of the crank brings: play either way, pins that carry, the worst and one chosen pin's push. */
+export function cycloidalCourses(p: CycloidalParams, at: Duty, shelf: Shelf): Result<readonly Course[]> {
+  const made = cycloidalGeometry(p);
+  if (!made.ok) return made;
+  const loaded = modelCycloidal(p, at, shelf);
+  if (!loaded.ok) return loaded;
+  const g = made.value;
+  const held = p.held === 'ring' ? 1 : (p.pins - 1) / p.pins;
+  const make = () => new Float64Array(ANGLES + 1);
+  const [play, carrying, worst, one, tight] = [make(), make(), make(), make(), make()];
+  for (let k = 0; k <= ANGLES; k++) {
+    const crank = (2 * Math.PI * k) / ANGLES;
+    // Seen from the ring the crank has turned by as much less as the ring has turned.
+    const inner = p.held === 'ring' ? crank : (crank * (p.pins - 1)) / p.pins;
+    const sets = Array.from({ length: p.discs }, (_, i) => contactSet(g.pair, inner + phaseOf(p, i)));
+    const [a, b] = discPlay(g.pair, inner, sets[0]);
+    play[k] = Math.max(0, b - a) * held;
+    const c = carry(sets, loaded.value.contact, Math.max(1e-6, at.torque * held));
+    carrying[k] = c.carrying;
+    worst[k] = Math.max(...c.forces);
+    one[k] = c.forces[0]!;
+    tight[k] = sets[0]!.gaps[0]!;
+  }
+  return ok([
+    { id: 'play', name: 'Play of one disc', quantity: 'smallAngle', values: play },
+    { id: 'carrying', name: 'Pins that carry', quantity: 'count', values: carrying },
+    { id: 'worst', name: 'Worst pin', quantity: 'force', values: worst },
+    { id: 'one', name: 'First pin', quantity: 'force', values: one },
+    { id: 'gap', name: 'Gap at the first pin', quantity: 'length', values: tight },
+  ]);
+}

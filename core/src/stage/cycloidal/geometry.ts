@@ -1,0 +1,83 @@
+import { contactSet, discPlay, smallestConvex, type ContactSet, type Cycloid, type LobedPair } from '../../lobed/index.ts';
+import { ok, type Result } from '../../result.ts';
+import type { Mend } from '../../figure/index.ts';
+import type { StageProblem } from '../contract.ts';
+import type { CycloidalParams } from './params.ts';
+
+/** Crank angles over one pin's pitch, after which the ring stands as before. */
+export const STEPS = 12;
+
+/** A cycloidal stage; everything that no factor moves. */
+export interface CycloidalGeometry {
+  readonly profile: Cycloid;
+  readonly pair: LobedPair;
+  readonly convex: number;
+  /** Contacts of every disc at each crank angle of a pitch. */
+  readonly sets: readonly (readonly ContactSet[])[];
+  /** Play of one disc at each of them, rad: from its middle, back and on. */
+  readonly plays: readonly (readonly [number, number])[];
+  /** Turn of each disc's lobes from its holes, rad, and whether all are the same part. */
+  readonly clocking: readonly number[];
+  readonly alike: boolean;
+  readonly outside: number;
+}
+
+const kept = new WeakMap<CycloidalParams, Result<CycloidalGeometry>>();
+
+/** Geometry of a stage; asking again for the same parameters answers from memory. */
+export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry> {
+  let made = kept.get(p);
+  if (!made) kept.set(p, (made = solve(p)));
+  return made;
+}
+
+const stop = (what: string, why: string, mend: string, place: string, fix?: Mend): Result<never> => {
+  const problem: StageProblem = { what, why, mend, place, ...(fix && { fix }) };
+  return { ok: false, problem };
+};
+
+const downTo = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
+const mm = (x: number): string => `${(x * 1e3).toFixed(3).replace(/\.?0+$/, '')} mm`;
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
+
+/** Phase of a disc's eccentric, rad: evenly spread. */
+export const phaseOf = (p: Pick<CycloidalParams, 'discs'>, i: number): number => (2 * Math.PI * i) / p.discs;
+
+/** Radius of the housing's bore, m: a little inside the pins' middles, so that seats hold them, but clear of the lobes' tips at their furthest. */
+export const ringBore = (p: Pick<CycloidalParams, 'circle' | 'pin' | 'throw'>): number => Math.max(p.circle / 2 - 0.075 * p.pin, p.circle / 2 + 2 * p.throw - p.pin / 2 + 2e-4);
+
+/** Whether that bore leaves seats for the pins; without them they stand in the plates alone. */
+export const seated = (p: Pick<CycloidalParams, 'circle' | 'pin' | 'throw'>): boolean => ringBore(p) < p.circle / 2 + 0.4 * p.pin;
+
+function solve(p: CycloidalParams): Result<CycloidalGeometry> {
+  const Z = p.pins;
+  const R = p.circle / 2;
+  const most = R / Z;
+  if (!(p.throw < 0.98 * most)) {
+    const value = downTo(0.8 * most, 5e-5);
+    return stop(`An eccentricity of ${mm(p.throw)} loops the profile back on itself.`, `It must stay below R/Z = ${mm(most)}.`, `Take ${mm(value)} or less, fewer pins or a larger circle.`, 'throw', value > 5e-5 ? { path: 'throw', value, label: `Eccentricity ${mm(value)}` } : undefined);
+  }
+  const apart = p.circle * Math.sin(Math.PI / Z);
+  if (!(p.pin < apart)) {
+    const value = downTo(0.85 * apart, 1e-4);
+    return stop('Neighbouring ring pins overlap.', `${Z} pins on ⌀ ${mm(p.circle)} leave ${mm(apart)} from middle to middle.`, `Take pins of ${mm(value)} or less, fewer of them or a larger circle.`, 'pin', { path: 'pin', value, label: `Pins ${mm(value)}` });
+  }
+  const profile: Cycloid = { pins: Z, circle: R - p.ringChange, pin: p.pin / 2 + p.offset, throw: p.throw };
+  if (!(profile.pin > 0)) return stop('The profile would be cut for pins of no size.', 'The equidistant gap is as large as the pins, and negative.', 'Take a larger gap.', 'offset');
+  if (!(p.throw < 0.98 * (profile.circle / Z))) return stop('The smaller circle makes the profile loop back on itself.', `Cut for a circle of ${mm(2 * profile.circle)}, the eccentricity must stay below ${mm(profile.circle / Z)}.`, 'Change the circle by less.', 'ringChange');
+  const convex = smallestConvex(profile);
+  if (!(profile.pin < convex)) {
+    const value = downTo(2 * (0.9 * convex - p.offset), 1e-4);
+    return stop('The pins are too large: the lobes are undercut.', `Cut for a radius of ${mm(profile.pin)}, while the path of the pins bends as sharply as ${mm(convex)}.`, `Take pins of ${mm(value)} or less, or less eccentricity.`, 'pin', value > 5e-4 ? { path: 'pin', value, label: `Pins ${mm(value)}` } : { path: 'throw', value: downTo(0.8 * p.throw, 5e-5), label: 'Less eccentricity' });
+  }
+  const pair: LobedPair = { profile, circle: R, pin: p.pin / 2 };
+  const angles = Array.from({ length: STEPS }, (_, k) => (2 * Math.PI * k) / Z / STEPS);
+  const sets = angles.map((a) => Array.from({ length: p.discs }, (_, i) => contactSet(pair, a + phaseOf(p, i))));
+  const finest = (2 * Math.PI * gcd(Z - 1, p.outPins)) / ((Z - 1) * p.outPins);
+  const clocking = Array.from({ length: p.discs }, (_, i) => {
+    const turn = -phaseOf(p, i) / (Z - 1);
+    const rest = turn - finest * Math.round(turn / finest);
+    return Math.abs(rest) < 1e-12 ? 0 : rest;
+  });
+  return ok({ profile, pair, convex, sets, plays: angles.map((a, k) => discPlay(pair, a, sets[k]![0])), clocking, alike: clocking.every((c) => Math.abs(c) < 1e-9), outside: p.circle + 2 * p.rim });
+}

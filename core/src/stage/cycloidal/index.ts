@@ -1,0 +1,60 @@
+import { FigureMaker } from '../../figure/index.ts';
+import { ok, type Result } from '../../result.ts';
+import { atEnds, type Shelf } from '../../shop/shelf.ts';
+import type { Duty, KindTable, StageKind, StageReport } from '../contract.ts';
+import { cycloidalCandidates, cycloidalDefaults } from './candidates.ts';
+import { cycloidalChecks } from './checks.ts';
+import { cycloidalCourses } from './courses.ts';
+import { drawCycloidal } from './drawing.ts';
+import { cycloidalFields } from './fields.ts';
+import { cycloidalFigures } from './figures.ts';
+import { cycloidalGeometry } from './geometry.ts';
+import { cycloidalFactors, modelCycloidal } from './model.ts';
+import { cycloidalRatio, cycloidalSchema, type CycloidalParams } from './params.ts';
+import { cycloidalAssembly, cycloidalParts } from './parts.ts';
+
+function analyse(p: CycloidalParams, at: Duty, shelf: Shelf): Result<StageReport> {
+  const made = modelCycloidal(p, at, shelf);
+  if (!made.ok) return made;
+  const m = made.value;
+  const make = new FigureMaker(m, atEnds(shelf, cycloidalFactors(p), (s) => modelCycloidal(p, at, s)));
+  return ok({ numbers: m.numbers, figures: cycloidalFigures(p, at, shelf, m, make), checks: cycloidalChecks(p, at, m, shelf) });
+}
+
+function tables(p: CycloidalParams): readonly KindTable[] {
+  const g = cycloidalGeometry(p);
+  if (!g.ok || g.value.alike) return [];
+  return [{ id: 'clocking', title: 'Lobes from holes', columns: [{ name: 'disc', quantity: 'count' }, { name: 'turned', quantity: 'angle' }], rows: g.value.clocking.map((x, i) => ({ cells: [i + 1, x], current: false })) }];
+}
+
+/** A cycloidal disc in a ring of pins: much ratio and many teeth in touch in one flat stage. */
+export const cycloidal: StageKind<CycloidalParams> = {
+  id: 'cycloidal',
+  name: 'Cycloidal',
+  summary: 'A lobed disc in a ring of pins: much ratio, many contacts, stands shocks; play by its gaps.',
+  schema: cycloidalSchema,
+  fields: cycloidalFields,
+  defaults: cycloidalDefaults,
+  kinematics: (p) => {
+    const ratio = Math.abs(cycloidalRatio(p));
+    return {
+      ratio: cycloidalRatio(p),
+      members: [{ name: 'crank', role: 'input' }, { name: p.held === 'ring' ? 'disc' : 'ring', role: 'output' }, { name: p.held === 'ring' ? 'ring' : 'disc', role: 'fixed' }],
+      orders: [{ name: 'crank', perTurn: ratio }, { name: 'output', perTurn: 1 }, { name: 'pins', perTurn: ratio * p.pins }, { name: 'lobes', perTurn: ratio * (p.pins - 1) }, { name: 'output pins', perTurn: ratio * p.outPins }],
+    };
+  },
+  factors: cycloidalFactors,
+  analyse,
+  screen: (p, at, shelf) => {
+    const m = modelCycloidal(p, at, shelf);
+    return m.ok ? ok(m.value.numbers) : m;
+  },
+  drawing: drawCycloidal,
+  courses: cycloidalCourses,
+  tables,
+  parts: cycloidalParts,
+  assembly: cycloidalAssembly,
+  candidates: cycloidalCandidates,
+};
+
+export type { CycloidalParams } from './params.ts';

@@ -1,0 +1,169 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { flatten, makeShelf, place, readParams, solidVolume, stageKind, type DrawItem, type StageReport } from '../src/index.ts';
+
+const shelf = makeShelf();
+const kind = stageKind('cycloidal')!;
+const duty = { torque: 3, torqueRms: 1.5, speed: 2, equivalent: 1.5, meanSpeed: 1, swing: 1 };
+const plain = kind.defaults({ ratio: 13, torque: 3, size: Infinity, shelf }) as Record<string, unknown>;
+const params = (over: Record<string, unknown>): Record<string, unknown> => {
+  const r = readParams('cycloidal', { ...plain, ...over });
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value as Record<string, unknown>;
+};
+const analyse = (over: Record<string, unknown>, at = duty) => kind.analyse(params(over), at, shelf);
+const report = (over: Record<string, unknown>, at = duty): StageReport => {
+  const r = analyse(over, at);
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+};
+const figure = (r: StageReport, id: string): number => r.figures.find((f) => f.id === id)!.value;
+const state = (r: StageReport, id: string) => r.checks.find((c) => c.id === id)?.state;
+/** A stage whose parts all fit, to change one thing at a time. */
+const roomy = { pins: 14, circle: 0.08, pin: 6e-3, throw: 1.4e-3, discs: 2, width: 8e-3, offset: 5e-5, ringChange: 0, outPins: 6, outCircle: 0.05, outPin: 5e-3, outGap: 0, bearing: '61802', shaft: 5e-3 };
+
+describe('a cycloidal stage', () => {
+  it('turns back by a lobe a turn with the ring held, and on by a pin with the disc held', () => {
+    expect(kind.kinematics(params({ ...roomy, held: 'ring' })).ratio).toBe(-13);
+    expect(kind.kinematics(params({ ...roomy, held: 'disc' })).ratio).toBe(14);
+  });
+
+  it('plays as the worked figure says when the holes are exact', () => {
+    // Case of the oracle: R 40, r 3, e 1.4, Z 14, 0.05 off: 19.1′; the likely figure takes off what misplaced pins take and adds the crank’s own.
+    const r = report({ ...roomy, outGap: 0 });
+    const alone = figure(r, 'playDisc') + ((2 / (13 * 1.4e-3)) * (2e-5 - 1e-5));
+    expect((alone * 10800) / Math.PI).toBeGreaterThan(19.0);
+    expect((alone * 10800) / Math.PI).toBeLessThan(19.25);
+    // Holes in series: a diametral clearance over the longest lever.
+    expect(figure(report({ ...roomy, outGap: 1e-4 }), 'playOut')).toBeGreaterThan(1e-4 / 0.025);
+    expect(report({ ...roomy, held: 'disc' }).numbers.play[0] / r.numbers.play[0]).toBeCloseTo(13 / 14, 9);
+  });
+
+  it('loses less on sleeves, and turns back the harder the more it loses', () => {
+    const eta = (over: Record<string, unknown>) => report({ ...roomy, ...over }).numbers;
+    const [fixed, sleeves] = [eta({ pinsRun: 'fixed', outRun: 'fixed' }), eta({ pinsRun: 'sleeves', outRun: 'sleeves' })];
+    expect(sleeves.etaForward).toBeGreaterThan(fixed.etaForward);
+    for (const n of [fixed, sleeves]) {
+      expect(n.etaForward).toBeGreaterThan(0.3);
+      expect(n.etaForward).toBeLessThan(1);
+      // The same loss, once over what comes out and once over what comes in.
+      expect(n.etaBackward).toBeCloseTo(2 - 1 / n.etaForward, 9);
+    }
+  });
+
+  it('shares its torque among more pins as it grows and among more discs', () => {
+    const worst = (over: Record<string, unknown>, torque: number) => figure(report({ ...roomy, ...over }, { ...duty, torque }), 'pinForce');
+    expect(worst({}, 6) / worst({}, 3)).toBeLessThan(2);
+    expect(worst({ discs: 1, outPin: 5e-3 }, 5)).toBeGreaterThan(1.3 * worst({ discs: 2 }, 5));
+    expect(figure(report(roomy, { ...duty, torque: 30 }), 'carrying')).toBeGreaterThan(figure(report(roomy, { ...duty, torque: 1 }), 'carrying'));
+  });
+
+  it('one disc shakes, two are a couple, three are still', () => {
+    const at = { ...duty, speed: 30 };
+    const of = (discs: number) => report({ ...roomy, discs }, at);
+    expect(figure(of(1), 'shaking')).toBeGreaterThan(0);
+    expect(figure(of(2), 'shaking')).toBe(0);
+    expect(figure(of(2), 'couple')).toBeGreaterThan(0);
+    const c = of(1).checks.find((x) => x.id === 'balance')!;
+    expect(c.state).toBe('fails');
+    expect(state(report({ ...roomy, discs: c.mend!.value }, at), 'balance')).toBe('holds');
+  });
+
+  it('mends take: bind, webs, pins, bearings', () => {
+    for (const [over, id] of [[{ offset: 0 }, 'bind'], [{ outCircle: 0.0625 }, 'web-rim'], [{ outCircle: 0.0318, outPin: 4e-3, outPins: 5 }, 'web-bearing'], [{ pin: 17.5e-3, throw: 4e-4, outCircle: 0.045 }, 'pins']] as const) {
+      const p = { ...roomy, ...over };
+      const c = report(p).checks.find((x) => x.id === id)!;
+      expect(c.state, id).toBe('fails');
+      expect(state(report({ ...p, [c.mend!.path]: c.mend!.value }), id), id).not.toBe('fails');
+    }
+  });
+
+  it('refuses what cannot be, with a mend that makes it possible', () => {
+    for (const [over, place] of [[{ throw: 3e-3 }, 'throw'], [{ pin: 19e-3 }, 'pin'], [{ throw: 2.6e-3, pin: 12e-3 }, 'pin'], [{ outCircle: 0.03 }, 'outCircle'], [{ outCircle: 0.066 }, 'outCircle'], [{ outPins: 24 }, 'outPins'], [{ shaft: 13e-3 }, 'shaft'], [{ bearing: 'none' }, 'bearing']] as const) {
+      const r = analyse({ ...roomy, ...over });
+      expect(r.ok, JSON.stringify(over)).toBe(false);
+      if (r.ok) continue;
+      expect(r.problem.place, JSON.stringify(over)).toBe(place);
+      const fix = (r.problem as { fix?: { path: string; value: number } }).fix;
+      if (fix) {
+        const again = analyse({ ...roomy, ...over, [fix.path]: fix.value });
+        if (!again.ok) expect(again.problem.what).not.toBe(r.problem.what);
+      }
+    }
+  });
+
+  it('has figures and checks that are numbers, or refuses in words, for anything its schema takes', () => {
+    const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    const any = fc.record({ held: fc.constantFrom('ring', 'disc'), pins: fc.integer({ min: 4, max: 60 }), circle: d(0.02, 0.3), pin: d(5e-4, 0.02), throw: d(5e-5, 4e-3), discs: fc.integer({ min: 1, max: 3 }), width: d(5e-4, 0.03), offset: d(-1e-4, 3e-4), ringChange: d(-2e-4, 2e-4), outPins: fc.integer({ min: 3, max: 12 }), share: d(0.3, 0.9), outPin: d(5e-4, 0.01), outGap: d(0, 3e-4), pinsRun: fc.constantFrom('fixed', 'sleeves'), carriedBy: fc.constantFrom('plate', 'both'), bearing: fc.constantFrom('688', '61802', '61805', 'hk1212'), shaft: d(0, 5e-3), materialD: fc.constantFrom('pla', 'c45'), torque: fc.constantFrom(0, 3, 1e4) });
+    let made = 0;
+    fc.assert(
+      fc.property(any, ({ share, torque, ...q }) => {
+        const p = { ...plain, ...q, outCircle: q.circle * share };
+        const r = kind.analyse(p, { ...duty, torque }, shelf);
+        if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
+        made++;
+        for (const f of r.value.figures) expect(Number.isFinite(f.value) && f.low <= f.value + 1e-9 * Math.abs(f.value) && f.high >= f.value - 1e-9 * Math.abs(f.value), `${f.id} ${f.low} ${f.value} ${f.high}`).toBe(true);
+        for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
+        const drawn = kind.drawing(p, 1, { shelf, duty });
+        if (!drawn.ok) throw new Error(drawn.problem.what);
+        for (const l of drawn.value) for (const i of l.items) if (i.kind === 'curve') for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
+        const courses = kind.courses!(p, { ...duty, torque }, shelf);
+        if (courses.ok) for (const c of courses.value) for (const v of c.values) if (!Number.isFinite(v)) throw new Error(`${c.id} is not a number`);
+      }),
+      { numRuns: 250 },
+    );
+    expect(made).toBeGreaterThan(3);
+  });
+
+  it('is drawn without any disc standing in a pin, and with output pins inside their holes, at any crank', () => {
+    for (const held of ['ring', 'disc']) for (const crank of [0, 0.7, 2.9, 11, -4]) {
+      const made = kind.drawing(params({ ...roomy, held, outGap: 5e-5 }), crank, { shelf, duty });
+      if (!made.ok) throw new Error(made.problem.what);
+      const items = new Map(made.value.flatMap((l) => l.items).filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve').map((i) => [i.key, i]));
+      for (const disc of ['disc0', 'disc1']) {
+        const o = flatten(place(items.get(disc)!.outline, items.get(disc)!.at), 1e-6);
+        for (let j = 0; j < 14; j++) {
+          const pin = items.get(`pin${j}`)!.at;
+          let least = Infinity;
+          for (let i = 0; i < o.length; i += 2) least = Math.min(least, Math.hypot(o[i]! - pin.x, o[i + 1]! - pin.y));
+          expect(least).toBeGreaterThan(3e-3 + 4e-5);
+        }
+      }
+      for (let i = 0; i < 6; i++) {
+        const [hole, out] = [items.get(`hole${i}`)!.at, items.get(`out${i}`)!.at];
+        expect(Math.hypot(hole.x - out.x, hole.y - out.y)).toBeCloseTo(1.4e-3, 9);
+      }
+    }
+  });
+
+  it('courses run over one turn and come back to where they began', () => {
+    const r = kind.courses!(params({ ...roomy, discs: 1 }), duty, shelf);
+    if (!r.ok) throw new Error(r.problem.what);
+    for (const c of r.value) expect(c.values[0]!).toBeCloseTo(c.values[c.values.length - 1]!, 6);
+    expect(Math.max(...r.value.find((c) => c.id === 'one')!.values)).toBeGreaterThan(0);
+  });
+
+  it('discs are one part where lobes and holes allow, and otherwise told apart by their turn', () => {
+    const parts = (over: Record<string, unknown>) => {
+      const r = kind.parts(params({ ...roomy, ...over }), shelf);
+      if (!r.ok) throw new Error(r.problem.what);
+      return r.value;
+    };
+    // 12 lobes and 6 holes share a divisor so that half a lobe is no whole number of finest steps; 13 and 6 do not.
+    const unlike = parts({ pins: 13 }).filter((x) => x.id.startsWith('disc'));
+    const alike = parts({ pins: 14 }).filter((x) => x.id.startsWith('disc'));
+    expect(alike).toHaveLength(1);
+    expect(alike[0]!.quantity).toBe(2);
+    expect(unlike.length).toBe(2);
+    for (const p of [...alike, ...unlike]) expect(solidVolume(p.solid!())).toBeGreaterThan(0);
+  });
+
+  it('defaults carry what was wished, at the ratio wished', () => {
+    for (const [ratio, torque] of [[10, 2], [20, 6], [35, 3]] as const) {
+      const p = kind.defaults({ ratio, torque, size: Infinity, shelf });
+      expect(Math.abs(kind.kinematics(p).ratio)).toBe(ratio);
+      const r = kind.analyse(p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
+      expect(r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id)).toEqual([]);
+    }
+  });
+});

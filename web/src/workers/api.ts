@@ -1,4 +1,4 @@
-import type { Brief, DeskRow, Finding, FigureAddress, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
+import type { Course, Duty, Brief, DeskRow, Finding, FigureAddress, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
 
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
 export interface CoreApi {
@@ -8,4 +8,6 @@ export interface CoreApi {
   desk(brief: Brief, variant: Variant, shop: ShopEdits, each: number, holds: boolean): Promise<{ rows: DeskRow[]; reach: Reach }>;
   play(ratios: readonly number[], play: readonly (readonly [number, number, number])[], samples: number): Promise<{ spread: PlaySpread; ms: number }>;
   movers(joint: Joint, variant: Variant, shop: ShopEdits, at: FigureAddress, onProgress: (share: number) => void): Promise<Mover[]>;
+  /** What changes over a turn of a stage's input; nothing where its kind has no courses or it cannot be. */
+  courses(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<readonly Course[]>;
 }

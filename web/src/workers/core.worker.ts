@@ -1,4 +1,4 @@
-import { analyseLine, findingsOf, makeShelf, movers, playSpread, ratioDesk, waysOut, type Joint, type Shelf, type ShopEdits } from '@gristmill/core';
+import { analyseLine, findingsOf, makeShelf, movers, playSpread, ratioDesk, stageKind, waysOut, type Joint, type Shelf, type ShopEdits } from '@gristmill/core';
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
 import type { CoreApi } from './api.ts';
@@ -28,6 +28,10 @@ const api: CoreApi = {
     const start = performance.now();
     const spread = playSpread(ratios.map((ratio) => ({ ratio })), play, samples);
     return { spread, ms: performance.now() - start };
+  },
+  courses: async (kind, params, duty, shop) => {
+    const made = stageKind(kind)?.courses?.(params, duty, shelfFor(shop));
+    return made?.ok ? made.value : [];
   },
   movers: async (joint, variant, shop, at, onProgress) => {
     let told = 0;

@@ -1,4 +1,4 @@
-import { editsFor, type FigureAddress, type Joint, type LineReport, type Mover, type ShopEdits, type Variant } from '@gristmill/core';
+import { editsFor, stageKind, type Course, type Duty, type FigureAddress, type Joint, type LineReport, type Mover, type ShopEdits, type StageRecord, type Variant } from '@gristmill/core';
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useState } from 'react';
@@ -67,6 +67,19 @@ export function useTrials(trials: readonly Trial[]): (LineReport | undefined)[] 
       gcTime: 30_000,
     })),
   }).map((q) => q.data?.report);
+}
+
+/** What changes over a turn of a stage's input; the last answer stays while a new one is worked out. */
+export function useCourses(stage: StageRecord | undefined, duty: Duty | undefined): readonly Course[] {
+  const edits = useEdits();
+  return useQuery({
+    queryKey: ['courses', stage?.kind, stage?.params, duty, edits],
+    queryFn: ({ signal }) => corePool.run((api) => api.courses(stage!.kind, stage!.params, duty!, edits), { signal }),
+    enabled: stage !== undefined && duty !== undefined && stageKind(stage.kind)?.courses !== undefined,
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: keepPreviousData,
+  }).data ?? [];
 }
 
 /** The ratio desk for the open variant's motor. */

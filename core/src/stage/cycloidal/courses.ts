@@ -7,7 +7,7 @@ import { modelCycloidal } from './model.ts';
 import type { CycloidalParams } from './params.ts';
 
 /** Crank angles over one turn. */
-const ANGLES = 72;
+const ANGLES = 144;
 
 /** What a turn of the crank brings: play either way, pins that carry, the worst and one chosen pin's push. */
 export function cycloidalCourses(p: CycloidalParams, at: Duty, shelf: Shelf): Result<readonly Course[]> {
@@ -37,6 +37,7 @@ export function cycloidalCourses(p: CycloidalParams, at: Duty, shelf: Shelf): Re
     { id: 'carrying', name: 'Pins that carry', quantity: 'count', values: carrying },
     { id: 'worst', name: 'Worst pin', quantity: 'force', values: worst },
     { id: 'one', name: 'First pin', quantity: 'force', values: one },
-    { id: 'gap', name: 'Gap at the first pin', quantity: 'length', values: tight },
+    // All round alike, a gap is no course.
+    ...(p.ringChange === 0 ? [] : [{ id: 'gap', name: 'Gap at the first pin', quantity: 'length' as const, values: tight }]),
   ]);
 }

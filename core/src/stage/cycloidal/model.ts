@@ -182,7 +182,7 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
 
   // Limits at the moment that reaches them: forces grow with it, pressure with its root, as more pins come in.
   const permissible = Math.min(flankLimit(md, factor(shelf, 'ambient'), shelf), flankLimit(mp, factor(shelf, 'ambient'), shelf));
-  const strong = loadOf(p, g, contact, modulus, Math.max(moment, 1), shelf, bearing.bore);
+  const strong = moment >= 1 ? load : loadOf(p, g, contact, modulus, 1, shelf, bearing.bore);
   const base = Math.max(moment, 1) / held;
   const shear = (4 / 3) * (strong.outForce / ((Math.PI / 4) * p.outPin ** 2));
   const bend = strong.outForce * outBendPer;

@@ -5,6 +5,7 @@ import { beltSchema } from '../core/src/stage/belt/params.ts';
 import { compoundSchema } from '../core/src/stage/compound-planetary/params.ts';
 import { cycloidalSchema } from '../core/src/stage/cycloidal/params.ts';
 import { planetarySchema } from '../core/src/stage/planetary/params.ts';
+import { ringPlateSchema } from '../core/src/stage/ring-plate/params.ts';
 import { spurSchema } from '../core/src/stage/spur/params.ts';
 import { unitSchema } from '../core/src/stage/unit/params.ts';
 import { wormSchema } from '../core/src/stage/worm/params.ts';
@@ -20,8 +21,9 @@ const spur = toJsonSchema(spurSchema, options);
 const compound = toJsonSchema(compoundSchema, options);
 const worm = toJsonSchema(wormSchema, options);
 const cycloidal = toJsonSchema(cycloidalSchema, options);
+const ringPlate = toJsonSchema(ringPlateSchema, options);
 const unit = toJsonSchema(unitSchema, options);
-const text = `${JSON.stringify({ title: 'Gristmill joint file, version 3', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, planetaryParameters: { ...planetary, $schema: undefined }, spurParameters: { ...spur, $schema: undefined }, sharedPlanetParameters: { ...compound, $schema: undefined }, wormParameters: { ...worm, $schema: undefined }, cycloidalParameters: { ...cycloidal, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
+const text = `${JSON.stringify({ title: 'Gristmill joint file, version 3', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, planetaryParameters: { ...planetary, $schema: undefined }, spurParameters: { ...spur, $schema: undefined }, sharedPlanetParameters: { ...compound, $schema: undefined }, wormParameters: { ...worm, $schema: undefined }, cycloidalParameters: { ...cycloidal, $schema: undefined }, ringPlateParameters: { ...ringPlate, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
 
 if (process.argv.includes('--check')) {
   let now = '';

@@ -54,6 +54,7 @@ describe('an assembled stage', () => {
     ['worm', { starts: 1, z2: 31, hand: 'left', module: 1e-3, quotient: 12, x2: 0.2, width: 6e-3, length: 0.018, span: 0.03, bore1: 0, bearing: '685', bore2: 8e-3, allowance1: 4e-5, allowance2: 4e-5, playBy: 'centre', centreExtra: 0 }, 2],
     ['cycloidal', { pins: 14, circle: 0.08, pin: 6e-3, throw: 1.4e-3, discs: 2, width: 8e-3, offset: 5e-5, ringChange: 0, outPins: 6, outCircle: 0.05, outPin: 5e-3, outGap: 1e-4, bearing: '61802', shaft: 5e-3, rim: 7e-3 }, 11],
     ['cycloidal', { pins: 13, circle: 0.08, pin: 6e-3, throw: 1.4e-3, discs: 3, width: 8e-3, offset: 5e-5, ringChange: 0, outPins: 6, outCircle: 0.05, outPin: 5e-3, outGap: 1e-4, bearing: '61802', shaft: 5e-3, rim: 7e-3, carriedBy: 'both' }, 13],
+    ['ring-plate', { pins: 17, circle: 0.044, pin: 2.4e-3, throw: 0.8e-3, plates: 3, spread: 'even', layout: 'both', distance: 0.038, width: 6e-3, offset: 7e-5, bearing: '688', wall: 3e-3, bore: 8e-3 }, 6],
   ])('%s %j: its bodies mesh without standing in one another', (id, over, pieces) => {
     const list = assembled(id, over);
     expect(list).toHaveLength(pieces);

@@ -1,2 +1,4 @@
 export * from './cycloid.ts';
 export * from './contacts.ts';
+export * from './plate.ts';
+export * from './dead-points.ts';

@@ -1,6 +1,7 @@
 import { compoundPlanetary } from './compound-planetary/index.ts';
 import { cycloidal } from './cycloidal/index.ts';
 import { planetary } from './planetary/index.ts';
+import { ringPlate } from './ring-plate/index.ts';
 import { spur } from './spur/index.ts';
 import { worm } from './worm/index.ts';
 import { register } from './registry.ts';
@@ -15,4 +16,5 @@ export function registerKinds(): void {
   register(compoundPlanetary);
   register(worm);
   register(cycloidal);
+  register(ringPlate);
 }

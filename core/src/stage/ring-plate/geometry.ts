@@ -1,0 +1,95 @@
+import { deadPoints, mostTorque, smallestHollow, type PlateDrive, type PlateForces, type PlateProfile } from '../../lobed/index.ts';
+import type { Mend } from '../../figure/index.ts';
+import { ok, type Result } from '../../result.ts';
+import type { StageProblem } from '../contract.ts';
+import { phasesOf, type RingPlateParams } from './params.ts';
+
+/** Crank angles of a turn at which the plates are looked at. */
+export const STEPS = 36;
+
+/** The pins against one plate; arrays by pin. */
+export interface PlateContacts {
+  readonly nx: Float64Array;
+  readonly ny: Float64Array;
+  readonly arms: Float64Array;
+  readonly slides: Float64Array;
+}
+
+/** A ring-plate stage; everything that no factor moves. */
+export interface RingPlateGeometry {
+  readonly profile: PlateProfile;
+  readonly drive: PlateDrive;
+  readonly hollow: number;
+  readonly course: Float64Array;
+  readonly greatest: number;
+  readonly score: number;
+  readonly steps: readonly { readonly torque: number; readonly plates: readonly PlateForces[]; readonly contacts: readonly PlateContacts[] }[];
+  readonly clocking: readonly number[];
+  readonly alike: boolean;
+}
+
+const kept = new WeakMap<RingPlateParams, Result<RingPlateGeometry>>();
+
+/** Geometry of a stage; asking again for the same parameters answers from memory. */
+export function ringPlateGeometry(p: RingPlateParams): Result<RingPlateGeometry> {
+  let made = kept.get(p);
+  if (!made) kept.set(p, (made = solve(p)));
+  return made;
+}
+
+/** Where the pins push a plate whose eccentric points along `crank`, the wheel standing as that crank has it. */
+export function plateContacts(p: RingPlateParams, crank: number, wheel: number): PlateContacts {
+  const make = () => new Float64Array(p.pins);
+  const out = { nx: make(), ny: make(), arms: make(), slides: make() };
+  const [px, py] = [-p.pins * p.throw * Math.cos(crank), -p.pins * p.throw * Math.sin(crank)];
+  for (let j = 0; j < p.pins; j++) {
+    const a = (2 * Math.PI * j) / p.pins + wheel;
+    const [x, y] = [(p.circle / 2) * Math.cos(a), (p.circle / 2) * Math.sin(a)];
+    const far = Math.hypot(x - px, y - py);
+    out.nx[j] = (x - px) / far;
+    out.ny[j] = (y - py) / far;
+    out.arms[j] = x * out.ny[j]! - y * out.nx[j]!;
+    out.slides[j] = far + p.pin / 2;
+  }
+  return out;
+}
+
+const mm = (x: number): string => `${(x * 1e3).toFixed(3).replace(/\.?0+$/, '')} mm`;
+const downTo = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
+const stop = (what: string, why: string, mend: string, place: string, fix?: Mend): Result<never> => {
+  const problem: StageProblem = { what, why, mend, place, ...(fix && { fix }) };
+  return { ok: false, problem };
+};
+
+function solve(p: RingPlateParams): Result<RingPlateGeometry> {
+  const R = p.circle / 2;
+  if (!(p.throw < (0.98 * R) / p.pins)) {
+    const value = downTo((0.75 * R) / p.pins, 5e-5);
+    return stop(`An eccentricity of ${mm(p.throw)} loops the lobes back on themselves.`, `It must stay below R/Z = ${mm(R / p.pins)}.`, `Take ${mm(value)} or less, fewer pins or a larger circle.`, 'throw', value >= 5e-5 ? { path: 'throw', value, label: `Eccentricity ${mm(value)}` } : undefined);
+  }
+  const apart = p.circle * Math.sin(Math.PI / p.pins);
+  if (!(p.pin < apart)) {
+    const value = downTo(0.85 * apart, 1e-4);
+    return stop('Neighbouring pins overlap.', `${p.pins} pins on ⌀ ${mm(p.circle)} leave ${mm(apart)} from middle to middle.`, `Take pins of ${mm(value)} or less, or fewer of them.`, 'pin', { path: 'pin', value, label: `Pins ${mm(value)}` });
+  }
+  const profile: PlateProfile = { pins: p.pins, circle: R, pin: p.pin / 2 + p.offset, throw: p.throw };
+  const hollow = smallestHollow(profile);
+  if (!(profile.pin < hollow)) {
+    const value = downTo(2 * (0.9 * hollow - p.offset), 1e-4);
+    return stop('The pins are too large: the tips of the plates’ lobes are cut away.', `Cut for a radius of ${mm(profile.pin)}, while the path of the pins is hollow as sharply as ${mm(hollow)}.`, `Take pins of ${mm(value)} or less, or less eccentricity.`, 'pin', value >= 5e-4 ? { path: 'pin', value, label: `Pins ${mm(value)}` } : { path: 'throw', value: downTo(0.8 * p.throw, 5e-5), label: 'Less eccentricity' });
+  }
+  const phases = phasesOf(p);
+  const drive: PlateDrive = { pins: p.pins, throw: p.throw, distance: p.distance, layout: p.layout, phases };
+  const { torques, greatest, score } = deadPoints(drive, 72);
+  const steps = Array.from({ length: STEPS }, (_, k) => {
+    const crank = (2 * Math.PI * k) / STEPS;
+    return { ...mostTorque(drive, crank), contacts: phases.map((phase) => plateContacts(p, crank + phase, -crank / p.pins)) };
+  });
+  const lobe = (2 * Math.PI) / (p.pins + 1);
+  const clocking = phases.map((phase) => {
+    const turn = phase / (p.pins + 1);
+    const rest = turn - lobe * Math.round(turn / lobe);
+    return Math.abs(rest) < 1e-12 ? 0 : rest;
+  });
+  return ok({ profile, drive, hollow, course: torques, greatest, score, steps, clocking, alike: clocking.every((c) => Math.abs(c) < 1e-9) });
+}

@@ -52,4 +52,26 @@ test.describe('lobed stages', () => {
     await type(page, 'Eccentricity', '15 mm');
     await expect(page.getByText('loops the profile back on itself')).toBeVisible();
   });
+
+  test('ring plates: two on one crank jam, the mend takes, and the swept room goes out for the housing', async ({ page }) => {
+    await openDemo(page, 'Stage', 'Neck lift');
+    await page.getByRole('combobox', { name: 'Variant' }).selectOption('d');
+    await settled(page);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/ring plate/);
+    await page.getByRole('combobox', { name: 'Cranks' }).selectOption('one');
+    await type(page, 'Plates', '2');
+    await expect(checks(page)).toContainText('it jams there');
+    await checks(page).getByRole('button', { name: 'Three even plates' }).first().click();
+    await expect(page.getByRole('textbox', { name: 'Plates', exact: true })).toHaveValue('3');
+    await expect(checks(page)).not.toContainText('it jams there');
+    await expect(page.getByRole('group', { name: 'Over a turn of the crank' }).getByRole('img')).toHaveCount(4);
+    await expectAccessible(page);
+    await type(page, 'Crank’s distance', '20 mm');
+    await expect(page.getByText('bearing breaks into the lobes')).toBeVisible();
+    await page.keyboard.press('Control+z');
+    await saved(page);
+    await page.getByRole('link', { name: /^Make/ }).click();
+    const [room] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Swept room as DXF' }).click()]);
+    expect(readFileSync(await room.path(), 'utf8')).toContain('CLEARANCE');
+  });
 });

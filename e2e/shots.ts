@@ -43,6 +43,9 @@ test('pictures of the main views', async ({ page }) => {
   await open('Neck lift');
   await page.getByRole('tab', { name: 'Beak on the ground' }).click();
   await shoot('brief-leg');
+  await page.getByRole('combobox', { name: 'Variant' }).selectOption('c');
+  await page.getByRole('link', { name: /1 Cycloidal/ }).first().click();
+  await shoot('stage-cycloidal');
   await open('Wing root');
   await page.getByRole('link', { name: /1 Planetary/ }).first().click();
   await shoot('stage-planetary');

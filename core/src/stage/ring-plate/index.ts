@@ -124,7 +124,7 @@ export const ringPlate: StageKind<P> = {
       const [u, f] = [crank + g.value.drive.phases[k]!, mostTorque(g.value.drive, crank).plates[k]!];
       return -p.pins * p.throw * limit * (Math.cos(u) * (f.first[1] + f.second[1]) - Math.sin(u) * (f.first[0] + f.second[0]));
     });
-    return ok([{ id: 'passes', name: 'Torque it can pass', quantity: 'torque', values: g.value.course.map((t) => t * limit) }, ...phasesOf(p).slice(0, 3).map((_, k) => ({ id: `plate${k}`, name: `By plate ${k + 1}`, quantity: 'torque' as const, values: share(k) }))]);
+    return ok([{ id: 'passes', name: 'Can pass', quantity: 'torque', values: g.value.course.map((t) => t * limit) }, ...phasesOf(p).slice(0, 3).map((_, k) => ({ id: `plate${k}`, name: `By plate ${k + 1}`, quantity: 'torque' as const, values: share(k) }))]);
   },
   parts: ringPlateParts,
   assembly: ringPlateAssembly,

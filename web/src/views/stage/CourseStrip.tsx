@@ -36,7 +36,7 @@ function Small({ course }: { course: Course }) {
   const say = (v: number) => formatQuantity(v, course.quantity, units, 3);
   return (
     <figure className="min-w-0 flex-1" data-course={course.id}>
-      <figcaption className="flex items-baseline justify-between gap-1 text-[11.5px]"><span className="truncate">{course.name}</span><span className="num text-expected">{say(at)}</span></figcaption>
+      <figcaption className="flex items-baseline justify-between gap-1 text-[11.5px]"><span className="truncate">{course.name}</span><span className="num whitespace-nowrap text-expected">{say(at)}</span></figcaption>
       <svg
         viewBox={`0 0 ${W} ${H}`} preserveAspectRatio="none" role="img" aria-label={`${course.name} over a turn of the crank, from ${say(least)} to ${say(most)}`} className="block h-[38px] w-full cursor-ew-resize touch-none border-b border-l border-rule"
         onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}

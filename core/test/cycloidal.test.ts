@@ -1,23 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { flatten, makeShelf, place, readParams, solidVolume, stageKind, type DrawItem, type StageReport } from '../src/index.ts';
+import { flatten, makeShelf, place, solidVolume, stageKind, type DrawItem, type StageReport } from '../src/index.ts';
+import { figureOf, stageBench } from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('cycloidal')!;
 const duty = { torque: 3, torqueRms: 1.5, speed: 2, equivalent: 1.5, meanSpeed: 1, swing: 1 };
 const plain = kind.defaults({ ratio: 13, torque: 3, size: Infinity, shelf }) as Record<string, unknown>;
-const params = (over: Record<string, unknown>): Record<string, unknown> => {
-  const r = readParams('cycloidal', { ...plain, ...over });
-  if (!r.ok) throw new Error(r.problem.what);
-  return r.value as Record<string, unknown>;
-};
-const analyse = (over: Record<string, unknown>, at = duty) => kind.analyse(params(over), at, shelf);
-const report = (over: Record<string, unknown>, at = duty): StageReport => {
-  const r = analyse(over, at);
-  if (!r.ok) throw new Error(r.problem.what);
-  return r.value;
-};
-const figure = (r: StageReport, id: string): number => r.figures.find((f) => f.id === id)!.value;
+const { params, analyse, report } = stageBench('cycloidal', plain, duty, shelf);
+const figure = figureOf;
 const state = (r: StageReport, id: string) => r.checks.find((c) => c.id === id)?.state;
 /** A stage whose parts all fit, to change one thing at a time. */
 const roomy = { pins: 14, circle: 0.08, pin: 6e-3, throw: 1.4e-3, discs: 2, width: 8e-3, offset: 5e-5, ringChange: 0, outPins: 6, outCircle: 0.05, outPin: 5e-3, outGap: 0, bearing: '61802', shaft: 5e-3 };

@@ -1,26 +1,16 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { flatten, makeShelf, place, readParams, stageKind, type DrawItem, type StageReport } from '../src/index.ts';
+import { flatten, makeShelf, place, stageKind, type DrawItem } from '../src/index.ts';
+import { checkOf, figureOf, stageBench } from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('ring-plate')!;
 const duty = { torque: 1.5, torqueRms: 0.7, speed: 2, equivalent: 0.7, meanSpeed: 1, swing: 1 };
 const plain = kind.defaults({ ratio: 17, torque: 1.5, size: Infinity, shelf }) as Record<string, unknown>;
 const roomy = { pins: 17, circle: 0.044, pin: 2.4e-3, throw: 0.8e-3, plates: 3, spread: 'even', layout: 'one', distance: 0.038, width: 6e-3, offset: 7e-5, bearing: '688', wall: 3e-3, bore: 8e-3 };
-const params = (over: Record<string, unknown>): Record<string, unknown> => {
-  const r = readParams('ring-plate', { ...plain, ...roomy, ...over });
-  if (!r.ok) throw new Error(r.problem.what);
-  return r.value as Record<string, unknown>;
-};
-const analyse = (over: Record<string, unknown>, at = duty) => kind.analyse(params(over), at, shelf);
-const report = (over: Record<string, unknown>, at = duty): StageReport => {
-  const r = analyse(over, at);
-  if (!r.ok) throw new Error(r.problem.what);
-  return r.value;
-};
-const figure = (r: StageReport, id: string): number => r.figures.find((f) => f.id === id)!.value;
-const found = (r: StageReport, id: string) => r.checks.find((c) => c.id === id)!;
+const { params, analyse, report } = stageBench('ring-plate', { ...plain, ...roomy }, duty, shelf);
+const [figure, found] = [figureOf, checkOf];
 
 interface Case { pins: number; eccentricity_mm: number; crank_distance_mm: number; plate_phases_deg: number[]; dead_point_score: number; ratio: number }
 const cases = JSON.parse(readFileSync(new URL('./cases/ring-plate.json', import.meta.url), 'utf8')) as Case[];

@@ -1,23 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { flatten, makeShelf, place, readParams, stageKind, withFactor, type DrawItem, type Part, type StageReport } from '../src/index.ts';
+import { flatten, makeShelf, place, stageKind, withFactor, type DrawItem, type Part, type StageReport } from '../src/index.ts';
+import { figureOf, stageBench } from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('worm')!;
 const duty = { torque: 2, torqueRms: 1, speed: 0.5, equivalent: 1, meanSpeed: 0.3, swing: 1 };
 const deg = Math.PI / 180;
 const plain = kind.defaults({ ratio: 40, torque: 2, size: Infinity, shelf }) as Record<string, unknown>;
-const params = (over: Record<string, unknown>): Record<string, unknown> => {
-  const r = readParams('worm', { ...plain, ...over });
-  if (!r.ok) throw new Error(r.problem.what);
-  return r.value as Record<string, unknown>;
-};
-const report = (over: Record<string, unknown>, at = shelf): StageReport => {
-  const r = kind.analyse(params(over), duty, at);
-  if (!r.ok) throw new Error(r.problem.what);
-  return r.value;
-};
-const figure = (r: StageReport, id: string): number => r.figures.find((f) => f.id === id)!.value;
+const { params } = stageBench('worm', plain, duty, shelf);
+const report = (over: Record<string, unknown>, at = shelf): StageReport => stageBench('worm', plain, duty, at).report(over);
+const figure = figureOf;
 const state = (r: StageReport, id: string) => r.checks.find((c) => c.id === id)?.state;
 
 describe('a worm stage', () => {

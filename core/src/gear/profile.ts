@@ -1,6 +1,7 @@
 import { arcCurve, fitArcs, lineCurve, mirrored, type Curve } from '../shape/curve.ts';
 import { drawnFrom, sampled, type ExactContour, type ExactPiece } from '../shape/exact.ts';
 import { OutlinePen, type Outline } from '../shape/outline.ts';
+import { repeated } from '../shape/repeat.ts';
 import { gearSize, halfAt, type Gear, type GearSize } from './gear.ts';
 import { inv } from './involute.ts';
 
@@ -245,22 +246,6 @@ export function toothSide(g: Gear): ToothSide {
   return { size: z, pieces, form, tipForm: chamfered, undercut: root.undercut, pointed, root: root.radius, fillet: root.fillet };
 }
 
-/** Repeats a pattern of vertices round the origin. */
-function repeat(one: Float64Array, times: number): Outline {
-  const n = one.length;
-  const points = new Float64Array(n * times);
-  for (let k = 0; k < times; k++) {
-    const a = (2 * Math.PI * k) / times;
-    const [c, s] = [Math.cos(a), Math.sin(a)];
-    for (let i = 0, o = k * n; i < n; i += 3, o += 3) {
-      points[o] = c * one[i]! - s * one[i + 1]!;
-      points[o + 1] = s * one[i]! + c * one[i + 1]!;
-      points[o + 2] = one[i + 2]!;
-    }
-  }
-  return { points, closed: true };
-}
-
 /** Steps of a flank or root between which a spline runs; with an involute it strays by less than a nanometre. */
 const SPLINE_STEPS = 32;
 
@@ -286,5 +271,5 @@ export function gearOutline(g: Gear, tolerance = FINE, side: ToothSide = toothSi
   const pen = new OutlinePen();
   for (const p of [...side.pieces].reverse()) fitArcs(mirrored(p.curve), tolerance, pen);
   for (const p of side.pieces) fitArcs(p.curve, tolerance, pen);
-  return drawnFrom(repeat(pen.close().points, g.teeth), () => toothContour(g, side));
+  return drawnFrom(repeated(pen.close().points, g.teeth), () => toothContour(g, side));
 }

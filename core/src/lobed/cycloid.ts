@@ -1,7 +1,6 @@
 import type { Curve } from '../shape/curve.ts';
-import { drawnFrom, sampled } from '../shape/exact.ts';
-import { fitArcs } from '../shape/curve.ts';
-import { OutlinePen, type Outline } from '../shape/outline.ts';
+import type { Outline } from '../shape/outline.ts';
+import { lobedOutline } from './lobes.ts';
 
 /** A lobed profile by what generates it; metres. Z pins of radius r stand on a circle of radius R, and the disc of Z − 1 lobes runs inside them by e. */
 export interface Cycloid {
@@ -76,31 +75,12 @@ export function lobeCurve(c: Cycloid): Curve {
   };
 }
 
-/** Steps of a lobe between which a spline runs. */
-const SPLINE_STEPS = 48;
-
 /**
  * The disc's outline, its first hollow on the x axis: that is where a pin stands when the crank points at it.
  *
  * @param tolerance largest distance of its arcs from the exact curve, m
  */
-export function discOutline(c: Cycloid, tolerance = 1e-7): Outline {
-  const lobes = c.pins - 1;
-  const curve = lobeCurve(c);
-  const pen = new OutlinePen();
-  fitArcs(curve, tolerance, pen);
-  const one = pen.close().points;
-  const points = new Float64Array(one.length * lobes);
-  for (let k = 0; k < lobes; k++) {
-    const [cs, sn] = [Math.cos((2 * Math.PI * k) / lobes), Math.sin((2 * Math.PI * k) / lobes)];
-    for (let i = 0, o = k * one.length; i < one.length; i += 3, o += 3) {
-      points[o] = cs * one[i]! - sn * one[i + 1]!;
-      points[o + 1] = sn * one[i]! + cs * one[i + 1]!;
-      points[o + 2] = one[i + 2]!;
-    }
-  }
-  return drawnFrom({ points, closed: true }, () => ({ pieces: [{ kind: 'spline', points: sampled(curve, SPLINE_STEPS) }], repeat: lobes }));
-}
+export const discOutline = (c: Cycloid, tolerance = 1e-7): Outline => lobedOutline(lobeCurve(c), c.pins - 1, tolerance);
 
 /**
  * Distance of a point from the path of pin centres, m, positive outside; the point is near the path at a parameter.

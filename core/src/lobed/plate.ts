@@ -1,15 +1,10 @@
-import { fitArcs, type Curve } from '../shape/curve.ts';
-import { drawnFrom, sampled } from '../shape/exact.ts';
-import { OutlinePen, type Outline } from '../shape/outline.ts';
+import type { Curve } from '../shape/curve.ts';
+import type { Outline } from '../shape/outline.ts';
+import type { Cycloid } from './cycloid.ts';
+import { lobedOutline } from './lobes.ts';
 
-/** The inner lobes of a plate that moves in a circle of radius e round a wheel of Z pins; metres. It has Z + 1 lobes. */
-export interface PlateProfile {
-  readonly pins: number;
-  readonly circle: number;
-  /** Radius of the pins that it is cut for. */
-  readonly pin: number;
-  readonly throw: number;
-}
+/** The inner lobes of a plate that moves in a circle of radius e round a wheel of Z pins, told as a disc's are; it has Z + 1 lobes. */
+export type PlateProfile = Cycloid;
 
 /** Path of a pin's centre as the plate sees it: R·e^{it} − e·e^{−iZt}; writes x, y and the derivative by t. */
 export function platePath(c: PlateProfile, t: number, out: Float64Array): void {
@@ -50,20 +45,4 @@ export const plateCurve = (c: PlateProfile): Curve => (u, out) => {
 };
 
 /** The plate's inner outline about its own middle, as it stands when the crank points along x and the wheel has a pin there. */
-export function plateOutline(c: PlateProfile, tolerance = 1e-7): Outline {
-  const lobes = c.pins + 1;
-  const pen = new OutlinePen();
-  const curve = plateCurve(c);
-  fitArcs(curve, tolerance, pen);
-  const one = pen.close().points;
-  const points = new Float64Array(one.length * lobes);
-  for (let k = 0; k < lobes; k++) {
-    const [cs, sn] = [Math.cos((2 * Math.PI * k) / lobes), Math.sin((2 * Math.PI * k) / lobes)];
-    for (let i = 0, o = k * one.length; i < one.length; i += 3, o += 3) {
-      points[o] = cs * one[i]! - sn * one[i + 1]!;
-      points[o + 1] = sn * one[i]! + cs * one[i + 1]!;
-      points[o + 2] = one[i + 2]!;
-    }
-  }
-  return drawnFrom({ points, closed: true }, () => ({ pieces: [{ kind: 'spline', points: sampled(curve, 48) }], repeat: lobes }));
-}
+export const plateOutline = (c: PlateProfile, tolerance = 1e-7): Outline => lobedOutline(plateCurve(c), c.pins + 1, tolerance);

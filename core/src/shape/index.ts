@@ -7,3 +7,4 @@ export * from './solid.ts';
 export * from './dxf.ts';
 export * from './bounds.ts';
 export * from './exact.ts';
+export * from './repeat.ts';

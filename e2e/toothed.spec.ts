@@ -96,6 +96,9 @@ test.describe('toothed stages', () => {
     expect(text).toMatch(/\.MILLI\.\s*,\s*\.METRE\./);
     const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Worm as DXF' }).click()]);
     expect(readFileSync(await dxf.path(), 'utf8')).toContain('AXIAL-SECTION');
+    await type(page, 'Compensation', '0.05 mm');
+    const [moved] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Wheel as SVG' }).click()]);
+    expect(readFileSync(await moved.path(), 'utf8')).toMatch(/moved in by 50/);
     await page.getByRole('button', { name: 'as one STEP' }).click();
     await page.getByRole('button', { name: 'Stop' }).click();
     await expect(page.getByText('Stopped; nothing was written.')).toBeVisible();

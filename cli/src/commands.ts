@@ -18,6 +18,7 @@ export interface Options {
   readonly speed?: string | undefined;
   readonly each?: string | undefined;
   readonly out?: string | undefined;
+  readonly compensation?: string | undefined;
 }
 
 /** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */

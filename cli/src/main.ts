@@ -9,7 +9,7 @@ const HELP = `gristmill: the computation of Gristmill on the command line
   gristmill analyse FILE [--variant NAME]           every line, stage and test of a joint
   gristmill stage KIND --params JSON [--duty JSON]  one stage
   gristmill outline KIND PART --params JSON --format svg|dxf|json [--chord "2 um"]
-  gristmill solid KIND [PART] --params JSON --format stl|3mf|step --out FILE [--chord "10 um"]
+  gristmill solid KIND [PART] --params JSON --format stl|3mf|step --out FILE [--chord "10 um"] [--compensation "50 um"]
   gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
   gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
   gristmill check FILE                              is the file whole, does anything stop it
@@ -28,7 +28,7 @@ async function run(argv: string[]): Promise<{ result: Result<string>; json: bool
     parsed = parseArgs({
       args: argv,
       allowPositionals: true,
-      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, motor: { type: 'string' }, driver: { type: 'string' }, speed: { type: 'string' }, each: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
+      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, motor: { type: 'string' }, driver: { type: 'string' }, speed: { type: 'string' }, each: { type: 'string' }, out: { type: 'string' }, compensation: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
     });
   } catch (error) {
     return { result: refuse('The command line cannot be read.', (error as Error).message.split('.')[0] + '.', 'See gristmill --help.'), json: argv.includes('--json') };

@@ -29,6 +29,10 @@ export async function solid(kindId: string | undefined, partId: string | undefin
   const chord = parseQuantity(o.chord ?? '10 µm', 'length');
   if (!chord.ok) return chord;
   if (!(chord.value.si >= 5e-7 && chord.value.si <= 1e-3)) return refuse('The chord error cannot be kept.', 'It must be between 0.5 µm and 1 mm.', 'Write it like --chord "10 um".');
+  const moved = parseQuantity(o.compensation ?? '0 mm', 'length');
+  if (!moved.ok) return moved;
+  if (!(Math.abs(moved.value.si) <= 5e-4)) return refuse('The compensation is out of reach.', 'It must lie between −0.5 and 0.5 mm.', 'Write it like --compensation "50 um".');
+  if (format === 'step' && moved.value.si !== 0) return refuse('A STEP file is as drawn.', 'Compensation moves straight pieces, and STEP holds the exact curves.', 'Leave --compensation out, or write STL or 3MF.');
   const made = asked.value.kind.parts(asked.value.params, asked.value.shelf);
   if (!made.ok) return made;
   const bodies = made.value.filter((p) => p.solid);
@@ -50,7 +54,7 @@ export async function solid(kindId: string | undefined, partId: string | undefin
   kernel.setup();
   const meshes: NamedMesh[] = [];
   for (const p of wanted) {
-    const mesh = meshSolid(kernel, p.solid!(), chord.value.si);
+    const mesh = meshSolid(kernel, p.solid!(), chord.value.si, moved.value.si);
     if (!mesh) return refuse(`Nothing is left of “${p.name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
     meshes.push({ name: p.name, mesh });
   }

@@ -1,8 +1,8 @@
 import { unzipSync, strFromU8 } from 'fflate';
 import Kernel, { type ManifoldToplevel } from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { makeShelf, readParams, solidVolume, stageKind, type Part } from '../src/index.ts';
-import { meshSolid, write3mf, writeStl, type TriangleMesh } from '../src/solid/index.ts';
+import { area, circle, cut, makeShelf, prism, readParams, solidVolume, stageKind, type Part } from '../src/index.ts';
+import { compensated, meshSolid, write3mf, writeStl, type TriangleMesh } from '../src/solid/index.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -80,5 +80,31 @@ describe('solids', () => {
     expect(model.match(/<triangle /g)).toHaveLength((2 * mesh.triangles.length) / 3);
     expect(model).toContain('Planet &#38; &#34;pin&#34;');
     expect(Object.keys(files)).toContain('[Content_Types].xml');
+  });
+
+  it('compensation moves every contour into the material: outside in, holes and cuts out', () => {
+    const [R, r, h, by] = [20e-3, 5e-3, 4e-3, 1e-4];
+    const tube = { prisms: [prism(circle(0, 0, R), 0, h, [circle(0, 0, r)]), cut(circle(12e-3, 0, 2e-3), 0, h)] };
+    const v = meshSolid(kernel, tube, 1e-6, by)!.volume;
+    const exact = Math.PI * ((R - by) ** 2 - (r + by) ** 2 - (2e-3 + by) ** 2) * h * 1e9;
+    expect(v / exact).toBeCloseTo(1, 4);
+    expect(meshSolid(kernel, tube, 1e-6, -by)!.volume).toBeGreaterThan(meshSolid(kernel, tube, 1e-6)!.volume);
+  });
+
+  it('compensated outlines shrink wheels and widen rings and bores by the way round times the move', () => {
+    const by = 5e-5;
+    for (const [id, sign] of [['sun', -1], ['ring', 1]] as const) {
+      const part = planetary().find((p) => p.id === id)!;
+      const before = part.curves.find((c) => c.layer === 'profile')!.outline;
+      const after = compensated(kernel, part.curves, by, 2e-6).find((c) => c.layer === 'profile')!.outline;
+      // To first order the area changes by the way round; teeth make that some two and a half times their circle's.
+      const change = Math.abs(area(after)) - Math.abs(area(before));
+      expect(Math.sign(change), id).toBe(sign);
+      expect(Math.abs(change) / by).toBeGreaterThan(2 * Math.PI * Math.sqrt(Math.abs(area(before)) / Math.PI));
+    }
+    const bore = compensated(kernel, [{ layer: 'bore', outline: circle(0, 0, 4e-3) }], by, 1e-6)[0]!.outline;
+    expect(Math.sqrt(Math.abs(area(bore)) / Math.PI)).toBeCloseTo(4e-3 + by, 5);
+    const mark = { layer: 'mark', outline: { points: Float64Array.of(0, 0, 0, 1, 0, 0), closed: false } };
+    expect(compensated(kernel, [mark], by, 1e-6)).toEqual([mark]);
   });
 });

@@ -1,4 +1,4 @@
-import type { Manifold, ManifoldToplevel } from 'manifold-3d';
+import type { CrossSection, Manifold, ManifoldToplevel } from 'manifold-3d';
 import { boundsOf } from '../shape/bounds.ts';
 import { flatten } from '../shape/flatten.ts';
 import { ORIGIN, type Outline } from '../shape/outline.ts';
@@ -28,8 +28,17 @@ function layers(p: Prism, chordError: number): number {
   return Math.max(1, Math.ceil(Math.abs(p.twist) / (2 * Math.acos(1 - Math.min(0.5, chordError / r)))) - 1);
 }
 
-function body(kernel: ManifoldToplevel, p: Prism, chordError: number): Manifold {
-  const section = new kernel.CrossSection([p.outer, ...p.holes].map((o) => ring(o, chordError)), 'EvenOdd');
+/** A section moved into its material by so much, m: outside in, holes out; what is cut away grows. */
+function moved(section: CrossSection, by: number, cut: boolean, chordError: number): CrossSection {
+  if (by === 0) return section;
+  // Round corners outside are parted as finely as the rest; sharp ones stay sharp up to twice the way.
+  const out = section.offset((cut ? by : -by) * MM, 'Miter', 2, Math.max(8, Math.ceil(Math.PI / Math.sqrt(chordError / Math.max(chordError, Math.abs(by))))));
+  section.delete();
+  return out;
+}
+
+function body(kernel: ManifoldToplevel, p: Prism, chordError: number, compensation: number): Manifold {
+  const section = moved(new kernel.CrossSection([p.outer, ...p.holes].map((o) => ring(o, chordError)), 'EvenOdd'), compensation, p.cut === true, chordError);
   const up = section.extrude((p.to - p.from) * MM, layers(p, chordError), (p.twist * 180) / Math.PI);
   const placed = up.rotate([0, 0, ((p.turn ?? 0) * 180) / Math.PI]).translate([0, 0, p.from * MM]);
   for (const x of [section, up]) x.delete();
@@ -44,14 +53,15 @@ const THROUGH = 1e-4;
  *
  * @param kernel the boolean kernel, loaded by whoever calls, since that takes a file
  * @param chordError largest distance of the surface from the exact one, m; outline and twist share it
+ * @param compensation how far every contour is moved into the material, m: what a process adds, as measured on a made part
  * @returns undefined where nothing is left
  */
-export function meshSolid(kernel: ManifoldToplevel, solid: Solid, chordError: number): TriangleMesh | undefined {
+export function meshSolid(kernel: ManifoldToplevel, solid: Solid, chordError: number, compensation = 0): TriangleMesh | undefined {
   const half = chordError / 2;
   const added = solid.prisms.filter((p) => !p.cut);
   const [low, high] = [Math.min(...added.map((p) => p.from)), Math.max(...added.map((p) => p.to))];
-  const bodies = added.map((p) => body(kernel, p, half));
-  const cuts = solid.prisms.filter((p) => p.cut).map((p) => body(kernel, { ...p, from: p.from <= low ? p.from - THROUGH : p.from, to: p.to >= high ? p.to + THROUGH : p.to }, half));
+  const bodies = added.map((p) => body(kernel, p, half, compensation));
+  const cuts = solid.prisms.filter((p) => p.cut).map((p) => body(kernel, { ...p, from: p.from <= low ? p.from - THROUGH : p.from, to: p.to >= high ? p.to + THROUGH : p.to }, half, compensation));
   let whole = bodies.length === 1 ? bodies[0]! : kernel.Manifold.union(bodies);
   if (cuts.length) whole = kernel.Manifold.difference([whole, ...cuts]);
   const mesh = whole.getMesh();
@@ -62,4 +72,28 @@ export function meshSolid(kernel: ManifoldToplevel, solid: Solid, chordError: nu
   const out = { vertices, triangles: Uint32Array.from(mesh.triVerts), volume };
   for (const m of new Set([...bodies, ...cuts, whole])) m.delete();
   return empty ? undefined : out;
+}
+
+/** Layers whose contours have their material inside; where a part has an outside of its own, only that. */
+const INSIDE = /^(profile(-[ab])?|seats|eccentric-\d+|axial-section)$/;
+/** Layers that are only drawn, not cut. */
+const DRAWN = /^(mark|clearance)$/;
+
+/**
+ * Contours of an outline file moved into their material, as closed straight pieces.
+ *
+ * @param curves closed ones are moved; open ones and marks stay
+ * @param by way into the material, m
+ * @param chordError largest distance of the pieces from the exact contour, m
+ */
+export function compensated(kernel: ManifoldToplevel, curves: readonly { readonly layer: string; readonly outline: Outline }[], by: number, chordError: number): { layer: string; outline: Outline }[] {
+  const shell = curves.some((c) => c.layer === 'outside');
+  return curves.flatMap(({ layer, outline }) => {
+    if (!outline.closed || DRAWN.test(layer)) return [{ layer, outline }];
+    const solid = layer === 'outside' || (!shell && INSIDE.test(layer));
+    const section = moved(new kernel.CrossSection([ring(outline, chordError)], 'EvenOdd'), by, !solid, chordError);
+    const polygons = section.toPolygons();
+    section.delete();
+    return polygons.map((polygon) => ({ layer, outline: { points: Float64Array.from(polygon.flatMap(([x, y]) => [x! / MM, y! / MM, 0])), closed: true } }));
+  });
 }

@@ -1,4 +1,4 @@
-import type { Result, ShopEdits } from '@gristmill/core';
+import type { Outline, Result, ShopEdits } from '@gristmill/core';
 
 export type SolidFormat = 'stl' | '3mf' | 'step';
 
@@ -10,6 +10,8 @@ export interface BodyWish {
   readonly part?: string;
   /** Largest distance of a meshed surface from the exact one, m; STEP is exact. */
   readonly chordError: number;
+  /** How far every contour is moved into the material, m. */
+  readonly compensation: number;
 }
 
 /** A solid file that is wanted. */
@@ -27,5 +29,7 @@ export interface PartMesh {
 
 export interface SolidApi {
   file(wish: SolidWish, onProgress: (share: number) => void): Promise<Result<Uint8Array>>;
+  /** A part's contours moved into the material, as straight pieces. */
+  outlines(wish: BodyWish): Promise<Result<readonly { layer: string; outline: Outline }[]>>;
   meshes(wish: BodyWish): Promise<Result<readonly PartMesh[]>>;
 }

@@ -1,5 +1,5 @@
 import { makeShelf, refuse, stageKind, type Part, type Result, type Solid } from '@gristmill/core';
-import { meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
+import { compensated, meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
 import kernelUrl from 'manifold-3d/manifold.wasm?url';
@@ -28,7 +28,7 @@ async function meshAll(wish: BodyWish, bodyOf: (p: Part) => (() => Solid) | unde
   if (parts.length === 0) return refuse('There is no such part with a body.', 'Only parts that are made have one.', 'Choose another part.');
   const k = await loaded();
   for (const [i, p] of parts.entries()) {
-    const mesh = meshSolid(k, bodyOf(p)!(), wish.chordError);
+    const mesh = meshSolid(k, bodyOf(p)!(), wish.chordError, wish.compensation);
     if (!mesh) return refuse(`Nothing is left of “${p.name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
     each({ ...mesh, id: p.id, name: p.name }, (i + 1) / parts.length);
   }
@@ -43,6 +43,12 @@ const api: SolidApi = {
       onProgress(share);
     });
     return done.ok ? { ok: true, value: wish.format === 'stl' ? writeStl(meshes[0]!.mesh, wish.title) : write3mf(meshes, wish.title) } : done;
+  },
+  outlines: async (wish) => {
+    const made = stageKind(wish.kind)!.parts(wish.params, makeShelf(wish.shop));
+    if (!made.ok) return made;
+    const part = made.value.find((p) => p.id === wish.part);
+    return part ? { ok: true, value: compensated(await loaded(), part.curves, wish.compensation, wish.chordError) } : refuse('There is no such part.', 'The stage may have changed meanwhile.', 'Choose another part.');
   },
   meshes: async (wish) => {
     const out: PartMesh[] = [];

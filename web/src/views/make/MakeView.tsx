@@ -11,13 +11,13 @@ import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
-import { solidFile } from '../../workers/solid.ts';
+import { partOutlines, solidFile } from '../../workers/solid.ts';
 import type { SolidFormat } from '../../workers/solid-api.ts';
 
 // Drawing in space is large and comes when it is asked for.
 const SpaceView = lazy(() => import('./space/SpaceView.tsx'));
 
-function StageParts({ stage, index, chordError, solidError }: { stage: StageRecord; index: number; chordError: number; solidError: number }) {
+function StageParts({ stage, index, chordError, solidError, compensation }: { stage: StageRecord; index: number; chordError: number; solidError: number; compensation: number }) {
   const joint = useJoint();
   const variant = useVariant();
   const shelf = useShelf();
@@ -28,13 +28,20 @@ function StageParts({ stage, index, chordError, solidError }: { stage: StageReco
   const made = useMemo(() => stageKind(stage.kind)?.parts(stage.params, shelf), [stage, shelf]);
   if (!made) return null;
   if (!made.ok) return <ProblemNote problem={made.problem} />;
-  const save = (part: Part, kind: 'svg' | 'dxf') => {
+  const save = async (part: Part, kind: 'svg' | 'dxf') => {
     const name = `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${part.name}`;
-    const sheet = { title: name, note: part.note, curves: part.curves };
+    let curves = part.curves;
+    if (compensation !== 0) {
+      const moved = await partOutlines({ kind: stage.kind, params: stage.params, shop: edits, part: part.id, chordError: chordError / 2, compensation }, new AbortController().signal);
+      if (!moved.ok) return void toast(sayProblem(moved.problem));
+      curves = moved.value;
+    }
+    const by = compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`;
+    const sheet = { title: name, note: `${part.note}${by}`, curves };
     const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part.id)}.${kind}`;
     if (kind === 'svg') download(file, writeSvg(sheet), 'image/svg+xml');
     else download(file, writeDxf(sheet, chordError), 'application/dxf');
-    toast(kind === 'svg' ? `${file}: millimetres, arcs exact.` : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}.`);
+    toast(kind === 'svg' && compensation === 0 ? `${file}: millimetres, arcs exact.` : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}${by}.`);
   };
   const solid = async (format: SolidFormat, part?: Part) => {
     const stop = new AbortController();
@@ -42,11 +49,11 @@ function StageParts({ stage, index, chordError, solidError }: { stage: StageReco
     setBusy({ what: name, share: 0, stop });
     try {
       const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part?.id ?? 'parts')}.${format}`;
-      const out = await solidFile({ kind: stage.kind, params: stage.params, shop: edits, ...(part && { part: part.id }), format, chordError: solidError, title: `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${name}` }, (share) => setBusy((b) => b && { ...b, share }), stop.signal);
+      const out = await solidFile({ kind: stage.kind, params: stage.params, shop: edits, ...(part && { part: part.id }), format, chordError: solidError, compensation: format === 'step' ? 0 : compensation, title: `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${name}` }, (share) => setBusy((b) => b && { ...b, share }), stop.signal);
       if (!out.ok) toast(sayProblem(out.problem));
       else {
         download(file, out.value, `model/${format}`);
-        toast(format === 'step' ? `${file}: millimetres, exact splines and arcs.` : `${file}: millimetres, surface within ${formatQuantity(solidError, 'length', { length: 'µm' })}.`);
+        toast(format === 'step' ? `${file}: millimetres, exact splines and arcs, as drawn.` : `${file}: millimetres, surface within ${formatQuantity(solidError, 'length', { length: 'µm' })}${compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`}.`);
       }
     } catch (error) {
       toast(stop.signal.aborted ? 'Stopped; nothing was written.' : `The solid could not be made: ${error instanceof Error ? error.message : 'the worker ended'}. Try a coarser surface.`);
@@ -85,8 +92,8 @@ function StageParts({ stage, index, chordError, solidError }: { stage: StageReco
               <td className="whitespace-nowrap pr-0 text-right">
                 {p.curves.length ? (
                   <>
-                    <button type="button" className="mend" aria-label={`${p.name} as SVG`} onClick={() => save(p, 'svg')}>SVG</button>{' '}
-                    <button type="button" className="mend ml-2" aria-label={`${p.name} as DXF`} onClick={() => save(p, 'dxf')}>DXF</button>
+                    <button type="button" className="mend" aria-label={`${p.name} as SVG`} onClick={() => void save(p, 'svg')}>SVG</button>{' '}
+                    <button type="button" className="mend ml-2" aria-label={`${p.name} as DXF`} onClick={() => void save(p, 'dxf')}>DXF</button>
                     {p.solid ? <button type="button" className="mend ml-3" disabled={busy !== undefined} aria-label={`${p.name} as STL`} onClick={() => void solid('stl', p)}>STL</button> : null}
                     {p.solid ? <button type="button" className="mend ml-2" disabled={busy !== undefined} aria-label={`${p.name} as STEP`} onClick={() => void solid('step', p)}>STEP</button> : null}
                   </>
@@ -158,6 +165,7 @@ export default function MakeView() {
   const units = useUnits();
   const [chordError, setChordError] = useState(2e-6);
   const [solidError, setSolidError] = useState(1e-5);
+  const [compensation, setCompensation] = useState(0);
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
@@ -165,10 +173,11 @@ export default function MakeView() {
           <h1 className="text-[15px]">Parts and outlines <span className="label block font-normal">millimetres; SVG has arcs, DXF closed straight pieces, STL and 3MF closed surfaces, STEP exact bodies</span></h1>
           <div className="w-[230px]">
           <QuantityField label="Solid chord error" quantity="length" value={solidError} min={1e-6} max={1e-3} step={5e-6} onChange={setSolidError} help={`Largest distance between an STL or 3MF surface and the exact one, now ${formatQuantity(solidError, 'length', { ...units, length: 'µm' })}.`} />
+          <QuantityField label="Compensation" quantity="length" value={compensation} min={-2e-4} max={5e-4} step={1e-5} onChange={setCompensation} help="Moves every contour into the material, outside in and holes out, by what the process adds on a side; measure a made part to know it. 0 is as drawn; STEP always is." />
           <QuantityField label="DXF chord error" quantity="length" value={chordError} min={1e-7} max={1e-3} step={1e-6} onChange={setChordError} help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`} /></div>
         </div>
         {variant.stages.length === 0 ? <p>There is nothing to make yet. Add stages in the Line, and their parts appear here.</p> : null}
-        {variant.stages.map((s, i) => <StageParts key={s.id} stage={s} index={i} chordError={chordError} solidError={solidError} />)}
+        {variant.stages.map((s, i) => <StageParts key={s.id} stage={s} index={i} chordError={chordError} solidError={solidError} compensation={compensation} />)}
         <p className="caution mb-3">Press fits: press, do not hammer, and support the ring being pressed. Eye protection for cutting; gloves and fresh air for resin and glue.</p>
       </div>
       <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3">

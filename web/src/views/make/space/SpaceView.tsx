@@ -25,7 +25,7 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
   const [axis, setAxis] = useState<CutAxis>('none');
   const [cutAt, setCutAt] = useState(0.5);
   const parts = useMemo(() => stageKind(stage.kind)?.parts(stage.params, shelf), [stage, shelf]);
-  const meshed = useQuery({ queryKey: ['space', stage.kind, stage.params, edits], queryFn: ({ signal }) => partMeshes({ kind: stage.kind, params: stage.params, shop: edits, chordError: COARSE }, signal), staleTime: Infinity, gcTime: 60_000 });
+  const meshed = useQuery({ queryKey: ['space', stage.kind, stage.params, edits], queryFn: ({ signal }) => partMeshes({ kind: stage.kind, params: stage.params, shop: edits, chordError: COARSE, compensation: 0 }, signal), staleTime: Infinity, gcTime: 60_000 });
   useEffect(() => {
     let made: StageScene | undefined;
     let watch: ResizeObserver | undefined;

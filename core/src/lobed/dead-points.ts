@@ -27,7 +27,7 @@ function leastAt(f: (x: number) => number): number {
   while (f(hi) > f(hi * 0.9) === false && hi < 1e9) hi *= 2;
   let [a, b] = [hi - GOLD * (hi - lo), lo + GOLD * (hi - lo)];
   let [fa, fb] = [f(a), f(b)];
-  for (let k = 0; k < 60; k++) {
+  for (let k = 0; k < 36; k++) {
     if (fa <= fb) {
       hi = b;
       [b, fb] = [a, fa];

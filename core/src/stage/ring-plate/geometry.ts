@@ -80,7 +80,7 @@ function solve(p: RingPlateParams): Result<RingPlateGeometry> {
   }
   const phases = phasesOf(p);
   const drive: PlateDrive = { pins: p.pins, throw: p.throw, distance: p.distance, layout: p.layout, phases };
-  const { torques, greatest, score } = deadPoints(drive, 72);
+  const { torques, greatest, score } = deadPoints(drive, 48);
   const steps = Array.from({ length: STEPS }, (_, k) => {
     const crank = (2 * Math.PI * k) / STEPS;
     return { ...mostTorque(drive, crank), contacts: phases.map((phase) => plateContacts(p, crank + phase, -crank / p.pins)) };

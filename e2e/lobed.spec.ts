@@ -75,3 +75,59 @@ test.describe('lobed stages', () => {
     expect(readFileSync(await room.path(), 'utf8')).toContain('CLEARANCE');
   });
 });
+
+test.describe('strain waves', () => {
+  test('the demo’s strain wave: both ratios, a clash seen in map and check and mended, files come out', async ({ page }) => {
+    await openDemo(page, 'Stage', 'Tide dial');
+    await page.getByRole('combobox', { name: 'Variant' }).selectOption('d');
+    await settled(page);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/strain wave/);
+    const held = page.getByRole('table', { name: 'Which member is bolted' });
+    await expect(held).toContainText('40 : 1');
+    await expect(held).toContainText('41 : 1');
+    await held.getByRole('button', { name: 'Take the spline bolted' }).click();
+    await expect(page.getByRole('main').locator('[data-figure="ratio"]').first()).toHaveText(/^41 : 1/);
+    await page.keyboard.press('Control+z');
+    await type(page, 'Depth factor', '1.12');
+    const clash = checks(page).getByText('Teeth pass without clashing');
+    await expect(clash).toBeVisible();
+    await expect(page.getByRole('img', { name: /^All teeth over a turn of the crank, least [−-]/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Open the map: All teeth' }).click();
+    const map = page.getByRole('dialog').getByRole('img');
+    const box = (await map.boundingBox())!;
+    await page.mouse.move(box.x + 3, box.y + 3);
+    await expect(page.getByRole('dialog')).toContainText('tooth 1 at');
+    await expectAccessible(page);
+    await page.keyboard.press('Escape');
+    await checks(page).getByRole('button', { name: /^(Allowance|Depth factor|Addendum)/ }).first().click();
+    await expect(page.getByRole('img', { name: /^All teeth over a turn of the crank, least \d/ })).toBeVisible();
+    await type(page, 'Neutral line', '29 mm');
+    await expect(page.getByText('roots cut into its wall')).toBeVisible();
+    await page.getByRole('button', { name: /^Neutral line 2/ }).click();
+    await expect(page.getByText('roots cut into its wall')).toHaveCount(0);
+    await saved(page);
+    await page.getByRole('link', { name: /^Make/ }).click();
+    const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Ring as DXF' }).click()]);
+    expect(readFileSync(await dxf.path(), 'utf8')).toContain('TEETH');
+    const [stl] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Spline as STL' }).click()]);
+    expect(readFileSync(await stl.path()).length).toBeGreaterThan(20_000);
+  });
+
+  test('a strain wave from nothing, with rollers, then a belt as its spline', async ({ page }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
+    await page.getByRole('button', { name: 'Add stage' }).click();
+    await page.getByRole('menuitem', { name: /^Strain wave/ }).click();
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Stage/ }).click();
+    await page.getByRole('combobox', { name: 'Shape' }).selectOption('four');
+    await page.getByRole('combobox', { name: 'Bearing or roller' }).selectOption('623');
+    await page.getByText('Rollers round a lobe').click();
+    await expect(page.getByRole('table', { name: 'Rollers round a lobe' })).toContainText('25°');
+    await page.getByRole('combobox', { name: 'Tooth form' }).selectOption('belt');
+    await page.getByRole('combobox', { name: 'Spline', exact: true }).first().selectOption('belt');
+    await expect(page.locator('[data-layer="teeth"] path')).not.toHaveCount(0);
+    await page.getByRole('link', { name: /^Make/ }).click();
+    await expect(page.getByRole('button', { name: 'Ring of as many teeth as DXF' })).toBeVisible();
+  });
+});

@@ -5,6 +5,7 @@ export * from './shape/index.ts';
 export * from './gear/index.ts';
 export * from './contact/index.ts';
 export * from './lobed/index.ts';
+export * from './wave/index.ts';
 export * from './shop/index.ts';
 export * from './motor/index.ts';
 export * from './stage/contract.ts';

@@ -113,7 +113,7 @@ export type FieldSpec<P> = FieldCommon<P> &
     | { readonly as: 'choice'; readonly options: (p: P, shelf: Shelf) => readonly { readonly value: string | number; readonly label: string }[] }
   );
 
-export type Ink = 'outline' | 'hidden' | 'centre' | 'dimension' | 'force' | 'tight' | 'slack' | 'pitch' | 'contact';
+export type Ink = 'outline' | 'hidden' | 'centre' | 'dimension' | 'force' | 'tight' | 'slack' | 'pitch' | 'contact' | 'clash';
 export type Tint = 'none' | 'part' | 'partB' | 'belt' | 'hole';
 
 /** What a drawing is made of; lengths in metres, poses relative to the sheet. The same outline object means the same shape. */
@@ -221,6 +221,22 @@ export interface Course {
   readonly values: Float64Array;
 }
 
+/** A quantity by member (one row each) over one turn of the stage's input (evenly spaced columns, the first angle not repeated). */
+export interface StageMap {
+  readonly name: string;
+  readonly quantity: QuantityId;
+  readonly rows: number;
+  readonly rowName: string;
+  readonly columns: number;
+  /** Row after row; Infinity where there is nothing to tell. */
+  readonly values: Float32Array;
+  /** Below this a value is a fault; up to `ample` it is tight. */
+  readonly limit: number;
+  readonly ample: number;
+  /** The words for fault, tight, ample and nothing. */
+  readonly words: readonly [string, string, string, string];
+}
+
 /**
  * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it: adding a
  * kind is adding a folder that exports one of these and a line in the registry.
@@ -243,6 +259,8 @@ export interface StageKind<P> {
   drawing(p: P, crank: number, options: DrawOptions): Result<readonly Layer[]>;
   /** What changes over a turn of the input, as a strip of small plots that goes with the drawing. */
   courses?(p: P, at: Duty, shelf: Shelf): Result<readonly Course[]>;
+  /** The same for every one of many members at once, as a map. */
+  map?(p: P, at: Duty, shelf: Shelf): Result<StageMap>;
   /** Alternatives to pick from, where a kind has them. */
   tables?(p: P, shelf: Shelf): readonly KindTable[];
   /** Sets of tooth counts for a wish, where picking them is a matter of its own. */

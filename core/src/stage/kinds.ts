@@ -3,6 +3,7 @@ import { cycloidal } from './cycloidal/index.ts';
 import { planetary } from './planetary/index.ts';
 import { ringPlate } from './ring-plate/index.ts';
 import { spur } from './spur/index.ts';
+import { strainWave } from './strain-wave/index.ts';
 import { worm } from './worm/index.ts';
 import { register } from './registry.ts';
 
@@ -17,4 +18,5 @@ export function registerKinds(): void {
   register(worm);
   register(cycloidal);
   register(ringPlate);
+  register(strainWave);
 }

@@ -14,6 +14,7 @@ const STROKE: Record<string, { stroke: string; width: number; dash?: string }> =
   tight: { stroke: 'var(--tight)', width: 3 },
   slack: { stroke: 'var(--slack)', width: 2.2, dash: '7 4' },
   contact: { stroke: 'var(--found)', width: 3.2 },
+  clash: { stroke: 'var(--fail)', width: 2.6 },
 };
 
 // Outlines that stay the same while the crank turns keep their path text.

@@ -1,4 +1,4 @@
-import type { Course, Duty, Brief, DeskRow, Finding, FigureAddress, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
+import type { Course, StageMap, Duty, Brief, DeskRow, Finding, FigureAddress, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
 
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
 export interface CoreApi {
@@ -10,4 +10,6 @@ export interface CoreApi {
   movers(joint: Joint, variant: Variant, shop: ShopEdits, at: FigureAddress, onProgress: (share: number) => void): Promise<Mover[]>;
   /** What changes over a turn of a stage's input; nothing where its kind has no courses or it cannot be. */
   courses(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<readonly Course[]>;
+  /** The same of every member at once, where a kind has such a map. */
+  map(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<StageMap | undefined>;
 }

@@ -33,6 +33,10 @@ const api: CoreApi = {
     const made = stageKind(kind)?.courses?.(params, duty, shelfFor(shop));
     return made?.ok ? made.value : [];
   },
+  map: async (kind, params, duty, shop) => {
+    const made = stageKind(kind)?.map?.(params, duty, shelfFor(shop));
+    return made?.ok ? made.value : undefined;
+  },
   movers: async (joint, variant, shop, at, onProgress) => {
     let told = 0;
     return movers(joint, variant, shelfFor(shop), at, 3, (share) => {

@@ -1,4 +1,4 @@
-import { editsFor, stageKind, type Course, type Duty, type FigureAddress, type Joint, type LineReport, type Mover, type ShopEdits, type StageRecord, type Variant } from '@gristmill/core';
+import { editsFor, stageKind, type Course, type Duty, type FigureAddress, type Joint, type LineReport, type Mover, type ShopEdits, type StageMap, type StageRecord, type Variant } from '@gristmill/core';
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useState } from 'react';
@@ -80,6 +80,19 @@ export function useCourses(stage: StageRecord | undefined, duty: Duty | undefine
     gcTime: 30_000,
     placeholderData: keepPreviousData,
   }).data ?? [];
+}
+
+/** A map of what every member goes through in a turn; null where the kind has none or the stage cannot be. */
+export function useStageMap(stage: StageRecord | undefined, duty: Duty | undefined): StageMap | null {
+  const edits = useEdits();
+  return useQuery({
+    queryKey: ['map', stage?.kind, stage?.params, duty, edits],
+    queryFn: async ({ signal }) => (await corePool.run((api) => api.map(stage!.kind, stage!.params, duty!, edits), { signal })) ?? null,
+    enabled: stage !== undefined && duty !== undefined && stageKind(stage.kind)?.map !== undefined,
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: keepPreviousData,
+  }).data ?? null;
 }
 
 /** The ratio desk for the open variant's motor. */

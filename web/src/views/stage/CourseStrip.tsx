@@ -1,7 +1,8 @@
-import { formatQuantity, type Course } from '@gristmill/core';
+import { formatQuantity, type Course, type StageMap } from '@gristmill/core';
 import { memo } from 'react';
 import { useCrank } from '../../state/crank.ts';
 import { useUnits } from '../../state/prefs.ts';
+import { MapSmall } from './MapSmall.tsx';
 
 const W = 150;
 const H = 40;
@@ -56,10 +57,11 @@ function Small({ course }: { course: Course }) {
 }
 
 /** Small plots over one turn of the crank, which drag along with the drawing. */
-export function CourseStrip({ courses }: { courses: readonly Course[] }) {
+export function CourseStrip({ courses, map }: { courses: readonly Course[]; map: StageMap | null }) {
   return (
     <div role="group" aria-label="Over a turn of the crank" className="flex shrink-0 gap-x-4 pb-1.5 pt-1">
       {courses.map((c) => <Small key={c.id} course={c} />)}
+      {map ? <MapSmall map={map} /> : null}
     </div>
   );
 }

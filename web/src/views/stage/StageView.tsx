@@ -9,7 +9,7 @@ import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { runCrank, useCrank } from '../../state/crank.ts';
 import { useJoint, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
-import { useCourses, useLine } from '../../workers/queries.ts';
+import { useCourses, useLine, useStageMap } from '../../workers/queries.ts';
 import { CourseStrip } from './CourseStrip.tsx';
 import { mendStage, StageFields } from './StageFields.tsx';
 import { CountLattice } from './CountLattice.tsx';
@@ -81,6 +81,7 @@ export default function StageView() {
   const duty = outcome?.duty;
   const kind = stage && stageKind(stage.kind);
   const courses = useCourses(stage, duty);
+  const map = useStageMap(stage, duty);
   const draw = useMemo(() => {
     const at = duty ?? { torque: 0, torqueRms: 0, speed: 0 };
     return (crank: number): Result<readonly Layer[]> => (stage && kind ? kind.drawing(stage.params, crank, { shelf, duty: at }) : ok([]));
@@ -119,7 +120,7 @@ export default function StageView() {
         ) : (
           <Sheet draw={draw} still={still.ok ? still.value : []} name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`} />
         )}
-        {kind.courses && courses.length ? <CourseStrip courses={courses} /> : null}
+        {kind.courses && courses.length ? <CourseStrip courses={courses} map={kind.map ? map : null} /> : null}
         {outcome?.report ? (
           <div className="grid h-[236px] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule">
             <div className="min-h-0 overflow-y-auto border-r border-rule pr-4 pt-1.5" role="region" aria-label="Checks of the stage" tabIndex={0}><CheckList checks={outcome.report.checks} figures={outcome.report.figures} stageId={stage.id} onMend={onMend} /></div>

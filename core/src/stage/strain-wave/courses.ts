@@ -1,0 +1,50 @@
+import { ok, type Result } from '../../result.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import { clearanceMap } from '../../wave/index.ts';
+import type { Course, Duty, StageMap } from '../contract.ts';
+import { strainWaveGeometry, toothState } from './geometry.ts';
+import { modelStrainWave } from './model.ts';
+import { ringTeeth, type StrainWaveParams } from './params.ts';
+
+const ANGLES = 180;
+
+/** What one tooth goes through in a turn of the generator, and the tightest of all when the generator stands off the middle. */
+export function strainWaveCourses(p: StrainWaveParams, at: Duty, shelf: Shelf): Result<readonly Course[]> {
+  const made = strainWaveGeometry(p);
+  if (!made.ok) return made;
+  const loaded = modelStrainWave(p, at, shelf);
+  if (!loaded.ok) return loaded;
+  const g = made.value;
+  const make = () => new Float64Array(ANGLES + 1);
+  const [depth, clear, push, off] = [make(), make(), make(), make()];
+  const stiffness = loaded.value.toothForce > 0 ? loaded.value.carried : undefined;
+  const R = (g.module * ringTeeth(p)) / 2;
+  const cos = Math.cos(g.lean);
+  const map = clearanceMap(g.mesh, ANGLES, factor(shelf, 'wave.centre'));
+  for (let k = 0; k <= ANGLES; k++) {
+    // Seen from the ring the generator has turned on by what the spline turns back, or the ring on.
+    const crank = (2 * Math.PI * k) / ANGLES;
+    const s = toothState(g, 0, crank);
+    depth[k] = s.depth;
+    // A tooth that is out is as far off as its tip is from the ring's.
+    clear[k] = s.depth > 0 ? Math.min(s.ahead, s.behind, g.module) : Math.min(g.module, -s.depth);
+    if (stiffness && s.depth > 0.1 * g.engaged) push[k] = (Math.max(0, stiffness.turn * R * cos - Math.max(0, s.ahead)) * stiffness.stiffness) / Math.max(1, stiffness.carrying) / (R * cos) ** 2;
+    let least = g.module;
+    for (let i = 0; i < p.teeth; i++) least = Math.min(least, map.values[i * ANGLES + (k % ANGLES)]!);
+    off[k] = least;
+  }
+  return ok([
+    { id: 'depth', name: 'Tooth depth', quantity: 'length', values: depth },
+    { id: 'clearance', name: 'Clearance', quantity: 'length', values: clear },
+    { id: 'push', name: 'Its push', quantity: 'force', values: push },
+    { id: 'off', name: 'Off centre', quantity: 'length', values: off },
+  ]);
+}
+
+/** Clearance of every tooth through a turn of the generator. */
+export function strainWaveMap(p: StrainWaveParams): Result<StageMap> {
+  const made = strainWaveGeometry(p);
+  if (!made.ok) return made;
+  const map = clearanceMap(made.value.mesh, ANGLES);
+  return ok({ name: 'All teeth', quantity: 'length', rows: p.teeth, rowName: 'tooth', columns: ANGLES, values: map.values, limit: 0, ample: 0.08 * made.value.module, words: ['clash', 'tight', 'clear', 'out of the ring'] });
+}

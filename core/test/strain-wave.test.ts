@@ -1,0 +1,180 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { area, flatten, makeShelf, stageKind, type DrawItem } from '../src/index.ts';
+import { checkOf, figureOf, stageBench } from './stage-bench.ts';
+
+const shelf = makeShelf();
+const kind = stageKind('strain-wave')!;
+const duty = { torque: 4, torqueRms: 2, speed: 1, equivalent: 2, meanSpeed: 0.5, swing: 1 };
+const plain = kind.defaults({ ratio: 45, torque: 4, size: Infinity, shelf }) as Record<string, unknown>;
+const rolled = { shape: 'four', bearing: '623', shaft: 0, radius: 35e-3, module: 0.8e-3, wall: 1e-3, teeth: 90, width: 8e-3, cup: 34e-3, addendum: 0.4, dedendum: 0.55, thin: 4e-5 };
+const { params, analyse, report } = stageBench('strain-wave', { ...plain, ...rolled }, duty, shelf);
+
+interface Case { z_spline: number; z_ring: number; ratio_ring_held: number; ratio_spline_held: number; module_mm: number; wall_mm: number; mid_radius_mm: number; throw_mm: number; wall_strain: number }
+const cases = JSON.parse(readFileSync(new URL('./cases/strain-wave.json', import.meta.url), 'utf8')) as Case[];
+
+describe('a strain-wave stage', () => {
+  it.each(cases)('is as worked out: $z_spline teeth, module $module_mm', (c) => {
+    const over = { shape: 'cosine', run: 'plain', teeth: c.z_spline, module: c.module_mm * 1e-3, wall: c.wall_mm * 1e-3, radius: c.mid_radius_mm * 1e-3, depth: 1, addendum: 0.4, dedendum: 0.4, slack: 0 };
+    const [ring, spline] = [report({ ...over, held: 'ring' }), report({ ...over, held: 'spline' })];
+    expect(ring.numbers.ratio).toBeCloseTo(c.ratio_ring_held, 9);
+    expect(spline.numbers.ratio).toBeCloseTo(c.ratio_spline_held, 9);
+    expect(figureOf(ring, 'throw') * 1e3).toBeCloseTo(c.throw_mm, 9);
+    // Printed to nine places.
+    expect(Math.abs(figureOf(ring, 'strain') - c.wall_strain)).toBeLessThan(5.1e-10);
+  });
+
+  it('tells both ratios, and taking the other changes it', () => {
+    const t = kind.tables!(params({}), shelf)[0]!;
+    expect(t.rows.map((r) => r.cells[2])).toEqual([-45, 46]);
+    const other = t.rows.find((r) => !r.current)!;
+    expect(kind.kinematics(params({ [other.take!.path]: other.take!.value })).ratio).toBe(46);
+  });
+
+  it('teeth that clash are told with where, and the mend clears them', () => {
+    for (const over of [{ depth: 1.2, dedendum: 0.5, thin: 0 }, { angle: 0.2618, addendum: 0.55, thin: 0 }, { form: 'involute', angle: 0.349, addendum: 0.6, radius: 33e-3, thin: 0 }]) {
+      const c = checkOf(report(over), 'clash');
+      expect(c.state, JSON.stringify(over)).toBe('fails');
+      expect(c.why).toMatch(/overlaps its space by .* from a lobe’s top/);
+      const after = checkOf(report({ ...over, [c.mend!.path]: c.mend!.value }), 'clash');
+      expect(after.figure).toBeGreaterThanOrEqual(0);
+    }
+  });
+
+  it('mends take: strain, usable width, bearing, gap', () => {
+    for (const [over, id] of [[{ wall: 3e-3, shape: 'cosine', run: 'plain', module: 1.6e-3, teeth: 44, radius: 32.8e-3, dedendum: 0.5 }, 'strain'], [{ cup: 10e-3, width: 9e-3, radius: 34.7e-3, addendum: 0.65, dedendum: 0.75 }, 'usable'], [{ slack: 2e-4 }, 'gap']] as const) {
+      const c = checkOf(report(over), id);
+      expect(c.state, id).toBe('fails');
+      expect(checkOf(report({ ...over, [c.mend!.path]: c.mend!.value }), id).state, id).not.toBe('fails');
+    }
+    const own = { ...plain } as Record<string, unknown>;
+    const thin = { ...own, wall: (own['wall'] as number) - 2e-4 };
+    const loose = checkOf(report(thin), 'fits');
+    expect(loose.state).toBe('fails');
+    expect(checkOf(report({ ...thin, [loose.mend!.path]: loose.mend!.value }), 'fits').state).toBe('holds');
+  });
+
+  it('costs torque unloaded, with the cube of the wall and with the throw; elastomers warm', () => {
+    const flex = (over: Record<string, unknown>) => report(over).figures.find((f) => f.id === 'drag')!.working.terms[0]!.value;
+    expect(flex({ wall: 0.5e-3 }) / flex({ wall: 1e-3 })).toBeCloseTo(1 / 8, 6);
+    const [soft, hard] = [report({ materialS: 'tpu' }), report({})];
+    expect(figureOf(soft, 'strainLimit')).toBeGreaterThan(8 * figureOf(hard, 'strainLimit'));
+    expect(figureOf(report({ materialS: 'tpu' }, { ...duty, speed: 10 }), 'rise')).toBeGreaterThan(figureOf(soft, 'rise') * 9.9);
+    // A low ratio is stalled by flexing: what the load asks of the motor falls, what flexing takes does not.
+    const light = { ...duty, torque: 0.02, torqueRms: 0.01 };
+    expect(checkOf(report({}, light), 'stall').state).toBe('fails');
+  });
+
+  it('plain generators hold, rolling ones turn back', () => {
+    expect(report({ shape: 'cosine', run: 'plain' }).numbers.etaBackward).toBeLessThan(0);
+    expect(report({}).numbers.etaBackward).toBeGreaterThan(0.4);
+  });
+
+  it('stiffness grows over three stretches as clearances close; play grows with the allowance', () => {
+    const r = report({ thin: 1.2e-4 });
+    expect(figureOf(r, 'k1')).toBeLessThanOrEqual(figureOf(r, 'k2') * 1.0001);
+    expect(figureOf(r, 'k2')).toBeLessThanOrEqual(figureOf(r, 'k3') * 1.0001);
+    expect(r.numbers.stiffness).toBeLessThanOrEqual(r.numbers.stiffnessBeyond * 1.0001);
+    const wide = report({ thin: 2e-4 }).numbers.play[0] - r.numbers.play[0];
+    // Both sides gain half the allowance across the tooth: 2·Δ/2 on the ring's pitch circle.
+    expect((wide * 36.8e-3) / 8e-5).toBeCloseTo(1, 1);
+  });
+
+  it('steeper sides skip later, a stiffer ring too; a bolted spline and ring carry alike', () => {
+    const skip = (over: Record<string, unknown>) => figureOf(report(over), 'skip');
+    expect(skip({ angle: 0.44 })).toBeGreaterThan(skip({}));
+    expect(skip({ ringWall: 12e-3 })).toBeGreaterThan(skip({}));
+  });
+
+  it('refuses what cannot be, with the field that decides', () => {
+    for (const [over, at] of [[{ radius: 36.5e-3 }, 'radius'], [{ shape: 'ellipse', lobes: 3 }, 'shape'], [{ shape: 'many', rollers: 13 }, 'rollers'], [{ shape: 'many', rollers: 4 }, 'rollers'], [{ slack: 0.9e-3 }, 'slack'], [{ bearing: '61810' }, 'bearing'], [{ bearing: 'none' }, 'bearing'], [{ shape: 'four', lobes: 3, spread: 0.6 }, 'spread'], [{ form: 'belt', section: 'X9' }, 'section'], [{ shaft: 0.1 }, 'shaft'], [{ depth: 0.5, slack: 0.3e-3, addendum: 0.1 }, 'depth'], [{ materialS: 'x' }, 'materialS']] as const) {
+      const r = analyse(over);
+      expect(r.ok, JSON.stringify(over)).toBe(false);
+      if (!r.ok) expect(r.problem.place, JSON.stringify(over)).toBe(at);
+    }
+  });
+
+  it('runs belts turned inside out against a ring, and a second ring of as many teeth', () => {
+    for (const section of ['R3', 'R5', 'T5', 'XL']) {
+      const r = report({ form: 'belt', body: 'belt', section, teeth: 100, shape: 'two', bearing: '6000', depth: 0.9 });
+      expect(r.numbers.ratio).toBe(-50);
+      const made = kind.parts(params({ form: 'belt', body: 'belt', section, teeth: 100, shape: 'two', bearing: '6000', depth: 0.9 }), shelf);
+      if (!made.ok) throw new Error(made.problem.what);
+      expect(made.value.map((p) => p.id)).toEqual(['spline', 'ring', 'ring-2', 'generator', 'roller']);
+      expect(made.value[2]!.note).toContain('wider');
+    }
+  });
+
+  it('has figures and checks that are numbers, or refuses in words, for anything its schema takes', () => {
+    const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    const free = fc.record({ held: fc.constantFrom('ring', 'spline'), body: fc.constantFrom('cup', 'belt'), lobes: fc.constantFrom(2, 3), teeth: fc.integer({ min: 16, max: 160 }), form: fc.constantFrom('straight', 'involute', 'belt'), section: fc.constantFrom('R3', 'T5', 'AT5'), module: d(2e-4, 2e-3), angle: d(0.18, 0.75), shift: d(-1, 4), depth: d(0.5, 1.5), addendum: d(0.1, 1.2), dedendum: d(0.2, 1.6), thin: d(-1e-4, 3e-4), in: d(0.5, 2.5), wall: d(2e-4, 3e-3), width: d(1e-3, 0.03), cup: d(4e-3, 0.1), shape: fc.constantFrom('ellipse', 'cosine', 'two', 'four', 'many'), spread: d(0.1, 0.75), rollers: fc.integer({ min: 4, max: 30 }), run: fc.constantFrom('bearing', 'plain'), bearing: fc.constantFrom('623', '608', '61804', '61808'), slack: fc.constantFrom(0, 5e-5, 4e-4), ringWall: d(1e-3, 0.02), materialS: fc.constantFrom('pla', 'tpu', '42crmo4'), shaft: fc.constantFrom(0, 5e-3), torque: fc.constantFrom(0, 1, 1e4) });
+    let made = 0;
+    fc.assert(
+      fc.property(free, ({ in: below, torque, ...q }) => {
+        const p = { ...plain, ...q, radius: Math.max(2e-3, (q.module * q.teeth) / 2 - below * q.module - q.wall / 2) };
+        const r = kind.analyse(p, { ...duty, torque }, shelf);
+        if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
+        made++;
+        for (const f of r.value.figures) if (!(Number.isFinite(f.value) && f.low <= f.value + 1e-9 * Math.abs(f.value) && f.high >= f.value - 1e-9 * Math.abs(f.value))) throw new Error(`${f.id} ${f.low} ${f.value} ${f.high}`);
+        for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
+        const drawn = kind.drawing(p, 1, { shelf, duty });
+        if (drawn.ok) for (const l of drawn.value) for (const i of l.items) if (i.kind === 'curve') for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
+      }),
+      { numRuns: 100 },
+    );
+    expect(made).toBeGreaterThan(8);
+  });
+
+  it('is drawn with the ring at rest and the spline turned back by two teeth a turn of the generator', () => {
+    const spline = (crank: number) => {
+      const made = kind.drawing(params({}), crank, { shelf, duty });
+      if (!made.ok) throw new Error(made.problem.what);
+      return made.value.flatMap((l) => l.items).find((i): i is DrawItem & { kind: 'curve' } => i.key === 'spline')!.outline.points;
+    };
+    // After a whole turn the wave stands as before and tooth 2 is where tooth 0 was.
+    const [a, b] = [spline(0), spline(2 * Math.PI)];
+    const per = a.length / 90;
+    for (let i = 0; i < per; i++) expect(Math.abs(b[i + 2 * per]! - a[i]!)).toBeLessThan(1e-9);
+  });
+
+  it('courses show the passage, and its map agrees with the figure', () => {
+    const r = kind.courses!(params({}), duty, shelf);
+    if (!r.ok) throw new Error(r.problem.what);
+    const depth = r.value.find((c) => c.id === 'depth')!.values;
+    expect(Math.max(...depth)).toBeCloseTo(figureOf(report({}), 'engaged'), 9);
+    const m = kind.map!(params({}), duty, shelf);
+    if (!m.ok) throw new Error(m.problem.what);
+    expect([m.value.rows, m.value.columns]).toEqual([90, 180]);
+    expect(Math.abs(Math.min(...m.value.values) - figureOf(report({}), 'clearance'))).toBeLessThan(2e-6);
+  });
+
+  it('parts: spline and ring have their teeth, the contour carries the throw', () => {
+    const made = kind.parts(params({ shape: 'cosine', run: 'plain' }), shelf);
+    if (!made.ok) throw new Error(made.problem.what);
+    const part = (id: string) => made.value.find((p) => p.id === id)!;
+    const reach = (o: Float64Array) => {
+      let [low, high] = [Infinity, 0];
+      for (let i = 0; i < o.length; i += 2) [low, high] = [Math.min(low, Math.hypot(o[i]!, o[i + 1]!)), Math.max(high, Math.hypot(o[i]!, o[i + 1]!))];
+      return [low, high];
+    };
+    const [, tip] = reach(flatten(part('spline').curves[0]!.outline, 1e-7));
+    expect(tip).toBeGreaterThan(36.32e-3 - 1e-9);
+    const contour = part('generator').curves[0]!.outline;
+    const [low, high] = reach(flatten(contour, 1e-7));
+    expect(high).toBeCloseTo(34.5e-3 + 0.8e-3, 8);
+    expect(low).toBeLessThan(34.5e-3 - 0.75e-3);
+    // As long as the inside of the spline, but for what offsets of a curve differ: 2π times the distance.
+    expect(area(contour)).toBeGreaterThan(0.99 * Math.PI * 34.5e-3 ** 2);
+    expect(part('ring').note).toContain('92 spaces');
+  });
+
+  it('defaults stand what was wished, over usual ratios', () => {
+    for (const [ratio, torque] of [[30, 2], [50, 4], [80, 6]] as const) {
+      const p = kind.defaults({ ratio, torque, size: Infinity, shelf });
+      expect(kind.kinematics(p).ratio).toBe(-ratio);
+      const r = kind.analyse(p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
+      expect(r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id)).toEqual([]);
+    }
+  });
+});

@@ -47,6 +47,20 @@ async function core(): Promise<void> {
   // A fresh copy each time, as after a change: nothing of the last analysis can be reused.
   const copies = Array.from({ length: 1600 }, () => structuredClone(variant));
   let next = 0;
+  const lobed = { torque: 4, torqueRms: 2, speed: 1 };
+  const kindOf = (id: string, ratio: number) => {
+    const kind = c.stageKind(id)!;
+    return { kind, params: kind.defaults({ ratio, torque: 4, size: Infinity, shelf }) };
+  };
+  const disc = kindOf('cycloidal', 23);
+  say('cycloidal stage, analysis with contact equilibrium and bands', time(() => disc.kind.analyse({ ...disc.params }, lobed, shelf), 10, 40), 'ms', 25);
+  say('cycloidal stage, gaps of all pins over a turn', time(() => disc.kind.map!({ ...disc.params }, lobed, shelf), 10, 40), 'ms', 30);
+  say('profile of a 40-lobe disc at 1 µm', time(() => c.flatten(c.discOutline({ pins: 41, circle: 0.05, pin: 2e-3, throw: 0.8e-3 }, 5e-7), 5e-7), 30, 100), 'ms', 3);
+  const plates = kindOf('ring-plate', 17);
+  say('ring-plate stage, analysis with bands', time(() => plates.kind.analyse({ ...plates.params }, lobed, shelf), 5, 20), 'ms');
+  const wave = kindOf('strain-wave', 45);
+  say('strain-wave stage, analysis with bands', time(() => wave.kind.analyse({ ...wave.params }, lobed, shelf), 5, 20), 'ms');
+  say('strain-wave clearance map, all teeth at 180 angles', time(() => wave.kind.map!({ ...wave.params }, lobed, shelf), 10, 40), 'ms', 60);
   say('line analysis, two belt stages, with bands', time(() => c.analyseLine(joint, copies[next++ % 1600]!, shelf)), 'ms', 2);
   const again = copies.map((v) => structuredClone(v));
   const four = (v: typeof variant) => ({ ...v, stages: [...v.stages, ...structuredClone(v.stages)].map((x, i) => ({ ...x, id: `f${i}` })) });

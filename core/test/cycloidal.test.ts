@@ -157,4 +157,14 @@ describe('a cycloidal stage', () => {
       expect(r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id)).toEqual([]);
     }
   });
+
+  it('maps what is left of every pin’s gap: those that carry have none, and they are as many as the course says', () => {
+    const m = kind.map!(params(roomy), duty, shelf);
+    const c = kind.courses!(params({ ...roomy, discs: 1 }), duty, shelf);
+    const one = kind.map!(params({ ...roomy, discs: 1 }), duty, shelf);
+    if (!m.ok || !c.ok || !one.ok) throw new Error('no map');
+    expect([m.value.rows, m.value.columns, m.value.low]).toEqual([14, 144, 'carries']);
+    const carrying = c.value.find((x) => x.id === 'carrying')!.values;
+    for (let k = 0; k < 144; k += 7) expect(Array.from({ length: 14 }, (_, j) => one.value.values[j * 144 + k]!).filter((v) => v < 0).length).toBe(carrying[k]);
+  });
 });

@@ -230,10 +230,11 @@ export interface StageMap {
   readonly columns: number;
   /** Row after row; Infinity where there is nothing to tell. */
   readonly values: Float32Array;
-  /** Below this a value is a fault; up to `ample` it is tight. */
+  /** Whether values below the limit are a fault or what carries. */
+  readonly low: 'fault' | 'carries';
   readonly limit: number;
   readonly ample: number;
-  /** The words for fault, tight, ample and nothing. */
+  /** The words for what is below the limit, up to `ample`, above it, and for nothing. */
   readonly words: readonly [string, string, string, string];
 }
 

@@ -1,7 +1,7 @@
 import { carry, contactSet, discPlay } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import type { Course, Duty } from '../contract.ts';
+import type { Course, Duty, StageMap } from '../contract.ts';
 import { cycloidalGeometry, phaseOf } from './geometry.ts';
 import { modelCycloidal } from './model.ts';
 import type { CycloidalParams } from './params.ts';
@@ -40,4 +40,25 @@ export function cycloidalCourses(p: CycloidalParams, at: Duty, shelf: Shelf): Re
     // All round alike, a gap is no course.
     ...(p.ringChange === 0 ? [] : [{ id: 'gap', name: 'Gap at the first pin', quantity: 'length' as const, values: tight }]),
   ]);
+}
+
+/** What is left of every pin's gap at the peak torque, over a turn of the crank; pins that carry have none. First disc. */
+export function cycloidalMap(p: CycloidalParams, at: Duty, shelf: Shelf): Result<StageMap> {
+  const loaded = modelCycloidal(p, at, shelf);
+  if (!loaded.ok) return loaded;
+  const g = loaded.value.geometry;
+  const held = p.held === 'ring' ? 1 : (p.pins - 1) / p.pins;
+  const values = new Float32Array(p.pins * ANGLES);
+  let most = 1e-6;
+  for (let k = 0; k < ANGLES; k++) {
+    const crank = ((2 * Math.PI * k) / ANGLES) * (p.held === 'ring' ? 1 : (p.pins - 1) / p.pins);
+    const sets = Array.from({ length: p.discs }, (_, i) => contactSet(g.pair, crank + phaseOf(p, i)));
+    const { turn } = carry(sets, loaded.value.contact, Math.max(1e-6, at.torque * held));
+    for (let j = 0; j < p.pins; j++) {
+      const left = sets[0]!.gaps[j]! - turn * sets[0]!.arms[j]!;
+      values[j * ANGLES + k] = left;
+      most = Math.max(most, left);
+    }
+  }
+  return ok({ name: 'Gaps of all pins', quantity: 'length', rows: p.pins, rowName: 'pin', columns: ANGLES, values, low: 'carries', limit: 1e-9, ample: most, words: ['carries', 'gap', 'widest', 'none'] });
 }

@@ -4,7 +4,7 @@ import { atEnds, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, KindTable, StageKind, StageReport } from '../contract.ts';
 import { cycloidalCandidates, cycloidalDefaults } from './candidates.ts';
 import { cycloidalChecks } from './checks.ts';
-import { cycloidalCourses } from './courses.ts';
+import { cycloidalCourses, cycloidalMap } from './courses.ts';
 import { drawCycloidal } from './drawing.ts';
 import { cycloidalFields } from './fields.ts';
 import { cycloidalFigures } from './figures.ts';
@@ -51,6 +51,7 @@ export const cycloidal: StageKind<CycloidalParams> = {
   },
   drawing: drawCycloidal,
   courses: cycloidalCourses,
+  map: cycloidalMap,
   tables,
   parts: cycloidalParts,
   assembly: cycloidalAssembly,

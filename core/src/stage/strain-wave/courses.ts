@@ -46,5 +46,5 @@ export function strainWaveMap(p: StrainWaveParams): Result<StageMap> {
   const made = strainWaveGeometry(p);
   if (!made.ok) return made;
   const map = clearanceMap(made.value.mesh, ANGLES);
-  return ok({ name: 'All teeth', quantity: 'length', rows: p.teeth, rowName: 'tooth', columns: ANGLES, values: map.values, limit: 0, ample: 0.08 * made.value.module, words: ['clash', 'tight', 'clear', 'out of the ring'] });
+  return ok({ name: 'All teeth', quantity: 'length', rows: p.teeth, rowName: 'tooth', columns: ANGLES, values: map.values, low: 'fault', limit: 0, ample: 0.08 * made.value.module, words: ['clash', 'tight', 'clear', 'out of the ring'] });
 }

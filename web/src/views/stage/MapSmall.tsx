@@ -18,7 +18,7 @@ function token(name: string): Rgb {
 function paint(canvas: HTMLCanvasElement, map: StageMap): void {
   const context = canvas.getContext('2d');
   if (!context) return;
-  const [none, fault, tight, ample] = [token('--panel'), token('--fail'), token('--expected'), token('--expected-soft')];
+  const [none, fault, tight, ample] = [token('--panel'), token(map.low === 'fault' ? '--fail' : '--found'), token('--expected'), token('--expected-soft')];
   const image = context.createImageData(map.columns, map.rows);
   for (let i = 0; i < map.values.length; i++) {
     const v = map.values[i]!;
@@ -65,11 +65,13 @@ export function MapSmall({ map }: { map: StageMap }) {
   const [row, column] = picked ?? [Math.floor(at / map.columns), at % map.columns];
   const value = map.values[row * map.columns + column]!;
   const kind = value === Infinity ? 3 : value < map.limit ? 0 : value < map.ample ? 1 : 2;
+  const fault = map.low === 'fault' && least < map.limit;
+  const legend = [[map.low === 'fault' ? '--fail' : '--found', 0], ['--expected', 1], ['--expected-soft', 2], ...([...map.values].some((v) => v === Infinity) ? [['--panel', 3] as const] : [])] as const;
   return (
     <figure className="min-w-0 flex-1" data-course="map">
       <figcaption className="flex items-baseline justify-between gap-1 text-[11.5px]">
         <button type="button" className="mend truncate !px-0" aria-label={`Open the map: ${map.name}`} onClick={() => setOpen(true)}>{map.name}</button>
-        <span className={`num whitespace-nowrap ${least < map.limit ? 'text-fail' : 'text-expected'}`}>{least < map.limit ? '✕ ' : ''}{say(least)}</span>
+        <span className={`num whitespace-nowrap ${fault ? 'text-fail' : 'text-expected'}`}>{fault ? '✕ ' : ''}{map.low === 'fault' ? say(least) : ''}</span>
       </figcaption>
       <div className="relative"><MapCanvas map={map} className="h-[38px]" label={label} /><Cursor /></div>
       <Dialog.Root open={open} onOpenChange={setOpen}>
@@ -84,7 +86,7 @@ export function MapSmall({ map }: { map: StageMap }) {
             <div className="relative"><MapCanvas map={map} className="h-[52vh]" label={`${label}, large`} onPick={(r, c) => setPicked([r, c])} /><Cursor /></div>
             <p className="num flex flex-wrap items-center gap-x-4 pt-2 text-[12.5px]">
               <span>{map.rowName} {row + 1} at {((360 * column) / map.columns).toFixed(0)}°: {say(value)}{value === Infinity ? '' : `, ${map.words[kind]!}`}</span>
-              {([['--fail', 0], ['--expected', 1], ['--expected-soft', 2], ['--panel', 3]] as const).map(([color, k]) => (
+              {open && legend.map(([color, k]) => (
                 <span key={k} className="label flex items-center gap-1"><span aria-hidden className="inline-block size-3 border border-rule" style={{ background: `var(${color})` }} />{map.words[k]}{k === 1 ? `, below ${say(map.ample)}` : ''}</span>
               ))}
             </p>

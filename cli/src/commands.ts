@@ -19,6 +19,8 @@ export interface Options {
   readonly each?: string | undefined;
   readonly out?: string | undefined;
   readonly compensation?: string | undefined;
+  readonly rig?: string | undefined;
+  readonly joint?: string | undefined;
 }
 
 /** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */

@@ -2,6 +2,7 @@ import { registerKinds } from '@gristmill/core/stage/kinds';
 import { refuse, sayProblem, type Result } from '@gristmill/core';
 import { parseArgs } from 'node:util';
 import { solid } from './solid.ts';
+import { test } from './test.ts';
 import { analyse, check, desk, motor, outline, stage, toJson, unit, type Options } from './commands.ts';
 
 const HELP = `gristmill: the computation of Gristmill on the command line
@@ -12,6 +13,7 @@ const HELP = `gristmill: the computation of Gristmill on the command line
   gristmill solid KIND [PART] --params JSON --format stl|3mf|step --out FILE [--chord "10 um"] [--compensation "50 um"]
   gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
   gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
+  gristmill test KIND FILE [--rig JSON] [--joint FILE] [--variant NAME]  readings or a recording (CSV, JSON, WAV)
   gristmill check FILE                              is the file whole, does anything stop it
   gristmill unit TEXT KIND                          a typed quantity in SI units
 
@@ -28,7 +30,7 @@ async function run(argv: string[]): Promise<{ result: Result<string>; json: bool
     parsed = parseArgs({
       args: argv,
       allowPositionals: true,
-      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, motor: { type: 'string' }, driver: { type: 'string' }, speed: { type: 'string' }, each: { type: 'string' }, out: { type: 'string' }, compensation: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
+      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, motor: { type: 'string' }, driver: { type: 'string' }, speed: { type: 'string' }, each: { type: 'string' }, out: { type: 'string' }, compensation: { type: 'string' }, rig: { type: 'string' }, joint: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
     });
   } catch (error) {
     return { result: refuse('The command line cannot be read.', (error as Error).message.split('.')[0] + '.', 'See gristmill --help.'), json: argv.includes('--json') };
@@ -52,10 +54,12 @@ async function run(argv: string[]): Promise<{ result: Result<string>; json: bool
         return desk(a, o);
       case 'motor':
         return motor(o);
+      case 'test':
+        return test(a, b, o);
       case 'unit':
         return unit(a, b, o);
       default:
-        return refuse(`There is no command “${command}”.`, 'The commands are analyse, stage, outline, solid, desk, motor, check and unit.', 'See gristmill --help.');
+        return refuse(`There is no command “${command}”.`, 'The commands are analyse, stage, outline, solid, desk, motor, test, check and unit.', 'See gristmill --help.');
     }
   })();
   return { result, json: o.json };

@@ -1,57 +1,87 @@
-import type { BenchTest, Joint, LimitId } from '../joint/joint.ts';
+import { motorConstants } from '../motor/index.ts';
+import type { BenchTest, Joint, LadderTest, LimitId, PlayTest, ReadingsTest, Variant } from '../joint/joint.ts';
 import { analyseLine, type LineReport } from '../line/analyse.ts';
 import type { Problem, Result } from '../result.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
+import type { TestContext, TestResult } from './contract.ts';
+import { lineOrders } from './line-orders.ts';
 import { analysePlay, type PlayResult } from './play-lever.ts';
+import { unpackRecording, type Recording } from './recording.ts';
 import { slipsFor, type Slip } from './slips.ts';
 import { analyseLadder, type LadderResult } from './torque-ladder.ts';
+import { testKind } from './kinds/index.ts';
 import type { Uncertain } from './uncertainty.ts';
 
-/** What a test found, and on which row of the brief it lands. */
+/** What a test found, and on which row of the brief it lands; a test that lands on several rows gives one of these each, its headline first. */
 export interface Finding {
   readonly testId: string;
   readonly buildId: string;
   readonly variantId: string;
-  readonly row: LimitId;
+  /** Absent where the brief has no row for it. */
+  readonly row: LimitId | undefined;
   readonly found: Uncertain | undefined;
   /** How far the figure is known: both sides, or only from one. */
   readonly bound: 'both' | 'atLeast' | 'atMost';
   readonly play: PlayResult | undefined;
   readonly ladder: LadderResult | undefined;
+  readonly result: TestResult | undefined;
   readonly problem: Problem | undefined;
   readonly slips: readonly Slip[];
 }
 
-const ROW: Readonly<Record<BenchTest['kind'], LimitId>> = { 'play-lever': 'play', 'torque-ladder': 'torque' };
-
-/** Analyses one test against the expected figures of its variant. */
-export function findingOf(test: BenchTest, variantId: string, line: LineReport | undefined, shelf: Shelf): Finding {
-  const row = ROW[test.kind];
-  const instrument = shelf.instruments.find((i) => i.id === test.rig.instrument);
-  const expected = line?.figures.find((f) => f.id === row);
-  const base = { testId: test.id, buildId: test.buildId, variantId, row };
-  const done = <T extends { found: Uncertain }>(r: Result<T>) => (r.ok ? { found: r.value.found, problem: undefined, slips: slipsFor(r.value.found.value, expected) } : { found: undefined, problem: r.problem, slips: [] });
-  if (test.kind === 'play-lever') {
-    const r = analysePlay(test, instrument, line?.figures.find((f) => f.id === 'stiffness')?.value);
-    return { ...base, ...done(r), bound: 'both', play: r.ok ? r.value : undefined, ladder: undefined };
-  }
-  const r = analyseLadder(test, instrument, factor(shelf, 'gravity'));
-  return { ...base, ...done(r), bound: r.ok && r.value.bound !== 'bracket' ? r.value.bound : 'both', play: undefined, ladder: r.ok ? r.value : undefined };
+/** What an analysis of a test needs to know of its variant. */
+export function contextFor(variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf, recording?: Recording): TestContext {
+  const ratios = line?.stages.map((s) => s.report?.numbers.ratio);
+  const known = ratios?.length && ratios.every((r) => r !== undefined) ? ratios.reduce<number>((p, r) => p * r!, 1) : undefined;
+  const constant = variant && motorConstants(variant.motor, variant.driver, shelf).torqueConstant;
+  const materials = variant ? [...(variant.mount ? [{ name: `the mount (${variant.mount.name})`, limit: variant.mount.softening - factor(shelf, 'mount.margin') }] : []), ...shelf.materials.filter((m) => variant.stages.some((s) => Object.values(s.params as Record<string, unknown>).includes(m.id)) && m.made === 'printed').map((m) => ({ name: m.name, limit: m.softening - factor(shelf, 'mount.margin') }))] : [];
+  return { instruments: shelf.instruments, gravity: factor(shelf, 'gravity'), line, ratio: known, orders: lineOrders(variant, line), torqueConstant: constant !== undefined && Number.isFinite(constant) ? constant : undefined, materials, recording };
 }
 
+/** Analyses a test of typed readings or a recording. */
+export function analyseReadings(test: ReadingsTest, context: TestContext): Result<TestResult> {
+  const kind = testKind(test.kind);
+  if (!kind) return { ok: false, problem: { what: `This version knows no test “${test.kind}”.`, why: 'It was made with a newer one.', mend: 'Open the joint there; nothing of it is lost here.' } };
+  if (context.recording || !test.recording) return kind.analyse(test, context);
+  const packed = unpackRecording(test.recording);
+  if (!packed.ok) return packed;
+  return kind.analyse(test, { ...context, recording: packed.value });
+}
+
+/** Analyses one test against the expected figures of its variant. */
+export function findingsFor(test: BenchTest, variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf, recording?: Recording): Finding[] {
+  const base = { testId: test.id, buildId: test.buildId, variantId: variant?.id ?? '', play: undefined, ladder: undefined, result: undefined };
+  const expectedOf = (row: LimitId | undefined) => line?.figures.find((f) => f.id === row);
+  if (test.kind === 'play-lever' || test.kind === 'torque-ladder') {
+    const row: LimitId = test.kind === 'play-lever' ? 'play' : 'torque';
+    const instrument = shelf.instruments.find((i) => i.id === test.rig.instrument);
+    const done = <T extends { found: Uncertain }>(r: Result<T>) => (r.ok ? { found: r.value.found, problem: undefined, slips: slipsFor(r.value.found.value, expectedOf(row)) } : { found: undefined, problem: r.problem, slips: [] });
+    if (test.kind === 'play-lever') {
+      const r = analysePlay(test as PlayTest, instrument, line?.figures.find((f) => f.id === 'stiffness')?.value);
+      return [{ ...base, row, ...done(r), bound: 'both', play: r.ok ? r.value : undefined }];
+    }
+    const r = analyseLadder(test as LadderTest, instrument, factor(shelf, 'gravity'));
+    return [{ ...base, row, ...done(r), bound: r.ok && r.value.bound !== 'bracket' ? r.value.bound : 'both', ladder: r.ok ? r.value : undefined }];
+  }
+  const own = test as ReadingsTest;
+  const r = analyseReadings(own, contextFor(variant, line, shelf, recording));
+  if (!r.ok) return [{ ...base, row: testKind(own.kind)?.rows[0], found: undefined, bound: 'both', problem: r.problem, slips: [] }];
+  const result = r.value;
+  const landed = result.lands.map((l): Finding => ({ ...base, row: l.row, found: l.found, bound: l.bound ?? 'both', result, problem: undefined, slips: slipsFor(l.found.value, expectedOf(l.row)) }));
+  return landed.length && landed[0]!.found === result.found ? landed : [{ ...base, row: undefined, found: result.found, bound: result.bound, result, problem: undefined, slips: [] }, ...landed];
+}
+
+/** The headline of one test. */
+export const findingOf = (test: BenchTest, variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf): Finding => findingsFor(test, variant, line, shelf)[0]!;
+
 /** Findings of every test of a joint; lines of variants are analysed once each unless given. */
-export function findingsOf(joint: Joint, shelf: Shelf, lines: ReadonlyMap<string, LineReport> = new Map()): Finding[] {
+export function findingsOf(joint: Joint, shelf: Shelf, lines: ReadonlyMap<string, LineReport> = new Map(), recordings: ReadonlyMap<string, Recording> = new Map()): Finding[] {
   const made = new Map(lines);
-  const lineOf = (variantId: string): LineReport | undefined => {
-    const variant = joint.variants.find((x) => x.id === variantId);
-    if (!variant) return undefined;
-    if (!made.has(variantId)) made.set(variantId, analyseLine(joint, variant, shelf));
-    return made.get(variantId);
-  };
-  return joint.tests.map((t) => {
+  return joint.tests.flatMap((t) => {
     const build = joint.builds.find((b) => b.id === t.buildId);
-    const variantId = build?.variantId ?? '';
-    return findingOf(t, variantId, lineOf(variantId), shelf);
+    const variant = joint.variants.find((x) => x.id === build?.variantId);
+    if (variant && !made.has(variant.id)) made.set(variant.id, analyseLine(joint, variant, shelf));
+    return findingsFor(t, variant, variant && made.get(variant.id), shelf, recordings.get(t.id));
   });
 }
 

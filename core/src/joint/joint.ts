@@ -108,8 +108,8 @@ export type LimitId = (typeof LIMIT_IDS)[number];
 export type Variant = v.InferOutput<typeof variantSchema>;
 export type StageRecord = v.InferOutput<typeof stageSchema>;
 export type Build = v.InferOutput<typeof buildSchema>;
-export type { BenchTest, LadderTest, Outcome, PlayTest } from './test-schema.ts';
-export { OUTCOMES } from './test-schema.ts';
+export type { BenchTest, LadderTest, Outcome, PlayTest, ReadingsTest } from './test-schema.ts';
+export { OUTCOMES, READINGS_KINDS } from './test-schema.ts';
 export { LIMIT_IDS } from './brief-schema.ts';
 
 /** The variant that is open; the first one where the mark points nowhere. */

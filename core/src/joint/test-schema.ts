@@ -48,9 +48,34 @@ export const ladderTestSchema = v.looseObject({
   })),
 });
 
-export const testSchema = v.variant('kind', [playTestSchema, ladderTestSchema]);
+/** Tests whose rig and readings are named by their kind (`bench/kinds`). */
+export const READINGS_KINDS = ['play-spot', 'hysteresis', 'torque-cell', 'efficiency', 'turn-back', 'no-load', 'runout', 'transmission', 'positioning', 'step', 'temperature', 'endurance', 'leg-press', 'pluck', 'noise'] as const;
+
+/** A recording as it lies in a file; without `data` it is kept beside the joint under the test's id. */
+const recordingSchema = v.looseObject({
+  name: v.pipe(v.string(), v.description('File or source it came from')),
+  channels: v.array(v.looseObject({ id: v.string(), name: v.string(), quantity: v.string() })),
+  rows: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(5e6)),
+  rate: v.pipe(v.number(), v.finite(), v.description('Samples a second; 0 where a time channel tells')),
+  malformed: v.pipe(v.number(), v.integer(), v.minValue(0)),
+  gaps: v.pipe(v.number(), v.integer(), v.minValue(0)),
+  notes: v.array(v.string()),
+  data: v.optional(v.pipe(v.string(), v.description('Offsets; then single-precision samples channel after channel, zlib, base64'))),
+});
+
+export const readingsTestSchema = v.looseObject({
+  ...common,
+  kind: v.picklist(READINGS_KINDS),
+  rig: v.pipe(v.record(v.string(), v.union([v.pipe(v.number(), v.finite()), v.string()])), v.description('Dimensions in SI, by the names of the kind')),
+  readings: v.array(v.looseObject({ id: v.string(), text: v.pipe(v.string(), v.description('As entered')), struck, values: v.pipe(v.record(v.string(), v.union([v.pipe(v.number(), v.finite()), v.string()])), v.description('Columns in SI, by the names of the kind')) })),
+  recording: v.optional(recordingSchema),
+  teardown: v.optional(v.array(v.looseObject({ id: v.string(), part: v.string(), condition: v.string(), note: v.string(), photos: v.optional(v.array(v.string())) }))),
+});
+
+export const testSchema = v.variant('kind', [playTestSchema, ladderTestSchema, readingsTestSchema]);
 
 export type PlayTest = v.InferOutput<typeof playTestSchema>;
 export type LadderTest = v.InferOutput<typeof ladderTestSchema>;
+export type ReadingsTest = v.InferOutput<typeof readingsTestSchema>;
 export type BenchTest = v.InferOutput<typeof testSchema>;
 export type Outcome = (typeof OUTCOMES)[number];

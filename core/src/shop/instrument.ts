@@ -2,7 +2,7 @@
 export interface Instrument {
   readonly id: string;
   readonly name: string;
-  readonly measures: 'length' | 'mass' | 'angle';
+  readonly measures: 'length' | 'mass' | 'angle' | 'temperature' | 'force' | 'current';
   readonly resolution: number;
   readonly error: number;
   readonly source: string;
@@ -18,4 +18,7 @@ export const INSTRUMENTS: readonly Instrument[] = [
   i('kitchen', 'Kitchen scale', 'mass', 1e-3, 5e-3, 'starting value'),
   i('bathroom', 'Bathroom scale', 'mass', 0.1, 0.3, 'starting value'),
   i('hanging', 'Hanging scale', 'mass', 0.01, 0.03, 'starting value'),
+  i('thermocouple', 'Thermocouple, type K', 'temperature', 0.1, 1.5, 'IEC 60584-1, class 1'),
+  i('load-cell', 'Load cell 10 kg', 'force', 0.02, 0.1, 'usual for bar cells with a 24-bit converter; starting value'),
+  i('multimeter', 'Multimeter, 10 A range', 'current', 0.01, 0.05, 'usual hand-held meter; starting value'),
 ];

@@ -1,0 +1,81 @@
+import { readJson } from './json-test.ts';
+import { ok, refuse, type Result } from '../result.ts';
+import type { ReadingsTest } from '../joint/joint.ts';
+import type { TestKind } from './contract.ts';
+import { readTable, type ReadTable, type WantedColumn } from './read-table.ts';
+import { readWav } from './read-wav.ts';
+import type { Recording } from './recording.ts';
+import { rigFrom } from './rig-values.ts';
+
+/** Beyond this many rows a table is a recording, not readings for a grid. */
+export const MOST_READINGS = 400;
+
+/** What a file gives a test. */
+export interface Imported {
+  readonly readings: ReadingsTest['readings'];
+  readonly recording: Recording | undefined;
+  readonly rig: Readonly<Record<string, number | string>>;
+  readonly notes: readonly string[];
+}
+
+const nothing = { readings: [], recording: undefined, rig: {}, notes: [] };
+
+/** Marks gaps and backward steps of a time channel; samples that run backwards are left out. */
+function tidyTime(columns: Float64Array[], time: number): { columns: Float64Array[]; gaps: number; notes: string[] } {
+  const t = columns[time]!;
+  const keep: number[] = [];
+  let last = -Infinity;
+  for (let i = 0; i < t.length; i++) {
+    if (t[i]! < last) continue;
+    last = t[i]!;
+    keep.push(i);
+  }
+  const back = t.length - keep.length;
+  const steps = keep.slice(1).map((i, k) => t[i]! - t[keep[k]!]!).sort((a, b) => a - b);
+  const usual = steps[steps.length >> 1] ?? 0;
+  const gaps = usual > 0 ? steps.filter((s) => s > 4 * usual).length : 0;
+  return { columns: back ? columns.map((c) => Float64Array.from(keep, (i) => c[i]!)) : columns, gaps, notes: [...(back ? [`Time runs backwards at ${back} sample${back === 1 ? '' : 's'}, which ${back === 1 ? 'was' : 'were'} left out.`] : []), ...(gaps ? [`There ${gaps === 1 ? 'is a gap' : `are ${gaps} gaps`} in time.`] : [])] };
+}
+
+/** A table as a recording of a kind's channels. */
+function asRecording(kind: TestKind, table: ReadTable): Recording {
+  const channels = kind.channels!.filter((c) => table.columns[c.id]);
+  const raw = channels.map((c) => Float64Array.from(table.columns[c.id] as number[]));
+  const time = channels.findIndex((c) => c.id === 'time');
+  const { columns, gaps, notes } = time >= 0 ? tidyTime(raw, time) : { columns: raw, gaps: 0, notes: [] };
+  return { channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity })), data: columns, rate: 0, malformed: table.malformed, gaps, notes: [...table.notes, ...notes] };
+}
+
+/** Reads a table of readings or a recording for a kind of test. */
+export function importTable(kind: TestKind, text: string, newId: (i: number) => string = (i) => `r${i + 1}`): Result<Imported> {
+  const lone = kind.columns.length === 0;
+  const fromColumns: WantedColumn[] = kind.columns.map((c) => ({ id: c.id, label: c.label, words: c.words, ...(c.as === 'quantity' ? { quantity: c.quantity, ...(c.optional && { optional: true }) } : { options: c.options, optional: true }) }));
+  const fromChannels: WantedColumn[] = (kind.channels ?? []).map((c) => ({ id: c.id, label: c.label, quantity: c.quantity, words: c.words, ...(c.optional && { optional: true }) }));
+  // A time column nobody needs is still good for gaps.
+  if (kind.channels && !fromChannels.some((c) => c.id === 'time')) fromChannels.push({ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'], optional: true });
+  const table = readTable(text, lone ? fromChannels : fromColumns);
+  if (!table.ok) return table;
+  const rig = rigFrom(kind, table.value.head);
+  if (kind.channels && (lone || table.value.rows > MOST_READINGS)) {
+    const again = lone ? table : readTable(text, fromChannels);
+    if (!again.ok) return again;
+    return ok({ ...nothing, rig, recording: asRecording(kind, again.value), notes: again.value.notes });
+  }
+  if (table.value.rows > 5000) return refuse(`There are ${table.value.rows} rows.`, 'This test is made of single readings, a few hundred at most.', 'Thin the table out, or choose a test that records.');
+  const readings = Array.from({ length: table.value.rows }, (_, i) => ({ id: newId(i), text: table.value.texts[i] ?? '', values: Object.fromEntries(Object.entries(table.value.columns).map(([k, c]) => [k, c[i]!] as const).filter(([, v]) => typeof v === 'string' || Number.isFinite(v))) }));
+  return ok({ ...nothing, rig, readings, notes: table.value.notes });
+}
+
+/** Reads a file for a kind of test: WAV by its first bytes, JSON by its first brace, anything else as a table. */
+export function importFile(kind: TestKind, bytes: Uint8Array, newId?: (i: number) => string): Result<Imported> {
+  if (bytes.length === 0) return refuse('The file is empty.', 'It has no bytes.', 'Choose another one.');
+  if (bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46 && bytes[3] === 0x46) {
+    if (!kind.channels?.some((c) => c.id === 'sound')) return refuse('This test is not made from sound.', `${kind.name} wants ${(kind.channels ?? kind.columns).map((c) => c.label).join(', ')}.`, 'Import a table, or choose Pluck a belt or Noise.');
+    const wav = readWav(bytes);
+    return wav.ok ? ok({ ...nothing, recording: wav.value, notes: wav.value.notes }) : wav;
+  }
+  const zeros = bytes.subarray(0, 2000).filter((b) => b === 0).length;
+  if (zeros > 0 && !(bytes[0] === 0xff && bytes[1] === 0xfe)) return refuse('This file is not text.', 'It has bytes that no table has.', 'Export the readings as CSV, or the sound as WAV.');
+  const text = new TextDecoder(bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : 'utf-8').decode(bytes);
+  return /^\s*[{[]/.test(text) ? readJson(kind, text, newId) : importTable(kind, text, newId);
+}

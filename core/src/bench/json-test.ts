@@ -1,0 +1,127 @@
+import { ok, refuse, type Result } from '../result.ts';
+import { parseQuantity } from '../units/parse.ts';
+import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
+import type { TestKind } from './contract.ts';
+import type { Imported } from './import.ts';
+import { LineReader } from './protocol.ts';
+import { unpackRecording, type Recording } from './recording.ts';
+import { rigFrom } from './rig-values.ts';
+
+type Raw = Record<string, unknown>;
+const isRecord = (x: unknown): x is Raw => typeof x === 'object' && x !== null && !Array.isArray(x);
+const tidy = (s: string): string => s.toLowerCase().replace(/[_\-./]+/g, ' ').trim();
+
+const TAILS: Readonly<Record<string, string>> = { nm: 'N·m', mm: 'mm', um: 'µm', m: 'm', deg: '°', rad: 'rad', mrad: 'mrad', arcmin: '′', arcsec: '″', s: 's', ms: 'ms', min: 'min', kg: 'kg', g: 'g', n: 'N', a: 'A', w: 'W', rpm: 'rpm', hz: 'Hz', c: '°C', degc: '°C', k: 'K' };
+
+/** The value of a key that names a column, with the unit of its tail; bare numbers are SI. */
+function keyed(raw: Raw, words: readonly string[], id: string, quantity: QuantityId): { value: unknown; unit: string | undefined } | undefined {
+  for (const [key, value] of Object.entries(raw)) {
+    const parts = tidy(key).split(' ');
+    const tail = parts.length > 1 ? TAILS[parts[parts.length - 1]!] : undefined;
+    const name = tail ? parts.slice(0, -1).join(' ') : parts.join(' ');
+    if (name === tidy(id) || words.includes(name)) return { value, unit: tail && QUANTITIES[quantity].units.some((u) => u.symbol === tail) ? tail : undefined };
+  }
+  return undefined;
+}
+
+function si(value: unknown, quantity: QuantityId, unit: string | undefined, fallback?: string): number | undefined {
+  if (typeof value === 'string') {
+    const read = parseQuantity(value, quantity, unit ?? fallback);
+    return read.ok ? read.value.si : undefined;
+  }
+  if (typeof value !== 'number' || !Number.isFinite(value)) return undefined;
+  const q = QUANTITIES[quantity];
+  const u = q.units.find((x) => x.symbol === (unit ?? fallback)) ?? q.units[0]!;
+  return value * u.factor + (u.offset ?? 0);
+}
+
+/**
+ * Reads a test as JSON: a record of this program's, an object with rig values and either a list of readings or arrays by column, ISO 230-2 targets with deviations each way, or the lines of a rig.
+ * Bare numbers are SI unless a key ends in its unit (`angle_arcmin`) or the object has a `unit`.
+ */
+export function readJson(kind: TestKind, text: string, newId: (i: number) => string = (i) => `r${i + 1}`): Result<Imported> {
+  const lines = text.trim().split(/\r?\n/);
+  if (lines.length > 2 && lines[0]!.trim().endsWith('}') && lines[1]!.trim().startsWith('{')) {
+    const reader = new LineReader();
+    for (const l of lines) reader.line(l);
+    const r = reader.recording();
+    return r ? ok({ readings: [], rig: {}, recording: r, notes: [...r.notes] }) : refuse('These lines of a rig give no samples.', 'No line was whole.', 'Record again.');
+  }
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch (e) {
+    return refuse('This JSON is damaged.', `${(e as Error).message}.`, 'Export it again.');
+  }
+  if (Array.isArray(raw)) raw = { readings: raw };
+  if (!isRecord(raw)) return refuse('This JSON is not a test.', 'It is neither an object nor a list.', 'Write an object with rig and readings.');
+  const rigRaw = isRecord(raw['rig']) ? raw['rig'] : {};
+  const flat: Record<string, number | string> = {};
+  for (const [k, v] of [...Object.entries(raw), ...Object.entries(rigRaw)]) if (typeof v === 'number' || typeof v === 'string') flat[k] = v;
+  const rig = rigFrom(kind, flat);
+  // What this program wrote stands in SI under the rig's own names.
+  for (const f of kind.rig) if (typeof rigRaw[f.id] === (f.as === 'choice' ? 'string' : 'number')) rig[f.id] = rigRaw[f.id] as number | string;
+  const unit = typeof raw['unit'] === 'string' ? raw['unit'] : undefined;
+  const notes: string[] = [];
+  const put = (rows: Record<string, number | string>[]): Result<Imported> => {
+    if (rows.length === 0) return refuse('There are no readings in this JSON.', `Looked for ${kind.columns.map((c) => c.id).join(', ') || 'a recording'}.`, 'Give a list of readings, or an array for each column.');
+    if (kind.channels && rows.length > 400) {
+      const channels = kind.channels.filter((c) => rows.every((r) => typeof r[c.id] === 'number'));
+      return ok({ readings: [], rig, notes, recording: { channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity })), data: channels.map((c) => Float64Array.from(rows, (r) => r[c.id] as number)), rate: 0, malformed: 0, gaps: 0, notes } });
+    }
+    return ok({ readings: rows.map((values, i) => ({ id: newId(i), text: Object.values(values).map((v) => (typeof v === 'number' ? Number(v.toPrecision(6)) : v)).join(', '), values })), rig, recording: undefined, notes });
+  };
+  if (isRecord(raw['recording']) && typeof raw['recording']['data'] === 'string') {
+    const r = unpackRecording(raw['recording'] as never);
+    if (r.ok) return ok({ readings: [], rig, recording: r.value, notes: r.value.notes });
+  }
+  // ISO 230-2 as targets and runs each way.
+  const targets = raw['targets'];
+  if (kind.id === 'positioning' && Array.isArray(targets)) {
+    const rows: Record<string, number | string>[] = [];
+    const straight = unit === 'mm' || unit === 'm' || unit === 'um' || unit === 'µm' || rig['axis'] === 'straight';
+    if (straight) rig['axis'] = 'straight';
+    const q: QuantityId = straight ? 'length' : 'smallAngle';
+    for (const [way, key] of [['up', 'deviations_up'], ['down', 'deviations_down']] as const) {
+      const list = raw[key];
+      if (!Array.isArray(list)) continue;
+      targets.forEach((t, i) => (Array.isArray(list[i]) ? list[i] : []).forEach((d: unknown) => {
+        const [target, deviation] = [si(t, straight ? 'length' : 'angle', undefined, unit), si(d, q, undefined, unit)];
+        if (target !== undefined && deviation !== undefined) rows.push({ target, way, deviation });
+      }));
+    }
+    return put(rows);
+  }
+  const list = raw['readings'] ?? raw['samples'] ?? raw['data'] ?? raw['rows'];
+  const quantities = [...kind.columns, ...(kind.channels ?? []).map((c) => ({ as: 'quantity' as const, ...c, example: '' }))].filter((c, i, a) => a.findIndex((x) => x.id === c.id) === i);
+  const rowOf = (source: Raw): Record<string, number | string> | undefined => {
+    const row: Record<string, number | string> = {};
+    for (const c of quantities) {
+      if (c.as === 'choice') {
+        const hit = Object.entries(source).find(([k]) => tidy(k) === c.id || c.words.includes(tidy(k)));
+        const v = hit?.[1];
+        const option = c.options.find((o) => o.value === String(v).toLowerCase() || o.label.toLowerCase() === String(v).toLowerCase()) ?? (v === 1 || v === true ? c.options[c.id === 'outcome' ? 1 : 0] : v === -1 || v === 0 || v === false ? c.options[c.id === 'outcome' ? 0 : 1] : undefined);
+        if (option) row[c.id] = option.value;
+        continue;
+      }
+      const hit = keyed(source, c.words, c.id, c.quantity);
+      const v = hit && si(hit.value, c.quantity, hit.unit, unit);
+      if (v !== undefined) row[c.id] = v;
+    }
+    return quantities.some((c) => c.as === 'quantity' && typeof row[c.id] === 'number') ? row : undefined;
+  };
+  if (Array.isArray(list)) return put(list.flatMap((r) => (isRecord(r) ? [rowOf(isRecord(r['values']) ? r['values'] : r)].filter((x) => x !== undefined) : [])));
+  // Arrays by column, beside or below the rig.
+  const source = isRecord(list) ? list : raw;
+  const arrays = Object.entries(source).filter(([, v]) => Array.isArray(v) && v.every((x) => typeof x !== 'object'));
+  const length = Math.max(0, ...arrays.map(([, v]) => (v as unknown[]).length));
+  const rate = si(raw['rate'] ?? raw['sample_rate'] ?? raw['rate_hz'] ?? raw['sample_rate_hz'], 'frequency', undefined);
+  const sound = arrays.find(([k]) => ['sound', 'signal', 'samples', 'wav'].includes(tidy(k)));
+  if (rate && sound && kind.channels?.some((c) => c.id === 'sound')) {
+    const recording: Recording = { channels: [{ id: 'sound', name: 'sound', quantity: 'count' }], data: [Float64Array.from(sound[1] as number[])], rate, malformed: 0, gaps: 0, notes: [] };
+    return ok({ readings: [], rig, recording, notes });
+  }
+  if (length > 0) return put(Array.from({ length }, (_, i) => rowOf(Object.fromEntries(arrays.map(([k, v]) => [k, (v as unknown[])[i]])))).filter((x) => x !== undefined));
+  const lone = rowOf(source);
+  return put(lone ? [lone] : []);
+}

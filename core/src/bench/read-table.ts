@@ -1,0 +1,167 @@
+import Papa from 'papaparse';
+import { ok, refuse, type Result } from '../result.ts';
+import { findUnit, parseQuantity, toSi } from '../units/parse.ts';
+import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
+
+/** A column that is looked for in a table. */
+export interface WantedColumn {
+  readonly id: string;
+  readonly label: string;
+  readonly quantity?: QuantityId;
+  readonly options?: readonly { readonly value: string; readonly label: string }[];
+  readonly words: readonly string[];
+  readonly optional?: boolean;
+}
+
+export interface ReadTable {
+  /** SI values or choices, column by column, one entry a row that was kept. */
+  readonly columns: Readonly<Record<string, (number | string)[]>>;
+  readonly rows: number;
+  /** The rows as they stood. */
+  readonly texts: readonly string[];
+  /** Named values above the table (`# lever: 180 mm`). */
+  readonly head: Readonly<Record<string, string>>;
+  readonly malformed: number;
+  readonly notes: readonly string[];
+}
+
+/** Units as people put them behind an underscore in a heading. */
+const SUFFIXES: Readonly<Record<string, string>> = { nm: 'N·m', mm: 'mm', um: 'µm', m: 'm', cm: 'cm', in: 'in', deg: '°', rad: 'rad', mrad: 'mrad', arcmin: '′', arcsec: '″', rev: 'rev', turns: 'rev', s: 's', ms: 'ms', min: 'min', h: 'h', a: 'A', ma: 'mA', v: 'V', w: 'W', kg: 'kg', g: 'g', lb: 'lb', n: 'N', kn: 'kN', rpm: 'rpm', rads: 'rad/s', hz: 'Hz', c: '°C', degc: '°C', k: 'K', f: '°F', kgfcm: 'kgf·cm', ozfin: 'ozf·in', mnm: 'mN·m' };
+
+const tidy = (s: string): string => s.toLowerCase().replace(/[_\-./]+/g, ' ').replace(/\s+/g, ' ').trim();
+
+/** The name and the unit in a heading: "torque (N·m)", "angle [deg]", "angle_arcmin", "time / s". */
+function heading(text: string, quantity: QuantityId | undefined): { name: string; unit: string | undefined; said: string | undefined } {
+  const found = /^(.*?)[([{]\s*([^)\]}]+?)\s*[)\]}]\s*$/.exec(text) ?? /^(.*?)\s*[/,]\s*([^\s/,]+)\s*$/.exec(text);
+  if (found?.[2] && quantity) {
+    const unit = findUnit(QUANTITIES[quantity], found[2])?.symbol ?? SUFFIXES[found[2].toLowerCase()];
+    return { name: tidy(found[1]!), unit, said: found[2] };
+  }
+  const under = /^(.*)[_\s]([A-Za-zµ°]+)$/.exec(text.trim());
+  if (under?.[2] && quantity) {
+    const symbol = SUFFIXES[under[2].toLowerCase().replace(/[^a-z]/g, '')] ?? under[2];
+    const unit = findUnit(QUANTITIES[quantity], symbol)?.symbol;
+    if (unit) return { name: tidy(under[1]!), unit, said: under[2] };
+  }
+  return { name: tidy(text), unit: undefined, said: undefined };
+}
+
+/** Whether commas stand for decimals: no point anywhere, and cells like 1,25 between other separators. */
+const decimalCommas = (rows: readonly (readonly string[])[]): boolean => {
+  const cells = rows.slice(0, 200).flat();
+  return cells.some((c) => /^\s*[+\-−]?\d+,\d+\s*[^\d]*$/.test(c)) && !cells.some((c) => /^\s*[+\-−]?\d*\.\d+/.test(c));
+};
+
+const numberLike = (c: string): boolean => /^\s*[+\-−]?(\d|[.,]\d)/.test(c);
+
+/**
+ * Reads a table of readings: any separator, decimal commas, a heading in any order with units, or none with columns in the order given; comment lines with named values above it. Rows that cannot be read are counted and left
+ * out; the rest is kept.
+ */
+export function readTable(text: string, wanted: readonly WantedColumn[]): Result<ReadTable> {
+  const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/);
+  const head: Record<string, string> = {};
+  const body: string[] = [];
+  for (const line of lines) {
+    const comment = /^\s*(?:#|\/\/|;)\s*(.*)$/.exec(line);
+    if (comment) {
+      const pair = /^([^:=]+)[:=]\s*(.+)$/.exec(comment[1]!);
+      if (pair) head[tidy(pair[1]!)] = pair[2]!.trim();
+    } else if (line.trim() !== '') body.push(line);
+  }
+  if (body.length === 0) return refuse('There is nothing to read.', 'No line has anything in it.', `A table has columns of ${wanted.filter((w) => !w.optional).map((w) => w.label).join(', ')}.`);
+  // Semicolons and tabs win over commas, which may be decimals.
+  const delimiter = body[0]!.includes('\t') ? '\t' : body[0]!.includes(';') ? ';' : /,/.test(body[0]!) && !(body.length > 1 && body.slice(0, 20).every((l) => /^\s*[+\-−]?\d+,\d+(\s+[+\-−]?\d+,\d+)+\s*$/.test(l))) ? ',' : body[0]!.includes('|') ? '|' : ' ';
+  const parsed = Papa.parse<string[]>(delimiter === ' ' ? body.map((l) => l.trim().replace(/\s+/g, ' ')).join('\n') : body.join('\n'), { delimiter, skipEmptyLines: true });
+  let rows = parsed.data.map((r) => r.map((c) => c.trim()));
+  // Lines of "name, value" above a table are named values as well.
+  while (rows.length > 2 && rows[0]!.filter((c) => c !== '').length === 2 && !numberLike(rows[0]![0]!) && numberLike(rows[0]![1]!) && wanted.filter((w) => !w.optional).length !== 1) {
+    head[tidy(rows[0]![0]!)] = rows[0]![1]!;
+    rows = rows.slice(1);
+  }
+  const first = rows[0]!;
+  const named = first.some((c) => c !== '' && !numberLike(c)) && first.every((c) => !/^\s*[+\-−]?\d/.test(c));
+  const data = named ? rows.slice(1) : rows;
+  if (data.length === 0) return refuse('There is a heading and nothing under it.', 'No row has numbers.', 'Give the rows as well.');
+  const notes: string[] = [];
+  const used = new Set<number>();
+  const places = wanted.map((w, i) => {
+    if (!named) return i < first.length ? i : -1;
+    const score = (h: string): number => {
+      const name = heading(h, w.quantity).name;
+      const parts = name.split(' ');
+      let best = 0;
+      w.words.forEach((word, k) => {
+        const s = name === word ? 100 - k : parts.includes(word) ? 60 - k : word.length > 2 && name.includes(word) ? 30 - k : 0;
+        best = Math.max(best, s);
+      });
+      return name === tidy(w.id) || name === tidy(w.label) ? 200 : best;
+    };
+    let [at, most] = [-1, 0];
+    first.forEach((h, k) => {
+      const s = used.has(k) ? 0 : score(h);
+      if (s > most) [at, most] = [k, s];
+    });
+    if (at >= 0) used.add(at);
+    return at;
+  });
+  const missing = wanted.filter((w, i) => places[i]! < 0 && !w.optional);
+  if (missing.length) return refuse(`The column${missing.length > 1 ? 's' : ''} ${missing.map((w) => w.label).join(' and ')} ${missing.length > 1 ? 'are' : 'is'} missing.`, named ? `The heading has ${first.filter(Boolean).slice(0, 8).join(', ')}.` : `Rows have ${first.length} value${first.length === 1 ? '' : 's'}.`, `Name columns ${wanted.map((w) => `${w.label}${w.quantity ? ` (${QUANTITIES[w.quantity].shown || 'plain'})` : ''}`).join(', ')}.`);
+  const commas = delimiter !== ',' && decimalCommas(data);
+  if (commas) notes.push('Commas were read as decimal points.');
+  const heads = wanted.map((w, i) => (named && places[i]! >= 0 ? heading(first[places[i]!]!, w.quantity) : undefined));
+  heads.forEach((h, i) => {
+    const w = wanted[i]!;
+    if (h?.said && !h.unit) notes.push(`The unit “${h.said}” of ${w.label} is not known; ${QUANTITIES[w.quantity!].shown} was taken.`);
+    else if (!h?.unit && w.quantity && QUANTITIES[w.quantity].units.some((u) => u.symbol !== '') && places[i]! >= 0 && !data.slice(0, 5).some((r) => /[a-zA-Z°′″'"µ]/.test(r[places[i]!] ?? ''))) notes.push(`No unit is given for ${w.label}: ${QUANTITIES[w.quantity].shown} was taken.`);
+  });
+  // Bare numbers in a known unit are read without the parser's ceremony: recordings have a million of them.
+  const scales = wanted.map((w, i) => (w.quantity ? findUnit(QUANTITIES[w.quantity], heads[i]?.unit ?? QUANTITIES[w.quantity].shown) ?? QUANTITIES[w.quantity].units[0]! : undefined));
+  const columns: Record<string, (number | string)[]> = Object.fromEntries(wanted.filter((_, i) => places[i]! >= 0).map((w) => [w.id, []]));
+  const texts: string[] = [];
+  let malformed = 0;
+  let why: string | undefined;
+  const cells: (number | string | undefined)[] = [];
+  for (let r = 0; r < data.length; r++) {
+    const row = data[r]!;
+    let whole = true;
+    for (let i = 0; i < wanted.length && whole; i++) {
+      cells[i] = undefined;
+      if (places[i]! < 0) continue;
+      const w = wanted[i]!;
+      const raw = row[places[i]!];
+      if (raw === undefined || raw === '' || /^(nan|null|none|-|–)$/i.test(raw)) {
+        if (!w.optional) whole = false;
+        continue;
+      }
+      if (w.options) {
+        const t = tidy(raw);
+        const found = w.options.find((o) => o.value === t || tidy(o.label) === t) ?? w.options.find((o) => tidy(o.label).includes(t) || t.includes(tidy(o.value))) ?? ({ '1': w.options[0], '+': w.options[0], '+1': w.options[0], '0': w.options[1], '-1': w.options[1] } as Record<string, (typeof w.options)[number] | undefined>)[raw.replace('−', '-')];
+        if (found) cells[i] = found.value;
+        else whole = false;
+        continue;
+      }
+      const plain = Number(commas ? raw.replace(',', '.') : raw);
+      if (raw !== '' && Number.isFinite(plain)) cells[i] = toSi(plain, scales[i]!);
+      else {
+        const read = parseQuantity(commas ? raw.replace(/(\d),(\d)/, '$1.$2') : raw, w.quantity!, heads[i]?.unit);
+        if (read.ok) cells[i] = read.value.si;
+        else {
+          whole = false;
+          why ??= `row ${r + 1}: ${read.problem.what}`;
+        }
+      }
+    }
+    if (!whole) {
+      malformed++;
+      why ??= `row ${r + 1} is not whole`;
+      continue;
+    }
+    for (let i = 0; i < wanted.length; i++) if (places[i]! >= 0) columns[wanted[i]!.id]!.push(cells[i] ?? NaN);
+    if (texts.length < 5000) texts.push(row.join(delimiter === '\t' || delimiter === ' ' ? '  ' : ', '));
+  }
+  const kept = Object.values(columns)[0]?.length ?? 0;
+  if (malformed) notes.push(`${malformed} row${malformed === 1 ? '' : 's'} could not be read and ${malformed === 1 ? 'was' : 'were'} left out (${why}).`);
+  if (kept === 0) return refuse('No row could be read.', why ?? 'Nothing in them is a number.', `Give rows of ${wanted.filter((w) => !w.optional).map((w) => w.label).join(', ')}.`);
+  return ok({ columns, rows: kept, texts, head, malformed, notes });
+}

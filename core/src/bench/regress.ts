@@ -1,0 +1,111 @@
+import { student95 } from './student.ts';
+
+/** A straight line through points with what is known of it. */
+export interface LineFit {
+  readonly slope: number;
+  readonly intercept: number;
+  /** Standard uncertainties and covariance. */
+  readonly uSlope: number;
+  readonly uIntercept: number;
+  readonly covariance: number;
+  readonly dof: number;
+  /** Standard deviation of the residuals. */
+  readonly residual: number;
+  readonly r2: number;
+  /** Coverage factor for 95 %. */
+  readonly k: number;
+}
+
+/**
+ * Ordinary least squares of y on x; undefined where all x are the same or there are fewer than two points.
+ *
+ * Source: JCGM 100:2008, H.3.
+ */
+export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>): LineFit | undefined {
+  const n = x.length;
+  if (n < 2) return undefined;
+  let [mx, my] = [0, 0];
+  for (let i = 0; i < n; i++) {
+    mx += x[i]! / n;
+    my += y[i]! / n;
+  }
+  let [sxx, sxy, syy] = [0, 0, 0];
+  for (let i = 0; i < n; i++) {
+    const [dx, dy] = [x[i]! - mx, y[i]! - my];
+    sxx += dx * dx;
+    sxy += dx * dy;
+    syy += dy * dy;
+  }
+  if (!(sxx > 1e-24 * (mx * mx + 1e-12))) return undefined;
+  const slope = sxy / sxx;
+  const intercept = my - slope * mx;
+  const rss = Math.max(0, syy - slope * sxy);
+  const dof = n - 2;
+  const s = dof > 0 ? Math.sqrt(rss / dof) : 0;
+  const uSlope = s / Math.sqrt(sxx);
+  return { slope, intercept, uSlope, uIntercept: s * Math.sqrt(1 / n + (mx * mx) / sxx), covariance: (-mx * s * s) / sxx, dof, residual: s, r2: syy > 0 ? 1 - rss / syy : 1, k: dof > 0 ? student95(dof) : 12.706 };
+}
+
+/**
+ * Linear least squares with any few columns: coefficients and their covariance (already times the residual variance).
+ *
+ * @param columns one array a coefficient
+ * @returns undefined where the columns do not determine the coefficients
+ * Source: normal equations by Cholesky, columns scaled to unit length first.
+ */
+export function fitColumns(columns: readonly Float64Array[], y: Float64Array, weights?: Float64Array): { values: Float64Array; covariance: Float64Array[]; rss: number } | undefined {
+  const [p, n] = [columns.length, y.length];
+  const scale = columns.map((c) => {
+    let s = 0;
+    for (let i = 0; i < n; i++) s += c[i]! * c[i]! * (weights ? weights[i]! : 1);
+    return Math.sqrt(s);
+  });
+  if (scale.some((s) => !(s > 0))) return undefined;
+  const A = Array.from({ length: p }, () => new Float64Array(p));
+  const b = new Float64Array(p);
+  for (let a = 0; a < p; a++) {
+    for (let c = a; c < p; c++) {
+      let s = 0;
+      for (let i = 0; i < n; i++) s += columns[a]![i]! * columns[c]![i]! * (weights ? weights[i]! : 1);
+      A[a]![c] = A[c]![a] = s / scale[a]! / scale[c]!;
+    }
+    let s = 0;
+    for (let i = 0; i < n; i++) s += columns[a]![i]! * y[i]! * (weights ? weights[i]! : 1);
+    b[a] = s / scale[a]!;
+  }
+  const L = Array.from({ length: p }, () => new Float64Array(p));
+  for (let i = 0; i < p; i++) for (let j = 0; j <= i; j++) {
+    let s = A[i]![j]!;
+    for (let k = 0; k < j; k++) s -= L[i]![k]! * L[j]![k]!;
+    if (i === j) {
+      if (!(s > 1e-12)) return undefined;
+      L[i]![i] = Math.sqrt(s);
+    } else L[i]![j] = s / L[j]![j]!;
+  }
+  const solve = (v: Float64Array): Float64Array => {
+    const z = Float64Array.from(v);
+    for (let i = 0; i < p; i++) {
+      for (let k = 0; k < i; k++) z[i]! -= L[i]![k]! * z[k]!;
+      z[i]! /= L[i]![i]!;
+    }
+    for (let i = p - 1; i >= 0; i--) {
+      for (let k = i + 1; k < p; k++) z[i]! -= L[k]![i]! * z[k]!;
+      z[i]! /= L[i]![i]!;
+    }
+    return z;
+  };
+  const values = solve(b).map((v, i) => v / scale[i]!);
+  let rss = 0;
+  for (let i = 0; i < n; i++) {
+    let e = y[i]!;
+    for (let a = 0; a < p; a++) e -= columns[a]![i]! * values[a]!;
+    rss += e * e * (weights ? weights[i]! : 1);
+  }
+  const s2 = n > p ? rss / (n - p) : 0;
+  const covariance = Array.from({ length: p }, (_, i) => {
+    const unit = new Float64Array(p);
+    unit[i] = 1;
+    return solve(unit).map((v, j) => (v * s2) / scale[i]! / scale[j]!);
+  });
+  return { values, covariance, rss };
+}

@@ -1,0 +1,290 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { ALL_TEST_KINDS, blankTest, importFile, nearestFraction, packRecording, positioningIso, stepFigures, suspectsFor, testKind, tone, transmissionRun, unpackRecording, unwrapped, writeWav, type LineOrder, type Recording, type TestContext, type TestKind, type TestResult } from '../src/index.ts';
+import { makeShelf } from '../src/index.ts';
+
+const arcmin = Math.PI / 10800;
+const context: TestContext = { instruments: makeShelf().instruments, gravity: 9.80665, orders: [], materials: [], torqueConstant: 0.05, ratio: 20 };
+const noise = (seed: number) => {
+  let s = seed >>> 0 || 1;
+  const random = () => ((s = (Math.imul(s, 1664525) + 1013904223) >>> 0) + 0.5) / 4294967296;
+  return () => Math.sqrt(-2 * Math.log(random())) * Math.cos(2 * Math.PI * random());
+};
+
+function run(id: string, readings: Record<string, number | string>[], rig: Record<string, number | string> = {}, over: Partial<TestContext> = {}): TestResult {
+  const kind = testKind(id)!;
+  const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
+  const r = kind.analyse({ ...blank, rig: { ...blank.rig, ...rig }, readings: readings.map((values, i) => ({ id: `r${i}`, text: '', values })) }, { ...context, ...over });
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+}
+const figure = (r: TestResult, id: string) => r.figures.find((f) => f.id === id)!;
+const record = (channels: Record<string, Float64Array>, rate = 0): Recording => ({ channels: Object.keys(channels).map((id) => ({ id, name: id, quantity: 'angle' })), data: Object.values(channels), rate, malformed: 0, gaps: 0, notes: [] });
+
+describe('every kind of test', () => {
+  it('refuses in words without readings, and has rig, steps and caution', () => {
+    for (const kind of ALL_TEST_KINDS) {
+      const r = kind.analyse(blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' }), context);
+      expect(r.ok, kind.id).toBe(false);
+      if (!r.ok) expect(r.problem.mend.length, kind.id).toBeGreaterThan(8);
+      expect(kind.caution.length, kind.id).toBeGreaterThan(20);
+      expect(kind.steps.length, kind.id).toBeGreaterThan(1);
+    }
+  });
+
+  it('one reading, all readings alike or absurd ones: numbers or words, never NaN', () => {
+    for (const kind of ALL_TEST_KINDS) {
+      const row = (v: number) => Object.fromEntries(kind.columns.map((c) => [c.id, c.as === 'choice' ? c.options[0]!.value : v]));
+      for (const rows of [[row(1)], Array.from({ length: 12 }, () => row(0.3)), Array.from({ length: 12 }, () => row(0)), [row(1e300), row(-1e300), row(5)], Array.from({ length: 9 }, (_, i) => row(-i))]) {
+        const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
+        const r = kind.analyse({ ...blank, readings: rows.map((values, i) => ({ id: `${i}`, text: '', values })) }, context);
+        if (!r.ok) continue;
+        expect(r.value.found === undefined || Number.isFinite(r.value.found.value), `${kind.id} ${JSON.stringify(rows[0])}`).toBe(true);
+        for (const f of r.value.figures) expect(Number.isFinite(f.value) || Math.abs(rows[0]![kind.columns[0]?.id ?? ''] as number) > 1e200, `${kind.id} ${f.id}`).toBe(true);
+      }
+    }
+  });
+
+  it('readings struck out count for nothing', () => {
+    const kind = testKind('play-spot')!;
+    const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
+    const rows = [{ id: 'a', text: '', values: { shift: 6e-3 } }, { id: 'b', text: '', values: { shift: 90e-3 }, struck: 'bumped' }];
+    const r = kind.analyse({ ...blank, readings: rows }, context);
+    expect(r.ok && r.value.found!.value).toBeCloseTo(2e-3, 8);
+    expect(r.ok && r.value.struck).toBe(1);
+  });
+});
+
+describe('the arithmetic of each', () => {
+  it('positioning by ISO 230-2 as worked out', () => {
+    const c = JSON.parse(readFileSync(new URL('./cases/positioning.json', import.meta.url), 'utf8')) as { targets: number[]; deviations_up: number[][]; deviations_down: number[][] } & Record<string, number>;
+    const r = positioningIso(c.targets.map((target, i) => ({ target, up: c.deviations_up[i]!, down: c.deviations_down[i]! })));
+    for (const [key, value] of [['reversal_B', r.reversal], ['mean_reversal', r.meanReversal], ['repeatability_up', r.repeatabilityUp], ['repeatability_down', r.repeatabilityDown], ['repeatability', r.repeatability], ['systematic_E', r.systematic], ['mean_deviation_M', r.meanDeviation], ['accuracy_A', r.accuracy]] as const) expect(Math.abs(value - c[key]!), key).toBeLessThan(1e-8);
+  });
+
+  it('a spot on a wall, a mirror halving it', () => {
+    expect(run('play-spot', [{ shift: 6e-3 }], { distance: 3 }).found!.value).toBeCloseTo(2e-3, 8);
+    expect(run('play-spot', [{ shift: 6e-3 }], { distance: 3, beam: 'mirror' }).found!.value).toBeCloseTo(1e-3, 8);
+  });
+
+  it('efficiency and drag from a known motor, inside their uncertainty', () => {
+    const g = noise(4);
+    const rows = [1, 2, 3, 4, 5, 6].map((t) => ({ torque: t, current: 0.12 + t / (20 * 0.05 * 0.82) + 0.004 * g() }));
+    const r = run('efficiency', rows);
+    expect(Math.abs(r.found!.value - 0.82)).toBeLessThan(r.found!.U);
+    expect(Math.abs(figure(r, 'noLoadCurrent').value - 0.12)).toBeLessThan(figure(r, 'noLoadCurrent').U! + 1e-4);
+    expect(Math.abs(figure(r, 'drag').value - 0.006)).toBeLessThan(figure(r, 'drag').U!);
+  });
+
+  it('drag and viscous part, from current or power', () => {
+    const rows = [20, 60, 100, 150].map((speed) => ({ speed, current: (0.004 + 2e-5 * speed) / 0.05 }));
+    const r = run('no-load', [...rows, { speed: 0, current: 0.14 }]);
+    expect(r.found!.value).toBeCloseTo(0.004, 9);
+    expect(figure(r, 'viscous').value).toBeCloseTo(2e-5, 9);
+    expect(figure(r, 'startingTorque').value).toBeCloseTo(0.007, 9);
+    const p = run('no-load', [20, 60, 100].map((speed) => ({ speed, power: 1.5 + speed * (0.004 + 2e-5 * speed) })), { by: 'power', idlePower: 1.5 });
+    expect(p.found!.value).toBeCloseTo(0.004, 9);
+  });
+
+  it('turn-back as a bracket each way, or that it holds', () => {
+    const rows = [{ way: 'with', mass: 0.2, outcome: 'held' }, { way: 'with', mass: 0.3, outcome: 'turned' }, { way: 'against', mass: 0.3, outcome: 'held' }, { way: 'against', mass: 0.35, outcome: 'turned' }];
+    const r = run('turn-back', rows, { lever: 0.2, leverMass: 0, leverCentre: 0, basket: 0 });
+    expect(r.found!.value).toBeCloseTo(9.80665 * 0.2 * (0.25 + 0.325) / 2, 9);
+    const holds = run('turn-back', rows.map((x) => ({ ...x, outcome: 'held' })), { lever: 0.2, leverMass: 0, basket: 0 });
+    expect(holds.bound).toBe('atLeast');
+  });
+
+  it('run-out: off centre with its angle, oval, total', () => {
+    const rows = Array.from({ length: 12 }, (_, i) => ({ angle: (i * Math.PI) / 6, reading: 1e-4 + 3e-5 * Math.cos((i * Math.PI) / 6 - 0.7) + 1e-5 * Math.cos((i * Math.PI) / 3) }));
+    const r = run('runout', rows);
+    expect(r.found!.value).toBeCloseTo(3e-5, 10);
+    expect(figure(r, 'angle').value).toBeCloseTo(0.7, 6);
+    expect(figure(r, 'ovality').value).toBeCloseTo(1e-5, 10);
+    expect(run('runout', rows.slice(0, 3)).advice.join()).toContain('cannot be told apart');
+  });
+
+  it('a leg’s torque by its pose', () => {
+    const r = run('leg-press', [{ angle: Math.PI / 2, mass: 6.2 }], { thigh: 0.2, shank: 0.15, legMass: 0.2 });
+    expect(r.found!.value).toBeCloseTo((6 * 9.80665 * 0.2 * 0.15) / 0.25, 6);
+    expect(() => run('leg-press', [{ angle: Math.PI, mass: 6 }])).toThrow('straight');
+  });
+
+  it('a warming motor: where it settles and how fast, within its uncertainty, and the torque each limit allows', () => {
+    const g = noise(8);
+    const rows = Array.from({ length: 20 }, (_, i) => ({ time: i * 180, temperature: 293.15 + 31 * (1 - Math.exp((-i * 180) / 900)) + 0.15 * g() }));
+    const r = run('temperature', rows, { torque: 2, ambient: 293.15, limit: 293.15 + 31 * 1.44 });
+    expect(Math.abs(r.found!.value - 324.15)).toBeLessThan(r.found!.U);
+    expect(Math.abs(figure(r, 'timeConstant').value - 900)).toBeLessThan(figure(r, 'timeConstant').U!);
+    expect(figure(r, 'torque0').value).toBeCloseTo(2.4, 1);
+    expect(run('temperature', rows.slice(0, 5)).advice.join()).toContain('still rising');
+  });
+
+  it('wear as a trend with its band and cycles to the limit', () => {
+    const g = noise(6);
+    const rows = [0, 2e4, 4e4, 6e4, 8e4].map((cycles) => ({ cycles, play: (5 + cycles * 2e-5 + 0.05 * g()) * arcmin }));
+    const r = run('endurance', rows, { limit: 10 * arcmin });
+    expect(Math.abs(r.found!.value / arcmin - 20)).toBeLessThan(r.found!.U / arcmin);
+    expect(figure(r, 'cyclesToLimit').value / 250_000).toBeCloseTo(1, 0);
+    expect(figure(r, 'cyclesEarliest').value).toBeLessThan(250_000);
+  });
+
+  it('a load cell: calibrated, peak without spikes, what was held', () => {
+    const rows = Array.from({ length: 60 }, (_, i) => ({ time: i * 0.1, counts: 1000 + (i < 20 ? i * 500 : i < 45 ? 10_000 : 2000) + (i === 10 ? 90_000 : 0) }));
+    const r = run('torque-cell', rows, { lever: 0.2, zeroCounts: 1000, knownMass: 1, knownCounts: 11_000, hold: 1, checkMass: 2, checkCounts: 21_100 });
+    expect(figure(r, 'peak').value).toBeCloseTo(9.80665 * 0.2, 4);
+    expect(figure(r, 'sustained').value).toBeCloseTo(9.80665 * 0.2, 4);
+    expect(figure(r, 'residual').value).toBeCloseTo(0.01, 6);
+  });
+
+  it('a step: rise, overshoot, settling, steady error; hunting with its period', () => {
+    const [wn, z] = [20, 0.3];
+    const wd = wn * Math.sqrt(1 - z * z);
+    const t = Float64Array.from({ length: 3000 }, (_, i) => i * 0.001);
+    const commanded = t.map((x) => (x >= 0.1 ? 0.1 : 0));
+    const y = t.map((x) => (x < 0.1 ? 0 : 0.099 * (1 - Math.exp(-z * wn * (x - 0.1)) * (Math.cos(wd * (x - 0.1)) + (z / Math.sqrt(1 - z * z)) * Math.sin(wd * (x - 0.1))))));
+    const s = stepFigures(t, commanded, y, 0)!;
+    expect(s.overshoot).toBeCloseTo(0.99 * Math.exp((-Math.PI * z) / Math.sqrt(1 - z * z)), 2);
+    expect(s.steady).toBeCloseTo(0.001, 5);
+    expect(s.rise).toBeCloseTo(0.066, 2);
+    const hunting = stepFigures(t, commanded, t.map((x) => (x < 0.1 ? 0 : 0.1 + 0.002 * Math.sin(2 * Math.PI * 5 * x))), 0)!;
+    expect(hunting.huntAmplitude).toBeCloseTo(0.002, 4);
+    expect(hunting.huntPeriod).toBeCloseTo(0.2, 2);
+    expect(Number.isNaN(hunting.settling)).toBe(false);
+  });
+});
+
+describe('recordings', () => {
+  const made = (o: { ratio: number; play: number; turns: number; n: number; errors?: [number, number][]; count?: number }) => {
+    const half = Math.floor(o.n / 2);
+    const input = new Float64Array(2 * half);
+    const output = new Float64Array(2 * half);
+    const span = o.turns * 2 * Math.PI * Math.abs(o.ratio);
+    for (let i = 0; i < 2 * half; i++) {
+      input[i] = i < half ? (span * i) / half : span * (2 - i / half);
+      const lag = ((i < half ? -1 : 1) * o.play * Math.sign(o.ratio)) / 2;
+      const ideal = input[i]! / o.ratio;
+      output[i] = ideal + lag + (o.errors ?? []).reduce((s, [order, a]) => s + a * Math.sin(order * ideal + 0.4), 0);
+      if (o.count) output[i] = (Math.round((output[i]! / (2 * Math.PI)) * o.count) / o.count) * 2 * Math.PI;
+    }
+    return { input, output };
+  };
+
+  it('give ratio, play and error curve', () => {
+    for (const ratio of [20, -45, 3.6]) {
+      const { input, output } = made({ ratio, play: 4 * arcmin, turns: 2.2, n: 40_000, errors: [[1, 2 * arcmin], [17, 0.5 * arcmin]], count: 65536 });
+      const r = transmissionRun(input, output)!;
+      expect(1 / r.slope / ratio).toBeCloseTo(1, 3);
+      expect(Math.abs(r.play / arcmin - 4)).toBeLessThan(0.1);
+      expect(r.peakToPeak / arcmin).toBeGreaterThan(4.2);
+      expect(r.peakToPeak / arcmin).toBeLessThan(5.6);
+    }
+  });
+
+  it('tell that the ratio is another one, and which fits', () => {
+    const { input, output } = made({ ratio: 46, play: 1 * arcmin, turns: 1.2, n: 30_000 });
+    const r = run('transmission', [], { ratio: 45 }, { recording: record({ input, output }) });
+    expect(r.says).toContain('46 : 1 fits');
+    expect(figure(r, 'slip').value).toBeCloseTo(45 / 46 - 1, 3);
+    expect(run('transmission', [], { ratio: -46 }, { recording: record({ input, output }) }).advice.join()).toContain('other way');
+    expect(nearestFraction(3.6, 1e-3)).toEqual({ p: 18, q: 5 });
+  });
+
+  it('match orders to the parts of the line and say what it means in the hand', () => {
+    const orders: LineOrder[] = [{ name: 'input pulley, stage 2', order: 4, lever: 0.08 }, { name: 'belt, stage 1', order: 6.2, lever: 0 }];
+    const { input, output } = made({ ratio: 20, play: 2 * arcmin, turns: 5.1, n: 80_000, errors: [[4, 3 * arcmin]] });
+    const r = run('transmission', [], {}, { recording: record({ input, output }), orders });
+    expect(r.peaks![0]!.order).toBeCloseTo(4, 1);
+    expect(r.peaks![0]!.suspects[0]!.name).toBe('input pulley, stage 2');
+    // 3′ at 80 mm is 0.07 mm.
+    expect(r.peaks![0]!.suspects[0]!.means).toContain('0.070 mm');
+    expect(r.peaks![0]!.amplitude / arcmin).toBeCloseTo(3, 1);
+    expect(suspectsFor(9, 1, 'count', orders, 0.2, false).next).toContain('Nothing in the line');
+  });
+
+  it('wrapped encoders are joined up; standing still gives words', () => {
+    const a = Float64Array.from({ length: 200 }, (_, i) => (i * 0.2) % (2 * Math.PI));
+    const u = unwrapped(a);
+    expect(u.angles[199]).toBeCloseTo(39.8, 9);
+    expect(u.wraps).toBe(6);
+    expect(transmissionRun(new Float64Array(100), new Float64Array(100))).toBeUndefined();
+  });
+
+  it('survive packing to what single precision keeps', () => {
+    const r = record({ input: Float64Array.from({ length: 1000 }, (_, i) => 1000 + i * 1e-3) });
+    const back = unpackRecording(packRecording(r));
+    expect(back.ok && back.value.data[0]!.every((v, i) => Math.abs(v - r.data[0]![i]!) < 1e-7)).toBe(true);
+    expect(unpackRecording({ ...packRecording(r), data: 'xx;yy' }).ok).toBe(false);
+    expect(unpackRecording({ ...packRecording(r), data: undefined }).ok).toBe(false);
+  });
+
+  it('a plucked span: tone and tension from sound, through a WAV file', () => {
+    const rate = 22050;
+    const g = noise(2);
+    const sound = Float64Array.from({ length: rate }, (_, i) => Math.exp(-i / rate / 0.3) * (0.5 * Math.sin(2 * Math.PI * 91.3 * (i / rate)) + 0.3 * Math.sin(2 * Math.PI * 182.6 * (i / rate))) + 0.01 * g());
+    expect(tone(sound, rate)).toBeCloseTo(91.3, 0);
+    const read = importFile(testKind('pluck')!, writeWav(sound, rate));
+    if (!read.ok) throw new Error(read.problem.what);
+    const r = run('pluck', [], { span: 0.15, massPerLength: 8.4 }, { recording: read.value.recording! });
+    expect(r.found!.value / (4 * 8.4e-3 * (0.15 * 91.3) ** 2)).toBeCloseTo(1, 2);
+    const clipped = importFile(testKind('noise')!, writeWav(sound.map((v) => Math.max(-1, Math.min(1, 9 * v))), rate));
+    expect(clipped.ok && clipped.value.notes.join()).toContain('clipped');
+  });
+
+  it('a noise at its orders', () => {
+    const rate = 16000;
+    const sound = Float64Array.from({ length: rate * 8 }, (_, i) => 0.2 * Math.sin((2 * Math.PI * 54 * 0.5 * i) / rate) + 0.02 * noise(i + 1)());
+    const r = run('noise', [], { speed: Math.PI }, { recording: { ...record({ sound }, rate), rate }, orders: [{ name: 'teeth, stage 1', order: 54, lever: 0.05 }] });
+    expect(r.peaks![0]!.order).toBeCloseTo(54, 1);
+    expect(r.peaks![0]!.suspects[0]!.name).toBe('teeth, stage 1');
+  });
+});
+
+describe('files', () => {
+  const read = (id: string, text: string) => importFile(ALL_TEST_KINDS.find((k) => k.id === id) as TestKind, new TextEncoder().encode(text));
+  const values = (id: string, text: string) => {
+    const r = read(id, text);
+    if (!r.ok) throw new Error(`${r.problem.what} ${r.problem.why}`);
+    return r.value.readings.map((x) => x.values);
+  };
+
+  it('are read with any separator, units, order and decimal commas', () => {
+    const want = [{ torque: 1.5, angle: 2 * arcmin }, { torque: -1.5, angle: -2.5 * arcmin }];
+    for (const text of ['torque (N·m),angle (′)\n1.5,2\n-1.5,-2.5', 'angle_arcmin;torque_Nm\n2;1,5\n-2,5;-1,5', 'torque\tangle [arcmin]\n1,5\t2,0\n-1,5\t-2,5', '1.5 2\n-1.5 -2.5', 'Torque / N·m,Angle / arcmin,remark\n1.5,2,a\n-1.5,-2.5,b', '# operator: nobody\ntorque,angle\n1.5 N·m,2′\n-1.5,-2.5']) {
+      const got = values('hysteresis', text);
+      got.forEach((v, i) => {
+        expect(v['torque'], text).toBeCloseTo(want[i]!.torque, 9);
+        expect(v['angle'], text).toBeCloseTo(want[i]!.angle, 9);
+      });
+    }
+  });
+
+  it('rows that cannot be read are counted, the rest kept; missing columns and empty files are told', () => {
+    const r = read('hysteresis', 'torque,angle\n1,2\noops,3\n4,\n5,6 mm\n7,8');
+    expect(r.ok && r.value.readings).toHaveLength(2);
+    expect(r.ok && r.value.notes.join()).toContain('3 rows could not be read');
+    for (const [text, word] of [['torque,foo\n1,2', 'missing'], ['', 'empty'], ['\n\n', 'nothing'], ['torque,angle\n', 'heading'], ['torque,angle\nx,y\n', 'No row']] as const) {
+      const bad = read('hysteresis', text);
+      expect(!bad.ok && `${bad.problem.what} ${bad.problem.why}`, text).toContain(word);
+    }
+    expect(importFile(testKind('runout')!, Uint8Array.from([1, 0, 0, 2, 0, 9])).ok).toBe(false);
+    expect(importFile(testKind('runout')!, writeWav([0, 0.1], 8000)).ok).toBe(false);
+  });
+
+  it('time that runs backwards is left out and said, gaps are counted', () => {
+    const text = `time,commanded,measured\n${Array.from({ length: 600 }, (_, i) => `${i === 300 ? 1 : i * 0.01 + (i > 400 ? 2 : 0)},5,${i}`).join('\n')}`;
+    const r = read('step', text);
+    expect(r.ok && r.value.recording!.gaps).toBe(1);
+    expect(r.ok && r.value.recording!.notes.join()).toContain('backwards');
+    expect(r.ok && r.value.recording!.data[0]).toHaveLength(599);
+  });
+
+  it('rig values above a table or in JSON find their fields', () => {
+    const r = read('play-spot', '# distance: 2.5 m\n# beam: mirror\nshift (mm)\n4\n5');
+    expect(r.ok && [r.value.rig['distance'], r.value.rig['beam']]).toEqual([2.5, 'mirror']);
+    const j = read('torque-ladder', '{"lever_mm":150,"basket_kg":0.115,"readings":[{"mass_kg":4.381,"outcome":"lifted"},{"mass":"5 kg","outcome":"skipped"}]}');
+    expect(j.ok && [j.value.rig['lever'], j.value.rig['basket'], j.value.readings[1]!.values['mass']]).toEqual([0.15, 0.115, 5]);
+    expect(read('runout', '{"angle_deg":[0,90,180],"reading_mm":[0.01,0.02,0.03]}').ok).toBe(true);
+    expect(read('runout', '{"a":').ok).toBe(false);
+    expect(read('runout', '[]').ok).toBe(false);
+  });
+});

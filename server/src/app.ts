@@ -2,6 +2,7 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { join } from 'node:path';
+import { rigEvents } from './rig.ts';
 
 /**
  * The one worker that may make functions from text: the glue of its kernel of exact bodies is built so. A worker has the policy of its own file, sees no page and no storage of it,
@@ -14,8 +15,9 @@ const STEP_WORKER = /^\/assets\/step\.worker-[\w-]+\.js$/;
  * nothing is sent anywhere.
  *
  * @param folder where the built app lies
+ * @param device of a rig, for the bridge; its stand-in where left out
  */
-export function createApp(folder: string): Express {
+export function createApp(folder: string, device?: string): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -49,6 +51,8 @@ export function createApp(folder: string): Express {
     res.setHeader('Permissions-Policy', 'camera=(), geolocation=(), microphone=(self), serial=(self)');
     next();
   });
+  // Lines of a rig must not wait to be squeezed.
+  app.get('/rig/events', rigEvents(device));
   app.use(compression());
   app.get('/health', (_req, res) => {
     res.set('Cache-Control', 'no-store').json({ ok: true, name: 'gristmill' });

@@ -14,7 +14,7 @@ if (!Number.isInteger(wanted) || wanted < 1 || wanted > 65535) {
   console.error(`PORT is “${process.env['PORT']}”, which is not a port. Use a whole number from 1 to 65535.`);
   process.exit(1);
 }
-const { server, port } = await listen(createApp(folder), wanted);
+const { server, port } = await listen(createApp(folder, process.env['RIG'] || undefined), wanted);
 if (port !== wanted) console.log(`Port ${wanted} is taken; using ${port}.`);
 console.log(`Gristmill is ready at http://127.0.0.1:${port}/`);
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

@@ -1,4 +1,4 @@
-import { armLoads, armPattern, blankCase, createJoint, findingsOf, makeShelf, readJointFile, type Verdict } from '@gristmill/core';
+import { armLoads, armPattern, blankCase, createJoint, findingsOf, makeShelf, readJointFile, type Verdict , ALL_TEST_KINDS } from '@gristmill/core';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { sayKey, spellKey } from '../src/app/actions.ts';
@@ -101,10 +101,10 @@ describe('copies and new tests', () => {
   });
 
   it('a new test belongs to its build and can be filed', () => {
-    for (const kind of ['play-lever', 'torque-ladder'] as const) {
+    for (const { id: kind } of ALL_TEST_KINDS) {
       const j = createJoint('x', { id: 'x', now: '2026-11-23T00:00:00.000Z' });
       j.builds.push({ id: 'b', variantId: 'a', name: 'A-1', date: '2026-11-23', process: '', notes: '' });
-      j.tests.push(newTest(kind, 'b'));
+      j.tests.push(newTest(kind, 'b', makeShelf()));
       const back = readJointFile(JSON.stringify(j));
       expect(back.ok && back.value.tests[0]!.kind).toBe(kind);
     }

@@ -21,3 +21,5 @@ export * from './protocol.ts';
 export * from './rig-values.ts';
 export { stepFigures } from './kinds/step.ts';
 export { tone } from './kinds/sound.ts';
+export * from './specimen.ts';
+export * from './plan.ts';

@@ -59,6 +59,15 @@ export class LineReader {
     return i < 0 ? undefined : this.columns[i]!.values;
   }
 
+  /** Turns a channel's sign, of what came and of what will come. */
+  turn(index: number): void {
+    const c = this.channels[index];
+    if (!c) return;
+    this.channels[index] = { ...c, scale: -c.scale };
+    const values = this.columns[index]!.values;
+    for (let i = 0; i < values.length; i++) values[i] = -values[i]!;
+  }
+
   private declare(names: readonly unknown[]): void {
     this.names = [];
     this.channels = [];
@@ -100,7 +109,7 @@ export class LineReader {
       return this.take(this.names.map((n) => raw[n]));
     }
     const cells = s.split(/[,;\t ]+/);
-    if (cells.some((c) => !/^[+\-]?(\d|\.\d)/.test(c))) {
+    if (cells.some((c) => !/^[+-]?(\d|\.\d)/.test(c))) {
       // A heading in place of a header object.
       if (this.names.length === 0 && cells.length > 1 && cells.every((c) => /^[A-Za-z]\w*$/.test(c))) this.declare(cells);
       else this.malformed++;

@@ -30,7 +30,7 @@ export const channelOf = (r: Recording | undefined, id: string): Float64Array | 
 };
 
 /** A recording as text that a joint file can hold: single precision, by channel, squeezed. */
-export function packRecording(r: Recording): { channels: Channel[]; rows: number; rate: number; malformed: number; gaps: number; notes: string[]; data: string } {
+export function packRecording(r: Recording): { channels: ({ id: string; name: string; quantity: QuantityId } & Record<string, unknown>)[]; rows: number; rate: number; malformed: number; gaps: number; notes: string[]; data: string } {
   const rows = samplesOf(r);
   const flat = new Float32Array(rows * r.data.length);
   // Offsets of each channel are kept apart, so that single precision is spent on what changes.
@@ -41,7 +41,7 @@ export function packRecording(r: Recording): { channels: Channel[]; rows: number
   const bytes = zlibSync(new Uint8Array(flat.buffer), { level: 6 });
   let text = '';
   for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-  return { channels: r.channels.map((c) => ({ ...c })), rows, rate: r.rate, malformed: r.malformed, gaps: r.gaps, notes: [...r.notes], data: `${offsets.join(',')};${btoa(text)}` };
+  return { channels: r.channels.map((c): { id: string; name: string; quantity: QuantityId } & Record<string, unknown> => ({ ...c })), rows, rate: r.rate, malformed: r.malformed, gaps: r.gaps, notes: [...r.notes], data: `${offsets.join(',')};${btoa(text)}` };
 }
 
 /** What `packRecording` made, back as samples; damaged text is refused. */

@@ -4,7 +4,7 @@ import { newId } from '../state/identifier.ts';
 import { jointShelf } from '../storage/shelf.ts';
 import { download, fileName } from './download.ts';
 
-const MAX_BYTES = 20_000_000;
+const MAX_BYTES = 120_000_000;
 
 /** A copy under another identifier, so that it never lands on an existing joint. */
 export function copyOf(joint: Joint, name: string): Joint {
@@ -12,7 +12,11 @@ export function copyOf(joint: Joint, name: string): Joint {
   return { ...structuredClone(joint), id: newId(), name, created: now, changed: now };
 }
 
-export const exportJoint = (joint: Joint): void => download(`${fileName(joint.name)}.gristmill.json`, writeJointFile(joint), 'application/json');
+/** Saves a joint as a file, its recordings with it. */
+export const exportJoint = async (joint: Joint): Promise<void> => {
+  const { withRecordings } = await import('../storage/recordings.ts');
+  download(`${fileName(joint.name)}.gristmill.json`, writeJointFile(await withRecordings(joint)), 'application/json');
+};
 
 /** Reads a chosen file into the shelf. A joint that is already there comes in as a copy; nothing stored is changed on refusal. */
 export async function importJoint(file: File): Promise<Result<Joint>> {
@@ -27,7 +31,8 @@ export async function importJoint(file: File): Promise<Result<Joint>> {
   const read = readJointFile(text);
   if (!read.ok) return read;
   const taken = await jointShelf.pointer(read.value.id);
-  const joint = taken ? copyOf(read.value, `${read.value.name} (imported)`.slice(0, 120)) : read.value;
+  const { withoutRecordings } = await import('../storage/recordings.ts');
+  const joint = await withoutRecordings(taken ? copyOf(read.value, `${read.value.name} (imported)`.slice(0, 120)) : read.value);
   await jointShelf.save(joint, null, 'Imported');
   return { ok: true, value: joint };
 }

@@ -31,6 +31,8 @@ export interface PlotProps {
   readonly yName: string;
   readonly series: readonly Series[];
   readonly marks?: readonly Mark[];
+  /** Readings as dots. */
+  readonly dots?: readonly { readonly key: string; readonly x: ArrayLike<number>; readonly y: ArrayLike<number>; readonly colour: string }[];
   readonly level?: { readonly name: string; readonly y: number } | undefined;
   readonly height?: number | `${number}%`;
 }
@@ -55,8 +57,10 @@ function MarkShape({ cx = 0, cy = 0, payload }: Shape) {
   );
 }
 
+const Dot = ({ cx = 0, cy = 0, fill }: { cx?: number; cy?: number; fill?: string }) => <circle cx={cx} cy={cy} r={2.4} fill={fill} />;
+
 /** A line plot in the reader's units with marks and one level. */
-export default function Plot({ name, x, y, xName, yName, series, marks = [], level, height = '100%' }: PlotProps) {
+export default function Plot({ name, x, y, xName, yName, series, marks = [], dots = [], level, height = '100%' }: PlotProps) {
   const units = useUnits();
   const xu = displayUnit(x, units);
   const yu = displayUnit(y, units);
@@ -77,6 +81,7 @@ export default function Plot({ name, x, y, xName, yName, series, marks = [], lev
           {series.map((s, i) => (
             <Line key={s.key} data={data[i]} dataKey="y" name={s.name} stroke={s.colour} strokeWidth={s.width ?? 1.8} strokeDasharray={s.dash} dot={false} isAnimationActive={false} type="linear" />
           ))}
+          {dots.map((d) => <Scatter key={d.key} data={Array.from(d.x, (v, i) => ({ x: fromSi(v, xu), y: fromSi(d.y[i]!, yu) }))} dataKey="y" fill={d.colour} shape={Dot} isAnimationActive={false} />)}
           {placed.length ? <Scatter data={placed} dataKey="y" shape={MarkShape} isAnimationActive={false} /> : null}
         </ComposedChart>
       </ResponsiveContainer>

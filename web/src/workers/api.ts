@@ -1,4 +1,4 @@
-import type { Course, StageMap, Duty, Brief, DeskRow, Finding, FigureAddress, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
+import type { Imported, Result, Course, StageMap, Duty, Brief, DeskRow, Finding, FigureAddress, packRecording, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
 
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
 export interface CoreApi {
@@ -12,4 +12,6 @@ export interface CoreApi {
   courses(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<readonly Course[]>;
   /** The same of every member at once, where a kind has such a map. */
   map(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<StageMap | undefined>;
+  /** Reads a file or a pasted table for a kind of test; a recording comes back packed. */
+  importTest(kind: string, bytes: Uint8Array, onProgress: (says: string) => void): Promise<Result<{ imported: Omit<Imported, 'recording'>; packed: ReturnType<typeof packRecording> | undefined }>>;
 }

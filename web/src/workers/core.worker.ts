@@ -1,6 +1,7 @@
-import { analyseLine, findingsOf, makeShelf, movers, playSpread, ratioDesk, stageKind, waysOut, type Joint, type Shelf, type ShopEdits } from '@gristmill/core';
+import { ALL_TEST_KINDS, analyseLine, findingsFor, importFile, makeShelf, packRecording, unpackRecording, movers, playSpread, ratioDesk, stageKind, waysOut, type Finding, type Joint, type LineReport, type ReadingsTest, type Shelf, type ShopEdits } from '@gristmill/core';
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
+import { packedData } from '../storage/recordings.ts';
 import type { CoreApi } from './api.ts';
 
 let kept: { key: string; shelf: Shelf } | undefined;
@@ -12,6 +13,36 @@ function shelfFor(edits: ShopEdits): Shelf {
   return kept.shelf;
 }
 
+/** Findings of recorded tests by what they were made from: a recording of a million samples is analysed once, not at every change of another test. */
+const known = new Map<string, Finding[]>();
+
+async function allFindings(joint: Joint, shelf: Shelf): Promise<Finding[]> {
+  const lines = new Map<string, LineReport>();
+  const out: Finding[] = [];
+  for (const t of joint.tests) {
+    const build = joint.builds.find((b) => b.id === t.buildId);
+    const variant = joint.variants.find((v) => v.id === build?.variantId);
+    if (variant && !lines.has(variant.id)) lines.set(variant.id, analyseLine(joint, variant, shelf));
+    const line = variant && lines.get(variant.id);
+    const recording = (t as ReadingsTest).recording;
+    if (!recording) {
+      out.push(...findingsFor(t, variant, line, shelf));
+      continue;
+    }
+    const key = JSON.stringify([t.id, t.readings, t.rig, recording.name, recording.rows, recording.data?.length, variant?.id, line?.figures.map((f) => f.value)]);
+    let made = known.get(key);
+    if (!made) {
+      const data = recording.data ?? (await packedData(t.id).catch(() => null)) ?? undefined;
+      const r = unpackRecording({ ...recording, ...(data !== undefined && { data }) });
+      made = findingsFor(t, variant, line, shelf, r.ok ? r.value : undefined);
+      if (known.size > 60) known.clear();
+      known.set(key, made);
+    }
+    out.push(...made);
+  }
+  return out;
+}
+
 const api: CoreApi = {
   line: async (brief, variant, shop) => {
     const shelf = shelfFor(shop);
@@ -19,7 +50,16 @@ const api: CoreApi = {
     const report = analyseLine({ brief } as Joint, variant, shelf);
     return { report, ms: performance.now() - start };
   },
-  findings: async (joint, shop) => findingsOf(joint, shelfFor(shop)),
+  findings: async (joint, shop) => allFindings(joint, shelfFor(shop)),
+  importTest: async (kindId, bytes, onProgress) => {
+    const kind = ALL_TEST_KINDS.find((k) => k.id === kindId)!;
+    onProgress('Reading the file…');
+    const read = importFile(kind, bytes, () => crypto.randomUUID().slice(0, 8));
+    if (!read.ok) return read;
+    const { recording, ...imported } = read.value;
+    if (recording) onProgress(`Packing ${recording.data[0]?.length ?? 0} samples…`);
+    return { ok: true, value: { imported, packed: recording && packRecording(recording) } };
+  },
   desk: async (brief, variant, shop, each, holds) => {
     const shelf = shelfFor(shop);
     return { rows: ratioDesk({ brief }, variant, shelf, each, 4, holds), reach: waysOut({ brief }, variant, shelf, each ** Math.max(1, variant.stages.length), holds) };

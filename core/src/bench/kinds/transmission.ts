@@ -30,6 +30,8 @@ export function thinned(x: ArrayLike<number>, y: ArrayLike<number>, most = SHOWN
   return out;
 }
 
+const plain = (x: number): string => String(Number(x.toPrecision(6))).replace('-', '−');
+
 /** Transmission error, true ratio, play between both ways, and orders with their suspects. */
 export const transmission: TestKind = {
   id: 'transmission', name: 'Transmission error', summary: 'Input and output angle over a turn each way: error curve, true ratio, play, and which part made which order.', group: 'motion', rows: ['play'],
@@ -53,7 +55,7 @@ export const transmission: TestKind = {
     const wrongSign = thought !== 0 && Math.sign(thought) !== Math.sign(found);
     const wrong = thought !== 0 && Math.abs(found - thought) > Math.max(4 * uRatio, 5e-4 * Math.abs(thought));
     const near = nearestFraction(found, Math.max(2 * uRatio, 2e-4 * Math.abs(found)));
-    const says = near ? `${near.q === 1 ? near.p : `${near.p}/${near.q}`} : 1` : `${found.toFixed(4)} : 1`;
+    const says = near ? `${near.q === 1 ? near.p : `${near.p}/${near.q}`} : 1` : `${plain(found)} : 1`;
     const playKnown = Number.isFinite(run.play);
     const uSensor = fromBounds(rig('sensorError')) / Math.sqrt(6);
     const play = playKnown ? combine(run.play, 'smallAngle', [{ id: 'curve', name: 'difference of both ways over the turn', u: run.uPlay, dof: Math.max(7, Math.round(24 * run.turns) - 1), halve: 'four turns in place of one' }, { id: 'sensor', name: 'output sensor', u: uSensor, dof: Infinity, halve: 'its error mapped and taken out' }]) : undefined;
@@ -65,7 +67,7 @@ export const transmission: TestKind = {
     const curve = thinned(run.angles, run.error);
     const other = run.back && thinned(run.angles, run.back);
     return ok({
-      ...plainResult(test, rawIn.length, `Error ${((run.peakToPeak * 10800) / Math.PI).toPrecision(3)}′ from end to end over ${run.turns.toFixed(2)} turns; the ratio is ${found.toFixed(4)} : 1${wrong ? `, not ${thought.toFixed(3)} : 1${near ? `: ${says} fits` : ''}` : ''}.`), found: headline, lands: play ? [{ row: 'play', found: play }] : [],
+      ...plainResult(test, rawIn.length, `Error ${((run.peakToPeak * 10800) / Math.PI).toPrecision(3)}′ from end to end over ${run.turns.toFixed(2)} turns; the ratio is ${plain(found)} : 1${wrong ? `, not ${plain(thought)} : 1${near ? `: ${says} fits` : ''}` : ''}.`), found: headline, lands: play ? [{ row: 'play', found: play }] : [],
       figures: [
         { id: 'peakToPeak', name: 'Error from end to end', quantity: 'smallAngle', value: run.peakToPeak, U: headline.U, how: 'largest less smallest of the curve' }, { id: 'worst', name: 'Worst error', quantity: 'smallAngle', value: run.worst, how: 'largest distance from the mean line' }, { id: 'rms', name: 'RMS error', quantity: 'smallAngle', value: run.rms, how: 'over even angles of the output' },
         { id: 'ratio', name: 'Ratio found', quantity: 'ratio', value: found, U: 1.96 * uRatio, how: 'one over the slope of output on input' }, ...(Number.isFinite(slip) ? [{ id: 'slip', name: 'Slip against the thought ratio', quantity: 'efficiency' as const, value: slip, U: 1.96 * run.uSlope * Math.abs(thought), how: 'slope times thought ratio, less one' }] : []),
@@ -75,7 +77,7 @@ export const transmission: TestKind = {
       peaks,
       advice: [
         ...(wrongSign ? ['The output turns the other way than thought: a channel’s sign is reversed, or the kind of stage is driven otherwise.'] : []),
-        ...(wrong && !wrongSign ? [`The ratio is not what was thought: it is ${found.toFixed(4)}${near ? `, which ${says} fits` : ''}. Count teeth again, or a belt slips if it drifts with load.`] : []),
+        ...(wrong && !wrongSign ? [`The ratio is not what was thought: it is ${plain(found)}${near ? `, which ${says} fits` : ''}. Count teeth again, or a belt slips if it drifts with load.`] : []),
         ...(run.turns < 1 ? ['Less than one turn of the output: orders need a whole one, better two or more.'] : []), ...(playKnown ? [] : ['Only one way was recorded: turn back the same way and play follows.']), ...dominantAdvice(play ?? headline),
         ...(i.wraps || o.wraps ? [`An encoder wrapped ${i.wraps + o.wraps} times; the angles were joined up again.`] : []), ...(context.recording?.notes ?? []),
       ],

@@ -1,4 +1,4 @@
-import { sayUncertain, type BenchTest } from '@gristmill/core';
+import { sayUncertain, type BenchTest, type ReadingsTest } from '@gristmill/core';
 import { format, parseISO } from 'date-fns';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -7,19 +7,25 @@ import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
+import { useShelf } from '../../state/shelf.ts';
 import { askedMark } from '../../parts/words.ts';
 import { useFindings, useLineOf } from '../../workers/queries.ts';
 import { testCsv } from './csv.ts';
-import { newTest, TEST_NAMES } from './new-test.ts';
-import { Detail, Headline } from './Outcome.tsx';
+import { GenericSketch } from './GenericSketch.tsx';
+import { LiveRig } from './LiveRig.tsx';
+import { kindOf, newTest, TEST_NAMES } from './new-test.ts';
+import { NewTestDialog } from './NewTestDialog.tsx';
+import { PlanPanel } from './PlanPanel.tsx';
+import { ReadingsGrid } from './ReadingsGrid.tsx';
+import { FirstPlot, ResultDetail } from './ResultDetail.tsx';
+import { RigValues } from './RigValues.tsx';
+import { SheetFoot } from './SheetFoot.tsx';
+import { Teardown } from './Teardown.tsx';
+import { Detail, Headline, Notes } from './Outcome.tsx';
 import { LadderReadings, PlayReadings } from './Readings.tsx';
 import { RigFields } from './RigFields.tsx';
 import { RigSketch } from './RigSketch.tsx';
 
-const CAUTIONS: Record<BenchTest['kind'], string> = {
-  'play-lever': 'Motor unpowered and its shaft held. Push with a fingertip: a lever on a jammed joint springs back.',
-  'torque-ladder': 'Hung masses fall: tether the basket, keep feet out of the drop zone, stand clear of the plane of the lever, wear eye protection. Know the driver’s current limit and the emergency stop before power.',
-};
 const PAGE = 60;
 
 /** Guided tests of the builds: rig, readings, and what they say. */
@@ -29,6 +35,8 @@ export default function BenchView() {
   const edit = useOpen((s) => s.edit);
   const readOnly = useOpen((s) => s.readOnly);
   const units = useUnits();
+  const shelf = useShelf();
+  const [dialog, setDialog] = useState<'new' | 'plan' | undefined>();
   const findings = useFindings().data;
   const [params, setParams] = useSearchParams();
   const [shown, setShown] = useState(PAGE);
@@ -38,16 +46,20 @@ export default function BenchView() {
   const testVariant = joint.variants.find((v) => v.id === build?.variantId) ?? variant;
   const line = useLineOf(joint, testVariant);
   const finding = findings?.find((f) => f.testId === test?.id);
+  const plainTest = test && test.kind !== 'play-lever' && test.kind !== 'torque-ladder' ? (test as ReadingsTest) : undefined;
   const row = finding?.row;
   const verdict = line?.verdicts.find((v) => v.id === row);
   const expected = line?.figures.find((f) => f.id === row);
 
   const asked = verdict ? askedMark(verdict.asked, verdict.sense) : undefined;
   const own = joint.builds.filter((b) => b.variantId === variant.id);
-  const begin = (kind: BenchTest['kind']) => {
+  const ownLine = useLineOf(joint, variant);
+  const live = params.get('rig') !== null;
+  const begin = (kind: BenchTest['kind'], values: Readonly<Record<string, number | string>> = {}) => {
+    setDialog(undefined);
     let buildId = own.find((b) => b.id === onBuild)?.id ?? own.at(-1)?.id;
     const made = newId();
-    const t = newTest(kind, buildId ?? made);
+    const t = newTest(kind, buildId ?? made, shelf, values);
     edit(`New test: ${TEST_NAMES[kind].toLowerCase()}`, (d) => {
       if (!buildId) d.builds.push({ id: made, variantId: variant.id, name: `${variant.name}-1`, date: format(new Date(), 'yyyy-MM-dd'), process: '', notes: '' });
       d.tests.push(t);
@@ -87,35 +99,41 @@ export default function BenchView() {
         </div>
         <div className="space-y-1.5 border-t border-rule py-2.5">
           {own.length > 0 ? <ChoiceField label="On build" value={own.find((b) => b.id === onBuild)?.id ?? own.at(-1)!.id} options={own.map((b) => ({ value: b.id, label: b.name }))} onChange={(v) => setOnBuild(String(v))} /> : null}
-          {(Object.keys(TEST_NAMES) as BenchTest['kind'][]).map((kind) => (
-            <button key={kind} type="button" className="btn block w-full" disabled={readOnly} onClick={() => begin(kind)}>New: {TEST_NAMES[kind].toLowerCase()}</button>
-          ))}
+          <button type="button" className="btn block w-full" disabled={readOnly} onClick={() => setDialog('new')}>New test</button>
+          <button type="button" className="btn block w-full" onClick={() => setDialog('plan')}>Test plan</button>
+          <button type="button" className="btn block w-full" aria-pressed={live} onClick={() => setParams(live ? {} : { rig: '' })}>{live ? 'Back to the tests' : 'Live rig'}</button>
+          <NewTestDialog open={dialog === 'new'} onClose={() => setDialog(undefined)} onChoose={(kind) => begin(kind)} />
+          <PlanPanel open={dialog === 'plan'} line={ownLine} onClose={() => setDialog(undefined)} onBegin={(p) => begin(p.kind, p.values)} />
         </div>
       </div>
-      {test && build ? (
+      {live ? <LiveRig line={ownLine} onTaken={(id) => setParams({ test: id })} /> : test && build ? (
         <>
           <div className="min-h-0 min-w-0 overflow-y-auto px-5 pb-4 pt-3">
             <div className="flex flex-wrap items-baseline gap-3">
               <h1 className="text-[15px]">{TEST_NAMES[test.kind]} <span className="label font-normal">build {build.name}, {format(parseISO(test.date), 'd MMM yyyy')}</span></h1>
               <span className="ml-auto flex gap-1">
+                <button type="button" className="btn-quiet" onClick={() => window.print()}>Print sheet</button>
+                <button type="button" className="btn-quiet" onClick={() => download(`${fileName(joint.name, build.name, test.kind, test.date)}.json`, `${JSON.stringify(test, null, 2)}\n`, 'application/json')}>Save as JSON</button>
                 <button type="button" className="btn-quiet" onClick={() => download(`${fileName(joint.name, build.name, test.kind, test.date)}.csv`, testCsv(test, finding, build.name), 'text/csv')}>Save as CSV</button>
                 <button type="button" className="btn-quiet" disabled={readOnly} onClick={() => (edit('Delete test', (d) => void (d.tests = d.tests.filter((t) => t.id !== test.id))), setParams({}))}>Delete test</button>
               </span>
             </div>
-            <p className="caution my-2">{CAUTIONS[test.kind]}</p>
+            <p className="caution my-2">{kindOf(test.kind)?.caution}</p>
+            <details className="no-print pb-1"><summary className="label cursor-pointer">How to do it</summary><ol className="list-decimal pl-5 text-[13px]">{kindOf(test.kind)?.steps.map((x) => <li key={x}>{x}</li>)}</ol></details>
             <Headline test={test} finding={finding} expected={expected} asked={asked} />
-            <div className="pt-2">{test.kind === 'play-lever' ? <PlayReadings key={test.id} test={test} /> : <LadderReadings key={test.id} test={test} result={finding?.ladder} />}</div>
-            <Detail test={test} finding={finding} asked={asked} />
+            <FirstPlot key={test.id} finding={finding} />
+            <div className="pt-2">{test.kind === 'play-lever' ? <PlayReadings key={test.id} test={test} /> : test.kind === 'torque-ladder' ? <LadderReadings key={test.id} test={test} result={finding?.ladder} /> : <ReadingsGrid key={test.id} test={test as ReadingsTest} kind={kindOf(test.kind)!} />}</div>
+            {plainTest ? <><ResultDetail finding={finding} />{test.kind === 'endurance' ? <Teardown test={plainTest} /> : null}<Notes test={test} /></> : <Detail test={test} finding={finding} asked={asked} />}
+            <SheetFoot />
           </div>
           <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3">
-            <RigSketch test={test} />
-            <RigFields test={test} />
+            {test.kind === 'play-lever' || test.kind === 'torque-ladder' ? <><RigSketch test={test} /><RigFields test={test} /></> : <><GenericSketch kind={kindOf(test.kind)!} test={test as ReadingsTest} /><RigValues key={test.id} test={test as ReadingsTest} kind={kindOf(test.kind)!} /></>}
           </div>
         </>
       ) : (
         <div className="col-span-2 p-6">
           <h1 className="text-[16px]">Nothing measured yet.</h1>
-          <p className="max-w-[40rem] py-2">Two tests to begin with. <b>Play at a lever</b>: hold the input, push a lever lightly both ways, read the difference at its end. <b>Torque ladder</b>: hang growing masses from a lever until the joint no longer carries them.</p>
+          <p className="max-w-[40rem] py-2">Two tests to begin with. <b>Play at a lever</b>: hold the input, push a lever lightly both ways, read the difference at its end. <b>Torque ladder</b>: hang growing masses from a lever until the joint no longer carries them. The test plan says which tests answer the brief; the live rig streams from a sensor, or from a simulated specimen.</p>
           <p>Builds are recorded in <Link className="mend" to={`/joint/${joint.id}/make`}>Make</Link>; a first test makes one for you.</p>
         </div>
       )}

@@ -5,7 +5,8 @@ import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { Scale } from '../../parts/Scale.tsx';
 import { foundSource } from '../../parts/words.ts';
 import { useUnits } from '../../state/prefs.ts';
-import { editTest } from './RigFields.tsx';
+import { editNotes } from './RigFields.tsx';
+import { SlipMend } from './SlipMend.tsx';
 
 /** The rungs as a ladder: carried below, not carried above, the bracket between. */
 function Ladder({ finding }: { finding: Finding }) {
@@ -42,19 +43,20 @@ interface OutcomeProps {
 export function Headline({ test, finding, expected, asked }: OutcomeProps) {
   const units = useUnits();
   if (!finding) return <p className="label">Working it out…</p>;
-  if (!finding.found) return test.readings.length === 0 ? <p className="label py-1">{finding.problem?.what} {finding.problem?.mend}</p> : <div className="py-1"><ProblemNote problem={finding.problem!} /></div>;
-  const kind = LIMIT_KINDS[finding.row];
+  if (!finding.found) return test.readings.length === 0 && !('recording' in test && test.recording) ? <p className="label py-1">{finding.problem?.what} {finding.problem?.mend}</p> : <div className="py-1"><ProblemNote problem={finding.problem!} /></div>;
+  const kind = finding.row && LIMIT_KINDS[finding.row];
   return (
     <section aria-label="Result" className="space-y-1.5 border-y border-strong py-2">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
-        <span className="text-[19px]"><FoundText name={kind.name.toLowerCase()} found={finding.found} bound={finding.bound} {...foundSource(finding)} /></span>
-        <Scale width={170} label={`${kind.name}: asked, expected and found`} asked={asked} expected={expected} found={{ value: finding.found.value, U: finding.found.U, bound: finding.bound }} />
+        <span className="text-[19px]"><FoundText name={kind?.name.toLowerCase() ?? finding.result?.figures[0]?.name.toLowerCase() ?? 'result'} found={finding.found} bound={finding.bound} {...foundSource(finding)} /></span>
+        {kind ? <Scale width={170} label={`${kind.name}: asked, expected and found`} asked={asked} expected={expected} found={{ value: finding.found.value, U: finding.found.U, bound: finding.bound }} /> : null}
         {expected ? <span className="label">expected <FigureText figure={expected} at={{ stageId: undefined, figureId: expected.id }} className="text-[13px]" /></span> : null}
       </div>
-      <p data-difference="">{sayDifference(finding.row, finding, expected, units)}</p>
+      {finding.result ? <p>{finding.result.says}</p> : null}
+      {finding.row ? <p data-difference="">{sayDifference(finding.row, finding, expected, units)}</p> : null}
       {finding.slips.map((s) => (
         <p key={s.id} role="note" className="border-l-3 border-near bg-serious px-3 py-1.5" data-slip={s.id}>
-          {s.ask} It would make <QuantityText value={s.value} quantity={kind.quantity} />, close to what is expected.
+          {s.ask} It would make <QuantityText value={s.value} quantity={kind!.quantity} />, close to what is expected. <SlipMend test={test} slip={s} found={finding.found!.value} />
         </p>
       ))}
       {finding.ladder?.nextMass !== undefined ? <p>Try <QuantityText value={finding.ladder.nextMass} quantity="mass" /> next.</p> : null}
@@ -101,10 +103,17 @@ export function Detail({ test, finding, asked }: Omit<OutcomeProps, 'expected'>)
           {advice.map((a) => <li key={a}>{a}</li>)}
         </ul>
       ) : null}
-      <label className="block pt-1">
-        Notes
-        <textarea key={test.notes} defaultValue={test.notes} rows={2} maxLength={20000} className="mt-0.5 block w-full border border-rule bg-transparent p-1" onBlur={(e) => e.target.value !== test.notes && editTest(test, 'Notes of a test', (t) => void (t.notes = e.target.value))} />
-      </label>
+      <Notes test={test} />
     </section>
+  );
+}
+
+/** What is said about a test in words. */
+export function Notes({ test }: { test: BenchTest }) {
+  return (
+    <label className="block pt-1">
+      Notes
+      <textarea key={test.notes} defaultValue={test.notes} rows={2} maxLength={20000} className="mt-0.5 block w-full border border-rule bg-transparent p-1" onBlur={(e) => e.target.value !== test.notes && editNotes(test.id, e.target.value)} />
+    </label>
   );
 }

@@ -1,4 +1,4 @@
-import type { BenchTest, QuantityId } from '@gristmill/core';
+import type { BenchTest, LadderTest, PlayTest, QuantityId } from '@gristmill/core';
 import type { Draft } from 'immer';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
@@ -16,7 +16,10 @@ export function editTest<K extends BenchTest['kind']>(test: Extract<BenchTest, {
 
 const row = (key: string, label: string, quantity: QuantityId, step: number, min: number, max: number, help: string) => ({ key, label, quantity, step, min, max, help });
 const LEVER = [row('lever', 'Lever radius', 'length', 1e-3, 1e-4, 20, 'From the axis to the point that is read or hung from.'), row('leverError', 'Its largest error', 'length', 1e-4, 0, 1, 'How far off that radius could be.')];
-const ROWS: Record<BenchTest['kind'], ReturnType<typeof row>[]> = {
+/** Words about a test of any kind. */
+export const editNotes = (id: string, notes: string): void => useOpen.getState().edit('Notes of a test', (d) => void (d.tests.find((t) => t.id === id)!.notes = notes));
+
+const ROWS: Record<'play-lever' | 'torque-ladder', ReturnType<typeof row>[]> = {
   'play-lever': [...LEVER, row('push', 'Push, each way', 'torque', 0.01, 0, 1e5, 'Torque of the light push; 0 where it is not known.')],
   'torque-ladder': [
     ...LEVER, row('leverMass', 'Lever mass', 'mass', 0.01, 0, 1e3, 'The lever weighs too.'), row('leverCentre', 'Axis to its centre', 'length', 1e-3, 0, 20, 'Balance it on an edge.'), row('basket', 'Basket and hook', 'mass', 0.01, 0, 1e3, 'Weighed together.'),
@@ -25,7 +28,7 @@ const ROWS: Record<BenchTest['kind'], ReturnType<typeof row>[]> = {
 };
 
 /** What was rigged: dimensions, masses and the instrument with its resolution and error. */
-export function RigFields({ test }: { test: BenchTest }) {
+export function RigFields({ test }: { test: PlayTest | LadderTest }) {
   const shelf = useShelf();
   const readOnly = useOpen((s) => s.readOnly);
   const rig = test.rig as unknown as Record<string, number>;

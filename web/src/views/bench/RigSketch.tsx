@@ -1,8 +1,8 @@
-import { formatQuantity, type BenchTest } from '@gristmill/core';
+import { formatQuantity, type LadderTest, type PlayTest } from '@gristmill/core';
 import { useUnits } from '../../state/prefs.ts';
 
 /** What to rig, with the dimensions that matter. */
-export function RigSketch({ test }: { test: BenchTest }) {
+export function RigSketch({ test }: { test: PlayTest | LadderTest }) {
   const units = useUnits();
   const say = (v: number, q: Parameters<typeof formatQuantity>[1]) => formatQuantity(v, q, units, 4);
   const tilt = test.kind === 'torque-ladder' ? Math.max(-0.6, Math.min(0.6, test.rig.angle)) : 0;

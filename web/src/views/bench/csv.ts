@@ -1,4 +1,4 @@
-import { OUTCOME_WORDS, sayProblem, type BenchTest, type Finding } from '@gristmill/core';
+import { OUTCOME_WORDS, sayProblem, type BenchTest, type Finding, type ReadingsTest } from '@gristmill/core';
 import Papa from 'papaparse';
 
 const deg = (rad: number): number => Number(((rad * 180) / Math.PI).toFixed(6));
@@ -13,14 +13,22 @@ export function testCsv(test: BenchTest, finding: Finding | undefined, build: st
   if (test.kind === 'play-lever') {
     rows.push(['output angle (deg)', 'difference (mm)', 'as entered', 'struck out because']);
     for (const r of test.readings) rows.push([deg(r.angle), Number((r.difference * 1000).toFixed(6)), r.text, r.struck ?? '']);
-  } else {
+  } else if (test.kind === 'torque-ladder') {
     rows.push(['mass (kg)', 'torque (N m)', 'outcome', 'as entered', 'struck out because']);
     for (const r of test.readings) rows.push([r.mass, Number((finding?.ladder?.rungs.find((x) => x.id === r.id)?.torque ?? NaN).toFixed(6)), OUTCOME_WORDS[r.outcome], r.text, r.struck ?? '']);
+  }
+  if (test.kind !== 'play-lever' && test.kind !== 'torque-ladder') {
+    const own = test as ReadingsTest;
+    const columns = [...new Set(own.readings.flatMap((r) => Object.keys(r.values)))];
+    rows.push([...columns.map((c) => `${c} (SI)`), 'as entered', 'struck out because']);
+    for (const r of own.readings) rows.push([...columns.map((c) => r.values[c] ?? ''), r.text, r.struck ?? '']);
+    rows.push([]);
+    for (const f of finding?.result?.figures ?? []) rows.push([`${f.name} (SI)`, f.value, ...(f.U === undefined ? [] : [`± ${f.U}`]), f.how]);
   }
   rows.push([]);
   if (finding?.found) {
     const scale = finding.found.quantity === 'smallAngle' ? 10800 / Math.PI : 1;
-    const unit = finding.found.quantity === 'smallAngle' ? 'arcmin' : 'N m';
+    const unit = finding.found.quantity === 'smallAngle' ? 'arcmin' : finding.found.quantity === 'torque' ? 'N m' : 'SI';
     rows.push([`found (${unit})`, finding.found.value * scale], [`expanded uncertainty 95 % (${unit})`, finding.found.U * scale], ['coverage factor k', finding.found.k], ['known', finding.bound]);
     for (const c of finding.found.budget) rows.push([`standard uncertainty, ${c.name} (${unit})`, c.u * scale]);
     if (finding.ladder) rows.push(['best carried (N m)', finding.ladder.bestGood ?? ''], ['least not carried (N m)', finding.ladder.leastBad ?? '']);

@@ -1,0 +1,123 @@
+import { readFileSync } from 'node:fs';
+import { expect, expectAccessible, openDemo, saved, settled, test } from './fixture.ts';
+
+type Page = import('@playwright/test').Page;
+const begin = async (page: Page, name: RegExp) => {
+  await page.getByRole('button', { name: 'New test' }).click();
+  await page.getByRole('dialog').getByRole('button', { name }).click();
+};
+const figure = (page: Page, id: string) => page.locator(`[data-test-figure="${id}"]`);
+
+test.describe('the bench', () => {
+  test('readings are typed, pasted and imported; figures, budget and tally follow; a printed sheet and files go out', async ({ page }) => {
+    await openDemo(page, 'Bench');
+    await settled(page);
+    await begin(page, /^Hysteresis loop/);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Hysteresis loop/);
+    // One typed, then a bad one, then the rest pasted as from a spreadsheet.
+    const torque = page.getByRole('textbox', { name: 'torque', exact: true });
+    const angle = page.getByRole('textbox', { name: 'angle', exact: true });
+    await torque.fill('0.5');
+    await angle.fill('7 kg');
+    await angle.press('Enter');
+    await expect(page.getByRole('alert')).toContainText('unit of mass');
+    const rows: string[] = [];
+    let x = 0;
+    for (const [a, b] of [[0, 4], [4, 0], [0, -4], [-4, 0]] as const) for (let i = 1; i <= 10; i++) {
+      const t = a + ((b - a) * i) / 10;
+      x = Math.max(t - 0.2, Math.min(t + 0.2, x));
+      rows.push(`${t.toFixed(2).replace('.', ',')}\t${(Math.sign(x) * 3 + x * 6 + 0.02 * Math.sin(i * 7)).toFixed(3).replace('.', ',')}`);
+    }
+    await torque.focus();
+    await page.evaluate((text) => {
+      const data = new DataTransfer();
+      data.setData('text', text);
+      document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    }, `torque (N·m)\tangle (′)\n${rows.join('\n')}`);
+    await expect(figure(page, 'play')).toContainText(/^(5\.9|6\.0|6\.1)/);
+    await expect(page.getByRole('list', { name: 'What was noticed while reading' })).toContainText('Commas were read as decimal points');
+    await expect(page.getByRole('table', { name: 'Budget of the uncertainty' })).toContainText('scatter about the loop');
+    await expect(page.locator('[data-limit="play"] [data-found]')).toContainText('6');
+    await expectAccessible(page);
+    // A struck reading stays, with its reason.
+    await page.getByRole('button', { name: 'Strike out' }).first().click();
+    await page.getByRole('textbox', { name: 'Why it is struck out' }).fill('bumped the table');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('bumped the table')).toBeVisible();
+    const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as CSV' }).click()]);
+    expect(readFileSync(await csv.path(), 'utf8')).toContain('bumped the table');
+    const [json] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as JSON' }).click()]);
+    expect((JSON.parse(readFileSync(await json.path(), 'utf8')) as { kind: string }).kind).toBe('hysteresis');
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.getByText('measured by')).toBeVisible();
+    await page.emulateMedia({ media: 'screen' });
+    await saved(page);
+    await page.reload();
+    await expect(figure(page, 'play')).toContainText('′');
+  });
+
+  test('a damaged file changes nothing; a long table becomes a recording; sound is heard', async ({ page }) => {
+    await openDemo(page, 'Bench');
+    await settled(page);
+    await begin(page, /^Step response/);
+    const file = page.getByLabel('Import readings: file');
+    await file.setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('time,foo\n1,2\n') });
+    await expect(page.getByRole('alert')).toContainText('missing');
+    const rows = Array.from({ length: 900 }, (_, i) => `${(i * 0.005).toFixed(3)},${i < 60 ? 0 : 5},${i < 60 ? 0 : (5 * (1 - Math.exp(-(i - 60) / 40))).toFixed(4)}`);
+    rows[400] = 'oops,,';
+    await file.setInputFiles({ name: 'step.csv', mimeType: 'text/csv', buffer: Buffer.from(`time (s),commanded (°),measured (°)\n${rows.join('\n')}`) });
+    await expect(page.getByText(/899 samples/)).toBeVisible();
+    await expect(page.getByRole('list', { name: 'What was noticed while reading' })).toContainText('1 row could not be read');
+    await expect(figure(page, 'rise')).toContainText('s');
+    await begin(page, /^Pluck a belt/);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Pluck a belt/);
+    const rate = 8000;
+    const wav = Buffer.alloc(44 + rate * 2);
+    wav.write('RIFF', 0); wav.writeUInt32LE(36 + rate * 2, 4); wav.write('WAVEfmt ', 8); wav.writeUInt32LE(16, 16); wav.writeUInt16LE(1, 20); wav.writeUInt16LE(1, 22); wav.writeUInt32LE(rate, 24); wav.writeUInt32LE(rate * 2, 28); wav.writeUInt16LE(2, 32); wav.writeUInt16LE(16, 34); wav.write('data', 36); wav.writeUInt32LE(rate * 2, 40);
+    for (let i = 0; i < rate; i++) wav.writeInt16LE(Math.round(20000 * Math.exp(-i / 3000) * Math.sin((2 * Math.PI * 88 * i) / rate)), 44 + 2 * i);
+    await file.setInputFiles({ name: 'tap.wav', mimeType: 'audio/wav', buffer: wav });
+    await expect(figure(page, 'frequency')).toContainText(/^(87\.\d|88)/);
+  });
+
+  test('the test plan says what answers the brief, in a safe order, and begins it with a rig that is fine enough', async ({ page }) => {
+    await openDemo(page, 'Bench');
+    await settled(page);
+    await page.getByRole('button', { name: 'Test plan' }).click();
+    const plan = page.getByRole('dialog');
+    await expect(plan.getByRole('region', { name: 'First, without load' })).toContainText('Play at a lever');
+    await expect(plan.getByRole('region', { name: 'Last, what can hurt it' })).toContainText('Torque ladder');
+    await expectAccessible(page);
+    await plan.getByRole('button', { name: 'Begin Hysteresis loop for Stiffness' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Hysteresis loop/);
+    await expect(page.getByRole('img', { name: 'Rig for hysteresis loop' })).toBeVisible();
+  });
+
+  test('a whole guided session on the simulated specimen, found figures in the tally', async ({ page }) => {
+    await openDemo(page, 'Bench', 'Neck lift');
+    await settled(page);
+    await page.getByRole('combobox', { name: 'Variant' }).selectOption('d');
+    await page.getByRole('button', { name: 'Live rig' }).click();
+    await page.getByRole('button', { name: 'Run the session' }).click();
+    await expect(page.getByText('The session is done')).toBeVisible({ timeout: 40_000 });
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Transmission error/);
+    const tests = page.getByRole('region', { name: 'Tests by build' });
+    for (const name of ['Play at a lever', 'Hysteresis loop', 'Torque by load cell', 'Transmission error']) await expect(tests.getByRole('button', { name: new RegExp(`^${name}.*±`) }).last()).toBeVisible();
+    await expect(page.locator('[data-limit="stiffness"] [data-found]')).toContainText('±');
+    await expectAccessible(page);
+  });
+
+  test('the rig streams from the bridge’s stand-in and survives a reload', async ({ page }) => {
+    await openDemo(page, 'Bench', 'Tide dial');
+    await settled(page);
+    await page.getByRole('button', { name: 'Live rig' }).click();
+    await page.getByRole('combobox', { name: 'From' }).selectOption('bridge');
+    await page.getByRole('button', { name: 'Record', exact: true }).click();
+    await expect.poll(async () => Number(await page.locator('[data-samples]').getAttribute('data-samples')), { timeout: 15_000 }).toBeGreaterThan(3000);
+    await page.reload();
+    await page.getByRole('button', { name: 'Bring it back' }).click();
+    await expect(page.getByText(/Recovered \d+ samples/)).toBeVisible();
+    await page.getByRole('combobox', { name: 'Test', exact: true }).selectOption('transmission');
+    await page.getByRole('button', { name: 'Take the recording' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Transmission error/);
+  });
+});

@@ -1,0 +1,271 @@
+import { ALL_TEST_KINDS, CELL_COUNTS, CELL_LEVER, contextFor, drawTruth, LineReader, lineOrders, packRecording, PROGRAMS, type BenchTest, type LineReport, type ReadingsTest, type Recording, type RigProgram } from '@gristmill/core';
+import { format } from 'date-fns';
+import { useEffect, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { ChoiceField } from '../../parts/ChoiceField.tsx';
+import { newId } from '../../state/identifier.ts';
+import { useOpen, useVariant } from '../../state/open.ts';
+import { useShelf } from '../../state/shelf.ts';
+import { keepRecording, liveStore } from '../../storage/recordings.ts';
+import { LivePlot } from './LivePlot.tsx';
+import { newTest, TEST_NAMES } from './new-test.ts';
+import { BridgeSource, FileSource, SerialSource, serialKnown, SimulatedSource, type LineSource } from './rig-sources.ts';
+
+type SourceId = 'simulated' | 'serial' | 'bridge' | 'file';
+const KEEP_EVERY = 2000;
+
+/** Lines of an interrupted recording, as they were kept. */
+interface Kept {
+  readonly jointId: string;
+  readonly when: string;
+  readonly source: string;
+  readonly chunks: number;
+}
+
+/** What a programme's recording goes into. */
+const INTO: Readonly<Record<RigProgram, BenchTest['kind']>> = { play: 'hysteresis', hysteresis: 'hysteresis', torque: 'torque-cell', transmission: 'transmission' };
+
+/** The channels a kind wants out of a recording, every `n`th sample. */
+function forKind(kind: BenchTest['kind'], r: Recording, most = 400_000): Recording {
+  const k = ALL_TEST_KINDS.find((x) => x.id === kind)!;
+  const wish = (id: string): string => (kind === 'hysteresis' && id === 'angle' && !r.channels.some((c) => c.id === 'angle') ? 'output' : id);
+  const wanted = (k.channels ?? []).map((c) => ({ c, at: r.channels.findIndex((x) => x.id === wish(c.id)) })).filter((x) => x.at >= 0);
+  // A loop is told by a few thousand points: neighbours are averaged, which also takes the sensor's steps down.
+  const n = r.data[0]?.length ?? 0;
+  const by = Math.max(1, Math.ceil(n / (kind === 'hysteresis' ? 1600 : most)));
+  const mean = (a: Float64Array): Float64Array => (by === 1 ? a : Float64Array.from({ length: Math.floor(a.length / by) }, (_, i) => a.subarray(i * by, (i + 1) * by).reduce((s, v) => s + v, 0) / by));
+  return { ...r, channels: wanted.map(({ c }) => ({ id: c.id, name: c.label, quantity: c.quantity })), data: wanted.map(({ at }) => mean(r.data[at]!)) };
+}
+
+/** A rig, real or simulated: a live plot, and recordings that become tests. */
+export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTaken: (testId: string) => void }) {
+  const joint = useOpen((s) => s.joint)!;
+  const variant = useVariant();
+  const shelf = useShelf();
+  const readOnly = useOpen((s) => s.readOnly);
+  const [sourceId, setSourceId] = useState<SourceId>('simulated');
+  const [program, setProgram] = useState<RigProgram>('hysteresis');
+  const [pace, setPace] = useState(1);
+  const [baud, setBaud] = useState(115200);
+  const [seed, setSeed] = useState(1);
+  const [running, setRunning] = useState(false);
+  const [reader, setReader] = useState<LineReader>(() => new LineReader());
+  const [channel, setChannel] = useState('output');
+  const [count, setCount] = useState({ samples: 0, malformed: 0, gaps: 0 });
+  const [says, setSays] = useState('');
+  const [kept, setKept] = useState<Kept | null>(null);
+  const [guided, setGuided] = useState('');
+  const source = useRef<LineSource>(undefined);
+  const file = useRef<HTMLInputElement>(null);
+  const into = sourceId === 'simulated' ? INTO[program] : undefined;
+  const [chosen, setChosen] = useState<BenchTest['kind']>('transmission');
+  const target = into ?? chosen;
+
+  useEffect(() => {
+    void liveStore.get<Kept>('head').then((k) => setKept(k && k.jointId === joint.id ? k : null), () => undefined);
+  }, [joint.id]);
+  useEffect(() => () => source.current?.stop(), []);
+  useEffect(() => {
+    if (!running) return;
+    const timer = setInterval(() => setCount({ samples: reader.samples, malformed: reader.malformed, gaps: reader.gaps }), 250);
+    return () => clearInterval(timer);
+  }, [running, reader]);
+
+  const truth = () => {
+    const ratio = contextFor(variant, line, shelf).ratio;
+    if (!line || ratio === undefined) return undefined;
+    return drawTruth(line, lineOrders(variant, line), ratio, contextFor(variant, line, shelf).torqueConstant ?? 0.05, seed);
+  };
+
+  /** Runs a source into a new reader, what comes kept every two seconds so that a reload loses little. */
+  const run = (from: LineSource): Promise<LineReader> =>
+    new Promise((resolve) => {
+      source.current?.stop();
+      source.current = from;
+      const next = new LineReader();
+      setReader(next);
+      setCount({ samples: 0, malformed: 0, gaps: 0 });
+      setSays('');
+      setRunning(true);
+      let lines: string[] = [];
+      let chunks = 0;
+      let ended = false;
+      const keep = async () => {
+        if (!lines.length) return;
+        const text = lines.join('\n');
+        lines = [];
+        try {
+          await liveStore.set(`chunk${chunks++}`, text);
+          await liveStore.set('head', { jointId: joint.id, when: new Date().toISOString(), source: from.name, chunks } satisfies Kept);
+        } catch {
+          // Storage is full or blocked: the recording goes on in memory, and taking it into a test says so.
+        }
+      };
+      const timer = setInterval(() => void keep(), KEEP_EVERY);
+      const end = (why: string) => {
+        if (ended) return;
+        ended = true;
+        clearInterval(timer);
+        void keep();
+        setRunning(false);
+        setSays(why);
+        setCount({ samples: next.samples, malformed: next.malformed, gaps: next.gaps });
+        if (next.channels.length && !next.column(channel)) setChannel(next.channels.find((c) => c.id !== 'time')?.id ?? 'time');
+        resolve(next);
+      };
+      stopNow.current = () => (from.stop(), end('Stopped.'));
+      from.start((l) => {
+        next.line(l);
+        lines.push(l);
+      }, end).catch((error: Error) => end(error.name === 'NotFoundError' ? 'No port was chosen.' : `The source does not start: ${error.message}`));
+    });
+  const stopNow = useRef<() => void>(() => undefined);
+
+  const begin = async () => {
+    if (sourceId === 'simulated') {
+      const t = truth();
+      if (!t) return setSays('There is no specimen to simulate: the line of this variant does not add up yet. Mend it in the Line.');
+      await run(new SimulatedSource(t, program, pace, seed));
+    } else if (sourceId === 'bridge') await run(new BridgeSource());
+    else if (sourceId === 'serial') await run(new SerialSource(baud));
+    else file.current?.click();
+  };
+
+  /** Makes a test of what was recorded. */
+  const take = async (from: LineReader, kind: BenchTest['kind'], name: string, buildName?: string): Promise<string | undefined> => {
+    const whole = from.recording();
+    if (!whole) return undefined;
+    const recording = forKind(kind, whole);
+    const missing = ALL_TEST_KINDS.find((k) => k.id === kind)!.channels!.filter((c) => !c.optional && c.id !== 'time' && !recording.channels.some((x) => x.id === c.id));
+    if (missing.length) {
+      setSays(`${TEST_NAMES[kind]} wants ${missing.map((c) => c.label).join(' and ')}, and the rig sent ${whole.channels.map((c) => c.name).join(', ')}. Choose another test, or name the channels so in the header.`);
+      return undefined;
+    }
+    // The joint as it is now: a session takes several in a row.
+    const builds = useOpen.getState().joint!.builds;
+    let buildId = builds.find((b) => b.variantId === variant.id && (buildName === undefined || b.name === buildName))?.id;
+    const made = newId();
+    const t = newTest(kind, buildId ?? made, shelf, kind === 'torque-cell' && sourceId === 'simulated' ? { lever: CELL_LEVER, leverError: 2e-4, zeroCounts: 812, knownMass: 1, knownCounts: Math.round(812 + 9.80665 * CELL_COUNTS) } : {}) as ReadingsTest;
+    const packed = await keepRecording(t.id, name, packRecording(recording));
+    useOpen.getState().edit(`Take a recording: ${TEST_NAMES[kind].toLowerCase()}`, (d) => {
+      if (!buildId) {
+        buildId = made;
+        d.builds.push({ id: made, variantId: variant.id, name: buildName ?? `${variant.name}-1`, date: format(new Date(), 'yyyy-MM-dd'), process: buildName ? 'Simulated specimen, drawn from the expected bands.' : '', notes: '' });
+      }
+      d.tests.push({ ...t, buildId: buildId!, recording: packed } as BenchTest);
+    });
+    await forget();
+    return t.id;
+  };
+
+  const forget = async () => {
+    const k = await liveStore.get<Kept>('head').catch(() => null);
+    for (let i = 0; i < (k?.chunks ?? 0); i++) await liveStore.remove(`chunk${i}`).catch(() => undefined);
+    await liveStore.remove('head').catch(() => undefined);
+    setKept(null);
+  };
+
+  const recover = async () => {
+    if (!kept) return;
+    const next = new LineReader();
+    for (let i = 0; i < kept.chunks; i++) for (const l of ((await liveStore.get<string>(`chunk${i}`)) ?? '').split('\n')) next.line(l);
+    setReader(next);
+    setCount({ samples: next.samples, malformed: next.malformed, gaps: next.gaps });
+    setSourceId('file');
+    setSays(`Recovered ${next.samples} samples of ${kept.source}.`);
+    setKept(null);
+  };
+
+  /** Play, hysteresis, torque and transmission, one after the other, on the simulated specimen. */
+  const guide = async () => {
+    const t = truth();
+    if (!t) return setSays('There is no specimen to simulate: the line of this variant does not add up yet. Mend it in the Line.');
+    let last: string | undefined;
+    for (const p of ['play', 'hysteresis', 'torque', 'transmission'] as const) {
+      setGuided(`${PROGRAMS[p].name}: the rig ${PROGRAMS[p].says}…`);
+      const r = await run(new SimulatedSource(t, p, 12, seed));
+      // The play programme pushes lightly to and fro: its loop gives play alone.
+      if (p !== 'play') last = (await take(r, INTO[p], `simulated, ${PROGRAMS[p].name.toLowerCase()}`, 'S-1')) ?? last;
+      else {
+        const out = r.column('output');
+        if (out && out.length) {
+          const test = newTest('play-lever', '', shelf, { lever: 0.18 });
+          let [low, high] = [Infinity, -Infinity];
+          const third = Math.floor(out.length / 3);
+          const readings = [0, 1, 2].map((k) => {
+            [low, high] = [Infinity, -Infinity];
+            for (let i = k * third; i < (k + 1) * third; i++) [low, high] = [Math.min(low, out[i]!), Math.max(high, out[i]!)];
+            const d = 2 * 0.18 * Math.sin((high - low) / 2);
+            return { id: newId(), angle: (k * 2 * Math.PI) / 3, difference: d, text: `${(d * 1e3).toFixed(3)} mm, from the rig` };
+          });
+          const made = newId();
+          useOpen.getState().edit('Take a recording: play at a lever', (d) => {
+            const at = d.builds.find((b) => b.variantId === variant.id && b.name === 'S-1')?.id;
+            if (!at) d.builds.push({ id: made, variantId: variant.id, name: 'S-1', date: format(new Date(), 'yyyy-MM-dd'), process: 'Simulated specimen, drawn from the expected bands.', notes: '' });
+            d.tests.push({ ...test, buildId: at ?? made, rig: { ...test.rig, push: 0.06 * t.torque, correctWindUp: true }, readings } as BenchTest);
+          });
+        }
+      }
+    }
+    setGuided('');
+    toast('The session is done: four tests of build S-1, a simulated specimen.');
+    if (last) onTaken(last);
+  };
+
+  const channels = reader.channels.filter((c) => c.id !== 'time');
+  return (
+    <>
+      <div className="flex min-h-0 min-w-0 flex-col px-5 pb-3 pt-3">
+        <div className="flex flex-wrap items-baseline gap-3">
+          <h1 className="text-[15px]">Live rig <span className="label font-normal">variant {variant.name}</span></h1>
+          <span role="status" className="num ml-auto text-[12.5px]" data-samples={count.samples}>{running ? '● recording ' : ''}{count.samples} samples{count.malformed ? `, ${count.malformed} lines left out` : ''}{count.gaps ? `, ${count.gaps} gaps in time` : ''}</span>
+        </div>
+        <p className="caution my-2">Current limit set and emergency stop in reach before power; cover belts and wheels; stand clear of levers.</p>
+        {kept && !running ? <p role="note" className="border-l-3 border-near bg-serious px-3 py-1.5">A recording of {kept.source} was interrupted at {format(new Date(kept.when), 'HH:mm:ss')}. <button type="button" className="mend" onClick={() => void recover()}>Bring it back</button> <button type="button" className="mend" onClick={() => void forget()}>Let it go</button></p> : null}
+        <div className="min-h-[220px] flex-1 border border-rule bg-panel"><LivePlot reader={reader} channel={channel} /></div>
+        <div className="flex flex-wrap items-center gap-3 pt-2">
+          {channels.length ? <ChoiceField label="Channel" value={channel} options={channels.map((c) => ({ value: c.id, label: c.name }))} onChange={(v) => setChannel(String(v))} /> : <span className="label">Nothing has come yet.</span>}
+          {guided ? <span role="status">{guided}</span> : null}
+          {says ? <span role="status">{says}</span> : null}
+        </div>
+      </div>
+      <div className="min-h-0 space-y-1.5 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3">
+        <h2 className="rule-b pb-1">Source</h2>
+        <ChoiceField label="From" value={sourceId} disabled={running} options={[{ value: 'simulated', label: 'Simulated specimen' }, ...(serialKnown() ? [{ value: 'serial', label: 'Serial port' }] : []), { value: 'bridge', label: 'Bridge of this computer' }, { value: 'file', label: 'Recorded file' }]} onChange={(v) => setSourceId(v as SourceId)} />
+        {sourceId === 'simulated' ? (
+          <>
+            <ChoiceField label="Programme" value={program} disabled={running} options={(Object.keys(PROGRAMS) as RigProgram[]).map((p) => ({ value: p, label: PROGRAMS[p].name }))} onChange={(v) => setProgram(v as RigProgram)} />
+            <p className="label">The rig {PROGRAMS[program].says}, {PROGRAMS[program].seconds} s at 1 kHz. The specimen is drawn from the expected bands; what it truly is stays hidden.</p>
+            <ChoiceField label="Pace" value={pace} disabled={running} options={[{ value: 1, label: 'as it comes' }, { value: 4, label: '4 times' }, { value: 12, label: '12 times' }]} onChange={(v) => setPace(Number(v))} />
+            <ChoiceField label="Specimen" value={seed} disabled={running} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, label: `no. ${n}` }))} onChange={(v) => setSeed(Number(v))} />
+          </>
+        ) : null}
+        {sourceId === 'serial' ? <ChoiceField label="Baud" value={baud} options={[9600, 57600, 115200, 250000, 921600].map((b) => ({ value: b, label: String(b) }))} onChange={(v) => setBaud(Number(v))} /> : null}
+        {sourceId === 'bridge' ? <p className="label">The server reads lines from the device named in RIG (a serial device or a file), and from its own stand-in where none is named.</p> : null}
+        {sourceId === 'serial' || sourceId === 'bridge' ? <p className="label">A microcontroller prints one header object that names channels, then one line a sample: {'{"t":12.5,"in":8191,"out":402,"load":-812,"i":1.42}'}.</p> : null}
+        <button type="button" className="btn block w-full" disabled={readOnly} onClick={() => (running ? stopNow.current() : void begin())}>{running ? 'Stop' : sourceId === 'file' ? 'Choose a file' : 'Record'}</button>
+        <input ref={file} type="file" className="sr-only" tabIndex={-1} aria-label="Recorded file" onChange={(e) => { const f = e.target.files?.[0]; e.target.value = ''; if (f) void run(new FileSource(f)); }} />
+        <h2 className="rule-b pb-1 pt-3">Take it into a test</h2>
+        {into ? <p className="label">{TEST_NAMES[into]}, build of variant {variant.name}.</p> : <ChoiceField label="Test" value={chosen} options={ALL_TEST_KINDS.filter((k) => k.channels?.length && !k.channels.some((c) => c.id === 'sound')).map((k) => ({ value: k.id, label: k.name }))} onChange={(v) => setChosen(v as BenchTest['kind'])} />}
+        <button type="button" className="btn block w-full" disabled={readOnly || running || reader.samples === 0} onClick={() => void take(reader, target, source.current?.name ?? 'recording').then((id) => id && onTaken(id))}>Take the recording</button>
+        <h2 className="rule-b pb-1 pt-3">Guided session</h2>
+        <p className="label">Play, hysteresis, torque and transmission, one after the other, on the simulated specimen.</p>
+        <button type="button" className="btn block w-full" disabled={readOnly || running || guided !== ''} onClick={() => void guide()}>Run the session</button>
+        <h2 className="rule-b pb-1 pt-3">Channels</h2>
+        <table className="w-full text-[12.5px]" aria-label="Channels of the rig"><tbody>{reader.channels.map((c, i) => <tr key={c.id} className="rule-b"><td>{c.name}</td><td className="num text-right"><ScaleField reader={reader} index={i} disabled={running} /></td></tr>)}</tbody></table>
+      </div>
+    </>
+  );
+}
+
+/** What one unit or count of a channel is worth, and its sense. */
+function ScaleField({ reader, index, disabled }: { reader: LineReader; index: number; disabled: boolean }) {
+  const [, again] = useState(0);
+  const c = reader.channels[index]!;
+  return (
+    <>
+      {Math.abs(c.scale).toPrecision(4)}{' '}
+      <button type="button" className="mend" disabled={disabled || reader.samples === 0} aria-label={`Turn the sign of ${c.name}`} onClick={() => { reader.turn(index); again((x) => x + 1); }}>{c.scale < 0 ? '−' : '+'}</button>
+    </>
+  );
+}

@@ -103,7 +103,8 @@ test('arrows nudge by a step, ten with Shift, a tenth with Alt', async ({ page }
 
 test('bench readings in the wrong unit are asked about, struck out with a reason, and exported', async ({ page }) => {
   await openDemo(page, 'Bench');
-  await page.getByRole('button', { name: 'New: torque ladder' }).click();
+  await page.getByRole('button', { name: 'New test' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /^Torque ladder/ }).click();
   const mass = page.getByRole('textbox', { name: 'Mass hung' });
   await mass.fill('20 N');
   await page.getByRole('button', { name: 'Add rung' }).click();

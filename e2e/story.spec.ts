@@ -39,7 +39,8 @@ test('from the demo to asked, expected and found, and it is all there after a re
   // The bench: a new build of this variant, play from caliper readings, torque from hung masses.
   await page.getByRole('button', { name: 'Record a build' }).click();
   await page.getByRole('link', { name: /^Bench/ }).click();
-  await page.getByRole('button', { name: 'New: play at a lever' }).click();
+  await page.getByRole('button', { name: 'New test' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /^Play at a lever/ }).click();
   await page.getByRole('combobox', { name: 'Read with' }).selectOption({ label: 'Digital caliper' });
   for (const [angle, reading] of [['0°', '0.43 mm'], ['120°', '0.45 mm'], ['240°', '430 µm']]) {
     await page.getByRole('textbox', { name: 'Output angle' }).fill(angle!);
@@ -48,7 +49,8 @@ test('from the demo to asked, expected and found, and it is all there after a re
   }
   const play = page.getByRole('region', { name: 'Result' }).locator('[data-found="play"]');
   await expect(play).toContainText(/^8\.\d+ ± \d\.\d+′$/);
-  await page.getByRole('button', { name: 'New: torque ladder' }).click();
+  await page.getByRole('button', { name: 'New test' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /^Torque ladder/ }).click();
   await page.getByRole('textbox', { name: 'Lever radius' }).fill('300 mm');
   await page.getByRole('textbox', { name: 'Lever radius' }).press('Enter');
   for (const [mass, what] of [['2 kg', 'lifted'], ['2.6 kg', 'lifted'], ['3.1 kg', 'stalled']]) {

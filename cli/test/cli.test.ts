@@ -94,7 +94,7 @@ describe.concurrent('the command line', () => {
     expect(a.figures.ratio.value).toBe(14);
     expect(a.figures.torque.low).toBeLessThan(a.figures.torque.value);
     expect(a.stages[0].report.figures.centre.value).toBeGreaterThan(0.05);
-    expect(r.tests.map((t: { row: string }) => t.row)).toEqual(['play', 'torque']);
+    expect(r.tests.filter((t: { testId: string }) => !t.testId.startsWith('d-')).map((t: { row: string }) => t.row)).toEqual(['play', 'torque']);
     expect((await run('analyse', demo, '--variant', 'B')).out).toMatch(/^Body yaw, variant B/);
     expect((await run('analyse', demo, '--variant', 'Z')).code).toBe(1);
   });

@@ -14,7 +14,7 @@ export type RigField =
 /** A column of typed readings. */
 export type ReadingColumn =
   | { readonly as: 'quantity'; readonly id: string; readonly label: string; readonly quantity: QuantityId; readonly example: string; readonly words: readonly string[]; /** Signed values are taken. */ readonly signed?: boolean; readonly optional?: boolean }
-  | { readonly as: 'choice'; readonly id: string; readonly label: string; readonly options: readonly { readonly value: string; readonly label: string }[]; readonly words: readonly string[] };
+  | { readonly as: 'choice'; readonly id: string; readonly label: string; readonly options: readonly { readonly value: string; readonly label: string }[]; readonly words: readonly string[]; /** What 1, true and yes stand for in a file; 0, −1, false and no for the other. */ readonly yes?: string };
 
 /** A channel that a recorded test needs. */
 export interface ChannelWish {
@@ -123,8 +123,13 @@ export interface TestKind {
   readonly steps: readonly string[];
   readonly rig: readonly RigField[];
   readonly columns: readonly ReadingColumn[];
+  /** Columns where they depend on how the rig is set. */
+  columnsFor?(rig: Readonly<Record<string, number | string>>): readonly ReadingColumn[];
   readonly channels?: readonly ChannelWish[];
   /** What instruments serve. */
   readonly measures?: Instrument['measures'];
   analyse(test: ReadingsTest, context: TestContext): Result<TestResult>;
 }
+
+/** The columns of a test as its rig stands. */
+export const columnsOf = (kind: TestKind, rig: Readonly<Record<string, number | string>>): readonly ReadingColumn[] => kind.columnsFor?.(rig) ?? kind.columns;

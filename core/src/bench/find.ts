@@ -2,8 +2,10 @@ import { motorConstants } from '../motor/index.ts';
 import type { BenchTest, Joint, LadderTest, LimitId, PlayTest, ReadingsTest, Variant } from '../joint/joint.ts';
 import { analyseLine, type LineReport } from '../line/analyse.ts';
 import type { Problem, Result } from '../result.ts';
+import { calibratedReading } from '../shop/instrument.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import type { TestContext, TestResult } from './contract.ts';
+import { calibrated } from './calibrate.ts';
 import { lineOrders } from './line-orders.ts';
 import { analysePlay, type PlayResult } from './play-lever.ts';
 import { unpackRecording, type Recording } from './recording.ts';
@@ -42,10 +44,15 @@ export function contextFor(variant: Variant | undefined, line: LineReport | unde
 export function analyseReadings(test: ReadingsTest, context: TestContext): Result<TestResult> {
   const kind = testKind(test.kind);
   if (!kind) return { ok: false, problem: { what: `This version knows no test “${test.kind}”.`, why: 'It was made with a newer one.', mend: 'Open the joint there; nothing of it is lost here.' } };
-  if (context.recording || !test.recording) return kind.analyse(test, context);
-  const packed = unpackRecording(test.recording);
-  if (!packed.ok) return packed;
-  return kind.analyse(test, { ...context, recording: packed.value });
+  const own = calibrated(test, kind, context.instruments.find((i) => i.id === test.rig['instrument']));
+  let recording = context.recording;
+  if (!recording && test.recording) {
+    const packed = unpackRecording(test.recording);
+    if (!packed.ok) return packed;
+    recording = packed.value;
+  }
+  const r = kind.analyse(own.test, { ...context, recording });
+  return r.ok && own.says.length ? { ok: true, value: { ...r.value, advice: [...r.value.advice, ...own.says] } } : r;
 }
 
 /** Analyses one test against the expected figures of its variant. */
@@ -57,10 +64,13 @@ export function findingsFor(test: BenchTest, variant: Variant | undefined, line:
     const instrument = shelf.instruments.find((i) => i.id === test.rig.instrument);
     const done = <T extends { found: Uncertain }>(r: Result<T>) => (r.ok ? { found: r.value.found, problem: undefined, slips: slipsFor(r.value.found.value, expectedOf(row)) } : { found: undefined, problem: r.problem, slips: [] });
     if (test.kind === 'play-lever') {
-      const r = analysePlay(test as PlayTest, instrument, line?.figures.find((f) => f.id === 'stiffness')?.value);
+      const own = test as PlayTest;
+      // A difference of two readings has no zero.
+      const r = analysePlay({ ...own, readings: own.readings.map((x) => ({ ...x, difference: calibratedReading({ ...instrument, zero: 0 }, x.difference) })) }, instrument, line?.figures.find((f) => f.id === 'stiffness')?.value);
       return [{ ...base, row, ...done(r), bound: 'both', play: r.ok ? r.value : undefined }];
     }
-    const r = analyseLadder(test as LadderTest, instrument, factor(shelf, 'gravity'));
+    const own = test as LadderTest;
+    const r = analyseLadder({ ...own, readings: own.readings.map((x) => ({ ...x, mass: calibratedReading(instrument, x.mass) })) }, instrument, factor(shelf, 'gravity'));
     return [{ ...base, row, ...done(r), bound: r.ok && r.value.bound !== 'bracket' ? r.value.bound : 'both', ladder: r.ok ? r.value : undefined }];
   }
   const own = test as ReadingsTest;

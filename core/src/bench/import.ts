@@ -1,7 +1,7 @@
 import { readJson } from './json-test.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { ReadingsTest } from '../joint/joint.ts';
-import type { TestKind } from './contract.ts';
+import { columnsOf, type TestKind } from './contract.ts';
 import { readTable, type ReadTable, type WantedColumn } from './read-table.ts';
 import { readWav } from './read-wav.ts';
 import type { Recording } from './recording.ts';
@@ -49,13 +49,16 @@ function asRecording(kind: TestKind, table: ReadTable): Recording {
 /** Reads a table of readings or a recording for a kind of test. */
 export function importTable(kind: TestKind, text: string, newId: (i: number) => string = (i) => `r${i + 1}`): Result<Imported> {
   const lone = kind.columns.length === 0;
-  const fromColumns: WantedColumn[] = kind.columns.map((c) => ({ id: c.id, label: c.label, words: c.words, ...(c.as === 'quantity' ? { quantity: c.quantity, ...(c.optional && { optional: true }) } : { options: c.options, optional: true }) }));
+  // A heading in lengths makes it a straight axis.
+  const lengths = kind.id === 'positioning' && /[\s_([/,](mm|µm|um|m|in)\s*[\])]?\s*([,;\t]|$)/i.test(text.split(/\r?\n/).find((l) => /[a-z]/i.test(l) && !l.trim().startsWith('#')) ?? '');
+  const columns = columnsOf(kind, lengths ? { axis: 'straight' } : {});
+  const fromColumns: WantedColumn[] = columns.map((c) => ({ id: c.id, label: c.label, words: c.words, ...(c.as === 'quantity' ? { quantity: c.quantity, ...(c.optional && { optional: true }) } : { options: c.options, optional: true, ...(c.yes && { yes: c.yes }) }) }));
   const fromChannels: WantedColumn[] = (kind.channels ?? []).map((c) => ({ id: c.id, label: c.label, quantity: c.quantity, words: c.words, ...(c.optional && { optional: true }) }));
   // A time column nobody needs is still good for gaps.
   if (kind.channels && !fromChannels.some((c) => c.id === 'time')) fromChannels.push({ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'], optional: true });
   const table = readTable(text, lone ? fromChannels : fromColumns);
   if (!table.ok) return table;
-  const rig = rigFrom(kind, table.value.head);
+  const rig = { ...rigFrom(kind, table.value.head), ...(lengths && { axis: 'straight' }) };
   if (kind.channels && (lone || table.value.rows > MOST_READINGS)) {
     const again = lone ? table : readTable(text, fromChannels);
     if (!again.ok) return again;

@@ -23,3 +23,4 @@ export { stepFigures } from './kinds/step.ts';
 export { tone } from './kinds/sound.ts';
 export * from './specimen.ts';
 export * from './plan.ts';
+export * from './calibrate.ts';

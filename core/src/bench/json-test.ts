@@ -1,7 +1,7 @@
 import { ok, refuse, type Result } from '../result.ts';
 import { parseQuantity } from '../units/parse.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
-import type { TestKind } from './contract.ts';
+import { columnsOf, type TestKind } from './contract.ts';
 import type { Imported } from './import.ts';
 import { LineReader } from './protocol.ts';
 import { unpackRecording, type Recording } from './recording.ts';
@@ -93,14 +93,14 @@ export function readJson(kind: TestKind, text: string, newId: (i: number) => str
     return put(rows);
   }
   const list = raw['readings'] ?? raw['samples'] ?? raw['data'] ?? raw['rows'];
-  const quantities = [...kind.columns, ...(kind.channels ?? []).map((c) => ({ as: 'quantity' as const, ...c, example: '' }))].filter((c, i, a) => a.findIndex((x) => x.id === c.id) === i);
+  const quantities = [...columnsOf(kind, rig), ...(kind.channels ?? []).map((c) => ({ as: 'quantity' as const, ...c, example: '' }))].filter((c, i, a) => a.findIndex((x) => x.id === c.id) === i);
   const rowOf = (source: Raw): Record<string, number | string> | undefined => {
     const row: Record<string, number | string> = {};
     for (const c of quantities) {
       if (c.as === 'choice') {
         const hit = Object.entries(source).find(([k]) => tidy(k) === c.id || c.words.includes(tidy(k)));
         const v = hit?.[1];
-        const option = c.options.find((o) => o.value === String(v).toLowerCase() || o.label.toLowerCase() === String(v).toLowerCase()) ?? (v === 1 || v === true ? c.options[c.id === 'outcome' ? 1 : 0] : v === -1 || v === 0 || v === false ? c.options[c.id === 'outcome' ? 0 : 1] : undefined);
+        const option = c.options.find((o) => o.value === String(v).toLowerCase() || o.label.toLowerCase() === String(v).toLowerCase()) ?? (c.yes && (v === 1 || v === true) ? c.options.find((o) => o.value === c.yes) : c.yes && (v === -1 || v === 0 || v === false) ? c.options.find((o) => o.value !== c.yes) : undefined);
         if (option) row[c.id] = option.value;
         continue;
       }

@@ -11,6 +11,7 @@ export interface WantedColumn {
   readonly options?: readonly { readonly value: string; readonly label: string }[];
   readonly words: readonly string[];
   readonly optional?: boolean;
+  readonly yes?: string;
 }
 
 export interface ReadTable {
@@ -53,6 +54,13 @@ const decimalCommas = (rows: readonly (readonly string[])[]): boolean => {
 };
 
 const numberLike = (c: string): boolean => /^\s*[+\-−]?(\d|[.,]\d)/.test(c);
+
+/** What 1 and true, or 0, −1 and false, stand for in a column of two choices. */
+function yesOrNo(raw: string, w: WantedColumn): { readonly value: string } | undefined {
+  if (!w.yes) return undefined;
+  if (/^(\+?1(\.0)?|\+|true|yes|y)$/i.test(raw)) return { value: w.yes };
+  return /^([-−]1(\.0)?|0(\.0)?|[-−]|false|no|n)$/i.test(raw) ? w.options!.find((o) => o.value !== w.yes) : undefined;
+}
 
 /**
  * Reads a table of readings: any separator, decimal commas, a heading in any order with units, or none with columns in the order given; comment lines with named values above it. Rows that cannot be read are counted and left
@@ -110,8 +118,15 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
   const commas = delimiter !== ',' && decimalCommas(data);
   if (commas) notes.push('Commas were read as decimal points.');
   const heads = wanted.map((w, i) => (named && places[i]! >= 0 ? heading(first[places[i]!]!, w.quantity) : undefined));
+  // A scale that shows newtons where a mass is meant: told, and divided by standard gravity.
+  const forces = wanted.map((w, i) => {
+    const unit = w.quantity === 'mass' && named && places[i]! >= 0 && !heads[i]?.unit ? heading(first[places[i]!]!, 'force').unit : undefined;
+    return unit === undefined ? undefined : findUnit(QUANTITIES.force, unit);
+  });
+  forces.forEach((f, i) => f && notes.push(`${wanted[i]!.label} is in ${f.symbol}: it was divided by standard gravity.`));
   heads.forEach((h, i) => {
     const w = wanted[i]!;
+    if (forces[i]) return;
     if (h?.said && !h.unit) notes.push(`The unit “${h.said}” of ${w.label} is not known; ${QUANTITIES[w.quantity!].shown} was taken.`);
     else if (!h?.unit && w.quantity && QUANTITIES[w.quantity].units.some((u) => u.symbol !== '') && places[i]! >= 0 && !data.slice(0, 5).some((r) => /[a-zA-Z°′″'"µ]/.test(r[places[i]!] ?? ''))) notes.push(`No unit is given for ${w.label}: ${QUANTITIES[w.quantity].shown} was taken.`);
   });
@@ -136,13 +151,16 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
       }
       if (w.options) {
         const t = tidy(raw);
-        const found = w.options.find((o) => o.value === t || tidy(o.label) === t) ?? w.options.find((o) => tidy(o.label).includes(t) || t.includes(tidy(o.value))) ?? ({ '1': w.options[0], '+': w.options[0], '+1': w.options[0], '0': w.options[1], '-1': w.options[1] } as Record<string, (typeof w.options)[number] | undefined>)[raw.replace('−', '-')];
+        const found = w.options.find((o) => o.value === t || tidy(o.label) === t) ?? w.options.find((o) => tidy(o.label).includes(t) || t.includes(tidy(o.value))) ?? yesOrNo(raw, w);
         if (found) cells[i] = found.value;
         else whole = false;
         continue;
       }
       const plain = Number(commas ? raw.replace(',', '.') : raw);
-      if (raw !== '' && Number.isFinite(plain)) cells[i] = toSi(plain, scales[i]!);
+      if (raw !== '' && Number.isFinite(plain)) {
+        const newtons = forces[i];
+        cells[i] = newtons ? toSi(plain, newtons) / 9.80665 : toSi(plain, scales[i]!);
+      }
       else {
         const read = parseQuantity(commas ? raw.replace(/(\d),(\d)/, '$1.$2') : raw, w.quantity!, heads[i]?.unit);
         if (read.ok) cells[i] = read.value.si;

@@ -1,6 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { QuantityId } from '../../units/quantity.ts';
-import type { TestKind } from '../contract.ts';
+import type { ReadingColumn, TestKind } from '../contract.ts';
 import { positioningIso, type TargetRuns } from '../iso230.ts';
 import { combine } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, instrumentBudget, instrumentOf, plainResult, rigChoice, rigOf, rigQuantity, rigText } from './rig-fields.ts';
@@ -8,13 +8,19 @@ import { cell, column, countedRows, dominantAdvice, instrumentBudget, instrument
 const RIG = [rigChoice('axis', 'Axis', 'Turning axes are read in angles, straight ones in lengths.', [{ value: 'turning', label: 'turning' }, { value: 'straight', label: 'straight' }], ['axis']), rigQuantity('radius', 'Radius, to carry over', 'Of the pinion or pulley, where a straight axis should land beside the joint’s angles; 0 for none.', 'length', 0, 1e-3, 0, 10, ['radius'])];
 const UP = [{ value: 'up', label: 'from below' }, { value: 'down', label: 'from above' }];
 
+const columns = (straight: boolean): readonly ReadingColumn[] => [
+  straight ? column('target', 'target', 'length', '50 mm', ['target', 'position', 'commanded'], { signed: true }) : column('target', 'target', 'angle', '30°', ['target', 'position', 'commanded'], { signed: true }), { as: 'choice', id: 'way', label: 'approached', options: UP, words: ['way', 'direction', 'side', 'approached', 'dir'], yes: 'up' },
+  straight ? column('deviation', 'deviation', 'length', '4 µm', ['deviation', 'error', 'dev', 'x'], { signed: true }) : column('deviation', 'deviation', 'smallAngle', '1.2′', ['deviation', 'error', 'dev', 'x'], { signed: true }),
+];
+
+
 /** Accuracy and repeatability by ISO 230-2. */
 export const positioning: TestKind = {
   id: 'positioning', name: 'Positioning', summary: 'Targets approached from both sides several times: accuracy, repeatability and reversal by ISO 230-2.', group: 'motion', rows: ['repeatability'], measures: 'length',
   caution: 'The axis moves by itself: fingers off, current limit set and emergency stop in reach before power.',
   steps: ['Choose five or more targets over the travel, not all at the same place of a turn.', 'Go to each from below, stop, read; then from above; five runs.', 'Type target, side and deviation (read less commanded) of each.'],
   rig: RIG,
-  columns: [column('target', 'target', 'angle', '30°', ['target', 'position', 'commanded'], { signed: true }), { as: 'choice', id: 'way', label: 'approached', options: UP, words: ['way', 'direction', 'side', 'approached'] }, column('deviation', 'deviation', 'smallAngle', '1.2′', ['deviation', 'error', 'x'], { signed: true })],
+  columns: columns(false), columnsFor: (rig) => columns(rig['axis'] === 'straight'),
   analyse: (test, context) => {
     const rows = countedRows(test, 'target', 'deviation');
     if (rows.length < 2) return refuse(rows.length === 0 ? 'There are no readings yet.' : 'One reading tells nothing about repeating.', 'Each target is approached several times from both sides.', 'Type target, side and deviation of each stop.');

@@ -84,8 +84,8 @@ export const step: TestKind = {
   id: 'step', name: 'Step response', summary: 'Commanded and measured position over time: rise, overshoot, settling, steady error, hunting.', group: 'motion', rows: [],
   caution: 'The axis jumps: fingers and levers clear, current limit set and emergency stop in reach before power.',
   steps: ['Command a step of a few degrees while recording.', 'Let it come to rest, and record as long again: hunting shows only then.', 'Import the file, or stream it from the rig.'],
-  rig: RIG, columns: [column('time', 'time', 'time', '20 ms', ['time', 't']), column('commanded', 'commanded', 'angle', '5°', ['commanded', 'command', 'setpoint', 'target', 'goal'], { signed: true }), column('measured', 'measured', 'angle', '4.8°', ['measured', 'position', 'actual', 'output'], { signed: true })],
-  channels: [{ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'] }, { id: 'commanded', label: 'commanded', quantity: 'angle', words: ['commanded', 'command', 'setpoint', 'target', 'goal'] }, { id: 'measured', label: 'measured', quantity: 'angle', words: ['measured', 'position', 'actual', 'output', 'out'] }],
+  rig: RIG, columns: [column('time', 'time', 'time', '20 ms', ['time', 't']), column('commanded', 'commanded', 'angle', '5°', ['commanded', 'command', 'setpoint', 'target', 'goal', 'cmd', 'reference', 'ref'], { signed: true }), column('measured', 'measured', 'angle', '4.8°', ['measured', 'position', 'actual', 'output', 'pos', 'out'], { signed: true })],
+  channels: [{ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'] }, { id: 'commanded', label: 'commanded', quantity: 'angle', words: ['commanded', 'command', 'setpoint', 'target', 'goal', 'cmd', 'reference', 'ref'] }, { id: 'measured', label: 'measured', quantity: 'angle', words: ['measured', 'position', 'actual', 'output', 'pos', 'out'] }],
   analyse: (test, context) => {
     const rows = countedRows(test, 'time', 'commanded', 'measured');
     const own = ['time', 'commanded', 'measured'].map((id) => channelOf(context.recording, id));

@@ -1,11 +1,12 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { channelOf } from '../recording.ts';
+import { mappedError } from '../calibrate.ts';
 import { amplitudes, peaksOf } from '../spectrum.ts';
 import { suspectsFor } from '../suspects.ts';
 import { nearestFraction, transmissionRun, unwrapped } from '../transmission-error.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
-import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
+import { cell, column, countedRows, dominantAdvice, instrumentOf, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 
 const RIG = [rigQuantity('ratio', 'Ratio that is thought', 'From input to output; 0 takes the variant’s own.', 'ratio', 0, 0.1, -1e5, 1e5, ['ratio', 'expected ratio']), rigQuantity('sensorError', 'Error of the output sensor', 'Once round, from its data sheet or its own map.', 'smallAngle', 0, Math.PI / 108000, 0, 1, ['sensor error'])];
 const SHOWN = 1500;
@@ -34,7 +35,7 @@ const plain = (x: number): string => String(Number(x.toPrecision(6))).replace('-
 
 /** Transmission error, true ratio, play between both ways, and orders with their suspects. */
 export const transmission: TestKind = {
-  id: 'transmission', name: 'Transmission error', summary: 'Input and output angle over a turn each way: error curve, true ratio, play, and which part made which order.', group: 'motion', rows: ['play'],
+  id: 'transmission', name: 'Transmission error', summary: 'Input and output angle over a turn each way: error curve, true ratio, play, and which part made which order.', group: 'motion', rows: ['play'], measures: 'angle',
   caution: 'Runs by itself: cover belts and wheels, current limit set and emergency stop in reach before power.',
   steps: ['A sensor at the input and one at the output, both on the rig.', 'Turn slowly and evenly through a little more than one turn of the output, two or more to tell orders apart.', 'Stop, and turn back the same way.', 'Stream it, or import the file.'],
   rig: RIG, columns: [column('input', 'input angle', 'angle', '120°', ['input', 'in', 'motor'], { signed: true }), column('output', 'output angle', 'angle', '6.02°', ['output', 'out'], { signed: true })],
@@ -45,7 +46,8 @@ export const transmission: TestKind = {
     const [rawIn, rawOut] = ri && ro ? [ri, ro] : [Float64Array.from(rows, (r) => cell(r, 'input')), Float64Array.from(rows, (r) => cell(r, 'output'))];
     if (rawIn.length < 12) return refuse('There is not enough recorded yet.', 'An error curve needs both angles over a turn of the output.', 'Stream it from the rig, or import a file with input and output.');
     const [i, o] = [unwrapped(rawIn), unwrapped(rawOut)];
-    const run = transmissionRun(i.angles, o.angles);
+    const map = instrumentOf(test, context)?.map;
+    const run = transmissionRun(i.angles, map ? o.angles.map((a) => a - mappedError(map, a)) : o.angles);
     if (!run) return refuse('Nothing turns in this recording.', 'Input or output stays where it is.', 'Check which column is which, and that both sensors count.');
     const rig = rigOf(RIG, test);
     const found = 1 / run.slope;
@@ -79,7 +81,7 @@ export const transmission: TestKind = {
         ...(wrongSign ? ['The output turns the other way than thought: a channel’s sign is reversed, or the kind of stage is driven otherwise.'] : []),
         ...(wrong && !wrongSign ? [`The ratio is not what was thought: it is ${plain(found)}${near ? `, which ${says} fits` : ''}. Count teeth again, or a belt slips if it drifts with load.`] : []),
         ...(run.turns < 1 ? ['Less than one turn of the output: orders need a whole one, better two or more.'] : []), ...(playKnown ? [] : ['Only one way was recorded: turn back the same way and play follows.']), ...dominantAdvice(play ?? headline),
-        ...(i.wraps || o.wraps ? [`An encoder wrapped ${i.wraps + o.wraps} times; the angles were joined up again.`] : []), ...(context.recording?.notes ?? []),
+        ...(i.wraps || o.wraps ? [`An encoder wrapped ${i.wraps + o.wraps} times; the angles were joined up again.`] : []), ...(map ? [`The error of ${instrumentOf(test, context)!.name} over its turn was taken out by its map.`] : []), ...(context.recording?.notes ?? []),
       ],
     });
   },

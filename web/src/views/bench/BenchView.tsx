@@ -19,7 +19,9 @@ import { PlanPanel } from './PlanPanel.tsx';
 import { ReadingsGrid } from './ReadingsGrid.tsx';
 import { FirstPlot, ResultDetail } from './ResultDetail.tsx';
 import { RigValues } from './RigValues.tsx';
+import { Runs } from './Runs.tsx';
 import { SheetFoot } from './SheetFoot.tsx';
+import { StoreMap } from './StoreMap.tsx';
 import { Teardown } from './Teardown.tsx';
 import { Detail, Headline, Notes } from './Outcome.tsx';
 import { LadderReadings, PlayReadings } from './Readings.tsx';
@@ -123,7 +125,7 @@ export default function BenchView() {
             <Headline test={test} finding={finding} expected={expected} asked={asked} />
             <FirstPlot key={test.id} finding={finding} />
             <div className="pt-2">{test.kind === 'play-lever' ? <PlayReadings key={test.id} test={test} /> : test.kind === 'torque-ladder' ? <LadderReadings key={test.id} test={test} result={finding?.ladder} /> : <ReadingsGrid key={test.id} test={test as ReadingsTest} kind={kindOf(test.kind)!} />}</div>
-            {plainTest ? <><ResultDetail finding={finding} />{test.kind === 'endurance' ? <Teardown test={plainTest} /> : null}<Notes test={test} /></> : <Detail test={test} finding={finding} asked={asked} />}
+            {plainTest ? <><ResultDetail finding={finding} /><Runs test={test} findings={findings ?? []} onChoose={(id) => setParams({ test: id })} />{test.kind === 'endurance' ? <Teardown test={plainTest} /> : null}{test.kind === 'transmission' ? <StoreMap test={plainTest} /> : null}<Notes test={test} /></> : <Detail test={test} finding={finding} asked={asked} />}
             <SheetFoot />
           </div>
           <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3">

@@ -1,4 +1,4 @@
-import { parseQuantity, type Problem, type ReadingColumn, type ReadingsTest, type TestKind } from '@gristmill/core';
+import { columnsOf, parseQuantity, type Problem, type ReadingColumn, type ReadingsTest, type TestKind } from '@gristmill/core';
 import { useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
@@ -53,12 +53,13 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
   const form = useRef<HTMLFormElement>(null);
   const file = useRef<HTMLInputElement>(null);
   const { state, take, cancel } = useImport(test, kind);
+  const columns = columnsOf(kind, test.rig);
   const add = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const data = new FormData(e.currentTarget);
     const values: Record<string, number | string> = {};
     const typed: string[] = [];
-    for (const c of kind.columns) {
+    for (const c of columns) {
       const text = String(data.get(c.id) ?? '').trim();
       if (c.as === 'choice') {
         values[c.id] = text;
@@ -77,7 +78,7 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
     const fields = [...e.currentTarget.querySelectorAll('input')];
     const last = fields[fields.length - 1];
     if (last) last.value = '';
-    (kind.columns.length > 1 ? fields[0] : last)?.focus();
+    (columns.length > 1 ? fields[0] : last)?.focus();
     fields[0]?.select();
   };
   const paste = (e: ClipboardEvent) => {
@@ -90,13 +91,13 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
   return (
     <section aria-label="Readings">
       {test.recording ? <p className="rule-b py-1">Recording “{test.recording.name}”: <span className="num">{test.recording.rows}</span> samples of {test.recording.channels.map((c) => c.name).join(', ')}{test.recording.malformed ? `; ${test.recording.malformed} lines left out` : ''}{test.recording.gaps ? `; ${test.recording.gaps} gaps` : ''}.</p> : null}
-      {kind.columns.length && test.readings.length ? (
+      {columns.length && test.readings.length ? (
         <table className="w-full [&_td]:py-[2px]">
-          <thead><tr className="border-b border-strong">{kind.columns.map((c) => <th key={c.id} className="whitespace-nowrap">{c.label}</th>)}<th className="whitespace-nowrap">as entered</th><th><span className="sr-only">Strike out</span></th></tr></thead>
+          <thead><tr className="border-b border-strong">{columns.map((c) => <th key={c.id} className="whitespace-nowrap">{c.label}</th>)}<th className="whitespace-nowrap">as entered</th><th><span className="sr-only">Strike out</span></th></tr></thead>
           <tbody>
             {rows.map((r) => (
               <tr key={r.id} className={`rule-b ${r.struck !== undefined ? 'text-muted line-through decoration-1' : ''}`}>
-                {kind.columns.map((c) => <td key={c.id} className="whitespace-nowrap pr-2"><CellText column={c} value={r.values[c.id]} /></td>)}
+                {columns.map((c) => <td key={c.id} className="whitespace-nowrap pr-2"><CellText column={c} value={r.values[c.id]} /></td>)}
                 <td className="num max-w-[11rem] truncate text-[12px] text-muted">{r.text}</td>
                 <td className="no-print text-right no-underline">{readOnly ? null : <Strike test={test} id={r.id} struck={r.struck} />}</td>
               </tr>
@@ -107,12 +108,12 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
       {test.readings.length > shown ? <button type="button" className="mend no-print" onClick={() => setShown(shown + 400)}>Show earlier ({test.readings.length - shown})</button> : null}
       {readOnly ? null : (
         <form ref={form} className="no-print flex flex-wrap items-baseline gap-x-3 gap-y-1 py-2" onSubmit={add} onPaste={paste} aria-label="Add a reading">
-          {kind.columns.map((c, i) => c.as === 'choice' ? (
+          {columns.map((c, i) => c.as === 'choice' ? (
             <label key={c.id}>{c.label} <select name={c.id} className="select" aria-label={c.label}>{c.options.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}</select></label>
           ) : (
-            <label key={c.id}>{c.label} <input name={c.id} className="field-input !w-24 !text-left" placeholder={c.example} defaultValue={i === 0 && kind.columns.length > 1 && test.readings.length === 0 && !c.optional ? '' : undefined} autoComplete="off" aria-label={c.label} /></label>
+            <label key={c.id}>{c.label} <input name={c.id} className="field-input !w-24 !text-left" placeholder={c.example} defaultValue={i === 0 && columns.length > 1 && test.readings.length === 0 && !c.optional ? '' : undefined} autoComplete="off" aria-label={c.label} /></label>
           ))}
-          {kind.columns.length ? <button type="submit" className="btn">Add reading</button> : null}
+          {columns.length ? <button type="submit" className="btn">Add reading</button> : null}
           <button type="button" className="btn" onClick={() => file.current?.click()}>Import a file</button>
           <input ref={file} type="file" accept=".csv,.txt,.tsv,.json,.jsonl,.wav,text/csv,text/plain,application/json,audio/wav" className="sr-only" tabIndex={-1} aria-label="Import readings: file" onChange={(e) => {
             const f = e.target.files?.[0];

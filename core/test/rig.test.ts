@@ -1,0 +1,155 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { ALL_TEST_KINDS, analyseLine, analyseReadings, blankTest, contextFor, drawTruth, findingsOf, fitHysteresis, lineOrders, LineCutter, LineReader, makeShelf, readJointFile, Specimen, testKind, testPlan, transmissionRun, twoPoint, calibratedReading, sensorMap, mappedError, type Joint, type Truth } from '../src/index.ts';
+
+const arcmin = Math.PI / 10800;
+const shelf = makeShelf();
+const demo = (name: string): Joint => {
+  const r = readJointFile(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8'));
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+};
+const neck = demo('neck-lift');
+const variant = neck.variants.find((v) => v.id === 'c')!;
+const line = analyseLine(neck, variant, shelf);
+const context = contextFor(variant, line, shelf);
+const truthOf = (seed: number): Truth => drawTruth(line, lineOrders(variant, line), context.ratio!, context.torqueConstant!, seed);
+const recorded = (truth: Truth, program: 'hysteresis' | 'transmission' | 'torque') => {
+  const s = new Specimen(truth, program, 1000, 5);
+  const reader = new LineReader();
+  reader.line(s.header());
+  while (!s.done) reader.line(s.line());
+  return reader;
+};
+
+describe('the simulated rig', () => {
+  it('is the same specimen for a seed, within the expected bands, and others for others', () => {
+    expect(truthOf(3)).toEqual(truthOf(3));
+    expect(truthOf(3).play).not.toBe(truthOf(4).play);
+    const band = line.figures.find((f) => f.id === 'stiffness')!;
+    for (let seed = 1; seed < 40; seed++) {
+      const k = truthOf(seed).stiffness[1];
+      expect(k).toBeGreaterThanOrEqual(band.low * 0.999);
+      expect(k).toBeLessThanOrEqual(band.high * 1.001);
+    }
+  });
+
+  it('analysis finds what was put in: play and stiffness by the loop, ratio and play by the turn', () => {
+    for (const seed of [1, 2, 5]) {
+      const truth = truthOf(seed);
+      const loop = recorded(truth, 'hysteresis');
+      const thin = (a: Float64Array) => Float64Array.from({ length: Math.floor(a.length / 10) }, (_, i) => a.subarray(i * 10, i * 10 + 10).reduce((s, v) => s + v, 0) / 10);
+      const fit = fitHysteresis(thin(loop.column('torque')!), thin(loop.column('output')!))!;
+      expect(fit.play.value / truth.play).toBeCloseTo(1, 1);
+      expect(fit.stiffness[fit.stiffness.length - 1]!.value / truth.stiffness[1]).toBeGreaterThan(0.85);
+      expect(fit.stiffness[fit.stiffness.length - 1]!.value / truth.stiffness[1]).toBeLessThan(1.15);
+      const turn = recorded(truth, 'transmission');
+      const run = transmissionRun(turn.column('input')!, turn.column('output')!)!;
+      expect(1 / run.slope / truth.ratio).toBeCloseTo(1, 3);
+      expect(Math.abs(run.play - truth.play) / arcmin).toBeLessThan(0.6 + 0.1 * (truth.play / arcmin));
+    }
+  });
+
+  it('a million samples are taken apart in little time', () => {
+    const n = 1_000_000;
+    const input = Float64Array.from({ length: n }, (_, i) => (i < n / 2 ? i : n - i) * 1e-3);
+    const output = input.map((x, i) => x / 20 + 2e-4 * Math.sin(x / 20) + (i < n / 2 ? -3e-4 : 3e-4));
+    const kind = testKind('transmission')!;
+    const r = analyseReadings(blankTest(kind, { id: 't', buildId: '', date: '' }), { instruments: [], gravity: 9.81, orders: [{ name: 'output', order: 1, lever: 0.05 }], materials: [], ratio: 20, recording: { channels: [{ id: 'input', name: 'in', quantity: 'angle' }, { id: 'output', name: 'out', quantity: 'angle' }], data: [input, output], rate: 0, malformed: 0, gaps: 0, notes: [] } });
+    if (!r.ok) throw new Error(r.problem.what);
+    expect(r.value.figures.find((f) => f.id === 'play')!.value).toBeCloseTo(6e-4, 6);
+    expect(r.value.peaks![0]!.suspects[0]!.name).toBe('output');
+  });
+});
+
+describe('the rig’s protocol', () => {
+  it('takes objects and rows, scales counts, counts what is not whole, marks gaps, never throws', () => {
+    const r = new LineReader();
+    r.line('{"channels":[{"name":"t"},{"name":"out","quantity":"angle","counts":1000},{"name":"load","unit":"kg"}],"rate":100}');
+    for (let i = 0; i < 50; i++) r.line(i % 2 ? `{"t":${i * 0.01},"out":${i},"load":5}` : `${i * 0.01},${i},5`);
+    r.line('{"t":0.5,"out":');
+    r.line('garbage');
+    r.line('{"t":0.51,"out":"x","load":1}');
+    r.line('9.0,60,5');
+    r.line('1.0,60,5');
+    expect([r.samples, r.malformed, r.gaps]).toEqual([51, 4, 1]);
+    expect(r.column('output')![10]).toBeCloseTo((10 * 2 * Math.PI) / 1000, 12);
+    expect(r.recording()!.notes.join()).toContain('backwards');
+    r.turn(1);
+    expect(r.column('output')![10]).toBeCloseTo((-10 * 2 * Math.PI) / 1000, 12);
+    fc.assert(fc.property(fc.array(fc.string({ maxLength: 60 }), { maxLength: 40 }), (lines) => {
+      const any = new LineReader();
+      for (const l of lines) any.line(l);
+      for (const c of any.channels) for (const v of any.column(c.id)!) expect(Number.isFinite(v)).toBe(true);
+    }), { numRuns: 200 });
+  });
+
+  it('lines cut anywhere come together again; an endless one does not fill the memory', () => {
+    fc.assert(fc.property(fc.array(fc.nat(9), { maxLength: 30 }), (cuts) => {
+      const text = 'a,1\nb,2\r\nc,3\n';
+      const cutter = new LineCutter();
+      const out: string[] = [];
+      let at = 0;
+      for (const c of cuts) {
+        out.push(...cutter.feed(text.slice(at, at + c)));
+        at += c;
+      }
+      out.push(...cutter.feed(text.slice(at)));
+      expect(out.filter(Boolean)).toEqual(['a,1', 'b,2', 'c,3']);
+    }));
+    const endless = new LineCutter();
+    for (let i = 0; i < 100; i++) endless.feed('x'.repeat(1000));
+    expect(endless.feed('\nok\n').at(-1)).toBe('ok');
+  });
+});
+
+describe('instruments and plan', () => {
+  it('two known values make factor and zero; readings follow', () => {
+    const c = twoPoint([0, 2], [0.05, 2.15])!;
+    expect(calibratedReading(c, 2.15)).toBeCloseTo(2, 12);
+    expect(calibratedReading(c, 0.05)).toBeCloseTo(0, 12);
+    expect(twoPoint([0, 1], [3, 3])).toBeUndefined();
+    const kind = testKind('leg-press')!;
+    const blank = blankTest(kind, { id: 't', buildId: '', date: '' }, 'hanging');
+    const test = { ...blank, rig: { ...blank.rig, thigh: 0.2, shank: 0.2 }, readings: [{ id: 'a', text: '6 kg', values: { angle: 2, mass: 6 } }, { id: 'b', text: '60 kg', values: { angle: 2, mass: 6 } }] };
+    const at = (over: object) => {
+      const r = analyseReadings(test, { instruments: shelf.instruments.map((i) => (i.id === 'hanging' ? { ...i, ...over } : i)), gravity: 9.80665, orders: [], materials: [] });
+      if (!r.ok) throw new Error(r.problem.what);
+      return r.value;
+    };
+    expect(at({ factor: 1.02, calibrated: '2026-11-01' }).found!.value / at({}).found!.value).toBeCloseTo(1.02, 9);
+    expect(at({ factor: 1.02 }).advice.join()).toContain('corrected by the calibration');
+    expect(at({ range: 5 }).advice.join()).toContain('beyond what');
+  });
+
+  it('a sensor’s error is mapped from a turn and taken out', () => {
+    const angles = Float64Array.from({ length: 512 }, (_, i) => (2 * Math.PI * i) / 512);
+    const error = angles.map((a) => 4e-3 * Math.cos(a + 0.5) + 1e-3 * Math.cos(2 * a - 1));
+    const map = sensorMap(angles, error);
+    expect(map.map((h) => h.order)).toEqual([1, 2]);
+    for (let i = 0; i < 512; i += 17) expect(mappedError(map, angles[i]!)).toBeCloseTo(error[i]!, 9);
+  });
+
+  it('the plan answers the brief in a safe order, with levers fine enough, and knows what is done', () => {
+    const joint = demo('body-yaw');
+    const variant = joint.variants[0]!;
+    const line = analyseLine(joint, variant, shelf);
+    const plan = testPlan(joint, variant, line, shelf.instruments);
+    expect(plan.map((p) => p.order)).toEqual([...plan.map((p) => p.order)].sort());
+    expect(plan.find((p) => p.kind === 'play-lever')!.done).toBe(true);
+    expect(plan.at(-1)!.kind).toBe('torque-ladder');
+    for (const p of plan) expect(ALL_TEST_KINDS.some((k) => k.id === p.kind)).toBe(true);
+    expect(testPlan({ ...joint, tests: [] }, variant, line, shelf.instruments).every((p) => !p.done)).toBe(true);
+  });
+
+  it('every test of the demo has a result or says why; every kind appears among the four joints', () => {
+    const kinds = new Set<string>();
+    for (const name of ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial']) {
+      const joint = demo(name);
+      for (const t of joint.tests) kinds.add(t.kind);
+      for (const f of findingsOf(joint, shelf)) expect(f.found, `${name} ${f.testId}: ${f.problem?.what}`).toBeDefined();
+    }
+    expect([...kinds].sort()).toEqual(ALL_TEST_KINDS.map((k) => k.id).sort());
+  });
+});

@@ -61,6 +61,18 @@ async function core(): Promise<void> {
   const wave = kindOf('strain-wave', 45);
   say('strain-wave stage, analysis with bands', time(() => wave.kind.analyse({ ...wave.params }, lobed, shelf), 5, 20), 'ms');
   say('strain-wave clearance map, all teeth at 180 angles', time(() => wave.kind.map!({ ...wave.params }, lobed, shelf), 10, 40), 'ms', 60);
+  const turn = (n: number) => {
+    const input = Float64Array.from({ length: n }, (_, i) => ((i < n / 2 ? i : n - i) * 1000) / n);
+    return { input, output: input.map((x, i) => x / 20 + 2e-4 * Math.sin(x / 20) + (i < n / 2 ? -3e-4 : 3e-4)) };
+  };
+  const { input, output } = turn(1_000_000);
+  const transmission = c.testKind('transmission')!;
+  const recorded = { channels: [{ id: 'input', name: 'in', quantity: 'angle' as const }, { id: 'output', name: 'out', quantity: 'angle' as const }], data: [input, output], rate: 0, malformed: 0, gaps: 0, notes: [] };
+  say('transmission of 10⁶ samples: resampling, orders, suspects', time(() => void transmission.analyse(c.blankTest(transmission, { id: 't', buildId: '', date: '' }), { instruments: [], gravity: 9.81, orders: [], materials: [], ratio: 20, recording: recorded }), 1, 5), 'ms', 1500);
+  let held = 0;
+  const torque = Float64Array.from({ length: 2000 }, (_, i) => { const s = i / 500; return 5 * (s < 1 ? s : s < 3 ? 2 - s : s - 4); });
+  const angle = torque.map((t, i) => { held = Math.max(t - 0.2, Math.min(t + 0.2, held)); return Math.sign(held) * (6e-4 + Math.min(1.2, Math.abs(held)) / 400 + Math.max(0, Math.abs(held) - 1.2) / 900) + 1e-5 * Math.sin(i * 12.9898); });
+  say('hysteresis fit of 2 000 points', time(() => void c.fitHysteresis(torque, angle), 3, 15), 'ms', 100);
   say('line analysis, two belt stages, with bands', time(() => c.analyseLine(joint, copies[next++ % 1600]!, shelf)), 'ms', 2);
   const again = copies.map((v) => structuredClone(v));
   const four = (v: typeof variant) => ({ ...v, stages: [...v.stages, ...structuredClone(v.stages)].map((x, i) => ({ ...x, id: `f${i}` })) });

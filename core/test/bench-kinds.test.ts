@@ -103,6 +103,16 @@ describe('the arithmetic of each', () => {
     expect(run('runout', rows.slice(0, 3)).advice.join()).toContain('cannot be told apart');
   });
 
+  it('made against drawn: scale, contours out and holes in, told apart', () => {
+    const rows = [5, 10, 20, 40, 60].flatMap((d) => [{ feature: 'outside', axis: 'x', drawn: d * 1e-3, measured: d * 1.002e-3 + 0.12e-3 }, { feature: 'outside', axis: 'y', drawn: d * 1e-3, measured: d * 0.999e-3 + 0.12e-3 }, { feature: 'hole', axis: 'x', drawn: d * 1e-3, measured: d * 1.002e-3 - 0.2e-3 }]);
+    const r = run('fit', rows);
+    expect(r.found!.value).toBeCloseTo(6e-5, 9);
+    expect(figure(r, 'in').value).toBeCloseTo(1e-4, 9);
+    expect(figure(r, 'scaleX').value).toBeCloseTo(0.002, 9);
+    expect(figure(r, 'scaleY').value).toBeCloseTo(-0.001, 9);
+    expect(run('fit', rows.slice(0, 2).map((x) => ({ ...x, axis: 'x' })).concat({ feature: 'outside', axis: 'x', drawn: 5e-3, measured: 5.13e-3 })).advice.join()).toContain('too much alike');
+  });
+
   it('a leg’s torque by its pose', () => {
     const r = run('leg-press', [{ angle: Math.PI / 2, mass: 6.2 }], { thigh: 0.2, shank: 0.15, legMass: 0.2 });
     expect(r.found!.value).toBeCloseTo((6 * 9.80665 * 0.2 * 0.15) / 0.25, 6);
@@ -256,6 +266,16 @@ describe('files', () => {
         expect(v['angle'], text).toBeCloseTo(want[i]!.angle, 9);
       });
     }
+  });
+
+  it('straight axes by their units, directions and outcomes as signs or words, newtons on a scale', () => {
+    const p = read('positioning', 'target_mm,direction,deviation_um\n50,1,4\n50,-1,-3');
+    expect(p.ok && p.value.rig['axis']).toBe('straight');
+    expect(p.ok && p.value.readings.map((r) => [r.values['way'], r.values['deviation'], r.values['target']])).toEqual([['up', 4e-6, 0.05], ['down', -3e-6, 0.05]]);
+    const t = read('turn-back', '# lever: 200 mm\ndirection,force_N,turned\n1,2,0\n-1,3,true');
+    expect(t.ok && t.value.readings.map((r) => [r.values['way'], r.values['outcome']])).toEqual([['with', 'held'], ['against', 'turned']]);
+    expect(t.ok && t.value.readings[0]!.values['mass']).toBeCloseTo(2 / 9.80665, 9);
+    expect(t.ok && t.value.notes.join()).toContain('divided by standard gravity');
   });
 
   it('rows that cannot be read are counted, the rest kept; missing columns and empty files are told', () => {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { carry, contactSet, discOutline, discPlay, flatten, lobeCurve, pinGap, place, smallestConvex, type Cycloid, type LobedPair } from '../src/index.ts';
+import { carry, contactSet, discOutline, discPlay, flatten, lobeCurve, pinGap, place, sampledError, smallestConvex, type Cycloid, type LobedPair } from '../src/index.ts';
 
 const read = <T>(name: string): T => JSON.parse(readFileSync(new URL(`./cases/${name}.json`, import.meta.url), 'utf8')) as T;
 interface Shape { pin_circle_radius_mm: number; pin_radius_mm: number; eccentricity_mm: number; pins: number; smallest_convex_pin_path_radius_mm: number; undercut: boolean; max_radius_mm: number; min_radius_mm: number }
@@ -111,5 +111,22 @@ describe('a cycloidal disc', () => {
       const a = (2 * Math.PI * j) / 11;
       expect(Math.abs(set.gaps[j]! + 5e-5 * (Math.cos(a) * set.nx[j]! + Math.sin(a) * set.ny[j]!))).toBeLessThan(1.5e-6);
     }
+  });
+
+  it('errs over a turn by what pins and lobes are off, by sampling: none without, in proportion with, the same for a seed', () => {
+    const pair: LobedPair = { profile: { pins: 14, circle: 0.04, pin: 3.05e-3, throw: 1.4e-3 }, circle: 0.04, pin: 3e-3 };
+    const none = sampledError(pair, 0, 0);
+    const one = sampledError(pair, 2e-5, 0);
+    expect(sampledError(pair, 2e-5, 0)).toEqual(one);
+    // What is left without errors is the ripple of the gap itself.
+    expect(one.likely).toBeGreaterThan(1.5 * none.likely);
+    const two = sampledError(pair, 4e-5, 0);
+    expect((two.likely - none.likely) / (one.likely - none.likely)).toBeGreaterThan(1.4);
+    expect((two.likely - none.likely) / (one.likely - none.likely)).toBeLessThan(2.8);
+    expect(one.low).toBeLessThanOrEqual(one.likely);
+    expect(one.high).toBeGreaterThan(one.likely);
+    // Of the order of the error over the levers' arm, (Z − 1)·e.
+    expect(two.likely).toBeGreaterThan(4e-5 / (14 * 1.4e-3) / 4);
+    expect(two.likely).toBeLessThan((4 * 4e-5) / (13 * 1.4e-3));
   });
 });

@@ -22,7 +22,8 @@ describe('joint files', () => {
     raw.ownField = { deep: [1, 2] };
     raw.brief.cases[0].colour = 'green';
     raw.variants[0].stages[0].params.later = 'x';
-    raw.tests[0].readings[0].photo = 'a.jpg';
+    raw.tests.find((t: { id: string }) => t.id === 'test-play').readings[0].photo = 'a.jpg';
+    raw.tests.find((t: { id: string }) => t.id === 'd-pluck').readings[0].values.later = 3;
     const read = readJointFile(JSON.stringify(raw));
     if (!read.ok) throw new Error(sayProblem(read.problem));
     expect(JSON.parse(writeJointFile(read.value))).toEqual(raw);

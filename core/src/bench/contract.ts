@@ -112,7 +112,7 @@ export interface TestKind {
   readonly id: BenchTest['kind'];
   readonly name: string;
   readonly summary: string;
-  readonly group: 'play and stiffness' | 'torque' | 'motion' | 'sound and heat';
+  readonly group: 'play and stiffness' | 'torque' | 'motion' | 'sound and heat' | 'made size';
   /** Limits of the brief that it can answer. */
   readonly rows: readonly LimitId[];
   readonly caution: string;

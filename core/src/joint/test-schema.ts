@@ -49,7 +49,7 @@ export const ladderTestSchema = v.looseObject({
 });
 
 /** Tests whose rig and readings are named by their kind (`bench/kinds`). */
-export const READINGS_KINDS = ['play-spot', 'hysteresis', 'torque-cell', 'efficiency', 'turn-back', 'no-load', 'runout', 'transmission', 'positioning', 'step', 'temperature', 'endurance', 'leg-press', 'pluck', 'noise'] as const;
+export const READINGS_KINDS = ['play-spot', 'hysteresis', 'torque-cell', 'efficiency', 'turn-back', 'no-load', 'runout', 'transmission', 'positioning', 'step', 'temperature', 'endurance', 'leg-press', 'pluck', 'noise', 'fit'] as const;
 
 /** A recording as it lies in a file; without `data` it is kept beside the joint under the test's id. */
 const recordingSchema = v.looseObject({

@@ -2,3 +2,4 @@ export * from './cycloid.ts';
 export * from './contacts.ts';
 export * from './plate.ts';
 export * from './dead-points.ts';
+export * from './sampled-error.ts';

@@ -28,19 +28,19 @@ export function twoPoint(known: readonly [number, number], read: readonly [numbe
 /** A reading as the instrument's calibration makes it. */
 export const calibratedReading = (i: Pick<Instrument, 'factor' | 'zero'> | undefined, reading: number): number => reading * (i?.factor ?? 1) - (i?.zero ?? 0);
 
-const i = (id: string, name: string, measures: Instrument['measures'], resolution: number, error: number, source: string): Instrument => ({ id, name, measures, resolution, error, source });
+const i = (id: string, name: string, measures: Instrument['measures'], resolution: number, error: number, range: number, source: string): Instrument => ({ id, name, measures, resolution, error, range, source });
 
 export const INSTRUMENTS: readonly Instrument[] = [
-  i('caliper', 'Digital caliper', 'length', 1e-5, 3e-5, 'usual for 150 mm digital calipers, ISO 13385-1'),
-  i('dial', 'Dial indicator 0.01 mm', 'length', 1e-5, 2e-5, 'usual for 10 mm dial indicators, ISO 463'),
-  i('lever-dial', 'Lever indicator 0.002 mm', 'length', 2e-6, 4e-6, 'usual for lever indicators, ISO 9493'),
-  i('rule', 'Steel rule', 'length', 5e-4, 3e-4, 'starting value'),
-  i('kitchen', 'Kitchen scale', 'mass', 1e-3, 5e-3, 'starting value'),
-  i('bathroom', 'Bathroom scale', 'mass', 0.1, 0.3, 'starting value'),
-  i('hanging', 'Hanging scale', 'mass', 0.01, 0.03, 'starting value'),
-  i('magnetic', 'Magnetic angle sensor, 14 bit', 'angle', (2 * Math.PI) / 16384, 0.0087, 'usual non-linearity of 0.5° before its error is mapped; starting value'),
-  i('optical', 'Optical encoder, 10 000 counts', 'angle', (2 * Math.PI) / 10000, 3e-4, 'usual data-sheet value'),
-  i('thermocouple', 'Thermocouple, type K', 'temperature', 0.1, 1.5, 'IEC 60584-1, class 1'),
-  i('load-cell', 'Load cell 10 kg', 'force', 0.02, 0.1, 'usual for bar cells with a 24-bit converter; starting value'),
-  i('multimeter', 'Multimeter, 10 A range', 'current', 0.01, 0.05, 'usual hand-held meter; starting value'),
+  i('caliper', 'Digital caliper', 'length', 1e-5, 3e-5, 0.15, 'usual for 150 mm digital calipers, ISO 13385-1'),
+  i('dial', 'Dial indicator 0.01 mm', 'length', 1e-5, 2e-5, 0.01, 'usual for 10 mm dial indicators, ISO 463'),
+  i('lever-dial', 'Lever indicator 0.002 mm', 'length', 2e-6, 4e-6, 8e-4, 'usual for lever indicators, ISO 9493'),
+  i('rule', 'Steel rule', 'length', 5e-4, 3e-4, 0.3, 'starting value'),
+  i('kitchen', 'Kitchen scale', 'mass', 1e-3, 5e-3, 5, 'starting value'),
+  i('bathroom', 'Bathroom scale', 'mass', 0.1, 0.3, 150, 'starting value'),
+  i('hanging', 'Hanging scale', 'mass', 0.01, 0.03, 40, 'starting value'),
+  i('magnetic', 'Magnetic angle sensor, 14 bit', 'angle', (2 * Math.PI) / 16384, 0.0087, 2 * Math.PI, 'usual non-linearity of 0.5° before its error is mapped; starting value'),
+  i('optical', 'Optical encoder, 10 000 counts', 'angle', (2 * Math.PI) / 10000, 3e-4, 2 * Math.PI, 'usual data-sheet value'),
+  i('thermocouple', 'Thermocouple, type K', 'temperature', 0.1, 1.5, 1373.15, 'IEC 60584-1, class 1'),
+  i('load-cell', 'Load cell 10 kg', 'force', 0.02, 0.1, 98, 'usual for bar cells with a 24-bit converter; starting value'),
+  i('multimeter', 'Multimeter, 10 A range', 'current', 0.01, 0.05, 10, 'usual hand-held meter; starting value'),
 ];

@@ -57,6 +57,8 @@ function MarkShape({ cx = 0, cy = 0, payload }: Shape) {
   );
 }
 
+const withUnit = (name: string, unit: string): string => (unit ? `${name}, ${unit}` : name);
+
 const Dot = ({ cx = 0, cy = 0, fill }: { cx?: number; cy?: number; fill?: string }) => <circle cx={cx} cy={cy} r={2.4} fill={fill} />;
 
 /** A line plot in the reader's units with marks and one level. */
@@ -73,8 +75,8 @@ export default function Plot({ name, x, y, xName, yName, series, marks = [], dot
       <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 520, height: 260 }}>
         <ComposedChart margin={{ top: 14, right: 26, bottom: 18, left: 6 }} accessibilityLayer={false}>
           <CartesianGrid stroke="var(--rule)" strokeDasharray="1 4" />
-          <XAxis type="number" dataKey="x" domain={['auto', 'auto']} tick={tick} stroke="var(--muted)" tickFormatter={write} label={{ value: `${xName}, ${xu.symbol}`, position: 'insideBottom', offset: -12, fontSize: 12, fill: 'var(--muted)' }} />
-          <YAxis type="number" dataKey="y" domain={['auto', 'auto']} tick={tick} stroke="var(--muted)" tickFormatter={write} width={54} label={{ value: `${yName}, ${yu.symbol}`, angle: -90, position: 'insideLeft', offset: 12, fontSize: 12, fill: 'var(--muted)', style: { textAnchor: 'middle' } }} />
+          <XAxis type="number" dataKey="x" domain={['auto', 'auto']} tick={tick} stroke="var(--muted)" tickFormatter={write} label={{ value: withUnit(xName, xu.symbol), position: 'insideBottom', offset: -12, fontSize: 12, fill: 'var(--muted)' }} />
+          <YAxis type="number" dataKey="y" domain={['auto', 'auto']} tick={tick} stroke="var(--muted)" tickFormatter={write} width={54} label={{ value: withUnit(yName, yu.symbol), angle: -90, position: 'insideLeft', offset: 12, fontSize: 12, fill: 'var(--muted)', style: { textAnchor: 'middle' } }} />
           <ZAxis range={[60, 60]} />
           <Tooltip isAnimationActive={false} cursor={{ stroke: 'var(--muted)', strokeDasharray: '2 3' }} formatter={(v) => [`${write(Number(v))} ${yu.symbol}`, yName]} labelFormatter={(v) => `${write(Number(v))} ${xu.symbol}`} contentStyle={{ background: 'var(--panel)', border: '1px solid var(--ink)', borderRadius: 2, fontSize: 12, padding: '4px 8px' }} />
           {level && Number.isFinite(level.y) ? <ReferenceLine y={fromSi(level.y, yu)} stroke="var(--ink)" strokeDasharray="6 3" ifOverflow="extendDomain" label={{ value: level.name, position: 'insideTopRight', fontSize: 12, fill: 'var(--ink)' }} /> : null}

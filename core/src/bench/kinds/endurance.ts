@@ -5,7 +5,10 @@ import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, instrumentOf, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 
-const RIG = [rigQuantity('limit', 'Play at which it is worn out', '0 takes the brief’s own limit.', 'smallAngle', 0, Math.PI / 10800, 0, 1, ['limit', 'play limit']), rigQuantity('playError', 'Largest error of a play reading', 'From the play test’s own result.', 'smallAngle', (0.3 * Math.PI) / 10800, Math.PI / 108000, 0, 1, ['play error']), rigQuantity('runIn', 'Running in, not counted', 'Cycles before which play still settles.', 'count', 0, 1000, 0, 1e12, ['run-in', 'run in'])];
+const RIG = [rigQuantity('limit', 'Worn out at', '0 takes the brief’s own limit.', 'smallAngle', 0, Math.PI / 10800, 0, 1, ['limit', 'play limit']), rigQuantity('playError', 'Error of a reading', 'From the play test’s own result.', 'smallAngle', (0.3 * Math.PI) / 10800, Math.PI / 108000, 0, 1, ['play error']), rigQuantity('runIn', 'Running in', 'Cycles before which play still settles.', 'count', 0, 1000, 0, 1e12, ['run-in', 'run in'])];
+
+/** A count in words: few digits, thousands apart. */
+const counted = (n: number, digits: number): string => (n < 1e12 ? Number(n.toPrecision(digits)).toLocaleString('en').replaceAll(',', '\u202f') : n.toPrecision(digits));
 
 /** Wear from play at intervals. Source: least squares of play on cycles; cycles to the limit with the band of the line (inverse prediction, Draper and Smith, 3.2). */
 export const endurance: TestKind = {
@@ -43,7 +46,7 @@ export const endurance: TestKind = {
     const [early, late] = Number.isFinite(worn) ? [crossing(1), crossing(-1)] : [Infinity, Infinity];
     const ends = [Math.min(...x), Number.isFinite(worn) ? Math.max(Math.max(...x), Math.min(worn, 4 * Math.max(...x))) : Math.max(...x)];
     const grid = Array.from({ length: 25 }, (_, i) => ends[0]! + ((ends[1]! - ends[0]!) * i) / 24);
-    const word = Number.isFinite(worn) ? `at this rate the limit comes at ${worn.toPrecision(3)} cycles${Number.isFinite(early) ? `, not before ${early.toPrecision(2)}` : ''}` : limit > 0 ? 'play does not grow' : 'no limit is set';
+    const word = Number.isFinite(worn) ? `at this rate the limit comes at ${counted(worn, 3)} cycles${Number.isFinite(early) ? `, not before ${counted(early, 2)}` : ''}` : limit > 0 ? 'play does not grow' : 'no limit is set';
     return ok({
       ...plainResult(test, rows.length, `Play grows ${((perMillion * 10800) / Math.PI).toPrecision(3)}′ a million cycles; ${word}.`), found,
       figures: [{ id: 'rate', name: 'Wear a million cycles', quantity: 'smallAngle', value: perMillion, U: found.U, how: 'slope of play on cycles' }, { id: 'start', name: 'Play at the start', quantity: 'smallAngle', value: fit.intercept, U: k * fit.uIntercept, how: 'intercept' }, ...(Number.isFinite(worn) ? [{ id: 'cyclesToLimit', name: 'Cycles to the limit', quantity: 'count' as const, value: worn, how: '(limit − start)/slope' }, { id: 'cyclesEarliest', name: 'Earliest, 95 %', quantity: 'count' as const, value: early, how: 'where the trend’s upper band meets the limit' }, ...(Number.isFinite(late) ? [{ id: 'cyclesLatest', name: 'Latest, 95 %', quantity: 'count' as const, value: late, how: 'where its lower band does' }] : [])] : [])],

@@ -2,6 +2,7 @@ import type { ReadingsTest } from '../../joint/joint.ts';
 import type { TestKind } from '../contract.ts';
 import { efficiency } from './efficiency.ts';
 import { endurance } from './endurance.ts';
+import { fit } from './fit.ts';
 import { hysteresis } from './hysteresis.ts';
 import { playLever, torqueLadder } from './at-lever.ts';
 import { legPress } from './leg-press.ts';
@@ -17,7 +18,7 @@ import { transmission } from './transmission.ts';
 import { turnBack } from './turn-back.ts';
 
 /** Every kind of measurement whose rig and readings its own file names, in the order they are offered. A new one is a file and a line here. */
-export const TEST_KINDS: readonly TestKind[] = [playSpot, hysteresis, torqueCell, efficiency, turnBack, noLoad, runout, transmission, positioning, step, legPress, pluck, noise, temperature, endurance];
+export const TEST_KINDS: readonly TestKind[] = [playSpot, hysteresis, torqueCell, efficiency, turnBack, noLoad, runout, transmission, positioning, step, legPress, pluck, noise, temperature, endurance, fit];
 
 export const testKind = (id: string): TestKind | undefined => TEST_KINDS.find((k) => k.id === id);
 

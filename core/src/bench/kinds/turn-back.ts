@@ -14,7 +14,7 @@ export const turnBack: TestKind = {
   caution: 'Once it turns, the lever falls: tether the basket, keep feet and fingers out, stand clear of the lever’s plane.',
   steps: ['Switch the motor off and leave it free to turn.', 'Level the lever, hang a mass and let go gently.', 'Note whether it stays or begins to turn by itself; add mass in small steps.', 'Repeat with the lever on the other side.'],
   rig: RIG,
-  columns: [{ as: 'choice', id: 'way', label: 'way', options: WAYS, words: ['way', 'direction', 'dir'], yes: 'with' }, column('mass', 'mass hung', 'mass', '0.35 kg', ['mass', 'weight', 'load']), { as: 'choice', id: 'outcome', label: 'what happened', options: OUTCOMES, words: ['outcome', 'result', 'happened', 'state', 'turned', 'moved'], yes: 'turned' }],
+  columns: [{ as: 'choice', id: 'way', label: 'way', options: WAYS, words: ['way', 'direction', 'dir'], yes: 'with' }, column('mass', 'mass hung', 'mass', '0.35 kg', ['mass', 'weight', 'load', 'force']), { as: 'choice', id: 'outcome', label: 'what happened', options: OUTCOMES, words: ['outcome', 'result', 'happened', 'state', 'turned', 'moved'], yes: 'turned' }],
   analyse: (test, context) => {
     const rows = countedRows(test, 'mass');
     if (rows.length === 0) return refuse('There are no readings yet.', 'Turn-back lies between a mass that stayed and one that turned.', 'Hang a light mass and say what happened.');

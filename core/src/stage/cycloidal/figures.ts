@@ -1,5 +1,6 @@
 import { exact, modeFigures } from '../../gear/index.ts';
 import { term, type Figure, type FigureMaker } from '../../figure/index.ts';
+import { sampledError } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import type { CycloidalModel } from './model.ts';
@@ -22,6 +23,7 @@ export function cycloidalFigures(p: CycloidalParams, at: Duty, shelf: Shelf, m: 
     { id: 'play', name: 'Play', quantity: 'smallAngle', value: m.numbers.play[0], low: m.numbers.play[1], high: m.numbers.play[2], working: { formula: 'discs against pins + output holes', terms: [term('φ_d', 'discs', m.playDisc, 'smallAngle', 'computed'), term('φ_o', 'output holes', m.playOut, 'smallAngle', 'computed'), term('p', 'pins off their places', factor(shelf, 'lobe.place'), 'length', 'shop', 'lobe.place'), term('s', 'spread of the profile', factor(shelf, 'lobe.profile'), 'length', 'shop', 'lobe.profile')], source: 'first pins to touch either way, exact; holes in series' } },
     make.figure('playDisc', 'Play of the discs', 'smallAngle', (x) => x.playDisc, { formula: 'first touch on − first touch back, mean over a pitch', terms: [term('δ', 'gap all round', p.offset, 'length', 'field', 'offset'), e, Z, term('ΔR', 'circle smaller by', p.ringChange, 'length', 'field', 'ringChange')], source: `${law}; of the order of 2δ/((Z − 1)·e)` }),
     exact('playOut', 'Play of the output holes', 'smallAngle', m.playOut, { formula: 'c/(R_o·sin), c the diametral clearance', terms: [term('c', 'hole wider by', p.outGap, 'length', 'field', 'outGap'), term('R_o', 'radius of their circle', p.outCircle / 2, 'length', 'computed')], source: 'the pin with the longest lever decides; worst crank angle' }),
+    sampledFigure(p, shelf, m),
     make.figure('ripple', 'Ripple', 'smallAngle', (x) => x.ripple, { formula: 'wander of the middle between both touches + 2p/((Z − 1)·e)', terms: [term('p', 'pins off their places', factor(shelf, 'lobe.place'), 'length', 'shop', 'lobe.place')], source: 'transmission error over a turn of the crank; orders Z and Z − 1' }),
     make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, { formula: '1/(1/Σ c·a² + 1/k_out)', terms: [term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed'), term('n', 'pins that carry, mean', m.load.carrying, 'count', 'computed')], source: 'contacts that carry at the peak, output pins as beams, in series' }),
     make.figure('carrying', 'Pins that carry', 'count', (x) => x.load.carrying, { formula: 'pins whose gap has closed at the peak, mean over a pitch', terms: [T], source: 'contact equilibrium' }),
@@ -40,4 +42,14 @@ export function cycloidalFigures(p: CycloidalParams, at: Duty, shelf: Shelf, m: 
     make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, { formula: 'discs + housing + plate + pins', terms: [term('m_d', 'one disc with its bearing', m.masses[0], 'mass', 'computed'), term('m_h', 'housing', m.masses[1], 'mass', 'computed'), term('m_p', 'plates with pins', m.masses[2], 'mass', 'computed')], source: 'volume times density of the shop’s materials' }),
     make.figure('money', 'Money', 'money', (x) => x.numbers.money, { formula: 'material by mass, work by lobe for milled parts, bearings and pins', terms: [], source: 'prices of the shop' }),
   ];
+}
+
+/** Transmission error of made specimens, sampled. */
+function sampledFigure(p: CycloidalParams, shelf: Shelf, m: CycloidalModel): Figure {
+  const held = p.held === 'ring' ? 1 : (p.pins - 1) / p.pins;
+  const [place, profile] = [factor(shelf, 'lobe.place'), factor(shelf, 'lobe.profile')];
+  // Discs that turn together average what each would do alone.
+  const share = held / Math.sqrt(p.discs);
+  const e = sampledError(m.geometry.pair, place, profile);
+  return { id: 'transmissionError', name: 'Transmission error, end to end', quantity: 'smallAngle', value: e.likely * share, low: e.low * share, high: e.high * share, working: { formula: 'first touch over a turn of the crank, largest less smallest', terms: [term('p', 'pins off their places, half range', place, 'length', 'shop', 'lobe.place'), term('s', 'profile off, half range', profile, 'length', 'shop', 'lobe.profile'), term('n', 'discs', p.discs, 'count', 'field', 'discs')], source: '120 specimens drawn with seed 1; band 2.5–97.5 %' } };
 }

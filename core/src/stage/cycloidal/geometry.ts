@@ -1,8 +1,7 @@
 import { contactSet, discPlay, smallestConvex, type ContactSet, type Cycloid, type LobedPair } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
-import type { Mend } from '../../figure/index.ts';
-import type { StageProblem } from '../contract.ts';
 import type { CycloidalParams } from './params.ts';
+import { inMm as mm, stop } from '../stop.ts';
 
 /** Crank angles over one pin's pitch, after which the ring stands as before. */
 export const STEPS = 12;
@@ -31,13 +30,7 @@ export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry>
   return made;
 }
 
-const stop = (what: string, why: string, mend: string, place: string, fix?: Mend): Result<never> => {
-  const problem: StageProblem = { what, why, mend, place, ...(fix && { fix }) };
-  return { ok: false, problem };
-};
-
 const downTo = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
-const mm = (x: number): string => `${(x * 1e3).toFixed(3).replace(/\.?0+$/, '')} mm`;
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 
 /** Phase of a disc's eccentric, rad: evenly spread. */

@@ -1,8 +1,7 @@
 import { deadPoints, mostTorque, smallestHollow, type PlateDrive, type PlateForces, type PlateProfile } from '../../lobed/index.ts';
-import type { Mend } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import type { StageProblem } from '../contract.ts';
 import { phasesOf, type RingPlateParams } from './params.ts';
+import { inMm as mm, stop } from '../stop.ts';
 
 /** Crank angles of a turn at which the plates are looked at. */
 export const STEPS = 36;
@@ -54,13 +53,7 @@ export function plateContacts(p: RingPlateParams, crank: number, wheel: number):
   return out;
 }
 
-const mm = (x: number): string => `${(x * 1e3).toFixed(3).replace(/\.?0+$/, '')} mm`;
 const downTo = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
-const stop = (what: string, why: string, mend: string, place: string, fix?: Mend): Result<never> => {
-  const problem: StageProblem = { what, why, mend, place, ...(fix && { fix }) };
-  return { ok: false, problem };
-};
-
 function solve(p: RingPlateParams): Result<RingPlateGeometry> {
   const R = p.circle / 2;
   if (!(p.throw < (0.98 * R) / p.pins)) {

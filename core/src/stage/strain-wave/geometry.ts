@@ -1,10 +1,9 @@
-import type { Mend } from '../../figure/index.ts';
 import { inv } from '../../gear/involute.ts';
 import { ok, type Result } from '../../result.ts';
 import { SECTIONS, type BeltSection } from '../../shop/section.ts';
 import { involuteSide, neutralLine, nearestPitch, pairState, roundSide, straightSide, waveCourse, type NeutralLine, type Side, type WaveCourse, type WaveMesh } from '../../wave/index.ts';
-import type { StageProblem } from '../contract.ts';
 import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
+import { inMm as mm, stop } from '../stop.ts';
 
 /** Steps of a tooth's way through a lobe. */
 export const STEPS = 240;
@@ -56,12 +55,6 @@ export function strainWaveGeometry(p: StrainWaveParams): Result<StrainWaveGeomet
   return made;
 }
 
-const stop = (what: string, why: string, mend: string, place: string, fix?: Mend): Result<never> => {
-  const problem: StageProblem = { what, why, mend, place, ...(fix && { fix }) };
-  return { ok: false, problem };
-};
-
-const mm = (x: number): string => `${(x * 1e3).toFixed(3).replace(/\.?0+$/, '')} mm`;
 const DEG = Math.PI / 180;
 
 interface Teeth {

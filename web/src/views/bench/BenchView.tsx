@@ -71,8 +71,8 @@ export default function BenchView() {
   };
 
   return (
-    <div className="grid h-full min-h-0 grid-cols-[176px_minmax(0,1fr)_240px]">
-      <div className="flex min-h-0 flex-col border-r border-rule px-3.5 pt-3">
+    <div className="grid h-full min-h-0 grid-cols-[176px_minmax(0,1fr)_240px] print:block">
+      <div className="no-print flex min-h-0 flex-col border-r border-rule px-3.5 pt-3">
         <h2 className="border-b border-rule pb-1">Tests</h2>
         <div className="min-h-0 flex-1 overflow-y-auto" role="region" aria-label="Tests by build" tabIndex={0}>
           {joint.builds.map((b) => {
@@ -110,10 +110,10 @@ export default function BenchView() {
       </div>
       {live ? <LiveRig line={ownLine} onTaken={(id) => setParams({ test: id })} /> : test && build ? (
         <>
-          <div className="min-h-0 min-w-0 overflow-y-auto px-5 pb-4 pt-3">
+          <div className="min-h-0 min-w-0 overflow-y-auto px-5 pb-4 pt-3 print:overflow-visible">
             <div className="flex flex-wrap items-baseline gap-3">
               <h1 className="text-[15px]">{TEST_NAMES[test.kind]} <span className="label font-normal">build {build.name}, {format(parseISO(test.date), 'd MMM yyyy')}</span></h1>
-              <span className="ml-auto flex gap-1">
+              <span className="no-print ml-auto flex gap-1">
                 <button type="button" className="btn-quiet" onClick={() => window.print()}>Print sheet</button>
                 <button type="button" className="btn-quiet" onClick={() => download(`${fileName(joint.name, build.name, test.kind, test.date)}.json`, `${JSON.stringify(test, null, 2)}\n`, 'application/json')}>Save as JSON</button>
                 <button type="button" className="btn-quiet" onClick={() => download(`${fileName(joint.name, build.name, test.kind, test.date)}.csv`, testCsv(test, finding, build.name), 'text/csv')}>Save as CSV</button>
@@ -128,7 +128,7 @@ export default function BenchView() {
             {plainTest ? <><ResultDetail finding={finding} /><Runs test={test} findings={findings ?? []} onChoose={(id) => setParams({ test: id })} />{test.kind === 'endurance' ? <Teardown test={plainTest} /> : null}{test.kind === 'transmission' ? <StoreMap test={plainTest} /> : null}<Notes test={test} /></> : <Detail test={test} finding={finding} asked={asked} />}
             <SheetFoot />
           </div>
-          <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3">
+          <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3 print:max-w-[320px] print:overflow-visible print:border-0">
             {test.kind === 'play-lever' || test.kind === 'torque-ladder' ? <><RigSketch test={test} /><RigFields test={test} /></> : <><GenericSketch kind={kindOf(test.kind)!} test={test as ReadingsTest} /><RigValues key={test.id} test={test as ReadingsTest} kind={kindOf(test.kind)!} /></>}
           </div>
         </>

@@ -62,8 +62,10 @@ export function GenericSketch({ kind, test }: { kind: TestKind; test: ReadingsTe
         return <><House /><rect x="150" y="52" width="12" height="24" rx="6" {...ink} fill="var(--part-b)" /><path d="M156 76v30h-14h28" {...ink} />{[0, 1, 2].map((i) => <path key={i} d={`M${84 + i * 18} ${64 - i * 6}q8 ${10 + i * 6} 0 ${20 + i * 12}`} {...hot} />)}{word(120, 132, `output at ${field('speed')}`)}</>;
       case 'temperature':
         return <><House /><path d="M6 60h12v26h-12Z" {...ink} fill="var(--part-b)" /><path d="M12 60V34H120" {...hot} /><rect x="120" y="22" width="52" height="24" {...ink} fill="var(--panel)" />{word(146, 38, 'ϑ(t)', 'var(--found)')}<Arm long={80} /><path d="M112 76v14" {...ink} /><path d="M102 90h22l-4 18h-14Z" {...ink} fill="var(--part)" />{word(150, 104, field('torque'))}</>;
+      case 'fit':
+        return <><path d="M24 40h60v60h-60Z" {...ink} fill="var(--part)" /><circle cx="54" cy="70" r="14" {...ink} fill="var(--panel)" /><path d="M120 40h66v60h-66Z" {...ink} fill="var(--part-b)" strokeDasharray="5 3" /><path d="M116 36h74v68h-74Z" {...hot} />{word(153, 74, 'made', 'var(--found)')}{word(153, 124, 'drawn, dashed')}{dimension(24, 84, 132, 'x')}</>;
       default:
-        return <><House /><Arm long={100} /><path d="M130 50a24 24 0 1 1 -10 -6m1 9l-1 -9l9 -1" {...hot} transform="translate(30 10)" />{word(150, 118, 'cycles, then play again')}</>;
+        return <><House /><Arm long={100} /><path d="M130 50a24 24 0 1 1 -10 -6m1 9l-1 -9l9 -1" {...hot} transform="translate(30 10)" />{word(120, 130, 'cycles, then play')}</>;
     }
   };
   return <svg viewBox="0 0 218 144" role="img" aria-label={`Rig for ${kind.name.toLowerCase()}`} className="mb-2 block w-full">{body()}</svg>;

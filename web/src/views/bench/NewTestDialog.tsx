@@ -1,7 +1,7 @@
 import { ALL_TEST_KINDS, type TestKind } from '@gristmill/core';
 import { Dialog } from 'radix-ui';
 
-const GROUPS: readonly TestKind['group'][] = ['play and stiffness', 'torque', 'motion', 'sound and heat'];
+const GROUPS: readonly TestKind['group'][] = ['play and stiffness', 'torque', 'motion', 'sound and heat', 'made size'];
 
 /** Every measurement there is, by what it tells; choosing one begins it. */
 export function NewTestDialog({ open, onClose, onChoose }: { open: boolean; onClose: () => void; onChoose: (kind: TestKind['id']) => void }) {
@@ -14,9 +14,9 @@ export function NewTestDialog({ open, onClose, onChoose }: { open: boolean; onCl
             <Dialog.Title className="text-[16px] font-semibold">New test</Dialog.Title>
             <Dialog.Close className="btn-quiet">Close</Dialog.Close>
           </div>
-          <div className="grid grid-cols-2 gap-x-8">
+          <div className="columns-2 gap-x-8">
             {GROUPS.map((g) => (
-              <section key={g} aria-label={g} className="pb-3">
+              <section key={g} aria-label={g} className="break-inside-avoid pb-3">
                 <h2 className="rule-b pb-1 first-letter:uppercase">{g}</h2>
                 <ul>
                   {ALL_TEST_KINDS.filter((k) => k.group === g).map((k) => (

@@ -54,6 +54,8 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
   const file = useRef<HTMLInputElement>(null);
   const { state, take, cancel } = useImport(test, kind);
   const columns = columnsOf(kind, test.rig);
+  // Four columns leave no room for the text as entered, which the row then says on pointing at it.
+  const wide = columns.length > 3;
   const add = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const data = new FormData(e.currentTarget);
@@ -92,14 +94,14 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
     <section aria-label="Readings">
       {test.recording ? <p className="rule-b py-1">Recording “{test.recording.name}”: <span className="num">{test.recording.rows}</span> samples of {test.recording.channels.map((c) => c.name).join(', ')}{test.recording.malformed ? `; ${test.recording.malformed} lines left out` : ''}{test.recording.gaps ? `; ${test.recording.gaps} gaps` : ''}.</p> : null}
       {columns.length && test.readings.length ? (
-        <table className="w-full [&_td]:py-[2px]">
-          <thead><tr className="border-b border-strong">{columns.map((c) => <th key={c.id} className="whitespace-nowrap">{c.label}</th>)}<th className="whitespace-nowrap">as entered</th><th><span className="sr-only">Strike out</span></th></tr></thead>
+        <table className="w-full text-[13px] [&_td]:py-[2px]">
+          <thead><tr className="border-b border-strong">{columns.map((c) => <th key={c.id} className="whitespace-nowrap">{c.label}</th>)}{wide ? null : <th className="whitespace-nowrap">as entered</th>}<th><span className="sr-only">Strike out</span></th></tr></thead>
           <tbody>
             {rows.map((r) => (
-              <tr key={r.id} className={`rule-b ${r.struck !== undefined ? 'text-muted line-through decoration-1' : ''}`}>
+              <tr key={r.id} title={`as entered: ${r.text}`} className={`rule-b ${r.struck !== undefined ? 'text-muted line-through decoration-1' : ''}`}>
                 {columns.map((c) => <td key={c.id} className="whitespace-nowrap pr-2"><CellText column={c} value={r.values[c.id]} /></td>)}
-                <td className="num max-w-[11rem] truncate text-[12px] text-muted">{r.text}</td>
-                <td className="no-print text-right no-underline">{readOnly ? null : <Strike test={test} id={r.id} struck={r.struck} />}</td>
+                {wide ? null : <td className={`num truncate text-[12px] text-muted ${columns.length > 2 ? 'max-w-[5.5rem]' : 'max-w-[9.5rem]'}`}>{r.text}</td>}
+                <td className="no-print whitespace-nowrap text-right no-underline">{readOnly ? null : <Strike test={test} id={r.id} struck={r.struck} />}</td>
               </tr>
             ))}
           </tbody>

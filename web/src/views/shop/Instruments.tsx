@@ -26,7 +26,7 @@ export function Instruments() {
           {shelf.instruments.map((i) => (
             <tr key={i.id} className="rule-b">
               <td>{i.name}</td>
-              <td className="w-[104px]"><QuantityField label={`${i.name}, resolution`} hideLabel quantity={i.measures} value={i.resolution} min={1e-9} max={10} step={i.resolution} onChange={(v) => put(i.id, { resolution: v })} /></td>
+              <td className="w-[104px]"><QuantityField label={`${i.name}, resolution`} hideLabel quantity={i.measures === 'temperature' ? 'temperatureRise' : i.measures} value={i.resolution} min={1e-9} max={10} step={i.resolution} onChange={(v) => put(i.id, { resolution: v })} /></td>
               <td className="w-[104px]"><QuantityField label={`${i.name}, error`} hideLabel quantity={i.measures === 'temperature' ? 'temperatureRise' : i.measures} value={i.error} min={0} max={10} step={i.resolution} onChange={(v) => put(i.id, { error: v })} /></td>
               <td className="w-[104px]"><QuantityField label={`${i.name}, range`} hideLabel quantity={i.measures} value={i.range ?? 0} min={0} max={1e6} step={i.resolution * 100} help="0 where it is not known." onChange={(v) => put(i.id, v > 0 ? { range: v } : { range: undefined })} /></td>
               <td className="num whitespace-nowrap pl-3 text-[12px]">{i.map ? `${i.calibrated ?? ''} map of ${i.map.length} harmonics` : i.factor !== undefined ? `${i.calibrated ?? ''} × ${i.factor.toPrecision(5)}` : <span className="text-muted">not yet</span>}</td>

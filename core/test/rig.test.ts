@@ -76,8 +76,13 @@ describe('the rig’s protocol', () => {
     expect([r.samples, r.malformed, r.gaps]).toEqual([51, 4, 1]);
     expect(r.column('output')![10]).toBeCloseTo((10 * 2 * Math.PI) / 1000, 12);
     expect(r.recording()!.notes.join()).toContain('backwards');
-    r.turn(1);
-    expect(r.column('output')![10]).toBeCloseTo((-10 * 2 * Math.PI) / 1000, 12);
+    r.calibrate(1, { scale: -r.channels[1]!.scale, zero: 4 });
+    expect(r.column('output')![10]).toBeCloseTo((-6 * 2 * Math.PI) / 1000, 12);
+    // What was set holds for the next recording of that name, over what its header says.
+    const again = new LineReader({ out: { scale: 2, zero: 1 } });
+    again.line('{"channels":["t","out"]}');
+    again.line('0,5');
+    expect(again.column('output')![0]).toBe(8);
     fc.assert(fc.property(fc.array(fc.string({ maxLength: 60 }), { maxLength: 40 }), (lines) => {
       const any = new LineReader();
       for (const l of lines) any.line(l);

@@ -17,6 +17,12 @@ const USUAL: Readonly<Record<string, { id: string; quantity: QuantityId; unit: s
 
 type Raw = Record<string, unknown>;
 
+/** What a person set for a channel: SI value of one count (negative where it counts the other way), and the count that is nought. */
+export interface ChannelCalibration {
+  readonly scale: number;
+  readonly zero: number;
+}
+
 /** Grows as samples come, without copying what is there more than a few times. */
 class Column {
   private data = new Float64Array(1024);
@@ -44,6 +50,9 @@ export class LineReader {
   malformed = 0;
   gaps = 0;
   rate = 0;
+  /** Calibrations by channel name, laid over what a header says. */
+  constructor(private readonly known: Readonly<Record<string, ChannelCalibration>> = {}) {}
+
   private names: string[] = [];
   private columns: Column[] = [];
   private usualStep = 0;
@@ -59,13 +68,14 @@ export class LineReader {
     return i < 0 ? undefined : this.columns[i]!.values;
   }
 
-  /** Turns a channel's sign, of what came and of what will come. */
-  turn(index: number): void {
+  /** Another scale or zero for a channel: of what came and of what will come. */
+  calibrate(index: number, by: Partial<ChannelCalibration>): void {
     const c = this.channels[index];
     if (!c) return;
-    this.channels[index] = { ...c, scale: -c.scale };
+    const [scale, zero] = [by.scale ?? c.scale, by.zero ?? c.zero];
     const values = this.columns[index]!.values;
-    for (let i = 0; i < values.length; i++) values[i] = -values[i]!;
+    for (let i = 0; i < values.length; i++) values[i] = (values[i]! / c.scale + c.zero - zero) * scale;
+    this.channels[index] = { ...c, scale, zero };
   }
 
   private declare(names: readonly unknown[]): void {
@@ -84,6 +94,8 @@ export class LineReader {
       this.names.push(name);
       this.channels.push({ id: usual?.id ?? name, name, quantity, scale: Number.isFinite(scale) ? scale * (spec['direction'] === -1 ? -1 : 1) : 1, zero: (Number(spec['zero'] ?? 0) || 0) * 1 - (unit?.offset ? unit.offset / (unit.factor || 1) : 0) });
       this.columns.push(new Column());
+      const own = this.known[name];
+      if (own && own.scale !== 0) this.channels[this.channels.length - 1] = { ...this.channels[this.channels.length - 1]!, ...own };
     }
   }
 

@@ -1,5 +1,5 @@
 import { boundsOf, formatQuantity, svgPath, type DrawItem, type Layer, type Outline } from '@gristmill/core';
-import { memo, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
 
 const MM = 1000;
@@ -51,12 +51,11 @@ const unmoved = (a: ItemProps, b: ItemProps): boolean => {
 const Item = memo(function Item({ item, mmPerPx, say }: ItemProps) {
   const px = (n: number) => n * mmPerPx;
   if (item.kind === 'curve') {
-    const s = STROKE[item.ink]!;
     const transform = `translate(${item.at.x * MM} ${-item.at.y * MM}) rotate(${(-item.at.turn * 180) / Math.PI})`;
     const d = pathText(item.outline);
     return (
       <>
-        <path d={d} transform={transform} fill={TINT[item.tint]} stroke={s.stroke} strokeWidth={s.width} strokeDasharray={s.dash} strokeLinejoin="round" vectorEffect="non-scaling-stroke" />
+        <path d={d} transform={transform} fill={TINT[item.tint]} className={`ink-${item.ink}`} />
         {item.hatch ? <path d={d} transform={transform} fill="url(#hatch-part)" stroke="none" /> : null}
       </>
     );
@@ -204,13 +203,15 @@ export function Drawing({ layers, still, moved, name, children, onCrank }: { lay
   const w = size.w * view.mmPerPx;
   const h = size.h * view.mmPerPx;
   const hatch = 5 * view.mmPerPx;
+  // Lines keep their width on screen by this, which costs less to paint than strokes that do not scale.
+  const pixel = { '--px': view.mmPerPx } as CSSProperties;
   const box0 = `${view.x - w / 2} ${view.y - h / 2} ${w} ${h}`;
   return (
     <figure className="flex min-h-[150px] min-w-0 flex-1 flex-col" aria-label={name}>
       <div ref={box} className="relative min-h-0 flex-1">
-        <svg aria-hidden width={size.w} height={size.h} viewBox={box0} className={LAID}><Groups layers={under ?? []} mmPerPx={view.mmPerPx} say={say} /></svg>
+        <svg aria-hidden width={size.w} height={size.h} viewBox={box0} style={pixel} className={LAID}><Groups layers={under ?? []} mmPerPx={view.mmPerPx} say={say} /></svg>
         <svg
-          role="img" aria-label={`${name}, drawn to scale`} tabIndex={0} width={size.w} height={size.h} viewBox={box0} className="absolute inset-0 touch-none select-none will-change-transform [contain:strict]" data-drawing=""
+          role="img" aria-label={`${name}, drawn to scale`} tabIndex={0} width={size.w} height={size.h} viewBox={box0} style={pixel} className="absolute inset-0 touch-none select-none will-change-transform [contain:strict]" data-drawing=""
           onPointerDown={(e) => {
             drag.current = { x: e.clientX, y: e.clientY, view };
             e.currentTarget.setPointerCapture(e.pointerId);
@@ -245,7 +246,7 @@ export function Drawing({ layers, still, moved, name, children, onCrank }: { lay
           </defs>
           <Groups layers={turning} mmPerPx={view.mmPerPx} say={say} />
         </svg>
-        <svg aria-hidden width={size.w} height={size.h} viewBox={box0} className={LAID}><Groups layers={over ?? []} mmPerPx={view.mmPerPx} say={say} /></svg>
+        <svg aria-hidden width={size.w} height={size.h} viewBox={box0} style={pixel} className={LAID}><Groups layers={over ?? []} mmPerPx={view.mmPerPx} say={say} /></svg>
         <div className="no-print absolute right-1 top-0 flex">
           <button type="button" className="btn-quiet" aria-label="Zoom in" onClick={() => zoom(0.8)}>+</button>
           <button type="button" className="btn-quiet" aria-label="Zoom out" onClick={() => zoom(1.25)}>−</button>

@@ -3,6 +3,8 @@ import { format } from 'date-fns';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
+import { QuantityField } from '../../parts/QuantityField.tsx';
+import { usePrefs } from '../../state/prefs.ts';
 import { newId } from '../../state/identifier.ts';
 import { useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
@@ -82,7 +84,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
     new Promise((resolve) => {
       source.current?.stop();
       source.current = from;
-      const next = new LineReader();
+      const next = new LineReader(from instanceof SimulatedSource ? {} : usePrefs.getState().rigChannels);
       setReader(next);
       setCount({ samples: 0, malformed: 0, gaps: 0 });
       setSays('');
@@ -252,20 +254,32 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
         <p className="label">Play, hysteresis, torque and transmission, one after the other, on the simulated specimen.</p>
         <button type="button" className="btn block w-full" disabled={readOnly || running || guided !== ''} onClick={() => void guide()}>Run the session</button>
         <h2 className="rule-b pb-1 pt-3">Channels</h2>
-        <table className="w-full text-[12.5px]" aria-label="Channels of the rig"><tbody>{reader.channels.map((c, i) => <tr key={c.id} className="rule-b"><td>{c.name}</td><td className="num text-right"><ScaleField reader={reader} index={i} disabled={running} /></td></tr>)}</tbody></table>
+        {reader.channels.length ? <p className="label">One count is worth</p> : <p className="label">They show once a header or a sample has come.</p>}
+        {reader.channels.map((c, i) => (c.id === 'time' ? null : <ScaleField key={c.id} reader={reader} index={i} disabled={running} />))}
       </div>
     </>
   );
 }
 
-/** What one unit or count of a channel is worth, and its sense. */
+/** What one unit or count of a channel is worth, its sense and its zero; kept for the next recording of a channel of that name. */
 function ScaleField({ reader, index, disabled }: { reader: LineReader; index: number; disabled: boolean }) {
   const [, again] = useState(0);
   const c = reader.channels[index]!;
+  const put = (by: { scale?: number; zero?: number }) => {
+    reader.calibrate(index, by);
+    const now = reader.channels[index]!;
+    usePrefs.getState().set({ rigChannels: { ...usePrefs.getState().rigChannels, [c.name]: { scale: now.scale, zero: now.zero } } });
+    again((x) => x + 1);
+  };
+  const values = reader.column(c.id);
+  const last = values && values.length ? values[values.length - 1]! / c.scale + c.zero : 0;
   return (
-    <>
-      {Math.abs(c.scale).toPrecision(4)}{' '}
-      <button type="button" className="mend" disabled={disabled || reader.samples === 0} aria-label={`Turn the sign of ${c.name}`} onClick={() => { reader.turn(index); again((x) => x + 1); }}>{c.scale < 0 ? '−' : '+'}</button>
-    </>
+    <div className="rule-b py-1">
+      <QuantityField label={c.name} help="What one count, or one unit of the header, is worth." quantity={c.quantity} value={Math.abs(c.scale)} step={Math.abs(c.scale) / 100} min={1e-15} max={1e9} disabled={disabled} onChange={(v) => put({ scale: v * Math.sign(c.scale) })} />
+      <p className="flex justify-end gap-2 text-[12px]">
+        <button type="button" className="mend" disabled={disabled || reader.samples === 0} aria-label={`Turn the sense of ${c.name}`} onClick={() => put({ scale: -c.scale })}>{c.scale < 0 ? 'counts backwards' : 'counts forwards'}</button>
+        {c.id === 'time' ? null : <button type="button" className="mend" disabled={disabled || reader.samples === 0} aria-label={`Zero of ${c.name} here`} onClick={() => put({ zero: last })}>zero here</button>}
+      </p>
+    </div>
   );
 }

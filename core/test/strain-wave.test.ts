@@ -178,3 +178,65 @@ describe('a strain-wave stage', () => {
     }
   });
 });
+
+describe('a strain wave as it is drawn', () => {
+  /** Points of the drawn spline and ring at a crank angle, and how far any tooth's corner lies inside the ring's material, m. */
+  const deepest = (over: Record<string, unknown>, crank: number): number => {
+    const p = params(over);
+    const made = kind.drawing(p, crank, { shelf, duty });
+    if (!made.ok) throw new Error(made.problem.what);
+    const items = new Map(made.value[0]!.items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve').map((i) => [i.key, i]));
+    const ring = items.get('inside')!;
+    const spline = items.get('spline')!.outline.points;
+    const o = ring.outline.points;
+    const polygon: [number, number][] = [];
+    const [c, s] = [Math.cos(ring.at.turn), Math.sin(ring.at.turn)];
+    for (let i = 0; i < o.length; i += 3) polygon.push([c * o[i]! - s * o[i + 1]!, s * o[i]! + c * o[i + 1]!]);
+    let worst = 0;
+    for (let i = 0; i < spline.length; i += 3) {
+      const [x, y] = [spline[i]!, spline[i + 1]!];
+      // Outside the ring's inside is in its material.
+      let inside = false;
+      let near = Infinity;
+      for (let k = 0, j = polygon.length - 1; k < polygon.length; j = k++) {
+        const [a, b] = [polygon[k]!, polygon[j]!];
+        if (a[1] > y !== b[1] > y && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside;
+        const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+        const u = Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / (dx * dx + dy * dy || 1)));
+        near = Math.min(near, Math.hypot(x - a[0] - u * dx, y - a[1] - u * dy));
+      }
+      if (!inside) worst = Math.max(worst, near);
+    }
+    return worst;
+  };
+
+  it('no tooth stands in the ring where the figures say it clears, with either member bolted and two shapes', () => {
+    for (const over of [{}, { held: 'spline' }, { shape: 'two' }, { form: 'involute', angle: 0.4363, radius: 33.5e-3, addendum: 0.35, depth: 0.9, thin: 8e-5 }]) {
+      const clear = figureOf(report(over), 'clearance');
+      expect(clear, JSON.stringify(over)).toBeGreaterThan(-2e-6);
+      // Lands are arcs that corners join by chords here: a few micrometres.
+      for (const crank of [0, 0.7, 2.9, 14.2]) expect(deepest(over, crank), `${JSON.stringify(over)} ${crank}`).toBeLessThan(1.2e-5);
+    }
+  });
+
+  it('teeth stand in it where they are told to clash', () => {
+    expect(figureOf(report({ depth: 1.25, dedendum: 0.5, thin: 0 }), 'clearance')).toBeLessThan(-5e-5);
+    expect(Math.max(...[0, 0.02, 0.04, 0.06].map((c) => deepest({ depth: 1.25, dedendum: 0.5, thin: 0 }, c)))).toBeGreaterThan(2e-5);
+  });
+
+  it('an open band’s second ring is wider by what teeth sway, and its outline has as many spaces', () => {
+    const over = { body: 'belt', shape: 'cosine', run: 'plain' };
+    const made = kind.parts(params(over), shelf);
+    if (!made.ok) throw new Error(made.problem.what);
+    const [ring, second] = [made.value.find((p) => p.id === 'ring')!, made.value.find((p) => p.id === 'ring-2')!];
+    expect(ring.note).toContain('92 spaces');
+    expect(second.note).toContain('90 spaces');
+    expect(Math.abs(area(second.curves[1]!.outline)) / 90).toBeGreaterThan((Math.abs(area(ring.curves[1]!.outline)) / 92) * 1.0);
+    for (const p of made.value) for (const c of p.curves) for (const v of c.outline.points) expect(Number.isFinite(v)).toBe(true);
+  });
+
+  it('assembly says which member is bolted and how the generator goes in', () => {
+    for (const [over, word] of [[{ held: 'ring' }, 'Bolt the ring'], [{ held: 'spline' }, 'Bolt the spline'], [{ shape: 'two' }, 'rollers'], [{ shape: 'cosine', run: 'plain' }, 'Polish']] as const) expect(kind.assembly(params(over)).map((s) => s.do).join(' ')).toContain(word);
+    expect(kind.assembly(params({})).some((s) => s.caution)).toBe(true);
+  });
+});

@@ -38,12 +38,12 @@ function tidyTime(columns: Float64Array[], time: number): { columns: Float64Arra
 }
 
 /** A table as a recording of a kind's channels. */
-function asRecording(kind: TestKind, table: ReadTable): Recording {
-  const channels = kind.channels!.filter((c) => table.columns[c.id]);
+function asRecording(wanted: readonly WantedColumn[], table: ReadTable): Recording {
+  const channels = wanted.filter((c) => table.columns[c.id]);
   const raw = channels.map((c) => Float64Array.from(table.columns[c.id] as number[]));
   const time = channels.findIndex((c) => c.id === 'time');
   const { columns, gaps, notes } = time >= 0 ? tidyTime(raw, time) : { columns: raw, gaps: 0, notes: [] };
-  return { channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity })), data: columns, rate: 0, malformed: table.malformed, gaps, notes: [...table.notes, ...notes] };
+  return { channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity! })), data: columns, rate: 0, malformed: table.malformed, gaps, notes: [...table.notes, ...notes] };
 }
 
 /** Reads a table of readings or a recording for a kind of test. */
@@ -62,7 +62,7 @@ export function importTable(kind: TestKind, text: string, newId: (i: number) => 
   if (kind.channels && (lone || table.value.rows > MOST_READINGS)) {
     const again = lone ? table : readTable(text, fromChannels);
     if (!again.ok) return again;
-    return ok({ ...nothing, rig, recording: asRecording(kind, again.value), notes: again.value.notes });
+    return ok({ ...nothing, rig, recording: asRecording(fromChannels, again.value), notes: again.value.notes });
   }
   if (table.value.rows > 5000) return refuse(`There are ${table.value.rows} rows.`, 'This test is made of single readings, a few hundred at most.', 'Thin the table out, or choose a test that records.');
   const readings = Array.from({ length: table.value.rows }, (_, i) => ({ id: newId(i), text: table.value.texts[i] ?? '', values: Object.fromEntries(Object.entries(table.value.columns).map(([k, c]) => [k, c[i]!] as const).filter(([, v]) => typeof v === 'string' || Number.isFinite(v))) }));

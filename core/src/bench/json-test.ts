@@ -61,6 +61,7 @@ export function readJson(kind: TestKind, text: string, newId: (i: number) => str
   const rig = rigFrom(kind, flat);
   // What this program wrote stands in SI under the rig's own names.
   for (const f of kind.rig) if (typeof rigRaw[f.id] === (f.as === 'choice' ? 'string' : 'number')) rig[f.id] = rigRaw[f.id] as number | string;
+  if (typeof rigRaw['instrument'] === 'string') rig['instrument'] = rigRaw['instrument'];
   const unit = typeof raw['unit'] === 'string' ? raw['unit'] : undefined;
   const notes: string[] = [];
   const put = (rows: Record<string, number | string>[]): Result<Imported> => {

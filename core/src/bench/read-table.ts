@@ -87,6 +87,7 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
     head[tidy(rows[0]![0]!)] = rows[0]![1]!;
     rows = rows.slice(1);
   }
+  if (rows.length === 0) return refuse('There is nothing to read.', 'No line has anything in it.', `A table has columns of ${wanted.filter((w) => !w.optional).map((w) => w.label).join(', ')}.`);
   const first = rows[0]!;
   const named = first.some((c) => c !== '' && !numberLike(c)) && first.every((c) => !/^\s*[+\-−]?\d/.test(c));
   const data = named ? rows.slice(1) : rows;

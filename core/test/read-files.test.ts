@@ -1,0 +1,192 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { ALL_TEST_KINDS, formatQuantity, importFile, LineReader, QUANTITIES, readTable, readWav, testKind, writeWav, type TestKind } from '../src/index.ts';
+
+const bytes = (text: string) => new TextEncoder().encode(text);
+const kinds = ALL_TEST_KINDS.filter((k) => k.columns.length > 0 && k.id !== 'positioning');
+
+/** A value of a column that a person could have read, in its usual unit. */
+const valueFor = (quantity: string, u: number): number => {
+  const unit = QUANTITIES[quantity as keyof typeof QUANTITIES].units.find((x) => x.symbol === QUANTITIES[quantity as keyof typeof QUANTITIES].shown)!;
+  return (1 + 98 * u) * unit.factor + (unit.offset ?? 0);
+};
+
+describe('tables of every kind of test', () => {
+  it('come back as they were written: any separator, order of columns, heading and decimal sign', () => {
+    const style = fc.record({ kind: fc.constantFrom(...kinds), separator: fc.constantFrom(',', ';', '\t'), commas: fc.boolean(), heading: fc.constantFrom('brackets', 'slash', 'none'), turned: fc.boolean(), shares: fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 12, maxLength: 12 }), choice: fc.nat(3) });
+    fc.assert(
+      fc.property(style, ({ kind, separator, commas, heading, turned, shares, choice }) => {
+        const decimal = commas && separator !== ',';
+        const order = kind.columns.map((_, i) => i);
+        if (turned && heading !== 'none') order.reverse();
+        const unitOf = (i: number) => (kind.columns[i]!.as === 'quantity' ? QUANTITIES[(kind.columns[i] as { quantity: keyof typeof QUANTITIES }).quantity].shown : '');
+        const rows = [0, 1, 2].map((r) => kind.columns.map((c, i) => (c.as === 'choice' ? c.options[choice % c.options.length]!.value : valueFor(c.quantity, shares[(3 * i + r) % 12]!))));
+        const cell = (r: number, i: number): string => {
+          const c = kind.columns[i]!;
+          if (c.as === 'choice') return String(rows[r]![i]);
+          const unit = QUANTITIES[c.quantity].units.find((x) => x.symbol === unitOf(i))!;
+          const text = (((rows[r]![i] as number) - (unit.offset ?? 0)) / unit.factor).toFixed(4);
+          return decimal ? text.replace('.', ',') : text;
+        };
+        const name = (i: number) => (heading === 'slash' && unitOf(i) ? `${kind.columns[i]!.words[0]} / ${unitOf(i)}` : unitOf(i) ? `${kind.columns[i]!.words[0]} (${unitOf(i)})` : kind.columns[i]!.words[0]!);
+        const head = heading === 'none' ? [] : [order.map(name).join(separator)];
+        const text = [...head, ...rows.map((_, r) => order.map((i) => cell(r, i)).join(separator))].join('\n');
+        const read = importFile(kind, bytes(text));
+        if (!read.ok) throw new Error(`${kind.id} ${read.problem.what} ${read.problem.why}\n${text}`);
+        expect(read.value.readings).toHaveLength(3);
+        read.value.readings.forEach((reading, r) => kind.columns.forEach((c, i) => {
+          const want = rows[r]![i]!;
+          if (typeof want === 'string') expect(reading.values[c.id]).toBe(want);
+          else expect(Math.abs((reading.values[c.id] as number) - want), `${kind.id} ${c.id}\n${text}`).toBeLessThan(1e-3 * Math.abs(want) + 1e-9);
+        }));
+      }),
+      { numRuns: 250 },
+    );
+  });
+
+  it('cells may carry units of their own', () => {
+    for (const kind of kinds) {
+      const row = kind.columns.map((c) => (c.as === 'choice' ? c.options[0]!.label : formatQuantity(valueFor(c.quantity, 0.3), c.quantity, {}, 8)));
+      const read = importFile(kind, bytes(`${kind.columns.map((c) => c.words[0]).join('\t')}\n${row.join('\t')}\n${row.join('\t')}`));
+      if (!read.ok) throw new Error(`${kind.id} ${read.problem.what} ${read.problem.why}`);
+      kind.columns.forEach((c) => c.as === 'quantity' && expect(read.value.readings[0]!.values[c.id] as number, `${kind.id} ${c.id}`).toBeCloseTo(valueFor(c.quantity, 0.3), 5));
+    }
+  });
+
+  it('any bytes are read or refused in words, never thrown at', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...ALL_TEST_KINDS), fc.uint8Array({ maxLength: 400 }), (kind, any) => {
+        const r = importFile(kind, any);
+        if (!r.ok) expect(r.problem.mend.length).toBeGreaterThan(5);
+        else for (const x of r.value.readings) for (const v of Object.values(x.values)) expect(typeof v === 'string' || Number.isFinite(v)).toBe(true);
+      }),
+      { numRuns: 400 },
+    );
+    fc.assert(
+      fc.property(fc.constantFrom(...ALL_TEST_KINDS), fc.string({ unit: fc.constantFrom(...'0123456789,.;\t\n -+eE"#:abcxyz(){}[]°′%/') , maxLength: 200 }), (kind, text) => {
+        const r = importFile(kind, bytes(text));
+        if (!r.ok) expect(r.problem.what.length).toBeGreaterThan(5);
+      }),
+      { numRuns: 600 },
+    );
+    fc.assert(
+      fc.property(fc.constantFrom(...ALL_TEST_KINDS), fc.json(), (kind, text) => {
+        const r = importFile(kind, bytes(text));
+        if (!r.ok) expect(r.problem.what.length).toBeGreaterThan(5);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('a unit that is not known is said, and the usual one taken', () => {
+    const r = readTable('torque (furlong),angle (′)\n1,2\n3,4', [{ id: 'torque', label: 'torque', quantity: 'torque', words: ['torque'] }, { id: 'angle', label: 'angle', quantity: 'smallAngle', words: ['angle'] }]);
+    expect(r.ok && r.value.notes.join()).toContain('“furlong” of torque is not known');
+    expect(r.ok && r.value.columns['torque']).toEqual([1, 3]);
+  });
+
+  it('a million rows are a recording, read in the channels’ units', () => {
+    const kind = testKind('transmission')!;
+    const text = `t,in (°),out (°)\n${Array.from({ length: 20_000 }, (_, i) => `${i * 0.001},${i},${i / 20}`).join('\n')}`;
+    const r = importFile(kind, bytes(text));
+    if (!r.ok) throw new Error(r.problem.what);
+    expect(r.value.readings).toHaveLength(0);
+    expect(r.value.recording!.channels.map((c) => c.id)).toEqual(['input', 'output', 'time']);
+    expect(r.value.recording!.data[0]![180]).toBeCloseTo(Math.PI, 9);
+  });
+});
+
+describe('sound', () => {
+  const wave = Float64Array.from({ length: 500 }, (_, i) => 0.8 * Math.sin(i / 9));
+  /** A WAV file of any format, written by hand. */
+  function wav(tag: number, bits: number, channels: number, extra = 0): Uint8Array {
+    const width = bits / 8;
+    const out = new Uint8Array(44 + extra + wave.length * width * channels);
+    const v = new DataView(out.buffer);
+    const put = (at: number, text: string) => [...text].forEach((c, i) => v.setUint8(at + i, c.charCodeAt(0)));
+    put(0, 'RIFF');
+    v.setUint32(4, out.length - 8, true);
+    put(8, 'WAVEfmt ');
+    v.setUint32(16, 16, true);
+    v.setUint16(20, tag, true);
+    v.setUint16(22, channels, true);
+    v.setUint32(24, 8000, true);
+    v.setUint16(34, bits, true);
+    let at = 36;
+    if (extra) {
+      put(at, 'LIST');
+      v.setUint32(at + 4, extra - 8, true);
+      at += extra;
+    }
+    put(at, 'data');
+    v.setUint32(at + 4, wave.length * width * channels, true);
+    at += 8;
+    for (const s of wave) for (let c = 0; c < channels; c++, at += width) {
+      const x = c === 0 ? s : -0.5 * s;
+      if (tag === 3) v.setFloat32(at, x, true);
+      else if (bits === 8) v.setUint8(at, Math.round(x * 127) + 128);
+      else if (bits === 16) v.setInt16(at, Math.round(x * 32767), true);
+      else if (bits === 24) {
+        const q = Math.round(x * 8388607);
+        v.setUint8(at, q & 255);
+        v.setUint8(at + 1, (q >> 8) & 255);
+        v.setUint8(at + 2, (q >> 16) & 255);
+      } else v.setInt32(at, Math.round(x * 2147483647), true);
+    }
+    return out;
+  }
+
+  it.each([[1, 8, 1], [1, 16, 1], [1, 24, 1], [1, 32, 1], [3, 32, 1], [1, 16, 2], [1, 24, 2]])('of format %d, %d bit, %d channels is read', (tag, bits, channels) => {
+    for (const extra of [0, 20]) {
+      const r = readWav(wav(tag, bits, channels, extra));
+      if (!r.ok) throw new Error(r.problem.why);
+      expect(r.value.rate).toBe(8000);
+      expect(r.value.data[0]).toHaveLength(500);
+      const scale = channels === 2 ? 0.25 : 1;
+      for (let i = 0; i < 500; i += 7) expect(r.value.data[0]![i]).toBeCloseTo(wave[i]! * scale, bits === 8 ? 1 : 3);
+    }
+  });
+
+  it('written here comes back; a cut one is read as far as it goes; another kind is refused', () => {
+    const file = writeWav(wave, 8000);
+    const back = readWav(file);
+    expect(back.ok && Math.max(...back.value.data[0]!.map((v, i) => Math.abs(v - wave[i]!)))).toBeLessThan(1e-4);
+    const cut = readWav(file.subarray(0, 544));
+    expect(cut.ok && [cut.value.data[0]!.length, cut.value.notes.join()]).toEqual([250, 'The file is cut short; what is there was read.']);
+    for (const bad of [wav(6, 8, 1), file.subarray(0, 30), file.subarray(0, 44), Uint8Array.from([82, 73, 70, 70]), new Uint8Array(0)]) expect(readWav(bad).ok).toBe(false);
+  });
+
+  it('damaged anywhere is read or refused, never thrown at', () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.nat(60), fc.nat(255)), { minLength: 1, maxLength: 12 }), fc.nat(1100), (hits, length) => {
+        const file = writeWav(wave, 8000).slice(0, length);
+        for (const [at, value] of hits) if (at < file.length) file[at] = value;
+        const r = readWav(file);
+        if (r.ok) for (const v of r.value.data[0]!) expect(Number.isFinite(v)).toBe(true);
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('lines of a rig in a file', () => {
+  it('are read as a recording of the kind’s channels', () => {
+    const lines = ['{"channels":[{"name":"t"},{"name":"torque"},{"name":"angle","unit":"′"}]}', ...Array.from({ length: 30 }, (_, i) => `{"t":${i * 0.1},"torque":${i % 7},"angle":${i % 5}}`), 'lost'];
+    const r = importFile(testKind('hysteresis') as TestKind, bytes(lines.join('\n')));
+    if (!r.ok) throw new Error(r.problem.what);
+    expect(r.value.recording!.channels.map((c) => c.id)).toEqual(['time', 'torque', 'angle']);
+    expect(r.value.recording!.malformed).toBe(1);
+    expect(r.value.recording!.data[2]![4]).toBeCloseTo((4 * Math.PI) / 10800, 12);
+  });
+
+  it('without a header their names are taken from the first sample; rows of values need one', () => {
+    const r = new LineReader();
+    expect(r.line('1,2,3')).toBe(false);
+    expect(r.line('{"t":0,"out":1.5}')).toBe(true);
+    expect(r.line('0.1,1.6')).toBe(true);
+    expect([r.samples, r.malformed, r.channels.map((c) => c.id).join()]).toEqual([2, 1, 'time,output']);
+    const heading = new LineReader();
+    heading.line('t,load');
+    heading.line('0;5');
+    expect(heading.samples).toBe(1);
+  });
+});

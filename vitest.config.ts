@@ -1,5 +1,5 @@
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
-  test: { include: ['core/test/**/*.test.ts', 'web/test/**/*.test.ts', 'server/test/**/*.test.ts', 'cli/test/**/*.test.ts'], testTimeout: 60_000, setupFiles: ['core/test/repeatable.ts', 'core/test/setup.ts'] },
+  test: { include: ['core/test/**/*.test.ts', 'web/test/**/*.test.ts', 'server/test/**/*.test.ts', 'cli/test/**/*.test.ts'], testTimeout: 120_000, setupFiles: ['core/test/repeatable.ts', 'core/test/setup.ts'] },
 });

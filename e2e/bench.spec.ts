@@ -121,3 +121,89 @@ test.describe('the bench', () => {
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Transmission error/);
   });
 });
+
+test.describe('the bench, further', () => {
+  test('a slip of units is asked about, corrected in one press, and undone', async ({ page }) => {
+    await openDemo(page, 'Bench', 'Wing root');
+    await settled(page);
+    await begin(page, /^Play by a spot of light/);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Play by a spot/);
+    // Metres typed where millimetres were meant, a thousand times too much.
+    for (const text of ['3.6', '3.7', '3.5']) {
+      await page.getByRole('textbox', { name: 'spot moved by' }).fill(`${text} m`);
+      await page.keyboard.press('Enter');
+    }
+    const slip = page.locator('[data-slip]').first();
+    await expect(slip).toContainText('Did you mean');
+    await slip.getByRole('button', { name: 'Correct the readings so' }).click();
+    await expect(page.locator('[data-slip]')).toHaveCount(0);
+    await expect(page.getByText(/÷ 1000/).first()).toBeVisible();
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('[data-slip]').first()).toBeVisible();
+  });
+
+  test('an instrument is calibrated by two known values, and the reading follows; nonsense is refused', async ({ page }) => {
+    await openDemo(page, 'Bench', 'Neck lift');
+    await settled(page);
+    await page.getByRole('button', { name: /^Leg press/ }).click();
+    const before = await page.locator('[data-test-figure="force"]').innerText();
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Shop/ }).click();
+    await page.getByRole('tab', { name: 'Instruments' }).or(page.getByRole('link', { name: 'Instruments' })).or(page.getByRole('button', { name: 'Instruments' })).first().click();
+    await page.getByRole('button', { name: 'Calibrate Hanging scale' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByRole('textbox', { name: 'Second known value' }).fill('5 kg');
+    await dialog.getByRole('textbox', { name: 'Read for that' }).fill('50 kg');
+    await dialog.getByRole('button', { name: 'Take the calibration' }).click();
+    await expect(dialog.getByRole('alert')).toContainText('no calibration');
+    await expectAccessible(page);
+    await dialog.getByRole('textbox', { name: 'Read for that' }).fill('4.8 kg');
+    await dialog.getByRole('button', { name: 'Take the calibration' }).click();
+    await expect(page.getByRole('row', { name: /Hanging scale/ })).toContainText('× 1.0417');
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Bench/ }).click();
+    await page.getByRole('button', { name: /^Leg press/ }).click();
+    await expect(page.getByRole('list', { name: 'What to read next' })).toContainText('corrected by the calibration');
+    await expect(page.locator('[data-test-figure="force"]')).not.toHaveText(before);
+  });
+
+  test('teardown is recorded part by part with a photo; a sensor’s error is stored as its map', async ({ page }) => {
+    await openDemo(page, 'Bench', 'Wing root');
+    await settled(page);
+    await page.getByRole('button', { name: /^Endurance/ }).click();
+    const teardown = page.getByRole('region', { name: 'Teardown' });
+    await teardown.getByRole('textbox', { name: 'Part' }).fill('ring');
+    await teardown.getByRole('combobox', { name: 'Condition' }).selectOption('scored');
+    await teardown.getByRole('button', { name: 'Add part' }).click();
+    await expect(teardown).toContainText('ring');
+    // The smallest picture there is: one red pixel.
+    const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8DwHwAFBQIAX8jx0gAAAABJRU5ErkJggg==', 'base64');
+    await teardown.getByRole('button', { name: 'Add photo' }).last().click();
+    await page.getByLabel('Photo of a part').setInputFiles({ name: 'p.png', mimeType: 'image/png', buffer: png });
+    await expect(teardown.getByRole('img', { name: 'ring, photo 1' })).toBeVisible();
+    await expectAccessible(page);
+    await page.getByRole('link', { name: 'Gristmill' }).click();
+    await page.getByRole('link', { name: 'Body yaw' }).click();
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Bench/ }).click();
+    await page.getByRole('button', { name: /^Transmission error/ }).click();
+    await page.getByRole('combobox', { name: 'Read with' }).selectOption('magnetic');
+    await page.getByRole('button', { name: 'Store as the sensor’s map' }).click();
+    await expect(page.getByText(/Stored: \d harmonics/)).toBeVisible();
+    await expect(page.getByRole('list', { name: 'What to read next' })).toContainText('taken out by its map');
+  });
+
+  test('a recorded file is replayed through the live rig, its channels calibrated; what is not whole is counted', async ({ page }) => {
+    await openDemo(page, 'Bench', 'Tide dial');
+    await settled(page);
+    await page.getByRole('button', { name: 'Live rig' }).click();
+    await page.getByRole('combobox', { name: 'From' }).selectOption('file');
+    const lines = ['{"channels":[{"name":"t"},{"name":"in","quantity":"angle"},{"name":"out","quantity":"angle","counts":4096}],"rate":500}'];
+    for (let i = 0; i < 4000; i++) lines.push(`{"t":${(i * 0.002).toFixed(3)},"in":${(i < 2000 ? i * 0.28 : (4000 - i) * 0.28).toFixed(3)},"out":${Math.round((((i < 2000 ? i : 4000 - i) * 0.28) / 40 / 6.283185) * 4096)}}`);
+    lines.splice(1000, 0, 'half a li');
+    await page.getByLabel('Recorded file').setInputFiles({ name: 'run.jsonl', mimeType: 'text/plain', buffer: Buffer.from(lines.join('\n')) });
+    await expect(page.getByText('4000 samples, 1 lines left out')).toBeVisible();
+    await page.getByRole('button', { name: 'Turn the sense of out' }).click();
+    await expect(page.getByRole('button', { name: 'Turn the sense of out' })).toHaveText('counts backwards');
+    await page.getByRole('button', { name: 'Take the recording' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Transmission error/);
+    await expect(figure(page, 'ratio')).toContainText(/^−40|^−39\.99/);
+  });
+});

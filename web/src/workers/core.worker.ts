@@ -29,7 +29,7 @@ async function allFindings(joint: Joint, shelf: Shelf): Promise<Finding[]> {
       out.push(...findingsFor(t, variant, line, shelf));
       continue;
     }
-    const key = JSON.stringify([t.id, t.readings, t.rig, recording.name, recording.rows, recording.data?.length, variant?.id, line?.figures.map((f) => f.value)]);
+    const key = JSON.stringify([t.id, t.readings, t.rig, recording.name, recording.rows, recording.data?.length, shelf.instruments.find((i) => i.id === t.rig['instrument']), variant?.id, line?.figures.map((f) => f.value)]);
     let made = known.get(key);
     if (!made) {
       const data = recording.data ?? (await packedData(t.id).catch(() => null)) ?? undefined;

@@ -53,6 +53,26 @@ test.describe('lobed stages', () => {
     await expect(page.getByText('loops the profile back on itself')).toBeVisible();
   });
 
+  test('two lobes less: half the ratio, an odd ring is refused and mended, cut-off lobes stand clear', async ({ page }) => {
+    await openDemo(page, 'Stage', 'Neck lift');
+    await page.getByRole('combobox', { name: 'Variant' }).selectOption('c');
+    await settled(page);
+    await type(page, 'Pins', '27');
+    await page.getByRole('combobox', { name: 'Lobes less' }).selectOption({ label: 'two' });
+    await expect(page.getByText('27 pins do not go with a disc of two lobes less')).toBeVisible();
+    await page.getByRole('button', { name: '28 pins' }).click();
+    const ratio = page.getByRole('main').locator('[data-figure="ratio"]').first();
+    await expect(ratio).toHaveText(/^[−-]13 : 1/);
+    await expect(page.getByRole('main').locator('[data-figure="cutOff"]').first()).toHaveText(/mm/);
+    await page.getByRole('combobox', { name: 'Held' }).selectOption('disc');
+    await expect(ratio).toHaveText(/^14 : 1/);
+    await page.keyboard.press('Control+z');
+    await saved(page);
+    await page.getByRole('link', { name: /^Make/ }).click();
+    const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Disc.* as DXF$/ }).first().click()]);
+    expect(readFileSync(await dxf.path(), 'utf8')).toContain('OUTPUT-HOLES');
+  });
+
   test('ring plates: two on one crank jam, the mend takes, and the swept room goes out for the housing', async ({ page }) => {
     await openDemo(page, 'Stage', 'Neck lift');
     await page.getByRole('combobox', { name: 'Variant' }).selectOption('d');

@@ -12,6 +12,8 @@ const figure = figureOf;
 const state = (r: StageReport, id: string) => r.checks.find((c) => c.id === id)?.state;
 /** A stage whose parts all fit, to change one thing at a time. */
 const roomy = { pins: 14, circle: 0.08, pin: 6e-3, throw: 1.4e-3, discs: 2, width: 8e-3, offset: 5e-5, ringChange: 0, outPins: 6, outCircle: 0.05, outPin: 5e-3, outGap: 0, bearing: '61802', shaft: 5e-3 };
+/** The same with twice the pins and two lobes less. */
+const two2 = { ...roomy, pins: 28, pin: 4e-3, difference: 2 };
 
 describe('a cycloidal stage', () => {
   it('turns back by a lobe a turn with the ring held, and on by a pin with the disc held', () => {
@@ -85,7 +87,7 @@ describe('a cycloidal stage', () => {
 
   it('has figures and checks that are numbers, or refuses in words, for anything its schema takes', () => {
     const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-    const any = fc.record({ held: fc.constantFrom('ring', 'disc'), pins: fc.integer({ min: 4, max: 60 }), circle: d(0.02, 0.3), pin: d(5e-4, 0.02), throw: d(5e-5, 4e-3), discs: fc.integer({ min: 1, max: 3 }), width: d(5e-4, 0.03), offset: d(-1e-4, 3e-4), ringChange: d(-2e-4, 2e-4), outPins: fc.integer({ min: 3, max: 12 }), share: d(0.3, 0.9), outPin: d(5e-4, 0.01), outGap: d(0, 3e-4), pinsRun: fc.constantFrom('fixed', 'sleeves'), carriedBy: fc.constantFrom('plate', 'both'), bearing: fc.constantFrom('688', '61802', '61805', 'hk1212'), shaft: d(0, 5e-3), materialD: fc.constantFrom('pla', 'c45'), torque: fc.constantFrom(0, 3, 1e4) });
+    const any = fc.record({ held: fc.constantFrom('ring', 'disc'), pins: fc.integer({ min: 4, max: 60 }), difference: fc.constantFrom(1, 1, 2), circle: d(0.02, 0.3), pin: d(5e-4, 0.02), throw: d(5e-5, 4e-3), discs: fc.integer({ min: 1, max: 3 }), width: d(5e-4, 0.03), offset: d(-1e-4, 3e-4), ringChange: d(-2e-4, 2e-4), outPins: fc.integer({ min: 3, max: 12 }), share: d(0.3, 0.9), outPin: d(5e-4, 0.01), outGap: d(0, 3e-4), pinsRun: fc.constantFrom('fixed', 'sleeves'), carriedBy: fc.constantFrom('plate', 'both'), bearing: fc.constantFrom('688', '61802', '61805', 'hk1212'), shaft: d(0, 5e-3), materialD: fc.constantFrom('pla', 'c45'), torque: fc.constantFrom(0, 3, 1e4) });
     let made = 0;
     fc.assert(
       fc.property(any, ({ share, torque, ...q }) => {
@@ -127,6 +129,51 @@ describe('a cycloidal stage', () => {
     }
   });
 
+  it('with two lobes less has half the ratio, and needs an even number of pins', () => {
+    expect(kind.kinematics(params(two2)).ratio).toBe(-13);
+    expect(kind.kinematics(params({ ...two2, held: 'disc' })).ratio).toBe(14);
+    const odd = analyse({ ...two2, pins: 27 });
+    expect(odd.ok || odd.problem.what).toContain('two lobes less');
+    expect(!odd.ok && (odd.problem as { fix?: object }).fix).toMatchObject({ path: 'pins', value: 28 });
+    const few = analyse({ ...two2, pins: 6 });
+    expect(few.ok).toBe(false);
+    // Files from before have no such field: one lobe less.
+    const { difference: _, ...before } = params(roomy) as Record<string, unknown>;
+    expect(kind.kinematics(params(before)).ratio).toBe(-13);
+  });
+
+  it('cut for two lobes less no disc stands in a pin at any crank, some pins touch, and those whose lobe is cut off stand clear', () => {
+    for (const [crank, held] of [[0.3, 'ring'], [1.1, 'disc'], [4, 'ring'], [-37, 'disc']] as const) {
+      const made = kind.drawing(params({ ...two2, held }), crank, { shelf, duty });
+      if (!made.ok) throw new Error(made.problem.what);
+      const items = new Map(made.value.flatMap((l) => l.items).filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve').map((i) => [i.key, i]));
+      for (const d of ['disc0', 'disc1']) {
+        const o = flatten(place(items.get(d)!.outline, items.get(d)!.at), 2e-8);
+        let touching = 0;
+        for (let j = 0; j < 28; j++) {
+          const pin = items.get(`pin${j}`)!.at;
+          let least = Infinity;
+          for (let i = 0; i < o.length; i += 2) least = Math.min(least, Math.hypot(o[i]! - pin.x, o[i + 1]! - pin.y));
+          expect(least - two2.pin / 2 - two2.offset, `${d} pin ${j}`).toBeGreaterThan(-8e-6);
+          if (least - two2.pin / 2 - two2.offset < 8e-6) touching++;
+        }
+        expect(touching).toBeGreaterThan(8);
+        expect(touching).toBeLessThan(28);
+      }
+    }
+  });
+
+  it('with two lobes less plays as a disc of one lobe less for each branch, and carries on pins of both', () => {
+    const one = report({ ...two2, difference: 1, pins: 14 });
+    const two = report(two2);
+    // Both branches hold the same disc, so there is no more play than with either alone; levers are those of a branch.
+    expect(figure(two, 'playDisc')).toBeLessThan(1.15 * figure(one, 'playDisc'));
+    expect(figure(two, 'playDisc')).toBeGreaterThan(0.5 * figure(one, 'playDisc'));
+    expect(figure(two, 'cutOff')).toBeGreaterThan(0);
+    const parts = kind.parts(params(two2), shelf);
+    expect(parts.ok && parts.value.find((x) => x.id.startsWith('disc'))!.note).toContain('26 lobes cut for 28 pins');
+  });
+
   it('courses run over one turn and come back to where they began', () => {
     const r = kind.courses!(params({ ...roomy, discs: 1 }), duty, shelf);
     if (!r.ok) throw new Error(r.problem.what);
@@ -164,6 +211,9 @@ describe('a cycloidal stage', () => {
     const one = kind.map!(params({ ...roomy, discs: 1 }), duty, shelf);
     if (!m.ok || !c.ok || !one.ok) throw new Error('no map');
     expect([m.value.rows, m.value.columns, m.value.low]).toEqual([14, 144, 'carries']);
+    const two = kind.map!(params(two2), duty, shelf);
+    expect(two.ok && two.value.ample).toBeLessThan(1e-3);
+    expect(two.ok && two.value.values.some((v) => v === Infinity) && two.value.values.some((v) => v < 0)).toBe(true);
     const carrying = c.value.find((x) => x.id === 'carrying')!.values;
     for (let k = 0; k < 144; k += 7) expect(Array.from({ length: 14 }, (_, j) => one.value.values[j * 144 + k]!).filter((v) => v < 0).length).toBe(carrying[k]);
   });

@@ -1,5 +1,6 @@
 import { seeded } from '../line/random.ts';
-import { contactSet, type LobedPair } from './contacts.ts';
+import type { LobedPair } from './contacts.ts';
+import { ringContacts } from './difference.ts';
 
 /** Crank angles of a turn at which errors are read. */
 const ANGLES = 72;
@@ -14,14 +15,14 @@ export interface SampledError {
 const kept = new WeakMap<LobedPair, { arms: Float64Array; gaps: Float64Array; nx: Float64Array; ny: Float64Array }>();
 
 /** Levers, gaps and normals of every pin at every angle, as flat arrays; kept for a pair. */
-function contactsOver(pair: LobedPair): { arms: Float64Array; gaps: Float64Array; nx: Float64Array; ny: Float64Array } {
+function contactsOver(pair: LobedPair, difference: number): { arms: Float64Array; gaps: Float64Array; nx: Float64Array; ny: Float64Array } {
   let made = kept.get(pair);
   if (made) return made;
-  const Z = pair.profile.pins;
+  const Z = pair.profile.pins * difference;
   const make = () => new Float64Array(Z * ANGLES);
   made = { arms: make(), gaps: make(), nx: make(), ny: make() };
   for (let k = 0; k < ANGLES; k++) {
-    const s = contactSet(pair, (2 * Math.PI * k) / ANGLES);
+    const s = ringContacts(pair, difference, (2 * Math.PI * k) / ANGLES);
     made.arms.set(s.arms, k * Z);
     made.gaps.set(s.gaps, k * Z);
     made.nx.set(s.nx, k * Z);
@@ -36,12 +37,13 @@ function contactsOver(pair: LobedPair): { arms: Float64Array; gaps: Float64Array
  *
  * @param place half the range of a pin's place, m, either way in the plane
  * @param profile half the range of a lobe's flank, m
+ * @param difference lobes that the disc has less than the ring has pins
  * @param draws specimens; the same seed gives the same answer
  * Source: first pin to touch, gap over lever, each gap moved by its pin's error along the contact's normal and by its lobe's error; Monte Carlo (JCGM 101).
  */
-export function sampledError(pair: LobedPair, place: number, profile: number, draws = 120, seed = 1): SampledError {
-  const Z = pair.profile.pins;
-  const c = contactsOver(pair);
+export function sampledError(pair: LobedPair, place: number, profile: number, difference = 1, draws = 120, seed = 1): SampledError {
+  const Z = pair.profile.pins * difference;
+  const c = contactsOver(pair, difference);
   const next = seeded(seed);
   const found = new Float64Array(draws);
   const [dx, dy, lobe] = [new Float64Array(Z), new Float64Array(Z), new Float64Array(Z)];
@@ -58,7 +60,7 @@ export function sampledError(pair: LobedPair, place: number, profile: number, dr
         const i = k * Z + j;
         const arm = c.arms[i]!;
         // A contact without a lever turns nothing.
-        if (arm < 0.15 * pair.profile.throw * Z) continue;
+        if (arm < 0.15 * pair.profile.throw * pair.profile.pins || c.gaps[i] === Infinity) continue;
         turn = Math.min(turn, (c.gaps[i]! - dx[j]! * c.nx[i]! - dy[j]! * c.ny[i]! + lobe[j]!) / arm);
       }
       if (turn < low) low = turn;

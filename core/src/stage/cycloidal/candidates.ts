@@ -28,7 +28,7 @@ export function baseCycloidal(lobes: number, circle: number, discs: number, want
     const fit = Math.floor(Math.PI / Math.asin(Math.min(1, (outPin + 2 * throwOf + 1.5e-3) / outCircle)));
     const shaft = b.bore / 2 - throwOf - 1e-3 >= 2.5e-3 ? 5e-3 : 0;
     return {
-      held: 'ring', pins, circle, pin, throw: throwOf, discs, width: Math.max(steppedUp(b.width, 5e-4), round(0.12 * circle, 5e-4)), offset: 6e-5, ringChange: 0, pinsRun: 'fixed', outPins: Math.max(3, Math.min(8, fit)), outCircle, outPin, outGap: 5e-5, outRun: 'fixed', carriedBy: 'plate',
+      held: 'ring', pins, difference: 1, circle, pin, throw: throwOf, discs, width: Math.max(steppedUp(b.width, 5e-4), round(0.12 * circle, 5e-4)), offset: 6e-5, ringChange: 0, pinsRun: 'fixed', outPins: Math.max(3, Math.min(8, fit)), outCircle, outPin, outGap: 5e-5, outRun: 'fixed', carriedBy: 'plate',
       bearing: b.id, shaft, materialD: 'pa-cf', materialP: 'silver-steel', materialH: 'pa-cf', rim: Math.max(4e-3, pin / 2 + 2.5e-3), boltsR: 0, boltHole: 3.2e-3,
     };
   }

@@ -1,10 +1,10 @@
-import { carry, contactSet, discPlay } from '../../lobed/index.ts';
+import { carry, ringContacts, ringPlay } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Course, Duty, StageMap } from '../contract.ts';
 import { cycloidalGeometry, phaseOf } from './geometry.ts';
 import { modelCycloidal } from './model.ts';
-import type { CycloidalParams } from './params.ts';
+import { heldShare, type CycloidalParams } from './params.ts';
 
 /** Crank angles over one turn. */
 const ANGLES = 144;
@@ -16,15 +16,15 @@ export function cycloidalCourses(p: CycloidalParams, at: Duty, shelf: Shelf): Re
   const loaded = modelCycloidal(p, at, shelf);
   if (!loaded.ok) return loaded;
   const g = made.value;
-  const held = p.held === 'ring' ? 1 : (p.pins - 1) / p.pins;
+  const held = heldShare(p);
   const make = () => new Float64Array(ANGLES + 1);
   const [play, carrying, worst, one, tight] = [make(), make(), make(), make(), make()];
   for (let k = 0; k <= ANGLES; k++) {
     const crank = (2 * Math.PI * k) / ANGLES;
     // Seen from the ring the crank has turned by as much less as the ring has turned.
-    const inner = p.held === 'ring' ? crank : (crank * (p.pins - 1)) / p.pins;
-    const sets = Array.from({ length: p.discs }, (_, i) => contactSet(g.pair, inner + phaseOf(p, i)));
-    const [a, b] = discPlay(g.pair, inner, sets[0]);
+    const inner = crank * heldShare(p);
+    const sets = Array.from({ length: p.discs }, (_, i) => ringContacts(g.pair, p.difference, inner + phaseOf(p, i)));
+    const [a, b] = ringPlay(g.pair, p.difference, inner, sets[0]!);
     play[k] = Math.max(0, b - a) * held;
     const c = carry(sets, loaded.value.contact, Math.max(1e-6, at.torque * held));
     carrying[k] = c.carrying;
@@ -37,8 +37,8 @@ export function cycloidalCourses(p: CycloidalParams, at: Duty, shelf: Shelf): Re
     { id: 'carrying', name: 'Pins that carry', quantity: 'count', values: carrying },
     { id: 'worst', name: 'Worst pin', quantity: 'force', values: worst },
     { id: 'one', name: 'First pin', quantity: 'force', values: one },
-    // All round alike, a gap is no course.
-    ...(p.ringChange === 0 ? [] : [{ id: 'gap', name: 'Gap at the first pin', quantity: 'length' as const, values: tight }]),
+    // All round alike, or broken off where the lobe is, a gap is no course.
+    ...(p.ringChange === 0 || p.difference > 1 ? [] : [{ id: 'gap', name: 'Gap at the first pin', quantity: 'length' as const, values: tight }]),
   ]);
 }
 
@@ -47,18 +47,18 @@ export function cycloidalMap(p: CycloidalParams, at: Duty, shelf: Shelf): Result
   const loaded = modelCycloidal(p, at, shelf);
   if (!loaded.ok) return loaded;
   const g = loaded.value.geometry;
-  const held = p.held === 'ring' ? 1 : (p.pins - 1) / p.pins;
+  const held = heldShare(p);
   const values = new Float32Array(p.pins * ANGLES);
   let most = 1e-6;
   for (let k = 0; k < ANGLES; k++) {
-    const crank = ((2 * Math.PI * k) / ANGLES) * (p.held === 'ring' ? 1 : (p.pins - 1) / p.pins);
-    const sets = Array.from({ length: p.discs }, (_, i) => contactSet(g.pair, crank + phaseOf(p, i)));
+    const crank = ((2 * Math.PI * k) / ANGLES) * heldShare(p);
+    const sets = Array.from({ length: p.discs }, (_, i) => ringContacts(g.pair, p.difference, crank + phaseOf(p, i)));
     const { turn } = carry(sets, loaded.value.contact, Math.max(1e-6, at.torque * held));
     for (let j = 0; j < p.pins; j++) {
       const left = sets[0]!.gaps[j]! - turn * sets[0]!.arms[j]!;
       values[j * ANGLES + k] = left;
-      most = Math.max(most, left);
+      if (left < Infinity) most = Math.max(most, left);
     }
   }
-  return ok({ name: 'Gaps of all pins', quantity: 'length', rows: p.pins, rowName: 'pin', columns: ANGLES, values, low: 'carries', limit: 1e-9, ample: most, words: ['carries', 'gap', 'widest', 'none'] });
+  return ok({ name: 'Gaps of all pins', quantity: 'length', rows: p.pins, rowName: 'pin', columns: ANGLES, values, low: 'carries', limit: 1e-9, ample: most, words: ['carries', 'gap', 'widest', 'none: its lobe is cut off'] });
 }

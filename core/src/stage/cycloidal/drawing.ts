@@ -1,11 +1,11 @@
 import { forceArrow, sectionBox } from '../../gear/views.ts';
-import { carry, contactSet, discOutline } from '../../lobed/index.ts';
+import { carry, ringContacts, ringDisc } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
 import { cycloidalGeometry, phaseOf, ringBore, type CycloidalGeometry } from './geometry.ts';
 import { forDrawing } from './model.ts';
-import type { CycloidalParams } from './params.ts';
+import { branchPins, heldShare, type CycloidalParams } from './params.ts';
 
 const MAGNIFIED = 20;
 
@@ -30,7 +30,7 @@ function shapesOf(p: CycloidalParams, g: CycloidalGeometry, bearing: number): Sh
   const tolerance = 4e-4 * p.pin;
   const wider = Math.min(0.9 * g.convex, p.pin / 2 + p.offset * MAGNIFIED);
   s = {
-    disc: discOutline(g.profile, tolerance), wide: discOutline({ ...g.profile, pin: Math.max(g.profile.pin, wider) }, tolerance), pin: circle(0, 0, p.pin / 2), rim: circle(0, 0, g.outside / 2), bearing: circle(0, 0, bearing / 2), hole: circle(0, 0, (p.outPin + 2 * p.throw + p.outGap) / 2),
+    disc: ringDisc(g.profile, p.difference, tolerance), wide: ringDisc({ ...g.profile, pin: Math.max(g.profile.pin, wider) }, p.difference, tolerance), pin: circle(0, 0, p.pin / 2), rim: circle(0, 0, g.outside / 2), bearing: circle(0, 0, bearing / 2), hole: circle(0, 0, (p.outPin + 2 * p.throw + p.outGap) / 2),
     out: circle(0, 0, p.outPin / 2), shaft: p.shaft > 0 ? circle(0, 0, p.shaft / 2) : undefined, dot: circle(0, 0, 0.06 * p.pin), inside: circle(0, 0, ringBore(p)),
   };
   kept.set(g, s);
@@ -40,13 +40,13 @@ function shapesOf(p: CycloidalParams, g: CycloidalGeometry, bearing: number): Sh
 /** Where everything stands when the crank has turned: in the ring's frame, and how far the ring itself has turned. */
 export function cycloidalPose(p: CycloidalParams, crank: number): { inner: number; ring: number; out: number; discs: Pose[] } {
   // With the disc held the ring turns; seen from the ring the crank has then turned by as much less.
-  const ring = p.held === 'ring' ? 0 : crank / p.pins;
+  const ring = p.held === 'ring' ? 0 : crank / branchPins(p);
   const inner = crank - ring;
   const discs = Array.from({ length: p.discs }, (_, i) => {
     const a = inner + phaseOf(p, i);
-    return { x: p.throw * Math.cos(a + ring), y: p.throw * Math.sin(a + ring), turn: -a / (p.pins - 1) + ring };
+    return { x: p.throw * Math.cos(a + ring), y: p.throw * Math.sin(a + ring), turn: -a / (branchPins(p) - 1) + ring };
   });
-  return { inner, ring, out: -inner / (p.pins - 1) + ring, discs };
+  return { inner, ring, out: -inner / (branchPins(p) - 1) + ring, discs };
 }
 
 /** Ring, discs and output seen along the axis, the first disc in front, with the section beside it. */
@@ -75,8 +75,8 @@ export function drawCycloidal(p: CycloidalParams, crank: number, options: DrawOp
   ];
   if (options.glyph) return ok([{ id: 'teeth', name: 'Discs', items: teeth }]);
   const loaded = options.duty.torque > 0 ? forDrawing(p, options.duty, options.shelf) : undefined;
-  const sets = Array.from({ length: p.discs }, (_, i) => contactSet(g.pair, at.inner + phaseOf(p, i)));
-  const held = p.held === 'ring' ? 1 : (p.pins - 1) / p.pins;
+  const sets = Array.from({ length: p.discs }, (_, i) => ringContacts(g.pair, p.difference, at.inner + phaseOf(p, i)));
+  const held = heldShare(p);
   const forces: DrawItem[] = [];
   const contacts: DrawItem[] = [];
   if (loaded?.ok) {
@@ -94,7 +94,7 @@ export function drawCycloidal(p: CycloidalParams, crank: number, options: DrawOp
       forces.push(j === worst || arrow.kind !== 'arrow' ? arrow : { kind: 'arrow', key: arrow.key, from: arrow.from, to: arrow.to, ink: arrow.ink });
     }
   }
-  const pole = turned(p.pins * p.throw * Math.cos(at.inner), p.pins * p.throw * Math.sin(at.inner));
+  const pole = turned(branchPins(p) * p.throw * Math.cos(at.inner), branchPins(p) * p.throw * Math.sin(at.inner));
   const x0 = g.outside * 0.62;
   const plate = Math.max(3e-3, p.outPin);
   const cuts: DrawItem[] = [

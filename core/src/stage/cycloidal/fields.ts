@@ -10,7 +10,8 @@ const RUN = [{ value: 'fixed', label: 'Fixed' }, { value: 'sleeves', label: 'Wit
 /** How a person edits a cycloidal stage. */
 export const cycloidalFields: readonly FieldSpec<P>[] = [
   choiceField<P>('held', 'Held', LOBES, 'With the ring held the output turns against the crank by one lobe a turn; with the disc held the ring turns with it.', [{ value: 'ring', label: 'Ring: disc drives out' }, { value: 'disc', label: 'Disc: ring turns' }]),
-  countField<P>('pins', 'Pins', 'Of the ring; the disc has one lobe less, which is the ratio.', LOBES, 4, 120),
+  countField<P>('pins', 'Pins', 'Of the ring. A disc of one lobe less has the ratio of its lobes.', LOBES, 4, 120),
+  choiceField<P>('difference', 'Lobes less', LOBES, 'One less than pins: every pin touches. Two less: half the ratio, lobes cut off at their tips, fewer pins touch.', [{ value: 1, label: 'one' }, { value: 2, label: 'two' }]),
   lengthField<P>('circle', 'Pin circle', 'Diameter.', LOBES, 1e-3), lengthField<P>('pin', 'Pin', 'Diameter, over the sleeve where there is one.', LOBES, 1e-4),
   lengthField<P>('throw', 'Eccentricity', 'More makes the play of a given clearance smaller, and the lobes sharper.', LOBES, 5e-5),
   countField<P>('discs', 'Discs', 'Two cancel the shaking force, three the couple too.', LOBES, 1, 3), lengthField<P>('width', 'Disc thickness', 'Pressure on the lobes falls with it.', LOBES),

@@ -1,10 +1,10 @@
 import { exact, modeFigures } from '../../gear/index.ts';
 import { term, type Figure, type FigureMaker } from '../../figure/index.ts';
-import { sampledError } from '../../lobed/index.ts';
+import { cutOff, sampledError } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import type { CycloidalModel } from './model.ts';
-import type { CycloidalParams } from './params.ts';
+import { branchPins, heldShare, type CycloidalParams } from './params.ts';
 
 /** What a cycloidal stage is told to be worth, each with its working. */
 export function cycloidalFigures(p: CycloidalParams, at: Duty, shelf: Shelf, m: CycloidalModel, make: FigureMaker<CycloidalModel>): Figure[] {
@@ -15,10 +15,10 @@ export function cycloidalFigures(p: CycloidalParams, at: Duty, shelf: Shelf, m: 
   const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
   const law = 'gearing law: every contact normal passes through the pitch point, Z·e from the ring’s middle';
   return [
-    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, { formula: p.held === 'ring' ? '−(Z − 1)' : 'Z', terms: [Z], source: 'one lobe for each turn of the crank' }),
+    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, { formula: p.held === 'ring' ? '−(Z − d)/d' : 'Z/d', terms: [Z, term('d', 'lobes less than pins', p.difference, 'count', 'field', 'difference')], source: 'd lobes for each turn of the crank' }),
     make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.forward, { formula: '1/(1 + Λ_pins + Λ_out + Λ_bearing)', terms: [term('Λ_pins', 'loss at the pins', m.load.lossPins, 'efficiency', 'computed'), term('Λ_out', 'loss at the output pins', m.load.lossOut, 'efficiency', 'computed'), term('Λ_bearing', 'loss in the eccentric bearings', m.load.lossBearing, 'efficiency', 'computed')], source: 'Σ µ·F·sliding way for a radian of the output, over a pitch of the crank' }),
     make.figure('back', 'Efficiency, turned back', 'efficiency', (x) => x.backward, { formula: '1 − Λ', terms: [term('Λ', 'all losses', m.load.lossPins + m.load.lossOut + m.load.lossBearing, 'efficiency', 'computed')], source: 'the same losses, taken from what comes in at the output' }),
-    exact('k', 'Shortening k', 'count', (p.throw * p.pins) / (p.circle / 2), { formula: 'e·Z/R', terms: [e, Z, R], source: 'shape of the lobes: below 1; 0.5 to 0.8 is usual' }),
+    exact('k', 'Shortening k', 'count', (p.throw * branchPins(p)) / (p.circle / 2), { formula: 'e·Z/R', terms: [e, Z, R], source: 'shape of the lobes: below 1; 0.5 to 0.8 is usual' }),
     exact('convex', 'Smallest convex radius', 'length', g.convex, { formula: '(R² + e²Z² − 2ReZ·cos)^(3/2)/(R² + e²Z³ − ReZ(Z + 1)·cos), least', terms: [R, e, Z], source: 'curvature of the path of pin centres; pins must be cut smaller' }),
     { id: 'play', name: 'Play', quantity: 'smallAngle', value: m.numbers.play[0], low: m.numbers.play[1], high: m.numbers.play[2], working: { formula: 'discs against pins + output holes', terms: [term('φ_d', 'discs', m.playDisc, 'smallAngle', 'computed'), term('φ_o', 'output holes', m.playOut, 'smallAngle', 'computed'), term('p', 'pins off their places', factor(shelf, 'lobe.place'), 'length', 'shop', 'lobe.place'), term('s', 'spread of the profile', factor(shelf, 'lobe.profile'), 'length', 'shop', 'lobe.profile')], source: 'first pins to touch either way, exact; holes in series' } },
     make.figure('playDisc', 'Play of the discs', 'smallAngle', (x) => x.playDisc, { formula: 'first touch on − first touch back, mean over a pitch', terms: [term('δ', 'gap all round', p.offset, 'length', 'field', 'offset'), e, Z, term('ΔR', 'circle smaller by', p.ringChange, 'length', 'field', 'ringChange')], source: `${law}; of the order of 2δ/((Z − 1)·e)` }),
@@ -33,6 +33,7 @@ export function cycloidalFigures(p: CycloidalParams, at: Duty, shelf: Shelf, m: 
     make.figure('outBend', 'Output pin bending', 'stress', (x) => x.outBend, { formula: '32·M/(π·d³)', terms: [term('d', 'output pin', p.outPin, 'length', 'field', 'outPin')], source: p.carriedBy === 'both' ? 'beam held at both ends' : 'beam standing out of one plate' }),
     make.figure('bearing', 'Eccentric bearing load', 'force', (x) => x.load.bearing, { formula: '|Σ pins − output pins|', terms: [T], source: 'equilibrium of a disc; worst over a pitch' }),
     ...(Number.isFinite(m.numbers.life) ? [make.figure('life', 'Life of the eccentric bearings', 'life', (x) => x.numbers.life, { formula: '(C/P)³·10⁶ turns at ω_in(1 + 1/(Z − 1))', terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop'), Z], source: 'ISO 281; cubic mean over a pitch' })] : []),
+    ...(p.difference > 1 ? [exact('cutOff', 'Cut off each lobe', 'length', cutOff(g.profile, p.difference), { formula: 'height of a whole lobe − height where both branches cross', terms: [e, Z], source: 'each branch serves every second pin; what both leave is the disc' })] : []),
     exact('web-rim', 'Web under the lobes', 'length', m.webs.rim, { formula: 'R − r − e − (⌀_o + hole)/2', terms: [R, e], source: 'the disc as drawn' }),
     exact('web-bearing', 'Web over the bearing', 'length', m.webs.bearing, { formula: '(⌀_o − hole − D)/2', terms: [term('D', 'bearing', m.bearing.outside, 'length', 'shop')], source: 'the disc as drawn' }),
     exact('web-hole', 'Web between holes', 'length', m.webs.hole, { formula: '⌀_o·sin(π/n) − hole', terms: [term('n', 'output pins', p.outPins, 'count', 'field', 'outPins')], source: 'the disc as drawn' }),
@@ -46,10 +47,10 @@ export function cycloidalFigures(p: CycloidalParams, at: Duty, shelf: Shelf, m: 
 
 /** Transmission error of made specimens, sampled. */
 function sampledFigure(p: CycloidalParams, shelf: Shelf, m: CycloidalModel): Figure {
-  const held = p.held === 'ring' ? 1 : (p.pins - 1) / p.pins;
+  const held = heldShare(p);
   const [place, profile] = [factor(shelf, 'lobe.place'), factor(shelf, 'lobe.profile')];
   // Discs that turn together average what each would do alone.
   const share = held / Math.sqrt(p.discs);
-  const e = sampledError(m.geometry.pair, place, profile);
+  const e = sampledError(m.geometry.pair, place, profile, p.difference);
   return { id: 'transmissionError', name: 'Transmission error, end to end', quantity: 'smallAngle', value: e.likely * share, low: e.low * share, high: e.high * share, working: { formula: 'first touch over a turn of the crank, largest less smallest', terms: [term('p', 'pins off their places, half range', place, 'length', 'shop', 'lobe.place'), term('s', 'profile off, half range', profile, 'length', 'shop', 'lobe.profile'), term('n', 'discs', p.discs, 'count', 'field', 'discs')], source: '120 specimens drawn with seed 1; band 2.5–97.5 %' } };
 }

@@ -1,6 +1,6 @@
-import { contactSet, discPlay, smallestConvex, type ContactSet, type Cycloid, type LobedPair } from '../../lobed/index.ts';
+import { ringContacts, ringPlay, smallestConvex, type ContactSet, type Cycloid, type LobedPair } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
-import type { CycloidalParams } from './params.ts';
+import { lobesOf, type CycloidalParams } from './params.ts';
 import { inMm as mm, stop } from '../stop.ts';
 
 /** Crank angles over one pin's pitch, after which the ring stands as before. */
@@ -45,19 +45,26 @@ export const seated = (p: Pick<CycloidalParams, 'circle' | 'pin' | 'throw'>): bo
 function solve(p: CycloidalParams): Result<CycloidalGeometry> {
   const Z = p.pins;
   const R = p.circle / 2;
-  const most = R / Z;
+  if (Z % p.difference !== 0) {
+    const value = Z + 1;
+    return stop(`${Z} pins do not go with a disc of two lobes less.`, 'Its two branches each serve every second pin: the pins must be an even number.', `Take ${value} pins.`, 'pins', { path: 'pins', value, label: `${value} pins` });
+  }
+  // One branch of the profile serves every d-th pin.
+  const n = Z / p.difference;
+  if (n < 4) return stop('Too few pins for two lobes less.', 'Each branch needs at least four.', 'Take eight pins or more.', 'pins', { path: 'pins', value: 8, label: '8 pins' });
+  const most = R / n;
   if (!(p.throw < 0.98 * most)) {
     const value = downTo(0.8 * most, 5e-5);
-    return stop(`An eccentricity of ${mm(p.throw)} loops the profile back on itself.`, `It must stay below R/Z = ${mm(most)}.`, `Take ${mm(value)} or less, fewer pins or a larger circle.`, 'throw', value > 5e-5 ? { path: 'throw', value, label: `Eccentricity ${mm(value)}` } : undefined);
+    return stop(`An eccentricity of ${mm(p.throw)} loops the profile back on itself.`, `It must stay below R/Z${p.difference > 1 ? '·2' : ''} = ${mm(most)}.`, `Take ${mm(value)} or less, fewer pins or a larger circle.`, 'throw', value > 5e-5 ? { path: 'throw', value, label: `Eccentricity ${mm(value)}` } : undefined);
   }
   const apart = p.circle * Math.sin(Math.PI / Z);
   if (!(p.pin < apart)) {
     const value = downTo(0.85 * apart, 1e-4);
     return stop('Neighbouring ring pins overlap.', `${Z} pins on ⌀ ${mm(p.circle)} leave ${mm(apart)} from middle to middle.`, `Take pins of ${mm(value)} or less, fewer of them or a larger circle.`, 'pin', { path: 'pin', value, label: `Pins ${mm(value)}` });
   }
-  const profile: Cycloid = { pins: Z, circle: R - p.ringChange, pin: p.pin / 2 + p.offset, throw: p.throw };
+  const profile: Cycloid = { pins: n, circle: R - p.ringChange, pin: p.pin / 2 + p.offset, throw: p.throw };
   if (!(profile.pin > 0)) return stop('The profile would be cut for pins of no size.', 'The equidistant gap is as large as the pins, and negative.', 'Take a larger gap.', 'offset');
-  if (!(p.throw < 0.98 * (profile.circle / Z))) return stop('The smaller circle makes the profile loop back on itself.', `Cut for a circle of ${mm(2 * profile.circle)}, the eccentricity must stay below ${mm(profile.circle / Z)}.`, 'Change the circle by less.', 'ringChange');
+  if (!(p.throw < 0.98 * (profile.circle / n))) return stop('The smaller circle makes the profile loop back on itself.', `Cut for a circle of ${mm(2 * profile.circle)}, the eccentricity must stay below ${mm(profile.circle / n)}.`, 'Change the circle by less.', 'ringChange');
   const convex = smallestConvex(profile);
   if (!(profile.pin < convex)) {
     const value = downTo(2 * (0.9 * convex - p.offset), 1e-4);
@@ -65,12 +72,12 @@ function solve(p: CycloidalParams): Result<CycloidalGeometry> {
   }
   const pair: LobedPair = { profile, circle: R, pin: p.pin / 2 };
   const angles = Array.from({ length: STEPS }, (_, k) => (2 * Math.PI * k) / Z / STEPS);
-  const sets = angles.map((a) => Array.from({ length: p.discs }, (_, i) => contactSet(pair, a + phaseOf(p, i))));
-  const finest = (2 * Math.PI * gcd(Z - 1, p.outPins)) / ((Z - 1) * p.outPins);
+  const sets = angles.map((a) => Array.from({ length: p.discs }, (_, i) => ringContacts(pair, p.difference, a + phaseOf(p, i))));
+  const finest = (2 * Math.PI * gcd(lobesOf(p), p.outPins)) / (lobesOf(p) * p.outPins);
   const clocking = Array.from({ length: p.discs }, (_, i) => {
-    const turn = -phaseOf(p, i) / (Z - 1);
+    const turn = -phaseOf(p, i) / (n - 1);
     const rest = turn - finest * Math.round(turn / finest);
     return Math.abs(rest) < 1e-12 ? 0 : rest;
   });
-  return ok({ profile, pair, convex, sets, plays: angles.map((a, k) => discPlay(pair, a, sets[k]![0])), clocking, alike: clocking.every((c) => Math.abs(c) < 1e-9), outside: p.circle + 2 * p.rim });
+  return ok({ profile, pair, convex, sets, plays: angles.map((a, k) => ringPlay(pair, p.difference, a, sets[k]![0]!)), clocking, alike: clocking.every((c) => Math.abs(c) < 1e-9), outside: p.circle + 2 * p.rim });
 }

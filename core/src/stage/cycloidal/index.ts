@@ -10,7 +10,7 @@ import { cycloidalFields } from './fields.ts';
 import { cycloidalFigures } from './figures.ts';
 import { cycloidalGeometry } from './geometry.ts';
 import { cycloidalFactors, modelCycloidal } from './model.ts';
-import { cycloidalRatio, cycloidalSchema, type CycloidalParams } from './params.ts';
+import { cycloidalRatio, cycloidalSchema, lobesOf, type CycloidalParams } from './params.ts';
 import { cycloidalAssembly, cycloidalParts } from './parts.ts';
 
 function analyse(p: CycloidalParams, at: Duty, shelf: Shelf): Result<StageReport> {
@@ -40,7 +40,7 @@ export const cycloidal: StageKind<CycloidalParams> = {
     return {
       ratio: cycloidalRatio(p),
       members: [{ name: 'crank', role: 'input' }, { name: p.held === 'ring' ? 'disc' : 'ring', role: 'output' }, { name: p.held === 'ring' ? 'ring' : 'disc', role: 'fixed' }],
-      orders: [{ name: 'crank', perTurn: ratio }, { name: 'output', perTurn: 1 }, { name: 'pins', perTurn: ratio * p.pins }, { name: 'lobes', perTurn: ratio * (p.pins - 1) }, { name: 'output pins', perTurn: ratio * p.outPins }],
+      orders: [{ name: 'crank', perTurn: ratio }, { name: 'output', perTurn: 1 }, { name: 'pins', perTurn: ratio * p.pins }, { name: 'lobes', perTurn: ratio * lobesOf(p) }, { name: 'output pins', perTurn: ratio * p.outPins }],
     };
   },
   factors: cycloidalFactors,

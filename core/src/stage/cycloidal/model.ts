@@ -8,7 +8,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { keepLast } from '../last.ts';
 import { cycloidalGeometry, phaseOf, STEPS, type CycloidalGeometry } from './geometry.ts';
-import { cycloidalRatio, type CycloidalParams } from './params.ts';
+import { branchPins, cycloidalRatio, heldShare, lobesOf, type CycloidalParams } from './params.ts';
 
 /** What one load does, worst and mean over a pitch of the crank. */
 export interface CycloidalLoad {
@@ -70,6 +70,7 @@ function outShare(p: CycloidalParams, crank: number): { sum: number; most: numbe
 /** Loads a stage: `moment` on all discs together, N·m. */
 function loadOf(p: CycloidalParams, g: CycloidalGeometry, contact: number, modulus: number, moment: number, shelf: Shelf, journal: number): CycloidalLoad {
   const Z = p.pins;
+  const n = branchPins(p);
   const muPins = factor(shelf, p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
   const muOut = factor(shelf, p.outRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
   const muRoll = factor(shelf, 'pin.roll');
@@ -95,11 +96,11 @@ function loadOf(p: CycloidalParams, g: CycloidalGeometry, contact: number, modul
       const at = crank + phaseOf(p, d);
       const out = outShare(p, at);
       outForce = Math.max(outForce, out.most * share);
-      lossOut += (muOut * out.sum * share * p.throw * Z) / moment / STEPS;
+      lossOut += (muOut * out.sum * share * p.throw * n) / moment / STEPS;
       const b = Math.hypot(fx - out.sum * share * Math.cos(at), fy - out.sum * share * Math.sin(at));
       bearing = Math.max(bearing, b);
       cubes += b ** 3 / (STEPS * p.discs);
-      lossBearing += (muRoll * b * (journal / 2) * Z) / moment / STEPS;
+      lossBearing += (muRoll * b * (journal / 2) * n) / moment / STEPS;
     });
   });
   return { pinForce, pressure, outForce, bearing, bearingMean: Math.cbrt(cubes), carrying, stiffness, lossPins, lossOut, lossBearing, windUp };
@@ -138,7 +139,8 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
   // Along a line the approach is all but linear: π/4·E*·L; the pin gives way in its seat behind it.
   const contact = 1 / (1 / ((Math.PI / 4) * modulus * p.width) + 1 / (factor(shelf, 'lobe.seat') * p.width * Math.min(1, mh.material.modulus / 3e9)));
   // With the disc held, the ring turns less than the disc would, and carries as much more.
-  const held = p.held === 'ring' ? 1 : (Z - 1) / Z;
+  const held = heldShare(p);
+  const n = branchPins(p);
   const least = 1e-3;
   const moment = Math.max(least, at.torque * held);
   const load = loadOf(p, g, contact, modulus, moment, shelf, bearing.bore);
@@ -148,7 +150,7 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
 
   const profileSpread = factor(shelf, 'lobe.profile');
   const place = factor(shelf, 'lobe.place');
-  const rough = 2 / ((Z - 1) * p.throw);
+  const rough = 2 / ((n - 1) * p.throw);
   const mean = g.plays.reduce((s, [a, b]) => s + (b - a), 0) / g.plays.length;
   // Pins off their places: the nearest of those that touch first decides, about one spread nearer on either side.
   const playDisc = Math.max(0, mean - rough * place + factor(shelf, 'lobe.crank') * rough);
@@ -196,14 +198,14 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
   const meanSpeed = at.meanSpeed ?? 0;
   const exponent = isNeedle(bearing) ? 10 / 3 : 3;
   const wear = at.equivalent && meanSpeed > 0 ? (load.bearingMean * at.equivalent * held) / moment : 0;
-  const life = wear > 0 ? ((bearing.dynamic / wear) ** exponent * 1e6 * 2 * Math.PI) / (meanSpeed * Z) : Infinity;
+  const life = wear > 0 ? ((bearing.dynamic / wear) ** exponent * 1e6 * 2 * Math.PI) / (meanSpeed * n) : Infinity;
   const work = (m: ToothMaterial, n: number) => (m.material.made === 'printed' ? 0 : n * factor(shelf, 'price.milled'));
   const plastic = md.plastic || mp.plastic;
   const numbers: StageNumbers = {
     ratio: cycloidalRatio(p), etaForward: forward, etaBackward: backward, drag: factor(shelf, 'gear.churn'), play: playBand, stiffness, bendTorque: Infinity, stiffnessBeyond: stiffness,
     inertiaIn: p.discs * discMass * (p.throw ** 2 + (g.profile.circle ** 2 / 2) / cycloidalRatio(p) ** 2), inertiaOut: p.held === 'ring' ? (plateMass * (p.outCircle / 2) ** 2) / 2 : housingMass * (p.circle / 2 + p.rim / 2) ** 2, limits: modeLimits(modes, at.torque, at.torqueRms),
-    mass: p.discs * discMass + housingMass + plateMass + pinMass, money: p.discs * ((discMass - bearing.mass) * md.material.price + work(md, Z - 1) + bearing.price) + housingMass * mh.material.price + work(mh, Z) + plateMass * mh.material.price + (p.pins + p.outPins) * 0.2,
-    outside: g.outside, length: p.discs * p.width + 2e-3 + (p.carriedBy === 'both' ? 2 : 1) * Math.max(3e-3, p.outPin), maxSpeed: ((plastic ? 4 : 12) / (p.pinsRun === 'fixed' ? 1 : 0.6)) / p.throw / Z, bore: p.shaft, beside: false, life,
+    mass: p.discs * discMass + housingMass + plateMass + pinMass, money: p.discs * ((discMass - bearing.mass) * md.material.price + work(md, lobesOf(p)) + bearing.price) + housingMass * mh.material.price + work(mh, Z) + plateMass * mh.material.price + (p.pins + p.outPins) * 0.2,
+    outside: g.outside, length: p.discs * p.width + 2e-3 + (p.carriedBy === 'both' ? 2 : 1) * Math.max(3e-3, p.outPin), maxSpeed: ((plastic ? 4 : 12) / (p.pinsRun === 'fixed' ? 1 : 0.6)) / p.throw / n, bore: p.shaft, beside: false, life,
   };
   return ok({ geometry: g, materials: [md, mp, mh], bearing, load, contact, forward, backward, playDisc: playDisc * held, playOut: playOut * held, bind: slack * held, ripple, webs, outBend: (load.outForce * outBendPer), shaking, couple, modes, masses: [discMass, housingMass, plateMass], numbers });
 }

@@ -5,7 +5,8 @@ import { quantity, wholeNumber } from '../../joint/quantity-schema.ts';
 /** Parameters of a cycloidal stage, SI units. */
 export const cycloidalSchema = v.looseObject({
   held: v.pipe(v.picklist(['ring', 'disc']), v.description('What is held: the ring of pins (the disc drives out), or the disc (the ring turns)')),
-  pins: v.pipe(wholeNumber(4, 120), v.description('Pins of the ring, Z; the disc has one lobe less')),
+  pins: v.pipe(wholeNumber(4, 120), v.description('Pins of the ring, Z')),
+  difference: v.optional(v.pipe(wholeNumber(1, 2), v.description('How many lobes the disc has less than the ring has pins')), 1),
   circle: size('Diameter of the pin circle', 5e-3, 2),
   pin: size('Diameter of a ring pin, over its sleeve where it has one', 5e-4, 0.1),
   throw: v.pipe(quantity('length', 5e-5, 0.02), v.description('Eccentricity, m')),
@@ -32,5 +33,14 @@ export const cycloidalSchema = v.looseObject({
 
 export type CycloidalParams = v.InferOutput<typeof cycloidalSchema>;
 
-/** ω_in/ω_out: −(Z − 1) with the ring held, Z with the disc held. */
-export const cycloidalRatio = (p: Pick<CycloidalParams, 'held' | 'pins'>): number => (p.held === 'ring' ? -(p.pins - 1) : p.pins);
+/** Lobes of the disc. */
+export const lobesOf = (p: Pick<CycloidalParams, 'pins' | 'difference'>): number => p.pins - p.difference;
+
+/** Turns of the crank for a turn of the ring: the pins of one branch of the profile. */
+export const branchPins = (p: Pick<CycloidalParams, 'pins' | 'difference'>): number => p.pins / p.difference;
+
+/** How much of the disc's turn against the ring the output makes. */
+export const heldShare = (p: Pick<CycloidalParams, 'held' | 'pins' | 'difference'>): number => (p.held === 'ring' ? 1 : lobesOf(p) / p.pins);
+
+/** ω_in/ω_out for Z pins and d lobes less: −(Z − d)/d with the ring held, Z/d with the disc held. */
+export const cycloidalRatio = (p: Pick<CycloidalParams, 'held' | 'pins' | 'difference'>): number => (p.held === 'ring' ? -lobesOf(p) / p.difference : branchPins(p));

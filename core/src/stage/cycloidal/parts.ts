@@ -1,4 +1,4 @@
-import { discOutline } from '../../lobed/index.ts';
+import { ringDisc } from '../../lobed/index.ts';
 import { PLAIN_HUB, hubHoles } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, OutlinePen, place, type Outline } from '../../shape/outline.ts';
@@ -8,7 +8,7 @@ import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { phaseOf, ringBore, seated } from './geometry.ts';
 import { modelCycloidal } from './model.ts';
-import type { CycloidalParams } from './params.ts';
+import { branchPins, lobesOf, type CycloidalParams } from './params.ts';
 
 const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
 const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(3)}°`;
@@ -44,14 +44,14 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf): Result<readonl
   const hole = p.outPin + 2 * p.throw + p.outGap;
   const holes = Array.from({ length: p.outPins }, (_, i) => circle((p.outCircle / 2) * Math.cos((2 * Math.PI * i) / p.outPins), (p.outCircle / 2) * Math.sin((2 * Math.PI * i) / p.outPins), hole / 2));
   const seat = circle(0, 0, b.outside / 2);
-  const profile = discOutline(g.profile);
+  const profile = ringDisc(g.profile, p.difference);
   const total = p.discs * p.width + 2 * GAP;
   const stand = (x: number, y: number, z: number, turn: number, layer: number) => ({ at: [x, y, z] as const, turn, apart: [0, 0, layer * 1.5 * p.width] as const });
   const kinds = g.alike ? [{ id: 'disc', name: 'Disc', list: Array.from({ length: p.discs }, (_, i) => i), turn: 0 }] : g.clocking.map((turn, i) => ({ id: `disc-${i + 1}`, name: `Disc ${i + 1}`, list: [i], turn }));
   const discPlace = (i: number) => stand(p.throw * Math.cos(phaseOf(p, i)), p.throw * Math.sin(phaseOf(p, i)), GAP + i * p.width, 0, 2 + i);
   const parts: Part[] = kinds.map((k) => ({
     id: k.id, name: k.name, quantity: k.list.length, made: how(md), material: md.name, mass: m.masses[0] - b.mass, money: (m.masses[0] - b.mass) * md.price,
-    note: `${p.pins - 1} lobes cut for ${p.pins} pins of ⌀ ${mm(2 * g.profile.pin)} on ⌀ ${mm(2 * g.profile.circle)}, eccentricity ${mm(p.throw)}, ${mm(p.width)} thick; ${p.outPins} holes of ${mm(hole)} on ⌀ ${mm(p.outCircle)}${k.turn === 0 ? '' : `, lobes turned ${degrees(k.turn)} from the holes`}; seat ${mm(b.outside)} for ${b.name}`,
+    note: `${lobesOf(p)} lobes cut for ${p.pins} pins of ⌀ ${mm(2 * g.profile.pin)} on ⌀ ${mm(2 * g.profile.circle)}, eccentricity ${mm(p.throw)}, ${mm(p.width)} thick; ${p.outPins} holes of ${mm(hole)} on ⌀ ${mm(p.outCircle)}${k.turn === 0 ? '' : `, lobes turned ${degrees(k.turn)} from the holes`}; seat ${mm(b.outside)} for ${b.name}`,
     curves: [{ layer: 'profile', outline: k.turn === 0 ? profile : place(profile, { x: 0, y: 0, turn: k.turn }) }, { layer: 'bearing', outline: seat }, ...holes.map((outline) => ({ layer: 'output-holes', outline }))],
     // Discs that are alike all take the same part; where it must, it is set round by whole holes.
     places: k.list.map((i) => ({ ...discPlace(i), turn: g.alike ? settled(p, i) : 0 })),
@@ -79,8 +79,8 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf): Result<readonl
 
 /** The turn of whole holes at which a disc like the others finds both pins and output pins, rad. */
 function settled(p: CycloidalParams, i: number): number {
-  const wanted = -phaseOf(p, i) / (p.pins - 1);
-  const lobe = (2 * Math.PI) / (p.pins - 1);
+  const wanted = -phaseOf(p, i) / (branchPins(p) - 1);
+  const lobe = (2 * Math.PI) / lobesOf(p);
   for (let n = 0; n < p.outPins; n++) {
     const turn = (2 * Math.PI * n) / p.outPins;
     const off = (turn - wanted) / lobe;

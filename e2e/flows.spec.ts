@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, openDemo, saved, test, type } from './fixture.ts';
+import { expect, openDemo, saved, settled, test, type } from './fixture.ts';
 
 const figure = (page: import('@playwright/test').Page, id: string) => page.getByRole('main').locator(`[data-figure="${id}"]`).first();
 
@@ -26,6 +26,7 @@ test.describe('the line', () => {
 
   test('variants are duplicated, changed one thing, compared and deleted', async ({ page }) => {
     await openDemo(page, 'Line');
+    await settled(page);
     await page.getByRole('button', { name: 'Duplicate' }).click();
     await expect(page.getByRole('combobox', { name: 'Variant' })).toHaveValue(/.+/);
     await expect(page.getByRole('textbox', { name: 'Variant name' })).toHaveValue('C');

@@ -24,6 +24,9 @@ interface Kept {
   readonly chunks: number;
 }
 
+/** A reader with what channels were last said to be worth; a simulated specimen says so itself. */
+const readerFor = (source: string): LineReader => new LineReader(source.startsWith('simulated') ? {} : usePrefs.getState().rigChannels);
+
 /** What a programme's recording goes into. */
 const INTO: Readonly<Record<RigProgram, BenchTest['kind']>> = { play: 'hysteresis', hysteresis: 'hysteresis', torque: 'torque-cell', transmission: 'transmission' };
 
@@ -84,7 +87,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
     new Promise((resolve) => {
       source.current?.stop();
       source.current = from;
-      const next = new LineReader(from instanceof SimulatedSource ? {} : usePrefs.getState().rigChannels);
+      const next = readerFor(from.name);
       setReader(next);
       setCount({ samples: 0, malformed: 0, gaps: 0 });
       setSays('');
@@ -169,7 +172,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
 
   const recover = async () => {
     if (!kept) return;
-    const next = new LineReader();
+    const next = readerFor(kept.source);
     for (let i = 0; i < kept.chunks; i++) for (const l of ((await liveStore.get<string>(`chunk${i}`)) ?? '').split('\n')) next.line(l);
     setReader(next);
     setCount({ samples: next.samples, malformed: next.malformed, gaps: next.gaps });

@@ -1,7 +1,7 @@
-import { FigureMaker } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { atEnds, type Shelf } from '../../shop/shelf.ts';
+import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty, Screening, StageKind, StageReport } from '../contract.ts';
+import { reportOf } from '../report.ts';
 import { beltCandidates, beltDefaults } from './candidates.ts';
 import { beltChecks } from './checks.ts';
 import { drawBelt } from './drawing.ts';
@@ -24,13 +24,7 @@ function factors(p: BeltParams): readonly string[] {
   ];
 }
 
-function analyse(p: BeltParams, at: Duty, shelf: Shelf): Result<StageReport> {
-  const made = modelBelt(p, at, shelf);
-  if (!made.ok) return made;
-  const ends = atEnds(shelf, factors(p), (s) => modelBelt(p, at, s));
-  const figures = beltFigures(p, at, shelf, made.value, new FigureMaker(made.value, ends));
-  return ok({ numbers: made.value.numbers, figures, checks: beltChecks(p, at, shelf, made.value) });
-}
+const analyse = (p: BeltParams, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelBelt(p, at, s), factors(p), (m, make) => beltFigures(p, at, shelf, m, make), (m) => beltChecks(p, at, shelf, m));
 
 function screen(p: BeltParams, at: Duty, shelf: Shelf): Screening {
   const made = modelBelt(p, at, shelf);

@@ -1,8 +1,9 @@
 import { choiceField, countField, exact, lengthField, materialField, meshChecks, meshFigures, modeChecks, modeFigures, MODULES, plainToothing, shiftField, spacesEvenly, steppedUp, toothingFields, trainRatio, trainSpeeds, wheelChecks, wheelFigures } from '../../gear/index.ts';
 import { check, FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { atEnds, factor, type Shelf } from '../../shop/shelf.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, FieldSpec, KindTable, StageKind, StageReport, StageWish } from '../contract.ts';
+import { reportOf } from '../report.ts';
 import { firstThatCarries } from '../first.ts';
 import { compoundCounts } from './counts.ts';
 import { drawCompound } from './drawing.ts';
@@ -79,12 +80,7 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
   return list;
 }
 
-function analyse(p: P, at: Duty, shelf: Shelf): Result<StageReport> {
-  const made = modelCompound(p, at, shelf);
-  if (!made.ok) return made;
-  const ends = atEnds(shelf, compoundFactors(), (s) => modelCompound(p, at, s));
-  return ok({ numbers: made.value.numbers, figures: figures(p, shelf, made.value, new FigureMaker(made.value, ends)), checks: checks(p, at, made.value) });
-}
+const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelCompound(p, at, s), compoundFactors(), (m, make) => figures(p, shelf, m, make), (m) => checks(p, at, m));
 
 /** Sets of counts on one module for both toothings, unshifted and alike; ratio rises as the cross products draw together. */
 const COUNTS = [[15, 24, 63, 21, 60], [12, 18, 48, 15, 45], [12, 21, 54, 18, 51], [18, 24, 66, 21, 63], [12, 24, 60, 21, 57], [18, 27, 72, 24, 69], [15, 30, 75, 27, 72]] as const;

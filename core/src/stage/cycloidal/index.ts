@@ -1,7 +1,7 @@
-import { FigureMaker } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { atEnds, type Shelf } from '../../shop/shelf.ts';
+import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty, KindTable, StageKind, StageReport } from '../contract.ts';
+import { reportOf } from '../report.ts';
 import { cycloidalCandidates, cycloidalDefaults } from './candidates.ts';
 import { cycloidalChecks } from './checks.ts';
 import { cycloidalCourses, cycloidalMap } from './courses.ts';
@@ -13,13 +13,7 @@ import { cycloidalFactors, modelCycloidal } from './model.ts';
 import { cycloidalRatio, cycloidalSchema, lobesOf, type CycloidalParams } from './params.ts';
 import { cycloidalAssembly, cycloidalParts } from './parts.ts';
 
-function analyse(p: CycloidalParams, at: Duty, shelf: Shelf): Result<StageReport> {
-  const made = modelCycloidal(p, at, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
-  const make = new FigureMaker(m, atEnds(shelf, cycloidalFactors(p), (s) => modelCycloidal(p, at, s)));
-  return ok({ numbers: m.numbers, figures: cycloidalFigures(p, at, shelf, m, make), checks: cycloidalChecks(p, at, m, shelf) });
-}
+const analyse = (p: CycloidalParams, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelCycloidal(p, at, s), cycloidalFactors(p), (m, make) => cycloidalFigures(p, at, shelf, m, make), (m) => cycloidalChecks(p, at, m, shelf));
 
 function tables(p: CycloidalParams): readonly KindTable[] {
   const g = cycloidalGeometry(p);

@@ -1,8 +1,8 @@
 import { trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
-import { FigureMaker } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { atEnds, type Shelf } from '../../shop/shelf.ts';
+import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty, Screening, StageKind, StageReport } from '../contract.ts';
+import { reportOf } from '../report.ts';
 import { planetaryCandidates, planetaryDefaults } from './candidates.ts';
 import { planetaryChecks } from './checks.ts';
 import { countRatio, planetaryCounts } from './counts.ts';
@@ -14,12 +14,7 @@ import { modelPlanetary, planetaryFactors } from './model.ts';
 import { planetarySchema, roles, type PlanetaryParams } from './params.ts';
 import { planetaryAssembly, planetaryParts } from './parts.ts';
 
-function analyse(p: PlanetaryParams, at: Duty, shelf: Shelf): Result<StageReport> {
-  const made = modelPlanetary(p, at, shelf);
-  if (!made.ok) return made;
-  const ends = atEnds(shelf, planetaryFactors(p), (s) => modelPlanetary(p, at, s));
-  return ok({ numbers: made.value.numbers, figures: planetaryFigures(p, at, shelf, made.value, new FigureMaker(made.value, ends)), checks: planetaryChecks(p, at, shelf, made.value) });
-}
+const analyse = (p: PlanetaryParams, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelPlanetary(p, at, s), planetaryFactors(p), (m, make) => planetaryFigures(p, at, shelf, m, make), (m) => planetaryChecks(p, at, shelf, m));
 
 function screen(p: PlanetaryParams, at: Duty, shelf: Shelf): Screening {
   const made = modelPlanetary(p, at, shelf);

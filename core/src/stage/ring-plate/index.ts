@@ -3,8 +3,9 @@ import { exact, modeChecks, modeFigures } from '../../gear/index.ts';
 import { steppedUp } from '../../gear/stepped.ts';
 import { mostTorque, smallestHollow } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { atEnds, factor, type Shelf } from '../../shop/shelf.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageKind, StageReport, StageWish } from '../contract.ts';
+import { reportOf } from '../report.ts';
 import { firstThatCarries } from '../first.ts';
 import { drawRingPlate } from './drawing.ts';
 import { ringPlateFields } from './fields.ts';
@@ -58,12 +59,7 @@ function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
   ];
 }
 
-function analyse(p: P, at: Duty, shelf: Shelf): Result<StageReport> {
-  const made = modelRingPlate(p, at, shelf);
-  if (!made.ok) return made;
-  const make = new FigureMaker(made.value, atEnds(shelf, ringPlateFactors(p), (s) => modelRingPlate(p, at, s)));
-  return ok({ numbers: made.value.numbers, figures: figures(p, at, shelf, made.value, make), checks: checks(p, at, made.value, shelf) });
-}
+const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelRingPlate(p, at, s), ringPlateFactors(p), (m, make) => figures(p, at, shelf, m, make), (m) => checks(p, at, m, shelf));
 
 /** A stage of usual proportions: three even plates between two driven cranks. */
 function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P | undefined {

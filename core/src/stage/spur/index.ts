@@ -1,8 +1,9 @@
 import { choiceField, countField, exact, lengthField, materialField, meshChecks, meshFigures, modeChecks, modeFigures, NO_YES, SHAPES, shiftField, toothingFields, wheelChecks, wheelFigures } from '../../gear/index.ts';
 import { check, FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { atEnds, factor, type Shelf } from '../../shop/shelf.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, FieldSpec, StageKind, StageReport } from '../contract.ts';
+import { reportOf } from '../report.ts';
 import { spurCandidates, spurDefaults } from './candidates.ts';
 import { drawSpur } from './drawing.ts';
 import { modelSpur, namesOf, spurFactors, type SpurModel } from './model.ts';
@@ -89,12 +90,7 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
   return list;
 }
 
-function analyse(p: P, at: Duty, shelf: Shelf): Result<StageReport> {
-  const made = modelSpur(p, at, shelf);
-  if (!made.ok) return made;
-  const ends = atEnds(shelf, spurFactors(), (s) => modelSpur(p, at, s));
-  return ok({ numbers: made.value.numbers, figures: figures(p, at, shelf, made.value, new FigureMaker(made.value, ends)), checks: checks(p, at, made.value) });
-}
+const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelSpur(p, at, s), spurFactors(), (m, make) => figures(p, at, shelf, m, make), (m) => checks(p, at, m));
 
 /** A pair of spur or helical wheels, or a train with idlers. */
 export const spur: StageKind<P> = {

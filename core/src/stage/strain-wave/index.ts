@@ -1,7 +1,7 @@
-import { FigureMaker } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { atEnds, type Shelf } from '../../shop/shelf.ts';
+import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty, KindTable, StageKind, StageReport } from '../contract.ts';
+import { reportOf } from '../report.ts';
 import { strainWaveCandidates, strainWaveDefaults } from './candidates.ts';
 import { strainWaveChecks } from './checks.ts';
 import { strainWaveCourses, strainWaveMap } from './courses.ts';
@@ -13,13 +13,7 @@ import { modelStrainWave, rollerAngles, strainWaveFactors } from './model.ts';
 import { ringTeeth, strainWaveRatio, strainWaveSchema, type StrainWaveParams } from './params.ts';
 import { strainWaveAssembly, strainWaveParts } from './parts.ts';
 
-function analyse(p: StrainWaveParams, at: Duty, shelf: Shelf): Result<StageReport> {
-  const made = modelStrainWave(p, at, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
-  const make = new FigureMaker(m, atEnds(shelf, strainWaveFactors(p), (s) => modelStrainWave(p, at, s)));
-  return ok({ numbers: m.numbers, figures: strainWaveFigures(p, at, shelf, m, make), checks: strainWaveChecks(p, at, m, shelf) });
-}
+const analyse = (p: StrainWaveParams, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelStrainWave(p, at, s), strainWaveFactors(p), (m, make) => strainWaveFigures(p, at, shelf, m, make), (m) => strainWaveChecks(p, at, m, shelf));
 
 /** Both answers to which member is bolted, and where rollers stand with what they press. */
 function tables(p: StrainWaveParams): readonly KindTable[] {

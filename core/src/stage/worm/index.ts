@@ -1,7 +1,7 @@
-import { FigureMaker } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
-import { atEnds, type Shelf } from '../../shop/shelf.ts';
+import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageKind, StageReport } from '../contract.ts';
+import { reportOf } from '../report.ts';
 import { wormCandidates, wormDefaults } from './candidates.ts';
 import { wormChecks } from './checks.ts';
 import { drawWorm } from './drawing.ts';
@@ -11,13 +11,7 @@ import { modelWorm, wormFactors } from './model.ts';
 import { wormRatio, wormSchema, type WormParams } from './params.ts';
 import { wormAssembly, wormParts } from './parts.ts';
 
-function analyse(p: WormParams, at: Duty, shelf: Shelf): Result<StageReport> {
-  const made = modelWorm(p, at, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
-  const make = new FigureMaker(m, atEnds(shelf, wormFactors(p), (s) => modelWorm(p, at, s)));
-  return ok({ numbers: m.numbers, figures: wormFigures(p, at, shelf, m, make), checks: wormChecks(p, at, m) });
-}
+const analyse = (p: WormParams, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelWorm(p, at, s), wormFactors(p), (m, make) => wormFigures(p, at, shelf, m, make), (m) => wormChecks(p, at, m));
 
 /** A worm and a cylindrical wheel at a right angle. */
 export const worm: StageKind<WormParams> = {

@@ -79,6 +79,27 @@ test.describe('the bench', () => {
     await expect(figure(page, 'frequency')).toContainText(/^(87\.\d|88)/);
   });
 
+  test('a long recording is analysed behind a bar; stopped, it says so and begins again', async ({ page }) => {
+    test.setTimeout(120_000);
+    await openDemo(page, 'Bench');
+    await settled(page);
+    await begin(page, /^Transmission error/);
+    const rows: string[] = ['input (rad),output (rad)'];
+    const n = 700_000;
+    for (let i = 0; i < n; i++) {
+      const input = (Math.min(i, n - i) / n) * 2 * 6.4 * 20;
+      rows.push(`${input.toFixed(4)},${(input / 20 + 4e-4 * Math.sin(input) - (i > n / 2 ? 0 : 1e-3)).toFixed(6)}`);
+    }
+    await page.getByLabel('Import readings: file').setInputFiles({ name: 'turn.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+    await page.getByRole('button', { name: 'Stop the analysis' }).click({ timeout: 60_000 });
+    await expect(page.getByText('The analysis was stopped')).toBeVisible();
+    await page.getByRole('button', { name: 'Analyse again' }).click();
+    await expect(page.getByRole('progressbar', { name: 'Analysis' })).toBeVisible();
+    await expect(figure(page, 'ratio')).toContainText(/^(20\.00|19\.99)/, { timeout: 30_000 });
+    await expect(page.getByRole('progressbar', { name: 'Analysis' })).toHaveCount(0);
+    await expect(page.getByText('The analysis was stopped')).toHaveCount(0);
+  });
+
   test('the test plan says what answers the brief, in a safe order, and begins it with a rig that is fine enough', async ({ page }) => {
     await openDemo(page, 'Bench');
     await settled(page);

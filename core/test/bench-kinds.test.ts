@@ -219,6 +219,20 @@ describe('recordings', () => {
     expect(transmissionRun(new Float64Array(100), new Float64Array(100))).toBeUndefined();
   });
 
+  it('tell how far they are, never backwards, often enough for a bar, and are the same for it', () => {
+    const { input, output } = made({ ratio: 12, play: 2 * arcmin, turns: 1.5, n: 200_000 });
+    const shares: number[] = [];
+    const told = transmissionRun(input, output, (share) => shares.push(share))!;
+    expect(told).toEqual(transmissionRun(input, output));
+    expect(shares.length).toBeGreaterThan(20);
+    for (let k = 1; k < shares.length; k++) expect(shares[k]!).toBeGreaterThan(shares[k - 1]!);
+    expect(shares[0]).toBe(0);
+    expect(shares.at(-1)).toBeLessThan(1);
+    const heard: number[] = [];
+    run('transmission', [], { ratio: 12 }, { recording: record({ input, output }), told: (share) => heard.push(share) });
+    expect(heard).toEqual(shares);
+  });
+
   it('survive packing to what single precision keeps', () => {
     const r = record({ input: Float64Array.from({ length: 1000 }, (_, i) => 1000 + i * 1e-3) });
     const back = unpackRecording(packRecording(r));

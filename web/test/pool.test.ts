@@ -50,6 +50,27 @@ describe('the worker pool', () => {
     expect(ran).toBe(false);
   });
 
+  it('asks a job whether it is heavy when it is cancelled, not before', async () => {
+    const { pool, made } = bench(1);
+    let long = false;
+    for (const [now, ended] of [[false, false], [true, true]] as const) {
+      const stop = new AbortController();
+      const job = pool.run((a) => a.hold(), { signal: stop.signal, heavy: () => long });
+      await settle();
+      long = now;
+      stop.abort();
+      await expect(job).rejects.toThrow('cancelled');
+      expect(made.at(-1)!.ended).toBe(ended);
+      made.at(-1)!.finish('unheard');
+      await settle();
+    }
+    const after = pool.run((a) => a.hold());
+    await settle();
+    expect(made).toHaveLength(2);
+    made[1]!.finish('goes on');
+    expect(await after).toBe('goes on');
+  });
+
   it('ends the worker of a heavy job that is cancelled, and goes on with another', async () => {
     const { pool, made } = bench(1);
     const stop = new AbortController();

@@ -105,6 +105,8 @@ export interface TestContext {
   /** Materials with the temperature each may reach, K. */
   readonly materials: readonly { readonly name: string; readonly limit: number }[];
   readonly recording?: Recording | undefined;
+  /** Told the share done by analyses that take long. */
+  readonly told?: ((share: number) => void) | undefined;
 }
 
 /** One kind of measurement: rig, readings, arithmetic. Adding one is a file and a line in `kinds/index.ts`. */

@@ -32,12 +32,12 @@ export interface Finding {
 }
 
 /** What an analysis of a test needs to know of its variant. */
-export function contextFor(variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf, recording?: Recording): TestContext {
+export function contextFor(variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf, recording?: Recording, told?: (share: number) => void): TestContext {
   const ratios = line?.stages.map((s) => s.report?.numbers.ratio);
   const known = ratios?.length && ratios.every((r) => r !== undefined) ? ratios.reduce<number>((p, r) => p * r!, 1) : undefined;
   const constant = variant && motorConstants(variant.motor, variant.driver, shelf).torqueConstant;
   const materials = variant ? [...(variant.mount ? [{ name: `the mount (${variant.mount.name})`, limit: variant.mount.softening - factor(shelf, 'mount.margin') }] : []), ...shelf.materials.filter((m) => variant.stages.some((s) => Object.values(s.params as Record<string, unknown>).includes(m.id)) && m.made === 'printed').map((m) => ({ name: m.name, limit: m.softening - factor(shelf, 'mount.margin') }))] : [];
-  return { instruments: shelf.instruments, gravity: factor(shelf, 'gravity'), line, ratio: known, orders: lineOrders(variant, line), torqueConstant: constant !== undefined && Number.isFinite(constant) ? constant : undefined, materials, recording };
+  return { instruments: shelf.instruments, gravity: factor(shelf, 'gravity'), line, ratio: known, orders: lineOrders(variant, line), torqueConstant: constant !== undefined && Number.isFinite(constant) ? constant : undefined, materials, recording, told };
 }
 
 /** Analyses a test of typed readings or a recording. */
@@ -56,7 +56,7 @@ export function analyseReadings(test: ReadingsTest, context: TestContext): Resul
 }
 
 /** Analyses one test against the expected figures of its variant. */
-export function findingsFor(test: BenchTest, variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf, recording?: Recording): Finding[] {
+export function findingsFor(test: BenchTest, variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf, recording?: Recording, told?: (share: number) => void): Finding[] {
   const base = { testId: test.id, buildId: test.buildId, variantId: variant?.id ?? '', play: undefined, ladder: undefined, result: undefined };
   const expectedOf = (row: LimitId | undefined) => line?.figures.find((f) => f.id === row);
   if (test.kind === 'play-lever' || test.kind === 'torque-ladder') {
@@ -74,7 +74,7 @@ export function findingsFor(test: BenchTest, variant: Variant | undefined, line:
     return [{ ...base, row, ...done(r), bound: r.ok && r.value.bound !== 'bracket' ? r.value.bound : 'both', ladder: r.ok ? r.value : undefined }];
   }
   const own = test as ReadingsTest;
-  const r = analyseReadings(own, contextFor(variant, line, shelf, recording));
+  const r = analyseReadings(own, contextFor(variant, line, shelf, recording, told));
   if (!r.ok) return [{ ...base, row: testKind(own.kind)?.rows[0], found: undefined, bound: 'both', problem: r.problem, slips: [] }];
   const result = r.value;
   const landed = result.lands.map((l): Finding => ({ ...base, row: l.row, found: l.found, bound: l.bound ?? 'both', result, problem: undefined, slips: slipsFor(l.found.value, expectedOf(l.row)) }));
@@ -84,16 +84,19 @@ export function findingsFor(test: BenchTest, variant: Variant | undefined, line:
 /** The headline of one test. */
 export const findingOf = (test: BenchTest, variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf): Finding => findingsFor(test, variant, line, shelf)[0]!;
 
-/** Findings of every test of a joint; lines of variants are analysed once each unless given. */
-export function findingsOf(joint: Joint, shelf: Shelf, lines: ReadonlyMap<string, LineReport> = new Map(), recordings: ReadonlyMap<string, Recording> = new Map()): Finding[] {
+/** Every test of a joint with its variant and that variant's line; lines are analysed once each unless given. */
+export function* eachTest(joint: Joint, shelf: Shelf, lines: ReadonlyMap<string, LineReport> = new Map()): Generator<{ test: BenchTest; variant: Variant | undefined; line: LineReport | undefined }> {
   const made = new Map(lines);
-  return joint.tests.flatMap((t) => {
-    const build = joint.builds.find((b) => b.id === t.buildId);
+  for (const test of joint.tests) {
+    const build = joint.builds.find((b) => b.id === test.buildId);
     const variant = joint.variants.find((x) => x.id === build?.variantId);
     if (variant && !made.has(variant.id)) made.set(variant.id, analyseLine(joint, variant, shelf));
-    return findingsFor(t, variant, variant && made.get(variant.id), shelf, recordings.get(t.id));
-  });
+    yield { test, variant, line: variant && made.get(variant.id) };
+  }
 }
+
+/** Findings of every test of a joint. */
+export const findingsOf = (joint: Joint, shelf: Shelf, lines?: ReadonlyMap<string, LineReport>, recordings: ReadonlyMap<string, Recording> = new Map()): Finding[] => [...eachTest(joint, shelf, lines)].flatMap(({ test, variant, line }) => findingsFor(test, variant, line, shelf, recordings.get(test.id)));
 
 /** The finding that stands for a build on a row: the latest test that gave one. */
 export function standing(findings: readonly Finding[], tests: readonly BenchTest[], buildId: string, row: LimitId): Finding | undefined {

@@ -61,12 +61,14 @@ function filled(sum: Float64Array, count: Uint32Array): Float64Array | undefined
 /**
  * Error of an output against its input over angle: a slope common to both ways, play between them, and the error on even angles of the output.
  *
+ * @param told hears the share done, 0 to 1, now and then
  * @returns undefined where nothing moves
  * Source: least squares of output on input with one intercept a way (and the first harmonic of the output, so that a part of a turn does not tilt the slope); stretches in which the output does not follow, the play being
  * crossed, are left out by their local slope.
  */
-export function transmissionRun(input: Float64Array, output: Float64Array): TransmissionRun | undefined {
+export function transmissionRun(input: Float64Array, output: Float64Array, told: (share: number) => void = () => undefined): TransmissionRun | undefined {
   const n = input.length;
+  const often = Math.max(1, Math.ceil(n / 16));
   const w = Math.max(2, Math.floor(n / 500));
   let [low, high] = [Infinity, -Infinity];
   for (const v of input) {
@@ -79,6 +81,7 @@ export function transmissionRun(input: Float64Array, output: Float64Array): Tran
   const way = new Int8Array(n);
   const some: number[] = [];
   for (let i = 0; i < n; i++) {
+    if (i % often === 0) told((0.5 * i) / n);
     const [a, b] = [Math.max(0, i - w), Math.min(n - 1, i + w)];
     const d = input[b]! - input[a]!;
     way[i] = d > pace ? 1 : d < -pace ? -1 : 0;
@@ -92,6 +95,7 @@ export function transmissionRun(input: Float64Array, output: Float64Array): Tran
   const use = new Uint8Array(n);
   let used = 0;
   for (let i = 0; i < n; i++) {
+    if (i % often === 0) told(0.5 + (0.3 * i) / n);
     // Turning points and the stretch after them, in which the output hardly follows.
     if (way[i] === 0 || way[Math.max(0, i - w)] !== way[i] || way[Math.min(n - 1, i + w)] !== way[i]) continue;
     const q = local[i]! / guess;
@@ -124,6 +128,7 @@ export function transmissionRun(input: Float64Array, output: Float64Array): Tran
   const make = () => ({ sum: new Float64Array(cells), count: new Uint32Array(cells) });
   const [there, back] = [make(), make()];
   for (let i = 0; i < n; i++) {
+    if (i % often === 0) told(0.8 + (0.2 * i) / n);
     if (!use[i]) continue;
     const c = Math.floor(((output[i]! - oLow) / reach) * cells);
     if (c < 0 || c >= cells) continue;

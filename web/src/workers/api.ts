@@ -1,9 +1,17 @@
 import type { Imported, Result, Course, StageMap, Duty, Brief, DeskRow, Finding, FigureAddress, packRecording, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
 
+/** How far the analysis of one test's recording is. */
+export interface Analysing {
+  readonly testId: string;
+  readonly samples: number;
+  readonly share: number;
+}
+
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
 export interface CoreApi {
   line(brief: Brief, variant: Variant, shop: ShopEdits): Promise<{ report: LineReport; ms: number }>;
-  findings(joint: Joint, shop: ShopEdits): Promise<Finding[]>;
+  /** What every test found; progress is told of recordings only, which alone take long. */
+  findings(joint: Joint, shop: ShopEdits, onProgress: (at: Analysing) => void): Promise<Finding[]>;
   /** Ratio windows for one to four stages, and the ways out where no ratio does. */
   desk(brief: Brief, variant: Variant, shop: ShopEdits, each: number, holds: boolean): Promise<{ rows: DeskRow[]; reach: Reach }>;
   play(ratios: readonly number[], play: readonly (readonly [number, number, number])[], samples: number): Promise<{ spread: PlaySpread; ms: number }>;

@@ -1,8 +1,8 @@
-import { ALL_TEST_KINDS, analyseLine, findingsFor, importFile, makeShelf, packRecording, unpackRecording, movers, playSpread, ratioDesk, stageKind, waysOut, type Finding, type Joint, type LineReport, type ReadingsTest, type Shelf, type ShopEdits } from '@gristmill/core';
+import { ALL_TEST_KINDS, analyseLine, eachTest, findingsFor, importFile, makeShelf, packRecording, unpackRecording, movers, playSpread, ratioDesk, stageKind, waysOut, type Finding, type Joint, type ReadingsTest, type Shelf, type ShopEdits } from '@gristmill/core';
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
 import { packedData } from '../storage/recordings.ts';
-import type { CoreApi } from './api.ts';
+import type { Analysing, CoreApi } from './api.ts';
 
 let kept: { key: string; shelf: Shelf } | undefined;
 
@@ -16,25 +16,27 @@ function shelfFor(edits: ShopEdits): Shelf {
 /** Findings of recorded tests by what they were made from: a recording of a million samples is analysed once, not at every change of another test. */
 const known = new Map<string, Finding[]>();
 
-async function allFindings(joint: Joint, shelf: Shelf): Promise<Finding[]> {
-  const lines = new Map<string, LineReport>();
+/** Samples below which an analysis is over before it could be read that it is under way. */
+const LONG = 50_000;
+
+async function allFindings(joint: Joint, shelf: Shelf, onProgress: (at: Analysing) => void): Promise<Finding[]> {
   const out: Finding[] = [];
-  for (const t of joint.tests) {
-    const build = joint.builds.find((b) => b.id === t.buildId);
-    const variant = joint.variants.find((v) => v.id === build?.variantId);
-    if (variant && !lines.has(variant.id)) lines.set(variant.id, analyseLine(joint, variant, shelf));
-    const line = variant && lines.get(variant.id);
-    const recording = (t as ReadingsTest).recording;
+  for (const { test, variant, line } of eachTest(joint, shelf)) {
+    const recording = (test as ReadingsTest).recording;
     if (!recording) {
-      out.push(...findingsFor(t, variant, line, shelf));
+      out.push(...findingsFor(test, variant, line, shelf));
       continue;
     }
-    const key = JSON.stringify([t.id, t.readings, t.rig, recording.name, recording.rows, recording.data?.length, shelf.instruments.find((i) => i.id === t.rig['instrument']), variant?.id, line?.figures.map((f) => f.value)]);
+    const key = JSON.stringify([test.id, test.readings, test.rig, recording.name, recording.rows, recording.data?.length, shelf.instruments.find((i) => i.id === test.rig['instrument']), variant?.id, line?.figures.map((f) => f.value)]);
     let made = known.get(key);
     if (!made) {
-      const data = recording.data ?? (await packedData(t.id).catch(() => null)) ?? undefined;
+      const tell = (share: number) => {
+        if (recording.rows > LONG) onProgress({ testId: test.id, samples: recording.rows, share });
+      };
+      tell(0);
+      const data = recording.data ?? (await packedData(test.id).catch(() => null)) ?? undefined;
       const r = unpackRecording({ ...recording, ...(data !== undefined && { data }) });
-      made = findingsFor(t, variant, line, shelf, r.ok ? r.value : undefined);
+      made = findingsFor(test, variant, line, shelf, r.ok ? r.value : undefined, (share) => tell(0.2 + 0.8 * share));
       if (known.size > 60) known.clear();
       known.set(key, made);
     }
@@ -50,7 +52,7 @@ const api: CoreApi = {
     const report = analyseLine({ brief } as Joint, variant, shelf);
     return { report, ms: performance.now() - start };
   },
-  findings: async (joint, shop) => allFindings(joint, shelfFor(shop)),
+  findings: async (joint, shop, onProgress) => allFindings(joint, shelfFor(shop), onProgress),
   importTest: async (kindId, bytes, onProgress) => {
     const kind = ALL_TEST_KINDS.find((k) => k.id === kindId)!;
     onProgress('Reading the file…');

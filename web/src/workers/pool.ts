@@ -9,7 +9,7 @@ interface Job<A> {
   readonly resolve: (value: never) => void;
   readonly reject: (reason: unknown) => void;
   readonly signal: AbortSignal | undefined;
-  readonly heavy: boolean;
+  readonly heavy: () => boolean;
 }
 
 export class Cancelled extends Error {
@@ -35,12 +35,12 @@ export class WorkerPool<A> {
 
   /**
    * @param run what to do with a worker
-   * @param options `signal` cancels; `heavy` marks work long enough to end its worker for
+   * @param options `signal` cancels; `heavy` marks work long enough to end its worker for, asked when it is cancelled where it is a function
    */
-  run<T>(run: (api: A) => Promise<T>, options: { signal?: AbortSignal; heavy?: boolean } = {}): Promise<T> {
+  run<T>(run: (api: A) => Promise<T>, options: { signal?: AbortSignal; heavy?: boolean | (() => boolean) } = {}): Promise<T> {
     return new Promise<T>((resolve, reject) => {
       if (options.signal?.aborted) return reject(new Cancelled());
-      const job: Job<A> = { run, resolve, reject, signal: options.signal, heavy: options.heavy ?? false };
+      const job: Job<A> = { run, resolve, reject, signal: options.signal, heavy: typeof options.heavy === 'function' ? options.heavy : () => options.heavy === true };
       options.signal?.addEventListener('abort', () => this.drop(job), { once: true });
       this.waiting.push(job);
       this.next();
@@ -73,12 +73,13 @@ export class WorkerPool<A> {
   private async work(worker: PoolWorker<A>, job: Job<A>): Promise<void> {
     let ended = false;
     const end = () => {
+      if (!job.heavy()) return;
       ended = true;
       worker.end();
       this.started--;
       this.next();
     };
-    if (job.heavy) job.signal?.addEventListener('abort', end, { once: true });
+    job.signal?.addEventListener('abort', end, { once: true });
     try {
       job.resolve((await job.run(worker.api)) as never);
     } catch (error) {

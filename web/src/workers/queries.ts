@@ -1,10 +1,12 @@
 import { editsFor, stageKind, type Course, type Duty, type FigureAddress, type Joint, type LineReport, type Mover, type ShopEdits, type StageMap, type StageRecord, type Variant } from '@gristmill/core';
-import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useState } from 'react';
+import { create } from 'zustand';
 import { useJoint, useVariant } from '../state/open.ts';
 import { useEdits } from '../state/shelf.ts';
 import { useShop } from '../state/shop.ts';
+import type { Analysing } from './api.ts';
 import { corePool } from './core.ts';
 
 // Immer shares what did not change, so an object's identity stands for its contents; hashing hundreds of tests at each render would not pay.
@@ -125,17 +127,32 @@ export function usePlaySpread(report: LineReport | undefined, samples: number) {
   });
 }
 
-/** What every test of the open joint found. */
+/** How far the recording that is being analysed is; what is shown of it follows from here wherever findings were asked for. */
+export const useAnalysing = create<{ at: Analysing | undefined }>(() => ({ at: undefined }));
+
+/** What every test of the open joint found; `stop` ends the analysis of a recording, `stopped` says that it was. */
 export function useFindings() {
   const joint = useJoint();
   const edits = useShop((s) => s.edits);
-  return useQuery({
+  const client = useQueryClient();
+  const q = useQuery({
     queryKey: ['findings', joint.id, identity(joint.tests), identity(joint.builds), identity(joint.variants), identity(joint.brief), joint.factors, edits],
-    queryFn: ({ signal }) => corePool.run((api) => api.findings(joint, editsFor(joint, edits)), { signal }),
+    queryFn: async ({ signal }) => {
+      let long = false;
+      const tell = (at: Analysing | undefined) => {
+        if (!signal.aborted) useAnalysing.setState({ at });
+      };
+      signal.addEventListener('abort', () => useAnalysing.setState({ at: undefined }), { once: true });
+      // Ending the worker loses what it knows of other recordings: only where one is under way.
+      const found = await corePool.run((api) => api.findings(joint, editsFor(joint, edits), proxy((at: Analysing) => ((long = true), tell(at)))), { signal, heavy: () => long });
+      tell(undefined);
+      return found;
+    },
     staleTime: Infinity,
     gcTime: 10_000,
     placeholderData: keepPreviousData,
   });
+  return { data: q.data, stopped: q.fetchStatus === 'idle' && !q.isError && (q.isPending || q.isPlaceholderData), stop: () => void client.cancelQueries({ queryKey: ['findings', joint.id] }), again: () => void q.refetch() };
 }
 
 /** The inputs that move a figure most, with the share done while they are worked out. */

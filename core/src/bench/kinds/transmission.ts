@@ -47,7 +47,7 @@ export const transmission: TestKind = {
     if (rawIn.length < 12) return refuse('There is not enough recorded yet.', 'An error curve needs both angles over a turn of the output.', 'Stream it from the rig, or import a file with input and output.');
     const [i, o] = [unwrapped(rawIn), unwrapped(rawOut)];
     const map = instrumentOf(test, context)?.map;
-    const run = transmissionRun(i.angles, map ? o.angles.map((a) => a - mappedError(map, a)) : o.angles);
+    const run = transmissionRun(i.angles, map ? o.angles.map((a) => a - mappedError(map, a)) : o.angles, context.told);
     if (!run) return refuse('Nothing turns in this recording.', 'Input or output stays where it is.', 'Check which column is which, and that both sensors count.');
     const rig = rigOf(RIG, test);
     const found = 1 / run.slope;

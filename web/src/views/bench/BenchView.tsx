@@ -11,6 +11,7 @@ import { useShelf } from '../../state/shelf.ts';
 import { askedMark } from '../../parts/words.ts';
 import { useFindings, useLineOf } from '../../workers/queries.ts';
 import { testCsv } from './csv.ts';
+import { AnalysisNote } from './AnalysisNote.tsx';
 import { GenericSketch } from './GenericSketch.tsx';
 import { LiveRig } from './LiveRig.tsx';
 import { kindOf, newTest, TEST_NAMES } from './new-test.ts';
@@ -122,6 +123,7 @@ export default function BenchView() {
             </div>
             <p className="caution my-2">{kindOf(test.kind)?.caution}</p>
             <details className="no-print pb-1"><summary className="label cursor-pointer">How to do it</summary><ol className="list-decimal pl-5 text-[13px]">{kindOf(test.kind)?.steps.map((x) => <li key={x}>{x}</li>)}</ol></details>
+            <AnalysisNote />
             <Headline test={test} finding={finding} expected={expected} asked={asked} />
             <FirstPlot key={test.id} finding={finding} />
             <div className="pt-2">{test.kind === 'play-lever' ? <PlayReadings key={test.id} test={test} /> : test.kind === 'torque-ladder' ? <LadderReadings key={test.id} test={test} result={finding?.ladder} /> : <ReadingsGrid key={test.id} test={test as ReadingsTest} kind={kindOf(test.kind)!} />}</div>

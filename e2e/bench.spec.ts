@@ -219,9 +219,20 @@ test.describe('the bench, further', () => {
     const lines = ['{"channels":[{"name":"t"},{"name":"in","quantity":"angle"},{"name":"out","quantity":"angle","counts":4096}],"rate":500}'];
     for (let i = 0; i < 4000; i++) lines.push(`{"t":${(i * 0.002).toFixed(3)},"in":${(i < 2000 ? i * 0.28 : (4000 - i) * 0.28).toFixed(3)},"out":${Math.round((((i < 2000 ? i : 4000 - i) * 0.28) / 40 / 6.283185) * 4096)}}`);
     lines.splice(1000, 0, 'half a li');
-    await page.getByLabel('Recorded file').setInputFiles({ name: 'run.jsonl', mimeType: 'text/plain', buffer: Buffer.from(lines.join('\n')) });
+    const recorded = { name: 'run.jsonl', mimeType: 'text/plain', buffer: Buffer.from(lines.join('\n')) };
+    await page.getByLabel('Recorded file').setInputFiles(recorded);
     await expect(page.getByText('4000 samples, 1 lines left out')).toBeVisible();
     await page.getByRole('button', { name: 'Turn the sense of out' }).click();
+    await expect(page.getByRole('button', { name: 'Turn the sense of out' })).toHaveText('counts backwards');
+    // A known value held now, against the zero, makes the scale; what cannot is said.
+    const now = page.getByRole('textbox', { name: 'out reads now' });
+    await now.fill('0');
+    await now.press('Enter');
+    await expect(page.getByRole('alert')).toContainText('gives no scale');
+    await now.press('Escape');
+    // Kept with the instrument, the sense is known to the next recording of a channel of that name.
+    await page.getByRole('group', { name: 'Channel out' }).getByRole('combobox', { name: 'Read with' }).selectOption('magnetic');
+    await page.getByLabel('Recorded file').setInputFiles(recorded);
     await expect(page.getByRole('button', { name: 'Turn the sense of out' })).toHaveText('counts backwards');
     await page.getByRole('button', { name: 'Take the recording' }).click();
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Transmission error/);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { decimalsFor, findUnit, formatBanded, formatQuantity, fromSi, parseQuantity, QUANTITIES, sayUncertain, toSi, type QuantityId } from '../src/index.ts';
+import { decimalsFor, findUnit, formatBanded, formatQuantity, fromSi, parseQuantity, QUANTITIES, sayBanded, sayUncertain, toSi, unitGap, type QuantityId } from '../src/index.ts';
 
 const si = (text: string, id: QuantityId) => {
   const r = parseQuantity(text, id);
@@ -78,6 +78,20 @@ describe('written quantities', () => {
     expect(sayUncertain(0.014873, 0.00012, 'torque', { torque: 'mN·m' })).toBe('14.87 ± 0.12 mN·m');
     expect(decimalsFor(0.12)).toBe(2);
     expect(decimalsFor(0)).toBe(0);
+  });
+
+  it('says “beyond” where a figure says no more: a life of an age is no life, and a limit typed stays as typed', () => {
+    expect(formatBanded({ value: 2.1e14, low: 1e14, high: 4e14 }, 'life')).toEqual({ value: '> 1 000 000', band: '', unit: 'h' });
+    expect(sayBanded({ value: 3.7e9 }, 'life')).toBe('> 1 000 000 h');
+    // Part of the band is within what can be told: the band is shown.
+    expect(formatBanded({ value: 3.7e9, low: 3.4e9, high: 4e9 }, 'life').band).not.toBe('');
+    expect(sayBanded({ value: 3.6e7 }, 'life')).toBe('10 000 h');
+    expect(formatQuantity(3.7e13, 'life')).not.toContain('>');
+  });
+
+  it('puts nothing between a number and a sign of angle, a space before any other unit', () => {
+    expect([sayUncertain(Math.PI / 180, 1e-4, 'angle'), sayUncertain(0.004, 0.0006, 'wear'), formatQuantity(293.15, 'temperature'), formatQuantity(1, 'speed', { speed: '°/s' }, 3)]).toEqual(['1.000 ± 0.006°', '13.8 ± 2.1′ a million cycles', '20 °C', '57.3 °/s']);
+    for (const q of Object.values(QUANTITIES)) for (const u of q.units) expect(unitGap(u.symbol).trim()).toBe(u.symbol);
   });
 
   it('has no NaN, no minus nought and groups thousands', () => {

@@ -70,7 +70,7 @@ describe('a worm stage', () => {
 
   it('balances the wheel: thrusts and torque belong to one normal force with its friction', () => {
     const r = report({ frictionBy: 'given', friction: 0.09, quotient: 10, starts: 2, z2: 40, module: 1e-3 });
-    const [t2, t1, apart] = ['thrust', 'thrust2', 'apart'].map((id) => figure(r, id)) as [number, number, number];
+    const [t2, t1, apart] = ['thrust1', 'thrust2', 'apart'].map((id) => figure(r, id)) as [number, number, number];
     expect(t2 * 20e-3).toBeCloseTo(duty.torque, 9);
     // Work in: T1·i·η = T2 with T1 = F_t1·r1.
     expect(t1 * 5e-3 * 20 * r.numbers.etaForward).toBeCloseTo(duty.torque, 9);

@@ -1,5 +1,6 @@
 import { findUnit, toSi } from '../units/parse.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
+import type { ChannelCalibration } from '../shop/channel.ts';
 import type { Channel, Recording } from './recording.ts';
 
 /** A channel as a rig announces it: its name, what it measures in which unit, counts per turn where it counts, and a scale. */
@@ -16,12 +17,6 @@ const USUAL: Readonly<Record<string, { id: string; quantity: QuantityId; unit: s
 };
 
 type Raw = Record<string, unknown>;
-
-/** What a person set for a channel: SI value of one count (negative where it counts the other way), and the count that is nought. */
-export interface ChannelCalibration {
-  readonly scale: number;
-  readonly zero: number;
-}
 
 /** Grows as samples come, without copying what is there more than a few times. */
 class Column {
@@ -94,7 +89,7 @@ export class LineReader {
       this.names.push(name);
       this.channels.push({ id: usual?.id ?? name, name, quantity, scale: Number.isFinite(scale) ? scale * (spec['direction'] === -1 ? -1 : 1) : 1, zero: (Number(spec['zero'] ?? 0) || 0) * 1 - (unit?.offset ? unit.offset / (unit.factor || 1) : 0) });
       this.columns.push(new Column());
-      const own = this.known[name];
+      const own = Object.hasOwn(this.known, name) ? this.known[name] : undefined;
       if (own && own.scale !== 0) this.channels[this.channels.length - 1] = { ...this.channels[this.channels.length - 1]!, ...own };
     }
   }

@@ -35,6 +35,8 @@ export interface MeshLoad {
   /** Temperatures of root and flank of the warmer wheel, K. */
   readonly rootTemperature: number;
   readonly flankTemperature: number;
+  /** Whether a wheel is of plastic, whose teeth warm. */
+  readonly plastic: boolean;
   /** Per wheel: root stress at the peak, what is permissible at once and for ever. */
   readonly root: readonly [number, number];
   readonly rootPeak: readonly [number, number];
@@ -135,7 +137,7 @@ export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: num
   const stiffness = factor(shelf, 'gear.stiffness') * m.width * (alone / E_STEEL) * (0.75 * Math.max(1, p.contact) + 0.25);
   const tan = Math.tan(p.working);
   return {
-    force, friction, efficiency, rootTemperature, flankTemperature,
+    force, friction, efficiency, rootTemperature, flankTemperature, plastic,
     root: [per[0] * force, per[1] * force], rootPeak: [la.peak, lb.peak], rootEver: [la.ever, lb.ever], flank, flankPermissible: permissible,
     breaks: [la.peak / per[0], lb.peak / per[1]], tires: [la.ever / per[0], lb.ever / per[1]], pits: (permissible / one) ** 2,
     skips: (factor(shelf, 'gear.housing') * Math.max(0, depth)) / tan, radial: force * tan, axial: force * Math.tan(Math.abs(p.g1.helix)), stiffness, runout: factor(shelf, 'gear.runout'),

@@ -3,6 +3,7 @@ export * from './section.ts';
 export * from './motors.ts';
 export * from './materials.ts';
 export * from './bearings.ts';
+export * from './channel.ts';
 export * from './instrument.ts';
 export * from './shelf.ts';
 export * from './read.ts';

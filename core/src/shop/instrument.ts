@@ -1,3 +1,5 @@
+import type { ChannelCalibration } from './channel.ts';
+
 /** What reads a measurement: its resolution and the largest error its maker or a check states, both in SI units. */
 export interface Instrument {
   readonly id: string;
@@ -13,6 +15,8 @@ export interface Instrument {
   readonly factor?: number;
   /** What it reads with nothing on it, after the factor; taken off. */
   readonly zero?: number;
+  /** Channels of a rig it is read through, by name. */
+  readonly channels?: Readonly<Record<string, ChannelCalibration>>;
   /** Error of an angle sensor over its turn: harmonics by order, amplitude (rad) and phase of a cosine. */
   readonly map?: readonly { readonly order: number; readonly amplitude: number; readonly phase: number }[];
 }
@@ -38,8 +42,8 @@ export const INSTRUMENTS: readonly Instrument[] = [
   i('kitchen', 'Kitchen scale', 'mass', 1e-3, 5e-3, 5, 'starting value'),
   i('bathroom', 'Bathroom scale', 'mass', 0.1, 0.3, 150, 'starting value'),
   i('hanging', 'Hanging scale', 'mass', 0.01, 0.03, 40, 'starting value'),
-  i('magnetic', 'Magnetic angle sensor, 14 bit', 'angle', (2 * Math.PI) / 16384, 0.0087, 2 * Math.PI, 'usual non-linearity of 0.5° before its error is mapped; starting value'),
-  i('optical', 'Optical encoder, 10 000 counts', 'angle', (2 * Math.PI) / 10000, 3e-4, 2 * Math.PI, 'usual data-sheet value'),
+  i('magnetic', 'Magnetic angle sensor, 14 bit', 'angle', (2 * Math.PI) / 16384, Math.PI / 360, 2 * Math.PI, 'usual non-linearity of 0.5° before its error is mapped; starting value'),
+  i('optical', 'Optical encoder, 10 000 counts', 'angle', (2 * Math.PI) / 10000, Math.PI / 10800, 2 * Math.PI, 'usual data-sheet value'),
   i('thermocouple', 'Thermocouple, type K', 'temperature', 0.1, 1.5, 1373.15, 'IEC 60584-1, class 1'),
   i('load-cell', 'Load cell 10 kg', 'force', 0.02, 0.1, 98, 'usual for bar cells with a 24-bit converter; starting value'),
   i('multimeter', 'Multimeter, 10 A range', 'current', 0.01, 0.05, 10, 'usual hand-held meter; starting value'),

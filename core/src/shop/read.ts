@@ -10,7 +10,7 @@ const shopSchema = v.looseObject({
   motors: v.optional(v.array(motorSchema)),
   materials: v.optional(v.array(materialSchema)),
   bearings: v.optional(v.array(bearingSchema)),
-  instruments: v.optional(v.array(v.looseObject({ id: v.string(), name: v.string(), measures: v.picklist(['length', 'mass', 'angle', 'temperature', 'force', 'current']), resolution: v.pipe(number, v.minValue(0)), error: v.pipe(number, v.minValue(0)), source: v.string(), range: v.optional(v.pipe(number, v.minValue(0))), calibrated: v.optional(v.string()), factor: v.optional(number), zero: v.optional(number), map: v.optional(v.array(v.looseObject({ order: number, amplitude: number, phase: number }))) }))),
+  instruments: v.optional(v.array(v.looseObject({ id: v.string(), name: v.string(), measures: v.picklist(['length', 'mass', 'angle', 'temperature', 'force', 'current']), resolution: v.pipe(number, v.minValue(0)), error: v.pipe(number, v.minValue(0)), source: v.string(), range: v.optional(v.pipe(number, v.minValue(0))), calibrated: v.optional(v.string()), factor: v.optional(number), zero: v.optional(number), channels: v.optional(v.record(v.string(), v.looseObject({ scale: v.pipe(number, v.check((x) => x !== 0, 'A scale of 0 makes every reading 0.')), zero: number }))), map: v.optional(v.array(v.looseObject({ order: number, amplitude: number, phase: number }))) }))),
 });
 
 /** Checks changes to the shop as read from storage or a file. */

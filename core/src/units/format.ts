@@ -40,7 +40,8 @@ export function plainNumber(value: number, digits = 4): string {
   return group(places > 0 ? fixed.replace(/\.?0+$/, '') : fixed);
 }
 
-const unitGap = (symbol: string): string => (symbol === '' ? '' : symbol === '°' || symbol === '′' || symbol === '″' ? symbol : ` ${symbol}`);
+/** What stands between a number and a unit: nothing before signs of angle, a space before other units. */
+export const unitGap = (symbol: string): string => (symbol === '' || /^[°′″]($| a )/.test(symbol) ? symbol : ` ${symbol}`);
 
 /** Value and unit to a fixed number of significant digits: for inputs and dimensions. */
 export function formatQuantity(si: number, id: QuantityId, choice: UnitChoice = {}, digits = 5): string {
@@ -58,6 +59,8 @@ export interface Banded {
 export function formatBanded(f: Banded, id: QuantityId, choice: UnitChoice = {}): { value: string; band: string; unit: string } {
   const unit = displayUnit(id, choice);
   const v = fromSi(f.value, unit);
+  const beyond = QUANTITIES[id].beyond;
+  if (beyond !== undefined && (f.low ?? f.value) > beyond) return { value: `> ${plainNumber(fromSi(beyond, unit), 3)}`, band: '', unit: unit.symbol };
   if (f.low === undefined || f.high === undefined || !(f.high > f.low)) return { value: plainNumber(v, 4), band: '', unit: unit.symbol };
   const low = fromSi(f.low, unit);
   const high = fromSi(f.high, unit);

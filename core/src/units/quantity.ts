@@ -3,7 +3,7 @@ export type QuantityId =
   | 'torque' | 'angle' | 'smallAngle' | 'length' | 'force' | 'mass' | 'speed' | 'linearSpeed' | 'acceleration' | 'inertia' | 'stiffness'
   | 'speedConstant' | 'current' | 'voltage' | 'resistance' | 'inductance' | 'power' | 'time' | 'frequency' | 'money'
   | 'ratio' | 'efficiency' | 'count' | 'temperature' | 'thermalResistance' | 'gravity' | 'forcePerWidth' | 'stiffnessPerWidth'
-  | 'massPerLengthWidth' | 'density' | 'damping' | 'jerk' | 'linearAcceleration' | 'linearJerk' | 'stress' | 'life' | 'pricePerMass' | 'temperatureRise' | 'torqueConstant' | 'stiffnessPerLength' | 'pressureSpeed' | 'area';
+  | 'massPerLengthWidth' | 'density' | 'damping' | 'jerk' | 'linearAcceleration' | 'linearJerk' | 'stress' | 'life' | 'pricePerMass' | 'temperatureRise' | 'torqueConstant' | 'stiffnessPerLength' | 'pressureSpeed' | 'area' | 'wear';
 
 export interface Unit {
   /** As written on screen. */
@@ -23,6 +23,8 @@ export interface Quantity {
   readonly units: readonly Unit[];
   /** The unit shown until the reader chooses another. */
   readonly shown: string;
+  /** SI value beyond which a computed figure says only that it is beyond: a bearing of the rating tables outlives everything round it. */
+  readonly beyond?: number;
 }
 
 const KGF = 9.80665;
@@ -77,7 +79,9 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
   linearAcceleration: q('linearAcceleration', 'acceleration along a line', 'm/s²', u('m/s²', 1, 'm/s2', 'm/s^2'), u('mm/s²', 1e-3, 'mm/s2', 'mm/s^2'), u('in/s²', INCH, 'in/s2', 'in/s^2')),
   linearJerk: q('linearJerk', 'jerk along a line', 'm/s³', u('m/s³', 1, 'm/s3', 'm/s^3'), u('mm/s³', 1e-3, 'mm/s3', 'mm/s^3')),
   stress: q('stress', 'stress', 'MPa', u('Pa', 1), u('MPa', 1e6, 'N/mm²', 'N/mm2'), u('GPa', 1e9), u('psi', LBF / (INCH * INCH))),
-  life: q('life', 'life', 'h', u('s', 1), u('h', 3600, 'hr', 'hours'), u('d', 86400, 'days')),
+  life: { ...q('life', 'life', 'h', u('s', 1), u('h', 3600, 'hr', 'hours'), u('d', 86400, 'days')), beyond: 3.6e9 },
+  /** Growth of play, radians a million cycles. */
+  wear: q('wear', 'wear', '′ a million cycles', u('rad a million cycles', 1), u('′ a million cycles', Math.PI / 10800), u('° a million cycles', Math.PI / 180)),
   pricePerMass: q('pricePerMass', 'price per mass', '¤/kg', u('¤/kg', 1, '1/kg')),
   temperatureRise: q('temperatureRise', 'temperature rise', 'K', u('K', 1, '°C')),
   torqueConstant: q('torqueConstant', 'torque constant', 'N·m/A', u('N·m/A', 1, 'Nm/A'), u('mN·m/A', 1e-3, 'mNm/A'), u('ozf·in/A', (LBF / 16) * INCH, 'ozfin/A')),

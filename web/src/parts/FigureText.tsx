@@ -1,8 +1,6 @@
-import { formatBanded, sayUncertain, type Figure, type FigureAddress, type QuantityId, type Uncertain } from '@gristmill/core';
+import { formatBanded, sayUncertain, unitGap, type Figure, type FigureAddress, type QuantityId, type Uncertain } from '@gristmill/core';
 import { useWorking } from '../app/working.ts';
 import { useUnits } from '../state/prefs.ts';
-
-const gap = (unit: string): string => (unit === '' || /^[°′″]$/.test(unit) ? unit : ` ${unit}`);
 
 /** A predicted figure as written, value and band; opens its working. */
 export function FigureText({ figure, at, band = true, className = '' }: { figure: Figure; at?: FigureAddress; band?: boolean; className?: string }) {
@@ -10,9 +8,9 @@ export function FigureText({ figure, at, band = true, className = '' }: { figure
   const open = useWorking((s) => s.open);
   const t = formatBanded(figure, figure.quantity, units);
   return (
-    <button type="button" data-figure={figure.id} aria-label={`${figure.name} ${t.value}${gap(t.unit)} ${t.band}, open working`} onClick={() => open(at ? { kind: 'expected', figure, at } : { kind: 'expected', figure })} className={`num text-expected text-right decoration-dotted underline-offset-3 hover:underline ${className}`}>
+    <button type="button" data-figure={figure.id} aria-label={`${figure.name} ${t.value}${unitGap(t.unit)} ${t.band}, open working`} onClick={() => open(at ? { kind: 'expected', figure, at } : { kind: 'expected', figure })} className={`num text-expected text-right decoration-dotted underline-offset-3 hover:underline ${className}`}>
       {t.value}
-      {gap(t.unit)}
+      {unitGap(t.unit)}
       {band && t.band ? <span className="text-muted"> {t.band}</span> : null}
     </button>
   );
@@ -34,5 +32,5 @@ export function FoundText({ name, found, bound = 'both', formula, source, classN
 export function QuantityText({ value, quantity, className = '' }: { value: number; quantity: QuantityId; className?: string }) {
   const units = useUnits();
   const t = formatBanded({ value }, quantity, units);
-  return <span className={`num ${className}`}>{t.value}{gap(t.unit)}</span>;
+  return <span className={`num ${className}`}>{t.value}{unitGap(t.unit)}</span>;
 }

@@ -17,6 +17,8 @@ export interface QuantityFieldProps {
   readonly disabled?: boolean;
   readonly hideLabel?: boolean;
   readonly whole?: boolean;
+  /** Significant digits shown; 5 unless said. */
+  readonly digits?: number;
   readonly id?: string;
 }
 
@@ -35,7 +37,7 @@ function outside(si: number, p: QuantityFieldProps, say: (x: number) => string):
 export function QuantityField(p: QuantityFieldProps) {
   const units = useUnits();
   const unit = displayUnit(p.quantity, units);
-  const shown = formatQuantity(p.value, p.quantity, units, p.whole ? 9 : 5);
+  const shown = formatQuantity(p.value, p.quantity, units, p.whole ? 9 : p.digits ?? 5);
   const [text, setText] = useState<string | undefined>();
   const [problem, setProblem] = useState<Problem | undefined>();
   const own = useId();

@@ -10,11 +10,9 @@ interface Prefs {
   /** Layers switched off in drawings, by layer id. */
   hiddenLayers: readonly string[];
   seenDemo: boolean;
-  /** Calibrations of the rig's channels, by name. */
-  rigChannels: Readonly<Record<string, { readonly scale: number; readonly zero: number }>>;
   setSheet(sheet: 'light' | 'dark'): void;
   setUnit(quantity: QuantityId, unit: string): void;
-  set(change: Partial<Pick<Prefs, 'tallyOpen' | 'tallyWidth' | 'hiddenLayers' | 'seenDemo' | 'rigChannels'>>): void;
+  set(change: Partial<Pick<Prefs, 'tallyOpen' | 'tallyWidth' | 'hiddenLayers' | 'seenDemo'>>): void;
 }
 
 /** What the reader prefers; small, kept per browser, safe to lose. */
@@ -28,7 +26,6 @@ export const usePrefs = create<Prefs>()(
       // Magnified gaps are for looking closely; everything else shows from the start.
       hiddenLayers: ['gaps'],
       seenDemo: false,
-      rigChannels: {},
       setSheet: (sheet) => set({ sheet }),
       setUnit: (quantity, unit) => set((s) => ({ units: { ...s.units, [quantity]: unit } })),
       set: (change) => set(change),

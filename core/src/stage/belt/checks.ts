@@ -10,6 +10,9 @@ import { outsideRadius } from './pulley.ts';
 /** Below this many teeth of 2 mm pitch (as a length of pitch circle) a printed pulley is not worth trying. */
 const PRINTED_LEAST = 24 * 2e-3;
 
+/** Ways to hold a pulley on its shaft, from the simplest. */
+const HOLDS = [['screws', 'Set screws'], ['key', 'Key or flat'], ['glue', 'Glue it on'], ['bolted', 'Bolt it through']] as const;
+
 /** The first of `values` (nearest first) for which the model with it passes. */
 function nearest<K extends keyof BeltParams & string>(p: BeltParams, at: Duty, shelf: Shelf, path: K, values: Iterable<number>, passes: (m: BeltModel, tried: BeltParams) => boolean, label: (x: number) => string): Mend | undefined {
   for (const value of values) {
@@ -34,6 +37,16 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
   const newtons = (x: number) => Math.ceil(x * 2) / 2;
   const toTension = (f: number): Mend => ({ path: 'tension', value: newtons(f), label: `Tension ${formatQuantity(newtons(f), 'force')}` });
   const allowed = perWidth * p.width;
+  // The simplest hold that carries it, and where none does the strongest, so long as it is stronger than what is there.
+  const betterHold = (path: 'hold1' | 'hold2', carries: (x: BeltModel) => number): Mend | undefined => {
+    const asked = path === 'hold1' ? at.torque / m.ratio / m.numbers.etaForward : at.torque;
+    const tried = HOLDS.flatMap(([value, label]) => {
+      const other = modelBelt({ ...p, [path]: value }, at, shelf);
+      return other.ok ? [{ torque: carries(other.value), mend: { path, value, label } }] : [];
+    });
+    const best = tried.find((t) => t.torque * 0.9 >= asked) ?? tried.reduce((a, b) => (b.torque > a.torque ? b : a));
+    return best.torque > carries(m) * 1.001 ? best.mend : undefined;
+  };
   const list: Check[] = [];
   list.push(check({ id: 'mesh', of: 'mesh', name: 'Teeth in mesh', figure: Math.min(L.mesh1, L.mesh2), limit: 6, sense: 'min', quantity: 'count', severity: 'warn', near: 0, why: 'Below six each tooth carries more: the load share falls by a fifth a tooth.',
     mend: () => p.closure === 'closed' && p.setBy === 'length' ? nearest(p, at, shelf, 'beltTeeth', s.stock.filter((t) => t > p.beltTeeth), (x) => Math.min(x.layout.mesh1, x.layout.mesh2) >= 6, (t) => `Belt with ${t} teeth`) : undefined, advice: 'Take more teeth on the small pulley, or an outside idler near it.' }));
@@ -49,8 +62,8 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
   for (const [made, z, path] of [[p.made1, p.z1, 'made1'], [p.made2, p.z2, 'made2']] as const) {
     if (made === 'printed') list.push(check({ id: `print-${path}`, name: `Printed ${path === 'made1' ? 'driving' : 'driven'} pulley is large enough`, figure: z, limit: Math.ceil(PRINTED_LEAST / s.pitch), sense: 'min', quantity: 'count', severity: 'warn', near: 0, why: 'A small printed pulley has few layers a tooth and wears the belt.', mend: { path, value: 'bought', label: 'Buy that one' } }));
   }
-  list.push(check({ id: 'hold1', name: 'Driving pulley holds on its shaft', figure: (at.torque / m.ratio) / m.numbers.etaForward, limit: m.holdTorque1, sense: 'max', quantity: 'torque', why: 'Its torque passes through the hold: screws, glue or a key.', mend: { path: 'hold1', value: 'key', label: 'Key or flat' }, advice: 'Take a larger bore, or bolt it to its neighbour.' }));
-  list.push(check({ id: 'hold2', name: 'Driven pulley holds', figure: at.torque, limit: m.holdTorque2, sense: 'max', quantity: 'torque', why: 'All of the stage’s torque passes through the hold.', mend: { path: 'hold2', value: 'bolted', label: 'Bolt it through' }, advice: 'Take a larger bore, or bolt it to its neighbour.' }));
+  list.push(check({ id: 'hold1', name: 'Driving pulley holds on its shaft', figure: (at.torque / m.ratio) / m.numbers.etaForward, limit: m.holdTorque1, sense: 'max', quantity: 'torque', why: 'Its torque passes through the hold: screws, glue or a key.', mend: () => betterHold('hold1', (x) => x.holdTorque1), advice: 'Take a larger bore, or bolt it to its neighbour.' }));
+  list.push(check({ id: 'hold2', name: 'Driven pulley holds', figure: at.torque, limit: m.holdTorque2, sense: 'max', quantity: 'torque', why: 'All of the stage’s torque passes through the hold.', mend: () => betterHold('hold2', (x) => x.holdTorque2), advice: 'Take a larger bore, or bolt it to its neighbour.' }));
   list.push(check({ id: 'speed', of: 'speed', name: 'Belt speed', figure: m.beltSpeed, limit: s.maxSpeed, sense: 'max', quantity: 'linearSpeed', severity: 'warn', why: 'Faster belts heat, sing and throw.', advice: 'Take a smaller driving pulley.' }));
   if (p.closure === 'open' && at.swing !== undefined) list.push(check({ id: 'swing', of: 'swing', name: 'Clamped ends allow the swing', figure: at.swing, limit: L.wrap2, sense: 'max', quantity: 'angle', severity: 'warn', why: 'The clamp must stay on the arc that the belt wraps round the driven pulley; a spliced belt must keep its splice off both pulleys.', mend: { path: 'closure', value: 'closed', label: 'Closed belt' } }));
   if (p.idler === 'outside') {

@@ -73,8 +73,17 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
   list.push(...wheelChecks(g.planetA, { id: 'planetA', name: 'planet A', shift: 'xpA' }, g.mesh1, 0, mat('ring1', 0)), ...wheelChecks(g.ring1, { id: 'ring1', name: 'held ring' }, g.mesh1, 1, mat('ring1', 1)), ...wheelChecks(g.planetB, { id: 'planetB', name: 'planet B', shift: 'xpB' }, g.mesh2, 0, mat('ring2', 0)), ...wheelChecks(g.ring2, { id: 'ring2', name: 'driven ring' }, g.mesh2, 1, mat('ring2', 1)));
   for (const x of m.meshes) list.push(...meshChecks(x.id, x.name, x.mesh));
   const b = (id: string) => id.endsWith('ring2') || id.includes('ring2-');
-  list.push(...modeChecks(m.modes.filter((x) => !b(x.id)), p, at.torque, at.torqueRms));
-  list.push(...modeChecks(m.modes.filter((x) => b(x.id)), { width: p.widthB, module: p.moduleB }, at.torque, at.torqueRms).map((c) => (c.mend?.path === 'width' ? { ...c, mend: { ...c.mend, path: 'widthB', label: c.mend.label.replace('Face width', 'Face width B') } } : c.mend?.path === 'module' ? { ...c, mend: { ...c.mend, path: 'moduleB', label: c.mend.label.replace('Module', 'Module B') } } : c)));
+  // Both toothings share one centre distance: where one module grows, the other grows with it.
+  const withBoth = (c: Check): Check => {
+    const { mend } = c;
+    if (mend?.path !== 'module') return c;
+    const of = b(c.id) ? p.moduleB : p.module;
+    const [module, moduleB] = [p.module, p.moduleB].map((x) => Number(((x * (mend.value as number)) / of).toPrecision(9))) as [number, number];
+    return { ...c, mend: { path: 'module', value: module, also: { moduleB }, label: `Modules ${(module * 1e3).toFixed(2)} and ${(moduleB * 1e3).toFixed(2)} mm` } };
+  };
+  const onB = (c: Check): Check => (c.mend?.path === 'width' ? { ...c, mend: { ...c.mend, path: 'widthB', label: c.mend.label.replace('Face width', 'Face width B') } } : c);
+  list.push(...modeChecks(m.modes.filter((x) => !b(x.id)), p, at.torque, at.torqueRms).map(withBoth));
+  list.push(...modeChecks(m.modes.filter((x) => b(x.id)), { width: p.widthB, module: p.moduleB }, at.torque, at.torqueRms).map((c) => withBoth(onB(c))));
   list.push(check({ id: 'worth', of: 'efficiency', name: 'Enough gets through', figure: m.forward, limit: 0.4, sense: 'min', quantity: 'efficiency', severity: 'warn', why: 'Below this most of the motor’s work heats the teeth.', advice: 'Take counts with less ratio, and let another stage do the rest.' }));
   list.push(check({ id: 'bind', of: 'bind', name: 'Planets do not bind', figure: m.bind, limit: 0, sense: 'min', quantity: 'smallAngle', severity: 'warn', near: 0, why: 'Teeth come out thicker or thinner; the allowance must be more than that.', mend: { path: 'allowanceB', value: steppedUp(p.allowanceB + 2e-5, 1e-5), label: `B ${(steppedUp(p.allowanceB + 2e-5, 1e-5) * 1e3).toFixed(2)} mm thinner` } }));
   return list;

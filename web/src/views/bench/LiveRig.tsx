@@ -1,14 +1,14 @@
-import { ALL_TEST_KINDS, CELL_COUNTS, CELL_LEVER, contextFor, drawTruth, LineReader, lineOrders, packRecording, PROGRAMS, type BenchTest, type LineReport, type ReadingsTest, type Recording, type RigProgram } from '@gristmill/core';
+import { ALL_TEST_KINDS, calibrationsOf, CELL_COUNTS, CELL_LEVER, contextFor, drawTruth, LineReader, lineOrders, packRecording, PROGRAMS, type BenchTest, type LineReport, type ReadingsTest, type Recording, type RigProgram } from '@gristmill/core';
 import { format } from 'date-fns';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
-import { QuantityField } from '../../parts/QuantityField.tsx';
-import { usePrefs } from '../../state/prefs.ts';
 import { newId } from '../../state/identifier.ts';
 import { useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
+import { useShop } from '../../state/shop.ts';
 import { keepRecording, liveStore } from '../../storage/recordings.ts';
+import { ChannelField } from './ChannelField.tsx';
 import { LivePlot } from './LivePlot.tsx';
 import { newTest, TEST_NAMES } from './new-test.ts';
 import { BridgeSource, FileSource, SerialSource, serialKnown, SimulatedSource, type LineSource } from './rig-sources.ts';
@@ -25,7 +25,7 @@ interface Kept {
 }
 
 /** A reader with what channels were last said to be worth; a simulated specimen says so itself. */
-const readerFor = (source: string): LineReader => new LineReader(source.startsWith('simulated') ? {} : usePrefs.getState().rigChannels);
+const readerFor = (source: string): LineReader => new LineReader(source.startsWith('simulated') ? {} : calibrationsOf(useShop.getState().shelf.instruments));
 
 /** What a programme's recording goes into. */
 const INTO: Readonly<Record<RigProgram, BenchTest['kind']>> = { play: 'hysteresis', hysteresis: 'hysteresis', torque: 'torque-cell', transmission: 'transmission' };
@@ -257,32 +257,9 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
         <p className="label">Play, hysteresis, torque and transmission, one after the other, on the simulated specimen.</p>
         <button type="button" className="btn block w-full" disabled={readOnly || running || guided !== ''} onClick={() => void guide()}>Run the session</button>
         <h2 className="rule-b pb-1 pt-3">Channels</h2>
-        {reader.channels.length ? <p className="label">One count is worth</p> : <p className="label">They show once a header or a sample has come.</p>}
-        {reader.channels.map((c, i) => (c.id === 'time' ? null : <ScaleField key={c.id} reader={reader} index={i} disabled={running} />))}
+        {reader.channels.length ? null : <p className="label">They show once a header or a sample has come.</p>}
+        {reader.channels.map((c, i) => (c.id === 'time' ? null : <ChannelField key={c.id} reader={reader} index={i} disabled={running} own={sourceId !== 'simulated'} />))}
       </div>
     </>
-  );
-}
-
-/** What one unit or count of a channel is worth, its sense and its zero; kept for the next recording of a channel of that name. */
-function ScaleField({ reader, index, disabled }: { reader: LineReader; index: number; disabled: boolean }) {
-  const [, again] = useState(0);
-  const c = reader.channels[index]!;
-  const put = (by: { scale?: number; zero?: number }) => {
-    reader.calibrate(index, by);
-    const now = reader.channels[index]!;
-    usePrefs.getState().set({ rigChannels: { ...usePrefs.getState().rigChannels, [c.name]: { scale: now.scale, zero: now.zero } } });
-    again((x) => x + 1);
-  };
-  const values = reader.column(c.id);
-  const last = values && values.length ? values[values.length - 1]! / c.scale + c.zero : 0;
-  return (
-    <div className="rule-b py-1">
-      <QuantityField label={c.name} help="What one count, or one unit of the header, is worth." quantity={c.quantity} value={Math.abs(c.scale)} step={Math.abs(c.scale) / 100} min={1e-15} max={1e9} disabled={disabled} onChange={(v) => put({ scale: v * Math.sign(c.scale) })} />
-      <p className="flex justify-end gap-2 text-[12px]">
-        <button type="button" className="mend" disabled={disabled || reader.samples === 0} aria-label={`Turn the sense of ${c.name}`} onClick={() => put({ scale: -c.scale })}>{c.scale < 0 ? 'counts backwards' : 'counts forwards'}</button>
-        {c.id === 'time' ? null : <button type="button" className="mend" disabled={disabled || reader.samples === 0} aria-label={`Zero of ${c.name} here`} onClick={() => put({ zero: last })}>zero here</button>}
-      </p>
-    </div>
   );
 }

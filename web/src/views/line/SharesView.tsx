@@ -1,4 +1,4 @@
-import { displayUnit, formatQuantity, fromSi, plainNumber, type LineReport } from '@gristmill/core';
+import { displayUnit, formatQuantity, fromSi, plainNumber, unitGap, type LineReport } from '@gristmill/core';
 import { useWorking } from '../../app/working.ts';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { useVariant } from '../../state/open.ts';
@@ -7,8 +7,6 @@ import { useLine, usePlaySpread } from '../../workers/queries.ts';
 import { sharesOf, type ShareSet } from './shares.ts';
 
 const SAMPLES = 100_000;
-
-const gap = (symbol: string): string => (/^[°′″]?$/.test(symbol) ? symbol : ` ${symbol}`);
 
 /** One waterfall: each part begins where the one before ended. */
 function Waterfall({ set, report }: { set: ShareSet; report: LineReport }) {
@@ -24,7 +22,7 @@ function Waterfall({ set, report }: { set: ShareSet; report: LineReport }) {
     <section aria-label={set.name} data-waterfall={set.id} className="min-w-0">
       <div className="rule-b flex items-baseline justify-between pb-0.5">
         <h2>{set.name}</h2>
-        {figure ? <button type="button" className="num text-expected decoration-dotted underline-offset-3 hover:underline" aria-label={`${set.name} ${write(total)}${gap(unit.symbol)}, open working`} onClick={() => open({ kind: 'expected', figure, at: { stageId: undefined, figureId: figure.id } })}>{write(total)}{gap(unit.symbol)}</button> : null}
+        {figure ? <button type="button" className="num text-expected decoration-dotted underline-offset-3 hover:underline" aria-label={`${set.name} ${write(total)}${unitGap(unit.symbol)}, open working`} onClick={() => open({ kind: 'expected', figure, at: { stageId: undefined, figureId: figure.id } })}>{write(total)}{unitGap(unit.symbol)}</button> : null}
       </div>
       <ul className="pt-1">
         {set.parts.map((p, i) => (

@@ -86,7 +86,7 @@ function StageParts({ stage, index, chordError, solidError, compensation }: { st
             <tr key={p.id} className="rule-b" data-part={p.id}>
               <td><b>{p.name}</b><span className="label block">{p.note}</span></td>
               <td className="num text-right">{p.quantity}</td>
-              <td>{p.material}</td>
+              <td className="min-w-[150px]">{p.material}</td>
               <td className="num whitespace-nowrap text-right">{p.mass > 0 ? formatQuantity(p.mass, 'mass', { mass: 'g', ...units }, 3) : '—'}</td>
               <td className="num whitespace-nowrap text-right">{p.money > 0 ? formatQuantity(p.money, 'money', units, 3) : '—'}</td>
               <td className="whitespace-nowrap pr-0 text-right">
@@ -169,9 +169,9 @@ export default function MakeView() {
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
-        <div className="flex items-baseline justify-between pb-3">
+        <div className="flex items-baseline justify-between gap-4 pb-3">
           <h1 className="text-[15px]">Parts and outlines <span className="label block font-normal">millimetres; SVG has arcs, DXF closed straight pieces, STL and 3MF closed surfaces, STEP exact bodies</span></h1>
-          <div className="w-[230px]">
+          <div className="w-[250px] shrink-0">
           <QuantityField label="Solid chord error" quantity="length" value={solidError} min={1e-6} max={1e-3} step={5e-6} onChange={setSolidError} help={`Largest distance between an STL or 3MF surface and the exact one, now ${formatQuantity(solidError, 'length', { ...units, length: 'µm' })}.`} />
           <QuantityField label="Compensation" quantity="length" value={compensation} min={-2e-4} max={5e-4} step={1e-5} onChange={setCompensation} help="Moves every contour into the material, outside in and holes out, by what the process adds on a side; measure a made part to know it. 0 is as drawn; STEP always is." />
           <QuantityField label="DXF chord error" quantity="length" value={chordError} min={1e-7} max={1e-3} step={1e-6} onChange={setChordError} help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`} /></div>

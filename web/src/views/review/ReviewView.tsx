@@ -23,6 +23,8 @@ export default function ReviewView() {
       return f ? [{ key: `${b.id}-${row}`, build: b.name, text: sayDifference(row, f, lines[i]?.figures.find((x) => x.id === row), units), slips: f.slips }] : [];
     }),
   );
+  // Many variants still stand side by side: narrower scales, the verdict beneath.
+  const many = joint.variants.length > 2;
   return (
     <div className="px-5 pb-6 pt-3">
       <div className="flex items-baseline justify-between pb-2">
@@ -36,7 +38,7 @@ export default function ReviewView() {
               <th>limit</th>
               <th>asked</th>
               {joint.variants.map((v) => (
-                <th key={v.id} className="min-w-[230px]">
+                <th key={v.id} className={many ? 'min-w-[136px]' : 'min-w-[230px]'}>
                   <button type="button" className={`font-semibold text-ink ${v.id === joint.activeVariant ? '' : 'hover:underline'}`} onClick={() => edit('Open variant', (d) => void (d.activeVariant = v.id))}>Variant {v.name}</button>
                   {v.id === joint.activeVariant ? ' open' : ''}
                   <span className="label block font-normal">
@@ -64,9 +66,9 @@ export default function ReviewView() {
                     const own = joint.builds.filter((b) => b.variantId === v.id);
                     return (
                       <td key={v.id}>
-                        <div className="flex items-center gap-3">
-                          <Scale width={150} range={range} label={`${kind.name}, variant ${v.name}`} asked={bracket} expected={verdict?.figure} found={all[i]?.found?.found ? { value: all[i].found.found.value, U: all[i].found.found.U, bound: all[i].found.bound } : undefined} />
-                          <span className={`whitespace-nowrap text-[12px] ${word?.tone ?? ''}`}>{word ? `${word.mark} ${word.text}` : '…'}</span>
+                        <div className={many ? '' : 'flex items-center gap-3'}>
+                          <Scale width={many ? 112 : 150} range={range} label={`${kind.name}, variant ${v.name}`} asked={bracket} expected={verdict?.figure} found={all[i]?.found?.found ? { value: all[i].found.found.value, U: all[i].found.found.U, bound: all[i].found.bound } : undefined} />
+                          <span className={`whitespace-nowrap text-[12px] ${many ? 'block' : ''} ${word?.tone ?? ''}`}>{word ? `${word.mark} ${word.text}` : '…'}</span>
                         </div>
                         {verdict?.figure ? <FigureText figure={verdict.figure} at={v.id === joint.activeVariant ? { stageId: undefined, figureId: l.id } : undefined as never} /> : <span className="label">{verdict?.says ?? 'nothing expected'}</span>}
                         {own.map((b) => {

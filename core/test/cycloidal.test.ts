@@ -85,6 +85,22 @@ describe('a cycloidal stage', () => {
     }
   });
 
+  it('of two lobes less with hardly any eccentricity is numbers as long as a pin holds it, and refused with the field once none does', () => {
+    let [held, refused] = [0, 0];
+    for (let change = -2e-4; change <= 2e-4; change += 1e-5) {
+      const r = kind.analyse({ ...plain, pins: 34, difference: 2, circle: 0.087, pin: 5e-4, throw: 5e-5, discs: 1, width: 5e-4, offset: 0, ringChange: change, outPins: 3, outCircle: 0.087 * 0.3, outPin: 5e-4, outGap: 0, pinsRun: 'fixed', carriedBy: 'plate', bearing: '688', shaft: 0 }, { ...duty, torque: 0 }, shelf);
+      if (r.ok) {
+        held++;
+        for (const f of r.value.figures) expect([f.value, f.low, f.high].every(Number.isFinite), `${f.id} at ${change}`).toBe(true);
+      } else {
+        refused++;
+        expect(['ringChange', 'pin', 'throw'], r.problem.what).toContain(r.problem.place);
+      }
+    }
+    expect(held).toBeGreaterThan(5);
+    expect(held + refused).toBe(41);
+  });
+
   it('has figures and checks that are numbers, or refuses in words, for anything its schema takes', () => {
     const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
     const any = fc.record({ held: fc.constantFrom('ring', 'disc'), pins: fc.integer({ min: 4, max: 60 }), difference: fc.constantFrom(1, 1, 2), circle: d(0.02, 0.3), pin: d(5e-4, 0.02), throw: d(5e-5, 4e-3), discs: fc.integer({ min: 1, max: 3 }), width: d(5e-4, 0.03), offset: d(-1e-4, 3e-4), ringChange: d(-2e-4, 2e-4), outPins: fc.integer({ min: 3, max: 12 }), share: d(0.3, 0.9), outPin: d(5e-4, 0.01), outGap: d(0, 3e-4), pinsRun: fc.constantFrom('fixed', 'sleeves'), carriedBy: fc.constantFrom('plate', 'both'), bearing: fc.constantFrom('688', '61802', '61805', 'hk1212'), shaft: d(0, 5e-3), materialD: fc.constantFrom('pla', 'c45'), torque: fc.constantFrom(0, 3, 1e4) });

@@ -56,7 +56,7 @@ describe('a simulated rig', () => {
     expect(whole.ended).toEqual(['The programme has run through.']);
     const all = new Specimen(truth, 'play', 1000, 1);
     let n = 0;
-    while (!all.done) (all.line(), n++);
+    for (; !all.done; n++) all.line();
     expect(whole.lines.length - 1).toBe(n);
 
     const source = new SimulatedSource(truth, 'play', 1, 1);

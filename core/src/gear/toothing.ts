@@ -158,7 +158,7 @@ export function modeChecks(modes: readonly Mode[], p: { readonly width: number; 
     // A tenth in hand, so that what is mended holds and is not only near.
     const need = steppedUp((p.width * asked) / 0.9 / Math.max(m.torque, 1e-12), 5e-4);
     const coarser = MODULES.find((x) => x > p.module * 1.001);
-    return check({ id: m.id, of: m.id, name: `${m.mode[0]!.toUpperCase()}${m.mode.slice(1)}`, figure: asked, limit: m.torque, sense: 'max', quantity: 'torque', severity: m.ever ? 'warn' : 'stop', why: m.why, mend: m.grows === 'width' && need < 0.3 && need < 6 * p.width ? { path: 'width', value: need, label: `Face width ${mm(need)}` } : coarser ? { path: 'module', value: coarser, label: `Module ${mm(coarser)}` } : undefined, advice: 'Take a larger module, a stronger material, or share it among more planets.' });
+    return check({ id: m.id, of: m.id, name: `${m.mode[0]!.toUpperCase()}${m.mode.slice(1)}`, figure: asked, limit: m.torque, sense: 'max', quantity: 'torque', severity: m.ever ? 'warn' : 'stop', why: m.why, mend: m.grows === 'width' && need < 0.3 && need < 6 * p.width ? { path: 'width', value: need, label: `Face width ${mm(need)}` } : coarser && m.torque > 0 ? { path: 'module', value: coarser, label: `Module ${mm(coarser)}` } : undefined, advice: 'Take a larger module, a stronger material, or share it among more planets.' });
   });
 }
 

@@ -49,6 +49,9 @@ export function ringContacts(pair: LobedPair, difference: number, crank: number)
   return out;
 }
 
+/** Whether pins stop the disc both ways. */
+export const stopsBothWays = (set: ContactSet): boolean => [-1, 1].every((way) => set.arms.some((arm, i) => way * arm >= 1e-9 && set.gaps[i]! < HELD_OFF));
+
 /** How far the disc can be turned either way, rad. For two lobes' difference by levers, which is right to the second order of the play. */
 export function ringPlay(pair: LobedPair, difference: number, crank: number, set: ContactSet): [number, number] {
   if (difference === 1) return discPlay(pair, crank, set);

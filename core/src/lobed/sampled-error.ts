@@ -45,6 +45,12 @@ export function sampledError(pair: LobedPair, place: number, profile: number, di
   const Z = pair.profile.pins * difference;
   const c = contactsOver(pair, difference);
   const next = seeded(seed);
+  // A contact without a lever turns nothing; where only short levers stand, the longest of them counts.
+  const least = Float64Array.from({ length: ANGLES }, (_, k) => {
+    let longest = 0;
+    for (let i = k * Z; i < (k + 1) * Z; i++) if (c.gaps[i] !== Infinity && c.arms[i]! > longest) longest = c.arms[i]!;
+    return Math.min(0.15 * pair.profile.throw * pair.profile.pins, longest);
+  });
   const found = new Float64Array(draws);
   const [dx, dy, lobe] = [new Float64Array(Z), new Float64Array(Z), new Float64Array(Z)];
   for (let d = 0; d < draws; d++) {
@@ -59,14 +65,14 @@ export function sampledError(pair: LobedPair, place: number, profile: number, di
       for (let j = 0; j < Z; j++) {
         const i = k * Z + j;
         const arm = c.arms[i]!;
-        // A contact without a lever turns nothing.
-        if (arm < 0.15 * pair.profile.throw * pair.profile.pins || c.gaps[i] === Infinity) continue;
+        if (arm < least[k]! || arm <= 0 || c.gaps[i] === Infinity) continue;
         turn = Math.min(turn, (c.gaps[i]! - dx[j]! * c.nx[i]! - dy[j]! * c.ny[i]! + lobe[j]!) / arm);
       }
+      if (turn === Infinity) continue;
       if (turn < low) low = turn;
       if (turn > high) high = turn;
     }
-    found[d] = high - low;
+    found[d] = Math.max(0, high - low);
   }
   found.sort();
   return { likely: found[draws >> 1]!, low: found[Math.floor(draws * 0.025)]!, high: found[Math.min(draws - 1, Math.floor(draws * 0.975))]! };

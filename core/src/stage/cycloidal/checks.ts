@@ -1,10 +1,10 @@
-import { check, type Check } from '../../figure/index.ts';
+import { check, type Check, type Mend } from '../../figure/index.ts';
 import { modeChecks } from '../../gear/index.ts';
 import { steppedUp } from '../../gear/stepped.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { ringBore } from './geometry.ts';
-import type { CycloidalModel } from './model.ts';
+import { modelCycloidal, type CycloidalModel } from './model.ts';
 import type { CycloidalParams } from './params.ts';
 
 /** What decides whether a cycloidal stage works. */
@@ -28,11 +28,15 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
     ...modeChecks(m.modes.filter((x) => x.id === 'flank' || x.id === 'web'), { width: p.width, module: 1 }, at.torque, at.torqueRms).map((c) => ({ ...c, ...(c.mend && { mend: { ...c.mend, label: c.mend.label.replace('Face width', 'Discs') } }), ...(c.advice && { advice: 'Take thicker or more discs, a larger circle or a stronger material.' }) })),
   ];
   const out = m.modes.find((x) => x.id === 'out')!;
-  const thicker = steppedUp(p.outPin * Math.cbrt(at.torque / Math.max(1e-9, out.torque)), 5e-4);
+  const thicker = steppedUp(p.outPin * Math.cbrt(at.torque / Math.max(1e-9, 0.9 * out.torque)), 5e-4);
   list.push(check({ id: 'out', of: 'out', name: 'Output pins hold', figure: at.torque, limit: out.torque, sense: 'max', quantity: 'torque', why: out.why, mend: p.carriedBy === 'plate' ? { path: 'carriedBy', value: 'both', label: 'A plate on either side' } : { path: 'outPin', value: thicker, label: `Output pins ${(thicker * 1e3).toFixed(1)} mm` }, advice: 'Take thicker or more output pins, or a plate on either side.' }));
   const dent = m.modes.find((x) => x.id === 'dent')!;
-  const stronger = [...shelf.bearings].sort((a, b) => a.outside - b.outside).find((b) => b.static > (m.bearing.static * at.torque) / Math.max(1e-9, dent.torque) && b.bore >= m.bearing.bore);
-  list.push(check({ id: 'dent', of: 'dent', name: 'Eccentric bearings hold', figure: at.torque, limit: dent.torque, sense: 'max', quantity: 'torque', why: dent.why, ...(stronger && { mend: { path: 'bearing', value: stronger.id, label: `Bearing ${stronger.name}` } }), advice: 'Take a larger bearing, or more discs.' }));
+  const stronger = (): Mend | undefined => {
+    const enough = [...shelf.bearings].sort((a, b) => a.outside - b.outside).filter((b) => b.static * 0.9 > (m.bearing.static * at.torque) / Math.max(1e-9, dent.torque) && b.bore >= m.bearing.bore);
+    const fits = enough.find((b) => modelCycloidal({ ...p, bearing: b.id }, at, shelf).ok);
+    return fits && { path: 'bearing', value: fits.id, label: `Bearing ${fits.name}` };
+  };
+  list.push(check({ id: 'dent', of: 'dent', name: 'Eccentric bearings hold', figure: at.torque, limit: dent.torque, sense: 'max', quantity: 'torque', why: dent.why, mend: stronger, advice: 'Take a larger bearing, or more discs.' }));
   if (p.boltsR > 0) list.push(check({ id: 'bolts', name: 'Screws fit the housing', figure: (p.rim - p.pin / 2 - p.boltHole) / 2, limit: 1e-3, sense: 'min', quantity: 'length', near: 0, why: 'Each hole needs a millimetre of wall to the pins and outwards.', mend: { path: 'rim', value: steppedUp(p.boltHole + p.pin / 2 + 2e-3, 5e-4), label: 'Thicker housing' } }));
   return list;
 }

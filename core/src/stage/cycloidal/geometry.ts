@@ -1,4 +1,4 @@
-import { ringContacts, ringPlay, smallestConvex, type ContactSet, type Cycloid, type LobedPair } from '../../lobed/index.ts';
+import { ringContacts, ringPlay, smallestConvex, stopsBothWays, type ContactSet, type Cycloid, type LobedPair } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { lobesOf, type CycloidalParams } from './params.ts';
 import { inMm as mm, stop } from '../stop.ts';
@@ -73,6 +73,7 @@ function solve(p: CycloidalParams): Result<CycloidalGeometry> {
   const pair: LobedPair = { profile, circle: R, pin: p.pin / 2 };
   const angles = Array.from({ length: STEPS }, (_, k) => (2 * Math.PI * k) / Z / STEPS);
   const sets = angles.map((a) => Array.from({ length: p.discs }, (_, i) => ringContacts(pair, p.difference, a + phaseOf(p, i))));
+  if (p.difference > 1 && !sets.every((s) => s.every(stopsBothWays))) return stop('At some angle of the crank no pin holds the disc.', `Of two lobes less only what both branches leave is there, and pins on ⌀ ${mm(p.circle)} meet it where it is cut off.`, 'Change the circle by less, or take more eccentricity.', 'ringChange', p.ringChange !== 0 ? { path: 'ringChange', value: 0, label: 'No change of the circle' } : undefined);
   const finest = (2 * Math.PI * gcd(lobesOf(p), p.outPins)) / (lobesOf(p) * p.outPins);
   const clocking = Array.from({ length: p.discs }, (_, i) => {
     const turn = -phaseOf(p, i) / (n - 1);

@@ -50,7 +50,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
   const ways = clash ? clearing(p) : [];
   const where = `${Math.abs((g.leastAt * 180) / Math.PI).toFixed(0)}° from a lobe’s top, ${mm(Math.max(0, g.splineTip - g.leastHeight))} below the tooth’s tip`;
   const bearingRoom = 2 * (g.radius - g.wall / 2) - m.bearing.outside;
-  const thinner = Number((Math.floor(g.wall * Math.min(1, m.strainLimit / m.strain) * 1e5) / 1e5).toPrecision(6));
+  const thinner = Number((Math.floor(g.wall * Math.min(1, (0.9 * m.strainLimit) / m.strain) * 1e5) / 1e5).toPrecision(6));
   const share = at.torque > 0 ? (m.drag * Math.abs(m.numbers.ratio) * m.forward) / at.torque : 0;
   const nearGap = Math.max(p.slack, ...g.line.groups.filter((x) => x.angle <= Math.PI / p.lobes / 3 + 1e-9).map((x) => x.gap * g.throw));
   const more = (path: string, value: number, label: string): Mend => ({ path, value, label });

@@ -6,21 +6,25 @@ import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import cases from '../../core/test/cases/belts.json' with { type: 'json' };
 import lines from '../../core/test/cases/line.json' with { type: 'json' };
+import { run as answer, type Answer } from '../src/run.ts';
 
 const bin = fileURLToPath(new URL('../bin/gristmill.mjs', import.meta.url));
 const demo = fileURLToPath(new URL('../../demo/body-yaw.json', import.meta.url));
 
-const run = (...args: string[]): Promise<{ code: number; out: string; err: string }> =>
+/** The command as a shell starts it. */
+const shell = (...args: string[]): Promise<Answer> =>
   new Promise((done) => {
-    execFile(process.execPath, [bin, ...args], { maxBuffer: 1 << 26 }, (error, out, err) => done({ code: error ? Number(error.code) : 0, out, err }));
+    execFile(process.execPath, [bin, ...args], { maxBuffer: 1 << 26 }, (error, out, err) => done({ code: error ? (Number(error.code) as 1) : 0, out, err }));
   });
+// What it says is tried in place: starting a process for each line takes a second.
+const run = (...args: string[]): Promise<Answer> => answer(args);
 const json = async (...args: string[]) => {
   const r = await run(...args, '--json');
   expect(r.code, r.err).toBe(0);
   return JSON.parse(r.out);
 };
 
-describe.concurrent('the command line', () => {
+describe('the command line', () => {
   it('gives the worked belt cases through stage --json', async () => {
     for (const c of cases) {
       const section = ({ 2: 'R2', 3: 'R3', 5: 'R5', 2.032: 'MXL' } as Record<string, string>)[String(c.pitch_mm)]!;
@@ -151,5 +155,14 @@ describe.concurrent('the command line', () => {
 
   it('helps', async () => {
     expect((await run('--help')).out).toMatch(/analyse FILE/);
+    expect(await run()).toEqual(await run('help'));
+  });
+
+  it('says from a shell what it says here: on its own streams, with its exit code', async () => {
+    for (const args of [['unit', '62 ozf·in', 'torque'], ['unit', '3 kg', 'torque', '--json'], ['stage', 'planetary', '--params', '{}', '--json']]) {
+      const out = await shell(...args);
+      expect(out).toEqual(await run(...args));
+      expect(out.code).toBe(args[1] === '3 kg' ? 1 : 0);
+    }
   });
 });

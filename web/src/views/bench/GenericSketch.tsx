@@ -38,7 +38,7 @@ export function GenericSketch({ kind, test }: { kind: TestKind; test: ReadingsTe
       case 'play-spot':
         return <><House /><path d="M38 72L206 44M38 72L206 100" {...hot} strokeDasharray="5 3" /><path d="M208 20V126" stroke="var(--ink)" strokeWidth="3" /><circle cx="206" cy="44" r="3" fill="var(--found)" /><circle cx="206" cy="100" r="3" fill="var(--found)" />{word(196, 76, 'd', 'var(--found)', 'end')}{dimension(38, 206, 138, `D ${field('distance')}`)}</>;
       case 'hysteresis':
-        return <><House /><Arm /><path d="M160 30v36m-4 -8l4 8l4 -8M160 114v-36m-4 8l4 -8l4 8" {...hot} />{word(168, 34, '+T', 'var(--found)', 'start')}{word(168, 116, '−T', 'var(--found)', 'start')}<path d="M100 72v-26h22" {...thin} />{word(126, 50, 'angle', 'var(--ink)', 'start')}{word(38, 128, 'input held')}</>;
+        return <><House /><Arm /><path d="M160 30v36m-4 -8l4 8l4 -8M160 114v-36m-4 8l4 -8l4 8" {...hot} />{word(168, 34, '+T', 'var(--found)', 'start')}{word(168, 116, '−T', 'var(--found)', 'start')}<path d="M84 72v-26h14" {...thin} />{word(102, 50, 'angle', 'var(--ink)', 'start')}{word(38, 128, 'input held')}</>;
       case 'torque-cell':
         return <><House /><Arm /><path d="M152 76v20" {...ink} /><path d="M136 96h32v14h-32Z" {...ink} fill="var(--part-b)" /><path d="M124 110h56" {...ink} />{word(176, 106, 'cell', 'var(--ink)', 'start')}<path d="M70 56a34 34 0 0 1 30 -22m-8 -2l8 2l-4 7" {...hot} />{dimension(38, 152, 138, `L ${field('lever')}`)}</>;
       case 'turn-back':

@@ -1,0 +1,80 @@
+import { refuse, sayProblem, type Result } from '@gristmill/core';
+import { parseArgs } from 'node:util';
+import { solid } from './solid.ts';
+import { test } from './test.ts';
+import { analyse, check, desk, motor, outline, stage, toJson, unit, type Options } from './commands.ts';
+
+const HELP = `gristmill: the computation of Gristmill on the command line
+
+  gristmill analyse FILE [--variant NAME]           every line, stage and test of a joint
+  gristmill stage KIND --params JSON [--duty JSON]  one stage
+  gristmill outline KIND PART --params JSON --format svg|dxf|json [--chord "2 um"]
+  gristmill solid KIND [PART] --params JSON --format stl|3mf|step --out FILE [--chord "10 um"] [--compensation "50 um"]
+  gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
+  gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
+  gristmill test KIND FILE [--rig JSON] [--joint FILE] [--variant NAME]  readings or a recording (CSV, JSON, WAV)
+  gristmill check FILE                              is the file whole, does anything stop it
+  gristmill unit TEXT KIND                          a typed quantity in SI units
+
+  --json   the reports as the views have them, in SI units, keys as in the joint file
+  --shop   changes to the shop, or a shop file, as JSON or @file
+  JSON may be given as @file.json; FILE may be - for standard input.
+  Values are SI numbers or text with a unit ("62 ozf·in").
+  Exit code 1 and a plain sentence when something cannot be done.
+`;
+
+async function answer(argv: string[]): Promise<{ result: Result<string>; json: boolean }> {
+  let parsed;
+  try {
+    parsed = parseArgs({
+      args: argv,
+      allowPositionals: true,
+      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, motor: { type: 'string' }, driver: { type: 'string' }, speed: { type: 'string' }, each: { type: 'string' }, out: { type: 'string' }, compensation: { type: 'string' }, rig: { type: 'string' }, joint: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
+    });
+  } catch (error) {
+    return { result: refuse('The command line cannot be read.', (error as Error).message.split('.')[0] + '.', 'See gristmill --help.'), json: argv.includes('--json') };
+  }
+  const o: Options = parsed.values;
+  const [command, a, b] = parsed.positionals;
+  const result = await ((): Result<string> | Promise<Result<string>> => {
+    if (parsed.values.help || command === undefined || command === 'help') return { ok: true, value: HELP };
+    switch (command) {
+      case 'analyse':
+        return analyse(a, o);
+      case 'stage':
+        return stage(a, o);
+      case 'outline':
+        return outline(a, b, o);
+      case 'solid':
+        return solid(a, b, o);
+      case 'check':
+        return check(a, o);
+      case 'desk':
+        return desk(a, o);
+      case 'motor':
+        return motor(o);
+      case 'test':
+        return test(a, b, o);
+      case 'unit':
+        return unit(a, b, o);
+      default:
+        return refuse(`There is no command “${command}”.`, 'The commands are analyse, stage, outline, solid, desk, motor, test, check and unit.', 'See gristmill --help.');
+    }
+  })();
+  return { result, json: o.json };
+}
+
+/** What a command line says and with which code it ends. */
+export interface Answer {
+  readonly code: 0 | 1;
+  readonly out: string;
+  readonly err: string;
+}
+
+/** Runs one command line. The kinds of stage must be registered. */
+export async function run(argv: string[]): Promise<Answer> {
+  const { result, json } = await answer(argv);
+  if (result.ok) return { code: 0, out: result.value.endsWith('\n') ? result.value : `${result.value}\n`, err: '' };
+  // A script that asked for JSON gets the refusal as JSON too.
+  return { code: 1, out: json ? `${toJson({ ok: false, problem: result.problem })}\n` : '', err: `${sayProblem(result.problem)}\n` };
+}

@@ -3,15 +3,17 @@ import { useWorking } from '../app/working.ts';
 import { useUnits } from '../state/prefs.ts';
 
 const MARK = { holds: '✓', near: '◐', fails: '✕' } as const;
-const rank = (c: Check) => (c.state === 'fails' ? (c.severity === 'stop' ? 0 : 1) : c.state === 'near' ? 2 : 3);
+const noted = (c: Check): boolean => c.severity === 'note' && c.state !== 'holds';
+const rank = (c: Check) => (noted(c) ? 3 : c.state === 'fails' ? (c.severity === 'stop' ? 0 : 1) : c.state === 'near' ? 2 : 4);
 
 /** Checks, the worst first: figure against limit, why, and the nearest mend. */
 export function CheckList({ checks, figures, stageId, onMend }: { checks: readonly Check[]; figures: readonly Figure[]; stageId: string; onMend: (mend: Mend) => void }) {
   const units = useUnits();
   const open = useWorking((s) => s.open);
-  const fails = checks.filter((c) => c.state === 'fails').length;
-  const near = checks.filter((c) => c.state === 'near').length;
-  const summary = [fails ? `${fails} fail${fails === 1 ? 's' : ''}` : '', near ? `${near} near` : '', `${checks.length - fails - near} hold`].filter(Boolean).join(', ');
+  // What is only noted decides nothing: it is told apart and not counted as failing.
+  const notes = checks.filter(noted).length;
+  const [fails, near] = (['fails', 'near'] as const).map((state) => checks.filter((c) => c.state === state && !noted(c)).length) as [number, number];
+  const summary = [fails ? `${fails} fail${fails === 1 ? 's' : ''}` : '', near ? `${near} near` : '', notes ? `${notes} to note` : '', `${checks.length - fails - near - notes} hold`].filter(Boolean).join(', ');
   return (
     <section aria-label="Checks">
       <div className="rule-b flex justify-between pb-1">
@@ -21,12 +23,12 @@ export function CheckList({ checks, figures, stageId, onMend }: { checks: readon
       <ul>
         {[...checks].sort((a, b) => rank(a) - rank(b)).map((c) => {
           const counts = c.id === 'stock';
-          const tone = c.state === 'holds' ? '' : c.state === 'near' ? 'text-near' : c.severity === 'note' ? 'text-muted' : 'text-fail';
+          const tone = c.state === 'holds' ? '' : noted(c) ? 'text-muted' : c.state === 'near' ? 'text-near' : 'text-fail';
           return (
             <li key={c.id} data-check={c.id} data-state={c.state} className="rule-b py-1.5 leading-snug">
               <p>
-                <span aria-hidden="true" className={tone}>{MARK[c.state]}</span> <span className={c.state === 'holds' ? '' : 'font-semibold'}>{c.name}</span>
-                <span className="sr-only">: {c.state}</span>{' '}
+                <span aria-hidden="true" className={tone}>{noted(c) ? '○' : MARK[c.state]}</span> <span className={c.state === 'holds' ? '' : 'font-semibold'}>{c.name}</span>
+                <span className="sr-only">: {noted(c) ? 'to note' : c.state}</span>{' '}
                 {counts ? null : (
                   <span className="whitespace-nowrap">
                     {(() => {

@@ -248,20 +248,20 @@ export function Drawing({ layers, still, moved, name, children, onCrank }: { lay
         </svg>
         <svg aria-hidden width={size.w} height={size.h} viewBox={box0} style={pixel} className={LAID}><Groups layers={over ?? []} mmPerPx={view.mmPerPx} say={say} /></svg>
         <div className="no-print absolute right-1 top-0 flex">
+          <span className="num self-center pr-1 text-[12px] text-muted">{view.mmPerPx < 0.2646 ? `${(0.2646 / view.mmPerPx).toFixed(1)} : 1` : `1 : ${(view.mmPerPx / 0.2646).toFixed(1)}`}</span>
           <button type="button" className="btn-quiet" aria-label="Zoom in" onClick={() => zoom(0.8)}>+</button>
           <button type="button" className="btn-quiet" aria-label="Zoom out" onClick={() => zoom(1.25)}>−</button>
           <button type="button" className="btn-quiet" onClick={() => setOwn(undefined)} disabled={!own}>Fit</button>
         </div>
       </div>
-      <figcaption className="no-print flex flex-wrap items-center gap-x-4 gap-y-0.5 pt-1 text-[12px]">
+      <figcaption className="no-print flex flex-wrap items-center gap-x-3 gap-y-0.5 pt-1 text-[12px]">
         {layers.map((layer) => (
-          <label key={layer.id} className="flex items-center gap-1.5 text-muted">
+          <label key={layer.id} className="flex items-center gap-1 text-muted">
             <input type="checkbox" checked={!hidden.includes(layer.id)} onChange={(e) => setPrefs({ hiddenLayers: e.target.checked ? hidden.filter((x) => x !== layer.id) : [...hidden, layer.id] })} className="accent-[var(--ink)]" />
             {layer.name}
           </label>
         ))}
         <span className="ml-auto">{children}</span>
-        <span className="num text-muted">scale {view.mmPerPx < 0.2646 ? `${(0.2646 / view.mmPerPx).toFixed(1)} : 1` : `1 : ${(view.mmPerPx / 0.2646).toFixed(1)}`}</span>
       </figcaption>
     </figure>
   );

@@ -11,7 +11,7 @@ export function FigureText({ figure, at, band = true, className = '' }: { figure
     <button type="button" data-figure={figure.id} aria-label={`${figure.name} ${t.value}${unitGap(t.unit)} ${t.band}, open working`} onClick={() => open(at ? { kind: 'expected', figure, at } : { kind: 'expected', figure })} className={`num text-expected text-right decoration-dotted underline-offset-3 hover:underline ${className}`}>
       {t.value}
       {unitGap(t.unit)}
-      {band && t.band ? <span className="text-muted"> {t.band}</span> : null}
+      {band && t.band ? <> <span className="whitespace-nowrap text-muted">{t.band}</span></> : null}
     </button>
   );
 }

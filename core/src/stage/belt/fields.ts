@@ -3,7 +3,7 @@ import { findSection } from './model.ts';
 import type { BeltParams } from './params.ts';
 
 const MADE = [{ value: 'bought', label: 'Bought, metal' }, { value: 'printed', label: 'Printed' }];
-const HOLD = [{ value: 'screws', label: 'Two set screws' }, { value: 'glue', label: 'Bonded bore' }, { value: 'key', label: 'Key or flat' }, { value: 'bolted', label: 'Bolted to its neighbour' }];
+const HOLD = [{ value: 'screws', label: 'Two set screws' }, { value: 'glue', label: 'Bonded bore' }, { value: 'key', label: 'Key or flat' }, { value: 'bolted', label: 'Bolted through' }];
 const closed = (p: BeltParams) => p.closure === 'closed';
 
 /** How a person edits a belt stage. */

@@ -97,11 +97,13 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
   const forces: DrawItem[] = [];
   if (loaded?.ok) {
     const f = loaded.value.radial;
+    // Told once, on the side away from the section.
+    const leftmost = Array.from({ length: p.lobes }, (_, k) => k).reduce((a, b) => (Math.cos(crank + (2 * Math.PI * b) / p.lobes) < Math.cos(crank + (2 * Math.PI * a) / p.lobes) ? b : a));
     for (let k = 0; k < p.lobes; k++) {
       const a = crank + (2 * Math.PI * k) / p.lobes;
       const far = g.outside / 2 + 0.3 * R;
       const arrow = forceArrow(`f${k}`, [far * Math.cos(a), far * Math.sin(a)], a + Math.PI, 0.26 * R, f);
-      forces.push(k === 0 || arrow.kind !== 'arrow' ? arrow : { kind: 'arrow', key: arrow.key, from: arrow.from, to: arrow.to, ink: arrow.ink });
+      forces.push(k === leftmost || arrow.kind !== 'arrow' ? arrow : { kind: 'arrow', key: arrow.key, from: arrow.from, to: arrow.to, ink: arrow.ink });
     }
   }
   const x0 = g.outside * 0.62;

@@ -1,5 +1,6 @@
-import { displayUnit, fromSi, plainNumber, type LineReader } from '@gristmill/core';
+import { displayUnit, fromSi, plainNumber, toSi, type LineReader } from '@gristmill/core';
 import { useEffect, useRef } from 'react';
+import { roundTicks } from '../../parts/ticks.ts';
 import { useUnits } from '../../state/prefs.ts';
 
 /** Seconds in sight. */
@@ -18,7 +19,7 @@ export function LivePlot({ reader, channel }: { reader: LineReader; channel: str
       if (!going || !c) return;
       const scale = window.devicePixelRatio || 1;
       const [w, h] = [c.clientWidth, c.clientHeight];
-      if (c.width !== Math.round(w * scale)) [c.width, c.height] = [Math.round(w * scale), Math.round(h * scale)];
+      if (c.width !== Math.round(w * scale) || c.height !== Math.round(h * scale)) [c.width, c.height] = [Math.round(w * scale), Math.round(h * scale)];
       const g = c.getContext('2d')!;
       g.setTransform(scale, 0, 0, scale, 0, 0);
       g.clearRect(0, 0, w, h);
@@ -45,14 +46,14 @@ export function LivePlot({ reader, channel }: { reader: LineReader; channel: str
         g.fillStyle = colour('--muted');
         g.strokeStyle = colour('--rule');
         g.lineWidth = 1;
-        for (let k = 0; k <= 4; k++) {
-          const v = low + ((high - low) * k) / 4;
+        for (const tick of roundTicks(fromSi(low, unit), fromSi(high, unit), 5)) {
+          const v = toSi(tick, unit);
           g.beginPath();
           g.moveTo(left, y(v));
           g.lineTo(w - 4, y(v));
           g.stroke();
           g.textAlign = 'right';
-          g.fillText(plainNumber(fromSi(v, unit), 3), left - 5, y(v) + 4);
+          g.fillText(plainNumber(tick, 6), left - 5, y(v) + 4);
         }
         g.fillText(`${info.name}, ${unit.symbol || 'counts'}; last ${WINDOW} s`, w - 6, h - 4);
         g.strokeStyle = colour('--found');

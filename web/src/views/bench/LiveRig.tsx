@@ -247,7 +247,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
         ) : null}
         {sourceId === 'serial' ? <ChoiceField label="Baud" value={baud} options={[9600, 57600, 115200, 250000, 921600].map((b) => ({ value: b, label: String(b) }))} onChange={(v) => setBaud(Number(v))} /> : null}
         {sourceId === 'bridge' ? <p className="label">The server reads lines from the device named in RIG (a serial device or a file), and from its own stand-in where none is named.</p> : null}
-        {sourceId === 'serial' || sourceId === 'bridge' ? <p className="label">A microcontroller prints one header object that names channels, then one line a sample: {'{"t":12.5,"in":8191,"out":402,"load":-812,"i":1.42}'}.</p> : null}
+        {sourceId === 'serial' || sourceId === 'bridge' ? <p className="label">A microcontroller prints one header object that names channels, then one line a sample: <span className="num break-all">{'{"t":12.5,"in":8191,"out":402,"load":-812,"i":1.42}'}</span></p> : null}
         <button type="button" className="btn block w-full" disabled={readOnly} onClick={() => (running ? stopNow.current() : void begin())}>{running ? 'Stop' : sourceId === 'file' ? 'Choose a file' : 'Record'}</button>
         <input ref={file} type="file" className="sr-only" tabIndex={-1} aria-label="Recorded file" onChange={(e) => { const f = e.target.files?.[0]; e.target.value = ''; if (f) void run(new FileSource(f)); }} />
         <h2 className="rule-b pb-1 pt-3">Take it into a test</h2>

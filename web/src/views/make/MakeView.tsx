@@ -81,12 +81,12 @@ function StageParts({ stage, index, chordError, solidError, compensation }: { st
         <thead>
           <tr><th>part</th><th className="text-right">quantity</th><th>made</th><th className="text-right">mass</th><th className="text-right">money</th><th className="pr-0 text-right">files</th></tr>
         </thead>
-        <tbody>
-          {made.value.map((p) => (
-            <tr key={p.id} className="rule-b" data-part={p.id}>
-              <td><b>{p.name}</b><span className="label block">{p.note}</span></td>
+        {made.value.map((p) => (
+          <tbody key={p.id} className="rule-b" data-part={p.id}>
+            <tr>
+              <td className="!pb-0"><b>{p.name}</b></td>
               <td className="num text-right">{p.quantity}</td>
-              <td className="min-w-[150px]">{p.material}</td>
+              <td>{p.material}</td>
               <td className="num whitespace-nowrap text-right">{p.mass > 0 ? formatQuantity(p.mass, 'mass', { mass: 'g', ...units }, 3) : '—'}</td>
               <td className="num whitespace-nowrap text-right">{p.money > 0 ? formatQuantity(p.money, 'money', units, 3) : '—'}</td>
               <td className="whitespace-nowrap pr-0 text-right">
@@ -102,8 +102,9 @@ function StageParts({ stage, index, chordError, solidError, compensation }: { st
                 )}
               </td>
             </tr>
-          ))}
-        </tbody>
+            <tr><td colSpan={6} className="label !pt-0">{p.note}</td></tr>
+          </tbody>
+        ))}
       </table>
       <details className="pt-2">
         <summary className="label cursor-pointer">Putting it together</summary>

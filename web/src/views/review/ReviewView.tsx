@@ -70,12 +70,12 @@ export default function ReviewView() {
                           <Scale width={many ? 112 : 150} range={range} label={`${kind.name}, variant ${v.name}`} asked={bracket} expected={verdict?.figure} found={all[i]?.found?.found ? { value: all[i].found.found.value, U: all[i].found.found.U, bound: all[i].found.bound } : undefined} />
                           <span className={`whitespace-nowrap text-[12px] ${many ? 'block' : ''} ${word?.tone ?? ''}`}>{word ? `${word.mark} ${word.text}` : '…'}</span>
                         </div>
-                        {verdict?.figure ? <FigureText figure={verdict.figure} at={v.id === joint.activeVariant ? { stageId: undefined, figureId: l.id } : undefined as never} /> : <span className="label">{verdict?.says ?? 'nothing expected'}</span>}
+                        {verdict?.figure ? <FigureText className="!text-left" figure={verdict.figure} at={v.id === joint.activeVariant ? { stageId: undefined, figureId: l.id } : undefined as never} /> : <span className="label">{verdict?.says ?? 'nothing expected'}</span>}
                         {own.map((b) => {
                           const f = found(b.id, l.id);
                           return (
                             <div key={b.id}>
-                              {f?.found ? <><FoundText name={`${kind.name.toLowerCase()}, build ${b.name}`} found={f.found} bound={f.bound} {...foundSource(f)} /> <span className="label">{b.name}</span></> : l.id === 'play' || l.id === 'torque' ? <span className="label">{b.name}: not measured</span> : null}
+                              {f?.found ? <><FoundText className="!text-left" name={`${kind.name.toLowerCase()}, build ${b.name}`} found={f.found} bound={f.bound} {...foundSource(f)} /> <span className="label">{b.name}</span></> : l.id === 'play' || l.id === 'torque' ? <span className="label">{b.name}: not measured</span> : null}
                             </div>
                           );
                         })}

@@ -122,7 +122,7 @@ export default function StageView() {
         )}
         {kind.courses && courses.length ? <CourseStrip courses={courses} map={kind.map ? map : null} /> : null}
         {outcome?.report ? (
-          <div className="grid h-[236px] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule">
+          <div className="grid h-[clamp(180px,25.5vh,260px)] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule">
             <div className="min-h-0 overflow-y-auto border-r border-rule pr-4 pt-1.5" role="region" aria-label="Checks of the stage" tabIndex={0}><CheckList checks={outcome.report.checks} figures={outcome.report.figures} stageId={stage.id} onMend={onMend} /></div>
             <div className="min-h-0 overflow-y-auto pl-4 pt-1.5" role="region" aria-label="Figures of the stage" tabIndex={0}>
               <div className="rule-b flex justify-between pb-1"><h2>Figures</h2><span className="label">press one for its working</span></div>

@@ -6,6 +6,7 @@ import { centreForTeeth, leastCentre } from './layout.ts';
 import { modelBelt, type BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { outsideRadius } from './pulley.ts';
+import { holdTorque } from './strength.ts';
 
 /** Below this many teeth of 2 mm pitch (as a length of pitch circle) a printed pulley is not worth trying. */
 const PRINTED_LEAST = 24 * 2e-3;
@@ -38,14 +39,10 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
   const toTension = (f: number): Mend => ({ path: 'tension', value: newtons(f), label: `Tension ${formatQuantity(newtons(f), 'force')}` });
   const allowed = perWidth * p.width;
   // The simplest hold that carries it, and where none does the strongest, so long as it is stronger than what is there.
-  const betterHold = (path: 'hold1' | 'hold2', carries: (x: BeltModel) => number): Mend | undefined => {
-    const asked = path === 'hold1' ? at.torque / m.ratio / m.numbers.etaForward : at.torque;
-    const tried = HOLDS.flatMap(([value, label]) => {
-      const other = modelBelt({ ...p, [path]: value }, at, shelf);
-      return other.ok ? [{ torque: carries(other.value), mend: { path, value, label } }] : [];
-    });
-    const best = tried.find((t) => t.torque * 0.9 >= asked) ?? tried.reduce((a, b) => (b.torque > a.torque ? b : a));
-    return best.torque > carries(m) * 1.001 ? best.mend : undefined;
+  const betterHold = (path: 'hold1' | 'hold2', bore: number, teeth: number, asked: number): Mend | undefined => {
+    const carries = (hold: BeltParams['hold1']) => holdTorque(hold, bore, outsideRadius(s, teeth), p.width, shelf);
+    const [value, label] = HOLDS.find(([hold]) => carries(hold) * 0.9 >= asked) ?? HOLDS.reduce((a, b) => (carries(b[0]) > carries(a[0]) ? b : a));
+    return carries(value) > carries(p[path]) * 1.001 ? { path, value, label } : undefined;
   };
   const list: Check[] = [];
   list.push(check({ id: 'mesh', of: 'mesh', name: 'Teeth in mesh', figure: Math.min(L.mesh1, L.mesh2), limit: 6, sense: 'min', quantity: 'count', severity: 'warn', near: 0, why: 'Below six each tooth carries more: the load share falls by a fifth a tooth.',
@@ -62,8 +59,8 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
   for (const [made, z, path] of [[p.made1, p.z1, 'made1'], [p.made2, p.z2, 'made2']] as const) {
     if (made === 'printed') list.push(check({ id: `print-${path}`, name: `Printed ${path === 'made1' ? 'driving' : 'driven'} pulley is large enough`, figure: z, limit: Math.ceil(PRINTED_LEAST / s.pitch), sense: 'min', quantity: 'count', severity: 'warn', near: 0, why: 'A small printed pulley has few layers a tooth and wears the belt.', mend: { path, value: 'bought', label: 'Buy that one' } }));
   }
-  list.push(check({ id: 'hold1', name: 'Driving pulley holds on its shaft', figure: (at.torque / m.ratio) / m.numbers.etaForward, limit: m.holdTorque1, sense: 'max', quantity: 'torque', why: 'Its torque passes through the hold: screws, glue or a key.', mend: () => betterHold('hold1', (x) => x.holdTorque1), advice: 'Take a larger bore, or bolt it to its neighbour.' }));
-  list.push(check({ id: 'hold2', name: 'Driven pulley holds', figure: at.torque, limit: m.holdTorque2, sense: 'max', quantity: 'torque', why: 'All of the stage’s torque passes through the hold.', mend: () => betterHold('hold2', (x) => x.holdTorque2), advice: 'Take a larger bore, or bolt it to its neighbour.' }));
+  list.push(check({ id: 'hold1', name: 'Driving pulley holds on its shaft', figure: (at.torque / m.ratio) / m.numbers.etaForward, limit: m.holdTorque1, sense: 'max', quantity: 'torque', why: 'Its torque passes through the hold: screws, glue or a key.', mend: () => betterHold('hold1', p.bore1, p.z1, at.torque / m.ratio / m.numbers.etaForward), advice: 'Take a larger bore, or bolt it to its neighbour.' }));
+  list.push(check({ id: 'hold2', name: 'Driven pulley holds', figure: at.torque, limit: m.holdTorque2, sense: 'max', quantity: 'torque', why: 'All of the stage’s torque passes through the hold.', mend: () => betterHold('hold2', p.bore2, p.z2, at.torque), advice: 'Take a larger bore, or bolt it to its neighbour.' }));
   list.push(check({ id: 'speed', of: 'speed', name: 'Belt speed', figure: m.beltSpeed, limit: s.maxSpeed, sense: 'max', quantity: 'linearSpeed', severity: 'warn', why: 'Faster belts heat, sing and throw.', advice: 'Take a smaller driving pulley.' }));
   if (p.closure === 'open' && at.swing !== undefined) list.push(check({ id: 'swing', of: 'swing', name: 'Clamped ends allow the swing', figure: at.swing, limit: L.wrap2, sense: 'max', quantity: 'angle', severity: 'warn', why: 'The clamp must stay on the arc that the belt wraps round the driven pulley; a spliced belt must keep its splice off both pulleys.', mend: { path: 'closure', value: 'closed', label: 'Closed belt' } }));
   if (p.idler === 'outside') {

@@ -1,11 +1,15 @@
 import { defineConfig } from 'vitest/config';
 
+const common = { testTimeout: 120_000, setupFiles: ['core/test/repeatable.ts', 'core/test/setup.ts'] };
+
 export default defineConfig({
   test: {
-    include: ['core/test/**/*.test.ts', 'web/test/**/*.test.ts', 'server/test/**/*.test.ts', 'cli/test/**/*.test.ts'],
-    testTimeout: 120_000,
     // Both cores: nothing here is timed.
     maxWorkers: 2,
-    setupFiles: ['core/test/repeatable.ts', 'core/test/setup.ts'],
+    projects: [
+      // Nothing of these is put in place of anything else, so that a worker reads each source once.
+      { test: { ...common, name: 'core', include: ['core/test/**/*.test.ts', 'server/test/**/*.test.ts', 'cli/test/**/*.test.ts'], isolate: false } },
+      { test: { ...common, name: 'web', include: ['web/test/**/*.test.ts'] } },
+    ],
   },
 });

@@ -83,7 +83,7 @@ test('the sketch’s load is dragged and nudged', async ({ page }) => {
   expect(dragged).toBeLessThan(300);
   await grip.press('ArrowRight');
   await expect.poll(async () => Number.parseFloat(await length.inputValue())).toBeCloseTo(dragged + 1, 3);
-  // The whole drag is one step back, the nudge another or the same.
+  // The whole drag is one step back, the nudge another.
   await page.getByRole('heading', { name: /Arm against gravity/ }).click();
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');

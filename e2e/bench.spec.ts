@@ -127,6 +127,20 @@ test.describe('the bench', () => {
     await expectAccessible(page);
   });
 
+  test('the simulated rig warms up; what was recorded so far becomes a test that says to read on', async ({ page }) => {
+    await openDemo(page, 'Bench', 'Neck lift');
+    await page.getByRole('button', { name: 'Live rig' }).click();
+    await page.getByRole('combobox', { name: 'Programme' }).selectOption('warming');
+    await expect(page.getByText('3000 s at 2 Hz')).toBeVisible();
+    await page.getByRole('button', { name: 'Record', exact: true }).click();
+    await expect.poll(async () => Number(await page.locator('[data-samples]').getAttribute('data-samples'))).toBeGreaterThan(200);
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await page.getByRole('button', { name: 'Take the recording' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Temperature/);
+    await expect(figure(page, 'settles')).toContainText('°C');
+    await expect(page.getByRole('list', { name: 'What to read next' })).toContainText('still rising');
+  });
+
   test('the rig streams from the bridge’s stand-in and survives a reload', async ({ page }) => {
     await openDemo(page, 'Bench', 'Tide dial');
     await settled(page);

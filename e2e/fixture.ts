@@ -38,6 +38,8 @@ export async function settled(page: Page): Promise<void> {
 
 /** No axe violation on the page as it stands. */
 export async function expectAccessible(page: Page, what: 'all' | 'contrast' = 'all'): Promise<void> {
+  // A note half faded in has half its contrast.
+  await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'));
   const axe = new AxeBuilder({ page });
   const found = await (what === 'all' ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice']) : axe.withRules(['color-contrast'])).analyze();
   expect(found.violations.map((v) => `${v.id}: ${v.help} — ${v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160)).join(' | ')}`)).toEqual([]);

@@ -141,7 +141,7 @@ describe('a tooth', () => {
         expect(Math.hypot(sx, sy) / (up.length / 2)).toBeLessThan(1e-7);
         for (const v of fine.points) expect(Number.isFinite(v)).toBe(true);
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     );
   });
 

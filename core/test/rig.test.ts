@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ALL_TEST_KINDS, analyseLine, analyseReadings, blankTest, contextFor, drawTruth, findingsOf, fitHysteresis, lineOrders, LineCutter, LineReader, makeShelf, readJointFile, Specimen, testKind, testPlan, transmissionRun, twoPoint, calibratedReading, sensorMap, mappedError, type Joint, type Truth } from '../src/index.ts';
+import { ALL_TEST_KINDS, analyseLine, analyseReadings, blankTest, calibratedReading, contextFor, drawTruth, findingsOf, fitHysteresis, LineCutter, lineOrders, LineReader, makeShelf, mappedError, PROGRAMS, readJointFile, sensorMap, Specimen, testKind, testPlan, transmissionRun, twoPoint, type Joint, type RigProgram, type Truth } from '../src/index.ts';
 
 const arcmin = Math.PI / 10800;
 const shelf = makeShelf();
@@ -15,8 +15,8 @@ const variant = neck.variants.find((v) => v.id === 'c')!;
 const line = analyseLine(neck, variant, shelf);
 const context = contextFor(variant, line, shelf);
 const truthOf = (seed: number): Truth => drawTruth(line, lineOrders(variant, line), context.ratio!, context.torqueConstant!, seed);
-const recorded = (truth: Truth, program: 'hysteresis' | 'transmission' | 'torque') => {
-  const s = new Specimen(truth, program, 1000, 5);
+const recorded = (truth: Truth, program: RigProgram) => {
+  const s = new Specimen(truth, program, undefined, 5);
   const reader = new LineReader();
   reader.line(s.header());
   while (!s.done) reader.line(s.line());
@@ -49,6 +49,26 @@ describe('the simulated rig', () => {
       expect(1 / run.slope / truth.ratio).toBeCloseTo(1, 3);
       expect(Math.abs(run.play - truth.play) / arcmin).toBeLessThan(0.6 + 0.1 * (truth.play / arcmin));
     }
+  });
+
+  it('analysis finds how it warms: where it settles and how fast, inside the uncertainty it states, from nothing but what the rig sends', () => {
+    const kind = testKind('temperature')!;
+    const blank = blankTest(kind, { id: 't', buildId: '', date: '' });
+    let inside = 0;
+    for (let seed = 1; seed <= 20; seed++) {
+      const { heating } = truthOf(seed);
+      const reader = recorded(truthOf(seed), 'warming');
+      expect(reader.samples).toBe(PROGRAMS.warming.seconds * PROGRAMS.warming.rate);
+      const r = analyseReadings({ ...blank, rig: { ...blank.rig, torque: heating.torque, ambient: heating.ambient } }, { instruments: [], gravity: 9.81, orders: [], materials: [{ name: 'a mount', limit: heating.ambient + 4 * heating.rise }], recording: reader.recording()! });
+      if (!r.ok) throw new Error(r.problem.what);
+      const figure = (id: string) => r.value.figures.find((f) => f.id === id)!;
+      expect(figure('settles').value).toBeCloseTo(heating.ambient + heating.rise, 0);
+      expect(figure('timeConstant').value / heating.time).toBeCloseTo(1, 1);
+      if (Math.abs(figure('settles').value - heating.ambient - heating.rise) < figure('settles').U!) inside++;
+      // Four times the rise takes twice the torque.
+      expect(figure('torque0').value / heating.torque).toBeCloseTo(2, 1);
+    }
+    expect(inside).toBeGreaterThanOrEqual(17);
   });
 
   it('a million samples are taken apart in little time', () => {

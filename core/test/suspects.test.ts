@@ -89,8 +89,9 @@ describe('a specimen drawn from a variant', () => {
   });
 
   it('prints whole lines of its protocol for as long as a programme lasts', () => {
-    for (const program of ['play', 'hysteresis', 'torque', 'transmission'] as const) {
-      const s = new Specimen(drawTruth(line, orders, 14, 0.3, 2), program, 200, 2);
+    for (const program of ['play', 'hysteresis', 'torque', 'transmission', 'warming'] as const) {
+      const rate = program === 'warming' ? 2 : 200;
+      const s = new Specimen(drawTruth(line, orders, 14, 0.3, 2), program, rate, 2);
       const names = (JSON.parse(s.header()) as { channels: { name: string }[] }).channels.map((c) => c.name);
       let n = 0;
       let before = -1;
@@ -101,7 +102,7 @@ describe('a specimen drawn from a variant', () => {
         expect(row['t']!).toBeGreaterThan(before);
         before = row['t']!;
       }
-      expect(Math.abs(n - s.seconds * 200)).toBeLessThanOrEqual(1);
+      expect(Math.abs(n - s.seconds * rate)).toBeLessThanOrEqual(1);
     }
   });
 });

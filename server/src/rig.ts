@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import type { Request, Response } from 'express';
 
 /** A specimen that ships with the server, for a bridge to which nothing is plugged in. */
-const STAND_IN: Truth = { ratio: 20, play: 1.4e-3, stiffness: [400, 850], bend: 0.6, friction: 0.12, viscous: 0.01, drag: 0.005, efficiency: 0.88, torque: 4, errors: [{ name: 'stand-in', order: 1, amplitude: 3e-4, phase: 0.4 }, { name: 'stand-in', order: 20, amplitude: 8e-5, phase: 1 }], counts: 65536, noise: 3e-5, sensorError: 0, torqueConstant: 0.05 };
+const STAND_IN: Truth = { ratio: 20, play: 1.4e-3, stiffness: [400, 850], bend: 0.6, friction: 0.12, viscous: 0.01, drag: 0.005, efficiency: 0.88, torque: 4, errors: [{ name: 'stand-in', order: 1, amplitude: 3e-4, phase: 0.4 }, { name: 'stand-in', order: 20, amplitude: 8e-5, phase: 1 }], counts: 65536, noise: 3e-5, sensorError: 0, torqueConstant: 0.05, heating: { torque: 1, rise: 20, time: 600, ambient: 294.15 } };
 
 /**
  * Answers with the lines of a rig as server-sent events: of the device or file named by `RIG` (`/dev/ttyACM0`, whose speed the system has set), otherwise of a stand-in.
@@ -30,7 +30,7 @@ export function rigEvents(device: string | undefined) {
       req.on('close', () => stream.destroy());
       return;
     }
-    const specimen = new Specimen(STAND_IN, 'transmission', 1000, 7);
+    const specimen = new Specimen(STAND_IN, 'transmission', undefined, 7);
     send([specimen.header()]);
     const begun = Date.now();
     let made = 0;

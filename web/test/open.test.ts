@@ -1,6 +1,6 @@
 import { createJoint, sizeLine, type Joint } from '@gristmill/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { editVariant, useOpen } from '../src/state/open.ts';
+import { editVariant, oneStep, useOpen } from '../src/state/open.ts';
 import { shelfNow } from '../src/state/shelf.ts';
 
 const open = () => useOpen.getState();
@@ -28,6 +28,29 @@ describe('the open joint', () => {
     open().edit('Notes', (d) => void (d.notes = 'x'));
     expect(open().save).toBe('saved');
     expect(open().past).toHaveLength(1);
+  });
+
+  it('a drag is one step however slowly it goes, and two drags are two however quickly they follow', () => {
+    const length = () => (joint().brief.cases[0] as { length: number }).length;
+    const from = length();
+    const drag = (to: number, pause: number) => {
+      oneStep.begin();
+      for (let k = 1; k <= 4; k++) {
+        open().edit('Arm', (d) => void ((d.brief.cases[0] as { length: number }).length = from + (to * k) / 4));
+        vi.advanceTimersByTime(pause);
+      }
+      oneStep.end();
+    };
+    drag(0.1, 3000);
+    drag(0.2, 1);
+    open().edit('Arm', (d) => void ((d.brief.cases[0] as { length: number }).length = from + 0.3));
+    expect(open().past).toHaveLength(3);
+    open().undo();
+    expect(length()).toBeCloseTo(from + 0.2, 12);
+    open().undo();
+    expect(length()).toBeCloseTo(from + 0.1, 12);
+    open().undo();
+    expect(length()).toBe(from);
   });
 
   it('undoes and redoes any run of changes back to the letter', () => {

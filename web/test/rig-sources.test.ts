@@ -2,7 +2,7 @@ import { LineReader, Specimen, type Truth } from '@gristmill/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { BridgeSource, FileSource, SerialSource, serialKnown, SimulatedSource, type LineSource } from '../src/views/bench/rig-sources.ts';
 
-const truth: Truth = { ratio: 20, play: 1e-3, stiffness: [400, 850], bend: 0.6, friction: 0.1, viscous: 0.01, drag: 0.005, efficiency: 0.9, torque: 4, errors: [], counts: 65536, noise: 2e-5, sensorError: 0, torqueConstant: 0.05 };
+const truth: Truth = { ratio: 20, play: 1e-3, stiffness: [400, 850], bend: 0.6, friction: 0.1, viscous: 0.01, drag: 0.005, efficiency: 0.9, torque: 4, errors: [], counts: 65536, noise: 2e-5, sensorError: 0, torqueConstant: 0.05, heating: { torque: 1, rise: 20, time: 600, ambient: 294.15 } };
 
 /** Frames of a page that has none: a call of `frame` is one, at a time of its own. */
 let frames: ((now: number) => void)[] = [];

@@ -25,7 +25,12 @@ export interface Truth {
   readonly noise: number;
   readonly sensorError: number;
   readonly torqueConstant: number;
+  /** The motor's face under a steady torque (N·m at the output): how far it rises for ever, K, how fast, s, and the surroundings, K. */
+  readonly heating: { readonly torque: number; readonly rise: number; readonly time: number; readonly ambient: number };
 }
+
+/** Surroundings of the simulated rig, K. */
+const AMBIENT = 294.15;
 
 /** Draws a specimen of a variant out of its expected bands; the same seed gives the same one. */
 export function drawTruth(line: LineReport, orders: readonly LineOrder[], ratio: number, torqueConstant: number, seed: number): Truth {
@@ -41,17 +46,18 @@ export function drawTruth(line: LineReport, orders: readonly LineOrder[], ratio:
   const play = Math.max(within('play', 1e-3), 1e-4);
   const turning = orders.filter((o) => o.lever > 0 && o.order > 0.9 && o.order < 400);
   const errors = turning.slice(0, 4).map((o) => ({ name: o.name, order: o.order, amplitude: Math.min(6e-4, (2e-5 + 6e-5 * next()) / o.lever), phase: 2 * Math.PI * next() }));
-  return { ratio, play, stiffness: [stiff * (0.55 + 0.2 * next()), stiff], bend: 0.15 * torque, friction: torque * (0.02 + 0.03 * next()), viscous: torque * 0.002, drag: 0.004 + 0.004 * next(), efficiency: Math.min(0.98, within('efficiency', 0.85)), torque, errors, counts: 65536, noise: 3e-5, sensorError: 1e-4 * next(), torqueConstant };
+  return { ratio, play, stiffness: [stiff * (0.55 + 0.2 * next()), stiff], bend: 0.15 * torque, friction: torque * (0.02 + 0.03 * next()), viscous: torque * 0.002, drag: 0.004 + 0.004 * next(), efficiency: Math.min(0.98, within('efficiency', 0.85)), torque, errors, counts: 65536, noise: 3e-5, sensorError: 1e-4 * next(), torqueConstant, heating: { torque: line.demand.rms, rise: Math.max(3, within('mount', 318) - AMBIENT), time: 500 + 500 * next(), ambient: AMBIENT } };
 }
 
-export type RigProgram = 'play' | 'hysteresis' | 'torque' | 'transmission';
+export type RigProgram = 'play' | 'hysteresis' | 'torque' | 'transmission' | 'warming';
 
 /** What the rig is told to do in each programme. */
-export const PROGRAMS: Readonly<Record<RigProgram, { readonly name: string; readonly says: string; readonly seconds: number }>> = {
-  play: { name: 'Play', says: 'pushes the output lightly to and fro at three angles', seconds: 6 },
-  hysteresis: { name: 'Hysteresis', says: 'raises the torque up, back, down and back', seconds: 16 },
-  torque: { name: 'Torque', says: 'raises the current until the joint gives no more', seconds: 8 },
-  transmission: { name: 'Transmission', says: 'turns two turns of the output and back', seconds: 24 },
+export const PROGRAMS: Readonly<Record<RigProgram, { readonly name: string; readonly says: string; readonly seconds: number; /** Samples a second. */ readonly rate: number }>> = {
+  play: { name: 'Play', says: 'pushes the output lightly to and fro at three angles', seconds: 6, rate: 1000 },
+  hysteresis: { name: 'Hysteresis', says: 'raises the torque up, back, down and back', seconds: 16, rate: 1000 },
+  torque: { name: 'Torque', says: 'raises the current until the joint gives no more', seconds: 8, rate: 1000 },
+  transmission: { name: 'Transmission', says: 'turns two turns of the output and back', seconds: 24, rate: 1000 },
+  warming: { name: 'Warming', says: 'carries a steady torque and reads the motor’s face', seconds: 3000, rate: 2 },
 };
 
 /** Counts a newton of the cell that ships with the simulated rig. */
@@ -70,7 +76,7 @@ export class Specimen {
     readonly truth: Truth,
     readonly program: RigProgram,
     /** Samples a second. */
-    readonly rate = 1000,
+    readonly rate: number = PROGRAMS[program].rate,
     seed = 1,
   ) {
     this.random = seeded(seed * 9973 + program.length);
@@ -90,6 +96,7 @@ export class Specimen {
 
   /** The header line of the protocol. */
   header(): string {
+    if (this.program === 'warming') return JSON.stringify({ rig: 'simulated', rate: this.rate, channels: [{ name: 't', unit: 's' }, { name: 'temp', quantity: 'temperature', unit: '°C' }] });
     return JSON.stringify({ rig: 'simulated', rate: this.rate, channels: [{ name: 't', unit: 's' }, { name: 'in', quantity: 'angle', unit: 'rad' }, { name: 'out', quantity: 'angle', counts: this.truth.counts }, { name: 'torque', quantity: 'torque', unit: 'N·m' }, { name: 'load', quantity: 'count' }, { name: 'i', quantity: 'current', unit: 'A' }] });
   }
 
@@ -108,6 +115,12 @@ export class Specimen {
     const t = this.time;
     const { truth, program } = this;
     const share = t / this.seconds;
+    if (program === 'warming') {
+      const { ambient, rise, time } = truth.heating;
+      this.time = t + 1 / this.rate;
+      // The sensor's own noise and its steps of a tenth.
+      return `{"t":${t.toFixed(2)},"temp":${(ambient + rise * (1 - Math.exp(-t / time)) + 0.15 * this.gauss() - 273.15).toFixed(1)}}`;
+    }
     let [input, torque, driven] = [0, 0, 0];
     if (program === 'hysteresis') {
       const s = 4 * share;

@@ -10,6 +10,8 @@ interface Step {
   readonly forward: readonly Patch[];
   readonly back: readonly Patch[];
   readonly at: number;
+  /** The drag it belongs to; 0 for none. */
+  readonly gesture: number;
 }
 
 export type SaveState = 'saved' | 'unsaved' | 'saving' | 'failed';
@@ -34,6 +36,12 @@ interface OpenState {
 }
 
 const JOIN_WITHIN = 700;
+let gesture = 0;
+let gestures = 0;
+
+/** Between its two calls all changes of one name are one step to undo, however slowly they come. */
+export const oneStep = { begin: (): void => void (gesture = ++gestures), end: (): void => void (gesture = 0) };
+
 const KEPT_STEPS = 200;
 
 /** Variants that follow the brief are re-sized whenever the brief, the motor or the driver moves under them. */
@@ -77,8 +85,8 @@ export const useOpen = create<OpenState>((set, get) => ({
     if (forward.length === 0) return;
     const now = Date.now();
     const last = past[past.length - 1];
-    const joins = last && last.label === label && now - last.at < JOIN_WITHIN;
-    const step: Step = joins ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back], at: now } : { label, forward, back, at: now };
+    const joins = last && last.label === label && (gesture ? last.gesture === gesture : last.gesture === 0 && now - last.at < JOIN_WITHIN);
+    const step: Step = joins ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back], at: now, gesture } : { label, forward, back, at: now, gesture };
     set({ joint: { ...next, changed: new Date(now).toISOString() }, past: [...(joins ? past.slice(0, -1) : past), step].slice(-KEPT_STEPS), future: [], save: 'unsaved', lastLabel: label });
   },
   undo: () => {

@@ -9,6 +9,15 @@ import { cell, column, countedRows, dominantAdvice, instrumentBudget, instrument
 
 const RIG = [rigQuantity('torque', 'Torque carried meanwhile', 'At the output; 0 where it is not known.', 'torque', 0, 0.1, 0, 1e5, ['torque', 'load']), rigQuantity('ambient', 'Surroundings', 'Beside the test, in the shade of the motor.', 'temperature', 293.15, 0.5, 200, 400, ['ambient', 'surroundings', 'room']), rigQuantity('limit', 'Highest allowed', '0 K takes the lowest limit of the variant’s materials.', 'temperature', 0, 1, 0, 2000, ['limit', 'softening'])];
 
+/** Points of a recording that are fitted and shown: what warms up in minutes needs no more. */
+const MOST = 360;
+
+/** A long channel as means of neighbours. */
+function means(a: Float64Array): number[] {
+  const by = Math.ceil(a.length / MOST);
+  return by <= 1 ? Array.from(a) : Array.from({ length: Math.floor(a.length / by) }, (_, i) => a.subarray(i * by, (i + 1) * by).reduce((s, v) => s + v, 0) / by);
+}
+
 /** Settling temperature and time constant. Source: one-body heating θ = θ∞ − (θ∞ − θ₀)·e^(−t/τ), Levenberg–Marquardt; losses with the square of torque give the torque a limit allows. */
 export const temperature: TestKind = {
   id: 'temperature', name: 'Temperature', summary: 'Readings over time under a steady load: where it settles, how fast, and what torque every material allows.', group: 'sound and heat', rows: [], loaded: true, measures: 'temperature',
@@ -19,7 +28,8 @@ export const temperature: TestKind = {
   analyse: (test, context) => {
     const [rt, rv] = [channelOf(context.recording, 'time'), channelOf(context.recording, 'temperature')];
     const rows = countedRows(test, 'time', 'temperature');
-    const [t, y] = rt && rv ? [Array.from(rt), Array.from(rv)] : [rows.map((r) => cell(r, 'time')), rows.map((r) => cell(r, 'temperature'))];
+    const [t, y] = rt && rv ? [means(rt), means(rv)] : [rows.map((r) => cell(r, 'time')), rows.map((r) => cell(r, 'temperature'))];
+    const counted = rt?.length ?? t.length;
     if (t.length < 4) return refuse(t.length === 0 ? 'There are no readings yet.' : `${t.length} reading${t.length === 1 ? '' : 's'} cannot tell where it settles.`, 'Start, end and how fast are three unknowns.', 'Read on, every few minutes.');
     const rig = rigOf(RIG, test);
     const [t0, t1] = [Math.min(...t), Math.max(...t)];
@@ -55,7 +65,7 @@ export const temperature: TestKind = {
     const allowed = limits.filter((m) => rise > 0.5 && m.limit > ambient).map((m) => ({ ...m, torque: torque * Math.sqrt((m.limit - ambient) / rise) })).sort((a, b) => a.torque - b.torque);
     const grid = Array.from({ length: 60 }, (_, i) => t0 + ((t1 - t0) * 1.3 * i) / 59);
     return ok({
-      ...plainResult(test, t.length, `Settles at ${(settle - 273.15).toFixed(1)} °C with a time constant of ${(tau / 60).toPrecision(3)} min${allowed[0] && torque > 0 ? `; ${allowed[0].name} allows ${allowed[0].torque.toPrecision(3)} N·m for ever` : ''}.`), found,
+      ...plainResult(test, counted, `Settles at ${(settle - 273.15).toFixed(1)} °C with a time constant of ${(tau / 60).toPrecision(3)} min${allowed[0] && torque > 0 ? `; ${allowed[0].name} allows ${allowed[0].torque.toPrecision(3)} N·m for ever` : ''}.`), found,
       figures: [{ id: 'settles', name: 'Settles at', quantity: 'temperature', value: settle, U: found.U, how: 'θ∞ of the fit' }, { id: 'timeConstant', name: 'Time constant', quantity: 'time', value: tau, ...(Number.isFinite(uTau) && { U: k * uTau }), how: 'τ of the fit' }, { id: 'rise', name: 'Rise over the surroundings', quantity: 'temperatureRise', value: rise, U: found.U, how: 'θ∞ − surroundings' }, ...(torque > 0 ? allowed.map((m, i) => ({ id: `torque${i}`, name: `Torque ${m.name} allows`, quantity: 'torque' as const, value: m.torque, U: (m.torque * found.U) / (2 * Math.max(1e-9, rise)), how: 'T·√((limit − surroundings)/rise): losses with the square of torque' })) : [])],
       plots: [{ name: 'Temperature over time', xName: 'time', x: 'time', yName: 'temperature', y: 'temperature', series: [{ key: 'raw', name: 'read', x: t, y, as: 'points', role: 'raw' }, { key: 'fit', name: 'fitted', x: grid, y: grid.map((v) => low + swing * model(best!.p)((v - t0) / (t1 - t0))), as: 'line', role: 'fit' }], ...(limits[0] && { level: { name: limits.reduce((a, b) => (a.limit < b.limit ? a : b)).name, y: Math.min(...limits.map((m) => m.limit)) } }) }],
       advice: [...dominantAdvice(found), ...(far ? ['It was still rising: where it settles is largely guessed from the bend. Read at least twice the time constant.'] : []), ...(torque > 0 ? [] : ['Give the torque carried meanwhile, and the torque that every material allows follows.'])],

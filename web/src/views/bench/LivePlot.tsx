@@ -3,8 +3,9 @@ import { useEffect, useRef } from 'react';
 import { roundTicks } from '../../parts/ticks.ts';
 import { useUnits } from '../../state/prefs.ts';
 
-/** Seconds in sight. */
+/** Seconds in sight, and the samples that are in sight at least. */
 const WINDOW = 8;
+const LEAST = 400;
 
 /** The last seconds of one channel, drawn every frame from the reader's own columns: nothing is copied, so memory stays flat. */
 export function LivePlot({ reader, channel }: { reader: LineReader; channel: string }) {
@@ -29,7 +30,8 @@ export function LivePlot({ reader, channel }: { reader: LineReader; channel: str
       if (values && values.length > 1 && info) {
         const n = values.length;
         const rate = reader.rate || (time && time.length > 1 ? (time.length - 1) / Math.max(1e-9, time[n - 1]! - time[0]!) : 1000);
-        const from = Math.max(0, n - Math.ceil(WINDOW * rate));
+        const seen = Math.max(WINDOW, Math.round(LEAST / rate));
+        const from = Math.max(0, n - Math.ceil(seen * rate));
         let [a, b] = [Infinity, -Infinity];
         for (let i = from; i < n; i++) {
           const v = values[i]!;
@@ -55,7 +57,7 @@ export function LivePlot({ reader, channel }: { reader: LineReader; channel: str
           g.textAlign = 'right';
           g.fillText(plainNumber(tick, 6), left - 5, y(v) + 4);
         }
-        g.fillText(`${info.name}, ${unit.symbol || 'counts'}; last ${WINDOW} s`, w - 6, h - 4);
+        g.fillText(`${info.name}, ${unit.symbol || 'counts'}; last ${seen} s`, w - 6, h - 4);
         g.strokeStyle = colour('--found');
         g.lineWidth = 1.3;
         g.beginPath();

@@ -1,4 +1,4 @@
-import { ALL_TEST_KINDS, calibrationsOf, CELL_COUNTS, CELL_LEVER, contextFor, drawTruth, LineReader, lineOrders, packRecording, PROGRAMS, type BenchTest, type LineReport, type ReadingsTest, type Recording, type RigProgram } from '@gristmill/core';
+import { ALL_TEST_KINDS, calibrationsOf, CELL_COUNTS, CELL_LEVER, contextFor, drawTruth, formatQuantity, LineReader, lineOrders, packRecording, PROGRAMS, type BenchTest, type LineReport, type ReadingsTest, type Recording, type RigProgram } from '@gristmill/core';
 import { format } from 'date-fns';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -28,7 +28,7 @@ interface Kept {
 const readerFor = (source: string): LineReader => new LineReader(source.startsWith('simulated') ? {} : calibrationsOf(useShop.getState().shelf.instruments));
 
 /** What a programme's recording goes into. */
-const INTO: Readonly<Record<RigProgram, BenchTest['kind']>> = { play: 'hysteresis', hysteresis: 'hysteresis', torque: 'torque-cell', transmission: 'transmission' };
+const INTO: Readonly<Record<RigProgram, BenchTest['kind']>> = { play: 'hysteresis', hysteresis: 'hysteresis', torque: 'torque-cell', transmission: 'transmission', warming: 'temperature' };
 
 /** The channels a kind wants out of a recording, every `n`th sample. */
 function forKind(kind: BenchTest['kind'], r: Recording, most = 400_000): Recording {
@@ -136,6 +136,13 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
     else file.current?.click();
   };
 
+  /** How the simulated rig is set for a kind: what a person would measure of a real one. */
+  const rigOf = (kind: BenchTest['kind']): Record<string, number> => {
+    if (kind === 'torque-cell') return { lever: CELL_LEVER, leverError: 2e-4, zeroCounts: 812, knownMass: 1, knownCounts: Math.round(812 + 9.80665 * CELL_COUNTS) };
+    const heating = kind === 'temperature' ? truth()?.heating : undefined;
+    return heating ? { torque: heating.torque, ambient: heating.ambient } : {};
+  };
+
   /** Makes a test of what was recorded. */
   const take = async (from: LineReader, kind: BenchTest['kind'], name: string, buildName?: string): Promise<string | undefined> => {
     const whole = from.recording();
@@ -150,7 +157,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
     const builds = useOpen.getState().joint!.builds;
     let buildId = builds.find((b) => b.variantId === variant.id && (buildName === undefined || b.name === buildName))?.id;
     const made = newId();
-    const t = newTest(kind, buildId ?? made, shelf, kind === 'torque-cell' && sourceId === 'simulated' ? { lever: CELL_LEVER, leverError: 2e-4, zeroCounts: 812, knownMass: 1, knownCounts: Math.round(812 + 9.80665 * CELL_COUNTS) } : {}) as ReadingsTest;
+    const t = newTest(kind, buildId ?? made, shelf, sourceId === 'simulated' ? rigOf(kind) : {}) as ReadingsTest;
     const packed = await keepRecording(t.id, name, packRecording(recording));
     useOpen.getState().edit(`Take a recording: ${TEST_NAMES[kind].toLowerCase()}`, (d) => {
       if (!buildId) {
@@ -239,9 +246,9 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
         <ChoiceField label="From" value={sourceId} disabled={running} options={[{ value: 'simulated', label: 'Simulated specimen' }, ...(serialKnown() ? [{ value: 'serial', label: 'Serial port' }] : []), { value: 'bridge', label: 'Bridge of this computer' }, { value: 'file', label: 'Recorded file' }]} onChange={(v) => setSourceId(v as SourceId)} />
         {sourceId === 'simulated' ? (
           <>
-            <ChoiceField label="Programme" value={program} disabled={running} options={(Object.keys(PROGRAMS) as RigProgram[]).map((p) => ({ value: p, label: PROGRAMS[p].name }))} onChange={(v) => setProgram(v as RigProgram)} />
-            <p className="label">The rig {PROGRAMS[program].says}, {PROGRAMS[program].seconds} s at 1 kHz. The specimen is drawn from the expected bands; what it truly is stays hidden.</p>
-            <ChoiceField label="Pace" value={pace} disabled={running} options={[{ value: 1, label: 'as it comes' }, { value: 4, label: '4 times' }, { value: 12, label: '12 times' }]} onChange={(v) => setPace(Number(v))} />
+            <ChoiceField label="Programme" value={program} disabled={running} options={(Object.keys(PROGRAMS) as RigProgram[]).map((p) => ({ value: p, label: PROGRAMS[p].name }))} onChange={(v) => (setProgram(v as RigProgram), setPace(v === 'warming' ? 60 : Math.min(pace, 12)))} />
+            <p className="label">The rig {PROGRAMS[program].says}, {PROGRAMS[program].seconds} s at {formatQuantity(PROGRAMS[program].rate, 'frequency')}. The specimen is drawn from the expected bands; what it truly is stays hidden.</p>
+            <ChoiceField label="Pace" value={pace} disabled={running} options={[{ value: 1, label: 'as it comes' }, { value: 4, label: '4 times' }, { value: 12, label: '12 times' }, { value: 60, label: '60 times' }]} onChange={(v) => setPace(Number(v))} />
             <ChoiceField label="Specimen" value={seed} disabled={running} options={[1, 2, 3, 4, 5].map((n) => ({ value: n, label: `no. ${n}` }))} onChange={(v) => setSeed(Number(v))} />
           </>
         ) : null}

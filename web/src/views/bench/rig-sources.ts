@@ -22,7 +22,7 @@ export class SimulatedSource implements LineSource {
   }
 
   async start(onLine: (line: string) => void, onEnd: (why: string) => void): Promise<void> {
-    const specimen = new Specimen(this.truth, this.program, 1000, this.seed);
+    const specimen = new Specimen(this.truth, this.program, undefined, this.seed);
     onLine(specimen.header());
     this.running = true;
     const begun = performance.now();

@@ -1,4 +1,5 @@
 import type { KeyboardEvent, PointerEvent, SVGAttributes } from 'react';
+import { oneStep } from '../../state/open.ts';
 
 /** Something in a sketch that can be dragged, or nudged by arrow keys (Shift ×10). */
 export interface GripSpec {
@@ -25,7 +26,11 @@ export function grip(g: GripSpec, key: string, disabled: boolean | undefined): S
   return {
     role: 'slider', tabIndex: 0, 'aria-label': g.what, 'aria-valuenow': Number(g.value.toPrecision(5)), 'aria-valuetext': g.say, className: 'cursor-grab touch-none',
     ...({ 'data-grip': key } as object),
-    onPointerDown: (e: PointerEvent<SVGElement>) => e.currentTarget.setPointerCapture(e.pointerId),
+    onPointerDown: (e: PointerEvent<SVGElement>) => {
+      e.currentTarget.setPointerCapture(e.pointerId);
+      oneStep.begin();
+    },
+    onLostPointerCapture: oneStep.end,
     onPointerMove: (e: PointerEvent<SVGElement>) => {
       if (!e.currentTarget.hasPointerCapture(e.pointerId)) return;
       const p = pointOf(e);

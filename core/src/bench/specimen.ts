@@ -63,6 +63,8 @@ export const PROGRAMS: Readonly<Record<RigProgram, { readonly name: string; read
 /** Counts a newton of the cell that ships with the simulated rig. */
 export const CELL_COUNTS = 4200;
 export const CELL_LEVER = 0.15;
+/** Counts with nothing on it. */
+export const CELL_ZERO = 812;
 
 /**
  * A simulated specimen on a rig, integrated at a fixed step: a quasi-static line with play, two-slope stiffness, Coulomb and viscous friction, errors of its parts and a sensor of steps and noise.
@@ -138,7 +140,7 @@ export class Specimen {
     const held = driven * truth.torque * 1.02;
     const reached = Math.min(held, truth.torque) * (held > truth.torque ? 0.97 + 0.03 * this.random() : 1);
     const current = program === 'torque' ? (reached / (Math.abs(truth.ratio) * truth.efficiency) + truth.drag) / truth.torqueConstant : program === 'transmission' ? truth.drag / truth.torqueConstant : 0;
-    const load = program === 'torque' ? Math.round((reached / CELL_LEVER) * CELL_COUNTS + 6 * this.gauss() + 812) : Math.round((torque / CELL_LEVER) * CELL_COUNTS + 6 * this.gauss() + 812);
+    const load = program === 'torque' ? Math.round((reached / CELL_LEVER) * CELL_COUNTS + 6 * this.gauss() + CELL_ZERO) : Math.round((torque / CELL_LEVER) * CELL_COUNTS + 6 * this.gauss() + CELL_ZERO);
     const count = Math.round((output / (2 * Math.PI)) * truth.counts);
     const applied = program === 'torque' ? reached : torque * (1 + 0.002 * this.gauss());
     this.time = t + 1 / this.rate;

@@ -4,19 +4,16 @@ import type { TestKind } from '../contract.ts';
 import { fitColumns } from '../regress.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
-import { channelOf } from '../recording.ts';
+import { channelOf, neighbourMeans } from '../recording.ts';
 import { cell, column, countedRows, dominantAdvice, instrumentBudget, instrumentOf, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 
-const RIG = [rigQuantity('torque', 'Torque carried meanwhile', 'At the output; 0 where it is not known.', 'torque', 0, 0.1, 0, 1e5, ['torque', 'load']), rigQuantity('ambient', 'Surroundings', 'Beside the test, in the shade of the motor.', 'temperature', 293.15, 0.5, 200, 400, ['ambient', 'surroundings', 'room']), rigQuantity('limit', 'Highest allowed', '0 K takes the lowest limit of the variant’s materials.', 'temperature', 0, 1, 0, 2000, ['limit', 'softening'])];
+/** A limit no warmer than this is none, K: 0 °C, which reads as nothing given. */
+const NONE = 273.15;
+
+const RIG = [rigQuantity('torque', 'Torque carried', 'At the output; 0 where it is not known.', 'torque', 0, 0.1, 0, 1e5, ['torque', 'load']), rigQuantity('ambient', 'Surroundings', 'Beside the test, in the shade of the motor.', 'temperature', 293.15, 0.5, 200, 400, ['ambient', 'surroundings', 'room']), rigQuantity('limit', 'Highest allowed', '0 °C takes the lowest limit of the variant’s materials.', 'temperature', NONE, 1, 0, 2000, ['limit', 'softening'])];
 
 /** Points of a recording that are fitted and shown: what warms up in minutes needs no more. */
 const MOST = 360;
-
-/** A long channel as means of neighbours. */
-function means(a: Float64Array): number[] {
-  const by = Math.ceil(a.length / MOST);
-  return by <= 1 ? Array.from(a) : Array.from({ length: Math.floor(a.length / by) }, (_, i) => a.subarray(i * by, (i + 1) * by).reduce((s, v) => s + v, 0) / by);
-}
 
 /** Settling temperature and time constant. Source: one-body heating θ = θ∞ − (θ∞ − θ₀)·e^(−t/τ), Levenberg–Marquardt; losses with the square of torque give the torque a limit allows. */
 export const temperature: TestKind = {
@@ -28,7 +25,7 @@ export const temperature: TestKind = {
   analyse: (test, context) => {
     const [rt, rv] = [channelOf(context.recording, 'time'), channelOf(context.recording, 'temperature')];
     const rows = countedRows(test, 'time', 'temperature');
-    const [t, y] = rt && rv ? [means(rt), means(rv)] : [rows.map((r) => cell(r, 'time')), rows.map((r) => cell(r, 'temperature'))];
+    const [t, y] = rt && rv ? [Array.from(neighbourMeans(rt, MOST)), Array.from(neighbourMeans(rv, MOST))] : [rows.map((r) => cell(r, 'time')), rows.map((r) => cell(r, 'temperature'))];
     const counted = rt?.length ?? t.length;
     if (t.length < 4) return refuse(t.length === 0 ? 'There are no readings yet.' : `${t.length} reading${t.length === 1 ? '' : 's'} cannot tell where it settles.`, 'Start, end and how fast are three unknowns.', 'Read on, every few minutes.');
     const rig = rigOf(RIG, test);
@@ -59,7 +56,7 @@ export const temperature: TestKind = {
     const far = t1 - t0 < 1.2 * tau || !cov;
     const found = combine(settle, 'temperature', [{ id: 'fit', name: 'scatter about the curve', u: Number.isFinite(uEnd) ? uEnd : swing, dof: Math.max(1, dof), halve: far ? 'reading on until it has settled' : 'more readings' }, ...instrumentBudget(instrument, 1)]);
     const ambient = rig('ambient');
-    const limits = rig('limit') > 0 ? [{ name: 'the limit given', limit: rig('limit') }] : context.materials;
+    const limits = rig('limit') > NONE ? [{ name: 'the limit given', limit: rig('limit') }] : context.materials;
     const rise = settle - ambient;
     const torque = rig('torque');
     const allowed = limits.filter((m) => rise > 0.5 && m.limit > ambient).map((m) => ({ ...m, torque: torque * Math.sqrt((m.limit - ambient) / rise) })).sort((a, b) => a.torque - b.torque);

@@ -1,4 +1,4 @@
-import { ALL_TEST_KINDS, calibrationsOf, CELL_COUNTS, CELL_LEVER, contextFor, drawTruth, formatQuantity, LineReader, lineOrders, packRecording, PROGRAMS, type BenchTest, type LineReport, type ReadingsTest, type Recording, type RigProgram } from '@gristmill/core';
+import { ALL_TEST_KINDS, calibrationsOf, CELL_COUNTS, CELL_LEVER, CELL_ZERO, contextFor, drawTruth, formatQuantity, LineReader, lineOrders, neighbourMeans, packRecording, PROGRAMS, type BenchTest, type LineReport, type ReadingsTest, type Recording, type RigProgram } from '@gristmill/core';
 import { format } from 'date-fns';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -36,10 +36,8 @@ function forKind(kind: BenchTest['kind'], r: Recording, most = 400_000): Recordi
   const wish = (id: string): string => (kind === 'hysteresis' && id === 'angle' && !r.channels.some((c) => c.id === 'angle') ? 'output' : id);
   const wanted = (k.channels ?? []).map((c) => ({ c, at: r.channels.findIndex((x) => x.id === wish(c.id)) })).filter((x) => x.at >= 0);
   // A loop is told by a few thousand points: neighbours are averaged, which also takes the sensor's steps down.
-  const n = r.data[0]?.length ?? 0;
-  const by = Math.max(1, Math.ceil(n / (kind === 'hysteresis' ? 1600 : most)));
-  const mean = (a: Float64Array): Float64Array => (by === 1 ? a : Float64Array.from({ length: Math.floor(a.length / by) }, (_, i) => a.subarray(i * by, (i + 1) * by).reduce((s, v) => s + v, 0) / by));
-  return { ...r, channels: wanted.map(({ c }) => ({ id: c.id, name: c.label, quantity: c.quantity })), data: wanted.map(({ at }) => mean(r.data[at]!)) };
+  const few = kind === 'hysteresis' ? 1600 : most;
+  return { ...r, channels: wanted.map(({ c }) => ({ id: c.id, name: c.label, quantity: c.quantity })), data: wanted.map(({ at }) => neighbourMeans(r.data[at]!, few)) };
 }
 
 /** A rig, real or simulated: a live plot, and recordings that become tests. */
@@ -138,7 +136,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
 
   /** How the simulated rig is set for a kind: what a person would measure of a real one. */
   const rigOf = (kind: BenchTest['kind']): Record<string, number> => {
-    if (kind === 'torque-cell') return { lever: CELL_LEVER, leverError: 2e-4, zeroCounts: 812, knownMass: 1, knownCounts: Math.round(812 + 9.80665 * CELL_COUNTS) };
+    if (kind === 'torque-cell') return { lever: CELL_LEVER, leverError: 2e-4, zeroCounts: CELL_ZERO, knownMass: 1, knownCounts: Math.round(CELL_ZERO + 9.80665 * CELL_COUNTS) };
     const heating = kind === 'temperature' ? truth()?.heating : undefined;
     return heating ? { torque: heating.torque, ambient: heating.ambient } : {};
   };

@@ -55,8 +55,17 @@ export function analyseReadings(test: ReadingsTest, context: TestContext): Resul
   return r.ok && own.says.length ? { ok: true, value: { ...r.value, advice: [...r.value.advice, ...own.says] } } : r;
 }
 
-/** Analyses one test against the expected figures of its variant. */
+/** Analyses one test against the expected figures of its variant. A test that makes an analysis fail says so, and leaves the others their results. */
 export function findingsFor(test: BenchTest, variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf, recording?: Recording, told?: (share: number) => void): Finding[] {
+  try {
+    return analysed(test, variant, line, shelf, recording, told);
+  } catch (error) {
+    const problem = { what: 'This test could not be analysed.', why: `The fault is Gristmill’s: ${error instanceof Error ? error.message.slice(0, 200) : 'unknown'}.`, mend: 'Its readings are kept. Look for one that is unlike the others, or export the test and report it.' };
+    return [{ testId: test.id, buildId: test.buildId, variantId: variant?.id ?? '', row: undefined, found: undefined, bound: 'both', play: undefined, ladder: undefined, result: undefined, problem, slips: [] }];
+  }
+}
+
+function analysed(test: BenchTest, variant: Variant | undefined, line: LineReport | undefined, shelf: Shelf, recording?: Recording, told?: (share: number) => void): Finding[] {
   const base = { testId: test.id, buildId: test.buildId, variantId: variant?.id ?? '', play: undefined, ladder: undefined, result: undefined };
   const expectedOf = (row: LimitId | undefined) => line?.figures.find((f) => f.id === row);
   if (test.kind === 'play-lever' || test.kind === 'torque-ladder') {

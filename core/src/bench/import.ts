@@ -5,7 +5,7 @@ import { columnsOf, type TestKind } from './contract.ts';
 import { readTable, type ReadTable, type WantedColumn } from './read-table.ts';
 import { readWav } from './read-wav.ts';
 import type { Recording } from './recording.ts';
-import { rigFrom } from './rig-values.ts';
+import { rigFrom, soundRig } from './rig-values.ts';
 
 /** Beyond this many rows a table is a recording, not readings for a grid. */
 export const MOST_READINGS = 400;
@@ -69,8 +69,15 @@ export function importTable(kind: TestKind, text: string, newId: (i: number) => 
   return ok({ ...nothing, rig, readings, notes: table.value.notes });
 }
 
-/** Reads a file for a kind of test: WAV by its first bytes, JSON by its first brace, anything else as a table. */
+/** Reads a file for a kind of test: WAV by its first bytes, JSON by its first brace, anything else as a table. What a rig cannot be is left out, and said. */
 export function importFile(kind: TestKind, bytes: Uint8Array, newId?: (i: number) => string): Result<Imported> {
+  const read = fileOf(kind, bytes, newId);
+  if (!read.ok) return read;
+  const { rig, notes } = soundRig(kind, read.value.rig);
+  return ok({ ...read.value, rig, notes: [...read.value.notes, ...notes] });
+}
+
+function fileOf(kind: TestKind, bytes: Uint8Array, newId?: (i: number) => string): Result<Imported> {
   if (bytes.length === 0) return refuse('The file is empty.', 'It has no bytes.', 'Choose another one.');
   if (bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46 && bytes[3] === 0x46) {
     if (!kind.channels?.some((c) => c.id === 'sound')) return refuse('This test is not made from sound.', `${kind.name} wants ${(kind.channels ?? kind.columns).map((c) => c.label).join(', ')}.`, 'Import a table, or choose Pluck a belt or Noise.');

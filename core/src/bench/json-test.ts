@@ -1,10 +1,13 @@
 import { ok, refuse, type Result } from '../result.ts';
 import { parseQuantity } from '../units/parse.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
+import * as v from 'valibot';
+import { notPlain } from '../joint/plain.ts';
+import { recordingSchema } from '../joint/test-schema.ts';
 import { columnsOf, type TestKind } from './contract.ts';
 import type { Imported } from './import.ts';
 import { LineReader } from './protocol.ts';
-import { unpackRecording, type Recording } from './recording.ts';
+import { MOST_SAMPLE, unpackRecording, type Recording } from './recording.ts';
 import { rigFrom } from './rig-values.ts';
 
 type Raw = Record<string, unknown>;
@@ -27,12 +30,13 @@ function keyed(raw: Raw, words: readonly string[], id: string, quantity: Quantit
 function si(value: unknown, quantity: QuantityId, unit: string | undefined, fallback?: string): number | undefined {
   if (typeof value === 'string') {
     const read = parseQuantity(value, quantity, unit ?? fallback);
-    return read.ok ? read.value.si : undefined;
+    return read.ok && Math.abs(read.value.si) <= MOST_SAMPLE ? read.value.si : undefined;
   }
   if (typeof value !== 'number' || !Number.isFinite(value)) return undefined;
   const q = QUANTITIES[quantity];
   const u = q.units.find((x) => x.symbol === (unit ?? fallback)) ?? q.units[0]!;
-  return value * u.factor + (u.offset ?? 0);
+  const inSi = value * u.factor + (u.offset ?? 0);
+  return Math.abs(inSi) <= MOST_SAMPLE ? inSi : undefined;
 }
 
 /**
@@ -53,11 +57,13 @@ export function readJson(kind: TestKind, text: string, newId: (i: number) => str
   } catch (e) {
     return refuse('This JSON is damaged.', `${(e as Error).message}.`, 'Export it again.');
   }
+  const odd = notPlain(raw);
+  if (odd) return refuse(`This JSON cannot be taken. ${odd.what}`, odd.why, odd.mend, odd.place);
   if (Array.isArray(raw)) raw = { readings: raw };
   if (!isRecord(raw)) return refuse('This JSON is not a test.', 'It is neither an object nor a list.', 'Write an object with rig and readings.');
   const rigRaw = isRecord(raw['rig']) ? raw['rig'] : {};
   const flat: Record<string, number | string> = {};
-  for (const [k, v] of [...Object.entries(raw), ...Object.entries(rigRaw)]) if (typeof v === 'number' || typeof v === 'string') flat[k] = v;
+  for (const [k, x] of [...Object.entries(raw), ...Object.entries(rigRaw)]) if (typeof x === 'number' || typeof x === 'string') flat[k] = x;
   const rig = rigFrom(kind, flat);
   // What this program wrote stands in SI under the rig's own names.
   for (const f of kind.rig) if (typeof rigRaw[f.id] === (f.as === 'choice' ? 'string' : 'number')) rig[f.id] = rigRaw[f.id] as number | string;
@@ -73,8 +79,11 @@ export function readJson(kind: TestKind, text: string, newId: (i: number) => str
     return ok({ readings: rows.map((values, i) => ({ id: newId(i), text: Object.values(values).map((v) => (typeof v === 'number' ? Number(v.toPrecision(6)) : v)).join(', '), values })), rig, recording: undefined, notes });
   };
   if (isRecord(raw['recording']) && typeof raw['recording']['data'] === 'string') {
-    const r = unpackRecording(raw['recording'] as never);
-    if (r.ok) return ok({ readings: [], rig, recording: r.value, notes: r.value.notes });
+    const parsed = v.safeParse(recordingSchema, raw['recording']);
+    if (!parsed.success) return refuse('The recording in this JSON is damaged.', 'What says how its samples lie is missing or altered.', 'Export it again.');
+    const r = unpackRecording(parsed.output as never);
+    if (!r.ok) return r;
+    return ok({ readings: [], rig, recording: r.value, notes: r.value.notes });
   }
   // ISO 230-2 as targets and runs each way.
   const targets = raw['targets'];
@@ -119,7 +128,9 @@ export function readJson(kind: TestKind, text: string, newId: (i: number) => str
   const rate = si(raw['rate'] ?? raw['sample_rate'] ?? raw['rate_hz'] ?? raw['sample_rate_hz'], 'frequency', undefined);
   const sound = arrays.find(([k]) => ['sound', 'signal', 'samples', 'wav'].includes(tidy(k)));
   if (rate && sound && kind.channels?.some((c) => c.id === 'sound')) {
-    const recording: Recording = { channels: [{ id: 'sound', name: 'sound', quantity: 'count' }], data: [Float64Array.from(sound[1] as number[])], rate, malformed: 0, gaps: 0, notes: [] };
+    const samples = (sound[1] as unknown[]).map(Number);
+    if (samples.length === 0 || !samples.every((x) => Math.abs(x) <= 1e6)) return refuse('The sound in this JSON is damaged.', 'Some of its samples are no numbers.', 'Export it again.');
+    const recording: Recording = { channels: [{ id: 'sound', name: 'sound', quantity: 'count' }], data: [Float64Array.from(samples)], rate, malformed: 0, gaps: 0, notes: [] };
     return ok({ readings: [], rig, recording, notes });
   }
   if (length > 0) return put(Array.from({ length }, (_, i) => rowOf(Object.fromEntries(arrays.map(([k, v]) => [k, (v as unknown[])[i]])))).filter((x) => x !== undefined));

@@ -1,7 +1,7 @@
 import { findUnit, toSi } from '../units/parse.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 import type { ChannelCalibration } from '../shop/channel.ts';
-import type { Channel, Recording } from './recording.ts';
+import { MOST_SAMPLE, type Channel, type Recording } from './recording.ts';
 
 /** A channel as a rig announces it: its name, what it measures in which unit, counts per turn where it counts, and a scale. */
 export interface RigChannel extends Channel {
@@ -17,6 +17,9 @@ const USUAL: Readonly<Record<string, { id: string; quantity: QuantityId; unit: s
 };
 
 type Raw = Record<string, unknown>;
+
+/** A number of a header; 0 where it is none that can be held. */
+const finite = (x: unknown): number => (Number.isFinite(Number(x ?? 0)) ? Number(x ?? 0) : 0);
 
 /** Grows as samples come, without copying what is there more than a few times. */
 class Column {
@@ -78,19 +81,21 @@ export class LineReader {
     this.channels = [];
     this.columns = [];
     for (const n of names) {
-      const spec = typeof n === 'string' ? { name: n } : (n as Raw);
-      const name = String(spec['name'] ?? spec['id'] ?? '');
-      if (!name) continue;
-      const usual = USUAL[name.toLowerCase()];
-      const quantity = (typeof spec['quantity'] === 'string' && spec['quantity'] in QUANTITIES ? spec['quantity'] : usual?.quantity ?? 'count') as QuantityId;
+      const spec: Raw = typeof n === 'string' ? { name: n } : typeof n === 'object' && n !== null ? (n as Raw) : {};
+      const own = spec['name'] ?? spec['id'];
+      const name = typeof own === 'string' || typeof own === 'number' ? String(own).slice(0, 80) : '';
+      // A channel without a name, or under one that another has, cannot be told from its neighbours.
+      if (!name || this.names.includes(name)) continue;
+      const usual = Object.hasOwn(USUAL, name.toLowerCase()) ? USUAL[name.toLowerCase()] : undefined;
+      const quantity = (typeof spec['quantity'] === 'string' && Object.hasOwn(QUANTITIES, spec['quantity']) ? spec['quantity'] : usual?.quantity ?? 'count') as QuantityId;
       const unit = typeof spec['unit'] === 'string' ? findUnit(QUANTITIES[quantity], spec['unit']) : usual && usual.quantity === quantity ? QUANTITIES[quantity].units.find((u) => u.symbol === usual.unit) : undefined;
       const counts = Number(spec['counts'] ?? 0);
       const scale = counts > 0 ? (2 * Math.PI) / counts : Number(spec['scale'] ?? 1) * (unit ? toSi(1, unit) - toSi(0, unit) : 1);
       this.names.push(name);
-      this.channels.push({ id: usual?.id ?? name, name, quantity, scale: Number.isFinite(scale) ? scale * (spec['direction'] === -1 ? -1 : 1) : 1, zero: (Number(spec['zero'] ?? 0) || 0) * 1 - (unit?.offset ? unit.offset / (unit.factor || 1) : 0) });
+      this.channels.push({ id: usual?.id ?? name, name, quantity, scale: Number.isFinite(scale) && scale !== 0 ? scale * (spec['direction'] === -1 ? -1 : 1) : 1, zero: finite(spec['zero']) - (unit?.offset ? unit.offset / (unit.factor || 1) : 0) });
       this.columns.push(new Column());
-      const own = Object.hasOwn(this.known, name) ? this.known[name] : undefined;
-      if (own && own.scale !== 0) this.channels[this.channels.length - 1] = { ...this.channels[this.channels.length - 1]!, ...own };
+      const known = Object.hasOwn(this.known, name) ? this.known[name] : undefined;
+      if (known && known.scale !== 0) this.channels[this.channels.length - 1] = { ...this.channels[this.channels.length - 1]!, ...known };
     }
   }
 
@@ -106,9 +111,13 @@ export class LineReader {
         this.malformed++;
         return false;
       }
+      if (typeof raw !== 'object' || raw === null) {
+        this.malformed++;
+        return false;
+      }
       if (Array.isArray(raw['channels'])) {
         if (this.samples === 0) this.declare(raw['channels']);
-        const rate = Number(raw['rate']);
+        const rate = finite(raw['rate']);
         if (rate > 0) this.rate = rate;
         return false;
       }
@@ -130,7 +139,8 @@ export class LineReader {
   }
 
   private take(values: readonly unknown[]): boolean {
-    if (values.length !== this.names.length || values.some((v) => typeof v !== 'number' || !Number.isFinite(v))) {
+    const { channels } = this;
+    if (values.length === 0 || values.length !== this.names.length || values.some((v, i) => typeof v !== 'number' || !(Math.abs((v - channels[i]!.zero) * channels[i]!.scale) <= MOST_SAMPLE))) {
       this.malformed++;
       return false;
     }

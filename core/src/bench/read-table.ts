@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { ok, refuse, type Result } from '../result.ts';
 import { findUnit, parseQuantity, toSi } from '../units/parse.ts';
+import { MOST_SAMPLE } from './recording.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 
 /** A column that is looked for in a table. */
@@ -170,6 +171,12 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
           why ??= `row ${r + 1}: ${read.problem.what}`;
         }
       }
+    }
+    // A value beyond all measuring is a slip of the pen or of the program that wrote it.
+    const far = cells.slice(0, wanted.length).findIndex((c, i) => places[i]! >= 0 && typeof c === 'number' && !(Math.abs(c) <= MOST_SAMPLE));
+    if (whole && far >= 0) {
+      whole = false;
+      why ??= `row ${r + 1}: ${wanted[far]!.label} is too large to be measured`;
     }
     if (!whole) {
       malformed++;

@@ -39,7 +39,7 @@ export function readWav(bytes: Uint8Array): Result<Recording> {
         return view.getInt32(p, true) / 2147483648;
       };
       const data = new Float64Array(frames);
-      let [run, clipped] = [0, 0];
+      let [run, clipped, odd] = [0, 0, 0];
       for (let i = 0; i < frames; i++) {
         let s = 0;
         let full = false;
@@ -48,11 +48,14 @@ export function readWav(bytes: Uint8Array): Result<Recording> {
           full ||= Math.abs(v) >= 0.9998;
           s += v / channels;
         }
-        data[i] = Number.isFinite(s) ? s : 0;
+        // Samples are shares of full scale; a damaged float file holds anything.
+        if (!(Math.abs(s) <= 1e6)) odd++;
+        else data[i] = s;
         run = full ? run + 1 : 0;
         if (run === CLIPPED) clipped++;
       }
-      const notes = [...(clipped ? [`The recording is clipped in ${clipped} places: record again with less gain, or the spectrum has lines that nothing made.`] : []), ...(size !== whole && size !== 0 && size !== 0xffffffff ? ['The file is cut short; what is there was read.'] : [])];
+      if (odd === frames) return wrong('None of its samples is a number.');
+      const notes = [...(odd ? [`${odd} sample${odd === 1 ? ' was' : 's were'} no number and ${odd === 1 ? 'counts' : 'count'} as silence.`] : []), ...(clipped ? [`The recording is clipped in ${clipped} places: record again with less gain, or the spectrum has lines that nothing made.`] : []), ...(size !== whole && size !== 0 && size !== 0xffffffff ? ['The file is cut short; what is there was read.'] : [])];
       return ok({ channels: [{ id: 'sound', name: 'sound', quantity: 'count' }], data: [data], rate, malformed: 0, gaps: 0, notes });
     }
     at = body + size + (size % 2);

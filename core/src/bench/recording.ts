@@ -8,6 +8,9 @@ export interface Channel {
   readonly quantity: QuantityId;
 }
 
+/** The largest sample that is taken, SI: beyond it there is no measurement, and single precision ends. */
+export const MOST_SAMPLE = 1e30;
+
 /** Samples of several channels, SI, one array each. */
 export interface Recording {
   readonly channels: readonly Channel[];
@@ -54,7 +57,9 @@ export function unpackRecording(p: { channels: readonly { id: string; name: stri
     const bytes = Uint8Array.from(raw, (c) => c.charCodeAt(0));
     const flat = new Float32Array(unzlibSync(bytes).slice().buffer);
     const offsets = head!.split(',').map(Number);
-    if (flat.length !== p.rows * p.channels.length || offsets.length !== p.channels.length || !p.channels.every((c) => c.quantity in QUANTITIES)) return damaged();
+    if (flat.length !== p.rows * p.channels.length || p.rows < 1 || offsets.length !== p.channels.length || !p.channels.every((c) => Object.hasOwn(QUANTITIES, c.quantity))) return damaged();
+    // What was changed under way may still unpack, into no numbers.
+    if (!offsets.every((x) => Math.abs(x) <= MOST_SAMPLE) || !flat.every((x) => Math.abs(x) <= 2 * MOST_SAMPLE)) return damaged();
     const data = p.channels.map((_, c) => Float64Array.from(flat.subarray(c * p.rows, (c + 1) * p.rows), (x) => x + offsets[c]!));
     return ok({ channels: p.channels as Channel[], data, rate: p.rate, malformed: p.malformed, gaps: p.gaps, notes: p.notes });
   } catch {

@@ -1,3 +1,4 @@
+import { formatQuantity } from '../units/format.ts';
 import { parseQuantity } from '../units/parse.ts';
 import type { TestKind } from './contract.ts';
 
@@ -23,4 +24,18 @@ export function rigFrom(kind: TestKind, head: Readonly<Record<string, string | n
     if (read.ok) rig[field.id] = read.value.si;
   }
   return rig;
+}
+
+/** Values of a rig that its fields would take; the others are left out, and said. */
+export function soundRig(kind: TestKind, rig: Readonly<Record<string, number | string>>): { rig: Record<string, number | string>; notes: string[] } {
+  const notes: string[] = [];
+  const kept = Object.entries(rig).filter(([id, value]) => {
+    const field = kind.rig.find((f) => f.id === id);
+    if (field?.as !== 'quantity') return typeof value === 'string' || Number.isFinite(value);
+    if (typeof value === 'number' && value >= field.min && value <= field.max) return true;
+    const say = (x: number) => formatQuantity(x, field.quantity);
+    notes.push(`${field.label} was left out: ${typeof value === 'number' && Number.isFinite(value) ? `${say(value)} is ${value < field.min ? `less than ${say(field.min)}` : `more than ${say(field.max)}`}` : 'it is no number'}. Set it in the rig.`);
+    return false;
+  });
+  return { rig: Object.fromEntries(kept), notes };
 }

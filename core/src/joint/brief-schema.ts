@@ -123,7 +123,7 @@ const limitOf = <K extends keyof typeof LIMIT_QUANTITY>(id: K) =>
     sense: v.pipe(v.picklist(['min', 'max', 'either']), v.description('At least, at most; turn-back may also be either')),
     value: v.pipe(v.nullable(quantity(LIMIT_QUANTITY[id], 0, 1e9)), v.description('SI value; null follows the load cases (torque and speed only) or is not a number (noise)')),
     need: v.picklist(['must', 'wish']),
-    note: v.pipe(v.optional(v.pipe(v.string(), v.maxLength(500))), v.description('In words, where a number does not say it (noise)')),
+    note: v.pipe(v.optional(v.pipe(v.string(), v.maxLength(500, 'must be at most 500 characters'))), v.description('In words, where a number does not say it (noise)')),
   });
 
 export const limitSchema = v.variant('id', [
@@ -132,6 +132,6 @@ export const limitSchema = v.variant('id', [
 ]);
 
 export const briefSchema = v.looseObject({
-  cases: v.pipe(v.array(caseSchema), v.minLength(1, 'needs at least one load case'), v.maxLength(20)),
-  limits: v.pipe(v.array(limitSchema), v.maxLength(40)),
+  cases: v.pipe(v.array(caseSchema), v.minLength(1, 'needs at least one load case'), v.maxLength(20, 'must have at most 20 load cases')),
+  limits: v.pipe(v.array(limitSchema), v.maxLength(40, 'must have at most 40 limits')),
 });

@@ -2,3 +2,8 @@ export * from './joint.ts';
 export * from './migrate.ts';
 export * from './read.ts';
 export * from './create.ts';
+export * from './check.ts';
+export * from './moment.ts';
+export * from './plain.ts';
+export * from './repair.ts';
+export * from './merge.ts';

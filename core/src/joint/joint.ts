@@ -1,18 +1,22 @@
 import * as v from 'valibot';
 import { armCaseSchema, briefSchema, caseSchema, legCaseSchema, limitSchema, LIMIT_IDS, pointsCaseSchema, straightCaseSchema, turningCaseSchema } from './brief-schema.ts';
 import { driverSchema, motorSchema } from './motor-schema.ts';
+import { moment } from './moment.ts';
 import { quantity, wholeNumber } from './quantity-schema.ts';
 import { testSchema } from './test-schema.ts';
 
 export const FORMAT = 'gristmill-joint';
-export const VERSION = 3;
+export const VERSION = 4;
 
-const name = v.pipe(v.string('must be text'), v.maxLength(120, 'must be at most 120 characters'));
+/** How many of each a joint holds. */
+export const MOST = { variants: 50, builds: 500, tests: 5000 } as const;
+
+const name = v.pipe(v.string('must be text'), v.maxLength(120, 'must be at most 120 characters'), v.check((x) => x.trim() !== '', 'must not be empty or of spaces alone'));
 const text = v.pipe(v.string('must be text'), v.maxLength(20000, 'must be at most 20 000 characters'));
 const id = v.pipe(v.string('must be text'), v.minLength(1, 'must not be empty'), v.maxLength(64, 'must be at most 64 characters'));
 
 /** One stage of a line; its parameters are checked by the schema of its kind (see `read.ts`). */
-export const stageSchema = v.looseObject({ id, kind: v.pipe(v.string('must be text'), v.maxLength(64)), params: v.looseObject({}) });
+export const stageSchema = v.looseObject({ id, kind: v.pipe(v.string('must be text'), v.maxLength(64, 'must be at most 64 characters')), params: v.looseObject({}) });
 
 export const sensorSchema = v.looseObject({
   place: v.pipe(v.picklist(['none', 'motor', 'output', 'both']), v.description('Shaft it sits on')),
@@ -58,7 +62,7 @@ export const outputSchema = v.looseObject({
   load: v.pipe(quantity('force', 0, 1e7), v.description('Weight or side force of the load on the shaft, N')),
 });
 
-const kept = v.looseObject({ value: v.number(), low: v.number(), high: v.number(), source: v.optional(v.string()) });
+const kept = v.looseObject({ value: v.pipe(v.number(), v.finite('must be a finite number')), low: v.pipe(v.number(), v.finite('must be a finite number')), high: v.pipe(v.number(), v.finite('must be a finite number')), source: v.optional(v.string()) });
 
 export const variantSchema = v.looseObject({
   id,
@@ -73,22 +77,22 @@ export const variantSchema = v.looseObject({
   stages: v.pipe(v.array(stageSchema), v.maxLength(12, 'must have at most 12 stages')),
 });
 
-export const buildSchema = v.looseObject({ id, variantId: id, name, date: v.string(), process: text, notes: text });
+export const buildSchema = v.looseObject({ id, variantId: id, name, date: moment, process: text, notes: text });
 
 /** A joint as it is filed: one document, one driven axis. Unknown fields are kept through a round trip. */
 export const jointSchema = v.looseObject({
   format: v.literal(FORMAT),
   version: v.literal(VERSION),
   id,
-  name: v.pipe(name, v.minLength(1, 'must not be empty')),
+  name,
   notes: text,
-  created: v.string(),
-  changed: v.string(),
+  created: moment,
+  changed: moment,
   brief: briefSchema,
-  variants: v.pipe(v.array(variantSchema), v.minLength(1, 'needs at least one variant'), v.maxLength(50)),
+  variants: v.pipe(v.array(variantSchema), v.minLength(1, 'needs at least one variant'), v.maxLength(MOST.variants, `must have at most ${MOST.variants} variants`)),
   activeVariant: v.string(),
-  builds: v.pipe(v.array(buildSchema), v.maxLength(500)),
-  tests: v.pipe(v.array(testSchema), v.maxLength(5000)),
+  builds: v.pipe(v.array(buildSchema), v.maxLength(MOST.builds, `must have at most ${MOST.builds} builds`)),
+  tests: v.pipe(v.array(testSchema), v.maxLength(MOST.tests, `must have at most ${MOST.tests} tests`)),
   factors: v.pipe(v.optional(v.record(v.string(), kept)), v.description('Factors of the shop as this joint was computed with')),
 });
 

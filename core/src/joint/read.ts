@@ -3,15 +3,18 @@ import { loadPattern } from '../brief/patterns.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { stageKind, stageKinds } from '../stage/registry.ts';
 import { FORMAT, jointSchema, VERSION, type Joint } from './joint.ts';
+import { place, sayIssue } from './issue.ts';
+import { brokenLink } from './links.ts';
 import { migrate } from './migrate.ts';
+import { notPlain } from './plain.ts';
 
-/** Larger than any joint file made by hand or by the product, small enough to parse without stalling. */
-export const MAX_FILE = 20_000_000;
+/** The largest joint file that is written and read, in bytes; what is larger goes into a bundle, where recordings lie apart. A string holds half a thousand million characters. */
+export const MAX_FILE = 400_000_000;
 
-const place = (issue: v.BaseIssue<unknown>, before = ''): string => {
-  const path = v.getDotPath(issue) ?? '';
-  return [before, path].filter(Boolean).join('.');
-};
+/**
+ * Which reader this is: raised whenever it refuses what it took before, so that a save which was found readable then is looked at again.
+ */
+export const READER = 1;
 
 /** Checks parameters against the schema of their kind, and fills nothing in silently. */
 export function readParams(kindId: string, params: unknown, where = 'params'): Result<Record<string, unknown>> {
@@ -23,12 +26,6 @@ export function readParams(kindId: string, params: unknown, where = 'params'): R
   return refuse(`The stage’s parameter ${place(issue)} ${sayIssue(issue)}.`, `A ${kind.name.toLowerCase()} stage cannot be computed without it.`, 'Correct the value.', place(issue, where));
 }
 
-function sayIssue(issue: v.BaseIssue<unknown>): string {
-  if (issue.received === 'undefined') return 'is missing';
-  if (issue.type === 'raw_transform' && !issue.message.startsWith('must')) return `cannot be read: ${issue.message}`;
-  return /^(must|needs|is)/.test(issue.message) ? issue.message : issue.type === 'picklist' || issue.type === 'literal' || issue.type === 'variant' ? `must be one of ${issue.expected ?? 'the known values'}, and is ${issue.received.slice(0, 40)}` : `must be ${issue.expected ?? 'different'}, and is ${issue.received.slice(0, 40)}`;
-}
-
 /** Checks a record that has been parsed already (from storage or from a file), migrating it first. */
 export function readRecord(raw: unknown): Result<Joint> {
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return refuse('This is not a joint file.', 'It does not hold a record.', 'Choose a file that Gristmill exported.');
@@ -37,12 +34,9 @@ export function readRecord(raw: unknown): Result<Joint> {
   const version = record['version'];
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refuse('The file’s version cannot be read.', 'It should be a whole number.', 'Choose an undamaged copy.', 'version');
   if (version > VERSION) return refuse(`The file is from a newer Gristmill (version ${version}).`, `This one reads up to version ${VERSION}.`, 'Update Gristmill, then open it again.', 'version');
-  let parsed: v.SafeParseResult<typeof jointSchema>;
-  try {
-    parsed = v.safeParse(jointSchema, migrate(record));
-  } catch {
-    return refuse('The file is damaged.', 'It is nested in a way no joint file is.', 'Choose an undamaged copy.');
-  }
+  const odd = notPlain(record);
+  if (odd) return refuse(`The file is damaged. ${odd.what}`, odd.why, odd.mend, odd.place);
+  const parsed = v.safeParse(jointSchema, migrate(record));
   if (!parsed.success) {
     const issue = parsed.issues[0];
     return refuse(`The file is damaged at ${place(issue) || 'its start'}.`, `That value ${sayIssue(issue)}.`, 'Correct it in a text editor, or choose an undamaged copy.', place(issue));
@@ -60,24 +54,9 @@ export function readRecord(raw: unknown): Result<Joint> {
     if (problem) return refuse(`The file is damaged at brief.cases.${i}. ${problem.what}`, problem.why, problem.mend, `brief.cases.${i}`);
   }
   const broken = brokenLink(joint);
-  return broken ?? ok(joint);
-}
-
-/** Identifiers that are double or point nowhere. */
-function brokenLink(joint: Joint): { ok: false; problem: ReturnType<typeof refuse>['problem'] } | undefined {
-  const double = (ids: readonly string[]) => ids.find((x, i) => ids.indexOf(x) !== i);
-  const variants = new Set(joint.variants.map((x) => x.id));
-  const builds = new Set(joint.builds.map((x) => x.id));
-  for (const [list, where] of [[joint.variants, 'variants'], [joint.builds, 'builds'], [joint.tests, 'tests']] as const) {
-    const twice = double(list.map((x) => x.id));
-    if (twice !== undefined) return refuse(`The file is damaged at ${where}.`, `Two entries share the identifier “${twice.slice(0, 40)}”.`, 'Give one of them another identifier.', where);
-  }
-  const orphan = joint.builds.findIndex((b) => !variants.has(b.variantId));
-  if (orphan >= 0) return refuse(`The file is damaged at builds.${orphan}.`, 'It belongs to a variant that is not in the file.', 'Correct its variantId.', `builds.${orphan}.variantId`);
-  const stray = joint.tests.findIndex((t) => !builds.has(t.buildId));
-  if (stray >= 0) return refuse(`The file is damaged at tests.${stray}.`, 'It belongs to a build that is not in the file.', 'Correct its buildId.', `tests.${stray}.buildId`);
-  if (!variants.has(joint.activeVariant)) joint.activeVariant = joint.variants[0]!.id;
-  return undefined;
+  if (broken) return broken;
+  if (!joint.variants.some((x) => x.id === joint.activeVariant)) joint.activeVariant = joint.variants[0]!.id;
+  return ok(joint);
 }
 
 /**
@@ -86,7 +65,7 @@ function brokenLink(joint: Joint): { ok: false; problem: ReturnType<typeof refus
  * @returns the joint, or a problem that names the place in the file and what to do; nothing is thrown
  */
 export function readJointFile(text: string): Result<Joint> {
-  if (text.length > MAX_FILE) return refuse(`The file is too large (${(text.length / 1e6).toFixed(0)} MB).`, `Joint files stay under ${MAX_FILE / 1e6} MB.`, 'Choose a joint file.');
+  if (text.length > MAX_FILE) return refuse(`The file is too large (${(text.length / 1e6).toFixed(0)} MB).`, `Joint files stay under ${MAX_FILE / 1e6} MB; a bundle takes more.`, 'Choose a joint file.');
   if (text.trim() === '') return refuse('The file is empty.', 'There is nothing in it to read.', 'Choose a file that Gristmill exported.');
   let raw: unknown;
   try {

@@ -24,7 +24,12 @@ export function whatChanged(from: Variant, to: Variant, choice: UnitChoice = {})
     for (const field of stageKind(a.kind)?.fields ?? []) {
       const [x, y] = [a.params[field.path], b.params[field.path]];
       if (x === y || (field.when && !field.when(a.params) && !field.when(b.params))) continue;
-      const say = (value: unknown) => (field.as === 'quantity' && typeof value === 'number' ? formatQuantity(value, field.quantity, choice) : String(value));
+      const say = (value: unknown): string => {
+        if (value === undefined || value === null) return 'not said';
+        if (typeof value === 'boolean') return value ? 'yes' : 'no';
+        if (field.as === 'quantity' && typeof value === 'number') return formatQuantity(value, field.quantity, choice);
+        return String(value);
+      };
       out.push(`Stage ${j + 1}, ${field.label.toLowerCase()}: ${say(x)} → ${say(y)}`);
     }
   }

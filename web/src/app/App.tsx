@@ -4,9 +4,12 @@ import { RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
 import { SharedPatterns } from '../parts/Scale.tsx';
 import { usePrefs } from '../state/prefs.ts';
-import { useShop } from '../state/shop.ts';
+import { useServer } from '../state/server.ts';
 import { startAutosave, useStorage } from '../storage/autosave.ts';
-import { loadShop } from '../storage/shelf.ts';
+import { hear } from '../storage/messages.ts';
+import { beforeOpening, tidyUp } from '../storage/upkeep.ts';
+import { SILENT } from '../storage/watched.ts';
+import { loadShop } from '../views/shop/edits.ts';
 import { storageProblem } from '../storage/trouble.ts';
 import { listenForKeys } from './actions.ts';
 import { usePalette } from './all-actions.ts';
@@ -26,11 +29,19 @@ export function App() {
   // A joint keeps the factors it is computed with, so the shop must be there before one is opened.
   const [ready, setReady] = useState(false);
   useEffect(() => {
-    loadShop()
-      .then((edits) => useShop.getState().setEdits(edits))
+    // Storage that does not answer must not keep the page from saying so.
+    const late = setTimeout(() => setReady(true), SILENT);
+    beforeOpening()
+      .then(loadShop)
       .catch((error: unknown) => useStorage.setState({ problem: storageProblem(error) }))
-      .finally(() => setReady(true));
+      .finally(() => (clearTimeout(late), setReady(true)));
+    const stop = hear((m) => m.type === 'shop' && void loadShop().catch(() => undefined));
+    // Not while the first page is being laid out.
+    const later = setTimeout(() => void tidyUp().catch(() => undefined), 4000);
+    return () => (stop(), clearTimeout(late), clearTimeout(later));
   }, []);
+  // What failed for want of the server is asked for again when it is back.
+  useEffect(() => useServer.subscribe((now, before) => before.stopped && !now.stopped && void client.refetchQueries({ predicate: (q) => q.state.status === 'error' })), []);
   return (
     <QueryClientProvider client={client}>
       <SharedPatterns />

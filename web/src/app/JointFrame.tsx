@@ -7,35 +7,36 @@ import { ProblemNote } from '../parts/ProblemNote.tsx';
 import { Strip } from '../parts/Strip.tsx';
 import { Tally } from '../parts/Tally.tsx';
 import { WorkingPanel } from '../parts/WorkingPanel.tsx';
+import { slug, unslug } from '../state/address.ts';
 import { useJoint, useOpen, useVariant } from '../state/open.ts';
 import { useUnits } from '../state/prefs.ts';
 import { useShop } from '../state/shop.ts';
-import { buildOn, saveNow, useStorage } from '../storage/autosave.ts';
+import { useServer } from '../state/server.ts';
+import { buildOn, saveNow, useStorage, type Conflict } from '../storage/autosave.ts';
+import { tell } from '../storage/messages.ts';
 import { jointShelf } from '../storage/shelf.ts';
-import { followSave, holdJoint, watchSaves } from '../storage/tabs.ts';
-import { storageProblem } from '../storage/trouble.ts';
+import { followSave, Holding } from '../storage/tabs.ts';
+import { SILENCE, storageProblem } from '../storage/trouble.ts';
+import { useSilence } from '../storage/watched.ts';
 import { useFindings, useLine } from '../workers/queries.ts';
 import { useActions, type Action } from './actions.ts';
-import { copyOf, exportJoint } from './joints.ts';
+import { copyOf, exportJoint, exportRaw } from './joints.ts';
 import { Rail } from './Rail.tsx';
 import { SaveMark, StatusLine } from './StatusLine.tsx';
 import { useCommonActions } from './common.ts';
 
 /** Opens a joint by its address, holds it for this tab, and lets go of it on leaving. */
-function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () => void } {
+function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () => Promise<void> } {
   const [problem, setProblem] = useState<Problem | undefined>();
-  const release = useRef<() => void>(() => undefined);
+  const holding = useRef<Holding>(undefined);
   useEffect(() => {
     let gone = false;
-    const lost = () => {
-      if (!gone) useOpen.getState().setReadOnly(true);
-    };
+    const own = (holding.current = new Holding(id));
     // A joint made while storage is blocked is already in memory.
     const inMemory = useOpen.getState().joint?.id === id;
     void (async () => {
-      const lock = await holdJoint(id, lost);
-      if (gone) return lock.release();
-      release.current = lock.release;
+      const held = await own.start();
+      if (gone) return;
       try {
         const read = await jointShelf.open(id);
         if (gone) return;
@@ -43,73 +44,93 @@ function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () 
           if (!inMemory) setProblem(read.problem);
           return;
         }
-        useOpen.getState().load(read.value.joint, !lock.held);
-        buildOn(read.value.rev);
-        if (read.value.fellBack) toast('The last save of this joint could not be read; the one before it was opened.');
+        useOpen.getState().load(read.value.joint, !held);
+        buildOn(read.value.rev, read.value.joint);
+        if (read.value.fellBack) toast('The last save of this joint could not be read; the one before it was opened. The earlier saves can repair or export it.', { duration: 10_000 });
       } catch (error) {
         useStorage.setState({ problem: storageProblem(error) });
         if (!inMemory) setProblem(storageProblem(error));
       }
     })();
-    const stop = watchSaves(id);
     return () => {
       gone = true;
-      stop();
-      void saveNow().then(() => {
-        if (useOpen.getState().joint?.id === id && useOpen.getState().save === 'saved') useOpen.getState().load(undefined);
-      });
-      release.current();
+      own.stop();
     };
   }, [id]);
-  const takeOver = () => {
-    void holdJoint(id, () => useOpen.getState().setReadOnly(true), true).then(async (lock) => {
-      release.current = lock.release;
-      await followSave(id);
-      useOpen.getState().setReadOnly(false);
-    });
-  };
-  return { problem, takeOver };
+  return { problem, takeOver: async () => holding.current?.takeOver() };
 }
 
-function Notices({ takeOver }: { takeOver: () => void }) {
+const bar = 'flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5';
+
+/** What to do with what is here where it cannot simply be stored. */
+function ConflictNote({ conflict }: { conflict: Conflict }) {
+  const joint = useJoint();
+  const place = useStorage((s) => s.place);
+  const navigate = useNavigate();
+  const keepCopy = async () => {
+    const copy = copyOf(joint, `${joint.name.slice(0, 106)} (other tab)`);
+    const saved = await jointShelf.save(copy, null, 'Kept from another tab').catch((error: unknown) => void useStorage.setState({ problem: storageProblem(error) }));
+    if (!saved) return;
+    // What was here is stored under its own name: nothing of it is left to lose.
+    useStorage.setState({ conflict: undefined });
+    useOpen.getState().load(undefined);
+    navigate(`/joint/${slug(copy.id)}/brief`);
+  };
+  const putBack = async () => {
+    const saved = await jointShelf.putBack(joint, 'Put back on the shelf').catch((error: unknown) => void useStorage.setState({ problem: storageProblem(error) }));
+    if (saved?.state === 'saved') {
+      buildOn(saved.rev, joint);
+      useOpen.getState().mark('saved');
+      tell({ type: 'restored', id: joint.id });
+    } else if (saved?.state === 'conflict') useStorage.setState({ conflict: 'changed' });
+  };
+  const says = {
+    changed: `Another tab has saved this joint${place ? `, and both tabs changed ${place}` : ''}. What you changed here is not stored yet.`,
+    deleted: 'This joint was deleted in another tab. What you see is here in memory only.',
+    taken: 'Another tab took this joint over before your last changes here were stored. They are in this tab only.',
+  }[conflict];
+  return (
+    <div role="alert" className={bar}>
+      <span>{says}</span>
+      {conflict === 'deleted' ? <button type="button" className="btn" onClick={() => void putBack()}>Put it back on the shelf</button> : null}
+      {conflict === 'deleted' ? null : <button type="button" className="btn" onClick={() => void keepCopy()}>Keep mine as a copy</button>}
+      {conflict === 'deleted' ? null : <button type="button" className="btn" onClick={() => void followSave(joint.id, true)}>Take theirs</button>}
+      <button type="button" className="btn-quiet" onClick={() => void exportJoint(joint)}>Export mine to a file</button>
+    </div>
+  );
+}
+
+function Notices({ takeOver }: { takeOver: () => Promise<void> }) {
   const joint = useJoint();
   const readOnly = useOpen((s) => s.readOnly);
   const { problem, conflict } = useStorage();
-  const navigate = useNavigate();
+  const silent = useSilence((s) => s.silent);
+  const stopped = useServer((s) => s.stopped);
+  const [asking, setAsking] = useState(false);
+  if (conflict) return <ConflictNote conflict={conflict} />;
   if (readOnly) {
     return (
-      <div role="status" className="flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5">
+      <div role="status" className={bar}>
         <span>This joint is open in another tab. You are looking on; what is saved there appears here.</span>
-        <button type="button" className="btn" onClick={takeOver}>Work on it here instead</button>
+        <button type="button" className="btn" disabled={asking} onClick={() => (setAsking(true), void takeOver().finally(() => setAsking(false)))}>{asking ? 'Asking the other tab…' : 'Work on it here instead'}</button>
       </div>
     );
   }
-  if (conflict) {
-    return (
-      <div role="alert" className="flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5">
-        <span>Another tab has saved this joint. What you changed here is not stored yet.</span>
-        <button
-          type="button" className="btn"
-          onClick={async () => {
-            const copy = copyOf(joint, `${joint.name} (other tab)`.slice(0, 120));
-            await jointShelf.save(copy, null, 'Kept from another tab');
-            useStorage.setState({ conflict: false });
-            navigate(`/joint/${copy.id}/brief`);
-          }}
-        >
-          Keep mine as a copy
-        </button>
-        <button type="button" className="btn" onClick={() => void followSave(joint.id)}>Take theirs</button>
-      </div>
-    );
-  }
-  if (problem) {
+  const trouble = problem ?? (silent ? SILENCE : undefined);
+  if (trouble) {
     return (
       <div className="border-b border-strong bg-serious px-4 py-1.5">
-        <ProblemNote problem={problem}>
-          <button type="button" className="btn mr-2 mt-1" onClick={() => exportJoint(joint)}>Export this joint</button>
+        <ProblemNote problem={trouble}>
+          <button type="button" className="btn mr-2 mt-1" onClick={() => void exportJoint(joint)}>Export this joint</button>
           <button type="button" className="btn mt-1" onClick={() => void saveNow()}>Try to save again</button>
         </ProblemNote>
+      </div>
+    );
+  }
+  if (stopped) {
+    return (
+      <div role="status" className={bar}>
+        <span>The server that Gristmill came from has stopped. What is open goes on working and is stored in this browser; views not yet loaded come when it is back (<span className="num">npm run demo</span>).</span>
       </div>
     );
   }
@@ -136,7 +157,7 @@ function MovedOn() {
   );
 }
 
-function Sheet({ takeOver }: { takeOver: () => void }) {
+function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
   const joint = useJoint();
   const variant = useVariant();
   const { report, ms, error } = useLine();
@@ -146,7 +167,7 @@ function Sheet({ takeOver }: { takeOver: () => void }) {
   const edit = useOpen((s) => s.edit);
   useCommonActions();
   const actions = useMemo<Action[]>(() => {
-    const go = (path: string) => () => void navigate(`/joint/${joint.id}/${path}`);
+    const go = (path: string) => () => void navigate(`/joint/${slug(joint.id)}/${path}`);
     // Read when the key is pressed: quick presses come faster than renders.
     const at = () => Number(/\/stage\/(\d+)/.exec(window.location.pathname)?.[1] ?? 0);
     const count = variant.stages.length;
@@ -216,7 +237,7 @@ function Sheet({ takeOver }: { takeOver: () => void }) {
       </div>
       <StatusLine ms={ms} />
       <WorkingPanel />
-      <HistoryDialog open={history} onClose={() => setHistory(false)} />
+      <HistoryDialog open={history} onClose={() => setHistory(false)} onExportRaw={(rev) => void exportRaw(joint.id, joint.name, rev)} />
     </div>
   );
 }
@@ -224,7 +245,7 @@ function Sheet({ takeOver }: { takeOver: () => void }) {
 /** The frame of a joint: strip above, rail left, tally right, the view in the middle, status below. */
 export function JointFrame() {
   const { id = '' } = useParams();
-  return <Opened key={id} id={id} />;
+  return <Opened key={id} id={unslug(id)} />;
 }
 
 function Opened({ id }: { id: string }) {

@@ -1,5 +1,6 @@
 import type { Finding, Joint, LineReport } from '@gristmill/core';
 import { NavLink } from 'react-router';
+import { slug } from '../state/address.ts';
 
 /** How settled a view is: nothing there, under way, done. */
 type Settled = 'none' | 'part' | 'done';
@@ -27,7 +28,7 @@ export function Rail({ joint, report, findings }: { joint: Joint; report: LineRe
   const marks = settled(joint, report, findings);
   const row = (name: string, path: string, mark?: Settled) => (
     <li key={path}>
-      <NavLink to={`/joint/${joint.id}/${path}`} className={({ isActive }) => `flex items-center justify-between border-l-3 px-2.5 py-2 ${isActive ? 'border-ink bg-panel font-semibold' : 'border-transparent text-muted hover:text-ink'}`}>
+      <NavLink to={`/joint/${slug(joint.id)}/${path}`} className={({ isActive }) => `flex items-center justify-between border-l-3 px-2.5 py-2 ${isActive ? 'border-ink bg-panel font-semibold' : 'border-transparent text-muted hover:text-ink'}`}>
         {name}
         {mark ? <span title={WORD[mark]}><span aria-hidden="true">{MARK[mark]}</span><span className="sr-only">, {WORD[mark]}</span></span> : null}
       </NavLink>

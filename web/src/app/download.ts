@@ -1,5 +1,5 @@
 /** Hands a text, or bytes, to the browser as a file. */
-export function download(name: string, content: string | Uint8Array, type: string): void {
+export function download(name: string, content: string | Uint8Array | Blob, type: string): void {
   const url = URL.createObjectURL(new Blob([content as BlobPart], { type }));
   const a = document.createElement('a');
   a.href = url;
@@ -7,7 +7,7 @@ export function download(name: string, content: string | Uint8Array, type: strin
   document.body.append(a);
   a.click();
   a.remove();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+  setTimeout(() => URL.revokeObjectURL(url), 60_000);
 }
 
 /** A name safe for any file system: letters and digits of any script, hyphens for the rest. */

@@ -1,10 +1,10 @@
-import { activeVariant, readJointFile, refuse, writeJointFile, type Joint, type Result } from '@gristmill/core';
-import { kindsKnown } from '../state/kinds.ts';
+import { activeVariant, writeJointFile, type Joint, type Problem } from '@gristmill/core';
+import { toast } from 'sonner';
 import { newId } from '../state/identifier.ts';
+import { rawText } from '../storage/raw-text.ts';
 import { jointShelf } from '../storage/shelf.ts';
+import { jointFile } from '../workers/files.ts';
 import { download, fileName } from './download.ts';
-
-const MAX_BYTES = 120_000_000;
 
 /** A copy under another identifier, so that it never lands on an existing joint. */
 export function copyOf(joint: Joint, name: string): Joint {
@@ -12,29 +12,29 @@ export function copyOf(joint: Joint, name: string): Joint {
   return { ...structuredClone(joint), id: newId(), name, created: now, changed: now };
 }
 
-/** Saves a joint as a file, its recordings with it. */
-export const exportJoint = async (joint: Joint): Promise<void> => {
-  const { withRecordings } = await import('../storage/recordings.ts');
-  download(`${fileName(joint.name)}.gristmill.json`, writeJointFile(await withRecordings(joint)), 'application/json');
-};
-
-/** Reads a chosen file into the shelf. A joint that is already there comes in as a copy; nothing stored is changed on refusal. */
-export async function importJoint(file: File): Promise<Result<Joint>> {
-  if (file.size > MAX_BYTES) return refuse(`“${file.name.slice(0, 60)}” is too large (${(file.size / 1e6).toFixed(0)} MB).`, `Joint files stay under ${MAX_BYTES / 1e6} MB.`, 'Choose a joint file.');
-  let text: string;
+/** Saves a joint as a file, its recordings with it. Where the part that does this cannot be had, the joint alone goes out, which is said. */
+export async function exportJoint(joint: Joint): Promise<void> {
   try {
-    text = await file.text();
-  } catch {
-    return refuse(`“${file.name.slice(0, 60)}” cannot be read.`, 'The browser was refused access, or it was moved.', 'Choose it again.');
+    const { blob, ending } = await jointFile(joint);
+    download(`${fileName(joint.name)}${ending}`, blob, blob.type);
+  } catch (error) {
+    download(`${fileName(joint.name)}.gristmill.json`, writeJointFile(joint), 'application/json');
+    if (joint.tests.some((t) => 'recording' in t && t.recording && (t.recording as { data?: string }).data === undefined)) toast(`The file holds the joint without its long recordings: ${error instanceof Error ? error.message : 'they cannot be read now'}.`);
   }
-  await kindsKnown();
-  const read = readJointFile(text);
-  if (!read.ok) return read;
-  const taken = await jointShelf.pointer(read.value.id);
-  const { withoutRecordings } = await import('../storage/recordings.ts');
-  const joint = await withoutRecordings(taken ? copyOf(read.value, `${read.value.name} (imported)`.slice(0, 120)) : read.value);
-  await jointShelf.save(joint, null, 'Imported');
-  return { ok: true, value: joint };
+}
+
+/** The newest save of a joint as a file: what is on a page may be older by now. */
+export async function exportStored(id: string): Promise<Problem | undefined> {
+  const read = await jointShelf.open(id);
+  if (!read.ok) return read.problem;
+  await exportJoint(read.value.joint);
+  return undefined;
+}
+
+/** A save as it lies in storage, readable or not. */
+export async function exportRaw(id: string, name: string, rev?: string): Promise<void> {
+  const at = rev ?? (await jointShelf.pointer(id))?.rev ?? '';
+  download(`${fileName(name, 'raw')}.json`, rawText(await jointShelf.raw(id, at)), 'application/json');
 }
 
 export const variantLine = (joint: Joint): string => `variant ${activeVariant(joint).name}`;

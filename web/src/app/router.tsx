@@ -1,25 +1,26 @@
-import { lazy, Suspense, type ReactNode } from 'react';
+import { Suspense, type ReactNode } from 'react';
 import { createBrowserRouter, Navigate, Outlet } from 'react-router';
 import { JointsPage } from '../views/joints/JointsPage.tsx';
 import { kindsKnown } from '../state/kinds.ts';
 import { NotFound, Oops } from './Oops.tsx';
+import { Coming, view } from './view.tsx';
 
-const wait = (node: ReactNode) => <Suspense fallback={<h1 className="label p-6">Laying out the sheet…</h1>}>{node}</Suspense>;
+const wait = (node: ReactNode) => <Suspense fallback={<Coming />}>{node}</Suspense>;
 // The shelf of joints is the first page; what a joint needs follows when one is opened.
-const JointFrame = lazy(() => Promise.all([import('./JointFrame.tsx'), kindsKnown()]).then(([m]) => ({ default: m.JointFrame })));
-const BriefView = lazy(() => import('../views/brief/BriefView.tsx'));
-const LineFrame = lazy(() => import('../views/line/LineFrame.tsx'));
-const LineView = lazy(() => import('../views/line/LineView.tsx'));
-const MotorView = lazy(() => import('../views/line/MotorView.tsx'));
-const DeskView = lazy(() => import('../views/line/DeskView.tsx'));
-const SharesView = lazy(() => import('../views/line/SharesView.tsx'));
-const WhatIfView = lazy(() => import('../views/line/WhatIfView.tsx'));
-const CompareView = lazy(() => import('../views/line/CompareView.tsx'));
-const StageView = lazy(() => import('../views/stage/StageView.tsx'));
-const MakeView = lazy(() => import('../views/make/MakeView.tsx'));
-const BenchView = lazy(() => import('../views/bench/BenchView.tsx'));
-const ReviewView = lazy(() => import('../views/review/ReviewView.tsx'));
-const ShopPage = lazy(() => import('../views/shop/ShopPage.tsx'));
+const JointFrame = view(() => Promise.all([import('./JointFrame.tsx'), kindsKnown()]).then(([m]) => ({ default: m.JointFrame })));
+const BriefView = view(() => import('../views/brief/BriefView.tsx'));
+const LineFrame = view(() => import('../views/line/LineFrame.tsx'));
+const LineView = view(() => import('../views/line/LineView.tsx'));
+const MotorView = view(() => import('../views/line/MotorView.tsx'));
+const DeskView = view(() => import('../views/line/DeskView.tsx'));
+const SharesView = view(() => import('../views/line/SharesView.tsx'));
+const WhatIfView = view(() => import('../views/line/WhatIfView.tsx'));
+const CompareView = view(() => import('../views/line/CompareView.tsx'));
+const StageView = view(() => import('../views/stage/StageView.tsx'));
+const MakeView = view(() => import('../views/make/MakeView.tsx'));
+const BenchView = view(() => import('../views/bench/BenchView.tsx'));
+const ReviewView = view(() => import('../views/review/ReviewView.tsx'));
+const ShopPage = view(() => import('../views/shop/ShopPage.tsx'));
 
 /** Pages by address; every view of a joint has one, so that it can be marked and gone back to. */
 export const router = createBrowserRouter([
@@ -33,6 +34,8 @@ export const router = createBrowserRouter([
         path: '/joint/:id',
         element: wait(<JointFrame />),
         children: [
+          // A view that fails leaves the frame standing, with undo, history and export.
+          { errorElement: <Oops />, children: [
           { index: true, element: <Navigate to="brief" replace /> },
           { path: 'brief', element: wait(<BriefView />) },
           {
@@ -53,6 +56,7 @@ export const router = createBrowserRouter([
           { path: 'bench', element: wait(<BenchView />) },
           { path: 'review', element: wait(<ReviewView />) },
           { path: 'shop', element: wait(<ShopPage />) },
+          ] },
         ],
       },
       { path: '*', element: <NotFound /> },

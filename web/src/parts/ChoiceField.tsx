@@ -1,26 +1,33 @@
-import { useId } from 'react';
+import type { Problem } from '@gristmill/core';
+import { useId, useState } from 'react';
+import { takeRefusal } from '../state/refusal.ts';
 
 export interface Choice {
   readonly value: string | number;
   readonly label: string;
 }
 
+/** Why what was chosen or typed was not taken. */
+const Refused = ({ problem, id }: { problem: Problem | undefined; id?: string }) => (problem ? <p id={id} role="alert" className="w-full pt-1 text-[12px] text-fail">{problem.what} {problem.why} {problem.mend}</p> : null);
+
 /** A choice among a few; the platform's own list, so that it is quick and works from the keyboard. */
 export function ChoiceField({ label, value, options, onChange, help, disabled, hideLabel, id }: { label: string; value: string | number; options: readonly Choice[]; onChange: (value: string | number) => void; help?: string; disabled?: boolean; hideLabel?: boolean; id?: string }) {
   const own = useId();
   const key = id ?? own;
+  const [problem, setProblem] = useState<Problem | undefined>();
   return (
-    <div className={hideLabel ? '' : 'flex items-baseline justify-between gap-2'}>
+    <div className={hideLabel ? '' : 'flex flex-wrap items-baseline justify-between gap-2'}>
       <label htmlFor={key} title={help} className={hideLabel ? 'sr-only' : 'shrink-0'}>
         {label}
       </label>
-      <select id={key} disabled={disabled} className="select min-w-0 text-right" value={String(value)} onChange={(e) => onChange(options.find((o) => String(o.value) === e.target.value)?.value ?? e.target.value)}>
+      <select id={key} disabled={disabled} className="select min-w-0 text-right" value={String(value)} onChange={(e) => (onChange(options.find((o) => String(o.value) === e.target.value)?.value ?? e.target.value), setProblem(takeRefusal()))}>
         {options.map((o) => (
           <option key={o.value} value={String(o.value)}>
             {o.label}
           </option>
         ))}
       </select>
+      <Refused problem={problem} />
     </div>
   );
 }
@@ -28,20 +35,27 @@ export function ChoiceField({ label, value, options, onChange, help, disabled, h
 /** One line of text that is accepted on leaving or Enter; Escape restores. */
 export function TextField({ label, value, onChange, hideLabel, placeholder, maxLength = 120, className = '', refuse, autoFocus, onDone }: { label: string; value: string; onChange: (value: string) => void; hideLabel?: boolean; placeholder?: string; maxLength?: number; className?: string; refuse?: (value: string) => boolean; autoFocus?: boolean; onDone?: () => void }) {
   const id = useId();
+  const [problem, setProblem] = useState<Problem | undefined>();
   return (
-    <div className={hideLabel ? 'min-w-0' : 'flex items-baseline justify-between gap-2'}>
+    <div className={hideLabel ? 'min-w-0' : 'flex flex-wrap items-baseline justify-between gap-2'}>
       <label htmlFor={id} className={hideLabel ? 'sr-only' : 'shrink-0'}>
         {label}
       </label>
       <input
         key={value} id={id} autoFocus={autoFocus} defaultValue={value} placeholder={placeholder} maxLength={maxLength} className={`min-w-0 border-b border-dotted border-muted bg-transparent px-0.5 py-0.5 ${className}`}
         onBlur={(e) => {
-          const next = e.target.value.trim();
+          // Control characters have no place in a line of text, and break the files it goes into.
+          const next = e.target.value.replace(/\p{Cc}+/gu, ' ').trim();
+          let bad: Problem | undefined;
           if (next !== value) {
-            if (refuse?.(next)) e.target.value = value;
-            else onChange(next);
+            if (refuse?.(next)) bad = next === '' ? { what: `${label} is empty.`, why: 'It is how this is found again.', mend: 'Type one; Escape brings back what was there.' } : { what: `“${next}” is taken.`, why: 'Two alike could not be told apart.', mend: 'Type another; Escape brings back what was there.' };
+            else {
+              onChange(next);
+              bad = takeRefusal();
+            }
           }
-          onDone?.();
+          setProblem(bad);
+          if (!bad) onDone?.();
         }}
         onKeyDown={(e) => {
           if (e.key === 'Enter') e.currentTarget.blur();
@@ -51,7 +65,9 @@ export function TextField({ label, value, onChange, hideLabel, placeholder, maxL
             e.currentTarget.blur();
           }
         }}
+        aria-invalid={problem ? true : undefined} aria-describedby={problem ? `${id}-why` : undefined}
       />
+      <Refused problem={problem} id={`${id}-why`} />
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { displayUnit, formatQuantity, fromSi, parseQuantity, toSi, type Problem, type QuantityId } from '@gristmill/core';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { useUnits } from '../state/prefs.ts';
+import { takeRefusal } from '../state/refusal.ts';
 
 export interface QuantityFieldProps {
   readonly label: string;
@@ -54,7 +55,9 @@ export function QuantityField(p: QuantityFieldProps) {
   }, [p.value]);
 
   const offer = (si: number, typed: string): boolean => {
-    const bad = outside(si, p, (x) => formatQuantity(x, p.quantity, units)) ?? p.onChange(si, typed) ?? undefined;
+    const bad = outside(si, p, (x) => formatQuantity(x, p.quantity, units)) ?? p.onChange(si, typed) ?? takeRefusal();
+    // A reason given twice, by the change and by the field, is shown once.
+    takeRefusal();
     setProblem(bad);
     if (!bad) value.current = si;
     return !bad;

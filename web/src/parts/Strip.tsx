@@ -1,5 +1,6 @@
 import { formatQuantity, stageKind, type Joint, type LineReport, type Variant } from '@gristmill/core';
 import { NavLink, useParams } from 'react-router';
+import { slug } from '../state/address.ts';
 import { useUnits } from '../state/prefs.ts';
 import { Glyph } from './Glyph.tsx';
 
@@ -36,7 +37,7 @@ export function Strip({ joint, variant, report }: { joint: Joint; variant: Varia
     return [formatQuantity(n.torque, 'torque', units, 3), formatQuantity(n.speed, 'speed', units, 3), ...(i > 0 ? [formatQuantity(n.play, 'smallAngle', units, 2)] : [])].join(' · ');
   };
   const weakest = report?.limitedBy.match(/stage (\d+)/)?.[1];
-  const base = `/joint/${joint.id}`;
+  const base = `/joint/${slug(joint.id)}`;
   const needs = report?.verdicts.find((v) => v.id === 'torque');
   return (
     <nav aria-label="Drive line" className="relative flex h-full min-w-0 items-stretch overflow-x-auto">

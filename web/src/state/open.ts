@@ -1,6 +1,7 @@
-import { activeVariant, keepFactors, sizeLine, usedFactors, type Joint, type Variant } from '@gristmill/core';
+import { activeVariant, JointCheck, keepFactors, sizeLine, usedFactors, type Joint, type Problem, type Variant } from '@gristmill/core';
 import { applyPatches, current, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
 import { create } from 'zustand';
+import { refuseChange } from './refusal.ts';
 import { shelfOf, useShop } from './shop.ts';
 
 enablePatches();
@@ -27,8 +28,12 @@ interface OpenState {
   /** What the last change was, for the history. */
   lastLabel: string;
   load(joint: Joint | undefined, readOnly?: boolean): void;
-  /** Changes the joint; the same label within a short while joins the last step, so that a drag is one undo. */
-  edit(label: string, recipe: (draft: Draft<Joint>) => void): void;
+  /**
+   * Changes the joint; the same label within a short while joins the last step, so that a drag is one undo. A change that could not be opened again is not made: the reason is returned, and shown by the field it came from.
+   */
+  edit(label: string, recipe: (draft: Draft<Joint>) => void): Problem | undefined;
+  /** Takes in what another tab saved, merged with what is here; steps to undo would no longer fit and begin anew. */
+  absorb(joint: Joint, save: SaveState): void;
   undo(): string | undefined;
   redo(): string | undefined;
   mark(save: SaveState): void;
@@ -36,6 +41,7 @@ interface OpenState {
 }
 
 const JOIN_WITHIN = 700;
+const check = new JointCheck();
 let gesture = 0;
 let gestures = 0;
 
@@ -76,19 +82,26 @@ export const useOpen = create<OpenState>((set, get) => ({
   load: (joint, readOnly = false) => set({ joint: joint && { ...joint, factors: keepFactors(joint, useShop.getState().shelf) }, past: [], future: [], save: 'saved', savedAt: undefined, readOnly, lastLabel: '' }),
   edit: (label, recipe) => {
     const { joint, past, readOnly } = get();
-    if (!joint || readOnly) return;
+    if (!joint || readOnly) return undefined;
     const [next, forward, back] = produceWithPatches(joint, (draft) => {
       recipe(draft);
       follow(joint, draft);
       keep(joint, draft);
     });
-    if (forward.length === 0) return;
+    if (forward.length === 0) return undefined;
+    const problem = check.problem(next);
+    if (problem) {
+      refuseChange(problem);
+      return problem;
+    }
     const now = Date.now();
     const last = past[past.length - 1];
     const joins = last && last.label === label && (gesture ? last.gesture === gesture : last.gesture === 0 && now - last.at < JOIN_WITHIN);
     const step: Step = joins ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back], at: now, gesture } : { label, forward, back, at: now, gesture };
     set({ joint: { ...next, changed: new Date(now).toISOString() }, past: [...(joins ? past.slice(0, -1) : past), step].slice(-KEPT_STEPS), future: [], save: 'unsaved', lastLabel: label });
+    return undefined;
   },
+  absorb: (joint, save) => set({ joint, past: [], future: [], save }),
   undo: () => {
     const { joint, past, future, readOnly } = get();
     const step = past[past.length - 1];
@@ -114,8 +127,8 @@ export const useJoint = (): Joint => useOpen((s) => s.joint)!;
 export const useVariant = (): Variant => activeVariant(useJoint());
 
 /** Changes the open variant. */
-export function editVariant(label: string, recipe: (draft: Draft<Variant>) => void): void {
-  useOpen.getState().edit(label, (draft) => {
+export function editVariant(label: string, recipe: (draft: Draft<Variant>) => void): Problem | undefined {
+  return useOpen.getState().edit(label, (draft) => {
     const variant = draft.variants.find((x) => x.id === draft.activeVariant) ?? draft.variants[0]!;
     recipe(variant);
   });

@@ -2,6 +2,9 @@ import type { QuantityId, UnitChoice } from '@gristmill/core';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
+/** Where they lie. */
+const KEY = 'gristmill-prefs';
+
 interface Prefs {
   sheet: 'light' | 'dark';
   units: UnitChoice;
@@ -30,8 +33,23 @@ export const usePrefs = create<Prefs>()(
       setUnit: (quantity, unit) => set((s) => ({ units: { ...s.units, [quantity]: unit } })),
       set: (change) => set(change),
     }),
-    { name: 'gristmill-prefs', version: 1 },
+    { name: KEY, version: 1 },
   ),
 );
 
 export const useUnits = (): UnitChoice => usePrefs((s) => s.units);
+
+/** The preferences as they lie in the browser, for a file of everything. */
+export const readPreferences = (): string | undefined => localStorage.getItem(KEY) ?? undefined;
+
+/** Takes preferences from a file of everything; what is damaged of them changes nothing. */
+export function takePreferences(text: string): void {
+  try {
+    const raw = JSON.parse(text) as { state?: { sheet?: unknown; units?: unknown } };
+    if (typeof raw.state !== 'object' || raw.state === null || (raw.state.sheet !== 'light' && raw.state.sheet !== 'dark') || typeof raw.state.units !== 'object') return;
+  } catch {
+    return;
+  }
+  localStorage.setItem(KEY, text);
+  void usePrefs.persist.rehydrate();
+}

@@ -1,51 +1,73 @@
-import type { Joint, Problem } from '@gristmill/core';
+import { JointCheck, mergeThree, settleJoint, type Joint, type Problem } from '@gristmill/core';
+import { toast } from 'sonner';
 import { create } from 'zustand';
 import { useOpen } from '../state/open.ts';
+import { tell } from './messages.ts';
 import { jointShelf } from './shelf.ts';
 import { storageProblem } from './trouble.ts';
 
+/** Why a save waits for a person: another tab changed the same thing, deleted the joint, or took it over before what is here was stored. */
+export type Conflict = 'changed' | 'deleted' | 'taken';
+
 interface StorageState {
   problem: Problem | undefined;
-  /** Another tab saved this joint over the one this tab builds on. */
-  conflict: boolean;
+  conflict: Conflict | undefined;
+  /** What both tabs changed, as a place in the joint. */
+  place: string;
 }
 
-export const useStorage = create<StorageState>(() => ({ problem: undefined, conflict: false }));
+export const useStorage = create<StorageState>(() => ({ problem: undefined, conflict: undefined, place: '' }));
 
 const WAIT = 450;
 
-let rev: string | null = null;
+/** The save that the open joint builds on, and the joint as it was then. */
+let built: { rev: string | null; joint: Joint | undefined } = { rev: null, joint: undefined };
 let timer: ReturnType<typeof setTimeout> | undefined;
 let busy: Promise<void> = Promise.resolve();
-
-/** Tells other tabs that a joint has a new save. */
-export const saved = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('gristmill-saves');
+const check = new JointCheck();
 
 /** Which save of the open joint this tab builds on. */
-export function buildOn(next: string | null): void {
-  rev = next;
-  useStorage.setState({ conflict: false });
+export function buildOn(rev: string | null, joint?: Joint): void {
+  built = { rev, joint };
+  useStorage.setState({ conflict: undefined, place: '' });
 }
 
-async function write(joint: Joint, label: string): Promise<void> {
+/** Takes in what another tab saved: merged with what is here where both can stand, otherwise a person decides. */
+async function takeIn(id: string): Promise<boolean> {
+  const theirs = await jointShelf.open(id);
+  const mine = useOpen.getState().joint;
+  if (!theirs.ok || !built.joint || mine?.id !== id) return false;
+  const merged = mergeThree(built.joint, mine, theirs.value.joint, settleJoint);
+  if (!merged.ok || check.problem(merged.value)) {
+    useStorage.setState({ place: merged.ok ? '' : merged.place });
+    return false;
+  }
+  buildOn(theirs.value.rev, theirs.value.joint);
+  useOpen.getState().absorb(merged.value, 'unsaved');
+  toast('Another tab saved this joint as well; what both changed is merged.', { id: 'merged' });
+  return true;
+}
+
+async function write(joint: Joint, label: string, again = true): Promise<void> {
   const open = useOpen.getState();
   open.mark('saving');
   try {
-    const outcome = await jointShelf.save(joint, rev, label);
-    if (outcome.state === 'conflict') {
-      useStorage.setState({ conflict: true });
-      useOpen.getState().mark('failed');
+    const outcome = await jointShelf.save(joint, built.rev, label);
+    if (outcome.state === 'saved') {
+      built = { rev: outcome.rev, joint };
+      useStorage.setState({ problem: undefined });
+      tell({ type: 'saved', id: joint.id, rev: outcome.rev });
+      // A change made while this one was being written is still to be saved.
+      useOpen.getState().mark(useOpen.getState().joint === joint ? 'saved' : 'unsaved');
       return;
     }
-    rev = outcome.rev;
-    useStorage.setState({ problem: undefined });
-    saved?.postMessage({ id: joint.id, rev });
-    // A change made while this one was being written is still to be saved.
-    useOpen.getState().mark(useOpen.getState().joint === joint ? 'saved' : 'unsaved');
+    if (outcome.state === 'conflict' && again && (await takeIn(joint.id))) return await write(useOpen.getState().joint!, label, false);
+    if (outcome.state === 'refused') useStorage.setState({ problem: outcome.problem });
+    else useStorage.setState({ conflict: outcome.state === 'gone' ? 'deleted' : 'changed' });
   } catch (error) {
     useStorage.setState({ problem: storageProblem(error) });
-    useOpen.getState().mark('failed');
   }
+  useOpen.getState().mark('failed');
 }
 
 /** Saves the open joint now if it has changed; resolves when it is stored or has failed. */
@@ -59,7 +81,7 @@ export function saveNow(): Promise<void> {
   return busy;
 }
 
-/** Saves shortly after each change, and at once when the page is hidden. Returns what stops it. */
+/** Saves shortly after each change, and at once when the page is hidden; asks before a page closes on what could not be stored. Returns what stops it. */
 export function startAutosave(): () => void {
   const stop = useOpen.subscribe((now, before) => {
     if (now.joint === before.joint || now.save !== 'unsaved') return;
@@ -69,9 +91,19 @@ export function startAutosave(): () => void {
   const hide = () => {
     if (document.visibilityState === 'hidden') void saveNow();
   };
+  const leave = (event: Event) => {
+    const { joint, save } = useOpen.getState();
+    if (!joint || save === 'saved') return;
+    void saveNow();
+    // What is merely on its way gets there; what failed does not.
+    const { problem, conflict } = useStorage.getState();
+    if (save === 'failed' || problem || conflict) event.preventDefault();
+  };
   document.addEventListener('visibilitychange', hide);
+  globalThis.addEventListener?.('beforeunload', leave);
   return () => {
     stop();
     document.removeEventListener('visibilitychange', hide);
+    globalThis.removeEventListener?.('beforeunload', leave);
   };
 }

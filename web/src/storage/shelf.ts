@@ -1,16 +1,19 @@
-import { readShopEdits, type ShopEdits } from '@gristmill/core';
+import { kindsKnown } from '../state/kinds.ts';
 import { JointShelf } from './joints.ts';
-import { forageStore } from './store.ts';
+import { LiveRecordings } from './live.ts';
+import { Recordings } from './recordings.ts';
+import { ShopStore } from './shop.ts';
+import { BrowserVault } from './vault.ts';
+import { watched } from './watched.ts';
+
+export const vault = new BrowserVault();
+/** What a person waits for is watched; recordings of millions of samples may take their time. */
+const quick = watched(vault);
 
 /** The joints of this browser. */
-export const jointShelf = new JointShelf(forageStore('joints'), forageStore('history'));
-
-const shop = forageStore('shop');
-
-/** The reader's changes to the shop; damaged ones are left where they are and the shop is as shipped. */
-export async function loadShop(): Promise<ShopEdits> {
-  const read = readShopEdits(await shop.get('edits'));
-  return read.ok ? read.value : {};
-}
-
-export const saveShop = (edits: ShopEdits): Promise<void> => shop.set('edits', edits);
+export const jointShelf = new JointShelf(quick, kindsKnown);
+/** Their recordings. */
+export const recordings = new Recordings(vault);
+export const liveRecordings = new LiveRecordings(vault);
+/** The reader's changes to the shop. */
+export const shopStore = new ShopStore(quick);

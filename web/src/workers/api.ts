@@ -1,4 +1,5 @@
-import type { Imported, Result, Course, StageMap, Duty, Brief, DeskRow, Finding, FigureAddress, packRecording, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
+import type { Imported, Result, Course, StageMap, Duty, Brief, DeskRow, Finding, FigureAddress, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
+import type { KeptRecording } from '../storage/recordings.ts';
 
 /** How far the analysis of one test's recording is. */
 export interface Analysing {
@@ -20,6 +21,6 @@ export interface CoreApi {
   courses(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<readonly Course[]>;
   /** The same of every member at once, where a kind has such a map. */
   map(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<StageMap | undefined>;
-  /** Reads a file or a pasted table for a kind of test; a recording comes back packed. */
-  importTest(kind: string, bytes: Uint8Array, onProgress: (says: string) => void): Promise<Result<{ imported: Omit<Imported, 'recording'>; packed: ReturnType<typeof packRecording> | undefined }>>;
+  /** Reads a file or a pasted table for a kind of test; a recording comes back as a test keeps it, its samples stored. */
+  importTest(kind: string, bytes: Uint8Array, name: string, onProgress: (says: string) => void): Promise<Result<{ imported: Omit<Imported, 'recording'>; recording: KeptRecording | undefined }>>;
 }

@@ -1,9 +1,11 @@
 import { ALL_TEST_KINDS, analyseLine, eachTest, findingsFor, importFile, makeShelf, packRecording, unpackRecording, movers, playSpread, ratioDesk, stageKind, waysOut, type Finding, type Joint, type ReadingsTest, type Shelf, type ShopEdits } from '@gristmill/core';
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
-import { packedData } from '../storage/recordings.ts';
+import { Recordings, sha256 } from '../storage/recordings.ts';
+import { BrowserVault } from '../storage/vault.ts';
 import type { Analysing, CoreApi } from './api.ts';
 
+const recordings = new Recordings(new BrowserVault());
 let kept: { key: string; shelf: Shelf } | undefined;
 
 /** Building the shelf costs more than a line; the same edits give the same shelf. */
@@ -13,7 +15,7 @@ function shelfFor(edits: ShopEdits): Shelf {
   return kept.shelf;
 }
 
-/** Findings of recorded tests by what they were made from: a recording of a million samples is analysed once, not at every change of another test. */
+/** Findings of recorded tests by what they were made from, samples by their hash: a recording of a million samples is analysed once, not at every change of another test. */
 const known = new Map<string, Finding[]>();
 
 /** Samples below which an analysis is over before it could be read that it is under way. */
@@ -27,14 +29,16 @@ async function allFindings(joint: Joint, shelf: Shelf, onProgress: (at: Analysin
       out.push(...findingsFor(test, variant, line, shelf));
       continue;
     }
-    const key = JSON.stringify([test.id, test.readings, test.rig, recording.name, recording.rows, recording.data?.length, shelf.instruments.find((i) => i.id === test.rig['instrument']), variant?.id, line?.figures.map((f) => f.value)]);
-    let made = known.get(key);
+    const { data: _data, ...head } = recording;
+    const content = recording.sha256 ?? (recording.data === undefined ? undefined : await sha256(recording.data));
+    const key = JSON.stringify([test.id, test.readings, test.rig, head, content, shelf.instruments.find((i) => i.id === test.rig['instrument']), variant?.id, line?.figures.map((f) => f.value)]);
+    let made = content === undefined ? undefined : known.get(key);
     if (!made) {
       const tell = (share: number) => {
         if (recording.rows > LONG) onProgress({ testId: test.id, samples: recording.rows, share });
       };
       tell(0);
-      const data = recording.data ?? (await packedData(test.id).catch(() => null)) ?? undefined;
+      const data = (await recordings.data(recording).catch(() => null)) ?? undefined;
       const r = unpackRecording({ ...recording, ...(data !== undefined && { data }) });
       made = findingsFor(test, variant, line, shelf, r.ok ? r.value : undefined, (share) => tell(0.2 + 0.8 * share));
       if (known.size > 60) known.clear();
@@ -53,14 +57,14 @@ const api: CoreApi = {
     return { report, ms: performance.now() - start };
   },
   findings: async (joint, shop, onProgress) => allFindings(joint, shelfFor(shop), onProgress),
-  importTest: async (kindId, bytes, onProgress) => {
+  importTest: async (kindId, bytes, name, onProgress) => {
     const kind = ALL_TEST_KINDS.find((k) => k.id === kindId)!;
     onProgress('Reading the file…');
     const read = importFile(kind, bytes, () => crypto.randomUUID().slice(0, 8));
     if (!read.ok) return read;
     const { recording, ...imported } = read.value;
     if (recording) onProgress(`Packing ${recording.data[0]?.length ?? 0} samples…`);
-    return { ok: true, value: { imported, packed: recording && packRecording(recording) } };
+    return { ok: true, value: { imported, recording: recording && (await recordings.keep(name, packRecording(recording))) } };
   },
   desk: async (brief, variant, shop, each, holds) => {
     const shelf = shelfFor(shop);

@@ -1,7 +1,30 @@
+import { wrap } from 'comlink';
+import { serverLost } from '../state/server.ts';
+
 /** One worker as the pool sees it: something that computes, and can be ended. */
 export interface PoolWorker<A> {
   readonly api: A;
   end(): void;
+  /** Settles with the reason when the worker breaks: its script does not come, or it fails outside of any call. */
+  readonly broken?: Promise<Error>;
+}
+
+/** A worker's script did not come from the server. */
+export class NotLoaded extends Error {
+  constructor() {
+    super('The part of Gristmill that computes did not come from the server.');
+    this.name = 'NotLoaded';
+  }
+}
+
+/** A worker of the browser as the pool sees it. */
+export function workerOf<A>(worker: Worker): PoolWorker<A> {
+  const broken = new Promise<Error>((resolve) => {
+    // A script that does not load says nothing; one that fails says what.
+    worker.addEventListener('error', (e) => resolve(e instanceof ErrorEvent && e.message ? new Error(e.message) : new NotLoaded()));
+  });
+  void broken.then((why) => void (why instanceof NotLoaded && serverLost()));
+  return { api: wrap<A>(worker) as unknown as A, end: () => worker.terminate(), broken };
 }
 
 interface Job<A> {
@@ -80,8 +103,18 @@ export class WorkerPool<A> {
       this.next();
     };
     job.signal?.addEventListener('abort', end, { once: true });
+    const broken = worker.broken?.then((why) => {
+      if (!ended) {
+        ended = true;
+        worker.end();
+        this.started--;
+        this.next();
+      }
+      throw why;
+    });
     try {
-      job.resolve((await job.run(worker.api)) as never);
+      const work = job.run(worker.api);
+      job.resolve((await (broken ? Promise.race([work, broken]) : work)) as never);
     } catch (error) {
       job.reject(error);
     } finally {

@@ -1,13 +1,9 @@
-import { proxy, wrap } from 'comlink';
+import { proxy } from 'comlink';
 import type { Result } from '@gristmill/core';
-import { WorkerPool } from './pool.ts';
+import { WorkerPool, workerOf } from './pool.ts';
 import type { BodyWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
 
-const poolOf = (start: () => Worker) =>
-  new WorkerPool<SolidApi>(() => {
-    const worker = start();
-    return { api: wrap<SolidApi>(worker) as unknown as SolidApi, end: () => worker.terminate() };
-  }, 1);
+const poolOf = (start: () => Worker) => new WorkerPool<SolidApi>(() => workerOf<SolidApi>(start()), 1);
 
 /** Meshed and exact bodies have a worker each, started when the first one is asked for: their kernels are large. */
 const meshed = poolOf(() => new Worker(new URL('./solid.worker.ts', import.meta.url), { type: 'module' }));

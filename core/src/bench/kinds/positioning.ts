@@ -37,6 +37,7 @@ export const positioning: TestKind = {
     const q: QuantityId = straight ? 'length' : 'smallAngle';
     const least = Math.min(...runs.flatMap((r) => [r.up.length, r.down.length].filter((n) => n > 0)));
     const dof = runs.reduce((s, r) => s + Math.max(0, r.up.length - 1) + Math.max(0, r.down.length - 1), 0);
+    if (dof === 0) return refuse('Each target was reached once from each side.', 'A single run tells nothing about repeating: its spread would come out as nought, and would be believed.', 'Go round at least once more; ISO 230-2 wants five runs.');
     // A standard deviation of n readings is itself known to 1/√(2(n − 1)).
     const uR = result.repeatability / Math.sqrt(2 * Math.max(1, least - 1)) / 2;
     const instrument = instrumentOf(test, context);

@@ -7,11 +7,15 @@ import { combine, fromBounds, typeA } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 import { thinned } from './transmission.ts';
 
+/** Samples below which a spectrum has no lines to speak of. */
+const LEAST_SOUND = 256;
+
 const SOUND = [{ id: 'sound', label: 'sound', quantity: 'count' as const, words: ['sound', 'wav', 'microphone', 'signal', 'amplitude'] }];
 const PLUCK = [rigQuantity('span', 'Free span', 'Between the points at which the belt touches its pulleys.', 'length', 0.15, 1e-3, 1e-3, 10, ['span', 'length']), rigQuantity('spanError', 'Its largest error', 'A rule is good to half a millimetre.', 'length', 1e-3, 1e-4, 0, 1, ['span error']), rigQuantity('massPerLength', 'Mass of a metre of belt, g', 'Weigh the belt and divide by its length.', 'count', 8.4, 0.1, 1e-3, 1e5, ['mass per length', 'mass per metre', 'g/m']), rigQuantity('massError', 'Its largest error, share', 'A kitchen scale gives a few per cent.', 'efficiency', 0.05, 0.01, 0, 1, ['mass error'])];
 
 /** Tone of a tapped span, Hz: the strongest line between 12 Hz and 2 kHz, or its half where that rings as well. */
 export function tone(sound: Float64Array, rate: number): number | undefined {
+  if (sound.length < LEAST_SOUND) return undefined;
   const n = Math.min(powerBelow(sound.length), 131072);
   // The strike itself is noise: begin where it has died to two thirds of its loudest.
   let peak = 0;
@@ -49,7 +53,7 @@ export const pluck: TestKind = {
     const heard = sound && context.recording!.rate > 0 ? tone(sound, context.recording!.rate) : undefined;
     const rows = countedRows(test, 'frequency');
     const tones = [...rows.map((r) => cell(r, 'frequency')), ...(heard ? [heard] : [])];
-    if (tones.length === 0) return refuse(sound ? 'No tone was heard in the recording.' : 'There are no readings yet.', sound ? 'It is silent, or only noise.' : 'Tension follows from the tone of a plucked span.', sound ? 'Hold the microphone closer and pluck again.' : 'Type the tone in hertz, or import a WAV file.');
+    if (tones.length === 0) return refuse(sound ? 'No tone was heard in the recording.' : 'There are no readings yet.', sound ? (sound.length < LEAST_SOUND ? 'It is too short for one.' : 'It is silent, or only noise.') : 'Tension follows from the tone of a plucked span.', sound ? 'Hold the microphone closer and pluck again.' : 'Type the tone in hertz, or import a WAV file.');
     if (tones.some((f) => !(f > 0))) return refuse('A tone of nothing is none.', 'Frequencies are above nought.', 'Strike that reading out.');
     const [L, mu] = [rig('span'), rig('massPerLength') * 1e-3];
     const a = typeA(tones);
@@ -71,6 +75,7 @@ export const noise: TestKind = {
   analyse: (test, context) => {
     const sound = channelOf(context.recording, 'sound');
     if (!sound || !(context.recording!.rate > 0)) return refuse('There is no recording yet.', 'Orders are found in a sound recorded at a steady speed.', 'Import a WAV file.');
+    if (sound.length < LEAST_SOUND) return refuse(`The recording has ${sound.length} sample${sound.length === 1 ? '' : 's'}.`, 'That is too short for a spectrum: ten seconds are usual.', 'Record again, for longer.');
     const rate = context.recording!.rate;
     const rig = rigOf(NOISE, test);
     const turn = rig('speed') / (2 * Math.PI);

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { download, fileName } from '../../app/download.ts';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
+import { slug } from '../../state/address.ts';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
@@ -138,7 +139,7 @@ export default function BenchView() {
         <div className="col-span-2 p-6">
           <h1 className="text-[16px]">Nothing measured yet.</h1>
           <p className="max-w-[40rem] py-2">Two tests to begin with. <b>Play at a lever</b>: hold the input, push a lever lightly both ways, read the difference at its end. <b>Torque ladder</b>: hang growing masses from a lever until the joint no longer carries them. The test plan says which tests answer the brief; the live rig streams from a sensor, or from a simulated specimen.</p>
-          <p>Builds are recorded in <Link className="mend" to={`/joint/${joint.id}/make`}>Make</Link>; a first test makes one for you.</p>
+          <p>Builds are recorded in <Link className="mend" to={`/joint/${slug(joint.id)}/make`}>Make</Link>; a first test makes one for you.</p>
         </div>
       )}
     </div>

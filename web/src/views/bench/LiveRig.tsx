@@ -7,7 +7,11 @@ import { newId } from '../../state/identifier.ts';
 import { useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { useShop } from '../../state/shop.ts';
-import { keepRecording, liveStore } from '../../storage/recordings.ts';
+import { saveNow } from '../../storage/autosave.ts';
+import type { Interrupted } from '../../storage/live.ts';
+import { TAB } from '../../storage/messages.ts';
+import { liveRecordings, recordings } from '../../storage/shelf.ts';
+import { storageProblem } from '../../storage/trouble.ts';
 import { ChannelField } from './ChannelField.tsx';
 import { LivePlot } from './LivePlot.tsx';
 import { newTest, TEST_NAMES } from './new-test.ts';
@@ -15,14 +19,6 @@ import { BridgeSource, FileSource, SerialSource, serialKnown, SimulatedSource, t
 
 type SourceId = 'simulated' | 'serial' | 'bridge' | 'file';
 const KEEP_EVERY = 2000;
-
-/** Lines of an interrupted recording, as they were kept. */
-interface Kept {
-  readonly jointId: string;
-  readonly when: string;
-  readonly source: string;
-  readonly chunks: number;
-}
 
 /** A reader with what channels were last said to be worth; a simulated specimen says so itself. */
 const readerFor = (source: string): LineReader => new LineReader(source.startsWith('simulated') ? {} : calibrationsOf(useShop.getState().shelf.instruments));
@@ -56,7 +52,9 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
   const [channel, setChannel] = useState('output');
   const [count, setCount] = useState({ samples: 0, malformed: 0, gaps: 0 });
   const [says, setSays] = useState('');
-  const [kept, setKept] = useState<Kept | null>(null);
+  const [kept, setKept] = useState<readonly Interrupted[]>([]);
+  /** The recording that is shown, under the name it is kept by. */
+  const session = useRef('');
   const [guided, setGuided] = useState('');
   const source = useRef<LineSource>(undefined);
   const file = useRef<HTMLInputElement>(null);
@@ -65,7 +63,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
   const target = into ?? chosen;
 
   useEffect(() => {
-    void liveStore.get<Kept>('head').then((k) => setKept(k && k.jointId === joint.id ? k : null), () => undefined);
+    liveRecordings.interrupted(joint.id).then(setKept, () => undefined);
   }, [joint.id]);
   useEffect(() => () => source.current?.stop(), []);
   useEffect(() => {
@@ -91,25 +89,23 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
       setSays('');
       setRunning(true);
       let lines: string[] = [];
-      let chunks = 0;
       let ended = false;
+      // Of this joint and this tab alone: a recording elsewhere, or one that was interrupted before, keeps its own.
+      session.current = `${joint.id} ${TAB} ${Date.now().toString(36)}`;
+      // What comes from a file is kept by the file.
+      const keeper = from instanceof FileSource ? undefined : liveRecordings.begin(session.current, joint.id, from.name);
       const keep = async () => {
-        if (!lines.length) return;
-        const text = lines.join('\n');
+        const taken = lines;
         lines = [];
-        try {
-          await liveStore.set(`chunk${chunks++}`, text);
-          await liveStore.set('head', { jointId: joint.id, when: new Date().toISOString(), source: from.name, chunks } satisfies Kept);
-        } catch {
-          // Storage is full or blocked: the recording goes on in memory, and taking it into a test says so.
-        }
+        // Where storage is full or blocked the recording goes on in memory, and taking it into a test says so.
+        await keeper?.keep(taken).catch(() => undefined);
       };
       const timer = setInterval(() => void keep(), KEEP_EVERY);
       const end = (why: string) => {
         if (ended) return;
         ended = true;
         clearInterval(timer);
-        void keep();
+        void keep().then(() => keeper?.end());
         setRunning(false);
         setSays(why);
         setCount({ samples: next.samples, malformed: next.malformed, gaps: next.gaps });
@@ -156,34 +152,42 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
     let buildId = builds.find((b) => b.variantId === variant.id && (buildName === undefined || b.name === buildName))?.id;
     const made = newId();
     const t = newTest(kind, buildId ?? made, shelf, sourceId === 'simulated' ? rigOf(kind) : {}) as ReadingsTest;
-    const packed = await keepRecording(t.id, name, packRecording(recording));
-    useOpen.getState().edit(`Take a recording: ${TEST_NAMES[kind].toLowerCase()}`, (d) => {
+    let packed;
+    try {
+      packed = await recordings.keep(name, packRecording(recording));
+    } catch (error) {
+      const p = storageProblem(error);
+      setSays(`${p.what} The recording is still here: free space, then take it again.`);
+      return undefined;
+    }
+    const refused = useOpen.getState().edit(`Take a recording: ${TEST_NAMES[kind].toLowerCase()}`, (d) => {
       if (!buildId) {
         buildId = made;
         d.builds.push({ id: made, variantId: variant.id, name: buildName ?? `${variant.name}-1`, date: format(new Date(), 'yyyy-MM-dd'), process: buildName ? 'Simulated specimen, drawn from the expected bands.' : '', notes: '' });
       }
       d.tests.push({ ...t, buildId: buildId!, recording: packed } as BenchTest);
     });
-    await forget();
+    if (refused) return undefined;
+    // What was kept while it ran has served once the test is stored, and not before.
+    const taken = session.current;
+    void saveNow().then(() => (useOpen.getState().save === 'saved' ? forget(taken) : undefined));
     return t.id;
   };
 
-  const forget = async () => {
-    const k = await liveStore.get<Kept>('head').catch(() => null);
-    for (let i = 0; i < (k?.chunks ?? 0); i++) await liveStore.remove(`chunk${i}`).catch(() => undefined);
-    await liveStore.remove('head').catch(() => undefined);
-    setKept(null);
+  const forget = async (which: string) => {
+    await liveRecordings.forget(which).catch(() => undefined);
+    setKept((k) => k.filter((x) => x.session !== which));
   };
 
-  const recover = async () => {
-    if (!kept) return;
-    const next = readerFor(kept.source);
-    for (let i = 0; i < kept.chunks; i++) for (const l of ((await liveStore.get<string>(`chunk${i}`)) ?? '').split('\n')) next.line(l);
+  const recover = async (k: Interrupted) => {
+    const next = readerFor(k.source);
+    for (const l of await liveRecordings.lines(k)) next.line(l);
+    session.current = k.session;
     setReader(next);
     setCount({ samples: next.samples, malformed: next.malformed, gaps: next.gaps });
     setSourceId('file');
-    setSays(`Recovered ${next.samples} samples of ${kept.source}.`);
-    setKept(null);
+    setSays(`Recovered ${next.samples} samples of ${k.source}.`);
+    setKept((all) => all.filter((x) => x !== k));
   };
 
   /** Play, hysteresis, torque and transmission, one after the other, on the simulated specimen. */
@@ -231,7 +235,11 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
           <span role="status" className="num ml-auto text-[12.5px]" data-samples={count.samples}>{running ? '● recording ' : ''}{count.samples} samples{count.malformed ? `, ${count.malformed} lines left out` : ''}{count.gaps ? `, ${count.gaps} gaps in time` : ''}</span>
         </div>
         <p className="caution my-2">Current limit set and emergency stop in reach before power; cover belts and wheels; stand clear of levers.</p>
-        {kept && !running ? <p role="note" className="border-l-3 border-near bg-serious px-3 py-1.5">A recording of {kept.source} was interrupted at {format(new Date(kept.when), 'HH:mm:ss')}. <button type="button" className="mend" onClick={() => void recover()}>Bring it back</button> <button type="button" className="mend" onClick={() => void forget()}>Let it go</button></p> : null}
+        {running ? null : kept.map((k) => (
+          <p key={k.session} role="note" className="border-l-3 border-near bg-serious px-3 py-1.5">
+            A recording of {k.source} was interrupted at {format(new Date(k.when), 'HH:mm:ss')}. <button type="button" className="mend" onClick={() => void recover(k)}>Bring it back</button> <button type="button" className="mend" onClick={() => void forget(k.session)}>Let it go</button>
+          </p>
+        ))}
         <div className="min-h-[220px] flex-1 border border-rule bg-panel"><LivePlot reader={reader} channel={channel} /></div>
         <div className="flex flex-wrap items-center gap-3 pt-2">
           {channels.length ? <ChoiceField label="Channel" value={channel} options={channels.map((c) => ({ value: c.id, label: c.name }))} onChange={(v) => setChannel(String(v))} /> : <span className="label">Nothing has come yet.</span>}

@@ -4,6 +4,7 @@ import { QuantityText } from '../../parts/FigureText.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
+import { takeRefusal } from '../../state/refusal.ts';
 import { editTest } from './RigFields.tsx';
 
 /** Strikes a reading out with a reason, or lets it count again; nothing is ever removed. */
@@ -86,8 +87,9 @@ export function PlayReadings({ test }: { test: PlayTest }) {
     if (isProblem(difference)) return setProblem(difference);
     if (difference.si < 0) return setProblem({ what: 'Difference: it is negative.', why: 'It is the distance between the two ends of the push.', mend: 'Type it without the sign.' });
     if (difference.si > 2 * test.rig.lever) return setProblem({ what: `Difference: ${typed} is longer than the lever can swing.`, why: 'A point at the lever’s radius moves at most twice that radius.', mend: 'Check the unit, and the lever’s radius.' });
-    setProblem(undefined);
-    editTest(test, 'Add reading', (t) => void t.readings.push({ id: newId(), angle: angle.si, difference: difference.si, text: typed }));
+    const refused = editTest(test, 'Add reading', (t) => void t.readings.push({ id: newId(), angle: angle.si, difference: difference.si, text: typed }));
+    setProblem(refused && takeRefusal());
+    if (refused) return;
     (form.elements.namedItem('difference') as HTMLInputElement).value = '';
     (form.elements.namedItem('difference') as HTMLInputElement).focus();
   };
@@ -129,8 +131,9 @@ export function LadderReadings({ test, result }: { test: LadderTest; result: Lad
     const mass = take(typed, 'mass', units.mass, 'Mass');
     if (isProblem(mass)) return setProblem(mass);
     if (mass.si < 0 || mass.si > 1e4) return setProblem({ what: `Mass: ${typed} cannot be hung.`, why: 'It must be between nothing and ten tonnes.', mend: 'Type the mass without the basket.' });
-    setProblem(undefined);
-    editTest(test, 'Add rung', (t) => void t.readings.push({ id: newId(), mass: mass.si, outcome: data.get('outcome') as Outcome, text: typed }));
+    const refused = editTest(test, 'Add rung', (t) => void t.readings.push({ id: newId(), mass: mass.si, outcome: data.get('outcome') as Outcome, text: typed }));
+    setProblem(refused && takeRefusal());
+    if (refused) return;
     (form.elements.namedItem('mass') as HTMLInputElement).value = '';
     (form.elements.namedItem('mass') as HTMLInputElement).focus();
   };

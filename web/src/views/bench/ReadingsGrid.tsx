@@ -5,6 +5,7 @@ import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
+import { takeRefusal } from '../../state/refusal.ts';
 import { editReadings } from './edit-test.ts';
 import { useImport } from './use-import.ts';
 
@@ -75,8 +76,9 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
       values[c.id] = read.value.si;
       typed.push(text);
     }
-    setProblem(undefined);
-    editReadings(test.id, 'Add reading', (t) => void t.readings.push({ id: newId(), text: typed.join(', '), values }));
+    const refused = editReadings(test.id, 'Add reading', (t) => void t.readings.push({ id: newId(), text: typed.join(', '), values }));
+    setProblem(refused && takeRefusal());
+    if (refused) return;
     const fields = [...e.currentTarget.querySelectorAll('input')];
     const last = fields[fields.length - 1];
     if (last) last.value = '';

@@ -1,4 +1,4 @@
-import type { BenchTest, LadderTest, PlayTest, QuantityId } from '@gristmill/core';
+import type { BenchTest, LadderTest, PlayTest, Problem, QuantityId } from '@gristmill/core';
 import type { Draft } from 'immer';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
@@ -7,8 +7,8 @@ import { useOpen } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 
 /** Changes one test of the open joint. */
-export function editTest<K extends BenchTest['kind']>(test: Extract<BenchTest, { kind: K }>, label: string, recipe: (t: Draft<Extract<BenchTest, { kind: K }>>) => void): void {
-  useOpen.getState().edit(label, (d) => {
+export function editTest<K extends BenchTest['kind']>(test: Extract<BenchTest, { kind: K }>, label: string, recipe: (t: Draft<Extract<BenchTest, { kind: K }>>) => void): Problem | undefined {
+  return useOpen.getState().edit(label, (d) => {
     const found = d.tests.find((t) => t.id === test.id);
     if (found && found.kind === test.kind) recipe(found as Draft<Extract<BenchTest, { kind: K }>>);
   });
@@ -17,7 +17,7 @@ export function editTest<K extends BenchTest['kind']>(test: Extract<BenchTest, {
 const row = (key: string, label: string, quantity: QuantityId, step: number, min: number, max: number, help: string) => ({ key, label, quantity, step, min, max, help });
 const LEVER = [row('lever', 'Lever radius', 'length', 1e-3, 1e-4, 20, 'From the axis to the point that is read or hung from.'), row('leverError', 'Its largest error', 'length', 1e-4, 0, 1, 'How far off that radius could be.')];
 /** Words about a test of any kind. */
-export const editNotes = (id: string, notes: string): void => useOpen.getState().edit('Notes of a test', (d) => void (d.tests.find((t) => t.id === id)!.notes = notes));
+export const editNotes = (id: string, notes: string): void => void useOpen.getState().edit('Notes of a test', (d) => void (d.tests.find((t) => t.id === id)!.notes = notes));
 
 const ROWS: Record<'play-lever' | 'torque-ladder', ReturnType<typeof row>[]> = {
   'play-lever': [...LEVER, row('push', 'Push, each way', 'torque', 0.01, 0, 1e5, 'Torque of the light push; 0 where it is not known.')],

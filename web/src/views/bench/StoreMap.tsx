@@ -2,7 +2,7 @@ import { channelOf, sensorMap, transmissionRun, unpackRecording, unwrapped, type
 import { format } from 'date-fns';
 import { toast } from 'sonner';
 import { useShelf } from '../../state/shelf.ts';
-import { packedData } from '../../storage/recordings.ts';
+import { recordings } from '../../storage/shelf.ts';
 import { putOn } from '../shop/edits.ts';
 
 /** Makes the error curve of a slow turn the map of the output sensor, for when the sensor itself is what errs. */
@@ -11,7 +11,7 @@ export function StoreMap({ test }: { test: ReadingsTest }) {
   const instrument = shelf.instruments.find((i) => i.id === test.rig['instrument'] && i.measures === 'angle');
   if (!instrument || !test.recording) return null;
   const store = async () => {
-    const data = test.recording!.data ?? (await packedData(test.id)) ?? undefined;
+    const data = (await recordings.data(test.recording!)) ?? undefined;
     const r = unpackRecording({ ...test.recording!, ...(data !== undefined && { data }) });
     const [input, output] = r.ok ? [channelOf(r.value, 'input'), channelOf(r.value, 'output')] : [];
     const run = input && output ? transmissionRun(unwrapped(input).angles, unwrapped(output).angles) : undefined;

@@ -1,9 +1,10 @@
 import type { Problem, ReadingsTest, TestKind } from '@gristmill/core';
 import { proxy, transfer } from 'comlink';
 import { useCallback, useRef, useState } from 'react';
-import { keepRecording } from '../../storage/recordings.ts';
+import { storageProblem } from '../../storage/trouble.ts';
 import { Cancelled } from '../../workers/pool.ts';
 import { corePool } from '../../workers/core.ts';
+import { takeRefusal } from '../../state/refusal.ts';
 import { editReadings } from './edit-test.ts';
 
 const MAX = 400_000_000;
@@ -23,18 +24,18 @@ export function useImport(test: ReadingsTest, kind: TestKind) {
     controller.current = new AbortController();
     setState({ busy: 'Reading…', problem: undefined, notes: [] });
     try {
-      const read = await corePool.run((api) => api.importTest(kind.id, transfer(bytes, [bytes.buffer as ArrayBuffer]), proxy((busy: string) => setState((s) => ({ ...s, busy })))), { signal: controller.current.signal, heavy: true });
+      const read = await corePool.run((api) => api.importTest(kind.id, transfer(bytes, [bytes.buffer as ArrayBuffer]), name, proxy((busy: string) => setState((s) => ({ ...s, busy })))), { signal: controller.current.signal, heavy: true });
       if (!read.ok) return setState({ busy: '', problem: read.problem, notes: [] });
-      const { imported, packed } = read.value;
-      const recording = packed && (await keepRecording(test.id, name, packed));
-      editReadings(test.id, recording ? 'Import a recording' : `Import ${imported.readings.length} readings`, (t) => {
+      const { imported, recording } = read.value;
+      const refused = editReadings(test.id, recording ? 'Import a recording' : `Import ${imported.readings.length} readings`, (t) => {
         Object.assign(t.rig, imported.rig);
         t.readings.push(...(imported.readings as typeof t.readings));
         if (recording) t.recording = recording as typeof t.recording;
       });
-      setState({ busy: '', problem: undefined, notes: imported.notes });
+      takeRefusal();
+      setState({ busy: '', problem: refused, notes: refused ? [] : imported.notes });
     } catch (error) {
-      setState({ busy: '', notes: [], problem: error instanceof Cancelled ? undefined : { what: 'The file could not be taken.', why: (error as Error).message, mend: 'Try again, or export what is here and reload.' } });
+      setState({ busy: '', notes: [], problem: error instanceof Cancelled ? undefined : /quota/i.test(String(error)) ? storageProblem(error) : { what: 'The file could not be taken.', why: (error as Error).message, mend: 'Try again, or export what is here and reload.' } });
     }
   }, [test.id, kind.id]);
   return { state, take, cancel: () => controller.current?.abort() };

@@ -2,43 +2,80 @@ import { activeVariant, createJoint, demandOf, LIMIT_KINDS, stopping, type Joint
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { DropdownMenu } from 'radix-ui';
-import { useMemo, useRef, useState } from 'react';
+import { Fragment, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
 import { useCommonActions } from '../../app/common.ts';
-import { copyOf, exportJoint, importJoint } from '../../app/joints.ts';
+import { download } from '../../app/download.ts';
+import { copyOf, exportRaw, exportStored } from '../../app/joints.ts';
 import { usePalette } from '../../app/all-actions.ts';
+import { Boundary } from '../../parts/Boundary.tsx';
 import { TextField } from '../../parts/ChoiceField.tsx';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { overall } from '../../parts/words.ts';
+import { slug } from '../../state/address.ts';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
+import { readPreferences, takePreferences } from '../../state/prefs.ts';
+import { useServer } from '../../state/server.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { saveNow, useStorage } from '../../storage/autosave.ts';
+import { BIN_MINUTES, type Binned } from '../../storage/joints.ts';
+import { hear, tell } from '../../storage/messages.ts';
 import { jointShelf } from '../../storage/shelf.ts';
-import { storageProblem } from '../../storage/trouble.ts';
+import { SILENCE, storageProblem } from '../../storage/trouble.ts';
+import { tidyUp } from '../../storage/upkeep.ts';
+import { useSilence } from '../../storage/watched.ts';
+import { bringFile, bundleFile } from '../../workers/files.ts';
 import { useLineOf } from '../../workers/queries.ts';
 import { GuidedStart } from './GuidedStart.tsx';
+import { loadShop } from '../shop/edits.ts';
 import { demoJoints } from './demo.ts';
+import { repairStored } from './repair.ts';
 
 type Entry = { readonly id: string; readonly name: string; readonly joint: Joint | undefined; readonly problem: Problem | undefined };
 
-async function readShelf(): Promise<Entry[]> {
+interface OnShelf {
+  readonly entries: readonly Entry[];
+  readonly bin: readonly Binned[];
+}
+
+async function readShelf(): Promise<OnShelf> {
   // A joint just left may still be on its way to storage.
   await saveNow();
   const pointers = await jointShelf.list();
-  return Promise.all(
-    pointers.map(async (p) => {
-      const read = await jointShelf.open(p.id);
-      return read.ok ? { id: p.id, name: p.name, joint: read.value.joint, problem: undefined } : { id: p.id, name: p.name, joint: undefined, problem: read.problem };
+  const entries = await Promise.all(
+    pointers.map(async (p): Promise<Entry> => {
+      try {
+        const read = await jointShelf.open(p.id);
+        return read.ok ? { id: p.id, name: p.name, joint: read.value.joint, problem: undefined } : { id: p.id, name: p.name, joint: undefined, problem: read.problem };
+      } catch (error) {
+        return { id: p.id, name: p.name, joint: undefined, problem: storageProblem(error) };
+      }
     }),
+  );
+  return { entries, bin: await jointShelf.bin() };
+}
+
+/** A joint that cannot be shown, and what can be done about it; the others stand beside it. */
+function BadRow({ id, name, problem, onRepair, onDelete }: { id: string; name: string; problem: Problem; onRepair: () => void; onDelete: () => void }) {
+  return (
+    <li className="py-2" data-bad={id}>
+      <ProblemNote problem={{ ...problem, what: `“${name}” cannot be shown. ${problem.what}` }}>
+        <p className="flex gap-3 pt-1">
+          <button type="button" className="mend" onClick={() => void exportRaw(id, name)}>Export it as it lies in storage</button>
+          <button type="button" className="mend" onClick={onRepair}>Repair it</button>
+          <button type="button" className="mend" onClick={onDelete}>Delete it</button>
+        </p>
+      </ProblemNote>
+    </li>
   );
 }
 
-function JointRow({ joint, onRename, onDuplicate, onDelete }: { joint: Joint; onRename: (name: string) => void; onDuplicate: () => void; onDelete: () => void }) {
+function JointRow({ joint, onRename, onDuplicate, onExport, onDelete }: { joint: Joint; onRename: (name: string) => void; onDuplicate: () => void; onExport: () => void; onDelete: () => void }) {
   const variant = activeVariant(joint);
   const report = useLineOf(joint, variant);
   const shelf = useShelf();
@@ -48,14 +85,14 @@ function JointRow({ joint, onRename, onDuplicate, onDelete }: { joint: Joint; on
   const missed = report?.verdicts.filter((v) => v.state === 'fails').map((v) => LIMIT_KINDS[v.id].name.toLowerCase()) ?? [];
   return (
     <li className="rule-b group flex items-center gap-5 py-2.5" data-joint={joint.name}>
-      <Link to={`/joint/${joint.id}/brief`} tabIndex={-1} aria-hidden="true" className="flex h-[58px] w-[270px] shrink-0 items-center gap-3 overflow-hidden max-[1000px]:w-[180px]">
+      <Link to={`/joint/${slug(joint.id)}/brief`} tabIndex={-1} aria-hidden="true" className="flex h-[58px] w-[270px] shrink-0 items-center gap-3 overflow-hidden max-[1000px]:w-[180px]">
         {variant.stages.length ? variant.stages.slice(0, 3).map((s) => <Glyph key={s.id} stage={s} width={84} height={54} />) : <span className="label">no stages yet</span>}
       </Link>
       <div className="min-w-0 flex-1">
         {renaming ? (
           <TextField label="Name" hideLabel value={joint.name} className="w-full max-w-[26rem] text-[15px] font-semibold" autoFocus refuse={(v) => v === ''} onChange={onRename} onDone={() => setRenaming(false)} />
         ) : (
-          <Link to={`/joint/${joint.id}/brief`} className="block truncate text-[15px] font-semibold hover:underline">
+          <Link to={`/joint/${slug(joint.id)}/brief`} className="block truncate text-[15px] font-semibold hover:underline">
             {joint.name}
           </Link>
         )}
@@ -72,7 +109,7 @@ function JointRow({ joint, onRename, onDuplicate, onDelete }: { joint: Joint; on
         <DropdownMenu.Trigger className="btn-quiet" aria-label={`More for ${joint.name}`}>More</DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content align="end" className="z-20 border border-strong bg-panel py-1">
-            {([['Rename', () => setRenaming(true)], ['Duplicate', onDuplicate], ['Export to a file', () => exportJoint(joint)], ['Delete', onDelete]] as const).map(([label, run]) => (
+            {([['Rename', () => setRenaming(true)], ['Duplicate', onDuplicate], ['Export to a file', onExport], ['Delete', onDelete]] as const).map(([label, run]) => (
               <DropdownMenu.Item key={label} onSelect={run} className="cursor-pointer px-4 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-panel">
                 {label}
               </DropdownMenu.Item>
@@ -93,8 +130,15 @@ export function JointsPage() {
   const [guided, setGuided] = useState(false);
   const storage = useStorage((s) => s.problem);
   const joints = useQuery({ queryKey: ['joints'], queryFn: readShelf, staleTime: 0, gcTime: 0 });
-  const entries = useMemo(() => joints.data ?? [], [joints.data]);
-  const again = () => client.invalidateQueries({ queryKey: ['joints'] });
+  const entries = joints.data?.entries ?? [];
+  const bin = joints.data?.bin ?? [];
+  const silent = useSilence((s) => s.silent);
+  const stopped = useServer((s) => s.stopped);
+  const [busy, setBusy] = useState('');
+  const [mended, setMended] = useState<{ name: string; leftOut: readonly string[] } | undefined>();
+  const again = useCallback(() => client.invalidateQueries({ queryKey: ['joints'] }), [client]);
+  // Another tab's saves, deletions and returns show here as they come.
+  useEffect(() => hear((m) => void (m.type !== 'wanted' && m.type !== 'handed' && again())), [again]);
   useCommonActions();
 
   const guard = async (work: () => Promise<void>) => {
@@ -107,13 +151,15 @@ export function JointsPage() {
   const start = (joint: Joint) =>
     guard(async () => {
       try {
-        await jointShelf.save(joint, null, 'New joint');
+        const saved = await jointShelf.save(joint, null, 'New joint');
+        if (saved.state === 'refused') return setProblem(saved.problem);
       } catch (error) {
         // Without storage the joint still opens; the frame says that it lives in memory only.
         useStorage.setState({ problem: storageProblem(error) });
         useOpen.getState().load(joint);
+        useOpen.getState().mark('failed');
       }
-      await navigate(`/joint/${joint.id}/brief`);
+      await navigate(`/joint/${slug(joint.id)}/brief`);
     });
   const blank = () => void start(createJoint('New joint', { id: newId(), now: new Date().toISOString() }));
   const openDemo = () =>
@@ -122,7 +168,7 @@ export function JointsPage() {
       for (const joint of demo) {
         const there = await jointShelf.pointer(joint.id).catch(() => null);
         if (demo.length === 1) {
-          if (there) await navigate(`/joint/${joint.id}/brief`);
+          if (there) await navigate(`/joint/${slug(joint.id)}/brief`);
           else await start(joint);
         } else if (!there) await jointShelf.save(joint, null, 'Demo set');
       }
@@ -134,6 +180,8 @@ export function JointsPage() {
       { id: 'new-blank', name: 'New joint, blank', group: 'Joints', run: blank },
       { id: 'import', name: 'Import a joint file', group: 'Joints', key: 'i', run: () => file.current?.click() },
       { id: 'demo', name: 'Open the demo set', group: 'Joints', key: 'd', run: () => void openDemo() },
+      { id: 'everything', name: 'Export everything, earlier saves too', group: 'Joints', run: () => void everything(true) },
+      { id: 'everything-now', name: 'Export everything as it is now', group: 'Joints', run: () => void everything(false) },
       { id: 'shop', name: 'Go to the shop', group: 'Joints', key: '7', run: () => void navigate('/shop') },
     ],
     // The functions close over nothing that changes but the router.
@@ -146,25 +194,79 @@ export function JointsPage() {
     setProblem(undefined);
     for (const f of chosen ?? []) {
       await guard(async () => {
-        const read = await importJoint(f);
-        if (read.ok) toast(`Imported “${read.value.name}”.`);
-        else setProblem(read.problem);
+        const late = setTimeout(() => setBusy(`Reading “${f.name.slice(0, 60)}”…`), 400);
+        try {
+          const read = await bringFile(f, (share) => share < 1 && setBusy(`Reading “${f.name.slice(0, 60)}”… ${Math.round(share * 100)} %`));
+          if (!read.ok) return setProblem({ ...read.problem, what: chosen!.length > 1 ? `“${f.name.slice(0, 60)}”: ${read.problem.what}` : read.problem.what });
+          const { joints: names, notes, preferences, shop } = read.value;
+          if (preferences !== undefined) takePreferences(preferences);
+          if (shop) {
+            await loadShop();
+            tell({ type: 'shop' });
+          }
+          toast([names.length === 0 ? 'Nothing new came in.' : names.length === 1 ? `Imported “${names[0]}”.` : `Imported ${names.length} joints.`, ...notes].join(' '), notes.length ? { duration: 10_000 } : {});
+        } finally {
+          clearTimeout(late);
+          setBusy('');
+        }
       });
     }
     if (file.current) file.current.value = '';
     await again();
   };
-  const change = (joint: Joint, next: Joint, label: string) =>
+  const everything = (history: boolean) =>
     guard(async () => {
-      const pointer = await jointShelf.pointer(joint.id);
-      await jointShelf.save(next, pointer?.rev ?? null, label);
+      setBusy('Packing everything…');
+      try {
+        const preferences = readPreferences();
+        const blob = await bundleFile({ history, everything: true, preferences }, (share) => setBusy(`Packing everything… ${Math.round(share * 100)} %`));
+        download('everything.gristmill.zip', blob, 'application/zip');
+      } finally {
+        setBusy('');
+      }
+    });
+  const rename = (id: string, name: string) =>
+    guard(async () => {
+      // On the newest save, which may not be the one this page shows.
+      const renamed = await jointShelf.change(id, `Rename to ${name}`, (j) => ({ ...j, name, changed: new Date().toISOString() }));
+      if (!renamed.ok) setProblem(renamed.problem);
+      else tell({ type: 'saved', id, rev: '' });
+      await again();
+    });
+  const duplicate = (id: string) =>
+    guard(async () => {
+      const read = await jointShelf.open(id);
+      const saved = read.ok ? await jointShelf.save(copyOf(read.value.joint, `${read.value.joint.name.slice(0, 115)} copy`), null, 'Duplicate') : undefined;
+      if (!read.ok) setProblem(read.problem);
+      else if (saved?.state === 'refused') setProblem(saved.problem);
+      await again();
+    });
+  const back = (id: string, name: string) =>
+    guard(async () => {
+      const outcome = await jointShelf.restore(id);
+      if (outcome === 'back') tell({ type: 'restored', id });
+      else toast(outcome === 'there already' ? `“${name}” is on the shelf already: another tab put it back.` : `“${name}” cannot be brought back any more: it was deleted for good.`);
       await again();
     });
   const remove = (id: string, name: string) =>
     guard(async () => {
-      const pointer = await jointShelf.remove(id);
+      const binned = await jointShelf.remove(id);
+      if (binned) tell({ type: 'deleted', id });
       await again();
-      toast(`Deleted “${name}”.`, { duration: 12_000, action: { label: 'Undo', onClick: () => void (pointer && jointShelf.restore(pointer).then(again)) } });
+      toast(`Deleted “${name}”. It can be brought back for ${BIN_MINUTES} minutes.`, { duration: 12_000, action: { label: 'Undo', onClick: () => void back(id, name) } });
+    });
+  const forGood = (b: Binned) =>
+    guard(async () => {
+      await tidyUp(b.pointer.id);
+      await again();
+      toast(`“${b.pointer.name}” is deleted for good, with its earlier saves and recordings.`);
+    });
+  const repair = (id: string, name: string) =>
+    guard(async () => {
+      const repaired = await repairStored(id);
+      if (repaired.ok) setMended({ name: repaired.value.joint.name, leftOut: repaired.value.leftOut });
+      else setProblem({ ...repaired.problem, what: `“${name}”: ${repaired.problem.what}` });
+      await again();
     });
 
   return (
@@ -178,37 +280,62 @@ export function JointsPage() {
           <button type="button" className="btn" onClick={() => setGuided(true)}>New joint</button>
           <button type="button" className="btn" onClick={blank}>Blank joint</button>
           <button type="button" className="btn" onClick={() => file.current?.click()}>Import</button>
+          <DropdownMenu.Root>
+            <DropdownMenu.Trigger className="btn-quiet" disabled={busy !== ''}>Everything</DropdownMenu.Trigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content align="end" className="z-20 border border-strong bg-panel py-1">
+                {([['Export everything, earlier saves too', () => void everything(true)], ['Export everything as it is now', () => void everything(false)]] as const).map(([label, run]) => (
+                  <DropdownMenu.Item key={label} onSelect={run} className="cursor-pointer px-4 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-panel">{label}</DropdownMenu.Item>
+                ))}
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
           <Link className="btn-quiet" to="/shop">Shop</Link>
           <button type="button" className="btn-quiet" onClick={() => usePalette.getState().set(true)}>All actions</button>
-          <input ref={file} type="file" multiple accept=".json,application/json" className="sr-only" aria-label="Joint file to import" tabIndex={-1} onChange={(e) => void bring(e.target.files)} />
+          <input ref={file} type="file" multiple accept=".json,.zip,application/json,application/zip" className="sr-only" aria-label="Joint file to import" tabIndex={-1} onChange={(e) => void bring(e.target.files)} />
         </div>
       </header>
       <main className="flex-1 pt-2">
         <h2 className="sr-only">Joints</h2>
         {problem ? <div className="py-2"><ProblemNote problem={problem} /></div> : null}
-        {storage || joints.error ? <div className="py-2"><ProblemNote problem={storage ?? storageProblem(joints.error)} /></div> : null}
+        {storage || joints.error || silent ? <div className="py-2"><ProblemNote problem={storage ?? (joints.error ? storageProblem(joints.error) : SILENCE)} /></div> : null}
+        {stopped ? <p role="status" className="my-2 border-l-3 border-near bg-panel px-3 py-2">The server that Gristmill came from has stopped. Joints are stored in this browser and are safe; start it again with <span className="num">npm run demo</span>, and what has not been loaded yet comes by itself.</p> : null}
         {guided ? <GuidedStart onCancel={() => setGuided(false)} onStart={(joint) => void start(joint)} /> : null}
+        {mended ? (
+          <div role="status" className="my-2 border-l-3 border-near bg-panel px-3 py-2" data-mended="">
+            <p className="font-semibold">“{mended.name}” is repaired{mended.leftOut.length ? `; ${mended.leftOut.length} thing${mended.leftOut.length === 1 ? ' was' : 's were'} left out or begun anew:` : ', with nothing left out.'}</p>
+            <ul className="list-disc pl-5 text-[12.5px]">{mended.leftOut.slice(0, 30).map((x) => <li key={x}>{x}</li>)}</ul>
+            {mended.leftOut.length > 30 ? <p className="label">and {mended.leftOut.length - 30} more</p> : null}
+            <p>What was damaged stays among its earlier saves and can be exported there. <button type="button" className="mend" onClick={() => setMended(undefined)}>Understood</button></p>
+          </div>
+        ) : null}
+        {busy ? <p role="status" className="py-2">{busy}</p> : null}
         <ul aria-label="Joints">
-          {entries.map((e) =>
-            e.joint ? (
-              <JointRow
-                key={e.id} joint={e.joint}
-                onRename={(name) => void change(e.joint!, { ...e.joint!, name, changed: new Date().toISOString() }, `Rename to ${name}`)}
-                onDuplicate={() => void guard(async () => {
-                  await jointShelf.save(copyOf(e.joint!, `${e.joint!.name} copy`.slice(0, 120)), null, 'Duplicate');
-                  await again();
-                })}
-                onDelete={() => void remove(e.id, e.name)}
-              />
-            ) : (
-              <li key={e.id} className="py-2">
-                <ProblemNote problem={{ ...e.problem!, what: `“${e.name}”: ${e.problem!.what}` }}>
-                  <button type="button" className="mend" onClick={() => void remove(e.id, e.name)}>Delete it</button>
-                </ProblemNote>
-              </li>
-            ),
-          )}
+          {entries.map((e) => {
+            const bad = (problem: Problem) => <BadRow id={e.id} name={e.name} problem={problem} onRepair={() => void repair(e.id, e.name)} onDelete={() => void remove(e.id, e.name)} />;
+            if (!e.joint) return <Fragment key={e.id}>{bad(e.problem!)}</Fragment>;
+            return (
+              <Boundary key={e.id} of={e.joint} instead={(why) => bad({ what: 'Its row failed.', why: `The fault is Gristmill’s: ${why}.`, mend: 'Export it and go on with a repaired one, or open it and undo its last change.' })}>
+                <JointRow joint={e.joint} onRename={(name) => void rename(e.id, name)} onDuplicate={() => void duplicate(e.id)} onExport={() => void guard(async () => setProblem(await exportStored(e.id)))} onDelete={() => void remove(e.id, e.name)} />
+              </Boundary>
+            );
+          })}
         </ul>
+        {bin.length ? (
+          <section aria-label="Deleted" className="pt-4" data-bin="">
+            <h2 className="label">Deleted</h2>
+            <ul>
+              {bin.map((b) => (
+                <li key={b.pointer.id} className="flex items-baseline gap-4 py-1 text-muted">
+                  <span className="min-w-0 truncate">{b.pointer.name}</span>
+                  <span className="label">can be brought back until {format(new Date(b.until), 'HH:mm')}; then its saves and recordings are freed</span>
+                  <button type="button" className="mend" onClick={() => void back(b.pointer.id, b.pointer.name)}>Bring back<span className="sr-only"> {b.pointer.name}</span></button>
+                  <button type="button" className="mend" onClick={() => void forGood(b)}>Delete for good<span className="sr-only"> {b.pointer.name}</span></button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ) : null}
         {joints.isSuccess && entries.length === 0 && !guided ? (
           <section className="max-w-[46rem] pt-8">
             <h2 className="text-[18px]">Nothing on the shelf yet.</h2>

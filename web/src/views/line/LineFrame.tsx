@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { useActions, type Action } from '../../app/actions.ts';
+import { slug } from '../../state/address.ts';
 import { useJoint } from '../../state/open.ts';
 import { MotorPanel } from './MotorPanel.tsx';
 
@@ -14,14 +15,14 @@ export default function LineFrame() {
   const { pathname } = useLocation();
   const navigate = useNavigate();
   const wide = WIDE.test(pathname);
-  const actions = useMemo<Action[]>(() => TABS.map(([name, path]) => ({ id: `line-${path || 'stages'}`, name: `Line: ${name.toLowerCase()}`, group: 'Line', run: () => void navigate(`/joint/${joint.id}/line/${path}`.replace(/\/$/, '')) })), [navigate, joint.id]);
+  const actions = useMemo<Action[]>(() => TABS.map(([name, path]) => ({ id: `line-${path || 'stages'}`, name: `Line: ${name.toLowerCase()}`, group: 'Line', run: () => void navigate(`/joint/${slug(joint.id)}/line/${path}`.replace(/\/$/, '')) })), [navigate, joint.id]);
   useActions('line-sheets', actions);
   return (
     <div className={`grid h-full min-h-0 ${wide ? 'grid-cols-1' : 'grid-cols-[minmax(0,1fr)_262px]'}`}>
       <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pt-2" tabIndex={0} role="region" aria-label="Sheet of the line">
         <nav aria-label="Sheets of the line" className="no-print mb-1.5 flex gap-4 border-b border-rule">
           {TABS.map(([name, path]) => (
-            <NavLink key={path} end to={`/joint/${joint.id}/line${path ? `/${path}` : ''}`} className={({ isActive }) => `pb-1 ${isActive ? 'border-b-2 border-ink font-semibold' : 'text-muted hover:text-ink'}`}>{name}</NavLink>
+            <NavLink key={path} end to={`/joint/${slug(joint.id)}/line${path ? `/${path}` : ''}`} className={({ isActive }) => `pb-1 ${isActive ? 'border-b-2 border-ink font-semibold' : 'text-muted hover:text-ink'}`}>{name}</NavLink>
           ))}
         </nav>
         <div className="min-h-0 flex-1"><Outlet /></div>

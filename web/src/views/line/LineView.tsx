@@ -7,6 +7,7 @@ import { TextField } from '../../parts/ChoiceField.tsx';
 import { FigureText } from '../../parts/FigureText.tsx';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { slug } from '../../state/address.ts';
 import { copyVariant } from '../../state/variants.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
@@ -100,7 +101,7 @@ export default function LineView() {
           <h2 className="whitespace-nowrap">Reach at the output</h2>
           <p className="label">
             <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · limited by {report?.limitedBy || '—'}
-            {report?.verdicts.some((v) => v.id === 'torque' && v.state === 'fails') ? <> · <Link className="mend" to={`/joint/${joint.id}/line/ratio`}>what ratio would do?</Link></> : null}
+            {report?.verdicts.some((v) => v.id === 'torque' && v.state === 'fails') ? <> · <Link className="mend" to={`/joint/${slug(joint.id)}/line/ratio`}>what ratio would do?</Link></> : null}
           </p>
         </div>
         <div className="h-[164px] shrink-0">

@@ -5,6 +5,7 @@ import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { useWorking } from '../../app/working.ts';
 import { Glyph } from '../../parts/Glyph.tsx';
+import { slug } from '../../state/address.ts';
 import { newId } from '../../state/identifier.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
@@ -57,7 +58,7 @@ function Row({ stage, index, share, totals, problem, count, report }: { stage: S
         <button type="button" ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move stage ${index + 1}`} className="cursor-grab touch-none px-1 text-muted" disabled={readOnly}>⋮⋮</button>
       </td>
       <td>
-        <Link to={`/joint/${joint.id}/stage/${index + 1}`} className="flex items-center gap-1.5 leading-tight hover:underline max-[1099px]:[&>svg]:hidden">
+        <Link to={`/joint/${slug(joint.id)}/stage/${index + 1}`} className="flex items-center gap-1.5 leading-tight hover:underline max-[1099px]:[&>svg]:hidden">
           <Glyph stage={stage} width={34} height={22} />
           <b>{index + 1} {kind?.name ?? stage.kind}</b>
         </Link>

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { FigureText, FoundText } from '../../parts/FigureText.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
 import { askedMark, foundSource, verdictWord } from '../../parts/words.ts';
+import { slug } from '../../state/address.ts';
 import { useJoint, useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useFindings, useLines } from '../../workers/queries.ts';
@@ -91,7 +92,7 @@ export default function ReviewView() {
       <div className="grid grid-cols-2 gap-x-10 gap-y-4 pt-5 max-[1000px]:grid-cols-1">
         <section aria-label="Differences">
           <h2 className="border-b border-strong pb-1">What the bench says of the predictions</h2>
-          {differences.length === 0 ? <p className="pt-2">Nothing measured yet. <Link className="mend" to={`/joint/${joint.id}/bench`}>Measure on the bench</Link>, and found appears beside expected.</p> : null}
+          {differences.length === 0 ? <p className="pt-2">Nothing measured yet. <Link className="mend" to={`/joint/${slug(joint.id)}/bench`}>Measure on the bench</Link>, and found appears beside expected.</p> : null}
           <ul>
             {differences.map((d) => (
               <li key={d.key} className="rule-b py-1.5" data-difference="">
@@ -103,7 +104,7 @@ export default function ReviewView() {
         </section>
         <section aria-label="Changes between variants">
           <h2 className="border-b border-strong pb-1">What changed between variants</h2>
-          {joint.variants.length < 2 ? <p className="pt-2">There is one variant. Duplicate it in the <Link className="mend" to={`/joint/${joint.id}/line`}>Line</Link>, change one thing, and compare.</p> : null}
+          {joint.variants.length < 2 ? <p className="pt-2">There is one variant. Duplicate it in the <Link className="mend" to={`/joint/${slug(joint.id)}/line`}>Line</Link>, change one thing, and compare.</p> : null}
           {joint.variants.slice(1).map((v) => {
             const changes = whatChanged(joint.variants[0]!, v, units);
             return (

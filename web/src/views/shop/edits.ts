@@ -1,21 +1,55 @@
-import type { ShopEdits } from '@gristmill/core';
+import type { Problem, ShopEdits } from '@gristmill/core';
+import { toast } from 'sonner';
+import { refuseChange } from '../../state/refusal.ts';
 import { useShop } from '../../state/shop.ts';
 import { useStorage } from '../../storage/autosave.ts';
-import { saveShop } from '../../storage/shelf.ts';
+import { tell } from '../../storage/messages.ts';
+import { shopStore } from '../../storage/shelf.ts';
+import { shopProblem } from '../../storage/shop.ts';
 import { storageProblem } from '../../storage/trouble.ts';
 
-/** Lays changes over the shop and keeps them. */
-export function changeShop(edits: ShopEdits): void {
+let queue: Promise<unknown> = Promise.resolve();
+let waiting = 0;
+
+/** Brings the shop up to what is stored; changes of this tab that are on their way are waited for. */
+export async function loadShop(): Promise<void> {
+  await queue;
+  const { edits, setAside } = await shopStore.load();
+  if (waiting === 0) useShop.getState().setEdits(edits);
+  if (setAside) toast(`Some of your changes to the shop could not be read: ${setAside.leftOut.slice(0, 2).join('; ')}. They are set aside; the Shop can export them.`, { duration: 12_000 });
+}
+
+/** Lays changes over the shop and keeps them; changes that could not be read again are refused, for the field they came from to say. */
+export function changeShop(edits: ShopEdits): Problem | undefined {
+  const problem = shopProblem(edits);
+  if (problem) {
+    refuseChange(problem);
+    return problem;
+  }
+  const before = useShop.getState().edits;
   useShop.getState().setEdits(edits);
-  saveShop(edits).catch((error: unknown) => useStorage.setState({ problem: storageProblem(error) }));
+  waiting++;
+  queue = queue.then(async () => {
+    try {
+      const stored = await shopStore.save(before, edits);
+      waiting--;
+      // What another tab changed meanwhile comes in with the answer.
+      if (stored.ok && waiting === 0) useShop.getState().setEdits(stored.value);
+      tell({ type: 'shop' });
+    } catch (error) {
+      waiting--;
+      useStorage.setState({ problem: storageProblem(error) });
+    }
+  });
+  return undefined;
 }
 
 type Shelves = 'motors' | 'materials' | 'bearings' | 'instruments';
 
 /** Puts a thing of the reader's own on a shelf, in place of the one with its identifier. */
-export function putOn<K extends Shelves>(shelf: K, thing: NonNullable<ShopEdits[K]>[number]): void {
+export function putOn<K extends Shelves>(shelf: K, thing: NonNullable<ShopEdits[K]>[number]): Problem | undefined {
   const { edits } = useShop.getState();
-  changeShop({ ...edits, [shelf]: [thing, ...((edits[shelf] ?? []) as readonly { readonly id: string }[]).filter((x) => x.id !== thing.id)] });
+  return changeShop({ ...edits, [shelf]: [thing, ...((edits[shelf] ?? []) as readonly { readonly id: string }[]).filter((x) => x.id !== thing.id)] });
 }
 
 /** Takes the reader's own away; what was shipped under its identifier is there again. */

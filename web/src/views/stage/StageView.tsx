@@ -6,6 +6,7 @@ import { CheckList } from '../../parts/CheckList.tsx';
 import { Drawing } from '../../parts/Drawing.tsx';
 import { FigureText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { slug } from '../../state/address.ts';
 import { runCrank, useCrank } from '../../state/crank.ts';
 import { useJoint, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
@@ -102,7 +103,7 @@ export default function StageView() {
       <div className="p-6">
         <h1 className="text-[16px]">{variant.stages.length ? `There is no stage ${at}.` : 'This line has no stages yet.'}</h1>
         <p className="py-2">A stage is one reduction between motor and load. Stages are added and ordered in the Line.</p>
-        <Link className="btn" to={`/joint/${joint.id}/line`}>Go to the Line</Link>
+        <Link className="btn" to={`/joint/${slug(joint.id)}/line`}>Go to the Line</Link>
       </div>
     );
   }

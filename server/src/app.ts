@@ -2,6 +2,7 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { join } from 'node:path';
+import { ownRequests } from './own-requests.ts';
 import { rigEvents } from './rig.ts';
 
 /**
@@ -20,6 +21,7 @@ const STEP_WORKER = /^\/assets\/step\.worker-[\w-]+\.js$/;
 export function createApp(folder: string, device?: string): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.use(ownRequests);
   app.use(
     helmet({
       contentSecurityPolicy: {

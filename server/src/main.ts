@@ -17,9 +17,11 @@ if (!Number.isInteger(wanted) || wanted < 1 || wanted > 65535) {
 const { server, port } = await listen(createApp(folder, process.env['RIG'] || undefined), wanted);
 if (port !== wanted) console.log(`Port ${wanted} is taken; using ${port}.`);
 console.log(`Gristmill is ready at http://127.0.0.1:${port}/`);
-for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-  process.once(signal, () => {
-    server.closeAllConnections();
-    server.close(() => process.exit(0));
-  });
-}
+/** How long what is being answered may take to end, ms. */
+const GRACE = 500;
+const stop = (): void => {
+  setTimeout(() => process.exit(0), GRACE).unref();
+  server.close(() => process.exit(0));
+  server.closeAllConnections();
+};
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, stop);

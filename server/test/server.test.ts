@@ -1,5 +1,5 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer, type Server } from 'node:http';
+import { createServer, request, type Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -64,6 +64,24 @@ describe('the server', () => {
     const r = await fetch(`${base}/health`);
     expect(await r.json()).toEqual({ ok: true, name: 'gristmill' });
     expect(r.headers.get('cache-control')).toBe('no-store');
+  });
+
+  it('answers under its own names alone, and its own pages alone', async () => {
+    const port = Number(new URL(base).port);
+    const ask = (path: string, headers: Record<string, string>) => new Promise<number>((done, fail) => {
+      const req = request({ host: '127.0.0.1', port, path, headers, setHost: false }, (res) => (done(res.statusCode!), res.destroy()));
+      req.on('error', fail);
+      req.end();
+    });
+    for (const path of ['/', '/health', '/rig/events', '/assets/index-abc123.js']) {
+      for (const host of [`127.0.0.1:${port}`, `localhost:${port}`, `LOCALHOST:${port}`, `[::1]:${port}`]) expect(await ask(path, { host }), `${path} as ${host}`).toBe(200);
+      for (const host of ['evil.example', `evil.example:${port}`, '127.0.0.1', '127.0.0.1:1', `127.0.0.1.evil.example:${port}`, `127.0.0.1:${port}.evil.example`, '']) expect([400, 421], `${path} as ${host}`).toContain(await ask(path, { host }));
+      const host = `127.0.0.1:${port}`;
+      expect(await ask(path, { host, origin: `http://127.0.0.1:${port}` })).toBe(200);
+      for (const origin of ['http://evil.example', 'null', `https://127.0.0.1:${port}`, `http://127.0.0.1:${port}.evil.example`, 'http://127.0.0.1:1']) expect(await ask(path, { host, origin }), `${path} for ${origin}`).toBe(403);
+      for (const site of ['cross-site', 'same-site']) expect(await ask(path, { host, 'sec-fetch-site': site }), `${path}, ${site}`).toBe(403);
+      for (const site of ['same-origin', 'none']) expect(await ask(path, { host, 'sec-fetch-site': site })).toBe(200);
+    }
   });
 
   it('takes the next free port when one is taken', async () => {

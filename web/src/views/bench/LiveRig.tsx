@@ -116,7 +116,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
       from.start((l) => {
         next.line(l);
         lines.push(l);
-      }, end).catch((error: Error) => end(error.name === 'NotFoundError' ? 'No port was chosen.' : `The source does not start: ${error.message}`));
+      }, end, setSays).catch((error: Error) => end(error.name === 'NotFoundError' ? 'No port was chosen.' : `The source does not start: ${error.message}`));
     });
   const stopNow = useRef<() => void>(() => undefined);
 

@@ -1,9 +1,11 @@
 import { LineCutter, PROGRAMS, Specimen, type RigProgram, type Truth } from '@gristmill/core';
+import { serverLost } from '../../state/server.ts';
 
 /** Something that gives lines of the rig's protocol until it is stopped. */
 export interface LineSource {
   readonly name: string;
-  start(onLine: (line: string) => void, onEnd: (why: string) => void): Promise<void>;
+  /** @param onSay told of what happens on the way: samples that were dropped, a device that went and came back */
+  start(onLine: (line: string) => void, onEnd: (why: string) => void, onSay?: (says: string) => void): Promise<void>;
   stop(): void;
 }
 
@@ -74,16 +76,21 @@ export class FileSource implements LineSource {
 export class BridgeSource implements LineSource {
   readonly name = 'bridge of this computer';
   private events: EventSource | undefined;
-  async start(onLine: (line: string) => void, onEnd: (why: string) => void): Promise<void> {
+  async start(onLine: (line: string) => void, onEnd: (why: string) => void, onSay?: (says: string) => void): Promise<void> {
     this.events = new EventSource('/rig/events');
+    let [dropped, gone] = [0, false];
     this.events.onmessage = (e) => onLine(String(e.data));
+    this.events.addEventListener('dropped', (e) => onSay?.(`${(dropped += Number((e as MessageEvent).data) || 0)} samples were dropped: this page was too slow for them.`));
+    this.events.addEventListener('lost', (e) => ((gone = true), onSay?.(`${String((e as MessageEvent).data)} It is taken up again when it returns.`)));
+    this.events.addEventListener('back', () => ((gone = false), onSay?.('The device is there again.')));
     this.events.addEventListener('end', (e) => {
       this.stop();
       onEnd(String((e as MessageEvent).data) || 'The bridge has no more lines.');
     });
     this.events.onerror = () => {
       this.stop();
-      onEnd('The bridge does not answer. Start the server with npm run demo, and plug the rig in.');
+      onEnd(gone ? 'The bridge has stopped, and the device had gone before.' : 'The bridge does not answer. Start the server with npm run demo, and plug the rig in.');
+      void serverLost();
     };
   }
   stop(): void {

@@ -1,10 +1,15 @@
-import { createJoint, type Joint } from '@gristmill/core';
+import { type Joint } from '@gristmill/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { jib } from './helpers.ts';
 
-const { save } = vi.hoisted(() => ({ save: vi.fn() }));
-vi.mock('../src/storage/shelf.ts', () => ({ jointShelf: { save } }));
-vi.stubGlobal('document', { visibilityState: 'visible', addEventListener: (_: string, f: () => void) => hidden.push(f), removeEventListener: vi.fn() });
-const hidden: (() => void)[] = [];
+const { save, open: stored } = vi.hoisted(() => ({ save: vi.fn(), open: vi.fn() }));
+vi.mock('../src/storage/shelf.ts', () => ({ jointShelf: { save, open: stored } }));
+const page = new EventTarget() as EventTarget & { visibilityState: string };
+page.visibilityState = 'visible';
+vi.stubGlobal('document', page);
+const win = new EventTarget();
+vi.stubGlobal('addEventListener', win.addEventListener.bind(win));
+vi.stubGlobal('removeEventListener', win.removeEventListener.bind(win));
 
 const { buildOn, saveNow, startAutosave, useStorage } = await import('../src/storage/autosave.ts');
 const { useOpen } = await import('../src/state/open.ts');
@@ -12,16 +17,18 @@ const { useOpen } = await import('../src/state/open.ts');
 const open = () => useOpen.getState();
 const change = (notes: string) => open().edit(`Notes ${notes}`, (d) => void (d.notes = notes));
 let stop: () => void;
-let stored: Joint[];
+let kept: Joint[];
 
 beforeEach(() => {
   vi.useFakeTimers();
-  stored = [];
+  kept = [];
   let n = 0;
-  save.mockReset().mockImplementation(async (joint: Joint) => (stored.push(joint), { state: 'saved', rev: `r${++n}` }));
-  open().load(createJoint('Jib', { id: 'jib', now: '2026-11-23T10:00:00.000Z' }));
-  buildOn('r0');
-  useStorage.setState({ problem: undefined, conflict: false });
+  page.visibilityState = 'visible';
+  save.mockReset().mockImplementation(async (joint: Joint) => (kept.push(joint), { state: 'saved', rev: `r${++n}` }));
+  stored.mockReset();
+  open().load(jib());
+  buildOn('r0', open().joint);
+  useStorage.setState({ problem: undefined, conflict: undefined, place: '' });
   stop = startAutosave();
 });
 afterEach(() => stop());
@@ -34,7 +41,7 @@ describe('autosave', () => {
     }
     expect(save).not.toHaveBeenCalled();
     await vi.advanceTimersByTimeAsync(1000);
-    expect(stored.map((j) => j.notes)).toEqual(['19']);
+    expect(kept.map((j) => j.notes)).toEqual(['19']);
     expect(save.mock.calls[0]![1]).toBe('r0');
     expect(save.mock.calls[0]![2]).toBe('Notes 19');
     expect(open().save).toBe('saved');
@@ -59,7 +66,7 @@ describe('autosave', () => {
     await vi.advanceTimersByTimeAsync(10);
     expect(open().save).toBe('unsaved');
     await vi.advanceTimersByTimeAsync(1000);
-    expect(stored.at(-1)!.notes).toBe('second');
+    expect(kept.at(-1)!.notes).toBe('second');
     expect(open().save).toBe('saved');
   });
 
@@ -72,32 +79,70 @@ describe('autosave', () => {
     expect(open().joint!.notes).toBe('kept');
     await saveNow();
     expect(useStorage.getState().problem).toBeUndefined();
-    expect(stored.at(-1)!.notes).toBe('kept');
-  });
-
-  it('stops at a conflict until it is settled', async () => {
-    save.mockResolvedValueOnce({ state: 'conflict', theirs: 'r9' });
-    change('mine');
-    await vi.advanceTimersByTimeAsync(1000);
-    expect(useStorage.getState().conflict).toBe(true);
-    change('mine too');
-    await vi.advanceTimersByTimeAsync(1000);
-    expect(save).toHaveBeenCalledTimes(1);
-    buildOn('r9');
-    await saveNow();
-    expect(save.mock.calls[1]![1]).toBe('r9');
-    expect(stored.at(-1)!.notes).toBe('mine too');
+    expect(kept.at(-1)!.notes).toBe('kept');
   });
 
   it('saves at once when the page is hidden, and nothing while looking on', async () => {
     change('quick');
-    (document as { visibilityState: string }).visibilityState = 'hidden';
-    hidden.at(-1)!();
+    page.visibilityState = 'hidden';
+    page.dispatchEvent(new Event('visibilitychange'));
     await vi.advanceTimersByTimeAsync(1);
-    expect(stored.at(-1)!.notes).toBe('quick');
+    expect(kept.at(-1)!.notes).toBe('quick');
     open().setReadOnly(true);
     change('not mine');
     await saveNow();
     expect(save).toHaveBeenCalledTimes(1);
+  });
+
+  it('asks before a page closes on what could not be stored, and not on what is on its way', async () => {
+    const closes = () => win.dispatchEvent(new Event('beforeunload', { cancelable: true }));
+    expect(closes()).toBe(true);
+    change('on its way');
+    expect(closes()).toBe(true);
+    await vi.advanceTimersByTimeAsync(10);
+    expect(kept.at(-1)!.notes).toBe('on its way');
+    save.mockRejectedValue(new DOMException('no room', 'QuotaExceededError'));
+    change('no room for it');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(closes()).toBe(false);
+  });
+});
+
+describe('another tab saved meanwhile', () => {
+  const theirs = (change: Partial<Joint>) => {
+    save.mockResolvedValueOnce({ state: 'conflict', theirs: 'r9' });
+    stored.mockResolvedValue({ ok: true, value: { joint: jib(change), rev: 'r9', fellBack: false } });
+  };
+
+  it('what both changed is merged where both can stand, and saved on top of theirs', async () => {
+    theirs({ name: 'Renamed on the shelf' });
+    change('mine');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(save.mock.calls[1]!.slice(1)).toEqual(['r9', 'Notes mine']);
+    expect(kept.at(-1)).toMatchObject({ name: 'Renamed on the shelf', notes: 'mine' });
+    expect(open().joint).toMatchObject({ name: 'Renamed on the shelf', notes: 'mine' });
+    expect([open().save, useStorage.getState().conflict]).toEqual(['saved', undefined]);
+  });
+
+  it('where both changed the same, a person decides; nothing is saved until then', async () => {
+    theirs({ notes: 'theirs' });
+    change('mine');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(useStorage.getState()).toMatchObject({ conflict: 'changed', place: 'notes' });
+    change('mine too');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(save).toHaveBeenCalledTimes(1);
+    expect(open().joint!.notes).toBe('mine too');
+    buildOn('r9', jib({ notes: 'theirs' }));
+    await saveNow();
+    expect(save.mock.calls[1]![1]).toBe('r9');
+  });
+
+  it('deleted, it says so and keeps what is here', async () => {
+    save.mockResolvedValueOnce({ state: 'gone' });
+    change('mine');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(useStorage.getState().conflict).toBe('deleted');
+    expect(open()).toMatchObject({ save: 'failed', joint: { notes: 'mine' } });
   });
 });

@@ -1,6 +1,7 @@
-import { createJoint, sizeLine, type Joint } from '@gristmill/core';
+import { createJoint, readRecord, sizeLine, type Joint, type PlayTest } from '@gristmill/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { editVariant, oneStep, useOpen } from '../src/state/open.ts';
+import { takeRefusal } from '../src/state/refusal.ts';
 import { shelfNow } from '../src/state/shelf.ts';
 
 const open = () => useOpen.getState();
@@ -60,7 +61,7 @@ describe('the open joint', () => {
       open().edit(`Change ${i}`, (d) => {
         if (i % 3 === 0) d.brief.limits.push({ id: 'turnBack', sense: 'max', value: i, need: 'wish' });
         else if (i % 3 === 1) (d.brief.cases[0] as { load: number }).load += 0.1;
-        else d.variants[0]!.stages.push({ id: `s${i}`, kind: 'belt', params: { z1: i } });
+        else d.variants[0]!.stages.push({ ...structuredClone(withStages(false).variants[0]!.stages[0]!), id: `s${i}` });
       });
       states.push(JSON.stringify({ ...joint(), changed: '' }));
     }
@@ -95,6 +96,37 @@ describe('the open joint', () => {
     open().edit('Notes', (d) => void (d.notes = 'x'));
     expect(joint().notes).toBe('');
     expect(open().undo()).toBeUndefined();
+  });
+
+  it('a change that could not be opened again is not made, and the field that asked has the reason', () => {
+    const before = joint();
+    const refused = open().edit('Angle', (d) => void d.brief.limits.push({ id: 'play', sense: 'max', value: Infinity, need: 'wish' }));
+    expect(refused!.what).toMatch(/not a finite number/);
+    expect(takeRefusal()).toBe(refused);
+    expect(takeRefusal()).toBeUndefined();
+    expect(joint()).toBe(before);
+    expect([open().save, open().past.length]).toEqual(['saved', 0]);
+    for (const [what, recipe, why] of [
+      ['a name of spaces', (d) => void (d.name = '  '), /name must not be empty/],
+      ['no variant', (d) => void (d.variants = []), /at least one variant/],
+      ['an impossible stage', (d) => void d.variants[0]!.stages.push({ id: 's', kind: 'belt', params: { z1: 3 } }), /z1|section/],
+      ['a test of no build', (d) => void d.tests.push({ id: 't', buildId: 'none', kind: 'play-lever', date: '2026-11-27', notes: '', rig: { lever: 0.2, leverError: 0, instrument: 'dial', push: 0, correctWindUp: false }, readings: [] }), /build that is not/],
+    ] as [string, Parameters<ReturnType<typeof open>['edit']>[1], RegExp][]) {
+      const problem = open().edit('Bad', recipe)!;
+      expect(`${problem.what} ${problem.why}`, what).toMatch(why);
+    }
+    expect(joint()).toBe(before);
+  });
+
+  it('60 000° typed as the angle of a play reading is refused where the reader would refuse it', () => {
+    open().edit('Build', (d) => {
+      d.builds.push({ id: 'b', variantId: 'a', name: 'A-1', date: '2026-11-27', process: '', notes: '' });
+      d.tests.push({ id: 't', buildId: 'b', kind: 'play-lever', date: '2026-11-27', notes: '', rig: { lever: 0.2, leverError: 0, instrument: 'dial', push: 0, correctWindUp: false }, readings: [] });
+    });
+    const add = (degrees: number) => open().edit('Add reading', (d) => void (d.tests[0] as PlayTest).readings.push({ id: `r${degrees}`, angle: (degrees * Math.PI) / 180, difference: 1e-4, text: `${degrees}°` }));
+    expect(add(60_000)!.what).toMatch(/angle must be at most/);
+    expect(add(50_000)).toBeUndefined();
+    expect(readRecord(JSON.parse(JSON.stringify(joint()))).ok).toBe(true);
   });
 
   it('re-sizes stages that follow the brief, in the same step, and leaves held ones alone', () => {

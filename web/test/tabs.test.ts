@@ -1,102 +1,144 @@
-import { createJoint } from '@gristmill/core';
+import { type Joint } from '@gristmill/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { jib } from './helpers.ts';
+import { Locks } from './locks.ts';
 
-const { stored } = vi.hoisted(() => ({ stored: { open: vi.fn() } }));
-vi.mock('../src/storage/shelf.ts', () => ({ jointShelf: stored }));
+// One shelf, one set of locks and one channel for all tabs; every tab has the app of its own.
+const shelf = vi.hoisted(() => ({ joint: undefined as Joint | undefined, rev: 0, fail: false, silent: false }));
+vi.mock('../src/storage/shelf.ts', () => ({
+  jointShelf: {
+    open: async () => ({ ok: true, value: { joint: structuredClone(shelf.joint), rev: `r${shelf.rev}`, fellBack: false } }),
+    save: async (joint: Joint, expected: string) => {
+      await new Promise((done) => setTimeout(done, 5));
+      if (shelf.fail) throw new DOMException('no room', 'QuotaExceededError');
+      if (expected !== `r${shelf.rev}`) return { state: 'conflict', theirs: `r${shelf.rev}` };
+      shelf.joint = structuredClone(joint);
+      return { state: 'saved', rev: `r${++shelf.rev}` };
+    },
+  },
+}));
 
-const { followSave, holdJoint, watchSaves } = await import('../src/storage/tabs.ts');
-const { saved } = await import('../src/storage/autosave.ts');
-const { useOpen } = await import('../src/state/open.ts');
+const wait = (ms = 40) => new Promise((done) => setTimeout(done, ms));
+const tabs: { stop: () => void }[] = [];
 
-/** The platform's locks as far as tabs use them: one holder a name, taken over on `steal`. */
-class Locks {
-  private readonly held = new Map<string, (why: Error) => void>();
-  request(name: string, options: { steal?: boolean; ifAvailable?: boolean }, run: (lock: object | null) => Promise<void> | undefined): Promise<void> {
-    if (this.held.has(name)) {
-      if (!options.steal) return Promise.resolve(run(null));
-      this.held.get(name)!(new Error('stolen'));
-    }
-    return new Promise((done, lost) => {
-      this.held.set(name, lost);
-      void Promise.resolve(run({})).then(() => (this.held.delete(name), done()));
-    });
-  }
+/** The app as one tab has it, with a joint opened. */
+async function openTab(patience = 150) {
+  vi.resetModules();
+  const [{ Holding }, { useOpen }, { buildOn, saveNow, startAutosave, useStorage }, { channel }] = await Promise.all([import('../src/storage/tabs.ts'), import('../src/state/open.ts'), import('../src/storage/autosave.ts'), import('../src/storage/messages.ts')]);
+  const holding = new Holding('jib', patience);
+  const held = await holding.start();
+  useOpen.getState().load(structuredClone(shelf.joint!), !held);
+  buildOn(`r${shelf.rev}`, structuredClone(shelf.joint!));
+  const stopSaving = startAutosave();
+  const tab = { holding, held, open: () => useOpen.getState(), conflict: () => useStorage.getState().conflict, type: (notes: string) => useOpen.getState().edit('Notes', (d) => void (d.notes = notes)), saveNow, stop: () => (stopSaving(), channel?.close()) };
+  tabs.push(tab);
+  return tab;
 }
 
-const jib = (name = 'Jib') => ({ ...createJoint(name, { id: 'jib', now: '2026-11-23T10:00:00.000Z' }), name });
 beforeEach(() => {
   vi.stubGlobal('navigator', { locks: new Locks() });
-  stored.open.mockReset();
-  useOpen.getState().load(undefined);
+  vi.stubGlobal('document', Object.assign(new EventTarget(), { visibilityState: 'visible' }));
+  Object.assign(shelf, { joint: jib(), rev: 1, fail: false });
 });
-afterEach(() => vi.unstubAllGlobals());
+afterEach(() => {
+  tabs.splice(0).forEach((t) => t.stop());
+  vi.unstubAllGlobals();
+});
 
 describe('a joint in two tabs', () => {
-  it('is changed in the first; the second looks on, and has it once the first lets go', async () => {
-    const first = await holdJoint('jib', vi.fn());
-    const second = await holdJoint('jib', vi.fn());
-    expect([first.held, second.held]).toEqual([true, false]);
-    expect((await holdJoint('boom', vi.fn())).held).toBe(true);
-    first.release();
-    await new Promise((done) => setTimeout(done, 0));
-    expect((await holdJoint('jib', vi.fn())).held).toBe(true);
+  it('is changed in the first; the second looks on and follows what is saved', async () => {
+    const [a, b] = [await openTab(), await openTab()];
+    expect([a.held, b.held]).toEqual([true, false]);
+    a.type('1.5 kg');
+    await a.saveNow();
+    await wait();
+    expect(b.open()).toMatchObject({ readOnly: true, joint: { notes: '1.5 kg' } });
+    expect(b.type('not mine')).toBeUndefined();
+    expect(b.open().joint!.notes).toBe('1.5 kg');
   });
 
-  it('can be taken over, and the tab that had it is told', async () => {
-    const lost = vi.fn();
-    await holdJoint('jib', lost);
-    const second = await holdJoint('jib', vi.fn(), true);
-    await new Promise((done) => setTimeout(done, 0));
-    expect(second.held).toBe(true);
-    expect(lost).toHaveBeenCalledOnce();
+  it('taken over, goes on with what the first had not saved yet, without a conflict after', async () => {
+    const [a, b] = [await openTab(), await openTab()];
+    a.type('typed, and not saved yet');
+    await b.holding.takeOver();
+    expect(b.open()).toMatchObject({ readOnly: false, joint: { notes: 'typed, and not saved yet' } });
+    expect(a.open().readOnly).toBe(true);
+    b.type('and on');
+    await b.saveNow();
+    expect([b.conflict(), b.open().save, shelf.joint!.notes]).toEqual([undefined, 'saved', 'and on']);
+    await wait();
+    expect(a.open().joint!.notes).toBe('and on');
+    // And back again.
+    await wait(500);
+    await a.holding.takeOver();
+    a.type('back');
+    await a.saveNow();
+    expect([a.conflict(), shelf.joint!.notes]).toEqual([undefined, 'back']);
+  });
+
+  it('taken over from a tab that cannot store, says so there and loses nothing of it', async () => {
+    const [a, b] = [await openTab(), await openTab()];
+    shelf.fail = true;
+    a.type('no room for it');
+    await b.holding.takeOver();
+    await wait();
+    shelf.fail = false;
+    expect(b.open()).toMatchObject({ readOnly: false, joint: { notes: '' } });
+    expect(a.conflict()).toBe('taken');
+    // What the new holder saves does not wipe it out.
+    b.type('theirs');
+    await b.saveNow();
+    await wait();
+    expect(a.open().joint!.notes).toBe('no room for it');
+  });
+
+  it('taken over from a tab that does not answer, goes on from its last save', async () => {
+    const a = await openTab();
+    const b = await openTab();
+    a.stop();
+    await b.holding.takeOver();
+    expect(b.open().readOnly).toBe(false);
+    b.type('mine now');
+    await b.saveNow();
+    expect(shelf.joint!.notes).toBe('mine now');
+    await wait();
+    expect(a.open().readOnly).toBe(true);
+  });
+
+  it('comes to the one that looks on when the first lets go, with its last change', async () => {
+    const [a, b] = [await openTab(), await openTab()];
+    a.type('last words');
+    a.holding.stop();
+    await wait(80);
+    expect(b.open()).toMatchObject({ readOnly: false, joint: { notes: 'last words' } });
+    // Opened again in the tab that left, it is looked at.
+    expect((await openTab()).held).toBe(false);
+  });
+
+  it('left and opened again at once, is not in its own way', async () => {
+    const a = await openTab();
+    a.type('x');
+    a.holding.stop();
+    vi.resetModules();
+    expect(await a.holding.start()).toBe(true);
   });
 
   it('is held where the browser has no locks: one tab then is all there is', async () => {
     vi.stubGlobal('navigator', {});
-    expect((await holdJoint('jib', vi.fn())).held).toBe(true);
+    expect((await openTab()).held).toBe(true);
   });
 });
 
-describe('looking on', () => {
-  it('brings up the newest save, and stays looking on', async () => {
-    useOpen.getState().load(jib(), true);
-    stored.open.mockResolvedValue({ ok: true, value: { joint: jib('Jib, changed'), rev: 'r2', fellBack: false } });
-    await followSave('jib');
-    expect(useOpen.getState().joint!.name).toBe('Jib, changed');
-    expect(useOpen.getState().readOnly).toBe(true);
-  });
-
-  it('leaves what is open alone where the save cannot be read or another joint has been opened meanwhile', async () => {
-    useOpen.getState().load(jib(), true);
-    stored.open.mockResolvedValue({ ok: false, problem: { what: 'a', why: 'b', mend: 'c' } });
-    await followSave('jib');
-    expect(useOpen.getState().joint!.name).toBe('Jib');
-    stored.open.mockResolvedValue({ ok: true, value: { joint: jib('Other'), rev: 'r2', fellBack: false } });
-    await followSave('boom');
-    expect(useOpen.getState().joint!.name).toBe('Jib');
-  });
-
-  it('follows saves of its own joint, only while looking on, until it stops', async () => {
-    useOpen.getState().load(jib(), true);
-    stored.open.mockResolvedValue({ ok: true, value: { joint: jib('Followed'), rev: 'r3', fellBack: false } });
-    const other = new BroadcastChannel(saved!.name);
-    const stop = watchSaves('jib');
-    const hear = async (id: string) => {
-      other.postMessage({ id });
-      await new Promise((done) => setTimeout(done, 60));
-    };
-    await hear('boom');
-    expect(stored.open).not.toHaveBeenCalled();
-    await hear('jib');
-    expect(useOpen.getState().joint!.name).toBe('Followed');
-    useOpen.getState().setReadOnly(false);
-    await hear('jib');
-    expect(stored.open).toHaveBeenCalledOnce();
-    useOpen.getState().setReadOnly(true);
-    stop();
-    await hear('jib');
-    expect(stored.open).toHaveBeenCalledOnce();
-    other.close();
-    saved!.close();
-  });
+it('a change made while another tab’s save is being read is not lost', async () => {
+  const a = await openTab();
+  const other = new BroadcastChannel('gristmill');
+  shelf.joint = jib({ name: 'Renamed' });
+  shelf.rev++;
+  other.postMessage({ type: 'saved', id: 'jib', rev: 'r2' });
+  a.type('typed meanwhile');
+  await wait();
+  expect(a.open().joint!.notes).toBe('typed meanwhile');
+  await a.saveNow();
+  expect(shelf.joint).toMatchObject({ name: 'Renamed', notes: 'typed meanwhile' });
+  other.close();
 });

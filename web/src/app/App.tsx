@@ -1,9 +1,10 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { RouterProvider } from 'react-router';
-import { Toaster } from 'sonner';
+import { toast, Toaster } from 'sonner';
 import { SharedPatterns } from '../parts/Scale.tsx';
 import { usePrefs } from '../state/prefs.ts';
+import { showNotes } from '../state/note.ts';
 import { useServer } from '../state/server.ts';
 import { startAutosave, useStorage } from '../storage/autosave.ts';
 import { hear } from '../storage/messages.ts';
@@ -14,6 +15,8 @@ import { storageProblem } from '../storage/trouble.ts';
 import { listenForKeys } from './actions.ts';
 import { usePalette } from './all-actions.ts';
 import { router } from './router.tsx';
+
+showNotes(({ text, id, stays }) => void toast(text, { ...(id && { id }), ...(stays && { duration: stays }) }));
 
 const AllActions = lazy(() => import('./AllActions.tsx'));
 const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, networkMode: 'always' } } });

@@ -1,5 +1,5 @@
 import type { Problem } from '@gristmill/core';
-import { toast } from 'sonner';
+import { note } from './note.ts';
 
 let last: Problem | undefined;
 
@@ -10,7 +10,7 @@ export function refuseChange(problem: Problem): void {
   queueMicrotask(() => {
     if (last !== problem) return;
     last = undefined;
-    toast(`${problem.what} ${problem.why} ${problem.mend}`, { id: 'refused', duration: 8000 });
+    note(`${problem.what} ${problem.why} ${problem.mend}`, { id: 'refused', stays: 8000 });
   });
 }
 

@@ -1,6 +1,6 @@
 import { JointCheck, mergeThree, settleJoint, type Joint, type Problem } from '@gristmill/core';
-import { toast } from 'sonner';
 import { create } from 'zustand';
+import { note } from '../state/note.ts';
 import { useOpen } from '../state/open.ts';
 import { tell } from './messages.ts';
 import { jointShelf } from './shelf.ts';
@@ -44,7 +44,7 @@ async function takeIn(id: string): Promise<boolean> {
   }
   buildOn(theirs.value.rev, theirs.value.joint);
   useOpen.getState().absorb(merged.value, 'unsaved');
-  toast('Another tab saved this joint as well; what both changed is merged.', { id: 'merged' });
+  note('Another tab saved this joint as well; what both changed is merged.', { id: 'merged' });
   return true;
 }
 

@@ -247,15 +247,17 @@ export async function readBundle(file: Blob, vault: Vault, shelf: JointShelf, re
   return ok({ joints: names, notes, ...(preferences !== undefined && { preferences }), ...(shop && { shop: true as const }) });
 }
 
-/** A joint as a file: one JSON text, or a bundle where its recordings make it larger than a text can be. */
+/**
+ * A joint as a file: one JSON text, or a bundle where its recordings make it larger than a reader takes.
+ *
+ * @param most the largest text, bytes
+ */
 export async function writeJoint(joint: Joint, recordings: Recordings, most: number): Promise<{ readonly blob: Blob; readonly ending: string }> {
   let size = 0;
-  const texts: string[] = [];
   for (const hash of usesOf(joint.tests)) size += (await recordings.byHash(hash))?.length ?? 0;
-  const light = writeJointFile(joint);
-  if (light.length + size <= most) {
-    texts.push(size ? writeJointFile(await recordings.whole(joint)) : light);
-    return { blob: new Blob(texts, { type: 'application/json' }), ending: '.gristmill.json' };
+  if (size < most) {
+    const blob = new Blob([writeJointFile(await recordings.whole(joint))], { type: 'application/json' });
+    if (blob.size <= most) return { blob, ending: '.gristmill.json' };
   }
   return { blob: await bundleOf(joint, recordings), ending: '.gristmill.zip' };
 }

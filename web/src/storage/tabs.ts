@@ -1,4 +1,4 @@
-import { toast } from 'sonner';
+import { note } from '../state/note.ts';
 import { useOpen } from '../state/open.ts';
 import { buildOn, saveNow, useStorage } from './autosave.ts';
 import { hear, TAB, tell, type Message } from './messages.ts';
@@ -119,8 +119,8 @@ export class Holding {
     this.release = await lock(this.id, { steal: true }, () => this.lost());
     await followSave(this.id);
     useOpen.getState().setReadOnly(false);
-    if (whole === undefined) toast('The other tab did not answer. You go on from its last save; what it had not stored yet, if anything, is still in that tab.', { duration: 10_000 });
-    else if (!whole) toast('The other tab could not store its last changes. You go on from its last save; its changes can be kept there as a copy.', { duration: 10_000 });
+    if (whole === undefined) note('The other tab did not answer. You go on from its last save; what it had not stored yet, if anything, is still in that tab.', { stays: 10_000 });
+    else if (!whole) note('The other tab could not store its last changes. You go on from its last save; its changes can be kept there as a copy.', { stays: 10_000 });
   }
 
   /** Lets go of the joint once what is on its way is stored. */

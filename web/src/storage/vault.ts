@@ -23,11 +23,9 @@ export interface Vault {
   write<T>(stores: readonly StoreName[], work: (at: Tx) => Promise<T>): Promise<T>;
 }
 
-const NAME = 'gristmill';
-
 /** Each store of localForage is a table of one database; asking for one makes it where it is not there yet. */
-async function makeStores(): Promise<void> {
-  for (const name of STORES) await localforage.createInstance({ name: NAME, storeName: name, driver: localforage.INDEXEDDB }).ready();
+async function makeStores(database: string): Promise<void> {
+  for (const name of STORES) await localforage.createInstance({ name: database, storeName: name, driver: localforage.INDEXEDDB }).ready();
 }
 
 /**
@@ -35,6 +33,8 @@ async function makeStores(): Promise<void> {
  */
 export class BrowserVault implements Vault {
   private db: Promise<IDBPDatabase> | undefined;
+
+  constructor(private readonly name = 'gristmill') {}
 
   private open(): Promise<IDBPDatabase> {
     return (this.db ??= this.connect().catch((error: unknown) => {
@@ -45,11 +45,11 @@ export class BrowserVault implements Vault {
   }
 
   private async connect(): Promise<IDBPDatabase> {
-    let db = await openAsIs();
+    let db = await openAsIs(this.name);
     if (!db || STORES.some((s) => !db!.objectStoreNames.contains(s))) {
       db?.close();
-      await makeStores();
-      db = (await openAsIs())!;
+      await makeStores(this.name);
+      db = (await openAsIs(this.name))!;
     }
     const lost = () => (this.db = undefined);
     // Another tab with a newer version needs the tables for itself for a moment.
@@ -101,13 +101,14 @@ export class BrowserVault implements Vault {
 }
 
 /** The database in whatever version it is; undefined where it is not there, which leaves none behind. */
-async function openAsIs(): Promise<IDBPDatabase | undefined> {
+async function openAsIs(name: string): Promise<IDBPDatabase | undefined> {
   let fresh = false;
   try {
-    return await openDB(NAME, undefined, {
+    return await openDB(name, undefined, {
       upgrade(_db, from, _to, tx) {
         if (from > 0) return;
         fresh = true;
+        tx.done.catch(() => undefined);
         tx.abort();
       },
     });

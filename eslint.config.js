@@ -36,6 +36,6 @@ export default tseslint.config(
     rules: { ...reactHooks.configs.recommended.rules, ...only('Views know kinds through the registry, and the core by its name.', '^node:', '@gristmill/(server|cli)', 'core/src', '/stage/(belt|toy)'), 'no-restricted-globals': ['error', ...NODE] },
   },
   { files: ['cli/src/**/*.ts', 'server/src/**/*.ts'], rules: { ...only('The command line and the server know the core by its name.', '@gristmill/(web|server|cli)', 'core/src'), 'no-restricted-globals': ['error', ...PAGE.filter((x) => x !== 'fetch')] } },
-  { files: ['scripts/**', 'server/src/main.ts'], rules: { 'no-console': 'off' } },
+  { files: ['scripts/**', 'torture/**', 'server/src/main.ts'], rules: { 'no-console': 'off' } },
   { files: ['**/*.{js,mjs}'], languageOptions: { globals: { console: 'readonly', process: 'readonly', URL: 'readonly' } }, rules: { 'no-console': 'off' } },
 );

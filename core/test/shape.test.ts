@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { area, boundsOf, circle, flatten, ORIGIN, OutlinePen, place, segment, svgPath, writeDxf, writeSvg, type ExportSheet } from '../src/index.ts';
 import { belt } from '../src/stage/belt/index.ts';
+import { xmlText } from '../src/shape/xml.ts';
 import { demo, shelf } from './helpers.ts';
 
 const pulley = (index: number) => {
@@ -89,5 +90,16 @@ describe('outline files', () => {
 
   it('parts an arc that is all but straight into one piece', () => {
     for (const bulge of [1e-12, 1e-17, 1e-300, -1e-17]) expect(flatten(new OutlinePen().to(0, 0, bulge).to(1e-2, 0).open(), 1e-7)).toHaveLength(4);
+  });
+});
+
+describe('names in files', () => {
+  it('hold nothing that breaks the file: control characters and halves of characters become spaces', () => {
+    expect(xmlText('a\u0000b\u001b<c>&"d"\ud800e\ufffe \ud83d\ude00\t')).toBe('a b &#60;c&#62;&#38;&#34;d&#34; e  \ud83d\ude00\t');
+    const svg = writeSvg({ title: 'Arm\u0007\u0000 \ud800', note: 'x\u0008', curves: [] } as never);
+    // eslint-disable-next-line no-control-regex
+    expect(svg).not.toMatch(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]|[\ud800-\udfff]/);
+    const dxf = writeDxf({ title: 'Arm\u0007\n999\nü', note: '\u0000', curves: [] } as never, 1e-5);
+    expect(dxf.split('\n')[1]).toMatch(/^[\x20-\x7e]+$/);
   });
 });

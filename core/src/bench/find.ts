@@ -1,7 +1,7 @@
 import { motorConstants } from '../motor/index.ts';
 import type { BenchTest, Joint, LadderTest, LimitId, PlayTest, ReadingsTest, Variant } from '../joint/joint.ts';
 import { analyseLine, type LineReport } from '../line/analyse.ts';
-import type { Problem, Result } from '../result.ts';
+import { refuse, type Problem, type Result } from '../result.ts';
 import { calibratedReading } from '../shop/instrument.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import type { TestContext, TestResult } from './contract.ts';
@@ -40,6 +40,17 @@ export function contextFor(variant: Variant | undefined, line: LineReport | unde
   return { instruments: shelf.instruments, gravity: factor(shelf, 'gravity'), line, ratio: known, orders: lineOrders(variant, line), torqueConstant: constant !== undefined && Number.isFinite(constant) ? constant : undefined, materials, recording, told };
 }
 
+/** A result all of whose numbers can be told: a headline without one is refused, a figure without one is left out, which is said. */
+function told(r: Result<TestResult>): Result<TestResult> {
+  if (!r.ok) return r;
+  const known = (x: number | undefined) => x === undefined || Number.isFinite(x);
+  const { found, figures, lands } = r.value;
+  if ([found, ...lands.map((l) => l.found)].some((f) => f && !(known(f.value) && known(f.U)))) return refuse('These readings give no number.', 'Some of them are so large, or so alike, that the arithmetic has no answer.', 'Look for a slip in the readings or in the rig: a unit, a length of nothing, a value out of all measure.');
+  const lost = figures.filter((f) => !known(f.value) || !known(f.U));
+  if (lost.length === 0) return r;
+  return { ok: true, value: { ...r.value, figures: figures.filter((f) => !lost.includes(f)), advice: [...r.value.advice, `${lost.map((f) => f.name).join(', ')}: not to be told from these readings.`] } };
+}
+
 /** Analyses a test of typed readings or a recording. */
 export function analyseReadings(test: ReadingsTest, context: TestContext): Result<TestResult> {
   const kind = testKind(test.kind);
@@ -51,7 +62,7 @@ export function analyseReadings(test: ReadingsTest, context: TestContext): Resul
     if (!packed.ok) return packed;
     recording = packed.value;
   }
-  const r = kind.analyse(own.test, { ...context, recording });
+  const r = told(kind.analyse(own.test, { ...context, recording }));
   return r.ok && own.says.length ? { ok: true, value: { ...r.value, advice: [...r.value.advice, ...own.says] } } : r;
 }
 

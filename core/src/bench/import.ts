@@ -39,11 +39,15 @@ function tidyTime(columns: Float64Array[], time: number): { columns: Float64Arra
 
 /** A table as a recording of a kind's channels. */
 function asRecording(wanted: readonly WantedColumn[], table: ReadTable): Recording {
-  const channels = wanted.filter((c) => table.columns[c.id]);
-  const raw = channels.map((c) => Float64Array.from(table.columns[c.id] as number[]));
+  const filled = (c: WantedColumn) => (table.columns[c.id] as number[]).reduce((n, x) => n + (Number.isFinite(x) ? 1 : 0), 0);
+  // An optional column that is mostly empty is not there; where it is, a row without it is not whole.
+  const channels = wanted.filter((c) => table.columns[c.id] && (!c.optional || 2 * filled(c) > table.rows));
+  const whole = Array.from({ length: table.rows }, (_, i) => i).filter((i) => channels.every((c) => Number.isFinite((table.columns[c.id] as number[])[i])));
+  const lost = table.rows - whole.length;
+  const raw = channels.map((c) => (lost ? Float64Array.from(whole, (i) => (table.columns[c.id] as number[])[i]!) : Float64Array.from(table.columns[c.id] as number[])));
   const time = channels.findIndex((c) => c.id === 'time');
   const { columns, gaps, notes } = time >= 0 ? tidyTime(raw, time) : { columns: raw, gaps: 0, notes: [] };
-  return { channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity! })), data: columns, rate: 0, malformed: table.malformed, gaps, notes: [...table.notes, ...notes] };
+  return { channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity! })), data: columns, rate: 0, malformed: table.malformed + lost, gaps, notes: [...table.notes, ...(lost ? [`${lost} row${lost === 1 ? ' was' : 's were'} not whole and left out.`] : []), ...notes] };
 }
 
 /** Reads a table of readings or a recording for a kind of test. */

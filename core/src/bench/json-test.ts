@@ -55,7 +55,8 @@ export function readJson(kind: TestKind, text: string, newId: (i: number) => str
   try {
     raw = JSON.parse(text);
   } catch (e) {
-    return refuse('This JSON is damaged.', `${(e as Error).message}.`, 'Export it again.');
+    const at = /position (\d+)/.exec((e as Error).message)?.[1];
+    return refuse('This JSON is damaged.', at ? `It stops making sense at character ${at}: it may be cut off or altered.` : 'It may be cut off or altered.', 'Export it again.');
   }
   const odd = notPlain(raw);
   if (odd) return refuse(`This JSON cannot be taken. ${odd.what}`, odd.why, odd.mend, odd.place);
@@ -73,8 +74,14 @@ export function readJson(kind: TestKind, text: string, newId: (i: number) => str
   const put = (rows: Record<string, number | string>[]): Result<Imported> => {
     if (rows.length === 0) return refuse('There are no readings in this JSON.', `Looked for ${kind.columns.map((c) => c.id).join(', ') || 'a recording'}.`, 'Give a list of readings, or an array for each column.');
     if (kind.channels && rows.length > 400) {
-      const channels = kind.channels.filter((c) => rows.every((r) => typeof r[c.id] === 'number'));
-      return ok({ readings: [], rig, notes, recording: { channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity })), data: channels.map((c) => Float64Array.from(rows, (r) => r[c.id] as number)), rate: 0, malformed: 0, gaps: 0, notes } });
+      const has = (r: (typeof rows)[number], id: string) => typeof r[id] === 'number';
+      const needed = kind.channels.filter((c) => !c.optional);
+      const whole = rows.filter((r) => needed.every((c) => has(r, c.id)));
+      const channels = kind.channels.filter((c) => whole.every((r) => has(r, c.id)));
+      if (whole.length === 0 || channels.length === 0) return refuse('These samples are not whole.', `None has ${needed.map((c) => c.label).join(' and ') || 'a channel of this test'}.`, 'Give every sample all of them.');
+      const lost = rows.length - whole.length;
+      if (lost) notes.push(`${lost} sample${lost === 1 ? ' was' : 's were'} not whole and left out.`);
+      return ok({ readings: [], rig, notes, recording: { channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity })), data: channels.map((c) => Float64Array.from(whole, (r) => r[c.id] as number)), rate: 0, malformed: lost, gaps: 0, notes } });
     }
     return ok({ readings: rows.map((values, i) => ({ id: newId(i), text: Object.values(values).map((v) => (typeof v === 'number' ? Number(v.toPrecision(6)) : v)).join(', '), values })), rig, recording: undefined, notes });
   };

@@ -54,7 +54,7 @@ const decimalCommas = (rows: readonly (readonly string[])[]): boolean => {
   return cells.some((c) => /^\s*[+\-−]?\d+,\d+\s*[^\d]*$/.test(c)) && !cells.some((c) => /^\s*[+\-−]?\d*\.\d+/.test(c));
 };
 
-const numberLike = (c: string): boolean => /^\s*[+\-−]?(\d|[.,]\d)/.test(c);
+const numberLike = (c: string): boolean => /^\s*([+\-−]?(\d|[.,]\d)|nan\s*$)/i.test(c);
 
 /** What 1 and true, or 0, −1 and false, stand for in a column of two choices. */
 function yesOrNo(raw: string, w: WantedColumn): { readonly value: string } | undefined {
@@ -116,7 +116,7 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
     return at;
   });
   const missing = wanted.filter((w, i) => places[i]! < 0 && !w.optional);
-  if (missing.length) return refuse(`The column${missing.length > 1 ? 's' : ''} ${missing.map((w) => w.label).join(' and ')} ${missing.length > 1 ? 'are' : 'is'} missing.`, named ? `The heading has ${first.filter(Boolean).slice(0, 8).join(', ')}.` : `Rows have ${first.length} value${first.length === 1 ? '' : 's'}.`, `Name columns ${wanted.map((w) => `${w.label}${w.quantity ? ` (${QUANTITIES[w.quantity].shown || 'plain'})` : ''}`).join(', ')}.`);
+  if (missing.length) return refuse(`The column${missing.length > 1 ? 's' : ''} ${missing.map((w) => w.label).join(' and ')} ${missing.length > 1 ? 'are' : 'is'} missing.`, named ? `The heading has ${first.filter(Boolean).slice(0, 8).map((c) => c.replace(/\s+/g, ' ').slice(0, 24)).join(', ')}.` : `Rows have ${first.length} value${first.length === 1 ? '' : 's'}.`, `Name columns ${wanted.map((w) => `${w.label}${w.quantity ? ` (${QUANTITIES[w.quantity].shown || 'plain'})` : ''}`).join(', ')}.`);
   const commas = delimiter !== ',' && decimalCommas(data);
   if (commas) notes.push('Commas were read as decimal points.');
   const heads = wanted.map((w, i) => (named && places[i]! >= 0 ? heading(first[places[i]!]!, w.quantity) : undefined));

@@ -26,6 +26,13 @@ export function rigFrom(kind: TestKind, head: Readonly<Record<string, string | n
   return rig;
 }
 
+/** Why a value is outside its bounds; what is beyond all measuring is not written out. */
+function saidOf(value: number | string, min: number, max: number, say: (x: number) => string): string {
+  if (typeof value !== 'number' || !Number.isFinite(value)) return 'it is no number';
+  const shown = Math.abs(value) < 1e15 ? `${say(value)} is ` : 'it is far ';
+  return shown + (value < min ? `less than ${say(min)}` : `more than ${say(max)}`);
+}
+
 /** Values of a rig that its fields would take; the others are left out, and said. */
 export function soundRig(kind: TestKind, rig: Readonly<Record<string, number | string>>): { rig: Record<string, number | string>; notes: string[] } {
   const notes: string[] = [];
@@ -34,7 +41,7 @@ export function soundRig(kind: TestKind, rig: Readonly<Record<string, number | s
     if (field?.as !== 'quantity') return typeof value === 'string' || Number.isFinite(value);
     if (typeof value === 'number' && value >= field.min && value <= field.max) return true;
     const say = (x: number) => formatQuantity(x, field.quantity);
-    notes.push(`${field.label} was left out: ${typeof value === 'number' && Number.isFinite(value) ? `${say(value)} is ${value < field.min ? `less than ${say(field.min)}` : `more than ${say(field.max)}`}` : 'it is no number'}. Set it in the rig.`);
+    notes.push(`${field.label} was left out: ${saidOf(value, field.min, field.max, say)}. Set it in the rig.`);
     return false;
   });
   return { rig: Object.fromEntries(kept), notes };

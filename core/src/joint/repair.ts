@@ -31,11 +31,20 @@ function call(raw: Raw, path: Path): string {
 class Surgeon {
   /** What was said of each place. */
   private readonly said = new Map<string, string>();
+  /** How often each place came up. */
+  private readonly times = new Map<string, number>();
+
+  /** What an entry of a list has that none can be without. */
+  private readonly blanks: Readonly<Record<string, Raw>>;
 
   constructor(
     private readonly raw: Raw,
     private readonly spare: Raw,
-  ) {}
+    day: string,
+  ) {
+    const id = 'repaired';
+    this.blanks = { variants: { ...(spare['variants'] as Raw[])[0]!, id }, builds: { id, name: 'Unnamed', date: day, process: '', notes: '', variantId: '' }, tests: { id, date: day, notes: '', buildId: 'lost' } };
+  }
 
   get leftOut(): string[] {
     return [...this.said.values()];
@@ -48,7 +57,11 @@ class Surgeon {
   /** Leaves a value out: a list entry or a field. A field that turns out to be needed takes with it what cannot be without it. */
   takeOut(path: Path, why: string, missing: boolean): void {
     const [where, parent, key] = [path.join('.'), at(this.raw, path.slice(0, -1)), path.at(-1)];
-    if (Array.isArray(parent)) return this.takeEntry(path, why);
+    if (Array.isArray(parent)) return typeof key === 'number' ? this.takeEntry(path, why) : this.takeOut(path.slice(0, -1), why, false);
+    // What comes up again and again cannot be mended where it lies: more of it goes each time.
+    const times = (this.times.get(where) ?? 0) + 1;
+    this.times.set(where, times);
+    if (times > 3 && path.length > 1) return this.takeOut(path.slice(0, -1), why, times > 6);
     if (!missing && path.length > 1 && isRecord(parent)) {
       delete parent[String(key)];
       return this.say(where, `${where} ${why}`);
@@ -56,10 +69,10 @@ class Surgeon {
     const because = this.said.get(where)?.slice(where.length + 1) ?? why;
     this.said.delete(where);
     const [list, i, field] = path;
-    // What every variant has is put in anew, so that builds and tests of it stay.
-    const blank = (this.spare['variants'] as Raw[])[0]!;
-    if (list === 'variants' && path.length > 2 && field !== 'id' && String(field) in blank) {
-      ((this.raw['variants'] as Raw[])[i as number] as Raw)[String(field)] = structuredClone(blank[String(field)]);
+    // What every variant, build or test has is put in anew, so that what hangs on it stays.
+    const blank = this.blanks[String(list)];
+    if (blank && path.length > 2 && String(field) in blank) {
+      ((this.raw[String(list)] as Raw[])[i as number] as Raw)[String(field)] = structuredClone(blank[String(field)]);
       return this.say(where, `${call(this.raw, path.slice(0, 2))}: ${path.slice(2).join('.')} ${because}; its ${String(field)} begins anew`);
     }
     const last = path.map((_, k) => (Array.isArray(at(this.raw, path.slice(0, k))) ? k : -1)).reduce((a, b) => Math.max(a, b), -1);
@@ -88,18 +101,48 @@ function plainCopy(x: unknown, depth = 0): unknown {
   return Object.fromEntries(Object.entries(x).flatMap(([k, y]) => (y === undefined ? [] : [[k, plainCopy(y, depth + 1)]])).filter(([, y]) => y !== undefined));
 }
 
-/** Entries whose identifier another has already, or else whose links lead nowhere. */
-function strays(raw: Raw): { path: Path; why: string }[] {
-  const seen: Record<string, Set<string>> = {};
-  const list = (key: string): readonly Raw[] => (Array.isArray(raw[key]) ? (raw[key] as Raw[]) : []);
-  const double = ['variants', 'builds', 'tests'].flatMap((key) => {
-    const ids = (seen[key] = new Set<string>());
-    return list(key).flatMap((x, i) => (ids.size < ids.add(String(x['id'])).size ? [] : [{ path: [key, i], why: 'has the identifier of another' }]));
-  });
-  if (double.length) return double;
-  const lost = (key: string, link: string, to: string, what: string) => list(key).flatMap((x, i) => (seen[to]!.has(String(x[link])) ? [] : [{ path: [key, i], why: `belongs to a ${what} that is not there` }]));
-  const builds = lost('builds', 'variantId', 'variants', 'variant');
-  return builds.length ? builds : lost('tests', 'buildId', 'builds', 'build');
+/**
+ * Mends identifiers and links without losing what hangs on them: of two alike the second gets another, a build of no variant goes to the first one, tests of no build get one made for them.
+ *
+ * @returns whether anything had to be mended
+ */
+function relink(raw: Raw, day: string, surgeon: Surgeon): boolean {
+  const list = (key: string): Raw[] => (Array.isArray(raw[key]) ? (raw[key] as Raw[]) : []);
+  let mended = false;
+  const mend = (where: string, what: string) => {
+    mended = true;
+    surgeon.say(where, what);
+  };
+  const ids: Record<string, Set<string>> = {};
+  for (const key of ['variants', 'builds', 'tests']) {
+    const seen = (ids[key] = new Set<string>());
+    for (const [i, x] of list(key).entries()) {
+      const id = String(x['id']);
+      if (seen.has(id)) {
+        let other = 2;
+        while (seen.has(`${id.slice(0, 56)}-${other}`)) other++;
+        x['id'] = `${id.slice(0, 56)}-${other}`;
+        mend(`${key}.${i}.id`, `${call(raw, [key, i])} had the identifier of another and has one of its own now`);
+      }
+      seen.add(String(x['id']));
+    }
+  }
+  for (const [i, b] of list('builds').entries()) {
+    if (ids['variants']!.has(String(b['variantId']))) continue;
+    b['variantId'] = list('variants')[0]!['id'];
+    mend(`builds.${i}.variantId`, `${call(raw, ['builds', i])} belonged to a variant that is not there; it stands under the first one`);
+  }
+  for (const t of list('tests')) {
+    const told = String(t['buildId']);
+    const id = told === '' || told.length > 64 ? 'recovered' : told;
+    if (ids['builds']!.has(told) || ids['builds']!.size >= MOST.builds) continue;
+    t['buildId'] = id;
+    if (ids['builds']!.has(id)) continue;
+    ids['builds']!.add(id);
+    list('builds').push({ id, variantId: list('variants')[0]!['id'], name: 'Recovered', date: day, process: '', notes: 'Made by a repair for tests whose build was lost.' });
+    mend(`build ${id}`, `tests of a build that is not there (${id.slice(0, 40)}) stand under one made for them`);
+  }
+  return mended;
 }
 
 /** The first thing of a joint that no reader takes, beyond what the schema itself sees. */
@@ -153,7 +196,8 @@ export function repairJoint(raw: unknown, stamp: Stamp): Result<Repaired> {
     copy['version'] = VERSION;
   }
   const now = plainCopy(migrate(copy)) as Raw;
-  const surgeon = new Surgeon(now, spare);
+  const day = stamp.now.slice(0, 10);
+  const surgeon = new Surgeon(now, spare, day);
   for (const line of odd) surgeon.say(line, line);
   for (const key of ['variants', 'builds', 'tests'] as const) {
     const list = now[key];
@@ -175,8 +219,8 @@ export function repairJoint(raw: unknown, stamp: Stamp): Result<Repaired> {
       if (first.length === 0) break;
       continue;
     }
-    const double = strays(now);
-    const wrong = double.length ? double : deeper(parsed.output);
+    if (relink(now, day, surgeon)) continue;
+    const wrong = deeper(parsed.output);
     if (wrong.length) {
       for (const { path, why } of wrong.reverse()) surgeon.takeOut(path, why, false);
       continue;

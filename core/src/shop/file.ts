@@ -20,7 +20,7 @@ export function readShopFile(text: string): Result<ShopEdits> {
   }
   if (typeof raw !== 'object' || raw === null || (raw as Record<string, unknown>)['format'] !== SHOP_FORMAT) return refuse('This is not a shop file.', 'Its format mark is missing or another one.', 'Choose a file that the shop exported.');
   const { format: _f, version, ...rest } = raw as Record<string, unknown>;
-  if (version !== SHOP_VERSION) return refuse(`The shop file’s version ${String(version).slice(0, 20)} is not known.`, `This Gristmill reads version ${SHOP_VERSION}.`, 'Update Gristmill, or export the file again.');
+  if (version !== SHOP_VERSION) return refuse(version === undefined ? 'The shop file does not say its version.' : `The shop file’s version ${JSON.stringify(version)?.slice(0, 20)} is not known.`, `This Gristmill reads version ${SHOP_VERSION}.`, 'Update Gristmill, or export the file again.');
   const read = readShopEdits(rest);
   return read.ok ? ok(read.value) : read;
 }

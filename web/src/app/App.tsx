@@ -50,7 +50,7 @@ export function App() {
       <SharedPatterns />
       {ready ? <RouterProvider router={router} /> : null}
       {palette ? <Suspense fallback={null}><AllActions /></Suspense> : null}
-      <Toaster position="bottom-center" toastOptions={{ unstyled: true, classNames: { toast: 'flex items-center gap-4 border border-[var(--ink)] bg-[var(--panel)] px-4 py-2 text-[13.5px] rounded-[2px]', actionButton: 'underline underline-offset-3' } }} />
+      <Toaster position="bottom-center" toastOptions={{ unstyled: true, classNames: { toast: 'font-sans flex items-center gap-4 border border-[var(--ink)] bg-[var(--panel)] px-4 py-2 text-[13.5px] rounded-[2px]', actionButton: 'shrink-0 whitespace-nowrap underline underline-offset-3' } }} />
     </QueryClientProvider>
   );
 }

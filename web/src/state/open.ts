@@ -1,6 +1,7 @@
-import { activeVariant, JointCheck, keepFactors, sizeLine, usedFactors, type Joint, type Problem, type Variant } from '@gristmill/core';
+import { activeVariant, keepFactors, sizeLine, usedFactors, type Joint, type Problem, type Variant } from '@gristmill/core';
 import { applyPatches, current, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
 import { create } from 'zustand';
+import { jointCheck } from './check.ts';
 import { refuseChange } from './refusal.ts';
 import { shelfOf, useShop } from './shop.ts';
 
@@ -41,7 +42,6 @@ interface OpenState {
 }
 
 const JOIN_WITHIN = 700;
-const check = new JointCheck();
 let gesture = 0;
 let gestures = 0;
 
@@ -79,7 +79,10 @@ export const useOpen = create<OpenState>((set, get) => ({
   savedAt: undefined,
   readOnly: false,
   lastLabel: '',
-  load: (joint, readOnly = false) => set({ joint: joint && { ...joint, factors: keepFactors(joint, useShop.getState().shelf) }, past: [], future: [], save: 'saved', savedAt: undefined, readOnly, lastLabel: '' }),
+  load: (joint, readOnly = false) => {
+    if (joint) jointCheck.trust(joint);
+    set({ joint: joint && { ...joint, factors: keepFactors(joint, useShop.getState().shelf) }, past: [], future: [], save: 'saved', savedAt: undefined, readOnly, lastLabel: '' });
+  },
   edit: (label, recipe) => {
     const { joint, past, readOnly } = get();
     if (!joint || readOnly) return undefined;
@@ -89,7 +92,7 @@ export const useOpen = create<OpenState>((set, get) => ({
       keep(joint, draft);
     });
     if (forward.length === 0) return undefined;
-    const problem = check.problem(next);
+    const problem = jointCheck.problem(next);
     if (problem) {
       refuseChange(problem);
       return problem;

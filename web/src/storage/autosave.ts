@@ -1,5 +1,6 @@
-import { JointCheck, mergeThree, settleJoint, type Joint, type Problem } from '@gristmill/core';
+import { mergeThree, settleJoint, type Joint, type Problem } from '@gristmill/core';
 import { create } from 'zustand';
+import { jointCheck } from '../state/check.ts';
 import { note } from '../state/note.ts';
 import { useOpen } from '../state/open.ts';
 import { tell } from './messages.ts';
@@ -24,7 +25,6 @@ const WAIT = 450;
 let built: { rev: string | null; joint: Joint | undefined } = { rev: null, joint: undefined };
 let timer: ReturnType<typeof setTimeout> | undefined;
 let busy: Promise<void> = Promise.resolve();
-const check = new JointCheck();
 
 /** Which save of the open joint this tab builds on. */
 export function buildOn(rev: string | null, joint?: Joint): void {
@@ -38,7 +38,7 @@ async function takeIn(id: string): Promise<boolean> {
   const mine = useOpen.getState().joint;
   if (!theirs.ok || !built.joint || mine?.id !== id) return false;
   const merged = mergeThree(built.joint, mine, theirs.value.joint, settleJoint);
-  if (!merged.ok || check.problem(merged.value)) {
+  if (!merged.ok || jointCheck.problem(merged.value)) {
     useStorage.setState({ place: merged.ok ? '' : merged.place });
     return false;
   }

@@ -62,13 +62,13 @@ const idOf = (key: string): string => key.slice(0, key.lastIndexOf('/'));
  * and two tabs never overwrite one another.
  */
 export class JointShelf {
-  private readonly check = new JointCheck();
   private revisions = 0;
 
   constructor(
     private readonly vault: Vault,
     /** Settles once joints can be read. */
     private readonly ready: () => Promise<void> = async () => undefined,
+    private readonly check = new JointCheck(),
   ) {}
 
   private newRev(now: Date): string {

@@ -1,3 +1,4 @@
+import { jointCheck } from '../state/check.ts';
 import { kindsKnown } from '../state/kinds.ts';
 import { JointShelf } from './joints.ts';
 import { LiveRecordings } from './live.ts';
@@ -11,7 +12,7 @@ export const vault = new BrowserVault();
 const quick = watched(vault);
 
 /** The joints of this browser. */
-export const jointShelf = new JointShelf(quick, kindsKnown);
+export const jointShelf = new JointShelf(quick, kindsKnown, jointCheck);
 /** Their recordings. */
 export const recordings = new Recordings(vault);
 export const liveRecordings = new LiveRecordings(vault);

@@ -1,5 +1,4 @@
 import { openDB, type IDBPDatabase } from 'idb';
-import localforage from 'localforage';
 
 /**
  * Where everything lies:
@@ -23,8 +22,9 @@ export interface Vault {
   write<T>(stores: readonly StoreName[], work: (at: Tx) => Promise<T>): Promise<T>;
 }
 
-/** Each store of localForage is a table of one database; asking for one makes it where it is not there yet. */
+/** Each store of localForage is a table of one database; asking for one makes it where it is not there yet. Needed once in a browser, and loaded then. */
 async function makeStores(database: string): Promise<void> {
+  const { default: localforage } = await import('localforage');
   for (const name of STORES) await localforage.createInstance({ name: database, storeName: name, driver: localforage.INDEXEDDB }).ready();
 }
 

@@ -22,6 +22,8 @@ export const legPress: TestKind = {
     if (flat) return refuse(knee ? 'A straight or folded knee has no lever.' : 'The foot stands under the hip: there is no lever.', `The reading “${flat.text}” tells nothing about the torque.`, knee ? 'Read at angles well between.' : 'Set the foot ahead of the hip and give the distance.', flat.id);
     const force = (r: (typeof rows)[number]) => (cell(r, 'mass') - rig('legMass')) * context.gravity;
     const torques = rows.map((r) => force(r) * lever(cell(r, 'angle'), (r.values['ahead'] as number | undefined) ?? 0));
+    const odd = rows[torques.findIndex((t) => !Number.isFinite(t))];
+    if (odd) return refuse('A reading gives no torque.', `“${odd.text.slice(0, 60)}” is out of all measure.`, 'Look at its unit, or strike it out.', odd.id);
     const best = torques.indexOf(Math.max(...torques));
     const at = rows[best]!;
     const l = lever(cell(at, 'angle'), (at.values['ahead'] as number | undefined) ?? 0);

@@ -2,8 +2,12 @@ import { OUTCOME_WORDS, sayProblem, type BenchTest, type Finding, type ReadingsT
 import Papa from 'papaparse';
 
 const deg = (rad: number): number => Number(((rad * 180) / Math.PI).toFixed(6));
-/** A cell a spreadsheet would take for a formula is made plain text. */
-const safe = (x: string | number): string | number => (typeof x === 'string' && /^[=+\-@\t]/.test(x) ? `'${x}` : x);
+/** A cell a spreadsheet would take for a formula is made plain text; control characters, which break rows and programs, become spaces, and a number that cannot be told an empty cell. */
+const safe = (x: string | number): string | number => {
+  if (typeof x === 'number') return Number.isFinite(x) ? x : '';
+  const plain = x.replace(/[\p{Cc}\p{Cs}]+/gu, ' ');
+  return /^[=+\-@]/.test(plain) ? `'${plain}` : plain;
+};
 
 /** Readings and result of a test as CSV: units in the heads, struck-out readings with their reason. */
 export function testCsv(test: BenchTest, finding: Finding | undefined, build: string): string {

@@ -34,7 +34,6 @@ import { useLineOf } from '../../workers/queries.ts';
 import { GuidedStart } from './GuidedStart.tsx';
 import { loadShop } from '../shop/edits.ts';
 import { demoJoints } from './demo.ts';
-import { repairStored } from './repair.ts';
 
 type Entry = { readonly id: string; readonly name: string; readonly joint: Joint | undefined; readonly problem: Problem | undefined };
 
@@ -263,6 +262,7 @@ export function JointsPage() {
     });
   const repair = (id: string, name: string) =>
     guard(async () => {
+      const { repairStored } = await import('./repair.ts');
       const repaired = await repairStored(id);
       if (repaired.ok) setMended({ name: repaired.value.joint.name, leftOut: repaired.value.leftOut });
       else setProblem({ ...repaired.problem, what: `“${name}”: ${repaired.problem.what}` });

@@ -1,0 +1,14 @@
+// Breaks the product on purpose: `npm run torture -- [readers|kills] [--share 0.1] [--seed 7] [--rounds 300]`. Not part of the tests; a slice of it is.
+import { tortureReaders } from './run-readers.ts';
+
+const args = process.argv.slice(2);
+const option = (name: string, start: number): number => {
+  const at = args.indexOf(`--${name}`);
+  return at >= 0 ? Number(args[at + 1]) : start;
+};
+const seed = option('seed', Date.now() % 1_000_000);
+const wants = (what: string) => !args[0] || args[0].startsWith('--') || args[0] === what;
+
+let faults = 0;
+if (wants('readers')) faults += tortureReaders(option('share', 1), seed);
+process.exitCode = faults > 0 ? 1 : 0;

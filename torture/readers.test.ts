@@ -1,0 +1,26 @@
+import { describe, expect, it } from 'vitest';
+import { tortureImports, tortureJoints, tortureRigLines, tortureShops, tortureUnits } from './readers.ts';
+
+// A slice of `npm run torture`: enough to catch a reader that was broken, with a seed of its own each day on a desk and one seed where it decides what lands.
+const seed = process.env['CI'] ? 20261127 : Math.floor(Date.now() / 86_400_000);
+
+describe(`readers, tortured with seed ${seed}`, () => {
+  it('joint files: refused in words, or whole for good', () => {
+    const t = tortureJoints(1500, seed);
+    expect(t.read).toBeGreaterThan(100);
+    expect(t.refused).toBeGreaterThan(500);
+    expect(t.repaired).toBeGreaterThan(20);
+  });
+
+  it('imports of every kind of test: what is taken can be kept, read again and analysed', () => {
+    const t = tortureImports(120, seed);
+    expect(t.taken).toBeGreaterThan(300);
+    expect(t.analysed).toBeGreaterThan(100);
+  });
+
+  it('shop files, units and lines of rigs', () => {
+    expect(tortureShops(400, seed).refused).toBeGreaterThan(100);
+    expect(tortureUnits(6000, seed).read).toBeGreaterThan(500);
+    expect(tortureRigLines(6000, seed).samples).toBeGreaterThan(500);
+  });
+});

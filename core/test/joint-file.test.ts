@@ -85,12 +85,12 @@ describe('joint files', () => {
     expect(problem(' '.repeat(450_000_000))).toMatch(/too large \(450 MB\)/);
   });
 
-  it('survive 5 000 damaged copies: no throw, a plain refusal or a whole joint', () => {
+  it('survive 1 000 damaged copies: no throw, a plain refusal or a whole joint', () => {
     const roll = dice(20261123);
     const junk = ['null', '-1', '1e999', '"x"', '[]', '{}', '0', 'true', '""', '[[[[]]]]', '"<svg onload=alert(1)>"', '"5 kg·cm"', '9007199254740993'];
     let refused = 0;
     let read = 0;
-    for (let i = 0; i < 5000; i++) {
+    for (let i = 0; i < 1000; i++) {
       let text = demoText;
       for (let k = 0; k <= roll(3); k++) {
         const at = roll(text.length);
@@ -131,8 +131,8 @@ describe('joint files', () => {
         }
       }
     }
-    expect(refused).toBeGreaterThan(3000);
-    expect(read).toBeGreaterThan(50);
+    expect(refused).toBeGreaterThan(600);
+    expect(read).toBeGreaterThan(10);
     expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
   });
 

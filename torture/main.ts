@@ -17,5 +17,10 @@ if (wants('kills')) {
   const tally = await tortureKills(option('rounds', 300), option('minutes', 60), seed, option('rows', 1_000_000));
   console.log(JSON.stringify({ torture: 'kills', seed, ...tally, seconds: Math.round((performance.now() - begun) / 1000) }));
   faults += tally.faults.length;
+  // Kills that hit nothing prove nothing.
+  if (tally.rounds >= 10 && tally.midWrite < tally.rounds / 3) {
+    console.error(`Only ${tally.midWrite} of ${tally.rounds} kills came while something was being written.`);
+    faults++;
+  }
 }
 process.exitCode = faults > 0 ? 1 : 0;

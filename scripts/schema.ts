@@ -23,7 +23,7 @@ const worm = toJsonSchema(wormSchema, options);
 const cycloidal = toJsonSchema(cycloidalSchema, options);
 const ringPlate = toJsonSchema(ringPlateSchema, options);
 const unit = toJsonSchema(unitSchema, options);
-const text = `${JSON.stringify({ title: 'Gristmill joint file, version 3', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, planetaryParameters: { ...planetary, $schema: undefined }, spurParameters: { ...spur, $schema: undefined }, sharedPlanetParameters: { ...compound, $schema: undefined }, wormParameters: { ...worm, $schema: undefined }, cycloidalParameters: { ...cycloidal, $schema: undefined }, ringPlateParameters: { ...ringPlate, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
+const text = `${JSON.stringify({ title: 'Gristmill joint file, version 4', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, planetaryParameters: { ...planetary, $schema: undefined }, spurParameters: { ...spur, $schema: undefined }, sharedPlanetParameters: { ...compound, $schema: undefined }, wormParameters: { ...worm, $schema: undefined }, cycloidalParameters: { ...cycloidal, $schema: undefined }, ringPlateParameters: { ...ringPlate, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
 
 if (process.argv.includes('--check')) {
   let now = '';

@@ -13,3 +13,6 @@ echo "== schema in step"; npx --no-install tsx scripts/schema.ts --check
 echo "== build"; npm run --silent build
 node scripts/first-load.mjs
 echo "== browser"; npm run --silent e2e
+# A slice of what `npm run torture` does at length: kills in the middle of writes. Where it decides what lands, the same each time.
+seed=$RANDOM; [ -z "${CI:-}" ] || seed=20261127
+echo "== kills"; npx --no-install tsx torture/main.ts kills --rounds 40 --minutes 1.4 --rows 40000 --seed "$seed"

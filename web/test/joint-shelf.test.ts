@@ -168,11 +168,11 @@ describe('joints in storage', () => {
     await shelf.remove('jib', now);
     expect((await shelf.list()).length).toBe(0);
     expect((await shelf.bin()).map((b) => b.pointer.name)).toEqual(['Jib']);
-    expect(await shelf.empty(undefined, new Date(now.getTime() + (BIN_MINUTES - 1) * 60_000))).toBe(0);
+    await shelf.empty(undefined, new Date(now.getTime() + (BIN_MINUTES - 1) * 60_000));
     expect(await shelf.restore('jib')).toBe('back');
     expect((await opened()).joint.notes).toBe('x');
     await shelf.remove('jib', now);
-    expect(await shelf.empty(undefined, new Date(now.getTime() + (BIN_MINUTES + 1) * 60_000))).toBe(1);
+    await shelf.empty(undefined, new Date(now.getTime() + (BIN_MINUTES + 1) * 60_000));
     expect(records()).toEqual([]);
     expect(await shelf.restore('jib')).toBe('gone');
     expect(await shelf.remove('jib')).toBeUndefined();
@@ -193,7 +193,7 @@ describe('joints in storage', () => {
     await shelf.remove('jib');
     await save({ ...joint, notes: 'anew' }, 'New');
     expect(await shelf.restore('jib')).toBe('there already');
-    expect((await shelf.empty('jib'))).toBe(1);
+    await shelf.empty('jib');
     expect((await opened()).joint.notes).toBe('anew');
   });
 

@@ -8,7 +8,7 @@ import { showNotes } from '../state/note.ts';
 import { useServer } from '../state/server.ts';
 import { startAutosave, useStorage } from '../storage/autosave.ts';
 import { hear } from '../storage/messages.ts';
-import { beforeOpening, tidyUp } from '../storage/upkeep.ts';
+import { beforeOpening, startHolding, tidyUp } from '../storage/upkeep.ts';
 import { SILENT } from '../storage/watched.ts';
 import { loadShop } from '../views/shop/edits.ts';
 import { storageProblem } from '../storage/trouble.ts';
@@ -28,6 +28,7 @@ export function App() {
     document.documentElement.dataset['sheet'] = sheet;
   }, [sheet]);
   useEffect(() => startAutosave(), []);
+  useEffect(() => startHolding(), []);
   useEffect(() => listenForKeys(), []);
   // A joint keeps the factors it is computed with, so the shop must be there before one is opened.
   const [ready, setReady] = useState(false);
@@ -40,8 +41,10 @@ export function App() {
       .finally(() => (clearTimeout(late), setReady(true)));
     const stop = hear((m) => m.type === 'shop' && void loadShop().catch(() => undefined));
     // Not while the first page is being laid out.
-    const later = setTimeout(() => void tidyUp().catch(() => undefined), 4000);
-    return () => (stop(), clearTimeout(late), clearTimeout(later));
+    const tidy = () => void tidyUp().catch(() => undefined);
+    const later = setTimeout(tidy, 4000);
+    const now = setInterval(tidy, 60_000);
+    return () => (stop(), clearTimeout(late), clearTimeout(later), clearInterval(now));
   }, []);
   // What failed for want of the server is asked for again when it is back.
   useEffect(() => useServer.subscribe((now, before) => before.stopped && !now.stopped && void client.refetchQueries({ predicate: (q) => q.state.status === 'error' })), []);

@@ -250,6 +250,7 @@ export function JointFrame() {
 
 function Opened({ id }: { id: string }) {
   const { problem, takeOver } = useOpenJoint(id);
+  const silent = useSilence((s) => s.silent);
   const joint = useOpen((s) => s.joint);
   if (problem) {
     return (
@@ -259,6 +260,6 @@ function Opened({ id }: { id: string }) {
       </main>
     );
   }
-  if (joint?.id !== id) return <p className="label p-6">Opening the joint…</p>;
+  if (joint?.id !== id) return silent ? <main className="mx-auto max-w-[38rem] p-10"><ProblemNote problem={SILENCE} /></main> : <p className="label p-6">Opening the joint…</p>;
   return <Sheet takeOver={takeOver} />;
 }

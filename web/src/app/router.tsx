@@ -26,7 +26,7 @@ const ShopPage = view(() => import('../views/shop/ShopPage.tsx'));
 export const router = createBrowserRouter([
   {
     element: <Outlet />,
-    errorElement: <Oops />,
+    errorElement: <main><Oops /></main>,
     children: [
       { path: '/', element: <JointsPage /> },
       { path: '/shop', element: wait(<ShopPage />) },

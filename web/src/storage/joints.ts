@@ -214,19 +214,25 @@ export class JointShelf {
     });
   }
 
-  /** Deletes for good what is in the bin: one joint, or all whose time is up. Their records go with them; recordings go with the next sweep. */
-  async empty(id?: string, now = new Date()): Promise<number> {
+  /**
+   * Deletes for good what is in the bin: one joint, or all whose time is up. Their records go with them.
+   *
+   * @returns the recordings they spoke of, which a sweep frees where nothing else speaks of them
+   */
+  async empty(id?: string, now = new Date()): Promise<Set<string>> {
     return this.vault.write(['joints', 'history', 'bin'], async (at) => {
-      let gone = 0;
+      const freed = new Set<string>();
       for (const key of await at.keys('bin')) {
         const binned = await at.get<Binned>('bin', key);
         if (id === undefined ? (binned?.until ?? 0) > now.getTime() : key !== id) continue;
         const there = new Set((await pointerIn(at, key))?.saves.map((s) => s.rev));
-        for (const save of binned?.pointer.saves ?? []) if (!there.has(save.rev)) await at.remove('history', keyOf(key, save.rev));
+        for (const save of binned?.pointer.saves ?? []) {
+          for (const hash of save.uses ?? []) freed.add(hash);
+          if (!there.has(save.rev)) await at.remove('history', keyOf(key, save.rev));
+        }
         await at.remove('bin', key);
-        gone++;
       }
-      return gone;
+      return freed;
     });
   }
 
@@ -234,9 +240,11 @@ export class JointShelf {
    * Frees what nothing refers to: records of no joint, and recordings that no save of any joint, on the shelf or in the bin, speaks of.
    *
    * @param before recordings kept later than this stay: their joint may be about to be saved
+   * @param held recordings that tabs speak of in memory: in what is open, or in steps to undo
+   * @param freed recordings that go however fresh they are
    * @returns how many records and recordings went
    */
-  async sweep(before: number): Promise<{ records: number; recordings: number }> {
+  async sweep(before: number, held: ReadonlySet<string> = new Set(), freed: ReadonlySet<string> = new Set()): Promise<{ records: number; recordings: number }> {
     await this.ready();
     return this.vault.write(['joints', 'history', 'bin', 'attachments'], async (at) => {
       const kept = new Set<string>();
@@ -264,8 +272,9 @@ export class JointShelf {
         records++;
       }
       for (const key of await at.keys('attachments')) {
-        if (used.has(key.replace(/^sha256:/, ''))) continue;
-        const value = await at.get<{ at?: number }>('attachments', key);
+        const hash = key.replace(/^sha256:/, '');
+        if (used.has(hash) || held.has(hash)) continue;
+        const value = freed.has(hash) ? null : await at.get<{ at?: number }>('attachments', key);
         if (value && typeof value === 'object' && (value.at ?? 0) > before) continue;
         await at.remove('attachments', key);
         recordings++;

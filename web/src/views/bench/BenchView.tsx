@@ -3,12 +3,15 @@ import { format, parseISO } from 'date-fns';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { download, fileName } from '../../app/download.ts';
+import { Boundary } from '../../parts/Boundary.tsx';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
+import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { slug } from '../../state/address.ts';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useShelf } from '../../state/shelf.ts';
+import { recordings } from '../../storage/shelf.ts';
 import { askedMark } from '../../parts/words.ts';
 import { useFindings, useLineOf } from '../../workers/queries.ts';
 import { testCsv } from './csv.ts';
@@ -72,6 +75,16 @@ export default function BenchView() {
     setParams({ test: t.id });
   };
 
+  /** The test as a file, its recording in it. */
+  const exportTest = async () => {
+    const whole = test && (await recordings.whole({ ...joint, tests: [test] })).tests[0];
+    if (whole) download(`${fileName(joint.name, build?.name ?? '', whole.kind, whole.date)}.json`, `${JSON.stringify(whole, null, 2)}\n`, 'application/json');
+  };
+  const remove = () => {
+    edit('Delete test', (d) => void (d.tests = d.tests.filter((t) => t.id !== test?.id)));
+    setParams({});
+  };
+
   return (
     <div className="grid h-full min-h-0 grid-cols-[176px_minmax(0,1fr)_240px] print:block">
       <div className="no-print flex min-h-0 flex-col border-r border-rule px-3.5 pt-3">
@@ -111,15 +124,21 @@ export default function BenchView() {
         </div>
       </div>
       {live ? <LiveRig line={ownLine} onTaken={(id) => setParams({ test: id })} /> : test && build ? (
-        <>
+        <Boundary of={test} instead={(why) => (
+          <div className="col-span-2 p-6">
+            <ProblemNote problem={{ what: 'This test cannot be shown.', why: `The fault is Gristmill’s: ${why}.`, mend: 'Its readings are kept. Export it, undo its last change, or delete it; the other tests stand.' }}>
+              <p className="flex gap-3 pt-1"><button type="button" className="mend" onClick={() => void exportTest()}>Save as JSON</button><button type="button" className="mend" disabled={readOnly} onClick={remove}>Delete test</button></p>
+            </ProblemNote>
+          </div>
+        )}>
           <div className="min-h-0 min-w-0 overflow-y-auto px-5 pb-4 pt-3 print:overflow-visible">
             <div className="flex flex-wrap items-baseline gap-3">
               <h1 className="text-[15px]">{TEST_NAMES[test.kind]} <span className="label font-normal">build {build.name}, {format(parseISO(test.date), 'd MMM yyyy')}</span></h1>
               <span className="no-print ml-auto flex gap-1">
                 <button type="button" className="btn-quiet" onClick={() => window.print()}>Print sheet</button>
-                <button type="button" className="btn-quiet" onClick={() => download(`${fileName(joint.name, build.name, test.kind, test.date)}.json`, `${JSON.stringify(test, null, 2)}\n`, 'application/json')}>Save as JSON</button>
+                <button type="button" className="btn-quiet" onClick={() => void exportTest()}>Save as JSON</button>
                 <button type="button" className="btn-quiet" onClick={() => download(`${fileName(joint.name, build.name, test.kind, test.date)}.csv`, testCsv(test, finding, build.name), 'text/csv')}>Save as CSV</button>
-                <button type="button" className="btn-quiet" disabled={readOnly} onClick={() => (edit('Delete test', (d) => void (d.tests = d.tests.filter((t) => t.id !== test.id))), setParams({}))}>Delete test</button>
+                <button type="button" className="btn-quiet" disabled={readOnly} onClick={remove}>Delete test</button>
               </span>
             </div>
             <p className="caution my-2">{kindOf(test.kind)?.caution}</p>
@@ -134,7 +153,7 @@ export default function BenchView() {
           <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3 print:max-w-[320px] print:overflow-visible print:border-0">
             {test.kind === 'play-lever' || test.kind === 'torque-ladder' ? <><RigSketch test={test} /><RigFields test={test} /></> : <><GenericSketch kind={kindOf(test.kind)!} test={test as ReadingsTest} /><RigValues key={test.id} test={test as ReadingsTest} kind={kindOf(test.kind)!} /></>}
           </div>
-        </>
+        </Boundary>
       ) : (
         <div className="col-span-2 p-6">
           <h1 className="text-[16px]">Nothing measured yet.</h1>

@@ -47,6 +47,8 @@ function Row({ stage, index, share, totals, problem, count, report }: { stage: S
   const units = useUnits();
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: stage.id, disabled: readOnly });
   const kind = stageKind(stage.kind);
+  // A stage has its own ratio though the line cannot be summed.
+  const own = report?.stages[index]?.report?.numbers.ratio;
   const move = (by: number) =>
     editVariant('Reorder stages', (v) => {
       const [s] = v.stages.splice(index, 1);
@@ -63,9 +65,11 @@ function Row({ stage, index, share, totals, problem, count, report }: { stage: S
           <b>{index + 1} {kind?.name ?? stage.kind}</b>
         </Link>
       </td>
-      <td className="text-right">{share && report ? <Cell text={plainNumber(share.ratio, 4)} name="ratio" of="ratio" own stageId={stage.id} report={report} /> : null}</td>
+      <td className="text-right">{share && report ? <Cell text={plainNumber(share.ratio, 4)} name="ratio" of="ratio" own stageId={stage.id} report={report} /> : own !== undefined ? <span className="num">{plainNumber(own, 4)}</span> : null}</td>
       {problem ? (
         <td colSpan={COLUMNS.length} className="text-fail">✕ {problem}</td>
+      ) : report && !share ? (
+        <td colSpan={COLUMNS.length} className="label">What it contributes shows once every stage can be.</td>
       ) : (
         COLUMNS.map((c) => (
           <td key={c.key} className="whitespace-nowrap text-right">

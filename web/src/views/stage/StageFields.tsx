@@ -4,6 +4,7 @@ import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
 import { editVariant, useOpen } from '../../state/open.ts';
+import { refuseChange } from '../../state/refusal.ts';
 import { useShelf } from '../../state/shelf.ts';
 
 type Params = Record<string, unknown>;
@@ -16,15 +17,17 @@ export function setParam(stage: StageRecord, path: string, value: unknown, label
 /** Sets parameters that must change together, as one step to undo. */
 export function setParams(stage: StageRecord, values: Readonly<Record<string, unknown>>, label: string): Problem | undefined {
   const tried = readParams(stage.kind, { ...stage.params, ...values });
-  if (!tried.ok) return tried.problem;
-  editVariant(label, (v) => {
+  if (!tried.ok) {
+    refuseChange(tried.problem);
+    return tried.problem;
+  }
+  return editVariant(label, (v) => {
     const record = v.stages.find((s) => s.id === stage.id);
     if (!record) return;
     Object.assign(record.params, values);
     // A hand on a stage takes it out of the brief's own sizing; what was chosen stays.
     v.follows = false;
   });
-  return undefined;
 }
 
 export const mendStage = (stage: StageRecord) => (mend: Mend) => void setParams(stage, { [mend.path]: mend.value, ...mend.also }, mend.label);

@@ -189,6 +189,8 @@ class Run {
     await this.killSoon();
     over = true;
     await busy;
+    // A page that was being opened when the others were killed would hold the joint.
+    for (const p of this.context?.pages() ?? []) await p.close().catch(() => undefined);
   }
 
   /** Types a greater mass, and saves at once or leaves it to the app. */

@@ -101,4 +101,23 @@ describe('the worker pool', () => {
     expect(made).toHaveLength(1);
     await expect(pool.run((a) => a.hold(), { signal: stop.signal })).rejects.toThrow('cancelled');
   });
+
+  it('a worker that breaks fails its job and is replaced for the next', async () => {
+    const made: { ended: boolean; finish: (x: string) => void; breaks: (why: Error) => void }[] = [];
+    const pool = new WorkerPool<Api>((): PoolWorker<Api> => {
+      const w = { ended: false, finish: (_: string) => undefined as void, breaks: (_: Error) => undefined as void };
+      made.push(w);
+      return { api: { hold: () => new Promise<string>((done) => (w.finish = done)) }, end: () => (w.ended = true), broken: new Promise((done) => (w.breaks = done)) };
+    }, 1);
+    const first = pool.run((a) => a.hold());
+    const second = pool.run((a) => a.hold());
+    await settle();
+    made[0]!.breaks(new Error('its script did not come'));
+    await expect(first).rejects.toThrow('did not come');
+    expect(made[0]!.ended).toBe(true);
+    await settle();
+    expect(made).toHaveLength(2);
+    made[1]!.finish('done');
+    expect(await second).toBe('done');
+  });
 });

@@ -131,6 +131,20 @@ describe('the bridge', () => {
     expect(events.closed).toBe(true);
   });
 
+  it('tells of samples that were dropped and of a device that went and came back, and goes on', async () => {
+    const said: string[] = [];
+    const lines: string[] = [];
+    await new BridgeSource().start((l) => lines.push(l), () => undefined, (s) => said.push(s));
+    const events = FakeEvents.made[0]!;
+    events.heard.get('dropped')!({ data: '40' });
+    events.heard.get('dropped')!({ data: '2' });
+    events.heard.get('lost')!({ data: 'It was unplugged.' });
+    events.heard.get('back')!({ data: '' });
+    events.onmessage!({ data: '0,1' });
+    expect(said).toEqual(['40 samples were dropped: this page was too slow for them.', '42 samples were dropped: this page was too slow for them.', 'It was unplugged. It is taken up again when it returns.', 'The device is there again.']);
+    expect([lines, events.closed]).toEqual([['0,1'], false]);
+  });
+
   it('says what to do where it does not answer, and does not try for ever', async () => {
     const { ended, started } = listen(new BridgeSource());
     await started;

@@ -1,6 +1,5 @@
-import { activeVariant, createJoint, demandOf, LIMIT_KINDS, stopping, type Joint, type Problem } from '@gristmill/core';
+import { createJoint, type Joint, type Problem } from '@gristmill/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { format } from 'date-fns';
 import { DropdownMenu } from 'radix-ui';
 import { Fragment, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -8,21 +7,16 @@ import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
 import { useCommonActions } from '../../app/common.ts';
 import { download } from '../../app/download.ts';
-import { copyOf, exportRaw, exportStored } from '../../app/joints.ts';
+import { copyOf, exportStored } from '../../app/joints.ts';
 import { usePalette } from '../../app/all-actions.ts';
 import { Boundary } from '../../parts/Boundary.tsx';
-import { TextField } from '../../parts/ChoiceField.tsx';
-import { Glyph } from '../../parts/Glyph.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
-import { QuantityText } from '../../parts/FigureText.tsx';
-import { overall } from '../../parts/words.ts';
 import { slug } from '../../state/address.ts';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
 import { readPreferences, takePreferences } from '../../state/prefs.ts';
 import { useServer } from '../../state/server.ts';
-import { useShelf } from '../../state/shelf.ts';
-import { saveNow, useStorage } from '../../storage/autosave.ts';
+import { useStorage } from '../../storage/autosave.ts';
 import { BIN_MINUTES, type Binned } from '../../storage/joints.ts';
 import { hear, tell } from '../../storage/messages.ts';
 import { jointShelf } from '../../storage/shelf.ts';
@@ -30,95 +24,13 @@ import { SILENCE, storageProblem } from '../../storage/trouble.ts';
 import { tidyUp } from '../../storage/upkeep.ts';
 import { useSilence } from '../../storage/watched.ts';
 import { bringFile, bundleFile } from '../../workers/files.ts';
-import { useLineOf } from '../../workers/queries.ts';
 import { GuidedStart } from './GuidedStart.tsx';
 import { loadShop } from '../shop/edits.ts';
+import { Deleted } from './Deleted.tsx';
 import { demoJoints } from './demo.ts';
-
-type Entry = { readonly id: string; readonly name: string; readonly joint: Joint | undefined; readonly problem: Problem | undefined };
-
-interface OnShelf {
-  readonly entries: readonly Entry[];
-  readonly bin: readonly Binned[];
-}
-
-async function readShelf(): Promise<OnShelf> {
-  // A joint just left may still be on its way to storage.
-  await saveNow();
-  const pointers = await jointShelf.list();
-  const entries = await Promise.all(
-    pointers.map(async (p): Promise<Entry> => {
-      try {
-        const read = await jointShelf.open(p.id);
-        return read.ok ? { id: p.id, name: p.name, joint: read.value.joint, problem: undefined } : { id: p.id, name: p.name, joint: undefined, problem: read.problem };
-      } catch (error) {
-        return { id: p.id, name: p.name, joint: undefined, problem: storageProblem(error) };
-      }
-    }),
-  );
-  return { entries, bin: await jointShelf.bin() };
-}
-
-/** A joint that cannot be shown, and what can be done about it; the others stand beside it. */
-function BadRow({ id, name, problem, onRepair, onDelete }: { id: string; name: string; problem: Problem; onRepair: () => void; onDelete: () => void }) {
-  return (
-    <li className="py-2" data-bad={id}>
-      <ProblemNote problem={{ ...problem, what: `“${name}” cannot be shown. ${problem.what}` }}>
-        <p className="flex gap-3 pt-1">
-          <button type="button" className="mend" onClick={() => void exportRaw(id, name)}>Export it as it lies in storage</button>
-          <button type="button" className="mend" onClick={onRepair}>Repair it</button>
-          <button type="button" className="mend" onClick={onDelete}>Delete it</button>
-        </p>
-      </ProblemNote>
-    </li>
-  );
-}
-
-function JointRow({ joint, onRename, onDuplicate, onExport, onDelete }: { joint: Joint; onRename: (name: string) => void; onDuplicate: () => void; onExport: () => void; onDelete: () => void }) {
-  const variant = activeVariant(joint);
-  const report = useLineOf(joint, variant);
-  const shelf = useShelf();
-  const [renaming, setRenaming] = useState(false);
-  const demand = useMemo(() => demandOf(joint.brief, shelf), [joint.brief, shelf]);
-  const word = report ? overall(report.verdicts, report.problem !== undefined, stopping(report).length) : undefined;
-  const missed = report?.verdicts.filter((v) => v.state === 'fails').map((v) => LIMIT_KINDS[v.id].name.toLowerCase()) ?? [];
-  return (
-    <li className="rule-b group flex items-center gap-5 py-2.5" data-joint={joint.name}>
-      <Link to={`/joint/${slug(joint.id)}/brief`} tabIndex={-1} aria-hidden="true" className="flex h-[58px] w-[270px] shrink-0 items-center gap-3 overflow-hidden max-[1000px]:w-[180px]">
-        {variant.stages.length ? variant.stages.slice(0, 3).map((s) => <Glyph key={s.id} stage={s} width={84} height={54} />) : <span className="label">no stages yet</span>}
-      </Link>
-      <div className="min-w-0 flex-1">
-        {renaming ? (
-          <TextField label="Name" hideLabel value={joint.name} className="w-full max-w-[26rem] text-[15px] font-semibold" autoFocus refuse={(v) => v === ''} onChange={onRename} onDone={() => setRenaming(false)} />
-        ) : (
-          <Link to={`/joint/${slug(joint.id)}/brief`} className="block truncate text-[15px] font-semibold hover:underline">
-            {joint.name}
-          </Link>
-        )}
-        <p className="truncate text-[12.5px] text-muted">
-          lifts <QuantityText value={demand.peak} quantity="torque" /> at <QuantityText value={demand.speed} quantity="speed" /> · {joint.variants.length} variant{joint.variants.length === 1 ? '' : 's'} · {joint.builds.length} build{joint.builds.length === 1 ? '' : 's'} · {joint.tests.length} test{joint.tests.length === 1 ? '' : 's'}
-        </p>
-      </div>
-      <div className="w-[190px] shrink-0 max-[1000px]:w-[130px]">
-        <p className={word?.tone}>{word ? `${word.mark} ${word.text}` : '…'}</p>
-        <p className="label truncate">{missed.join(', ')}</p>
-      </div>
-      <time className="num w-[110px] shrink-0 text-right text-[12px] text-muted" dateTime={joint.changed}>{format(new Date(joint.changed), 'd MMM yyyy')}</time>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="btn-quiet" aria-label={`More for ${joint.name}`}>More</DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" className="z-20 border border-strong bg-panel py-1">
-            {([['Rename', () => setRenaming(true)], ['Duplicate', onDuplicate], ['Export to a file', onExport], ['Delete', onDelete]] as const).map(([label, run]) => (
-              <DropdownMenu.Item key={label} onSelect={run} className="cursor-pointer px-4 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-panel">
-                {label}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
-    </li>
-  );
-}
+import { Mended } from './Mended.tsx';
+import { readShelf } from './read-shelf.ts';
+import { BadRow, JointRow } from './rows.tsx';
 
 /** The shelf of joints, one row each. */
 export function JointsPage() {
@@ -301,14 +213,7 @@ export function JointsPage() {
         {storage || joints.error || silent ? <div className="py-2"><ProblemNote problem={storage ?? (joints.error ? storageProblem(joints.error) : SILENCE)} /></div> : null}
         {stopped ? <p role="status" className="my-2 border-l-3 border-near bg-panel px-3 py-2">The server that Gristmill came from has stopped. Joints are stored in this browser and are safe; start it again with <span className="num">npm run demo</span>, and what has not been loaded yet comes by itself.</p> : null}
         {guided ? <GuidedStart onCancel={() => setGuided(false)} onStart={(joint) => void start(joint)} /> : null}
-        {mended ? (
-          <div role="status" className="my-2 border-l-3 border-near bg-panel px-3 py-2" data-mended="">
-            <p className="font-semibold">“{mended.name}” is repaired{mended.leftOut.length ? `; ${mended.leftOut.length} thing${mended.leftOut.length === 1 ? ' was' : 's were'} left out or begun anew:` : ', with nothing left out.'}</p>
-            <ul className="list-disc pl-5 text-[12.5px]">{mended.leftOut.slice(0, 30).map((x) => <li key={x}>{x}</li>)}</ul>
-            {mended.leftOut.length > 30 ? <p className="label">and {mended.leftOut.length - 30} more</p> : null}
-            <p>What was damaged stays among its earlier saves and can be exported there. <button type="button" className="mend" onClick={() => setMended(undefined)}>Understood</button></p>
-          </div>
-        ) : null}
+        {mended ? <Mended name={mended.name} leftOut={mended.leftOut} onClose={() => setMended(undefined)} /> : null}
         {busy ? <p role="status" className="py-2">{busy}</p> : null}
         <ul aria-label="Joints">
           {entries.map((e) => {
@@ -321,21 +226,7 @@ export function JointsPage() {
             );
           })}
         </ul>
-        {bin.length ? (
-          <section aria-label="Deleted" className="pt-4" data-bin="">
-            <h2 className="label">Deleted</h2>
-            <ul>
-              {bin.map((b) => (
-                <li key={b.pointer.id} className="flex items-baseline gap-4 py-1 text-muted">
-                  <span className="min-w-0 truncate">{b.pointer.name}</span>
-                  <span className="label">can be brought back until {format(new Date(b.until), 'HH:mm')}; then its saves and recordings are freed</span>
-                  <button type="button" className="mend" onClick={() => void back(b.pointer.id, b.pointer.name)}>Bring back<span className="sr-only"> {b.pointer.name}</span></button>
-                  <button type="button" className="mend" onClick={() => void forGood(b)}>Delete for good<span className="sr-only"> {b.pointer.name}</span></button>
-                </li>
-              ))}
-            </ul>
-          </section>
-        ) : null}
+        {bin.length ? <Deleted bin={bin} onBack={(b) => void back(b.pointer.id, b.pointer.name)} onForGood={(b) => void forGood(b)} /> : null}
         {joints.isSuccess && entries.length === 0 && !guided ? (
           <section className="max-w-[46rem] pt-8">
             <h2 className="text-[18px]">Nothing on the shelf yet.</h2>

@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { useCommonActions } from '../../app/common.ts';
 import { download } from '../../app/download.ts';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { takeRefusal } from '../../state/refusal.ts';
 import { useShop } from '../../state/shop.ts';
 import { useStorage } from '../../storage/autosave.ts';
 import { Belts } from './Belts.tsx';
@@ -14,6 +15,7 @@ import { Factors } from './Factors.tsx';
 import { Instruments } from './Instruments.tsx';
 import { Motors } from './Motors.tsx';
 import { Bearings, Materials } from './Things.tsx';
+import { SetAside } from './SetAside.tsx';
 import { Units } from './Units.tsx';
 
 const SHELVES = [['motors', 'Motors'], ['materials', 'Materials'], ['bearings', 'Bearings'], ['belts', 'Belts'], ['instruments', 'Instruments'], ['factors', 'Factors'], ['units', 'Units']] as const;
@@ -45,7 +47,11 @@ export default function ShopPage() {
     setProblem(read.ok ? undefined : { ...read.problem, what: `“${f.name.slice(0, 60)}”: ${read.problem.what}` });
     if (!read.ok) return;
     const before = edits;
-    changeShop(mergeEdits(before, read.value));
+    const refused = changeShop(mergeEdits(before, read.value));
+    if (refused) {
+      takeRefusal();
+      return setProblem(refused);
+    }
     toast(`Brought in: ${Object.entries(read.value).map(([k, x]) => `${Object.keys(x as object).length} ${k}`).join(', ') || 'nothing'}.`, { action: { label: 'Undo', onClick: () => changeShop(before) } });
   };
   return (
@@ -66,6 +72,7 @@ export default function ShopPage() {
         </span>
       </div>
       {problem || (stored && !id) ? <div className="pb-2"><ProblemNote problem={problem ?? stored!} /></div> : null}
+      <SetAside />
       <Tabs.Root value={shown} onValueChange={(v) => setParams({ shelf: v }, { replace: true })}>
         <Tabs.List aria-label="Shelves" className="mb-3 flex gap-5 border-b border-rule">
           {SHELVES.map(([key, name]) => <Tabs.Trigger key={key} value={key} className="pb-1 text-muted hover:text-ink data-[state=active]:border-b-2 data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink">{name}</Tabs.Trigger>)}

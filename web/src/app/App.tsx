@@ -10,7 +10,7 @@ import { startAutosave, useStorage } from '../storage/autosave.ts';
 import { hear } from '../storage/messages.ts';
 import { beforeOpening, startHolding, tidyUp } from '../storage/upkeep.ts';
 import { SILENT } from '../storage/watched.ts';
-import { loadShop } from '../views/shop/edits.ts';
+import { loadShop } from '../storage/edit-shop.ts';
 import { storageProblem } from '../storage/trouble.ts';
 import { listenForKeys } from './actions.ts';
 import { usePalette } from './all-actions.ts';

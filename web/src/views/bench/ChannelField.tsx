@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { useShop } from '../../state/shop.ts';
-import { putOn } from '../shop/edits.ts';
+import { putOn } from '../../storage/edit-shop.ts';
 
 const TURN = 2 * Math.PI;
 /** Samples averaged for a reading at rest. */

@@ -3,7 +3,7 @@ import { format } from 'date-fns';
 import { toast } from 'sonner';
 import { useShelf } from '../../state/shelf.ts';
 import { recordings } from '../../storage/shelf.ts';
-import { putOn } from '../shop/edits.ts';
+import { putOn } from '../../storage/edit-shop.ts';
 
 /** Makes the error curve of a slow turn the map of the output sensor, for when the sensor itself is what errs. */
 export function StoreMap({ test }: { test: ReadingsTest }) {

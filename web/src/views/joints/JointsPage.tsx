@@ -25,7 +25,7 @@ import { tidyUp } from '../../storage/upkeep.ts';
 import { useSilence } from '../../storage/watched.ts';
 import { bringFile, bundleFile } from '../../workers/files.ts';
 import { GuidedStart } from './GuidedStart.tsx';
-import { loadShop } from '../shop/edits.ts';
+import { loadShop } from '../../storage/edit-shop.ts';
 import { Deleted } from './Deleted.tsx';
 import { demoJoints } from './demo.ts';
 import { Mended } from './Mended.tsx';

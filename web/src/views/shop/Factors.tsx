@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { useOpen } from '../../state/open.ts';
 import { useShop } from '../../state/shop.ts';
-import { changeShop } from './edits.ts';
+import { changeShop } from '../../storage/edit-shop.ts';
 
 function FactorRow({ f, edited, used }: { f: Factor; edited: boolean; used: string }) {
   const { edits } = useShop();

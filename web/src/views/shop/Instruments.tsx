@@ -6,7 +6,7 @@ import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { useShop } from '../../state/shop.ts';
 import { useUnits } from '../../state/prefs.ts';
-import { putOn, takeOff } from './edits.ts';
+import { putOn, takeOff } from '../../storage/edit-shop.ts';
 
 /** What is known of an instrument since it was last calibrated, in a few words. */
 function calibration(i: Instrument): string {

@@ -8,7 +8,7 @@ import { useUnits } from '../../state/prefs.ts';
 import { useShop } from '../../state/shop.ts';
 import { readCurve } from '../line/curve.ts';
 import { TYPE_NAMES } from '../line/MotorPanel.tsx';
-import { putOn, takeOff } from './edits.ts';
+import { putOn, takeOff } from '../../storage/edit-shop.ts';
 import { motorText } from './motor-text.ts';
 
 /** One motor opened for change. */

@@ -10,7 +10,7 @@ import { takeRefusal } from '../../state/refusal.ts';
 import { useShop } from '../../state/shop.ts';
 import { useStorage } from '../../storage/autosave.ts';
 import { Belts } from './Belts.tsx';
-import { changeShop } from './edits.ts';
+import { changeShop } from '../../storage/edit-shop.ts';
 import { Factors } from './Factors.tsx';
 import { Instruments } from './Instruments.tsx';
 import { Motors } from './Motors.tsx';

@@ -1,5 +1,5 @@
 import { useShop } from '../../state/shop.ts';
-import { putOn, takeOff } from './edits.ts';
+import { putOn, takeOff } from '../../storage/edit-shop.ts';
 import { ThingTable, type ThingColumn } from './ThingTable.tsx';
 
 const MATERIAL: readonly ThingColumn[] = [

@@ -1,12 +1,12 @@
 import type { Problem, ShopEdits } from '@gristmill/core';
-import { toast } from 'sonner';
-import { refuseChange } from '../../state/refusal.ts';
-import { useShop } from '../../state/shop.ts';
-import { useStorage } from '../../storage/autosave.ts';
-import { tell } from '../../storage/messages.ts';
-import { shopStore } from '../../storage/shelf.ts';
-import { shopProblem } from '../../storage/shop.ts';
-import { storageProblem } from '../../storage/trouble.ts';
+import { note } from '../state/note.ts';
+import { refuseChange } from '../state/refusal.ts';
+import { useShop } from '../state/shop.ts';
+import { useStorage } from './autosave.ts';
+import { tell } from './messages.ts';
+import { shopStore } from './shelf.ts';
+import { shopProblem } from './shop.ts';
+import { storageProblem } from './trouble.ts';
 
 let queue: Promise<unknown> = Promise.resolve();
 let waiting = 0;
@@ -16,7 +16,7 @@ export async function loadShop(): Promise<void> {
   await queue;
   const { edits, setAside } = await shopStore.load();
   if (waiting === 0) useShop.getState().setEdits(edits);
-  if (setAside) toast(`Some of your changes to the shop could not be read: ${setAside.leftOut.slice(0, 2).join('; ')}. They are set aside; the Shop can export them.`, { duration: 12_000 });
+  if (setAside) note(`Some of your changes to the shop could not be read: ${setAside.leftOut.slice(0, 2).join('; ')}. They are set aside; the Shop can export them.`, { stays: 12_000 });
 }
 
 /** Lays changes over the shop and keeps them; changes that could not be read again are refused, for the field they came from to say. */

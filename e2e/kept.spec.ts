@@ -285,6 +285,10 @@ test('full storage asks before the page closes; storage that never answers is to
   });
   await type(page, 'Mass carried', '1.4 kg');
   await expect(page.getByRole('alert')).toContainText('storage is full');
+  await page.getByRole('link', { name: 'Gristmill' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText('not stored');
+  await page.getByRole('button', { name: 'Stay here' }).click();
+  await expect(mass(page)).toHaveValue('1.4 kg');
   let asked = '';
   page.once('dialog', (d) => {
     asked = d.type();

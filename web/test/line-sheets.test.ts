@@ -11,7 +11,7 @@ import { editVariant, useOpen } from '../src/state/open.ts';
 import { shelfNow } from '../src/state/shelf.ts';
 import { shelfOf, useShop } from '../src/state/shop.ts';
 import { askedMark, verdictWord } from '../src/parts/words.ts';
-import { putOn, takeOff } from '../src/views/shop/edits.ts';
+import { putOn, takeOff } from '../src/storage/edit-shop.ts';
 import { motorText } from '../src/views/shop/motor-text.ts';
 
 const shelf = makeShelf();

@@ -1,6 +1,6 @@
 import { formatQuantity, shopMoved, takeShop, type Problem } from '@gristmill/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useBlocker, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { HistoryDialog } from '../parts/HistoryDialog.tsx';
 import { ProblemNote } from '../parts/ProblemNote.tsx';
@@ -96,6 +96,26 @@ function ConflictNote({ conflict }: { conflict: Conflict }) {
       {conflict === 'deleted' ? null : <button type="button" className="btn" onClick={() => void keepCopy()}>Keep mine as a copy</button>}
       {conflict === 'deleted' ? null : <button type="button" className="btn" onClick={() => void followSave(joint.id, true)}>Take theirs</button>}
       <button type="button" className="btn-quiet" onClick={() => void exportJoint(joint)}>Export mine to a file</button>
+    </div>
+  );
+}
+
+/** Asks before a joint is left whose changes are nowhere but here. */
+function Leaving() {
+  const joint = useJoint();
+  const blocker = useBlocker(({ currentLocation, nextLocation }) => {
+    const { save } = useOpen.getState();
+    const { problem, conflict } = useStorage.getState();
+    const own = /^\/joint\/[^/]+/.exec(currentLocation.pathname)?.[0];
+    return save !== 'saved' && useOpen.getState().joint !== undefined && (save === 'failed' || problem !== undefined || conflict !== undefined) && own !== /^\/joint\/[^/]+/.exec(nextLocation.pathname)?.[0];
+  });
+  if (blocker.state !== 'blocked') return null;
+  return (
+    <div role="alertdialog" aria-label="Leave this joint" className={bar}>
+      <span>Your last changes to this joint are not stored, and leaving it lets them go.</span>
+      <button type="button" className="btn" autoFocus onClick={() => blocker.reset()}>Stay here</button>
+      <button type="button" className="btn" onClick={() => void exportJoint(joint)}>Export it to a file</button>
+      <button type="button" className="btn-quiet" onClick={() => (blocker.proceed(), useStorage.setState({ conflict: undefined }), useOpen.getState().load(undefined))}>Leave without them</button>
     </div>
   );
 }
@@ -206,6 +226,7 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
   useActions('joint', actions);
   return (
     <div className="flex h-full flex-col print:h-auto">
+      <Leaving />
       <Notices takeOver={takeOver} />
       <p className="hidden pb-2 print:block"><b>Gristmill</b> · {joint.name} · variant {variant.name} · {new Date().toISOString().slice(0, 10)}</p>
       <header className="no-print grid h-[112px] shrink-0 grid-cols-[132px_minmax(0,1fr)] border-b border-strong bg-panel">

@@ -45,6 +45,8 @@ export interface Opened {
   readonly fellBack: boolean;
 }
 
+/** Saves of an earlier version that are looked into at each save, so that none waits long for it. */
+const LOOKS = 2;
 /** Saves kept of each joint; those that cannot be read are kept besides. */
 export const KEPT = 20;
 /** How long a deleted joint can be brought back. */
@@ -161,7 +163,7 @@ export class JointShelf {
   setAside(id: string, rev: string, why: string): Promise<void> {
     return this.vault.write(['joints'], async (at) => {
       const p = await pointerIn(at, id);
-      if (p) await at.set('joints', id, { ...p, saves: p.saves.map((s) => (s.rev === rev ? { ...s, unreadable: why } : s)) });
+      if (p) await at.set('joints', id, { ...p, saves: p.saves.map((s) => (s.rev === rev ? { ...s, unreadable: why, checked: READER } : s)) });
     });
   }
 
@@ -255,7 +257,7 @@ export class JointShelf {
         for (const save of soundPointer(key, pointer).saves) {
           kept.add(keyOf(key, save.rev));
           // Saves of earlier versions say nothing of their recordings: looked into once.
-          const whole = save.checked !== undefined ? save : { ...save, ...(await lookedInto(at, keyOf(key, save.rev))) };
+          const whole = save.checked !== undefined || save.uses ? save : { ...save, uses: usesOfRaw(await at.get('history', keyOf(key, save.rev))) };
           for (const hash of whole.uses ?? []) used.add(hash);
           saves.push(whole);
         }
@@ -308,11 +310,16 @@ async function openIn(at: Tx, id: string): Promise<Result<Opened>> {
   return first && !first.ok ? first : refuse('This joint cannot be read.', 'None of its saves is whole.', 'Import an exported copy.');
 }
 
+/** Recordings that a stored record refers to, whether it can be read or not. */
+function usesOfRaw(raw: { readonly tests?: unknown } | null): string[] {
+  const tests = Array.isArray(raw?.tests) ? (raw.tests as ReadingsTest[]) : [];
+  return tests.flatMap((t) => (typeof t?.recording?.sha256 === 'string' ? [t.recording.sha256] : []));
+}
+
 /** What is known of a save after looking into it. */
 async function lookedInto(at: Tx, key: string): Promise<Pick<Save, 'checked' | 'unreadable' | 'uses'>> {
   const raw = await at.get<{ tests?: unknown }>('history', key);
-  const tests = Array.isArray(raw?.tests) ? (raw.tests as ReadingsTest[]) : [];
-  const uses = tests.flatMap((t) => (typeof t?.recording?.sha256 === 'string' ? [t.recording.sha256] : []));
+  const uses = usesOfRaw(raw);
   const read = readRecord(raw);
   return { ...(read.ok ? { checked: READER } : { unreadable: read.problem.what }), ...(uses.length && { uses }) };
 }
@@ -325,21 +332,21 @@ async function letGo(at: Tx, id: string, saves: readonly Save[]): Promise<Save[]
   if (saves.length <= KEPT) return [...saves];
   const out: Save[] = [];
   let readable = 0;
+  let looks = LOOKS;
   for (const save of saves) {
-    if (save.unreadable !== undefined && save.checked === READER) {
-      out.push(save);
-      continue;
+    let known = save;
+    if (save.checked !== READER) {
+      // Nobody has looked into it: it stays, and counts for nothing, until somebody has.
+      if (looks-- > 0) known = { ...save, ...(await lookedInto(at, keyOf(id, save.rev))), checked: READER };
+      else {
+        out.push(save);
+        continue;
+      }
     }
-    if (readable >= KEPT) {
-      // Older than twenty good ones: it goes if it is good, and stays if it cannot be read.
-      const known = save.checked === READER ? save : { ...save, ...(await lookedInto(at, keyOf(id, save.rev))) };
-      if (known.unreadable === undefined) await at.remove('history', keyOf(id, save.rev));
-      else out.push({ ...known, checked: READER });
-      continue;
-    }
-    const known = save.checked === READER && save.unreadable === undefined ? save : { ...save, ...(await lookedInto(at, keyOf(id, save.rev))) };
+    // Older than twenty good ones, a good one goes; one that cannot be read stays.
+    if (known.unreadable === undefined && readable >= KEPT) await at.remove('history', keyOf(id, save.rev));
+    else out.push(known);
     if (known.unreadable === undefined) readable++;
-    out.push(known.unreadable === undefined ? known : { ...known, checked: READER });
   }
   return out;
 }

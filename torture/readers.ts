@@ -255,7 +255,7 @@ export function tortureUnits(count: number, seed: number): { read: number; refus
     if (!read.ok) {
       tally.refused++;
       // What was typed is said back; only our own words are looked at.
-      says(`parseQuantity as ${id}`, sayProblem(read.problem).replaceAll(text.trim(), ''), () => JSON.stringify(text));
+      if (!NONSENSE.test(text)) says(`parseQuantity as ${id}`, sayProblem(read.problem), () => JSON.stringify(text));
       return;
     }
     tally.read++;

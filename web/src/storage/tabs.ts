@@ -84,7 +84,11 @@ export class Holding {
   private async heard(m: Message): Promise<void> {
     if (!('id' in m) || m.id !== this.id || this.gone) return;
     if (m.type === 'saved') await followSave(this.id);
-    if (m.type === 'deleted') useStorage.setState({ conflict: 'deleted' });
+    if (m.type === 'deleted') {
+      useStorage.setState({ conflict: 'deleted' });
+      // What was stored is not any more; what an onlooker sees was never its own.
+      if (!useOpen.getState().readOnly) useOpen.getState().mark('failed');
+    }
     if (m.type === 'restored' && useStorage.getState().conflict === 'deleted') {
       useStorage.setState({ conflict: undefined });
       await saveNow();

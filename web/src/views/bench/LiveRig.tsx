@@ -57,6 +57,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
   const session = useRef('');
   const [guided, setGuided] = useState('');
   const source = useRef<LineSource>(undefined);
+  const stopNow = useRef<() => void>(() => undefined);
   const file = useRef<HTMLInputElement>(null);
   const into = sourceId === 'simulated' ? INTO[program] : undefined;
   const [chosen, setChosen] = useState<BenchTest['kind']>('transmission');
@@ -65,7 +66,8 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
   useEffect(() => {
     liveRecordings.interrupted(joint.id).then(setKept, () => undefined);
   }, [joint.id]);
-  useEffect(() => () => source.current?.stop(), []);
+  // Leaving ends a recording as stopping does: its last lines are kept, and it can be brought back.
+  useEffect(() => () => stopNow.current(), []);
   useEffect(() => {
     if (!running) return;
     const timer = setInterval(() => setCount({ samples: reader.samples, malformed: reader.malformed, gaps: reader.gaps }), 250);
@@ -92,6 +94,8 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
       let ended = false;
       // Of this joint and this tab alone: a recording elsewhere, or one that was interrupted before, keeps its own.
       session.current = `${joint.id} ${TAB} ${Date.now().toString(36)}`;
+      // A simulated one can be made again: the last one that nobody took makes room.
+      if (from.name.startsWith('simulated')) void liveRecordings.interrupted(joint.id).then((all) => all.filter((k) => k.source.startsWith('simulated')).forEach((k) => void forget(k.session)), () => undefined);
       // What comes from a file is kept by the file.
       const keeper = from instanceof FileSource ? undefined : liveRecordings.begin(session.current, joint.id, from.name);
       const keep = async () => {
@@ -118,7 +122,6 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
         lines.push(l);
       }, end, setSays).catch((error: Error) => end(error.name === 'NotFoundError' ? 'No port was chosen.' : `The source does not start: ${error.message}`));
     });
-  const stopNow = useRef<() => void>(() => undefined);
 
   const begin = async () => {
     if (sourceId === 'simulated') {
@@ -237,7 +240,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
         <p className="caution my-2">Current limit set and emergency stop in reach before power; cover belts and wheels; stand clear of levers.</p>
         {running ? null : kept.map((k) => (
           <p key={k.session} role="note" className="border-l-3 border-near bg-serious px-3 py-1.5">
-            A recording of {k.source} was interrupted at {format(new Date(k.when), 'HH:mm:ss')}. <button type="button" className="mend" onClick={() => void recover(k)}>Bring it back</button> <button type="button" className="mend" onClick={() => void forget(k.session)}>Let it go</button>
+            A recording of {k.source} that ended at {format(new Date(k.when), 'HH:mm:ss')} is in no test yet. <button type="button" className="mend" onClick={() => void recover(k)}>Bring it back</button> <button type="button" className="mend" onClick={() => void forget(k.session)}>Let it go</button>
           </p>
         ))}
         <div className="min-h-[220px] flex-1 border border-rule bg-panel"><LivePlot reader={reader} channel={channel} /></div>

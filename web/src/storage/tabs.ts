@@ -94,7 +94,8 @@ export class Holding {
       await saveNow();
     }
     if (m.type === 'wanted' && this.release && m.by !== TAB) {
-      await saveNow();
+      // Somebody may type while it is being written.
+      for (let tries = 0; tries < 3 && (tries === 0 || useOpen.getState().save === 'unsaved'); tries++) await saveNow();
       const whole = useOpen.getState().save === 'saved';
       tell({ type: 'handed', id: this.id, to: m.by, whole });
       // What could not be stored stays here, and in this tab's hands: the other one asks again, by force, if it must.

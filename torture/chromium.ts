@@ -50,7 +50,7 @@ export class Killable {
     const ended = new Promise((done) => this.child!.once('exit', done));
     process.kill(-this.child!.pid!, 'SIGKILL');
     await ended;
-    await this.browser?.close().catch(() => undefined);
+    await Promise.race([this.browser?.close().catch(() => undefined), new Promise((done) => setTimeout(done, 2000))]);
   }
 
   /** Ends it, if it runs, and throws its profile away. */

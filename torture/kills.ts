@@ -128,7 +128,7 @@ class Run {
   private async kill(what: 'browser' | 'renderer'): Promise<void> {
     await this.browser.kill(what);
     if (what === 'browser') this.context = undefined;
-    else for (const p of this.context!.pages()) await p.close().catch(() => undefined);
+    else for (const p of this.context!.pages()) await Promise.race([p.close().catch(() => undefined), pause(2000)]);
     this.writing = 0;
   }
 
@@ -188,9 +188,10 @@ class Run {
     })().catch(() => undefined);
     await this.killSoon();
     over = true;
-    await busy;
+    // What was asked of a page that is dead may never be answered.
+    await Promise.race([busy, pause(5000)]);
     // A page that was being opened when the others were killed would hold the joint.
-    for (const p of this.context?.pages() ?? []) await p.close().catch(() => undefined);
+    for (const p of this.context?.pages() ?? []) await Promise.race([p.close().catch(() => undefined), pause(2000)]);
   }
 
   /** Types a greater mass, and saves at once or leaves it to the app. */
@@ -302,9 +303,11 @@ export async function tortureKills(rounds: number, minutes: number, seed: number
     for (let i = 0; i < rounds && Date.now() < until; i++) {
       // An import takes long: now and then.
       const work = works[i % 16 === 7 ? 7 : roll(7)]!;
-      await run.round(work).catch((error: unknown) => {
-        throw new Error(`round ${i}, ${work}: ${String(error)}`);
+      const begun = Date.now();
+      await Promise.race([run.round(work), pause(120_000).then(() => Promise.reject(new Error('it got nowhere in two minutes')))]).catch((error: unknown) => {
+        throw new Error(`round ${i}, ${work}, after ${Date.now() - begun} ms: ${String(error)}`);
       });
+      if (i % 25 === 24) console.log(JSON.stringify({ torture: 'kills, so far', ...run.tally }));
     }
     // What the last kill left is looked at as well.
     await run.round('edits');

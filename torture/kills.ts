@@ -6,7 +6,8 @@ import { join } from 'node:path';
 import { Killable } from './chromium.ts';
 import { dice } from './readers.ts';
 
-const PORT = 4577;
+/** Of the server it starts; another where two run side by side. */
+const PORT = Number(process.env['PORT'] ?? 4577);
 const BASE = `http://127.0.0.1:${PORT}`;
 
 /** What a round does until it is killed. */

@@ -168,6 +168,9 @@ test('a take-over hands over what was not saved yet; an onlooker restores nothin
   const second = await context.newPage();
   await second.goto(page.url());
   await expect(second.getByText('This joint is open in another tab')).toBeVisible();
+  await expect(mass(second)).toBeDisabled();
+  await type(page, 'Mass carried', '1.6 kg');
+  await expect(mass(second)).toHaveValue('1.6 kg');
   await second.getByRole('heading', { name: /Arm against gravity/ }).click();
   await second.keyboard.press('h');
   const dialog = second.getByRole('dialog', { name: 'Earlier saves' });

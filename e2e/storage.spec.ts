@@ -1,23 +1,5 @@
 import { expect, openDemo, saved, test, type } from './fixture.ts';
 
-test('a second tab looks on, follows, and can take over without losing anything', async ({ page, context }) => {
-  await openDemo(page);
-  await type(page, 'Mass carried', '1.5 kg');
-  await saved(page);
-  const second = await context.newPage();
-  await second.goto(page.url());
-  await expect(second.getByText('This joint is open in another tab')).toBeVisible();
-  await expect(second.getByRole('textbox', { name: 'Mass carried' })).toBeDisabled();
-  await type(page, 'Mass carried', '1.6 kg');
-  await saved(page);
-  await expect(second.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.6 kg');
-  await second.getByRole('button', { name: 'Work on it here instead' }).click();
-  await expect(second.getByRole('textbox', { name: 'Mass carried' })).toBeEnabled();
-  await expect(page.getByText('This joint is open in another tab')).toBeVisible();
-  await type(second, 'Mass carried', '1.8 kg');
-  await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.8 kg');
-});
-
 test('full storage: said in words, nothing lost, saved once there is room', async ({ page }) => {
   await openDemo(page);
   await page.evaluate(() => {

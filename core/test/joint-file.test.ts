@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { createJoint, readJointFile, readRecord, sayProblem, writeJointFile } from '../src/index.ts';
-import { demo, demoText, dice } from './helpers.ts';
+import { createJoint, readJointFile, sayProblem, writeJointFile } from '../src/index.ts';
+import { demo, demoText } from './helpers.ts';
 
 const problem = (text: string) => {
   const r = readJointFile(text);
@@ -83,57 +83,6 @@ describe('joint files', () => {
     expect(problem(altered((j) => (j.tests[0]!.buildId = 'nowhere')))).toMatch(/belongs to a build that is not in the file/);
     expect(problem(altered((j) => (j.variants[1]!.id = 'a')))).toMatch(/share the identifier/);
     expect(problem(' '.repeat(450_000_000))).toMatch(/too large \(450 MB\)/);
-  });
-
-  it('survive 1 000 damaged copies: no throw, a plain refusal or a whole joint', () => {
-    const roll = dice(20261123);
-    const junk = ['null', '-1', '1e999', '"x"', '[]', '{}', '0', 'true', '""', '[[[[]]]]', '"<svg onload=alert(1)>"', '"5 kg·cm"', '9007199254740993'];
-    let refused = 0;
-    let read = 0;
-    for (let i = 0; i < 1000; i++) {
-      let text = demoText;
-      for (let k = 0; k <= roll(3); k++) {
-        const at = roll(text.length);
-        switch (roll(6)) {
-          case 0:
-            text = text.slice(0, at);
-            break;
-          case 1:
-            text = text.slice(0, at) + String.fromCharCode(roll(256)) + text.slice(at + 1);
-            break;
-          case 2:
-            text = text.slice(0, at) + text.slice(at + roll(200));
-            break;
-          case 3:
-            text = text.slice(0, at) + text.slice(roll(text.length), roll(text.length)) + text.slice(at);
-            break;
-          case 4: {
-            // A value replaced by another of the wrong kind keeps the JSON whole and tries the schema.
-            const lines = text.split('\n');
-            const n = roll(lines.length);
-            lines[n] = lines[n]!.replace(/: .*?(,?)$/, (_m, comma: string) => `: ${junk[roll(junk.length)]!}${comma}`);
-            text = lines.join('\n');
-            break;
-          }
-          default:
-            text = text.replace(new RegExp(`"[a-zA-Z0-9]{${1 + roll(8)}}"`), '"__proto__"');
-        }
-      }
-      const result = readJointFile(text);
-      if (result.ok) {
-        read++;
-        expect(readRecord(JSON.parse(JSON.stringify(result.value))).ok).toBe(true);
-      } else {
-        refused++;
-        for (const part of [result.problem.what, result.problem.why, result.problem.mend]) {
-          expect(part.length).toBeGreaterThan(3);
-          expect(part).not.toMatch(/undefined|\[object|NaN/);
-        }
-      }
-    }
-    expect(refused).toBeGreaterThan(600);
-    expect(read).toBeGreaterThan(10);
-    expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
   });
 
   it('of a new joint read back', () => {

@@ -8,8 +8,8 @@ import type { Recordings } from './recordings.ts';
 import type { Vault } from './vault.ts';
 
 /**
- * A bundle is a zip: `manifest.json`; for each joint `joints/<id>/pointer.json` and its saves `joints/<id>/<save>.json` as joint files; `recordings/<SHA-256>` the samples as in a joint file's `data`; and where everything
- * is in it `shop.json` and `preferences.json`. Entries are in one order and carry no time, so that the same content gives the same bytes.
+ * A bundle is a zip: for each joint `joints/<id>/pointer.json` and its saves `joints/<id>/<save>.json` as joint files; `recordings/<SHA-256>` the samples as in a joint file's `data`; where everything is in it
+ * `shop.json` and `preferences.json`; and `manifest.json`, which names the rest. Entries are in one order and carry no time, so that the same content gives the same bytes.
  */
 export const BUNDLE_FORMAT = 'gristmill-bundle';
 const BUNDLE_VERSION = 1;
@@ -60,42 +60,38 @@ export async function writeBundle(vault: Vault, recordings: Recordings, wish: Wi
     zip.add(entry);
     entry.push(bytes, true);
   };
-  const pointers = await vault.read(['joints'], async (at) => {
-    const out: Pointer[] = [];
-    for (const key of (await at.keys('joints')).sort()) {
-      const p = await at.get<Pointer>('joints', key);
-      if (p && (!wish.ids || wish.ids.includes(key))) out.push(p);
-    }
-    return out;
-  });
-  const kept = pointers.map((p) => (wish.history ? p : { ...p, saves: p.saves.filter((s) => s.rev === p.rev) }));
+  const ids = (await vault.read(['joints'], (at) => at.keys('joints'))).filter((id) => !wish.ids || wish.ids.includes(id)).sort();
+  const entries: string[] = [];
+  const put = (name: string, bytes: Uint8Array, squeeze = true) => {
+    entries.push(name);
+    add(name, bytes, squeeze);
+  };
   const hashes = new Set<string>();
-  const records: [name: string, joint: string, rev: string][] = [];
-  for (const p of kept) {
-    for (const s of p.saves) {
-      records.push([`joints/${slug(p.id)}/${s.rev}.json`, p.id, s.rev]);
+  for (const [i, id] of ids.entries()) {
+    // A joint and its saves in one look: what is saved or let go meanwhile is wholly in it or wholly not.
+    const taken = await vault.read(['joints', 'history'], async (at) => {
+      const pointer = await at.get<Pointer>('joints', id);
+      const saves: [save: Pointer['saves'][number], raw: unknown][] = [];
+      for (const s of pointer?.saves ?? []) if (wish.history || s.rev === pointer!.rev) saves.push([s, await at.get<unknown>('history', `${id}/${s.rev}`)]);
+      return pointer && { pointer, saves: saves.filter(([, raw]) => raw !== null) };
+    });
+    if (!taken) continue;
+    put(`joints/${slug(id)}/pointer.json`, text(`${JSON.stringify({ ...taken.pointer, saves: taken.saves.map(([s]) => s) }, null, 2)}\n`));
+    for (const [s, raw] of taken.saves) {
+      put(`joints/${slug(id)}/${s.rev}.json`, text(rawText(raw)));
       for (const hash of s.uses ?? []) hashes.add(hash);
     }
+    onProgress((i + 1) / (ids.length + 1));
   }
-  const here = new Set(await recordings.hashes());
-  const samples = [...hashes].filter((h) => here.has(h)).sort();
-  const shop = wish.everything ? await vault.read(['shop'], (at) => at.get<ShopEdits>('shop', 'edits')) : null;
-  const entries = [...kept.map((p) => `joints/${slug(p.id)}/pointer.json`), ...records.map(([name]) => name), ...samples.map((h) => `recordings/${h}`), ...(shop ? ['shop.json'] : []), ...(wish.everything && wish.preferences ? ['preferences.json'] : [])];
-  add('manifest.json', text(`${JSON.stringify({ format: BUNDLE_FORMAT, version: BUNDLE_VERSION, entries } satisfies Manifest, null, 1)}\n`), true);
-  for (const p of kept) add(`joints/${slug(p.id)}/pointer.json`, text(`${JSON.stringify(p, null, 2)}\n`), true);
-  let done = 0;
-  for (const [name, id, rev] of records) {
-    const raw = await vault.read(['history'], (at) => at.get<unknown>('history', `${id}/${rev}`));
-    add(name, text(rawText(raw)), true);
-    onProgress(++done / (records.length + samples.length));
-  }
-  for (const h of samples) {
+  for (const h of [...hashes].sort()) {
+    const samples = await recordings.byHash(h);
     // Squeezed already.
-    add(`recordings/${h}`, text((await recordings.byHash(h)) ?? ''), false);
-    onProgress(++done / (records.length + samples.length));
+    if (samples !== null) put(`recordings/${h}`, text(samples), false);
   }
-  if (shop) add('shop.json', text(rawText(shop)), true);
-  if (wish.everything && wish.preferences) add('preferences.json', text(wish.preferences), true);
+  const shop = wish.everything ? await vault.read(['shop'], (at) => at.get<ShopEdits>('shop', 'edits')) : null;
+  if (shop) put('shop.json', text(rawText(shop)));
+  if (wish.everything && wish.preferences) put('preferences.json', text(wish.preferences));
+  add('manifest.json', text(`${JSON.stringify({ format: BUNDLE_FORMAT, version: BUNDLE_VERSION, entries } satisfies Manifest, null, 1)}\n`), true);
   zip.end();
   return new Blob(parts, { type: 'application/zip' });
 }

@@ -98,9 +98,4 @@ export class Recordings {
     await this.put(text, sha);
     return sha;
   }
-
-  /** Hashes of all recordings that lie here. */
-  hashes(): Promise<string[]> {
-    return this.vault.read(['attachments'], async (at) => (await at.keys('attachments')).flatMap((k) => (k.startsWith('sha256:') ? [k.slice(7)] : [])));
-  }
 }

@@ -3,8 +3,8 @@ import { spawn } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { dice } from '../core/test/helpers.ts';
 import { Killable } from './chromium.ts';
-import { dice } from './readers.ts';
 
 /** Of the server it starts; another where two run side by side. */
 const PORT = Number(process.env['PORT'] ?? 4577);

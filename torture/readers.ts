@@ -1,5 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { ALL_TEST_KINDS, analyseReadings, contextFor, findingsFor, formatQuantity, importFile, JointCheck, LineCutter, LineReader, makeShelf, packRecording, parseQuantity, QUANTITIES, readJointFile, readRecord, readShopFile, repairJoint, sayProblem, unpackRecording, writeJointFile, writeShopFile, writeWav, type QuantityId, type ReadingsTest, type TestKind } from '@gristmill/core';
+import { dice } from '../core/test/helpers.ts';
 
 /** Words that no sentence may hold: they are what a program says when it has nothing to say. */
 const NONSENSE = /\bundefined\b|\bNaN\b|Infinity|\[object|\b\d(\.\d+)?e30\d\b|\be-1[5-9]\d\b/;
@@ -28,15 +29,6 @@ function each(count: number, run: (i: number) => void): void {
       report(error);
     }
   }
-}
-
-/** A seeded generator: the same seed gives the same inputs. */
-export function dice(seed: number): (n: number) => number {
-  let s = (seed ^ 0x9e3779b9) >>> 0;
-  return (n) => {
-    s = (Math.imul(s, 1664525) + 1013904223) >>> 0;
-    return Math.floor((s / 4294967296) * n);
-  };
 }
 
 type Roll = (n: number) => number;

@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { BIN_MINUTES, JointShelf, KEPT, type Pointer } from '../src/storage/joints.ts';
 import { MemoryVault } from '../src/storage/vault.ts';
 import { storageProblem } from '../src/storage/trouble.ts';
+import { NotLoaded } from '../src/workers/pool.ts';
 import { jib } from './helpers.ts';
 
 let vault: MemoryVault;
@@ -200,6 +201,7 @@ describe('joints in storage', () => {
   it('trouble is told apart in words', () => {
     expect(storageProblem(new DOMException('x', 'QuotaExceededError')).what).toMatch(/full/);
     expect(storageProblem(new DOMException('insecure', 'SecurityError')).what).toMatch(/does not let/);
+    expect(storageProblem(new NotLoaded()).what).toMatch(/server.*stopped/);
     expect(storageProblem('odd').mend).toMatch(/Export/);
   });
 });

@@ -250,7 +250,7 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
       <div className="grid min-h-0 flex-1 grid-cols-[104px_minmax(0,1fr)_auto] max-[1099px]:grid-cols-[92px_minmax(0,1fr)] max-[1099px]:grid-rows-[minmax(0,1fr)_auto] print:block">
         <Rail joint={joint} report={report} findings={findings} />
         <main className="min-h-0 min-w-0 overflow-y-auto print:overflow-visible">
-          {error ? <div className="p-4"><ProblemNote problem={{ what: 'The line could not be computed.', why: error.message, mend: 'Undo the last change, or reload the page.' }} /></div> : <Outlet />}
+          {error ? <div className="p-4"><ProblemNote problem={error.name === 'NotLoaded' ? storageProblem(error) : { what: 'The line could not be computed.', why: error.message, mend: 'Undo the last change, or reload the page.' }} /></div> : <Outlet />}
         </main>
         <div className="flex min-h-0 max-[1099px]:col-span-2 max-[1099px]:max-h-[25vh] print:hidden [&>aside]:max-[1099px]:flex-1">
           <Tally joint={joint} report={report} findings={findings} />

@@ -37,9 +37,11 @@ export function salvageShop(raw: unknown): { readonly edits: ShopEdits; readonly
   const edits: Record<string, unknown> = {};
   const record = typeof raw === 'object' && raw !== null && !Array.isArray(raw) ? (raw as Record<string, unknown>) : {};
   const reads = (key: string, value: unknown): boolean => {
-    const read = readShopEdits({ [key]: value });
-    if (!read.ok) leftOut.push(`${read.problem.place ?? key}: ${read.problem.why}`);
-    return read.ok;
+    const parsed = v.safeParse(shopSchema, { [key]: value });
+    const odd = notPlain(value, key);
+    if (odd) leftOut.push(`${odd.place} is no plain value`);
+    else if (!parsed.success) leftOut.push(`${place(parsed.issues[0]) || key} ${sayIssue(parsed.issues[0])}`);
+    return !odd && parsed.success;
   };
   for (const [key, value] of Object.entries(record)) {
     if (Array.isArray(value)) edits[key] = value.filter((x) => reads(key, [x]));

@@ -32,7 +32,7 @@ export function StatusLine({ ms }: { ms: number | undefined }) {
         <kbd className="num border border-rule px-1 leading-[15px]">ctrl k</kbd> all actions
       </button>
       <span className="ml-auto" data-status="">
-        {ms !== undefined ? `worked out in ${ms < 10 ? ms.toFixed(1) : ms.toFixed(0)} ms` : 'working out…'} · {save === 'saved' && savedAt ? `saved ${format(savedAt, 'HH:mm')}` : save}
+        {ms !== undefined ? `worked out in ${ms < 10 ? ms.toFixed(1) : ms.toFixed(0)} ms` : 'working out…'} · {save === 'saved' && savedAt ? `saved ${format(savedAt, 'HH:mm')}` : save === 'failed' ? 'not saved' : save}
       </span>
     </footer>
   );

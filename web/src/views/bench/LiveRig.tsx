@@ -240,7 +240,7 @@ export function LiveRig({ line, onTaken }: { line: LineReport | undefined; onTak
         <p className="caution my-2">Current limit set and emergency stop in reach before power; cover belts and wheels; stand clear of levers.</p>
         {running ? null : kept.map((k) => (
           <p key={k.session} role="note" className="border-l-3 border-near bg-serious px-3 py-1.5">
-            A recording of {k.source} that ended at {format(new Date(k.when), 'HH:mm:ss')} is in no test yet. <button type="button" className="mend" onClick={() => void recover(k)}>Bring it back</button> <button type="button" className="mend" onClick={() => void forget(k.session)}>Let it go</button>
+            A recording ({k.source}, ended {format(new Date(k.when), 'HH:mm:ss')}) is in no test yet. <button type="button" className="mend" onClick={() => void recover(k)}>Bring it back</button> <button type="button" className="mend" onClick={() => void forget(k.session)}>Let it go</button>
           </p>
         ))}
         <div className="min-h-[220px] flex-1 border border-rule bg-panel"><LivePlot reader={reader} channel={channel} /></div>

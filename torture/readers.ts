@@ -5,7 +5,7 @@ import { dice } from '../core/test/helpers.ts';
 /** Words that no sentence may hold: they are what a program says when it has nothing to say. */
 const NONSENSE = /\bundefined\b|\bNaN\b|Infinity|\[object|\b\d(\.\d+)?e30\d\b|\be-1[5-9]\d\b/;
 /** Time that no reader may take for one input of this size, ms, on a quiet machine. */
-export const HANG = 1000;
+const HANG = 1000;
 
 export class Fault extends Error {}
 

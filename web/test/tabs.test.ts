@@ -22,15 +22,16 @@ const wait = (ms = 40) => new Promise((done) => setTimeout(done, ms));
 const tabs: { stop: () => void }[] = [];
 
 /** The app as one tab has it, with a joint opened. */
-async function openTab(patience = 150) {
+async function openTab(meanwhile: () => unknown = () => undefined) {
   vi.resetModules();
   const [{ Holding }, { useOpen }, { buildOn, saveNow, startAutosave, useStorage }, { channel }] = await Promise.all([import('../src/storage/tabs.ts'), import('../src/state/open.ts'), import('../src/storage/autosave.ts'), import('../src/storage/messages.ts')]);
-  const holding = new Holding('jib', patience);
-  const held = await holding.start();
-  useOpen.getState().load(structuredClone(shelf.joint!), !held);
+  const holding = new Holding('jib', 150);
+  await holding.start();
+  await meanwhile();
+  useOpen.getState().load(structuredClone(shelf.joint!), !holding.held);
   buildOn(`r${shelf.rev}`, structuredClone(shelf.joint!));
   const stopSaving = startAutosave();
-  const tab = { holding, held, open: () => useOpen.getState(), conflict: () => useStorage.getState().conflict, type: (notes: string) => useOpen.getState().edit('Notes', (d) => void (d.notes = notes)), saveNow, stop: () => (stopSaving(), channel?.close()) };
+  const tab = { holding, held: holding.held, open: () => useOpen.getState(), conflict: () => useStorage.getState().conflict, type: (notes: string) => useOpen.getState().edit('Notes', (d) => void (d.notes = notes)), saveNow, stop: () => (stopSaving(), channel?.close()) };
   tabs.push(tab);
   return tab;
 }
@@ -115,12 +116,22 @@ describe('a joint in two tabs', () => {
     expect((await openTab()).held).toBe(false);
   });
 
+  it('let go of while the other was still reading it, is the other’s to change', async () => {
+    const a = await openTab();
+    const b = await openTab(async () => (a.holding.stop(), await wait()));
+    expect(b.open().readOnly).toBe(false);
+    b.type('mine');
+    await b.saveNow();
+    expect(shelf.joint!.notes).toBe('mine');
+  });
+
   it('left and opened again at once, is not in its own way', async () => {
     const a = await openTab();
     a.type('x');
     a.holding.stop();
     vi.resetModules();
-    expect(await a.holding.start()).toBe(true);
+    await a.holding.start();
+    expect(a.holding.held).toBe(true);
   });
 
   it('is held where the browser has no locks: one tab then is all there is', async () => {

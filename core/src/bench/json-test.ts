@@ -1,9 +1,9 @@
-import { ok, refuse, type Result } from '../result.ts';
-import { parseQuantity } from '../units/parse.ts';
-import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 import * as v from 'valibot';
 import { notPlain } from '../joint/plain.ts';
 import { recordingSchema } from '../joint/test-schema.ts';
+import { ok, refuse, type Result } from '../result.ts';
+import { parseQuantity } from '../units/parse.ts';
+import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 import { columnsOf, type TestKind } from './contract.ts';
 import type { Imported } from './import.ts';
 import { LineReader } from './protocol.ts';

@@ -35,7 +35,7 @@ function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () 
     // A joint made while storage is blocked is already in memory.
     const inMemory = useOpen.getState().joint?.id === id;
     void (async () => {
-      const held = await own.start();
+      await own.start();
       if (gone) return;
       try {
         const read = await jointShelf.open(id);
@@ -44,7 +44,8 @@ function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () 
           if (!inMemory) setProblem(read.problem);
           return;
         }
-        useOpen.getState().load(read.value.joint, !held);
+        // Asked now: the other tab may have let go while the joint was being read.
+        useOpen.getState().load(read.value.joint, !own.held);
         buildOn(read.value.rev, read.value.joint);
         if (read.value.fellBack) toast('The last save of this joint could not be read; the one before it was opened. The earlier saves can repair or export it.', { duration: 10_000 });
       } catch (error) {
@@ -70,7 +71,7 @@ function ConflictNote({ conflict }: { conflict: Conflict }) {
   const keepCopy = async () => {
     const copy = copyOf(joint, `${joint.name.slice(0, 106)} (other tab)`);
     const saved = await jointShelf.save(copy, null, 'Kept from another tab').catch((error: unknown) => void useStorage.setState({ problem: storageProblem(error) }));
-    if (!saved) return;
+    if (saved?.state !== 'saved') return void (saved?.state === 'refused' && useStorage.setState({ problem: saved.problem, conflict: undefined }));
     // What was here is stored under its own name: nothing of it is left to lose.
     useStorage.setState({ conflict: undefined });
     useOpen.getState().load(undefined);
@@ -80,7 +81,9 @@ function ConflictNote({ conflict }: { conflict: Conflict }) {
     const saved = await jointShelf.putBack(joint, 'Put back on the shelf').catch((error: unknown) => void useStorage.setState({ problem: storageProblem(error) }));
     if (saved?.state === 'saved') {
       buildOn(saved.rev, joint);
-      useOpen.getState().mark('saved');
+      // A change made while it was being stored is still to be saved.
+      useOpen.getState().mark(useOpen.getState().joint === joint ? 'saved' : 'unsaved');
+      void saveNow();
       tell({ type: 'restored', id: joint.id });
     } else if (saved?.state === 'conflict') useStorage.setState({ conflict: 'changed' });
   };

@@ -6,7 +6,7 @@ import { saveNow } from '../storage/autosave.ts';
 const RELOADED = 'gristmill-reloaded';
 
 /** Loads a part of the app; where the server has stopped it waits until it is back. */
-export async function fromServer<T>(load: () => Promise<T>): Promise<T> {
+async function fromServer<T>(load: () => Promise<T>): Promise<T> {
   try {
     const part = await load();
     sessionStorage.removeItem(RELOADED);

@@ -9,7 +9,7 @@ export const useServer = create<{ stopped: boolean }>(() => ({ stopped: false })
 let back: Promise<void> | undefined;
 
 /** Whether the server answers now. */
-export async function serverAnswers(): Promise<boolean> {
+async function serverAnswers(): Promise<boolean> {
   try {
     const answer = await fetch('/health', { cache: 'no-store' });
     return answer.ok;

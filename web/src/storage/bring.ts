@@ -6,7 +6,7 @@ import type { Recordings } from './recordings.ts';
 import type { Vault } from './vault.ts';
 
 /** Where what is brought goes. */
-export interface Home {
+interface Home {
   readonly vault: Vault;
   readonly shelf: JointShelf;
   readonly recordings: Recordings;

@@ -1,4 +1,4 @@
-import { mergeEdits, ok, readRecord, readShopEdits, refuse, writeJointFile, type Joint, type Result, type ShopEdits } from '@gristmill/core';
+import { MAX_FILE, mergeEdits, ok, readRecord, readShopEdits, refuse, writeJointFile, type Joint, type Result, type ShopEdits } from '@gristmill/core';
 import { Unzip, UnzipInflate, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import { newId } from '../state/identifier.ts';
 import { slug } from '../state/address.ts';
@@ -11,12 +11,10 @@ import type { Vault } from './vault.ts';
  * A bundle is a zip: for each joint `joints/<id>/pointer.json` and its saves `joints/<id>/<save>.json` as joint files; `recordings/<SHA-256>` the samples as in a joint file's `data`; where everything is in it
  * `shop.json` and `preferences.json`; and `manifest.json`, which names the rest. Entries are in one order and carry no time, so that the same content gives the same bytes.
  */
-export const BUNDLE_FORMAT = 'gristmill-bundle';
+const BUNDLE_FORMAT = 'gristmill-bundle';
 const BUNDLE_VERSION = 1;
 /** Unpacked, in bytes: beyond it a file is made to fill the memory, not to hold joints. */
 const MOST = 4_000_000_000;
-/** The largest single record. */
-const MOST_RECORD = 400_000_000;
 /** The day that zip files begin with. */
 const NO_TIME = '1980-01-01T00:00:00';
 
@@ -28,8 +26,6 @@ interface Manifest {
 }
 
 export interface Wish {
-  /** Joints to take; all where left out. */
-  readonly ids?: readonly string[];
   /** Earlier saves as well as the newest. */
   readonly history: boolean;
   /** The shop and the preferences as well. */
@@ -60,7 +56,7 @@ export async function writeBundle(vault: Vault, recordings: Recordings, wish: Wi
     zip.add(entry);
     entry.push(bytes, true);
   };
-  const ids = (await vault.read(['joints'], (at) => at.keys('joints'))).filter((id) => !wish.ids || wish.ids.includes(id)).sort();
+  const ids = (await vault.read(['joints'], (at) => at.keys('joints'))).sort();
   const entries: string[] = [];
   const put = (name: string, bytes: Uint8Array, squeeze = true) => {
     entries.push(name);
@@ -116,8 +112,8 @@ async function unpack(file: Blob, take: (name: string, bytes: Uint8Array) => Pro
       }
       size += data.length;
       unpacked += data.length;
-      if (size > MOST_RECORD || unpacked > MOST) {
-        trouble ??= `It unpacks to more than ${(size > MOST_RECORD ? MOST_RECORD : MOST) / 1e6} MB.`;
+      if (size > MAX_FILE || unpacked > MOST) {
+        trouble ??= `It unpacks to more than ${(size > MAX_FILE ? MAX_FILE : MOST) / 1e6} MB.`;
         entry.terminate?.();
         return;
       }

@@ -5,7 +5,7 @@ type Packed = ReturnType<typeof packRecording>;
 export type KeptRecording = NonNullable<ReadingsTest['recording']>;
 
 /** Text of a recording beyond this length is kept beside the joint, so that saves stay small. */
-export const INLINE = 120_000;
+const INLINE = 120_000;
 
 /** SHA-256 of a text as UTF-8, 64 hexadecimal digits. */
 export async function sha256(text: string): Promise<string> {

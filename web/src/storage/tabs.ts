@@ -7,7 +7,7 @@ import { jointShelf } from './shelf.ts';
 const lockName = (id: string) => `gristmill-joint-${id}`;
 
 /** How long a tab is waited for that is asked to hand a joint over, ms. */
-export const HAND_OVER = 2500;
+const HAND_OVER = 2500;
 
 /** Joints this tab is still letting go of: it does not stand in its own way. */
 const leaving = new Map<string, Promise<void>>();
@@ -46,15 +46,19 @@ export class Holding {
     private readonly waitFor = HAND_OVER,
   ) {}
 
-  /** Holds the joint where no other tab does; true where this tab may change it. */
-  async start(): Promise<boolean> {
+  /** Whether this tab may change the joint now. */
+  get held(): boolean {
+    return !navigator.locks || this.release !== undefined;
+  }
+
+  /** Holds the joint where no other tab does; waits for it in the background where one does. */
+  async start(): Promise<void> {
     this.stopHearing = hear((m) => void this.heard(m));
     await leaving.get(this.id);
-    if (!navigator.locks) return true;
+    if (!navigator.locks) return;
     this.release = await lock(this.id, { ifAvailable: true }, () => this.lost());
     if (this.gone) this.release?.();
     else if (!this.release) this.wait();
-    return this.release !== undefined;
   }
 
   /** Waits until the tab that holds the joint lets go of it, then goes on from its last save. */

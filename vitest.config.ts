@@ -8,7 +8,14 @@ export default defineConfig({
     maxWorkers: 2,
     projects: [
       // Nothing of these is put in place of anything else, so that a worker reads each source once.
-      { test: { ...common, name: 'core', include: ['core/test/**/*.test.ts', 'server/test/**/*.test.ts', 'cli/test/**/*.test.ts', 'torture/*.test.ts'], isolate: false } },
+      {
+        test: {
+          ...common,
+          name: 'core',
+          include: ['core/test/**/*.test.ts', 'server/test/**/*.test.ts', 'cli/test/**/*.test.ts', 'torture/*.test.ts'],
+          isolate: false,
+        },
+      },
       { test: { ...common, name: 'web', include: ['web/test/**/*.test.ts'] } },
     ],
   },

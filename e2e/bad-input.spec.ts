@@ -15,12 +15,26 @@ const noNonsense = async (page: import('@playwright/test').Page) => {
   expect(text).not.toMatch(/NaN|Infinity|undefined|\[object/);
 };
 
-test('every kind of field refuses nonsense in words, keeps what was typed and restores with Escape', async ({ page }) => {
+test('every kind of field refuses nonsense in words, keeps what was typed and restores with Escape', async ({
+  page,
+}) => {
   await openDemo(page);
-  const fields: [string, string, string][] = [['Brief', 'Mass carried', '3 mm'], ['Brief', 'Speed', '3 kg'], ['Line', 'Holding torque', '2 kg'], ['Line', 'Supply voltage', '2 A'], ['Stage', 'Belt width', '2 N'], ['Stage', 'Driving pulley', '2 mm'], ['Stage', 'Installation tension', '2 kg']];
+  const fields: [string, string, string][] = [
+    ['Brief', 'Mass carried', '3 mm'],
+    ['Brief', 'Speed', '3 kg'],
+    ['Line', 'Holding torque', '2 kg'],
+    ['Line', 'Supply voltage', '2 A'],
+    ['Stage', 'Belt width', '2 N'],
+    ['Stage', 'Driving pulley', '2 mm'],
+    ['Stage', 'Installation tension', '2 kg'],
+  ];
   let at = 'Brief';
   for (const [view, label, wrongUnit] of fields) {
-    if (view !== at) await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
+    if (view !== at)
+      await page
+        .getByRole('navigation', { name: 'Views' })
+        .getByRole('link', { name: new RegExp(`^${view}`) })
+        .click();
     at = view;
     const field = page.getByRole('textbox', { name: label, exact: true });
     const before = await field.inputValue();
@@ -48,18 +62,27 @@ test('counts that cannot be are explained with the nearest mend, and the mend wo
   await expect(page.locator('[data-limit="torque"]')).toContainText('not known');
   await noNonsense(page);
   for (const view of ['Line', 'Make', 'Review', 'Bench', 'Stage']) {
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: new RegExp(`^${view}`) })
+      .click();
     await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
     await noNonsense(page);
   }
-  await page.getByRole('alert').getByRole('button', { name: /Belt with \d+ teeth/ }).click();
+  await page
+    .getByRole('alert')
+    .getByRole('button', { name: /Belt with \d+ teeth/ })
+    .click();
   await expect(page.locator('[data-drawing] path').first()).toBeVisible();
   await expect(page.locator('main').getByRole('alert')).toHaveCount(0);
 });
 
 test('a failing check says figure, limit, why, and its mend mends it', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('link', { name: /2 Belt/ }).first().click();
+  await page
+    .getByRole('link', { name: /2 Belt/ })
+    .first()
+    .click();
   const mesh = page.locator('[data-check="mesh"]');
   await expect(mesh).toHaveAttribute('data-state', 'fails');
   await expect(mesh).toContainText(/5\.92.*≥ 6.*load share/s);
@@ -104,7 +127,10 @@ test('arrows nudge by a step, ten with Shift, a tenth with Alt', async ({ page }
 test('bench readings in the wrong unit are asked about, struck out with a reason, and exported', async ({ page }) => {
   await openDemo(page, 'Bench');
   await page.getByRole('button', { name: 'New test' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /^Torque ladder/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Torque ladder/ })
+    .click();
   const mass = page.getByRole('textbox', { name: 'Mass hung' });
   await mass.fill('20 N');
   await page.getByRole('button', { name: 'Add rung' }).click();
@@ -118,7 +144,10 @@ test('bench readings in the wrong unit are asked about, struck out with a reason
   await page.getByRole('button', { name: 'Strike', exact: true }).click();
   await expect(page.getByRole('row').filter({ hasText: '43.2 kg' })).toContainText('newtons typed as kilograms');
   await expect(page.locator('[data-slip]')).toHaveCount(0);
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as CSV' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
   expect(file.suggestedFilename()).toMatch(/\.csv$/);
   await page.getByRole('button', { name: 'Let it count' }).click();
   await expect(page.locator('[data-slip="g"]')).toBeVisible();

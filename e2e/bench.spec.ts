@@ -9,7 +9,9 @@ const begin = async (page: Page, name: RegExp) => {
 const figure = (page: Page, id: string) => page.locator(`[data-test-figure="${id}"]`);
 
 test.describe('the bench', () => {
-  test('readings are typed, pasted and imported; figures, budget and tally follow; a printed sheet and files go out', async ({ page }) => {
+  test('readings are typed, pasted and imported; figures, budget and tally follow; a printed sheet and files go out', async ({
+    page,
+  }) => {
     await openDemo(page, 'Bench');
     await settled(page);
     await begin(page, /^Hysteresis loop/);
@@ -23,20 +25,37 @@ test.describe('the bench', () => {
     await expect(page.getByRole('alert')).toContainText('unit of mass');
     const rows: string[] = [];
     let x = 0;
-    for (const [a, b] of [[0, 4], [4, 0], [0, -4], [-4, 0]] as const) for (let i = 1; i <= 10; i++) {
-      const t = a + ((b - a) * i) / 10;
-      x = Math.max(t - 0.2, Math.min(t + 0.2, x));
-      rows.push(`${t.toFixed(2).replace('.', ',')}\t${(Math.sign(x) * 3 + x * 6 + 0.02 * Math.sin(i * 7)).toFixed(3).replace('.', ',')}`);
-    }
+    for (const [a, b] of [
+      [0, 4],
+      [4, 0],
+      [0, -4],
+      [-4, 0],
+    ] as const)
+      for (let i = 1; i <= 10; i++) {
+        const t = a + ((b - a) * i) / 10;
+        x = Math.max(t - 0.2, Math.min(t + 0.2, x));
+        rows.push(
+          `${t.toFixed(2).replace('.', ',')}\t${(Math.sign(x) * 3 + x * 6 + 0.02 * Math.sin(i * 7)).toFixed(3).replace('.', ',')}`,
+        );
+      }
     await torque.focus();
-    await page.evaluate((text) => {
-      const data = new DataTransfer();
-      data.setData('text', text);
-      document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
-    }, `torque (N·m)\tangle (′)\n${rows.join('\n')}`);
+    await page.evaluate(
+      (text) => {
+        const data = new DataTransfer();
+        data.setData('text', text);
+        document.activeElement!.dispatchEvent(
+          new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+        );
+      },
+      `torque (N·m)\tangle (′)\n${rows.join('\n')}`,
+    );
     await expect(figure(page, 'play')).toContainText(/^(5\.9|6\.0|6\.1)/);
-    await expect(page.getByRole('list', { name: 'What was noticed while reading' })).toContainText('Commas were read as decimal points');
-    await expect(page.getByRole('table', { name: 'Budget of the uncertainty' })).toContainText('scatter about the loop');
+    await expect(page.getByRole('list', { name: 'What was noticed while reading' })).toContainText(
+      'Commas were read as decimal points',
+    );
+    await expect(page.getByRole('table', { name: 'Budget of the uncertainty' })).toContainText(
+      'scatter about the loop',
+    );
     await expect(page.locator('[data-limit="play"] [data-found]')).toContainText('6');
     await expectAccessible(page);
     // A struck reading stays, with its reason.
@@ -44,9 +63,15 @@ test.describe('the bench', () => {
     await page.getByRole('textbox', { name: 'Why it is struck out' }).fill('bumped the table');
     await page.keyboard.press('Enter');
     await expect(page.getByText('bumped the table')).toBeVisible();
-    const [csv] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as CSV' }).click()]);
+    const [csv] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Save as CSV' }).click(),
+    ]);
     expect(readFileSync(await csv.path(), 'utf8')).toContain('bumped the table');
-    const [json] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as JSON' }).click()]);
+    const [json] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Save as JSON' }).click(),
+    ]);
     expect((JSON.parse(readFileSync(await json.path(), 'utf8')) as { kind: string }).kind).toBe('hysteresis');
     await page.emulateMedia({ media: 'print' });
     await expect(page.getByText('measured by')).toBeVisible();
@@ -63,18 +88,40 @@ test.describe('the bench', () => {
     const file = page.getByLabel('Import readings: file');
     await file.setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('time,foo\n1,2\n') });
     await expect(page.getByRole('alert')).toContainText('missing');
-    const rows = Array.from({ length: 900 }, (_, i) => `${(i * 0.005).toFixed(3)},${i < 60 ? 0 : 5},${i < 60 ? 0 : (5 * (1 - Math.exp(-(i - 60) / 40))).toFixed(4)}`);
+    const rows = Array.from(
+      { length: 900 },
+      (_, i) =>
+        `${(i * 0.005).toFixed(3)},${i < 60 ? 0 : 5},${i < 60 ? 0 : (5 * (1 - Math.exp(-(i - 60) / 40))).toFixed(4)}`,
+    );
     rows[400] = 'oops,,';
-    await file.setInputFiles({ name: 'step.csv', mimeType: 'text/csv', buffer: Buffer.from(`time (s),commanded (°),measured (°)\n${rows.join('\n')}`) });
+    await file.setInputFiles({
+      name: 'step.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(`time (s),commanded (°),measured (°)\n${rows.join('\n')}`),
+    });
     await expect(page.getByText(/899 samples/)).toBeVisible();
-    await expect(page.getByRole('list', { name: 'What was noticed while reading' })).toContainText('1 row could not be read');
+    await expect(page.getByRole('list', { name: 'What was noticed while reading' })).toContainText(
+      '1 row could not be read',
+    );
     await expect(figure(page, 'rise')).toContainText('s');
     await begin(page, /^Pluck a belt/);
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Pluck a belt/);
     const rate = 8000;
     const wav = Buffer.alloc(44 + rate * 2);
-    wav.write('RIFF', 0); wav.writeUInt32LE(36 + rate * 2, 4); wav.write('WAVEfmt ', 8); wav.writeUInt32LE(16, 16); wav.writeUInt16LE(1, 20); wav.writeUInt16LE(1, 22); wav.writeUInt32LE(rate, 24); wav.writeUInt32LE(rate * 2, 28); wav.writeUInt16LE(2, 32); wav.writeUInt16LE(16, 34); wav.write('data', 36); wav.writeUInt32LE(rate * 2, 40);
-    for (let i = 0; i < rate; i++) wav.writeInt16LE(Math.round(20000 * Math.exp(-i / 3000) * Math.sin((2 * Math.PI * 88 * i) / rate)), 44 + 2 * i);
+    wav.write('RIFF', 0);
+    wav.writeUInt32LE(36 + rate * 2, 4);
+    wav.write('WAVEfmt ', 8);
+    wav.writeUInt32LE(16, 16);
+    wav.writeUInt16LE(1, 20);
+    wav.writeUInt16LE(1, 22);
+    wav.writeUInt32LE(rate, 24);
+    wav.writeUInt32LE(rate * 2, 28);
+    wav.writeUInt16LE(2, 32);
+    wav.writeUInt16LE(16, 34);
+    wav.write('data', 36);
+    wav.writeUInt32LE(rate * 2, 40);
+    for (let i = 0; i < rate; i++)
+      wav.writeInt16LE(Math.round(20000 * Math.exp(-i / 3000) * Math.sin((2 * Math.PI * 88 * i) / rate)), 44 + 2 * i);
     await file.setInputFiles({ name: 'tap.wav', mimeType: 'audio/wav', buffer: wav });
     await expect(figure(page, 'frequency')).toContainText(/^(87\.\d|88)/);
   });
@@ -90,7 +137,9 @@ test.describe('the bench', () => {
       const input = (Math.min(i, n - i) / n) * 2 * 6.4 * 20;
       rows.push(`${input.toFixed(4)},${(input / 20 + 4e-4 * Math.sin(input) - (i > n / 2 ? 0 : 1e-3)).toFixed(6)}`);
     }
-    await page.getByLabel('Import readings: file').setInputFiles({ name: 'turn.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+    await page
+      .getByLabel('Import readings: file')
+      .setInputFiles({ name: 'turn.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
     await page.getByRole('button', { name: 'Stop the analysis' }).click({ timeout: 60_000 });
     await expect(page.getByText('The analysis was stopped')).toBeVisible();
     await page.getByRole('button', { name: 'Analyse again' }).click();
@@ -100,7 +149,9 @@ test.describe('the bench', () => {
     await expect(page.getByText('The analysis was stopped')).toHaveCount(0);
   });
 
-  test('the test plan says what answers the brief, in a safe order, and begins it with a rig that is fine enough', async ({ page }) => {
+  test('the test plan says what answers the brief, in a safe order, and begins it with a rig that is fine enough', async ({
+    page,
+  }) => {
     await openDemo(page, 'Bench');
     await settled(page);
     await page.getByRole('button', { name: 'Test plan' }).click();
@@ -122,7 +173,8 @@ test.describe('the bench', () => {
     await expect(page.getByText('The session is done')).toBeVisible({ timeout: 40_000 });
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Transmission error/);
     const tests = page.getByRole('region', { name: 'Tests by build' });
-    for (const name of ['Play at a lever', 'Hysteresis loop', 'Torque by load cell', 'Transmission error']) await expect(tests.getByRole('button', { name: new RegExp(`^${name}.*±`) }).last()).toBeVisible();
+    for (const name of ['Play at a lever', 'Hysteresis loop', 'Torque by load cell', 'Transmission error'])
+      await expect(tests.getByRole('button', { name: new RegExp(`^${name}.*±`) }).last()).toBeVisible();
     await expect(page.locator('[data-limit="stiffness"] [data-found]')).toContainText('±');
     await expectAccessible(page);
   });
@@ -133,7 +185,9 @@ test.describe('the bench', () => {
     await page.getByRole('combobox', { name: 'Programme' }).selectOption('warming');
     await expect(page.getByText('3000 s at 2 Hz')).toBeVisible();
     await page.getByRole('button', { name: 'Record', exact: true }).click();
-    await expect.poll(async () => Number(await page.locator('[data-samples]').getAttribute('data-samples'))).toBeGreaterThan(200);
+    await expect
+      .poll(async () => Number(await page.locator('[data-samples]').getAttribute('data-samples')))
+      .toBeGreaterThan(200);
     await page.getByRole('button', { name: 'Stop', exact: true }).click();
     await page.getByRole('button', { name: 'Take the recording' }).click();
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Temperature/);
@@ -147,7 +201,9 @@ test.describe('the bench', () => {
     await page.getByRole('button', { name: 'Live rig' }).click();
     await page.getByRole('combobox', { name: 'From' }).selectOption('bridge');
     await page.getByRole('button', { name: 'Record', exact: true }).click();
-    await expect.poll(async () => Number(await page.locator('[data-samples]').getAttribute('data-samples')), { timeout: 15_000 }).toBeGreaterThan(3000);
+    await expect
+      .poll(async () => Number(await page.locator('[data-samples]').getAttribute('data-samples')), { timeout: 15_000 })
+      .toBeGreaterThan(3000);
     await page.reload();
     await page.getByRole('button', { name: 'Bring it back' }).click();
     await expect(page.getByText(/Recovered \d+ samples/)).toBeVisible();
@@ -177,13 +233,20 @@ test.describe('the bench, further', () => {
     await expect(page.locator('[data-slip]').first()).toBeVisible();
   });
 
-  test('an instrument is calibrated by two known values, and the reading follows; nonsense is refused', async ({ page }) => {
+  test('an instrument is calibrated by two known values, and the reading follows; nonsense is refused', async ({
+    page,
+  }) => {
     await openDemo(page, 'Bench', 'Neck lift');
     await settled(page);
     await page.getByRole('button', { name: /^Leg press/ }).click();
     const before = await page.locator('[data-test-figure="force"]').innerText();
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Shop/ }).click();
-    await page.getByRole('tab', { name: 'Instruments' }).or(page.getByRole('link', { name: 'Instruments' })).or(page.getByRole('button', { name: 'Instruments' })).first().click();
+    await page
+      .getByRole('tab', { name: 'Instruments' })
+      .or(page.getByRole('link', { name: 'Instruments' }))
+      .or(page.getByRole('button', { name: 'Instruments' }))
+      .first()
+      .click();
     await page.getByRole('button', { name: 'Calibrate Hanging scale' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByRole('textbox', { name: 'Second known value' }).fill('5 kg');
@@ -194,7 +257,10 @@ test.describe('the bench, further', () => {
     await dialog.getByRole('textbox', { name: 'Read for that' }).fill('4.8 kg');
     await dialog.getByRole('button', { name: 'Take the calibration' }).click();
     await expect(page.getByRole('row', { name: /Hanging scale/ })).toContainText('× 1.0417');
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Bench/ }).click();
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Bench/ })
+      .click();
     await page.getByRole('button', { name: /^Leg press/ }).click();
     await expect(page.getByRole('list', { name: 'What to read next' })).toContainText('corrected by the calibration');
     await expect(page.locator('[data-test-figure="force"]')).not.toHaveText(before);
@@ -210,14 +276,20 @@ test.describe('the bench, further', () => {
     await teardown.getByRole('button', { name: 'Add part' }).click();
     await expect(teardown).toContainText('ring');
     // The smallest picture there is: one red pixel.
-    const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8DwHwAFBQIAX8jx0gAAAABJRU5ErkJggg==', 'base64');
+    const png = Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8DwHwAFBQIAX8jx0gAAAABJRU5ErkJggg==',
+      'base64',
+    );
     await teardown.getByRole('button', { name: 'Add photo' }).last().click();
     await page.getByLabel('Photo of a part').setInputFiles({ name: 'p.png', mimeType: 'image/png', buffer: png });
     await expect(teardown.getByRole('img', { name: 'ring, photo 1' })).toBeVisible();
     await expectAccessible(page);
     await page.getByRole('link', { name: 'Gristmill' }).click();
     await page.getByRole('link', { name: 'Body yaw' }).click();
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Bench/ }).click();
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Bench/ })
+      .click();
     await page.getByRole('button', { name: /^Transmission error/ }).click();
     await page.getByRole('combobox', { name: 'Read with' }).selectOption('magnetic');
     await page.getByRole('button', { name: 'Store as the sensor’s map' }).click();
@@ -225,13 +297,21 @@ test.describe('the bench, further', () => {
     await expect(page.getByRole('list', { name: 'What to read next' })).toContainText('taken out by its map');
   });
 
-  test('a recorded file is replayed through the live rig, its channels calibrated; what is not whole is counted', async ({ page }) => {
+  test('a recorded file is replayed through the live rig, its channels calibrated; what is not whole is counted', async ({
+    page,
+  }) => {
     await openDemo(page, 'Bench', 'Tide dial');
     await settled(page);
     await page.getByRole('button', { name: 'Live rig' }).click();
     await page.getByRole('combobox', { name: 'From' }).selectOption('file');
-    const lines = ['{"channels":[{"name":"t"},{"name":"in","quantity":"angle"},{"name":"out","quantity":"angle","counts":4096}],"rate":500}'];
-    for (let i = 0; i < 4000; i++) lines.push(`{"t":${(i * 0.002).toFixed(3)},"in":${(i < 2000 ? i * 0.28 : (4000 - i) * 0.28).toFixed(3)},"out":${Math.round((((i < 2000 ? i : 4000 - i) * 0.28) / 40 / 6.283185) * 4096)}}`);
+    const lines = [
+      '{"channels":[{"name":"t"},{"name":"in","quantity":"angle"},{"name":"out","quantity":"angle","counts":4096}],"rate":500}',
+    ];
+    for (let i = 0; i < 4000; i++)
+      lines.push(
+        `{"t":${(i * 0.002).toFixed(3)},"in":${(i < 2000 ? i * 0.28 : (4000 - i) * 0.28).toFixed(3)},"out":` +
+          `${Math.round((((i < 2000 ? i : 4000 - i) * 0.28) / 40 / 6.283185) * 4096)}}`,
+      );
     lines.splice(1000, 0, 'half a li');
     const recorded = { name: 'run.jsonl', mimeType: 'text/plain', buffer: Buffer.from(lines.join('\n')) };
     await page.getByLabel('Recorded file').setInputFiles(recorded);
@@ -245,7 +325,10 @@ test.describe('the bench, further', () => {
     await expect(page.getByRole('alert')).toContainText('gives no scale');
     await now.press('Escape');
     // Kept with the instrument, the sense is known to the next recording of a channel of that name.
-    await page.getByRole('group', { name: 'Channel out' }).getByRole('combobox', { name: 'Read with' }).selectOption('magnetic');
+    await page
+      .getByRole('group', { name: 'Channel out' })
+      .getByRole('combobox', { name: 'Read with' })
+      .selectOption('magnetic');
     await page.getByLabel('Recorded file').setInputFiles(recorded);
     await expect(page.getByRole('button', { name: 'Turn the sense of out' })).toHaveText('counts backwards');
     await page.getByRole('button', { name: 'Take the recording' }).click();

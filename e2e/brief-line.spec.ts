@@ -4,9 +4,12 @@ import { join } from 'node:path';
 import { expect, openDemo, saved, test, type } from './fixture.ts';
 
 type Page = import('@playwright/test').Page;
-const asks = (page: Page, id: string) => page.getByRole('group', { name: 'What the load asks' }).locator(`[data-figure="case-${id}"]`);
-const addCase = (page: Page, name: string) => page.getByRole('combobox', { name: 'Add a load case' }).selectOption({ label: name });
-const sheet = (page: Page, name: string) => page.getByRole('navigation', { name: 'Sheets of the line' }).getByRole('link', { name }).click();
+const asks = (page: Page, id: string) =>
+  page.getByRole('group', { name: 'What the load asks' }).locator(`[data-figure="case-${id}"]`);
+const addCase = (page: Page, name: string) =>
+  page.getByRole('combobox', { name: 'Add a load case' }).selectOption({ label: name });
+const sheet = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Sheets of the line' }).getByRole('link', { name }).click();
 const limit = (page: Page, id: string) => page.locator(`aside [data-limit="${id}"]`);
 
 test.describe('load patterns', () => {
@@ -27,7 +30,9 @@ test.describe('load patterns', () => {
     await expect(page.getByRole('dialog')).toContainText('10/3');
   });
 
-  test('two-segment leg: worked torque at the knee, a foot moved ahead loads the hip, and what cannot be is refused', async ({ page }) => {
+  test('two-segment leg: worked torque at the knee, a foot moved ahead loads the hip, and what cannot be is refused', async ({
+    page,
+  }) => {
     await openDemo(page);
     await addCase(page, 'Two-segment leg');
     await type(page, 'Mass that stands', '10 kg');
@@ -64,7 +69,17 @@ test.describe('load patterns', () => {
   test('turning mass: J·α, friction and unbalance come to the worked peak and RMS', async ({ page }) => {
     await openDemo(page);
     await addCase(page, 'Turning mass');
-    for (const [label, text] of [['Inertia', '0.05 kg·m²'], ['Friction of the axis', '0.3 N·m'], ['Unbalance', '0.2 N·m'], ['Shock factor', '1'], ['One move', '3 rad'], ['Speed', '2 rad/s'], ['Acceleration', '4 rad/s²'], ['Rest between', '1 s']] as const) await type(page, label, text);
+    for (const [label, text] of [
+      ['Inertia', '0.05 kg·m²'],
+      ['Friction of the axis', '0.3 N·m'],
+      ['Unbalance', '0.2 N·m'],
+      ['Shock factor', '1'],
+      ['One move', '3 rad'],
+      ['Speed', '2 rad/s'],
+      ['Acceleration', '4 rad/s²'],
+      ['Rest between', '1 s'],
+    ] as const)
+      await type(page, label, text);
     await expect(asks(page, 'peak')).toHaveText('0.7 N·m');
     await expect(asks(page, 'move')).toHaveText('2 s');
     await expect(asks(page, 'rms')).toHaveText('0.4397 N·m');
@@ -77,7 +92,18 @@ test.describe('load patterns', () => {
   test('straight axis: force times pitch radius, lead over 2π, and a slope that can be dragged', async ({ page }) => {
     await openDemo(page);
     await addCase(page, 'Straight axis');
-    for (const [label, text] of [['Moving mass', '4 kg'], ['Guide friction', '0.1'], ['Slope', '30°'], ['Process force', '15 N'], ['Pitch radius', '20 mm'], ['Shock factor', '1'], ['Stroke', '1 m'], ['Speed', '0.5 m/s'], ['Acceleration', '1 m/s²']] as const) await type(page, label, text);
+    for (const [label, text] of [
+      ['Moving mass', '4 kg'],
+      ['Guide friction', '0.1'],
+      ['Slope', '30°'],
+      ['Process force', '15 N'],
+      ['Pitch radius', '20 mm'],
+      ['Shock factor', '1'],
+      ['Stroke', '1 m'],
+      ['Speed', '0.5 m/s'],
+      ['Acceleration', '1 m/s²'],
+    ] as const)
+      await type(page, label, text);
     // 4 + 19.6133 + 3.3971 + 15 N at 20 mm.
     await expect(asks(page, 'force')).toHaveText('42.01 N');
     await expect(asks(page, 'peak')).toHaveText('0.8402 N·m');
@@ -155,7 +181,11 @@ test.describe('load patterns', () => {
 
   test('every demo joint opens with its brief and a line that sums', async ({ page }) => {
     await openDemo(page);
-    for (const [name, cases] of [['Neck lift', ['Raise the head', 'Beak on the ground']], ['Wing root', ['Wing beat, as recorded', 'Spread in one sweep']], ['Tide dial', ['Set the dial', 'Marker on its rack']]] as const) {
+    for (const [name, cases] of [
+      ['Neck lift', ['Raise the head', 'Beak on the ground']],
+      ['Wing root', ['Wing beat, as recorded', 'Spread in one sweep']],
+      ['Tide dial', ['Set the dial', 'Marker on its rack']],
+    ] as const) {
       await page.getByRole('link', { name: 'Gristmill' }).click();
       await page.getByRole('link', { name }).click();
       await expect(limit(page, 'torque').locator('[data-figure]')).toContainText('N·m');
@@ -168,7 +198,9 @@ test.describe('load patterns', () => {
   });
 });
 
-test('limits flow to the tally: turn-back three ways, resolution, bore, length, life and a note on noise', async ({ page }) => {
+test('limits flow to the tally: turn-back three ways, resolution, bore, length, life and a note on noise', async ({
+  page,
+}) => {
   await openDemo(page);
   const add = (name: string) => page.getByRole('combobox', { name: 'Add limit' }).selectOption({ label: name });
   for (const name of ['Resolution kept', 'Repeatability', 'Length', 'Hollow bore', 'Life', 'Noise']) await add(name);
@@ -190,7 +222,12 @@ test.describe('motors', () => {
   test('brushed and servo motors, their plots and points', async ({ page }) => {
     await openDemo(page, 'Line', 'Wing root');
     await sheet(page, 'Motor');
-    await expect(page.getByRole('img', { name: /Torque of the motor over its speed/ }).locator('path.recharts-curve').first()).toBeVisible();
+    await expect(
+      page
+        .getByRole('img', { name: /Torque of the motor over its speed/ })
+        .locator('path.recharts-curve')
+        .first(),
+    ).toBeVisible();
     await page.getByRole('group', { name: 'Plot' }).getByRole('button', { name: 'efficiency' }).click();
     await expect(page.getByRole('img', { name: /Efficiency of the motor/ })).toBeVisible();
     const rows = page.getByRole('region', { name: 'Operating points' }).locator('tbody tr');
@@ -215,7 +252,9 @@ test.describe('motors', () => {
     await box.fill('speed (rpm), torque (N·m)\n0, 0.5\n300, 0.45\n900, 0.1');
     await page.getByRole('button', { name: 'Take these' }).click();
     await expect(page.getByRole('button', { name: 'Curve of 3 points: replace' })).toBeVisible();
-    await expect(page.getByRole('region', { name: 'Operating points' }).locator('tbody tr').first()).toContainText('data sheet');
+    await expect(page.getByRole('region', { name: 'Operating points' }).locator('tbody tr').first()).toContainText(
+      'data sheet',
+    );
     await page.getByRole('link', { name: /^Brief/ }).click();
     await type(page, 'Speed', '100 rpm');
     await type(page, 'Acceleration', '200 rad/s²');
@@ -248,7 +287,9 @@ test.describe('the whole line', () => {
     for (const id of ['play', 'windUp', 'loss', 'inertia', 'mass', 'money']) {
       const block = page.locator(`[data-waterfall="${id}"]`);
       const total = Number.parseFloat(await block.locator('.rule-b button').innerText());
-      const parts = await block.locator('li > span:last-child').evaluateAll((list) => list.map((x) => Number.parseFloat(x.firstChild!.textContent!)));
+      const parts = await block
+        .locator('li > span:last-child')
+        .evaluateAll((list) => list.map((x) => Number.parseFloat(x.firstChild!.textContent!)));
       expect(parts.reduce((a, b) => a + b, 0) / total, id).toBeCloseTo(1, 1);
     }
     await expect(page.locator('[data-sampled]')).toContainText('ms');
@@ -271,7 +312,9 @@ test.describe('the whole line', () => {
     await expect(page.locator('[data-split="equal"]')).toContainText('3.87 · 3.87');
     await type(page, 'Play before it', '12′');
     await type(page, 'Its own', '1′');
-    await expect(page.getByRole('region', { name: 'A last stage of little play' }).getByRole('cell', { name: '5′', exact: true })).toBeVisible();
+    await expect(
+      page.getByRole('region', { name: 'A last stage of little play' }).getByRole('cell', { name: '5′', exact: true }),
+    ).toBeVisible();
     await page.getByRole('combobox', { name: 'Stages of' }).selectOption('belt');
     await page.getByRole('button', { name: 'As a new variant: equal' }).click();
     await expect(page.getByRole('combobox', { name: 'Variant' }).locator('option')).toHaveCount(3);
@@ -326,14 +369,23 @@ test.describe('the whole line', () => {
   });
 });
 
-test('the shop: materials, bearings and motors are changed, exported, imported, and a joint keeps its own', async ({ page }) => {
+test('the shop: materials, bearings and motors are changed, exported, imported, and a joint keeps its own', async ({
+  page,
+}) => {
   await openDemo(page, 'Shop');
   await page.getByRole('tab', { name: 'Materials' }).click();
   await type(page, 'PETG, printed, softens', '60 °C');
   await expect(page.locator('[data-moved]')).toContainText('PETG, printed');
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export my changes' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export my changes' }).click(),
+  ]);
   const text = readFileSync(await file.path(), 'utf8');
-  expect(JSON.parse(text)).toMatchObject({ format: 'gristmill-shop', version: 1, materials: [{ id: 'petg', softening: 333.15 }] });
+  expect(JSON.parse(text)).toMatchObject({
+    format: 'gristmill-shop',
+    version: 1,
+    materials: [{ id: 'petg', softening: 333.15 }],
+  });
   await page.getByRole('button', { name: 'Reset PETG, printed' }).click();
   await expect(page.locator('[data-moved]')).toHaveCount(0);
   const path = join(tmpdir(), 'gristmill-shop.json');
@@ -348,7 +400,9 @@ test('the shop: materials, bearings and motors are changed, exported, imported, 
   await expect(page.getByRole('textbox', { name: '6001, copy, C', exact: true })).toHaveValue('5400 N');
   await page.getByRole('tab', { name: 'Motors' }).click();
   await page.getByRole('combobox', { name: 'New motor' }).selectOption('brushed');
-  await expect(page.getByRole('region', { name: 'Motors' }).getByRole('textbox', { name: 'Name' })).toHaveValue('New brushed');
+  await expect(page.getByRole('region', { name: 'Motors' }).getByRole('textbox', { name: 'Name' })).toHaveValue(
+    'New brushed',
+  );
   await page.reload();
   await expect(page.getByText('New brushed').first()).toBeVisible();
 });

@@ -6,7 +6,10 @@ function findChromium(): string {
   return execFileSync('sh', ['-c', 'command -v chromium'], { encoding: 'utf8' }).trim();
 }
 
-/** Debian's headless Chromium with everything that calls home switched off. No view needs WebGL yet, and drawing in software is quicker without its emulation. */
+/**
+ * Debian's headless Chromium with everything that calls home switched off. No view needs WebGL yet, and drawing in
+ * software is quicker without its emulation.
+ */
 export const browserUse = {
   baseURL: `http://127.0.0.1:${PORT}`,
   viewport: { width: 1280, height: 800 },
@@ -14,6 +17,14 @@ export const browserUse = {
   trace: 'off' as const,
   launchOptions: {
     executablePath: findChromium(),
-    args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-gpu'],
+    args: [
+      '--no-sandbox',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--disable-gpu',
+    ],
   },
 };

@@ -7,9 +7,18 @@ export const test = base.extend<{ quiet: string[] }>({
     async ({ page }, use) => {
       const said: string[] = [];
       // A software driver remarks on its own speed when a canvas in space is put on the page; that is no fault of ours.
-      page.on('console', (m) => (m.type() === 'error' || m.type() === 'warning') && !/GL Driver Message \(OpenGL, Performance/.test(m.text()) && said.push(`${m.type()}: ${m.text()}`));
+      page.on(
+        'console',
+        (m) =>
+          (m.type() === 'error' || m.type() === 'warning') &&
+          !/GL Driver Message \(OpenGL, Performance/.test(m.text()) &&
+          said.push(`${m.type()}: ${m.text()}`),
+      );
       page.on('pageerror', (e) => said.push(`uncaught: ${e.message}`));
-      page.on('request', (r) => !/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(r.url()) && said.push(`request to ${r.url()}`));
+      page.on(
+        'request',
+        (r) => !/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(r.url()) && said.push(`request to ${r.url()}`),
+      );
       await use(said);
       expect(said, 'the console is clean').toEqual([]);
     },
@@ -26,7 +35,11 @@ export async function openDemo(page: Page, view = 'brief', joint = 'Body yaw'): 
   await page.getByRole('link', { name: joint }).click();
   await page.waitForURL(/\/joint\/.*\/brief/);
   await expect(page.locator('[data-limit="torque"] [data-figure]')).toContainText('N·m');
-  if (view !== 'brief') await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`, 'i') }).click();
+  if (view !== 'brief')
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: new RegExp(`^${view}`, 'i') })
+      .click();
 }
 
 /** Waits until a view that was asked for has come: its script, and what it shows while that is fetched. */
@@ -41,8 +54,20 @@ export async function expectAccessible(page: Page, what: 'all' | 'contrast' = 'a
   // A note half faded in has half its contrast.
   await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'));
   const axe = new AxeBuilder({ page });
-  const found = await (what === 'all' ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice']) : axe.withRules(['color-contrast'])).analyze();
-  expect(found.violations.map((v) => `${v.id}: ${v.help} — ${v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+  const found = await (
+    what === 'all'
+      ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice'])
+      : axe.withRules(['color-contrast'])
+  ).analyze();
+  expect(
+    found.violations.map(
+      (v) =>
+        `${v.id}: ${v.help} — ${v.nodes
+          .slice(0, 3)
+          .map((n) => n.html.slice(0, 160))
+          .join(' | ')}`,
+    ),
+  ).toEqual([]);
 }
 
 /** Types into a quantity field and accepts with Enter. */
@@ -52,4 +77,5 @@ export async function type(page: Page, label: string | RegExp, text: string): Pr
   await field.press('Enter');
 }
 
-export const saved = (page: Page) => expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved', { timeout: 8_000 });
+export const saved = (page: Page) =>
+  expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved', { timeout: 8_000 });

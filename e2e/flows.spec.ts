@@ -1,14 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { expect, openDemo, saved, settled, test, type } from './fixture.ts';
 
-const figure = (page: import('@playwright/test').Page, id: string) => page.getByRole('main').locator(`[data-figure="${id}"]`).first();
+const figure = (page: import('@playwright/test').Page, id: string) =>
+  page.getByRole('main').locator(`[data-figure="${id}"]`).first();
 
 test.describe('the line', () => {
   test('another motor, driver and sensor move reach, heat and resolution', async ({ page }) => {
     await openDemo(page, 'Line');
     const torque = page.locator('[data-limit="torque"] [data-figure]');
     const before = await torque.innerText();
-    await page.getByRole('combobox', { name: 'From the shop' }).selectOption({ label: 'Brushless, 50 mm frame, 170 rpm/V' });
+    await page
+      .getByRole('combobox', { name: 'From the shop' })
+      .selectOption({ label: 'Brushless, 50 mm frame, 170 rpm/V' });
     await expect(page.getByRole('textbox', { name: 'Speed constant' })).toHaveValue('170 rpm/V');
     await expect(torque).not.toHaveText(before);
     await expect(figure(page, 'continuous')).toContainText('N·m');
@@ -21,7 +24,12 @@ test.describe('the line', () => {
     await type(page, 'Counts per turn', '256');
     await expect(figure(page, 'sensedMotor')).toContainText('6.027′');
     expect(kept).not.toBe('');
-    await expect(page.getByRole('img', { name: /Torque and speed at the output/ }).locator('path.recharts-curve').first()).toBeVisible();
+    await expect(
+      page
+        .getByRole('img', { name: /Torque and speed at the output/ })
+        .locator('path.recharts-curve')
+        .first(),
+    ).toBeVisible();
   });
 
   test('variants are duplicated, changed one thing, compared and deleted', async ({ page }) => {
@@ -121,7 +129,13 @@ test.describe('the stage', () => {
 
   test('the pulley goes out as SVG with exact arcs', async ({ page }) => {
     await openDemo(page, 'Make');
-    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('region', { name: 'Parts of stage 1' }).getByRole('button', { name: 'Driven pulley as SVG' }).click()]);
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page
+        .getByRole('region', { name: 'Parts of stage 1' })
+        .getByRole('button', { name: 'Driven pulley as SVG' })
+        .click(),
+    ]);
     expect(file.suggestedFilename()).toBe('Body-yaw_A_stage1_driven.svg');
     const svg = readFileSync(await file.path(), 'utf8');
     expect(svg).toMatch(/width="[\d.]+mm"/);
@@ -156,8 +170,13 @@ test.describe('builds and tests', () => {
     await build.getByRole('textbox', { name: 'Notes, deviations' }).click();
     await saved(page);
     await page.reload();
-    await expect(page.locator('[data-build="A-2"]').getByRole('textbox', { name: 'Process' })).toHaveValue('Laser, 3 mm acetal');
-    await page.locator('[data-build="A-1"]').getByRole('button', { name: /^Delete with its \d tests$/ }).click();
+    await expect(page.locator('[data-build="A-2"]').getByRole('textbox', { name: 'Process' })).toHaveValue(
+      'Laser, 3 mm acetal',
+    );
+    await page
+      .locator('[data-build="A-1"]')
+      .getByRole('button', { name: /^Delete with its \d tests$/ })
+      .click();
     await page.getByRole('link', { name: /^Bench/ }).click();
     await expect(page.getByRole('heading', { name: 'Nothing measured yet.' })).toBeVisible();
     await page.keyboard.press('Control+z');

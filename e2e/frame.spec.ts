@@ -13,7 +13,10 @@ test.describe('the frame', () => {
       await expectAccessible(page, common);
       await openDemo(page);
       for (const view of VIEWS) {
-        await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
+        await page
+          .getByRole('navigation', { name: 'Views' })
+          .getByRole('link', { name: new RegExp(`^${view}`) })
+          .click();
         await expect(page).toHaveURL(new RegExp(view.toLowerCase()));
         await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
         await settled(page);
@@ -47,7 +50,16 @@ test.describe('the frame', () => {
     await page.keyboard.press('Control+k');
     const palette = page.getByRole('dialog', { name: 'All actions' });
     await expect(palette).toBeVisible();
-    for (const name of ['Go to Bench', 'Undo', 'Redo', 'Export this joint to a file', 'Light or dark sheet', 'Earlier saves of this joint', 'Open variant B']) await expect(palette.getByRole('option', { name: new RegExp(name) })).toHaveCount(1);
+    for (const name of [
+      'Go to Bench',
+      'Undo',
+      'Redo',
+      'Export this joint to a file',
+      'Light or dark sheet',
+      'Earlier saves of this joint',
+      'Open variant B',
+    ])
+      await expect(palette.getByRole('option', { name: new RegExp(name) })).toHaveCount(1);
     await expectAccessible(page);
     await palette.getByRole('combobox').fill('dark');
     await page.keyboard.press('Enter');
@@ -96,31 +108,76 @@ test.describe('the frame', () => {
     await page.keyboard.press('Escape');
     await expect(panel).toBeHidden();
     // A check, and a stage's share in the line, lead to workings too.
-    await page.getByRole('link', { name: /2 Belt/ }).first().click();
-    await page.locator('[data-check="jump"]').getByRole('button', { name: /open the working of Jumps a tooth at/ }).click();
+    await page
+      .getByRole('link', { name: /2 Belt/ })
+      .first()
+      .click();
+    await page
+      .locator('[data-check="jump"]')
+      .getByRole('button', { name: /open the working of Jumps a tooth at/ })
+      .click();
     await expect(page.getByRole('dialog', { name: 'Jumps a tooth at' })).toContainText('κ·Fᵢ');
     await page.keyboard.press('Escape');
     await page.getByRole('link', { name: /^Line/ }).click();
-    await page.getByRole('button', { name: /^wind-up .*open working/ }).first().click();
+    await page
+      .getByRole('button', { name: /^wind-up .*open working/ })
+      .first()
+      .click();
     await expect(page.getByRole('dialog', { name: 'Wind-up, holding' })).toContainText('two-slope springs');
   });
 
-  test('nothing is cut off at 900, 1280 or 1920 px, and Line and Stage need no page scroll at 1280 × 800', async ({ page }) => {
+  test('nothing is cut off at 900, 1280 or 1920 px, and Line and Stage need no page scroll at 1280 × 800', async ({
+    page,
+  }) => {
     test.setTimeout(120_000);
     await openDemo(page);
     for (const view of VIEWS) {
       await page.setViewportSize({ width: 1280, height: 800 });
-      await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
+      await page
+        .getByRole('navigation', { name: 'Views' })
+        .getByRole('link', { name: new RegExp(`^${view}`) })
+        .click();
       await expect(page.getByRole('main').getByRole('heading').first()).toBeVisible();
       await settled(page);
       // The page, and the column with the drawing or the plot; the form beside it may scroll.
-      if (view === 'Line' || view === 'Stage') await expect.poll(() => page.getByRole('main').evaluate((m) => Math.max(m.scrollHeight - m.clientHeight, m.querySelector('h1')!.closest('.overflow-y-auto')!.scrollHeight - m.clientHeight))).toBeLessThanOrEqual(1);
+      if (view === 'Line' || view === 'Stage')
+        await expect
+          .poll(() =>
+            page
+              .getByRole('main')
+              .evaluate((m) =>
+                Math.max(
+                  m.scrollHeight - m.clientHeight,
+                  m.querySelector('h1')!.closest('.overflow-y-auto')!.scrollHeight - m.clientHeight,
+                ),
+              ),
+          )
+          .toBeLessThanOrEqual(1);
       for (const width of [1280, 900, 1920]) {
         await page.setViewportSize({ width, height: 800 });
-        await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth), { message: `${view} scrolls sideways at ${width} px` }).toBeLessThanOrEqual(0);
-        await expect.poll(() => page.getByRole('main').evaluate((m) => m.scrollWidth - m.clientWidth), { message: `${view} is wider than its place at ${width} px` }).toBeLessThanOrEqual(1);
+        await expect
+          .poll(
+            () => page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+            { message: `${view} scrolls sideways at ${width} px` },
+          )
+          .toBeLessThanOrEqual(0);
+        await expect
+          .poll(() => page.getByRole('main').evaluate((m) => m.scrollWidth - m.clientWidth), {
+            message: `${view} is wider than its place at ${width} px`,
+          })
+          .toBeLessThanOrEqual(1);
         // Columns scroll downwards; one that could be scrolled sideways hides something.
-        await expect.poll(() => page.getByRole('main').evaluate((m) => Math.max(0, ...[...m.querySelectorAll('.overflow-y-auto')].map((c) => c.scrollWidth - c.clientWidth))), { message: `a column of ${view} is cut off at ${width} px` }).toBeLessThanOrEqual(1);
+        await expect
+          .poll(
+            () =>
+              page
+                .getByRole('main')
+                .evaluate((m) =>
+                  Math.max(0, ...[...m.querySelectorAll('.overflow-y-auto')].map((c) => c.scrollWidth - c.clientWidth)),
+                ),
+            { message: `a column of ${view} is cut off at ${width} px` },
+          )
+          .toBeLessThanOrEqual(1);
       }
     }
   });

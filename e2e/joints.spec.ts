@@ -69,7 +69,10 @@ test.describe('the shelf of joints', () => {
     const [file] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Control+e')]);
     const text = readFileSync(await file.path(), 'utf8');
     await page.getByRole('link', { name: 'Gristmill' }).click();
-    const bring = (name: string, body: string | Buffer) => page.getByLabel('Joint file to import').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(body) });
+    const bring = (name: string, body: string | Buffer) =>
+      page
+        .getByLabel('Joint file to import')
+        .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(body) });
     await bring('again.json', text);
     await expect(page.getByRole('link', { name: 'Body yaw (imported)' })).toBeVisible();
     const cases: [string, string | Buffer, RegExp][] = [

@@ -13,10 +13,24 @@ const table = <T>(page: Page, name: string, work: 'keys' | 'get' | 'put', key?: 
         r.onsuccess = () => done(r.result);
         r.onerror = () => fail(r.error);
       });
-      const store = db.transaction(name as string, work === 'put' ? 'readwrite' : 'readonly').objectStore(name as string);
+      const store = db
+        .transaction(name as string, work === 'put' ? 'readwrite' : 'readonly')
+        .objectStore(name as string);
       // What JSON has no word for comes as one.
-      const plain = (x: unknown): unknown => (x === 'Infinity' ? Infinity : Array.isArray(x) ? x.map(plain) : typeof x === 'object' && x !== null ? Object.fromEntries(Object.entries(x).map(([k, y]) => [k, plain(y)])) : x);
-      const request = work === 'keys' ? store.getAllKeys() : work === 'get' ? store.get(key as string) : store.put(plain(value), key as string);
+      const plain = (x: unknown): unknown =>
+        x === 'Infinity'
+          ? Infinity
+          : Array.isArray(x)
+            ? x.map(plain)
+            : typeof x === 'object' && x !== null
+              ? Object.fromEntries(Object.entries(x).map(([k, y]) => [k, plain(y)]))
+              : x;
+      const request =
+        work === 'keys'
+          ? store.getAllKeys()
+          : work === 'get'
+            ? store.get(key as string)
+            : store.put(plain(value), key as string);
       const out = await new Promise((done) => (request.onsuccess = () => done(request.result)));
       db.close();
       return out as T;
@@ -39,10 +53,15 @@ const more = async (page: Page, joint: string, what: string) => {
   await page.getByRole('button', { name: `More for ${joint}`, exact: true }).click();
   await page.getByRole('menuitem', { name: what }).click();
 };
-const bring = (page: Page, name: string, body: string) => page.getByLabel('Joint file to import').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(body) });
+const bring = (page: Page, name: string, body: string) =>
+  page
+    .getByLabel('Joint file to import')
+    .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(body) });
 const demoFile = (name: string) => JSON.parse(readFileSync(`demo/${name}.json`, 'utf8'));
 
-test('a joint that cannot be read has a row of its own: exported raw, repaired with a list; the others stand', async ({ page }) => {
+test('a joint that cannot be read has a row of its own: exported raw, repaired with a list; the others stand', async ({
+  page,
+}) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Gristmill' }).click();
   const pointer = await table<Pointer>(page, 'joints', 'get', 'demo-neck-lift');
@@ -61,7 +80,10 @@ test('a joint that cannot be read has a row of its own: exported raw, repaired w
   const bad = page.locator('[data-bad]');
   await expect(bad).toContainText('“Neck lift” cannot be shown');
   await expectAccessible(page);
-  const [raw] = await Promise.all([page.waitForEvent('download'), bad.getByRole('button', { name: 'Export it as it lies in storage' }).click()]);
+  const [raw] = await Promise.all([
+    page.waitForEvent('download'),
+    bad.getByRole('button', { name: 'Export it as it lies in storage' }).click(),
+  ]);
   expect(readFileSync(await raw.path(), 'utf8')).toContain('"own": "Infinity"');
   await bad.getByRole('button', { name: 'Repair it' }).click();
   await expect(page.locator('[data-mended]')).toContainText(/“Neck lift” is repaired.*date/s);
@@ -70,14 +92,23 @@ test('a joint that cannot be read has a row of its own: exported raw, repaired w
   await page.locator('[data-save]').click();
   const dialog = page.getByRole('dialog', { name: 'Earlier saves' });
   await expect(dialog.getByRole('listitem').nth(1)).toContainText('cannot be read');
-  const [again] = await Promise.all([page.waitForEvent('download'), dialog.getByRole('button', { name: 'Export it raw' }).click()]);
+  const [again] = await Promise.all([
+    page.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'Export it raw' }).click(),
+  ]);
   expect(readFileSync(await again.path(), 'utf8')).toContain('"own": "Infinity"');
 });
 
-test('any identifier opens; a name of spaces, a date of another sort and what no file can hold are refused in words', async ({ page }) => {
+test('any identifier opens; a name of spaces, a date of another sort and what no file can hold are refused in words', async ({
+  page,
+}) => {
   await page.goto('/');
   const joint = demoFile('body-yaw');
-  for (const [id, name] of [['a/b?c#d', 'Odd one'], ['..', 'Dots'], ['%2f', 'Percent']]) {
+  for (const [id, name] of [
+    ['a/b?c#d', 'Odd one'],
+    ['..', 'Dots'],
+    ['%2f', 'Percent'],
+  ]) {
     await bring(page, 'odd.json', JSON.stringify({ ...joint, id, name }));
     await page.getByRole('link', { name: name!, exact: true }).click();
     await expect(mass(page)).toBeVisible();
@@ -85,8 +116,15 @@ test('any identifier opens; a name of spaces, a date of another sort and what no
     await expect(page.locator('[data-limit="torque"] [data-figure]')).toContainText('N·m');
     await page.getByRole('link', { name: 'Gristmill' }).click();
   }
-  for (const [change, why] of [[{ name: '  ' }, /damaged at name.*of spaces/], [{ changed: '27.11.2026' }, /must be a date/], [{ own: 'deep' }, /nested more than 64 deep/]] as const) {
-    const text = JSON.stringify({ ...joint, id: 'x', ...change }).replace('"deep"', '['.repeat(3000) + ']'.repeat(3000));
+  for (const [change, why] of [
+    [{ name: '  ' }, /damaged at name.*of spaces/],
+    [{ changed: '27.11.2026' }, /must be a date/],
+    [{ own: 'deep' }, /nested more than 64 deep/],
+  ] as const) {
+    const text = JSON.stringify({ ...joint, id: 'x', ...change }).replace(
+      '"deep"',
+      '['.repeat(3000) + ']'.repeat(3000),
+    );
     await bring(page, 'bad.json', text);
     await expect(page.getByRole('alert').first()).toContainText(why);
   }
@@ -98,9 +136,14 @@ test('any identifier opens; a name of spaces, a date of another sort and what no
   await expect(page.getByRole('link', { name: 'Dots', exact: true })).toBeVisible();
 });
 
-test('what could not be opened again is refused at its field: an angle beyond all turning, a fifty-first variant', async ({ page }) => {
+test('what could not be opened again is refused at its field: an angle beyond all turning, a fifty-first variant', async ({
+  page,
+}) => {
   await openDemo(page, 'Bench');
-  await page.getByRole('button', { name: /^Play at a lever/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Play at a lever/ })
+    .first()
+    .click();
   const angle = page.getByRole('textbox', { name: 'Output angle' });
   await angle.fill('60000°');
   await page.getByRole('textbox', { name: 'Difference' }).fill('0.4 mm');
@@ -114,16 +157,26 @@ test('what could not be opened again is refused at its field: an angle beyond al
   await page.getByRole('link', { name: 'Gristmill' }).click();
   const joint = demoFile('wing-root');
   const variants = Array.from({ length: 50 }, (_, i) => ({ ...joint.variants[0], id: `v${i}`, name: `V${i}` }));
-  await bring(page, 'fifty.json', JSON.stringify({ ...joint, id: 'fifty', name: 'Fifty', variants, builds: [], tests: [], activeVariant: 'v0' }));
+  await bring(
+    page,
+    'fifty.json',
+    JSON.stringify({ ...joint, id: 'fifty', name: 'Fifty', variants, builds: [], tests: [], activeVariant: 'v0' }),
+  );
   await page.getByRole('link', { name: 'Fifty', exact: true }).click();
   await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
-  await page.getByRole('button', { name: /^Duplicate/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Duplicate/ })
+    .first()
+    .click();
   await expect(page.getByText('A joint holds at most 50 variants.')).toBeVisible();
   await page.reload();
   await expect(page.locator('[data-limit="torque"] [data-figure]')).toContainText('N·m');
 });
 
-test('a page that shows the shelf of an hour ago renames, copies and exports what is there now', async ({ page, context }) => {
+test('a page that shows the shelf of an hour ago renames, copies and exports what is there now', async ({
+  page,
+  context,
+}) => {
   await openDemo(page);
   const old = await shelfPage(context);
   await type(page, 'Mass carried', '1.77 kg');
@@ -146,7 +199,10 @@ test('a page that shows the shelf of an hour ago renames, copies and exports wha
   await expect(page.getByRole('alert')).toHaveCount(0);
 });
 
-test('deleted in one tab, changed in another: said there, put back, and the undo leaves the change', async ({ page, context }) => {
+test('deleted in one tab, changed in another: said there, put back, and the undo leaves the change', async ({
+  page,
+  context,
+}) => {
   await openDemo(page);
   const shelf = await shelfPage(context);
   await more(shelf, 'Body yaw', 'Delete');
@@ -161,7 +217,10 @@ test('deleted in one tab, changed in another: said there, put back, and the undo
   await expect(mass(shelf)).toHaveValue('2.2 kg');
 });
 
-test('a take-over hands over what was not saved yet; an onlooker restores nothing; a closed tab lets go', async ({ page, context }) => {
+test('a take-over hands over what was not saved yet; an onlooker restores nothing; a closed tab lets go', async ({
+  page,
+  context,
+}) => {
   await openDemo(page);
   await type(page, 'Mass carried', '1.5 kg');
   await saved(page);
@@ -210,12 +269,22 @@ test('two tabs in the shop: other factors side by side', async ({ page, context 
   await expect(efficiency(page)).toHaveValue('95 %');
 });
 
-test('a recording of a copy leaves the original its own; deleting for good frees what it promises', async ({ page }) => {
+test('a recording of a copy leaves the original its own; deleting for good frees what it promises', async ({
+  page,
+}) => {
   await openDemo(page, 'Bench');
   await page.getByRole('button', { name: 'New test' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /^Temperature/ }).click();
-  const rows = (rise: number) => `time (s),temperature (°C)\n${Array.from({ length: 30_000 }, (_, i) => `${i},${(20 + rise * (1 - Math.exp(-i / 4000)) + Math.sin(i * i) / 9).toFixed(4)}`).join('\n')}`;
-  const bringRows = (rise: number) => page.getByLabel('Import readings: file').setInputFiles({ name: 'warm.csv', mimeType: 'text/csv', buffer: Buffer.from(rows(rise)) });
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Temperature/ })
+    .click();
+  const rows = (rise: number) =>
+    'time (s),temperature ' +
+    `(°C)\n${Array.from({ length: 30_000 }, (_, i) => `${i},${(20 + rise * (1 - Math.exp(-i / 4000)) + Math.sin(i * i) / 9).toFixed(4)}`).join('\n')}`;
+  const bringRows = (rise: number) =>
+    page
+      .getByLabel('Import readings: file')
+      .setInputFiles({ name: 'warm.csv', mimeType: 'text/csv', buffer: Buffer.from(rows(rise)) });
   const found = page.getByRole('region', { name: 'Tests by build' }).locator('button[aria-current] .num');
   await bringRows(30);
   await expect(found).toContainText('°C');
@@ -224,7 +293,10 @@ test('a recording of a copy leaves the original its own; deleting for good frees
   await page.getByRole('link', { name: 'Gristmill' }).click();
   await more(page, 'Body yaw', 'Duplicate');
   await page.getByRole('link', { name: 'Body yaw copy' }).click();
-  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Bench/ }).click();
+  await page
+    .getByRole('navigation', { name: 'Views' })
+    .getByRole('link', { name: /^Bench/ })
+    .click();
   await expect(found).toHaveText(first);
   // The same name, the same number of rows, another content: another result, here and only here.
   await bringRows(11);
@@ -238,7 +310,10 @@ test('a recording of a copy leaves the original its own; deleting for good frees
   await saved(page);
   await page.getByRole('link', { name: 'Gristmill' }).click();
   await page.getByRole('link', { name: 'Body yaw', exact: true }).click();
-  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Bench/ }).click();
+  await page
+    .getByRole('navigation', { name: 'Views' })
+    .getByRole('link', { name: /^Bench/ })
+    .click();
   await expect(found).toHaveText(first);
   await page.getByRole('link', { name: 'Gristmill' }).click();
   expect((await table<string[]>(page, 'attachments', 'keys')).length).toBe(2);
@@ -252,7 +327,10 @@ test('a recording of a copy leaves the original its own; deleting for good frees
   await expect(page.getByRole('region', { name: 'Deleted' })).toHaveCount(0);
 });
 
-test('everything goes out as one file and into an empty browser, and out again byte for byte', async ({ page, browser }) => {
+test('everything goes out as one file and into an empty browser, and out again byte for byte', async ({
+  page,
+  browser,
+}) => {
   await openDemo(page);
   await type(page, 'Mass carried', '1.61 kg');
   await saved(page);
@@ -261,7 +339,10 @@ test('everything goes out as one file and into an empty browser, and out again b
   await page.getByRole('link', { name: 'Gristmill' }).click();
   const out = async (p: Page) => {
     await p.getByRole('button', { name: 'Everything' }).click();
-    const [file] = await Promise.all([p.waitForEvent('download'), p.getByRole('menuitem', { name: 'Export everything, earlier saves too' }).click()]);
+    const [file] = await Promise.all([
+      p.waitForEvent('download'),
+      p.getByRole('menuitem', { name: 'Export everything, earlier saves too' }).click(),
+    ]);
     return file.path();
   };
   const first = await out(page);
@@ -279,7 +360,10 @@ test('everything goes out as one file and into an empty browser, and out again b
   await context.close();
 });
 
-test('full storage asks before the page closes; storage that never answers is told after three seconds, and the joint exported', async ({ page, context }) => {
+test('full storage asks before the page closes; storage that never answers is told after three seconds, and the joint exported', async ({
+  page,
+  context,
+}) => {
   await openDemo(page);
   await page.evaluate(() => {
     IDBObjectStore.prototype.put = () => {
@@ -314,19 +398,32 @@ test('full storage asks before the page closes; storage that never answers is to
         const spin = () => void (tx.objectStore(name).count().onsuccess = spin);
         spin();
       }
-      return new Proxy(tx, { get: (t, key) => (key === 'objectStore' ? () => new Proxy({}, { get: () => () => new EventTarget() }) : Reflect.get(t, key) instanceof Function ? (Reflect.get(t, key) as () => void).bind(t) : Reflect.get(t, key)) });
+      return new Proxy(tx, {
+        get: (t, key) =>
+          key === 'objectStore'
+            ? () => new Proxy({}, { get: () => () => new EventTarget() })
+            : Reflect.get(t, key) instanceof Function
+              ? (Reflect.get(t, key) as () => void).bind(t)
+              : Reflect.get(t, key),
+      });
     };
   });
   await type(silent, 'Mass carried', '1.9 kg');
   await expect(silent.getByRole('alert')).toContainText('does not answer', { timeout: 6000 });
-  const [file] = await Promise.all([silent.waitForEvent('download'), silent.getByRole('button', { name: 'Export this joint' }).click()]);
+  const [file] = await Promise.all([
+    silent.waitForEvent('download'),
+    silent.getByRole('button', { name: 'Export this joint' }).click(),
+  ]);
   expect(JSON.parse(readFileSync(await file.path(), 'utf8')).brief.cases[0].load).toBeCloseTo(1.9, 12);
 });
 
 test('a server that has stopped is named as such, and the view comes when it is back', async ({ browser }) => {
   /** Starts a server of this test's own, at a port of its own, and waits until it says where it answers. */
   const start = async (wanted: number) => {
-    const server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], { env: { ...process.env, PORT: String(wanted) }, stdio: ['ignore', 'pipe', 'ignore'] });
+    const server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+      env: { ...process.env, PORT: String(wanted) },
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
     for await (const said of server.stdout!) {
       const port = /ready at http:\/\/127\.0\.0\.1:(\d+)/.exec(String(said))?.[1];
       if (port) return { server, port: Number(port) };
@@ -346,13 +443,21 @@ test('a server that has stopped is named as such, and the view comes when it is 
     await ended;
     await type(page, 'Mass carried', '1.3 kg');
     await saved(page);
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Review/ }).click();
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Review/ })
+      .click();
     await expect(page.getByText('The server that Gristmill came from has stopped').first()).toBeVisible();
     await expect(page.getByText('This view failed')).toHaveCount(0);
     ({ server, port } = await start(port));
     expect(`http://127.0.0.1:${port}/`).toBe(new URL('/', page.url()).href);
-    await expect(page.getByRole('heading', { level: 1, name: 'Asked, expected, found' })).toBeVisible({ timeout: 15_000 });
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Brief/ }).click();
+    await expect(page.getByRole('heading', { level: 1, name: 'Asked, expected, found' })).toBeVisible({
+      timeout: 15_000,
+    });
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Brief/ })
+      .click();
     await expect(mass(page)).toHaveValue('1.3 kg');
   } finally {
     server.kill('SIGKILL');

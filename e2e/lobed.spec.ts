@@ -4,7 +4,9 @@ import { expect, expectAccessible, openDemo, saved, settled, test, type } from '
 const checks = (page: import('@playwright/test').Page) => page.getByRole('region', { name: 'Checks of the stage' });
 
 test.describe('lobed stages', () => {
-  test('a cycloidal stage of the demo: courses scrub with the drawing, a tight gap is mended, an impossible throw is refused, files come out', async ({ page }) => {
+  test('a cycloidal stage of the demo: courses scrub with the drawing, a tight gap is mended, an impossible throw is refused, files come out', async ({
+    page,
+  }) => {
     await openDemo(page, 'Stage', 'Neck lift');
     await page.getByRole('combobox', { name: 'Variant' }).selectOption('c');
     await settled(page);
@@ -20,7 +22,9 @@ test.describe('lobed stages', () => {
     await expect(page.getByRole('slider', { name: 'Crank angle' })).toHaveValue(/^1[6-9]\d$/);
     await type(page, 'Gap all round', '0 mm');
     await expect(checks(page)).toContainText('Turns without binding');
-    await checks(page).getByRole('button', { name: /^Gap 0\.\d+ mm$/ }).click();
+    await checks(page)
+      .getByRole('button', { name: /^Gap 0\.\d+ mm$/ })
+      .click();
     await expect(page.getByRole('textbox', { name: 'Gap all round' })).not.toHaveValue(/^0 mm$/);
     await expectAccessible(page);
     await type(page, 'Eccentricity', '6 mm');
@@ -31,9 +35,21 @@ test.describe('lobed stages', () => {
     await page.keyboard.press('Control+z');
     await saved(page);
     await page.getByRole('link', { name: /^Make/ }).click();
-    const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Disc.* as DXF$/ }).first().click()]);
+    const [dxf] = await Promise.all([
+      page.waitForEvent('download'),
+      page
+        .getByRole('button', { name: /^Disc.* as DXF$/ })
+        .first()
+        .click(),
+    ]);
     expect(readFileSync(await dxf.path(), 'utf8')).toContain('OUTPUT-HOLES');
-    const [step] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Disc.* as STEP$/ }).first().click()]);
+    const [step] = await Promise.all([
+      page.waitForEvent('download'),
+      page
+        .getByRole('button', { name: /^Disc.* as STEP$/ })
+        .first()
+        .click(),
+    ]);
     expect(readFileSync(await step.path(), 'utf8')).toContain('B_SPLINE');
   });
 
@@ -43,17 +59,26 @@ test.describe('lobed stages', () => {
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Cycloidal/ }).click();
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Stage/ }).click();
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Stage/ })
+      .click();
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/cycloidal/);
     const pins = Number(await page.getByRole('textbox', { name: 'Pins', exact: true }).inputValue());
-    await expect(page.getByRole('main').locator('[data-figure="ratio"]').first()).toHaveText(new RegExp(`[−-]${pins - 1} : 1`));
+    await expect(page.getByRole('main').locator('[data-figure="ratio"]').first()).toHaveText(
+      new RegExp(`[−-]${pins - 1} : 1`),
+    );
     await page.getByRole('combobox', { name: 'Held' }).selectOption('disc');
-    await expect(page.getByRole('main').locator('[data-figure="ratio"]').first()).toHaveText(new RegExp(`^${pins} : 1`));
+    await expect(page.getByRole('main').locator('[data-figure="ratio"]').first()).toHaveText(
+      new RegExp(`^${pins} : 1`),
+    );
     await type(page, 'Eccentricity', '15 mm');
     await expect(page.getByText('loops the profile back on itself')).toBeVisible();
   });
 
-  test('two lobes less: half the ratio, an odd ring is refused and mended, cut-off lobes stand clear', async ({ page }) => {
+  test('two lobes less: half the ratio, an odd ring is refused and mended, cut-off lobes stand clear', async ({
+    page,
+  }) => {
     await openDemo(page, 'Stage', 'Neck lift');
     await page.getByRole('combobox', { name: 'Variant' }).selectOption('c');
     await settled(page);
@@ -69,11 +94,19 @@ test.describe('lobed stages', () => {
     await page.keyboard.press('Control+z');
     await saved(page);
     await page.getByRole('link', { name: /^Make/ }).click();
-    const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Disc.* as DXF$/ }).first().click()]);
+    const [dxf] = await Promise.all([
+      page.waitForEvent('download'),
+      page
+        .getByRole('button', { name: /^Disc.* as DXF$/ })
+        .first()
+        .click(),
+    ]);
     expect(readFileSync(await dxf.path(), 'utf8')).toContain('OUTPUT-HOLES');
   });
 
-  test('ring plates: two on one crank jam, the mend takes, and the swept room goes out for the housing', async ({ page }) => {
+  test('ring plates: two on one crank jam, the mend takes, and the swept room goes out for the housing', async ({
+    page,
+  }) => {
     await openDemo(page, 'Stage', 'Neck lift');
     await page.getByRole('combobox', { name: 'Variant' }).selectOption('d');
     await settled(page);
@@ -91,13 +124,18 @@ test.describe('lobed stages', () => {
     await page.keyboard.press('Control+z');
     await saved(page);
     await page.getByRole('link', { name: /^Make/ }).click();
-    const [room] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Swept room as DXF' }).click()]);
+    const [room] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Swept room as DXF' }).click(),
+    ]);
     expect(readFileSync(await room.path(), 'utf8')).toContain('CLEARANCE');
   });
 });
 
 test.describe('strain waves', () => {
-  test('the demo’s strain wave: both ratios, a clash seen in map and check and mended, files come out', async ({ page }) => {
+  test('the demo’s strain wave: both ratios, a clash seen in map and check and mended, files come out', async ({
+    page,
+  }) => {
     await openDemo(page, 'Stage', 'Tide dial');
     await page.getByRole('combobox', { name: 'Variant' }).selectOption('d');
     await settled(page);
@@ -119,7 +157,10 @@ test.describe('strain waves', () => {
     await expect(page.getByRole('dialog')).toContainText('tooth 1 at');
     await expectAccessible(page);
     await page.keyboard.press('Escape');
-    await checks(page).getByRole('button', { name: /^(Allowance|Depth factor|Addendum)/ }).first().click();
+    await checks(page)
+      .getByRole('button', { name: /^(Allowance|Depth factor|Addendum)/ })
+      .first()
+      .click();
     await expect(page.getByRole('img', { name: /^All teeth over a turn of the crank, least \d/ })).toBeVisible();
     await type(page, 'Neutral line', '29 mm');
     await expect(page.getByText('roots cut into its wall')).toBeVisible();
@@ -127,9 +168,15 @@ test.describe('strain waves', () => {
     await expect(page.getByText('roots cut into its wall')).toHaveCount(0);
     await saved(page);
     await page.getByRole('link', { name: /^Make/ }).click();
-    const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Ring as DXF' }).click()]);
+    const [dxf] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Ring as DXF' }).click(),
+    ]);
     expect(readFileSync(await dxf.path(), 'utf8')).toContain('TEETH');
-    const [stl] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Spline as STL' }).click()]);
+    const [stl] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Spline as STL' }).click(),
+    ]);
     expect(readFileSync(await stl.path()).length).toBeGreaterThan(20_000);
   });
 
@@ -139,7 +186,10 @@ test.describe('strain waves', () => {
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Strain wave/ }).click();
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Stage/ }).click();
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Stage/ })
+      .click();
     await page.getByRole('combobox', { name: 'Shape' }).selectOption('four');
     await page.getByRole('combobox', { name: 'Bearing or roller' }).selectOption('623');
     await page.getByText('Rollers round a lobe').click();

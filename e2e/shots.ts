@@ -7,12 +7,19 @@ test('pictures of the main views', async ({ page }) => {
     await page.waitForTimeout(700);
     await page.screenshot({ path: `docs/screenshots/${name}.png` });
   };
-  const go = (view: string) => page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: new RegExp(`^${view}`) }).click();
+  const go = (view: string) =>
+    page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: new RegExp(`^${view}`) })
+      .click();
   await openDemo(page);
   await shoot('brief');
   await go('Line');
   await shoot('line');
-  await page.getByRole('link', { name: /2 Belt/ }).first().click();
+  await page
+    .getByRole('link', { name: /2 Belt/ })
+    .first()
+    .click();
   await shoot('stage');
   await page.locator('[data-limit="stiffness"] [data-figure]').click();
   await page.getByRole('dialog').getByRole('listitem').first().waitFor();
@@ -21,14 +28,20 @@ test('pictures of the main views', async ({ page }) => {
   await go('Make');
   await shoot('make');
   await go('Bench');
-  await page.getByRole('button', { name: /^Transmission error/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Transmission error/ })
+    .first()
+    .click();
   await page.locator('.recharts-line').first().waitFor();
   await shoot('bench');
   await go('Review');
   await shoot('review');
   await go('Shop');
   await shoot('shop');
-  await page.getByRole('link', { name: /1 Belt/ }).first().click();
+  await page
+    .getByRole('link', { name: /1 Belt/ })
+    .first()
+    .click();
   await page.keyboard.press('t');
   await shoot('stage-dark');
   await page.keyboard.press('t');
@@ -43,7 +56,10 @@ test('pictures of the main views', async ({ page }) => {
   };
   await open('Neck lift');
   await page.getByRole('combobox', { name: 'Variant' }).selectOption('c');
-  await page.getByRole('link', { name: /1 Cycloidal/ }).first().click();
+  await page
+    .getByRole('link', { name: /1 Cycloidal/ })
+    .first()
+    .click();
   await shoot('stage-cycloidal');
   await go('Bench');
   await page.getByRole('button', { name: 'Live rig' }).click();
@@ -53,10 +69,16 @@ test('pictures of the main views', async ({ page }) => {
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await open('Tide dial');
   await page.getByRole('combobox', { name: 'Variant' }).selectOption('d');
-  await page.getByRole('link', { name: /1 Strain wave/ }).first().click();
+  await page
+    .getByRole('link', { name: /1 Strain wave/ })
+    .first()
+    .click();
   await shoot('stage-strain-wave');
   await open('Wing root');
-  await page.getByRole('link', { name: /1 Planetary/ }).first().click();
+  await page
+    .getByRole('link', { name: /1 Planetary/ })
+    .first()
+    .click();
   await shoot('stage-planetary');
   await go('Make');
   await page.getByRole('button', { name: 'In space' }).first().click();

@@ -12,7 +12,10 @@ test('full storage: said in words, nothing lost, saved once there is room', asyn
   await type(page, 'Mass carried', '1.4 kg');
   await expect(page.getByRole('alert')).toContainText('storage is full');
   await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.4 kg');
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export this joint' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export this joint' }).click(),
+  ]);
   expect(file.suggestedFilename()).toBe('Body-yaw.gristmill.json');
   await page.evaluate(() => (window as unknown as { room: () => void }).room());
   await page.getByRole('button', { name: 'Try to save again' }).click();
@@ -33,7 +36,10 @@ test('blocked storage: said in words, and a joint can still be worked on and exp
   await page.getByRole('button', { name: 'Blank joint' }).click();
   await type(page, 'Mass carried', '0.9 kg');
   await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('0.9 kg');
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export this joint' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export this joint' }).click(),
+  ]);
   expect(file.suggestedFilename()).toContain('New-joint');
 });
 
@@ -49,13 +55,23 @@ test('another save in between is a conflict, never an overwriting', async ({ pag
       r.onerror = () => fail(r.error);
     });
     const at = db.transaction(['joints', 'history'], 'readwrite');
-    const get = <T>(store: string, key: string) => new Promise<T>((done) => (at.objectStore(store).get(key).onsuccess = (e) => done((e.target as IDBRequest<T>).result)));
+    const get = <T>(store: string, key: string) =>
+      new Promise<T>(
+        (done) => (at.objectStore(store).get(key).onsuccess = (e) => done((e.target as IDBRequest<T>).result)),
+      );
     const pointer = await get<{ rev: string; saves: object[] }>('joints', 'demo-body-yaw');
     const joint = await get<{ brief: { cases: { load: number }[] } }>('history', `demo-body-yaw/${pointer.rev}`);
     joint.brief.cases[0]!.load = 7;
     at.objectStore('history').put(joint, 'demo-body-yaw/theirs');
     const done = new Promise((x) => (at.oncomplete = x));
-    at.objectStore('joints').put({ ...pointer, rev: 'theirs', saves: [{ rev: 'theirs', when: new Date().toISOString(), label: 'Theirs' }, ...pointer.saves] }, 'demo-body-yaw');
+    at.objectStore('joints').put(
+      {
+        ...pointer,
+        rev: 'theirs',
+        saves: [{ rev: 'theirs', when: new Date().toISOString(), label: 'Theirs' }, ...pointer.saves],
+      },
+      'demo-body-yaw',
+    );
     await done;
     db.close();
   });

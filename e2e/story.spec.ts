@@ -27,10 +27,19 @@ test('from the demo to asked, expected and found, and it is all there after a re
 
   // A pulley as DXF, closed and in millimetres.
   await page.getByRole('link', { name: /^Make/ }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('region', { name: 'Parts of stage 2' }).getByRole('button', { name: 'Driving pulley as DXF' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('region', { name: 'Parts of stage 2' })
+      .getByRole('button', { name: 'Driving pulley as DXF' })
+      .click(),
+  ]);
   const dxf = new DxfParser().parseSync(readFileSync(await download.path(), 'utf8'))!;
   expect(dxf.header['$INSUNITS']).toBe(4);
-  const profile = dxf.entities.find((e) => e.layer === 'PROFILE') as unknown as { shape: boolean; vertices: { x: number; y: number }[] };
+  const profile = dxf.entities.find((e) => e.layer === 'PROFILE') as unknown as {
+    shape: boolean;
+    vertices: { x: number; y: number }[];
+  };
   expect(profile.shape).toBe(true);
   const outer = Math.max(...profile.vertices.map((v) => Math.hypot(v.x, v.y)));
   expect(outer).toBeGreaterThan(4);
@@ -40,9 +49,16 @@ test('from the demo to asked, expected and found, and it is all there after a re
   await page.getByRole('button', { name: 'Record a build' }).click();
   await page.getByRole('link', { name: /^Bench/ }).click();
   await page.getByRole('button', { name: 'New test' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /^Play at a lever/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Play at a lever/ })
+    .click();
   await page.getByRole('combobox', { name: 'Read with' }).selectOption({ label: 'Digital caliper' });
-  for (const [angle, reading] of [['0°', '0.43 mm'], ['120°', '0.45 mm'], ['240°', '430 µm']]) {
+  for (const [angle, reading] of [
+    ['0°', '0.43 mm'],
+    ['120°', '0.45 mm'],
+    ['240°', '430 µm'],
+  ]) {
     await page.getByRole('textbox', { name: 'Output angle' }).fill(angle!);
     await page.getByRole('textbox', { name: 'Difference' }).fill(reading!);
     await page.getByRole('button', { name: 'Add reading' }).click();
@@ -50,10 +66,17 @@ test('from the demo to asked, expected and found, and it is all there after a re
   const play = page.getByRole('region', { name: 'Result' }).locator('[data-found="play"]');
   await expect(play).toContainText(/^8\.\d+ ± \d\.\d+′$/);
   await page.getByRole('button', { name: 'New test' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /^Torque ladder/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Torque ladder/ })
+    .click();
   await page.getByRole('textbox', { name: 'Lever radius' }).fill('300 mm');
   await page.getByRole('textbox', { name: 'Lever radius' }).press('Enter');
-  for (const [mass, what] of [['2 kg', 'lifted'], ['2.6 kg', 'lifted'], ['3.1 kg', 'stalled']]) {
+  for (const [mass, what] of [
+    ['2 kg', 'lifted'],
+    ['2.6 kg', 'lifted'],
+    ['3.1 kg', 'stalled'],
+  ]) {
     await page.getByRole('textbox', { name: 'Mass hung' }).fill(mass!);
     await page.getByRole('combobox', { name: 'What happened' }).selectOption({ label: what! });
     await page.getByRole('button', { name: 'Add rung' }).click();

@@ -4,7 +4,9 @@ import { expect, expectAccessible, openDemo, saved, settled, test, type } from '
 const checks = (page: import('@playwright/test').Page) => page.getByRole('region', { name: 'Checks of the stage' });
 
 test.describe('toothed stages', () => {
-  test('a planetary set: counts that do not assemble are told and mended, then its files come out', async ({ page }) => {
+  test('a planetary set: counts that do not assemble are told and mended, then its files come out', async ({
+    page,
+  }) => {
     await openDemo(page, 'Stage', 'Wing root');
     await settled(page);
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/planetary/);
@@ -19,29 +21,51 @@ test.describe('toothed stages', () => {
     // Other counts from the desk, as one step to undo.
     const ring = page.getByRole('textbox', { name: 'Ring', exact: true });
     const before = await ring.inputValue();
-    await page.getByRole('table', { name: 'Sets of teeth that assemble' }).getByRole('button', { name: /^Take/ }).first().click();
+    await page
+      .getByRole('table', { name: 'Sets of teeth that assemble' })
+      .getByRole('button', { name: /^Take/ })
+      .first()
+      .click();
     await expect(ring).not.toHaveValue(before);
     await page.keyboard.press('Control+z');
     await expect(ring).toHaveValue(before);
     await expectAccessible(page);
     await saved(page);
     await page.getByRole('link', { name: /^Make/ }).click();
-    const [stl] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Ring tube as STL' }).click()]);
+    const [stl] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Ring tube as STL' }).click(),
+    ]);
     const bytes = readFileSync(await stl.path());
     expect(bytes.length).toBe(84 + 50 * bytes.readUInt32LE(80));
-    const [all] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'All parts as one 3MF' }).click()]);
-    expect(readFileSync(await all.path()).subarray(0, 2).toString()).toBe('PK');
-    const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Planet, set 1 as DXF' }).click()]);
+    const [all] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'All parts as one 3MF' }).click(),
+    ]);
+    expect(
+      readFileSync(await all.path())
+        .subarray(0, 2)
+        .toString(),
+    ).toBe('PK');
+    const [dxf] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Planet, set 1 as DXF' }).click(),
+    ]);
     expect(readFileSync(await dxf.path(), 'utf8')).toContain('PROFILE');
   });
 
-  test('a spur pair from nothing: chosen, drawn, its centre distance met, a bad one refused in words', async ({ page }) => {
+  test('a spur pair from nothing: chosen, drawn, its centre distance met, a bad one refused in words', async ({
+    page,
+  }) => {
     await page.goto('/');
     await page.getByRole('button', { name: 'Blank joint' }).click();
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Spur/ }).click();
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Stage/ }).click();
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Stage/ })
+      .click();
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/spur/);
     await type(page, 'Driving wheel', '20');
     await type(page, 'Driven wheel', '60');
@@ -58,13 +82,18 @@ test.describe('toothed stages', () => {
     await expect(page.locator('[data-layer="teeth"] path')).not.toHaveCount(0);
   });
 
-  test('a worm from nothing: chosen, held under vibration, its play closed by a dual lead, a steep one refused', async ({ page }) => {
+  test('a worm from nothing: chosen, held under vibration, its play closed by a dual lead, a steep one refused', async ({
+    page,
+  }) => {
     await page.goto('/');
     await page.getByRole('button', { name: 'Blank joint' }).click();
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Worm/ }).click();
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Stage/ }).click();
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Stage/ })
+      .click();
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/worm/);
     await type(page, 'Starts', '1');
     await type(page, 'Wheel', '40');
@@ -73,7 +102,9 @@ test.describe('toothed stages', () => {
     await type(page, 'Coefficient', '0.12');
     await expect(page.getByRole('main').locator('[data-figure="lead"]').first()).toHaveText(/5\.71/);
     await expect(checks(page)).toContainText('Holds under vibration');
-    await checks(page).getByRole('button', { name: /^Quotient \d/ }).click();
+    await checks(page)
+      .getByRole('button', { name: /^Quotient \d/ })
+      .click();
     await expect(page.getByRole('textbox', { name: 'Diameter quotient' })).not.toHaveValue('10');
     await page.getByRole('combobox', { name: 'Play set by' }).selectOption('dual-lead');
     await type(page, 'Worm moved', '20 mm');
@@ -89,15 +120,24 @@ test.describe('toothed stages', () => {
   test('the worm of the demo goes out as STEP and as outlines; stopping a file writes nothing', async ({ page }) => {
     await openDemo(page, 'Make', 'Tide dial');
     await page.getByRole('combobox', { name: 'Variant' }).selectOption('c');
-    const [step] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Worm as STEP' }).click()]);
+    const [step] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Worm as STEP' }).click(),
+    ]);
     const text = readFileSync(await step.path(), 'utf8');
     expect(text).toMatch(/^ISO-10303-21;/);
     expect(text).toContain('B_SPLINE');
     expect(text).toMatch(/\.MILLI\.\s*,\s*\.METRE\./);
-    const [dxf] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Worm as DXF' }).click()]);
+    const [dxf] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Worm as DXF' }).click(),
+    ]);
     expect(readFileSync(await dxf.path(), 'utf8')).toContain('AXIAL-SECTION');
     await type(page, 'Compensation', '0.05 mm');
-    const [moved] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Wheel as SVG' }).click()]);
+    const [moved] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Wheel as SVG' }).click(),
+    ]);
     expect(readFileSync(await moved.path(), 'utf8')).toMatch(/moved in by 50/);
     await page.getByRole('button', { name: 'as one STEP' }).click();
     await page.getByRole('button', { name: 'Stop' }).click();

@@ -10,7 +10,10 @@ import { fileURLToPath, pathToFileURL } from 'node:url';
 import { browserUse } from '../e2e/browser.ts';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
-const say = (name: string, value: number, unit: string, limit?: number) => console.log(JSON.stringify({ name, value: Number(value.toPrecision(4)), unit, ...(limit !== undefined && { limit }) }));
+const say = (name: string, value: number, unit: string, limit?: number) =>
+  console.log(
+    JSON.stringify({ name, value: Number(value.toPrecision(4)), unit, ...(limit !== undefined && { limit }) }),
+  );
 const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
 
 function time(work: () => void, warm = 1000, runs = 600): number {
@@ -27,8 +30,20 @@ function time(work: () => void, warm = 1000, runs = 600): number {
 async function core(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'gristmill-bench-'));
   const file = join(folder, 'core.mjs');
-  await build({ stdin: { contents: "export * from './core/src/index.ts'; export { registerKinds } from './core/src/stage/kinds.ts';", resolveDir: root, loader: 'ts' }, bundle: true, platform: 'node', format: 'esm', outfile: file, logLevel: 'error' });
-  const c = (await import(pathToFileURL(file).href)) as typeof import('../core/src/index.ts') & typeof import('../core/src/stage/kinds.ts');
+  await build({
+    stdin: {
+      contents: "export * from './core/src/index.ts'; export { registerKinds } from './core/src/stage/kinds.ts';",
+      resolveDir: root,
+      loader: 'ts',
+    },
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    outfile: file,
+    logLevel: 'error',
+  });
+  const c = (await import(pathToFileURL(file).href)) as typeof import('../core/src/index.ts') &
+    typeof import('../core/src/stage/kinds.ts');
   c.registerKinds();
   const text = readFileSync(join(root, 'demo/body-yaw.json'), 'utf8');
   const read = c.readJointFile(text);
@@ -41,9 +56,19 @@ async function core(): Promise<void> {
   const duty = { torque: 5, torqueRms: 3, speed: 2 };
   const planetary = c.stageKind('planetary')!;
   const set = { ...(planetary.defaults({ ratio: 5, torque: 4, size: Infinity, shelf: c.makeShelf() }) as object) };
-  say('planetary set, geometry and analysis with bands', time(() => planetary.analyse({ ...set }, { torque: 4, torqueRms: 2, speed: 1 }, shelf), 60, 200), 'ms', 8);
+  say(
+    'planetary set, geometry and analysis with bands',
+    time(() => planetary.analyse({ ...set }, { torque: 4, torqueRms: 2, speed: 1 }, shelf), 60, 200),
+    'ms',
+    8,
+  );
   const ring = c.gear({ module: 1e-3, teeth: 96, ring: true, cutter: 36 });
-  say('outline of a 96-tooth ring, flattened to 2 µm', time(() => c.flatten(c.gearOutline(ring), 2e-6), 60, 200), 'ms', 3);
+  say(
+    'outline of a 96-tooth ring, flattened to 2 µm',
+    time(() => c.flatten(c.gearOutline(ring), 2e-6), 60, 200),
+    'ms',
+    3,
+  );
   // A fresh copy each time, as after a change: nothing of the last analysis can be reused.
   const copies = Array.from({ length: 1600 }, () => structuredClone(variant));
   let next = 0;
@@ -53,52 +78,204 @@ async function core(): Promise<void> {
     return { kind, params: kind.defaults({ ratio, torque: 4, size: Infinity, shelf }) };
   };
   const disc = kindOf('cycloidal', 23);
-  say('cycloidal stage, analysis with contact equilibrium and bands', time(() => disc.kind.analyse({ ...disc.params }, lobed, shelf), 10, 40), 'ms', 25);
-  say('cycloidal stage, gaps of all pins over a turn', time(() => disc.kind.map!({ ...disc.params }, lobed, shelf), 10, 40), 'ms', 30);
-  say('profile of a 40-lobe disc at 1 µm', time(() => c.flatten(c.discOutline({ pins: 41, circle: 0.05, pin: 2e-3, throw: 0.8e-3 }, 5e-7), 5e-7), 30, 100), 'ms', 3);
+  say(
+    'cycloidal stage, analysis with contact equilibrium and bands',
+    time(() => disc.kind.analyse({ ...disc.params }, lobed, shelf), 10, 40),
+    'ms',
+    25,
+  );
+  say(
+    'cycloidal stage, gaps of all pins over a turn',
+    time(() => disc.kind.map!({ ...disc.params }, lobed, shelf), 10, 40),
+    'ms',
+    30,
+  );
+  say(
+    'profile of a 40-lobe disc at 1 µm',
+    time(() => c.flatten(c.discOutline({ pins: 41, circle: 0.05, pin: 2e-3, throw: 0.8e-3 }, 5e-7), 5e-7), 30, 100),
+    'ms',
+    3,
+  );
   const plates = kindOf('ring-plate', 17);
-  say('ring-plate stage, analysis with bands', time(() => plates.kind.analyse({ ...plates.params }, lobed, shelf), 5, 20), 'ms');
+  say(
+    'ring-plate stage, analysis with bands',
+    time(() => plates.kind.analyse({ ...plates.params }, lobed, shelf), 5, 20),
+    'ms',
+  );
   const wave = kindOf('strain-wave', 45);
-  say('strain-wave stage, analysis with bands', time(() => wave.kind.analyse({ ...wave.params }, lobed, shelf), 5, 20), 'ms');
-  say('strain-wave clearance map, all teeth at 180 angles', time(() => wave.kind.map!({ ...wave.params }, lobed, shelf), 10, 40), 'ms', 60);
+  say(
+    'strain-wave stage, analysis with bands',
+    time(() => wave.kind.analyse({ ...wave.params }, lobed, shelf), 5, 20),
+    'ms',
+  );
+  say(
+    'strain-wave clearance map, all teeth at 180 angles',
+    time(() => wave.kind.map!({ ...wave.params }, lobed, shelf), 10, 40),
+    'ms',
+    60,
+  );
   const turn = (n: number) => {
     const input = Float64Array.from({ length: n }, (_, i) => ((i < n / 2 ? i : n - i) * 1000) / n);
     return { input, output: input.map((x, i) => x / 20 + 2e-4 * Math.sin(x / 20) + (i < n / 2 ? -3e-4 : 3e-4)) };
   };
   const { input, output } = turn(1_000_000);
   const transmission = c.testKind('transmission')!;
-  const recorded = { channels: [{ id: 'input', name: 'in', quantity: 'angle' as const }, { id: 'output', name: 'out', quantity: 'angle' as const }], data: [input, output], rate: 0, malformed: 0, gaps: 0, notes: [] };
-  say('transmission of 10⁶ samples: resampling, orders, suspects', time(() => void transmission.analyse(c.blankTest(transmission, { id: 't', buildId: '', date: '' }), { instruments: [], gravity: 9.81, orders: [], materials: [], ratio: 20, recording: recorded }), 1, 5), 'ms', 1500);
+  const recorded = {
+    channels: [
+      { id: 'input', name: 'in', quantity: 'angle' as const },
+      { id: 'output', name: 'out', quantity: 'angle' as const },
+    ],
+    data: [input, output],
+    rate: 0,
+    malformed: 0,
+    gaps: 0,
+    notes: [],
+  };
+  say(
+    'transmission of 10⁶ samples: resampling, orders, suspects',
+    time(
+      () =>
+        void transmission.analyse(c.blankTest(transmission, { id: 't', buildId: '', date: '' }), {
+          instruments: [],
+          gravity: 9.81,
+          orders: [],
+          materials: [],
+          ratio: 20,
+          recording: recorded,
+        }),
+      1,
+      5,
+    ),
+    'ms',
+    1500,
+  );
   let held = 0;
-  const torque = Float64Array.from({ length: 2000 }, (_, i) => { const s = i / 500; return 5 * (s < 1 ? s : s < 3 ? 2 - s : s - 4); });
-  const angle = torque.map((t, i) => { held = Math.max(t - 0.2, Math.min(t + 0.2, held)); return Math.sign(held) * (6e-4 + Math.min(1.2, Math.abs(held)) / 400 + Math.max(0, Math.abs(held) - 1.2) / 900) + 1e-5 * Math.sin(i * 12.9898); });
-  say('hysteresis fit of 2 000 points', time(() => void c.fitHysteresis(torque, angle), 3, 15), 'ms', 100);
-  say('line analysis, two belt stages, with bands', time(() => c.analyseLine(joint, copies[next++ % 1600]!, shelf)), 'ms', 2);
+  const torque = Float64Array.from({ length: 2000 }, (_, i) => {
+    const s = i / 500;
+    return 5 * (s < 1 ? s : s < 3 ? 2 - s : s - 4);
+  });
+  const angle = torque.map((t, i) => {
+    held = Math.max(t - 0.2, Math.min(t + 0.2, held));
+    return (
+      Math.sign(held) * (6e-4 + Math.min(1.2, Math.abs(held)) / 400 + Math.max(0, Math.abs(held) - 1.2) / 900) +
+      1e-5 * Math.sin(i * 12.9898)
+    );
+  });
+  say(
+    'hysteresis fit of 2 000 points',
+    time(() => void c.fitHysteresis(torque, angle), 3, 15),
+    'ms',
+    100,
+  );
+  say(
+    'line analysis, two belt stages, with bands',
+    time(() => c.analyseLine(joint, copies[next++ % 1600]!, shelf)),
+    'ms',
+    2,
+  );
   const again = copies.map((v) => structuredClone(v));
-  const four = (v: typeof variant) => ({ ...v, stages: [...v.stages, ...structuredClone(v.stages)].map((x, i) => ({ ...x, id: `f${i}` })) });
+  const four = (v: typeof variant) => ({
+    ...v,
+    stages: [...v.stages, ...structuredClone(v.stages)].map((x, i) => ({ ...x, id: `f${i}` })),
+  });
   const fours = Array.from({ length: 700 }, () => structuredClone(four(variant)));
-  say('line analysis, four belt stages, with bands', time(() => c.analyseLine(joint, fours[next++ % 700]!, shelf), 350, 300), 'ms', 5);
+  say(
+    'line analysis, four belt stages, with bands',
+    time(() => c.analyseLine(joint, fours[next++ % 700]!, shelf), 350, 300),
+    'ms',
+    5,
+  );
   const loose = [3, 4, 5, 2].map((ratio) => ({ ratio }));
-  say('play by 100 000 samples, four stages', time(() => void c.playSpread(loose, loose.map(() => [1e-3, 0, 2e-3] as const), 100_000), 3, 15), 'ms', 150);
-  say('ratio desk, one to four stages', time(() => c.ratioDesk(joint, variant, shelf, 0.94), 5, 25), 'ms');
-  say('ways out of an impossible demand', time(() => c.waysOut({ brief: { ...joint.brief, cases: [{ ...joint.brief.cases[0]!, load: 9, speed: 9 } as (typeof joint.brief.cases)[number]] } }, variant, shelf, 0.88), 3, 15), 'ms');
-  say('line analysis without bands', time(() => c.analyseLine(joint, again[next++ % 1600]!, shelf, false)), 'ms');
+  say(
+    'play by 100 000 samples, four stages',
+    time(
+      () =>
+        void c.playSpread(
+          loose,
+          loose.map(() => [1e-3, 0, 2e-3] as const),
+          100_000,
+        ),
+      3,
+      15,
+    ),
+    'ms',
+    150,
+  );
+  say(
+    'ratio desk, one to four stages',
+    time(() => c.ratioDesk(joint, variant, shelf, 0.94), 5, 25),
+    'ms',
+  );
+  say(
+    'ways out of an impossible demand',
+    time(
+      () =>
+        c.waysOut(
+          {
+            brief: {
+              ...joint.brief,
+              cases: [{ ...joint.brief.cases[0]!, load: 9, speed: 9 } as (typeof joint.brief.cases)[number]],
+            },
+          },
+          variant,
+          shelf,
+          0.88,
+        ),
+      3,
+      15,
+    ),
+    'ms',
+  );
+  say(
+    'line analysis without bands',
+    time(() => c.analyseLine(joint, again[next++ % 1600]!, shelf, false)),
+    'ms',
+  );
   const many = Array.from({ length: 1600 }, () => ({ ...params }));
-  say('belt stage, numbers only', time(() => void belt.screen(many[next++ % 1600]!, duty, shelf)), 'ms');
+  say(
+    'belt stage, numbers only',
+    time(() => void belt.screen(many[next++ % 1600]!, duty, shelf)),
+    'ms',
+  );
   let crank = 0;
-  say('belt drawing at a new crank angle', time(() => void belt.drawing(params, (crank += 0.01), { shelf, duty })), 'ms');
-  say('what moves a figure', time(() => c.movers(joint, variant, shelf, { stageId: undefined, figureId: 'stiffness' }), 5, 25), 'ms');
-  say('sizing two belt stages', time(() => c.sizeLine(joint, variant, shelf), 5, 25), 'ms');
+  say(
+    'belt drawing at a new crank angle',
+    time(() => void belt.drawing(params, (crank += 0.01), { shelf, duty })),
+    'ms',
+  );
+  say(
+    'what moves a figure',
+    time(() => c.movers(joint, variant, shelf, { stageId: undefined, figureId: 'stiffness' }), 5, 25),
+    'ms',
+  );
+  say(
+    'sizing two belt stages',
+    time(() => c.sizeLine(joint, variant, shelf), 5, 25),
+    'ms',
+  );
   const big = { ...params, z1: 96, bore1: 0.008 };
   const parts = belt.parts({ ...big, beltTeeth: 198, section: 'R3' }, shelf);
-  if (parts.ok) say('outline of a 96-tooth pulley at 2 µm as DXF', time(() => c.writeDxf({ title: 'x', note: '', curves: parts.value[0]!.curves }, 2e-6), 20, 60), 'ms');
-  say('reading a joint file', time(() => c.readJointFile(text), 50, 200), 'ms');
+  if (parts.ok)
+    say(
+      'outline of a 96-tooth pulley at 2 µm as DXF',
+      time(() => c.writeDxf({ title: 'x', note: '', curves: parts.value[0]!.curves }, 2e-6), 20, 60),
+      'ms',
+    );
+  say(
+    'reading a joint file',
+    time(() => c.readJointFile(text), 50, 200),
+    'ms',
+  );
   rmSync(folder, { recursive: true });
 }
 
 /** A joint with 500 tests, made from the demo's. */
 function manyTests(): string {
-  const joint = JSON.parse(readFileSync(join(root, 'demo/body-yaw.json'), 'utf8')) as { id: string; name: string; tests: { id: string; readings: { id: string }[] }[] };
+  const joint = JSON.parse(readFileSync(join(root, 'demo/body-yaw.json'), 'utf8')) as {
+    id: string;
+    name: string;
+    tests: { id: string; readings: { id: string }[] }[];
+  };
   joint.id = 'bench-500';
   joint.name = 'Five hundred tests';
   joint.tests = Array.from({ length: 500 }, (_, i) => ({ ...structuredClone(joint.tests[i % 2]!), id: `t${i}` }));
@@ -112,32 +289,48 @@ const STIFFNESS = '[data-limit="stiffness"] [data-figure]';
 async function redraw(page: Page, label: string, watched: string): Promise<number> {
   // tsx marks functions with a helper of its own, which the page does not have.
   await page.evaluate('globalThis.__name = (f) => f');
-  return page.evaluate(async ([name, selector]) => {
-    const field = [...document.querySelectorAll('label')].find((l) => l.textContent === name)!;
-    const input = document.getElementById(field.getAttribute('for')!)!;
-    input.focus();
-    const shown = () => [...document.querySelectorAll(selector!)].map((e) => e.getAttribute('d') ?? e.textContent).join();
-    const list: number[] = [];
-    for (let i = 0; i < 15; i++) {
-      const before = shown();
-      const start = performance.now();
-      input.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowDown' : 'ArrowUp', shiftKey: true, bubbles: true }));
-      while (shown() === before) await new Promise((done) => requestAnimationFrame(done));
-      list.push(performance.now() - start);
-      await new Promise((done) => setTimeout(done, 120));
-    }
-    return list.sort((a, b) => a - b)[7]!;
-  }, [label, watched]);
+  return page.evaluate(
+    async ([name, selector]) => {
+      const field = [...document.querySelectorAll('label')].find((l) => l.textContent === name)!;
+      const input = document.getElementById(field.getAttribute('for')!)!;
+      input.focus();
+      const shown = () =>
+        [...document.querySelectorAll(selector!)].map((e) => e.getAttribute('d') ?? e.textContent).join();
+      const list: number[] = [];
+      for (let i = 0; i < 15; i++) {
+        const before = shown();
+        const start = performance.now();
+        input.dispatchEvent(
+          new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowDown' : 'ArrowUp', shiftKey: true, bubbles: true }),
+        );
+        while (shown() === before) await new Promise((done) => requestAnimationFrame(done));
+        list.push(performance.now() - start);
+        await new Promise((done) => setTimeout(done, 120));
+      }
+      return list.sort((a, b) => a - b)[7]!;
+    },
+    [label, watched],
+  );
 }
 
 async function browser(): Promise<void> {
   if (!existsSync(join(root, 'web/dist/index.html'))) throw new Error('Build the app first: npm run build.');
   const port = 4640;
-  const server = spawn('npx', ['--no-install', 'tsx', 'server/src/main.ts'], { cwd: root, env: { ...process.env, PORT: String(port) }, detached: true });
+  const server = spawn('npx', ['--no-install', 'tsx', 'server/src/main.ts'], {
+    cwd: root,
+    env: { ...process.env, PORT: String(port) },
+    detached: true,
+  });
   try {
     const base = `http://127.0.0.1:${port}`;
     for (let i = 0; i < 100; i++) {
-      if (await fetch(`${base}/health`).then((r) => r.ok, () => false)) break;
+      if (
+        await fetch(`${base}/health`).then(
+          (r) => r.ok,
+          () => false,
+        )
+      )
+        break;
       await new Promise((done) => setTimeout(done, 100));
     }
     const chrome = await chromium.launch(browserUse.launchOptions);
@@ -178,7 +371,8 @@ async function browser(): Promise<void> {
         await page.evaluate(async () => {
           const start = performance.now();
           [...document.querySelectorAll('a')].find((a) => a.textContent === 'Five hundred tests')!.click();
-          while (!document.querySelector('[data-limit="torque"] [data-figure]') || !document.querySelector('main h1')) await new Promise((done) => requestAnimationFrame(done));
+          while (!document.querySelector('[data-limit="torque"] [data-figure]') || !document.querySelector('main h1'))
+            await new Promise((done) => requestAnimationFrame(done));
           return performance.now() - start;
         }),
       );

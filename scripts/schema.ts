@@ -12,7 +12,8 @@ import { wormSchema } from '../core/src/stage/worm/params.ts';
 import { jointSchema } from '../core/src/joint/joint.ts';
 
 const file = new URL('../docs/joint-file.schema.json', import.meta.url);
-// What a quantity takes is a number in SI units or text with a unit; the transformation behind it has no counterpart in JSON Schema.
+// What a quantity takes is a number in SI units or text with a unit; the transformation behind it has no counterpart in
+// JSON Schema.
 const options = { errorMode: 'ignore', typeMode: 'input' } as const;
 const joint = toJsonSchema(jointSchema, options);
 const belt = toJsonSchema(beltSchema, options);
@@ -23,7 +24,24 @@ const worm = toJsonSchema(wormSchema, options);
 const cycloidal = toJsonSchema(cycloidalSchema, options);
 const ringPlate = toJsonSchema(ringPlateSchema, options);
 const unit = toJsonSchema(unitSchema, options);
-const text = `${JSON.stringify({ title: 'Gristmill joint file, version 4', $comment: 'Made from the Valibot schemas by npm run schema.', ...joint, definitions: { ...joint.definitions, beltParameters: { ...belt, $schema: undefined }, planetaryParameters: { ...planetary, $schema: undefined }, spurParameters: { ...spur, $schema: undefined }, sharedPlanetParameters: { ...compound, $schema: undefined }, wormParameters: { ...worm, $schema: undefined }, cycloidalParameters: { ...cycloidal, $schema: undefined }, ringPlateParameters: { ...ringPlate, $schema: undefined }, unitParameters: { ...unit, $schema: undefined } } }, null, 1)}\n`;
+const bare = (schema: object) => ({ ...schema, $schema: undefined });
+const content = {
+  title: 'Gristmill joint file, version 4',
+  $comment: 'Made from the Valibot schemas by npm run schema.',
+  ...joint,
+  definitions: {
+    ...joint.definitions,
+    beltParameters: bare(belt),
+    planetaryParameters: bare(planetary),
+    spurParameters: bare(spur),
+    sharedPlanetParameters: bare(compound),
+    wormParameters: bare(worm),
+    cycloidalParameters: bare(cycloidal),
+    ringPlateParameters: bare(ringPlate),
+    unitParameters: bare(unit),
+  },
+};
+const text = `${JSON.stringify(content, null, 1)}\n`;
 
 if (process.argv.includes('--check')) {
   let now = '';

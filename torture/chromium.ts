@@ -14,7 +14,11 @@ export class Killable {
   /** Starts it on the profile as the last one left it. */
   async start(): Promise<BrowserContext> {
     const { executablePath, args } = browserUse.launchOptions;
-    const child = spawn(executablePath, ['--headless', ...args, '--remote-debugging-port=0', `--user-data-dir=${this.profile}`, 'about:blank'], { detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
+    const child = spawn(
+      executablePath,
+      ['--headless', ...args, '--remote-debugging-port=0', `--user-data-dir=${this.profile}`, 'about:blank'],
+      { detached: true, stdio: ['ignore', 'ignore', 'pipe'] },
+    );
     this.child = child;
     const address = await new Promise<string>((done, fail) => {
       let said = '';
@@ -31,14 +35,21 @@ export class Killable {
 
   /** Processes of this browser of a type, by the group it was started in. */
   private members(type: string): number[] {
-    return readdirSync('/proc').filter((p) => /^\d+$/.test(p)).map(Number).filter((pid) => {
-      try {
-        const group = Number(readFileSync(`/proc/${pid}/stat`, 'utf8').replace(/^.*\) /, '').split(' ')[2]);
-        return group === this.child!.pid && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(`--type=${type}`);
-      } catch {
-        return false;
-      }
-    });
+    return readdirSync('/proc')
+      .filter((p) => /^\d+$/.test(p))
+      .map(Number)
+      .filter((pid) => {
+        try {
+          const group = Number(
+            readFileSync(`/proc/${pid}/stat`, 'utf8')
+              .replace(/^.*\) /, '')
+              .split(' ')[2],
+          );
+          return group === this.child!.pid && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(`--type=${type}`);
+        } catch {
+          return false;
+        }
+      });
   }
 
   /** Ends the whole browser, or the processes that show its pages, without a word of warning. */

@@ -25,13 +25,19 @@ interface Tally {
 }
 
 /**
- * Put into every page: tells of each transaction that writes as it begins and ends, and of each save as the app itself calls it stored.
+ * Put into every page: tells of each transaction that writes as it begins and ends, and of each save as the app itself
+ * calls it stored.
  * What is told arrives in the order in which it happened; what does not arrive before the kill counts for nothing.
  */
 function watch(): void {
   const say = (text: string) => console.debug(`torture ${text}`);
   const transaction = IDBDatabase.prototype.transaction;
-  IDBDatabase.prototype.transaction = function (this: IDBDatabase, stores: string | Iterable<string>, mode?: IDBTransactionMode, options?: IDBTransactionOptions) {
+  IDBDatabase.prototype.transaction = function (
+    this: IDBDatabase,
+    stores: string | Iterable<string>,
+    mode?: IDBTransactionMode,
+    options?: IDBTransactionOptions,
+  ) {
     const tx = transaction.call(this, stores, mode, options);
     if (mode === 'readwrite') {
       say('w+');
@@ -43,25 +49,40 @@ function watch(): void {
   // The mark of the frame says "saved" of what is shown; the field beside it says what that is.
   const marks = new MutationObserver(() => {
     const mark = document.querySelector('[data-save]')?.getAttribute('data-save');
-    const field = [...document.querySelectorAll<HTMLInputElement>('input')].find((i) => i.labels?.[0]?.textContent === 'Mass carried');
+    const field = [...document.querySelectorAll<HTMLInputElement>('input')].find(
+      (i) => i.labels?.[0]?.textContent === 'Mass carried',
+    );
     if (mark === 'saved' && field) say(`saved ${field.value}`);
   });
-  addEventListener('DOMContentLoaded', () => marks.observe(document, { subtree: true, attributes: true, attributeFilter: ['data-save'], childList: true }));
+  addEventListener('DOMContentLoaded', () =>
+    marks.observe(document, { subtree: true, attributes: true, attributeFilter: ['data-save'], childList: true }),
+  );
 }
 
 /** A joint large enough that a write of it takes a while. */
 function largeJoint(): string {
-  const joint = JSON.parse(readFileSync(new URL('../demo/body-yaw.json', import.meta.url), 'utf8')) as { id: string; name: string; tests: { id: string; kind: string }[] };
+  const joint = JSON.parse(readFileSync(new URL('../demo/body-yaw.json', import.meta.url), 'utf8')) as {
+    id: string;
+    name: string;
+    tests: { id: string; kind: string }[];
+  };
   // Quick to analyse, long to write.
   const play = joint.tests.find((t) => t.kind === 'play-lever')!;
-  const tests = Array.from({ length: 250 }, (_, i) => ({ ...structuredClone(play), id: `t${i}`, notes: `${i} `.repeat(4000).slice(0, 15_000) }));
+  const tests = Array.from({ length: 250 }, (_, i) => ({
+    ...structuredClone(play),
+    id: `t${i}`,
+    notes: `${i} `.repeat(4000).slice(0, 15_000),
+  }));
   return JSON.stringify({ ...joint, id: 'large', name: 'Large', tests });
 }
 
 /** Rows of a recording. */
 function recordingFile(rows: number): string {
   const path = join(tmpdir(), `torture-${rows}.csv`);
-  const lines = Array.from({ length: rows }, (_, i) => `${(i / 1000).toFixed(3)},${(20 + 8 * (1 - Math.exp(-i / rows)) + 0.01 * (i % 7)).toFixed(3)}`);
+  const lines = Array.from(
+    { length: rows },
+    (_, i) => `${(i / 1000).toFixed(3)},${(20 + 8 * (1 - Math.exp(-i / rows)) + 0.01 * (i % 7)).toFixed(3)}`,
+  );
   writeFileSync(path, `time (s),temperature (°C)\n${lines.join('\n')}\n`);
   return path;
 }
@@ -76,7 +97,10 @@ class Run {
   /** Writes under way, as far as has been told. */
   private writing = 0;
   private wrote: (() => void) | undefined;
-  /** The last value that was called saved, in tenths of a kilogram; what is shown after a kill may be later, never earlier. */
+  /**
+   * The last value that was called saved, in tenths of a kilogram; what is shown after a kill may be later, never
+   * earlier.
+   */
   private mass = 0;
   private copies = new Set<string>();
   private factor = 0;
@@ -117,7 +141,9 @@ class Run {
   async begin(): Promise<void> {
     this.context = await this.browser.start();
     const page = await this.page('/');
-    await page.getByLabel('Joint file to import').setInputFiles({ name: 'large.json', mimeType: 'application/json', buffer: Buffer.from(largeJoint()) });
+    await page
+      .getByLabel('Joint file to import')
+      .setInputFiles({ name: 'large.json', mimeType: 'application/json', buffer: Buffer.from(largeJoint()) });
     await page.getByRole('link', { name: 'Large', exact: true }).waitFor();
     await this.kill('browser');
   }
@@ -143,7 +169,9 @@ class Run {
       this.tally.unreadable += bad;
       this.fault(`${bad} joints cannot be shown: ${(await page.locator('[data-bad]').allInnerTexts()).join(' ')}`);
     }
-    const names = await page.locator('[data-joint]').evaluateAll((rows) => rows.map((r) => r.getAttribute('data-joint')!));
+    const names = await page
+      .locator('[data-joint]')
+      .evaluateAll((rows) => rows.map((r) => r.getAttribute('data-joint')!));
     const missing = [...this.copies].filter((c) => !names.includes(c));
     if (missing.length) {
       this.tally.lost += missing.length;
@@ -171,7 +199,8 @@ class Run {
   private async killSoon(): Promise<void> {
     if (this.roll(10) < 6) {
       // At the first write, or after a few that were called stored.
-      for (let writes = this.roll(5); writes >= 0; writes--) await Promise.race([new Promise<void>((done) => (this.wrote = done)), pause(3000)]);
+      for (let writes = this.roll(5); writes >= 0; writes--)
+        await Promise.race([new Promise<void>((done) => (this.wrote = done)), pause(3000)]);
       this.wrote = undefined;
       if (this.roll(3) === 0) await pause(this.roll(25));
     } else await pause(50 + this.roll(3000));
@@ -208,7 +237,8 @@ class Run {
     await page.locator('[data-save]').click();
     const dialog = page.getByRole('dialog', { name: 'Earlier saves' });
     const restore = dialog.getByRole('button', { name: 'Restore' }).first();
-    if (!(await restore.isVisible().catch(() => false))) return void (await page.keyboard.press('Escape'), await this.edits(page));
+    if (!(await restore.isVisible().catch(() => false)))
+      return void (await page.keyboard.press('Escape'), await this.edits(page));
     // From here on the value may go down: nothing is claimed until it is called saved again.
     this.mass = 0;
     await restore.click();
@@ -226,7 +256,10 @@ class Run {
     if (copy && names.length > 4) {
       // So that there is room: deleting is a write as well.
       for (const n of names.filter((x) => x === copy)) this.copies.delete(n);
-      await page.getByRole('button', { name: `More for ${copy}` }).first().click();
+      await page
+        .getByRole('button', { name: `More for ${copy}` })
+        .first()
+        .click();
       await page.getByRole('menuitem', { name: 'Delete' }).click();
     } else {
       await page.getByRole('button', { name: 'More for Large', exact: true }).click();
@@ -239,7 +272,11 @@ class Run {
   async shop(page: Page): Promise<void> {
     if (!page.url().includes('/shop')) {
       await page.goto(`${BASE}/shop?shelf=factors`);
-      await page.evaluate(() => (new BroadcastChannel('gristmill').onmessage = (e) => e.data.type === 'shop' && console.debug(`torture stored`)));
+      await page.evaluate(
+        () =>
+          (new BroadcastChannel('gristmill').onmessage = (e) =>
+            e.data.type === 'shop' && console.debug(`torture stored`)),
+      );
     }
     const field = page.getByRole('textbox', { name: /^Belt, price per metre.*likely$/ });
     await field.waitFor();
@@ -273,9 +310,15 @@ class Run {
   /** Imports a long recording into a test. */
   async import(page: Page): Promise<void> {
     if (!page.url().includes('/bench')) {
-      await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Bench/ }).click();
+      await page
+        .getByRole('navigation', { name: 'Views' })
+        .getByRole('link', { name: /^Bench/ })
+        .click();
       await page.getByRole('button', { name: 'New test' }).click();
-      await page.getByRole('dialog').getByRole('button', { name: /^Temperature/ }).click();
+      await page
+        .getByRole('dialog')
+        .getByRole('button', { name: /^Temperature/ })
+        .click();
     }
     await page.getByLabel('Import readings: file').setInputFiles(recordingFile(this.rows));
     await page.getByText(new RegExp(`${this.rows}\\b.*samples`)).waitFor({ timeout: 60_000 });
@@ -290,7 +333,11 @@ class Run {
  * @param rows of the recordings that are imported
  */
 export async function tortureKills(rounds: number, minutes: number, seed: number, rows: number): Promise<Tally> {
-  const server = spawn(process.execPath, ['--import', 'tsx', new URL('../server/src/main.ts', import.meta.url).pathname], { env: { ...process.env, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const server = spawn(
+    process.execPath,
+    ['--import', 'tsx', new URL('../server/src/main.ts', import.meta.url).pathname],
+    { env: { ...process.env, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] },
+  );
   await new Promise<void>((done, fail) => {
     server.stdout.on('data', (x) => String(x).includes('ready at') && done());
     server.once('exit', () => fail(new Error('the server did not start')));
@@ -305,7 +352,10 @@ export async function tortureKills(rounds: number, minutes: number, seed: number
       // An import takes long: now and then.
       const work = works[i % 16 === 7 ? 7 : roll(7)]!;
       const begun = Date.now();
-      await Promise.race([run.round(work), pause(120_000).then(() => Promise.reject(new Error('it got nowhere in two minutes')))]).catch((error: unknown) => {
+      await Promise.race([
+        run.round(work),
+        pause(120_000).then(() => Promise.reject(new Error('it got nowhere in two minutes'))),
+      ]).catch((error: unknown) => {
         throw new Error(`round ${i}, ${work}, after ${Date.now() - begun} ms: ${String(error)}`);
       });
       if (i % 25 === 24) console.log(JSON.stringify({ torture: 'kills, so far', ...run.tally }));

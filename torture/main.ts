@@ -1,4 +1,5 @@
-// Breaks the product on purpose: `npm run torture -- [readers|kills] [--share 0.1] [--seed 7] [--rounds 300]`. Not part of the tests; a slice of it is.
+// Breaks the product on purpose: `npm run torture -- [readers|kills] [--share 0.1] [--seed 7] [--rounds 300]`. Not part
+// of the tests; a slice of it is.
 import { tortureKills } from './kills.ts';
 import { tortureReaders } from './run-readers.ts';
 
@@ -15,7 +16,9 @@ if (wants('readers')) faults += tortureReaders(option('share', 1), seed);
 if (wants('kills')) {
   const begun = performance.now();
   const tally = await tortureKills(option('rounds', 300), option('minutes', 60), seed, option('rows', 1_000_000));
-  console.log(JSON.stringify({ torture: 'kills', seed, ...tally, seconds: Math.round((performance.now() - begun) / 1000) }));
+  console.log(
+    JSON.stringify({ torture: 'kills', seed, ...tally, seconds: Math.round((performance.now() - begun) / 1000) }),
+  );
   faults += tally.faults.length;
   // Kills that hit nothing prove nothing.
   if (tally.rounds >= 10 && tally.midWrite < tally.rounds / 3) {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { tortureImports, tortureJoints, tortureRigLines, tortureShops, tortureUnits } from './readers.ts';
 
-// A slice of `npm run torture`: enough to catch a reader that was broken, with a seed of its own each day on a desk and one seed where it decides what lands.
+// A slice of `npm run torture`: enough to catch a reader that was broken, with a seed of its own each day on a desk and
+// one seed where it decides what lands.
 const seed = process.env['CI'] ? 20261127 : Math.floor(Date.now() / 86_400_000);
 
 describe(`readers, tortured with seed ${seed}`, () => {

@@ -1,5 +1,31 @@
 import { readFileSync, readdirSync } from 'node:fs';
-import { ALL_TEST_KINDS, analyseReadings, contextFor, findingsFor, formatQuantity, importFile, JointCheck, LineCutter, LineReader, makeShelf, packRecording, parseQuantity, QUANTITIES, readJointFile, readRecord, readShopFile, repairJoint, sayProblem, unpackRecording, writeJointFile, writeShopFile, writeWav, type QuantityId, type ReadingsTest, type TestKind } from '@gristmill/core';
+import {
+  ALL_TEST_KINDS,
+  analyseReadings,
+  contextFor,
+  findingsFor,
+  formatQuantity,
+  importFile,
+  JointCheck,
+  LineCutter,
+  LineReader,
+  makeShelf,
+  packRecording,
+  parseQuantity,
+  QUANTITIES,
+  readJointFile,
+  readRecord,
+  readShopFile,
+  repairJoint,
+  sayProblem,
+  unpackRecording,
+  writeJointFile,
+  writeShopFile,
+  writeWav,
+  type QuantityId,
+  type ReadingsTest,
+  type TestKind,
+} from '@gristmill/core';
 import { dice } from '../core/test/helpers.ts';
 
 /** Words that no sentence may hold: they are what a program says when it has nothing to say. */
@@ -35,7 +61,11 @@ type Roll = (n: number) => number;
 const pick = <T>(roll: Roll, list: readonly T[]): T => list[roll(list.length)]!;
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const shelf = makeShelf();
-const demos = (): string[] => readdirSync(new URL('../demo/', import.meta.url)).filter((f) => f.endsWith('.json')).sort().map((f) => readFileSync(new URL(`../demo/${f}`, import.meta.url), 'utf8'));
+const demos = (): string[] =>
+  readdirSync(new URL('../demo/', import.meta.url))
+    .filter((f) => f.endsWith('.json'))
+    .sort()
+    .map((f) => readFileSync(new URL(`../demo/${f}`, import.meta.url), 'utf8'));
 
 /** Runs one input; a throw, a hang or nonsense in what it says is a fault, told with what it came from. */
 function one<T>(what: string, input: () => string, run: () => T): T {
@@ -44,7 +74,9 @@ function one<T>(what: string, input: () => string, run: () => T): T {
   try {
     out = run();
   } catch (error) {
-    throw new Fault(`${what} threw ${String(error)}\n${error instanceof Error ? error.stack : ''}\n${input().slice(0, 3000)}`);
+    throw new Fault(
+      `${what} threw ${String(error)}\n${error instanceof Error ? error.stack : ''}\n${input().slice(0, 3000)}`,
+    );
   }
   const ms = performance.now() - begun;
   if (ms > HANG) throw new Fault(`${what} took ${ms.toFixed(0)} ms\n${input().slice(0, 3000)}`);
@@ -53,10 +85,35 @@ function one<T>(what: string, input: () => string, run: () => T): T {
 
 const says = (what: string, text: string, input: () => string): void => {
   // What was typed or stood in the file is said back; our own words are looked at.
-  if (NONSENSE.test(text.replace(/“[^”]*”?/g, '').replace(/The heading has .*?\. /g, ''))) throw new Fault(`${what} says “${text.slice(0, 300)}”\n${input().slice(0, 3000)}`);
+  if (NONSENSE.test(text.replace(/“[^”]*”?/g, '').replace(/The heading has .*?\. /g, '')))
+    throw new Fault(`${what} says “${text.slice(0, 300)}”\n${input().slice(0, 3000)}`);
 };
 
-const JUNK = ['null', '-1', '1e999', '-1e308', '1e-320', '"x"', '[]', '{}', '0', 'true', '""', '"   "', '[[[[]]]]', '[null]', '{"channels":[null]}', '"<svg onload=alert(1)>"', '"5 kg·cm"', '9007199254740993', '"27.11.2026"', '"\\u0000"', '"\\ud800"', '[1,2,3]', '{"id":"a"}'];
+const JUNK = [
+  'null',
+  '-1',
+  '1e999',
+  '-1e308',
+  '1e-320',
+  '"x"',
+  '[]',
+  '{}',
+  '0',
+  'true',
+  '""',
+  '"   "',
+  '[[[[]]]]',
+  '[null]',
+  '{"channels":[null]}',
+  '"<svg onload=alert(1)>"',
+  '"5 kg·cm"',
+  '9007199254740993',
+  '"27.11.2026"',
+  '"\\u0000"',
+  '"\\ud800"',
+  '[1,2,3]',
+  '{"id":"a"}',
+];
 
 /** A text damaged as files are: cut, altered, doubled, with values of another kind. */
 function damaged(text: string, roll: Roll): string {
@@ -82,17 +139,24 @@ function damaged(text: string, roll: Roll): string {
         // A value replaced by another keeps the JSON whole and tries what reads it.
         const values = [...out.slice(at, at + 4000).matchAll(/: ?("[^"\n]*"|-?[\d.e+-]+|true|false|null)/g)];
         const hit = values.length ? pick(roll, values) : undefined;
-        if (hit) out = `${out.slice(0, at + hit.index)}: ${pick(roll, JUNK)}${out.slice(at + hit.index + hit[0].length)}`;
+        if (hit)
+          out = `${out.slice(0, at + hit.index)}: ${pick(roll, JUNK)}${out.slice(at + hit.index + hit[0].length)}`;
         break;
       }
       default:
-        out = out.replace(new RegExp(`"[a-zA-Z0-9]{${1 + roll(8)}}"`), pick(roll, ['"__proto__"', '"constructor"', '"id"', '""']));
+        out = out.replace(
+          new RegExp(`"[a-zA-Z0-9]{${1 + roll(8)}}"`),
+          pick(roll, ['"__proto__"', '"constructor"', '"id"', '""']),
+        );
     }
   }
   return out;
 }
 
-/** Damaged joint files: refused in words, or whole: exported and read again the same, checked alike, repaired where it can be. */
+/**
+ * Damaged joint files: refused in words, or whole: exported and read again the same, checked alike, repaired where it
+ * can be.
+ */
 export function tortureJoints(count: number, seed: number): { read: number; refused: number; repaired: number } {
   const roll = dice(seed);
   const texts = demos();
@@ -105,9 +169,12 @@ export function tortureJoints(count: number, seed: number): { read: number; refu
       tally.read++;
       const out = one('writeJointFile', input, () => writeJointFile(result.value));
       const again = one('readJointFile again', input, () => readJointFile(out));
-      if (!again.ok) throw new Fault(`What was read is refused when it is read again: ${sayProblem(again.problem)}\n${text}`);
-      if (writeJointFile(again.value) !== out) throw new Fault(`What was read is another when it is read again\n${text}`);
-      if (one('JointCheck', input, () => new JointCheck().problem(result.value))) throw new Fault(`What was read could not be saved\n${text}`);
+      if (!again.ok)
+        throw new Fault(`What was read is refused when it is read again: ${sayProblem(again.problem)}\n${text}`);
+      if (writeJointFile(again.value) !== out)
+        throw new Fault(`What was read is another when it is read again\n${text}`);
+      if (one('JointCheck', input, () => new JointCheck().problem(result.value)))
+        throw new Fault(`What was read could not be saved\n${text}`);
       return;
     }
     tally.refused++;
@@ -122,7 +189,8 @@ export function tortureJoints(count: number, seed: number): { read: number; refu
     const repaired = one('repairJoint', input, () => repairJoint(raw, { id: 'r', now: '2026-11-27T00:00:00.000Z' }));
     if (repaired.ok) {
       tally.repaired++;
-      if (!readRecord(JSON.parse(writeJointFile(repaired.value.joint))).ok) throw new Fault(`A repaired joint is refused\n${text}`);
+      if (!readRecord(JSON.parse(writeJointFile(repaired.value.joint))).ok)
+        throw new Fault(`A repaired joint is refused\n${text}`);
       says('repairJoint', repaired.value.leftOut.join('\n').replace(/received|undefined/g, ''), input);
     } else says('repairJoint', sayProblem(repaired.problem), input);
   });
@@ -131,8 +199,29 @@ export function tortureJoints(count: number, seed: number): { read: number; refu
 
 /** A whole file of a kind of test in one of its forms. */
 function wholeFile(kind: TestKind, roll: Roll): Uint8Array {
-  const columns = kind.columns.length ? kind.columns : (kind.channels ?? []).map((c) => ({ as: 'quantity' as const, ...c, example: '' }));
-  const number = () => pick(roll, ['0', '1', '-1', '0.5', '1e3', '1e30', '1e-30', '1e308', '-1e308', 'nan', '', '12,5', '3 mm', '7 parsecs', '0x10', '1e999', String(roll(1000) / 7)]);
+  const columns = kind.columns.length
+    ? kind.columns
+    : (kind.channels ?? []).map((c) => ({ as: 'quantity' as const, ...c, example: '' }));
+  const number = () =>
+    pick(roll, [
+      '0',
+      '1',
+      '-1',
+      '0.5',
+      '1e3',
+      '1e30',
+      '1e-30',
+      '1e308',
+      '-1e308',
+      'nan',
+      '',
+      '12,5',
+      '3 mm',
+      '7 parsecs',
+      '0x10',
+      '1e999',
+      String(roll(1000) / 7),
+    ]);
   const sane = () => String((roll(2000) - 500) / 77);
   const cell = roll(4) === 0 ? number : sane;
   const rows = pick(roll, [0, 1, 2, 3, 10, 60, 450]);
@@ -140,20 +229,67 @@ function wholeFile(kind: TestKind, roll: Roll): Uint8Array {
   const form = roll(kind.channels?.some((c) => c.id === 'sound') ? 5 : 4);
   if (form === 0) {
     const separator = pick(roll, [',', ';', '\t', ' ', '|']);
-    return bytes([...(roll(2) ? ['# lever: 180 mm', `# ${pick(roll, kind.rig)?.id ?? 'x'}: ${number()}`] : []), columns.map((c) => `${c.words[0] ?? c.id}${c.as === 'quantity' && roll(2) ? ` (${QUANTITIES[c.quantity].shown})` : ''}`).join(separator), ...Array.from({ length: rows }, () => columns.map(value).join(separator))].join(pick(roll, ['\n', '\r\n', '\r'])));
+    return bytes(
+      [
+        ...(roll(2) ? ['# lever: 180 mm', `# ${pick(roll, kind.rig)?.id ?? 'x'}: ${number()}`] : []),
+        columns
+          .map(
+            (c) => `${c.words[0] ?? c.id}${c.as === 'quantity' && roll(2) ? ` (${QUANTITIES[c.quantity].shown})` : ''}`,
+          )
+          .join(separator),
+        ...Array.from({ length: rows }, () => columns.map(value).join(separator)),
+      ].join(pick(roll, ['\n', '\r\n', '\r'])),
+    );
   }
-  if (form === 1) return bytes(JSON.stringify({ rig: Object.fromEntries(kind.rig.map((f) => [f.id, pick(roll, [1, 0, -1, 1e300, 'x', null])])), readings: Array.from({ length: rows }, () => Object.fromEntries(columns.map((c) => [c.id, c.as === 'choice' ? pick(roll, c.options).value : Number(sane())]))) }));
+  if (form === 1)
+    return bytes(
+      JSON.stringify({
+        rig: Object.fromEntries(kind.rig.map((f) => [f.id, pick(roll, [1, 0, -1, 1e300, 'x', null])])),
+        readings: Array.from({ length: rows }, () =>
+          Object.fromEntries(
+            columns.map((c) => [c.id, c.as === 'choice' ? pick(roll, c.options).value : Number(sane())]),
+          ),
+        ),
+      }),
+    );
   if (form === 2) {
     const channels = kind.channels ?? [{ id: 'time', label: 'time', quantity: 'time' as const }];
-    const data = channels.map(() => Float64Array.from({ length: Math.max(1, rows) }, (_, i) => i * 0.01 + roll(100) / 1000));
-    return bytes(JSON.stringify({ kind: kind.id, recording: packRecording({ channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity })), data, rate: pick(roll, [0, 1000, 8000]), malformed: 0, gaps: 0, notes: [] }) }));
+    const data = channels.map(() =>
+      Float64Array.from({ length: Math.max(1, rows) }, (_, i) => i * 0.01 + roll(100) / 1000),
+    );
+    return bytes(
+      JSON.stringify({
+        kind: kind.id,
+        recording: packRecording({
+          channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity })),
+          data,
+          rate: pick(roll, [0, 1000, 8000]),
+          malformed: 0,
+          gaps: 0,
+          notes: [],
+        }),
+      }),
+    );
   }
   if (form === 3) return bytes(Array.from({ length: rows + 1 }, (_, i) => rigLine(roll, i)).join('\n'));
-  return writeWav(Array.from({ length: pick(roll, [0, 1, 2, 3, 5, 255, 256, 3000]) }, (_, i) => Math.sin(i / (1 + roll(9))) * pick(roll, [0, 0.01, 1, 2])), pick(roll, [1, 8000, 44100]));
+  return writeWav(
+    Array.from(
+      { length: pick(roll, [0, 1, 2, 3, 5, 255, 256, 3000]) },
+      (_, i) => Math.sin(i / (1 + roll(9))) * pick(roll, [0, 0.01, 1, 2]),
+    ),
+    pick(roll, [1, 8000, 44100]),
+  );
 }
 
-/** Damaged imports of every kind of test: refused in words, or stored, exported, read again and analysed with numbers or a refusal. */
-export function tortureImports(count: number, seed: number, kinds: readonly TestKind[] = ALL_TEST_KINDS.filter((k) => k.id !== 'play-lever' && k.id !== 'torque-ladder')): { taken: number; refused: number; analysed: number } {
+/**
+ * Damaged imports of every kind of test: refused in words, or stored, exported, read again and analysed with numbers or
+ * a refusal.
+ */
+export function tortureImports(
+  count: number,
+  seed: number,
+  kinds: readonly TestKind[] = ALL_TEST_KINDS.filter((k) => k.id !== 'play-lever' && k.id !== 'torque-ladder'),
+): { taken: number; refused: number; analysed: number } {
   const roll = dice(seed);
   const tally = { taken: 0, refused: 0, analysed: 0 };
   for (const kind of kinds) {
@@ -175,15 +311,28 @@ export function tortureImports(count: number, seed: number, kinds: readonly Test
       }
       tally.taken++;
       for (const n of read.value.notes) says(`importFile of ${kind.id}`, n, input);
-      const recording = read.value.recording && { name: 'file', ...one('packRecording', input, () => packRecording(read.value.recording!)) };
-      const test = { id: 't', buildId: 'b', date: '2026-11-27', notes: '', kind: kind.id, rig: read.value.rig, readings: read.value.readings, ...(recording && { recording }) } as ReadingsTest;
+      const recording = read.value.recording && {
+        name: 'file',
+        ...one('packRecording', input, () => packRecording(read.value.recording!)),
+      };
+      const test = {
+        id: 't',
+        buildId: 'b',
+        date: '2026-11-27',
+        notes: '',
+        kind: kind.id,
+        rig: read.value.rig,
+        readings: read.value.readings,
+        ...(recording && { recording }),
+      } as ReadingsTest;
       const demo = readJointFile(demos()[0]!);
       if (!demo.ok) throw new Fault('the demo is refused');
       const joint = { ...demo.value, builds: [{ ...demo.value.builds[0]!, id: 'b' }], tests: [test] };
       const refused = one('JointCheck', input, () => new JointCheck().problem(joint));
       if (refused) throw new Fault(`What was imported cannot be kept: ${sayProblem(refused)}\n${input()}`);
       const again = readJointFile(writeJointFile(joint));
-      if (!again.ok) throw new Fault(`What was imported cannot be read again: ${sayProblem(again.problem)}\n${input()}`);
+      if (!again.ok)
+        throw new Fault(`What was imported cannot be read again: ${sayProblem(again.problem)}\n${input()}`);
       const back = again.value.tests[0] as ReadingsTest;
       if (back.recording) {
         const u = one('unpackRecording', input, () => unpackRecording(back.recording!));
@@ -197,9 +346,13 @@ export function tortureImports(count: number, seed: number, kinds: readonly Test
           throw new Fault(`${kind.id}: ${sayProblem(f.problem)}\n${input()}`);
         }
         if (f.problem) says(`finding of ${kind.id}`, sayProblem(f.problem), input);
-        if (f.found && !(Number.isFinite(f.found.value) && Number.isFinite(f.found.U))) throw new Fault(`${kind.id} finds ${f.found.value} ± ${f.found.U}\n${input()}`);
-        for (const x of f.result?.figures ?? []) if (!Number.isFinite(x.value) || (x.U !== undefined && !Number.isFinite(x.U))) throw new Fault(`${kind.id}: ${x.id} is ${x.value} ± ${x.U}\n${input()}`);
-        for (const t of [...(f.result ? [f.result.says] : []), ...(f.result?.advice ?? [])]) says(`finding of ${kind.id}`, t, input);
+        if (f.found && !(Number.isFinite(f.found.value) && Number.isFinite(f.found.U)))
+          throw new Fault(`${kind.id} finds ${f.found.value} ± ${f.found.U}\n${input()}`);
+        for (const x of f.result?.figures ?? [])
+          if (!Number.isFinite(x.value) || (x.U !== undefined && !Number.isFinite(x.U)))
+            throw new Fault(`${kind.id}: ${x.id} is ${x.value} ± ${x.U}\n${input()}`);
+        for (const t of [...(f.result ? [f.result.says] : []), ...(f.result?.advice ?? [])])
+          says(`finding of ${kind.id}`, t, input);
         if (f.found) tally.analysed++;
       }
     });
@@ -210,11 +363,21 @@ export function tortureImports(count: number, seed: number, kinds: readonly Test
 /** Damaged shop files. */
 export function tortureShops(count: number, seed: number): { read: number; refused: number } {
   const roll = dice(seed);
-  const whole = writeShopFile({ factors: { gravity: { value: 9.81, low: 9.8, high: 9.82, source: 'mine' } }, motors: shelf.motors.slice(0, 3), materials: shelf.materials.slice(0, 2), bearings: shelf.bearings.slice(0, 2), instruments: shelf.instruments.slice(0, 3) });
+  const whole = writeShopFile({
+    factors: { gravity: { value: 9.81, low: 9.8, high: 9.82, source: 'mine' } },
+    motors: shelf.motors.slice(0, 3),
+    materials: shelf.materials.slice(0, 2),
+    bearings: shelf.bearings.slice(0, 2),
+    instruments: shelf.instruments.slice(0, 3),
+  });
   const tally = { read: 0, refused: 0 };
   each(count, () => {
     const text = damaged(whole, roll);
-    const read = one('readShopFile', () => text, () => readShopFile(text));
+    const read = one(
+      'readShopFile',
+      () => text,
+      () => readShopFile(text),
+    );
     if (!read.ok) {
       tally.refused++;
       says('readShopFile', sayProblem(read.problem), () => text);
@@ -223,7 +386,11 @@ export function tortureShops(count: number, seed: number): { read: number; refus
     tally.read++;
     const again = readShopFile(writeShopFile(read.value));
     if (!again.ok) throw new Fault(`A shop that was read is refused when it is read again\n${text}`);
-    one('makeShelf', () => text, () => makeShelf(read.value));
+    one(
+      'makeShelf',
+      () => text,
+      () => makeShelf(read.value),
+    );
   });
   return tally;
 }
@@ -233,17 +400,57 @@ export function tortureUnits(count: number, seed: number): { read: number; refus
   const roll = dice(seed);
   const ids = Object.keys(QUANTITIES) as QuantityId[];
   const symbols = [...new Set(ids.flatMap((q) => QUANTITIES[q].units.flatMap((u) => [u.symbol, ...(u.also ?? [])])))];
-  const numbers = ['1', '-1', '0', '.5', '5.', '1e3', '1e308', '1e-308', '1e309', '1 1/8', '1/0', '1/3', '12,5', '1,234', '1 234', '1_000', "1'000", '−3', '+4', '٣', '0x10', 'NaN', 'Infinity', '', ' ', '1e', '--1', '1..2', '9'.repeat(400), '½'];
+  const numbers = [
+    '1',
+    '-1',
+    '0',
+    '.5',
+    '5.',
+    '1e3',
+    '1e308',
+    '1e-308',
+    '1e309',
+    '1 1/8',
+    '1/0',
+    '1/3',
+    '12,5',
+    '1,234',
+    '1 234',
+    '1_000',
+    "1'000",
+    '−3',
+    '+4',
+    '٣',
+    '0x10',
+    'NaN',
+    'Infinity',
+    '',
+    ' ',
+    '1e',
+    '--1',
+    '1..2',
+    '9'.repeat(400),
+    '½',
+  ];
   const tally = { read: 0, refused: 0 };
   each(count, () => {
     const id = pick(roll, ids);
-    let text = `${pick(roll, numbers)}${pick(roll, ['', ' ', '  ', '\u00a0', '\t'])}${roll(4) ? pick(roll, roll(3) ? QUANTITIES[id].units.map((u) => u.symbol) : symbols) : ''}`;
-    if (roll(12) === 0) text += `${pick(roll, [' @ ', '@', ' / ', '·', '^2'])}${pick(roll, numbers)} ${pick(roll, symbols)}`;
+    let text =
+      `${pick(roll, numbers)}${pick(roll, ['', ' ', '  ', '\u00a0', '\t'])}` +
+      `${roll(4) ? pick(roll, roll(3) ? QUANTITIES[id].units.map((u) => u.symbol) : symbols) : ''}`;
+    if (roll(12) === 0)
+      text += `${pick(roll, [' @ ', '@', ' / ', '·', '^2'])}${pick(roll, numbers)} ${pick(roll, symbols)}`;
     for (let k = 0; k < roll(3); k++) {
       const at = roll(text.length + 1);
-      text = roll(2) ? text.slice(0, at) + String.fromCharCode(roll(4) ? 32 + roll(95) : roll(65536)) + text.slice(at) : text.slice(0, at) + text.slice(at + 1);
+      text = roll(2)
+        ? text.slice(0, at) + String.fromCharCode(roll(4) ? 32 + roll(95) : roll(65536)) + text.slice(at)
+        : text.slice(0, at) + text.slice(at + 1);
     }
-    const read = one(`parseQuantity as ${id}`, () => JSON.stringify(text), () => parseQuantity(text, id));
+    const read = one(
+      `parseQuantity as ${id}`,
+      () => JSON.stringify(text),
+      () => parseQuantity(text, id),
+    );
     if (!read.ok) {
       tally.refused++;
       // What was typed is said back; only our own words are looked at.
@@ -251,25 +458,65 @@ export function tortureUnits(count: number, seed: number): { read: number; refus
       return;
     }
     tally.read++;
-    if (!Number.isFinite(read.value.si)) throw new Fault(`parseQuantity reads ${JSON.stringify(text)} as ${read.value.si}`);
-    const written = one('formatQuantity', () => text, () => formatQuantity(read.value.si, id, {}, 9));
-    if (/NaN|Infinity|undefined/.test(written)) throw new Fault(`formatQuantity writes ${written} for ${JSON.stringify(text)} as ${id}`);
+    if (!Number.isFinite(read.value.si))
+      throw new Fault(`parseQuantity reads ${JSON.stringify(text)} as ${read.value.si}`);
+    const written = one(
+      'formatQuantity',
+      () => text,
+      () => formatQuantity(read.value.si, id, {}, 9),
+    );
+    if (/NaN|Infinity|undefined/.test(written))
+      throw new Fault(`formatQuantity writes ${written} for ${JSON.stringify(text)} as ${id}`);
   });
   return tally;
 }
 
+/** What a rig's header may say of its channels and its rate. */
+const HEADS = [
+  '["t","out"]',
+  '[null]',
+  '[{"name":"t","unit":"s"},{"name":"out","counts":16384}]',
+  '[{"name":"out","counts":0}]',
+  '[{"name":"__proto__"},{"name":"constructor"}]',
+  '"t"',
+  '[]',
+  '[[]]',
+  '[{"name":"t"},{"name":"t"}]',
+  '[{"name":{},"quantity":"__proto__"}]',
+  '[{"name":"x","scale":1e999,"zero":1e999}]',
+  '[{"name":"temp","unit":"°C"},{"name":"load","scale":0}]',
+];
+const RATES = ['1000', '0', '-1', '1e999', 'null', '"x"'];
+
 /** A line as a rig might print it. */
 function rigLine(roll: Roll, i: number): string {
-  const number = () => pick(roll, [String(i), String(roll(9999) / 7), '1e999', '-1e308', 'null', '"x"', '[]', '{}', '1e31', '0']);
+  const number = () =>
+    pick(roll, [String(i), String(roll(9999) / 7), '1e999', '-1e308', 'null', '"x"', '[]', '{}', '1e31', '0']);
   switch (roll(i === 0 ? 4 : 12)) {
     case 0:
-      return `{"channels":${pick(roll, ['["t","out"]', '[null]', '[{"name":"t","unit":"s"},{"name":"out","counts":16384}]', '[{"name":"out","counts":0}]', '[{"name":"__proto__"},{"name":"constructor"}]', '"t"', '[]', '[[]]', '[{"name":"t"},{"name":"t"}]', '[{"name":{},"quantity":"__proto__"}]', '[{"name":"x","scale":1e999,"zero":1e999}]', '[{"name":"temp","unit":"°C"},{"name":"load","scale":0}]'])},"rate":${pick(roll, ['1000', '0', '-1', '1e999', 'null', '"x"'])}}`;
+      return `{"channels":${pick(roll, HEADS)},"rate":${pick(roll, RATES)}}`;
     case 1:
       return 't,out';
     case 2:
       return `{"t":${i},"out":${roll(16384)}}`;
     case 3:
-      return pick(roll, ['', '#', '{', '}', '[]', 'null', '{"t":', '\u0000', ',,,', '1,2', '{}', '"x"', '0', '{"channels":', 'NaN,NaN']);
+      return pick(roll, [
+        '',
+        '#',
+        '{',
+        '}',
+        '[]',
+        'null',
+        '{"t":',
+        '\u0000',
+        ',,,',
+        '1,2',
+        '{}',
+        '"x"',
+        '0',
+        '{"channels":',
+        'NaN,NaN',
+      ]);
     case 4:
       return `{"t":${number()},"out":${number()}}`;
     case 5:
@@ -283,29 +530,46 @@ function rigLine(roll: Roll, i: number): string {
 export function tortureRigLines(count: number, seed: number): { samples: number; malformed: number } {
   const roll = dice(seed);
   const tally = { samples: 0, malformed: 0 };
-  for (let done = 0; done < count; ) {
+  for (let done = 0; done < count;) {
     const reader = new LineReader(roll(3) ? {} : { out: { scale: 1e-3, zero: 5 } });
     const cutter = new LineCutter();
     const lines = Array.from({ length: 1 + roll(60) }, (_, i) => {
       const line = rigLine(roll, i);
-      return roll(6) ? line : line.slice(0, roll(line.length + 1)) + String.fromCharCode(roll(256)) + line.slice(roll(line.length + 1));
+      return roll(6)
+        ? line
+        : line.slice(0, roll(line.length + 1)) + String.fromCharCode(roll(256)) + line.slice(roll(line.length + 1));
     });
     done += lines.length;
     const text = `${lines.join(pick(roll, ['\n', '\r\n']))}\n`;
-    one('LineReader', () => text, () => {
-      for (let at = 0; at < text.length; ) {
-        const to = at + 1 + roll(80);
-        for (const line of cutter.feed(text.slice(at, to))) reader.line(line);
-        at = to;
-      }
-    });
-    const recording = one('recording', () => text, () => reader.recording());
+    one(
+      'LineReader',
+      () => text,
+      () => {
+        for (let at = 0; at < text.length;) {
+          const to = at + 1 + roll(80);
+          for (const line of cutter.feed(text.slice(at, to))) reader.line(line);
+          at = to;
+        }
+      },
+    );
+    const recording = one(
+      'recording',
+      () => text,
+      () => reader.recording(),
+    );
     tally.samples += reader.samples;
     tally.malformed += reader.malformed;
     if (!recording) continue;
-    if (!Number.isFinite(recording.rate) || recording.data.some((d) => d.some((x) => !Number.isFinite(x)))) throw new Fault(`A rig’s lines give samples that are no numbers\n${text}`);
+    if (!Number.isFinite(recording.rate) || recording.data.some((d) => d.some((x) => !Number.isFinite(x))))
+      throw new Fault(`A rig’s lines give samples that are no numbers\n${text}`);
     for (const n of recording.notes) says('recording', n, () => text);
-    const u = unpackRecording(one('packRecording', () => text, () => packRecording(recording)));
+    const u = unpackRecording(
+      one(
+        'packRecording',
+        () => text,
+        () => packRecording(recording),
+      ),
+    );
     if (!u.ok) throw new Fault(`A recording of a rig cannot be unpacked\n${text}`);
   }
   return tally;

@@ -1,7 +1,17 @@
 import { registerKinds } from '@gristmill/core/stage/kinds';
-import { collectFaults, tortureImports, tortureJoints, tortureRigLines, tortureShops, tortureUnits } from './readers.ts';
+import {
+  collectFaults,
+  tortureImports,
+  tortureJoints,
+  tortureRigLines,
+  tortureShops,
+  tortureUnits,
+} from './readers.ts';
 
-/** Damaged files, imports, units and rig lines by the thousand. Returns how many sorts of fault were found; each is printed with what it came from. */
+/**
+ * Damaged files, imports, units and rig lines by the thousand. Returns how many sorts of fault were found; each is
+ * printed with what it came from.
+ */
 export function tortureReaders(share: number, seed: number): number {
   registerKinds();
   const faults = new Set<string>();
@@ -16,7 +26,14 @@ export function tortureReaders(share: number, seed: number): number {
   const step = <T>(name: string, run: () => T) => {
     const begun = performance.now();
     const tally = run();
-    console.log(JSON.stringify({ torture: name, seed, ...tally, seconds: Number(((performance.now() - begun) / 1000).toFixed(1)) }));
+    console.log(
+      JSON.stringify({
+        torture: name,
+        seed,
+        ...tally,
+        seconds: Number(((performance.now() - begun) / 1000).toFixed(1)),
+      }),
+    );
   };
   step('units', () => tortureUnits(n(100_000), seed));
   step('rig lines', () => tortureRigLines(n(100_000), seed));

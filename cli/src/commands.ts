@@ -1,6 +1,38 @@
 import {
-  activeVariant, analyseLine, demandOf, editsFor, findingsOf, flatten, makeShelf, mergeEdits, motorConstants, motorEfficiency, motorHeat, motorTorque, ok, parseQuantity, ratioDesk, readDriver, readMotor, QUANTITIES, readJointFile, readParams, readShopEdits, refuse, stageKind, stageKinds, stopping, waysOut, writeDxf, writeSvg,
-  type Demand, type Duty, type Joint, type LineReport, type QuantityId, type Result,
+  activeVariant,
+  analyseLine,
+  demandOf,
+  editsFor,
+  findingsOf,
+  flatten,
+  makeShelf,
+  mergeEdits,
+  motorConstants,
+  motorEfficiency,
+  motorHeat,
+  motorTorque,
+  ok,
+  parseQuantity,
+  ratioDesk,
+  readDriver,
+  readMotor,
+  QUANTITIES,
+  readJointFile,
+  readParams,
+  readShopEdits,
+  refuse,
+  stageKind,
+  stageKinds,
+  stopping,
+  waysOut,
+  writeDxf,
+  writeSvg,
+  type Demand,
+  type Duty,
+  type Joint,
+  type LineReport,
+  type QuantityId,
+  type Result,
 } from '@gristmill/core';
 import { readInput, readJsonArgument } from './read-input.ts';
 import { sayFinding, sayLine, sayStage } from './plain.ts';
@@ -24,7 +56,13 @@ export interface Options {
 }
 
 /** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */
-export const toJson = (value: unknown): string => JSON.stringify(value, (_k, v: unknown) => (ArrayBuffer.isView(v) ? Array.from(v as Float64Array) : typeof v === 'number' && !Number.isFinite(v) ? null : v), 2);
+export const toJson = (value: unknown): string =>
+  JSON.stringify(
+    value,
+    (_k, v: unknown) =>
+      ArrayBuffer.isView(v) ? Array.from(v as Float64Array) : typeof v === 'number' && !Number.isFinite(v) ? null : v,
+    2,
+  );
 
 /** The shop for a command: as shipped, with the factors a joint keeps, and over both what --shop says. */
 function shelfFrom(o: Options, joint?: Joint): Result<ReturnType<typeof makeShelf>> {
@@ -33,22 +71,32 @@ function shelfFrom(o: Options, joint?: Joint): Result<ReturnType<typeof makeShel
   const edits = readJsonArgument(o.shop, '--shop');
   if (!edits.ok) return edits;
   // A whole shop file is taken as well as bare changes.
-  const { format: _format, version: _version, ...bare } = (typeof edits.value === 'object' && edits.value !== null && !Array.isArray(edits.value) ? edits.value : {}) as Record<string, unknown>;
+  const {
+    format: _format,
+    version: _version,
+    ...bare
+  } = (
+    typeof edits.value === 'object' && edits.value !== null && !Array.isArray(edits.value) ? edits.value : {}
+  ) as Record<string, unknown>;
   const read = readShopEdits(Array.isArray(edits.value) ? edits.value : bare);
   return read.ok ? ok(makeShelf(mergeEdits(kept, read.value))) : read;
 }
 
 /** The demand without the course of each cycle over time, which is for plots. */
 function shortDemand(d: Demand): unknown {
-  return { ...d, cases: d.cases.map((c) => {
-    const { trace: _trace, ...loads } = c.loads;
-    return { ...c, loads };
-  }) };
+  return {
+    ...d,
+    cases: d.cases.map((c) => {
+      const { trace: _trace, ...loads } = c.loads;
+      return { ...c, loads };
+    }),
+  };
 }
 
 /** `analyse FILE`: every variant's line and every test, as the views show them. */
 export function analyse(file: string | undefined, o: Options): Result<string> {
-  if (!file) return refuse('FILE is missing.', 'There is nothing to analyse.', 'Write gristmill analyse joint.gristmill.json.');
+  if (!file)
+    return refuse('FILE is missing.', 'There is nothing to analyse.', 'Write gristmill analyse joint.gristmill.json.');
   const text = readInput(file);
   if (!text.ok) return text;
   const read = readJointFile(text.value);
@@ -56,15 +104,48 @@ export function analyse(file: string | undefined, o: Options): Result<string> {
   const joint = read.value;
   const shelf = shelfFrom(o, joint);
   if (!shelf.ok) return shelf;
-  const chosen = o.variant === undefined ? joint.variants : joint.variants.filter((v) => v.id === o.variant || v.name === o.variant);
-  if (chosen.length === 0) return refuse(`There is no variant “${o.variant}”.`, `The joint has ${joint.variants.map((v) => v.name).join(', ')}.`, 'Name one of these.');
+  const chosen =
+    o.variant === undefined ? joint.variants : joint.variants.filter((v) => v.id === o.variant || v.name === o.variant);
+  if (chosen.length === 0)
+    return refuse(
+      `There is no variant “${o.variant}”.`,
+      `The joint has ${joint.variants.map((v) => v.name).join(', ')}.`,
+      'Name one of these.',
+    );
   const lines = chosen.map((variant) => ({ variant, report: analyseLine(joint, variant, shelf.value) }));
-  const findings = findingsOf(joint, shelf.value, new Map(lines.map((l) => [l.variant.id, l.report]))).filter((f) => chosen.some((v) => v.id === f.variantId));
+  const findings = findingsOf(joint, shelf.value, new Map(lines.map((l) => [l.variant.id, l.report]))).filter((f) =>
+    chosen.some((v) => v.id === f.variantId),
+  );
   if (!o.json) {
-    const expected = (f: (typeof findings)[number]) => lines.find((l) => l.variant.id === f.variantId)?.report.figures.find((x) => x.id === f.row);
-    return ok([...lines.map((l) => sayLine(joint, l.variant.name, l.report)), ...findings.map((f) => sayFinding(f, expected(f)))].join('\n'));
+    const expected = (f: (typeof findings)[number]) =>
+      lines.find((l) => l.variant.id === f.variantId)?.report.figures.find((x) => x.id === f.row);
+    return ok(
+      [
+        ...lines.map((l) => sayLine(joint, l.variant.name, l.report)),
+        ...findings.map((f) => sayFinding(f, expected(f))),
+      ].join('\n'),
+    );
   }
-  return ok(toJson({ format: 'gristmill-report', joint: { id: joint.id, name: joint.name }, activeVariant: activeVariant(joint).id, demand: shortDemand(demandOf(joint.brief, shelf.value)), variants: lines.map((l) => ({ id: l.variant.id, name: l.variant.name, ...withoutDemand(l.report), figures: byId(l.report.figures), checks: byId(l.report.checks), stages: l.report.stages.map((s) => ({ ...s, report: s.report && { ...s.report, figures: byId(s.report.figures) } })) })), tests: findings }));
+  return ok(
+    toJson({
+      format: 'gristmill-report',
+      joint: { id: joint.id, name: joint.name },
+      activeVariant: activeVariant(joint).id,
+      demand: shortDemand(demandOf(joint.brief, shelf.value)),
+      variants: lines.map((l) => ({
+        id: l.variant.id,
+        name: l.variant.name,
+        ...withoutDemand(l.report),
+        figures: byId(l.report.figures),
+        checks: byId(l.report.checks),
+        stages: l.report.stages.map((s) => ({
+          ...s,
+          report: s.report && { ...s.report, figures: byId(s.report.figures) },
+        })),
+      })),
+      tests: findings,
+    }),
+  );
 }
 
 /** The joint's demand stands once in the report, not in every variant. */
@@ -74,20 +155,29 @@ function withoutDemand(r: LineReport): Omit<LineReport, 'demand'> {
 }
 
 /** Figures keyed by their identifier, which is how a script asks for them. */
-const byId = <T extends { id: string }>(list: readonly T[]): Record<string, T> => Object.fromEntries(list.map((f) => [f.id, f]));
+const byId = <T extends { id: string }>(list: readonly T[]): Record<string, T> =>
+  Object.fromEntries(list.map((f) => [f.id, f]));
 
 export function kindAndParams(kindId: string | undefined, o: Options) {
-  const known = stageKinds().map((k) => k.id).join(', ');
-  if (!kindId) return refuse('KIND is missing.', `This version knows ${known}.`, 'Write gristmill stage belt --params \'{…}\'.');
+  const known = stageKinds()
+    .map((k) => k.id)
+    .join(', ');
+  if (!kindId)
+    return refuse('KIND is missing.', `This version knows ${known}.`, "Write gristmill stage belt --params '{…}'.");
   const kind = stageKind(kindId);
-  if (!kind) return refuse(`There is no stage of kind “${kindId}”.`, `This version knows ${known}.`, 'Use one of these.');
+  if (!kind)
+    return refuse(`There is no stage of kind “${kindId}”.`, `This version knows ${known}.`, 'Use one of these.');
   const given = readJsonArgument(o.params, '--params');
   if (!given.ok) return given;
   const shelf = shelfFrom(o);
   if (!shelf.ok) return shelf;
-  if (typeof given.value !== 'object' || given.value === null || Array.isArray(given.value)) return refuse('--params is not an object.', 'Parameters are given by name.', 'Write it like \'{"z1":16}\'.');
+  if (typeof given.value !== 'object' || given.value === null || Array.isArray(given.value))
+    return refuse('--params is not an object.', 'Parameters are given by name.', 'Write it like \'{"z1":16}\'.');
   // What is left out takes the kind's own starting value, so that a question can be asked in few words.
-  const params = readParams(kindId, { ...kind.defaults({ ratio: 3, torque: 1, size: Infinity, shelf: shelf.value }), ...given.value });
+  const params = readParams(kindId, {
+    ...kind.defaults({ ratio: 3, torque: 1, size: Infinity, shelf: shelf.value }),
+    ...given.value,
+  });
   return params.ok ? ok({ kind, params: params.value, shelf: shelf.value }) : params;
 }
 
@@ -96,16 +186,29 @@ function readDuty(text: string | undefined): Result<Duty> {
   const given = readJsonArgument(text, '--duty');
   if (!given.ok) return given;
   const out: Record<string, number> = {};
-  for (const [key, quantity] of [['torque', 'torque'], ['torqueRms', 'torque'], ['speed', 'speed']] as const) {
+  for (const [key, quantity] of [
+    ['torque', 'torque'],
+    ['torqueRms', 'torque'],
+    ['speed', 'speed'],
+  ] as const) {
     const raw = (given.value as Record<string, unknown> | null)?.[key];
     if (raw === undefined) continue;
     const parsed = typeof raw === 'string' ? parseQuantity(raw, quantity) : undefined;
     if (parsed && !parsed.ok) return parsed;
     const value = parsed?.ok ? parsed.value.si : raw;
-    if (typeof value !== 'number' || !Number.isFinite(value) || value < 0) return refuse(`--duty ${key} is not a torque or speed of nought or more.`, 'A duty is given in magnitudes, in SI or as text with a unit.', `Write it like '{"torque":4,"speed":2}'.`);
+    if (typeof value !== 'number' || !Number.isFinite(value) || value < 0)
+      return refuse(
+        `--duty ${key} is not a torque or speed of nought or more.`,
+        'A duty is given in magnitudes, in SI or as text with a unit.',
+        `Write it like '{"torque":4,"speed":2}'.`,
+      );
     out[key] = value;
   }
-  return ok({ torque: out['torque'] ?? 0, torqueRms: out['torqueRms'] ?? out['torque'] ?? 0, speed: out['speed'] ?? 0 });
+  return ok({
+    torque: out['torque'] ?? 0,
+    torqueRms: out['torqueRms'] ?? out['torque'] ?? 0,
+    speed: out['speed'] ?? 0,
+  });
 }
 
 /** `stage KIND --params JSON [--duty JSON]`: one stage's report. */
@@ -117,7 +220,19 @@ export function stage(kindId: string | undefined, o: Options): Result<string> {
   const { kind, params, shelf } = asked.value;
   const report = kind.analyse(params, duty.value, shelf);
   if (!report.ok) return report;
-  return ok(o.json ? toJson({ kind: kind.id, params, duty: duty.value, kinematics: kind.kinematics(params), numbers: report.value.numbers, figures: byId(report.value.figures), checks: byId(report.value.checks) }) : sayStage(report.value));
+  return ok(
+    o.json
+      ? toJson({
+          kind: kind.id,
+          params,
+          duty: duty.value,
+          kinematics: kind.kinematics(params),
+          numbers: report.value.numbers,
+          figures: byId(report.value.figures),
+          checks: byId(report.value.checks),
+        })
+      : sayStage(report.value),
+  );
 }
 
 /** `outline KIND PART --params JSON --format svg|dxf|json`: the outline of a part. */
@@ -129,10 +244,20 @@ export function outline(kindId: string | undefined, partId: string | undefined, 
   if (!parts.ok) return parts;
   const drawn = parts.value.filter((p) => p.curves.length > 0);
   const part = drawn.find((p) => p.id === partId);
-  if (!part) return refuse(partId ? `There is no part “${partId}” with an outline.` : 'PART is missing.', `This stage has ${drawn.map((p) => p.id).join(', ')}.`, 'Name one of these.');
+  if (!part)
+    return refuse(
+      partId ? `There is no part “${partId}” with an outline.` : 'PART is missing.',
+      `This stage has ${drawn.map((p) => p.id).join(', ')}.`,
+      'Name one of these.',
+    );
   const chord = parseQuantity(o.chord ?? '2 µm', 'length');
   if (!chord.ok) return chord;
-  if (!(chord.value.si >= 1e-8 && chord.value.si <= 1e-2)) return refuse('The chord error cannot be kept.', 'It must be between 0.01 µm and 10 mm.', 'Write it like --chord "2 um".');
+  if (!(chord.value.si >= 1e-8 && chord.value.si <= 1e-2))
+    return refuse(
+      'The chord error cannot be kept.',
+      'It must be between 0.01 µm and 10 mm.',
+      'Write it like --chord "2 um".',
+    );
   const sheet = { title: `${kind.name}, ${part.name}`, note: part.note, curves: part.curves };
   switch (o.format ?? 'json') {
     case 'svg':
@@ -140,18 +265,39 @@ export function outline(kindId: string | undefined, partId: string | undefined, 
     case 'dxf':
       return ok(writeDxf(sheet, chord.value.si));
     case 'json':
-      return ok(toJson({ part: part.id, name: part.name, unit: 'm', chordError: chord.value.si, note: part.note, curves: part.curves.map((c) => ({ layer: c.layer, closed: c.outline.closed, points: pairs(flatten(c.outline, chord.value.si)), vertices: triples(c.outline.points) })) }));
+      return ok(
+        toJson({
+          part: part.id,
+          name: part.name,
+          unit: 'm',
+          chordError: chord.value.si,
+          note: part.note,
+          curves: part.curves.map((c) => ({
+            layer: c.layer,
+            closed: c.outline.closed,
+            points: pairs(flatten(c.outline, chord.value.si)),
+            vertices: triples(c.outline.points),
+          })),
+        }),
+      );
     default:
-      return refuse(`“${o.format}” is not a format of outlines.`, 'They are written as svg, dxf or json.', 'Write --format svg.');
+      return refuse(
+        `“${o.format}” is not a format of outlines.`,
+        'They are written as svg, dxf or json.',
+        'Write --format svg.',
+      );
   }
 }
 
-const pairs = (p: Float64Array): number[][] => Array.from({ length: p.length / 2 }, (_, i) => [p[2 * i]!, p[2 * i + 1]!]);
-const triples = (p: Float64Array): number[][] => Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!]);
+const pairs = (p: Float64Array): number[][] =>
+  Array.from({ length: p.length / 2 }, (_, i) => [p[2 * i]!, p[2 * i + 1]!]);
+const triples = (p: Float64Array): number[][] =>
+  Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!]);
 
 /** `check FILE`: whether a joint file is whole, and what stops its variants. */
 export function check(file: string | undefined, o: Options): Result<string> {
-  if (!file) return refuse('FILE is missing.', 'There is nothing to check.', 'Write gristmill check joint.gristmill.json.');
+  if (!file)
+    return refuse('FILE is missing.', 'There is nothing to check.', 'Write gristmill check joint.gristmill.json.');
   const text = readInput(file);
   if (!text.ok) return text;
   const read = readJointFile(text.value);
@@ -160,11 +306,28 @@ export function check(file: string | undefined, o: Options): Result<string> {
   const found = read.value.variants.map((v) => {
     const report = analyseLine(read.value, v, shelf);
     const troubles = report.stages.flatMap((s, i) => (s.problem ? [`stage ${i + 1}: ${s.problem.what}`] : []));
-    const stops = [...(report.problem && troubles.length === 0 ? [report.problem.what] : troubles), ...stopping(report).map((s) => `${s.where}: ${s.check.name} fails`)];
-    return { id: v.id, name: v.name, stops, missed: report.verdicts.filter((x) => x.need === 'must' && x.state === 'fails').map((x) => x.id) };
+    const stops = [
+      ...(report.problem && troubles.length === 0 ? [report.problem.what] : troubles),
+      ...stopping(report).map((s) => `${s.where}: ${s.check.name} fails`),
+    ];
+    return {
+      id: v.id,
+      name: v.name,
+      stops,
+      missed: report.verdicts.filter((x) => x.need === 'must' && x.state === 'fails').map((x) => x.id),
+    };
   });
   if (o.json) return ok(toJson({ ok: true, name: read.value.name, version: read.value.version, variants: found }));
-  return ok([`${read.value.name}: the file is whole.`, ...found.map((f) => `Variant ${f.name}: ${f.stops.length === 0 && f.missed.length === 0 ? 'nothing stops it' : [...f.stops, ...f.missed.map((m) => `misses ${m}`)].join('; ')}.`)].join('\n'));
+  return ok(
+    [
+      `${read.value.name}: the file is whole.`,
+      ...found.map(
+        (f) =>
+          `Variant ${f.name}: ` +
+          `${f.stops.length === 0 && f.missed.length === 0 ? 'nothing stops it' : [...f.stops, ...f.missed.map((m) => `misses ${m}`)].join('; ')}.`,
+      ),
+    ].join('\n'),
+  );
 }
 
 /** `motor --motor JSON [--driver JSON] [--speed TEXT]`: what a motor gives at speeds, and its constants. */
@@ -175,7 +338,13 @@ export function motor(o: Options): Result<string> {
   if (!made.ok) return made;
   const drive = o.driver === undefined ? ok({}) : readJsonArgument(o.driver, '--driver');
   if (!drive.ok) return drive;
-  const driver = readDriver({ supplyVoltage: 24, currentLimit: 10, supplyCurrent: 10, microsteps: 16, ...(drive.value as object) });
+  const driver = readDriver({
+    supplyVoltage: 24,
+    currentLimit: 10,
+    supplyCurrent: 10,
+    microsteps: 16,
+    ...(drive.value as object),
+  });
   if (!driver.ok) return driver;
   const shelf = shelfFrom(o);
   if (!shelf.ok) return shelf;
@@ -184,18 +353,45 @@ export function motor(o: Options): Result<string> {
     const speed = parseQuantity(text, 'speed');
     if (!speed.ok) return speed;
     const w = speed.value.si;
-    const [peak, ever] = (['peak', 'continuous'] as const).map((time) => motorTorque(made.value, driver.value, shelf.value, w, time));
-    if (!peak!.known) return refuse(`${text.trim()} lies outside the motor’s curve.`, 'Outside its points nothing is known of its torque.', 'Ask within the curve, or add points.');
-    points.push({ speed: w, peak, continuous: ever, atPeak: { ...motorEfficiency(made.value, driver.value, peak!.torque, w), ...motorHeat(made.value, driver.value, shelf.value, peak!.torque) }, atContinuous: { ...motorEfficiency(made.value, driver.value, ever!.torque, w), ...motorHeat(made.value, driver.value, shelf.value, ever!.torque) } });
+    const [peak, ever] = (['peak', 'continuous'] as const).map((time) =>
+      motorTorque(made.value, driver.value, shelf.value, w, time),
+    );
+    if (!peak!.known)
+      return refuse(
+        `${text.trim()} lies outside the motor’s curve.`,
+        'Outside its points nothing is known of its torque.',
+        'Ask within the curve, or add points.',
+      );
+    points.push({
+      speed: w,
+      peak,
+      continuous: ever,
+      atPeak: {
+        ...motorEfficiency(made.value, driver.value, peak!.torque, w),
+        ...motorHeat(made.value, driver.value, shelf.value, peak!.torque),
+      },
+      atContinuous: {
+        ...motorEfficiency(made.value, driver.value, ever!.torque, w),
+        ...motorHeat(made.value, driver.value, shelf.value, ever!.torque),
+      },
+    });
   }
   const constants = motorConstants(made.value, driver.value, shelf.value);
   if (o.json) return ok(toJson({ constants, points }));
-  return ok([...Object.entries(constants).filter(([, v]) => Number.isFinite(v)).map(([k, v]) => `${k} ${v}`), ...points.map((p) => JSON.stringify(p))].join('\n'));
+  return ok(
+    [
+      ...Object.entries(constants)
+        .filter(([, v]) => Number.isFinite(v))
+        .map(([k, v]) => `${k} ${v}`),
+      ...points.map((p) => JSON.stringify(p)),
+    ].join('\n'),
+  );
 }
 
 /** `desk FILE [--each 0.94]`: ratio windows for one to four stages, and the ways out where no ratio does. */
 export function desk(file: string | undefined, o: Options): Result<string> {
-  if (!file) return refuse('FILE is missing.', 'There is nothing to work on.', 'Write gristmill desk joint.gristmill.json.');
+  if (!file)
+    return refuse('FILE is missing.', 'There is nothing to work on.', 'Write gristmill desk joint.gristmill.json.');
   const text = readInput(file);
   if (!text.ok) return text;
   const read = readJointFile(text.value);
@@ -203,22 +399,45 @@ export function desk(file: string | undefined, o: Options): Result<string> {
   const each = parseQuantity(o.each ?? '94 %', 'efficiency');
   if (!each.ok) return each;
   // A bare number above one is meant in per cent, as it is shown.
-  if (!(each.value.si > 0 && each.value.si <= 1)) return refuse('--each is not an efficiency.', 'One stage passes on between 0 and 100 %.', 'Write it like --each "94 %".');
+  if (!(each.value.si > 0 && each.value.si <= 1))
+    return refuse(
+      '--each is not an efficiency.',
+      'One stage passes on between 0 and 100 %.',
+      'Write it like --each "94 %".',
+    );
   const shelf = shelfFrom(o, read.value);
   if (!shelf.ok) return shelf;
-  const variant = read.value.variants.find((v) => v.id === o.variant || v.name === o.variant) ?? activeVariant(read.value);
+  const variant =
+    read.value.variants.find((v) => v.id === o.variant || v.name === o.variant) ?? activeVariant(read.value);
   const rows = ratioDesk(read.value, variant, shelf.value, each.value.si);
   const reach = waysOut(read.value, variant, shelf.value, each.value.si ** Math.max(1, variant.stages.length));
   if (o.json) return ok(toJson({ variant: variant.id, rows, reach }));
-  return ok([
-    ...rows.map((r) => `${r.stages} stage${r.stages > 1 ? 's' : ''}: ${r.both ? `ratio ${r.both[0].toPrecision(3)} to ${r.both[1].toPrecision(3)}, suggested ${r.suggested.toPrecision(3)}` : 'no ratio meets everything'}`),
-    ...(reach.margin < 1 ? [`At best ${(reach.margin * 100).toFixed(0)} % of what is asked, at ratio ${reach.ratio.toPrecision(3)}.${reach.shelf ? '' : ' No motor on the shelf reaches it.'}`, ...reach.ways.map((w) => `  ${w.label}. ${w.why}`)] : []),
-  ].join('\n'));
+  return ok(
+    [
+      ...rows.map((r) => {
+        const whole = (x: number) => x.toPrecision(3);
+        const range = r.both && `ratio ${whole(r.both[0])} to ${whole(r.both[1])}, suggested ${whole(r.suggested)}`;
+        return `${r.stages} stage${r.stages > 1 ? 's' : ''}: ${range ?? 'no ratio meets everything'}`;
+      }),
+      ...(reach.margin < 1
+        ? [
+            `At best ${(reach.margin * 100).toFixed(0)} % of what is asked, at ratio ` +
+              `${reach.ratio.toPrecision(3)}.${reach.shelf ? '' : ' No motor on the shelf reaches it.'}`,
+            ...reach.ways.map((w) => `  ${w.label}. ${w.why}`),
+          ]
+        : []),
+    ].join('\n'),
+  );
 }
 
 /** `unit TEXT KIND`: what a typed quantity is in SI units. */
 export function unit(text: string | undefined, kind: string | undefined, o: Options): Result<string> {
-  if (text === undefined || kind === undefined || !(kind in QUANTITIES)) return refuse('TEXT or KIND is missing or unknown.', `The kinds are ${Object.keys(QUANTITIES).join(', ')}.`, 'Write gristmill unit "62 ozf·in" torque.');
+  if (text === undefined || kind === undefined || !(kind in QUANTITIES))
+    return refuse(
+      'TEXT or KIND is missing or unknown.',
+      `The kinds are ${Object.keys(QUANTITIES).join(', ')}.`,
+      'Write gristmill unit "62 ozf·in" torque.',
+    );
   const parsed = parseQuantity(text, kind as QuantityId);
   if (!parsed.ok) return parsed;
   return ok(o.json ? toJson({ text, kind, si: parsed.value.si, unit: parsed.value.unit }) : String(parsed.value.si));

@@ -1,12 +1,29 @@
-import { formatQuantity, LIMIT_KINDS, sayBanded, sayUncertain, sayDifference, stageKind, type Check, type Figure, type Finding, type Joint, type LineReport, type StageReport } from '@gristmill/core';
+import {
+  formatQuantity,
+  LIMIT_KINDS,
+  sayBanded,
+  sayUncertain,
+  sayDifference,
+  stageKind,
+  type Check,
+  type Figure,
+  type Finding,
+  type Joint,
+  type LineReport,
+  type StageReport,
+} from '@gristmill/core';
 
 const MARK = { holds: 'ok', near: 'near', fails: 'FAILS', unknown: '?' } as const;
 
 const figureLine = (f: Figure): string => `  ${f.name.padEnd(34)} ${sayBanded(f, f.quantity)}`;
-const checkLine = (c: Check): string => `  ${MARK[c.state].padEnd(6)} ${c.name.padEnd(36)} ${formatQuantity(c.figure, c.quantity, {}, 4)} ${c.sense === 'min' ? '>=' : '<='} ${formatQuantity(c.limit, c.quantity, {}, 4)}${c.state === 'holds' ? '' : `. ${c.why} ${c.mend ? `Mend: ${c.mend.label}.` : (c.advice ?? '')}`}`;
+const checkLine = (c: Check): string =>
+  `  ${MARK[c.state].padEnd(6)} ${c.name.padEnd(36)} ${formatQuantity(c.figure, c.quantity, {}, 4)} ` +
+  `${c.sense === 'min' ? '>=' : '<='} ` +
+  `${formatQuantity(c.limit, c.quantity, {}, 4)}${c.state === 'holds' ? '' : `. ${c.why} ${c.mend ? `Mend: ${c.mend.label}.` : (c.advice ?? '')}`}`;
 
 /** A stage's report as lines of text. */
-export const sayStage = (r: StageReport): string => [...r.figures.map(figureLine), ...r.checks.map(checkLine)].join('\n');
+export const sayStage = (r: StageReport): string =>
+  [...r.figures.map(figureLine), ...r.checks.map(checkLine)].join('\n');
 
 /** A line's report as lines of text. */
 export function sayLine(joint: Joint, variantName: string, r: LineReport): string {
@@ -14,8 +31,14 @@ export function sayLine(joint: Joint, variantName: string, r: LineReport): strin
   if (r.problem) out.push(`  ${r.problem.what} ${r.problem.why} ${r.problem.mend}`);
   else out.push(`  limited by ${r.limitedBy}`);
   for (const v of r.verdicts) {
-    const asked = v.sense === 'either' || !Number.isFinite(v.asked) ? 'noted' : `asked ${v.sense === 'min' ? '>=' : '<='} ${sayBanded({ value: v.asked }, LIMIT_KINDS[v.id].quantity)}`;
-    out.push(`  ${MARK[v.state].padEnd(6)} ${LIMIT_KINDS[v.id].name.padEnd(18)} ${asked}, expected ${v.figure ? sayBanded(v.figure, v.figure.quantity) : (v.says ?? 'unknown')}`);
+    const asked =
+      v.sense === 'either' || !Number.isFinite(v.asked)
+        ? 'noted'
+        : `asked ${v.sense === 'min' ? '>=' : '<='} ${sayBanded({ value: v.asked }, LIMIT_KINDS[v.id].quantity)}`;
+    out.push(
+      `  ${MARK[v.state].padEnd(6)} ${LIMIT_KINDS[v.id].name.padEnd(18)} ${asked}, expected ` +
+        `${v.figure ? sayBanded(v.figure, v.figure.quantity) : (v.says ?? 'unknown')}`,
+    );
   }
   out.push(...r.checks.map(checkLine));
   out.push(...r.figures.map(figureLine));
@@ -29,7 +52,14 @@ export function sayLine(joint: Joint, variantName: string, r: LineReport): strin
 
 /** A test's finding as a line of text. */
 export function sayFinding(f: Finding, expected: Figure | undefined): string {
-  if (f.row === undefined) return f.found ? `Test ${f.testId}: ${f.result?.says ?? ''}` : `Test ${f.testId}: ${f.problem?.what ?? 'no result'} ${f.problem?.mend ?? ''}`;
+  if (f.row === undefined)
+    return f.found
+      ? `Test ${f.testId}: ${f.result?.says ?? ''}`
+      : `Test ${f.testId}: ${f.problem?.what ?? 'no result'} ${f.problem?.mend ?? ''}`;
   const kind = LIMIT_KINDS[f.row];
-  return f.found ? `Test ${f.testId}: ${kind.name.toLowerCase()} ${sayUncertain(f.found.value, f.found.U, f.found.quantity)}. ${sayDifference(f.row, f, expected)}${f.slips.map((s) => ` ${s.ask}`).join('')}` : `Test ${f.testId}: ${f.problem?.what ?? 'no result'} ${f.problem?.mend ?? ''}`;
+  return f.found
+    ? `Test ${f.testId}: ${kind.name.toLowerCase()} ` +
+        `${sayUncertain(f.found.value, f.found.U, f.found.quantity)}. ` +
+        `${sayDifference(f.row, f, expected)}${f.slips.map((s) => ` ${s.ask}`).join('')}`
+    : `Test ${f.testId}: ${f.problem?.what ?? 'no result'} ${f.problem?.mend ?? ''}`;
 }

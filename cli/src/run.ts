@@ -29,10 +29,34 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
     parsed = parseArgs({
       args: argv,
       allowPositionals: true,
-      options: { json: { type: 'boolean', default: false }, variant: { type: 'string' }, params: { type: 'string' }, duty: { type: 'string' }, format: { type: 'string' }, chord: { type: 'string' }, shop: { type: 'string' }, motor: { type: 'string' }, driver: { type: 'string' }, speed: { type: 'string' }, each: { type: 'string' }, out: { type: 'string' }, compensation: { type: 'string' }, rig: { type: 'string' }, joint: { type: 'string' }, help: { type: 'boolean', short: 'h', default: false } },
+      options: {
+        json: { type: 'boolean', default: false },
+        variant: { type: 'string' },
+        params: { type: 'string' },
+        duty: { type: 'string' },
+        format: { type: 'string' },
+        chord: { type: 'string' },
+        shop: { type: 'string' },
+        motor: { type: 'string' },
+        driver: { type: 'string' },
+        speed: { type: 'string' },
+        each: { type: 'string' },
+        out: { type: 'string' },
+        compensation: { type: 'string' },
+        rig: { type: 'string' },
+        joint: { type: 'string' },
+        help: { type: 'boolean', short: 'h', default: false },
+      },
     });
   } catch (error) {
-    return { result: refuse('The command line cannot be read.', (error as Error).message.split('.')[0] + '.', 'See gristmill --help.'), json: argv.includes('--json') };
+    return {
+      result: refuse(
+        'The command line cannot be read.',
+        (error as Error).message.split('.')[0] + '.',
+        'See gristmill --help.',
+      ),
+      json: argv.includes('--json'),
+    };
   }
   const o: Options = parsed.values;
   const [command, a, b] = parsed.positionals;
@@ -58,7 +82,11 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
       case 'unit':
         return unit(a, b, o);
       default:
-        return refuse(`There is no command “${command}”.`, 'The commands are analyse, stage, outline, solid, desk, motor, test, check and unit.', 'See gristmill --help.');
+        return refuse(
+          `There is no command “${command}”.`,
+          'The commands are analyse, stage, outline, solid, desk, motor, test, check and unit.',
+          'See gristmill --help.',
+        );
     }
   })();
   return { result, json: o.json };
@@ -76,5 +104,9 @@ export async function run(argv: string[]): Promise<Answer> {
   const { result, json } = await answer(argv);
   if (result.ok) return { code: 0, out: result.value.endsWith('\n') ? result.value : `${result.value}\n`, err: '' };
   // A script that asked for JSON gets the refusal as JSON too.
-  return { code: 1, out: json ? `${toJson({ ok: false, problem: result.problem })}\n` : '', err: `${sayProblem(result.problem)}\n` };
+  return {
+    code: 1,
+    out: json ? `${toJson({ ok: false, problem: result.problem })}\n` : '',
+    err: `${sayProblem(result.problem)}\n`,
+  };
 }

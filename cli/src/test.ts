@@ -1,4 +1,21 @@
-import { ALL_TEST_KINDS, analyseLine, blankTest, contextFor, formatQuantity, importFile, makeShelf, ok, readJointFile, refuse, rigFrom, sayUncertain, type LineReport, type Result, type TestKind, type Variant } from '@gristmill/core';
+import {
+  ALL_TEST_KINDS,
+  analyseLine,
+  blankTest,
+  contextFor,
+  formatQuantity,
+  importFile,
+  makeShelf,
+  ok,
+  readJointFile,
+  refuse,
+  rigFrom,
+  sayUncertain,
+  type LineReport,
+  type Result,
+  type TestKind,
+  type Variant,
+} from '@gristmill/core';
 import { readFileSync } from 'node:fs';
 import { toJson, type Options } from './commands.ts';
 import { readInput, readJsonArgument } from './read-input.ts';
@@ -8,7 +25,9 @@ const MAX = 400_000_000;
 function bytesOf(file: string): Result<Uint8Array> {
   try {
     const bytes = readFileSync(file === '-' ? 0 : file);
-    return bytes.length > MAX ? refuse('That file is too large.', `It has ${Math.round(bytes.length / 1e6)} MB.`, 'Thin it out first.') : ok(bytes);
+    return bytes.length > MAX
+      ? refuse('That file is too large.', `It has ${Math.round(bytes.length / 1e6)} MB.`, 'Thin it out first.')
+      : ok(bytes);
   } catch {
     return refuse(`“${file}” cannot be read.`, 'There is no such file, or it may not be opened.', 'Check the name.');
   }
@@ -21,16 +40,41 @@ function variantFrom(o: Options): Result<{ variant: Variant; line: LineReport } 
   if (!text.ok) return text;
   const joint = readJointFile(text.value);
   if (!joint.ok) return joint;
-  const variant = joint.value.variants.find((v) => (o.variant === undefined ? v.id === joint.value.activeVariant : v.id === o.variant || v.name === o.variant));
-  if (!variant) return refuse(`There is no variant “${o.variant}”.`, `The joint has ${joint.value.variants.map((v) => v.name).join(', ')}.`, 'Name one of these.');
+  const variant = joint.value.variants.find((v) =>
+    o.variant === undefined ? v.id === joint.value.activeVariant : v.id === o.variant || v.name === o.variant,
+  );
+  if (!variant)
+    return refuse(
+      `There is no variant “${o.variant}”.`,
+      `The joint has ${joint.value.variants.map((v) => v.name).join(', ')}.`,
+      'Name one of these.',
+    );
   return ok({ variant, line: analyseLine(joint.value, variant, makeShelf()) });
 }
 
-function sayTest(kind: TestKind, result: ReturnType<TestKind['analyse']> & { ok: true }, notes: readonly string[]): string {
+function sayTest(
+  kind: TestKind,
+  result: ReturnType<TestKind['analyse']> & { ok: true },
+  notes: readonly string[],
+): string {
   const r = result.value;
-  const lines = [kind.name, r.found ? `  ${r.bound === 'atLeast' ? 'at least ' : r.bound === 'atMost' ? 'less than ' : ''}${sayUncertain(r.found.value, r.found.U, r.found.quantity)} (95 %, k = ${r.found.k.toFixed(2)})` : '', `  ${r.says}`];
-  for (const f of r.figures) lines.push(`  ${f.name.padEnd(34)} ${f.U === undefined ? formatQuantity(f.value, f.quantity, {}, 5) : sayUncertain(f.value, f.U, f.quantity)}`);
-  for (const p of r.peaks ?? []) lines.push(`  order ${p.order.toPrecision(5)}: ${formatQuantity(p.amplitude, p.quantity, {}, 3)}${p.suspects.length ? ` ${p.suspects.map((s) => `${s.name} (${s.means})`).join('; ')}` : ''}`);
+  const lines = [
+    kind.name,
+    r.found
+      ? `  ${r.bound === 'atLeast' ? 'at least ' : r.bound === 'atMost' ? 'less than ' : ''}${sayUncertain(r.found.value, r.found.U, r.found.quantity)} ` +
+        `(95 %, k = ${r.found.k.toFixed(2)})`
+      : '',
+    `  ${r.says}`,
+  ];
+  for (const f of r.figures)
+    lines.push(
+      `  ${f.name.padEnd(34)} ${f.U === undefined ? formatQuantity(f.value, f.quantity, {}, 5) : sayUncertain(f.value, f.U, f.quantity)}`,
+    );
+  for (const p of r.peaks ?? [])
+    lines.push(
+      `  order ${p.order.toPrecision(5)}: ` +
+        `${formatQuantity(p.amplitude, p.quantity, {}, 3)}${p.suspects.length ? ` ${p.suspects.map((s) => `${s.name} (${s.means})`).join('; ')}` : ''}`,
+    );
   for (const a of [...r.advice, ...notes]) lines.push(`  - ${a}`);
   return lines.filter(Boolean).join('\n');
 }
@@ -39,8 +83,18 @@ function sayTest(kind: TestKind, result: ReturnType<TestKind['analyse']> & { ok:
 export function test(kindId: string | undefined, file: string | undefined, o: Options): Result<string> {
   const known = ALL_TEST_KINDS.map((k) => k.id).join(', ');
   const kind = ALL_TEST_KINDS.find((k) => k.id === kindId);
-  if (!kind) return refuse(kindId ? `There is no test “${kindId}”.` : 'KIND is missing.', `This version knows ${known}.`, 'Use one of these.');
-  if (!file) return refuse('FILE is missing.', 'There is nothing to analyse.', 'Name a CSV, JSON or WAV file, or - for standard input.');
+  if (!kind)
+    return refuse(
+      kindId ? `There is no test “${kindId}”.` : 'KIND is missing.',
+      `This version knows ${known}.`,
+      'Use one of these.',
+    );
+  if (!file)
+    return refuse(
+      'FILE is missing.',
+      'There is nothing to analyse.',
+      'Name a CSV, JSON or WAV file, or - for standard input.',
+    );
   const bytes = bytesOf(file);
   if (!bytes.ok) return bytes;
   const read = importFile(kind, bytes.value);
@@ -49,7 +103,12 @@ export function test(kindId: string | undefined, file: string | undefined, o: Op
   if (!held.ok) return held;
   const given = o.rig === undefined ? ok({}) : readJsonArgument(o.rig, '--rig');
   if (!given.ok) return given;
-  if (typeof given.value !== 'object' || given.value === null || Array.isArray(given.value)) return refuse('--rig is not an object.', 'Dimensions are given by name.', `This test has ${kind.rig.map((f) => f.id).join(', ') || 'none'}.`);
+  if (typeof given.value !== 'object' || given.value === null || Array.isArray(given.value))
+    return refuse(
+      '--rig is not an object.',
+      'Dimensions are given by name.',
+      `This test has ${kind.rig.map((f) => f.id).join(', ') || 'none'}.`,
+    );
   const typed = given.value as Record<string, number | string>;
   // Bare numbers are SI here; text may have a unit.
   const rig: Record<string, number | string> = { ...read.value.rig, ...rigFrom(kind, typed) };
@@ -59,7 +118,26 @@ export function test(kindId: string | undefined, file: string | undefined, o: Op
   const record = { ...blank, rig: { ...blank.rig, ...rig }, readings: read.value.readings };
   const result = kind.analyse(record, contextFor(held.value?.variant, held.value?.line, shelf, read.value.recording));
   if (!result.ok) return result;
-  if (!o.json) return ok(sayTest(kind, result, read.value.notes.filter((n) => !result.value.advice.includes(n))));
+  if (!o.json)
+    return ok(
+      sayTest(
+        kind,
+        result,
+        read.value.notes.filter((n) => !result.value.advice.includes(n)),
+      ),
+    );
   const { plots, ...rest } = result.value;
-  return ok(toJson({ format: 'gristmill-test', kind: kind.id, rig: record.rig, ...rest, figures: Object.fromEntries(rest.figures.map((f) => [f.id, f])), plots: plots.map((p) => ({ name: p.name, series: p.series.map((s) => ({ key: s.key, points: s.x.length })) })), notes: read.value.notes, malformed: read.value.recording?.malformed ?? 0, gaps: read.value.recording?.gaps ?? 0 }));
+  return ok(
+    toJson({
+      format: 'gristmill-test',
+      kind: kind.id,
+      rig: record.rig,
+      ...rest,
+      figures: Object.fromEntries(rest.figures.map((f) => [f.id, f])),
+      plots: plots.map((p) => ({ name: p.name, series: p.series.map((s) => ({ key: s.key, points: s.x.length })) })),
+      notes: read.value.notes,
+      malformed: read.value.recording?.malformed ?? 0,
+      gaps: read.value.recording?.gaps ?? 0,
+    }),
+  );
 }

@@ -14,7 +14,9 @@ const demo = fileURLToPath(new URL('../../demo/body-yaw.json', import.meta.url))
 /** The command as a shell starts it. */
 const shell = (...args: string[]): Promise<Answer> =>
   new Promise((done) => {
-    execFile(process.execPath, [bin, ...args], { maxBuffer: 1 << 26 }, (error, out, err) => done({ code: error ? (Number(error.code) as 1) : 0, out, err }));
+    execFile(process.execPath, [bin, ...args], { maxBuffer: 1 << 26 }, (error, out, err) =>
+      done({ code: error ? (Number(error.code) as 1) : 0, out, err }),
+    );
   });
 // What it says is tried in place: starting a process for each line takes a second.
 const run = (...args: string[]): Promise<Answer> => answer(args);
@@ -28,7 +30,21 @@ describe('the command line', () => {
   it('gives the worked belt cases through stage --json', async () => {
     for (const c of cases) {
       const section = ({ 2: 'R2', 3: 'R3', 5: 'R5', 2.032: 'MXL' } as Record<string, string>)[String(c.pitch_mm)]!;
-      const r = await json('stage', 'belt', '--params', JSON.stringify({ section, z1: c.z1, z2: c.z2, beltTeeth: c.belt_teeth, setBy: 'length', closure: 'closed', bore1: 0.003, bore2: 0.003 }));
+      const r = await json(
+        'stage',
+        'belt',
+        '--params',
+        JSON.stringify({
+          section,
+          z1: c.z1,
+          z2: c.z2,
+          beltTeeth: c.belt_teeth,
+          setBy: 'length',
+          closure: 'closed',
+          bore1: 0.003,
+          bore2: 0.003,
+        }),
+      );
       expect(r.figures.centre.value * 1000).toBeCloseTo(c.centre_mm, 4);
       expect(r.figures.mesh.value).toBeCloseTo(c.teeth_in_mesh, 4);
       expect(r.kinematics.ratio).toBeCloseTo(c.z2 / c.z1, 12);
@@ -37,8 +53,41 @@ describe('the command line', () => {
 
   it('gives the worked line cases through analyse --json, entered as bought units', async () => {
     const raw = JSON.parse(readFileSync(demo, 'utf8'));
-    const base = { designation: '', form: 'inline', backEfficiency: 0.8, drag: 0, inertia: 0, ratedTorque: 1e3, peakTorque: 1e4, ratedSpeed: '3000 rpm', ratedLife: 0, maxSpeed: 1e4, outside: 0.05, length: 0.05, centre: 0, bore: 0, mass: 0.1, price: 1 };
-    raw.variants = lines.map((c, i) => ({ ...raw.variants[0], id: `v${i}`, name: `V${i}`, stages: c.stages.map((s, k) => ({ id: `s${k}`, kind: 'unit', params: { ...base, ratio: s.ratio, efficiency: s.efficiency, play: s.backlash, playMost: s.backlash, stiffness: s.stiffness } })) }));
+    const base = {
+      designation: '',
+      form: 'inline',
+      backEfficiency: 0.8,
+      drag: 0,
+      inertia: 0,
+      ratedTorque: 1e3,
+      peakTorque: 1e4,
+      ratedSpeed: '3000 rpm',
+      ratedLife: 0,
+      maxSpeed: 1e4,
+      outside: 0.05,
+      length: 0.05,
+      centre: 0,
+      bore: 0,
+      mass: 0.1,
+      price: 1,
+    };
+    raw.variants = lines.map((c, i) => ({
+      ...raw.variants[0],
+      id: `v${i}`,
+      name: `V${i}`,
+      stages: c.stages.map((s, k) => ({
+        id: `s${k}`,
+        kind: 'unit',
+        params: {
+          ...base,
+          ratio: s.ratio,
+          efficiency: s.efficiency,
+          play: s.backlash,
+          playMost: s.backlash,
+          stiffness: s.stiffness,
+        },
+      })),
+    }));
     Object.assign(raw, { builds: [], tests: [], activeVariant: 'v0' });
     const file = join(mkdtempSync(join(tmpdir(), 'gristmill-')), 'lines.json');
     writeFileSync(file, JSON.stringify(raw));
@@ -55,10 +104,58 @@ describe('the command line', () => {
   it('gives loads by pattern, motor points and checks, text with units taken', async () => {
     const raw = JSON.parse(readFileSync(demo, 'utf8'));
     raw.brief.cases = [
-      { id: 'l', name: 'Leg', pattern: 'leg', mass: '10 kg', share: 0.5, thigh: '200 mm', shank: '200 mm', kneeStand: '150°', kneeCrouch: '60°', dynamicFactor: 2, speed: '30 rpm', acceleration: 10, standTime: 1, crouchTime: 1 },
-      { id: 't', name: 'Table', pattern: 'turning', inertia: 0.05, friction: 0.3, unbalance: 0.2, angle: 3, speed: 2, acceleration: 4, rest: 1, dynamicFactor: 1 },
-      { id: 's', name: 'Axis', pattern: 'straight', mass: 4, friction: 0.1, slope: '30°', force: 15, drive: 'pinion', radius: '20 mm', stroke: 1, speed: '0.5 m/s', acceleration: 1, rest: 0, dynamicFactor: 1 },
-      { id: 'p', name: 'Own', pattern: 'points', rows: [{ torque: '10 kgf·cm', speed: '60 rpm', seconds: 1 }], dynamicFactor: 1 },
+      {
+        id: 'l',
+        name: 'Leg',
+        pattern: 'leg',
+        mass: '10 kg',
+        share: 0.5,
+        thigh: '200 mm',
+        shank: '200 mm',
+        kneeStand: '150°',
+        kneeCrouch: '60°',
+        dynamicFactor: 2,
+        speed: '30 rpm',
+        acceleration: 10,
+        standTime: 1,
+        crouchTime: 1,
+      },
+      {
+        id: 't',
+        name: 'Table',
+        pattern: 'turning',
+        inertia: 0.05,
+        friction: 0.3,
+        unbalance: 0.2,
+        angle: 3,
+        speed: 2,
+        acceleration: 4,
+        rest: 1,
+        dynamicFactor: 1,
+      },
+      {
+        id: 's',
+        name: 'Axis',
+        pattern: 'straight',
+        mass: 4,
+        friction: 0.1,
+        slope: '30°',
+        force: 15,
+        drive: 'pinion',
+        radius: '20 mm',
+        stroke: 1,
+        speed: '0.5 m/s',
+        acceleration: 1,
+        rest: 0,
+        dynamicFactor: 1,
+      },
+      {
+        id: 'p',
+        name: 'Own',
+        pattern: 'points',
+        rows: [{ torque: '10 kgf·cm', speed: '60 rpm', seconds: 1 }],
+        dynamicFactor: 1,
+      },
     ];
     const file = join(mkdtempSync(join(tmpdir(), 'gristmill-')), 'cases.json');
     writeFileSync(file, JSON.stringify(raw));
@@ -77,7 +174,9 @@ describe('the command line', () => {
   });
 
   it('asks a motor and the ratio desk, and says in words what cannot be', async () => {
-    const own = '{"type":"brushless","speedConstant":"340 rpm/V","resistance":0.13,"idleCurrent":0.5,"peakCurrent":22,"thermalResistance":3.4,"allowedRise":80,"sensored":true}';
+    const own =
+      '{"type":"brushless","speedConstant":"340 ' +
+      'rpm/V","resistance":0.13,"idleCurrent":0.5,"peakCurrent":22,"thermalResistance":3.4,"allowedRise":80,"sensored":true}';
     const m = await json('motor', '--motor', own, '--driver', '{"currentLimit":10}', '--speed', '0 rpm, 3000 rpm');
     expect(m.points[1].peak.torque).toBeCloseTo((60 / (2 * Math.PI * 340)) * 9.5, 9);
     expect((await run('motor', '--motor', '{"type":"stepper"}')).err).toMatch(/motor cannot be read at/);
@@ -98,7 +197,9 @@ describe('the command line', () => {
     expect(a.figures.ratio.value).toBe(14);
     expect(a.figures.torque.low).toBeLessThan(a.figures.torque.value);
     expect(a.stages[0].report.figures.centre.value).toBeGreaterThan(0.05);
-    expect(r.tests.filter((t: { testId: string }) => !t.testId.startsWith('d-')).map((t: { row: string }) => t.row)).toEqual(['play', 'torque']);
+    expect(
+      r.tests.filter((t: { testId: string }) => !t.testId.startsWith('d-')).map((t: { row: string }) => t.row),
+    ).toEqual(['play', 'torque']);
     expect((await run('analyse', demo, '--variant', 'B')).out).toMatch(/^Body yaw, variant B/);
     expect((await run('analyse', demo, '--variant', 'Z')).code).toBe(1);
   });
@@ -106,11 +207,16 @@ describe('the command line', () => {
   it('writes outlines as svg, dxf and json', async () => {
     const params = ['--params', '{"section":"R3","z1":16,"z2":56,"beltTeeth":84}'];
     expect((await run('outline', 'belt', 'driven', ...params, '--format', 'svg')).out).toMatch(/^<\?xml/);
-    expect((await run('outline', 'belt', 'driven', ...params, '--format', 'dxf', '--chord', '1 um')).out).toContain('AC1009');
+    expect((await run('outline', 'belt', 'driven', ...params, '--format', 'dxf', '--chord', '1 um')).out).toContain(
+      'AC1009',
+    );
     const r = await json('outline', 'belt', 'driver', ...params);
     expect(r.unit).toBe('m');
     expect(r.curves[0].closed).toBe(true);
-    expect(Math.max(...r.curves[0].points.map((p: number[]) => Math.hypot(p[0]!, p[1]!)))).toBeCloseTo(0.048 / Math.PI / 2 - 0.000381, 8);
+    expect(Math.max(...r.curves[0].points.map((p: number[]) => Math.hypot(p[0]!, p[1]!)))).toBeCloseTo(
+      0.048 / Math.PI / 2 - 0.000381,
+      8,
+    );
   });
 
   it('writes a solid as STL and 3MF, and says its volume', async () => {
@@ -123,24 +229,45 @@ describe('the command line', () => {
     expect(statSync(join(folder, 'driver.stl')).size).toBe(84 + 50 * r.triangles);
     expect((await run('solid', 'spur', ...params, '--format', '3mf', '--out', join(folder, 'all.3mf'))).code).toBe(0);
     expect(readFileSync(join(folder, 'all.3mf')).subarray(0, 2).toString()).toBe('PK');
-    expect((await run('solid', 'spur', 'wing', ...params, '--format', 'stl', '--out', join(folder, 'x.stl'))).err).toMatch(/no part “wing”/);
+    expect(
+      (await run('solid', 'spur', 'wing', ...params, '--format', 'stl', '--out', join(folder, 'x.stl'))).err,
+    ).toMatch(/no part “wing”/);
     expect((await run('solid', 'spur', 'driver', ...params, '--format', 'stl')).err).toMatch(/--out is missing/);
   });
 
   it('checks a file, converts a unit and takes text with units', async () => {
     expect((await run('check', demo)).out).toMatch(/the file is whole.*Variant A: misses play/s);
     expect((await json('unit', '33 kgf·cm', 'torque')).si).toBeCloseTo(3.2361945, 9);
-    const r = await json('stage', 'belt', '--params', '{"tension":"5 kgf","z1":20,"z2":60,"beltTeeth":110,"section":"R3"}', '--duty', '{"torque":"20 kgf·cm"}');
+    const r = await json(
+      'stage',
+      'belt',
+      '--params',
+      '{"tension":"5 kgf","z1":20,"z2":60,"beltTeeth":110,"section":"R3"}',
+      '--duty',
+      '{"torque":"20 kgf·cm"}',
+    );
     expect(r.params.tension).toBeCloseTo(49.03325, 9);
     expect(r.duty.torque).toBeCloseTo(1.96133, 9);
   });
 
   it('says in one sentence why not, with exit code 1', async () => {
     const bad: [string[], RegExp][] = [
-      [['analyse', 'nothing.json'], /no such file/], [['analyse'], /FILE is missing/], [['stage'], /KIND is missing/], [['stage', 'wand', '--params', '{}'], /no stage of kind “wand”/],
-      [['stage', 'belt', '--params', '{'], /not JSON/], [['stage', 'belt', '--params', '[]'], /not an object/], [['stage', 'belt', '--params', '{"z1":0}'], /z1 must be at least 6/], [['stage', 'belt', '--params', '{"z1":"NaN"}'], /z1/],
-      [['stage', 'belt', '--params', '{"beltTeeth":20}'], /too short/], [['stage', 'belt', '--params', '{}', '--duty', '{"torque":-1}'], /duty torque/], [['outline', 'belt', 'wing', '--params', '{}'], /no part “wing”/],
-      [['outline', 'belt', 'driver', '--params', '{}', '--format', 'doc'], /not a format/], [['outline', 'belt', 'driver', '--params', '{}', '--chord', '0'], /chord error/], [['unit', '3 kg', 'torque'], /mass/], [['frobnicate'], /no command/], [['analyse', '--wrong'], /cannot be read/],
+      [['analyse', 'nothing.json'], /no such file/],
+      [['analyse'], /FILE is missing/],
+      [['stage'], /KIND is missing/],
+      [['stage', 'wand', '--params', '{}'], /no stage of kind “wand”/],
+      [['stage', 'belt', '--params', '{'], /not JSON/],
+      [['stage', 'belt', '--params', '[]'], /not an object/],
+      [['stage', 'belt', '--params', '{"z1":0}'], /z1 must be at least 6/],
+      [['stage', 'belt', '--params', '{"z1":"NaN"}'], /z1/],
+      [['stage', 'belt', '--params', '{"beltTeeth":20}'], /too short/],
+      [['stage', 'belt', '--params', '{}', '--duty', '{"torque":-1}'], /duty torque/],
+      [['outline', 'belt', 'wing', '--params', '{}'], /no part “wing”/],
+      [['outline', 'belt', 'driver', '--params', '{}', '--format', 'doc'], /not a format/],
+      [['outline', 'belt', 'driver', '--params', '{}', '--chord', '0'], /chord error/],
+      [['unit', '3 kg', 'torque'], /mass/],
+      [['frobnicate'], /no command/],
+      [['analyse', '--wrong'], /cannot be read/],
     ];
     const results = await Promise.all(bad.map(([args]) => run(...args)));
     results.forEach((r, i) => {
@@ -159,7 +286,11 @@ describe('the command line', () => {
   });
 
   it('says from a shell what it says here: on its own streams, with its exit code', async () => {
-    for (const args of [['unit', '62 ozf·in', 'torque'], ['unit', '3 kg', 'torque', '--json'], ['stage', 'planetary', '--params', '{}', '--json']]) {
+    for (const args of [
+      ['unit', '62 ozf·in', 'torque'],
+      ['unit', '3 kg', 'torque', '--json'],
+      ['stage', 'planetary', '--params', '{}', '--json'],
+    ]) {
       const out = await shell(...args);
       expect(out).toEqual(await run(...args));
       expect(out.code).toBe(args[1] === '3 kg' ? 1 : 0);

@@ -22,7 +22,16 @@ const file = (name: string, text: string): string => {
 const json = (kind: string, at: string, more: object = {}) => {
   const r = run(kind, at, { json: true, ...more });
   if (!r.ok) throw new Error(`${kind}: ${r.problem.what} ${r.problem.why}`);
-  return JSON.parse(r.value) as { kind: string; found: { value: number; U: number }; figures: Record<string, { value: number; U?: number }>; says: string; notes: string[]; rig: Record<string, number>; advice: string[]; peaks?: { order: number; suspects: { name: string }[] }[] };
+  return JSON.parse(r.value) as {
+    kind: string;
+    found: { value: number; U: number };
+    figures: Record<string, { value: number; U?: number }>;
+    says: string;
+    notes: string[];
+    rig: Record<string, number>;
+    advice: string[];
+    peaks?: { order: number; suspects: { name: string }[] }[];
+  };
 };
 
 describe('gristmill test', () => {
@@ -34,7 +43,13 @@ describe('gristmill test', () => {
       for (const t of joint.tests) {
         const variant = joint.builds.find((b) => b.id === t.buildId)!.variantId;
         // The two at a lever keep their readings under names of their own.
-        const record = t.kind === 'play-lever' || t.kind === 'torque-ladder' ? { ...t, readings: (t.readings as unknown as Record<string, unknown>[]).filter((r) => r['struck'] === undefined) } : t;
+        const record =
+          t.kind === 'play-lever' || t.kind === 'torque-ladder'
+            ? {
+                ...t,
+                readings: (t.readings as unknown as Record<string, unknown>[]).filter((r) => r['struck'] === undefined),
+              }
+            : t;
         const out = json(t.kind, file(`${t.id}.json`, JSON.stringify(record)), { joint: path(name), variant });
         const shown = findings.find((f) => f.testId === t.id)!.found!;
         expect(out.found.value / shown.value, t.id).toBeCloseTo(1, 6);
@@ -64,7 +79,9 @@ describe('gristmill test', () => {
   });
 
   it('says in plain words as well', () => {
-    const r = run('runout', file('r.csv', 'angle (°),dial (mm)\n0,0.02\n90,0\n180,-0.02\n270,0\n45,0.0141\n'), { json: false });
+    const r = run('runout', file('r.csv', 'angle (°),dial (mm)\n0,0.02\n90,0\n180,-0.02\n270,0\n45,0.0141\n'), {
+      json: false,
+    });
     expect(r.ok && r.value).toMatch(/^Run-out\n.*Off centre by 0\.0\d+ mm/s);
   });
 
@@ -83,6 +100,8 @@ describe('gristmill test', () => {
     expect(words('play-spot', good, { rig: '[1]' })).toContain('not an object');
     expect(words('play-spot', good, { rig: '{' })).toContain('not JSON');
     expect(words('play-spot', good, { joint: path('body-yaw'), variant: 'Z' })).toContain('no variant');
-    expect(words('efficiency', file('eff.csv', 'torque (N·m),current (A)\n1,1\n2,2\n'))).toContain('ratio is not known');
+    expect(words('efficiency', file('eff.csv', 'torque (N·m),current (A)\n1,1\n2,2\n'))).toContain(
+      'ratio is not known',
+    );
   });
 });

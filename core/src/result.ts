@@ -1,5 +1,6 @@
 /**
- * The outcome of anything that can be refused. The core never throws across its boundary: impossible input comes back as
+ * The outcome of anything that can be refused. The core never throws across its boundary: impossible input comes back
+ * as
  * a `Problem` that a person can act on.
  */
 export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem };

@@ -14,7 +14,10 @@ const shelf = makeShelf();
 /** Every piece of a stage in its place, by name. */
 function assembled(id: string, over: Record<string, unknown>): { name: string; body: Manifold }[] {
   const kind = stageKind(id)!;
-  const p = readParams(id, { ...(kind.defaults({ ratio: id === 'worm' ? 20 : 5, torque: 1, size: Infinity, shelf }) as object), ...over });
+  const p = readParams(id, {
+    ...(kind.defaults({ ratio: id === 'worm' ? 20 : 5, torque: 1, size: Infinity, shelf }) as object),
+    ...over,
+  });
   if (!p.ok) throw new Error(p.problem.what);
   const made = kind.parts(p.value, shelf);
   if (!made.ok) throw new Error(made.problem.what);
@@ -25,7 +28,9 @@ function assembled(id: string, over: Record<string, unknown>): { name: string; b
   return made.value.flatMap((part) => {
     if (!part.places || (!part.solid && part.id !== 'out-pin')) return [];
     const m = meshSolid(kernel, (part.solid ?? part.seen!)(), 4e-6)!;
-    const body = new kernel.Manifold(new kernel.Mesh({ numProp: 3, vertProperties: m.vertices, triVerts: m.triangles }));
+    const body = new kernel.Manifold(
+      new kernel.Mesh({ numProp: 3, vertProperties: m.vertices, triVerts: m.triangles }),
+    );
     return part.places.map((q, i) => ({ name: `${part.id}${i}`, body: put(body, q) }));
   });
 }
@@ -33,10 +38,11 @@ function assembled(id: string, over: Record<string, unknown>): { name: string; b
 /** Pairs that stand in one another, with the volume they share, mm³. */
 const clashes = (list: ReturnType<typeof assembled>) => {
   const out: string[] = [];
-  for (let i = 0; i < list.length; i++) for (let j = i + 1; j < list.length; j++) {
-    const v = list[i]!.body.intersect(list[j]!.body).volume();
-    if (v > 1e-4) out.push(`${list[i]!.name} ${list[j]!.name} ${v}`);
-  }
+  for (let i = 0; i < list.length; i++)
+    for (let j = i + 1; j < list.length; j++) {
+      const v = list[i]!.body.intersect(list[j]!.body).volume();
+      if (v > 1e-4) out.push(`${list[i]!.name} ${list[j]!.name} ${v}`);
+    }
   return out;
 };
 
@@ -45,21 +51,181 @@ const loose = { allowanceS: 4e-5, allowanceP: 4e-5, allowanceR: 4e-5 };
 describe('an assembled stage', () => {
   it.each([
     ['spur', { z1: 18, z2: 40, module: 1e-3, helix: 0.3, width: 6e-3, allowance1: 4e-5, allowance2: 4e-5 }, 2],
-    ['spur', { form: 'ring', z1: 18, z2: 60, idlers: 1, zi: 20, module: 1e-3, width: 5e-3, trim: 'yes', allowance1: 4e-5, allowance2: 4e-5 }, 3],
-    ['planetary', { module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 6e-3, helix: 0.3, double: 'yes', ...loose }, 7],
+    [
+      'spur',
+      {
+        form: 'ring',
+        z1: 18,
+        z2: 60,
+        idlers: 1,
+        zi: 20,
+        module: 1e-3,
+        width: 5e-3,
+        trim: 'yes',
+        allowance1: 4e-5,
+        allowance2: 4e-5,
+      },
+      3,
+    ],
+    [
+      'planetary',
+      { module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 6e-3, helix: 0.3, double: 'yes', ...loose },
+      7,
+    ],
     ['planetary', { module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 6e-3, sets: 2, step: 0.7, ...loose }, 12],
-    ['compound-planetary', { drive: 'sun', zs: 18, zpA: 24, zr1: 66, zpB: 21, zr2: 63, planets: 3, module: 1e-3, moduleB: 1e-3, helix: 0.15, width: 6e-3, widthB: 6e-3, allowanceA: 5e-5, allowanceB: 5e-5 }, 6],
-    ['compound-planetary', { drive: 'sun', zs: 12, zpA: 21, zr1: 54, zpB: 20, zr2: 53, planets: 3, module: 1e-3, moduleB: 1e-3, trim: 'yes', width: 6e-3, widthB: 6e-3, allowanceA: 5e-5, allowanceB: 5e-5 }, 6],
-    ['worm', { starts: 2, z2: 40, module: 1e-3, quotient: 10, width: 6e-3, length: 0.018, span: 0.03, bore1: 0, bearing: '685', bore2: 8e-3, allowance1: 4e-5, allowance2: 4e-5, playBy: 'centre', centreExtra: 0 }, 2],
-    ['worm', { starts: 1, z2: 31, hand: 'left', module: 1e-3, quotient: 12, x2: 0.2, width: 6e-3, length: 0.018, span: 0.03, bore1: 0, bearing: '685', bore2: 8e-3, allowance1: 4e-5, allowance2: 4e-5, playBy: 'centre', centreExtra: 0 }, 2],
-    ['cycloidal', { pins: 14, circle: 0.08, pin: 6e-3, throw: 1.4e-3, discs: 2, width: 8e-3, offset: 5e-5, ringChange: 0, outPins: 6, outCircle: 0.05, outPin: 5e-3, outGap: 1e-4, bearing: '61802', shaft: 5e-3, rim: 7e-3 }, 11],
-    ['cycloidal', { pins: 13, circle: 0.08, pin: 6e-3, throw: 1.4e-3, discs: 3, width: 8e-3, offset: 5e-5, ringChange: 0, outPins: 6, outCircle: 0.05, outPin: 5e-3, outGap: 1e-4, bearing: '61802', shaft: 5e-3, rim: 7e-3, carriedBy: 'both' }, 13],
-    ['ring-plate', { pins: 17, circle: 0.044, pin: 2.4e-3, throw: 0.8e-3, plates: 3, spread: 'even', layout: 'both', distance: 0.038, width: 6e-3, offset: 7e-5, bearing: '688', wall: 3e-3, bore: 8e-3 }, 6],
-  ])('%s %j: its bodies mesh without standing in one another', (id, over, pieces) => {
-    const list = assembled(id, over);
-    expect(list).toHaveLength(pieces);
-    expect(clashes(list)).toEqual([]);
-  }, 60_000);
+    [
+      'compound-planetary',
+      {
+        drive: 'sun',
+        zs: 18,
+        zpA: 24,
+        zr1: 66,
+        zpB: 21,
+        zr2: 63,
+        planets: 3,
+        module: 1e-3,
+        moduleB: 1e-3,
+        helix: 0.15,
+        width: 6e-3,
+        widthB: 6e-3,
+        allowanceA: 5e-5,
+        allowanceB: 5e-5,
+      },
+      6,
+    ],
+    [
+      'compound-planetary',
+      {
+        drive: 'sun',
+        zs: 12,
+        zpA: 21,
+        zr1: 54,
+        zpB: 20,
+        zr2: 53,
+        planets: 3,
+        module: 1e-3,
+        moduleB: 1e-3,
+        trim: 'yes',
+        width: 6e-3,
+        widthB: 6e-3,
+        allowanceA: 5e-5,
+        allowanceB: 5e-5,
+      },
+      6,
+    ],
+    [
+      'worm',
+      {
+        starts: 2,
+        z2: 40,
+        module: 1e-3,
+        quotient: 10,
+        width: 6e-3,
+        length: 0.018,
+        span: 0.03,
+        bore1: 0,
+        bearing: '685',
+        bore2: 8e-3,
+        allowance1: 4e-5,
+        allowance2: 4e-5,
+        playBy: 'centre',
+        centreExtra: 0,
+      },
+      2,
+    ],
+    [
+      'worm',
+      {
+        starts: 1,
+        z2: 31,
+        hand: 'left',
+        module: 1e-3,
+        quotient: 12,
+        x2: 0.2,
+        width: 6e-3,
+        length: 0.018,
+        span: 0.03,
+        bore1: 0,
+        bearing: '685',
+        bore2: 8e-3,
+        allowance1: 4e-5,
+        allowance2: 4e-5,
+        playBy: 'centre',
+        centreExtra: 0,
+      },
+      2,
+    ],
+    [
+      'cycloidal',
+      {
+        pins: 14,
+        circle: 0.08,
+        pin: 6e-3,
+        throw: 1.4e-3,
+        discs: 2,
+        width: 8e-3,
+        offset: 5e-5,
+        ringChange: 0,
+        outPins: 6,
+        outCircle: 0.05,
+        outPin: 5e-3,
+        outGap: 1e-4,
+        bearing: '61802',
+        shaft: 5e-3,
+        rim: 7e-3,
+      },
+      11,
+    ],
+    [
+      'cycloidal',
+      {
+        pins: 13,
+        circle: 0.08,
+        pin: 6e-3,
+        throw: 1.4e-3,
+        discs: 3,
+        width: 8e-3,
+        offset: 5e-5,
+        ringChange: 0,
+        outPins: 6,
+        outCircle: 0.05,
+        outPin: 5e-3,
+        outGap: 1e-4,
+        bearing: '61802',
+        shaft: 5e-3,
+        rim: 7e-3,
+        carriedBy: 'both',
+      },
+      13,
+    ],
+    [
+      'ring-plate',
+      {
+        pins: 17,
+        circle: 0.044,
+        pin: 2.4e-3,
+        throw: 0.8e-3,
+        plates: 3,
+        spread: 'even',
+        layout: 'both',
+        distance: 0.038,
+        width: 6e-3,
+        offset: 7e-5,
+        bearing: '688',
+        wall: 3e-3,
+        bore: 8e-3,
+      },
+      6,
+    ],
+  ])(
+    '%s %j: its bodies mesh without standing in one another',
+    (id, over, pieces) => {
+      const list = assembled(id, over);
+      expect(list).toHaveLength(pieces);
+      expect(clashes(list)).toEqual([]);
+    },
+    60_000,
+  );
 
   it('teeth half a pitch out of step would be found', () => {
     const [driver, driven] = assembled('spur', { z1: 18, z2: 40, module: 1e-3, width: 6e-3 });
@@ -68,7 +234,27 @@ describe('an assembled stage', () => {
   });
 
   it('a worm’s wheel touches it: turned on by more than its play, they clash on either side', () => {
-    const [worm, wheel] = assembled('worm', { starts: 1, z2: 40, module: 1e-3, quotient: 10, width: 7e-3, length: 0.018, span: 0.03, bore1: 0, bearing: '685', allowance1: 2e-5, allowance2: 2e-5, playBy: 'centre', centreExtra: 0 });
-    for (const side of [1, -1]) expect(clashes([worm!, { name: 'wheel', body: wheel!.body.rotate([0, 0, side * ((60e-6 / 20e-3) * 180) / Math.PI]) }])).toHaveLength(1);
+    const [worm, wheel] = assembled('worm', {
+      starts: 1,
+      z2: 40,
+      module: 1e-3,
+      quotient: 10,
+      width: 7e-3,
+      length: 0.018,
+      span: 0.03,
+      bore1: 0,
+      bearing: '685',
+      allowance1: 2e-5,
+      allowance2: 2e-5,
+      playBy: 'centre',
+      centreExtra: 0,
+    });
+    for (const side of [1, -1])
+      expect(
+        clashes([
+          worm!,
+          { name: 'wheel', body: wheel!.body.rotate([0, 0, (side * ((60e-6 / 20e-3) * 180)) / Math.PI]) },
+        ]),
+      ).toHaveLength(1);
   });
 });

@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { area, makeShelf, readShopEdits, sectionFactors, stageKind, uncertain, withFactor, factor, SECTIONS, type StageKind } from '../src/index.ts';
+import {
+  area,
+  makeShelf,
+  readShopEdits,
+  sectionFactors,
+  stageKind,
+  uncertain,
+  withFactor,
+  factor,
+  SECTIONS,
+  type StageKind,
+} from '../src/index.ts';
 import type { BeltParams } from '../src/stage/belt/index.ts';
 import { pulleyOutline } from '../src/stage/belt/pulley.ts';
 import { demo, shelf } from './helpers.ts';
@@ -36,7 +47,8 @@ describe('belt parts', () => {
   it('give printed pulleys the allowance and flanges, bought ones neither', () => {
     const printed = parts({ ...params(), made1: 'printed', made2: 'printed' });
     const bought = parts({ ...params(), made1: 'bought', made2: 'bought' });
-    const size = (list: ReturnType<typeof parts>, id: string) => area(list.find((x) => x.id === id)!.curves[0]!.outline);
+    const size = (list: ReturnType<typeof parts>, id: string) =>
+      area(list.find((x) => x.id === id)!.curves[0]!.outline);
     expect(size(printed, 'driver')).toBeLessThan(size(bought, 'driver'));
     expect(printed.filter((x) => x.id.endsWith('-flange'))).toHaveLength(2);
     expect(bought.filter((x) => x.id.endsWith('-flange'))).toHaveLength(0);
@@ -45,15 +57,22 @@ describe('belt parts', () => {
   });
 
   it('name the belt by what is bought, and the idler where there is one', () => {
-    expect(parts(params()).find((x) => x.id === 'belt')).toMatchObject({ name: 'Belt, closed', note: 'R3, 84 teeth (252 mm), 6 mm wide' });
-    expect(parts({ ...params(), closure: 'open', centre: 0.07 }).find((x) => x.id === 'belt')!.name).toBe('Belt, open-ended');
+    expect(parts(params()).find((x) => x.id === 'belt')).toMatchObject({
+      name: 'Belt, closed',
+      note: 'R3, 84 teeth (252 mm), 6 mm wide',
+    });
+    expect(parts({ ...params(), closure: 'open', centre: 0.07 }).find((x) => x.id === 'belt')!.name).toBe(
+      'Belt, open-ended',
+    );
     expect(parts({ ...params(), idler: 'outside' }).find((x) => x.id === 'idler')!.note).toContain('22 mm');
     expect(parts(params()).some((x) => x.id === 'idler')).toBe(false);
   });
 
   it('refuse what cannot be drawn', () => {
     expect(belt.parts({ ...params(), beltTeeth: 20 }, shelf).ok).toBe(false);
-    expect(belt.drawing({ ...params(), z1: 6, bore1: 1e-3 }, 0, { shelf, duty: { torque: 0, torqueRms: 0, speed: 0 } }).ok).toBe(belt.parts({ ...params(), z1: 6, bore1: 1e-3 }, shelf).ok);
+    expect(
+      belt.drawing({ ...params(), z1: 6, bore1: 1e-3 }, 0, { shelf, duty: { torque: 0, torqueRms: 0, speed: 0 } }).ok,
+    ).toBe(belt.parts({ ...params(), z1: 6, bore1: 1e-3 }, shelf).ok);
   });
 
   it('go together with a caution where a hand is at risk', () => {
@@ -72,14 +91,21 @@ describe('belt tables', () => {
     expect([...teeth].sort((a, b) => a - b)).toEqual(teeth);
     expect(stock.rows.filter((r) => r.current).map((r) => r.cells[0])).toEqual([84]);
     for (const row of stock.rows) {
-      const made = belt.screen({ ...p, [row.take!.path]: row.take!.value }, { torque: 1, torqueRms: 1, speed: 1 }, shelf);
+      const made = belt.screen(
+        { ...p, [row.take!.path]: row.take!.value },
+        { torque: 1, torqueRms: 1, speed: 1 },
+        shelf,
+      );
       expect(made.ok, String(row.cells[0])).toBe(true);
     }
   });
 
   it('lay out every section with its figures from the shop', () => {
     const doubled = withFactor(shelf, 'belt.R3.tension', 2 * factor(shelf, 'belt.R3.tension'));
-    const cell = (s: typeof shelf) => belt.tables!(params(), s).find((t) => t.id === 'sections')!.rows.find((r) => r.cells[0] === 'R3')!.cells[2] as number;
+    const cell = (s: typeof shelf) =>
+      belt.tables!(params(), s)
+        .find((t) => t.id === 'sections')!
+        .rows.find((r) => r.cells[0] === 'R3')!.cells[2] as number;
     expect(cell(doubled)).toBe(2 * cell(shelf));
     expect(belt.tables!(params(), shelf).find((t) => t.id === 'sections')!.rows).toHaveLength(SECTIONS.length);
   });
@@ -160,9 +186,12 @@ describe('the shop', () => {
     const duty = { torque: 1.5, torqueRms: 1, speed: 7 };
     const base = belt.screen(p, duty, shelf);
     fc.assert(
-      fc.property(fc.constantFrom(...Object.keys(shelf.factors).filter((id) => !named.has(id) && shelf.factors[id]!.value > 0)), (id) => {
-        expect(belt.screen(p, duty, withFactor(shelf, id, shelf.factors[id]!.value * 1.7))).toEqual(base);
-      }),
+      fc.property(
+        fc.constantFrom(...Object.keys(shelf.factors).filter((id) => !named.has(id) && shelf.factors[id]!.value > 0)),
+        (id) => {
+          expect(belt.screen(p, duty, withFactor(shelf, id, shelf.factors[id]!.value * 1.7))).toEqual(base);
+        },
+      ),
     );
   });
 });
@@ -170,7 +199,11 @@ describe('the shop', () => {
 describe('changes to the shop, read back', () => {
   it('are taken when whole, refused with the place when not', () => {
     expect(readShopEdits(undefined)).toEqual({ ok: true, value: {} });
-    const edits = { factors: { gravity: { value: 9.79, low: 9.79, high: 9.79 } }, motors: [shelf.motors[0]!], instruments: [shelf.instruments[0]!] };
+    const edits = {
+      factors: { gravity: { value: 9.79, low: 9.79, high: 9.79 } },
+      motors: [shelf.motors[0]!],
+      instruments: [shelf.instruments[0]!],
+    };
     const read = readShopEdits(JSON.parse(JSON.stringify(edits)));
     expect(read.ok && factor(makeShelf(read.value), 'gravity')).toBe(9.79);
     const bad = (raw: unknown) => {
@@ -189,18 +222,28 @@ describe('changes to the shop, read back', () => {
 describe('seats, holds and idlers', () => {
   it('draws each hold and cuts the bearing seat, and refuses one that does not fit', () => {
     const p = { ...params(), seat2: 0.016 };
-    expect(parts(p).find((x) => x.id === 'driven')!.curves.map((c) => c.layer)).toContain('bearing-seat');
+    expect(
+      parts(p)
+        .find((x) => x.id === 'driven')!
+        .curves.map((c) => c.layer),
+    ).toContain('bearing-seat');
     const keys = (q: BeltParams) => {
       const d = belt.drawing(q, 0, { shelf, duty: { torque: 1, torqueRms: 1, speed: 1 } });
       return d.ok ? d.value.find((l) => l.id === 'hubs')!.items.map((i) => i.key) : [];
     };
-    expect(keys(p)).toEqual(expect.arrayContaining(['h1-screw1', 'h1-screw2', 'h2-bolt3', 'h2-seat', 'h1-flange', 'h2-flange']));
+    expect(keys(p)).toEqual(
+      expect.arrayContaining(['h1-screw1', 'h1-screw2', 'h2-bolt3', 'h2-seat', 'h1-flange', 'h2-flange']),
+    );
     expect(keys({ ...p, hold1: 'key' })).toContain('h1-key');
     for (const seat2 of [0.005, 0.05]) expect(belt.parts({ ...params(), seat2 }, shelf).ok).toBe(false);
   });
 
   it('weighs and pays for an idler', () => {
-    const sum = (idler: BeltParams['idler']) => parts({ ...params(), idler }).reduce((t, x) => ({ mass: t.mass + x.mass, money: t.money + x.money }), { mass: 0, money: 0 });
+    const sum = (idler: BeltParams['idler']) =>
+      parts({ ...params(), idler }).reduce((t, x) => ({ mass: t.mass + x.mass, money: t.money + x.money }), {
+        mass: 0,
+        money: 0,
+      });
     const stage = belt.screen({ ...params(), idler: 'outside' }, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
     expect(sum('outside').mass).toBeGreaterThan(sum('none').mass);
     expect(stage.ok && stage.value.mass).toBeCloseTo(sum('outside').mass, 12);

@@ -11,8 +11,27 @@ import { loadedTeeth, meshShare } from '../src/stage/belt/strength.ts';
 const shelf = makeShelf();
 const duty: Duty = { torque: 1.5, torqueRms: 1, speed: 4 };
 const base: BeltParams = {
-  section: 'R3', width: 9e-3, z1: 18, z2: 54, closure: 'closed', setBy: 'length', beltTeeth: 100, centre: 0.08, tension: 40, idler: 'none', idlerTeeth: 18, idlerDiameter: 0.03, idlerAlong: 0.5, idlerPush: 3e-3,
-  made1: 'bought', made2: 'printed', bore1: 5e-3, bore2: 8e-3, hold1: 'screws', hold2: 'bolted', allowance: 5e-5,
+  section: 'R3',
+  width: 9e-3,
+  z1: 18,
+  z2: 54,
+  closure: 'closed',
+  setBy: 'length',
+  beltTeeth: 100,
+  centre: 0.08,
+  tension: 40,
+  idler: 'none',
+  idlerTeeth: 18,
+  idlerDiameter: 0.03,
+  idlerAlong: 0.5,
+  idlerPush: 3e-3,
+  made1: 'bought',
+  made2: 'printed',
+  bore1: 5e-3,
+  bore2: 8e-3,
+  hold1: 'screws',
+  hold2: 'bolted',
+  allowance: 5e-5,
 };
 const model = (change: Partial<BeltParams> = {}, at: Duty = duty) => {
   const m = modelBelt({ ...base, ...change }, at, shelf);
@@ -20,7 +39,15 @@ const model = (change: Partial<BeltParams> = {}, at: Duty = duty) => {
   return m.value;
 };
 const section = (id: string) => shelf.sections.find((s) => s.id === id)!;
-const sizes = fc.record({ section: fc.constantFrom(...shelf.sections.map((s) => s.id)), z1: fc.integer({ min: 12, max: 60 }), z2: fc.integer({ min: 12, max: 120 }), beltTeeth: fc.integer({ min: 40, max: 400 }), idler: fc.constantFrom('none', 'inside', 'outside'), idlerAlong: fc.double({ min: 0.2, max: 0.8, noNaN: true }), idlerPush: fc.double({ min: 5e-4, max: 0.02, noNaN: true }) });
+const sizes = fc.record({
+  section: fc.constantFrom(...shelf.sections.map((s) => s.id)),
+  z1: fc.integer({ min: 12, max: 60 }),
+  z2: fc.integer({ min: 12, max: 120 }),
+  beltTeeth: fc.integer({ min: 40, max: 400 }),
+  idler: fc.constantFrom('none', 'inside', 'outside'),
+  idlerAlong: fc.double({ min: 0.2, max: 0.8, noNaN: true }),
+  idlerPush: fc.double({ min: 5e-4, max: 0.02, noNaN: true }),
+});
 
 describe('belt layout', () => {
   it('closes: the belt’s length is its teeth times its pitch, with and without an idler', () => {
@@ -103,7 +130,9 @@ describe('belt layout', () => {
     expect(made.problem.what).toBe('The belt is too short for its pulleys.');
     const fix = (made.problem as { fix?: { value: number } }).fix!;
     expect(modelBelt({ ...base, beltTeeth: fix.value }, duty, shelf).ok).toBe(true);
-    const shorter = section('R3').stock.filter((t) => t < fix.value).at(-1)!;
+    const shorter = section('R3')
+      .stock.filter((t) => t < fix.value)
+      .at(-1)!;
     expect(modelBelt({ ...base, beltTeeth: shorter }, duty, shelf).ok).toBe(false);
   });
 
@@ -123,21 +152,27 @@ describe('belt layout', () => {
 describe('belt under load', () => {
   it('is in equilibrium: tight less slack is 2T/d while both carry, and nothing is slack below nought', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 8, noNaN: true }), fc.double({ min: 0, max: 200, noNaN: true }), (torque, tension) => {
-        const m = model({ tension }, { ...duty, torque });
-        expect(m.tight - m.slack).toBeCloseTo(torque / (m.layout.d2 / 2), 9);
-        expect(m.slack).toBeGreaterThanOrEqual(0);
-        // The pull of the belt turns the driver against the motor with exactly the torque over the ratio.
-        expect(m.shaft1[0]).toBeGreaterThanOrEqual(0);
-        expect(m.shaft2[0]).toBeLessThanOrEqual(0);
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 8, noNaN: true }),
+        fc.double({ min: 0, max: 200, noNaN: true }),
+        (torque, tension) => {
+          const m = model({ tension }, { ...duty, torque });
+          expect(m.tight - m.slack).toBeCloseTo(torque / (m.layout.d2 / 2), 9);
+          expect(m.slack).toBeGreaterThanOrEqual(0);
+          // The pull of the belt turns the driver against the motor with exactly the torque over the ratio.
+          expect(m.shaft1[0]).toBeGreaterThanOrEqual(0);
+          expect(m.shaft2[0]).toBeLessThanOrEqual(0);
+        },
+      ),
     );
   });
 
   it('keeps wind-up continuous where the slack side begins to hang, and softer beyond', () => {
     const bend = model().slackTorque;
     const at = (t: number) => model({}, { ...duty, torque: t }).windUp;
-    expect(at(bend * 1.0001) - at(bend * 0.9999)).toBeLessThan(bend * 0.0003 / model().numbers.stiffnessBeyond * 1.01);
+    expect(at(bend * 1.0001) - at(bend * 0.9999)).toBeLessThan(
+      ((bend * 0.0003) / model().numbers.stiffnessBeyond) * 1.01,
+    );
     const below = (at(bend * 0.9) - at(bend * 0.8)) / (bend * 0.1);
     const above = (at(bend * 1.2) - at(bend * 1.1)) / (bend * 0.1);
     expect(above).toBeGreaterThan(below * 1.4);
@@ -145,13 +180,19 @@ describe('belt under load', () => {
 
   it('halves the spans’ stiffness when one of two equal spans drops out', () => {
     const m = model();
-    expect(1 / m.numbers.stiffness - 1 / m.toothStiffness1 - 1 / m.toothStiffness2).toBeCloseTo(1 / m.spanStiffness, 12);
-    expect((1 / m.numbers.stiffnessBeyond - 1 / m.toothStiffness1 - 1 / m.toothStiffness2) * m.spanStiffness).toBeCloseTo(2, 9);
+    expect(1 / m.numbers.stiffness - 1 / m.toothStiffness1 - 1 / m.toothStiffness2).toBeCloseTo(
+      1 / m.spanStiffness,
+      12,
+    );
+    expect(
+      (1 / m.numbers.stiffnessBeyond - 1 / m.toothStiffness1 - 1 / m.toothStiffness2) * m.spanStiffness,
+    ).toBeCloseTo(2, 9);
   });
 
   it('jumps later with more tension, and carries more with more width', () => {
     expect(model({ tension: 60 }).jumpTorque).toBeGreaterThan(model({ tension: 40 }).jumpTorque);
-    for (const key of ['jumpTorque', 'shearTorque', 'tensionTorque'] as const) expect(model({ width: 15e-3 })[key]).toBeGreaterThan(model()[key]);
+    for (const key of ['jumpTorque', 'shearTorque', 'tensionTorque'] as const)
+      expect(model({ width: 15e-3 })[key]).toBeGreaterThan(model()[key]);
   });
 
   it('sounds an octave higher at four times the tension', () => {
@@ -166,7 +207,21 @@ describe('belt under load', () => {
   it('has play only in trapezoidal sections', () => {
     for (const s of shelf.sections) {
       const z = Math.max(s.minTeeth, 22);
-      const m = modelBelt({ ...base, section: s.id, z1: z, z2: z, bore1: 3e-3, bore2: 3e-3, setBy: 'centre', centre: 0.12 * (s.pitch / 3e-3), width: s.widths[0]! }, duty, shelf);
+      const m = modelBelt(
+        {
+          ...base,
+          section: s.id,
+          z1: z,
+          z2: z,
+          bore1: 3e-3,
+          bore2: 3e-3,
+          setBy: 'centre',
+          centre: 0.12 * (s.pitch / 3e-3),
+          width: s.widths[0]!,
+        },
+        duty,
+        shelf,
+      );
       if (!m.ok) throw new Error(`${s.id}: ${m.problem.what}`);
       expect(m.value.numbers.play[2] > 0).toBe(s.space.form === 'trapezoid');
     }
@@ -177,21 +232,28 @@ describe('belt checks', () => {
   it('every mend, once taken, makes its check hold', () => {
     let mended = 0;
     fc.assert(
-      fc.property(sizes, fc.double({ min: 0, max: 150, noNaN: true }), fc.double({ min: 0.1, max: 12, noNaN: true }), fc.constantFrom(...['bought', 'printed'] as const), (s, tension, torque, made1) => {
-        const p = { ...base, ...s, tension, made1, width: section(s.section).widths[0]! } as BeltParams;
-        const at = { ...duty, torque };
-        const report = belt.analyse(p, at, shelf);
-        if (!report.ok) return;
-        for (const c of report.value.checks) {
-          if (!c.mend || c.state === 'holds') continue;
-          const after = belt.analyse({ ...p, [c.mend.path]: c.mend.value }, at, shelf);
-          // Another bound may stop the changed stage; what was asked is that this check no longer fails.
-          if (!after.ok) continue;
-          const again = after.value.checks.find((x) => x.id === c.id);
-          if (c.state === 'fails' && !/^hold/.test(c.id)) expect(again?.state ?? 'holds', `${c.id}: ${c.mend.label}`).not.toBe('fails');
-          mended++;
-        }
-      }),
+      fc.property(
+        sizes,
+        fc.double({ min: 0, max: 150, noNaN: true }),
+        fc.double({ min: 0.1, max: 12, noNaN: true }),
+        fc.constantFrom(...(['bought', 'printed'] as const)),
+        (s, tension, torque, made1) => {
+          const p = { ...base, ...s, tension, made1, width: section(s.section).widths[0]! } as BeltParams;
+          const at = { ...duty, torque };
+          const report = belt.analyse(p, at, shelf);
+          if (!report.ok) return;
+          for (const c of report.value.checks) {
+            if (!c.mend || c.state === 'holds') continue;
+            const after = belt.analyse({ ...p, [c.mend.path]: c.mend.value }, at, shelf);
+            // Another bound may stop the changed stage; what was asked is that this check no longer fails.
+            if (!after.ok) continue;
+            const again = after.value.checks.find((x) => x.id === c.id);
+            if (c.state === 'fails' && !/^hold/.test(c.id))
+              expect(again?.state ?? 'holds', `${c.id}: ${c.mend.label}`).not.toBe('fails');
+            mended++;
+          }
+        },
+      ),
       { numRuns: 200 },
     );
     expect(mended).toBeGreaterThan(50);
@@ -207,7 +269,9 @@ describe('belt checks', () => {
       for (const t of f.working.terms) expect(Number.isFinite(t.value), `${f.id} ${t.symbol}`).toBe(true);
       expect(f.working.source.length).toBeGreaterThan(3);
     }
-    expect(report.value.figures.find((f) => f.id === 'stiffness')!.high).toBeGreaterThan(report.value.numbers.stiffness * 1.1);
+    expect(report.value.figures.find((f) => f.id === 'stiffness')!.high).toBeGreaterThan(
+      report.value.numbers.stiffness * 1.1,
+    );
   });
 });
 
@@ -229,7 +293,8 @@ describe('belt drawing', () => {
             const teeth = i === 0 ? p.z1 : i === L.path.wheels.length - 1 ? p.z2 : p.idlerTeeth;
             const pitch = (2 * Math.PI) / teeth;
             const angle = Math.atan2(at.y - w.y, at.x - w.x) - turns[i]!;
-            // A belt tooth may touch the wheel only where it meets or leaves it; then it is off by less than the tangent's rounding.
+            // A belt tooth may touch the wheel only where it meets or leaves it; then it is off by less than the
+            // tangent's rounding.
             const off = angle / pitch - Math.round(angle / pitch);
             expect(Math.abs(off) * pitch * w.r).toBeLessThan(2e-6);
           });
@@ -242,7 +307,10 @@ describe('belt drawing', () => {
     const made = layoutBelt(base, section('R3'));
     if (!made.ok) throw new Error(made.problem.what);
     const crank = 0.8;
-    const [a, b] = [wheelTurns(made.value, section('R3'), 0), wheelTurns(made.value, section('R3'), (crank * made.value.d1) / 2)];
+    const [a, b] = [
+      wheelTurns(made.value, section('R3'), 0),
+      wheelTurns(made.value, section('R3'), (crank * made.value.d1) / 2),
+    ];
     expect(b[0]! - a[0]!).toBeCloseTo(crank, 9);
     expect(b[1]! - a[1]!).toBeCloseTo(crank / 3, 9);
   });
@@ -262,7 +330,13 @@ describe('belt drawing', () => {
 
 describe('belt defaults', () => {
   it('carry what is wished for, within the size, over a wide range', () => {
-    for (const [ratio, torque] of [[2, 0.5], [3.5, 2], [4, 6], [1.5, 12], [5, 1]] as const) {
+    for (const [ratio, torque] of [
+      [2, 0.5],
+      [3.5, 2],
+      [4, 6],
+      [1.5, 12],
+      [5, 1],
+    ] as const) {
       const p = belt.defaults({ ratio, torque, size: 0.5, shelf });
       const m = modelBelt(p, { torque, torqueRms: torque, speed: 2 }, shelf);
       if (!m.ok) throw new Error(m.problem.what);
@@ -279,5 +353,10 @@ describe('belt defaults', () => {
 });
 
 it('beltPath has no path for overlapping wheels', () => {
-  expect(beltPath([{ x: 0, y: 0, r: 2, sense: 1 }, { x: 0.5, y: 0, r: 0.5, sense: 1 }])).toBeUndefined();
+  expect(
+    beltPath([
+      { x: 0, y: 0, r: 2, sense: 1 },
+      { x: 0.5, y: 0, r: 0.5, sense: 1 },
+    ]),
+  ).toBeUndefined();
 });

@@ -1,25 +1,71 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { ALL_TEST_KINDS, blankTest, importFile, nearestFraction, packRecording, positioningIso, stepFigures, suspectsFor, testKind, tone, transmissionRun, unpackRecording, unwrapped, writeWav, type LineOrder, type Recording, type TestContext, type TestKind, type TestResult } from '../src/index.ts';
+import {
+  ALL_TEST_KINDS,
+  blankTest,
+  importFile,
+  nearestFraction,
+  packRecording,
+  positioningIso,
+  stepFigures,
+  suspectsFor,
+  testKind,
+  tone,
+  transmissionRun,
+  unpackRecording,
+  unwrapped,
+  writeWav,
+  type LineOrder,
+  type Recording,
+  type TestContext,
+  type TestKind,
+  type TestResult,
+} from '../src/index.ts';
 import { makeShelf } from '../src/index.ts';
 
 const arcmin = Math.PI / 10800;
-const context: TestContext = { instruments: makeShelf().instruments, gravity: 9.80665, orders: [], materials: [], torqueConstant: 0.05, ratio: 20 };
+const context: TestContext = {
+  instruments: makeShelf().instruments,
+  gravity: 9.80665,
+  orders: [],
+  materials: [],
+  torqueConstant: 0.05,
+  ratio: 20,
+};
 const noise = (seed: number) => {
   let s = seed >>> 0 || 1;
   const random = () => ((s = (Math.imul(s, 1664525) + 1013904223) >>> 0) + 0.5) / 4294967296;
   return () => Math.sqrt(-2 * Math.log(random())) * Math.cos(2 * Math.PI * random());
 };
 
-function run(id: string, readings: Record<string, number | string>[], rig: Record<string, number | string> = {}, over: Partial<TestContext> = {}): TestResult {
+function run(
+  id: string,
+  readings: Record<string, number | string>[],
+  rig: Record<string, number | string> = {},
+  over: Partial<TestContext> = {},
+): TestResult {
   const kind = testKind(id)!;
   const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
-  const r = kind.analyse({ ...blank, rig: { ...blank.rig, ...rig }, readings: readings.map((values, i) => ({ id: `r${i}`, text: '', values })) }, { ...context, ...over });
+  const r = kind.analyse(
+    {
+      ...blank,
+      rig: { ...blank.rig, ...rig },
+      readings: readings.map((values, i) => ({ id: `r${i}`, text: '', values })),
+    },
+    { ...context, ...over },
+  );
   if (!r.ok) throw new Error(r.problem.what);
   return r.value;
 }
 const figure = (r: TestResult, id: string) => r.figures.find((f) => f.id === id)!;
-const record = (channels: Record<string, Float64Array>, rate = 0): Recording => ({ channels: Object.keys(channels).map((id) => ({ id, name: id, quantity: 'angle' })), data: Object.values(channels), rate, malformed: 0, gaps: 0, notes: [] });
+const record = (channels: Record<string, Float64Array>, rate = 0): Recording => ({
+  channels: Object.keys(channels).map((id) => ({ id, name: id, quantity: 'angle' })),
+  data: Object.values(channels),
+  rate,
+  malformed: 0,
+  gaps: 0,
+  notes: [],
+});
 
 describe('every kind of test', () => {
   it('refuses in words without readings, and has rig, steps and caution', () => {
@@ -34,13 +80,30 @@ describe('every kind of test', () => {
 
   it('one reading, all readings alike or absurd ones: numbers or words, never NaN', () => {
     for (const kind of ALL_TEST_KINDS) {
-      const row = (v: number) => Object.fromEntries(kind.columns.map((c) => [c.id, c.as === 'choice' ? c.options[0]!.value : v]));
-      for (const rows of [[row(1)], Array.from({ length: 12 }, () => row(0.3)), Array.from({ length: 12 }, () => row(0)), [row(1e300), row(-1e300), row(5)], Array.from({ length: 9 }, (_, i) => row(-i))]) {
+      const row = (v: number) =>
+        Object.fromEntries(kind.columns.map((c) => [c.id, c.as === 'choice' ? c.options[0]!.value : v]));
+      for (const rows of [
+        [row(1)],
+        Array.from({ length: 12 }, () => row(0.3)),
+        Array.from({ length: 12 }, () => row(0)),
+        [row(1e300), row(-1e300), row(5)],
+        Array.from({ length: 9 }, (_, i) => row(-i)),
+      ]) {
         const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
-        const r = kind.analyse({ ...blank, readings: rows.map((values, i) => ({ id: `${i}`, text: '', values })) }, context);
+        const r = kind.analyse(
+          { ...blank, readings: rows.map((values, i) => ({ id: `${i}`, text: '', values })) },
+          context,
+        );
         if (!r.ok) continue;
-        expect(r.value.found === undefined || Number.isFinite(r.value.found.value), `${kind.id} ${JSON.stringify(rows[0])}`).toBe(true);
-        for (const f of r.value.figures) expect(Number.isFinite(f.value) || Math.abs(rows[0]![kind.columns[0]?.id ?? ''] as number) > 1e200, `${kind.id} ${f.id}`).toBe(true);
+        expect(
+          r.value.found === undefined || Number.isFinite(r.value.found.value),
+          `${kind.id} ${JSON.stringify(rows[0])}`,
+        ).toBe(true);
+        for (const f of r.value.figures)
+          expect(
+            Number.isFinite(f.value) || Math.abs(rows[0]![kind.columns[0]?.id ?? ''] as number) > 1e200,
+            `${kind.id} ${f.id}`,
+          ).toBe(true);
       }
     }
   });
@@ -48,7 +111,10 @@ describe('every kind of test', () => {
   it('readings struck out count for nothing', () => {
     const kind = testKind('play-spot')!;
     const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
-    const rows = [{ id: 'a', text: '', values: { shift: 6e-3 } }, { id: 'b', text: '', values: { shift: 90e-3 }, struck: 'bumped' }];
+    const rows = [
+      { id: 'a', text: '', values: { shift: 6e-3 } },
+      { id: 'b', text: '', values: { shift: 90e-3 }, struck: 'bumped' },
+    ];
     const r = kind.analyse({ ...blank, readings: rows }, context);
     expect(r.ok && r.value.found!.value).toBeCloseTo(2e-3, 8);
     expect(r.ok && r.value.struck).toBe(1);
@@ -57,9 +123,25 @@ describe('every kind of test', () => {
 
 describe('the arithmetic of each', () => {
   it('positioning by ISO 230-2 as worked out', () => {
-    const c = JSON.parse(readFileSync(new URL('./cases/positioning.json', import.meta.url), 'utf8')) as { targets: number[]; deviations_up: number[][]; deviations_down: number[][] } & Record<string, number>;
-    const r = positioningIso(c.targets.map((target, i) => ({ target, up: c.deviations_up[i]!, down: c.deviations_down[i]! })));
-    for (const [key, value] of [['reversal_B', r.reversal], ['mean_reversal', r.meanReversal], ['repeatability_up', r.repeatabilityUp], ['repeatability_down', r.repeatabilityDown], ['repeatability', r.repeatability], ['systematic_E', r.systematic], ['mean_deviation_M', r.meanDeviation], ['accuracy_A', r.accuracy]] as const) expect(Math.abs(value - c[key]!), key).toBeLessThan(1e-8);
+    const c = JSON.parse(readFileSync(new URL('./cases/positioning.json', import.meta.url), 'utf8')) as {
+      targets: number[];
+      deviations_up: number[][];
+      deviations_down: number[][];
+    } & Record<string, number>;
+    const r = positioningIso(
+      c.targets.map((target, i) => ({ target, up: c.deviations_up[i]!, down: c.deviations_down[i]! })),
+    );
+    for (const [key, value] of [
+      ['reversal_B', r.reversal],
+      ['mean_reversal', r.meanReversal],
+      ['repeatability_up', r.repeatabilityUp],
+      ['repeatability_down', r.repeatabilityDown],
+      ['repeatability', r.repeatability],
+      ['systematic_E', r.systematic],
+      ['mean_deviation_M', r.meanDeviation],
+      ['accuracy_A', r.accuracy],
+    ] as const)
+      expect(Math.abs(value - c[key]!), key).toBeLessThan(1e-8);
   });
 
   it('a spot on a wall, a mirror halving it', () => {
@@ -82,20 +164,36 @@ describe('the arithmetic of each', () => {
     expect(r.found!.value).toBeCloseTo(0.004, 9);
     expect(figure(r, 'viscous').value).toBeCloseTo(2e-5, 9);
     expect(figure(r, 'startingTorque').value).toBeCloseTo(0.007, 9);
-    const p = run('no-load', [20, 60, 100].map((speed) => ({ speed, power: 1.5 + speed * (0.004 + 2e-5 * speed) })), { by: 'power', idlePower: 1.5 });
+    const p = run(
+      'no-load',
+      [20, 60, 100].map((speed) => ({ speed, power: 1.5 + speed * (0.004 + 2e-5 * speed) })),
+      { by: 'power', idlePower: 1.5 },
+    );
     expect(p.found!.value).toBeCloseTo(0.004, 9);
   });
 
   it('turn-back as a bracket each way, or that it holds', () => {
-    const rows = [{ way: 'with', mass: 0.2, outcome: 'held' }, { way: 'with', mass: 0.3, outcome: 'turned' }, { way: 'against', mass: 0.3, outcome: 'held' }, { way: 'against', mass: 0.35, outcome: 'turned' }];
+    const rows = [
+      { way: 'with', mass: 0.2, outcome: 'held' },
+      { way: 'with', mass: 0.3, outcome: 'turned' },
+      { way: 'against', mass: 0.3, outcome: 'held' },
+      { way: 'against', mass: 0.35, outcome: 'turned' },
+    ];
     const r = run('turn-back', rows, { lever: 0.2, leverMass: 0, leverCentre: 0, basket: 0 });
-    expect(r.found!.value).toBeCloseTo(9.80665 * 0.2 * (0.25 + 0.325) / 2, 9);
-    const holds = run('turn-back', rows.map((x) => ({ ...x, outcome: 'held' })), { lever: 0.2, leverMass: 0, basket: 0 });
+    expect(r.found!.value).toBeCloseTo((9.80665 * 0.2 * (0.25 + 0.325)) / 2, 9);
+    const holds = run(
+      'turn-back',
+      rows.map((x) => ({ ...x, outcome: 'held' })),
+      { lever: 0.2, leverMass: 0, basket: 0 },
+    );
     expect(holds.bound).toBe('atLeast');
   });
 
   it('run-out: off centre with its angle, oval, total', () => {
-    const rows = Array.from({ length: 12 }, (_, i) => ({ angle: (i * Math.PI) / 6, reading: 1e-4 + 3e-5 * Math.cos((i * Math.PI) / 6 - 0.7) + 1e-5 * Math.cos((i * Math.PI) / 3) }));
+    const rows = Array.from({ length: 12 }, (_, i) => ({
+      angle: (i * Math.PI) / 6,
+      reading: 1e-4 + 3e-5 * Math.cos((i * Math.PI) / 6 - 0.7) + 1e-5 * Math.cos((i * Math.PI) / 3),
+    }));
     const r = run('runout', rows);
     expect(r.found!.value).toBeCloseTo(3e-5, 10);
     expect(figure(r, 'angle').value).toBeCloseTo(0.7, 6);
@@ -104,13 +202,25 @@ describe('the arithmetic of each', () => {
   });
 
   it('made against drawn: scale, contours out and holes in, told apart', () => {
-    const rows = [5, 10, 20, 40, 60].flatMap((d) => [{ feature: 'outside', axis: 'x', drawn: d * 1e-3, measured: d * 1.002e-3 + 0.12e-3 }, { feature: 'outside', axis: 'y', drawn: d * 1e-3, measured: d * 0.999e-3 + 0.12e-3 }, { feature: 'hole', axis: 'x', drawn: d * 1e-3, measured: d * 1.002e-3 - 0.2e-3 }]);
+    const rows = [5, 10, 20, 40, 60].flatMap((d) => [
+      { feature: 'outside', axis: 'x', drawn: d * 1e-3, measured: d * 1.002e-3 + 0.12e-3 },
+      { feature: 'outside', axis: 'y', drawn: d * 1e-3, measured: d * 0.999e-3 + 0.12e-3 },
+      { feature: 'hole', axis: 'x', drawn: d * 1e-3, measured: d * 1.002e-3 - 0.2e-3 },
+    ]);
     const r = run('fit', rows);
     expect(r.found!.value).toBeCloseTo(6e-5, 9);
     expect(figure(r, 'in').value).toBeCloseTo(1e-4, 9);
     expect(figure(r, 'scaleX').value).toBeCloseTo(0.002, 9);
     expect(figure(r, 'scaleY').value).toBeCloseTo(-0.001, 9);
-    expect(run('fit', rows.slice(0, 2).map((x) => ({ ...x, axis: 'x' })).concat({ feature: 'outside', axis: 'x', drawn: 5e-3, measured: 5.13e-3 })).advice.join()).toContain('too much alike');
+    expect(
+      run(
+        'fit',
+        rows
+          .slice(0, 2)
+          .map((x) => ({ ...x, axis: 'x' }))
+          .concat({ feature: 'outside', axis: 'x', drawn: 5e-3, measured: 5.13e-3 }),
+      ).advice.join(),
+    ).toContain('too much alike');
   });
 
   it('a leg’s torque by its pose', () => {
@@ -121,7 +231,10 @@ describe('the arithmetic of each', () => {
 
   it('a warming motor: where it settles and how fast, within its uncertainty, and the torque each limit allows', () => {
     const g = noise(8);
-    const rows = Array.from({ length: 20 }, (_, i) => ({ time: i * 180, temperature: 293.15 + 31 * (1 - Math.exp((-i * 180) / 900)) + 0.15 * g() }));
+    const rows = Array.from({ length: 20 }, (_, i) => ({
+      time: i * 180,
+      temperature: 293.15 + 31 * (1 - Math.exp((-i * 180) / 900)) + 0.15 * g(),
+    }));
     const r = run('temperature', rows, { torque: 2, ambient: 293.15, limit: 293.15 + 31 * 1.44 });
     expect(Math.abs(r.found!.value - 324.15)).toBeLessThan(r.found!.U);
     expect(Math.abs(figure(r, 'timeConstant').value - 900)).toBeLessThan(figure(r, 'timeConstant').U!);
@@ -139,8 +252,19 @@ describe('the arithmetic of each', () => {
   });
 
   it('a load cell: calibrated, peak without spikes, what was held', () => {
-    const rows = Array.from({ length: 60 }, (_, i) => ({ time: i * 0.1, counts: 1000 + (i < 20 ? i * 500 : i < 45 ? 10_000 : 2000) + (i === 10 ? 90_000 : 0) }));
-    const r = run('torque-cell', rows, { lever: 0.2, zeroCounts: 1000, knownMass: 1, knownCounts: 11_000, hold: 1, checkMass: 2, checkCounts: 21_100 });
+    const rows = Array.from({ length: 60 }, (_, i) => ({
+      time: i * 0.1,
+      counts: 1000 + (i < 20 ? i * 500 : i < 45 ? 10_000 : 2000) + (i === 10 ? 90_000 : 0),
+    }));
+    const r = run('torque-cell', rows, {
+      lever: 0.2,
+      zeroCounts: 1000,
+      knownMass: 1,
+      knownCounts: 11_000,
+      hold: 1,
+      checkMass: 2,
+      checkCounts: 21_100,
+    });
     expect(figure(r, 'peak').value).toBeCloseTo(9.80665 * 0.2, 4);
     expect(figure(r, 'sustained').value).toBeCloseTo(9.80665 * 0.2, 4);
     expect(figure(r, 'residual').value).toBeCloseTo(0.01, 6);
@@ -151,12 +275,24 @@ describe('the arithmetic of each', () => {
     const wd = wn * Math.sqrt(1 - z * z);
     const t = Float64Array.from({ length: 3000 }, (_, i) => i * 0.001);
     const commanded = t.map((x) => (x >= 0.1 ? 0.1 : 0));
-    const y = t.map((x) => (x < 0.1 ? 0 : 0.099 * (1 - Math.exp(-z * wn * (x - 0.1)) * (Math.cos(wd * (x - 0.1)) + (z / Math.sqrt(1 - z * z)) * Math.sin(wd * (x - 0.1))))));
+    const y = t.map((x) =>
+      x < 0.1
+        ? 0
+        : 0.099 *
+          (1 -
+            Math.exp(-z * wn * (x - 0.1)) *
+              (Math.cos(wd * (x - 0.1)) + (z / Math.sqrt(1 - z * z)) * Math.sin(wd * (x - 0.1)))),
+    );
     const s = stepFigures(t, commanded, y, 0)!;
     expect(s.overshoot).toBeCloseTo(0.99 * Math.exp((-Math.PI * z) / Math.sqrt(1 - z * z)), 2);
     expect(s.steady).toBeCloseTo(0.001, 5);
     expect(s.rise).toBeCloseTo(0.066, 2);
-    const hunting = stepFigures(t, commanded, t.map((x) => (x < 0.1 ? 0 : 0.1 + 0.002 * Math.sin(2 * Math.PI * 5 * x))), 0)!;
+    const hunting = stepFigures(
+      t,
+      commanded,
+      t.map((x) => (x < 0.1 ? 0 : 0.1 + 0.002 * Math.sin(2 * Math.PI * 5 * x))),
+      0,
+    )!;
     expect(hunting.huntAmplitude).toBeCloseTo(0.002, 4);
     expect(hunting.huntPeriod).toBeCloseTo(0.2, 2);
     expect(Number.isNaN(hunting.settling)).toBe(false);
@@ -164,7 +300,14 @@ describe('the arithmetic of each', () => {
 });
 
 describe('recordings', () => {
-  const made = (o: { ratio: number; play: number; turns: number; n: number; errors?: [number, number][]; count?: number }) => {
+  const made = (o: {
+    ratio: number;
+    play: number;
+    turns: number;
+    n: number;
+    errors?: [number, number][];
+    count?: number;
+  }) => {
     const half = Math.floor(o.n / 2);
     const input = new Float64Array(2 * half);
     const output = new Float64Array(2 * half);
@@ -181,7 +324,17 @@ describe('recordings', () => {
 
   it('give ratio, play and error curve', () => {
     for (const ratio of [20, -45, 3.6]) {
-      const { input, output } = made({ ratio, play: 4 * arcmin, turns: 2.2, n: 40_000, errors: [[1, 2 * arcmin], [17, 0.5 * arcmin]], count: 65536 });
+      const { input, output } = made({
+        ratio,
+        play: 4 * arcmin,
+        turns: 2.2,
+        n: 40_000,
+        errors: [
+          [1, 2 * arcmin],
+          [17, 0.5 * arcmin],
+        ],
+        count: 65536,
+      });
       const r = transmissionRun(input, output)!;
       expect(1 / r.slope / ratio).toBeCloseTo(1, 3);
       expect(Math.abs(r.play / arcmin - 4)).toBeLessThan(0.1);
@@ -195,12 +348,17 @@ describe('recordings', () => {
     const r = run('transmission', [], { ratio: 45 }, { recording: record({ input, output }) });
     expect(r.says).toContain('46 : 1 fits');
     expect(figure(r, 'slip').value).toBeCloseTo(45 / 46 - 1, 3);
-    expect(run('transmission', [], { ratio: -46 }, { recording: record({ input, output }) }).advice.join()).toContain('other way');
+    expect(run('transmission', [], { ratio: -46 }, { recording: record({ input, output }) }).advice.join()).toContain(
+      'other way',
+    );
     expect(nearestFraction(3.6, 1e-3)).toEqual({ p: 18, q: 5 });
   });
 
   it('match orders to the parts of the line and say what it means in the hand', () => {
-    const orders: LineOrder[] = [{ name: 'input pulley, stage 2', order: 4, lever: 0.08 }, { name: 'belt, stage 1', order: 6.2, lever: 0 }];
+    const orders: LineOrder[] = [
+      { name: 'input pulley, stage 2', order: 4, lever: 0.08 },
+      { name: 'belt, stage 1', order: 6.2, lever: 0 },
+    ];
     const { input, output } = made({ ratio: 20, play: 2 * arcmin, turns: 5.1, n: 80_000, errors: [[4, 3 * arcmin]] });
     const r = run('transmission', [], {}, { recording: record({ input, output }), orders });
     expect(r.peaks![0]!.order).toBeCloseTo(4, 1);
@@ -229,7 +387,12 @@ describe('recordings', () => {
     expect(shares[0]).toBe(0);
     expect(shares.at(-1)).toBeLessThan(1);
     const heard: number[] = [];
-    run('transmission', [], { ratio: 12 }, { recording: record({ input, output }), told: (share) => heard.push(share) });
+    run(
+      'transmission',
+      [],
+      { ratio: 12 },
+      { recording: record({ input, output }), told: (share) => heard.push(share) },
+    );
     expect(heard).toEqual(shares);
   });
 
@@ -244,27 +407,48 @@ describe('recordings', () => {
   it('a plucked span: tone and tension from sound, through a WAV file', () => {
     const rate = 22050;
     const g = noise(2);
-    const sound = Float64Array.from({ length: rate }, (_, i) => Math.exp(-i / rate / 0.3) * (0.5 * Math.sin(2 * Math.PI * 91.3 * (i / rate)) + 0.3 * Math.sin(2 * Math.PI * 182.6 * (i / rate))) + 0.01 * g());
+    const sound = Float64Array.from(
+      { length: rate },
+      (_, i) =>
+        Math.exp(-i / rate / 0.3) *
+          (0.5 * Math.sin(2 * Math.PI * 91.3 * (i / rate)) + 0.3 * Math.sin(2 * Math.PI * 182.6 * (i / rate))) +
+        0.01 * g(),
+    );
     expect(tone(sound, rate)).toBeCloseTo(91.3, 0);
     const read = importFile(testKind('pluck')!, writeWav(sound, rate));
     if (!read.ok) throw new Error(read.problem.what);
     const r = run('pluck', [], { span: 0.15, massPerLength: 8.4 }, { recording: read.value.recording! });
     expect(r.found!.value / (4 * 8.4e-3 * (0.15 * 91.3) ** 2)).toBeCloseTo(1, 2);
-    const clipped = importFile(testKind('noise')!, writeWav(sound.map((v) => Math.max(-1, Math.min(1, 9 * v))), rate));
+    const clipped = importFile(
+      testKind('noise')!,
+      writeWav(
+        sound.map((v) => Math.max(-1, Math.min(1, 9 * v))),
+        rate,
+      ),
+    );
     expect(clipped.ok && clipped.value.notes.join()).toContain('clipped');
   });
 
   it('a noise at its orders', () => {
     const rate = 16000;
-    const sound = Float64Array.from({ length: rate * 8 }, (_, i) => 0.2 * Math.sin((2 * Math.PI * 54 * 0.5 * i) / rate) + 0.02 * noise(i + 1)());
-    const r = run('noise', [], { speed: Math.PI }, { recording: { ...record({ sound }, rate), rate }, orders: [{ name: 'teeth, stage 1', order: 54, lever: 0.05 }] });
+    const sound = Float64Array.from(
+      { length: rate * 8 },
+      (_, i) => 0.2 * Math.sin((2 * Math.PI * 54 * 0.5 * i) / rate) + 0.02 * noise(i + 1)(),
+    );
+    const r = run(
+      'noise',
+      [],
+      { speed: Math.PI },
+      { recording: { ...record({ sound }, rate), rate }, orders: [{ name: 'teeth, stage 1', order: 54, lever: 0.05 }] },
+    );
     expect(r.peaks![0]!.order).toBeCloseTo(54, 1);
     expect(r.peaks![0]!.suspects[0]!.name).toBe('teeth, stage 1');
   });
 });
 
 describe('files', () => {
-  const read = (id: string, text: string) => importFile(ALL_TEST_KINDS.find((k) => k.id === id) as TestKind, new TextEncoder().encode(text));
+  const read = (id: string, text: string) =>
+    importFile(ALL_TEST_KINDS.find((k) => k.id === id) as TestKind, new TextEncoder().encode(text));
   const values = (id: string, text: string) => {
     const r = read(id, text);
     if (!r.ok) throw new Error(`${r.problem.what} ${r.problem.why}`);
@@ -272,8 +456,18 @@ describe('files', () => {
   };
 
   it('are read with any separator, units, order and decimal commas', () => {
-    const want = [{ torque: 1.5, angle: 2 * arcmin }, { torque: -1.5, angle: -2.5 * arcmin }];
-    for (const text of ['torque (N·m),angle (′)\n1.5,2\n-1.5,-2.5', 'angle_arcmin;torque_Nm\n2;1,5\n-2,5;-1,5', 'torque\tangle [arcmin]\n1,5\t2,0\n-1,5\t-2,5', '1.5 2\n-1.5 -2.5', 'Torque / N·m,Angle / arcmin,remark\n1.5,2,a\n-1.5,-2.5,b', '# operator: nobody\ntorque,angle\n1.5 N·m,2′\n-1.5,-2.5']) {
+    const want = [
+      { torque: 1.5, angle: 2 * arcmin },
+      { torque: -1.5, angle: -2.5 * arcmin },
+    ];
+    for (const text of [
+      'torque (N·m),angle (′)\n1.5,2\n-1.5,-2.5',
+      'angle_arcmin;torque_Nm\n2;1,5\n-2,5;-1,5',
+      'torque\tangle [arcmin]\n1,5\t2,0\n-1,5\t-2,5',
+      '1.5 2\n-1.5 -2.5',
+      'Torque / N·m,Angle / arcmin,remark\n1.5,2,a\n-1.5,-2.5,b',
+      '# operator: nobody\ntorque,angle\n1.5 N·m,2′\n-1.5,-2.5',
+    ]) {
       const got = values('hysteresis', text);
       got.forEach((v, i) => {
         expect(v['torque'], text).toBeCloseTo(want[i]!.torque, 9);
@@ -285,9 +479,15 @@ describe('files', () => {
   it('straight axes by their units, directions and outcomes as signs or words, newtons on a scale', () => {
     const p = read('positioning', 'target_mm,direction,deviation_um\n50,1,4\n50,-1,-3');
     expect(p.ok && p.value.rig['axis']).toBe('straight');
-    expect(p.ok && p.value.readings.map((r) => [r.values['way'], r.values['deviation'], r.values['target']])).toEqual([['up', 4e-6, 0.05], ['down', -3e-6, 0.05]]);
+    expect(p.ok && p.value.readings.map((r) => [r.values['way'], r.values['deviation'], r.values['target']])).toEqual([
+      ['up', 4e-6, 0.05],
+      ['down', -3e-6, 0.05],
+    ]);
     const t = read('turn-back', '# lever: 200 mm\ndirection,force_N,turned\n1,2,0\n-1,3,true');
-    expect(t.ok && t.value.readings.map((r) => [r.values['way'], r.values['outcome']])).toEqual([['with', 'held'], ['against', 'turned']]);
+    expect(t.ok && t.value.readings.map((r) => [r.values['way'], r.values['outcome']])).toEqual([
+      ['with', 'held'],
+      ['against', 'turned'],
+    ]);
     expect(t.ok && t.value.readings[0]!.values['mass']).toBeCloseTo(2 / 9.80665, 9);
     expect(t.ok && t.value.notes.join()).toContain('divided by standard gravity');
   });
@@ -296,7 +496,13 @@ describe('files', () => {
     const r = read('hysteresis', 'torque,angle\n1,2\noops,3\n4,\n5,6 mm\n7,8');
     expect(r.ok && r.value.readings).toHaveLength(2);
     expect(r.ok && r.value.notes.join()).toContain('3 rows could not be read');
-    for (const [text, word] of [['torque,foo\n1,2', 'missing'], ['', 'empty'], ['\n\n', 'nothing'], ['torque,angle\n', 'heading'], ['torque,angle\nx,y\n', 'No row']] as const) {
+    for (const [text, word] of [
+      ['torque,foo\n1,2', 'missing'],
+      ['', 'empty'],
+      ['\n\n', 'nothing'],
+      ['torque,angle\n', 'heading'],
+      ['torque,angle\nx,y\n', 'No row'],
+    ] as const) {
       const bad = read('hysteresis', text);
       expect(!bad.ok && `${bad.problem.what} ${bad.problem.why}`, text).toContain(word);
     }
@@ -315,8 +521,13 @@ describe('files', () => {
   it('rig values above a table or in JSON find their fields', () => {
     const r = read('play-spot', '# distance: 2.5 m\n# beam: mirror\nshift (mm)\n4\n5');
     expect(r.ok && [r.value.rig['distance'], r.value.rig['beam']]).toEqual([2.5, 'mirror']);
-    const j = read('torque-ladder', '{"lever_mm":150,"basket_kg":0.115,"readings":[{"mass_kg":4.381,"outcome":"lifted"},{"mass":"5 kg","outcome":"skipped"}]}');
-    expect(j.ok && [j.value.rig['lever'], j.value.rig['basket'], j.value.readings[1]!.values['mass']]).toEqual([0.15, 0.115, 5]);
+    const j = read(
+      'torque-ladder',
+      '{"lever_mm":150,"basket_kg":0.115,"readings":[{"mass_kg":4.381,"outcome":"lifted"},{"mass":"5 kg","outcome":"skipped"}]}',
+    );
+    expect(j.ok && [j.value.rig['lever'], j.value.rig['basket'], j.value.readings[1]!.values['mass']]).toEqual([
+      0.15, 0.115, 5,
+    ]);
     expect(read('runout', '{"angle_deg":[0,90,180],"reading_mm":[0.01,0.02,0.03]}').ok).toBe(true);
     expect(read('runout', '{"a":').ok).toBe(false);
     expect(read('runout', '[]').ok).toBe(false);

@@ -1,18 +1,65 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { analyseLadder, analysePlay, combine, findingsOf, hungTorque, INSTRUMENTS, sayDifference, slipsFor, standing, student95, whatChanged, type LadderTest, type Outcome, type PlayTest } from '../src/index.ts';
+import {
+  analyseLadder,
+  analysePlay,
+  combine,
+  findingsOf,
+  hungTorque,
+  INSTRUMENTS,
+  sayDifference,
+  slipsFor,
+  standing,
+  student95,
+  whatChanged,
+  type LadderTest,
+  type Outcome,
+  type PlayTest,
+} from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 
 const dial = INSTRUMENTS.find((i) => i.id === 'dial')!;
 const scale = INSTRUMENTS.find((i) => i.id === 'kitchen')!;
 const G = 9.80665;
 const play = (readings: [number, number, string?][], rig: Partial<PlayTest['rig']> = {}): PlayTest => ({
-  id: 't', buildId: 'b', kind: 'play-lever', date: '2026-10-05', notes: '', rig: { lever: 0.18, leverError: 5e-4, instrument: 'dial', push: 0, correctWindUp: false, ...rig },
-  readings: readings.map(([angle, mm, struck], i) => ({ id: `r${i}`, angle, difference: mm / 1000, text: `${mm} mm`, ...(struck !== undefined && { struck }) })),
+  id: 't',
+  buildId: 'b',
+  kind: 'play-lever',
+  date: '2026-10-05',
+  notes: '',
+  rig: { lever: 0.18, leverError: 5e-4, instrument: 'dial', push: 0, correctWindUp: false, ...rig },
+  readings: readings.map(([angle, mm, struck], i) => ({
+    id: `r${i}`,
+    angle,
+    difference: mm / 1000,
+    text: `${mm} mm`,
+    ...(struck !== undefined && { struck }),
+  })),
 });
 const ladder = (rungs: [number, Outcome, string?][], rig: Partial<LadderTest['rig']> = {}): LadderTest => ({
-  id: 't', buildId: 'b', kind: 'torque-ladder', date: '2026-10-05', notes: '', rig: { lever: 0.2, leverError: 1e-3, leverMass: 0.1, leverCentre: 0.1, basket: 0.1, angle: 0, angleError: 0.02, instrument: 'kitchen', ...rig },
-  readings: rungs.map(([mass, outcome, struck], i) => ({ id: `r${i}`, mass, outcome, text: `${mass} kg`, ...(struck !== undefined && { struck }) })),
+  id: 't',
+  buildId: 'b',
+  kind: 'torque-ladder',
+  date: '2026-10-05',
+  notes: '',
+  rig: {
+    lever: 0.2,
+    leverError: 1e-3,
+    leverMass: 0.1,
+    leverCentre: 0.1,
+    basket: 0.1,
+    angle: 0,
+    angleError: 0.02,
+    instrument: 'kitchen',
+    ...rig,
+  },
+  readings: rungs.map(([mass, outcome, struck], i) => ({
+    id: `r${i}`,
+    mass,
+    outcome,
+    text: `${mass} kg`,
+    ...(struck !== undefined && { struck }),
+  })),
 });
 const played = (t: PlayTest, stiffness?: number) => {
   const r = analysePlay(t, dial, stiffness);
@@ -28,7 +75,10 @@ const arcmin = Math.PI / 10800;
 
 describe('uncertainty', () => {
   it('combines as GUM does', () => {
-    const c = combine(10, 'torque', [{ id: 'a', name: 'a', u: 3, dof: Infinity, halve: '' }, { id: 'b', name: 'b', u: 4, dof: 4, halve: '' }]);
+    const c = combine(10, 'torque', [
+      { id: 'a', name: 'a', u: 3, dof: Infinity, halve: '' },
+      { id: 'b', name: 'b', u: 4, dof: 4, halve: '' },
+    ]);
     expect(c.u).toBeCloseTo(5, 12);
     expect(c.dof).toBeCloseTo(625 / (256 / 4), 9);
     expect(c.U).toBeCloseTo(5 * student95(625 / 64), 9);
@@ -49,33 +99,76 @@ describe('uncertainty', () => {
 
 describe('play at a lever', () => {
   it('takes the mean over the angles, the worst angle and leaves struck readings out', () => {
-    const r = played(play([[0, 0.4], [0, 0.42], [2.094, 0.5], [4.189, 0.44], [4.189, 9, 'slipped']]));
+    const r = played(
+      play([
+        [0, 0.4],
+        [0, 0.42],
+        [2.094, 0.5],
+        [4.189, 0.44],
+        [4.189, 9, 'slipped'],
+      ]),
+    );
     expect(r.counted).toBe(4);
     expect(r.struck).toBe(1);
     expect(r.perAngle.map((a) => a.count)).toEqual([2, 1, 1]);
     expect(r.worst.angle).toBe(2.094);
-    expect(r.found.value / arcmin).toBeCloseTo((0.44 / 180 / arcmin), 1);
+    expect(r.found.value / arcmin).toBeCloseTo(0.44 / 180 / arcmin, 1);
   });
 
   it('does not gain from repeating a reading that never changes', () => {
-    const few = played(play([[0, 0.4], [0, 0.4]]));
+    const few = played(
+      play([
+        [0, 0.4],
+        [0, 0.4],
+      ]),
+    );
     const many = played(play(Array.from({ length: 50 }, () => [0, 0.4] as [number, number])));
     expect(many.found.U).toBeCloseTo(few.found.U, 9);
     expect(few.found.U).toBeGreaterThan(0);
   });
 
   it('names what dominates and what halves it', () => {
-    const coarse = played(play([[0, 0.4], [0, 0.4], [0, 0.4]], { leverError: 0 }));
+    const coarse = played(
+      play(
+        [
+          [0, 0.4],
+          [0, 0.4],
+          [0, 0.4],
+        ],
+        { leverError: 0 },
+      ),
+    );
     expect(coarse.found.dominant?.id).toBe('error');
-    const scattered = played(play([[0, 0.2], [1, 0.9], [2, 0.5]]));
+    const scattered = played(
+      play([
+        [0, 0.2],
+        [1, 0.9],
+        [2, 0.5],
+      ]),
+    );
     expect(scattered.found.dominant?.id).toBe('scatter');
     expect(scattered.advice.join(' ')).toMatch(/readings in place of 3/);
-    const sloppy = played(play([[0, 40], [1, 40.01], [2, 40.02]], { leverError: 0.01 }));
+    const sloppy = played(
+      play(
+        [
+          [0, 40],
+          [1, 40.01],
+          [2, 40.02],
+        ],
+        { leverError: 0.01 },
+      ),
+    );
     expect(sloppy.found.dominant?.id).toBe('lever');
   });
 
   it('takes the push’s wind-up out where asked', () => {
-    const t = play([[0, 0.4], [0, 0.41]], { push: 0.1, correctWindUp: true });
+    const t = play(
+      [
+        [0, 0.4],
+        [0, 0.41],
+      ],
+      { push: 0.1, correctWindUp: true },
+    );
     const bare = played({ ...t, rig: { ...t.rig, correctWindUp: false } }, 500);
     const mended = played(t, 500);
     expect(bare.found.value - mended.found.value).toBeCloseTo(0.2 / 500, 12);
@@ -93,7 +186,15 @@ describe('play at a lever', () => {
     };
     const n = 800;
     for (let i = 0; i < n; i++) {
-      const r = played(play(Array.from({ length: 6 }, () => [0, Math.round((truth * 1000 + 0.05 * noise()) * 100) / 100] as [number, number]), { leverError: 0 }));
+      const r = played(
+        play(
+          Array.from(
+            { length: 6 },
+            () => [0, Math.round((truth * 1000 + 0.05 * noise()) * 100) / 100] as [number, number],
+          ),
+          { leverError: 0 },
+        ),
+      );
       if (Math.abs(r.found.value - truth / 0.18) <= r.found.U) covered++;
     }
     expect(covered / n).toBeGreaterThan(0.93);
@@ -111,7 +212,14 @@ describe('play at a lever', () => {
 
 describe('torque ladder', () => {
   it('brackets the capacity between the best carried and the least not carried', () => {
-    const r = climbed(ladder([[1, 'lifted'], [2, 'lifted'], [3, 'skipped'], [2.6, 'stalled']]));
+    const r = climbed(
+      ladder([
+        [1, 'lifted'],
+        [2, 'lifted'],
+        [3, 'skipped'],
+        [2.6, 'stalled'],
+      ]),
+    );
     const rig = ladder([]).rig;
     expect(r.bestGood).toBeCloseTo(hungTorque(rig, 2, G), 12);
     expect(r.leastBad).toBeCloseTo(hungTorque(rig, 2.6, G), 12);
@@ -122,9 +230,21 @@ describe('torque ladder', () => {
   });
 
   it('says “at least” and “at most” where only one side is known, and a rig failure bounds nothing above', () => {
-    expect(climbed(ladder([[1, 'held'], [2, 'lifted']])).bound).toBe('atLeast');
+    expect(
+      climbed(
+        ladder([
+          [1, 'held'],
+          [2, 'lifted'],
+        ]),
+      ).bound,
+    ).toBe('atLeast');
     expect(climbed(ladder([[4, 'crept']])).bound).toBe('atMost');
-    const rig = climbed(ladder([[1, 'lifted'], [9, 'rig-failed']]));
+    const rig = climbed(
+      ladder([
+        [1, 'lifted'],
+        [9, 'rig-failed'],
+      ]),
+    );
     expect(rig.bound).toBe('atLeast');
     expect(rig.leastBad).toBeUndefined();
     expect(rig.advice.join(' ')).toMatch(/rig failed/);
@@ -133,20 +253,37 @@ describe('torque ladder', () => {
   });
 
   it('notices rungs that contradict each other', () => {
-    const r = climbed(ladder([[2, 'stalled'], [2.5, 'lifted']]));
+    const r = climbed(
+      ladder([
+        [2, 'stalled'],
+        [2.5, 'lifted'],
+      ]),
+    );
     expect(r.overlap).toBe(true);
     expect(r.advice.join(' ')).toMatch(/Repeat those in between/);
-    expect(climbed(ladder([[2, 'stalled', 'belt was off'], [2.5, 'lifted']])).overlap).toBe(false);
+    expect(
+      climbed(
+        ladder([
+          [2, 'stalled', 'belt was off'],
+          [2.5, 'lifted'],
+        ]),
+      ).overlap,
+    ).toBe(false);
   });
 
   it('reminds of the lever and the basket', () => {
-    expect(climbed(ladder([[1, 'lifted']], { leverMass: 0, basket: 0 })).advice.join(' ')).toMatch(/lever’s own weight.*basket’s weight/s);
+    expect(climbed(ladder([[1, 'lifted']], { leverMass: 0, basket: 0 })).advice.join(' ')).toMatch(
+      /lever’s own weight.*basket’s weight/s,
+    );
   });
 
   it('narrows with each rung in the middle, and the middle stays inside', () => {
     fc.assert(
       fc.property(fc.double({ min: 0.5, max: 8, noNaN: true }), (truth) => {
-        const rungs: [number, Outcome][] = [[0.1, 'lifted'], [9, 'stalled']];
+        const rungs: [number, Outcome][] = [
+          [0.1, 'lifted'],
+          [9, 'stalled'],
+        ];
         let last = Infinity;
         for (let i = 0; i < 5; i++) {
           const r = climbed(ladder(rungs));
@@ -172,7 +309,8 @@ describe('slips', () => {
     expect(slipsFor(7 * 25.4, expected)[0]?.value).toBeCloseTo(7, 9);
   });
   it('stays silent when the finding may be true', () => {
-    for (const found of [7, 6.5, 5, 9, 11, 33, 0, -3, NaN]) expect(slipsFor(found, expected).length, String(found)).toBe(0);
+    for (const found of [7, 6.5, 5, 9, 11, 33, 0, -3, NaN])
+      expect(slipsFor(found, expected).length, String(found)).toBe(0);
     expect(slipsFor(70, undefined)).toEqual([]);
     expect(slipsFor(70, { value: 0, low: 0, high: 0 })).toEqual([]);
   });
@@ -186,11 +324,27 @@ describe('findings', () => {
     expect(list.every((f) => f.found && f.variantId === 'a')).toBe(true);
     expect(sayDifference('play', list[0]!, undefined)).toMatch(/nothing was expected/);
     const above = { ...list[0]!, found: { ...list[0]!.found!, value: 0.02, U: 0.001 } };
-    const figure = { id: 'play', name: 'Play', quantity: 'smallAngle' as const, value: 0.002, low: 0.001, high: 0.003, working: { formula: '', terms: [], source: '' } };
-    expect(sayDifference('play', above, figure)).toMatch(/^Found play is above the expected band: .*belt that is not taut/);
-    expect(sayDifference('play', { ...above, found: { ...above.found!, value: 0.002 } }, figure)).toMatch(/within the expected band/);
-    expect(sayDifference('play', { ...above, found: { ...above.found!, value: 0.0035 } }, figure)).toMatch(/edge of the expected band/);
-    expect(sayDifference('torque', { ...above, bound: 'atLeast' }, { ...figure, low: 0.1, value: 0.2, high: 0.3 })).toMatch(/at least .*ladder stopped before/);
+    const figure = {
+      id: 'play',
+      name: 'Play',
+      quantity: 'smallAngle' as const,
+      value: 0.002,
+      low: 0.001,
+      high: 0.003,
+      working: { formula: '', terms: [], source: '' },
+    };
+    expect(sayDifference('play', above, figure)).toMatch(
+      /^Found play is above the expected band: .*belt that is not taut/,
+    );
+    expect(sayDifference('play', { ...above, found: { ...above.found!, value: 0.002 } }, figure)).toMatch(
+      /within the expected band/,
+    );
+    expect(sayDifference('play', { ...above, found: { ...above.found!, value: 0.0035 } }, figure)).toMatch(
+      /edge of the expected band/,
+    );
+    expect(
+      sayDifference('torque', { ...above, bound: 'atLeast' }, { ...figure, low: 0.1, value: 0.2, high: 0.3 }),
+    ).toMatch(/at least .*ladder stopped before/);
   });
 
   it('the newest test of a build stands', () => {

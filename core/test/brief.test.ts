@@ -1,6 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { armLoads, armTorque, askedValue, blankCase, demandOf, judge, moveAt, planMove, trapezoid, type ArmCase } from '../src/index.ts';
+import {
+  armLoads,
+  armTorque,
+  askedValue,
+  blankCase,
+  demandOf,
+  judge,
+  moveAt,
+  planMove,
+  trapezoid,
+  type ArmCase,
+} from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 
 const G = 9.80665;
@@ -22,13 +33,22 @@ describe('arm against gravity', () => {
 
   it('peak, RMS and hold are in order, and heavier asks for more', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.01, max: 20, noNaN: true }), fc.double({ min: 0.05, max: 2, noNaN: true }), fc.double({ min: -1.5, max: 1.5, noNaN: true }), fc.double({ min: -1.5, max: 1.5, noNaN: true }), fc.double({ min: 0, max: 50, noNaN: true }), (load, length, angleFrom, angleTo, acceleration) => {
-        const a = armLoads(c({ load, length, angleFrom, angleTo, acceleration }), G);
-        expect(a.peak).toBeGreaterThanOrEqual(a.hold * 1.3 - 1e-9);
-        expect(a.peak).toBeGreaterThanOrEqual(a.rms - 1e-9);
-        expect(armLoads(c({ load: load * 1.1, length, angleFrom, angleTo, acceleration }), G).peak).toBeGreaterThan(a.peak);
-        for (const x of Object.values(a).filter((v) => typeof v === 'number')) expect(Number.isFinite(x)).toBe(true);
-      }),
+      fc.property(
+        fc.double({ min: 0.01, max: 20, noNaN: true }),
+        fc.double({ min: 0.05, max: 2, noNaN: true }),
+        fc.double({ min: -1.5, max: 1.5, noNaN: true }),
+        fc.double({ min: -1.5, max: 1.5, noNaN: true }),
+        fc.double({ min: 0, max: 50, noNaN: true }),
+        (load, length, angleFrom, angleTo, acceleration) => {
+          const a = armLoads(c({ load, length, angleFrom, angleTo, acceleration }), G);
+          expect(a.peak).toBeGreaterThanOrEqual(a.hold * 1.3 - 1e-9);
+          expect(a.peak).toBeGreaterThanOrEqual(a.rms - 1e-9);
+          expect(armLoads(c({ load: load * 1.1, length, angleFrom, angleTo, acceleration }), G).peak).toBeGreaterThan(
+            a.peak,
+          );
+          for (const x of Object.values(a).filter((v) => typeof v === 'number')) expect(Number.isFinite(x)).toBe(true);
+        },
+      ),
     );
   });
 

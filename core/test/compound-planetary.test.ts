@@ -6,7 +6,11 @@ import { flatten, makeShelf, place, readParams, stageKind, type DrawItem } from 
 const shelf = makeShelf();
 const kind = stageKind('compound-planetary')!;
 const duty = { torque: 4, torqueRms: 2, speed: 1 };
-const plain = { ...(kind.defaults({ ratio: 60, torque: 2, size: Infinity, shelf }) as Record<string, unknown>), boreS: 0, pin: 1e-3 };
+const plain = {
+  ...(kind.defaults({ ratio: 60, torque: 2, size: Infinity, shelf }) as Record<string, unknown>),
+  boreS: 0,
+  pin: 1e-3,
+};
 const report = (over: Record<string, unknown>) => {
   const p = readParams('compound-planetary', { ...plain, ...over });
   if (!p.ok) throw new Error(p.problem.what);
@@ -14,11 +18,20 @@ const report = (over: Record<string, unknown>) => {
   if (!r.ok) throw new Error(`${r.problem.what} ${r.problem.why}`);
   return r.value;
 };
-const cases = JSON.parse(readFileSync(new URL('./cases/compound-planetary.json', import.meta.url), 'utf8')) as (Record<string, number> & { holds_itself: boolean })[];
+const cases = JSON.parse(readFileSync(new URL('./cases/compound-planetary.json', import.meta.url), 'utf8')) as (Record<
+  string,
+  number
+> & { holds_itself: boolean })[];
 
 describe('a shared-planet stage against worked figures', () => {
   it.each(cases)('ratio $ratio', (c) => {
-    const counts = { zs: c['z_sun'], zpA: c['z_planet_a'], zr1: c['z_ring_1_held'], zpB: c['z_planet_b'], zr2: c['z_ring_2_out'] };
+    const counts = {
+      zs: c['z_sun'],
+      zpA: c['z_planet_a'],
+      zr1: c['z_ring_1_held'],
+      zpB: c['z_planet_b'],
+      zr2: c['z_ring_2_out'],
+    };
     // Toothing B takes the module that gives it the centre distance of A.
     const moduleB = (1e-3 * (c['z_ring_1_held']! - c['z_planet_a']!)) / (c['z_ring_2_out']! - c['z_planet_b']!);
     const r = report({ ...counts, module: 1e-3, moduleB, planets: 3, meshBy: 'given', eta: c['each_mesh_efficiency'] });
@@ -31,34 +44,71 @@ describe('a shared-planet stage against worked figures', () => {
 
 describe('a shared-planet stage', () => {
   it('holds itself where friction is large enough, and says so by an efficiency of nought or less', () => {
-    expect(report({ zs: 12, zpA: 18, zr1: 48, zpB: 17, zr2: 47, module: 1e-3, moduleB: 1e-3, meshBy: 'given', eta: 0.96 }).numbers.etaBackward).toBeLessThan(0);
+    expect(
+      report({ zs: 12, zpA: 18, zr1: 48, zpB: 17, zr2: 47, module: 1e-3, moduleB: 1e-3, meshBy: 'given', eta: 0.96 })
+        .numbers.etaBackward,
+    ).toBeLessThan(0);
   });
 
   it('drives from its carrier without a sun', () => {
-    expect(report({ drive: 'carrier', zpA: 18, zr1: 48, zpB: 17, zr2: 47, module: 1e-3, moduleB: 1e-3 }).numbers.ratio).toBeCloseTo(1 / (1 - (48 * 17) / (18 * 47)), 9);
+    expect(
+      report({ drive: 'carrier', zpA: 18, zr1: 48, zpB: 17, zr2: 47, module: 1e-3, moduleB: 1e-3 }).numbers.ratio,
+    ).toBeCloseTo(1 / (1 - (48 * 17) / (18 * 47)), 9);
   });
 
   it('both toothings of every planet find their rings at any turn, and marks agree with whether planets are alike', () => {
-    const any = fc.record({ set: fc.constantFrom([15, 24, 63, 21, 60], [12, 18, 48, 15, 45], [18, 24, 66, 21, 63], [12, 21, 54, 20, 53]), planets: fc.constantFrom(3, 6), crank: fc.double({ min: -40, max: 40, noNaN: true }) });
+    const any = fc.record({
+      set: fc.constantFrom([15, 24, 63, 21, 60], [12, 18, 48, 15, 45], [18, 24, 66, 21, 63], [12, 21, 54, 20, 53]),
+      planets: fc.constantFrom(3, 6),
+      crank: fc.double({ min: -40, max: 40, noNaN: true }),
+    });
     fc.assert(
       fc.property(any, ({ set, planets, crank }) => {
-        const p = { ...plain, zs: set[0], zpA: set[1], zr1: set[2], zpB: set[3], zr2: set[4], planets, module: 1e-3, moduleB: 1e-3, allowanceA: 2e-4, allowanceB: 2e-4, trim: 'yes' };
+        const p = {
+          ...plain,
+          zs: set[0],
+          zpA: set[1],
+          zr1: set[2],
+          zpB: set[3],
+          zr2: set[4],
+          planets,
+          module: 1e-3,
+          moduleB: 1e-3,
+          allowanceA: 2e-4,
+          allowanceB: 2e-4,
+          trim: 'yes',
+        };
         const made = kind.drawing(p, crank, { shelf, duty });
         if (!made.ok) throw new Error(made.problem.what);
-        const items = new Map(made.value.flatMap((l) => l.items).filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve').map((i) => [i.key, i]));
+        const items = new Map(
+          made.value
+            .flatMap((l) => l.items)
+            .filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve')
+            .map((i) => [i.key, i]),
+        );
         const flat = (key: string) => flatten(place(items.get(key)!.outline, items.get(key)!.at), 1e-5);
         const inside = (b: Float64Array, x: number, y: number) => {
           let yes = false;
-          for (let k = 0, j = b.length - 2; k < b.length; j = k, k += 2) if (b[j + 1]! > y !== b[k + 1]! > y && x < ((b[k]! - b[j]!) * (y - b[j + 1]!)) / (b[k + 1]! - b[j + 1]!) + b[j]!) yes = !yes;
+          for (let k = 0, j = b.length - 2; k < b.length; j = k, k += 2)
+            if (
+              b[j + 1]! > y !== b[k + 1]! > y &&
+              x < ((b[k]! - b[j]!) * (y - b[j + 1]!)) / (b[k + 1]! - b[j + 1]!) + b[j]!
+            )
+              yes = !yes;
           return yes;
         };
-        for (const [planet, other, within] of [['planetA', 'ring1', true], ['planetB', 'ring2', true], ['planetA', 'sun', false]] as const) {
+        for (const [planet, other, within] of [
+          ['planetA', 'ring1', true],
+          ['planetB', 'ring2', true],
+          ['planetA', 'sun', false],
+        ] as const) {
           const b = flat(other);
           for (let i = 0; i < planets; i++) {
             // Only where the sun lets planets stand evenly is its mesh asked for.
             if (other === 'sun' && (set[0]! + set[2]!) % planets !== 0) continue;
             const a = flat(`${planet}${i}`);
-            for (let n = 0; n < a.length; n += 6) if (inside(b, a[n]!, a[n + 1]!) !== within) throw new Error(`${planet} ${i} and ${other}`);
+            for (let n = 0; n < a.length; n += 6)
+              if (inside(b, a[n]!, a[n + 1]!) !== within) throw new Error(`${planet} ${i} and ${other}`);
           }
         }
         const r = report(p);
@@ -72,13 +122,38 @@ describe('a shared-planet stage', () => {
   });
 
   it('has figures and checks that are numbers, or says in words why it cannot be', () => {
-    const any = fc.record({ drive: fc.constantFrom('sun', 'carrier'), zs: fc.integer({ min: 5, max: 40 }), zpA: fc.integer({ min: 5, max: 40 }), zpB: fc.integer({ min: 5, max: 40 }), off1: fc.integer({ min: -2, max: 2 }), off2: fc.integer({ min: -2, max: 2 }), planets: fc.integer({ min: 2, max: 8 }), moduleB: fc.double({ min: 7e-4, max: 1.4e-3, noNaN: true }), helix: fc.constantFrom(0, 0.3), double: fc.constantFrom('no', 'yes'), trim: fc.constantFrom('no', 'yes'), torque: fc.constantFrom(0, 3, 1e4) });
+    const any = fc.record({
+      drive: fc.constantFrom('sun', 'carrier'),
+      zs: fc.integer({ min: 5, max: 40 }),
+      zpA: fc.integer({ min: 5, max: 40 }),
+      zpB: fc.integer({ min: 5, max: 40 }),
+      off1: fc.integer({ min: -2, max: 2 }),
+      off2: fc.integer({ min: -2, max: 2 }),
+      planets: fc.integer({ min: 2, max: 8 }),
+      moduleB: fc.double({ min: 7e-4, max: 1.4e-3, noNaN: true }),
+      helix: fc.constantFrom(0, 0.3),
+      double: fc.constantFrom('no', 'yes'),
+      trim: fc.constantFrom('no', 'yes'),
+      torque: fc.constantFrom(0, 3, 1e4),
+    });
     fc.assert(
       fc.property(any, ({ off1, off2, torque, ...q }) => {
-        const p = { ...plain, module: 1e-3, ...q, zr1: Math.max(5, q.zs + 2 * q.zpA + off1), zr2: Math.max(5, q.zpB + q.zs + q.zpA + off2) };
+        const p = {
+          ...plain,
+          module: 1e-3,
+          ...q,
+          zr1: Math.max(5, q.zs + 2 * q.zpA + off1),
+          zr2: Math.max(5, q.zpB + q.zs + q.zpA + off2),
+        };
         const r = kind.analyse(p, { torque, torqueRms: torque / 2, speed: 2 }, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
-        for (const f of r.value.figures) expect(Number.isFinite(f.value) && f.low <= f.value + 1e-9 * Math.abs(f.value) && f.high >= f.value - 1e-9 * Math.abs(f.value), `${f.id} ${f.low} ${f.value} ${f.high}`).toBe(true);
+        for (const f of r.value.figures)
+          expect(
+            Number.isFinite(f.value) &&
+              f.low <= f.value + 1e-9 * Math.abs(f.value) &&
+              f.high >= f.value - 1e-9 * Math.abs(f.value),
+            `${f.id} ${f.low} ${f.value} ${f.high}`,
+          ).toBe(true);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
         expect(kind.parts(p, shelf).ok).toBe(true);
       }),
@@ -87,7 +162,10 @@ describe('a shared-planet stage', () => {
   });
 
   it('refuses counts that stand still and modules that do not share a centre distance, with fixes that work', () => {
-    for (const over of [{ zs: 12, zpA: 18, zr1: 48, zpB: 18, zr2: 48, module: 1e-3, moduleB: 1e-3 }, { zs: 12, zpA: 18, zr1: 48, zpB: 17, zr2: 47, module: 1e-3, moduleB: 2e-3 }]) {
+    for (const over of [
+      { zs: 12, zpA: 18, zr1: 48, zpB: 18, zr2: 48, module: 1e-3, moduleB: 1e-3 },
+      { zs: 12, zpA: 18, zr1: 48, zpB: 17, zr2: 47, module: 1e-3, moduleB: 2e-3 },
+    ]) {
       const r = kind.analyse({ ...plain, ...over }, duty, shelf);
       expect(r.ok).toBe(false);
       const fix = !r.ok && (r.problem as { fix?: { path: string; value: number } }).fix;
@@ -115,17 +193,24 @@ describe('the desk of counts of shared planets', () => {
   });
 
   it('what it says assembles has no check against its places', () => {
-    const sets = kind.counts!(p, wish).sets.filter((s) => s.assembles).slice(0, 12);
+    const sets = kind.counts!(p, wish)
+      .sets.filter((s) => s.assembles)
+      .slice(0, 12);
     expect(sets.length).toBeGreaterThan(3);
     for (const s of sets) {
       const r = kind.analyse({ ...p, ...s.values }, duty, shelf);
       if (!r.ok) throw new Error(`${s.label}: ${r.problem.what}`);
-      expect(r.value.checks.filter((c) => ['assembles', 'gap'].includes(c.id) && c.state === 'fails'), s.label).toEqual([]);
+      expect(
+        r.value.checks.filter((c) => ['assembles', 'gap'].includes(c.id) && c.state === 'fails'),
+        s.label,
+      ).toEqual([]);
     }
   });
 
   it('finds sets for a carrier drive too, and none where the size forbids all', () => {
-    expect(kind.counts!({ ...p, drive: 'carrier' }, { ratio: 20, size: 0.1, tolerance: 0.05 }).sets.length).toBeGreaterThan(3);
+    expect(
+      kind.counts!({ ...p, drive: 'carrier' }, { ratio: 20, size: 0.1, tolerance: 0.05 }).sets.length,
+    ).toBeGreaterThan(3);
     expect(kind.counts!(p, { ...wish, size: 0.01 }).sets).toEqual([]);
   });
 });

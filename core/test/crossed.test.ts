@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { completeElliptic, contactPlace, contactRises, crossedCylinders, crossedMesh, gear, halfAt, reducedModulus } from '../src/index.ts';
+import {
+  completeElliptic,
+  contactPlace,
+  contactRises,
+  crossedCylinders,
+  crossedMesh,
+  gear,
+  halfAt,
+  reducedModulus,
+} from '../src/index.ts';
 
 const alpha = Math.PI / 9;
 
@@ -10,7 +19,11 @@ function pairOf(m: number, starts: number, teeth: number, q: number, shift: numb
   const c = Math.cos(lead);
   const common = { module: m * c, pressure: alpha, addendum: addendum / c, dedendum: 1.25 / c, fillet: 0.3 };
   const hand = left ? -1 : 1;
-  return crossedMesh(gear({ ...common, teeth: starts, helix: hand * (Math.PI / 2 - lead) }), gear({ ...common, teeth, helix: hand * lead, shift: shift / c }), (m * (q + teeth + 2 * shift)) / 2);
+  return crossedMesh(
+    gear({ ...common, teeth: starts, helix: hand * (Math.PI / 2 - lead) }),
+    gear({ ...common, teeth, helix: hand * lead, shift: shift / c }),
+    (m * (q + teeth + 2 * shift)) / 2,
+  );
 }
 
 describe('a worm and a cylindrical wheel', () => {
@@ -25,7 +38,15 @@ describe('a worm and a cylindrical wheel', () => {
   });
 
   it('touches on both flanks surfaces within a nanometre all along its line, shifted wheels and either hand included', () => {
-    const any = fc.record({ starts: fc.integer({ min: 1, max: 5 }), teeth: fc.integer({ min: 20, max: 90 }), q: fc.double({ min: 7, max: 20, noNaN: true }), shift: fc.double({ min: -0.3, max: 0.6, noNaN: true }), turn: fc.double({ min: -3, max: 3, noNaN: true }), left: fc.boolean(), side: fc.constantFrom<1 | -1>(1, -1) });
+    const any = fc.record({
+      starts: fc.integer({ min: 1, max: 5 }),
+      teeth: fc.integer({ min: 20, max: 90 }),
+      q: fc.double({ min: 7, max: 20, noNaN: true }),
+      shift: fc.double({ min: -0.3, max: 0.6, noNaN: true }),
+      turn: fc.double({ min: -3, max: 3, noNaN: true }),
+      left: fc.boolean(),
+      side: fc.constantFrom<1 | -1>(1, -1),
+    });
     let touched = 0;
     fc.assert(
       fc.property(any, ({ starts, teeth, q, shift, turn, left, side }) => {

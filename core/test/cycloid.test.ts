@@ -1,19 +1,69 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { carry, contactSet, discOutline, discPlay, flatten, lobeCurve, pinGap, place, sampledError, smallestConvex, type Cycloid, type LobedPair } from '../src/index.ts';
+import {
+  carry,
+  contactSet,
+  discOutline,
+  discPlay,
+  flatten,
+  lobeCurve,
+  pinGap,
+  place,
+  sampledError,
+  smallestConvex,
+  type Cycloid,
+  type LobedPair,
+} from '../src/index.ts';
 
-const read = <T>(name: string): T => JSON.parse(readFileSync(new URL(`./cases/${name}.json`, import.meta.url), 'utf8')) as T;
-interface Shape { pin_circle_radius_mm: number; pin_radius_mm: number; eccentricity_mm: number; pins: number; smallest_convex_pin_path_radius_mm: number; undercut: boolean; max_radius_mm: number; min_radius_mm: number }
-interface Play { pin_circle_radius_mm: number; pin_radius_mm: number; eccentricity_mm: number; pins: number; profile_allowance_mm: number; crank_deg: number; play_arcmin_output_holes_exact: number }
-const of = (c: { pin_circle_radius_mm: number; pin_radius_mm: number; eccentricity_mm: number; pins: number }, gap = 0): LobedPair => ({ profile: { pins: c.pins, circle: c.pin_circle_radius_mm * 1e-3, pin: c.pin_radius_mm * 1e-3 + gap, throw: c.eccentricity_mm * 1e-3 }, circle: c.pin_circle_radius_mm * 1e-3, pin: c.pin_radius_mm * 1e-3 });
-
-const any = fc.record({ pins: fc.integer({ min: 5, max: 50 }), k: fc.double({ min: 0.15, max: 0.85, noNaN: true }), share: fc.double({ min: 0.1, max: 0.8, noNaN: true }), crank: fc.double({ min: -10, max: 10, noNaN: true }) }).map(({ pins, k, share, crank }) => {
-  const circle = 0.03;
-  const e = (k * circle) / pins;
-  const most = Math.min(smallestConvex({ pins, circle, pin: 0, throw: e }), circle * Math.sin(Math.PI / pins));
-  return { c: { pins, circle, pin: share * most, throw: e } as Cycloid, crank };
+const read = <T>(name: string): T =>
+  JSON.parse(readFileSync(new URL(`./cases/${name}.json`, import.meta.url), 'utf8')) as T;
+interface Shape {
+  pin_circle_radius_mm: number;
+  pin_radius_mm: number;
+  eccentricity_mm: number;
+  pins: number;
+  smallest_convex_pin_path_radius_mm: number;
+  undercut: boolean;
+  max_radius_mm: number;
+  min_radius_mm: number;
+}
+interface Play {
+  pin_circle_radius_mm: number;
+  pin_radius_mm: number;
+  eccentricity_mm: number;
+  pins: number;
+  profile_allowance_mm: number;
+  crank_deg: number;
+  play_arcmin_output_holes_exact: number;
+}
+const of = (
+  c: { pin_circle_radius_mm: number; pin_radius_mm: number; eccentricity_mm: number; pins: number },
+  gap = 0,
+): LobedPair => ({
+  profile: {
+    pins: c.pins,
+    circle: c.pin_circle_radius_mm * 1e-3,
+    pin: c.pin_radius_mm * 1e-3 + gap,
+    throw: c.eccentricity_mm * 1e-3,
+  },
+  circle: c.pin_circle_radius_mm * 1e-3,
+  pin: c.pin_radius_mm * 1e-3,
 });
+
+const any = fc
+  .record({
+    pins: fc.integer({ min: 5, max: 50 }),
+    k: fc.double({ min: 0.15, max: 0.85, noNaN: true }),
+    share: fc.double({ min: 0.1, max: 0.8, noNaN: true }),
+    crank: fc.double({ min: -10, max: 10, noNaN: true }),
+  })
+  .map(({ pins, k, share, crank }) => {
+    const circle = 0.03;
+    const e = (k * circle) / pins;
+    const most = Math.min(smallestConvex({ pins, circle, pin: 0, throw: e }), circle * Math.sin(Math.PI / pins));
+    return { c: { pins, circle, pin: share * most, throw: e } as Cycloid, crank };
+  });
 
 describe('a cycloidal disc against worked figures', () => {
   it.each(read<Shape[]>('cycloidal'))('$pins pins on $pin_circle_radius_mm', (x) => {
@@ -22,16 +72,20 @@ describe('a cycloidal disc against worked figures', () => {
     expect(profile.pin >= smallestConvex(profile)).toBe(x.undercut);
     const p = flatten(discOutline(profile), 1e-8);
     let [low, high] = [Infinity, 0];
-    for (let i = 0; i < p.length; i += 2) [low, high] = [Math.min(low, Math.hypot(p[i]!, p[i + 1]!)), Math.max(high, Math.hypot(p[i]!, p[i + 1]!))];
+    for (let i = 0; i < p.length; i += 2)
+      [low, high] = [Math.min(low, Math.hypot(p[i]!, p[i + 1]!)), Math.max(high, Math.hypot(p[i]!, p[i + 1]!))];
     expect(high * 1e3).toBeCloseTo(x.max_radius_mm, 4);
     expect(low * 1e3).toBeCloseTo(x.min_radius_mm, 4);
   });
 
-  it.each(read<Play[]>('cycloidal-play'))('play of $pins pins, $profile_allowance_mm off, crank at $crank_deg°', (x) => {
-    const [a, b] = discPlay(of(x, x.profile_allowance_mm * 1e-3), (x.crank_deg * Math.PI) / 180);
-    // The oracle is told to be good to 0.05′.
-    expect(Math.abs(((b - a) * 10800) / Math.PI - x.play_arcmin_output_holes_exact)).toBeLessThan(0.06);
-  });
+  it.each(read<Play[]>('cycloidal-play'))(
+    'play of $pins pins, $profile_allowance_mm off, crank at $crank_deg°',
+    (x) => {
+      const [a, b] = discPlay(of(x, x.profile_allowance_mm * 1e-3), (x.crank_deg * Math.PI) / 180);
+      // The oracle is told to be good to 0.05′.
+      expect(Math.abs(((b - a) * 10800) / Math.PI - x.play_arcmin_output_holes_exact)).toBeLessThan(0.06);
+    },
+  );
 });
 
 describe('a cycloidal disc', () => {
@@ -48,9 +102,19 @@ describe('a cycloidal disc', () => {
   it('drawn as arcs, never stands in a pin and comes within 0.1 µm of each', () => {
     fc.assert(
       fc.property(any, ({ c, crank }) => {
-        const o = flatten(place(discOutline(c, 2e-8), { x: c.throw * Math.cos(crank), y: c.throw * Math.sin(crank), turn: -crank / (c.pins - 1) }), 2e-8);
+        const o = flatten(
+          place(discOutline(c, 2e-8), {
+            x: c.throw * Math.cos(crank),
+            y: c.throw * Math.sin(crank),
+            turn: -crank / (c.pins - 1),
+          }),
+          2e-8,
+        );
         for (let j = 0; j < c.pins; j += 3) {
-          const [x, y] = [c.circle * Math.cos((2 * Math.PI * j) / c.pins), c.circle * Math.sin((2 * Math.PI * j) / c.pins)];
+          const [x, y] = [
+            c.circle * Math.cos((2 * Math.PI * j) / c.pins),
+            c.circle * Math.sin((2 * Math.PI * j) / c.pins),
+          ];
           let least = Infinity;
           for (let i = 0; i < o.length; i += 2) {
             const n = (i + 2) % o.length;
@@ -81,7 +145,10 @@ describe('a cycloidal disc', () => {
 
   it('plays by about 2δ/((Z − 1)e), less with a larger eccentricity', () => {
     const at = (e: number) => {
-      const [a, b] = discPlay({ profile: { pins: 16, circle: 0.03, pin: 2.04e-3, throw: e }, circle: 0.03, pin: 2e-3 }, 0.3);
+      const [a, b] = discPlay(
+        { profile: { pins: 16, circle: 0.03, pin: 2.04e-3, throw: e }, circle: 0.03, pin: 2e-3 },
+        0.3,
+      );
       return b - a;
     };
     expect(at(0.8e-3) / (8e-5 / (15 * 0.8e-3))).toBeCloseTo(1, 1);
@@ -89,7 +156,11 @@ describe('a cycloidal disc', () => {
   });
 
   it('carries a torque by the pins on one side; their moments make it up; more torque brings more pins in', () => {
-    const tight: LobedPair = { profile: { pins: 14, circle: 0.04, pin: 3.02e-3, throw: 1.4e-3 }, circle: 0.04, pin: 3e-3 };
+    const tight: LobedPair = {
+      profile: { pins: 14, circle: 0.04, pin: 3.02e-3, throw: 1.4e-3 },
+      circle: 0.04,
+      pin: 3e-3,
+    };
     const set = contactSet(tight, 0.4);
     const sum = (t: number) => {
       const c = carry([set], 5e7, t);
@@ -109,12 +180,18 @@ describe('a cycloidal disc', () => {
     const set = contactSet(pair, 0);
     for (let j = 0; j < 11; j++) {
       const a = (2 * Math.PI * j) / 11;
-      expect(Math.abs(set.gaps[j]! + 5e-5 * (Math.cos(a) * set.nx[j]! + Math.sin(a) * set.ny[j]!))).toBeLessThan(1.5e-6);
+      expect(Math.abs(set.gaps[j]! + 5e-5 * (Math.cos(a) * set.nx[j]! + Math.sin(a) * set.ny[j]!))).toBeLessThan(
+        1.5e-6,
+      );
     }
   });
 
   it('errs over a turn by what pins and lobes are off, by sampling: none without, in proportion with, the same for a seed', () => {
-    const pair: LobedPair = { profile: { pins: 14, circle: 0.04, pin: 3.05e-3, throw: 1.4e-3 }, circle: 0.04, pin: 3e-3 };
+    const pair: LobedPair = {
+      profile: { pins: 14, circle: 0.04, pin: 3.05e-3, throw: 1.4e-3 },
+      circle: 0.04,
+      pin: 3e-3,
+    };
     const none = sampledError(pair, 0, 0);
     const one = sampledError(pair, 2e-5, 0);
     expect(sampledError(pair, 2e-5, 0)).toEqual(one);

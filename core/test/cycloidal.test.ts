@@ -11,7 +11,22 @@ const { params, analyse, report } = stageBench('cycloidal', plain, duty, shelf);
 const figure = figureOf;
 const state = (r: StageReport, id: string) => r.checks.find((c) => c.id === id)?.state;
 /** A stage whose parts all fit, to change one thing at a time. */
-const roomy = { pins: 14, circle: 0.08, pin: 6e-3, throw: 1.4e-3, discs: 2, width: 8e-3, offset: 5e-5, ringChange: 0, outPins: 6, outCircle: 0.05, outPin: 5e-3, outGap: 0, bearing: '61802', shaft: 5e-3 };
+const roomy = {
+  pins: 14,
+  circle: 0.08,
+  pin: 6e-3,
+  throw: 1.4e-3,
+  discs: 2,
+  width: 8e-3,
+  offset: 5e-5,
+  ringChange: 0,
+  outPins: 6,
+  outCircle: 0.05,
+  outPin: 5e-3,
+  outGap: 0,
+  bearing: '61802',
+  shaft: 5e-3,
+};
 /** The same with twice the pins and two lobes less. */
 const two2 = { ...roomy, pins: 28, pin: 4e-3, difference: 2 };
 
@@ -22,9 +37,10 @@ describe('a cycloidal stage', () => {
   });
 
   it('plays as the worked figure says when the holes are exact', () => {
-    // Case of the oracle: R 40, r 3, e 1.4, Z 14, 0.05 off: 19.1′; the likely figure takes off what misplaced pins take and adds the crank’s own.
+    // Case of the oracle: R 40, r 3, e 1.4, Z 14, 0.05 off: 19.1′; the likely figure takes off what misplaced pins take
+    // and adds the crank’s own.
     const r = report({ ...roomy, outGap: 0 });
-    const alone = figure(r, 'playDisc') + ((2 / (13 * 1.4e-3)) * (2e-5 - 1e-5));
+    const alone = figure(r, 'playDisc') + (2 / (13 * 1.4e-3)) * (2e-5 - 1e-5);
     expect((alone * 10800) / Math.PI).toBeGreaterThan(19.0);
     expect((alone * 10800) / Math.PI).toBeLessThan(19.25);
     // Holes in series: a diametral clearance over the longest lever.
@@ -34,7 +50,10 @@ describe('a cycloidal stage', () => {
 
   it('loses less on sleeves, and turns back the harder the more it loses', () => {
     const eta = (over: Record<string, unknown>) => report({ ...roomy, ...over }).numbers;
-    const [fixed, sleeves] = [eta({ pinsRun: 'fixed', outRun: 'fixed' }), eta({ pinsRun: 'sleeves', outRun: 'sleeves' })];
+    const [fixed, sleeves] = [
+      eta({ pinsRun: 'fixed', outRun: 'fixed' }),
+      eta({ pinsRun: 'sleeves', outRun: 'sleeves' }),
+    ];
     expect(sleeves.etaForward).toBeGreaterThan(fixed.etaForward);
     for (const n of [fixed, sleeves]) {
       expect(n.etaForward).toBeGreaterThan(0.3);
@@ -45,10 +64,13 @@ describe('a cycloidal stage', () => {
   });
 
   it('shares its torque among more pins as it grows and among more discs', () => {
-    const worst = (over: Record<string, unknown>, torque: number) => figure(report({ ...roomy, ...over }, { ...duty, torque }), 'pinForce');
+    const worst = (over: Record<string, unknown>, torque: number) =>
+      figure(report({ ...roomy, ...over }, { ...duty, torque }), 'pinForce');
     expect(worst({}, 6) / worst({}, 3)).toBeLessThan(2);
     expect(worst({ discs: 1, outPin: 5e-3 }, 5)).toBeGreaterThan(1.3 * worst({ discs: 2 }, 5));
-    expect(figure(report(roomy, { ...duty, torque: 30 }), 'carrying')).toBeGreaterThan(figure(report(roomy, { ...duty, torque: 1 }), 'carrying'));
+    expect(figure(report(roomy, { ...duty, torque: 30 }), 'carrying')).toBeGreaterThan(
+      figure(report(roomy, { ...duty, torque: 1 }), 'carrying'),
+    );
   });
 
   it('one disc shakes, two are a couple, three are still', () => {
@@ -63,7 +85,12 @@ describe('a cycloidal stage', () => {
   });
 
   it('mends take: bind, webs, pins, bearings', () => {
-    for (const [over, id] of [[{ offset: 0 }, 'bind'], [{ outCircle: 0.0625 }, 'web-rim'], [{ outCircle: 0.0318, outPin: 4e-3, outPins: 5 }, 'web-bearing'], [{ pin: 17.5e-3, throw: 4e-4, outCircle: 0.045 }, 'pins']] as const) {
+    for (const [over, id] of [
+      [{ offset: 0 }, 'bind'],
+      [{ outCircle: 0.0625 }, 'web-rim'],
+      [{ outCircle: 0.0318, outPin: 4e-3, outPins: 5 }, 'web-bearing'],
+      [{ pin: 17.5e-3, throw: 4e-4, outCircle: 0.045 }, 'pins'],
+    ] as const) {
       const p = { ...roomy, ...over };
       const c = report(p).checks.find((x) => x.id === id)!;
       expect(c.state, id).toBe('fails');
@@ -72,7 +99,16 @@ describe('a cycloidal stage', () => {
   });
 
   it('refuses what cannot be, with a mend that makes it possible', () => {
-    for (const [over, place] of [[{ throw: 3e-3 }, 'throw'], [{ pin: 19e-3 }, 'pin'], [{ throw: 2.6e-3, pin: 12e-3 }, 'pin'], [{ outCircle: 0.03 }, 'outCircle'], [{ outCircle: 0.066 }, 'outCircle'], [{ outPins: 24 }, 'outPins'], [{ shaft: 13e-3 }, 'shaft'], [{ bearing: 'none' }, 'bearing']] as const) {
+    for (const [over, place] of [
+      [{ throw: 3e-3 }, 'throw'],
+      [{ pin: 19e-3 }, 'pin'],
+      [{ throw: 2.6e-3, pin: 12e-3 }, 'pin'],
+      [{ outCircle: 0.03 }, 'outCircle'],
+      [{ outCircle: 0.066 }, 'outCircle'],
+      [{ outPins: 24 }, 'outPins'],
+      [{ shaft: 13e-3 }, 'shaft'],
+      [{ bearing: 'none' }, 'bearing'],
+    ] as const) {
       const r = analyse({ ...roomy, ...over });
       expect(r.ok, JSON.stringify(over)).toBe(false);
       if (r.ok) continue;
@@ -88,10 +124,34 @@ describe('a cycloidal stage', () => {
   it('of two lobes less with hardly any eccentricity is numbers as long as a pin holds it, and refused with the field once none does', () => {
     let [held, refused] = [0, 0];
     for (let change = -2e-4; change <= 2e-4; change += 1e-5) {
-      const r = kind.analyse({ ...plain, pins: 34, difference: 2, circle: 0.087, pin: 5e-4, throw: 5e-5, discs: 1, width: 5e-4, offset: 0, ringChange: change, outPins: 3, outCircle: 0.087 * 0.3, outPin: 5e-4, outGap: 0, pinsRun: 'fixed', carriedBy: 'plate', bearing: '688', shaft: 0 }, { ...duty, torque: 0 }, shelf);
+      const r = kind.analyse(
+        {
+          ...plain,
+          pins: 34,
+          difference: 2,
+          circle: 0.087,
+          pin: 5e-4,
+          throw: 5e-5,
+          discs: 1,
+          width: 5e-4,
+          offset: 0,
+          ringChange: change,
+          outPins: 3,
+          outCircle: 0.087 * 0.3,
+          outPin: 5e-4,
+          outGap: 0,
+          pinsRun: 'fixed',
+          carriedBy: 'plate',
+          bearing: '688',
+          shaft: 0,
+        },
+        { ...duty, torque: 0 },
+        shelf,
+      );
       if (r.ok) {
         held++;
-        for (const f of r.value.figures) expect([f.value, f.low, f.high].every(Number.isFinite), `${f.id} at ${change}`).toBe(true);
+        for (const f of r.value.figures)
+          expect([f.value, f.low, f.high].every(Number.isFinite), `${f.id} at ${change}`).toBe(true);
       } else {
         refused++;
         expect(['ringChange', 'pin', 'throw'], r.problem.what).toContain(r.problem.place);
@@ -103,7 +163,28 @@ describe('a cycloidal stage', () => {
 
   it('has figures and checks that are numbers, or refuses in words, for anything its schema takes', () => {
     const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-    const any = fc.record({ held: fc.constantFrom('ring', 'disc'), pins: fc.integer({ min: 4, max: 60 }), difference: fc.constantFrom(1, 1, 2), circle: d(0.02, 0.3), pin: d(5e-4, 0.02), throw: d(5e-5, 4e-3), discs: fc.integer({ min: 1, max: 3 }), width: d(5e-4, 0.03), offset: d(-1e-4, 3e-4), ringChange: d(-2e-4, 2e-4), outPins: fc.integer({ min: 3, max: 12 }), share: d(0.3, 0.9), outPin: d(5e-4, 0.01), outGap: d(0, 3e-4), pinsRun: fc.constantFrom('fixed', 'sleeves'), carriedBy: fc.constantFrom('plate', 'both'), bearing: fc.constantFrom('688', '61802', '61805', 'hk1212'), shaft: d(0, 5e-3), materialD: fc.constantFrom('pla', 'c45'), torque: fc.constantFrom(0, 3, 1e4) });
+    const any = fc.record({
+      held: fc.constantFrom('ring', 'disc'),
+      pins: fc.integer({ min: 4, max: 60 }),
+      difference: fc.constantFrom(1, 1, 2),
+      circle: d(0.02, 0.3),
+      pin: d(5e-4, 0.02),
+      throw: d(5e-5, 4e-3),
+      discs: fc.integer({ min: 1, max: 3 }),
+      width: d(5e-4, 0.03),
+      offset: d(-1e-4, 3e-4),
+      ringChange: d(-2e-4, 2e-4),
+      outPins: fc.integer({ min: 3, max: 12 }),
+      share: d(0.3, 0.9),
+      outPin: d(5e-4, 0.01),
+      outGap: d(0, 3e-4),
+      pinsRun: fc.constantFrom('fixed', 'sleeves'),
+      carriedBy: fc.constantFrom('plate', 'both'),
+      bearing: fc.constantFrom('688', '61802', '61805', 'hk1212'),
+      shaft: d(0, 5e-3),
+      materialD: fc.constantFrom('pla', 'c45'),
+      torque: fc.constantFrom(0, 3, 1e4),
+    });
     let made = 0;
     fc.assert(
       fc.property(any, ({ share, torque, ...q }) => {
@@ -111,13 +192,24 @@ describe('a cycloidal stage', () => {
         const r = kind.analyse(p, { ...duty, torque }, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
         made++;
-        for (const f of r.value.figures) expect(Number.isFinite(f.value) && f.low <= f.value + 1e-9 * Math.abs(f.value) && f.high >= f.value - 1e-9 * Math.abs(f.value), `${f.id} ${f.low} ${f.value} ${f.high}`).toBe(true);
+        for (const f of r.value.figures)
+          expect(
+            Number.isFinite(f.value) &&
+              f.low <= f.value + 1e-9 * Math.abs(f.value) &&
+              f.high >= f.value - 1e-9 * Math.abs(f.value),
+            `${f.id} ${f.low} ${f.value} ${f.high}`,
+          ).toBe(true);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
         const drawn = kind.drawing(p, 1, { shelf, duty });
         if (!drawn.ok) throw new Error(drawn.problem.what);
-        for (const l of drawn.value) for (const i of l.items) if (i.kind === 'curve') for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
+        for (const l of drawn.value)
+          for (const i of l.items)
+            if (i.kind === 'curve')
+              for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
         const courses = kind.courses!(p, { ...duty, torque }, shelf);
-        if (courses.ok) for (const c of courses.value) for (const v of c.values) if (!Number.isFinite(v)) throw new Error(`${c.id} is not a number`);
+        if (courses.ok)
+          for (const c of courses.value)
+            for (const v of c.values) if (!Number.isFinite(v)) throw new Error(`${c.id} is not a number`);
       }),
       { numRuns: 250 },
     );
@@ -125,24 +217,30 @@ describe('a cycloidal stage', () => {
   });
 
   it('is drawn without any disc standing in a pin, and with output pins inside their holes, at any crank', () => {
-    for (const held of ['ring', 'disc']) for (const crank of [0, 0.7, 2.9, 11, -4]) {
-      const made = kind.drawing(params({ ...roomy, held, outGap: 5e-5 }), crank, { shelf, duty });
-      if (!made.ok) throw new Error(made.problem.what);
-      const items = new Map(made.value.flatMap((l) => l.items).filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve').map((i) => [i.key, i]));
-      for (const disc of ['disc0', 'disc1']) {
-        const o = flatten(place(items.get(disc)!.outline, items.get(disc)!.at), 1e-6);
-        for (let j = 0; j < 14; j++) {
-          const pin = items.get(`pin${j}`)!.at;
-          let least = Infinity;
-          for (let i = 0; i < o.length; i += 2) least = Math.min(least, Math.hypot(o[i]! - pin.x, o[i + 1]! - pin.y));
-          expect(least).toBeGreaterThan(3e-3 + 4e-5);
+    for (const held of ['ring', 'disc'])
+      for (const crank of [0, 0.7, 2.9, 11, -4]) {
+        const made = kind.drawing(params({ ...roomy, held, outGap: 5e-5 }), crank, { shelf, duty });
+        if (!made.ok) throw new Error(made.problem.what);
+        const items = new Map(
+          made.value
+            .flatMap((l) => l.items)
+            .filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve')
+            .map((i) => [i.key, i]),
+        );
+        for (const disc of ['disc0', 'disc1']) {
+          const o = flatten(place(items.get(disc)!.outline, items.get(disc)!.at), 1e-6);
+          for (let j = 0; j < 14; j++) {
+            const pin = items.get(`pin${j}`)!.at;
+            let least = Infinity;
+            for (let i = 0; i < o.length; i += 2) least = Math.min(least, Math.hypot(o[i]! - pin.x, o[i + 1]! - pin.y));
+            expect(least).toBeGreaterThan(3e-3 + 4e-5);
+          }
+        }
+        for (let i = 0; i < 6; i++) {
+          const [hole, out] = [items.get(`hole${i}`)!.at, items.get(`out${i}`)!.at];
+          expect(Math.hypot(hole.x - out.x, hole.y - out.y)).toBeCloseTo(1.4e-3, 9);
         }
       }
-      for (let i = 0; i < 6; i++) {
-        const [hole, out] = [items.get(`hole${i}`)!.at, items.get(`out${i}`)!.at];
-        expect(Math.hypot(hole.x - out.x, hole.y - out.y)).toBeCloseTo(1.4e-3, 9);
-      }
-    }
   });
 
   it('with two lobes less has half the ratio, and needs an even number of pins', () => {
@@ -159,10 +257,20 @@ describe('a cycloidal stage', () => {
   });
 
   it('cut for two lobes less no disc stands in a pin at any crank, some pins touch, and those whose lobe is cut off stand clear', () => {
-    for (const [crank, held] of [[0.3, 'ring'], [1.1, 'disc'], [4, 'ring'], [-37, 'disc']] as const) {
+    for (const [crank, held] of [
+      [0.3, 'ring'],
+      [1.1, 'disc'],
+      [4, 'ring'],
+      [-37, 'disc'],
+    ] as const) {
       const made = kind.drawing(params({ ...two2, held }), crank, { shelf, duty });
       if (!made.ok) throw new Error(made.problem.what);
-      const items = new Map(made.value.flatMap((l) => l.items).filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve').map((i) => [i.key, i]));
+      const items = new Map(
+        made.value
+          .flatMap((l) => l.items)
+          .filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve')
+          .map((i) => [i.key, i]),
+      );
       for (const d of ['disc0', 'disc1']) {
         const o = flatten(place(items.get(d)!.outline, items.get(d)!.at), 2e-8);
         let touching = 0;
@@ -213,11 +321,17 @@ describe('a cycloidal stage', () => {
   });
 
   it('defaults carry what was wished, at the ratio wished', () => {
-    for (const [ratio, torque] of [[10, 2], [20, 6], [35, 3]] as const) {
+    for (const [ratio, torque] of [
+      [10, 2],
+      [20, 6],
+      [35, 3],
+    ] as const) {
       const p = kind.defaults({ ratio, torque, size: Infinity, shelf });
       expect(Math.abs(kind.kinematics(p).ratio)).toBe(ratio);
       const r = kind.analyse(p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
-      expect(r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id)).toEqual([]);
+      expect(
+        r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id),
+      ).toEqual([]);
     }
   });
 
@@ -231,6 +345,9 @@ describe('a cycloidal stage', () => {
     expect(two.ok && two.value.ample).toBeLessThan(1e-3);
     expect(two.ok && two.value.values.some((v) => v === Infinity) && two.value.values.some((v) => v < 0)).toBe(true);
     const carrying = c.value.find((x) => x.id === 'carrying')!.values;
-    for (let k = 0; k < 144; k += 7) expect(Array.from({ length: 14 }, (_, j) => one.value.values[j * 144 + k]!).filter((v) => v < 0).length).toBe(carrying[k]);
+    for (let k = 0; k < 144; k += 7)
+      expect(Array.from({ length: 14 }, (_, j) => one.value.values[j * 144 + k]!).filter((v) => v < 0).length).toBe(
+        carrying[k],
+      );
   });
 });

@@ -1,9 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { flatten, readParams, stageKinds, withFactor, type AnyStageKind, type Check, type Duty, type Layer, type Mend, type Outline, type StageReport, type StageWish } from '../src/index.ts';
+import {
+  flatten,
+  readParams,
+  stageKinds,
+  withFactor,
+  type AnyStageKind,
+  type Check,
+  type Duty,
+  type Layer,
+  type Mend,
+  type Outline,
+  type StageReport,
+  type StageWish,
+} from '../src/index.ts';
 import { shelf } from './helpers.ts';
 
-// What the contract of a stage promises, held against every kind that is registered: a new kind is tried here without a line of test.
+// What the contract of a stage promises, held against every kind that is registered: a new kind is tried here without a
+// line of test.
 
 const duty: Duty = { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 };
 const wish = (over: Partial<StageWish> = {}): StageWish => ({ ratio: 20, torque: 2.4, size: 0.14, shelf, ...over });
@@ -25,7 +39,11 @@ describe('the start of every kind', () => {
       if (!(f.when?.(params) ?? true)) continue;
       const v = params[f.path];
       expect(f.help.length, f.path).toBeGreaterThan(3);
-      if (f.as === 'choice') expect(f.options(params, shelf).map((o) => o.value), `${f.path} ${String(v)}`).toContain(v);
+      if (f.as === 'choice')
+        expect(
+          f.options(params, shelf).map((o) => o.value),
+          `${f.path} ${String(v)}`,
+        ).toContain(v);
       if (f.as === 'count') {
         expect(v, f.path).toBeGreaterThanOrEqual(f.min);
         expect(v, f.path).toBeLessThanOrEqual(f.max);
@@ -37,7 +55,9 @@ describe('the start of every kind', () => {
   each('comes near the ratio it was asked for, where it can make it', (kind) => {
     // Kinds that cannot make a ratio of 20 come as near as they do.
     const { ratio } = kind.kinematics(kind.defaults(wish()));
-    const nearest = [3, 5, 8, 12, 20, 40, 60].map((r) => Math.abs(Math.abs(kind.kinematics(kind.defaults(wish({ ratio: r }))).ratio) / r - 1));
+    const nearest = [3, 5, 8, 12, 20, 40, 60].map((r) =>
+      Math.abs(Math.abs(kind.kinematics(kind.defaults(wish({ ratio: r }))).ratio) / r - 1),
+    );
     expect(Math.min(...nearest)).toBeLessThan(0.06);
     expect(Number.isFinite(ratio) && ratio !== 0).toBe(true);
   });
@@ -66,14 +86,25 @@ describe('the report of every kind', () => {
         const passes = c.sense === 'max' ? c.figure <= c.limit : c.figure >= c.limit;
         expect(c.state === 'fails', `${c.id} ${c.figure} ${c.sense} ${c.limit}`).toBe(!passes);
         expect(c.why.length, c.id).toBeGreaterThan(8);
-        if (c.of) expect(r.figures.map((f) => f.id), c.id).toContain(c.of);
-        if (c.state === 'fails' && c.severity !== 'note') expect(c.mend?.label ?? c.advice, `${c.id} fails without a way out`).toBeTruthy();
+        if (c.of)
+          expect(
+            r.figures.map((f) => f.id),
+            c.id,
+          ).toContain(c.of);
+        if (c.state === 'fails' && c.severity !== 'note')
+          expect(c.mend?.label ?? c.advice, `${c.id} fails without a way out`).toBeTruthy();
       }
     }
   });
 
   each('offers mends that its schema takes and that do what they say', (kind) => {
-    for (const [want, factor] of [[wish(), 1], [wish(), 5], [wish(), 25], [wish({ ratio: 6, torque: 20, size: 0.2 }), 1.8], [wish({ ratio: 60, torque: 0.3, size: 0.08 }), 1.8]] as const) {
+    for (const [want, factor] of [
+      [wish(), 1],
+      [wish(), 5],
+      [wish(), 25],
+      [wish({ ratio: 6, torque: 20, size: 0.2 }), 1.8],
+      [wish({ ratio: 60, torque: 0.3, size: 0.08 }), 1.8],
+    ] as const) {
       const torque = want.torque * factor;
       const at = { ...duty, torque, torqueRms: torque / 2, equivalent: torque / 2 };
       const params = kind.defaults(want);
@@ -94,7 +125,10 @@ describe('the report of every kind', () => {
 
   each('carries less margin the more is asked, and the same numbers whatever is asked', (kind) => {
     const params = kind.defaults(wish());
-    const [light, heavy] = [report(kind, params, { ...duty, torque: 0.5, torqueRms: 0.2, equivalent: 0.3 }), report(kind, params, { ...duty, torque: 5, torqueRms: 2, equivalent: 3 })];
+    const [light, heavy] = [
+      report(kind, params, { ...duty, torque: 0.5, torqueRms: 0.2, equivalent: 0.3 }),
+      report(kind, params, { ...duty, torque: 5, torqueRms: 2, equivalent: 3 }),
+    ];
     expect(heavy.numbers.ratio).toBe(light.numbers.ratio);
     expect(heavy.numbers.mass).toBeCloseTo(light.numbers.mass, 9);
     expect(heavy.numbers.life).toBeLessThanOrEqual(light.numbers.life);
@@ -105,7 +139,18 @@ describe('the report of every kind', () => {
     for (const p of [kind.defaults(wish()), kind.defaults(wish({ ratio: 6, torque: 8 }))]) {
       const [full, quick] = [report(kind, p).numbers, kind.screen(p, duty, shelf)];
       if (!quick.ok) throw new Error(quick.problem.what);
-      for (const key of ['ratio', 'etaForward', 'stiffness', 'mass', 'outside', 'length', 'bore', 'inertiaIn', 'drag'] as const) expect(quick.value[key], key).toBeCloseTo(full[key], 9);
+      for (const key of [
+        'ratio',
+        'etaForward',
+        'stiffness',
+        'mass',
+        'outside',
+        'length',
+        'bore',
+        'inertiaIn',
+        'drag',
+      ] as const)
+        expect(quick.value[key], key).toBeCloseTo(full[key], 9);
       expect(quick.value.play).toEqual(full.play);
       expect(quick.value.limits).toEqual(full.limits);
     }
@@ -140,32 +185,41 @@ function lengthOf(o: Outline): number {
   for (let i = 2; i + 1 < p.length; i += 2) sum += Math.hypot(p[i]! - p[i - 2]!, p[i + 1]! - p[i - 1]!);
   return sum;
 }
-const shapes = (layers: readonly Layer[]) => layers.flatMap((l) => l.items.flatMap((i) => (i.kind === 'curve' ? [i] : [])));
+const shapes = (layers: readonly Layer[]) =>
+  layers.flatMap((l) => l.items.flatMap((i) => (i.kind === 'curve' ? [i] : [])));
 
 describe('what every kind draws', () => {
-  each('has layers and keys of their own, poses that are numbers, and outlines that do not change with the crank', (kind) => {
-    const params = kind.defaults(wish());
-    const drawn = [0, 0.7].map((crank) => {
-      const r = kind.drawing(params, crank, { shelf, duty });
-      if (!r.ok) throw new Error(r.problem.what);
-      return r.value;
-    });
-    for (const layers of drawn) {
-      expect(new Set(layers.map((l) => l.id)).size).toBe(layers.length);
-      for (const l of layers) expect(new Set(l.items.map((i) => i.key)).size, l.id).toBe(l.items.length);
-      for (const c of shapes(layers)) for (const v of [c.at.x, c.at.y, c.at.turn]) expect(Number.isFinite(v), c.key).toBe(true);
-    }
-    // The same object means the same shape: what turns must not be made anew for every frame.
-    const [a, b] = drawn.map((layers) => new Map(shapes(layers).map((c) => [c.key, c.outline])));
-    const points = (keys: readonly string[]) => keys.reduce((n, k) => n + a!.get(k)!.points.length / 3, 0);
-    const all = [...a!.keys()];
-    // A belt's teeth run along it: its outline alone is new each time.
-    if (points(all) > 400 && kind.id !== 'belt') expect(points(all.filter((k) => b!.get(k) === a!.get(k))) / points(all)).toBeGreaterThan(0.7);
-  });
+  each(
+    'has layers and keys of their own, poses that are numbers, and outlines that do not change with the crank',
+    (kind) => {
+      const params = kind.defaults(wish());
+      const drawn = [0, 0.7].map((crank) => {
+        const r = kind.drawing(params, crank, { shelf, duty });
+        if (!r.ok) throw new Error(r.problem.what);
+        return r.value;
+      });
+      for (const layers of drawn) {
+        expect(new Set(layers.map((l) => l.id)).size).toBe(layers.length);
+        for (const l of layers) expect(new Set(l.items.map((i) => i.key)).size, l.id).toBe(l.items.length);
+        for (const c of shapes(layers))
+          for (const v of [c.at.x, c.at.y, c.at.turn]) expect(Number.isFinite(v), c.key).toBe(true);
+      }
+      // The same object means the same shape: what turns must not be made anew for every frame.
+      const [a, b] = drawn.map((layers) => new Map(shapes(layers).map((c) => [c.key, c.outline])));
+      const points = (keys: readonly string[]) => keys.reduce((n, k) => n + a!.get(k)!.points.length / 3, 0);
+      const all = [...a!.keys()];
+      // A belt's teeth run along it: its outline alone is new each time.
+      if (points(all) > 400 && kind.id !== 'belt')
+        expect(points(all.filter((k) => b!.get(k) === a!.get(k))) / points(all)).toBeGreaterThan(0.7);
+    },
+  );
 
   each('is there as a glyph too, with no more in it', (kind) => {
     const params = kind.defaults(wish());
-    const [full, glyph] = [kind.drawing(params, 0, { shelf, duty }), kind.drawing(params, 0, { shelf, duty, glyph: true })];
+    const [full, glyph] = [
+      kind.drawing(params, 0, { shelf, duty }),
+      kind.drawing(params, 0, { shelf, duty, glyph: true }),
+    ];
     expect(full.ok && glyph.ok && shapes(glyph.value).length).toBeGreaterThan(0);
     expect(full.ok && glyph.ok && shapes(glyph.value).length <= shapes(full.value).length).toBe(true);
   });
@@ -195,7 +249,9 @@ describe('what every kind draws', () => {
     for (const c of r.value) {
       const [least, most] = [Math.min(...c.values), Math.max(...c.values)];
       expect(Number.isFinite(least) && Number.isFinite(most), c.id).toBe(true);
-      expect(Math.abs(c.values.at(-1)! - c.values[0]!), c.id).toBeLessThanOrEqual(0.05 * (most - least) + 1e-9 * Math.abs(most));
+      expect(Math.abs(c.values.at(-1)! - c.values[0]!), c.id).toBeLessThanOrEqual(
+        0.05 * (most - least) + 1e-9 * Math.abs(most),
+      );
     }
   });
 });
@@ -203,26 +259,36 @@ describe('what every kind draws', () => {
 describe('searching any kind', () => {
   each('has candidates its schema takes, whatever is wished, and not without end', (kind) => {
     fc.assert(
-      fc.property(fc.double({ min: 1.5, max: 120, noNaN: true }), fc.double({ min: 0.01, max: 80, noNaN: true }), fc.constantFrom(0.03, 0.09, 0.3, Infinity), (ratio, torque, size) => {
-        let n = 0;
-        for (const p of kind.candidates(wish({ ratio, torque, size }))) {
-          if (n < 3) expect(readParams(kind.id, p), JSON.stringify(p)).toMatchObject({ ok: true });
-          if (++n > 20_000) break;
-        }
-        expect(n).toBeLessThan(20_000);
-      }),
+      fc.property(
+        fc.double({ min: 1.5, max: 120, noNaN: true }),
+        fc.double({ min: 0.01, max: 80, noNaN: true }),
+        fc.constantFrom(0.03, 0.09, 0.3, Infinity),
+        (ratio, torque, size) => {
+          let n = 0;
+          for (const p of kind.candidates(wish({ ratio, torque, size }))) {
+            if (n < 3) expect(readParams(kind.id, p), JSON.stringify(p)).toMatchObject({ ok: true });
+            if (++n > 20_000) break;
+          }
+          expect(n).toBeLessThan(20_000);
+        },
+      ),
       { numRuns: 6 },
     );
   });
 
   each('starts with something its schema takes, whatever is wished', (kind) => {
     fc.assert(
-      fc.property(fc.double({ min: 1.01, max: 400, noNaN: true }), fc.double({ min: 1e-3, max: 500, noNaN: true }), fc.constantFrom(0.01, 0.05, 0.2, Infinity), (ratio, torque, size) => {
-        const params = kind.defaults(wish({ ratio, torque, size }));
-        expect(readParams(kind.id, params), JSON.stringify(params)).toMatchObject({ ok: true });
-        const r = kind.analyse(params, { ...duty, torque }, shelf);
-        if (!r.ok) expect(r.problem.mend.length).toBeGreaterThan(5);
-      }),
+      fc.property(
+        fc.double({ min: 1.01, max: 400, noNaN: true }),
+        fc.double({ min: 1e-3, max: 500, noNaN: true }),
+        fc.constantFrom(0.01, 0.05, 0.2, Infinity),
+        (ratio, torque, size) => {
+          const params = kind.defaults(wish({ ratio, torque, size }));
+          expect(readParams(kind.id, params), JSON.stringify(params)).toMatchObject({ ok: true });
+          const r = kind.analyse(params, { ...duty, torque }, shelf);
+          if (!r.ok) expect(r.problem.mend.length).toBeGreaterThan(5);
+        },
+      ),
       { numRuns: 6 },
     );
   });

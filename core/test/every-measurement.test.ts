@@ -1,11 +1,33 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ALL_TEST_KINDS, blankTest, columnsOf, importFile, LIMIT_KINDS, makeShelf, parseQuantity, readJointFile, testKind, writeJointFile, type BenchTest, type ReadingsTest, type TestContext, type TestKind } from '../src/index.ts';
+import {
+  ALL_TEST_KINDS,
+  blankTest,
+  columnsOf,
+  importFile,
+  LIMIT_KINDS,
+  makeShelf,
+  parseQuantity,
+  readJointFile,
+  testKind,
+  writeJointFile,
+  type BenchTest,
+  type ReadingsTest,
+  type TestContext,
+  type TestKind,
+} from '../src/index.ts';
 import { demo } from './helpers.ts';
 
 // What a kind of measurement promises, held against every one that is registered.
 
-const context: TestContext = { instruments: makeShelf().instruments, gravity: 9.80665, orders: [], materials: [], torqueConstant: 0.05, ratio: 20 };
+const context: TestContext = {
+  instruments: makeShelf().instruments,
+  gravity: 9.80665,
+  orders: [],
+  materials: [],
+  torqueConstant: 0.05,
+  ratio: 20,
+};
 const each = (name: string, hold: (k: TestKind) => void): void => {
   for (const k of ALL_TEST_KINDS) it(`${k.id} ${name}`, () => hold(k));
 };
@@ -18,7 +40,11 @@ describe('every measurement', () => {
     expect(new Set(k.rig.map((f) => f.id)).size).toBe(k.rig.length);
     for (const f of k.rig) {
       expect(f.help.length, f.id).toBeGreaterThan(3);
-      if (f.as === 'choice') expect(f.options.map((o) => o.value), f.id).toContain(f.start);
+      if (f.as === 'choice')
+        expect(
+          f.options.map((o) => o.value),
+          f.id,
+        ).toContain(f.start);
       else {
         expect(f.start, f.id).toBeGreaterThanOrEqual(f.min);
         expect(f.start, f.id).toBeLessThanOrEqual(f.max);
@@ -45,8 +71,16 @@ describe('every measurement', () => {
     const buildId = joint.builds[0]!.id;
     joint.tests = typed.map((k, i) => {
       const blank = blankTest(k, { id: `t${i}`, buildId, date: '2026-11-25' });
-      const values = Object.fromEntries(columnsOf(k, {}).map((c) => [c.id, c.as === 'quantity' ? 0.125 * (i + 1) : c.options[0]!.value]));
-      return { ...blank, readings: [{ id: 'a', text: 'as typed', values }, { id: 'b', text: '', values, struck: 'bumped' }] } as BenchTest;
+      const values = Object.fromEntries(
+        columnsOf(k, {}).map((c) => [c.id, c.as === 'quantity' ? 0.125 * (i + 1) : c.options[0]!.value]),
+      );
+      return {
+        ...blank,
+        readings: [
+          { id: 'a', text: 'as typed', values },
+          { id: 'b', text: '', values, struck: 'bumped' },
+        ],
+      } as BenchTest;
     });
     const back = readJointFile(writeJointFile(joint));
     if (!back.ok) throw new Error(`${back.problem.what} ${back.problem.why}`);
@@ -57,8 +91,13 @@ describe('every measurement', () => {
 describe('a table for any measurement', () => {
   for (const k of typed) {
     const columns = columnsOf(k, {});
-    const rows = [1, 2, 3].map((n) => columns.map((c) => (c.as === 'quantity' ? n * 1.5 : c.options[n % c.options.length]!.value)));
-    const table = (order: readonly number[], separator: string) => [order.map((i) => columns[i]!.words[0] ?? columns[i]!.label), ...rows.map((r) => order.map((i) => r[i]!))].map((r) => r.join(separator)).join('\n');
+    const rows = [1, 2, 3].map((n) =>
+      columns.map((c) => (c.as === 'quantity' ? n * 1.5 : c.options[n % c.options.length]!.value)),
+    );
+    const table = (order: readonly number[], separator: string) =>
+      [order.map((i) => columns[i]!.words[0] ?? columns[i]!.label), ...rows.map((r) => order.map((i) => r[i]!))]
+        .map((r) => r.join(separator))
+        .join('\n');
     const read = (text: string) => {
       const r = importFile(k, bytes(text));
       return r.ok ? r.value.readings.map((x) => x.values) : `${r.problem.what} ${r.problem.why}`;
@@ -69,13 +108,20 @@ describe('a table for any measurement', () => {
       const plain = read(table(straight, ','));
       expect(Array.isArray(plain), String(plain)).toBe(true);
       expect((plain as unknown[]).length).toBe(3);
-      for (const separator of [';', '\t']) expect(read(table([...straight].reverse(), separator)), separator).toEqual(plain);
-      const wide = table(straight, ',').split('\n').map((l, i) => `${l},${i === 0 ? 'remark' : 'fine'}`).join('\r\n');
+      for (const separator of [';', '\t'])
+        expect(read(table([...straight].reverse(), separator)), separator).toEqual(plain);
+      const wide = table(straight, ',')
+        .split('\n')
+        .map((l, i) => `${l},${i === 0 ? 'remark' : 'fine'}`)
+        .join('\r\n');
       expect(read(wide)).toEqual(plain);
     });
 
     it(`${k.id} with lines that are not whole keeps the others and says how many it left out`, () => {
-      const broken = table(columns.map((_, i) => i), ',').split('\n');
+      const broken = table(
+        columns.map((_, i) => i),
+        ',',
+      ).split('\n');
       broken.splice(2, 0, columns.map(() => '?').join(','));
       const r = importFile(k, bytes(broken.join('\n')));
       if (!r.ok) throw new Error(r.problem.what);
@@ -85,18 +131,35 @@ describe('a table for any measurement', () => {
   }
 
   it('cut, doubled or muddled anywhere is read or refused in words, and analysed or refused in words', () => {
-    fc.assert(fc.property(fc.constantFrom(...typed.map((k) => k.id)), fc.nat(), fc.string({ maxLength: 12 }), fc.constantFrom(',', ';', '\t', ' '), (id, at, mud, separator) => {
-      const k = testKind(id)!;
-      const columns = columnsOf(k, {});
-      const whole = [columns.map((c) => c.words[0] ?? c.id), ...[1, 2, 3, 4].map((n) => columns.map((c) => (c.as === 'quantity' ? n * 0.7 : c.options[0]!.value)))].map((r) => r.join(separator)).join('\n');
-      const cut = at % whole.length;
-      const r = importFile(k, bytes(whole.slice(0, cut) + mud + whole.slice(cut)));
-      if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(3);
-      const blank = blankTest(k, { id: 't', buildId: 'b', date: '2026-11-25' });
-      const out = k.analyse({ ...blank, rig: { ...blank.rig, ...r.value.rig }, readings: r.value.readings } as ReadingsTest, context);
-      if (!out.ok) return void expect(out.problem.mend.length).toBeGreaterThan(3);
-      if (out.value.found) expect(Number.isFinite(out.value.found.value), k.id).toBe(true);
-      expect(out.value.says.length).toBeGreaterThan(3);
-    }), { numRuns: 300 });
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...typed.map((k) => k.id)),
+        fc.nat(),
+        fc.string({ maxLength: 12 }),
+        fc.constantFrom(',', ';', '\t', ' '),
+        (id, at, mud, separator) => {
+          const k = testKind(id)!;
+          const columns = columnsOf(k, {});
+          const whole = [
+            columns.map((c) => c.words[0] ?? c.id),
+            ...[1, 2, 3, 4].map((n) => columns.map((c) => (c.as === 'quantity' ? n * 0.7 : c.options[0]!.value))),
+          ]
+            .map((r) => r.join(separator))
+            .join('\n');
+          const cut = at % whole.length;
+          const r = importFile(k, bytes(whole.slice(0, cut) + mud + whole.slice(cut)));
+          if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(3);
+          const blank = blankTest(k, { id: 't', buildId: 'b', date: '2026-11-25' });
+          const out = k.analyse(
+            { ...blank, rig: { ...blank.rig, ...r.value.rig }, readings: r.value.readings } as ReadingsTest,
+            context,
+          );
+          if (!out.ok) return void expect(out.problem.mend.length).toBeGreaterThan(3);
+          if (out.value.found) expect(Number.isFinite(out.value.found.value), k.id).toBe(true);
+          expect(out.value.says.length).toBeGreaterThan(3);
+        },
+      ),
+      { numRuns: 300 },
+    );
   });
 });

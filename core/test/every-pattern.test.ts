@@ -20,7 +20,11 @@ describe('every load pattern', () => {
     for (const f of p.fields) {
       expect(f.help.length, f.path).toBeGreaterThan(0);
       const v = c[f.path];
-      if (f.as === 'choice') expect(f.options.map((o) => o.value), f.path).toContain(v);
+      if (f.as === 'choice')
+        expect(
+          f.options.map((o) => o.value),
+          f.path,
+        ).toContain(v);
       else {
         expect(v, f.path).toBeGreaterThanOrEqual(f.min);
         expect(v, f.path).toBeLessThanOrEqual(f.max);
@@ -56,16 +60,31 @@ describe('every load pattern', () => {
   });
 
   each('asks in an order that cannot be otherwise: peak above RMS above nothing, hold no more than the peak', (p) => {
-    const any = fc.array(fc.double({ min: 0.2, max: 5, noNaN: true }), { minLength: p.fields.length, maxLength: p.fields.length });
+    const any = fc.array(fc.double({ min: 0.2, max: 5, noNaN: true }), {
+      minLength: p.fields.length,
+      maxLength: p.fields.length,
+    });
     fc.assert(
       fc.property(any, (scales) => {
         const c = blank(p);
         p.fields.forEach((f, i) => {
-          if (f.as === 'quantity' && typeof c[f.path] === 'number') (c as Values)[f.path] = Math.min(f.max, Math.max(f.min, (c[f.path] as number) * scales[i]!));
+          if (f.as === 'quantity' && typeof c[f.path] === 'number')
+            (c as Values)[f.path] = Math.min(f.max, Math.max(f.min, (c[f.path] as number) * scales[i]!));
         });
         if (!readCase(c).ok || p.wrong(c)) return;
         const l = p.loads(c, G);
-        for (const [key, v] of Object.entries({ peak: l.peak, rms: l.rms, hold: l.hold, speed: l.speed, cycle: l.cycle, swing: l.swing, inertia: l.inertia, duty: l.duty, equivalent: l.equivalent })) expect(Number.isFinite(v) && v >= 0, `${key} ${v}`).toBe(true);
+        for (const [key, v] of Object.entries({
+          peak: l.peak,
+          rms: l.rms,
+          hold: l.hold,
+          speed: l.speed,
+          cycle: l.cycle,
+          swing: l.swing,
+          inertia: l.inertia,
+          duty: l.duty,
+          equivalent: l.equivalent,
+        }))
+          expect(Number.isFinite(v) && v >= 0, `${key} ${v}`).toBe(true);
         expect(l.rms).toBeLessThanOrEqual(l.peak * (1 + 1e-9) + 1e-12);
         expect(l.hold).toBeLessThanOrEqual(l.peak * (1 + 1e-9) + 1e-12);
         expect(l.equivalent).toBeLessThanOrEqual(l.peak * (1 + 1e-9) + 1e-12);

@@ -2,7 +2,23 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { gear, meshPair, overPins, spanOver, spanTeeth } from '../src/index.ts';
 
-interface PairCase { module_mm: number; z1: number; z2: number; x1: number; x2: number; pressure_angle_deg: number; helix_deg: number; ring: boolean; centre_mm: number; working_angle_deg: number; contact_ratio: number; span_teeth_1: number; span_1_mm: number; pin_mm?: number; over_pins_1_mm?: number }
+interface PairCase {
+  module_mm: number;
+  z1: number;
+  z2: number;
+  x1: number;
+  x2: number;
+  pressure_angle_deg: number;
+  helix_deg: number;
+  ring: boolean;
+  centre_mm: number;
+  working_angle_deg: number;
+  contact_ratio: number;
+  span_teeth_1: number;
+  span_1_mm: number;
+  pin_mm?: number;
+  over_pins_1_mm?: number;
+}
 const cases = JSON.parse(readFileSync(new URL('./cases/involute-pairs.json', import.meta.url), 'utf8')) as PairCase[];
 const deg = Math.PI / 180;
 

@@ -1,16 +1,44 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { area, boreOutline, carrier, central, gear, gearSize, hexagon, interference, leastShift, meshPair, nutFor, PLAIN_HUB, pushSense, rootSection, toothSide, trimTips, type Gear, type Train } from '../src/index.ts';
+import {
+  area,
+  boreOutline,
+  carrier,
+  central,
+  gear,
+  gearSize,
+  hexagon,
+  interference,
+  leastShift,
+  meshPair,
+  nutFor,
+  PLAIN_HUB,
+  pushSense,
+  rootSection,
+  toothSide,
+  trimTips,
+  type Gear,
+  type Train,
+} from '../src/index.ts';
 
 describe('trimmed tips', () => {
-  const any = fc.record({ z1: fc.integer({ min: 10, max: 40 }), more: fc.integer({ min: 14, max: 60 }), x1: fc.double({ min: 0, max: 0.6, noNaN: true }), x2: fc.double({ min: 0, max: 0.6, noNaN: true }), ring: fc.boolean() });
+  const any = fc.record({
+    z1: fc.integer({ min: 10, max: 40 }),
+    more: fc.integer({ min: 14, max: 60 }),
+    x1: fc.double({ min: 0, max: 0.6, noNaN: true }),
+    x2: fc.double({ min: 0, max: 0.6, noNaN: true }),
+    ring: fc.boolean(),
+  });
   it('neither ride on a root nor come nearer to it than 0.15 module', () => {
     fc.assert(
       fc.property(any, (q) => {
         const g1 = gear({ module: 1e-3, teeth: q.z1, shift: q.x1 });
         const g2 = gear({ module: 1e-3, teeth: q.z1 + q.more, shift: q.x2, ring: q.ring, cutter: q.z1 });
         const [a, b] = trimTips(g1, g2);
-        const [t1, t2] = [{ ...g1, short: a }, { ...g2, short: b }];
+        const [t1, t2] = [
+          { ...g1, short: a },
+          { ...g2, short: b },
+        ];
         const made = meshPair(t1, t2);
         if (!made.ok) return;
         const x = interference(made.value, toothSide(t1), toothSide(t2));
@@ -18,7 +46,8 @@ describe('trimmed tips', () => {
         expect(b).toBeGreaterThanOrEqual(0);
         expect(Math.min(x.clear12, x.clear21)).toBeGreaterThan(0.15e-3 - 2e-6);
         // A base circle cannot be passed, however short the tips are.
-        if (made.value.s2.ra > made.value.s2.rb && made.value.start > 0) expect(Math.min(x.root1, x.root2)).toBeGreaterThan(-1e-9);
+        if (made.value.s2.ra > made.value.s2.rb && made.value.start > 0)
+          expect(Math.min(x.root1, x.root2)).toBeGreaterThan(-1e-9);
       }),
       { numRuns: 150 },
     );
@@ -40,7 +69,15 @@ describe('undercut', () => {
 
 describe('root sections', () => {
   it('have the form factors of the usual chart for the basic rack', () => {
-    for (const [teeth, form] of [[12, 3.46], [17, 2.96], [20, 2.8], [30, 2.53], [60, 2.28], [200, 2.13]] as const) expect(rootSection(gear({ module: 2e-3, teeth })).form).toBeCloseTo(form, 1);
+    for (const [teeth, form] of [
+      [12, 3.46],
+      [17, 2.96],
+      [20, 2.8],
+      [30, 2.53],
+      [60, 2.28],
+      [200, 2.13],
+    ] as const)
+      expect(rootSection(gear({ module: 2e-3, teeth })).form).toBeCloseTo(form, 1);
   });
   it('do not depend on the module', () => {
     const one = rootSection(gear({ module: 1e-3, teeth: 23, shift: 0.2 }));
@@ -66,7 +103,8 @@ describe('hubs', () => {
 describe('which way teeth push', () => {
   it('a driving sun pushes its planets, and they push the held ring', () => {
     const t: Train = { input: central(18, 27, false), output: carrier, held: central(72, 27, true) };
-    // Forwards the planets turn against the sun: what the sun pushes, and what they push at the ring, lie on their own trailing side.
+    // Forwards the planets turn against the sun: what the sun pushes, and what they push at the ring, lie on their own
+    // trailing side.
     expect(pushSense(t, 'input')).toBe(-pushSense(t, 'held'));
   });
 });

@@ -1,6 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { area, flatten, gear, gearOutline, gearSize, halfAt, inv, inverseInv, meshPair, spanOver, spanTeeth, toothSide, type Gear, type Outline, type Pair } from '../src/index.ts';
+import {
+  area,
+  flatten,
+  gear,
+  gearOutline,
+  gearSize,
+  halfAt,
+  inv,
+  inverseInv,
+  meshPair,
+  spanOver,
+  spanTeeth,
+  toothSide,
+  type Gear,
+  type Outline,
+  type Pair,
+} from '../src/index.ts';
 
 const deg = Math.PI / 180;
 
@@ -8,7 +24,11 @@ const deg = Math.PI / 180;
 class Near {
   private readonly p: Float64Array;
   private readonly buckets: number[][];
-  constructor(o: Outline, chord: number, private readonly teeth: number) {
+  constructor(
+    o: Outline,
+    chord: number,
+    private readonly teeth: number,
+  ) {
     this.p = flatten(o, chord);
     this.buckets = Array.from({ length: teeth }, () => []);
     for (let i = 0; i < this.p.length; i += 2) this.buckets[this.bucket(this.p[i]!, this.p[i + 1]!)]!.push(i);
@@ -36,7 +56,10 @@ class Near {
   }
 }
 
-/** How deep wheel 1's outline enters wheel 2's material at a turn of wheel 1, and how near it comes: the least signed gap, m. */
+/**
+ * How deep wheel 1's outline enters wheel 2's material at a turn of wheel 1, and how near it comes: the least signed
+ * gap, m.
+ */
 function leastGap(p: Pair, turn: number, pts: Float64Array, other: Near, side: number): number {
   const u = p.g2.teeth / p.g1.teeth;
   // Wheel 1 at the origin with a tooth on the x axis; wheel 2's space (a ring's too) faces it.
@@ -62,7 +85,15 @@ const pairOf = (g1: Gear, g2: Gear): Pair => {
 };
 
 describe('conjugate action', () => {
-  const anyPair = fc.record({ z1: fc.integer({ min: 8, max: 30 }), u: fc.double({ min: 1.3, max: 3.5, noNaN: true }), x1: fc.double({ min: -0.1, max: 0.6, noNaN: true }), x2: fc.double({ min: -0.3, max: 0.5, noNaN: true }), pressure: fc.constantFrom(20, 22.5, 25), helix: fc.constantFrom(0, 15, 28), ring: fc.boolean() });
+  const anyPair = fc.record({
+    z1: fc.integer({ min: 8, max: 30 }),
+    u: fc.double({ min: 1.3, max: 3.5, noNaN: true }),
+    x1: fc.double({ min: -0.1, max: 0.6, noNaN: true }),
+    x2: fc.double({ min: -0.3, max: 0.5, noNaN: true }),
+    pressure: fc.constantFrom(20, 22.5, 25),
+    helix: fc.constantFrom(0, 15, 28),
+    ring: fc.boolean(),
+  });
   it('two wheels at their play-free centres never overlap and always touch, within 0.1 µm', () => {
     let tried = 0;
     fc.assert(
@@ -70,7 +101,15 @@ describe('conjugate action', () => {
         const z2 = Math.round(q.z1 * q.u) + (q.ring ? 16 : 0);
         const base = { module: 1e-3, pressure: q.pressure * deg };
         const g1 = gear({ ...base, teeth: q.z1, shift: q.x1, helix: q.helix * deg, short: 0.1e-3 });
-        const g2 = gear({ ...base, teeth: z2, shift: q.ring ? q.x1 + Math.abs(q.x2) / 3 : q.x2, helix: -q.helix * deg, ring: q.ring, short: 0.1e-3, cutter: q.z1 });
+        const g2 = gear({
+          ...base,
+          teeth: z2,
+          shift: q.ring ? q.x1 + Math.abs(q.x2) / 3 : q.x2,
+          helix: -q.helix * deg,
+          ring: q.ring,
+          short: 0.1e-3,
+          cutter: q.z1,
+        });
         const t1 = toothSide(g1);
         const t2 = toothSide(g2);
         const p = pairOf(g1, g2);
@@ -78,7 +117,16 @@ describe('conjugate action', () => {
         const l1 = Math.sqrt(t1.form ** 2 - t1.size.rb ** 2);
         const l2 = Math.sqrt(t2.form ** 2 - t2.size.rb ** 2);
         const far2 = q.ring ? p.centre * Math.sin(p.working) + p.end : p.centre * Math.sin(p.working) - p.end;
-        if (t1.undercut || t2.undercut || t1.pointed || t2.pointed || p.start < l1 || p.contact < 1.05 || (q.ring ? far2 > l2 || z2 - q.z1 < 14 || g2.shift - g1.shift > 0.3 || t2.size.ra < t2.size.rb : far2 < l2)) return;
+        if (
+          t1.undercut ||
+          t2.undercut ||
+          t1.pointed ||
+          t2.pointed ||
+          p.start < l1 ||
+          p.contact < 1.05 ||
+          (q.ring ? far2 > l2 || z2 - q.z1 < 14 || g2.shift - g1.shift > 0.3 || t2.size.ra < t2.size.rb : far2 < l2)
+        )
+          return;
         tried++;
         const o1 = flatten(gearOutline(g1, 2e-8, t1), 1e-8);
         const other = new Near(gearOutline(g2, 2e-8, t2), 2e-8, z2);
@@ -96,8 +144,30 @@ describe('conjugate action', () => {
 });
 
 describe('a tooth', () => {
-  const anyGear = fc.record({ teeth: fc.integer({ min: 6, max: 120 }), shift: fc.double({ min: -0.5, max: 0.8, noNaN: true }), pressure: fc.constantFrom(14.5, 20, 22.5, 25), helix: fc.constantFrom(0, 10, 30), ring: fc.boolean(), allowance: fc.double({ min: 0, max: 1e-4, noNaN: true }), fillet: fc.constantFrom(0, 0.2, 0.38), chamfer: fc.constantFrom(0, 1e-4) })
-    .map((q) => gear({ module: 1e-3, teeth: q.ring ? q.teeth + 20 : q.teeth, shift: q.shift, pressure: q.pressure * deg, helix: q.helix * deg, ring: q.ring, allowance: q.allowance, fillet: q.fillet, chamfer: q.chamfer }));
+  const anyGear = fc
+    .record({
+      teeth: fc.integer({ min: 6, max: 120 }),
+      shift: fc.double({ min: -0.5, max: 0.8, noNaN: true }),
+      pressure: fc.constantFrom(14.5, 20, 22.5, 25),
+      helix: fc.constantFrom(0, 10, 30),
+      ring: fc.boolean(),
+      allowance: fc.double({ min: 0, max: 1e-4, noNaN: true }),
+      fillet: fc.constantFrom(0, 0.2, 0.38),
+      chamfer: fc.constantFrom(0, 1e-4),
+    })
+    .map((q) =>
+      gear({
+        module: 1e-3,
+        teeth: q.ring ? q.teeth + 20 : q.teeth,
+        shift: q.shift,
+        pressure: q.pressure * deg,
+        helix: q.helix * deg,
+        ring: q.ring,
+        allowance: q.allowance,
+        fillet: q.fillet,
+        chamfer: q.chamfer,
+      }),
+    );
 
   it('has a side without steps, kinks between flank and root, or turns back', () => {
     fc.assert(
@@ -109,7 +179,15 @@ describe('a tooth', () => {
           curve(0, p);
           if (last) expect(Math.hypot(p[0]! - last[0], p[1]! - last[1]), `step before ${kind}`).toBeLessThan(1e-8);
           // Flank and root share their tangent unless the cutter has bitten into the flank.
-          if (last && (kind === 'fillet' || kind === 'flank') && !side.undercut && g.chamfer === 0 && !(kind === 'flank' && !g.ring) && side.form > side.size.rb * 1.000001) expect(Math.abs(Math.sin(p[2]! - last[2])), `kink before ${kind}`).toBeLessThan(1e-5);
+          if (
+            last &&
+            (kind === 'fillet' || kind === 'flank') &&
+            !side.undercut &&
+            g.chamfer === 0 &&
+            !(kind === 'flank' && !g.ring) &&
+            side.form > side.size.rb * 1.000001
+          )
+            expect(Math.abs(Math.sin(p[2]! - last[2])), `kink before ${kind}`).toBeLessThan(1e-5);
           curve(1, p);
           last = [p[0]!, p[1]!, p[2]!];
         }
@@ -120,7 +198,8 @@ describe('a tooth', () => {
           curve(0.5, p);
           curve(0.5001, q);
           const d = Math.atan2(q[1]! - p[1]!, q[0]! - p[0]!);
-          if (Math.hypot(q[0]! - p[0]!, q[1]! - p[1]!) > 1e-12) expect(Math.cos(d - p[2]!), `heading of ${kind}`).toBeGreaterThan(0.999);
+          if (Math.hypot(q[0]! - p[0]!, q[1]! - p[1]!) > 1e-12)
+            expect(Math.cos(d - p[2]!), `heading of ${kind}`).toBeGreaterThan(0.999);
         }
       }),
       { numRuns: 400 },
@@ -147,25 +226,30 @@ describe('a tooth', () => {
 
   it('the caliper finds on the outline the span it is told: flanks k teeth apart along a base tangent', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 12, max: 90 }), fc.double({ min: 0, max: 0.5, noNaN: true }), fc.double({ min: 0, max: 8e-5, noNaN: true }), (teeth, shift, allowance) => {
-        const g = gear({ module: 1e-3, teeth, shift, allowance });
-        const k = spanTeeth(g);
-        const p = flatten(gearOutline(g, 1e-8), 1e-8);
-        // The largest and smallest coordinate along a direction, over k teeth only: jaws are parallel planes.
-        const mid = ((k - 1) * Math.PI) / teeth;
-        const [c, s] = [Math.cos(mid + Math.PI / 2), Math.sin(mid + Math.PI / 2)];
-        let [lo, hi] = [Infinity, -Infinity];
-        const jaw = Math.hypot(gearSize(g).rb, spanOver(g, k) / 2);
-        for (let i = 0; i < p.length; i += 2) {
-          const a = Math.atan2(p[i + 1]!, p[i]!);
-          let d = a - mid;
-          d -= 2 * Math.PI * Math.round(d / (2 * Math.PI));
-          if (Math.abs(d) > (k * Math.PI) / teeth || Math.abs(Math.hypot(p[i]!, p[i + 1]!) - jaw) > 1e-4) continue;
-          const along = c * p[i]! + s * p[i + 1]!;
-          [lo, hi] = [Math.min(lo, along), Math.max(hi, along)];
-        }
-        expect(Math.abs(hi - lo - spanOver(g, k))).toBeLessThan(2e-7);
-      }),
+      fc.property(
+        fc.integer({ min: 12, max: 90 }),
+        fc.double({ min: 0, max: 0.5, noNaN: true }),
+        fc.double({ min: 0, max: 8e-5, noNaN: true }),
+        (teeth, shift, allowance) => {
+          const g = gear({ module: 1e-3, teeth, shift, allowance });
+          const k = spanTeeth(g);
+          const p = flatten(gearOutline(g, 1e-8), 1e-8);
+          // The largest and smallest coordinate along a direction, over k teeth only: jaws are parallel planes.
+          const mid = ((k - 1) * Math.PI) / teeth;
+          const [c, s] = [Math.cos(mid + Math.PI / 2), Math.sin(mid + Math.PI / 2)];
+          let [lo, hi] = [Infinity, -Infinity];
+          const jaw = Math.hypot(gearSize(g).rb, spanOver(g, k) / 2);
+          for (let i = 0; i < p.length; i += 2) {
+            const a = Math.atan2(p[i + 1]!, p[i]!);
+            let d = a - mid;
+            d -= 2 * Math.PI * Math.round(d / (2 * Math.PI));
+            if (Math.abs(d) > (k * Math.PI) / teeth || Math.abs(Math.hypot(p[i]!, p[i + 1]!) - jaw) > 1e-4) continue;
+            const along = c * p[i]! + s * p[i + 1]!;
+            [lo, hi] = [Math.min(lo, along), Math.max(hi, along)];
+          }
+          expect(Math.abs(hi - lo - spanOver(g, k))).toBeLessThan(2e-7);
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -173,10 +257,16 @@ describe('a tooth', () => {
   it('base pitches of a pair are alike, and a ring is the wheel that fills its spaces', () => {
     const g = gear({ module: 2e-3, teeth: 40, shift: 0.3 });
     const r = gear({ module: 2e-3, teeth: 40, shift: 0.3, ring: true });
-    for (const radius of [38.5e-3, 40e-3, 41e-3]) expect(halfAt(gearSize(g), radius)).toBeCloseTo(halfAt(gearSize(r), radius), 14);
+    for (const radius of [38.5e-3, 40e-3, 41e-3])
+      expect(halfAt(gearSize(g), radius)).toBeCloseTo(halfAt(gearSize(r), radius), 14);
   });
 
   it('inverts the involute function from end to end', () => {
-    fc.assert(fc.property(fc.double({ min: 0.02, max: 1.5, noNaN: true }), (a) => void expect(inverseInv(inv(a))).toBeCloseTo(a, 9)));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.02, max: 1.5, noNaN: true }),
+        (a) => void expect(inverseInv(inv(a))).toBeCloseTo(a, 9),
+      ),
+    );
   });
 });

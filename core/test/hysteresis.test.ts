@@ -4,15 +4,37 @@ import { fitHysteresis } from '../src/index.ts';
 const arcmin = Math.PI / 10800;
 
 /** A loop with known truth: friction as a play operator or following at once, noise by a seed. */
-export function loop(seed: number, o: { play: number; slopes: number[]; bends: number[]; friction: number; most: number; steps: number; noise: number; waits?: boolean }): { torque: Float64Array; angle: Float64Array } {
+export function loop(
+  seed: number,
+  o: {
+    play: number;
+    slopes: number[];
+    bends: number[];
+    friction: number;
+    most: number;
+    steps: number;
+    noise: number;
+    waits?: boolean;
+  },
+): { torque: Float64Array; angle: Float64Array } {
   let state = seed >>> 0 || 1;
   const random = () => ((state = (Math.imul(state, 1664525) + 1013904223) >>> 0) + 0.5) / 4294967296;
   const gauss = () => Math.sqrt(-2 * Math.log(random())) * Math.cos(2 * Math.PI * random());
-  const branch = [[0, 1], [1, 0], [0, -1], [-1, 0]].flatMap(([a, b], k) => Array.from({ length: o.steps }, (_, i) => [o.most * (a! + ((b! - a!) * (i + 1)) / o.steps), k] as const));
+  const branch = [
+    [0, 1],
+    [1, 0],
+    [0, -1],
+    [-1, 0],
+  ].flatMap(([a, b], k) =>
+    Array.from({ length: o.steps }, (_, i) => [o.most * (a! + ((b! - a!) * (i + 1)) / o.steps), k] as const),
+  );
   let x = 0;
   const torque = Float64Array.from(branch, (b) => b[0]);
   const angle = Float64Array.from(branch, ([t, k]) => {
-    x = o.waits === false ? t - (k === 0 || k === 3 ? 1 : -1) * o.friction : Math.max(t - o.friction, Math.min(t + o.friction, x));
+    x =
+      o.waits === false
+        ? t - (k === 0 || k === 3 ? 1 : -1) * o.friction
+        : Math.max(t - o.friction, Math.min(t + o.friction, x));
     const a = Math.abs(x);
     const edges = [0, ...o.bends, Infinity];
     const wind = o.slopes.reduce((s, c, j) => s + Math.max(0, Math.min(a, edges[j + 1]!) - edges[j]!) / c, 0);
@@ -23,7 +45,15 @@ export function loop(seed: number, o: { play: number; slopes: number[]; bends: n
 
 describe('a hysteresis loop', () => {
   it('is taken apart exactly where nothing scatters', () => {
-    const { torque, angle } = loop(1, { play: 5 * arcmin, slopes: [300, 800], bends: [1.5], friction: 0.3, most: 6, steps: 40, noise: 0 });
+    const { torque, angle } = loop(1, {
+      play: 5 * arcmin,
+      slopes: [300, 800],
+      bends: [1.5],
+      friction: 0.3,
+      most: 6,
+      steps: 40,
+      noise: 0,
+    });
     const f = fitHysteresis(torque, angle)!;
     expect(f.stiffness).toHaveLength(2);
     expect(f.play.value / (5 * arcmin)).toBeCloseTo(1, 3);
@@ -35,7 +65,15 @@ describe('a hysteresis loop', () => {
   });
 
   it('holds the truth in its 95 % bands 93 to 97 times in a hundred', () => {
-    const truth = { play: 4 * arcmin, slopes: [500, 900], bends: [1.4], friction: 0.2, most: 5, steps: 30, noise: 0.06 * arcmin };
+    const truth = {
+      play: 4 * arcmin,
+      slopes: [500, 900],
+      bends: [1.4],
+      friction: 0.2,
+      most: 5,
+      steps: 30,
+      noise: 0.06 * arcmin,
+    };
     const inside = { play: 0, k1: 0, k2: 0, friction: 0 };
     let all = 0;
     for (let seed = 1; seed <= 400; seed++) {
@@ -58,23 +96,61 @@ describe('a hysteresis loop', () => {
   });
 
   it('counts slopes: one where there is one, three where there are three', () => {
-    const one = loop(3, { play: 3 * arcmin, slopes: [700], bends: [], friction: 0.1, most: 5, steps: 30, noise: 0.08 * arcmin });
+    const one = loop(3, {
+      play: 3 * arcmin,
+      slopes: [700],
+      bends: [],
+      friction: 0.1,
+      most: 5,
+      steps: 30,
+      noise: 0.08 * arcmin,
+    });
     expect(fitHysteresis(one.torque, one.angle)!.stiffness).toHaveLength(1);
-    const three = loop(5, { play: 0.5 * arcmin, slopes: [200, 500, 1200], bends: [1, 3], friction: 0.1, most: 8, steps: 60, noise: 0.02 * arcmin });
+    const three = loop(5, {
+      play: 0.5 * arcmin,
+      slopes: [200, 500, 1200],
+      bends: [1, 3],
+      friction: 0.1,
+      most: 8,
+      steps: 60,
+      noise: 0.02 * arcmin,
+    });
     const f = fitHysteresis(three.torque, three.angle)!;
     expect(f.stiffness.map((k) => Math.round(k.value / 10) * 10)).toEqual([200, 500, 1200]);
   });
 
   it('a reading that slipped does not bend it; readings all alike or of one side give none', () => {
-    const { torque, angle } = loop(11, { play: 4 * arcmin, slopes: [600], bends: [], friction: 0.15, most: 4, steps: 25, noise: 0.03 * arcmin });
+    const { torque, angle } = loop(11, {
+      play: 4 * arcmin,
+      slopes: [600],
+      bends: [],
+      friction: 0.15,
+      most: 4,
+      steps: 25,
+      noise: 0.03 * arcmin,
+    });
     angle[30]! += 3 * arcmin;
     expect(fitHysteresis(torque, angle)!.play.value / (4 * arcmin)).toBeCloseTo(1, 1);
     expect(fitHysteresis(new Float64Array(20), new Float64Array(20))).toBeUndefined();
-    expect(fitHysteresis(Float64Array.from({ length: 20 }, (_, i) => i - 10), new Float64Array(20))?.stiffness.every((k) => Number.isFinite(k.value)) ?? true).toBe(true);
+    expect(
+      fitHysteresis(
+        Float64Array.from({ length: 20 }, (_, i) => i - 10),
+        new Float64Array(20),
+      )?.stiffness.every((k) => Number.isFinite(k.value)) ?? true,
+    ).toBe(true);
   });
 
   it('friction that follows at once is told from friction that waits', () => {
-    const { torque, angle } = loop(9, { play: 3 * arcmin, slopes: [600], bends: [], friction: 0.4, most: 4, steps: 30, noise: 0.02 * arcmin, waits: false });
+    const { torque, angle } = loop(9, {
+      play: 3 * arcmin,
+      slopes: [600],
+      bends: [],
+      friction: 0.4,
+      most: 4,
+      steps: 30,
+      noise: 0.02 * arcmin,
+      waits: false,
+    });
     const f = fitHysteresis(torque, angle)!;
     expect(f.turns).toBe('follows');
     expect(f.friction.value).toBeCloseTo(0.4, 2);

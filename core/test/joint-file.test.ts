@@ -30,13 +30,15 @@ describe('joint files', () => {
   });
 
   it('take text with units wherever a quantity stands', () => {
-    const read = readJointFile(altered((joint) => {
-      joint.brief.cases[0]!.load = '2 lb';
-      joint.brief.cases[0]!.length = '12 in';
-      joint.brief.limits.find((l: { id: string }) => l.id === 'play').value = '0.4 mm @ 180 mm';
-      joint.variants[0]!.motor.holdTorque = '62 ozf·in';
-      joint.variants[0]!.stages[0]!.params.width = '1/4 in';
-    }));
+    const read = readJointFile(
+      altered((joint) => {
+        joint.brief.cases[0]!.load = '2 lb';
+        joint.brief.cases[0]!.length = '12 in';
+        joint.brief.limits.find((l: { id: string }) => l.id === 'play').value = '0.4 mm @ 180 mm';
+        joint.variants[0]!.motor.holdTorque = '62 ozf·in';
+        joint.variants[0]!.stages[0]!.params.width = '1/4 in';
+      }),
+    );
     if (!read.ok) throw new Error(sayProblem(read.problem));
     expect(read.value.brief.cases[0]!.load).toBeCloseTo(0.90718474, 9);
     expect(read.value.brief.cases[0]!.length).toBeCloseTo(0.3048, 12);
@@ -53,7 +55,11 @@ describe('joint files', () => {
     expect(j.version).toBe(4);
     expect(j.brief.cases).toHaveLength(1);
     expect(j.brief.cases[0]).toMatchObject({ pattern: 'arm', load: 0.6, length: 0.2, rest: 1 });
-    expect(j.brief.limits).toEqual([{ id: 'play', sense: 'max', value: 0.0023271056693257726, need: 'must' }, { id: 'torque', sense: 'min', value: 2, need: 'must' }, { id: 'mass', sense: 'max', value: 0.9, need: 'must' }]);
+    expect(j.brief.limits).toEqual([
+      { id: 'play', sense: 'max', value: 0.0023271056693257726, need: 'must' },
+      { id: 'torque', sense: 'min', value: 2, need: 'must' },
+      { id: 'mass', sense: 'max', value: 0.9, need: 'must' },
+    ]);
     expect(j.variants[0]).toMatchObject({ follows: false, sensor: { place: 'none' } });
     expect((j as Record<string, unknown>)['ownField']).toEqual({ kept: true });
   });
@@ -80,7 +86,9 @@ describe('joint files', () => {
     expect(problem(altered((j) => (j.brief.cases[0]!.load = '3')))).toMatch(/without one/);
     expect(problem(altered((j) => (j.variants[0]!.stages[0]!.kind = 'wand')))).toMatch(/no stage of kind “wand”/);
     expect(problem(altered((j) => delete j.variants[0]!.stages[0]!.params['z1']))).toMatch(/z1 is missing/);
-    expect(problem(altered((j) => (j.tests[0]!.buildId = 'nowhere')))).toMatch(/belongs to a build that is not in the file/);
+    expect(problem(altered((j) => (j.tests[0]!.buildId = 'nowhere')))).toMatch(
+      /belongs to a build that is not in the file/,
+    );
     expect(problem(altered((j) => (j.variants[1]!.id = 'a')))).toMatch(/share the identifier/);
     expect(problem(' '.repeat(450_000_000))).toMatch(/too large \(450 MB\)/);
   });

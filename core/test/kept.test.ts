@@ -1,6 +1,21 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isMoment, JointCheck, MAX_DEPTH, mergeThree, notPlain, readJointFile, readRecord, repairJoint, same, sayProblem, settleJoint, tidyMoment, writeJointFile, type Joint } from '../src/index.ts';
+import {
+  isMoment,
+  JointCheck,
+  MAX_DEPTH,
+  mergeThree,
+  notPlain,
+  readJointFile,
+  readRecord,
+  repairJoint,
+  same,
+  sayProblem,
+  settleJoint,
+  tidyMoment,
+  writeJointFile,
+  type Joint,
+} from '../src/index.ts';
 import { demo, demoText, dice } from './helpers.ts';
 
 // The tests spoil a parsed file in ways no type allows.
@@ -14,7 +29,27 @@ function places(x: Any, path: (string | number)[] = []): (string | number)[][] {
   return [path, ...Object.keys(x).flatMap((k) => places(x[k], [...path, Array.isArray(x) ? Number(k) : k]))];
 }
 const PLACES = places(JSON.parse(demoText)).filter((p) => p.length > 0);
-const JUNK: Any[] = [null, -1, Infinity, NaN, 'x', '', '   ', [], {}, 0, 1e300, true, '27.11.2026', '2026-02-30', undefined, 1e31, [[[]]], '\u0000', { id: 'a' }];
+const JUNK: Any[] = [
+  null,
+  -1,
+  Infinity,
+  NaN,
+  'x',
+  '',
+  '   ',
+  [],
+  {},
+  0,
+  1e300,
+  true,
+  '27.11.2026',
+  '2026-02-30',
+  undefined,
+  1e31,
+  [[[]]],
+  '\u0000',
+  { id: 'a' },
+];
 
 /** A copy of the demo joint with junk in some places. */
 function spoiled(roll: (n: number) => number, times: number): Any {
@@ -32,14 +67,44 @@ function spoiled(roll: (n: number) => number, times: number): Any {
 
 describe('dates', () => {
   it('are ISO 8601 and in the calendar', () => {
-    for (const good of ['2026-11-27', '2026-11-27T09:30:00.000Z', '2026-11-27T09:30Z', '2026-11-27T09:30:00+01:00', '2024-02-29']) expect(isMoment(good), good).toBe(true);
-    for (const bad of ['', '27.11.2026', '2026-13-01', '2026-02-30', '2025-02-29', '2026-1-5', '0000-00-00', '2026-11-27 09:30', 'yesterday', '2026-11-27T25:00Z', '12026-01-01']) expect(isMoment(bad), bad).toBe(false);
+    for (const good of [
+      '2026-11-27',
+      '2026-11-27T09:30:00.000Z',
+      '2026-11-27T09:30Z',
+      '2026-11-27T09:30:00+01:00',
+      '2024-02-29',
+    ])
+      expect(isMoment(good), good).toBe(true);
+    for (const bad of [
+      '',
+      '27.11.2026',
+      '2026-13-01',
+      '2026-02-30',
+      '2025-02-29',
+      '2026-1-5',
+      '0000-00-00',
+      '2026-11-27 09:30',
+      'yesterday',
+      '2026-11-27T25:00Z',
+      '12026-01-01',
+    ])
+      expect(isMoment(bad), bad).toBe(false);
   });
 
   it('as people write them are told where they can be', () => {
-    expect([tidyMoment('27.11.2026'), tidyMoment(' 7. 1. 2026'), tidyMoment('2026/1/5'), tidyMoment('2026-11-27'), tidyMoment('2026-11-27 09:30:00')]).toEqual(['2026-11-27', '2026-01-07', '2026-01-05', '2026-11-27', '2026-11-27']);
+    expect([
+      tidyMoment('27.11.2026'),
+      tidyMoment(' 7. 1. 2026'),
+      tidyMoment('2026/1/5'),
+      tidyMoment('2026-11-27'),
+      tidyMoment('2026-11-27 09:30:00'),
+    ]).toEqual(['2026-11-27', '2026-01-07', '2026-01-05', '2026-11-27', '2026-11-27']);
     // Day and month cannot be told apart here.
-    expect([tidyMoment('11/12/2026'), tidyMoment('30.02.2026'), tidyMoment('soon')]).toEqual([undefined, undefined, undefined]);
+    expect([tidyMoment('11/12/2026'), tidyMoment('30.02.2026'), tidyMoment('soon')]).toEqual([
+      undefined,
+      undefined,
+      undefined,
+    ]);
   });
 
   it('of a version 3 file are brought up; what cannot be told goes into the notes', () => {
@@ -55,7 +120,14 @@ describe('dates', () => {
     const read = readRecord(raw);
     if (!read.ok) throw new Error(sayProblem(read.problem));
     const j = read.value;
-    expect([j.changed, j.created, j.name, j.variants[1]!.name, j.builds[0]!.date, j.tests[0]!.date]).toEqual(['2026-11-02', '2026-11-02', 'Unnamed joint', 'Variant 2', '2026-10-03', '2026-11-02']);
+    expect([j.changed, j.created, j.name, j.variants[1]!.name, j.builds[0]!.date, j.tests[0]!.date]).toEqual([
+      '2026-11-02',
+      '2026-11-02',
+      'Unnamed joint',
+      'Variant 2',
+      '2026-10-03',
+      '2026-11-02',
+    ]);
     expect(j.tests[0]!.notes).toBe('Cold hall.\nDate as it was written: a Tuesday');
     raw.version = 4;
     expect(readRecord(raw).ok).toBe(false);
@@ -66,8 +138,14 @@ describe('plain data', () => {
   it('is what JSON can carry: finite, bounded in depth, with the true reason otherwise', () => {
     const nested = (n: number): Any => (n === 0 ? 1 : { x: nested(n - 1) });
     expect(notPlain(nested(MAX_DEPTH))).toBeUndefined();
-    expect(notPlain(nested(MAX_DEPTH + 1))).toMatchObject({ what: `It is nested more than ${MAX_DEPTH} deep.`, place: 'x.x.x.x' });
-    expect(notPlain({ a: [1, { b: Infinity }] })).toMatchObject({ place: 'a.1.b', what: expect.stringContaining('not a finite number') });
+    expect(notPlain(nested(MAX_DEPTH + 1))).toMatchObject({
+      what: `It is nested more than ${MAX_DEPTH} deep.`,
+      place: 'x.x.x.x',
+    });
+    expect(notPlain({ a: [1, { b: Infinity }] })).toMatchObject({
+      place: 'a.1.b',
+      what: expect.stringContaining('not a finite number'),
+    });
     expect(notPlain({ a: () => 1 })).toMatchObject({ place: 'a' });
     const round: Any = {};
     round.x = round;
@@ -115,7 +193,10 @@ describe('what is about to be saved', () => {
     expect(check.problem(j)).toBeUndefined();
     const tests = j.tests.map((t, i) => (i === 3 ? { ...t, date: 'soon' } : t));
     expect(check.problem({ ...j, tests })!.place).toBe('tests.3.date');
-    expect(check.problem({ ...j, variants: [...j.variants, j.variants[0]!] })!.what + check.problem({ ...j, variants: [...j.variants, j.variants[0]!] })!.why).toMatch(/identifier/);
+    expect(
+      check.problem({ ...j, variants: [...j.variants, j.variants[0]!] })!.what +
+        check.problem({ ...j, variants: [...j.variants, j.variants[0]!] })!.why,
+    ).toMatch(/identifier/);
     expect(check.problem({ ...j, builds: [] })!.why).toMatch(/build that is not/);
     const trusting = new JointCheck();
     trusting.trust(j);
@@ -124,7 +205,17 @@ describe('what is about to be saved', () => {
 });
 
 /** Whether a record has the lists that a joint in memory always has. */
-const shaped = (j: Any): boolean => ['variants', 'builds', 'tests'].every((k) => Array.isArray(j[k]) && j[k].every((x: Any) => typeof x === 'object' && x !== null)) && typeof j.brief === 'object' && j.brief !== null && Array.isArray(j.brief.cases) && typeof j.variants[0] === 'object' && j.variants.every((v: Any) => Array.isArray(v.stages)) && j.version === 4 && j.format === 'gristmill-joint';
+const shaped = (j: Any): boolean =>
+  ['variants', 'builds', 'tests'].every(
+    (k) => Array.isArray(j[k]) && j[k].every((x: Any) => typeof x === 'object' && x !== null),
+  ) &&
+  typeof j.brief === 'object' &&
+  j.brief !== null &&
+  Array.isArray(j.brief.cases) &&
+  typeof j.variants[0] === 'object' &&
+  j.variants.every((v: Any) => Array.isArray(v.stages)) &&
+  j.version === 4 &&
+  j.format === 'gristmill-joint';
 describe('a repair', () => {
   it('opens whatever was a joint, leaves out no more than it must, and says what', () => {
     const j = JSON.parse(demoText);
@@ -148,7 +239,8 @@ describe('a repair', () => {
     expect(joint.variants[1]!.stages).toHaveLength(whole.variants[1]!.stages.length - 1);
     expect(joint.brief).toEqual(whole.brief);
     expect(joint.name).toBe('Repaired joint');
-    for (const part of ['builds.0', 'difference', 'motor', 'z1', 'gone', 'name']) expect(leftOut.join('\n'), part).toContain(part);
+    for (const part of ['builds.0', 'difference', 'motor', 'z1', 'gone', 'name'])
+      expect(leftOut.join('\n'), part).toContain(part);
   });
 
   it('of hundreds of spoiled joints always gives one that reads, or refuses in words', () => {
@@ -181,39 +273,105 @@ describe('a repair', () => {
 
 describe('a merge', () => {
   it('takes from each what only it changed', () => {
-    const base = { a: 1, b: { c: 1, d: 1 }, list: [{ id: 'x', v: 1 }, { id: 'y', v: 1 }] };
-    const mine = { a: 2, b: { c: 1, d: 2 }, list: [{ id: 'x', v: 2 }, { id: 'y', v: 1 }, { id: 'm', v: 0 }] };
-    const theirs = { a: 1, b: { c: 3, d: 1 }, list: [{ id: 'y', v: 3 }, { id: 'x', v: 1 }, { id: 't', v: 0 }] };
-    expect(mergeThree<unknown>(base, mine, theirs)).toEqual({ ok: true, value: { a: 2, b: { c: 3, d: 2 }, list: [{ id: 'y', v: 3 }, { id: 'x', v: 2 }, { id: 't', v: 0 }, { id: 'm', v: 0 }] } });
+    const base = {
+      a: 1,
+      b: { c: 1, d: 1 },
+      list: [
+        { id: 'x', v: 1 },
+        { id: 'y', v: 1 },
+      ],
+    };
+    const mine = {
+      a: 2,
+      b: { c: 1, d: 2 },
+      list: [
+        { id: 'x', v: 2 },
+        { id: 'y', v: 1 },
+        { id: 'm', v: 0 },
+      ],
+    };
+    const theirs = {
+      a: 1,
+      b: { c: 3, d: 1 },
+      list: [
+        { id: 'y', v: 3 },
+        { id: 'x', v: 1 },
+        { id: 't', v: 0 },
+      ],
+    };
+    expect(mergeThree<unknown>(base, mine, theirs)).toEqual({
+      ok: true,
+      value: {
+        a: 2,
+        b: { c: 3, d: 2 },
+        list: [
+          { id: 'y', v: 3 },
+          { id: 'x', v: 2 },
+          { id: 't', v: 0 },
+          { id: 'm', v: 0 },
+        ],
+      },
+    });
   });
 
   it('ends where both changed the same, and where one deleted what the other changed', () => {
     expect(mergeThree({ a: 1 }, { a: 2 }, { a: 3 })).toEqual({ ok: false, place: 'a' });
-    expect(mergeThree<unknown>({ l: [{ id: 'x', v: 1 }] }, { l: [] }, { l: [{ id: 'x', v: 2 }] })).toEqual({ ok: false, place: 'l.x' });
+    expect(mergeThree<unknown>({ l: [{ id: 'x', v: 1 }] }, { l: [] }, { l: [{ id: 'x', v: 2 }] })).toEqual({
+      ok: false,
+      place: 'l.x',
+    });
     expect(mergeThree<unknown>({ l: [1, 2] }, { l: [1, 2, 3] }, { l: [0, 1, 2] })).toEqual({ ok: false, place: 'l' });
     expect(mergeThree({ a: 1 }, { a: 2 }, { a: 3 }, () => 'mine')).toEqual({ ok: true, value: { a: 2 } });
-    expect(mergeThree<unknown>({ l: [{ id: 'x' }] }, { l: [] }, { l: [{ id: 'x' }] })).toEqual({ ok: true, value: { l: [] } });
+    expect(mergeThree<unknown>({ l: [{ id: 'x' }] }, { l: [] }, { l: [{ id: 'x' }] })).toEqual({
+      ok: true,
+      value: { l: [] },
+    });
   });
 
   it('of any three is the same from either side, and is a side that changed alone', () => {
-    const tree = fc.letrec((tie) => ({ node: fc.oneof({ depthSize: 'small' }, fc.integer({ min: 0, max: 3 }), fc.dictionary(fc.constantFrom('a', 'b', 'c'), tie('node'), { maxKeys: 3 })) })).node;
-    fc.assert(fc.property(tree, tree, tree, (base, mine, theirs) => {
-      expect(mergeThree(base, mine, base)).toEqual({ ok: true, value: mine });
-      expect(mergeThree(base, base, theirs)).toEqual({ ok: true, value: theirs });
-      expect(mergeThree(base, mine, mine)).toEqual({ ok: true, value: mine });
-      const [one, other] = [mergeThree(base, mine, theirs), mergeThree(base, theirs, mine)];
-      expect(one.ok).toBe(other.ok);
-      if (one.ok && other.ok) expect(same(one.value, other.value)).toBe(true);
-    }), { numRuns: 400 });
+    const tree = fc.letrec((tie) => ({
+      node: fc.oneof(
+        { depthSize: 'small' },
+        fc.integer({ min: 0, max: 3 }),
+        fc.dictionary(fc.constantFrom('a', 'b', 'c'), tie('node'), { maxKeys: 3 }),
+      ),
+    })).node;
+    fc.assert(
+      fc.property(tree, tree, tree, (base, mine, theirs) => {
+        expect(mergeThree(base, mine, base)).toEqual({ ok: true, value: mine });
+        expect(mergeThree(base, base, theirs)).toEqual({ ok: true, value: theirs });
+        expect(mergeThree(base, mine, mine)).toEqual({ ok: true, value: mine });
+        const [one, other] = [mergeThree(base, mine, theirs), mergeThree(base, theirs, mine)];
+        expect(one.ok).toBe(other.ok);
+        if (one.ok && other.ok) expect(same(one.value, other.value)).toBe(true);
+      }),
+      { numRuns: 400 },
+    );
   });
 
   it('of a joint: other tests and other fields side by side; the later date; one’s own open variant', () => {
     const base = demo();
-    const mine = { ...base, changed: '2026-11-27T10:00:00.000Z', activeVariant: 'b', notes: 'mine', tests: base.tests.map((t, i) => (i === 0 ? { ...t, notes: 'mine' } : t)) };
-    const theirs = { ...base, changed: '2026-11-27T11:00:00.000Z', name: 'Theirs', tests: base.tests.map((t, i) => (i === 1 ? { ...t, notes: 'theirs' } : t)) };
+    const mine = {
+      ...base,
+      changed: '2026-11-27T10:00:00.000Z',
+      activeVariant: 'b',
+      notes: 'mine',
+      tests: base.tests.map((t, i) => (i === 0 ? { ...t, notes: 'mine' } : t)),
+    };
+    const theirs = {
+      ...base,
+      changed: '2026-11-27T11:00:00.000Z',
+      name: 'Theirs',
+      tests: base.tests.map((t, i) => (i === 1 ? { ...t, notes: 'theirs' } : t)),
+    };
     const merged = mergeThree(base, mine, theirs, settleJoint);
     if (!merged.ok) throw new Error(merged.place);
-    expect(merged.value).toMatchObject({ changed: '2026-11-27T11:00:00.000Z', activeVariant: 'b', notes: 'mine', name: 'Theirs' });
+    expect(merged.value).toMatchObject({
+      changed: '2026-11-27T11:00:00.000Z',
+      activeVariant: 'b',
+      notes: 'mine',
+      name: 'Theirs',
+    });
     expect(merged.value.tests.slice(0, 2).map((t) => t.notes)).toEqual(['mine', 'theirs']);
     expect(readRecord(merged.value).ok).toBe(true);
   });

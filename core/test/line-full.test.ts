@@ -1,17 +1,72 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { analyseLine, BEARINGS, blankCase, blankLimit, clearBore, compareLines, editsFor, factorReaders, fillLine, findFigure, isNeedle, keepFactors, lineInputs, makeShelf, marginOf, MATERIALS, mergeEdits, outputNumbers, playAfter, playSpread, ratioDesk, readShopFile, scaleCase, shopMoved, splits, stageKind, takeShop, trainInertia, usedFactors, waysOut, whereUsed, wrongInput, writeShopFile, type Joint, type StageRecord, type Variant } from '../src/index.ts';
+import {
+  analyseLine,
+  BEARINGS,
+  blankCase,
+  blankLimit,
+  clearBore,
+  compareLines,
+  editsFor,
+  factorReaders,
+  fillLine,
+  findFigure,
+  isNeedle,
+  keepFactors,
+  lineInputs,
+  makeShelf,
+  marginOf,
+  MATERIALS,
+  mergeEdits,
+  outputNumbers,
+  playAfter,
+  playSpread,
+  ratioDesk,
+  readShopFile,
+  scaleCase,
+  shopMoved,
+  splits,
+  stageKind,
+  takeShop,
+  trainInertia,
+  usedFactors,
+  waysOut,
+  whereUsed,
+  wrongInput,
+  writeShopFile,
+  type Joint,
+  type StageRecord,
+  type Variant,
+} from '../src/index.ts';
 import cases from './cases/line.json' with { type: 'json' };
 import { demo, shelf } from './helpers.ts';
 
 const a = (j: Joint): Variant => j.variants[0]!;
-const figure = (j: Joint, id: string, v = a(j), s = shelf) => findFigure(analyseLine(j, v, s), { stageId: undefined, figureId: id })!;
-const unit = (over: Record<string, unknown>, id = 'u'): StageRecord => ({ id, kind: 'unit', params: { ...stageKind('unit')!.defaults({ ratio: 5, torque: 3, size: Infinity, shelf }), drag: 0, ...over } });
+const figure = (j: Joint, id: string, v = a(j), s = shelf) =>
+  findFigure(analyseLine(j, v, s), { stageId: undefined, figureId: id })!;
+const unit = (over: Record<string, unknown>, id = 'u'): StageRecord => ({
+  id,
+  kind: 'unit',
+  params: { ...stageKind('unit')!.defaults({ ratio: 5, torque: 3, size: Infinity, shelf }), drag: 0, ...over },
+});
 
 describe('worked line cases through bought units', () => {
   it.each(cases.map((c) => [c.ratio, c] as const))('total ratio %s', (_ratio, c) => {
     const j = demo();
-    a(j).stages = c.stages.map((s, i) => unit({ ratio: s.ratio, play: s.backlash, playMost: s.backlash, stiffness: s.stiffness, efficiency: s.efficiency, peakTorque: 1e4, ratedTorque: 1e3 }, `u${i}`));
+    a(j).stages = c.stages.map((s, i) =>
+      unit(
+        {
+          ratio: s.ratio,
+          play: s.backlash,
+          playMost: s.backlash,
+          stiffness: s.stiffness,
+          efficiency: s.efficiency,
+          peakTorque: 1e4,
+          ratedTorque: 1e3,
+        },
+        `u${i}`,
+      ),
+    );
     const report = analyseLine(j, a(j), shelf);
     const value = (id: string) => report.figures.find((f) => f.id === id)!.value;
     expect(value('ratio')).toBeCloseTo(c.ratio, 9);
@@ -28,12 +83,33 @@ describe('several load cases', () => {
     const j = demo();
     const alone = figure(j, 'torque');
     // Fast and light: it must not be judged at the heavy case's torque.
-    j.brief.cases.push({ ...blankCase('t', 'turning'), name: 'Fast', inertia: 0.001, friction: 0.05, unbalance: 0, speed: 4, acceleration: 5, angle: 6 });
+    j.brief.cases.push({
+      ...blankCase('t', 'turning'),
+      name: 'Fast',
+      inertia: 0.001,
+      friction: 0.05,
+      unbalance: 0,
+      speed: 4,
+      acceleration: 5,
+      angle: 6,
+    });
     expect(figure(j, 'torque')).toBeCloseTo(alone, 9);
-    j.brief.cases[1] = { ...blankCase('t', 'turning'), name: 'Fast', inertia: 0.5, friction: 1, unbalance: 0, speed: 4.5, acceleration: 12, angle: 6 };
+    j.brief.cases[1] = {
+      ...blankCase('t', 'turning'),
+      name: 'Fast',
+      inertia: 0.5,
+      friction: 1,
+      unbalance: 0,
+      speed: 4.5,
+      acceleration: 12,
+      angle: 6,
+    };
     const report = analyseLine(j, a(j), shelf);
     const point = report.motor.points.find((p) => p.name === 'peak, Fast')!;
-    expect(findFigure(report, { stageId: undefined, figureId: 'reach' })! / report.demand.peak).toBeCloseTo(Math.min(...report.map!.points.filter((p) => p.time === 'peak').map((p) => p.margin)), 9);
+    expect(findFigure(report, { stageId: undefined, figureId: 'reach' })! / report.demand.peak).toBeCloseTo(
+      Math.min(...report.map!.points.filter((p) => p.time === 'peak').map((p) => p.margin)),
+      9,
+    );
     expect(point.torque).toBeGreaterThan(0);
   });
 
@@ -68,7 +144,10 @@ describe('resolution', () => {
     expect(figure(j, 'keptOutput')).toBeLessThan(figure(j, 'keptMotor'));
     expect(figure(j, 'resolution')).toBe(figure(j, 'keptOutput'));
     expect(figure(with_({ place: 'motor' }), 'resolution')).toBeGreaterThan(figure(j, 'resolution'));
-    expect(figure(with_({ place: 'output', error: 1e-3, noise: 1e-4 }), 'keptOutput') - figure(with_({ place: 'output' }), 'keptOutput')).toBeCloseTo(1.1e-3, 9);
+    expect(
+      figure(with_({ place: 'output', error: 1e-3, noise: 1e-4 }), 'keptOutput') -
+        figure(with_({ place: 'output' }), 'keptOutput'),
+    ).toBeCloseTo(1.1e-3, 9);
   });
 
   it('microsteps gather until they beat the drag', () => {
@@ -81,7 +160,16 @@ describe('resolution', () => {
 });
 
 describe('output shaft and bearings', () => {
-  const output = { shaftDiameter: 0.01, shaftBore: 0, shaftLength: 0.1, shaftMaterial: MATERIALS.find((m) => m.id === 'c45')!, bearing: BEARINGS.find((b) => b.id === '6000')!, span: 0.03, overhang: 0.06, load: 100 };
+  const output = {
+    shaftDiameter: 0.01,
+    shaftBore: 0,
+    shaftLength: 0.1,
+    shaftMaterial: MATERIALS.find((m) => m.id === 'c45')!,
+    bearing: BEARINGS.find((b) => b.id === '6000')!,
+    span: 0.03,
+    overhang: 0.06,
+    load: 100,
+  };
 
   it('twist by G·I_p/L, load the nearer bearing by the lever, and live by (C/P)³', () => {
     const o = outputNumbers(output, 2 * Math.PI);
@@ -97,7 +185,10 @@ describe('output shaft and bearings', () => {
     const stiff = figure(j, 'stiffness');
     a(j).output = { ...output, bearing: { ...output.bearing, static: 50 } };
     const report = analyseLine(j, a(j), shelf);
-    expect(1 / findFigure(report, { stageId: undefined, figureId: 'stiffness' })!).toBeCloseTo(1 / stiff + 1 / outputNumbers(output, 1).stiffness, 12);
+    expect(1 / findFigure(report, { stageId: undefined, figureId: 'stiffness' })!).toBeCloseTo(
+      1 / stiff + 1 / outputNumbers(output, 1).stiffness,
+      12,
+    );
     const c = report.checks.find((x) => x.id === 'bearing')!;
     expect(c.state).toBe('fails');
     const better = BEARINGS.find((b) => b.id === c.mend!.value)!;
@@ -106,8 +197,20 @@ describe('output shaft and bearings', () => {
   });
 
   it('a passage is clear to where the line turns aside, and a motor in line blocks it', () => {
-    expect(clearBore([{ bore: 0, beside: true }, { bore: 0.01, beside: false }, { bore: 0.02, beside: false }])).toBe(0);
-    expect(clearBore([{ bore: 0, beside: false }, { bore: 0.01, beside: true }, { bore: 0.02, beside: false }])).toBe(0.01);
+    expect(
+      clearBore([
+        { bore: 0, beside: true },
+        { bore: 0.01, beside: false },
+        { bore: 0.02, beside: false },
+      ]),
+    ).toBe(0);
+    expect(
+      clearBore([
+        { bore: 0, beside: false },
+        { bore: 0.01, beside: true },
+        { bore: 0.02, beside: false },
+      ]),
+    ).toBe(0.01);
     expect(clearBore([{ bore: 0.01, beside: false }])).toBe(0);
   });
 });
@@ -137,7 +240,10 @@ describe('checks of the line', () => {
     const j = demo();
     a(j).stages = [unit({ ratio: 14, backEfficiency: -0.1 })];
     j.brief.limits = [{ ...blankLimit('turnBack'), sense: 'max', value: 1, need: 'must' }];
-    expect(analyseLine(j, a(j), shelf).verdicts[0]).toMatchObject({ state: 'fails', says: expect.stringMatching(/holds itself: stage 1/) });
+    expect(analyseLine(j, a(j), shelf).verdicts[0]).toMatchObject({
+      state: 'fails',
+      says: expect.stringMatching(/holds itself: stage 1/),
+    });
     expect(analyseLine(j, a(j), shelf).checks.some((c) => c.id === 'back' && c.state === 'fails')).toBe(true);
     j.brief.limits = [{ ...blankLimit('turnBack'), sense: 'min', value: 1 }];
     expect(analyseLine(j, a(j), shelf).verdicts[0]!.state).toBe('holds');
@@ -151,14 +257,20 @@ describe('checks of the line', () => {
     const j = demo();
     a(j).stages = [unit({ ratio: 14, ratedTorque: 5, peakTorque: 20, ratedSpeed: 100, ratedLife: 3.6e7 })];
     const { demand } = analyseLine(j, a(j), shelf);
-    expect(figure(j, 'life')).toBeCloseTo(3.6e7 * (5 / demand.equivalent) ** (10 / 3) * (100 / (demand.meanSpeed * 14)), 0);
+    expect(figure(j, 'life')).toBeCloseTo(
+      3.6e7 * (5 / demand.equivalent) ** (10 / 3) * (100 / (demand.meanSpeed * 14)),
+      0,
+    );
   });
 });
 
 describe('play by sampling', () => {
   it('lies under the worst case, is repeatable, and counts every sample', () => {
     const links = [{ ratio: 4 }, { ratio: 3 }];
-    const play = [[1e-3, 0, 2e-3], [5e-4, 2e-4, 9e-4]] as const;
+    const play = [
+      [1e-3, 0, 2e-3],
+      [5e-4, 2e-4, 9e-4],
+    ] as const;
     const s = playSpread(links, play, 20000);
     expect(s.counts.reduce((m, x) => m + x, 0)).toBe(20000);
     expect(s.high).toBeLessThan(s.worst);
@@ -185,15 +297,17 @@ describe('the ratio desk', () => {
   });
 
   it('splits multiply to the total; the least inertia is the least; strongest last ends small', () => {
-    fc.assert(fc.property(fc.double({ min: 1.5, max: 300, noNaN: true }), fc.integer({ min: 1, max: 4 }), (total, n) => {
-      const list = splits(total, n);
-      for (const s of list) {
-        expect(s.ratios).toHaveLength(n);
-        expect(s.ratios.reduce((p, x) => p * x, 1)).toBeCloseTo(total, 4);
-      }
-      expect(list[0]!.inertia).toBeLessThanOrEqual(Math.min(...list.map((s) => s.inertia)) * (1 + 1e-9));
-      if (n > 1) expect(list[2]!.ratios[n - 1]!).toBeLessThanOrEqual(list[1]!.ratios[n - 1]! + 1e-9);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: 1.5, max: 300, noNaN: true }), fc.integer({ min: 1, max: 4 }), (total, n) => {
+        const list = splits(total, n);
+        for (const s of list) {
+          expect(s.ratios).toHaveLength(n);
+          expect(s.ratios.reduce((p, x) => p * x, 1)).toBeCloseTo(total, 4);
+        }
+        expect(list[0]!.inertia).toBeLessThanOrEqual(Math.min(...list.map((s) => s.inertia)) * (1 + 1e-9));
+        if (n > 1) expect(list[2]!.ratios[n - 1]!).toBeLessThanOrEqual(list[1]!.ratios[n - 1]! + 1e-9);
+      }),
+    );
     // Two stages: x³ − x − 2·i² = 0 for x = i₁².
     const i1 = splits(20, 2)[0]!.ratios[0]!;
     expect(i1 ** 6 - i1 ** 2 - 2 * 400).toBeCloseTo(0, 4);
@@ -212,12 +326,16 @@ describe('the ratio desk', () => {
       if (prefer === 'play') expect(made.value.every((s) => s.kind === 'belt')).toBe(true);
     }
     const none = fillLine(j, a(j), shelf, [400], 'money', () => 'x', 'belt');
-    expect(none).toMatchObject({ ok: false, problem: { what: expect.stringMatching(/No belt fits as stage 1, ratio 400/) } });
+    expect(none).toMatchObject({
+      ok: false,
+      problem: { what: expect.stringMatching(/No belt fits as stage 1, ratio 400/) },
+    });
   });
 
   it('explains a demand no ratio meets with two ways out that work', () => {
     const j = demo();
-    const arm = (change: object) => (j.brief.cases[0] = { ...blankCase('a'), ...j.brief.cases[0], ...change } as ReturnType<typeof blankCase>);
+    const arm = (change: object) =>
+      (j.brief.cases[0] = { ...blankCase('a'), ...j.brief.cases[0], ...change } as ReturnType<typeof blankCase>);
     arm({ load: 9, speed: 9 });
     const reach = waysOut(j, a(j), shelf, 0.94 ** 2);
     expect(reach.margin).toBeLessThan(1);
@@ -226,7 +344,11 @@ describe('the ratio desk', () => {
     for (const w of reach.ways) {
       const v = structuredClone(a(j));
       const k = structuredClone(j);
-      if ('motor' in w.apply) Object.assign(v, { motor: shelf.motors.find((m) => m.id === (w.apply as { motor: string }).motor), driver: { ...v.driver, currentLimit: 99 } });
+      if ('motor' in w.apply)
+        Object.assign(v, {
+          motor: shelf.motors.find((m) => m.id === (w.apply as { motor: string }).motor),
+          driver: { ...v.driver, currentLimit: 99 },
+        });
       else if ('driver' in w.apply) v.driver[w.apply.driver.key] = w.apply.driver.value;
       else k.brief.cases[0] = scaleCase(k.brief.cases[0]!, w.apply, 9.80665);
       expect(waysOut(k, v, shelf, 0.94 ** 2).margin, w.id).toBeGreaterThanOrEqual(0.97);
@@ -250,7 +372,13 @@ describe('what if, and variants compared', () => {
     expect((load.joint.brief.cases[0] as { load: number }).load).toBe(2);
     expect((j.brief.cases[0] as { load: number }).load).toBe(1.1);
     const wrong = (id: string, value: number) => wrongInput(inputs.find((x) => x.id === id)!.with(value), id);
-    for (const [id, bad, good] of [['case/0/load', -1, 3], ['motor/holdTorque', 0, 1], ['driver/supplyVoltage', -12, 12], ['stage/1/z2', 3, 40], ['stage/0/width', 9, 0.009]] as const) {
+    for (const [id, bad, good] of [
+      ['case/0/load', -1, 3],
+      ['motor/holdTorque', 0, 1],
+      ['driver/supplyVoltage', -12, 12],
+      ['stage/1/z2', 3, 40],
+      ['stage/0/width', 9, 0.009],
+    ] as const) {
       expect(wrong(id, bad)?.mend.length, id).toBeGreaterThan(0);
       expect(wrong(id, good), id).toBeUndefined();
     }
@@ -277,14 +405,22 @@ describe('what a joint keeps of the shop', () => {
     j.factors = keepFactors(j, shelf);
     expect(usedFactors(j).every((id) => j.factors![id])).toBe(true);
     expect(shopMoved(j, shelf)).toEqual([]);
-    const edits = { factors: { 'belt.efficiency': { value: 0.9, low: 0.88, high: 0.92 } }, motors: [{ ...shelf.motors.find((m) => m.id === 'st42-48')!, mass: 0.5 }] };
+    const edits = {
+      factors: { 'belt.efficiency': { value: 0.9, low: 0.88, high: 0.92 } },
+      motors: [{ ...shelf.motors.find((m) => m.id === 'st42-48')!, mass: 0.5 }],
+    };
     const shop = makeShelf(edits);
-    expect(shopMoved(j, shop).map((m) => [m.kind, m.id])).toEqual([['factor', 'belt.efficiency'], ['motor', 'st42-48']]);
+    expect(shopMoved(j, shop).map((m) => [m.kind, m.id])).toEqual([
+      ['factor', 'belt.efficiency'],
+      ['motor', 'st42-48'],
+    ]);
     expect(figure(j, 'efficiency', a(j), makeShelf(editsFor(j, edits)))).toBeCloseTo(figure(j, 'efficiency'), 12);
     const taken = takeShop(j, shop);
     expect(shopMoved(taken, shop)).toEqual([]);
     expect(taken.variants[0]!.motor.mass).toBe(0.5);
-    expect(figure(taken, 'efficiency', taken.variants[0]!, makeShelf(editsFor(taken, edits)))).toBeLessThan(figure(j, 'efficiency'));
+    expect(figure(taken, 'efficiency', taken.variants[0]!, makeShelf(editsFor(taken, edits)))).toBeLessThan(
+      figure(j, 'efficiency'),
+    );
   });
 
   it('knows where factors are used', () => {
@@ -296,11 +432,26 @@ describe('what a joint keeps of the shop', () => {
   });
 
   it('goes out and comes in as a file; a damaged one brings nothing', () => {
-    const edits = { materials: [{ ...MATERIALS[0]!, softening: 333 }], motors: [shelf.motors[0]!], factors: { gravity: { value: 9.81, low: 9.81, high: 9.81, source: 'own' } } };
+    const edits = {
+      materials: [{ ...MATERIALS[0]!, softening: 333 }],
+      motors: [shelf.motors[0]!],
+      factors: { gravity: { value: 9.81, low: 9.81, high: 9.81, source: 'own' } },
+    };
     const read = readShopFile(writeShopFile(edits));
     expect(read).toEqual({ ok: true, value: edits });
-    for (const text of ['', '{}', '[1]', '{"format":"gristmill-shop","version":9}', writeShopFile(edits).replace('"softening": 333', '"softening": "warm"'), writeShopFile(edits).slice(0, 200)]) expect(readShopFile(text).ok, text.slice(0, 40)).toBe(false);
-    const merged = mergeEdits({ motors: [shelf.motors[1]!], factors: { ambient: { value: 300, low: 300, high: 300 } } }, edits);
+    for (const text of [
+      '',
+      '{}',
+      '[1]',
+      '{"format":"gristmill-shop","version":9}',
+      writeShopFile(edits).replace('"softening": 333', '"softening": "warm"'),
+      writeShopFile(edits).slice(0, 200),
+    ])
+      expect(readShopFile(text).ok, text.slice(0, 40)).toBe(false);
+    const merged = mergeEdits(
+      { motors: [shelf.motors[1]!], factors: { ambient: { value: 300, low: 300, high: 300 } } },
+      edits,
+    );
     expect(merged.motors!.map((m) => m.id)).toEqual([shelf.motors[0]!.id, shelf.motors[1]!.id]);
     expect(Object.keys(merged.factors!)).toEqual(['ambient', 'gravity']);
   });

@@ -1,6 +1,20 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { analyseLine, bandFrom, demandOf, findFigure, forward, lineNumbers, makeShelf, movers, needed, samplePlay, sizeLine, type Joint, type Variant } from '../src/index.ts';
+import {
+  analyseLine,
+  bandFrom,
+  demandOf,
+  findFigure,
+  forward,
+  lineNumbers,
+  makeShelf,
+  movers,
+  needed,
+  samplePlay,
+  sizeLine,
+  type Joint,
+  type Variant,
+} from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 
 const a = (j: Joint): Variant => j.variants[0]!;
@@ -57,7 +71,15 @@ describe('the whole line', () => {
     const n = lineNumbers(a(j), demandOf(j.brief, shelf), shelf);
     if (!n.ok) throw new Error();
     const asked = demandOf(j.brief, shelf);
-    const at = lineNumbers(a(j), { ...asked, speed: n.value.speed, points: asked.points.map((p) => (p.time === 'peak' ? { ...p, speed: n.value.speed } : p)) }, shelf);
+    const at = lineNumbers(
+      a(j),
+      {
+        ...asked,
+        speed: n.value.speed,
+        points: asked.points.map((p) => (p.time === 'peak' ? { ...p, speed: n.value.speed } : p)),
+      },
+      shelf,
+    );
     if (!at.ok) throw new Error();
     expect(at.value.reach).toBeCloseTo(asked.peak, 6);
   });
@@ -65,21 +87,50 @@ describe('the whole line', () => {
   it('divides play before a last stage by its ratio', () => {
     const play = [0.01, 0.001] as const;
     const links = [{ ratio: 3 }, { ratio: -5 }];
-    const band = samplePlay(links, [[play[0], play[0], play[0]], [play[1], play[1], play[1]]]);
+    const band = samplePlay(links, [
+      [play[0], play[0], play[0]],
+      [play[1], play[1], play[1]],
+    ]);
     expect(band.likely).toBeCloseTo(0.01 / 5 + 0.001, 12);
-    const spread = samplePlay(links, [[0.01, 0, 0.02], [0.001, 0, 0.002]], 4000, 7);
+    const spread = samplePlay(
+      links,
+      [
+        [0.01, 0, 0.02],
+        [0.001, 0, 0.002],
+      ],
+      4000,
+      7,
+    );
     expect(spread.worst).toBeCloseTo(0.006, 12);
     expect(spread.likely).toBeGreaterThan(0.0027);
     expect(spread.likely).toBeLessThan(0.0033);
     expect(spread.high).toBeLessThan(spread.worst);
-    expect(samplePlay(links, [[0.01, 0, 0.02], [0.001, 0, 0.002]], 4000, 7)).toEqual(spread);
+    expect(
+      samplePlay(
+        links,
+        [
+          [0.01, 0, 0.02],
+          [0.001, 0, 0.002],
+        ],
+        4000,
+        7,
+      ),
+    ).toEqual(spread);
   });
 
   it('forward and needed undo each other for any chain', () => {
-    const link = fc.record({ ratio: fc.double({ min: 0.5, max: 20, noNaN: true }), etaForward: fc.double({ min: 0.1, max: 1, noNaN: true }), etaBackward: fc.constant(0.9), drag: fc.double({ min: 0, max: 0.1, noNaN: true }), stiffness: fc.constant(100) });
-    fc.assert(fc.property(fc.array(link, { maxLength: 5 }), fc.double({ min: 0.01, max: 50, noNaN: true }), (links, t) => {
-      expect(forward(links, needed(links, t)) / t).toBeCloseTo(1, 9);
-    }));
+    const link = fc.record({
+      ratio: fc.double({ min: 0.5, max: 20, noNaN: true }),
+      etaForward: fc.double({ min: 0.1, max: 1, noNaN: true }),
+      etaBackward: fc.constant(0.9),
+      drag: fc.double({ min: 0, max: 0.1, noNaN: true }),
+      stiffness: fc.constant(100),
+    });
+    fc.assert(
+      fc.property(fc.array(link, { maxLength: 5 }), fc.double({ min: 0.01, max: 50, noNaN: true }), (links, t) => {
+        expect(forward(links, needed(links, t)) / t).toBeCloseTo(1, 9);
+      }),
+    );
   });
 
   it('says what stops it and keeps the other stages when one cannot be', () => {
@@ -102,19 +153,39 @@ describe('the whole line', () => {
   });
 
   it('stays finite for extreme but allowed briefs', () => {
-    const extremes: Partial<Joint['brief']['cases'][0]>[] = [{ load: 0, armMass: 0 }, { load: 1e4 }, { speed: 0 }, { speed: 1e3 }, { acceleration: 0 }, { acceleration: 1e5 }, { angleFrom: 0, angleTo: 0 }, { rest: 0, speed: 0 }];
+    const extremes: Partial<Joint['brief']['cases'][0]>[] = [
+      { load: 0, armMass: 0 },
+      { load: 1e4 },
+      { speed: 0 },
+      { speed: 1e3 },
+      { acceleration: 0 },
+      { acceleration: 1e5 },
+      { angleFrom: 0, angleTo: 0 },
+      { rest: 0, speed: 0 },
+    ];
     for (const change of extremes) {
       const j = demo();
       Object.assign(j.brief.cases[0]!, change);
-      for (const f of analyseLine(j, a(j), shelf).figures) expect([f.value, f.low, f.high].every(Number.isFinite), `${JSON.stringify(change)} ${f.id}`).toBe(true);
+      for (const f of analyseLine(j, a(j), shelf).figures)
+        expect([f.value, f.low, f.high].every(Number.isFinite), `${JSON.stringify(change)} ${f.id}`).toBe(true);
     }
   });
 });
 
 describe('bands', () => {
   it('add as root sum of squares, ends apart, and forgive what cannot be computed', () => {
-    expect(bandFrom(10, [[7, 10], [14, 10]])).toEqual([7, 14]);
-    expect(bandFrom(10, [[7, 10], [6, 10]])).toEqual([5, 10]);
+    expect(
+      bandFrom(10, [
+        [7, 10],
+        [14, 10],
+      ]),
+    ).toEqual([7, 14]);
+    expect(
+      bandFrom(10, [
+        [7, 10],
+        [6, 10],
+      ]),
+    ).toEqual([5, 10]);
     expect(bandFrom(10, [[NaN, Infinity]])).toEqual([10, 10]);
     expect(bandFrom(10, [])).toEqual([10, 10]);
   });
@@ -128,12 +199,15 @@ describe('what moves a figure', () => {
     const width = list.find((m) => m.label === 'belt width' && m.group === 'stage 2')!;
     expect(width.change).toBeGreaterThan(0.005);
     expect(width.change).toBeLessThan(0.01);
-    for (let i = 1; i < list.length; i++) expect(Math.abs(list[i]!.change)).toBeLessThanOrEqual(Math.abs(list[i - 1]!.change));
+    for (let i = 1; i < list.length; i++)
+      expect(Math.abs(list[i]!.change)).toBeLessThanOrEqual(Math.abs(list[i - 1]!.change));
   });
 
   it('finds the load for the holding wind-up, and nothing for a figure that is not there', () => {
     const j = demo();
-    expect(movers(j, a(j), shelf, { stageId: undefined, figureId: 'windUp' }, 12).some((m) => m.label === 'mass carried')).toBe(true);
+    expect(
+      movers(j, a(j), shelf, { stageId: undefined, figureId: 'windUp' }, 12).some((m) => m.label === 'mass carried'),
+    ).toBe(true);
     expect(movers(j, a(j), shelf, { stageId: undefined, figureId: 'nothing' })).toEqual([]);
   });
 
@@ -162,6 +236,8 @@ describe('sizing', () => {
   it('reads gravity and factors from the shop', () => {
     const moon = makeShelf({ factors: { gravity: { value: 1.62, low: 1.62, high: 1.62 } } });
     expect(demandOf(demo().brief, moon).hold / demandOf(demo().brief, shelf).hold).toBeCloseTo(1.62 / 9.80665, 9);
-    expect(findFigure(analyseLine(demo(), a(demo()), moon), { stageId: undefined, figureId: 'torque' })).toBeGreaterThan(0);
+    expect(
+      findFigure(analyseLine(demo(), a(demo()), moon), { stageId: undefined, figureId: 'torque' }),
+    ).toBeGreaterThan(0);
   });
 });

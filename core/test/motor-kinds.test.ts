@@ -1,6 +1,24 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { curveTorque, fullCurrent, monotoneSlopes, motorConstants, motorEfficiency, motorHeat, MOTORS, motorTorque, readDriver, readMotor, servoTorque, withFactor, type BrushedMotor, type BrushlessMotor, type Driver, type ServoMotor, type StepperMotor } from '../src/index.ts';
+import {
+  curveTorque,
+  fullCurrent,
+  monotoneSlopes,
+  motorConstants,
+  motorEfficiency,
+  motorHeat,
+  MOTORS,
+  motorTorque,
+  readDriver,
+  readMotor,
+  servoTorque,
+  withFactor,
+  type BrushedMotor,
+  type BrushlessMotor,
+  type Driver,
+  type ServoMotor,
+  type StepperMotor,
+} from '../src/index.ts';
 import { shelf } from './helpers.ts';
 
 const find = <T>(id: string) => MOTORS.find((m) => m.id === id) as T;
@@ -16,7 +34,16 @@ describe('the motor shelf', () => {
     expect(new Set(MOTORS.map((m) => m.type))).toEqual(new Set(['stepper', 'brushless', 'brushed', 'servo']));
     for (const m of MOTORS) {
       expect(readMotor(m)).toMatchObject({ ok: true });
-      expect(motorTorque(m, { ...d, currentLimit: fullCurrent(m) }, shelf, m.type === 'brushless' && !m.sensored ? 400 : 0, 'peak').torque, m.id).toBeGreaterThan(0);
+      expect(
+        motorTorque(
+          m,
+          { ...d, currentLimit: fullCurrent(m) },
+          shelf,
+          m.type === 'brushless' && !m.sensored ? 400 : 0,
+          'peak',
+        ).torque,
+        m.id,
+      ).toBeGreaterThan(0);
     }
     expect(new Set(MOTORS.map((m) => m.id)).size).toBe(MOTORS.length);
   });
@@ -34,8 +61,13 @@ describe('brushed motors', () => {
   it('start from rest without a sensor, and lose torque as the winding warms', () => {
     expect(motorTorque(brushed, d, shelf, 0, 'peak').torque).toBeGreaterThan(0);
     const hot = { ...d, winding: 293.15 + 80 };
-    expect(motorTorque(brushed, hot, shelf, 350, 'peak').torque).toBeLessThan(motorTorque(brushed, d, shelf, 350, 'peak').torque);
-    expect(motorTorque(brushed, { ...d, winding: 293.15 }, shelf, 350, 'peak').torque).toBeCloseTo(motorTorque(brushed, d, shelf, 350, 'peak').torque, 12);
+    expect(motorTorque(brushed, hot, shelf, 350, 'peak').torque).toBeLessThan(
+      motorTorque(brushed, d, shelf, 350, 'peak').torque,
+    );
+    expect(motorTorque(brushed, { ...d, winding: 293.15 }, shelf, 350, 'peak').torque).toBeCloseTo(
+      motorTorque(brushed, d, shelf, 350, 'peak').torque,
+      12,
+    );
   });
 });
 
@@ -43,9 +75,15 @@ describe('servos by data sheet', () => {
   it('give peak to the rated speed, fall to the rated torque at the highest, and nothing above', () => {
     expect(servoTorque(servo, 0, 'peak')).toBe(servo.peakTorque);
     expect(servoTorque(servo, servo.maxSpeed, 'peak')).toBeCloseTo(servo.ratedTorque, 12);
-    expect(servoTorque(servo, (servo.ratedSpeed + servo.maxSpeed) / 2, 'peak')).toBeCloseTo((servo.peakTorque + servo.ratedTorque) / 2, 12);
+    expect(servoTorque(servo, (servo.ratedSpeed + servo.maxSpeed) / 2, 'peak')).toBeCloseTo(
+      (servo.peakTorque + servo.ratedTorque) / 2,
+      12,
+    );
     expect(servoTorque(servo, servo.maxSpeed * 1.001, 'peak')).toBe(0);
-    expect(motorTorque(servo, { ...d, currentLimit: servo.ratedCurrent / 2 }, shelf, 0, 'continuous')).toMatchObject({ bound: 'driver current', torque: servo.ratedTorque / 2 });
+    expect(motorTorque(servo, { ...d, currentLimit: servo.ratedCurrent / 2 }, shelf, 0, 'continuous')).toMatchObject({
+      bound: 'driver current',
+      torque: servo.ratedTorque / 2,
+    });
   });
 
   it('have the stated efficiency at the rated point, and heat by the square of torque', () => {
@@ -59,26 +97,34 @@ describe('a data sheet’s curve', () => {
 
   it('is met at its points, stays between them, and is not made up beyond', () => {
     curve.speed.forEach((w, i) => expect(curveTorque(curve, w)).toBeCloseTo(curve.torque[i]!, 12));
-    fc.assert(fc.property(fc.double({ min: 0, max: 319.9, noNaN: true }), (w) => {
-      const k = curve.speed.findLastIndex((x) => x <= w);
-      const t = curveTorque(curve, w);
-      expect(t).toBeLessThanOrEqual(curve.torque[k]! + 1e-12);
-      expect(t).toBeGreaterThanOrEqual(curve.torque[k + 1]! - 1e-12);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 319.9, noNaN: true }), (w) => {
+        const k = curve.speed.findLastIndex((x) => x <= w);
+        const t = curveTorque(curve, w);
+        expect(t).toBeLessThanOrEqual(curve.torque[k]! + 1e-12);
+        expect(t).toBeGreaterThanOrEqual(curve.torque[k + 1]! - 1e-12);
+      }),
+    );
     expect(curveTorque(curve, 321)).toBeNaN();
     expect(curveTorque(curve, -1)).toBeNaN();
   });
 
   it('has the weighted harmonic mean of the differences as slope inside, nought at a turn, and is straight for two points', () => {
     // h 50 and 70, differences −0.001 and −1/280: w1 = 2·70 + 50, w2 = 70 + 2·50.
-    expect(monotoneSlopes(curve.speed, curve.torque)[1]).toBeCloseTo((190 + 170) / (190 / -0.001 + 170 / (-0.25 / 70)), 12);
+    expect(monotoneSlopes(curve.speed, curve.torque)[1]).toBeCloseTo(
+      (190 + 170) / (190 / -0.001 + 170 / (-0.25 / 70)),
+      12,
+    );
     expect(monotoneSlopes([0, 1, 2], [0, 1, 0])[1]).toBe(0);
     expect(curveTorque({ speed: [0, 100], torque: [1, 0.5] }, 30)).toBeCloseTo(0.85, 12);
   });
 
   it('stands in place of the constants, and a stepper keeps its holding torque at rest', () => {
     const own = { ...stepper, curve: { speed: [10, 100], torque: [0.5, 0.2] } };
-    expect(motorTorque(own, { ...d, currentLimit: 1.7 }, shelf, 55, 'peak')).toMatchObject({ known: true, bound: 'data sheet' });
+    expect(motorTorque(own, { ...d, currentLimit: 1.7 }, shelf, 55, 'peak')).toMatchObject({
+      known: true,
+      bound: 'data sheet',
+    });
     expect(motorTorque(own, { ...d, currentLimit: 1.7 }, shelf, 55, 'peak').torque).toBeCloseTo(0.35, 12);
     expect(motorTorque(own, { ...d, currentLimit: 1.7 }, shelf, 0, 'peak').torque).toBe(0.55);
     expect(motorTorque(own, d, shelf, 5, 'peak').known).toBe(false);
@@ -100,7 +146,10 @@ describe('heat', () => {
     const half = motorHeat(stepper, { ...d, currentLimit: 0.85 }, shelf, 0.4);
     expect(half.rise).toBeCloseTo(full.rise / 4, 9);
     expect(full.mount - 293.15).toBeCloseTo(0.6 * full.rise, 9);
-    expect(motorHeat(stepper, d, withFactor(shelf, 'ambient', 303.15), 0.1).winding - motorHeat(stepper, d, shelf, 0.1).winding).toBeCloseTo(10, 9);
+    expect(
+      motorHeat(stepper, d, withFactor(shelf, 'ambient', 303.15), 0.1).winding -
+        motorHeat(stepper, d, shelf, 0.1).winding,
+    ).toBeCloseTo(10, 9);
   });
 });
 
@@ -115,8 +164,20 @@ describe('constants and reading', () => {
   });
 
   it('take text with units, and refuse by place', () => {
-    expect(readMotor({ type: 'stepper', holdTorque: '62 ozf·in', ratedCurrent: 1.7, resistance: 1.5, inductance: '2.8 mH', stepsPerTurn: 200 })).toMatchObject({ ok: true, value: { inductance: 0.0028 } });
-    expect(readMotor({ type: 'stepper', holdTorque: -1 })).toMatchObject({ ok: false, problem: { place: 'holdTorque' } });
+    expect(
+      readMotor({
+        type: 'stepper',
+        holdTorque: '62 ozf·in',
+        ratedCurrent: 1.7,
+        resistance: 1.5,
+        inductance: '2.8 mH',
+        stepsPerTurn: 200,
+      }),
+    ).toMatchObject({ ok: true, value: { inductance: 0.0028 } });
+    expect(readMotor({ type: 'stepper', holdTorque: -1 })).toMatchObject({
+      ok: false,
+      problem: { place: 'holdTorque' },
+    });
     expect(readMotor({ type: 'windmill' })).toMatchObject({ ok: false });
     expect(readMotor(7)).toMatchObject({ ok: false });
     expect(readMotor({ ...stepper, curve: { speed: [5, 3], torque: [1, 1] } })).toMatchObject({ ok: false });

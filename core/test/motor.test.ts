@@ -1,5 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import { brushlessTorque, continuousCurrent, currentFor, microstepTorque, motorEfficiency, motorTorque, MOTORS, stepperCurrent, torqueConstant, withFactor, type BrushlessMotor, type Driver, type StepperMotor } from '../src/index.ts';
+import {
+  brushlessTorque,
+  continuousCurrent,
+  currentFor,
+  microstepTorque,
+  motorEfficiency,
+  motorTorque,
+  MOTORS,
+  stepperCurrent,
+  torqueConstant,
+  withFactor,
+  type BrushlessMotor,
+  type Driver,
+  type StepperMotor,
+} from '../src/index.ts';
 import { shelf } from './helpers.ts';
 
 const stepper = MOTORS.find((m) => m.id === 'st42-48') as StepperMotor;
@@ -48,11 +62,14 @@ describe('brushless', () => {
   it('carries for ever what heats it by its allowed rise', () => {
     const i = continuousCurrent(brushless, shelf);
     expect(i * i * brushless.resistance * (1 + 0.00393 * 80) * brushless.thermalResistance).toBeCloseTo(80, 9);
-    expect(motorTorque(brushless, { ...d, currentLimit: 99 }, shelf, 10, 'continuous').torque).toBeLessThan(motorTorque(brushless, { ...d, currentLimit: 99 }, shelf, 10, 'peak').torque);
+    expect(motorTorque(brushless, { ...d, currentLimit: 99 }, shelf, 10, 'continuous').torque).toBeLessThan(
+      motorTorque(brushless, { ...d, currentLimit: 99 }, shelf, 10, 'peak').torque,
+    );
   });
 
   it('names what bounds it', () => {
-    const at = (w: number, change: Partial<Driver>, m = brushless) => motorTorque(m, { ...d, currentLimit: 99, supplyCurrent: 999, ...change }, shelf, w, 'peak').bound;
+    const at = (w: number, change: Partial<Driver>, m = brushless) =>
+      motorTorque(m, { ...d, currentLimit: 99, supplyCurrent: 999, ...change }, shelf, w, 'peak').bound;
     expect(at(10, { currentLimit: 3 })).toBe('driver current');
     expect(at(10, {})).toBe('winding');
     expect(at(800, {})).toBe('voltage');
@@ -69,6 +86,9 @@ describe('brushless', () => {
   });
 
   it('follows the torque factor of the shop', () => {
-    expect(motorTorque(brushless, d, withFactor(shelf, 'motor.spread', 0.9), 10, 'peak').torque / motorTorque(brushless, d, shelf, 10, 'peak').torque).toBeCloseTo(0.9, 12);
+    expect(
+      motorTorque(brushless, d, withFactor(shelf, 'motor.spread', 0.9), 10, 'peak').torque /
+        motorTorque(brushless, d, shelf, 10, 'peak').torque,
+    ).toBeCloseTo(0.9, 12);
   });
 });

@@ -7,7 +7,10 @@ const shelf = makeShelf();
 const kind = stageKind('planetary')!;
 const duty = { torque: 4, torqueRms: 2, speed: 1 };
 const plain = kind.defaults({ ratio: 5, torque: 2, size: Infinity, shelf }) as Record<string, unknown>;
-const cases = JSON.parse(readFileSync(new URL('./cases/planetary.json', import.meta.url), 'utf8')) as (Record<string, number> & { equal_spacing_assembles: boolean })[];
+const cases = JSON.parse(readFileSync(new URL('./cases/planetary.json', import.meta.url), 'utf8')) as (Record<
+  string,
+  number
+> & { equal_spacing_assembles: boolean })[];
 
 /** Parameters as the file reader takes them. */
 const params = (over: Record<string, unknown>): Record<string, unknown> => {
@@ -23,13 +26,32 @@ const report = (over: Record<string, unknown>) => {
 
 describe('a planetary stage against worked figures', () => {
   it.each(cases)('$z_sun / $z_planet / $z_ring', (c) => {
-    const r = report({ module: 1e-3, zs: c['z_sun'], zp: c['z_planet'], zr: c['z_ring'], planets: c['planets'], spacing: 'even', trim: 'no', xs: 0, xp: 0, meshBy: 'given', etaS: c['mesh_efficiency_sun'], etaR: c['mesh_efficiency_ring'], allowanceS: 5e-5, allowanceP: 5e-5, allowanceR: 5e-5 });
+    const r = report({
+      module: 1e-3,
+      zs: c['z_sun'],
+      zp: c['z_planet'],
+      zr: c['z_ring'],
+      planets: c['planets'],
+      spacing: 'even',
+      trim: 'no',
+      xs: 0,
+      xp: 0,
+      meshBy: 'given',
+      etaS: c['mesh_efficiency_sun'],
+      etaR: c['mesh_efficiency_ring'],
+      allowanceS: 5e-5,
+      allowanceP: 5e-5,
+      allowanceR: 5e-5,
+    });
     const f = (id: string) => r.figures.find((x) => x.id === id)!.value;
     expect(f('ratio')).toBeCloseTo(c['ratio_ring_held']!, 9);
     expect(f('efficiency')).toBeCloseTo(c['efficiency_forward']!, 6);
     expect(f('efficiencyBack')).toBeCloseTo(c['efficiency_backward']!, 6);
     expect(f('gap') * 1e3).toBeCloseTo(c['neighbour_gap_module_1_mm']!, 5);
-    expect((f('playOne') * 10800) / Math.PI).toBeCloseTo(c['carrier_play_arcmin_if_each_mesh_has_0p1_mm_at_module_1']!, 3);
+    expect((f('playOne') * 10800) / Math.PI).toBeCloseTo(
+      c['carrier_play_arcmin_if_each_mesh_has_0p1_mm_at_module_1']!,
+      3,
+    );
     expect(r.checks.find((x) => x.id === 'assembles')!.state === 'holds').toBe(c.equal_spacing_assembles);
   });
 });
@@ -37,7 +59,9 @@ describe('a planetary stage against worked figures', () => {
 const curves = (over: Record<string, unknown>, crank: number): Map<string, Outline> => {
   const made = kind.drawing(params(over), crank, { shelf, duty });
   if (!made.ok) throw new Error(made.problem.what);
-  const items = made.value.find((l) => l.id === 'teeth')!.items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve');
+  const items = made.value
+    .find((l) => l.id === 'teeth')!
+    .items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve');
   return new Map(items.map((i) => [i.key, place(i.outline, i.at)]));
 };
 
@@ -52,11 +76,27 @@ function inside(p: Float64Array, x: number, y: number): boolean {
 }
 
 describe('the drawing of a planetary stage', () => {
-  const sets = fc.record({ zs: fc.integer({ min: 12, max: 24 }), zp: fc.integer({ min: 14, max: 22 }), planets: fc.constantFrom(3, 4), arrangement: fc.constantFrom('sun-carrier', 'sun-ring', 'ring-carrier', 'carrier-ring'), crank: fc.double({ min: 0, max: 20, noNaN: true }) });
+  const sets = fc.record({
+    zs: fc.integer({ min: 12, max: 24 }),
+    zp: fc.integer({ min: 14, max: 22 }),
+    planets: fc.constantFrom(3, 4),
+    arrangement: fc.constantFrom('sun-carrier', 'sun-ring', 'ring-carrier', 'carrier-ring'),
+    crank: fc.double({ min: 0, max: 20, noNaN: true }),
+  });
   it('has teeth that mesh with room on both sides at any turn of the crank', () => {
     fc.assert(
       fc.property(sets, (q) => {
-        const over = { ...q, zr: q.zs + 2 * q.zp, spacing: 'stepped', module: 1e-3, xs: 0.3, xp: 0.2, allowanceS: 2e-4, allowanceP: 2e-4, allowanceR: 2e-4 };
+        const over = {
+          ...q,
+          zr: q.zs + 2 * q.zp,
+          spacing: 'stepped',
+          module: 1e-3,
+          xs: 0.3,
+          xp: 0.2,
+          allowanceS: 2e-4,
+          allowanceP: 2e-4,
+          allowanceR: 2e-4,
+        };
         const drawn = curves(over, q.crank);
         const flat = new Map([...drawn].map(([k, o]) => [k, flatten(o, 5e-6)]));
         for (let i = 0; i < q.planets; i++) {
@@ -82,7 +122,15 @@ describe('a planetary stage that cannot be', () => {
     const c = r.checks.find((x) => x.id === 'assembles')!;
     expect(c.state).toBe('fails');
     const mend = c.mend!;
-    const better = report({ zs: 17, zp: 20, zr: 57, planets: 4, spacing: 'even', [mend.path]: mend.value, ...mend.also });
+    const better = report({
+      zs: 17,
+      zp: 20,
+      zr: 57,
+      planets: 4,
+      spacing: 'even',
+      [mend.path]: mend.value,
+      ...mend.also,
+    });
     expect(better.checks.find((x) => x.id === 'assembles')!.state).toBe('holds');
   });
   it('refuses a ring smaller than its planets, with a fix that works', () => {
@@ -96,7 +144,11 @@ describe('a planetary stage that cannot be', () => {
     const r = report({ zs: 12, zp: 21, zr: 54, planets: 3, xs: -0.2 });
     const c = r.checks.find((x) => x.id === 'undercut-sun')!;
     expect(c.state).toBe('fails');
-    expect(report({ zs: 12, zp: 21, zr: 54, planets: 3, [c.mend!.path]: c.mend!.value }).checks.find((x) => x.id === 'undercut-sun')!.state).not.toBe('fails');
+    expect(
+      report({ zs: 12, zp: 21, zr: 54, planets: 3, [c.mend!.path]: c.mend!.value }).checks.find(
+        (x) => x.id === 'undercut-sun',
+      )!.state,
+    ).not.toBe('fails');
   });
   it('takes no wheel of fewer than five teeth', () => {
     const r = readParams('planetary', { ...plain, zs: 4 });
@@ -110,25 +162,64 @@ describe('a planetary stage that cannot be', () => {
 describe('a planetary stage under load', () => {
   it('has figures and checks that are numbers for any counts, arrangement and material', () => {
     fc.assert(
-      fc.property(fc.record({ zs: fc.integer({ min: 5, max: 60 }), zp: fc.integer({ min: 5, max: 60 }), off: fc.integer({ min: -2, max: 2 }), planets: fc.integer({ min: 2, max: 8 }), module: fc.double({ min: 2e-4, max: 5e-3, noNaN: true }), helix: fc.double({ min: 0, max: 0.7, noNaN: true }), double: fc.constantFrom('no', 'yes'), xs: fc.double({ min: -0.4, max: 0.7, noNaN: true }), xp: fc.double({ min: -0.4, max: 0.7, noNaN: true }), materialP: fc.constantFrom('pla', 'pom', 'c45'), arrangement: fc.constantFrom('sun-carrier', 'sun-ring', 'ring-carrier', 'ring-sun', 'carrier-sun', 'carrier-ring'), pins: fc.constantFrom('plain', 'ball'), trim: fc.constantFrom('no', 'yes'), spacing: fc.constantFrom('even', 'stepped'), chamfer: fc.constantFrom(0, 1e-4), torque: fc.constantFrom(0, 1, 1e4), speed: fc.constantFrom(0, 10) }), (q) => {
-        const { off, torque, speed, ...over } = q;
-        const p = { ...plain, boreS: 0, pin: 1e-3, ...over, zr: Math.max(5, q.zs + 2 * q.zp + off) };
-        const r = kind.analyse(p, { torque, torqueRms: torque / 2, speed }, shelf);
-        if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
-        for (const f of r.value.figures) {
-          expect(Number.isFinite(f.value), `${f.id} ${f.value}`).toBe(true);
-          expect(f.low, f.id).toBeLessThanOrEqual(f.value + 1e-9 * Math.abs(f.value));
-          expect(f.high, f.id).toBeGreaterThanOrEqual(f.value - 1e-9 * Math.abs(f.value));
-        }
-        for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
-        return void expect(kind.parts(p, shelf).ok).toBe(true);
-      }),
+      fc.property(
+        fc.record({
+          zs: fc.integer({ min: 5, max: 60 }),
+          zp: fc.integer({ min: 5, max: 60 }),
+          off: fc.integer({ min: -2, max: 2 }),
+          planets: fc.integer({ min: 2, max: 8 }),
+          module: fc.double({ min: 2e-4, max: 5e-3, noNaN: true }),
+          helix: fc.double({ min: 0, max: 0.7, noNaN: true }),
+          double: fc.constantFrom('no', 'yes'),
+          xs: fc.double({ min: -0.4, max: 0.7, noNaN: true }),
+          xp: fc.double({ min: -0.4, max: 0.7, noNaN: true }),
+          materialP: fc.constantFrom('pla', 'pom', 'c45'),
+          arrangement: fc.constantFrom(
+            'sun-carrier',
+            'sun-ring',
+            'ring-carrier',
+            'ring-sun',
+            'carrier-sun',
+            'carrier-ring',
+          ),
+          pins: fc.constantFrom('plain', 'ball'),
+          trim: fc.constantFrom('no', 'yes'),
+          spacing: fc.constantFrom('even', 'stepped'),
+          chamfer: fc.constantFrom(0, 1e-4),
+          torque: fc.constantFrom(0, 1, 1e4),
+          speed: fc.constantFrom(0, 10),
+        }),
+        (q) => {
+          const { off, torque, speed, ...over } = q;
+          const p = { ...plain, boreS: 0, pin: 1e-3, ...over, zr: Math.max(5, q.zs + 2 * q.zp + off) };
+          const r = kind.analyse(p, { torque, torqueRms: torque / 2, speed }, shelf);
+          if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
+          for (const f of r.value.figures) {
+            expect(Number.isFinite(f.value), `${f.id} ${f.value}`).toBe(true);
+            expect(f.low, f.id).toBeLessThanOrEqual(f.value + 1e-9 * Math.abs(f.value));
+            expect(f.high, f.id).toBeGreaterThanOrEqual(f.value - 1e-9 * Math.abs(f.value));
+          }
+          for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
+          return void expect(kind.parts(p, shelf).ok).toBe(true);
+        },
+      ),
       { numRuns: 120 },
     );
   });
   it('a mend of strength is enough', () => {
-    const weak = { module: 1e-3, zs: 18, zp: 18, zr: 54, width: 4e-3, materialP: 'pla', materialS: 'pla', materialR: 'pla' };
-    const c = report(weak).checks.find((x) => x.id.startsWith('break-') && x.state === 'fails' && x.mend?.path === 'width');
+    const weak = {
+      module: 1e-3,
+      zs: 18,
+      zp: 18,
+      zr: 54,
+      width: 4e-3,
+      materialP: 'pla',
+      materialS: 'pla',
+      materialR: 'pla',
+    };
+    const c = report(weak).checks.find(
+      (x) => x.id.startsWith('break-') && x.state === 'fails' && x.mend?.path === 'width',
+    );
     if (c) expect(report({ ...weak, width: c.mend!.value }).checks.find((x) => x.id === c.id)!.state).not.toBe('fails');
     const wide = report({ ...weak, width: 12e-3 });
     expect(wide.numbers.limits[0]!.torque).toBeGreaterThan(2.5 * report(weak).numbers.limits[0]!.torque);
@@ -146,7 +237,8 @@ describe('planets on bearings, in a carrier', () => {
 
   it('needles run on the pin itself, live by ten thirds, and refuse a ball bearing’s name with the one that fits', () => {
     const at = { torque: 8, torqueRms: 4, speed: 4, equivalent: 4, meanSpeed: 3 };
-    const on = (extra: Record<string, unknown>, torque = 4) => kind.analyse(params({ ...over, ...extra }), { ...at, equivalent: torque }, shelf);
+    const on = (extra: Record<string, unknown>, torque = 4) =>
+      kind.analyse(params({ ...over, ...extra }), { ...at, equivalent: torque }, shelf);
     const needle = on({ pins: 'needle', bearing: 'hk0408' });
     expect(needle.ok).toBe(true);
     const half = on({ pins: 'needle', bearing: 'hk0408' }, 2);

@@ -54,7 +54,11 @@ describe.each(SECTIONS.map((s) => [s.id, s] as const))('pulley of section %s', (
     if (!made.ok || !moved.ok) return;
     const around = flatten(made.value, 1e-6);
     let length = 0;
-    for (let i = 0; i < around.length; i += 2) length += Math.hypot(around[(i + 2) % around.length]! - around[i]!, around[(i + 3) % around.length]! - around[i + 1]!);
+    for (let i = 0; i < around.length; i += 2)
+      length += Math.hypot(
+        around[(i + 2) % around.length]! - around[i]!,
+        around[(i + 3) % around.length]! - around[i + 1]!,
+      );
     // Steiner: an inward offset of a closed curve takes about its length times the offset.
     expect((area(made.value) - area(moved.value)) / (length * 5e-5)).toBeCloseTo(1, 1);
   });
@@ -72,14 +76,22 @@ describe('pulley invariants', () => {
         for (let i = 0; i < per; i++) {
           const [x, y] = [made.value.points[3 * i]!, made.value.points[3 * i + 1]!];
           const k = 3 * (i + per);
-          expect(Math.hypot(made.value.points[k % made.value.points.length]! - (x * Math.cos(turn) - y * Math.sin(turn)), made.value.points[(k + 1) % made.value.points.length]! - (x * Math.sin(turn) + y * Math.cos(turn)))).toBeLessThan(1e-12 + pitchRadius(s.pitch, z) * 1e-9);
+          expect(
+            Math.hypot(
+              made.value.points[k % made.value.points.length]! - (x * Math.cos(turn) - y * Math.sin(turn)),
+              made.value.points[(k + 1) % made.value.points.length]! - (x * Math.sin(turn) + y * Math.cos(turn)),
+            ),
+          ).toBeLessThan(1e-12 + pitchRadius(s.pitch, z) * 1e-9);
         }
       }),
     );
   });
 
   it('refuses teeth that cannot be cut, in words', () => {
-    const made = pulleyOutline(SECTIONS.find((s) => s.id === 'L')!, 3);
+    const made = pulleyOutline(
+      SECTIONS.find((s) => s.id === 'L')!,
+      3,
+    );
     expect(made.ok).toBe(false);
     if (!made.ok) expect(made.problem.mend).toMatch(/teeth/);
   });

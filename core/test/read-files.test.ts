@@ -1,26 +1,56 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ALL_TEST_KINDS, formatQuantity, importFile, LineReader, QUANTITIES, readTable, readWav, testKind, writeWav, type TestKind } from '../src/index.ts';
+import {
+  ALL_TEST_KINDS,
+  formatQuantity,
+  importFile,
+  LineReader,
+  QUANTITIES,
+  readTable,
+  readWav,
+  testKind,
+  writeWav,
+  type TestKind,
+} from '../src/index.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const kinds = ALL_TEST_KINDS.filter((k) => k.columns.length > 0 && k.id !== 'positioning');
 
 /** A value of a column that a person could have read, in its usual unit. */
 const valueFor = (quantity: string, u: number): number => {
-  const unit = QUANTITIES[quantity as keyof typeof QUANTITIES].units.find((x) => x.symbol === QUANTITIES[quantity as keyof typeof QUANTITIES].shown)!;
+  const unit = QUANTITIES[quantity as keyof typeof QUANTITIES].units.find(
+    (x) => x.symbol === QUANTITIES[quantity as keyof typeof QUANTITIES].shown,
+  )!;
   return (1 + 98 * u) * unit.factor + (unit.offset ?? 0);
 };
 
 describe('tables of every kind of test', () => {
   it('come back as they were written: any separator, order of columns, heading and decimal sign', () => {
-    const style = fc.record({ kind: fc.constantFrom(...kinds), separator: fc.constantFrom(',', ';', '\t'), commas: fc.boolean(), heading: fc.constantFrom('brackets', 'slash', 'none'), turned: fc.boolean(), shares: fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 12, maxLength: 12 }), choice: fc.nat(3) });
+    const style = fc.record({
+      kind: fc.constantFrom(...kinds),
+      separator: fc.constantFrom(',', ';', '\t'),
+      commas: fc.boolean(),
+      heading: fc.constantFrom('brackets', 'slash', 'none'),
+      turned: fc.boolean(),
+      shares: fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 12, maxLength: 12 }),
+      choice: fc.nat(3),
+    });
     fc.assert(
       fc.property(style, ({ kind, separator, commas, heading, turned, shares, choice }) => {
         const decimal = commas && separator !== ',';
         const order = kind.columns.map((_, i) => i);
         if (turned && heading !== 'none') order.reverse();
-        const unitOf = (i: number) => (kind.columns[i]!.as === 'quantity' ? QUANTITIES[(kind.columns[i] as { quantity: keyof typeof QUANTITIES }).quantity].shown : '');
-        const rows = [0, 1, 2].map((r) => kind.columns.map((c, i) => (c.as === 'choice' ? c.options[choice % c.options.length]!.value : valueFor(c.quantity, shares[(3 * i + r) % 12]!))));
+        const unitOf = (i: number) =>
+          kind.columns[i]!.as === 'quantity'
+            ? QUANTITIES[(kind.columns[i] as { quantity: keyof typeof QUANTITIES }).quantity].shown
+            : '';
+        const rows = [0, 1, 2].map((r) =>
+          kind.columns.map((c, i) =>
+            c.as === 'choice'
+              ? c.options[choice % c.options.length]!.value
+              : valueFor(c.quantity, shares[(3 * i + r) % 12]!),
+          ),
+        );
         const cell = (r: number, i: number): string => {
           const c = kind.columns[i]!;
           if (c.as === 'choice') return String(rows[r]![i]);
@@ -28,17 +58,27 @@ describe('tables of every kind of test', () => {
           const text = (((rows[r]![i] as number) - (unit.offset ?? 0)) / unit.factor).toFixed(4);
           return decimal ? text.replace('.', ',') : text;
         };
-        const name = (i: number) => (heading === 'slash' && unitOf(i) ? `${kind.columns[i]!.words[0]} / ${unitOf(i)}` : unitOf(i) ? `${kind.columns[i]!.words[0]} (${unitOf(i)})` : kind.columns[i]!.words[0]!);
+        const name = (i: number) =>
+          heading === 'slash' && unitOf(i)
+            ? `${kind.columns[i]!.words[0]} / ${unitOf(i)}`
+            : unitOf(i)
+              ? `${kind.columns[i]!.words[0]} (${unitOf(i)})`
+              : kind.columns[i]!.words[0]!;
         const head = heading === 'none' ? [] : [order.map(name).join(separator)];
         const text = [...head, ...rows.map((_, r) => order.map((i) => cell(r, i)).join(separator))].join('\n');
         const read = importFile(kind, bytes(text));
         if (!read.ok) throw new Error(`${kind.id} ${read.problem.what} ${read.problem.why}\n${text}`);
         expect(read.value.readings).toHaveLength(3);
-        read.value.readings.forEach((reading, r) => kind.columns.forEach((c, i) => {
-          const want = rows[r]![i]!;
-          if (typeof want === 'string') expect(reading.values[c.id]).toBe(want);
-          else expect(Math.abs((reading.values[c.id] as number) - want), `${kind.id} ${c.id}\n${text}`).toBeLessThan(1e-3 * Math.abs(want) + 1e-9);
-        }));
+        read.value.readings.forEach((reading, r) =>
+          kind.columns.forEach((c, i) => {
+            const want = rows[r]![i]!;
+            if (typeof want === 'string') expect(reading.values[c.id]).toBe(want);
+            else
+              expect(Math.abs((reading.values[c.id] as number) - want), `${kind.id} ${c.id}\n${text}`).toBeLessThan(
+                1e-3 * Math.abs(want) + 1e-9,
+              );
+          }),
+        );
       }),
       { numRuns: 250 },
     );
@@ -46,10 +86,22 @@ describe('tables of every kind of test', () => {
 
   it('cells may carry units of their own', () => {
     for (const kind of kinds) {
-      const row = kind.columns.map((c) => (c.as === 'choice' ? c.options[0]!.label : formatQuantity(valueFor(c.quantity, 0.3), c.quantity, {}, 8)));
-      const read = importFile(kind, bytes(`${kind.columns.map((c) => c.words[0]).join('\t')}\n${row.join('\t')}\n${row.join('\t')}`));
+      const row = kind.columns.map((c) =>
+        c.as === 'choice' ? c.options[0]!.label : formatQuantity(valueFor(c.quantity, 0.3), c.quantity, {}, 8),
+      );
+      const read = importFile(
+        kind,
+        bytes(`${kind.columns.map((c) => c.words[0]).join('\t')}\n${row.join('\t')}\n${row.join('\t')}`),
+      );
       if (!read.ok) throw new Error(`${kind.id} ${read.problem.what} ${read.problem.why}`);
-      kind.columns.forEach((c) => c.as === 'quantity' && expect(read.value.readings[0]!.values[c.id] as number, `${kind.id} ${c.id}`).toBeCloseTo(valueFor(c.quantity, 0.3), 5));
+      kind.columns.forEach(
+        (c) =>
+          c.as === 'quantity' &&
+          expect(read.value.readings[0]!.values[c.id] as number, `${kind.id} ${c.id}`).toBeCloseTo(
+            valueFor(c.quantity, 0.3),
+            5,
+          ),
+      );
     }
   });
 
@@ -58,15 +110,21 @@ describe('tables of every kind of test', () => {
       fc.property(fc.constantFrom(...ALL_TEST_KINDS), fc.uint8Array({ maxLength: 400 }), (kind, any) => {
         const r = importFile(kind, any);
         if (!r.ok) expect(r.problem.mend.length).toBeGreaterThan(5);
-        else for (const x of r.value.readings) for (const v of Object.values(x.values)) expect(typeof v === 'string' || Number.isFinite(v)).toBe(true);
+        else
+          for (const x of r.value.readings)
+            for (const v of Object.values(x.values)) expect(typeof v === 'string' || Number.isFinite(v)).toBe(true);
       }),
       { numRuns: 400 },
     );
     fc.assert(
-      fc.property(fc.constantFrom(...ALL_TEST_KINDS), fc.string({ unit: fc.constantFrom(...'0123456789,.;\t\n -+eE"#:abcxyz(){}[]°′%/') , maxLength: 200 }), (kind, text) => {
-        const r = importFile(kind, bytes(text));
-        if (!r.ok) expect(r.problem.what.length).toBeGreaterThan(5);
-      }),
+      fc.property(
+        fc.constantFrom(...ALL_TEST_KINDS),
+        fc.string({ unit: fc.constantFrom(...'0123456789,.;\t\n -+eE"#:abcxyz(){}[]°′%/'), maxLength: 200 }),
+        (kind, text) => {
+          const r = importFile(kind, bytes(text));
+          if (!r.ok) expect(r.problem.what.length).toBeGreaterThan(5);
+        },
+      ),
       { numRuns: 600 },
     );
     fc.assert(
@@ -79,7 +137,10 @@ describe('tables of every kind of test', () => {
   });
 
   it('a unit that is not known is said, and the usual one taken', () => {
-    const r = readTable('torque (furlong),angle (′)\n1,2\n3,4', [{ id: 'torque', label: 'torque', quantity: 'torque', words: ['torque'] }, { id: 'angle', label: 'angle', quantity: 'smallAngle', words: ['angle'] }]);
+    const r = readTable('torque (furlong),angle (′)\n1,2\n3,4', [
+      { id: 'torque', label: 'torque', quantity: 'torque', words: ['torque'] },
+      { id: 'angle', label: 'angle', quantity: 'smallAngle', words: ['angle'] },
+    ]);
     expect(r.ok && r.value.notes.join()).toContain('“furlong” of torque is not known');
     expect(r.ok && r.value.columns['torque']).toEqual([1, 3]);
   });
@@ -120,22 +181,31 @@ describe('sound', () => {
     put(at, 'data');
     v.setUint32(at + 4, wave.length * width * channels, true);
     at += 8;
-    for (const s of wave) for (let c = 0; c < channels; c++, at += width) {
-      const x = c === 0 ? s : -0.5 * s;
-      if (tag === 3) v.setFloat32(at, x, true);
-      else if (bits === 8) v.setUint8(at, Math.round(x * 127) + 128);
-      else if (bits === 16) v.setInt16(at, Math.round(x * 32767), true);
-      else if (bits === 24) {
-        const q = Math.round(x * 8388607);
-        v.setUint8(at, q & 255);
-        v.setUint8(at + 1, (q >> 8) & 255);
-        v.setUint8(at + 2, (q >> 16) & 255);
-      } else v.setInt32(at, Math.round(x * 2147483647), true);
-    }
+    for (const s of wave)
+      for (let c = 0; c < channels; c++, at += width) {
+        const x = c === 0 ? s : -0.5 * s;
+        if (tag === 3) v.setFloat32(at, x, true);
+        else if (bits === 8) v.setUint8(at, Math.round(x * 127) + 128);
+        else if (bits === 16) v.setInt16(at, Math.round(x * 32767), true);
+        else if (bits === 24) {
+          const q = Math.round(x * 8388607);
+          v.setUint8(at, q & 255);
+          v.setUint8(at + 1, (q >> 8) & 255);
+          v.setUint8(at + 2, (q >> 16) & 255);
+        } else v.setInt32(at, Math.round(x * 2147483647), true);
+      }
     return out;
   }
 
-  it.each([[1, 8, 1], [1, 16, 1], [1, 24, 1], [1, 32, 1], [3, 32, 1], [1, 16, 2], [1, 24, 2]])('of format %d, %d bit, %d channels is read', (tag, bits, channels) => {
+  it.each([
+    [1, 8, 1],
+    [1, 16, 1],
+    [1, 24, 1],
+    [1, 32, 1],
+    [3, 32, 1],
+    [1, 16, 2],
+    [1, 24, 2],
+  ])('of format %d, %d bit, %d channels is read', (tag, bits, channels) => {
     for (const extra of [0, 20]) {
       const r = readWav(wav(tag, bits, channels, extra));
       if (!r.ok) throw new Error(r.problem.why);
@@ -151,18 +221,32 @@ describe('sound', () => {
     const back = readWav(file);
     expect(back.ok && Math.max(...back.value.data[0]!.map((v, i) => Math.abs(v - wave[i]!)))).toBeLessThan(1e-4);
     const cut = readWav(file.subarray(0, 544));
-    expect(cut.ok && [cut.value.data[0]!.length, cut.value.notes.join()]).toEqual([250, 'The file is cut short; what is there was read.']);
-    for (const bad of [wav(6, 8, 1), file.subarray(0, 30), file.subarray(0, 44), Uint8Array.from([82, 73, 70, 70]), new Uint8Array(0)]) expect(readWav(bad).ok).toBe(false);
+    expect(cut.ok && [cut.value.data[0]!.length, cut.value.notes.join()]).toEqual([
+      250,
+      'The file is cut short; what is there was read.',
+    ]);
+    for (const bad of [
+      wav(6, 8, 1),
+      file.subarray(0, 30),
+      file.subarray(0, 44),
+      Uint8Array.from([82, 73, 70, 70]),
+      new Uint8Array(0),
+    ])
+      expect(readWav(bad).ok).toBe(false);
   });
 
   it('damaged anywhere is read or refused, never thrown at', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.nat(60), fc.nat(255)), { minLength: 1, maxLength: 12 }), fc.nat(1100), (hits, length) => {
-        const file = writeWav(wave, 8000).slice(0, length);
-        for (const [at, value] of hits) if (at < file.length) file[at] = value;
-        const r = readWav(file);
-        if (r.ok) for (const v of r.value.data[0]!) expect(Number.isFinite(v)).toBe(true);
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.nat(60), fc.nat(255)), { minLength: 1, maxLength: 12 }),
+        fc.nat(1100),
+        (hits, length) => {
+          const file = writeWav(wave, 8000).slice(0, length);
+          for (const [at, value] of hits) if (at < file.length) file[at] = value;
+          const r = readWav(file);
+          if (r.ok) for (const v of r.value.data[0]!) expect(Number.isFinite(v)).toBe(true);
+        },
+      ),
       { numRuns: 300 },
     );
   });
@@ -170,7 +254,11 @@ describe('sound', () => {
 
 describe('lines of a rig in a file', () => {
   it('are read as a recording of the kind’s channels', () => {
-    const lines = ['{"channels":[{"name":"t"},{"name":"torque"},{"name":"angle","unit":"′"}]}', ...Array.from({ length: 30 }, (_, i) => `{"t":${i * 0.1},"torque":${i % 7},"angle":${i % 5}}`), 'lost'];
+    const lines = [
+      '{"channels":[{"name":"t"},{"name":"torque"},{"name":"angle","unit":"′"}]}',
+      ...Array.from({ length: 30 }, (_, i) => `{"t":${i * 0.1},"torque":${i % 7},"angle":${i % 5}}`),
+      'lost',
+    ];
     const r = importFile(testKind('hysteresis') as TestKind, bytes(lines.join('\n')));
     if (!r.ok) throw new Error(r.problem.what);
     expect(r.value.recording!.channels.map((c) => c.id)).toEqual(['time', 'torque', 'angle']);

@@ -1,9 +1,21 @@
 import fc from 'fast-check';
 import { linearRegression, linearRegressionLine, mean, sampleStandardDeviation } from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
-import { amplitudes, betweenBins, fitColumns, fitLine, hann, nearestFraction, peaksOf, powerBelow } from '../src/index.ts';
+import {
+  amplitudes,
+  betweenBins,
+  fitColumns,
+  fitLine,
+  hann,
+  nearestFraction,
+  peaksOf,
+  powerBelow,
+} from '../src/index.ts';
 
-const points = fc.array(fc.record({ x: fc.double({ min: -50, max: 50, noNaN: true }), y: fc.double({ min: -50, max: 50, noNaN: true }) }), { minLength: 3, maxLength: 40 });
+const points = fc.array(
+  fc.record({ x: fc.double({ min: -50, max: 50, noNaN: true }), y: fc.double({ min: -50, max: 50, noNaN: true }) }),
+  { minLength: 3, maxLength: 40 },
+);
 const normal = (seed: number) => {
   let s = seed >>> 0 || 1;
   const u = () => ((s = (Math.imul(s, 1664525) + 1013904223) >>> 0) + 0.5) / 4294967296;
@@ -14,7 +26,10 @@ describe('a line through points', () => {
   it('is the one of the textbook', () => {
     fc.assert(
       fc.property(points, (list) => {
-        const f = fitLine(list.map((p) => p.x), list.map((p) => p.y));
+        const f = fitLine(
+          list.map((p) => p.x),
+          list.map((p) => p.y),
+        );
         const xs = list.map((p) => p.x);
         if (sampleStandardDeviation(xs) < 1e-3) return;
         const { m, b } = linearRegression(list.map((p) => [p.x, p.y]));
@@ -40,7 +55,10 @@ describe('a line through points', () => {
     const told: number[] = [];
     for (let k = 1; k <= 600; k++) {
       const g = normal(k * 31);
-      const f = fitLine(x, x.map((v) => 2 * v + 1 + 0.3 * g()))!;
+      const f = fitLine(
+        x,
+        x.map((v) => 2 * v + 1 + 0.3 * g()),
+      )!;
       slopes.push(f.slope);
       told.push(f.uSlope);
     }
@@ -89,7 +107,10 @@ describe('least squares on columns', () => {
       fc.property(fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: 4, maxLength: 4 }), (c) => {
         const t = Float64Array.from({ length: 60 }, (_, i) => i / 9);
         const columns = [t.map(() => 1), t, t.map(Math.cos), t.map(Math.sin)];
-        const f = fitColumns(columns, t.map((_, i) => columns.reduce((s, k, j) => s + k[i]! * c[j]!, 0)))!;
+        const f = fitColumns(
+          columns,
+          t.map((_, i) => columns.reduce((s, k, j) => s + k[i]! * c[j]!, 0)),
+        )!;
         f.values.forEach((v, j) => expect(v).toBeCloseTo(c[j]!, 7));
       }),
     );
@@ -127,13 +148,24 @@ describe('spectra', () => {
 
   it('peaks stand over their surroundings, largest first; noise alone has none to speak of', () => {
     const g = normal(9);
-    const x = Float64Array.from({ length: 4096 }, (_, i) => 3 * Math.sin((2 * Math.PI * 50 * i) / 4096) + Math.sin((2 * Math.PI * 211 * i) / 4096) + 0.2 * g());
+    const x = Float64Array.from(
+      { length: 4096 },
+      (_, i) => 3 * Math.sin((2 * Math.PI * 50 * i) / 4096) + Math.sin((2 * Math.PI * 211 * i) / 4096) + 0.2 * g(),
+    );
     expect(peaksOf(amplitudes(x), 1, 8, 5).slice(0, 2)).toEqual([50, 211]);
     expect(peaksOf(amplitudes(Float64Array.from({ length: 4096 }, () => g())), 1, 8, 5).length).toBeLessThan(2);
   });
 
   it('powers of two from below', () => {
-    for (const [n, p] of [[1, 2], [2, 2], [3, 2], [1023, 512], [1024, 1024], [1e6, 524288]] as const) expect(powerBelow(n)).toBe(p);
+    for (const [n, p] of [
+      [1, 2],
+      [2, 2],
+      [3, 2],
+      [1023, 512],
+      [1024, 1024],
+      [1e6, 524288],
+    ] as const)
+      expect(powerBelow(n)).toBe(p);
   });
 });
 

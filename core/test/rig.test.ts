@@ -1,7 +1,33 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ALL_TEST_KINDS, analyseLine, analyseReadings, blankTest, calibratedReading, contextFor, drawTruth, findingsOf, fitHysteresis, LineCutter, lineOrders, LineReader, makeShelf, mappedError, PROGRAMS, readJointFile, sensorMap, Specimen, testKind, testPlan, transmissionRun, twoPoint, type Joint, type RigProgram, type Truth } from '../src/index.ts';
+import {
+  ALL_TEST_KINDS,
+  analyseLine,
+  analyseReadings,
+  blankTest,
+  calibratedReading,
+  contextFor,
+  drawTruth,
+  findingsOf,
+  fitHysteresis,
+  LineCutter,
+  lineOrders,
+  LineReader,
+  makeShelf,
+  mappedError,
+  PROGRAMS,
+  readJointFile,
+  sensorMap,
+  Specimen,
+  testKind,
+  testPlan,
+  transmissionRun,
+  twoPoint,
+  type Joint,
+  type RigProgram,
+  type Truth,
+} from '../src/index.ts';
 
 const arcmin = Math.PI / 10800;
 const shelf = makeShelf();
@@ -14,7 +40,8 @@ const neck = demo('neck-lift');
 const variant = neck.variants.find((v) => v.id === 'c')!;
 const line = analyseLine(neck, variant, shelf);
 const context = contextFor(variant, line, shelf);
-const truthOf = (seed: number): Truth => drawTruth(line, lineOrders(variant, line), context.ratio!, context.torqueConstant!, seed);
+const truthOf = (seed: number): Truth =>
+  drawTruth(line, lineOrders(variant, line), context.ratio!, context.torqueConstant!, seed);
 const recorded = (truth: Truth, program: RigProgram) => {
   const s = new Specimen(truth, program, undefined, 5);
   const reader = new LineReader();
@@ -39,7 +66,11 @@ describe('the simulated rig', () => {
     for (const seed of [1, 2, 5]) {
       const truth = truthOf(seed);
       const loop = recorded(truth, 'hysteresis');
-      const thin = (a: Float64Array) => Float64Array.from({ length: Math.floor(a.length / 10) }, (_, i) => a.subarray(i * 10, i * 10 + 10).reduce((s, v) => s + v, 0) / 10);
+      const thin = (a: Float64Array) =>
+        Float64Array.from(
+          { length: Math.floor(a.length / 10) },
+          (_, i) => a.subarray(i * 10, i * 10 + 10).reduce((s, v) => s + v, 0) / 10,
+        );
       const fit = fitHysteresis(thin(loop.column('torque')!), thin(loop.column('output')!))!;
       expect(fit.play.value / truth.play).toBeCloseTo(1, 1);
       expect(fit.stiffness[fit.stiffness.length - 1]!.value / truth.stiffness[1]).toBeGreaterThan(0.85);
@@ -59,7 +90,16 @@ describe('the simulated rig', () => {
       const { heating } = truthOf(seed);
       const reader = recorded(truthOf(seed), 'warming');
       expect(reader.samples).toBe(PROGRAMS.warming.seconds * PROGRAMS.warming.rate);
-      const r = analyseReadings({ ...blank, rig: { ...blank.rig, torque: heating.torque, ambient: heating.ambient } }, { instruments: [], gravity: 9.81, orders: [], materials: [{ name: 'a mount', limit: heating.ambient + 4 * heating.rise }], recording: reader.recording()! });
+      const r = analyseReadings(
+        { ...blank, rig: { ...blank.rig, torque: heating.torque, ambient: heating.ambient } },
+        {
+          instruments: [],
+          gravity: 9.81,
+          orders: [],
+          materials: [{ name: 'a mount', limit: heating.ambient + 4 * heating.rise }],
+          recording: reader.recording()!,
+        },
+      );
       if (!r.ok) throw new Error(r.problem.what);
       const figure = (id: string) => r.value.figures.find((f) => f.id === id)!;
       expect(figure('settles').value).toBeCloseTo(heating.ambient + heating.rise, 0);
@@ -76,7 +116,24 @@ describe('the simulated rig', () => {
     const input = Float64Array.from({ length: n }, (_, i) => (i < n / 2 ? i : n - i) * 1e-3);
     const output = input.map((x, i) => x / 20 + 2e-4 * Math.sin(x / 20) + (i < n / 2 ? -3e-4 : 3e-4));
     const kind = testKind('transmission')!;
-    const r = analyseReadings(blankTest(kind, { id: 't', buildId: '', date: '' }), { instruments: [], gravity: 9.81, orders: [{ name: 'output', order: 1, lever: 0.05 }], materials: [], ratio: 20, recording: { channels: [{ id: 'input', name: 'in', quantity: 'angle' }, { id: 'output', name: 'out', quantity: 'angle' }], data: [input, output], rate: 0, malformed: 0, gaps: 0, notes: [] } });
+    const r = analyseReadings(blankTest(kind, { id: 't', buildId: '', date: '' }), {
+      instruments: [],
+      gravity: 9.81,
+      orders: [{ name: 'output', order: 1, lever: 0.05 }],
+      materials: [],
+      ratio: 20,
+      recording: {
+        channels: [
+          { id: 'input', name: 'in', quantity: 'angle' },
+          { id: 'output', name: 'out', quantity: 'angle' },
+        ],
+        data: [input, output],
+        rate: 0,
+        malformed: 0,
+        gaps: 0,
+        notes: [],
+      },
+    });
     if (!r.ok) throw new Error(r.problem.what);
     expect(r.value.figures.find((f) => f.id === 'play')!.value).toBeCloseTo(6e-4, 6);
     expect(r.value.peaks![0]!.suspects[0]!.name).toBe('output');
@@ -86,7 +143,9 @@ describe('the simulated rig', () => {
 describe('the rig’s protocol', () => {
   it('takes objects and rows, scales counts, counts what is not whole, marks gaps, never throws', () => {
     const r = new LineReader();
-    r.line('{"channels":[{"name":"t"},{"name":"out","quantity":"angle","counts":1000},{"name":"load","unit":"kg"}],"rate":100}');
+    r.line(
+      '{"channels":[{"name":"t"},{"name":"out","quantity":"angle","counts":1000},{"name":"load","unit":"kg"}],"rate":100}',
+    );
     for (let i = 0; i < 50; i++) r.line(i % 2 ? `{"t":${i * 0.01},"out":${i},"load":5}` : `${i * 0.01},${i},5`);
     r.line('{"t":0.5,"out":');
     r.line('garbage');
@@ -103,26 +162,31 @@ describe('the rig’s protocol', () => {
     again.line('{"channels":["t","out"]}');
     again.line('0,5');
     expect(again.column('output')![0]).toBe(8);
-    fc.assert(fc.property(fc.array(fc.string({ maxLength: 60 }), { maxLength: 40 }), (lines) => {
-      const any = new LineReader();
-      for (const l of lines) any.line(l);
-      for (const c of any.channels) for (const v of any.column(c.id)!) expect(Number.isFinite(v)).toBe(true);
-    }), { numRuns: 200 });
+    fc.assert(
+      fc.property(fc.array(fc.string({ maxLength: 60 }), { maxLength: 40 }), (lines) => {
+        const any = new LineReader();
+        for (const l of lines) any.line(l);
+        for (const c of any.channels) for (const v of any.column(c.id)!) expect(Number.isFinite(v)).toBe(true);
+      }),
+      { numRuns: 200 },
+    );
   });
 
   it('lines cut anywhere come together again; an endless one does not fill the memory', () => {
-    fc.assert(fc.property(fc.array(fc.nat(9), { maxLength: 30 }), (cuts) => {
-      const text = 'a,1\nb,2\r\nc,3\n';
-      const cutter = new LineCutter();
-      const out: string[] = [];
-      let at = 0;
-      for (const c of cuts) {
-        out.push(...cutter.feed(text.slice(at, at + c)));
-        at += c;
-      }
-      out.push(...cutter.feed(text.slice(at)));
-      expect(out.filter(Boolean)).toEqual(['a,1', 'b,2', 'c,3']);
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.nat(9), { maxLength: 30 }), (cuts) => {
+        const text = 'a,1\nb,2\r\nc,3\n';
+        const cutter = new LineCutter();
+        const out: string[] = [];
+        let at = 0;
+        for (const c of cuts) {
+          out.push(...cutter.feed(text.slice(at, at + c)));
+          at += c;
+        }
+        out.push(...cutter.feed(text.slice(at)));
+        expect(out.filter(Boolean)).toEqual(['a,1', 'b,2', 'c,3']);
+      }),
+    );
     const endless = new LineCutter();
     for (let i = 0; i < 100; i++) endless.feed('x'.repeat(1000));
     expect(endless.feed('\nok\n').at(-1)).toBe('ok');
@@ -137,9 +201,21 @@ describe('instruments and plan', () => {
     expect(twoPoint([0, 1], [3, 3])).toBeUndefined();
     const kind = testKind('leg-press')!;
     const blank = blankTest(kind, { id: 't', buildId: '', date: '' }, 'hanging');
-    const test = { ...blank, rig: { ...blank.rig, thigh: 0.2, shank: 0.2 }, readings: [{ id: 'a', text: '6 kg', values: { angle: 2, mass: 6 } }, { id: 'b', text: '60 kg', values: { angle: 2, mass: 6 } }] };
+    const test = {
+      ...blank,
+      rig: { ...blank.rig, thigh: 0.2, shank: 0.2 },
+      readings: [
+        { id: 'a', text: '6 kg', values: { angle: 2, mass: 6 } },
+        { id: 'b', text: '60 kg', values: { angle: 2, mass: 6 } },
+      ],
+    };
     const at = (over: object) => {
-      const r = analyseReadings(test, { instruments: shelf.instruments.map((i) => (i.id === 'hanging' ? { ...i, ...over } : i)), gravity: 9.80665, orders: [], materials: [] });
+      const r = analyseReadings(test, {
+        instruments: shelf.instruments.map((i) => (i.id === 'hanging' ? { ...i, ...over } : i)),
+        gravity: 9.80665,
+        orders: [],
+        materials: [],
+      });
       if (!r.ok) throw new Error(r.problem.what);
       return r.value;
     };
@@ -173,7 +249,8 @@ describe('instruments and plan', () => {
     for (const name of ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial']) {
       const joint = demo(name);
       for (const t of joint.tests) kinds.add(t.kind);
-      for (const f of findingsOf(joint, shelf)) expect(f.found, `${name} ${f.testId}: ${f.problem?.what}`).toBeDefined();
+      for (const f of findingsOf(joint, shelf))
+        expect(f.found, `${name} ${f.testId}: ${f.problem?.what}`).toBeDefined();
     }
     expect([...kinds].sort()).toEqual(ALL_TEST_KINDS.map((k) => k.id).sort());
   });

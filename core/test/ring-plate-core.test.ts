@@ -1,11 +1,34 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { deadPoints, flatten, mostTorque, place, plateOutline, smallestHollow, type CrankLayout, type PlateDrive } from '../src/index.ts';
+import {
+  deadPoints,
+  flatten,
+  mostTorque,
+  place,
+  plateOutline,
+  smallestHollow,
+  type CrankLayout,
+  type PlateDrive,
+} from '../src/index.ts';
 
-interface Case { pins: number; eccentricity_mm: number; crank_distance_mm: number; plate_phases_deg: number[]; crank_force_limit_N: number; greatest_torque_Nm: number; dead_point_score: number }
+interface Case {
+  pins: number;
+  eccentricity_mm: number;
+  crank_distance_mm: number;
+  plate_phases_deg: number[];
+  crank_force_limit_N: number;
+  greatest_torque_Nm: number;
+  dead_point_score: number;
+}
 const cases = JSON.parse(readFileSync(new URL('./cases/ring-plate.json', import.meta.url), 'utf8')) as Case[];
-const drive = (c: Case, layout: CrankLayout = 'one'): PlateDrive => ({ pins: c.pins, throw: c.eccentricity_mm * 1e-3, distance: c.crank_distance_mm * 1e-3, layout, phases: c.plate_phases_deg.map((x) => (x * Math.PI) / 180) });
+const drive = (c: Case, layout: CrankLayout = 'one'): PlateDrive => ({
+  pins: c.pins,
+  throw: c.eccentricity_mm * 1e-3,
+  distance: c.crank_distance_mm * 1e-3,
+  layout,
+  phases: c.plate_phases_deg.map((x) => (x * Math.PI) / 180),
+});
 
 describe('dead points of ring plates', () => {
   it.each(cases)('one crank, $pins pins, plates at $plate_phases_deg', (c) => {
@@ -15,12 +38,15 @@ describe('dead points of ring plates', () => {
   });
 
   it('two cranks that both drive pass at least twice what one does of its own; an idle one less than both', () => {
-    for (const c of cases) for (const crank of [0.1, 1.3, 2.6, 4.4]) {
-      const [one, idle, both] = (['one', 'idle', 'both'] as const).map((l) => mostTorque(drive(c, l), crank).torque) as [number, number, number];
-      expect(idle).toBeLessThanOrEqual(both * (1 + 1e-9));
-      expect(idle).toBeGreaterThanOrEqual(one * (1 - 1e-6));
-      expect(both).toBeGreaterThan(one);
-    }
+    for (const c of cases)
+      for (const crank of [0.1, 1.3, 2.6, 4.4]) {
+        const [one, idle, both] = (['one', 'idle', 'both'] as const).map(
+          (l) => mostTorque(drive(c, l), crank).torque,
+        ) as [number, number, number];
+        expect(idle).toBeLessThanOrEqual(both * (1 + 1e-9));
+        expect(idle).toBeGreaterThanOrEqual(one * (1 - 1e-6));
+        expect(both).toBeGreaterThan(one);
+      }
   });
 
   it('one plate between a driven and an idle crank has a dead point; three carry one another past theirs', () => {
@@ -33,10 +59,23 @@ describe('dead points of ring plates', () => {
   });
 
   it('forces found are in equilibrium, within their limit, and make up the torque told', () => {
-    const any = fc.record({ pins: fc.integer({ min: 8, max: 40 }), e: fc.double({ min: 5e-4, max: 2e-3, noNaN: true }), far: fc.double({ min: 0.02, max: 0.06, noNaN: true }), layout: fc.constantFrom<CrankLayout>('one', 'both'), n: fc.integer({ min: 2, max: 4 }), crank: fc.double({ min: 0, max: 6.28, noNaN: true }) });
+    const any = fc.record({
+      pins: fc.integer({ min: 8, max: 40 }),
+      e: fc.double({ min: 5e-4, max: 2e-3, noNaN: true }),
+      far: fc.double({ min: 0.02, max: 0.06, noNaN: true }),
+      layout: fc.constantFrom<CrankLayout>('one', 'both'),
+      n: fc.integer({ min: 2, max: 4 }),
+      crank: fc.double({ min: 0, max: 6.28, noNaN: true }),
+    });
     fc.assert(
       fc.property(any, ({ pins, e, far, layout, n, crank }) => {
-        const d: PlateDrive = { pins, throw: e, distance: far, layout, phases: Array.from({ length: n }, (_, k) => (2 * Math.PI * k) / n) };
+        const d: PlateDrive = {
+          pins,
+          throw: e,
+          distance: far,
+          layout,
+          phases: Array.from({ length: n }, (_, k) => (2 * Math.PI * k) / n),
+        };
         const r = mostTorque(d, crank);
         let torque = 0;
         r.plates.forEach((f, k) => {
@@ -44,7 +83,8 @@ describe('dead points of ring plates', () => {
           const [ux, uy] = [Math.cos(a), Math.sin(a)];
           const l = (pins + 1) * e;
           const cross = (x: number, y: number, v: readonly [number, number]) => x * v[1] - y * v[0];
-          const moment = cross(far + l * ux, l * uy, f.first) + (layout === 'one' ? 0 : cross(-far + l * ux, l * uy, f.second));
+          const moment =
+            cross(far + l * ux, l * uy, f.first) + (layout === 'one' ? 0 : cross(-far + l * ux, l * uy, f.second));
           for (const v of [f.first, f.second]) expect(Math.hypot(...v)).toBeLessThanOrEqual(1 + 1e-4);
           expect(Math.abs(moment)).toBeLessThan(2e-3 * (far + l));
           torque += -pins * e * (cross(ux, uy, f.first) + cross(ux, uy, f.second));
@@ -61,7 +101,10 @@ describe('a ring plate’s profile', () => {
     const c = { pins: 17, circle: 0.022, pin: 1.2e-3, throw: 0.9e-3 };
     expect(c.pin).toBeLessThan(smallestHollow(c));
     for (const crank of [0, 0.4, 2.2, 5, -9]) {
-      const o = flatten(place(plateOutline(c, 2e-8), { x: c.throw * Math.cos(crank), y: c.throw * Math.sin(crank), turn: 0 }), 2e-8);
+      const o = flatten(
+        place(plateOutline(c, 2e-8), { x: c.throw * Math.cos(crank), y: c.throw * Math.sin(crank), turn: 0 }),
+        2e-8,
+      );
       for (let j = 0; j < 17; j++) {
         const a = (2 * Math.PI * j) / 17 - crank / 17;
         const [x, y] = [c.circle * Math.cos(a), c.circle * Math.sin(a)];

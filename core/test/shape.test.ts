@@ -1,7 +1,20 @@
 import DxfParser from 'dxf-parser';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { area, boundsOf, circle, flatten, ORIGIN, OutlinePen, place, segment, svgPath, writeDxf, writeSvg, type ExportSheet } from '../src/index.ts';
+import {
+  area,
+  boundsOf,
+  circle,
+  flatten,
+  ORIGIN,
+  OutlinePen,
+  place,
+  segment,
+  svgPath,
+  writeDxf,
+  writeSvg,
+  type ExportSheet,
+} from '../src/index.ts';
 import { belt } from '../src/stage/belt/index.ts';
 import { xmlText } from '../src/shape/xml.ts';
 import { demo, shelf } from './helpers.ts';
@@ -23,23 +36,33 @@ describe('outlines', () => {
 
   it('keep area and shape when placed', () => {
     fc.assert(
-      fc.property(fc.double({ min: -3, max: 3, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), (turn, x) => {
-        const o = new OutlinePen().to(0, 0, 0.3).to(2, 0).to(2, 1, -0.2).to(0, 1).close();
-        expect(area(place(o, { x, y: 1, turn }))).toBeCloseTo(area(o), 9);
-      }),
+      fc.property(
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        (turn, x) => {
+          const o = new OutlinePen().to(0, 0, 0.3).to(2, 0).to(2, 1, -0.2).to(0, 1).close();
+          expect(area(place(o, { x, y: 1, turn }))).toBeCloseTo(area(o), 9);
+        },
+      ),
     );
   });
 
   it('flatten within the chord error they state, tighter as it shrinks', () => {
     fc.assert(
-      fc.property(fc.double({ min: 1e-3, max: 0.1, noNaN: true }), fc.double({ min: 1e-7, max: 1e-4, noNaN: true }), (r, e) => {
-        const p = flatten(circle(0, 0, r), e);
-        for (let i = 0; i < p.length; i += 2) {
-          const j = (i + 2) % p.length;
-          expect(Math.hypot(p[i]!, p[i + 1]!)).toBeCloseTo(r, 12);
-          expect(r - Math.hypot((p[i]! + p[j]!) / 2, (p[i + 1]! + p[j + 1]!) / 2)).toBeLessThanOrEqual(e * (1 + 1e-9));
-        }
-      }),
+      fc.property(
+        fc.double({ min: 1e-3, max: 0.1, noNaN: true }),
+        fc.double({ min: 1e-7, max: 1e-4, noNaN: true }),
+        (r, e) => {
+          const p = flatten(circle(0, 0, r), e);
+          for (let i = 0; i < p.length; i += 2) {
+            const j = (i + 2) % p.length;
+            expect(Math.hypot(p[i]!, p[i + 1]!)).toBeCloseTo(r, 12);
+            expect(r - Math.hypot((p[i]! + p[j]!) / 2, (p[i + 1]! + p[j + 1]!) / 2)).toBeLessThanOrEqual(
+              e * (1 + 1e-9),
+            );
+          }
+        },
+      ),
     );
     expect(Array.from(flatten(segment(0, 0, 1, 1), 1e-6))).toEqual([0, 0, 1, 1]);
   });
@@ -53,16 +76,29 @@ describe('outline files', () => {
     const dxf = new DxfParser().parseSync(writeDxf(sheet, 2e-6))!;
     expect(dxf.header['$INSUNITS']).toBe(4);
     expect(dxf.header['$ACADVER']).toBe('AC1009');
-    const lines = dxf.entities as unknown as { type: string; layer: string; shape: boolean; vertices: { x: number; y: number }[] }[];
-    expect(lines.map((l) => [l.type, l.layer, l.shape])).toEqual([['POLYLINE', 'PROFILE', true], ['POLYLINE', 'BORE', true], ['POLYLINE', 'PITCH-CIRCLE', true]]);
-    const shoelace = (v: { x: number; y: number }[]) => v.reduce((s, a, i) => s + (a.x * v[(i + 1) % v.length]!.y - v[(i + 1) % v.length]!.x * a.y) / 2, 0);
+    const lines = dxf.entities as unknown as {
+      type: string;
+      layer: string;
+      shape: boolean;
+      vertices: { x: number; y: number }[];
+    }[];
+    expect(lines.map((l) => [l.type, l.layer, l.shape])).toEqual([
+      ['POLYLINE', 'PROFILE', true],
+      ['POLYLINE', 'BORE', true],
+      ['POLYLINE', 'PITCH-CIRCLE', true],
+    ]);
+    const shoelace = (v: { x: number; y: number }[]) =>
+      v.reduce((s, a, i) => s + (a.x * v[(i + 1) % v.length]!.y - v[(i + 1) % v.length]!.x * a.y) / 2, 0);
     const exact = area(part.curves[0]!.outline) * 1e6;
     expect(Math.abs(shoelace(lines[0]!.vertices) / exact - 1)).toBeLessThan(1e-3);
     expect(shoelace(lines[1]!.vertices)).toBeCloseTo(Math.PI * 2.5 ** 2, 1);
     // Pitch circle of 16 teeth of 3 mm.
     expect(Math.hypot(lines[2]!.vertices[0]!.x, lines[2]!.vertices[0]!.y)).toBeCloseTo(48 / Math.PI / 2, 5);
     // Measured over the tips of opposite teeth: the outside diameter.
-    expect(2 * Math.max(...lines[0]!.vertices.map((v) => Math.hypot(v.x, v.y)))).toBeCloseTo(48 / Math.PI - 2 * 0.381, 3);
+    expect(2 * Math.max(...lines[0]!.vertices.map((v) => Math.hypot(v.x, v.y)))).toBeCloseTo(
+      48 / Math.PI - 2 * 0.381,
+      3,
+    );
   });
 
   it('DXF has a finer file for a finer chord error', () => {
@@ -84,18 +120,30 @@ describe('outline files', () => {
 
   it('SVG paths negate y and mark large arcs', () => {
     expect(svgPath(circle(0, 0, 1), 1)).toBe('M1 0A1 1 0 0 0 -1 0A1 1 0 0 0 1 0Z');
-    expect(svgPath(new OutlinePen().to(0, 0, Math.tan((1.5 * Math.PI) / 4)).to(1, 0).open(), 1, 3)).toMatch(/A0\.707 0\.707 0 1 0 1 0$/);
+    expect(
+      svgPath(
+        new OutlinePen()
+          .to(0, 0, Math.tan((1.5 * Math.PI) / 4))
+          .to(1, 0)
+          .open(),
+        1,
+        3,
+      ),
+    ).toMatch(/A0\.707 0\.707 0 1 0 1 0$/);
     expect(svgPath(new OutlinePen().open())).toBe('');
   });
 
   it('parts an arc that is all but straight into one piece', () => {
-    for (const bulge of [1e-12, 1e-17, 1e-300, -1e-17]) expect(flatten(new OutlinePen().to(0, 0, bulge).to(1e-2, 0).open(), 1e-7)).toHaveLength(4);
+    for (const bulge of [1e-12, 1e-17, 1e-300, -1e-17])
+      expect(flatten(new OutlinePen().to(0, 0, bulge).to(1e-2, 0).open(), 1e-7)).toHaveLength(4);
   });
 });
 
 describe('names in files', () => {
   it('hold nothing that breaks the file: control characters and halves of characters become spaces', () => {
-    expect(xmlText('a\u0000b\u001b<c>&"d"\ud800e\ufffe \ud83d\ude00\t')).toBe('a b &#60;c&#62;&#38;&#34;d&#34; e  \ud83d\ude00\t');
+    expect(xmlText('a\u0000b\u001b<c>&"d"\ud800e\ufffe \ud83d\ude00\t')).toBe(
+      'a b &#60;c&#62;&#38;&#34;d&#34; e  \ud83d\ude00\t',
+    );
     const svg = writeSvg({ title: 'Arm\u0007\u0000 \ud800', note: 'x\u0008', curves: [] } as never);
     // eslint-disable-next-line no-control-regex
     expect(svg).not.toMatch(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]|[\ud800-\udfff]/);

@@ -13,14 +13,29 @@ beforeAll(async () => {
 const shelf = makeShelf();
 const planetary = (over: Record<string, unknown> = {}): readonly Part[] => {
   const kind = stageKind('planetary')!;
-  const p = readParams('planetary', { ...(kind.defaults({ ratio: 5, torque: 2, size: Infinity, shelf }) as object), module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 8e-3, boltsR: 6, rim: 6e-3, nuts: 'no', boreS: 5e-3, ...over });
+  const p = readParams('planetary', {
+    ...(kind.defaults({ ratio: 5, torque: 2, size: Infinity, shelf }) as object),
+    module: 1e-3,
+    zs: 18,
+    zp: 27,
+    zr: 72,
+    planets: 3,
+    width: 8e-3,
+    boltsR: 6,
+    rim: 6e-3,
+    nuts: 'no',
+    boreS: 5e-3,
+    ...over,
+  });
   if (!p.ok) throw new Error(p.problem.what);
   const made = kind.parts(p.value, shelf);
   if (!made.ok) throw new Error(made.problem.what);
   return made.value;
 };
 
-/** Volume by the divergence theorem, and whether every edge is met once each way, as another program would measure it. */
+/**
+ * Volume by the divergence theorem, and whether every edge is met once each way, as another program would measure it.
+ */
 function measure(m: TriangleMesh): { volume: number; tight: boolean } {
   const v = m.vertices;
   let six = 0;
@@ -28,8 +43,15 @@ function measure(m: TriangleMesh): { volume: number; tight: boolean } {
   const n = v.length / 3;
   for (let t = 0; t < m.triangles.length; t += 3) {
     const [a, b, c] = [m.triangles[t]!, m.triangles[t + 1]!, m.triangles[t + 2]!];
-    six += v[3 * a]! * (v[3 * b + 1]! * v[3 * c + 2]! - v[3 * b + 2]! * v[3 * c + 1]!) - v[3 * a + 1]! * (v[3 * b]! * v[3 * c + 2]! - v[3 * b + 2]! * v[3 * c]!) + v[3 * a + 2]! * (v[3 * b]! * v[3 * c + 1]! - v[3 * b + 1]! * v[3 * c]!);
-    for (const [p, q] of [[a, b], [b, c], [c, a]] as const) {
+    six +=
+      v[3 * a]! * (v[3 * b + 1]! * v[3 * c + 2]! - v[3 * b + 2]! * v[3 * c + 1]!) -
+      v[3 * a + 1]! * (v[3 * b]! * v[3 * c + 2]! - v[3 * b + 2]! * v[3 * c]!) +
+      v[3 * a + 2]! * (v[3 * b]! * v[3 * c + 1]! - v[3 * b + 1]! * v[3 * c]!);
+    for (const [p, q] of [
+      [a, b],
+      [b, c],
+      [c, a],
+    ] as const) {
       const key = p < q ? p * n + q : q * n + p;
       edges.set(key, (edges.get(key) ?? 0) + (p < q ? 1 : -1));
     }
@@ -38,7 +60,11 @@ function measure(m: TriangleMesh): { volume: number; tight: boolean } {
 }
 
 describe('solids', () => {
-  it.each([['spur', {}], ['helical', { helix: 0.3 }], ['double helix', { helix: 0.4, double: 'yes' }]])('%s parts are watertight, with the volume of their outlines', (_name, over) => {
+  it.each([
+    ['spur', {}],
+    ['helical', { helix: 0.3 }],
+    ['double helix', { helix: 0.4, double: 'yes' }],
+  ])('%s parts are watertight, with the volume of their outlines', (_name, over) => {
     const parts = planetary(over);
     for (const id of ['sun', 'planet', 'ring', 'plate-in', 'plate-out']) {
       const solid = parts.find((p) => p.id === id)!.solid!();
@@ -65,7 +91,9 @@ describe('solids', () => {
     expect(stl.length).toBe(84 + (50 * mesh.triangles.length) / 3);
     expect(String.fromCharCode(...stl.slice(0, 5))).not.toBe('solid');
     let [x, z] = [0, 0];
-    for (let t = 84; t < stl.length; t += 50) for (let k = 1; k < 4; k++) [x, z] = [Math.max(x, view.getFloat32(t + 12 * k, true)), Math.max(z, view.getFloat32(t + 12 * k + 8, true))];
+    for (let t = 84; t < stl.length; t += 50)
+      for (let k = 1; k < 4; k++)
+        [x, z] = [Math.max(x, view.getFloat32(t + 12 * k, true)), Math.max(z, view.getFloat32(t + 12 * k + 8, true))];
     expect(z).toBeCloseTo(8, 5);
     expect(x).toBeGreaterThan(9.5);
     expect(x).toBeLessThan(10.001);
@@ -73,7 +101,15 @@ describe('solids', () => {
 
   it('3MF has one named object a part, in millimetres, with every corner used', () => {
     const mesh = meshSolid(kernel, planetary().find((p) => p.id === 'planet')!.solid!(), 5e-5)!;
-    const files = unzipSync(write3mf([{ name: 'Planet & "pin"', mesh }, { name: 'Ring', mesh }], 'Wing <root>'));
+    const files = unzipSync(
+      write3mf(
+        [
+          { name: 'Planet & "pin"', mesh },
+          { name: 'Ring', mesh },
+        ],
+        'Wing <root>',
+      ),
+    );
     const model = strFromU8(files['3D/3dmodel.model']!);
     expect(model).toContain('unit="millimeter"');
     expect(model.match(/<object /g)).toHaveLength(2);
@@ -93,7 +129,10 @@ describe('solids', () => {
 
   it('compensated outlines shrink wheels and widen rings and bores by the way round times the move', () => {
     const by = 5e-5;
-    for (const [id, sign] of [['sun', -1], ['ring', 1]] as const) {
+    for (const [id, sign] of [
+      ['sun', -1],
+      ['ring', 1],
+    ] as const) {
       const part = planetary().find((p) => p.id === id)!;
       const before = part.curves.find((c) => c.layer === 'profile')!.outline;
       const after = compensated(kernel, part.curves, by, 2e-6).find((c) => c.layer === 'profile')!.outline;

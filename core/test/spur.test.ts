@@ -1,7 +1,16 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { flatten, makeShelf, place, readParams, solidVolume, stageKind, type DrawItem, type Part } from '../src/index.ts';
+import {
+  flatten,
+  makeShelf,
+  place,
+  readParams,
+  solidVolume,
+  stageKind,
+  type DrawItem,
+  type Part,
+} from '../src/index.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('spur')!;
@@ -20,12 +29,40 @@ const report = (over: Record<string, unknown>) => {
 };
 const figure = (r: ReturnType<typeof report>, id: string): number => r.figures.find((f) => f.id === id)!.value;
 
-interface PairCase { module_mm: number; z1: number; z2: number; x1: number; x2: number; pressure_angle_deg: number; helix_deg: number; ring: boolean; centre_mm: number; working_angle_deg: number; contact_ratio: number; span_teeth_1: number; span_1_mm: number; pin_mm?: number; over_pins_1_mm?: number }
+interface PairCase {
+  module_mm: number;
+  z1: number;
+  z2: number;
+  x1: number;
+  x2: number;
+  pressure_angle_deg: number;
+  helix_deg: number;
+  ring: boolean;
+  centre_mm: number;
+  working_angle_deg: number;
+  contact_ratio: number;
+  span_teeth_1: number;
+  span_1_mm: number;
+  pin_mm?: number;
+  over_pins_1_mm?: number;
+}
 const cases = JSON.parse(readFileSync(new URL('./cases/involute-pairs.json', import.meta.url), 'utf8')) as PairCase[];
 
 describe('a spur stage against worked figures', () => {
   it.each(cases)('m $module_mm, $z1 / $z2, ring $ring', (c) => {
-    const over = { form: c.ring ? 'ring' : 'outside', module: c.module_mm * 1e-3, z1: c.z1, z2: c.z2, x1: c.x1, x2: c.x2, pressure: c.pressure_angle_deg * deg, helix: c.helix_deg * deg, trim: 'no', allowance1: 0, allowance2: 0 };
+    const over = {
+      form: c.ring ? 'ring' : 'outside',
+      module: c.module_mm * 1e-3,
+      z1: c.z1,
+      z2: c.z2,
+      x1: c.x1,
+      x2: c.x2,
+      pressure: c.pressure_angle_deg * deg,
+      helix: c.helix_deg * deg,
+      trim: 'no',
+      allowance1: 0,
+      allowance2: 0,
+    };
     const r = report(over);
     expect(figure(r, 'centre') * 1e3).toBeCloseTo(c.centre_mm, 6);
     expect(figure(r, 'working-1') / deg).toBeCloseTo(c.working_angle_deg, 6);
@@ -34,29 +71,71 @@ describe('a spur stage against worked figures', () => {
     if (c.pin_mm) expect(figure(r, 'pins-1') * 1e3).toBeCloseTo(c.over_pins_1_mm!, 6);
     // Given the centre distance instead, the sum of shifts comes out again.
     const back = report({ ...over, setBy: 'centre', centre: c.centre_mm * 1e-3, split: 'even' });
-    expect(figure(back, 'x2') + (c.ring ? -1 : 1) * figure(back, 'x1')).toBeCloseTo(c.ring ? c.x2 - c.x1 : c.x1 + c.x2, 4);
+    expect(figure(back, 'x2') + (c.ring ? -1 : 1) * figure(back, 'x1')).toBeCloseTo(
+      c.ring ? c.x2 - c.x1 : c.x1 + c.x2,
+      4,
+    );
   });
 });
 
 describe('a spur train', () => {
   it('idlers turn the direction and never the ratio; a ring keeps the direction', () => {
-    for (const [form, idlers, sign] of [['outside', 0, -1], ['outside', 1, 1], ['outside', 2, -1], ['ring', 0, 1], ['ring', 1, -1]] as const) expect(kind.kinematics(params({ form, idlers, z1: 20, z2: 60, zi: 18 })).ratio).toBe(3 * sign);
+    for (const [form, idlers, sign] of [
+      ['outside', 0, -1],
+      ['outside', 1, 1],
+      ['outside', 2, -1],
+      ['ring', 0, 1],
+      ['ring', 1, -1],
+    ] as const)
+      expect(kind.kinematics(params({ form, idlers, z1: 20, z2: 60, zi: 18 })).ratio).toBe(3 * sign);
   });
 
   it('meshes with room on both sides at any turn of the crank, idlers and ring included', () => {
-    const any = fc.record({ form: fc.constantFrom('outside', 'ring'), idlers: fc.integer({ min: 0, max: 2 }), z1: fc.integer({ min: 14, max: 24 }), zi: fc.integer({ min: 14, max: 22 }), bend: fc.double({ min: -0.5, max: 0.5, noNaN: true }), crank: fc.double({ min: -9, max: 9, noNaN: true }) });
+    const any = fc.record({
+      form: fc.constantFrom('outside', 'ring'),
+      idlers: fc.integer({ min: 0, max: 2 }),
+      z1: fc.integer({ min: 14, max: 24 }),
+      zi: fc.integer({ min: 14, max: 22 }),
+      bend: fc.double({ min: -0.5, max: 0.5, noNaN: true }),
+      crank: fc.double({ min: -9, max: 9, noNaN: true }),
+    });
     fc.assert(
       fc.property(any, (q) => {
-        const made = kind.drawing(params({ ...q, z2: 70, module: 1e-3, x1: 0.3, xi: 0.3, x2: 0.3, trim: 'yes', allowance1: 3e-4, allowance2: 3e-4 }), q.crank, { shelf, duty });
+        const made = kind.drawing(
+          params({
+            ...q,
+            z2: 70,
+            module: 1e-3,
+            x1: 0.3,
+            xi: 0.3,
+            x2: 0.3,
+            trim: 'yes',
+            allowance1: 3e-4,
+            allowance2: 3e-4,
+          }),
+          q.crank,
+          { shelf, duty },
+        );
         if (!made.ok) throw new Error(made.problem.what);
-        const items = made.value.find((l) => l.id === 'teeth')!.items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve');
-        const flat = (i: number) => flatten(place(items.find((x) => x.key === `wheel${i}`)!.outline, items.find((x) => x.key === `wheel${i}`)!.at), 1e-5);
+        const items = made.value
+          .find((l) => l.id === 'teeth')!
+          .items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve');
+        const flat = (i: number) =>
+          flatten(
+            place(items.find((x) => x.key === `wheel${i}`)!.outline, items.find((x) => x.key === `wheel${i}`)!.at),
+            1e-5,
+          );
         for (let i = 0; i <= q.idlers; i++) {
           const [a, b] = [flat(i), flat(i + 1)];
           const ring = q.form === 'ring' && i === q.idlers;
           for (let n = 0; n < a.length; n += 4) {
             let yes = false;
-            for (let k = 0, j = b.length - 2; k < b.length; j = k, k += 2) if (b[j + 1]! > a[n + 1]! !== b[k + 1]! > a[n + 1]! && a[n]! < ((b[k]! - b[j]!) * (a[n + 1]! - b[j + 1]!)) / (b[k + 1]! - b[j + 1]!) + b[j]!) yes = !yes;
+            for (let k = 0, j = b.length - 2; k < b.length; j = k, k += 2)
+              if (
+                b[j + 1]! > a[n + 1]! !== b[k + 1]! > a[n + 1]! &&
+                a[n]! < ((b[k]! - b[j]!) * (a[n + 1]! - b[j + 1]!)) / (b[k + 1]! - b[j + 1]!) + b[j]!
+              )
+                yes = !yes;
             if (yes !== ring) throw new Error(`wheels ${i} and ${i + 1} overlap`);
           }
         }
@@ -66,15 +145,46 @@ describe('a spur train', () => {
   });
 
   it('has figures and checks that are numbers for anything its schema takes', () => {
-    const any = fc.record({ form: fc.constantFrom('outside', 'ring'), z1: fc.integer({ min: 5, max: 60 }), z2: fc.integer({ min: 5, max: 200 }), idlers: fc.integer({ min: 0, max: 4 }), zi: fc.integer({ min: 5, max: 40 }), module: fc.double({ min: 1e-4, max: 1e-2, noNaN: true }), width: fc.double({ min: 5e-4, max: 0.1, noNaN: true }), helix: fc.double({ min: 0, max: 0.78, noNaN: true }), pressure: fc.double({ min: 0.25, max: 0.52, noNaN: true }), addendum: fc.double({ min: 0.5, max: 1.5, noNaN: true }), dedendum: fc.double({ min: 0.6, max: 2, noNaN: true }), fillet: fc.double({ min: 0, max: 0.6, noNaN: true }), chamfer: fc.constantFrom(0, 1e-4, 2e-3), trim: fc.constantFrom('no', 'yes'), x1: fc.double({ min: -1, max: 1.5, noNaN: true }), x2: fc.double({ min: -1, max: 1.5, noNaN: true }), setBy: fc.constantFrom('shifts', 'centre'), split: fc.constantFrom('sliding', 'undercut', 'even'), centre: fc.double({ min: 1e-3, max: 0.2, noNaN: true }), material2: fc.constantFrom('pla', 'c45') });
+    const any = fc.record({
+      form: fc.constantFrom('outside', 'ring'),
+      z1: fc.integer({ min: 5, max: 60 }),
+      z2: fc.integer({ min: 5, max: 200 }),
+      idlers: fc.integer({ min: 0, max: 4 }),
+      zi: fc.integer({ min: 5, max: 40 }),
+      module: fc.double({ min: 1e-4, max: 1e-2, noNaN: true }),
+      width: fc.double({ min: 5e-4, max: 0.1, noNaN: true }),
+      helix: fc.double({ min: 0, max: 0.78, noNaN: true }),
+      pressure: fc.double({ min: 0.25, max: 0.52, noNaN: true }),
+      addendum: fc.double({ min: 0.5, max: 1.5, noNaN: true }),
+      dedendum: fc.double({ min: 0.6, max: 2, noNaN: true }),
+      fillet: fc.double({ min: 0, max: 0.6, noNaN: true }),
+      chamfer: fc.constantFrom(0, 1e-4, 2e-3),
+      trim: fc.constantFrom('no', 'yes'),
+      x1: fc.double({ min: -1, max: 1.5, noNaN: true }),
+      x2: fc.double({ min: -1, max: 1.5, noNaN: true }),
+      setBy: fc.constantFrom('shifts', 'centre'),
+      split: fc.constantFrom('sliding', 'undercut', 'even'),
+      centre: fc.double({ min: 1e-3, max: 0.2, noNaN: true }),
+      material2: fc.constantFrom('pla', 'c45'),
+    });
     fc.assert(
       fc.property(any, (q) => {
         const r = kind.analyse({ ...plain, bore1: 0, bore2: 0, ...q }, duty, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
-        for (const f of r.value.figures) expect(Number.isFinite(f.value) && f.low <= f.value + 1e-9 * Math.abs(f.value) && f.high >= f.value - 1e-9 * Math.abs(f.value), `${f.id} ${f.low} ${f.value} ${f.high}`).toBe(true);
+        for (const f of r.value.figures)
+          expect(
+            Number.isFinite(f.value) &&
+              f.low <= f.value + 1e-9 * Math.abs(f.value) &&
+              f.high >= f.value - 1e-9 * Math.abs(f.value),
+            `${f.id} ${f.low} ${f.value} ${f.high}`,
+          ).toBe(true);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
         const drawn = kind.drawing({ ...plain, bore1: 0, bore2: 0, ...q }, 1, { shelf, duty });
-        if (drawn.ok) for (const l of drawn.value) for (const i of l.items) if (i.kind === 'curve') for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
+        if (drawn.ok)
+          for (const l of drawn.value)
+            for (const i of l.items)
+              if (i.kind === 'curve')
+                for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
       { numRuns: 150 },
     );
@@ -89,7 +199,11 @@ describe('a spur train', () => {
   });
 
   it('refuses a ring smaller than its wheel, base circles out of reach and a bore through the teeth', () => {
-    for (const over of [{ form: 'ring', z1: 20, z2: 18 }, { setBy: 'centre', z1: 20, z2: 40, module: 1e-3, centre: 20e-3 }, { z1: 12, module: 1e-3, bore1: 10e-3 }]) {
+    for (const over of [
+      { form: 'ring', z1: 20, z2: 18 },
+      { setBy: 'centre', z1: 20, z2: 40, module: 1e-3, centre: 20e-3 },
+      { z1: 12, module: 1e-3, bore1: 10e-3 },
+    ]) {
       const r = kind.analyse(params(over), duty, shelf);
       expect(r.ok).toBe(false);
       if (!r.ok) expect(r.problem.place).toBeTruthy();
@@ -97,7 +211,10 @@ describe('a spur train', () => {
   });
 
   it('a plain wheel’s solid has the volume of its area times its width, holes taken out', () => {
-    const made = kind.parts(params({ module: 1e-3, z1: 20, z2: 60, width: 8e-3, bore1: 5e-3, shape1: 'keyway' }), shelf);
+    const made = kind.parts(
+      params({ module: 1e-3, z1: 20, z2: 60, width: 8e-3, bore1: 5e-3, shape1: 'keyway' }),
+      shelf,
+    );
     const parts = made.ok ? made.value : ([] as readonly Part[]);
     const driver = parts.find((x) => x.id === 'driver')!;
     // Between the disc of its root circle and that of its tip circle, less the bore.

@@ -8,7 +8,8 @@ export function stageBench(id: string, plain: Record<string, unknown>, duty: Dut
     if (!r.ok) throw new Error(r.problem.what);
     return r.value as Record<string, unknown>;
   };
-  const analyse = (over: Record<string, unknown>, at: Duty = duty): Result<StageReport> => kind.analyse(params(over), at, shelf);
+  const analyse = (over: Record<string, unknown>, at: Duty = duty): Result<StageReport> =>
+    kind.analyse(params(over), at, shelf);
   const report = (over: Record<string, unknown>, at: Duty = duty): StageReport => {
     const r = analyse(over, at);
     if (!r.ok) throw new Error(r.problem.what);

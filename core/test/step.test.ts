@@ -2,15 +2,39 @@ import * as kit from 'replicad';
 import kernel from 'replicad-opencascadejs';
 import { fileURLToPath } from 'node:url';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { area, drawnFrom, exactContour, gear, gearOutline, makeShelf, prism, circle, readParams, rectangle, solidVolume, stageKind, type Part, type Solid } from '../src/index.ts';
+import {
+  area,
+  drawnFrom,
+  exactContour,
+  gear,
+  gearOutline,
+  makeShelf,
+  prism,
+  circle,
+  readParams,
+  rectangle,
+  solidVolume,
+  stageKind,
+  type Part,
+  type Solid,
+} from '../src/index.ts';
 import { exactBody, namedBody, writeStep } from '../src/solid/step.ts';
 
 beforeAll(async () => {
-  kit.setOC(await kernel({ locateFile: () => fileURLToPath(import.meta.resolve('replicad-opencascadejs/wasm')), print: () => undefined }));
+  kit.setOC(
+    await kernel({
+      locateFile: () => fileURLToPath(import.meta.resolve('replicad-opencascadejs/wasm')),
+      print: () => undefined,
+    }),
+  );
 }, 30_000);
 
 const shelf = makeShelf();
-const partsOf = (id: string, over: Record<string, unknown>, wish = { ratio: 5, torque: 1, size: Infinity, shelf }): readonly Part[] => {
+const partsOf = (
+  id: string,
+  over: Record<string, unknown>,
+  wish = { ratio: 5, torque: 1, size: Infinity, shelf },
+): readonly Part[] => {
   const kind = stageKind(id)!;
   const p = readParams(id, { ...(kind.defaults(wish) as object), ...over });
   if (!p.ok) throw new Error(p.problem.what);
@@ -18,18 +42,41 @@ const partsOf = (id: string, over: Record<string, unknown>, wish = { ratio: 5, t
   if (!made.ok) throw new Error(made.problem.what);
   return made.value;
 };
-const set = { module: 1e-3, zs: 12, zp: 12, zr: 36, xs: 0.3, planets: 3, width: 6e-3, boreS: 4e-3, shapeS: 'flat', boltsR: 6, rim: 6e-3, nuts: 'no' };
+const set = {
+  module: 1e-3,
+  zs: 12,
+  zp: 12,
+  zr: 36,
+  xs: 0.3,
+  planets: 3,
+  width: 6e-3,
+  boreS: 4e-3,
+  shapeS: 'flat',
+  boltsR: 6,
+  rim: 6e-3,
+  nuts: 'no',
+};
 
 describe('exact contours', () => {
   it('run head to tail and close, for a wheel as for lines and arcs', () => {
-    for (const o of [gearOutline(gear({ module: 1e-3, teeth: 9 })), gearOutline(gear({ module: 1e-3, teeth: 30, ring: true, chamfer: 1e-4 })), circle(1e-3, 2e-3, 5e-3), rectangle(0, 0, 2e-3, 1e-3)]) {
+    for (const o of [
+      gearOutline(gear({ module: 1e-3, teeth: 9 })),
+      gearOutline(gear({ module: 1e-3, teeth: 30, ring: true, chamfer: 1e-4 })),
+      circle(1e-3, 2e-3, 5e-3),
+      rectangle(0, 0, 2e-3, 1e-3),
+    ]) {
       const { pieces, repeat } = exactContour(o);
       const turn = (2 * Math.PI) / repeat;
       pieces.forEach((q, i) => {
         const next = pieces[(i + 1) % pieces.length]!.points;
         const [x, y] = [q.points[q.points.length - 2]!, q.points[q.points.length - 1]!];
         const a = i === pieces.length - 1 && repeat > 1 ? turn : 0;
-        expect(Math.hypot(next[0]! * Math.cos(a) - next[1]! * Math.sin(a) - x, next[0]! * Math.sin(a) + next[1]! * Math.cos(a) - y)).toBeLessThan(1e-10);
+        expect(
+          Math.hypot(
+            next[0]! * Math.cos(a) - next[1]! * Math.sin(a) - x,
+            next[0]! * Math.sin(a) + next[1]! * Math.cos(a) - y,
+          ),
+        ).toBeLessThan(1e-10);
       });
     }
   });
@@ -48,45 +95,81 @@ describe('exact contours', () => {
 });
 
 describe('exact bodies', () => {
-  it.each([['straight', {}], ['helical', { helix: 0.3 }], ['double-helical', { helix: 0.35, double: 'yes' }]])('%s wheels, ring and plates have the volume of their outlines', (_name, over) => {
-    for (const part of partsOf('planetary', { ...set, ...over }).filter((p) => p.solid)) {
-      const solid = part.solid!();
-      expect(kit.measureVolume(exactBody(kit, solid)) / (solidVolume(solid) * 1e9), part.id).toBeCloseTo(1, 4);
-    }
-  }, 60_000);
+  it.each([
+    ['straight', {}],
+    ['helical', { helix: 0.3 }],
+    ['double-helical', { helix: 0.35, double: 'yes' }],
+  ])(
+    '%s wheels, ring and plates have the volume of their outlines',
+    (_name, over) => {
+      for (const part of partsOf('planetary', { ...set, ...over }).filter((p) => p.solid)) {
+        const solid = part.solid!();
+        expect(kit.measureVolume(exactBody(kit, solid)) / (solidVolume(solid) * 1e9), part.id).toBeCloseTo(1, 4);
+      }
+    },
+    60_000,
+  );
 
-  it.each([['one with its shaft', 0], ['bored', 3e-3]])('a worm of either hand comes out whole, %s', (_name, bore1) => {
-    for (const hand of ['right', 'left']) {
-      const worm = partsOf('worm', { bore1, hand, bearing: '683', starts: 2, z2: 40, module: 1e-3, quotient: 10, length: 0.016, span: 0.024 }, { ratio: 20, torque: 0.5, size: Infinity, shelf }).find((p) => p.id === 'worm')!;
-      const solid = worm.solid!();
-      const made = namedBody(kit, worm.name, solid);
-      expect(made.ok && made.value.volume / (solidVolume(solid) * 1e9)).toBeCloseTo(1, 4);
-    }
-  }, 60_000);
+  it.each([
+    ['one with its shaft', 0],
+    ['bored', 3e-3],
+  ])(
+    'a worm of either hand comes out whole, %s',
+    (_name, bore1) => {
+      for (const hand of ['right', 'left']) {
+        const worm = partsOf(
+          'worm',
+          { bore1, hand, bearing: '683', starts: 2, z2: 40, module: 1e-3, quotient: 10, length: 0.016, span: 0.024 },
+          { ratio: 20, torque: 0.5, size: Infinity, shelf },
+        ).find((p) => p.id === 'worm')!;
+        const solid = worm.solid!();
+        const made = namedBody(kit, worm.name, solid);
+        expect(made.ok && made.value.volume / (solidVolume(solid) * 1e9)).toBeCloseTo(1, 4);
+      }
+    },
+    60_000,
+  );
 
   it('two toothings on one planet are joined', () => {
     // Few teeth: the kernel's boolean takes its time.
-    const two: Solid = { prisms: [prism(gearOutline(gear({ module: 1e-3, teeth: 6, shift: 0.5 })), 0, 3e-3), prism(gearOutline(gear({ module: 1e-3, teeth: 7, shift: 0.5 })), 3e-3, 6e-3)] };
+    const two: Solid = {
+      prisms: [
+        prism(gearOutline(gear({ module: 1e-3, teeth: 6, shift: 0.5 })), 0, 3e-3),
+        prism(gearOutline(gear({ module: 1e-3, teeth: 7, shift: 0.5 })), 3e-3, 6e-3),
+      ],
+    };
     const made = namedBody(kit, 'Planet', two);
     expect(made.ok && made.value.volume / (solidVolume(two) * 1e9)).toBeCloseTo(1, 5);
   }, 60_000);
 
   it('nut traps are cut from one face only', () => {
-    const ring = (nuts: string) => kit.measureVolume(exactBody(kit, partsOf('planetary', { ...set, nuts }).find((p) => p.id === 'ring')!.solid!()));
+    const ring = (nuts: string) =>
+      kit.measureVolume(exactBody(kit, partsOf('planetary', { ...set, nuts }).find((p) => p.id === 'ring')!.solid!()));
     const [plain, trapped] = [ring('no'), ring('yes')];
     // ISO 4032 M3: 5.5 mm across, 2.4 mm deep, less the hole that was there.
-    const one = (((5.5 ** 2 * Math.sqrt(3)) / 2 - (Math.PI * 3.2 ** 2) / 4) * 2.4);
+    const one = ((5.5 ** 2 * Math.sqrt(3)) / 2 - (Math.PI * 3.2 ** 2) / 4) * 2.4;
     expect(plain - trapped).toBeGreaterThan(0.5 * 6 * one);
     expect(plain - trapped).toBeLessThanOrEqual(6 * one * 1.001);
   }, 60_000);
 
   it('a file says its schema and unit, names its bodies, and reads back with their volume', async () => {
-    const parts = partsOf('spur', { z1: 14, z2: 20, x1: 0.2, module: 1e-3, width: 4e-3, bore1: 3e-3, bore2: 5e-3, shape2: 'keyway' });
-    const bodies = parts.filter((p) => p.solid).map((p) => {
-      const made = namedBody(kit, p.name, p.solid!());
-      if (!made.ok) throw new Error(made.problem.what);
-      return made.value;
+    const parts = partsOf('spur', {
+      z1: 14,
+      z2: 20,
+      x1: 0.2,
+      module: 1e-3,
+      width: 4e-3,
+      bore1: 3e-3,
+      bore2: 5e-3,
+      shape2: 'keyway',
     });
+    const bodies = parts
+      .filter((p) => p.solid)
+      .map((p) => {
+        const made = namedBody(kit, p.name, p.solid!());
+        if (!made.ok) throw new Error(made.problem.what);
+        return made.value;
+      });
     const bytes = await writeStep(kit, bodies);
     const text = new TextDecoder().decode(bytes);
     expect(text).toMatch(/^ISO-10303-21;/);
@@ -95,7 +178,10 @@ describe('exact bodies', () => {
     expect(text).toMatch(/B_SPLINE_CURVE_WITH_KNOTS/);
     for (const b of bodies) expect(text).toContain(`'${b.name}'`);
     const back = (await kit.importSTEP(new Blob([bytes as BlobPart]))) as kit.Shape3D;
-    expect(kit.measureVolume(back)).toBeCloseTo(bodies.reduce((s, b) => s + b.volume, 0), 2);
+    expect(kit.measureVolume(back)).toBeCloseTo(
+      bodies.reduce((s, b) => s + b.volume, 0),
+      2,
+    );
   }, 60_000);
 
   it('refuses in words a body that cannot be made', () => {

@@ -8,15 +8,49 @@ const shelf = makeShelf();
 const kind = stageKind('strain-wave')!;
 const duty = { torque: 4, torqueRms: 2, speed: 1, equivalent: 2, meanSpeed: 0.5, swing: 1 };
 const plain = kind.defaults({ ratio: 45, torque: 4, size: Infinity, shelf }) as Record<string, unknown>;
-const rolled = { shape: 'four', bearing: '623', shaft: 0, radius: 35e-3, module: 0.8e-3, wall: 1e-3, teeth: 90, width: 8e-3, cup: 34e-3, addendum: 0.4, dedendum: 0.55, thin: 4e-5 };
+const rolled = {
+  shape: 'four',
+  bearing: '623',
+  shaft: 0,
+  radius: 35e-3,
+  module: 0.8e-3,
+  wall: 1e-3,
+  teeth: 90,
+  width: 8e-3,
+  cup: 34e-3,
+  addendum: 0.4,
+  dedendum: 0.55,
+  thin: 4e-5,
+};
 const { params, analyse, report } = stageBench('strain-wave', { ...plain, ...rolled }, duty, shelf);
 
-interface Case { z_spline: number; z_ring: number; ratio_ring_held: number; ratio_spline_held: number; module_mm: number; wall_mm: number; mid_radius_mm: number; throw_mm: number; wall_strain: number }
+interface Case {
+  z_spline: number;
+  z_ring: number;
+  ratio_ring_held: number;
+  ratio_spline_held: number;
+  module_mm: number;
+  wall_mm: number;
+  mid_radius_mm: number;
+  throw_mm: number;
+  wall_strain: number;
+}
 const cases = JSON.parse(readFileSync(new URL('./cases/strain-wave.json', import.meta.url), 'utf8')) as Case[];
 
 describe('a strain-wave stage', () => {
   it.each(cases)('is as worked out: $z_spline teeth, module $module_mm', (c) => {
-    const over = { shape: 'cosine', run: 'plain', teeth: c.z_spline, module: c.module_mm * 1e-3, wall: c.wall_mm * 1e-3, radius: c.mid_radius_mm * 1e-3, depth: 1, addendum: 0.4, dedendum: 0.4, slack: 0 };
+    const over = {
+      shape: 'cosine',
+      run: 'plain',
+      teeth: c.z_spline,
+      module: c.module_mm * 1e-3,
+      wall: c.wall_mm * 1e-3,
+      radius: c.mid_radius_mm * 1e-3,
+      depth: 1,
+      addendum: 0.4,
+      dedendum: 0.4,
+      slack: 0,
+    };
     const [ring, spline] = [report({ ...over, held: 'ring' }), report({ ...over, held: 'spline' })];
     expect(ring.numbers.ratio).toBeCloseTo(c.ratio_ring_held, 9);
     expect(spline.numbers.ratio).toBeCloseTo(c.ratio_spline_held, 9);
@@ -33,7 +67,11 @@ describe('a strain-wave stage', () => {
   });
 
   it('teeth that clash are told with where, and the mend clears them', () => {
-    for (const over of [{ depth: 1.2, dedendum: 0.5, thin: 0 }, { angle: 0.2618, addendum: 0.55, thin: 0 }, { form: 'involute', angle: 0.349, addendum: 0.6, radius: 33e-3, thin: 0 }]) {
+    for (const over of [
+      { depth: 1.2, dedendum: 0.5, thin: 0 },
+      { angle: 0.2618, addendum: 0.55, thin: 0 },
+      { form: 'involute', angle: 0.349, addendum: 0.6, radius: 33e-3, thin: 0 },
+    ]) {
       const c = checkOf(report(over), 'clash');
       expect(c.state, JSON.stringify(over)).toBe('fails');
       expect(c.why).toMatch(/overlaps its space by .* from a lobe’s top/);
@@ -43,7 +81,14 @@ describe('a strain-wave stage', () => {
   });
 
   it('mends take: strain, usable width, bearing, gap', () => {
-    for (const [over, id] of [[{ wall: 3e-3, shape: 'cosine', run: 'plain', module: 1.6e-3, teeth: 44, radius: 32.8e-3, dedendum: 0.5 }, 'strain'], [{ cup: 10e-3, width: 9e-3, radius: 34.7e-3, addendum: 0.65, dedendum: 0.75 }, 'usable'], [{ slack: 2e-4 }, 'gap']] as const) {
+    for (const [over, id] of [
+      [
+        { wall: 3e-3, shape: 'cosine', run: 'plain', module: 1.6e-3, teeth: 44, radius: 32.8e-3, dedendum: 0.5 },
+        'strain',
+      ],
+      [{ cup: 10e-3, width: 9e-3, radius: 34.7e-3, addendum: 0.65, dedendum: 0.75 }, 'usable'],
+      [{ slack: 2e-4 }, 'gap'],
+    ] as const) {
       const c = checkOf(report(over), id);
       expect(c.state, id).toBe('fails');
       expect(checkOf(report({ ...over, [c.mend!.path]: c.mend!.value }), id).state, id).not.toBe('fails');
@@ -56,11 +101,14 @@ describe('a strain-wave stage', () => {
   });
 
   it('costs torque unloaded, with the cube of the wall and with the throw; elastomers warm', () => {
-    const flex = (over: Record<string, unknown>) => report(over).figures.find((f) => f.id === 'drag')!.working.terms[0]!.value;
+    const flex = (over: Record<string, unknown>) =>
+      report(over).figures.find((f) => f.id === 'drag')!.working.terms[0]!.value;
     expect(flex({ wall: 0.5e-3 }) / flex({ wall: 1e-3 })).toBeCloseTo(1 / 8, 6);
     const [soft, hard] = [report({ materialS: 'tpu' }), report({})];
     expect(figureOf(soft, 'strainLimit')).toBeGreaterThan(8 * figureOf(hard, 'strainLimit'));
-    expect(figureOf(report({ materialS: 'tpu' }, { ...duty, speed: 10 }), 'rise')).toBeGreaterThan(figureOf(soft, 'rise') * 9.9);
+    expect(figureOf(report({ materialS: 'tpu' }, { ...duty, speed: 10 }), 'rise')).toBeGreaterThan(
+      figureOf(soft, 'rise') * 9.9,
+    );
     // A low ratio is stalled by flexing: what the load asks of the motor falls, what flexing takes does not.
     const light = { ...duty, torque: 0.02, torqueRms: 0.01 };
     expect(checkOf(report({}, light), 'stall').state).toBe('fails');
@@ -88,7 +136,20 @@ describe('a strain-wave stage', () => {
   });
 
   it('refuses what cannot be, with the field that decides', () => {
-    for (const [over, at] of [[{ radius: 36.5e-3 }, 'radius'], [{ shape: 'ellipse', lobes: 3 }, 'shape'], [{ shape: 'many', rollers: 13 }, 'rollers'], [{ shape: 'many', rollers: 4 }, 'rollers'], [{ slack: 0.9e-3 }, 'slack'], [{ bearing: '61810' }, 'bearing'], [{ bearing: 'none' }, 'bearing'], [{ shape: 'four', lobes: 3, spread: 0.6 }, 'spread'], [{ form: 'belt', section: 'X9' }, 'section'], [{ shaft: 0.1 }, 'shaft'], [{ depth: 0.5, slack: 0.3e-3, addendum: 0.1 }, 'depth'], [{ materialS: 'x' }, 'materialS']] as const) {
+    for (const [over, at] of [
+      [{ radius: 36.5e-3 }, 'radius'],
+      [{ shape: 'ellipse', lobes: 3 }, 'shape'],
+      [{ shape: 'many', rollers: 13 }, 'rollers'],
+      [{ shape: 'many', rollers: 4 }, 'rollers'],
+      [{ slack: 0.9e-3 }, 'slack'],
+      [{ bearing: '61810' }, 'bearing'],
+      [{ bearing: 'none' }, 'bearing'],
+      [{ shape: 'four', lobes: 3, spread: 0.6 }, 'spread'],
+      [{ form: 'belt', section: 'X9' }, 'section'],
+      [{ shaft: 0.1 }, 'shaft'],
+      [{ depth: 0.5, slack: 0.3e-3, addendum: 0.1 }, 'depth'],
+      [{ materialS: 'x' }, 'materialS'],
+    ] as const) {
       const r = analyse(over);
       expect(r.ok, JSON.stringify(over)).toBe(false);
       if (!r.ok) expect(r.problem.place, JSON.stringify(over)).toBe(at);
@@ -99,7 +160,10 @@ describe('a strain-wave stage', () => {
     for (const section of ['R3', 'R5', 'T5', 'XL']) {
       const r = report({ form: 'belt', body: 'belt', section, teeth: 100, shape: 'two', bearing: '6000', depth: 0.9 });
       expect(r.numbers.ratio).toBe(-50);
-      const made = kind.parts(params({ form: 'belt', body: 'belt', section, teeth: 100, shape: 'two', bearing: '6000', depth: 0.9 }), shelf);
+      const made = kind.parts(
+        params({ form: 'belt', body: 'belt', section, teeth: 100, shape: 'two', bearing: '6000', depth: 0.9 }),
+        shelf,
+      );
       if (!made.ok) throw new Error(made.problem.what);
       expect(made.value.map((p) => p.id)).toEqual(['spline', 'ring', 'ring-2', 'generator', 'roller']);
       expect(made.value[2]!.note).toContain('wider');
@@ -108,7 +172,35 @@ describe('a strain-wave stage', () => {
 
   it('has figures and checks that are numbers, or refuses in words, for anything its schema takes', () => {
     const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-    const free = fc.record({ held: fc.constantFrom('ring', 'spline'), body: fc.constantFrom('cup', 'belt'), lobes: fc.constantFrom(2, 3), teeth: fc.integer({ min: 16, max: 160 }), form: fc.constantFrom('straight', 'involute', 'belt'), section: fc.constantFrom('R3', 'T5', 'AT5'), module: d(2e-4, 2e-3), angle: d(0.18, 0.75), shift: d(-1, 4), depth: d(0.5, 1.5), addendum: d(0.1, 1.2), dedendum: d(0.2, 1.6), thin: d(-1e-4, 3e-4), in: d(0.5, 2.5), wall: d(2e-4, 3e-3), width: d(1e-3, 0.03), cup: d(4e-3, 0.1), shape: fc.constantFrom('ellipse', 'cosine', 'two', 'four', 'many'), spread: d(0.1, 0.75), rollers: fc.integer({ min: 4, max: 30 }), run: fc.constantFrom('bearing', 'plain'), bearing: fc.constantFrom('623', '608', '61804', '61808'), slack: fc.constantFrom(0, 5e-5, 4e-4), ringWall: d(1e-3, 0.02), materialS: fc.constantFrom('pla', 'tpu', '42crmo4'), shaft: fc.constantFrom(0, 5e-3), torque: fc.constantFrom(0, 1, 1e4) });
+    const free = fc.record({
+      held: fc.constantFrom('ring', 'spline'),
+      body: fc.constantFrom('cup', 'belt'),
+      lobes: fc.constantFrom(2, 3),
+      teeth: fc.integer({ min: 16, max: 160 }),
+      form: fc.constantFrom('straight', 'involute', 'belt'),
+      section: fc.constantFrom('R3', 'T5', 'AT5'),
+      module: d(2e-4, 2e-3),
+      angle: d(0.18, 0.75),
+      shift: d(-1, 4),
+      depth: d(0.5, 1.5),
+      addendum: d(0.1, 1.2),
+      dedendum: d(0.2, 1.6),
+      thin: d(-1e-4, 3e-4),
+      in: d(0.5, 2.5),
+      wall: d(2e-4, 3e-3),
+      width: d(1e-3, 0.03),
+      cup: d(4e-3, 0.1),
+      shape: fc.constantFrom('ellipse', 'cosine', 'two', 'four', 'many'),
+      spread: d(0.1, 0.75),
+      rollers: fc.integer({ min: 4, max: 30 }),
+      run: fc.constantFrom('bearing', 'plain'),
+      bearing: fc.constantFrom('623', '608', '61804', '61808'),
+      slack: fc.constantFrom(0, 5e-5, 4e-4),
+      ringWall: d(1e-3, 0.02),
+      materialS: fc.constantFrom('pla', 'tpu', '42crmo4'),
+      shaft: fc.constantFrom(0, 5e-3),
+      torque: fc.constantFrom(0, 1, 1e4),
+    });
     let made = 0;
     fc.assert(
       fc.property(free, ({ in: below, torque, ...q }) => {
@@ -116,10 +208,20 @@ describe('a strain-wave stage', () => {
         const r = kind.analyse(p, { ...duty, torque }, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
         made++;
-        for (const f of r.value.figures) if (!(Number.isFinite(f.value) && f.low <= f.value + 1e-9 * Math.abs(f.value) && f.high >= f.value - 1e-9 * Math.abs(f.value))) throw new Error(`${f.id} ${f.low} ${f.value} ${f.high}`);
+        for (const f of r.value.figures)
+          if (!(
+            Number.isFinite(f.value) &&
+            f.low <= f.value + 1e-9 * Math.abs(f.value) &&
+            f.high >= f.value - 1e-9 * Math.abs(f.value)
+          ))
+            throw new Error(`${f.id} ${f.low} ${f.value} ${f.high}`);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
         const drawn = kind.drawing(p, 1, { shelf, duty });
-        if (drawn.ok) for (const l of drawn.value) for (const i of l.items) if (i.kind === 'curve') for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
+        if (drawn.ok)
+          for (const l of drawn.value)
+            for (const i of l.items)
+              if (i.kind === 'curve')
+                for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
       { numRuns: 100 },
     );
@@ -130,7 +232,8 @@ describe('a strain-wave stage', () => {
     const spline = (crank: number) => {
       const made = kind.drawing(params({}), crank, { shelf, duty });
       if (!made.ok) throw new Error(made.problem.what);
-      return made.value.flatMap((l) => l.items).find((i): i is DrawItem & { kind: 'curve' } => i.key === 'spline')!.outline.points;
+      return made.value.flatMap((l) => l.items).find((i): i is DrawItem & { kind: 'curve' } => i.key === 'spline')!
+        .outline.points;
     };
     // After a whole turn the wave stands as before and tooth 2 is where tooth 0 was.
     const [a, b] = [spline(0), spline(2 * Math.PI)];
@@ -155,7 +258,8 @@ describe('a strain-wave stage', () => {
     const part = (id: string) => made.value.find((p) => p.id === id)!;
     const reach = (o: Float64Array) => {
       let [low, high] = [Infinity, 0];
-      for (let i = 0; i < o.length; i += 2) [low, high] = [Math.min(low, Math.hypot(o[i]!, o[i + 1]!)), Math.max(high, Math.hypot(o[i]!, o[i + 1]!))];
+      for (let i = 0; i < o.length; i += 2)
+        [low, high] = [Math.min(low, Math.hypot(o[i]!, o[i + 1]!)), Math.max(high, Math.hypot(o[i]!, o[i + 1]!))];
       return [low, high];
     };
     const [, tip] = reach(flatten(part('spline').curves[0]!.outline, 1e-7));
@@ -170,22 +274,33 @@ describe('a strain-wave stage', () => {
   });
 
   it('defaults stand what was wished, over usual ratios', () => {
-    for (const [ratio, torque] of [[30, 2], [50, 4], [80, 6]] as const) {
+    for (const [ratio, torque] of [
+      [30, 2],
+      [50, 4],
+      [80, 6],
+    ] as const) {
       const p = kind.defaults({ ratio, torque, size: Infinity, shelf });
       expect(kind.kinematics(p).ratio).toBe(-ratio);
       const r = kind.analyse(p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
-      expect(r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id)).toEqual([]);
+      expect(
+        r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id),
+      ).toEqual([]);
     }
   });
 });
 
 describe('a strain wave as it is drawn', () => {
-  /** Points of the drawn spline and ring at a crank angle, and how far any tooth's corner lies inside the ring's material, m. */
+  /**
+   * Points of the drawn spline and ring at a crank angle, and how far any tooth's corner lies inside the ring's
+   * material, m.
+   */
   const deepest = (over: Record<string, unknown>, crank: number): number => {
     const p = params(over);
     const made = kind.drawing(p, crank, { shelf, duty });
     if (!made.ok) throw new Error(made.problem.what);
-    const items = new Map(made.value[0]!.items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve').map((i) => [i.key, i]));
+    const items = new Map(
+      made.value[0]!.items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve').map((i) => [i.key, i]),
+    );
     const ring = items.get('inside')!;
     const spline = items.get('spline')!.outline.points;
     const o = ring.outline.points;
@@ -211,17 +326,25 @@ describe('a strain wave as it is drawn', () => {
   };
 
   it('no tooth stands in the ring where the figures say it clears, with either member bolted and two shapes', () => {
-    for (const over of [{}, { held: 'spline' }, { shape: 'two' }, { form: 'involute', angle: 0.4363, radius: 33.5e-3, addendum: 0.35, depth: 0.9, thin: 8e-5 }]) {
+    for (const over of [
+      {},
+      { held: 'spline' },
+      { shape: 'two' },
+      { form: 'involute', angle: 0.4363, radius: 33.5e-3, addendum: 0.35, depth: 0.9, thin: 8e-5 },
+    ]) {
       const clear = figureOf(report(over), 'clearance');
       expect(clear, JSON.stringify(over)).toBeGreaterThan(-2e-6);
       // Lands are arcs that corners join by chords here: a few micrometres.
-      for (const crank of [0, 0.7, 2.9, 14.2]) expect(deepest(over, crank), `${JSON.stringify(over)} ${crank}`).toBeLessThan(1.2e-5);
+      for (const crank of [0, 0.7, 2.9, 14.2])
+        expect(deepest(over, crank), `${JSON.stringify(over)} ${crank}`).toBeLessThan(1.2e-5);
     }
   });
 
   it('teeth stand in it where they are told to clash', () => {
     expect(figureOf(report({ depth: 1.25, dedendum: 0.5, thin: 0 }), 'clearance')).toBeLessThan(-5e-5);
-    expect(Math.max(...[0, 0.02, 0.04, 0.06].map((c) => deepest({ depth: 1.25, dedendum: 0.5, thin: 0 }, c)))).toBeGreaterThan(2e-5);
+    expect(
+      Math.max(...[0, 0.02, 0.04, 0.06].map((c) => deepest({ depth: 1.25, dedendum: 0.5, thin: 0 }, c))),
+    ).toBeGreaterThan(2e-5);
   });
 
   it('an open band’s second ring is wider by what teeth sway, and its outline has as many spaces', () => {
@@ -231,12 +354,26 @@ describe('a strain wave as it is drawn', () => {
     const [ring, second] = [made.value.find((p) => p.id === 'ring')!, made.value.find((p) => p.id === 'ring-2')!];
     expect(ring.note).toContain('92 spaces');
     expect(second.note).toContain('90 spaces');
-    expect(Math.abs(area(second.curves[1]!.outline)) / 90).toBeGreaterThan((Math.abs(area(ring.curves[1]!.outline)) / 92) * 1.0);
-    for (const p of made.value) for (const c of p.curves) for (const v of c.outline.points) expect(Number.isFinite(v)).toBe(true);
+    expect(Math.abs(area(second.curves[1]!.outline)) / 90).toBeGreaterThan(
+      (Math.abs(area(ring.curves[1]!.outline)) / 92) * 1.0,
+    );
+    for (const p of made.value)
+      for (const c of p.curves) for (const v of c.outline.points) expect(Number.isFinite(v)).toBe(true);
   });
 
   it('assembly says which member is bolted and how the generator goes in', () => {
-    for (const [over, word] of [[{ held: 'ring' }, 'Bolt the ring'], [{ held: 'spline' }, 'Bolt the spline'], [{ shape: 'two' }, 'rollers'], [{ shape: 'cosine', run: 'plain' }, 'Polish']] as const) expect(kind.assembly(params(over)).map((s) => s.do).join(' ')).toContain(word);
+    for (const [over, word] of [
+      [{ held: 'ring' }, 'Bolt the ring'],
+      [{ held: 'spline' }, 'Bolt the spline'],
+      [{ shape: 'two' }, 'rollers'],
+      [{ shape: 'cosine', run: 'plain' }, 'Polish'],
+    ] as const)
+      expect(
+        kind
+          .assembly(params(over))
+          .map((s) => s.do)
+          .join(' '),
+      ).toContain(word);
     expect(kind.assembly(params({})).some((s) => s.caution)).toBe(true);
   });
 });

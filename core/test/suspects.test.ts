@@ -1,6 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ALL_TEST_KINDS, analyseLine, drawTruth, lineOrders, readJointFile, rigFrom, Specimen, stageKind, suspectsFor, type Joint, type LineOrder } from '../src/index.ts';
+import {
+  ALL_TEST_KINDS,
+  analyseLine,
+  drawTruth,
+  lineOrders,
+  readJointFile,
+  rigFrom,
+  Specimen,
+  stageKind,
+  suspectsFor,
+  type Joint,
+  type LineOrder,
+} from '../src/index.ts';
 import { readFileSync } from 'node:fs';
 import { shelf } from './helpers.ts';
 
@@ -26,7 +38,11 @@ describe('orders of a line', () => {
         const total = Math.abs(ratios.reduce((a, b) => a! * b!, 1)!);
         expect(orders.find((o) => o.name === 'motor’s shaft')!.order).toBeCloseTo(total, 9);
         const last = v.stages.length - 1;
-        for (const o of stageKind(v.stages[last]!.kind)!.kinematics(v.stages[last]!.params).orders) expect(orders.find((x) => x.name === `${o.name}, stage ${last + 1}`)!.order, `${name} ${v.name} ${o.name}`).toBeCloseTo(o.perTurn, 9);
+        for (const o of stageKind(v.stages[last]!.kind)!.kinematics(v.stages[last]!.params).orders)
+          expect(
+            orders.find((x) => x.name === `${o.name}, stage ${last + 1}`)!.order,
+            `${name} ${v.name} ${o.name}`,
+          ).toBeCloseTo(o.perTurn, 9);
         for (const o of orders) expect(o.order > 0 && Number.isFinite(o.order) && o.lever >= 0, o.name).toBe(true);
       }
     }
@@ -38,8 +54,14 @@ describe('orders of a line', () => {
 });
 
 describe('suspects of a peak', () => {
-  const orders: LineOrder[] = [{ name: 'input pulley, stage 2', order: 4, lever: 0.08 }, { name: 'teeth, stage 1', order: 54, lever: 0.05 }, { name: 'belt, stage 1', order: 6.2, lever: 0 }, { name: 'idler, stage 2', order: 12, lever: 0.03 }];
-  const at = (order: number, amplitude = 1e-3, resolution = 0.3) => suspectsFor(order, amplitude, 'smallAngle', orders, resolution, true);
+  const orders: LineOrder[] = [
+    { name: 'input pulley, stage 2', order: 4, lever: 0.08 },
+    { name: 'teeth, stage 1', order: 54, lever: 0.05 },
+    { name: 'belt, stage 1', order: 6.2, lever: 0 },
+    { name: 'idler, stage 2', order: 12, lever: 0.03 },
+  ];
+  const at = (order: number, amplitude = 1e-3, resolution = 0.3) =>
+    suspectsFor(order, amplitude, 'smallAngle', orders, resolution, true);
 
   it('are those whose order or its double or triple is there within what the turns tell apart; the plain order first', () => {
     expect(at(4).suspects.map((s) => s.name)).toEqual(['input pulley, stage 2']);
@@ -47,9 +69,16 @@ describe('suspects of a peak', () => {
     expect(at(8.05).suspects[0]!.name).toBe('input pulley, stage 2, twice');
     expect(at(4.5).suspects).toEqual([]);
     expect(at(4.5, 1e-3, 1).suspects).toHaveLength(1);
-    fc.assert(fc.property(fc.double({ min: 0.5, max: 200, noNaN: true }), fc.double({ min: 0.05, max: 1, noNaN: true }), (order, resolution) => {
-      for (const s of at(order, 1e-3, resolution).suspects) expect(Math.abs(s.order - order)).toBeLessThanOrEqual(0.6 * resolution + 0.002 * order + 1e-12);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.5, max: 200, noNaN: true }),
+        fc.double({ min: 0.05, max: 1, noNaN: true }),
+        (order, resolution) => {
+          for (const s of at(order, 1e-3, resolution).suspects)
+            expect(Math.abs(s.order - order)).toBeLessThanOrEqual(0.6 * resolution + 0.002 * order + 1e-12);
+        },
+      ),
+    );
   });
 
   it('say what it means in the hand: off centre, oval, three high places, or a tooth', () => {
@@ -75,17 +104,23 @@ describe('a specimen drawn from a variant', () => {
   const orders = lineOrders(j.variants[0], line);
 
   it('lies in the bands, whatever the seed, and turns as its line does', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 100_000 }), (seed) => {
-      const t = drawTruth(line, orders, 14, 0.3, seed);
-      for (const [id, v] of [['torque', t.torque], ['stiffness', t.stiffness[1]]] as const) {
-        const f = line.figures.find((x) => x.id === id)!;
-        expect(v).toBeGreaterThanOrEqual(f.low - 1e-12);
-        expect(v).toBeLessThanOrEqual(f.high + 1e-12);
-      }
-      expect(t.stiffness[0]).toBeLessThan(t.stiffness[1]);
-      expect(t.friction).toBeLessThan(0.06 * t.torque);
-      for (const e of t.errors) expect(orders.some((o) => o.name === e.name && o.order === e.order)).toBe(true);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 100_000 }), (seed) => {
+        const t = drawTruth(line, orders, 14, 0.3, seed);
+        for (const [id, v] of [
+          ['torque', t.torque],
+          ['stiffness', t.stiffness[1]],
+        ] as const) {
+          const f = line.figures.find((x) => x.id === id)!;
+          expect(v).toBeGreaterThanOrEqual(f.low - 1e-12);
+          expect(v).toBeLessThanOrEqual(f.high + 1e-12);
+        }
+        expect(t.stiffness[0]).toBeLessThan(t.stiffness[1]);
+        expect(t.friction).toBeLessThan(0.06 * t.torque);
+        for (const e of t.errors) expect(orders.some((o) => o.name === e.name && o.order === e.order)).toBe(true);
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it('prints whole lines of its protocol for as long as a programme lasts', () => {
@@ -110,8 +145,21 @@ describe('a specimen drawn from a variant', () => {
 describe('values of a rig beside a table', () => {
   it('find their field by its name, its words or its label, with the unit in the value, in the key or the usual one', () => {
     const ladder = kindOf('torque-ladder');
-    for (const head of [{ lever: '150 mm' }, { lever_mm: 150 }, { Lever: '0.15 m' }, { LEVER_M: '0.15' }, { 'lever (mm)': '150' }, { lever: 0.15 }]) {
-      const rig = rigFrom(ladder, Object.fromEntries(Object.entries(head).map(([k, v]) => [k.replace(/[()]/g, ''), v])) as Record<string, string | number>);
+    for (const head of [
+      { lever: '150 mm' },
+      { lever_mm: 150 },
+      { Lever: '0.15 m' },
+      { LEVER_M: '0.15' },
+      { 'lever (mm)': '150' },
+      { lever: 0.15 },
+    ]) {
+      const rig = rigFrom(
+        ladder,
+        Object.fromEntries(Object.entries(head).map(([k, v]) => [k.replace(/[()]/g, ''), v])) as Record<
+          string,
+          string | number
+        >,
+      );
       expect(rig['lever'], JSON.stringify(head)).toBeCloseTo(0.15, 12);
     }
     const warm = kindOf('temperature');
@@ -121,10 +169,23 @@ describe('values of a rig beside a table', () => {
   it('that are not the rig’s, or cannot be read, are left out and nothing is thrown', () => {
     for (const id of ['torque-ladder', 'runout', 'play-spot', 'endurance']) {
       const kind = kindOf(id);
-      expect(rigFrom(kind, { operator: 'nobody', date: '2026-11-25', lever: 'long', distance: '3 kg', '': 4, __proto__: 5 } as never)).toEqual({});
-      fc.assert(fc.property(fc.dictionary(fc.string(), fc.oneof(fc.string(), fc.double())), (head) => {
-        for (const v of Object.values(rigFrom(kind, head))) expect(typeof v === 'string' || Number.isFinite(v)).toBe(true);
-      }), { numRuns: 60 });
+      expect(
+        rigFrom(kind, {
+          operator: 'nobody',
+          date: '2026-11-25',
+          lever: 'long',
+          distance: '3 kg',
+          '': 4,
+          __proto__: 5,
+        } as never),
+      ).toEqual({});
+      fc.assert(
+        fc.property(fc.dictionary(fc.string(), fc.oneof(fc.string(), fc.double())), (head) => {
+          for (const v of Object.values(rigFrom(kind, head)))
+            expect(typeof v === 'string' || Number.isFinite(v)).toBe(true);
+        }),
+        { numRuns: 60 },
+      );
     }
   });
 });

@@ -1,6 +1,18 @@
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { analyseLine, circle, ok, ORIGIN, readJointFile, register, stageKinds, unregister, writeJointFile, type StageKind, type StageNumbers } from '../src/index.ts';
+import {
+  analyseLine,
+  circle,
+  ok,
+  ORIGIN,
+  readJointFile,
+  register,
+  stageKinds,
+  unregister,
+  writeJointFile,
+  type StageKind,
+  type StageNumbers,
+} from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 
 /** Two rollers pressed together: the least a kind can be. It proves that a kind plugs in through the registry alone. */
@@ -10,20 +22,57 @@ interface Rollers {
 }
 
 const numbers = (p: Rollers): StageNumbers => ({
-  ratio: -p.r2 / p.r1, etaForward: 0.9, etaBackward: 0.85, drag: 0.001, play: [0, 0, 0], stiffness: 500, bendTorque: Infinity, stiffnessBeyond: 500, inertiaIn: 1e-6, inertiaOut: 1e-5,
-  limits: [{ mode: 'slip', torque: 3 }], mass: 0.05, money: 2, outside: 2 * (p.r1 + p.r2), length: 0.01, maxSpeed: 1000, bore: 0, beside: true, life: Infinity,
+  ratio: -p.r2 / p.r1,
+  etaForward: 0.9,
+  etaBackward: 0.85,
+  drag: 0.001,
+  play: [0, 0, 0],
+  stiffness: 500,
+  bendTorque: Infinity,
+  stiffnessBeyond: 500,
+  inertiaIn: 1e-6,
+  inertiaOut: 1e-5,
+  limits: [{ mode: 'slip', torque: 3 }],
+  mass: 0.05,
+  money: 2,
+  outside: 2 * (p.r1 + p.r2),
+  length: 0.01,
+  maxSpeed: 1000,
+  bore: 0,
+  beside: true,
+  life: Infinity,
 });
 
 const rollers: StageKind<Rollers> = {
-  id: 'toy-rollers', name: 'Rollers', summary: 'For tests.',
+  id: 'toy-rollers',
+  name: 'Rollers',
+  summary: 'For tests.',
   schema: v.looseObject({ r1: v.pipe(v.number(), v.minValue(1e-4)), r2: v.pipe(v.number(), v.minValue(1e-4)) }),
-  fields: [{ as: 'quantity', quantity: 'length', path: 'r1', label: 'Driving radius', group: 'Rollers', help: '', step: 1e-3 }],
+  fields: [
+    { as: 'quantity', quantity: 'length', path: 'r1', label: 'Driving radius', group: 'Rollers', help: '', step: 1e-3 },
+  ],
   defaults: (want) => ({ r1: 0.01, r2: 0.01 * Math.abs(want.ratio) }),
   kinematics: (p) => ({ ratio: -p.r2 / p.r1, members: [], orders: [] }),
   factors: () => [],
   analyse: (p) => ok({ numbers: numbers(p), figures: [], checks: [] }),
   screen: (p) => ok(numbers(p)),
-  drawing: (p, crank) => ok([{ id: 'teeth', name: 'Rollers', items: [{ kind: 'curve', key: 'r', outline: circle(0, 0, p.r1), at: { ...ORIGIN, turn: crank }, ink: 'outline', tint: 'part' }] }]),
+  drawing: (p, crank) =>
+    ok([
+      {
+        id: 'teeth',
+        name: 'Rollers',
+        items: [
+          {
+            kind: 'curve',
+            key: 'r',
+            outline: circle(0, 0, p.r1),
+            at: { ...ORIGIN, turn: crank },
+            ink: 'outline',
+            tint: 'part',
+          },
+        ],
+      },
+    ]),
   parts: () => ok([]),
   assembly: () => [],
   candidates: () => [],

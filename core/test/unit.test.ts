@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { boundsOf, readParams, stageKind, whatChanged, withFactor, type Duty, type Layer, type Variant } from '../src/index.ts';
+import {
+  boundsOf,
+  readParams,
+  stageKind,
+  whatChanged,
+  withFactor,
+  type Duty,
+  type Layer,
+  type Variant,
+} from '../src/index.ts';
 import type { UnitParams } from '../src/stage/unit/params.ts';
 import { demo, shelf } from './helpers.ts';
 
@@ -33,17 +42,34 @@ describe('a bought unit', () => {
   });
 
   it('lives as long as rated at rated torque and speed, ten times less at twice the torque, for ever where nothing is rated', () => {
-    const rated: Duty = { torque: 8, torqueRms: 5, speed: 1, equivalent: base.ratedTorque, meanSpeed: base.ratedSpeed / base.ratio };
+    const rated: Duty = {
+      torque: 8,
+      torqueRms: 5,
+      speed: 1,
+      equivalent: base.ratedTorque,
+      meanSpeed: base.ratedSpeed / base.ratio,
+    };
     expect(numbers(base, rated).life).toBeCloseTo(base.ratedLife, 0);
-    expect(numbers(base, { ...rated, equivalent: 2 * base.ratedTorque }).life / base.ratedLife).toBeCloseTo(2 ** (-10 / 3), 9);
+    expect(numbers(base, { ...rated, equivalent: 2 * base.ratedTorque }).life / base.ratedLife).toBeCloseTo(
+      2 ** (-10 / 3),
+      9,
+    );
     expect(numbers(p({ ratedLife: 0 }), rated).life).toBe(Infinity);
   });
 
   it('fails its checks beyond its torques and speed, and each mend passes', () => {
-    const heavy: Duty = { torque: base.peakTorque * 1.3, torqueRms: base.ratedTorque * 1.1, speed: (base.maxSpeed / base.ratio) * 1.2 };
+    const heavy: Duty = {
+      torque: base.peakTorque * 1.3,
+      torqueRms: base.ratedTorque * 1.1,
+      speed: (base.maxSpeed / base.ratio) * 1.2,
+    };
     const report = unit.analyse(base, heavy, shelf);
     if (!report.ok) throw new Error();
-    expect(report.value.checks.map((c) => [c.id, c.state])).toEqual([['peak', 'fails'], ['rated', 'fails'], ['speed', 'fails']]);
+    expect(report.value.checks.map((c) => [c.id, c.state])).toEqual([
+      ['peak', 'fails'],
+      ['rated', 'fails'],
+      ['speed', 'fails'],
+    ]);
     for (const c of report.value.checks) {
       if (!c.mend) continue;
       const mended = unit.analyse({ ...base, [c.mend.path]: c.mend.value }, heavy, shelf);
@@ -61,7 +87,8 @@ describe('a bought unit', () => {
   });
 
   it('is drawn to scale: round in line, a slab over both axes beside', () => {
-    const curves = (l: readonly Layer[], key: string) => l.flatMap((x) => x.items).filter((i) => i.kind === 'curve' && i.key === key) as never[];
+    const curves = (l: readonly Layer[], key: string) =>
+      l.flatMap((x) => x.items).filter((i) => i.kind === 'curve' && i.key === key) as never[];
     const round = boundsOf(curves(layers(p({ outside: 0.05, form: 'inline' })), 'housing'))!;
     expect([round.x1 - round.x0, round.y1 - round.y0].map((x) => Number(x.toFixed(9)))).toEqual([0.05, 0.05]);
     const slab = boundsOf(curves(layers(p({ outside: 0.05, form: 'beside', centre: 0.03 })), 'housing'))!;
@@ -72,7 +99,9 @@ describe('a bought unit', () => {
 
   it('turns its output by the crank over the ratio, against it where that is negative', () => {
     const turn = (ratio: number, key: string) => {
-      const item = layers(p({ ratio }), 1.2).flatMap((l) => l.items).find((i) => i.kind === 'curve' && i.key === key);
+      const item = layers(p({ ratio }), 1.2)
+        .flatMap((l) => l.items)
+        .find((i) => i.kind === 'curve' && i.key === key);
       return item?.kind === 'curve' ? item.at.turn : NaN;
     };
     expect(turn(6, 'in')).toBeCloseTo(1.2, 12);
@@ -91,12 +120,18 @@ describe('a bought unit', () => {
   });
 
   it('starts near any wish: a usual ratio, torque in hand, and efficiency that falls with the ratio', () => {
-    fc.assert(fc.property(fc.double({ min: 1, max: 160, noNaN: true }), fc.double({ min: 0.05, max: 3000, noNaN: true }), (ratio, torque) => {
-      const d = unit.defaults({ ratio, torque, size: Infinity, shelf }) as UnitParams;
-      expect(readParams('unit', d)).toMatchObject({ ok: true });
-      expect(d.peakTorque).toBeGreaterThanOrEqual(torque);
-      if (ratio >= 2) expect(Math.abs(Math.log(d.ratio / ratio))).toBeLessThan(0.23);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 160, noNaN: true }),
+        fc.double({ min: 0.05, max: 3000, noNaN: true }),
+        (ratio, torque) => {
+          const d = unit.defaults({ ratio, torque, size: Infinity, shelf }) as UnitParams;
+          expect(readParams('unit', d)).toMatchObject({ ok: true });
+          expect(d.peakTorque).toBeGreaterThanOrEqual(torque);
+          if (ratio >= 2) expect(Math.abs(Math.log(d.ratio / ratio))).toBeLessThan(0.23);
+        },
+      ),
+    );
     const small = [...unit.candidates({ ratio: 10, torque: 2, size: 0.06, shelf })] as UnitParams[];
     expect(small.length).toBeGreaterThan(0);
     for (const c of small) expect(c.outside).toBeLessThanOrEqual(0.06);
@@ -104,7 +139,10 @@ describe('a bought unit', () => {
 
   it('is bought whole: one part without outlines, at its price', () => {
     const parts = unit.parts(base, shelf);
-    expect(parts).toMatchObject({ ok: true, value: [{ made: 'bought', mass: base.mass, money: base.price, curves: [] }] });
+    expect(parts).toMatchObject({
+      ok: true,
+      value: [{ made: 'bought', mass: base.mass, money: base.price, curves: [] }],
+    });
     expect(unit.assembly(base)[0]!.caution).toMatch(/fingers/);
   });
 });
@@ -115,7 +153,16 @@ describe('what changed between variants', () => {
     const b = structuredClone(a) as Variant;
     b.mount = { ...shelf.materials.find((m) => m.id === 'pc')! };
     b.driver.microsteps = 32;
-    b.output = { shaftDiameter: 0.01, shaftBore: 0, shaftLength: 0.05, shaftMaterial: shelf.materials[0]!, bearing: shelf.bearings.find((x) => x.id === '6000')!, span: 0.03, overhang: 0.02, load: 5 };
+    b.output = {
+      shaftDiameter: 0.01,
+      shaftBore: 0,
+      shaftLength: 0.05,
+      shaftMaterial: shelf.materials[0]!,
+      bearing: shelf.bearings.find((x) => x.id === '6000')!,
+      span: 0.03,
+      overhang: 0.02,
+      load: 5,
+    };
     b.stages[1] = { id: 's2', kind: 'unit', params: { ...base } };
     const said = whatChanged(a, b);
     expect(said).toContain('Microsteps: 16 → 32');

@@ -1,6 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { decimalsFor, findUnit, formatBanded, formatQuantity, fromSi, parseQuantity, QUANTITIES, sayBanded, sayUncertain, toSi, unitGap, type QuantityId } from '../src/index.ts';
+import {
+  decimalsFor,
+  findUnit,
+  formatBanded,
+  formatQuantity,
+  fromSi,
+  parseQuantity,
+  QUANTITIES,
+  sayBanded,
+  sayUncertain,
+  toSi,
+  unitGap,
+  type QuantityId,
+} from '../src/index.ts';
 
 const si = (text: string, id: QuantityId) => {
   const r = parseQuantity(text, id);
@@ -15,11 +28,30 @@ const refusal = (text: string, id: QuantityId) => {
 
 describe('typed quantities', () => {
   it.each([
-    ['62 ozf·in', 'torque', 0.437816212], ['62 ozf*in', 'torque', 0.437816212], ['62 ozf in', 'torque', 0.437816212], ['2 Nm', 'torque', 2], ['250mN·m', 'torque', 0.25],
-    ['1/8 in', 'length', 0.003175], ['1 1/8 in', 'length', 0.028575], ['1"', 'length', 0.0254], ['12 000 µm', 'length', 0.012], ['2,5 mm', 'length', 0.0025], ['.5 m', 'length', 0.5],
-    ['90°', 'angle', Math.PI / 2], ["6'", 'smallAngle', (6 * Math.PI) / 10800], ['30 arcsec', 'angle', (30 * Math.PI) / 648000],
-    ['0.4 mm @ 180 mm', 'angle', 2 * Math.asin(0.4 / 360)], ['1 450 rpm', 'speed', (1450 * Math.PI) / 30], ['-40 °', 'angle', (-40 * Math.PI) / 180], ['−3', 'angle', (-3 * Math.PI) / 180],
-    ['3 kgf', 'force', 29.41995], ['2 lb', 'mass', 0.90718474], ['80 %', 'efficiency', 0.8], ['1e3 g', 'mass', 1], ['20 °C', 'temperature', 293.15], ['54 g·cm²', 'inertia', 54e-7],
+    ['62 ozf·in', 'torque', 0.437816212],
+    ['62 ozf*in', 'torque', 0.437816212],
+    ['62 ozf in', 'torque', 0.437816212],
+    ['2 Nm', 'torque', 2],
+    ['250mN·m', 'torque', 0.25],
+    ['1/8 in', 'length', 0.003175],
+    ['1 1/8 in', 'length', 0.028575],
+    ['1"', 'length', 0.0254],
+    ['12 000 µm', 'length', 0.012],
+    ['2,5 mm', 'length', 0.0025],
+    ['.5 m', 'length', 0.5],
+    ['90°', 'angle', Math.PI / 2],
+    ["6'", 'smallAngle', (6 * Math.PI) / 10800],
+    ['30 arcsec', 'angle', (30 * Math.PI) / 648000],
+    ['0.4 mm @ 180 mm', 'angle', 2 * Math.asin(0.4 / 360)],
+    ['1 450 rpm', 'speed', (1450 * Math.PI) / 30],
+    ['-40 °', 'angle', (-40 * Math.PI) / 180],
+    ['−3', 'angle', (-3 * Math.PI) / 180],
+    ['3 kgf', 'force', 29.41995],
+    ['2 lb', 'mass', 0.90718474],
+    ['80 %', 'efficiency', 0.8],
+    ['1e3 g', 'mass', 1],
+    ['20 °C', 'temperature', 293.15],
+    ['54 g·cm²', 'inertia', 54e-7],
   ] as const)('reads %s', (text, id, value) => expect(si(text, id)).toBeCloseTo(value, 9));
 
   it('refuses with what, why and what to do', () => {
@@ -40,25 +72,34 @@ describe('typed quantities', () => {
 
   it('never throws and never gives a number that is not finite', () => {
     fc.assert(
-      fc.property(fc.oneof(fc.string(), fc.stringMatching(/^[-+ 0-9.,eE/@'"°′″µa-zA-Z·*²]{0,24}$/)), fc.constantFrom(...(Object.keys(QUANTITIES) as QuantityId[])), (text, id) => {
-        const r = parseQuantity(text, id);
-        if (r.ok) expect(Number.isFinite(r.value.si)).toBe(true);
-        else expect(r.problem.what.length * r.problem.why.length * r.problem.mend.length).toBeGreaterThan(0);
-      }),
+      fc.property(
+        fc.oneof(fc.string(), fc.stringMatching(/^[-+ 0-9.,eE/@'"°′″µa-zA-Z·*²]{0,24}$/)),
+        fc.constantFrom(...(Object.keys(QUANTITIES) as QuantityId[])),
+        (text, id) => {
+          const r = parseQuantity(text, id);
+          if (r.ok) expect(Number.isFinite(r.value.si)).toBe(true);
+          else expect(r.problem.what.length * r.problem.why.length * r.problem.mend.length).toBeGreaterThan(0);
+        },
+      ),
       { numRuns: 3000 },
     );
   });
 
   it('reads back every unit it writes', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...Object.values(QUANTITIES)), fc.nat(), fc.double({ min: 1e-3, max: 1e4, noNaN: true }), (q, pick, x) => {
-        const unit = q.units[pick % q.units.length]!;
-        if (q.id === 'money') return;
-        const text = formatQuantity(toSi(x, unit), q.id, { [q.id]: unit.symbol }, 9);
-        const back = parseQuantity(text, q.id, unit.symbol);
-        expect(back.ok, text).toBe(true);
-        if (back.ok) expect(Math.abs(fromSi(back.value.si, unit) / x - 1)).toBeLessThan(1e-6);
-      }),
+      fc.property(
+        fc.constantFrom(...Object.values(QUANTITIES)),
+        fc.nat(),
+        fc.double({ min: 1e-3, max: 1e4, noNaN: true }),
+        (q, pick, x) => {
+          const unit = q.units[pick % q.units.length]!;
+          if (q.id === 'money') return;
+          const text = formatQuantity(toSi(x, unit), q.id, { [q.id]: unit.symbol }, 9);
+          const back = parseQuantity(text, q.id, unit.symbol);
+          expect(back.ok, text).toBe(true);
+          if (back.ok) expect(Math.abs(fromSi(back.value.si, unit) / x - 1)).toBeLessThan(1e-6);
+        },
+      ),
       { numRuns: 2000 },
     );
   });
@@ -71,9 +112,19 @@ describe('typed quantities', () => {
 
 describe('written quantities', () => {
   it('writes the digits the band warrants', () => {
-    expect(formatBanded({ value: 0.00119, low: 0.00093, high: 0.00163 }, 'smallAngle')).toEqual({ value: '4.1', band: '(3.2–5.6)', unit: '′' });
-    expect(formatBanded({ value: 359.66, low: 300, high: 420 }, 'stiffness', { stiffness: 'N·m/rad' }).value).toBe('360');
-    expect(formatBanded({ value: 359.66, low: 250, high: 460 }, 'stiffness', { stiffness: 'N·m/rad' })).toEqual({ value: '360', band: '(250–460)', unit: 'N·m/rad' });
+    expect(formatBanded({ value: 0.00119, low: 0.00093, high: 0.00163 }, 'smallAngle')).toEqual({
+      value: '4.1',
+      band: '(3.2–5.6)',
+      unit: '′',
+    });
+    expect(formatBanded({ value: 359.66, low: 300, high: 420 }, 'stiffness', { stiffness: 'N·m/rad' }).value).toBe(
+      '360',
+    );
+    expect(formatBanded({ value: 359.66, low: 250, high: 460 }, 'stiffness', { stiffness: 'N·m/rad' })).toEqual({
+      value: '360',
+      band: '(250–460)',
+      unit: 'N·m/rad',
+    });
     expect(sayUncertain(14.6123, 0.48, 'torque')).toBe('14.6 ± 0.5 N·m');
     expect(sayUncertain(0.014873, 0.00012, 'torque', { torque: 'mN·m' })).toBe('14.87 ± 0.12 mN·m');
     expect(decimalsFor(0.12)).toBe(2);
@@ -81,7 +132,11 @@ describe('written quantities', () => {
   });
 
   it('says “beyond” where a figure says no more: a life of an age is no life, and a limit typed stays as typed', () => {
-    expect(formatBanded({ value: 2.1e14, low: 1e14, high: 4e14 }, 'life')).toEqual({ value: '> 1 000 000', band: '', unit: 'h' });
+    expect(formatBanded({ value: 2.1e14, low: 1e14, high: 4e14 }, 'life')).toEqual({
+      value: '> 1 000 000',
+      band: '',
+      unit: 'h',
+    });
     expect(sayBanded({ value: 3.7e9 }, 'life')).toBe('> 1 000 000 h');
     // Part of the band is within what can be told: the band is shown.
     expect(formatBanded({ value: 3.7e9, low: 3.4e9, high: 4e9 }, 'life').band).not.toBe('');
@@ -90,7 +145,12 @@ describe('written quantities', () => {
   });
 
   it('puts nothing between a number and a sign of angle, a space before any other unit', () => {
-    expect([sayUncertain(Math.PI / 180, 1e-4, 'angle'), sayUncertain(0.004, 0.0006, 'wear'), formatQuantity(293.15, 'temperature'), formatQuantity(1, 'speed', { speed: '°/s' }, 3)]).toEqual(['1.000 ± 0.006°', '13.8 ± 2.1′ a million cycles', '20 °C', '57.3 °/s']);
+    expect([
+      sayUncertain(Math.PI / 180, 1e-4, 'angle'),
+      sayUncertain(0.004, 0.0006, 'wear'),
+      formatQuantity(293.15, 'temperature'),
+      formatQuantity(1, 'speed', { speed: '°/s' }, 3),
+    ]).toEqual(['1.000 ± 0.006°', '13.8 ± 2.1′ a million cycles', '20 °C', '57.3 °/s']);
     for (const q of Object.values(QUANTITIES)) for (const u of q.units) expect(unitGap(u.symbol).trim()).toBe(u.symbol);
   });
 

@@ -1,15 +1,47 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { clearanceMap, fewRollers, involuteSide, manyRollers, neutralLine, pairState, pressedBending, roundSide, seriesAt, straightSide, waveCourse, type NeutralLine, type WaveForm, type WaveMesh, type WaveShape } from '../src/index.ts';
+import {
+  clearanceMap,
+  fewRollers,
+  involuteSide,
+  manyRollers,
+  neutralLine,
+  pairState,
+  pressedBending,
+  roundSide,
+  seriesAt,
+  straightSide,
+  waveCourse,
+  type NeutralLine,
+  type WaveForm,
+  type WaveMesh,
+  type WaveShape,
+} from '../src/index.ts';
 
-const form = (shape: WaveShape, over: Partial<WaveForm> = {}): WaveForm => ({ shape, lobes: 2, radius: 35e-3, throw: 0.8e-3, spread: 0.44, rollers: 12, ...over });
-const any = fc.record({ shape: fc.constantFrom<WaveShape>('ellipse', 'cosine', 'two', 'four', 'many'), share: fc.double({ min: 0.003, max: 0.06, noNaN: true }), spread: fc.double({ min: 0.1, max: 0.7, noNaN: true }), rollers: fc.constantFrom(6, 8, 12, 16, 24) }).map((x) => form(x.shape, { throw: x.share * 35e-3, spread: x.spread, rollers: x.rollers }));
+const form = (shape: WaveShape, over: Partial<WaveForm> = {}): WaveForm => ({
+  shape,
+  lobes: 2,
+  radius: 35e-3,
+  throw: 0.8e-3,
+  spread: 0.44,
+  rollers: 12,
+  ...over,
+});
+const any = fc
+  .record({
+    shape: fc.constantFrom<WaveShape>('ellipse', 'cosine', 'two', 'four', 'many'),
+    share: fc.double({ min: 0.003, max: 0.06, noNaN: true }),
+    spread: fc.double({ min: 0.1, max: 0.7, noNaN: true }),
+    rollers: fc.constantFrom(6, 8, 12, 16, 24),
+  })
+  .map((x) => form(x.shape, { throw: x.share * 35e-3, spread: x.spread, rollers: x.rollers }));
 
 const out = new Float64Array(4);
-const walk = (line: NeutralLine, n: number): [number, number, number, number][] => Array.from({ length: n }, (_, i) => {
-  line.at((2 * Math.PI * line.form.radius * i) / n, out);
-  return [out[0]!, out[1]!, out[2]!, out[3]!];
-});
+const walk = (line: NeutralLine, n: number): [number, number, number, number][] =>
+  Array.from({ length: n }, (_, i) => {
+    line.at((2 * Math.PI * line.form.radius * i) / n, out);
+    return [out[0]!, out[1]!, out[2]!, out[3]!];
+  });
 
 describe('the neutral line over a generator', () => {
   it('is as long as the ring at rest, reaches the throw at a lobe’s top, and closes', () => {
@@ -54,7 +86,7 @@ describe('the neutral line over a generator', () => {
     const two = fewRollers(2, 0);
     // P in units of E·I·w0/r³ for one unit of throw: 1/0.0744.
     expect(1 / two.groups[0]!.force).toBeCloseTo((Math.PI ** 2 - 8) / (8 * Math.PI), 5);
-    expect(pressedBending(2, two.groups).most).toBeCloseTo((1 / Math.PI / ((Math.PI ** 2 - 8) / (8 * Math.PI))) / 3, 3);
+    expect(pressedBending(2, two.groups).most).toBeCloseTo(1 / Math.PI / ((Math.PI ** 2 - 8) / (8 * Math.PI)) / 3, 3);
     const w = new Float64Array(3);
     seriesAt(two.series, Math.PI / 2, w);
     // Timoshenko: drawn in by 0.0683 where it is pushed out by 0.0744.
@@ -63,7 +95,13 @@ describe('the neutral line over a generator', () => {
   });
 
   it('many rollers never pull, and those that do not press stand clear', () => {
-    for (const [lobes, count] of [[2, 6], [2, 12], [2, 24], [3, 9], [3, 18]] as const) {
+    for (const [lobes, count] of [
+      [2, 6],
+      [2, 12],
+      [2, 24],
+      [3, 9],
+      [3, 18],
+    ] as const) {
       const p = manyRollers(lobes, count);
       expect(Math.min(...p.groups.map((g) => g.force))).toBeGreaterThanOrEqual(0);
       for (const g of p.groups) expect(g.force > 0 ? g.gap : g.force).toBe(0);
@@ -90,7 +128,14 @@ const straight = (over: { thin?: number; throw?: number; addendum?: number } = {
   const [Rf, Rc] = [(m * z) / 2, (m * (z + 2)) / 2];
   const a = over.addendum ?? 0.5;
   const half = (Math.PI * m) / 4;
-  return { line: neutralLine(form('cosine', { throw: over.throw ?? m })), splineTeeth: z, ringTeeth: z + 2, tooth: straightSide(Rf - 0.6 * m - r, Rf + a * m - r, Rf - r, half - (over.thin ?? 0) / 2, angle), space: straightSide(Rc - a * m, Rc + 0.6 * m, Rc, half, angle), ringTip: Rc - a * m };
+  return {
+    line: neutralLine(form('cosine', { throw: over.throw ?? m })),
+    splineTeeth: z,
+    ringTeeth: z + 2,
+    tooth: straightSide(Rf - 0.6 * m - r, Rf + a * m - r, Rf - r, half - (over.thin ?? 0) / 2, angle),
+    space: straightSide(Rc - a * m, Rc + 0.6 * m, Rc, half, angle),
+    ringTip: Rc - a * m,
+  };
 };
 
 describe('teeth in a wave', () => {
@@ -125,7 +170,8 @@ describe('teeth in a wave', () => {
     const map = clearanceMap(m, 180);
     // Tooth 0 at a lobe’s top and, half a turn on, at the other lobe’s.
     expect(Math.abs(map.values[0]! - map.values[90]!)).toBeLessThan(1e-9);
-    for (let k = 0; k < 180; k += 2) expect(Math.abs(map.values[k]! - map.values[((z / 2) * 180 + ((k + 90) % 180))]!) || 0).toBeLessThan(1e-7);
+    for (let k = 0; k < 180; k += 2)
+      expect(Math.abs(map.values[k]! - map.values[(z / 2) * 180 + ((k + 90) % 180)]!) || 0).toBeLessThan(1e-7);
     expect(map.least).toBeGreaterThan(-1e-5);
   });
 
@@ -146,28 +192,42 @@ describe('teeth in a wave', () => {
       return c;
     };
     fc.assert(
-      fc.property(fc.double({ min: -0.9, max: 0.9, noNaN: true }), fc.double({ min: 0.7e-3, max: 0.95e-3, noNaN: true }), fc.double({ min: 0, max: 1e-4, noNaN: true }), (u, w, thin) => {
-        const m = straight({ throw: w, thin });
-        const s = pairState(m, u);
-        if (s.depth <= 2e-6) return;
-        m.line.at(u * 35e-3, out);
-        const [x0, y0, n] = [out[0]!, out[1]!, out[2]!];
-        const put = (x: number, y: number): [number, number] => [x0 + y * Math.cos(n) - x * Math.sin(n), y0 + y * Math.sin(n) + x * Math.cos(n)];
-        const tooth: [number, number][] = [];
-        for (let i = 0; i <= 60; i++) { const y = m.tooth.low + ((m.tooth.high - m.tooth.low) * i) / 60; tooth.push(put(-m.tooth.half(y), y)); }
-        for (let i = 60; i >= 0; i--) { const y = m.tooth.low + ((m.tooth.high - m.tooth.low) * i) / 60; tooth.push(put(m.tooth.half(y), y)); }
-        const psi = (u * 90) / 92;
-        const flank = (side: number, k: number): [number, number] => {
-          const y = m.ringTip + ((m.space.high - m.ringTip) * k) / 60;
-          const x = side * m.space.half(y);
-          return [y * Math.cos(psi) - x * Math.sin(psi), y * Math.sin(psi) + x * Math.cos(psi)];
-        };
-        let crosses = false;
-        for (const side of [-1, 1]) for (let k = 1; k <= 60; k++) crosses ||= inside(...flank(side, k), tooth);
-        const least = Math.min(s.ahead, s.behind);
-        if (crosses) expect(least).toBeLessThan(3e-6);
-        if (least < -8e-6) expect(crosses).toBe(true);
-      }),
+      fc.property(
+        fc.double({ min: -0.9, max: 0.9, noNaN: true }),
+        fc.double({ min: 0.7e-3, max: 0.95e-3, noNaN: true }),
+        fc.double({ min: 0, max: 1e-4, noNaN: true }),
+        (u, w, thin) => {
+          const m = straight({ throw: w, thin });
+          const s = pairState(m, u);
+          if (s.depth <= 2e-6) return;
+          m.line.at(u * 35e-3, out);
+          const [x0, y0, n] = [out[0]!, out[1]!, out[2]!];
+          const put = (x: number, y: number): [number, number] => [
+            x0 + y * Math.cos(n) - x * Math.sin(n),
+            y0 + y * Math.sin(n) + x * Math.cos(n),
+          ];
+          const tooth: [number, number][] = [];
+          for (let i = 0; i <= 60; i++) {
+            const y = m.tooth.low + ((m.tooth.high - m.tooth.low) * i) / 60;
+            tooth.push(put(-m.tooth.half(y), y));
+          }
+          for (let i = 60; i >= 0; i--) {
+            const y = m.tooth.low + ((m.tooth.high - m.tooth.low) * i) / 60;
+            tooth.push(put(m.tooth.half(y), y));
+          }
+          const psi = (u * 90) / 92;
+          const flank = (side: number, k: number): [number, number] => {
+            const y = m.ringTip + ((m.space.high - m.ringTip) * k) / 60;
+            const x = side * m.space.half(y);
+            return [y * Math.cos(psi) - x * Math.sin(psi), y * Math.sin(psi) + x * Math.cos(psi)];
+          };
+          let crosses = false;
+          for (const side of [-1, 1]) for (let k = 1; k <= 60; k++) crosses ||= inside(...flank(side, k), tooth);
+          const least = Math.min(s.ahead, s.behind);
+          if (crosses) expect(least).toBeLessThan(3e-6);
+          if (least < -8e-6) expect(crosses).toBe(true);
+        },
+      ),
       { numRuns: 150 },
     );
   });

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { flatten, makeShelf, place, stageKind, withFactor, type DrawItem, type Part, type StageReport } from '../src/index.ts';
+import {
+  flatten,
+  makeShelf,
+  place,
+  stageKind,
+  withFactor,
+  type DrawItem,
+  type Part,
+  type StageReport,
+} from '../src/index.ts';
 import { figureOf, stageBench } from './stage-bench.ts';
 
 const shelf = makeShelf();
@@ -9,7 +18,8 @@ const duty = { torque: 2, torqueRms: 1, speed: 0.5, equivalent: 1, meanSpeed: 0.
 const deg = Math.PI / 180;
 const plain = kind.defaults({ ratio: 40, torque: 2, size: Infinity, shelf }) as Record<string, unknown>;
 const { params } = stageBench('worm', plain, duty, shelf);
-const report = (over: Record<string, unknown>, at = shelf): StageReport => stageBench('worm', plain, duty, at).report(over);
+const report = (over: Record<string, unknown>, at = shelf): StageReport =>
+  stageBench('worm', plain, duty, at).report(over);
 const figure = figureOf;
 const state = (r: StageReport, id: string) => r.checks.find((c) => c.id === id)?.state;
 
@@ -24,17 +34,23 @@ describe('a worm stage', () => {
     expect(r.numbers.etaBackward).toBeLessThan(0);
     // At rest it holds; six tenths of its friction would let it go.
     expect(state(r, 'vibration')).toBe('fails');
-    expect(state(report({ starts: 1, z2: 40, quotient: 30, frictionBy: 'given', friction: 0.14 }), 'vibration')).toBe('holds');
+    expect(state(report({ starts: 1, z2: 40, quotient: 30, frictionBy: 'given', friction: 0.14 }), 'vibration')).toBe(
+      'holds',
+    );
     const free = report({ starts: 4, z2: 40, quotient: 8, frictionBy: 'given', friction: 0.05 });
     expect(free.numbers.etaBackward).toBeGreaterThan(0.8);
     expect(state(free, 'vibration')).toBeUndefined();
   });
 
   it('mends what vibration would unlock by the quotient that holds', () => {
-    const c = report({ starts: 1, quotient: 10, frictionBy: 'given', friction: 0.12 }).checks.find((x) => x.id === 'vibration')!;
+    const c = report({ starts: 1, quotient: 10, frictionBy: 'given', friction: 0.12 }).checks.find(
+      (x) => x.id === 'vibration',
+    )!;
     expect(c.state).toBe('fails');
     expect(c.mend?.path).toBe('quotient');
-    expect(state(report({ starts: 1, quotient: c.mend!.value, frictionBy: 'given', friction: 0.12 }), 'vibration')).not.toBe('fails');
+    expect(
+      state(report({ starts: 1, quotient: c.mend!.value, frictionBy: 'given', friction: 0.12 }), 'vibration'),
+    ).not.toBe('fails');
   });
 
   it('turns by starts into teeth, its sign by the hand', () => {
@@ -43,7 +59,16 @@ describe('a worm stage', () => {
   });
 
   it('stands m(q + z₂ + 2x)/2 apart, and opens by 2Δa·tan α on the wheel’s circle', () => {
-    const base = { module: 1e-3, quotient: 10, starts: 1, z2: 40, x2: 0.25, allowance1: 0, allowance2: 0, playBy: 'centre' };
+    const base = {
+      module: 1e-3,
+      quotient: 10,
+      starts: 1,
+      z2: 40,
+      x2: 0.25,
+      allowance1: 0,
+      allowance2: 0,
+      playBy: 'centre',
+    };
     expect(figure(report(base), 'centre')).toBeCloseTo(25.25e-3, 12);
     const normal = (extra: number) => figure(report({ ...base, centreExtra: extra }), 'normal');
     expect(normal(1e-4) - normal(0)).toBeCloseTo(2e-4 * Math.sin(20 * deg), 12);
@@ -51,7 +76,10 @@ describe('a worm stage', () => {
   });
 
   it('a mended bind binds no more', () => {
-    for (const over of [{ playBy: 'centre', centreExtra: -1e-4 }, { playBy: 'dual-lead', wormShift: 8e-3, leadDifference: 0.03 }]) {
+    for (const over of [
+      { playBy: 'centre', centreExtra: -1e-4 },
+      { playBy: 'dual-lead', wormShift: 8e-3, leadDifference: 0.03 },
+    ]) {
       const c = report(over).checks.find((x) => x.id === 'bind')!;
       expect(c.state).toBe('fails');
       expect(state(report({ ...over, [c.mend!.path]: c.mend!.value }), 'bind')).not.toBe('fails');
@@ -59,7 +87,11 @@ describe('a worm stage', () => {
   });
 
   it('a dual-lead worm moved in closes play by its lead difference; a spring leaves only end play', () => {
-    const at = (s: number) => figure(report({ playBy: 'dual-lead', leadDifference: 0.03, wormShift: s, allowance1: 1e-4, allowance2: 0 }), 'normal');
+    const at = (s: number) =>
+      figure(
+        report({ playBy: 'dual-lead', leadDifference: 0.03, wormShift: s, allowance1: 1e-4, allowance2: 0 }),
+        'normal',
+      );
     const lead = Math.atan((plain['starts'] as number) / (plain['quotient'] as number));
     expect(at(0) - at(1e-3)).toBeCloseTo(3e-5 * Math.cos(20 * deg) * Math.cos(lead), 12);
     const sprung = report({ playBy: 'spring', springForce: 30 });
@@ -90,18 +122,47 @@ describe('a worm stage', () => {
   });
 
   it('is drawn in mesh without overlap in the middle plane at any crank', () => {
-    const any = fc.record({ starts: fc.integer({ min: 1, max: 4 }), z2: fc.integer({ min: 24, max: 60 }), quotient: fc.double({ min: 8, max: 14, noNaN: true }), hand: fc.constantFrom('right', 'left'), crank: fc.double({ min: -30, max: 30, noNaN: true }) });
+    const any = fc.record({
+      starts: fc.integer({ min: 1, max: 4 }),
+      z2: fc.integer({ min: 24, max: 60 }),
+      quotient: fc.double({ min: 8, max: 14, noNaN: true }),
+      hand: fc.constantFrom('right', 'left'),
+      crank: fc.double({ min: -30, max: 30, noNaN: true }),
+    });
     fc.assert(
       fc.property(any, (q) => {
-        const made = kind.drawing(params({ ...q, module: 1e-3, x2: 0.2, length: 24e-3, playBy: 'centre', centreExtra: 1e-4, bore1: 0, bore2: 0, allowance1: 5e-5, allowance2: 5e-5 }), q.crank, { shelf, duty });
+        const made = kind.drawing(
+          params({
+            ...q,
+            module: 1e-3,
+            x2: 0.2,
+            length: 24e-3,
+            playBy: 'centre',
+            centreExtra: 1e-4,
+            bore1: 0,
+            bore2: 0,
+            allowance1: 5e-5,
+            allowance2: 5e-5,
+          }),
+          q.crank,
+          { shelf, duty },
+        );
         if (!made.ok) throw new Error(made.problem.what);
-        const items = made.value.find((l) => l.id === 'teeth')!.items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve');
-        const flat = (key: string) => flatten(place(items.find((x) => x.key === key)!.outline, items.find((x) => x.key === key)!.at), 5e-6);
+        const items = made.value
+          .find((l) => l.id === 'teeth')!
+          .items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve');
+        const flat = (key: string) =>
+          flatten(place(items.find((x) => x.key === key)!.outline, items.find((x) => x.key === key)!.at), 5e-6);
         const [a, b] = [flat('wheel'), flat('worm')];
         for (let n = 0; n < a.length; n += 2) {
           if (a[n + 1]! < 0) continue;
           let inside = false;
-          for (let k = 0, j = b.length - 2; k < b.length; j = k, k += 2) if (b[j + 1]! > a[n + 1]! !== b[k + 1]! > a[n + 1]! && a[n]! < ((b[k]! - b[j]!) * (a[n + 1]! - b[j + 1]!)) / (b[k + 1]! - b[j + 1]!) + b[j]!) inside = !inside;
+          for (let k = 0, j = b.length - 2; k < b.length; j = k, k += 2)
+            if (
+              b[j + 1]! > a[n + 1]! !== b[k + 1]! > a[n + 1]! &&
+              a[n]! < ((b[k]! - b[j]!) * (a[n + 1]! - b[j + 1]!)) / (b[k + 1]! - b[j + 1]!) + b[j]!
+            )
+              inside = !inside;
           if (inside) throw new Error(`the wheel stands in the worm at ${a[n]}, ${a[n + 1]}`);
         }
         const contact = made.value.find((l) => l.id === 'contact')!.items.length;
@@ -113,23 +174,63 @@ describe('a worm stage', () => {
 
   it('has figures and checks that are numbers, or refuses in words, for anything its schema takes', () => {
     const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-    const any = fc.record({ starts: fc.integer({ min: 1, max: 12 }), z2: fc.integer({ min: 5, max: 400 }), module: d(1e-4, 2e-2), quotient: d(4, 40), pressure: d(0.25, 0.52), width: d(5e-4, 0.3), length: d(5e-4, 0.5), addendum: d(0.5, 1.5), dedendum: d(0.6, 2), fillet: d(0, 0.6), x2: d(-1, 1.5), allowance1: d(0, 2e-3), playBy: fc.constantFrom('centre', 'dual-lead', 'spring'), centreExtra: d(-1e-3, 2e-3), leadDifference: d(0, 0.1), wormShift: d(-0.05, 0.05), springForce: d(0, 5000), frictionBy: fc.constantFrom('shop', 'given'), friction: d(0, 1), material1: fc.constantFrom('c45', 'pla'), span: d(1e-3, 1), bore1: fc.constantFrom(0, 5e-3), hand: fc.constantFrom('left', 'right') });
+    const any = fc.record({
+      starts: fc.integer({ min: 1, max: 12 }),
+      z2: fc.integer({ min: 5, max: 400 }),
+      module: d(1e-4, 2e-2),
+      quotient: d(4, 40),
+      pressure: d(0.25, 0.52),
+      width: d(5e-4, 0.3),
+      length: d(5e-4, 0.5),
+      addendum: d(0.5, 1.5),
+      dedendum: d(0.6, 2),
+      fillet: d(0, 0.6),
+      x2: d(-1, 1.5),
+      allowance1: d(0, 2e-3),
+      playBy: fc.constantFrom('centre', 'dual-lead', 'spring'),
+      centreExtra: d(-1e-3, 2e-3),
+      leadDifference: d(0, 0.1),
+      wormShift: d(-0.05, 0.05),
+      springForce: d(0, 5000),
+      frictionBy: fc.constantFrom('shop', 'given'),
+      friction: d(0, 1),
+      material1: fc.constantFrom('c45', 'pla'),
+      span: d(1e-3, 1),
+      bore1: fc.constantFrom(0, 5e-3),
+      hand: fc.constantFrom('left', 'right'),
+    });
     fc.assert(
       fc.property(any, (q) => {
         const p = { ...plain, bore2: 0, ...q };
         const r = kind.analyse(p, duty, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
-        for (const f of r.value.figures) expect(Number.isFinite(f.value) && f.low <= f.value + 1e-9 * Math.abs(f.value) && f.high >= f.value - 1e-9 * Math.abs(f.value), `${f.id} ${f.low} ${f.value} ${f.high}`).toBe(true);
+        for (const f of r.value.figures)
+          expect(
+            Number.isFinite(f.value) &&
+              f.low <= f.value + 1e-9 * Math.abs(f.value) &&
+              f.high >= f.value - 1e-9 * Math.abs(f.value),
+            `${f.id} ${f.low} ${f.value} ${f.high}`,
+          ).toBe(true);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
         const drawn = kind.drawing(p, 1, { shelf, duty });
-        if (drawn.ok) for (const l of drawn.value) for (const i of l.items) if (i.kind === 'curve') for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
+        if (drawn.ok)
+          for (const l of drawn.value)
+            for (const i of l.items)
+              if (i.kind === 'curve')
+                for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
       { numRuns: 150 },
     );
   });
 
   it('refuses what cannot be, with the field that decides', () => {
-    for (const [over, place] of [[{ starts: 12, quotient: 8 }, 'quotient'], [{ quotient: 4, dedendum: 2 }, 'quotient'], [{ bearing: 'none' }, 'bearing'], [{ z2: 20, module: 1e-3, bore2: 0.02 }, 'bore2'], [{ material2: 'cheese' }, 'material2']] as const) {
+    for (const [over, place] of [
+      [{ starts: 12, quotient: 8 }, 'quotient'],
+      [{ quotient: 4, dedendum: 2 }, 'quotient'],
+      [{ bearing: 'none' }, 'bearing'],
+      [{ z2: 20, module: 1e-3, bore2: 0.02 }, 'bore2'],
+      [{ material2: 'cheese' }, 'material2'],
+    ] as const) {
       const r = kind.analyse(params(over), duty, shelf);
       expect(r.ok).toBe(false);
       if (!r.ok) expect(r.problem.place).toBe(place);
@@ -159,7 +260,9 @@ describe('a worm stage', () => {
       if (++n > 30) break;
     }
     expect(n).toBeGreaterThan(5);
-    const fails = report({}).checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id);
+    const fails = report({})
+      .checks.filter((c) => c.state === 'fails' && c.severity === 'stop')
+      .map((c) => c.id);
     expect(fails).toEqual([]);
   });
 });

@@ -6,13 +6,15 @@ import { ownRequests } from './own-requests.ts';
 import { rigEvents } from './rig.ts';
 
 /**
- * The one worker that may make functions from text: the glue of its kernel of exact bodies is built so. A worker has the policy of its own file, sees no page and no storage of it,
+ * The one worker that may make functions from text: the glue of its kernel of exact bodies is built so. A worker has
+ * the policy of its own file, sees no page and no storage of it,
  * and is given numbers only; every other script stays under the strict policy.
  */
 const STEP_WORKER = /^\/assets\/step\.worker-[\w-]+\.js$/;
 
 /**
- * Serves the built app. Scripts, styles, fonts and workers come from here alone: nothing is loaded from anywhere else, and
+ * Serves the built app. Scripts, styles, fonts and workers come from here alone: nothing is loaded from anywhere else,
+ * and
  * nothing is sent anywhere.
  *
  * @param folder where the built app lies
@@ -29,7 +31,11 @@ export function createApp(folder: string, device?: string): Express {
         directives: {
           defaultSrc: ["'none'"],
           // The kernel that joins solids is WebAssembly; evaluating script stays forbidden.
-          scriptSrc: ["'self'", "'wasm-unsafe-eval'", (req) => (STEP_WORKER.test((req as express.Request).path) ? "'unsafe-eval'" : "'self'")],
+          scriptSrc: [
+            "'self'",
+            "'wasm-unsafe-eval'",
+            (req) => (STEP_WORKER.test((req as express.Request).path) ? "'unsafe-eval'" : "'self'"),
+          ],
           workerSrc: ["'self'"],
           // Popovers, drags and charts place themselves by style attributes.
           styleSrc: ["'self'", "'unsafe-inline'"],
@@ -60,8 +66,17 @@ export function createApp(folder: string, device?: string): Express {
     res.set('Cache-Control', 'no-store').json({ ok: true, name: 'gristmill' });
   });
   // Files under assets carry a hash of their content in their name and never change.
-  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false, index: false }));
-  app.use(express.static(folder, { index: false, maxAge: 0, setHeaders: (res) => res.setHeader('Cache-Control', 'no-cache') }));
+  app.use(
+    '/assets',
+    express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false, index: false }),
+  );
+  app.use(
+    express.static(folder, {
+      index: false,
+      maxAge: 0,
+      setHeaders: (res) => res.setHeader('Cache-Control', 'no-cache'),
+    }),
+  );
   app.use((req, res) => {
     if (req.method !== 'GET' && req.method !== 'HEAD') {
       res.set('Allow', 'GET, HEAD').status(405).type('text').send('Only GET and HEAD are answered here.');
@@ -77,7 +92,10 @@ export function createApp(folder: string, device?: string): Express {
   app.use((error: { status?: number }, _req: express.Request, res: express.Response, next: express.NextFunction) => {
     if (res.headersSent) return next(error);
     const status = error.status ?? 500;
-    res.status(status).type('text').send(status === 404 ? 'There is no such file.' : 'The request could not be answered.');
+    res
+      .status(status)
+      .type('text')
+      .send(status === 404 ? 'There is no such file.' : 'The request could not be answered.');
   });
   return app;
 }

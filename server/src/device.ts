@@ -22,7 +22,9 @@ const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(do
 const isHeader = (line: string): boolean => line.startsWith('{') && line.includes('"channels"');
 
 /**
- * A serial device or a pipe, read once for everybody who listens. It is opened without waiting for it and asked without blocking: a device that says nothing holds up nothing else. When it goes away that is told, and it is taken up again when
+ * A serial device or a pipe, read once for everybody who listens. It is opened without waiting for it and asked without
+ * blocking: a device that says nothing holds up nothing else. When it goes away that is told, and it is taken up again
+ * when
  * it returns.
  */
 export class Device {
@@ -88,7 +90,8 @@ export class Device {
         ({ bytesRead: bytes } = await handle.read(piece, 0, PIECE, null));
         ended = bytes === 0;
       } catch (error) {
-        if ((error as NodeJS.ErrnoException).code !== 'EAGAIN') return `The device ${this.path} has gone: it was unplugged or closed.`;
+        if ((error as NodeJS.ErrnoException).code !== 'EAGAIN')
+          return `The device ${this.path} has gone: it was unplugged or closed.`;
       }
       if (bytes > 0) {
         fed = true;
@@ -98,10 +101,12 @@ export class Device {
         if (lines.length) this.each((l) => l.lines(lines));
         continue;
       }
-      // A pipe reads as ended while nobody writes to it: before its first writer that is waiting, after one it is the end. A terminal may read so whenever it has nothing to say.
+      // A pipe reads as ended while nobody writes to it: before its first writer that is waiting, after one it is the
+      // end. A terminal may read so whenever it has nothing to say.
       if (ended && pipe && fed) return `The device ${this.path} has no more lines.`;
       // One that was pulled out may read as silent for ever: now and then see whether it is still there.
-      if (++still % 50 === 0 && !(await stat(this.path).catch(() => undefined))) return `The device ${this.path} has gone: it was unplugged or closed.`;
+      if (++still % 50 === 0 && !(await stat(this.path).catch(() => undefined)))
+        return `The device ${this.path} has gone: it was unplugged or closed.`;
       await pause(QUIET);
     }
     return '';

@@ -23,7 +23,8 @@ export async function listen(app: Express, port: number): Promise<{ server: Serv
 function tryPort(app: Express, port: number): Promise<Server> {
   return new Promise((resolve, reject) => {
     const server = app.listen(port, '127.0.0.1');
-    // Slow and many clients cost little: headers come at once or not at all, and nobody takes every connection there is.
+    // Slow and many clients cost little: headers come at once or not at all, and nobody takes every connection there
+    // is.
     server.headersTimeout = 10_000;
     server.requestTimeout = 30_000;
     server.keepAliveTimeout = 5_000;

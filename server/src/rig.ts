@@ -4,7 +4,26 @@ import { createReadStream, statSync } from 'node:fs';
 import { Device, type Listener } from './device.ts';
 
 /** A specimen that ships with the server, for a bridge to which nothing is plugged in. */
-const STAND_IN: Truth = { ratio: 20, play: 1.4e-3, stiffness: [400, 850], bend: 0.6, friction: 0.12, viscous: 0.01, drag: 0.005, efficiency: 0.88, torque: 4, errors: [{ name: 'stand-in', order: 1, amplitude: 3e-4, phase: 0.4 }, { name: 'stand-in', order: 20, amplitude: 8e-5, phase: 1 }], counts: 65536, noise: 3e-5, sensorError: 0, torqueConstant: 0.05, heating: { torque: 1, rise: 20, time: 600, ambient: 294.15 } };
+const STAND_IN: Truth = {
+  ratio: 20,
+  play: 1.4e-3,
+  stiffness: [400, 850],
+  bend: 0.6,
+  friction: 0.12,
+  viscous: 0.01,
+  drag: 0.005,
+  efficiency: 0.88,
+  torque: 4,
+  errors: [
+    { name: 'stand-in', order: 1, amplitude: 3e-4, phase: 0.4 },
+    { name: 'stand-in', order: 20, amplitude: 8e-5, phase: 1 },
+  ],
+  counts: 65536,
+  noise: 3e-5,
+  sensorError: 0,
+  torqueConstant: 0.05,
+  heating: { torque: 1, rise: 20, time: 600, ambient: 294.15 },
+};
 
 /** Clients of the bridge at a time. */
 const MOST_CLIENTS = 16;
@@ -13,17 +32,28 @@ const MOST_WAITING = 1_000_000;
 /** A client that has read nothing for so long is let go, ms. */
 const MOST_STALL = 60_000;
 
-/** One page that listens: what it is too slow for is dropped and counted, so that it holds up neither the device nor the memory. */
+/**
+ * One page that listens: what it is too slow for is dropped and counted, so that it holds up neither the device nor the
+ * memory.
+ */
 class Client implements Listener {
   private dropped = 0;
   private stalledSince = 0;
   private readonly timer: NodeJS.Timeout;
 
   constructor(private readonly res: Response) {
-    res.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive', 'X-Accel-Buffering': 'no' });
+    res.set({
+      'Content-Type': 'text/event-stream',
+      'Cache-Control': 'no-store',
+      Connection: 'keep-alive',
+      'X-Accel-Buffering': 'no',
+    });
     res.flushHeaders();
     res.on('drain', () => this.caughtUp());
-    this.timer = setInterval(() => this.stalledSince && Date.now() - this.stalledSince > MOST_STALL && res.destroy(), 5000);
+    this.timer = setInterval(
+      () => this.stalledSince && Date.now() - this.stalledSince > MOST_STALL && res.destroy(),
+      5000,
+    );
     res.on('close', () => clearInterval(this.timer));
   }
 
@@ -83,7 +113,9 @@ function replay(path: string, client: Client, res: Response): () => void {
     client.lines(cutter.feed('\n').filter((l) => l !== ''));
     client.end('The device has no more lines.');
   });
-  stream.on('error', () => client.end(`The device ${path} cannot be read: is it plugged in, and may this user open it?`));
+  stream.on('error', () =>
+    client.end(`The device ${path} cannot be read: is it plugged in, and may this user open it?`),
+  );
   return () => stream.destroy();
 }
 
@@ -109,9 +141,11 @@ function standIn(client: Client): () => void {
 const isFile = (path: string): boolean => statSync(path, { throwIfNoEntry: false })?.isFile() === true;
 
 /**
- * Answers with the lines of a rig as server-sent events: of the device or file named by `RIG` (`/dev/ttyACM0`, whose speed the system has set), otherwise of a stand-in.
+ * Answers with the lines of a rig as server-sent events: of the device or file named by `RIG` (`/dev/ttyACM0`, whose
+ * speed the system has set), otherwise of a stand-in.
  *
- * An event is one line of the protocol. `dropped` counts lines that this client was too slow for, `lost` and `back` tell of the device, `end` says why no more come.
+ * An event is one line of the protocol. `dropped` counts lines that this client was too slow for, `lost` and `back`
+ * tell of the device, `end` says why no more come.
  */
 export function rigEvents(path: string | undefined) {
   const device = path === undefined ? undefined : new Device(path);
@@ -123,7 +157,8 @@ export function rigEvents(path: string | undefined) {
     }
     clients++;
     const client = new Client(res);
-    const stop = path === undefined ? standIn(client) : isFile(path) ? replay(path, client, res) : device!.listen(client);
+    const stop =
+      path === undefined ? standIn(client) : isFile(path) ? replay(path, client, res) : device!.listen(client);
     req.on('close', () => {
       clients--;
       stop();

@@ -1,5 +1,16 @@
 import { execFileSync, spawn } from 'node:child_process';
-import { appendFileSync, closeSync, constants, existsSync, mkdirSync, mkdtempSync, openSync, rmSync, writeFileSync, writeSync } from 'node:fs';
+import {
+  appendFileSync,
+  closeSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  openSync,
+  rmSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { request } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -43,7 +54,11 @@ function listen(port: number): { text: () => string; ended: () => boolean; close
   return { text: () => text, ended: () => ended, close: () => req.destroy() };
 }
 
-const dataOf = (text: string) => text.split('\n\n').filter((e) => e.startsWith('data: ')).map((e) => e.slice(6));
+const dataOf = (text: string) =>
+  text
+    .split('\n\n')
+    .filter((e) => e.startsWith('data: '))
+    .map((e) => e.slice(6));
 
 /** A pipe as a device that others write to. */
 function pipe(): { path: string; write: (text: string) => void; pull: () => void; plug: () => void } {
@@ -75,7 +90,10 @@ describe('the rig’s bridge', () => {
 
   it('streams a recorded file to each that asks, whole, and says when it ends', async () => {
     const file = join(folder(), 'rig.txt');
-    writeFileSync(file, `{"channels":["t","out"]}\n${Array.from({ length: 40_000 }, (_, i) => `${i / 1000},${i}`).join('\n')}`);
+    writeFileSync(
+      file,
+      `{"channels":["t","out"]}\n${Array.from({ length: 40_000 }, (_, i) => `${i / 1000},${i}`).join('\n')}`,
+    );
     const port = await serve(file);
     const pages = [listen(port), listen(port)];
     await until(() => pages.every((p) => p.ended()));
@@ -223,7 +241,10 @@ describe('the server as a process', () => {
     }
     const device = pipe();
     device.plug();
-    const server = spawn(process.execPath, ['--import', 'tsx', new URL('../src/main.ts', import.meta.url).pathname], { env: { ...process.env, PORT: '4561', RIG: device.path }, stdio: ['ignore', 'pipe', 'inherit'] });
+    const server = spawn(process.execPath, ['--import', 'tsx', new URL('../src/main.ts', import.meta.url).pathname], {
+      env: { ...process.env, PORT: '4561', RIG: device.path },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     let said = '';
     server.stdout.on('data', (x) => (said += String(x)));
     try {

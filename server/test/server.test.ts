@@ -26,7 +26,8 @@ afterAll(() => {
 });
 
 describe('the server', () => {
-  it('answers only on the loopback address', () => expect((server.address() as { address: string }).address).toBe('127.0.0.1'));
+  it('answers only on the loopback address', () =>
+    expect((server.address() as { address: string }).address).toBe('127.0.0.1'));
 
   it('serves the app with a strict policy and the usual headers', async () => {
     const r = await fetch(base);
@@ -44,7 +45,15 @@ describe('the server', () => {
   it('lets only the worker of exact bodies make functions from text', async () => {
     const policy = async (path: string) => (await fetch(base + path)).headers.get('content-security-policy')!;
     expect(await policy('/assets/step.worker-aB3_-x.js')).toContain("'unsafe-eval'");
-    for (const path of ['/', '/assets/index-abc123.js', '/step.worker-a.js', '/assets/step.worker-a.js/x.js', '/assets/x?/assets/step.worker-a.js', '/joint/assets/step.worker-a.js']) expect(await policy(path), path).not.toContain("'unsafe-eval'");
+    for (const path of [
+      '/',
+      '/assets/index-abc123.js',
+      '/step.worker-a.js',
+      '/assets/step.worker-a.js/x.js',
+      '/assets/x?/assets/step.worker-a.js',
+      '/joint/assets/step.worker-a.js',
+    ])
+      expect(await policy(path), path).not.toContain("'unsafe-eval'");
   });
 
   it('keeps hashed files for ever and compresses them', async () => {
@@ -55,7 +64,13 @@ describe('the server', () => {
 
   it('falls back to the app for its pages, and not for missing files', async () => {
     expect(await (await fetch(`${base}/joint/x/stage/2`)).text()).toContain('<title>Gristmill');
-    for (const path of ['/assets/gone-1.js', '/gone.png', '/assets/../../package.json', '/%2e%2e/%2e%2e/etc/passwd.txt']) expect((await fetch(base + path)).status, path).toBe(404);
+    for (const path of [
+      '/assets/gone-1.js',
+      '/gone.png',
+      '/assets/../../package.json',
+      '/%2e%2e/%2e%2e/etc/passwd.txt',
+    ])
+      expect((await fetch(base + path)).status, path).toBe(404);
     expect((await fetch(`${base}/x`, { method: 'POST' })).status).toBe(405);
     expect((await fetch(`${base}/%c0%ae`)).status).toBeLessThan(500);
   });
@@ -68,18 +83,40 @@ describe('the server', () => {
 
   it('answers under its own names alone, and its own pages alone', async () => {
     const port = Number(new URL(base).port);
-    const ask = (path: string, headers: Record<string, string>) => new Promise<number>((done, fail) => {
-      const req = request({ host: '127.0.0.1', port, path, headers, setHost: false }, (res) => (done(res.statusCode!), res.destroy()));
-      req.on('error', fail);
-      req.end();
-    });
+    const ask = (path: string, headers: Record<string, string>) =>
+      new Promise<number>((done, fail) => {
+        const req = request(
+          { host: '127.0.0.1', port, path, headers, setHost: false },
+          (res) => (done(res.statusCode!), res.destroy()),
+        );
+        req.on('error', fail);
+        req.end();
+      });
     for (const path of ['/', '/health', '/rig/events', '/assets/index-abc123.js']) {
-      for (const host of [`127.0.0.1:${port}`, `localhost:${port}`, `LOCALHOST:${port}`, `[::1]:${port}`]) expect(await ask(path, { host }), `${path} as ${host}`).toBe(200);
-      for (const host of ['evil.example', `evil.example:${port}`, '127.0.0.1', '127.0.0.1:1', `127.0.0.1.evil.example:${port}`, `127.0.0.1:${port}.evil.example`, '']) expect([400, 421], `${path} as ${host}`).toContain(await ask(path, { host }));
+      for (const host of [`127.0.0.1:${port}`, `localhost:${port}`, `LOCALHOST:${port}`, `[::1]:${port}`])
+        expect(await ask(path, { host }), `${path} as ${host}`).toBe(200);
+      for (const host of [
+        'evil.example',
+        `evil.example:${port}`,
+        '127.0.0.1',
+        '127.0.0.1:1',
+        `127.0.0.1.evil.example:${port}`,
+        `127.0.0.1:${port}.evil.example`,
+        '',
+      ])
+        expect([400, 421], `${path} as ${host}`).toContain(await ask(path, { host }));
       const host = `127.0.0.1:${port}`;
       expect(await ask(path, { host, origin: `http://127.0.0.1:${port}` })).toBe(200);
-      for (const origin of ['http://evil.example', 'null', `https://127.0.0.1:${port}`, `http://127.0.0.1:${port}.evil.example`, 'http://127.0.0.1:1']) expect(await ask(path, { host, origin }), `${path} for ${origin}`).toBe(403);
-      for (const site of ['cross-site', 'same-site']) expect(await ask(path, { host, 'sec-fetch-site': site }), `${path}, ${site}`).toBe(403);
+      for (const origin of [
+        'http://evil.example',
+        'null',
+        `https://127.0.0.1:${port}`,
+        `http://127.0.0.1:${port}.evil.example`,
+        'http://127.0.0.1:1',
+      ])
+        expect(await ask(path, { host, origin }), `${path} for ${origin}`).toBe(403);
+      for (const site of ['cross-site', 'same-site'])
+        expect(await ask(path, { host, 'sec-fetch-site': site }), `${path}, ${site}`).toBe(403);
       for (const site of ['same-origin', 'none']) expect(await ask(path, { host, 'sec-fetch-site': site })).toBe(200);
     }
   });

@@ -18,7 +18,10 @@ const save = async (j: Joint, at = here) => {
 const shop = { factors: { gravity: { value: 9.81, low: 9.78, high: 9.84, source: 'mine' } }, instruments: [] };
 const PREFS = '{"state":{"sheet":"dark","units":{"length":"in"}},"version":1}';
 
-/** A full profile: four demo joints, long histories, odd identifiers, recordings shared by copies, one save that cannot be read, a changed shop. */
+/**
+ * A full profile: four demo joints, long histories, odd identifiers, recordings shared by copies, one save that cannot
+ * be read, a changed shop.
+ */
 async function full() {
   for (const name of ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial']) await save(demo(name));
   for (let i = 0; i < 24; i++) await save(jib({ notes: `${i}` }));
@@ -28,7 +31,9 @@ async function full() {
   await save({ ...light, id: 'copy' });
   await save({ ...(await here.recordings.light(withRecording(noisy(50_000, 2), 'copy').joint)), notes: 'another' });
   const p = (await here.shelf.pointer('jib'))!;
-  here.vault.tables.get('history')!.set(`jib/${p.saves[3]!.rev}`, { format: 'gristmill-joint', version: 4, rig: Infinity });
+  here.vault.tables
+    .get('history')!
+    .set(`jib/${p.saves[3]!.rev}`, { format: 'gristmill-joint', version: 4, rig: Infinity });
   await here.shelf.setAside('jib', p.saves[3]!.rev, 'no brief');
   here.vault.tables.get('shop')!.set('edits', shop);
 }
@@ -43,13 +48,19 @@ describe('everything as one file', () => {
       if (!brought.ok) throw new Error(`${brought.problem.what} ${brought.problem.why}`);
       expect(brought.value.joints).toHaveLength(11);
       expect(brought.value).toMatchObject({ notes: [], preferences: PREFS, shop: true });
-      const again = await writeBundle(there.vault, there.recordings, { history, everything: true, preferences: brought.value.preferences });
+      const again = await writeBundle(there.vault, there.recordings, {
+        history,
+        everything: true,
+        preferences: brought.value.preferences,
+      });
       expect(again.size).toBe(out.size);
       // Compared as buffers: a list of a million numbers takes its time.
       expect(Buffer.from(await bytes(again)).equals(Buffer.from(await bytes(out)))).toBe(true);
       const open = await there.shelf.open('copy');
       const { testId } = withRecording(noisy(50_000));
-      expect(open.ok && (await there.recordings.data(recordingOf(open.value.joint, testId)))).toBe(noisy(50_000, 2).data);
+      expect(open.ok && (await there.recordings.data(recordingOf(open.value.joint, testId)))).toBe(
+        noisy(50_000, 2).data,
+      );
       expect((await there.shelf.pointer('jib'))!.saves.length).toBe(history ? 20 + 1 - 1 : 1);
     }
   });
@@ -79,7 +90,9 @@ describe('everything as one file', () => {
     for (let i = 0; i < 120; i++) {
       const there = home();
       const bad = i % 3 === 0 ? whole.slice(0, 4 + Math.floor(((whole.length - 8) * i) / 120)) : whole.slice();
-      if (i % 3) for (let k = 0; k < 3; k++) bad[4 + Math.floor(Math.abs(Math.sin(i * 7 + k)) * (whole.length - 8))]! ^= 1 << i % 8;
+      if (i % 3)
+        for (let k = 0; k < 3; k++)
+          bad[4 + Math.floor(Math.abs(Math.sin(i * 7 + k)) * (whole.length - 8))]! ^= 1 << (i % 8);
       const r = await bring(file(bad), there);
       if (r.ok) {
         // What lies between the entries, or a place nobody reads, may be altered without harm.
@@ -91,7 +104,11 @@ describe('everything as one file', () => {
       expect(await there.shelf.list()).toEqual([]);
     }
     expect(refused).toBeGreaterThan(80);
-    for (const other of [new Uint8Array([0x50, 0x4b, 3, 4]), new Uint8Array([0x50, 0x4b, 3, 4, ...Array<number>(100).fill(0)])]) expect((await bring(file(other), home())).ok).toBe(false);
+    for (const other of [
+      new Uint8Array([0x50, 0x4b, 3, 4]),
+      new Uint8Array([0x50, 0x4b, 3, 4, ...Array<number>(100).fill(0)]),
+    ])
+      expect((await bring(file(other), home())).ok).toBe(false);
   });
 });
 
@@ -100,7 +117,10 @@ describe('a chosen file', () => {
     expect(await bring(file(writeJointFile(jib())), here)).toMatchObject({ ok: true, value: { joints: ['Jib'] } });
     const back = await here.shelf.open('jib');
     expect(back.ok && back.value.joint).toEqual(jib());
-    expect(await bring(file(writeJointFile(jib({ notes: 'changed elsewhere' }))), here)).toMatchObject({ ok: true, value: { joints: ['Jib (imported)'] } });
+    expect(await bring(file(writeJointFile(jib({ notes: 'changed elsewhere' }))), here)).toMatchObject({
+      ok: true,
+      value: { joints: ['Jib (imported)'] },
+    });
     const stays = await here.shelf.open('jib');
     expect(stays.ok && stays.value.joint.notes).toBe('');
     expect((await here.shelf.list()).length).toBe(2);
@@ -110,24 +130,44 @@ describe('a chosen file', () => {
     const whole = writeJointFile(jib());
     const deep = whole.replace('"notes": ""', `"notes": "", "own": ${'['.repeat(5000)}${']'.repeat(5000)}`);
     const infinite = whole.replace('"notes": ""', '"notes": "", "own": 1e999');
-    for (const bad of ['', '{', '[]', '{"format":"something else"}', whole.slice(0, whole.length / 2), '\u0000\u0001\u0002', deep, infinite]) {
+    for (const bad of [
+      '',
+      '{',
+      '[]',
+      '{"format":"something else"}',
+      whole.slice(0, whole.length / 2),
+      '\u0000\u0001\u0002',
+      deep,
+      infinite,
+    ]) {
       const r = await bring(file(bad), here);
       expect(r.ok).toBe(false);
-      if (!r.ok) for (const part of [r.problem.what, r.problem.why, r.problem.mend]) expect(part.length).toBeGreaterThan(5);
+      if (!r.ok)
+        for (const part of [r.problem.what, r.problem.why, r.problem.mend]) expect(part.length).toBeGreaterThan(5);
     }
     const said = await bring(file(deep), here);
     expect(!said.ok && said.problem.what + said.problem.why).toMatch(/nested more than 64 deep.*own/);
     const huge = Object.defineProperty(file('x'), 'size', { value: 5e9 });
-    expect(await bring(huge, here)).toMatchObject({ ok: false, problem: { what: expect.stringContaining('too large (5000 MB)') } });
+    expect(await bring(huge, here)).toMatchObject({
+      ok: false,
+      problem: { what: expect.stringContaining('too large (5000 MB)') },
+    });
     const gone = Object.assign(file('x'), { text: () => Promise.reject(new Error('gone')) });
-    expect(await bring(gone, here)).toMatchObject({ ok: false, problem: { what: expect.stringContaining('cannot be read') } });
+    expect(await bring(gone, here)).toMatchObject({
+      ok: false,
+      problem: { what: expect.stringContaining('cannot be read') },
+    });
     expect(await here.shelf.list()).toEqual([]);
   });
 
   it('of three recordings of a million samples each goes out and comes in', async () => {
     const demo = withRecording(noisy(10)).joint;
     const own = demo.tests.find((t) => t.kind === 'noise') as ReadingsTest;
-    const tests = [1, 2, 3].map((seed) => ({ ...own, id: `long${seed}`, recording: { name: `${seed}.wav`, ...noisy(1_000_000, seed) } })) as Joint['tests'];
+    const tests = [1, 2, 3].map((seed) => ({
+      ...own,
+      id: `long${seed}`,
+      recording: { name: `${seed}.wav`, ...noisy(1_000_000, seed) },
+    })) as Joint['tests'];
     const light = await here.recordings.light({ ...demo, tests });
     const { blob, ending } = await writeJoint(light, here.recordings, MAX_FILE);
     expect(ending).toBe('.gristmill.json');

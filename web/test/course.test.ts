@@ -16,11 +16,17 @@ describe('a course over a turn', () => {
 
 describe('a new test', () => {
   it('begins with its kind’s rig, an instrument that fits, and what a plan proposes', () => {
-    const t = newTest('turn-back', 'b', makeShelf(), { lever: 0.33 }) as { rig: Record<string, unknown>; readings: unknown[] };
+    const t = newTest('turn-back', 'b', makeShelf(), { lever: 0.33 }) as {
+      rig: Record<string, unknown>;
+      readings: unknown[];
+    };
     expect(t.rig['lever']).toBe(0.33);
     expect(makeShelf().instruments.find((i) => i.id === t.rig['instrument'])?.measures).toBe('mass');
     expect(t.readings).toEqual([]);
     expect(TEST_NAMES['runout']).toBe(kindOf('runout')!.name);
-    expect(newTest('play-lever', 'b', makeShelf(), { lever: 0.4 }).rig).toMatchObject({ lever: 0.4, instrument: 'dial' });
+    expect(newTest('play-lever', 'b', makeShelf(), { lever: 0.4 }).rig).toMatchObject({
+      lever: 0.4,
+      instrument: 'dial',
+    });
   });
 });

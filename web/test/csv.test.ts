@@ -16,11 +16,21 @@ describe('readings and results as CSV', () => {
   it('keep every reading, the struck one with its reason, and the result with its budget', () => {
     const rows = Papa.parse<string[]>(testCsv(testOf('test-play'), found('test-play'), 'A-1')).data;
     const from = rows.findIndex((r) => r[0] === 'output angle (deg)');
-    expect(rows.slice(from + 1, from + 8).map((r) => r[1])).toEqual(['0.77', '0.8', '0.86', '0.83', '0.78', '0.81', '1.43']);
+    expect(rows.slice(from + 1, from + 8).map((r) => r[1])).toEqual([
+      '0.77',
+      '0.8',
+      '0.86',
+      '0.83',
+      '0.78',
+      '0.81',
+      '1.43',
+    ]);
     expect(rows[from + 7]![3]).toMatch(/slipped/);
     const line = rows.find((r) => r[0] === 'found (arcmin)')!;
     expect(Number(line[1])).toBeCloseTo((found('test-play').found!.value * 10800) / Math.PI, 9);
-    expect(rows.filter((r) => r[0]?.startsWith('standard uncertainty')).length).toBe(found('test-play').found!.budget.length);
+    expect(rows.filter((r) => r[0]?.startsWith('standard uncertainty')).length).toBe(
+      found('test-play').found!.budget.length,
+    );
   });
 
   it('give the torque of each rung', () => {

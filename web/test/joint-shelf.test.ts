@@ -45,7 +45,10 @@ describe('joints in storage', () => {
       vault.write = (stores, work) =>
         write(stores, (at) => {
           let n = 0;
-          return work({ ...at, set: async (...args) => (n++ === after ? Promise.reject(new Error('cut off')) : at.set(...args)) });
+          return work({
+            ...at,
+            set: async (...args) => (n++ === after ? Promise.reject(new Error('cut off')) : at.set(...args)),
+          });
         });
       await expect(shelf.save({ ...joint, name: 'Changed' }, rev, 'Change')).rejects.toThrow('cut off');
       vault.write = write;
@@ -59,8 +62,14 @@ describe('joints in storage', () => {
   it('are never stored in a way that could not be opened: the save is refused with the reason, and nothing moves', async () => {
     const rev = await save(joint, 'New');
     const bad: [string, Joint][] = [
-      ['a number beyond all', { ...joint, brief: { ...joint.brief, cases: [{ ...joint.brief.cases[0]!, load: Infinity }] } } as Joint],
-      ['too many variants', { ...joint, variants: Array.from({ length: 51 }, (_, i) => ({ ...joint.variants[0]!, id: `v${i}` })) }],
+      [
+        'a number beyond all',
+        { ...joint, brief: { ...joint.brief, cases: [{ ...joint.brief.cases[0]!, load: Infinity }] } } as Joint,
+      ],
+      [
+        'too many variants',
+        { ...joint, variants: Array.from({ length: 51 }, (_, i) => ({ ...joint.variants[0]!, id: `v${i}` })) },
+      ],
       ['a name of spaces', { ...joint, name: '   ' }],
       ['a date of another sort', { ...joint, changed: '27.11.2026' }],
       ['an unknown field without end', { ...joint, own: JSON.parse(`${'['.repeat(200)}${']'.repeat(200)}`) } as Joint],
@@ -68,7 +77,10 @@ describe('joints in storage', () => {
     for (const [what, j] of bad) {
       const out = await shelf.save(j, rev, 'Bad');
       expect(out.state, what).toBe('refused');
-      if (out.state === 'refused') expect(`${out.problem.what} ${out.problem.why} ${out.problem.mend}`, what).not.toMatch(/undefined|NaN|Infinity/);
+      if (out.state === 'refused')
+        expect(`${out.problem.what} ${out.problem.why} ${out.problem.mend}`, what).not.toMatch(
+          /undefined|NaN|Infinity/,
+        );
     }
     expect(records()).toHaveLength(1);
     expect((await shelf.pointer('jib'))!.rev).toBe(rev);
@@ -82,7 +94,9 @@ describe('joints in storage', () => {
     expect((await opened()).joint.notes).toBe('theirs');
     // Of many that build on the same save at once, one is written.
     const now = (await opened()).rev;
-    const all = await Promise.all(Array.from({ length: 12 }, (_, i) => shelf.save({ ...joint, notes: `${i}` }, now, `Tab ${i}`)));
+    const all = await Promise.all(
+      Array.from({ length: 12 }, (_, i) => shelf.save({ ...joint, notes: `${i}` }, now, `Tab ${i}`)),
+    );
     expect(all.filter((o) => o.state === 'saved')).toHaveLength(1);
   });
 
@@ -101,9 +115,15 @@ describe('joints in storage', () => {
     for (let i = 0; i < 5; i++) revs.push(await save({ ...joint, notes: `good ${i}` }));
     // Saves of an earlier version that no reader takes: nobody has looked into them.
     const p = vault.tables.get('joints')!.get('jib') as Pointer;
-    const bad = Array.from({ length: 25 }, (_, i) => ({ rev: `bad${i}`, when: '2026-11-01T00:00:00.000Z', label: 'Import' }));
+    const bad = Array.from({ length: 25 }, (_, i) => ({
+      rev: `bad${i}`,
+      when: '2026-11-01T00:00:00.000Z',
+      label: 'Import',
+    }));
     for (const b of bad) spoil(b.rev, { ...joint, brief: { cases: [] } });
-    vault.tables.get('joints')!.set('jib', { ...p, rev: 'bad0', saves: [...bad, ...p.saves.map(({ checked: _c, ...s }) => s)] });
+    vault.tables
+      .get('joints')!
+      .set('jib', { ...p, rev: 'bad0', saves: [...bad, ...p.saves.map(({ checked: _c, ...s }) => s)] });
     const back = await opened();
     expect([back.fellBack, back.joint.notes]).toEqual([true, 'good 4']);
     for (let i = 0; i < 30; i++) await save({ ...joint, notes: `later ${i}` });
@@ -132,8 +152,15 @@ describe('joints in storage', () => {
 
   it('do not lock each other: a damaged pointer has its row, and the others theirs', async () => {
     await save(joint, 'New');
-    for (const [key, raw] of [['odd', { rev: 3 }], ['text', 'x'], ['none', { id: 'none', name: '  ', rev: 'r', saves: [null, { rev: 'r' }, {}] }]] as const) vault.tables.get('joints')!.set(key, raw);
-    expect((await shelf.list()).map((p) => p.name)).toEqual(['Jib', 'none', 'odd', 'text'].sort((a, b) => a.localeCompare(b)));
+    for (const [key, raw] of [
+      ['odd', { rev: 3 }],
+      ['text', 'x'],
+      ['none', { id: 'none', name: '  ', rev: 'r', saves: [null, { rev: 'r' }, {}] }],
+    ] as const)
+      vault.tables.get('joints')!.set(key, raw);
+    expect((await shelf.list()).map((p) => p.name)).toEqual(
+      ['Jib', 'none', 'odd', 'text'].sort((a, b) => a.localeCompare(b)),
+    );
     for (const id of ['odd', 'text', 'none']) expect((await shelf.open(id)).ok, id).toBe(false);
     expect((await shelf.bin()).length).toBe(0);
     await shelf.remove('odd');

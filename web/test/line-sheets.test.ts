@@ -26,7 +26,10 @@ describe('shares', () => {
     const j = read(wing);
     for (const v of j.variants) {
       const report = analyseLine(j, v, shelf);
-      const sets = sharesOf(report, v.stages.map((s) => s.kind));
+      const sets = sharesOf(
+        report,
+        v.stages.map((s) => s.kind),
+      );
       const total = (id: string) => sets.find((s) => s.id === id)!.parts.reduce((m, p) => m + p.value, 0);
       const figure = (id: string) => report.figures.find((f) => f.id === id)!.value;
       for (const id of ['windUp', 'inertia', 'mass', 'money']) expect(total(id) / figure(id), id).toBeCloseTo(1, 9);
@@ -34,7 +37,9 @@ describe('shares', () => {
       expect(total('loss')).toBeCloseTo(figure('motorNeeded') * Math.abs(figure('ratio')) - report.demand.peak, 9);
       expect(sets.find((s) => s.id === 'windUp')!.parts.at(-1)!.name).toBe('Output shaft');
     }
-    expect(sharesOf(analyseLine(j, { ...j.variants[0]!, stages: [{ id: 'x', kind: 'nothing', params: {} }] }, shelf), [])).toEqual([]);
+    expect(
+      sharesOf(analyseLine(j, { ...j.variants[0]!, stages: [{ id: 'x', kind: 'nothing', params: {} }] }, shelf), []),
+    ).toEqual([]);
   });
 });
 
@@ -68,9 +73,15 @@ describe('taking a motor', () => {
     expect(v.motor).toEqual(small);
     expect(v.motor).not.toBe(small);
     v.driver.currentLimit = 0.5;
-    takeMotor(v, shelf.motors.find((m) => m.id === 'st57-76')!);
+    takeMotor(
+      v,
+      shelf.motors.find((m) => m.id === 'st57-76')!,
+    );
     expect(v.driver.currentLimit).toBe(0.5);
-    takeMotor(v, shelf.motors.find((m) => m.id === 'sv60-200')!);
+    takeMotor(
+      v,
+      shelf.motors.find((m) => m.id === 'sv60-200')!,
+    );
     expect(v.driver.currentLimit).toBeCloseTo((1.7 * 1.9) / 0.64, 9);
   });
 });
@@ -83,9 +94,14 @@ describe('the shop as the open joint sees it', () => {
     const kept = useOpen.getState().joint!.factors!;
     expect(kept['belt.efficiency']!.value).toBe(0.96);
     expect(kept['unit.drag']).toBeUndefined();
-    useShop.getState().setEdits({ factors: { 'belt.efficiency': { value: 0.9, low: 0.9, high: 0.9 }, 'unit.drag': { value: 2, low: 1, high: 3 } } });
+    useShop.getState().setEdits({
+      factors: { 'belt.efficiency': { value: 0.9, low: 0.9, high: 0.9 }, 'unit.drag': { value: 2, low: 1, high: 3 } },
+    });
     expect(shelfNow().factors['belt.efficiency']!.value).toBe(0.96);
-    editVariant('Add unit', (v) => void v.stages.push({ id: 'u', kind: 'unit', params: { ...read(wing).variants[0]!.stages[0]!.params } }));
+    editVariant(
+      'Add unit',
+      (v) => void v.stages.push({ id: 'u', kind: 'unit', params: { ...read(wing).variants[0]!.stages[0]!.params } }),
+    );
     expect(useOpen.getState().joint!.factors!['unit.drag']!.value).toBe(2);
     expect(useOpen.getState().joint!.factors!['belt.efficiency']!.value).toBe(0.96);
     useOpen.getState().undo();
@@ -130,7 +146,11 @@ describe('words for limits', () => {
   });
 
   it('motors tell themselves apart by the figure of their type', () => {
-    const text = (id: string) => motorText(shelf.motors.find((m) => m.id === id)!, {});
+    const text = (id: string) =>
+      motorText(
+        shelf.motors.find((m) => m.id === id)!,
+        {},
+      );
     expect(text('st42-48')).toEqual({ size: '0.55 N·m', current: '1.7 A' });
     expect(text('bl42-340').size).toBe('340 rpm/V');
     expect(text('br37-420').size).toBe('420 rpm/V');

@@ -5,7 +5,10 @@ interface Request {
   readonly lost: (why: Error) => void;
 }
 
-/** The platform's locks as far as tabs use them: one holder a name, a queue, taking over on `steal`, giving up on a signal. */
+/**
+ * The platform's locks as far as tabs use them: one holder a name, a queue, taking over on `steal`, giving up on a
+ * signal.
+ */
 export class Locks {
   private readonly held = new Map<string, Request>();
   private readonly queue: Request[] = [];

@@ -17,7 +17,20 @@ describe('names', () => {
   });
 
   it('of joints make an address, whatever they hold, and come back from it', () => {
-    for (const id of ['demo-body-yaw', 'a/b', '..', '.', '%', '?x#y', 'ä ö', '\ud800', '~x', '~0041', '__proto__', ' ']) {
+    for (const id of [
+      'demo-body-yaw',
+      'a/b',
+      '..',
+      '.',
+      '%',
+      '?x#y',
+      'ä ö',
+      '\ud800',
+      '~x',
+      '~0041',
+      '__proto__',
+      ' ',
+    ]) {
       expect(slug(id)).toMatch(/^[~\w-]+$/);
       expect(unslug(slug(id)), id).toBe(id);
     }
@@ -56,7 +69,9 @@ describe('a copy of a variant', () => {
 });
 
 it('a stored record is text whatever state it is in', () => {
-  expect(rawText({ a: Infinity, b: NaN, c: [1n], d: undefined })).toBe('{\n  "a": "Infinity",\n  "b": "NaN",\n  "c": [\n    "1"\n  ]\n}\n');
+  expect(rawText({ a: Infinity, b: NaN, c: [1n], d: undefined })).toBe(
+    '{\n  "a": "Infinity",\n  "b": "NaN",\n  "c": [\n    "1"\n  ]\n}\n',
+  );
   const round: Record<string, unknown> = { x: 1 };
   round['self'] = round;
   expect(rawText(round)).toContain('nested without end');

@@ -15,7 +15,10 @@ beforeEach(() => {
 const withStages = (follows: boolean): Joint => {
   const j = createJoint('Jib', { id: 'jib', now: '2026-11-23T10:00:00.000Z' });
   const v = j.variants[0]!;
-  v.stages = [{ id: 's1', kind: 'belt', params: {} }, { id: 's2', kind: 'belt', params: {} }];
+  v.stages = [
+    { id: 's1', kind: 'belt', params: {} },
+    { id: 's2', kind: 'belt', params: {} },
+  ];
   v.stages = sizeLine(j, v, shelfNow());
   v.follows = follows;
   return j;
@@ -100,7 +103,10 @@ describe('the open joint', () => {
 
   it('a change that could not be opened again is not made, and the field that asked has the reason', () => {
     const before = joint();
-    const refused = open().edit('Angle', (d) => void d.brief.limits.push({ id: 'play', sense: 'max', value: Infinity, need: 'wish' }));
+    const refused = open().edit(
+      'Angle',
+      (d) => void d.brief.limits.push({ id: 'play', sense: 'max', value: Infinity, need: 'wish' }),
+    );
     expect(refused!.what).toMatch(/not a finite number/);
     expect(takeRefusal()).toBe(refused);
     expect(takeRefusal()).toBeUndefined();
@@ -109,8 +115,25 @@ describe('the open joint', () => {
     for (const [what, recipe, why] of [
       ['a name of spaces', (d) => void (d.name = '  '), /name must not be empty/],
       ['no variant', (d) => void (d.variants = []), /at least one variant/],
-      ['an impossible stage', (d) => void d.variants[0]!.stages.push({ id: 's', kind: 'belt', params: { z1: 3 } }), /z1|section/],
-      ['a test of no build', (d) => void d.tests.push({ id: 't', buildId: 'none', kind: 'play-lever', date: '2026-11-27', notes: '', rig: { lever: 0.2, leverError: 0, instrument: 'dial', push: 0, correctWindUp: false }, readings: [] }), /build that is not/],
+      [
+        'an impossible stage',
+        (d) => void d.variants[0]!.stages.push({ id: 's', kind: 'belt', params: { z1: 3 } }),
+        /z1|section/,
+      ],
+      [
+        'a test of no build',
+        (d) =>
+          void d.tests.push({
+            id: 't',
+            buildId: 'none',
+            kind: 'play-lever',
+            date: '2026-11-27',
+            notes: '',
+            rig: { lever: 0.2, leverError: 0, instrument: 'dial', push: 0, correctWindUp: false },
+            readings: [],
+          }),
+        /build that is not/,
+      ],
     ] as [string, Parameters<ReturnType<typeof open>['edit']>[1], RegExp][]) {
       const problem = open().edit('Bad', recipe)!;
       expect(`${problem.what} ${problem.why}`, what).toMatch(why);
@@ -121,9 +144,27 @@ describe('the open joint', () => {
   it('60 000° typed as the angle of a play reading is refused where the reader would refuse it', () => {
     open().edit('Build', (d) => {
       d.builds.push({ id: 'b', variantId: 'a', name: 'A-1', date: '2026-11-27', process: '', notes: '' });
-      d.tests.push({ id: 't', buildId: 'b', kind: 'play-lever', date: '2026-11-27', notes: '', rig: { lever: 0.2, leverError: 0, instrument: 'dial', push: 0, correctWindUp: false }, readings: [] });
+      d.tests.push({
+        id: 't',
+        buildId: 'b',
+        kind: 'play-lever',
+        date: '2026-11-27',
+        notes: '',
+        rig: { lever: 0.2, leverError: 0, instrument: 'dial', push: 0, correctWindUp: false },
+        readings: [],
+      });
     });
-    const add = (degrees: number) => open().edit('Add reading', (d) => void (d.tests[0] as PlayTest).readings.push({ id: `r${degrees}`, angle: (degrees * Math.PI) / 180, difference: 1e-4, text: `${degrees}°` }));
+    const add = (degrees: number) =>
+      open().edit(
+        'Add reading',
+        (d) =>
+          void (d.tests[0] as PlayTest).readings.push({
+            id: `r${degrees}`,
+            angle: (degrees * Math.PI) / 180,
+            difference: 1e-4,
+            text: `${degrees}°`,
+          }),
+      );
     expect(add(60_000)!.what).toMatch(/angle must be at most/);
     expect(add(50_000)).toBeUndefined();
     expect(readRecord(JSON.parse(JSON.stringify(joint()))).ok).toBe(true);
@@ -145,7 +186,15 @@ describe('the open joint', () => {
   });
 
   it('changes the open variant only', () => {
-    open().edit('Second', (d) => void d.variants.push({ ...(JSON.parse(JSON.stringify(d.variants[0])) as (typeof d.variants)[0]), id: 'b', name: 'B' }));
+    open().edit(
+      'Second',
+      (d) =>
+        void d.variants.push({
+          ...(JSON.parse(JSON.stringify(d.variants[0])) as (typeof d.variants)[0]),
+          id: 'b',
+          name: 'B',
+        }),
+    );
     open().edit('Open', (d) => void (d.activeVariant = 'b'));
     editVariant('Name', (v) => void (v.name = 'Bee'));
     expect(joint().variants.map((v) => v.name)).toEqual(['A', 'Bee']);

@@ -1,4 +1,14 @@
-import { ALL_TEST_KINDS, armLoads, armPattern, blankCase, createJoint, findingsOf, makeShelf, readJointFile, type Verdict } from '@gristmill/core';
+import {
+  ALL_TEST_KINDS,
+  armLoads,
+  armPattern,
+  blankCase,
+  createJoint,
+  findingsOf,
+  makeShelf,
+  readJointFile,
+  type Verdict,
+} from '@gristmill/core';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { sayKey, spellKey } from '../src/app/actions.ts';
@@ -14,16 +24,25 @@ const joint = read.value;
 
 describe('the scale', () => {
   it('shows everything given, with room at either side, and starts at nought for what cannot be negative', () => {
-    const [a, b] = scaleRange([{ asked: { value: 5, sense: 'min' }, expected: { value: 7, low: 6, high: 9 }, found: { value: 8, U: 3 } }]);
+    const [a, b] = scaleRange([
+      { asked: { value: 5, sense: 'min' }, expected: { value: 7, low: 6, high: 9 }, found: { value: 8, U: 3 } },
+    ]);
     expect(a).toBeLessThan(5);
     expect(a).toBeGreaterThanOrEqual(0);
     expect(b).toBeGreaterThan(11);
     expect(scaleRange([{ expected: { value: 0.01, low: 0, high: 0.02 } }])[0]).toBe(0);
-    expect(scaleRange([{ asked: { value: -5, sense: 'max' }, expected: { value: -7, low: -9, high: -6 } }])[0]).toBeLessThan(-9);
+    expect(
+      scaleRange([{ asked: { value: -5, sense: 'max' }, expected: { value: -7, low: -9, high: -6 } }])[0],
+    ).toBeLessThan(-9);
   });
 
   it('has a width even for one value, for none, and for values that are not numbers', () => {
-    for (const items of [[{ asked: { value: 3, sense: 'min' as const } }], [], [{ expected: { value: NaN, low: NaN, high: NaN } }], [{ expected: { value: 0, low: 0, high: 0 } }]]) {
+    for (const items of [
+      [{ asked: { value: 3, sense: 'min' as const } }],
+      [],
+      [{ expected: { value: NaN, low: NaN, high: NaN } }],
+      [{ expected: { value: 0, low: 0, high: 0 } }],
+    ]) {
       const [a, b] = scaleRange(items);
       expect(b).toBeGreaterThan(a);
     }
@@ -31,10 +50,23 @@ describe('the scale', () => {
 });
 
 describe('words of a verdict', () => {
-  const v = (state: Verdict['state'], need: 'must' | 'wish' = 'must', sense: 'min' | 'max' = 'max'): Verdict => ({ id: 'mass', asked: 1, sense, need, figure: undefined, state });
+  const v = (state: Verdict['state'], need: 'must' | 'wish' = 'must', sense: 'min' | 'max' = 'max'): Verdict => ({
+    id: 'mass',
+    asked: 1,
+    sense,
+    need,
+    figure: undefined,
+    state,
+  });
 
   it('tell pass, near and fail by shape and word', () => {
-    const words = [verdictWord(v('holds')), verdictWord(v('near')), verdictWord(v('fails')), verdictWord(v('fails', 'must', 'min')), verdictWord(v('unknown'))];
+    const words = [
+      verdictWord(v('holds')),
+      verdictWord(v('near')),
+      verdictWord(v('fails')),
+      verdictWord(v('fails', 'must', 'min')),
+      verdictWord(v('unknown')),
+    ];
     expect(words.map((w) => w.text)).toEqual(['holds', 'near', 'over', 'short', 'not known']);
     expect(new Set(words.map((w) => w.mark)).size).toBe(4);
   });
@@ -68,7 +100,8 @@ describe('the found figure of a variant', () => {
 });
 
 describe('keys', () => {
-  const press = (key: string, mods: Partial<Record<'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey', boolean>> = {}) => spellKey({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...mods } as KeyboardEvent);
+  const press = (key: string, mods: Partial<Record<'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey', boolean>> = {}) =>
+    spellKey({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...mods } as KeyboardEvent);
 
   it('are spelled as actions name them', () => {
     expect(press('z', { ctrlKey: true })).toBe('ctrl+z');
@@ -87,7 +120,11 @@ describe('figures of a load case', () => {
     const figures = armPattern.figures(c, 9.80665);
     expect(figures.find((f) => f.id === 'case-peak')!.value).toBe(loads.peak);
     expect(figures.find((f) => f.id === 'case-rms')!.value).toBe(loads.rms);
-    for (const f of figures) expect(f.working.terms.every((t) => Number.isFinite(t.value)), f.id).toBe(true);
+    for (const f of figures)
+      expect(
+        f.working.terms.every((t) => Number.isFinite(t.value)),
+        f.id,
+      ).toBe(true);
   });
 });
 

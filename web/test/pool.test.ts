@@ -11,7 +11,10 @@ function bench(size: number) {
   const pool = new WorkerPool<Api>((): PoolWorker<Api> => {
     const w = { ended: false, finish: (_: string) => undefined as void, fail: (_: Error) => undefined as void };
     made.push(w);
-    return { api: { hold: () => new Promise<string>((ok, no) => ((w.finish = ok), (w.fail = no))) }, end: () => (w.ended = true) };
+    return {
+      api: { hold: () => new Promise<string>((ok, no) => ((w.finish = ok), (w.fail = no))) },
+      end: () => (w.ended = true),
+    };
   }, size);
   return { pool, made };
 }
@@ -53,7 +56,10 @@ describe('the worker pool', () => {
   it('asks a job whether it is heavy when it is cancelled, not before', async () => {
     const { pool, made } = bench(1);
     let long = false;
-    for (const [now, ended] of [[false, false], [true, true]] as const) {
+    for (const [now, ended] of [
+      [false, false],
+      [true, true],
+    ] as const) {
       const stop = new AbortController();
       const job = pool.run((a) => a.hold(), { signal: stop.signal, heavy: () => long });
       await settle();
@@ -107,7 +113,11 @@ describe('the worker pool', () => {
     const pool = new WorkerPool<Api>((): PoolWorker<Api> => {
       const w = { ended: false, finish: (_: string) => undefined as void, breaks: (_: Error) => undefined as void };
       made.push(w);
-      return { api: { hold: () => new Promise<string>((done) => (w.finish = done)) }, end: () => (w.ended = true), broken: new Promise((done) => (w.breaks = done)) };
+      return {
+        api: { hold: () => new Promise<string>((done) => (w.finish = done)) },
+        end: () => (w.ended = true),
+        broken: new Promise((done) => (w.breaks = done)),
+      };
     }, 1);
     const first = pool.run((a) => a.hold());
     const second = pool.run((a) => a.hold());

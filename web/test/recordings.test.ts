@@ -40,7 +40,12 @@ describe('recordings beside joints', () => {
     expect(JSON.stringify(light).length).toBeLessThan(JSON.stringify(joint).length / 2);
     const again = await recordings.whole(light);
     const sha = await sha256(recordingOf(joint, testId).data!);
-    expect(again).toEqual({ ...joint, tests: joint.tests.map((t) => (t.id === testId ? { ...t, recording: { ...(t as ReadingsTest).recording!, sha256: sha } } : t)) });
+    expect(again).toEqual({
+      ...joint,
+      tests: joint.tests.map((t) =>
+        t.id === testId ? { ...t, recording: { ...(t as ReadingsTest).recording!, sha256: sha } } : t,
+      ),
+    });
     // One that is nowhere leaves its test as it is, and the analysis says so.
     vault.tables.get('attachments')!.clear();
     const gone = recordingOf(await recordings.whole(light), testId);
@@ -51,7 +56,12 @@ describe('recordings beside joints', () => {
 
   it('a hash that a file claims is not believed', async () => {
     const { joint, testId } = withRecording(noisy(50_000));
-    const claimed = { ...joint, tests: joint.tests.map((t) => (t.id === testId ? { ...t, recording: { ...(t as ReadingsTest).recording!, sha256: 'ab'.repeat(32) } } : t)) } as Joint;
+    const claimed = {
+      ...joint,
+      tests: joint.tests.map((t) =>
+        t.id === testId ? { ...t, recording: { ...(t as ReadingsTest).recording!, sha256: 'ab'.repeat(32) } } : t,
+      ),
+    } as Joint;
     const sha = recordingOf(await recordings.light(claimed), testId).sha256!;
     expect(sha).toBe(await sha256(noisy(50_000).data));
   });
@@ -104,7 +114,10 @@ describe('recordings beside joints', () => {
   it('of earlier versions, under their test’s identifier, are moved under their content in every save', async () => {
     const { joint, testId } = withRecording(noisy(50_000));
     const { data, ...head } = recordingOf(joint, testId);
-    const legacy = { ...joint, tests: joint.tests.map((t) => (t.id === testId ? { ...t, recording: head } : t)) } as Joint;
+    const legacy = {
+      ...joint,
+      tests: joint.tests.map((t) => (t.id === testId ? { ...t, recording: head } : t)),
+    } as Joint;
     await saveNew(legacy);
     await saveNew({ ...legacy, notes: 'later' });
     await saveNew({ ...legacy, id: 'copy' });
@@ -170,4 +183,3 @@ describe('what is being recorded', () => {
     expect(await live.interrupted('jib')).toEqual([]);
   });
 });
-

@@ -1,8 +1,31 @@
 import { LineReader, Specimen, type Truth } from '@gristmill/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { BridgeSource, FileSource, SerialSource, serialKnown, SimulatedSource, type LineSource } from '../src/views/bench/rig-sources.ts';
+import {
+  BridgeSource,
+  FileSource,
+  SerialSource,
+  serialKnown,
+  SimulatedSource,
+  type LineSource,
+} from '../src/views/bench/rig-sources.ts';
 
-const truth: Truth = { ratio: 20, play: 1e-3, stiffness: [400, 850], bend: 0.6, friction: 0.1, viscous: 0.01, drag: 0.005, efficiency: 0.9, torque: 4, errors: [], counts: 65536, noise: 2e-5, sensorError: 0, torqueConstant: 0.05, heating: { torque: 1, rise: 20, time: 600, ambient: 294.15 } };
+const truth: Truth = {
+  ratio: 20,
+  play: 1e-3,
+  stiffness: [400, 850],
+  bend: 0.6,
+  friction: 0.1,
+  viscous: 0.01,
+  drag: 0.005,
+  efficiency: 0.9,
+  torque: 4,
+  errors: [],
+  counts: 65536,
+  noise: 2e-5,
+  sensorError: 0,
+  torqueConstant: 0.05,
+  heating: { torque: 1, rise: 20, time: 600, ambient: 294.15 },
+};
 
 /** Frames of a page that has none: a call of `frame` is one, at a time of its own. */
 let frames: ((now: number) => void)[] = [];
@@ -20,7 +43,13 @@ afterEach(() => vi.unstubAllGlobals());
 /** Everything a source says, and why it ended. */
 function listen(source: LineSource): { lines: string[]; ended: string[]; started: Promise<void> } {
   const heard = { lines: [] as string[], ended: [] as string[] };
-  return { ...heard, started: source.start((l) => heard.lines.push(l), (why) => heard.ended.push(why)) };
+  return {
+    ...heard,
+    started: source.start(
+      (l) => heard.lines.push(l),
+      (why) => heard.ended.push(why),
+    ),
+  };
 }
 const settle = () => new Promise((done) => setTimeout(done, 5));
 
@@ -41,7 +70,10 @@ describe('a simulated rig', () => {
 
   it('never makes more in a frame than a frame can read, and the same specimen says the same', async () => {
     const begun = performance.now();
-    const [a, b] = [listen(new SimulatedSource(truth, 'transmission', 1, 9)), listen(new SimulatedSource(truth, 'transmission', 1, 9))];
+    const [a, b] = [
+      listen(new SimulatedSource(truth, 'transmission', 1, 9)),
+      listen(new SimulatedSource(truth, 'transmission', 1, 9)),
+    ];
     frame(begun + 3_600_000);
     expect(a.lines.length).toBe(6001);
     expect(b.lines).toEqual(a.lines);
@@ -134,14 +166,23 @@ describe('the bridge', () => {
   it('tells of samples that were dropped and of a device that went and came back, and goes on', async () => {
     const said: string[] = [];
     const lines: string[] = [];
-    await new BridgeSource().start((l) => lines.push(l), () => undefined, (s) => said.push(s));
+    await new BridgeSource().start(
+      (l) => lines.push(l),
+      () => undefined,
+      (s) => said.push(s),
+    );
     const events = FakeEvents.made[0]!;
     events.heard.get('dropped')!({ data: '40' });
     events.heard.get('dropped')!({ data: '2' });
     events.heard.get('lost')!({ data: 'It was unplugged.' });
     events.heard.get('back')!({ data: '' });
     events.onmessage!({ data: '0,1' });
-    expect(said).toEqual(['40 samples were dropped: this page was too slow for them.', '42 samples were dropped: this page was too slow for them.', 'It was unplugged. It is taken up again when it returns.', 'The device is there again.']);
+    expect(said).toEqual([
+      '40 samples were dropped: this page was too slow for them.',
+      '42 samples were dropped: this page was too slow for them.',
+      'It was unplugged. It is taken up again when it returns.',
+      'The device is there again.',
+    ]);
     expect([lines, events.closed]).toEqual([['0,1'], false]);
   });
 
@@ -164,7 +205,16 @@ describe('a serial port', () => {
         if (fail) control.error(fail);
       },
     });
-    return { state, serial: { requestPort: async () => ({ readable: stream, open: async (o: { baudRate: number }) => void (state.baud = o.baudRate), close: async () => void (state.closed = true) }) } };
+    return {
+      state,
+      serial: {
+        requestPort: async () => ({
+          readable: stream,
+          open: async (o: { baudRate: number }) => void (state.baud = o.baudRate),
+          close: async () => void (state.closed = true),
+        }),
+      },
+    };
   };
 
   it('joins what comes in pieces to lines, and closes the port when stopped', async () => {
@@ -192,7 +242,11 @@ describe('a serial port', () => {
     await gone.started;
     await settle();
     expect(gone.ended).toEqual(['The port gave up: the device has been lost']);
-    vi.stubGlobal('navigator', { serial: { requestPort: () => Promise.reject(Object.assign(new Error('No port selected'), { name: 'NotFoundError' })) } });
+    vi.stubGlobal('navigator', {
+      serial: {
+        requestPort: () => Promise.reject(Object.assign(new Error('No port selected'), { name: 'NotFoundError' })),
+      },
+    });
     await expect(listen(new SerialSource(9600)).started).rejects.toMatchObject({ name: 'NotFoundError' });
     vi.stubGlobal('navigator', {});
     expect(serialKnown()).toBe(false);

@@ -19,7 +19,20 @@ const save = async (base: ShopEdits, mine: ShopEdits) => {
 
 describe('the shop in storage', () => {
   it('comes back as it was kept, instruments and their channels with it', async () => {
-    const edits: ShopEdits = { factors: { gravity: { value: 9.81, low: 9.78, high: 9.84 } }, instruments: [{ id: 'magnetic', name: 'Magnetic sensor', measures: 'angle', resolution: 4e-4, error: 1e-3, source: 'mine', channels: { out: { scale: -1e-3, zero: 812 } } }] };
+    const edits: ShopEdits = {
+      factors: { gravity: { value: 9.81, low: 9.78, high: 9.84 } },
+      instruments: [
+        {
+          id: 'magnetic',
+          name: 'Magnetic sensor',
+          measures: 'angle',
+          resolution: 4e-4,
+          error: 1e-3,
+          source: 'mine',
+          channels: { out: { scale: -1e-3, zero: 812 } },
+        },
+      ],
+    };
     await save({}, edits);
     expect(await store.load()).toEqual({ edits });
   });
@@ -33,12 +46,19 @@ describe('the shop in storage', () => {
     expect(Object.fromEntries(both.motors!.map((m) => [m.id, m.mass]))).toEqual({ a: 2, b: 3, m: 4 });
     // What one tab takes away goes, what the other has added stays.
     const fewer = await save(both, { ...both, motors: both.motors!.filter((m) => m.id !== 'm') });
-    expect((await save(both, { ...both, factors: { gravity: g(9.79) } })).motors!.map((m) => m.id).sort()).toEqual(fewer.motors!.map((m) => m.id).sort());
+    expect((await save(both, { ...both, factors: { gravity: g(9.79) } })).motors!.map((m) => m.id).sort()).toEqual(
+      fewer.motors!.map((m) => m.id).sort(),
+    );
   });
 
   it('is never stored in a way that could not be read again', async () => {
     const base = await save({}, { factors: { gravity: g(9.8) } });
-    for (const bad of [{ factors: { gravity: g(Infinity) } }, { factors: { gravity: { value: 1, low: 2, high: 3 } } }, { motors: [{ ...motor('m', 1), mass: -1 }] }, { instruments: [{ id: 'x' }] }] as never[]) {
+    for (const bad of [
+      { factors: { gravity: g(Infinity) } },
+      { factors: { gravity: { value: 1, low: 2, high: 3 } } },
+      { motors: [{ ...motor('m', 1), mass: -1 }] },
+      { instruments: [{ id: 'x' }] },
+    ] as never[]) {
       expect(shopProblem(bad)!.what).toMatch(/shop/);
       expect((await store.save(base, bad)).ok).toBe(false);
     }
@@ -46,7 +66,11 @@ describe('the shop in storage', () => {
   });
 
   it('damaged in part: the rest stands, the whole of it is set aside, exportable, and the next change does not overwrite it', async () => {
-    const raw = { factors: { gravity: g(9.81), 'belt.jump': { value: 5, low: 9, high: 1 } }, motors: [motor('good', 1), { id: 'bad' }], extra: 1 };
+    const raw = {
+      factors: { gravity: g(9.81), 'belt.jump': { value: 5, low: 9, high: 1 } },
+      motors: [motor('good', 1), { id: 'bad' }],
+      extra: 1,
+    };
     vault.tables.get('shop')!.set('edits', raw);
     const { edits, setAside } = await store.load();
     expect(Object.keys(edits.factors!)).toEqual(['gravity']);

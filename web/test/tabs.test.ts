@@ -7,7 +7,10 @@ import { Locks } from './locks.ts';
 const shelf = vi.hoisted(() => ({ joint: undefined as Joint | undefined, rev: 0, fail: false, silent: false }));
 vi.mock('../src/storage/shelf.ts', () => ({
   jointShelf: {
-    open: async () => ({ ok: true, value: { joint: structuredClone(shelf.joint), rev: `r${shelf.rev}`, fellBack: false } }),
+    open: async () => ({
+      ok: true,
+      value: { joint: structuredClone(shelf.joint), rev: `r${shelf.rev}`, fellBack: false },
+    }),
     save: async (joint: Joint, expected: string) => {
       await new Promise((done) => setTimeout(done, 5));
       if (shelf.fail) throw new DOMException('no room', 'QuotaExceededError');
@@ -24,14 +27,27 @@ const tabs: { stop: () => void }[] = [];
 /** The app as one tab has it, with a joint opened. */
 async function openTab(meanwhile: () => unknown = () => undefined) {
   vi.resetModules();
-  const [{ Holding }, { useOpen }, { buildOn, saveNow, startAutosave, useStorage }, { channel }] = await Promise.all([import('../src/storage/tabs.ts'), import('../src/state/open.ts'), import('../src/storage/autosave.ts'), import('../src/storage/messages.ts')]);
+  const [{ Holding }, { useOpen }, { buildOn, saveNow, startAutosave, useStorage }, { channel }] = await Promise.all([
+    import('../src/storage/tabs.ts'),
+    import('../src/state/open.ts'),
+    import('../src/storage/autosave.ts'),
+    import('../src/storage/messages.ts'),
+  ]);
   const holding = new Holding('jib', 150);
   await holding.start();
   await meanwhile();
   useOpen.getState().load(structuredClone(shelf.joint!), !holding.held);
   buildOn(`r${shelf.rev}`, structuredClone(shelf.joint!));
   const stopSaving = startAutosave();
-  const tab = { holding, held: holding.held, open: () => useOpen.getState(), conflict: () => useStorage.getState().conflict, type: (notes: string) => useOpen.getState().edit('Notes', (d) => void (d.notes = notes)), saveNow, stop: () => (stopSaving(), channel?.close()) };
+  const tab = {
+    holding,
+    held: holding.held,
+    open: () => useOpen.getState(),
+    conflict: () => useStorage.getState().conflict,
+    type: (notes: string) => useOpen.getState().edit('Notes', (d) => void (d.notes = notes)),
+    saveNow,
+    stop: () => (stopSaving(), channel?.close()),
+  };
   tabs.push(tab);
   return tab;
 }

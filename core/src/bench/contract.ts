@@ -8,13 +8,48 @@ import type { Uncertain } from './uncertainty.ts';
 
 /** What a rig is made of, as a person types it. */
 export type RigField =
-  | { readonly as: 'quantity'; readonly id: string; readonly label: string; readonly help: string; readonly quantity: QuantityId; readonly start: number; readonly step: number; readonly min: number; readonly max: number; readonly words?: readonly string[] }
-  | { readonly as: 'choice'; readonly id: string; readonly label: string; readonly help: string; readonly start: string; readonly options: readonly { readonly value: string; readonly label: string }[]; readonly words?: readonly string[] };
+  | {
+      readonly as: 'quantity';
+      readonly id: string;
+      readonly label: string;
+      readonly help: string;
+      readonly quantity: QuantityId;
+      readonly start: number;
+      readonly step: number;
+      readonly min: number;
+      readonly max: number;
+      readonly words?: readonly string[];
+    }
+  | {
+      readonly as: 'choice';
+      readonly id: string;
+      readonly label: string;
+      readonly help: string;
+      readonly start: string;
+      readonly options: readonly { readonly value: string; readonly label: string }[];
+      readonly words?: readonly string[];
+    };
 
 /** A column of typed readings. */
 export type ReadingColumn =
-  | { readonly as: 'quantity'; readonly id: string; readonly label: string; readonly quantity: QuantityId; readonly example: string; readonly words: readonly string[]; /** Signed values are taken. */ readonly signed?: boolean; readonly optional?: boolean }
-  | { readonly as: 'choice'; readonly id: string; readonly label: string; readonly options: readonly { readonly value: string; readonly label: string }[]; readonly words: readonly string[]; /** What 1, true and yes stand for in a file; 0, −1, false and no for the other. */ readonly yes?: string };
+  | {
+      readonly as: 'quantity';
+      readonly id: string;
+      readonly label: string;
+      readonly quantity: QuantityId;
+      readonly example: string;
+      readonly words: readonly string[];
+      /** Signed values are taken. */ readonly signed?: boolean;
+      readonly optional?: boolean;
+    }
+  | {
+      readonly as: 'choice';
+      readonly id: string;
+      readonly label: string;
+      readonly options: readonly { readonly value: string; readonly label: string }[];
+      readonly words: readonly string[];
+      /** What 1, true and yes stand for in a file; 0, −1, false and no for the other. */ readonly yes?: string;
+    };
 
 /** A channel that a recorded test needs. */
 export interface ChannelWish {
@@ -73,7 +108,11 @@ export interface TestResult {
   readonly found?: Uncertain;
   readonly bound: 'both' | 'atLeast' | 'atMost';
   /** Where it lands beside the asked and the expected. */
-  readonly lands: readonly { readonly row: LimitId; readonly found: Uncertain; readonly bound?: 'both' | 'atLeast' | 'atMost' }[];
+  readonly lands: readonly {
+    readonly row: LimitId;
+    readonly found: Uncertain;
+    readonly bound?: 'both' | 'atLeast' | 'atMost';
+  }[];
   /** One plain sentence. */
   readonly says: string;
   readonly figures: readonly FoundFigure[];
@@ -134,4 +173,5 @@ export interface TestKind {
 }
 
 /** The columns of a test as its rig stands. */
-export const columnsOf = (kind: TestKind, rig: Readonly<Record<string, number | string>>): readonly ReadingColumn[] => kind.columnsFor?.(rig) ?? kind.columns;
+export const columnsOf = (kind: TestKind, rig: Readonly<Record<string, number | string>>): readonly ReadingColumn[] =>
+  kind.columnsFor?.(rig) ?? kind.columns;

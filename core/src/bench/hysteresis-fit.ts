@@ -30,7 +30,13 @@ export interface HysteresisFit {
 }
 
 /** Torque in the spring at each reading, by the play operator of width ±friction or by the way the torque goes. */
-function springTorque(torque: Float64Array, way: Int8Array, friction: number, turns: 'waits' | 'follows', out: Float64Array): void {
+function springTorque(
+  torque: Float64Array,
+  way: Int8Array,
+  friction: number,
+  turns: 'waits' | 'follows',
+  out: Float64Array,
+): void {
   let x = 0;
   for (let i = 0; i < torque.length; i++) {
     const t = torque[i]!;
@@ -89,11 +95,15 @@ class Loop {
       this.weight[i] = a > dead && !this.skip?.[i] ? 1 : 0;
       this.columns[0]![i] = 1;
       this.columns[1]![i] = s;
-      for (let j = 0; j + 1 < edges.length; j++) this.columns[2 + j]![i] = s * Math.max(0, Math.min(a, edges[j + 1]!) - edges[j]!);
+      for (let j = 0; j + 1 < edges.length; j++)
+        this.columns[2 + j]![i] = s * Math.max(0, Math.min(a, edges[j + 1]!) - edges[j]!);
     }
   }
 
-  /** Best offset, play and compliances for a friction and bends, in one pass: normal equations of at most five unknowns, whose row i is the mirror of column i. */
+  /**
+   * Best offset, play and compliances for a friction and bends, in one pass: normal equations of at most five unknowns,
+   * whose row i is the mirror of column i.
+   */
   try(friction: number, bends: readonly number[], turns: 'waits' | 'follows'): Trial | undefined {
     const n = this.torque.length;
     springTorque(this.torque, this.way, friction, turns, this.x);
@@ -164,8 +174,16 @@ class Loop {
 }
 
 /** Least of a function of a few variables from a start. Source: Nelder and Mead, 1965. */
-function descend(f: (p: number[]) => number, start: number[], size: number[], rounds = 160): { p: number[]; value: number } {
-  const simplex = [start, ...start.map((_, i) => start.map((v, j) => (i === j ? v + size[i]! : v)))].map((p) => ({ p, value: f(p) }));
+function descend(
+  f: (p: number[]) => number,
+  start: number[],
+  size: number[],
+  rounds = 160,
+): { p: number[]; value: number } {
+  const simplex = [start, ...start.map((_, i) => start.map((v, j) => (i === j ? v + size[i]! : v)))].map((p) => ({
+    p,
+    value: f(p),
+  }));
   const n = start.length;
   for (let k = 0; k < rounds; k++) {
     simplex.sort((a, b) => a.value - b.value);
@@ -184,41 +202,60 @@ function descend(f: (p: number[]) => number, start: number[], size: number[], ro
     else {
       const near = at(mirror.value < worst.value ? -0.5 : 0.5);
       if (near.value < worst.value) simplex[n] = near;
-      else for (let i = 1; i <= n; i++) {
-        const p = simplex[i]!.p.map((v, j) => (v + simplex[0]!.p[j]!) / 2);
-        simplex[i] = { p, value: f(p) };
-      }
+      else
+        for (let i = 1; i <= n; i++) {
+          const p = simplex[i]!.p.map((v, j) => (v + simplex[0]!.p[j]!) / 2);
+          simplex[i] = { p, value: f(p) };
+        }
     }
   }
   simplex.sort((a, b) => a.value - b.value);
   return simplex[0]!;
 }
 
-const thin = <A extends Float64Array | Uint8Array>(a: A, most: number): A => (a.length <= most ? a : (a.filter((_, i) => Math.floor((i * most) / a.length) !== Math.floor(((i - 1) * most) / a.length)) as A));
+const thin = <A extends Float64Array | Uint8Array>(a: A, most: number): A =>
+  a.length <= most
+    ? a
+    : (a.filter((_, i) => Math.floor((i * most) / a.length) !== Math.floor(((i - 1) * most) / a.length)) as A);
 
 /**
- * Fits a loop of torque and angle, readings in the order they were taken: dead zone, up to three slopes, Coulomb friction.
+ * Fits a loop of torque and angle, readings in the order they were taken: dead zone, up to three slopes, Coulomb
+ * friction.
  *
  * @param torque N·m, from nought up, back, down and back
  * @param angle rad
  * @param slopes at most how many
  * @returns undefined where the readings do not determine one
- * Source: angle = offset ± play/2 + piecewise compliance of the spring's torque; the spring's torque follows the applied one by the play operator of width ±friction (Prandtl). Linear in all but friction and bends, which are searched
- * (variable projection); covariance from the derivatives of all parameters at the optimum; slopes are added while the Bayesian criterion wants them.
+ * Source: angle = offset ± play/2 + piecewise compliance of the spring's torque; the spring's torque follows the
+ * applied one by the play operator of width ±friction (Prandtl). Linear in all but friction and bends, which are
+ * searched
+ * (variable projection); covariance from the derivatives of all parameters at the optimum; slopes are added while the
+ * Bayesian criterion wants them.
  */
 export function fitHysteresis(torque: Float64Array, angle: Float64Array, slopes = 3): HysteresisFit | undefined {
   const first = fitOnce(torque, angle, slopes, undefined);
   if (!first) return undefined;
-  // Few readings far outside (a slip of the dial, a reading at the very turn) must not bend the loop: they are left out once, by five of the robust spread.
+  // Few readings far outside (a slip of the dial, a reading at the very turn) must not bend the loop: they are left out
+  // once, by five of the robust spread.
   const off = first.fitted.map((v, i) => (Number.isFinite(v) ? Math.abs(angle[i]! - v) : NaN));
-  const sorted = Array.from(off).filter(Number.isFinite).sort((a, b) => a - b);
+  const sorted = Array.from(off)
+    .filter(Number.isFinite)
+    .sort((a, b) => a - b);
   const limit = 5 * 1.4826 * (sorted[sorted.length >> 1] ?? 0);
   const skip = Uint8Array.from(off, (d) => (d > limit && limit > 0 ? 1 : 0));
   const left = skip.reduce((s, v) => s + v, 0);
-  return left > 0 && left < 0.06 * torque.length ? (fitOnce(torque, angle, slopes, skip, [first.turns]) ?? first) : first;
+  return left > 0 && left < 0.06 * torque.length
+    ? (fitOnce(torque, angle, slopes, skip, [first.turns]) ?? first)
+    : first;
 }
 
-function fitOnce(torque: Float64Array, angle: Float64Array, slopes: number, skip: Uint8Array | undefined, ways: readonly ('waits' | 'follows')[] = ['waits', 'follows']): HysteresisFit | undefined {
+function fitOnce(
+  torque: Float64Array,
+  angle: Float64Array,
+  slopes: number,
+  skip: Uint8Array | undefined,
+  ways: readonly ('waits' | 'follows')[] = ['waits', 'follows'],
+): HysteresisFit | undefined {
   const n = torque.length;
   if (n < 8) return undefined;
   const whole = new Loop(torque, angle, skip);
@@ -226,16 +263,19 @@ function fitOnce(torque: Float64Array, angle: Float64Array, slopes: number, skip
   const quick = n > 260 ? new Loop(thin(torque, 240), thin(angle, 240), skip && thin(skip, 240)) : whole;
   const middle = n > 700 ? new Loop(thin(torque, 600), thin(angle, 600), skip && thin(skip, 600)) : whole;
   const T = whole.most;
-  const cost = (loop: Loop, turns: 'waits' | 'follows') => (p: readonly number[]): number => {
-    const [friction, ...bends] = p;
-    if (!(friction! >= 0) || friction! > 0.6 * T) return Infinity;
-    const sorted = [...bends].sort((a, b) => a - b);
-    if (sorted.some((b, i) => b < 0.03 * T || b > 0.88 * T - friction! || (i > 0 && b - sorted[i - 1]! < 0.03 * T))) return Infinity;
-    const t = loop.try(friction!, sorted, turns);
-    // Compliances below nought are no springs.
-    if (!t || t.values.subarray(2).some((c) => !(c > 0))) return Infinity;
-    return t.rss / t.used;
-  };
+  const cost =
+    (loop: Loop, turns: 'waits' | 'follows') =>
+    (p: readonly number[]): number => {
+      const [friction, ...bends] = p;
+      if (!(friction! >= 0) || friction! > 0.6 * T) return Infinity;
+      const sorted = [...bends].sort((a, b) => a - b);
+      if (sorted.some((b, i) => b < 0.03 * T || b > 0.88 * T - friction! || (i > 0 && b - sorted[i - 1]! < 0.03 * T)))
+        return Infinity;
+      const t = loop.try(friction!, sorted, turns);
+      // Compliances below nought are no springs.
+      if (!t || t.values.subarray(2).some((c) => !(c > 0))) return Infinity;
+      return t.rss / t.used;
+    };
   let chosen: { p: number[]; turns: 'waits' | 'follows'; count: number; bic: number } | undefined;
   for (const turns of ways) {
     const f = cost(quick, turns);
@@ -259,12 +299,29 @@ function fitOnce(torque: Float64Array, angle: Float64Array, slopes: number, skip
         if (!Number.isFinite(grid.value)) break;
         best = grid;
       }
-      const near = descend(f, best.p, best.p.map((v, i) => (i === 0 ? 0.02 * T + 0.1 * v : 0.06 * T)), 90);
-      const exact = quick === middle ? near : descend(g, near.p, near.p.map((v) => 0.004 * T + 0.01 * v), 14);
+      const near = descend(
+        f,
+        best.p,
+        best.p.map((v, i) => (i === 0 ? 0.02 * T + 0.1 * v : 0.06 * T)),
+        90,
+      );
+      const exact =
+        quick === middle
+          ? near
+          : descend(
+              g,
+              near.p,
+              near.p.map((v) => 0.004 * T + 0.01 * v),
+              14,
+            );
       if (!Number.isFinite(exact.value)) break;
       best = exact;
       const parameters = 3 + count + (count - 1);
-      const used = middle.try(exact.p[0]!, exact.p.slice(1).sort((a, b) => a - b), turns)!.used;
+      const used = middle.try(
+        exact.p[0]!,
+        exact.p.slice(1).sort((a, b) => a - b),
+        turns,
+      )!.used;
       const bic = used * Math.log(exact.value + 1e-30) + (parameters + (count - 1)) * Math.log(used) * 1.3;
       if (!chosen || bic < chosen.bic - (turns === 'follows' ? 4 : 0)) chosen = { p: exact.p, turns, count, bic };
     }
@@ -272,7 +329,13 @@ function fitOnce(torque: Float64Array, angle: Float64Array, slopes: number, skip
   if (!chosen) return undefined;
   const { turns, count } = chosen;
   // The one that was chosen is brought home on all readings.
-  if (quick !== whole) chosen.p = descend(cost(whole, turns), chosen.p, chosen.p.map((v) => 0.002 * T + 0.002 * v), 24).p;
+  if (quick !== whole)
+    chosen.p = descend(
+      cost(whole, turns),
+      chosen.p,
+      chosen.p.map((v) => 0.002 * T + 0.002 * v),
+      24,
+    ).p;
   const friction = chosen.p[0]!;
   const bends = chosen.p.slice(1).sort((a, b) => a - b);
   const t = whole.try(friction, bends, turns)!;
@@ -281,10 +344,18 @@ function fitOnce(torque: Float64Array, angle: Float64Array, slopes: number, skip
   // Derivatives of every parameter, friction and bends among them, at the optimum.
   const columns = parameters.map((v, i) => {
     const h = i >= 2 + count ? 1e-4 * T : Math.max(Math.abs(v) * 1e-5, 1e-12);
-    const shifted = (d: number) => whole.predict(parameters.map((x, j) => (j !== i ? x : i >= 2 + count ? Math.max(0, x + d) : x + d)), count, turns, new Float64Array(n));
+    const shifted = (d: number) =>
+      whole.predict(
+        parameters.map((x, j) => (j !== i ? x : i >= 2 + count ? Math.max(0, x + d) : x + d)),
+        count,
+        turns,
+        new Float64Array(n),
+      );
     const [a, b] = [shifted(h), shifted(-h)];
     const width = i >= 2 + count && v < h ? v + h : 2 * h;
-    return a.map((x, j) => (Number.isFinite(x) && Number.isFinite(b[j]!) && Number.isFinite(fitted[j]!) ? (x - b[j]!) / width : 0));
+    return a.map((x, j) =>
+      Number.isFinite(x) && Number.isFinite(b[j]!) && Number.isFinite(fitted[j]!) ? (x - b[j]!) / width : 0,
+    );
   });
   const residuals = fitted.map((v, i) => (Number.isFinite(v) ? angle[i]! - v : 0));
   const dof = t.used - parameters.length;
@@ -298,9 +369,19 @@ function fitOnce(torque: Float64Array, angle: Float64Array, slopes: number, skip
     return Math.sqrt(Math.max(0, (cov[i]![i]! * s2) / Math.max(1e-300, rss / Math.max(1, own))));
   };
   return {
-    play: { value: 2 * parameters[1]!, u: 2 * u(1) }, offset: { value: parameters[0]!, u: u(0) },
-    stiffness: Array.from({ length: count }, (_, j) => ({ value: 1 / parameters[2 + j]!, u: u(2 + j) / parameters[2 + j]! ** 2 })),
-    friction: { value: friction, u: u(2 + count) }, bends: bends.map((value, j) => ({ value, u: u(3 + count + j) })),
-    residual: Math.sqrt(s2), dof, k: student95(Math.max(1, dof)), turns, fitted, used: t.used,
+    play: { value: 2 * parameters[1]!, u: 2 * u(1) },
+    offset: { value: parameters[0]!, u: u(0) },
+    stiffness: Array.from({ length: count }, (_, j) => ({
+      value: 1 / parameters[2 + j]!,
+      u: u(2 + j) / parameters[2 + j]! ** 2,
+    })),
+    friction: { value: friction, u: u(2 + count) },
+    bends: bends.map((value, j) => ({ value, u: u(3 + count + j) })),
+    residual: Math.sqrt(s2),
+    dof,
+    k: student95(Math.max(1, dof)),
+    turns,
+    fitted,
+    used: t.used,
   };
 }

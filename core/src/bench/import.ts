@@ -31,35 +31,89 @@ function tidyTime(columns: Float64Array[], time: number): { columns: Float64Arra
     keep.push(i);
   }
   const back = t.length - keep.length;
-  const steps = keep.slice(1).map((i, k) => t[i]! - t[keep[k]!]!).sort((a, b) => a - b);
+  const steps = keep
+    .slice(1)
+    .map((i, k) => t[i]! - t[keep[k]!]!)
+    .sort((a, b) => a - b);
   const usual = steps[steps.length >> 1] ?? 0;
   const gaps = usual > 0 ? steps.filter((s) => s > 4 * usual).length : 0;
-  return { columns: back ? columns.map((c) => Float64Array.from(keep, (i) => c[i]!)) : columns, gaps, notes: [...(back ? [`Time runs backwards at ${back} sample${back === 1 ? '' : 's'}, which ${back === 1 ? 'was' : 'were'} left out.`] : []), ...(gaps ? [`There ${gaps === 1 ? 'is a gap' : `are ${gaps} gaps`} in time.`] : [])] };
+  return {
+    columns: back ? columns.map((c) => Float64Array.from(keep, (i) => c[i]!)) : columns,
+    gaps,
+    notes: [
+      ...(back
+        ? [
+            `Time runs backwards at ${back} sample${back === 1 ? '' : 's'}, which ${back === 1 ? 'was' : 'were'} left out.`,
+          ]
+        : []),
+      ...(gaps ? [`There ${gaps === 1 ? 'is a gap' : `are ${gaps} gaps`} in time.`] : []),
+    ],
+  };
 }
 
 /** A table as a recording of a kind's channels. */
 function asRecording(wanted: readonly WantedColumn[], table: ReadTable): Recording {
-  const filled = (c: WantedColumn) => (table.columns[c.id] as number[]).reduce((n, x) => n + (Number.isFinite(x) ? 1 : 0), 0);
+  const filled = (c: WantedColumn) =>
+    (table.columns[c.id] as number[]).reduce((n, x) => n + (Number.isFinite(x) ? 1 : 0), 0);
   // An optional column that is mostly empty is not there; where it is, a row without it is not whole.
   const channels = wanted.filter((c) => table.columns[c.id] && (!c.optional || 2 * filled(c) > table.rows));
-  const whole = Array.from({ length: table.rows }, (_, i) => i).filter((i) => channels.every((c) => Number.isFinite((table.columns[c.id] as number[])[i])));
+  const whole = Array.from({ length: table.rows }, (_, i) => i).filter((i) =>
+    channels.every((c) => Number.isFinite((table.columns[c.id] as number[])[i])),
+  );
   const lost = table.rows - whole.length;
-  const raw = channels.map((c) => (lost ? Float64Array.from(whole, (i) => (table.columns[c.id] as number[])[i]!) : Float64Array.from(table.columns[c.id] as number[])));
+  const raw = channels.map((c) =>
+    lost
+      ? Float64Array.from(whole, (i) => (table.columns[c.id] as number[])[i]!)
+      : Float64Array.from(table.columns[c.id] as number[]),
+  );
   const time = channels.findIndex((c) => c.id === 'time');
   const { columns, gaps, notes } = time >= 0 ? tidyTime(raw, time) : { columns: raw, gaps: 0, notes: [] };
-  return { channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity! })), data: columns, rate: 0, malformed: table.malformed + lost, gaps, notes: [...table.notes, ...(lost ? [`${lost} row${lost === 1 ? ' was' : 's were'} not whole and left out.`] : []), ...notes] };
+  return {
+    channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity! })),
+    data: columns,
+    rate: 0,
+    malformed: table.malformed + lost,
+    gaps,
+    notes: [
+      ...table.notes,
+      ...(lost ? [`${lost} row${lost === 1 ? ' was' : 's were'} not whole and left out.`] : []),
+      ...notes,
+    ],
+  };
 }
 
 /** Reads a table of readings or a recording for a kind of test. */
-export function importTable(kind: TestKind, text: string, newId: (i: number) => string = (i) => `r${i + 1}`): Result<Imported> {
+export function importTable(
+  kind: TestKind,
+  text: string,
+  newId: (i: number) => string = (i) => `r${i + 1}`,
+): Result<Imported> {
   const lone = kind.columns.length === 0;
   // A heading in lengths makes it a straight axis.
-  const lengths = kind.id === 'positioning' && /[\s_([/,](mm|µm|um|m|in)\s*[\])]?\s*([,;\t]|$)/i.test(text.split(/\r?\n/).find((l) => /[a-z]/i.test(l) && !l.trim().startsWith('#')) ?? '');
+  const lengths =
+    kind.id === 'positioning' &&
+    /[\s_([/,](mm|µm|um|m|in)\s*[\])]?\s*([,;\t]|$)/i.test(
+      text.split(/\r?\n/).find((l) => /[a-z]/i.test(l) && !l.trim().startsWith('#')) ?? '',
+    );
   const columns = columnsOf(kind, lengths ? { axis: 'straight' } : {});
-  const fromColumns: WantedColumn[] = columns.map((c) => ({ id: c.id, label: c.label, words: c.words, ...(c.as === 'quantity' ? { quantity: c.quantity, ...(c.optional && { optional: true }) } : { options: c.options, optional: true, ...(c.yes && { yes: c.yes }) }) }));
-  const fromChannels: WantedColumn[] = (kind.channels ?? []).map((c) => ({ id: c.id, label: c.label, quantity: c.quantity, words: c.words, ...(c.optional && { optional: true }) }));
+  const fromColumns: WantedColumn[] = columns.map((c) => ({
+    id: c.id,
+    label: c.label,
+    words: c.words,
+    ...(c.as === 'quantity'
+      ? { quantity: c.quantity, ...(c.optional && { optional: true }) }
+      : { options: c.options, optional: true, ...(c.yes && { yes: c.yes }) }),
+  }));
+  const fromChannels: WantedColumn[] = (kind.channels ?? []).map((c) => ({
+    id: c.id,
+    label: c.label,
+    quantity: c.quantity,
+    words: c.words,
+    ...(c.optional && { optional: true }),
+  }));
   // A time column nobody needs is still good for gaps.
-  if (kind.channels && !fromChannels.some((c) => c.id === 'time')) fromChannels.push({ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'], optional: true });
+  if (kind.channels && !fromChannels.some((c) => c.id === 'time'))
+    fromChannels.push({ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'], optional: true });
   const table = readTable(text, lone ? fromChannels : fromColumns);
   if (!table.ok) return table;
   const rig = { ...rigFrom(kind, table.value.head), ...(lengths && { axis: 'straight' }) };
@@ -68,12 +122,28 @@ export function importTable(kind: TestKind, text: string, newId: (i: number) => 
     if (!again.ok) return again;
     return ok({ ...nothing, rig, recording: asRecording(fromChannels, again.value), notes: again.value.notes });
   }
-  if (table.value.rows > 5000) return refuse(`There are ${table.value.rows} rows.`, 'This test is made of single readings, a few hundred at most.', 'Thin the table out, or choose a test that records.');
-  const readings = Array.from({ length: table.value.rows }, (_, i) => ({ id: newId(i), text: table.value.texts[i] ?? '', values: Object.fromEntries(Object.entries(table.value.columns).map(([k, c]) => [k, c[i]!] as const).filter(([, v]) => typeof v === 'string' || Number.isFinite(v))) }));
+  if (table.value.rows > 5000)
+    return refuse(
+      `There are ${table.value.rows} rows.`,
+      'This test is made of single readings, a few hundred at most.',
+      'Thin the table out, or choose a test that records.',
+    );
+  const readings = Array.from({ length: table.value.rows }, (_, i) => ({
+    id: newId(i),
+    text: table.value.texts[i] ?? '',
+    values: Object.fromEntries(
+      Object.entries(table.value.columns)
+        .map(([k, c]) => [k, c[i]!] as const)
+        .filter(([, v]) => typeof v === 'string' || Number.isFinite(v)),
+    ),
+  }));
   return ok({ ...nothing, rig, readings, notes: table.value.notes });
 }
 
-/** Reads a file for a kind of test: WAV by its first bytes, JSON by its first brace, anything else as a table. What a rig cannot be is left out, and said. */
+/**
+ * Reads a file for a kind of test: WAV by its first bytes, JSON by its first brace, anything else as a table. What a
+ * rig cannot be is left out, and said.
+ */
 export function importFile(kind: TestKind, bytes: Uint8Array, newId?: (i: number) => string): Result<Imported> {
   const read = fileOf(kind, bytes, newId);
   if (!read.ok) return read;
@@ -84,12 +154,22 @@ export function importFile(kind: TestKind, bytes: Uint8Array, newId?: (i: number
 function fileOf(kind: TestKind, bytes: Uint8Array, newId?: (i: number) => string): Result<Imported> {
   if (bytes.length === 0) return refuse('The file is empty.', 'It has no bytes.', 'Choose another one.');
   if (bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46 && bytes[3] === 0x46) {
-    if (!kind.channels?.some((c) => c.id === 'sound')) return refuse('This test is not made from sound.', `${kind.name} wants ${(kind.channels ?? kind.columns).map((c) => c.label).join(', ')}.`, 'Import a table, or choose Pluck a belt or Noise.');
+    if (!kind.channels?.some((c) => c.id === 'sound'))
+      return refuse(
+        'This test is not made from sound.',
+        `${kind.name} wants ${(kind.channels ?? kind.columns).map((c) => c.label).join(', ')}.`,
+        'Import a table, or choose Pluck a belt or Noise.',
+      );
     const wav = readWav(bytes);
     return wav.ok ? ok({ ...nothing, recording: wav.value, notes: wav.value.notes }) : wav;
   }
   const zeros = bytes.subarray(0, 2000).filter((b) => b === 0).length;
-  if (zeros > 0 && !(bytes[0] === 0xff && bytes[1] === 0xfe)) return refuse('This file is not text.', 'It has bytes that no table has.', 'Export the readings as CSV, or the sound as WAV.');
+  if (zeros > 0 && !(bytes[0] === 0xff && bytes[1] === 0xfe))
+    return refuse(
+      'This file is not text.',
+      'It has bytes that no table has.',
+      'Export the readings as CSV, or the sound as WAV.',
+    );
   const text = new TextDecoder(bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : 'utf-8').decode(bytes);
   return /^\s*[{[]/.test(text) ? readJson(kind, text, newId) : importTable(kind, text, newId);
 }

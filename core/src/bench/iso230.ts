@@ -36,7 +36,8 @@ const spread = (list: readonly number[]): number => (list.length > 1 ? sampleSta
 /**
  * Accuracy and repeatability of positioning.
  *
- * Source: ISO 230-2:2014: x̄ᵢ↑, x̄ᵢ↓, sᵢ; Bᵢ = x̄ᵢ↑ − x̄ᵢ↓; Rᵢ = max(2sᵢ↑ + 2sᵢ↓ + |Bᵢ|, 4sᵢ↑, 4sᵢ↓); E, M and A over all targets.
+ * Source: ISO 230-2:2014: x̄ᵢ↑, x̄ᵢ↓, sᵢ; Bᵢ = x̄ᵢ↑ − x̄ᵢ↓; Rᵢ = max(2sᵢ↑ + 2sᵢ↓ + |Bᵢ|, 4sᵢ↑, 4sᵢ↓); E, M and A over
+ * all targets.
  */
 export function positioningIso(runs: readonly TargetRuns[]): PositioningResult {
   const targets = runs.map((r): TargetResult => {
@@ -44,7 +45,18 @@ export function positioningIso(runs: readonly TargetRuns[]): PositioningResult {
     const [sUp, sDown] = [spread(r.up), spread(r.down)];
     const both = Number.isFinite(meanUp) && Number.isFinite(meanDown);
     const reversal = both ? meanUp - meanDown : 0;
-    return { target: r.target, meanUp, meanDown, sUp, sDown, mean: both ? (meanUp + meanDown) / 2 : Number.isFinite(meanUp) ? meanUp : meanDown, reversal, repeatability: both ? Math.max(2 * sUp + 2 * sDown + Math.abs(reversal), 4 * sUp, 4 * sDown) : 4 * Math.max(sUp, sDown) };
+    return {
+      target: r.target,
+      meanUp,
+      meanDown,
+      sUp,
+      sDown,
+      mean: both ? (meanUp + meanDown) / 2 : Number.isFinite(meanUp) ? meanUp : meanDown,
+      reversal,
+      repeatability: both
+        ? Math.max(2 * sUp + 2 * sDown + Math.abs(reversal), 4 * sUp, 4 * sDown)
+        : 4 * Math.max(sUp, sDown),
+    };
   });
   const known = (pick: (t: TargetResult) => number) => targets.map(pick).filter(Number.isFinite);
   const most = (list: readonly number[]) => (list.length ? Math.max(...list) : 0);
@@ -52,9 +64,19 @@ export function positioningIso(runs: readonly TargetRuns[]): PositioningResult {
   const means = [...known((t) => t.meanUp), ...known((t) => t.meanDown)];
   return {
     targets,
-    reversal: most(targets.map((t) => Math.abs(t.reversal))), meanReversal: targets.reduce((s, t) => s + t.reversal, 0) / targets.length,
-    repeatabilityUp: 4 * most(targets.map((t) => t.sUp)), repeatabilityDown: 4 * most(targets.map((t) => t.sDown)), repeatability: most(targets.map((t) => t.repeatability)),
-    systematic: range(means, means), meanDeviation: range(targets.map((t) => t.mean), targets.map((t) => t.mean)),
-    accuracy: range([...known((t) => t.meanUp + 2 * t.sUp), ...known((t) => t.meanDown + 2 * t.sDown)], [...known((t) => t.meanUp - 2 * t.sUp), ...known((t) => t.meanDown - 2 * t.sDown)]),
+    reversal: most(targets.map((t) => Math.abs(t.reversal))),
+    meanReversal: targets.reduce((s, t) => s + t.reversal, 0) / targets.length,
+    repeatabilityUp: 4 * most(targets.map((t) => t.sUp)),
+    repeatabilityDown: 4 * most(targets.map((t) => t.sDown)),
+    repeatability: most(targets.map((t) => t.repeatability)),
+    systematic: range(means, means),
+    meanDeviation: range(
+      targets.map((t) => t.mean),
+      targets.map((t) => t.mean),
+    ),
+    accuracy: range(
+      [...known((t) => t.meanUp + 2 * t.sUp), ...known((t) => t.meanDown + 2 * t.sDown)],
+      [...known((t) => t.meanUp - 2 * t.sUp), ...known((t) => t.meanDown - 2 * t.sDown)],
+    ),
   };
 }

@@ -29,15 +29,31 @@ const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(0)}°`;
 /**
  * Analyses a play test: play at each output angle, their mean with uncertainty, the worst angle, and what to read next.
  *
- * @param stiffness expected stiffness at the output, N·m/rad; its share of the push is taken out where the rig asks for it
+ * @param stiffness expected stiffness at the output, N·m/rad; its share of the push is taken out where the rig asks for
+ *   it
  * Source: play = 2·asin(d/2L); JCGM 100:2008 for the budget (resolution √2·r/√12 for a difference, stated error a/√3).
  */
-export function analysePlay(test: PlayTest, instrument: Instrument | undefined, stiffness: number | undefined): Result<PlayResult> {
+export function analysePlay(
+  test: PlayTest,
+  instrument: Instrument | undefined,
+  stiffness: number | undefined,
+): Result<PlayResult> {
   const counted = test.readings.filter((r) => r.struck === undefined);
-  if (counted.length === 0) return refuse('There are no readings yet.', 'Play is worked out from the difference between a push each way.', 'Push the lever lightly both ways and type the difference.');
+  if (counted.length === 0)
+    return refuse(
+      'There are no readings yet.',
+      'Play is worked out from the difference between a push each way.',
+      'Push the lever lightly both ways and type the difference.',
+    );
   const { lever, leverError, push } = test.rig;
   const far = counted.find((r) => r.difference > 2 * lever);
-  if (far) return refuse(`The reading “${far.text}” is longer than the lever can swing.`, `A point at ${(lever * 1000).toFixed(1)} mm moves at most ${(2 * lever * 1000).toFixed(1)} mm.`, 'Check the reading and the lever’s radius.', far.id);
+  if (far)
+    return refuse(
+      `The reading “${far.text}” is longer than the lever can swing.`,
+      `A point at ${(lever * 1000).toFixed(1)} mm moves at most ${(2 * lever * 1000).toFixed(1)} mm.`,
+      'Check the reading and the lever’s radius.',
+      far.id,
+    );
   const windUp = test.rig.correctWindUp && stiffness && push > 0 ? (2 * push) / stiffness : 0;
   const plays = counted.map((r) => playFromLever(r.difference, lever) - windUp);
   const angles: { angle: number; plays: number[] }[] = [];
@@ -58,25 +74,76 @@ export function analysePlay(test: PlayTest, instrument: Instrument | undefined, 
   // Readings that all fall on the same step share its rounding: repeating them gains nothing.
   const independent = spread > resolution ? counted.length : 1;
   const budget: Contribution[] = [
-    { id: 'scatter', name: 'scatter of the readings', u: a.u, dof: a.dof, halve: `about ${counted.length * 4} readings in place of ${counted.length}` },
-    { id: 'resolution', name: 'resolution of the instrument', u: (Math.SQRT2 * fromResolution(resolution) * byReading) / Math.sqrt(independent), dof: Infinity, halve: 'a lever twice as long, or an instrument with half the step' },
-    { id: 'error', name: 'stated error of the instrument', u: fromBounds(instrument?.error ?? 0) * byReading, dof: Infinity, halve: 'a lever twice as long, or a better instrument' },
-    { id: 'lever', name: 'lever radius', u: fromBounds(test.rig.leverError) * byReading * (mid / lever), dof: Infinity, halve: 'the radius measured to half the error' },
+    {
+      id: 'scatter',
+      name: 'scatter of the readings',
+      u: a.u,
+      dof: a.dof,
+      halve: `about ${counted.length * 4} readings in place of ${counted.length}`,
+    },
+    {
+      id: 'resolution',
+      name: 'resolution of the instrument',
+      u: (Math.SQRT2 * fromResolution(resolution) * byReading) / Math.sqrt(independent),
+      dof: Infinity,
+      halve: 'a lever twice as long, or an instrument with half the step',
+    },
+    {
+      id: 'error',
+      name: 'stated error of the instrument',
+      u: fromBounds(instrument?.error ?? 0) * byReading,
+      dof: Infinity,
+      halve: 'a lever twice as long, or a better instrument',
+    },
+    {
+      id: 'lever',
+      name: 'lever radius',
+      u: fromBounds(test.rig.leverError) * byReading * (mid / lever),
+      dof: Infinity,
+      halve: 'the radius measured to half the error',
+    },
   ];
-  if (windUp > 0) budget.push({ id: 'wind-up', name: 'wind-up taken out', u: fromBounds(windUp * 0.3), dof: Infinity, halve: 'a lighter push' });
+  if (windUp > 0)
+    budget.push({
+      id: 'wind-up',
+      name: 'wind-up taken out',
+      u: fromBounds(windUp * 0.3),
+      dof: Infinity,
+      halve: 'a lighter push',
+    });
   const found = combine(a.mean, 'smallAngle', budget);
-  return ok({ found, perAngle, worst, windUp, counted: counted.length, struck: test.readings.length - counted.length, advice: advise(found, perAngle, counted.length, leverError) });
+  return ok({
+    found,
+    perAngle,
+    worst,
+    windUp,
+    counted: counted.length,
+    struck: test.readings.length - counted.length,
+    advice: advise(found, perAngle, counted.length, leverError),
+  });
 }
 
 function advise(found: Uncertain, perAngle: readonly PlayAtAngle[], count: number, leverError: number): string[] {
   const list: string[] = [];
-  if (count < 3) list.push(`With ${count === 1 ? 'one reading' : 'two readings'} the scatter is hardly known: read at least three.`);
+  if (count < 3)
+    list.push(`With ${count === 1 ? 'one reading' : 'two readings'} the scatter is hardly known: read at least three.`);
   if (perAngle.length < 3) {
     const done = perAngle.map((a) => degrees(a.angle)).join(', ');
-    list.push(`Play changes round the turn. So far read at ${done}: add ${['0°', '120°', '240°'].filter((x) => !done.split(', ').includes(x)).slice(0, 2).join(' and ')}.`);
+    list.push(
+      `Play changes round the turn. So far read at ${done}: add ${['0°', '120°', '240°']
+        .filter((x) => !done.split(', ').includes(x))
+        .slice(0, 2)
+        .join(' and ')}.`,
+    );
   }
-  if (found.dominant) list.push(`The largest part of the uncertainty is the ${found.dominant.name}; to halve it: ${found.dominant.halve}.`);
+  if (found.dominant)
+    list.push(
+      `The largest part of the uncertainty is the ${found.dominant.name}; to halve it: ${found.dominant.halve}.`,
+    );
   if (leverError === 0) list.push('The lever’s radius is taken as exact. Give its error for an honest uncertainty.');
-  if (found.value < 0) list.push('More wind-up was taken out than was measured: the push was lighter than stated, or the joint is stiffer than expected.');
+  if (found.value < 0)
+    list.push(
+      'More wind-up was taken out than was measured: the push was lighter than stated, or the joint is stiffer than expected.',
+    );
   return list;
 }

@@ -3,7 +3,10 @@ import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 import type { ChannelCalibration } from '../shop/channel.ts';
 import { MOST_SAMPLE, type Channel, type Recording } from './recording.ts';
 
-/** A channel as a rig announces it: its name, what it measures in which unit, counts per turn where it counts, and a scale. */
+/**
+ * A channel as a rig announces it: its name, what it measures in which unit, counts per turn where it counts, and a
+ * scale.
+ */
 export interface RigChannel extends Channel {
   /** SI value of one raw count or unit. */
   readonly scale: number;
@@ -11,9 +14,19 @@ export interface RigChannel extends Channel {
 }
 
 const USUAL: Readonly<Record<string, { id: string; quantity: QuantityId; unit: string }>> = {
-  t: { id: 'time', quantity: 'time', unit: 's' }, time: { id: 'time', quantity: 'time', unit: 's' }, in: { id: 'input', quantity: 'angle', unit: 'rad' }, input: { id: 'input', quantity: 'angle', unit: 'rad' },
-  out: { id: 'output', quantity: 'angle', unit: 'rad' }, output: { id: 'output', quantity: 'angle', unit: 'rad' }, load: { id: 'counts', quantity: 'count', unit: '' }, torque: { id: 'torque', quantity: 'torque', unit: 'N·m' },
-  i: { id: 'current', quantity: 'current', unit: 'A' }, current: { id: 'current', quantity: 'current', unit: 'A' }, angle: { id: 'angle', quantity: 'smallAngle', unit: 'rad' }, temp: { id: 'temperature', quantity: 'temperature', unit: '°C' }, temperature: { id: 'temperature', quantity: 'temperature', unit: '°C' },
+  t: { id: 'time', quantity: 'time', unit: 's' },
+  time: { id: 'time', quantity: 'time', unit: 's' },
+  in: { id: 'input', quantity: 'angle', unit: 'rad' },
+  input: { id: 'input', quantity: 'angle', unit: 'rad' },
+  out: { id: 'output', quantity: 'angle', unit: 'rad' },
+  output: { id: 'output', quantity: 'angle', unit: 'rad' },
+  load: { id: 'counts', quantity: 'count', unit: '' },
+  torque: { id: 'torque', quantity: 'torque', unit: 'N·m' },
+  i: { id: 'current', quantity: 'current', unit: 'A' },
+  current: { id: 'current', quantity: 'current', unit: 'A' },
+  angle: { id: 'angle', quantity: 'smallAngle', unit: 'rad' },
+  temp: { id: 'temperature', quantity: 'temperature', unit: '°C' },
+  temperature: { id: 'temperature', quantity: 'temperature', unit: '°C' },
 };
 
 type Raw = Record<string, unknown>;
@@ -39,9 +52,12 @@ class Column {
 }
 
 /**
- * Reads what a rig prints, line by line: a header object that names channels, then an object or a row of values a sample. Lines that are not whole are counted, never fatal; gaps in time are counted as well.
+ * Reads what a rig prints, line by line: a header object that names channels, then an object or a row of values a
+ * sample. Lines that are not whole are counted, never fatal; gaps in time are counted as well.
  *
- * A header is `{"channels":[{"name":"in","quantity":"angle","counts":16384},{"name":"load","unit":"N","scale":0.001}],"rate":1000}`; channels may also be given by name alone.
+ * A header is
+ * `{"channels":[{"name":"in","quantity":"angle","counts":16384},{"name":"load","unit":"N","scale":0.001}],"rate":1000}`;
+ * channels may also be given by name alone.
  */
 export class LineReader {
   channels: RigChannel[] = [];
@@ -87,15 +103,32 @@ export class LineReader {
       // A channel without a name, or under one that another has, cannot be told from its neighbours.
       if (!name || this.names.includes(name)) continue;
       const usual = Object.hasOwn(USUAL, name.toLowerCase()) ? USUAL[name.toLowerCase()] : undefined;
-      const quantity = (typeof spec['quantity'] === 'string' && Object.hasOwn(QUANTITIES, spec['quantity']) ? spec['quantity'] : usual?.quantity ?? 'count') as QuantityId;
-      const unit = typeof spec['unit'] === 'string' ? findUnit(QUANTITIES[quantity], spec['unit']) : usual && usual.quantity === quantity ? QUANTITIES[quantity].units.find((u) => u.symbol === usual.unit) : undefined;
+      const quantity = (
+        typeof spec['quantity'] === 'string' && Object.hasOwn(QUANTITIES, spec['quantity'])
+          ? spec['quantity']
+          : (usual?.quantity ?? 'count')
+      ) as QuantityId;
+      const unit =
+        typeof spec['unit'] === 'string'
+          ? findUnit(QUANTITIES[quantity], spec['unit'])
+          : usual && usual.quantity === quantity
+            ? QUANTITIES[quantity].units.find((u) => u.symbol === usual.unit)
+            : undefined;
       const counts = Number(spec['counts'] ?? 0);
-      const scale = counts > 0 ? (2 * Math.PI) / counts : Number(spec['scale'] ?? 1) * (unit ? toSi(1, unit) - toSi(0, unit) : 1);
+      const scale =
+        counts > 0 ? (2 * Math.PI) / counts : Number(spec['scale'] ?? 1) * (unit ? toSi(1, unit) - toSi(0, unit) : 1);
       this.names.push(name);
-      this.channels.push({ id: usual?.id ?? name, name, quantity, scale: Number.isFinite(scale) && scale !== 0 ? scale * (spec['direction'] === -1 ? -1 : 1) : 1, zero: finite(spec['zero']) - (unit?.offset ? unit.offset / (unit.factor || 1) : 0) });
+      this.channels.push({
+        id: usual?.id ?? name,
+        name,
+        quantity,
+        scale: Number.isFinite(scale) && scale !== 0 ? scale * (spec['direction'] === -1 ? -1 : 1) : 1,
+        zero: finite(spec['zero']) - (unit?.offset ? unit.offset / (unit.factor || 1) : 0),
+      });
       this.columns.push(new Column());
       const known = Object.hasOwn(this.known, name) ? this.known[name] : undefined;
-      if (known && known.scale !== 0) this.channels[this.channels.length - 1] = { ...this.channels[this.channels.length - 1]!, ...known };
+      if (known && known.scale !== 0)
+        this.channels[this.channels.length - 1] = { ...this.channels[this.channels.length - 1]!, ...known };
     }
   }
 
@@ -127,7 +160,8 @@ export class LineReader {
     const cells = s.split(/[,;\t ]+/);
     if (cells.some((c) => !/^[+-]?(\d|\.\d)/.test(c))) {
       // A heading in place of a header object.
-      if (this.names.length === 0 && cells.length > 1 && cells.every((c) => /^[A-Za-z]\w*$/.test(c))) this.declare(cells);
+      if (this.names.length === 0 && cells.length > 1 && cells.every((c) => /^[A-Za-z]\w*$/.test(c)))
+        this.declare(cells);
       else this.malformed++;
       return false;
     }
@@ -140,7 +174,13 @@ export class LineReader {
 
   private take(values: readonly unknown[]): boolean {
     const { channels } = this;
-    if (values.length === 0 || values.length !== this.names.length || values.some((v, i) => typeof v !== 'number' || !(Math.abs((v - channels[i]!.zero) * channels[i]!.scale) <= MOST_SAMPLE))) {
+    if (
+      values.length === 0 ||
+      values.length !== this.names.length ||
+      values.some(
+        (v, i) => typeof v !== 'number' || !(Math.abs((v - channels[i]!.zero) * channels[i]!.scale) <= MOST_SAMPLE),
+      )
+    ) {
       this.malformed++;
       return false;
     }
@@ -159,14 +199,30 @@ export class LineReader {
       }
       this.lastTime = t;
     }
-    for (let i = 0; i < values.length; i++) this.columns[i]!.push(((values[i] as number) - this.channels[i]!.zero) * this.channels[i]!.scale);
+    for (let i = 0; i < values.length; i++)
+      this.columns[i]!.push(((values[i] as number) - this.channels[i]!.zero) * this.channels[i]!.scale);
     return true;
   }
 
   /** Everything so far; undefined where there is nothing. */
   recording(): Recording | undefined {
     if (this.samples === 0) return undefined;
-    return { channels: this.channels.map(({ id, name, quantity }) => ({ id, name, quantity })), data: this.columns.map((c) => c.values.slice()), rate: this.rate, malformed: this.malformed, gaps: this.gaps, notes: [...(this.malformed ? [`${this.malformed} line${this.malformed === 1 ? ' was' : 's were'} not whole and left out${this.backwards ? `; time ran backwards in ${this.backwards} of them` : ''}.`] : []), ...(this.gaps ? [`There ${this.gaps === 1 ? 'is a gap' : `are ${this.gaps} gaps`} in time.`] : [])] };
+    return {
+      channels: this.channels.map(({ id, name, quantity }) => ({ id, name, quantity })),
+      data: this.columns.map((c) => c.values.slice()),
+      rate: this.rate,
+      malformed: this.malformed,
+      gaps: this.gaps,
+      notes: [
+        ...(this.malformed
+          ? [
+              `${this.malformed} line${this.malformed === 1 ? ' was' : 's were'} not whole and left ` +
+                `out${this.backwards ? `; time ran backwards in ${this.backwards} of them` : ''}.`,
+            ]
+          : []),
+        ...(this.gaps ? [`There ${this.gaps === 1 ? 'is a gap' : `are ${this.gaps} gaps`} in time.`] : []),
+      ],
+    };
   }
 }
 

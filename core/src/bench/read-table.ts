@@ -28,12 +28,57 @@ export interface ReadTable {
 }
 
 /** Units as people put them behind an underscore in a heading. */
-const SUFFIXES: Readonly<Record<string, string>> = { nm: 'N·m', mm: 'mm', um: 'µm', m: 'm', cm: 'cm', in: 'in', deg: '°', rad: 'rad', mrad: 'mrad', arcmin: '′', arcsec: '″', rev: 'rev', turns: 'rev', s: 's', ms: 'ms', min: 'min', h: 'h', a: 'A', ma: 'mA', v: 'V', w: 'W', kg: 'kg', g: 'g', lb: 'lb', n: 'N', kn: 'kN', rpm: 'rpm', rads: 'rad/s', hz: 'Hz', c: '°C', degc: '°C', k: 'K', f: '°F', kgfcm: 'kgf·cm', ozfin: 'ozf·in', mnm: 'mN·m' };
+const SUFFIXES: Readonly<Record<string, string>> = {
+  nm: 'N·m',
+  mm: 'mm',
+  um: 'µm',
+  m: 'm',
+  cm: 'cm',
+  in: 'in',
+  deg: '°',
+  rad: 'rad',
+  mrad: 'mrad',
+  arcmin: '′',
+  arcsec: '″',
+  rev: 'rev',
+  turns: 'rev',
+  s: 's',
+  ms: 'ms',
+  min: 'min',
+  h: 'h',
+  a: 'A',
+  ma: 'mA',
+  v: 'V',
+  w: 'W',
+  kg: 'kg',
+  g: 'g',
+  lb: 'lb',
+  n: 'N',
+  kn: 'kN',
+  rpm: 'rpm',
+  rads: 'rad/s',
+  hz: 'Hz',
+  c: '°C',
+  degc: '°C',
+  k: 'K',
+  f: '°F',
+  kgfcm: 'kgf·cm',
+  ozfin: 'ozf·in',
+  mnm: 'mN·m',
+};
 
-const tidy = (s: string): string => s.toLowerCase().replace(/[_\-./]+/g, ' ').replace(/\s+/g, ' ').trim();
+const tidy = (s: string): string =>
+  s
+    .toLowerCase()
+    .replace(/[_\-./]+/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
 
 /** The name and the unit in a heading: "torque (N·m)", "angle [deg]", "angle_arcmin", "time / s". */
-function heading(text: string, quantity: QuantityId | undefined): { name: string; unit: string | undefined; said: string | undefined } {
+function heading(
+  text: string,
+  quantity: QuantityId | undefined,
+): { name: string; unit: string | undefined; said: string | undefined } {
   const found = /^(.*?)[([{]\s*([^)\]}]+?)\s*[)\]}]\s*$/.exec(text) ?? /^(.*?)\s*[/,]\s*([^\s/,]+)\s*$/.exec(text);
   if (found?.[2] && quantity) {
     const unit = findUnit(QUANTITIES[quantity], found[2])?.symbol ?? SUFFIXES[found[2].toLowerCase()];
@@ -64,7 +109,8 @@ function yesOrNo(raw: string, w: WantedColumn): { readonly value: string } | und
 }
 
 /**
- * Reads a table of readings: any separator, decimal commas, a heading in any order with units, or none with columns in the order given; comment lines with named values above it. Rows that cannot be read are counted and left
+ * Reads a table of readings: any separator, decimal commas, a heading in any order with units, or none with columns in
+ * the order given; comment lines with named values above it. Rows that cannot be read are counted and left
  * out; the rest is kept.
  */
 export function readTable(text: string, wanted: readonly WantedColumn[]): Result<ReadTable> {
@@ -78,21 +124,56 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
       if (pair) head[tidy(pair[1]!)] = pair[2]!.trim();
     } else if (line.trim() !== '') body.push(line);
   }
-  if (body.length === 0) return refuse('There is nothing to read.', 'No line has anything in it.', `A table has columns of ${wanted.filter((w) => !w.optional).map((w) => w.label).join(', ')}.`);
+  if (body.length === 0)
+    return refuse(
+      'There is nothing to read.',
+      'No line has anything in it.',
+      `A table has columns of ${wanted
+        .filter((w) => !w.optional)
+        .map((w) => w.label)
+        .join(', ')}.`,
+    );
   // Semicolons and tabs win over commas, which may be decimals.
-  const delimiter = body[0]!.includes('\t') ? '\t' : body[0]!.includes(';') ? ';' : /,/.test(body[0]!) && !(body.length > 1 && body.slice(0, 20).every((l) => /^\s*[+\-−]?\d+,\d+(\s+[+\-−]?\d+,\d+)+\s*$/.test(l))) ? ',' : body[0]!.includes('|') ? '|' : ' ';
-  const parsed = Papa.parse<string[]>(delimiter === ' ' ? body.map((l) => l.trim().replace(/\s+/g, ' ')).join('\n') : body.join('\n'), { delimiter, skipEmptyLines: true });
+  const delimiter = body[0]!.includes('\t')
+    ? '\t'
+    : body[0]!.includes(';')
+      ? ';'
+      : /,/.test(body[0]!) &&
+          !(body.length > 1 && body.slice(0, 20).every((l) => /^\s*[+\-−]?\d+,\d+(\s+[+\-−]?\d+,\d+)+\s*$/.test(l)))
+        ? ','
+        : body[0]!.includes('|')
+          ? '|'
+          : ' ';
+  const parsed = Papa.parse<string[]>(
+    delimiter === ' ' ? body.map((l) => l.trim().replace(/\s+/g, ' ')).join('\n') : body.join('\n'),
+    { delimiter, skipEmptyLines: true },
+  );
   let rows = parsed.data.map((r) => r.map((c) => c.trim()));
   // Lines of "name, value" above a table are named values as well.
-  while (rows.length > 2 && rows[0]!.filter((c) => c !== '').length === 2 && !numberLike(rows[0]![0]!) && numberLike(rows[0]![1]!) && wanted.filter((w) => !w.optional).length !== 1) {
+  while (
+    rows.length > 2 &&
+    rows[0]!.filter((c) => c !== '').length === 2 &&
+    !numberLike(rows[0]![0]!) &&
+    numberLike(rows[0]![1]!) &&
+    wanted.filter((w) => !w.optional).length !== 1
+  ) {
     head[tidy(rows[0]![0]!)] = rows[0]![1]!;
     rows = rows.slice(1);
   }
-  if (rows.length === 0) return refuse('There is nothing to read.', 'No line has anything in it.', `A table has columns of ${wanted.filter((w) => !w.optional).map((w) => w.label).join(', ')}.`);
+  if (rows.length === 0)
+    return refuse(
+      'There is nothing to read.',
+      'No line has anything in it.',
+      `A table has columns of ${wanted
+        .filter((w) => !w.optional)
+        .map((w) => w.label)
+        .join(', ')}.`,
+    );
   const first = rows[0]!;
   const named = first.some((c) => c !== '' && !numberLike(c)) && first.every((c) => !/^\s*[+\-−]?\d/.test(c));
   const data = named ? rows.slice(1) : rows;
-  if (data.length === 0) return refuse('There is a heading and nothing under it.', 'No row has numbers.', 'Give the rows as well.');
+  if (data.length === 0)
+    return refuse('There is a heading and nothing under it.', 'No row has numbers.', 'Give the rows as well.');
   const notes: string[] = [];
   const used = new Set<number>();
   const places = wanted.map((w, i) => {
@@ -102,7 +183,8 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
       const parts = name.split(' ');
       let best = 0;
       w.words.forEach((word, k) => {
-        const s = name === word ? 100 - k : parts.includes(word) ? 60 - k : word.length > 2 && name.includes(word) ? 30 - k : 0;
+        const s =
+          name === word ? 100 - k : parts.includes(word) ? 60 - k : word.length > 2 && name.includes(word) ? 30 - k : 0;
         best = Math.max(best, s);
       });
       return name === tidy(w.id) || name === tidy(w.label) ? 200 : best;
@@ -116,25 +198,56 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
     return at;
   });
   const missing = wanted.filter((w, i) => places[i]! < 0 && !w.optional);
-  if (missing.length) return refuse(`The column${missing.length > 1 ? 's' : ''} ${missing.map((w) => w.label).join(' and ')} ${missing.length > 1 ? 'are' : 'is'} missing.`, named ? `The heading has ${first.filter(Boolean).slice(0, 8).map((c) => c.replace(/\s+/g, ' ').slice(0, 24)).join(', ')}.` : `Rows have ${first.length} value${first.length === 1 ? '' : 's'}.`, `Name columns ${wanted.map((w) => `${w.label}${w.quantity ? ` (${QUANTITIES[w.quantity].shown || 'plain'})` : ''}`).join(', ')}.`);
+  if (missing.length)
+    return refuse(
+      `The column${missing.length > 1 ? 's' : ''} ${missing.map((w) => w.label).join(' and ')} ${missing.length > 1 ? 'are' : 'is'} missing.`,
+      named
+        ? `The heading has ${first
+            .filter(Boolean)
+            .slice(0, 8)
+            .map((c) => c.replace(/\s+/g, ' ').slice(0, 24))
+            .join(', ')}.`
+        : `Rows have ${first.length} value${first.length === 1 ? '' : 's'}.`,
+      `Name columns ${wanted.map((w) => `${w.label}${w.quantity ? ` (${QUANTITIES[w.quantity].shown || 'plain'})` : ''}`).join(', ')}.`,
+    );
   const commas = delimiter !== ',' && decimalCommas(data);
   if (commas) notes.push('Commas were read as decimal points.');
   const heads = wanted.map((w, i) => (named && places[i]! >= 0 ? heading(first[places[i]!]!, w.quantity) : undefined));
   // A scale that shows newtons where a mass is meant: told, and divided by standard gravity.
   const forces = wanted.map((w, i) => {
-    const unit = w.quantity === 'mass' && named && places[i]! >= 0 && !heads[i]?.unit ? heading(first[places[i]!]!, 'force').unit : undefined;
+    const unit =
+      w.quantity === 'mass' && named && places[i]! >= 0 && !heads[i]?.unit
+        ? heading(first[places[i]!]!, 'force').unit
+        : undefined;
     return unit === undefined ? undefined : findUnit(QUANTITIES.force, unit);
   });
-  forces.forEach((f, i) => f && notes.push(`${wanted[i]!.label} is in ${f.symbol}: it was divided by standard gravity.`));
+  forces.forEach(
+    (f, i) => f && notes.push(`${wanted[i]!.label} is in ${f.symbol}: it was divided by standard gravity.`),
+  );
   heads.forEach((h, i) => {
     const w = wanted[i]!;
     if (forces[i]) return;
-    if (h?.said && !h.unit) notes.push(`The unit “${h.said}” of ${w.label} is not known; ${QUANTITIES[w.quantity!].shown} was taken.`);
-    else if (!h?.unit && w.quantity && QUANTITIES[w.quantity].units.some((u) => u.symbol !== '') && places[i]! >= 0 && !data.slice(0, 5).some((r) => /[a-zA-Z°′″'"µ]/.test(r[places[i]!] ?? ''))) notes.push(`No unit is given for ${w.label}: ${QUANTITIES[w.quantity].shown} was taken.`);
+    if (h?.said && !h.unit)
+      notes.push(`The unit “${h.said}” of ${w.label} is not known; ${QUANTITIES[w.quantity!].shown} was taken.`);
+    else if (
+      !h?.unit &&
+      w.quantity &&
+      QUANTITIES[w.quantity].units.some((u) => u.symbol !== '') &&
+      places[i]! >= 0 &&
+      !data.slice(0, 5).some((r) => /[a-zA-Z°′″'"µ]/.test(r[places[i]!] ?? ''))
+    )
+      notes.push(`No unit is given for ${w.label}: ${QUANTITIES[w.quantity].shown} was taken.`);
   });
   // Bare numbers in a known unit are read without the parser's ceremony: recordings have a million of them.
-  const scales = wanted.map((w, i) => (w.quantity ? findUnit(QUANTITIES[w.quantity], heads[i]?.unit ?? QUANTITIES[w.quantity].shown) ?? QUANTITIES[w.quantity].units[0]! : undefined));
-  const columns: Record<string, (number | string)[]> = Object.fromEntries(wanted.filter((_, i) => places[i]! >= 0).map((w) => [w.id, []]));
+  const scales = wanted.map((w, i) =>
+    w.quantity
+      ? (findUnit(QUANTITIES[w.quantity], heads[i]?.unit ?? QUANTITIES[w.quantity].shown) ??
+        QUANTITIES[w.quantity].units[0]!)
+      : undefined,
+  );
+  const columns: Record<string, (number | string)[]> = Object.fromEntries(
+    wanted.filter((_, i) => places[i]! >= 0).map((w) => [w.id, []]),
+  );
   const texts: string[] = [];
   let malformed = 0;
   let why: string | undefined;
@@ -153,7 +266,10 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
       }
       if (w.options) {
         const t = tidy(raw);
-        const found = w.options.find((o) => o.value === t || tidy(o.label) === t) ?? w.options.find((o) => tidy(o.label).includes(t) || t.includes(tidy(o.value))) ?? yesOrNo(raw, w);
+        const found =
+          w.options.find((o) => o.value === t || tidy(o.label) === t) ??
+          w.options.find((o) => tidy(o.label).includes(t) || t.includes(tidy(o.value))) ??
+          yesOrNo(raw, w);
         if (found) cells[i] = found.value;
         else whole = false;
         continue;
@@ -162,8 +278,7 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
       if (raw !== '' && Number.isFinite(plain)) {
         const newtons = forces[i];
         cells[i] = newtons ? toSi(plain, newtons) / 9.80665 : toSi(plain, scales[i]!);
-      }
-      else {
+      } else {
         const read = parseQuantity(commas ? raw.replace(/(\d),(\d)/, '$1.$2') : raw, w.quantity!, heads[i]?.unit);
         if (read.ok) cells[i] = read.value.si;
         else {
@@ -173,7 +288,9 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
       }
     }
     // A value beyond all measuring is a slip of the pen or of the program that wrote it.
-    const far = cells.slice(0, wanted.length).findIndex((c, i) => places[i]! >= 0 && typeof c === 'number' && !(Math.abs(c) <= MOST_SAMPLE));
+    const far = cells
+      .slice(0, wanted.length)
+      .findIndex((c, i) => places[i]! >= 0 && typeof c === 'number' && !(Math.abs(c) <= MOST_SAMPLE));
     if (whole && far >= 0) {
       whole = false;
       why ??= `row ${r + 1}: ${wanted[far]!.label} is too large to be measured`;
@@ -187,7 +304,18 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
     if (texts.length < 5000) texts.push(row.join(delimiter === '\t' || delimiter === ' ' ? '  ' : ', '));
   }
   const kept = Object.values(columns)[0]?.length ?? 0;
-  if (malformed) notes.push(`${malformed} row${malformed === 1 ? '' : 's'} could not be read and ${malformed === 1 ? 'was' : 'were'} left out (${why}).`);
-  if (kept === 0) return refuse('No row could be read.', why ?? 'Nothing in them is a number.', `Give rows of ${wanted.filter((w) => !w.optional).map((w) => w.label).join(', ')}.`);
+  if (malformed)
+    notes.push(
+      `${malformed} row${malformed === 1 ? '' : 's'} could not be read and ${malformed === 1 ? 'was' : 'were'} left out (${why}).`,
+    );
+  if (kept === 0)
+    return refuse(
+      'No row could be read.',
+      why ?? 'Nothing in them is a number.',
+      `Give rows of ${wanted
+        .filter((w) => !w.optional)
+        .map((w) => w.label)
+        .join(', ')}.`,
+    );
   return ok({ columns, rows: kept, texts, head, malformed, notes });
 }

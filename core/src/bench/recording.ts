@@ -33,7 +33,15 @@ export const channelOf = (r: Recording | undefined, id: string): Float64Array | 
 };
 
 /** A recording as text that a joint file can hold: single precision, by channel, squeezed. */
-export function packRecording(r: Recording): { channels: ({ id: string; name: string; quantity: QuantityId } & Record<string, unknown>)[]; rows: number; rate: number; malformed: number; gaps: number; notes: string[]; data: string } {
+export function packRecording(r: Recording): {
+  channels: ({ id: string; name: string; quantity: QuantityId } & Record<string, unknown>)[];
+  rows: number;
+  rate: number;
+  malformed: number;
+  gaps: number;
+  notes: string[];
+  data: string;
+} {
   const rows = samplesOf(r);
   const flat = new Float32Array(rows * r.data.length);
   // Offsets of each channel are kept apart, so that single precision is spent on what changes.
@@ -44,24 +52,68 @@ export function packRecording(r: Recording): { channels: ({ id: string; name: st
   const bytes = zlibSync(new Uint8Array(flat.buffer), { level: 6 });
   let text = '';
   for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-  return { channels: r.channels.map((c): { id: string; name: string; quantity: QuantityId } & Record<string, unknown> => ({ ...c })), rows, rate: r.rate, malformed: r.malformed, gaps: r.gaps, notes: [...r.notes], data: `${offsets.join(',')};${btoa(text)}` };
+  return {
+    channels: r.channels.map((c): { id: string; name: string; quantity: QuantityId } & Record<string, unknown> => ({
+      ...c,
+    })),
+    rows,
+    rate: r.rate,
+    malformed: r.malformed,
+    gaps: r.gaps,
+    notes: [...r.notes],
+    data: `${offsets.join(',')};${btoa(text)}`,
+  };
 }
 
 /** What `packRecording` made, back as samples; damaged text is refused. */
-export function unpackRecording(p: { channels: readonly { id: string; name: string; quantity: string }[]; rows: number; rate: number; malformed: number; gaps: number; notes: readonly string[]; data?: string | undefined }): Result<Recording> {
-  const damaged = () => refuse('The recording in this test is damaged.', 'Its samples cannot be unpacked.', 'Record it again, or import the file it came from.');
-  if (p.data === undefined) return refuse('The recording of this test is not here.', 'It was kept in the browser it was made in.', 'Import the file it came from, or record it again.');
+export function unpackRecording(p: {
+  channels: readonly { id: string; name: string; quantity: string }[];
+  rows: number;
+  rate: number;
+  malformed: number;
+  gaps: number;
+  notes: readonly string[];
+  data?: string | undefined;
+}): Result<Recording> {
+  const damaged = () =>
+    refuse(
+      'The recording in this test is damaged.',
+      'Its samples cannot be unpacked.',
+      'Record it again, or import the file it came from.',
+    );
+  if (p.data === undefined)
+    return refuse(
+      'The recording of this test is not here.',
+      'It was kept in the browser it was made in.',
+      'Import the file it came from, or record it again.',
+    );
   try {
     const [head, body] = p.data.split(';');
     const raw = atob(body ?? '');
     const bytes = Uint8Array.from(raw, (c) => c.charCodeAt(0));
     const flat = new Float32Array(unzlibSync(bytes).slice().buffer);
     const offsets = head!.split(',').map(Number);
-    if (flat.length !== p.rows * p.channels.length || p.rows < 1 || offsets.length !== p.channels.length || !p.channels.every((c) => Object.hasOwn(QUANTITIES, c.quantity))) return damaged();
+    if (
+      flat.length !== p.rows * p.channels.length ||
+      p.rows < 1 ||
+      offsets.length !== p.channels.length ||
+      !p.channels.every((c) => Object.hasOwn(QUANTITIES, c.quantity))
+    )
+      return damaged();
     // What was changed under way may still unpack, into no numbers.
-    if (!offsets.every((x) => Math.abs(x) <= MOST_SAMPLE) || !flat.every((x) => Math.abs(x) <= 2 * MOST_SAMPLE)) return damaged();
-    const data = p.channels.map((_, c) => Float64Array.from(flat.subarray(c * p.rows, (c + 1) * p.rows), (x) => x + offsets[c]!));
-    return ok({ channels: p.channels as Channel[], data, rate: p.rate, malformed: p.malformed, gaps: p.gaps, notes: p.notes });
+    if (!offsets.every((x) => Math.abs(x) <= MOST_SAMPLE) || !flat.every((x) => Math.abs(x) <= 2 * MOST_SAMPLE))
+      return damaged();
+    const data = p.channels.map((_, c) =>
+      Float64Array.from(flat.subarray(c * p.rows, (c + 1) * p.rows), (x) => x + offsets[c]!),
+    );
+    return ok({
+      channels: p.channels as Channel[],
+      data,
+      rate: p.rate,
+      malformed: p.malformed,
+      gaps: p.gaps,
+      notes: p.notes,
+    });
   } catch {
     return damaged();
   }
@@ -70,5 +122,10 @@ export function unpackRecording(p: { channels: readonly { id: string; name: stri
 /** A long channel as means of as few neighbours as leave at most so many; a short one as it is. */
 export function neighbourMeans(a: Float64Array, most: number): Float64Array {
   const by = Math.ceil(a.length / most);
-  return by <= 1 ? a : Float64Array.from({ length: Math.floor(a.length / by) }, (_, i) => a.subarray(i * by, (i + 1) * by).reduce((s, v) => s + v, 0) / by);
+  return by <= 1
+    ? a
+    : Float64Array.from(
+        { length: Math.floor(a.length / by) },
+        (_, i) => a.subarray(i * by, (i + 1) * by).reduce((s, v) => s + v, 0) / by,
+      );
 }

@@ -43,7 +43,17 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>): LineFit | u
   const dof = n - 2;
   const s = dof > 0 ? Math.sqrt(rss / dof) : 0;
   const uSlope = s / Math.sqrt(sxx);
-  return { slope, intercept, uSlope, uIntercept: s * Math.sqrt(1 / n + (mx * mx) / sxx), covariance: (-mx * s * s) / sxx, dof, residual: s, r2: syy > 0 ? 1 - rss / syy : 1, k: dof > 0 ? student95(dof) : 12.706 };
+  return {
+    slope,
+    intercept,
+    uSlope,
+    uIntercept: s * Math.sqrt(1 / n + (mx * mx) / sxx),
+    covariance: (-mx * s * s) / sxx,
+    dof,
+    residual: s,
+    r2: syy > 0 ? 1 - rss / syy : 1,
+    k: dof > 0 ? student95(dof) : 12.706,
+  };
 }
 
 /**
@@ -53,7 +63,11 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>): LineFit | u
  * @returns undefined where the columns do not determine the coefficients
  * Source: normal equations by Cholesky, columns scaled to unit length first.
  */
-export function fitColumns(columns: readonly Float64Array[], y: Float64Array, weights?: Float64Array): { values: Float64Array; covariance: Float64Array[]; rss: number } | undefined {
+export function fitColumns(
+  columns: readonly Float64Array[],
+  y: Float64Array,
+  weights?: Float64Array,
+): { values: Float64Array; covariance: Float64Array[]; rss: number } | undefined {
   const [p, n] = [columns.length, y.length];
   const scale = columns.map((c) => {
     let s = 0;
@@ -74,14 +88,15 @@ export function fitColumns(columns: readonly Float64Array[], y: Float64Array, we
     b[a] = s / scale[a]!;
   }
   const L = Array.from({ length: p }, () => new Float64Array(p));
-  for (let i = 0; i < p; i++) for (let j = 0; j <= i; j++) {
-    let s = A[i]![j]!;
-    for (let k = 0; k < j; k++) s -= L[i]![k]! * L[j]![k]!;
-    if (i === j) {
-      if (!(s > 1e-12)) return undefined;
-      L[i]![i] = Math.sqrt(s);
-    } else L[i]![j] = s / L[j]![j]!;
-  }
+  for (let i = 0; i < p; i++)
+    for (let j = 0; j <= i; j++) {
+      let s = A[i]![j]!;
+      for (let k = 0; k < j; k++) s -= L[i]![k]! * L[j]![k]!;
+      if (i === j) {
+        if (!(s > 1e-12)) return undefined;
+        L[i]![i] = Math.sqrt(s);
+      } else L[i]![j] = s / L[j]![j]!;
+    }
   const solve = (v: Float64Array): Float64Array => {
     const z = Float64Array.from(v);
     for (let i = 0; i < p; i++) {

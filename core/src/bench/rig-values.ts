@@ -2,25 +2,58 @@ import { formatQuantity } from '../units/format.ts';
 import { parseQuantity } from '../units/parse.ts';
 import type { TestKind } from './contract.ts';
 
-const tidy = (s: string): string => s.toLowerCase().replace(/[_\-./]+/g, ' ').replace(/\s+/g, ' ').trim();
+const tidy = (s: string): string =>
+  s
+    .toLowerCase()
+    .replace(/[_\-./]+/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
 const UNIT_TAIL = /\s(mm|um|m|cm|deg|rad|arcmin|arcsec|kg|g|n|nm|s|ms|a|w|rpm|hz|c|k|percent)$/;
 
 /** Named values above a table or beside it that belong to the rig. */
-export function rigFrom(kind: TestKind, head: Readonly<Record<string, string | number>>): Record<string, number | string> {
+export function rigFrom(
+  kind: TestKind,
+  head: Readonly<Record<string, string | number>>,
+): Record<string, number | string> {
   const rig: Record<string, number | string> = {};
   for (const [rawKey, raw] of Object.entries(head)) {
     const tail = UNIT_TAIL.exec(` ${tidy(rawKey)}`)?.[1];
     const key = tidy(rawKey).replace(UNIT_TAIL, '').trim();
-    const field = kind.rig.find((f) => tidy(f.id.replace(/([A-Z])/g, ' $1')) === key || tidy(f.id) === key.replace(/ /g, '') || tidy(f.label) === key || f.words?.some((w) => w === key));
+    const field = kind.rig.find(
+      (f) =>
+        tidy(f.id.replace(/([A-Z])/g, ' $1')) === key ||
+        tidy(f.id) === key.replace(/ /g, '') ||
+        tidy(f.label) === key ||
+        f.words?.some((w) => w === key),
+    );
     if (!field) continue;
     if (field.as === 'choice') {
-      const found = field.options.find((o) => o.value === String(raw).toLowerCase() || o.label.toLowerCase() === String(raw).toLowerCase());
+      const found = field.options.find(
+        (o) => o.value === String(raw).toLowerCase() || o.label.toLowerCase() === String(raw).toLowerCase(),
+      );
       if (found) rig[field.id] = found.value;
       continue;
     }
     const text = typeof raw === 'number' ? String(raw) : raw;
-    const units: Record<string, string> = { nm: 'N·m', deg: '°', arcmin: '′', arcsec: '″', c: '°C', percent: '%', k: 'K', um: 'µm', a: 'A', w: 'W', hz: 'Hz', n: 'N' };
-    const read = parseQuantity(text, field.quantity, tail ? (units[tail] ?? tail) : typeof raw === 'number' ? '' : undefined);
+    const units: Record<string, string> = {
+      nm: 'N·m',
+      deg: '°',
+      arcmin: '′',
+      arcsec: '″',
+      c: '°C',
+      percent: '%',
+      k: 'K',
+      um: 'µm',
+      a: 'A',
+      w: 'W',
+      hz: 'Hz',
+      n: 'N',
+    };
+    const read = parseQuantity(
+      text,
+      field.quantity,
+      tail ? (units[tail] ?? tail) : typeof raw === 'number' ? '' : undefined,
+    );
     if (read.ok) rig[field.id] = read.value.si;
   }
   return rig;
@@ -34,7 +67,10 @@ function saidOf(value: number | string, min: number, max: number, say: (x: numbe
 }
 
 /** Values of a rig that its fields would take; the others are left out, and said. */
-export function soundRig(kind: TestKind, rig: Readonly<Record<string, number | string>>): { rig: Record<string, number | string>; notes: string[] } {
+export function soundRig(
+  kind: TestKind,
+  rig: Readonly<Record<string, number | string>>,
+): { rig: Record<string, number | string>; notes: string[] } {
   const notes: string[] = [];
   const kept = Object.entries(rig).filter(([id, value]) => {
     const field = kind.rig.find((f) => f.id === id);

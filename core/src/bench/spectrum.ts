@@ -14,21 +14,27 @@ export function amplitudes(signal: Float64Array): Float64Array {
 /** The largest power of two not above n. */
 export const powerBelow = (n: number): number => 2 ** Math.floor(Math.log2(Math.max(2, n)));
 
-/** Peaks above their surroundings: bins that are the largest of five and stand `factor` times over the local median, largest first. */
+/**
+ * Peaks above their surroundings: bins that are the largest of five and stand `factor` times over the local median,
+ * largest first.
+ */
 export function peaksOf(a: Float64Array, first: number, factor: number, most: number): number[] {
   const found: number[] = [];
   const window = 24;
   for (let k = Math.max(1, first); k < a.length - 2; k++) {
     if (!(a[k]! > a[k - 1]! && a[k]! >= a[k + 1]! && a[k]! > (a[k - 2] ?? 0) && a[k]! >= a[k + 2]!)) continue;
     const near: number[] = [];
-    for (let j = Math.max(1, k - window); j <= Math.min(a.length - 1, k + window); j++) if (Math.abs(j - k) > 1) near.push(a[j]!);
+    for (let j = Math.max(1, k - window); j <= Math.min(a.length - 1, k + window); j++)
+      if (Math.abs(j - k) > 1) near.push(a[j]!);
     near.sort((x, y) => x - y);
     if (a[k]! > factor * near[near.length >> 1]!) found.push(k);
   }
   return found.sort((x, y) => a[y]! - a[x]!).slice(0, most);
 }
 
-/** Frequency of a peak between bins. Source: parabola through the logarithms of three amplitudes under a Hann window. */
+/**
+ * Frequency of a peak between bins. Source: parabola through the logarithms of three amplitudes under a Hann window.
+ */
 export function betweenBins(a: Float64Array, k: number): number {
   const [l, m, r] = [Math.log(a[k - 1]! + 1e-300), Math.log(a[k]! + 1e-300), Math.log(a[k + 1]! + 1e-300)];
   const bend = l - 2 * m + r;
@@ -36,4 +42,5 @@ export function betweenBins(a: Float64Array, k: number): number {
 }
 
 /** Multiplies by a Hann window, gain one half. */
-export const hann = (x: Float64Array): Float64Array => x.map((v, i) => v * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / x.length)));
+export const hann = (x: Float64Array): Float64Array =>
+  x.map((v, i) => v * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / x.length)));

@@ -8,16 +8,28 @@ type Rig = LadderTest['rig'];
 /**
  * Torque of hung masses: g·cos φ·((m + basket)·L + m_lever·c), N·m, the lever φ above the horizontal.
  *
- * @example hungTorque({ lever: 0.15, leverMass: 0.183, leverCentre: 0.07, basket: 0.115, angle: 0, … }, 4.381, 9.80665) // 6.739228
+ * @example hungTorque({ lever: 0.15, leverMass: 0.183, leverCentre: 0.07, basket: 0.115, angle: 0, … }, 4.381, 9.80665)
+ *   // 6.739228
  */
-export const hungTorque = (rig: Pick<Rig, 'lever' | 'leverMass' | 'leverCentre' | 'basket' | 'angle'>, mass: number, g: number): number =>
-  g * Math.cos(rig.angle) * ((mass + rig.basket) * rig.lever + rig.leverMass * rig.leverCentre);
+export const hungTorque = (
+  rig: Pick<Rig, 'lever' | 'leverMass' | 'leverCentre' | 'basket' | 'angle'>,
+  mass: number,
+  g: number,
+): number => g * Math.cos(rig.angle) * ((mass + rig.basket) * rig.lever + rig.leverMass * rig.leverCentre);
 
 /** What a rung says about the joint: it carried the torque, it did not, or the rig gave way before it. */
-export const rungSays = (o: Outcome): 'good' | 'bad' | 'rig' => (o === 'lifted' || o === 'held' ? 'good' : o === 'rig-failed' ? 'rig' : 'bad');
+export const rungSays = (o: Outcome): 'good' | 'bad' | 'rig' =>
+  o === 'lifted' || o === 'held' ? 'good' : o === 'rig-failed' ? 'rig' : 'bad';
 
 export const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
-  lifted: 'lifted', held: 'held', crept: 'crept', skipped: 'skipped', 'lost-steps': 'lost steps', stalled: 'stalled', 'driver-limit': 'driver limit', 'rig-failed': 'rig failed',
+  lifted: 'lifted',
+  held: 'held',
+  crept: 'crept',
+  skipped: 'skipped',
+  'lost-steps': 'lost steps',
+  stalled: 'stalled',
+  'driver-limit': 'driver limit',
+  'rig-failed': 'rig failed',
 };
 
 export interface Rung {
@@ -53,48 +65,118 @@ function rigBudget(rig: Rig, mass: number, g: number, instrument: Instrument | u
   const c = g * Math.cos(rig.angle);
   const hung = mass + rig.basket;
   return [
-    { id: 'mass', name: 'hung mass', u: Math.hypot(fromResolution(instrument?.resolution ?? 0), fromBounds(instrument?.error ?? 0)) * c * rig.lever, dof: Infinity, halve: 'a finer scale, or masses weighed together' },
-    { id: 'lever', name: 'lever radius', u: fromBounds(rig.leverError) * c * hung, dof: Infinity, halve: 'a lever twice as long, or the radius measured to half the error' },
-    { id: 'angle', name: 'lever angle', u: fromBounds(rig.angleError) * Math.max(Math.abs(Math.tan(rig.angle)), rig.angleError / 2) * hungTorque(rig, mass, g), dof: Infinity, halve: 'the lever set level' },
+    {
+      id: 'mass',
+      name: 'hung mass',
+      u: Math.hypot(fromResolution(instrument?.resolution ?? 0), fromBounds(instrument?.error ?? 0)) * c * rig.lever,
+      dof: Infinity,
+      halve: 'a finer scale, or masses weighed together',
+    },
+    {
+      id: 'lever',
+      name: 'lever radius',
+      u: fromBounds(rig.leverError) * c * hung,
+      dof: Infinity,
+      halve: 'a lever twice as long, or the radius measured to half the error',
+    },
+    {
+      id: 'angle',
+      name: 'lever angle',
+      u:
+        fromBounds(rig.angleError) *
+        Math.max(Math.abs(Math.tan(rig.angle)), rig.angleError / 2) *
+        hungTorque(rig, mass, g),
+      dof: Infinity,
+      halve: 'the lever set level',
+    },
   ];
 }
 
 /**
- * Analyses a torque ladder: capacity as a bracket between the best rung carried and the least that was not, the mode, and the
+ * Analyses a torque ladder: capacity as a bracket between the best rung carried and the least that was not, the mode,
+ * and the
  * next mass to try. A rung at which the rig failed bounds the capacity only from below, by what was carried before it.
  *
  * @param g local gravity, m/s²
  */
 export function analyseLadder(test: LadderTest, instrument: Instrument | undefined, g: number): Result<LadderResult> {
   const { rig } = test;
-  const rungs: Rung[] = test.readings.map((r) => ({ id: r.id, mass: r.mass, torque: hungTorque(rig, r.mass, g), outcome: r.outcome, struck: r.struck }));
+  const rungs: Rung[] = test.readings.map((r) => ({
+    id: r.id,
+    mass: r.mass,
+    torque: hungTorque(rig, r.mass, g),
+    outcome: r.outcome,
+    struck: r.struck,
+  }));
   const counted = rungs.filter((r) => r.struck === undefined);
-  if (counted.length === 0) return refuse('There are no rungs yet.', 'Capacity is bracketed by masses that were carried and masses that were not.', 'Hang a mass the joint should carry easily and say what happened.');
+  if (counted.length === 0)
+    return refuse(
+      'There are no rungs yet.',
+      'Capacity is bracketed by masses that were carried and masses that were not.',
+      'Hang a mass the joint should carry easily and say what happened.',
+    );
   const good = counted.filter((r) => rungSays(r.outcome) === 'good');
   const bad = counted.filter((r) => rungSays(r.outcome) === 'bad');
   const bestGood = good.length ? Math.max(...good.map((r) => r.torque)) : undefined;
   const least = bad.reduce<Rung | undefined>((m, r) => (!m || r.torque < m.torque ? r : m), undefined);
   const leastBad = least?.torque;
-  if (bestGood === undefined && leastBad === undefined) return refuse('No rung says anything about the joint.', 'The rig failed at each of them.', 'Strengthen the rig and begin with a lighter mass.');
+  if (bestGood === undefined && leastBad === undefined)
+    return refuse(
+      'No rung says anything about the joint.',
+      'The rig failed at each of them.',
+      'Strengthen the rig and begin with a lighter mass.',
+    );
   const perMass = g * Math.cos(rig.angle) * rig.lever;
   const bare = hungTorque(rig, 0, g);
   const toMass = (t: number) => Math.max(0, (t - bare) / perMass);
   const overlap = bestGood !== undefined && leastBad !== undefined && bestGood >= leastBad;
-  const bound = bestGood !== undefined && leastBad !== undefined ? 'bracket' : bestGood !== undefined ? 'atLeast' : 'atMost';
-  const [low, high] = [Math.min(bestGood ?? leastBad!, leastBad ?? bestGood!), Math.max(bestGood ?? leastBad!, leastBad ?? bestGood!)];
+  const bound =
+    bestGood !== undefined && leastBad !== undefined ? 'bracket' : bestGood !== undefined ? 'atLeast' : 'atMost';
+  const [low, high] = [
+    Math.min(bestGood ?? leastBad!, leastBad ?? bestGood!),
+    Math.max(bestGood ?? leastBad!, leastBad ?? bestGood!),
+  ];
   const value = (low + high) / 2;
   const budget = rigBudget(rig, toMass(value), g, instrument);
-  if (high > low) budget.push({ id: 'bracket', name: overlap ? 'rungs that contradict each other' : 'gap between the rungs', u: fromBounds((high - low) / 2), dof: Infinity, halve: overlap ? 'repeat the rungs in between' : 'one more rung in the middle' });
+  if (high > low)
+    budget.push({
+      id: 'bracket',
+      name: overlap ? 'rungs that contradict each other' : 'gap between the rungs',
+      u: fromBounds((high - low) / 2),
+      dof: Infinity,
+      halve: overlap ? 'repeat the rungs in between' : 'one more rung in the middle',
+    });
   const found = combine(value, 'torque', budget);
   const nextTorque = bound === 'bracket' ? value : bound === 'atLeast' ? bestGood! * 1.25 : leastBad! * 0.6;
   const nextMass = nextTorque > bare ? toMass(nextTorque) : undefined;
   const advice: string[] = [];
-  if (bound === 'atLeast') advice.push('Nothing failed yet, so this only says “at least”. Add mass in steps of about a quarter.');
+  if (bound === 'atLeast')
+    advice.push('Nothing failed yet, so this only says “at least”. Add mass in steps of about a quarter.');
   if (bound === 'atMost') advice.push('Nothing was carried yet, so this only says “less than”. Begin lighter.');
-  if (overlap) advice.push('A heavier rung was carried than one that failed: the capacity scatters, or a rung was noted wrongly. Repeat those in between.');
-  if (counted.some((r) => rungSays(r.outcome) === 'rig')) advice.push('Where the rig failed the joint’s own capacity is only known to be above what it carried before.');
-  if (found.dominant) advice.push(`The largest part of the uncertainty is the ${found.dominant.name}; to halve it: ${found.dominant.halve}.`);
-  if (rig.leverMass === 0) advice.push('The lever’s own weight is taken as nothing. Weigh it, or it is missing from every rung.');
+  if (overlap)
+    advice.push(
+      'A heavier rung was carried than one that failed: the capacity scatters, or a rung was noted wrongly. Repeat those in between.',
+    );
+  if (counted.some((r) => rungSays(r.outcome) === 'rig'))
+    advice.push('Where the rig failed the joint’s own capacity is only known to be above what it carried before.');
+  if (found.dominant)
+    advice.push(
+      `The largest part of the uncertainty is the ${found.dominant.name}; to halve it: ${found.dominant.halve}.`,
+    );
+  if (rig.leverMass === 0)
+    advice.push('The lever’s own weight is taken as nothing. Weigh it, or it is missing from every rung.');
   if (rig.basket === 0) advice.push('The basket’s weight is taken as nothing. Weigh it with its hook.');
-  return ok({ rungs, bestGood, leastBad, mode: least?.outcome, found, bound, overlap, nextMass, counted: counted.length, struck: rungs.length - counted.length, advice });
+  return ok({
+    rungs,
+    bestGood,
+    leastBad,
+    mode: least?.outcome,
+    found,
+    bound,
+    overlap,
+    nextMass,
+    counted: counted.length,
+    struck: rungs.length - counted.length,
+    advice,
+  });
 }

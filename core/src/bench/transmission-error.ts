@@ -30,7 +30,9 @@ export interface TransmissionRun {
   readonly uPlay: number;
   /** Turns of the output that were recorded. */
   readonly turns: number;
-  /** Even angles of the output over whole turns (all there is where it is less than one), and the error each way, rad. */
+  /**
+   * Even angles of the output over whole turns (all there is where it is less than one), and the error each way, rad.
+   */
   readonly angles: Float64Array;
   readonly error: Float64Array;
   readonly back: Float64Array | undefined;
@@ -50,7 +52,8 @@ function filled(sum: Float64Array, count: Uint32Array): Float64Array | undefined
   for (let i = 0; i < n; i++) {
     if (count[i] === 0) continue;
     out[i] = sum[i]! / count[i]!;
-    for (let k = last + 1; k < i; k++) out[k] = last < 0 ? out[i]! : out[last]! + ((out[i]! - out[last]!) * (k - last)) / (i - last);
+    for (let k = last + 1; k < i; k++)
+      out[k] = last < 0 ? out[i]! : out[last]! + ((out[i]! - out[last]!) * (k - last)) / (i - last);
     last = i;
   }
   if (last < 0) return undefined;
@@ -59,14 +62,20 @@ function filled(sum: Float64Array, count: Uint32Array): Float64Array | undefined
 }
 
 /**
- * Error of an output against its input over angle: a slope common to both ways, play between them, and the error on even angles of the output.
+ * Error of an output against its input over angle: a slope common to both ways, play between them, and the error on
+ * even angles of the output.
  *
  * @param told hears the share done, 0 to 1, now and then
  * @returns undefined where nothing moves
- * Source: least squares of output on input with one intercept a way (and the first harmonic of the output, so that a part of a turn does not tilt the slope); stretches in which the output does not follow, the play being
+ * Source: least squares of output on input with one intercept a way (and the first harmonic of the output, so that a
+ * part of a turn does not tilt the slope); stretches in which the output does not follow, the play being
  * crossed, are left out by their local slope.
  */
-export function transmissionRun(input: Float64Array, output: Float64Array, told: (share: number) => void = () => undefined): TransmissionRun | undefined {
+export function transmissionRun(
+  input: Float64Array,
+  output: Float64Array,
+  told: (share: number) => void = () => undefined,
+): TransmissionRun | undefined {
   const n = input.length;
   const often = Math.max(1, Math.ceil(n / 16));
   const w = Math.max(2, Math.floor(n / 500));
@@ -110,14 +119,25 @@ export function transmissionRun(input: Float64Array, output: Float64Array, told:
   const every = Math.max(1, Math.floor(used / 20_000));
   const pick: number[] = [];
   for (let i = 0, k = 0; i < n; i++) if (use[i] && k++ % every === 0) pick.push(i);
-  const [mi, mo] = [pick.reduce((s, i) => s + input[i]!, 0) / pick.length, pick.reduce((s, i) => s + output[i]!, 0) / pick.length];
+  const [mi, mo] = [
+    pick.reduce((s, i) => s + input[i]!, 0) / pick.length,
+    pick.reduce((s, i) => s + output[i]!, 0) / pick.length,
+  ];
   const both = pick.some((i) => way[i] === 1) && pick.some((i) => way[i] === -1);
   let [oLow, oHigh] = [Infinity, -Infinity];
   for (let i = 0; i < n; i++) if (use[i]) [oLow, oHigh] = [Math.min(oLow, output[i]!), Math.max(oHigh, output[i]!)];
   const turns = (oHigh - oLow) / (2 * Math.PI);
   const column = (f: (i: number) => number) => Float64Array.from(pick, f);
-  const columns = [column((i) => input[i]! - mi), column(() => 1), ...(both ? [column((i) => way[i]!)] : []), ...(turns > 0.7 ? [column((i) => Math.cos(output[i]!)), column((i) => Math.sin(output[i]!))] : [])];
-  const fit = fitColumns(columns, column((i) => output[i]! - mo));
+  const columns = [
+    column((i) => input[i]! - mi),
+    column(() => 1),
+    ...(both ? [column((i) => way[i]!)] : []),
+    ...(turns > 0.7 ? [column((i) => Math.cos(output[i]!)), column((i) => Math.sin(output[i]!))] : []),
+  ];
+  const fit = fitColumns(
+    columns,
+    column((i) => output[i]! - mo),
+  );
   if (!fit) return undefined;
   const slope = fit.values[0]!;
   // Errors over angle hang together: as many independent ones as there are turns of the slowest, not as samples.
@@ -165,7 +185,21 @@ export function transmissionRun(input: Float64Array, output: Float64Array, told:
     if (e < bottom) bottom = e;
   }
   const other = a && b ? b.map((v) => v - middle) : undefined;
-  return { slope, uSlope, play, uPlay, turns, angles, error, back: other, wholeTurns, worst, peakToPeak: top - bottom, rms: Math.sqrt(square / cells), leftOut: 1 - used / n };
+  return {
+    slope,
+    uSlope,
+    play,
+    uPlay,
+    turns,
+    angles,
+    error,
+    back: other,
+    wholeTurns,
+    worst,
+    peakToPeak: top - bottom,
+    rms: Math.sqrt(square / cells),
+    leftOut: 1 - used / n,
+  };
 }
 
 /** The simplest fraction p/q within `tolerance` of a value. Source: Stern and Brocot. */

@@ -47,11 +47,24 @@ export function combine(value: number, quantity: QuantityId, budget: readonly Co
   const dof = weight > 0 ? Math.max(1, (u2 * u2) / weight) : Infinity;
   const k = Number.isFinite(dof) ? student95(dof) : 1.96;
   const sorted = [...budget].sort((a, b) => b.u - a.u);
-  return { value, quantity, u, dof, k, U: k * u, budget: sorted, dominant: sorted[0] && sorted[0].u > 0 ? sorted[0] : undefined };
+  return {
+    value,
+    quantity,
+    u,
+    dof,
+    k,
+    U: k * u,
+    budget: sorted,
+    dominant: sorted[0] && sorted[0].u > 0 ? sorted[0] : undefined,
+  };
 }
 
 /** Mean and its type A uncertainty s/√n; one reading has none of its own. */
 export function typeA(values: readonly number[]): { mean: number; u: number; dof: number } {
   if (values.length < 2) return { mean: values[0] ?? NaN, u: 0, dof: Infinity };
-  return { mean: mean([...values]), u: sampleStandardDeviation([...values]) / Math.sqrt(values.length), dof: values.length - 1 };
+  return {
+    mean: mean([...values]),
+    u: sampleStandardDeviation([...values]) / Math.sqrt(values.length),
+    dof: values.length - 1,
+  };
 }

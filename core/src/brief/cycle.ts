@@ -18,7 +18,9 @@ export interface Trace {
 export interface CycleSums {
   /** √(Σ T²t/Σt), N·m. */
   readonly rms: number;
-  /** (Σ|T|^(10/3)·|ω|t / Σ|ω|t)^(3/10): what rolling bearings and strain-wave bearings feel, N·m; 0 where nothing turns. */
+  /**
+   * (Σ|T|^(10/3)·|ω|t / Σ|ω|t)^(3/10): what rolling bearings and strain-wave bearings feel, N·m; 0 where nothing turns.
+   */
   readonly equivalent: number;
   /** The same weighed by time alone, N·m. */
   readonly equivalentByTime: number;
@@ -34,9 +36,12 @@ export interface CycleSums {
   readonly trace: Trace;
 }
 
-// Gauss–Legendre with five points (Abramowitz & Stegun 25.4.30): exact for constant and ramped torque, and far closer than any input for the rest.
+// Gauss–Legendre with five points (Abramowitz & Stegun 25.4.30): exact for constant and ramped torque, and far closer
+// than any input for the rest.
 const NODES = [-0.906179845938664, -0.5384693101056831, 0, 0.5384693101056831, 0.906179845938664];
-const WEIGHTS = [0.23692688505618908, 0.47862867049936647, 0.5688888888888889, 0.47862867049936647, 0.23692688505618908];
+const WEIGHTS = [
+  0.23692688505618908, 0.47862867049936647, 0.5688888888888889, 0.47862867049936647, 0.23692688505618908,
+];
 const PANELS = 8;
 const SHOWN = 16;
 const LIFE_EXPONENT = 10 / 3;
@@ -60,7 +65,9 @@ export function sumCycle(stretches: readonly Stretch[]): CycleSums {
     };
     const panel = s.duration / PANELS;
     if (s.steady) add(s.duration / 2, s.duration);
-    else for (let k = 0; k < PANELS; k++) for (let n = 0; n < 5; n++) add((k + 0.5 + NODES[n]! / 2) * panel, (WEIGHTS[n]! * panel) / 2);
+    else
+      for (let k = 0; k < PANELS; k++)
+        for (let n = 0; n < 5; n++) add((k + 0.5 + NODES[n]! / 2) * panel, (WEIGHTS[n]! * panel) / 2);
     turns += turned;
     if (turned > MOVES) moving += s.duration;
     const shown = s.steady ? 1 : SHOWN;
@@ -81,7 +88,15 @@ export function sumCycle(stretches: readonly Stretch[]): CycleSums {
   };
   const over = (sum: number, by: number) => (by > 0 ? sum / by : 0);
   return {
-    rms: Math.sqrt(over(squares, cycle)), equivalent: over(life, turns) ** (1 / LIFE_EXPONENT), equivalentByTime: over(lifeTime, cycle) ** (1 / LIFE_EXPONENT), rmsSpeed: Math.sqrt(over(speedSquares, cycle)), meanSpeed: over(turns, cycle),
-    cycle, duty: over(moving, cycle), most, topSpeed, trace: { time: column(0), position: column(1), speed: column(2), torque: column(3) },
+    rms: Math.sqrt(over(squares, cycle)),
+    equivalent: over(life, turns) ** (1 / LIFE_EXPONENT),
+    equivalentByTime: over(lifeTime, cycle) ** (1 / LIFE_EXPONENT),
+    rmsSpeed: Math.sqrt(over(speedSquares, cycle)),
+    meanSpeed: over(turns, cycle),
+    cycle,
+    duty: over(moving, cycle),
+    most,
+    topSpeed,
+    trace: { time: column(0), position: column(1), speed: column(2), torque: column(3) },
   };
 }

@@ -55,10 +55,22 @@ export function demandOf(brief: Brief, shelf: Shelf): Demand {
   // The case that wears most is the one with the most of T^(10/3)·n.
   const wear = (l: CaseLoads) => l.equivalent ** (10 / 3) * l.meanSpeed;
   const worst = cases.reduce<CaseLoads | undefined>((a, c) => (a && wear(a) >= wear(c.loads) ? a : c.loads), undefined);
-  const points = cases.flatMap((c) => c.loads.points.map((p) => (cases.length > 1 ? { ...p, name: `${p.name}, ${c.name}` } : p)));
+  const points = cases.flatMap((c) =>
+    c.loads.points.map((p) => (cases.length > 1 ? { ...p, name: `${p.name}, ${c.name}` } : p)),
+  );
   return {
-    cases, peak: most((l) => l.peak), rms: most((l) => l.rms), hold: most((l) => l.hold), speed: most((l) => l.speed), equivalent: worst?.equivalent ?? 0, meanSpeed: worst?.meanSpeed ?? 0,
-    arm: most((l) => l.arm), inertia: most((l) => l.inertia), friction: most((l) => l.friction), swing: most((l) => l.swing), points,
+    cases,
+    peak: most((l) => l.peak),
+    rms: most((l) => l.rms),
+    hold: most((l) => l.hold),
+    speed: most((l) => l.speed),
+    equivalent: worst?.equivalent ?? 0,
+    meanSpeed: worst?.meanSpeed ?? 0,
+    arm: most((l) => l.arm),
+    inertia: most((l) => l.inertia),
+    friction: most((l) => l.friction),
+    swing: most((l) => l.swing),
+    points,
   };
 }
 
@@ -75,21 +87,105 @@ export interface LimitKind {
 const minute = Math.PI / 10800;
 
 export const LIMIT_KINDS: Readonly<Record<LimitId, LimitKind>> = {
-  torque: { name: 'Torque, lifting', quantity: 'torque', sense: 'min', start: null, help: 'Peak of the load cases, shock included, each at its own speed.' },
-  speed: { name: 'Speed', quantity: 'speed', sense: 'min', start: null, help: 'Highest speed at which the peak torque is still there.' },
-  play: { name: 'Play', quantity: 'smallAngle', sense: 'max', start: 6 * minute, help: 'Angle the output turns with the input held and no torque; wind-up is not in it.' },
-  stiffness: { name: 'Stiffness', quantity: 'stiffness', sense: 'min', start: (3 * 180) / Math.PI, help: 'Torque per angle at the output, motor held.' },
-  tip: { name: 'Tip deflection', quantity: 'length', sense: 'max', start: 3e-3, help: 'Play and wind-up under the holding torque, at the end of the longest arm.' },
-  resolution: { name: 'Resolution kept', quantity: 'smallAngle', sense: 'max', start: 6 * minute, help: 'Smallest change that the output makes and keeps, with play, sticking and sensor errors in it.' },
-  repeatability: { name: 'Repeatability', quantity: 'smallAngle', sense: 'max', start: 10 * minute, help: 'How far apart it comes to rest when sent to the same place from either side.' },
-  turnBack: { name: 'Turn-back', quantity: 'torque', sense: 'max', start: 2, help: 'Torque at the output that turns the unpowered line back: must (at most), must not (at least), or either.' },
-  size: { name: 'Outside size', quantity: 'length', sense: 'max', start: 0.2, help: 'Largest dimension of any stage across its axis.' },
-  length: { name: 'Length', quantity: 'length', sense: 'max', start: 0.15, help: 'Motor and stages one after the other along the axis.' },
-  bore: { name: 'Hollow bore', quantity: 'length', sense: 'min', start: 8e-3, help: 'Clear passage along the output axis, for cables.' },
-  mass: { name: 'Mass', quantity: 'mass', sense: 'max', start: 0.8, help: 'Motor and stages, without housing and screws.' },
+  torque: {
+    name: 'Torque, lifting',
+    quantity: 'torque',
+    sense: 'min',
+    start: null,
+    help: 'Peak of the load cases, shock included, each at its own speed.',
+  },
+  speed: {
+    name: 'Speed',
+    quantity: 'speed',
+    sense: 'min',
+    start: null,
+    help: 'Highest speed at which the peak torque is still there.',
+  },
+  play: {
+    name: 'Play',
+    quantity: 'smallAngle',
+    sense: 'max',
+    start: 6 * minute,
+    help: 'Angle the output turns with the input held and no torque; wind-up is not in it.',
+  },
+  stiffness: {
+    name: 'Stiffness',
+    quantity: 'stiffness',
+    sense: 'min',
+    start: (3 * 180) / Math.PI,
+    help: 'Torque per angle at the output, motor held.',
+  },
+  tip: {
+    name: 'Tip deflection',
+    quantity: 'length',
+    sense: 'max',
+    start: 3e-3,
+    help: 'Play and wind-up under the holding torque, at the end of the longest arm.',
+  },
+  resolution: {
+    name: 'Resolution kept',
+    quantity: 'smallAngle',
+    sense: 'max',
+    start: 6 * minute,
+    help: 'Smallest change that the output makes and keeps, with play, sticking and sensor errors in it.',
+  },
+  repeatability: {
+    name: 'Repeatability',
+    quantity: 'smallAngle',
+    sense: 'max',
+    start: 10 * minute,
+    help: 'How far apart it comes to rest when sent to the same place from either side.',
+  },
+  turnBack: {
+    name: 'Turn-back',
+    quantity: 'torque',
+    sense: 'max',
+    start: 2,
+    help: 'Torque at the output that turns the unpowered line back: must (at most), must not (at least), or either.',
+  },
+  size: {
+    name: 'Outside size',
+    quantity: 'length',
+    sense: 'max',
+    start: 0.2,
+    help: 'Largest dimension of any stage across its axis.',
+  },
+  length: {
+    name: 'Length',
+    quantity: 'length',
+    sense: 'max',
+    start: 0.15,
+    help: 'Motor and stages one after the other along the axis.',
+  },
+  bore: {
+    name: 'Hollow bore',
+    quantity: 'length',
+    sense: 'min',
+    start: 8e-3,
+    help: 'Clear passage along the output axis, for cables.',
+  },
+  mass: {
+    name: 'Mass',
+    quantity: 'mass',
+    sense: 'max',
+    start: 0.8,
+    help: 'Motor and stages, without housing and screws.',
+  },
   money: { name: 'Money', quantity: 'money', sense: 'max', start: 80, help: 'Motor and stages at the shop’s prices.' },
-  life: { name: 'Life', quantity: 'life', sense: 'min', start: 500 * 3600, help: 'Hours of the load cycle until one in ten bearings is worn out; only what has a rated life counts.' },
-  noise: { name: 'Noise', quantity: 'count', sense: 'max', start: null, help: 'A note in words; nothing predicts it yet.' },
+  life: {
+    name: 'Life',
+    quantity: 'life',
+    sense: 'min',
+    start: 500 * 3600,
+    help: 'Hours of the load cycle until one in ten bearings is worn out; only what has a rated life counts.',
+  },
+  noise: {
+    name: 'Noise',
+    quantity: 'count',
+    sense: 'max',
+    start: null,
+    help: 'A note in words; nothing predicts it yet.',
+  },
 };
 
 /** The value a limit asks for; torque and speed may follow the load cases. */

@@ -58,7 +58,11 @@ function assemble(steps: readonly (readonly [number, number, number])[], startSp
 }
 
 /** Trapezoid (or triangle) over a way, as durations: speeding up, cruising, and the speed reached. */
-export function trapezoid(way: number, speed: number, acceleration: number): { up: number; cruise: number; top: number } {
+export function trapezoid(
+  way: number,
+  speed: number,
+  acceleration: number,
+): { up: number; cruise: number; top: number } {
   if (!(way > NO_WAY) || !(speed > NO_SPEED)) return { up: 0, cruise: 0, top: 0 };
   if (!(acceleration > NO_ACCELERATION)) return { up: 0, cruise: way / speed, top: speed };
   const top = Math.min(speed, Math.sqrt(way * acceleration));
@@ -66,15 +70,24 @@ export function trapezoid(way: number, speed: number, acceleration: number): { u
   return { up, cruise: Math.max(0, (way - top * up) / top), top };
 }
 
-/** Duration of a jerk-limited ramp from rest to a speed: v/a + a/j, or 2√(v/j) where the acceleration is never reached. */
+/**
+ * Duration of a jerk-limited ramp from rest to a speed: v/a + a/j, or 2√(v/j) where the acceleration is never reached.
+ */
 const rampTime = (v: number, a: number, j: number): number => (v >= (a * a) / j ? v / a + a / j : 2 * Math.sqrt(v / j));
 
 /**
- * S-curve over a way within speed, acceleration and jerk: the top speed reached and the times of one ramp (jerk up, constant, jerk down).
+ * S-curve over a way within speed, acceleration and jerk: the top speed reached and the times of one ramp (jerk up,
+ * constant, jerk down).
  *
- * Source: seven-stretch rest-to-rest profile; with both ramps alike the way is v·t_ramp + v·t_cruise, solved in closed form.
+ * Source: seven-stretch rest-to-rest profile; with both ramps alike the way is v·t_ramp + v·t_cruise, solved in closed
+ * form.
  */
-export function sCurve(way: number, speed: number, acceleration: number, jerk: number): { top: number; jerkTime: number; flat: number; cruise: number } {
+export function sCurve(
+  way: number,
+  speed: number,
+  acceleration: number,
+  jerk: number,
+): { top: number; jerkTime: number; flat: number; cruise: number } {
   let top = speed;
   if (top * rampTime(top, acceleration, jerk) > way) {
     const t = acceleration / jerk;
@@ -100,16 +113,34 @@ export function planMove(way: number, wish: MoveWish): Move {
     jerk = acceleration / (ramp / 2);
   }
   if (!(speed > NO_SPEED)) return none;
-  if (!(acceleration > NO_ACCELERATION)) return { duration: way / speed, top: speed, peakAcceleration: 0, segments: assemble([[way / speed, 0, 0]], speed) };
+  if (!(acceleration > NO_ACCELERATION))
+    return { duration: way / speed, top: speed, peakAcceleration: 0, segments: assemble([[way / speed, 0, 0]], speed) };
   if (wish.profile === 's-curve') {
     const { top, jerkTime: t, flat, cruise } = sCurve(way, speed, acceleration, jerk);
     const j = t > 0 ? top / (t * (t + flat)) : 0;
-    const steps = [[t, j, 0], [flat, 0, 0], [t, -j, 0], [cruise, 0, 0], [t, -j, 0], [flat, 0, 0], [t, j, 0]] as const;
+    const steps = [
+      [t, j, 0],
+      [flat, 0, 0],
+      [t, -j, 0],
+      [cruise, 0, 0],
+      [t, -j, 0],
+      [flat, 0, 0],
+      [t, j, 0],
+    ] as const;
     return { duration: 4 * t + 2 * flat + cruise, top, peakAcceleration: j * t, segments: assemble(steps) };
   }
   const { up, cruise, top } = trapezoid(way, speed, acceleration);
   const a = top / up;
-  return { duration: 2 * up + cruise, top, peakAcceleration: a, segments: assemble([[up, 0, a], [cruise, 0, -a], [up, 0, -a]]) };
+  return {
+    duration: 2 * up + cruise,
+    top,
+    peakAcceleration: a,
+    segments: assemble([
+      [up, 0, a],
+      [cruise, 0, -a],
+      [up, 0, -a],
+    ]),
+  };
 }
 
 /** Where a move is at a time; held at its ends before and after. */
@@ -126,7 +157,11 @@ export function moveAt(m: Move, time: number): MovePoint {
  * @param back the same way backwards in time: positions and accelerations as they were, speeds reversed
  * @param load what a stretch of a load cycle says at a point of the move
  */
-export function stretchesOf<T>(m: Move, back: boolean, load: (p: MovePoint) => T): { readonly duration: number; readonly at: (t: number) => T }[] {
+export function stretchesOf<T>(
+  m: Move,
+  back: boolean,
+  load: (p: MovePoint) => T,
+): { readonly duration: number; readonly at: (t: number) => T }[] {
   const list = m.segments.map((s) => ({
     duration: s.duration,
     at: (t: number) => {
@@ -139,5 +174,10 @@ export function stretchesOf<T>(m: Move, back: boolean, load: (p: MovePoint) => T
 
 /** A point of one stretch at a time from its start. */
 function within(s: Segment, t: number): MovePoint {
-  return { time: s.start + t, position: s.position + s.speed * t + (s.acceleration * t * t) / 2 + (s.jerk * t ** 3) / 6, speed: s.speed + s.acceleration * t + (s.jerk * t * t) / 2, acceleration: s.acceleration + s.jerk * t };
+  return {
+    time: s.start + t,
+    position: s.position + s.speed * t + (s.acceleration * t * t) / 2 + (s.jerk * t ** 3) / 6,
+    speed: s.speed + s.acceleration * t + (s.jerk * t * t) / 2,
+    acceleration: s.acceleration + s.jerk * t,
+  };
 }

@@ -44,9 +44,21 @@ interface FieldCommon<C> {
 }
 
 export type CaseField<C> = FieldCommon<C> &
-  ({ readonly as: 'quantity'; readonly quantity: QuantityId; readonly step: number; readonly min: number; readonly max: number } | { readonly as: 'choice'; readonly options: readonly { readonly value: string; readonly label: string }[] });
+  (
+    | {
+        readonly as: 'quantity';
+        readonly quantity: QuantityId;
+        readonly step: number;
+        readonly min: number;
+        readonly max: number;
+      }
+    | { readonly as: 'choice'; readonly options: readonly { readonly value: string; readonly label: string }[] }
+  );
 
-/** A way in which a joint is loaded. A new one is a file that exports one of these, a schema and a line in `patterns.ts`. */
+/**
+ * A way in which a joint is loaded. A new one is a file that exports one of these, a schema and a line in
+ * `patterns.ts`.
+ */
 export interface LoadPattern<C extends LoadCase> {
   readonly id: C['pattern'];
   readonly name: string;
@@ -62,4 +74,10 @@ export interface LoadPattern<C extends LoadCase> {
 }
 
 /** A figure without a band: what is asked follows exactly from what was entered. */
-export const sure = (id: string, name: string, quantity: QuantityId, value: number, working: Figure['working']): Figure => ({ id: `case-${id}`, name, quantity, value, low: value, high: value, working });
+export const sure = (
+  id: string,
+  name: string,
+  quantity: QuantityId,
+  value: number,
+  working: Figure['working'],
+): Figure => ({ id: `case-${id}`, name, quantity, value, low: value, high: value, working });

@@ -9,7 +9,12 @@ export function readCase(raw: unknown): Result<LoadCase> {
   const parsed = v.safeParse(caseSchema, raw);
   if (!parsed.success) {
     const issue = parsed.issues[0];
-    return refuse('That cannot be a load case.', `${v.getDotPath(issue) ?? 'It'} ${issue.message}.`, 'Correct the value.', v.getDotPath(issue) ?? undefined);
+    return refuse(
+      'That cannot be a load case.',
+      `${v.getDotPath(issue) ?? 'It'} ${issue.message}.`,
+      'Correct the value.',
+      v.getDotPath(issue) ?? undefined,
+    );
   }
   const problem = loadPattern(parsed.output.pattern).wrong(parsed.output);
   return problem ? { ok: false, problem } : ok(parsed.output);

@@ -2,12 +2,17 @@ import type { LoadCase } from '../joint/joint.ts';
 import { caseLoads } from './demand.ts';
 
 /**
- * A load case with its speed, or its load, scaled. Speed is scaled from what the move reaches, which a short way keeps below what was
+ * A load case with its speed, or its load, scaled. Speed is scaled from what the move reaches, which a short way keeps
+ * below what was
  * asked; accelerations stay.
  *
  * @param g local gravity, m/s²
  */
-export function scaleCase(c: LoadCase, by: { readonly speedBy: number } | { readonly torqueBy: number }, g: number): LoadCase {
+export function scaleCase(
+  c: LoadCase,
+  by: { readonly speedBy: number } | { readonly torqueBy: number },
+  g: number,
+): LoadCase {
   if ('speedBy' in by) {
     const s = by.speedBy;
     if (c.pattern === 'points') return { ...c, rows: c.rows.map((r) => ({ ...r, speed: r.speed * s })) };

@@ -12,7 +12,8 @@ export interface PointContact {
  *
  * Source: K. L. Johnson, Contact Mechanics, eq. 4.5.
  */
-export const reducedModulus = (e1: number, nu1: number, e2: number, nu2: number): number => 1 / ((1 - nu1 * nu1) / e1 + (1 - nu2 * nu2) / e2);
+export const reducedModulus = (e1: number, nu1: number, e2: number, nu2: number): number =>
+  1 / ((1 - nu1 * nu1) / e1 + (1 - nu2 * nu2) / e2);
 
 /**
  * Contact of two cylinders whose axes cross, or of any two bodies that are curved in one direction each.
@@ -25,7 +26,13 @@ export const reducedModulus = (e1: number, nu1: number, e2: number, nu2: number)
  * @throws RangeError where the axes are parallel, since a line contact has no ellipse
  * Source: K. L. Johnson, Contact Mechanics, 4.1 and 4.2 (eqs. 4.26 to 4.28), elliptic integrals exact.
  */
-export function crossedCylinders(force: number, rho1: number, rho2: number, angle: number, modulus: number): PointContact {
+export function crossedCylinders(
+  force: number,
+  rho1: number,
+  rho2: number,
+  angle: number,
+  modulus: number,
+): PointContact {
   const [k1, k2] = [1 / rho1, 1 / rho2];
   const sum = (k1 + k2) / 2;
   const difference = Math.sqrt(Math.max(0, k1 * k1 + k2 * k2 + 2 * k1 * k2 * Math.cos(2 * angle))) / 2;
@@ -48,7 +55,9 @@ export function crossedCylinders(force: number, rho1: number, rho2: number, angl
   const q = Math.min(1 - 1e-9, (lo + hi) / 2);
   const { K, E, e } = shape(q);
   const radius = 1 / (2 * Math.sqrt(A * B));
-  const c3 = ((3 * force * radius) / (4 * modulus)) * ((4 / (Math.PI * e * e)) * q ** 1.5 * Math.sqrt((E / (q * q) - K) * (K - E)));
+  const c3 =
+    ((3 * force * radius) / (4 * modulus)) *
+    ((4 / (Math.PI * e * e)) * q ** 1.5 * Math.sqrt((E / (q * q) - K) * (K - E)));
   const c = Math.cbrt(c3);
   const [a, b] = [c / Math.sqrt(q), c * Math.sqrt(q)];
   return { a, b, pressure: (3 * force) / (2 * Math.PI * a * b) };

@@ -1,5 +1,6 @@
 /**
- * Collects the deviations of a figure as its uncertain inputs are set to their ends one after the other, and adds them as root
+ * Collects the deviations of a figure as its uncertain inputs are set to their ends one after the other, and adds them
+ * as root
  * sum of squares, upwards and downwards apart (first-order propagation without a correlation term, JCGM 100:2008 5.1.2,
  * applied to finite differences so that bends in the function are felt).
  */

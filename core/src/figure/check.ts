@@ -13,7 +13,9 @@ interface CheckWish {
   readonly severity?: Severity;
   /** Share of the limit within which it counts as near; 0.1 when left out. */
   readonly near?: number;
-  /** The nearest change that passes; a function where finding it takes work, called only when the check does not hold. */
+  /**
+   * The nearest change that passes; a function where finding it takes work, called only when the check does not hold.
+   */
   readonly mend?: Mend | (() => Mend | undefined) | undefined;
   readonly advice?: string;
 }
@@ -25,5 +27,17 @@ export function check(w: CheckWish): Check {
   const state = margin < 0 || Number.isNaN(margin) ? 'fails' : margin < near ? 'near' : 'holds';
   const { id, name, figure, limit, sense, quantity, why, advice, of } = w;
   const mend = state === 'holds' ? undefined : typeof w.mend === 'function' ? w.mend() : w.mend;
-  return { id, name, state, severity: w.severity ?? 'stop', figure, limit, sense, quantity, why, ...(of && { of }), ...(state === 'holds' ? {} : { ...(mend && { mend }), ...(advice && { advice }) }) };
+  return {
+    id,
+    name,
+    state,
+    severity: w.severity ?? 'stop',
+    figure,
+    limit,
+    sense,
+    quantity,
+    why,
+    ...(of && { of }),
+    ...(state === 'holds' ? {} : { ...(mend && { mend }), ...(advice && { advice }) }),
+  };
 }

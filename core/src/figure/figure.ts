@@ -21,7 +21,10 @@ export interface Working {
   readonly note?: string;
 }
 
-/** A predicted value with its band, in SI units, and its working. `low` and `high` equal `value` where nothing is uncertain. */
+/**
+ * A predicted value with its band, in SI units, and its working. `low` and `high` equal `value` where nothing is
+ * uncertain.
+ */
 export interface Figure {
   readonly id: string;
   readonly name: string;
@@ -44,7 +47,9 @@ export interface Mend {
 
 export type Severity = 'stop' | 'warn' | 'note';
 
-/** One thing that decides whether a design works: what was compared with what, why it matters, and what would mend it. */
+/**
+ * One thing that decides whether a design works: what was compared with what, why it matters, and what would mend it.
+ */
 export interface Check {
   readonly id: string;
   readonly name: string;

@@ -2,8 +2,18 @@ import type { QuantityId } from '../units/quantity.ts';
 import { BandSum } from './band.ts';
 import type { Figure, Origin, Term, Working } from './figure.ts';
 
-/** A term of a working, in the order people read it: symbol, name, value, quantity, origin, and the field or factor it came from. */
-export const term = (symbol: string, name: string, value: number, quantity: QuantityId, origin: Origin, from?: string): Term =>
+/**
+ * A term of a working, in the order people read it: symbol, name, value, quantity, origin, and the field or factor it
+ * came from.
+ */
+export const term = (
+  symbol: string,
+  name: string,
+  value: number,
+  quantity: QuantityId,
+  origin: Origin,
+  from?: string,
+): Term =>
   from === undefined ? { symbol, name, value, quantity, origin } : { symbol, name, value, quantity, origin, from };
 
 /** Makes figures of one computed model and its versions with each uncertain input at its ends. */

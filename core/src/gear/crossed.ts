@@ -2,10 +2,12 @@ import { gearSize, type Gear, type GearSize } from './gear.ts';
 import { toothSide, type ToothSide } from './profile.ts';
 
 /**
- * A worm and a cylindrical wheel at a right angle: two involute helical wheels with crossed axes. They touch in a point that runs along a straight
+ * A worm and a cylindrical wheel at a right angle: two involute helical wheels with crossed axes. They touch in a point
+ * that runs along a straight
  * line, and stay conjugate wherever the wheel stands along the worm and however far apart the axes are.
  *
- * Frame: the wheel's axis is z, the worm's runs along x at the height of the centre distance; both directions of turning are mirror images.
+ * Frame: the wheel's axis is z, the worm's runs along x at the height of the centre distance; both directions of
+ * turning are mirror images.
  */
 export interface CrossedMesh {
   readonly worm: Gear;
@@ -18,7 +20,10 @@ export interface CrossedMesh {
   readonly centre: number;
   /** How far the centre distance is beyond the sum of reference radii, m. */
   readonly apart: number;
-  /** Rise of the line of action above the wheel's reference circle where contact begins (at the worm's tip) and ends (at the wheel's), m. */
+  /**
+   * Rise of the line of action above the wheel's reference circle where contact begins (at the worm's tip) and ends (at
+   * the wheel's), m.
+   */
   readonly low: number;
   readonly high: number;
   /** How far x and z run for each metre of rise. */
@@ -42,7 +47,8 @@ export interface CrossedMesh {
 /**
  * Works out how a worm and its wheel touch.
  *
- * Source: the common normal of two involute helicoids keeps its direction, and lies in both planes of action (ISO 21771:2007 for each wheel); with axes at a
+ * Source: the common normal of two involute helicoids keeps its direction, and lies in both planes of action (ISO
+ * 21771:2007 for each wheel); with axes at a
  * right angle sin² β_b1 + sin² β_b2 = cos² α_n, so that the working normal angle is α_n at any centre distance.
  */
 export function crossedMesh(worm: Gear, wheel: Gear, centre: number): CrossedMesh {
@@ -66,15 +72,38 @@ export function crossedMesh(worm: Gear, wheel: Gear, centre: number): CrossedMes
   // The pitch point lies midway where the axes stand further apart than the reference circles.
   const pitch = Math.min(high, Math.max(low, apart / 2));
   return {
-    worm, wheel, s1, s2, sides, lead, centre, apart, low, high, perX, perZ, contact: Math.max(0, high - low) / sn / (Math.PI * worm.module * cn),
-    rho1: Math.max(1e-6, (foot1 - pitch) / sn), rho2: Math.max(1e-6, (pitch - foot2) / sn), generators: Math.acos((nx * nz) / Math.sqrt((1 - nx * nx) * (1 - nz * nz))),
-    wheelReach: 2 * Math.max(Math.abs(low - apart), Math.abs(high - apart)) * perZ, wormReach: 2 * Math.max(Math.abs(low), Math.abs(high)) * perX,
-    reach1: at1(Math.min(high, foot1)), reach2: at2(Math.max(low, foot2)),
+    worm,
+    wheel,
+    s1,
+    s2,
+    sides,
+    lead,
+    centre,
+    apart,
+    low,
+    high,
+    perX,
+    perZ,
+    contact: Math.max(0, high - low) / sn / (Math.PI * worm.module * cn),
+    rho1: Math.max(1e-6, (foot1 - pitch) / sn),
+    rho2: Math.max(1e-6, (pitch - foot2) / sn),
+    generators: Math.acos((nx * nz) / Math.sqrt((1 - nx * nx) * (1 - nz * nz))),
+    wheelReach: 2 * Math.max(Math.abs(low - apart), Math.abs(high - apart)) * perZ,
+    wormReach: 2 * Math.max(Math.abs(low), Math.abs(high)) * perX,
+    reach1: at1(Math.min(high, foot1)),
+    reach2: at2(Math.max(low, foot2)),
   };
 }
 
-/** A place of contact in the mesh's frame at a rise above the wheel's reference circle; `side` +1 where the wheel is pushed towards −x. */
-export const contactPlace = (m: CrossedMesh, rise: number, side: 1 | -1): readonly [number, number, number] => [side * rise * m.perX, m.s2.r + rise, side * (rise - m.apart) * m.perZ * (m.worm.helix < 0 ? -1 : 1)];
+/**
+ * A place of contact in the mesh's frame at a rise above the wheel's reference circle; `side` +1 where the wheel is
+ * pushed towards −x.
+ */
+export const contactPlace = (m: CrossedMesh, rise: number, side: 1 | -1): readonly [number, number, number] => [
+  side * rise * m.perX,
+  m.s2.r + rise,
+  side * (rise - m.apart) * m.perZ * (m.worm.helix < 0 ? -1 : 1),
+];
 
 /**
  * Rises at which tooth pairs touch now.
@@ -84,13 +113,15 @@ export const contactPlace = (m: CrossedMesh, rise: number, side: 1 | -1): readon
  */
 export function contactRises(m: CrossedMesh, turn: number, side: 1 | -1): number[] {
   const sn = Math.sin(m.worm.pressure);
-  // A tooth's flank at the reference circle in the middle plane is one tooth's half behind its middle; apart axes move it along the helix.
+  // A tooth's flank at the reference circle in the middle plane is one tooth's half behind its middle; apart axes move
+  // it along the helix.
   const per = m.s2.r * Math.cos(m.worm.pressure) * Math.cos(m.lead);
   const pitch = (2 * Math.PI) / m.wheel.teeth;
   const start = side * turn - m.s2.half - (m.apart * m.perZ * Math.tan(m.lead)) / m.s2.r;
   const out: number[] = [];
   // Contact runs downwards, from the wheel's tip to the worm's, as the wheel goes on.
-  const [from, to] = [(-m.high / sn) / per, (-m.low / sn) / per];
-  for (let k = Math.ceil((from - start) / pitch); start + k * pitch <= to; k++) out.push(-(start + k * pitch) * per * sn);
+  const [from, to] = [-m.high / sn / per, -m.low / sn / per];
+  for (let k = Math.ceil((from - start) / pitch); start + k * pitch <= to; k++)
+    out.push(-(start + k * pitch) * per * sn);
   return out;
 }

@@ -1,5 +1,6 @@
 /**
- * A central member of an epicyclic train. `k` is its speed against the carrier's per unit of the planet's own: −z_p/z for a sun, +z_p/z for a
+ * A central member of an epicyclic train. `k` is its speed against the carrier's per unit of the planet's own: −z_p/z
+ * for a sun, +z_p/z for a
  * ring, 0 for the carrier itself.
  */
 export interface Central {
@@ -9,7 +10,10 @@ export interface Central {
 }
 
 /** A sun's or ring's place in the train. Source: Willis, z·(ω − ω_c) = ∓z_p·(ω_p − ω_c). */
-export const central = (teeth: number, planet: number, ring: boolean, eta = 1): Central => ({ k: ((ring ? 1 : -1) * planet) / teeth, eta });
+export const central = (teeth: number, planet: number, ring: boolean, eta = 1): Central => ({
+  k: ((ring ? 1 : -1) * planet) / teeth,
+  eta,
+});
 
 export const carrier: Central = { k: 0, eta: 1 };
 
@@ -43,11 +47,13 @@ export interface TrainTorques {
 }
 
 /**
- * Torques on the members (external, with sign) while power flows, with each mesh passing η of what enters it in the carrier's frame.
+ * Torques on the members (external, with sign) while power flows, with each mesh passing η of what enters it in the
+ * carrier's frame.
  * The signs of the mesh powers P = T·(ω − ω_c) are tried until they agree with the torques that follow from them.
  *
  * @param from the member that drives; its torque has magnitude 1
- * @returns efficiency: forwards output over input power, backwards the other way; negative where the member that is driven must be driven too, so the train holds itself
+ * @returns efficiency: forwards output over input power, backwards the other way; negative where the member that is
+ *   driven must be driven too, so the train holds itself
  * Source: balance of a planet in the carrier's frame, Σ P·η^{±1} = 0, and of the whole train, Σ T = 0.
  */
 export function trainTorques(t: Train, from: 'input' | 'output'): TrainTorques {
@@ -80,7 +86,8 @@ export function trainTorques(t: Train, from: 'input' | 'output'): TrainTorques {
 }
 
 /**
- * How much of an angle lost at each member's mesh shows at the output with the input and the held member standing still.
+ * How much of an angle lost at each member's mesh shows at the output with the input and the held member standing
+ * still.
  * Play is the sum of their sizes times j/r, compliance the sum of their squares times 1/(k·r²).
  */
 export function trainShares(t: Train): { input: number; output: number; held: number } {
@@ -88,10 +95,16 @@ export function trainShares(t: Train): { input: number; output: number; held: nu
   return { input: 1 / Math.abs(trainRatio(t)), output: 1, held: Math.abs((t.output.k - t.input.k) / span) };
 }
 
-/** Which way planets turn against the carrier where they push what they mesh with (+1), or are pushed by it (−1), times the sense of their own turning. */
+/**
+ * Which way planets turn against the carrier where they push what they mesh with (+1), or are pushed by it (−1), times
+ * the sense of their own turning.
+ */
 export function pushSense(t: Train, role: 'input' | 'output' | 'held'): number {
   const q = 1 / (t.output.k - t.held.k);
-  const torque = trainTorques({ input: { ...t.input, eta: 1 }, output: { ...t.output, eta: 1 }, held: { ...t.held, eta: 1 } }, 'input')[role];
+  const torque = trainTorques(
+    { input: { ...t.input, eta: 1 }, output: { ...t.output, eta: 1 }, held: { ...t.held, eta: 1 } },
+    'input',
+  )[role];
   // Power that a member puts in, in the carrier's frame: where it does, it pushes the planets.
   return Math.sign(q) * (torque * t[role].k * q > 0 ? -1 : 1);
 }
@@ -103,7 +116,11 @@ export const commonDivisor = (a: number, b: number): number => gcd(Math.abs(a), 
 export const spacesEvenly = (sun: number, ring: number, planets: number): boolean => (sun + ring) % planets === 0;
 
 /** Planet places nearest to even spacing that do assemble, multiples of 2π/(z_s + z_r), rad. */
-export const steppedPlaces = (sun: number, ring: number, planets: number): number[] => Array.from({ length: planets }, (_, i) => (Math.round((i * (sun + ring)) / planets) * 2 * Math.PI) / (sun + ring));
+export const steppedPlaces = (sun: number, ring: number, planets: number): number[] =>
+  Array.from({ length: planets }, (_, i) => (Math.round((i * (sun + ring)) / planets) * 2 * Math.PI) / (sun + ring));
 
-/** Expected range of n draws from a normal distribution over its standard deviation. Source: control-chart constant d2. */
-export const expectedRange = (n: number): number => [0, 0, 1.128, 1.693, 2.059, 2.326, 2.534, 2.704, 2.847, 2.97, 3.078, 3.173, 3.258][Math.min(12, n)]!;
+/**
+ * Expected range of n draws from a normal distribution over its standard deviation. Source: control-chart constant d2.
+ */
+export const expectedRange = (n: number): number =>
+  [0, 0, 1.128, 1.693, 2.059, 2.326, 2.534, 2.704, 2.847, 2.97, 3.078, 3.173, 3.258][Math.min(12, n)]!;

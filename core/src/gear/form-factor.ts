@@ -35,10 +35,12 @@ function headingAt(curve: Curve, middle: number, wanted: number, p: Float64Array
 }
 
 /**
- * Root section of a tooth for force at its tip: tangents of 30° to the true root outside, 60° in a ring. A helical tooth is taken as that of the
+ * Root section of a tooth for force at its tip: tangents of 30° to the true root outside, 60° in a ring. A helical
+ * tooth is taken as that of the
  * virtual spur wheel with z/cos³ β teeth.
  *
- * Source: ISO 6336-3:2019, clause 6 (Y_F, tip loading as in method C) and clause 7: Y_S = (1.2 + 0.13·L)·q_s^(1/(1.21 + 2.3/L)).
+ * Source: ISO 6336-3:2019, clause 6 (Y_F, tip loading as in method C) and clause 7: Y_S = (1.2 + 0.13·L)·q_s^(1/(1.21 +
+ * 2.3/L)).
  */
 export function rootSection(g: Gear): RootSection {
   const flat: Gear = { ...g, teeth: g.teeth / Math.cos(g.helix) ** 3, helix: 0 };
@@ -49,7 +51,8 @@ export function rootSection(g: Gear): RootSection {
   const m = g.module;
   const tip = g.ring ? Math.max(z.ra, z.rb) : Math.min(z.ra, side.tipForm);
   const roll = Math.sqrt(Math.max(0, (tip / z.rb) ** 2 - 1));
-  // A ring's side runs from its root inwards, so its root is met in reverse, and its tooth stands half a pitch further on.
+  // A ring's side runs from its root inwards, so its root is met in reverse, and its tooth stands half a pitch further
+  // on.
   const middle = g.ring ? Math.PI / flat.teeth : 0;
   const u = g.ring ? headingAt(fillet, middle, (2 * Math.PI) / 3, p) : headingAt(fillet, middle, (5 * Math.PI) / 6, p);
   fillet(u, p);
@@ -71,5 +74,11 @@ export function rootSection(g: Gear): RootSection {
   const rho = Math.max(0.02, bend > 0 ? Math.hypot(p[0]! - xa, p[1]! - ya) / bend / m : 1);
   const L = chord / height;
   const q = Math.min(8, Math.max(1, chord / (2 * rho)));
-  return { chord, height, radius: rho, form: (6 * height * Math.cos(lean)) / (chord ** 2 * Math.cos(g.pressure)), stress: (1.2 + 0.13 * L) * q ** (1 / (1.21 + 2.3 / L)) };
+  return {
+    chord,
+    height,
+    radius: rho,
+    form: (6 * height * Math.cos(lean)) / (chord ** 2 * Math.cos(g.pressure)),
+    stress: (1.2 + 0.13 * L) * q ** (1 / (1.21 + 2.3 / L)),
+  };
 }

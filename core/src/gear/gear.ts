@@ -53,12 +53,24 @@ export interface GearSize {
 export const BASIC_RACK = { addendum: 1, dedendum: 1.25, fillet: 0.38 } as const;
 
 /** A gear with the basic rack's proportions; anything can be said otherwise. */
-export const gear = (g: Partial<Gear> & Pick<Gear, 'module' | 'teeth'>): Gear => ({ pressure: Math.PI / 9, helix: 0, shift: 0, ring: false, ...BASIC_RACK, allowance: 0, chamfer: 0, short: 0, cutter: Math.max(10, Math.min(25, g.teeth - 12)), ...g });
+export const gear = (g: Partial<Gear> & Pick<Gear, 'module' | 'teeth'>): Gear => ({
+  pressure: Math.PI / 9,
+  helix: 0,
+  shift: 0,
+  ring: false,
+  ...BASIC_RACK,
+  allowance: 0,
+  chamfer: 0,
+  short: 0,
+  cutter: Math.max(10, Math.min(25, g.teeth - 12)),
+  ...g,
+});
 
 /**
  * Sizes of a gear in its transverse section.
  *
- * Source: ISO 21771:2007, clauses 4 and 5. A ring is treated as the wheel that fills its spaces, so all its signs are an outside wheel's.
+ * Source: ISO 21771:2007, clauses 4 and 5. A ring is treated as the wheel that fills its spaces, so all its signs are
+ * an outside wheel's.
  */
 export function gearSize(g: Gear): GearSize {
   const c = Math.cos(g.helix);
@@ -66,9 +78,16 @@ export function gearSize(g: Gear): GearSize {
   const mt = g.module / c;
   const r = (mt * g.teeth) / 2;
   const s = g.ring ? 1 : -1;
-  const half = Math.PI / (2 * g.teeth) + (2 * g.shift * Math.tan(g.pressure)) / g.teeth + (s * g.allowance) / (2 * c * r);
+  const half =
+    Math.PI / (2 * g.teeth) + (2 * g.shift * Math.tan(g.pressure)) / g.teeth + (s * g.allowance) / (2 * c * r);
   return {
-    mt, at, r, rb: r * Math.cos(at), half, halfBase: half + inv(at), inward: g.ring,
+    mt,
+    at,
+    r,
+    rb: r * Math.cos(at),
+    half,
+    halfBase: half + inv(at),
+    inward: g.ring,
     ra: g.ring ? r - g.module * (g.addendum - g.shift) + g.short : r + g.module * (g.addendum + g.shift) - g.short,
     rf: g.ring ? r + g.module * (g.dedendum + g.shift) : r - g.module * (g.dedendum - g.shift),
     helixBase: Math.asin(Math.sin(g.helix) * Math.cos(g.pressure)),
@@ -79,10 +98,12 @@ export function gearSize(g: Gear): GearSize {
 export const halfAt = (s: GearSize, radius: number): number => s.halfBase - inv(Math.acos(Math.min(1, s.rb / radius)));
 
 /** Thickness of a tooth along its circle at a radius, m (transverse); 0 or less where its flanks have met. */
-export const thicknessAt = (s: GearSize, teeth: number, radius: number): number => 2 * radius * (s.inward ? Math.PI / teeth - halfAt(s, radius) : halfAt(s, radius));
+export const thicknessAt = (s: GearSize, teeth: number, radius: number): number =>
+  2 * radius * (s.inward ? Math.PI / teeth - halfAt(s, radius) : halfAt(s, radius));
 
 /**
- * Least shift that keeps a rack-cut wheel's flank whole: x ≥ h* − z·sin² α_t/(2 cos β), with h* the height the cutter's straight flank reaches.
+ * Least shift that keeps a rack-cut wheel's flank whole: x ≥ h* − z·sin² α_t/(2 cos β), with h* the height the cutter's
+ * straight flank reaches.
  *
  * Source: ISO 21771, generation by a rack; h* = h_f* − ρ_f*(1 − sin α).
  */

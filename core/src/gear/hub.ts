@@ -13,8 +13,23 @@ export interface Hub {
 
 export const PLAIN_HUB: Hub = { bore: 0, shape: 'round', bolts: 0, boltCircle: 0, boltHole: 3.2e-3, nuts: false };
 
-/** Parallel keys by shaft diameter up to: width and depth in the hub, mm. Source: ISO/R 773 (DIN 6885-1), which start at 6 mm; below it a key of 1 × 0.5. */
-const KEYS: readonly (readonly [number, number, number])[] = [[6, 1, 0.5], [8, 2, 1], [10, 3, 1.4], [12, 4, 1.8], [17, 5, 2.3], [22, 6, 2.8], [30, 8, 3.3], [38, 10, 3.3], [44, 12, 3.3], [50, 14, 3.8], [1e9, 16, 4.3]];
+/**
+ * Parallel keys by shaft diameter up to: width and depth in the hub, mm. Source: ISO/R 773 (DIN 6885-1), which start at
+ * 6 mm; below it a key of 1 × 0.5.
+ */
+const KEYS: readonly (readonly [number, number, number])[] = [
+  [6, 1, 0.5],
+  [8, 2, 1],
+  [10, 3, 1.4],
+  [12, 4, 1.8],
+  [17, 5, 2.3],
+  [22, 6, 2.8],
+  [30, 8, 3.3],
+  [38, 10, 3.3],
+  [44, 12, 3.3],
+  [50, 14, 3.8],
+  [1e9, 16, 4.3],
+];
 
 /** Width and depth in the hub of the key for a bore, m. */
 export function keyFor(bore: number): { width: number; depth: number } {
@@ -26,7 +41,15 @@ export function keyFor(bore: number): { width: number; depth: number } {
 export const flatDepth = (bore: number): number => Math.max(0.1 * bore, Math.min(5e-4, 0.15 * bore));
 
 /** Hexagon nuts by the hole they are for: width across flats and height, mm. Source: ISO 4032. */
-const NUTS: readonly (readonly [number, number, number])[] = [[2.4, 4, 1.6], [2.9, 5, 2], [3.6, 5.5, 2.4], [4.8, 7, 3.2], [5.8, 8, 4.7], [7, 10, 5.2], [1e9, 13, 6.8]];
+const NUTS: readonly (readonly [number, number, number])[] = [
+  [2.4, 4, 1.6],
+  [2.9, 5, 2],
+  [3.6, 5.5, 2.4],
+  [4.8, 7, 3.2],
+  [5.8, 8, 4.7],
+  [7, 10, 5.2],
+  [1e9, 13, 6.8],
+];
 
 /** Across flats and height of the nut for a bolt hole, m. */
 export function nutFor(hole: number): { across: number; height: number } {
@@ -41,24 +64,38 @@ export function boreOutline(h: Hub): Outline {
     const y = r - flatDepth(h.bore);
     const a = Math.acos(y / r);
     // From one end of the flat round the back to the other; the flat lies up.
-    return new OutlinePen().arc(0, 0, r, Math.PI / 2 + a, 2 * Math.PI - 2 * a).to(r * Math.sin(a), y).close();
+    return new OutlinePen()
+      .arc(0, 0, r, Math.PI / 2 + a, 2 * Math.PI - 2 * a)
+      .to(r * Math.sin(a), y)
+      .close();
   }
   if (h.shape === 'keyway') {
     const { width, depth } = keyFor(h.bore);
     const a = Math.asin(Math.min(1, width / 2 / r));
-    return new OutlinePen().arc(0, 0, r, Math.PI / 2 + a, 2 * Math.PI - 2 * a).to(width / 2, r * Math.cos(a)).to(width / 2, r + depth).to(-width / 2, r + depth).close();
+    return new OutlinePen()
+      .arc(0, 0, r, Math.PI / 2 + a, 2 * Math.PI - 2 * a)
+      .to(width / 2, r * Math.cos(a))
+      .to(width / 2, r + depth)
+      .to(-width / 2, r + depth)
+      .close();
   }
   return circle(0, 0, r);
 }
 
 /** Largest radius the bore reaches, m. */
-export const boreReach = (h: Hub): number => (h.bore === 0 ? 0 : h.shape === 'keyway' ? Math.hypot(h.bore / 2 + keyFor(h.bore).depth, keyFor(h.bore).width / 2) : h.bore / 2);
+export const boreReach = (h: Hub): number =>
+  h.bore === 0
+    ? 0
+    : h.shape === 'keyway'
+      ? Math.hypot(h.bore / 2 + keyFor(h.bore).depth, keyFor(h.bore).width / 2)
+      : h.bore / 2;
 
 /** Centres of the bolts. */
-export const boltPlaces = (h: Hub): [number, number][] => Array.from({ length: h.bolts }, (_, i) => {
-  const a = (2 * Math.PI * (i + 0.5)) / h.bolts;
-  return [(h.boltCircle / 2) * Math.cos(a), (h.boltCircle / 2) * Math.sin(a)];
-});
+export const boltPlaces = (h: Hub): [number, number][] =>
+  Array.from({ length: h.bolts }, (_, i) => {
+    const a = (2 * Math.PI * (i + 0.5)) / h.bolts;
+    return [(h.boltCircle / 2) * Math.cos(a), (h.boltCircle / 2) * Math.sin(a)];
+  });
 
 /** A hexagon of a width across flats about a point, one corner outwards. */
 export function hexagon(x: number, y: number, across: number): Outline {
@@ -72,10 +109,14 @@ export function hexagon(x: number, y: number, across: number): Outline {
 }
 
 /** Everything a hub cuts through the whole wheel. */
-export const hubHoles = (h: Hub): Outline[] => [...(h.bore > 0 ? [boreOutline(h)] : []), ...boltPlaces(h).map(([x, y]) => circle(x, y, h.boltHole / 2))];
+export const hubHoles = (h: Hub): Outline[] => [
+  ...(h.bore > 0 ? [boreOutline(h)] : []),
+  ...boltPlaces(h).map(([x, y]) => circle(x, y, h.boltHole / 2)),
+];
 
 /** Nut traps, which are cut from one face only. */
-export const hubTraps = (h: Hub): Outline[] => (h.nuts ? boltPlaces(h).map(([x, y]) => hexagon(x, y, nutFor(h.boltHole).across)) : []);
+export const hubTraps = (h: Hub): Outline[] =>
+  h.nuts ? boltPlaces(h).map(([x, y]) => hexagon(x, y, nutFor(h.boltHole).across)) : [];
 
 /** Curves of a hub by layer, for drawings and outline files. */
 export const hubCurves = (h: Hub): { layer: string; outline: Outline }[] => [

@@ -17,3 +17,4 @@ export * from './mesh-figures.ts';
 export * from './marks.ts';
 export * from './crossed.ts';
 export * from './views.ts';
+export * from './words.ts';

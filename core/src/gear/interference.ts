@@ -4,7 +4,10 @@ import type { ToothSide } from './profile.ts';
 
 /** How a pair's teeth may collide outside their contact. Each is a margin: below 0 they do. */
 export interface Interference {
-  /** Length along the line of action between where contact starts and where the involute of wheel 1, and of wheel 2, begins, m. */
+  /**
+   * Length along the line of action between where contact starts and where the involute of wheel 1, and of wheel 2,
+   * begins, m.
+   */
   readonly root1: number;
   readonly root2: number;
   /** Radial clearance between the tip of one and the root of the other, m: tip 1 to root 2, tip 2 to root 1. */
@@ -12,7 +15,10 @@ export interface Interference {
   readonly clear21: number;
   /** Inner pairs: angle by which the tips pass one another (trochoid interference), rad; Infinity for outside pairs. */
   readonly tips: number;
-  /** Inner pairs: angle by which the pinion can be moved in along the radius (trimming), rad; Infinity for outside pairs. */
+  /**
+   * Inner pairs: angle by which the pinion can be moved in along the radius (trimming), rad; Infinity for outside
+   * pairs.
+   */
   readonly entry: number;
 }
 
@@ -50,7 +56,8 @@ function radialEntry(p: Pair): number {
 /**
  * Interferences of a pair from its true tooth sides.
  *
- * Source: ISO 21771 for active flanks; trochoid and trimming interference of inner pairs in the form usual in gear handbooks
+ * Source: ISO 21771 for active flanks; trochoid and trimming interference of inner pairs in the form usual in gear
+ * handbooks
  * (θ1·z1/z2 + inv α_w − inv α_a2 ≥ θ2, and the radial entry condition).
  */
 export function interference(p: Pair, t1: ToothSide, t2: ToothSide): Interference {

@@ -5,7 +5,14 @@ import type { Pair } from './pair.ts';
 
 /** Pitch, base and tip circles of a wheel. */
 export function gearCircles(key: string, s: GearSize, working: number, at: Pose): DrawItem[] {
-  const one = (name: string, r: number, ink: 'pitch' | 'hidden' | 'centre'): DrawItem => ({ kind: 'curve', key: `${key}-${name}`, outline: known(r), at, ink, tint: 'none' });
+  const one = (name: string, r: number, ink: 'pitch' | 'hidden' | 'centre'): DrawItem => ({
+    kind: 'curve',
+    key: `${key}-${name}`,
+    outline: known(r),
+    at,
+    ink,
+    tint: 'none',
+  });
   return [one('pitch', working, 'pitch'), one('base', s.rb, 'hidden'), one('tip', s.ra, 'centre')];
 }
 
@@ -40,12 +47,29 @@ export function contactMarks(key: string, p: Pair, at: Pose, tooth: number, plac
     return [at.x + c * x - s * y, at.y + s * x + c * y];
   };
   const [a, b] = [put(p.start), put(p.end)];
-  const items: DrawItem[] = [{ kind: 'curve', key: `${key}-line`, outline: segment(a[0], a[1], b[0], b[1]), at: ORIGIN, ink: 'force', tint: 'none' }];
-  // A tooth's front flank touches where its own involute has unrolled as far as the line: t = τ + half the base tooth + α_w.
+  const items: DrawItem[] = [
+    {
+      kind: 'curve',
+      key: `${key}-line`,
+      outline: segment(a[0], a[1], b[0], b[1]),
+      at: ORIGIN,
+      ink: 'force',
+      tint: 'none',
+    },
+  ];
+  // A tooth's front flank touches where its own involute has unrolled as far as the line: t = τ + half the base tooth +
+  // α_w.
   const first = side * tooth + halfBase + p.working;
   for (let k = Math.ceil((p.start / rb - first) / pitch); first + k * pitch <= p.end / rb; k++) {
     const [x, y] = put(rb * (first + k * pitch));
-    items.push({ kind: 'curve', key: `${key}-c${((k % p.g1.teeth) + p.g1.teeth) % p.g1.teeth}`, outline: known(p.g1.module * 0.09), at: { x, y, turn: 0 }, ink: 'contact', tint: 'none' });
+    items.push({
+      kind: 'curve',
+      key: `${key}-c${((k % p.g1.teeth) + p.g1.teeth) % p.g1.teeth}`,
+      outline: known(p.g1.module * 0.09),
+      at: { x, y, turn: 0 },
+      ink: 'contact',
+      tint: 'none',
+    });
   }
   return items;
 }

@@ -16,7 +16,8 @@ export function spanRadius(g: Gear, k: number): number {
 }
 
 /**
- * Teeth (a ring: spaces) that a caliper spans: z·α/π + ½ to the nearest, which touches near the reference circle; where a shift or helix moves that
+ * Teeth (a ring: spaces) that a caliper spans: z·α/π + ½ to the nearest, which touches near the reference circle; where
+ * a shift or helix moves that
  * off the working flank, the nearest number that touches it.
  */
 export function spanTeeth(g: Gear): number {
@@ -44,7 +45,11 @@ export function spanTeeth(g: Gear): number {
 export function spanOver(g: Gear, k: number): number {
   const { at } = gearSize(g);
   const s = g.ring ? 1 : -1;
-  return g.module * Math.cos(g.pressure) * (Math.PI * (k - 0.5) + g.teeth * inv(at)) + 2 * g.shift * g.module * Math.sin(g.pressure) + s * g.allowance * Math.cos(g.pressure);
+  return (
+    g.module * Math.cos(g.pressure) * (Math.PI * (k - 0.5) + g.teeth * inv(at)) +
+    2 * g.shift * g.module * Math.sin(g.pressure) +
+    s * g.allowance * Math.cos(g.pressure)
+  );
 }
 
 /** Pin diameter that usual tables take, 1.728 modules, m. */
@@ -54,7 +59,8 @@ export const usualPin = (g: Gear): number => 1.728 * g.module;
  * Diameter over two pins laid in opposite spaces (a ring: between them), m. Odd counts lose cos(90°/z).
  *
  * @returns NaN where the pin does not rest on both flanks
- * Source: ISO 21771:2007, 7.4: inv α_M = inv α_t + d_M/(m z cos α) − π/(2z) + 2x·tan α/z − A_s/(m z), with the ring's signs turned.
+ * Source: ISO 21771:2007, 7.4: inv α_M = inv α_t + d_M/(m z cos α) − π/(2z) + 2x·tan α/z − A_s/(m z), with the ring's
+ * signs turned.
  */
 export function overPins(g: Gear, pin: number): number {
   const s = gearSize(g);

@@ -24,7 +24,15 @@ export function makeMesh(g1: Gear, g2: Gear, width: number, double: boolean, cen
   const pair = meshPair(g1, g2, centre);
   if (!pair.ok) return pair;
   const sides = [toothSide(g1), toothSide(g2)] as const;
-  return ok({ pair: pair.value, sides, sections: [rootSection(g1), rootSection(g2)], interference: interference(pair.value, ...sides), loss: lossFactor(pair.value), width, overlap: overlapRatio(g1, double ? width / 2 : width) });
+  return ok({
+    pair: pair.value,
+    sides,
+    sections: [rootSection(g1), rootSection(g2)],
+    interference: interference(pair.value, ...sides),
+    loss: lossFactor(pair.value),
+    width,
+    overlap: overlapRatio(g1, double ? width / 2 : width),
+  });
 }
 
 /** What a mesh carries and how it answers under a load; forces along the working circle, N; stresses Pa. */
@@ -43,7 +51,10 @@ export interface MeshLoad {
   readonly rootEver: readonly [number, number];
   readonly flank: number;
   readonly flankPermissible: number;
-  /** Forces along the working circle at which a root breaks at once, wears out, a flank is overloaded, and teeth ride over. */
+  /**
+   * Forces along the working circle at which a root breaks at once, wears out, a flank is overloaded, and teeth ride
+   * over.
+   */
   readonly breaks: readonly [number, number];
   readonly tires: readonly [number, number];
   readonly pits: number;
@@ -58,19 +69,22 @@ export interface MeshLoad {
 }
 
 /**
- * How far the play of a made mesh, along its working circle, may be off the drawn one, m: thickness of both wheels, and run-out of both, each of which brings the
+ * How far the play of a made mesh, along its working circle, may be off the drawn one, m: thickness of both wheels, and
+ * run-out of both, each of which brings the
  * centres nearer by half of it and back over a turn.
  *
  * Source: Δj = 2·Δa·tan α_wt (ISO 21771); independent deviations add by squares.
  */
-export const meshPlaySpread = (p: Pair, shelf: Shelf): number => Math.SQRT2 * Math.hypot(factor(shelf, 'gear.thickness'), factor(shelf, 'gear.runout') * Math.tan(p.working));
+export const meshPlaySpread = (p: Pair, shelf: Shelf): number =>
+  Math.SQRT2 * Math.hypot(factor(shelf, 'gear.thickness'), factor(shelf, 'gear.runout') * Math.tan(p.working));
 
 const E_STEEL = 206e9;
 
 /**
  * Root stress, Pa per newton along the working circle, of a wheel of a mesh.
  *
- * Source: ISO 6336-3:2019: σ_F = F_t/(b·m_n)·Y_F·Y_S·Y_ε·Y_β, Y_ε = 0.25 + 0.75/ε_α, Y_β = 1 − ε_β·β/120° (ε_β ≤ 1, β ≤ 30°).
+ * Source: ISO 6336-3:2019: σ_F = F_t/(b·m_n)·Y_F·Y_S·Y_ε·Y_β, Y_ε = 0.25 + 0.75/ε_α, Y_β = 1 − ε_β·β/120° (ε_β ≤ 1, β ≤
+ * 30°).
  */
 function rootPerForce(m: Mesh, wheel: 0 | 1): number {
   const g = wheel === 0 ? m.pair.g1 : m.pair.g2;
@@ -89,7 +103,8 @@ function rootPerForce(m: Mesh, wheel: 0 | 1): number {
 export function flankPressure(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: number): number {
   const p = m.pair;
   const u = p.g2.teeth / p.g1.teeth;
-  const zE = 1 / Math.sqrt(Math.PI * ((1 - a.poisson ** 2) / a.material.modulus + (1 - b.poisson ** 2) / b.material.modulus));
+  const zE =
+    1 / Math.sqrt(Math.PI * ((1 - a.poisson ** 2) / a.material.modulus + (1 - b.poisson ** 2) / b.material.modulus));
   const zH = Math.sqrt((2 * Math.cos(p.s1.helixBase)) / (Math.cos(p.s1.at) ** 2 * Math.tan(p.working)));
   const eb = Math.min(1, m.overlap);
   // More than three pairs never share evenly, and the formula ends at four.
@@ -100,11 +115,13 @@ export function flankPressure(m: Mesh, a: ToothMaterial, b: ToothMaterial, force
 }
 
 /**
- * How much of its steady warmth a plastic tooth reaches when it turns only part of the time: the share of the peak speed that the mean is, to the 0.64.
+ * How much of its steady warmth a plastic tooth reaches when it turns only part of the time: the share of the peak
+ * speed that the mean is, to the 0.64.
  *
  * Source: VDI 2736-2, duty exponent 0.64; without a mean speed it is taken to turn for ever.
  */
-export const warming = (at: { readonly speed: number; readonly meanSpeed?: number }): number => (at.meanSpeed !== undefined && at.speed > 0 ? Math.min(1, at.meanSpeed / at.speed) ** 0.64 : 1);
+export const warming = (at: { readonly speed: number; readonly meanSpeed?: number }): number =>
+  at.meanSpeed !== undefined && at.speed > 0 ? Math.min(1, at.meanSpeed / at.speed) ** 0.64 : 1;
 
 /**
  * Loads a mesh.
@@ -114,15 +131,29 @@ export const warming = (at: { readonly speed: number; readonly meanSpeed?: numbe
  * @param speed along the working circle in the carrier's frame, m/s
  * @param warm share of its steady warmth that it reaches (`warming`)
  */
-export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: number, ever: number, speed: number, shelf: Shelf, warm = 1): MeshLoad {
+export function loadMesh(
+  m: Mesh,
+  a: ToothMaterial,
+  b: ToothMaterial,
+  force: number,
+  ever: number,
+  speed: number,
+  shelf: Shelf,
+  warm = 1,
+): MeshLoad {
   const p = m.pair;
   const k = factor(shelf, 'gear.load');
   const friction = meshFriction(a, b, shelf);
   const efficiency = 1 - friction * m.loss;
   const plastic = a.plastic || b.plastic;
-  // VDI 2736-2, temperature of root and flank: ϑ0 + P·µ·H_v·k_ϑ/(b·z·(v·m)^0.75), its own units mm and m/s; metals carry their heat away.
+  // VDI 2736-2, temperature of root and flank: ϑ0 + P·µ·H_v·k_ϑ/(b·z·(v·m)^0.75), its own units mm and m/s; metals
+  // carry their heat away.
   const ambient = factor(shelf, 'ambient');
-  const heat = plastic && speed > 0 ? (warm * ever * speed * friction * m.loss) / (m.width * 1e3 * Math.min(p.g1.teeth, p.g2.teeth) * (speed * p.g1.module * 1e3) ** 0.75) : 0;
+  const heat =
+    plastic && speed > 0
+      ? (warm * ever * speed * friction * m.loss) /
+        (m.width * 1e3 * Math.min(p.g1.teeth, p.g2.teeth) * (speed * p.g1.module * 1e3) ** 0.75)
+      : 0;
   const rootTemperature = ambient + heat * factor(shelf, 'gear.heatRoot');
   const flankTemperature = ambient + heat * factor(shelf, 'gear.heatFlank');
   const per = [rootPerForce(m, 0) * k, rootPerForce(m, 1) * k] as const;
@@ -131,15 +162,32 @@ export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: num
   const permissible = Math.min(flankLimit(a, flankTemperature, shelf), flankLimit(b, flankTemperature, shelf));
   const flank = flankPressure(m, a, b, force * k);
   const one = flankPressure(m, a, b, k);
-  // Ride-over: the separating force opens the centres by about the working depth, against the housing's radial stiffness.
+  // Ride-over: the separating force opens the centres by about the working depth, against the housing's radial
+  // stiffness.
   const depth = p.ring ? p.s1.ra - (p.s2.ra - p.centre) : p.s1.ra + p.s2.ra - p.centre;
   const alone = (2 * a.material.modulus * b.material.modulus) / (a.material.modulus + b.material.modulus);
-  const stiffness = factor(shelf, 'gear.stiffness') * m.width * (alone / E_STEEL) * (0.75 * Math.max(1, p.contact) + 0.25);
+  const stiffness =
+    factor(shelf, 'gear.stiffness') * m.width * (alone / E_STEEL) * (0.75 * Math.max(1, p.contact) + 0.25);
   const tan = Math.tan(p.working);
   return {
-    force, friction, efficiency, rootTemperature, flankTemperature, plastic,
-    root: [per[0] * force, per[1] * force], rootPeak: [la.peak, lb.peak], rootEver: [la.ever, lb.ever], flank, flankPermissible: permissible,
-    breaks: [la.peak / per[0], lb.peak / per[1]], tires: [la.ever / per[0], lb.ever / per[1]], pits: (permissible / one) ** 2,
-    skips: (factor(shelf, 'gear.housing') * Math.max(0, depth)) / tan, radial: force * tan, axial: force * Math.tan(Math.abs(p.g1.helix)), stiffness, runout: factor(shelf, 'gear.runout'),
+    force,
+    friction,
+    efficiency,
+    rootTemperature,
+    flankTemperature,
+    plastic,
+    root: [per[0] * force, per[1] * force],
+    rootPeak: [la.peak, lb.peak],
+    rootEver: [la.ever, lb.ever],
+    flank,
+    flankPermissible: permissible,
+    breaks: [la.peak / per[0], lb.peak / per[1]],
+    tires: [la.ever / per[0], lb.ever / per[1]],
+    pits: (permissible / one) ** 2,
+    skips: (factor(shelf, 'gear.housing') * Math.max(0, depth)) / tan,
+    radial: force * tan,
+    axial: force * Math.tan(Math.abs(p.g1.helix)),
+    stiffness,
+    runout: factor(shelf, 'gear.runout'),
   };
 }

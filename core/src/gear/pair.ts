@@ -32,54 +32,120 @@ export interface Pair {
 const sign = (ring: boolean): number => (ring ? -1 : 1);
 
 /**
- * Working pressure angle at no play: inv α_wt = inv α_t + 2 tan α·(x1 ± x2)/(z1 ± z2) with a ring's differences taken as ring less pinion.
+ * Working pressure angle at no play: inv α_wt = inv α_t + 2 tan α·(x1 ± x2)/(z1 ± z2) with a ring's differences taken
+ * as ring less pinion.
  *
  * @returns NaN where the shifts ask for less than no angle
  * Source: ISO 21771:2007, 6.3.
  */
-export function workingAngle(z1: number, z2: number, x1: number, x2: number, pressure: number, helix: number, ring: boolean): number {
+export function workingAngle(
+  z1: number,
+  z2: number,
+  x1: number,
+  x2: number,
+  pressure: number,
+  helix: number,
+  ring: boolean,
+): number {
   const at = Math.atan(Math.tan(pressure) / Math.cos(helix));
   const y = inv(at) + (2 * Math.tan(pressure) * (ring ? x2 - x1 : x1 + x2)) / (ring ? z2 - z1 : z1 + z2);
   return y > 0 ? inverseInv(y) : NaN;
 }
 
 /** Centre distance of wheels without shift, m. */
-export const plainCentre = (module: number, z1: number, z2: number, helix: number, ring: boolean): number => (module * (ring ? z2 - z1 : z1 + z2)) / (2 * Math.cos(helix));
+export const plainCentre = (module: number, z1: number, z2: number, helix: number, ring: boolean): number =>
+  (module * (ring ? z2 - z1 : z1 + z2)) / (2 * Math.cos(helix));
 
-/** Sum of shifts (ring: x2 − x1) that two wheels need at a centre distance. Source: ISO 21771:2007, 6.3, solved for Σx. */
-export function shiftSum(module: number, z1: number, z2: number, pressure: number, helix: number, ring: boolean, centre: number): Result<number> {
+/**
+ * Sum of shifts (ring: x2 − x1) that two wheels need at a centre distance. Source: ISO 21771:2007, 6.3, solved for Σx.
+ */
+export function shiftSum(
+  module: number,
+  z1: number,
+  z2: number,
+  pressure: number,
+  helix: number,
+  ring: boolean,
+  centre: number,
+): Result<number> {
   const at = Math.atan(Math.tan(pressure) / Math.cos(helix));
   const n = ring ? z2 - z1 : z1 + z2;
   const cosine = (plainCentre(module, z1, z2, helix, ring) * Math.cos(at)) / centre;
   const least = plainCentre(module, z1, z2, helix, ring) * Math.cos(at);
-  if (!(cosine > 0 && cosine < 1)) return refuse('The wheels cannot run at that centre distance.', `Their base circles need more than ${(least * 1000).toFixed(3)} mm.`, 'Take a larger centre distance, fewer teeth or a smaller module.', 'centre');
+  if (!(cosine > 0 && cosine < 1))
+    return refuse(
+      'The wheels cannot run at that centre distance.',
+      `Their base circles need more than ${(least * 1000).toFixed(3)} mm.`,
+      'Take a larger centre distance, fewer teeth or a smaller module.',
+      'centre',
+    );
   return ok(((inv(Math.acos(cosine)) - inv(at)) * n) / (2 * Math.tan(pressure)));
 }
 
 /**
- * Two wheels in mesh, as close as they run without play when their allowances are left out, or at a given centre distance.
+ * Two wheels in mesh, as close as they run without play when their allowances are left out, or at a given centre
+ * distance.
  *
- * @returns a problem where a ring is too small for its pinion, base circles do not reach, or module, angles or helix do not match
+ * @returns a problem where a ring is too small for its pinion, base circles do not reach, or module, angles or helix do
+ *   not match
  */
 export function meshPair(g1: Gear, g2: Gear, at?: number): Result<Pair> {
   const ring = g2.ring;
-  if (g1.ring) return refuse('A ring cannot drive from inside out.', 'The first wheel of a pair has outside teeth.', 'Give the pinion first.');
-  if (Math.abs(g1.module - g2.module) > 1e-12) return refuse('The modules differ.', `${(g1.module * 1000).toFixed(4)} mm does not mesh with ${(g2.module * 1000).toFixed(4)} mm: their base pitches must be alike.`, 'Use one module for both.', 'module');
-  if (Math.abs(g1.pressure - g2.pressure) > 1e-12) return refuse('The pressure angles differ.', 'Their base pitches must be alike.', 'Use one pressure angle for both.', 'pressure');
-  if (ring && g2.teeth <= g1.teeth) return refuse(`A ring of ${g2.teeth} teeth is smaller than its pinion of ${g1.teeth}.`, 'The pinion runs inside the ring.', `Give the ring more than ${g1.teeth} teeth.`, 'z2');
+  if (g1.ring)
+    return refuse(
+      'A ring cannot drive from inside out.',
+      'The first wheel of a pair has outside teeth.',
+      'Give the pinion first.',
+    );
+  if (Math.abs(g1.module - g2.module) > 1e-12)
+    return refuse(
+      'The modules differ.',
+      `${(g1.module * 1000).toFixed(4)} mm does not mesh with ${(g2.module * 1000).toFixed(4)} mm: their base pitches must be alike.`,
+      'Use one module for both.',
+      'module',
+    );
+  if (Math.abs(g1.pressure - g2.pressure) > 1e-12)
+    return refuse(
+      'The pressure angles differ.',
+      'Their base pitches must be alike.',
+      'Use one pressure angle for both.',
+      'pressure',
+    );
+  if (ring && g2.teeth <= g1.teeth)
+    return refuse(
+      `A ring of ${g2.teeth} teeth is smaller than its pinion of ${g1.teeth}.`,
+      'The pinion runs inside the ring.',
+      `Give the ring more than ${g1.teeth} teeth.`,
+      'z2',
+    );
   const s1 = gearSize(g1);
   const s2 = gearSize(g2);
   const a0 = plainCentre(g1.module, g1.teeth, g2.teeth, g1.helix, ring);
   let working = workingAngle(g1.teeth, g2.teeth, g1.shift, g2.shift, g1.pressure, g1.helix, ring);
-  if (Number.isNaN(working)) return refuse('The profile shifts bring the wheels too close.', `Their ${ring ? 'difference' : 'sum'} asks for less than no pressure angle.`, ring ? 'Shift the ring out or the pinion in.' : 'Give a larger shift.', 'x2');
+  if (Number.isNaN(working))
+    return refuse(
+      'The profile shifts bring the wheels too close.',
+      `Their ${ring ? 'difference' : 'sum'} asks for less than no pressure angle.`,
+      ring ? 'Shift the ring out or the pinion in.' : 'Give a larger shift.',
+      'x2',
+    );
   let centre = (a0 * Math.cos(s1.at)) / Math.cos(working);
   let opened = 0;
   if (at !== undefined) {
-    if (!((a0 * Math.cos(s1.at)) / at < 1)) return refuse('The wheels cannot run at that centre distance.', `Their base circles need more than ${(a0 * Math.cos(s1.at) * 1000).toFixed(3)} mm.`, 'Take a larger centre distance.', 'centre');
-    // Play from moving apart: the involutes' base angles against the new working angle, exact (2Δa·tan α for small moves).
+    if (!((a0 * Math.cos(s1.at)) / at < 1))
+      return refuse(
+        'The wheels cannot run at that centre distance.',
+        `Their base circles need more than ${(a0 * Math.cos(s1.at) * 1000).toFixed(3)} mm.`,
+        'Take a larger centre distance.',
+        'centre',
+      );
+    // Play from moving apart: the involutes' base angles against the new working angle, exact (2Δa·tan α for small
+    // moves).
     const there = Math.acos((a0 * Math.cos(s1.at)) / at);
     const rw1 = (at * g1.teeth) / (ring ? g2.teeth - g1.teeth : g1.teeth + g2.teeth);
-    opened = ((inv(there) - inv(working)) * 2 * rw1 * (ring ? g2.teeth - g1.teeth : g1.teeth + g2.teeth)) / g1.teeth * sign(ring);
+    opened =
+      (((inv(there) - inv(working)) * 2 * rw1 * (ring ? g2.teeth - g1.teeth : g1.teeth + g2.teeth)) / g1.teeth) *
+      sign(ring);
     [working, centre] = [there, at];
   }
   const n = ring ? g2.teeth - g1.teeth : g1.teeth + g2.teeth;
@@ -91,16 +157,37 @@ export function meshPair(g1: Gear, g2: Gear, at?: number): Result<Pair> {
   const start = ring ? along(s2, s2.ra) - centre * Math.sin(working) : centre * Math.sin(working) - along(s2, s2.ra);
   const basePitch = Math.PI * s1.mt * Math.cos(s1.at);
   const c = Math.cos(g1.helix);
-  // Allowances are told in the normal section on the reference circle; on the working circle they grow with its cosine ratio.
+  // Allowances are told in the normal section on the reference circle; on the working circle they grow with its cosine
+  // ratio.
   const play = (((g1.allowance + g2.allowance) / c) * Math.cos(s1.at)) / Math.cos(working) + opened;
-  return ok({ g1, g2, s1, s2, ring, centre, working, rw1, rw2, start, end, pitch, basePitch, contact: (end - start) / basePitch, approach: (pitch - start) / basePitch, recess: (end - pitch) / basePitch, play });
+  return ok({
+    g1,
+    g2,
+    s1,
+    s2,
+    ring,
+    centre,
+    working,
+    rw1,
+    rw2,
+    start,
+    end,
+    pitch,
+    basePitch,
+    contact: (end - start) / basePitch,
+    approach: (pitch - start) / basePitch,
+    recess: (end - pitch) / basePitch,
+    play,
+  });
 }
 
 /** Overlap ratio of a helical pair, b·sin β/(π m_n). Source: ISO 21771. */
-export const overlapRatio = (g: Gear, width: number): number => (width * Math.abs(Math.sin(g.helix))) / (Math.PI * g.module);
+export const overlapRatio = (g: Gear, width: number): number =>
+  (width * Math.abs(Math.sin(g.helix))) / (Math.PI * g.module);
 
 /**
- * Sliding over rolling at a place of the line of action, on either wheel: ζ1 = 1 − ρ2·z1/(ρ1·z2), ζ2 = 1 − ρ1·z2/(ρ2·z1).
+ * Sliding over rolling at a place of the line of action, on either wheel: ζ1 = 1 − ρ2·z1/(ρ1·z2), ζ2 = 1 −
+ * ρ1·z2/(ρ2·z1).
  *
  * @param at length from wheel 1's base tangent point, m
  */
@@ -121,7 +208,8 @@ export function worstSliding(p: Pair): [number, number] {
 /**
  * Geometric loss factor H_v of a mesh: π(1/z1 ± 1/z2)/cos β_b·(1 − ε_α + ε1² + ε2²); the loss is µ·H_v.
  *
- * Source: ISO/TR 14179-2 (after Ohlendorf); with less than one tooth pair in mesh the bracket is taken at no less than a half.
+ * Source: ISO/TR 14179-2 (after Ohlendorf); with less than one tooth pair in mesh the bracket is taken at no less than
+ * a half.
  */
 export function lossFactor(p: Pair): number {
   const e1 = p.approach;
@@ -134,12 +222,19 @@ export function lossFactor(p: Pair): number {
 export type ShiftSplit = 'sliding' | 'undercut' | 'even';
 
 /**
- * Shares a shift sum: so that both wheels slide alike at their roots, so that the pinion just escapes undercut, or in halves.
+ * Shares a shift sum: so that both wheels slide alike at their roots, so that the pinion just escapes undercut, or in
+ * halves.
  * For a ring the sum is x2 − x1, and the pinion's share is solved the same way.
  *
  * @param make builds the pair's wheels from their shifts
  */
-export function splitShift(sum: number, ring: boolean, way: ShiftSplit, least: number, make: (x1: number, x2: number) => Result<Pair>): [number, number] {
+export function splitShift(
+  sum: number,
+  ring: boolean,
+  way: ShiftSplit,
+  least: number,
+  make: (x1: number, x2: number) => Result<Pair>,
+): [number, number] {
   const other = (x1: number) => (ring ? sum + x1 : sum - x1);
   if (way === 'even') return ring ? [-sum / 2, sum / 2] : [sum / 2, sum / 2];
   if (way === 'undercut') {

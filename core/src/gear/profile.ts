@@ -14,7 +14,10 @@ export interface SidePiece {
 /** One side of a tooth, or of a ring's space, in the transverse section. */
 export interface ToothSide {
   readonly size: GearSize;
-  /** From the middle of a tooth (a ring's space), on the x axis, to the middle of the next space (tooth), counter-clockwise. */
+  /**
+   * From the middle of a tooth (a ring's space), on the x axis, to the middle of the next space (tooth),
+   * counter-clockwise.
+   */
   readonly pieces: readonly SidePiece[];
   /** Radius where the involute ends at the root: on an outside wheel it begins there, on a ring it ends there. */
   readonly form: number;
@@ -58,9 +61,11 @@ interface Root {
 }
 
 /**
- * The trochoid that the rounded tip of a rack leaves: each point of the rounding touches the wheel when its normal passes the pitch point.
+ * The trochoid that the rounded tip of a rack leaves: each point of the rounding touches the wheel when its normal
+ * passes the pitch point.
  *
- * Source: gearing law applied to the basic rack of ISO 53; a helical rack's rounding is a circle in its normal section and so an
+ * Source: gearing law applied to the basic rack of ISO 53; a helical rack's rounding is a circle in its normal section
+ * and so an
  * ellipse in the transverse one.
  */
 function rackRoot(g: Gear, z: GearSize): Root {
@@ -81,7 +86,8 @@ function rackRoot(g: Gear, z: GearSize): Root {
     const [cr, sr] = [Math.cos(turn), Math.sin(turn)];
     out[0] = cr * x - sr * y;
     out[1] = sr * x + cr * y;
-    // Heading from the derivatives by θ: the trochoid of a small rounding runs through cusps, where the rack's own tangent would point backwards.
+    // Heading from the derivatives by θ: the trochoid of a small rounding runs through cusps, where the rack's own
+    // tangent would point backwards.
     const [dh, ds] = [-rho * Math.cos(theta), (rho * Math.sin(theta)) / c];
     const dStar = ds - c * ((dh * Math.cos(theta)) / Math.sin(theta) - h / Math.sin(theta) ** 2);
     out[2] = Math.atan2(ds - dStar + (dStar / z.r) * (z.r + h), dh - (dStar / z.r) * (s - star)) + turn;
@@ -97,7 +103,8 @@ function rackRoot(g: Gear, z: GearSize): Root {
   const undercut = contact < -z.r * (1 + 1e-12);
   let first = g.pressure;
   if (undercut) {
-    // The tip's end first stands outside the flank, on its false branch; where it passes inside is the corner it leaves.
+    // The tip's end first stands outside the flank, on its false branch; where it passes inside is the corner it
+    // leaves.
     let [lo, hi] = [g.pressure, Math.PI / 2];
     for (let k = 1; k <= 256; k++) {
       // Finer towards the flank: a bite that is only just one lies there.
@@ -118,11 +125,19 @@ function rackRoot(g: Gear, z: GearSize): Root {
   point(first, p);
   const form = Math.hypot(p[0]!, p[1]!);
   point(Math.PI / 2, p);
-  return { curve: (u, out) => point(first + u * (Math.PI / 2 - first), out), form: Math.max(form, z.rb), undercut, angle: Math.atan2(p[1]!, p[0]!), radius: Math.hypot(p[0]!, p[1]!), fillet: rho / g.module };
+  return {
+    curve: (u, out) => point(first + u * (Math.PI / 2 - first), out),
+    form: Math.max(form, z.rb),
+    undercut,
+    angle: Math.atan2(p[1]!, p[0]!),
+    radius: Math.hypot(p[0]!, p[1]!),
+    fillet: rho / g.module,
+  };
 }
 
 /**
- * The root that a pinion-shaped cutter's rounded tip leaves in a ring: again each point touches when its normal passes the pitch point.
+ * The root that a pinion-shaped cutter's rounded tip leaves in a ring: again each point touches when its normal passes
+ * the pitch point.
  *
  * Source: gearing law for an inner pair of cutter and ring at their generating centre distance.
  */
@@ -190,14 +205,23 @@ function cutterRoot(g: Gear, z: GearSize): Root {
   point(0, p);
   const form = Math.hypot(p[0]!, p[1]!);
   point(1, p);
-  return { curve: point, form, undercut: false, angle: Math.atan2(p[1]!, p[0]!), radius: Math.hypot(p[0]!, p[1]!), fillet: rho / g.module };
+  return {
+    curve: point,
+    form,
+    undercut: false,
+    angle: Math.atan2(p[1]!, p[0]!),
+    radius: Math.hypot(p[0]!, p[1]!),
+    fillet: rho / g.module,
+  };
 }
 
 /** Reversed in direction. */
-const reversed = (c: Curve): Curve => (u, out) => {
-  c(1 - u, out);
-  out[2] = out[2]! + Math.PI;
-};
+const reversed =
+  (c: Curve): Curve =>
+  (u, out) => {
+    c(1 - u, out);
+    out[2] = out[2]! + Math.PI;
+  };
 
 /**
  * One side of a gear's tooth, exactly: tip, chamfer, involute, root trochoid, root circle.
@@ -218,9 +242,27 @@ export function toothSide(g: Gear): ToothSide {
     pieces.push({ kind: 'flank', curve: flankCurve(z.rb, z.halfBase, root.form, chamfered) });
     const at = halfAt(z, chamfered);
     const tipAngle = g.chamfer > 0 ? Math.min(end, at + (chamfered - tip) / tip) : at;
-    if (g.chamfer > 0) pieces.push({ kind: 'chamfer', curve: lineCurve(chamfered * Math.cos(at), chamfered * Math.sin(at), tip * Math.cos(tipAngle), tip * Math.sin(tipAngle)) });
+    if (g.chamfer > 0)
+      pieces.push({
+        kind: 'chamfer',
+        curve: lineCurve(
+          chamfered * Math.cos(at),
+          chamfered * Math.sin(at),
+          tip * Math.cos(tipAngle),
+          tip * Math.sin(tipAngle),
+        ),
+      });
     if (end > tipAngle) pieces.push({ kind: 'tip', curve: arcCurve(0, 0, tip, tipAngle, end - tipAngle) });
-    return { size: z, pieces, form: root.form, tipForm: chamfered, undercut: false, pointed: tipAngle >= end, root: root.radius, fillet: root.fillet };
+    return {
+      size: z,
+      pieces,
+      form: root.form,
+      tipForm: chamfered,
+      undercut: false,
+      pointed: tipAngle >= end,
+      root: root.radius,
+      fillet: root.fillet,
+    };
   }
   // Where the flanks meet below the tip circle the tooth ends in a point there.
   let tip = z.ra;
@@ -239,31 +281,63 @@ export function toothSide(g: Gear): ToothSide {
   const at = halfAt(z, chamfered);
   const tipAngle = chamfered < tip ? Math.max(0, at - (tip - chamfered) / tip) : at;
   if (tipAngle > 1e-9) pieces.push({ kind: 'tip', curve: arcCurve(0, 0, tip, 0, tipAngle) });
-  if (chamfered < tip) pieces.push({ kind: 'chamfer', curve: lineCurve(tip * Math.cos(tipAngle), tip * Math.sin(tipAngle), chamfered * Math.cos(at), chamfered * Math.sin(at)) });
+  if (chamfered < tip)
+    pieces.push({
+      kind: 'chamfer',
+      curve: lineCurve(
+        tip * Math.cos(tipAngle),
+        tip * Math.sin(tipAngle),
+        chamfered * Math.cos(at),
+        chamfered * Math.sin(at),
+      ),
+    });
   pieces.push({ kind: 'flank', curve: flankCurve(z.rb, z.halfBase, chamfered, form) });
   pieces.push({ kind: 'fillet', curve: root.curve });
-  if (end - root.angle > 1e-9) pieces.push({ kind: 'root', curve: arcCurve(0, 0, root.radius, root.angle, end - root.angle) });
-  return { size: z, pieces, form, tipForm: chamfered, undercut: root.undercut, pointed, root: root.radius, fillet: root.fillet };
+  if (end - root.angle > 1e-9)
+    pieces.push({ kind: 'root', curve: arcCurve(0, 0, root.radius, root.angle, end - root.angle) });
+  return {
+    size: z,
+    pieces,
+    form,
+    tipForm: chamfered,
+    undercut: root.undercut,
+    pointed,
+    root: root.radius,
+    fillet: root.fillet,
+  };
 }
 
 /** Steps of a flank or root between which a spline runs; with an involute it strays by less than a nanometre. */
 const SPLINE_STEPS = 32;
 
-/** One tooth exactly, from the middle of a space to the next: arcs for tip and root circle, splines for flank and fillet. */
+/**
+ * One tooth exactly, from the middle of a space to the next: arcs for tip and root circle, splines for flank and
+ * fillet.
+ */
 function toothContour(g: Gear, side: ToothSide): ExactContour {
-  const piece = (kind: SidePiece['kind'], curve: Curve): ExactPiece => ({ kind: kind === 'chamfer' ? 'line' : kind === 'tip' || kind === 'root' ? 'arc' : 'spline', points: sampled(curve, kind === 'chamfer' ? 1 : kind === 'tip' || kind === 'root' ? 2 : SPLINE_STEPS) });
+  const piece = (kind: SidePiece['kind'], curve: Curve): ExactPiece => ({
+    kind: kind === 'chamfer' ? 'line' : kind === 'tip' || kind === 'root' ? 'arc' : 'spline',
+    points: sampled(curve, kind === 'chamfer' ? 1 : kind === 'tip' || kind === 'root' ? 2 : SPLINE_STEPS),
+  });
   const whole = side.pieces.filter((q) => {
     const ends = sampled(q.curve, 1);
     return Math.hypot(ends[2]! - ends[0]!, ends[3]! - ends[1]!) > 1e-9;
   });
-  return { pieces: [...[...whole].reverse().map((q) => piece(q.kind, mirrored(q.curve))), ...whole.map((q) => piece(q.kind, q.curve))], repeat: g.teeth };
+  return {
+    pieces: [
+      ...[...whole].reverse().map((q) => piece(q.kind, mirrored(q.curve))),
+      ...whole.map((q) => piece(q.kind, q.curve)),
+    ],
+    repeat: g.teeth,
+  };
 }
 
 /** Arcs stay this close to the true curve unless asked otherwise, m. */
 export const FINE = 1e-7;
 
 /**
- * A gear's closed outline in its transverse section: teeth of an outside wheel, or the toothed hole of a ring. The first tooth (a ring's first space) lies on the x axis.
+ * A gear's closed outline in its transverse section: teeth of an outside wheel, or the toothed hole of a ring. The
+ * first tooth (a ring's first space) lies on the x axis.
  *
  * @param tolerance largest distance of its arcs from the true curve, m
  */

@@ -12,14 +12,25 @@ import { testSchema } from './test-schema.ts';
 const shell = v.omit(jointSchema, ['brief', 'variants', 'builds', 'tests']);
 
 /** The name a person knows a value by, from the end of its place: `tests.3.readings.0.angle` is “angle”. */
-const called = (where: string): string => where.split('.').filter((x) => !/^\d+$/.test(x)).at(-1) ?? 'it';
+const called = (where: string): string =>
+  where
+    .split('.')
+    .filter((x) => !/^\d+$/.test(x))
+    .at(-1) ?? 'it';
 
-const refused = (where: string, why: string): Problem => refuse(`This cannot be kept: ${called(where)} ${why}.`, 'What is stored must be readable when it is opened again.', 'Nothing was changed; type another value.', where).problem;
+const refused = (where: string, why: string): Problem =>
+  refuse(
+    `This cannot be kept: ${called(where)} ${why}.`,
+    'What is stored must be readable when it is opened again.',
+    'Nothing was changed; type another value.',
+    where,
+  ).problem;
 
 /**
  * Says whether the reader will take a joint as it is in memory, before it is stored.
  *
- * Holds on to what it has checked by identity: a joint is never changed in place, so that an edit costs what it touched and not the five hundred tests beside it. Agrees with `readRecord` by test.
+ * Holds on to what it has checked by identity: a joint is never changed in place, so that an edit costs what it touched
+ * and not the five hundred tests beside it. Agrees with `readRecord` by test.
  *
  * @example new JointCheck().problem(joint) // undefined, or why it could not be opened again
  */
@@ -30,9 +41,21 @@ export class JointCheck {
   problem(joint: Joint): Problem | undefined {
     const { variants, builds, tests, ...rest } = joint;
     for (const [key, list] of Object.entries({ variants, builds, tests }) as [keyof typeof MOST, readonly object[]][]) {
-      if (list.length > MOST[key]) return refuse(`A joint holds at most ${MOST[key]} ${key}.`, `This would be number ${list.length}.`, 'Delete one that is no longer needed, or make a copy of the joint for the next ones.', key).problem;
+      if (list.length > MOST[key])
+        return refuse(
+          `A joint holds at most ${MOST[key]} ${key}.`,
+          `This would be number ${list.length}.`,
+          'Delete one that is no longer needed, or make a copy of the joint for the next ones.',
+          key,
+        ).problem;
     }
-    if (variants.length === 0) return refuse('A joint needs at least one variant.', 'This was the last one.', 'Add another before it goes.', 'variants').problem;
+    if (variants.length === 0)
+      return refuse(
+        'A joint needs at least one variant.',
+        'This was the last one.',
+        'Add another before it goes.',
+        'variants',
+      ).problem;
     return (
       this.part(joint.brief, 'brief', () => this.brief(joint)) ??
       this.shell(rest) ??
@@ -56,7 +79,11 @@ export class JointCheck {
     return problem;
   }
 
-  private each<T extends object>(list: readonly T[], at: string, check: (x: T, at: string) => Problem | undefined): Problem | undefined {
+  private each<T extends object>(
+    list: readonly T[],
+    at: string,
+    check: (x: T, at: string) => Problem | undefined,
+  ): Problem | undefined {
     for (const [i, x] of list.entries()) {
       const problem = this.part(x, `${at}.${i}`, () => check(x, `${at}.${i}`));
       if (problem) return problem;

@@ -11,22 +11,48 @@ export interface Stamp {
 }
 
 /** A load case of a pattern with values to begin from. */
-export const blankCase = <P extends LoadCase['pattern'] = 'arm'>(id: string, pattern: P = 'arm' as P): Extract<LoadCase, { pattern: P }> => loadPattern(pattern).blank(id) as Extract<LoadCase, { pattern: P }>;
+export const blankCase = <P extends LoadCase['pattern'] = 'arm'>(
+  id: string,
+  pattern: P = 'arm' as P,
+): Extract<LoadCase, { pattern: P }> => loadPattern(pattern).blank(id) as Extract<LoadCase, { pattern: P }>;
 
 /** Limits a new joint starts with; the others are added when they matter. */
 const USUAL = ['torque', 'speed', 'play', 'tip', 'size', 'mass', 'money'] as const;
 
-export const blankLimit = (id: Limit['id']): Limit => ({ id, sense: LIMIT_KINDS[id].sense, value: LIMIT_KINDS[id].start, need: id === 'torque' || id === 'speed' ? 'must' : 'wish' }) as Limit;
+export const blankLimit = (id: Limit['id']): Limit =>
+  ({
+    id,
+    sense: LIMIT_KINDS[id].sense,
+    value: LIMIT_KINDS[id].start,
+    need: id === 'torque' || id === 'speed' ? 'must' : 'wish',
+  }) as Limit;
 
 export const blankVariant = (id: string, name: string): Variant => ({
-  id, name, notes: '', follows: false, motor: { ...MOTORS.find((m) => m.id === 'st42-48')! } as Variant['motor'], driver: { supplyVoltage: 24, currentLimit: 1.7, supplyCurrent: 4, microsteps: 16 }, sensor: { place: 'none', counts: 4096, outputCounts: 16384, error: 0, noise: 0 }, mount: { ...MATERIALS.find((m) => m.id === 'petg')! }, stages: [],
+  id,
+  name,
+  notes: '',
+  follows: false,
+  motor: { ...MOTORS.find((m) => m.id === 'st42-48')! } as Variant['motor'],
+  driver: { supplyVoltage: 24, currentLimit: 1.7, supplyCurrent: 4, microsteps: 16 },
+  sensor: { place: 'none', counts: 4096, outputCounts: 16384, error: 0, noise: 0 },
+  mount: { ...MATERIALS.find((m) => m.id === 'petg')! },
+  stages: [],
 });
 
 /** A joint with one load case, the usual limits, and a variant without stages. */
 export function createJoint(name: string, stamp: Stamp): Joint {
   return {
-    format: FORMAT, version: VERSION, id: stamp.id, name, notes: '', created: stamp.now, changed: stamp.now,
+    format: FORMAT,
+    version: VERSION,
+    id: stamp.id,
+    name,
+    notes: '',
+    created: stamp.now,
+    changed: stamp.now,
     brief: { cases: [blankCase('arm')], limits: USUAL.map(blankLimit) },
-    variants: [blankVariant('a', 'A')], activeVariant: 'a', builds: [], tests: [],
+    variants: [blankVariant('a', 'A')],
+    activeVariant: 'a',
+    builds: [],
+    tests: [],
   };
 }

@@ -10,5 +10,9 @@ export const place = (issue: v.BaseIssue<unknown>, before = ''): string => {
 export function sayIssue(issue: v.BaseIssue<unknown>): string {
   if (issue.received === 'undefined') return 'is missing';
   if (issue.type === 'raw_transform' && !issue.message.startsWith('must')) return `cannot be read: ${issue.message}`;
-  return /^(must|needs|is)/.test(issue.message) ? issue.message : issue.type === 'picklist' || issue.type === 'literal' || issue.type === 'variant' ? `must be one of ${issue.expected ?? 'the known values'}, and is ${issue.received.slice(0, 40)}` : `must be ${issue.expected ?? 'different'}, and is ${issue.received.slice(0, 40)}`;
+  return /^(must|needs|is)/.test(issue.message)
+    ? issue.message
+    : issue.type === 'picklist' || issue.type === 'literal' || issue.type === 'variant'
+      ? `must be one of ${issue.expected ?? 'the known values'}, and is ${issue.received.slice(0, 40)}`
+      : `must be ${issue.expected ?? 'different'}, and is ${issue.received.slice(0, 40)}`;
 }

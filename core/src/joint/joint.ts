@@ -1,5 +1,15 @@
 import * as v from 'valibot';
-import { armCaseSchema, briefSchema, caseSchema, legCaseSchema, limitSchema, LIMIT_IDS, pointsCaseSchema, straightCaseSchema, turningCaseSchema } from './brief-schema.ts';
+import {
+  armCaseSchema,
+  briefSchema,
+  caseSchema,
+  legCaseSchema,
+  limitSchema,
+  LIMIT_IDS,
+  pointsCaseSchema,
+  straightCaseSchema,
+  turningCaseSchema,
+} from './brief-schema.ts';
 import { driverSchema, motorSchema } from './motor-schema.ts';
 import { moment } from './moment.ts';
 import { quantity, wholeNumber } from './quantity-schema.ts';
@@ -11,24 +21,50 @@ export const VERSION = 4;
 /** How many of each a joint holds. */
 export const MOST = { variants: 50, builds: 500, tests: 5000 } as const;
 
-const name = v.pipe(v.string('must be text'), v.maxLength(120, 'must be at most 120 characters'), v.check((x) => x.trim() !== '', 'must not be empty or of spaces alone'));
+const name = v.pipe(
+  v.string('must be text'),
+  v.maxLength(120, 'must be at most 120 characters'),
+  v.check((x) => x.trim() !== '', 'must not be empty or of spaces alone'),
+);
 const text = v.pipe(v.string('must be text'), v.maxLength(20000, 'must be at most 20 000 characters'));
-const id = v.pipe(v.string('must be text'), v.minLength(1, 'must not be empty'), v.maxLength(64, 'must be at most 64 characters'));
+const id = v.pipe(
+  v.string('must be text'),
+  v.minLength(1, 'must not be empty'),
+  v.maxLength(64, 'must be at most 64 characters'),
+);
 
 /** One stage of a line; its parameters are checked by the schema of its kind (see `read.ts`). */
-export const stageSchema = v.looseObject({ id, kind: v.pipe(v.string('must be text'), v.maxLength(64, 'must be at most 64 characters')), params: v.looseObject({}) });
+export const stageSchema = v.looseObject({
+  id,
+  kind: v.pipe(v.string('must be text'), v.maxLength(64, 'must be at most 64 characters')),
+  params: v.looseObject({}),
+});
 
 export const sensorSchema = v.looseObject({
   place: v.pipe(v.picklist(['none', 'motor', 'output', 'both']), v.description('Shaft it sits on')),
-  counts: v.pipe(wholeNumber(1, 1e9), v.description('Counts per turn of the shaft it sits on; of the motor’s where there are both')),
-  outputCounts: v.pipe(v.optional(wholeNumber(1, 1e9), 16384), v.description('Counts per turn of the output’s sensor where there are both')),
-  error: v.pipe(v.optional(quantity('smallAngle', 0, 1), 0), v.description('Largest error over a turn left after correction, of the output’s sensor where there is one, rad')),
-  noise: v.pipe(v.optional(quantity('smallAngle', 0, 1), 0), v.description('Noise, peak to peak, of the same sensor, rad')),
+  counts: v.pipe(
+    wholeNumber(1, 1e9),
+    v.description('Counts per turn of the shaft it sits on; of the motor’s where there are both'),
+  ),
+  outputCounts: v.pipe(
+    v.optional(wholeNumber(1, 1e9), 16384),
+    v.description('Counts per turn of the output’s sensor where there are both'),
+  ),
+  error: v.pipe(
+    v.optional(quantity('smallAngle', 0, 1), 0),
+    v.description('Largest error over a turn left after correction, of the output’s sensor where there is one, rad'),
+  ),
+  noise: v.pipe(
+    v.optional(quantity('smallAngle', 0, 1), 0),
+    v.description('Noise, peak to peak, of the same sensor, rad'),
+  ),
 });
 
 /** A material as a joint keeps it; see the shop's. */
 export const materialSchema = v.looseObject({
-  id: v.string(), name: v.string(), made: v.picklist(['printed', 'milled', 'bought']),
+  id: v.string(),
+  name: v.string(),
+  made: v.picklist(['printed', 'milled', 'bought']),
   strength: v.pipe(quantity('stress', 1e4, 1e11), v.description('Strength counted on, Pa')),
   modulus: v.pipe(quantity('stress', 1e5, 1e13), v.description('Young’s modulus, Pa')),
   softening: v.pipe(quantity('temperature', 200, 3000), v.description('Temperature above which it loses its shape, K')),
@@ -39,7 +75,8 @@ export const materialSchema = v.looseObject({
 
 /** A rolling bearing as a joint keeps it; ISO 15 boundary dimensions and ratings by ISO 281 and ISO 76. */
 export const bearingSchema = v.looseObject({
-  id: v.string(), name: v.string(),
+  id: v.string(),
+  name: v.string(),
   bore: v.pipe(quantity('length', 1e-4, 2), v.description('Bore d, m')),
   outside: v.pipe(quantity('length', 1e-4, 3), v.description('Outside diameter D, m')),
   width: v.pipe(quantity('length', 1e-4, 1), v.description('Width B, m')),
@@ -54,7 +91,10 @@ export const bearingSchema = v.looseObject({
 export const outputSchema = v.looseObject({
   shaftDiameter: v.pipe(quantity('length', 5e-4, 0.5), v.description('Diameter of the output shaft, m')),
   shaftBore: v.pipe(v.optional(quantity('length', 0, 0.5), 0), v.description('Hollow of the shaft, m')),
-  shaftLength: v.pipe(quantity('length', 0, 5), v.description('Length that twists between stage and load, m; 0 for none')),
+  shaftLength: v.pipe(
+    quantity('length', 0, 5),
+    v.description('Length that twists between stage and load, m; 0 for none'),
+  ),
   shaftMaterial: materialSchema,
   bearing: v.pipe(v.nullable(bearingSchema), v.description('One of a pair; null where none is chosen')),
   span: v.pipe(quantity('length', 1e-3, 5), v.description('Distance between the two, m')),
@@ -62,7 +102,12 @@ export const outputSchema = v.looseObject({
   load: v.pipe(quantity('force', 0, 1e7), v.description('Weight or side force of the load on the shaft, N')),
 });
 
-const kept = v.looseObject({ value: v.pipe(v.number(), v.finite('must be a finite number')), low: v.pipe(v.number(), v.finite('must be a finite number')), high: v.pipe(v.number(), v.finite('must be a finite number')), source: v.optional(v.string()) });
+const kept = v.looseObject({
+  value: v.pipe(v.number(), v.finite('must be a finite number')),
+  low: v.pipe(v.number(), v.finite('must be a finite number')),
+  high: v.pipe(v.number(), v.finite('must be a finite number')),
+  source: v.optional(v.string()),
+});
 
 export const variantSchema = v.looseObject({
   id,
@@ -89,11 +134,18 @@ export const jointSchema = v.looseObject({
   created: moment,
   changed: moment,
   brief: briefSchema,
-  variants: v.pipe(v.array(variantSchema), v.minLength(1, 'needs at least one variant'), v.maxLength(MOST.variants, `must have at most ${MOST.variants} variants`)),
+  variants: v.pipe(
+    v.array(variantSchema),
+    v.minLength(1, 'needs at least one variant'),
+    v.maxLength(MOST.variants, `must have at most ${MOST.variants} variants`),
+  ),
   activeVariant: v.string(),
   builds: v.pipe(v.array(buildSchema), v.maxLength(MOST.builds, `must have at most ${MOST.builds} builds`)),
   tests: v.pipe(v.array(testSchema), v.maxLength(MOST.tests, `must have at most ${MOST.tests} tests`)),
-  factors: v.pipe(v.optional(v.record(v.string(), kept)), v.description('Factors of the shop as this joint was computed with')),
+  factors: v.pipe(
+    v.optional(v.record(v.string(), kept)),
+    v.description('Factors of the shop as this joint was computed with'),
+  ),
 });
 
 export type Joint = v.InferOutput<typeof jointSchema>;

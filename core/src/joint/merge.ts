@@ -29,9 +29,11 @@ function byId(list: unknown): Map<string, unknown> | undefined {
 export type Settle = (place: string, mine: unknown, theirs: unknown) => 'mine' | 'theirs' | undefined;
 
 /**
- * Merges what two sides made of the same beginning, key by key and, in lists of things with an `id`, thing by thing. What only one side touched is taken from it; what both made alike is taken once.
+ * Merges what two sides made of the same beginning, key by key and, in lists of things with an `id`, thing by thing.
+ * What only one side touched is taken from it; what both made alike is taken once.
  *
- * @param settle decides where both changed the same value; without it, or where it does not decide, the merge ends with that place
+ * @param settle decides where both changed the same value; without it, or where it does not decide, the merge ends with
+ *   that place
  * @example mergeThree({ a: 1, b: 1 }, { a: 2, b: 1 }, { a: 1, b: 3 }) // { ok: true, value: { a: 2, b: 3 } }
  */
 export function mergeThree<T>(base: T, mine: T, theirs: T, settle: Settle = () => undefined, place = ''): Merged<T> {
@@ -48,7 +50,8 @@ export function mergeThree<T>(base: T, mine: T, theirs: T, settle: Settle = () =
       if (merged.value !== undefined) out.push(merged.value);
     }
     // An order that this side alone changed stands; entries of the other side follow.
-    const order = (keys: Iterable<string>, among: ReadonlyMap<string, unknown>) => [...keys].filter((k) => among.has(k)).join('\n');
+    const order = (keys: Iterable<string>, among: ReadonlyMap<string, unknown>) =>
+      [...keys].filter((k) => among.has(k)).join('\n');
     if (order(own.keys(), was) !== order(was.keys(), own)) out.sort((a, b) => rank(a, own) - rank(b, own));
     return { ok: true, value: out as T };
   }
@@ -63,7 +66,11 @@ export function mergeThree<T>(base: T, mine: T, theirs: T, settle: Settle = () =
     return { ok: true, value: out as T };
   }
   const which = settle(place, mine, theirs);
-  return which === 'mine' ? { ok: true, value: mine } : which === 'theirs' ? { ok: true, value: theirs } : { ok: false, place };
+  return which === 'mine'
+    ? { ok: true, value: mine }
+    : which === 'theirs'
+      ? { ok: true, value: theirs }
+      : { ok: false, place };
 }
 
 const rank = (x: unknown, order: ReadonlyMap<string, unknown>): number => {
@@ -71,5 +78,15 @@ const rank = (x: unknown, order: ReadonlyMap<string, unknown>): number => {
   return at < 0 ? order.size : at;
 };
 
-/** What of a joint says nothing that could contradict: when it was changed (the later counts), and which variant is open (one's own). */
-export const settleJoint: Settle = (place, mine, theirs) => (place === 'changed' ? (String(mine) >= String(theirs) ? 'mine' : 'theirs') : place === 'activeVariant' ? 'mine' : undefined);
+/**
+ * What of a joint says nothing that could contradict: when it was changed (the later counts), and which variant is open
+ * (one's own).
+ */
+export const settleJoint: Settle = (place, mine, theirs) =>
+  place === 'changed'
+    ? String(mine) >= String(theirs)
+      ? 'mine'
+      : 'theirs'
+    : place === 'activeVariant'
+      ? 'mine'
+      : undefined;

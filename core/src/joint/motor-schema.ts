@@ -2,11 +2,16 @@ import * as v from 'valibot';
 import { quantity, wholeNumber } from './quantity-schema.ts';
 
 /** A data sheet's curve: speeds rising, as many torques. */
-const curve = v.optional(v.pipe(
-  v.looseObject({ speed: v.pipe(v.array(quantity('speed', 0, 1e5)), v.minLength(2, 'needs at least two points'), v.maxLength(500)), torque: v.array(quantity('torque', 0, 1e5)) }),
-  v.check((c) => c.speed.length === c.torque.length, 'must have as many torques as speeds'),
-  v.check((c) => c.speed.every((x, i) => i === 0 || x > c.speed[i - 1]!), 'must have rising speeds'),
-));
+const curve = v.optional(
+  v.pipe(
+    v.looseObject({
+      speed: v.pipe(v.array(quantity('speed', 0, 1e5)), v.minLength(2, 'needs at least two points'), v.maxLength(500)),
+      torque: v.array(quantity('torque', 0, 1e5)),
+    }),
+    v.check((c) => c.speed.length === c.torque.length, 'must have as many torques as speeds'),
+    v.check((c) => c.speed.every((x, i) => i === 0 || x > c.speed[i - 1]!), 'must have rising speeds'),
+  ),
+);
 
 const common = {
   id: v.pipe(v.string(), v.description('Identifier on the shop’s shelf, or the joint’s own')),
@@ -33,7 +38,10 @@ const magnets = {
 export const stepperSchema = v.looseObject({
   type: v.literal('stepper'),
   ...common,
-  holdTorque: v.pipe(quantity('torque', 1e-4, 1e3), v.description('Holding torque at rated current, two phases on, N·m')),
+  holdTorque: v.pipe(
+    quantity('torque', 1e-4, 1e3),
+    v.description('Holding torque at rated current, two phases on, N·m'),
+  ),
   ratedCurrent: v.pipe(quantity('current', 1e-2, 100), v.description('Rated current of a phase, A')),
   resistance: v.pipe(quantity('resistance', 1e-3, 1e3), v.description('Resistance of a phase, Ω')),
   inductance: v.pipe(quantity('inductance', 1e-6, 1), v.description('Inductance of a phase, H')),
@@ -58,15 +66,27 @@ export const servoSchema = v.looseObject({
   maxSpeed: v.pipe(quantity('speed', 1e-2, 1e5), v.description('Highest speed, rad/s')),
   ratedCurrent: v.pipe(quantity('current', 1e-3, 1e3), v.description('Current at rated torque, A')),
   efficiency: v.pipe(quantity('efficiency', 0.01, 1), v.description('At rated torque and speed')),
-  allowedRise: v.pipe(v.number(), v.minValue(1), v.maxValue(300), v.description('Rise of the winding at rated torque, K')),
+  allowedRise: v.pipe(
+    v.number(),
+    v.minValue(1),
+    v.maxValue(300),
+    v.description('Rise of the winding at rated torque, K'),
+  ),
 });
 
-export const motorSchema = v.variant('type', [stepperSchema, brushlessSchema, brushedSchema, servoSchema], 'must be a stepper, a brushless or brushed motor, or a servo');
+export const motorSchema = v.variant(
+  'type',
+  [stepperSchema, brushlessSchema, brushedSchema, servoSchema],
+  'must be a stepper, a brushless or brushed motor, or a servo',
+);
 
 export const driverSchema = v.looseObject({
   supplyVoltage: v.pipe(quantity('voltage', 0.5, 1e3), v.description('Supply voltage, V')),
   currentLimit: v.pipe(quantity('current', 1e-2, 1e3), v.description('Phase current limit, A')),
   supplyCurrent: v.pipe(quantity('current', 1e-2, 1e3), v.description('What the supply gives, A')),
   microsteps: v.pipe(wholeNumber(1, 256), v.description('Microsteps per full step (steppers)')),
-  winding: v.pipe(v.optional(quantity('temperature', 200, 600)), v.description('Winding temperature the curves hold for, K; absent for 20 °C')),
+  winding: v.pipe(
+    v.optional(quantity('temperature', 200, 600)),
+    v.description('Winding temperature the curves hold for, K; absent for 20 °C'),
+  ),
 });

@@ -4,7 +4,8 @@ import { displayUnit, formatQuantity } from '../units/format.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 
 /**
- * A quantity in a file: a number in SI units, or text with a unit ("62 ozf·in") for files written by hand. Bounded, finite;
+ * A quantity in a file: a number in SI units, or text with a unit ("62 ozf·in") for files written by hand. Bounded,
+ * finite;
  * refusals name the bound in the usual unit.
  */
 export function quantity(id: QuantityId, min = -Infinity, max = Infinity) {
@@ -37,4 +38,9 @@ export function quantity(id: QuantityId, min = -Infinity, max = Infinity) {
 
 /** A whole number within bounds, for teeth, steps and counts. */
 export const wholeNumber = (min: number, max: number) =>
-  v.pipe(v.number('must be a whole number'), v.integer('must be a whole number'), v.minValue(min, `must be at least ${min}`), v.maxValue(max, `must be at most ${max}`));
+  v.pipe(
+    v.number('must be a whole number'),
+    v.integer('must be a whole number'),
+    v.minValue(min, `must be at least ${min}`),
+    v.maxValue(max, `must be at most ${max}`),
+  );

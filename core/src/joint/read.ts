@@ -8,38 +8,79 @@ import { brokenLink } from './links.ts';
 import { migrate } from './migrate.ts';
 import { notPlain } from './plain.ts';
 
-/** The largest joint file that is written and read, in bytes; what is larger goes into a bundle, where recordings lie apart. A string holds half a thousand million characters. */
+/**
+ * The largest joint file that is written and read, in bytes; what is larger goes into a bundle, where recordings lie
+ * apart. A string holds half a thousand million characters.
+ */
 export const MAX_FILE = 400_000_000;
 
 /**
- * Which reader this is: raised whenever it refuses what it took before, so that a save which was found readable then is looked at again.
+ * Which reader this is: raised whenever it refuses what it took before, so that a save which was found readable then is
+ * looked at again.
  */
 export const READER = 1;
 
 /** Checks parameters against the schema of their kind, and fills nothing in silently. */
 export function readParams(kindId: string, params: unknown, where = 'params'): Result<Record<string, unknown>> {
   const kind = stageKind(kindId);
-  if (!kind) return refuse(`There is no stage of kind “${kindId.slice(0, 40)}”.`, `This version knows ${stageKinds().map((k) => k.id).join(', ')}.`, 'Use one of these, or open the file with a newer version.', where);
+  if (!kind)
+    return refuse(
+      `There is no stage of kind “${kindId.slice(0, 40)}”.`,
+      `This version knows ${stageKinds()
+        .map((k) => k.id)
+        .join(', ')}.`,
+      'Use one of these, or open the file with a newer version.',
+      where,
+    );
   const parsed = v.safeParse(kind.schema, params);
   if (parsed.success) return ok(parsed.output as Record<string, unknown>);
   const issue = parsed.issues[0];
-  return refuse(`The stage’s parameter ${place(issue)} ${sayIssue(issue)}.`, `A ${kind.name.toLowerCase()} stage cannot be computed without it.`, 'Correct the value.', place(issue, where));
+  return refuse(
+    `The stage’s parameter ${place(issue)} ${sayIssue(issue)}.`,
+    `A ${kind.name.toLowerCase()} stage cannot be computed without it.`,
+    'Correct the value.',
+    place(issue, where),
+  );
 }
 
 /** Checks a record that has been parsed already (from storage or from a file), migrating it first. */
 export function readRecord(raw: unknown): Result<Joint> {
-  if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return refuse('This is not a joint file.', 'It does not hold a record.', 'Choose a file that Gristmill exported.');
+  if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
+    return refuse('This is not a joint file.', 'It does not hold a record.', 'Choose a file that Gristmill exported.');
   const record = raw as Record<string, unknown>;
-  if (record['format'] !== FORMAT) return refuse('This is not a joint file.', `Its format mark is missing or another one.`, 'Choose a file that Gristmill exported.', 'format');
+  if (record['format'] !== FORMAT)
+    return refuse(
+      'This is not a joint file.',
+      `Its format mark is missing or another one.`,
+      'Choose a file that Gristmill exported.',
+      'format',
+    );
   const version = record['version'];
-  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refuse('The file’s version cannot be read.', 'It should be a whole number.', 'Choose an undamaged copy.', 'version');
-  if (version > VERSION) return refuse(`The file is from a newer Gristmill (version ${version}).`, `This one reads up to version ${VERSION}.`, 'Update Gristmill, then open it again.', 'version');
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    return refuse(
+      'The file’s version cannot be read.',
+      'It should be a whole number.',
+      'Choose an undamaged copy.',
+      'version',
+    );
+  if (version > VERSION)
+    return refuse(
+      `The file is from a newer Gristmill (version ${version}).`,
+      `This one reads up to version ${VERSION}.`,
+      'Update Gristmill, then open it again.',
+      'version',
+    );
   const odd = notPlain(record);
   if (odd) return refuse(`The file is damaged. ${odd.what}`, odd.why, odd.mend, odd.place);
   const parsed = v.safeParse(jointSchema, migrate(record));
   if (!parsed.success) {
     const issue = parsed.issues[0];
-    return refuse(`The file is damaged at ${place(issue) || 'its start'}.`, `That value ${sayIssue(issue)}.`, 'Correct it in a text editor, or choose an undamaged copy.', place(issue));
+    return refuse(
+      `The file is damaged at ${place(issue) || 'its start'}.`,
+      `That value ${sayIssue(issue)}.`,
+      'Correct it in a text editor, or choose an undamaged copy.',
+      place(issue),
+    );
   }
   const joint = parsed.output;
   for (const [i, variant] of joint.variants.entries()) {
@@ -51,7 +92,13 @@ export function readRecord(raw: unknown): Result<Joint> {
   }
   for (const [i, c] of joint.brief.cases.entries()) {
     const problem = loadPattern(c.pattern).wrong(c);
-    if (problem) return refuse(`The file is damaged at brief.cases.${i}. ${problem.what}`, problem.why, problem.mend, `brief.cases.${i}`);
+    if (problem)
+      return refuse(
+        `The file is damaged at brief.cases.${i}. ${problem.what}`,
+        problem.why,
+        problem.mend,
+        `brief.cases.${i}`,
+      );
   }
   const broken = brokenLink(joint);
   if (broken) return broken;
@@ -65,14 +112,26 @@ export function readRecord(raw: unknown): Result<Joint> {
  * @returns the joint, or a problem that names the place in the file and what to do; nothing is thrown
  */
 export function readJointFile(text: string): Result<Joint> {
-  if (text.length > MAX_FILE) return refuse(`The file is too large (${(text.length / 1e6).toFixed(0)} MB).`, `Joint files stay under ${MAX_FILE / 1e6} MB; a bundle takes more.`, 'Choose a joint file.');
-  if (text.trim() === '') return refuse('The file is empty.', 'There is nothing in it to read.', 'Choose a file that Gristmill exported.');
+  if (text.length > MAX_FILE)
+    return refuse(
+      `The file is too large (${(text.length / 1e6).toFixed(0)} MB).`,
+      `Joint files stay under ${MAX_FILE / 1e6} MB; a bundle takes more.`,
+      'Choose a joint file.',
+    );
+  if (text.trim() === '')
+    return refuse('The file is empty.', 'There is nothing in it to read.', 'Choose a file that Gristmill exported.');
   let raw: unknown;
   try {
     raw = JSON.parse(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text);
   } catch (error) {
     const where = /position (\d+)/.exec(String(error))?.[1];
-    return refuse('The file cannot be read.', where ? `It stops making sense at character ${where}: it may be cut off or altered.` : 'It is not JSON: it may be cut off, or another kind of file.', 'Choose an undamaged copy.');
+    return refuse(
+      'The file cannot be read.',
+      where
+        ? `It stops making sense at character ${where}: it may be cut off or altered.`
+        : 'It is not JSON: it may be cut off, or another kind of file.',
+      'Choose an undamaged copy.',
+    );
   }
   return readRecord(raw);
 }

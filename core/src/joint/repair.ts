@@ -18,7 +18,8 @@ export interface Repaired {
   readonly leftOut: readonly string[];
 }
 
-const at = (raw: unknown, path: Path): unknown => path.reduce<unknown>((x, key) => (isRecord(x) || Array.isArray(x) ? (x as Raw)[key] : undefined), raw);
+const at = (raw: unknown, path: Path): unknown =>
+  path.reduce<unknown>((x, key) => (isRecord(x) || Array.isArray(x) ? (x as Raw)[key] : undefined), raw);
 
 /** What a thing in a list is called: its name or identifier, and its place. */
 function call(raw: Raw, path: Path): string {
@@ -43,7 +44,11 @@ class Surgeon {
     day: string,
   ) {
     const id = 'repaired';
-    this.blanks = { variants: { ...(spare['variants'] as Raw[])[0]!, id }, builds: { id, name: 'Unnamed', date: day, process: '', notes: '', variantId: '' }, tests: { id, date: day, notes: '', buildId: 'lost' } };
+    this.blanks = {
+      variants: { ...(spare['variants'] as Raw[])[0]!, id },
+      builds: { id, name: 'Unnamed', date: day, process: '', notes: '', variantId: '' },
+      tests: { id, date: day, notes: '', buildId: 'lost' },
+    };
   }
 
   get leftOut(): string[] {
@@ -54,10 +59,14 @@ class Surgeon {
     this.said.set(where, what);
   }
 
-  /** Leaves a value out: a list entry or a field. A field that turns out to be needed takes with it what cannot be without it. */
+  /**
+   * Leaves a value out: a list entry or a field. A field that turns out to be needed takes with it what cannot be
+   * without it.
+   */
   takeOut(path: Path, why: string, missing: boolean): void {
     const [where, parent, key] = [path.join('.'), at(this.raw, path.slice(0, -1)), path.at(-1)];
-    if (Array.isArray(parent)) return typeof key === 'number' ? this.takeEntry(path, why) : this.takeOut(path.slice(0, -1), why, false);
+    if (Array.isArray(parent))
+      return typeof key === 'number' ? this.takeEntry(path, why) : this.takeOut(path.slice(0, -1), why, false);
     // What comes up again and again cannot be mended where it lies: more of it goes each time.
     const times = (this.times.get(where) ?? 0) + 1;
     this.times.set(where, times);
@@ -73,12 +82,19 @@ class Surgeon {
     const blank = this.blanks[String(list)];
     if (blank && path.length > 2 && String(field) in blank) {
       ((this.raw[String(list)] as Raw[])[i as number] as Raw)[String(field)] = structuredClone(blank[String(field)]);
-      return this.say(where, `${call(this.raw, path.slice(0, 2))}: ${path.slice(2).join('.')} ${because}; its ${String(field)} begins anew`);
+      return this.say(
+        where,
+        `${call(this.raw, path.slice(0, 2))}: ${path.slice(2).join('.')} ${because}; its ${String(field)} begins anew`,
+      );
     }
-    const last = path.map((_, k) => (Array.isArray(at(this.raw, path.slice(0, k))) ? k : -1)).reduce((a, b) => Math.max(a, b), -1);
-    if (last >= 0) return this.takeEntry(path.slice(0, last + 1), `${path.slice(last + 1).join('.')} ${because}`.trim());
+    const last = path
+      .map((_, k) => (Array.isArray(at(this.raw, path.slice(0, k))) ? k : -1))
+      .reduce((a, b) => Math.max(a, b), -1);
+    if (last >= 0)
+      return this.takeEntry(path.slice(0, last + 1), `${path.slice(last + 1).join('.')} ${because}`.trim());
     const top = String(list);
-    if (path.length > 1 && isRecord(this.raw[top]) && isRecord(this.spare[top])) (this.raw[top] as Raw)[String(i)] = (this.spare[top] as Raw)[String(i)];
+    if (path.length > 1 && isRecord(this.raw[top]) && isRecord(this.spare[top]))
+      (this.raw[top] as Raw)[String(i)] = (this.spare[top] as Raw)[String(i)];
     else if (top in this.spare) this.raw[top] = this.spare[top];
     else delete this.raw[top];
     this.say(where, `${where} ${because}; it begins anew`);
@@ -92,17 +108,25 @@ class Surgeon {
   }
 }
 
-/** A copy of plain data: numbers that are not finite become null, what is nested without end is cut, so that a schema can say which entries are lost by it. */
+/**
+ * A copy of plain data: numbers that are not finite become null, what is nested without end is cut, so that a schema
+ * can say which entries are lost by it.
+ */
 function plainCopy(x: unknown, depth = 0): unknown {
   if (typeof x === 'number') return Number.isFinite(x) ? x : null;
   if (x === null || typeof x === 'string' || typeof x === 'boolean') return x;
   if (typeof x !== 'object' || depth > MAX_DEPTH - 4) return undefined;
   if (Array.isArray(x)) return x.map((y) => plainCopy(y, depth + 1) ?? null);
-  return Object.fromEntries(Object.entries(x).flatMap(([k, y]) => (y === undefined ? [] : [[k, plainCopy(y, depth + 1)]])).filter(([, y]) => y !== undefined));
+  return Object.fromEntries(
+    Object.entries(x)
+      .flatMap(([k, y]) => (y === undefined ? [] : [[k, plainCopy(y, depth + 1)]]))
+      .filter(([, y]) => y !== undefined),
+  );
 }
 
 /**
- * Mends identifiers and links without losing what hangs on them: of two alike the second gets another, a build of no variant goes to the first one, tests of no build get one made for them.
+ * Mends identifiers and links without losing what hangs on them: of two alike the second gets another, a build of no
+ * variant goes to the first one, tests of no build get one made for them.
  *
  * @returns whether anything had to be mended
  */
@@ -130,7 +154,10 @@ function relink(raw: Raw, day: string, surgeon: Surgeon): boolean {
   for (const [i, b] of list('builds').entries()) {
     if (ids['variants']!.has(String(b['variantId']))) continue;
     b['variantId'] = list('variants')[0]!['id'];
-    mend(`builds.${i}.variantId`, `${call(raw, ['builds', i])} belonged to a variant that is not there; it stands under the first one`);
+    mend(
+      `builds.${i}.variantId`,
+      `${call(raw, ['builds', i])} belonged to a variant that is not there; it stands under the first one`,
+    );
   }
   for (const t of list('tests')) {
     const told = String(t['buildId']);
@@ -139,7 +166,14 @@ function relink(raw: Raw, day: string, surgeon: Surgeon): boolean {
     t['buildId'] = id;
     if (ids['builds']!.has(id)) continue;
     ids['builds']!.add(id);
-    list('builds').push({ id, variantId: list('variants')[0]!['id'], name: 'Recovered', date: day, process: '', notes: 'Made by a repair for tests whose build was lost.' });
+    list('builds').push({
+      id,
+      variantId: list('variants')[0]!['id'],
+      name: 'Recovered',
+      date: day,
+      process: '',
+      notes: 'Made by a repair for tests whose build was lost.',
+    });
     mend(`build ${id}`, `tests of a build that is not there (${id.slice(0, 40)}) stand under one made for them`);
   }
   return mended;
@@ -174,7 +208,8 @@ function refill(raw: Raw, spare: Raw, surgeon: Surgeon): void {
 }
 
 /**
- * Opens what can be opened of a damaged joint: takes out what no reader takes, piece by piece from the innermost, and says what.
+ * Opens what can be opened of a damaged joint: takes out what no reader takes, piece by piece from the innermost, and
+ * says what.
  *
  * @param raw the record as it lies in storage or in a file
  * @param stamp identifier and time for a joint that has lost its own
@@ -182,8 +217,14 @@ function refill(raw: Raw, spare: Raw, surgeon: Surgeon): void {
  * @example repairJoint(record, { id: newId(), now: new Date().toISOString() })
  */
 export function repairJoint(raw: unknown, stamp: Stamp): Result<Repaired> {
-  if (!isRecord(raw)) return refuse('Nothing of it can be opened.', 'It holds no record.', 'Export it as it is, and delete it here.');
-  if (typeof raw['version'] === 'number' && raw['version'] > VERSION) return refuse(`It is from a newer Gristmill (version ${raw['version']}).`, 'A repair would throw away what only that one knows.', 'Update Gristmill, then open it again.');
+  if (!isRecord(raw))
+    return refuse('Nothing of it can be opened.', 'It holds no record.', 'Export it as it is, and delete it here.');
+  if (typeof raw['version'] === 'number' && raw['version'] > VERSION)
+    return refuse(
+      `It is from a newer Gristmill (version ${raw['version']}).`,
+      'A repair would throw away what only that one knows.',
+      'Update Gristmill, then open it again.',
+    );
   const spare = structuredClone(createJoint('Repaired joint', stamp)) as unknown as Raw;
   const copy = plainCopy(raw) as Raw;
   const odd: string[] = [];
@@ -213,8 +254,14 @@ export function repairJoint(raw: unknown, stamp: Stamp): Result<Repaired> {
     if (!parsed.success) {
       // One of each entry at once, from the end, so that places before them stay where they are.
       const seen = new Set<string>();
-      const found = parsed.issues.map((issue) => ({ path: (issue.path ?? []).map((p) => p.key as string | number), why: sayIssue(issue), missing: issue.received === 'undefined' }));
-      const first = found.filter(({ path }) => path.length > 0 && seen.size < seen.add(path.slice(0, 2).join('.')).size);
+      const found = parsed.issues.map((issue) => ({
+        path: (issue.path ?? []).map((p) => p.key as string | number),
+        why: sayIssue(issue),
+        missing: issue.received === 'undefined',
+      }));
+      const first = found.filter(
+        ({ path }) => path.length > 0 && seen.size < seen.add(path.slice(0, 2).join('.')).size,
+      );
       for (const { path, why, missing } of first.reverse()) surgeon.takeOut(path, why, missing);
       if (first.length === 0) break;
       continue;
@@ -228,5 +275,9 @@ export function repairJoint(raw: unknown, stamp: Stamp): Result<Repaired> {
     const read = readRecord(now);
     return read.ok ? ok({ joint: read.value, leftOut: surgeon.leftOut }) : read;
   }
-  return refuse('It cannot be repaired.', 'Too much of it is damaged.', 'Export it as it is, and import an undamaged copy.');
+  return refuse(
+    'It cannot be repaired.',
+    'Too much of it is damaged.',
+    'Export it as it is, and import an undamaged copy.',
+  );
 }

@@ -88,7 +88,8 @@ export interface LineReport {
 /**
  * Sums a variant's line for the joint's brief, with bands, workings, verdicts and the share of every stage.
  *
- * @param bands false leaves the bands out (every figure's ends equal its value), for the many trials behind a derivative
+ * @param bands false leaves the bands out (every figure's ends equal its value), for the many trials behind a
+ *   derivative
  */
 export function analyseLine(joint: Joint, variant: Variant, shelf: Shelf, bands = true): LineReport {
   const demand = demandOf(joint.brief, shelf);
@@ -97,7 +98,22 @@ export function analyseLine(joint: Joint, variant: Variant, shelf: Shelf, bands 
   const stages = stageOutcomes(variant, demand, shelf, made.ok ? made.value : undefined);
   if (!made.ok) {
     const { problem } = made;
-    return { demand, problem, figures: [], verdicts: verdicts(joint.brief.limits, demand, [], undefined), stages, attribution: [], nodes: [], beside: undefined, checks: [], map: undefined, load: undefined, motor: { constants, points: [] }, limitedBy: '', holder: undefined };
+    return {
+      demand,
+      problem,
+      figures: [],
+      verdicts: verdicts(joint.brief.limits, demand, [], undefined),
+      stages,
+      attribution: [],
+      nodes: [],
+      beside: undefined,
+      checks: [],
+      map: undefined,
+      load: undefined,
+      motor: { constants, points: [] },
+      limitedBy: '',
+      holder: undefined,
+    };
   }
   const n = made.value;
   const reads = variant.stages.map((s) => new Set(stageKind(s.kind)?.factors(s.params)));
@@ -112,14 +128,37 @@ export function analyseLine(joint: Joint, variant: Variant, shelf: Shelf, bands 
   const nodes = lineNodes(variant, demand, shelf, n);
   const checks = lineChecks(joint, variant, demand, shelf, n);
   const speed = (n.governing?.speed ?? demand.speed) * Math.abs(n.ratio);
-  const who = n.capacityStage >= 0 && n.capacity < n.reach ? `${n.capacityMode}, stage ${n.capacityStage + 1}` : `motor (${motorTorque(variant.motor, variant.driver, shelf, speed, 'peak').bound})`;
+  const who =
+    n.capacityStage >= 0 && n.capacity < n.reach
+      ? `${n.capacityMode}, stage ${n.capacityStage + 1}`
+      : `motor (${motorTorque(variant.motor, variant.driver, shelf, speed, 'peak').bound})`;
   const { motor } = variant;
   const stageMass = n.stages.reduce((m, x) => m + x.mass, motor.mass);
   const stageMoney = n.stages.reduce((m, x) => m + x.money, motor.price);
-  const beside: Beside = { rotorInertia: motor.rotorInertia * n.ratio ** 2, loadInertia: demand.inertia, motorMass: motor.mass, motorMoney: motor.price, shaftWindUp: demand.hold / n.shaftStiffness, shaftMass: n.mass - stageMass, shaftMoney: n.money - stageMoney };
+  const beside: Beside = {
+    rotorInertia: motor.rotorInertia * n.ratio ** 2,
+    loadInertia: demand.inertia,
+    motorMass: motor.mass,
+    motorMoney: motor.price,
+    shaftWindUp: demand.hold / n.shaftStiffness,
+    shaftMass: n.mass - stageMass,
+    shaftMoney: n.money - stageMoney,
+  };
   return {
-    demand, problem: undefined, figures, verdicts: verdicts(joint.brief.limits, demand, figures, n), stages, attribution, nodes, beside, checks, map: torqueMap(variant, demand, shelf, n), load: loadCurve(demand, n),
-    motor: { constants, points: motorPoints(variant, demand, shelf, n) }, limitedBy: who, holder: n.holder >= 0 ? `stage ${n.holder + 1}` : undefined,
+    demand,
+    problem: undefined,
+    figures,
+    verdicts: verdicts(joint.brief.limits, demand, figures, n),
+    stages,
+    attribution,
+    nodes,
+    beside,
+    checks,
+    map: torqueMap(variant, demand, shelf, n),
+    load: loadCurve(demand, n),
+    motor: { constants, points: motorPoints(variant, demand, shelf, n) },
+    limitedBy: who,
+    holder: n.holder >= 0 ? `stage ${n.holder + 1}` : undefined,
   };
 }
 
@@ -128,9 +167,22 @@ function stageOutcomes(variant: Variant, demand: Demand, shelf: Shelf, n: LineNu
     const kind = stageKind(record.kind);
     // Where a later stage is in trouble the earlier ones still show what they can for the joint's own duty.
     const duty = n?.duties[j] ?? { torque: demand.peak, torqueRms: demand.rms, speed: demand.speed };
-    if (!kind) return { stageId: record.id, kind: record.kind, duty: undefined, report: undefined, problem: { what: `There is no stage of kind “${record.kind}”.`, why: 'This version does not know it.', mend: 'Remove the stage.' } };
+    if (!kind)
+      return {
+        stageId: record.id,
+        kind: record.kind,
+        duty: undefined,
+        report: undefined,
+        problem: {
+          what: `There is no stage of kind “${record.kind}”.`,
+          why: 'This version does not know it.',
+          mend: 'Remove the stage.',
+        },
+      };
     const report = kind.analyse(record.params, duty, shelf);
-    return report.ok ? { stageId: record.id, kind: record.kind, duty, report: report.value, problem: undefined } : { stageId: record.id, kind: record.kind, duty, report: undefined, problem: report.problem };
+    return report.ok
+      ? { stageId: record.id, kind: record.kind, duty, report: report.value, problem: undefined }
+      : { stageId: record.id, kind: record.kind, duty, report: undefined, problem: report.problem };
   });
 }
 
@@ -142,8 +194,15 @@ function attributions(variant: Variant, demand: Demand, n: LineNumbers): Attribu
     const inward = out / (Math.abs(s.ratio) * s.etaForward) + s.drag;
     const own = inward > 0 ? out / (inward * Math.abs(s.ratio)) : NaN;
     return {
-      stageId: variant.stages[j]!.id, ratio: s.ratio, efficiency: own, loss: (inward * Math.abs(s.ratio) - out) * d, play: s.play[0] / d,
-      windUp: bentWindUp(demand.hold / d, s.stiffness, s.bendTorque, s.stiffnessBeyond) / d, inertia: s.inertiaIn * (s.ratio * d) ** 2 + s.inertiaOut * d * d, mass: s.mass, money: s.money,
+      stageId: variant.stages[j]!.id,
+      ratio: s.ratio,
+      efficiency: own,
+      loss: (inward * Math.abs(s.ratio) - out) * d,
+      play: s.play[0] / d,
+      windUp: bentWindUp(demand.hold / d, s.stiffness, s.bendTorque, s.stiffnessBeyond) / d,
+      inertia: s.inertiaIn * (s.ratio * d) ** 2 + s.inertiaOut * d * d,
+      mass: s.mass,
+      money: s.money,
     };
   });
 }
@@ -162,27 +221,49 @@ function lineNodes(variant: Variant, demand: Demand, shelf: Shelf, n: LineNumber
   return nodes;
 }
 
-function verdicts(limits: readonly Limit[], demand: Demand, figures: readonly Figure[], n: LineNumbers | undefined): Verdict[] {
+function verdicts(
+  limits: readonly Limit[],
+  demand: Demand,
+  figures: readonly Figure[],
+  n: LineNumbers | undefined,
+): Verdict[] {
   return limits.map((l): Verdict => {
     const asked = askedValue(l, demand);
     const figure = figures.find((f) => f.id === l.id);
     const base = { id: l.id, asked, sense: l.sense, need: l.need, figure };
     if (l.id === 'noise') return { ...base, state: 'unknown', says: l.note || 'nothing noted' };
-    if (l.id === 'turnBack' && n && n.holder >= 0) return { ...base, state: l.sense === 'max' ? 'fails' : 'holds', says: `holds itself: stage ${n.holder + 1} cannot be driven back` };
+    if (l.id === 'turnBack' && n && n.holder >= 0)
+      return {
+        ...base,
+        state: l.sense === 'max' ? 'fails' : 'holds',
+        says: `holds itself: stage ${n.holder + 1} cannot be driven back`,
+      };
     if (l.sense === 'either') return { ...base, state: figure ? 'holds' : 'unknown' };
-    if (l.id === 'life' && n && n.life === Infinity) return { ...base, state: 'unknown', says: 'nothing in the line has a rated life' };
+    if (l.id === 'life' && n && n.life === Infinity)
+      return { ...base, state: 'unknown', says: 'nothing in the line has a rated life' };
     return { ...base, state: judge(asked, l.sense, figure) };
   });
 }
 
 /** What stops a line from working: its own checks and its stages', each with where it stands. */
 export function stopping(report: LineReport): { readonly where: string; readonly check: Check }[] {
-  const stops = (where: string, list: readonly Check[]) => list.filter((c) => c.state === 'fails' && c.severity === 'stop').map((check) => ({ where, check }));
-  return [...stops('line', report.checks), ...report.stages.flatMap((s, i) => stops(`stage ${i + 1}`, s.report?.checks ?? []))];
+  const stops = (where: string, list: readonly Check[]) =>
+    list.filter((c) => c.state === 'fails' && c.severity === 'stop').map((check) => ({ where, check }));
+  return [
+    ...stops('line', report.checks),
+    ...report.stages.flatMap((s, i) => stops(`stage ${i + 1}`, s.report?.checks ?? [])),
+  ];
 }
 
-/** Holds when the likely value meets the limit; near when the band's bad end does not; fails when the likely value does not. */
-export function judge(asked: number, sense: 'min' | 'max', figure: { value: number; low: number; high: number } | undefined): Verdict['state'] {
+/**
+ * Holds when the likely value meets the limit; near when the band's bad end does not; fails when the likely value does
+ * not.
+ */
+export function judge(
+  asked: number,
+  sense: 'min' | 'max',
+  figure: { value: number; low: number; high: number } | undefined,
+): Verdict['state'] {
   if (!figure || !Number.isFinite(asked)) return 'unknown';
   const slack = 1e-9 * Math.abs(asked);
   if (sense === 'min') return figure.value < asked - slack ? 'fails' : figure.low < asked - slack ? 'near' : 'holds';

@@ -39,11 +39,18 @@ const STEP = 1.02;
 const IN_HAND = 1.2;
 
 /** Least of available over asked torque at a total ratio, for moments and for ever. Infinity where nothing is asked. */
-export function marginAt(variant: Pick<Variant, 'motor' | 'driver'>, points: readonly OperatingPoint[], shelf: Shelf, ratio: number, arrives: number): { peak: number; ever: number } {
+export function marginAt(
+  variant: Pick<Variant, 'motor' | 'driver'>,
+  points: readonly OperatingPoint[],
+  shelf: Shelf,
+  ratio: number,
+  arrives: number,
+): { peak: number; ever: number } {
   let [peak, ever] = [Infinity, Infinity];
   for (const p of points) {
     if (!(p.torque > 0)) continue;
-    const margin = (motorTorque(variant.motor, variant.driver, shelf, p.speed * ratio, p.time).torque * ratio * arrives) / p.torque;
+    const margin =
+      (motorTorque(variant.motor, variant.driver, shelf, p.speed * ratio, p.time).torque * ratio * arrives) / p.torque;
     if (p.time === 'peak') peak = Math.min(peak, margin);
     else ever = Math.min(ever, margin);
   }
@@ -71,40 +78,118 @@ function windowOf(holds: (i: number) => boolean): { low: number; high: number; e
     }
     return inside;
   };
-  return { low: first > DESK_LEAST ? edge(first, first / STEP) : DESK_LEAST, high: last * STEP > DESK_MOST ? Infinity : edge(last, last * STEP), empty: false };
+  return {
+    low: first > DESK_LEAST ? edge(first, first / STEP) : DESK_LEAST,
+    high: last * STEP > DESK_MOST ? Infinity : edge(last, last * STEP),
+    empty: false,
+  };
 }
 
 /**
- * What total ratio the brief needs of a motor, for each number of stages: the more stages, the less of the ratio arrives.
+ * What total ratio the brief needs of a motor, for each number of stages: the more stages, the less of the ratio
+ * arrives.
  *
  * @param each efficiency of one stage
  * @param holds whether a stage will hold the line, so that the motor need not
  */
-export function ratioDesk(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: Shelf, each: number, most = 4, holds = false): DeskRow[] {
+export function ratioDesk(
+  joint: Pick<Joint, 'brief'>,
+  variant: Variant,
+  shelf: Shelf,
+  each: number,
+  most = 4,
+  holds = false,
+): DeskRow[] {
   const demand = demandOf(joint.brief, shelf);
   return Array.from({ length: most }, (_, k) => deskRow(joint, variant, demand, shelf, k + 1, each, holds));
 }
 
-function deskRow(joint: Pick<Joint, 'brief'>, variant: Variant, demand: Demand, shelf: Shelf, stages: number, each: number, holds: boolean): DeskRow {
+function deskRow(
+  joint: Pick<Joint, 'brief'>,
+  variant: Variant,
+  demand: Demand,
+  shelf: Shelf,
+  stages: number,
+  each: number,
+  holds: boolean,
+): DeskRow {
   const arrives = each ** stages;
   const { motor, driver } = variant;
   const points = holds ? demand.points.filter((p) => p.speed > 0) : demand.points;
   const windows: RatioWindow[] = [];
-  const add = (id: RatioWindow['id'], name: string, why: string, w: { low: number; high: number; empty?: boolean }, soft = false) => windows.push({ id, name, why, low: w.low, high: w.high, empty: w.empty ?? w.high < w.low, soft });
-  if (points.some((p) => p.time === 'peak' && p.torque > 0)) add('torque', 'Peak torque', 'Less ratio stalls; more runs the motor into its voltage.', windowOf((i) => marginAt(variant, points, shelf, i, arrives).peak >= 1));
-  if (points.some((p) => p.time === 'continuous' && p.torque > 0)) add('ever', 'For ever', 'RMS and holding torque within what the motor carries without end.', windowOf((i) => marginAt(variant, points, shelf, i, arrives).ever >= 1));
-  if (demand.speed > 0) add('speed', 'Speed', 'Above it the motor cannot turn fast enough at all.', { low: DESK_LEAST, high: topSpeed(motor, driver) / demand.speed });
+  const add = (
+    id: RatioWindow['id'],
+    name: string,
+    why: string,
+    w: { low: number; high: number; empty?: boolean },
+    soft = false,
+  ) => windows.push({ id, name, why, low: w.low, high: w.high, empty: w.empty ?? w.high < w.low, soft });
+  if (points.some((p) => p.time === 'peak' && p.torque > 0))
+    add(
+      'torque',
+      'Peak torque',
+      'Less ratio stalls; more runs the motor into its voltage.',
+      windowOf((i) => marginAt(variant, points, shelf, i, arrives).peak >= 1),
+    );
+  if (points.some((p) => p.time === 'continuous' && p.torque > 0))
+    add(
+      'ever',
+      'For ever',
+      'RMS and holding torque within what the motor carries without end.',
+      windowOf((i) => marginAt(variant, points, shelf, i, arrives).ever >= 1),
+    );
+  if (demand.speed > 0)
+    add('speed', 'Speed', 'Above it the motor cannot turn fast enough at all.', {
+      low: DESK_LEAST,
+      high: topSpeed(motor, driver) / demand.speed,
+    });
   const back = joint.brief.limits.find((l) => l.id === 'turnBack');
   if (back?.value && motor.detentTorque > 0) {
     // From the unpowered motor's torque alone; drag comes on top.
     const edge = (back.value * arrives) / motor.detentTorque;
-    if (back.sense === 'max') add('turnBack', 'Turns back', 'The unpowered motor’s torque grows with the ratio.', { low: DESK_LEAST, high: edge }, back.need === 'wish');
-    if (back.sense === 'min') add('turnBack', 'Holds unpowered', 'The unpowered motor’s torque grows with the ratio; a self-holding stage needs none of it.', { low: edge, high: Infinity }, back.need === 'wish');
+    if (back.sense === 'max')
+      add(
+        'turnBack',
+        'Turns back',
+        'The unpowered motor’s torque grows with the ratio.',
+        { low: DESK_LEAST, high: edge },
+        back.need === 'wish',
+      );
+    if (back.sense === 'min')
+      add(
+        'turnBack',
+        'Holds unpowered',
+        'The unpowered motor’s torque grows with the ratio; a self-holding stage needs none of it.',
+        { low: edge, high: Infinity },
+        back.need === 'wish',
+      );
   }
   const fine = joint.brief.limits.find((l) => l.id === 'resolution');
-  const counts = motor.type === 'stepper' ? motor.stepsPerTurn * driver.microsteps : variant.sensor.place === 'motor' || variant.sensor.place === 'both' ? variant.sensor.counts : NaN;
-  if (fine?.value && counts > 0) add('resolution', 'Resolution', 'Smallest commanded change at the output.', { low: (2 * Math.PI) / (counts * fine.value), high: Infinity }, fine.need === 'wish');
-  if (demand.inertia > 0 && motor.rotorInertia > 0) add('match', 'Inertia match', 'Load within ten times the rotor’s inertia: beyond, a position loop is hard to tune.', { low: Math.sqrt(demand.inertia / (10 * motor.rotorInertia)), high: Math.sqrt((10 * demand.inertia) / motor.rotorInertia) }, true);
+  const counts =
+    motor.type === 'stepper'
+      ? motor.stepsPerTurn * driver.microsteps
+      : variant.sensor.place === 'motor' || variant.sensor.place === 'both'
+        ? variant.sensor.counts
+        : NaN;
+  if (fine?.value && counts > 0)
+    add(
+      'resolution',
+      'Resolution',
+      'Smallest commanded change at the output.',
+      { low: (2 * Math.PI) / (counts * fine.value), high: Infinity },
+      fine.need === 'wish',
+    );
+  if (demand.inertia > 0 && motor.rotorInertia > 0)
+    add(
+      'match',
+      'Inertia match',
+      'Load within ten times the rotor’s inertia: beyond, a position loop is hard to tune.',
+      {
+        low: Math.sqrt(demand.inertia / (10 * motor.rotorInertia)),
+        high: Math.sqrt((10 * demand.inertia) / motor.rotorInertia),
+      },
+      true,
+    );
   const hard = windows.filter((w) => !w.soft);
   const low = hard.reduce((m, w) => Math.max(m, w.low), DESK_LEAST);
   const high = hard.reduce((m, w) => Math.min(m, w.high), DESK_MOST);

@@ -15,6 +15,11 @@ export function lineFactors(variant: Variant, reads: readonly ReadonlySet<string
 
 /** Every factor that a joint's variants are computed with. */
 export function usedFactors(joint: Pick<Joint, 'variants'>): string[] {
-  const ids = joint.variants.flatMap((v) => lineFactors(v, v.stages.map((s) => new Set(stageKind(s.kind)?.factors(s.params)))));
+  const ids = joint.variants.flatMap((v) =>
+    lineFactors(
+      v,
+      v.stages.map((s) => new Set(stageKind(s.kind)?.factors(s.params))),
+    ),
+  );
   return [...new Set([...ids, 'gravity', 'mount.margin', 'belt.backBend'])].sort();
 }

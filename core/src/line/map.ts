@@ -12,7 +12,13 @@ export interface TorqueMap {
   readonly peak: Float64Array;
   readonly continuous: Float64Array;
   readonly capacity: number;
-  readonly points: readonly { readonly name: string; readonly torque: number; readonly speed: number; readonly margin: number; readonly time: 'peak' | 'continuous' }[];
+  readonly points: readonly {
+    readonly name: string;
+    readonly torque: number;
+    readonly speed: number;
+    readonly margin: number;
+    readonly time: 'peak' | 'continuous';
+  }[];
 }
 
 /** Efficiency of the stages over the torque at the output, N·m. */
@@ -52,14 +58,23 @@ export function torqueMap(variant: Variant, demand: Demand, shelf: Shelf, n: Lin
   const speed = new Float64Array(MAP_POINTS + 1);
   const peak = new Float64Array(MAP_POINTS + 1);
   const continuous = new Float64Array(MAP_POINTS + 1);
-  const at = (w: number, time: 'peak' | 'continuous') => forward(n.stages, motorTorque(variant.motor, variant.driver, shelf, w * size, time).torque);
+  const at = (w: number, time: 'peak' | 'continuous') =>
+    forward(n.stages, motorTorque(variant.motor, variant.driver, shelf, w * size, time).torque);
   for (let i = 0; i <= MAP_POINTS; i++) {
     const w = (top * i) / MAP_POINTS;
     speed[i] = w;
     peak[i] = at(w, 'peak');
     continuous[i] = at(w, 'continuous');
   }
-  const points = demand.points.filter((p) => p.torque > 0).map((p) => ({ name: p.name, torque: p.torque, speed: p.speed, time: p.time, margin: p.speed === 0 && n.holder >= 0 ? Infinity : at(p.speed, p.time) / p.torque }));
+  const points = demand.points
+    .filter((p) => p.torque > 0)
+    .map((p) => ({
+      name: p.name,
+      torque: p.torque,
+      speed: p.speed,
+      time: p.time,
+      margin: p.speed === 0 && n.holder >= 0 ? Infinity : at(p.speed, p.time) / p.torque,
+    }));
   return { speed, peak, continuous, capacity: n.capacity, points };
 }
 
@@ -80,6 +95,20 @@ export function motorPoints(variant: Variant, demand: Demand, shelf: Shelf, n: L
     const has = motorTorque(motor, driver, shelf, speed, p.time);
     const use = motorEfficiency(motor, driver, torque, speed);
     const heat = motorHeat(motor, driver, shelf, torque);
-    return { name: p.name, time: p.time, torque, speed, available: has.torque, bound: has.bound, margin: torque > 0 ? has.torque / torque : Infinity, current: use.current, copperLoss: use.copperLoss, shaftPower: use.shaftPower, efficiency: use.efficiency, winding: heat.winding, mount: heat.mount };
+    return {
+      name: p.name,
+      time: p.time,
+      torque,
+      speed,
+      available: has.torque,
+      bound: has.bound,
+      margin: torque > 0 ? has.torque / torque : Infinity,
+      current: use.current,
+      copperLoss: use.copperLoss,
+      shaftPower: use.shaftPower,
+      efficiency: use.efficiency,
+      winding: heat.winding,
+      mount: heat.mount,
+    };
   });
 }

@@ -3,7 +3,10 @@ import type { Shelf } from '../shop/shelf.ts';
 import { analyseLine, type LineReport } from './analyse.ts';
 import { lineInputs } from './inputs.ts';
 
-/** An input that moves a figure: how much the figure changes, relative to itself, when the input grows by a hundredth (or by one). */
+/**
+ * An input that moves a figure: how much the figure changes, relative to itself, when the input grows by a hundredth
+ * (or by one).
+ */
 export interface Mover {
   readonly label: string;
   /** What the input is: a load case, a stage's parameter, the motor, a factor of the shop. */
@@ -21,19 +24,28 @@ export interface FigureAddress {
 }
 
 export function findFigure(report: LineReport, at: FigureAddress): number | undefined {
-  const list = at.stageId === undefined ? report.figures : report.stages.find((s) => s.stageId === at.stageId)?.report?.figures;
+  const list =
+    at.stageId === undefined ? report.figures : report.stages.find((s) => s.stageId === at.stageId)?.report?.figures;
   return list?.find((f) => f.id === at.figureId)?.value;
 }
 
 /**
- * The inputs that move a figure most, by finite differences over everything a person can set: one percent on what is continuous,
+ * The inputs that move a figure most, by finite differences over everything a person can set: one percent on what is
+ * continuous,
  * one more on what is counted.
  *
  * @param count how many to return
  * @param onProgress share done, 0 to 1; return false to stop early
  * @returns movers, strongest first; empty where the figure does not exist or nothing moves it
  */
-export function movers(joint: Joint, variant: Variant, shelf: Shelf, at: FigureAddress, count = 3, onProgress?: (share: number) => boolean): Mover[] {
+export function movers(
+  joint: Joint,
+  variant: Variant,
+  shelf: Shelf,
+  at: FigureAddress,
+  count = 3,
+  onProgress?: (share: number) => boolean,
+): Mover[] {
   const base = findFigure(analyseLine(joint, variant, shelf, false), at);
   if (base === undefined) return [];
   const all = lineInputs({ joint, variant, shelf }).filter((x) => x.value !== 0 && x.id !== 'motor/stepsPerTurn');
@@ -43,7 +55,8 @@ export function movers(joint: Joint, variant: Variant, shelf: Shelf, at: FigureA
     const value = findFigure(analyseLine(t.joint, t.variant, t.shelf, false), at);
     if (value !== undefined && Number.isFinite(value)) {
       const change = base === 0 ? 0 : (value - base) / Math.abs(base);
-      if (Math.abs(change) > 1e-7) found.push({ label: input.label, group: input.group, step: input.whole ? '+1' : '+1 %', change });
+      if (Math.abs(change) > 1e-7)
+        found.push({ label: input.label, group: input.group, step: input.whole ? '+1' : '+1 %', change });
     }
     if (onProgress && !onProgress((i + 1) / all.length)) break;
   }

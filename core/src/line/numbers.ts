@@ -24,11 +24,17 @@ export interface LineNumbers {
   readonly stages: readonly StageNumbers[];
   readonly duties: readonly Duty[];
   readonly ratio: number;
-  /** Torque the motor can bring to the output where it is short of the brief most: the brief's peak times the least of reach over torque at its peak points. */
+  /**
+   * Torque the motor can bring to the output where it is short of the brief most: the brief's peak times the least of
+   * reach over torque at its peak points.
+   */
   readonly reach: number;
   /** The peak point that decides it; none where the brief asks no torque. */
   readonly governing: OperatingPoint | undefined;
-  /** Least of reach over torque at the points carried for ever; holding counts unless a stage holds. Infinity where nothing is asked for ever. */
+  /**
+   * Least of reach over torque at the points carried for ever; holding counts unless a stage holds. Infinity where
+   * nothing is asked for ever.
+   */
   readonly everMargin: number;
   readonly continuousReach: number;
   readonly capacity: number;
@@ -74,27 +80,55 @@ export interface LineNumbers {
   readonly motorEfficiency: number;
 }
 
-/** What a line came to before one factor was moved, and which factors each stage reads; lets a trial keep what did not move. */
+/**
+ * What a line came to before one factor was moved, and which factors each stage reads; lets a trial keep what did not
+ * move.
+ */
 export interface Before {
   readonly numbers: LineNumbers;
   readonly reads: readonly ReadonlySet<string>[];
 }
 
-const carriesAlike = (a: StageNumbers, b: StageNumbers): boolean => a === b || (a.ratio === b.ratio && a.etaForward === b.etaForward && a.drag === b.drag && a.maxSpeed === b.maxSpeed);
+const carriesAlike = (a: StageNumbers, b: StageNumbers): boolean =>
+  a === b || (a.ratio === b.ratio && a.etaForward === b.etaForward && a.drag === b.drag && a.maxSpeed === b.maxSpeed);
 
 const same = (a: Duty, b: Duty): boolean => a.torque === b.torque && a.torqueRms === b.torqueRms && a.speed === b.speed;
 
 /** Duties from the output back to the motor: each stage carries what the next one takes in, drag included. */
-export function stageDuties(variant: Variant, demand: Demand, shelf: Shelf, before?: Before): Result<{ stages: StageNumbers[]; duties: Duty[] }> {
+export function stageDuties(
+  variant: Variant,
+  demand: Demand,
+  shelf: Shelf,
+  before?: Before,
+): Result<{ stages: StageNumbers[]; duties: Duty[] }> {
   const n = variant.stages.length;
   const stages = new Array<StageNumbers>(n);
   const duties = new Array<Duty>(n);
-  let at: Duty = { torque: demand.peak, torqueRms: demand.rms, speed: demand.speed, equivalent: demand.equivalent, meanSpeed: demand.meanSpeed, ...(demand.swing > 0 ? { swing: demand.swing } : {}) };
+  let at: Duty = {
+    torque: demand.peak,
+    torqueRms: demand.rms,
+    speed: demand.speed,
+    equivalent: demand.equivalent,
+    meanSpeed: demand.meanSpeed,
+    ...(demand.swing > 0 ? { swing: demand.swing } : {}),
+  };
   for (let j = n - 1; j >= 0; j--) {
     const record = variant.stages[j]!;
     const kind = stageKind(record.kind);
-    if (!kind) return { ok: false, problem: { what: `There is no stage of kind “${record.kind}”.`, why: 'This version does not know it.', mend: 'Remove the stage or open the file with a newer version.', place: record.id } };
-    const kept = before && shelf.over && !before.reads[j]!.has(shelf.over.id) && same(before.numbers.duties[j]!, at) ? before.numbers.stages[j] : undefined;
+    if (!kind)
+      return {
+        ok: false,
+        problem: {
+          what: `There is no stage of kind “${record.kind}”.`,
+          why: 'This version does not know it.',
+          mend: 'Remove the stage or open the file with a newer version.',
+          place: record.id,
+        },
+      };
+    const kept =
+      before && shelf.over && !before.reads[j]!.has(shelf.over.id) && same(before.numbers.duties[j]!, at)
+        ? before.numbers.stages[j]
+        : undefined;
     const made = kept ? ok(kept) : kind.screen(record.params, at, shelf);
     if (!made.ok) return { ok: false, problem: { ...made.problem, place: record.id } };
     const s = made.value;
@@ -102,7 +136,14 @@ export function stageDuties(variant: Variant, demand: Demand, shelf: Shelf, befo
     duties[j] = at;
     const gain = Math.abs(s.ratio) * s.etaForward;
     const i = Math.abs(s.ratio);
-    at = { torque: at.torque / gain + s.drag, torqueRms: at.torqueRms / gain + s.drag, speed: at.speed * i, equivalent: (at.equivalent ?? 0) / gain + s.drag, meanSpeed: (at.meanSpeed ?? 0) * i, ...(at.swing === undefined ? {} : { swing: at.swing * i }) };
+    at = {
+      torque: at.torque / gain + s.drag,
+      torqueRms: at.torqueRms / gain + s.drag,
+      speed: at.speed * i,
+      equivalent: (at.equivalent ?? 0) / gain + s.drag,
+      meanSpeed: (at.meanSpeed ?? 0) * i,
+      ...(at.swing === undefined ? {} : { swing: at.swing * i }),
+    };
   }
   return ok({ stages, duties });
 }
@@ -119,11 +160,16 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
   const { motor, driver } = variant;
   const ratio = totalRatio(stages);
   const size = Math.abs(ratio);
-  const reachAt = (speed: number, time: 'peak' | 'continuous') => forward(stages, motorTorque(motor, driver, shelf, speed * size, time).torque);
+  const reachAt = (speed: number, time: 'peak' | 'continuous') =>
+    forward(stages, motorTorque(motor, driver, shelf, speed * size, time).torque);
   const unknown = outsideCurve(variant, demand, shelf, size);
   if (unknown) return unknown;
   // Most factors move neither the motor nor what the stages let through: then reach and speed stand as they were.
-  const moves = !before || !shelf.over || MOVES_REACH.has(shelf.over.id) || stages.some((s, j) => !carriesAlike(s, before.numbers.stages[j]!));
+  const moves =
+    !before ||
+    !shelf.over ||
+    MOVES_REACH.has(shelf.over.id) ||
+    stages.some((s, j) => !carriesAlike(s, before.numbers.stages[j]!));
   const peaks = demand.points.filter((p) => p.time === 'peak' && p.torque > 0);
   let reach = moves ? reachAt(demand.speed, 'peak') : before.numbers.reach;
   let governing = moves ? undefined : before.numbers.governing;
@@ -147,17 +193,20 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
     }
     speedLimit = Math.min(speedLimit, stages[j]!.maxSpeed / Math.abs(stages[j]!.ratio * after[j]!));
   }
-  // Available torque falls with speed, so the highest speed with the peak torque is found by halving; all points are sped up alike.
+  // Available torque falls with speed, so the highest speed with the peak torque is found by halving; all points are
+  // sped up alike.
   const carries = (w: number): boolean => {
     if (peaks.length === 0) return reachAt(w, 'peak') >= demand.peak;
-    for (const p of peaks) if (reachAt(demand.speed > 0 ? (p.speed * w) / demand.speed : w, 'peak') < p.torque) return false;
+    for (const p of peaks)
+      if (reachAt(demand.speed > 0 ? (p.speed * w) / demand.speed : w, 'peak') < p.torque) return false;
     return true;
   };
   let speed = 0;
   if (!moves) speed = before.numbers.speed;
   else if (carries(speedLimit)) speed = speedLimit;
   else {
-    let [lo, hi] = reach >= demand.peak ? [Math.min(demand.speed, speedLimit), speedLimit] : [0, Math.min(demand.speed, speedLimit)];
+    let [lo, hi] =
+      reach >= demand.peak ? [Math.min(demand.speed, speedLimit), speedLimit] : [0, Math.min(demand.speed, speedLimit)];
     if (carries(lo)) {
       // Twenty-four halvings leave less than a ten-millionth of the range.
       for (let i = 0; i < 24; i++) {
@@ -191,7 +240,8 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
   windUpPeak += demand.peak / shaft.stiffness;
   mass += shaft.mass;
   money += shaft.money;
-  // Friction winds up the springs before it: the load's the shaft and every stage, a stage's own drag only what lies before that stage.
+  // Friction winds up the springs before it: the load's the shaft and every stage, a stage's own drag only what lies
+  // before that stage.
   let behind = demand.friction;
   let stick = behind / shaft.stiffness;
   for (let j = stages.length - 1; j >= 0; j--) {
@@ -220,16 +270,48 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
     }
   }
   return ok({
-    stages, duties, ratio, reach, governing, everMargin, continuousReach: moves ? reachAt(demand.speed, 'continuous') : before.numbers.continuousReach, capacity, capacityMode, capacityStage, torque, speed, motorNeeded, motorRms,
+    stages,
+    duties,
+    ratio,
+    reach,
+    governing,
+    everMargin,
+    continuousReach: moves ? reachAt(demand.speed, 'continuous') : before.numbers.continuousReach,
+    capacity,
+    capacityMode,
+    capacityStage,
+    torque,
+    speed,
+    motorNeeded,
+    motorRms,
     efficiency: motorNeeded > 0 ? demand.peak / (motorNeeded * size) : NaN,
-    stiffness, shaftStiffness: shaft.stiffness, windUpHold, windUpPeak, turnBack: back.torque, holder: back.holder, inertiaLine, rotorShare: inertiaLine > 0 ? rotor / inertiaLine : NaN,
+    stiffness,
+    shaftStiffness: shaft.stiffness,
+    windUpHold,
+    windUpPeak,
+    turnBack: back.torque,
+    holder: back.holder,
+    inertiaLine,
+    rotorShare: inertiaLine > 0 ? rotor / inertiaLine : NaN,
     inertiaMatch: rotor > 0 && demand.inertia > 0 ? demand.inertia / rotor : NaN,
-    naturalFrequency: demand.inertia > 0 && Number.isFinite(stiffness) ? Math.sqrt(stiffness / demand.inertia) / (2 * Math.PI) : NaN,
-    acceleration, moveTime: acceleration > 0 && speed > 0 && demand.swing > 0 ? 2 * move.up + move.cruise : NaN,
+    naturalFrequency:
+      demand.inertia > 0 && Number.isFinite(stiffness) ? Math.sqrt(stiffness / demand.inertia) / (2 * Math.PI) : NaN,
+    acceleration,
+    moveTime: acceleration > 0 && speed > 0 && demand.swing > 0 ? 2 * move.up + move.cruise : NaN,
     resolution: resolutionNumbers(variant, shelf, size, needed(stages, 0), stick),
-    size: outside, length, mass, money, bore: clearBore(stages), life: Math.min(shaft.life, ...stages.map((s) => s.life)), bearingLoad: shaft.load, bearingSafety: shaft.safety,
-    windingTemperature: warm.winding, mountTemperature: warm.mount,
-    motorCurrent: currentFor(motor, driver, motorNeeded), copperLoss: loss.copperLoss, motorEfficiency: loss.efficiency,
+    size: outside,
+    length,
+    mass,
+    money,
+    bore: clearBore(stages),
+    life: Math.min(shaft.life, ...stages.map((s) => s.life)),
+    bearingLoad: shaft.load,
+    bearingSafety: shaft.safety,
+    windingTemperature: warm.winding,
+    mountTemperature: warm.mount,
+    motorCurrent: currentFor(motor, driver, motorNeeded),
+    copperLoss: loss.copperLoss,
+    motorEfficiency: loss.efficiency,
   });
 }
 
@@ -247,7 +329,12 @@ export function clearBore(stages: readonly { readonly bore: number; readonly bes
 }
 
 /** Refuses a brief that asks the motor for speeds outside its data sheet's curve, where nothing is known. */
-function outsideCurve(variant: Variant, demand: Demand, shelf: Shelf, size: number): { ok: false; problem: Problem } | undefined {
+function outsideCurve(
+  variant: Variant,
+  demand: Demand,
+  shelf: Shelf,
+  size: number,
+): { ok: false; problem: Problem } | undefined {
   const { motor, driver } = variant;
   if (!motor.curve && !motor.curveEver) return undefined;
   for (const p of demand.points) {
@@ -257,9 +344,13 @@ function outsideCurve(variant: Variant, demand: Demand, shelf: Shelf, size: numb
     const say = (w: number) => formatQuantity(w, 'speed', {}, 4);
     const fast = p.speed * size > to;
     return refuse(
-      `${p.name[0]!.toUpperCase()}${p.name.slice(1)} needs ${say(p.speed * size)} at the motor, and its ${p.time === 'continuous' ? 'continuous ' : ''}curve ${fast ? `ends at ${say(to)}` : `begins at ${say(from)}`}.`,
+      `${p.name[0]!.toUpperCase()}${p.name.slice(1)} needs ${say(p.speed * size)} at the motor, and its ` +
+        `${p.time === 'continuous' ? 'continuous ' : ''}curve ` +
+        `${fast ? `ends at ${say(to)}` : `begins at ${say(from)}`}.`,
       'Outside its points nothing is known of its torque, and nothing is made up.',
-      fast ? `Take less ratio than ${formatQuantity(to / p.speed, 'ratio', {}, 4)}, ask for less speed, or add points to the curve.` : 'Add the point at standstill, or remove the curve.',
+      fast
+        ? `Take less ratio than ${formatQuantity(to / p.speed, 'ratio', {}, 4)}, ask for less speed, or add points to the curve.`
+        : 'Add the point at standstill, or remove the curve.',
     );
   }
   return undefined;

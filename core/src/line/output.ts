@@ -24,7 +24,8 @@ const NONE: OutputNumbers = { stiffness: Infinity, load: NaN, safety: NaN, life:
 const polar = (d: number, hollow: number): number => (Math.PI * (d ** 4 - hollow ** 4)) / 32;
 
 /**
- * Shaft and bearings between the last stage and the load: k = G·I_p/L; the nearer of two bearings carries F·(span + overhang)/span;
+ * Shaft and bearings between the last stage and the load: k = G·I_p/L; the nearer of two bearings carries F·(span +
+ * overhang)/span;
  * L10 = (C/P)³·10⁶ turns (ISO 281), static safety C0/P (ISO 76).
  *
  * @param meanSpeed mean speed of the output over the load cycle, rad/s
@@ -39,9 +40,11 @@ export function outputNumbers(o: OutputShaft | undefined, meanSpeed: number): Ou
   const load = o.bearing ? (o.load * (o.span + o.overhang)) / o.span : NaN;
   const turns = meanSpeed / (2 * Math.PI);
   return {
-    stiffness, load,
+    stiffness,
+    load,
     safety: o.bearing && load > 0 ? o.bearing.static / load : NaN,
     life: o.bearing && load > 0 && turns > 0 ? ((o.bearing.dynamic / load) ** BALL * 1e6) / turns : Infinity,
-    mass: mass + 2 * (o.bearing?.mass ?? 0), money: mass * o.shaftMaterial.price + 2 * (o.bearing?.price ?? 0),
+    mass: mass + 2 * (o.bearing?.mass ?? 0),
+    money: mass * o.shaftMaterial.price + 2 * (o.bearing?.price ?? 0),
   };
 }

@@ -16,9 +16,20 @@ export interface PlayBand {
  * @param play likely, least and most of each stage at its own output, rad
  * @param samples how many draws; the band is the 2.5 % and 97.5 % quantile, `likely` the median
  */
-export function samplePlay(links: readonly { readonly ratio: number }[], play: readonly (readonly [number, number, number])[], samples = 600, seed = 1): PlayBand {
-  const worst = playAtOutput(links, play.map((p) => p[2]));
-  const likely = playAtOutput(links, play.map((p) => p[0]));
+export function samplePlay(
+  links: readonly { readonly ratio: number }[],
+  play: readonly (readonly [number, number, number])[],
+  samples = 600,
+  seed = 1,
+): PlayBand {
+  const worst = playAtOutput(
+    links,
+    play.map((p) => p[2]),
+  );
+  const likely = playAtOutput(
+    links,
+    play.map((p) => p[0]),
+  );
   if (play.every((p) => !(p[2] > p[1]))) return { likely, low: likely, high: likely, worst };
   return { ...quantiles(drawPlay(links, play, samples, seed)), worst };
 }
@@ -30,7 +41,12 @@ function quantiles(sums: Float64Array): { likely: number; low: number; high: num
 }
 
 /** Sampled play at the output, sorted. */
-function drawPlay(links: readonly { readonly ratio: number }[], play: readonly (readonly [number, number, number])[], samples: number, seed: number): Float64Array {
+function drawPlay(
+  links: readonly { readonly ratio: number }[],
+  play: readonly (readonly [number, number, number])[],
+  samples: number,
+  seed: number,
+): Float64Array {
   const after = ratiosAfter(links);
   const draw = seeded(seed);
   const sums = new Float64Array(samples);
@@ -52,8 +68,17 @@ export interface PlaySpread extends PlayBand {
 }
 
 /** The spread of play by sampling, for a histogram; the same seed gives the same answer. */
-export function playSpread(links: readonly { readonly ratio: number }[], play: readonly (readonly [number, number, number])[], samples = 100_000, seed = 1, classes = 48): PlaySpread {
-  const worst = playAtOutput(links, play.map((p) => p[2]));
+export function playSpread(
+  links: readonly { readonly ratio: number }[],
+  play: readonly (readonly [number, number, number])[],
+  samples = 100_000,
+  seed = 1,
+  classes = 48,
+): PlaySpread {
+  const worst = playAtOutput(
+    links,
+    play.map((p) => p[2]),
+  );
   const counts = new Float64Array(classes);
   const width = worst > 0 ? worst / classes : 0;
   if (play.every((p) => !(p[2] > p[1]))) return { ...samplePlay(links, play, samples, seed), samples, width, counts };

@@ -17,5 +17,7 @@ export function seeded(seed: number): () => number {
 export function triangular(u: number, low: number, likely: number, high: number): number {
   if (!(high > low)) return likely;
   const split = (likely - low) / (high - low);
-  return u < split ? low + Math.sqrt(u * (high - low) * (likely - low)) : high - Math.sqrt((1 - u) * (high - low) * (high - likely));
+  return u < split
+    ? low + Math.sqrt(u * (high - low) * (likely - low))
+    : high - Math.sqrt((1 - u) * (high - low) * (high - likely));
 }

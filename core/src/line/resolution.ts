@@ -2,7 +2,10 @@ import type { Variant } from '../joint/joint.ts';
 import { microstepTorque } from '../motor/stepper.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 
-/** Smallest changes at the output, rad; NaN marks what a line does not have. Play is not in them: its band comes from sampling. */
+/**
+ * Smallest changes at the output, rad; NaN marks what a line does not have. Play is not in them: its band comes from
+ * sampling.
+ */
 export interface ResolutionNumbers {
   /** Smallest change that can be commanded. */
   readonly commanded: number;
@@ -29,7 +32,13 @@ export interface ResolutionNumbers {
  * @param drag torque that the stages take at no load, at the motor, N·m
  * @param stick wind-up that friction holds, at the output, rad
  */
-export function resolutionNumbers(variant: Variant, shelf: Shelf, size: number, drag: number, stick: number): ResolutionNumbers {
+export function resolutionNumbers(
+  variant: Variant,
+  shelf: Shelf,
+  size: number,
+  drag: number,
+  stick: number,
+): ResolutionNumbers {
   const { motor, driver, sensor } = variant;
   const turn = 2 * Math.PI;
   const onMotor = sensor.place === 'motor' || sensor.place === 'both';
@@ -45,8 +54,12 @@ export function resolutionNumbers(variant: Variant, shelf: Shelf, size: number, 
     stepError = (factor(shelf, 'motor.stepError') * turn) / (motor.stepsPerTurn * size);
     // T_hold·sin(π·m/2n) ≥ drag for m microsteps of n: fewer than that wind the magnetic spring up and move nothing.
     const strength = Math.min(1, driver.currentLimit / motor.ratedCurrent) * motor.holdTorque;
-    gathered = drag < strength ? Math.max(1, Math.ceil((2 * driver.microsteps * Math.asin(drag / strength)) / Math.PI - 1e-9)) : NaN;
-    if (microstepTorque(motor, driver.microsteps) * Math.min(1, driver.currentLimit / motor.ratedCurrent) >= drag) gathered = 1;
+    gathered =
+      drag < strength
+        ? Math.max(1, Math.ceil((2 * driver.microsteps * Math.asin(drag / strength)) / Math.PI - 1e-9))
+        : NaN;
+    if (microstepTorque(motor, driver.microsteps) * Math.min(1, driver.currentLimit / motor.ratedCurrent) >= drag)
+      gathered = 1;
   }
   const moved = commanded * gathered;
   const own = sensor.error + sensor.noise;
@@ -55,7 +68,14 @@ export function resolutionNumbers(variant: Variant, shelf: Shelf, size: number, 
   const closedAtMotor = onMotor ? (onOutput ? 0 : sensorError) : stepError;
   const base = coarser(Number.isFinite(moved) ? moved : 0, onMotor ? sensedMotor : 0);
   return {
-    commanded, moved, gathered, sensedMotor, sensedOutput, stick, stepError, sensorError,
+    commanded,
+    moved,
+    gathered,
+    sensedMotor,
+    sensedOutput,
+    stick,
+    stepError,
+    sensorError,
     keptMotor: base > 0 ? base + stick + closedAtMotor : NaN,
     keptOutput: onOutput ? coarser(Number.isFinite(moved) ? moved : 0, sensedOutput) + stick + sensorError : NaN,
   };

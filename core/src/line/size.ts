@@ -16,7 +16,8 @@ function* ratios(stages: number): Generator<number> {
 }
 
 /**
- * Chooses the least total ratio with which the motor lifts the brief's peak at its speed with a fifth in hand, splits it evenly,
+ * Chooses the least total ratio with which the motor lifts the brief's peak at its speed with a fifth in hand, splits
+ * it evenly,
  * and gives every stage its kind's default for its share. Stage identifiers and kinds stay.
  *
  * @returns the new stages; the variant's own where there is nothing to size

@@ -13,12 +13,16 @@ export interface Split {
   readonly why: string;
   /** Ratios from the motor to the output; their product is the total. */
   readonly ratios: readonly number[];
-  /** Inertia of the stages at the motor in units of the first driving wheel's, for wheels of one width; for comparing splits. */
+  /**
+   * Inertia of the stages at the motor in units of the first driving wheel's, for wheels of one width; for comparing
+   * splits.
+   */
   readonly inertia: number;
 }
 
 /**
- * Inertia at the motor of a train with like driving wheels, in units of one of them: Σ (1 + i_k²·…)/Π before². A wheel i_k times as large has
+ * Inertia at the motor of a train with like driving wheels, in units of one of them: Σ (1 + i_k²·…)/Π before². A wheel
+ * i_k times as large has
  * i_k⁴ the inertia and turns 1/i_k as fast.
  */
 export function trainInertia(ratios: readonly number[]): number {
@@ -46,7 +50,10 @@ function leastInertia(total: number, n: number): number[] {
   return chain(hi);
 }
 
-/** The best of the recursion over all stages, over fewer with the last at one, and of an even split: for little ratio the recursion's optimum lies outside. */
+/**
+ * The best of the recursion over all stages, over fewer with the last at one, and of an even split: for little ratio
+ * the recursion's optimum lies outside.
+ */
 function leastInertiaOf(total: number, n: number): number[] {
   const tried = [Array.from({ length: n }, () => total ** (1 / n))];
   for (let m = 1; m <= n; m++) {
@@ -62,16 +69,34 @@ const STRONG = 1.35;
 /** Ways of sharing a total ratio among stages. */
 export function splits(total: number, n: number): Split[] {
   const even = total ** (1 / n);
-  const strongLast = n === 1 ? [total] : Array.from({ length: n }, (_, k) => (k === n - 1 ? Math.max(1, even / STRONG) : (total / Math.max(1, even / STRONG)) ** (1 / (n - 1))));
-  const make = (id: SplitId, name: string, why: string, ratios: number[]): Split => ({ id, name, why, ratios, inertia: trainInertia(ratios) });
+  const strongLast =
+    n === 1
+      ? [total]
+      : Array.from({ length: n }, (_, k) =>
+          k === n - 1 ? Math.max(1, even / STRONG) : (total / Math.max(1, even / STRONG)) ** (1 / (n - 1)),
+        );
+  const make = (id: SplitId, name: string, why: string, ratios: number[]): Split => ({
+    id,
+    name,
+    why,
+    ratios,
+    inertia: trainInertia(ratios),
+  });
   return [
     make('inertia', 'Least inertia', 'Small ratio first: what turns fast stays small.', leastInertiaOf(total, n)),
-    make('equal', 'Equal', 'Stages alike: fewest different parts.', Array.from({ length: n }, () => even)),
+    make(
+      'equal',
+      'Equal',
+      'Stages alike: fewest different parts.',
+      Array.from({ length: n }, () => even),
+    ),
     make('strong', 'Strongest last', 'Small ratio last: large driving wheel where most is carried.', strongLast),
   ];
 }
 
-/** Play at the output when a last stage of a ratio follows: what came before is divided by it, its own adds whole, rad. */
+/**
+ * Play at the output when a last stage of a ratio follows: what came before is divided by it, its own adds whole, rad.
+ */
 export const playAfter = (before: number, ratio: number, own: number): number => before / Math.abs(ratio) + own;
 
 export type Preference = 'money' | 'play' | 'mass';
@@ -100,36 +125,68 @@ function fits(ratio: number, at: Duty, size: number, shelf: Shelf, only: string 
   return list;
 }
 
-const SCORE: Readonly<Record<Preference, (n: StageNumbers) => number>> = { money: (n) => n.money, play: (n) => n.play[2] + 1e-9 * n.money, mass: (n) => n.mass };
+const SCORE: Readonly<Record<Preference, (n: StageNumbers) => number>> = {
+  money: (n) => n.money,
+  play: (n) => n.play[2] + 1e-9 * n.money,
+  mass: (n) => n.mass,
+};
 
 /**
- * Fills a line with stages for a split: for every place, from the output back, the kind that fits and is best by the preference.
+ * Fills a line with stages for a split: for every place, from the output back, the kind that fits and is best by the
+ * preference.
  *
  * @param only a kind to use throughout; any that fits where left out
  * @returns new stages, or a problem that names the place no kind fits
  */
-export function fillLine(joint: Joint, variant: Variant, shelf: Shelf, ratios: readonly number[], prefer: Preference, identify: (j: number) => string, only?: string): Result<StageRecord[]> {
+export function fillLine(
+  joint: Joint,
+  variant: Variant,
+  shelf: Shelf,
+  ratios: readonly number[],
+  prefer: Preference,
+  identify: (j: number) => string,
+  only?: string,
+): Result<StageRecord[]> {
   const demand = demandOf(joint.brief, shelf);
   const size = joint.brief.limits.find((l) => l.id === 'size')?.value ?? Infinity;
   const out = new Array<StageRecord>(ratios.length);
-  let at: Duty = { torque: demand.peak, torqueRms: demand.rms, speed: demand.speed, equivalent: demand.equivalent, meanSpeed: demand.meanSpeed };
+  let at: Duty = {
+    torque: demand.peak,
+    torqueRms: demand.rms,
+    speed: demand.speed,
+    equivalent: demand.equivalent,
+    meanSpeed: demand.meanSpeed,
+  };
   let slack = 1;
   for (let j = ratios.length - 1; j >= 0; j--) {
     // What rounding to real teeth added or took away is made up by the stages before.
     const wanted = Math.max(1, ratios[j]! * slack ** (1 / (j + 1)));
-    const found = fits(wanted, at, size, shelf, only).sort((a, b) => SCORE[prefer](a.numbers) - SCORE[prefer](b.numbers))[0];
+    const found = fits(wanted, at, size, shelf, only).sort(
+      (a, b) => SCORE[prefer](a.numbers) - SCORE[prefer](b.numbers),
+    )[0];
     if (!found) {
       const name = only ? stageKind(only)?.name.toLowerCase() : undefined;
       return refuse(
-        `No ${name ?? 'kind of stage'} fits as stage ${j + 1}, ratio ${wanted.toPrecision(3)} at ${at.torque.toPrecision(3)} N·m${Number.isFinite(size) ? ` within ${(size * 1000).toFixed(0)} mm` : ''}.`,
-        'Either it cannot carry that torque, cannot be made in that ratio, or is too large across.', name ? 'Let any kind be taken, or share the ratio among more stages.' : 'Share the ratio among more stages, or allow more size.',
+        `No ${name ?? 'kind of stage'} fits as stage ${j + 1}, ratio ${wanted.toPrecision(3)} at ` +
+          `${at.torque.toPrecision(3)} ` +
+          `N·m${Number.isFinite(size) ? ` within ${(size * 1000).toFixed(0)} mm` : ''}.`,
+        'Either it cannot carry that torque, cannot be made in that ratio, or is too large across.',
+        name
+          ? 'Let any kind be taken, or share the ratio among more stages.'
+          : 'Share the ratio among more stages, or allow more size.',
       );
     }
     out[j] = { id: identify(j), kind: found.kind, params: found.params };
     slack *= wanted / Math.abs(found.numbers.ratio);
     const i = Math.abs(found.numbers.ratio);
     const gain = i * found.numbers.etaForward;
-    at = { torque: at.torque / gain + found.numbers.drag, torqueRms: at.torqueRms / gain + found.numbers.drag, speed: at.speed * i, equivalent: (at.equivalent ?? 0) / gain, meanSpeed: (at.meanSpeed ?? 0) * i };
+    at = {
+      torque: at.torque / gain + found.numbers.drag,
+      torqueRms: at.torqueRms / gain + found.numbers.drag,
+      speed: at.speed * i,
+      equivalent: (at.equivalent ?? 0) / gain,
+      meanSpeed: (at.meanSpeed ?? 0) * i,
+    };
   }
   return ok(out);
 }

@@ -18,7 +18,8 @@ export function ratiosAfter(links: readonly { readonly ratio: number }[]): Float
   return out;
 }
 
-export const totalRatio = (links: readonly { readonly ratio: number }[]): number => links.reduce((product, s) => product * s.ratio, 1);
+export const totalRatio = (links: readonly { readonly ratio: number }[]): number =>
+  links.reduce((product, s) => product * s.ratio, 1);
 
 /** Torque at the output from a torque at the motor: T_j = (T_{j−1} − d_j)·|i_j|·η_j, never below zero, N·m. */
 export function forward(links: readonly Link[], motorTorque: number, from = 0): number {
@@ -40,7 +41,10 @@ export function needed(links: readonly Link[], outputTorque: number, from = 0): 
   return t;
 }
 
-/** Torque at the output that turns the line back: T_j = (T_{j−1} + d_j)·|i_j|/η_b,j from the unpowered motor's torque. `holder` is the first stage that cannot be driven back. */
+/**
+ * Torque at the output that turns the line back: T_j = (T_{j−1} + d_j)·|i_j|/η_b,j from the unpowered motor's torque.
+ * `holder` is the first stage that cannot be driven back.
+ */
 export function turnBack(links: readonly Link[], idleTorque: number): { torque: number; holder: number } {
   let t = idleTorque;
   for (let j = 0; j < links.length; j++) {

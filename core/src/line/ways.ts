@@ -14,7 +14,11 @@ export interface WayOut {
   readonly why: string;
   /** How large the change is, as |ln factor|; the nearest come first. */
   readonly size: number;
-  readonly apply: { readonly motor: string } | { readonly driver: { readonly key: 'supplyVoltage' | 'currentLimit'; readonly value: number } } | { readonly speedBy: number } | { readonly torqueBy: number };
+  readonly apply:
+    | { readonly motor: string }
+    | { readonly driver: { readonly key: 'supplyVoltage' | 'currentLimit'; readonly value: number } }
+    | { readonly speedBy: number }
+    | { readonly torqueBy: number };
 }
 
 export interface Reach {
@@ -29,7 +33,12 @@ export interface Reach {
 
 const STEP = 1.06;
 
-function bestOver(v: Pick<Variant, 'motor' | 'driver'>, points: readonly OperatingPoint[], shelf: Shelf, arrives: number): { margin: number; ratio: number } {
+function bestOver(
+  v: Pick<Variant, 'motor' | 'driver'>,
+  points: readonly OperatingPoint[],
+  shelf: Shelf,
+  arrives: number,
+): { margin: number; ratio: number } {
   let [margin, ratio] = [0, 1];
   for (let i = DESK_LEAST; i <= DESK_MOST; i *= STEP) {
     const m = marginAt(v, points, shelf, i, arrives);
@@ -40,38 +49,86 @@ function bestOver(v: Pick<Variant, 'motor' | 'driver'>, points: readonly Operati
 }
 
 /** The current a motor may be driven with for moments. */
-export const fullCurrent = (m: Motor): number => (m.type === 'stepper' ? m.ratedCurrent : m.type === 'servo' ? (m.ratedCurrent * m.peakTorque) / m.ratedTorque : m.peakCurrent);
+export const fullCurrent = (m: Motor): number =>
+  m.type === 'stepper'
+    ? m.ratedCurrent
+    : m.type === 'servo'
+      ? (m.ratedCurrent * m.peakTorque) / m.ratedTorque
+      : m.peakCurrent;
 
 /**
- * Whether any ratio lets the motor meet the brief, and where none does, the two nearest ways out: another motor of the shelf, more
+ * Whether any ratio lets the motor meet the brief, and where none does, the two nearest ways out: another motor of the
+ * shelf, more
  * voltage or current, less speed, less load.
  *
  * @param arrives share of the motor's work that arrives, as η per stage to the number of stages
  */
-export function waysOut(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: Shelf, arrives: number, holds = false): Reach {
+export function waysOut(
+  joint: Pick<Joint, 'brief'>,
+  variant: Variant,
+  shelf: Shelf,
+  arrives: number,
+  holds = false,
+): Reach {
   const demand = demandOf(joint.brief, shelf);
   const points = holds ? demand.points.filter((p) => p.speed > 0) : demand.points;
   const now = bestOver(variant, points, shelf, arrives);
   if (now.margin >= 1) return { ...now, shelf: true, ways: [] };
   const { motor, driver } = variant;
   const ways: WayOut[] = [];
-  const able = shelf.motors.filter((m) => m.id !== motor.id && bestOver({ motor: m as Variant['motor'], driver: { ...driver, currentLimit: fullCurrent(m) } }, points, shelf, arrives).margin >= 1).sort((a, b) => a.mass - b.mass);
-  if (able[0]) ways.push({ id: 'motor', label: `Take ${able[0].name}`, why: `The lightest on the shelf that reaches it, ${formatQuantity(able[0].mass, 'mass', {}, 3)}.`, size: Math.abs(Math.log(Math.max(able[0].mass, 1e-3) / Math.max(motor.mass, 1e-3))) + 0.2, apply: { motor: able[0].id } });
+  const able = shelf.motors
+    .filter(
+      (m) =>
+        m.id !== motor.id &&
+        bestOver(
+          { motor: m as Variant['motor'], driver: { ...driver, currentLimit: fullCurrent(m) } },
+          points,
+          shelf,
+          arrives,
+        ).margin >= 1,
+    )
+    .sort((a, b) => a.mass - b.mass);
+  if (able[0])
+    ways.push({
+      id: 'motor',
+      label: `Take ${able[0].name}`,
+      why: `The lightest on the shelf that reaches it, ${formatQuantity(able[0].mass, 'mass', {}, 3)}.`,
+      size: Math.abs(Math.log(Math.max(able[0].mass, 1e-3) / Math.max(motor.mass, 1e-3))) + 0.2,
+      apply: { motor: able[0].id },
+    });
   const full = fullCurrent(motor);
   for (let current = driver.currentLimit * 1.05; current <= full * 1.0001; current *= 1.05) {
     if (bestOver({ motor, driver: { ...driver, currentLimit: current } }, points, shelf, arrives).margin < 1) continue;
     const value = Math.min(full, Math.ceil(current * 10) / 10);
-    ways.push({ id: 'current', label: `Set the driver to ${formatQuantity(value, 'current')}`, why: 'The motor stands it; the driver holds it back.', size: Math.log(value / driver.currentLimit), apply: { driver: { key: 'currentLimit', value } } });
+    ways.push({
+      id: 'current',
+      label: `Set the driver to ${formatQuantity(value, 'current')}`,
+      why: 'The motor stands it; the driver holds it back.',
+      size: Math.log(value / driver.currentLimit),
+      apply: { driver: { key: 'currentLimit', value } },
+    });
     break;
   }
   for (const factor of [1.25, 1.5, 2, 3]) {
     const value = Math.round(driver.supplyVoltage * factor);
     if (bestOver({ motor, driver: { ...driver, supplyVoltage: value } }, points, shelf, arrives).margin < 1) continue;
-    ways.push({ id: 'voltage', label: `Supply ${formatQuantity(value, 'voltage')}`, why: 'More voltage gives more speed, and with it more ratio. Driver and motor must be rated for it.', size: Math.log(factor) + 0.1, apply: { driver: { key: 'supplyVoltage', value } } });
+    ways.push({
+      id: 'voltage',
+      label: `Supply ${formatQuantity(value, 'voltage')}`,
+      why: 'More voltage gives more speed, and with it more ratio. Driver and motor must be rated for it.',
+      size: Math.log(factor) + 0.1,
+      apply: { driver: { key: 'supplyVoltage', value } },
+    });
     break;
   }
   // Slowed down, more ratio is left; the largest share of the speed that does it, by halving.
-  const slowed = (s: number) => bestOver(variant, points.map((p) => ({ ...p, speed: p.speed * s })), shelf, arrives).margin;
+  const slowed = (s: number) =>
+    bestOver(
+      variant,
+      points.map((p) => ({ ...p, speed: p.speed * s })),
+      shelf,
+      arrives,
+    ).margin;
   if (slowed(0.02) >= 1) {
     let [lo, hi] = [0.02, 1];
     for (let k = 0; k < 9; k++) {
@@ -80,11 +137,23 @@ export function waysOut(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: Sh
       else hi = mid;
     }
     const by = Math.floor(lo * 100) / 100;
-    ways.push({ id: 'speed', label: `Ask for ${(by * 100).toFixed(0)} % of the speed`, why: `${formatQuantity(demand.speed * by, 'speed', {}, 3)} in place of ${formatQuantity(demand.speed, 'speed', {}, 3)}: more ratio is left for torque.`, size: Math.abs(Math.log(by)), apply: { speedBy: by } });
+    ways.push({
+      id: 'speed',
+      label: `Ask for ${(by * 100).toFixed(0)} % of the speed`,
+      why: `${formatQuantity(demand.speed * by, 'speed', {}, 3)} in place of ${formatQuantity(demand.speed, 'speed', {}, 3)}: more ratio is left for torque.`,
+      size: Math.abs(Math.log(by)),
+      apply: { speedBy: by },
+    });
   }
   if (now.margin > 0.02) {
     const by = Math.floor(now.margin * 100) / 100;
-    ways.push({ id: 'load', label: `Ask for ${(by * 100).toFixed(0)} % of the load`, why: `${formatQuantity(demand.peak * by, 'torque', {}, 3)} in place of ${formatQuantity(demand.peak, 'torque', {}, 3)} at the peak.`, size: Math.abs(Math.log(by)), apply: { torqueBy: by } });
+    ways.push({
+      id: 'load',
+      label: `Ask for ${(by * 100).toFixed(0)} % of the load`,
+      why: `${formatQuantity(demand.peak * by, 'torque', {}, 3)} in place of ${formatQuantity(demand.peak, 'torque', {}, 3)} at the peak.`,
+      size: Math.abs(Math.log(by)),
+      apply: { torqueBy: by },
+    });
   }
   return { ...now, shelf: able.length > 0, ways: ways.sort((a, b) => a.size - b.size).slice(0, 2) };
 }

@@ -12,7 +12,10 @@ export interface LobedPair {
 export interface ContactSet {
   /** Gaps with the disc in its middle, m; below 0 where the profile cuts in. */
   readonly gaps: Float64Array;
-  /** Lever of each contact's normal about the disc's centre, m: positive where a disc turning counter-clockwise closes the gap. */
+  /**
+   * Lever of each contact's normal about the disc's centre, m: positive where a disc turning counter-clockwise closes
+   * the gap.
+   */
   readonly arms: Float64Array;
   /** Directions of the pin's push on the disc. */
   readonly nx: Float64Array;
@@ -34,12 +37,18 @@ export function pinGap(pair: LobedPair, index: number, crank: number, further = 
   const Z = c.pins;
   const a = (2 * Math.PI * index) / Z;
   const turn = -crank / (Z - 1) + further;
-  const [x, y] = [pair.circle * Math.cos(a) - c.throw * Math.cos(crank), pair.circle * Math.sin(a) - c.throw * Math.sin(crank)];
+  const [x, y] = [
+    pair.circle * Math.cos(a) - c.throw * Math.cos(crank),
+    pair.circle * Math.sin(a) - c.throw * Math.sin(crank),
+  ];
   const [cs, sn] = [Math.cos(turn), Math.sin(turn)];
   return c.pin - pair.pin + offPath(c, cs * x + sn * y, -sn * x + cs * y, a + crank / (Z - 1) - further);
 }
 
-/** All pins at a crank angle. Source: gearing law; every contact normal passes through the pitch point, Z·e from the ring's centre along the eccentric. */
+/**
+ * All pins at a crank angle. Source: gearing law; every contact normal passes through the pitch point, Z·e from the
+ * ring's centre along the eccentric.
+ */
 export function contactSet(pair: LobedPair, crank: number): ContactSet {
   const { profile: c } = pair;
   const Z = c.pins;
@@ -54,7 +63,8 @@ export function contactSet(pair: LobedPair, crank: number): ContactSet {
     const [nx, ny] = [(px - x) / far, (py - y) / far];
     s.nx[j] = nx;
     s.ny[j] = ny;
-    // Turning the disc counter-clockwise moves its flank at the contact by arm·θ against the push, which closes the gap where the push would turn it clockwise.
+    // Turning the disc counter-clockwise moves its flank at the contact by arm·θ against the push, which closes the gap
+    // where the push would turn it clockwise.
     s.arms[j] = -((x - ox) * ny - (y - oy) * nx);
     s.slides[j] = Math.abs(far - pair.pin);
     s.gaps[j] = pinGap(pair, j, crank);
@@ -66,13 +76,17 @@ export function contactSet(pair: LobedPair, crank: number): ContactSet {
 }
 
 /**
- * How far the disc can be turned either way with the crank held, rad: least and most, both from its middle. Where pins already bite, the range is empty and its ends cross.
+ * How far the disc can be turned either way with the crank held, rad: least and most, both from its middle. Where pins
+ * already bite, the range is empty and its ends cross.
  *
  * Source: first pin to touch either way, by levers, then by Newton's method on the exact gap.
  */
 export function discPlay(pair: LobedPair, crank: number, set: ContactSet = contactSet(pair, crank)): [number, number] {
   const ends: [number, number] = [-Infinity, Infinity];
-  for (const [k, way] of [[0, -1], [1, 1]] as const) {
+  for (const [k, way] of [
+    [0, -1],
+    [1, 1],
+  ] as const) {
     const rough: [number, number][] = [];
     for (let j = 0; j < set.arms.length; j++) {
       const arm = set.arms[j]! * way;
@@ -108,24 +122,27 @@ export interface Carried {
 }
 
 /**
- * Contact equilibrium of discs that turn together against their pins: each pin pushes as far as its gap has closed beyond nothing.
+ * Contact equilibrium of discs that turn together against their pins: each pin pushes as far as its gap has closed
+ * beyond nothing.
  *
  * @param sets one for each disc
  * @param stiffness of one contact, N/m
  * @param torque on the discs, N·m, positive counter-clockwise
- * Source: equilibrium of moments with one-sided springs; the moment rises evenly with the turn, so its root is found by Newton’s steps kept within a bracket.
+ * Source: equilibrium of moments with one-sided springs; the moment rises evenly with the turn, so its root is found by
+ * Newton’s steps kept within a bracket.
  */
 export function carry(sets: readonly ContactSet[], stiffness: number, torque: number): Carried {
   const Z = sets[0]!.arms.length;
   const moment = (turn: number): [number, number] => {
     let [sum, slope] = [0, 0];
-    for (const s of sets) for (let j = 0; j < Z; j++) {
-      const bite = turn * s.arms[j]! - s.gaps[j]!;
-      if (bite > 0) {
-        sum += stiffness * bite * s.arms[j]!;
-        slope += stiffness * s.arms[j]! ** 2;
+    for (const s of sets)
+      for (let j = 0; j < Z; j++) {
+        const bite = turn * s.arms[j]! - s.gaps[j]!;
+        if (bite > 0) {
+          sum += stiffness * bite * s.arms[j]!;
+          slope += stiffness * s.arms[j]! ** 2;
+        }
       }
-    }
     return [sum, slope];
   };
   let [lo, hi] = [-1e-6, 1e-6];

@@ -2,7 +2,10 @@ import type { Curve } from '../shape/curve.ts';
 import type { Outline } from '../shape/outline.ts';
 import { lobedOutline } from './lobes.ts';
 
-/** A lobed profile by what generates it; metres. Z pins of radius r stand on a circle of radius R, and the disc of Z − 1 lobes runs inside them by e. */
+/**
+ * A lobed profile by what generates it; metres. Z pins of radius r stand on a circle of radius R, and the disc of Z − 1
+ * lobes runs inside them by e.
+ */
 export interface Cycloid {
   readonly pins: number;
   /** Radius of the pin circle that the profile is generated with, R. */
@@ -32,7 +35,10 @@ export function pathRadius(c: Cycloid, t: number): number {
   return speed2 ** 1.5 / cross;
 }
 
-/** Smallest convex radius of the path of pin centres, m: pins as large cut into the lobes. Infinity where nothing is convex. */
+/**
+ * Smallest convex radius of the path of pin centres, m: pins as large cut into the lobes. Infinity where nothing is
+ * convex.
+ */
 export function smallestConvex(c: Cycloid): number {
   // Radius depends on the cosine of (Z − 1)t alone: half a lobe holds all there is.
   const span = Math.PI / (c.pins - 1);
@@ -58,10 +64,13 @@ export function smallestConvex(c: Cycloid): number {
 const p = new Float64Array(4);
 
 /**
- * The profile as a curve over one lobe, from the middle of a hollow to the next: every pin's centre lies its radius off it at any crank angle.
+ * The profile as a curve over one lobe, from the middle of a hollow to the next: every pin's centre lies its radius off
+ * it at any crank angle.
  *
- * Source: envelope of the pins' circles: the contact lies from the pin's centre towards the pitch point, e·(Z − 1)·e^{iZt} in the disc's frame. The same curve as
- * x = R cos t − r cos(t + ψ) − e cos Zt, y = −(R sin t − r sin(t + ψ) − e sin Zt) with ψ = atan2(sin((1 − Z)t), R/(eZ) − cos((1 − Z)t)).
+ * Source: envelope of the pins' circles: the contact lies from the pin's centre towards the pitch point, e·(Z −
+ * 1)·e^{iZt} in the disc's frame. The same curve as
+ * x = R cos t − r cos(t + ψ) − e cos Zt, y = −(R sin t − r sin(t + ψ) − e sin Zt) with ψ = atan2(sin((1 − Z)t), R/(eZ)
+ * − cos((1 − Z)t)).
  */
 export function lobeCurve(c: Cycloid): Curve {
   const pitch = (2 * Math.PI) / (c.pins - 1);

@@ -12,7 +12,10 @@ export interface PlateDrive {
   readonly phases: readonly number[];
 }
 
-/** Forces of the cranks on one plate where it passes most, for a limit of one newton: driven (or first) crank, and the other. */
+/**
+ * Forces of the cranks on one plate where it passes most, for a limit of one newton: driven (or first) crank, and the
+ * other.
+ */
 export interface PlateForces {
   readonly first: readonly [number, number];
   readonly second: readonly [number, number];
@@ -43,7 +46,10 @@ function leastAt(f: (x: number) => number): number {
   return (lo + hi) / 2;
 }
 
-/** What one plate passes at most, per newton of crank force, when torque on the idle crank costs λ: its dual's value and the forces there. */
+/**
+ * What one plate passes at most, per newton of crank force, when torque on the idle crank costs λ: its dual's value and
+ * the forces there.
+ */
 function onePlate(d: PlateDrive, crank: number, idle: number): { value: number; forces: PlateForces } {
   const [ux, uy] = [Math.cos(crank), Math.sin(crank)];
   const lever = (d.pins + 1) * d.throw;
@@ -55,7 +61,8 @@ function onePlate(d: PlateDrive, crank: number, idle: number): { value: number; 
   const [ax, ay] = [-(lever * uy), d.distance + lever * ux];
   const [bx, by] = [-(lever * uy), -d.distance + lever * ux];
   const two = d.layout !== 'one';
-  const dual = (mu: number) => Math.hypot(px - mu * ax, py - mu * ay) + (two ? Math.hypot(qx - mu * bx, qy - mu * by) : 0);
+  const dual = (mu: number) =>
+    Math.hypot(px - mu * ax, py - mu * ay) + (two ? Math.hypot(qx - mu * bx, qy - mu * by) : 0);
   const mu = two ? leastAt(dual) : (px * ax + py * ay) / (ax * ax + ay * ay);
   const unit = (x: number, y: number): [number, number] | undefined => {
     const l = Math.hypot(x, y);
@@ -64,18 +71,33 @@ function onePlate(d: PlateDrive, crank: number, idle: number): { value: number; 
   const first = unit(px - mu * ax, py - mu * ay);
   const second = two ? unit(qx - mu * bx, qy - mu * by) : undefined;
   // A force that costs nothing at these prices is not at its limit: it is what the other's moment leaves.
-  const rest = (x: number, y: number, of: readonly [number, number] | undefined, ox: number, oy: number): [number, number] => {
+  const rest = (
+    x: number,
+    y: number,
+    of: readonly [number, number] | undefined,
+    ox: number,
+    oy: number,
+  ): [number, number] => {
     const s = of ? -(ox * of[0] + oy * of[1]) / (x * x + y * y) : 0;
     return [s * x, s * y];
   };
-  return { value: dual(mu), forces: { first: first ?? rest(ax, ay, second, bx, by), second: second ?? (two ? rest(bx, by, first, ax, ay) : [0, 0]) } };
+  return {
+    value: dual(mu),
+    forces: {
+      first: first ?? rest(ax, ay, second, bx, by),
+      second: second ?? (two ? rest(bx, by, first, ax, ay) : [0, 0]),
+    },
+  };
 }
 
 /**
- * Largest torque on the wheel that plates can pass at a crank angle while no crank force exceeds a newton, N·m per newton, with each plate's crank forces there.
+ * Largest torque on the wheel that plates can pass at a crank angle while no crank force exceeds a newton, N·m per
+ * newton, with each plate's crank forces there.
  *
- * Source: each plate in equilibrium, its contact forces with a resultant through its pitch point −Z·e·u; an idle crank is one shaft, its torque nought over all plates. The largest sum
- * under these linear conditions and bounded forces is found by its dual (strong duality of a concave programme with an inner point): one price for the idle crank's torque, one for each plate's moment.
+ * Source: each plate in equilibrium, its contact forces with a resultant through its pitch point −Z·e·u; an idle crank
+ * is one shaft, its torque nought over all plates. The largest sum
+ * under these linear conditions and bounded forces is found by its dual (strong duality of a concave programme with an
+ * inner point): one price for the idle crank's torque, one for each plate's moment.
  * For one crank the dual is the closed form Z·e·Σ|u × A|/|A + (Z + 1)e·u|.
  */
 export function mostTorque(d: PlateDrive, crank: number): { torque: number; plates: readonly PlateForces[] } {

@@ -5,10 +5,13 @@ import { discOutline, lobeCurve, offPath, type Cycloid } from './cycloid.ts';
 import { lobedOutline } from './lobes.ts';
 
 /**
- * A ring of Z pins with a disc of Z − 2 lobes is two discs of Z/2 − 1 lobes in one, each for every second pin and turned half a lobe against the other; what both leave is the disc. Its lobes are cut off where the two curves cross, so
+ * A ring of Z pins with a disc of Z − 2 lobes is two discs of Z/2 − 1 lobes in one, each for every second pin and
+ * turned half a lobe against the other; what both leave is the disc. Its lobes are cut off where the two curves cross,
+ * so
  * only some pins touch; the others have no gap (Infinity).
  *
- * Source: the conjugate of pins that advance by two lobes a turn has two overlapping branches; the inner envelope is what can be made. `profile.pins` is the number of pins of one branch, Z/2.
+ * Source: the conjugate of pins that advance by two lobes a turn has two overlapping branches; the inner envelope is
+ * what can be made. `profile.pins` is the number of pins of one branch, Z/2.
  */
 const HELD_OFF = Infinity;
 
@@ -19,7 +22,10 @@ function stands(c: Cycloid, x: number, y: number, turn: number): boolean {
   return offPath(c, u, v, Math.atan2(v, u)) + c.pin <= 1e-9;
 }
 
-/** All pins of a ring at a crank angle, for a disc of one lobe less or of two; pins that meet a lobe where it is cut off stand clear. */
+/**
+ * All pins of a ring at a crank angle, for a disc of one lobe less or of two; pins that meet a lobe where it is cut off
+ * stand clear.
+ */
 export function ringContacts(pair: LobedPair, difference: number, crank: number): ContactSet {
   if (difference === 1) return contactSet(pair, crank);
   const { profile: c } = pair;
@@ -50,9 +56,13 @@ export function ringContacts(pair: LobedPair, difference: number, crank: number)
 }
 
 /** Whether pins stop the disc both ways. */
-export const stopsBothWays = (set: ContactSet): boolean => [-1, 1].every((way) => set.arms.some((arm, i) => way * arm >= 1e-9 && set.gaps[i]! < HELD_OFF));
+export const stopsBothWays = (set: ContactSet): boolean =>
+  [-1, 1].every((way) => set.arms.some((arm, i) => way * arm >= 1e-9 && set.gaps[i]! < HELD_OFF));
 
-/** How far the disc can be turned either way, rad. For two lobes' difference by levers, which is right to the second order of the play. */
+/**
+ * How far the disc can be turned either way, rad. For two lobes' difference by levers, which is right to the second
+ * order of the play.
+ */
 export function ringPlay(pair: LobedPair, difference: number, crank: number, set: ContactSet): [number, number] {
   if (difference === 1) return discPlay(pair, crank, set);
   const ends: [number, number] = [-Infinity, Infinity];
@@ -62,7 +72,10 @@ export function ringPlay(pair: LobedPair, difference: number, crank: number, set
     if (arm > 0) ends[1] = Math.min(ends[1], set.gaps[i]! / arm);
     else ends[0] = Math.max(ends[0], set.gaps[i]! / arm);
   }
-  return [Number.isFinite(ends[0]) ? ends[0] : -Math.PI / set.arms.length, Number.isFinite(ends[1]) ? ends[1] : Math.PI / set.arms.length];
+  return [
+    Number.isFinite(ends[0]) ? ends[0] : -Math.PI / set.arms.length,
+    Number.isFinite(ends[1]) ? ends[1] : Math.PI / set.arms.length,
+  ];
 }
 
 const p = new Float64Array(3);

@@ -14,5 +14,8 @@ const SPLINE_STEPS = 48;
 export function lobedOutline(curve: Curve, lobes: number, tolerance: number): Outline {
   const pen = new OutlinePen();
   fitArcs(curve, tolerance, pen);
-  return drawnFrom(repeated(pen.close().points, lobes), () => ({ pieces: [{ kind: 'spline', points: sampled(curve, SPLINE_STEPS) }], repeat: lobes }));
+  return drawnFrom(repeated(pen.close().points, lobes), () => ({
+    pieces: [{ kind: 'spline', points: sampled(curve, SPLINE_STEPS) }],
+    repeat: lobes,
+  }));
 }

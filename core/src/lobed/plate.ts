@@ -3,7 +3,10 @@ import type { Outline } from '../shape/outline.ts';
 import type { Cycloid } from './cycloid.ts';
 import { lobedOutline } from './lobes.ts';
 
-/** The inner lobes of a plate that moves in a circle of radius e round a wheel of Z pins, told as a disc's are; it has Z + 1 lobes. */
+/**
+ * The inner lobes of a plate that moves in a circle of radius e round a wheel of Z pins, told as a disc's are; it has Z
+ * + 1 lobes.
+ */
 export type PlateProfile = Cycloid;
 
 /** Path of a pin's centre as the plate sees it: R·e^{it} − e·e^{−iZt}; writes x, y and the derivative by t. */
@@ -35,14 +38,23 @@ export function smallestHollow(c: PlateProfile): number {
 
 const p = new Float64Array(4);
 
-/** The profile over one lobe. Source: envelope of the pins' circles seen from the plate, outside them; contact normals pass through the pitch point −Z·e·u. */
-export const plateCurve = (c: PlateProfile): Curve => (u, out) => {
-  platePath(c, ((2 * Math.PI) / (c.pins + 1)) * u, p);
-  const speed = Math.hypot(p[2]!, p[3]!);
-  out[0] = p[0]! + (c.pin * p[3]!) / speed;
-  out[1] = p[1]! - (c.pin * p[2]!) / speed;
-  out[2] = Math.atan2(p[3]!, p[2]!);
-};
+/**
+ * The profile over one lobe. Source: envelope of the pins' circles seen from the plate, outside them; contact normals
+ * pass through the pitch point −Z·e·u.
+ */
+export const plateCurve =
+  (c: PlateProfile): Curve =>
+  (u, out) => {
+    platePath(c, ((2 * Math.PI) / (c.pins + 1)) * u, p);
+    const speed = Math.hypot(p[2]!, p[3]!);
+    out[0] = p[0]! + (c.pin * p[3]!) / speed;
+    out[1] = p[1]! - (c.pin * p[2]!) / speed;
+    out[2] = Math.atan2(p[3]!, p[2]!);
+  };
 
-/** The plate's inner outline about its own middle, as it stands when the crank points along x and the wheel has a pin there. */
-export const plateOutline = (c: PlateProfile, tolerance = 1e-7): Outline => lobedOutline(plateCurve(c), c.pins + 1, tolerance);
+/**
+ * The plate's inner outline about its own middle, as it stands when the crank points along x and the wheel has a pin
+ * there.
+ */
+export const plateOutline = (c: PlateProfile, tolerance = 1e-7): Outline =>
+  lobedOutline(plateCurve(c), c.pins + 1, tolerance);

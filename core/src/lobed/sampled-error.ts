@@ -5,7 +5,10 @@ import { ringContacts } from './difference.ts';
 /** Crank angles of a turn at which errors are read. */
 const ANGLES = 72;
 
-/** Transmission error of made discs and rings, end to end over a turn of the crank, rad: likely, and the quantiles 2.5 and 97.5 % over specimens. */
+/**
+ * Transmission error of made discs and rings, end to end over a turn of the crank, rad: likely, and the quantiles 2.5
+ * and 97.5 % over specimens.
+ */
 export interface SampledError {
   readonly likely: number;
   readonly low: number;
@@ -15,7 +18,10 @@ export interface SampledError {
 const kept = new WeakMap<LobedPair, { arms: Float64Array; gaps: Float64Array; nx: Float64Array; ny: Float64Array }>();
 
 /** Levers, gaps and normals of every pin at every angle, as flat arrays; kept for a pair. */
-function contactsOver(pair: LobedPair, difference: number): { arms: Float64Array; gaps: Float64Array; nx: Float64Array; ny: Float64Array } {
+function contactsOver(
+  pair: LobedPair,
+  difference: number,
+): { arms: Float64Array; gaps: Float64Array; nx: Float64Array; ny: Float64Array } {
   let made = kept.get(pair);
   if (made) return made;
   const Z = pair.profile.pins * difference;
@@ -33,15 +39,24 @@ function contactsOver(pair: LobedPair, difference: number): { arms: Float64Array
 }
 
 /**
- * How far a disc that is driven one way runs ahead and behind over a turn of the crank, for rings whose pins are off their places and lobes that are off their profile, by sampling.
+ * How far a disc that is driven one way runs ahead and behind over a turn of the crank, for rings whose pins are off
+ * their places and lobes that are off their profile, by sampling.
  *
  * @param place half the range of a pin's place, m, either way in the plane
  * @param profile half the range of a lobe's flank, m
  * @param difference lobes that the disc has less than the ring has pins
  * @param draws specimens; the same seed gives the same answer
- * Source: first pin to touch, gap over lever, each gap moved by its pin's error along the contact's normal and by its lobe's error; Monte Carlo (JCGM 101).
+ * Source: first pin to touch, gap over lever, each gap moved by its pin's error along the contact's normal and by its
+ * lobe's error; Monte Carlo (JCGM 101).
  */
-export function sampledError(pair: LobedPair, place: number, profile: number, difference = 1, draws = 120, seed = 1): SampledError {
+export function sampledError(
+  pair: LobedPair,
+  place: number,
+  profile: number,
+  difference = 1,
+  draws = 120,
+  seed = 1,
+): SampledError {
   const Z = pair.profile.pins * difference;
   const c = contactsOver(pair, difference);
   const next = seeded(seed);
@@ -75,5 +90,9 @@ export function sampledError(pair: LobedPair, place: number, profile: number, di
     found[d] = Math.max(0, high - low);
   }
   found.sort();
-  return { likely: found[draws >> 1]!, low: found[Math.floor(draws * 0.025)]!, high: found[Math.min(draws - 1, Math.floor(draws * 0.975))]! };
+  return {
+    likely: found[draws >> 1]!,
+    low: found[Math.floor(draws * 0.025)]!,
+    high: found[Math.min(draws - 1, Math.floor(draws * 0.975))]!,
+  };
 }

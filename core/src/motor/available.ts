@@ -23,7 +23,8 @@ function curveOf(m: Motor, time: 'peak' | 'continuous') {
  * Torque a motor can give at a speed.
  *
  * @param speed shaft speed, rad/s; the sign does not matter
- * @param time `peak` for seconds, `continuous` for ever (brushless: winding heat; a stepper's rated current is continuous)
+ * @param time `peak` for seconds, `continuous` for ever (brushless: winding heat; a stepper's rated current is
+ *   continuous)
  */
 export function motorTorque(m: Motor, d: Driver, shelf: Shelf, speed: number, time: 'peak' | 'continuous'): MotorPoint {
   const spread = factor(shelf, 'motor.spread');
@@ -33,18 +34,45 @@ export function motorTorque(m: Motor, d: Driver, shelf: Shelf, speed: number, ti
     const scale = m.type === 'stepper' ? Math.min(1, d.currentLimit / m.ratedCurrent) : 1;
     const torque = m.type === 'stepper' && w === 0 && curve.speed[0]! > 0 ? m.holdTorque : curveTorque(curve, w);
     if (!Number.isFinite(torque)) return { torque: 0, current: 0, bound: 'end of its curve', known: false };
-    return { torque: spread * scale * Math.max(0, torque), current: currentFor(m, d, torque), bound: 'data sheet', known: true };
+    return {
+      torque: spread * scale * Math.max(0, torque),
+      current: currentFor(m, d, torque),
+      bound: 'data sheet',
+      known: true,
+    };
   }
   if (m.type === 'stepper') {
     const current = stepperCurrent(m, d, speed);
     const wanted = Math.min(d.currentLimit, m.ratedCurrent);
-    return { torque: spread * stepperTorque(m, d, speed), current, bound: current < wanted - 1e-12 ? 'voltage and inductance' : d.currentLimit < m.ratedCurrent ? 'driver current' : 'rated current', known: true };
+    return {
+      torque: spread * stepperTorque(m, d, speed),
+      current,
+      bound:
+        current < wanted - 1e-12
+          ? 'voltage and inductance'
+          : d.currentLimit < m.ratedCurrent
+            ? 'driver current'
+            : 'rated current',
+      known: true,
+    };
   }
   if (m.type === 'servo') {
     const sheet = servoTorque(m, speed, time);
     const limited = (m.ratedTorque * d.currentLimit) / m.ratedCurrent;
     const torque = Math.min(sheet, limited);
-    return { torque: spread * torque, current: currentFor(m, d, torque), bound: limited < sheet ? 'driver current' : Math.abs(speed) > m.maxSpeed ? 'highest speed' : time === 'peak' ? 'peak torque' : 'rated torque', known: true };
+    return {
+      torque: spread * torque,
+      current: currentFor(m, d, torque),
+      bound:
+        limited < sheet
+          ? 'driver current'
+          : Math.abs(speed) > m.maxSpeed
+            ? 'highest speed'
+            : time === 'peak'
+              ? 'peak torque'
+              : 'rated torque',
+      known: true,
+    };
   }
   const thermal = time === 'peak' ? m.peakCurrent : Math.min(m.peakCurrent, continuousCurrent(m, shelf));
   const { current, bound } = brushlessCurrent(m, d, shelf, speed, thermal);
@@ -76,7 +104,10 @@ export function motorEfficiency(m: Motor, d: Driver, torque: number, speed: numb
   return { current, copperLoss, shaftPower, efficiency: total > 0 ? shaftPower / total : 0 };
 }
 
-/** Highest speed at which any torque is left or known, rad/s: where the back-EMF meets the supply, or the data sheet ends. */
+/**
+ * Highest speed at which any torque is left or known, rad/s: where the back-EMF meets the supply, or the data sheet
+ * ends.
+ */
 export function topSpeed(m: Motor, d: Driver): number {
   if (m.curve) return m.curve.speed[m.curve.speed.length - 1]!;
   if (m.type === 'servo') return m.maxSpeed;

@@ -8,7 +8,8 @@ export const ROOM = 293.15;
 export const torqueConstant = (m: DcMotor): number => 1 / m.speedConstant;
 
 /** Resistance with the winding at a temperature: R·(1 + α·(T − 20 °C)), Ω. */
-export const resistanceAt = (m: { readonly resistance: number }, temperature: number, shelf: Shelf): number => m.resistance * (1 + factor(shelf, 'motor.copper') * (temperature - ROOM));
+export const resistanceAt = (m: { readonly resistance: number }, temperature: number, shelf: Shelf): number =>
+  m.resistance * (1 + factor(shelf, 'motor.copper') * (temperature - ROOM));
 
 /** Winding current the motor carries for ever: I²·R·R_th = allowed rise, with R at the hot winding, A. */
 export function continuousCurrent(m: DcMotor, shelf: Shelf): number {
@@ -17,20 +18,33 @@ export function continuousCurrent(m: DcMotor, shelf: Shelf): number {
 }
 
 /** The current available at a speed (rad/s) and what bounds it, with the winding held to `thermal` amperes. */
-export function brushlessCurrent(m: DcMotor, d: Driver, shelf: Shelf, speed: number, thermal: number): { current: number; bound: string } {
+export function brushlessCurrent(
+  m: DcMotor,
+  d: Driver,
+  shelf: Shelf,
+  speed: number,
+  thermal: number,
+): { current: number; bound: string } {
   const w = Math.abs(speed);
   const volts = d.supplyVoltage * factor(shelf, 'motor.duty');
   const noLoad = volts * m.speedConstant;
-  if (m.type === 'brushless' && !m.sensored && w < factor(shelf, 'motor.sensorless') * noLoad) return { current: 0, bound: 'sensorless start' };
+  if (m.type === 'brushless' && !m.sensored && w < factor(shelf, 'motor.sensorless') * noLoad)
+    return { current: 0, bound: 'sensorless start' };
   const e = w * torqueConstant(m);
   const resistance = d.winding === undefined ? m.resistance : resistanceAt(m, d.winding, shelf);
   const byVoltage = (volts - e) / resistance;
   const power = d.supplyVoltage * d.supplyCurrent;
   const bySupply = (-e + Math.sqrt(e * e + 4 * resistance * power)) / (2 * resistance);
-  const bounds: [number, string][] = [[d.currentLimit, 'driver current'], [thermal, 'winding'], [byVoltage, 'voltage'], [bySupply, 'supply current']];
+  const bounds: [number, string][] = [
+    [d.currentLimit, 'driver current'],
+    [thermal, 'winding'],
+    [byVoltage, 'voltage'],
+    [bySupply, 'supply current'],
+  ];
   const [current, bound] = bounds.reduce((a, b) => (b[0] < a[0] ? b : a));
   return { current: Math.max(0, current), bound };
 }
 
 /** T = k_t·(I − I_0), N·m; zero where the current does not cover the idle current. */
-export const brushlessTorque = (m: DcMotor, current: number): number => Math.max(0, torqueConstant(m) * (current - m.idleCurrent));
+export const brushlessTorque = (m: DcMotor, current: number): number =>
+  Math.max(0, torqueConstant(m) * (current - m.idleCurrent));

@@ -23,7 +23,11 @@ export interface MotorConstants {
 
 export function motorConstants(m: Motor, d: Driver, shelf: Shelf): MotorConstants {
   const magnets = m.type === 'brushless' || m.type === 'brushed';
-  const kt = magnets ? torqueConstant(m) : m.type === 'stepper' ? stepperTorqueConstant(m) : m.ratedTorque / m.ratedCurrent;
+  const kt = magnets
+    ? torqueConstant(m)
+    : m.type === 'stepper'
+      ? stepperTorqueConstant(m)
+      : m.ratedTorque / m.ratedCurrent;
   const current = m.type === 'stepper' ? Math.min(1, d.currentLimit / m.ratedCurrent) : NaN;
   return {
     torqueConstant: kt,
@@ -52,17 +56,110 @@ export function constantFigures(m: Motor, d: Driver, shelf: Shelf): Figure[] {
   const resistance = own('R', 'resistance', 'resistance', 'resistance');
   const speed = own('K_V', 'speed constant', 'speedConstant', 'speedConstant');
   const limit = term('I', 'driver’s limit', d.currentLimit, 'current', 'field');
-  const make = (id: string, name: string, quantity: Figure['quantity'], value: number, formula: string, terms: Term[], source: string): Figure => ({ id: `motor-${id}`, name, quantity, value, low: value, high: value, working: { formula, terms, source } });
+  const make = (
+    id: string,
+    name: string,
+    quantity: Figure['quantity'],
+    value: number,
+    formula: string,
+    terms: Term[],
+    source: string,
+  ): Figure => ({
+    id: `motor-${id}`,
+    name,
+    quantity,
+    value,
+    low: value,
+    high: value,
+    working: { formula, terms, source },
+  });
   const stepper = m.type === 'stepper';
   const servo = m.type === 'servo';
   return [
-    make('kt', 'Torque constant', 'torqueConstant', c.torqueConstant, stepper ? 'T_hold/(√2·I_r)' : servo ? 'T_r/I_r' : '60/(2π·K_V)', [...hold, ...own('T_r', 'rated torque', 'ratedTorque', 'torque'), ...(stepper || servo ? rated : []), ...speed], stepper ? 'two phases on' : servo ? 'data sheet' : 'line-current convention'),
-    make('km', 'Motor constant, per √W', 'torque', c.motorConstant, 'k_t/√R', [term('k_t', 'torque constant', c.torqueConstant, 'torqueConstant', 'computed'), ...resistance], 'torque for the root of a watt of heat'),
-    make('idle', 'No-load speed', 'speed', c.noLoadSpeed, '(V − I₀·R)·K_V', [term('V', 'supply', d.supplyVoltage, 'voltage', 'field'), ...own('I₀', 'no-load current', 'idleCurrent', 'current'), ...resistance, ...speed], 'voltage balance of the winding'),
-    make('stall', 'Torque at standstill', 'torque', c.stallTorque, 'least of driver, winding, supply and data sheet', [limit, term('k_t', 'torque constant', c.torqueConstant, 'torqueConstant', 'computed')], 'for moments'),
-    make('ever', 'for ever', 'torque', c.continuousTorque, 'the same with the current carried for ever', [term('I_∞', 'current for ever', c.continuousCurrent, 'current', 'computed'), limit], 'winding heat'),
-    make('current', 'Current for ever', 'current', c.continuousCurrent, stepper || servo ? 'I_r' : '√(ΔT/(R_hot·R_th))', [...(stepper || servo ? rated : [...own('ΔT', 'allowed rise', 'allowedRise', 'temperatureRise'), ...own('R_th', 'winding to air', 'thermalResistance', 'thermalResistance'), ...resistance])], stepper || servo ? 'data sheet' : 'I²·R_hot·R_th = allowed rise'),
-    make('microstep', 'One microstep holds', 'torque', c.microstepTorque, 'T_hold·sin(π/2n)', [...hold, term('n', 'microsteps', d.microsteps, 'count', 'field')], 'torque of a stepper over its rotor’s angle, at the driver’s current'),
-    make('rest', 'Stiffness at rest', 'stiffness', c.stepStiffness, 'T_hold·steps/4', [...hold, ...steps], 'slope of that torque at rest'),
+    make(
+      'kt',
+      'Torque constant',
+      'torqueConstant',
+      c.torqueConstant,
+      stepper ? 'T_hold/(√2·I_r)' : servo ? 'T_r/I_r' : '60/(2π·K_V)',
+      [...hold, ...own('T_r', 'rated torque', 'ratedTorque', 'torque'), ...(stepper || servo ? rated : []), ...speed],
+      stepper ? 'two phases on' : servo ? 'data sheet' : 'line-current convention',
+    ),
+    make(
+      'km',
+      'Motor constant, per √W',
+      'torque',
+      c.motorConstant,
+      'k_t/√R',
+      [term('k_t', 'torque constant', c.torqueConstant, 'torqueConstant', 'computed'), ...resistance],
+      'torque for the root of a watt of heat',
+    ),
+    make(
+      'idle',
+      'No-load speed',
+      'speed',
+      c.noLoadSpeed,
+      '(V − I₀·R)·K_V',
+      [
+        term('V', 'supply', d.supplyVoltage, 'voltage', 'field'),
+        ...own('I₀', 'no-load current', 'idleCurrent', 'current'),
+        ...resistance,
+        ...speed,
+      ],
+      'voltage balance of the winding',
+    ),
+    make(
+      'stall',
+      'Torque at standstill',
+      'torque',
+      c.stallTorque,
+      'least of driver, winding, supply and data sheet',
+      [limit, term('k_t', 'torque constant', c.torqueConstant, 'torqueConstant', 'computed')],
+      'for moments',
+    ),
+    make(
+      'ever',
+      'for ever',
+      'torque',
+      c.continuousTorque,
+      'the same with the current carried for ever',
+      [term('I_∞', 'current for ever', c.continuousCurrent, 'current', 'computed'), limit],
+      'winding heat',
+    ),
+    make(
+      'current',
+      'Current for ever',
+      'current',
+      c.continuousCurrent,
+      stepper || servo ? 'I_r' : '√(ΔT/(R_hot·R_th))',
+      [
+        ...(stepper || servo
+          ? rated
+          : [
+              ...own('ΔT', 'allowed rise', 'allowedRise', 'temperatureRise'),
+              ...own('R_th', 'winding to air', 'thermalResistance', 'thermalResistance'),
+              ...resistance,
+            ]),
+      ],
+      stepper || servo ? 'data sheet' : 'I²·R_hot·R_th = allowed rise',
+    ),
+    make(
+      'microstep',
+      'One microstep holds',
+      'torque',
+      c.microstepTorque,
+      'T_hold·sin(π/2n)',
+      [...hold, term('n', 'microsteps', d.microsteps, 'count', 'field')],
+      'torque of a stepper over its rotor’s angle, at the driver’s current',
+    ),
+    make(
+      'rest',
+      'Stiffness at rest',
+      'stiffness',
+      c.stepStiffness,
+      'T_hold·steps/4',
+      [...hold, ...steps],
+      'slope of that torque at rest',
+    ),
   ].filter((f) => Number.isFinite(f.value));
 }

@@ -16,7 +16,8 @@ function endSlope(h0: number, h1: number, d0: number, d1: number): number {
 /**
  * Slopes of the piecewise cubic that never overshoots its points.
  *
- * Source: Fritsch & Butland, SIAM J. Sci. Stat. Comput. 5 (1984) 300: weighted harmonic mean of neighbouring differences.
+ * Source: Fritsch & Butland, SIAM J. Sci. Stat. Comput. 5 (1984) 300: weighted harmonic mean of neighbouring
+ * differences.
  */
 export function monotoneSlopes(x: readonly number[], y: readonly number[]): Float64Array {
   const n = x.length;
@@ -52,5 +53,7 @@ export function curveTorque(curve: TorqueCurve, speed: number): number {
   const h = x[k + 1]! - x[k]!;
   const t = (speed - x[k]!) / h;
   const u = 1 - t;
-  return y[k]! * (1 + 2 * t) * u * u + y[k + 1]! * t * t * (3 - 2 * t) + h * (m[k]! * t * u * u - m[k + 1]! * t * t * u);
+  return (
+    y[k]! * (1 + 2 * t) * u * u + y[k + 1]! * t * t * (3 - 2 * t) + h * (m[k]! * t * u * u - m[k + 1]! * t * t * u)
+  );
 }

@@ -15,8 +15,10 @@ export interface MotorHeat {
 /**
  * Where a motor's temperature settles at a torque held for ever.
  *
- * With magnets: ΔT = I²·R(T)·R_th with R(T) = R·(1 + α·(T − 20 °C)), solved for ΔT; as I²·R·R_th·α nears one it runs away. A stepper is
- * heated by its set current whatever the load, ΔT = ΔT_rated·(I/I_r)²; a servo by its torque, ΔT = ΔT_rated·(T/T_r)². The case lies at a share
+ * With magnets: ΔT = I²·R(T)·R_th with R(T) = R·(1 + α·(T − 20 °C)), solved for ΔT; as I²·R·R_th·α nears one it runs
+ * away. A stepper is
+ * heated by its set current whatever the load, ΔT = ΔT_rated·(I/I_r)²; a servo by its torque, ΔT = ΔT_rated·(T/T_r)².
+ * The case lies at a share
  * of the winding's rise.
  */
 export function motorHeat(m: Motor, d: Driver, shelf: Shelf, torque: number): MotorHeat {

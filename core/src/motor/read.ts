@@ -11,14 +11,20 @@ function reader<T>(schema: v.GenericSchema<unknown, unknown>, what: string): (ra
     if (parsed.success) return ok(parsed.output as T);
     const issue = parsed.issues[0];
     const place = v.getDotPath(issue) ?? '';
-    return refuse(`The ${what} cannot be read${place ? ` at ${place}` : ''}.`, `That value ${issue.received === 'undefined' ? 'is missing' : issue.message}.`, 'Correct it.', place || undefined);
+    return refuse(
+      `The ${what} cannot be read${place ? ` at ${place}` : ''}.`,
+      `That value ${issue.received === 'undefined' ? 'is missing' : issue.message}.`,
+      'Correct it.',
+      place || undefined,
+    );
   };
 }
 
 const motor = reader<Motor>(motorSchema, 'motor');
 
 /** A motor from a record of its figures, SI or text with units; body and price may be left out. */
-export const readMotor = (raw: unknown): Result<Motor> => motor(typeof raw === 'object' && raw !== null ? { ...BODY, ...raw } : raw);
+export const readMotor = (raw: unknown): Result<Motor> =>
+  motor(typeof raw === 'object' && raw !== null ? { ...BODY, ...raw } : raw);
 
 /** A driver from a record of its figures. */
 export const readDriver = reader<Driver>(driverSchema, 'driver');

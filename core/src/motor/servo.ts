@@ -3,7 +3,10 @@ import type { ServoMotor } from './motor.ts';
 
 const made = new WeakMap<ServoMotor, { peak: TorqueCurve; ever: TorqueCurve }>();
 
-/** The straight lines of a plain data sheet: peak torque up to the rated speed and down to the rated torque at the highest; rated torque throughout. */
+/**
+ * The straight lines of a plain data sheet: peak torque up to the rated speed and down to the rated torque at the
+ * highest; rated torque throughout.
+ */
 function lines(m: ServoMotor): { peak: TorqueCurve; ever: TorqueCurve } {
   let found = made.get(m);
   if (!found) {
@@ -25,4 +28,5 @@ export function servoTorque(m: ServoMotor, speed: number, time: 'peak' | 'contin
 }
 
 /** Losses at a torque: those of the rated point, of which the winding's grow with the square of torque, W. */
-export const servoLoss = (m: ServoMotor, torque: number): number => m.ratedTorque * m.ratedSpeed * (1 / m.efficiency - 1) * (torque / m.ratedTorque) ** 2;
+export const servoLoss = (m: ServoMotor, torque: number): number =>
+  m.ratedTorque * m.ratedSpeed * (1 / m.efficiency - 1) * (torque / m.ratedTorque) ** 2;

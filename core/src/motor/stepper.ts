@@ -5,10 +5,12 @@ export const stepperTorqueConstant = (m: StepperMotor): number => m.holdTorque /
 
 /**
  * Phase current amplitude that the supply can still drive at a speed: the root of V² = (R·I + k_t·ω)² + (ω_e·L·I)², the
- * phasor sum of resistive drop, back-EMF and inductive drop, with ω_e = ω·steps/4 (one electrical turn is four full steps).
+ * phasor sum of resistive drop, back-EMF and inductive drop, with ω_e = ω·steps/4 (one electrical turn is four full
+ * steps).
  *
  * @returns amperes, between 0 and the smaller of the driver's limit and the rated current
- * Source: phasor model of one phase of a hybrid stepper (Acarnley, Stepping Motors, pull-out torque with a fixed-voltage drive).
+ * Source: phasor model of one phase of a hybrid stepper (Acarnley, Stepping Motors, pull-out torque with a
+ * fixed-voltage drive).
  */
 export function stepperCurrent(m: StepperMotor, d: Driver, speed: number): number {
   const wanted = Math.min(d.currentLimit, m.ratedCurrent);
@@ -23,7 +25,12 @@ export function stepperCurrent(m: StepperMotor, d: Driver, speed: number): numbe
 }
 
 /** Pull-out torque at a speed (rad/s): T_hold·I(f)/I_r, N·m. */
-export const stepperTorque = (m: StepperMotor, d: Driver, speed: number): number => (m.holdTorque * stepperCurrent(m, d, speed)) / m.ratedCurrent;
+export const stepperTorque = (m: StepperMotor, d: Driver, speed: number): number =>
+  (m.holdTorque * stepperCurrent(m, d, speed)) / m.ratedCurrent;
 
-/** Torque that moves the rotor by no more than one microstep: T_hold·sin(π/2/n), N·m. Microsteps resolve; they do not hold. */
-export const microstepTorque = (m: StepperMotor, microsteps: number): number => m.holdTorque * Math.sin(Math.PI / 2 / microsteps);
+/**
+ * Torque that moves the rotor by no more than one microstep: T_hold·sin(π/2/n), N·m. Microsteps resolve; they do not
+ * hold.
+ */
+export const microstepTorque = (m: StepperMotor, microsteps: number): number =>
+  m.holdTorque * Math.sin(Math.PI / 2 / microsteps);

@@ -9,12 +9,32 @@ export interface LineDifference {
   readonly name: string;
   readonly a: Figure | undefined;
   readonly b: Figure | undefined;
-  /** `verdict`: one meets the limit and the other does not; `apart`: the bands do not touch; `within`: the difference is smaller than what is not known. */
+  /**
+   * `verdict`: one meets the limit and the other does not; `apart`: the bands do not touch; `within`: the difference is
+   * smaller than what is not known.
+   */
   readonly matters: 'verdict' | 'apart' | 'within' | 'none';
 }
 
 /** Figures that are compared besides what the brief limits. */
-const ALSO = ['torque', 'continuous', 'speed', 'play', 'stiffness', 'turnBack', 'efficiency', 'inertia', 'acceleration', 'natural', 'resolution', 'winding', 'size', 'length', 'mass', 'money'];
+const ALSO = [
+  'torque',
+  'continuous',
+  'speed',
+  'play',
+  'stiffness',
+  'turnBack',
+  'efficiency',
+  'inertia',
+  'acceleration',
+  'natural',
+  'resolution',
+  'winding',
+  'size',
+  'length',
+  'mass',
+  'money',
+];
 /** Relative difference below which two exact figures count as the same. */
 const SAME = 1e-3;
 
@@ -31,7 +51,8 @@ export function compareLines(a: LineReport, b: LineReport): LineDifference[] {
       const fails = (s: string | undefined) => s === 'fails';
       let matters: LineDifference['matters'] = 'none';
       if (u && w && fails(u) !== fails(w)) matters = 'verdict';
-      else if (x && y && Math.abs(x.value - y.value) > SAME * Math.max(Math.abs(x.value), Math.abs(y.value))) matters = x.high < y.low || y.high < x.low ? 'apart' : 'within';
+      else if (x && y && Math.abs(x.value - y.value) > SAME * Math.max(Math.abs(x.value), Math.abs(y.value)))
+        matters = x.high < y.low || y.high < x.low ? 'apart' : 'within';
       return { id, name, a: x, b: y, matters };
     })
     .sort((x, y) => rank[x.matters] - rank[y.matters]);

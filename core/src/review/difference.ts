@@ -16,20 +16,40 @@ export function agreement(found: { value: number; U: number }, expected: { low: 
 
 /** Where a difference usually comes from, by row and direction; the nearest suspects first. */
 const SUSPECTS: Partial<Record<LimitId, Partial<Record<'above' | 'below', string>>>> = {
-  play: { above: 'A belt that is not taut, a pulley loose on its shaft, or a push hard enough to wind the belt up reads as play.', below: 'Friction held the belt on one flank, or the push did not reach both ends of the clearance.' },
-  torque: { above: 'The driver gave more current than stated, or the starting factors are cautious: let this ladder replace them.', below: 'Look at the tension (jumping), the pulley’s hold on its shaft (creep), then the supply voltage (lost steps).' },
+  play: {
+    above:
+      'A belt that is not taut, a pulley loose on its shaft, or a push hard enough to wind the belt up reads as play.',
+    below: 'Friction held the belt on one flank, or the push did not reach both ends of the clearance.',
+  },
+  torque: {
+    above:
+      'The driver gave more current than stated, or the starting factors are cautious: let this ladder replace them.',
+    below:
+      'Look at the tension (jumping), the pulley’s hold on its shaft (creep), then the supply voltage (lost steps).',
+  },
 };
 
 /** One row's difference between found and expected, in words. */
-export function sayDifference(row: LimitId, finding: Finding, expected: Figure | undefined, choice: UnitChoice = {}): string {
+export function sayDifference(
+  row: LimitId,
+  finding: Finding,
+  expected: Figure | undefined,
+  choice: UnitChoice = {},
+): string {
   const kind = LIMIT_KINDS[row];
   const name = kind.name.toLowerCase();
   if (!finding.found) return `${kind.name} was not found: ${finding.problem?.what ?? 'the test has no result.'}`;
   const found = sayUncertain(finding.found.value, finding.found.U, kind.quantity, choice);
   if (!expected) return `Found ${name} is ${found}; nothing was expected to compare it with.`;
   const band = sayBanded(expected, kind.quantity, choice);
-  if (finding.bound === 'atLeast') return finding.found.value >= expected.low ? `Found ${name} is at least ${found}, which agrees with the expected ${band}.` : `Found ${name} is at least ${found}; the ladder stopped before the expected ${band}.`;
-  if (finding.bound === 'atMost') return finding.found.value <= expected.high ? `Found ${name} is less than ${found}; the ladder began above what the joint carries.` : `Found ${name} is less than ${found}; the expected ${band} lies below that.`;
+  if (finding.bound === 'atLeast')
+    return finding.found.value >= expected.low
+      ? `Found ${name} is at least ${found}, which agrees with the expected ${band}.`
+      : `Found ${name} is at least ${found}; the ladder stopped before the expected ${band}.`;
+  if (finding.bound === 'atMost')
+    return finding.found.value <= expected.high
+      ? `Found ${name} is less than ${found}; the ladder began above what the joint carries.`
+      : `Found ${name} is less than ${found}; the expected ${band} lies below that.`;
   switch (agreement(finding.found, expected)) {
     case 'within':
       return `Found ${name} is within the expected band: ${found} against ${band}.`;

@@ -6,11 +6,22 @@ import { formatQuantity, type UnitChoice } from '../units/format.ts';
 export function whatChanged(from: Variant, to: Variant, choice: UnitChoice = {}): string[] {
   const out: string[] = [];
   if (from.motor.name !== to.motor.name) out.push(`Motor: ${from.motor.name} → ${to.motor.name}`);
-  if (from.driver.supplyVoltage !== to.driver.supplyVoltage) out.push(`Supply: ${formatQuantity(from.driver.supplyVoltage, 'voltage', choice)} → ${formatQuantity(to.driver.supplyVoltage, 'voltage', choice)}`);
-  if (from.driver.currentLimit !== to.driver.currentLimit) out.push(`Driver current: ${formatQuantity(from.driver.currentLimit, 'current', choice)} → ${formatQuantity(to.driver.currentLimit, 'current', choice)}`);
-  if (from.driver.microsteps !== to.driver.microsteps && to.motor.type === 'stepper') out.push(`Microsteps: ${from.driver.microsteps} → ${to.driver.microsteps}`);
-  if (from.mount?.id !== to.mount?.id) out.push(`Motor mount: ${from.mount?.name ?? 'not said'} → ${to.mount?.name ?? 'not said'}`);
-  const shaft = (v: Variant) => (v.output ? `shaft ⌀ ${formatQuantity(v.output.shaftDiameter, 'length', choice)}, ${v.output.bearing?.name ?? 'no bearing'}` : 'none');
+  if (from.driver.supplyVoltage !== to.driver.supplyVoltage)
+    out.push(
+      `Supply: ${formatQuantity(from.driver.supplyVoltage, 'voltage', choice)} → ${formatQuantity(to.driver.supplyVoltage, 'voltage', choice)}`,
+    );
+  if (from.driver.currentLimit !== to.driver.currentLimit)
+    out.push(
+      `Driver current: ${formatQuantity(from.driver.currentLimit, 'current', choice)} → ${formatQuantity(to.driver.currentLimit, 'current', choice)}`,
+    );
+  if (from.driver.microsteps !== to.driver.microsteps && to.motor.type === 'stepper')
+    out.push(`Microsteps: ${from.driver.microsteps} → ${to.driver.microsteps}`);
+  if (from.mount?.id !== to.mount?.id)
+    out.push(`Motor mount: ${from.mount?.name ?? 'not said'} → ${to.mount?.name ?? 'not said'}`);
+  const shaft = (v: Variant) =>
+    v.output
+      ? `shaft ⌀ ${formatQuantity(v.output.shaftDiameter, 'length', choice)}, ${v.output.bearing?.name ?? 'no bearing'}`
+      : 'none';
   if (shaft(from) !== shaft(to)) out.push(`Output: ${shaft(from)} → ${shaft(to)}`);
   if (from.sensor.place !== to.sensor.place) out.push(`Sensor: ${from.sensor.place} → ${to.sensor.place}`);
   if (from.stages.length !== to.stages.length) out.push(`Stages: ${from.stages.length} → ${to.stages.length}`);

@@ -7,7 +7,9 @@ export interface Bounds {
   readonly y1: number;
 }
 
-/** Bounds of placed outlines; an arc counts with the circle it bows out by, so they may be a little wide, never narrow. */
+/**
+ * Bounds of placed outlines; an arc counts with the circle it bows out by, so they may be a little wide, never narrow.
+ */
 export function boundsOf(items: readonly { readonly outline: Outline; readonly at: Pose }[]): Bounds | undefined {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const { outline, at } of items) {
@@ -21,7 +23,10 @@ export function boundsOf(items: readonly { readonly outline: Outline; readonly a
       // The bow stands on the chord's middle, so it is measured from there.
       const mx = bow === 0 ? p[i]! : (p[i]! + p[j]!) / 2;
       const my = bow === 0 ? p[i + 1]! : (p[i + 1]! + p[j + 1]!) / 2;
-      for (const [x, y, r] of [[p[i]!, p[i + 1]!, 0], [mx, my, bow]] as const) {
+      for (const [x, y, r] of [
+        [p[i]!, p[i + 1]!, 0],
+        [mx, my, bow],
+      ] as const) {
         const gx = at.x + c * x - s * y;
         const gy = at.y + s * x + c * y;
         x0 = Math.min(x0, gx - r);

@@ -9,25 +9,31 @@ const DEEPEST = 14;
 const wrap = (a: number): number => a - 2 * Math.PI * Math.round(a / (2 * Math.PI));
 
 /** A circular arc about a point as a curve, with the heading of travel. */
-export const arcCurve = (cx: number, cy: number, r: number, from: number, sweep: number): Curve => (u, out) => {
-  const a = from + sweep * u;
-  out[0] = cx + r * Math.cos(a);
-  out[1] = cy + r * Math.sin(a);
-  out[2] = a + (Math.sign(sweep) * Math.PI) / 2;
-};
+export const arcCurve =
+  (cx: number, cy: number, r: number, from: number, sweep: number): Curve =>
+  (u, out) => {
+    const a = from + sweep * u;
+    out[0] = cx + r * Math.cos(a);
+    out[1] = cy + r * Math.sin(a);
+    out[2] = a + (Math.sign(sweep) * Math.PI) / 2;
+  };
 
-export const lineCurve = (x0: number, y0: number, x1: number, y1: number): Curve => (u, out) => {
-  out[0] = x0 + u * (x1 - x0);
-  out[1] = y0 + u * (y1 - y0);
-  out[2] = Math.atan2(y1 - y0, x1 - x0);
-};
+export const lineCurve =
+  (x0: number, y0: number, x1: number, y1: number): Curve =>
+  (u, out) => {
+    out[0] = x0 + u * (x1 - x0);
+    out[1] = y0 + u * (y1 - y0);
+    out[2] = Math.atan2(y1 - y0, x1 - x0);
+  };
 
 /** The curve run backwards and mirrored in the x axis: the other half of anything symmetrical about it. */
-export const mirrored = (c: Curve): Curve => (u, out) => {
-  c(1 - u, out);
-  out[1] = -out[1]!;
-  out[2] = Math.PI - out[2]!;
-};
+export const mirrored =
+  (c: Curve): Curve =>
+  (u, out) => {
+    c(1 - u, out);
+    out[1] = -out[1]!;
+    out[2] = Math.PI - out[2]!;
+  };
 
 const tmp = new Float64Array(3);
 
@@ -43,13 +49,24 @@ function offArc(x0: number, y0: number, x1: number, y1: number, turn: number, x:
 }
 
 /**
- * Draws a curve as circular arcs that stay within `tolerance` of it, leaving out its last point, so that pieces can be strung together.
+ * Draws a curve as circular arcs that stay within `tolerance` of it, leaving out its last point, so that pieces can be
+ * strung together.
  * Each arc turns as far as the curve does between its ends, which is right to the third order of their distance.
  *
  * @param tolerance m
  */
 export function fitArcs(curve: Curve, tolerance: number, pen: OutlinePen): void {
-  const step = (u0: number, x0: number, y0: number, h0: number, u1: number, x1: number, y1: number, h1: number, depth: number): void => {
+  const step = (
+    u0: number,
+    x0: number,
+    y0: number,
+    h0: number,
+    u1: number,
+    x1: number,
+    y1: number,
+    h1: number,
+    depth: number,
+  ): void => {
     const turn = wrap(h1 - h0);
     let off = Math.abs(turn) > 2 ? Infinity : 0;
     for (let k = 1; k <= 3 && off <= tolerance; k++) {

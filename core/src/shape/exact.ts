@@ -1,7 +1,10 @@
 import type { Curve } from './curve.ts';
 import type { Outline } from './outline.ts';
 
-/** A piece of an exact contour: straight between two points, an arc through three, or a spline through many; pairs x, y in metres. */
+/**
+ * A piece of an exact contour: straight between two points, an arc through three, or a spline through many; pairs x, y
+ * in metres.
+ */
 export interface ExactPiece {
   readonly kind: 'line' | 'arc' | 'spline';
   readonly points: Float64Array;
@@ -45,8 +48,23 @@ export function exactContour(o: Outline): ExactContour {
     const j = (i + 1) % n;
     const [x1, y1, b, x2, y2] = [q[3 * i]!, q[3 * i + 1]!, q[3 * i + 2]!, q[3 * j]!, q[3 * j + 1]!];
     if (Math.hypot(x2 - x1, y2 - y1) < 1e-9) continue;
-    // The middle of an arc lies off the chord's middle by bulge times half the chord, to the right for a positive bulge.
-    pieces.push(Math.abs(b) < 1e-9 ? { kind: 'line', points: Float64Array.of(x1, y1, x2, y2) } : { kind: 'arc', points: Float64Array.of(x1, y1, (x1 + x2) / 2 + (b * (y2 - y1)) / 2, (y1 + y2) / 2 - (b * (x2 - x1)) / 2, x2, y2) });
+    // The middle of an arc lies off the chord's middle by bulge times half the chord, to the right for a positive
+    // bulge.
+    pieces.push(
+      Math.abs(b) < 1e-9
+        ? { kind: 'line', points: Float64Array.of(x1, y1, x2, y2) }
+        : {
+            kind: 'arc',
+            points: Float64Array.of(
+              x1,
+              y1,
+              (x1 + x2) / 2 + (b * (y2 - y1)) / 2,
+              (y1 + y2) / 2 - (b * (x2 - x1)) / 2,
+              x2,
+              y2,
+            ),
+          },
+    );
   }
   return { pieces, repeat: 1 };
 }

@@ -1,9 +1,11 @@
 import type { Outline } from './outline.ts';
 
 /**
- * The outline as straight pieces that stay within `chordError` of it: points x, y in one array, first point not repeated.
+ * The outline as straight pieces that stay within `chordError` of it: points x, y in one array, first point not
+ * repeated.
  *
- * An arc of radius r and angle θ is parted into n = ⌈θ / (2·acos(1 − e/r))⌉ equal pieces, whose sagitta is at most e; acos(1 − x) is taken as 2·asin √(x/2), which
+ * An arc of radius r and angle θ is parted into n = ⌈θ / (2·acos(1 − e/r))⌉ equal pieces, whose sagitta is at most e;
+ * acos(1 − x) is taken as 2·asin √(x/2), which
  * keeps its digits on arcs that are all but straight.
  *
  * @param chordError metres, greater than zero

@@ -1,5 +1,6 @@
 /**
- * A plane curve of straight lines and circular arcs, held as triples x, y, bulge in one typed array, metres. The bulge of a
+ * A plane curve of straight lines and circular arcs, held as triples x, y, bulge in one typed array, metres. The bulge
+ * of a
  * vertex bends the piece to the next one: tan(θ/4) of the arc's angle, positive counter-clockwise, 0 for a line.
  */
 export interface Outline {
@@ -26,7 +27,9 @@ export class OutlinePen {
     return this;
   }
 
-  /** Adds the start of an arc about (cx, cy) from angle `a` through `sweep` (|sweep| < 2π); its end is the next vertex. */
+  /**
+   * Adds the start of an arc about (cx, cy) from angle `a` through `sweep` (|sweep| < 2π); its end is the next vertex.
+   */
   arc(cx: number, cy: number, r: number, a: number, sweep: number): this {
     return this.to(cx + r * Math.cos(a), cy + r * Math.sin(a), Math.tan(sweep / 4));
   }
@@ -47,12 +50,20 @@ export class OutlinePen {
 }
 
 /** A full circle as two half-turn arcs. */
-export const circle = (cx: number, cy: number, r: number): Outline => new OutlinePen().to(cx + r, cy, 1).to(cx - r, cy, 1).close();
+export const circle = (cx: number, cy: number, r: number): Outline =>
+  new OutlinePen()
+    .to(cx + r, cy, 1)
+    .to(cx - r, cy, 1)
+    .close();
 
 /** A rectangle between two corners, counter-clockwise where the second lies above and to the right. */
-export const rectangle = (x0: number, y0: number, x1: number, y1: number): Outline => ({ points: Float64Array.of(x0, y0, 0, x1, y0, 0, x1, y1, 0, x0, y1, 0), closed: true });
+export const rectangle = (x0: number, y0: number, x1: number, y1: number): Outline => ({
+  points: Float64Array.of(x0, y0, 0, x1, y0, 0, x1, y1, 0, x0, y1, 0),
+  closed: true,
+});
 
-export const segment = (x1: number, y1: number, x2: number, y2: number): Outline => new OutlinePen().to(x1, y1).to(x2, y2).open();
+export const segment = (x1: number, y1: number, x2: number, y2: number): Outline =>
+  new OutlinePen().to(x1, y1).to(x2, y2).open();
 
 /** The outline turned and moved. */
 export function place(o: Outline, at: Pose): Outline {

@@ -20,13 +20,28 @@ export interface Solid {
 }
 
 /** A prism on one outline. */
-export const prism = (outer: Outline, from: number, to: number, holes: readonly Outline[] = [], twist = 0): Prism => ({ outer, holes, from, to, twist });
+export const prism = (outer: Outline, from: number, to: number, holes: readonly Outline[] = [], twist = 0): Prism => ({
+  outer,
+  holes,
+  from,
+  to,
+  twist,
+});
 
 /** A cut on one outline. */
-export const cut = (outer: Outline, from: number, to: number): Prism => ({ outer, holes: [], from, to, twist: 0, cut: true });
+export const cut = (outer: Outline, from: number, to: number): Prism => ({
+  outer,
+  holes: [],
+  from,
+  to,
+  twist: 0,
+  cut: true,
+});
 
 /** Volume of a prism, m³: area does not change with twist. */
-export const prismVolume = (p: Prism): number => (Math.abs(area(p.outer)) - p.holes.reduce((s, h) => s + Math.abs(area(h)), 0)) * (p.to - p.from);
+export const prismVolume = (p: Prism): number =>
+  (Math.abs(area(p.outer)) - p.holes.reduce((s, h) => s + Math.abs(area(h)), 0)) * (p.to - p.from);
 
 /** Volume of a solid whose added prisms do not overlap and whose cuts lie wholly inside them, m³. */
-export const solidVolume = (s: Solid): number => s.prisms.reduce((sum, p) => sum + (p.cut ? -1 : 1) * prismVolume(p), 0);
+export const solidVolume = (s: Solid): number =>
+  s.prisms.reduce((sum, p) => sum + (p.cut ? -1 : 1) * prismVolume(p), 0);

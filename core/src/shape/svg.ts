@@ -3,7 +3,10 @@ import { ORIGIN, type Outline } from './outline.ts';
 import type { ExportSheet } from './sheet.ts';
 import { xmlText } from './xml.ts';
 
-/** Path data of an outline, exact arcs included. `scale` turns metres into the wanted unit; y points up, so it is negated. */
+/**
+ * Path data of an outline, exact arcs included. `scale` turns metres into the wanted unit; y points up, so it is
+ * negated.
+ */
 export function svgPath(o: Outline, scale = 1000, digits = 4): string {
   const p = o.points;
   const n = p.length / 3;
@@ -30,17 +33,35 @@ export function svgPath(o: Outline, scale = 1000, digits = 4): string {
   return o.closed ? `${d}Z` : d;
 }
 
-
 /** A drawing sheet as an SVG file in millimetres, arcs exact, one group a layer. */
 export function writeSvg(sheet: ExportSheet): string {
-  const { x0, y0, x1, y1 } = boundsOf(sheet.curves.map((c) => ({ outline: c.outline, at: ORIGIN }))) ?? { x0: 0, y0: 0, x1: 0, y1: 0 };
+  const { x0, y0, x1, y1 } = boundsOf(sheet.curves.map((c) => ({ outline: c.outline, at: ORIGIN }))) ?? {
+    x0: 0,
+    y0: 0,
+    x1: 0,
+    y1: 0,
+  };
   const margin = 1e-3;
   const mm = (v: number) => Number((v * 1000).toFixed(4));
-  const [left, top, width, height] = [mm(x0 - margin), mm(-y1 - margin), mm(x1 - x0 + 2 * margin), mm(y1 - y0 + 2 * margin)];
+  const [left, top, width, height] = [
+    mm(x0 - margin),
+    mm(-y1 - margin),
+    mm(x1 - x0 + 2 * margin),
+    mm(y1 - y0 + 2 * margin),
+  ];
   const layers = [...new Set(sheet.curves.map((c) => c.layer))];
-  const groups = layers.map((layer) => `  <g id="${xmlText(layer)}">\n${sheet.curves.filter((c) => c.layer === layer).map((c) => `    <path d="${svgPath(c.outline, 1000, 6)}"/>`).join('\n')}\n  </g>`);
+  const groups = layers.map(
+    (layer) =>
+      `  <g id="${xmlText(layer)}">\n${sheet.curves
+        .filter((c) => c.layer === layer)
+        .map((c) => `    <path d="${svgPath(c.outline, 1000, 6)}"/>`)
+        .join('\n')}\n  </g>`,
+  );
+  const head =
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" ` +
+    `viewBox="${left} ${top} ${width} ${height}" fill="none" stroke="#000" stroke-width="0.05">`;
   return `<?xml version="1.0" encoding="UTF-8"?>
-<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="${left} ${top} ${width} ${height}" fill="none" stroke="#000" stroke-width="0.05">
+${head}
   <title>${xmlText(sheet.title)}</title>
   <desc>${xmlText(`${sheet.note} Millimetres; circular arcs are exact.`)}</desc>
 ${groups.join('\n')}

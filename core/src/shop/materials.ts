@@ -2,15 +2,35 @@ import type { Material } from '../joint/joint.ts';
 import { STARTING } from './factor.ts';
 
 const zero = 273.15;
-const m = (id: string, name: string, made: Material['made'], strength: number, modulus: number, softening: number, density: number, price: number, source: string = STARTING): Material => ({
-  id, name, made, strength: strength * 1e6, modulus: modulus * 1e9, softening: softening + zero, density, price, source,
+const m = (
+  id: string,
+  name: string,
+  made: Material['made'],
+  strength: number,
+  modulus: number,
+  softening: number,
+  density: number,
+  price: number,
+  source: string = STARTING,
+): Material => ({
+  id,
+  name,
+  made,
+  strength: strength * 1e6,
+  modulus: modulus * 1e9,
+  softening: softening + zero,
+  density,
+  price,
+  source,
 });
 
 const SHEET = 'usual data-sheet value';
 
 /**
- * Materials by generic name: strength counted on (printed: across the layers; metals: yield), Young's modulus, the temperature above which
- * a loaded part loses its shape (printed: about the glass transition; metals: where strength falls off), density and price.
+ * Materials by generic name: strength counted on (printed: across the layers; metals: yield), Young's modulus, the
+ * temperature above which
+ * a loaded part loses its shape (printed: about the glass transition; metals: where strength falls off), density and
+ * price.
  */
 export const MATERIALS: readonly Material[] = [
   m('pla', 'PLA, printed', 'printed', 32, 2.8, 55, 1240, 22),
@@ -24,8 +44,28 @@ export const MATERIALS: readonly Material[] = [
   m('tpu', 'TPU 95 A, printed', 'printed', 28, 0.06, 80, 1220, 45),
   m('pom', 'POM (acetal), milled or cut', 'milled', 62, 2.8, 110, 1410, 18, SHEET),
   m('pa66', 'PA66, milled', 'milled', 70, 2.5, 120, 1140, 16, SHEET),
-  m('en-aw-6082', 'Aluminium EN AW-6082 T6, milled', 'milled', 250, 70, 150, 2700, 12, 'EN 755-2 for strength; softening where age-hardening is lost'),
-  m('en-aw-7075', 'Aluminium EN AW-7075 T6, milled', 'milled', 460, 71, 120, 2810, 18, 'EN 755-2 for strength; softening where age-hardening is lost'),
+  m(
+    'en-aw-6082',
+    'Aluminium EN AW-6082 T6, milled',
+    'milled',
+    250,
+    70,
+    150,
+    2700,
+    12,
+    'EN 755-2 for strength; softening where age-hardening is lost',
+  ),
+  m(
+    'en-aw-7075',
+    'Aluminium EN AW-7075 T6, milled',
+    'milled',
+    460,
+    71,
+    120,
+    2810,
+    18,
+    'EN 755-2 for strength; softening where age-hardening is lost',
+  ),
   m('cuzn39pb3', 'Brass CuZn39Pb3, milled', 'milled', 250, 97, 300, 8470, 16, 'EN 12164'),
   m('c45', 'Steel C45, milled', 'milled', 370, 210, 400, 7850, 6, 'EN ISO 683-1, normalized'),
   m('42crmo4', 'Steel 42CrMo4 +QT, milled', 'milled', 900, 210, 400, 7850, 9, 'EN ISO 683-2, quenched and tempered'),

@@ -3,21 +3,143 @@ import type { BrushedMotor, BrushlessMotor, Motor, ServoMotor, StepperMotor } fr
 const mm = 1e-3;
 const gcm2 = 1e-7;
 
-function stepper(id: string, name: string, frame: number, length: number, hold: number, current: number, resistance: number, inductance: number, detent: number, rotor: number, mass: number, price: number): StepperMotor {
-  return { id, name, type: 'stepper', frame: frame * mm, length: length * mm, holdTorque: hold, ratedCurrent: current, resistance, inductance: inductance * 1e-3, stepsPerTurn: 200, detentTorque: detent, rotorInertia: rotor * gcm2, mass, price };
+function stepper(
+  id: string,
+  name: string,
+  frame: number,
+  length: number,
+  hold: number,
+  current: number,
+  resistance: number,
+  inductance: number,
+  detent: number,
+  rotor: number,
+  mass: number,
+  price: number,
+): StepperMotor {
+  return {
+    id,
+    name,
+    type: 'stepper',
+    frame: frame * mm,
+    length: length * mm,
+    holdTorque: hold,
+    ratedCurrent: current,
+    resistance,
+    inductance: inductance * 1e-3,
+    stepsPerTurn: 200,
+    detentTorque: detent,
+    rotorInertia: rotor * gcm2,
+    mass,
+    price,
+  };
 }
 
-function brushless(id: string, name: string, frame: number, length: number, kv: number, resistance: number, idle: number, peak: number, rth: number, rotor: number, mass: number, price: number, cogging: number, sensored = true): BrushlessMotor {
-  return { id, name, type: 'brushless', frame: frame * mm, length: length * mm, speedConstant: (kv * 2 * Math.PI) / 60, resistance, idleCurrent: idle, peakCurrent: peak, thermalResistance: rth, allowedRise: 80, sensored, detentTorque: cogging, rotorInertia: rotor * gcm2, mass, price };
+function brushless(
+  id: string,
+  name: string,
+  frame: number,
+  length: number,
+  kv: number,
+  resistance: number,
+  idle: number,
+  peak: number,
+  rth: number,
+  rotor: number,
+  mass: number,
+  price: number,
+  cogging: number,
+  sensored = true,
+): BrushlessMotor {
+  return {
+    id,
+    name,
+    type: 'brushless',
+    frame: frame * mm,
+    length: length * mm,
+    speedConstant: (kv * 2 * Math.PI) / 60,
+    resistance,
+    idleCurrent: idle,
+    peakCurrent: peak,
+    thermalResistance: rth,
+    allowedRise: 80,
+    sensored,
+    detentTorque: cogging,
+    rotorInertia: rotor * gcm2,
+    mass,
+    price,
+  };
 }
 
-function brushed(id: string, name: string, frame: number, length: number, kv: number, resistance: number, idle: number, peak: number, rth: number, rotor: number, mass: number, price: number, cogging: number): BrushedMotor {
-  return { id, name, type: 'brushed', frame: frame * mm, length: length * mm, speedConstant: (kv * 2 * Math.PI) / 60, resistance, idleCurrent: idle, peakCurrent: peak, thermalResistance: rth, allowedRise: 70, detentTorque: cogging, rotorInertia: rotor * gcm2, mass, price };
+function brushed(
+  id: string,
+  name: string,
+  frame: number,
+  length: number,
+  kv: number,
+  resistance: number,
+  idle: number,
+  peak: number,
+  rth: number,
+  rotor: number,
+  mass: number,
+  price: number,
+  cogging: number,
+): BrushedMotor {
+  return {
+    id,
+    name,
+    type: 'brushed',
+    frame: frame * mm,
+    length: length * mm,
+    speedConstant: (kv * 2 * Math.PI) / 60,
+    resistance,
+    idleCurrent: idle,
+    peakCurrent: peak,
+    thermalResistance: rth,
+    allowedRise: 70,
+    detentTorque: cogging,
+    rotorInertia: rotor * gcm2,
+    mass,
+    price,
+  };
 }
 
-function servo(id: string, name: string, frame: number, length: number, rated: number, peak: number, ratedRpm: number, maxRpm: number, current: number, efficiency: number, rotor: number, mass: number, price: number, idle: number): ServoMotor {
+function servo(
+  id: string,
+  name: string,
+  frame: number,
+  length: number,
+  rated: number,
+  peak: number,
+  ratedRpm: number,
+  maxRpm: number,
+  current: number,
+  efficiency: number,
+  rotor: number,
+  mass: number,
+  price: number,
+  idle: number,
+): ServoMotor {
   const rpm = (2 * Math.PI) / 60;
-  return { id, name, type: 'servo', frame: frame * mm, length: length * mm, ratedTorque: rated, ratedSpeed: ratedRpm * rpm, peakTorque: peak, maxSpeed: maxRpm * rpm, ratedCurrent: current, efficiency, allowedRise: 90, detentTorque: idle, rotorInertia: rotor * gcm2, mass, price };
+  return {
+    id,
+    name,
+    type: 'servo',
+    frame: frame * mm,
+    length: length * mm,
+    ratedTorque: rated,
+    ratedSpeed: ratedRpm * rpm,
+    peakTorque: peak,
+    maxSpeed: maxRpm * rpm,
+    ratedCurrent: current,
+    efficiency,
+    allowedRise: 90,
+    detentTorque: idle,
+    rotorInertia: rotor * gcm2,
+    mass,
+    price,
+  };
 }
 
 /** Made-up generic motors by frame size; none is any maker's. */
@@ -33,7 +155,22 @@ export const MOTORS: readonly Motor[] = [
   brushless('bl50-170', 'Brushless, 50 mm frame, 170 rpm/V', 50, 40, 170, 0.19, 0.4, 28, 2.4, 160, 0.31, 46, 0.014),
   brushless('bl63-100', 'Brushless, 63 mm frame, 100 rpm/V', 63, 48, 100, 0.16, 0.6, 36, 1.7, 480, 0.55, 68, 0.025),
   brushless('bl86-60', 'Brushless, 86 mm frame, 60 rpm/V', 86, 30, 60, 0.2, 0.5, 40, 1.3, 1150, 0.72, 94, 0.04),
-  brushless('bl28-900s', 'Brushless, 28 mm frame, 900 rpm/V, no sensor', 28, 26, 900, 0.11, 0.6, 18, 5.5, 10, 0.06, 12, 0.003, false),
+  brushless(
+    'bl28-900s',
+    'Brushless, 28 mm frame, 900 rpm/V, no sensor',
+    28,
+    26,
+    900,
+    0.11,
+    0.6,
+    18,
+    5.5,
+    10,
+    0.06,
+    12,
+    0.003,
+    false,
+  ),
   brushed('br24-750', 'Brushed, 24 mm, 750 rpm/V', 24, 34, 750, 1.9, 0.06, 4, 18, 5, 0.06, 6, 0.002),
   brushed('br37-420', 'Brushed, 37 mm, 420 rpm/V', 37, 57, 420, 0.62, 0.2, 12, 11, 42, 0.2, 12, 0.006),
   brushed('br42-180', 'Brushed, 42 mm, 180 rpm/V', 42, 72, 180, 0.55, 0.25, 18, 7, 130, 0.42, 28, 0.012),

@@ -8,23 +8,69 @@ import type { ShopEdits } from './shelf.ts';
 
 const number = v.pipe(v.number('must be a number'), v.finite('must be a finite number'));
 const shopSchema = v.looseObject({
-  factors: v.optional(v.record(v.string(), v.pipe(v.looseObject({ value: number, low: number, high: number, source: v.optional(v.string()) }), v.check((f) => f.low <= f.value && f.value <= f.high, 'must be in order')))),
+  factors: v.optional(
+    v.record(
+      v.string(),
+      v.pipe(
+        v.looseObject({ value: number, low: number, high: number, source: v.optional(v.string()) }),
+        v.check((f) => f.low <= f.value && f.value <= f.high, 'must be in order'),
+      ),
+    ),
+  ),
   motors: v.optional(v.array(motorSchema)),
   materials: v.optional(v.array(materialSchema)),
   bearings: v.optional(v.array(bearingSchema)),
-  instruments: v.optional(v.array(v.looseObject({ id: v.string(), name: v.string(), measures: v.picklist(['length', 'mass', 'angle', 'temperature', 'force', 'current']), resolution: v.pipe(number, v.minValue(0)), error: v.pipe(number, v.minValue(0)), source: v.string(), range: v.optional(v.pipe(number, v.minValue(0))), calibrated: v.optional(v.string()), factor: v.optional(number), zero: v.optional(number), channels: v.optional(v.record(v.string(), v.looseObject({ scale: v.pipe(number, v.check((x) => x !== 0, 'A scale of 0 makes every reading 0.')), zero: number }))), map: v.optional(v.array(v.looseObject({ order: number, amplitude: number, phase: number }))) }))),
+  instruments: v.optional(
+    v.array(
+      v.looseObject({
+        id: v.string(),
+        name: v.string(),
+        measures: v.picklist(['length', 'mass', 'angle', 'temperature', 'force', 'current']),
+        resolution: v.pipe(number, v.minValue(0)),
+        error: v.pipe(number, v.minValue(0)),
+        source: v.string(),
+        range: v.optional(v.pipe(number, v.minValue(0))),
+        calibrated: v.optional(v.string()),
+        factor: v.optional(number),
+        zero: v.optional(number),
+        channels: v.optional(
+          v.record(
+            v.string(),
+            v.looseObject({
+              scale: v.pipe(
+                number,
+                v.check((x) => x !== 0, 'A scale of 0 makes every reading 0.'),
+              ),
+              zero: number,
+            }),
+          ),
+        ),
+        map: v.optional(v.array(v.looseObject({ order: number, amplitude: number, phase: number }))),
+      }),
+    ),
+  ),
 });
 
 /** Checks changes to the shop as read from storage or a file, or as they are about to be stored. */
 export function readShopEdits(raw: unknown): Result<ShopEdits> {
-  if (Array.isArray(raw)) return refuse('The shop’s changes cannot be read.', 'They are a list, not a record by name.', 'Correct them, or leave the changes out.');
+  if (Array.isArray(raw))
+    return refuse(
+      'The shop’s changes cannot be read.',
+      'They are a list, not a record by name.',
+      'Correct them, or leave the changes out.',
+    );
   const odd = notPlain(raw ?? {});
   if (odd) return refuse(`The shop’s changes are damaged. ${odd.what}`, odd.why, odd.mend, odd.place);
   const parsed = v.safeParse(shopSchema, raw ?? {});
   if (parsed.success) return ok(parsed.output as ShopEdits);
   const issue = parsed.issues[0];
   const where = place(issue) || 'its start';
-  return refuse(`The shop’s changes are damaged at ${where}.`, `That value ${sayIssue(issue)}.`, 'Correct it, or leave the changes out.', where);
+  return refuse(
+    `The shop’s changes are damaged at ${where}.`,
+    `That value ${sayIssue(issue)}.`,
+    'Correct it, or leave the changes out.',
+    where,
+  );
 }
 
 /**
@@ -45,7 +91,8 @@ export function salvageShop(raw: unknown): { readonly edits: ShopEdits; readonly
   };
   for (const [key, value] of Object.entries(record)) {
     if (Array.isArray(value)) edits[key] = value.filter((x) => reads(key, [x]));
-    else if (key === 'factors' && typeof value === 'object' && value !== null) edits[key] = Object.fromEntries(Object.entries(value).filter(([id, f]) => reads(key, { [id]: f })));
+    else if (key === 'factors' && typeof value === 'object' && value !== null)
+      edits[key] = Object.fromEntries(Object.entries(value).filter(([id, f]) => reads(key, { [id]: f })));
     else if (reads(key, value)) edits[key] = value;
   }
   if (record !== raw) leftOut.push('all of it: it is no record by name');

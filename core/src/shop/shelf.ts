@@ -8,7 +8,10 @@ import { MOTORS } from './motors.ts';
 import { SECTIONS, sectionFactors, type BeltSection } from './section.ts';
 import type { Motor } from '../motor/motor.ts';
 
-/** The shop as the computation sees it. `over` sets one factor aside for a trial, which is how bands and derivatives are felt out. */
+/**
+ * The shop as the computation sees it. `over` sets one factor aside for a trial, which is how bands and derivatives are
+ * felt out.
+ */
 export interface Shelf {
   readonly factors: Readonly<Record<string, Factor>>;
   readonly sections: readonly BeltSection[];
@@ -21,7 +24,12 @@ export interface Shelf {
 
 /** What the reader changed in the shop: values by factor, and things of their own on its shelves. */
 export interface ShopEdits {
-  readonly factors?: Readonly<Record<string, { readonly value: number; readonly low: number; readonly high: number; readonly source?: string | undefined }>>;
+  readonly factors?: Readonly<
+    Record<
+      string,
+      { readonly value: number; readonly low: number; readonly high: number; readonly source?: string | undefined }
+    >
+  >;
   readonly motors?: readonly Motor[];
   readonly instruments?: readonly Instrument[];
   readonly materials?: readonly Material[];
@@ -35,8 +43,18 @@ export function makeShelf(edits: ShopEdits = {}): Shelf {
     const edit = edits.factors?.[factor.id];
     factors[factor.id] = edit ? { ...factor, ...edit, source: edit.source ?? 'set in the shop' } : factor;
   }
-  const merged = <T extends { id: string }>(own: readonly T[] | undefined, shipped: readonly T[]): T[] => [...(own ?? []), ...shipped.filter((s) => !own?.some((o) => o.id === s.id))];
-  return { factors, sections: SECTIONS, motors: merged(edits.motors, MOTORS), instruments: merged(edits.instruments, INSTRUMENTS), materials: merged(edits.materials, MATERIALS), bearings: merged(edits.bearings, BEARINGS) };
+  const merged = <T extends { id: string }>(own: readonly T[] | undefined, shipped: readonly T[]): T[] => [
+    ...(own ?? []),
+    ...shipped.filter((s) => !own?.some((o) => o.id === s.id)),
+  ];
+  return {
+    factors,
+    sections: SECTIONS,
+    motors: merged(edits.motors, MOTORS),
+    instruments: merged(edits.instruments, INSTRUMENTS),
+    materials: merged(edits.materials, MATERIALS),
+    bearings: merged(edits.bearings, BEARINGS),
+  };
 }
 
 /** A factor's value as it counts now. A factor nobody defined is a slip in the program, hence the throw. */
@@ -50,8 +68,15 @@ export function factor(shelf: Shelf, id: string): number {
 /** The shelf with one factor set to another value. */
 export const withFactor = (shelf: Shelf, id: string, value: number): Shelf => ({ ...shelf, over: { id, value } });
 
-/** A model computed again with each factor that has a range at its low and at its high end; undefined where it cannot be. What bands are felt out with. */
-export const atEnds = <M>(shelf: Shelf, ids: Iterable<string>, compute: (shelf: Shelf) => Result<M>): (readonly [M | undefined, M | undefined])[] =>
+/**
+ * A model computed again with each factor that has a range at its low and at its high end; undefined where it cannot
+ * be. What bands are felt out with.
+ */
+export const atEnds = <M>(
+  shelf: Shelf,
+  ids: Iterable<string>,
+  compute: (shelf: Shelf) => Result<M>,
+): (readonly [M | undefined, M | undefined])[] =>
   uncertain(shelf, ids).map((f) => {
     const trial = (value: number) => {
       const r = compute(withFactor(shelf, f.id, value));

@@ -20,7 +20,10 @@ function ring(o: Outline, chordError: number): [number, number][] {
   return Array.from({ length: p.length / 2 }, (_, i) => [p[2 * i]! * MM, p[2 * i + 1]! * MM]);
 }
 
-/** Layers a twisted prism needs so that its surface strays no further than the chord error: each turns by at most 2·acos(1 − e/r). */
+/**
+ * Layers a twisted prism needs so that its surface strays no further than the chord error: each turns by at most
+ * 2·acos(1 − e/r).
+ */
 function layers(p: Prism, chordError: number): number {
   if (p.twist === 0) return 0;
   const b = boundsOf([{ outline: p.outer, at: ORIGIN }])!;
@@ -32,13 +35,26 @@ function layers(p: Prism, chordError: number): number {
 function moved(section: CrossSection, by: number, cut: boolean, chordError: number): CrossSection {
   if (by === 0) return section;
   // Round corners outside are parted as finely as the rest; sharp ones stay sharp up to twice the way.
-  const out = section.offset((cut ? by : -by) * MM, 'Miter', 2, Math.max(8, Math.ceil(Math.PI / Math.sqrt(chordError / Math.max(chordError, Math.abs(by))))));
+  const out = section.offset(
+    (cut ? by : -by) * MM,
+    'Miter',
+    2,
+    Math.max(8, Math.ceil(Math.PI / Math.sqrt(chordError / Math.max(chordError, Math.abs(by))))),
+  );
   section.delete();
   return out;
 }
 
 function body(kernel: ManifoldToplevel, p: Prism, chordError: number, compensation: number): Manifold {
-  const section = moved(new kernel.CrossSection([p.outer, ...p.holes].map((o) => ring(o, chordError)), 'EvenOdd'), compensation, p.cut === true, chordError);
+  const section = moved(
+    new kernel.CrossSection(
+      [p.outer, ...p.holes].map((o) => ring(o, chordError)),
+      'EvenOdd',
+    ),
+    compensation,
+    p.cut === true,
+    chordError,
+  );
   const up = section.extrude((p.to - p.from) * MM, layers(p, chordError), (p.twist * 180) / Math.PI);
   const placed = up.rotate([0, 0, ((p.turn ?? 0) * 180) / Math.PI]).translate([0, 0, p.from * MM]);
   for (const x of [section, up]) x.delete();
@@ -53,22 +69,38 @@ const THROUGH = 1e-4;
  *
  * @param kernel the boolean kernel, loaded by whoever calls, since that takes a file
  * @param chordError largest distance of the surface from the exact one, m; outline and twist share it
- * @param compensation how far every contour is moved into the material, m: what a process adds, as measured on a made part
+ * @param compensation how far every contour is moved into the material, m: what a process adds, as measured on a made
+ *   part
  * @returns undefined where nothing is left
  */
-export function meshSolid(kernel: ManifoldToplevel, solid: Solid, chordError: number, compensation = 0): TriangleMesh | undefined {
+export function meshSolid(
+  kernel: ManifoldToplevel,
+  solid: Solid,
+  chordError: number,
+  compensation = 0,
+): TriangleMesh | undefined {
   const half = chordError / 2;
   const added = solid.prisms.filter((p) => !p.cut);
   const [low, high] = [Math.min(...added.map((p) => p.from)), Math.max(...added.map((p) => p.to))];
   const bodies = added.map((p) => body(kernel, p, half, compensation));
-  const cuts = solid.prisms.filter((p) => p.cut).map((p) => body(kernel, { ...p, from: p.from <= low ? p.from - THROUGH : p.from, to: p.to >= high ? p.to + THROUGH : p.to }, half, compensation));
+  const cuts = solid.prisms
+    .filter((p) => p.cut)
+    .map((p) =>
+      body(
+        kernel,
+        { ...p, from: p.from <= low ? p.from - THROUGH : p.from, to: p.to >= high ? p.to + THROUGH : p.to },
+        half,
+        compensation,
+      ),
+    );
   let whole = bodies.length === 1 ? bodies[0]! : kernel.Manifold.union(bodies);
   if (cuts.length) whole = kernel.Manifold.difference([whole, ...cuts]);
   const mesh = whole.getMesh();
   const volume = whole.volume();
   const empty = mesh.triVerts.length === 0;
   const vertices = new Float32Array((mesh.vertProperties.length / mesh.numProp) * 3);
-  for (let i = 0, n = vertices.length / 3; i < n; i++) for (let k = 0; k < 3; k++) vertices[3 * i + k] = mesh.vertProperties[mesh.numProp * i + k]!;
+  for (let i = 0, n = vertices.length / 3; i < n; i++)
+    for (let k = 0; k < 3; k++) vertices[3 * i + k] = mesh.vertProperties[mesh.numProp * i + k]!;
   const out = { vertices, triangles: Uint32Array.from(mesh.triVerts), volume };
   for (const m of new Set([...bodies, ...cuts, whole])) m.delete();
   return empty ? undefined : out;
@@ -86,7 +118,12 @@ const DRAWN = /^(mark|clearance)$/;
  * @param by way into the material, m
  * @param chordError largest distance of the pieces from the exact contour, m
  */
-export function compensated(kernel: ManifoldToplevel, curves: readonly { readonly layer: string; readonly outline: Outline }[], by: number, chordError: number): { layer: string; outline: Outline }[] {
+export function compensated(
+  kernel: ManifoldToplevel,
+  curves: readonly { readonly layer: string; readonly outline: Outline }[],
+  by: number,
+  chordError: number,
+): { layer: string; outline: Outline }[] {
   const shell = curves.some((c) => c.layer === 'outside');
   return curves.flatMap(({ layer, outline }) => {
     if (!outline.closed || DRAWN.test(layer)) return [{ layer, outline }];
@@ -94,6 +131,9 @@ export function compensated(kernel: ManifoldToplevel, curves: readonly { readonl
     const section = moved(new kernel.CrossSection([ring(outline, chordError)], 'EvenOdd'), by, !solid, chordError);
     const polygons = section.toPolygons();
     section.delete();
-    return polygons.map((polygon) => ({ layer, outline: { points: Float64Array.from(polygon.flatMap(([x, y]) => [x! / MM, y! / MM, 0])), closed: true } }));
+    return polygons.map((polygon) => ({
+      layer,
+      outline: { points: Float64Array.from(polygon.flatMap(([x, y]) => [x! / MM, y! / MM, 0])), closed: true },
+    }));
   });
 }

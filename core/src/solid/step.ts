@@ -20,7 +20,10 @@ function edgeOf(kit: StepKit, q: ExactPiece, z: number): Kit.Edge {
   const at = (i: number): Point => [q.points[2 * i]! * MM, q.points[2 * i + 1]! * MM, z];
   if (q.kind === 'line') return kit.makeLine(at(0), at(1));
   if (q.kind === 'arc') return kit.makeThreePointArc(at(0), at(1), at(2));
-  return kit.makeBSplineApproximation(Array.from({ length: q.points.length / 2 }, (_, i) => at(i)), { tolerance: NEAR, degMin: 3, degMax: 6 });
+  return kit.makeBSplineApproximation(
+    Array.from({ length: q.points.length / 2 }, (_, i) => at(i)),
+    { tolerance: NEAR, degMin: 3, degMax: 6 },
+  );
 }
 
 /** A closed contour at a height, mm, turned by an angle. */
@@ -28,13 +31,27 @@ function wireOf(kit: StepKit, outline: Outline, z: number, turn = 0): Kit.Wire {
   const { pieces, repeat } = exactContour(outline);
   const one = pieces.map((q) => edgeOf(kit, q, z));
   const all: Kit.Edge[] = [];
-  for (let k = 0; k < repeat; k++) for (const e of one) all.push(repeat === 1 && turn === 0 ? e : e.clone().rotate((360 * k) / repeat + (turn * 180) / Math.PI));
+  for (let k = 0; k < repeat; k++)
+    for (const e of one)
+      all.push(repeat === 1 && turn === 0 ? e : e.clone().rotate((360 * k) / repeat + (turn * 180) / Math.PI));
   return kit.assembleWire(all);
 }
 
-const faceOf = (kit: StepKit, outer: Outline, holes: readonly Outline[], z: number, turn = 0, holesTurn = turn): Kit.Face => {
+const faceOf = (
+  kit: StepKit,
+  outer: Outline,
+  holes: readonly Outline[],
+  z: number,
+  turn = 0,
+  holesTurn = turn,
+): Kit.Face => {
   const face = kit.makeFace(wireOf(kit, outer, z, turn));
-  return holes.length ? kit.addHolesInFace(face, holes.map((o) => wireOf(kit, o, z, holesTurn))) : face;
+  return holes.length
+    ? kit.addHolesInFace(
+        face,
+        holes.map((o) => wireOf(kit, o, z, holesTurn)),
+      )
+    : face;
 };
 
 /** The wall that one part of a contour sweeps as it goes up and round, repeated round the axis. */
@@ -46,25 +63,43 @@ function twistedWall(kit: StepKit, outline: Outline, p: Prism): Kit.Shell[] {
   // A helix beside the spine leads the section round as it goes up.
   const lead = kit.makeHelix((2 * Math.PI * h) / Math.abs(p.twist), h, 1, [0, 0, z0], [0, 0, 1], p.twist < 0);
   const [shell] = kit.genericSweep(wire, spine, { auxiliarySpine: lead }, true);
-  return Array.from({ length: repeat }, (_, k) => shell.clone().rotate((360 * k) / repeat + ((p.turn ?? 0) * 180) / Math.PI) as unknown as Kit.Shell);
+  return Array.from(
+    { length: repeat },
+    (_, k) => shell.clone().rotate((360 * k) / repeat + ((p.turn ?? 0) * 180) / Math.PI) as unknown as Kit.Shell,
+  );
 }
 
 /** The wall of a contour that goes straight up. */
 const straightWall = (kit: StepKit, outline: Outline, from: number, to: number): Kit.Shell => {
   const wire = wireOf(kit, outline, from * MM);
-  const [shell] = kit.genericSweep(wire, kit.assembleWire([kit.makeLine([0, 0, from * MM], [0, 0, to * MM])]), {}, true);
+  const [shell] = kit.genericSweep(
+    wire,
+    kit.assembleWire([kit.makeLine([0, 0, from * MM], [0, 0, to * MM])]),
+    {},
+    true,
+  );
   return shell as unknown as Kit.Shell;
 };
 
 const round = (o: Outline): boolean => exactContour(o).repeat === 1;
 
-/** The walls of prisms that go on from one another with one contour; a round one goes straight up while teeth go round. */
+/**
+ * The walls of prisms that go on from one another with one contour; a round one goes straight up while teeth go round.
+ */
 const wallsOf = (kit: StepKit, column: readonly Prism[], outlines: readonly Outline[]): Kit.Shell[] =>
-  outlines.flatMap((o) => (round(o) || column[0]!.twist === 0 ? [straightWall(kit, o, column[0]!.from, column[column.length - 1]!.to)] : column.flatMap((p) => twistedWall(kit, o, p))));
+  outlines.flatMap((o) =>
+    round(o) || column[0]!.twist === 0
+      ? [straightWall(kit, o, column[0]!.from, column[column.length - 1]!.to)]
+      : column.flatMap((p) => twistedWall(kit, o, p)),
+  );
 
-const endTurn = (column: readonly Prism[], end: 'bottom' | 'top'): number => (end === 'bottom' ? (column[0]!.turn ?? 0) : (column[column.length - 1]!.turn ?? 0) + column[column.length - 1]!.twist);
+const endTurn = (column: readonly Prism[], end: 'bottom' | 'top'): number =>
+  end === 'bottom' ? (column[0]!.turn ?? 0) : (column[column.length - 1]!.turn ?? 0) + column[column.length - 1]!.twist;
 
-/** Twisted prisms that go on from one another with one contour: a helical wheel, or both hands of a double one, with what is bored straight through. */
+/**
+ * Twisted prisms that go on from one another with one contour: a helical wheel, or both hands of a double one, with
+ * what is bored straight through.
+ */
 function twistedColumn(kit: StepKit, column: readonly Prism[], through: readonly Outline[]): Body {
   const [first, last] = [column[0]!, column[column.length - 1]!];
   const cap = (z: number, turn: number) => {
@@ -73,21 +108,28 @@ function twistedColumn(kit: StepKit, column: readonly Prism[], through: readonly
     const face = kit.makeFace(turned(first.outer));
     return holes.length ? kit.addHolesInFace(face, holes) : face;
   };
-  return kit.makeSolid([cap(first.from * MM, endTurn(column, 'bottom')), ...wallsOf(kit, column, [first.outer, ...first.holes]), ...through.map((o) => straightWall(kit, o, first.from, last.to)), cap(last.to * MM, endTurn(column, 'top'))]);
+  return kit.makeSolid([
+    cap(first.from * MM, endTurn(column, 'bottom')),
+    ...wallsOf(kit, column, [first.outer, ...first.holes]),
+    ...through.map((o) => straightWall(kit, o, first.from, last.to)),
+    cap(last.to * MM, endTurn(column, 'top')),
+  ]);
 }
 
 /** Smallest and largest distance of a contour's points from the axis, m. */
 function reach(o: Outline): [number, number] {
   let [low, high] = [Infinity, 0];
-  for (const { points } of exactContour(o).pieces) for (let i = 0; i < points.length; i += 2) {
-    const r = Math.hypot(points[i]!, points[i + 1]!);
-    [low, high] = [Math.min(low, r), Math.max(high, r)];
-  }
+  for (const { points } of exactContour(o).pieces)
+    for (let i = 0; i < points.length; i += 2) {
+      const r = Math.hypot(points[i]!, points[i + 1]!);
+      [low, high] = [Math.min(low, r), Math.max(high, r)];
+    }
   return [low, high];
 }
 
 /**
- * Columns without holes that stand on one another, each contour wholly inside or outside the next: a worm on its shaft. Made of faces, since a boolean over a thread of many turns takes
+ * Columns without holes that stand on one another, each contour wholly inside or outside the next: a worm on its shaft.
+ * Made of faces, since a boolean over a thread of many turns takes
  * the kernel half a minute.
  *
  * @returns undefined where the columns are not so
@@ -99,7 +141,8 @@ function nestedStack(kit: StepKit, columns: readonly (readonly Prism[])[]): Body
     const next = columns[i + 1];
     if (column.some((p) => p.holes.length > 0)) return undefined;
     faces.push(...wallsOf(kit, column, [column[0]!.outer]));
-    if (i === 0) faces.push(kit.makeFace(wireOf(kit, column[0]!.outer, column[0]!.from * MM, endTurn(column, 'bottom'))));
+    if (i === 0)
+      faces.push(kit.makeFace(wireOf(kit, column[0]!.outer, column[0]!.from * MM, endTurn(column, 'bottom'))));
     const here = () => wireOf(kit, column[0]!.outer, top * MM, endTurn(column, 'top'));
     if (!next) faces.push(kit.makeFace(here()));
     else {
@@ -115,7 +158,11 @@ function nestedStack(kit: StepKit, columns: readonly (readonly Prism[])[]): Body
 }
 
 /** One straight prism as an exact body. */
-const straightBody = (kit: StepKit, p: Prism): Body => kit.basicFaceExtrusion(faceOf(kit, p.outer, p.holes, p.from * MM, p.turn), new kit.Vector([0, 0, (p.to - p.from) * MM]));
+const straightBody = (kit: StepKit, p: Prism): Body =>
+  kit.basicFaceExtrusion(
+    faceOf(kit, p.outer, p.holes, p.from * MM, p.turn),
+    new kit.Vector([0, 0, (p.to - p.from) * MM]),
+  );
 
 /**
  * A solid as an exact body: splines and arcs swept straight or round, then put together.
@@ -143,11 +190,21 @@ export function exactBody(kit: StepKit, solid: Solid): Body {
     // What goes through the whole of it is bored as it is made, which spares a boolean over hundreds of faces.
     const through = cuts.filter((c) => Math.abs(c.from - from) < 1e-9 && Math.abs(c.to - to) < 1e-9);
     cuts = cuts.filter((c) => !through.includes(c));
-    return twistedColumn(kit, column, through.map((c) => c.outer));
+    return twistedColumn(
+      kit,
+      column,
+      through.map((c) => c.outer),
+    );
   });
   const body = bodies.reduce((a, b) => a.fuse(b));
   if (cuts.length === 0) return body;
-  const tools = cuts.map((p) => straightBody(kit, { ...p, from: p.from <= low + 1e-9 ? p.from - THROUGH / MM : p.from, to: p.to >= high - 1e-9 ? p.to + THROUGH / MM : p.to }));
+  const tools = cuts.map((p) =>
+    straightBody(kit, {
+      ...p,
+      from: p.from <= low + 1e-9 ? p.from - THROUGH / MM : p.from,
+      to: p.to >= high - 1e-9 ? p.to + THROUGH / MM : p.to,
+    }),
+  );
   return body.cut((tools.length === 1 ? tools[0]! : kit.makeCompound(tools)) as Body);
 }
 
@@ -158,25 +215,36 @@ export interface NamedBody {
   readonly volume: number;
 }
 
-/** How far a swept body's volume may be from that of its outlines before it is not trusted; cuts may overlap by so much. */
+/**
+ * How far a swept body's volume may be from that of its outlines before it is not trusted; cuts may overlap by so much.
+ */
 const TRUST = 0.03;
 
-/** Makes a named body and looks whether it came out whole; where it did not, that is said, and a meshed file is the way. */
+/**
+ * Makes a named body and looks whether it came out whole; where it did not, that is said, and a meshed file is the way.
+ */
 export function namedBody(kit: StepKit, name: string, solid: Solid): Result<NamedBody> {
-  const no = (why: string) => refuse(`“${name}” could not be made as an exact body.`, why, 'Take it as STL or 3MF with a fine chord error.');
+  const no = (why: string) =>
+    refuse(`“${name}” could not be made as an exact body.`, why, 'Take it as STL or 3MF with a fine chord error.');
   try {
     const shape = exactBody(kit, solid);
     const volume = kit.measureVolume(shape);
     const expected = solidVolume(solid) * MM ** 3;
-    if (!(Math.abs(volume / expected - 1) < TRUST)) return no(`Swept, it holds ${volume.toFixed(1)} mm³ where its outlines make ${expected.toFixed(1)} mm³.`);
+    if (!(Math.abs(volume / expected - 1) < TRUST))
+      return no(`Swept, it holds ${volume.toFixed(1)} mm³ where its outlines make ${expected.toFixed(1)} mm³.`);
     return ok({ name, shape, volume });
   } catch (error) {
-    return no(`Its teeth could not be swept or joined (${error instanceof Error ? error.message : 'the kernel gave up'}).`);
+    return no(
+      `Its teeth could not be swept or joined (${error instanceof Error ? error.message : 'the kernel gave up'}).`,
+    );
   }
 }
 
 /** Bodies as one STEP file (ISO 10303-21, AP242) in millimetres. */
 export async function writeStep(kit: StepKit, bodies: readonly NamedBody[]): Promise<Uint8Array> {
-  const blob = kit.exportSTEP(bodies.map((b) => ({ shape: b.shape, name: b.name })), { unit: 'MM', modelUnit: 'MM' });
+  const blob = kit.exportSTEP(
+    bodies.map((b) => ({ shape: b.shape, name: b.name })),
+    { unit: 'MM', modelUnit: 'MM' },
+  );
   return new Uint8Array(await blob.arrayBuffer());
 }

@@ -3,8 +3,10 @@ import type { TriangleMesh } from './mesh.ts';
 /**
  * A mesh as binary STL, millimetres.
  *
- * @param title kept in the 80 bytes of the header; ASCII, and never starting with "solid", which readers take for the text form
- * Source: STL as stereolithography machines took it: header, count, then normal and three corners a triangle, little-endian.
+ * @param title kept in the 80 bytes of the header; ASCII, and never starting with "solid", which readers take for the
+ *   text form
+ * Source: STL as stereolithography machines took it: header, count, then normal and three corners a triangle,
+ * little-endian.
  */
 export function writeStl(mesh: TriangleMesh, title: string): Uint8Array {
   const n = mesh.triangles.length / 3;
@@ -20,7 +22,20 @@ export function writeStl(mesh: TriangleMesh, title: string): Uint8Array {
     const [wx, wy, wz] = [v[c]! - v[a]!, v[c + 1]! - v[a + 1]!, v[c + 2]! - v[a + 2]!];
     const [nx, ny, nz] = [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx];
     const long = Math.hypot(nx, ny, nz) || 1;
-    [nx / long, ny / long, nz / long, v[a]!, v[a + 1]!, v[a + 2]!, v[b]!, v[b + 1]!, v[b + 2]!, v[c]!, v[c + 1]!, v[c + 2]!].forEach((x, i) => view.setFloat32(at + 4 * i, x, true));
+    [
+      nx / long,
+      ny / long,
+      nz / long,
+      v[a]!,
+      v[a + 1]!,
+      v[a + 2]!,
+      v[b]!,
+      v[b + 1]!,
+      v[b + 2]!,
+      v[c]!,
+      v[c + 1]!,
+      v[c + 2]!,
+    ].forEach((x, i) => view.setFloat32(at + 4 * i, x, true));
   }
   return bytes;
 }

@@ -16,7 +16,10 @@ export interface Duty {
   readonly torqueRms: number;
   /** Speed, rad/s. */
   readonly speed: number;
-  /** Torque that wears rolling bearings as the load cycle does (exponent 10/3), N·m, and the mean speed it goes with, rad/s; absent where no cycle is known. */
+  /**
+   * Torque that wears rolling bearings as the load cycle does (exponent 10/3), N·m, and the mean speed it goes with,
+   * rad/s; absent where no cycle is known.
+   */
   readonly equivalent?: number;
   readonly meanSpeed?: number;
   /** Angle between the ends of the output's move, rad; absent where it turns on and on. */
@@ -110,17 +113,51 @@ export type FieldSpec<P> = FieldCommon<P> &
     | { readonly as: 'quantity'; readonly quantity: QuantityId; readonly step: number }
     | { readonly as: 'count'; readonly min: number; readonly max: number }
     | { readonly as: 'text'; readonly maxLength: number }
-    | { readonly as: 'choice'; readonly options: (p: P, shelf: Shelf) => readonly { readonly value: string | number; readonly label: string }[] }
+    | {
+        readonly as: 'choice';
+        readonly options: (
+          p: P,
+          shelf: Shelf,
+        ) => readonly { readonly value: string | number; readonly label: string }[];
+      }
   );
 
-export type Ink = 'outline' | 'hidden' | 'centre' | 'dimension' | 'force' | 'tight' | 'slack' | 'pitch' | 'contact' | 'clash';
+export type Ink =
+  'outline' | 'hidden' | 'centre' | 'dimension' | 'force' | 'tight' | 'slack' | 'pitch' | 'contact' | 'clash';
 export type Tint = 'none' | 'part' | 'partB' | 'belt' | 'hole';
 
-/** What a drawing is made of; lengths in metres, poses relative to the sheet. The same outline object means the same shape. */
+/**
+ * What a drawing is made of; lengths in metres, poses relative to the sheet. The same outline object means the same
+ * shape.
+ */
 export type DrawItem =
-  | { readonly kind: 'curve'; readonly key: string; readonly outline: Outline; readonly at: Pose; readonly ink: Ink; readonly tint: Tint; readonly hatch?: boolean }
-  | { readonly kind: 'arrow'; readonly key: string; readonly from: readonly [number, number]; readonly to: readonly [number, number]; readonly ink: Ink; readonly label?: { readonly value: number; readonly quantity: QuantityId } }
-  | { readonly kind: 'dimension'; readonly key: string; readonly from: readonly [number, number]; readonly to: readonly [number, number]; readonly offset: number; readonly value: number; readonly quantity: QuantityId; readonly prefix?: string }
+  | {
+      readonly kind: 'curve';
+      readonly key: string;
+      readonly outline: Outline;
+      readonly at: Pose;
+      readonly ink: Ink;
+      readonly tint: Tint;
+      readonly hatch?: boolean;
+    }
+  | {
+      readonly kind: 'arrow';
+      readonly key: string;
+      readonly from: readonly [number, number];
+      readonly to: readonly [number, number];
+      readonly ink: Ink;
+      readonly label?: { readonly value: number; readonly quantity: QuantityId };
+    }
+  | {
+      readonly kind: 'dimension';
+      readonly key: string;
+      readonly from: readonly [number, number];
+      readonly to: readonly [number, number];
+      readonly offset: number;
+      readonly value: number;
+      readonly quantity: QuantityId;
+      readonly prefix?: string;
+    }
   | { readonly kind: 'label'; readonly key: string; readonly at: readonly [number, number]; readonly text: string };
 
 export interface Layer {
@@ -136,7 +173,10 @@ export interface DrawOptions {
   readonly glyph?: boolean;
 }
 
-/** Where a body stands in an assembled stage at rest: turned about its own axis, laid along x where it says so, then moved. */
+/**
+ * Where a body stands in an assembled stage at rest: turned about its own axis, laid along x where it says so, then
+ * moved.
+ */
 export interface BodyPlace {
   readonly at: readonly [number, number, number];
   readonly turn: number;
@@ -175,7 +215,11 @@ export interface KindTable {
   readonly id: string;
   readonly title: string;
   readonly columns: readonly { readonly name: string; readonly quantity?: QuantityId }[];
-  readonly rows: readonly { readonly cells: readonly (number | string)[]; readonly current: boolean; readonly take?: Mend }[];
+  readonly rows: readonly {
+    readonly cells: readonly (number | string)[];
+    readonly current: boolean;
+    readonly take?: Mend;
+  }[];
 }
 
 /** What tooth counts are wanted for. */
@@ -221,7 +265,10 @@ export interface Course {
   readonly values: Float64Array;
 }
 
-/** A quantity by member (one row each) over one turn of the stage's input (evenly spaced columns, the first angle not repeated). */
+/**
+ * A quantity by member (one row each) over one turn of the stage's input (evenly spaced columns, the first angle not
+ * repeated).
+ */
 export interface StageMap {
   readonly name: string;
   readonly quantity: QuantityId;
@@ -239,7 +286,8 @@ export interface StageMap {
 }
 
 /**
- * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it: adding a
+ * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it:
+ * adding a
  * kind is adding a folder that exports one of these and a line in the registry.
  */
 export interface StageKind<P> {

@@ -1,4 +1,7 @@
-/** The first candidate that carries a torque with a fifth in hand; the strongest where none does; undefined where none can be computed. */
+/**
+ * The first candidate that carries a torque with a fifth in hand; the strongest where none does; undefined where none
+ * can be computed.
+ */
 export function firstThatCarries<P>(list: Iterable<P>, torque: number, carries: (p: P) => number): P | undefined {
   let [best, most] = [undefined as P | undefined, 0];
   for (const p of list) {

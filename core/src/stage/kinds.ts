@@ -8,7 +8,8 @@ import { worm } from './worm/index.ts';
 import { register } from './registry.ts';
 
 /**
- * Adds the kinds that load apart from the first page: toothed stages bring much geometry with them. A new one is one line here;
+ * Adds the kinds that load apart from the first page: toothed stages bring much geometry with them. A new one is one
+ * line here;
  * small kinds stand in the registry itself.
  */
 export function registerKinds(): void {

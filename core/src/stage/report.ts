@@ -9,7 +9,13 @@ import type { StageNumbers, StageReport } from './contract.ts';
  * @param compute the model at a shelf; what cannot be is refused in words
  * @param factors ids of the shop's factors the model uses, whose ends give the bands
  */
-export function reportOf<M extends { readonly numbers: StageNumbers }>(shelf: Shelf, compute: (shelf: Shelf) => Result<M>, factors: Iterable<string>, figures: (m: M, make: FigureMaker<M>) => readonly Figure[], checks: (m: M) => readonly Check[]): Result<StageReport> {
+export function reportOf<M extends { readonly numbers: StageNumbers }>(
+  shelf: Shelf,
+  compute: (shelf: Shelf) => Result<M>,
+  factors: Iterable<string>,
+  figures: (m: M, make: FigureMaker<M>) => readonly Figure[],
+  checks: (m: M) => readonly Check[],
+): Result<StageReport> {
   const made = compute(shelf);
   if (!made.ok) return made;
   const make = new FigureMaker(made.value, atEnds(shelf, factors, compute));

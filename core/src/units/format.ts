@@ -34,14 +34,19 @@ export function plainNumber(value: number, digits = 4): string {
   if (!Number.isFinite(value)) return '—';
   if (value === 0) return '0';
   const size = Math.floor(Math.log10(Math.abs(value)));
-  if (size > 8 || size < -6) return value.toExponential(Math.max(0, digits - 1)).replace('-', '−').replace('e+', 'e');
+  if (size > 8 || size < -6)
+    return value
+      .toExponential(Math.max(0, digits - 1))
+      .replace('-', '−')
+      .replace('e+', 'e');
   const places = Math.max(0, Math.min(12, digits - 1 - size));
   const fixed = value.toFixed(places);
   return group(places > 0 ? fixed.replace(/\.?0+$/, '') : fixed);
 }
 
 /** What stands between a number and a unit: nothing before signs of angle, a space before other units. */
-export const unitGap = (symbol: string): string => (symbol === '' || /^[°′″]($| a )/.test(symbol) ? symbol : ` ${symbol}`);
+export const unitGap = (symbol: string): string =>
+  symbol === '' || /^[°′″]($| a )/.test(symbol) ? symbol : ` ${symbol}`;
 
 /** Value and unit to a fixed number of significant digits: for inputs and dimensions. */
 export function formatQuantity(si: number, id: QuantityId, choice: UnitChoice = {}, digits = 5): string {
@@ -55,21 +60,36 @@ export interface Banded {
   readonly high?: number;
 }
 
-/** The parts of a figure as written: `value`, and its band as `(low–high)` in the same unit, to the digits the band warrants. */
-export function formatBanded(f: Banded, id: QuantityId, choice: UnitChoice = {}): { value: string; band: string; unit: string } {
+/**
+ * The parts of a figure as written: `value`, and its band as `(low–high)` in the same unit, to the digits the band
+ * warrants.
+ */
+export function formatBanded(
+  f: Banded,
+  id: QuantityId,
+  choice: UnitChoice = {},
+): { value: string; band: string; unit: string } {
   const unit = displayUnit(id, choice);
   const v = fromSi(f.value, unit);
   const beyond = QUANTITIES[id].beyond;
-  if (beyond !== undefined && (f.low ?? f.value) > beyond) return { value: `> ${plainNumber(fromSi(beyond, unit), 3)}`, band: '', unit: unit.symbol };
-  if (f.low === undefined || f.high === undefined || !(f.high > f.low)) return { value: plainNumber(v, 4), band: '', unit: unit.symbol };
+  if (beyond !== undefined && (f.low ?? f.value) > beyond)
+    return { value: `> ${plainNumber(fromSi(beyond, unit), 3)}`, band: '', unit: unit.symbol };
+  if (f.low === undefined || f.high === undefined || !(f.high > f.low))
+    return { value: plainNumber(v, 4), band: '', unit: unit.symbol };
   const low = fromSi(f.low, unit);
   const high = fromSi(f.high, unit);
   const half = (high - low) / 2;
   // A dash beside a minus reads as two of either.
   const dash = low < 0 ? ' to ' : '–';
-  if (Math.abs(v) > 1e8 || half < 1e-6) return { value: plainNumber(v, 4), band: `(${plainNumber(low, 3)}${dash}${plainNumber(high, 3)})`, unit: unit.symbol };
+  if (Math.abs(v) > 1e8 || half < 1e-6)
+    return {
+      value: plainNumber(v, 4),
+      band: `(${plainNumber(low, 3)}${dash}${plainNumber(high, 3)})`,
+      unit: unit.symbol,
+    };
   const places = decimalsFor(half);
-  const write = (x: number) => group(Object.is(Number(x.toFixed(places)), -0) ? (0).toFixed(places) : x.toFixed(places));
+  const write = (x: number) =>
+    group(Object.is(Number(x.toFixed(places)), -0) ? (0).toFixed(places) : x.toFixed(places));
   return { value: write(v), band: `(${write(low)}${dash}${write(high)})`, unit: unit.symbol };
 }
 

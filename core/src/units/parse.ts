@@ -9,7 +9,8 @@ export interface Parsed {
   readonly unit: string;
 }
 
-const NUMBER = /^([+\-−]?)\s*(?:(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+)\s*\/\s*(\d+)|((?:\d{1,3}(?:[\s_'](?=\d{3}(?!\d))\d{3})+|\d+)?(?:[.,]\d*)?(?:[eE][+\-−]?\d+)?))/;
+const NUMBER =
+  /^([+\-−]?)\s*(?:(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+)\s*\/\s*(\d+)|((?:\d{1,3}(?:[\s_'](?=\d{3}(?!\d))\d{3})+|\d+)?(?:[.,]\d*)?(?:[eE][+\-−]?\d+)?))/;
 
 /** Finds a unit of a quantity by any of its spellings; exact case first, since mN·m and MN·m differ. */
 export function findUnit(quantity: Quantity, text: string): Unit | undefined {
@@ -30,7 +31,11 @@ export const fromSi = (si: number, unit: Unit): number => (si - (unit.offset ?? 
 function readNumber(text: string): Result<{ value: number; rest: string }> {
   const found = NUMBER.exec(text);
   if (!found || found[0].replace(/[+\-−\s]/g, '') === '' || !/\d/.test(found[0])) {
-    return refuse(`“${text.slice(0, 40)}” is not a number.`, 'A value starts with digits.', 'Type a number and, if you like, a unit: 12.5 mm.');
+    return refuse(
+      `“${text.slice(0, 40)}” is not a number.`,
+      'A value starts with digits.',
+      'Type a number and, if you like, a unit: 12.5 mm.',
+    );
   }
   const [whole, sign, mixed, num, den, num2, den2, plain] = found;
   const s = sign === '-' || sign === '−' ? -1 : 1;
@@ -40,36 +45,68 @@ function readNumber(text: string): Result<{ value: number; rest: string }> {
   else {
     const bare = (plain ?? '').replace(/[\s_']/g, '').replace('−', '-');
     if (/^\d{1,3},\d{3}$/.test(bare)) {
-      return refuse(`“${bare}” can be read two ways.`, `The comma could part thousands (${bare.replace(',', '')}) or decimals (${bare.replace(',', '.')}).`, 'Write it with a point, or with a space for thousands.');
+      return refuse(
+        `“${bare}” can be read two ways.`,
+        `The comma could part thousands (${bare.replace(',', '')}) or decimals (${bare.replace(',', '.')}).`,
+        'Write it with a point, or with a space for thousands.',
+      );
     }
     value = Number(bare.replace(',', '.'));
   }
-  if (!Number.isFinite(value)) return refuse(`“${text.slice(0, 40)}” is not a finite number.`, 'It divides by zero or is too large to hold.', 'Type an ordinary number.');
+  if (!Number.isFinite(value))
+    return refuse(
+      `“${text.slice(0, 40)}” is not a finite number.`,
+      'It divides by zero or is too large to hold.',
+      'Type an ordinary number.',
+    );
   return ok({ value: s * value, rest: text.slice(whole.length).trim() });
 }
 
 function explainWrongUnit(quantity: Quantity, rest: string): Result<never> {
   const tidy = tidyUnit(rest);
-  const units = quantity.units.map((x) => x.symbol).filter(Boolean).join(', ');
+  const units = quantity.units
+    .map((x) => x.symbol)
+    .filter(Boolean)
+    .join(', ');
   const meant = MASS_TIMES_LENGTH[tidy] ?? MASS_TIMES_LENGTH[tidy.toLowerCase()];
   if (meant && quantity.id === 'torque') {
-    return refuse(`${rest} has a mass in it, and a torque is a force at a distance.`, 'A mass has a weight only under gravity.', `If its weight was meant, write ${meant}.`);
+    return refuse(
+      `${rest} has a mass in it, and a torque is a force at a distance.`,
+      'A mass has a weight only under gravity.',
+      `If its weight was meant, write ${meant}.`,
+    );
   }
   for (const other of Object.values(QUANTITIES)) {
     if (other.id === quantity.id || !findUnit(other, rest)) continue;
     if (other.id === 'mass' && (quantity.id === 'torque' || quantity.id === 'force')) {
-      const advice = quantity.id === 'torque' ? `Write its weight at a distance, such as 3 kgf·cm, or enter the mass and the lever where they are asked for.` : `If its weight was meant, write ${rest === 'g' ? 'gf' : rest === 'lb' ? 'lbf' : rest === 'oz' ? 'ozf' : 'kgf'}.`;
-      return refuse(`${rest} is a unit of mass, and this is a ${quantity.name}.`, 'Mass and force differ by gravity.', advice);
+      const advice =
+        quantity.id === 'torque'
+          ? `Write its weight at a distance, such as 3 kgf·cm, or enter the mass and the lever where they are asked for.`
+          : `If its weight was meant, write ${rest === 'g' ? 'gf' : rest === 'lb' ? 'lbf' : rest === 'oz' ? 'ozf' : 'kgf'}.`;
+      return refuse(
+        `${rest} is a unit of mass, and this is a ${quantity.name}.`,
+        'Mass and force differ by gravity.',
+        advice,
+      );
     }
-    return refuse(`${rest} is a unit of ${other.name}, and this is a ${quantity.name}.`, 'The two cannot be converted.', units ? `Use one of ${units}.` : 'Type a plain number.');
+    return refuse(
+      `${rest} is a unit of ${other.name}, and this is a ${quantity.name}.`,
+      'The two cannot be converted.',
+      units ? `Use one of ${units}.` : 'Type a plain number.',
+    );
   }
-  return refuse(`“${rest.slice(0, 30)}” is not a unit of ${quantity.name} known here.`, 'It was not found under any spelling.', units ? `Use one of ${units}.` : 'Type a plain number.');
+  return refuse(
+    `“${rest.slice(0, 30)}” is not a unit of ${quantity.name} known here.`,
+    'It was not found under any spelling.',
+    units ? `Use one of ${units}.` : 'Type a plain number.',
+  );
 }
 
 /**
  * Reads what a person typed into a quantity field.
  *
- * @param text a number with or without a unit of the field's kind; fractions (`1 1/8 in`) and, for angles, a lever reading
+ * @param text a number with or without a unit of the field's kind; fractions (`1 1/8 in`) and, for angles, a lever
+ *   reading
  *   (`0.4 mm @ 180 mm` = 2·asin(d/2L)) are understood
  * @param id the field's kind
  * @param bare the unit that a bare number is in; the quantity's usual unit when left out
@@ -78,8 +115,14 @@ function explainWrongUnit(quantity: Quantity, rest: string): Result<never> {
 export function parseQuantity(text: string, id: QuantityId, bare?: string): Result<Parsed> {
   const quantity = QUANTITIES[id];
   const trimmed = text.trim();
-  if (trimmed === '') return refuse('Nothing is typed here.', `A ${quantity.name} is needed.`, 'Type a number, or press Escape to go back to the last one.');
-  if (trimmed.length > 80) return refuse('That is too long for a number.', 'A value with its unit is a few characters.', 'Type one value.');
+  if (trimmed === '')
+    return refuse(
+      'Nothing is typed here.',
+      `A ${quantity.name} is needed.`,
+      'Type a number, or press Escape to go back to the last one.',
+    );
+  if (trimmed.length > 80)
+    return refuse('That is too long for a number.', 'A value with its unit is a few characters.', 'Type one value.');
   if ((id === 'angle' || id === 'smallAngle') && trimmed.includes('@')) return parseLever(trimmed);
   const number = readNumber(trimmed);
   if (!number.ok) return number;
@@ -88,19 +131,35 @@ export function parseQuantity(text: string, id: QuantityId, bare?: string): Resu
   const unit = rest === '' ? usual : findUnit(quantity, rest);
   if (!unit) return explainWrongUnit(quantity, rest);
   const si = toSi(value, unit);
-  if (!Number.isFinite(si)) return refuse('That number is too large.', 'It cannot be held in SI units.', 'Type a smaller one.');
+  if (!Number.isFinite(si))
+    return refuse('That number is too large.', 'It cannot be held in SI units.', 'Type a smaller one.');
   return ok({ si, unit: unit.symbol });
 }
 
 function parseLever(text: string): Result<Parsed> {
   const [reading, lever, more] = text.split('@');
-  if (more !== undefined) return refuse('There is more than one @ here.', 'A lever reading has one difference and one radius.', 'Write it like 0.4 mm @ 180 mm.');
+  if (more !== undefined)
+    return refuse(
+      'There is more than one @ here.',
+      'A lever reading has one difference and one radius.',
+      'Write it like 0.4 mm @ 180 mm.',
+    );
   const d = parseQuantity(reading ?? '', 'length');
   if (!d.ok) return d;
   const l = parseQuantity(lever ?? '', 'length');
   if (!l.ok) return l;
-  if (!(l.value.si > 0)) return refuse('The lever has no length.', 'An angle is the difference over the radius.', 'Give the radius after the @, such as 180 mm.');
+  if (!(l.value.si > 0))
+    return refuse(
+      'The lever has no length.',
+      'An angle is the difference over the radius.',
+      'Give the radius after the @, such as 180 mm.',
+    );
   const half = d.value.si / (2 * l.value.si);
-  if (Math.abs(half) > 1) return refuse('The reading is longer than the lever can swing.', `A point at that radius moves at most ${(2 * l.value.si * 1000).toFixed(1)} mm.`, 'Check which number is the reading and which the radius.');
+  if (Math.abs(half) > 1)
+    return refuse(
+      'The reading is longer than the lever can swing.',
+      `A point at that radius moves at most ${(2 * l.value.si * 1000).toFixed(1)} mm.`,
+      'Check which number is the reading and which the radius.',
+    );
   return ok({ si: 2 * Math.asin(half), unit: '°' });
 }

@@ -16,7 +16,10 @@ export interface WaveMesh {
 
 /** How one tooth stands in its space. */
 export interface PairState {
-  /** Normal clearance on the side that leads when the spline turns on (counter-clockwise), and on the other; Infinity where it is out of the space. Below 0 they clash. */
+  /**
+   * Normal clearance on the side that leads when the spline turns on (counter-clockwise), and on the other; Infinity
+   * where it is out of the space. Below 0 they clash.
+   */
   readonly ahead: number;
   readonly behind: number;
   /** How deep the tooth's tip is below the ring's tips, m; negative when out. */
@@ -36,10 +39,17 @@ const at = new Float64Array(4);
  * @param off how far the generator's middle lies from the ring's, m, in the generator's frame
  * @param slip how far the spline is turned on against the ring, rad
  *
- * Source: tooth on the normal of the neutral line, space on the radius of the ring; clearance across the side there, times the cosine of its lean, which is exact where they touch; the ring's tip corner is held against
+ * Source: tooth on the normal of the neutral line, space on the radius of the ring; clearance across the side there,
+ * times the cosine of its lean, which is exact where they touch; the ring's tip corner is held against
  * the tooth as well.
  */
-export function pairState(m: WaveMesh, along: number, pitch = 0, off: readonly [number, number] = [0, 0], slip = 0): PairState {
+export function pairState(
+  m: WaveMesh,
+  along: number,
+  pitch = 0,
+  off: readonly [number, number] = [0, 0],
+  slip = 0,
+): PairState {
   const { tooth, space } = m;
   m.line.at(along * m.line.form.radius, at);
   const [ox, oy] = [at[0]! + off[0], at[1]! + off[1]];
@@ -82,9 +92,12 @@ export function pairState(m: WaveMesh, along: number, pitch = 0, off: readonly [
 }
 
 /** The space that a tooth is nearest to, counted from its own. */
-export const nearestPitch = (m: WaveMesh, along: number): number => Math.round((along * (m.ringTeeth - m.splineTeeth)) / (2 * Math.PI));
+export const nearestPitch = (m: WaveMesh, along: number): number =>
+  Math.round((along * (m.ringTeeth - m.splineTeeth)) / (2 * Math.PI));
 
-/** Every tooth of one half lobe either side of its top, evenly stepped: what any tooth goes through as the wave passes. */
+/**
+ * Every tooth of one half lobe either side of its top, evenly stepped: what any tooth goes through as the wave passes.
+ */
 export interface WaveCourse {
   /** Angles along the spline, rad, from −π/n to π/n. */
   readonly angles: Float64Array;
@@ -126,7 +139,8 @@ export interface ClearanceMap {
 /**
  * Every tooth at every angle of the generator.
  *
- * @param off how far the generator stands beside the ring's middle, m, along a fixed direction: what a motor off centre does
+ * @param off how far the generator stands beside the ring's middle, m, along a fixed direction: what a motor off centre
+ *   does
  */
 export function clearanceMap(m: WaveMesh, steps: number, off = 0): ClearanceMap {
   const values = new Float32Array(m.splineTeeth * steps);

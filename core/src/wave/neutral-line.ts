@@ -1,7 +1,10 @@
 import { fewRollers, manyRollers, pressedBending, type RollerGroup } from './rollers.ts';
 import { seriesAt, type CosineSeries } from './series.ts';
 
-/** What the wave generator gives the spline as its shape: an ellipse, cos nθ, one or two rollers a lobe, or many on the contour cos nθ. */
+/**
+ * What the wave generator gives the spline as its shape: an ellipse, cos nθ, one or two rollers a lobe, or many on the
+ * contour cos nθ.
+ */
 export type WaveShape = 'ellipse' | 'cosine' | 'two' | 'four' | 'many';
 
 export interface WaveForm {
@@ -18,7 +21,10 @@ export interface WaveForm {
   readonly rollers: number;
 }
 
-/** The neutral line of a thin inextensible ring over a wave generator, in the generator's frame, a lobe's top on the x axis; by its own length from there. */
+/**
+ * The neutral line of a thin inextensible ring over a wave generator, in the generator's frame, a lobe's top on the x
+ * axis; by its own length from there.
+ */
 export interface NeutralLine {
   readonly form: WaveForm;
   /** Writes x, y, the direction of the outward normal (rad) and the curvature (1/m) at a length along the line, m. */
@@ -52,12 +58,14 @@ function ellipse(a: number, b: number): Polar {
   };
 }
 
-const around = (mean: number, amplitude: number, s: CosineSeries): Polar => (t, out) => {
-  seriesAt(s, t, out);
-  out[0] = mean + amplitude * out[0]!;
-  out[1] = amplitude * out[1]!;
-  out[2] = amplitude * out[2]!;
-};
+const around =
+  (mean: number, amplitude: number, s: CosineSeries): Polar =>
+  (t, out) => {
+    seriesAt(s, t, out);
+    out[0] = mean + amplitude * out[0]!;
+    out[1] = amplitude * out[1]!;
+    out[2] = amplitude * out[2]!;
+  };
 
 /** Length along the curve over half a lobe by Simpson's rule, cumulative at N + 1 angles. */
 function lengths(polar: Polar, half: number): Float64Array {
@@ -84,9 +92,11 @@ function pressedSeries(f: WaveForm): { series: CosineSeries; groups: readonly Ro
 }
 
 /**
- * The neutral line over a generator: as far out as the throw at a lobe's top and exactly as long as the ring at rest, so that its points move along themselves.
+ * The neutral line over a generator: as far out as the throw at a lobe's top and exactly as long as the ring at rest,
+ * so that its points move along themselves.
  *
- * Source: inextensible ring, v′ = −w to the first order; here the length is kept exactly, by the ellipse's second axis or by the mean radius.
+ * Source: inextensible ring, v′ = −w to the first order; here the length is kept exactly, by the ellipse's second axis
+ * or by the mean radius.
  */
 export function neutralLine(f: WaveForm): NeutralLine {
   const { radius: r, lobes } = f;
@@ -99,7 +109,10 @@ export function neutralLine(f: WaveForm): NeutralLine {
     return around(x, (r + f.throw - x) / buf[0]!, pressed.series);
   };
   // The length rises evenly with the free parameter: two secant steps from good guesses land on it, more make sure.
-  let [x0, x1] = [f.shape === 'ellipse' ? r - 1.02 * f.throw : r, f.shape === 'ellipse' ? r - 0.98 * f.throw : r - (f.throw * f.throw) / r];
+  let [x0, x1] = [
+    f.shape === 'ellipse' ? r - 1.02 * f.throw : r,
+    f.shape === 'ellipse' ? r - 0.98 * f.throw : r - (f.throw * f.throw) / r,
+  ];
   let f0 = lengths(make(x0), half)[N]! - whole;
   for (let k = 0; k < 12; k++) {
     const f1 = lengths(make(x1), half)[N]! - whole;
@@ -111,7 +124,12 @@ export function neutralLine(f: WaveForm): NeutralLine {
   const s = lengths(polar, half);
   const total = s[N]!;
   // Even steps of length: angle by inverting, then place, normal and curvature.
-  const [px, py, normal, bent] = [new Float64Array(N + 1), new Float64Array(N + 1), new Float64Array(N + 1), new Float64Array(N + 1)];
+  const [px, py, normal, bent] = [
+    new Float64Array(N + 1),
+    new Float64Array(N + 1),
+    new Float64Array(N + 1),
+    new Float64Array(N + 1),
+  ];
   let j = 0;
   let least = Infinity;
   for (let i = 0; i <= N; i++) {
@@ -156,7 +174,12 @@ export function neutralLine(f: WaveForm): NeutralLine {
     out[2] = n + turn;
     out[3] = bent[i]! + q * (bent[i + 1]! - bent[i]!);
   };
-  const bending = f.shape === 'ellipse' ? ellipseBending(bent, f) : pressed.groups.length ? pressedBending(lobes, pressed.groups) : { most: 1, square: 1 };
+  const bending =
+    f.shape === 'ellipse'
+      ? ellipseBending(bent, f)
+      : pressed.groups.length
+        ? pressedBending(lobes, pressed.groups)
+        : { most: 1, square: 1 };
   return { form: f, at, least, bend: bending.most, bendSquare: bending.square, groups: pressed.groups };
 }
 

@@ -1,6 +1,9 @@
 import { combined, pressedAtPoints, seriesAt, spreadApart, type CosineSeries } from './series.ts';
 
-/** One pair (or single) of a lobe's rollers: how far from the lobe's top it stands, rad, and what each pushes, in units of E·I·w0/r³. */
+/**
+ * One pair (or single) of a lobe's rollers: how far from the lobe's top it stands, rad, and what each pushes, in units
+ * of E·I·w0/r³.
+ */
 export interface RollerGroup {
   readonly angle: number;
   readonly force: number;
@@ -21,7 +24,8 @@ const at = (s: CosineSeries, angle: number): number => {
 };
 
 /**
- * A ring over rollers at ±`angle` from each lobe's top (0: one roller a lobe), which push it out by one unit there at the top.
+ * A ring over rollers at ±`angle` from each lobe's top (0: one roller a lobe), which push it out by one unit there at
+ * the top.
  */
 export function fewRollers(lobes: number, angle: number): Pressed {
   const one = pressedAtPoints(lobes);
@@ -33,16 +37,23 @@ export function fewRollers(lobes: number, angle: number): Pressed {
 /**
  * Bending of a ring by rollers over that of cos nθ at the same throw: the greatest, and its mean square.
  *
- * Source: w″ + w = −(n/π)·P·Σ cos(jnθ)/((jn)² − 1) for one roller a lobe, the sum in closed form ½ − (π/2n)·cos(π/n − θ)/sin(π/n) between rollers.
+ * Source: w″ + w = −(n/π)·P·Σ cos(jnθ)/((jn)² − 1) for one roller a lobe, the sum in closed form ½ − (π/2n)·cos(π/n −
+ * θ)/sin(π/n) between rollers.
  */
 export function pressedBending(lobes: number, groups: readonly RollerGroup[]): { most: number; square: number } {
   const period = (2 * Math.PI) / lobes;
   const one = (angle: number) => {
     const t = angle - period * Math.floor(angle / period);
-    return (lobes / Math.PI) * (0.5 - ((Math.PI / (2 * lobes)) * Math.cos(Math.PI / lobes - t)) / Math.sin(Math.PI / lobes));
+    return (
+      (lobes / Math.PI) * (0.5 - ((Math.PI / (2 * lobes)) * Math.cos(Math.PI / lobes - t)) / Math.sin(Math.PI / lobes))
+    );
   };
   const single = (a: number) => a === 0 || Math.abs(a - period / 2) < 1e-9;
-  const bend = (t: number) => groups.reduce((s, g) => s + g.force * (single(g.angle) ? one(t - g.angle) : one(t - g.angle) + one(t + g.angle)), 0);
+  const bend = (t: number) =>
+    groups.reduce(
+      (s, g) => s + g.force * (single(g.angle) ? one(t - g.angle) : one(t - g.angle) + one(t + g.angle)),
+      0,
+    );
   const n = 720;
   let [most, square] = [0, 0];
   for (let i = 0; i <= n; i++) {
@@ -77,23 +88,32 @@ function solve(a: number[][], b: number[]): number[] {
 }
 
 /**
- * A ring over `count` rollers evenly placed on the contour cos nθ, the first at a lobe's top. Rollers can only push: those from which the ring lifts off have a gap instead of a force.
+ * A ring over `count` rollers evenly placed on the contour cos nθ, the first at a lobe's top. Rollers can only push:
+ * those from which the ring lifts off have a gap instead of a force.
  *
  * @param count a multiple of the lobes, so that forces balance
- * Source: one-sided contact of a linear ring by active sets: rollers that would have to pull are let go, those that the ring would run into are taken back.
+ * Source: one-sided contact of a linear ring by active sets: rollers that would have to pull are let go, those that the
+ * ring would run into are taken back.
  */
 export function manyRollers(lobes: number, count: number): Pressed {
   const per = count / lobes;
   // By symmetry half of a lobe's rollers hold all there is.
   const angles = Array.from({ length: Math.floor(per / 2) + 1 }, (_, i) => (2 * Math.PI * i) / count);
   const one = pressedAtPoints(lobes);
-  const bases = angles.map((a, i) => (i === 0 || (per % 2 === 0 && i === angles.length - 1) ? combined([[spreadApart(one, a), 0.5]]) : spreadApart(one, a)));
+  const bases = angles.map((a, i) =>
+    i === 0 || (per % 2 === 0 && i === angles.length - 1)
+      ? combined([[spreadApart(one, a), 0.5]])
+      : spreadApart(one, a),
+  );
   const wanted = angles.map((a) => Math.cos(lobes * a));
   let active = angles.map((_, i) => wanted[i]! > 0);
   let forces = angles.map(() => 0);
   for (let round = 0; round < 60; round++) {
     const on = active.flatMap((x, i) => (x ? [i] : []));
-    const f = solve(on.map((i) => on.map((j) => at(bases[j]!, angles[i]!))), on.map((i) => wanted[i]!));
+    const f = solve(
+      on.map((i) => on.map((j) => at(bases[j]!, angles[i]!))),
+      on.map((i) => wanted[i]!),
+    );
     forces = angles.map(() => 0);
     on.forEach((i, k) => (forces[i] = f[k]!));
     const worst = on.reduce((w, i) => (forces[i]! < forces[w]! ? i : w), on[0]!);
@@ -104,8 +124,19 @@ export function manyRollers(lobes: number, count: number): Pressed {
     const series = combined(bases.map((b, i) => [b, forces[i]!] as const));
     const gaps = angles.map((a, i) => at(series, a) - wanted[i]!);
     const deepest = gaps.reduce((w, g, i) => (!active[i] && g < gaps[w]! ? i : w), 0);
-    if (active[deepest] || gaps[deepest]! > -1e-9) return { series, groups: angles.map((angle, i) => ({ angle, force: Math.max(0, forces[i]!), gap: active[i] ? 0 : Math.max(0, gaps[i]!) })) };
+    if (active[deepest] || gaps[deepest]! > -1e-9)
+      return {
+        series,
+        groups: angles.map((angle, i) => ({
+          angle,
+          force: Math.max(0, forces[i]!),
+          gap: active[i] ? 0 : Math.max(0, gaps[i]!),
+        })),
+      };
     active = active.map((x, i) => x || i === deepest);
   }
-  return { series: combined(bases.map((b, i) => [b, Math.max(0, forces[i]!)] as const)), groups: angles.map((angle, i) => ({ angle, force: Math.max(0, forces[i]!), gap: 0 })) };
+  return {
+    series: combined(bases.map((b, i) => [b, Math.max(0, forces[i]!)] as const)),
+    groups: angles.map((angle, i) => ({ angle, force: Math.max(0, forces[i]!), gap: 0 })),
+  };
 }

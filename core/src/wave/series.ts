@@ -26,12 +26,17 @@ export function seriesAt(s: CosineSeries, angle: number, out: Float64Array): voi
 }
 
 /**
- * Deflection of a thin inextensible ring under n equal radial forces evenly spaced, the first at angle 0, per unit of P·r³/(E·I).
+ * Deflection of a thin inextensible ring under n equal radial forces evenly spaced, the first at angle 0, per unit of
+ * P·r³/(E·I).
  *
- * Source: S. Timoshenko, Strength of Materials II: the forces as a Fourier series, n·P/(π·r)·cos(jnθ), each term bending the ring by p·r⁴/(E·I·((jn)² − 1)²).
+ * Source: S. Timoshenko, Strength of Materials II: the forces as a Fourier series, n·P/(π·r)·cos(jnθ), each term
+ * bending the ring by p·r⁴/(E·I·((jn)² − 1)²).
  */
 export function pressedAtPoints(lobes: number): CosineSeries {
-  return { lobes, terms: Float64Array.from({ length: TERMS }, (_, j) => lobes / Math.PI / (((j + 1) * lobes) ** 2 - 1) ** 2) };
+  return {
+    lobes,
+    terms: Float64Array.from({ length: TERMS }, (_, j) => lobes / Math.PI / (((j + 1) * lobes) ** 2 - 1) ** 2),
+  };
 }
 
 /** The series moved round by an angle and added to its mirror image: points at ±angle of every lobe. */

@@ -4,9 +4,19 @@ import { inv } from '../gear/involute.ts';
 export type WaveTooth =
   | { readonly form: 'straight'; readonly angle: number }
   | { readonly form: 'involute'; readonly angle: number; readonly shift: number }
-  | { readonly form: 'round'; readonly radius: number; readonly height: number; readonly spaceRadius: number; readonly spaceDepth: number; readonly root: number };
+  | {
+      readonly form: 'round';
+      readonly radius: number;
+      readonly height: number;
+      readonly spaceRadius: number;
+      readonly spaceDepth: number;
+      readonly root: number;
+    };
 
-/** Half a tooth (or half a space) about its own middle: height along it against half its width, and how the side leans there. */
+/**
+ * Half a tooth (or half a space) about its own middle: height along it against half its width, and how the side leans
+ * there.
+ */
 export interface Side {
   /** Heights it runs between, m, along its own axis from its own origin. */
   readonly low: number;
@@ -56,7 +66,8 @@ export function involuteSide(low: number, high: number, origin: number, base: nu
 
 /** A round-topped side: straight up to the circle's middle, then along the circle to its top. */
 export const roundSide = (low: number, middle: number, radius: number): Side => ({
-  low, high: middle + radius,
+  low,
+  high: middle + radius,
   half: (y) => (y <= middle ? radius : Math.sqrt(Math.max(0, radius * radius - (y - middle) ** 2))),
   cosine: (y) => (y <= middle ? 1 : Math.sqrt(Math.max(0, 1 - ((y - middle) / radius) ** 2))),
 });

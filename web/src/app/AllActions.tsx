@@ -12,27 +12,42 @@ export default function AllActions() {
     <Dialog.Root open={open} onOpenChange={set}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/15" />
-        <Dialog.Content aria-describedby={undefined} className="fixed left-1/2 top-[12vh] z-30 w-[min(560px,94vw)] -translate-x-1/2 border border-strong bg-panel">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-[12vh] z-30 w-[min(560px,94vw)] -translate-x-1/2 border border-strong bg-panel"
+        >
           <Dialog.Title className="sr-only">All actions</Dialog.Title>
           <Command loop>
-            <Command.Input placeholder="Type what you want to do" aria-label="Type what you want to do" className="w-full border-b border-rule bg-transparent px-4 py-3 outline-none" />
+            <Command.Input
+              placeholder="Type what you want to do"
+              aria-label="Type what you want to do"
+              className="w-full border-b border-rule bg-transparent px-4 py-3 outline-none"
+            />
             <Command.List className="max-h-[56vh] overflow-y-auto p-2" aria-label="Actions">
               <Command.Empty className="label px-2 py-3">No action of that name.</Command.Empty>
               {groups.map((group) => (
-                <Command.Group key={group} heading={group} className="[&_[cmdk-group-heading]]:label [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2">
-                  {actions.filter((a) => a.group === group).map((a) => (
-                    <Command.Item
-                      key={a.id} value={`${a.name} ${a.group} ${a.id}`} className="flex cursor-pointer justify-between px-2 py-1.5 data-[selected=true]:bg-ink data-[selected=true]:text-panel"
-                      onSelect={() => {
-                        set(false);
-                        // The dialog gives focus back first; an action may want to move it on.
-                        setTimeout(a.run, 0);
-                      }}
-                    >
-                      <span>{a.name}</span>
-                      {a.key ? <kbd className="num text-[12px]">{sayKey(a.key)}</kbd> : null}
-                    </Command.Item>
-                  ))}
+                <Command.Group
+                  key={group}
+                  heading={group}
+                  className="[&_[cmdk-group-heading]]:label [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2"
+                >
+                  {actions
+                    .filter((a) => a.group === group)
+                    .map((a) => (
+                      <Command.Item
+                        key={a.id}
+                        value={`${a.name} ${a.group} ${a.id}`}
+                        className="flex cursor-pointer justify-between px-2 py-1.5 data-[selected=true]:bg-ink data-[selected=true]:text-panel"
+                        onSelect={() => {
+                          set(false);
+                          // The dialog gives focus back first; an action may want to move it on.
+                          setTimeout(a.run, 0);
+                        }}
+                      >
+                        <span>{a.name}</span>
+                        {a.key ? <kbd className="num text-[12px]">{sayKey(a.key)}</kbd> : null}
+                      </Command.Item>
+                    ))}
                 </Command.Group>
               ))}
             </Command.List>

@@ -19,7 +19,9 @@ import { router } from './router.tsx';
 showNotes(({ text, id, stays }) => void toast(text, { ...(id && { id }), ...(stays && { duration: stays }) }));
 
 const AllActions = lazy(() => import('./AllActions.tsx'));
-const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, networkMode: 'always' } } });
+const client = new QueryClient({
+  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, networkMode: 'always' } },
+});
 
 export function App() {
   const sheet = usePrefs((s) => s.sheet);
@@ -47,13 +49,36 @@ export function App() {
     return () => (stop(), clearTimeout(late), clearTimeout(later), clearInterval(now));
   }, []);
   // What failed for want of the server is asked for again when it is back.
-  useEffect(() => useServer.subscribe((now, before) => before.stopped && !now.stopped && void client.refetchQueries({ predicate: (q) => q.state.status === 'error' })), []);
+  useEffect(
+    () =>
+      useServer.subscribe(
+        (now, before) =>
+          before.stopped &&
+          !now.stopped &&
+          void client.refetchQueries({ predicate: (q) => q.state.status === 'error' }),
+      ),
+    [],
+  );
   return (
     <QueryClientProvider client={client}>
       <SharedPatterns />
       {ready ? <RouterProvider router={router} /> : null}
-      {palette ? <Suspense fallback={null}><AllActions /></Suspense> : null}
-      <Toaster position="bottom-center" toastOptions={{ unstyled: true, classNames: { toast: 'font-sans flex items-center gap-4 border border-[var(--ink)] bg-[var(--panel)] px-4 py-2 text-[13.5px] rounded-[2px]', actionButton: 'shrink-0 whitespace-nowrap underline underline-offset-3' } }} />
+      {palette ? (
+        <Suspense fallback={null}>
+          <AllActions />
+        </Suspense>
+      ) : null}
+      <Toaster
+        position="bottom-center"
+        toastOptions={{
+          unstyled: true,
+          classNames: {
+            toast:
+              'font-sans flex items-center gap-4 border border-[var(--ink)] bg-[var(--panel)] px-4 py-2 text-[13.5px] rounded-[2px]',
+            actionButton: 'shrink-0 whitespace-nowrap underline underline-offset-3',
+          },
+        }}
+      />
     </QueryClientProvider>
   );
 }

@@ -47,7 +47,11 @@ function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () 
         // Asked now: the other tab may have let go while the joint was being read.
         useOpen.getState().load(read.value.joint, !own.held);
         buildOn(read.value.rev, read.value.joint);
-        if (read.value.fellBack) toast('The last save of this joint could not be read; the one before it was opened. The earlier saves can repair or export it.', { duration: 10_000 });
+        if (read.value.fellBack)
+          toast(
+            'The last save of this joint could not be read; the one before it was opened. The earlier saves can repair or export it.',
+            { duration: 10_000 },
+          );
       } catch (error) {
         useStorage.setState({ problem: storageProblem(error) });
         if (!inMemory) setProblem(storageProblem(error));
@@ -70,15 +74,20 @@ function ConflictNote({ conflict }: { conflict: Conflict }) {
   const navigate = useNavigate();
   const keepCopy = async () => {
     const copy = copyOf(joint, `${joint.name.slice(0, 106)} (other tab)`);
-    const saved = await jointShelf.save(copy, null, 'Kept from another tab').catch((error: unknown) => void useStorage.setState({ problem: storageProblem(error) }));
-    if (saved?.state !== 'saved') return void (saved?.state === 'refused' && useStorage.setState({ problem: saved.problem, conflict: undefined }));
+    const saved = await jointShelf
+      .save(copy, null, 'Kept from another tab')
+      .catch((error: unknown) => void useStorage.setState({ problem: storageProblem(error) }));
+    if (saved?.state !== 'saved')
+      return void (saved?.state === 'refused' && useStorage.setState({ problem: saved.problem, conflict: undefined }));
     // What was here is stored under its own name: nothing of it is left to lose.
     useStorage.setState({ conflict: undefined });
     useOpen.getState().load(undefined);
     navigate(`/joint/${slug(copy.id)}/brief`);
   };
   const putBack = async () => {
-    const saved = await jointShelf.putBack(joint, 'Put back on the shelf').catch((error: unknown) => void useStorage.setState({ problem: storageProblem(error) }));
+    const saved = await jointShelf
+      .putBack(joint, 'Put back on the shelf')
+      .catch((error: unknown) => void useStorage.setState({ problem: storageProblem(error) }));
     if (saved?.state === 'saved') {
       buildOn(saved.rev, joint);
       // A change made while it was being stored is still to be saved.
@@ -95,10 +104,24 @@ function ConflictNote({ conflict }: { conflict: Conflict }) {
   return (
     <div role="alert" className={bar}>
       <span>{says}</span>
-      {conflict === 'deleted' ? <button type="button" className="btn" onClick={() => void putBack()}>Put it back on the shelf</button> : null}
-      {conflict === 'deleted' ? null : <button type="button" className="btn" onClick={() => void keepCopy()}>Keep mine as a copy</button>}
-      {conflict === 'deleted' ? null : <button type="button" className="btn" onClick={() => void followSave(joint.id, true)}>Take theirs</button>}
-      <button type="button" className="btn-quiet" onClick={() => void exportJoint(joint)}>Export mine to a file</button>
+      {conflict === 'deleted' ? (
+        <button type="button" className="btn" onClick={() => void putBack()}>
+          Put it back on the shelf
+        </button>
+      ) : null}
+      {conflict === 'deleted' ? null : (
+        <button type="button" className="btn" onClick={() => void keepCopy()}>
+          Keep mine as a copy
+        </button>
+      )}
+      {conflict === 'deleted' ? null : (
+        <button type="button" className="btn" onClick={() => void followSave(joint.id, true)}>
+          Take theirs
+        </button>
+      )}
+      <button type="button" className="btn-quiet" onClick={() => void exportJoint(joint)}>
+        Export mine to a file
+      </button>
     </div>
   );
 }
@@ -110,15 +133,34 @@ function Leaving() {
     const { save } = useOpen.getState();
     const { problem, conflict } = useStorage.getState();
     const own = /^\/joint\/[^/]+/.exec(currentLocation.pathname)?.[0];
-    return save !== 'saved' && useOpen.getState().joint !== undefined && (save === 'failed' || problem !== undefined || conflict !== undefined) && own !== /^\/joint\/[^/]+/.exec(nextLocation.pathname)?.[0];
+    return (
+      save !== 'saved' &&
+      useOpen.getState().joint !== undefined &&
+      (save === 'failed' || problem !== undefined || conflict !== undefined) &&
+      own !== /^\/joint\/[^/]+/.exec(nextLocation.pathname)?.[0]
+    );
   });
   if (blocker.state !== 'blocked') return null;
   return (
     <div role="alertdialog" aria-label="Leave this joint" className={bar}>
       <span>Your last changes to this joint are not stored, and leaving it lets them go.</span>
-      <button type="button" className="btn" autoFocus onClick={() => blocker.reset()}>Stay here</button>
-      <button type="button" className="btn" onClick={() => void exportJoint(joint)}>Export it to a file</button>
-      <button type="button" className="btn-quiet" onClick={() => (blocker.proceed(), useStorage.setState({ conflict: undefined }), useOpen.getState().load(undefined))}>Leave without them</button>
+      <button type="button" className="btn" autoFocus onClick={() => blocker.reset()}>
+        Stay here
+      </button>
+      <button type="button" className="btn" onClick={() => void exportJoint(joint)}>
+        Export it to a file
+      </button>
+      <button
+        type="button"
+        className="btn-quiet"
+        onClick={() => (
+          blocker.proceed(),
+          useStorage.setState({ conflict: undefined }),
+          useOpen.getState().load(undefined)
+        )}
+      >
+        Leave without them
+      </button>
     </div>
   );
 }
@@ -135,7 +177,14 @@ function Notices({ takeOver }: { takeOver: () => Promise<void> }) {
     return (
       <div role="status" className={bar}>
         <span>This joint is open in another tab. You are looking on; what is saved there appears here.</span>
-        <button type="button" className="btn" disabled={asking} onClick={() => (setAsking(true), void takeOver().finally(() => setAsking(false)))}>{asking ? 'Asking the other tab…' : 'Work on it here instead'}</button>
+        <button
+          type="button"
+          className="btn"
+          disabled={asking}
+          onClick={() => (setAsking(true), void takeOver().finally(() => setAsking(false)))}
+        >
+          {asking ? 'Asking the other tab…' : 'Work on it here instead'}
+        </button>
       </div>
     );
   }
@@ -144,8 +193,12 @@ function Notices({ takeOver }: { takeOver: () => Promise<void> }) {
     return (
       <div className="border-b border-strong bg-serious px-4 py-1.5">
         <ProblemNote problem={trouble}>
-          <button type="button" className="btn mr-2 mt-1" onClick={() => void exportJoint(joint)}>Export this joint</button>
-          <button type="button" className="btn mt-1" onClick={() => void saveNow()}>Try to save again</button>
+          <button type="button" className="btn mr-2 mt-1" onClick={() => void exportJoint(joint)}>
+            Export this joint
+          </button>
+          <button type="button" className="btn mt-1" onClick={() => void saveNow()}>
+            Try to save again
+          </button>
         </ProblemNote>
       </div>
     );
@@ -153,7 +206,10 @@ function Notices({ takeOver }: { takeOver: () => Promise<void> }) {
   if (stopped) {
     return (
       <div role="status" className={bar}>
-        <span>The server that Gristmill came from has stopped. What is open goes on working and is stored in this browser; views not yet loaded come when it is back (<span className="num">npm run demo</span>).</span>
+        <span>
+          The server that Gristmill came from has stopped. What is open goes on working and is stored in this browser;
+          views not yet loaded come when it is back (<span className="num">npm run demo</span>).
+        </span>
       </div>
     );
   }
@@ -170,12 +226,30 @@ function MovedOn() {
   const moved = useMemo(() => shopMoved(joint, shop), [joint, shop]);
   const key = moved.map((m) => `${m.kind}/${m.id}/${m.now ?? ''}`).join();
   if (moved.length === 0 || dismissed === key) return null;
-  const say = (m: (typeof moved)[number]) => (m.quantity && m.kept !== undefined && m.now !== undefined ? `${m.name}: ${formatQuantity(m.kept, m.quantity, units, 3)} → ${formatQuantity(m.now, m.quantity, units, 3)}` : m.name);
+  const say = (m: (typeof moved)[number]) =>
+    m.quantity && m.kept !== undefined && m.now !== undefined
+      ? `${m.name}: ${formatQuantity(m.kept, m.quantity, units, 3)} → ${formatQuantity(m.now, m.quantity, units, 3)}`
+      : m.name;
   return (
-    <div role="status" data-moved="" className="flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5">
-      <span className="min-w-0 flex-1">The shop has moved on since this joint was computed. {moved.slice(0, 2).map(say).join('; ')}{moved.length > 2 ? `; and ${moved.length - 2} more` : ''}.</span>
-      <button type="button" className="btn" onClick={() => edit('Take the shop’s values', (d) => void Object.assign(d, takeShop(joint, shop)))}>Take the shop’s values</button>
-      <button type="button" className="btn-quiet" onClick={() => setDismissed(key)}>Keep its own</button>
+    <div
+      role="status"
+      data-moved=""
+      className="flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5"
+    >
+      <span className="min-w-0 flex-1">
+        The shop has moved on since this joint was computed. {moved.slice(0, 2).map(say).join('; ')}
+        {moved.length > 2 ? `; and ${moved.length - 2} more` : ''}.
+      </span>
+      <button
+        type="button"
+        className="btn"
+        onClick={() => edit('Take the shop’s values', (d) => void Object.assign(d, takeShop(joint, shop)))}
+      >
+        Take the shop’s values
+      </button>
+      <button type="button" className="btn-quiet" onClick={() => setDismissed(key)}>
+        Keep its own
+      </button>
     </div>
   );
 }
@@ -195,35 +269,77 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
     const at = () => Number(/\/stage\/(\d+)/.exec(window.location.pathname)?.[1] ?? 0);
     const count = variant.stages.length;
     return [
-      ...['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review', 'Shop'].map((name, i) => ({ id: `go-${name}`, name: `Go to ${name}`, group: 'Views', key: String(i + 1), run: go(name.toLowerCase()) })),
-      { id: 'stage-before', name: 'Stage before', group: 'Views', key: '[', enabled: count > 0, run: () => go(`stage/${Math.max(1, at() > 0 ? at() - 1 : count)}`)() },
-      { id: 'stage-after', name: 'Stage after', group: 'Views', key: ']', enabled: count > 0, run: () => go(`stage/${Math.min(count, at() + 1)}`)() },
+      ...['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review', 'Shop'].map((name, i) => ({
+        id: `go-${name}`,
+        name: `Go to ${name}`,
+        group: 'Views',
+        key: String(i + 1),
+        run: go(name.toLowerCase()),
+      })),
       {
-        id: 'undo', name: 'Undo', group: 'Joint', key: 'ctrl+z',
+        id: 'stage-before',
+        name: 'Stage before',
+        group: 'Views',
+        key: '[',
+        enabled: count > 0,
+        run: () => go(`stage/${Math.max(1, at() > 0 ? at() - 1 : count)}`)(),
+      },
+      {
+        id: 'stage-after',
+        name: 'Stage after',
+        group: 'Views',
+        key: ']',
+        enabled: count > 0,
+        run: () => go(`stage/${Math.min(count, at() + 1)}`)(),
+      },
+      {
+        id: 'undo',
+        name: 'Undo',
+        group: 'Joint',
+        key: 'ctrl+z',
         run: () => {
           const label = useOpen.getState().undo();
           toast(label ? `Undone: ${label}` : 'Nothing to undo');
         },
       },
       {
-        id: 'redo', name: 'Redo', group: 'Joint', key: 'ctrl+shift+z',
+        id: 'redo',
+        name: 'Redo',
+        group: 'Joint',
+        key: 'ctrl+shift+z',
         run: () => {
           const label = useOpen.getState().redo();
           toast(label ? `Done again: ${label}` : 'Nothing to redo');
         },
       },
-      { id: 'export', name: 'Export this joint to a file', group: 'Joint', key: 'ctrl+e', run: () => exportJoint(useOpen.getState().joint!) },
+      {
+        id: 'export',
+        name: 'Export this joint to a file',
+        group: 'Joint',
+        key: 'ctrl+e',
+        run: () => exportJoint(useOpen.getState().joint!),
+      },
       { id: 'save', name: 'Save now', group: 'Joint', key: 'ctrl+s', run: () => void saveNow() },
       { id: 'history', name: 'Earlier saves of this joint', group: 'Joint', key: 'h', run: () => setHistory(true) },
       {
-        id: 'working', name: 'Open the working of a figure', group: 'Views', key: 'w',
+        id: 'working',
+        name: 'Open the working of a figure',
+        group: 'Views',
+        key: 'w',
         run: () => {
-          const near = document.activeElement?.closest('[data-limit],tr,li')?.querySelector<HTMLElement>('[data-figure]') ?? document.querySelector<HTMLElement>('main [data-figure], aside [data-figure]');
+          const near =
+            document.activeElement?.closest('[data-limit],tr,li')?.querySelector<HTMLElement>('[data-figure]') ??
+            document.querySelector<HTMLElement>('main [data-figure], aside [data-figure]');
           near?.click();
         },
       },
       { id: 'print', name: 'Print this view', group: 'Joint', key: 'ctrl+p', run: () => window.print() },
-      ...joint.variants.map((v) => ({ id: `variant-${v.id}`, name: `Open variant ${v.name}`, group: 'Variants', run: () => edit('Open variant', (d) => void (d.activeVariant = v.id)) })),
+      ...joint.variants.map((v) => ({
+        id: `variant-${v.id}`,
+        name: `Open variant ${v.name}`,
+        group: 'Variants',
+        run: () => edit('Open variant', (d) => void (d.activeVariant = v.id)),
+      })),
     ];
   }, [navigate, joint.id, joint.variants, variant.stages.length, edit]);
   useActions('joint', actions);
@@ -231,17 +347,30 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
     <div className="flex h-full flex-col print:h-auto">
       <Leaving />
       <Notices takeOver={takeOver} />
-      <p className="hidden pb-2 print:block"><b>Gristmill</b> · {joint.name} · variant {variant.name} · {new Date().toISOString().slice(0, 10)}</p>
+      <p className="hidden pb-2 print:block">
+        <b>Gristmill</b> · {joint.name} · variant {variant.name} · {new Date().toISOString().slice(0, 10)}
+      </p>
       <header className="no-print grid h-[112px] shrink-0 grid-cols-[132px_minmax(0,1fr)] border-b border-strong bg-panel">
         <div className="flex min-w-0 flex-col justify-between border-r border-rule px-3.5 py-2.5">
-          <Link to="/" className="text-[16px] font-bold leading-none">Gristmill</Link>
+          <Link to="/" className="text-[16px] font-bold leading-none">
+            Gristmill
+          </Link>
           <div className="text-[12px] leading-snug text-muted">
-            <div className="truncate font-semibold text-ink" title={joint.name}>{joint.name}</div>
+            <div className="truncate font-semibold text-ink" title={joint.name}>
+              {joint.name}
+            </div>
             <label className="flex items-center gap-1">
               variant
-              <select aria-label="Variant" className="select -my-0.5 min-w-0 flex-1" value={variant.id} onChange={(e) => edit('Open variant', (d) => void (d.activeVariant = e.target.value))}>
+              <select
+                aria-label="Variant"
+                className="select -my-0.5 min-w-0 flex-1"
+                value={variant.id}
+                onChange={(e) => edit('Open variant', (d) => void (d.activeVariant = e.target.value))}
+              >
                 {joint.variants.map((v) => (
-                  <option key={v.id} value={v.id}>{v.name}</option>
+                  <option key={v.id} value={v.id}>
+                    {v.name}
+                  </option>
                 ))}
               </select>
             </label>
@@ -253,7 +382,23 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
       <div className="grid min-h-0 flex-1 grid-cols-[104px_minmax(0,1fr)_auto] max-[1099px]:grid-cols-[92px_minmax(0,1fr)] max-[1099px]:grid-rows-[minmax(0,1fr)_auto] print:block">
         <Rail joint={joint} report={report} findings={findings} />
         <main className="min-h-0 min-w-0 overflow-y-auto print:overflow-visible">
-          {error ? <div className="p-4"><ProblemNote problem={error.name === 'NotLoaded' ? storageProblem(error) : { what: 'The line could not be computed.', why: error.message, mend: 'Undo the last change, or reload the page.' }} /></div> : <Outlet />}
+          {error ? (
+            <div className="p-4">
+              <ProblemNote
+                problem={
+                  error.name === 'NotLoaded'
+                    ? storageProblem(error)
+                    : {
+                        what: 'The line could not be computed.',
+                        why: error.message,
+                        mend: 'Undo the last change, or reload the page.',
+                      }
+                }
+              />
+            </div>
+          ) : (
+            <Outlet />
+          )}
         </main>
         <div className="flex min-h-0 max-[1099px]:col-span-2 max-[1099px]:max-h-[25vh] print:hidden [&>aside]:max-[1099px]:flex-1">
           <Tally joint={joint} report={report} findings={findings} />
@@ -261,7 +406,11 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
       </div>
       <StatusLine ms={ms} />
       <WorkingPanel />
-      <HistoryDialog open={history} onClose={() => setHistory(false)} onExportRaw={(rev) => void exportRaw(joint.id, joint.name, rev)} />
+      <HistoryDialog
+        open={history}
+        onClose={() => setHistory(false)}
+        onExportRaw={(rev) => void exportRaw(joint.id, joint.name, rev)}
+      />
     </div>
   );
 }
@@ -280,10 +429,21 @@ function Opened({ id }: { id: string }) {
     return (
       <main className="mx-auto max-w-[38rem] p-10">
         <ProblemNote problem={problem} />
-        <p className="pt-4"><Link to="/" className="btn">Back to the joints</Link></p>
+        <p className="pt-4">
+          <Link to="/" className="btn">
+            Back to the joints
+          </Link>
+        </p>
       </main>
     );
   }
-  if (joint?.id !== id) return silent ? <main className="mx-auto max-w-[38rem] p-10"><ProblemNote problem={SILENCE} /></main> : <p className="label p-6">Opening the joint…</p>;
+  if (joint?.id !== id)
+    return silent ? (
+      <main className="mx-auto max-w-[38rem] p-10">
+        <ProblemNote problem={SILENCE} />
+      </main>
+    ) : (
+      <p className="label p-6">Opening the joint…</p>
+    );
   return <Sheet takeOver={takeOver} />;
 }

@@ -10,34 +10,67 @@ const WORD: Record<Settled, string> = { none: 'nothing yet', part: 'under way', 
 function settled(joint: Joint, report: LineReport | undefined, findings: readonly Finding[]): Record<string, Settled> {
   const variant = joint.variants.find((v) => v.id === joint.activeVariant);
   const stages = report?.stages ?? [];
-  const stageFails = stages.some((s) => s.problem || s.report?.checks.some((c) => c.state === 'fails' && c.severity === 'stop'));
+  const stageFails = stages.some(
+    (s) => s.problem || s.report?.checks.some((c) => c.state === 'fails' && c.severity === 'stop'),
+  );
   const musts = report?.verdicts.filter((v) => v.need === 'must') ?? [];
   const found = findings.filter((f) => f.found);
   return {
     brief: joint.brief.limits.length ? 'done' : 'part',
-    line: !variant?.stages.length ? 'none' : musts.some((v) => v.state === 'fails') || report?.problem || report?.checks.some((c) => c.state === 'fails' && c.severity === 'stop') ? 'part' : 'done',
+    line: !variant?.stages.length
+      ? 'none'
+      : musts.some((v) => v.state === 'fails') ||
+          report?.problem ||
+          report?.checks.some((c) => c.state === 'fails' && c.severity === 'stop')
+        ? 'part'
+        : 'done',
     stage: !variant?.stages.length ? 'none' : stageFails ? 'part' : 'done',
-    make: joint.builds.some((b) => b.variantId === joint.activeVariant) ? 'done' : joint.builds.length ? 'part' : 'none',
+    make: joint.builds.some((b) => b.variantId === joint.activeVariant)
+      ? 'done'
+      : joint.builds.length
+        ? 'part'
+        : 'none',
     bench: found.length >= 2 ? 'done' : joint.tests.length ? 'part' : 'none',
     review: found.length ? 'part' : 'none',
   };
 }
 
 /** The views as words, in working order, each with a mark of how settled it is. */
-export function Rail({ joint, report, findings }: { joint: Joint; report: LineReport | undefined; findings: readonly Finding[] }) {
+export function Rail({
+  joint,
+  report,
+  findings,
+}: {
+  joint: Joint;
+  report: LineReport | undefined;
+  findings: readonly Finding[];
+}) {
   const marks = settled(joint, report, findings);
   const row = (name: string, path: string, mark?: Settled) => (
     <li key={path}>
-      <NavLink to={`/joint/${slug(joint.id)}/${path}`} className={({ isActive }) => `flex items-center justify-between border-l-3 px-2.5 py-2 ${isActive ? 'border-ink bg-panel font-semibold' : 'border-transparent text-muted hover:text-ink'}`}>
+      <NavLink
+        to={`/joint/${slug(joint.id)}/${path}`}
+        className={({ isActive }) =>
+          'flex items-center justify-between border-l-3 px-2.5 py-2 ' +
+          `${isActive ? 'border-ink bg-panel font-semibold' : 'border-transparent text-muted hover:text-ink'}`
+        }
+      >
         {name}
-        {mark ? <span title={WORD[mark]}><span aria-hidden="true">{MARK[mark]}</span><span className="sr-only">, {WORD[mark]}</span></span> : null}
+        {mark ? (
+          <span title={WORD[mark]}>
+            <span aria-hidden="true">{MARK[mark]}</span>
+            <span className="sr-only">, {WORD[mark]}</span>
+          </span>
+        ) : null}
       </NavLink>
     </li>
   );
   return (
     <nav aria-label="Views" className="no-print border-r border-rule pt-3">
       <ul>
-        {['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review'].map((n) => row(n, n.toLowerCase(), marks[n.toLowerCase()]))}
+        {['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review'].map((n) =>
+          row(n, n.toLowerCase(), marks[n.toLowerCase()]),
+        )}
         <li className="h-6" aria-hidden="true" />
         {row('Shop', 'shop')}
       </ul>

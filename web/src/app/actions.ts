@@ -40,14 +40,18 @@ export function useActions(owner: string, actions: readonly Action[]): void {
 
 export const useAllActions = (): readonly Action[] => [...useActionSets((s) => s.sets).values()].flat();
 
-/** The spelling of a pressed key: modifiers first, then the key. Shift is only spelled with ctrl, since `?` already holds it. */
+/**
+ * The spelling of a pressed key: modifiers first, then the key. Shift is only spelled with ctrl, since `?` already
+ * holds it.
+ */
 export function spellKey(e: KeyboardEvent): string {
   const key = e.key.length === 1 ? e.key.toLowerCase() : e.key.toLowerCase();
   const ctrl = e.ctrlKey || e.metaKey;
   return `${ctrl ? 'ctrl+' : ''}${ctrl && e.shiftKey ? 'shift+' : ''}${e.altKey ? 'alt+' : ''}${key === ' ' ? 'space' : key}`;
 }
 
-const typing = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Runs actions by their keys, except single keys while typing or while a dialog is open. */
 export function listenForKeys(): () => void {
@@ -58,7 +62,12 @@ export function listenForKeys(): () => void {
     if (inText && (!chord || key === 'ctrl+z' || key === 'ctrl+shift+z' || key === 'ctrl+y')) return;
     if (!chord && document.querySelector('[role="dialog"]')) return;
     // Space and Enter on a control belong to the control.
-    if ((key === 'space' || key === 'enter') && e.target instanceof HTMLElement && e.target.closest('button,a,[role="tab"],[role="option"]')) return;
+    if (
+      (key === 'space' || key === 'enter') &&
+      e.target instanceof HTMLElement &&
+      e.target.closest('button,a,[role="tab"],[role="option"]')
+    )
+      return;
     const all = [...useActionSets.getState().sets.values()].flat();
     const action = all.find((a) => a.key === key && a.enabled !== false);
     if (!action) return;
@@ -69,4 +78,5 @@ export function listenForKeys(): () => void {
   return () => window.removeEventListener('keydown', down);
 }
 
-export const sayKey = (key: string): string => key.replace('ctrl+', 'Ctrl ').replace('shift+', 'Shift ').replace('alt+', 'Alt ').replace('space', 'Space');
+export const sayKey = (key: string): string =>
+  key.replace('ctrl+', 'Ctrl ').replace('shift+', 'Shift ').replace('alt+', 'Alt ').replace('space', 'Space');

@@ -12,4 +12,13 @@ export function download(name: string, content: string | Uint8Array | Blob, type
 
 /** A name safe for any file system: letters and digits of any script, hyphens for the rest. */
 export const fileName = (...parts: string[]): string =>
-  parts.map((p) => p.normalize('NFC').replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').slice(0, 60)).filter(Boolean).join('_') || 'joint';
+  parts
+    .map((p) =>
+      p
+        .normalize('NFC')
+        .replace(/[^\p{L}\p{N}]+/gu, '-')
+        .replace(/^-+|-+$/g, '')
+        .slice(0, 60),
+    )
+    .filter(Boolean)
+    .join('_') || 'joint';

@@ -12,14 +12,22 @@ export function copyOf(joint: Joint, name: string): Joint {
   return { ...structuredClone(joint), id: newId(), name, created: now, changed: now };
 }
 
-/** Saves a joint as a file, its recordings with it. Where the part that does this cannot be had, the joint alone goes out, which is said. */
+/**
+ * Saves a joint as a file, its recordings with it. Where the part that does this cannot be had, the joint alone goes
+ * out, which is said.
+ */
 export async function exportJoint(joint: Joint): Promise<void> {
   try {
     const { blob, ending } = await jointFile(joint);
     download(`${fileName(joint.name)}${ending}`, blob, blob.type);
   } catch (error) {
     download(`${fileName(joint.name)}.gristmill.json`, writeJointFile(joint), 'application/json');
-    if (joint.tests.some((t) => 'recording' in t && t.recording && (t.recording as { data?: string }).data === undefined)) toast(`The file holds the joint without its long recordings: ${error instanceof Error ? error.message : 'they cannot be read now'}.`);
+    if (
+      joint.tests.some((t) => 'recording' in t && t.recording && (t.recording as { data?: string }).data === undefined)
+    )
+      toast(
+        `The file holds the joint without its long recordings: ${error instanceof Error ? error.message : 'they cannot be read now'}.`,
+      );
   }
 }
 

@@ -7,7 +7,9 @@ import { Coming, view } from './view.tsx';
 
 const wait = (node: ReactNode) => <Suspense fallback={<Coming />}>{node}</Suspense>;
 // The shelf of joints is the first page; what a joint needs follows when one is opened.
-const JointFrame = view(() => Promise.all([import('./JointFrame.tsx'), kindsKnown()]).then(([m]) => ({ default: m.JointFrame })));
+const JointFrame = view(() =>
+  Promise.all([import('./JointFrame.tsx'), kindsKnown()]).then(([m]) => ({ default: m.JointFrame })),
+);
 const BriefView = view(() => import('../views/brief/BriefView.tsx'));
 const LineFrame = view(() => import('../views/line/LineFrame.tsx'));
 const LineView = view(() => import('../views/line/LineView.tsx'));
@@ -26,7 +28,11 @@ const ShopPage = view(() => import('../views/shop/ShopPage.tsx'));
 export const router = createBrowserRouter([
   {
     element: <Outlet />,
-    errorElement: <main><Oops /></main>,
+    errorElement: (
+      <main>
+        <Oops />
+      </main>
+    ),
     children: [
       { path: '/', element: <JointsPage /> },
       { path: '/shop', element: wait(<ShopPage />) },
@@ -35,28 +41,31 @@ export const router = createBrowserRouter([
         element: wait(<JointFrame />),
         children: [
           // A view that fails leaves the frame standing, with undo, history and export.
-          { errorElement: <Oops />, children: [
-          { index: true, element: <Navigate to="brief" replace /> },
-          { path: 'brief', element: wait(<BriefView />) },
           {
-            path: 'line',
-            element: wait(<LineFrame />),
+            errorElement: <Oops />,
             children: [
-              { index: true, element: wait(<LineView />) },
-              { path: 'motor', element: wait(<MotorView />) },
-              { path: 'ratio', element: wait(<DeskView />) },
-              { path: 'shares', element: wait(<SharesView />) },
-              { path: 'what-if', element: wait(<WhatIfView />) },
-              { path: 'compare', element: wait(<CompareView />) },
+              { index: true, element: <Navigate to="brief" replace /> },
+              { path: 'brief', element: wait(<BriefView />) },
+              {
+                path: 'line',
+                element: wait(<LineFrame />),
+                children: [
+                  { index: true, element: wait(<LineView />) },
+                  { path: 'motor', element: wait(<MotorView />) },
+                  { path: 'ratio', element: wait(<DeskView />) },
+                  { path: 'shares', element: wait(<SharesView />) },
+                  { path: 'what-if', element: wait(<WhatIfView />) },
+                  { path: 'compare', element: wait(<CompareView />) },
+                ],
+              },
+              { path: 'stage', element: <Navigate to="1" replace /> },
+              { path: 'stage/:stage', element: wait(<StageView />) },
+              { path: 'make', element: wait(<MakeView />) },
+              { path: 'bench', element: wait(<BenchView />) },
+              { path: 'review', element: wait(<ReviewView />) },
+              { path: 'shop', element: wait(<ShopPage />) },
             ],
           },
-          { path: 'stage', element: <Navigate to="1" replace /> },
-          { path: 'stage/:stage', element: wait(<StageView />) },
-          { path: 'make', element: wait(<MakeView />) },
-          { path: 'bench', element: wait(<BenchView />) },
-          { path: 'review', element: wait(<ReviewView />) },
-          { path: 'shop', element: wait(<ShopPage />) },
-          ] },
         ],
       },
       { path: '*', element: <NotFound /> },

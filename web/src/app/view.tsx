@@ -16,7 +16,8 @@ async function fromServer<T>(load: () => Promise<T>): Promise<T> {
     try {
       return await load();
     } catch (error) {
-      // The browser remembers that it failed, or the server has another version by now: the page is loaded anew, once, as soon as nothing would be lost by it.
+      // The browser remembers that it failed, or the server has another version by now: the page is loaded anew, once,
+      // as soon as nothing would be lost by it.
       await saveNow();
       const { joint, save } = useOpen.getState();
       if ((joint && save !== 'saved') || sessionStorage.getItem(RELOADED)) throw error;
@@ -30,7 +31,8 @@ async function fromServer<T>(load: () => Promise<T>): Promise<T> {
 /** A view that is loaded when it is first looked at. */
 // The props of a view are its own; nothing here looks at them.
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
-export const view = <C extends ComponentType<any>>(load: () => Promise<{ default: C }>): LazyExoticComponent<C> => lazy(() => fromServer(load));
+export const view = <C extends ComponentType<any>>(load: () => Promise<{ default: C }>): LazyExoticComponent<C> =>
+  lazy(() => fromServer(load));
 
 /** Shown while a view comes. */
 export function Coming() {
@@ -39,7 +41,10 @@ export function Coming() {
   return (
     <main role="status" className="max-w-[38rem] p-6">
       <h1 className="text-[16px]">The server that Gristmill came from has stopped.</h1>
-      <p className="pt-2">This view has not been loaded yet. What you have made is stored in this browser and is safe. Start the server again with <span className="num">npm run demo</span>: the view comes by itself when it answers.</p>
+      <p className="pt-2">
+        This view has not been loaded yet. What you have made is stored in this browser and is safe. Start the server
+        again with <span className="num">npm run demo</span>: the view comes by itself when it answers.
+      </p>
     </main>
   );
 }

@@ -1,7 +1,10 @@
 import { Component, type ReactNode } from 'react';
 
 /** Keeps what fails within it from taking the rest of the page along; another `of` begins anew. */
-export class Boundary extends Component<{ readonly of: unknown; readonly instead: (why: string) => ReactNode; readonly children: ReactNode }, { why: string | undefined }> {
+export class Boundary extends Component<
+  { readonly of: unknown; readonly instead: (why: string) => ReactNode; readonly children: ReactNode },
+  { why: string | undefined }
+> {
   override state: { why: string | undefined } = { why: undefined };
 
   static getDerivedStateFromError(error: unknown): { why: string } {

@@ -2,13 +2,31 @@ import { boundsOf, stageKind, svgPath, type StageRecord } from '@gristmill/core'
 import { memo, useMemo } from 'react';
 import { useShelf } from '../state/shelf.ts';
 
-const TINT: Record<string, string> = { none: 'none', part: 'var(--part)', partB: 'var(--part-b)', belt: 'var(--belt)', hole: 'var(--panel)' };
+const TINT: Record<string, string> = {
+  none: 'none',
+  part: 'var(--part)',
+  partB: 'var(--part-b)',
+  belt: 'var(--belt)',
+  hole: 'var(--panel)',
+};
 
 /** A small true picture of a stage, from its own geometry. */
-export const Glyph = memo(function Glyph({ stage, width, height }: { stage: StageRecord; width: number; height: number }) {
+export const Glyph = memo(function Glyph({
+  stage,
+  width,
+  height,
+}: {
+  stage: StageRecord;
+  width: number;
+  height: number;
+}) {
   const shelf = useShelf();
   const picture = useMemo(() => {
-    const made = stageKind(stage.kind)?.drawing(stage.params, 0, { shelf, duty: { torque: 0, torqueRms: 0, speed: 0 }, glyph: true });
+    const made = stageKind(stage.kind)?.drawing(stage.params, 0, {
+      shelf,
+      duty: { torque: 0, torqueRms: 0, speed: 0 },
+      glyph: true,
+    });
     if (!made?.ok) return undefined;
     const curves = made.value.flatMap((l) => l.items).filter((i) => i.kind === 'curve');
     const b = boundsOf(curves);
@@ -25,9 +43,22 @@ export const Glyph = memo(function Glyph({ stage, width, height }: { stage: Stag
   const { b, curves } = picture;
   const mm = (v: number) => v * 1000;
   return (
-    <svg width={width} height={height} viewBox={`${mm(b.x0) - 0.5} ${mm(-b.y1) - 0.5} ${mm(b.x1 - b.x0) + 1} ${mm(b.y1 - b.y0) + 1}`} aria-hidden="true">
+    <svg
+      width={width}
+      height={height}
+      viewBox={`${mm(b.x0) - 0.5} ${mm(-b.y1) - 0.5} ${mm(b.x1 - b.x0) + 1} ${mm(b.y1 - b.y0) + 1}`}
+      aria-hidden="true"
+    >
       {curves.map((c) => (
-        <path key={c.key} d={svgPath(c.outline, 1000, 2)} transform={`translate(${mm(c.at.x)} ${mm(-c.at.y)}) rotate(${(-c.at.turn * 180) / Math.PI})`} fill={TINT[c.tint]} stroke="var(--ink)" strokeWidth={1} vectorEffect="non-scaling-stroke" />
+        <path
+          key={c.key}
+          d={svgPath(c.outline, 1000, 2)}
+          transform={`translate(${mm(c.at.x)} ${mm(-c.at.y)}) rotate(${(-c.at.turn * 180) / Math.PI})`}
+          fill={TINT[c.tint]}
+          stroke="var(--ink)"
+          strokeWidth={1}
+          vectorEffect="non-scaling-stroke"
+        />
       ))}
     </svg>
   );

@@ -1,5 +1,16 @@
 import { displayUnit, fromSi, plainNumber, type QuantityId } from '@gristmill/core';
-import { CartesianGrid, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Scatter, Tooltip, XAxis, YAxis, ZAxis } from 'recharts';
+import {
+  CartesianGrid,
+  ComposedChart,
+  Line,
+  ReferenceLine,
+  ResponsiveContainer,
+  Scatter,
+  Tooltip,
+  XAxis,
+  YAxis,
+  ZAxis,
+} from 'recharts';
 import { useUnits } from '../state/prefs.ts';
 
 export interface Series {
@@ -32,7 +43,12 @@ export interface PlotProps {
   readonly series: readonly Series[];
   readonly marks?: readonly Mark[];
   /** Readings as dots. */
-  readonly dots?: readonly { readonly key: string; readonly x: ArrayLike<number>; readonly y: ArrayLike<number>; readonly colour: string }[];
+  readonly dots?: readonly {
+    readonly key: string;
+    readonly x: ArrayLike<number>;
+    readonly y: ArrayLike<number>;
+    readonly colour: string;
+  }[];
   readonly level?: { readonly name: string; readonly y: number } | undefined;
   readonly height?: number | `${number}%`;
 }
@@ -43,14 +59,28 @@ interface Shape {
   readonly payload?: Mark;
 }
 
-/** A mark of the brief: an open bracket-like diamond that holds, a cross that does not; told by shape as well as colour. */
+/**
+ * A mark of the brief: an open bracket-like diamond that holds, a cross that does not; told by shape as well as colour.
+ */
 function MarkShape({ cx = 0, cy = 0, payload }: Shape) {
   if (!payload) return <g />;
   return (
     <g>
       <title>{payload.title ?? payload.name}</title>
-      {payload.ok ? <path d={`M${cx - 5} ${cy}l5 -5l5 5l-5 5Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.6} /> : <path d={`M${cx - 5} ${cy - 5}l10 10M${cx + 5} ${cy - 5}l-10 10`} stroke="var(--fail)" strokeWidth={2.2} />}
-      <text x={cx + 9} y={payload.below ? cy + 15 : cy - 6} fontSize={12} fill={payload.ok ? 'var(--ink)' : 'var(--fail)'} stroke="var(--paper)" strokeWidth={3} paintOrder="stroke">
+      {payload.ok ? (
+        <path d={`M${cx - 5} ${cy}l5 -5l5 5l-5 5Z`} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.6} />
+      ) : (
+        <path d={`M${cx - 5} ${cy - 5}l10 10M${cx + 5} ${cy - 5}l-10 10`} stroke="var(--fail)" strokeWidth={2.2} />
+      )}
+      <text
+        x={cx + 9}
+        y={payload.below ? cy + 15 : cy - 6}
+        fontSize={12}
+        fill={payload.ok ? 'var(--ink)' : 'var(--fail)'}
+        stroke="var(--paper)"
+        strokeWidth={3}
+        paintOrder="stroke"
+      >
         {payload.name}
       </text>
     </g>
@@ -59,10 +89,23 @@ function MarkShape({ cx = 0, cy = 0, payload }: Shape) {
 
 const withUnit = (name: string, unit: string): string => (unit ? `${name}, ${unit}` : name);
 
-const Dot = ({ cx = 0, cy = 0, fill }: { cx?: number; cy?: number; fill?: string }) => <circle cx={cx} cy={cy} r={2.4} fill={fill} />;
+const Dot = ({ cx = 0, cy = 0, fill }: { cx?: number; cy?: number; fill?: string }) => (
+  <circle cx={cx} cy={cy} r={2.4} fill={fill} />
+);
 
 /** A line plot in the reader's units with marks and one level. */
-export default function Plot({ name, x, y, xName, yName, series, marks = [], dots = [], level, height = '100%' }: PlotProps) {
+export default function Plot({
+  name,
+  x,
+  y,
+  xName,
+  yName,
+  series,
+  marks = [],
+  dots = [],
+  level,
+  height = '100%',
+}: PlotProps) {
   const units = useUnits();
   const xu = displayUnit(x, units);
   const yu = displayUnit(y, units);
@@ -75,15 +118,86 @@ export default function Plot({ name, x, y, xName, yName, series, marks = [], dot
       <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 520, height: 260 }}>
         <ComposedChart margin={{ top: 14, right: 26, bottom: 18, left: 6 }} accessibilityLayer={false}>
           <CartesianGrid stroke="var(--rule)" strokeDasharray="1 4" />
-          <XAxis type="number" dataKey="x" domain={['auto', 'auto']} tick={tick} stroke="var(--muted)" tickFormatter={write} label={{ value: withUnit(xName, xu.symbol), position: 'insideBottom', offset: -12, fontSize: 12, fill: 'var(--muted)' }} />
-          <YAxis type="number" dataKey="y" domain={['auto', 'auto']} tick={tick} stroke="var(--muted)" tickFormatter={write} width={54} label={{ value: withUnit(yName, yu.symbol), angle: -90, position: 'insideLeft', offset: 12, fontSize: 12, fill: 'var(--muted)', style: { textAnchor: 'middle' } }} />
+          <XAxis
+            type="number"
+            dataKey="x"
+            domain={['auto', 'auto']}
+            tick={tick}
+            stroke="var(--muted)"
+            tickFormatter={write}
+            label={{
+              value: withUnit(xName, xu.symbol),
+              position: 'insideBottom',
+              offset: -12,
+              fontSize: 12,
+              fill: 'var(--muted)',
+            }}
+          />
+          <YAxis
+            type="number"
+            dataKey="y"
+            domain={['auto', 'auto']}
+            tick={tick}
+            stroke="var(--muted)"
+            tickFormatter={write}
+            width={54}
+            label={{
+              value: withUnit(yName, yu.symbol),
+              angle: -90,
+              position: 'insideLeft',
+              offset: 12,
+              fontSize: 12,
+              fill: 'var(--muted)',
+              style: { textAnchor: 'middle' },
+            }}
+          />
           <ZAxis range={[60, 60]} />
-          <Tooltip isAnimationActive={false} cursor={{ stroke: 'var(--muted)', strokeDasharray: '2 3' }} formatter={(v) => [`${write(Number(v))} ${yu.symbol}`, yName]} labelFormatter={(v) => `${write(Number(v))} ${xu.symbol}`} contentStyle={{ background: 'var(--panel)', border: '1px solid var(--ink)', borderRadius: 2, fontSize: 12, padding: '4px 8px' }} />
-          {level && Number.isFinite(level.y) ? <ReferenceLine y={fromSi(level.y, yu)} stroke="var(--ink)" strokeDasharray="6 3" ifOverflow="extendDomain" label={{ value: level.name, position: 'insideTopRight', fontSize: 12, fill: 'var(--ink)' }} /> : null}
+          <Tooltip
+            isAnimationActive={false}
+            cursor={{ stroke: 'var(--muted)', strokeDasharray: '2 3' }}
+            formatter={(v) => [`${write(Number(v))} ${yu.symbol}`, yName]}
+            labelFormatter={(v) => `${write(Number(v))} ${xu.symbol}`}
+            contentStyle={{
+              background: 'var(--panel)',
+              border: '1px solid var(--ink)',
+              borderRadius: 2,
+              fontSize: 12,
+              padding: '4px 8px',
+            }}
+          />
+          {level && Number.isFinite(level.y) ? (
+            <ReferenceLine
+              y={fromSi(level.y, yu)}
+              stroke="var(--ink)"
+              strokeDasharray="6 3"
+              ifOverflow="extendDomain"
+              label={{ value: level.name, position: 'insideTopRight', fontSize: 12, fill: 'var(--ink)' }}
+            />
+          ) : null}
           {series.map((s, i) => (
-            <Line key={s.key} data={data[i]} dataKey="y" name={s.name} stroke={s.colour} strokeWidth={s.width ?? 1.8} strokeDasharray={s.dash} dot={false} isAnimationActive={false} type="linear" />
+            <Line
+              key={s.key}
+              data={data[i]}
+              dataKey="y"
+              name={s.name}
+              stroke={s.colour}
+              strokeWidth={s.width ?? 1.8}
+              strokeDasharray={s.dash}
+              dot={false}
+              isAnimationActive={false}
+              type="linear"
+            />
           ))}
-          {dots.map((d) => <Scatter key={d.key} data={Array.from(d.x, (v, i) => ({ x: fromSi(v, xu), y: fromSi(d.y[i]!, yu) }))} dataKey="y" fill={d.colour} shape={Dot} isAnimationActive={false} />)}
+          {dots.map((d) => (
+            <Scatter
+              key={d.key}
+              data={Array.from(d.x, (v, i) => ({ x: fromSi(v, xu), y: fromSi(d.y[i]!, yu) }))}
+              dataKey="y"
+              fill={d.colour}
+              shape={Dot}
+              isAnimationActive={false}
+            />
+          ))}
           {placed.length ? <Scatter data={placed} dataKey="y" shape={MarkShape} isAnimationActive={false} /> : null}
         </ComposedChart>
       </ResponsiveContainer>

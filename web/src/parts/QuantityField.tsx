@@ -1,4 +1,12 @@
-import { displayUnit, formatQuantity, fromSi, parseQuantity, toSi, type Problem, type QuantityId } from '@gristmill/core';
+import {
+  displayUnit,
+  formatQuantity,
+  fromSi,
+  parseQuantity,
+  toSi,
+  type Problem,
+  type QuantityId,
+} from '@gristmill/core';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { useUnits } from '../state/prefs.ts';
 import { takeRefusal } from '../state/refusal.ts';
@@ -25,20 +33,36 @@ export interface QuantityFieldProps {
 
 /** Why a value is outside what a field takes, in the reader's unit. */
 function outside(si: number, p: QuantityFieldProps, say: (x: number) => string): Problem | undefined {
-  if (p.whole && !Number.isInteger(si)) return { what: `${say(si)} is not a whole number.`, why: `${p.label} is counted.`, mend: `Type ${Math.round(si)}.` };
-  if (p.min !== undefined && si < p.min) return { what: `${say(si)} is too little for ${p.label.toLowerCase()}.`, why: `It must be at least ${say(p.min)}.`, mend: 'Type a larger value.' };
-  if (p.max !== undefined && si > p.max) return { what: `${say(si)} is too much for ${p.label.toLowerCase()}.`, why: `It must be at most ${say(p.max)}.`, mend: 'Type a smaller value.' };
+  if (p.whole && !Number.isInteger(si))
+    return {
+      what: `${say(si)} is not a whole number.`,
+      why: `${p.label} is counted.`,
+      mend: `Type ${Math.round(si)}.`,
+    };
+  if (p.min !== undefined && si < p.min)
+    return {
+      what: `${say(si)} is too little for ${p.label.toLowerCase()}.`,
+      why: `It must be at least ${say(p.min)}.`,
+      mend: 'Type a larger value.',
+    };
+  if (p.max !== undefined && si > p.max)
+    return {
+      what: `${say(si)} is too much for ${p.label.toLowerCase()}.`,
+      why: `It must be at most ${say(p.max)}.`,
+      mend: 'Type a smaller value.',
+    };
   return undefined;
 }
 
 /**
- * A field for a quantity: takes any unit of its kind, shows the reader's; arrows nudge (Shift ×10, Alt ÷10), Enter and leaving
+ * A field for a quantity: takes any unit of its kind, shows the reader's; arrows nudge (Shift ×10, Alt ÷10), Enter and
+ * leaving
  * accept, Escape restores. What cannot be accepted stays as typed, with the reason below it.
  */
 export function QuantityField(p: QuantityFieldProps) {
   const units = useUnits();
   const unit = displayUnit(p.quantity, units);
-  const shown = formatQuantity(p.value, p.quantity, units, p.whole ? 9 : p.digits ?? 5);
+  const shown = formatQuantity(p.value, p.quantity, units, p.whole ? 9 : (p.digits ?? 5));
   const [text, setText] = useState<string | undefined>();
   const [problem, setProblem] = useState<Problem | undefined>();
   const own = useId();
@@ -84,8 +108,10 @@ export function QuantityField(p: QuantityFieldProps) {
     const moved = fromSi(from, unit) + fromSi(p.step * scale * direction + toSi(0, unit), unit);
     if (offer(toSi(Number(moved.toPrecision(10)), unit), '')) setText(undefined);
   };
-  // After the accepted text is written. Selecting takes the focus with it, so not when it has gone elsewhere in the meantime.
-  const selectSoon = () => requestAnimationFrame(() => document.activeElement === input.current && input.current?.select());
+  // After the accepted text is written. Selecting takes the focus with it, so not when it has gone elsewhere in the
+  // meantime.
+  const selectSoon = () =>
+    requestAnimationFrame(() => document.activeElement === input.current && input.current?.select());
   const keys = (e: KeyboardEvent<HTMLInputElement>) => {
     if (e.key === 'ArrowUp') nudge(e, 1);
     else if (e.key === 'ArrowDown') nudge(e, -1);
@@ -108,9 +134,20 @@ export function QuantityField(p: QuantityFieldProps) {
           {p.label}
         </label>
         <input
-          ref={input} id={id} disabled={p.disabled} className={`field-input ${p.hideLabel ? '' : 'max-w-[9.5rem]'}`} inputMode="text" autoComplete="off" spellCheck={false} value={text ?? shown}
-          aria-invalid={problem ? true : undefined} aria-describedby={problem ? `${id}-why` : undefined}
-          onFocus={(e) => e.target.select()} onChange={(e) => setText(e.target.value)} onBlur={accept} onKeyDown={keys}
+          ref={input}
+          id={id}
+          disabled={p.disabled}
+          className={`field-input ${p.hideLabel ? '' : 'max-w-[9.5rem]'}`}
+          inputMode="text"
+          autoComplete="off"
+          spellCheck={false}
+          value={text ?? shown}
+          aria-invalid={problem ? true : undefined}
+          aria-describedby={problem ? `${id}-why` : undefined}
+          onFocus={(e) => e.target.select()}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={accept}
+          onKeyDown={keys}
         />
       </div>
       {problem ? (

@@ -1,7 +1,8 @@
 export interface ScaleProps {
   readonly asked?: { readonly value: number; readonly sense: 'min' | 'max' } | undefined;
   readonly expected?: { readonly value: number; readonly low: number; readonly high: number } | undefined;
-  readonly found?: { readonly value: number; readonly U: number; readonly bound?: 'both' | 'atLeast' | 'atMost' } | undefined;
+  readonly found?:
+    { readonly value: number; readonly U: number; readonly bound?: 'both' | 'atLeast' | 'atMost' } | undefined;
   /** Ends of the scale, where several scales should be comparable. */
   readonly range?: readonly [number, number] | undefined;
   readonly width?: number;
@@ -13,7 +14,16 @@ const MID = HEIGHT / 2;
 
 /** The ends that show everything given, with room at either side. */
 export function scaleRange(items: readonly Pick<ScaleProps, 'asked' | 'expected' | 'found'>[]): [number, number] {
-  const all = items.flatMap((x) => [x.asked?.value, x.expected?.value, x.expected?.low, x.expected?.high, x.found && x.found.value - x.found.U, x.found && x.found.value + x.found.U]).filter((x): x is number => x !== undefined && Number.isFinite(x));
+  const all = items
+    .flatMap((x) => [
+      x.asked?.value,
+      x.expected?.value,
+      x.expected?.low,
+      x.expected?.high,
+      x.found && x.found.value - x.found.U,
+      x.found && x.found.value + x.found.U,
+    ])
+    .filter((x): x is number => x !== undefined && Number.isFinite(x));
   if (all.length === 0) return [0, 1];
   const low = Math.min(...all);
   const high = Math.max(...all);
@@ -28,23 +38,67 @@ export function Scale({ asked, expected, found, range, width = 150, label }: Sca
   const x = (v: number) => 4 + ((Math.min(b, Math.max(a, v)) - a) / (b - a || 1)) * (width - 8);
   const patternId = 'hatch-expected';
   return (
-    <svg role="img" aria-label={label} width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} className="block shrink-0 overflow-visible">
+    <svg
+      role="img"
+      aria-label={label}
+      width={width}
+      height={HEIGHT}
+      viewBox={`0 0 ${width} ${HEIGHT}`}
+      className="block shrink-0 overflow-visible"
+    >
       <line x1={0} x2={width} y1={MID} y2={MID} stroke="var(--rule)" />
       {expected && Number.isFinite(expected.value) ? (
         <g>
-          <rect x={x(expected.low)} y={MID - 5} width={Math.max(2, x(expected.high) - x(expected.low))} height={10} fill="var(--expected-soft)" stroke="var(--expected)" strokeWidth={0.8} />
-          <rect x={x(expected.low)} y={MID - 5} width={Math.max(2, x(expected.high) - x(expected.low))} height={10} fill={`url(#${patternId})`} />
-          <line x1={x(expected.value)} x2={x(expected.value)} y1={MID - 7} y2={MID + 7} stroke="var(--expected)" strokeWidth={1.6} />
+          <rect
+            x={x(expected.low)}
+            y={MID - 5}
+            width={Math.max(2, x(expected.high) - x(expected.low))}
+            height={10}
+            fill="var(--expected-soft)"
+            stroke="var(--expected)"
+            strokeWidth={0.8}
+          />
+          <rect
+            x={x(expected.low)}
+            y={MID - 5}
+            width={Math.max(2, x(expected.high) - x(expected.low))}
+            height={10}
+            fill={`url(#${patternId})`}
+          />
+          <line
+            x1={x(expected.value)}
+            x2={x(expected.value)}
+            y1={MID - 7}
+            y2={MID + 7}
+            stroke="var(--expected)"
+            strokeWidth={1.6}
+          />
         </g>
       ) : null}
       {found && Number.isFinite(found.value) ? (
         <g stroke="var(--found)" fill="var(--found)">
-          <line x1={x(found.bound === 'atMost' ? a : found.value - found.U)} x2={x(found.bound === 'atLeast' ? b : found.value + found.U)} y1={MID} y2={MID} strokeWidth={1.6} strokeDasharray={found.bound && found.bound !== 'both' ? '2 2' : undefined} />
+          <line
+            x1={x(found.bound === 'atMost' ? a : found.value - found.U)}
+            x2={x(found.bound === 'atLeast' ? b : found.value + found.U)}
+            y1={MID}
+            y2={MID}
+            strokeWidth={1.6}
+            strokeDasharray={found.bound && found.bound !== 'both' ? '2 2' : undefined}
+          />
           <circle cx={x(found.value)} cy={MID} r={3.6} stroke="none" />
         </g>
       ) : null}
       {asked && Number.isFinite(asked.value) ? (
-        <path d={asked.sense === 'min' ? `M${x(asked.value) + 5} 1H${x(asked.value)}V${HEIGHT - 1}H${x(asked.value) + 5}` : `M${x(asked.value) - 5} 1H${x(asked.value)}V${HEIGHT - 1}H${x(asked.value) - 5}`} fill="none" stroke="var(--ink)" strokeWidth={1.8} />
+        <path
+          d={
+            asked.sense === 'min'
+              ? `M${x(asked.value) + 5} 1H${x(asked.value)}V${HEIGHT - 1}H${x(asked.value) + 5}`
+              : `M${x(asked.value) - 5} 1H${x(asked.value)}V${HEIGHT - 1}H${x(asked.value) - 5}`
+          }
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={1.8}
+        />
       ) : null}
     </svg>
   );

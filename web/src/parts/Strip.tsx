@@ -8,7 +8,15 @@ function MotorGlyph({ frame, length }: { frame: number; length: number }) {
   const h = 34;
   const w = Math.max(20, Math.min(54, (h * length) / frame));
   return (
-    <svg width={w + 16} height={h + 4} viewBox={`0 0 ${w + 16} ${h + 4}`} aria-hidden="true" fill="var(--part)" stroke="var(--ink)" strokeWidth="1.2">
+    <svg
+      width={w + 16}
+      height={h + 4}
+      viewBox={`0 0 ${w + 16} ${h + 4}`}
+      aria-hidden="true"
+      fill="var(--part)"
+      stroke="var(--ink)"
+      strokeWidth="1.2"
+    >
       <rect x="1" y="2" width={w} height={h} />
       <path d={`M1 ${2 + h * 0.22}h${w}M1 ${2 + h * 0.78}h${w}`} stroke="var(--muted)" strokeWidth="0.8" />
       <rect x={w + 1} y={h / 2 - 1} width="13" height="6" fill="var(--panel)" />
@@ -18,7 +26,15 @@ function MotorGlyph({ frame, length }: { frame: number; length: number }) {
 
 function OutputGlyph() {
   return (
-    <svg width="76" height="38" viewBox="0 0 76 38" aria-hidden="true" stroke="var(--ink)" fill="var(--panel)" strokeWidth="1.2">
+    <svg
+      width="76"
+      height="38"
+      viewBox="0 0 76 38"
+      aria-hidden="true"
+      stroke="var(--ink)"
+      fill="var(--panel)"
+      strokeWidth="1.2"
+    >
       <circle cx="9" cy="19" r="7" />
       <path d="M16 19h38" strokeWidth="4" />
       <rect x="54" y="8" width="20" height="22" fill="var(--part)" />
@@ -34,21 +50,32 @@ export function Strip({ joint, variant, report }: { joint: Joint; variant: Varia
   const say = (i: number) => {
     const n = nodes[i];
     if (!n) return '';
-    return [formatQuantity(n.torque, 'torque', units, 3), formatQuantity(n.speed, 'speed', units, 3), ...(i > 0 ? [formatQuantity(n.play, 'smallAngle', units, 2)] : [])].join(' · ');
+    return [
+      formatQuantity(n.torque, 'torque', units, 3),
+      formatQuantity(n.speed, 'speed', units, 3),
+      ...(i > 0 ? [formatQuantity(n.play, 'smallAngle', units, 2)] : []),
+    ].join(' · ');
   };
   const weakest = report?.limitedBy.match(/stage (\d+)/)?.[1];
   const base = `/joint/${slug(joint.id)}`;
   const needs = report?.verdicts.find((v) => v.id === 'torque');
   return (
     <nav aria-label="Drive line" className="relative flex h-full min-w-0 items-stretch overflow-x-auto">
-      <div aria-hidden="true" className="pointer-events-none absolute inset-x-6 top-[42px] border-t border-dashed border-muted/60" />
+      <div
+        aria-hidden="true"
+        className="pointer-events-none absolute inset-x-6 top-[42px] border-t border-dashed border-muted/60"
+      />
       <ol className="relative flex min-w-full items-stretch justify-between gap-2 px-4">
         <li className="flex">
           <NavLink to={`${base}/line`} className="flex flex-col justify-between px-2 py-1.5" title={variant.motor.name}>
             <span className="flex h-[72px] items-center gap-2">
-              <span className="bg-panel"><MotorGlyph frame={variant.motor.frame} length={variant.motor.length} /></span>
+              <span className="bg-panel">
+                <MotorGlyph frame={variant.motor.frame} length={variant.motor.length} />
+              </span>
             </span>
-            <span className="text-[12px] leading-tight"><b>Motor</b> <span className="num ml-1 text-muted">{say(0)}</span></span>
+            <span className="text-[12px] leading-tight">
+              <b>Motor</b> <span className="num ml-1 text-muted">{say(0)}</span>
+            </span>
           </NavLink>
         </li>
         {variant.stages.map((s, j) => {
@@ -59,13 +86,29 @@ export function Strip({ joint, variant, report }: { joint: Joint; variant: Varia
           const weak = weakest === String(j + 1) && needs && needs.state !== 'holds';
           return (
             <li key={s.id} className="flex">
-              <NavLink to={`${base}/stage/${j + 1}`} aria-current={open ? 'step' : undefined} className={`flex flex-col justify-between px-2 py-1.5 outline-offset-[-3px] ${open ? 'bg-paper outline-[1.5px] outline-ink' : ''}`}>
+              <NavLink
+                to={`${base}/stage/${j + 1}`}
+                aria-current={open ? 'step' : undefined}
+                className={`flex flex-col justify-between px-2 py-1.5 outline-offset-[-3px] ${open ? 'bg-paper outline-[1.5px] outline-ink' : ''}`}
+              >
                 <span className="flex h-[72px] items-center gap-2.5">
-                  <span className={open ? 'bg-paper' : 'bg-panel'}><Glyph stage={s} width={98} height={62} /></span>
+                  <span className={open ? 'bg-paper' : 'bg-panel'}>
+                    <Glyph stage={s} width={98} height={62} />
+                  </span>
                   <span className={`flex flex-col px-0.5 text-[12px] leading-[1.35] ${open ? 'bg-paper' : 'bg-panel'}`}>
-                    <b>{j + 1} {kind?.name ?? s.kind}</b>
-                    {trouble ? <span className="text-fail">✕ cannot be</span> : <span className="num text-muted">{number ? formatQuantity(number.ratio, 'ratio', units, 3) : ''}</span>}
-                    <span className={weak ? 'text-fail' : 'num text-muted'}>{weak ? '✕ weakest' : number ? `η ${number.etaForward.toFixed(2)}` : ''}</span>
+                    <b>
+                      {j + 1} {kind?.name ?? s.kind}
+                    </b>
+                    {trouble ? (
+                      <span className="text-fail">✕ cannot be</span>
+                    ) : (
+                      <span className="num text-muted">
+                        {number ? formatQuantity(number.ratio, 'ratio', units, 3) : ''}
+                      </span>
+                    )}
+                    <span className={weak ? 'text-fail' : 'num text-muted'}>
+                      {weak ? '✕ weakest' : number ? `η ${number.etaForward.toFixed(2)}` : ''}
+                    </span>
                   </span>
                 </span>
                 <span className="num text-[12px] text-muted">{say(j + 1)}</span>
@@ -75,13 +118,24 @@ export function Strip({ joint, variant, report }: { joint: Joint; variant: Varia
         })}
         {variant.stages.length === 0 ? (
           <li className="flex items-center bg-panel px-3">
-            <NavLink to={`${base}/line`} className="mend">No stages yet. Add the first</NavLink>
+            <NavLink to={`${base}/line`} className="mend">
+              No stages yet. Add the first
+            </NavLink>
           </li>
         ) : null}
         <li className="flex">
           <NavLink to={`${base}/brief`} className="flex flex-col justify-between px-2 py-1.5">
-            <span className="flex h-[72px] items-center"><span className="bg-panel"><OutputGlyph /></span></span>
-            <span className="text-[12px] leading-tight"><b>Output</b> <span className="num ml-1 text-muted">needs {needs && Number.isFinite(needs.asked) ? formatQuantity(needs.asked, 'torque', units, 3) : ''}</span></span>
+            <span className="flex h-[72px] items-center">
+              <span className="bg-panel">
+                <OutputGlyph />
+              </span>
+            </span>
+            <span className="text-[12px] leading-tight">
+              <b>Output</b>{' '}
+              <span className="num ml-1 text-muted">
+                needs {needs && Number.isFinite(needs.asked) ? formatQuantity(needs.asked, 'torque', units, 3) : ''}
+              </span>
+            </span>
           </NavLink>
         </li>
       </ol>

@@ -1,11 +1,24 @@
-import { LIMIT_KINDS, sayBanded, standing, type Finding, type Joint, type LineReport, type Verdict } from '@gristmill/core';
+import {
+  LIMIT_KINDS,
+  sayBanded,
+  standing,
+  type Finding,
+  type Joint,
+  type LineReport,
+  type Verdict,
+} from '@gristmill/core';
 import { usePrefs, useUnits } from '../state/prefs.ts';
 import { FigureText, FoundText } from './FigureText.tsx';
 import { Scale } from './Scale.tsx';
 import { askedMark, foundSource, verdictWord } from './words.ts';
 
 /** The finding that counts for the open variant on a row: the newest build's. */
-export function foundFor(joint: Joint, findings: readonly Finding[], variantId: string, row: Verdict['id']): Finding | undefined {
+export function foundFor(
+  joint: Joint,
+  findings: readonly Finding[],
+  variantId: string,
+  row: Verdict['id'],
+): Finding | undefined {
   for (const build of [...joint.builds].reverse()) {
     if (build.variantId !== variantId) continue;
     const f = standing(findings, joint.tests, build.id, row);
@@ -22,31 +35,67 @@ function Row({ verdict, finding, width }: { verdict: Verdict; finding: Finding |
   return (
     <li className="rule-b py-1.5" data-limit={verdict.id} data-state={verdict.state}>
       <div className="flex items-center justify-between gap-2">
-        <span className="truncate font-semibold" title={kind.help}>{kind.name}</span>
-        {verdict.id === 'noise' ? null : <Scale width={width} label={`${kind.name}: ${word.text}`} asked={askedMark(verdict.asked, verdict.sense)} expected={verdict.figure} found={found ? { value: found.value, U: found.U, bound: finding.bound } : undefined} />}
+        <span className="truncate font-semibold" title={kind.help}>
+          {kind.name}
+        </span>
+        {verdict.id === 'noise' ? null : (
+          <Scale
+            width={width}
+            label={`${kind.name}: ${word.text}`}
+            asked={askedMark(verdict.asked, verdict.sense)}
+            expected={verdict.figure}
+            found={found ? { value: found.value, U: found.U, bound: finding.bound } : undefined}
+          />
+        )}
       </div>
       <div className="flex flex-wrap items-baseline justify-between gap-x-2 text-[12.5px]">
         <span className="num">
-          {verdict.sense === 'either' || !Number.isFinite(verdict.asked) ? '' : `${verdict.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: verdict.asked }, kind.quantity, units)}`}
+          {verdict.sense === 'either' || !Number.isFinite(verdict.asked)
+            ? ''
+            : `${verdict.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: verdict.asked }, kind.quantity, units)}`}
           {verdict.need === 'wish' ? <span className="label"> wish</span> : null}
         </span>
-        <span className={`whitespace-nowrap ${word.tone}`}>{word.mark} {word.text}</span>
+        <span className={`whitespace-nowrap ${word.tone}`}>
+          {word.mark} {word.text}
+        </span>
       </div>
       <div className="flex flex-wrap items-baseline justify-between gap-x-2 text-[12.5px]">
-        {verdict.figure ? <FigureText figure={verdict.figure} at={{ stageId: undefined, figureId: verdict.figure.id }} /> : <span className={verdict.says ? '' : 'label'}>{verdict.says ?? 'nothing expected yet'}</span>}
-        {found ? <FoundText name={kind.name.toLowerCase()} found={found} bound={finding.bound} {...foundSource(finding)} /> : null}
+        {verdict.figure ? (
+          <FigureText figure={verdict.figure} at={{ stageId: undefined, figureId: verdict.figure.id }} />
+        ) : (
+          <span className={verdict.says ? '' : 'label'}>{verdict.says ?? 'nothing expected yet'}</span>
+        )}
+        {found ? (
+          <FoundText name={kind.name.toLowerCase()} found={found} bound={finding.bound} {...foundSource(finding)} />
+        ) : null}
       </div>
     </li>
   );
 }
 
 /** One row a limit of the brief: asked, expected, found on one short scale. Collapsible; its width is the reader's. */
-export function Tally({ joint, report, findings }: { joint: Joint; report: LineReport | undefined; findings: readonly Finding[] }) {
+export function Tally({
+  joint,
+  report,
+  findings,
+}: {
+  joint: Joint;
+  report: LineReport | undefined;
+  findings: readonly Finding[];
+}) {
   const { tallyOpen, tallyWidth, set } = usePrefs();
   if (!tallyOpen) {
     return (
-      <aside aria-label="Tally" className="no-print border-l border-rule-strong bg-panel max-[1099px]:border-l-0 max-[1099px]:border-t">
-        <button type="button" className="h-full px-1.5 py-3 [writing-mode:vertical-rl] max-[1099px]:[writing-mode:horizontal-tb]" aria-expanded={false} onClick={() => set({ tallyOpen: true })}>
+      <aside
+        aria-label="Tally"
+        className="no-print border-l border-rule-strong bg-panel max-[1099px]:border-l-0 max-[1099px]:border-t"
+      >
+        <button
+          type="button"
+          className="h-full px-1.5 py-3 [writing-mode:vertical-rl] max-[1099px]:[writing-mode:horizontal-tb]"
+          aria-expanded={false}
+          onClick={() => set({ tallyOpen: true })}
+        >
           Tally
         </button>
       </aside>
@@ -54,9 +103,20 @@ export function Tally({ joint, report, findings }: { joint: Joint; report: LineR
   }
   const resize = (width: number) => set({ tallyWidth: Math.round(Math.min(560, Math.max(240, width))) });
   return (
-    <aside aria-label="Tally" className="no-print relative flex min-h-0 flex-col border-l border-strong bg-panel max-[1099px]:!w-full max-[1099px]:border-l-0 max-[1099px]:border-t" style={{ width: tallyWidth }}>
+    <aside
+      aria-label="Tally"
+      className="no-print relative flex min-h-0 flex-col border-l border-strong bg-panel max-[1099px]:!w-full max-[1099px]:border-l-0 max-[1099px]:border-t"
+      style={{ width: tallyWidth }}
+    >
       <div
-        role="separator" aria-orientation="vertical" aria-label="Width of the tally" aria-valuenow={tallyWidth} aria-valuemin={240} aria-valuemax={560} tabIndex={0} className="absolute inset-y-0 -left-1 z-10 w-2 cursor-col-resize max-[1099px]:hidden"
+        role="separator"
+        aria-orientation="vertical"
+        aria-label="Width of the tally"
+        aria-valuenow={tallyWidth}
+        aria-valuemin={240}
+        aria-valuemax={560}
+        tabIndex={0}
+        className="absolute inset-y-0 -left-1 z-10 w-2 cursor-col-resize max-[1099px]:hidden"
         onKeyDown={(e) => {
           if (e.key === 'ArrowLeft') resize(tallyWidth + 16);
           if (e.key === 'ArrowRight') resize(tallyWidth - 16);
@@ -83,8 +143,17 @@ export function Tally({ joint, report, findings }: { joint: Joint; report: LineR
         </button>
       </header>
       <ul className="min-h-0 flex-1 overflow-y-auto px-3.5 max-[1099px]:grid max-[1099px]:grid-cols-3 max-[1099px]:gap-x-5">
-        {report?.verdicts.map((v) => <Row key={v.id} verdict={v} finding={foundFor(joint, findings, joint.activeVariant, v.id)} width={Math.max(90, Math.min(190, tallyWidth - 160))} />)}
-        {report && report.verdicts.length === 0 ? <li className="label py-3">The brief asks for nothing yet. Add a limit in the Brief.</li> : null}
+        {report?.verdicts.map((v) => (
+          <Row
+            key={v.id}
+            verdict={v}
+            finding={foundFor(joint, findings, joint.activeVariant, v.id)}
+            width={Math.max(90, Math.min(190, tallyWidth - 160))}
+          />
+        ))}
+        {report && report.verdicts.length === 0 ? (
+          <li className="label py-3">The brief asks for nothing yet. Add a limit in the Brief.</li>
+        ) : null}
       </ul>
     </aside>
   );

@@ -1,16 +1,37 @@
-import { formatBanded, formatQuantity, plainNumber, sayUncertain, type FigureAddress, type Origin } from '@gristmill/core';
+import {
+  formatBanded,
+  formatQuantity,
+  plainNumber,
+  sayUncertain,
+  type FigureAddress,
+  type Origin,
+} from '@gristmill/core';
 import { Dialog } from 'radix-ui';
 import { useWorking } from '../app/working.ts';
 import { useUnits } from '../state/prefs.ts';
 import { useMovers } from '../workers/queries.ts';
 import { Scale } from './Scale.tsx';
 
-const ORIGIN: Record<Origin, string> = { brief: 'brief', field: 'entered', motor: 'motor', shop: 'shop', computed: 'worked out', measured: 'measured', definition: 'definition' };
+const ORIGIN: Record<Origin, string> = {
+  brief: 'brief',
+  field: 'entered',
+  motor: 'motor',
+  shop: 'shop',
+  computed: 'worked out',
+  measured: 'measured',
+  definition: 'definition',
+};
 
 function Movers({ at }: { at: FigureAddress }) {
   const { movers, progress, error } = useMovers(at);
-  if (error) return <p className="text-fail">What moves it could not be worked out. Close and open the working to try again.</p>;
-  if (!movers) return <p className="label" aria-live="polite">Trying every input… {Math.round(progress * 100)} %</p>;
+  if (error)
+    return <p className="text-fail">What moves it could not be worked out. Close and open the working to try again.</p>;
+  if (!movers)
+    return (
+      <p className="label" aria-live="polite">
+        Trying every input… {Math.round(progress * 100)} %
+      </p>
+    );
   if (movers.length === 0) return <p className="label">No input a person can set moves it.</p>;
   return (
     <ol>
@@ -37,7 +58,10 @@ export function WorkingPanel() {
     <Dialog.Root open={subject !== undefined} onOpenChange={(open) => (open ? undefined : close())}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/15" />
-        <Dialog.Content aria-describedby={undefined} className="fixed bottom-0 right-0 top-0 z-30 w-[min(470px,94vw)] overflow-y-auto border-l border-strong bg-panel px-5 py-4">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed bottom-0 right-0 top-0 z-30 w-[min(470px,94vw)] overflow-y-auto border-l border-strong bg-panel px-5 py-4"
+        >
           {subject?.kind === 'expected' ? (
             <>
               <div className="flex items-baseline justify-between">
@@ -50,7 +74,11 @@ export function WorkingPanel() {
                   return `${t.value} ${t.unit} ${t.band}`;
                 })()}
               </p>
-              <p className="label">{subject.figure.high > subject.figure.low ? 'Expected, with the band that about 95 % of specimens should fall in.' : 'Expected; nothing uncertain goes into it.'}</p>
+              <p className="label">
+                {subject.figure.high > subject.figure.low
+                  ? 'Expected, with the band that about 95 % of specimens should fall in.'
+                  : 'Expected; nothing uncertain goes into it.'}
+              </p>
               <h2 className="pt-4">Formula</h2>
               <p className="num py-1 text-[13px]">{subject.figure.working.formula}</p>
               <h2 className="pt-3">Terms</h2>
@@ -60,7 +88,9 @@ export function WorkingPanel() {
                     <tr key={i} className="rule-b">
                       <td className="num whitespace-nowrap">{t.symbol}</td>
                       <td>{t.name}</td>
-                      <td className="num whitespace-nowrap text-right">{Number.isFinite(t.value) ? formatQuantity(t.value, t.quantity, units, 4) : '—'}</td>
+                      <td className="num whitespace-nowrap text-right">
+                        {Number.isFinite(t.value) ? formatQuantity(t.value, t.quantity, units, 4) : '—'}
+                      </td>
                       <td className="label whitespace-nowrap text-right">{ORIGIN[t.origin]}</td>
                     </tr>
                   ))}
@@ -82,10 +112,15 @@ export function WorkingPanel() {
                 <Dialog.Title className="text-[16px] font-semibold">Found {subject.name}</Dialog.Title>
                 <Dialog.Close className="btn-quiet">Close</Dialog.Close>
               </div>
-              <p className="num pt-1 text-[20px] text-found">{sayUncertain(subject.found.value, subject.found.U, subject.found.quantity, units)}</p>
+              <p className="num pt-1 text-[20px] text-found">
+                {sayUncertain(subject.found.value, subject.found.U, subject.found.quantity, units)}
+              </p>
               <p className="label">
                 Expanded uncertainty for 95 %, k = {subject.found.k.toFixed(2)}
-                {Number.isFinite(subject.found.dof) ? `, ${subject.found.dof.toFixed(1)} effective degrees of freedom` : ''}.
+                {Number.isFinite(subject.found.dof)
+                  ? `, ${subject.found.dof.toFixed(1)} effective degrees of freedom`
+                  : ''}
+                .
               </p>
               <Scale label="found" width={420} found={{ value: subject.found.value, U: subject.found.U }} />
               <h2 className="pt-4">Formula</h2>
@@ -96,8 +131,12 @@ export function WorkingPanel() {
                   {subject.found.budget.map((c) => (
                     <tr key={c.id} className="rule-b">
                       <td>{c.name}</td>
-                      <td className="num whitespace-nowrap text-right">{formatQuantity(c.u, subject.found.quantity, units, 2)}</td>
-                      <td className="num text-right text-muted">{subject.found.u > 0 ? Math.round((c.u / subject.found.u) ** 2 * 100) : 0} %</td>
+                      <td className="num whitespace-nowrap text-right">
+                        {formatQuantity(c.u, subject.found.quantity, units, 2)}
+                      </td>
+                      <td className="num text-right text-muted">
+                        {subject.found.u > 0 ? Math.round((c.u / subject.found.u) ** 2 * 100) : 0} %
+                      </td>
                     </tr>
                   ))}
                 </tbody>

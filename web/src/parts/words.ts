@@ -22,7 +22,11 @@ export function verdictWord(v: Pick<Verdict, 'state' | 'sense'>): VerdictWord {
 }
 
 /** The bracket of a limit on a scale; none where nothing is asked as a number. */
-export const askedMark = (asked: number, sense: Verdict['sense']): { value: number; sense: 'min' | 'max' } | undefined => (Number.isFinite(asked) && sense !== 'either' ? { value: asked, sense } : undefined);
+export const askedMark = (
+  asked: number,
+  sense: Verdict['sense'],
+): { value: number; sense: 'min' | 'max' } | undefined =>
+  Number.isFinite(asked) && sense !== 'either' ? { value: asked, sense } : undefined;
 
 /** The verdict of a whole joint: its worst must, then what stops its line, then its worst wish. */
 export function overall(verdicts: readonly Verdict[], trouble: boolean, stops = 0): VerdictWord {
@@ -35,14 +39,26 @@ export function overall(verdicts: readonly Verdict[], trouble: boolean, stops = 
   if (wishes) return { mark: '◐', text: `${wishes} wish${wishes === 1 ? '' : 'es'} missed`, tone: 'text-near' };
   const near = verdicts.filter((v) => v.state === 'near').length;
   if (near) return { mark: '◐', text: `${near} near`, tone: 'text-near' };
-  if (verdicts.every((v) => v.state === 'unknown')) return { mark: '○', text: 'nothing to compare', tone: 'text-muted' };
+  if (verdicts.every((v) => v.state === 'unknown'))
+    return { mark: '○', text: 'nothing to compare', tone: 'text-muted' };
   return { mark: '✓', text: 'holds', tone: '' };
 }
 
 /** Formula and source of a finding, for its working. */
 export function foundSource(f: Finding): { formula: string; source: string } {
-  if (f.result) return { formula: f.result.figures[0]?.how ?? f.result.says, source: 'JCGM 100:2008: type A from the scatter, type B from instruments and rig by derivative, 95 %' };
+  if (f.result)
+    return {
+      formula: f.result.figures[0]?.how ?? f.result.says,
+      source: 'JCGM 100:2008: type A from the scatter, type B from instruments and rig by derivative, 95 %',
+    };
   return f.row === 'play'
-    ? { formula: 'play = 2·asin(d/2L), mean of the readings that count', source: 'JCGM 100:2008: type A from the scatter, type B from instrument and lever, 95 %' }
-    : { formula: 'T = g·cos φ·((m + basket)·L + m_lever·c), the middle between the best rung carried and the least that was not', source: 'JCGM 100:2008: the gap as a rectangle, instrument, lever and angle by derivative, 95 %' };
+    ? {
+        formula: 'play = 2·asin(d/2L), mean of the readings that count',
+        source: 'JCGM 100:2008: type A from the scatter, type B from instrument and lever, 95 %',
+      }
+    : {
+        formula:
+          'T = g·cos φ·((m + basket)·L + m_lever·c), the middle between the best rung carried and the least that was not',
+        source: 'JCGM 100:2008: the gap as a rectangle, instrument, lever and angle by derivative, 95 %',
+      };
 }

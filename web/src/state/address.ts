@@ -1,5 +1,11 @@
-/** Letters, digits, hyphen and underscore stand for themselves; anything else of an identifier is spelled by its code, so that any identifier makes an address and a file name. */
-export const slug = (id: string): string => (/^[A-Za-z0-9_-]+$/.test(id) ? id : `~${[...Array(id.length).keys()].map((i) => id.charCodeAt(i).toString(16).padStart(4, '0')).join('')}`);
+/**
+ * Letters, digits, hyphen and underscore stand for themselves; anything else of an identifier is spelled by its code,
+ * so that any identifier makes an address and a file name.
+ */
+export const slug = (id: string): string =>
+  /^[A-Za-z0-9_-]+$/.test(id)
+    ? id
+    : `~${[...Array(id.length).keys()].map((i) => id.charCodeAt(i).toString(16).padStart(4, '0')).join('')}`;
 
 /** The identifier behind a slug; one that is none is taken as it stands. */
 export function unslug(text: string): string {

@@ -1,4 +1,8 @@
 let asked: Promise<void> | undefined;
 
-/** Every kind of stage is known once this has settled; a joint must not be read before. The first, empty page does without. */
-export const kindsKnown = (): Promise<void> => (asked ??= import('@gristmill/core/stage/kinds').then((m) => m.registerKinds()));
+/**
+ * Every kind of stage is known once this has settled; a joint must not be read before. The first, empty page does
+ * without.
+ */
+export const kindsKnown = (): Promise<void> =>
+  (asked ??= import('@gristmill/core/stage/kinds').then((m) => m.registerKinds()));

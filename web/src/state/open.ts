@@ -1,4 +1,12 @@
-import { activeVariant, keepFactors, sizeLine, usedFactors, type Joint, type Problem, type Variant } from '@gristmill/core';
+import {
+  activeVariant,
+  keepFactors,
+  sizeLine,
+  usedFactors,
+  type Joint,
+  type Problem,
+  type Variant,
+} from '@gristmill/core';
 import { applyPatches, current, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
 import { create } from 'zustand';
 import { jointCheck } from './check.ts';
@@ -30,7 +38,8 @@ interface OpenState {
   lastLabel: string;
   load(joint: Joint | undefined, readOnly?: boolean): void;
   /**
-   * Changes the joint; the same label within a short while joins the last step, so that a drag is one undo. A change that could not be opened again is not made: the reason is returned, and shown by the field it came from.
+   * Changes the joint; the same label within a short while joins the last step, so that a drag is one undo. A change
+   * that could not be opened again is not made: the reason is returned, and shown by the field it came from.
    */
   edit(label: string, recipe: (draft: Draft<Joint>) => void): Problem | undefined;
   /** Takes in what another tab saved, merged with what is here; steps to undo would no longer fit and begin anew. */
@@ -55,10 +64,19 @@ function follow(before: Joint, draft: Draft<Joint>): void {
   draft.variants.forEach((variant, i) => {
     const old = before.variants.find((x) => x.id === variant.id);
     if (!variant.follows || variant.stages.length === 0) return;
-    const moved = JSON.stringify(before.brief) !== JSON.stringify(draft.brief) || !old || !old.follows || JSON.stringify([old.motor, old.driver]) !== JSON.stringify([variant.motor, variant.driver]) || old.stages.length !== variant.stages.length;
+    const moved =
+      JSON.stringify(before.brief) !== JSON.stringify(draft.brief) ||
+      !old ||
+      !old.follows ||
+      JSON.stringify([old.motor, old.driver]) !== JSON.stringify([variant.motor, variant.driver]) ||
+      old.stages.length !== variant.stages.length;
     if (moved) {
       const now = current(draft) as Joint;
-      draft.variants[i]!.stages = sizeLine(now, now.variants[i]!, shelfOf(before.factors, useShop.getState().edits).shelf);
+      draft.variants[i]!.stages = sizeLine(
+        now,
+        now.variants[i]!,
+        shelfOf(before.factors, useShop.getState().edits).shelf,
+      );
     }
   });
 }
@@ -81,7 +99,15 @@ export const useOpen = create<OpenState>((set, get) => ({
   lastLabel: '',
   load: (joint, readOnly = false) => {
     if (joint) jointCheck.trust(joint);
-    set({ joint: joint && { ...joint, factors: keepFactors(joint, useShop.getState().shelf) }, past: [], future: [], save: 'saved', savedAt: undefined, readOnly, lastLabel: '' });
+    set({
+      joint: joint && { ...joint, factors: keepFactors(joint, useShop.getState().shelf) },
+      past: [],
+      future: [],
+      save: 'saved',
+      savedAt: undefined,
+      readOnly,
+      lastLabel: '',
+    });
   },
   edit: (label, recipe) => {
     const { joint, past, readOnly } = get();
@@ -99,9 +125,20 @@ export const useOpen = create<OpenState>((set, get) => ({
     }
     const now = Date.now();
     const last = past[past.length - 1];
-    const joins = last && last.label === label && (gesture ? last.gesture === gesture : last.gesture === 0 && now - last.at < JOIN_WITHIN);
-    const step: Step = joins ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back], at: now, gesture } : { label, forward, back, at: now, gesture };
-    set({ joint: { ...next, changed: new Date(now).toISOString() }, past: [...(joins ? past.slice(0, -1) : past), step].slice(-KEPT_STEPS), future: [], save: 'unsaved', lastLabel: label });
+    const joins =
+      last &&
+      last.label === label &&
+      (gesture ? last.gesture === gesture : last.gesture === 0 && now - last.at < JOIN_WITHIN);
+    const step: Step = joins
+      ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back], at: now, gesture }
+      : { label, forward, back, at: now, gesture };
+    set({
+      joint: { ...next, changed: new Date(now).toISOString() },
+      past: [...(joins ? past.slice(0, -1) : past), step].slice(-KEPT_STEPS),
+      future: [],
+      save: 'unsaved',
+      lastLabel: label,
+    });
     return undefined;
   },
   absorb: (joint, save) => set({ joint, past: [], future: [], save }),
@@ -109,14 +146,26 @@ export const useOpen = create<OpenState>((set, get) => ({
     const { joint, past, future, readOnly } = get();
     const step = past[past.length - 1];
     if (!joint || !step || readOnly) return undefined;
-    set({ joint: applyPatches(joint, step.back as Patch[]), past: past.slice(0, -1), future: [step, ...future], save: 'unsaved', lastLabel: `Undo: ${step.label}` });
+    set({
+      joint: applyPatches(joint, step.back as Patch[]),
+      past: past.slice(0, -1),
+      future: [step, ...future],
+      save: 'unsaved',
+      lastLabel: `Undo: ${step.label}`,
+    });
     return step.label;
   },
   redo: () => {
     const { joint, past, future, readOnly } = get();
     const step = future[0];
     if (!joint || !step || readOnly) return undefined;
-    set({ joint: applyPatches(joint, step.forward as Patch[]), past: [...past, { ...step, at: 0 }], future: future.slice(1), save: 'unsaved', lastLabel: `Redo: ${step.label}` });
+    set({
+      joint: applyPatches(joint, step.forward as Patch[]),
+      past: [...past, { ...step, at: 0 }],
+      future: future.slice(1),
+      save: 'unsaved',
+      lastLabel: `Redo: ${step.label}`,
+    });
     return step.label;
   },
   mark: (save) => set(save === 'saved' ? { save, savedAt: new Date() } : { save }),

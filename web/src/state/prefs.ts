@@ -46,7 +46,13 @@ export const readPreferences = (): string | undefined => localStorage.getItem(KE
 export function takePreferences(text: string): void {
   try {
     const raw = JSON.parse(text) as { state?: { sheet?: unknown; units?: unknown } };
-    if (typeof raw.state !== 'object' || raw.state === null || (raw.state.sheet !== 'light' && raw.state.sheet !== 'dark') || typeof raw.state.units !== 'object') return;
+    if (
+      typeof raw.state !== 'object' ||
+      raw.state === null ||
+      (raw.state.sheet !== 'light' && raw.state.sheet !== 'dark') ||
+      typeof raw.state.units !== 'object'
+    )
+      return;
   } catch {
     return;
   }

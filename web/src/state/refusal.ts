@@ -3,7 +3,10 @@ import { note } from './note.ts';
 
 let last: Problem | undefined;
 
-/** Tells that a change was not made. The field it came from takes the reason and shows it; where nothing does, it is said in a note. */
+/**
+ * Tells that a change was not made. The field it came from takes the reason and shows it; where nothing does, it is
+ * said in a note.
+ */
 export function refuseChange(problem: Problem): void {
   last = problem;
   // Fields take it as soon as their change returns; nobody else is that quick.

@@ -16,7 +16,9 @@ export const useShop = create<ShopState>((set) => ({
 
 let last: { factors: Joint['factors']; edits: ShopEdits; joined: ShopEdits; shelf: Shelf } | undefined;
 
-/** The shop as a joint sees it: with the factors it keeps over the shop's own. The same inputs give the same objects. */
+/**
+ * The shop as a joint sees it: with the factors it keeps over the shop's own. The same inputs give the same objects.
+ */
 export function shelfOf(factors: Joint['factors'], edits: ShopEdits): { edits: ShopEdits; shelf: Shelf } {
   if (last?.factors !== factors || last?.edits !== edits) {
     const joined = editsFor({ factors }, edits);

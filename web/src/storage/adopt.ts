@@ -3,16 +3,25 @@ import { usesOf, type Binned, type Pointer, type Save } from './joints.ts';
 import type { Recordings } from './recordings.ts';
 import type { Tx, Vault } from './vault.ts';
 
-/** How recordings lay before version 4: under the identifier of their test, which copies and imports shared without knowing. */
+/**
+ * How recordings lay before version 4: under the identifier of their test, which copies and imports shared without
+ * knowing.
+ */
 const LEGACY = 'recording:';
 
 type StoredJoint = { readonly tests?: readonly ReadingsTest[] };
 
 /** A stored joint whose recordings are found by their content; undefined where none of them was found by its test. */
 function moved(raw: StoredJoint | null, hashes: ReadonlyMap<string, string>): StoredJoint | undefined {
-  const mine = (t: ReadingsTest) => t?.recording && t.recording.data === undefined && !t.recording.sha256 && hashes.has(t.id);
+  const mine = (t: ReadingsTest) =>
+    t?.recording && t.recording.data === undefined && !t.recording.sha256 && hashes.has(t.id);
   if (!Array.isArray(raw?.tests) || !raw.tests.some(mine)) return undefined;
-  return { ...raw, tests: raw.tests.map((t: ReadingsTest) => (mine(t) ? { ...t, recording: { ...t.recording!, sha256: hashes.get(t.id)! } } : t)) };
+  return {
+    ...raw,
+    tests: raw.tests.map((t: ReadingsTest) =>
+      mine(t) ? { ...t, recording: { ...t.recording!, sha256: hashes.get(t.id)! } } : t,
+    ),
+  };
 }
 
 async function movePointer(at: Tx, pointer: Pointer, hashes: ReadonlyMap<string, string>): Promise<Pointer> {
@@ -27,7 +36,8 @@ async function movePointer(at: Tx, pointer: Pointer, hashes: ReadonlyMap<string,
 }
 
 /**
- * Moves recordings of earlier versions under their content, in every save that speaks of them. Done before any joint is opened; does nothing where it was done before.
+ * Moves recordings of earlier versions under their content, in every save that speaks of them. Done before any joint is
+ * opened; does nothing where it was done before.
  *
  * @returns how many were moved
  */

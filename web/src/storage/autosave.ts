@@ -7,7 +7,10 @@ import { tell } from './messages.ts';
 import { jointShelf } from './shelf.ts';
 import { storageProblem } from './trouble.ts';
 
-/** Why a save waits for a person: another tab changed the same thing, deleted the joint, or took it over before what is here was stored. */
+/**
+ * Why a save waits for a person: another tab changed the same thing, deleted the joint, or took it over before what is
+ * here was stored.
+ */
 export type Conflict = 'changed' | 'deleted' | 'taken';
 
 interface StorageState {
@@ -61,7 +64,8 @@ async function write(joint: Joint, label: string, again = true): Promise<void> {
       useOpen.getState().mark(useOpen.getState().joint === joint ? 'saved' : 'unsaved');
       return;
     }
-    if (outcome.state === 'conflict' && again && (await takeIn(joint.id))) return await write(useOpen.getState().joint!, label, false);
+    if (outcome.state === 'conflict' && again && (await takeIn(joint.id)))
+      return await write(useOpen.getState().joint!, label, false);
     if (outcome.state === 'refused') useStorage.setState({ problem: outcome.problem });
     else useStorage.setState({ conflict: outcome.state === 'gone' ? 'deleted' : 'changed' });
   } catch (error) {
@@ -76,12 +80,16 @@ export function saveNow(): Promise<void> {
   timer = undefined;
   busy = busy.then(async () => {
     const { joint, save, lastLabel, readOnly } = useOpen.getState();
-    if (joint && !readOnly && (save === 'unsaved' || save === 'failed') && !useStorage.getState().conflict) await write(joint, lastLabel);
+    if (joint && !readOnly && (save === 'unsaved' || save === 'failed') && !useStorage.getState().conflict)
+      await write(joint, lastLabel);
   });
   return busy;
 }
 
-/** Saves shortly after each change, and at once when the page is hidden; asks before a page closes on what could not be stored. Returns what stops it. */
+/**
+ * Saves shortly after each change, and at once when the page is hidden; asks before a page closes on what could not be
+ * stored. Returns what stops it.
+ */
 export function startAutosave(): () => void {
   const stop = useOpen.subscribe((now, before) => {
     if (now.joint === before.joint || now.save !== 'unsaved') return;

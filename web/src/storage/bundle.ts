@@ -1,4 +1,15 @@
-import { MAX_FILE, mergeEdits, ok, readRecord, readShopEdits, refuse, writeJointFile, type Joint, type Result, type ShopEdits } from '@gristmill/core';
+import {
+  MAX_FILE,
+  mergeEdits,
+  ok,
+  readRecord,
+  readShopEdits,
+  refuse,
+  writeJointFile,
+  type Joint,
+  type Result,
+  type ShopEdits,
+} from '@gristmill/core';
 import { Unzip, UnzipInflate, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import { newId } from '../state/identifier.ts';
 import { slug } from '../state/address.ts';
@@ -8,8 +19,10 @@ import type { Recordings } from './recordings.ts';
 import type { Vault } from './vault.ts';
 
 /**
- * A bundle is a zip: for each joint `joints/<id>/pointer.json` and its saves `joints/<id>/<save>.json` as joint files; `recordings/<SHA-256>` the samples as in a joint file's `data`; where everything is in it
- * `shop.json` and `preferences.json`; and `manifest.json`, which names the rest. Entries are in one order and carry no time, so that the same content gives the same bytes.
+ * A bundle is a zip: for each joint `joints/<id>/pointer.json` and its saves `joints/<id>/<save>.json` as joint files;
+ * `recordings/<SHA-256>` the samples as in a joint file's `data`; where everything is in it
+ * `shop.json` and `preferences.json`; and `manifest.json`, which names the rest. Entries are in one order and carry no
+ * time, so that the same content gives the same bytes.
  */
 const BUNDLE_FORMAT = 'gristmill-bundle';
 const BUNDLE_VERSION = 1;
@@ -44,7 +57,12 @@ export interface Brought {
 const text = (x: string): Uint8Array => new TextEncoder().encode(x);
 
 /** Writes a bundle piece by piece; nothing but one record at a time is held whole. */
-export async function writeBundle(vault: Vault, recordings: Recordings, wish: Wish, onProgress: (share: number) => void = () => undefined): Promise<Blob> {
+export async function writeBundle(
+  vault: Vault,
+  recordings: Recordings,
+  wish: Wish,
+  onProgress: (share: number) => void = () => undefined,
+): Promise<Blob> {
   const parts: BlobPart[] = [];
   const zip = new Zip((error, data) => {
     if (error) throw error;
@@ -68,11 +86,15 @@ export async function writeBundle(vault: Vault, recordings: Recordings, wish: Wi
     const taken = await vault.read(['joints', 'history'], async (at) => {
       const pointer = await at.get<Pointer>('joints', id);
       const saves: [save: Pointer['saves'][number], raw: unknown][] = [];
-      for (const s of pointer?.saves ?? []) if (wish.history || s.rev === pointer!.rev) saves.push([s, await at.get<unknown>('history', `${id}/${s.rev}`)]);
+      for (const s of pointer?.saves ?? [])
+        if (wish.history || s.rev === pointer!.rev) saves.push([s, await at.get<unknown>('history', `${id}/${s.rev}`)]);
       return pointer && { pointer, saves: saves.filter(([, raw]) => raw !== null) };
     });
     if (!taken) continue;
-    put(`joints/${slug(id)}/pointer.json`, text(`${JSON.stringify({ ...taken.pointer, saves: taken.saves.map(([s]) => s) }, null, 2)}\n`));
+    put(
+      `joints/${slug(id)}/pointer.json`,
+      text(`${JSON.stringify({ ...taken.pointer, saves: taken.saves.map(([s]) => s) }, null, 2)}\n`),
+    );
     for (const [s, raw] of taken.saves) {
       put(`joints/${slug(id)}/${s.rev}.json`, text(rawText(raw)));
       for (const hash of s.uses ?? []) hashes.add(hash);
@@ -87,18 +109,29 @@ export async function writeBundle(vault: Vault, recordings: Recordings, wish: Wi
   const shop = wish.everything ? await vault.read(['shop'], (at) => at.get<ShopEdits>('shop', 'edits')) : null;
   if (shop) put('shop.json', text(rawText(shop)));
   if (wish.everything && wish.preferences) put('preferences.json', text(wish.preferences));
-  add('manifest.json', text(`${JSON.stringify({ format: BUNDLE_FORMAT, version: BUNDLE_VERSION, entries } satisfies Manifest, null, 1)}\n`), true);
+  add(
+    'manifest.json',
+    text(
+      `${JSON.stringify({ format: BUNDLE_FORMAT, version: BUNDLE_VERSION, entries } satisfies Manifest, null, 1)}\n`,
+    ),
+    true,
+  );
   zip.end();
   return new Blob(parts, { type: 'application/zip' });
 }
 
 /** Whether a file begins as a zip does. */
-export const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
+export const isZip = (bytes: Uint8Array): boolean =>
+  bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
 
 const damaged = (why: string) => refuse('The bundle is damaged.', why, 'Choose an undamaged copy.');
 
 /** Unpacks a zip as it is read, one entry after the other. */
-async function unpack(file: Blob, take: (name: string, bytes: Uint8Array) => Promise<void>, onProgress: (share: number) => void): Promise<Result<null>> {
+async function unpack(
+  file: Blob,
+  take: (name: string, bytes: Uint8Array) => Promise<void>,
+  onProgress: (share: number) => void,
+): Promise<Result<null>> {
   let trouble: string | undefined;
   let unpacked = 0;
   const whole: [string, Uint8Array][] = [];
@@ -149,22 +182,34 @@ async function unpack(file: Blob, take: (name: string, bytes: Uint8Array) => Pro
 }
 
 /**
- * Reads a bundle onto the shelf: a joint that is not here comes as it was, with its history and under its own identifier; one that is here in another state comes in as a copy. Nothing on the shelf changes unless all of it can be read.
+ * Reads a bundle onto the shelf: a joint that is not here comes as it was, with its history and under its own
+ * identifier; one that is here in another state comes in as a copy. Nothing on the shelf changes unless all of it can
+ * be read.
  *
  * @param vault where it goes
  * @returns what came in, or why nothing did
  */
-export async function readBundle(file: Blob, vault: Vault, shelf: JointShelf, recordings: Recordings, onProgress: (share: number) => void = () => undefined): Promise<Result<Brought>> {
+export async function readBundle(
+  file: Blob,
+  vault: Vault,
+  shelf: JointShelf,
+  recordings: Recordings,
+  onProgress: (share: number) => void = () => undefined,
+): Promise<Result<Brought>> {
   const texts = new Map<string, string>();
   const brought = new Set<string>();
   let wrong: string | undefined;
-  const unpacked = await unpack(file, async (name, bytes) => {
-    const hash = /^recordings\/([0-9a-f]{64})$/.exec(name)?.[1];
-    if (!hash) return void texts.set(name, new TextDecoder().decode(bytes));
-    // Samples lie by their content and harm nothing before a joint refers to them.
-    if ((await recordings.bring(new TextDecoder().decode(bytes))) === hash) brought.add(hash);
-    else wrong ??= `The samples of “${hash.slice(0, 12)}…” are not what they were.`;
-  }, onProgress);
+  const unpacked = await unpack(
+    file,
+    async (name, bytes) => {
+      const hash = /^recordings\/([0-9a-f]{64})$/.exec(name)?.[1];
+      if (!hash) return void texts.set(name, new TextDecoder().decode(bytes));
+      // Samples lie by their content and harm nothing before a joint refers to them.
+      if ((await recordings.bring(new TextDecoder().decode(bytes))) === hash) brought.add(hash);
+      else wrong ??= `The samples of “${hash.slice(0, 12)}…” are not what they were.`;
+    },
+    onProgress,
+  );
   if (!unpacked.ok) return unpacked;
   if (wrong) return damaged(wrong);
   const json = (name: string): unknown => {
@@ -174,9 +219,21 @@ export async function readBundle(file: Blob, vault: Vault, shelf: JointShelf, re
       return undefined;
     }
   };
-  const manifest = texts.has('manifest.json') ? (json('manifest.json') as Partial<Manifest> | null | undefined) : undefined;
-  if (!manifest || manifest.format !== BUNDLE_FORMAT) return refuse('This zip is not a bundle.', texts.has('manifest.json') ? 'Its manifest is damaged or another program’s.' : 'It has no manifest.', 'Choose a file that Gristmill exported.');
-  if (typeof manifest.version !== 'number' || manifest.version > BUNDLE_VERSION) return refuse('The bundle is from a newer Gristmill.', `This one reads version ${BUNDLE_VERSION}.`, 'Update Gristmill, then import it again.');
+  const manifest = texts.has('manifest.json')
+    ? (json('manifest.json') as Partial<Manifest> | null | undefined)
+    : undefined;
+  if (!manifest || manifest.format !== BUNDLE_FORMAT)
+    return refuse(
+      'This zip is not a bundle.',
+      texts.has('manifest.json') ? 'Its manifest is damaged or another program’s.' : 'It has no manifest.',
+      'Choose a file that Gristmill exported.',
+    );
+  if (typeof manifest.version !== 'number' || manifest.version > BUNDLE_VERSION)
+    return refuse(
+      'The bundle is from a newer Gristmill.',
+      `This one reads version ${BUNDLE_VERSION}.`,
+      'Update Gristmill, then import it again.',
+    );
   const entries = Array.isArray(manifest.entries) ? manifest.entries.filter((e) => typeof e === 'string') : [];
   const missing = entries.find((e) => !texts.has(e) && !brought.has(e.replace(/^recordings\//, '')));
   if (missing !== undefined) return damaged(`“${missing.slice(0, 80)}” is missing: it was cut off or altered.`);
@@ -185,16 +242,21 @@ export async function readBundle(file: Blob, vault: Vault, shelf: JointShelf, re
   const notes: string[] = [];
   for (const name of entries.filter((e) => /^joints\/[^/]+\/pointer\.json$/.test(e))) {
     const pointer = json(name) as Pointer | null | undefined;
-    if (!pointer || typeof pointer.id !== 'string' || !Array.isArray(pointer.saves)) return damaged(`“${name.slice(0, 80)}” cannot be read.`);
+    if (!pointer || typeof pointer.id !== 'string' || !Array.isArray(pointer.saves))
+      return damaged(`“${name.slice(0, 80)}” cannot be read.`);
     const saves = new Map<string, unknown>();
     let newest: Joint | undefined;
     for (const s of pointer.saves) {
-      if (typeof s?.rev !== 'string' || typeof s.when !== 'string' || typeof s.label !== 'string') return damaged(`“${name.slice(0, 80)}” cannot be read.`);
+      if (typeof s?.rev !== 'string' || typeof s.when !== 'string' || typeof s.label !== 'string')
+        return damaged(`“${name.slice(0, 80)}” cannot be read.`);
       const raw = json(name.replace(/pointer\.json$/, `${s.rev}.json`));
       saves.set(s.rev, raw);
       const read = readRecord(raw);
       if (read.ok) newest ??= read.value;
-      else if (s.unreadable === undefined) return damaged(`A save of “${String(pointer.name).slice(0, 60)}” cannot be read: ${read.problem.what} ${read.problem.why}`);
+      else if (s.unreadable === undefined)
+        return damaged(
+          `A save of “${String(pointer.name).slice(0, 60)}” cannot be read: ${read.problem.what} ${read.problem.why}`,
+        );
     }
     if (!newest) return damaged(`No save of “${String(pointer.name).slice(0, 60)}” can be read.`);
     joints.push({ pointer: { ...pointer, name: newest.name }, saves, newest });
@@ -236,7 +298,12 @@ export async function readBundle(file: Blob, vault: Vault, shelf: JointShelf, re
     if (!empty) notes.push('The bundle’s shop was added to; what is here under the same name stays.');
   }
   const preferences = empty ? texts.get('preferences.json') : undefined;
-  return ok({ joints: names, notes, ...(preferences !== undefined && { preferences }), ...(shop && { shop: true as const }) });
+  return ok({
+    joints: names,
+    notes,
+    ...(preferences !== undefined && { preferences }),
+    ...(shop && { shop: true as const }),
+  });
 }
 
 /**
@@ -244,7 +311,11 @@ export async function readBundle(file: Blob, vault: Vault, shelf: JointShelf, re
  *
  * @param most the largest text, bytes
  */
-export async function writeJoint(joint: Joint, recordings: Recordings, most: number): Promise<{ readonly blob: Blob; readonly ending: string }> {
+export async function writeJoint(
+  joint: Joint,
+  recordings: Recordings,
+  most: number,
+): Promise<{ readonly blob: Blob; readonly ending: string }> {
   let size = 0;
   for (const hash of usesOf(joint.tests)) size += (await recordings.byHash(hash))?.length ?? 0;
   if (size < most) {
@@ -257,10 +328,21 @@ export async function writeJoint(joint: Joint, recordings: Recordings, most: num
 /** A bundle of one joint as it is in memory. */
 async function bundleOf(joint: Joint, recordings: Recordings): Promise<Blob> {
   const rev = 'export';
-  const pointer: Pointer = { id: joint.id, name: joint.name, rev, saves: [{ rev, when: joint.changed, label: 'Exported', uses: usesOf(joint.tests) }] };
+  const pointer: Pointer = {
+    id: joint.id,
+    name: joint.name,
+    rev,
+    saves: [{ rev, when: joint.changed, label: 'Exported', uses: usesOf(joint.tests) }],
+  };
   const tables: Record<string, unknown> = { [joint.id]: pointer, [`${joint.id}/${rev}`]: joint };
   const vault: Vault = {
-    read: (_stores, work) => work({ get: async <T>(_s: string, key: string) => (tables[key] as T) ?? null, keys: async () => [joint.id], set: async () => undefined, remove: async () => undefined }),
+    read: (_stores, work) =>
+      work({
+        get: async <T>(_s: string, key: string) => (tables[key] as T) ?? null,
+        keys: async () => [joint.id],
+        set: async () => undefined,
+        remove: async () => undefined,
+      }),
     write: () => Promise.reject(new Error('read only')),
   };
   return writeBundle(vault, recordings, { history: true, everything: false });

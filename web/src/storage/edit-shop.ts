@@ -16,10 +16,17 @@ export async function loadShop(): Promise<void> {
   await queue;
   const { edits, setAside } = await shopStore.load();
   if (waiting === 0) useShop.getState().setEdits(edits);
-  if (setAside) note(`Some of your changes to the shop could not be read: ${setAside.leftOut.slice(0, 2).join('; ')}. They are set aside; the Shop can export them.`, { stays: 12_000 });
+  if (setAside)
+    note(
+      `Some of your changes to the shop could not be read: ${setAside.leftOut.slice(0, 2).join('; ')}. They are set aside; the Shop can export them.`,
+      { stays: 12_000 },
+    );
 }
 
-/** Lays changes over the shop and keeps them; changes that could not be read again are refused, for the field they came from to say. */
+/**
+ * Lays changes over the shop and keeps them; changes that could not be read again are refused, for the field they came
+ * from to say.
+ */
 export function changeShop(edits: ShopEdits): Problem | undefined {
   const problem = shopProblem(edits);
   if (problem) {
@@ -49,11 +56,17 @@ type Shelves = 'motors' | 'materials' | 'bearings' | 'instruments';
 /** Puts a thing of the reader's own on a shelf, in place of the one with its identifier. */
 export function putOn<K extends Shelves>(shelf: K, thing: NonNullable<ShopEdits[K]>[number]): Problem | undefined {
   const { edits } = useShop.getState();
-  return changeShop({ ...edits, [shelf]: [thing, ...((edits[shelf] ?? []) as readonly { readonly id: string }[]).filter((x) => x.id !== thing.id)] });
+  return changeShop({
+    ...edits,
+    [shelf]: [thing, ...((edits[shelf] ?? []) as readonly { readonly id: string }[]).filter((x) => x.id !== thing.id)],
+  });
 }
 
 /** Takes the reader's own away; what was shipped under its identifier is there again. */
 export function takeOff(shelf: Shelves, id: string): void {
   const { edits } = useShop.getState();
-  changeShop({ ...edits, [shelf]: ((edits[shelf] ?? []) as readonly { readonly id: string }[]).filter((x) => x.id !== id) });
+  changeShop({
+    ...edits,
+    [shelf]: ((edits[shelf] ?? []) as readonly { readonly id: string }[]).filter((x) => x.id !== id),
+  });
 }

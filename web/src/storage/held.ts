@@ -11,7 +11,10 @@ export async function heldRecordings(): Promise<Set<string>> {
 
 const holding = new Map<string, () => void>();
 
-/** Holds the recordings of the open joint, so that no tab sweeps them while this one could undo its way back to them; lets go of all when none is open. */
+/**
+ * Holds the recordings of the open joint, so that no tab sweeps them while this one could undo its way back to them;
+ * lets go of all when none is open.
+ */
 export function holdRecordings(joint: Joint | undefined): void {
   if (!joint) {
     for (const release of holding.values()) release();
@@ -21,6 +24,10 @@ export function holdRecordings(joint: Joint | undefined): void {
   for (const hash of usesOf(joint.tests)) {
     if (holding.has(hash)) continue;
     holding.set(hash, () => undefined);
-    void globalThis.navigator?.locks?.request(NAME + hash, { mode: 'shared' }, () => new Promise<void>((done) => holding.set(hash, done)));
+    void globalThis.navigator?.locks?.request(
+      NAME + hash,
+      { mode: 'shared' },
+      () => new Promise<void>((done) => holding.set(hash, done)),
+    );
   }
 }

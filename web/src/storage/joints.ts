@@ -1,4 +1,15 @@
-import { JointCheck, ok, readRecord, READER, refuse, type BenchTest, type Joint, type Problem, type ReadingsTest, type Result } from '@gristmill/core';
+import {
+  JointCheck,
+  ok,
+  readRecord,
+  READER,
+  refuse,
+  type BenchTest,
+  type Joint,
+  type Problem,
+  type ReadingsTest,
+  type Result,
+} from '@gristmill/core';
 import type { Tx, Vault } from './vault.ts';
 
 /** One kept save of a joint. */
@@ -53,14 +64,17 @@ export const KEPT = 20;
 export const BIN_MINUTES = 30;
 
 /** Recordings that a joint refers to and that lie beside it. */
-export const usesOf = (tests: readonly BenchTest[]): string[] => [...new Set(tests.flatMap((t) => (t as ReadingsTest).recording?.sha256 ?? []))];
+export const usesOf = (tests: readonly BenchTest[]): string[] => [
+  ...new Set(tests.flatMap((t) => (t as ReadingsTest).recording?.sha256 ?? [])),
+];
 
 /** The last part of a key is the save; an identifier may hold anything before it. */
 const keyOf = (id: string, rev: string): string => `${id}/${rev}`;
 const idOf = (key: string): string => key.slice(0, key.lastIndexOf('/'));
 
 /**
- * Joints in storage. A save is checked by the reader that will open it, compared with the save it builds on, and written, all in one transaction: a tab that is ended at any moment leaves either the old joint or the new one, whole,
+ * Joints in storage. A save is checked by the reader that will open it, compared with the save it builds on, and
+ * written, all in one transaction: a tab that is ended at any moment leaves either the old joint or the new one, whole,
  * and two tabs never overwrite one another.
  */
 export class JointShelf {
@@ -95,7 +109,10 @@ export class JointShelf {
     return this.vault.read(['joints'], (at) => pointerIn(at, id));
   }
 
-  /** The joint a pointer leads to, checked as a file would be; where its record is unreadable, the newest readable save before it. */
+  /**
+   * The joint a pointer leads to, checked as a file would be; where its record is unreadable, the newest readable save
+   * before it.
+   */
   async open(id: string): Promise<Result<Opened>> {
     await this.ready();
     return this.vault.read(['joints', 'history'], (at) => openIn(at, id));
@@ -114,7 +131,8 @@ export class JointShelf {
   /**
    * Saves a joint.
    *
-   * @param expected the save this one builds on; when another has taken its place nothing is written and the outcome says so.
+   * @param expected the save this one builds on; when another has taken its place nothing is written and the outcome
+   *   says so.
    *   Null for a joint that is new.
    * @param label what changed, for the history
    */
@@ -148,7 +166,10 @@ export class JointShelf {
     const rev = this.newRev(now);
     const uses = usesOf(joint.tests);
     await at.set('history', keyOf(joint.id, rev), joint);
-    const saves: Save[] = [{ rev, when: now.toISOString(), label, checked: READER, ...(uses.length && { uses }) }, ...(before?.saves ?? [])];
+    const saves: Save[] = [
+      { rev, when: now.toISOString(), label, checked: READER, ...(uses.length && { uses }) },
+      ...(before?.saves ?? []),
+    ];
     const pointer: Pointer = { id: joint.id, name: joint.name, rev, saves: await letGo(at, joint.id, saves) };
     await at.set('joints', joint.id, pointer);
     return rev;
@@ -156,14 +177,20 @@ export class JointShelf {
 
   /** Puts a joint that was repaired on top of its saves; those that cannot be read stay below it. */
   repaired(joint: Joint, id: string, label: string, now = new Date()): Promise<string> {
-    return this.vault.write(['joints', 'history'], async (at) => this.put(at, { ...joint, id }, await pointerIn(at, id), label, now));
+    return this.vault.write(['joints', 'history'], async (at) =>
+      this.put(at, { ...joint, id }, await pointerIn(at, id), label, now),
+    );
   }
 
   /** Sets a save aside that turned out unreadable: it is kept and exportable, and counts for nothing else. */
   setAside(id: string, rev: string, why: string): Promise<void> {
     return this.vault.write(['joints'], async (at) => {
       const p = await pointerIn(at, id);
-      if (p) await at.set('joints', id, { ...p, saves: p.saves.map((s) => (s.rev === rev ? { ...s, unreadable: why, checked: READER } : s)) });
+      if (p)
+        await at.set('joints', id, {
+          ...p,
+          saves: p.saves.map((s) => (s.rev === rev ? { ...s, unreadable: why, checked: READER } : s)),
+        });
     });
   }
 
@@ -202,7 +229,9 @@ export class JointShelf {
     });
   }
 
-  /** Puts an open joint back on the shelf that was deleted meanwhile, on top of the history that is still in the bin. */
+  /**
+   * Puts an open joint back on the shelf that was deleted meanwhile, on top of the history that is still in the bin.
+   */
   async putBack(joint: Joint, label: string, now = new Date()): Promise<SaveOutcome> {
     const problem = this.check.problem(joint);
     if (problem) return { state: 'refused', problem };
@@ -239,14 +268,19 @@ export class JointShelf {
   }
 
   /**
-   * Frees what nothing refers to: records of no joint, and recordings that no save of any joint, on the shelf or in the bin, speaks of.
+   * Frees what nothing refers to: records of no joint, and recordings that no save of any joint, on the shelf or in the
+   * bin, speaks of.
    *
    * @param before recordings kept later than this stay: their joint may be about to be saved
    * @param held recordings that tabs speak of in memory: in what is open, or in steps to undo
    * @param freed recordings that go however fresh they are
    * @returns how many records and recordings went
    */
-  async sweep(before: number, held: ReadonlySet<string> = new Set(), freed: ReadonlySet<string> = new Set()): Promise<{ records: number; recordings: number }> {
+  async sweep(
+    before: number,
+    held: ReadonlySet<string> = new Set(),
+    freed: ReadonlySet<string> = new Set(),
+  ): Promise<{ records: number; recordings: number }> {
     await this.ready();
     return this.vault.write(['joints', 'history', 'bin', 'attachments'], async (at) => {
       const kept = new Set<string>();
@@ -257,18 +291,23 @@ export class JointShelf {
         for (const save of soundPointer(key, pointer).saves) {
           kept.add(keyOf(key, save.rev));
           // Saves of earlier versions say nothing of their recordings: looked into once.
-          const whole = save.checked !== undefined || save.uses ? save : { ...save, uses: usesOfRaw(await at.get('history', keyOf(key, save.rev))) };
+          const whole =
+            save.checked !== undefined || save.uses
+              ? save
+              : { ...save, uses: usesOfRaw(await at.get('history', keyOf(key, save.rev))) };
           for (const hash of whole.uses ?? []) used.add(hash);
           saves.push(whole);
         }
         if (put && saves.some((s, i) => s !== pointer.saves[i])) await put({ ...pointer, saves });
       };
-      for (const key of await at.keys('joints')) await hold(key, await at.get<Pointer>('joints', key), (p) => at.set('joints', key, p));
+      for (const key of await at.keys('joints'))
+        await hold(key, await at.get<Pointer>('joints', key), (p) => at.set('joints', key, p));
       for (const key of await at.keys('bin')) await hold(key, (await at.get<Binned>('bin', key))?.pointer);
       let [records, recordings] = [0, 0];
       const ids = new Set([...kept].map(idOf));
       for (const key of await at.keys('history')) {
-        // A save that its pointer has dropped by a fault is one a person may still want: only those of no joint at all go.
+        // A save that its pointer has dropped by a fault is one a person may still want: only those of no joint at all
+        // go.
         if (kept.has(key) || ids.has(idOf(key))) continue;
         await at.remove('history', key);
         records++;
@@ -289,8 +328,17 @@ export class JointShelf {
 /** A pointer whatever state it is in: what is damaged of it leads nowhere. */
 function soundPointer(key: string, raw: Pointer): Pointer {
   const p = (typeof raw === 'object' ? raw : {}) as Partial<Pointer>;
-  const saves = Array.isArray(p.saves) ? p.saves.filter((s) => typeof s?.rev === 'string').map((s) => ({ ...s, when: typeof s.when === 'string' ? s.when : '', label: String(s.label ?? '') })) : [];
-  return { id: key, name: typeof p.name === 'string' && p.name.trim() !== '' ? p.name : key, rev: typeof p.rev === 'string' ? p.rev : (saves[0]?.rev ?? ''), saves };
+  const saves = Array.isArray(p.saves)
+    ? p.saves
+        .filter((s) => typeof s?.rev === 'string')
+        .map((s) => ({ ...s, when: typeof s.when === 'string' ? s.when : '', label: String(s.label ?? '') }))
+    : [];
+  return {
+    id: key,
+    name: typeof p.name === 'string' && p.name.trim() !== '' ? p.name : key,
+    rev: typeof p.rev === 'string' ? p.rev : (saves[0]?.rev ?? ''),
+    saves,
+  };
 }
 
 async function pointerIn(at: Tx, id: string): Promise<Pointer | null> {
@@ -300,14 +348,26 @@ async function pointerIn(at: Tx, id: string): Promise<Pointer | null> {
 
 async function openIn(at: Tx, id: string): Promise<Result<Opened>> {
   const pointer = await pointerIn(at, id);
-  if (!pointer) return refuse('This joint is not stored here.', 'It was deleted, or it lives in another browser.', 'Go back to the joints, or import its file.');
+  if (!pointer)
+    return refuse(
+      'This joint is not stored here.',
+      'It was deleted, or it lives in another browser.',
+      'Go back to the joints, or import its file.',
+    );
   let first: Result<Joint> | undefined;
   for (const save of pointer.saves) {
     const read = readRecord(await at.get('history', keyOf(id, save.rev)));
-    if (read.ok) return ok({ joint: read.value.id === id ? read.value : { ...read.value, id }, rev: pointer.rev, fellBack: save.rev !== pointer.rev });
+    if (read.ok)
+      return ok({
+        joint: read.value.id === id ? read.value : { ...read.value, id },
+        rev: pointer.rev,
+        fellBack: save.rev !== pointer.rev,
+      });
     first ??= read;
   }
-  return first && !first.ok ? first : refuse('This joint cannot be read.', 'None of its saves is whole.', 'Import an exported copy.');
+  return first && !first.ok
+    ? first
+    : refuse('This joint cannot be read.', 'None of its saves is whole.', 'Import an exported copy.');
 }
 
 /** Recordings that a stored record refers to, whether it can be read or not. */
@@ -325,7 +385,8 @@ async function lookedInto(at: Tx, key: string): Promise<Pick<Save, 'checked' | '
 }
 
 /**
- * Saves to keep of a list, the newest first: all that cannot be read, and the newest twenty that can. Records of the others go.
+ * Saves to keep of a list, the newest first: all that cannot be read, and the newest twenty that can. Records of the
+ * others go.
  * A save is let go only when twenty newer ones are known to be readable by this reader.
  */
 async function letGo(at: Tx, id: string, saves: readonly Save[]): Promise<Save[]> {

@@ -16,13 +16,21 @@ const chunk = (session: string, i: number): string => `chunk ${session} ${i}`;
 const lockOf = (session: string): string => `gristmill-live-${session}`;
 
 /**
- * What is being recorded, kept every few seconds so that a reload loses at most the last moments. Each recording lies under a name of its own: a second one, in another joint or tab, leaves the first alone.
+ * What is being recorded, kept every few seconds so that a reload loses at most the last moments. Each recording lies
+ * under a name of its own: a second one, in another joint or tab, leaves the first alone.
  */
 export class LiveRecordings {
   constructor(private readonly vault: Vault) {}
 
-  /** Begins to keep a recording. `keep` adds lines, `end` says that it runs no more; what was kept stays until it is forgotten. */
-  begin(session: string, jointId: string, source: string): { keep: (lines: readonly string[]) => Promise<void>; end: () => void } {
+  /**
+   * Begins to keep a recording. `keep` adds lines, `end` says that it runs no more; what was kept stays until it is
+   * forgotten.
+   */
+  begin(
+    session: string,
+    jointId: string,
+    source: string,
+  ): { keep: (lines: readonly string[]) => Promise<void>; end: () => void } {
     let chunks = 0;
     let release: () => void = () => undefined;
     // Held while it runs: another tab, or this one after a reload, can tell what was interrupted from what goes on.
@@ -33,7 +41,13 @@ export class LiveRecordings {
         const at = chunks++;
         await this.vault.write(LIVE, async (tx) => {
           await tx.set('live', chunk(session, at), lines.join('\n'));
-          await tx.set('live', head(session), { session, jointId, when: new Date().toISOString(), source, chunks: at + 1 } satisfies Interrupted);
+          await tx.set('live', head(session), {
+            session,
+            jointId,
+            when: new Date().toISOString(),
+            source,
+            chunks: at + 1,
+          } satisfies Interrupted);
         });
       },
       end: () => release(),
@@ -45,18 +59,27 @@ export class LiveRecordings {
     const running = new Set((await globalThis.navigator?.locks?.query())?.held?.map((l) => l.name));
     const all = await this.vault.read(LIVE, async (at) => {
       const out: (Interrupted | null)[] = [];
-      for (const key of await at.keys('live')) if (key.startsWith('head')) out.push(await at.get<Interrupted>('live', key));
+      for (const key of await at.keys('live'))
+        if (key.startsWith('head')) out.push(await at.get<Interrupted>('live', key));
       return out;
     });
     // Before recordings had names of their own there was one, under nothing but its head.
-    return all.flatMap((k) => (k && k.jointId === jointId && !running.has(lockOf(k.session ?? '')) ? [{ ...k, session: k.session ?? '' }] : [])).sort((a, b) => b.when.localeCompare(a.when));
+    return all
+      .flatMap((k) =>
+        k && k.jointId === jointId && !running.has(lockOf(k.session ?? '')) ? [{ ...k, session: k.session ?? '' }] : [],
+      )
+      .sort((a, b) => b.when.localeCompare(a.when));
   }
 
   /** The lines of an interrupted recording. */
   lines(k: Interrupted): Promise<string[]> {
     return this.vault.read(LIVE, async (at) => {
       const out: string[] = [];
-      for (let i = 0; i < k.chunks; i++) for (const line of ((await at.get<string>('live', k.session ? chunk(k.session, i) : `chunk${i}`)) ?? '').split('\n')) out.push(line);
+      for (let i = 0; i < k.chunks; i++)
+        for (const line of ((await at.get<string>('live', k.session ? chunk(k.session, i) : `chunk${i}`)) ?? '').split(
+          '\n',
+        ))
+          out.push(line);
       return out;
     });
   }
@@ -65,7 +88,9 @@ export class LiveRecordings {
   forget(session: string): Promise<void> {
     return this.vault.write(LIVE, async (at) => {
       for (const key of await at.keys('live')) {
-        const own = session ? key === head(session) || key.startsWith(`chunk ${session} `) : key === 'head' || /^chunk\d+$/.test(key);
+        const own = session
+          ? key === head(session) || key.startsWith(`chunk ${session} `)
+          : key === 'head' || /^chunk\d+$/.test(key);
         if (own) await at.remove('live', key);
       }
     });
@@ -79,7 +104,8 @@ export class LiveRecordings {
         const k = key.startsWith('head ') ? await at.get<Interrupted>('live', key) : null;
         if (k && !jointIds.has(k.jointId)) gone.push(k.session);
       }
-      for (const key of await at.keys('live')) if (gone.some((s) => key === head(s) || key.startsWith(`chunk ${s} `))) await at.remove('live', key);
+      for (const key of await at.keys('live'))
+        if (gone.some((s) => key === head(s) || key.startsWith(`chunk ${s} `))) await at.remove('live', key);
     });
   }
 }

@@ -1,4 +1,7 @@
-/** A stored record as text, whatever state it is in: what JSON has no word for is written as a word, what goes round in circles is cut. Never throws. */
+/**
+ * A stored record as text, whatever state it is in: what JSON has no word for is written as a word, what goes round in
+ * circles is cut. Never throws.
+ */
 export function rawText(raw: unknown): string {
   const above: unknown[] = [];
   const write = (x: unknown, depth: number): unknown => {
@@ -7,7 +10,9 @@ export function rawText(raw: unknown): string {
     if (typeof x !== 'object' || x === null) return x;
     if (depth > 200 || above.includes(x)) return '(nested without end)';
     above.push(x);
-    const out = Array.isArray(x) ? x.map((y) => write(y, depth + 1)) : Object.fromEntries(Object.entries(x).map(([k, y]) => [k, write(y, depth + 1)]));
+    const out = Array.isArray(x)
+      ? x.map((y) => write(y, depth + 1))
+      : Object.fromEntries(Object.entries(x).map(([k, y]) => [k, write(y, depth + 1)]));
     above.pop();
     return out;
   };

@@ -20,14 +20,20 @@ interface Attachment {
   readonly at: number;
 }
 
-const withData = (t: ReadingsTest, text: string, sha: string): ReadingsTest => ({ ...t, recording: { ...t.recording!, sha256: sha, data: text } });
+const withData = (t: ReadingsTest, text: string, sha: string): ReadingsTest => ({
+  ...t,
+  recording: { ...t.recording!, sha256: sha, data: text },
+});
 
 function withoutData(t: ReadingsTest, sha: string): ReadingsTest {
   const { data: _data, ...head } = t.recording!;
   return { ...t, recording: { ...head, sha256: sha } };
 }
 
-/** Recordings beside the joints, by their content: the same samples are kept once, whoever refers to them, and never change under anybody. */
+/**
+ * Recordings beside the joints, by their content: the same samples are kept once, whoever refers to them, and never
+ * change under anybody.
+ */
 export class Recordings {
   constructor(
     private readonly vault: Vault,
@@ -57,10 +63,15 @@ export class Recordings {
 
   /** The packed samples under a hash; null where they are not here. */
   async byHash(sha: string): Promise<string | null> {
-    return (await this.vault.read(['attachments'], (at) => at.get<Attachment>('attachments', `sha256:${sha}`)))?.text ?? null;
+    return (
+      (await this.vault.read(['attachments'], (at) => at.get<Attachment>('attachments', `sha256:${sha}`)))?.text ?? null
+    );
   }
 
-  private async each(joint: Joint, change: (t: ReadingsTest, r: KeptRecording) => Promise<ReadingsTest>): Promise<Joint> {
+  private async each(
+    joint: Joint,
+    change: (t: ReadingsTest, r: KeptRecording) => Promise<ReadingsTest>,
+  ): Promise<Joint> {
     let moved = false;
     const tests: Joint['tests'] = [];
     // One after the other: a few recordings of millions of samples at once would fill the memory.
@@ -81,7 +92,10 @@ export class Recordings {
     });
   }
 
-  /** The joint with large recordings taken out of it and kept beside it. What a file says of a hash is not believed: it is worked out. */
+  /**
+   * The joint with large recordings taken out of it and kept beside it. What a file says of a hash is not believed: it
+   * is worked out.
+   */
   light(joint: Joint): Promise<Joint> {
     return this.each(joint, async (t, r) => {
       if (r.data === undefined) return t;

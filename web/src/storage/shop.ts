@@ -11,7 +11,10 @@ export interface LoadedShop {
   readonly setAside?: { readonly key: string; readonly leftOut: readonly string[] };
 }
 
-/** The reader's changes to the shop. Tabs that change different things change them both; of the same thing the later change counts. */
+/**
+ * The reader's changes to the shop. Tabs that change different things change them both; of the same thing the later
+ * change counts.
+ */
 export class ShopStore {
   constructor(private readonly vault: Vault) {}
 
@@ -33,7 +36,8 @@ export class ShopStore {
   damaged(): Promise<{ key: string; raw: unknown }[]> {
     return this.vault.read(SHOP, async (at) => {
       const out: { key: string; raw: unknown }[] = [];
-      for (const key of await at.keys('shop')) if (key.startsWith('damaged ')) out.push({ key, raw: await at.get('shop', key) });
+      for (const key of await at.keys('shop'))
+        if (key.startsWith('damaged ')) out.push({ key, raw: await at.get('shop', key) });
       return out;
     });
   }

@@ -74,7 +74,10 @@ export class Holding {
     });
   }
 
-  /** Another tab has the joint now, by force: what was not stored is not lost, but a person has to say what becomes of it. */
+  /**
+   * Another tab has the joint now, by force: what was not stored is not lost, but a person has to say what becomes of
+   * it.
+   */
   private lost(): void {
     this.release = undefined;
     if (this.gone) return;
@@ -111,7 +114,10 @@ export class Holding {
     }
   }
 
-  /** Takes the joint over from the tab that holds it, with what that one has not stored yet; says so where that tab does not answer. */
+  /**
+   * Takes the joint over from the tab that holds it, with what that one has not stored yet; says so where that tab does
+   * not answer.
+   */
   async takeOver(): Promise<void> {
     const answer = new Promise<boolean | undefined>((resolve) => {
       const stop = hear((m) => {
@@ -128,8 +134,16 @@ export class Holding {
     this.release = await lock(this.id, { steal: true }, () => this.lost());
     await followSave(this.id);
     useOpen.getState().setReadOnly(false);
-    if (whole === undefined) note('The other tab did not answer. You go on from its last save; what it had not stored yet, if anything, is still in that tab.', { stays: 10_000 });
-    else if (!whole) note('The other tab could not store its last changes. You go on from its last save; its changes can be kept there as a copy.', { stays: 10_000 });
+    if (whole === undefined)
+      note(
+        'The other tab did not answer. You go on from its last save; what it had not stored yet, if anything, is still in that tab.',
+        { stays: 10_000 },
+      );
+    else if (!whole)
+      note(
+        'The other tab could not store its last changes. You go on from its last save; its changes can be kept there as a copy.',
+        { stays: 10_000 },
+      );
   }
 
   /** Lets go of the joint once what is on its way is stored. */

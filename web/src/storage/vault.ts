@@ -2,13 +2,17 @@ import { openDB, type IDBPDatabase } from 'idb';
 
 /**
  * Where everything lies:
- * `joints` which save of a joint counts, by its identifier; `history` the saves themselves; `attachments` recordings by their SHA-256; `live` what is being recorded;
+ * `joints` which save of a joint counts, by its identifier; `history` the saves themselves; `attachments` recordings by
+ * their SHA-256; `live` what is being recorded;
  * `shop` the reader's changes; `bin` joints that can still be brought back.
  */
 export const STORES = ['joints', 'history', 'attachments', 'live', 'shop', 'bin'] as const;
 export type StoreName = (typeof STORES)[number];
 
-/** What can be done within one transaction. Only these may be awaited in it: a transaction ends where it waits for anything else. */
+/**
+ * What can be done within one transaction. Only these may be awaited in it: a transaction ends where it waits for
+ * anything else.
+ */
 export interface Tx {
   get<T>(store: StoreName, key: string): Promise<T | null>;
   set<T>(store: StoreName, key: string, value: T): Promise<void>;
@@ -16,20 +20,28 @@ export interface Tx {
   keys(store: StoreName): Promise<string[]>;
 }
 
-/** Storage whose writes happen together or not at all: two tabs that read, compare and write never come between one another. */
+/**
+ * Storage whose writes happen together or not at all: two tabs that read, compare and write never come between one
+ * another.
+ */
 export interface Vault {
   read<T>(stores: readonly StoreName[], work: (at: Tx) => Promise<T>): Promise<T>;
   write<T>(stores: readonly StoreName[], work: (at: Tx) => Promise<T>): Promise<T>;
 }
 
-/** Each store of localForage is a table of one database; asking for one makes it where it is not there yet. Needed once in a browser, and loaded then. */
+/**
+ * Each store of localForage is a table of one database; asking for one makes it where it is not there yet. Needed once
+ * in a browser, and loaded then.
+ */
 async function makeStores(database: string): Promise<void> {
   const { default: localforage } = await import('localforage');
-  for (const name of STORES) await localforage.createInstance({ name: database, storeName: name, driver: localforage.INDEXEDDB }).ready();
+  for (const name of STORES)
+    await localforage.createInstance({ name: database, storeName: name, driver: localforage.INDEXEDDB }).ready();
 }
 
 /**
- * The browser's storage: the tables that localForage keeps, and transactions over several of them, which localForage has no word for. No other driver than IndexedDB: a fallback with a few megabytes would fail later and worse.
+ * The browser's storage: the tables that localForage keeps, and transactions over several of them, which localForage
+ * has no word for. No other driver than IndexedDB: a fallback with a few megabytes would fail later and worse.
  */
 export class BrowserVault implements Vault {
   private db: Promise<IDBPDatabase> | undefined;
@@ -58,7 +70,12 @@ export class BrowserVault implements Vault {
     return db;
   }
 
-  private async run<T>(stores: readonly StoreName[], mode: 'readonly' | 'readwrite', work: (at: Tx) => Promise<T>, again = true): Promise<T> {
+  private async run<T>(
+    stores: readonly StoreName[],
+    mode: 'readonly' | 'readwrite',
+    work: (at: Tx) => Promise<T>,
+    again = true,
+  ): Promise<T> {
     const db = await this.open();
     let tx;
     try {
@@ -69,10 +86,14 @@ export class BrowserVault implements Vault {
       this.db = undefined;
       return this.run(stores, mode, work, false);
     }
-    const ended = tx.done.then(() => undefined, (error: unknown) => ({ error }));
+    const ended = tx.done.then(
+      () => undefined,
+      (error: unknown) => ({ error }),
+    );
     try {
       const value = await work({
-        get: async <V>(store: StoreName, key: string) => ((await tx.objectStore(store).get(key)) as V | undefined) ?? null,
+        get: async <V>(store: StoreName, key: string) =>
+          ((await tx.objectStore(store).get(key)) as V | undefined) ?? null,
         set: async (store, key, value) => void (await tx.objectStore(store).put!(value, key)),
         remove: async (store, key) => void (await tx.objectStore(store).delete!(key)),
         keys: async (store) => (await tx.objectStore(store).getAllKeys()).map(String),
@@ -136,7 +157,8 @@ export class MemoryVault implements Vault {
       };
       try {
         return await work({
-          get: async <V>(s: StoreName, key: string) => (table(s).has(key) ? (structuredClone(table(s).get(key)) as V) : null),
+          get: async <V>(s: StoreName, key: string) =>
+            table(s).has(key) ? (structuredClone(table(s).get(key)) as V) : null,
           set: async (s, key, value) => void table(s).set(key, structuredClone(value)),
           remove: async (s, key) => void table(s).delete(key),
           keys: async (s) => [...table(s).keys()],

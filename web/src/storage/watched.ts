@@ -9,7 +9,10 @@ export const useSilence = create<{ silent: boolean }>(() => ({ silent: false }))
 
 let waiting = 0;
 
-/** A vault that says so when it does not answer; what was asked of it goes on, and the word is taken back when it answers after all. */
+/**
+ * A vault that says so when it does not answer; what was asked of it goes on, and the word is taken back when it
+ * answers after all.
+ */
 export function watched(vault: Vault, after = SILENT): Vault {
   const watch = async <T>(work: Promise<T>): Promise<T> => {
     let late = false;
@@ -25,5 +28,8 @@ export function watched(vault: Vault, after = SILENT): Vault {
       if (late && --waiting === 0) useSilence.setState({ silent: false });
     }
   };
-  return { read: (stores, work) => watch(vault.read(stores, work)), write: (stores, work) => watch(vault.write(stores, work)) };
+  return {
+    read: (stores, work) => watch(vault.read(stores, work)),
+    write: (stores, work) => watch(vault.write(stores, work)),
+  };
 }

@@ -1,4 +1,21 @@
-import type { Imported, Result, Course, StageMap, Duty, Brief, DeskRow, Finding, FigureAddress, Joint, LineReport, Mover, PlaySpread, Reach, ShopEdits, Variant } from '@gristmill/core';
+import type {
+  Imported,
+  Result,
+  Course,
+  StageMap,
+  Duty,
+  Brief,
+  DeskRow,
+  Finding,
+  FigureAddress,
+  Joint,
+  LineReport,
+  Mover,
+  PlaySpread,
+  Reach,
+  ShopEdits,
+  Variant,
+} from '@gristmill/core';
 import type { KeptRecording } from '../storage/recordings.ts';
 
 /** How far the analysis of one test's recording is. */
@@ -14,13 +31,36 @@ export interface CoreApi {
   /** What every test found; progress is told of recordings only, which alone take long. */
   findings(joint: Joint, shop: ShopEdits, onProgress: (at: Analysing) => void): Promise<Finding[]>;
   /** Ratio windows for one to four stages, and the ways out where no ratio does. */
-  desk(brief: Brief, variant: Variant, shop: ShopEdits, each: number, holds: boolean): Promise<{ rows: DeskRow[]; reach: Reach }>;
-  play(ratios: readonly number[], play: readonly (readonly [number, number, number])[], samples: number): Promise<{ spread: PlaySpread; ms: number }>;
-  movers(joint: Joint, variant: Variant, shop: ShopEdits, at: FigureAddress, onProgress: (share: number) => void): Promise<Mover[]>;
+  desk(
+    brief: Brief,
+    variant: Variant,
+    shop: ShopEdits,
+    each: number,
+    holds: boolean,
+  ): Promise<{ rows: DeskRow[]; reach: Reach }>;
+  play(
+    ratios: readonly number[],
+    play: readonly (readonly [number, number, number])[],
+    samples: number,
+  ): Promise<{ spread: PlaySpread; ms: number }>;
+  movers(
+    joint: Joint,
+    variant: Variant,
+    shop: ShopEdits,
+    at: FigureAddress,
+    onProgress: (share: number) => void,
+  ): Promise<Mover[]>;
   /** What changes over a turn of a stage's input; nothing where its kind has no courses or it cannot be. */
   courses(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<readonly Course[]>;
   /** The same of every member at once, where a kind has such a map. */
   map(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<StageMap | undefined>;
-  /** Reads a file or a pasted table for a kind of test; a recording comes back as a test keeps it, its samples stored. */
-  importTest(kind: string, bytes: Uint8Array, name: string, onProgress: (says: string) => void): Promise<Result<{ imported: Omit<Imported, 'recording'>; recording: KeptRecording | undefined }>>;
+  /**
+   * Reads a file or a pasted table for a kind of test; a recording comes back as a test keeps it, its samples stored.
+   */
+  importTest(
+    kind: string,
+    bytes: Uint8Array,
+    name: string,
+    onProgress: (says: string) => void,
+  ): Promise<Result<{ imported: Omit<Imported, 'recording'>; recording: KeptRecording | undefined }>>;
 }

@@ -1,4 +1,23 @@
-import { ALL_TEST_KINDS, analyseLine, eachTest, findingsFor, importFile, makeShelf, packRecording, unpackRecording, movers, playSpread, ratioDesk, stageKind, waysOut, type Finding, type Joint, type ReadingsTest, type Shelf, type ShopEdits } from '@gristmill/core';
+import {
+  ALL_TEST_KINDS,
+  analyseLine,
+  eachTest,
+  findingsFor,
+  importFile,
+  makeShelf,
+  packRecording,
+  unpackRecording,
+  movers,
+  playSpread,
+  ratioDesk,
+  stageKind,
+  waysOut,
+  type Finding,
+  type Joint,
+  type ReadingsTest,
+  type Shelf,
+  type ShopEdits,
+} from '@gristmill/core';
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
 import { Recordings, sha256 } from '../storage/recordings.ts';
@@ -15,7 +34,10 @@ function shelfFor(edits: ShopEdits): Shelf {
   return kept.shelf;
 }
 
-/** Findings of recorded tests by what they were made from, samples by their hash: a recording of a million samples is analysed once, not at every change of another test. */
+/**
+ * Findings of recorded tests by what they were made from, samples by their hash: a recording of a million samples is
+ * analysed once, not at every change of another test.
+ */
 const known = new Map<string, Finding[]>();
 
 /** Samples below which an analysis is over before it could be read that it is under way. */
@@ -31,7 +53,16 @@ async function allFindings(joint: Joint, shelf: Shelf, onProgress: (at: Analysin
     }
     const { data: _data, ...head } = recording;
     const content = recording.sha256 ?? (recording.data === undefined ? undefined : await sha256(recording.data));
-    const key = JSON.stringify([test.id, test.readings, test.rig, head, content, shelf.instruments.find((i) => i.id === test.rig['instrument']), variant?.id, line?.figures.map((f) => f.value)]);
+    const key = JSON.stringify([
+      test.id,
+      test.readings,
+      test.rig,
+      head,
+      content,
+      shelf.instruments.find((i) => i.id === test.rig['instrument']),
+      variant?.id,
+      line?.figures.map((f) => f.value),
+    ]);
     let made = content === undefined ? undefined : known.get(key);
     if (!made) {
       const tell = (share: number) => {
@@ -64,15 +95,25 @@ const api: CoreApi = {
     if (!read.ok) return read;
     const { recording, ...imported } = read.value;
     if (recording) onProgress(`Packing ${recording.data[0]?.length ?? 0} samples…`);
-    return { ok: true, value: { imported, recording: recording && (await recordings.keep(name, packRecording(recording))) } };
+    return {
+      ok: true,
+      value: { imported, recording: recording && (await recordings.keep(name, packRecording(recording))) },
+    };
   },
   desk: async (brief, variant, shop, each, holds) => {
     const shelf = shelfFor(shop);
-    return { rows: ratioDesk({ brief }, variant, shelf, each, 4, holds), reach: waysOut({ brief }, variant, shelf, each ** Math.max(1, variant.stages.length), holds) };
+    return {
+      rows: ratioDesk({ brief }, variant, shelf, each, 4, holds),
+      reach: waysOut({ brief }, variant, shelf, each ** Math.max(1, variant.stages.length), holds),
+    };
   },
   play: async (ratios, play, samples) => {
     const start = performance.now();
-    const spread = playSpread(ratios.map((ratio) => ({ ratio })), play, samples);
+    const spread = playSpread(
+      ratios.map((ratio) => ({ ratio })),
+      play,
+      samples,
+    );
     return { spread, ms: performance.now() - start };
   },
   courses: async (kind, params, duty, shop) => {

@@ -21,7 +21,9 @@ export class NotLoaded extends Error {
 export function workerOf<A>(worker: Worker): PoolWorker<A> {
   const broken = new Promise<Error>((resolve) => {
     // A script that does not load says nothing; one that fails says what.
-    worker.addEventListener('error', (e) => resolve(e instanceof ErrorEvent && e.message ? new Error(e.message) : new NotLoaded()));
+    worker.addEventListener('error', (e) =>
+      resolve(e instanceof ErrorEvent && e.message ? new Error(e.message) : new NotLoaded()),
+    );
   });
   void broken.then((why) => void (why instanceof NotLoaded && serverLost()));
   return { api: wrap<A>(worker) as unknown as A, end: () => worker.terminate(), broken };
@@ -43,7 +45,8 @@ export class Cancelled extends Error {
 }
 
 /**
- * Shares jobs among a few workers. A cancelled job that waits is dropped; one that runs is left to finish unheard when it is
+ * Shares jobs among a few workers. A cancelled job that waits is dropped; one that runs is left to finish unheard when
+ * it is
  * short, and has its worker ended and replaced when it is heavy.
  */
 export class WorkerPool<A> {
@@ -58,12 +61,22 @@ export class WorkerPool<A> {
 
   /**
    * @param run what to do with a worker
-   * @param options `signal` cancels; `heavy` marks work long enough to end its worker for, asked when it is cancelled where it is a function
+   * @param options `signal` cancels; `heavy` marks work long enough to end its worker for, asked when it is cancelled
+   *   where it is a function
    */
-  run<T>(run: (api: A) => Promise<T>, options: { signal?: AbortSignal; heavy?: boolean | (() => boolean) } = {}): Promise<T> {
+  run<T>(
+    run: (api: A) => Promise<T>,
+    options: { signal?: AbortSignal; heavy?: boolean | (() => boolean) } = {},
+  ): Promise<T> {
     return new Promise<T>((resolve, reject) => {
       if (options.signal?.aborted) return reject(new Cancelled());
-      const job: Job<A> = { run, resolve, reject, signal: options.signal, heavy: typeof options.heavy === 'function' ? options.heavy : () => options.heavy === true };
+      const job: Job<A> = {
+        run,
+        resolve,
+        reject,
+        signal: options.signal,
+        heavy: typeof options.heavy === 'function' ? options.heavy : () => options.heavy === true,
+      };
       options.signal?.addEventListener('abort', () => this.drop(job), { once: true });
       this.waiting.push(job);
       this.next();

@@ -1,4 +1,17 @@
-import { editsFor, stageKind, type Course, type Duty, type FigureAddress, type Joint, type LineReport, type Mover, type ShopEdits, type StageMap, type StageRecord, type Variant } from '@gristmill/core';
+import {
+  editsFor,
+  stageKind,
+  type Course,
+  type Duty,
+  type FigureAddress,
+  type Joint,
+  type LineReport,
+  type Mover,
+  type ShopEdits,
+  type StageMap,
+  type StageRecord,
+  type Variant,
+} from '@gristmill/core';
 import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useState } from 'react';
@@ -9,7 +22,8 @@ import { useShop } from '../state/shop.ts';
 import type { Analysing } from './api.ts';
 import { corePool } from './core.ts';
 
-// Immer shares what did not change, so an object's identity stands for its contents; hashing hundreds of tests at each render would not pay.
+// Immer shares what did not change, so an object's identity stands for its contents; hashing hundreds of tests at each
+// render would not pay.
 const identities = new WeakMap<object, number>();
 let counter = 0;
 function identity(o: object): number {
@@ -19,15 +33,17 @@ function identity(o: object): number {
 }
 
 /** Only what the line depends on: names and notes of a variant do not recompute it. */
-const lineInputs = (joint: Joint, v: Variant) => [joint.brief, v.motor, v.driver, v.sensor, v.mount, v.output, v.stages] as const;
+const lineInputs = (joint: Joint, v: Variant) =>
+  [joint.brief, v.motor, v.driver, v.sensor, v.mount, v.output, v.stages] as const;
 
 const lineQuery = (joint: Joint, variant: Variant, shop: ShopEdits) => {
   const edits = editsFor(joint, shop);
   return {
-  queryKey: ['line', variant.id, ...lineInputs(joint, variant), edits],
-  queryFn: ({ signal }: { signal: AbortSignal }) => corePool.run((api) => api.line(joint.brief, variant, edits), { signal }),
-  staleTime: Infinity,
-  gcTime: 60_000,
+    queryKey: ['line', variant.id, ...lineInputs(joint, variant), edits],
+    queryFn: ({ signal }: { signal: AbortSignal }) =>
+      corePool.run((api) => api.line(joint.brief, variant, edits), { signal }),
+    staleTime: Infinity,
+    gcTime: 60_000,
   };
 };
 
@@ -43,7 +59,9 @@ export function useLine(): { report: LineReport | undefined; ms: number | undefi
 /** The line of each variant of a joint, in order. */
 export function useLines(joint: Joint): (LineReport | undefined)[] {
   const edits = useShop((s) => s.edits);
-  return useQueries({ queries: joint.variants.map((variant) => lineQuery(joint, variant, edits)) }).map((q) => q.data?.report);
+  return useQueries({ queries: joint.variants.map((variant) => lineQuery(joint, variant, edits)) }).map(
+    (q) => q.data?.report,
+  );
 }
 
 /** The line of one variant of a joint that need not be the open one. */
@@ -63,8 +81,20 @@ export interface Trial {
 export function useTrials(trials: readonly Trial[]): (LineReport | undefined)[] {
   return useQueries({
     queries: trials.map((t) => ({
-      queryKey: ['line', t.variant.id, t.brief, t.variant.motor, t.variant.driver, t.variant.sensor, t.variant.mount, t.variant.output, t.variant.stages, t.edits],
-      queryFn: ({ signal }: { signal: AbortSignal }) => corePool.run((api) => api.line(t.brief, t.variant, t.edits), { signal }),
+      queryKey: [
+        'line',
+        t.variant.id,
+        t.brief,
+        t.variant.motor,
+        t.variant.driver,
+        t.variant.sensor,
+        t.variant.mount,
+        t.variant.output,
+        t.variant.stages,
+        t.edits,
+      ],
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        corePool.run((api) => api.line(t.brief, t.variant, t.edits), { signal }),
       staleTime: Infinity,
       gcTime: 30_000,
     })),
@@ -74,27 +104,32 @@ export function useTrials(trials: readonly Trial[]): (LineReport | undefined)[] 
 /** What changes over a turn of a stage's input; the last answer stays while a new one is worked out. */
 export function useCourses(stage: StageRecord | undefined, duty: Duty | undefined): readonly Course[] {
   const edits = useEdits();
-  return useQuery({
-    queryKey: ['courses', stage?.kind, stage?.params, duty, edits],
-    queryFn: ({ signal }) => corePool.run((api) => api.courses(stage!.kind, stage!.params, duty!, edits), { signal }),
-    enabled: stage !== undefined && duty !== undefined && stageKind(stage.kind)?.courses !== undefined,
-    staleTime: Infinity,
-    gcTime: 30_000,
-    placeholderData: keepPreviousData,
-  }).data ?? [];
+  return (
+    useQuery({
+      queryKey: ['courses', stage?.kind, stage?.params, duty, edits],
+      queryFn: ({ signal }) => corePool.run((api) => api.courses(stage!.kind, stage!.params, duty!, edits), { signal }),
+      enabled: stage !== undefined && duty !== undefined && stageKind(stage.kind)?.courses !== undefined,
+      staleTime: Infinity,
+      gcTime: 30_000,
+      placeholderData: keepPreviousData,
+    }).data ?? []
+  );
 }
 
 /** A map of what every member goes through in a turn; null where the kind has none or the stage cannot be. */
 export function useStageMap(stage: StageRecord | undefined, duty: Duty | undefined): StageMap | null {
   const edits = useEdits();
-  return useQuery({
-    queryKey: ['map', stage?.kind, stage?.params, duty, edits],
-    queryFn: async ({ signal }) => (await corePool.run((api) => api.map(stage!.kind, stage!.params, duty!, edits), { signal })) ?? null,
-    enabled: stage !== undefined && duty !== undefined && stageKind(stage.kind)?.map !== undefined,
-    staleTime: Infinity,
-    gcTime: 30_000,
-    placeholderData: keepPreviousData,
-  }).data ?? null;
+  return (
+    useQuery({
+      queryKey: ['map', stage?.kind, stage?.params, duty, edits],
+      queryFn: async ({ signal }) =>
+        (await corePool.run((api) => api.map(stage!.kind, stage!.params, duty!, edits), { signal })) ?? null,
+      enabled: stage !== undefined && duty !== undefined && stageKind(stage.kind)?.map !== undefined,
+      staleTime: Infinity,
+      gcTime: 30_000,
+      placeholderData: keepPreviousData,
+    }).data ?? null
+  );
 }
 
 /** The ratio desk for the open variant's motor. */
@@ -103,8 +138,19 @@ export function useDesk(each: number, holds: boolean) {
   const variant = useVariant();
   const edits = useEdits();
   return useQuery({
-    queryKey: ['desk', joint.brief, variant.motor, variant.driver, variant.sensor, variant.stages.length, edits, each, holds],
-    queryFn: ({ signal }) => corePool.run((api) => api.desk(joint.brief, variant, edits, each, holds), { signal, heavy: true }),
+    queryKey: [
+      'desk',
+      joint.brief,
+      variant.motor,
+      variant.driver,
+      variant.sensor,
+      variant.stages.length,
+      edits,
+      each,
+      holds,
+    ],
+    queryFn: ({ signal }) =>
+      corePool.run((api) => api.desk(joint.brief, variant, edits, each, holds), { signal, heavy: true }),
     staleTime: Infinity,
     gcTime: 30_000,
     placeholderData: keepPreviousData,
@@ -127,7 +173,10 @@ export function usePlaySpread(report: LineReport | undefined, samples: number) {
   });
 }
 
-/** How far the recording that is being analysed is; what is shown of it follows from here wherever findings were asked for. */
+/**
+ * How far the recording that is being analysed is; what is shown of it follows from here wherever findings were asked
+ * for.
+ */
 export const useAnalysing = create<{ at: Analysing | undefined }>(() => ({ at: undefined }));
 
 /** What every test of the open joint found; `stop` ends the analysis of a recording, `stopped` says that it was. */
@@ -136,7 +185,16 @@ export function useFindings() {
   const edits = useShop((s) => s.edits);
   const client = useQueryClient();
   const q = useQuery({
-    queryKey: ['findings', joint.id, identity(joint.tests), identity(joint.builds), identity(joint.variants), identity(joint.brief), joint.factors, edits],
+    queryKey: [
+      'findings',
+      joint.id,
+      identity(joint.tests),
+      identity(joint.builds),
+      identity(joint.variants),
+      identity(joint.brief),
+      joint.factors,
+      edits,
+    ],
     queryFn: async ({ signal }) => {
       let long = false;
       const tell = (at: Analysing | undefined) => {
@@ -144,7 +202,15 @@ export function useFindings() {
       };
       signal.addEventListener('abort', () => useAnalysing.setState({ at: undefined }), { once: true });
       // Ending the worker loses what it knows of other recordings: only where one is under way.
-      const found = await corePool.run((api) => api.findings(joint, editsFor(joint, edits), proxy((at: Analysing) => ((long = true), tell(at)))), { signal, heavy: () => long });
+      const found = await corePool.run(
+        (api) =>
+          api.findings(
+            joint,
+            editsFor(joint, edits),
+            proxy((at: Analysing) => ((long = true), tell(at))),
+          ),
+        { signal, heavy: () => long },
+      );
       tell(undefined);
       return found;
     },
@@ -152,14 +218,26 @@ export function useFindings() {
     gcTime: 10_000,
     placeholderData: keepPreviousData,
   });
-  return { data: q.data, stopped: q.fetchStatus === 'idle' && !q.isError && (q.isPending || q.isPlaceholderData), stop: () => void client.cancelQueries({ queryKey: ['findings', joint.id] }), again: () => void q.refetch() };
+  return {
+    data: q.data,
+    stopped: q.fetchStatus === 'idle' && !q.isError && (q.isPending || q.isPlaceholderData),
+    stop: () => void client.cancelQueries({ queryKey: ['findings', joint.id] }),
+    again: () => void q.refetch(),
+  };
 }
 
 /** The inputs that move a figure most, with the share done while they are worked out. */
-export function useMovers(at: FigureAddress | undefined): { movers: Mover[] | undefined; progress: number; error: Error | null } {
+export function useMovers(at: FigureAddress | undefined): {
+  movers: Mover[] | undefined;
+  progress: number;
+  error: Error | null;
+} {
   const joint = useJoint();
   const variant = useVariant();
-  const edits = editsFor(joint, useShop((s) => s.edits));
+  const edits = editsFor(
+    joint,
+    useShop((s) => s.edits),
+  );
   const [progress, setProgress] = useState(0);
   const q = useQuery({
     queryKey: ['movers', at, ...lineInputs(joint, variant), edits],

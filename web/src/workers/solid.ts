@@ -9,9 +9,15 @@ const poolOf = (start: () => Worker) => new WorkerPool<SolidApi>(() => workerOf<
 const meshed = poolOf(() => new Worker(new URL('./solid.worker.ts', import.meta.url), { type: 'module' }));
 const exact = poolOf(() => new Worker(new URL('./step.worker.ts', import.meta.url), { type: 'module' }));
 
-export const solidFile = (wish: SolidWish, onProgress: (share: number) => void, signal: AbortSignal): Promise<Result<Uint8Array>> =>
+export const solidFile = (
+  wish: SolidWish,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Result<Uint8Array>> =>
   (wish.format === 'step' ? exact : meshed).run((api) => api.file(wish, proxy(onProgress)), { signal, heavy: true });
 
-export const partOutlines = (wish: BodyWish, signal: AbortSignal): ReturnType<SolidApi['outlines']> => meshed.run((api) => api.outlines(wish), { signal, heavy: true });
+export const partOutlines = (wish: BodyWish, signal: AbortSignal): ReturnType<SolidApi['outlines']> =>
+  meshed.run((api) => api.outlines(wish), { signal, heavy: true });
 
-export const partMeshes = (wish: BodyWish, signal: AbortSignal): Promise<Result<readonly PartMesh[]>> => meshed.run((api) => api.meshes(wish), { signal, heavy: true });
+export const partMeshes = (wish: BodyWish, signal: AbortSignal): Promise<Result<readonly PartMesh[]>> =>
+  meshed.run((api) => api.meshes(wish), { signal, heavy: true });

@@ -12,18 +12,21 @@ let loaded: Promise<void> | undefined;
 
 /** The kernel of exact bodies is large and is loaded when the first STEP file is asked for. */
 const ready = (): Promise<void> =>
-  (loaded ??= kernel({ locateFile: () => kernelUrl, print: () => undefined }).then((k) => kit.setOC(k)).catch((error: unknown) => {
-    // A load that failed once may succeed the next time.
-    loaded = undefined;
-    throw error;
-  }));
+  (loaded ??= kernel({ locateFile: () => kernelUrl, print: () => undefined })
+    .then((k) => kit.setOC(k))
+    .catch((error: unknown) => {
+      // A load that failed once may succeed the next time.
+      loaded = undefined;
+      throw error;
+    }));
 
 const api: Pick<SolidApi, 'file'> = {
   file: async (wish: SolidWish, onProgress): Promise<Result<Uint8Array>> => {
     const made = stageKind(wish.kind)!.parts(wish.params, makeShelf(wish.shop));
     if (!made.ok) return made;
     const parts = made.value.filter((p) => p.solid && (wish.part === undefined || p.id === wish.part));
-    if (parts.length === 0) return refuse('There is no such part with a body.', 'Only parts that are made have one.', 'Choose another part.');
+    if (parts.length === 0)
+      return refuse('There is no such part with a body.', 'Only parts that are made have one.', 'Choose another part.');
     await ready();
     const bodies: NamedBody[] = [];
     for (const p of parts) {

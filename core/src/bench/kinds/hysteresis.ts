@@ -6,52 +6,238 @@ import { combine, fromBounds } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 import { thinned } from './transmission.ts';
 
-const RIG = [rigQuantity('rated', 'Rated torque', 'Lost motion is told at ±3 % of it; 0 takes the most that was put on.', 'torque', 0, 0.1, 0, 1e5, ['rated', 'rated torque']), rigQuantity('torqueError', 'Error of the torque, share', 'Lever radius and scale together.', 'efficiency', 0.01, 1e-3, 0, 1, ['torque error']), rigQuantity('angleError', 'Error of the angle, share', 'Lever radius of the reading.', 'efficiency', 5e-3, 1e-3, 0, 1, ['angle error'])];
+const RIG = [
+  rigQuantity(
+    'rated',
+    'Rated torque',
+    'Lost motion is told at ±3 % of it; 0 takes the most that was put on.',
+    'torque',
+    0,
+    0.1,
+    0,
+    1e5,
+    ['rated', 'rated torque'],
+  ),
+  rigQuantity(
+    'torqueError',
+    'Error of the torque, share',
+    'Lever radius and scale together.',
+    'efficiency',
+    0.01,
+    1e-3,
+    0,
+    1,
+    ['torque error'],
+  ),
+  rigQuantity(
+    'angleError',
+    'Error of the angle, share',
+    'Lever radius of the reading.',
+    'efficiency',
+    5e-3,
+    1e-3,
+    0,
+    1,
+    ['angle error'],
+  ),
+];
 
 /** Play, stiffness in up to three slopes, friction and lost motion from one loop of torque. */
 export const hysteresis: TestKind = {
-  id: 'hysteresis', name: 'Hysteresis loop', summary: 'Torque up, back, down and back with the input held: play, stiffness, friction and lost motion from one loop.', group: 'play and stiffness', rows: ['stiffness', 'play'], loaded: true,
+  id: 'hysteresis',
+  name: 'Hysteresis loop',
+  summary:
+    'Torque up, back, down and back with the input held: play, stiffness, friction and lost motion from one loop.',
+  group: 'play and stiffness',
+  rows: ['stiffness', 'play'],
+  loaded: true,
   caution: 'The lever stores the wind-up: load and unload it slowly, stand clear of its plane, tether hung masses.',
-  steps: ['Hold the input still, and fix a lever and an angle reading to the output.', 'Push to the most you dare once each way and let go: it settles.', 'Raise the torque in steps to the most, lower it to nought, the same the other way, and back to nought.', 'Read torque and angle at each step, in order.'],
-  rig: RIG, columns: [column('torque', 'torque', 'torque', '1.5 N·m', ['torque', 'load', 't'], { signed: true }), column('angle', 'angle', 'smallAngle', '4.2′', ['angle', 'theta', 'output', 'deflection'], { signed: true })],
-  channels: [{ id: 'torque', label: 'torque', quantity: 'torque', words: ['torque', 'load'] }, { id: 'angle', label: 'angle', quantity: 'smallAngle', words: ['angle', 'output', 'theta', 'out'] }],
+  steps: [
+    'Hold the input still, and fix a lever and an angle reading to the output.',
+    'Push to the most you dare once each way and let go: it settles.',
+    'Raise the torque in steps to the most, lower it to nought, the same the other way, and back to nought.',
+    'Read torque and angle at each step, in order.',
+  ],
+  rig: RIG,
+  columns: [
+    column('torque', 'torque', 'torque', '1.5 N·m', ['torque', 'load', 't'], { signed: true }),
+    column('angle', 'angle', 'smallAngle', '4.2′', ['angle', 'theta', 'output', 'deflection'], { signed: true }),
+  ],
+  channels: [
+    { id: 'torque', label: 'torque', quantity: 'torque', words: ['torque', 'load'] },
+    { id: 'angle', label: 'angle', quantity: 'smallAngle', words: ['angle', 'output', 'theta', 'out'] },
+  ],
   analyse: (test, context) => {
     const rows = countedRows(test, 'torque', 'angle');
     const [rt, ra] = [channelOf(context.recording, 'torque'), channelOf(context.recording, 'angle')];
-    const [torque, angle] = rt && ra ? [rt, ra] : [Float64Array.from(rows, (r) => cell(r, 'torque')), Float64Array.from(rows, (r) => cell(r, 'angle'))];
-    if (torque.length < 8) return refuse(torque.length === 0 ? 'There are no readings yet.' : `There ${torque.length === 1 ? 'is one reading' : `are ${torque.length} readings`}.`, 'A loop has four branches, each of several steps.', 'Read at least four steps up, down and back, both ways.');
+    const [torque, angle] =
+      rt && ra
+        ? [rt, ra]
+        : [Float64Array.from(rows, (r) => cell(r, 'torque')), Float64Array.from(rows, (r) => cell(r, 'angle'))];
+    if (torque.length < 8)
+      return refuse(
+        torque.length === 0
+          ? 'There are no readings yet.'
+          : `There ${torque.length === 1 ? 'is one reading' : `are ${torque.length} readings`}.`,
+        'A loop has four branches, each of several steps.',
+        'Read at least four steps up, down and back, both ways.',
+      );
     const [low, high] = torque.reduce(([a, b], v) => [Math.min(a, v), Math.max(b, v)], [0, 0]);
-    if (!(low < -0.1 * high) || !(high > 0)) return refuse('The torque only goes one way.', 'Play shows between pushing one way and the other.', 'Go through nought to the other side as well, signs and all.');
+    if (!(low < -0.1 * high) || !(high > 0))
+      return refuse(
+        'The torque only goes one way.',
+        'Play shows between pushing one way and the other.',
+        'Go through nought to the other side as well, signs and all.',
+      );
     const fit = fitHysteresis(torque, angle);
-    if (!fit) return refuse('No loop fits these readings.', 'The angle does not rise with the torque, or hardly any reading lies outside the play.', 'Check signs and order: readings must stand in the order they were taken.');
+    if (!fit)
+      return refuse(
+        'No loop fits these readings.',
+        'The angle does not rise with the torque, or hardly any reading lies outside the play.',
+        'Check signs and order: readings must stand in the order they were taken.',
+      );
     const rig = rigOf(RIG, test);
     const rated = rig('rated') || Math.max(high, -low);
     const [eT, eA] = [fromBounds(rig('torqueError')), fromBounds(rig('angleError'))];
     const k1 = fit.stiffness[0]!;
-    const known = (x: { value: number; u: number }, scale: number, quantity: Parameters<typeof combine>[1]) => combine(x.value, quantity, [{ id: 'fit', name: 'scatter about the loop', u: Number.isFinite(x.u) ? x.u : Math.abs(x.value), dof: Math.max(1, fit.dof), halve: 'four times as many readings' }, { id: 'scale', name: 'scale of torque and angle', u: scale * Math.abs(x.value), dof: Infinity, halve: 'the lever measured to half the error' }]);
+    const known = (x: { value: number; u: number }, scale: number, quantity: Parameters<typeof combine>[1]) =>
+      combine(x.value, quantity, [
+        {
+          id: 'fit',
+          name: 'scatter about the loop',
+          u: Number.isFinite(x.u) ? x.u : Math.abs(x.value),
+          dof: Math.max(1, fit.dof),
+          halve: 'four times as many readings',
+        },
+        {
+          id: 'scale',
+          name: 'scale of torque and angle',
+          u: scale * Math.abs(x.value),
+          dof: Infinity,
+          halve: 'the lever measured to half the error',
+        },
+      ]);
     // What counts for the joint is the slope that carries the load: the outermost that was reached.
     const outer = fit.stiffness[fit.stiffness.length - 1]!;
     const stiffness = known(outer, Math.hypot(eT, eA), 'stiffness');
     const play = known(fit.play, eA, 'smallAngle');
     const reach = 0.03 * rated;
-    const windUp = fit.bends[0] && reach > fit.bends[0].value ? fit.bends[0].value / k1.value + (reach - fit.bends[0].value) / fit.stiffness[1]!.value : reach / k1.value;
+    const windUp =
+      fit.bends[0] && reach > fit.bends[0].value
+        ? fit.bends[0].value / k1.value + (reach - fit.bends[0].value) / fit.stiffness[1]!.value
+        : reach / k1.value;
     const lost = fit.play.value + 2 * windUp;
     const uLost = Math.hypot(play.u, (2 * reach * k1.u) / k1.value ** 2);
     const order = Array.from(fit.fitted, (_, i) => i).filter((i) => Number.isFinite(fit.fitted[i]!));
     const raw = thinned(torque, angle, 2500);
     return ok({
-      ...plainResult(test, torque.length, `Play ${((fit.play.value * 10800) / Math.PI).toPrecision(3)}′, ${((outer.value * Math.PI) / 180).toPrecision(3)} N·m/°${fit.stiffness.length > 1 ? ` after ${((k1.value * Math.PI) / 180).toPrecision(3)} N·m/° near the middle` : ''}, friction ${fit.friction.value.toPrecision(2)} N·m.`), found: stiffness, lands: [{ row: 'stiffness', found: stiffness }, { row: 'play', found: play }],
-      figures: [
-        { id: 'play', name: 'Play', quantity: 'smallAngle', value: fit.play.value, U: play.U, how: 'dead zone of the fit' },
-        ...fit.stiffness.map((k, j) => ({ id: `stiffness${j + 1}`, name: fit.stiffness.length === 1 ? 'Stiffness' : `Stiffness, ${['near the middle', fit.stiffness.length === 2 ? 'further out' : 'midway', 'outermost'][j]}`, quantity: 'stiffness' as const, value: k.value, U: known(k, Math.hypot(eT, eA), 'stiffness').U, how: 'slope of the fit' })),
-        ...fit.bends.map((b, j) => ({ id: `bend${j + 1}`, name: `Slope changes at${fit.bends.length > 1 ? ` (${j + 1})` : ''}`, quantity: 'torque' as const, value: b.value, U: known(b, eT, 'torque').U, how: 'bend of the fit' })),
-        { id: 'friction', name: 'Friction', quantity: 'torque', value: fit.friction.value, U: known(fit.friction, eT, 'torque').U, how: 'half the width of the loop in torque' },
-        { id: 'frictionWidth', name: 'Width of the loop', quantity: 'torque', value: 2 * fit.friction.value, U: 2 * known(fit.friction, eT, 'torque').U, how: 'twice the friction' },
-        { id: 'lostMotion', name: 'Lost motion at ±3 %', quantity: 'smallAngle', value: lost, U: fit.k * uLost, how: 'play and wind-up at ±3 % of the rated torque' },
-        { id: 'residual', name: 'Scatter about the loop', quantity: 'smallAngle', value: fit.residual, how: 'standard deviation of the residuals' },
+      ...plainResult(
+        test,
+        torque.length,
+        `Play ${((fit.play.value * 10800) / Math.PI).toPrecision(3)}′, ` +
+          `${((outer.value * Math.PI) / 180).toPrecision(3)} ` +
+          `N·m/°${fit.stiffness.length > 1 ? ` after ${((k1.value * Math.PI) / 180).toPrecision(3)} N·m/° near the middle` : ''}, ` +
+          `friction ${fit.friction.value.toPrecision(2)} N·m.`,
+      ),
+      found: stiffness,
+      lands: [
+        { row: 'stiffness', found: stiffness },
+        { row: 'play', found: play },
       ],
-      plots: [{ name: 'Angle against torque', xName: 'torque', x: 'torque', yName: 'angle', y: 'smallAngle', series: [{ key: 'raw', name: 'read', ...raw, as: 'points', role: 'raw' }, { key: 'fit', name: 'fitted', x: order.map((i) => torque[i]!), y: order.map((i) => fit.fitted[i]!), as: 'line', role: 'fit' }] }],
-      advice: [...dominantAdvice(stiffness), ...(fit.friction.value > 0.2 * rated ? ['Friction takes more than a fifth of the torque: warm it up and grease it, or expect it to hold wind-up where it stops.'] : []), ...(fit.used < torque.length ? [`${torque.length - fit.used} readings lie inside the play and tell only its ends.`] : []), ...(torque.length < 24 ? ['With fewer than six steps a branch the slopes near the middle are hardly known.'] : [])],
+      figures: [
+        {
+          id: 'play',
+          name: 'Play',
+          quantity: 'smallAngle',
+          value: fit.play.value,
+          U: play.U,
+          how: 'dead zone of the fit',
+        },
+        ...fit.stiffness.map((k, j) => ({
+          id: `stiffness${j + 1}`,
+          name:
+            fit.stiffness.length === 1
+              ? 'Stiffness'
+              : `Stiffness, ${['near the middle', fit.stiffness.length === 2 ? 'further out' : 'midway', 'outermost'][j]}`,
+          quantity: 'stiffness' as const,
+          value: k.value,
+          U: known(k, Math.hypot(eT, eA), 'stiffness').U,
+          how: 'slope of the fit',
+        })),
+        ...fit.bends.map((b, j) => ({
+          id: `bend${j + 1}`,
+          name: `Slope changes at${fit.bends.length > 1 ? ` (${j + 1})` : ''}`,
+          quantity: 'torque' as const,
+          value: b.value,
+          U: known(b, eT, 'torque').U,
+          how: 'bend of the fit',
+        })),
+        {
+          id: 'friction',
+          name: 'Friction',
+          quantity: 'torque',
+          value: fit.friction.value,
+          U: known(fit.friction, eT, 'torque').U,
+          how: 'half the width of the loop in torque',
+        },
+        {
+          id: 'frictionWidth',
+          name: 'Width of the loop',
+          quantity: 'torque',
+          value: 2 * fit.friction.value,
+          U: 2 * known(fit.friction, eT, 'torque').U,
+          how: 'twice the friction',
+        },
+        {
+          id: 'lostMotion',
+          name: 'Lost motion at ±3 %',
+          quantity: 'smallAngle',
+          value: lost,
+          U: fit.k * uLost,
+          how: 'play and wind-up at ±3 % of the rated torque',
+        },
+        {
+          id: 'residual',
+          name: 'Scatter about the loop',
+          quantity: 'smallAngle',
+          value: fit.residual,
+          how: 'standard deviation of the residuals',
+        },
+      ],
+      plots: [
+        {
+          name: 'Angle against torque',
+          xName: 'torque',
+          x: 'torque',
+          yName: 'angle',
+          y: 'smallAngle',
+          series: [
+            { key: 'raw', name: 'read', ...raw, as: 'points', role: 'raw' },
+            {
+              key: 'fit',
+              name: 'fitted',
+              x: order.map((i) => torque[i]!),
+              y: order.map((i) => fit.fitted[i]!),
+              as: 'line',
+              role: 'fit',
+            },
+          ],
+        },
+      ],
+      advice: [
+        ...dominantAdvice(stiffness),
+        ...(fit.friction.value > 0.2 * rated
+          ? [
+              'Friction takes more than a fifth of the torque: warm it up and grease it, or expect it to hold wind-up where it stops.',
+            ]
+          : []),
+        ...(fit.used < torque.length
+          ? [`${torque.length - fit.used} readings lie inside the play and tell only its ends.`]
+          : []),
+        ...(torque.length < 24
+          ? ['With fewer than six steps a branch the slopes near the middle are hardly known.']
+          : []),
+      ],
     });
   },
 };

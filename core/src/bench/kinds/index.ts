@@ -17,8 +17,28 @@ import { torqueCell } from './torque-cell.ts';
 import { transmission } from './transmission.ts';
 import { turnBack } from './turn-back.ts';
 
-/** Every kind of measurement whose rig and readings its own file names, in the order they are offered. A new one is a file and a line here. */
-export const TEST_KINDS: readonly TestKind[] = [playSpot, hysteresis, torqueCell, efficiency, turnBack, noLoad, runout, transmission, positioning, step, legPress, pluck, noise, temperature, endurance, fit];
+/**
+ * Every kind of measurement whose rig and readings its own file names, in the order they are offered. A new one is a
+ * file and a line here.
+ */
+export const TEST_KINDS: readonly TestKind[] = [
+  playSpot,
+  hysteresis,
+  torqueCell,
+  efficiency,
+  turnBack,
+  noLoad,
+  runout,
+  transmission,
+  positioning,
+  step,
+  legPress,
+  pluck,
+  noise,
+  temperature,
+  endurance,
+  fit,
+];
 
 export const testKind = (id: string): TestKind | undefined => TEST_KINDS.find((k) => k.id === id);
 
@@ -26,6 +46,16 @@ export const testKind = (id: string): TestKind | undefined => TEST_KINDS.find((k
 export const ALL_TEST_KINDS: readonly TestKind[] = [playLever, torqueLadder, ...TEST_KINDS];
 
 /** A test of a kind with the rig it starts with. */
-export function blankTest(kind: TestKind, stamp: { id: string; buildId: string; date: string }, instrument = ''): ReadingsTest {
-  return { ...stamp, notes: '', kind: kind.id as ReadingsTest['kind'], rig: { ...Object.fromEntries(kind.rig.map((f) => [f.id, f.start])), ...(kind.measures && { instrument }) }, readings: [] };
+export function blankTest(
+  kind: TestKind,
+  stamp: { id: string; buildId: string; date: string },
+  instrument = '',
+): ReadingsTest {
+  return {
+    ...stamp,
+    notes: '',
+    kind: kind.id as ReadingsTest['kind'],
+    rig: { ...Object.fromEntries(kind.rig.map((f) => [f.id, f.start])), ...(kind.measures && { instrument }) },
+    readings: [],
+  };
 }

@@ -3,27 +3,90 @@ import type { QuantityId } from '../../units/quantity.ts';
 import type { ReadingColumn, TestKind } from '../contract.ts';
 import { positioningIso, type TargetRuns } from '../iso230.ts';
 import { combine } from '../uncertainty.ts';
-import { cell, column, countedRows, dominantAdvice, instrumentBudget, instrumentOf, plainResult, rigChoice, rigOf, rigQuantity, rigText } from './rig-fields.ts';
+import {
+  cell,
+  column,
+  countedRows,
+  dominantAdvice,
+  instrumentBudget,
+  instrumentOf,
+  plainResult,
+  rigChoice,
+  rigOf,
+  rigQuantity,
+  rigText,
+} from './rig-fields.ts';
 
-const RIG = [rigChoice('axis', 'Axis', 'Turning axes are read in angles, straight ones in lengths.', [{ value: 'turning', label: 'turning' }, { value: 'straight', label: 'straight' }], ['axis']), rigQuantity('radius', 'Radius, to carry over', 'Of the pinion or pulley, where a straight axis should land beside the joint’s angles; 0 for none.', 'length', 0, 1e-3, 0, 10, ['radius'])];
-const UP = [{ value: 'up', label: 'from below' }, { value: 'down', label: 'from above' }];
-
-const columns = (straight: boolean): readonly ReadingColumn[] => [
-  straight ? column('target', 'target', 'length', '50 mm', ['target', 'position', 'commanded'], { signed: true }) : column('target', 'target', 'angle', '30°', ['target', 'position', 'commanded'], { signed: true }), { as: 'choice', id: 'way', label: 'approached', options: UP, words: ['way', 'direction', 'side', 'approached', 'dir'], yes: 'up' },
-  straight ? column('deviation', 'deviation', 'length', '4 µm', ['deviation', 'error', 'dev', 'x'], { signed: true }) : column('deviation', 'deviation', 'smallAngle', '1.2′', ['deviation', 'error', 'dev', 'x'], { signed: true }),
+const RIG = [
+  rigChoice(
+    'axis',
+    'Axis',
+    'Turning axes are read in angles, straight ones in lengths.',
+    [
+      { value: 'turning', label: 'turning' },
+      { value: 'straight', label: 'straight' },
+    ],
+    ['axis'],
+  ),
+  rigQuantity(
+    'radius',
+    'Radius, to carry over',
+    'Of the pinion or pulley, where a straight axis should land beside the joint’s angles; 0 for none.',
+    'length',
+    0,
+    1e-3,
+    0,
+    10,
+    ['radius'],
+  ),
+];
+const UP = [
+  { value: 'up', label: 'from below' },
+  { value: 'down', label: 'from above' },
 ];
 
+const columns = (straight: boolean): readonly ReadingColumn[] => [
+  straight
+    ? column('target', 'target', 'length', '50 mm', ['target', 'position', 'commanded'], { signed: true })
+    : column('target', 'target', 'angle', '30°', ['target', 'position', 'commanded'], { signed: true }),
+  {
+    as: 'choice',
+    id: 'way',
+    label: 'approached',
+    options: UP,
+    words: ['way', 'direction', 'side', 'approached', 'dir'],
+    yes: 'up',
+  },
+  straight
+    ? column('deviation', 'deviation', 'length', '4 µm', ['deviation', 'error', 'dev', 'x'], { signed: true })
+    : column('deviation', 'deviation', 'smallAngle', '1.2′', ['deviation', 'error', 'dev', 'x'], { signed: true }),
+];
 
 /** Accuracy and repeatability by ISO 230-2. */
 export const positioning: TestKind = {
-  id: 'positioning', name: 'Positioning', summary: 'Targets approached from both sides several times: accuracy, repeatability and reversal by ISO 230-2.', group: 'motion', rows: ['repeatability'], measures: 'length',
+  id: 'positioning',
+  name: 'Positioning',
+  summary: 'Targets approached from both sides several times: accuracy, repeatability and reversal by ISO 230-2.',
+  group: 'motion',
+  rows: ['repeatability'],
+  measures: 'length',
   caution: 'The axis moves by itself: fingers off, current limit set and emergency stop in reach before power.',
-  steps: ['Choose five or more targets over the travel, not all at the same place of a turn.', 'Go to each from below, stop, read; then from above; five runs.', 'Type target, side and deviation (read less commanded) of each.'],
+  steps: [
+    'Choose five or more targets over the travel, not all at the same place of a turn.',
+    'Go to each from below, stop, read; then from above; five runs.',
+    'Type target, side and deviation (read less commanded) of each.',
+  ],
   rig: RIG,
-  columns: columns(false), columnsFor: (rig) => columns(rig['axis'] === 'straight'),
+  columns: columns(false),
+  columnsFor: (rig) => columns(rig['axis'] === 'straight'),
   analyse: (test, context) => {
     const rows = countedRows(test, 'target', 'deviation');
-    if (rows.length < 2) return refuse(rows.length === 0 ? 'There are no readings yet.' : 'One reading tells nothing about repeating.', 'Each target is approached several times from both sides.', 'Type target, side and deviation of each stop.');
+    if (rows.length < 2)
+      return refuse(
+        rows.length === 0 ? 'There are no readings yet.' : 'One reading tells nothing about repeating.',
+        'Each target is approached several times from both sides.',
+        'Type target, side and deviation of each stop.',
+      );
     const runs: { target: number; up: number[]; down: number[] }[] = [];
     for (const r of rows) {
       const target = cell(r, 'target');
@@ -37,21 +100,93 @@ export const positioning: TestKind = {
     const q: QuantityId = straight ? 'length' : 'smallAngle';
     const least = Math.min(...runs.flatMap((r) => [r.up.length, r.down.length].filter((n) => n > 0)));
     const dof = runs.reduce((s, r) => s + Math.max(0, r.up.length - 1) + Math.max(0, r.down.length - 1), 0);
-    if (dof === 0) return refuse('Each target was reached once from each side.', 'A single run tells nothing about repeating: its spread would come out as nought, and would be believed.', 'Go round at least once more; ISO 230-2 wants five runs.');
+    if (dof === 0)
+      return refuse(
+        'Each target was reached once from each side.',
+        'A single run tells nothing about repeating: its spread would come out as nought, and would be believed.',
+        'Go round at least once more; ISO 230-2 wants five runs.',
+      );
     // A standard deviation of n readings is itself known to 1/√(2(n − 1)).
     const uR = result.repeatability / Math.sqrt(2 * Math.max(1, least - 1)) / 2;
     const instrument = instrumentOf(test, context);
-    const found = combine(result.repeatability, q, [{ id: 'runs', name: 'few runs', u: uR, dof: Math.max(1, dof), halve: 'four times as many runs' }, ...(straight ? instrumentBudget(instrument, Math.SQRT2) : [])]);
+    const found = combine(result.repeatability, q, [
+      { id: 'runs', name: 'few runs', u: uR, dof: Math.max(1, dof), halve: 'four times as many runs' },
+      ...(straight ? instrumentBudget(instrument, Math.SQRT2) : []),
+    ]);
     const r = rigOf(RIG, test)('radius');
-    const landing = straight ? (r > 0 ? combine(result.repeatability / r, 'smallAngle', found.budget.map((c) => ({ ...c, u: c.u / r }))) : undefined) : found;
+    const landing = straight
+      ? r > 0
+        ? combine(
+            result.repeatability / r,
+            'smallAngle',
+            found.budget.map((c) => ({ ...c, u: c.u / r })),
+          )
+        : undefined
+      : found;
     const one = runs.every((x) => x.up.length === 0 || x.down.length === 0);
     const fig = (id: string, name: string, value: number, how: string) => ({ id, name, quantity: q, value, how });
-    const line = (pick: (t: (typeof result.targets)[number]) => number) => ({ x: result.targets.map((t) => t.target), y: result.targets.map(pick) });
+    const line = (pick: (t: (typeof result.targets)[number]) => number) => ({
+      x: result.targets.map((t) => t.target),
+      y: result.targets.map(pick),
+    });
     return ok({
-      ...plainResult(test, rows.length, `${runs.length} targets, ${least} run${least === 1 ? '' : 's'} each way at least.`), found, lands: landing ? [{ row: 'repeatability', found: landing }] : [],
-      figures: [fig('repeatability', 'Repeatability R', result.repeatability, 'max Rᵢ'), fig('repeatabilityUp', 'Repeatability from below R↑', result.repeatabilityUp, '4·max sᵢ↑'), fig('repeatabilityDown', 'Repeatability from above R↓', result.repeatabilityDown, '4·max sᵢ↓'), fig('reversal', 'Reversal B', result.reversal, 'max |x̄ᵢ↑ − x̄ᵢ↓|'), fig('meanReversal', 'Mean reversal', result.meanReversal, 'mean of x̄ᵢ↑ − x̄ᵢ↓'), fig('accuracy', 'Accuracy A', result.accuracy, 'max(x̄ᵢ + 2sᵢ) − min(x̄ᵢ − 2sᵢ)'), fig('systematic', 'Systematic deviation E', result.systematic, 'range of the means, both sides'), fig('meanDeviation', 'Mean deviation M', result.meanDeviation, 'range of the means of both sides')],
-      plots: [{ name: 'Deviation at each target', xName: 'target', x: straight ? 'length' : 'angle', yName: 'deviation', y: q, series: [{ key: 'raw', name: 'stops', x: rows.map((x) => cell(x, 'target')), y: rows.map((x) => cell(x, 'deviation')), as: 'points', role: 'raw' }, { key: 'up', name: 'mean from below', ...line((t) => t.meanUp), as: 'line', role: 'fit' }, { key: 'down', name: 'mean from above', ...line((t) => t.meanDown), as: 'line', role: 'fit' }, { key: 'upHigh', name: 'from below + 2s', ...line((t) => t.meanUp + 2 * t.sUp), as: 'line', role: 'other' }, { key: 'downLow', name: 'from above − 2s', ...line((t) => t.meanDown - 2 * t.sDown), as: 'line', role: 'other' }] }],
-      advice: [...dominantAdvice(found), ...(least < 5 ? ['ISO 230-2 wants five runs each way; with fewer the spread is hardly known.'] : []), ...(runs.length < 5 ? ['ISO 230-2 wants five targets a metre or more, and no fewer than five in all.'] : []), ...(one ? ['Only one side was approached: reversal is missing from accuracy and repeatability.'] : []), ...(result.reversal > 2 * Math.max(result.repeatabilityUp, result.repeatabilityDown) ? ['Most of it is reversal: play, or wind-up that friction holds. A sensor at the output, or always coming from one side, takes it out.'] : [])],
+      ...plainResult(
+        test,
+        rows.length,
+        `${runs.length} targets, ${least} run${least === 1 ? '' : 's'} each way at least.`,
+      ),
+      found,
+      lands: landing ? [{ row: 'repeatability', found: landing }] : [],
+      figures: [
+        fig('repeatability', 'Repeatability R', result.repeatability, 'max Rᵢ'),
+        fig('repeatabilityUp', 'Repeatability from below R↑', result.repeatabilityUp, '4·max sᵢ↑'),
+        fig('repeatabilityDown', 'Repeatability from above R↓', result.repeatabilityDown, '4·max sᵢ↓'),
+        fig('reversal', 'Reversal B', result.reversal, 'max |x̄ᵢ↑ − x̄ᵢ↓|'),
+        fig('meanReversal', 'Mean reversal', result.meanReversal, 'mean of x̄ᵢ↑ − x̄ᵢ↓'),
+        fig('accuracy', 'Accuracy A', result.accuracy, 'max(x̄ᵢ + 2sᵢ) − min(x̄ᵢ − 2sᵢ)'),
+        fig('systematic', 'Systematic deviation E', result.systematic, 'range of the means, both sides'),
+        fig('meanDeviation', 'Mean deviation M', result.meanDeviation, 'range of the means of both sides'),
+      ],
+      plots: [
+        {
+          name: 'Deviation at each target',
+          xName: 'target',
+          x: straight ? 'length' : 'angle',
+          yName: 'deviation',
+          y: q,
+          series: [
+            {
+              key: 'raw',
+              name: 'stops',
+              x: rows.map((x) => cell(x, 'target')),
+              y: rows.map((x) => cell(x, 'deviation')),
+              as: 'points',
+              role: 'raw',
+            },
+            { key: 'up', name: 'mean from below', ...line((t) => t.meanUp), as: 'line', role: 'fit' },
+            { key: 'down', name: 'mean from above', ...line((t) => t.meanDown), as: 'line', role: 'fit' },
+            { key: 'upHigh', name: 'from below + 2s', ...line((t) => t.meanUp + 2 * t.sUp), as: 'line', role: 'other' },
+            {
+              key: 'downLow',
+              name: 'from above − 2s',
+              ...line((t) => t.meanDown - 2 * t.sDown),
+              as: 'line',
+              role: 'other',
+            },
+          ],
+        },
+      ],
+      advice: [
+        ...dominantAdvice(found),
+        ...(least < 5 ? ['ISO 230-2 wants five runs each way; with fewer the spread is hardly known.'] : []),
+        ...(runs.length < 5 ? ['ISO 230-2 wants five targets a metre or more, and no fewer than five in all.'] : []),
+        ...(one ? ['Only one side was approached: reversal is missing from accuracy and repeatability.'] : []),
+        ...(result.reversal > 2 * Math.max(result.repeatabilityUp, result.repeatabilityDown)
+          ? [
+              'Most of it is reversal: play, or wind-up that friction holds. A sensor at the output, or always coming from one side, takes it out.',
+            ]
+          : []),
+      ],
     });
   },
 };

@@ -3,47 +3,200 @@ import type { TestKind } from '../contract.ts';
 import { fitColumns } from '../regress.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
-import { cell, column, countedRows, dominantAdvice, instrumentBudget, instrumentOf, plainResult } from './rig-fields.ts';
+import {
+  cell,
+  column,
+  countedRows,
+  dominantAdvice,
+  instrumentBudget,
+  instrumentOf,
+  plainResult,
+} from './rig-fields.ts';
 
-/** Run-out by a dial: first harmonic is eccentricity, second ovality. Source: least squares of r(φ) = r0 + a1·cos φ + b1·sin φ + a2·cos 2φ + b2·sin 2φ; ISO 1101 for the total. */
+/**
+ * Run-out by a dial: first harmonic is eccentricity, second ovality. Source: least squares of r(φ) = r0 + a1·cos φ +
+ * b1·sin φ + a2·cos 2φ + b2·sin 2φ; ISO 1101 for the total.
+ */
 export const runout: TestKind = {
-  id: 'runout', name: 'Run-out', summary: 'A dial on a round surface at several angles: total, off-centre and its angle, oval.', group: 'motion', rows: [], measures: 'length',
+  id: 'runout',
+  name: 'Run-out',
+  summary: 'A dial on a round surface at several angles: total, off-centre and its angle, oval.',
+  group: 'motion',
+  rows: [],
+  measures: 'length',
   caution: 'Turn by hand, motor unpowered; a dial’s foot catches on teeth and keys.',
-  steps: ['Fix the dial’s stand to what the part runs in, its foot square to the surface.', 'Turn to evenly spaced angles, at least five, better eight or twelve.', 'Read the dial at each, outwards positive; go round twice.'],
-  rig: [], columns: [column('angle', 'angle', 'angle', '45°', ['angle', 'position', 'phi'], { signed: true }), column('reading', 'dial', 'length', '0.03 mm', ['reading', 'dial', 'deviation', 'indicator', 'r'], { signed: true })],
+  steps: [
+    'Fix the dial’s stand to what the part runs in, its foot square to the surface.',
+    'Turn to evenly spaced angles, at least five, better eight or twelve.',
+    'Read the dial at each, outwards positive; go round twice.',
+  ],
+  rig: [],
+  columns: [
+    column('angle', 'angle', 'angle', '45°', ['angle', 'position', 'phi'], { signed: true }),
+    column('reading', 'dial', 'length', '0.03 mm', ['reading', 'dial', 'deviation', 'indicator', 'r'], {
+      signed: true,
+    }),
+  ],
   analyse: (test, context) => {
     const rows = countedRows(test, 'angle', 'reading');
-    if (rows.length < 3) return refuse(rows.length === 0 ? 'There are no readings yet.' : `There ${rows.length === 1 ? 'is one reading' : 'are two readings'}.`, 'A circle off its middle has a size, an angle and a zero: three readings at least, five to tell oval from off-centre.', 'Read the dial at more angles, evenly round.');
+    if (rows.length < 3)
+      return refuse(
+        rows.length === 0
+          ? 'There are no readings yet.'
+          : `There ${rows.length === 1 ? 'is one reading' : 'are two readings'}.`,
+        'A circle off its middle has a size, an angle and a zero: three readings at least, five to tell oval from off-centre.',
+        'Read the dial at more angles, evenly round.',
+      );
     const angle = Float64Array.from(rows, (r) => cell(r, 'angle'));
     const y = Float64Array.from(rows, (r) => cell(r, 'reading'));
-    const distinct = new Set(rows.map((r) => (((cell(r, 'angle') % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI)).toFixed(3))).size;
+    const distinct = new Set(
+      rows.map((r) => (((cell(r, 'angle') % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI)).toFixed(3)),
+    ).size;
     const both = distinct >= 5;
-    const columns = [y.map(() => 1), angle.map(Math.cos), angle.map(Math.sin), ...(both ? [angle.map((a) => Math.cos(2 * a)), angle.map((a) => Math.sin(2 * a))] : [])];
+    const columns = [
+      y.map(() => 1),
+      angle.map(Math.cos),
+      angle.map(Math.sin),
+      ...(both ? [angle.map((a) => Math.cos(2 * a)), angle.map((a) => Math.sin(2 * a))] : []),
+    ];
     const fit = distinct >= 3 ? fitColumns(columns, y) : undefined;
-    if (!fit) return refuse('The angles do not go round.', 'Readings at nearly the same angle cannot tell where it is high.', 'Read at angles spread over the whole turn.');
+    if (!fit)
+      return refuse(
+        'The angles do not go round.',
+        'Readings at nearly the same angle cannot tell where it is high.',
+        'Read at angles spread over the whole turn.',
+      );
     const [, a1, b1, a2 = 0, b2 = 0] = fit.values;
     const e = Math.hypot(a1!, b1!);
     const oval = Math.hypot(a2, b2);
     const total = Math.max(...y) - Math.min(...y);
     const dof = rows.length - columns.length;
-    const uE = e > 0 ? Math.sqrt(Math.max(0, (a1! ** 2 * fit.covariance[1]![1]! + b1! ** 2 * fit.covariance[2]![2]! + 2 * a1! * b1! * fit.covariance[1]![2]!) / (e * e))) : Math.sqrt(fit.covariance[1]![1]!);
+    const uE =
+      e > 0
+        ? Math.sqrt(
+            Math.max(
+              0,
+              (a1! ** 2 * fit.covariance[1]![1]! +
+                b1! ** 2 * fit.covariance[2]![2]! +
+                2 * a1! * b1! * fit.covariance[1]![2]!) /
+                (e * e),
+            ),
+          )
+        : Math.sqrt(fit.covariance[1]![1]!);
     const instrument = instrumentOf(test, context);
-    const found = combine(e, 'length', [{ id: 'scatter', name: 'scatter about the fitted circle', u: uE, dof: Math.max(1, dof), halve: `about ${rows.length * 4} readings in place of ${rows.length}` }, ...instrumentBudget(instrument, Math.sqrt(2 / rows.length))]);
-    const uO = both && oval > 0 ? Math.sqrt(Math.max(0, (a2 ** 2 * fit.covariance[3]![3]! + b2 ** 2 * fit.covariance[4]![4]! + 2 * a2 * b2 * fit.covariance[3]![4]!) / (oval * oval))) : 0;
+    const found = combine(e, 'length', [
+      {
+        id: 'scatter',
+        name: 'scatter about the fitted circle',
+        u: uE,
+        dof: Math.max(1, dof),
+        halve: `about ${rows.length * 4} readings in place of ${rows.length}`,
+      },
+      ...instrumentBudget(instrument, Math.sqrt(2 / rows.length)),
+    ]);
+    const uO =
+      both && oval > 0
+        ? Math.sqrt(
+            Math.max(
+              0,
+              (a2 ** 2 * fit.covariance[3]![3]! +
+                b2 ** 2 * fit.covariance[4]![4]! +
+                2 * a2 * b2 * fit.covariance[3]![4]!) /
+                (oval * oval),
+            ),
+          )
+        : 0;
     const k = dof > 0 ? student95(dof) : 0;
     const smooth = Array.from({ length: 73 }, (_, i) => (2 * Math.PI * i) / 72);
     const order = rows.map((_, i) => i).sort((p, q) => angle[p]! - angle[q]!);
-    const turn = ((Math.atan2(b1!, a1!) + 2 * Math.PI) % (2 * Math.PI));
+    const turn = (Math.atan2(b1!, a1!) + 2 * Math.PI) % (2 * Math.PI);
     return ok({
-      ...plainResult(test, rows.length, `Off centre by ${(e * 1e3).toFixed(4)} mm, high at ${((turn * 180) / Math.PI).toFixed(0)}°.`), found,
+      ...plainResult(
+        test,
+        rows.length,
+        `Off centre by ${(e * 1e3).toFixed(4)} mm, high at ${((turn * 180) / Math.PI).toFixed(0)}°.`,
+      ),
+      found,
       figures: [
-        { id: 'total', name: 'Total run-out', quantity: 'length', value: total, U: 1.96 * Math.hypot(Math.SQRT2 * (instrument?.resolution ?? 0) / Math.sqrt(12), (instrument?.error ?? 0) / Math.sqrt(3)), how: 'largest less smallest reading' },
-        { id: 'eccentricity', name: 'Off centre', quantity: 'length', value: e, U: found.U, how: 'first harmonic √(a₁² + b₁²)' },
-        { id: 'angle', name: 'High at', quantity: 'angle', value: turn, ...(e > 0 && { U: (found.U / e) }), how: 'atan2(b₁, a₁)' },
-        ...(both ? [{ id: 'ovality', name: 'Oval, amplitude', quantity: 'length' as const, value: oval, U: k * uO, how: 'second harmonic √(a₂² + b₂²); diameters differ by four times it' }] : []),
+        {
+          id: 'total',
+          name: 'Total run-out',
+          quantity: 'length',
+          value: total,
+          U:
+            1.96 *
+            Math.hypot(
+              (Math.SQRT2 * (instrument?.resolution ?? 0)) / Math.sqrt(12),
+              (instrument?.error ?? 0) / Math.sqrt(3),
+            ),
+          how: 'largest less smallest reading',
+        },
+        {
+          id: 'eccentricity',
+          name: 'Off centre',
+          quantity: 'length',
+          value: e,
+          U: found.U,
+          how: 'first harmonic √(a₁² + b₁²)',
+        },
+        {
+          id: 'angle',
+          name: 'High at',
+          quantity: 'angle',
+          value: turn,
+          ...(e > 0 && { U: found.U / e }),
+          how: 'atan2(b₁, a₁)',
+        },
+        ...(both
+          ? [
+              {
+                id: 'ovality',
+                name: 'Oval, amplitude',
+                quantity: 'length' as const,
+                value: oval,
+                U: k * uO,
+                how: 'second harmonic √(a₂² + b₂²); diameters differ by four times it',
+              },
+            ]
+          : []),
       ],
-      plots: [{ name: 'Dial over a turn', xName: 'angle', x: 'angle', yName: 'dial', y: 'length', series: [{ key: 'raw', name: 'read', x: order.map((i) => angle[i]!), y: order.map((i) => y[i]!), as: 'points', role: 'raw' }, { key: 'fit', name: 'fitted', x: smooth, y: smooth.map((t) => fit.values[0]! + a1! * Math.cos(t) + b1! * Math.sin(t) + a2 * Math.cos(2 * t) + b2 * Math.sin(2 * t)), as: 'line', role: 'fit' }] }],
-      advice: [...dominantAdvice(found), ...(both ? [] : ['With fewer than five angles oval and off-centre cannot be told apart: read at eight.']), ...(dof <= 0 ? ['As many readings as unknowns: nothing is left to tell their scatter. Go round once more.'] : [])],
+      plots: [
+        {
+          name: 'Dial over a turn',
+          xName: 'angle',
+          x: 'angle',
+          yName: 'dial',
+          y: 'length',
+          series: [
+            {
+              key: 'raw',
+              name: 'read',
+              x: order.map((i) => angle[i]!),
+              y: order.map((i) => y[i]!),
+              as: 'points',
+              role: 'raw',
+            },
+            {
+              key: 'fit',
+              name: 'fitted',
+              x: smooth,
+              y: smooth.map(
+                (t) =>
+                  fit.values[0]! + a1! * Math.cos(t) + b1! * Math.sin(t) + a2 * Math.cos(2 * t) + b2 * Math.sin(2 * t),
+              ),
+              as: 'line',
+              role: 'fit',
+            },
+          ],
+        },
+      ],
+      advice: [
+        ...dominantAdvice(found),
+        ...(both ? [] : ['With fewer than five angles oval and off-centre cannot be told apart: read at eight.']),
+        ...(dof <= 0
+          ? ['As many readings as unknowns: nothing is left to tell their scatter. Go round once more.']
+          : []),
+      ],
     });
   },
 };

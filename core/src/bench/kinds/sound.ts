@@ -10,8 +10,52 @@ import { thinned } from './transmission.ts';
 /** Samples below which a spectrum has no lines to speak of. */
 const LEAST_SOUND = 256;
 
-const SOUND = [{ id: 'sound', label: 'sound', quantity: 'count' as const, words: ['sound', 'wav', 'microphone', 'signal', 'amplitude'] }];
-const PLUCK = [rigQuantity('span', 'Free span', 'Between the points at which the belt touches its pulleys.', 'length', 0.15, 1e-3, 1e-3, 10, ['span', 'length']), rigQuantity('spanError', 'Its largest error', 'A rule is good to half a millimetre.', 'length', 1e-3, 1e-4, 0, 1, ['span error']), rigQuantity('massPerLength', 'Mass of a metre of belt, g', 'Weigh the belt and divide by its length.', 'count', 8.4, 0.1, 1e-3, 1e5, ['mass per length', 'mass per metre', 'g/m']), rigQuantity('massError', 'Its largest error, share', 'A kitchen scale gives a few per cent.', 'efficiency', 0.05, 0.01, 0, 1, ['mass error'])];
+const SOUND = [
+  {
+    id: 'sound',
+    label: 'sound',
+    quantity: 'count' as const,
+    words: ['sound', 'wav', 'microphone', 'signal', 'amplitude'],
+  },
+];
+const PLUCK = [
+  rigQuantity(
+    'span',
+    'Free span',
+    'Between the points at which the belt touches its pulleys.',
+    'length',
+    0.15,
+    1e-3,
+    1e-3,
+    10,
+    ['span', 'length'],
+  ),
+  rigQuantity('spanError', 'Its largest error', 'A rule is good to half a millimetre.', 'length', 1e-3, 1e-4, 0, 1, [
+    'span error',
+  ]),
+  rigQuantity(
+    'massPerLength',
+    'Mass of a metre of belt, g',
+    'Weigh the belt and divide by its length.',
+    'count',
+    8.4,
+    0.1,
+    1e-3,
+    1e5,
+    ['mass per length', 'mass per metre', 'g/m'],
+  ),
+  rigQuantity(
+    'massError',
+    'Its largest error, share',
+    'A kitchen scale gives a few per cent.',
+    'efficiency',
+    0.05,
+    0.01,
+    0,
+    1,
+    ['mass error'],
+  ),
+];
 
 /** Tone of a tapped span, Hz: the strongest line between 12 Hz and 2 kHz, or its half where that rings as well. */
 export function tone(sound: Float64Array, rate: number): number | undefined {
@@ -43,39 +87,163 @@ export function tone(sound: Float64Array, rate: number): number | undefined {
 
 /** Tension from the tone of a tapped span. Source: string of mass a length µ: f = √(F/µ)/2L. */
 export const pluck: TestKind = {
-  id: 'pluck', name: 'Pluck a belt', summary: 'The tone of a tapped belt span gives its tension.', group: 'sound and heat', rows: [],
+  id: 'pluck',
+  name: 'Pluck a belt',
+  summary: 'The tone of a tapped belt span gives its tension.',
+  group: 'sound and heat',
+  rows: [],
   caution: 'Motor unpowered; fingers out of the pulleys.',
-  steps: ['Set the belt as it will run, motor off.', 'Hold a phone or microphone close and pluck the middle of a free span like a string.', 'Import the sound, or type the tone an instrument tuner shows; several plucks.'],
-  rig: PLUCK, columns: [column('frequency', 'tone', 'frequency', '92 Hz', ['frequency', 'tone', 'hz', 'f'])], channels: SOUND,
+  steps: [
+    'Set the belt as it will run, motor off.',
+    'Hold a phone or microphone close and pluck the middle of a free span like a string.',
+    'Import the sound, or type the tone an instrument tuner shows; several plucks.',
+  ],
+  rig: PLUCK,
+  columns: [column('frequency', 'tone', 'frequency', '92 Hz', ['frequency', 'tone', 'hz', 'f'])],
+  channels: SOUND,
   analyse: (test, context) => {
     const rig = rigOf(PLUCK, test);
     const sound = channelOf(context.recording, 'sound');
     const heard = sound && context.recording!.rate > 0 ? tone(sound, context.recording!.rate) : undefined;
     const rows = countedRows(test, 'frequency');
     const tones = [...rows.map((r) => cell(r, 'frequency')), ...(heard ? [heard] : [])];
-    if (tones.length === 0) return refuse(sound ? 'No tone was heard in the recording.' : 'There are no readings yet.', sound ? (sound.length < LEAST_SOUND ? 'It is too short for one.' : 'It is silent, or only noise.') : 'Tension follows from the tone of a plucked span.', sound ? 'Hold the microphone closer and pluck again.' : 'Type the tone in hertz, or import a WAV file.');
-    if (tones.some((f) => !(f > 0))) return refuse('A tone of nothing is none.', 'Frequencies are above nought.', 'Strike that reading out.');
+    if (tones.length === 0)
+      return refuse(
+        sound ? 'No tone was heard in the recording.' : 'There are no readings yet.',
+        sound
+          ? sound.length < LEAST_SOUND
+            ? 'It is too short for one.'
+            : 'It is silent, or only noise.'
+          : 'Tension follows from the tone of a plucked span.',
+        sound ? 'Hold the microphone closer and pluck again.' : 'Type the tone in hertz, or import a WAV file.',
+      );
+    if (tones.some((f) => !(f > 0)))
+      return refuse('A tone of nothing is none.', 'Frequencies are above nought.', 'Strike that reading out.');
     const [L, mu] = [rig('span'), rig('massPerLength') * 1e-3];
     const a = typeA(tones);
     const tension = 4 * mu * (L * a.mean) ** 2;
     const bin = heard ? (context.recording!.rate / Math.min(powerBelow(sound!.length), 131072)) * 0.2 : 0;
-    const found = combine(tension, 'force', [{ id: 'scatter', name: 'scatter of the plucks', u: (2 * tension * a.u) / a.mean, dof: a.dof, halve: 'four times as many plucks' }, { id: 'tone', name: 'resolution of the tone', u: (2 * tension * (heard ? bin : 0.5 / Math.sqrt(3))) / a.mean, dof: Infinity, halve: 'a longer recording' }, { id: 'span', name: 'free span', u: (2 * tension * fromBounds(rig('spanError'))) / L, dof: Infinity, halve: 'the span measured to half the error' }, { id: 'mass', name: 'mass of the belt', u: tension * fromBounds(rig('massError')), dof: Infinity, halve: 'a longer piece weighed' }]);
-    return ok({ ...plainResult(test, tones.length, `It sounds at ${a.mean.toPrecision(4)} Hz: ${tension.toPrecision(3)} N in the span.`), found, figures: [{ id: 'frequency', name: 'Tone', quantity: 'frequency', value: a.mean, U: 1.96 * Math.hypot(a.u, heard ? bin : 0.5 / Math.sqrt(3)), how: heard ? 'strongest line of the spectrum, between bins' : 'mean of the readings' }], plots: sound ? [{ name: 'Sound over time', xName: 'time', x: 'time', yName: 'sound', y: 'count', series: [{ key: 'raw', name: 'sound', ...thinned(Float64Array.from(sound, (_, i) => i / context.recording!.rate), sound), as: 'line', role: 'raw' }] }] : [], advice: [...dominantAdvice(found), ...(tones.length < 3 ? ['Pluck three times: a tone that changes is a pulley or the hand.'] : []), ...(context.recording?.notes ?? [])] });
+    const found = combine(tension, 'force', [
+      {
+        id: 'scatter',
+        name: 'scatter of the plucks',
+        u: (2 * tension * a.u) / a.mean,
+        dof: a.dof,
+        halve: 'four times as many plucks',
+      },
+      {
+        id: 'tone',
+        name: 'resolution of the tone',
+        u: (2 * tension * (heard ? bin : 0.5 / Math.sqrt(3))) / a.mean,
+        dof: Infinity,
+        halve: 'a longer recording',
+      },
+      {
+        id: 'span',
+        name: 'free span',
+        u: (2 * tension * fromBounds(rig('spanError'))) / L,
+        dof: Infinity,
+        halve: 'the span measured to half the error',
+      },
+      {
+        id: 'mass',
+        name: 'mass of the belt',
+        u: tension * fromBounds(rig('massError')),
+        dof: Infinity,
+        halve: 'a longer piece weighed',
+      },
+    ]);
+    return ok({
+      ...plainResult(
+        test,
+        tones.length,
+        `It sounds at ${a.mean.toPrecision(4)} Hz: ${tension.toPrecision(3)} N in the span.`,
+      ),
+      found,
+      figures: [
+        {
+          id: 'frequency',
+          name: 'Tone',
+          quantity: 'frequency',
+          value: a.mean,
+          U: 1.96 * Math.hypot(a.u, heard ? bin : 0.5 / Math.sqrt(3)),
+          how: heard ? 'strongest line of the spectrum, between bins' : 'mean of the readings',
+        },
+      ],
+      plots: sound
+        ? [
+            {
+              name: 'Sound over time',
+              xName: 'time',
+              x: 'time',
+              yName: 'sound',
+              y: 'count',
+              series: [
+                {
+                  key: 'raw',
+                  name: 'sound',
+                  ...thinned(
+                    Float64Array.from(sound, (_, i) => i / context.recording!.rate),
+                    sound,
+                  ),
+                  as: 'line',
+                  role: 'raw',
+                },
+              ],
+            },
+          ]
+        : [],
+      advice: [
+        ...dominantAdvice(found),
+        ...(tones.length < 3 ? ['Pluck three times: a tone that changes is a pulley or the hand.'] : []),
+        ...(context.recording?.notes ?? []),
+      ],
+    });
   },
 };
 
-const NOISE = [rigQuantity('speed', 'Output speed', 'Steady while recording.', 'speed', Math.PI, 0.01, 1e-4, 1e4, ['speed', 'output speed', 'rpm']), rigQuantity('speedError', 'Its largest error, share', 'How steady it was.', 'efficiency', 0.01, 1e-3, 0, 0.5, ['speed error'])];
+const NOISE = [
+  rigQuantity('speed', 'Output speed', 'Steady while recording.', 'speed', Math.PI, 0.01, 1e-4, 1e4, [
+    'speed',
+    'output speed',
+    'rpm',
+  ]),
+  rigQuantity('speedError', 'Its largest error, share', 'How steady it was.', 'efficiency', 0.01, 1e-3, 0, 0.5, [
+    'speed error',
+  ]),
+];
 
 /** Spectrum of a sound in orders of the output against the line's own. */
 export const noise: TestKind = {
-  id: 'noise', name: 'Noise', summary: 'A recording at steady speed: its spectrum in events per turn of the output, matched to the parts of the line.', group: 'sound and heat', rows: [],
+  id: 'noise',
+  name: 'Noise',
+  summary:
+    'A recording at steady speed: its spectrum in events per turn of the output, matched to the parts of the line.',
+  group: 'sound and heat',
+  rows: [],
   caution: 'Cover belts and wheels; keep the microphone’s cable out of them.',
-  steps: ['Run at one steady speed, and measure that speed at the output.', 'Record ten seconds or more, the microphone a hand away from the housing.', 'Import the WAV file.'],
-  rig: NOISE, columns: [], channels: SOUND,
+  steps: [
+    'Run at one steady speed, and measure that speed at the output.',
+    'Record ten seconds or more, the microphone a hand away from the housing.',
+    'Import the WAV file.',
+  ],
+  rig: NOISE,
+  columns: [],
+  channels: SOUND,
   analyse: (test, context) => {
     const sound = channelOf(context.recording, 'sound');
-    if (!sound || !(context.recording!.rate > 0)) return refuse('There is no recording yet.', 'Orders are found in a sound recorded at a steady speed.', 'Import a WAV file.');
-    if (sound.length < LEAST_SOUND) return refuse(`The recording has ${sound.length} sample${sound.length === 1 ? '' : 's'}.`, 'That is too short for a spectrum: ten seconds are usual.', 'Record again, for longer.');
+    if (!sound || !(context.recording!.rate > 0))
+      return refuse(
+        'There is no recording yet.',
+        'Orders are found in a sound recorded at a steady speed.',
+        'Import a WAV file.',
+      );
+    if (sound.length < LEAST_SOUND)
+      return refuse(
+        `The recording has ${sound.length} sample${sound.length === 1 ? '' : 's'}.`,
+        'That is too short for a spectrum: ten seconds are usual.',
+        'Record again, for longer.',
+      );
     const rate = context.recording!.rate;
     const rig = rigOf(NOISE, test);
     const turn = rig('speed') / (2 * Math.PI);
@@ -85,7 +253,8 @@ export const noise: TestKind = {
     const first = Math.max(2, Math.ceil(Math.min(15, 0.5 * turn) / bin));
     let total = 0;
     for (const v of sound) total += (v * v) / sound.length;
-    if (!(total > 0)) return refuse('The recording is silent.', 'Every sample is nought.', 'Check the microphone and record again.');
+    if (!(total > 0))
+      return refuse('The recording is silent.', 'Every sample is nought.', 'Check the microphone and record again.');
     const found = peaksOf(a, first, 6, 8);
     const resolution = Math.max(bin / turn, 0);
     const peaks = found.map((k) => {
@@ -93,7 +262,67 @@ export const noise: TestKind = {
       return suspectsFor(order, a[k]!, 'count', context.orders, resolution + (rig('speedError') * order) / 0.6, false);
     });
     const level = combine(Math.sqrt(total), 'count', []);
-    const top = Math.min(a.length, Math.ceil((peaks.length ? Math.max(...peaks.map((p) => p.order)) * 1.4 : 200) * turn / bin));
-    return ok({ ...plainResult(test, sound.length, peaks[0] ? `Loudest at ${peaks[0].order.toPrecision(4)} a turn of the output (${(peaks[0].order * turn).toFixed(1)} Hz)${peaks[0].suspects[0] ? `: ${peaks[0].suspects[0].name}` : ''}.` : 'No order stands out of the noise.'), found: level, figures: [{ id: 'level', name: 'Level, share of full scale', quantity: 'efficiency', value: Math.sqrt(total), how: 'RMS; a level in decibels needs a calibrated microphone' }, ...peaks.slice(0, 3).map((p, i) => ({ id: `peak${i + 1}`, name: `Peak ${i + 1}`, quantity: 'frequency' as const, value: p.order * turn, how: `${p.order.toPrecision(5)} a turn of the output` }))], plots: [{ name: 'Spectrum in orders', xName: 'events a turn of the output', x: 'count', yName: 'amplitude', y: 'count', series: [{ key: 'raw', name: 'amplitude', ...thinned(Float64Array.from({ length: top }, (_, k) => (k * bin) / turn), a.subarray(0, top)), as: 'line', role: 'raw' }] }], peaks, advice: [...(peaks.length === 0 ? ['Nothing stands out: record nearer the housing, at a steadier speed, or for longer.'] : ['Record again at half the speed: what belongs to the line keeps its order, what does not keeps its pitch.']), ...(context.recording?.notes ?? [])] });
+    const top = Math.min(
+      a.length,
+      Math.ceil(((peaks.length ? Math.max(...peaks.map((p) => p.order)) * 1.4 : 200) * turn) / bin),
+    );
+    return ok({
+      ...plainResult(
+        test,
+        sound.length,
+        peaks[0]
+          ? `Loudest at ${peaks[0].order.toPrecision(4)} a turn of the output ` +
+              `(${(peaks[0].order * turn).toFixed(1)} ` +
+              `Hz)${peaks[0].suspects[0] ? `: ${peaks[0].suspects[0].name}` : ''}.`
+          : 'No order stands out of the noise.',
+      ),
+      found: level,
+      figures: [
+        {
+          id: 'level',
+          name: 'Level, share of full scale',
+          quantity: 'efficiency',
+          value: Math.sqrt(total),
+          how: 'RMS; a level in decibels needs a calibrated microphone',
+        },
+        ...peaks.slice(0, 3).map((p, i) => ({
+          id: `peak${i + 1}`,
+          name: `Peak ${i + 1}`,
+          quantity: 'frequency' as const,
+          value: p.order * turn,
+          how: `${p.order.toPrecision(5)} a turn of the output`,
+        })),
+      ],
+      plots: [
+        {
+          name: 'Spectrum in orders',
+          xName: 'events a turn of the output',
+          x: 'count',
+          yName: 'amplitude',
+          y: 'count',
+          series: [
+            {
+              key: 'raw',
+              name: 'amplitude',
+              ...thinned(
+                Float64Array.from({ length: top }, (_, k) => (k * bin) / turn),
+                a.subarray(0, top),
+              ),
+              as: 'line',
+              role: 'raw',
+            },
+          ],
+        },
+      ],
+      peaks,
+      advice: [
+        ...(peaks.length === 0
+          ? ['Nothing stands out: record nearer the housing, at a steadier speed, or for longer.']
+          : [
+              'Record again at half the speed: what belongs to the line keeps its order, what does not keeps its pitch.',
+            ]),
+        ...(context.recording?.notes ?? []),
+      ],
+    });
   },
 };

@@ -4,7 +4,19 @@ import { channelOf } from '../recording.ts';
 import { cell, column, countedRows, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 import { combine } from '../uncertainty.ts';
 
-const RIG = [rigQuantity('band', 'Settled within', 'Either side of where it comes to rest; 0 takes 2 % of the step.', 'smallAngle', 0, Math.PI / 10800, 0, 10, ['band', 'tolerance'])];
+const RIG = [
+  rigQuantity(
+    'band',
+    'Settled within',
+    'Either side of where it comes to rest; 0 takes 2 % of the step.',
+    'smallAngle',
+    0,
+    Math.PI / 10800,
+    0,
+    10,
+    ['band', 'tolerance'],
+  ),
+];
 
 /** What a step response shows. */
 export interface StepFigures {
@@ -18,8 +30,16 @@ export interface StepFigures {
   readonly start: number;
 }
 
-/** Rise 10 to 90 %, overshoot, settling, steady error and hunting; undefined where nothing is commanded. Source: usual definitions of control practice (IEC 60050-351). */
-export function stepFigures(t: ArrayLike<number>, commanded: ArrayLike<number>, measured: ArrayLike<number>, bandWanted: number): StepFigures | undefined {
+/**
+ * Rise 10 to 90 %, overshoot, settling, steady error and hunting; undefined where nothing is commanded. Source: usual
+ * definitions of control practice (IEC 60050-351).
+ */
+export function stepFigures(
+  t: ArrayLike<number>,
+  commanded: ArrayLike<number>,
+  measured: ArrayLike<number>,
+  bandWanted: number,
+): StepFigures | undefined {
   const n = t.length;
   let at = -1;
   for (let i = 1; i < n && at < 0; i++) if (Math.abs(commanded[i]! - commanded[i - 1]!) > 1e-12) at = i;
@@ -71,7 +91,16 @@ export function stepFigures(t: ArrayLike<number>, commanded: ArrayLike<number>, 
     }
   }
   const period = crossings >= 3 ? (2 * (lastCross - firstCross)) / (crossings - 1) : NaN;
-  return { size, rise: reach(0.9) - reach(0.1), overshoot: Math.max(0, (peak - moved) / span), settling: last >= n - 1 ? NaN : Math.max(0, t[last + 1]! - t[at]!), steady: goal - end, huntAmplitude: Number.isFinite(period) ? amplitude : 0, huntPeriod: period, start: t[at]! };
+  return {
+    size,
+    rise: reach(0.9) - reach(0.1),
+    overshoot: Math.max(0, (peak - moved) / span),
+    settling: last >= n - 1 ? NaN : Math.max(0, t[last + 1]! - t[at]!),
+    steady: goal - end,
+    huntAmplitude: Number.isFinite(period) ? amplitude : 0,
+    huntPeriod: period,
+    start: t[at]!,
+  };
 }
 
 function mean(a: ArrayLike<number>, from: number, to: number): number {
@@ -81,24 +110,144 @@ function mean(a: ArrayLike<number>, from: number, to: number): number {
 }
 
 export const step: TestKind = {
-  id: 'step', name: 'Step response', summary: 'Commanded and measured position over time: rise, overshoot, settling, steady error, hunting.', group: 'motion', rows: [],
+  id: 'step',
+  name: 'Step response',
+  summary: 'Commanded and measured position over time: rise, overshoot, settling, steady error, hunting.',
+  group: 'motion',
+  rows: [],
   caution: 'The axis jumps: fingers and levers clear, current limit set and emergency stop in reach before power.',
-  steps: ['Command a step of a few degrees while recording.', 'Let it come to rest, and record as long again: hunting shows only then.', 'Import the file, or stream it from the rig.'],
-  rig: RIG, columns: [column('time', 'time', 'time', '20 ms', ['time', 't']), column('commanded', 'commanded', 'angle', '5°', ['commanded', 'command', 'setpoint', 'target', 'goal', 'cmd', 'reference', 'ref'], { signed: true }), column('measured', 'measured', 'angle', '4.8°', ['measured', 'position', 'actual', 'output', 'pos', 'out'], { signed: true })],
-  channels: [{ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'] }, { id: 'commanded', label: 'commanded', quantity: 'angle', words: ['commanded', 'command', 'setpoint', 'target', 'goal', 'cmd', 'reference', 'ref'] }, { id: 'measured', label: 'measured', quantity: 'angle', words: ['measured', 'position', 'actual', 'output', 'pos', 'out'] }],
+  steps: [
+    'Command a step of a few degrees while recording.',
+    'Let it come to rest, and record as long again: hunting shows only then.',
+    'Import the file, or stream it from the rig.',
+  ],
+  rig: RIG,
+  columns: [
+    column('time', 'time', 'time', '20 ms', ['time', 't']),
+    column(
+      'commanded',
+      'commanded',
+      'angle',
+      '5°',
+      ['commanded', 'command', 'setpoint', 'target', 'goal', 'cmd', 'reference', 'ref'],
+      { signed: true },
+    ),
+    column('measured', 'measured', 'angle', '4.8°', ['measured', 'position', 'actual', 'output', 'pos', 'out'], {
+      signed: true,
+    }),
+  ],
+  channels: [
+    { id: 'time', label: 'time', quantity: 'time', words: ['time', 't'] },
+    {
+      id: 'commanded',
+      label: 'commanded',
+      quantity: 'angle',
+      words: ['commanded', 'command', 'setpoint', 'target', 'goal', 'cmd', 'reference', 'ref'],
+    },
+    {
+      id: 'measured',
+      label: 'measured',
+      quantity: 'angle',
+      words: ['measured', 'position', 'actual', 'output', 'pos', 'out'],
+    },
+  ],
   analyse: (test, context) => {
     const rows = countedRows(test, 'time', 'commanded', 'measured');
     const own = ['time', 'commanded', 'measured'].map((id) => channelOf(context.recording, id));
-    const [t, c, m] = own.every(Boolean) ? (own as Float64Array[]) : ['time', 'commanded', 'measured'].map((id) => rows.map((r) => cell(r, id)));
-    if (t!.length < 10) return refuse('There is not enough recorded yet.', `A step needs its course; there ${t!.length === 1 ? 'is one sample' : `are ${t!.length} samples`}.`, 'Record, or import a file with time, commanded and measured.');
+    const [t, c, m] = own.every(Boolean)
+      ? (own as Float64Array[])
+      : ['time', 'commanded', 'measured'].map((id) => rows.map((r) => cell(r, id)));
+    if (t!.length < 10)
+      return refuse(
+        'There is not enough recorded yet.',
+        `A step needs its course; there ${t!.length === 1 ? 'is one sample' : `are ${t!.length} samples`}.`,
+        'Record, or import a file with time, commanded and measured.',
+      );
     const s = stepFigures(t!, c!, m!, rigOf(RIG, test)('band'));
-    if (!s) return refuse('The command never steps.', 'Rise and settling are counted from where the command changes.', 'Record from before the step, with the command in its own column.');
-    const found = combine(s.steady, 'smallAngle', [{ id: 'rest', name: 'movement at rest', u: s.huntAmplitude / Math.sqrt(2), dof: Infinity, halve: 'a longer record after the step' }]);
+    if (!s)
+      return refuse(
+        'The command never steps.',
+        'Rise and settling are counted from where the command changes.',
+        'Record from before the step, with the command in its own column.',
+      );
+    const found = combine(s.steady, 'smallAngle', [
+      {
+        id: 'rest',
+        name: 'movement at rest',
+        u: s.huntAmplitude / Math.sqrt(2),
+        dof: Infinity,
+        halve: 'a longer record after the step',
+      },
+    ]);
     return ok({
-      ...plainResult(test, t!.length, `A step of ${((s.size * 180) / Math.PI).toPrecision(3)}°: ${Number.isFinite(s.settling) ? `settled after ${s.settling.toPrecision(3)} s` : 'never settled within the band'}, ${(100 * s.overshoot).toFixed(1)} % over.`), found,
-      figures: [{ id: 'rise', name: 'Rise, 10 to 90 %', quantity: 'time', value: s.rise, how: 'between crossings of both shares' }, { id: 'overshoot', name: 'Overshoot', quantity: 'efficiency', value: s.overshoot, how: '(peak − end)/step' }, { id: 'settling', name: 'Settling', quantity: 'time', value: s.settling, how: 'last time outside the band' }, { id: 'steady', name: 'Steady error', quantity: 'smallAngle', value: s.steady, how: 'commanded less the mean of the last quarter' }, { id: 'huntAmplitude', name: 'Hunting, amplitude', quantity: 'smallAngle', value: s.huntAmplitude, how: 'half the swing of the last quarter, where it goes to and fro' }, ...(Number.isFinite(s.huntPeriod) ? [{ id: 'huntPeriod', name: 'Hunting, period', quantity: 'time' as const, value: s.huntPeriod, how: 'from its crossings' }] : [])].filter((f) => Number.isFinite(f.value)) as never,
-      plots: [{ name: 'Step over time', xName: 'time', x: 'time', yName: 'position', y: 'angle', series: [{ key: 'raw', name: 'measured', x: t!, y: m!, as: 'line', role: 'raw' }, { key: 'fit', name: 'commanded', x: t!, y: c!, as: 'line', role: 'fit' }] }],
-      advice: [...(s.huntAmplitude > 0 ? ['It goes on swinging at rest: play with an integrating loop hunts. Lower the gain, or let the loop sleep inside a dead band.'] : []), ...(Number.isFinite(s.settling) ? [] : ['It was still moving at the end: record for longer, or it hunts.']), ...(Math.abs(s.steady) > 0.05 * Math.abs(s.size) ? ['It stops short by more than 5 % of the step: friction holds wind-up, or the sensor sits before the play.'] : [])],
+      ...plainResult(
+        test,
+        t!.length,
+        `A step of ${((s.size * 180) / Math.PI).toPrecision(3)}°: ` +
+          `${Number.isFinite(s.settling) ? `settled after ${s.settling.toPrecision(3)} s` : 'never settled within the band'}, ` +
+          `${(100 * s.overshoot).toFixed(1)} % over.`,
+      ),
+      found,
+      figures: [
+        {
+          id: 'rise',
+          name: 'Rise, 10 to 90 %',
+          quantity: 'time',
+          value: s.rise,
+          how: 'between crossings of both shares',
+        },
+        { id: 'overshoot', name: 'Overshoot', quantity: 'efficiency', value: s.overshoot, how: '(peak − end)/step' },
+        { id: 'settling', name: 'Settling', quantity: 'time', value: s.settling, how: 'last time outside the band' },
+        {
+          id: 'steady',
+          name: 'Steady error',
+          quantity: 'smallAngle',
+          value: s.steady,
+          how: 'commanded less the mean of the last quarter',
+        },
+        {
+          id: 'huntAmplitude',
+          name: 'Hunting, amplitude',
+          quantity: 'smallAngle',
+          value: s.huntAmplitude,
+          how: 'half the swing of the last quarter, where it goes to and fro',
+        },
+        ...(Number.isFinite(s.huntPeriod)
+          ? [
+              {
+                id: 'huntPeriod',
+                name: 'Hunting, period',
+                quantity: 'time' as const,
+                value: s.huntPeriod,
+                how: 'from its crossings',
+              },
+            ]
+          : []),
+      ].filter((f) => Number.isFinite(f.value)) as never,
+      plots: [
+        {
+          name: 'Step over time',
+          xName: 'time',
+          x: 'time',
+          yName: 'position',
+          y: 'angle',
+          series: [
+            { key: 'raw', name: 'measured', x: t!, y: m!, as: 'line', role: 'raw' },
+            { key: 'fit', name: 'commanded', x: t!, y: c!, as: 'line', role: 'fit' },
+          ],
+        },
+      ],
+      advice: [
+        ...(s.huntAmplitude > 0
+          ? [
+              'It goes on swinging at rest: play with an integrating loop hunts. Lower the gain, or let the loop sleep inside a dead band.',
+            ]
+          : []),
+        ...(Number.isFinite(s.settling) ? [] : ['It was still moving at the end: record for longer, or it hunts.']),
+        ...(Math.abs(s.steady) > 0.05 * Math.abs(s.size)
+          ? ['It stops short by more than 5 % of the step: friction holds wind-up, or the sensor sits before the play.']
+          : []),
+      ],
     });
   },
 };

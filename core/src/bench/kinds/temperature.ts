@@ -5,67 +5,240 @@ import { fitColumns } from '../regress.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
 import { channelOf, neighbourMeans } from '../recording.ts';
-import { cell, column, countedRows, dominantAdvice, instrumentBudget, instrumentOf, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
+import {
+  cell,
+  column,
+  countedRows,
+  dominantAdvice,
+  instrumentBudget,
+  instrumentOf,
+  plainResult,
+  rigOf,
+  rigQuantity,
+} from './rig-fields.ts';
 
 /** A limit no warmer than this is none, K: 0 °C, which reads as nothing given. */
 const NONE = 273.15;
 
-const RIG = [rigQuantity('torque', 'Torque carried', 'At the output; 0 where it is not known.', 'torque', 0, 0.1, 0, 1e5, ['torque', 'load']), rigQuantity('ambient', 'Surroundings', 'Beside the test, in the shade of the motor.', 'temperature', 293.15, 0.5, 200, 400, ['ambient', 'surroundings', 'room']), rigQuantity('limit', 'Highest allowed', '0 °C takes the lowest limit of the variant’s materials.', 'temperature', NONE, 1, 0, 2000, ['limit', 'softening'])];
+const RIG = [
+  rigQuantity('torque', 'Torque carried', 'At the output; 0 where it is not known.', 'torque', 0, 0.1, 0, 1e5, [
+    'torque',
+    'load',
+  ]),
+  rigQuantity(
+    'ambient',
+    'Surroundings',
+    'Beside the test, in the shade of the motor.',
+    'temperature',
+    293.15,
+    0.5,
+    200,
+    400,
+    ['ambient', 'surroundings', 'room'],
+  ),
+  rigQuantity(
+    'limit',
+    'Highest allowed',
+    '0 °C takes the lowest limit of the variant’s materials.',
+    'temperature',
+    NONE,
+    1,
+    0,
+    2000,
+    ['limit', 'softening'],
+  ),
+];
 
 /** Points of a recording that are fitted and shown: what warms up in minutes needs no more. */
 const MOST = 360;
 
-/** Settling temperature and time constant. Source: one-body heating θ = θ∞ − (θ∞ − θ₀)·e^(−t/τ), Levenberg–Marquardt; losses with the square of torque give the torque a limit allows. */
+/**
+ * Settling temperature and time constant. Source: one-body heating θ = θ∞ − (θ∞ − θ₀)·e^(−t/τ), Levenberg–Marquardt;
+ * losses with the square of torque give the torque a limit allows.
+ */
 export const temperature: TestKind = {
-  id: 'temperature', name: 'Temperature', summary: 'Readings over time under a steady load: where it settles, how fast, and what torque every material allows.', group: 'sound and heat', rows: [], loaded: true, measures: 'temperature',
-  caution: 'Motors and printed mounts get hot enough to burn and to soften: watch the first run, with a cut-out, and nothing that burns near it.',
-  steps: ['Fix the sensor to the motor’s face or its mount with a drop of paste.', 'Note the surroundings, start the steady load and the clock together.', 'Read every few minutes, well past where it bends over.'],
-  rig: RIG, columns: [column('time', 'time', 'time', '5 min', ['time', 't', 'minutes']), column('temperature', 'temperature', 'temperature', '34.5 °C', ['temperature', 'temp', 'theta'])],
-  channels: [{ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'] }, { id: 'temperature', label: 'temperature', quantity: 'temperature', words: ['temperature', 'temp'] }],
+  id: 'temperature',
+  name: 'Temperature',
+  summary: 'Readings over time under a steady load: where it settles, how fast, and what torque every material allows.',
+  group: 'sound and heat',
+  rows: [],
+  loaded: true,
+  measures: 'temperature',
+  caution:
+    'Motors and printed mounts get hot enough to burn and to soften: watch the first run, with a cut-out, and nothing that burns near it.',
+  steps: [
+    'Fix the sensor to the motor’s face or its mount with a drop of paste.',
+    'Note the surroundings, start the steady load and the clock together.',
+    'Read every few minutes, well past where it bends over.',
+  ],
+  rig: RIG,
+  columns: [
+    column('time', 'time', 'time', '5 min', ['time', 't', 'minutes']),
+    column('temperature', 'temperature', 'temperature', '34.5 °C', ['temperature', 'temp', 'theta']),
+  ],
+  channels: [
+    { id: 'time', label: 'time', quantity: 'time', words: ['time', 't'] },
+    { id: 'temperature', label: 'temperature', quantity: 'temperature', words: ['temperature', 'temp'] },
+  ],
   analyse: (test, context) => {
     const [rt, rv] = [channelOf(context.recording, 'time'), channelOf(context.recording, 'temperature')];
     const rows = countedRows(test, 'time', 'temperature');
-    const [t, y] = rt && rv ? [Array.from(neighbourMeans(rt, MOST)), Array.from(neighbourMeans(rv, MOST))] : [rows.map((r) => cell(r, 'time')), rows.map((r) => cell(r, 'temperature'))];
+    const [t, y] =
+      rt && rv
+        ? [Array.from(neighbourMeans(rt, MOST)), Array.from(neighbourMeans(rv, MOST))]
+        : [rows.map((r) => cell(r, 'time')), rows.map((r) => cell(r, 'temperature'))];
     const counted = rt?.length ?? t.length;
-    if (t.length < 4) return refuse(t.length === 0 ? 'There are no readings yet.' : `${t.length} reading${t.length === 1 ? '' : 's'} cannot tell where it settles.`, 'Start, end and how fast are three unknowns.', 'Read on, every few minutes.');
+    if (t.length < 4)
+      return refuse(
+        t.length === 0
+          ? 'There are no readings yet.'
+          : `${t.length} reading${t.length === 1 ? '' : 's'} cannot tell where it settles.`,
+        'Start, end and how fast are three unknowns.',
+        'Read on, every few minutes.',
+      );
     const rig = rigOf(RIG, test);
     const [t0, t1] = [Math.min(...t), Math.max(...t)];
-    if (!(t1 > t0)) return refuse('Every reading is at the same time.', 'A course over time is needed.', 'Read again later.');
+    if (!(t1 > t0))
+      return refuse('Every reading is at the same time.', 'A course over time is needed.', 'Read again later.');
     const swing = Math.max(...y) - Math.min(...y);
     const instrument = instrumentOf(test, context);
-    if (!(swing > Math.max(0.2, 2 * (instrument?.resolution ?? 0)))) return refuse('The temperature hardly changed.', `It moved by ${swing.toFixed(2)} K, which the sensor’s steps hide.`, 'Load it more, or read for longer.');
+    if (!(swing > Math.max(0.2, 2 * (instrument?.resolution ?? 0))))
+      return refuse(
+        'The temperature hardly changed.',
+        `It moved by ${swing.toFixed(2)} K, which the sensor’s steps hide.`,
+        'Load it more, or read for longer.',
+      );
     const x = t.map((v) => (v - t0) / (t1 - t0));
     const low = Math.min(...y);
     const z = y.map((v) => (v - low) / swing);
-    const model = ([end, begin, rate]: number[]) => (u: number): number => end! - (end! - begin!) * Math.exp(-u * rate!);
+    const model =
+      ([end, begin, rate]: number[]) =>
+      (u: number): number =>
+        end! - (end! - begin!) * Math.exp(-u * rate!);
     let best: { p: number[]; error: number } | undefined;
     for (const rate of [0.6, 2, 5, 12]) {
-      const r = levenbergMarquardt({ x, y: z }, model, { initialValues: [z[z.length - 1]!, z[0]!, rate], damping: 1e-2, maxIterations: 200, gradientDifference: 1e-6, centralDifference: true, errorTolerance: 1e-14, minValues: [-50, -50, 0.02], maxValues: [60, 60, 400] });
+      const r = levenbergMarquardt({ x, y: z }, model, {
+        initialValues: [z[z.length - 1]!, z[0]!, rate],
+        damping: 1e-2,
+        maxIterations: 200,
+        gradientDifference: 1e-6,
+        centralDifference: true,
+        errorTolerance: 1e-14,
+        minValues: [-50, -50, 0.02],
+        maxValues: [60, 60, 400],
+      });
       if (!best || r.parameterError < best.error) best = { p: r.parameterValues, error: r.parameterError };
     }
     const [end, begin, rate] = best!.p as [number, number, number];
     // Covariance at the optimum from the derivatives there.
-    const cols = [x.map((u) => 1 - Math.exp(-u * rate)), x.map((u) => Math.exp(-u * rate)), x.map((u) => (end - begin) * u * Math.exp(-u * rate))].map((c) => Float64Array.from(c));
+    const cols = [
+      x.map((u) => 1 - Math.exp(-u * rate)),
+      x.map((u) => Math.exp(-u * rate)),
+      x.map((u) => (end - begin) * u * Math.exp(-u * rate)),
+    ].map((c) => Float64Array.from(c));
     const resid = Float64Array.from(x, (u, i) => z[i]! - model(best!.p)(u));
     const cov = fitColumns(cols, resid)?.covariance;
     const dof = t.length - 3;
     const k = student95(Math.max(1, dof));
     const settle = low + swing * end;
     const tau = (t1 - t0) / rate;
-    const [uEnd, uTau] = cov ? [Math.sqrt(cov[0]![0]!) * swing, (Math.sqrt(cov[2]![2]!) * (t1 - t0)) / rate ** 2] : [Infinity, Infinity];
+    const [uEnd, uTau] = cov
+      ? [Math.sqrt(cov[0]![0]!) * swing, (Math.sqrt(cov[2]![2]!) * (t1 - t0)) / rate ** 2]
+      : [Infinity, Infinity];
     const far = t1 - t0 < 1.2 * tau || !cov;
-    const found = combine(settle, 'temperature', [{ id: 'fit', name: 'scatter about the curve', u: Number.isFinite(uEnd) ? uEnd : swing, dof: Math.max(1, dof), halve: far ? 'reading on until it has settled' : 'more readings' }, ...instrumentBudget(instrument, 1)]);
+    const found = combine(settle, 'temperature', [
+      {
+        id: 'fit',
+        name: 'scatter about the curve',
+        u: Number.isFinite(uEnd) ? uEnd : swing,
+        dof: Math.max(1, dof),
+        halve: far ? 'reading on until it has settled' : 'more readings',
+      },
+      ...instrumentBudget(instrument, 1),
+    ]);
     const ambient = rig('ambient');
     const limits = rig('limit') > NONE ? [{ name: 'the limit given', limit: rig('limit') }] : context.materials;
     const rise = settle - ambient;
     const torque = rig('torque');
-    const allowed = limits.filter((m) => rise > 0.5 && m.limit > ambient).map((m) => ({ ...m, torque: torque * Math.sqrt((m.limit - ambient) / rise) })).sort((a, b) => a.torque - b.torque);
+    const allowed = limits
+      .filter((m) => rise > 0.5 && m.limit > ambient)
+      .map((m) => ({ ...m, torque: torque * Math.sqrt((m.limit - ambient) / rise) }))
+      .sort((a, b) => a.torque - b.torque);
     const grid = Array.from({ length: 60 }, (_, i) => t0 + ((t1 - t0) * 1.3 * i) / 59);
     return ok({
-      ...plainResult(test, counted, `Settles at ${(settle - 273.15).toFixed(1)} °C with a time constant of ${(tau / 60).toPrecision(3)} min${allowed[0] && torque > 0 ? `; ${allowed[0].name} allows ${allowed[0].torque.toPrecision(3)} N·m for ever` : ''}.`), found,
-      figures: [{ id: 'settles', name: 'Settles at', quantity: 'temperature', value: settle, U: found.U, how: 'θ∞ of the fit' }, { id: 'timeConstant', name: 'Time constant', quantity: 'time', value: tau, ...(Number.isFinite(uTau) && { U: k * uTau }), how: 'τ of the fit' }, { id: 'rise', name: 'Rise over the surroundings', quantity: 'temperatureRise', value: rise, U: found.U, how: 'θ∞ − surroundings' }, ...(torque > 0 ? allowed.map((m, i) => ({ id: `torque${i}`, name: `Torque ${m.name} allows`, quantity: 'torque' as const, value: m.torque, U: (m.torque * found.U) / (2 * Math.max(1e-9, rise)), how: 'T·√((limit − surroundings)/rise): losses with the square of torque' })) : [])],
-      plots: [{ name: 'Temperature over time', xName: 'time', x: 'time', yName: 'temperature', y: 'temperature', series: [{ key: 'raw', name: 'read', x: t, y, as: 'points', role: 'raw' }, { key: 'fit', name: 'fitted', x: grid, y: grid.map((v) => low + swing * model(best!.p)((v - t0) / (t1 - t0))), as: 'line', role: 'fit' }], ...(limits[0] && { level: { name: limits.reduce((a, b) => (a.limit < b.limit ? a : b)).name, y: Math.min(...limits.map((m) => m.limit)) } }) }],
-      advice: [...dominantAdvice(found), ...(far ? ['It was still rising: where it settles is largely guessed from the bend. Read at least twice the time constant.'] : []), ...(torque > 0 ? [] : ['Give the torque carried meanwhile, and the torque that every material allows follows.'])],
+      ...plainResult(
+        test,
+        counted,
+        `Settles at ${(settle - 273.15).toFixed(1)} °C with a time constant of ${(tau / 60).toPrecision(3)} ` +
+          `min${allowed[0] && torque > 0 ? `; ${allowed[0].name} allows ${allowed[0].torque.toPrecision(3)} N·m for ever` : ''}.`,
+      ),
+      found,
+      figures: [
+        { id: 'settles', name: 'Settles at', quantity: 'temperature', value: settle, U: found.U, how: 'θ∞ of the fit' },
+        {
+          id: 'timeConstant',
+          name: 'Time constant',
+          quantity: 'time',
+          value: tau,
+          ...(Number.isFinite(uTau) && { U: k * uTau }),
+          how: 'τ of the fit',
+        },
+        {
+          id: 'rise',
+          name: 'Rise over the surroundings',
+          quantity: 'temperatureRise',
+          value: rise,
+          U: found.U,
+          how: 'θ∞ − surroundings',
+        },
+        ...(torque > 0
+          ? allowed.map((m, i) => ({
+              id: `torque${i}`,
+              name: `Torque ${m.name} allows`,
+              quantity: 'torque' as const,
+              value: m.torque,
+              U: (m.torque * found.U) / (2 * Math.max(1e-9, rise)),
+              how: 'T·√((limit − surroundings)/rise): losses with the square of torque',
+            }))
+          : []),
+      ],
+      plots: [
+        {
+          name: 'Temperature over time',
+          xName: 'time',
+          x: 'time',
+          yName: 'temperature',
+          y: 'temperature',
+          series: [
+            { key: 'raw', name: 'read', x: t, y, as: 'points', role: 'raw' },
+            {
+              key: 'fit',
+              name: 'fitted',
+              x: grid,
+              y: grid.map((v) => low + swing * model(best!.p)((v - t0) / (t1 - t0))),
+              as: 'line',
+              role: 'fit',
+            },
+          ],
+          ...(limits[0] && {
+            level: {
+              name: limits.reduce((a, b) => (a.limit < b.limit ? a : b)).name,
+              y: Math.min(...limits.map((m) => m.limit)),
+            },
+          }),
+        },
+      ],
+      advice: [
+        ...dominantAdvice(found),
+        ...(far
+          ? [
+              'It was still rising: where it settles is largely guessed from the bend. Read at least twice the time constant.',
+            ]
+          : []),
+        ...(torque > 0
+          ? []
+          : ['Give the torque carried meanwhile, and the torque that every material allows follows.']),
+      ],
     });
   },
 };

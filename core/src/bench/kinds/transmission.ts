@@ -6,9 +6,41 @@ import { amplitudes, peaksOf } from '../spectrum.ts';
 import { suspectsFor } from '../suspects.ts';
 import { nearestFraction, transmissionRun, unwrapped } from '../transmission-error.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
-import { cell, column, countedRows, dominantAdvice, instrumentOf, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
+import {
+  cell,
+  column,
+  countedRows,
+  dominantAdvice,
+  instrumentOf,
+  plainResult,
+  rigOf,
+  rigQuantity,
+} from './rig-fields.ts';
 
-const RIG = [rigQuantity('ratio', 'Ratio that is thought', 'From input to output; 0 takes the variant’s own.', 'ratio', 0, 0.1, -1e5, 1e5, ['ratio', 'expected ratio']), rigQuantity('sensorError', 'Error of the output sensor', 'Once round, from its data sheet or its own map.', 'smallAngle', 0, Math.PI / 108000, 0, 1, ['sensor error'])];
+const RIG = [
+  rigQuantity(
+    'ratio',
+    'Ratio that is thought',
+    'From input to output; 0 takes the variant’s own.',
+    'ratio',
+    0,
+    0.1,
+    -1e5,
+    1e5,
+    ['ratio', 'expected ratio'],
+  ),
+  rigQuantity(
+    'sensorError',
+    'Error of the output sensor',
+    'Once round, from its data sheet or its own map.',
+    'smallAngle',
+    0,
+    Math.PI / 108000,
+    0,
+    1,
+    ['sensor error'],
+  ),
+];
 const SHOWN = 1500;
 
 /** Thins a curve for a plot, highs and lows kept. */
@@ -35,20 +67,51 @@ const plain = (x: number): string => String(Number(x.toPrecision(6))).replace('-
 
 /** Transmission error, true ratio, play between both ways, and orders with their suspects. */
 export const transmission: TestKind = {
-  id: 'transmission', name: 'Transmission error', summary: 'Input and output angle over a turn each way: error curve, true ratio, play, and which part made which order.', group: 'motion', rows: ['play'], measures: 'angle',
+  id: 'transmission',
+  name: 'Transmission error',
+  summary:
+    'Input and output angle over a turn each way: error curve, true ratio, play, and which part made which order.',
+  group: 'motion',
+  rows: ['play'],
+  measures: 'angle',
   caution: 'Runs by itself: cover belts and wheels, current limit set and emergency stop in reach before power.',
-  steps: ['A sensor at the input and one at the output, both on the rig.', 'Turn slowly and evenly through a little more than one turn of the output, two or more to tell orders apart.', 'Stop, and turn back the same way.', 'Stream it, or import the file.'],
-  rig: RIG, columns: [column('input', 'input angle', 'angle', '120°', ['input', 'in', 'motor'], { signed: true }), column('output', 'output angle', 'angle', '6.02°', ['output', 'out'], { signed: true })],
-  channels: [{ id: 'input', label: 'input angle', quantity: 'angle', words: ['input', 'in', 'motor'] }, { id: 'output', label: 'output angle', quantity: 'angle', words: ['output', 'out'] }],
+  steps: [
+    'A sensor at the input and one at the output, both on the rig.',
+    'Turn slowly and evenly through a little more than one turn of the output, two or more to tell orders apart.',
+    'Stop, and turn back the same way.',
+    'Stream it, or import the file.',
+  ],
+  rig: RIG,
+  columns: [
+    column('input', 'input angle', 'angle', '120°', ['input', 'in', 'motor'], { signed: true }),
+    column('output', 'output angle', 'angle', '6.02°', ['output', 'out'], { signed: true }),
+  ],
+  channels: [
+    { id: 'input', label: 'input angle', quantity: 'angle', words: ['input', 'in', 'motor'] },
+    { id: 'output', label: 'output angle', quantity: 'angle', words: ['output', 'out'] },
+  ],
   analyse: (test, context) => {
     const rows = countedRows(test, 'input', 'output');
     const [ri, ro] = [channelOf(context.recording, 'input'), channelOf(context.recording, 'output')];
-    const [rawIn, rawOut] = ri && ro ? [ri, ro] : [Float64Array.from(rows, (r) => cell(r, 'input')), Float64Array.from(rows, (r) => cell(r, 'output'))];
-    if (rawIn.length < 12) return refuse('There is not enough recorded yet.', 'An error curve needs both angles over a turn of the output.', 'Stream it from the rig, or import a file with input and output.');
+    const [rawIn, rawOut] =
+      ri && ro
+        ? [ri, ro]
+        : [Float64Array.from(rows, (r) => cell(r, 'input')), Float64Array.from(rows, (r) => cell(r, 'output'))];
+    if (rawIn.length < 12)
+      return refuse(
+        'There is not enough recorded yet.',
+        'An error curve needs both angles over a turn of the output.',
+        'Stream it from the rig, or import a file with input and output.',
+      );
     const [i, o] = [unwrapped(rawIn), unwrapped(rawOut)];
     const map = instrumentOf(test, context)?.map;
     const run = transmissionRun(i.angles, map ? o.angles.map((a) => a - mappedError(map, a)) : o.angles, context.told);
-    if (!run) return refuse('Nothing turns in this recording.', 'Input or output stays where it is.', 'Check which column is which, and that both sensors count.');
+    if (!run)
+      return refuse(
+        'Nothing turns in this recording.',
+        'Input or output stays where it is.',
+        'Check which column is which, and that both sensors count.',
+      );
     const rig = rigOf(RIG, test);
     const found = 1 / run.slope;
     const uRatio = run.uSlope / run.slope ** 2;
@@ -60,28 +123,155 @@ export const transmission: TestKind = {
     const says = near ? `${near.q === 1 ? near.p : `${near.p}/${near.q}`} : 1` : `${plain(found)} : 1`;
     const playKnown = Number.isFinite(run.play);
     const uSensor = fromBounds(rig('sensorError')) / Math.sqrt(6);
-    const play = playKnown ? combine(run.play, 'smallAngle', [{ id: 'curve', name: 'difference of both ways over the turn', u: run.uPlay, dof: Math.max(7, Math.round(24 * run.turns) - 1), halve: 'four turns in place of one' }, { id: 'sensor', name: 'output sensor', u: uSensor, dof: Infinity, halve: 'its error mapped and taken out' }]) : undefined;
-    const headline = combine(run.peakToPeak, 'smallAngle', [{ id: 'sensor', name: 'output sensor', u: fromBounds(rig('sensorError')) * Math.SQRT2, dof: Infinity, halve: 'its error mapped and taken out' }, { id: 'rest', name: 'what does not repeat', u: playKnown ? run.uPlay : 0, dof: 10, halve: 'more turns' }]);
+    const play = playKnown
+      ? combine(run.play, 'smallAngle', [
+          {
+            id: 'curve',
+            name: 'difference of both ways over the turn',
+            u: run.uPlay,
+            dof: Math.max(7, Math.round(24 * run.turns) - 1),
+            halve: 'four turns in place of one',
+          },
+          { id: 'sensor', name: 'output sensor', u: uSensor, dof: Infinity, halve: 'its error mapped and taken out' },
+        ])
+      : undefined;
+    const headline = combine(run.peakToPeak, 'smallAngle', [
+      {
+        id: 'sensor',
+        name: 'output sensor',
+        u: fromBounds(rig('sensorError')) * Math.SQRT2,
+        dof: Infinity,
+        halve: 'its error mapped and taken out',
+      },
+      { id: 'rest', name: 'what does not repeat', u: playKnown ? run.uPlay : 0, dof: 10, halve: 'more turns' },
+    ]);
     const orders = run.wholeTurns >= 1 ? amplitudes(run.error) : undefined;
     const step = run.wholeTurns >= 1 ? 1 / run.wholeTurns : NaN;
-    const peaks = orders ? peaksOf(orders, 1, 5, 8).map((k) => suspectsFor(k * step, orders[k]!, 'smallAngle', context.orders, step, true)) : [];
-    const top = orders ? Math.min(orders.length, Math.ceil((Math.max(20, ...peaks.map((p) => p.order * 1.3)) / step))) : 0;
+    const peaks = orders
+      ? peaksOf(orders, 1, 5, 8).map((k) => suspectsFor(k * step, orders[k]!, 'smallAngle', context.orders, step, true))
+      : [];
+    const top = orders
+      ? Math.min(orders.length, Math.ceil(Math.max(20, ...peaks.map((p) => p.order * 1.3)) / step))
+      : 0;
     const curve = thinned(run.angles, run.error);
     const other = run.back && thinned(run.angles, run.back);
     return ok({
-      ...plainResult(test, rawIn.length, `Error ${((run.peakToPeak * 10800) / Math.PI).toPrecision(3)}′ from end to end over ${run.turns.toFixed(2)} turns; the ratio is ${plain(found)} : 1${wrong ? `, not ${plain(thought)} : 1${near ? `: ${says} fits` : ''}` : ''}.`), found: headline, lands: play ? [{ row: 'play', found: play }] : [],
+      ...plainResult(
+        test,
+        rawIn.length,
+        `Error ${((run.peakToPeak * 10800) / Math.PI).toPrecision(3)}′ from end to end over ` +
+          `${run.turns.toFixed(2)} turns; the ratio is ${plain(found)} : ` +
+          `1${wrong ? `, not ${plain(thought)} : 1${near ? `: ${says} fits` : ''}` : ''}.`,
+      ),
+      found: headline,
+      lands: play ? [{ row: 'play', found: play }] : [],
       figures: [
-        { id: 'peakToPeak', name: 'Error from end to end', quantity: 'smallAngle', value: run.peakToPeak, U: headline.U, how: 'largest less smallest of the curve' }, { id: 'worst', name: 'Worst error', quantity: 'smallAngle', value: run.worst, how: 'largest distance from the mean line' }, { id: 'rms', name: 'RMS error', quantity: 'smallAngle', value: run.rms, how: 'over even angles of the output' },
-        { id: 'ratio', name: 'Ratio found', quantity: 'ratio', value: found, U: 1.96 * uRatio, how: 'one over the slope of output on input' }, ...(Number.isFinite(slip) ? [{ id: 'slip', name: 'Slip against the thought ratio', quantity: 'efficiency' as const, value: slip, U: 1.96 * run.uSlope * Math.abs(thought), how: 'slope times thought ratio, less one' }] : []),
-        ...(play ? [{ id: 'play', name: 'Play between both ways', quantity: 'smallAngle' as const, value: play.value, U: play.U, how: 'mean difference of the curves there and back' }] : []), { id: 'turns', name: 'Turns of the output', quantity: 'count', value: run.turns, how: 'recorded and used' },
+        {
+          id: 'peakToPeak',
+          name: 'Error from end to end',
+          quantity: 'smallAngle',
+          value: run.peakToPeak,
+          U: headline.U,
+          how: 'largest less smallest of the curve',
+        },
+        {
+          id: 'worst',
+          name: 'Worst error',
+          quantity: 'smallAngle',
+          value: run.worst,
+          how: 'largest distance from the mean line',
+        },
+        { id: 'rms', name: 'RMS error', quantity: 'smallAngle', value: run.rms, how: 'over even angles of the output' },
+        {
+          id: 'ratio',
+          name: 'Ratio found',
+          quantity: 'ratio',
+          value: found,
+          U: 1.96 * uRatio,
+          how: 'one over the slope of output on input',
+        },
+        ...(Number.isFinite(slip)
+          ? [
+              {
+                id: 'slip',
+                name: 'Slip against the thought ratio',
+                quantity: 'efficiency' as const,
+                value: slip,
+                U: 1.96 * run.uSlope * Math.abs(thought),
+                how: 'slope times thought ratio, less one',
+              },
+            ]
+          : []),
+        ...(play
+          ? [
+              {
+                id: 'play',
+                name: 'Play between both ways',
+                quantity: 'smallAngle' as const,
+                value: play.value,
+                U: play.U,
+                how: 'mean difference of the curves there and back',
+              },
+            ]
+          : []),
+        { id: 'turns', name: 'Turns of the output', quantity: 'count', value: run.turns, how: 'recorded and used' },
       ],
-      plots: [{ name: 'Error over the output’s angle', xName: 'output angle', x: 'angle', yName: 'error', y: 'smallAngle', series: [{ key: 'there', name: 'there', ...curve, as: 'line', role: 'raw' }, ...(other ? [{ key: 'back', name: 'back', ...other, as: 'line' as const, role: 'fit' as const }] : [])] }, ...(orders ? [{ name: 'Orders', xName: 'events a turn of the output', x: 'count' as const, yName: 'amplitude', y: 'smallAngle' as const, series: [{ key: 'orders', name: 'amplitude', x: Array.from({ length: top }, (_, k) => k * step), y: Array.from(orders.subarray(0, top)), as: 'line' as const, role: 'raw' as const }] }] : [])],
+      plots: [
+        {
+          name: 'Error over the output’s angle',
+          xName: 'output angle',
+          x: 'angle',
+          yName: 'error',
+          y: 'smallAngle',
+          series: [
+            { key: 'there', name: 'there', ...curve, as: 'line', role: 'raw' },
+            ...(other ? [{ key: 'back', name: 'back', ...other, as: 'line' as const, role: 'fit' as const }] : []),
+          ],
+        },
+        ...(orders
+          ? [
+              {
+                name: 'Orders',
+                xName: 'events a turn of the output',
+                x: 'count' as const,
+                yName: 'amplitude',
+                y: 'smallAngle' as const,
+                series: [
+                  {
+                    key: 'orders',
+                    name: 'amplitude',
+                    x: Array.from({ length: top }, (_, k) => k * step),
+                    y: Array.from(orders.subarray(0, top)),
+                    as: 'line' as const,
+                    role: 'raw' as const,
+                  },
+                ],
+              },
+            ]
+          : []),
+      ],
       peaks,
       advice: [
-        ...(wrongSign ? ['The output turns the other way than thought: a channel’s sign is reversed, or the kind of stage is driven otherwise.'] : []),
-        ...(wrong && !wrongSign ? [`The ratio is not what was thought: it is ${plain(found)}${near ? `, which ${says} fits` : ''}. Count teeth again, or a belt slips if it drifts with load.`] : []),
-        ...(run.turns < 1 ? ['Less than one turn of the output: orders need a whole one, better two or more.'] : []), ...(playKnown ? [] : ['Only one way was recorded: turn back the same way and play follows.']), ...dominantAdvice(play ?? headline),
-        ...(i.wraps || o.wraps ? [`An encoder wrapped ${i.wraps + o.wraps} times; the angles were joined up again.`] : []), ...(map ? [`The error of ${instrumentOf(test, context)!.name} over its turn was taken out by its map.`] : []), ...(context.recording?.notes ?? []),
+        ...(wrongSign
+          ? [
+              'The output turns the other way than thought: a channel’s sign is reversed, or the kind of stage is driven otherwise.',
+            ]
+          : []),
+        ...(wrong && !wrongSign
+          ? [
+              'The ratio is not what was thought: it is ' +
+                `${plain(found)}${near ? `, which ${says} fits` : ''}. Count teeth again, or a belt slips if ` +
+                'it drifts with load.',
+            ]
+          : []),
+        ...(run.turns < 1 ? ['Less than one turn of the output: orders need a whole one, better two or more.'] : []),
+        ...(playKnown ? [] : ['Only one way was recorded: turn back the same way and play follows.']),
+        ...dominantAdvice(play ?? headline),
+        ...(i.wraps || o.wraps
+          ? [`An encoder wrapped ${i.wraps + o.wraps} times; the angles were joined up again.`]
+          : []),
+        ...(map ? [`The error of ${instrumentOf(test, context)!.name} over its turn was taken out by its map.`] : []),
+        ...(context.recording?.notes ?? []),
       ],
     });
   },

@@ -8,11 +8,33 @@ import type { BeltParams } from './params.ts';
 const TRIED = ['R2', 'R3', 'R5', 'R8'];
 
 const base = (section: BeltSection, width: number, z1: number, z2: number): BeltParams => ({
-  section: section.id, width, z1, z2, closure: 'closed', setBy: 'length', beltTeeth: 100, centre: 0.05, tension: 10, idler: 'none', idlerTeeth: 20, idlerDiameter: 0.02, idlerAlong: 0.5, idlerPush: 2e-3,
-  made1: 'bought', made2: 'printed', bore1: 5e-3, bore2: 8e-3, hold1: 'screws', hold2: 'bolted', allowance: 5e-5,
+  section: section.id,
+  width,
+  z1,
+  z2,
+  closure: 'closed',
+  setBy: 'length',
+  beltTeeth: 100,
+  centre: 0.05,
+  tension: 10,
+  idler: 'none',
+  idlerTeeth: 20,
+  idlerDiameter: 0.02,
+  idlerAlong: 0.5,
+  idlerPush: 2e-3,
+  made1: 'bought',
+  made2: 'printed',
+  bore1: 5e-3,
+  bore2: 8e-3,
+  hold1: 'screws',
+  hold2: 'bolted',
+  allowance: 5e-5,
 });
 
-/** Belt stages for a wish, small and light first: section, width, teeth, then the shortest stocked belt with six teeth in mesh. */
+/**
+ * Belt stages for a wish, small and light first: section, width, teeth, then the shortest stocked belt with six teeth
+ * in mesh.
+ */
 export function* beltCandidates(want: StageWish): Generator<BeltParams> {
   const ratio = Math.abs(want.ratio);
   for (const id of TRIED) {

@@ -19,7 +19,11 @@ export function beltLength(c: number, d1: number, d2: number): number {
  * @param low a centre distance that is too short or impossible
  * @returns undefined when the length is reached nowhere up to the belt's own length
  */
-export function solveCentre(lengthAt: (c: number) => number | undefined, length: number, low: number): number | undefined {
+export function solveCentre(
+  lengthAt: (c: number) => number | undefined,
+  length: number,
+  low: number,
+): number | undefined {
   let a = low;
   let b = Math.max(length, low * 2);
   const top = lengthAt(b);
@@ -35,7 +39,9 @@ export function solveCentre(lengthAt: (c: number) => number | undefined, length:
   return (a + b) / 2;
 }
 
-/** Newton from the series estimate for two bare pulleys; dL/dC = 2·cos α exactly. Undefined when the belt is too short. */
+/**
+ * Newton from the series estimate for two bare pulleys; dL/dC = 2·cos α exactly. Undefined when the belt is too short.
+ */
 export function openBeltCentre(length: number, d1: number, d2: number): number | undefined {
   const least = Math.abs(d2 - d1) / 2;
   // With the centres that close the belt wraps only the larger pulley.

@@ -17,14 +17,36 @@ function factors(p: BeltParams): readonly string[] {
   const holds = new Set([p.hold1, p.hold2]);
   const made = new Set([p.made1, p.made2, ...(p.idler === 'none' ? [] : ['bought'])]);
   return [
-    `belt.${p.section}.stiffness`, `belt.${p.section}.tension`, `belt.${p.section}.shear`, `belt.${p.section}.jump`, `belt.${p.section}.mass`,
-    'belt.efficiency', 'belt.seal', 'belt.bearing', 'belt.tooth', 'belt.jump', 'belt.takeUp', 'price.belt', 'price.bearing',
-    ...(holds.has('screws') ? ['hold.screw'] : []), ...(holds.has('glue') ? ['hold.glue'] : []), ...(holds.has('key') ? ['hold.key'] : []), ...(holds.has('bolted') ? ['hold.bolt'] : []),
-    ...(made.has('printed') ? ['printed.shear', 'printed.density', 'price.print'] : []), ...(made.has('bought') ? ['metal.density', 'price.pulley', 'price.tooth'] : []),
+    `belt.${p.section}.stiffness`,
+    `belt.${p.section}.tension`,
+    `belt.${p.section}.shear`,
+    `belt.${p.section}.jump`,
+    `belt.${p.section}.mass`,
+    'belt.efficiency',
+    'belt.seal',
+    'belt.bearing',
+    'belt.tooth',
+    'belt.jump',
+    'belt.takeUp',
+    'price.belt',
+    'price.bearing',
+    ...(holds.has('screws') ? ['hold.screw'] : []),
+    ...(holds.has('glue') ? ['hold.glue'] : []),
+    ...(holds.has('key') ? ['hold.key'] : []),
+    ...(holds.has('bolted') ? ['hold.bolt'] : []),
+    ...(made.has('printed') ? ['printed.shear', 'printed.density', 'price.print'] : []),
+    ...(made.has('bought') ? ['metal.density', 'price.pulley', 'price.tooth'] : []),
   ];
 }
 
-const analyse = (p: BeltParams, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelBelt(p, at, s), factors(p), (m, make) => beltFigures(p, at, shelf, m, make), (m) => beltChecks(p, at, shelf, m));
+const analyse = (p: BeltParams, at: Duty, shelf: Shelf): Result<StageReport> =>
+  reportOf(
+    shelf,
+    (s) => modelBelt(p, at, s),
+    factors(p),
+    (m, make) => beltFigures(p, at, shelf, m, make),
+    (m) => beltChecks(p, at, shelf, m),
+  );
 
 function screen(p: BeltParams, at: Duty, shelf: Shelf): Screening {
   const made = modelBelt(p, at, shelf);
@@ -41,8 +63,17 @@ export const belt: StageKind<BeltParams> = {
   defaults: beltDefaults,
   kinematics: (p) => ({
     ratio: p.z2 / p.z1,
-    members: [{ name: 'driving pulley', role: 'input' }, { name: 'driven pulley', role: 'output' }, { name: 'frame', role: 'fixed' }],
-    orders: [{ name: 'driving pulley', perTurn: p.z2 / p.z1 }, { name: 'driven pulley', perTurn: 1 }, { name: 'belt teeth', perTurn: p.z2 }, { name: 'belt', perTurn: p.z2 / p.beltTeeth }],
+    members: [
+      { name: 'driving pulley', role: 'input' },
+      { name: 'driven pulley', role: 'output' },
+      { name: 'frame', role: 'fixed' },
+    ],
+    orders: [
+      { name: 'driving pulley', perTurn: p.z2 / p.z1 },
+      { name: 'driven pulley', perTurn: 1 },
+      { name: 'belt teeth', perTurn: p.z2 },
+      { name: 'belt', perTurn: p.z2 / p.beltTeeth },
+    ],
   }),
   factors,
   analyse,

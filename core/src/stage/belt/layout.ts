@@ -25,7 +25,13 @@ export interface BeltLayout {
   readonly slackSpan: number;
 }
 
-const problem = (what: string, why: string, mend: string, place: string, fix?: Mend): { ok: false; problem: StageProblem } => ({ ok: false, problem: { what, why, mend, place, ...(fix && { fix }) } });
+const problem = (
+  what: string,
+  why: string,
+  mend: string,
+  place: string,
+  fix?: Mend,
+): { ok: false; problem: StageProblem } => ({ ok: false, problem: { what, why, mend, place, ...(fix && { fix }) } });
 
 /** Pitch-line radius of the idler: by its teeth inside, by its diameter and the belt's back outside. */
 export function idlerRadius(p: BeltParams, s: BeltSection): number {
@@ -39,14 +45,18 @@ export const backThickness = (s: BeltSection): number => s.height - s.toothHeigh
 export function wheelsAt(p: BeltParams, s: BeltSection, c: number): Wheel[] {
   const r1 = pitchRadius(s.pitch, p.z1);
   const r2 = pitchRadius(s.pitch, p.z2);
-  const wheels: Wheel[] = [{ x: 0, y: 0, r: r1, sense: 1 }, { x: c, y: 0, r: r2, sense: 1 }];
+  const wheels: Wheel[] = [
+    { x: 0, y: 0, r: r1, sense: 1 },
+    { x: c, y: 0, r: r2, sense: 1 },
+  ];
   if (p.idler === 'none') return wheels;
   const ri = idlerRadius(p, s);
   const lean = (r1 - r2) / c;
   const heading = Math.asin(Math.max(-1, Math.min(1, lean)));
   const length = c * Math.sqrt(Math.max(0, 1 - lean * lean));
   const along = p.idlerAlong * length;
-  // From the straight span's point to the idler's centre: an inside idler sits above the lower span and presses outwards.
+  // From the straight span's point to the idler's centre: an inside idler sits above the lower span and presses
+  // outwards.
   const side = p.idler === 'inside' ? 1 : -1;
   const off = side * (ri - p.idlerPush);
   const x = r1 * Math.sin(heading) + along * Math.cos(heading) - off * Math.sin(heading);
@@ -65,10 +75,16 @@ export function centreForTeeth(p: BeltParams, s: BeltSection, teeth: number): nu
 }
 
 /** Smallest centre distance at which the pulleys clear each other, with their flanges, m. */
-export const leastCentre = (p: BeltParams, s: BeltSection): number => outsideRadius(s, p.z1) + outsideRadius(s, p.z2) + 2 * s.toothHeight + 5e-4;
+export const leastCentre = (p: BeltParams, s: BeltSection): number =>
+  outsideRadius(s, p.z1) + outsideRadius(s, p.z2) + 2 * s.toothHeight + 5e-4;
 
 /** Stocked tooth counts nearest to a wanted centre distance, best first, with the centre each gives. */
-export function stockedNear(p: BeltParams, s: BeltSection, wanted: number, count: number): { teeth: number; centre: number }[] {
+export function stockedNear(
+  p: BeltParams,
+  s: BeltSection,
+  wanted: number,
+  count: number,
+): { teeth: number; centre: number }[] {
   return s.stock
     .map((teeth) => ({ teeth, centre: centreForTeeth(p, s, teeth) }))
     .filter((b): b is { teeth: number; centre: number } => b.centre !== undefined && b.centre >= leastCentre(p, s))
@@ -88,7 +104,17 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
   if (p.closure === 'open') {
     centre = p.centre;
     if (centre < least) {
-      return problem(`The pulleys overlap at a centre distance of ${millimetres(centre)}.`, `Their outsides and flanges need ${millimetres(least)}.`, 'Move the shafts apart.', 'centre', { path: 'centre', value: Math.ceil(least * 1e4) / 1e4, label: `Centre distance ${millimetres(Math.ceil(least * 1e4) / 1e4)}` });
+      return problem(
+        `The pulleys overlap at a centre distance of ${millimetres(centre)}.`,
+        `Their outsides and flanges need ${millimetres(least)}.`,
+        'Move the shafts apart.',
+        'centre',
+        {
+          path: 'centre',
+          value: Math.ceil(least * 1e4) / 1e4,
+          label: `Centre distance ${millimetres(Math.ceil(least * 1e4) / 1e4)}`,
+        },
+      );
     }
     const path = beltPath(wheelsAt(p, s, centre));
     teeth = path ? Math.ceil(path.length / s.pitch - 1e-9) : 0;
@@ -96,14 +122,32 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
     teeth = p.beltTeeth;
     if (p.setBy === 'centre') {
       const best = stockedNear(p, s, p.centre, 1)[0];
-      if (!best) return problem('No stocked belt of this section goes round these pulleys.', `The longest on the shelf has ${Math.max(...s.stock)} teeth.`, 'Use an open-ended belt, smaller pulleys or another section.', 'closure', { path: 'closure', value: 'open', label: 'Open-ended belt' });
+      if (!best)
+        return problem(
+          'No stocked belt of this section goes round these pulleys.',
+          `The longest on the shelf has ${Math.max(...s.stock)} teeth.`,
+          'Use an open-ended belt, smaller pulleys or another section.',
+          'closure',
+          { path: 'closure', value: 'open', label: 'Open-ended belt' },
+        );
       teeth = best.teeth;
     }
     const solved = centreForTeeth(p, s, teeth);
     if (solved === undefined || solved < least) {
       const needed = s.stock.find((t) => (centreForTeeth(p, s, t) ?? 0) >= least);
-      const why = solved === undefined ? `${teeth} teeth make ${millimetres(teeth * s.pitch)}, less than it takes to go round ${p.z1} and ${p.z2} teeth.` : `It would pull the shafts to ${millimetres(solved)}, and the pulleys need ${millimetres(least)} to clear each other.`;
-      return problem('The belt is too short for its pulleys.', why, needed ? `The shortest stocked belt that fits has ${needed} teeth.` : 'Take smaller pulleys or an open-ended belt.', 'beltTeeth', needed ? { path: 'beltTeeth', value: needed, label: `Belt with ${needed} teeth` } : undefined);
+      const why =
+        solved === undefined
+          ? `${teeth} teeth make ${millimetres(teeth * s.pitch)}, less than it takes to go round ${p.z1} and ${p.z2} teeth.`
+          : `It would pull the shafts to ${millimetres(solved)}, and the pulleys need ${millimetres(least)} to clear each other.`;
+      return problem(
+        'The belt is too short for its pulleys.',
+        why,
+        needed
+          ? `The shortest stocked belt that fits has ${needed} teeth.`
+          : 'Take smaller pulleys or an open-ended belt.',
+        'beltTeeth',
+        needed ? { path: 'beltTeeth', value: needed, label: `Belt with ${needed} teeth` } : undefined,
+      );
     }
     centre = solved;
   }
@@ -111,12 +155,31 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
   // Near a pulley the idler's tangents can swap over; the length then never comes out, and such a belt cannot be laid.
   const closes = path && (p.closure === 'open' || Math.abs(path.length - teeth * s.pitch) < 1e-9);
   if (!path || !closes || (p.idler !== 'none' && path.wraps[1]! > Math.PI)) {
-    return problem('The belt cannot run over the idler where it is.', path ? 'The idler does not touch the belt.' : 'The idler stands in the way of a pulley.', 'Move it along the span, press it further in, or take it out.', 'idlerPush', { path: 'idler', value: 'none', label: 'No idler' });
+    return problem(
+      'The belt cannot run over the idler where it is.',
+      path ? 'The idler does not touch the belt.' : 'The idler stands in the way of a pulley.',
+      'Move it along the span, press it further in, or take it out.',
+      'idlerPush',
+      { path: 'idler', value: 'none', label: 'No idler' },
+    );
   }
   const last = path.wheels.length - 1;
-  const idlerOverlap = p.idler !== 'none' ? [0, last].find((i) => Math.hypot(path.wheels[i]!.x - path.wheels[1]!.x, path.wheels[i]!.y - path.wheels[1]!.y) < path.wheels[i]!.r + (p.idler === 'inside' ? path.wheels[1]!.r : p.idlerDiameter / 2)) : undefined;
+  const idlerOverlap =
+    p.idler !== 'none'
+      ? [0, last].find(
+          (i) =>
+            Math.hypot(path.wheels[i]!.x - path.wheels[1]!.x, path.wheels[i]!.y - path.wheels[1]!.y) <
+            path.wheels[i]!.r + (p.idler === 'inside' ? path.wheels[1]!.r : p.idlerDiameter / 2),
+        )
+      : undefined;
   if (idlerOverlap !== undefined) {
-    return problem('The idler runs into a pulley.', `It is closer to the ${idlerOverlap === 0 ? 'driving' : 'driven'} pulley than the two are wide.`, 'Move it along the span or make it smaller.', 'idlerAlong', { path: 'idler', value: 'none', label: 'No idler' });
+    return problem(
+      'The idler runs into a pulley.',
+      `It is closer to the ${idlerOverlap === 0 ? 'driving' : 'driven'} pulley than the two are wide.`,
+      'Move it along the span or make it smaller.',
+      'idlerAlong',
+      { path: 'idler', value: 'none', label: 'No idler' },
+    );
   }
   const wrap1 = path.wraps[0]!;
   const wrap2 = path.wraps[last]!;
@@ -128,7 +191,15 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
       if (c === undefined || c < least) return false;
       return Math.min(p.z1, p.z2) * (Math.PI - 2 * Math.asin(Math.abs(d2 - d1) / 2 / c)) >= 3 * 2 * Math.PI;
     });
-    return problem(`Only ${Math.min(mesh1, mesh2).toFixed(1)} teeth are in mesh on the smaller pulley.`, 'Below three the load sits on so few teeth that they shear or jump.', 'Take a larger small pulley or a longer centre distance.', 'z1', longer && p.idler === 'none' && p.closure === 'closed' ? { path: 'beltTeeth', value: longer, label: `Belt with ${longer} teeth` } : undefined);
+    return problem(
+      `Only ${Math.min(mesh1, mesh2).toFixed(1)} teeth are in mesh on the smaller pulley.`,
+      'Below three the load sits on so few teeth that they shear or jump.',
+      'Take a larger small pulley or a longer centre distance.',
+      'z1',
+      longer && p.idler === 'none' && p.closure === 'closed'
+        ? { path: 'beltTeeth', value: longer, label: `Belt with ${longer} teeth` }
+        : undefined,
+    );
   }
   const tightSpan = path.runs[last]!.length;
   let slackSpan = 0;
@@ -139,7 +210,8 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
 
 /** Take-up for slipping the belt over a flange: one tooth height plus a twentieth of a pitch, as centre distance, m. */
 export function fittingTakeUp(s: BeltSection, d1: number, d2: number, centre: number): number {
-  // Lifting the belt off one pulley by h lengthens its path by about h times the wrap; the centre gives it back at dL/dC.
+  // Lifting the belt off one pulley by h lengthens its path by about h times the wrap; the centre gives it back at
+  // dL/dC.
   const lift = s.toothHeight + s.pitch / 20;
   const dLdC = (beltLength(centre + 1e-5, d1, d2) - beltLength(centre, d1, d2)) / 1e-5;
   return (lift * 2) / dLdC;

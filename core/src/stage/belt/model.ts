@@ -48,20 +48,29 @@ export const FLANGES = 2e-3;
 /** Bore assumed for an idler, whose shaft nobody has chosen yet. */
 const IDLER_BORE = 3e-3;
 
-export const findSection = (id: string, shelf: Shelf): BeltSection | undefined => shelf.sections.find((s) => s.id === id);
+export const findSection = (id: string, shelf: Shelf): BeltSection | undefined =>
+  shelf.sections.find((s) => s.id === id);
 
-/** Axial stiffness of a span of length L is E·A/L with E·A = (E·A/w)·w; two in parallel turn the driven pulley: r2²·E·A·(1/L_t + 1/L_s). */
-export const spanStiffness = (r2: number, ea: number, tight: number, slack: number): number => r2 * r2 * ea * (1 / tight + 1 / slack);
+/**
+ * Axial stiffness of a span of length L is E·A/L with E·A = (E·A/w)·w; two in parallel turn the driven pulley:
+ * r2²·E·A·(1/L_t + 1/L_s).
+ */
+export const spanStiffness = (r2: number, ea: number, tight: number, slack: number): number =>
+  r2 * r2 * ea * (1 / tight + 1 / slack);
 
 const inSeries = (...k: number[]): number => 1 / k.reduce((sum, x) => sum + 1 / x, 0);
 
 function pulleyMass(made: BeltParams['made1'], outside: number, bore: number, width: number, shelf: Shelf): number {
-  const volume = Math.PI * Math.max(0, outside ** 2 - (bore / 2) ** 2) * (width + FLANGES) + (made === 'bought' ? Math.PI * Math.max(0, (bore / 2 + 3e-3) ** 2 - (bore / 2) ** 2) * HUB : 0);
+  const volume =
+    Math.PI * Math.max(0, outside ** 2 - (bore / 2) ** 2) * (width + FLANGES) +
+    (made === 'bought' ? Math.PI * Math.max(0, (bore / 2 + 3e-3) ** 2 - (bore / 2) ** 2) * HUB : 0);
   return volume * factor(shelf, made === 'bought' ? 'metal.density' : 'printed.density');
 }
 
 function pulleyMoney(made: BeltParams['made1'], teeth: number, width: number, mass: number, shelf: Shelf): number {
-  return made === 'bought' ? factor(shelf, 'price.pulley') + (factor(shelf, 'price.tooth') * teeth * width) / 6e-3 : mass * factor(shelf, 'price.print');
+  return made === 'bought'
+    ? factor(shelf, 'price.pulley') + (factor(shelf, 'price.tooth') * teeth * width) / 6e-3
+    : mass * factor(shelf, 'price.print');
 }
 
 /** What is kept about one set of parameters, which are never changed in place. */
@@ -80,9 +89,19 @@ const kept = new WeakMap<BeltParams, Kept>();
 /** The model of a stage; asking again for the same parameters, duty and shop answers from memory. See `computeBelt`. */
 export function modelBelt(p: BeltParams, at: Duty, shelf: Shelf): Result<BeltModel> {
   const section = findSection(p.section, shelf);
-  if (!section) return refuse(`There is no belt section “${p.section}” in the shop.`, 'Its pitch and tooth form are not known.', `Choose one of ${shelf.sections.map((s) => s.id).join(', ')}.`, 'section');
+  if (!section)
+    return refuse(
+      `There is no belt section “${p.section}” in the shop.`,
+      'Its pitch and tooth form are not known.',
+      `Choose one of ${shelf.sections.map((s) => s.id).join(', ')}.`,
+      'section',
+    );
   let k = kept.get(p);
-  if (!k || k.section !== section) kept.set(p, (k = { section, layout: layoutBelt(p, section), at, factors: shelf.factors, base: undefined, trials: new Map() }));
+  if (!k || k.section !== section)
+    kept.set(
+      p,
+      (k = { section, layout: layoutBelt(p, section), at, factors: shelf.factors, base: undefined, trials: new Map() }),
+    );
   if (k.at.torque !== at.torque || k.at.speed !== at.speed || k.factors !== shelf.factors) {
     [k.at, k.factors, k.base] = [at, shelf.factors, undefined];
     k.trials.clear();
@@ -101,20 +120,46 @@ export function modelBelt(p: BeltParams, at: Duty, shelf: Shelf): Result<BeltMod
  * @param p parameters, SI
  * @param at duty at the driven pulley
  * @param shelf the shop; its factors are read as they stand
- * Source: reference equations of the synchronous open belt drive (geometry exact; see `layout.ts`), spans as axial springs.
+ * Source: reference equations of the synchronous open belt drive (geometry exact; see `layout.ts`), spans as axial
+ * springs.
  */
-function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection, solved: Result<BeltLayout>): Result<BeltModel> {
+function computeBelt(
+  p: BeltParams,
+  at: Duty,
+  shelf: Shelf,
+  section: BeltSection,
+  solved: Result<BeltLayout>,
+): Result<BeltModel> {
   if (!solved.ok) return solved;
   const L = solved.value;
-  const bores: readonly (readonly [number, number, string, string])[] = [[p.bore1, p.z1, 'bore1', 'driving'], [p.bore2, p.z2, 'bore2', 'driven']];
+  const bores: readonly (readonly [number, number, string, string])[] = [
+    [p.bore1, p.z1, 'bore1', 'driving'],
+    [p.bore2, p.z2, 'bore2', 'driven'],
+  ];
   for (const [bore, z, place, name] of bores) {
     const root = 2 * (outsideRadius(section, z) - section.space.depth);
-    if (bore >= root - 1e-3) return refuse(`The bore cuts into the teeth of the ${name} pulley.`, `Its tooth spaces reach down to ${(root * 1000).toFixed(2)} mm and need 0.5 mm of wall.`, 'Take a smaller bore or more teeth.', place);
+    if (bore >= root - 1e-3)
+      return refuse(
+        `The bore cuts into the teeth of the ${name} pulley.`,
+        `Its tooth spaces reach down to ${(root * 1000).toFixed(2)} mm and need 0.5 mm of wall.`,
+        'Take a smaller bore or more teeth.',
+        place,
+      );
   }
-  const seats: readonly (readonly [number, number, number, string, string])[] = [[p.seat1 ?? 0, p.bore1, p.z1, 'seat1', 'driving'], [p.seat2 ?? 0, p.bore2, p.z2, 'seat2', 'driven']];
+  const seats: readonly (readonly [number, number, number, string, string])[] = [
+    [p.seat1 ?? 0, p.bore1, p.z1, 'seat1', 'driving'],
+    [p.seat2 ?? 0, p.bore2, p.z2, 'seat2', 'driven'],
+  ];
   for (const [seat, bore, z, place, name] of seats) {
     const root = 2 * (outsideRadius(section, z) - section.space.depth);
-    if (seat > 0 && (seat <= bore || seat >= root - 1e-3)) return refuse(`The bearing seat does not fit the ${name} pulley.`, `It must be wider than the bore of ${(bore * 1000).toFixed(2)} mm and leave 0.5 mm under tooth spaces that reach down to ${(root * 1000).toFixed(2)} mm.`, 'Change the seat, or set it to 0 for none.', place);
+    if (seat > 0 && (seat <= bore || seat >= root - 1e-3))
+      return refuse(
+        `The bearing seat does not fit the ${name} pulley.`,
+        `It must be wider than the bore of ${(bore * 1000).toFixed(2)} mm and leave 0.5 mm under tooth ` +
+          `spaces that reach down to ${(root * 1000).toFixed(2)} mm.`,
+        'Change the seat, or set it to 0 for none.',
+        place,
+      );
   }
   const ratio = p.z2 / p.z1;
   const r1 = L.d1 / 2;
@@ -132,12 +177,16 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
   const stiffness = inSeries(kSpan, k1, k2);
   const stiffnessBeyond = inSeries((r2 * r2 * ea) / L.tightSpan, k1, k2);
   const slackTorque = 2 * p.tension * r2;
-  const windUp = at.torque <= slackTorque ? at.torque / stiffness : slackTorque / stiffness + (at.torque - slackTorque) / stiffnessBeyond;
+  const windUp =
+    at.torque <= slackTorque
+      ? at.torque / stiffness
+      : slackTorque / stiffness + (at.torque - slackTorque) / stiffnessBeyond;
   const runs = L.path.runs;
   const tightRun = runs[runs.length - 1]!;
   const firstRun = runs[0]!;
   const beforeDriven = runs[runs.length - 2]!;
-  // The belt pulls the driver along the run that leaves it and back along the run that arrives; the driven one likewise.
+  // The belt pulls the driver along the run that leaves it and back along the run that arrives; the driven one
+  // likewise.
   const pull = (heading: number, f: number): [number, number] => [f * Math.cos(heading), f * Math.sin(heading)];
   const [ax, ay] = pull(firstRun.heading, slack);
   const [bx, by] = pull(tightRun.heading, -tight);
@@ -162,7 +211,11 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
   // A flat idler is a bearing with a sleeve; a toothed one is a bought pulley on a bearing.
   const idlerOutside = p.idler === 'inside' ? outsideRadius(section, p.idlerTeeth) : p.idlerDiameter / 2;
   const idlerMass = p.idler === 'none' ? 0 : pulleyMass('bought', idlerOutside, IDLER_BORE, p.width, shelf);
-  const idlerMoney = p.idler === 'none' ? 0 : factor(shelf, 'price.bearing') + (p.idler === 'inside' ? pulleyMoney('bought', p.idlerTeeth, p.width, idlerMass, shelf) : 0);
+  const idlerMoney =
+    p.idler === 'none'
+      ? 0
+      : factor(shelf, 'price.bearing') +
+        (p.idler === 'inside' ? pulleyMoney('bought', p.idlerTeeth, p.width, idlerMass, shelf) : 0);
   const jumpTorque = jumpForce(p, section, L.mesh1, shelf) * r2;
   const shearTorque = beltShearForce(p, section, Math.min(L.mesh1, L.mesh2), shelf) * r2;
   const tensionTorque = tensionForce(p, section, shelf) * r2;
@@ -187,9 +240,14 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
   if (Number.isFinite(printedTorque)) limits.push({ mode: 'printed tooth shear', torque: printedTorque });
   const takeUpTension = factor(shelf, 'belt.takeUp') * L.centre;
   const numbers: StageNumbers = {
-    ratio, etaForward: eta, etaBackward: eta, drag,
+    ratio,
+    etaForward: eta,
+    etaBackward: eta,
+    drag,
     play: [clearance, 0, 2 * clearance],
-    stiffness, bendTorque: slackTorque, stiffnessBeyond,
+    stiffness,
+    bendTorque: slackTorque,
+    stiffnessBeyond,
     inertiaIn: (m1 * o1 * o1) / 2 + beltMass * r1 * r1,
     inertiaOut: (m2 * o2 * o2) / 2,
     limits,
@@ -204,8 +262,37 @@ function computeBelt(p: BeltParams, at: Duty, shelf: Shelf, section: BeltSection
     life: Infinity,
   };
   return ok({
-    section, layout: L, ratio, force, tight, slack, neededTension: force / 2, shaft1, shaft2, shaftLoad, pluck, spanStiffness: kSpan, toothStiffness1: k1, toothStiffness2: k2,
-    slackTorque, windUp, jumpTorque, shearTorque, tensionTorque, printedTorque, holdTorque1: hold1, holdTorque2: hold2,
-    takeUpFit: fittingTakeUp(section, L.d1, L.d2, L.centre), takeUpTension, beltSpeed: at.speed * r2, beltMass, pulleyMass: [m1, m2], pulleyMoney: [money1, money2], beltMoney, idlerMass, idlerMoney, numbers,
+    section,
+    layout: L,
+    ratio,
+    force,
+    tight,
+    slack,
+    neededTension: force / 2,
+    shaft1,
+    shaft2,
+    shaftLoad,
+    pluck,
+    spanStiffness: kSpan,
+    toothStiffness1: k1,
+    toothStiffness2: k2,
+    slackTorque,
+    windUp,
+    jumpTorque,
+    shearTorque,
+    tensionTorque,
+    printedTorque,
+    holdTorque1: hold1,
+    holdTorque2: hold2,
+    takeUpFit: fittingTakeUp(section, L.d1, L.d2, L.centre),
+    takeUpTension,
+    beltSpeed: at.speed * r2,
+    beltMass,
+    pulleyMass: [m1, m2],
+    pulleyMoney: [money1, money2],
+    beltMoney,
+    idlerMass,
+    idlerMoney,
+    numbers,
   });
 }

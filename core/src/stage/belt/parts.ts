@@ -15,22 +15,93 @@ export function beltParts(p: BeltParams, shelf: Shelf): Result<readonly Part[]> 
   const s = m.section;
   const parts: Part[] = [];
   const pulleys = [
-    { id: 'driver', name: 'Driving pulley', z: p.z1, bore: p.bore1, seat: p.seat1 ?? 0, how: p.made1, mass: m.pulleyMass[0], money: m.pulleyMoney[0] },
-    { id: 'driven', name: 'Driven pulley', z: p.z2, bore: p.bore2, seat: p.seat2 ?? 0, how: p.made2, mass: m.pulleyMass[1], money: m.pulleyMoney[1] },
+    {
+      id: 'driver',
+      name: 'Driving pulley',
+      z: p.z1,
+      bore: p.bore1,
+      seat: p.seat1 ?? 0,
+      how: p.made1,
+      mass: m.pulleyMass[0],
+      money: m.pulleyMoney[0],
+    },
+    {
+      id: 'driven',
+      name: 'Driven pulley',
+      z: p.z2,
+      bore: p.bore2,
+      seat: p.seat2 ?? 0,
+      how: p.made2,
+      mass: m.pulleyMass[1],
+      money: m.pulleyMoney[1],
+    },
   ];
   for (const x of pulleys) {
     const allowance = x.how === 'printed' ? p.allowance : 0;
     const profile = pulleyOutline(s, x.z, allowance);
     if (!profile.ok) return profile;
-    const note = `${s.id}, ${x.z} teeth, ${formatQuantity(p.width, 'length')} wide, outside ⌀ ${formatQuantity(2 * (outsideRadius(s, x.z) - allowance), 'length')}, bore ${formatQuantity(x.bore, 'length')}${x.seat > 0 ? `, bearing seat ${formatQuantity(x.seat, 'length')}` : ''}${allowance > 0 ? `; profile moved in by ${formatQuantity(allowance, 'length', { length: 'µm' })}` : ''}`;
-    parts.push({ id: x.id, name: x.name, quantity: 1, made: x.how, material: x.how === 'printed' ? 'printed, axis upright' : 'aluminium', mass: x.mass, money: x.money, note, curves: [{ layer: 'profile', outline: profile.value }, { layer: 'bore', outline: circle(0, 0, x.bore / 2) }, ...(x.seat > 0 ? [{ layer: 'bearing-seat', outline: circle(0, 0, x.seat / 2) }] : []), { layer: 'pitch-circle', outline: circle(0, 0, pitchRadius(s.pitch, x.z)) }] });
+    const note =
+      `${s.id}, ${x.z} teeth, ${formatQuantity(p.width, 'length')} wide, outside ⌀ ` +
+      `${formatQuantity(2 * (outsideRadius(s, x.z) - allowance), 'length')}, bore ` +
+      (`${formatQuantity(x.bore, 'length')}` +
+        `${x.seat > 0 ? `, bearing seat ${formatQuantity(x.seat, 'length')}` : ''}` +
+        `${allowance > 0 ? `; profile moved in by ${formatQuantity(allowance, 'length', { length: 'µm' })}` : ''}`);
+    parts.push({
+      id: x.id,
+      name: x.name,
+      quantity: 1,
+      made: x.how,
+      material: x.how === 'printed' ? 'printed, axis upright' : 'aluminium',
+      mass: x.mass,
+      money: x.money,
+      note,
+      curves: [
+        { layer: 'profile', outline: profile.value },
+        { layer: 'bore', outline: circle(0, 0, x.bore / 2) },
+        ...(x.seat > 0 ? [{ layer: 'bearing-seat', outline: circle(0, 0, x.seat / 2) }] : []),
+        { layer: 'pitch-circle', outline: circle(0, 0, pitchRadius(s.pitch, x.z)) },
+      ],
+    });
     const flange = circle(0, 0, outsideRadius(s, x.z) + s.toothHeight);
-    parts.push({ id: `${x.id}-flange`, name: `${x.name}, flange`, quantity: x.how === 'printed' ? 2 : 0, made: x.how, material: x.how === 'printed' ? 'printed or 1 mm sheet' : 'with the pulley', mass: 0, money: 0, note: '1 mm thick; one on each side keeps the belt on', curves: [{ layer: 'profile', outline: flange }, { layer: 'bore', outline: circle(0, 0, x.bore / 2) }] });
+    parts.push({
+      id: `${x.id}-flange`,
+      name: `${x.name}, flange`,
+      quantity: x.how === 'printed' ? 2 : 0,
+      made: x.how,
+      material: x.how === 'printed' ? 'printed or 1 mm sheet' : 'with the pulley',
+      mass: 0,
+      money: 0,
+      note: '1 mm thick; one on each side keeps the belt on',
+      curves: [
+        { layer: 'profile', outline: flange },
+        { layer: 'bore', outline: circle(0, 0, x.bore / 2) },
+      ],
+    });
   }
-  parts.push({ id: 'belt', name: p.closure === 'closed' ? 'Belt, closed' : 'Belt, open-ended', quantity: 1, made: 'bought', material: 'synchronous belt', mass: m.beltMass, money: m.beltMoney, note: `${s.id}, ${m.layout.teeth} teeth (${formatQuantity(m.layout.teeth * s.pitch, 'length')}), ${formatQuantity(p.width, 'length')} wide`, curves: [] });
+  parts.push({
+    id: 'belt',
+    name: p.closure === 'closed' ? 'Belt, closed' : 'Belt, open-ended',
+    quantity: 1,
+    made: 'bought',
+    material: 'synchronous belt',
+    mass: m.beltMass,
+    money: m.beltMoney,
+    note: `${s.id}, ${m.layout.teeth} teeth (${formatQuantity(m.layout.teeth * s.pitch, 'length')}), ${formatQuantity(p.width, 'length')} wide`,
+    curves: [],
+  });
   if (p.idler !== 'none') {
     const outline: Outline | undefined = p.idler === 'outside' ? circle(0, 0, p.idlerDiameter / 2) : undefined;
-    parts.push({ id: 'idler', name: p.idler === 'inside' ? 'Idler, toothed' : 'Idler, flat', quantity: 1, made: 'bought', material: 'idler on a bearing', mass: m.idlerMass, money: m.idlerMoney, note: p.idler === 'inside' ? `${s.id}, ${p.idlerTeeth} teeth` : `⌀ ${formatQuantity(p.idlerDiameter, 'length')}`, curves: outline ? [{ layer: 'profile', outline }] : [] });
+    parts.push({
+      id: 'idler',
+      name: p.idler === 'inside' ? 'Idler, toothed' : 'Idler, flat',
+      quantity: 1,
+      made: 'bought',
+      material: 'idler on a bearing',
+      mass: m.idlerMass,
+      money: m.idlerMoney,
+      note: p.idler === 'inside' ? `${s.id}, ${p.idlerTeeth} teeth` : `⌀ ${formatQuantity(p.idlerDiameter, 'length')}`,
+      curves: outline ? [{ layer: 'profile', outline }] : [],
+    });
   }
   return ok(parts.filter((x) => x.quantity > 0));
 }
@@ -38,10 +109,27 @@ export function beltParts(p: BeltParams, shelf: Shelf): Result<readonly Part[]> 
 /** The order of putting a belt stage together. */
 export function beltAssembly(p: BeltParams): readonly AssemblyStep[] {
   return [
-    { do: 'Press the bearings into their seats on both shafts.', caution: 'Press, do not hammer; support the ring that is being pressed.' },
-    { do: p.hold2 === 'glue' || p.hold1 === 'glue' ? 'Bond the pulleys to their shafts and let them cure.' : 'Fasten the pulleys to their shafts.', ...(p.hold2 === 'glue' || p.hold1 === 'glue' ? { caution: 'Gloves and fresh air for the adhesive.' } : {}) },
-    { do: p.closure === 'closed' ? 'Move the shafts together by the take-up, lay the belt over both pulleys, move them apart.' : 'Clamp one end of the belt, lead it round, clamp the other so that the splice never reaches the driver.' },
-    { do: 'Tension until a plucked span sounds at the figure given in the Stage view, then lock the shafts.', caution: 'Motor unpowered; fingers clear of the pulleys.' },
+    {
+      do: 'Press the bearings into their seats on both shafts.',
+      caution: 'Press, do not hammer; support the ring that is being pressed.',
+    },
+    {
+      do:
+        p.hold2 === 'glue' || p.hold1 === 'glue'
+          ? 'Bond the pulleys to their shafts and let them cure.'
+          : 'Fasten the pulleys to their shafts.',
+      ...(p.hold2 === 'glue' || p.hold1 === 'glue' ? { caution: 'Gloves and fresh air for the adhesive.' } : {}),
+    },
+    {
+      do:
+        p.closure === 'closed'
+          ? 'Move the shafts together by the take-up, lay the belt over both pulleys, move them apart.'
+          : 'Clamp one end of the belt, lead it round, clamp the other so that the splice never reaches the driver.',
+    },
+    {
+      do: 'Tension until a plucked span sounds at the figure given in the Stage view, then lock the shafts.',
+      caution: 'Motor unpowered; fingers clear of the pulleys.',
+    },
     { do: 'Turn the joint through its range and see that the belt runs between its flanges.' },
   ];
 }

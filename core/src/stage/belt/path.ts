@@ -1,4 +1,7 @@
-/** A circle the belt runs over; `sense` +1 when the belt goes round it counter-clockwise, −1 clockwise (a back-side idler). */
+/**
+ * A circle the belt runs over; `sense` +1 when the belt goes round it counter-clockwise, −1 clockwise (a back-side
+ * idler).
+ */
 export interface Wheel {
   readonly x: number;
   readonly y: number;
@@ -31,7 +34,8 @@ const positive = (a: number): number => ((a % TAU) + TAU) % TAU;
 /**
  * The closed path of a belt round wheels in the order it meets them, by directed tangents.
  *
- * Between wheels i and j at distance D the belt leaves along the direction turned from the line of centres by asin((s_i·r_i − s_j·r_j)/D);
+ * Between wheels i and j at distance D the belt leaves along the direction turned from the line of centres by
+ * asin((s_i·r_i − s_j·r_j)/D);
  * a wheel's wrap is the turn from the run that arrives to the run that leaves.
  *
  * @returns undefined where two wheels overlap so that no tangent exists
@@ -46,7 +50,8 @@ export function beltPath(wheels: readonly Wheel[]): BeltPath | undefined {
     const d = Math.hypot(dx, dy);
     const lean = (a.sense * a.r - b.sense * b.r) / d;
     if (!(Math.abs(lean) < 1)) return undefined;
-    // Leaving a counter-clockwise wheel the belt has the wheel on its left: the normal to the right points at the tangent point.
+    // Leaving a counter-clockwise wheel the belt has the wheel on its left: the normal to the right points at the
+    // tangent point.
     const heading = Math.atan2(dy, dx) + Math.asin(lean);
     const nx = Math.sin(heading);
     const ny = -Math.cos(heading);
@@ -73,7 +78,11 @@ export function poseAt(path: BeltPath, s: number): { x: number; y: number; headi
   for (let i = 0; i < path.runs.length; i++) {
     const run = path.runs[i]!;
     if (rest <= run.length) {
-      return { x: run.x1 + rest * Math.cos(run.heading), y: run.y1 + rest * Math.sin(run.heading), heading: run.heading };
+      return {
+        x: run.x1 + rest * Math.cos(run.heading),
+        y: run.y1 + rest * Math.sin(run.heading),
+        heading: run.heading,
+      };
     }
     rest -= run.length;
     const j = (i + 1) % path.runs.length;

@@ -7,7 +7,10 @@ export const pitchRadius = (pitch: number, teeth: number): number => (pitch * te
 /** Outside radius of a pulley: pitch radius less the section's pitch-line offset. */
 export const outsideRadius = (s: BeltSection, teeth: number): number => pitchRadius(s.pitch, teeth) - s.offset;
 
-/** Half of one tooth space in its own frame, +y outwards: vertices from the outside circle down to the centre line, x ≥ 0. */
+/**
+ * Half of one tooth space in its own frame, +y outwards: vertices from the outside circle down to the centre line, x ≥
+ * 0.
+ */
 interface HalfSpace {
   readonly points: readonly (readonly [number, number])[];
   /** Signed sweep of the piece that starts at each point, walking down; positive counter-clockwise. */
@@ -19,7 +22,11 @@ const turn = (c: readonly [number, number], a: readonly [number, number], b: rea
   return Math.atan2(Math.sin(raw), Math.cos(raw));
 };
 
-function trapezoidHalf(space: Extract<BeltSection['space'], { form: 'trapezoid' }>, outer: number, a: number): HalfSpace | undefined {
+function trapezoidHalf(
+  space: Extract<BeltSection['space'], { form: 'trapezoid' }>,
+  outer: number,
+  a: number,
+): HalfSpace | undefined {
   const R = outer - a;
   const y0 = outer - space.depth - a;
   const sin = Math.sin(space.flank);
@@ -43,10 +50,17 @@ function trapezoidHalf(space: Extract<BeltSection['space'], { form: 'trapezoid' 
   const flankLow: [number, number] = [e[0] + rb * cos, e[1] - rb * sin];
   const bottom: [number, number] = [e[0], y0];
   if (flankLow[1] > flankTop[1]) return undefined;
-  return { points: [tip, flankTop, flankLow, bottom], sweeps: [turn(c, tip, flankTop), 0, turn(e, flankLow, bottom), 0] };
+  return {
+    points: [tip, flankTop, flankLow, bottom],
+    sweeps: [turn(c, tip, flankTop), 0, turn(e, flankLow, bottom), 0],
+  };
 }
 
-function roundHalf(space: Extract<BeltSection['space'], { form: 'round' }>, outer: number, a: number): HalfSpace | undefined {
+function roundHalf(
+  space: Extract<BeltSection['space'], { form: 'round' }>,
+  outer: number,
+  a: number,
+): HalfSpace | undefined {
   const R = outer - a;
   const yg = outer - space.depth + space.radius;
   const r = space.radius + a;
@@ -61,7 +75,8 @@ function roundHalf(space: Extract<BeltSection['space'], { form: 'round' }>, oute
 }
 
 /**
- * Outline of a synchronous pulley as it is cut: every tooth space true to the section, arcs exact, space 0 centred on the
+ * Outline of a synchronous pulley as it is cut: every tooth space true to the section, arcs exact, space 0 centred on
+ * the
  * positive x axis.
  *
  * @param s belt section
@@ -72,9 +87,14 @@ function roundHalf(space: Extract<BeltSection['space'], { form: 'round' }>, oute
 export function pulleyOutline(s: BeltSection, teeth: number, allowance = 0): Result<Outline> {
   const outer = outsideRadius(s, teeth);
   const fail = () =>
-    refuse(`A ${s.id} pulley of ${teeth} teeth cannot be cut.`, 'The tooth spaces run into each other or into the middle.', allowance > 0 ? 'Take more teeth, or a smaller profile allowance.' : 'Take more teeth.');
+    refuse(
+      `A ${s.id} pulley of ${teeth} teeth cannot be cut.`,
+      'The tooth spaces run into each other or into the middle.',
+      allowance > 0 ? 'Take more teeth, or a smaller profile allowance.' : 'Take more teeth.',
+    );
   if (outer - s.space.depth - allowance <= 0) return fail();
-  const half = s.space.form === 'trapezoid' ? trapezoidHalf(s.space, outer, allowance) : roundHalf(s.space, outer, allowance);
+  const half =
+    s.space.form === 'trapezoid' ? trapezoidHalf(s.space, outer, allowance) : roundHalf(s.space, outer, allowance);
   if (!half) return fail();
   const [tx, ty] = half.points[0]!;
   const halfAngle = Math.atan2(tx, ty);
@@ -87,8 +107,10 @@ export function pulleyOutline(s: BeltSection, teeth: number, allowance = 0): Res
     const mid = k * step;
     const c = Math.cos(mid);
     const sn = Math.sin(mid);
-    // The frame's +y is the direction `mid`, its +x a quarter turn clockwise of it: walking counter-clockwise starts at +x.
-    const put = (x: number, y: number, sweep: number) => pen.to(y * c + x * sn, y * sn - x * c, sweep === 0 ? 0 : Math.tan(sweep / 4));
+    // The frame's +y is the direction `mid`, its +x a quarter turn clockwise of it: walking counter-clockwise starts at
+    // +x.
+    const put = (x: number, y: number, sweep: number) =>
+      pen.to(y * c + x * sn, y * sn - x * c, sweep === 0 ? 0 : Math.tan(sweep / 4));
     const onAxis = half.points[n - 1]![0] === 0;
     for (let i = 0; i < n; i++) {
       // Where the half ends on the centre line its last vertex is shared with the mirrored half.

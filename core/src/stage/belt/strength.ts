@@ -10,10 +10,12 @@ export const meshShare = (mesh: number): number => Math.max(0, Math.min(1, 1 - 0
 export const loadedTeeth = (mesh: number): number => Math.min(mesh, 12) * meshShare(mesh);
 
 /** Circumferential force at which the belt's teeth shear, N. */
-export const beltShearForce = (p: BeltParams, s: BeltSection, mesh: number, shelf: Shelf): number => factor(shelf, s.ids.shear) * p.width * loadedTeeth(mesh);
+export const beltShearForce = (p: BeltParams, s: BeltSection, mesh: number, shelf: Shelf): number =>
+  factor(shelf, s.ids.shear) * p.width * loadedTeeth(mesh);
 
 /**
- * Circumferential force at which the belt jumps a tooth, N: the belt's own resistance to being lifted over the teeth in mesh
+ * Circumferential force at which the belt jumps a tooth, N: the belt's own resistance to being lifted over the teeth in
+ * mesh
  * plus a share of the installation tension that holds it down.
  */
 export const jumpForce = (p: BeltParams, s: BeltSection, mesh: number, shelf: Shelf): number =>
@@ -29,7 +31,10 @@ export function tensionForce(p: BeltParams, s: BeltSection, shelf: Shelf): numbe
   return allowed >= 2 * p.tension ? allowed : 2 * (allowed - p.tension);
 }
 
-/** Circumferential force at which printed teeth shear at their root: root land × width × strength over the loaded teeth, N. */
+/**
+ * Circumferential force at which printed teeth shear at their root: root land × width × strength over the loaded teeth,
+ * N.
+ */
 export function printedToothForce(p: BeltParams, s: BeltSection, teeth: number, mesh: number, shelf: Shelf): number {
   const rootRadius = pitchRadius(s.pitch, teeth) - s.offset - s.space.depth;
   const space = s.space.form === 'trapezoid' ? s.space.bottom : 1.4 * s.space.radius;

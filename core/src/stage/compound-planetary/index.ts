@@ -1,4 +1,24 @@
-import { choiceField, countField, exact, lengthField, materialField, meshChecks, meshFigures, modeChecks, modeFigures, MODULES, plainToothing, shiftField, spacesEvenly, steppedUp, toothingFields, trainRatio, trainSpeeds, wheelChecks, wheelFigures } from '../../gear/index.ts';
+import {
+  choiceField,
+  countField,
+  exact,
+  lengthField,
+  materialField,
+  meshChecks,
+  meshFigures,
+  modeChecks,
+  modeFigures,
+  MODULES,
+  plainToothing,
+  shiftField,
+  spacesEvenly,
+  steppedUp,
+  toothingFields,
+  trainRatio,
+  trainSpeeds,
+  wheelChecks,
+  wheelFigures,
+} from '../../gear/index.ts';
 import { check, FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -16,45 +36,164 @@ const toothing = toothingFields<P>();
 const sunny = (p: P) => p.drive === 'sun';
 
 const fields: readonly FieldSpec<P>[] = [
-  choiceField<P>('drive', 'Driven by', 'Members', 'A sun in toothing A, or the carrier itself.', [{ value: 'sun', label: 'Sun' }, { value: 'carrier', label: 'Carrier, no sun' }]),
+  choiceField<P>('drive', 'Driven by', 'Members', 'A sun in toothing A, or the carrier itself.', [
+    { value: 'sun', label: 'Sun' },
+    { value: 'carrier', label: 'Carrier, no sun' },
+  ]),
   countField<P>('planets', 'Planets', 'Each with both toothings.', 'Members', 2, 12),
   { ...countField<P>('zs', 'Sun', 'Teeth of the sun.'), when: sunny } as FieldSpec<P>,
-  countField<P>('zpA', 'Planet A', 'Toothing in the held ring.'), countField<P>('zr1', 'Held ring', 'Sun plus two planets, or one or two off with shift.', 'Teeth', 5, 600), countField<P>('zpB', 'Planet B', 'Toothing in the driven ring.'), countField<P>('zr2', 'Driven ring', 'The nearer the two pairs are alike, the higher the ratio.', 'Teeth', 5, 600),
+  countField<P>('zpA', 'Planet A', 'Toothing in the held ring.'),
+  countField<P>('zr1', 'Held ring', 'Sun plus two planets, or one or two off with shift.', 'Teeth', 5, 600),
+  countField<P>('zpB', 'Planet B', 'Toothing in the driven ring.'),
+  countField<P>('zr2', 'Driven ring', 'The nearer the two pairs are alike, the higher the ratio.', 'Teeth', 5, 600),
   ...toothing.filter((f) => f.group === 'Teeth'),
-  lengthField<P>('moduleB', 'Module B', 'Of toothing B; it must give the same centre distance.', 'Teeth', 5e-5), lengthField<P>('widthB', 'Face width B', 'Of toothing B.', 'Teeth'),
-  shiftField<P>('xs', 'Shift, sun', 'The rings’ shifts follow from the centre distance.', sunny), shiftField<P>('xpA', 'Shift, planet A', 'A shift takes undercut off small wheels.'), shiftField<P>('xpB', 'Shift, planet B', 'A shift takes undercut off small wheels.'),
-  lengthField<P>('allowanceA', 'Thinner, A', 'Thickness taken off each tooth of toothing A, sun and ring included.', 'Shift and play', 1e-5), lengthField<P>('allowanceB', 'Thinner, B', 'Thickness taken off each tooth of toothing B, ring included.', 'Shift and play', 1e-5),
-  materialField<P>('materialS', 'Sun'), materialField<P>('materialP', 'Planets'), materialField<P>('materialR', 'Rings'),
-  lengthField<P>('pin', 'Pin', 'Carries little: the planets are held by three meshes.', 'Pins and rings'), lengthField<P>('rim', 'Ring walls', 'Outside the roots.', 'Pins and rings'), lengthField<P>('boreS', 'Sun’s bore', 'Motor shaft; 0 for a sun on its own shaft.', 'Pins and rings', 5e-4, sunny),
-  choiceField<P>('meshBy', 'Mesh losses', 'Losses', 'From the shop’s tooth friction, or as measured.', [{ value: 'friction', label: 'From friction' }, { value: 'given', label: 'As given' }]),
-  { as: 'quantity', quantity: 'efficiency', path: 'eta', label: 'Each mesh', group: 'Losses', help: 'Efficiency of every mesh.', step: 0.005, when: (p) => p.meshBy === 'given' },
+  lengthField<P>('moduleB', 'Module B', 'Of toothing B; it must give the same centre distance.', 'Teeth', 5e-5),
+  lengthField<P>('widthB', 'Face width B', 'Of toothing B.', 'Teeth'),
+  shiftField<P>('xs', 'Shift, sun', 'The rings’ shifts follow from the centre distance.', sunny),
+  shiftField<P>('xpA', 'Shift, planet A', 'A shift takes undercut off small wheels.'),
+  shiftField<P>('xpB', 'Shift, planet B', 'A shift takes undercut off small wheels.'),
+  lengthField<P>(
+    'allowanceA',
+    'Thinner, A',
+    'Thickness taken off each tooth of toothing A, sun and ring included.',
+    'Shift and play',
+    1e-5,
+  ),
+  lengthField<P>(
+    'allowanceB',
+    'Thinner, B',
+    'Thickness taken off each tooth of toothing B, ring included.',
+    'Shift and play',
+    1e-5,
+  ),
+  materialField<P>('materialS', 'Sun'),
+  materialField<P>('materialP', 'Planets'),
+  materialField<P>('materialR', 'Rings'),
+  lengthField<P>('pin', 'Pin', 'Carries little: the planets are held by three meshes.', 'Pins and rings'),
+  lengthField<P>('rim', 'Ring walls', 'Outside the roots.', 'Pins and rings'),
+  lengthField<P>('boreS', 'Sun’s bore', 'Motor shaft; 0 for a sun on its own shaft.', 'Pins and rings', 5e-4, sunny),
+  choiceField<P>('meshBy', 'Mesh losses', 'Losses', 'From the shop’s tooth friction, or as measured.', [
+    { value: 'friction', label: 'From friction' },
+    { value: 'given', label: 'As given' },
+  ]),
+  {
+    as: 'quantity',
+    quantity: 'efficiency',
+    path: 'eta',
+    label: 'Each mesh',
+    group: 'Losses',
+    help: 'Efficiency of every mesh.',
+    step: 0.005,
+    when: (p) => p.meshBy === 'given',
+  },
   ...toothing.filter((f) => f.group !== 'Teeth'),
 ];
 
 function figures(p: P, shelf: Shelf, m: CompoundModel, make: FigureMaker<CompoundModel>): Figure[] {
   const g = m.geometry;
-  const counts = [term('z_s', 'teeth, sun', p.zs, 'count', 'field', 'zs'), term('z_pA', 'planet A', p.zpA, 'count', 'field', 'zpA'), term('z_r1', 'held ring', p.zr1, 'count', 'field', 'zr1'), term('z_pB', 'planet B', p.zpB, 'count', 'field', 'zpB'), term('z_r2', 'driven ring', p.zr2, 'count', 'field', 'zr2')].slice(sunny(p) ? 0 : 1);
-  const etas = m.meshes.map((x) => term(`η ${x.id}`, x.name, x.eta, 'efficiency', p.meshBy === 'given' ? 'field' : 'computed', 'eta'));
-  const powers = 'mesh powers in the carrier’s frame, each mesh passing η of what enters it; signs that come out consistent';
+  const counts = [
+    term('z_s', 'teeth, sun', p.zs, 'count', 'field', 'zs'),
+    term('z_pA', 'planet A', p.zpA, 'count', 'field', 'zpA'),
+    term('z_r1', 'held ring', p.zr1, 'count', 'field', 'zr1'),
+    term('z_pB', 'planet B', p.zpB, 'count', 'field', 'zpB'),
+    term('z_r2', 'driven ring', p.zr2, 'count', 'field', 'zr2'),
+  ].slice(sunny(p) ? 0 : 1);
+  const etas = m.meshes.map((x) =>
+    term(`η ${x.id}`, x.name, x.eta, 'efficiency', p.meshBy === 'given' ? 'field' : 'computed', 'eta'),
+  );
+  const powers =
+    'mesh powers in the carrier’s frame, each mesh passing η of what enters it; signs that come out consistent';
   const spread = factor(shelf, 'gear.thickness');
   return [
-    exact('ratio', 'Ratio', 'ratio', m.ratio, { formula: sunny(p) ? '(1 + z_r1/z_s)/(1 − z_r1·z_pB/(z_pA·z_r2))' : '1/(1 − z_r1·z_pB/(z_pA·z_r2))', terms: counts, source: 'Willis for both toothings' }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.forward, { formula: 'torques of the train with its mesh losses', terms: etas, source: powers, note: 'It falls steeply with the ratio: most of the power runs round inside.' }),
-    make.figure('efficiencyBack', 'Efficiency, turned back', 'efficiency', (x) => x.backward, { formula: 'the same with the driven ring driving', terms: etas, source: powers, note: '0 or less holds itself.' }),
-    exact('centre', 'Centre distance', 'length', g.centre, { formula: sunny(p) ? 'm_t(z_s + z_pA)/2·cos α_t/cos α_wt' : 'm_t(z_r1 − z_pA)/2', terms: counts, source: 'ISO 21771:2007; the rings are shifted to it' }),
-    exact('shift1', 'Shift, held ring', 'count', g.ring1.shift, { formula: 'x_p + Σx at the centre distance', terms: [term('a', 'centre distance', g.centre, 'length', 'computed')], source: 'ISO 21771:2007' }),
-    exact('shift2', 'Shift, driven ring', 'count', g.ring2.shift, { formula: 'x_p + Σx at the centre distance', terms: [term('a', 'centre distance', g.centre, 'length', 'computed')], source: 'ISO 21771:2007' }),
-    exact('gap', 'Gap of neighbours', 'length', g.gap, { formula: '2a·sin(π/N) − d_a', terms: [term('N', 'planets', p.planets, 'count', 'field', 'planets')], source: 'chord of two places, less two tip radii' }),
-    exact('alike', 'Planets alike', 'count', identicalCount(p), { formula: '(z_r1·z_pB − z_r2·z_pA)/(N·gcd(z_pA, z_pB))', terms: counts, source: g.identical ? 'whole: one planet fits every place' : 'not whole: each planet has a clocking of its own' }),
-    { id: 'play', name: 'Play', quantity: 'smallAngle', value: m.numbers.play[0], low: m.numbers.play[1], high: m.numbers.play[2], working: { formula: 'Σ share·j/r_w over the meshes, less what the planets’ places take away', terms: m.meshes.map((x) => term(`j ${x.id}`, x.name, x.mesh.pair.play, 'length', 'computed')), source: 'small angles of the train; free ranges of several planets overlap' } },
-    make.figure('playOne', 'Play, one planet as drawn', 'smallAngle', (x) => x.playOne, { formula: 'Σ share·j/r_w', terms: m.meshes.map((x) => term(`j ${x.id}`, x.name, x.mesh.pair.play, 'length', 'computed')), source: 'small angles of the train' }),
-    make.figure('bind', 'Play left on the tight side', 'smallAngle', (x) => x.bind, { formula: 'one planet’s play − thickness spread − 2·d₂(N)·σ', terms: [], source: 'below nought some planets bind' }),
-    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, { formula: '1/Σ (share/r_w)²/(N·c)', terms: m.meshes.map((x) => term(`c ${x.id}`, x.name, x.load.stiffness, 'stiffnessPerLength', 'computed')), source: 'each angle’s share at the output, squared' }),
-    ...m.meshes.flatMap((x, i) => meshFigures(x.id, x.name, x.mesh, make, (q: CompoundModel) => q.meshes[i]!.load, x.load)),
+    exact('ratio', 'Ratio', 'ratio', m.ratio, {
+      formula: sunny(p) ? '(1 + z_r1/z_s)/(1 − z_r1·z_pB/(z_pA·z_r2))' : '1/(1 − z_r1·z_pB/(z_pA·z_r2))',
+      terms: counts,
+      source: 'Willis for both toothings',
+    }),
+    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.forward, {
+      formula: 'torques of the train with its mesh losses',
+      terms: etas,
+      source: powers,
+      note: 'It falls steeply with the ratio: most of the power runs round inside.',
+    }),
+    make.figure('efficiencyBack', 'Efficiency, turned back', 'efficiency', (x) => x.backward, {
+      formula: 'the same with the driven ring driving',
+      terms: etas,
+      source: powers,
+      note: '0 or less holds itself.',
+    }),
+    exact('centre', 'Centre distance', 'length', g.centre, {
+      formula: sunny(p) ? 'm_t(z_s + z_pA)/2·cos α_t/cos α_wt' : 'm_t(z_r1 − z_pA)/2',
+      terms: counts,
+      source: 'ISO 21771:2007; the rings are shifted to it',
+    }),
+    exact('shift1', 'Shift, held ring', 'count', g.ring1.shift, {
+      formula: 'x_p + Σx at the centre distance',
+      terms: [term('a', 'centre distance', g.centre, 'length', 'computed')],
+      source: 'ISO 21771:2007',
+    }),
+    exact('shift2', 'Shift, driven ring', 'count', g.ring2.shift, {
+      formula: 'x_p + Σx at the centre distance',
+      terms: [term('a', 'centre distance', g.centre, 'length', 'computed')],
+      source: 'ISO 21771:2007',
+    }),
+    exact('gap', 'Gap of neighbours', 'length', g.gap, {
+      formula: '2a·sin(π/N) − d_a',
+      terms: [term('N', 'planets', p.planets, 'count', 'field', 'planets')],
+      source: 'chord of two places, less two tip radii',
+    }),
+    exact('alike', 'Planets alike', 'count', identicalCount(p), {
+      formula: '(z_r1·z_pB − z_r2·z_pA)/(N·gcd(z_pA, z_pB))',
+      terms: counts,
+      source: g.identical ? 'whole: one planet fits every place' : 'not whole: each planet has a clocking of its own',
+    }),
+    {
+      id: 'play',
+      name: 'Play',
+      quantity: 'smallAngle',
+      value: m.numbers.play[0],
+      low: m.numbers.play[1],
+      high: m.numbers.play[2],
+      working: {
+        formula: 'Σ share·j/r_w over the meshes, less what the planets’ places take away',
+        terms: m.meshes.map((x) => term(`j ${x.id}`, x.name, x.mesh.pair.play, 'length', 'computed')),
+        source: 'small angles of the train; free ranges of several planets overlap',
+      },
+    },
+    make.figure('playOne', 'Play, one planet as drawn', 'smallAngle', (x) => x.playOne, {
+      formula: 'Σ share·j/r_w',
+      terms: m.meshes.map((x) => term(`j ${x.id}`, x.name, x.mesh.pair.play, 'length', 'computed')),
+      source: 'small angles of the train',
+    }),
+    make.figure('bind', 'Play left on the tight side', 'smallAngle', (x) => x.bind, {
+      formula: 'one planet’s play − thickness spread − 2·d₂(N)·σ',
+      terms: [],
+      source: 'below nought some planets bind',
+    }),
+    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, {
+      formula: '1/Σ (share/r_w)²/(N·c)',
+      terms: m.meshes.map((x) => term(`c ${x.id}`, x.name, x.load.stiffness, 'stiffnessPerLength', 'computed')),
+      source: 'each angle’s share at the output, squared',
+    }),
+    ...m.meshes.flatMap((x, i) =>
+      meshFigures(x.id, x.name, x.mesh, make, (q: CompoundModel) => q.meshes[i]!.load, x.load),
+    ),
     ...modeFigures(m.modes, make, (x) => x.modes),
-    ...(g.sun ? wheelFigures(g.sun, 'sun', 'sun', g.sunMesh!.pair.s1.ra, spread) : []), ...wheelFigures(g.planetA, 'planetA', 'planet A', g.mesh1.pair.s1.ra, spread), ...wheelFigures(g.ring1, 'ring1', 'held ring', g.mesh1.pair.s2.ra, spread), ...wheelFigures(g.planetB, 'planetB', 'planet B', g.mesh2.pair.s1.ra, spread), ...wheelFigures(g.ring2, 'ring2', 'driven ring', g.mesh2.pair.s2.ra, spread),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, { formula: 'blanks × share left by holes', terms: [term('planet', 'one planet', m.masses[1], 'mass', 'computed')], source: 'volume times density of the shop’s materials' }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, { formula: 'material by mass, work by tooth for milled wheels', terms: [], source: 'prices of the shop' }),
+    ...(g.sun ? wheelFigures(g.sun, 'sun', 'sun', g.sunMesh!.pair.s1.ra, spread) : []),
+    ...wheelFigures(g.planetA, 'planetA', 'planet A', g.mesh1.pair.s1.ra, spread),
+    ...wheelFigures(g.ring1, 'ring1', 'held ring', g.mesh1.pair.s2.ra, spread),
+    ...wheelFigures(g.planetB, 'planetB', 'planet B', g.mesh2.pair.s1.ra, spread),
+    ...wheelFigures(g.ring2, 'ring2', 'driven ring', g.mesh2.pair.s2.ra, spread),
+    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
+      formula: 'blanks × share left by holes',
+      terms: [term('planet', 'one planet', m.masses[1], 'mass', 'computed')],
+      source: 'volume times density of the shop’s materials',
+    }),
+    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
+      formula: 'material by mass, work by tooth for milled wheels',
+      terms: [],
+      source: 'prices of the shop',
+    }),
   ];
 }
 
@@ -64,13 +203,68 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
   const list: Check[] = [];
   if (g.sun) {
     const better = [p.zs - 1, p.zs + 1, p.zs - 2, p.zs + 2].find((z) => z >= 5 && spacesEvenly(z, p.zr1, p.planets));
-    list.push(check({ id: 'assembles', name: 'Planets can be put in evenly', figure: Math.min(over, p.planets - over), limit: 0, sense: 'max', quantity: 'count', near: 0, why: `Sun and held ring need ${p.zs} + ${p.zr1} = ${p.zs + p.zr1} divisible by ${p.planets}; ${over} is left.`, ...(better ? { mend: { path: 'zs', value: better, label: `Sun ${better} teeth` } } : { mend: { path: 'planets', value: Math.max(2, p.planets - 1), label: `${Math.max(2, p.planets - 1)} planets` } }) }));
+    list.push(
+      check({
+        id: 'assembles',
+        name: 'Planets can be put in evenly',
+        figure: Math.min(over, p.planets - over),
+        limit: 0,
+        sense: 'max',
+        quantity: 'count',
+        near: 0,
+        why: `Sun and held ring need ${p.zs} + ${p.zr1} = ${p.zs + p.zr1} divisible by ${p.planets}; ${over} is left.`,
+        ...(better
+          ? { mend: { path: 'zs', value: better, label: `Sun ${better} teeth` } }
+          : {
+              mend: {
+                path: 'planets',
+                value: Math.max(2, p.planets - 1),
+                label: `${Math.max(2, p.planets - 1)} planets`,
+              },
+            }),
+      }),
+    );
   }
-  list.push(check({ id: 'alike', of: 'alike', name: 'Planets are alike', figure: g.identical ? 0 : 1, limit: 0.5, sense: 'max', quantity: 'count', severity: 'note', near: 0, why: g.identical ? 'One planet fits every place.' : 'Each planet has an angle of its own between its toothings; the table and the assembly give them. A mark on each keeps them apart.', advice: 'Choose counts whose cross products differ by a multiple of the planets.' }));
-  list.push(check({ id: 'gap', of: 'gap', name: 'Neighbouring planets clear', figure: g.gap, limit: 0.5 * p.module, sense: 'min', quantity: 'length', severity: g.gap <= 0 ? 'stop' : 'warn', why: 'Their tips pass close to one another.', ...(p.planets > 2 ? { mend: { path: 'planets', value: p.planets - 1, label: `${p.planets - 1} planets` } } : {}), advice: 'Take fewer or smaller planets.' }));
+  list.push(
+    check({
+      id: 'alike',
+      of: 'alike',
+      name: 'Planets are alike',
+      figure: g.identical ? 0 : 1,
+      limit: 0.5,
+      sense: 'max',
+      quantity: 'count',
+      severity: 'note',
+      near: 0,
+      why: g.identical
+        ? 'One planet fits every place.'
+        : 'Each planet has an angle of its own between its toothings; the table and the assembly give them. A mark on each keeps them apart.',
+      advice: 'Choose counts whose cross products differ by a multiple of the planets.',
+    }),
+  );
+  list.push(
+    check({
+      id: 'gap',
+      of: 'gap',
+      name: 'Neighbouring planets clear',
+      figure: g.gap,
+      limit: 0.5 * p.module,
+      sense: 'min',
+      quantity: 'length',
+      severity: g.gap <= 0 ? 'stop' : 'warn',
+      why: 'Their tips pass close to one another.',
+      ...(p.planets > 2 ? { mend: { path: 'planets', value: p.planets - 1, label: `${p.planets - 1} planets` } } : {}),
+      advice: 'Take fewer or smaller planets.',
+    }),
+  );
   const mat = (id: string, i: 0 | 1) => m.meshes.find((x) => x.id === id)!.materials[i];
   if (g.sun) list.push(...wheelChecks(g.sun, { id: 'sun', name: 'sun', shift: 'xs' }, g.sunMesh!, 0, mat('sun', 0)));
-  list.push(...wheelChecks(g.planetA, { id: 'planetA', name: 'planet A', shift: 'xpA' }, g.mesh1, 0, mat('ring1', 0)), ...wheelChecks(g.ring1, { id: 'ring1', name: 'held ring' }, g.mesh1, 1, mat('ring1', 1)), ...wheelChecks(g.planetB, { id: 'planetB', name: 'planet B', shift: 'xpB' }, g.mesh2, 0, mat('ring2', 0)), ...wheelChecks(g.ring2, { id: 'ring2', name: 'driven ring' }, g.mesh2, 1, mat('ring2', 1)));
+  list.push(
+    ...wheelChecks(g.planetA, { id: 'planetA', name: 'planet A', shift: 'xpA' }, g.mesh1, 0, mat('ring1', 0)),
+    ...wheelChecks(g.ring1, { id: 'ring1', name: 'held ring' }, g.mesh1, 1, mat('ring1', 1)),
+    ...wheelChecks(g.planetB, { id: 'planetB', name: 'planet B', shift: 'xpB' }, g.mesh2, 0, mat('ring2', 0)),
+    ...wheelChecks(g.ring2, { id: 'ring2', name: 'driven ring' }, g.mesh2, 1, mat('ring2', 1)),
+  );
   for (const x of m.meshes) list.push(...meshChecks(x.id, x.name, x.mesh));
   const b = (id: string) => id.endsWith('ring2') || id.includes('ring2-');
   // Both toothings share one centre distance: where one module grows, the other grows with it.
@@ -78,25 +272,123 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
     const { mend } = c;
     if (mend?.path !== 'module') return c;
     const of = b(c.id) ? p.moduleB : p.module;
-    const [module, moduleB] = [p.module, p.moduleB].map((x) => Number(((x * (mend.value as number)) / of).toPrecision(9))) as [number, number];
-    return { ...c, mend: { path: 'module', value: module, also: { moduleB }, label: `Modules ${(module * 1e3).toFixed(2)} and ${(moduleB * 1e3).toFixed(2)} mm` } };
+    const [module, moduleB] = [p.module, p.moduleB].map((x) =>
+      Number(((x * (mend.value as number)) / of).toPrecision(9)),
+    ) as [number, number];
+    return {
+      ...c,
+      mend: {
+        path: 'module',
+        value: module,
+        also: { moduleB },
+        label: `Modules ${(module * 1e3).toFixed(2)} and ${(moduleB * 1e3).toFixed(2)} mm`,
+      },
+    };
   };
-  const onB = (c: Check): Check => (c.mend?.path === 'width' ? { ...c, mend: { ...c.mend, path: 'widthB', label: c.mend.label.replace('Face width', 'Face width B') } } : c);
-  list.push(...modeChecks(m.modes.filter((x) => !b(x.id)), p, at.torque, at.torqueRms).map(withBoth));
-  list.push(...modeChecks(m.modes.filter((x) => b(x.id)), { width: p.widthB, module: p.moduleB }, at.torque, at.torqueRms).map((c) => withBoth(onB(c))));
-  list.push(check({ id: 'worth', of: 'efficiency', name: 'Enough gets through', figure: m.forward, limit: 0.4, sense: 'min', quantity: 'efficiency', severity: 'warn', why: 'Below this most of the motor’s work heats the teeth.', advice: 'Take counts with less ratio, and let another stage do the rest.' }));
-  list.push(check({ id: 'bind', of: 'bind', name: 'Planets do not bind', figure: m.bind, limit: 0, sense: 'min', quantity: 'smallAngle', severity: 'warn', near: 0, why: 'Teeth come out thicker or thinner; the allowance must be more than that.', mend: { path: 'allowanceB', value: steppedUp(p.allowanceB + 2e-5, 1e-5), label: `B ${(steppedUp(p.allowanceB + 2e-5, 1e-5) * 1e3).toFixed(2)} mm thinner` } }));
+  const onB = (c: Check): Check =>
+    c.mend?.path === 'width'
+      ? { ...c, mend: { ...c.mend, path: 'widthB', label: c.mend.label.replace('Face width', 'Face width B') } }
+      : c;
+  list.push(
+    ...modeChecks(
+      m.modes.filter((x) => !b(x.id)),
+      p,
+      at.torque,
+      at.torqueRms,
+    ).map(withBoth),
+  );
+  list.push(
+    ...modeChecks(
+      m.modes.filter((x) => b(x.id)),
+      { width: p.widthB, module: p.moduleB },
+      at.torque,
+      at.torqueRms,
+    ).map((c) => withBoth(onB(c))),
+  );
+  list.push(
+    check({
+      id: 'worth',
+      of: 'efficiency',
+      name: 'Enough gets through',
+      figure: m.forward,
+      limit: 0.4,
+      sense: 'min',
+      quantity: 'efficiency',
+      severity: 'warn',
+      why: 'Below this most of the motor’s work heats the teeth.',
+      advice: 'Take counts with less ratio, and let another stage do the rest.',
+    }),
+  );
+  list.push(
+    check({
+      id: 'bind',
+      of: 'bind',
+      name: 'Planets do not bind',
+      figure: m.bind,
+      limit: 0,
+      sense: 'min',
+      quantity: 'smallAngle',
+      severity: 'warn',
+      near: 0,
+      why: 'Teeth come out thicker or thinner; the allowance must be more than that.',
+      mend: {
+        path: 'allowanceB',
+        value: steppedUp(p.allowanceB + 2e-5, 1e-5),
+        label: `B ${(steppedUp(p.allowanceB + 2e-5, 1e-5) * 1e3).toFixed(2)} mm thinner`,
+      },
+    }),
+  );
   return list;
 }
 
-const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelCompound(p, at, s), compoundFactors(), (m, make) => figures(p, shelf, m, make), (m) => checks(p, at, m));
+const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> =>
+  reportOf(
+    shelf,
+    (s) => modelCompound(p, at, s),
+    compoundFactors(),
+    (m, make) => figures(p, shelf, m, make),
+    (m) => checks(p, at, m),
+  );
 
-/** Sets of counts on one module for both toothings, unshifted and alike; ratio rises as the cross products draw together. */
-const COUNTS = [[15, 24, 63, 21, 60], [12, 18, 48, 15, 45], [12, 21, 54, 18, 51], [18, 24, 66, 21, 63], [12, 24, 60, 21, 57], [18, 27, 72, 24, 69], [15, 30, 75, 27, 72]] as const;
+/**
+ * Sets of counts on one module for both toothings, unshifted and alike; ratio rises as the cross products draw
+ * together.
+ */
+const COUNTS = [
+  [15, 24, 63, 21, 60],
+  [12, 18, 48, 15, 45],
+  [12, 21, 54, 18, 51],
+  [18, 24, 66, 21, 63],
+  [12, 24, 60, 21, 57],
+  [18, 27, 72, 24, 69],
+  [15, 30, 75, 27, 72],
+] as const;
 
 const base = (module: number, c: readonly [number, number, number, number, number]): P => ({
-  drive: 'sun', zs: c[0], zpA: c[1], zr1: c[2], zpB: c[3], zr2: c[4], planets: 3, ...plainToothing(module, 10 * module + 2e-3), trim: 'yes', moduleB: module, widthB: 12 * module + 2e-3, xs: 0, xpA: 0, xpB: 0, allowanceA: 4e-5, allowanceB: 4e-5, meshBy: 'friction', eta: 0.985,
-  materialS: 'c45', materialP: 'pa-cf', materialR: 'pa-cf', pin: Math.max(2e-3, Math.round(c[3] * module * 250) * 1e-3), rim: Math.max(3e-3, 3 * module), boreS: c[0] * module > 9e-3 ? 5e-3 : 0,
+  drive: 'sun',
+  zs: c[0],
+  zpA: c[1],
+  zr1: c[2],
+  zpB: c[3],
+  zr2: c[4],
+  planets: 3,
+  ...plainToothing(module, 10 * module + 2e-3),
+  trim: 'yes',
+  moduleB: module,
+  widthB: 12 * module + 2e-3,
+  xs: 0,
+  xpA: 0,
+  xpB: 0,
+  allowanceA: 4e-5,
+  allowanceB: 4e-5,
+  meshBy: 'friction',
+  eta: 0.985,
+  materialS: 'c45',
+  materialP: 'pa-cf',
+  materialR: 'pa-cf',
+  pin: Math.max(2e-3, Math.round(c[3] * module * 250) * 1e-3),
+  rim: Math.max(3e-3, 3 * module),
+  boreS: c[0] * module > 9e-3 ? 5e-3 : 0,
 });
 
 function* candidates(want: StageWish): Generator<P> {
@@ -113,16 +405,29 @@ function* candidates(want: StageWish): Generator<P> {
 }
 
 function defaults(want: StageWish): P {
-  return firstThatCarries(candidates(want), want.torque, (p) => {
-    const m = modelCompound(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-    return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
-  }) ?? base(1e-3, COUNTS[0]);
+  return (
+    firstThatCarries(candidates(want), want.torque, (p) => {
+      const m = modelCompound(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
+      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+    }) ?? base(1e-3, COUNTS[0])
+  );
 }
 
 function tables(p: P): readonly KindTable[] {
   const g = compoundGeometry(p);
   if (!g.ok) return [];
-  return [{ id: 'clocking', title: 'Clocking of the planets', columns: [{ name: 'planet', quantity: 'count' }, { name: 'place', quantity: 'angle' }, { name: 'B from A', quantity: 'angle' }], rows: g.value.clocking.map((x, i) => ({ cells: [i + 1, (2 * Math.PI * i) / p.planets, x], current: false })) }];
+  return [
+    {
+      id: 'clocking',
+      title: 'Clocking of the planets',
+      columns: [
+        { name: 'planet', quantity: 'count' },
+        { name: 'place', quantity: 'angle' },
+        { name: 'B from A', quantity: 'angle' },
+      ],
+      rows: g.value.clocking.map((x, i) => ({ cells: [i + 1, (2 * Math.PI * i) / p.planets, x], current: false })),
+    },
+  ];
 }
 
 /** Planets with two toothings shared by a held and a driven ring: much ratio in one flat stage. */
@@ -139,8 +444,18 @@ export const compoundPlanetary: StageKind<P> = {
     const planet = Math.abs(trainSpeeds(train).planet);
     return {
       ratio,
-      members: [{ name: p.drive, role: 'input' }, { name: 'driven ring', role: 'output' }, { name: 'held ring', role: 'fixed' }, ...(p.drive === 'sun' ? [{ name: 'carrier', role: 'free' as const }] : [])],
-      orders: [{ name: 'input', perTurn: Math.abs(ratio) }, { name: 'output', perTurn: 1 }, { name: 'mesh A', perTurn: planet * p.zpA }, { name: 'mesh B', perTurn: planet * p.zpB }],
+      members: [
+        { name: p.drive, role: 'input' },
+        { name: 'driven ring', role: 'output' },
+        { name: 'held ring', role: 'fixed' },
+        ...(p.drive === 'sun' ? [{ name: 'carrier', role: 'free' as const }] : []),
+      ],
+      orders: [
+        { name: 'input', perTurn: Math.abs(ratio) },
+        { name: 'output', perTurn: 1 },
+        { name: 'mesh A', perTurn: planet * p.zpA },
+        { name: 'mesh B', perTurn: planet * p.zpB },
+      ],
     };
   },
   factors: compoundFactors,

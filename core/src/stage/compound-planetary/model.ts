@@ -1,4 +1,25 @@
-import { carrier, central, expectedRange, loadMesh, materialFactors, memberSpeed, meshModes, modeLimits, meshPlaySpread, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, warming, type Mesh, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
+import {
+  carrier,
+  central,
+  expectedRange,
+  loadMesh,
+  materialFactors,
+  memberSpeed,
+  meshModes,
+  modeLimits,
+  meshPlaySpread,
+  toothMaterial,
+  trainRatio,
+  trainShares,
+  trainSpeeds,
+  trainTorques,
+  warming,
+  type Mesh,
+  type MeshLoad,
+  type Mode,
+  type ToothMaterial,
+  type Train,
+} from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { keepLast } from '../last.ts';
@@ -33,17 +54,43 @@ export interface CompoundModel {
 }
 
 /** Factors a stage reads. */
-export const compoundFactors = (): readonly string[] => ['gear.frictionPlastic', 'gear.frictionMetal', ...materialFactors([]).slice(1), 'gear.hot', 'gear.cycles', 'gear.fatigue', 'gear.plasticFlank', 'gear.heatRoot', 'gear.heatFlank', 'ambient', 'gear.metalRoot', 'gear.metalFlank', 'gear.metalStatic', 'gear.layer', 'gear.infill', 'gear.churn', 'planet.rigid', 'planet.place', 'gear.solid', 'price.milled'];
+export const compoundFactors = (): readonly string[] => [
+  'gear.frictionPlastic',
+  'gear.frictionMetal',
+  ...materialFactors([]).slice(1),
+  'gear.hot',
+  'gear.cycles',
+  'gear.fatigue',
+  'gear.plasticFlank',
+  'gear.heatRoot',
+  'gear.heatFlank',
+  'ambient',
+  'gear.metalRoot',
+  'gear.metalFlank',
+  'gear.metalStatic',
+  'gear.layer',
+  'gear.infill',
+  'gear.churn',
+  'planet.rigid',
+  'planet.place',
+  'gear.solid',
+  'price.milled',
+];
 
 /** The train of a stage with an efficiency for each mesh: sun, ring 1, ring 2. */
 export function compoundTrain(p: CompoundParams, etas: readonly [number, number, number] = [1, 1, 1]): Train {
-  return { input: p.drive === 'sun' ? central(p.zs, p.zpA, false, etas[0]) : carrier, held: central(p.zr1, p.zpA, true, etas[1]), output: central(p.zr2, p.zpB, true, etas[2]) };
+  return {
+    input: p.drive === 'sun' ? central(p.zs, p.zpA, false, etas[0]) : carrier,
+    held: central(p.zr1, p.zpA, true, etas[1]),
+    output: central(p.zr2, p.zpB, true, etas[2]),
+  };
 }
 
 /**
  * Computes a shared-planet stage at a duty on its driven ring.
  *
- * Source: Willis for both toothings; efficiency by mesh powers in the carrier's frame (`epicyclic.ts`), forwards and backwards; teeth by `mesh.ts`.
+ * Source: Willis for both toothings; efficiency by mesh powers in the carrier's frame (`epicyclic.ts`), forwards and
+ * backwards; teeth by `mesh.ts`.
  */
 export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result<CompoundModel> {
   const made = compoundGeometry(p);
@@ -53,35 +100,99 @@ export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result
   for (const f of found) if (!f.ok) return f;
   const [ms, mp, mr] = found.map((f) => (f.ok ? f.value : undefined)) as [ToothMaterial, ToothMaterial, ToothMaterial];
   const root = Math.min(g.mesh1.sides[0].root, g.mesh2.sides[0].root);
-  if (p.pin / 2 >= root - 0.3e-3) return refuse('The pin does not fit the planets.', `Their roots reach down to ⌀ ${(root * 2e3).toFixed(2)} mm and need a wall.`, 'Take a thinner pin, or larger planets.', 'pin');
-  if (g.sunMesh && p.boreS / 2 >= g.sunMesh.sides[0].root) return refuse('The bore cuts into the sun’s teeth.', `Its roots reach down to ⌀ ${(g.sunMesh.sides[0].root * 2e3).toFixed(2)} mm.`, 'Take a smaller bore, or more teeth on the sun.', 'boreS');
+  if (p.pin / 2 >= root - 0.3e-3)
+    return refuse(
+      'The pin does not fit the planets.',
+      `Their roots reach down to ⌀ ${(root * 2e3).toFixed(2)} mm and need a wall.`,
+      'Take a thinner pin, or larger planets.',
+      'pin',
+    );
+  if (g.sunMesh && p.boreS / 2 >= g.sunMesh.sides[0].root)
+    return refuse(
+      'The bore cuts into the sun’s teeth.',
+      `Its roots reach down to ⌀ ${(g.sunMesh.sides[0].root * 2e3).toFixed(2)} mm.`,
+      'Take a smaller bore, or more teeth on the sun.',
+      'boreS',
+    );
   const plain = compoundTrain(p);
   const ratio = trainRatio(plain);
   const n = p.planets;
   const share = n > 2 ? factor(shelf, 'planet.rigid') ** (n - 2) : 1;
   const planetSpeed = Math.abs(trainSpeeds(plain).planet) * at.speed;
   const list = [
-    ...(g.sunMesh ? [{ id: 'sun', name: 'sun and planets', wheels: ['sun', 'planets A, at the sun'] as const, mesh: g.sunMesh, materials: [ms, mp] as const, of: 'input' as const, radius: g.sunMesh.pair.rw1 }] : []),
-    { id: 'ring1', name: 'planets and held ring', wheels: ['planets A', 'held ring'] as const, mesh: g.mesh1, materials: [mp, mr] as const, of: 'held' as const, radius: g.mesh1.pair.rw2 },
-    { id: 'ring2', name: 'planets and driven ring', wheels: ['planets B', 'driven ring'] as const, mesh: g.mesh2, materials: [mp, mr] as const, of: 'output' as const, radius: g.mesh2.pair.rw2 },
+    ...(g.sunMesh
+      ? [
+          {
+            id: 'sun',
+            name: 'sun and planets',
+            wheels: ['sun', 'planets A, at the sun'] as const,
+            mesh: g.sunMesh,
+            materials: [ms, mp] as const,
+            of: 'input' as const,
+            radius: g.sunMesh.pair.rw1,
+          },
+        ]
+      : []),
+    {
+      id: 'ring1',
+      name: 'planets and held ring',
+      wheels: ['planets A', 'held ring'] as const,
+      mesh: g.mesh1,
+      materials: [mp, mr] as const,
+      of: 'held' as const,
+      radius: g.mesh1.pair.rw2,
+    },
+    {
+      id: 'ring2',
+      name: 'planets and driven ring',
+      wheels: ['planets B', 'driven ring'] as const,
+      mesh: g.mesh2,
+      materials: [mp, mr] as const,
+      of: 'output' as const,
+      radius: g.mesh2.pair.rw2,
+    },
   ];
   // Efficiencies do not depend on load, so torques with loss come before the forces.
-  const etaOf = (m: (typeof list)[number]): number => (p.meshBy === 'given' ? p.eta : loadMesh(m.mesh, m.materials[0], m.materials[1], 1, 0, 0, shelf).efficiency);
+  const etaOf = (m: (typeof list)[number]): number =>
+    p.meshBy === 'given' ? p.eta : loadMesh(m.mesh, m.materials[0], m.materials[1], 1, 0, 0, shelf).efficiency;
   const etas = { input: 1, held: 1, output: 1 };
   for (const m of list) etas[m.of] = etaOf(m);
   const train = compoundTrain(p, [etas.input, etas.held, etas.output]);
   const drive = trainTorques(train, 'input');
   const forward = drive.efficiency;
   const backward = trainTorques(train, 'output').efficiency;
-  if (!(forward > 0)) return refuse('The stage cannot be driven at all.', `At ratio ${ratio.toFixed(1)} its teeth lose more than is put in.`, 'Take counts with less ratio, or less friction.', 'zr2');
+  if (!(forward > 0))
+    return refuse(
+      'The stage cannot be driven at all.',
+      `At ratio ${ratio.toFixed(1)} its teeth lose more than is put in.`,
+      'Take counts with less ratio, or less friction.',
+      'zr2',
+    );
   const shares = trainShares(train);
   const meshes: CompoundMesh[] = [];
   const modes: Mode[] = [];
   let [playOne, spread, compliance] = [0, 0, 0];
   for (const m of list) {
     const per = (Math.abs(drive[m.of] / drive.output) * share) / (n * m.radius);
-    const load = loadMesh(m.mesh, m.materials[0], m.materials[1], per * at.torque, per * at.torqueRms, planetSpeed * (m.id === 'sun' ? m.mesh.pair.rw2 : m.mesh.pair.rw1), shelf, warming(at));
-    meshes.push({ id: m.id, name: m.name, wheels: m.wheels, mesh: m.mesh, materials: m.materials, load, eta: etas[m.of] });
+    const load = loadMesh(
+      m.mesh,
+      m.materials[0],
+      m.materials[1],
+      per * at.torque,
+      per * at.torqueRms,
+      planetSpeed * (m.id === 'sun' ? m.mesh.pair.rw2 : m.mesh.pair.rw1),
+      shelf,
+      warming(at),
+    );
+    meshes.push({
+      id: m.id,
+      name: m.name,
+      wheels: m.wheels,
+      mesh: m.mesh,
+      materials: m.materials,
+      load,
+      eta: etas[m.of],
+    });
     modes.push(...meshModes(m.id, m.name, m.mesh, load, 1 / per, m.wheels));
     const angle = shares[m.of] / m.radius;
     playOne += angle * m.mesh.pair.play;
@@ -93,20 +204,60 @@ export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result
   const overlap = n > 1 ? expectedRange(n) * (factor(shelf, 'planet.place') / 2) * spread : 0;
   const bind = playOne - thick - 2 * overlap;
   const solid = factor(shelf, 'gear.solid');
-  const disc = (r: number, hole: number, w: number, density: number) => Math.PI * Math.max(0, r * r - hole * hole) * w * density * solid;
+  const disc = (r: number, hole: number, w: number, density: number) =>
+    Math.PI * Math.max(0, r * r - hole * hole) * w * density * solid;
   const sunMass = g.sunMesh ? disc(g.sunMesh.pair.s1.r, p.boreS / 2, p.width, ms.material.density) : 0;
-  const planetMass = disc(g.mesh1.pair.s1.r, p.pin / 2, p.width, mp.material.density) + disc(g.mesh2.pair.s1.r, p.pin / 2, p.widthB, mp.material.density);
-  const ringMass = disc(g.outside / 2, g.mesh1.pair.s2.r, p.width, mr.material.density) + disc(g.outside / 2, g.mesh2.pair.s2.r, p.widthB, mr.material.density);
+  const planetMass =
+    disc(g.mesh1.pair.s1.r, p.pin / 2, p.width, mp.material.density) +
+    disc(g.mesh2.pair.s1.r, p.pin / 2, p.widthB, mp.material.density);
+  const ringMass =
+    disc(g.outside / 2, g.mesh1.pair.s2.r, p.width, mr.material.density) +
+    disc(g.outside / 2, g.mesh2.pair.s2.r, p.widthB, mr.material.density);
   const stiffness = 1 / compliance;
-  const cage = (n * planetMass * g.centre ** 2) * (memberSpeed(plain, carrier) / ratio) ** 2;
-  const work = (m: ToothMaterial, teeth: number) => (m.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
+  const cage = n * planetMass * g.centre ** 2 * (memberSpeed(plain, carrier) / ratio) ** 2;
+  const work = (m: ToothMaterial, teeth: number) =>
+    m.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled');
   const numbers: StageNumbers = {
-    ratio, etaForward: forward, etaBackward: backward, drag: factor(shelf, 'gear.churn'), play: [Math.max(0, playOne + tilt / 2 - overlap), Math.max(0, bind), playOne + thick + tilt],
-    stiffness, bendTorque: Infinity, stiffnessBeyond: stiffness, inertiaIn: (sunMass * (g.sunMesh?.pair.s1.r ?? 0) ** 2) / 2 + cage, inertiaOut: (ringMass / 2) * (g.outside / 2) ** 2, limits: modeLimits(modes, at.torque, at.torqueRms),
-    mass: sunMass + n * planetMass + ringMass, money: sunMass * ms.material.price + work(ms, p.zs) + n * (planetMass * mp.material.price + work(mp, p.zpA + p.zpB) + 0.2) + ringMass * mr.material.price + work(mr, p.zr1 + p.zr2),
-    outside: g.outside, length: p.width + p.widthB + 8e-3, maxSpeed: ([ms, mp, mr].some((m) => m.plastic) ? 5 : 15) / ((Math.abs(trainSpeeds(plain).planet) * g.mesh1.pair.rw1) / Math.abs(ratio)), bore: 0, beside: false, life: Infinity,
+    ratio,
+    etaForward: forward,
+    etaBackward: backward,
+    drag: factor(shelf, 'gear.churn'),
+    play: [Math.max(0, playOne + tilt / 2 - overlap), Math.max(0, bind), playOne + thick + tilt],
+    stiffness,
+    bendTorque: Infinity,
+    stiffnessBeyond: stiffness,
+    inertiaIn: (sunMass * (g.sunMesh?.pair.s1.r ?? 0) ** 2) / 2 + cage,
+    inertiaOut: (ringMass / 2) * (g.outside / 2) ** 2,
+    limits: modeLimits(modes, at.torque, at.torqueRms),
+    mass: sunMass + n * planetMass + ringMass,
+    money:
+      sunMass * ms.material.price +
+      work(ms, p.zs) +
+      n * (planetMass * mp.material.price + work(mp, p.zpA + p.zpB) + 0.2) +
+      ringMass * mr.material.price +
+      work(mr, p.zr1 + p.zr2),
+    outside: g.outside,
+    length: p.width + p.widthB + 8e-3,
+    maxSpeed:
+      ([ms, mp, mr].some((m) => m.plastic) ? 5 : 15) /
+      ((Math.abs(trainSpeeds(plain).planet) * g.mesh1.pair.rw1) / Math.abs(ratio)),
+    bore: 0,
+    beside: false,
+    life: Infinity,
   };
-  return ok({ geometry: g, train, ratio, forward, backward, meshes, playOne, bind, modes, masses: [sunMass, planetMass, ringMass], numbers });
+  return ok({
+    geometry: g,
+    train,
+    ratio,
+    forward,
+    backward,
+    meshes,
+    playOne,
+    bind,
+    modes,
+    masses: [sunMass, planetMass, ringMass],
+    numbers,
+  });
 }
 
 /** The model as a drawing asks for it, the last answer kept. */

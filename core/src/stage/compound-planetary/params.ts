@@ -2,7 +2,10 @@ import * as v from 'valibot';
 import { materialId, shift, size, teeth, thinning, toothingEntries } from '../../gear/toothing.ts';
 import { quantity, wholeNumber } from '../../joint/quantity-schema.ts';
 
-/** Parameters of a shared-planet stage, SI units: planets with two toothings, A in the held ring, B in the one that turns. */
+/**
+ * Parameters of a shared-planet stage, SI units: planets with two toothings, A in the held ring, B in the one that
+ * turns.
+ */
 export const compoundSchema = v.looseObject({
   drive: v.pipe(v.picklist(['sun', 'carrier']), v.description('What drives: a sun in toothing A, or the carrier')),
   zs: teeth('sun'),
@@ -19,7 +22,10 @@ export const compoundSchema = v.looseObject({
   xpB: shift('planets, toothing B'),
   allowanceA: thinning('toothing A'),
   allowanceB: thinning('toothing B'),
-  meshBy: v.pipe(v.picklist(['friction', 'given']), v.description('Mesh efficiencies from friction, or one given for all')),
+  meshBy: v.pipe(
+    v.picklist(['friction', 'given']),
+    v.description('Mesh efficiencies from friction, or one given for all'),
+  ),
   eta: v.pipe(quantity('efficiency', 0.5, 1), v.description('Efficiency of each mesh, as given')),
   materialS: materialId('sun'),
   materialP: materialId('planets'),

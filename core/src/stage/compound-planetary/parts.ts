@@ -1,4 +1,14 @@
-import { gearOutline, gearPrisms, hubCurves, hubHoles, PLAIN_HUB, spanOver, spanTeeth, type Gear, type Hub } from '../../gear/index.ts';
+import {
+  gearOutline,
+  gearPrisms,
+  hubCurves,
+  hubHoles,
+  PLAIN_HUB,
+  spanOver,
+  spanTeeth,
+  type Gear,
+  type Hub,
+} from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, place, segment } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
@@ -12,7 +22,9 @@ import type { CompoundParams } from './params.ts';
 
 const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
 const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(3)}°`;
-const said = (g: Gear, width: number): string => `m ${mm(g.module)}, ${g.teeth} teeth, x ${g.shift.toFixed(3)}, ${mm(width)} wide, span over ${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;
+const said = (g: Gear, width: number): string =>
+  `m ${mm(g.module)}, ${g.teeth} teeth, x ${g.shift.toFixed(3)}, ${mm(width)} wide, span over ` +
+  `${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;
 
 /** Sun, planets (one part each where they are not alike) and both rings. */
 export function compoundParts(p: CompoundParams, shelf: Shelf): Result<readonly Part[]> {
@@ -26,29 +38,100 @@ export function compoundParts(p: CompoundParams, shelf: Shelf): Result<readonly 
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
   const parts: Part[] = [];
   const pose = compoundPose(p, g, 0);
-  const stand = (x: number, y: number, z: number, turn: number, layer: number) => ({ at: [x, y, z] as const, turn, apart: [0, 0, layer * 1.6 * (p.width + p.widthB)] as const });
+  const stand = (x: number, y: number, z: number, turn: number, layer: number) => ({
+    at: [x, y, z] as const,
+    turn,
+    apart: [0, 0, layer * 1.6 * (p.width + p.widthB)] as const,
+  });
   if (g.sun) {
     const sun = g.sun;
     const hub: Hub = { ...PLAIN_HUB, bore: p.boreS };
-    parts.push({ id: 'sun', name: 'Sun', quantity: 1, made: how(ms), material: ms.name, mass: m.masses[0], money: m.masses[0] * ms.price, note: said(sun, p.width), curves: [{ layer: 'profile', outline: gearOutline(sun) }, ...hubCurves(hub)], places: [stand(0, 0, 0, pose.sun, -2)], solid: () => ({ prisms: gearPrisms(sun, p.width, double, hubHoles(hub)) }) });
+    parts.push({
+      id: 'sun',
+      name: 'Sun',
+      quantity: 1,
+      made: how(ms),
+      material: ms.name,
+      mass: m.masses[0],
+      money: m.masses[0] * ms.price,
+      note: said(sun, p.width),
+      curves: [{ layer: 'profile', outline: gearOutline(sun) }, ...hubCurves(hub)],
+      places: [stand(0, 0, 0, pose.sun, -2)],
+      solid: () => ({ prisms: gearPrisms(sun, p.width, double, hubHoles(hub)) }),
+    });
   }
   const bore = circle(0, 0, p.pin / 2);
-  const kinds = g.identical ? [{ id: 'planet', name: 'Planet', n: p.planets, turn: g.clocking[0]! }] : g.clocking.map((turn, i) => ({ id: `planet-${i + 1}`, name: `Planet ${i + 1}`, n: 1, turn }));
+  const kinds = g.identical
+    ? [{ id: 'planet', name: 'Planet', n: p.planets, turn: g.clocking[0]! }]
+    : g.clocking.map((turn, i) => ({ id: `planet-${i + 1}`, name: `Planet ${i + 1}`, n: 1, turn }));
   const rb = g.mesh1.pair.s1.rb;
   for (const k of kinds) {
     const b = place(gearOutline(g.planetB), { x: 0, y: 0, turn: k.turn });
     parts.push({
-      id: k.id, name: k.name, quantity: k.n, made: how(mp), material: mp.name, mass: m.masses[1], money: m.masses[1] * mp.price, note: `A: ${said(g.planetA, p.width)}; B: ${said(g.planetB, p.widthB)}, turned ${degrees(k.turn)} from A; bore ${mm(p.pin)}; the mark lies on a tooth of A`,
-      curves: [{ layer: 'profile-a', outline: gearOutline(g.planetA) }, { layer: 'profile-b', outline: b }, { layer: 'bore', outline: bore }, { layer: 'mark', outline: segment(0.4 * rb, 0, 0.8 * rb, 0) }],
-      places: pose.planets.flatMap((q, i) => (g.identical || k.id === `planet-${i + 1}` ? [stand(q.a.x, q.a.y, 0, q.a.turn, 0)] : [])),
-      solid: () => ({ prisms: [...gearPrisms(g.planetA, p.width, double, [bore]), ...gearPrisms(g.planetB, p.widthB, double, [bore], { from: p.width }).map((x) => (x.cut ? x : { ...x, turn: (x.turn ?? 0) + k.turn }))] }),
+      id: k.id,
+      name: k.name,
+      quantity: k.n,
+      made: how(mp),
+      material: mp.name,
+      mass: m.masses[1],
+      money: m.masses[1] * mp.price,
+      note:
+        `A: ${said(g.planetA, p.width)}; B: ${said(g.planetB, p.widthB)}, turned ${degrees(k.turn)} from ` +
+        `A; bore ${mm(p.pin)}; the mark lies on a tooth of A`,
+      curves: [
+        { layer: 'profile-a', outline: gearOutline(g.planetA) },
+        { layer: 'profile-b', outline: b },
+        { layer: 'bore', outline: bore },
+        { layer: 'mark', outline: segment(0.4 * rb, 0, 0.8 * rb, 0) },
+      ],
+      places: pose.planets.flatMap((q, i) =>
+        g.identical || k.id === `planet-${i + 1}` ? [stand(q.a.x, q.a.y, 0, q.a.turn, 0)] : [],
+      ),
+      solid: () => ({
+        prisms: [
+          ...gearPrisms(g.planetA, p.width, double, [bore]),
+          ...gearPrisms(g.planetB, p.widthB, double, [bore], { from: p.width }).map((x) =>
+            x.cut ? x : { ...x, turn: (x.turn ?? 0) + k.turn },
+          ),
+        ],
+      }),
     });
   }
   const rim = circle(0, 0, g.outside / 2);
-  for (const [id, name, ring, width, mesh] of [['ring1', 'Held ring', g.ring1, p.width, g.mesh1], ['ring2', 'Driven ring', g.ring2, p.widthB, g.mesh2]] as const) {
-    parts.push({ id, name, quantity: 1, made: how(mr), material: mr.name, mass: m.masses[2] / 2, money: (m.masses[2] / 2) * mr.price, note: `${said(ring, width)}, outside ⌀ ${mm(g.outside)}`, curves: [{ layer: 'outside', outline: rim }, { layer: 'profile', outline: gearOutline(ring, undefined, mesh.sides[1]) }], places: [id === 'ring1' ? stand(0, 0, 0, 0, -1) : stand(0, 0, p.width, pose.ring2, 1)], solid: () => ({ prisms: gearPrisms(ring, width, double, [], { rim }) }) });
+  for (const [id, name, ring, width, mesh] of [
+    ['ring1', 'Held ring', g.ring1, p.width, g.mesh1],
+    ['ring2', 'Driven ring', g.ring2, p.widthB, g.mesh2],
+  ] as const) {
+    parts.push({
+      id,
+      name,
+      quantity: 1,
+      made: how(mr),
+      material: mr.name,
+      mass: m.masses[2] / 2,
+      money: (m.masses[2] / 2) * mr.price,
+      note: `${said(ring, width)}, outside ⌀ ${mm(g.outside)}`,
+      curves: [
+        { layer: 'outside', outline: rim },
+        { layer: 'profile', outline: gearOutline(ring, undefined, mesh.sides[1]) },
+      ],
+      places: [id === 'ring1' ? stand(0, 0, 0, 0, -1) : stand(0, 0, p.width, pose.ring2, 1)],
+      solid: () => ({ prisms: gearPrisms(ring, width, double, [], { rim }) }),
+    });
   }
-  parts.push({ id: 'pin', name: 'Planet pin', quantity: p.planets, made: 'bought', material: 'ground rod', mass: 0, money: 0.2, note: `⌀ ${mm(p.pin)}, ${mm(p.width + p.widthB + 6e-3)} long`, curves: [], places: pose.planets.map((q) => stand(q.a.x, q.a.y, -3e-3, 0, 0)), seen: () => ({ prisms: [prism(bore, 0, p.width + p.widthB + 6e-3)] }) });
+  parts.push({
+    id: 'pin',
+    name: 'Planet pin',
+    quantity: p.planets,
+    made: 'bought',
+    material: 'ground rod',
+    mass: 0,
+    money: 0.2,
+    note: `⌀ ${mm(p.pin)}, ${mm(p.width + p.widthB + 6e-3)} long`,
+    curves: [],
+    places: pose.planets.map((q) => stand(q.a.x, q.a.y, -3e-3, 0, 0)),
+    seen: () => ({ prisms: [prism(bore, 0, p.width + p.widthB + 6e-3)] }),
+  });
   return ok(parts);
 }
 
@@ -56,13 +139,37 @@ export function compoundParts(p: CompoundParams, shelf: Shelf): Result<readonly 
 export function compoundAssembly(p: CompoundParams): readonly AssemblyStep[] {
   const g = compoundGeometry(p);
   const clocks = g.ok ? g.value.clocking.map((x, i) => `${i + 1}: ${degrees(x)}`).join(', ') : '';
-  const away = g.ok ? g.value.marks.flatMap((n, i) => (n === 0 ? [] : [`planet ${i + 1} on by ${Math.abs(n)} ${Math.abs(n) === 1 ? 'tooth' : 'teeth'} of A ${n > 0 ? 'counter-clockwise' : 'clockwise'}`])) : [];
+  const away = g.ok
+    ? g.value.marks.flatMap((n, i) =>
+        n === 0
+          ? []
+          : [
+              `planet ${i + 1} on by ${Math.abs(n)} ${Math.abs(n) === 1 ? 'tooth' : 'teeth'} of A ${n > 0 ? 'counter-clockwise' : 'clockwise'}`,
+            ],
+      )
+    : [];
   return [
-    { do: g.ok && g.value.identical ? `All planets are alike; B stands ${degrees(g.value.clocking[0]!)} from A on each.` : `The planets differ. B is turned from A by planet: ${clocks}. Number them.` },
-    { do: `Set the planets on their pins in order, seen as drawn, each turned until its mark points outwards${away.length ? `; then turn ${away.join(', ')}` : ''}.` },
+    {
+      do:
+        g.ok && g.value.identical
+          ? `All planets are alike; B stands ${degrees(g.value.clocking[0]!)} from A on each.`
+          : `The planets differ. B is turned from A by planet: ${clocks}. Number them.`,
+    },
+    {
+      do:
+        'Set the planets on their pins in order, seen as drawn, each turned until its mark points ' +
+        `outwards${away.length ? `; then turn ${away.join(', ')}` : ''}.`,
+    },
     { do: 'Push the held ring over toothing A along the axis; every mark must stay where it is.' },
     ...(p.drive === 'sun' ? [{ do: 'Push the sun in between the planets, turning it a little until it enters.' }] : []),
-    { do: 'Turn the driven ring until its teeth find toothing B of every planet, and push it on. If one does not enter, that planet is in the wrong place or turned by a tooth.' },
-    { do: 'Put a thrust bearing between the two rings: they are pushed together and would drag on the planets.', caution: 'Keep fingers out of the mesh; the driven ring moves with great force.' },
+    {
+      do:
+        'Turn the driven ring until its teeth find toothing B of every planet, and push it on. If one does ' +
+        'not enter, that planet is in the wrong place or turned by a tooth.',
+    },
+    {
+      do: 'Put a thrust bearing between the two rings: they are pushed together and would drag on the planets.',
+      caution: 'Keep fingers out of the mesh; the driven ring moves with great force.',
+    },
   ];
 }

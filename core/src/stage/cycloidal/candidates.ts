@@ -9,7 +9,12 @@ const round = (x: number, step: number): number => Number((Math.round(x / step) 
 const BEARINGS = ['688', '61800', '61802', '61804', '61805', '61806', '61808', '61810'];
 
 /** A stage of usual proportions on a pin circle; undefined where its parts do not fit one another. */
-export function baseCycloidal(lobes: number, circle: number, discs: number, want: Pick<StageWish, 'shelf'>): CycloidalParams | undefined {
+export function baseCycloidal(
+  lobes: number,
+  circle: number,
+  discs: number,
+  want: Pick<StageWish, 'shelf'>,
+): CycloidalParams | undefined {
   const pins = lobes + 1;
   const R = circle / 2;
   const throwOf = round(Math.min(2.5e-3, (0.62 * R) / pins), 5e-5);
@@ -28,8 +33,31 @@ export function baseCycloidal(lobes: number, circle: number, discs: number, want
     const fit = Math.floor(Math.PI / Math.asin(Math.min(1, (outPin + 2 * throwOf + 1.5e-3) / outCircle)));
     const shaft = b.bore / 2 - throwOf - 1e-3 >= 2.5e-3 ? 5e-3 : 0;
     return {
-      held: 'ring', pins, difference: 1, circle, pin, throw: throwOf, discs, width: Math.max(steppedUp(b.width, 5e-4), round(0.12 * circle, 5e-4)), offset: 6e-5, ringChange: 0, pinsRun: 'fixed', outPins: Math.max(3, Math.min(8, fit)), outCircle, outPin, outGap: 5e-5, outRun: 'fixed', carriedBy: 'plate',
-      bearing: b.id, shaft, materialD: 'pa-cf', materialP: 'silver-steel', materialH: 'pa-cf', rim: Math.max(4e-3, pin / 2 + 2.5e-3), boltsR: 0, boltHole: 3.2e-3,
+      held: 'ring',
+      pins,
+      difference: 1,
+      circle,
+      pin,
+      throw: throwOf,
+      discs,
+      width: Math.max(steppedUp(b.width, 5e-4), round(0.12 * circle, 5e-4)),
+      offset: 6e-5,
+      ringChange: 0,
+      pinsRun: 'fixed',
+      outPins: Math.max(3, Math.min(8, fit)),
+      outCircle,
+      outPin,
+      outGap: 5e-5,
+      outRun: 'fixed',
+      carriedBy: 'plate',
+      bearing: b.id,
+      shaft,
+      materialD: 'pa-cf',
+      materialP: 'silver-steel',
+      materialH: 'pa-cf',
+      rim: Math.max(4e-3, pin / 2 + 2.5e-3),
+      boltsR: 0,
+      boltHole: 3.2e-3,
     };
   }
   return undefined;
@@ -50,8 +78,12 @@ export function* cycloidalCandidates(want: StageWish): Generator<CycloidalParams
 /** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
 export function cycloidalDefaults(want: StageWish): CycloidalParams {
   const near = { ...want, ratio: Math.min(60, Math.max(8, Math.abs(want.ratio))) };
-  return firstThatCarries(cycloidalCandidates(near), want.torque, (p) => {
-    const m = modelCycloidal(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-    return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
-  }) ?? baseCycloidal(Math.round(near.ratio), 0.08, 1, want) ?? baseCycloidal(11, 0.08, 1, want)!;
+  return (
+    firstThatCarries(cycloidalCandidates(near), want.torque, (p) => {
+      const m = modelCycloidal(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
+      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+    }) ??
+    baseCycloidal(Math.round(near.ratio), 0.08, 1, want) ??
+    baseCycloidal(11, 0.08, 1, want)!
+  );
 }

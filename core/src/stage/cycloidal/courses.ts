@@ -38,11 +38,15 @@ export function cycloidalCourses(p: CycloidalParams, at: Duty, shelf: Shelf): Re
     { id: 'worst', name: 'Worst pin', quantity: 'force', values: worst },
     { id: 'one', name: 'First pin', quantity: 'force', values: one },
     // All round alike, or broken off where the lobe is, a gap is no course.
-    ...(p.ringChange === 0 || p.difference > 1 ? [] : [{ id: 'gap', name: 'Gap at the first pin', quantity: 'length' as const, values: tight }]),
+    ...(p.ringChange === 0 || p.difference > 1
+      ? []
+      : [{ id: 'gap', name: 'Gap at the first pin', quantity: 'length' as const, values: tight }]),
   ]);
 }
 
-/** What is left of every pin's gap at the peak torque, over a turn of the crank; pins that carry have none. First disc. */
+/**
+ * What is left of every pin's gap at the peak torque, over a turn of the crank; pins that carry have none. First disc.
+ */
 export function cycloidalMap(p: CycloidalParams, at: Duty, shelf: Shelf): Result<StageMap> {
   const loaded = modelCycloidal(p, at, shelf);
   if (!loaded.ok) return loaded;
@@ -60,5 +64,16 @@ export function cycloidalMap(p: CycloidalParams, at: Duty, shelf: Shelf): Result
       if (left < Infinity) most = Math.max(most, left);
     }
   }
-  return ok({ name: 'Gaps of all pins', quantity: 'length', rows: p.pins, rowName: 'pin', columns: ANGLES, values, low: 'carries', limit: 1e-9, ample: most, words: ['carries', 'gap', 'widest', 'none: its lobe is cut off'] });
+  return ok({
+    name: 'Gaps of all pins',
+    quantity: 'length',
+    rows: p.pins,
+    rowName: 'pin',
+    columns: ANGLES,
+    values,
+    low: 'carries',
+    limit: 1e-9,
+    ample: most,
+    words: ['carries', 'gap', 'widest', 'none: its lobe is cut off'],
+  });
 }

@@ -13,12 +13,29 @@ import { cycloidalFactors, modelCycloidal } from './model.ts';
 import { cycloidalRatio, cycloidalSchema, lobesOf, type CycloidalParams } from './params.ts';
 import { cycloidalAssembly, cycloidalParts } from './parts.ts';
 
-const analyse = (p: CycloidalParams, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelCycloidal(p, at, s), cycloidalFactors(p), (m, make) => cycloidalFigures(p, at, shelf, m, make), (m) => cycloidalChecks(p, at, m, shelf));
+const analyse = (p: CycloidalParams, at: Duty, shelf: Shelf): Result<StageReport> =>
+  reportOf(
+    shelf,
+    (s) => modelCycloidal(p, at, s),
+    cycloidalFactors(p),
+    (m, make) => cycloidalFigures(p, at, shelf, m, make),
+    (m) => cycloidalChecks(p, at, m, shelf),
+  );
 
 function tables(p: CycloidalParams): readonly KindTable[] {
   const g = cycloidalGeometry(p);
   if (!g.ok || g.value.alike) return [];
-  return [{ id: 'clocking', title: 'Lobes from holes', columns: [{ name: 'disc', quantity: 'count' }, { name: 'turned', quantity: 'angle' }], rows: g.value.clocking.map((x, i) => ({ cells: [i + 1, x], current: false })) }];
+  return [
+    {
+      id: 'clocking',
+      title: 'Lobes from holes',
+      columns: [
+        { name: 'disc', quantity: 'count' },
+        { name: 'turned', quantity: 'angle' },
+      ],
+      rows: g.value.clocking.map((x, i) => ({ cells: [i + 1, x], current: false })),
+    },
+  ];
 }
 
 /** A cycloidal disc in a ring of pins: much ratio and many teeth in touch in one flat stage. */
@@ -33,8 +50,18 @@ export const cycloidal: StageKind<CycloidalParams> = {
     const ratio = Math.abs(cycloidalRatio(p));
     return {
       ratio: cycloidalRatio(p),
-      members: [{ name: 'crank', role: 'input' }, { name: p.held === 'ring' ? 'disc' : 'ring', role: 'output' }, { name: p.held === 'ring' ? 'ring' : 'disc', role: 'fixed' }],
-      orders: [{ name: 'crank', perTurn: ratio }, { name: 'output', perTurn: 1 }, { name: 'pins', perTurn: ratio * p.pins }, { name: 'lobes', perTurn: ratio * lobesOf(p) }, { name: 'output pins', perTurn: ratio * p.outPins }],
+      members: [
+        { name: 'crank', role: 'input' },
+        { name: p.held === 'ring' ? 'disc' : 'ring', role: 'output' },
+        { name: p.held === 'ring' ? 'ring' : 'disc', role: 'fixed' },
+      ],
+      orders: [
+        { name: 'crank', perTurn: ratio },
+        { name: 'output', perTurn: 1 },
+        { name: 'pins', perTurn: ratio * p.pins },
+        { name: 'lobes', perTurn: ratio * lobesOf(p) },
+        { name: 'output pins', perTurn: ratio * p.outPins },
+      ],
     };
   },
   factors: cycloidalFactors,

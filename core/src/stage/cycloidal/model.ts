@@ -52,7 +52,30 @@ export interface CycloidalModel {
 const PIN_YIELD = 450e6;
 
 /** Factors a stage reads. */
-export const cycloidalFactors = (p: CycloidalParams): readonly string[] => [...new Set([p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll', p.outRun === 'fixed' ? 'lobe.slide' : 'lobe.roll', 'lobe.profile', 'lobe.place', 'lobe.crank', 'lobe.seat', 'pin.roll', 'gear.hot', 'gear.plasticFlank', 'gear.metalFlank', 'gear.metalStatic', 'gear.metalRoot', 'gear.cycles', 'gear.fatigue', 'gear.layer', 'gear.infill', 'ambient', 'gear.churn', 'gear.solid', 'price.milled'])];
+export const cycloidalFactors = (p: CycloidalParams): readonly string[] => [
+  ...new Set([
+    p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll',
+    p.outRun === 'fixed' ? 'lobe.slide' : 'lobe.roll',
+    'lobe.profile',
+    'lobe.place',
+    'lobe.crank',
+    'lobe.seat',
+    'pin.roll',
+    'gear.hot',
+    'gear.plasticFlank',
+    'gear.metalFlank',
+    'gear.metalStatic',
+    'gear.metalRoot',
+    'gear.cycles',
+    'gear.fatigue',
+    'gear.layer',
+    'gear.infill',
+    'ambient',
+    'gear.churn',
+    'gear.solid',
+    'price.milled',
+  ]),
+];
 
 /** Moment on one disc's worth of output pins: pushes at right angles to the arm, in proportion to their levers. */
 function outShare(p: CycloidalParams, crank: number): { sum: number; most: number; lever: number } {
@@ -68,13 +91,23 @@ function outShare(p: CycloidalParams, crank: number): { sum: number; most: numbe
 }
 
 /** Loads a stage: `moment` on all discs together, N·m. */
-function loadOf(p: CycloidalParams, g: CycloidalGeometry, contact: number, modulus: number, moment: number, shelf: Shelf, journal: number): CycloidalLoad {
+function loadOf(
+  p: CycloidalParams,
+  g: CycloidalGeometry,
+  contact: number,
+  modulus: number,
+  moment: number,
+  shelf: Shelf,
+  journal: number,
+): CycloidalLoad {
   const Z = p.pins;
   const n = branchPins(p);
   const muPins = factor(shelf, p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
   const muOut = factor(shelf, p.outRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
   const muRoll = factor(shelf, 'pin.roll');
-  let [pinForce, pressure, outForce, bearing, cubes, carrying, stiffness, lossPins, lossOut, lossBearing, windUp] = [0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0];
+  let [pinForce, pressure, outForce, bearing, cubes, carrying, stiffness, lossPins, lossOut, lossBearing, windUp] = [
+    0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
+  ];
   g.sets.forEach((sets: readonly ContactSet[], k) => {
     const crank = (2 * Math.PI * k) / Z / STEPS;
     const c = carry(sets, contact, moment);
@@ -90,7 +123,10 @@ function loadOf(p: CycloidalParams, g: CycloidalGeometry, contact: number, modul
         fy += f * s.ny[j]!;
         share += f * s.arms[j]!;
         pinForce = Math.max(pinForce, f);
-        pressure = Math.max(pressure, Math.sqrt(Math.max(0, ((f / p.width) * modulus * (2 / p.pin + s.curves[j]!)) / Math.PI)));
+        pressure = Math.max(
+          pressure,
+          Math.sqrt(Math.max(0, ((f / p.width) * modulus * (2 / p.pin + s.curves[j]!)) / Math.PI)),
+        );
         lossPins += (muPins * f * s.slides[j]!) / moment / STEPS;
       }
       const at = crank + phaseOf(p, d);
@@ -103,13 +139,26 @@ function loadOf(p: CycloidalParams, g: CycloidalGeometry, contact: number, modul
       lossBearing += (muRoll * b * (journal / 2) * n) / moment / STEPS;
     });
   });
-  return { pinForce, pressure, outForce, bearing, bearingMean: Math.cbrt(cubes), carrying, stiffness, lossPins, lossOut, lossBearing, windUp };
+  return {
+    pinForce,
+    pressure,
+    outForce,
+    bearing,
+    bearingMean: Math.cbrt(cubes),
+    carrying,
+    stiffness,
+    lossPins,
+    lossOut,
+    lossBearing,
+    windUp,
+  };
 }
 
 /**
  * Computes a cycloidal stage at a duty on its output.
  *
- * Source: contact equilibrium of every pin at its own gap (`contacts.ts`), Hertz along a line (Johnson, 4.2), output pins sharing by their levers, losses by the way each contact slides
+ * Source: contact equilibrium of every pin at its own gap (`contacts.ts`), Hertz along a line (Johnson, 4.2), output
+ * pins sharing by their levers, losses by the way each contact slides
  * for a radian of the output; ISO 281 for the eccentric bearing.
  */
 export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Result<CycloidalModel> {
@@ -117,27 +166,73 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
   if (!made.ok) return made;
   const g = made.value;
   const mats: ToothMaterial[] = [];
-  for (const [id, place] of [[p.materialD, 'materialD'], [p.materialP, 'materialP'], [p.materialH, 'materialH']] as const) {
+  for (const [id, place] of [
+    [p.materialD, 'materialD'],
+    [p.materialP, 'materialP'],
+    [p.materialH, 'materialH'],
+  ] as const) {
     const m = toothMaterial(id, shelf, place);
     if (!m.ok) return m;
     mats.push(m.value);
   }
   const [md, mp, mh] = mats as [ToothMaterial, ToothMaterial, ToothMaterial];
   const bearing = shelf.bearings.find((b) => b.id === p.bearing);
-  if (!bearing) return refuse(`There is no bearing “${p.bearing}” in the shop.`, 'Each disc turns on one, on its eccentric.', `Choose one of ${shelf.bearings.slice(0, 6).map((b) => b.id).join(', ')} and others.`, 'bearing');
+  if (!bearing)
+    return refuse(
+      `There is no bearing “${p.bearing}” in the shop.`,
+      'Each disc turns on one, on its eccentric.',
+      `Choose one of ${shelf.bearings
+        .slice(0, 6)
+        .map((b) => b.id)
+        .join(', ')} and others.`,
+      'bearing',
+    );
   const Z = p.pins;
   const hole = p.outPin + 2 * p.throw + p.outGap;
   const small = g.profile.circle - g.profile.pin - p.throw;
   const neighbours = p.outCircle * Math.sin(Math.PI / p.outPins) - hole;
-  const webs = { hole: neighbours, bearing: (p.outCircle - hole - bearing.outside) / 2, rim: small - (p.outCircle + hole) / 2 };
-  if (webs.bearing <= 0) return refuse('The output holes break into the bearing’s seat.', `Holes of ${(hole * 1e3).toFixed(2)} mm on ⌀ ${(p.outCircle * 1e3).toFixed(1)} mm reach in to ⌀ ${((p.outCircle - hole) * 1e3).toFixed(1)} mm, the bearing out to ${(bearing.outside * 1e3).toFixed(1)} mm.`, 'Take a larger circle of output pins, thinner pins or a smaller bearing.', 'outCircle');
-  if (webs.rim <= 0) return refuse('The output holes break through the lobes.', `They reach out to ⌀ ${((p.outCircle + hole) * 1e3).toFixed(1)} mm, the hollows in to ${(small * 2e3).toFixed(1)} mm.`, 'Take a smaller circle of output pins, or thinner pins.', 'outCircle');
-  if (webs.hole <= 0) return refuse('Neighbouring output holes run into one another.', `${p.outPins} holes of ${(hole * 1e3).toFixed(2)} mm do not fit on ⌀ ${(p.outCircle * 1e3).toFixed(1)} mm.`, 'Take fewer or thinner output pins.', 'outPins');
-  if (p.shaft / 2 + p.throw >= bearing.bore / 2 - 3e-4) return refuse('The motor’s shaft breaks through the eccentric.', `The eccentric of ⌀ ${(bearing.bore * 1e3).toFixed(1)} mm stands ${(p.throw * 1e3).toFixed(2)} mm beside the shaft’s middle.`, 'Take a larger bearing, a thinner shaft or less eccentricity.', 'shaft');
+  const webs = {
+    hole: neighbours,
+    bearing: (p.outCircle - hole - bearing.outside) / 2,
+    rim: small - (p.outCircle + hole) / 2,
+  };
+  if (webs.bearing <= 0)
+    return refuse(
+      'The output holes break into the bearing’s seat.',
+      `Holes of ${(hole * 1e3).toFixed(2)} mm on ⌀ ${(p.outCircle * 1e3).toFixed(1)} mm reach in to ⌀ ` +
+        `${((p.outCircle - hole) * 1e3).toFixed(1)} mm, the bearing out to ` +
+        `${(bearing.outside * 1e3).toFixed(1)} mm.`,
+      'Take a larger circle of output pins, thinner pins or a smaller bearing.',
+      'outCircle',
+    );
+  if (webs.rim <= 0)
+    return refuse(
+      'The output holes break through the lobes.',
+      `They reach out to ⌀ ${((p.outCircle + hole) * 1e3).toFixed(1)} mm, the hollows in to ${(small * 2e3).toFixed(1)} mm.`,
+      'Take a smaller circle of output pins, or thinner pins.',
+      'outCircle',
+    );
+  if (webs.hole <= 0)
+    return refuse(
+      'Neighbouring output holes run into one another.',
+      `${p.outPins} holes of ${(hole * 1e3).toFixed(2)} mm do not fit on ⌀ ${(p.outCircle * 1e3).toFixed(1)} mm.`,
+      'Take fewer or thinner output pins.',
+      'outPins',
+    );
+  if (p.shaft / 2 + p.throw >= bearing.bore / 2 - 3e-4)
+    return refuse(
+      'The motor’s shaft breaks through the eccentric.',
+      `The eccentric of ⌀ ${(bearing.bore * 1e3).toFixed(1)} mm stands ${(p.throw * 1e3).toFixed(2)} mm beside the shaft’s middle.`,
+      'Take a larger bearing, a thinner shaft or less eccentricity.',
+      'shaft',
+    );
 
   const modulus = reducedModulus(md.material.modulus, md.poisson, mp.material.modulus, mp.poisson);
   // Along a line the approach is all but linear: π/4·E*·L; the pin gives way in its seat behind it.
-  const contact = 1 / (1 / ((Math.PI / 4) * modulus * p.width) + 1 / (factor(shelf, 'lobe.seat') * p.width * Math.min(1, mh.material.modulus / 3e9)));
+  const contact =
+    1 /
+    (1 / ((Math.PI / 4) * modulus * p.width) +
+      1 / (factor(shelf, 'lobe.seat') * p.width * Math.min(1, mh.material.modulus / 3e9)));
   // With the disc held, the ring turns less than the disc would, and carries as much more.
   const held = heldShare(p);
   const n = branchPins(p);
@@ -155,27 +250,46 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
   // Pins off their places: the nearest of those that touch first decides, about one spread nearer on either side.
   const playDisc = Math.max(0, mean - rough * place + factor(shelf, 'lobe.crank') * rough);
   const slack = g.plays.reduce((s, [a, b]) => Math.min(s, b - a), Infinity) - rough * (profileSpread + place);
-  const lever = Math.min(...Array.from({ length: STEPS }, (_, k) => outShare(p, (2 * Math.PI * k) / p.outPins / STEPS).lever));
+  const lever = Math.min(
+    ...Array.from({ length: STEPS }, (_, k) => outShare(p, (2 * Math.PI * k) / p.outPins / STEPS).lever),
+  );
   const playOut = p.outGap / Math.max(1e-6, lever);
   const play = (disc: number) => (Math.max(0, disc) + playOut) * held;
   const spread = rough * Math.hypot(profileSpread, place);
-  const playBand: [number, number, number] = [play(playDisc), play(mean - spread - rough * place), play(mean + spread + rough * factor(shelf, 'lobe.crank'))];
+  const playBand: [number, number, number] = [
+    play(playDisc),
+    play(mean - spread - rough * place),
+    play(mean + spread + rough * factor(shelf, 'lobe.crank')),
+  ];
   // First to touch changes as the crank goes round: the middle between both ends wanders.
   const middles = g.plays.map(([a, b]) => (a + b) / 2);
   const ripple = (Math.max(...middles) - Math.min(...middles) + rough * place) * held;
 
   const outLength = p.discs * p.width + 1e-3;
   const outSection = (Math.PI * p.outPin ** 4) / 64;
-  const outK = p.carriedBy === 'both' ? (192 * 206e9 * outSection) / outLength ** 3 : (3 * 206e9 * outSection) / outLength ** 3;
-  const outBendPer = (32 * (p.carriedBy === 'both' ? (p.discs * outLength) / 8 : (p.discs * outLength) / 2)) / (Math.PI * p.outPin ** 3);
+  const outK =
+    p.carriedBy === 'both' ? (192 * 206e9 * outSection) / outLength ** 3 : (3 * 206e9 * outSection) / outLength ** 3;
+  const outBendPer =
+    (32 * (p.carriedBy === 'both' ? (p.discs * outLength) / 8 : (p.discs * outLength) / 2)) / (Math.PI * p.outPin ** 3);
   const outStiff = (p.outPins / 4) * outK * (p.outCircle / 2) ** 2;
   const stiffness = 1 / (1 / Math.max(1, load.stiffness) + 1 / outStiff) / (held * held);
 
   const solid = factor(shelf, 'gear.solid');
-  const discMass = (Math.PI * g.profile.circle ** 2 - (Math.PI * bearing.outside ** 2) / 4 - (p.outPins * Math.PI * hole ** 2) / 4) * p.width * md.material.density + bearing.mass;
+  const discMass =
+    (Math.PI * g.profile.circle ** 2 - (Math.PI * bearing.outside ** 2) / 4 - (p.outPins * Math.PI * hole ** 2) / 4) *
+      p.width *
+      md.material.density +
+    bearing.mass;
   const inside = p.circle / 2 - p.pin / 2;
-  const housingMass = Math.PI * ((g.outside / 2) ** 2 - inside ** 2) * (p.discs * p.width + 2e-3) * mh.material.density * solid;
-  const plateMass = Math.PI * (p.outCircle / 2 + p.outPin) ** 2 * (p.carriedBy === 'both' ? 2 : 1) * Math.max(3e-3, p.outPin) * mh.material.density + p.outPins * (Math.PI / 4) * p.outPin ** 2 * outLength * 7850;
+  const housingMass =
+    Math.PI * ((g.outside / 2) ** 2 - inside ** 2) * (p.discs * p.width + 2e-3) * mh.material.density * solid;
+  const plateMass =
+    Math.PI *
+      (p.outCircle / 2 + p.outPin) ** 2 *
+      (p.carriedBy === 'both' ? 2 : 1) *
+      Math.max(3e-3, p.outPin) *
+      mh.material.density +
+    p.outPins * (Math.PI / 4) * p.outPin ** 2 * outLength * 7850;
   const pinMass = p.pins * (Math.PI / 4) * p.pin ** 2 * (p.discs * p.width + 2e-3) * 7850;
   const omega = at.speed * Math.abs(cycloidalRatio(p));
   const force = discMass * p.throw * omega ** 2;
@@ -183,17 +297,48 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
   const couple = p.discs === 2 ? force * p.width : p.discs === 3 ? force * p.width * Math.sqrt(3) : 0;
 
   // Limits at the moment that reaches them: forces grow with it, pressure with its root, as more pins come in.
-  const permissible = Math.min(flankLimit(md, factor(shelf, 'ambient'), shelf), flankLimit(mp, factor(shelf, 'ambient'), shelf));
+  const permissible = Math.min(
+    flankLimit(md, factor(shelf, 'ambient'), shelf),
+    flankLimit(mp, factor(shelf, 'ambient'), shelf),
+  );
   const strong = moment >= 1 ? load : loadOf(p, g, contact, modulus, 1, shelf, bearing.bore);
   const base = Math.max(moment, 1) / held;
   const shear = (4 / 3) * (strong.outForce / ((Math.PI / 4) * p.outPin ** 2));
   const bend = strong.outForce * outBendPer;
   const webStress = strong.pinForce / (p.width * Math.max(1e-5, Math.min(webs.bearing, webs.rim, webs.hole)));
   const modes: Mode[] = [
-    { id: 'flank', mode: 'lobes wear at the pins', torque: base * (permissible / strong.pressure) ** 2, ever: true, why: 'Hertzian pressure of the worst pin’s line contact for ever at the RMS torque.', grows: 'width' },
-    { id: 'out', mode: 'output pins bend', torque: base * (PIN_YIELD / Math.hypot(bend, Math.sqrt(3) * shear)), ever: false, why: `The worst output pin carries about 4T/(n·R); ${p.carriedBy === 'both' ? 'held in a plate on either side' : 'standing out of one plate'}.`, grows: 'none' },
-    { id: 'dent', mode: 'eccentric bearing dents', torque: base * (bearing.static / strong.bearing), ever: false, why: 'Static rating C0 of the eccentric bearing against the sum of all pins.', grows: 'none' },
-    { id: 'web', mode: 'webs of the disc tear', torque: base * (rootLimits(md, factor(shelf, 'ambient'), shelf).peak / webStress), ever: false, why: 'The worst pin’s push through the thinnest web.', grows: 'width' },
+    {
+      id: 'flank',
+      mode: 'lobes wear at the pins',
+      torque: base * (permissible / strong.pressure) ** 2,
+      ever: true,
+      why: 'Hertzian pressure of the worst pin’s line contact for ever at the RMS torque.',
+      grows: 'width',
+    },
+    {
+      id: 'out',
+      mode: 'output pins bend',
+      torque: base * (PIN_YIELD / Math.hypot(bend, Math.sqrt(3) * shear)),
+      ever: false,
+      why: `The worst output pin carries about 4T/(n·R); ${p.carriedBy === 'both' ? 'held in a plate on either side' : 'standing out of one plate'}.`,
+      grows: 'none',
+    },
+    {
+      id: 'dent',
+      mode: 'eccentric bearing dents',
+      torque: base * (bearing.static / strong.bearing),
+      ever: false,
+      why: 'Static rating C0 of the eccentric bearing against the sum of all pins.',
+      grows: 'none',
+    },
+    {
+      id: 'web',
+      mode: 'webs of the disc tear',
+      torque: base * (rootLimits(md, factor(shelf, 'ambient'), shelf).peak / webStress),
+      ever: false,
+      why: 'The worst pin’s push through the thinnest web.',
+      grows: 'width',
+    },
   ];
   const meanSpeed = at.meanSpeed ?? 0;
   const exponent = isNeedle(bearing) ? 10 / 3 : 3;
@@ -202,12 +347,52 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
   const work = (m: ToothMaterial, n: number) => (m.material.made === 'printed' ? 0 : n * factor(shelf, 'price.milled'));
   const plastic = md.plastic || mp.plastic;
   const numbers: StageNumbers = {
-    ratio: cycloidalRatio(p), etaForward: forward, etaBackward: backward, drag: factor(shelf, 'gear.churn'), play: playBand, stiffness, bendTorque: Infinity, stiffnessBeyond: stiffness,
-    inertiaIn: p.discs * discMass * (p.throw ** 2 + (g.profile.circle ** 2 / 2) / cycloidalRatio(p) ** 2), inertiaOut: p.held === 'ring' ? (plateMass * (p.outCircle / 2) ** 2) / 2 : housingMass * (p.circle / 2 + p.rim / 2) ** 2, limits: modeLimits(modes, at.torque, at.torqueRms),
-    mass: p.discs * discMass + housingMass + plateMass + pinMass, money: p.discs * ((discMass - bearing.mass) * md.material.price + work(md, lobesOf(p)) + bearing.price) + housingMass * mh.material.price + work(mh, Z) + plateMass * mh.material.price + (p.pins + p.outPins) * 0.2,
-    outside: g.outside, length: p.discs * p.width + 2e-3 + (p.carriedBy === 'both' ? 2 : 1) * Math.max(3e-3, p.outPin), maxSpeed: ((plastic ? 4 : 12) / (p.pinsRun === 'fixed' ? 1 : 0.6)) / p.throw / n, bore: p.shaft, beside: false, life,
+    ratio: cycloidalRatio(p),
+    etaForward: forward,
+    etaBackward: backward,
+    drag: factor(shelf, 'gear.churn'),
+    play: playBand,
+    stiffness,
+    bendTorque: Infinity,
+    stiffnessBeyond: stiffness,
+    inertiaIn: p.discs * discMass * (p.throw ** 2 + g.profile.circle ** 2 / 2 / cycloidalRatio(p) ** 2),
+    inertiaOut:
+      p.held === 'ring' ? (plateMass * (p.outCircle / 2) ** 2) / 2 : housingMass * (p.circle / 2 + p.rim / 2) ** 2,
+    limits: modeLimits(modes, at.torque, at.torqueRms),
+    mass: p.discs * discMass + housingMass + plateMass + pinMass,
+    money:
+      p.discs * ((discMass - bearing.mass) * md.material.price + work(md, lobesOf(p)) + bearing.price) +
+      housingMass * mh.material.price +
+      work(mh, Z) +
+      plateMass * mh.material.price +
+      (p.pins + p.outPins) * 0.2,
+    outside: g.outside,
+    length: p.discs * p.width + 2e-3 + (p.carriedBy === 'both' ? 2 : 1) * Math.max(3e-3, p.outPin),
+    maxSpeed: (plastic ? 4 : 12) / (p.pinsRun === 'fixed' ? 1 : 0.6) / p.throw / n,
+    bore: p.shaft,
+    beside: false,
+    life,
   };
-  return ok({ geometry: g, materials: [md, mp, mh], bearing, load, contact, forward, backward, playDisc: playDisc * held, playOut: playOut * held, bind: slack * held, ripple, webs, outBend: (load.outForce * outBendPer), shaking, couple, modes, masses: [discMass, housingMass, plateMass], numbers });
+  return ok({
+    geometry: g,
+    materials: [md, mp, mh],
+    bearing,
+    load,
+    contact,
+    forward,
+    backward,
+    playDisc: playDisc * held,
+    playOut: playOut * held,
+    bind: slack * held,
+    ripple,
+    webs,
+    outBend: load.outForce * outBendPer,
+    shaking,
+    couple,
+    modes,
+    masses: [discMass, housingMass, plateMass],
+    numbers,
+  });
 }
 
 /** The model as a drawing asks for it, the last answer kept. */

@@ -42,37 +42,186 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf): Result<readonl
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
   const b = m.bearing;
   const hole = p.outPin + 2 * p.throw + p.outGap;
-  const holes = Array.from({ length: p.outPins }, (_, i) => circle((p.outCircle / 2) * Math.cos((2 * Math.PI * i) / p.outPins), (p.outCircle / 2) * Math.sin((2 * Math.PI * i) / p.outPins), hole / 2));
+  const holes = Array.from({ length: p.outPins }, (_, i) =>
+    circle(
+      (p.outCircle / 2) * Math.cos((2 * Math.PI * i) / p.outPins),
+      (p.outCircle / 2) * Math.sin((2 * Math.PI * i) / p.outPins),
+      hole / 2,
+    ),
+  );
   const seat = circle(0, 0, b.outside / 2);
   const profile = ringDisc(g.profile, p.difference);
   const total = p.discs * p.width + 2 * GAP;
-  const stand = (x: number, y: number, z: number, turn: number, layer: number) => ({ at: [x, y, z] as const, turn, apart: [0, 0, layer * 1.5 * p.width] as const });
-  const kinds = g.alike ? [{ id: 'disc', name: 'Disc', list: Array.from({ length: p.discs }, (_, i) => i), turn: 0 }] : g.clocking.map((turn, i) => ({ id: `disc-${i + 1}`, name: `Disc ${i + 1}`, list: [i], turn }));
-  const discPlace = (i: number) => stand(p.throw * Math.cos(phaseOf(p, i)), p.throw * Math.sin(phaseOf(p, i)), GAP + i * p.width, 0, 2 + i);
+  const stand = (x: number, y: number, z: number, turn: number, layer: number) => ({
+    at: [x, y, z] as const,
+    turn,
+    apart: [0, 0, layer * 1.5 * p.width] as const,
+  });
+  const kinds = g.alike
+    ? [{ id: 'disc', name: 'Disc', list: Array.from({ length: p.discs }, (_, i) => i), turn: 0 }]
+    : g.clocking.map((turn, i) => ({ id: `disc-${i + 1}`, name: `Disc ${i + 1}`, list: [i], turn }));
+  const discPlace = (i: number) =>
+    stand(p.throw * Math.cos(phaseOf(p, i)), p.throw * Math.sin(phaseOf(p, i)), GAP + i * p.width, 0, 2 + i);
   const parts: Part[] = kinds.map((k) => ({
-    id: k.id, name: k.name, quantity: k.list.length, made: how(md), material: md.name, mass: m.masses[0] - b.mass, money: (m.masses[0] - b.mass) * md.price,
-    note: `${lobesOf(p)} lobes cut for ${p.pins} pins of ⌀ ${mm(2 * g.profile.pin)} on ⌀ ${mm(2 * g.profile.circle)}, eccentricity ${mm(p.throw)}, ${mm(p.width)} thick; ${p.outPins} holes of ${mm(hole)} on ⌀ ${mm(p.outCircle)}${k.turn === 0 ? '' : `, lobes turned ${degrees(k.turn)} from the holes`}; seat ${mm(b.outside)} for ${b.name}`,
-    curves: [{ layer: 'profile', outline: k.turn === 0 ? profile : place(profile, { x: 0, y: 0, turn: k.turn }) }, { layer: 'bearing', outline: seat }, ...holes.map((outline) => ({ layer: 'output-holes', outline }))],
+    id: k.id,
+    name: k.name,
+    quantity: k.list.length,
+    made: how(md),
+    material: md.name,
+    mass: m.masses[0] - b.mass,
+    money: (m.masses[0] - b.mass) * md.price,
+    note:
+      `${lobesOf(p)} lobes cut for ${p.pins} pins of ⌀ ${mm(2 * g.profile.pin)} on ⌀ ` +
+      `${mm(2 * g.profile.circle)}, eccentricity ${mm(p.throw)}, ${mm(p.width)} thick; ${p.outPins} ` +
+      `holes of ${mm(hole)} on ⌀ ` +
+      `${mm(p.outCircle)}${k.turn === 0 ? '' : `, lobes turned ${degrees(k.turn)} from the holes`}; seat ` +
+      `${mm(b.outside)} for ${b.name}`,
+    curves: [
+      { layer: 'profile', outline: k.turn === 0 ? profile : place(profile, { x: 0, y: 0, turn: k.turn }) },
+      { layer: 'bearing', outline: seat },
+      ...holes.map((outline) => ({ layer: 'output-holes', outline })),
+    ],
     // Discs that are alike all take the same part; where it must, it is set round by whole holes.
     places: k.list.map((i) => ({ ...discPlace(i), turn: g.alike ? settled(p, i) : 0 })),
-    solid: () => (k.turn === 0 ? { prisms: [prism(profile, 0, p.width, [seat, ...holes])] } : { prisms: [{ ...prism(profile, 0, p.width), turn: k.turn }, ...[seat, ...holes].map((o) => ({ ...prism(o, 0, p.width), cut: true }))] }),
+    solid: () =>
+      k.turn === 0
+        ? { prisms: [prism(profile, 0, p.width, [seat, ...holes])] }
+        : {
+            prisms: [
+              { ...prism(profile, 0, p.width), turn: k.turn },
+              ...[seat, ...holes].map((o) => ({ ...prism(o, 0, p.width), cut: true })),
+            ],
+          },
   }));
   const inside = ringInside(p);
-  const bolts = p.boltsR > 0 ? hubHoles({ ...PLAIN_HUB, bolts: p.boltsR, boltCircle: p.circle + p.pin / 2 + p.rim, boltHole: p.boltHole }) : [];
+  const bolts =
+    p.boltsR > 0
+      ? hubHoles({ ...PLAIN_HUB, bolts: p.boltsR, boltCircle: p.circle + p.pin / 2 + p.rim, boltHole: p.boltHole })
+      : [];
   const rim = circle(0, 0, g.outside / 2);
-  parts.push({ id: 'ring', name: 'Pin housing', quantity: 1, made: how(mh), material: mh.name, mass: m.masses[1], money: m.masses[1] * mh.price, note: `${seated(p) ? `${p.pins} seats of ⌀ ${mm(p.pin)} on ⌀ ${mm(p.circle)}` : `plain bore of ⌀ ${mm(2 * ringBore(p))}; the pins stand in the plates at both ends, on ⌀ ${mm(p.circle)}`}, outside ⌀ ${mm(g.outside)}, ${mm(total)} high`, curves: [{ layer: 'outside', outline: rim }, { layer: 'seats', outline: inside }, ...bolts.map((outline) => ({ layer: 'bolts', outline }))], places: [stand(0, 0, 0, 0, 0)], solid: () => ({ prisms: [prism(rim, 0, total, [inside, ...bolts])] }) });
+  parts.push({
+    id: 'ring',
+    name: 'Pin housing',
+    quantity: 1,
+    made: how(mh),
+    material: mh.name,
+    mass: m.masses[1],
+    money: m.masses[1] * mh.price,
+    note: `${
+      seated(p)
+        ? `${p.pins} seats of ⌀ ${mm(p.pin)} on ⌀ ${mm(p.circle)}`
+        : `plain bore of ⌀ ${mm(2 * ringBore(p))}; the pins stand in the plates at both ends, on ⌀ ${mm(p.circle)}`
+    }, outside ⌀ ${mm(g.outside)}, ${mm(total)} high`,
+    curves: [
+      { layer: 'outside', outline: rim },
+      { layer: 'seats', outline: inside },
+      ...bolts.map((outline) => ({ layer: 'bolts', outline })),
+    ],
+    places: [stand(0, 0, 0, 0, 0)],
+    solid: () => ({ prisms: [prism(rim, 0, total, [inside, ...bolts])] }),
+  });
   const bore = p.shaft > 0 ? [circle(0, 0, p.shaft / 2)] : [];
-  const eccentric = (i: number) => circle(p.throw * Math.cos(phaseOf(p, i)), p.throw * Math.sin(phaseOf(p, i)), b.bore / 2);
-  parts.push({ id: 'crank', name: 'Crank', quantity: 1, made: how(mh), material: mh.name, mass: (Math.PI / 4) * b.bore ** 2 * p.discs * p.width * mh.density, money: 0.3, note: `${p.discs} eccentric${p.discs > 1 ? 's' : ''} of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the axis${p.discs > 1 ? ` at ${Array.from({ length: p.discs }, (_, i) => degrees(phaseOf(p, i))).join(', ')}` : ''}${p.shaft > 0 ? `, bore ${mm(p.shaft)}` : ''}`, curves: [...Array.from({ length: p.discs }, (_, i) => ({ layer: `eccentric-${i + 1}`, outline: eccentric(i) })), ...bore.map((outline) => ({ layer: 'bore', outline }))], places: [stand(0, 0, GAP, 0, 2 + p.discs)], solid: () => ({ prisms: Array.from({ length: p.discs }, (_, i) => prism(eccentric(i), i * p.width, (i + 1) * p.width, bore)) }) });
-  const outPlaces = Array.from({ length: p.outPins }, (_, i) => [(p.outCircle / 2) * Math.cos((2 * Math.PI * i) / p.outPins), (p.outCircle / 2) * Math.sin((2 * Math.PI * i) / p.outPins)] as const);
+  const eccentric = (i: number) =>
+    circle(p.throw * Math.cos(phaseOf(p, i)), p.throw * Math.sin(phaseOf(p, i)), b.bore / 2);
+  parts.push({
+    id: 'crank',
+    name: 'Crank',
+    quantity: 1,
+    made: how(mh),
+    material: mh.name,
+    mass: (Math.PI / 4) * b.bore ** 2 * p.discs * p.width * mh.density,
+    money: 0.3,
+    note:
+      `${p.discs} eccentric${p.discs > 1 ? 's' : ''} of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the ` +
+      (`axis${p.discs > 1 ? ` at ${Array.from({ length: p.discs }, (_, i) => degrees(phaseOf(p, i))).join(', ')}` : ''}` +
+        `${p.shaft > 0 ? `, bore ${mm(p.shaft)}` : ''}`),
+    curves: [
+      ...Array.from({ length: p.discs }, (_, i) => ({ layer: `eccentric-${i + 1}`, outline: eccentric(i) })),
+      ...bore.map((outline) => ({ layer: 'bore', outline })),
+    ],
+    places: [stand(0, 0, GAP, 0, 2 + p.discs)],
+    solid: () => ({
+      prisms: Array.from({ length: p.discs }, (_, i) => prism(eccentric(i), i * p.width, (i + 1) * p.width, bore)),
+    }),
+  });
+  const outPlaces = Array.from(
+    { length: p.outPins },
+    (_, i) =>
+      [
+        (p.outCircle / 2) * Math.cos((2 * Math.PI * i) / p.outPins),
+        (p.outCircle / 2) * Math.sin((2 * Math.PI * i) / p.outPins),
+      ] as const,
+  );
   const plate = Math.max(3e-3, p.outPin);
   const seats = outPlaces.map(([x, y]) => circle(x, y, p.outPin / 2));
   const edge = circle(0, 0, p.outCircle / 2 + p.outPin);
-  parts.push({ id: 'plate', name: 'Output plate', quantity: p.carriedBy === 'both' ? 2 : 1, made: how(mh), material: mh.name, mass: Math.PI * (p.outCircle / 2 + p.outPin) ** 2 * plate * mh.density, money: 1, note: `${p.outPins} pins of ⌀ ${mm(p.outPin)} on ⌀ ${mm(p.outCircle)}, ${mm(plate)} thick`, curves: [{ layer: 'outside', outline: edge }, ...seats.map((outline) => ({ layer: 'pins', outline })), ...bore.map((outline) => ({ layer: 'passage', outline }))], places: [stand(0, 0, total, 0, 5 + p.discs), ...(p.carriedBy === 'both' ? [stand(0, 0, -plate, 0, -3)] : [])], solid: () => ({ prisms: [prism(edge, 0, plate, [...seats, ...bore])] }) });
+  parts.push({
+    id: 'plate',
+    name: 'Output plate',
+    quantity: p.carriedBy === 'both' ? 2 : 1,
+    made: how(mh),
+    material: mh.name,
+    mass: Math.PI * (p.outCircle / 2 + p.outPin) ** 2 * plate * mh.density,
+    money: 1,
+    note: `${p.outPins} pins of ⌀ ${mm(p.outPin)} on ⌀ ${mm(p.outCircle)}, ${mm(plate)} thick`,
+    curves: [
+      { layer: 'outside', outline: edge },
+      ...seats.map((outline) => ({ layer: 'pins', outline })),
+      ...bore.map((outline) => ({ layer: 'passage', outline })),
+    ],
+    places: [stand(0, 0, total, 0, 5 + p.discs), ...(p.carriedBy === 'both' ? [stand(0, 0, -plate, 0, -3)] : [])],
+    solid: () => ({ prisms: [prism(edge, 0, plate, [...seats, ...bore])] }),
+  });
   parts.push(
-    { id: 'pin', name: p.pinsRun === 'sleeves' ? 'Ring pin with sleeve' : 'Ring pin', quantity: p.pins, made: 'bought', material: m.materials[1].material.name, mass: 0, money: 0.2, note: `⌀ ${mm(p.pin)}, ${mm(total)} long`, curves: [], places: Array.from({ length: p.pins }, (_, j) => stand((p.circle / 2) * Math.cos((2 * Math.PI * j) / p.pins), (p.circle / 2) * Math.sin((2 * Math.PI * j) / p.pins), 0, 0, 0)), seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, total)] }) },
-    { id: 'out-pin', name: p.outRun === 'sleeves' ? 'Output pin with sleeve' : 'Output pin', quantity: p.outPins, made: 'bought', material: 'ground rod', mass: 0, money: 0.2, note: `⌀ ${mm(p.outPin)}, ${mm(total + plate * (p.carriedBy === 'both' ? 2 : 1))} long`, curves: [], places: outPlaces.map(([x, y]) => stand(x, y, p.carriedBy === 'both' ? -plate : 0, 0, 4 + p.discs)), seen: () => ({ prisms: [prism(circle(0, 0, p.outPin / 2), 0, total + plate * (p.carriedBy === 'both' ? 2 : 1))] }) },
-    { id: 'bearing', name: `Bearing ${b.name}`, quantity: p.discs, made: 'bought', material: 'as supplied', mass: b.mass, money: b.price, note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`, curves: [], places: Array.from({ length: p.discs }, (_, i) => discPlace(i)), seen: () => ({ prisms: [prism(seat, 0, Math.min(b.width, p.width), [circle(0, 0, b.bore / 2)])] }) },
+    {
+      id: 'pin',
+      name: p.pinsRun === 'sleeves' ? 'Ring pin with sleeve' : 'Ring pin',
+      quantity: p.pins,
+      made: 'bought',
+      material: m.materials[1].material.name,
+      mass: 0,
+      money: 0.2,
+      note: `⌀ ${mm(p.pin)}, ${mm(total)} long`,
+      curves: [],
+      places: Array.from({ length: p.pins }, (_, j) =>
+        stand(
+          (p.circle / 2) * Math.cos((2 * Math.PI * j) / p.pins),
+          (p.circle / 2) * Math.sin((2 * Math.PI * j) / p.pins),
+          0,
+          0,
+          0,
+        ),
+      ),
+      seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, total)] }),
+    },
+    {
+      id: 'out-pin',
+      name: p.outRun === 'sleeves' ? 'Output pin with sleeve' : 'Output pin',
+      quantity: p.outPins,
+      made: 'bought',
+      material: 'ground rod',
+      mass: 0,
+      money: 0.2,
+      note: `⌀ ${mm(p.outPin)}, ${mm(total + plate * (p.carriedBy === 'both' ? 2 : 1))} long`,
+      curves: [],
+      places: outPlaces.map(([x, y]) => stand(x, y, p.carriedBy === 'both' ? -plate : 0, 0, 4 + p.discs)),
+      seen: () => ({
+        prisms: [prism(circle(0, 0, p.outPin / 2), 0, total + plate * (p.carriedBy === 'both' ? 2 : 1))],
+      }),
+    },
+    {
+      id: 'bearing',
+      name: `Bearing ${b.name}`,
+      quantity: p.discs,
+      made: 'bought',
+      material: 'as supplied',
+      mass: b.mass,
+      money: b.price,
+      note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`,
+      curves: [],
+      places: Array.from({ length: p.discs }, (_, i) => discPlace(i)),
+      seen: () => ({ prisms: [prism(seat, 0, Math.min(b.width, p.width), [circle(0, 0, b.bore / 2)])] }),
+    },
   );
   return ok(parts);
 }
@@ -93,11 +242,29 @@ function settled(p: CycloidalParams, i: number): number {
 export function cycloidalAssembly(p: CycloidalParams): readonly AssemblyStep[] {
   return [
     { do: 'Press the ring pins into their seats; each must stand square.', caution: 'Press, do not hammer.' },
-    { do: 'Press a bearing into every disc, on its outer ring.', caution: 'Press, do not hammer; support the disc round its seat.' },
-    p.discs > 2 ? { do: 'Three eccentrics do not let a bearing pass over their neighbours: put the crank together from its pieces, one with each disc, in the phases given.' } : { do: `Slide the disc${p.discs > 1 ? 's on from either end, their eccentrics opposite one another' : ' on its eccentric'}.` },
-    ...(p.discs > 1 ? [{ do: 'Turn the discs until their output holes lie over one another; numbered discs go in their order.' }] : []),
-    { do: 'Lower the discs into the ring with the crank pointing at a marked pin: a hollow of the first disc meets that pin.' },
+    {
+      do: 'Press a bearing into every disc, on its outer ring.',
+      caution: 'Press, do not hammer; support the disc round its seat.',
+    },
+    p.discs > 2
+      ? {
+          do:
+            'Three eccentrics do not let a bearing pass over their neighbours: put the crank together from ' +
+            'its pieces, one with each disc, in the phases given.',
+        }
+      : {
+          do: `Slide the disc${p.discs > 1 ? 's on from either end, their eccentrics opposite one another' : ' on its eccentric'}.`,
+        },
+    ...(p.discs > 1
+      ? [{ do: 'Turn the discs until their output holes lie over one another; numbered discs go in their order.' }]
+      : []),
+    {
+      do: 'Lower the discs into the ring with the crank pointing at a marked pin: a hollow of the first disc meets that pin.',
+    },
     { do: 'Push the output pins through all holes into their plate.', caution: 'Press, do not hammer.' },
-    { do: 'Grease, and turn the crank through as many turns as there are lobes; feel for a tight place and find its pin.', caution: 'Unpowered; fingers clear of the discs.' },
+    {
+      do: 'Grease, and turn the crank through as many turns as there are lobes; feel for a tight place and find its pin.',
+      caution: 'Unpowered; fingers clear of the discs.',
+    },
   ];
 }

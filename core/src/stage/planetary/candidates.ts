@@ -5,12 +5,50 @@ import { modelPlanetary } from './model.ts';
 import type { PlanetaryParams } from './params.ts';
 
 /** A set with usual proportions for its module and width. */
-export function basePlanetary(module: number, width: number, zs: number, zp: number, planets: number, sets: number): PlanetaryParams {
+export function basePlanetary(
+  module: number,
+  width: number,
+  zs: number,
+  zp: number,
+  planets: number,
+  sets: number,
+): PlanetaryParams {
   const pin = Math.max(2e-3, Math.min(8e-3, Math.round(zp * module * 0.3 * 1e3) * 1e-3));
   return {
-    arrangement: 'sun-carrier', zs, zp, zr: zs + 2 * zp, planets, spacing: spacesEvenly(zs, zs + 2 * zp, planets) ? 'even' : 'stepped', sets, step: 1, floating: planets === 3 ? 'sun' : 'none', ...plainToothing(module, width), trim: 'yes',
-    xs: 0, xp: 0, allowanceS: 4e-5, allowanceP: 4e-5, allowanceR: 4e-5, meshBy: 'friction', etaS: 0.985, etaR: 0.99, materialS: 'c45', materialP: 'pa-cf', materialR: 'pa-cf',
-    pins: 'plain', pin, bearing: '623', rim: Math.max(2.5e-3, 3 * module), plate: 3e-3, boreS: zs * module > 9e-3 ? 5e-3 : 0, shapeS: 'flat', boltsR: 0, boltHole: 3.2e-3, nuts: 'no', boltsC: 0, boltCircleC: 0.02,
+    arrangement: 'sun-carrier',
+    zs,
+    zp,
+    zr: zs + 2 * zp,
+    planets,
+    spacing: spacesEvenly(zs, zs + 2 * zp, planets) ? 'even' : 'stepped',
+    sets,
+    step: 1,
+    floating: planets === 3 ? 'sun' : 'none',
+    ...plainToothing(module, width),
+    trim: 'yes',
+    xs: 0,
+    xp: 0,
+    allowanceS: 4e-5,
+    allowanceP: 4e-5,
+    allowanceR: 4e-5,
+    meshBy: 'friction',
+    etaS: 0.985,
+    etaR: 0.99,
+    materialS: 'c45',
+    materialP: 'pa-cf',
+    materialR: 'pa-cf',
+    pins: 'plain',
+    pin,
+    bearing: '623',
+    rim: Math.max(2.5e-3, 3 * module),
+    plate: 3e-3,
+    boreS: zs * module > 9e-3 ? 5e-3 : 0,
+    shapeS: 'flat',
+    boltsR: 0,
+    boltHole: 3.2e-3,
+    nuts: 'no',
+    boltsC: 0,
+    boltCircleC: 0.02,
   };
 }
 
@@ -18,9 +56,21 @@ export function basePlanetary(module: number, width: number, zs: number, zp: num
 function countsFor(ratio: number, planets: number): { zs: number; zp: number }[] {
   const out: { zs: number; zp: number; error: number }[] = [];
   for (let zs = 12; zs <= 36; zs++) {
-    for (const zr of [Math.round(zs * (ratio - 1)) - 2, Math.round(zs * (ratio - 1)) - 1, Math.round(zs * (ratio - 1)), Math.round(zs * (ratio - 1)) + 1, Math.round(zs * (ratio - 1)) + 2]) {
+    for (const zr of [
+      Math.round(zs * (ratio - 1)) - 2,
+      Math.round(zs * (ratio - 1)) - 1,
+      Math.round(zs * (ratio - 1)),
+      Math.round(zs * (ratio - 1)) + 1,
+      Math.round(zs * (ratio - 1)) + 2,
+    ]) {
       const zp = (zr - zs) / 2;
-      if (!Number.isInteger(zp) || zp < 12 || !spacesEvenly(zs, zr, planets) || (zs + zp) * Math.sin(Math.PI / planets) - (zp + 2) < 0.5) continue;
+      if (
+        !Number.isInteger(zp) ||
+        zp < 12 ||
+        !spacesEvenly(zs, zr, planets) ||
+        (zs + zp) * Math.sin(Math.PI / planets) - (zp + 2) < 0.5
+      )
+        continue;
       out.push({ zs, zp, error: Math.abs(Math.log((1 + zr / zs) / ratio)) });
     }
   }
@@ -47,8 +97,10 @@ export function* planetaryCandidates(want: StageWish): Generator<PlanetaryParams
 
 /** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
 export function planetaryDefaults(want: StageWish): PlanetaryParams {
-  return firstThatCarries(planetaryCandidates(want), want.torque, (p) => {
-    const m = modelPlanetary(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-    return m.ok && m.value.sunWall > 0.6 * p.module ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
-  }) ?? basePlanetary(1e-3, 0.01, 18, 27, 3, 1);
+  return (
+    firstThatCarries(planetaryCandidates(want), want.torque, (p) => {
+      const m = modelPlanetary(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
+      return m.ok && m.value.sunWall > 0.6 * p.module ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+    }) ?? basePlanetary(1e-3, 0.01, 18, 27, 3, 1)
+  );
 }

@@ -14,34 +14,244 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
   const over = (p.zs + p.zr) % p.planets;
   const mend = (): Mend | undefined => {
     const near = nearestCounts(p)[0];
-    return near ? { path: 'zs', value: near.zs, label: `Sun ${near.zs}, planet ${near.zp}, ring ${near.zr}`, also: { zp: near.zp, zr: near.zr } } : { path: 'spacing', value: 'stepped', label: 'Nearest places that fit' };
+    return near
+      ? {
+          path: 'zs',
+          value: near.zs,
+          label: `Sun ${near.zs}, planet ${near.zp}, ring ${near.zr}`,
+          also: { zp: near.zp, zr: near.zr },
+        }
+      : { path: 'spacing', value: 'stepped', label: 'Nearest places that fit' };
   };
-  list.push(check({ id: 'assembles', name: 'Planets can be put in evenly', figure: p.spacing === 'even' ? Math.min(over, p.planets - over) : 0, limit: 0, sense: 'max', quantity: 'count', near: 0, why: `Even spacing needs sun + ring divisible by the planets: ${p.zs} + ${p.zr} = ${p.zs + p.zr}, by ${p.planets} leaves ${over}.${even || p.spacing === 'even' ? '' : ' They stand at the nearest places that fit, a little out of balance.'}`, mend, advice: 'Or let the planets stand at the nearest places that fit.' }));
+  list.push(
+    check({
+      id: 'assembles',
+      name: 'Planets can be put in evenly',
+      figure: p.spacing === 'even' ? Math.min(over, p.planets - over) : 0,
+      limit: 0,
+      sense: 'max',
+      quantity: 'count',
+      near: 0,
+      why:
+        `Even spacing needs sun + ring divisible by the planets: ${p.zs} + ${p.zr} = ${p.zs + p.zr}, by ` +
+        `${p.planets} leaves ` +
+        `${over}.${even || p.spacing === 'even' ? '' : ' They stand at the nearest places that fit, a little out of balance.'}`,
+      mend,
+      advice: 'Or let the planets stand at the nearest places that fit.',
+    }),
+  );
   const gapLimit = 0.5 * p.module;
-  list.push(check({ id: 'gap', of: 'gap', name: 'Neighbouring planets clear', figure: g.gap, limit: gapLimit, sense: 'min', quantity: 'length', severity: g.gap <= 0 ? 'stop' : 'warn', why: 'Their tips pass close to one another; half a module is usual for printed wheels.', ...(p.planets > 2 ? { mend: { path: 'planets', value: p.planets - 1, label: `${p.planets - 1} planets` } } : {}), advice: 'Take fewer or smaller planets.' }));
-  list.push(check({ id: 'ringShift', of: 'ringShift', name: 'Ring’s shift to close', figure: Math.abs(g.ringShift), limit: 1, sense: 'max', quantity: 'count', severity: 'warn', why: 'The ring is shifted until both meshes have one centre distance; far shifts leave odd teeth.', mend: { path: 'zr', value: p.zs + 2 * p.zp, label: `Ring ${p.zs + 2 * p.zp} teeth` } }));
-  list.push(...wheelChecks(g.sun, { id: 'sun', name: 'sun', shift: 'xs' }, g.sunMesh, 0, m.materials[0]), ...wheelChecks(g.planet, { id: 'planet', name: 'planets', shift: 'xp' }, g.sunMesh, 1, m.materials[1]), ...wheelChecks(g.ring, { id: 'ring', name: 'ring' }, g.ringMesh, 1, m.materials[2]));
+  list.push(
+    check({
+      id: 'gap',
+      of: 'gap',
+      name: 'Neighbouring planets clear',
+      figure: g.gap,
+      limit: gapLimit,
+      sense: 'min',
+      quantity: 'length',
+      severity: g.gap <= 0 ? 'stop' : 'warn',
+      why: 'Their tips pass close to one another; half a module is usual for printed wheels.',
+      ...(p.planets > 2 ? { mend: { path: 'planets', value: p.planets - 1, label: `${p.planets - 1} planets` } } : {}),
+      advice: 'Take fewer or smaller planets.',
+    }),
+  );
+  list.push(
+    check({
+      id: 'ringShift',
+      of: 'ringShift',
+      name: 'Ring’s shift to close',
+      figure: Math.abs(g.ringShift),
+      limit: 1,
+      sense: 'max',
+      quantity: 'count',
+      severity: 'warn',
+      why: 'The ring is shifted until both meshes have one centre distance; far shifts leave odd teeth.',
+      mend: { path: 'zr', value: p.zs + 2 * p.zp, label: `Ring ${p.zs + 2 * p.zp} teeth` },
+    }),
+  );
+  list.push(
+    ...wheelChecks(g.sun, { id: 'sun', name: 'sun', shift: 'xs' }, g.sunMesh, 0, m.materials[0]),
+    ...wheelChecks(g.planet, { id: 'planet', name: 'planets', shift: 'xp' }, g.sunMesh, 1, m.materials[1]),
+    ...wheelChecks(g.ring, { id: 'ring', name: 'ring' }, g.ringMesh, 1, m.materials[2]),
+  );
   list.push(...meshChecks('sun', 'sun and planets', g.sunMesh), ...meshChecks('ring', 'planets and ring', g.ringMesh));
-  list.push(...modeChecks(m.modes.filter((x) => x.id !== 'pin'), p, at.torque, at.torqueRms));
+  list.push(
+    ...modeChecks(
+      m.modes.filter((x) => x.id !== 'pin'),
+      p,
+      at.torque,
+      at.torqueRms,
+    ),
+  );
   const pin = m.modes.find((x) => x.id === 'pin')!;
   const thicker = steppedUp(p.pin * (at.torque / Math.max(0.9 * pin.torque, 1e-12)) ** (1 / 2), 5e-4);
-  list.push(check({ id: 'pin', of: 'pin', name: 'Pins and planet bores hold', figure: at.torque, limit: pin.torque, sense: 'max', quantity: 'torque', why: pin.why, ...(p.pins === 'plain' && thicker < 2 * g.sunMesh.sides[1].root - 6e-4 && thicker < 0.1 ? { mend: { path: 'pin', value: thicker, label: `Pin ${(thicker * 1e3).toFixed(1)} mm` } } : {}), advice: 'Take a larger bearing, larger planets or more of them.' }));
-  for (const [id, name, load, wheels] of [['sun', 'sun’s mesh', m.sunLoad, [0, 1]], ['ring', 'ring’s mesh', m.ringLoad, [1, 2]]] as const) {
+  list.push(
+    check({
+      id: 'pin',
+      of: 'pin',
+      name: 'Pins and planet bores hold',
+      figure: at.torque,
+      limit: pin.torque,
+      sense: 'max',
+      quantity: 'torque',
+      why: pin.why,
+      ...(p.pins === 'plain' && thicker < 2 * g.sunMesh.sides[1].root - 6e-4 && thicker < 0.1
+        ? { mend: { path: 'pin', value: thicker, label: `Pin ${(thicker * 1e3).toFixed(1)} mm` } }
+        : {}),
+      advice: 'Take a larger bearing, larger planets or more of them.',
+    }),
+  );
+  for (const [id, name, load, wheels] of [
+    ['sun', 'sun’s mesh', m.sunLoad, [0, 1]],
+    ['ring', 'ring’s mesh', m.ringLoad, [1, 2]],
+  ] as const) {
     const soft = wheels.map((w) => m.materials[w]).filter((x) => x.plastic);
     if (soft.length === 0) continue;
-    list.push(check({ id: `warm-${id}`, of: `warm-${id}`, name: `Flanks stay firm, ${name}`, figure: load.flankTemperature, limit: Math.min(...soft.map((x) => x.material.softening)), sense: 'max', quantity: 'temperature', near: 0.03, why: 'Above its softening temperature a plastic flank smears (VDI 2736-2).', mend: { path: 'width', value: steppedUp(p.width * 1.5, 1e-3), label: `Face width ${(steppedUp(p.width * 1.5, 1e-3) * 1e3).toFixed(0)} mm` }, advice: 'Grease it, run it slower, or pair the plastic with metal.' }));
+    list.push(
+      check({
+        id: `warm-${id}`,
+        of: `warm-${id}`,
+        name: `Flanks stay firm, ${name}`,
+        figure: load.flankTemperature,
+        limit: Math.min(...soft.map((x) => x.material.softening)),
+        sense: 'max',
+        quantity: 'temperature',
+        near: 0.03,
+        why: 'Above its softening temperature a plastic flank smears (VDI 2736-2).',
+        mend: {
+          path: 'width',
+          value: steppedUp(p.width * 1.5, 1e-3),
+          label: `Face width ${(steppedUp(p.width * 1.5, 1e-3) * 1e3).toFixed(0)} mm`,
+        },
+        advice: 'Grease it, run it slower, or pair the plastic with metal.',
+      }),
+    );
   }
-  list.push(check({ id: 'wall', of: 'wall', name: 'Ring’s wall', figure: m.wallStress, limit: 0.4 * m.materials[2].material.strength, sense: 'max', quantity: 'stress', severity: 'warn', why: 'The planets press the ring out where they stand and bend its wall in between.', mend: { path: 'rim', value: steppedUp(p.rim * Math.sqrt(m.wallStress / (0.36 * m.materials[2].material.strength)), 5e-4), label: 'Thicker wall' } }));
-  if (p.boreS > 0) list.push(check({ id: 'sunWall', of: 'sunWall', name: 'Wall of the sun', figure: m.sunWall, limit: 0.8 * p.module, sense: 'min', quantity: 'length', severity: 'warn', why: 'Between the bore, with its keyway or flat, and the roots.', ...(p.shapeS === 'keyway' ? { mend: { path: 'shapeS', value: 'flat', label: 'A flat instead' } } : {}), advice: 'Take a smaller shaft or more teeth on the sun.' }));
-  if (p.boltsR > 0) list.push(check({ id: 'boltWall', name: 'Screws fit the ring’s wall', figure: p.rim, limit: p.boltHole + 2e-3, sense: 'min', quantity: 'length', severity: 'stop', near: 0, why: 'The holes need a millimetre of wall on either side.', mend: { path: 'rim', value: steppedUp(p.boltHole + 2e-3, 5e-4), label: `Wall ${(steppedUp(p.boltHole + 2e-3, 5e-4) * 1e3).toFixed(1)} mm` } }));
-  list.push(check({ id: 'lean', of: 'lean', name: 'Carrier stays true', figure: m.lean, limit: 2e-3, sense: 'max', quantity: 'angle', severity: 'warn', why: 'The carrier twists and leans the planets’ pins, so that teeth carry at one end.', mend: { path: 'pin', value: steppedUp(p.pin * (m.lean / 2e-3) ** 0.25 * 1.02, 5e-4), label: `Pin ${(steppedUp(p.pin * (m.lean / 2e-3) ** 0.25 * 1.02, 5e-4) * 1e3).toFixed(1)} mm` }, advice: 'Take thicker pins or more planets, or join the plates by webs.' }));
+  list.push(
+    check({
+      id: 'wall',
+      of: 'wall',
+      name: 'Ring’s wall',
+      figure: m.wallStress,
+      limit: 0.4 * m.materials[2].material.strength,
+      sense: 'max',
+      quantity: 'stress',
+      severity: 'warn',
+      why: 'The planets press the ring out where they stand and bend its wall in between.',
+      mend: {
+        path: 'rim',
+        value: steppedUp(p.rim * Math.sqrt(m.wallStress / (0.36 * m.materials[2].material.strength)), 5e-4),
+        label: 'Thicker wall',
+      },
+    }),
+  );
+  if (p.boreS > 0)
+    list.push(
+      check({
+        id: 'sunWall',
+        of: 'sunWall',
+        name: 'Wall of the sun',
+        figure: m.sunWall,
+        limit: 0.8 * p.module,
+        sense: 'min',
+        quantity: 'length',
+        severity: 'warn',
+        why: 'Between the bore, with its keyway or flat, and the roots.',
+        ...(p.shapeS === 'keyway' ? { mend: { path: 'shapeS', value: 'flat', label: 'A flat instead' } } : {}),
+        advice: 'Take a smaller shaft or more teeth on the sun.',
+      }),
+    );
+  if (p.boltsR > 0)
+    list.push(
+      check({
+        id: 'boltWall',
+        name: 'Screws fit the ring’s wall',
+        figure: p.rim,
+        limit: p.boltHole + 2e-3,
+        sense: 'min',
+        quantity: 'length',
+        severity: 'stop',
+        near: 0,
+        why: 'The holes need a millimetre of wall on either side.',
+        mend: {
+          path: 'rim',
+          value: steppedUp(p.boltHole + 2e-3, 5e-4),
+          label: `Wall ${(steppedUp(p.boltHole + 2e-3, 5e-4) * 1e3).toFixed(1)} mm`,
+        },
+      }),
+    );
+  list.push(
+    check({
+      id: 'lean',
+      of: 'lean',
+      name: 'Carrier stays true',
+      figure: m.lean,
+      limit: 2e-3,
+      sense: 'max',
+      quantity: 'angle',
+      severity: 'warn',
+      why: 'The carrier twists and leans the planets’ pins, so that teeth carry at one end.',
+      mend: {
+        path: 'pin',
+        value: steppedUp(p.pin * (m.lean / 2e-3) ** 0.25 * 1.02, 5e-4),
+        label: `Pin ${(steppedUp(p.pin * (m.lean / 2e-3) ** 0.25 * 1.02, 5e-4) * 1e3).toFixed(1)} mm`,
+      },
+      advice: 'Take thicker pins or more planets, or join the plates by webs.',
+    }),
+  );
   if (m.bearing) {
-    list.push(check({ id: 'bearing-bore', name: 'Bearing fits the pin', figure: Math.abs(m.bearing.bore - p.pin), limit: 1e-5, sense: 'max', quantity: 'length', near: 0, why: `${m.bearing.name} has a bore of ${(m.bearing.bore * 1e3).toFixed(1)} mm.`, mend: { path: 'pin', value: m.bearing.bore, label: `Pin ${(m.bearing.bore * 1e3).toFixed(1)} mm` } }));
-    list.push(check({ id: 'bearing-width', name: 'Bearing lies inside the planet', figure: m.bearing.width, limit: p.width + 1e-3, sense: 'max', quantity: 'length', near: 0, severity: 'warn', why: 'Beyond it the bearing runs into the plates.', mend: { path: 'width', value: steppedUp(m.bearing.width, 5e-4), label: `Face width ${(steppedUp(m.bearing.width, 5e-4) * 1e3).toFixed(1)} mm` } }));
+    list.push(
+      check({
+        id: 'bearing-bore',
+        name: 'Bearing fits the pin',
+        figure: Math.abs(m.bearing.bore - p.pin),
+        limit: 1e-5,
+        sense: 'max',
+        quantity: 'length',
+        near: 0,
+        why: `${m.bearing.name} has a bore of ${(m.bearing.bore * 1e3).toFixed(1)} mm.`,
+        mend: { path: 'pin', value: m.bearing.bore, label: `Pin ${(m.bearing.bore * 1e3).toFixed(1)} mm` },
+      }),
+    );
+    list.push(
+      check({
+        id: 'bearing-width',
+        name: 'Bearing lies inside the planet',
+        figure: m.bearing.width,
+        limit: p.width + 1e-3,
+        sense: 'max',
+        quantity: 'length',
+        near: 0,
+        severity: 'warn',
+        why: 'Beyond it the bearing runs into the plates.',
+        mend: {
+          path: 'width',
+          value: steppedUp(m.bearing.width, 5e-4),
+          label: `Face width ${(steppedUp(m.bearing.width, 5e-4) * 1e3).toFixed(1)} mm`,
+        },
+      }),
+    );
   }
-  list.push(check({ id: 'bind', of: 'bind', name: 'Planets do not bind', figure: m.bind, limit: 0, sense: 'min', quantity: 'smallAngle', severity: 'warn', near: 0, why: 'Teeth come out thicker or thinner and pins a little off their places; the allowance must be more than that.', mend: () => {
-    const more = steppedUp(p.allowanceP + (-m.bind * g.sunMesh.pair.rw1 * Math.abs(m.setRatio)) / 2 + 1e-5, 1e-5);
-    return more <= 2e-3 ? { path: 'allowanceP', value: more, label: `Planets ${(more * 1e3).toFixed(2)} mm thinner` } : undefined;
-  } }));
+  list.push(
+    check({
+      id: 'bind',
+      of: 'bind',
+      name: 'Planets do not bind',
+      figure: m.bind,
+      limit: 0,
+      sense: 'min',
+      quantity: 'smallAngle',
+      severity: 'warn',
+      near: 0,
+      why: 'Teeth come out thicker or thinner and pins a little off their places; the allowance must be more than that.',
+      mend: () => {
+        const more = steppedUp(p.allowanceP + (-m.bind * g.sunMesh.pair.rw1 * Math.abs(m.setRatio)) / 2 + 1e-5, 1e-5);
+        return more <= 2e-3
+          ? { path: 'allowanceP', value: more, label: `Planets ${(more * 1e3).toFixed(2)} mm thinner` }
+          : undefined;
+      },
+    }),
+  );
   return list;
 }

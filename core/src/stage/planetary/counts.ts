@@ -18,7 +18,9 @@ export function countRatio(c: Counts, arrangement: PlanetaryParams['arrangement'
 /** Tip gap of neighbours over the module for plain wheels. */
 const neighbourGap = (c: Counts, planets: number): number => (c.zs + c.zp) * Math.sin(Math.PI / planets) - (c.zp + 2);
 
-/** Counts near the present ones that assemble evenly, nearest first: the ratio kept as well as it can be, then the size. */
+/**
+ * Counts near the present ones that assemble evenly, nearest first: the ratio kept as well as it can be, then the size.
+ */
 export function nearestCounts(p: PlanetaryParams, howMany = 3): Counts[] {
   const ratio = Math.abs(countRatio(p, p.arrangement));
   const found: { c: Counts; far: number }[] = [];
@@ -26,10 +28,18 @@ export function nearestCounts(p: PlanetaryParams, howMany = 3): Counts[] {
     for (let zp = Math.max(5, p.zp - 6); zp <= p.zp + 6; zp++) {
       const c = { zs, zp, zr: zs + 2 * zp };
       if (!spacesEvenly(zs, c.zr, p.planets) || neighbourGap(c, p.planets) < 0.5 || zp < 7 || c.zr > 600) continue;
-      found.push({ c, far: Math.abs(Math.log(Math.abs(countRatio(c, p.arrangement)) / ratio)) * 20 + (Math.abs(zs - p.zs) + Math.abs(zp - p.zp)) / 4 });
+      found.push({
+        c,
+        far:
+          Math.abs(Math.log(Math.abs(countRatio(c, p.arrangement)) / ratio)) * 20 +
+          (Math.abs(zs - p.zs) + Math.abs(zp - p.zp)) / 4,
+      });
     }
   }
-  return found.sort((a, b) => a.far - b.far).slice(0, howMany).map((f) => f.c);
+  return found
+    .sort((a, b) => a.far - b.far)
+    .slice(0, howMany)
+    .map((f) => f.c);
 }
 
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
@@ -50,10 +60,26 @@ export function planetaryCounts(p: PlanetaryParams, want: CountWish): CountDesk 
       if (Math.abs(error) > want.tolerance) continue;
       const over = (zs + zr) % p.planets;
       const gap = neighbourGap(c, p.planets) * p.module;
-      const why = over !== 0 ? `${zs} + ${zr} does not divide by ${p.planets}` : gap < 0.5 * p.module ? 'neighbours touch' : undefined;
+      const why =
+        over !== 0
+          ? `${zs} + ${zr} does not divide by ${p.planets}`
+          : gap < 0.5 * p.module
+            ? 'neighbours touch'
+            : undefined;
       sets.push({
-        values: { zs, zp, zr }, label: `${zs} / ${zp} / ${zr}`, x: zs, y: zp, ratio: Math.sign(one) * Math.abs(one) ** p.sets, error: Math.abs(one) ** p.sets / total - 1, size: outside, gap,
-        sequence: zs % p.planets !== 0, hunting: gcd(zs, zp) === 1 && gcd(zp, zr) === 1, assembles: why === undefined, ...(why && { why }), current: zs === p.zs && zp === p.zp && zr === p.zr,
+        values: { zs, zp, zr },
+        label: `${zs} / ${zp} / ${zr}`,
+        x: zs,
+        y: zp,
+        ratio: Math.sign(one) * Math.abs(one) ** p.sets,
+        error: Math.abs(one) ** p.sets / total - 1,
+        size: outside,
+        gap,
+        sequence: zs % p.planets !== 0,
+        hunting: gcd(zs, zp) === 1 && gcd(zp, zr) === 1,
+        assembles: why === undefined,
+        ...(why && { why }),
+        current: zs === p.zs && zp === p.zp && zr === p.zr,
       });
     }
   }

@@ -14,7 +14,14 @@ import { modelPlanetary, planetaryFactors } from './model.ts';
 import { planetarySchema, roles, type PlanetaryParams } from './params.ts';
 import { planetaryAssembly, planetaryParts } from './parts.ts';
 
-const analyse = (p: PlanetaryParams, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelPlanetary(p, at, s), planetaryFactors(p), (m, make) => planetaryFigures(p, at, shelf, m, make), (m) => planetaryChecks(p, at, shelf, m));
+const analyse = (p: PlanetaryParams, at: Duty, shelf: Shelf): Result<StageReport> =>
+  reportOf(
+    shelf,
+    (s) => modelPlanetary(p, at, s),
+    planetaryFactors(p),
+    (m, make) => planetaryFigures(p, at, shelf, m, make),
+    (m) => planetaryChecks(p, at, shelf, m),
+  );
 
 function screen(p: PlanetaryParams, at: Duty, shelf: Shelf): Screening {
   const made = modelPlanetary(p, at, shelf);
@@ -39,8 +46,20 @@ export const planetary: StageKind<PlanetaryParams> = {
     const mesh = planet * p.zp;
     return {
       ratio,
-      members: (['sun', 'ring', 'carrier'] as const).map((name) => ({ name, role: name === role.input ? 'input' : name === role.output ? 'output' : 'fixed' })),
-      orders: [{ name: 'input', perTurn: Math.abs(ratio) }, { name: 'output', perTurn: 1 }, { name: 'tooth mesh', perTurn: mesh }, { name: 'planet on its pin', perTurn: planet }, { name: 'planets passing', perTurn: train ? Math.abs(trainRatio(train) === 0 ? 0 : trainSpeeds(train).carrier) * p.planets : 0 }],
+      members: (['sun', 'ring', 'carrier'] as const).map((name) => ({
+        name,
+        role: name === role.input ? 'input' : name === role.output ? 'output' : 'fixed',
+      })),
+      orders: [
+        { name: 'input', perTurn: Math.abs(ratio) },
+        { name: 'output', perTurn: 1 },
+        { name: 'tooth mesh', perTurn: mesh },
+        { name: 'planet on its pin', perTurn: planet },
+        {
+          name: 'planets passing',
+          perTurn: train ? Math.abs(trainRatio(train) === 0 ? 0 : trainSpeeds(train).carrier) * p.planets : 0,
+        },
+      ],
     };
   },
   factors: planetaryFactors,

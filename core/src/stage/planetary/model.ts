@@ -1,4 +1,25 @@
-import { boreReach, carrier, central, expectedRange, loadMesh, materialFactors, meshModes, modeLimits, meshPlaySpread, toothMaterial, trainRatio, trainShares, trainSpeeds, trainTorques, warming, type Central, type MeshLoad, type Mode, type ToothMaterial, type Train } from '../../gear/index.ts';
+import {
+  boreReach,
+  carrier,
+  central,
+  expectedRange,
+  loadMesh,
+  materialFactors,
+  meshModes,
+  modeLimits,
+  meshPlaySpread,
+  toothMaterial,
+  trainRatio,
+  trainShares,
+  trainSpeeds,
+  trainTorques,
+  warming,
+  type Central,
+  type MeshLoad,
+  type Mode,
+  type ToothMaterial,
+  type Train,
+} from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Bearing } from '../../joint/joint.ts';
@@ -45,9 +66,13 @@ const PIN_YIELD = 450e6;
 const PIN_MODULUS = 210e9;
 const STEEL = 7850;
 
-export const findBearing = (p: PlanetaryParams, shelf: Shelf): Bearing | undefined => shelf.bearings.find((b) => b.id === p.bearing);
+export const findBearing = (p: PlanetaryParams, shelf: Shelf): Bearing | undefined =>
+  shelf.bearings.find((b) => b.id === p.bearing);
 
-export function planetaryMaterials(p: PlanetaryParams, shelf: Shelf): Result<[ToothMaterial, ToothMaterial, ToothMaterial]> {
+export function planetaryMaterials(
+  p: PlanetaryParams,
+  shelf: Shelf,
+): Result<[ToothMaterial, ToothMaterial, ToothMaterial]> {
   const s = toothMaterial(p.materialS, shelf, 'materialS');
   if (!s.ok) return s;
   const pl = toothMaterial(p.materialP, shelf, 'materialP');
@@ -58,11 +83,36 @@ export function planetaryMaterials(p: PlanetaryParams, shelf: Shelf): Result<[To
 
 /** Factors a stage reads. */
 export function planetaryFactors(p: PlanetaryParams): readonly string[] {
-  return ['gear.frictionPlastic', 'gear.frictionMetal', ...materialFactors([]).filter((f) => !f.startsWith('gear.friction')), 'gear.hot', 'gear.cycles', 'gear.fatigue', 'gear.plasticFlank', 'gear.heatRoot', 'gear.heatFlank', 'ambient', 'gear.metalRoot', 'gear.metalFlank', 'gear.metalStatic', 'gear.layer', 'gear.infill',
-    'gear.churn', p.planets === 3 && p.floating !== 'none' ? 'planet.share' : 'planet.rigid', 'planet.place', p.pins === 'plain' ? 'pin.friction' : 'pin.roll', ...(p.pins === 'plain' ? ['pin.pv', 'pin.pressure'] : []), 'gear.solid', 'price.milled'];
+  return [
+    'gear.frictionPlastic',
+    'gear.frictionMetal',
+    ...materialFactors([]).filter((f) => !f.startsWith('gear.friction')),
+    'gear.hot',
+    'gear.cycles',
+    'gear.fatigue',
+    'gear.plasticFlank',
+    'gear.heatRoot',
+    'gear.heatFlank',
+    'ambient',
+    'gear.metalRoot',
+    'gear.metalFlank',
+    'gear.metalStatic',
+    'gear.layer',
+    'gear.infill',
+    'gear.churn',
+    p.planets === 3 && p.floating !== 'none' ? 'planet.share' : 'planet.rigid',
+    'planet.place',
+    p.pins === 'plain' ? 'pin.friction' : 'pin.roll',
+    ...(p.pins === 'plain' ? ['pin.pv', 'pin.pressure'] : []),
+    'gear.solid',
+    'price.milled',
+  ];
 }
 
-/** Worst planet over an even one: three with a floating member share almost evenly; without one, and with more planets, less so. */
+/**
+ * Worst planet over an even one: three with a floating member share almost evenly; without one, and with more planets,
+ * less so.
+ */
 function loadShare(p: PlanetaryParams, shelf: Shelf): number {
   const floats = p.floating !== 'none';
   if (p.planets <= 2) return 1;
@@ -75,12 +125,14 @@ function loadShare(p: PlanetaryParams, shelf: Shelf): number {
 const inSeries = (...k: number[]): number => 1 / k.reduce((s, x) => s + 1 / x, 0);
 
 /** A wheel's price: printed by its mass, milled by its mass and teeth. */
-const priceOf = (m: ToothMaterial, mass: number, teeth: number, shelf: Shelf): number => mass * m.material.price + (m.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
+const priceOf = (m: ToothMaterial, mass: number, teeth: number, shelf: Shelf): number =>
+  mass * m.material.price + (m.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
 
 /**
  * Computes a planetary stage at a duty on its output.
  *
- * Source: Willis for speeds; torques and efficiency by mesh powers in the carrier's frame (`epicyclic.ts`); teeth by ISO 6336 and VDI 2736 (`mesh.ts`).
+ * Source: Willis for speeds; torques and efficiency by mesh powers in the carrier's frame (`epicyclic.ts`); teeth by
+ * ISO 6336 and VDI 2736 (`mesh.ts`).
  */
 export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Result<PlanetaryModel> {
   const made = planetaryGeometry(p);
@@ -90,26 +142,72 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   if (!mats.ok) return mats;
   const [ms, mp, mr] = mats.value;
   const bearing = p.pins === 'plain' ? undefined : findBearing(p, shelf);
-  if (p.pins !== 'plain' && !bearing) return refuse(`There is no bearing “${p.bearing}” in the shop.`, 'The planets run on it.', `Choose one of ${shelf.bearings.slice(0, 6).map((b) => b.id).join(', ')} and others.`, 'bearing');
+  if (p.pins !== 'plain' && !bearing)
+    return refuse(
+      `There is no bearing “${p.bearing}” in the shop.`,
+      'The planets run on it.',
+      `Choose one of ${shelf.bearings
+        .slice(0, 6)
+        .map((b) => b.id)
+        .join(', ')} and others.`,
+      'bearing',
+    );
   if (bearing && isNeedle(bearing) !== (p.pins === 'needle')) {
-    const other = shelf.bearings.find((b) => isNeedle(b) === (p.pins === 'needle') && Math.abs(b.bore - p.pin) < 1e-6) ?? shelf.bearings.find((b) => isNeedle(b) === (p.pins === 'needle'));
-    const problem: StageProblem = { what: `${bearing.name} is ${isNeedle(bearing) ? 'a needle' : 'a ball'} bearing.`, why: `The planets were to run on ${p.pins === 'needle' ? 'needles' : 'balls'}.`, mend: 'Choose a bearing of that sort, or the other sort of planet bearing.', place: 'bearing', ...(other && { fix: { path: 'bearing', value: other.id, also: { pin: other.bore }, label: `${other.name}, pin ${(other.bore * 1e3).toFixed(0)} mm` } }) };
+    const other =
+      shelf.bearings.find((b) => isNeedle(b) === (p.pins === 'needle') && Math.abs(b.bore - p.pin) < 1e-6) ??
+      shelf.bearings.find((b) => isNeedle(b) === (p.pins === 'needle'));
+    const problem: StageProblem = {
+      what: `${bearing.name} is ${isNeedle(bearing) ? 'a needle' : 'a ball'} bearing.`,
+      why: `The planets were to run on ${p.pins === 'needle' ? 'needles' : 'balls'}.`,
+      mend: 'Choose a bearing of that sort, or the other sort of planet bearing.',
+      place: 'bearing',
+      ...(other && {
+        fix: {
+          path: 'bearing',
+          value: other.id,
+          also: { pin: other.bore },
+          label: `${other.name}, pin ${(other.bore * 1e3).toFixed(0)} mm`,
+        },
+      }),
+    };
     return { ok: false, problem };
   }
   const role = roles(p);
-  if (p.sets > 1 && p.arrangement !== 'sun-carrier') return refuse('Only sets driven at the sun can be stacked.', 'Each set’s carrier is the next one’s sun, inside one ring tube.', 'Let the sun drive and the carrier be driven, or take one set.', 'sets');
+  if (p.sets > 1 && p.arrangement !== 'sun-carrier')
+    return refuse(
+      'Only sets driven at the sun can be stacked.',
+      'Each set’s carrier is the next one’s sun, inside one ring tube.',
+      'Let the sun drive and the carrier be driven, or take one set.',
+      'sets',
+    );
   const seat = bearing ? bearing.outside : p.pin;
   const planetRoot = g.sunMesh.sides[1].root;
-  if (seat / 2 >= planetRoot - 0.3e-3) return refuse(`${bearing ? 'The bearing' : 'The pin'} does not fit the planet.`, `Its roots reach down to ⌀ ${(planetRoot * 2e3).toFixed(2)} mm and need a wall.`, bearing ? 'Take a smaller bearing, or larger planets.' : 'Take a thinner pin, or larger planets.', bearing ? 'bearing' : 'pin');
+  if (seat / 2 >= planetRoot - 0.3e-3)
+    return refuse(
+      `${bearing ? 'The bearing' : 'The pin'} does not fit the planet.`,
+      `Its roots reach down to ⌀ ${(planetRoot * 2e3).toFixed(2)} mm and need a wall.`,
+      bearing ? 'Take a smaller bearing, or larger planets.' : 'Take a thinner pin, or larger planets.',
+      bearing ? 'bearing' : 'pin',
+    );
   const hub = { bore: p.boreS, shape: p.shapeS, bolts: 0, boltCircle: 0, boltHole: p.boltHole, nuts: false };
   const sunWall = g.sunMesh.sides[0].root - boreReach(hub);
-  if (p.boreS > 0 && sunWall <= 0) return refuse('The bore cuts into the sun’s teeth.', `Its roots reach down to ⌀ ${(g.sunMesh.sides[0].root * 2e3).toFixed(2)} mm${p.shapeS === 'keyway' ? ', and the keyway goes deeper than the bore' : ''}.`, 'Take a smaller bore, or more teeth on the sun.', 'boreS');
+  if (p.boreS > 0 && sunWall <= 0)
+    return refuse(
+      'The bore cuts into the sun’s teeth.',
+      `Its roots reach down to ⌀ ${(g.sunMesh.sides[0].root * 2e3).toFixed(2)} mm${p.shapeS === 'keyway' ? ', and the keyway goes deeper than the bore' : ''}.`,
+      'Take a smaller bore, or more teeth on the sun.',
+      'boreS',
+    );
 
   const n = p.planets;
   const share = loadShare(p, shelf);
   const sunWork = g.sunMesh.pair.rw1;
   const ringWork = g.ringMesh.pair.rw2;
-  const speeds0 = (etaS: number, etaR: number): Record<Member, Central> => ({ sun: central(p.zs, p.zp, false, etaS), ring: central(p.zr, p.zp, true, etaR), carrier });
+  const speeds0 = (etaS: number, etaR: number): Record<Member, Central> => ({
+    sun: central(p.zs, p.zp, false, etaS),
+    ring: central(p.zr, p.zp, true, etaR),
+    carrier,
+  });
   const trainOf = (etaS: number, etaR: number): Train => {
     const c = speeds0(etaS, etaR);
     return { input: c[role.input], output: c[role.output], held: c[role.held] };
@@ -119,12 +217,31 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   const planetSpeed = Math.abs(trainSpeeds(lossless).planet) * at.speed;
   // Forces from the torques without loss; a few percent of loss is within the load factor.
   const t = trainTorques(lossless, 'input');
-  const torqueOn = (m: Member): number => Math.abs((m === role.input ? t.input : m === role.output ? t.output : t.held) / t.output);
+  const torqueOn = (m: Member): number =>
+    Math.abs((m === role.input ? t.input : m === role.output ? t.output : t.held) / t.output);
   const toothForce = (m: Member, radius: number) => (torqueOn(m) * share) / (n * radius);
   const [sunPer, ringPer] = [toothForce('sun', sunWork), toothForce('ring', ringWork)];
   const pitchSpeed = planetSpeed * g.sunMesh.pair.rw2;
-  const sunLoad = loadMesh(g.sunMesh, ms, mp, sunPer * at.torque, sunPer * at.torqueRms, pitchSpeed, shelf, warming(at));
-  const ringLoad = loadMesh(g.ringMesh, mp, mr, ringPer * at.torque, ringPer * at.torqueRms, planetSpeed * g.ringMesh.pair.rw1, shelf, warming(at));
+  const sunLoad = loadMesh(
+    g.sunMesh,
+    ms,
+    mp,
+    sunPer * at.torque,
+    sunPer * at.torqueRms,
+    pitchSpeed,
+    shelf,
+    warming(at),
+  );
+  const ringLoad = loadMesh(
+    g.ringMesh,
+    mp,
+    mr,
+    ringPer * at.torque,
+    ringPer * at.torqueRms,
+    planetSpeed * g.ringMesh.pair.rw1,
+    shelf,
+    warming(at),
+  );
   const etaSun = p.meshBy === 'given' ? p.etaS : sunLoad.efficiency;
   const etaRing = p.meshBy === 'given' ? p.etaR : ringLoad.efficiency;
   const train = trainOf(etaSun, etaRing);
@@ -132,8 +249,10 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   const backward = trainTorques(train, 'output').efficiency;
   const pinPer = (torqueOn('carrier') * share) / (n * g.centre);
   // Pins: friction of all planets over the power that comes in.
-  const pinFriction = p.pins === 'plain' ? factor(shelf, 'pin.friction') * (p.pin / 2) : factor(shelf, 'pin.roll') * (bearing!.bore / 2);
-  const pinLoss = p.meshBy === 'given' ? 0 : ((n * pinPer) / share) * pinFriction * Math.abs(trainSpeeds(lossless).planet);
+  const pinFriction =
+    p.pins === 'plain' ? factor(shelf, 'pin.friction') * (p.pin / 2) : factor(shelf, 'pin.roll') * (bearing!.bore / 2);
+  const pinLoss =
+    p.meshBy === 'given' ? 0 : ((n * pinPer) / share) * pinFriction * Math.abs(trainSpeeds(lossless).planet);
   const eta1 = forward * Math.max(0, 1 - pinLoss);
   const back1 = backward > 0 ? backward * Math.max(0, 1 - pinLoss) : backward;
 
@@ -157,32 +276,46 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   // Several planets leave play only where all their free ranges overlap: less, by the range of their places.
   const likely = Math.max(0, playOne + (both * tilt) / 2 - overlap);
   const bind = playOne - Math.hypot(aS, aR) * thick - 2 * overlap;
-  const play1: [number, number, number] = [likely, Math.max(0, bind), playOne + Math.hypot(aS, aR) * thick + both * tilt];
+  const play1: [number, number, number] = [
+    likely,
+    Math.max(0, bind),
+    playOne + Math.hypot(aS, aR) * thick + both * tilt,
+  ];
 
   const kSun = (n * sunLoad.stiffness) / aS ** 2;
   const kRing = (n * ringLoad.stiffness) / aR ** 2;
   // A pin between two plates: fixed both ends, loaded along its length.
   const pinK = (384 * PIN_MODULUS * ((Math.PI * p.pin ** 4) / 64)) / span ** 3;
   const kPins = torqueOn('carrier') > 0 ? (n * pinK * g.centre ** 2) / torqueOn('carrier') ** 2 : Infinity;
-  // Two plates joined by the pins alone: half the carrier's torque comes across from the far plate, which turns against the near one, and the planets' middles by half as much.
+  // Two plates joined by the pins alone: half the carrier's torque comes across from the far plate, which turns against
+  // the near one, and the planets' middles by half as much.
   const plates = (n * 12 * PIN_MODULUS * ((Math.PI * p.pin ** 4) / 64) * g.centre ** 2) / (p.width + p.plate) ** 3;
   const kCarrier = torqueOn('carrier') > 0 ? (4 * plates) / torqueOn('carrier') ** 2 : Infinity;
   const lean = (((torqueOn('carrier') * at.torque) / 2 / plates) * g.centre) / (p.width + p.plate);
   const k1 = inSeries(kSun, kRing, kPins, kCarrier);
 
   const solid = factor(shelf, 'gear.solid');
-  const disc = (r: number, hole: number, w: number, density: number) => Math.PI * Math.max(0, r * r - hole * hole) * w * density * solid;
+  const disc = (r: number, hole: number, w: number, density: number) =>
+    Math.PI * Math.max(0, r * r - hole * hole) * w * density * solid;
   const sunMass = disc(g.sunMesh.pair.s1.r, p.boreS / 2, p.width, ms.material.density);
   const planetMass = disc(g.sunMesh.pair.s2.r, seat / 2, p.width, mp.material.density) + (bearing?.mass ?? 0);
-  const ringMass = disc(g.outside / 2, (g.ringMesh.pair.s2.ra + g.ringMesh.sides[1].root) / 2, p.width, mr.material.density);
+  const ringMass = disc(
+    g.outside / 2,
+    (g.ringMesh.pair.s2.ra + g.ringMesh.sides[1].root) / 2,
+    p.width,
+    mr.material.density,
+  );
   const plateRadius = g.centre + p.pin;
-  const carrierMass = disc(plateRadius, 0, 2 * p.plate, mr.material.density) + (n * Math.PI * p.pin ** 2 * span * STEEL) / 4;
+  const carrierMass =
+    disc(plateRadius, 0, 2 * p.plate, mr.material.density) + (n * Math.PI * p.pin ** 2 * span * STEEL) / 4;
   // Widths of the sets fall off towards the input; all weigh in proportion.
   const widths = Array.from({ length: p.sets }, (_, k) => p.step ** (p.sets - 1 - k));
   const all = widths.reduce((a, b) => a + b, 0);
   const mass = (sunMass + n * planetMass + ringMass + carrierMass) * all;
   const ratio = setRatio ** p.sets;
-  const inertiaPlanets = n * (planetMass * g.centre ** 2 + (planetMass * g.sunMesh.pair.s2.r ** 2) / 2) + (carrierMass * plateRadius ** 2) / 2;
+  const inertiaPlanets =
+    n * (planetMass * g.centre ** 2 + (planetMass * g.sunMesh.pair.s2.r ** 2) / 2) +
+    (carrierMass * plateRadius ** 2) / 2;
   const ringInertia = ringMass * (g.outside / 2) ** 2;
   const sunInertia = (sunMass * g.sunMesh.pair.s1.r ** 2) / 2;
   const inertiaOf: Record<Member, number> = { sun: sunInertia, carrier: inertiaPlanets, ring: ringInertia };
@@ -194,20 +327,46 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
   }
   inputSide += inertiaOf[role.input] / scale;
 
-  const pinLimit = p.pins === 'plain' ? Math.min(PIN_YIELD / pinStressPer, factor(shelf, 'pin.pressure') / pressurePer) : Math.min(PIN_YIELD / pinStressPer, bearing!.static / pinPer);
+  const pinLimit =
+    p.pins === 'plain'
+      ? Math.min(PIN_YIELD / pinStressPer, factor(shelf, 'pin.pressure') / pressurePer)
+      : Math.min(PIN_YIELD / pinStressPer, bearing!.static / pinPer);
   const modes: Mode[] = [
     ...meshModes('sun', 'sun and planets', g.sunMesh, sunLoad, 1 / sunPer, ['sun', 'planets, at the sun']),
     ...meshModes('ring', 'planets and ring', g.ringMesh, ringLoad, 1 / ringPer, ['planets, at the ring', 'ring']),
-    { id: 'pin', mode: p.pins === 'plain' ? 'planet pins bend or bores crush' : 'planet bearings dent or pins bend', torque: pinLimit, ever: false, why: `Each pin carries twice a mesh’s force: ${p.pins === 'plain' ? 'bending of a pin held at both ends, and pressure in the bore' : 'bending, and the bearing’s static rating C0'}.`, grows: 'none' },
+    {
+      id: 'pin',
+      mode: p.pins === 'plain' ? 'planet pins bend or bores crush' : 'planet bearings dent or pins bend',
+      torque: pinLimit,
+      ever: false,
+      why:
+        'Each pin carries twice a mesh’s force: ' +
+        `${p.pins === 'plain' ? 'bending of a pin held at both ends, and pressure in the bore' : 'bending, and the bearing’s static rating C0'}.`,
+      grows: 'none',
+    },
   ];
-  if (p.pins === 'plain' && surface > 0) modes.push({ id: 'pv', mode: 'planet bores overheat (p·v)', torque: factor(shelf, 'pin.pv') / (pressurePer * surface), ever: true, why: 'Plain bores: pressure times rubbing speed decides how warm they run.', grows: 'width' });
+  if (p.pins === 'plain' && surface > 0)
+    modes.push({
+      id: 'pv',
+      mode: 'planet bores overheat (p·v)',
+      torque: factor(shelf, 'pin.pv') / (pressurePer * surface),
+      ever: true,
+      why: 'Plain bores: pressure times rubbing speed decides how warm they run.',
+      grows: 'width',
+    });
   // Earlier sets carry less torque on narrower wheels: the last one is not always the weak one.
   const weakest = Math.max(...widths.map((w, k) => 1 / (w * setRatio ** (p.sets - 1 - k))), 1);
   const limits = modeLimits(modes, at.torque, at.torqueRms).map((l) => ({ mode: l.mode, torque: l.torque / weakest }));
   const theta = Math.PI / n;
   const wall = p.rim;
-  const wallStress = (((ringLoad.radial * (g.outside / 2 - wall / 2)) / 2) * (1 / theta - 1 / Math.tan(theta)) * 6) / (p.width * wall * wall);
-  const life = bearing && at.equivalent && at.meanSpeed ? ((bearing.dynamic / (pinPer * at.equivalent)) ** (isNeedle(bearing) ? 10 / 3 : 3) * 1e6 * 2 * Math.PI) / (Math.abs(trainSpeeds(lossless).planet) * at.meanSpeed) : Infinity;
+  const wallStress =
+    (((ringLoad.radial * (g.outside / 2 - wall / 2)) / 2) * (1 / theta - 1 / Math.tan(theta)) * 6) /
+    (p.width * wall * wall);
+  const life =
+    bearing && at.equivalent && at.meanSpeed
+      ? ((bearing.dynamic / (pinPer * at.equivalent)) ** (isNeedle(bearing) ? 10 / 3 : 3) * 1e6 * 2 * Math.PI) /
+        (Math.abs(trainSpeeds(lossless).planet) * at.meanSpeed)
+      : Infinity;
 
   let play: [number, number, number] = [0, 0, 0];
   let compliance = 0;
@@ -217,17 +376,63 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
     compliance += 1 / (k1 * widths[k]! * down * down);
   }
   const stiffness = 1 / compliance;
-  const money = all * (priceOf(ms, sunMass, p.zs, shelf) + n * (priceOf(mp, planetMass, p.zp, shelf) + (bearing?.price ?? 0.2)) + priceOf(mr, ringMass, p.zr, shelf) + carrierMass * mr.material.price);
+  const money =
+    all *
+    (priceOf(ms, sunMass, p.zs, shelf) +
+      n * (priceOf(mp, planetMass, p.zp, shelf) + (bearing?.price ?? 0.2)) +
+      priceOf(mr, ringMass, p.zr, shelf) +
+      carrierMass * mr.material.price);
   // Pitch-line speed that grease and plastics stand, carried to the input.
-  const topSpeed = ([ms, mp, mr].some((m) => m.plastic) ? 5 : 15) / ((Math.abs(trainSpeeds(lossless).planet) * g.sunMesh.pair.rw2) / Math.abs(ratio));
+  const topSpeed =
+    ([ms, mp, mr].some((m) => m.plastic) ? 5 : 15) /
+    ((Math.abs(trainSpeeds(lossless).planet) * g.sunMesh.pair.rw2) / Math.abs(ratio));
   const numbers: StageNumbers = {
-    ratio, etaForward: eta1 ** p.sets, etaBackward: back1 > 0 ? back1 ** p.sets : back1, drag: factor(shelf, 'gear.churn'),
-    play, stiffness, bendTorque: Infinity, stiffnessBeyond: stiffness, inertiaIn: inputSide, inertiaOut: inertiaOf[role.output], limits, mass, money,
-    outside: g.outside, length: p.width * all + 2 * p.plate * p.sets + 1e-3 * p.sets, maxSpeed: topSpeed, bore: 0, beside: false, life,
+    ratio,
+    etaForward: eta1 ** p.sets,
+    etaBackward: back1 > 0 ? back1 ** p.sets : back1,
+    drag: factor(shelf, 'gear.churn'),
+    play,
+    stiffness,
+    bendTorque: Infinity,
+    stiffnessBeyond: stiffness,
+    inertiaIn: inputSide,
+    inertiaOut: inertiaOf[role.output],
+    limits,
+    mass,
+    money,
+    outside: g.outside,
+    length: p.width * all + 2 * p.plate * p.sets + 1e-3 * p.sets,
+    maxSpeed: topSpeed,
+    bore: 0,
+    beside: false,
+    life,
   };
   return ok({
-    geometry: g, materials: [ms, mp, mr], bearing, train, setRatio, share, etaSun, etaRing, trainForward: forward, trainBackward: backward, pinLoss, sunLoad, ringLoad, pinForce, pinSpeed: planetSpeed, pinStress: pinStressPer * at.torque, lean, pressureSpeed, playOne, bind, wallStress, sunWall, modes,
-    masses: [sunMass, planetMass, ringMass, carrierMass], numbers,
+    geometry: g,
+    materials: [ms, mp, mr],
+    bearing,
+    train,
+    setRatio,
+    share,
+    etaSun,
+    etaRing,
+    trainForward: forward,
+    trainBackward: backward,
+    pinLoss,
+    sunLoad,
+    ringLoad,
+    pinForce,
+    pinSpeed: planetSpeed,
+    pinStress: pinStressPer * at.torque,
+    lean,
+    pressureSpeed,
+    playOne,
+    bind,
+    wallStress,
+    sunWall,
+    modes,
+    masses: [sunMass, planetMass, ringMass, carrierMass],
+    numbers,
   });
 }
 

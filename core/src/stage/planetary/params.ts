@@ -6,15 +6,27 @@ const ARRANGEMENTS = ['sun-carrier', 'sun-ring', 'ring-carrier', 'ring-sun', 'ca
 
 /** Parameters of a planetary stage, SI units. */
 export const planetarySchema = v.looseObject({
-  arrangement: v.pipe(v.picklist(ARRANGEMENTS), v.description('Which member drives and which is driven; the third is held')),
+  arrangement: v.pipe(
+    v.picklist(ARRANGEMENTS),
+    v.description('Which member drives and which is driven; the third is held'),
+  ),
   zs: teeth('sun'),
   zp: teeth('planet'),
   zr: teeth('ring', 600),
   planets: v.pipe(wholeNumber(2, 12), v.description('Number of planets')),
-  spacing: v.pipe(v.picklist(['even', 'stepped']), v.description('Planets evenly spaced, or at the nearest places that assemble')),
+  spacing: v.pipe(
+    v.picklist(['even', 'stepped']),
+    v.description('Planets evenly spaced, or at the nearest places that assemble'),
+  ),
   sets: v.pipe(wholeNumber(1, 4), v.description('Equal sets one after the other, each carrier the next sun')),
-  step: v.pipe(quantity('efficiency', 0.2, 1), v.description('Width of a set over that of the next one, towards the output')),
-  floating: v.pipe(v.picklist(['none', 'sun', 'ring', 'carrier']), v.description('Member that is left free to centre itself')),
+  step: v.pipe(
+    quantity('efficiency', 0.2, 1),
+    v.description('Width of a set over that of the next one, towards the output'),
+  ),
+  floating: v.pipe(
+    v.picklist(['none', 'sun', 'ring', 'carrier']),
+    v.description('Member that is left free to centre itself'),
+  ),
   ...toothingEntries,
   xs: shift('sun'),
   xp: shift('planet'),
@@ -27,7 +39,10 @@ export const planetarySchema = v.looseObject({
   materialS: materialId('sun'),
   materialP: materialId('planets'),
   materialR: materialId('ring'),
-  pins: v.pipe(v.picklist(['plain', 'ball', 'needle']), v.description('Planets run on the pin, or on a ball or needle bearing each')),
+  pins: v.pipe(
+    v.picklist(['plain', 'ball', 'needle']),
+    v.description('Planets run on the pin, or on a ball or needle bearing each'),
+  ),
   pin: size('Pin diameter', 5e-4, 0.1),
   bearing: v.pipe(v.string(), v.description('Bearing of a planet, by designation')),
   rim: size('Wall of the ring outside its roots', 5e-4, 0.2),

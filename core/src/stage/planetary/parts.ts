@@ -1,4 +1,16 @@
-import { gearOutline, gearPrisms, hubCurves, hubHoles, nutFor, PLAIN_HUB, spanOver, spanTeeth, type Gear, type Hub } from '../../gear/index.ts';
+import {
+  gearOutline,
+  gearPrisms,
+  hubCurves,
+  hubHoles,
+  nutFor,
+  PLAIN_HUB,
+  spanTeeth,
+  spanWords,
+  toothWords,
+  type Gear,
+  type Hub,
+} from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
 import { cut, prism, type Prism } from '../../shape/solid.ts';
@@ -14,7 +26,8 @@ const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
 const GAP = 5e-4;
 
 /** What is said of a wheel on its sheet. */
-const wheelNote = (p: PlanetaryParams, g: Gear, width: number): string => `m ${mm(g.module)}, ${g.teeth} teeth, x ${g.shift.toFixed(3)}${g.helix === 0 ? '' : `, helix ${((Math.abs(g.helix) * 180) / Math.PI).toFixed(1)}° ${p.double === 'yes' ? 'double' : g.helix > 0 ? 'right' : 'left'}`}, ${mm(width)} wide, span over ${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;
+const wheelNote = (p: PlanetaryParams, g: Gear, width: number): string =>
+  `${toothWords(g, p.double === 'yes')}, ${mm(width)} wide, ${spanWords(g, spanTeeth(g))}`;
 
 /** Sun, planets, ring, carrier plates, pins and bearings. */
 export function planetaryParts(p: PlanetaryParams, shelf: Shelf): Result<readonly Part[]> {
@@ -22,14 +35,25 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf): Result<readonl
   if (!made.ok) return made;
   const m = made.value;
   const g = m.geometry;
-  const [ms, mp, mr] = m.materials.map((x) => x.material) as [typeof m.materials[0]['material'], typeof m.materials[0]['material'], typeof m.materials[0]['material']];
+  const [ms, mp, mr] = m.materials.map((x) => x.material) as [
+    (typeof m.materials)[0]['material'],
+    (typeof m.materials)[0]['material'],
+    (typeof m.materials)[0]['material'],
+  ];
   const parts: Part[] = [];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
-  const work = (x: { made: string }, teeth: number) => (x.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
+  const work = (x: { made: string }, teeth: number) =>
+    x.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled');
   const sunHub: Hub = { ...PLAIN_HUB, bore: p.boreS, shape: p.shapeS };
   const seat = m.bearing ? m.bearing.outside : p.pin;
   const planetHub: Hub = { ...PLAIN_HUB, bore: seat };
-  const ringHub: Hub = { ...PLAIN_HUB, bolts: p.boltsR, boltCircle: g.outside - p.rim, boltHole: p.boltHole, nuts: p.nuts === 'yes' };
+  const ringHub: Hub = {
+    ...PLAIN_HUB,
+    bolts: p.boltsR,
+    boltCircle: g.outside - p.rim,
+    boltHole: p.boltHole,
+    nuts: p.nuts === 'yes',
+  };
   const outline = (w: Gear, i: 0 | 1, mesh: typeof g.sunMesh) => gearOutline(w, undefined, mesh.sides[i]);
   const double = p.double === 'yes';
   const pose = planetaryPose(p, g, 0);
@@ -38,31 +62,140 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf): Result<readonl
   const floors = widths.map((_, k) => widths.slice(0, k).reduce((a, b) => a + b, 0) + k * (2 * p.plate + 2 * GAP));
   const step = 1.2 * p.width;
   const away = (k: number, layer: number) => (4 * k + layer) * step;
-  const stand = (x: number, y: number, z: number, turn: number, lift: number) => ({ at: [x, y, z] as const, turn, apart: [0, 0, lift] as const });
+  const stand = (x: number, y: number, z: number, turn: number, lift: number) => ({
+    at: [x, y, z] as const,
+    turn,
+    apart: [0, 0, lift] as const,
+  });
   for (let k = 0; k < p.sets; k++) {
     const width = widths[k]!;
     const set = p.sets > 1 ? `-${k + 1}` : '';
     const part = width / p.width;
     const named = p.sets > 1 ? `, set ${k + 1}` : '';
-    parts.push({ id: `sun${set}`, name: `Sun${named}`, quantity: 1, made: how(ms), material: ms.name, mass: m.masses[0] * part, money: m.masses[0] * part * ms.price + work(ms, p.zs), note: `${wheelNote(p, g.sun, width)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`, curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)], places: [stand(0, 0, floors[k]!, pose.sun, away(k, 1))], solid: () => ({ prisms: gearPrisms(g.sun, width, double, hubHoles(sunHub)) }) });
-    parts.push({ id: `planet${set}`, name: `Planet${named}`, quantity: p.planets, made: how(mp), material: mp.name, mass: m.masses[1] * part, money: m.masses[1] * part * mp.price + work(mp, p.zp), note: `${wheelNote(p, g.planet, width)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`, curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)], places: pose.planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))), solid: () => ({ prisms: gearPrisms(g.planet, width, double, hubHoles(planetHub)) }) });
+    parts.push({
+      id: `sun${set}`,
+      name: `Sun${named}`,
+      quantity: 1,
+      made: how(ms),
+      material: ms.name,
+      mass: m.masses[0] * part,
+      money: m.masses[0] * part * ms.price + work(ms, p.zs),
+      note: `${wheelNote(p, g.sun, width)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`,
+      curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)],
+      places: [stand(0, 0, floors[k]!, pose.sun, away(k, 1))],
+      solid: () => ({ prisms: gearPrisms(g.sun, width, double, hubHoles(sunHub)) }),
+    });
+    parts.push({
+      id: `planet${set}`,
+      name: `Planet${named}`,
+      quantity: p.planets,
+      made: how(mp),
+      material: mp.name,
+      mass: m.masses[1] * part,
+      money: m.masses[1] * part * mp.price + work(mp, p.zp),
+      note: `${wheelNote(p, g.planet, width)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`,
+      curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)],
+      places: pose.planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))),
+      solid: () => ({ prisms: gearPrisms(g.planet, width, double, hubHoles(planetHub)) }),
+    });
   }
   const rim = circle(0, 0, g.outside / 2);
   const nut = nutFor(p.boltHole);
   const tube = floors[p.sets - 1]! + widths[p.sets - 1]!;
-  parts.push({ id: 'ring', name: p.sets > 1 ? 'Ring tube' : 'Ring', quantity: 1, made: how(mr), material: mr.name, mass: (m.masses[2] * tube) / p.width, money: ((m.masses[2] * tube) / p.width) * mr.price + work(mr, p.zr), note: `${wheelNote(p, g.ring, tube)}, outside ⌀ ${mm(g.outside)}${p.nuts === 'yes' && p.boltsR > 0 ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`, curves: [{ layer: 'outside', outline: rim }, { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) }, ...hubCurves(ringHub)], places: [stand(0, 0, 0, pose.ring, -1.2 * tube)], solid: () => ({ prisms: [...gearPrisms(g.ring, tube, double, hubHoles(ringHub), { rim }), ...hubCurves(ringHub).filter((c) => c.layer === 'nut-traps').map((c) => cut(c.outline, tube - nut.height, tube))] }) });
+  parts.push({
+    id: 'ring',
+    name: p.sets > 1 ? 'Ring tube' : 'Ring',
+    quantity: 1,
+    made: how(mr),
+    material: mr.name,
+    mass: (m.masses[2] * tube) / p.width,
+    money: ((m.masses[2] * tube) / p.width) * mr.price + work(mr, p.zr),
+    note:
+      `${wheelNote(p, g.ring, tube)}, outside ⌀ ` +
+      `${mm(g.outside)}${p.nuts === 'yes' && p.boltsR > 0 ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`,
+    curves: [
+      { layer: 'outside', outline: rim },
+      { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) },
+      ...hubCurves(ringHub),
+    ],
+    places: [stand(0, 0, 0, pose.ring, -1.2 * tube)],
+    solid: () => ({
+      prisms: [
+        ...gearPrisms(g.ring, tube, double, hubHoles(ringHub), { rim }),
+        ...hubCurves(ringHub)
+          .filter((c) => c.layer === 'nut-traps')
+          .map((c) => cut(c.outline, tube - nut.height, tube)),
+      ],
+    }),
+  });
   const pins: Outline[] = g.places.map((a) => circle(g.centre * Math.cos(a), g.centre * Math.sin(a), p.pin / 2));
   const plate = circle(0, 0, g.centre + Math.max(p.pin, p.pin / 2 + 2e-3));
   const through = circle(0, 0, g.sunMesh.pair.s1.ra + GAP);
-  const flange: Outline[] = p.boltsC > 0 ? hubHoles({ ...PLAIN_HUB, bolts: p.boltsC, boltCircle: p.boltCircleC, boltHole: p.boltHole }) : [];
-  const flat = (holes: readonly Outline[]): (() => { prisms: Prism[] }) => () => ({ prisms: [prism(plate, 0, p.plate, holes)] });
-  const plates = (holes: readonly Outline[], layer: string) => [{ layer: 'outside', outline: plate }, ...pins.map((o) => ({ layer: 'pins', outline: o })), ...holes.map((o) => ({ layer, outline: o }))];
+  const flange: Outline[] =
+    p.boltsC > 0 ? hubHoles({ ...PLAIN_HUB, bolts: p.boltsC, boltCircle: p.boltCircleC, boltHole: p.boltHole }) : [];
+  const flat =
+    (holes: readonly Outline[]): (() => { prisms: Prism[] }) =>
+    () => ({ prisms: [prism(plate, 0, p.plate, holes)] });
+  const plates = (holes: readonly Outline[], layer: string) => [
+    { layer: 'outside', outline: plate },
+    ...pins.map((o) => ({ layer: 'pins', outline: o })),
+    ...holes.map((o) => ({ layer, outline: o })),
+  ];
   parts.push(
-    { id: 'plate-in', name: 'Carrier plate, sun’s side', quantity: p.sets, made: how(mr), material: mr.name, mass: m.masses[3] / 2, money: (m.masses[3] / 2) * mr.price, note: `${mm(p.plate)} thick, pins on ⌀ ${mm(2 * g.centre)}${p.spacing === 'stepped' ? `, at ${g.places.map((a) => `${((a * 180) / Math.PI).toFixed(3)}°`).join(', ')}` : ''}`, curves: plates([through], 'passage'), places: floors.map((z, k) => stand(0, 0, z - p.plate - GAP, pose.carrier, away(k, 0))), solid: flat([...pins, through]) },
-    { id: 'plate-out', name: 'Carrier plate, output side', quantity: 1, made: how(mr), material: mr.name, mass: m.masses[3] / 2, money: (m.masses[3] / 2) * mr.price, note: `${mm(p.plate)} thick${p.boltsC > 0 ? `, ${p.boltsC} screws on ⌀ ${mm(p.boltCircleC)}` : ''}`, curves: plates(flange, 'bolts'), places: [stand(0, 0, tube + GAP, pose.carrier, away(p.sets - 1, 3) + step)], solid: flat([...pins, ...flange]) },
-    { id: 'pin', name: 'Planet pin', quantity: p.planets * p.sets, made: 'bought', material: 'ground rod', mass: 0, money: 0.2, note: `⌀ ${mm(p.pin)}, ${mm(p.width + 2 * p.plate + 2 * GAP)} long`, curves: [], places: floors.flatMap((z, k) => pose.planets.map((q) => stand(q.x, q.y, z - p.plate - GAP, 0, away(k, 3)))), seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, p.width + 2 * p.plate + 2 * GAP)] }) },
+    {
+      id: 'plate-in',
+      name: 'Carrier plate, sun’s side',
+      quantity: p.sets,
+      made: how(mr),
+      material: mr.name,
+      mass: m.masses[3] / 2,
+      money: (m.masses[3] / 2) * mr.price,
+      note:
+        `${mm(p.plate)} thick, pins on ⌀ ` +
+        `${mm(2 * g.centre)}${p.spacing === 'stepped' ? `, at ${g.places.map((a) => `${((a * 180) / Math.PI).toFixed(3)}°`).join(', ')}` : ''}`,
+      curves: plates([through], 'passage'),
+      places: floors.map((z, k) => stand(0, 0, z - p.plate - GAP, pose.carrier, away(k, 0))),
+      solid: flat([...pins, through]),
+    },
+    {
+      id: 'plate-out',
+      name: 'Carrier plate, output side',
+      quantity: 1,
+      made: how(mr),
+      material: mr.name,
+      mass: m.masses[3] / 2,
+      money: (m.masses[3] / 2) * mr.price,
+      note: `${mm(p.plate)} thick${p.boltsC > 0 ? `, ${p.boltsC} screws on ⌀ ${mm(p.boltCircleC)}` : ''}`,
+      curves: plates(flange, 'bolts'),
+      places: [stand(0, 0, tube + GAP, pose.carrier, away(p.sets - 1, 3) + step)],
+      solid: flat([...pins, ...flange]),
+    },
+    {
+      id: 'pin',
+      name: 'Planet pin',
+      quantity: p.planets * p.sets,
+      made: 'bought',
+      material: 'ground rod',
+      mass: 0,
+      money: 0.2,
+      note: `⌀ ${mm(p.pin)}, ${mm(p.width + 2 * p.plate + 2 * GAP)} long`,
+      curves: [],
+      places: floors.flatMap((z, k) => pose.planets.map((q) => stand(q.x, q.y, z - p.plate - GAP, 0, away(k, 3)))),
+      seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, p.width + 2 * p.plate + 2 * GAP)] }),
+    },
   );
-  if (m.bearing) parts.push({ id: 'bearing', name: `Bearing ${m.bearing.name}`, quantity: p.planets * p.sets, made: 'bought', material: 'as supplied', mass: m.bearing.mass, money: m.bearing.price, note: `${mm(m.bearing.bore)} × ${mm(m.bearing.outside)} × ${mm(m.bearing.width)}`, curves: [] });
+  if (m.bearing)
+    parts.push({
+      id: 'bearing',
+      name: `Bearing ${m.bearing.name}`,
+      quantity: p.planets * p.sets,
+      made: 'bought',
+      material: 'as supplied',
+      mass: m.bearing.mass,
+      money: m.bearing.price,
+      note: `${mm(m.bearing.bore)} × ${mm(m.bearing.outside)} × ${mm(m.bearing.width)}`,
+      curves: [],
+    });
   return ok(parts);
 }
 
@@ -72,12 +205,35 @@ export function planetaryAssembly(p: PlanetaryParams): readonly AssemblyStep[] {
   const chevron = p.double === 'yes' && p.helix > 0;
   const uneven = p.spacing === 'stepped';
   return [
-    { do: p.pins !== 'plain' ? 'Press a bearing into every planet.' : 'Ream the planets’ bores until the pins turn freely, and grease them.', ...(p.pins !== 'plain' ? { caution: 'Press on the outer ring; do not hammer.' } : {}) },
-    { do: `Press the pins into the output plate and set the planets on them${uneven ? ', each at the angle given for its place' : ''}.`, caution: 'Press, do not hammer; support the plate under the pin.' },
+    {
+      do:
+        p.pins !== 'plain'
+          ? 'Press a bearing into every planet.'
+          : 'Ream the planets’ bores until the pins turn freely, and grease them.',
+      ...(p.pins !== 'plain' ? { caution: 'Press on the outer ring; do not hammer.' } : {}),
+    },
+    {
+      do: `Press the pins into the output plate and set the planets on them${uneven ? ', each at the angle given for its place' : ''}.`,
+      caution: 'Press, do not hammer; support the plate under the pin.',
+    },
     { do: 'Turn every planet so that its mark points outwards.' },
-    { do: chevron ? 'Lay one half of the ring round the planets, or turn sun and planets in together: two hands cannot be pushed in.' : 'Push the ring over the planets along the axis; the marks keep them in step.' },
-    { do: p.boreS > 0 ? 'Fasten the sun on its shaft by its screw or key, and push it in between the planets, turning it a little until it enters.' : 'Push the sun in between the planets, turning it a little until it enters.' },
-    { do: `Close the carrier with its second plate. Hold the ${role.held} and turn the ${role.input}: it must run freely through a whole turn of the ${role.output}.`, caution: 'Keep fingers out of the mesh.' },
+    {
+      do: chevron
+        ? 'Lay one half of the ring round the planets, or turn sun and planets in together: two hands cannot be pushed in.'
+        : 'Push the ring over the planets along the axis; the marks keep them in step.',
+    },
+    {
+      do:
+        p.boreS > 0
+          ? 'Fasten the sun on its shaft by its screw or key, and push it in between the planets, turning it a little until it enters.'
+          : 'Push the sun in between the planets, turning it a little until it enters.',
+    },
+    {
+      do:
+        `Close the carrier with its second plate. Hold the ${role.held} and turn the ${role.input}: it ` +
+        `must run freely through a whole turn of the ${role.output}.`,
+      caution: 'Keep fingers out of the mesh.',
+    },
     ...(p.sets > 1 ? [{ do: `Do the same for each of the ${p.sets} sets; a carrier is the next one’s sun.` }] : []),
   ];
 }

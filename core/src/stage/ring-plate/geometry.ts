@@ -1,4 +1,11 @@
-import { deadPoints, mostTorque, smallestHollow, type PlateDrive, type PlateForces, type PlateProfile } from '../../lobed/index.ts';
+import {
+  deadPoints,
+  mostTorque,
+  smallestHollow,
+  type PlateDrive,
+  type PlateForces,
+  type PlateProfile,
+} from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { phasesOf, type RingPlateParams } from './params.ts';
 import { inMm as mm, stop } from '../stop.ts';
@@ -22,7 +29,11 @@ export interface RingPlateGeometry {
   readonly course: Float64Array;
   readonly greatest: number;
   readonly score: number;
-  readonly steps: readonly { readonly torque: number; readonly plates: readonly PlateForces[]; readonly contacts: readonly PlateContacts[] }[];
+  readonly steps: readonly {
+    readonly torque: number;
+    readonly plates: readonly PlateForces[];
+    readonly contacts: readonly PlateContacts[];
+  }[];
   readonly clocking: readonly number[];
   readonly alike: boolean;
 }
@@ -58,25 +69,48 @@ function solve(p: RingPlateParams): Result<RingPlateGeometry> {
   const R = p.circle / 2;
   if (!(p.throw < (0.98 * R) / p.pins)) {
     const value = downTo((0.75 * R) / p.pins, 5e-5);
-    return stop(`An eccentricity of ${mm(p.throw)} loops the lobes back on themselves.`, `It must stay below R/Z = ${mm(R / p.pins)}.`, `Take ${mm(value)} or less, fewer pins or a larger circle.`, 'throw', value >= 5e-5 ? { path: 'throw', value, label: `Eccentricity ${mm(value)}` } : undefined);
+    return stop(
+      `An eccentricity of ${mm(p.throw)} loops the lobes back on themselves.`,
+      `It must stay below R/Z = ${mm(R / p.pins)}.`,
+      `Take ${mm(value)} or less, fewer pins or a larger circle.`,
+      'throw',
+      value >= 5e-5 ? { path: 'throw', value, label: `Eccentricity ${mm(value)}` } : undefined,
+    );
   }
   const apart = p.circle * Math.sin(Math.PI / p.pins);
   if (!(p.pin < apart)) {
     const value = downTo(0.85 * apart, 1e-4);
-    return stop('Neighbouring pins overlap.', `${p.pins} pins on ⌀ ${mm(p.circle)} leave ${mm(apart)} from middle to middle.`, `Take pins of ${mm(value)} or less, or fewer of them.`, 'pin', { path: 'pin', value, label: `Pins ${mm(value)}` });
+    return stop(
+      'Neighbouring pins overlap.',
+      `${p.pins} pins on ⌀ ${mm(p.circle)} leave ${mm(apart)} from middle to middle.`,
+      `Take pins of ${mm(value)} or less, or fewer of them.`,
+      'pin',
+      { path: 'pin', value, label: `Pins ${mm(value)}` },
+    );
   }
   const profile: PlateProfile = { pins: p.pins, circle: R, pin: p.pin / 2 + p.offset, throw: p.throw };
   const hollow = smallestHollow(profile);
   if (!(profile.pin < hollow)) {
     const value = downTo(2 * (0.9 * hollow - p.offset), 1e-4);
-    return stop('The pins are too large: the tips of the plates’ lobes are cut away.', `Cut for a radius of ${mm(profile.pin)}, while the path of the pins is hollow as sharply as ${mm(hollow)}.`, `Take pins of ${mm(value)} or less, or less eccentricity.`, 'pin', value >= 5e-4 ? { path: 'pin', value, label: `Pins ${mm(value)}` } : { path: 'throw', value: downTo(0.8 * p.throw, 5e-5), label: 'Less eccentricity' });
+    return stop(
+      'The pins are too large: the tips of the plates’ lobes are cut away.',
+      `Cut for a radius of ${mm(profile.pin)}, while the path of the pins is hollow as sharply as ${mm(hollow)}.`,
+      `Take pins of ${mm(value)} or less, or less eccentricity.`,
+      'pin',
+      value >= 5e-4
+        ? { path: 'pin', value, label: `Pins ${mm(value)}` }
+        : { path: 'throw', value: downTo(0.8 * p.throw, 5e-5), label: 'Less eccentricity' },
+    );
   }
   const phases = phasesOf(p);
   const drive: PlateDrive = { pins: p.pins, throw: p.throw, distance: p.distance, layout: p.layout, phases };
   const { torques, greatest, score } = deadPoints(drive, 48);
   const steps = Array.from({ length: STEPS }, (_, k) => {
     const crank = (2 * Math.PI * k) / STEPS;
-    return { ...mostTorque(drive, crank), contacts: phases.map((phase) => plateContacts(p, crank + phase, -crank / p.pins)) };
+    return {
+      ...mostTorque(drive, crank),
+      contacts: phases.map((phase) => plateContacts(p, crank + phase, -crank / p.pins)),
+    };
   });
   const lobe = (2 * Math.PI) / (p.pins + 1);
   const clocking = phases.map((phase) => {
@@ -84,5 +118,15 @@ function solve(p: RingPlateParams): Result<RingPlateGeometry> {
     const rest = turn - lobe * Math.round(turn / lobe);
     return Math.abs(rest) < 1e-12 ? 0 : rest;
   });
-  return ok({ profile, drive, hollow, course: torques, greatest, score, steps, clocking, alike: clocking.every((c) => Math.abs(c) < 1e-9) });
+  return ok({
+    profile,
+    drive,
+    hollow,
+    course: torques,
+    greatest,
+    score,
+    steps,
+    clocking,
+    alike: clocking.every((c) => Math.abs(c) < 1e-9),
+  });
 }

@@ -17,49 +17,278 @@ import { ringPlateAssembly, ringPlateParts } from './parts.ts';
 
 function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMaker<RingPlateModel>): Figure[] {
   const g = m.geometry;
-  const [Z, e, T] = [term('Z', 'pins', p.pins, 'count', 'field', 'pins'), term('e', 'eccentricity', p.throw, 'length', 'field', 'throw'), term('T', 'peak torque', at.torque, 'torque', 'brief')];
+  const [Z, e, T] = [
+    term('Z', 'pins', p.pins, 'count', 'field', 'pins'),
+    term('e', 'eccentricity', p.throw, 'length', 'field', 'throw'),
+    term('T', 'peak torque', at.torque, 'torque', 'brief'),
+  ];
   const D = term('A', 'crank’s distance', p.distance, 'length', 'field', 'distance');
   return [
-    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, { formula: '−Z', terms: [Z], source: 'the wheel turns back by a pin for each turn of the crank' }),
-    exact('score', 'Dead-point score', 'efficiency', g.score, { formula: 'least over greatest torque at one crank-force limit, over a turn', terms: [Z, e, D], source: 'equilibrium of all plates, contact forces through the pitch point −Z·e·u; 0 jams' }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.forward, { formula: '1/(1 + Λ_pins + Λ_bearings)', terms: [term('Λ_pins', 'loss at the pins', m.lossPins, 'efficiency', 'computed'), term('Λ_b', 'loss in the bearings', m.lossBearings, 'efficiency', 'computed')], source: 'Σ µ·F·sliding way for a radian of the wheel, mean over a turn' }),
-    make.figure('back', 'Efficiency, turned back', 'efficiency', (x) => x.backward, { formula: '1 − Λ', terms: [term('Λ', 'all losses', m.lossPins + m.lossBearings, 'efficiency', 'computed')], source: 'the same losses, taken from what comes in at the wheel' }),
-    exact('hollow', 'Smallest hollow radius', 'length', Number.isFinite(g.hollow) ? g.hollow : 1, { formula: '|(R² + e²Z² + 2ReZ·cos)^(3/2)/(R² − e²Z³ − (Z − 1)ReZ·cos)|, least where negative', terms: [Z, e], source: 'curvature of the path of pin centres; pins must be cut smaller' }),
-    { id: 'play', name: 'Play', quantity: 'smallAngle', value: m.numbers.play[0], low: m.numbers.play[1], high: m.numbers.play[2], working: { formula: 'δ/max arm + δ/max arm back, tightest plate, less pins off their places, plus the bearings’ own', terms: [term('δ', 'gap all round', p.offset, 'length', 'field', 'offset'), Z, e, term('p', 'pins off their places', factor(shelf, 'lobe.place'), 'length', 'shop', 'lobe.place')], source: 'levers of the contact normals about the wheel’s middle; about 2δ/(Z·e)' } },
-    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, { formula: 'T²/Σ(F²/c)', terms: [T, term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed')], source: 'energy of all contacts and crank supports, mean over a turn' }),
-    make.figure('crankForce', 'Worst crank force', 'force', (x) => x.crankForce, { formula: 'T/most torque for a newton', terms: [T, D], source: 'where the plates pass least, dead points themselves left out' }),
-    make.figure('pinForce', 'Worst pin', 'force', (x) => x.pinForce, { formula: 'least energy of one-sided contacts under the cranks’ push', terms: [T], source: 'contact equilibrium of a plate in its plane' }),
-    make.figure('pressure', 'Lobe pressure', 'stress', (x) => x.pressure, { formula: '√(F·E*(1/r + 1/ρ)/(π·b))', terms: [term('r', 'pin’s radius', p.pin / 2, 'length', 'field', 'pin'), term('b', 'thickness', p.width, 'length', 'field', 'width')], source: 'Johnson, Contact Mechanics, 4.2, at the lobe’s tip' }),
-    exact('shaking', 'Shaking force', 'force', m.shaking, { formula: 'm·e·ω²·|Σ u|', terms: [term('m', 'one plate with its bearings', m.masses[0], 'mass', 'computed'), e], source: 'at the brief’s speed; even phases cancel it' }),
-    ...(Number.isFinite(m.numbers.life) ? [make.figure('life', 'Life of the eccentric bearings', 'life', (x) => x.numbers.life, { formula: '(C/P)³·10⁶ turns', terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop')], source: 'ISO 281; cubic mean over a turn' })] : []),
+    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, {
+      formula: '−Z',
+      terms: [Z],
+      source: 'the wheel turns back by a pin for each turn of the crank',
+    }),
+    exact('score', 'Dead-point score', 'efficiency', g.score, {
+      formula: 'least over greatest torque at one crank-force limit, over a turn',
+      terms: [Z, e, D],
+      source: 'equilibrium of all plates, contact forces through the pitch point −Z·e·u; 0 jams',
+    }),
+    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.forward, {
+      formula: '1/(1 + Λ_pins + Λ_bearings)',
+      terms: [
+        term('Λ_pins', 'loss at the pins', m.lossPins, 'efficiency', 'computed'),
+        term('Λ_b', 'loss in the bearings', m.lossBearings, 'efficiency', 'computed'),
+      ],
+      source: 'Σ µ·F·sliding way for a radian of the wheel, mean over a turn',
+    }),
+    make.figure('back', 'Efficiency, turned back', 'efficiency', (x) => x.backward, {
+      formula: '1 − Λ',
+      terms: [term('Λ', 'all losses', m.lossPins + m.lossBearings, 'efficiency', 'computed')],
+      source: 'the same losses, taken from what comes in at the wheel',
+    }),
+    exact('hollow', 'Smallest hollow radius', 'length', Number.isFinite(g.hollow) ? g.hollow : 1, {
+      formula: '|(R² + e²Z² + 2ReZ·cos)^(3/2)/(R² − e²Z³ − (Z − 1)ReZ·cos)|, least where negative',
+      terms: [Z, e],
+      source: 'curvature of the path of pin centres; pins must be cut smaller',
+    }),
+    {
+      id: 'play',
+      name: 'Play',
+      quantity: 'smallAngle',
+      value: m.numbers.play[0],
+      low: m.numbers.play[1],
+      high: m.numbers.play[2],
+      working: {
+        formula: 'δ/max arm + δ/max arm back, tightest plate, less pins off their places, plus the bearings’ own',
+        terms: [
+          term('δ', 'gap all round', p.offset, 'length', 'field', 'offset'),
+          Z,
+          e,
+          term('p', 'pins off their places', factor(shelf, 'lobe.place'), 'length', 'shop', 'lobe.place'),
+        ],
+        source: 'levers of the contact normals about the wheel’s middle; about 2δ/(Z·e)',
+      },
+    },
+    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, {
+      formula: 'T²/Σ(F²/c)',
+      terms: [T, term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed')],
+      source: 'energy of all contacts and crank supports, mean over a turn',
+    }),
+    make.figure('crankForce', 'Worst crank force', 'force', (x) => x.crankForce, {
+      formula: 'T/most torque for a newton',
+      terms: [T, D],
+      source: 'where the plates pass least, dead points themselves left out',
+    }),
+    make.figure('pinForce', 'Worst pin', 'force', (x) => x.pinForce, {
+      formula: 'least energy of one-sided contacts under the cranks’ push',
+      terms: [T],
+      source: 'contact equilibrium of a plate in its plane',
+    }),
+    make.figure('pressure', 'Lobe pressure', 'stress', (x) => x.pressure, {
+      formula: '√(F·E*(1/r + 1/ρ)/(π·b))',
+      terms: [
+        term('r', 'pin’s radius', p.pin / 2, 'length', 'field', 'pin'),
+        term('b', 'thickness', p.width, 'length', 'field', 'width'),
+      ],
+      source: 'Johnson, Contact Mechanics, 4.2, at the lobe’s tip',
+    }),
+    exact('shaking', 'Shaking force', 'force', m.shaking, {
+      formula: 'm·e·ω²·|Σ u|',
+      terms: [term('m', 'one plate with its bearings', m.masses[0], 'mass', 'computed'), e],
+      source: 'at the brief’s speed; even phases cancel it',
+    }),
+    ...(Number.isFinite(m.numbers.life)
+      ? [
+          make.figure('life', 'Life of the eccentric bearings', 'life', (x) => x.numbers.life, {
+            formula: '(C/P)³·10⁶ turns',
+            terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop')],
+            source: 'ISO 281; cubic mean over a turn',
+          }),
+        ]
+      : []),
     ...modeFigures(m.modes, make, (x) => x.modes),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, { formula: 'plates + wheel', terms: [term('m_p', 'one plate with its bearings', m.masses[0], 'mass', 'computed'), term('m_w', 'wheel', m.masses[1], 'mass', 'computed')], source: 'volume times density of the shop’s materials' }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, { formula: 'material by mass, bearings and pins', terms: [], source: 'prices of the shop' }),
+    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
+      formula: 'plates + wheel',
+      terms: [
+        term('m_p', 'one plate with its bearings', m.masses[0], 'mass', 'computed'),
+        term('m_w', 'wheel', m.masses[1], 'mass', 'computed'),
+      ],
+      source: 'volume times density of the shop’s materials',
+    }),
+    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
+      formula: 'material by mass, bearings and pins',
+      terms: [],
+      source: 'prices of the shop',
+    }),
   ];
 }
 
 function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
   const g = m.geometry;
-  const smooth = p.plates < 3 || p.spread !== 'even' ? { path: 'plates', value: 3, also: { spread: 'even' }, label: 'Three even plates' } : p.layout === 'one' ? { path: 'layout', value: 'both', label: 'Two driven cranks' } : undefined;
+  const smooth =
+    p.plates < 3 || p.spread !== 'even'
+      ? { path: 'plates', value: 3, also: { spread: 'even' }, label: 'Three even plates' }
+      : p.layout === 'one'
+        ? { path: 'layout', value: 'both', label: 'Two driven cranks' }
+        : undefined;
   const room = m.geometry.drive.distance - m.bearing.outside / 2 - (p.circle / 2 + p.throw + p.pin / 2 + p.offset);
   const gap = Math.min(1e-3, steppedUp(p.offset + Math.max(1e-5, (-m.bind * p.pins * p.throw) / 2 + 2e-6), 1e-5));
   const dead = m.modes.find((x) => x.id === 'dead')!;
-  const stronger = [...shelf.bearings].sort((a, b) => a.outside - b.outside).find((b) => b.static > (m.bearing.static * at.torque) / Math.max(1e-9, dead.torque));
+  const stronger = [...shelf.bearings]
+    .sort((a, b) => a.outside - b.outside)
+    .find((b) => b.static > (m.bearing.static * at.torque) / Math.max(1e-9, dead.torque));
   return [
-    check({ id: 'score', of: 'score', name: 'Passes its dead points', figure: g.score, limit: 0.3, sense: 'min', quantity: 'efficiency', severity: g.score < 0.02 ? 'stop' : 'warn', near: 0.2, why: g.score < 0.02 ? 'At some crank angle no plate passes any torque: it jams there.' : 'Near a dead point the cranks need much more force for the same torque: it runs rough.', mend: smooth, advice: 'Take three even plates, or two driven cranks.' }),
-    check({ id: 'tips', of: 'hollow', name: 'Lobes are whole', figure: g.profile.pin, limit: Number.isFinite(g.hollow) ? g.hollow : 1, sense: 'max', quantity: 'length', near: 0.05, why: 'Pins cut for a radius as large as the path’s hollow bend would cut the lobes’ tips away.', mend: { path: 'throw', value: Number((p.throw * 0.9).toPrecision(3)), label: 'Less eccentricity' } }),
-    check({ id: 'seats', name: 'Seats hold the pins', figure: wheelBody(p) - (p.circle - p.pin) / 2, limit: 0.3 * p.pin, sense: 'min', quantity: 'length', severity: 'warn', near: 0, why: 'The wheel’s body must clear the lobes’ tips at R − 2e + r, and what is left of each seat must hold its pin.', mend: { path: 'throw', value: Number(Math.max(5e-5, (0.7 * p.pin + p.offset - 2e-4) / 2 - 1e-6).toPrecision(4)), label: 'Less eccentricity' }, advice: 'Take thicker pins or less eccentricity, or hold the pins between two discs.' }),
-    check({ id: 'wall', name: 'Wall between lobes and bearing', figure: room, limit: 1e-3, sense: 'min', quantity: 'length', severity: 'warn', why: 'The plate is thinnest there and carries all of the crank’s force.', mend: { path: 'distance', value: steppedUp(p.distance + 1e-3 - room + 1e-6, 5e-4), label: `Crank at ${(steppedUp(p.distance + 1e-3 - room + 1e-6, 5e-4) * 1e3).toFixed(1)} mm` } }),
-    check({ id: 'bind', name: 'Turns without binding', figure: m.bind, limit: 0, sense: 'min', quantity: 'smallAngle', severity: 'warn', near: 0, why: 'Lobes and pins come out a little off; the gap must be more than that.', mend: { path: 'offset', value: gap, label: `Gap ${(gap * 1e3).toFixed(2)} mm` } }),
-    check({ id: 'balance', of: 'shaking', name: 'Shakes little', figure: m.shaking, limit: 0.5 * 9.81 * m.numbers.mass, sense: 'max', quantity: 'force', severity: 'warn', why: 'Plates not evenly phased shake with m·e·ω².', ...(p.spread === 'quarter' || p.plates === 1 ? { mend: { path: 'spread', value: 'even', also: { plates: Math.max(2, p.plates) }, label: 'Even phases' } } : {}) }),
-    check({ id: 'alike', name: 'Plates are alike', figure: g.alike ? 0 : 1, limit: 0.5, sense: 'max', quantity: 'count', severity: 'note', near: 0, why: g.alike ? 'One drawing serves every plate.' : 'Each plate’s lobes stand at an angle of their own to its cranks; the parts give it. Number them.' }),
-    check({ id: 'bearing-width', name: 'Bearing lies inside its plate', figure: m.bearing.width, limit: p.width + 0.5e-3, sense: 'max', quantity: 'length', near: 0, severity: 'warn', why: 'Beyond it the bearing rubs on the next plate.', mend: { path: 'width', value: steppedUp(m.bearing.width, 5e-4), label: `Plates ${(steppedUp(m.bearing.width, 5e-4) * 1e3).toFixed(1)} mm` } }),
-    ...modeChecks(m.modes.filter((x) => x.id === 'flank'), { width: p.width, module: 1 }, at.torque, at.torqueRms).map((c) => ({ ...c, ...(c.mend && { mend: { ...c.mend, label: c.mend.label.replace('Face width', 'Plates') } }) })),
-    check({ id: 'dead', of: 'dead', name: 'Crank bearings hold', figure: at.torque, limit: dead.torque, sense: 'max', quantity: 'torque', why: dead.why, ...(g.score < 0.02 ? { mend: smooth } : stronger && { mend: { path: 'bearing', value: stronger.id, label: `Bearing ${stronger.name}` } }), advice: 'Take larger bearings or more plates.' }),
+    check({
+      id: 'score',
+      of: 'score',
+      name: 'Passes its dead points',
+      figure: g.score,
+      limit: 0.3,
+      sense: 'min',
+      quantity: 'efficiency',
+      severity: g.score < 0.02 ? 'stop' : 'warn',
+      near: 0.2,
+      why:
+        g.score < 0.02
+          ? 'At some crank angle no plate passes any torque: it jams there.'
+          : 'Near a dead point the cranks need much more force for the same torque: it runs rough.',
+      mend: smooth,
+      advice: 'Take three even plates, or two driven cranks.',
+    }),
+    check({
+      id: 'tips',
+      of: 'hollow',
+      name: 'Lobes are whole',
+      figure: g.profile.pin,
+      limit: Number.isFinite(g.hollow) ? g.hollow : 1,
+      sense: 'max',
+      quantity: 'length',
+      near: 0.05,
+      why: 'Pins cut for a radius as large as the path’s hollow bend would cut the lobes’ tips away.',
+      mend: { path: 'throw', value: Number((p.throw * 0.9).toPrecision(3)), label: 'Less eccentricity' },
+    }),
+    check({
+      id: 'seats',
+      name: 'Seats hold the pins',
+      figure: wheelBody(p) - (p.circle - p.pin) / 2,
+      limit: 0.3 * p.pin,
+      sense: 'min',
+      quantity: 'length',
+      severity: 'warn',
+      near: 0,
+      why: 'The wheel’s body must clear the lobes’ tips at R − 2e + r, and what is left of each seat must hold its pin.',
+      mend: {
+        path: 'throw',
+        value: Number(Math.max(5e-5, (0.7 * p.pin + p.offset - 2e-4) / 2 - 1e-6).toPrecision(4)),
+        label: 'Less eccentricity',
+      },
+      advice: 'Take thicker pins or less eccentricity, or hold the pins between two discs.',
+    }),
+    check({
+      id: 'wall',
+      name: 'Wall between lobes and bearing',
+      figure: room,
+      limit: 1e-3,
+      sense: 'min',
+      quantity: 'length',
+      severity: 'warn',
+      why: 'The plate is thinnest there and carries all of the crank’s force.',
+      mend: {
+        path: 'distance',
+        value: steppedUp(p.distance + 1e-3 - room + 1e-6, 5e-4),
+        label: `Crank at ${(steppedUp(p.distance + 1e-3 - room + 1e-6, 5e-4) * 1e3).toFixed(1)} mm`,
+      },
+    }),
+    check({
+      id: 'bind',
+      name: 'Turns without binding',
+      figure: m.bind,
+      limit: 0,
+      sense: 'min',
+      quantity: 'smallAngle',
+      severity: 'warn',
+      near: 0,
+      why: 'Lobes and pins come out a little off; the gap must be more than that.',
+      mend: { path: 'offset', value: gap, label: `Gap ${(gap * 1e3).toFixed(2)} mm` },
+    }),
+    check({
+      id: 'balance',
+      of: 'shaking',
+      name: 'Shakes little',
+      figure: m.shaking,
+      limit: 0.5 * 9.81 * m.numbers.mass,
+      sense: 'max',
+      quantity: 'force',
+      severity: 'warn',
+      why: 'Plates not evenly phased shake with m·e·ω².',
+      ...(p.spread === 'quarter' || p.plates === 1
+        ? { mend: { path: 'spread', value: 'even', also: { plates: Math.max(2, p.plates) }, label: 'Even phases' } }
+        : {}),
+    }),
+    check({
+      id: 'alike',
+      name: 'Plates are alike',
+      figure: g.alike ? 0 : 1,
+      limit: 0.5,
+      sense: 'max',
+      quantity: 'count',
+      severity: 'note',
+      near: 0,
+      why: g.alike
+        ? 'One drawing serves every plate.'
+        : 'Each plate’s lobes stand at an angle of their own to its cranks; the parts give it. Number them.',
+    }),
+    check({
+      id: 'bearing-width',
+      name: 'Bearing lies inside its plate',
+      figure: m.bearing.width,
+      limit: p.width + 0.5e-3,
+      sense: 'max',
+      quantity: 'length',
+      near: 0,
+      severity: 'warn',
+      why: 'Beyond it the bearing rubs on the next plate.',
+      mend: {
+        path: 'width',
+        value: steppedUp(m.bearing.width, 5e-4),
+        label: `Plates ${(steppedUp(m.bearing.width, 5e-4) * 1e3).toFixed(1)} mm`,
+      },
+    }),
+    ...modeChecks(
+      m.modes.filter((x) => x.id === 'flank'),
+      { width: p.width, module: 1 },
+      at.torque,
+      at.torqueRms,
+    ).map((c) => ({
+      ...c,
+      ...(c.mend && { mend: { ...c.mend, label: c.mend.label.replace('Face width', 'Plates') } }),
+    })),
+    check({
+      id: 'dead',
+      of: 'dead',
+      name: 'Crank bearings hold',
+      figure: at.torque,
+      limit: dead.torque,
+      sense: 'max',
+      quantity: 'torque',
+      why: dead.why,
+      ...(g.score < 0.02
+        ? { mend: smooth }
+        : stronger && { mend: { path: 'bearing', value: stronger.id, label: `Bearing ${stronger.name}` } }),
+      advice: 'Take larger bearings or more plates.',
+    }),
   ];
 }
 
-const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelRingPlate(p, at, s), ringPlateFactors(p), (m, make) => figures(p, at, shelf, m, make), (m) => checks(p, at, m, shelf));
+const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> =>
+  reportOf(
+    shelf,
+    (s) => modelRingPlate(p, at, s),
+    ringPlateFactors(p),
+    (m, make) => figures(p, at, shelf, m, make),
+    (m) => checks(p, at, m, shelf),
+  );
 
 /** A stage of usual proportions: three even plates between two driven cranks. */
 function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P | undefined {
@@ -71,7 +300,25 @@ function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P |
   const pin = Math.floor(Math.min(0.6 * circle * Math.sin(Math.PI / pins), 1.4 * hollow, 6e-3) * 2e3 + 1e-6) / 2e3;
   const bearing = want.shelf.bearings.find((b) => b.id === (circle < 0.035 ? '688' : '61800'));
   if (pin < 1e-3 || !bearing) return undefined;
-  return { pins, circle, pin, throw: e, plates: 3, spread: 'even', layout: 'both', distance: steppedUp(R + e + pin / 2 + bearing.outside / 2 + 2.5e-3, 5e-4), width: Math.max(5e-3, steppedUp(0.12 * circle, 5e-4)), offset: 7e-5, pinsRun: 'fixed', bearing: bearing.id, materialP: 'pa-cf', materialW: 'silver-steel', materialH: 'pa-cf', wall: 3e-3, bore: Math.min(8e-3, step(0.3 * circle, 1e-3)) };
+  return {
+    pins,
+    circle,
+    pin,
+    throw: e,
+    plates: 3,
+    spread: 'even',
+    layout: 'both',
+    distance: steppedUp(R + e + pin / 2 + bearing.outside / 2 + 2.5e-3, 5e-4),
+    width: Math.max(5e-3, steppedUp(0.12 * circle, 5e-4)),
+    offset: 7e-5,
+    pinsRun: 'fixed',
+    bearing: bearing.id,
+    materialP: 'pa-cf',
+    materialW: 'silver-steel',
+    materialH: 'pa-cf',
+    wall: 3e-3,
+    bore: Math.min(8e-3, step(0.3 * circle, 1e-3)),
+  };
 }
 
 function* candidates(want: StageWish): Generator<P> {
@@ -92,15 +339,28 @@ export const ringPlate: StageKind<P> = {
   fields: ringPlateFields,
   defaults: (want) => {
     const near = { ...want, ratio: Math.min(60, Math.max(8, Math.abs(want.ratio))) };
-    return firstThatCarries(candidates(near), want.torque, (p) => {
-      const m = modelRingPlate(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
-    }) ?? base(Math.round(near.ratio), 0.06, want) ?? base(12, 0.06, want)!;
+    return (
+      firstThatCarries(candidates(near), want.torque, (p) => {
+        const m = modelRingPlate(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
+        return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+      }) ??
+      base(Math.round(near.ratio), 0.06, want) ??
+      base(12, 0.06, want)!
+    );
   },
   kinematics: (p) => ({
     ratio: ringPlateRatio(p),
-    members: [{ name: 'crank', role: 'input' }, { name: 'wheel', role: 'output' }, { name: 'frame', role: 'fixed' }],
-    orders: [{ name: 'crank', perTurn: p.pins }, { name: 'output', perTurn: 1 }, { name: 'pins', perTurn: p.pins * p.pins }, { name: 'lobes', perTurn: p.pins * (p.pins + 1) }],
+    members: [
+      { name: 'crank', role: 'input' },
+      { name: 'wheel', role: 'output' },
+      { name: 'frame', role: 'fixed' },
+    ],
+    orders: [
+      { name: 'crank', perTurn: p.pins },
+      { name: 'output', perTurn: 1 },
+      { name: 'pins', perTurn: p.pins * p.pins },
+      { name: 'lobes', perTurn: p.pins * (p.pins + 1) },
+    ],
   }),
   factors: ringPlateFactors,
   analyse,
@@ -115,12 +375,23 @@ export const ringPlate: StageKind<P> = {
     // In newton metres at the static rating of the crank's bearings.
     const limit = shelf.bearings.find((b) => b.id === p.bearing)?.static ?? 1;
     const n = g.value.course.length;
-    const share = (k: number) => Float64Array.from({ length: n }, (_, i) => {
-      const crank = (2 * Math.PI * i) / (n - 1);
-      const [u, f] = [crank + g.value.drive.phases[k]!, mostTorque(g.value.drive, crank).plates[k]!];
-      return -p.pins * p.throw * limit * (Math.cos(u) * (f.first[1] + f.second[1]) - Math.sin(u) * (f.first[0] + f.second[0]));
-    });
-    return ok([{ id: 'passes', name: 'Can pass', quantity: 'torque', values: g.value.course.map((t) => t * limit) }, ...phasesOf(p).slice(0, 3).map((_, k) => ({ id: `plate${k}`, name: `By plate ${k + 1}`, quantity: 'torque' as const, values: share(k) }))]);
+    const share = (k: number) =>
+      Float64Array.from({ length: n }, (_, i) => {
+        const crank = (2 * Math.PI * i) / (n - 1);
+        const [u, f] = [crank + g.value.drive.phases[k]!, mostTorque(g.value.drive, crank).plates[k]!];
+        return (
+          -p.pins *
+          p.throw *
+          limit *
+          (Math.cos(u) * (f.first[1] + f.second[1]) - Math.sin(u) * (f.first[0] + f.second[0]))
+        );
+      });
+    return ok([
+      { id: 'passes', name: 'Can pass', quantity: 'torque', values: g.value.course.map((t) => t * limit) },
+      ...phasesOf(p)
+        .slice(0, 3)
+        .map((_, k) => ({ id: `plate${k}`, name: `By plate ${k + 1}`, quantity: 'torque' as const, values: share(k) })),
+    ]);
   },
   parts: ringPlateParts,
   assembly: ringPlateAssembly,

@@ -9,8 +9,14 @@ export const ringPlateSchema = v.looseObject({
   pin: size('Diameter of a pin, over its sleeve where it has one', 5e-4, 0.1),
   throw: v.pipe(quantity('length', 5e-5, 0.02), v.description('Eccentricity of the cranks, m')),
   plates: v.pipe(wholeNumber(1, 4), v.description('Plates')),
-  spread: v.pipe(v.picklist(['even', 'quarter']), v.description('Phases of the plates: evenly round the turn, or a quarter turn apart')),
-  layout: v.pipe(v.picklist(['one', 'idle', 'both']), v.description('One crank, a driven and an idle one, or two that both drive')),
+  spread: v.pipe(
+    v.picklist(['even', 'quarter']),
+    v.description('Phases of the plates: evenly round the turn, or a quarter turn apart'),
+  ),
+  layout: v.pipe(
+    v.picklist(['one', 'idle', 'both']),
+    v.description('One crank, a driven and an idle one, or two that both drive'),
+  ),
   distance: size('Distance of a crank from the wheel’s middle', 2e-3, 1),
   width: size('Thickness of a plate', 5e-4, 0.1),
   offset: v.pipe(quantity('length', 0, 1e-3), v.description('Equidistant gap between lobes and pins, m')),
@@ -29,4 +35,5 @@ export type RingPlateParams = v.InferOutput<typeof ringPlateSchema>;
 export const ringPlateRatio = (p: Pick<RingPlateParams, 'pins'>): number => -p.pins;
 
 /** Phases of the plates' eccentrics, rad. */
-export const phasesOf = (p: Pick<RingPlateParams, 'plates' | 'spread'>): number[] => Array.from({ length: p.plates }, (_, i) => (p.spread === 'even' ? (2 * Math.PI * i) / p.plates : (Math.PI / 2) * i));
+export const phasesOf = (p: Pick<RingPlateParams, 'plates' | 'spread'>): number[] =>
+  Array.from({ length: p.plates }, (_, i) => (p.spread === 'even' ? (2 * Math.PI * i) / p.plates : (Math.PI / 2) * i));

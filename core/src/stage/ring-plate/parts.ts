@@ -47,30 +47,128 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf): Result<readonl
   const lobes = plateOutline(g.profile);
   const floor = (k: number) => GAP + k * (p.width + GAP);
   const total = floor(p.plates) + GAP;
-  const stand = (x: number, y: number, z: number, layer: number) => ({ at: [x, y, z] as const, turn: 0, apart: [0, 0, layer * 1.6 * p.width] as const });
-  const shift = (k: number): [number, number] => [p.throw * Math.cos(g.drive.phases[k]!), p.throw * Math.sin(g.drive.phases[k]!)];
-  const kinds = g.alike ? [{ id: 'plate', name: 'Plate', list: g.drive.phases.map((_, k) => k), turn: 0 }] : g.clocking.map((turn, k) => ({ id: `plate-${k + 1}`, name: `Plate ${k + 1}`, list: [k], turn }));
+  const stand = (x: number, y: number, z: number, layer: number) => ({
+    at: [x, y, z] as const,
+    turn: 0,
+    apart: [0, 0, layer * 1.6 * p.width] as const,
+  });
+  const shift = (k: number): [number, number] => [
+    p.throw * Math.cos(g.drive.phases[k]!),
+    p.throw * Math.sin(g.drive.phases[k]!),
+  ];
+  const kinds = g.alike
+    ? [{ id: 'plate', name: 'Plate', list: g.drive.phases.map((_, k) => k), turn: 0 }]
+    : g.clocking.map((turn, k) => ({ id: `plate-${k + 1}`, name: `Plate ${k + 1}`, list: [k], turn }));
   const parts: Part[] = kinds.map((kind) => {
     const own = kind.turn === 0 ? lobes : place(lobes, { x: 0, y: 0, turn: kind.turn });
     return {
-      id: kind.id, name: kind.name, quantity: kind.list.length, made: how(mp), material: mp.name, mass: m.masses[0] - cranks.length * b.mass, money: (m.masses[0] - cranks.length * b.mass) * mp.price,
-      note: `${p.pins + 1} lobes cut for ${p.pins} pins of ⌀ ${mm(2 * g.profile.pin)} on ⌀ ${mm(p.circle)}, eccentricity ${mm(p.throw)}, ${mm(p.width)} thick${kind.turn === 0 ? '' : `, lobes turned ${degrees(kind.turn)} from the cranks`}; seat${cranks.length > 1 ? 's' : ''} ${mm(b.outside)} for ${b.name}`,
-      curves: [{ layer: 'outside', outline: outside }, { layer: 'profile', outline: own }, ...seats.map((outline) => ({ layer: 'bearings', outline }))], places: kind.list.map((k) => stand(...shift(k), floor(k), k + 1)),
-      solid: () => ({ prisms: kind.turn === 0 ? [prism(outside, 0, p.width, [lobes, ...seats])] : [prism(outside, 0, p.width, seats), { ...prism(lobes, 0, p.width), turn: kind.turn, cut: true }] }),
+      id: kind.id,
+      name: kind.name,
+      quantity: kind.list.length,
+      made: how(mp),
+      material: mp.name,
+      mass: m.masses[0] - cranks.length * b.mass,
+      money: (m.masses[0] - cranks.length * b.mass) * mp.price,
+      note:
+        `${p.pins + 1} lobes cut for ${p.pins} pins of ⌀ ${mm(2 * g.profile.pin)} on ⌀ ${mm(p.circle)}, ` +
+        `eccentricity ${mm(p.throw)}, ${mm(p.width)} ` +
+        `thick${kind.turn === 0 ? '' : `, lobes turned ${degrees(kind.turn)} from the cranks`}; ` +
+        `seat${cranks.length > 1 ? 's' : ''} ${mm(b.outside)} for ${b.name}`,
+      curves: [
+        { layer: 'outside', outline: outside },
+        { layer: 'profile', outline: own },
+        ...seats.map((outline) => ({ layer: 'bearings', outline })),
+      ],
+      places: kind.list.map((k) => stand(...shift(k), floor(k), k + 1)),
+      solid: () => ({
+        prisms:
+          kind.turn === 0
+            ? [prism(outside, 0, p.width, [lobes, ...seats])]
+            : [prism(outside, 0, p.width, seats), { ...prism(lobes, 0, p.width), turn: kind.turn, cut: true }],
+      }),
     };
   });
   const body = wheelOutside(p);
   const bore = p.bore > 0 ? [circle(0, 0, p.bore / 2)] : [];
-  parts.push({ id: 'wheel', name: 'Wheel', quantity: 1, made: how(mh), material: mh.name, mass: m.masses[1], money: m.masses[1] * mh.price, note: `${wheelBody(p) < p.circle / 2 - 0.4 * p.pin ? `${p.pins} pins stand between two discs` : `${p.pins} seats of ⌀ ${mm(p.pin)}`} on ⌀ ${mm(p.circle)}, ${mm(total)} high${p.bore > 0 ? `, bore ${mm(p.bore)}` : ''}`, curves: [{ layer: 'seats', outline: body }, ...bore.map((outline) => ({ layer: 'bore', outline }))], places: [stand(0, 0, 0, 0)], solid: () => ({ prisms: [prism(body, 0, total, bore)] }) });
+  parts.push({
+    id: 'wheel',
+    name: 'Wheel',
+    quantity: 1,
+    made: how(mh),
+    material: mh.name,
+    mass: m.masses[1],
+    money: m.masses[1] * mh.price,
+    note:
+      `${wheelBody(p) < p.circle / 2 - 0.4 * p.pin ? `${p.pins} pins stand between two discs` : `${p.pins} seats of ⌀ ${mm(p.pin)}`} ` +
+      `on ⌀ ${mm(p.circle)}, ${mm(total)} high${p.bore > 0 ? `, bore ${mm(p.bore)}` : ''}`,
+    curves: [{ layer: 'seats', outline: body }, ...bore.map((outline) => ({ layer: 'bore', outline }))],
+    places: [stand(0, 0, 0, 0)],
+    solid: () => ({ prisms: [prism(body, 0, total, bore)] }),
+  });
   cranks.forEach((x, i) => {
     const eccentrics = g.drive.phases.map((_, k) => circle(...shift(k), b.bore / 2));
-    parts.push({ id: `crank-${i + 1}`, name: i === 0 || p.layout === 'both' ? 'Driven crank' : 'Idle crank', quantity: 1, made: how(mh), material: mh.name, mass: (Math.PI / 4) * b.bore ** 2 * total * mh.density, money: 0.3, note: `${p.plates} eccentrics of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the axis at ${g.drive.phases.map(degrees).join(', ')}`, curves: eccentrics.map((outline, k) => ({ layer: `eccentric-${k + 1}`, outline })), places: [stand(x, 0, 0, p.plates + 2)], solid: () => ({ prisms: eccentrics.map((o, k) => prism(o, floor(k) - GAP, floor(k) + p.width)) }) });
+    parts.push({
+      id: `crank-${i + 1}`,
+      name: i === 0 || p.layout === 'both' ? 'Driven crank' : 'Idle crank',
+      quantity: 1,
+      made: how(mh),
+      material: mh.name,
+      mass: (Math.PI / 4) * b.bore ** 2 * total * mh.density,
+      money: 0.3,
+      note: `${p.plates} eccentrics of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the axis at ${g.drive.phases.map(degrees).join(', ')}`,
+      curves: eccentrics.map((outline, k) => ({ layer: `eccentric-${k + 1}`, outline })),
+      places: [stand(x, 0, 0, p.plates + 2)],
+      solid: () => ({ prisms: eccentrics.map((o, k) => prism(o, floor(k) - GAP, floor(k) + p.width)) }),
+    });
   });
   const swept = plateOutside(p, b.outside, p.throw + 3e-4);
   parts.push(
-    { id: 'room', name: 'Swept room', quantity: 1, made: 'bought', material: 'to be left free', mass: 0, money: 0, note: `the plates’ outside moved by ${mm(p.throw)} all round, and 0.3 mm; cut it from the housing, ${mm(total)} deep`, curves: [{ layer: 'clearance', outline: swept }] },
-    { id: 'pin', name: p.pinsRun === 'sleeves' ? 'Pin with sleeve' : 'Pin', quantity: p.pins, made: 'bought', material: m.materials[1].material.name, mass: 0, money: 0.2, note: `⌀ ${mm(p.pin)}, ${mm(total)} long`, curves: [], places: Array.from({ length: p.pins }, (_, j) => stand((p.circle / 2) * Math.cos((2 * Math.PI * j) / p.pins), (p.circle / 2) * Math.sin((2 * Math.PI * j) / p.pins), 0, 0)), seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, total)] }) },
-    { id: 'bearing', name: `Bearing ${b.name}`, quantity: p.plates * cranks.length, made: 'bought', material: 'as supplied', mass: b.mass, money: b.price, note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`, curves: [], places: g.drive.phases.flatMap((_, k) => cranks.map((x) => stand(x + shift(k)[0], shift(k)[1], floor(k), k + 1))), seen: () => ({ prisms: [prism(circle(0, 0, b.outside / 2), 0, Math.min(b.width, p.width), [circle(0, 0, b.bore / 2)])] }) },
+    {
+      id: 'room',
+      name: 'Swept room',
+      quantity: 1,
+      made: 'bought',
+      material: 'to be left free',
+      mass: 0,
+      money: 0,
+      note: `the plates’ outside moved by ${mm(p.throw)} all round, and 0.3 mm; cut it from the housing, ${mm(total)} deep`,
+      curves: [{ layer: 'clearance', outline: swept }],
+    },
+    {
+      id: 'pin',
+      name: p.pinsRun === 'sleeves' ? 'Pin with sleeve' : 'Pin',
+      quantity: p.pins,
+      made: 'bought',
+      material: m.materials[1].material.name,
+      mass: 0,
+      money: 0.2,
+      note: `⌀ ${mm(p.pin)}, ${mm(total)} long`,
+      curves: [],
+      places: Array.from({ length: p.pins }, (_, j) =>
+        stand(
+          (p.circle / 2) * Math.cos((2 * Math.PI * j) / p.pins),
+          (p.circle / 2) * Math.sin((2 * Math.PI * j) / p.pins),
+          0,
+          0,
+        ),
+      ),
+      seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, total)] }),
+    },
+    {
+      id: 'bearing',
+      name: `Bearing ${b.name}`,
+      quantity: p.plates * cranks.length,
+      made: 'bought',
+      material: 'as supplied',
+      mass: b.mass,
+      money: b.price,
+      note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`,
+      curves: [],
+      places: g.drive.phases.flatMap((_, k) => cranks.map((x) => stand(x + shift(k)[0], shift(k)[1], floor(k), k + 1))),
+      seen: () => ({
+        prisms: [prism(circle(0, 0, b.outside / 2), 0, Math.min(b.width, p.width), [circle(0, 0, b.bore / 2)])],
+      }),
+    },
   );
   return ok(parts);
 }
@@ -80,9 +178,18 @@ export function ringPlateAssembly(p: RingPlateParams): readonly AssemblyStep[] {
   return [
     { do: 'Press the pins into the wheel’s seats; each must stand square.', caution: 'Press, do not hammer.' },
     { do: 'Press a bearing into every seat of the plates.', caution: 'Press on the outer ring.' },
-    { do: `Thread the plates on the crank${p.layout === 'one' ? '' : 's'} one after another in their phases, with a thin washer or balls between them, so that they do not rub.` },
-    ...(p.layout === 'one' ? [] : [{ do: 'Turn both cranks until their eccentrics stand alike; a tooth or key out of step jams at once.' }]),
+    {
+      do:
+        `Thread the plates on the crank${p.layout === 'one' ? '' : 's'} one after another in their phases, ` +
+        'with a thin washer or balls between them, so that they do not rub.',
+    },
+    ...(p.layout === 'one'
+      ? []
+      : [{ do: 'Turn both cranks until their eccentrics stand alike; a tooth or key out of step jams at once.' }]),
     { do: 'Turn the stack so that one eccentric points at a marked pin and push the wheel in along its axis.' },
-    { do: 'Turn the crank through a whole turn by hand and feel for a place where it stops: that is a dead point, or a plate in the wrong order.', caution: 'Unpowered; fingers clear of the plates.' },
+    {
+      do: 'Turn the crank through a whole turn by hand and feel for a place where it stops: that is a dead point, or a plate in the wrong order.',
+      caution: 'Unpowered; fingers clear of the plates.',
+    },
   ];
 }

@@ -1,4 +1,20 @@
-import { choiceField, countField, exact, lengthField, materialField, meshChecks, meshFigures, modeChecks, modeFigures, NO_YES, SHAPES, shiftField, toothingFields, wheelChecks, wheelFigures } from '../../gear/index.ts';
+import {
+  choiceField,
+  countField,
+  exact,
+  lengthField,
+  materialField,
+  meshChecks,
+  meshFigures,
+  modeChecks,
+  modeFigures,
+  NO_YES,
+  SHAPES,
+  shiftField,
+  toothingFields,
+  wheelChecks,
+  wheelFigures,
+} from '../../gear/index.ts';
 import { check, FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -14,23 +30,96 @@ const toothing = toothingFields<P>();
 const outside = (p: P) => p.form === 'outside';
 
 const fields: readonly FieldSpec<P>[] = [
-  choiceField<P>('form', 'Driven wheel', 'Teeth', 'A ring keeps the direction and is compact.', [{ value: 'outside', label: 'Outside teeth' }, { value: 'ring', label: 'Ring' }]),
-  countField<P>('z1', 'Driving wheel', 'Teeth.'), countField<P>('z2', 'Driven wheel', 'Teeth.', 'Teeth', 5, 600),
+  choiceField<P>('form', 'Driven wheel', 'Teeth', 'A ring keeps the direction and is compact.', [
+    { value: 'outside', label: 'Outside teeth' },
+    { value: 'ring', label: 'Ring' },
+  ]),
+  countField<P>('z1', 'Driving wheel', 'Teeth.'),
+  countField<P>('z2', 'Driven wheel', 'Teeth.', 'Teeth', 5, 600),
   countField<P>('idlers', 'Idlers', 'Change direction and distance, never the ratio.', 'Teeth', 0, 4),
   { ...countField<P>('zi', 'Idler', 'Teeth of each idler.'), when: (p) => p.idlers > 0 } as FieldSpec<P>,
-  { as: 'quantity', quantity: 'angle', path: 'bend', label: 'Bend at idlers', group: 'Teeth', help: 'Out of the straight row of centres.', step: Math.PI / 36, when: (p) => p.idlers > 0 },
+  {
+    as: 'quantity',
+    quantity: 'angle',
+    path: 'bend',
+    label: 'Bend at idlers',
+    group: 'Teeth',
+    help: 'Out of the straight row of centres.',
+    step: Math.PI / 36,
+    when: (p) => p.idlers > 0,
+  },
   ...toothing.filter((f) => f.group === 'Teeth'),
-  choiceField<P>('setBy', 'Given', 'Shift and play', 'Give both shifts and get the centre distance, or the other way round.', [{ value: 'shifts', label: 'Both shifts' }, { value: 'centre', label: 'Centre distance' }], (p) => p.idlers === 0),
-  lengthField<P>('centre', 'Centre distance', 'Met exactly; the shifts follow.', 'Shift and play', 1e-4, (p) => p.setBy === 'centre'),
-  choiceField<P>('split', 'Shift shared', 'Shift and play', 'So that both roots slide alike, the pinion just escapes undercut, or in halves.', [{ value: 'sliding', label: 'Equal sliding' }, { value: 'undercut', label: 'Undercut first' }, { value: 'even', label: 'In halves' }], (p) => p.setBy === 'centre'),
-  shiftField<P>('x1', 'Shift, driving', 'Takes undercut off a small pinion.', (p) => p.setBy === 'shifts'), shiftField<P>('x2', 'Shift, driven', 'A ring’s is that of the wheel that fills its spaces.', (p) => p.setBy === 'shifts'), shiftField<P>('xi', 'Shift, idlers', 'Of each idler.', (p) => p.idlers > 0),
-  lengthField<P>('allowance1', 'Thinner, driving', 'Thickness taken off each tooth; makes play, and room for the process.', 'Shift and play', 1e-5), lengthField<P>('allowance2', 'Thinner, driven', 'Thickness taken off each tooth.', 'Shift and play', 1e-5),
-  materialField<P>('material1', 'Driving, idlers'), materialField<P>('material2', 'Driven'),
+  choiceField<P>(
+    'setBy',
+    'Given',
+    'Shift and play',
+    'Give both shifts and get the centre distance, or the other way round.',
+    [
+      { value: 'shifts', label: 'Both shifts' },
+      { value: 'centre', label: 'Centre distance' },
+    ],
+    (p) => p.idlers === 0,
+  ),
+  lengthField<P>(
+    'centre',
+    'Centre distance',
+    'Met exactly; the shifts follow.',
+    'Shift and play',
+    1e-4,
+    (p) => p.setBy === 'centre',
+  ),
+  choiceField<P>(
+    'split',
+    'Shift shared',
+    'Shift and play',
+    'So that both roots slide alike, the pinion just escapes undercut, or in halves.',
+    [
+      { value: 'sliding', label: 'Equal sliding' },
+      { value: 'undercut', label: 'Undercut first' },
+      { value: 'even', label: 'In halves' },
+    ],
+    (p) => p.setBy === 'centre',
+  ),
+  shiftField<P>('x1', 'Shift, driving', 'Takes undercut off a small pinion.', (p) => p.setBy === 'shifts'),
+  shiftField<P>(
+    'x2',
+    'Shift, driven',
+    'A ring’s is that of the wheel that fills its spaces.',
+    (p) => p.setBy === 'shifts',
+  ),
+  shiftField<P>('xi', 'Shift, idlers', 'Of each idler.', (p) => p.idlers > 0),
+  lengthField<P>(
+    'allowance1',
+    'Thinner, driving',
+    'Thickness taken off each tooth; makes play, and room for the process.',
+    'Shift and play',
+    1e-5,
+  ),
+  lengthField<P>('allowance2', 'Thinner, driven', 'Thickness taken off each tooth.', 'Shift and play', 1e-5),
+  materialField<P>('material1', 'Driving, idlers'),
+  materialField<P>('material2', 'Driven'),
   lengthField<P>('rim', 'Ring wall', 'Outside the roots.', 'Bores and screws', 5e-4, (p) => !outside(p)),
-  lengthField<P>('bore1', 'Driving bore', 'Motor shaft; 0 for none.', 'Bores and screws'), choiceField<P>('shape1', 'Driving bore is', 'Bores and screws', 'A flat for a set screw; a keyway by ISO/R 773.', SHAPES, (p) => p.bore1 > 0),
-  lengthField<P>('bore2', 'Driven bore', '0 for none.', 'Bores and screws', 5e-4, outside), choiceField<P>('shape2', 'Driven bore is', 'Bores and screws', 'A flat for a set screw; a keyway by ISO/R 773.', SHAPES, (p) => outside(p) && p.bore2 > 0),
+  lengthField<P>('bore1', 'Driving bore', 'Motor shaft; 0 for none.', 'Bores and screws'),
+  choiceField<P>(
+    'shape1',
+    'Driving bore is',
+    'Bores and screws',
+    'A flat for a set screw; a keyway by ISO/R 773.',
+    SHAPES,
+    (p) => p.bore1 > 0,
+  ),
+  lengthField<P>('bore2', 'Driven bore', '0 for none.', 'Bores and screws', 5e-4, outside),
+  choiceField<P>(
+    'shape2',
+    'Driven bore is',
+    'Bores and screws',
+    'A flat for a set screw; a keyway by ISO/R 773.',
+    SHAPES,
+    (p) => outside(p) && p.bore2 > 0,
+  ),
   countField<P>('bolts2', 'Screws, driven', 'Through the driven wheel, or the ring’s wall.', 'Bores and screws', 0, 24),
-  lengthField<P>('boltCircle2', 'Their circle', 'Diameter.', 'Bores and screws', 5e-4, (p) => p.bolts2 > 0), lengthField<P>('boltHole', 'Screw hole', '3.2 mm for M3.', 'Bores and screws', 1e-4, (p) => p.bolts2 > 0),
+  lengthField<P>('boltCircle2', 'Their circle', 'Diameter.', 'Bores and screws', 5e-4, (p) => p.bolts2 > 0),
+  lengthField<P>('boltHole', 'Screw hole', '3.2 mm for M3.', 'Bores and screws', 1e-4, (p) => p.bolts2 > 0),
   choiceField<P>('nuts', 'Nut traps', 'Bores and screws', 'Hexagons for ISO 4032 nuts.', NO_YES, (p) => p.bolts2 > 0),
   ...toothing.filter((f) => f.group !== 'Teeth'),
 ];
@@ -43,20 +132,124 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
   const r2 = g.meshes[last - 1]!.pair.rw2;
   const label = (i: number) => (g.meshes.length > 1 ? `mesh ${i + 1}` : 'pair');
   return [
-    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, { formula: 'z₂/z₁; the direction turns at each outside mesh', terms: [term('z₁', 'teeth, driving', p.z1, 'count', 'field', 'z1'), term('z₂', 'teeth, driven', p.z2, 'count', 'field', 'z2'), term('n', 'idlers', p.idlers, 'count', 'field', 'idlers')], source: 'definition' }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.efficiency, { formula: 'Π (1 − µ·H_v)', terms: m.loads.map((l, i) => term(`η${i + 1}`, label(i), l.efficiency, 'efficiency', 'computed')), source: 'ISO/TR 14179-2 for each mesh' }),
-    ...g.meshes.map((x, i) => exact(g.meshes.length > 1 ? `centre${i + 1}` : 'centre', g.meshes.length > 1 ? `Centre distance ${i + 1}` : 'Centre distance', 'length', x.pair.centre, { formula: x.pair.ring ? 'm_t(z₂ − z₁)/2·cos α_t/cos α_wt' : 'm_t(z₁ + z₂)/2·cos α_t/cos α_wt', terms: [term('z₁', 'teeth', x.pair.g1.teeth, 'count', 'field'), term('z₂', 'teeth', x.pair.g2.teeth, 'count', 'field'), term('α_wt', 'working angle', x.pair.working, 'angle', 'computed')], source: 'ISO 21771:2007' })),
-    ...(p.setBy === 'centre' ? [exact('x1', 'Shift, driving', 'count', g.x1, { formula: 'share of Σx = (inv α_wt − inv α_t)(z₁ ± z₂)/(2 tan α)', terms: [term('a', 'centre distance', p.centre, 'length', 'field', 'centre')], source: 'ISO 21771:2007' }), exact('x2', 'Shift, driven', 'count', g.x2, { formula: 'what is left of the sum', terms: [term('x₁', 'shift, driving', g.x1, 'count', 'computed')], source: 'ISO 21771:2007' })] : []),
-    { id: 'play', name: 'Play', quantity: 'smallAngle', value: m.numbers.play[0], low: m.numbers.play[1], high: m.numbers.play[2], working: { formula: 'Σ j_t/r_w2, with the spread of thickness and half the play of bearings', terms: g.meshes.map((x, i) => term(`j${i + 1}`, `play of ${label(i)}`, x.pair.play, 'length', 'computed')), source: 'allowances on the working circle: j_t = (A_s1 + A_s2)/cos β·cos α_t/cos α_wt' } },
-    ...g.meshes.map((x, i) => exact(`normal${i + 1}`, `Normal play, ${label(i)}`, 'length', x.pair.play * Math.cos(x.pair.s1.at) * Math.cos(x.pair.s1.helixBase), { formula: 'j_t·cos α_t·cos β_b', terms: [term('j_t', 'on the circle', x.pair.play, 'length', 'computed')], source: 'ISO 21771; what a feeler gauge finds' })),
-    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, { formula: 'r_w2²/Σ(1/c)', terms: [term('r_w2', 'working radius, driven', r2, 'length', 'computed')], source: 'meshes in series' }),
-    ...g.meshes.flatMap((x, i) => meshFigures(`${i + 1}`, label(i), x, make, (q: SpurModel) => q.loads[i]!, m.loads[i]!)),
-    make.figure('radial', 'Radial force on the shafts', 'force', (x) => x.loads[0]!.radial, { formula: 'F_t·tan α_wt', terms: [term('F_t', 'tooth force', m.loads[0]!.force, 'force', 'computed'), term('T', 'peak torque', at.torque, 'torque', 'brief')], source: 'equilibrium' }),
-    ...(p.helix > 0 && p.double === 'no' ? [make.figure('axial', 'Thrust', 'force', (x) => x.loads[0]!.axial, { formula: 'F_t·tan β', terms: [term('β', 'helix', p.helix, 'angle', 'field', 'helix')], source: 'equilibrium; a double helix carries its own' })] : []),
+    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, {
+      formula: 'z₂/z₁; the direction turns at each outside mesh',
+      terms: [
+        term('z₁', 'teeth, driving', p.z1, 'count', 'field', 'z1'),
+        term('z₂', 'teeth, driven', p.z2, 'count', 'field', 'z2'),
+        term('n', 'idlers', p.idlers, 'count', 'field', 'idlers'),
+      ],
+      source: 'definition',
+    }),
+    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.efficiency, {
+      formula: 'Π (1 − µ·H_v)',
+      terms: m.loads.map((l, i) => term(`η${i + 1}`, label(i), l.efficiency, 'efficiency', 'computed')),
+      source: 'ISO/TR 14179-2 for each mesh',
+    }),
+    ...g.meshes.map((x, i) =>
+      exact(
+        g.meshes.length > 1 ? `centre${i + 1}` : 'centre',
+        g.meshes.length > 1 ? `Centre distance ${i + 1}` : 'Centre distance',
+        'length',
+        x.pair.centre,
+        {
+          formula: x.pair.ring ? 'm_t(z₂ − z₁)/2·cos α_t/cos α_wt' : 'm_t(z₁ + z₂)/2·cos α_t/cos α_wt',
+          terms: [
+            term('z₁', 'teeth', x.pair.g1.teeth, 'count', 'field'),
+            term('z₂', 'teeth', x.pair.g2.teeth, 'count', 'field'),
+            term('α_wt', 'working angle', x.pair.working, 'angle', 'computed'),
+          ],
+          source: 'ISO 21771:2007',
+        },
+      ),
+    ),
+    ...(p.setBy === 'centre'
+      ? [
+          exact('x1', 'Shift, driving', 'count', g.x1, {
+            formula: 'share of Σx = (inv α_wt − inv α_t)(z₁ ± z₂)/(2 tan α)',
+            terms: [term('a', 'centre distance', p.centre, 'length', 'field', 'centre')],
+            source: 'ISO 21771:2007',
+          }),
+          exact('x2', 'Shift, driven', 'count', g.x2, {
+            formula: 'what is left of the sum',
+            terms: [term('x₁', 'shift, driving', g.x1, 'count', 'computed')],
+            source: 'ISO 21771:2007',
+          }),
+        ]
+      : []),
+    {
+      id: 'play',
+      name: 'Play',
+      quantity: 'smallAngle',
+      value: m.numbers.play[0],
+      low: m.numbers.play[1],
+      high: m.numbers.play[2],
+      working: {
+        formula: 'Σ j_t/r_w2, with the spread of thickness and half the play of bearings',
+        terms: g.meshes.map((x, i) => term(`j${i + 1}`, `play of ${label(i)}`, x.pair.play, 'length', 'computed')),
+        source: 'allowances on the working circle: j_t = (A_s1 + A_s2)/cos β·cos α_t/cos α_wt',
+      },
+    },
+    ...g.meshes.map((x, i) =>
+      exact(
+        `normal${i + 1}`,
+        `Normal play, ${label(i)}`,
+        'length',
+        x.pair.play * Math.cos(x.pair.s1.at) * Math.cos(x.pair.s1.helixBase),
+        {
+          formula: 'j_t·cos α_t·cos β_b',
+          terms: [term('j_t', 'on the circle', x.pair.play, 'length', 'computed')],
+          source: 'ISO 21771; what a feeler gauge finds',
+        },
+      ),
+    ),
+    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, {
+      formula: 'r_w2²/Σ(1/c)',
+      terms: [term('r_w2', 'working radius, driven', r2, 'length', 'computed')],
+      source: 'meshes in series',
+    }),
+    ...g.meshes.flatMap((x, i) =>
+      meshFigures(`${i + 1}`, label(i), x, make, (q: SpurModel) => q.loads[i]!, m.loads[i]!),
+    ),
+    make.figure('radial', 'Radial force on the shafts', 'force', (x) => x.loads[0]!.radial, {
+      formula: 'F_t·tan α_wt',
+      terms: [
+        term('F_t', 'tooth force', m.loads[0]!.force, 'force', 'computed'),
+        term('T', 'peak torque', at.torque, 'torque', 'brief'),
+      ],
+      source: 'equilibrium',
+    }),
+    ...(p.helix > 0 && p.double === 'no'
+      ? [
+          make.figure('axial', 'Thrust', 'force', (x) => x.loads[0]!.axial, {
+            formula: 'F_t·tan β',
+            terms: [term('β', 'helix', p.helix, 'angle', 'field', 'helix')],
+            source: 'equilibrium; a double helix carries its own',
+          }),
+        ]
+      : []),
     ...modeFigures(m.modes, make, (x) => x.modes),
-    ...g.wheels.flatMap((w, i) => (i > 1 && i < last ? [] : wheelFigures(w, `${i + 1}`, names[i]!, (i === 0 ? g.meshes[0]!.pair.s1 : g.meshes[i - 1]!.pair.s2).ra, spread))),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, { formula: 'blanks × share left by holes', terms: m.masses.map((x, i) => term(`m${i + 1}`, names[i]!, x, 'mass', 'computed')), source: 'volume times density of the shop’s materials' }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, { formula: 'material by mass, work by tooth for milled wheels', terms: [], source: 'prices of the shop' }),
+    ...g.wheels.flatMap((w, i) =>
+      i > 1 && i < last
+        ? []
+        : wheelFigures(
+            w,
+            `${i + 1}`,
+            names[i]!,
+            (i === 0 ? g.meshes[0]!.pair.s1 : g.meshes[i - 1]!.pair.s2).ra,
+            spread,
+          ),
+    ),
+    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
+      formula: 'blanks × share left by holes',
+      terms: m.masses.map((x, i) => term(`m${i + 1}`, names[i]!, x, 'mass', 'computed')),
+      source: 'volume times density of the shop’s materials',
+    }),
+    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
+      formula: 'material by mass, work by tooth for milled wheels',
+      terms: [],
+      source: 'prices of the shop',
+    }),
   ];
 }
 
@@ -64,33 +257,119 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
   const g = m.geometry;
   const names = namesOf(p);
   const last = g.wheels.length - 1;
-  const list: Check[] = g.wheels.flatMap((w, i) => (i > 1 && i < last ? [] : wheelChecks(w, { id: `${i + 1}`, name: names[i]!, ...(p.setBy === 'shifts' ? { shift: i === 0 ? 'x1' : i === last ? 'x2' : 'xi' } : {}), teeth: i === 0 ? 'z1' : i === last ? 'z2' : 'zi' }, g.meshes[Math.max(0, i - 1)]!, i === 0 ? 0 : 1, m.materials[i]!)));
-  g.meshes.forEach((x, i) => list.push(...meshChecks(`${i + 1}`, g.meshes.length > 1 ? `mesh ${i + 1}` : 'the pair', x)));
+  const list: Check[] = g.wheels.flatMap((w, i) =>
+    i > 1 && i < last
+      ? []
+      : wheelChecks(
+          w,
+          {
+            id: `${i + 1}`,
+            name: names[i]!,
+            ...(p.setBy === 'shifts' ? { shift: i === 0 ? 'x1' : i === last ? 'x2' : 'xi' } : {}),
+            teeth: i === 0 ? 'z1' : i === last ? 'z2' : 'zi',
+          },
+          g.meshes[Math.max(0, i - 1)]!,
+          i === 0 ? 0 : 1,
+          m.materials[i]!,
+        ),
+  );
+  g.meshes.forEach((x, i) =>
+    list.push(...meshChecks(`${i + 1}`, g.meshes.length > 1 ? `mesh ${i + 1}` : 'the pair', x)),
+  );
   list.push(...modeChecks(m.modes, p, at.torque, at.torqueRms));
   g.meshes.forEach((_, i) => {
     const soft = [m.materials[i]!, m.materials[i + 1]!].filter((x) => x.plastic);
-    if (soft.length) list.push(check({ id: `warm-${i + 1}`, of: `warm-${i + 1}`, name: `Flanks stay firm${g.meshes.length > 1 ? `, mesh ${i + 1}` : ''}`, figure: m.loads[i]!.flankTemperature, limit: Math.min(...soft.map((x) => x.material.softening)), sense: 'max', quantity: 'temperature', near: 0.03, why: 'Above its softening temperature a plastic flank smears (VDI 2736-2).', advice: 'Grease it, make it wider, run it slower, or pair the plastic with metal.' }));
+    if (soft.length)
+      list.push(
+        check({
+          id: `warm-${i + 1}`,
+          of: `warm-${i + 1}`,
+          name: `Flanks stay firm${g.meshes.length > 1 ? `, mesh ${i + 1}` : ''}`,
+          figure: m.loads[i]!.flankTemperature,
+          limit: Math.min(...soft.map((x) => x.material.softening)),
+          sense: 'max',
+          quantity: 'temperature',
+          near: 0.03,
+          why: 'Above its softening temperature a plastic flank smears (VDI 2736-2).',
+          advice: 'Grease it, make it wider, run it slower, or pair the plastic with metal.',
+        }),
+      );
   });
-  for (const [i, wall, bore, shape] of [[1, m.wall1, p.bore1, 'shape1'], [2, m.wall2, p.bore2, 'shape2']] as const) {
-    if (bore > 0 && Number.isFinite(wall)) list.push(check({ id: `wall-${i}`, name: `Wall over the bore, ${names[i === 1 ? 0 : last]!}`, figure: wall, limit: 0.8 * p.module, sense: 'min', quantity: 'length', severity: 'warn', why: 'Between the bore, with its keyway or flat, and the roots.', ...(p[shape] === 'keyway' ? { mend: { path: shape, value: 'flat', label: 'A flat instead' } } : {}), advice: 'Take a smaller shaft or more teeth.' }));
+  for (const [i, wall, bore, shape] of [
+    [1, m.wall1, p.bore1, 'shape1'],
+    [2, m.wall2, p.bore2, 'shape2'],
+  ] as const) {
+    if (bore > 0 && Number.isFinite(wall))
+      list.push(
+        check({
+          id: `wall-${i}`,
+          name: `Wall over the bore, ${names[i === 1 ? 0 : last]!}`,
+          figure: wall,
+          limit: 0.8 * p.module,
+          sense: 'min',
+          quantity: 'length',
+          severity: 'warn',
+          why: 'Between the bore, with its keyway or flat, and the roots.',
+          ...(p[shape] === 'keyway' ? { mend: { path: shape, value: 'flat', label: 'A flat instead' } } : {}),
+          advice: 'Take a smaller shaft or more teeth.',
+        }),
+      );
   }
   // Wheels that do not mesh must pass one another.
   for (let i = 0; i < g.places.length; i++) {
     for (let j = i + 2; j < g.places.length; j++) {
       if (g.wheels[j]!.ring) continue;
       const reach = (k: number) => (k === 0 ? g.meshes[0]!.pair.s1 : g.meshes[k - 1]!.pair.s2).ra;
-      const apart = Math.hypot(g.places[i]![0] - g.places[j]![0], g.places[i]![1] - g.places[j]![1]) - reach(i) - reach(j);
-      list.push(check({ id: `pass-${i}-${j}`, name: `${names[i]![0]!.toUpperCase()}${names[i]!.slice(1)} and ${names[j]!} clear`, figure: apart, limit: 0.5 * p.module, sense: 'min', quantity: 'length', why: 'They do not mesh and must not touch.', mend: { path: 'bend', value: 0, label: 'Straight row' }, advice: 'Bend the row less, or take larger idlers.' }));
+      const apart =
+        Math.hypot(g.places[i]![0] - g.places[j]![0], g.places[i]![1] - g.places[j]![1]) - reach(i) - reach(j);
+      list.push(
+        check({
+          id: `pass-${i}-${j}`,
+          name: `${names[i]![0]!.toUpperCase()}${names[i]!.slice(1)} and ${names[j]!} clear`,
+          figure: apart,
+          limit: 0.5 * p.module,
+          sense: 'min',
+          quantity: 'length',
+          why: 'They do not mesh and must not touch.',
+          mend: { path: 'bend', value: 0, label: 'Straight row' },
+          advice: 'Bend the row less, or take larger idlers.',
+        }),
+      );
     }
   }
   if (p.bolts2 > 0) {
-    const limit = p.form === 'ring' ? p.rim - p.boltHole - 2e-3 : Math.min(g.meshes[last - 1]!.sides[1].root - (p.boltCircle2 + p.boltHole) / 2, (p.boltCircle2 - p.boltHole - p.bore2) / 2) - 1e-3;
-    list.push(check({ id: 'bolts', name: 'Screws fit the driven wheel', figure: limit, limit: 0, sense: 'min', quantity: 'length', near: 0, why: 'Each hole needs a millimetre of wall to the teeth and the bore.', advice: p.form === 'ring' ? 'Give the ring a thicker wall.' : 'Move the bolt circle between bore and teeth.' }));
+    const limit =
+      p.form === 'ring'
+        ? p.rim - p.boltHole - 2e-3
+        : Math.min(
+            g.meshes[last - 1]!.sides[1].root - (p.boltCircle2 + p.boltHole) / 2,
+            (p.boltCircle2 - p.boltHole - p.bore2) / 2,
+          ) - 1e-3;
+    list.push(
+      check({
+        id: 'bolts',
+        name: 'Screws fit the driven wheel',
+        figure: limit,
+        limit: 0,
+        sense: 'min',
+        quantity: 'length',
+        near: 0,
+        why: 'Each hole needs a millimetre of wall to the teeth and the bore.',
+        advice: p.form === 'ring' ? 'Give the ring a thicker wall.' : 'Move the bolt circle between bore and teeth.',
+      }),
+    );
   }
   return list;
 }
 
-const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelSpur(p, at, s), spurFactors(), (m, make) => figures(p, at, shelf, m, make), (m) => checks(p, at, m));
+const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> =>
+  reportOf(
+    shelf,
+    (s) => modelSpur(p, at, s),
+    spurFactors(),
+    (m, make) => figures(p, at, shelf, m, make),
+    (m) => checks(p, at, m),
+  );
 
 /** A pair of spur or helical wheels, or a train with idlers. */
 export const spur: StageKind<P> = {
@@ -102,8 +381,17 @@ export const spur: StageKind<P> = {
   defaults: spurDefaults,
   kinematics: (p) => ({
     ratio: spurRatio(p),
-    members: [{ name: 'driving wheel', role: 'input' }, { name: p.form === 'ring' ? 'ring' : 'driven wheel', role: 'output' }, { name: 'frame', role: 'fixed' }],
-    orders: [{ name: 'driving wheel', perTurn: p.z2 / p.z1 }, { name: 'driven wheel', perTurn: 1 }, { name: 'tooth mesh', perTurn: p.z2 }, ...(p.idlers > 0 ? [{ name: 'idler', perTurn: p.z2 / p.zi }] : [])],
+    members: [
+      { name: 'driving wheel', role: 'input' },
+      { name: p.form === 'ring' ? 'ring' : 'driven wheel', role: 'output' },
+      { name: 'frame', role: 'fixed' },
+    ],
+    orders: [
+      { name: 'driving wheel', perTurn: p.z2 / p.z1 },
+      { name: 'driven wheel', perTurn: 1 },
+      { name: 'tooth mesh', perTurn: p.z2 },
+      ...(p.idlers > 0 ? [{ name: 'idler', perTurn: p.z2 / p.zi }] : []),
+    ],
   }),
   factors: spurFactors,
   analyse,

@@ -1,4 +1,16 @@
-import { boreReach, loadMesh, materialFactors, meshModes, modeLimits, meshPlaySpread, toothMaterial, warming, type MeshLoad, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import {
+  boreReach,
+  loadMesh,
+  materialFactors,
+  meshModes,
+  modeLimits,
+  meshPlaySpread,
+  toothMaterial,
+  warming,
+  type MeshLoad,
+  type Mode,
+  type ToothMaterial,
+} from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
@@ -19,9 +31,32 @@ export interface SpurModel {
 }
 
 /** Factors a train reads. */
-export const spurFactors = (): readonly string[] => ['gear.frictionPlastic', 'gear.frictionMetal', ...materialFactors([]).slice(1), 'gear.hot', 'gear.cycles', 'gear.fatigue', 'gear.plasticFlank', 'gear.heatRoot', 'gear.heatFlank', 'ambient', 'gear.metalRoot', 'gear.metalFlank', 'gear.metalStatic', 'gear.layer', 'gear.infill', 'gear.churn', 'gear.solid', 'price.milled'];
+export const spurFactors = (): readonly string[] => [
+  'gear.frictionPlastic',
+  'gear.frictionMetal',
+  ...materialFactors([]).slice(1),
+  'gear.hot',
+  'gear.cycles',
+  'gear.fatigue',
+  'gear.plasticFlank',
+  'gear.heatRoot',
+  'gear.heatFlank',
+  'ambient',
+  'gear.metalRoot',
+  'gear.metalFlank',
+  'gear.metalStatic',
+  'gear.layer',
+  'gear.infill',
+  'gear.churn',
+  'gear.solid',
+  'price.milled',
+];
 
-export const namesOf = (p: SpurParams): string[] => ['driving wheel', ...Array.from({ length: p.idlers }, (_, i) => (p.idlers > 1 ? `idler ${i + 1}` : 'idler')), p.form === 'ring' ? 'ring' : 'driven wheel'];
+export const namesOf = (p: SpurParams): string[] => [
+  'driving wheel',
+  ...Array.from({ length: p.idlers }, (_, i) => (p.idlers > 1 ? `idler ${i + 1}` : 'idler')),
+  p.form === 'ring' ? 'ring' : 'driven wheel',
+];
 
 /**
  * Computes a pair, or a train with idlers, at a duty on the driven wheel.
@@ -40,17 +75,41 @@ export function modelSpur(p: SpurParams, at: Duty, shelf: Shelf): Result<SpurMod
   const ring = p.form === 'ring';
   const first = g.meshes[0]!;
   const end = g.meshes[g.meshes.length - 1]!;
-  const wall1 = first.sides[0].root - boreReach({ bore: p.bore1, shape: p.shape1, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false });
-  const wall2 = ring ? Infinity : end.sides[1].root - boreReach({ bore: p.bore2, shape: p.shape2, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false });
-  if (wall1 <= 0) return refuse('The bore cuts into the teeth of the driving wheel.', `Its roots reach down to ⌀ ${(first.sides[0].root * 2e3).toFixed(2)} mm.`, 'Take a smaller bore, or more teeth.', 'bore1');
-  if (wall2 <= 0) return refuse('The bore cuts into the teeth of the driven wheel.', `Its roots reach down to ⌀ ${(end.sides[1].root * 2e3).toFixed(2)} mm.`, 'Take a smaller bore, or more teeth.', 'bore2');
+  const wall1 =
+    first.sides[0].root -
+    boreReach({ bore: p.bore1, shape: p.shape1, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false });
+  const wall2 = ring
+    ? Infinity
+    : end.sides[1].root -
+      boreReach({ bore: p.bore2, shape: p.shape2, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false });
+  if (wall1 <= 0)
+    return refuse(
+      'The bore cuts into the teeth of the driving wheel.',
+      `Its roots reach down to ⌀ ${(first.sides[0].root * 2e3).toFixed(2)} mm.`,
+      'Take a smaller bore, or more teeth.',
+      'bore1',
+    );
+  if (wall2 <= 0)
+    return refuse(
+      'The bore cuts into the teeth of the driven wheel.',
+      `Its roots reach down to ⌀ ${(end.sides[1].root * 2e3).toFixed(2)} mm.`,
+      'Take a smaller bore, or more teeth.',
+      'bore2',
+    );
   const ratio = spurRatio(p);
   const radius = end.pair.rw2;
   const speed = at.speed * radius;
-  const loads = g.meshes.map((m, i) => loadMesh(m, materials[i]!, materials[i + 1]!, at.torque / radius, at.torqueRms / radius, speed, shelf, warming(at)));
+  const loads = g.meshes.map((m, i) =>
+    loadMesh(m, materials[i]!, materials[i + 1]!, at.torque / radius, at.torqueRms / radius, speed, shelf, warming(at)),
+  );
   const efficiency = loads.reduce((e, l) => e * l.efficiency, 1);
   const names = namesOf(p);
-  const modes = g.meshes.flatMap((m, i) => meshModes(`${i + 1}`, g.meshes.length > 1 ? `${names[i]} and ${names[i + 1]}` : 'the pair', m, loads[i]!, radius, [names[i]!, names[i + 1]!]));
+  const modes = g.meshes.flatMap((m, i) =>
+    meshModes(`${i + 1}`, g.meshes.length > 1 ? `${names[i]} and ${names[i + 1]}` : 'the pair', m, loads[i]!, radius, [
+      names[i]!,
+      names[i + 1]!,
+    ]),
+  );
   // Play of every mesh lies on one circle speed: as angles at the output they add.
   const one = g.meshes.reduce((s, m) => s + m.pair.play, 0) / radius;
   const thick = Math.hypot(...g.meshes.map((m) => meshPlaySpread(m.pair, shelf))) / radius;
@@ -59,19 +118,47 @@ export function modelSpur(p: SpurParams, at: Duty, shelf: Shelf): Result<SpurMod
   const solid = factor(shelf, 'gear.solid');
   const masses = g.wheels.map((w, i) => {
     const r = (i === 0 ? first.pair.s1 : g.meshes[i - 1]!.pair.s2).r;
-    const [outer, inner] = w.ring ? [end.sides[1].root + p.rim, r] : [r, (i === 0 ? p.bore1 : i === g.wheels.length - 1 ? p.bore2 : 0) / 2];
+    const [outer, inner] = w.ring
+      ? [end.sides[1].root + p.rim, r]
+      : [r, (i === 0 ? p.bore1 : i === g.wheels.length - 1 ? p.bore2 : 0) / 2];
     return Math.PI * Math.max(0, outer * outer - inner * inner) * p.width * materials[i]!.material.density * solid;
   });
-  const reach = (i: number): number => (g.wheels[i]!.ring ? end.sides[1].root + p.rim : (i === 0 ? first.pair.s1 : g.meshes[i - 1]!.pair.s2).r);
+  const reach = (i: number): number =>
+    g.wheels[i]!.ring ? end.sides[1].root + p.rim : (i === 0 ? first.pair.s1 : g.meshes[i - 1]!.pair.s2).r;
   // An idler turns (z1/z_i) as fast as the input.
-  const inertiaIn = masses.slice(0, -1).reduce((s, m, i) => s + ((m * reach(i) ** 2) / 2) * (p.z1 / g.wheels[i]!.teeth) ** 2, 0);
+  const inertiaIn = masses
+    .slice(0, -1)
+    .reduce((s, m, i) => s + ((m * reach(i) ** 2) / 2) * (p.z1 / g.wheels[i]!.teeth) ** 2, 0);
   const lastMass = masses[masses.length - 1]!;
   const top = materials.some((m) => m.plastic) ? 5 : 15;
   const numbers: StageNumbers = {
-    ratio, etaForward: efficiency, etaBackward: efficiency, drag: factor(shelf, 'gear.churn') * Math.max(1, g.meshes.length), play: [one + tilt / 2, Math.max(0, one - thick), one + thick + tilt],
-    stiffness, bendTorque: Infinity, stiffnessBeyond: stiffness, inertiaIn, inertiaOut: (lastMass * reach(g.wheels.length - 1) ** 2) / (ring ? 1 : 2), limits: modeLimits(modes, at.torque, at.torqueRms),
-    mass: masses.reduce((s, x) => s + x, 0), money: masses.reduce((s, x, i) => s + x * materials[i]!.material.price + (materials[i]!.material.made === 'printed' ? 0 : g.wheels[i]!.teeth * factor(shelf, 'price.milled')), 0) + 2.4 * p.idlers,
-    outside: g.outside, length: p.width, maxSpeed: top / first.pair.rw1, bore: ring ? 0 : p.bore2, beside: true, life: Infinity,
+    ratio,
+    etaForward: efficiency,
+    etaBackward: efficiency,
+    drag: factor(shelf, 'gear.churn') * Math.max(1, g.meshes.length),
+    play: [one + tilt / 2, Math.max(0, one - thick), one + thick + tilt],
+    stiffness,
+    bendTorque: Infinity,
+    stiffnessBeyond: stiffness,
+    inertiaIn,
+    inertiaOut: (lastMass * reach(g.wheels.length - 1) ** 2) / (ring ? 1 : 2),
+    limits: modeLimits(modes, at.torque, at.torqueRms),
+    mass: masses.reduce((s, x) => s + x, 0),
+    money:
+      masses.reduce(
+        (s, x, i) =>
+          s +
+          x * materials[i]!.material.price +
+          (materials[i]!.material.made === 'printed' ? 0 : g.wheels[i]!.teeth * factor(shelf, 'price.milled')),
+        0,
+      ) +
+      2.4 * p.idlers,
+    outside: g.outside,
+    length: p.width,
+    maxSpeed: top / first.pair.rw1,
+    bore: ring ? 0 : p.bore2,
+    beside: true,
+    life: Infinity,
   };
   return ok({ geometry: g, materials, loads, modes, efficiency, wall1, wall2, masses, numbers });
 }

@@ -9,7 +9,10 @@ export const spurSchema = v.looseObject({
   z2: teeth('driven wheel', 600),
   idlers: v.pipe(wholeNumber(0, 4), v.description('Idlers between them')),
   zi: teeth('idler'),
-  bend: v.pipe(quantity('angle', -Math.PI / 2, Math.PI / 2), v.description('How far the row of centres bends at each idler, rad')),
+  bend: v.pipe(
+    quantity('angle', -Math.PI / 2, Math.PI / 2),
+    v.description('How far the row of centres bends at each idler, rad'),
+  ),
   ...toothingEntries,
   setBy: v.pipe(v.picklist(['shifts', 'centre']), v.description('What is given: both shifts, or the centre distance')),
   centre: v.pipe(quantity('length', 1e-3, 2), v.description('Wanted centre distance of the pair, m')),

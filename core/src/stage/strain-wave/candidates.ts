@@ -7,8 +7,14 @@ const deg = Math.PI / 180;
 const THIN = ['61800', '61802', '61804', '61805', '61806', '61808', '61810', '61812'];
 const floor = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
 
-/** A stage of usual proportions round a thin bearing of the shelf; undefined where its teeth would be too small to make. */
-export function baseStrainWave(teeth: number, bearing: string, want: Pick<StageWish, 'shelf'>): StrainWaveParams | undefined {
+/**
+ * A stage of usual proportions round a thin bearing of the shelf; undefined where its teeth would be too small to make.
+ */
+export function baseStrainWave(
+  teeth: number,
+  bearing: string,
+  want: Pick<StageWish, 'shelf'>,
+): StrainWaveParams | undefined {
   const b = want.shelf.bearings.find((x) => x.id === bearing);
   if (!b) return undefined;
   const inside = b.outside / 2;
@@ -19,8 +25,34 @@ export function baseStrainWave(teeth: number, bearing: string, want: Pick<StageW
   if (module < 0.4e-3 || module > 0.08 * inside * 2) return undefined;
   const width = Math.max(6e-3, b.width);
   return {
-    held: 'ring', body: 'cup', lobes: 2, teeth, form: 'straight', section: 'R3', module: Number(module.toPrecision(9)), angle: 30 * deg, shift: 0, depth: 1, addendum: 0.4, dedendum, thin: 4e-5, radius: Number((inside + wall / 2).toPrecision(9)), wall, width,
-    cup: Number((Math.ceil(Math.max(0.9 * inside, 2.5 * width) * 1e3) / 1e3).toPrecision(9)), shape: 'ellipse', spread: 25 * deg, rollers: 12, run: 'bearing', bearing, slack: 0, ringWall: Math.max(6e-3, floor(0.16 * inside, 5e-4)), materialS: 'pa-cf', materialR: 'pa-cf', materialG: 'pa-cf', shaft: b.bore - 4 * module > 1.2e-2 ? 5e-3 : 0,
+    held: 'ring',
+    body: 'cup',
+    lobes: 2,
+    teeth,
+    form: 'straight',
+    section: 'R3',
+    module: Number(module.toPrecision(9)),
+    angle: 30 * deg,
+    shift: 0,
+    depth: 1,
+    addendum: 0.4,
+    dedendum,
+    thin: 4e-5,
+    radius: Number((inside + wall / 2).toPrecision(9)),
+    wall,
+    width,
+    cup: Number((Math.ceil(Math.max(0.9 * inside, 2.5 * width) * 1e3) / 1e3).toPrecision(9)),
+    shape: 'ellipse',
+    spread: 25 * deg,
+    rollers: 12,
+    run: 'bearing',
+    bearing,
+    slack: 0,
+    ringWall: Math.max(6e-3, floor(0.16 * inside, 5e-4)),
+    materialS: 'pa-cf',
+    materialR: 'pa-cf',
+    materialG: 'pa-cf',
+    shaft: b.bore - 4 * module > 1.2e-2 ? 5e-3 : 0,
   };
 }
 
@@ -37,8 +69,12 @@ export function* strainWaveCandidates(want: StageWish): Generator<StrainWavePara
 /** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
 export function strainWaveDefaults(want: StageWish): StrainWaveParams {
   const near = { ...want, ratio: Math.min(120, Math.max(20, Math.abs(want.ratio))) };
-  return firstThatCarries(strainWaveCandidates(near), want.torque, (p) => {
-    const m = modelStrainWave(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-    return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
-  }) ?? baseStrainWave(2 * Math.round(near.ratio), '61808', want) ?? baseStrainWave(80, '61808', want)!;
+  return (
+    firstThatCarries(strainWaveCandidates(near), want.torque, (p) => {
+      const m = modelStrainWave(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
+      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+    }) ??
+    baseStrainWave(2 * Math.round(near.ratio), '61808', want) ??
+    baseStrainWave(80, '61808', want)!
+  );
 }

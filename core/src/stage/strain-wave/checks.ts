@@ -22,7 +22,9 @@ interface Way {
 const waysFor = (p: StrainWaveParams): Way[] => [
   { path: 'thin', step: 2e-5, most: 16, say: (x) => `Allowance ${mm(x)}` },
   { path: 'depth', step: -0.02, most: 15, say: (x) => `Depth factor ${x}` },
-  ...(p.form === 'belt' ? [] : [{ path: 'addendum', step: -0.05, most: 8, say: (x: number) => `Addendum ${x}` } as const]),
+  ...(p.form === 'belt'
+    ? []
+    : [{ path: 'addendum', step: -0.05, most: 8, say: (x: number) => `Addendum ${x}` } as const]),
   ...(p.form === 'involute' ? [{ path: 'shift', step: 0.2, most: 10, say: (x: number) => `Shift ${x}` } as const] : []),
 ];
 
@@ -50,36 +52,308 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
   const ways = clash ? clearing(p) : [];
   const where = `${Math.abs((g.leastAt * 180) / Math.PI).toFixed(0)}° from a lobe’s top, ${mm(Math.max(0, g.splineTip - g.leastHeight))} below the tooth’s tip`;
   const bearingRoom = 2 * (g.radius - g.wall / 2) - m.bearing.outside;
-  const thinner = Number((Math.floor(g.wall * Math.min(1, (0.9 * m.strainLimit) / m.strain) * 1e5) / 1e5).toPrecision(6));
+  const thinner = Number(
+    (Math.floor(g.wall * Math.min(1, (0.9 * m.strainLimit) / m.strain) * 1e5) / 1e5).toPrecision(6),
+  );
   const share = at.torque > 0 ? (m.drag * Math.abs(m.numbers.ratio) * m.forward) / at.torque : 0;
-  const nearGap = Math.max(p.slack, ...g.line.groups.filter((x) => x.angle <= Math.PI / p.lobes / 3 + 1e-9).map((x) => x.gap * g.throw));
+  const nearGap = Math.max(
+    p.slack,
+    ...g.line.groups.filter((x) => x.angle <= Math.PI / p.lobes / 3 + 1e-9).map((x) => x.gap * g.throw),
+  );
   const more = (path: string, value: number, label: string): Mend => ({ path, value, label });
   const limit = m.materials[0].material.softening - factor(shelf, 'mount.margin');
   const list: Check[] = [
-    check({ id: 'clash', of: 'clearance', name: 'Teeth pass without clashing', figure: g.least, limit: 0, sense: 'min', quantity: 'length', severity: g.least < -0.05 * g.module ? 'stop' : 'warn', near: 0, why: clash ? `A tooth overlaps its space by ${mm(-g.least)}, ${where}: it binds there, or bends.` : `Tightest ${where}.`, mend: ways[0], advice: ways.length > 1 ? `Or: ${ways.slice(1).map((w) => w.label.toLowerCase()).join('; ')}.` : 'Thin the teeth, lower them, or take less throw.' }),
-    check({ id: 'pass', of: 'pass', name: 'Teeth leave the ring between the lobes', figure: g.pass, limit: 0.03 * g.module, sense: 'min', quantity: 'length', near: 0, why: 'Where the spline is drawn in furthest its tips must pass the ring’s, or it cannot turn against it.', mend: more('addendum', round(Math.max(0.1, p.addendum - Math.ceil((0.03 * g.module - g.pass) / (2 * g.module) / 0.05) * 0.05), 0.01), 'Lower addendum'), advice: 'Take a lower addendum or more depth.' }),
-    check({ id: 'tips', name: 'Tips clear the ring’s roots', figure: Math.min(g.tipRoom, g.rootRoom), limit: p.form === 'belt' ? -1e-5 : 0.03 * g.module, sense: 'min', quantity: 'length', severity: 'warn', near: 0, why: 'At a lobe’s top a tip that touches ground keeps the sides apart.', ...(p.form === 'belt' ? { mend: more('depth', round(p.depth - 0.02, 0.01), 'Less depth') } : { mend: more('dedendum', round(p.dedendum + Math.ceil((0.03 * g.module - Math.min(g.tipRoom, g.rootRoom)) / g.module / 0.05) * 0.05, 0.01), 'Higher dedendum') }), advice: 'Cut the spaces deeper or take less throw.' }),
-    check({ id: 'strain', of: 'strain', name: 'Wall stands its bending', figure: m.strain, limit: m.strainLimit, sense: 'max', quantity: 'efficiency', severity: m.strain > 2.5 * m.strainLimit ? 'stop' : 'warn', why: `Every wave bends the wall out and in; ${m.materials[0].material.name} tires above this.`, ...(p.form === 'belt' ? {} : { mend: more('wall', thinner, `Wall ${mm(thinner)}`) }), advice: 'Take a thinner wall, a larger radius with more and finer teeth, or another material.' }),
-    check({ id: 'gap', of: 'leastPreload', name: 'Generator presses near the lobes’ tops', figure: nearGap, limit: 0.05 * g.engaged, sense: 'max', quantity: 'length', severity: 'warn', near: 0, why: 'Where the spline has a gap behind it near a lobe’s top, it gives way under load and skips.', mend: p.slack > 0.05 * g.engaged ? more('slack', 0, 'No gap') : p.shape === 'many' ? more('rollers', p.rollers + 2 * p.lobes, `${p.rollers + 2 * p.lobes} rollers`) : more('slack', 0, 'No gap') }),
-    ...(p.body === 'cup' ? [check({ id: 'usable', of: 'usable', name: 'Teeth clear the ring along their width', figure: p.width, limit: Number.isFinite(m.usable) ? m.usable : p.cup, sense: 'max', quantity: 'length', near: 0.05, why: 'Towards the closed end the wave dies away: teeth that reach too far back catch between the lobes.', mend: more('cup', steppedUp((p.cup * p.width) / Math.max(1e-6, m.usable) + 1e-4, 1e-3), `Cup ${mm(steppedUp((p.cup * p.width) / Math.max(1e-6, m.usable) + 1e-4, 1e-3))}`), advice: 'Take a longer cup, narrower teeth or a lower addendum.' })] : []),
-    ...(!hasRollers(p) && p.run === 'bearing' ? [check({ id: 'fits', name: 'Bearing fills the spline', figure: Math.abs(bearingRoom), limit: 1e-4, sense: 'max', quantity: 'length', near: 0, why: bearingRoom > 0 ? 'The bearing is smaller than the spline’s inside: the wave is not carried round.' : 'The bearing is larger than the spline’s inside and cannot be put in.', ...(p.form === 'belt' ? {} : { mend: { path: 'radius', value: Number(((m.bearing.outside + g.wall) / 2).toPrecision(7)), label: `Neutral line ${mm((m.bearing.outside + g.wall) / 2)}` } }), advice: 'Choose teeth and wall so that the inside is the bearing’s outside, or take rollers.' })] : []),
-    check({ id: 'stall', of: 'drag', name: 'Flexing leaves torque to drive with', figure: share, limit: 0.3, sense: 'max', quantity: 'efficiency', severity: 'warn', why: `Turning the generator unloaded takes as much as ${(100 * share).toFixed(0)} % of what the load does; ${Math.abs(m.numbers.ratio).toFixed(0)} : 1 says otherwise, and the motor stalls.`, ...(p.form === 'belt' ? {} : { mend: more('wall', round(g.wall * Math.cbrt(Math.min(1, 0.25 / Math.max(share, 1e-9))), 1e-5), 'Thinner wall') }), advice: 'Take a thinner wall, less throw, a rolling generator or a softer material.' }),
-    check({ id: 'back', of: 'back', name: 'Can be turned back', figure: m.backward, limit: 0.2, sense: 'min', quantity: 'efficiency', severity: 'note', why: 'Below this it feels stuck by hand; what flexing costs comes on top.', mend: p.run === 'plain' && !hasRollers(p) ? { path: 'run', value: 'bearing', label: 'A thin bearing' } : undefined, advice: 'A generator that rolls turns back more easily.' }),
-    check({ id: 'align', of: 'alignment', name: 'Generator stands in the middle', figure: factor(shelf, 'wave.centre'), limit: Math.max(0, m.alignment), sense: 'max', quantity: 'length', severity: 'note', near: 0, why: 'Off the middle by more than the clearance allows, teeth of one lobe clash once a turn.', advice: 'Let the generator float, or align motor and ring; a dial on the ring’s bore tells.' }),
-    check({ id: 'warm', of: 'rise', name: 'Spline stays below softening', figure: factor(shelf, 'ambient') + m.rise, limit, sense: 'max', quantity: 'temperature', severity: 'warn', near: 0.01, why: 'Flexing warms it; running for ever at the brief’s speed.', advice: 'Turn it slower or in turns, or take a material that flexes with less loss.' }),
-    ...modeChecks(m.modes.filter((x) => x.id !== 'skip' && x.id !== 'dent' && x.id !== 'wall' && x.id !== 'buckle'), { width: p.width, module: 1 }, at.torque, at.torqueRms).map((c) => ({ ...c, ...(c.advice && { advice: 'Take wider teeth, more depth or a stronger material.' }) })),
+    check({
+      id: 'clash',
+      of: 'clearance',
+      name: 'Teeth pass without clashing',
+      figure: g.least,
+      limit: 0,
+      sense: 'min',
+      quantity: 'length',
+      severity: g.least < -0.05 * g.module ? 'stop' : 'warn',
+      near: 0,
+      why: clash
+        ? `A tooth overlaps its space by ${mm(-g.least)}, ${where}: it binds there, or bends.`
+        : `Tightest ${where}.`,
+      mend: ways[0],
+      advice:
+        ways.length > 1
+          ? `Or: ${ways
+              .slice(1)
+              .map((w) => w.label.toLowerCase())
+              .join('; ')}.`
+          : 'Thin the teeth, lower them, or take less throw.',
+    }),
+    check({
+      id: 'pass',
+      of: 'pass',
+      name: 'Teeth leave the ring between the lobes',
+      figure: g.pass,
+      limit: 0.03 * g.module,
+      sense: 'min',
+      quantity: 'length',
+      near: 0,
+      why: 'Where the spline is drawn in furthest its tips must pass the ring’s, or it cannot turn against it.',
+      mend: more(
+        'addendum',
+        round(Math.max(0.1, p.addendum - Math.ceil((0.03 * g.module - g.pass) / (2 * g.module) / 0.05) * 0.05), 0.01),
+        'Lower addendum',
+      ),
+      advice: 'Take a lower addendum or more depth.',
+    }),
+    check({
+      id: 'tips',
+      name: 'Tips clear the ring’s roots',
+      figure: Math.min(g.tipRoom, g.rootRoom),
+      limit: p.form === 'belt' ? -1e-5 : 0.03 * g.module,
+      sense: 'min',
+      quantity: 'length',
+      severity: 'warn',
+      near: 0,
+      why: 'At a lobe’s top a tip that touches ground keeps the sides apart.',
+      ...(p.form === 'belt'
+        ? { mend: more('depth', round(p.depth - 0.02, 0.01), 'Less depth') }
+        : {
+            mend: more(
+              'dedendum',
+              round(
+                p.dedendum + Math.ceil((0.03 * g.module - Math.min(g.tipRoom, g.rootRoom)) / g.module / 0.05) * 0.05,
+                0.01,
+              ),
+              'Higher dedendum',
+            ),
+          }),
+      advice: 'Cut the spaces deeper or take less throw.',
+    }),
+    check({
+      id: 'strain',
+      of: 'strain',
+      name: 'Wall stands its bending',
+      figure: m.strain,
+      limit: m.strainLimit,
+      sense: 'max',
+      quantity: 'efficiency',
+      severity: m.strain > 2.5 * m.strainLimit ? 'stop' : 'warn',
+      why: `Every wave bends the wall out and in; ${m.materials[0].material.name} tires above this.`,
+      ...(p.form === 'belt' ? {} : { mend: more('wall', thinner, `Wall ${mm(thinner)}`) }),
+      advice: 'Take a thinner wall, a larger radius with more and finer teeth, or another material.',
+    }),
+    check({
+      id: 'gap',
+      of: 'leastPreload',
+      name: 'Generator presses near the lobes’ tops',
+      figure: nearGap,
+      limit: 0.05 * g.engaged,
+      sense: 'max',
+      quantity: 'length',
+      severity: 'warn',
+      near: 0,
+      why: 'Where the spline has a gap behind it near a lobe’s top, it gives way under load and skips.',
+      mend:
+        p.slack > 0.05 * g.engaged
+          ? more('slack', 0, 'No gap')
+          : p.shape === 'many'
+            ? more('rollers', p.rollers + 2 * p.lobes, `${p.rollers + 2 * p.lobes} rollers`)
+            : more('slack', 0, 'No gap'),
+    }),
+    ...(p.body === 'cup'
+      ? [
+          check({
+            id: 'usable',
+            of: 'usable',
+            name: 'Teeth clear the ring along their width',
+            figure: p.width,
+            limit: Number.isFinite(m.usable) ? m.usable : p.cup,
+            sense: 'max',
+            quantity: 'length',
+            near: 0.05,
+            why: 'Towards the closed end the wave dies away: teeth that reach too far back catch between the lobes.',
+            mend: more(
+              'cup',
+              steppedUp((p.cup * p.width) / Math.max(1e-6, m.usable) + 1e-4, 1e-3),
+              `Cup ${mm(steppedUp((p.cup * p.width) / Math.max(1e-6, m.usable) + 1e-4, 1e-3))}`,
+            ),
+            advice: 'Take a longer cup, narrower teeth or a lower addendum.',
+          }),
+        ]
+      : []),
+    ...(!hasRollers(p) && p.run === 'bearing'
+      ? [
+          check({
+            id: 'fits',
+            name: 'Bearing fills the spline',
+            figure: Math.abs(bearingRoom),
+            limit: 1e-4,
+            sense: 'max',
+            quantity: 'length',
+            near: 0,
+            why:
+              bearingRoom > 0
+                ? 'The bearing is smaller than the spline’s inside: the wave is not carried round.'
+                : 'The bearing is larger than the spline’s inside and cannot be put in.',
+            ...(p.form === 'belt'
+              ? {}
+              : {
+                  mend: {
+                    path: 'radius',
+                    value: Number(((m.bearing.outside + g.wall) / 2).toPrecision(7)),
+                    label: `Neutral line ${mm((m.bearing.outside + g.wall) / 2)}`,
+                  },
+                }),
+            advice: 'Choose teeth and wall so that the inside is the bearing’s outside, or take rollers.',
+          }),
+        ]
+      : []),
+    check({
+      id: 'stall',
+      of: 'drag',
+      name: 'Flexing leaves torque to drive with',
+      figure: share,
+      limit: 0.3,
+      sense: 'max',
+      quantity: 'efficiency',
+      severity: 'warn',
+      why:
+        `Turning the generator unloaded takes as much as ${(100 * share).toFixed(0)} % of what the load ` +
+        `does; ${Math.abs(m.numbers.ratio).toFixed(0)} : 1 says otherwise, and the motor stalls.`,
+      ...(p.form === 'belt'
+        ? {}
+        : {
+            mend: more(
+              'wall',
+              round(g.wall * Math.cbrt(Math.min(1, 0.25 / Math.max(share, 1e-9))), 1e-5),
+              'Thinner wall',
+            ),
+          }),
+      advice: 'Take a thinner wall, less throw, a rolling generator or a softer material.',
+    }),
+    check({
+      id: 'back',
+      of: 'back',
+      name: 'Can be turned back',
+      figure: m.backward,
+      limit: 0.2,
+      sense: 'min',
+      quantity: 'efficiency',
+      severity: 'note',
+      why: 'Below this it feels stuck by hand; what flexing costs comes on top.',
+      mend:
+        p.run === 'plain' && !hasRollers(p) ? { path: 'run', value: 'bearing', label: 'A thin bearing' } : undefined,
+      advice: 'A generator that rolls turns back more easily.',
+    }),
+    check({
+      id: 'align',
+      of: 'alignment',
+      name: 'Generator stands in the middle',
+      figure: factor(shelf, 'wave.centre'),
+      limit: Math.max(0, m.alignment),
+      sense: 'max',
+      quantity: 'length',
+      severity: 'note',
+      near: 0,
+      why: 'Off the middle by more than the clearance allows, teeth of one lobe clash once a turn.',
+      advice: 'Let the generator float, or align motor and ring; a dial on the ring’s bore tells.',
+    }),
+    check({
+      id: 'warm',
+      of: 'rise',
+      name: 'Spline stays below softening',
+      figure: factor(shelf, 'ambient') + m.rise,
+      limit,
+      sense: 'max',
+      quantity: 'temperature',
+      severity: 'warn',
+      near: 0.01,
+      why: 'Flexing warms it; running for ever at the brief’s speed.',
+      advice: 'Turn it slower or in turns, or take a material that flexes with less loss.',
+    }),
+    ...modeChecks(
+      m.modes.filter((x) => x.id !== 'skip' && x.id !== 'dent' && x.id !== 'wall' && x.id !== 'buckle'),
+      { width: p.width, module: 1 },
+      at.torque,
+      at.torqueRms,
+    ).map((c) => ({ ...c, ...(c.advice && { advice: 'Take wider teeth, more depth or a stronger material.' }) })),
   ];
   const skip = m.modes.find((x) => x.id === 'skip')!;
   const wall = m.modes.find((x) => x.id === 'wall')!;
   const buckle = m.modes.find((x) => x.id === 'buckle');
   list.push(
-    check({ id: 'skip', of: 'skip', name: 'Holds against skipping', figure: at.torque, limit: skip.torque, sense: 'max', quantity: 'torque', why: `${skip.why} What skips lets go of its load.`, mend: more('ringWall', steppedUp(p.ringWall * Math.cbrt(at.torque / Math.max(1e-9, skip.torque)) * 1.1, 5e-4), 'Thicker ring'), advice: 'Stiffen generator and ring, take steeper sides or deeper teeth.' }),
-    check({ id: 'wall', of: 'wall', name: 'Wall stands the torque', figure: at.torqueRms, limit: wall.torque, sense: 'max', quantity: 'torque', severity: 'warn', why: wall.why, advice: 'Take a larger radius or a stronger material; a thicker wall also bends harder.' }),
-    ...(buckle ? [check({ id: 'buckle', of: 'buckle', name: 'Wall does not buckle', figure: at.torque, limit: buckle.torque, sense: 'max', quantity: 'torque', why: buckle.why, ...(p.form === 'belt' ? {} : { mend: more('wall', steppedUp(g.wall * (at.torque / Math.max(1e-9, buckle.torque)) ** 0.45, 5e-5), 'Thicker wall') }), advice: 'Take a thicker wall or a shorter cup.' })] : []),
+    check({
+      id: 'skip',
+      of: 'skip',
+      name: 'Holds against skipping',
+      figure: at.torque,
+      limit: skip.torque,
+      sense: 'max',
+      quantity: 'torque',
+      why: `${skip.why} What skips lets go of its load.`,
+      mend: more(
+        'ringWall',
+        steppedUp(p.ringWall * Math.cbrt(at.torque / Math.max(1e-9, skip.torque)) * 1.1, 5e-4),
+        'Thicker ring',
+      ),
+      advice: 'Stiffen generator and ring, take steeper sides or deeper teeth.',
+    }),
+    check({
+      id: 'wall',
+      of: 'wall',
+      name: 'Wall stands the torque',
+      figure: at.torqueRms,
+      limit: wall.torque,
+      sense: 'max',
+      quantity: 'torque',
+      severity: 'warn',
+      why: wall.why,
+      advice: 'Take a larger radius or a stronger material; a thicker wall also bends harder.',
+    }),
+    ...(buckle
+      ? [
+          check({
+            id: 'buckle',
+            of: 'buckle',
+            name: 'Wall does not buckle',
+            figure: at.torque,
+            limit: buckle.torque,
+            sense: 'max',
+            quantity: 'torque',
+            why: buckle.why,
+            ...(p.form === 'belt'
+              ? {}
+              : {
+                  mend: more(
+                    'wall',
+                    steppedUp(g.wall * (at.torque / Math.max(1e-9, buckle.torque)) ** 0.45, 5e-5),
+                    'Thicker wall',
+                  ),
+                }),
+            advice: 'Take a thicker wall or a shorter cup.',
+          }),
+        ]
+      : []),
   );
   const dent = m.modes.find((x) => x.id === 'dent');
   if (!dent) return list;
-  const stronger = [...shelf.bearings].sort((a, b) => a.outside - b.outside).find((b) => b.static > 1.05 * m.bearing.static * (at.torque / Math.max(1e-9, dent.torque)) && (hasRollers(p) ? b.outside <= 1.6 * m.bearing.outside : b.outside === m.bearing.outside));
-  list.push(check({ id: 'dent', of: 'dent', name: hasRollers(p) ? 'Rollers hold' : 'Generator’s bearing holds', figure: at.torque, limit: dent.torque, sense: 'max', quantity: 'torque', why: dent.why, ...(stronger && { mend: { path: 'bearing', value: stronger.id, label: `Bearing ${stronger.name}` } }), advice: 'Take a larger bearing, more rollers or steeper sides.' }));
+  const stronger = [...shelf.bearings]
+    .sort((a, b) => a.outside - b.outside)
+    .find(
+      (b) =>
+        b.static > 1.05 * m.bearing.static * (at.torque / Math.max(1e-9, dent.torque)) &&
+        (hasRollers(p) ? b.outside <= 1.6 * m.bearing.outside : b.outside === m.bearing.outside),
+    );
+  list.push(
+    check({
+      id: 'dent',
+      of: 'dent',
+      name: hasRollers(p) ? 'Rollers hold' : 'Generator’s bearing holds',
+      figure: at.torque,
+      limit: dent.torque,
+      sense: 'max',
+      quantity: 'torque',
+      why: dent.why,
+      ...(stronger && { mend: { path: 'bearing', value: stronger.id, label: `Bearing ${stronger.name}` } }),
+      advice: 'Take a larger bearing, more rollers or steeper sides.',
+    }),
+  );
   return list;
 }

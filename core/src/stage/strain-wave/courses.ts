@@ -8,7 +8,10 @@ import { ringTeeth, type StrainWaveParams } from './params.ts';
 
 const ANGLES = 180;
 
-/** What one tooth goes through in a turn of the generator, and the tightest of all when the generator stands off the middle. */
+/**
+ * What one tooth goes through in a turn of the generator, and the tightest of all when the generator stands off the
+ * middle.
+ */
 export function strainWaveCourses(p: StrainWaveParams, at: Duty, shelf: Shelf): Result<readonly Course[]> {
   const made = strainWaveGeometry(p);
   if (!made.ok) return made;
@@ -28,7 +31,11 @@ export function strainWaveCourses(p: StrainWaveParams, at: Duty, shelf: Shelf): 
     depth[k] = s.depth;
     // A tooth that is out is as far off as its tip is from the ring's.
     clear[k] = s.depth > 0 ? Math.min(s.ahead, s.behind, g.module) : Math.min(g.module, -s.depth);
-    if (stiffness && s.depth > 0.1 * g.engaged) push[k] = (Math.max(0, stiffness.turn * R * cos - Math.max(0, s.ahead)) * stiffness.stiffness) / Math.max(1, stiffness.carrying) / (R * cos) ** 2;
+    if (stiffness && s.depth > 0.1 * g.engaged)
+      push[k] =
+        (Math.max(0, stiffness.turn * R * cos - Math.max(0, s.ahead)) * stiffness.stiffness) /
+        Math.max(1, stiffness.carrying) /
+        (R * cos) ** 2;
     let least = g.module;
     for (let i = 0; i < p.teeth; i++) least = Math.min(least, map.values[i * ANGLES + (k % ANGLES)]!);
     off[k] = least;
@@ -46,5 +53,16 @@ export function strainWaveMap(p: StrainWaveParams): Result<StageMap> {
   const made = strainWaveGeometry(p);
   if (!made.ok) return made;
   const map = clearanceMap(made.value.mesh, ANGLES);
-  return ok({ name: 'All teeth', quantity: 'length', rows: p.teeth, rowName: 'tooth', columns: ANGLES, values: map.values, low: 'fault', limit: 0, ample: 0.08 * made.value.module, words: ['clash', 'tight', 'clear', 'out of the ring'] });
+  return ok({
+    name: 'All teeth',
+    quantity: 'length',
+    rows: p.teeth,
+    rowName: 'tooth',
+    columns: ANGLES,
+    values: map.values,
+    low: 'fault',
+    limit: 0,
+    ample: 0.08 * made.value.module,
+    words: ['clash', 'tight', 'clear', 'out of the ring'],
+  });
 }

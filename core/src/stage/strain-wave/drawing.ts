@@ -30,8 +30,18 @@ function shapesOf(p: StrainWaveParams, g: StrainWaveGeometry, outside: number, b
   if (had?.key === key) return had.shapes;
   const section = hasRollers(p) || p.run === 'plain' ? 0 : (outside - bore) / 2;
   const shapes: Shapes = {
-    rim: circle(0, 0, g.outside / 2), inside: ringOutline(g), wall: alongWave(g.line, -g.wall / 2), neutral: alongWave(g.line, 0), race: alongWave(g.line, -g.wall / 2), plug: alongWave(g.line, -g.wall / 2 - section - (hasRollers(p) ? outside * 0.5 : 0)),
-    roller: circle(0, 0, outside / 2), rollerBore: circle(0, 0, bore / 2), shaft: p.shaft > 0 ? circle(0, 0, p.shaft / 2) : undefined, dot: circle(0, 0, 0.12 * g.module), bolt: circle(0, 0, Math.min(0.22 * p.ringWall, 2.2e-3)), pitch: circle(0, 0, (g.module * ringTeeth(p)) / 2),
+    rim: circle(0, 0, g.outside / 2),
+    inside: ringOutline(g),
+    wall: alongWave(g.line, -g.wall / 2),
+    neutral: alongWave(g.line, 0),
+    race: alongWave(g.line, -g.wall / 2),
+    plug: alongWave(g.line, -g.wall / 2 - section - (hasRollers(p) ? outside * 0.5 : 0)),
+    roller: circle(0, 0, outside / 2),
+    rollerBore: circle(0, 0, bore / 2),
+    shaft: p.shaft > 0 ? circle(0, 0, p.shaft / 2) : undefined,
+    dot: circle(0, 0, 0.12 * g.module),
+    bolt: circle(0, 0, Math.min(0.22 * p.ringWall, 2.2e-3)),
+    pitch: circle(0, 0, (g.module * ringTeeth(p)) / 2),
   };
   kept.set(g, { key, shapes });
   return shapes;
@@ -39,7 +49,9 @@ function shapesOf(p: StrainWaveParams, g: StrainWaveGeometry, outside: number, b
 
 /** How spline and ring have turned when the generator has, seen from what is bolted down: rad. */
 export function wavePose(p: StrainWaveParams, crank: number): { spline: number; ring: number } {
-  return p.held === 'ring' ? { spline: (-crank * p.lobes) / p.teeth, ring: 0 } : { spline: 0, ring: (crank * p.lobes) / ringTeeth(p) };
+  return p.held === 'ring'
+    ? { spline: (-crank * p.lobes) / p.teeth, ring: 0 }
+    : { spline: 0, ring: (crank * p.lobes) / ringTeeth(p) };
 }
 
 /** Ring, spline on its wave and generator seen along the axis, with the section beside it. */
@@ -53,7 +65,15 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
   const pose = wavePose(p, crank);
   const ringAt: Pose = { x: 0, y: 0, turn: pose.ring };
   const wave: Pose = { x: 0, y: 0, turn: crank };
-  const curve = (key: string, outline: Outline, at: Pose, ink: Ink, tint: Tint = 'none', hatch = false): DrawItem => ({ kind: 'curve', key, outline, at, ink, tint, ...(hatch && { hatch }) });
+  const curve = (key: string, outline: Outline, at: Pose, ink: Ink, tint: Tint = 'none', hatch = false): DrawItem => ({
+    kind: 'curve',
+    key,
+    outline,
+    at,
+    ink,
+    tint,
+    ...(hatch && { hatch }),
+  });
   const seat = g.radius - g.wall / 2 + g.throw - across / 2;
   const rollers = rollerAngles(p, g);
   // A roller stands where the wall is: a little further in where the wave is.
@@ -62,7 +82,10 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
     let along = a;
     for (let k = 0; k < 3; k++) {
       g.line.at(along * g.radius, where);
-      along += a - Math.atan2(where[1]!, where[0]!) - 2 * Math.PI * Math.round((a - Math.atan2(where[1]!, where[0]!)) / (2 * Math.PI));
+      along +=
+        a -
+        Math.atan2(where[1]!, where[0]!) -
+        2 * Math.PI * Math.round((a - Math.atan2(where[1]!, where[0]!)) / (2 * Math.PI));
     }
     g.line.at(along * g.radius, where);
     const d = g.wall / 2 + across / 2;
@@ -72,11 +95,26 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
   const bolted = g.outside / 2 - 0.4 * p.ringWall;
   const bolts = Array.from({ length: 6 }, (_, i) => {
     const a = Math.PI / 6 + (i * Math.PI) / 3;
-    return p.held === 'ring' ? curve(`bolt${i}`, s.bolt, { x: bolted * Math.cos(a), y: bolted * Math.sin(a), turn: 0 }, 'outline', 'hole') : curve(`bolt${i}`, s.bolt, { x: 0.62 * seat * Math.cos(a), y: 0.62 * seat * Math.sin(a), turn: 0 }, 'hidden');
+    return p.held === 'ring'
+      ? curve(`bolt${i}`, s.bolt, { x: bolted * Math.cos(a), y: bolted * Math.sin(a), turn: 0 }, 'outline', 'hole')
+      : curve(`bolt${i}`, s.bolt, { x: 0.62 * seat * Math.cos(a), y: 0.62 * seat * Math.sin(a), turn: 0 }, 'hidden');
   });
   const teeth: DrawItem[] = [
-    curve('rim', s.rim, ringAt, 'outline', 'part', p.held === 'ring' && !options.glyph), curve('inside', s.inside, ringAt, 'outline', 'hole'), curve('spline', wavedSpline(g, crank, pose.spline), ORIGIN, 'outline', 'partB'), curve('wall', s.wall, wave, 'outline', 'hole'),
-    ...(hasRollers(p) ? [curve('plug', s.plug, wave, 'outline', 'belt'), ...rollers.flatMap((a, i) => [curve(`roller${i}`, s.roller, rollerAt(a), 'outline', 'part'), curve(`hub${i}`, s.rollerBore, rollerAt(a), 'outline', 'hole')])] : p.run === 'bearing' ? [curve('race', s.race, wave, 'outline', 'part'), curve('plug', s.plug, wave, 'outline', 'belt')] : [curve('plug', s.plug, wave, 'outline', 'belt')]),
+    curve('rim', s.rim, ringAt, 'outline', 'part', p.held === 'ring' && !options.glyph),
+    curve('inside', s.inside, ringAt, 'outline', 'hole'),
+    curve('spline', wavedSpline(g, crank, pose.spline), ORIGIN, 'outline', 'partB'),
+    curve('wall', s.wall, wave, 'outline', 'hole'),
+    ...(hasRollers(p)
+      ? [
+          curve('plug', s.plug, wave, 'outline', 'belt'),
+          ...rollers.flatMap((a, i) => [
+            curve(`roller${i}`, s.roller, rollerAt(a), 'outline', 'part'),
+            curve(`hub${i}`, s.rollerBore, rollerAt(a), 'outline', 'hole'),
+          ]),
+        ]
+      : p.run === 'bearing'
+        ? [curve('race', s.race, wave, 'outline', 'part'), curve('plug', s.plug, wave, 'outline', 'belt')]
+        : [curve('plug', s.plug, wave, 'outline', 'belt')]),
     ...(s.shaft ? [curve('shaft', s.shaft, wave, 'outline', 'hole')] : []),
   ];
   if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
@@ -98,12 +136,18 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
   if (loaded?.ok) {
     const f = loaded.value.radial;
     // Told once, on the side away from the section.
-    const leftmost = Array.from({ length: p.lobes }, (_, k) => k).reduce((a, b) => (Math.cos(crank + (2 * Math.PI * b) / p.lobes) < Math.cos(crank + (2 * Math.PI * a) / p.lobes) ? b : a));
+    const leftmost = Array.from({ length: p.lobes }, (_, k) => k).reduce((a, b) =>
+      Math.cos(crank + (2 * Math.PI * b) / p.lobes) < Math.cos(crank + (2 * Math.PI * a) / p.lobes) ? b : a,
+    );
     for (let k = 0; k < p.lobes; k++) {
       const a = crank + (2 * Math.PI * k) / p.lobes;
       const far = g.outside / 2 + 0.3 * R;
       const arrow = forceArrow(`f${k}`, [far * Math.cos(a), far * Math.sin(a)], a + Math.PI, 0.26 * R, f);
-      forces.push(k === leftmost || arrow.kind !== 'arrow' ? arrow : { kind: 'arrow', key: arrow.key, from: arrow.from, to: arrow.to, ink: arrow.ink });
+      forces.push(
+        k === leftmost || arrow.kind !== 'arrow'
+          ? arrow
+          : { kind: 'arrow', key: arrow.key, from: arrow.from, to: arrow.to, ink: arrow.ink },
+      );
     }
   }
   const x0 = g.outside * 0.62;
@@ -111,23 +155,74 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
   const floor = Math.max(1.5e-3, 1.5 * g.wall);
   const inner = g.radius - g.wall / 2;
   const cuts: DrawItem[] = [
-    sectionBox('s-ring', x0, g.ringTip, x0 + p.width, g.outside / 2, 'part', true), sectionBox('s-teeth', x0, inner, x0 + p.width, g.radius + g.splineTip + g.throw, 'partB'),
-    ...(p.body === 'cup' ? [sectionBox('s-wall', x0 + p.width, inner, x0 + long, inner + g.wall, 'partB'), sectionBox('s-floor', x0 + long - floor, p.shaft / 2, x0 + long, inner + g.wall, 'partB')] : [sectionBox('s-ring2', x0 + p.width, g.ringTip, x0 + long, g.outside / 2, 'belt', true), sectionBox('s-teeth2', x0 + p.width, inner, x0 + long, g.radius + g.splineTip + g.throw, 'partB')]),
-    sectionBox('s-generator', x0 + 0.1 * p.width, Math.max(p.shaft / 2, 1e-4), x0 + 0.9 * p.width, hasRollers(p) ? seat : inner - (p.run === 'bearing' ? (across - bore) / 2 : 0), 'belt'),
+    sectionBox('s-ring', x0, g.ringTip, x0 + p.width, g.outside / 2, 'part', true),
+    sectionBox('s-teeth', x0, inner, x0 + p.width, g.radius + g.splineTip + g.throw, 'partB'),
+    ...(p.body === 'cup'
+      ? [
+          sectionBox('s-wall', x0 + p.width, inner, x0 + long, inner + g.wall, 'partB'),
+          sectionBox('s-floor', x0 + long - floor, p.shaft / 2, x0 + long, inner + g.wall, 'partB'),
+        ]
+      : [
+          sectionBox('s-ring2', x0 + p.width, g.ringTip, x0 + long, g.outside / 2, 'belt', true),
+          sectionBox('s-teeth2', x0 + p.width, inner, x0 + long, g.radius + g.splineTip + g.throw, 'partB'),
+        ]),
+    sectionBox(
+      's-generator',
+      x0 + 0.1 * p.width,
+      Math.max(p.shaft / 2, 1e-4),
+      x0 + 0.9 * p.width,
+      hasRollers(p) ? seat : inner - (p.run === 'bearing' ? (across - bore) / 2 : 0),
+      'belt',
+    ),
     curve('s-axis', segment(x0 - 3e-3, 0, x0 + long + 5e-3, 0), ORIGIN, 'centre'),
-    curve('s-ground', rectangle(x0 - (p.held === 'ring' ? 2.5e-3 : -long), p.held === 'ring' ? g.ringTip : 0, x0 + (p.held === 'ring' ? 0 : long + 2.5e-3), g.outside / 2 + 1.5e-3), ORIGIN, 'hidden', 'none', true),
+    curve(
+      's-ground',
+      rectangle(
+        x0 - (p.held === 'ring' ? 2.5e-3 : -long),
+        p.held === 'ring' ? g.ringTip : 0,
+        x0 + (p.held === 'ring' ? 0 : long + 2.5e-3),
+        g.outside / 2 + 1.5e-3,
+      ),
+      ORIGIN,
+      'hidden',
+      'none',
+      true,
+    ),
     { kind: 'label', key: 's-held', at: [x0 + long / 2, -0.1 * g.outside], text: `${p.held} bolted` },
   ];
   const zoom = detailScale(g);
   return ok([
     { id: 'teeth', name: 'Teeth', items: teeth },
-    { id: 'circles', name: 'Neutral line, pitch circle', items: [curve('neutral', s.neutral, wave, 'pitch'), curve('pitch', s.pitch, ORIGIN, 'centre')] },
+    {
+      id: 'circles',
+      name: 'Neutral line, pitch circle',
+      items: [curve('neutral', s.neutral, wave, 'pitch'), curve('pitch', s.pitch, ORIGIN, 'centre')],
+    },
     { id: 'contact', name: 'Teeth that touch or clash', items: [...touch, ...tight] },
     { id: 'forces', name: 'Push off the ring', items: forces },
     { id: 'bolts', name: 'Bolted down', items: bolts },
     { id: 'section', name: 'Half-section', items: cuts },
-    { id: 'detail', name: `Mesh ×${zoom}`, items: detail(p, g, crank - pose.spline, zoom, x0 + long + 0.14 * g.outside) },
-    { id: 'dimensions', name: 'Dimensions', items: [{ kind: 'dimension', key: 'outside', from: [-g.outside / 2, 0], to: [g.outside / 2, 0], offset: -g.outside * 0.56, value: g.outside, quantity: 'length', prefix: '⌀ ' }] },
+    {
+      id: 'detail',
+      name: `Mesh ×${zoom}`,
+      items: detail(p, g, crank - pose.spline, zoom, x0 + long + 0.14 * g.outside),
+    },
+    {
+      id: 'dimensions',
+      name: 'Dimensions',
+      items: [
+        {
+          kind: 'dimension',
+          key: 'outside',
+          from: [-g.outside / 2, 0],
+          to: [g.outside / 2, 0],
+          offset: -g.outside * 0.56,
+          value: g.outside,
+          quantity: 'length',
+          prefix: '⌀ ',
+        },
+      ],
+    },
   ]);
 }
 
@@ -135,9 +230,13 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
 const SHOWN = 3;
 
 /** How much larger the mesh at a lobe's top is drawn beside the stage. */
-const detailScale = (g: StrainWaveGeometry): number => Math.max(2, Math.round((0.8 * g.outside) / (2 * SHOWN * Math.PI * g.module)));
+const detailScale = (g: StrainWaveGeometry): number =>
+  Math.max(2, Math.round((0.8 * g.outside) / (2 * SHOWN * Math.PI * g.module)));
 
-/** The mesh at a lobe's top, drawn larger: teeth pass from right to left as the generator turns, those that clash in a colour of their own. */
+/**
+ * The mesh at a lobe's top, drawn larger: teeth pass from right to left as the generator turns, those that clash in a
+ * colour of their own.
+ */
 function detail(p: StrainWaveParams, g: StrainWaveGeometry, crank: number, zoom: number, x0: number): DrawItem[] {
   const items: DrawItem[] = [];
   const pitch = (2 * Math.PI) / p.teeth;
@@ -164,7 +263,14 @@ function detail(p: StrainWaveParams, g: StrainWaveGeometry, crank: number, zoom:
     }
     const state = toothState(g, ((i % p.teeth) + p.teeth) % p.teeth, crank);
     const clash = state.depth > 0 && Math.min(state.ahead, state.behind) < -1e-6;
-    items.push({ kind: 'curve', key: `d-tooth${i}`, outline: { points: Float64Array.from(pen), closed: false }, at: ORIGIN, ink: clash ? 'clash' : 'outline', tint: 'partB' });
+    items.push({
+      kind: 'curve',
+      key: `d-tooth${i}`,
+      outline: { points: Float64Array.from(pen), closed: false },
+      at: ORIGIN,
+      ink: clash ? 'clash' : 'outline',
+      tint: 'partB',
+    });
     const psi = (along * p.teeth) / ringTeeth(p);
     const [rc, rs] = [Math.cos(psi), Math.sin(psi)];
     const cut: number[] = [];
@@ -180,8 +286,20 @@ function detail(p: StrainWaveParams, g: StrainWaveGeometry, crank: number, zoom:
       ring((up ? -1 : 1) * space.half(Math.min(y, g.ringRoot)), y);
     }
     ring(R * Math.sin(land), R * Math.cos(land));
-    items.push({ kind: 'curve', key: `d-space${i}`, outline: { points: Float64Array.from(cut), closed: false }, at: ORIGIN, ink: 'outline', tint: 'none' });
+    items.push({
+      kind: 'curve',
+      key: `d-space${i}`,
+      outline: { points: Float64Array.from(cut), closed: false },
+      at: ORIGIN,
+      ink: 'outline',
+      tint: 'none',
+    });
   }
-  items.push({ kind: 'label', key: 'd-label', at: [x0 + 0.4 * g.outside, zoom * (g.ringRoot - R) + 0.06 * g.outside], text: `at a lobe’s top, ×${zoom}` });
+  items.push({
+    kind: 'label',
+    key: 'd-label',
+    at: [x0 + 0.4 * g.outside, zoom * (g.ringRoot - R) + 0.06 * g.outside],
+    text: `at a lobe’s top, ×${zoom}`,
+  });
   return items;
 }

@@ -14,7 +14,10 @@ export interface StrainWaveModel {
   /** Spline, ring, generator. */
   readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
   readonly bearing: Bearing;
-  /** Radial force of a lobe on the generator at no load, and the least of what presses near a lobe's top (a roller's, or the contour's over one tooth pitch), N. */
+  /**
+   * Radial force of a lobe on the generator at no load, and the least of what presses near a lobe's top (a roller's, or
+   * the contour's over one tooth pitch), N.
+   */
   readonly preload: number;
   readonly leastPreload: number;
   readonly strain: number;
@@ -58,13 +61,42 @@ export interface StrainWaveModel {
 type Class = 'metal' | 'plastic' | 'elastic';
 const ELASTIC_BELOW = 0.3e9;
 
-export const materialClass = (m: ToothMaterial): Class => (m.material.modulus < ELASTIC_BELOW ? 'elastic' : m.plastic ? 'plastic' : 'metal');
+export const materialClass = (m: ToothMaterial): Class =>
+  m.material.modulus < ELASTIC_BELOW ? 'elastic' : m.plastic ? 'plastic' : 'metal';
 
 /** Factors a stage reads. */
 export const strainWaveFactors = (p: StrainWaveParams): readonly string[] => [
   hasRollers(p) ? 'wave.roller' : p.run === 'plain' ? 'wave.plain' : 'wave.bearing',
-  'wave.lossMetal', 'wave.lossPlastic', 'wave.lossElastic', 'wave.notch', 'wave.rim', 'wave.strainPlastic', 'wave.strainElastic', 'wave.fatigueMetal', 'wave.support', 'wave.start', 'wave.round', 'wave.centre', 'wave.cooling', 'wave.buckle',
-  'gear.stiffness', 'gear.frictionPlastic', 'gear.frictionMetal', 'gear.thickness', 'gear.hot', 'gear.plasticFlank', 'gear.metalFlank', 'gear.metalStatic', 'gear.metalRoot', 'gear.cycles', 'gear.fatigue', 'gear.layer', 'gear.infill', 'ambient', 'gear.churn', 'price.milled',
+  'wave.lossMetal',
+  'wave.lossPlastic',
+  'wave.lossElastic',
+  'wave.notch',
+  'wave.rim',
+  'wave.strainPlastic',
+  'wave.strainElastic',
+  'wave.fatigueMetal',
+  'wave.support',
+  'wave.start',
+  'wave.round',
+  'wave.centre',
+  'wave.cooling',
+  'wave.buckle',
+  'gear.stiffness',
+  'gear.frictionPlastic',
+  'gear.frictionMetal',
+  'gear.thickness',
+  'gear.hot',
+  'gear.plasticFlank',
+  'gear.metalFlank',
+  'gear.metalStatic',
+  'gear.metalRoot',
+  'gear.cycles',
+  'gear.fatigue',
+  'gear.layer',
+  'gear.infill',
+  'ambient',
+  'gear.churn',
+  'price.milled',
 ];
 
 const E_STEEL = 206e9;
@@ -72,7 +104,8 @@ const E_STEEL = 206e9;
 /**
  * Computes a strain-wave stage at a duty on its output.
  *
- * Source: thin-ring bending for the wall (strain (n² − 1)/2·t·w0/r² times the shape's factor), one-sided tooth contacts at their own clearances for load, thin-cylinder torsion for the cup, NASA SP-8007 for its buckling,
+ * Source: thin-ring bending for the wall (strain (n² − 1)/2·t·w0/r² times the shape's factor), one-sided tooth contacts
+ * at their own clearances for load, thin-cylinder torsion for the cup, NASA SP-8007 for its buckling,
  * hysteresis 2π·tan δ of the strain energy a wave for what flexing costs.
  */
 export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Result<StrainWaveModel> {
@@ -80,14 +113,27 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
   if (!made.ok) return made;
   const g = made.value;
   const mats: ToothMaterial[] = [];
-  for (const [id, place] of [[p.materialS, 'materialS'], [p.materialR, 'materialR'], [p.materialG, 'materialG']] as const) {
+  for (const [id, place] of [
+    [p.materialS, 'materialS'],
+    [p.materialR, 'materialR'],
+    [p.materialG, 'materialG'],
+  ] as const) {
     const m = toothMaterial(id, shelf, place);
     if (!m.ok) return m;
     mats.push(m.value);
   }
   const [ms, mr, mg] = mats as [ToothMaterial, ToothMaterial, ToothMaterial];
   const bearing = shelf.bearings.find((b) => b.id === p.bearing);
-  if (!bearing) return refuse(`There is no bearing “${p.bearing}” in the shop.`, hasRollers(p) ? 'It is what rolls in the spline.' : 'It is what the spline rides on.', `Choose one of ${shelf.bearings.slice(0, 6).map((b) => b.id).join(', ')} and others.`, 'bearing');
+  if (!bearing)
+    return refuse(
+      `There is no bearing “${p.bearing}” in the shop.`,
+      hasRollers(p) ? 'It is what rolls in the spline.' : 'It is what the spline rides on.',
+      `Choose one of ${shelf.bearings
+        .slice(0, 6)
+        .map((b) => b.id)
+        .join(', ')} and others.`,
+      'bearing',
+    );
   const n = p.lobes;
   const [r, t, w0] = [g.radius, g.wall, g.throw];
   const inner = r - t / 2;
@@ -98,14 +144,54 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
   const R = (g.module * ringTeeth(p)) / 2;
 
   // What the generator takes up inside.
-  const seat = rollers ? inner + w0 - bearing.outside / 2 : inner + w0 - (p.run === 'bearing' ? (bearing.outside - bearing.bore) / 2 : 0);
-  if (rollers && !(seat > bearing.bore / 2 + 1e-3)) return refuse('The rollers do not fit inside the spline.', `Rollers of ⌀ ${(bearing.outside * 1e3).toFixed(1)} mm would stand ${(seat * 1e3).toFixed(1)} mm from the middle.`, 'Take smaller rollers or more teeth.', 'bearing');
+  const seat = rollers
+    ? inner + w0 - bearing.outside / 2
+    : inner + w0 - (p.run === 'bearing' ? (bearing.outside - bearing.bore) / 2 : 0);
+  if (rollers && !(seat > bearing.bore / 2 + 1e-3))
+    return refuse(
+      'The rollers do not fit inside the spline.',
+      `Rollers of ⌀ ${(bearing.outside * 1e3).toFixed(1)} mm would stand ${(seat * 1e3).toFixed(1)} mm from the middle.`,
+      'Take smaller rollers or more teeth.',
+      'bearing',
+    );
   const neighbours = rollers ? rollerAngles(p, g) : [];
-  const closest = neighbours.length > 1 ? Math.min(...neighbours.map((a, k) => 2 * seat * Math.sin(Math.abs((k + 1 < neighbours.length ? neighbours[k + 1]! : neighbours[0]! + 2 * Math.PI) - a) / 2))) : Infinity;
-  if (rollers && closest < bearing.outside) return refuse('Neighbouring rollers run into one another.', `Their middles are ${(closest * 1e3).toFixed(1)} mm apart, each is ⌀ ${(bearing.outside * 1e3).toFixed(1)} mm.`, p.shape === 'many' ? 'Take fewer or smaller rollers.' : 'Set them wider apart, or take smaller ones.', p.shape === 'many' ? 'rollers' : p.shape === 'four' ? 'spread' : 'bearing');
-  if (!rollers && p.run === 'bearing' && !(bearing.bore / 2 - w0 > 1.5e-3)) return refuse('The bearing leaves no plug to push it out.', `Its bore of ${(bearing.bore * 1e3).toFixed(1)} mm is drawn in by ${(w0 * 1e3).toFixed(2)} mm.`, 'Take a larger bearing.', 'bearing');
-  const bore = rollers ? Math.max(0, 2 * (Math.min(seat, ...neighbours.map(() => seat)) - bearing.outside / 2 - 1e-3)) : Math.max(0, 2 * ((p.run === 'bearing' ? bearing.bore / 2 : inner) - w0 * 1.05 - 2.5e-3));
-  if (p.shaft > bore + 1e-9) return refuse('The motor’s shaft leaves no wall in the generator.', `At most ⌀ ${(bore * 1e3).toFixed(1)} mm can be bored, ${(p.shaft * 1e3).toFixed(1)} mm are wanted.`, 'Take a thinner shaft or a larger generator.', 'shaft');
+  const closest =
+    neighbours.length > 1
+      ? Math.min(
+          ...neighbours.map(
+            (a, k) =>
+              2 *
+              seat *
+              Math.sin(
+                Math.abs((k + 1 < neighbours.length ? neighbours[k + 1]! : neighbours[0]! + 2 * Math.PI) - a) / 2,
+              ),
+          ),
+        )
+      : Infinity;
+  if (rollers && closest < bearing.outside)
+    return refuse(
+      'Neighbouring rollers run into one another.',
+      `Their middles are ${(closest * 1e3).toFixed(1)} mm apart, each is ⌀ ${(bearing.outside * 1e3).toFixed(1)} mm.`,
+      p.shape === 'many' ? 'Take fewer or smaller rollers.' : 'Set them wider apart, or take smaller ones.',
+      p.shape === 'many' ? 'rollers' : p.shape === 'four' ? 'spread' : 'bearing',
+    );
+  if (!rollers && p.run === 'bearing' && !(bearing.bore / 2 - w0 > 1.5e-3))
+    return refuse(
+      'The bearing leaves no plug to push it out.',
+      `Its bore of ${(bearing.bore * 1e3).toFixed(1)} mm is drawn in by ${(w0 * 1e3).toFixed(2)} mm.`,
+      'Take a larger bearing.',
+      'bearing',
+    );
+  const bore = rollers
+    ? Math.max(0, 2 * (Math.min(seat, ...neighbours.map(() => seat)) - bearing.outside / 2 - 1e-3))
+    : Math.max(0, 2 * ((p.run === 'bearing' ? bearing.bore / 2 : inner) - w0 * 1.05 - 2.5e-3));
+  if (p.shaft > bore + 1e-9)
+    return refuse(
+      'The motor’s shaft leaves no wall in the generator.',
+      `At most ⌀ ${(bore * 1e3).toFixed(1)} mm can be bored, ${(p.shaft * 1e3).toFixed(1)} mm are wanted.`,
+      'Take a thinner shaft or a larger generator.',
+      'shaft',
+    );
 
   const EI = (factor(shelf, 'wave.rim') * ms.material.modulus * p.width * t ** 3) / 12;
   const unit = (EI * w0) / r ** 3;
@@ -114,26 +200,49 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
   const top = Math.PI / n / 3;
   const groups = g.line.groups;
   const near = groups.filter((x) => x.angle <= top + 1e-9);
-  const preload = groups.length ? groups.reduce((s, x) => s + x.force * (x.angle === 0 ? 1 : 2) * Math.cos(x.angle), 0) * unit : contourLobe;
+  const preload = groups.length
+    ? groups.reduce((s, x) => s + x.force * (x.angle === 0 ? 1 : 2) * Math.cos(x.angle), 0) * unit
+    : contourLobe;
   // Between a wave's top and a third of the way down, the least that still presses.
-  const leastPreload = near.length ? Math.min(...near.map((x) => x.force)) * unit : ((n * n - 1) ** 2 * EI * w0 * Math.cos(n * top) * ((2 * Math.PI) / p.teeth)) / r ** 3;
+  const leastPreload = near.length
+    ? Math.min(...near.map((x) => x.force)) * unit
+    : ((n * n - 1) ** 2 * EI * w0 * Math.cos(n * top) * ((2 * Math.PI) / p.teeth)) / r ** 3;
 
   const strain = (((n * n - 1) / 2) * t * w0 * g.shapeFactor) / (r * r);
   const cls = materialClass(ms);
   const notch = factor(shelf, 'wave.notch');
-  const strainLimit = (cls === 'metal' ? (factor(shelf, 'wave.fatigueMetal') * ms.material.strength) / ms.material.modulus : factor(shelf, cls === 'plastic' ? 'wave.strainPlastic' : 'wave.strainElastic')) / notch;
+  const strainLimit =
+    (cls === 'metal'
+      ? (factor(shelf, 'wave.fatigueMetal') * ms.material.strength) / ms.material.modulus
+      : factor(shelf, cls === 'plastic' ? 'wave.strainPlastic' : 'wave.strainElastic')) / notch;
   const coned = p.body === 'cup';
   const coning = coned ? w0 / p.cup : 0;
   const coningShear = coned ? w0 / (n * p.cup) : 0;
-  // Where the wall stands nearer to round, tips must still pass between the lobes: the wave falls evenly to the closed end.
+  // Where the wall stands nearer to round, tips must still pass between the lobes: the wave falls evenly to the closed
+  // end.
   const drawnIn = r - g.line.least;
-  const usable = coned ? Math.max(0, Math.min(p.cup, p.cup * (drawnIn > 0 ? Math.min(1, Math.max(0, g.pass) / drawnIn) : 0))) : Infinity;
+  const usable = coned
+    ? Math.max(0, Math.min(p.cup, p.cup * (drawnIn > 0 ? Math.min(1, Math.max(0, g.pass) / drawnIn) : 0)))
+    : Infinity;
 
   const muGenerator = factor(shelf, rollers ? 'wave.roller' : plain ? 'wave.plain' : 'wave.bearing');
   const raceRadius = rollers || plain ? inner : (bearing.outside + bearing.bore) / 4;
-  const loss = factor(shelf, cls === 'metal' ? 'wave.lossMetal' : cls === 'plastic' ? 'wave.lossPlastic' : 'wave.lossElastic');
-  // Mean square of curvature change over the ring, for the wave and half as much again along a cup that is bent with it.
-  const stored = 0.5 * EI * (((n * n - 1) * w0) / (r * r)) ** 2 * 0.5 * g.line.bendSquare * 2 * Math.PI * r * (coned ? 1 + 0.5 * Math.min(2, (p.cup - p.width) / p.width) : 1);
+  const loss = factor(
+    shelf,
+    cls === 'metal' ? 'wave.lossMetal' : cls === 'plastic' ? 'wave.lossPlastic' : 'wave.lossElastic',
+  );
+  // Mean square of curvature change over the ring, for the wave and half as much again along a cup that is bent with
+  // it.
+  const stored =
+    0.5 *
+    EI *
+    (((n * n - 1) * w0) / (r * r)) ** 2 *
+    0.5 *
+    g.line.bendSquare *
+    2 *
+    Math.PI *
+    r *
+    (coned ? 1 + 0.5 * Math.min(2, (p.cup - p.width) / p.width) : 1);
   const dragFlex = 2 * n * loss * stored;
   const dragGenerator = muGenerator * n * preload * raceRadius;
   const drag = dragFlex + dragGenerator + factor(shelf, 'gear.churn') * 0.5;
@@ -170,7 +279,10 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
 
   // Limits.
   const ambient = factor(shelf, 'ambient');
-  const rise = coned || cls !== 'metal' ? (dragFlex * at.speed * i) / (factor(shelf, 'wave.cooling') * 2 * Math.PI * r * (coned ? p.cup : p.width) * 2) : 0;
+  const rise =
+    coned || cls !== 'metal'
+      ? (dragFlex * at.speed * i) / (factor(shelf, 'wave.cooling') * 2 * Math.PI * r * (coned ? p.cup : p.width) * 2)
+      : 0;
   const hot = ambient + rise;
   const limits = rootLimits(ms, hot, shelf);
   const area = 2 * Math.PI * r * r * t;
@@ -185,12 +297,75 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
   const skips = (support * depth * n * R) / Math.tan(g.lean);
   const permissible = Math.min(flankLimit(ms, hot, shelf), flankLimit(mr, ambient, shelf));
   const modes: Mode[] = [
-    { id: 'skip', mode: 'the wave skips', torque: skips, ever: false, why: 'The teeth’s lean pushes the spline off the ring; generator and ring give way, and at the whole depth the teeth ride over.', grows: 'none' },
-    { id: 'shear', mode: 'teeth shear off', torque: (T * limits.peak) / Math.sqrt(3) / toothShear, ever: false, why: 'The worst tooth across its thickness where the ring’s tips stand.', grows: 'width' },
-    { id: 'wear', mode: 'flanks wear', torque: (T * permissible) / pressure, ever: true, why: 'Pressure of the worst tooth’s side on the ring’s, over the depth that touches.', grows: 'width' },
-    { id: 'wall', mode: 'the wall tires', torque: shearEver * area, ever: true, why: 'Torsion on top of the bending that every wave brings.', grows: 'none' },
-    ...(coned ? [{ id: 'buckle', mode: 'the wall buckles', torque: buckle, ever: false, why: 'A thin cylinder folds in torsion (NASA SP-8007).', grows: 'none' as const }] : []),
-    ...(plain ? [] : [{ id: 'dent', mode: rollers ? 'rollers dent' : 'the generator’s bearing dents', torque: Math.max(1e-9, ((bearing.static * (rollers ? Math.max(1, groups.reduce((s, x) => s + (x.force > 0 ? (x.angle === 0 ? 1 : 2) : 0), 0)) : 1) - preload) * n * R) / Math.tan(g.lean)), ever: false, why: 'Static rating against what a lobe’s teeth push inwards, beside the preload.', grows: 'none' as const }]),
+    {
+      id: 'skip',
+      mode: 'the wave skips',
+      torque: skips,
+      ever: false,
+      why: 'The teeth’s lean pushes the spline off the ring; generator and ring give way, and at the whole depth the teeth ride over.',
+      grows: 'none',
+    },
+    {
+      id: 'shear',
+      mode: 'teeth shear off',
+      torque: (T * limits.peak) / Math.sqrt(3) / toothShear,
+      ever: false,
+      why: 'The worst tooth across its thickness where the ring’s tips stand.',
+      grows: 'width',
+    },
+    {
+      id: 'wear',
+      mode: 'flanks wear',
+      torque: (T * permissible) / pressure,
+      ever: true,
+      why: 'Pressure of the worst tooth’s side on the ring’s, over the depth that touches.',
+      grows: 'width',
+    },
+    {
+      id: 'wall',
+      mode: 'the wall tires',
+      torque: shearEver * area,
+      ever: true,
+      why: 'Torsion on top of the bending that every wave brings.',
+      grows: 'none',
+    },
+    ...(coned
+      ? [
+          {
+            id: 'buckle',
+            mode: 'the wall buckles',
+            torque: buckle,
+            ever: false,
+            why: 'A thin cylinder folds in torsion (NASA SP-8007).',
+            grows: 'none' as const,
+          },
+        ]
+      : []),
+    ...(plain
+      ? []
+      : [
+          {
+            id: 'dent',
+            mode: rollers ? 'rollers dent' : 'the generator’s bearing dents',
+            torque: Math.max(
+              1e-9,
+              ((bearing.static *
+                (rollers
+                  ? Math.max(
+                      1,
+                      groups.reduce((s, x) => s + (x.force > 0 ? (x.angle === 0 ? 1 : 2) : 0), 0),
+                    )
+                  : 1) -
+                preload) *
+                n *
+                R) /
+                Math.tan(g.lean),
+            ),
+            ever: false,
+            why: 'Static rating against what a lobe’s teeth push inwards, beside the preload.',
+            grows: 'none' as const,
+          },
+        ]),
   ];
   const limit = Math.min(...modes.map((m) => m.torque));
   const bends: [number, number] = [0.2 * limit, 0.6 * limit];
@@ -198,7 +373,11 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
     const [x, y] = [carry([teethSet], toothStiffness, a), carry([teethSet], toothStiffness, b)];
     return series((b - a) / Math.max(1e-12, y.turn - x.turn));
   };
-  const slopes: [number, number, number] = [secant(Math.max(1e-4, 0.02 * limit), bends[0]), secant(bends[0], bends[1]), secant(bends[1], Math.max(bends[1] * 1.01, limit))];
+  const slopes: [number, number, number] = [
+    secant(Math.max(1e-4, 0.02 * limit), bends[0]),
+    secant(bends[0], bends[1]),
+    secant(bends[1], Math.max(bends[1] * 1.01, limit)),
+  ];
 
   // Play: what a tooth is free either way, and what making adds; a clash leaves none.
   const free = freeTurn(g);
@@ -208,29 +387,104 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
   const play: [number, number, number] = [likely, Math.max(0, likely - spread / R), likely + spread / R];
 
   const off = factor(shelf, 'wave.centre');
-  // Off centre by e, both lobes slide sideways against each other; as one goes deeper it takes over, which leaves e²/(2·depth).
+  // Off centre by e, both lobes slide sideways against each other; as one goes deeper it takes over, which leaves
+  // e²/(2·depth).
   const errorTwice = (off * off) / (2 * depth) / R;
   const errorOnce = (off * Math.min(1, off / depth)) / R;
   const alignment = Math.max(0, g.least) / Math.max(0.05, Math.sin(g.lean));
 
   const density = (m: ToothMaterial) => m.material.density;
   const toothRing = Math.PI * ((r + g.splineTip) ** 2 - inner ** 2) * p.width * 0.75;
-  const splineMass = (toothRing + (coned ? 2 * Math.PI * r * t * (p.cup - p.width) + Math.PI * r * r * Math.max(1.5e-3, 1.5 * t) : 0)) * density(ms);
-  const ringMass = Math.PI * ((g.outside / 2) ** 2 - ((g.ringTip + g.ringRoot) / 2) ** 2) * (p.width + 2e-3) * density(mr) * (coned ? 1 : 2);
+  const splineMass =
+    (toothRing + (coned ? 2 * Math.PI * r * t * (p.cup - p.width) + Math.PI * r * r * Math.max(1.5e-3, 1.5 * t) : 0)) *
+    density(ms);
+  const ringMass =
+    Math.PI *
+    ((g.outside / 2) ** 2 - ((g.ringTip + g.ringRoot) / 2) ** 2) *
+    (p.width + 2e-3) *
+    density(mr) *
+    (coned ? 1 : 2);
   const bought = plain ? 0 : rollers ? neighbours.length : 1;
-  const generatorMass = Math.PI * Math.max(0, seat ** 2 - (p.shaft / 2) ** 2) * p.width * density(mg) * 0.8 + bearing.mass * bought;
+  const generatorMass =
+    Math.PI * Math.max(0, seat ** 2 - (p.shaft / 2) ** 2) * p.width * density(mg) * 0.8 + bearing.mass * bought;
   const work = (m: ToothMaterial, z: number) => (m.material.made === 'printed' ? 0 : z * factor(shelf, 'price.milled'));
   const numbers: StageNumbers = {
-    ratio, etaForward: forward, etaBackward: backward, drag, play, stiffness: slopes[0], bendTorque: bends[0], stiffnessBeyond: slopes[1], inertiaIn: (generatorMass * seat * seat) / 2, inertiaOut: p.held === 'ring' ? splineMass * r * r : ringMass * (g.outside / 2 - p.ringWall / 2) ** 2,
-    limits: modeLimits(modes, at.torque, at.torqueRms), mass: splineMass + ringMass + generatorMass,
-    money: (g.section ? factor(shelf, 'price.belt') * Math.PI * 2 * r * (p.width / 6e-3) : splineMass * ms.material.price + work(ms, p.teeth)) + ringMass * mr.material.price + work(mr, ringTeeth(p)) + generatorMass * mg.material.price + bearing.price * bought,
-    outside: g.outside, length: coned ? p.cup + 2e-3 : 2 * p.width + 2e-3, maxSpeed: plain ? (ms.plastic || mg.plastic ? 1.5 : 4) / inner : rollers ? 300 : 370, bore: p.shaft, beside: false,
-    life: !plain && at.equivalent && at.meanSpeed ? (((bearing.dynamic * (rollers ? 2 : 1)) / Math.max(1e-6, preload + ((at.equivalent / (n * R)) * Math.tan(g.lean)))) ** 3 * 1e6 * 2 * Math.PI) / (at.meanSpeed * i) : Infinity,
+    ratio,
+    etaForward: forward,
+    etaBackward: backward,
+    drag,
+    play,
+    stiffness: slopes[0],
+    bendTorque: bends[0],
+    stiffnessBeyond: slopes[1],
+    inertiaIn: (generatorMass * seat * seat) / 2,
+    inertiaOut: p.held === 'ring' ? splineMass * r * r : ringMass * (g.outside / 2 - p.ringWall / 2) ** 2,
+    limits: modeLimits(modes, at.torque, at.torqueRms),
+    mass: splineMass + ringMass + generatorMass,
+    money:
+      (g.section
+        ? factor(shelf, 'price.belt') * Math.PI * 2 * r * (p.width / 6e-3)
+        : splineMass * ms.material.price + work(ms, p.teeth)) +
+      ringMass * mr.material.price +
+      work(mr, ringTeeth(p)) +
+      generatorMass * mg.material.price +
+      bearing.price * bought,
+    outside: g.outside,
+    length: coned ? p.cup + 2e-3 : 2 * p.width + 2e-3,
+    maxSpeed: plain ? (ms.plastic || mg.plastic ? 1.5 : 4) / inner : rollers ? 300 : 370,
+    bore: p.shaft,
+    beside: false,
+    life:
+      !plain && at.equivalent && at.meanSpeed
+        ? (((bearing.dynamic * (rollers ? 2 : 1)) /
+            Math.max(1e-6, preload + (at.equivalent / (n * R)) * Math.tan(g.lean))) **
+            3 *
+            1e6 *
+            2 *
+            Math.PI) /
+          (at.meanSpeed * i)
+        : Infinity,
   };
   const turnBack = (drag * i) / Math.max(1e-6, backward);
   return ok({
-    geometry: g, materials: [ms, mr, mg], bearing, preload, leastPreload, strain, strainLimit, stress, coning, coningShear, usable, drag, dragFlex, dragGenerator, starting, turnBack, lossTeeth, lossGenerator, forward, backward, carried, toothForce, pressure, radial, rise,
-    slopes, bends, cupStiffness, generatorStiffness, errorOnce, errorTwice, alignment, bore, seat, bind: g.least - spread, modes, masses: [splineMass, ringMass, generatorMass], numbers,
+    geometry: g,
+    materials: [ms, mr, mg],
+    bearing,
+    preload,
+    leastPreload,
+    strain,
+    strainLimit,
+    stress,
+    coning,
+    coningShear,
+    usable,
+    drag,
+    dragFlex,
+    dragGenerator,
+    starting,
+    turnBack,
+    lossTeeth,
+    lossGenerator,
+    forward,
+    backward,
+    carried,
+    toothForce,
+    pressure,
+    radial,
+    rise,
+    slopes,
+    bends,
+    cupStiffness,
+    generatorStiffness,
+    errorOnce,
+    errorTwice,
+    alignment,
+    bore,
+    seat,
+    bind: g.least - spread,
+    modes,
+    masses: [splineMass, ringMass, generatorMass],
+    numbers,
   });
 }
 
@@ -239,11 +493,19 @@ export function rollerAngles(p: StrainWaveParams, g: Pick<StrainWaveGeometry, 'l
   if (!hasRollers(p)) return [];
   if (p.shape === 'many') return Array.from({ length: p.rollers }, (_, k) => (2 * Math.PI * k) / p.rollers);
   const half = p.shape === 'four' ? g.line.form.spread : 0;
-  return Array.from({ length: p.lobes }, (_, k) => (2 * Math.PI * k) / p.lobes).flatMap((a) => (half > 0 ? [a - half, a + half] : [a]));
+  return Array.from({ length: p.lobes }, (_, k) => (2 * Math.PI * k) / p.lobes).flatMap((a) =>
+    half > 0 ? [a - half, a + half] : [a],
+  );
 }
 
-/** Teeth in their spaces as one-sided contacts about the ring's middle: levers and clearances on the side that closes when the spline is turned on. */
-function contactsOf(g: StrainWaveGeometry, p: StrainWaveParams): { gaps: Float64Array; arms: Float64Array } & Parameters<typeof carry>[0][number] {
+/**
+ * Teeth in their spaces as one-sided contacts about the ring's middle: levers and clearances on the side that closes
+ * when the spline is turned on.
+ */
+function contactsOf(
+  g: StrainWaveGeometry,
+  p: StrainWaveParams,
+): { gaps: Float64Array; arms: Float64Array } & Parameters<typeof carry>[0][number] {
   const c = g.course;
   const [arms, gaps]: [number[], number[]] = [[], []];
   const R = (g.module * ringTeeth(p)) / 2;
@@ -265,10 +527,20 @@ function contactsOf(g: StrainWaveGeometry, p: StrainWaveParams): { gaps: Float64
     gaps.push(Math.max(0, g.least));
   }
   const nothing = new Float64Array(arms.length);
-  return { arms: Float64Array.from(arms), gaps: Float64Array.from(gaps), nx: nothing, ny: nothing, slides: nothing, curves: nothing };
+  return {
+    arms: Float64Array.from(arms),
+    gaps: Float64Array.from(gaps),
+    nx: nothing,
+    ny: nothing,
+    slides: nothing,
+    curves: nothing,
+  };
 }
 
-/** How far the spline turns from touch to touch, rad: least clearance ahead and behind of teeth well in; below 0 where they clash. */
+/**
+ * How far the spline turns from touch to touch, rad: least clearance ahead and behind of teeth well in; below 0 where
+ * they clash.
+ */
 function freeTurn(g: StrainWaveGeometry): number {
   const c = g.course;
   let [ahead, behind] = [Infinity, Infinity];
@@ -281,15 +553,22 @@ function freeTurn(g: StrainWaveGeometry): number {
   return Number.isFinite(ahead + behind) ? (ahead + behind) / (R * Math.cos(g.lean)) : 0;
 }
 
-/** Work of sliding over all loaded teeth for a radian of the generator, per unit of friction: force times the way a tooth slips along its side. */
+/**
+ * Work of sliding over all loaded teeth for a radian of the generator, per unit of friction: force times the way a
+ * tooth slips along its side.
+ */
 function slidePerTurn(g: StrainWaveGeometry, forces: Float64Array): number {
   const total = forces.reduce((s, f) => s + f, 0);
-  // A tooth goes in and out by its depth along its side once a lobe: on the mean, twice the depth over the arc of the mesh.
+  // A tooth goes in and out by its depth along its side once a lobe: on the mean, twice the depth over the arc of the
+  // mesh.
   const arc = (2 * Math.PI * g.inMesh) / g.mesh.splineTeeth / g.line.form.lobes;
   return total * ((2 * g.engaged) / Math.cos(g.lean) / Math.max(0.05, arc));
 }
 
-/** Radial stiffness of the ring at a lobe against n equal pushes, N/m: a thin ring where its wall bends, far stiffer where it is thick. */
+/**
+ * Radial stiffness of the ring at a lobe against n equal pushes, N/m: a thin ring where its wall bends, far stiffer
+ * where it is thick.
+ */
 function ringStiffness(g: StrainWaveGeometry, m: ToothMaterial, width: number, n: number): number {
   const h = g.outside / 2 - g.ringRoot;
   const R = (g.outside / 2 + g.ringRoot) / 2;

@@ -2,9 +2,14 @@ import { OutlinePen, type Outline } from '../../shape/outline.ts';
 import type { NeutralLine, Side } from '../../wave/index.ts';
 import type { StrainWaveGeometry } from './geometry.ts';
 
-/** Heights at which a side is drawn, from low to high: straight ones need only their ends, others stay within 0.2 µm of their curve with forty. */
+/**
+ * Heights at which a side is drawn, from low to high: straight ones need only their ends, others stay within 0.2 µm of
+ * their curve with forty.
+ */
 function heights(side: Side, low: number, high: number, many = 40): number[] {
-  const straight = Math.abs(side.cosine(low) - side.cosine(high)) < 1e-12 && Math.abs(side.half((low + high) / 2) - (side.half(low) + side.half(high)) / 2) < 1e-12;
+  const straight =
+    Math.abs(side.cosine(low) - side.cosine(high)) < 1e-12 &&
+    Math.abs(side.half((low + high) / 2) - (side.half(low) + side.half(high)) / 2) < 1e-12;
   const n = straight ? 1 : many;
   // Closer together towards the top, where a round side turns over.
   return Array.from({ length: n + 1 }, (_, i) => low + (high - low) * Math.sin((Math.PI / 2) * (i / n)));
@@ -19,7 +24,8 @@ export function splineOutline(g: StrainWaveGeometry): Outline {
   for (let i = 0; i < z; i++) {
     const a = (2 * Math.PI * i) / z;
     const [c, s] = [Math.cos(a), Math.sin(a)];
-    const put = (x: number, y: number, bulge = 0) => pen.to((g.radius + y) * c - x * s, (g.radius + y) * s + x * c, bulge);
+    const put = (x: number, y: number, bulge = 0) =>
+      pen.to((g.radius + y) * c - x * s, (g.radius + y) * s + x * c, bulge);
     for (const y of ys) put(-side.half(y), y);
     for (const y of [...ys].reverse()) put(side.half(y), y);
     // Land along the root circle to the next tooth.
@@ -30,7 +36,13 @@ export function splineOutline(g: StrainWaveGeometry): Outline {
 }
 
 /** A ring's inside, spaces cut out of it, space 0 on the x axis. */
-export function ringOutline(g: Pick<StrainWaveGeometry, 'ringTip' | 'ringRoot'> & { readonly mesh: Pick<StrainWaveGeometry['mesh'], 'space' | 'ringTeeth'> }, teeth = g.mesh.ringTeeth, turn = 0): Outline {
+export function ringOutline(
+  g: Pick<StrainWaveGeometry, 'ringTip' | 'ringRoot'> & {
+    readonly mesh: Pick<StrainWaveGeometry['mesh'], 'space' | 'ringTeeth'>;
+  },
+  teeth = g.mesh.ringTeeth,
+  turn = 0,
+): Outline {
   const side = g.mesh.space;
   const ys = heights(side, g.ringTip, g.ringRoot);
   const pen = new OutlinePen();
@@ -50,7 +62,10 @@ export function ringOutline(g: Pick<StrainWaveGeometry, 'ringTip' | 'ringRoot'> 
 
 const at = new Float64Array(4);
 
-/** A line along the deformed spline at a distance from the neutral line, in the generator's frame: as arcs that turn with it. */
+/**
+ * A line along the deformed spline at a distance from the neutral line, in the generator's frame: as arcs that turn
+ * with it.
+ */
 export function alongWave(line: NeutralLine, distance: number, steps = 240): Outline {
   const length = 2 * Math.PI * line.form.radius;
   const pen = new OutlinePen();

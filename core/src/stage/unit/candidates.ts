@@ -15,9 +15,27 @@ function unitOf(ratio: number, rated: number): UnitParams {
   const outside = 0.034 * rated ** (1 / 3) + 0.01;
   const length = outside * (many ? 1.15 : 0.85);
   return {
-    designation: `Planetary unit, ${rated} N·m`, ratio, form: 'inline', efficiency: eta, backEfficiency: 2 - 1 / eta, drag: 0.004 * rated ** 0.7, play: (many ? 12 : 8) * minute, playMost: (many ? 18 : 12) * minute,
-    stiffness: 120 * rated ** 1.05, inertia: 1.2e-6 * rated ** 1.2, ratedTorque: rated, peakTorque: rated * 2, ratedSpeed: 3000 * rpm, ratedLife: 10_000 * 3600, maxSpeed: 6000 * rpm,
-    outside, length, centre: 0, bore: 0, mass: 0.11 * rated ** 0.75 + 0.04, price: Math.round(24 + 11 * rated ** 0.8),
+    designation: `Planetary unit, ${rated} N·m`,
+    ratio,
+    form: 'inline',
+    efficiency: eta,
+    backEfficiency: 2 - 1 / eta,
+    drag: 0.004 * rated ** 0.7,
+    play: (many ? 12 : 8) * minute,
+    playMost: (many ? 18 : 12) * minute,
+    stiffness: 120 * rated ** 1.05,
+    inertia: 1.2e-6 * rated ** 1.2,
+    ratedTorque: rated,
+    peakTorque: rated * 2,
+    ratedSpeed: 3000 * rpm,
+    ratedLife: 10_000 * 3600,
+    maxSpeed: 6000 * rpm,
+    outside,
+    length,
+    centre: 0,
+    bore: 0,
+    mass: 0.11 * rated ** 0.75 + 0.04,
+    price: Math.round(24 + 11 * rated ** 0.8),
   };
 }
 

@@ -13,27 +13,118 @@ const FACTORS = ['unit.efficiency', 'unit.drag', 'unit.stiffness'];
 function checks(p: UnitParams, at: Duty): Check[] {
   const up = (x: number) => Math.ceil(x * 10) / 10;
   return [
-    check({ id: 'peak', name: 'Short-time torque carries the peak', figure: at.torque, limit: p.peakTorque, sense: 'max', quantity: 'torque', why: 'Beyond it teeth or bearings are damaged at once.', mend: { path: 'peakTorque', value: up(at.torque), label: `A unit with ${up(at.torque)} N·m` }, advice: 'Take the next size.' }),
-    check({ id: 'rated', name: 'Rated torque carries the RMS', figure: at.torqueRms, limit: p.ratedTorque, sense: 'max', quantity: 'torque', severity: 'warn', why: 'Above its rated torque the unit’s life falls steeply.', mend: p.peakTorque >= up(at.torqueRms) ? { path: 'ratedTorque', value: up(at.torqueRms), label: `A unit rated ${up(at.torqueRms)} N·m` } : undefined, advice: 'Take the next size.' }),
-    check({ id: 'speed', name: 'Input speed', figure: at.speed * Math.abs(p.ratio), limit: p.maxSpeed, sense: 'max', quantity: 'speed', severity: 'warn', why: 'Faster, it heats and its grease is thrown out.', advice: 'Take less ratio, or put a stage before it.' }),
+    check({
+      id: 'peak',
+      name: 'Short-time torque carries the peak',
+      figure: at.torque,
+      limit: p.peakTorque,
+      sense: 'max',
+      quantity: 'torque',
+      why: 'Beyond it teeth or bearings are damaged at once.',
+      mend: { path: 'peakTorque', value: up(at.torque), label: `A unit with ${up(at.torque)} N·m` },
+      advice: 'Take the next size.',
+    }),
+    check({
+      id: 'rated',
+      name: 'Rated torque carries the RMS',
+      figure: at.torqueRms,
+      limit: p.ratedTorque,
+      sense: 'max',
+      quantity: 'torque',
+      severity: 'warn',
+      why: 'Above its rated torque the unit’s life falls steeply.',
+      mend:
+        p.peakTorque >= up(at.torqueRms)
+          ? { path: 'ratedTorque', value: up(at.torqueRms), label: `A unit rated ${up(at.torqueRms)} N·m` }
+          : undefined,
+      advice: 'Take the next size.',
+    }),
+    check({
+      id: 'speed',
+      name: 'Input speed',
+      figure: at.speed * Math.abs(p.ratio),
+      limit: p.maxSpeed,
+      sense: 'max',
+      quantity: 'speed',
+      severity: 'warn',
+      why: 'Faster, it heats and its grease is thrown out.',
+      advice: 'Take less ratio, or put a stage before it.',
+    }),
   ];
 }
 
 function analyse(p: UnitParams, at: Duty, shelf: Shelf): Result<StageReport> {
   const numbers = unitNumbers(p, at, shelf);
-  const ends = uncertain(shelf, FACTORS).map((f) => [unitNumbers(p, at, withFactor(shelf, f.id, f.low)), unitNumbers(p, at, withFactor(shelf, f.id, f.high))] as const);
+  const ends = uncertain(shelf, FACTORS).map(
+    (f) =>
+      [
+        unitNumbers(p, at, withFactor(shelf, f.id, f.low)),
+        unitNumbers(p, at, withFactor(shelf, f.id, f.high)),
+      ] as const,
+  );
   const make = new FigureMaker(numbers, ends);
   const sheet = 'the data sheet as entered';
   const figures = [
-    make.figure('ratio', 'Ratio', 'ratio', (n) => n.ratio, { formula: 'i', terms: [term('i', 'ratio', p.ratio, 'ratio', 'field', 'ratio')], source: sheet }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (n) => n.etaForward, { formula: 'η·spread', terms: [term('η', 'data sheet', p.efficiency, 'efficiency', 'field', 'efficiency')], source: 'the shop’s spread of bought units about their data sheets' }),
-    make.figure('drag', 'No-load torque', 'torque', (n) => n.drag, { formula: 'd·spread', terms: [term('d', 'data sheet', p.drag, 'torque', 'field', 'drag')], source: 'the shop’s spread of bought units about their data sheets' }),
-    { id: 'play', name: 'Play', quantity: 'smallAngle' as const, value: p.play, low: numbers.play[1], high: p.playMost, working: { formula: 'as stated', terms: [term('b', 'likely', p.play, 'smallAngle', 'field', 'play'), term('most', 'promised', p.playMost, 'smallAngle', 'field', 'playMost')], source: sheet } },
-    make.figure('stiffness', 'Stiffness', 'stiffness', (n) => n.stiffness, { formula: 'k·spread', terms: [term('k', 'data sheet', p.stiffness, 'stiffness', 'field', 'stiffness')], source: 'the shop’s spread of bought units about their data sheets' }),
-    make.figure('mass', 'Mass', 'mass', (n) => n.mass, { formula: 'm', terms: [term('m', 'data sheet', p.mass, 'mass', 'field', 'mass')], source: sheet }),
-    make.figure('money', 'Money', 'money', (n) => n.money, { formula: 'price', terms: [term('¤', 'price', p.price, 'money', 'field', 'price')], source: 'as entered' }),
+    make.figure('ratio', 'Ratio', 'ratio', (n) => n.ratio, {
+      formula: 'i',
+      terms: [term('i', 'ratio', p.ratio, 'ratio', 'field', 'ratio')],
+      source: sheet,
+    }),
+    make.figure('efficiency', 'Efficiency', 'efficiency', (n) => n.etaForward, {
+      formula: 'η·spread',
+      terms: [term('η', 'data sheet', p.efficiency, 'efficiency', 'field', 'efficiency')],
+      source: 'the shop’s spread of bought units about their data sheets',
+    }),
+    make.figure('drag', 'No-load torque', 'torque', (n) => n.drag, {
+      formula: 'd·spread',
+      terms: [term('d', 'data sheet', p.drag, 'torque', 'field', 'drag')],
+      source: 'the shop’s spread of bought units about their data sheets',
+    }),
+    {
+      id: 'play',
+      name: 'Play',
+      quantity: 'smallAngle' as const,
+      value: p.play,
+      low: numbers.play[1],
+      high: p.playMost,
+      working: {
+        formula: 'as stated',
+        terms: [
+          term('b', 'likely', p.play, 'smallAngle', 'field', 'play'),
+          term('most', 'promised', p.playMost, 'smallAngle', 'field', 'playMost'),
+        ],
+        source: sheet,
+      },
+    },
+    make.figure('stiffness', 'Stiffness', 'stiffness', (n) => n.stiffness, {
+      formula: 'k·spread',
+      terms: [term('k', 'data sheet', p.stiffness, 'stiffness', 'field', 'stiffness')],
+      source: 'the shop’s spread of bought units about their data sheets',
+    }),
+    make.figure('mass', 'Mass', 'mass', (n) => n.mass, {
+      formula: 'm',
+      terms: [term('m', 'data sheet', p.mass, 'mass', 'field', 'mass')],
+      source: sheet,
+    }),
+    make.figure('money', 'Money', 'money', (n) => n.money, {
+      formula: 'price',
+      terms: [term('¤', 'price', p.price, 'money', 'field', 'price')],
+      source: 'as entered',
+    }),
     ...(Number.isFinite(numbers.life)
-      ? [make.figure('life', 'Life', 'life', (n) => n.life, { formula: 'L·(T_r/T_eq)^(10/3)·(n_r/n)', terms: [term('L', 'rated life', p.ratedLife, 'life', 'field', 'ratedLife'), term('T_r', 'rated torque', p.ratedTorque, 'torque', 'field', 'ratedTorque'), term('T_eq', 'equivalent torque', at.equivalent ?? at.torqueRms, 'torque', 'computed'), term('n_r', 'rated input speed', p.ratedSpeed, 'speed', 'field', 'ratedSpeed'), term('n', 'mean input speed', (at.meanSpeed ?? at.speed) * Math.abs(p.ratio), 'speed', 'computed')], source: 'ISO 281 exponent for line contact, as makers of gearheads and strain-wave units state it' })]
+      ? [
+          make.figure('life', 'Life', 'life', (n) => n.life, {
+            formula: 'L·(T_r/T_eq)^(10/3)·(n_r/n)',
+            terms: [
+              term('L', 'rated life', p.ratedLife, 'life', 'field', 'ratedLife'),
+              term('T_r', 'rated torque', p.ratedTorque, 'torque', 'field', 'ratedTorque'),
+              term('T_eq', 'equivalent torque', at.equivalent ?? at.torqueRms, 'torque', 'computed'),
+              term('n_r', 'rated input speed', p.ratedSpeed, 'speed', 'field', 'ratedSpeed'),
+              term('n', 'mean input speed', (at.meanSpeed ?? at.speed) * Math.abs(p.ratio), 'speed', 'computed'),
+            ],
+            source: 'ISO 281 exponent for line contact, as makers of gearheads and strain-wave units state it',
+          }),
+        ]
       : []),
   ];
   return ok({ numbers, figures, checks: checks(p, at) });
@@ -47,13 +138,42 @@ export const unit: StageKind<UnitParams> = {
   schema: unitSchema,
   fields: unitFields,
   defaults: unitDefaults,
-  kinematics: (p) => ({ ratio: p.ratio, members: [{ name: 'input', role: 'input' }, { name: 'output', role: 'output' }, { name: 'housing', role: 'fixed' }], orders: [{ name: 'input', perTurn: Math.abs(p.ratio) }, { name: 'output', perTurn: 1 }] }),
+  kinematics: (p) => ({
+    ratio: p.ratio,
+    members: [
+      { name: 'input', role: 'input' },
+      { name: 'output', role: 'output' },
+      { name: 'housing', role: 'fixed' },
+    ],
+    orders: [
+      { name: 'input', perTurn: Math.abs(p.ratio) },
+      { name: 'output', perTurn: 1 },
+    ],
+  }),
   factors: () => FACTORS,
   analyse,
   screen: (p, at, shelf) => ok(unitNumbers(p, at, shelf)),
   drawing: drawUnit,
-  parts: (p) => ok([{ id: 'unit', name: p.designation || 'Bought unit', quantity: 1, made: 'bought', material: 'as supplied', mass: p.mass, money: p.price, note: `ratio ${p.ratio}`, curves: [] }]),
-  assembly: (p) => [{ do: `Fit ${p.designation || 'the unit'} by its flange; clamp its input on the shaft before it with the faces flush.`, caution: 'Keep fingers clear of the input while anything turns it.' }],
+  parts: (p) =>
+    ok([
+      {
+        id: 'unit',
+        name: p.designation || 'Bought unit',
+        quantity: 1,
+        made: 'bought',
+        material: 'as supplied',
+        mass: p.mass,
+        money: p.price,
+        note: `ratio ${p.ratio}`,
+        curves: [],
+      },
+    ]),
+  assembly: (p) => [
+    {
+      do: `Fit ${p.designation || 'the unit'} by its flange; clamp its input on the shaft before it with the faces flush.`,
+      caution: 'Keep fingers clear of the input while anything turns it.',
+    },
+  ],
   candidates: unitCandidates,
 };
 

@@ -7,7 +7,11 @@ const size = (min: number, what: string) => v.pipe(quantity('length', min, 5), v
 export const unitSchema = v.pipe(
   v.looseObject({
     designation: v.pipe(v.string(), v.maxLength(80), v.description('Standard designation or your own name for it')),
-    ratio: v.pipe(quantity('ratio', -1e4, 1e4), v.check((x) => Math.abs(x) >= 0.01, 'must be at least 0.01, with its sign'), v.description('ω_in/ω_out; negative where the output turns the other way')),
+    ratio: v.pipe(
+      quantity('ratio', -1e4, 1e4),
+      v.check((x) => Math.abs(x) >= 0.01, 'must be at least 0.01, with its sign'),
+      v.description('ω_in/ω_out; negative where the output turns the other way'),
+    ),
     form: v.pipe(v.picklist(['inline', 'beside', 'angle']), v.description('Where the output lies to the input')),
     efficiency: v.pipe(quantity('efficiency', 0.01, 1), v.description('Forwards, under load')),
     backEfficiency: v.pipe(quantity('efficiency', -1, 1), v.description('Backwards; 0 or less where it holds itself')),

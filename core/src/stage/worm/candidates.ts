@@ -18,18 +18,62 @@ function bearingFor(shelf: Shelf, fits: (b: Bearing) => boolean, thrust: number)
 }
 
 /** A worm of usual proportions, long and wide enough for its contact. */
-export function baseWorm(module: number, starts: number, z2: number, quotient: number, shelf: Shelf, torque = 0): WormParams {
+export function baseWorm(
+  module: number,
+  starts: number,
+  z2: number,
+  quotient: number,
+  shelf: Shelf,
+  torque = 0,
+): WormParams {
   const root = module * (quotient - 2.5);
   // Bored for a motor shaft where a wall is left; a slimmer worm is one with its shaft.
   const bore = root >= 13e-3 ? 8e-3 : root >= 8.4e-3 ? 5e-3 : 0;
   const shift = z2 < 28 ? 0.3 : 0;
   const p: WormParams = {
-    starts, z2, hand: 'right', module, quotient, pressure: Math.PI / 9, width: steppedUp(2 * module * Math.sqrt(quotient + 1), 5e-4), length: 0.02, addendum: 1, dedendum: 1.25, fillet: 0.3, x2: shift, allowance1: 3e-5, allowance2: 3e-5,
-    playBy: 'centre', centreExtra: 5e-5, leadDifference: 0.03, wormShift: 0, springForce: 20, frictionBy: 'shop', friction: 0.08, material1: 'c45', material2: 'pa-cf', bore1: bore, shape1: bore > 0 ? 'flat' : 'round',
-    bearing: bearingFor(shelf, (b) => (bore > 0 ? Math.abs(b.bore - bore) < 1e-6 : b.bore <= root), torque / ((module * z2) / 2)), span: 0.03, bore2: Math.min(8e-3, Math.round(module * z2 * 0.4 * 1e3) * 1e-3), shape2: 'round', bolts2: 0, boltCircle2: 0.02, boltHole: 3.2e-3, nuts: 'no',
+    starts,
+    z2,
+    hand: 'right',
+    module,
+    quotient,
+    pressure: Math.PI / 9,
+    width: steppedUp(2 * module * Math.sqrt(quotient + 1), 5e-4),
+    length: 0.02,
+    addendum: 1,
+    dedendum: 1.25,
+    fillet: 0.3,
+    x2: shift,
+    allowance1: 3e-5,
+    allowance2: 3e-5,
+    playBy: 'centre',
+    centreExtra: 5e-5,
+    leadDifference: 0.03,
+    wormShift: 0,
+    springForce: 20,
+    frictionBy: 'shop',
+    friction: 0.08,
+    material1: 'c45',
+    material2: 'pa-cf',
+    bore1: bore,
+    shape1: bore > 0 ? 'flat' : 'round',
+    bearing: bearingFor(
+      shelf,
+      (b) => (bore > 0 ? Math.abs(b.bore - bore) < 1e-6 : b.bore <= root),
+      torque / ((module * z2) / 2),
+    ),
+    span: 0.03,
+    bore2: Math.min(8e-3, Math.round(module * z2 * 0.4 * 1e3) * 1e-3),
+    shape2: 'round',
+    bolts2: 0,
+    boltCircle2: 0.02,
+    boltHole: 3.2e-3,
+    nuts: 'no',
   };
   const g = wormGeometry(p);
-  const length = steppedUp(Math.max(g.ok ? g.value.mesh.wormReach + Math.PI * module : 0, 2.5 * module * Math.sqrt(z2 + 1)), 1e-3);
+  const length = steppedUp(
+    Math.max(g.ok ? g.value.mesh.wormReach + Math.PI * module : 0, 2.5 * module * Math.sqrt(z2 + 1)),
+    1e-3,
+  );
   const b = shelf.bearings.find((x) => x.id === p.bearing);
   return { ...p, length, span: steppedUp(length + (b?.width ?? 5e-3) + 2e-3, 1e-3) };
 }
@@ -54,8 +98,10 @@ export function* wormCandidates(want: StageWish): Generator<WormParams> {
 
 /** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
 export function wormDefaults(want: StageWish): WormParams {
-  return firstThatCarries(wormCandidates(want), want.torque, (p) => {
-    const m = modelWorm(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-    return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
-  }) ?? baseWorm(1e-3, 1, Math.max(20, Math.min(120, Math.round(Math.abs(want.ratio)))), 10, want.shelf);
+  return (
+    firstThatCarries(wormCandidates(want), want.torque, (p) => {
+      const m = modelWorm(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
+      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+    }) ?? baseWorm(1e-3, 1, Math.max(20, Math.min(120, Math.round(Math.abs(want.ratio)))), 10, want.shelf)
+  );
 }

@@ -19,44 +19,368 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
   const clear1 = g.centre - x.s1.ra - x.sides[1].root;
   const clear2 = g.centre - x.s2.ra - x.sides[0].root;
   list.push(
-    check({ id: 'undercut', name: 'Undercut, wheel', figure: p.x2, limit: least, sense: 'min', quantity: 'count', severity: least - p.x2 > 0.15 ? 'stop' : 'warn', near: 0, why: 'Below this shift the cutter eats into the flank: a weak root, and contact lost.', mend: { path: 'x2', value: up, label: `Shift ${up}` }, advice: 'Give it more teeth, or more shift.' }),
-    check({ id: 'tip-wheel', name: 'Tip width, wheel', figure: thicknessAt(x.s2, p.z2, x.s2.ra), limit: 0.2 * p.module, sense: 'min', quantity: 'length', severity: 'warn', why: 'A thinner tip chips, or is lost in printing.', mend: { path: 'x2', value: Math.round((p.x2 - 0.1) * 100) / 100, label: `Shift ${Math.round((p.x2 - 0.1) * 100) / 100}` }, advice: 'Take less shift, or a lower addendum.' }),
-    check({ id: 'tip-worm', name: 'Tip width, worm', figure: thicknessAt(x.s1, p.starts, x.s1.ra) * Math.sin(g.lead), limit: 0.2 * p.module, sense: 'min', quantity: 'length', severity: 'warn', why: 'A thinner crest chips, or is lost in printing.', mend: { path: 'addendum', value: Math.max(0.5, Math.round((p.addendum - 0.1) * 100) / 100), label: 'Lower addendum' } }),
-    check({ id: 'contact', of: 'contact', name: 'Contact ratio', figure: x.contact, limit: 1.1, sense: 'min', quantity: 'count', severity: x.contact < 1 ? 'stop' : 'warn', near: 0.05, why: 'Below one a tooth lets go before the next takes over.', mend: { path: 'addendum', value: Math.round((p.addendum + 0.1) * 100) / 100, label: `Addendum ${Math.round((p.addendum + 0.1) * 100) / 100}` }, advice: 'Take more teeth, less shift or a higher addendum.' }),
-    check({ id: 'clear', name: 'Tip clearance', figure: Math.min(clear1, clear2), limit: 0.1 * p.module, sense: 'min', quantity: 'length', severity: Math.min(clear1, clear2) <= 0 ? 'stop' : 'warn', near: 0, why: 'Between a tip and the root it runs in there must be room for dirt, grease and what a process adds.', mend: { path: 'dedendum', value: Math.round((p.addendum + 0.25) * 100) / 100, label: `Dedendum ${Math.round((p.addendum + 0.25) * 100) / 100}` } }),
-    check({ id: 'roots', name: 'Tips clear of roots', figure: Math.min(x.reach1 - x.sides[0].form, x.reach2 - x.sides[1].form), limit: 0, sense: 'min', quantity: 'length', near: 0, severity: 'warn', why: 'A tip that reaches past the end of the mating flank rides on its root.', mend: { path: 'addendum', value: Math.max(0.5, Math.round((p.addendum - 0.1) * 100) / 100), label: 'Lower addendum' }, advice: 'Take more shift or a lower addendum.' }),
-    check({ id: 'width', name: 'Wheel wide enough for contact', figure: p.width, limit: x.wheelReach, sense: 'min', quantity: 'length', near: 0, severity: 'warn', why: 'Contact runs across the wheel as teeth pass; beyond its face they let go.', mend: { path: 'width', value: steppedUp(x.wheelReach, 5e-4), label: `Wheel width ${mm(steppedUp(x.wheelReach, 5e-4))}` } }),
-    check({ id: 'length', name: 'Worm long enough for contact', figure: p.length, limit: x.wormReach + Math.PI * p.module, sense: 'min', quantity: 'length', near: 0, severity: 'warn', why: 'Contact and a thread at either end must lie within it.', mend: { path: 'length', value: steppedUp(x.wormReach + Math.PI * p.module, 1e-3), label: `Worm length ${mm(steppedUp(x.wormReach + Math.PI * p.module, 1e-3))}` } }),
-    check({ id: 'span', name: 'Bearings clear of the thread', figure: p.span, limit: p.length + m.bearing.width, sense: 'min', quantity: 'length', near: 0, why: 'Each bearing sits with half its width towards the thread.', mend: { path: 'span', value: steppedUp(p.length + m.bearing.width, 1e-3), label: `Between bearings ${mm(steppedUp(p.length + m.bearing.width, 1e-3))}` } }),
-    check({ id: 'bearing-clear', name: 'Worm’s bearings clear of the wheel', figure: g.centre - m.bearing.outside / 2, limit: p.span / 2 - m.bearing.width / 2 > x.s2.ra ? 0 : Math.sqrt(Math.max(0, x.s2.ra ** 2 - (p.span / 2 - m.bearing.width / 2) ** 2)), sense: 'min', quantity: 'length', near: 0, severity: 'warn', why: 'Their outer rings must pass the wheel’s tips.', advice: 'Move the bearings apart, or take smaller ones.' }),
+    check({
+      id: 'undercut',
+      name: 'Undercut, wheel',
+      figure: p.x2,
+      limit: least,
+      sense: 'min',
+      quantity: 'count',
+      severity: least - p.x2 > 0.15 ? 'stop' : 'warn',
+      near: 0,
+      why: 'Below this shift the cutter eats into the flank: a weak root, and contact lost.',
+      mend: { path: 'x2', value: up, label: `Shift ${up}` },
+      advice: 'Give it more teeth, or more shift.',
+    }),
+    check({
+      id: 'tip-wheel',
+      name: 'Tip width, wheel',
+      figure: thicknessAt(x.s2, p.z2, x.s2.ra),
+      limit: 0.2 * p.module,
+      sense: 'min',
+      quantity: 'length',
+      severity: 'warn',
+      why: 'A thinner tip chips, or is lost in printing.',
+      mend: {
+        path: 'x2',
+        value: Math.round((p.x2 - 0.1) * 100) / 100,
+        label: `Shift ${Math.round((p.x2 - 0.1) * 100) / 100}`,
+      },
+      advice: 'Take less shift, or a lower addendum.',
+    }),
+    check({
+      id: 'tip-worm',
+      name: 'Tip width, worm',
+      figure: thicknessAt(x.s1, p.starts, x.s1.ra) * Math.sin(g.lead),
+      limit: 0.2 * p.module,
+      sense: 'min',
+      quantity: 'length',
+      severity: 'warn',
+      why: 'A thinner crest chips, or is lost in printing.',
+      mend: {
+        path: 'addendum',
+        value: Math.max(0.5, Math.round((p.addendum - 0.1) * 100) / 100),
+        label: 'Lower addendum',
+      },
+    }),
+    check({
+      id: 'contact',
+      of: 'contact',
+      name: 'Contact ratio',
+      figure: x.contact,
+      limit: 1.1,
+      sense: 'min',
+      quantity: 'count',
+      severity: x.contact < 1 ? 'stop' : 'warn',
+      near: 0.05,
+      why: 'Below one a tooth lets go before the next takes over.',
+      mend: {
+        path: 'addendum',
+        value: Math.round((p.addendum + 0.1) * 100) / 100,
+        label: `Addendum ${Math.round((p.addendum + 0.1) * 100) / 100}`,
+      },
+      advice: 'Take more teeth, less shift or a higher addendum.',
+    }),
+    check({
+      id: 'clear',
+      name: 'Tip clearance',
+      figure: Math.min(clear1, clear2),
+      limit: 0.1 * p.module,
+      sense: 'min',
+      quantity: 'length',
+      severity: Math.min(clear1, clear2) <= 0 ? 'stop' : 'warn',
+      near: 0,
+      why: 'Between a tip and the root it runs in there must be room for dirt, grease and what a process adds.',
+      mend: {
+        path: 'dedendum',
+        value: Math.round((p.addendum + 0.25) * 100) / 100,
+        label: `Dedendum ${Math.round((p.addendum + 0.25) * 100) / 100}`,
+      },
+    }),
+    check({
+      id: 'roots',
+      name: 'Tips clear of roots',
+      figure: Math.min(x.reach1 - x.sides[0].form, x.reach2 - x.sides[1].form),
+      limit: 0,
+      sense: 'min',
+      quantity: 'length',
+      near: 0,
+      severity: 'warn',
+      why: 'A tip that reaches past the end of the mating flank rides on its root.',
+      mend: {
+        path: 'addendum',
+        value: Math.max(0.5, Math.round((p.addendum - 0.1) * 100) / 100),
+        label: 'Lower addendum',
+      },
+      advice: 'Take more shift or a lower addendum.',
+    }),
+    check({
+      id: 'width',
+      name: 'Wheel wide enough for contact',
+      figure: p.width,
+      limit: x.wheelReach,
+      sense: 'min',
+      quantity: 'length',
+      near: 0,
+      severity: 'warn',
+      why: 'Contact runs across the wheel as teeth pass; beyond its face they let go.',
+      mend: {
+        path: 'width',
+        value: steppedUp(x.wheelReach, 5e-4),
+        label: `Wheel width ${mm(steppedUp(x.wheelReach, 5e-4))}`,
+      },
+    }),
+    check({
+      id: 'length',
+      name: 'Worm long enough for contact',
+      figure: p.length,
+      limit: x.wormReach + Math.PI * p.module,
+      sense: 'min',
+      quantity: 'length',
+      near: 0,
+      severity: 'warn',
+      why: 'Contact and a thread at either end must lie within it.',
+      mend: {
+        path: 'length',
+        value: steppedUp(x.wormReach + Math.PI * p.module, 1e-3),
+        label: `Worm length ${mm(steppedUp(x.wormReach + Math.PI * p.module, 1e-3))}`,
+      },
+    }),
+    check({
+      id: 'span',
+      name: 'Bearings clear of the thread',
+      figure: p.span,
+      limit: p.length + m.bearing.width,
+      sense: 'min',
+      quantity: 'length',
+      near: 0,
+      why: 'Each bearing sits with half its width towards the thread.',
+      mend: {
+        path: 'span',
+        value: steppedUp(p.length + m.bearing.width, 1e-3),
+        label: `Between bearings ${mm(steppedUp(p.length + m.bearing.width, 1e-3))}`,
+      },
+    }),
+    check({
+      id: 'bearing-clear',
+      name: 'Worm’s bearings clear of the wheel',
+      figure: g.centre - m.bearing.outside / 2,
+      limit:
+        p.span / 2 - m.bearing.width / 2 > x.s2.ra
+          ? 0
+          : Math.sqrt(Math.max(0, x.s2.ra ** 2 - (p.span / 2 - m.bearing.width / 2) ** 2)),
+      sense: 'min',
+      quantity: 'length',
+      near: 0,
+      severity: 'warn',
+      why: 'Their outer rings must pass the wheel’s tips.',
+      advice: 'Move the bearings apart, or take smaller ones.',
+    }),
   );
   if (p.playBy !== 'spring') {
     const more = -m.bind;
-    const mend: Mend | undefined = p.playBy === 'centre' ? { path: 'centreExtra', value: Math.ceil((p.centreExtra + more / (2 * Math.tan(p.pressure) / c)) * 1e5) / 1e5, label: 'Move the centres apart' } : p.leadDifference > 0 ? { path: 'wormShift', value: Math.floor((p.wormShift - more / p.leadDifference) * 1e4) / 1e4, label: 'Move the worm back' } : undefined;
-    list.push(check({ id: 'bind', name: 'Turns without binding', figure: m.bind, limit: 0, sense: 'min', quantity: 'length', near: 0, severity: g.normalPlay < 0 ? 'stop' : 'warn', why: 'Play left on the wheel’s circle when thickness and centres are as bad as the shop makes them.', mend, advice: 'Move the centres apart, or thin the teeth.' }));
+    const mend: Mend | undefined =
+      p.playBy === 'centre'
+        ? {
+            path: 'centreExtra',
+            value: Math.ceil((p.centreExtra + more / ((2 * Math.tan(p.pressure)) / c)) * 1e5) / 1e5,
+            label: 'Move the centres apart',
+          }
+        : p.leadDifference > 0
+          ? {
+              path: 'wormShift',
+              value: Math.floor((p.wormShift - more / p.leadDifference) * 1e4) / 1e4,
+              label: 'Move the worm back',
+            }
+          : undefined;
+    list.push(
+      check({
+        id: 'bind',
+        name: 'Turns without binding',
+        figure: m.bind,
+        limit: 0,
+        sense: 'min',
+        quantity: 'length',
+        near: 0,
+        severity: g.normalPlay < 0 ? 'stop' : 'warn',
+        why: 'Play left on the wheel’s circle when thickness and centres are as bad as the shop makes them.',
+        mend,
+        advice: 'Move the centres apart, or thin the teeth.',
+      }),
+    );
   }
   if (p.playBy === 'dual-lead') {
     const change = (p.leadDifference * p.length) / 2;
-    list.push(check({ id: 'dual', name: 'Thin end keeps its thread', figure: thicknessAt(x.s1, p.starts, x.s1.ra) * Math.sin(g.lead) - change, limit: 0.1 * p.module, sense: 'min', quantity: 'length', severity: 'warn', why: 'The thread thins towards one end by half the lead difference times the length.', advice: 'Take a smaller difference of leads or a shorter worm.' }));
+    list.push(
+      check({
+        id: 'dual',
+        name: 'Thin end keeps its thread',
+        figure: thicknessAt(x.s1, p.starts, x.s1.ra) * Math.sin(g.lead) - change,
+        limit: 0.1 * p.module,
+        sense: 'min',
+        quantity: 'length',
+        severity: 'warn',
+        why: 'The thread thins towards one end by half the lead difference times the length.',
+        advice: 'Take a smaller difference of leads or a shorter worm.',
+      }),
+    );
   }
   if (m.backward <= 0) {
     const still = m.shaken > 0 ? Math.ceil((p.starts / Math.tan(m.shaken)) * 2) / 2 : Infinity;
-    list.push(check({ id: 'vibration', of: 'hold', name: 'Holds under vibration', figure: g.lead, limit: m.shaken, sense: 'max', quantity: 'angle', severity: 'warn', near: 0.05, why: 'It holds at rest, but vibration takes part of the friction away and can let it run back. Where somebody could be hurt, use a brake.', mend: still <= 40 && still > p.quotient ? { path: 'quotient', value: still, label: `Quotient ${still}` } : p.starts > 1 ? { path: 'starts', value: 1, label: '1 start' } : undefined, advice: 'Take fewer starts, a larger quotient, or a brake.' }));
+    list.push(
+      check({
+        id: 'vibration',
+        of: 'hold',
+        name: 'Holds under vibration',
+        figure: g.lead,
+        limit: m.shaken,
+        sense: 'max',
+        quantity: 'angle',
+        severity: 'warn',
+        near: 0.05,
+        why: 'It holds at rest, but vibration takes part of the friction away and can let it run back. Where somebody could be hurt, use a brake.',
+        mend:
+          still <= 40 && still > p.quotient
+            ? { path: 'quotient', value: still, label: `Quotient ${still}` }
+            : p.starts > 1
+              ? { path: 'starts', value: 1, label: '1 start' }
+              : undefined,
+        advice: 'Take fewer starts, a larger quotient, or a brake.',
+      }),
+    );
   }
   const limitBend = 4e-3 * p.module;
-  list.push(check({ id: 'bend', of: 'bend', name: 'Worm stays straight', figure: m.bend, limit: limitBend * 2, sense: 'max', quantity: 'length', severity: 'warn', why: 'A bent worm loses contact and rubs; less than 0.008 of the module is usual.', mend: p.span > p.length + m.bearing.width + 1e-3 ? { path: 'span', value: steppedUp(p.length + m.bearing.width, 1e-3), label: 'Bearings closer' } : { path: 'quotient', value: Math.min(40, p.quotient + 2), label: `Quotient ${p.quotient + 2}` }, advice: 'Bring the bearings closer, or take a larger quotient.' }));
-  list.push(check({ id: 'fresh', of: 'fresh', name: 'Fresh flanks bear the point', figure: m.fresh, limit: m.freshPermissible, sense: 'max', quantity: 'stress', severity: 'note', why: 'A cylindrical wheel first touches in a point: beyond this pressure it wears until the contact has spread.', advice: 'Run it in greased at a third of the load, then clean and grease it again.' }));
+  list.push(
+    check({
+      id: 'bend',
+      of: 'bend',
+      name: 'Worm stays straight',
+      figure: m.bend,
+      limit: limitBend * 2,
+      sense: 'max',
+      quantity: 'length',
+      severity: 'warn',
+      why: 'A bent worm loses contact and rubs; less than 0.008 of the module is usual.',
+      mend:
+        p.span > p.length + m.bearing.width + 1e-3
+          ? { path: 'span', value: steppedUp(p.length + m.bearing.width, 1e-3), label: 'Bearings closer' }
+          : { path: 'quotient', value: Math.min(40, p.quotient + 2), label: `Quotient ${p.quotient + 2}` },
+      advice: 'Bring the bearings closer, or take a larger quotient.',
+    }),
+  );
+  list.push(
+    check({
+      id: 'fresh',
+      of: 'fresh',
+      name: 'Fresh flanks bear the point',
+      figure: m.fresh,
+      limit: m.freshPermissible,
+      sense: 'max',
+      quantity: 'stress',
+      severity: 'note',
+      why: 'A cylindrical wheel first touches in a point: beyond this pressure it wears until the contact has spread.',
+      advice: 'Run it in greased at a third of the load, then clean and grease it again.',
+    }),
+  );
   const coarser = MODULES.find((v) => v > p.module * 1.001);
   for (const mode of m.modes) {
-    const mend: Mend | undefined = mode.id === 'lift' ? { path: 'springForce', value: Math.min(5000, Math.ceil((p.springForce * at.torque) / Math.max(1e-9, mode.torque))), label: `Spring ${Math.ceil((p.springForce * at.torque) / Math.max(1e-9, mode.torque))} N` } : mode.id === 'thrust' ? undefined : coarser && mode.torque > 0 ? { path: 'module', value: coarser, label: `Module ${mm(coarser)}` } : undefined;
-    list.push(check({ id: mode.id, of: mode.id, name: `${mode.mode[0]!.toUpperCase()}${mode.mode.slice(1)}`, figure: mode.ever ? at.torqueRms : at.torque, limit: mode.torque, sense: 'max', quantity: 'torque', severity: mode.ever || mode.id === 'lift' ? 'warn' : 'stop', why: mode.why, mend, advice: mode.id === 'thrust' ? 'Take a larger bearing, or a thrust bearing beside it.' : 'Take a larger module or a stronger material.' }));
+    const mend: Mend | undefined =
+      mode.id === 'lift'
+        ? {
+            path: 'springForce',
+            value: Math.min(5000, Math.ceil((p.springForce * at.torque) / Math.max(1e-9, mode.torque))),
+            label: `Spring ${Math.ceil((p.springForce * at.torque) / Math.max(1e-9, mode.torque))} N`,
+          }
+        : mode.id === 'thrust'
+          ? undefined
+          : coarser && mode.torque > 0
+            ? { path: 'module', value: coarser, label: `Module ${mm(coarser)}` }
+            : undefined;
+    list.push(
+      check({
+        id: mode.id,
+        of: mode.id,
+        name: `${mode.mode[0]!.toUpperCase()}${mode.mode.slice(1)}`,
+        figure: mode.ever ? at.torqueRms : at.torque,
+        limit: mode.torque,
+        sense: 'max',
+        quantity: 'torque',
+        severity: mode.ever || mode.id === 'lift' ? 'warn' : 'stop',
+        why: mode.why,
+        mend,
+        advice:
+          mode.id === 'thrust'
+            ? 'Take a larger bearing, or a thrust bearing beside it.'
+            : 'Take a larger module or a stronger material.',
+      }),
+    );
   }
   const soft = m.materials.filter((y) => y.plastic);
-  if (soft.length) list.push(check({ id: 'warm', of: 'warm', name: 'Flanks stay firm', figure: m.flankTemperature, limit: Math.min(...soft.map((y) => y.material.softening)), sense: 'max', quantity: 'temperature', near: 0.03, why: 'Above its softening temperature a plastic flank smears; a worm turns most of its loss into heat there.', advice: 'Grease it, run it slower, take a metal worm with a plastic wheel, or more starts.' }));
-  for (const [id, name, wall, bore, shape] of [['wall-1', 'worm', m.wall1, p.bore1, 'shape1'], ['wall-2', 'wheel', m.wall2, p.bore2, 'shape2']] as const) {
-    if (bore > 0) list.push(check({ id, name: `Wall over the bore, ${name}`, figure: wall, limit: 0.8 * p.module, sense: 'min', quantity: 'length', severity: 'warn', why: 'Between the bore, with its keyway or flat, and the roots.', ...(p[shape] === 'keyway' ? { mend: { path: shape, value: 'flat', label: 'A flat instead' } } : {}), advice: 'Take a smaller shaft, more teeth or a larger quotient.' }));
+  if (soft.length)
+    list.push(
+      check({
+        id: 'warm',
+        of: 'warm',
+        name: 'Flanks stay firm',
+        figure: m.flankTemperature,
+        limit: Math.min(...soft.map((y) => y.material.softening)),
+        sense: 'max',
+        quantity: 'temperature',
+        near: 0.03,
+        why: 'Above its softening temperature a plastic flank smears; a worm turns most of its loss into heat there.',
+        advice: 'Grease it, run it slower, take a metal worm with a plastic wheel, or more starts.',
+      }),
+    );
+  for (const [id, name, wall, bore, shape] of [
+    ['wall-1', 'worm', m.wall1, p.bore1, 'shape1'],
+    ['wall-2', 'wheel', m.wall2, p.bore2, 'shape2'],
+  ] as const) {
+    if (bore > 0)
+      list.push(
+        check({
+          id,
+          name: `Wall over the bore, ${name}`,
+          figure: wall,
+          limit: 0.8 * p.module,
+          sense: 'min',
+          quantity: 'length',
+          severity: 'warn',
+          why: 'Between the bore, with its keyway or flat, and the roots.',
+          ...(p[shape] === 'keyway' ? { mend: { path: shape, value: 'flat', label: 'A flat instead' } } : {}),
+          advice: 'Take a smaller shaft, more teeth or a larger quotient.',
+        }),
+      );
   }
-  if (p.bore1 === 0) list.push(check({ id: 'journal', name: 'Bearings pass over the worm’s shaft', figure: m.bearing.bore, limit: 2 * x.sides[0].root, sense: 'max', quantity: 'length', near: 0, severity: 'warn', why: 'The shaft is turned from the worm, and the bearing leans on a shoulder of the thread.', advice: 'Take a bearing with a smaller bore, or a larger quotient.' }));
-  if (p.bolts2 > 0) list.push(check({ id: 'bolts', name: 'Screws fit the wheel', figure: Math.min(x.sides[1].root - (p.boltCircle2 + p.boltHole) / 2, (p.boltCircle2 - p.boltHole - p.bore2) / 2) - 1e-3, limit: 0, sense: 'min', quantity: 'length', near: 0, why: 'Each hole needs a millimetre of wall to the teeth and the bore.', advice: 'Move the bolt circle between bore and teeth.' }));
+  if (p.bore1 === 0)
+    list.push(
+      check({
+        id: 'journal',
+        name: 'Bearings pass over the worm’s shaft',
+        figure: m.bearing.bore,
+        limit: 2 * x.sides[0].root,
+        sense: 'max',
+        quantity: 'length',
+        near: 0,
+        severity: 'warn',
+        why: 'The shaft is turned from the worm, and the bearing leans on a shoulder of the thread.',
+        advice: 'Take a bearing with a smaller bore, or a larger quotient.',
+      }),
+    );
+  if (p.bolts2 > 0)
+    list.push(
+      check({
+        id: 'bolts',
+        name: 'Screws fit the wheel',
+        figure:
+          Math.min(x.sides[1].root - (p.boltCircle2 + p.boltHole) / 2, (p.boltCircle2 - p.boltHole - p.bore2) / 2) -
+          1e-3,
+        limit: 0,
+        sense: 'min',
+        quantity: 'length',
+        near: 0,
+        why: 'Each hole needs a millimetre of wall to the teeth and the bore.',
+        advice: 'Move the bolt circle between bore and teeth.',
+      }),
+    );
   return list;
 }

@@ -29,24 +29,68 @@ export function wormGeometry(p: WormParams): Result<WormGeometry> {
 
 function solve(p: WormParams): Result<WormGeometry> {
   const lead = Math.atan(p.starts / p.quotient);
-  if (lead > Math.PI / 4 + 1e-9) return refuse(`A worm of ${p.starts} starts on a quotient of ${p.quotient} is steeper than 45°.`, 'Beyond it worm and wheel change places.', `Take a quotient of ${p.starts} or more, or fewer starts.`, 'quotient');
+  if (lead > Math.PI / 4 + 1e-9)
+    return refuse(
+      `A worm of ${p.starts} starts on a quotient of ${p.quotient} is steeper than 45°.`,
+      'Beyond it worm and wheel change places.',
+      `Take a quotient of ${p.starts} or more, or fewer starts.`,
+      'quotient',
+    );
   const c = Math.cos(lead);
   const hand = p.hand === 'right' ? 1 : -1;
   // Both wheels are told in normal modules: the worm's axial ones are longer by 1/cos γ.
-  const common = { module: p.module * c, pressure: p.pressure, addendum: p.addendum / c, dedendum: p.dedendum / c, fillet: p.fillet / c };
+  const common = {
+    module: p.module * c,
+    pressure: p.pressure,
+    addendum: p.addendum / c,
+    dedendum: p.dedendum / c,
+    fillet: p.fillet / c,
+  };
   const worm = gear({ ...common, teeth: p.starts, helix: hand * (Math.PI / 2 - lead), allowance: p.allowance1 });
   const wheel = gear({ ...common, teeth: p.z2, helix: hand * lead, shift: p.x2 / c, allowance: p.allowance2 });
   const centre = (p.module * (p.quotient + p.z2 + 2 * p.x2)) / 2;
-  const [root1, root2] = [(p.module * (p.quotient - 2 * p.dedendum)) / 2, (p.module * (p.z2 - 2 * (p.dedendum - p.x2))) / 2];
-  if (root1 <= 0.2 * p.module) return refuse('The worm’s thread is deeper than its body.', `With a quotient of ${p.quotient} nothing is left below the roots.`, `Take a quotient of ${Math.ceil(2 * p.dedendum + 3)} or more.`, 'quotient');
-  if (root2 <= 0) return refuse('The wheel’s teeth are deeper than the wheel.', 'Nothing is left below its roots.', 'Give it more teeth, or more shift.', 'z2');
+  const [root1, root2] = [
+    (p.module * (p.quotient - 2 * p.dedendum)) / 2,
+    (p.module * (p.z2 - 2 * (p.dedendum - p.x2))) / 2,
+  ];
+  if (root1 <= 0.2 * p.module)
+    return refuse(
+      'The worm’s thread is deeper than its body.',
+      `With a quotient of ${p.quotient} nothing is left below the roots.`,
+      `Take a quotient of ${Math.ceil(2 * p.dedendum + 3)} or more.`,
+      'quotient',
+    );
+  if (root2 <= 0)
+    return refuse(
+      'The wheel’s teeth are deeper than the wheel.',
+      'Nothing is left below its roots.',
+      'Give it more teeth, or more shift.',
+      'z2',
+    );
   const mesh = crossedMesh(worm, wheel, centre);
-  if (!(mesh.high > mesh.low)) return refuse('Worm and wheel do not reach one another.', 'With this shift and addendum no place of the line of action lies inside both tip circles.', 'Take less shift, or a higher addendum.', 'x2');
+  if (!(mesh.high > mesh.low))
+    return refuse(
+      'Worm and wheel do not reach one another.',
+      'With this shift and addendum no place of the line of action lies inside both tip circles.',
+      'Take less shift, or a higher addendum.',
+      'x2',
+    );
   const sn = Math.sin(p.pressure);
-  const by = p.playBy === 'centre' ? 2 * p.centreExtra * sn : p.playBy === 'dual-lead' ? -p.wormShift * p.leadDifference * Math.cos(p.pressure) * c : 0;
+  const by =
+    p.playBy === 'centre'
+      ? 2 * p.centreExtra * sn
+      : p.playBy === 'dual-lead'
+        ? -p.wormShift * p.leadDifference * Math.cos(p.pressure) * c
+        : 0;
   const outside = Math.max(p.length, p.span, 2 * mesh.s2.ra, mesh.s2.ra + centre + mesh.s1.ra);
   return ok({
-    mesh, lead, advance: Math.PI * p.module * p.starts, centre, sections: [rootSection(worm), rootSection(wheel)], carries: Math.min(p.width, 2 * p.module * Math.sqrt(p.quotient + 1)),
-    normalPlay: (p.allowance1 + p.allowance2) * Math.cos(p.pressure) + by, outside,
+    mesh,
+    lead,
+    advance: Math.PI * p.module * p.starts,
+    centre,
+    sections: [rootSection(worm), rootSection(wheel)],
+    carries: Math.min(p.width, 2 * p.module * Math.sqrt(p.quotient + 1)),
+    normalPlay: (p.allowance1 + p.allowance2) * Math.cos(p.pressure) + by,
+    outside,
   });
 }

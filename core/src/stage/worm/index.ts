@@ -11,7 +11,14 @@ import { modelWorm, wormFactors } from './model.ts';
 import { wormRatio, wormSchema, type WormParams } from './params.ts';
 import { wormAssembly, wormParts } from './parts.ts';
 
-const analyse = (p: WormParams, at: Duty, shelf: Shelf): Result<StageReport> => reportOf(shelf, (s) => modelWorm(p, at, s), wormFactors(p), (m, make) => wormFigures(p, at, shelf, m, make), (m) => wormChecks(p, at, m));
+const analyse = (p: WormParams, at: Duty, shelf: Shelf): Result<StageReport> =>
+  reportOf(
+    shelf,
+    (s) => modelWorm(p, at, s),
+    wormFactors(p),
+    (m, make) => wormFigures(p, at, shelf, m, make),
+    (m) => wormChecks(p, at, m),
+  );
 
 /** A worm and a cylindrical wheel at a right angle. */
 export const worm: StageKind<WormParams> = {
@@ -23,8 +30,16 @@ export const worm: StageKind<WormParams> = {
   defaults: wormDefaults,
   kinematics: (p) => ({
     ratio: wormRatio(p),
-    members: [{ name: 'worm', role: 'input' }, { name: 'wheel', role: 'output' }, { name: 'frame', role: 'fixed' }],
-    orders: [{ name: 'worm', perTurn: p.z2 / p.starts }, { name: 'wheel', perTurn: 1 }, { name: 'tooth mesh', perTurn: p.z2 }],
+    members: [
+      { name: 'worm', role: 'input' },
+      { name: 'wheel', role: 'output' },
+      { name: 'frame', role: 'fixed' },
+    ],
+    orders: [
+      { name: 'worm', perTurn: p.z2 / p.starts },
+      { name: 'wheel', perTurn: 1 },
+      { name: 'tooth mesh', perTurn: p.z2 },
+    ],
   }),
   factors: wormFactors,
   analyse,

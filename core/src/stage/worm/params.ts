@@ -10,7 +10,10 @@ export const wormSchema = v.looseObject({
   z2: teeth('wheel'),
   hand: v.pipe(v.picklist(['right', 'left']), v.description('Hand of the thread: decides which way the wheel turns')),
   module: v.pipe(quantity('length', 1e-4, 2e-2), v.description('Axial module of the worm, transverse of the wheel, m')),
-  quotient: v.pipe(quantity('count', 4, 40), v.description('Diameter quotient q: the worm’s reference diameter over its module')),
+  quotient: v.pipe(
+    quantity('count', 4, 40),
+    v.description('Diameter quotient q: the worm’s reference diameter over its module'),
+  ),
   pressure: v.pipe(quantity('angle', 14 * deg, 30 * deg), v.description('Normal pressure angle, rad')),
   width: size('Face width of the wheel', 5e-4, 0.3),
   length: size('Threaded length of the worm', 5e-4, 0.5),
@@ -20,10 +23,19 @@ export const wormSchema = v.looseObject({
   x2: v.pipe(quantity('count', -1, 1.5), v.description('Profile shift of the wheel over module')),
   allowance1: thinning('worm'),
   allowance2: thinning('wheel'),
-  playBy: v.pipe(v.picklist(['centre', 'dual-lead', 'spring']), v.description('How play is set: by the centre distance, by moving a dual-lead worm, or taken out by a spring')),
+  playBy: v.pipe(
+    v.picklist(['centre', 'dual-lead', 'spring']),
+    v.description('How play is set: by the centre distance, by moving a dual-lead worm, or taken out by a spring'),
+  ),
   centreExtra: v.pipe(quantity('length', -1e-3, 2e-3), v.description('Centre distance beyond the one without play, m')),
-  leadDifference: v.pipe(quantity('efficiency', 0, 0.1), v.description('Dual-lead: difference of the two flanks’ leads over their mean')),
-  wormShift: v.pipe(quantity('length', -0.05, 0.05), v.description('Dual-lead: how far the worm is moved towards its thick end, m')),
+  leadDifference: v.pipe(
+    quantity('efficiency', 0, 0.1),
+    v.description('Dual-lead: difference of the two flanks’ leads over their mean'),
+  ),
+  wormShift: v.pipe(
+    quantity('length', -0.05, 0.05),
+    v.description('Dual-lead: how far the worm is moved towards its thick end, m'),
+  ),
   springForce: v.pipe(quantity('force', 0, 5000), v.description('Spring that presses the worm into the wheel, N')),
   frictionBy: v.pipe(v.picklist(['shop', 'given']), v.description('Friction from the shop’s factor, or as given')),
   friction: v.pipe(quantity('count', 0, 1), v.description('Coefficient of friction of the mesh, as given')),
@@ -44,4 +56,5 @@ export const wormSchema = v.looseObject({
 export type WormParams = v.InferOutput<typeof wormSchema>;
 
 /** ω_in/ω_out: starts into teeth; a right-hand worm counts as turning the wheel forwards, a left-hand one backwards. */
-export const wormRatio = (p: Pick<WormParams, 'starts' | 'z2' | 'hand'>): number => ((p.hand === 'right' ? 1 : -1) * p.z2) / p.starts;
+export const wormRatio = (p: Pick<WormParams, 'starts' | 'z2' | 'hand'>): number =>
+  ((p.hand === 'right' ? 1 : -1) * p.z2) / p.starts;

@@ -4,20 +4,23 @@ import { OutlinePen, type Outline } from '../../shape/outline.ts';
 import type { CrossedMesh } from '../../gear/index.ts';
 
 /**
- * A transverse curve of a helicoid as it shows in the axial section: radius stays, angle becomes the way along the axis.
+ * A transverse curve of a helicoid as it shows in the axial section: radius stays, angle becomes the way along the
+ * axis.
  *
  * @param advance way along the axis for one radian, m
  */
-const axial = (c: Curve, advance: number): Curve => (u, out) => {
-  c(u, out);
-  const [radius, heading] = [Math.hypot(out[0]!, out[1]!), out[2]!];
-  let angle = Math.atan2(out[1]!, out[0]!);
-  // One side of a single start runs from 0 to just π, where rounding may tip it over to −π.
-  if (angle < -1) angle += 2 * Math.PI;
-  out[0] = radius;
-  out[1] = angle * advance;
-  out[2] = Math.atan2((Math.sin(heading - angle) * advance) / radius, Math.cos(heading - angle));
-};
+const axial =
+  (c: Curve, advance: number): Curve =>
+  (u, out) => {
+    c(u, out);
+    const [radius, heading] = [Math.hypot(out[0]!, out[1]!), out[2]!];
+    let angle = Math.atan2(out[1]!, out[0]!);
+    // One side of a single start runs from 0 to just π, where rounding may tip it over to −π.
+    if (angle < -1) angle += 2 * Math.PI;
+    out[0] = radius;
+    out[1] = angle * advance;
+    out[2] = Math.atan2((Math.sin(heading - angle) * advance) / radius, Math.cos(heading - angle));
+  };
 
 /** One thread of a worm in its axial section, from space to space: pairs of place along the axis and radius, m. */
 export function threadProfile(m: CrossedMesh, tolerance: number): Float64Array {
@@ -42,18 +45,26 @@ function row(thread: Float64Array, from: number, to: number, offset: number): [n
   const put = (x: number, r: number) => {
     if (before) {
       const [bx, br] = before;
-      for (const edge of [from, to]) if (bx < edge !== x < edge && x !== bx) out.push([edge, br + ((r - br) * (edge - bx)) / (x - bx)]);
+      for (const edge of [from, to])
+        if (bx < edge !== x < edge && x !== bx) out.push([edge, br + ((r - br) * (edge - bx)) / (x - bx)]);
     }
     if (x >= from && x <= to) out.push([x, r]);
     before = [x, r];
   };
   const first = Math.floor((from - offset) / pitch) - 1;
-  for (let k = first; offset + (k - 1) * pitch < to; k++) for (let i = k === first ? 0 : 2; i < thread.length; i += 2) put(offset + k * pitch + thread[i]!, thread[i + 1]!);
+  for (let k = first; offset + (k - 1) * pitch < to; k++)
+    for (let i = k === first ? 0 : 2; i < thread.length; i += 2) put(offset + k * pitch + thread[i]!, thread[i + 1]!);
   return out;
 }
 
 /** The axial section of a worm, lying along x about a height: threads below at `offset`, above half a turn on. */
-export function axialSection(m: CrossedMesh, thread: Float64Array, length: number, height: number, offset: number): Outline {
+export function axialSection(
+  m: CrossedMesh,
+  thread: Float64Array,
+  length: number,
+  height: number,
+  offset: number,
+): Outline {
   const half = Math.PI * m.s1.r * Math.tan(m.lead);
   const pen = new OutlinePen();
   for (const [x, r] of row(thread, -length / 2, length / 2, offset)) pen.to(x, height - r);

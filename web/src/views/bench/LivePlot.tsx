@@ -7,7 +7,10 @@ import { useUnits } from '../../state/prefs.ts';
 const WINDOW = 8;
 const LEAST = 400;
 
-/** The last seconds of one channel, drawn every frame from the reader's own columns: nothing is copied, so memory stays flat. */
+/**
+ * The last seconds of one channel, drawn every frame from the reader's own columns: nothing is copied, so memory stays
+ * flat.
+ */
 export function LivePlot({ reader, channel }: { reader: LineReader; channel: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const units = useUnits();
@@ -20,7 +23,8 @@ export function LivePlot({ reader, channel }: { reader: LineReader; channel: str
       if (!going || !c) return;
       const scale = window.devicePixelRatio || 1;
       const [w, h] = [c.clientWidth, c.clientHeight];
-      if (c.width !== Math.round(w * scale) || c.height !== Math.round(h * scale)) [c.width, c.height] = [Math.round(w * scale), Math.round(h * scale)];
+      if (c.width !== Math.round(w * scale) || c.height !== Math.round(h * scale))
+        [c.width, c.height] = [Math.round(w * scale), Math.round(h * scale)];
       const g = c.getContext('2d')!;
       g.setTransform(scale, 0, 0, scale, 0, 0);
       g.clearRect(0, 0, w, h);
@@ -29,7 +33,8 @@ export function LivePlot({ reader, channel }: { reader: LineReader; channel: str
       const info = reader.channels.find((x) => x.id === channel);
       if (values && values.length > 1 && info) {
         const n = values.length;
-        const rate = reader.rate || (time && time.length > 1 ? (time.length - 1) / Math.max(1e-9, time[n - 1]! - time[0]!) : 1000);
+        const rate =
+          reader.rate || (time && time.length > 1 ? (time.length - 1) / Math.max(1e-9, time[n - 1]! - time[0]!) : 1000);
         const seen = Math.max(WINDOW, Math.round(LEAST / rate));
         const from = Math.max(0, n - Math.ceil(seen * rate));
         let [a, b] = [Infinity, -Infinity];
@@ -40,7 +45,13 @@ export function LivePlot({ reader, channel }: { reader: LineReader; channel: str
         }
         const room = Math.max((b - a) * 0.08, Math.abs(b) * 1e-6, 1e-12);
         // The scale follows slowly, so that it does not jump with every sample.
-        [low, high] = low === 0 && high === 1 ? [a - room, b + room] : [low + 0.2 * (Math.min(a - room, low) - low) + 0.02 * (a - room - low), high + 0.2 * (Math.max(b + room, high) - high) + 0.02 * (b + room - high)];
+        [low, high] =
+          low === 0 && high === 1
+            ? [a - room, b + room]
+            : [
+                low + 0.2 * (Math.min(a - room, low) - low) + 0.02 * (a - room - low),
+                high + 0.2 * (Math.max(b + room, high) - high) + 0.02 * (b + room - high),
+              ];
         const left = 62;
         const y = (v: number) => h - 16 - ((v - low) / (high - low)) * (h - 26);
         const unit = displayUnit(info.quantity, units);
@@ -85,5 +96,12 @@ export function LivePlot({ reader, channel }: { reader: LineReader; channel: str
       going = false;
     };
   }, [reader, channel, units]);
-  return <canvas ref={canvas} role="img" aria-label={`Live plot of ${reader.channels.find((x) => x.id === channel)?.name ?? channel}`} className="block h-full w-full" />;
+  return (
+    <canvas
+      ref={canvas}
+      role="img"
+      aria-label={`Live plot of ${reader.channels.find((x) => x.id === channel)?.name ?? channel}`}
+      className="block h-full w-full"
+    />
+  );
 }

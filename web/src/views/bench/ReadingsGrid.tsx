@@ -1,4 +1,11 @@
-import { columnsOf, parseQuantity, type Problem, type ReadingColumn, type ReadingsTest, type TestKind } from '@gristmill/core';
+import {
+  columnsOf,
+  parseQuantity,
+  type Problem,
+  type ReadingColumn,
+  type ReadingsTest,
+  type TestKind,
+} from '@gristmill/core';
 import { useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
@@ -18,11 +25,28 @@ function Strike({ test, id, struck }: { test: ReadingsTest; id: string; struck: 
     return (
       <span className="block text-right">
         <span className="label block">{struck || 'no reason given'}</span>
-        <button type="button" className="btn-quiet" onClick={() => editReadings(test.id, 'Let a reading count again', (t) => void delete t.readings.find((r) => r.id === id)!.struck)}>Let it count</button>
+        <button
+          type="button"
+          className="btn-quiet"
+          onClick={() =>
+            editReadings(
+              test.id,
+              'Let a reading count again',
+              (t) => void delete t.readings.find((r) => r.id === id)!.struck,
+            )
+          }
+        >
+          Let it count
+        </button>
       </span>
     );
   }
-  if (!asking) return <button type="button" className="btn-quiet" onClick={() => setAsking(true)}>Strike out</button>;
+  if (!asking)
+    return (
+      <button type="button" className="btn-quiet" onClick={() => setAsking(true)}>
+        Strike out
+      </button>
+    );
   return (
     <form
       className="flex justify-end gap-1"
@@ -33,8 +57,18 @@ function Strike({ test, id, struck }: { test: ReadingsTest; id: string; struck: 
         setAsking(false);
       }}
     >
-      <input name="why" autoFocus className="field-input !w-40 !text-left" aria-label="Why it is struck out" placeholder="why" maxLength={200} onKeyDown={(e) => e.key === 'Escape' && setAsking(false)} />
-      <button type="submit" className="btn">Strike</button>
+      <input
+        name="why"
+        autoFocus
+        className="field-input !w-40 !text-left"
+        aria-label="Why it is struck out"
+        placeholder="why"
+        maxLength={200}
+        onKeyDown={(e) => e.key === 'Escape' && setAsking(false)}
+      />
+      <button type="submit" className="btn">
+        Strike
+      </button>
     </form>
   );
 }
@@ -45,7 +79,10 @@ function CellText({ column, value }: { column: ReadingColumn; value: number | st
   return <QuantityText value={value as number} quantity={column.quantity} />;
 }
 
-/** Readings as a grid: type and Enter, paste rows from a spreadsheet, or import a file; those struck out stay with their reason. */
+/**
+ * Readings as a grid: type and Enter, paste rows from a spreadsheet, or import a file; those struck out stay with their
+ * reason.
+ */
 export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKind }) {
   const readOnly = useOpen((s) => s.readOnly);
   const units = useUnits();
@@ -72,11 +109,20 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
       if (text === '' && c.optional) continue;
       const read = parseQuantity(text, c.quantity, units[c.quantity]);
       if (!read.ok) return setProblem({ ...read.problem, what: `${c.label}: ${read.problem.what}` });
-      if (!c.signed && read.value.si < 0) return setProblem({ what: `${c.label}: ${text} is below nought.`, why: 'It is read as a size here.', mend: 'Type it without its sign.' });
+      if (!c.signed && read.value.si < 0)
+        return setProblem({
+          what: `${c.label}: ${text} is below nought.`,
+          why: 'It is read as a size here.',
+          mend: 'Type it without its sign.',
+        });
       values[c.id] = read.value.si;
       typed.push(text);
     }
-    const refused = editReadings(test.id, 'Add reading', (t) => void t.readings.push({ id: newId(), text: typed.join(', '), values }));
+    const refused = editReadings(
+      test.id,
+      'Add reading',
+      (t) => void t.readings.push({ id: newId(), text: typed.join(', '), values }),
+    );
     setProblem(refused && takeRefusal());
     if (refused) return;
     const fields = [...e.currentTarget.querySelectorAll('input')];
@@ -94,42 +140,137 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
   const rows = test.readings.slice(-shown);
   return (
     <section aria-label="Readings">
-      {test.recording ? <p className="rule-b py-1">Recording “{test.recording.name}”: <span className="num">{test.recording.rows}</span> samples of {test.recording.channels.map((c) => c.name).join(', ')}{test.recording.malformed ? `; ${test.recording.malformed} lines left out` : ''}{test.recording.gaps ? `; ${test.recording.gaps} gaps` : ''}.</p> : null}
+      {test.recording ? (
+        <p className="rule-b py-1">
+          Recording “{test.recording.name}”: <span className="num">{test.recording.rows}</span> samples of{' '}
+          {test.recording.channels.map((c) => c.name).join(', ')}
+          {test.recording.malformed ? `; ${test.recording.malformed} lines left out` : ''}
+          {test.recording.gaps ? `; ${test.recording.gaps} gaps` : ''}.
+        </p>
+      ) : null}
       {columns.length && test.readings.length ? (
         <table className="w-full text-[13px] [&_td]:py-[2px]">
-          <thead><tr className="border-b border-strong">{columns.map((c) => <th key={c.id} className="whitespace-nowrap">{c.label}</th>)}{wide ? null : <th className="whitespace-nowrap">as entered</th>}<th><span className="sr-only">Strike out</span></th></tr></thead>
+          <thead>
+            <tr className="border-b border-strong">
+              {columns.map((c) => (
+                <th key={c.id} className="whitespace-nowrap">
+                  {c.label}
+                </th>
+              ))}
+              {wide ? null : <th className="whitespace-nowrap">as entered</th>}
+              <th>
+                <span className="sr-only">Strike out</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {rows.map((r) => (
-              <tr key={r.id} title={`as entered: ${r.text}`} className={`rule-b ${r.struck !== undefined ? 'text-muted line-through decoration-1' : ''}`}>
-                {columns.map((c) => <td key={c.id} className="whitespace-nowrap pr-2"><CellText column={c} value={r.values[c.id]} /></td>)}
-                {wide ? null : <td className={`num truncate text-[12px] text-muted ${columns.length > 2 ? 'max-w-[5.5rem]' : 'max-w-[9.5rem]'}`}>{r.text}</td>}
-                <td className="no-print whitespace-nowrap text-right no-underline">{readOnly ? null : <Strike test={test} id={r.id} struck={r.struck} />}</td>
+              <tr
+                key={r.id}
+                title={`as entered: ${r.text}`}
+                className={`rule-b ${r.struck !== undefined ? 'text-muted line-through decoration-1' : ''}`}
+              >
+                {columns.map((c) => (
+                  <td key={c.id} className="whitespace-nowrap pr-2">
+                    <CellText column={c} value={r.values[c.id]} />
+                  </td>
+                ))}
+                {wide ? null : (
+                  <td
+                    className={`num truncate text-[12px] text-muted ${columns.length > 2 ? 'max-w-[5.5rem]' : 'max-w-[9.5rem]'}`}
+                  >
+                    {r.text}
+                  </td>
+                )}
+                <td className="no-print whitespace-nowrap text-right no-underline">
+                  {readOnly ? null : <Strike test={test} id={r.id} struck={r.struck} />}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       ) : null}
-      {test.readings.length > shown ? <button type="button" className="mend no-print" onClick={() => setShown(shown + 400)}>Show earlier ({test.readings.length - shown})</button> : null}
+      {test.readings.length > shown ? (
+        <button type="button" className="mend no-print" onClick={() => setShown(shown + 400)}>
+          Show earlier ({test.readings.length - shown})
+        </button>
+      ) : null}
       {readOnly ? null : (
-        <form ref={form} className="no-print flex flex-wrap items-baseline gap-x-3 gap-y-1 py-2" onSubmit={add} onPaste={paste} aria-label="Add a reading">
-          {columns.map((c, i) => c.as === 'choice' ? (
-            <label key={c.id}>{c.label} <select name={c.id} className="select" aria-label={c.label}>{c.options.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}</select></label>
-          ) : (
-            <label key={c.id}>{c.label} <input name={c.id} className="field-input !w-24 !text-left" placeholder={c.example} defaultValue={i === 0 && columns.length > 1 && test.readings.length === 0 && !c.optional ? '' : undefined} autoComplete="off" aria-label={c.label} /></label>
-          ))}
-          {columns.length ? <button type="submit" className="btn">Add reading</button> : null}
-          <button type="button" className="btn" onClick={() => file.current?.click()}>Import a file</button>
-          <input ref={file} type="file" accept=".csv,.txt,.tsv,.json,.jsonl,.wav,text/csv,text/plain,application/json,audio/wav" className="sr-only" tabIndex={-1} aria-label="Import readings: file" onChange={(e) => {
-            const f = e.target.files?.[0];
-            e.target.value = '';
-            if (f) void f.arrayBuffer().then((b) => take(new Uint8Array(b), f.name));
-          }} />
+        <form
+          ref={form}
+          className="no-print flex flex-wrap items-baseline gap-x-3 gap-y-1 py-2"
+          onSubmit={add}
+          onPaste={paste}
+          aria-label="Add a reading"
+        >
+          {columns.map((c, i) =>
+            c.as === 'choice' ? (
+              <label key={c.id}>
+                {c.label}{' '}
+                <select name={c.id} className="select" aria-label={c.label}>
+                  {c.options.map((o) => (
+                    <option key={o.value} value={o.value}>
+                      {o.label}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ) : (
+              <label key={c.id}>
+                {c.label}{' '}
+                <input
+                  name={c.id}
+                  className="field-input !w-24 !text-left"
+                  placeholder={c.example}
+                  defaultValue={
+                    i === 0 && columns.length > 1 && test.readings.length === 0 && !c.optional ? '' : undefined
+                  }
+                  autoComplete="off"
+                  aria-label={c.label}
+                />
+              </label>
+            ),
+          )}
+          {columns.length ? (
+            <button type="submit" className="btn">
+              Add reading
+            </button>
+          ) : null}
+          <button type="button" className="btn" onClick={() => file.current?.click()}>
+            Import a file
+          </button>
+          <input
+            ref={file}
+            type="file"
+            accept=".csv,.txt,.tsv,.json,.jsonl,.wav,text/csv,text/plain,application/json,audio/wav"
+            className="sr-only"
+            tabIndex={-1}
+            aria-label="Import readings: file"
+            onChange={(e) => {
+              const f = e.target.files?.[0];
+              e.target.value = '';
+              if (f) void f.arrayBuffer().then((b) => take(new Uint8Array(b), f.name));
+            }}
+          />
           <span className="label">or paste rows from a spreadsheet into a field</span>
         </form>
       )}
-      {state.busy ? <p role="status" className="flex items-center gap-2">{state.busy} <button type="button" className="btn-quiet" onClick={cancel}>Stop</button></p> : null}
-      {problem ?? state.problem ? <ProblemNote problem={(problem ?? state.problem)!} /> : null}
-      {state.notes.length ? <ul className="list-disc pl-5 text-[12.5px] text-muted" aria-label="What was noticed while reading">{state.notes.map((n) => <li key={n}>{n}</li>)}</ul> : null}
+      {state.busy ? (
+        <p role="status" className="flex items-center gap-2">
+          {state.busy}{' '}
+          <button type="button" className="btn-quiet" onClick={cancel}>
+            Stop
+          </button>
+        </p>
+      ) : null}
+      {(problem ?? state.problem) ? <ProblemNote problem={(problem ?? state.problem)!} /> : null}
+      {state.notes.length ? (
+        <ul className="list-disc pl-5 text-[12.5px] text-muted" aria-label="What was noticed while reading">
+          {state.notes.map((n) => (
+            <li key={n}>{n}</li>
+          ))}
+        </ul>
+      ) : null}
     </section>
   );
 }

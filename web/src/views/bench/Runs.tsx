@@ -2,8 +2,19 @@ import { sayUncertain, type BenchTest, type Finding } from '@gristmill/core';
 import { useJoint } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 
-/** Other runs of the same test, held against this one: apart where the difference is more than both uncertainties together. */
-export function Runs({ test, findings, onChoose }: { test: BenchTest; findings: readonly Finding[]; onChoose: (id: string) => void }) {
+/**
+ * Other runs of the same test, held against this one: apart where the difference is more than both uncertainties
+ * together.
+ */
+export function Runs({
+  test,
+  findings,
+  onChoose,
+}: {
+  test: BenchTest;
+  findings: readonly Finding[];
+  onChoose: (id: string) => void;
+}) {
   const joint = useJoint();
   const units = useUnits();
   const others = joint.tests.filter((t) => t.kind === test.kind && t.id !== test.id);
@@ -13,17 +24,34 @@ export function Runs({ test, findings, onChoose }: { test: BenchTest; findings: 
     <section aria-label="Other runs" className="pt-2">
       <h2 className="rule-b pb-1">Other runs of this test</h2>
       <table className="w-full text-[12.5px]">
-        <thead><tr><th>build</th><th>date</th><th className="text-right">found</th><th className="pl-3">against this one</th></tr></thead>
+        <thead>
+          <tr>
+            <th>build</th>
+            <th>date</th>
+            <th className="text-right">found</th>
+            <th className="pl-3">against this one</th>
+          </tr>
+        </thead>
         <tbody>
           {others.map((t) => {
             const f = findings.find((x) => x.testId === t.id)?.found;
             const apart = f ? Math.abs(f.value - own.value) > Math.hypot(f.U, own.U) : false;
             return (
               <tr key={t.id} className="rule-b">
-                <td><button type="button" className="mend" onClick={() => onChoose(t.id)}>{joint.builds.find((b) => b.id === t.buildId)?.name ?? 'build'}</button></td>
+                <td>
+                  <button type="button" className="mend" onClick={() => onChoose(t.id)}>
+                    {joint.builds.find((b) => b.id === t.buildId)?.name ?? 'build'}
+                  </button>
+                </td>
                 <td className="num">{t.date}</td>
                 <td className="num text-right text-found">{f ? sayUncertain(f.value, f.U, f.quantity, units) : '–'}</td>
-                <td className="pl-3">{f ? (apart ? `${f.value > own.value ? 'more' : 'less'} by ${(100 * Math.abs(f.value / own.value - 1)).toPrecision(2)} %, beyond both uncertainties` : 'the same within what is not known') : 'no result'}</td>
+                <td className="pl-3">
+                  {f
+                    ? apart
+                      ? `${f.value > own.value ? 'more' : 'less'} by ${(100 * Math.abs(f.value / own.value - 1)).toPrecision(2)} %, beyond both uncertainties`
+                      : 'the same within what is not known'
+                    : 'no result'}
+                </td>
               </tr>
             );
           })}

@@ -20,8 +20,22 @@ export function StoreMap({ test }: { test: ReadingsTest }) {
       return;
     }
     const map = sensorMap(run.angles, run.error);
-    putOn('instruments', { ...instrument, map, calibrated: format(new Date(), 'yyyy-MM-dd'), source: 'error mapped over one slow turn' });
-    toast(`Stored: ${map.length} harmonics of ${instrument.name}. Its error is taken out of every recording read with it.`);
+    putOn('instruments', {
+      ...instrument,
+      map,
+      calibrated: format(new Date(), 'yyyy-MM-dd'),
+      source: 'error mapped over one slow turn',
+    });
+    toast(
+      `Stored: ${map.length} harmonics of ${instrument.name}. Its error is taken out of every recording read with it.`,
+    );
   };
-  return <p className="no-print py-1"><button type="button" className="btn" onClick={() => void store()}>Store as the sensor’s map</button> <span className="label">where the line is known to be true, and the error is the sensor’s own</span></p>;
+  return (
+    <p className="no-print py-1">
+      <button type="button" className="btn" onClick={() => void store()}>
+        Store as the sensor’s map
+      </button>{' '}
+      <span className="label">where the line is known to be true, and the error is the sensor’s own</span>
+    </p>
+  );
 }

@@ -28,7 +28,17 @@ export function Teardown({ test }: { test: ReadingsTest }) {
     const data = new FormData(e.currentTarget);
     const part = String(data.get('part')).trim();
     if (!part) return;
-    editReadings(test.id, 'Record a part at teardown', (t) => void (t.teardown ??= []).push({ id: newId(), part, condition: String(data.get('condition')), note: String(data.get('note')).trim() }));
+    editReadings(
+      test.id,
+      'Record a part at teardown',
+      (t) =>
+        void (t.teardown ??= []).push({
+          id: newId(),
+          part,
+          condition: String(data.get('condition')),
+          note: String(data.get('note')).trim(),
+        }),
+    );
     e.currentTarget.reset();
   };
   const addPhoto = async (file: File | undefined) => {
@@ -50,20 +60,72 @@ export function Teardown({ test }: { test: ReadingsTest }) {
         <ul>
           {test.teardown.map((r) => (
             <li key={r.id} className="rule-b flex flex-wrap items-baseline gap-x-3 py-1">
-              <b className="font-semibold">{r.part}</b><span>{r.condition}</span><span className="label">{r.note}</span>
-              {readOnly ? null : <button type="button" className="btn-quiet no-print" onClick={() => { target.current = r.id; photo.current?.click(); }}>Add photo</button>}
-              {r.photos?.length ? <span className="flex w-full flex-wrap gap-2 pt-1">{r.photos.map((p, i) => <img key={i} src={p} alt={`${r.part}, photo ${i + 1}`} className="h-24 border border-rule" />)}</span> : null}
+              <b className="font-semibold">{r.part}</b>
+              <span>{r.condition}</span>
+              <span className="label">{r.note}</span>
+              {readOnly ? null : (
+                <button
+                  type="button"
+                  className="btn-quiet no-print"
+                  onClick={() => {
+                    target.current = r.id;
+                    photo.current?.click();
+                  }}
+                >
+                  Add photo
+                </button>
+              )}
+              {r.photos?.length ? (
+                <span className="flex w-full flex-wrap gap-2 pt-1">
+                  {r.photos.map((p, i) => (
+                    <img key={i} src={p} alt={`${r.part}, photo ${i + 1}`} className="h-24 border border-rule" />
+                  ))}
+                </span>
+              ) : null}
             </li>
           ))}
         </ul>
-      ) : <p className="label py-1">Take it apart at the end and record each part: what wore, and how.</p>}
-      <input ref={photo} type="file" accept="image/*" className="sr-only" tabIndex={-1} aria-label="Photo of a part" onChange={(e) => { void addPhoto(e.target.files?.[0]); e.target.value = ''; }} />
+      ) : (
+        <p className="label py-1">Take it apart at the end and record each part: what wore, and how.</p>
+      )}
+      <input
+        ref={photo}
+        type="file"
+        accept="image/*"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Photo of a part"
+        onChange={(e) => {
+          void addPhoto(e.target.files?.[0]);
+          e.target.value = '';
+        }}
+      />
       {readOnly ? null : (
         <form onSubmit={add} className="no-print flex flex-wrap items-baseline gap-2 py-1.5" aria-label="Add a part">
-          <label>part <input name="part" className="field-input !w-32 !text-left" aria-label="Part" placeholder="planet 2" maxLength={80} /></label>
-          <label>condition <select name="condition" className="select" aria-label="Condition">{['like new', 'polished', 'worn', 'scored', 'cracked', 'deformed', 'broken'].map((c) => <option key={c}>{c}</option>)}</select></label>
-          <label>note <input name="note" className="field-input !w-44 !text-left" aria-label="Note" maxLength={300} /></label>
-          <button type="submit" className="btn">Add part</button>
+          <label>
+            part{' '}
+            <input
+              name="part"
+              className="field-input !w-32 !text-left"
+              aria-label="Part"
+              placeholder="planet 2"
+              maxLength={80}
+            />
+          </label>
+          <label>
+            condition{' '}
+            <select name="condition" className="select" aria-label="Condition">
+              {['like new', 'polished', 'worn', 'scored', 'cracked', 'deformed', 'broken'].map((c) => (
+                <option key={c}>{c}</option>
+              ))}
+            </select>
+          </label>
+          <label>
+            note <input name="note" className="field-input !w-44 !text-left" aria-label="Note" maxLength={300} />
+          </label>
+          <button type="submit" className="btn">
+            Add part
+          </button>
         </form>
       )}
     </section>

@@ -76,12 +76,23 @@ export class FileSource implements LineSource {
 export class BridgeSource implements LineSource {
   readonly name = 'bridge of this computer';
   private events: EventSource | undefined;
-  async start(onLine: (line: string) => void, onEnd: (why: string) => void, onSay?: (says: string) => void): Promise<void> {
+  async start(
+    onLine: (line: string) => void,
+    onEnd: (why: string) => void,
+    onSay?: (says: string) => void,
+  ): Promise<void> {
     this.events = new EventSource('/rig/events');
     let [dropped, gone] = [0, false];
     this.events.onmessage = (e) => onLine(String(e.data));
-    this.events.addEventListener('dropped', (e) => onSay?.(`${(dropped += Number((e as MessageEvent).data) || 0)} samples were dropped: this page was too slow for them.`));
-    this.events.addEventListener('lost', (e) => ((gone = true), onSay?.(`${String((e as MessageEvent).data)} It is taken up again when it returns.`)));
+    this.events.addEventListener('dropped', (e) =>
+      onSay?.(
+        `${(dropped += Number((e as MessageEvent).data) || 0)} samples were dropped: this page was too slow for them.`,
+      ),
+    );
+    this.events.addEventListener(
+      'lost',
+      (e) => ((gone = true), onSay?.(`${String((e as MessageEvent).data)} It is taken up again when it returns.`)),
+    );
     this.events.addEventListener('back', () => ((gone = false), onSay?.('The device is there again.')));
     this.events.addEventListener('end', (e) => {
       this.stop();
@@ -89,7 +100,11 @@ export class BridgeSource implements LineSource {
     });
     this.events.onerror = () => {
       this.stop();
-      onEnd(gone ? 'The bridge has stopped, and the device had gone before.' : 'The bridge does not answer. Start the server with npm run demo, and plug the rig in.');
+      onEnd(
+        gone
+          ? 'The bridge has stopped, and the device had gone before.'
+          : 'The bridge does not answer. Start the server with npm run demo, and plug the rig in.',
+      );
       void serverLost();
     };
   }
@@ -134,6 +149,10 @@ export class SerialSource implements LineSource {
     })();
   }
   stop(): void {
-    void this.reader?.cancel().catch(() => undefined).then(() => this.port?.close()).catch(() => undefined);
+    void this.reader
+      ?.cancel()
+      .catch(() => undefined)
+      .then(() => this.port?.close())
+      .catch(() => undefined);
   }
 }

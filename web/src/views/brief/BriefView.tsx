@@ -1,4 +1,13 @@
-import { blankCase, factor, loadPattern, PATTERNS, readCase, type AnyPattern, type LoadCase, type Problem } from '@gristmill/core';
+import {
+  blankCase,
+  factor,
+  loadPattern,
+  PATTERNS,
+  readCase,
+  type AnyPattern,
+  type LoadCase,
+  type Problem,
+} from '@gristmill/core';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
@@ -19,12 +28,30 @@ import { PointsTable } from './PointsTable.tsx';
 import { StraightSketch } from './StraightSketch.tsx';
 import { TurningSketch } from './TurningSketch.tsx';
 
-const DRAG: Readonly<Record<LoadCase['pattern'], string>> = { arm: 'drag the load, the centre or the ends of the range', leg: 'drag the ground or the foot', turning: 'drag the end of the move', straight: 'drag the slope', points: 'edit, paste or read a file' };
+const DRAG: Readonly<Record<LoadCase['pattern'], string>> = {
+  arm: 'drag the load, the centre or the ends of the range',
+  leg: 'drag the ground or the foot',
+  turning: 'drag the end of the move',
+  straight: 'drag the slope',
+  points: 'edit, paste or read a file',
+};
 
 type Change = (part: Partial<LoadCase>, what: string) => Problem | undefined;
 
 /** `onEdit` refuses beside the field that was typed in; `onChange` is for dragging, where there is none. */
-function Sketch({ c, g, onChange, onEdit, disabled }: { c: LoadCase; g: number; onChange: Change; onEdit: Change; disabled: boolean }) {
+function Sketch({
+  c,
+  g,
+  onChange,
+  onEdit,
+  disabled,
+}: {
+  c: LoadCase;
+  g: number;
+  onChange: Change;
+  onEdit: Change;
+  disabled: boolean;
+}) {
   const change = onChange as never;
   switch (c.pattern) {
     case 'arm':
@@ -50,18 +77,41 @@ function CaseTabs({ at, onOpen }: { at: number; onOpen: (i: number) => void }) {
     const made = blankCase(newId(), pattern) as LoadCase;
     const taken = new Set(cases.map((x) => x.name));
     let n = 2;
-    const name = taken.has(made.name) ? (() => { while (taken.has(`${made.name} ${n}`)) n++; return `${made.name} ${n}`; })() : made.name;
+    const name = taken.has(made.name)
+      ? (() => {
+          while (taken.has(`${made.name} ${n}`)) n++;
+          return `${made.name} ${n}`;
+        })()
+      : made.name;
     edit(`Add load case ${name}`, (d) => void d.brief.cases.push({ ...made, name }));
     onOpen(cases.length);
   };
   return (
     <div className="flex items-baseline gap-x-4 border-b border-rule">
       <div className="flex min-w-0 flex-wrap items-baseline gap-x-4" role="tablist" aria-label="Load cases">
-      {cases.map((x, i) => (
-        <button key={x.id} type="button" role="tab" aria-selected={i === at} className={`max-w-[190px] truncate pb-1 ${i === at ? 'border-b-2 border-ink font-semibold' : 'text-muted hover:text-ink'}`} onClick={() => onOpen(i)}>{x.name || loadPattern(x.pattern).name}</button>
-      ))}
+        {cases.map((x, i) => (
+          <button
+            key={x.id}
+            type="button"
+            role="tab"
+            aria-selected={i === at}
+            className={`max-w-[190px] truncate pb-1 ${i === at ? 'border-b-2 border-ink font-semibold' : 'text-muted hover:text-ink'}`}
+            onClick={() => onOpen(i)}
+          >
+            {x.name || loadPattern(x.pattern).name}
+          </button>
+        ))}
       </div>
-      <span className="ml-auto shrink-0"><ChoiceField label="Add a load case" hideLabel value="" disabled={readOnly || cases.length >= 20} options={[{ value: '', label: 'Add load case…' }, ...PATTERNS.map((p) => ({ value: p.id, label: p.name }))]} onChange={(v) => v && add(v as LoadCase['pattern'])} /></span>
+      <span className="ml-auto shrink-0">
+        <ChoiceField
+          label="Add a load case"
+          hideLabel
+          value=""
+          disabled={readOnly || cases.length >= 20}
+          options={[{ value: '', label: 'Add load case…' }, ...PATTERNS.map((p) => ({ value: p.id, label: p.name }))]}
+          onChange={(v) => v && add(v as LoadCase['pattern'])}
+        />
+      </span>
     </div>
   );
 }
@@ -92,68 +142,183 @@ export default function BriefView() {
     return problem;
   };
   const figures = useMemo(() => pattern.figures(c, g), [pattern, c, g]);
-  const actions = useMemo<Action[]>(() => PATTERNS.map((p) => ({ id: `add-${p.id}`, name: `Add load case: ${p.name.toLowerCase()}`, group: 'Brief', run: () => useOpen.getState().edit(`Add load case ${p.name}`, (d) => void d.brief.cases.push(p.blank(newId()))) })), []);
+  const actions = useMemo<Action[]>(
+    () =>
+      PATTERNS.map((p) => ({
+        id: `add-${p.id}`,
+        name: `Add load case: ${p.name.toLowerCase()}`,
+        group: 'Brief',
+        run: () => useOpen.getState().edit(`Add load case ${p.name}`, (d) => void d.brief.cases.push(p.blank(newId()))),
+      })),
+    [],
+  );
   useActions('brief', actions);
   const short = report?.verdicts.find((v) => v.id === 'torque' && v.state === 'fails');
   const fields = (group: 'Load' | 'Move') =>
-    pattern.fields.filter((f) => f.group === group && (f.when?.(c) ?? true)).map((f) => {
-      const value = (c as Record<string, unknown>)[f.path];
-      return f.as === 'choice' ? (
-        <ChoiceField key={f.path} label={f.label} help={f.help} disabled={readOnly} value={String(value)} options={f.options} onChange={(v) => void change({ [f.path]: v } as Partial<LoadCase>, f.label)} />
-      ) : (
-        <div key={`${c.id}-${f.path}`}>
-          <QuantityField label={f.label} quantity={f.quantity} help={f.help} step={f.step} min={f.min} max={f.max} value={value as number} disabled={readOnly} onChange={(v) => change({ [f.path]: v } as Partial<LoadCase>, f.label)} />
-          {f.path === 'dynamicFactor' ? <p className="label leading-snug">{f.help}</p> : null}
-        </div>
-      );
-    });
+    pattern.fields
+      .filter((f) => f.group === group && (f.when?.(c) ?? true))
+      .map((f) => {
+        const value = (c as Record<string, unknown>)[f.path];
+        return f.as === 'choice' ? (
+          <ChoiceField
+            key={f.path}
+            label={f.label}
+            help={f.help}
+            disabled={readOnly}
+            value={String(value)}
+            options={f.options}
+            onChange={(v) => void change({ [f.path]: v } as Partial<LoadCase>, f.label)}
+          />
+        ) : (
+          <div key={`${c.id}-${f.path}`}>
+            <QuantityField
+              label={f.label}
+              quantity={f.quantity}
+              help={f.help}
+              step={f.step}
+              min={f.min}
+              max={f.max}
+              value={value as number}
+              disabled={readOnly}
+              onChange={(v) => change({ [f.path]: v } as Partial<LoadCase>, f.label)}
+            />
+            {f.path === 'dynamicFactor' ? <p className="label leading-snug">{f.help}</p> : null}
+          </div>
+        );
+      });
   const moves = fields('Move');
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_292px]">
       <div className="flex min-h-0 min-w-0 flex-col px-5 pt-2.5">
         <CaseTabs at={at} onOpen={setChosen} />
         <div className="flex items-baseline justify-between pt-1.5">
-          <h1 className="text-[15px]" title={pattern.summary}>{pattern.name} <span className="label font-normal">{DRAG[c.pattern]}</span></h1>
+          <h1 className="text-[15px]" title={pattern.summary}>
+            {pattern.name} <span className="label font-normal">{DRAG[c.pattern]}</span>
+          </h1>
         </div>
         <div className={`min-h-[170px] ${c.pattern === 'leg' ? 'flex-[1.7]' : 'flex-[1.15]'}`}>
           <Sketch c={c} g={g} onChange={drag} onEdit={change} disabled={readOnly} />
         </div>
-        {refused ? <div className="py-1"><ProblemNote problem={refused} /></div> : null}
+        {refused ? (
+          <div className="py-1">
+            <ProblemNote problem={refused} />
+          </div>
+        ) : null}
         <CasePlot c={c} g={g} />
-        <div className="flex flex-wrap gap-x-4 gap-y-0.5 border-t border-rule py-1.5 text-[12.5px]" role="group" aria-label="What the load asks">
+        <div
+          className="flex flex-wrap gap-x-4 gap-y-0.5 border-t border-rule py-1.5 text-[12.5px]"
+          role="group"
+          aria-label="What the load asks"
+        >
           {figures.map((f) => (
-            <span key={f.id}>{f.name}<FigureText figure={f} className="ml-1.5" /></span>
+            <span key={f.id}>
+              {f.name}
+              <FigureText figure={f} className="ml-1.5" />
+            </span>
           ))}
         </div>
-        {c.pattern === 'leg' ? <p className="caution no-print mb-1.5 !py-0.5">What stands can fall: tether it, keep clear before power. What carries people needs local codes and a licensed engineer.</p> : null}
+        {c.pattern === 'leg' ? (
+          <p className="caution no-print mb-1.5 !py-0.5">
+            What stands can fall: tether it, keep clear before power. What carries people needs local codes and a
+            licensed engineer.
+          </p>
+        ) : null}
         {short ? (
           <p className="border-t border-rule py-1.5 text-fail">
-            ✕ Variant {variant.name} lifts <FigureText figure={short.figure!} at={{ stageId: undefined, figureId: 'torque' }} /> of <QuantityText value={short.asked} quantity="torque" />.{' '}
-            <button type="button" className="mend" onClick={() => (editVariant('Re-size with the brief', (v) => void (v.follows = true)), toast('Stages re-sized for this brief; they follow it from now on.'))}>Re-size its stages</button>
+            ✕ Variant {variant.name} lifts{' '}
+            <FigureText figure={short.figure!} at={{ stageId: undefined, figureId: 'torque' }} /> of{' '}
+            <QuantityText value={short.asked} quantity="torque" />.{' '}
+            <button
+              type="button"
+              className="mend"
+              onClick={() => (
+                editVariant('Re-size with the brief', (v) => void (v.follows = true)),
+                toast('Stages re-sized for this brief; they follow it from now on.')
+              )}
+            >
+              Re-size its stages
+            </button>
           </p>
         ) : null}
       </div>
-      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3" role="region" aria-label="Load case and limits" tabIndex={0}>
+      <div
+        className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3"
+        role="region"
+        aria-label="Load case and limits"
+        tabIndex={0}
+      >
         <Section title="Load case">
-          <TextField label="Name" value={c.name} onChange={(name) => edit('Name of the load case', (d) => void (d.brief.cases[at]!.name = name))} className="text-right" />
-          <ChoiceField label="Pattern" value={c.pattern} disabled={readOnly} options={PATTERNS.map((p) => ({ value: p.id, label: p.name }))} onChange={(v) => v !== c.pattern && edit(`Pattern: ${loadPattern(v as LoadCase['pattern']).name}`, (d) => void (d.brief.cases[at] = { ...loadPattern(v as LoadCase['pattern']).blank(c.id), name: c.name }))} />
+          <TextField
+            label="Name"
+            value={c.name}
+            onChange={(name) => edit('Name of the load case', (d) => void (d.brief.cases[at]!.name = name))}
+            className="text-right"
+          />
+          <ChoiceField
+            label="Pattern"
+            value={c.pattern}
+            disabled={readOnly}
+            options={PATTERNS.map((p) => ({ value: p.id, label: p.name }))}
+            onChange={(v) =>
+              v !== c.pattern &&
+              edit(
+                `Pattern: ${loadPattern(v as LoadCase['pattern']).name}`,
+                (d) =>
+                  void (d.brief.cases[at] = { ...loadPattern(v as LoadCase['pattern']).blank(c.id), name: c.name }),
+              )
+            }
+          />
           {fields('Load')}
           <p className="flex gap-2">
-            <button type="button" className="btn-quiet" disabled={readOnly || joint.brief.cases.length >= 20} onClick={() => {
-              edit(`Duplicate load case ${c.name}`, (d) => void d.brief.cases.splice(at + 1, 0, { ...(JSON.parse(JSON.stringify(c)) as LoadCase), id: newId(), name: `${c.name}, copy`.slice(0, 120) }));
-              setChosen(at + 1);
-            }}>Duplicate</button>
-            <button type="button" className="btn-quiet" disabled={readOnly || joint.brief.cases.length < 2} onClick={() => edit(`Remove load case ${c.name}`, (d) => void d.brief.cases.splice(at, 1))}>Remove this case</button>
+            <button
+              type="button"
+              className="btn-quiet"
+              disabled={readOnly || joint.brief.cases.length >= 20}
+              onClick={() => {
+                edit(
+                  `Duplicate load case ${c.name}`,
+                  (d) =>
+                    void d.brief.cases.splice(at + 1, 0, {
+                      ...(JSON.parse(JSON.stringify(c)) as LoadCase),
+                      id: newId(),
+                      name: `${c.name}, copy`.slice(0, 120),
+                    }),
+                );
+                setChosen(at + 1);
+              }}
+            >
+              Duplicate
+            </button>
+            <button
+              type="button"
+              className="btn-quiet"
+              disabled={readOnly || joint.brief.cases.length < 2}
+              onClick={() => edit(`Remove load case ${c.name}`, (d) => void d.brief.cases.splice(at, 1))}
+            >
+              Remove this case
+            </button>
           </p>
         </Section>
         {moves.length ? <Section title="Move">{moves}</Section> : null}
         <Limits />
         <Section title="Line" aside={variant.name}>
           <label className="flex items-baseline gap-2">
-            <input type="checkbox" className="accent-[var(--ink)]" checked={variant.follows} onChange={(e) => editVariant(e.target.checked ? 'Re-size with the brief' : 'Hold the stages', (v) => void (v.follows = e.target.checked))} />
+            <input
+              type="checkbox"
+              className="accent-[var(--ink)]"
+              checked={variant.follows}
+              onChange={(e) =>
+                editVariant(
+                  e.target.checked ? 'Re-size with the brief' : 'Hold the stages',
+                  (v) => void (v.follows = e.target.checked),
+                )
+              }
+            />
             <span>Re-size the stages with the brief</span>
           </label>
-          <p className="label">On, a change here chooses ratio, teeth, width and tension anew. Off, the stages stay as they are.</p>
+          <p className="label">
+            On, a change here chooses ratio, teeth, width and tension anew. Off, the stages stay as they are.
+          </p>
         </Section>
       </div>
     </div>

@@ -5,8 +5,19 @@ import type { Series } from '../../parts/Plot.tsx';
 
 const STEPS = 61;
 type Mode = 'angle' | 'time' | 'speed' | 'points';
-const NAMES: Readonly<Record<Mode, string>> = { angle: 'over the angle', time: 'over time', speed: 'speed over time', points: 'over speed' };
-const MODES: Readonly<Record<LoadCase['pattern'], readonly Mode[]>> = { arm: ['angle', 'time', 'speed'], leg: ['angle', 'time', 'speed'], turning: ['time', 'speed'], straight: ['time', 'speed'], points: ['points', 'time', 'speed'] };
+const NAMES: Readonly<Record<Mode, string>> = {
+  angle: 'over the angle',
+  time: 'over time',
+  speed: 'speed over time',
+  points: 'over speed',
+};
+const MODES: Readonly<Record<LoadCase['pattern'], readonly Mode[]>> = {
+  arm: ['angle', 'time', 'speed'],
+  leg: ['angle', 'time', 'speed'],
+  turning: ['time', 'speed'],
+  straight: ['time', 'speed'],
+  points: ['points', 'time', 'speed'],
+};
 
 function armOverAngle(c: ArmCase, g: number): Series[] {
   const from = Math.min(c.angleFrom, c.angleTo);
@@ -32,7 +43,14 @@ function legOverAngle(c: LegCase, g: number): Series[] {
   return [
     { key: 'k', name: 'knee, still', x, y: knee, colour: 'var(--ink)' },
     { key: 'h', name: 'hip, still', x, y: hip, colour: 'var(--muted)', dash: '5 4' },
-    { key: 'p', name: 'with the dynamic factor', x, y: own.map((t) => t * c.dynamicFactor), colour: 'var(--expected)', width: 2.2 },
+    {
+      key: 'p',
+      name: 'with the dynamic factor',
+      x,
+      y: own.map((t) => t * c.dynamicFactor),
+      colour: 'var(--expected)',
+      width: 2.2,
+    },
   ];
 }
 
@@ -43,27 +61,83 @@ export function CasePlot({ c, g }: { c: LoadCase; g: number }) {
   const mode = modes.includes(chosen) ? chosen : modes[0]!;
   const loads = useMemo(() => caseLoads(c, g), [c, g]);
   const series = useMemo<Series[]>(() => {
-    if (mode === 'angle') return c.pattern === 'arm' ? armOverAngle(c, g) : c.pattern === 'leg' ? legOverAngle(c, g) : [];
+    if (mode === 'angle')
+      return c.pattern === 'arm' ? armOverAngle(c, g) : c.pattern === 'leg' ? legOverAngle(c, g) : [];
     if (mode === 'points') return [];
     const { time, torque, speed } = loads.trace;
-    return [{ key: 't', name: mode === 'speed' ? 'speed' : 'torque', x: time, y: mode === 'speed' ? speed : torque, colour: mode === 'speed' ? 'var(--ink)' : 'var(--expected)', width: 1.8 }];
+    return [
+      {
+        key: 't',
+        name: mode === 'speed' ? 'speed' : 'torque',
+        x: time,
+        y: mode === 'speed' ? speed : torque,
+        colour: mode === 'speed' ? 'var(--ink)' : 'var(--expected)',
+        width: 1.8,
+      },
+    ];
   }, [c, g, loads, mode]);
-  const marks = c.pattern === 'points' && mode === 'points' ? c.rows.map((r, i) => ({ name: c.rows.length <= 14 ? String(i + 1) : '', x: r.speed, y: r.torque, ok: true })) : [];
-  const level = mode === 'angle' && c.pattern === 'arm' ? { name: 'peak, with shock', y: loads.peak } : mode === 'time' ? { name: 'RMS', y: loads.rms } : mode === 'points' ? { name: 'RMS', y: loads.rms } : undefined;
+  const marks =
+    c.pattern === 'points' && mode === 'points'
+      ? c.rows.map((r, i) => ({ name: c.rows.length <= 14 ? String(i + 1) : '', x: r.speed, y: r.torque, ok: true }))
+      : [];
+  const level =
+    mode === 'angle' && c.pattern === 'arm'
+      ? { name: 'peak, with shock', y: loads.peak }
+      : mode === 'time'
+        ? { name: 'RMS', y: loads.rms }
+        : mode === 'points'
+          ? { name: 'RMS', y: loads.rms }
+          : undefined;
   return (
     <>
       <div className="flex items-baseline justify-between gap-3 pt-1">
         <h2 className="whitespace-nowrap">{mode === 'speed' ? 'Speed' : 'Torque'}</h2>
         <span className="flex shrink-0 gap-2" role="group" aria-label="Plot">
-          {modes.map((m) => <button key={m} type="button" aria-pressed={mode === m} className={mode === m ? 'border-b border-ink' : 'btn-quiet !p-0'} onClick={() => setChosen(m)}>{NAMES[m]}</button>)}
+          {modes.map((m) => (
+            <button
+              key={m}
+              type="button"
+              aria-pressed={mode === m}
+              className={mode === m ? 'border-b border-ink' : 'btn-quiet !p-0'}
+              onClick={() => setChosen(m)}
+            >
+              {NAMES[m]}
+            </button>
+          ))}
         </span>
       </div>
-      {series.length > 1 ? <p className="label -mb-2 truncate">{series.map((s, i) => <span key={s.key} style={{ color: s.colour }}>{i ? ' · ' : ''}{s.dash ? '--' : '—'} {s.name}</span>)}</p> : null}
+      {series.length > 1 ? (
+        <p className="label -mb-2 truncate">
+          {series.map((s, i) => (
+            <span key={s.key} style={{ color: s.colour }}>
+              {i ? ' · ' : ''}
+              {s.dash ? '--' : '—'} {s.name}
+            </span>
+          ))}
+        </p>
+      ) : null}
       <div className="min-h-[140px] flex-1">
         <LazyPlot
-          name={mode === 'angle' && c.pattern === 'arm' ? 'Torque at the joint over the arm’s angle' : `${mode === 'speed' ? 'Speed' : 'Torque'} at the joint ${mode === 'angle' ? 'over the knee’s angle' : NAMES[mode].replace('speed ', '')}`}
-          x={mode === 'angle' ? 'angle' : mode === 'points' ? 'speed' : 'time'} y={mode === 'speed' ? 'speed' : 'torque'} xName={mode === 'angle' ? (c.pattern === 'arm' ? 'angle from the horizontal' : 'angle inside the knee') : mode === 'points' ? 'speed' : 'time'} yName={mode === 'speed' ? 'speed' : 'torque'}
-          series={series} marks={marks} level={level}
+          name={
+            mode === 'angle' && c.pattern === 'arm'
+              ? 'Torque at the joint over the arm’s angle'
+              : `${mode === 'speed' ? 'Speed' : 'Torque'} at the joint ${mode === 'angle' ? 'over the knee’s angle' : NAMES[mode].replace('speed ', '')}`
+          }
+          x={mode === 'angle' ? 'angle' : mode === 'points' ? 'speed' : 'time'}
+          y={mode === 'speed' ? 'speed' : 'torque'}
+          xName={
+            mode === 'angle'
+              ? c.pattern === 'arm'
+                ? 'angle from the horizontal'
+                : 'angle inside the knee'
+              : mode === 'points'
+                ? 'speed'
+                : 'time'
+          }
+          yName={mode === 'speed' ? 'speed' : 'torque'}
+          series={series}
+          marks={marks}
+          level={level}
         />
       </div>
     </>

@@ -91,8 +91,18 @@ export function JointsPage() {
       { id: 'new-blank', name: 'New joint, blank', group: 'Joints', run: blank },
       { id: 'import', name: 'Import a joint file', group: 'Joints', key: 'i', run: () => file.current?.click() },
       { id: 'demo', name: 'Open the demo set', group: 'Joints', key: 'd', run: () => void openDemo() },
-      { id: 'everything', name: 'Export everything, earlier saves too', group: 'Joints', run: () => void everything(true) },
-      { id: 'everything-now', name: 'Export everything as it is now', group: 'Joints', run: () => void everything(false) },
+      {
+        id: 'everything',
+        name: 'Export everything, earlier saves too',
+        group: 'Joints',
+        run: () => void everything(true),
+      },
+      {
+        id: 'everything-now',
+        name: 'Export everything as it is now',
+        group: 'Joints',
+        run: () => void everything(false),
+      },
       { id: 'shop', name: 'Go to the shop', group: 'Joints', key: '7', run: () => void navigate('/shop') },
     ],
     // The functions close over nothing that changes but the router.
@@ -107,15 +117,32 @@ export function JointsPage() {
       await guard(async () => {
         const late = setTimeout(() => setBusy(`Reading “${f.name.slice(0, 60)}”…`), 400);
         try {
-          const read = await bringFile(f, (share) => share < 1 && setBusy(`Reading “${f.name.slice(0, 60)}”… ${Math.round(share * 100)} %`));
-          if (!read.ok) return setProblem({ ...read.problem, what: chosen!.length > 1 ? `“${f.name.slice(0, 60)}”: ${read.problem.what}` : read.problem.what });
+          const read = await bringFile(
+            f,
+            (share) => share < 1 && setBusy(`Reading “${f.name.slice(0, 60)}”… ${Math.round(share * 100)} %`),
+          );
+          if (!read.ok)
+            return setProblem({
+              ...read.problem,
+              what: chosen!.length > 1 ? `“${f.name.slice(0, 60)}”: ${read.problem.what}` : read.problem.what,
+            });
           const { joints: names, notes, preferences, shop } = read.value;
           if (preferences !== undefined) takePreferences(preferences);
           if (shop) {
             await loadShop();
             tell({ type: 'shop' });
           }
-          toast([names.length === 0 ? 'Nothing new came in.' : names.length === 1 ? `Imported “${names[0]}”.` : `Imported ${names.length} joints.`, ...notes].join(' '), notes.length ? { duration: 10_000 } : {});
+          toast(
+            [
+              names.length === 0
+                ? 'Nothing new came in.'
+                : names.length === 1
+                  ? `Imported “${names[0]}”.`
+                  : `Imported ${names.length} joints.`,
+              ...notes,
+            ].join(' '),
+            notes.length ? { duration: 10_000 } : {},
+          );
         } finally {
           clearTimeout(late);
           setBusy('');
@@ -130,7 +157,9 @@ export function JointsPage() {
       setBusy('Packing everything…');
       try {
         const preferences = readPreferences();
-        const blob = await bundleFile({ history, everything: true, preferences }, (share) => setBusy(`Packing everything… ${Math.round(share * 100)} %`));
+        const blob = await bundleFile({ history, everything: true, preferences }, (share) =>
+          setBusy(`Packing everything… ${Math.round(share * 100)} %`),
+        );
         download('everything.gristmill.zip', blob, 'application/zip');
       } finally {
         setBusy('');
@@ -139,7 +168,11 @@ export function JointsPage() {
   const rename = (id: string, name: string) =>
     guard(async () => {
       // On the newest save, which may not be the one this page shows.
-      const renamed = await jointShelf.change(id, `Rename to ${name}`, (j) => ({ ...j, name, changed: new Date().toISOString() }));
+      const renamed = await jointShelf.change(id, `Rename to ${name}`, (j) => ({
+        ...j,
+        name,
+        changed: new Date().toISOString(),
+      }));
       if (!renamed.ok) setProblem(renamed.problem);
       else tell({ type: 'saved', id, rev: '' });
       await again();
@@ -147,7 +180,13 @@ export function JointsPage() {
   const duplicate = (id: string) =>
     guard(async () => {
       const read = await jointShelf.open(id);
-      const saved = read.ok ? await jointShelf.save(copyOf(read.value.joint, `${read.value.joint.name.slice(0, 115)} copy`), null, 'Duplicate') : undefined;
+      const saved = read.ok
+        ? await jointShelf.save(
+            copyOf(read.value.joint, `${read.value.joint.name.slice(0, 115)} copy`),
+            null,
+            'Duplicate',
+          )
+        : undefined;
       if (!read.ok) setProblem(read.problem);
       else if (saved?.state === 'refused') setProblem(saved.problem);
       await again();
@@ -156,7 +195,12 @@ export function JointsPage() {
     guard(async () => {
       const outcome = await jointShelf.restore(id);
       if (outcome === 'back') tell({ type: 'restored', id });
-      else toast(outcome === 'there already' ? `“${name}” is on the shelf already: another tab put it back.` : `“${name}” cannot be brought back any more: it was deleted for good.`);
+      else
+        toast(
+          outcome === 'there already'
+            ? `“${name}” is on the shelf already: another tab put it back.`
+            : `“${name}” cannot be brought back any more: it was deleted for good.`,
+        );
       await again();
     });
   const remove = (id: string, name: string) =>
@@ -164,7 +208,10 @@ export function JointsPage() {
       const binned = await jointShelf.remove(id);
       if (binned) tell({ type: 'deleted', id });
       await again();
-      toast(`Deleted “${name}”. It can be brought back for ${BIN_MINUTES} minutes.`, { duration: 12_000, action: { label: 'Undo', onClick: () => void back(id, name) } });
+      toast(`Deleted “${name}”. It can be brought back for ${BIN_MINUTES} minutes.`, {
+        duration: 12_000,
+        action: { label: 'Undo', onClick: () => void back(id, name) },
+      });
     });
   const forGood = (b: Binned) =>
     guard(async () => {
@@ -182,64 +229,156 @@ export function JointsPage() {
     });
 
   return (
-    <div className="mx-auto flex min-h-full max-w-[1240px] flex-col px-8 py-6" onDragOver={(e) => e.preventDefault()} onDrop={(e) => (e.preventDefault(), void bring(e.dataTransfer.files))}>
+    <div
+      className="mx-auto flex min-h-full max-w-[1240px] flex-col px-8 py-6"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => (e.preventDefault(), void bring(e.dataTransfer.files))}
+    >
       <header className="flex items-end justify-between border-b border-strong pb-3">
         <div>
           <h1 className="text-[26px] leading-none">Gristmill</h1>
           <p className="label pt-1.5">From what a joint must do to a reducer that does it, and back from the bench.</p>
         </div>
         <div className="flex items-center gap-2">
-          <button type="button" className="btn" onClick={() => setGuided(true)}>New joint</button>
-          <button type="button" className="btn" onClick={blank}>Blank joint</button>
-          <button type="button" className="btn" onClick={() => file.current?.click()}>Import</button>
+          <button type="button" className="btn" onClick={() => setGuided(true)}>
+            New joint
+          </button>
+          <button type="button" className="btn" onClick={blank}>
+            Blank joint
+          </button>
+          <button type="button" className="btn" onClick={() => file.current?.click()}>
+            Import
+          </button>
           <DropdownMenu.Root>
-            <DropdownMenu.Trigger className="btn-quiet" disabled={busy !== ''}>Everything</DropdownMenu.Trigger>
+            <DropdownMenu.Trigger className="btn-quiet" disabled={busy !== ''}>
+              Everything
+            </DropdownMenu.Trigger>
             <DropdownMenu.Portal>
               <DropdownMenu.Content align="end" className="z-20 border border-strong bg-panel py-1">
-                {([['Export everything, earlier saves too', () => void everything(true)], ['Export everything as it is now', () => void everything(false)]] as const).map(([label, run]) => (
-                  <DropdownMenu.Item key={label} onSelect={run} className="cursor-pointer px-4 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-panel">{label}</DropdownMenu.Item>
+                {(
+                  [
+                    ['Export everything, earlier saves too', () => void everything(true)],
+                    ['Export everything as it is now', () => void everything(false)],
+                  ] as const
+                ).map(([label, run]) => (
+                  <DropdownMenu.Item
+                    key={label}
+                    onSelect={run}
+                    className="cursor-pointer px-4 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-panel"
+                  >
+                    {label}
+                  </DropdownMenu.Item>
                 ))}
               </DropdownMenu.Content>
             </DropdownMenu.Portal>
           </DropdownMenu.Root>
-          <Link className="btn-quiet" to="/shop">Shop</Link>
-          <button type="button" className="btn-quiet" onClick={() => usePalette.getState().set(true)}>All actions</button>
-          <input ref={file} type="file" multiple accept=".json,.zip,application/json,application/zip" className="sr-only" aria-label="Joint file to import" tabIndex={-1} onChange={(e) => void bring(e.target.files)} />
+          <Link className="btn-quiet" to="/shop">
+            Shop
+          </Link>
+          <button type="button" className="btn-quiet" onClick={() => usePalette.getState().set(true)}>
+            All actions
+          </button>
+          <input
+            ref={file}
+            type="file"
+            multiple
+            accept=".json,.zip,application/json,application/zip"
+            className="sr-only"
+            aria-label="Joint file to import"
+            tabIndex={-1}
+            onChange={(e) => void bring(e.target.files)}
+          />
         </div>
       </header>
       <main className="flex-1 pt-2">
         <h2 className="sr-only">Joints</h2>
-        {problem ? <div className="py-2"><ProblemNote problem={problem} /></div> : null}
-        {storage || joints.error || silent ? <div className="py-2"><ProblemNote problem={storage ?? (joints.error ? storageProblem(joints.error) : SILENCE)} /></div> : null}
-        {stopped ? <p role="status" className="my-2 border-l-3 border-near bg-panel px-3 py-2">The server that Gristmill came from has stopped. Joints are stored in this browser and are safe; start it again with <span className="num">npm run demo</span>, and what has not been loaded yet comes by itself.</p> : null}
+        {problem ? (
+          <div className="py-2">
+            <ProblemNote problem={problem} />
+          </div>
+        ) : null}
+        {storage || joints.error || silent ? (
+          <div className="py-2">
+            <ProblemNote problem={storage ?? (joints.error ? storageProblem(joints.error) : SILENCE)} />
+          </div>
+        ) : null}
+        {stopped ? (
+          <p role="status" className="my-2 border-l-3 border-near bg-panel px-3 py-2">
+            The server that Gristmill came from has stopped. Joints are stored in this browser and are safe; start it
+            again with <span className="num">npm run demo</span>, and what has not been loaded yet comes by itself.
+          </p>
+        ) : null}
         {guided ? <GuidedStart onCancel={() => setGuided(false)} onStart={(joint) => void start(joint)} /> : null}
         {mended ? <Mended name={mended.name} leftOut={mended.leftOut} onClose={() => setMended(undefined)} /> : null}
-        {busy ? <p role="status" className="py-2">{busy}</p> : null}
+        {busy ? (
+          <p role="status" className="py-2">
+            {busy}
+          </p>
+        ) : null}
         <ul aria-label="Joints">
           {entries.map((e) => {
-            const bad = (problem: Problem) => <BadRow id={e.id} name={e.name} problem={problem} onRepair={() => void repair(e.id, e.name)} onDelete={() => void remove(e.id, e.name)} />;
+            const bad = (problem: Problem) => (
+              <BadRow
+                id={e.id}
+                name={e.name}
+                problem={problem}
+                onRepair={() => void repair(e.id, e.name)}
+                onDelete={() => void remove(e.id, e.name)}
+              />
+            );
             if (!e.joint) return <Fragment key={e.id}>{bad(e.problem!)}</Fragment>;
             return (
-              <Boundary key={e.id} of={e.joint} instead={(why) => bad({ what: 'Its row failed.', why: `The fault is Gristmill’s: ${why}.`, mend: 'Export it and go on with a repaired one, or open it and undo its last change.' })}>
-                <JointRow joint={e.joint} onRename={(name) => void rename(e.id, name)} onDuplicate={() => void duplicate(e.id)} onExport={() => void guard(async () => setProblem(await exportStored(e.id)))} onDelete={() => void remove(e.id, e.name)} />
+              <Boundary
+                key={e.id}
+                of={e.joint}
+                instead={(why) =>
+                  bad({
+                    what: 'Its row failed.',
+                    why: `The fault is Gristmill’s: ${why}.`,
+                    mend: 'Export it and go on with a repaired one, or open it and undo its last change.',
+                  })
+                }
+              >
+                <JointRow
+                  joint={e.joint}
+                  onRename={(name) => void rename(e.id, name)}
+                  onDuplicate={() => void duplicate(e.id)}
+                  onExport={() => void guard(async () => setProblem(await exportStored(e.id)))}
+                  onDelete={() => void remove(e.id, e.name)}
+                />
               </Boundary>
             );
           })}
         </ul>
-        {bin.length ? <Deleted bin={bin} onBack={(b) => void back(b.pointer.id, b.pointer.name)} onForGood={(b) => void forGood(b)} /> : null}
+        {bin.length ? (
+          <Deleted
+            bin={bin}
+            onBack={(b) => void back(b.pointer.id, b.pointer.name)}
+            onForGood={(b) => void forGood(b)}
+          />
+        ) : null}
         {joints.isSuccess && entries.length === 0 && !guided ? (
           <section className="max-w-[46rem] pt-8">
             <h2 className="text-[18px]">Nothing on the shelf yet.</h2>
-            <p className="pt-2">A joint is one driven axis: what it must do, the motor and stages that should do it, and what the bench says. Begin with your own, or look round with the demo set: a made-up workshop that builds a life-size mechanical heron.</p>
+            <p className="pt-2">
+              A joint is one driven axis: what it must do, the motor and stages that should do it, and what the bench
+              says. Begin with your own, or look round with the demo set: a made-up workshop that builds a life-size
+              mechanical heron.
+            </p>
             <p className="flex gap-2 pt-4">
-              <button type="button" className="btn" onClick={() => void openDemo()}>Open the demo set</button>
-              <button type="button" className="btn" onClick={() => setGuided(true)}>New joint</button>
+              <button type="button" className="btn" onClick={() => void openDemo()}>
+                Open the demo set
+              </button>
+              <button type="button" className="btn" onClick={() => setGuided(true)}>
+                New joint
+              </button>
             </p>
           </section>
         ) : null}
       </main>
       <footer className="label border-t border-rule pt-2">
-        Joints live in this browser; export them to keep them elsewhere. Gristmill’s figures are estimates, not certification: machines that carry people or could fall on them need local codes and a licensed engineer.
+        Joints live in this browser; export them to keep them elsewhere. Gristmill’s figures are estimates, not
+        certification: machines that carry people or could fall on them need local codes and a licensed engineer.
       </footer>
     </div>
   );

@@ -5,7 +5,12 @@ import { jointShelf } from '../../storage/shelf.ts';
 import { storageProblem } from '../../storage/trouble.ts';
 
 /** A joint on the shelf, or why it cannot be shown. */
-export type Entry = { readonly id: string; readonly name: string; readonly joint: Joint | undefined; readonly problem: Problem | undefined };
+export type Entry = {
+  readonly id: string;
+  readonly name: string;
+  readonly joint: Joint | undefined;
+  readonly problem: Problem | undefined;
+};
 
 /** What lies on the shelf, and in the bin. */
 export interface OnShelf {
@@ -22,7 +27,9 @@ export async function readShelf(): Promise<OnShelf> {
     pointers.map(async (p): Promise<Entry> => {
       try {
         const read = await jointShelf.open(p.id);
-        return read.ok ? { id: p.id, name: p.name, joint: read.value.joint, problem: undefined } : { id: p.id, name: p.name, joint: undefined, problem: read.problem };
+        return read.ok
+          ? { id: p.id, name: p.name, joint: read.value.joint, problem: undefined }
+          : { id: p.id, name: p.name, joint: undefined, problem: read.problem };
       } catch (error) {
         return { id: p.id, name: p.name, joint: undefined, problem: storageProblem(error) };
       }

@@ -12,7 +12,8 @@ export function mendLine(mend: Mend): void {
     if (mend.path === 'driver.currentLimit') v.driver.currentLimit = Number(mend.value);
     else if (mend.path === 'motor.sensored' && v.motor.type === 'brushless') v.motor.sensored = true;
     else if (mend.path === 'mount') v.mount = { ...shelf.materials.find((m) => m.id === mend.value)! };
-    else if (mend.path === 'output.bearing' && v.output) v.output.bearing = { ...shelf.bearings.find((b) => b.id === mend.value)! };
+    else if (mend.path === 'output.bearing' && v.output)
+      v.output.bearing = { ...shelf.bearings.find((b) => b.id === mend.value)! };
   });
 }
 
@@ -24,22 +25,56 @@ function Line({ c, report }: { c: Check; report: LineReport }) {
   const text = `${formatQuantity(c.figure, c.quantity, units, 3)} ${c.sense === 'min' ? '≥' : '≤'} ${formatQuantity(c.limit, c.quantity, units, 3)}`;
   return (
     <li data-check={c.id} data-state={c.state} className="rule-b py-1 leading-snug">
-      <span aria-hidden="true" className={tone}>{c.state === 'fails' ? '✕' : '◐'}</span> <b className="font-semibold">{c.name}</b><span className="sr-only">: {c.state}</span>{' '}
-      {figure ? <button type="button" className={`num decoration-dotted underline-offset-3 hover:underline ${tone}`} onClick={() => open({ kind: 'expected', figure, at: { stageId: undefined, figureId: figure.id } })}>{text}<span className="sr-only">, open the working of {figure.name}</span></button> : <span className={`num ${tone}`}>{text}</span>}{' '}
-      <span className="text-[12.5px]">{c.why} {c.mend ? <button type="button" className="mend" onClick={() => mendLine(c.mend!)}>{c.mend.label}</button> : c.advice}</span>
+      <span aria-hidden="true" className={tone}>
+        {c.state === 'fails' ? '✕' : '◐'}
+      </span>{' '}
+      <b className="font-semibold">{c.name}</b>
+      <span className="sr-only">: {c.state}</span>{' '}
+      {figure ? (
+        <button
+          type="button"
+          className={`num decoration-dotted underline-offset-3 hover:underline ${tone}`}
+          onClick={() => open({ kind: 'expected', figure, at: { stageId: undefined, figureId: figure.id } })}
+        >
+          {text}
+          <span className="sr-only">, open the working of {figure.name}</span>
+        </button>
+      ) : (
+        <span className={`num ${tone}`}>{text}</span>
+      )}{' '}
+      <span className="text-[12.5px]">
+        {c.why}{' '}
+        {c.mend ? (
+          <button type="button" className="mend" onClick={() => mendLine(c.mend!)}>
+            {c.mend.label}
+          </button>
+        ) : (
+          c.advice
+        )}
+      </span>
     </li>
   );
 }
 
 /** What decides whether the line works: what fails or is near in full, what holds in one line. */
 export function LineChecks({ report }: { report: LineReport }) {
-  const bad = report.checks.filter((c) => c.state !== 'holds').sort((a, b) => (a.state === 'fails' ? 0 : 1) - (b.state === 'fails' ? 0 : 1));
+  const bad = report.checks
+    .filter((c) => c.state !== 'holds')
+    .sort((a, b) => (a.state === 'fails' ? 0 : 1) - (b.state === 'fails' ? 0 : 1));
   const good = report.checks.filter((c) => c.state === 'holds');
   if (report.checks.length === 0) return null;
   return (
     <section aria-label="Checks of the line" className="border-t border-rule pt-1">
-      <ul>{bad.map((c) => <Line key={c.id} c={c} report={report} />)}</ul>
-      {good.length ? <p className="label py-1" data-holds="">✓ {good.map((c) => c.name[0]!.toLowerCase() + c.name.slice(1)).join(' · ')}</p> : null}
+      <ul>
+        {bad.map((c) => (
+          <Line key={c.id} c={c} report={report} />
+        ))}
+      </ul>
+      {good.length ? (
+        <p className="label py-1" data-holds="">
+          ✓ {good.map((c) => c.name[0]!.toLowerCase() + c.name.slice(1)).join(' · ')}
+        </p>
+      ) : null}
     </section>
   );
 }

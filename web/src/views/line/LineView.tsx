@@ -17,7 +17,24 @@ import { LineChecks } from './LineChecks.tsx';
 import { StageRows } from './StageRows.tsx';
 
 /** Figures in sight at once, unless the tally has them; the rest is one press away. */
-const FIRST = ['ratio', 'efficiency', 'continuous', 'motorNeeded', 'motorRms', 'winding', 'windUp', 'stiffness', 'natural', 'acceleration', 'moveTime', 'inertia', 'commanded', 'resolution', 'turnBack', 'capacity'];
+const FIRST = [
+  'ratio',
+  'efficiency',
+  'continuous',
+  'motorNeeded',
+  'motorRms',
+  'winding',
+  'windUp',
+  'stiffness',
+  'natural',
+  'acceleration',
+  'moveTime',
+  'inertia',
+  'commanded',
+  'resolution',
+  'turnBack',
+  'capacity',
+];
 
 function VariantBar() {
   const joint = useJoint();
@@ -45,18 +62,39 @@ function VariantBar() {
   return (
     <div className="flex items-baseline gap-3">
       <h1 className="text-[15px]">Variant</h1>
-      <TextField label="Variant name" hideLabel value={variant.name} refuse={(v) => v === ''} className="w-28 font-semibold" onChange={(name) => editVariant('Rename variant', (v) => void (v.name = name))} />
-      <button type="button" className="btn-quiet" disabled={readOnly} onClick={actions[1]!.run}>Duplicate</button>
+      <TextField
+        label="Variant name"
+        hideLabel
+        value={variant.name}
+        refuse={(v) => v === ''}
+        className="w-28 font-semibold"
+        onChange={(name) => editVariant('Rename variant', (v) => void (v.name = name))}
+      />
+      <button type="button" className="btn-quiet" disabled={readOnly} onClick={actions[1]!.run}>
+        Duplicate
+      </button>
       <button
-        type="button" className="btn-quiet" disabled={readOnly || joint.variants.length < 2 || builds > 0} title={builds > 0 ? 'It has builds; remove them first.' : undefined}
-        onClick={() => edit(`Delete variant ${variant.name}`, (d) => {
-          d.variants = d.variants.filter((v) => v.id !== variant.id);
-          d.activeVariant = d.variants[0]!.id;
-        })}
+        type="button"
+        className="btn-quiet"
+        disabled={readOnly || joint.variants.length < 2 || builds > 0}
+        title={builds > 0 ? 'It has builds; remove them first.' : undefined}
+        onClick={() =>
+          edit(`Delete variant ${variant.name}`, (d) => {
+            d.variants = d.variants.filter((v) => v.id !== variant.id);
+            d.activeVariant = d.variants[0]!.id;
+          })
+        }
       >
         Delete
       </button>
-      <button type="button" className="btn ml-auto" disabled={readOnly || variant.stages.length === 0} onClick={actions[0]!.run}>Size to the brief</button>
+      <button
+        type="button"
+        className="btn ml-auto"
+        disabled={readOnly || variant.stages.length === 0}
+        onClick={actions[0]!.run}
+      >
+        Size to the brief
+      </button>
     </div>
   );
 }
@@ -72,7 +110,9 @@ function FigureColumns({ figures, label }: { figures: readonly Figure[]; label: 
             {list.map((f) => (
               <tr key={f.id} className="rule-b">
                 <td className="py-[2px] pr-2">{f.name}</td>
-                <td className="whitespace-nowrap py-[2px] pr-0 text-right"><FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} /></td>
+                <td className="whitespace-nowrap py-[2px] pr-0 text-right">
+                  <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
+                </td>
               </tr>
             ))}
           </tbody>
@@ -90,44 +130,84 @@ export default function LineView() {
   // What the brief limits stands in the tally, with its working; here is the rest.
   const inTally = new Set<string>(joint.brief.limits.map((l) => l.id));
   const all = (report?.figures ?? []).filter((f) => !inTally.has(f.id));
-  const figures = FIRST.map((id) => all.find((f) => f.id === id)).filter((f) => f !== undefined).slice(0, 8);
+  const figures = FIRST.map((id) => all.find((f) => f.id === id))
+    .filter((f) => f !== undefined)
+    .slice(0, 8);
   const rest = all.filter((f) => !figures.includes(f));
   return (
     <div className="flex min-h-full min-w-0 flex-col">
-        <VariantBar />
-        <div className="pt-2"><StageRows report={report} /></div>
-        {report?.problem ? <div className="py-2"><ProblemNote problem={report.problem} /></div> : null}
-        <div className="flex items-baseline justify-between gap-3">
-          <h2 className="whitespace-nowrap">Reach at the output</h2>
-          <p className="label">
-            <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · limited by {report?.limitedBy || '—'}
-            {report?.verdicts.some((v) => v.id === 'torque' && v.state === 'fails') ? <> · <Link className="mend" to={`/joint/${slug(joint.id)}/line/ratio`}>what ratio would do?</Link></> : null}
-          </p>
+      <VariantBar />
+      <div className="pt-2">
+        <StageRows report={report} />
+      </div>
+      {report?.problem ? (
+        <div className="py-2">
+          <ProblemNote problem={report.problem} />
         </div>
-        <div className="h-[164px] shrink-0">
-          {map ? (
-            <LazyPlot
-              name="Torque and speed at the output, the motor’s reach against the brief’s points" x="speed" y="torque" xName="output speed" yName="torque"
-              level={{ name: 'stages hold', y: map.capacity }}
-              series={[
-                { key: 'peak', name: 'peak', x: map.speed, y: map.peak, colour: 'var(--expected)', width: 2.2 },
-                { key: 'ever', name: 'for ever', x: map.speed, y: map.continuous, colour: 'var(--expected)', dash: '6 4', width: 1.4 },
-              ]}
-              marks={thinned(map.points.map((p) => ({ name: `${p.name} ×${p.margin > 9.95 ? '>10' : p.margin.toFixed(1)}`, x: p.speed, y: p.torque, ok: p.margin >= 1 && p.torque <= map.capacity, below: p.speed === 0, margin: p.margin })))}
-            />
-          ) : (
-            <p className="label py-3">The map appears once the line can be summed.</p>
-          )}
-        </div>
-        <FigureColumns figures={figures} label="Figures of the line" />
-        {report ? <LineChecks report={report} /> : null}
-        {rest.length ? (
-          <details className="pb-2">
-            <summary className="label cursor-pointer">All figures: tip, sensors, mount, bore, life and the rest</summary>
-            <FigureColumns figures={rest} label="More figures of the line" />
-          </details>
-        ) : null}
-        {report?.holder ? <p className="label pb-2">The line holds itself unpowered: {report.holder} cannot be driven back.</p> : null}
+      ) : null}
+      <div className="flex items-baseline justify-between gap-3">
+        <h2 className="whitespace-nowrap">Reach at the output</h2>
+        <p className="label">
+          <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · limited
+          by {report?.limitedBy || '—'}
+          {report?.verdicts.some((v) => v.id === 'torque' && v.state === 'fails') ? (
+            <>
+              {' '}
+              ·{' '}
+              <Link className="mend" to={`/joint/${slug(joint.id)}/line/ratio`}>
+                what ratio would do?
+              </Link>
+            </>
+          ) : null}
+        </p>
+      </div>
+      <div className="h-[164px] shrink-0">
+        {map ? (
+          <LazyPlot
+            name="Torque and speed at the output, the motor’s reach against the brief’s points"
+            x="speed"
+            y="torque"
+            xName="output speed"
+            yName="torque"
+            level={{ name: 'stages hold', y: map.capacity }}
+            series={[
+              { key: 'peak', name: 'peak', x: map.speed, y: map.peak, colour: 'var(--expected)', width: 2.2 },
+              {
+                key: 'ever',
+                name: 'for ever',
+                x: map.speed,
+                y: map.continuous,
+                colour: 'var(--expected)',
+                dash: '6 4',
+                width: 1.4,
+              },
+            ]}
+            marks={thinned(
+              map.points.map((p) => ({
+                name: `${p.name} ×${p.margin > 9.95 ? '>10' : p.margin.toFixed(1)}`,
+                x: p.speed,
+                y: p.torque,
+                ok: p.margin >= 1 && p.torque <= map.capacity,
+                below: p.speed === 0,
+                margin: p.margin,
+              })),
+            )}
+          />
+        ) : (
+          <p className="label py-3">The map appears once the line can be summed.</p>
+        )}
+      </div>
+      <FigureColumns figures={figures} label="Figures of the line" />
+      {report ? <LineChecks report={report} /> : null}
+      {rest.length ? (
+        <details className="pb-2">
+          <summary className="label cursor-pointer">All figures: tip, sensors, mount, bore, life and the rest</summary>
+          <FigureColumns figures={rest} label="More figures of the line" />
+        </details>
+      ) : null}
+      {report?.holder ? (
+        <p className="label pb-2">The line holds itself unpowered: {report.holder} cannot be driven back.</p>
+      ) : null}
     </div>
   );
 }

@@ -1,4 +1,12 @@
-import { BODY_FIELDS, DRIVER_FIELDS, fullCurrent, MOTOR_FIELDS, type Motor, type NumberField, type Variant } from '@gristmill/core';
+import {
+  BODY_FIELDS,
+  DRIVER_FIELDS,
+  fullCurrent,
+  MOTOR_FIELDS,
+  type Motor,
+  type NumberField,
+  type Variant,
+} from '@gristmill/core';
 import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
@@ -6,7 +14,12 @@ import { editVariant, useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { OutputFields } from './OutputFields.tsx';
 
-export const TYPE_NAMES: Readonly<Record<Motor['type'], string>> = { stepper: 'stepper', brushless: 'brushless', brushed: 'brushed', servo: 'servo, by data sheet' };
+export const TYPE_NAMES: Readonly<Record<Motor['type'], string>> = {
+  stepper: 'stepper',
+  brushless: 'brushless',
+  brushed: 'brushed',
+  servo: 'servo, by data sheet',
+};
 const ROOM = 293.15;
 
 /** Takes a motor into a variant; a driver set above what it stands would be a trap, below it is a choice. */
@@ -16,7 +29,12 @@ export function takeMotor(v: { motor: Variant['motor']; driver: Variant['driver'
   v.motor = structuredClone(chosen) as Variant['motor'];
 }
 
-const SENSOR_PLACES = [{ value: 'none', label: 'none' }, { value: 'motor', label: 'the motor shaft' }, { value: 'output', label: 'the output' }, { value: 'both', label: 'both' }];
+const SENSOR_PLACES = [
+  { value: 'none', label: 'none' },
+  { value: 'motor', label: 'the motor shaft' },
+  { value: 'output', label: 'the output' },
+  { value: 'both', label: 'both' },
+];
 
 /** Motor, driver and sensor of the open variant. */
 export function MotorPanel() {
@@ -27,8 +45,22 @@ export function MotorPanel() {
   const fields = (what: 'motor' | 'driver' | 'sensor', rows: readonly NumberField[]) =>
     rows.map((r) => (
       <QuantityField
-        key={r.key} label={r.label} quantity={r.quantity} step={r.step} min={r.min} max={r.max} {...(r.whole ? { whole: true } : {})} {...(r.help ? { help: r.help } : {})} disabled={readOnly} value={(variant[what] as unknown as Record<string, number>)[r.key]!}
-        onChange={(value) => editVariant(`${what === 'motor' ? 'Motor' : what === 'driver' ? 'Driver' : 'Sensor'}: ${r.label.toLowerCase()}`, (v) => void Object.assign(v[what], { [r.key]: value }))}
+        key={r.key}
+        label={r.label}
+        quantity={r.quantity}
+        step={r.step}
+        min={r.min}
+        max={r.max}
+        {...(r.whole ? { whole: true } : {})}
+        {...(r.help ? { help: r.help } : {})}
+        disabled={readOnly}
+        value={(variant[what] as unknown as Record<string, number>)[r.key]!}
+        onChange={(value) =>
+          editVariant(
+            `${what === 'motor' ? 'Motor' : what === 'driver' ? 'Driver' : 'Sensor'}: ${r.label.toLowerCase()}`,
+            (v) => void Object.assign(v[what], { [r.key]: value }),
+          )
+        }
       />
     ));
   const onShelf = shelf.motors.some((m) => m.id === motor.id);
@@ -36,15 +68,52 @@ export function MotorPanel() {
     const chosen = shelf.motors.find((m) => m.id === id);
     if (chosen) editVariant(`Motor: ${chosen.name}`, (v) => takeMotor(v as Variant, chosen));
   };
-  const counts: NumberField = { key: 'counts', label: sensor.place === 'both' ? 'Motor counts per turn' : 'Counts per turn', quantity: 'count', step: 1, min: 1, max: 1e9, whole: true };
+  const counts: NumberField = {
+    key: 'counts',
+    label: sensor.place === 'both' ? 'Motor counts per turn' : 'Counts per turn',
+    quantity: 'count',
+    step: 1,
+    min: 1,
+    max: 1e9,
+    whole: true,
+  };
   return (
     <>
       <Section title="Motor" aside={TYPE_NAMES[motor.type]}>
-        <ChoiceField label="From the shop" value={onShelf ? motor.id : ''} disabled={readOnly} options={[...(onShelf ? [] : [{ value: '', label: `${motor.name} (own)` }]), ...shelf.motors.map((m) => ({ value: m.id, label: m.name }))]} onChange={pick} />
-        <TextField label="Name" value={motor.name} className="text-right" onChange={(name) => editVariant('Motor: name', (v) => void (v.motor.name = name))} />
+        <ChoiceField
+          label="From the shop"
+          value={onShelf ? motor.id : ''}
+          disabled={readOnly}
+          options={[
+            ...(onShelf ? [] : [{ value: '', label: `${motor.name} (own)` }]),
+            ...shelf.motors.map((m) => ({ value: m.id, label: m.name })),
+          ]}
+          onChange={pick}
+        />
+        <TextField
+          label="Name"
+          value={motor.name}
+          className="text-right"
+          onChange={(name) => editVariant('Motor: name', (v) => void (v.motor.name = name))}
+        />
         {fields('motor', MOTOR_FIELDS[motor.type])}
         {motor.type === 'brushless' ? (
-          <ChoiceField label="Rotor sensor" value={motor.sensored ? 'yes' : 'no'} disabled={readOnly} options={[{ value: 'yes', label: 'sensored' }, { value: 'no', label: 'sensorless' }]} help="A sensorless drive has no usable torque near standstill." onChange={(value) => editVariant('Motor: sensor', (v) => void (v.motor.type === 'brushless' && (v.motor.sensored = value === 'yes')))} />
+          <ChoiceField
+            label="Rotor sensor"
+            value={motor.sensored ? 'yes' : 'no'}
+            disabled={readOnly}
+            options={[
+              { value: 'yes', label: 'sensored' },
+              { value: 'no', label: 'sensorless' },
+            ]}
+            help="A sensorless drive has no usable torque near standstill."
+            onChange={(value) =>
+              editVariant(
+                'Motor: sensor',
+                (v) => void (v.motor.type === 'brushless' && (v.motor.sensored = value === 'yes')),
+              )
+            }
+          />
         ) : null}
         <details>
           <summary className="label cursor-pointer">Body, inertia and price</summary>
@@ -53,18 +122,92 @@ export function MotorPanel() {
       </Section>
       <Section title="Driver and supply">
         {fields('driver', DRIVER_FIELDS)}
-        {motor.type === 'stepper' ? <ChoiceField label="Microsteps" value={driver.microsteps} disabled={readOnly} options={[1, 2, 4, 8, 16, 32, 64, 128, 256].map((n) => ({ value: n, label: String(n) }))} help="Microsteps resolve; they do not hold." onChange={(value) => editVariant('Driver: microsteps', (v) => void (v.driver.microsteps = Number(value)))} /> : null}
-        {motor.type === 'brushless' || motor.type === 'brushed' ? <QuantityField label="Winding at" quantity="temperature" step={5} min={200} max={600} disabled={readOnly} help="Temperature for which reach and curves hold: a hot winding has more resistance." value={driver.winding ?? ROOM} onChange={(value) => editVariant('Driver: winding temperature', (v) => void (v.driver.winding = value))} /> : null}
-        <p className="caution">Set the driver’s current limit and try the emergency stop before the motor gets power. Motors at their rated current burn fingers and soften printed mounts.</p>
+        {motor.type === 'stepper' ? (
+          <ChoiceField
+            label="Microsteps"
+            value={driver.microsteps}
+            disabled={readOnly}
+            options={[1, 2, 4, 8, 16, 32, 64, 128, 256].map((n) => ({ value: n, label: String(n) }))}
+            help="Microsteps resolve; they do not hold."
+            onChange={(value) => editVariant('Driver: microsteps', (v) => void (v.driver.microsteps = Number(value)))}
+          />
+        ) : null}
+        {motor.type === 'brushless' || motor.type === 'brushed' ? (
+          <QuantityField
+            label="Winding at"
+            quantity="temperature"
+            step={5}
+            min={200}
+            max={600}
+            disabled={readOnly}
+            help="Temperature for which reach and curves hold: a hot winding has more resistance."
+            value={driver.winding ?? ROOM}
+            onChange={(value) => editVariant('Driver: winding temperature', (v) => void (v.driver.winding = value))}
+          />
+        ) : null}
+        <p className="caution">
+          Set the driver’s current limit and try the emergency stop before the motor gets power. Motors at their rated
+          current burn fingers and soften printed mounts.
+        </p>
       </Section>
       <Section title="Position sensor">
-        <ChoiceField label="On" value={sensor.place} disabled={readOnly} options={SENSOR_PLACES} onChange={(value) => editVariant('Sensor: place', (v) => void (v.sensor.place = value as Variant['sensor']['place']))} />
+        <ChoiceField
+          label="On"
+          value={sensor.place}
+          disabled={readOnly}
+          options={SENSOR_PLACES}
+          onChange={(value) =>
+            editVariant('Sensor: place', (v) => void (v.sensor.place = value as Variant['sensor']['place']))
+          }
+        />
         {sensor.place !== 'none' ? fields('sensor', [counts]) : null}
-        {sensor.place === 'both' ? fields('sensor', [{ ...counts, key: 'outputCounts', label: 'Output counts per turn' }]) : null}
-        {sensor.place !== 'none' ? fields('sensor', [{ key: 'error', label: 'Error left', quantity: 'smallAngle', step: Math.PI / 108000, min: 0, max: 1, help: 'Largest over a turn, after correction; of the output’s sensor where there is one.' }, { key: 'noise', label: 'Noise', quantity: 'smallAngle', step: Math.PI / 108000, min: 0, max: 1, help: 'Peak to peak.' }]) : null}
+        {sensor.place === 'both'
+          ? fields('sensor', [{ ...counts, key: 'outputCounts', label: 'Output counts per turn' }])
+          : null}
+        {sensor.place !== 'none'
+          ? fields('sensor', [
+              {
+                key: 'error',
+                label: 'Error left',
+                quantity: 'smallAngle',
+                step: Math.PI / 108000,
+                min: 0,
+                max: 1,
+                help: 'Largest over a turn, after correction; of the output’s sensor where there is one.',
+              },
+              {
+                key: 'noise',
+                label: 'Noise',
+                quantity: 'smallAngle',
+                step: Math.PI / 108000,
+                min: 0,
+                max: 1,
+                help: 'Peak to peak.',
+              },
+            ])
+          : null}
       </Section>
       <Section title="Mount and output">
-        <ChoiceField label="Motor mount" value={variant.mount?.id ?? ''} disabled={readOnly} help="What the motor is screwed to: does it stand the heat?" options={[{ value: '', label: 'not said' }, ...(variant.mount && !shelf.materials.some((m) => m.id === variant.mount!.id) ? [{ value: variant.mount.id, label: variant.mount.name }] : []), ...shelf.materials.map((m) => ({ value: m.id, label: m.name }))]} onChange={(id) => editVariant('Motor mount', (v) => { const m = shelf.materials.find((x) => x.id === id); if (m) v.mount = { ...m }; else if (id === '') delete v.mount; })} />
+        <ChoiceField
+          label="Motor mount"
+          value={variant.mount?.id ?? ''}
+          disabled={readOnly}
+          help="What the motor is screwed to: does it stand the heat?"
+          options={[
+            { value: '', label: 'not said' },
+            ...(variant.mount && !shelf.materials.some((m) => m.id === variant.mount!.id)
+              ? [{ value: variant.mount.id, label: variant.mount.name }]
+              : []),
+            ...shelf.materials.map((m) => ({ value: m.id, label: m.name })),
+          ]}
+          onChange={(id) =>
+            editVariant('Motor mount', (v) => {
+              const m = shelf.materials.find((x) => x.id === id);
+              if (m) v.mount = { ...m };
+              else if (id === '') delete v.mount;
+            })
+          }
+        />
         <OutputFields />
       </Section>
     </>

@@ -5,12 +5,52 @@ import { editVariant, useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 
 const FIELDS = [
-  { key: 'shaftDiameter', label: 'Shaft diameter', quantity: 'length', step: 1e-3, min: 5e-4, max: 0.5, help: 'Of the output shaft.' },
-  { key: 'shaftBore', label: 'Shaft hollow', quantity: 'length', step: 1e-3, min: 0, max: 0.5, help: '0 for a solid one.' },
-  { key: 'shaftLength', label: 'Length that twists', quantity: 'length', step: 5e-3, min: 0, max: 5, help: 'Between the last stage and the load.' },
+  {
+    key: 'shaftDiameter',
+    label: 'Shaft diameter',
+    quantity: 'length',
+    step: 1e-3,
+    min: 5e-4,
+    max: 0.5,
+    help: 'Of the output shaft.',
+  },
+  {
+    key: 'shaftBore',
+    label: 'Shaft hollow',
+    quantity: 'length',
+    step: 1e-3,
+    min: 0,
+    max: 0.5,
+    help: '0 for a solid one.',
+  },
+  {
+    key: 'shaftLength',
+    label: 'Length that twists',
+    quantity: 'length',
+    step: 5e-3,
+    min: 0,
+    max: 5,
+    help: 'Between the last stage and the load.',
+  },
   { key: 'span', label: 'Between bearings', quantity: 'length', step: 5e-3, min: 1e-3, max: 5, help: 'Of the pair.' },
-  { key: 'overhang', label: 'Load overhangs', quantity: 'length', step: 5e-3, min: 0, max: 20, help: 'From the nearer bearing to the load’s plane.' },
-  { key: 'load', label: 'Side force', quantity: 'force', step: 1, min: 0, max: 1e7, help: 'Weight of the load, or what pushes on it.' },
+  {
+    key: 'overhang',
+    label: 'Load overhangs',
+    quantity: 'length',
+    step: 5e-3,
+    min: 0,
+    max: 20,
+    help: 'From the nearer bearing to the load’s plane.',
+  },
+  {
+    key: 'load',
+    label: 'Side force',
+    quantity: 'force',
+    step: 1,
+    min: 0,
+    max: 1e7,
+    help: 'Weight of the load, or what pushes on it.',
+  },
 ] as const;
 
 /** Shaft and bearings between the last stage and the load. */
@@ -22,20 +62,82 @@ export function OutputFields() {
   if (!o) {
     return (
       <button
-        type="button" className="btn" disabled={readOnly}
-        onClick={() => editVariant('Output shaft', (v) => void (v.output = { shaftDiameter: 0.008, shaftBore: 0, shaftLength: 0.04, shaftMaterial: { ...shelf.materials.find((m) => m.id === 'silver-steel')! }, bearing: { ...shelf.bearings.find((b) => b.bore >= 0.008)! }, span: 0.03, overhang: 0.02, load: 10 } as OutputShaft))}
+        type="button"
+        className="btn"
+        disabled={readOnly}
+        onClick={() =>
+          editVariant(
+            'Output shaft',
+            (v) =>
+              void (v.output = {
+                shaftDiameter: 0.008,
+                shaftBore: 0,
+                shaftLength: 0.04,
+                shaftMaterial: { ...shelf.materials.find((m) => m.id === 'silver-steel')! },
+                bearing: { ...shelf.bearings.find((b) => b.bore >= 0.008)! },
+                span: 0.03,
+                overhang: 0.02,
+                load: 10,
+              } as OutputShaft),
+          )
+        }
       >
         Add output shaft and bearings
       </button>
     );
   }
-  const set = (what: string, part: Partial<OutputShaft>) => editVariant(`Output: ${what.toLowerCase()}`, (v) => void Object.assign(v.output!, part));
+  const set = (what: string, part: Partial<OutputShaft>) =>
+    editVariant(`Output: ${what.toLowerCase()}`, (v) => void Object.assign(v.output!, part));
   return (
     <>
-      <ChoiceField label="Shaft of" value={o.shaftMaterial.id} disabled={readOnly} options={shelf.materials.map((m) => ({ value: m.id, label: m.name }))} onChange={(id) => { const m = shelf.materials.find((x) => x.id === id); if (m) set('Shaft material', { shaftMaterial: { ...m } }); }} />
-      <ChoiceField label="Bearings" value={o.bearing?.id ?? ''} disabled={readOnly} options={[{ value: '', label: 'none' }, ...shelf.bearings.map((b) => ({ value: b.id, label: `${b.name} (${Number((b.bore * 1e3).toPrecision(4))} mm)` }))]} onChange={(id) => { const b = shelf.bearings.find((x) => x.id === id); set('Bearings', { bearing: b ? { ...b } : null }); }} />
-      {FIELDS.map((f) => <QuantityField key={f.key} label={f.label} quantity={f.quantity} step={f.step} min={f.min} max={f.max} help={f.help} disabled={readOnly} value={o[f.key]} onChange={(x) => set(f.label, { [f.key]: x })} />)}
-      <button type="button" className="btn-quiet !pl-0" disabled={readOnly} onClick={() => editVariant('Remove output shaft', (v) => void delete v.output)}>Remove output shaft</button>
+      <ChoiceField
+        label="Shaft of"
+        value={o.shaftMaterial.id}
+        disabled={readOnly}
+        options={shelf.materials.map((m) => ({ value: m.id, label: m.name }))}
+        onChange={(id) => {
+          const m = shelf.materials.find((x) => x.id === id);
+          if (m) set('Shaft material', { shaftMaterial: { ...m } });
+        }}
+      />
+      <ChoiceField
+        label="Bearings"
+        value={o.bearing?.id ?? ''}
+        disabled={readOnly}
+        options={[
+          { value: '', label: 'none' },
+          ...shelf.bearings.map((b) => ({
+            value: b.id,
+            label: `${b.name} (${Number((b.bore * 1e3).toPrecision(4))} mm)`,
+          })),
+        ]}
+        onChange={(id) => {
+          const b = shelf.bearings.find((x) => x.id === id);
+          set('Bearings', { bearing: b ? { ...b } : null });
+        }}
+      />
+      {FIELDS.map((f) => (
+        <QuantityField
+          key={f.key}
+          label={f.label}
+          quantity={f.quantity}
+          step={f.step}
+          min={f.min}
+          max={f.max}
+          help={f.help}
+          disabled={readOnly}
+          value={o[f.key]}
+          onChange={(x) => set(f.label, { [f.key]: x })}
+        />
+      ))}
+      <button
+        type="button"
+        className="btn-quiet !pl-0"
+        disabled={readOnly}
+        onClick={() => editVariant('Remove output shaft', (v) => void delete v.output)}
+      >
+        Remove output shaft
+      </button>
     </>
   );
 }

@@ -22,16 +22,41 @@ function Waterfall({ set, report }: { set: ShareSet; report: LineReport }) {
     <section aria-label={set.name} data-waterfall={set.id} className="min-w-0">
       <div className="rule-b flex items-baseline justify-between pb-0.5">
         <h2>{set.name}</h2>
-        {figure ? <button type="button" className="num text-expected decoration-dotted underline-offset-3 hover:underline" aria-label={`${set.name} ${write(total)}${unitGap(unit.symbol)}, open working`} onClick={() => open({ kind: 'expected', figure, at: { stageId: undefined, figureId: figure.id } })}>{write(total)}{unitGap(unit.symbol)}</button> : null}
+        {figure ? (
+          <button
+            type="button"
+            className="num text-expected decoration-dotted underline-offset-3 hover:underline"
+            aria-label={`${set.name} ${write(total)}${unitGap(unit.symbol)}, open working`}
+            onClick={() => open({ kind: 'expected', figure, at: { stageId: undefined, figureId: figure.id } })}
+          >
+            {write(total)}
+            {unitGap(unit.symbol)}
+          </button>
+        ) : null}
       </div>
       <ul className="pt-1">
         {set.parts.map((p, i) => (
-          <li key={p.name} className="grid grid-cols-[92px_minmax(0,1fr)_74px] items-center gap-2 py-[1.5px] text-[12.5px]">
+          <li
+            key={p.name}
+            className="grid grid-cols-[92px_minmax(0,1fr)_74px] items-center gap-2 py-[1.5px] text-[12.5px]"
+          >
             <span className="truncate">{p.name}</span>
             <span aria-hidden="true" className="relative block h-3.5 bg-rule/30">
-              <span className={`absolute inset-y-0 ${p.value === most && p.value > 0 ? 'bg-expected' : 'bg-expected-soft outline outline-1 -outline-offset-1 outline-expected'}`} style={{ left: `${total > 0 ? (100 * starts[i]!) / total : 0}%`, width: `${total > 0 ? Math.max(p.value > 0 ? 0.6 : 0, (100 * p.value) / total) : 0}%` }} />
+              <span
+                className={
+                  'absolute inset-y-0 ' +
+                  `${p.value === most && p.value > 0 ? 'bg-expected' : 'bg-expected-soft outline outline-1 -outline-offset-1 outline-expected'}`
+                }
+                style={{
+                  left: `${total > 0 ? (100 * starts[i]!) / total : 0}%`,
+                  width: `${total > 0 ? Math.max(p.value > 0 ? 0.6 : 0, (100 * p.value) / total) : 0}%`,
+                }}
+              />
             </span>
-            <span className="num text-right">{write(p.value)} <span className="text-muted">{total > 0 ? `${((100 * p.value) / total).toFixed(0)} %` : ''}</span></span>
+            <span className="num text-right">
+              {write(p.value)}{' '}
+              <span className="text-muted">{total > 0 ? `${((100 * p.value) / total).toFixed(0)} %` : ''}</span>
+            </span>
           </li>
         ))}
       </ul>
@@ -52,17 +77,61 @@ function PlayHistogram({ report }: { report: LineReport }) {
   const x = (v: number) => (spread.worst > 0 ? 4 + ((w - 8) * v) / spread.worst : 4);
   return (
     <section aria-label="Spread of play" className="min-w-0">
-      <div className="rule-b flex items-baseline justify-between pb-0.5"><h2>Play, {spread.samples.toLocaleString('en').replace(',', ' ')} samples</h2><span className="label" data-sampled="">seed 1, {ms.toFixed(0)} ms</span></div>
-      {spread.worst === 0 ? <p className="label pt-1">Nothing in this line has play, so there is nothing to sample.</p> : (
-        <svg viewBox={`0 0 ${w} ${h + 34}`} className="block w-full" role="img" aria-label={`Play between ${say(spread.low)} and ${say(spread.high)} in 95 % of samples, likely ${say(spread.likely)}, worst case ${say(spread.worst)}`}>
-          <rect x={x(spread.low)} y={0} width={x(spread.high) - x(spread.low)} height={h} fill="url(#hatch-expected)" opacity="0.5" />
-          {Array.from(spread.counts, (n, i) => <rect key={i} x={x(i * spread.width)} width={Math.max(0.5, (w - 8) / spread.counts.length - 0.6)} y={h - (h * n) / most} height={(h * n) / most} fill="var(--expected)" />)}
+      <div className="rule-b flex items-baseline justify-between pb-0.5">
+        <h2>Play, {spread.samples.toLocaleString('en').replace(',', ' ')} samples</h2>
+        <span className="label" data-sampled="">
+          seed 1, {ms.toFixed(0)} ms
+        </span>
+      </div>
+      {spread.worst === 0 ? (
+        <p className="label pt-1">Nothing in this line has play, so there is nothing to sample.</p>
+      ) : (
+        <svg
+          viewBox={`0 0 ${w} ${h + 34}`}
+          className="block w-full"
+          role="img"
+          aria-label={
+            `Play between ${say(spread.low)} and ${say(spread.high)} in 95 % of samples, likely ` +
+            `${say(spread.likely)}, worst case ${say(spread.worst)}`
+          }
+        >
+          <rect
+            x={x(spread.low)}
+            y={0}
+            width={x(spread.high) - x(spread.low)}
+            height={h}
+            fill="url(#hatch-expected)"
+            opacity="0.5"
+          />
+          {Array.from(spread.counts, (n, i) => (
+            <rect
+              key={i}
+              x={x(i * spread.width)}
+              width={Math.max(0.5, (w - 8) / spread.counts.length - 0.6)}
+              y={h - (h * n) / most}
+              height={(h * n) / most}
+              fill="var(--expected)"
+            />
+          ))}
           <path d={`M${x(spread.likely)} 0V${h}`} stroke="var(--ink)" strokeWidth="1.2" />
           <path d={`M${x(spread.worst)} 0V${h}`} stroke="var(--fail)" strokeDasharray="4 3" />
           <path d={`M0 ${h}H${w}`} stroke="var(--ink)" strokeWidth="0.8" />
-          <text x={4} y={h + 14} fontSize="11" className="num" fill="var(--muted)">0</text>
-          <text x={Math.min(w - 70, Math.max(70, x(spread.likely)))} y={h + 29} fontSize="11" textAnchor="middle" className="num" fill="var(--ink)">likely {say(spread.likely)} ({say(spread.low)}–{say(spread.high)})</text>
-          <text x={w - 4} y={h + 14} fontSize="11" textAnchor="end" className="num" fill="var(--fail)">worst {say(spread.worst)}</text>
+          <text x={4} y={h + 14} fontSize="11" className="num" fill="var(--muted)">
+            0
+          </text>
+          <text
+            x={Math.min(w - 70, Math.max(70, x(spread.likely)))}
+            y={h + 29}
+            fontSize="11"
+            textAnchor="middle"
+            className="num"
+            fill="var(--ink)"
+          >
+            likely {say(spread.likely)} ({say(spread.low)}–{say(spread.high)})
+          </text>
+          <text x={w - 4} y={h + 14} fontSize="11" textAnchor="end" className="num" fill="var(--fail)">
+            worst {say(spread.worst)}
+          </text>
         </svg>
       )}
     </section>
@@ -73,22 +142,69 @@ function PlayHistogram({ report }: { report: LineReport }) {
 export default function SharesView() {
   const variant = useVariant();
   const { report } = useLine();
-  if (!report?.beside) return <><h1 className="text-[15px]">Where it comes from</h1><p className="label py-3">Shares appear once the line has stages and can be summed.</p></>;
+  if (!report?.beside)
+    return (
+      <>
+        <h1 className="text-[15px]">Where it comes from</h1>
+        <p className="label py-3">Shares appear once the line has stages and can be summed.</p>
+      </>
+    );
   const { demand, load } = report;
   return (
     <div className="pb-3">
-      <h1 className="pb-1 text-[15px]">Where it comes from <span className="label font-normal">stage by stage, at the output</span></h1>
+      <h1 className="pb-1 text-[15px]">
+        Where it comes from <span className="label font-normal">stage by stage, at the output</span>
+      </h1>
       <div className="grid grid-cols-2 gap-x-8 gap-y-3 max-[1199px]:grid-cols-1">
-        {sharesOf(report, variant.stages.map((s) => s.kind)).map((s) => <Waterfall key={s.id} set={s} report={report} />)}
+        {sharesOf(
+          report,
+          variant.stages.map((s) => s.kind),
+        ).map((s) => (
+          <Waterfall key={s.id} set={s} report={report} />
+        ))}
         <PlayHistogram report={report} />
         {load ? (
           <section aria-label="Efficiency over the load" className="flex min-h-[190px] min-w-0 flex-col">
-            <div className="rule-b pb-0.5"><h2>Efficiency over the load</h2></div>
-            <LazyPlot name="Efficiency of the stages over the torque at the output" x="torque" y="efficiency" xName="torque at the output" yName="efficiency" series={[{ key: 'e', name: 'efficiency', x: load.torque, y: load.efficiency, colour: 'var(--expected)', width: 2 }]} marks={[...new Set([demand.rms, demand.peak])].filter((t) => t > 0).map((t) => ({ name: t === demand.peak ? 'peak' : 'RMS', x: t, y: load.efficiency[Math.min(load.efficiency.length - 1, Math.max(0, Math.round((t / (1.25 * demand.peak)) * load.efficiency.length) - 1))]!, ok: true, below: true }))} />
+            <div className="rule-b pb-0.5">
+              <h2>Efficiency over the load</h2>
+            </div>
+            <LazyPlot
+              name="Efficiency of the stages over the torque at the output"
+              x="torque"
+              y="efficiency"
+              xName="torque at the output"
+              yName="efficiency"
+              series={[
+                {
+                  key: 'e',
+                  name: 'efficiency',
+                  x: load.torque,
+                  y: load.efficiency,
+                  colour: 'var(--expected)',
+                  width: 2,
+                },
+              ]}
+              marks={[...new Set([demand.rms, demand.peak])]
+                .filter((t) => t > 0)
+                .map((t) => ({
+                  name: t === demand.peak ? 'peak' : 'RMS',
+                  x: t,
+                  y: load.efficiency[
+                    Math.min(
+                      load.efficiency.length - 1,
+                      Math.max(0, Math.round((t / (1.25 * demand.peak)) * load.efficiency.length) - 1),
+                    )
+                  ]!,
+                  ok: true,
+                  below: true,
+                }))}
+            />
           </section>
         ) : null}
       </div>
-      <p className="label pt-2">Inertia counts what the motor has to speed up besides the load; the rotor usually dominates.</p>
+      <p className="label pt-2">
+        Inertia counts what the motor has to speed up besides the load; the rotor usually dominates.
+      </p>
     </div>
   );
 }

@@ -18,14 +18,42 @@ export interface ShareSet {
 export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet[] {
   const b = report.beside;
   if (!b) return [];
-  const stages = (key: 'play' | 'windUp' | 'loss' | 'inertia' | 'mass' | 'money'): SharePart[] => report.attribution.map((a, i) => ({ name: `${i + 1} ${stageKind(kinds[i] ?? '')?.name ?? kinds[i] ?? ''}`, value: a[key] }));
+  const stages = (key: 'play' | 'windUp' | 'loss' | 'inertia' | 'mass' | 'money'): SharePart[] =>
+    report.attribution.map((a, i) => ({
+      name: `${i + 1} ${stageKind(kinds[i] ?? '')?.name ?? kinds[i] ?? ''}`,
+      value: a[key],
+    }));
   const shaft = (value: number): SharePart[] => (value > 0 ? [{ name: 'Output shaft', value }] : []);
   return [
     { id: 'play', name: 'Play, likely of each', quantity: 'smallAngle', figure: 'play', parts: stages('play') },
-    { id: 'windUp', name: 'Wind-up, holding', quantity: 'smallAngle', figure: 'windUp', parts: [...stages('windUp'), ...shaft(b.shaftWindUp)] },
+    {
+      id: 'windUp',
+      name: 'Wind-up, holding',
+      quantity: 'smallAngle',
+      figure: 'windUp',
+      parts: [...stages('windUp'), ...shaft(b.shaftWindUp)],
+    },
     { id: 'loss', name: 'Torque lost at the peak', quantity: 'torque', figure: 'efficiency', parts: stages('loss') },
-    { id: 'inertia', name: 'Inertia at the output', quantity: 'inertia', figure: 'inertia', parts: [{ name: 'Rotor', value: b.rotorInertia }, ...stages('inertia')] },
-    { id: 'mass', name: 'Mass', quantity: 'mass', figure: 'mass', parts: [{ name: 'Motor', value: b.motorMass }, ...stages('mass'), ...shaft(b.shaftMass)] },
-    { id: 'money', name: 'Money', quantity: 'money', figure: 'money', parts: [{ name: 'Motor', value: b.motorMoney }, ...stages('money'), ...shaft(b.shaftMoney)] },
+    {
+      id: 'inertia',
+      name: 'Inertia at the output',
+      quantity: 'inertia',
+      figure: 'inertia',
+      parts: [{ name: 'Rotor', value: b.rotorInertia }, ...stages('inertia')],
+    },
+    {
+      id: 'mass',
+      name: 'Mass',
+      quantity: 'mass',
+      figure: 'mass',
+      parts: [{ name: 'Motor', value: b.motorMass }, ...stages('mass'), ...shaft(b.shaftMass)],
+    },
+    {
+      id: 'money',
+      name: 'Money',
+      quantity: 'money',
+      figure: 'money',
+      parts: [{ name: 'Motor', value: b.motorMoney }, ...stages('money'), ...shaft(b.shaftMoney)],
+    },
   ];
 }

@@ -1,4 +1,12 @@
-import { formatQuantity, sayProblem, stageKind, writeDxf, writeSvg, type Part, type StageRecord } from '@gristmill/core';
+import {
+  formatQuantity,
+  sayProblem,
+  stageKind,
+  writeDxf,
+  writeSvg,
+  type Part,
+  type StageRecord,
+} from '@gristmill/core';
 import { format } from 'date-fns';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -17,7 +25,19 @@ import type { SolidFormat } from '../../workers/solid-api.ts';
 // Drawing in space is large and comes when it is asked for.
 const SpaceView = lazy(() => import('./space/SpaceView.tsx'));
 
-function StageParts({ stage, index, chordError, solidError, compensation }: { stage: StageRecord; index: number; chordError: number; solidError: number; compensation: number }) {
+function StageParts({
+  stage,
+  index,
+  chordError,
+  solidError,
+  compensation,
+}: {
+  stage: StageRecord;
+  index: number;
+  chordError: number;
+  solidError: number;
+  compensation: number;
+}) {
   const joint = useJoint();
   const variant = useVariant();
   const shelf = useShelf();
@@ -32,7 +52,17 @@ function StageParts({ stage, index, chordError, solidError, compensation }: { st
     const name = `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${part.name}`;
     let curves = part.curves;
     if (compensation !== 0) {
-      const moved = await partOutlines({ kind: stage.kind, params: stage.params, shop: edits, part: part.id, chordError: chordError / 2, compensation }, new AbortController().signal);
+      const moved = await partOutlines(
+        {
+          kind: stage.kind,
+          params: stage.params,
+          shop: edits,
+          part: part.id,
+          chordError: chordError / 2,
+          compensation,
+        },
+        new AbortController().signal,
+      );
       if (!moved.ok) return void toast(sayProblem(moved.problem));
       curves = moved.value;
     }
@@ -41,7 +71,11 @@ function StageParts({ stage, index, chordError, solidError, compensation }: { st
     const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part.id)}.${kind}`;
     if (kind === 'svg') download(file, writeSvg(sheet), 'image/svg+xml');
     else download(file, writeDxf(sheet, chordError), 'application/dxf');
-    toast(kind === 'svg' && compensation === 0 ? `${file}: millimetres, arcs exact.` : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}${by}.`);
+    toast(
+      kind === 'svg' && compensation === 0
+        ? `${file}: millimetres, arcs exact.`
+        : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}${by}.`,
+    );
   };
   const solid = async (format: SolidFormat, part?: Part) => {
     const stop = new AbortController();
@@ -49,14 +83,37 @@ function StageParts({ stage, index, chordError, solidError, compensation }: { st
     setBusy({ what: name, share: 0, stop });
     try {
       const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part?.id ?? 'parts')}.${format}`;
-      const out = await solidFile({ kind: stage.kind, params: stage.params, shop: edits, ...(part && { part: part.id }), format, chordError: solidError, compensation: format === 'step' ? 0 : compensation, title: `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${name}` }, (share) => setBusy((b) => b && { ...b, share }), stop.signal);
+      const out = await solidFile(
+        {
+          kind: stage.kind,
+          params: stage.params,
+          shop: edits,
+          ...(part && { part: part.id }),
+          format,
+          chordError: solidError,
+          compensation: format === 'step' ? 0 : compensation,
+          title: `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${name}`,
+        },
+        (share) => setBusy((b) => b && { ...b, share }),
+        stop.signal,
+      );
       if (!out.ok) toast(sayProblem(out.problem));
       else {
         download(file, out.value, `model/${format}`);
-        toast(format === 'step' ? `${file}: millimetres, exact splines and arcs, as drawn.` : `${file}: millimetres, surface within ${formatQuantity(solidError, 'length', { length: 'µm' })}${compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`}.`);
+        toast(
+          format === 'step'
+            ? `${file}: millimetres, exact splines and arcs, as drawn.`
+            : `${file}: millimetres, surface within ` +
+                (`${formatQuantity(solidError, 'length', { length: 'µm' })}` +
+                  `${compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`}.`),
+        );
       }
     } catch (error) {
-      toast(stop.signal.aborted ? 'Stopped; nothing was written.' : `The solid could not be made: ${error instanceof Error ? error.message : 'the worker ended'}. Try a coarser surface.`);
+      toast(
+        stop.signal.aborted
+          ? 'Stopped; nothing was written.'
+          : `The solid could not be made: ${error instanceof Error ? error.message : 'the worker ended'}. Try a coarser surface.`,
+      );
     } finally {
       setBusy(undefined);
     }
@@ -65,44 +122,116 @@ function StageParts({ stage, index, chordError, solidError, compensation }: { st
   return (
     <section aria-label={`Parts of stage ${index + 1}`} className="pb-4">
       <h2 className="flex items-baseline justify-between border-b border-strong pb-1">
-        <span>Stage {index + 1}, {stageKind(stage.kind)?.name.toLowerCase()}</span>
+        <span>
+          Stage {index + 1}, {stageKind(stage.kind)?.name.toLowerCase()}
+        </span>
         {busy ? (
-          <span className="font-normal" role="status">{busy.what}: {(busy.share * 100).toFixed(0)} % <button type="button" className="btn-quiet" onClick={() => busy.stop.abort()}>Stop</button></span>
+          <span className="font-normal" role="status">
+            {busy.what}: {(busy.share * 100).toFixed(0)} %{' '}
+            <button type="button" className="btn-quiet" onClick={() => busy.stop.abort()}>
+              Stop
+            </button>
+          </span>
         ) : bodies ? (
           <span>
-            <button type="button" className="mend mr-3 font-normal" onClick={() => setLooking(true)}>In space</button>
-            <button type="button" className="mend font-normal" onClick={() => void solid('3mf')}>All parts as one 3MF</button>
-            <button type="button" className="mend ml-3 font-normal" onClick={() => void solid('step')}>as one STEP</button>
+            <button type="button" className="mend mr-3 font-normal" onClick={() => setLooking(true)}>
+              In space
+            </button>
+            <button type="button" className="mend font-normal" onClick={() => void solid('3mf')}>
+              All parts as one 3MF
+            </button>
+            <button type="button" className="mend ml-3 font-normal" onClick={() => void solid('step')}>
+              as one STEP
+            </button>
           </span>
         ) : null}
       </h2>
-      {looking ? <Suspense fallback={null}><SpaceView stage={stage} name={`Stage ${index + 1}, ${stageKind(stage.kind)?.name.toLowerCase()}`} onClose={() => setLooking(false)} /></Suspense> : null}
+      {looking ? (
+        <Suspense fallback={null}>
+          <SpaceView
+            stage={stage}
+            name={`Stage ${index + 1}, ${stageKind(stage.kind)?.name.toLowerCase()}`}
+            onClose={() => setLooking(false)}
+          />
+        </Suspense>
+      ) : null}
       <table className="w-full">
         <thead>
-          <tr><th>part</th><th className="text-right">quantity</th><th>made</th><th className="text-right">mass</th><th className="text-right">money</th><th className="pr-0 text-right">files</th></tr>
+          <tr>
+            <th>part</th>
+            <th className="text-right">quantity</th>
+            <th>made</th>
+            <th className="text-right">mass</th>
+            <th className="text-right">money</th>
+            <th className="pr-0 text-right">files</th>
+          </tr>
         </thead>
         {made.value.map((p) => (
           <tbody key={p.id} className="rule-b" data-part={p.id}>
             <tr>
-              <td className="!pb-0"><b>{p.name}</b></td>
+              <td className="!pb-0">
+                <b>{p.name}</b>
+              </td>
               <td className="num text-right">{p.quantity}</td>
               <td>{p.material}</td>
-              <td className="num whitespace-nowrap text-right">{p.mass > 0 ? formatQuantity(p.mass, 'mass', { mass: 'g', ...units }, 3) : '—'}</td>
-              <td className="num whitespace-nowrap text-right">{p.money > 0 ? formatQuantity(p.money, 'money', units, 3) : '—'}</td>
+              <td className="num whitespace-nowrap text-right">
+                {p.mass > 0 ? formatQuantity(p.mass, 'mass', { mass: 'g', ...units }, 3) : '—'}
+              </td>
+              <td className="num whitespace-nowrap text-right">
+                {p.money > 0 ? formatQuantity(p.money, 'money', units, 3) : '—'}
+              </td>
               <td className="whitespace-nowrap pr-0 text-right">
                 {p.curves.length ? (
                   <>
-                    <button type="button" className="mend" aria-label={`${p.name} as SVG`} onClick={() => void save(p, 'svg')}>SVG</button>{' '}
-                    <button type="button" className="mend ml-2" aria-label={`${p.name} as DXF`} onClick={() => void save(p, 'dxf')}>DXF</button>
-                    {p.solid ? <button type="button" className="mend ml-3" disabled={busy !== undefined} aria-label={`${p.name} as STL`} onClick={() => void solid('stl', p)}>STL</button> : null}
-                    {p.solid ? <button type="button" className="mend ml-2" disabled={busy !== undefined} aria-label={`${p.name} as STEP`} onClick={() => void solid('step', p)}>STEP</button> : null}
+                    <button
+                      type="button"
+                      className="mend"
+                      aria-label={`${p.name} as SVG`}
+                      onClick={() => void save(p, 'svg')}
+                    >
+                      SVG
+                    </button>{' '}
+                    <button
+                      type="button"
+                      className="mend ml-2"
+                      aria-label={`${p.name} as DXF`}
+                      onClick={() => void save(p, 'dxf')}
+                    >
+                      DXF
+                    </button>
+                    {p.solid ? (
+                      <button
+                        type="button"
+                        className="mend ml-3"
+                        disabled={busy !== undefined}
+                        aria-label={`${p.name} as STL`}
+                        onClick={() => void solid('stl', p)}
+                      >
+                        STL
+                      </button>
+                    ) : null}
+                    {p.solid ? (
+                      <button
+                        type="button"
+                        className="mend ml-2"
+                        disabled={busy !== undefined}
+                        aria-label={`${p.name} as STEP`}
+                        onClick={() => void solid('step', p)}
+                      >
+                        STEP
+                      </button>
+                    ) : null}
                   </>
                 ) : (
                   <span className="label">bought</span>
                 )}
               </td>
             </tr>
-            <tr><td colSpan={6} className="label !pt-0">{p.note}</td></tr>
+            <tr>
+              <td colSpan={6} className="label !pt-0">
+                {p.note}
+              </td>
+            </tr>
           </tbody>
         ))}
       </table>
@@ -110,7 +239,9 @@ function StageParts({ stage, index, chordError, solidError, compensation }: { st
         <summary className="label cursor-pointer">Putting it together</summary>
         <ol className="list-decimal pl-6 pt-1">
           {(stageKind(stage.kind)?.assembly(stage.params) ?? []).map((s) => (
-            <li key={s.do}>{s.do} {s.caution ? <span className="text-found">{s.caution}</span> : null}</li>
+            <li key={s.do}>
+              {s.do} {s.caution ? <span className="text-found">{s.caution}</span> : null}
+            </li>
           ))}
         </ol>
       </details>
@@ -125,35 +256,89 @@ function Builds() {
   const edit = useOpen((s) => s.edit);
   const readOnly = useOpen((s) => s.readOnly);
   const builds = joint.builds.filter((b) => b.variantId === variant.id);
-  const set = (id: string, key: 'name' | 'date' | 'process' | 'notes', label: string) => (value: string) => edit(`Build: ${label}`, (d) => void (d.builds.find((b) => b.id === id)![key] = value));
+  const set = (id: string, key: 'name' | 'date' | 'process' | 'notes', label: string) => (value: string) =>
+    edit(`Build: ${label}`, (d) => void (d.builds.find((b) => b.id === id)![key] = value));
   return (
     <Section title="Builds" aside={`of variant ${variant.name}`}>
-      {builds.length === 0 ? <p className="label">A build is one specimen you made of this variant. Tests on the bench belong to it.</p> : null}
+      {builds.length === 0 ? (
+        <p className="label">A build is one specimen you made of this variant. Tests on the bench belong to it.</p>
+      ) : null}
       {builds.map((b) => {
         const tests = joint.tests.filter((t) => t.buildId === b.id).length;
         return (
           <div key={b.id} className="rule-b space-y-1 pb-2 pt-1" data-build={b.name}>
-            <TextField label="Name" value={b.name} refuse={(v) => v === ''} className="text-right font-semibold" onChange={set(b.id, 'name', 'name')} />
+            <TextField
+              label="Name"
+              value={b.name}
+              refuse={(v) => v === ''}
+              className="text-right font-semibold"
+              onChange={set(b.id, 'name', 'name')}
+            />
             <div className="flex items-baseline justify-between gap-2">
               <label htmlFor={`date-${b.id}`}>Date</label>
-              <input id={`date-${b.id}`} type="date" className="select num" value={b.date} disabled={readOnly} onChange={(e) => e.target.value && set(b.id, 'date', 'date')(e.target.value)} />
+              <input
+                id={`date-${b.id}`}
+                type="date"
+                className="select num"
+                value={b.date}
+                disabled={readOnly}
+                onChange={(e) => e.target.value && set(b.id, 'date', 'date')(e.target.value)}
+              />
             </div>
             {(['process', 'notes'] as const).map((key) => (
               <label key={key} className="block">
                 {key === 'process' ? 'Process' : 'Notes, deviations'}
-                <textarea key={b[key]} className="mt-0.5 block w-full border border-rule bg-transparent p-1 text-[12.5px]" rows={3} maxLength={20000} readOnly={readOnly} placeholder={key === 'process' ? 'Machine, nozzle or cutter, material, settings' : 'What came out otherwise than drawn'} defaultValue={b[key]} onBlur={(e) => e.target.value !== b[key] && set(b.id, key, key)(e.target.value)} />
+                <textarea
+                  key={b[key]}
+                  className="mt-0.5 block w-full border border-rule bg-transparent p-1 text-[12.5px]"
+                  rows={3}
+                  maxLength={20000}
+                  readOnly={readOnly}
+                  placeholder={
+                    key === 'process'
+                      ? 'Machine, nozzle or cutter, material, settings'
+                      : 'What came out otherwise than drawn'
+                  }
+                  defaultValue={b[key]}
+                  onBlur={(e) => e.target.value !== b[key] && set(b.id, key, key)(e.target.value)}
+                />
               </label>
             ))}
-            <button type="button" className="btn-quiet -ml-1.5" disabled={readOnly} onClick={() => edit(`Delete build ${b.name}`, (d) => {
-              d.builds = d.builds.filter((x) => x.id !== b.id);
-              d.tests = d.tests.filter((t) => t.buildId !== b.id);
-            })}>
+            <button
+              type="button"
+              className="btn-quiet -ml-1.5"
+              disabled={readOnly}
+              onClick={() =>
+                edit(`Delete build ${b.name}`, (d) => {
+                  d.builds = d.builds.filter((x) => x.id !== b.id);
+                  d.tests = d.tests.filter((t) => t.buildId !== b.id);
+                })
+              }
+            >
               Delete{tests ? ` with its ${tests} test${tests === 1 ? '' : 's'}` : ''}
             </button>
           </div>
         );
       })}
-      <button type="button" className="btn mt-2" disabled={readOnly} onClick={() => edit('Add build', (d) => void d.builds.push({ id: newId(), variantId: variant.id, name: `${variant.name}-${builds.length + 1}`, date: format(new Date(), 'yyyy-MM-dd'), process: '', notes: '' }))}>
+      <button
+        type="button"
+        className="btn mt-2"
+        disabled={readOnly}
+        onClick={() =>
+          edit(
+            'Add build',
+            (d) =>
+              void d.builds.push({
+                id: newId(),
+                variantId: variant.id,
+                name: `${variant.name}-${builds.length + 1}`,
+                date: format(new Date(), 'yyyy-MM-dd'),
+                process: '',
+                notes: '',
+              }),
+          )
+        }
+      >
         Record a build
       </button>
     </Section>
@@ -171,15 +356,65 @@ export default function MakeView() {
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
         <div className="flex items-baseline justify-between gap-4 pb-3">
-          <h1 className="text-[15px]">Parts and outlines <span className="label block font-normal">millimetres; SVG has arcs, DXF closed straight pieces, STL and 3MF closed surfaces, STEP exact bodies</span></h1>
+          <h1 className="text-[15px]">
+            Parts and outlines{' '}
+            <span className="label block font-normal">
+              millimetres; SVG has arcs, DXF closed straight pieces, STL and 3MF closed surfaces, STEP exact bodies
+            </span>
+          </h1>
           <div className="w-[250px] shrink-0">
-          <QuantityField label="Solid chord error" quantity="length" value={solidError} min={1e-6} max={1e-3} step={5e-6} onChange={setSolidError} help={`Largest distance between an STL or 3MF surface and the exact one, now ${formatQuantity(solidError, 'length', { ...units, length: 'µm' })}.`} />
-          <QuantityField label="Compensation" quantity="length" value={compensation} min={-2e-4} max={5e-4} step={1e-5} onChange={setCompensation} help="Moves every contour into the material, outside in and holes out, by what the process adds on a side; measure a made part to know it. 0 is as drawn; STEP always is." />
-          <QuantityField label="DXF chord error" quantity="length" value={chordError} min={1e-7} max={1e-3} step={1e-6} onChange={setChordError} help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`} /></div>
+            <QuantityField
+              label="Solid chord error"
+              quantity="length"
+              value={solidError}
+              min={1e-6}
+              max={1e-3}
+              step={5e-6}
+              onChange={setSolidError}
+              help={
+                'Largest distance between an STL or 3MF surface and the exact one, now ' +
+                `${formatQuantity(solidError, 'length', { ...units, length: 'µm' })}.`
+              }
+            />
+            <QuantityField
+              label="Compensation"
+              quantity="length"
+              value={compensation}
+              min={-2e-4}
+              max={5e-4}
+              step={1e-5}
+              onChange={setCompensation}
+              help="Moves every contour into the material, outside in and holes out, by what the process adds on a side; measure a made part to know it. 0 is as drawn; STEP always is."
+            />
+            <QuantityField
+              label="DXF chord error"
+              quantity="length"
+              value={chordError}
+              min={1e-7}
+              max={1e-3}
+              step={1e-6}
+              onChange={setChordError}
+              help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`}
+            />
+          </div>
         </div>
-        {variant.stages.length === 0 ? <p>There is nothing to make yet. Add stages in the Line, and their parts appear here.</p> : null}
-        {variant.stages.map((s, i) => <StageParts key={s.id} stage={s} index={i} chordError={chordError} solidError={solidError} compensation={compensation} />)}
-        <p className="caution mb-3">Press fits: press, do not hammer, and support the ring being pressed. Eye protection for cutting; gloves and fresh air for resin and glue.</p>
+        {variant.stages.length === 0 ? (
+          <p>There is nothing to make yet. Add stages in the Line, and their parts appear here.</p>
+        ) : null}
+        {variant.stages.map((s, i) => (
+          <StageParts
+            key={s.id}
+            stage={s}
+            index={i}
+            chordError={chordError}
+            solidError={solidError}
+            compensation={compensation}
+          />
+        ))}
+        <p className="caution mb-3">
+          Press fits: press, do not hammer, and support the ring being pressed. Eye protection for cutting; gloves and
+          fresh air for resin and glue.
+        </p>
       </div>
       <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3">
         <Builds />

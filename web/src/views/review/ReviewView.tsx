@@ -21,7 +21,21 @@ export default function ReviewView() {
     rows.flatMap((row) => {
       const f = found(b.id, row);
       const i = joint.variants.findIndex((v) => v.id === b.variantId);
-      return f ? [{ key: `${b.id}-${row}`, build: b.name, text: sayDifference(row, f, lines[i]?.figures.find((x) => x.id === row), units), slips: f.slips }] : [];
+      return f
+        ? [
+            {
+              key: `${b.id}-${row}`,
+              build: b.name,
+              text: sayDifference(
+                row,
+                f,
+                lines[i]?.figures.find((x) => x.id === row),
+                units,
+              ),
+              slips: f.slips,
+            },
+          ]
+        : [];
     }),
   );
   // Many variants still stand side by side: narrower scales, the verdict beneath.
@@ -30,7 +44,9 @@ export default function ReviewView() {
     <div className="px-5 pb-6 pt-3">
       <div className="flex items-baseline justify-between pb-2">
         <h1 className="text-[15px]">Asked, expected, found</h1>
-        <button type="button" className="btn-quiet no-print" onClick={() => window.print()}>Print this sheet</button>
+        <button type="button" className="btn-quiet no-print" onClick={() => window.print()}>
+          Print this sheet
+        </button>
       </div>
       <div className="overflow-x-auto" role="region" aria-label="Asked, expected and found" tabIndex={0}>
         <table className="w-full min-w-[620px]">
@@ -40,10 +56,19 @@ export default function ReviewView() {
               <th>asked</th>
               {joint.variants.map((v) => (
                 <th key={v.id} className={many ? 'min-w-[136px]' : 'min-w-[230px]'}>
-                  <button type="button" className={`font-semibold text-ink ${v.id === joint.activeVariant ? '' : 'hover:underline'}`} onClick={() => edit('Open variant', (d) => void (d.activeVariant = v.id))}>Variant {v.name}</button>
+                  <button
+                    type="button"
+                    className={`font-semibold text-ink ${v.id === joint.activeVariant ? '' : 'hover:underline'}`}
+                    onClick={() => edit('Open variant', (d) => void (d.activeVariant = v.id))}
+                  >
+                    Variant {v.name}
+                  </button>
                   {v.id === joint.activeVariant ? ' open' : ''}
                   <span className="label block font-normal">
-                    {joint.builds.filter((b) => b.variantId === v.id).map((b) => `build ${b.name}`).join(', ') || 'no build yet'}
+                    {joint.builds
+                      .filter((b) => b.variantId === v.id)
+                      .map((b) => `build ${b.name}`)
+                      .join(', ') || 'no build yet'}
                   </span>
                 </th>
               ))}
@@ -55,12 +80,30 @@ export default function ReviewView() {
               const verdicts = lines.map((line) => line?.verdicts.find((v) => v.id === l.id));
               const asked = verdicts.find((v) => v)?.asked ?? NaN;
               const bracket = askedMark(asked, l.sense);
-              const all = joint.variants.map((v, i) => ({ expected: verdicts[i]?.figure, found: joint.builds.filter((b) => b.variantId === v.id).map((b) => found(b.id, l.id)).find((f) => f?.found) }));
-              const range = scaleRange([{ asked: bracket }, ...all.map((a) => ({ expected: a.expected, found: a.found?.found }))]);
+              const all = joint.variants.map((v, i) => ({
+                expected: verdicts[i]?.figure,
+                found: joint.builds
+                  .filter((b) => b.variantId === v.id)
+                  .map((b) => found(b.id, l.id))
+                  .find((f) => f?.found),
+              }));
+              const range = scaleRange([
+                { asked: bracket },
+                ...all.map((a) => ({ expected: a.expected, found: a.found?.found })),
+              ]);
               return (
                 <tr key={l.id} className="rule-b" data-review={l.id}>
-                  <td className="whitespace-nowrap font-semibold">{kind.name}<span className="label block font-normal">{l.need}</span></td>
-                  <td className="num whitespace-nowrap">{l.sense === 'either' ? 'either' : Number.isFinite(asked) ? `${l.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: asked }, kind.quantity, units)}` : '—'}</td>
+                  <td className="whitespace-nowrap font-semibold">
+                    {kind.name}
+                    <span className="label block font-normal">{l.need}</span>
+                  </td>
+                  <td className="num whitespace-nowrap">
+                    {l.sense === 'either'
+                      ? 'either'
+                      : Number.isFinite(asked)
+                        ? `${l.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: asked }, kind.quantity, units)}`
+                        : '—'}
+                  </td>
                   {joint.variants.map((v, i) => {
                     const verdict = verdicts[i];
                     const word = verdict ? verdictWord(verdict) : undefined;
@@ -68,15 +111,57 @@ export default function ReviewView() {
                     return (
                       <td key={v.id}>
                         <div className={many ? '' : 'flex items-center gap-3'}>
-                          <Scale width={many ? 112 : 150} range={range} label={`${kind.name}, variant ${v.name}`} asked={bracket} expected={verdict?.figure} found={all[i]?.found?.found ? { value: all[i].found.found.value, U: all[i].found.found.U, bound: all[i].found.bound } : undefined} />
-                          <span className={`whitespace-nowrap text-[12px] ${many ? 'block' : ''} ${word?.tone ?? ''}`}>{word ? `${word.mark} ${word.text}` : '…'}</span>
+                          <Scale
+                            width={many ? 112 : 150}
+                            range={range}
+                            label={`${kind.name}, variant ${v.name}`}
+                            asked={bracket}
+                            expected={verdict?.figure}
+                            found={
+                              all[i]?.found?.found
+                                ? {
+                                    value: all[i].found.found.value,
+                                    U: all[i].found.found.U,
+                                    bound: all[i].found.bound,
+                                  }
+                                : undefined
+                            }
+                          />
+                          <span className={`whitespace-nowrap text-[12px] ${many ? 'block' : ''} ${word?.tone ?? ''}`}>
+                            {word ? `${word.mark} ${word.text}` : '…'}
+                          </span>
                         </div>
-                        {verdict?.figure ? <FigureText className="!text-left" figure={verdict.figure} at={v.id === joint.activeVariant ? { stageId: undefined, figureId: l.id } : undefined as never} /> : <span className="label">{verdict?.says ?? 'nothing expected'}</span>}
+                        {verdict?.figure ? (
+                          <FigureText
+                            className="!text-left"
+                            figure={verdict.figure}
+                            at={
+                              v.id === joint.activeVariant
+                                ? { stageId: undefined, figureId: l.id }
+                                : (undefined as never)
+                            }
+                          />
+                        ) : (
+                          <span className="label">{verdict?.says ?? 'nothing expected'}</span>
+                        )}
                         {own.map((b) => {
                           const f = found(b.id, l.id);
                           return (
                             <div key={b.id}>
-                              {f?.found ? <><FoundText className="!text-left" name={`${kind.name.toLowerCase()}, build ${b.name}`} found={f.found} bound={f.bound} {...foundSource(f)} /> <span className="label">{b.name}</span></> : l.id === 'play' || l.id === 'torque' ? <span className="label">{b.name}: not measured</span> : null}
+                              {f?.found ? (
+                                <>
+                                  <FoundText
+                                    className="!text-left"
+                                    name={`${kind.name.toLowerCase()}, build ${b.name}`}
+                                    found={f.found}
+                                    bound={f.bound}
+                                    {...foundSource(f)}
+                                  />{' '}
+                                  <span className="label">{b.name}</span>
+                                </>
+                              ) : l.id === 'play' || l.id === 'torque' ? (
+                                <span className="label">{b.name}: not measured</span>
+                              ) : null}
                             </div>
                           );
                         })}
@@ -92,31 +177,64 @@ export default function ReviewView() {
       <div className="grid grid-cols-2 gap-x-10 gap-y-4 pt-5 max-[1000px]:grid-cols-1">
         <section aria-label="Differences">
           <h2 className="border-b border-strong pb-1">What the bench says of the predictions</h2>
-          {differences.length === 0 ? <p className="pt-2">Nothing measured yet. <Link className="mend" to={`/joint/${slug(joint.id)}/bench`}>Measure on the bench</Link>, and found appears beside expected.</p> : null}
+          {differences.length === 0 ? (
+            <p className="pt-2">
+              Nothing measured yet.{' '}
+              <Link className="mend" to={`/joint/${slug(joint.id)}/bench`}>
+                Measure on the bench
+              </Link>
+              , and found appears beside expected.
+            </p>
+          ) : null}
           <ul>
             {differences.map((d) => (
               <li key={d.key} className="rule-b py-1.5" data-difference="">
-                <span className="label">Build {d.build}. </span>{d.text}
-                {d.slips.map((s) => <span key={s.id} className="block text-near">{s.ask}</span>)}
+                <span className="label">Build {d.build}. </span>
+                {d.text}
+                {d.slips.map((s) => (
+                  <span key={s.id} className="block text-near">
+                    {s.ask}
+                  </span>
+                ))}
               </li>
             ))}
           </ul>
         </section>
         <section aria-label="Changes between variants">
           <h2 className="border-b border-strong pb-1">What changed between variants</h2>
-          {joint.variants.length < 2 ? <p className="pt-2">There is one variant. Duplicate it in the <Link className="mend" to={`/joint/${slug(joint.id)}/line`}>Line</Link>, change one thing, and compare.</p> : null}
+          {joint.variants.length < 2 ? (
+            <p className="pt-2">
+              There is one variant. Duplicate it in the{' '}
+              <Link className="mend" to={`/joint/${slug(joint.id)}/line`}>
+                Line
+              </Link>
+              , change one thing, and compare.
+            </p>
+          ) : null}
           {joint.variants.slice(1).map((v) => {
             const changes = whatChanged(joint.variants[0]!, v, units);
             return (
               <div key={v.id} className="py-1.5">
-                <p className="font-semibold">{joint.variants[0]!.name} → {v.name} <span className="label font-normal">{changes.length} change{changes.length === 1 ? '' : 's'}</span></p>
-                <ul className="num text-[12.5px]">{changes.map((c) => <li key={c}>{c}</li>)}</ul>
+                <p className="font-semibold">
+                  {joint.variants[0]!.name} → {v.name}{' '}
+                  <span className="label font-normal">
+                    {changes.length} change{changes.length === 1 ? '' : 's'}
+                  </span>
+                </p>
+                <ul className="num text-[12.5px]">
+                  {changes.map((c) => (
+                    <li key={c}>{c}</li>
+                  ))}
+                </ul>
               </div>
             );
           })}
         </section>
       </div>
-      <p className="label pt-4">Figures are estimates from the shop’s factors and your readings, not certification. Machines that carry people or could fall on them need local codes and a licensed engineer.</p>
+      <p className="label pt-4">
+        Figures are estimates from the shop’s factors and your readings, not certification. Machines that carry people
+        or could fall on them need local codes and a licensed engineer.
+      </p>
     </div>
   );
 }

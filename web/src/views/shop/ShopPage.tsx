@@ -18,14 +18,35 @@ import { Bearings, Materials } from './Things.tsx';
 import { SetAside } from './SetAside.tsx';
 import { Units } from './Units.tsx';
 
-const SHELVES = [['motors', 'Motors'], ['materials', 'Materials'], ['bearings', 'Bearings'], ['belts', 'Belts'], ['instruments', 'Instruments'], ['factors', 'Factors'], ['units', 'Units']] as const;
+const SHELVES = [
+  ['motors', 'Motors'],
+  ['materials', 'Materials'],
+  ['bearings', 'Bearings'],
+  ['belts', 'Belts'],
+  ['instruments', 'Instruments'],
+  ['factors', 'Factors'],
+  ['units', 'Units'],
+] as const;
 type ShelfName = (typeof SHELVES)[number][0];
-const VIEW = { motors: Motors, materials: Materials, bearings: Bearings, belts: Belts, instruments: Instruments, factors: Factors, units: Units };
+const VIEW = {
+  motors: Motors,
+  materials: Materials,
+  bearings: Bearings,
+  belts: Belts,
+  instruments: Instruments,
+  factors: Factors,
+  units: Units,
+};
 
 /** All of one shelf as a file takes it; belts and units are not the reader's to change. */
 function wholeShelf(name: ShelfName): ShopEdits | undefined {
   const { shelf } = useShop.getState();
-  if (name === 'factors') return { factors: Object.fromEntries(Object.values(shelf.factors).map((f) => [f.id, { value: f.value, low: f.low, high: f.high, source: f.source }])) };
+  if (name === 'factors')
+    return {
+      factors: Object.fromEntries(
+        Object.values(shelf.factors).map((f) => [f.id, { value: f.value, low: f.low, high: f.high, source: f.source }]),
+      ),
+    };
   return name === 'belts' || name === 'units' ? undefined : { [name]: shelf[name] };
 }
 
@@ -52,34 +73,99 @@ export default function ShopPage() {
       takeRefusal();
       return setProblem(refused);
     }
-    toast(`Brought in: ${Object.entries(read.value).map(([k, x]) => `${Object.keys(x as object).length} ${k}`).join(', ') || 'nothing'}.`, { action: { label: 'Undo', onClick: () => changeShop(before) } });
+    toast(
+      `Brought in: ${
+        Object.entries(read.value)
+          .map(([k, x]) => `${Object.keys(x as object).length} ${k}`)
+          .join(', ') || 'nothing'
+      }.`,
+      { action: { label: 'Undo', onClick: () => changeShop(before) } },
+    );
   };
   return (
     <div className={id ? 'px-5 pt-3' : 'mx-auto max-w-[1240px] px-8 py-6'}>
       <div className="flex flex-wrap items-baseline justify-between gap-2 pb-2">
-        <h1 className={id ? 'text-[15px]' : 'text-[20px]'}>Shop <span className="label font-normal">shared by all joints; a joint keeps what it was computed with</span></h1>
+        <h1 className={id ? 'text-[15px]' : 'text-[20px]'}>
+          Shop <span className="label font-normal">shared by all joints; a joint keeps what it was computed with</span>
+        </h1>
         <span className="flex gap-2">
-          {wholeShelf(shown) ? <button type="button" className="btn" onClick={() => download(`shop-${shown}.gristmill-shop.json`, writeShopFile(wholeShelf(shown)!), 'application/json')}>Export this shelf</button> : null}
-          {touched ? <button type="button" className="btn" onClick={() => download('shop-changes.gristmill-shop.json', writeShopFile(edits), 'application/json')}>Export my changes</button> : null}
-          <button type="button" className="btn" onClick={() => file.current?.click()}>Import</button>
-          {touched ? <button type="button" className="btn-quiet" onClick={() => {
-            const before = edits;
-            changeShop({});
-            toast('The shop is as shipped.', { action: { label: 'Undo', onClick: () => changeShop(before) } });
-          }}>Reset the shop</button> : null}
-          {id ? null : <Link className="btn-quiet" to="/">Back to the joints</Link>}
-          <input ref={file} type="file" accept=".json,application/json" className="sr-only" tabIndex={-1} aria-label="Shop file to import" onChange={(e) => void bring(e.target.files?.[0])} />
+          {wholeShelf(shown) ? (
+            <button
+              type="button"
+              className="btn"
+              onClick={() =>
+                download(`shop-${shown}.gristmill-shop.json`, writeShopFile(wholeShelf(shown)!), 'application/json')
+              }
+            >
+              Export this shelf
+            </button>
+          ) : null}
+          {touched ? (
+            <button
+              type="button"
+              className="btn"
+              onClick={() => download('shop-changes.gristmill-shop.json', writeShopFile(edits), 'application/json')}
+            >
+              Export my changes
+            </button>
+          ) : null}
+          <button type="button" className="btn" onClick={() => file.current?.click()}>
+            Import
+          </button>
+          {touched ? (
+            <button
+              type="button"
+              className="btn-quiet"
+              onClick={() => {
+                const before = edits;
+                changeShop({});
+                toast('The shop is as shipped.', { action: { label: 'Undo', onClick: () => changeShop(before) } });
+              }}
+            >
+              Reset the shop
+            </button>
+          ) : null}
+          {id ? null : (
+            <Link className="btn-quiet" to="/">
+              Back to the joints
+            </Link>
+          )}
+          <input
+            ref={file}
+            type="file"
+            accept=".json,application/json"
+            className="sr-only"
+            tabIndex={-1}
+            aria-label="Shop file to import"
+            onChange={(e) => void bring(e.target.files?.[0])}
+          />
         </span>
       </div>
-      {problem || (stored && !id) ? <div className="pb-2"><ProblemNote problem={problem ?? stored!} /></div> : null}
+      {problem || (stored && !id) ? (
+        <div className="pb-2">
+          <ProblemNote problem={problem ?? stored!} />
+        </div>
+      ) : null}
       <SetAside />
       <Tabs.Root value={shown} onValueChange={(v) => setParams({ shelf: v }, { replace: true })}>
         <Tabs.List aria-label="Shelves" className="mb-3 flex gap-5 border-b border-rule">
-          {SHELVES.map(([key, name]) => <Tabs.Trigger key={key} value={key} className="pb-1 text-muted hover:text-ink data-[state=active]:border-b-2 data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink">{name}</Tabs.Trigger>)}
+          {SHELVES.map(([key, name]) => (
+            <Tabs.Trigger
+              key={key}
+              value={key}
+              className="pb-1 text-muted hover:text-ink data-[state=active]:border-b-2 data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink"
+            >
+              {name}
+            </Tabs.Trigger>
+          ))}
         </Tabs.List>
         {SHELVES.map(([key]) => {
           const View = VIEW[key];
-          return <Tabs.Content key={key} value={key}><View /></Tabs.Content>;
+          return (
+            <Tabs.Content key={key} value={key}>
+              <View />
+            </Tabs.Content>
+          );
         })}
       </Tabs.Root>
     </div>

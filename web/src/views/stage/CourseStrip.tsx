@@ -20,7 +20,15 @@ export function courseAt(values: Float64Array, angle: number): number {
 const Line = memo(function Line({ values, low, high }: { values: Float64Array; low: number; high: number }) {
   const n = values.length - 1;
   const y = (v: number) => H - 3 - ((v - low) / (high - low)) * (H - 6);
-  return <path d={`M${Array.from(values, (v, i) => `${((i / n) * W).toFixed(2)} ${y(v).toFixed(2)}`).join('L')}`} fill="none" stroke="var(--expected)" strokeWidth={1.4} vectorEffect="non-scaling-stroke" />;
+  return (
+    <path
+      d={`M${Array.from(values, (v, i) => `${((i / n) * W).toFixed(2)} ${y(v).toFixed(2)}`).join('L')}`}
+      fill="none"
+      stroke="var(--expected)"
+      strokeWidth={1.4}
+      vectorEffect="non-scaling-stroke"
+    />
+  );
 });
 
 function Small({ course, caption }: { course: Course; caption: string }) {
@@ -37,9 +45,18 @@ function Small({ course, caption }: { course: Course; caption: string }) {
   const say = (v: number) => formatQuantity(v, course.quantity, units, 3);
   return (
     <figure className="min-w-0 flex-1" data-course={course.id}>
-      <figcaption className={caption}><span className="truncate" title={course.name}>{course.name}</span><span className="num whitespace-nowrap text-expected">{say(at)}</span></figcaption>
+      <figcaption className={caption}>
+        <span className="truncate" title={course.name}>
+          {course.name}
+        </span>
+        <span className="num whitespace-nowrap text-expected">{say(at)}</span>
+      </figcaption>
       <svg
-        viewBox={`0 0 ${W} ${H}`} preserveAspectRatio="none" role="img" aria-label={`${course.name} over a turn of the crank, from ${say(least)} to ${say(most)}`} className="block h-[38px] w-full cursor-ew-resize touch-none border-b border-l border-rule"
+        viewBox={`0 0 ${W} ${H}`}
+        preserveAspectRatio="none"
+        role="img"
+        aria-label={`${course.name} over a turn of the crank, from ${say(least)} to ${say(most)}`}
+        className="block h-[38px] w-full cursor-ew-resize touch-none border-b border-l border-rule"
         onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
         onPointerMove={(e) => {
           if (e.buttons === 0) return;
@@ -49,7 +66,16 @@ function Small({ course, caption }: { course: Course; caption: string }) {
         }}
       >
         <Line values={course.values} low={low} high={high} />
-        <line x1={x} x2={x} y1={0} y2={H} stroke="var(--ink)" strokeWidth={0.8} vectorEffect="non-scaling-stroke" opacity={0.6} />
+        <line
+          x1={x}
+          x2={x}
+          y1={0}
+          y2={H}
+          stroke="var(--ink)"
+          strokeWidth={0.8}
+          vectorEffect="non-scaling-stroke"
+          opacity={0.6}
+        />
         <ellipse cx={x} cy={y} rx={2.2} ry={2.6} fill="var(--found)" />
       </svg>
     </figure>
@@ -63,7 +89,9 @@ export function CourseStrip({ courses, map }: { courses: readonly Course[]; map:
   const caption = `flex gap-x-1 text-[11.5px] ${many ? 'flex-col leading-[15px]' : 'items-baseline justify-between'}`;
   return (
     <div role="group" aria-label="Over a turn of the crank" className="flex shrink-0 gap-x-3.5 pb-1.5 pt-1">
-      {courses.map((c) => <Small key={c.id} course={c} caption={caption} />)}
+      {courses.map((c) => (
+        <Small key={c.id} course={c} caption={caption} />
+      ))}
       {map ? <MapSmall map={map} caption={caption} /> : null}
     </div>
   );

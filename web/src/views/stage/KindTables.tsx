@@ -15,7 +15,13 @@ export function KindTables({ stage, onTake }: { stage: StageRecord; onTake: (men
           <summary className="rule-b cursor-pointer pb-1 font-semibold">{t.title}</summary>
           <table className="w-full text-[12.5px]" aria-label={t.title}>
             <thead>
-              <tr>{t.columns.map((c) => <th key={c.name} className={c.quantity ? 'text-right' : ''}>{c.name}</th>)}</tr>
+              <tr>
+                {t.columns.map((c) => (
+                  <th key={c.name} className={c.quantity ? 'text-right' : ''}>
+                    {c.name}
+                  </th>
+                ))}
+              </tr>
             </thead>
             <tbody>
               {t.rows.map((r, k) => (
@@ -25,7 +31,18 @@ export function KindTables({ stage, onTake }: { stage: StageRecord; onTake: (men
                     const text = typeof cell === 'number' && q ? formatQuantity(cell, q, units, 5) : String(cell);
                     return (
                       <td key={n} className={`py-[2px] ${q ? 'num text-right' : 'num'}`}>
-                        {n === 0 && r.take && !r.current ? <button type="button" className="mend" aria-label={`Take ${r.take.label}`} onClick={() => onTake(r.take!)}>{text}</button> : text}
+                        {n === 0 && r.take && !r.current ? (
+                          <button
+                            type="button"
+                            className="mend"
+                            aria-label={`Take ${r.take.label}`}
+                            onClick={() => onTake(r.take!)}
+                          >
+                            {text}
+                          </button>
+                        ) : (
+                          text
+                        )}
                       </td>
                     );
                   })}

@@ -15,7 +15,11 @@ export function setParam(stage: StageRecord, path: string, value: unknown, label
 }
 
 /** Sets parameters that must change together, as one step to undo. */
-export function setParams(stage: StageRecord, values: Readonly<Record<string, unknown>>, label: string): Problem | undefined {
+export function setParams(
+  stage: StageRecord,
+  values: Readonly<Record<string, unknown>>,
+  label: string,
+): Problem | undefined {
   const tried = readParams(stage.kind, { ...stage.params, ...values });
   if (!tried.ok) {
     refuseChange(tried.problem);
@@ -30,7 +34,8 @@ export function setParams(stage: StageRecord, values: Readonly<Record<string, un
   });
 }
 
-export const mendStage = (stage: StageRecord) => (mend: Mend) => void setParams(stage, { [mend.path]: mend.value, ...mend.also }, mend.label);
+export const mendStage = (stage: StageRecord) => (mend: Mend) =>
+  void setParams(stage, { [mend.path]: mend.value, ...mend.also }, mend.label);
 
 /** The form of a stage, made from its kind's fields. */
 export function StageFields({ stage, index }: { stage: StageRecord; index: number }) {
@@ -44,21 +49,74 @@ export function StageFields({ stage, index }: { stage: StageRecord; index: numbe
     const label = `Stage ${index + 1}: ${f.label.toLowerCase()}`;
     const id = `field-${stage.id}-${f.path}`;
     if (f.as === 'choice') {
-      return <ChoiceField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} value={params[f.path] as string | number} options={f.options(params, shelf)} onChange={(v) => void setParam(stage, f.path, v, label)} />;
+      return (
+        <ChoiceField
+          key={f.path}
+          id={id}
+          label={f.label}
+          help={f.help}
+          disabled={readOnly}
+          value={params[f.path] as string | number}
+          options={f.options(params, shelf)}
+          onChange={(v) => void setParam(stage, f.path, v, label)}
+        />
+      );
     }
-    if (f.as === 'text') return <TextField key={f.path} label={f.label} value={String(params[f.path] ?? '')} maxLength={f.maxLength} className="text-right" onChange={(v) => void setParam(stage, f.path, v, label)} />;
+    if (f.as === 'text')
+      return (
+        <TextField
+          key={f.path}
+          label={f.label}
+          value={String(params[f.path] ?? '')}
+          maxLength={f.maxLength}
+          className="text-right"
+          onChange={(v) => void setParam(stage, f.path, v, label)}
+        />
+      );
     if (f.as === 'count') {
-      return <QuantityField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} quantity="count" whole min={f.min} max={f.max} step={1} value={params[f.path] as number} onChange={(v) => setParam(stage, f.path, v, label)} />;
+      return (
+        <QuantityField
+          key={f.path}
+          id={id}
+          label={f.label}
+          help={f.help}
+          disabled={readOnly}
+          quantity="count"
+          whole
+          min={f.min}
+          max={f.max}
+          step={1}
+          value={params[f.path] as number}
+          onChange={(v) => setParam(stage, f.path, v, label)}
+        />
+      );
     }
-    return <QuantityField key={f.path} id={id} label={f.label} help={f.help} disabled={readOnly} quantity={f.quantity} step={f.step} value={(params[f.path] as number | undefined) ?? 0} onChange={(v) => setParam(stage, f.path, v, label)} />;
+    return (
+      <QuantityField
+        key={f.path}
+        id={id}
+        label={f.label}
+        help={f.help}
+        disabled={readOnly}
+        quantity={f.quantity}
+        step={f.step}
+        value={(params[f.path] as number | undefined) ?? 0}
+        onChange={(v) => setParam(stage, f.path, v, label)}
+      />
+    );
   };
   return (
     <>
       {groups.map((group) => {
-        const shown = (kind.fields as readonly FieldSpec<Params>[]).filter((f) => f.group === group && (f.when?.(params) ?? true));
-        return shown.length ? <Section key={group} title={group}>{shown.map(field)}</Section> : null;
+        const shown = (kind.fields as readonly FieldSpec<Params>[]).filter(
+          (f) => f.group === group && (f.when?.(params) ?? true),
+        );
+        return shown.length ? (
+          <Section key={group} title={group}>
+            {shown.map(field)}
+          </Section>
+        ) : null;
       })}
     </>
   );
 }
-

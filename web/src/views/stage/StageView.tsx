@@ -28,11 +28,26 @@ function CrankControls() {
   const deg = ((((angle * 180) / Math.PI) % 360) + 360) % 360;
   return (
     <span className="flex items-center gap-2">
-      <button type="button" className="btn-quiet" aria-label="Turn the crank back" onClick={() => turn(-NUDGE)}>◂</button>
-      <input type="range" min={0} max={360} step={1} value={Math.round(deg)} aria-label="Crank angle" className="w-28 accent-[var(--ink)]" onChange={(e) => turn(((Number(e.target.value) - deg) * Math.PI) / 180)} />
-      <button type="button" className="btn-quiet" aria-label="Turn the crank on" onClick={() => turn(NUDGE)}>▸</button>
+      <button type="button" className="btn-quiet" aria-label="Turn the crank back" onClick={() => turn(-NUDGE)}>
+        ◂
+      </button>
+      <input
+        type="range"
+        min={0}
+        max={360}
+        step={1}
+        value={Math.round(deg)}
+        aria-label="Crank angle"
+        className="w-28 accent-[var(--ink)]"
+        onChange={(e) => turn(((Number(e.target.value) - deg) * Math.PI) / 180)}
+      />
+      <button type="button" className="btn-quiet" aria-label="Turn the crank on" onClick={() => turn(NUDGE)}>
+        ▸
+      </button>
       <span className="num w-10 text-right text-muted">{deg.toFixed(0)}°</span>
-      <button type="button" className="btn" aria-pressed={running} onClick={() => runCrank(!running)}>{running ? 'Stop' : 'Run'}</button>
+      <button type="button" className="btn" aria-pressed={running} onClick={() => runCrank(!running)}>
+        {running ? 'Stop' : 'Run'}
+      </button>
     </span>
   );
 }
@@ -40,7 +55,15 @@ function CrankControls() {
 /** An angle at which nothing that turns stands as it does at rest. */
 const ELSEWHERE = 1.2345;
 
-function Sheet({ draw, still, name }: { still: readonly Layer[]; draw: (crank: number) => Result<readonly Layer[]>; name: string }) {
+function Sheet({
+  draw,
+  still,
+  name,
+}: {
+  still: readonly Layer[];
+  draw: (crank: number) => Result<readonly Layer[]>;
+  name: string;
+}) {
   const angle = useCrank((s) => s.angle);
   const turn = useCrank((s) => s.turn);
   const made = useMemo(() => draw(angle), [draw, angle]);
@@ -61,7 +84,9 @@ function Figures({ figures, stageId }: { figures: readonly Figure[]; stageId: st
         {figures.map((f) => (
           <tr key={f.id} className="rule-b">
             <td className="py-[2.5px] pr-2 [overflow-wrap:anywhere]">{f.name}</td>
-            <td className="py-[2.5px] pr-1 text-right"><FigureText figure={f} at={{ stageId, figureId: f.id }} /></td>
+            <td className="py-[2.5px] pr-1 text-right">
+              <FigureText figure={f} at={{ stageId, figureId: f.id }} />
+            </td>
           </tr>
         ))}
       </tbody>
@@ -85,15 +110,34 @@ export default function StageView() {
   const map = useStageMap(stage, duty);
   const draw = useMemo(() => {
     const at = duty ?? { torque: 0, torqueRms: 0, speed: 0 };
-    return (crank: number): Result<readonly Layer[]> => (stage && kind ? kind.drawing(stage.params, crank, { shelf, duty: at }) : ok([]));
+    return (crank: number): Result<readonly Layer[]> =>
+      stage && kind ? kind.drawing(stage.params, crank, { shelf, duty: at }) : ok([]);
   }, [stage, kind, shelf, duty]);
   // Drawn from the parameters at once; the report's figures follow from the worker.
   const still = useMemo(() => draw(0), [draw]);
   const actions = useMemo<Action[]>(
     () => [
-      { id: 'crank-back', name: 'Turn the crank back', group: 'Drawing', key: ',', run: () => useCrank.getState().turn(-NUDGE) },
-      { id: 'crank-on', name: 'Turn the crank on', group: 'Drawing', key: '.', run: () => useCrank.getState().turn(NUDGE) },
-      { id: 'crank-run', name: 'Run or stop the crank', group: 'Drawing', key: 'space', run: () => runCrank(!useCrank.getState().running) },
+      {
+        id: 'crank-back',
+        name: 'Turn the crank back',
+        group: 'Drawing',
+        key: ',',
+        run: () => useCrank.getState().turn(-NUDGE),
+      },
+      {
+        id: 'crank-on',
+        name: 'Turn the crank on',
+        group: 'Drawing',
+        key: '.',
+        run: () => useCrank.getState().turn(NUDGE),
+      },
+      {
+        id: 'crank-run',
+        name: 'Run or stop the crank',
+        group: 'Drawing',
+        key: 'space',
+        run: () => runCrank(!useCrank.getState().running),
+      },
     ],
     [],
   );
@@ -101,9 +145,15 @@ export default function StageView() {
   if (!stage || !kind) {
     return (
       <div className="p-6">
-        <h1 className="text-[16px]">{variant.stages.length ? `There is no stage ${at}.` : 'This line has no stages yet.'}</h1>
-        <p className="py-2">A stage is one reduction between motor and load. Stages are added and ordered in the Line.</p>
-        <Link className="btn" to={`/joint/${slug(joint.id)}/line`}>Go to the Line</Link>
+        <h1 className="text-[16px]">
+          {variant.stages.length ? `There is no stage ${at}.` : 'This line has no stages yet.'}
+        </h1>
+        <p className="py-2">
+          A stage is one reduction between motor and load. Stages are added and ordered in the Line.
+        </p>
+        <Link className="btn" to={`/joint/${slug(joint.id)}/line`}>
+          Go to the Line
+        </Link>
       </div>
     );
   }
@@ -113,27 +163,61 @@ export default function StageView() {
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_240px]">
       <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pb-2 pt-3 max-[1099px]:[&>figure]:min-h-[300px]">
         <div className="flex items-baseline justify-between gap-3">
-          <h1 className="whitespace-nowrap text-[15px]">Stage {index + 1}, {kind.name.toLowerCase()}</h1>
+          <h1 className="whitespace-nowrap text-[15px]">
+            Stage {index + 1}, {kind.name.toLowerCase()}
+          </h1>
           <span className="label truncate">{kind.summary}</span>
         </div>
         {problem ? (
-          <div className="py-3"><ProblemNote problem={problem} fix={outcome?.problem?.fix} onFix={onMend} /></div>
+          <div className="py-3">
+            <ProblemNote problem={problem} fix={outcome?.problem?.fix} onFix={onMend} />
+          </div>
         ) : (
-          <Sheet draw={draw} still={still.ok ? still.value : []} name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`} />
+          <Sheet
+            draw={draw}
+            still={still.ok ? still.value : []}
+            name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`}
+          />
         )}
         {kind.courses && courses.length ? <CourseStrip courses={courses} map={kind.map ? map : null} /> : null}
         {outcome?.report ? (
           <div className="grid h-[clamp(180px,25.5vh,260px)] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule">
-            <div className="min-h-0 overflow-y-auto border-r border-rule pr-4 pt-1.5" role="region" aria-label="Checks of the stage" tabIndex={0}><CheckList checks={outcome.report.checks} figures={outcome.report.figures} stageId={stage.id} onMend={onMend} /></div>
-            <div className="min-h-0 overflow-y-auto pl-4 pt-1.5" role="region" aria-label="Figures of the stage" tabIndex={0}>
-              <div className="rule-b flex justify-between pb-1"><h2>Figures</h2><span className="label">press one for its working</span></div>
+            <div
+              className="min-h-0 overflow-y-auto border-r border-rule pr-4 pt-1.5"
+              role="region"
+              aria-label="Checks of the stage"
+              tabIndex={0}
+            >
+              <CheckList
+                checks={outcome.report.checks}
+                figures={outcome.report.figures}
+                stageId={stage.id}
+                onMend={onMend}
+              />
+            </div>
+            <div
+              className="min-h-0 overflow-y-auto pl-4 pt-1.5"
+              role="region"
+              aria-label="Figures of the stage"
+              tabIndex={0}
+            >
+              <div className="rule-b flex justify-between pb-1">
+                <h2>Figures</h2>
+                <span className="label">press one for its working</span>
+              </div>
               <Figures stageId={stage.id} figures={outcome.report.figures} />
             </div>
           </div>
         ) : null}
-        <p className="caution no-print mt-1.5 !py-0.5">Cover belts, wheels and shafts before power: fingers are drawn in. What skips under load lets go of it.</p>
+        <p className="caution no-print mt-1.5 !py-0.5">
+          Cover belts, wheels and shafts before power: fingers are drawn in. What skips under load lets go of it.
+        </p>
       </div>
-      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3" aria-label="Parameters" role="region">
+      <div
+        className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3"
+        aria-label="Parameters"
+        role="region"
+      >
         <StageFields stage={stage} index={index} />
         <CountLattice stage={stage} ratio={outcome?.report?.numbers.ratio} />
         <KindTables stage={stage} onTake={onMend} />

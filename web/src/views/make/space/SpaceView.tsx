@@ -25,16 +25,28 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
   const [axis, setAxis] = useState<CutAxis>('none');
   const [cutAt, setCutAt] = useState(0.5);
   const parts = useMemo(() => stageKind(stage.kind)?.parts(stage.params, shelf), [stage, shelf]);
-  const meshed = useQuery({ queryKey: ['space', stage.kind, stage.params, edits], queryFn: ({ signal }) => partMeshes({ kind: stage.kind, params: stage.params, shop: edits, chordError: COARSE, compensation: 0 }, signal), staleTime: Infinity, gcTime: 60_000 });
+  const meshed = useQuery({
+    queryKey: ['space', stage.kind, stage.params, edits],
+    queryFn: ({ signal }) =>
+      partMeshes({ kind: stage.kind, params: stage.params, shop: edits, chordError: COARSE, compensation: 0 }, signal),
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
   useEffect(() => {
     let made: StageScene | undefined;
     let watch: ResizeObserver | undefined;
     let gone = false;
     void import('./scene.ts').then(({ StageScene: Made }) => {
       if (gone || !canvas.current) return;
-      if (!document.createElement('canvas').getContext('webgl2')) return setLacking('This browser does not offer WebGL, which bodies in space are drawn with. Switch on hardware acceleration, or open an STL or STEP file elsewhere.');
+      if (!document.createElement('canvas').getContext('webgl2'))
+        return setLacking(
+          'This browser does not offer WebGL, which bodies in space are drawn with. Switch on hardware acceleration, or open an STL or STEP file elsewhere.',
+        );
       made = new Made(canvas.current);
-      watch = new ResizeObserver(([entry]) => entry && made?.resize(Math.max(50, entry.contentRect.width), Math.max(50, entry.contentRect.height)));
+      watch = new ResizeObserver(
+        ([entry]) =>
+          entry && made?.resize(Math.max(50, entry.contentRect.width), Math.max(50, entry.contentRect.height)),
+      );
       watch.observe(canvas.current.parentElement!);
       setScene(made);
     });
@@ -51,15 +63,36 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
   }, [scene, meshed.data, parts, sheet]);
   useEffect(() => scene?.explode(apart), [scene, apart, meshed.data, sheet]);
   useEffect(() => scene?.cut(axis, cutAt), [scene, axis, cutAt, meshed.data]);
-  const shown = scene && meshed.data?.ok && parts?.ok ? meshed.data.value.map((m) => parts.value.find((p) => p.id === m.id)?.places?.length ?? 0).reduce((a, b) => a + b, 0) : 0;
-  const trouble = lacking || (meshed.data && !meshed.data.ok ? sayProblem(meshed.data.problem) : meshed.isError ? 'The bodies could not be made. Close this and try again.' : '');
+  const shown =
+    scene && meshed.data?.ok && parts?.ok
+      ? meshed.data.value
+          .map((m) => parts.value.find((p) => p.id === m.id)?.places?.length ?? 0)
+          .reduce((a, b) => a + b, 0)
+      : 0;
+  const trouble =
+    lacking ||
+    (meshed.data && !meshed.data.ok
+      ? sayProblem(meshed.data.problem)
+      : meshed.isError
+        ? 'The bodies could not be made. Close this and try again.'
+        : '');
   return (
     <>
       <div className="relative min-h-0 flex-1">
         <canvas
-          ref={canvas} className="absolute inset-0 h-full w-full touch-none" tabIndex={0} role="img" data-pieces={shown} aria-label={`${name} in space. Drag or arrow keys go round it, wheel or + and − come nearer, 0 fits.`}
+          ref={canvas}
+          className="absolute inset-0 h-full w-full touch-none"
+          tabIndex={0}
+          role="img"
+          data-pieces={shown}
+          aria-label={`${name} in space. Drag or arrow keys go round it, wheel or + and − come nearer, 0 fits.`}
           onKeyDown={(e) => {
-            const way: Record<string, [number, number]> = { ArrowLeft: [-0.12, 0], ArrowRight: [0.12, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] };
+            const way: Record<string, [number, number]> = {
+              ArrowLeft: [-0.12, 0],
+              ArrowRight: [0.12, 0],
+              ArrowUp: [0, -0.1],
+              ArrowDown: [0, 0.1],
+            };
             if (way[e.key]) scene?.orbit(...way[e.key]!);
             else if (e.key === '+' || e.key === '=') scene?.zoom(0.85);
             else if (e.key === '-') scene?.zoom(1.18);
@@ -69,10 +102,29 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
             e.stopPropagation();
           }}
         />
-        {trouble ? <p className="absolute inset-x-8 top-8" role="alert">{trouble}</p> : meshed.isPending ? <p className="label absolute left-4 top-3" role="status">Making the bodies…</p> : null}
+        {trouble ? (
+          <p className="absolute inset-x-8 top-8" role="alert">
+            {trouble}
+          </p>
+        ) : meshed.isPending ? (
+          <p className="label absolute left-4 top-3" role="status">
+            Making the bodies…
+          </p>
+        ) : null}
       </div>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 border-t border-rule px-4 py-2">
-        <label className="flex items-center gap-2">Drawn apart <input type="range" min={0} max={1} step={0.01} value={apart} onChange={(e) => setApart(Number(e.target.value))} className="w-32 accent-[var(--ink)]" /></label>
+        <label className="flex items-center gap-2">
+          Drawn apart{' '}
+          <input
+            type="range"
+            min={0}
+            max={1}
+            step={0.01}
+            value={apart}
+            onChange={(e) => setApart(Number(e.target.value))}
+            className="w-32 accent-[var(--ink)]"
+          />
+        </label>
         <label className="flex items-center gap-2">
           Cut
           <select aria-label="Cut" className="select" value={axis} onChange={(e) => setAxis(e.target.value as CutAxis)}>
@@ -82,8 +134,23 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
             <option value="z">across the axis</option>
           </select>
         </label>
-        <label className="flex items-center gap-2">at <input type="range" min={0.002} max={0.998} step={0.002} value={cutAt} disabled={axis === 'none'} onChange={(e) => setCutAt(Number(e.target.value))} aria-label="Place of the cut" className="w-32 accent-[var(--ink)]" /></label>
-        <button type="button" className="btn" onClick={() => scene?.fit()}>Fit</button>
+        <label className="flex items-center gap-2">
+          at{' '}
+          <input
+            type="range"
+            min={0.002}
+            max={0.998}
+            step={0.002}
+            value={cutAt}
+            disabled={axis === 'none'}
+            onChange={(e) => setCutAt(Number(e.target.value))}
+            aria-label="Place of the cut"
+            className="w-32 accent-[var(--ink)]"
+          />
+        </label>
+        <button type="button" className="btn" onClick={() => scene?.fit()}>
+          Fit
+        </button>
         <span className="label ml-auto">{shown > 0 ? `${shown} pieces; surfaces within 25 µm` : ''}</span>
       </div>
     </>
@@ -96,7 +163,10 @@ export default function SpaceView({ stage, name, onClose }: { stage: StageRecord
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-ink/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed inset-6 z-30 flex flex-col border border-strong bg-panel">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed inset-6 z-30 flex flex-col border border-strong bg-panel"
+        >
           <div className="flex items-baseline justify-between border-b border-rule px-4 py-2">
             <Dialog.Title className="text-[14px]">{name} in space</Dialog.Title>
             <Dialog.Close className="btn-quiet">Close</Dialog.Close>

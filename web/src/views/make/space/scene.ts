@@ -18,7 +18,9 @@ interface Piece {
 /** The frame of a place: its own turn, then the way its axis lies. */
 export function turned(place: BodyPlace): THREE.Quaternion {
   const spin = new THREE.Quaternion().setFromAxisAngle(new THREE.Vector3(0, 0, 1), place.turn);
-  return place.along === 'x' ? new THREE.Quaternion().setFromAxisAngle(new THREE.Vector3(0, 1, 0), Math.PI / 2).multiply(spin) : spin;
+  return place.along === 'x'
+    ? new THREE.Quaternion().setFromAxisAngle(new THREE.Vector3(0, 1, 0), Math.PI / 2).multiply(spin)
+    : spin;
 }
 
 /**
@@ -60,7 +62,13 @@ export class StageScene {
   };
 
   /** Puts every piece of every part in its place. */
-  show(parts: readonly Part[], meshes: readonly PartMesh[], tones: readonly string[], cutTone: string, ink: string): void {
+  show(
+    parts: readonly Part[],
+    meshes: readonly PartMesh[],
+    tones: readonly string[],
+    cutTone: string,
+    ink: string,
+  ): void {
     for (const p of this.pieces) this.scene.remove(p.group);
     for (const d of this.disposables) d.dispose();
     this.pieces.length = this.disposables.length = 0;
@@ -73,7 +81,14 @@ export class StageScene {
       const body = indexed.toNonIndexed();
       body.computeVertexNormals();
       const lines = new THREE.EdgesGeometry(indexed, CREASE);
-      const front = new THREE.MeshStandardMaterial({ color: tones[i % tones.length]!, roughness: 0.75, metalness: 0.05, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
+      const front = new THREE.MeshStandardMaterial({
+        color: tones[i % tones.length]!,
+        roughness: 0.75,
+        metalness: 0.05,
+        polygonOffset: true,
+        polygonOffsetFactor: 1,
+        polygonOffsetUnits: 1,
+      });
       const back = new THREE.MeshBasicMaterial({ color: cutTone, side: THREE.BackSide });
       const line = new THREE.LineBasicMaterial({ color: ink, transparent: true, opacity: 0.55 });
       this.disposables.push(indexed, body, lines, front, back, line);
@@ -125,10 +140,14 @@ export class StageScene {
 
   /** Goes round by angles, as the arrow keys do. */
   orbit(around: number, over: number): void {
-    const way = new THREE.Spherical().setFromVector3(this.camera.position.clone().sub(this.controls.target).applyQuaternion(Z_TO_Y));
+    const way = new THREE.Spherical().setFromVector3(
+      this.camera.position.clone().sub(this.controls.target).applyQuaternion(Z_TO_Y),
+    );
     way.theta += around;
     way.phi = Math.min(Math.PI - 0.05, Math.max(0.05, way.phi + over));
-    this.camera.position.copy(this.controls.target).add(new THREE.Vector3().setFromSpherical(way).applyQuaternion(Z_TO_Y.clone().invert()));
+    this.camera.position
+      .copy(this.controls.target)
+      .add(new THREE.Vector3().setFromSpherical(way).applyQuaternion(Z_TO_Y.clone().invert()));
     this.controls.update();
     this.ask();
   }

@@ -55,10 +55,16 @@ async function core(): Promise<void> {
   const params = variant.stages[1]!.params;
   const duty = { torque: 5, torqueRms: 3, speed: 2 };
   const planetary = c.stageKind('planetary')!;
+  const stageOf = (kind: typeof belt, p: unknown) => {
+    const opened = kind.open(p, shelf);
+    if (!opened.ok) throw new Error(opened.problem.what);
+    return opened.value;
+  };
+  const report = (kind: typeof belt, p: unknown, at: typeof duty) => stageOf(kind, p).report(at);
   const set = { ...(planetary.defaults({ ratio: 5, torque: 4, size: Infinity, shelf: c.makeShelf() }) as object) };
   say(
     'planetary set, geometry and analysis with bands',
-    time(() => planetary.analyse({ ...set }, { torque: 4, torqueRms: 2, speed: 1 }, shelf), 60, 200),
+    time(() => report(planetary, { ...set }, { torque: 4, torqueRms: 2, speed: 1 }), 60, 200),
     'ms',
     8,
   );
@@ -80,13 +86,13 @@ async function core(): Promise<void> {
   const disc = kindOf('cycloidal', 23);
   say(
     'cycloidal stage, analysis with contact equilibrium and bands',
-    time(() => disc.kind.analyse({ ...disc.params }, lobed, shelf), 10, 40),
+    time(() => report(disc.kind, { ...disc.params }, lobed), 10, 40),
     'ms',
     25,
   );
   say(
     'cycloidal stage, gaps of all pins over a turn',
-    time(() => disc.kind.map!({ ...disc.params }, lobed, shelf), 10, 40),
+    time(() => stageOf(disc.kind, { ...disc.params }).map!(lobed), 10, 40),
     'ms',
     30,
   );
@@ -99,18 +105,18 @@ async function core(): Promise<void> {
   const plates = kindOf('ring-plate', 17);
   say(
     'ring-plate stage, analysis with bands',
-    time(() => plates.kind.analyse({ ...plates.params }, lobed, shelf), 5, 20),
+    time(() => report(plates.kind, { ...plates.params }, lobed), 5, 20),
     'ms',
   );
   const wave = kindOf('strain-wave', 45);
   say(
     'strain-wave stage, analysis with bands',
-    time(() => wave.kind.analyse({ ...wave.params }, lobed, shelf), 5, 20),
+    time(() => report(wave.kind, { ...wave.params }, lobed), 5, 20),
     'ms',
   );
   say(
     'strain-wave clearance map, all teeth at 180 angles',
-    time(() => wave.kind.map!({ ...wave.params }, lobed, shelf), 10, 40),
+    time(() => stageOf(wave.kind, { ...wave.params }).map!(lobed), 10, 40),
     'ms',
     60,
   );
@@ -228,19 +234,20 @@ async function core(): Promise<void> {
   );
   say(
     'line analysis without bands',
-    time(() => c.analyseLine(joint, again[next++ % 1600]!, shelf, false)),
+    time(() => c.analyseLine(joint, again[next++ % 1600]!, shelf, { bands: false })),
     'ms',
   );
   const many = Array.from({ length: 1600 }, () => ({ ...params }));
   say(
     'belt stage, numbers only',
-    time(() => void belt.screen(many[next++ % 1600]!, duty, shelf)),
+    time(() => void stageOf(belt, many[next++ % 1600]!).load(duty)),
     'ms',
   );
   let crank = 0;
+  const turning = stageOf(belt, params);
   say(
     'belt drawing at a new crank angle',
-    time(() => void belt.drawing(params, (crank += 0.01), { shelf, duty })),
+    time(() => void turning.drawing((crank += 0.01), { duty })),
     'ms',
   );
   say(
@@ -254,7 +261,7 @@ async function core(): Promise<void> {
     'ms',
   );
   const big = { ...params, z1: 96, bore1: 0.008 };
-  const parts = belt.parts({ ...big, beltTeeth: 198, section: 'R3' }, shelf);
+  const parts = c.partsOf('belt', { ...big, beltTeeth: 198, section: 'R3' }, shelf);
   if (parts.ok)
     say(
       'outline of a 96-tooth pulley at 2 µm as DXF',

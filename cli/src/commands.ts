@@ -13,11 +13,12 @@ import {
   motorTorque,
   ok,
   parseQuantity,
+  partsOf,
+  QUANTITIES,
   ratioDesk,
   readDriver,
-  readMotor,
-  QUANTITIES,
   readJointFile,
+  readMotor,
   readParams,
   readShopEdits,
   refuse,
@@ -218,20 +219,21 @@ export function stage(kindId: string | undefined, o: Options): Result<string> {
   const duty = readDuty(o.duty);
   if (!duty.ok) return duty;
   const { kind, params, shelf } = asked.value;
-  const report = kind.analyse(params, duty.value, shelf);
-  if (!report.ok) return report;
+  const opened = kind.open(params, shelf);
+  if (!opened.ok) return opened;
+  const report = opened.value.report(duty.value);
   return ok(
     o.json
       ? toJson({
           kind: kind.id,
           params,
           duty: duty.value,
-          kinematics: kind.kinematics(params),
-          numbers: report.value.numbers,
-          figures: byId(report.value.figures),
-          checks: byId(report.value.checks),
+          kinematics: report.kinematics,
+          numbers: report.numbers,
+          figures: byId(report.figures),
+          checks: byId(report.checks),
         })
-      : sayStage(report.value),
+      : sayStage(report),
   );
 }
 
@@ -240,7 +242,7 @@ export function outline(kindId: string | undefined, partId: string | undefined, 
   const asked = kindAndParams(kindId, o);
   if (!asked.ok) return asked;
   const { kind, params, shelf } = asked.value;
-  const parts = kind.parts(params, shelf);
+  const parts = partsOf(kind.id, params, shelf);
   if (!parts.ok) return parts;
   const drawn = parts.value.filter((p) => p.curves.length > 0);
   const part = drawn.find((p) => p.id === partId);

@@ -1,4 +1,4 @@
-import { ok, parseQuantity, refuse, type Result, type Solid } from '@gristmill/core';
+import { ok, parseQuantity, partsOf, refuse, type Result, type Solid } from '@gristmill/core';
 import { meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
 import { namedBody, writeStep, type NamedBody } from '@gristmill/core/solid/step';
 import Kernel from 'manifold-3d';
@@ -64,7 +64,7 @@ export async function solid(
       'Compensation moves straight pieces, and STEP holds the exact curves.',
       'Leave --compensation out, or write STL or 3MF.',
     );
-  const made = asked.value.kind.parts(asked.value.params, asked.value.shelf);
+  const made = partsOf(asked.value.kind.id, asked.value.params, asked.value.shelf);
   if (!made.ok) return made;
   const bodies = made.value.filter((p) => p.solid);
   const wanted = bodies.filter((p) => partId === undefined || p.id === partId);

@@ -9,6 +9,7 @@ export * from './wave/index.ts';
 export * from './shop/index.ts';
 export * from './motor/index.ts';
 export * from './stage/contract.ts';
+export { opener, type StageSteps } from './stage/open.ts';
 export { register, stageKind, stageKinds, unregister } from './stage/registry.ts';
 export * from './joint/index.ts';
 export * from './brief/index.ts';

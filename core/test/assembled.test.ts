@@ -2,6 +2,7 @@ import Kernel, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { makeShelf, readParams, stageKind, type BodyPlace } from '../src/index.ts';
 import { meshSolid } from '../src/solid/index.ts';
+import { partsOf } from './stage-bench.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -19,7 +20,7 @@ function assembled(id: string, over: Record<string, unknown>): { name: string; b
     ...over,
   });
   if (!p.ok) throw new Error(p.problem.what);
-  const made = kind.parts(p.value, shelf);
+  const made = partsOf(kind, p.value, shelf);
   if (!made.ok) throw new Error(made.problem.what);
   const put = (body: Manifold, q: BodyPlace) => {
     const own = body.rotate([0, 0, (q.turn * 180) / Math.PI]);

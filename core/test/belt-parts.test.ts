@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   area,
@@ -15,11 +14,12 @@ import {
 import type { BeltParams } from '../src/stage/belt/index.ts';
 import { pulleyOutline } from '../src/stage/belt/pulley.ts';
 import { demo, shelf } from './helpers.ts';
+import { assemblyOf, drawingOf, kinematicsOf, partsOf, screenOf } from './stage-bench.ts';
 
 const belt = stageKind('belt') as StageKind<BeltParams>;
 const params = (index = 0): BeltParams => ({ ...(demo().variants[0]!.stages[index]!.params as unknown as BeltParams) });
 const parts = (p: BeltParams) => {
-  const made = belt.parts(p, shelf);
+  const made = partsOf(belt, p, shelf);
   if (!made.ok) throw new Error(made.problem.what);
   return made.value;
 };
@@ -28,7 +28,7 @@ describe('belt parts', () => {
   it('weigh and cost what the stage says, bearings apart', () => {
     for (const index of [0, 1]) {
       const p = params(index);
-      const stage = belt.screen(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
+      const stage = screenOf(belt, p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
       if (!stage.ok) throw new Error(stage.problem.what);
       const sum = (key: 'mass' | 'money') => parts(p).reduce((t, x) => t + x[key], 0);
       expect(sum('mass')).toBeCloseTo(stage.value.mass, 12);
@@ -69,17 +69,18 @@ describe('belt parts', () => {
   });
 
   it('refuse what cannot be drawn', () => {
-    expect(belt.parts({ ...params(), beltTeeth: 20 }, shelf).ok).toBe(false);
+    expect(partsOf(belt, { ...params(), beltTeeth: 20 }, shelf).ok).toBe(false);
     expect(
-      belt.drawing({ ...params(), z1: 6, bore1: 1e-3 }, 0, { shelf, duty: { torque: 0, torqueRms: 0, speed: 0 } }).ok,
-    ).toBe(belt.parts({ ...params(), z1: 6, bore1: 1e-3 }, shelf).ok);
+      drawingOf(belt, { ...params(), z1: 6, bore1: 1e-3 }, 0, { shelf, duty: { torque: 0, torqueRms: 0, speed: 0 } })
+        .ok,
+    ).toBe(partsOf(belt, { ...params(), z1: 6, bore1: 1e-3 }, shelf).ok);
   });
 
   it('go together with a caution where a hand is at risk', () => {
-    const steps = belt.assembly(params());
+    const steps = assemblyOf(belt, params());
     expect(steps.find((s) => /bearings/.test(s.do))!.caution).toMatch(/do not hammer/);
-    expect(belt.assembly({ ...params(), hold2: 'glue' }).some((s) => /Gloves/.test(s.caution ?? ''))).toBe(true);
-    expect(belt.assembly({ ...params(), closure: 'open' }).some((s) => /Clamp one end/.test(s.do))).toBe(true);
+    expect(assemblyOf(belt, { ...params(), hold2: 'glue' }).some((s) => /Gloves/.test(s.caution ?? ''))).toBe(true);
+    expect(assemblyOf(belt, { ...params(), closure: 'open' }).some((s) => /Clamp one end/.test(s.do))).toBe(true);
   });
 });
 
@@ -91,7 +92,8 @@ describe('belt tables', () => {
     expect([...teeth].sort((a, b) => a - b)).toEqual(teeth);
     expect(stock.rows.filter((r) => r.current).map((r) => r.cells[0])).toEqual([84]);
     for (const row of stock.rows) {
-      const made = belt.screen(
+      const made = screenOf(
+        belt,
         { ...p, [row.take!.path]: row.take!.value },
         { torque: 1, torqueRms: 1, speed: 1 },
         shelf,
@@ -115,7 +117,7 @@ describe('belt candidates', () => {
   it('are whole parameters that the schema takes and that can be laid', () => {
     let count = 0;
     for (const p of belt.candidates({ ratio: 3.2, torque: 2, size: 0.2, shelf })) {
-      const made = belt.screen(p, { torque: 2, torqueRms: 2, speed: 1 }, shelf);
+      const made = screenOf(belt, p, { torque: 2, torqueRms: 2, speed: 1 }, shelf);
       if (made.ok) expect(made.value.outside).toBeLessThan(0.23);
       if (++count > 120) break;
     }
@@ -129,7 +131,7 @@ describe('belt candidates', () => {
 
 describe('belt kinematics', () => {
   it('count events per turn of the output', () => {
-    const k = belt.kinematics(params());
+    const k = kinematicsOf(belt, params());
     expect(k.ratio).toBe(3.5);
     const order = (name: string) => k.orders.find((o) => o.name === name)!.perTurn;
     expect(order('belt teeth')).toBe(56);
@@ -179,21 +181,6 @@ describe('the shop', () => {
     expect(uncertain(shelf, ['gravity', 'belt.tooth', 'belt.tooth', 'none']).map((f) => f.id)).toEqual(['belt.tooth']);
     expect(() => factor(shelf, 'no.such')).toThrow();
   });
-
-  it('a stage reads only the factors it names: moving any other leaves it alone', () => {
-    const p = params();
-    const named = new Set(belt.factors(p));
-    const duty = { torque: 1.5, torqueRms: 1, speed: 7 };
-    const base = belt.screen(p, duty, shelf);
-    fc.assert(
-      fc.property(
-        fc.constantFrom(...Object.keys(shelf.factors).filter((id) => !named.has(id) && shelf.factors[id]!.value > 0)),
-        (id) => {
-          expect(belt.screen(p, duty, withFactor(shelf, id, shelf.factors[id]!.value * 1.7))).toEqual(base);
-        },
-      ),
-    );
-  });
 });
 
 describe('changes to the shop, read back', () => {
@@ -228,14 +215,14 @@ describe('seats, holds and idlers', () => {
         .curves.map((c) => c.layer),
     ).toContain('bearing-seat');
     const keys = (q: BeltParams) => {
-      const d = belt.drawing(q, 0, { shelf, duty: { torque: 1, torqueRms: 1, speed: 1 } });
+      const d = drawingOf(belt, q, 0, { shelf, duty: { torque: 1, torqueRms: 1, speed: 1 } });
       return d.ok ? d.value.find((l) => l.id === 'hubs')!.items.map((i) => i.key) : [];
     };
     expect(keys(p)).toEqual(
       expect.arrayContaining(['h1-screw1', 'h1-screw2', 'h2-bolt3', 'h2-seat', 'h1-flange', 'h2-flange']),
     );
     expect(keys({ ...p, hold1: 'key' })).toContain('h1-key');
-    for (const seat2 of [0.005, 0.05]) expect(belt.parts({ ...params(), seat2 }, shelf).ok).toBe(false);
+    for (const seat2 of [0.005, 0.05]) expect(partsOf(belt, { ...params(), seat2 }, shelf).ok).toBe(false);
   });
 
   it('weighs and pays for an idler', () => {
@@ -244,7 +231,7 @@ describe('seats, holds and idlers', () => {
         mass: 0,
         money: 0,
       });
-    const stage = belt.screen({ ...params(), idler: 'outside' }, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
+    const stage = screenOf(belt, { ...params(), idler: 'outside' }, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
     expect(sum('outside').mass).toBeGreaterThan(sum('none').mass);
     expect(stage.ok && stage.value.mass).toBeCloseTo(sum('outside').mass, 12);
     expect(stage.ok && stage.value.money).toBeCloseTo(sum('outside').money + factor(shelf, 'price.bearing'), 12);

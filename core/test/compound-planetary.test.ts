@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatten, makeShelf, place, readParams, stageKind, type DrawItem } from '../src/index.ts';
+import { analyseOf, drawingOf, kinematicsOf, partsOf, stageOf } from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('compound-planetary')!;
@@ -14,7 +15,7 @@ const plain = {
 const report = (over: Record<string, unknown>) => {
   const p = readParams('compound-planetary', { ...plain, ...over });
   if (!p.ok) throw new Error(p.problem.what);
-  const r = kind.analyse(p.value, duty, shelf);
+  const r = analyseOf(kind, p.value, duty, shelf);
   if (!r.ok) throw new Error(`${r.problem.what} ${r.problem.why}`);
   return r.value;
 };
@@ -78,7 +79,7 @@ describe('a shared-planet stage', () => {
           allowanceB: 2e-4,
           trim: 'yes',
         };
-        const made = kind.drawing(p, crank, { shelf, duty });
+        const made = drawingOf(kind, p, crank, { shelf, duty });
         if (!made.ok) throw new Error(made.problem.what);
         const items = new Map(
           made.value
@@ -112,7 +113,9 @@ describe('a shared-planet stage', () => {
           }
         }
         const r = report(p);
-        const marks = kind.tables!(p, shelf)[0]!.rows.map((x) => x.cells[2] as number);
+        const marks = stageOf(kind, p)
+          .tables()[0]!
+          .rows.map((x) => x.cells[2] as number);
         const step = (2 * Math.PI) / ((set[1]! * set[3]!) / gcd(set[1]!, set[3]!));
         const alike = marks.every((x) => Math.abs((x - marks[0]!) / step - Math.round((x - marks[0]!) / step)) < 1e-6);
         expect(r.checks.find((c) => c.id === 'alike')!.state === 'holds').toBe(alike);
@@ -145,7 +148,7 @@ describe('a shared-planet stage', () => {
           zr1: Math.max(5, q.zs + 2 * q.zpA + off1),
           zr2: Math.max(5, q.zpB + q.zs + q.zpA + off2),
         };
-        const r = kind.analyse(p, { torque, torqueRms: torque / 2, speed: 2 }, shelf);
+        const r = analyseOf(kind, p, { torque, torqueRms: torque / 2, speed: 2 }, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
         for (const f of r.value.figures)
           expect(
@@ -155,7 +158,7 @@ describe('a shared-planet stage', () => {
             `${f.id} ${f.low} ${f.value} ${f.high}`,
           ).toBe(true);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
-        expect(kind.parts(p, shelf).ok).toBe(true);
+        expect(partsOf(kind, p, shelf).ok).toBe(true);
       }),
       { numRuns: 150 },
     );
@@ -166,10 +169,10 @@ describe('a shared-planet stage', () => {
       { zs: 12, zpA: 18, zr1: 48, zpB: 18, zr2: 48, module: 1e-3, moduleB: 1e-3 },
       { zs: 12, zpA: 18, zr1: 48, zpB: 17, zr2: 47, module: 1e-3, moduleB: 2e-3 },
     ]) {
-      const r = kind.analyse({ ...plain, ...over }, duty, shelf);
+      const r = analyseOf(kind, { ...plain, ...over }, duty, shelf);
       expect(r.ok).toBe(false);
       const fix = !r.ok && (r.problem as { fix?: { path: string; value: number } }).fix;
-      expect(fix && kind.analyse({ ...plain, ...over, [fix.path]: fix.value }, duty, shelf).ok).toBe(true);
+      expect(fix && analyseOf(kind, { ...plain, ...over, [fix.path]: fix.value }, duty, shelf).ok).toBe(true);
     }
   });
 });
@@ -184,7 +187,7 @@ describe('the desk of counts of shared planets', () => {
     const desk = kind.counts!(p, wish);
     expect(desk.sets.length).toBeGreaterThan(20);
     for (const s of desk.sets) {
-      expect(kind.kinematics({ ...p, ...s.values }).ratio / s.ratio).toBeCloseTo(1, 9);
+      expect(kinematicsOf(kind, { ...p, ...s.values }).ratio / s.ratio).toBeCloseTo(1, 9);
       expect(Math.abs(Math.abs(s.ratio) / wish.ratio - 1)).toBeLessThanOrEqual(wish.tolerance);
       expect(s.size).toBeLessThanOrEqual(wish.size);
     }
@@ -198,7 +201,7 @@ describe('the desk of counts of shared planets', () => {
       .slice(0, 12);
     expect(sets.length).toBeGreaterThan(3);
     for (const s of sets) {
-      const r = kind.analyse({ ...p, ...s.values }, duty, shelf);
+      const r = analyseOf(kind, { ...p, ...s.values }, duty, shelf);
       if (!r.ok) throw new Error(`${s.label}: ${r.problem.what}`);
       expect(
         r.value.checks.filter((c) => ['assembles', 'gap'].includes(c.id) && c.state === 'fails'),

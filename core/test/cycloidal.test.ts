@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatten, makeShelf, place, solidVolume, stageKind, type DrawItem, type StageReport } from '../src/index.ts';
-import { figureOf, stageBench } from './stage-bench.ts';
+import { analyseOf, coursesOf, drawingOf, figureOf, kinematicsOf, mapOf, partsOf, stageBench } from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('cycloidal')!;
@@ -32,8 +32,8 @@ const two2 = { ...roomy, pins: 28, pin: 4e-3, difference: 2 };
 
 describe('a cycloidal stage', () => {
   it('turns back by a lobe a turn with the ring held, and on by a pin with the disc held', () => {
-    expect(kind.kinematics(params({ ...roomy, held: 'ring' })).ratio).toBe(-13);
-    expect(kind.kinematics(params({ ...roomy, held: 'disc' })).ratio).toBe(14);
+    expect(kinematicsOf(kind, params({ ...roomy, held: 'ring' })).ratio).toBe(-13);
+    expect(kinematicsOf(kind, params({ ...roomy, held: 'disc' })).ratio).toBe(14);
   });
 
   it('plays as the worked figure says when the holes are exact', () => {
@@ -124,7 +124,8 @@ describe('a cycloidal stage', () => {
   it('of two lobes less with hardly any eccentricity is numbers as long as a pin holds it, and refused with the field once none does', () => {
     let [held, refused] = [0, 0];
     for (let change = -2e-4; change <= 2e-4; change += 1e-5) {
-      const r = kind.analyse(
+      const r = analyseOf(
+        kind,
         {
           ...plain,
           pins: 34,
@@ -189,7 +190,7 @@ describe('a cycloidal stage', () => {
     fc.assert(
       fc.property(any, ({ share, torque, ...q }) => {
         const p = { ...plain, ...q, outCircle: q.circle * share };
-        const r = kind.analyse(p, { ...duty, torque }, shelf);
+        const r = analyseOf(kind, p, { ...duty, torque }, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
         made++;
         for (const f of r.value.figures)
@@ -200,13 +201,13 @@ describe('a cycloidal stage', () => {
             `${f.id} ${f.low} ${f.value} ${f.high}`,
           ).toBe(true);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
-        const drawn = kind.drawing(p, 1, { shelf, duty });
+        const drawn = drawingOf(kind, p, 1, { shelf, duty });
         if (!drawn.ok) throw new Error(drawn.problem.what);
         for (const l of drawn.value)
           for (const i of l.items)
             if (i.kind === 'curve')
               for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
-        const courses = kind.courses!(p, { ...duty, torque }, shelf);
+        const courses = coursesOf(kind, p, { ...duty, torque }, shelf);
         if (courses.ok)
           for (const c of courses.value)
             for (const v of c.values) if (!Number.isFinite(v)) throw new Error(`${c.id} is not a number`);
@@ -219,7 +220,7 @@ describe('a cycloidal stage', () => {
   it('is drawn without any disc standing in a pin, and with output pins inside their holes, at any crank', () => {
     for (const held of ['ring', 'disc'])
       for (const crank of [0, 0.7, 2.9, 11, -4]) {
-        const made = kind.drawing(params({ ...roomy, held, outGap: 5e-5 }), crank, { shelf, duty });
+        const made = drawingOf(kind, params({ ...roomy, held, outGap: 5e-5 }), crank, { shelf, duty });
         if (!made.ok) throw new Error(made.problem.what);
         const items = new Map(
           made.value
@@ -244,8 +245,8 @@ describe('a cycloidal stage', () => {
   });
 
   it('with two lobes less has half the ratio, and needs an even number of pins', () => {
-    expect(kind.kinematics(params(two2)).ratio).toBe(-13);
-    expect(kind.kinematics(params({ ...two2, held: 'disc' })).ratio).toBe(14);
+    expect(kinematicsOf(kind, params(two2)).ratio).toBe(-13);
+    expect(kinematicsOf(kind, params({ ...two2, held: 'disc' })).ratio).toBe(14);
     const odd = analyse({ ...two2, pins: 27 });
     expect(odd.ok || odd.problem.what).toContain('two lobes less');
     expect(!odd.ok && (odd.problem as { fix?: object }).fix).toMatchObject({ path: 'pins', value: 28 });
@@ -253,7 +254,7 @@ describe('a cycloidal stage', () => {
     expect(few.ok).toBe(false);
     // Files from before have no such field: one lobe less.
     const { difference: _, ...before } = params(roomy) as Record<string, unknown>;
-    expect(kind.kinematics(params(before)).ratio).toBe(-13);
+    expect(kinematicsOf(kind, params(before)).ratio).toBe(-13);
   });
 
   it('cut for two lobes less no disc stands in a pin at any crank, some pins touch, and those whose lobe is cut off stand clear', () => {
@@ -263,7 +264,7 @@ describe('a cycloidal stage', () => {
       [4, 'ring'],
       [-37, 'disc'],
     ] as const) {
-      const made = kind.drawing(params({ ...two2, held }), crank, { shelf, duty });
+      const made = drawingOf(kind, params({ ...two2, held }), crank, { shelf, duty });
       if (!made.ok) throw new Error(made.problem.what);
       const items = new Map(
         made.value
@@ -294,12 +295,12 @@ describe('a cycloidal stage', () => {
     expect(figure(two, 'playDisc')).toBeLessThan(1.15 * figure(one, 'playDisc'));
     expect(figure(two, 'playDisc')).toBeGreaterThan(0.5 * figure(one, 'playDisc'));
     expect(figure(two, 'cutOff')).toBeGreaterThan(0);
-    const parts = kind.parts(params(two2), shelf);
+    const parts = partsOf(kind, params(two2), shelf);
     expect(parts.ok && parts.value.find((x) => x.id.startsWith('disc'))!.note).toContain('26 lobes cut for 28 pins');
   });
 
   it('courses run over one turn and come back to where they began', () => {
-    const r = kind.courses!(params({ ...roomy, discs: 1 }), duty, shelf);
+    const r = coursesOf(kind, params({ ...roomy, discs: 1 }), duty, shelf);
     if (!r.ok) throw new Error(r.problem.what);
     for (const c of r.value) expect(c.values[0]!).toBeCloseTo(c.values[c.values.length - 1]!, 6);
     expect(Math.max(...r.value.find((c) => c.id === 'one')!.values)).toBeGreaterThan(0);
@@ -307,7 +308,7 @@ describe('a cycloidal stage', () => {
 
   it('discs are one part where lobes and holes allow, and otherwise told apart by their turn', () => {
     const parts = (over: Record<string, unknown>) => {
-      const r = kind.parts(params({ ...roomy, ...over }), shelf);
+      const r = partsOf(kind, params({ ...roomy, ...over }), shelf);
       if (!r.ok) throw new Error(r.problem.what);
       return r.value;
     };
@@ -327,8 +328,8 @@ describe('a cycloidal stage', () => {
       [35, 3],
     ] as const) {
       const p = kind.defaults({ ratio, torque, size: Infinity, shelf });
-      expect(Math.abs(kind.kinematics(p).ratio)).toBe(ratio);
-      const r = kind.analyse(p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
+      expect(Math.abs(kinematicsOf(kind, p).ratio)).toBe(ratio);
+      const r = analyseOf(kind, p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
       expect(
         r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id),
       ).toEqual([]);
@@ -336,12 +337,12 @@ describe('a cycloidal stage', () => {
   });
 
   it('maps what is left of every pin’s gap: those that carry have none, and they are as many as the course says', () => {
-    const m = kind.map!(params(roomy), duty, shelf);
-    const c = kind.courses!(params({ ...roomy, discs: 1 }), duty, shelf);
-    const one = kind.map!(params({ ...roomy, discs: 1 }), duty, shelf);
+    const m = mapOf(kind, params(roomy), duty, shelf);
+    const c = coursesOf(kind, params({ ...roomy, discs: 1 }), duty, shelf);
+    const one = mapOf(kind, params({ ...roomy, discs: 1 }), duty, shelf);
     if (!m.ok || !c.ok || !one.ok) throw new Error('no map');
     expect([m.value.rows, m.value.columns, m.value.low]).toEqual([14, 144, 'carries']);
-    const two = kind.map!(params(two2), duty, shelf);
+    const two = mapOf(kind, params(two2), duty, shelf);
     expect(two.ok && two.value.ample).toBeLessThan(1e-3);
     expect(two.ok && two.value.values.some((v) => v === Infinity) && two.value.values.some((v) => v < 0)).toBe(true);
     const carrying = c.value.find((x) => x.id === 'carrying')!.values;

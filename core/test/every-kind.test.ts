@@ -14,7 +14,9 @@ import {
   type StageReport,
   type StageWish,
 } from '../src/index.ts';
+import { anyStages } from './any-stage.ts';
 import { shelf } from './helpers.ts';
+import { analyseOf, assemblyOf, drawingOf, kinematicsOf, partsOf, screenOf, stageOf } from './stage-bench.ts';
 
 // What the contract of a stage promises, held against every kind that is registered: a new kind is tried here without a
 // line of test.
@@ -25,7 +27,7 @@ const each = (name: string, hold: (kind: AnyStageKind) => void): void => {
   for (const kind of stageKinds()) it(`${kind.id} ${name}`, () => hold(kind));
 };
 const report = (kind: AnyStageKind, params: unknown, at: Duty = duty, on = shelf): StageReport => {
-  const r = kind.analyse(params, at, on);
+  const r = analyseOf(kind, params, at, on);
   if (!r.ok) throw new Error(`${kind.id}: ${r.problem.what}`);
   return r.value;
 };
@@ -54,9 +56,9 @@ describe('the start of every kind', () => {
 
   each('comes near the ratio it was asked for, where it can make it', (kind) => {
     // Kinds that cannot make a ratio of 20 come as near as they do.
-    const { ratio } = kind.kinematics(kind.defaults(wish()));
+    const { ratio } = kinematicsOf(kind, kind.defaults(wish()));
     const nearest = [3, 5, 8, 12, 20, 40, 60].map((r) =>
-      Math.abs(Math.abs(kind.kinematics(kind.defaults(wish({ ratio: r }))).ratio) / r - 1),
+      Math.abs(Math.abs(kinematicsOf(kind, kind.defaults(wish({ ratio: r }))).ratio) / r - 1),
     );
     expect(Math.min(...nearest)).toBeLessThan(0.06);
     expect(Number.isFinite(ratio) && ratio !== 0).toBe(true);
@@ -75,7 +77,7 @@ describe('the report of every kind', () => {
       expect(f.working.source.length, f.id).toBeGreaterThan(2);
       for (const t of f.working.terms) expect(Number.isFinite(t.value), `${f.id}: ${t.name}`).toBe(true);
     }
-    expect(kind.kinematics(kind.defaults(wish())).ratio).toBeCloseTo(r.numbers.ratio, 9);
+    expect(kinematicsOf(kind, kind.defaults(wish())).ratio).toBeCloseTo(r.numbers.ratio, 9);
   });
 
   each('has checks that say why, whose state is what figure and limit say', (kind) => {
@@ -113,7 +115,7 @@ describe('the report of every kind', () => {
         const said = `${c.id} at ${torque} N·m: ${c.mend.label}`;
         const next = taken(params, c.mend);
         expect(readParams(kind.id, next), said).toMatchObject({ ok: true });
-        const after = kind.analyse(next, at, shelf);
+        const after = analyseOf(kind, next, at, shelf);
         expect(after.ok, said).toBe(true);
         const now = after.ok ? after.value.checks.find((x) => x.id === c.id) : undefined;
         // Nearer to its limit, or gone with what it was about; figure and limit may both move.
@@ -137,7 +139,7 @@ describe('the report of every kind', () => {
 
   each('screens to the numbers it reports', (kind) => {
     for (const p of [kind.defaults(wish()), kind.defaults(wish({ ratio: 6, torque: 8 }))]) {
-      const [full, quick] = [report(kind, p).numbers, kind.screen(p, duty, shelf)];
+      const [full, quick] = [report(kind, p).numbers, screenOf(kind, p, duty, shelf)];
       if (!quick.ok) throw new Error(quick.problem.what);
       for (const key of [
         'ratio',
@@ -156,18 +158,61 @@ describe('the report of every kind', () => {
     }
   });
 
-  each('names every factor of the shop that moves it', (kind) => {
-    const params = kind.defaults(wish());
-    const named = new Set(kind.factors(params));
-    const plain = JSON.stringify(report(kind, params).numbers);
-    for (const f of Object.values(shelf.factors)) {
-      if (named.has(f.id)) continue;
-      for (const value of [f.low, f.high]) {
-        const moved = kind.screen(params, duty, withFactor(shelf, f.id, value));
-        expect(moved.ok && JSON.stringify(moved.value), `${f.id} moves ${kind.id} unnamed`).toBe(plain);
+  each('records every factor of the shop that moves it', (kind) => {
+    for (const { params, duty: at } of anyStages(kind, 12, kind.id.length)) {
+      const opened = kind.open(params, shelf);
+      if (!opened.ok) continue;
+      const stage = opened.value;
+      const plain = JSON.stringify(stage.load(at));
+      const read = stage.reads(at).factors;
+      for (const id of read) expect(shelf.factors[id], `${kind.id} reads ${id}`).toBeDefined();
+      for (const f of Object.values(shelf.factors)) {
+        if (read.has(f.id)) continue;
+        const other = kind.open(params, withFactor(shelf, f.id, f.value * 1.7 + 1));
+        expect(other.ok && JSON.stringify(other.value.load(at)), `${f.id} moves ${kind.id} unseen`).toBe(plain);
       }
     }
-    for (const id of named) expect(shelf.factors[id], `${kind.id} names ${id}`).toBeDefined();
+  });
+
+  each('computes with one factor moved what it computes when it is opened so', (kind) => {
+    for (const { params, duty: at } of anyStages(kind, 6, 3 * kind.id.length)) {
+      const opened = kind.open(params, shelf);
+      if (!opened.ok) continue;
+      opened.value.load(at);
+      for (const id of opened.value.reads(at).factors) {
+        const { low, high } = shelf.factors[id]!;
+        for (const value of low < high ? [low, high] : []) {
+          const anew = kind.open(params, withFactor(shelf, id, value));
+          const moved = opened.value.moved(id, value);
+          expect(moved && JSON.stringify(moved.load(at)), `${id} ${value}`).toBe(
+            anew.ok ? JSON.stringify(anew.value.load(at)) : undefined,
+          );
+        }
+      }
+    }
+  });
+
+  each('records the materials and bearings that it is made of', (kind) => {
+    const params = kind.defaults(wish()) as Record<string, unknown>;
+    const { reads } = report(kind, params);
+    const named = Object.values(params);
+    expect([...reads.materials].every((id) => named.includes(id))).toBe(true);
+    for (const m of shelf.materials.filter((x) => named.includes(x.id))) {
+      const other = {
+        ...shelf,
+        materials: shelf.materials.map((x) => (x.id === m.id ? { ...x, density: 2 * x.density } : x)),
+      };
+      const mass = report(kind, params, duty, other).numbers.mass;
+      if (mass !== report(kind, params).numbers.mass) expect(reads.materials, m.id).toContain(m.id);
+    }
+    for (const b of shelf.bearings.filter((x) => named.includes(x.id))) {
+      const other = {
+        ...shelf,
+        bearings: shelf.bearings.map((x) => (x.id === b.id ? { ...x, static: x.static / 2 } : x)),
+      };
+      const now = JSON.stringify(report(kind, params, duty, other).numbers);
+      if (now !== JSON.stringify(report(kind, params).numbers)) expect(reads.bearings, b.id).toContain(b.id);
+    }
   });
 
   each('keeps numbers apart from what it was given: the same again, and the parameters untouched', (kind) => {
@@ -193,11 +238,8 @@ describe('what every kind draws', () => {
     'has layers and keys of their own, poses that are numbers, and outlines that do not change with the crank',
     (kind) => {
       const params = kind.defaults(wish());
-      const drawn = [0, 0.7].map((crank) => {
-        const r = kind.drawing(params, crank, { shelf, duty });
-        if (!r.ok) throw new Error(r.problem.what);
-        return r.value;
-      });
+      const stage = stageOf(kind, params);
+      const drawn = [0, 0.7].map((crank) => stage.drawing(crank, { duty }));
       for (const layers of drawn) {
         expect(new Set(layers.map((l) => l.id)).size).toBe(layers.length);
         for (const l of layers) expect(new Set(l.items.map((i) => i.key)).size, l.id).toBe(l.items.length);
@@ -217,8 +259,8 @@ describe('what every kind draws', () => {
   each('is there as a glyph too, with no more in it', (kind) => {
     const params = kind.defaults(wish());
     const [full, glyph] = [
-      kind.drawing(params, 0, { shelf, duty }),
-      kind.drawing(params, 0, { shelf, duty, glyph: true }),
+      drawingOf(kind, params, 0, { shelf, duty }),
+      drawingOf(kind, params, 0, { shelf, duty, glyph: true }),
     ];
     expect(full.ok && glyph.ok && shapes(glyph.value).length).toBeGreaterThan(0);
     expect(full.ok && glyph.ok && shapes(glyph.value).length <= shapes(full.value).length).toBe(true);
@@ -226,7 +268,7 @@ describe('what every kind draws', () => {
 
   each('has parts with mass and money, whose outlines have a length, and steps to put them together', (kind) => {
     const params = kind.defaults(wish());
-    const made = kind.parts(params, shelf);
+    const made = partsOf(kind, params, shelf);
     if (!made.ok) throw new Error(made.problem.what);
     expect(new Set(made.value.map((p) => p.id)).size).toBe(made.value.length);
     let mass = 0;
@@ -240,13 +282,13 @@ describe('what every kind draws', () => {
     }
     // Housings and fasteners are in the stage's mass and not among its parts.
     expect(mass).toBeGreaterThan(0);
-    expect(kind.assembly(params).length).toBeGreaterThan(kind.id === 'unit' ? 0 : 1);
+    expect(assemblyOf(kind, params).length).toBeGreaterThan(kind.id === 'unit' ? 0 : 1);
   });
 
   each('courses run once round and come back to where they began', (kind) => {
-    const r = kind.courses?.(kind.defaults(wish()), duty, shelf);
-    if (!r?.ok) return;
-    for (const c of r.value) {
+    const opened = kind.open(kind.defaults(wish()), shelf);
+    if (!opened.ok) throw new Error(opened.problem.what);
+    for (const c of opened.value.courses?.(duty) ?? []) {
       const [least, most] = [Math.min(...c.values), Math.max(...c.values)];
       expect(Number.isFinite(least) && Number.isFinite(most), c.id).toBe(true);
       expect(Math.abs(c.values.at(-1)! - c.values[0]!), c.id).toBeLessThanOrEqual(
@@ -285,7 +327,7 @@ describe('searching any kind', () => {
         (ratio, torque, size) => {
           const params = kind.defaults(wish({ ratio, torque, size }));
           expect(readParams(kind.id, params), JSON.stringify(params)).toMatchObject({ ok: true });
-          const r = kind.analyse(params, { ...duty, torque }, shelf);
+          const r = analyseOf(kind, params, { ...duty, torque }, shelf);
           if (!r.ok) expect(r.problem.mend.length).toBeGreaterThan(5);
         },
       ),

@@ -12,7 +12,7 @@ import {
   fillLine,
   findFigure,
   isNeedle,
-  keepFactors,
+  keepReads,
   lineInputs,
   makeShelf,
   marginOf,
@@ -29,7 +29,6 @@ import {
   stageKind,
   takeShop,
   trainInertia,
-  usedFactors,
   waysOut,
   whereUsed,
   wrongInput,
@@ -363,7 +362,7 @@ describe('the ratio desk', () => {
 describe('what if, and variants compared', () => {
   it('every input changes what it says and nothing else', () => {
     const j = demo();
-    const inputs = lineInputs({ joint: j, variant: a(j), shelf });
+    const inputs = lineInputs({ joint: j, variant: a(j), shelf }, analyseLine(j, a(j), shelf).reads.factors);
     expect(new Set(inputs.map((x) => x.id)).size).toBe(inputs.length);
     const volts = inputs.find((x) => x.id === 'driver/supplyVoltage')!.with(36);
     expect(volts.variant.driver).toEqual({ ...a(j).driver, supplyVoltage: 36 });
@@ -401,9 +400,11 @@ describe('what if, and variants compared', () => {
 
 describe('what a joint keeps of the shop', () => {
   it('stays with the factors it was computed with, says where the shop moved on, and takes them when asked', () => {
-    const j = { ...demo() };
-    j.factors = keepFactors(j, shelf);
-    expect(usedFactors(j).every((id) => j.factors![id])).toBe(true);
+    const { reads } = analyseLine(demo(), a(demo()), shelf);
+    const j = keepReads(demo(), reads, shelf);
+    expect(reads.factors.every((id) => j.factors![id])).toBe(true);
+    expect(keepReads(j, reads, shelf)).toBe(j);
+    expect(editsFor(j, {})).toEqual({});
     expect(shopMoved(j, shelf)).toEqual([]);
     const edits = {
       factors: { 'belt.efficiency': { value: 0.9, low: 0.88, high: 0.92 } },
@@ -428,7 +429,11 @@ describe('what a joint keeps of the shop', () => {
     expect(whereUsed('belt.AT5.stiffness', readers)).toBe('belt');
     expect(whereUsed('unit.drag', readers)).toBe('bought unit');
     expect(whereUsed('motor.spread', readers)).toBe('motors');
-    expect(whereUsed('belt.AT5.stiffness', readers, demo())).toMatch(/here: stage A2/);
+    const stages = analyseLine(demo(), a(demo()), shelf).stages.map((s, i) => ({
+      name: `A${i + 1}`,
+      reads: s.report!.reads,
+    }));
+    expect(whereUsed('belt.AT5.stiffness', readers, stages)).toMatch(/here: stage A2/);
   });
 
   it('goes out and comes in as a file; a damaged one brings nothing', () => {

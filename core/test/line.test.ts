@@ -6,12 +6,13 @@ import {
   demandOf,
   findFigure,
   forward,
-  lineNumbers,
   makeShelf,
   movers,
   needed,
+  openLine,
   samplePlay,
   sizeLine,
+  sumLine,
   type Joint,
   type Variant,
 } from '../src/index.ts';
@@ -68,20 +69,17 @@ describe('the whole line', () => {
 
   it('speed is where the reach falls to the peak', () => {
     const j = demo();
-    const n = lineNumbers(a(j), demandOf(j.brief, shelf), shelf);
-    if (!n.ok) throw new Error();
     const asked = demandOf(j.brief, shelf);
-    const at = lineNumbers(
-      a(j),
-      {
-        ...asked,
-        speed: n.value.speed,
-        points: asked.points.map((p) => (p.time === 'peak' ? { ...p, speed: n.value.speed } : p)),
-      },
-      shelf,
-    );
+    const opened = openLine(a(j).stages, shelf).all;
+    if (!opened.ok) throw new Error();
+    const line = { variant: a(j), stages: opened.value, demand: asked, shelf };
+    const n = sumLine(line);
+    if (!n.ok) throw new Error();
+    const { speed } = n.value.numbers;
+    const points = asked.points.map((p) => (p.time === 'peak' ? { ...p, speed } : p));
+    const at = sumLine({ ...line, demand: { ...asked, speed, points } });
     if (!at.ok) throw new Error();
-    expect(at.value.reach).toBeCloseTo(asked.peak, 6);
+    expect(at.value.numbers.reach).toBeCloseTo(asked.peak, 6);
   });
 
   it('divides play before a last stage by its ratio', () => {

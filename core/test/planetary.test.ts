@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatten, makeShelf, place, readParams, stageKind, type DrawItem, type Outline } from '../src/index.ts';
+import { analyseOf, drawingOf, partsOf } from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('planetary')!;
@@ -19,7 +20,7 @@ const params = (over: Record<string, unknown>): Record<string, unknown> => {
   return r.value as Record<string, unknown>;
 };
 const report = (over: Record<string, unknown>) => {
-  const r = kind.analyse(params(over), duty, shelf);
+  const r = analyseOf(kind, params(over), duty, shelf);
   if (!r.ok) throw new Error(r.problem.what);
   return r.value;
 };
@@ -57,7 +58,7 @@ describe('a planetary stage against worked figures', () => {
 });
 
 const curves = (over: Record<string, unknown>, crank: number): Map<string, Outline> => {
-  const made = kind.drawing(params(over), crank, { shelf, duty });
+  const made = drawingOf(kind, params(over), crank, { shelf, duty });
   if (!made.ok) throw new Error(made.problem.what);
   const items = made.value
     .find((l) => l.id === 'teeth')!
@@ -135,10 +136,10 @@ describe('a planetary stage that cannot be', () => {
   });
   it('refuses a ring smaller than its planets, with a fix that works', () => {
     const p = params({ zs: 18, zp: 27, zr: 25 });
-    const r = kind.analyse(p, duty, shelf);
+    const r = analyseOf(kind, p, duty, shelf);
     expect(r.ok).toBe(false);
     const fix = !r.ok && (r.problem as { fix?: { path: string; value: number } }).fix;
-    expect(fix && kind.analyse({ ...p, [fix.path]: fix.value }, duty, shelf).ok).toBe(true);
+    expect(fix && analyseOf(kind, { ...p, [fix.path]: fix.value }, duty, shelf).ok).toBe(true);
   });
   it('warns of a shift that undercuts, and the mend passes', () => {
     const r = report({ zs: 12, zp: 21, zr: 54, planets: 3, xs: -0.2 });
@@ -155,7 +156,7 @@ describe('a planetary stage that cannot be', () => {
     expect(!r.ok && r.problem.why + r.problem.what).toMatch(/5/);
   });
   it('refuses stacked sets that do not drive at the sun', () => {
-    expect(kind.analyse(params({ sets: 2, arrangement: 'ring-carrier' }), duty, shelf).ok).toBe(false);
+    expect(analyseOf(kind, params({ sets: 2, arrangement: 'ring-carrier' }), duty, shelf).ok).toBe(false);
   });
 });
 
@@ -192,7 +193,7 @@ describe('a planetary stage under load', () => {
         (q) => {
           const { off, torque, speed, ...over } = q;
           const p = { ...plain, boreS: 0, pin: 1e-3, ...over, zr: Math.max(5, q.zs + 2 * q.zp + off) };
-          const r = kind.analyse(p, { torque, torqueRms: torque / 2, speed }, shelf);
+          const r = analyseOf(kind, p, { torque, torqueRms: torque / 2, speed }, shelf);
           if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
           for (const f of r.value.figures) {
             expect(Number.isFinite(f.value), `${f.id} ${f.value}`).toBe(true);
@@ -200,7 +201,7 @@ describe('a planetary stage under load', () => {
             expect(f.high, f.id).toBeGreaterThanOrEqual(f.value - 1e-9 * Math.abs(f.value));
           }
           for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
-          return void expect(kind.parts(p, shelf).ok).toBe(true);
+          return void expect(partsOf(kind, p, shelf).ok).toBe(true);
         },
       ),
       { numRuns: 120 },
@@ -238,7 +239,7 @@ describe('planets on bearings, in a carrier', () => {
   it('needles run on the pin itself, live by ten thirds, and refuse a ball bearing’s name with the one that fits', () => {
     const at = { torque: 8, torqueRms: 4, speed: 4, equivalent: 4, meanSpeed: 3 };
     const on = (extra: Record<string, unknown>, torque = 4) =>
-      kind.analyse(params({ ...over, ...extra }), { ...at, equivalent: torque }, shelf);
+      analyseOf(kind, params({ ...over, ...extra }), { ...at, equivalent: torque }, shelf);
     const needle = on({ pins: 'needle', bearing: 'hk0408' });
     expect(needle.ok).toBe(true);
     const half = on({ pins: 'needle', bearing: 'hk0408' }, 2);
@@ -252,7 +253,7 @@ describe('planets on bearings, in a carrier', () => {
 
   it('a carrier leans its pins as T, and as the fourth power of their diameter the other way', () => {
     const lean = (pin: number, torque: number) => {
-      const r = kind.analyse(params({ ...over, pins: 'plain', pin }), { torque, torqueRms: 1, speed: 1 }, shelf);
+      const r = analyseOf(kind, params({ ...over, pins: 'plain', pin }), { torque, torqueRms: 1, speed: 1 }, shelf);
       if (!r.ok) throw new Error(r.problem.what);
       return r.value.figures.find((f) => f.id === 'lean')!.value;
     };

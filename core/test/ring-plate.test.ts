@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatten, makeShelf, place, stageKind, type DrawItem } from '../src/index.ts';
-import { checkOf, figureOf, stageBench } from './stage-bench.ts';
+import { analyseOf, checkOf, coursesOf, drawingOf, figureOf, kinematicsOf, stageBench } from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('ring-plate')!;
@@ -127,7 +127,7 @@ describe('a ring-plate stage', () => {
     fc.assert(
       fc.property(any, ({ share, far, torque, ...q }) => {
         const p = { ...plain, ...q, throw: Math.max(5e-5, (share * q.circle) / 2 / q.pins), distance: far * q.circle };
-        const r = kind.analyse(p, { ...duty, torque }, shelf);
+        const r = analyseOf(kind, p, { ...duty, torque }, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
         made++;
         for (const f of r.value.figures)
@@ -138,7 +138,7 @@ describe('a ring-plate stage', () => {
             `${f.id} ${f.low} ${f.value} ${f.high}`,
           ).toBe(true);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
-        const drawn = kind.drawing(p, 1, { shelf, duty });
+        const drawn = drawingOf(kind, p, 1, { shelf, duty });
         if (drawn.ok)
           for (const l of drawn.value)
             for (const i of l.items)
@@ -152,7 +152,7 @@ describe('a ring-plate stage', () => {
 
   it('is drawn with every pin its gap off the lobes of every plate, at any crank', () => {
     for (const crank of [0, 0.9, 3.3, 20, -5]) {
-      const made = kind.drawing(params({}), crank, { shelf, duty });
+      const made = drawingOf(kind, params({}), crank, { shelf, duty });
       if (!made.ok) throw new Error(made.problem.what);
       const items = new Map(
         made.value
@@ -178,8 +178,8 @@ describe('a ring-plate stage', () => {
       [20, 2],
     ] as const) {
       const p = kind.defaults({ ratio, torque, size: Infinity, shelf });
-      expect(kind.kinematics(p).ratio).toBe(-ratio);
-      const r = kind.analyse(p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
+      expect(kinematicsOf(kind, p).ratio).toBe(-ratio);
+      const r = analyseOf(kind, p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
       expect(
         r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id),
       ).toEqual([]);
@@ -187,7 +187,7 @@ describe('a ring-plate stage', () => {
   });
 
   it('courses: what the plates pass adds up to the whole', () => {
-    const r = kind.courses!(params({ layout: 'one' }), duty, shelf);
+    const r = coursesOf(kind, params({ layout: 'one' }), duty, shelf);
     if (!r.ok) throw new Error(r.problem.what);
     const [whole, ...plates] = r.value;
     whole!.values.forEach((v, i) => expect(plates.reduce((s, x) => s + x.values[i]!, 0)).toBeCloseTo(v, 6));

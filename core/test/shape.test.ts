@@ -18,10 +18,11 @@ import {
 import { belt } from '../src/stage/belt/index.ts';
 import { xmlText } from '../src/shape/xml.ts';
 import { demo, shelf } from './helpers.ts';
+import { partsOf } from './stage-bench.ts';
 
 const pulley = (index: number) => {
   const p = demo().variants[0]!.stages[index]!.params;
-  const parts = belt.parts(p as never, shelf);
+  const parts = partsOf(belt, p as never, shelf);
   if (!parts.ok) throw new Error(parts.problem.what);
   return parts.value.find((x) => x.id === 'driver')!;
 };

@@ -3,6 +3,7 @@ import Kernel, { type ManifoldToplevel } from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { area, circle, cut, makeShelf, prism, readParams, solidVolume, stageKind, type Part } from '../src/index.ts';
 import { compensated, meshSolid, write3mf, writeStl, type TriangleMesh } from '../src/solid/index.ts';
+import { partsOf } from './stage-bench.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -28,7 +29,7 @@ const planetary = (over: Record<string, unknown> = {}): readonly Part[] => {
     ...over,
   });
   if (!p.ok) throw new Error(p.problem.what);
-  const made = kind.parts(p.value, shelf);
+  const made = partsOf(kind, p.value, shelf);
   if (!made.ok) throw new Error(made.problem.what);
   return made.value;
 };

@@ -11,6 +11,7 @@ import {
   type DrawItem,
   type Part,
 } from '../src/index.ts';
+import { analyseOf, drawingOf, kinematicsOf, partsOf } from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('spur')!;
@@ -23,7 +24,7 @@ const params = (over: Record<string, unknown>): Record<string, unknown> => {
   return r.value as Record<string, unknown>;
 };
 const report = (over: Record<string, unknown>) => {
-  const r = kind.analyse(params(over), duty, shelf);
+  const r = analyseOf(kind, params(over), duty, shelf);
   if (!r.ok) throw new Error(r.problem.what);
   return r.value;
 };
@@ -87,7 +88,7 @@ describe('a spur train', () => {
       ['ring', 0, 1],
       ['ring', 1, -1],
     ] as const)
-      expect(kind.kinematics(params({ form, idlers, z1: 20, z2: 60, zi: 18 })).ratio).toBe(3 * sign);
+      expect(kinematicsOf(kind, params({ form, idlers, z1: 20, z2: 60, zi: 18 })).ratio).toBe(3 * sign);
   });
 
   it('meshes with room on both sides at any turn of the crank, idlers and ring included', () => {
@@ -101,7 +102,8 @@ describe('a spur train', () => {
     });
     fc.assert(
       fc.property(any, (q) => {
-        const made = kind.drawing(
+        const made = drawingOf(
+          kind,
           params({
             ...q,
             z2: 70,
@@ -169,7 +171,7 @@ describe('a spur train', () => {
     });
     fc.assert(
       fc.property(any, (q) => {
-        const r = kind.analyse({ ...plain, bore1: 0, bore2: 0, ...q }, duty, shelf);
+        const r = analyseOf(kind, { ...plain, bore1: 0, bore2: 0, ...q }, duty, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
         for (const f of r.value.figures)
           expect(
@@ -179,7 +181,7 @@ describe('a spur train', () => {
             `${f.id} ${f.low} ${f.value} ${f.high}`,
           ).toBe(true);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
-        const drawn = kind.drawing({ ...plain, bore1: 0, bore2: 0, ...q }, 1, { shelf, duty });
+        const drawn = drawingOf(kind, { ...plain, bore1: 0, bore2: 0, ...q }, 1, { shelf, duty });
         if (drawn.ok)
           for (const l of drawn.value)
             for (const i of l.items)
@@ -204,14 +206,15 @@ describe('a spur train', () => {
       { setBy: 'centre', z1: 20, z2: 40, module: 1e-3, centre: 20e-3 },
       { z1: 12, module: 1e-3, bore1: 10e-3 },
     ]) {
-      const r = kind.analyse(params(over), duty, shelf);
+      const r = analyseOf(kind, params(over), duty, shelf);
       expect(r.ok).toBe(false);
       if (!r.ok) expect(r.problem.place).toBeTruthy();
     }
   });
 
   it('a plain wheel’s solid has the volume of its area times its width, holes taken out', () => {
-    const made = kind.parts(
+    const made = partsOf(
+      kind,
       params({ module: 1e-3, z1: 20, z2: 60, width: 8e-3, bore1: 5e-3, shape1: 'keyway' }),
       shelf,
     );

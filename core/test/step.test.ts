@@ -19,6 +19,7 @@ import {
   type Solid,
 } from '../src/index.ts';
 import { exactBody, namedBody, writeStep } from '../src/solid/step.ts';
+import { partsOf } from './stage-bench.ts';
 
 beforeAll(async () => {
   kit.setOC(
@@ -30,7 +31,7 @@ beforeAll(async () => {
 }, 30_000);
 
 const shelf = makeShelf();
-const partsOf = (
+const madeParts = (
   id: string,
   over: Record<string, unknown>,
   wish = { ratio: 5, torque: 1, size: Infinity, shelf },
@@ -38,7 +39,7 @@ const partsOf = (
   const kind = stageKind(id)!;
   const p = readParams(id, { ...(kind.defaults(wish) as object), ...over });
   if (!p.ok) throw new Error(p.problem.what);
-  const made = kind.parts(p.value, shelf);
+  const made = partsOf(kind, p.value, shelf);
   if (!made.ok) throw new Error(made.problem.what);
   return made.value;
 };
@@ -102,7 +103,7 @@ describe('exact bodies', () => {
   ])(
     '%s wheels, ring and plates have the volume of their outlines',
     (_name, over) => {
-      for (const part of partsOf('planetary', { ...set, ...over }).filter((p) => p.solid)) {
+      for (const part of madeParts('planetary', { ...set, ...over }).filter((p) => p.solid)) {
         const solid = part.solid!();
         expect(kit.measureVolume(exactBody(kit, solid)) / (solidVolume(solid) * 1e9), part.id).toBeCloseTo(1, 4);
       }
@@ -117,7 +118,7 @@ describe('exact bodies', () => {
     'a worm of either hand comes out whole, %s',
     (_name, bore1) => {
       for (const hand of ['right', 'left']) {
-        const worm = partsOf(
+        const worm = madeParts(
           'worm',
           { bore1, hand, bearing: '683', starts: 2, z2: 40, module: 1e-3, quotient: 10, length: 0.016, span: 0.024 },
           { ratio: 20, torque: 0.5, size: Infinity, shelf },
@@ -144,7 +145,9 @@ describe('exact bodies', () => {
 
   it('nut traps are cut from one face only', () => {
     const ring = (nuts: string) =>
-      kit.measureVolume(exactBody(kit, partsOf('planetary', { ...set, nuts }).find((p) => p.id === 'ring')!.solid!()));
+      kit.measureVolume(
+        exactBody(kit, madeParts('planetary', { ...set, nuts }).find((p) => p.id === 'ring')!.solid!()),
+      );
     const [plain, trapped] = [ring('no'), ring('yes')];
     // ISO 4032 M3: 5.5 mm across, 2.4 mm deep, less the hole that was there.
     const one = ((5.5 ** 2 * Math.sqrt(3)) / 2 - (Math.PI * 3.2 ** 2) / 4) * 2.4;
@@ -153,7 +156,7 @@ describe('exact bodies', () => {
   }, 60_000);
 
   it('a file says its schema and unit, names its bodies, and reads back with their volume', async () => {
-    const parts = partsOf('spur', {
+    const parts = madeParts('spur', {
       z1: 14,
       z2: 20,
       x1: 0.2,

@@ -2,7 +2,18 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { area, flatten, makeShelf, stageKind, type DrawItem } from '../src/index.ts';
-import { checkOf, figureOf, stageBench } from './stage-bench.ts';
+import {
+  analyseOf,
+  assemblyOf,
+  checkOf,
+  coursesOf,
+  drawingOf,
+  figureOf,
+  kinematicsOf,
+  mapOf,
+  partsOf,
+  stageBench,
+} from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('strain-wave')!;
@@ -63,7 +74,7 @@ describe('a strain-wave stage', () => {
     const t = kind.tables!(params({}), shelf)[0]!;
     expect(t.rows.map((r) => r.cells[2])).toEqual([-45, 46]);
     const other = t.rows.find((r) => !r.current)!;
-    expect(kind.kinematics(params({ [other.take!.path]: other.take!.value })).ratio).toBe(46);
+    expect(kinematicsOf(kind, params({ [other.take!.path]: other.take!.value })).ratio).toBe(46);
   });
 
   it('teeth that clash are told with where, and the mend clears them', () => {
@@ -160,7 +171,8 @@ describe('a strain-wave stage', () => {
     for (const section of ['R3', 'R5', 'T5', 'XL']) {
       const r = report({ form: 'belt', body: 'belt', section, teeth: 100, shape: 'two', bearing: '6000', depth: 0.9 });
       expect(r.numbers.ratio).toBe(-50);
-      const made = kind.parts(
+      const made = partsOf(
+        kind,
         params({ form: 'belt', body: 'belt', section, teeth: 100, shape: 'two', bearing: '6000', depth: 0.9 }),
         shelf,
       );
@@ -205,7 +217,7 @@ describe('a strain-wave stage', () => {
     fc.assert(
       fc.property(free, ({ in: below, torque, ...q }) => {
         const p = { ...plain, ...q, radius: Math.max(2e-3, (q.module * q.teeth) / 2 - below * q.module - q.wall / 2) };
-        const r = kind.analyse(p, { ...duty, torque }, shelf);
+        const r = analyseOf(kind, p, { ...duty, torque }, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
         made++;
         for (const f of r.value.figures)
@@ -216,7 +228,7 @@ describe('a strain-wave stage', () => {
           ))
             throw new Error(`${f.id} ${f.low} ${f.value} ${f.high}`);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
-        const drawn = kind.drawing(p, 1, { shelf, duty });
+        const drawn = drawingOf(kind, p, 1, { shelf, duty });
         if (drawn.ok)
           for (const l of drawn.value)
             for (const i of l.items)
@@ -230,7 +242,7 @@ describe('a strain-wave stage', () => {
 
   it('is drawn with the ring at rest and the spline turned back by two teeth a turn of the generator', () => {
     const spline = (crank: number) => {
-      const made = kind.drawing(params({}), crank, { shelf, duty });
+      const made = drawingOf(kind, params({}), crank, { shelf, duty });
       if (!made.ok) throw new Error(made.problem.what);
       return made.value.flatMap((l) => l.items).find((i): i is DrawItem & { kind: 'curve' } => i.key === 'spline')!
         .outline.points;
@@ -242,18 +254,18 @@ describe('a strain-wave stage', () => {
   });
 
   it('courses show the passage, and its map agrees with the figure', () => {
-    const r = kind.courses!(params({}), duty, shelf);
+    const r = coursesOf(kind, params({}), duty, shelf);
     if (!r.ok) throw new Error(r.problem.what);
     const depth = r.value.find((c) => c.id === 'depth')!.values;
     expect(Math.max(...depth)).toBeCloseTo(figureOf(report({}), 'engaged'), 9);
-    const m = kind.map!(params({}), duty, shelf);
+    const m = mapOf(kind, params({}), duty, shelf);
     if (!m.ok) throw new Error(m.problem.what);
     expect([m.value.rows, m.value.columns]).toEqual([90, 180]);
     expect(Math.abs(Math.min(...m.value.values) - figureOf(report({}), 'clearance'))).toBeLessThan(2e-6);
   });
 
   it('parts: spline and ring have their teeth, the contour carries the throw', () => {
-    const made = kind.parts(params({ shape: 'cosine', run: 'plain' }), shelf);
+    const made = partsOf(kind, params({ shape: 'cosine', run: 'plain' }), shelf);
     if (!made.ok) throw new Error(made.problem.what);
     const part = (id: string) => made.value.find((p) => p.id === id)!;
     const reach = (o: Float64Array) => {
@@ -280,8 +292,8 @@ describe('a strain-wave stage', () => {
       [80, 6],
     ] as const) {
       const p = kind.defaults({ ratio, torque, size: Infinity, shelf });
-      expect(kind.kinematics(p).ratio).toBe(-ratio);
-      const r = kind.analyse(p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
+      expect(kinematicsOf(kind, p).ratio).toBe(-ratio);
+      const r = analyseOf(kind, p, { ...duty, torque, torqueRms: torque / 2 }, shelf);
       expect(
         r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id),
       ).toEqual([]);
@@ -296,7 +308,7 @@ describe('a strain wave as it is drawn', () => {
    */
   const deepest = (over: Record<string, unknown>, crank: number): number => {
     const p = params(over);
-    const made = kind.drawing(p, crank, { shelf, duty });
+    const made = drawingOf(kind, p, crank, { shelf, duty });
     if (!made.ok) throw new Error(made.problem.what);
     const items = new Map(
       made.value[0]!.items.filter((i): i is DrawItem & { kind: 'curve' } => i.kind === 'curve').map((i) => [i.key, i]),
@@ -349,7 +361,7 @@ describe('a strain wave as it is drawn', () => {
 
   it('an open band’s second ring is wider by what teeth sway, and its outline has as many spaces', () => {
     const over = { body: 'belt', shape: 'cosine', run: 'plain' };
-    const made = kind.parts(params(over), shelf);
+    const made = partsOf(kind, params(over), shelf);
     if (!made.ok) throw new Error(made.problem.what);
     const [ring, second] = [made.value.find((p) => p.id === 'ring')!, made.value.find((p) => p.id === 'ring-2')!];
     expect(ring.note).toContain('92 spaces');
@@ -369,11 +381,10 @@ describe('a strain wave as it is drawn', () => {
       [{ shape: 'cosine', run: 'plain' }, 'Polish'],
     ] as const)
       expect(
-        kind
-          .assembly(params(over))
+        assemblyOf(kind, params(over))
           .map((s) => s.do)
           .join(' '),
       ).toContain(word);
-    expect(kind.assembly(params({})).some((s) => s.caution)).toBe(true);
+    expect(assemblyOf(kind, params({})).some((s) => s.caution)).toBe(true);
   });
 });

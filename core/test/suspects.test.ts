@@ -15,6 +15,7 @@ import {
 } from '../src/index.ts';
 import { readFileSync } from 'node:fs';
 import { shelf } from './helpers.ts';
+import { kinematicsOf } from './stage-bench.ts';
 
 const kindOf = (id: string) => ALL_TEST_KINDS.find((k) => k.id === id)!;
 const joint = (name: string): Joint => {
@@ -38,7 +39,7 @@ describe('orders of a line', () => {
         const total = Math.abs(ratios.reduce((a, b) => a! * b!, 1)!);
         expect(orders.find((o) => o.name === 'motor’s shaft')!.order).toBeCloseTo(total, 9);
         const last = v.stages.length - 1;
-        for (const o of stageKind(v.stages[last]!.kind)!.kinematics(v.stages[last]!.params).orders)
+        for (const o of kinematicsOf(stageKind(v.stages[last]!.kind)!, v.stages[last]!.params).orders)
           expect(
             orders.find((x) => x.name === `${o.name}, stage ${last + 1}`)!.order,
             `${name} ${v.name} ${o.name}`,

@@ -4,6 +4,7 @@ import {
   analyseLine,
   circle,
   ok,
+  opener,
   ORIGIN,
   readJointFile,
   register,
@@ -12,6 +13,7 @@ import {
   writeJointFile,
   type StageKind,
   type StageNumbers,
+  type StageSteps,
 } from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 
@@ -43,6 +45,33 @@ const numbers = (p: Rollers): StageNumbers => ({
   life: Infinity,
 });
 
+const steps: StageSteps<Rollers, undefined, { numbers: StageNumbers }, undefined> = {
+  build: () => ok(undefined),
+  kinematics: (p) => ({ ratio: -p.r2 / p.r1, members: [], orders: [] }),
+  model: (p) => ({ numbers: numbers(p) }),
+  figures: () => [],
+  checks: () => [],
+  shapes: () => undefined,
+  draw: (p, _g, _s, crank) => [
+    {
+      id: 'teeth',
+      name: 'Rollers',
+      items: [
+        {
+          kind: 'curve',
+          key: 'r',
+          outline: circle(0, 0, p.r1),
+          at: { ...ORIGIN, turn: crank },
+          ink: 'outline',
+          tint: 'part',
+        },
+      ],
+    },
+  ],
+  parts: () => ok([]),
+  assembly: () => [],
+};
+
 const rollers: StageKind<Rollers> = {
   id: 'toy-rollers',
   name: 'Rollers',
@@ -52,29 +81,7 @@ const rollers: StageKind<Rollers> = {
     { as: 'quantity', quantity: 'length', path: 'r1', label: 'Driving radius', group: 'Rollers', help: '', step: 1e-3 },
   ],
   defaults: (want) => ({ r1: 0.01, r2: 0.01 * Math.abs(want.ratio) }),
-  kinematics: (p) => ({ ratio: -p.r2 / p.r1, members: [], orders: [] }),
-  factors: () => [],
-  analyse: (p) => ok({ numbers: numbers(p), figures: [], checks: [] }),
-  screen: (p) => ok(numbers(p)),
-  drawing: (p, crank) =>
-    ok([
-      {
-        id: 'teeth',
-        name: 'Rollers',
-        items: [
-          {
-            kind: 'curve',
-            key: 'r',
-            outline: circle(0, 0, p.r1),
-            at: { ...ORIGIN, turn: crank },
-            ink: 'outline',
-            tint: 'part',
-          },
-        ],
-      },
-    ]),
-  parts: () => ok([]),
-  assembly: () => [],
+  open: opener(steps),
   candidates: () => [],
 };
 

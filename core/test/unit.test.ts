@@ -12,18 +12,19 @@ import {
 } from '../src/index.ts';
 import type { UnitParams } from '../src/stage/unit/params.ts';
 import { demo, shelf } from './helpers.ts';
+import { analyseOf, assemblyOf, drawingOf, partsOf, screenOf } from './stage-bench.ts';
 
 const unit = stageKind('unit')!;
 const base = unit.defaults({ ratio: 10, torque: 5, size: Infinity, shelf }) as UnitParams;
 const p = (change: Partial<UnitParams>): UnitParams => ({ ...base, ...change });
 const at: Duty = { torque: 4, torqueRms: 2, speed: 3 };
 const numbers = (params: UnitParams, duty = at, s = shelf) => {
-  const r = unit.screen(params, duty, s);
+  const r = screenOf(unit, params, duty, s);
   if (!r.ok) throw new Error(r.problem.what);
   return r.value;
 };
 const layers = (params: UnitParams, crank = 0): readonly Layer[] => {
-  const r = unit.drawing(params, crank, { shelf, duty: at });
+  const r = drawingOf(unit, params, crank, { shelf, duty: at });
   if (!r.ok) throw new Error(r.problem.what);
   return r.value;
 };
@@ -63,7 +64,7 @@ describe('a bought unit', () => {
       torqueRms: base.ratedTorque * 1.1,
       speed: (base.maxSpeed / base.ratio) * 1.2,
     };
-    const report = unit.analyse(base, heavy, shelf);
+    const report = analyseOf(unit, base, heavy, shelf);
     if (!report.ok) throw new Error();
     expect(report.value.checks.map((c) => [c.id, c.state])).toEqual([
       ['peak', 'fails'],
@@ -72,13 +73,13 @@ describe('a bought unit', () => {
     ]);
     for (const c of report.value.checks) {
       if (!c.mend) continue;
-      const mended = unit.analyse({ ...base, [c.mend.path]: c.mend.value }, heavy, shelf);
+      const mended = analyseOf(unit, { ...base, [c.mend.path]: c.mend.value }, heavy, shelf);
       expect(mended.ok && mended.value.checks.find((x) => x.id === c.id)!.state, c.id).not.toBe('fails');
     }
   });
 
   it('has a working behind every figure, and bands only where the shop spreads', () => {
-    const report = unit.analyse(base, { ...at, equivalent: 2, meanSpeed: 1 }, shelf);
+    const report = analyseOf(unit, base, { ...at, equivalent: 2, meanSpeed: 1 }, shelf);
     if (!report.ok) throw new Error();
     for (const f of report.value.figures) {
       expect(f.working.terms.length, f.id).toBeGreaterThan(0);
@@ -138,12 +139,12 @@ describe('a bought unit', () => {
   });
 
   it('is bought whole: one part without outlines, at its price', () => {
-    const parts = unit.parts(base, shelf);
+    const parts = partsOf(unit, base, shelf);
     expect(parts).toMatchObject({
       ok: true,
       value: [{ made: 'bought', mass: base.mass, money: base.price, curves: [] }],
     });
-    expect(unit.assembly(base)[0]!.caution).toMatch(/fingers/);
+    expect(assemblyOf(unit, base)[0]!.caution).toMatch(/fingers/);
   });
 });
 

@@ -10,7 +10,7 @@ import {
   type Part,
   type StageReport,
 } from '../src/index.ts';
-import { figureOf, stageBench } from './stage-bench.ts';
+import { analyseOf, drawingOf, figureOf, kinematicsOf, partsOf, screenOf, stageBench } from './stage-bench.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('worm')!;
@@ -54,8 +54,8 @@ describe('a worm stage', () => {
   });
 
   it('turns by starts into teeth, its sign by the hand', () => {
-    expect(kind.kinematics(params({ starts: 3, z2: 60 })).ratio).toBe(20);
-    expect(kind.kinematics(params({ starts: 1, z2: 40, hand: 'left' })).ratio).toBe(-40);
+    expect(kinematicsOf(kind, params({ starts: 3, z2: 60 })).ratio).toBe(20);
+    expect(kinematicsOf(kind, params({ starts: 1, z2: 40, hand: 'left' })).ratio).toBe(-40);
   });
 
   it('stands m(q + z₂ + 2x)/2 apart, and opens by 2Δa·tan α on the wheel’s circle', () => {
@@ -131,7 +131,8 @@ describe('a worm stage', () => {
     });
     fc.assert(
       fc.property(any, (q) => {
-        const made = kind.drawing(
+        const made = drawingOf(
+          kind,
           params({
             ...q,
             module: 1e-3,
@@ -202,7 +203,7 @@ describe('a worm stage', () => {
     fc.assert(
       fc.property(any, (q) => {
         const p = { ...plain, bore2: 0, ...q };
-        const r = kind.analyse(p, duty, shelf);
+        const r = analyseOf(kind, p, duty, shelf);
         if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(5);
         for (const f of r.value.figures)
           expect(
@@ -212,7 +213,7 @@ describe('a worm stage', () => {
             `${f.id} ${f.low} ${f.value} ${f.high}`,
           ).toBe(true);
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
-        const drawn = kind.drawing(p, 1, { shelf, duty });
+        const drawn = drawingOf(kind, p, 1, { shelf, duty });
         if (drawn.ok)
           for (const l of drawn.value)
             for (const i of l.items)
@@ -231,7 +232,7 @@ describe('a worm stage', () => {
       [{ z2: 20, module: 1e-3, bore2: 0.02 }, 'bore2'],
       [{ material2: 'cheese' }, 'material2'],
     ] as const) {
-      const r = kind.analyse(params(over), duty, shelf);
+      const r = analyseOf(kind, params(over), duty, shelf);
       expect(r.ok).toBe(false);
       if (!r.ok) expect(r.problem.place).toBe(place);
     }
@@ -239,7 +240,7 @@ describe('a worm stage', () => {
 
   it('gives outlines and solids of worm and wheel; a dual-lead pair is bought to its data', () => {
     const parts = (over: Record<string, unknown>): readonly Part[] => {
-      const r = kind.parts(params(over), shelf);
+      const r = partsOf(kind, params(over), shelf);
       if (!r.ok) throw new Error(r.problem.what);
       return r.value;
     };
@@ -255,7 +256,7 @@ describe('a worm stage', () => {
   it('defaults and candidates carry the wish within its size', () => {
     let n = 0;
     for (const p of kind.candidates({ ratio: 30, torque: 1, size: 0.06, shelf })) {
-      const r = kind.screen(p, duty, shelf);
+      const r = screenOf(kind, p, duty, shelf);
       if (r.ok) expect(r.value.outside).toBeLessThanOrEqual(0.06);
       if (++n > 30) break;
     }

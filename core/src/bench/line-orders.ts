@@ -1,6 +1,5 @@
 import type { Variant } from '../joint/joint.ts';
 import type { LineReport } from '../line/analyse.ts';
-import { stageKind } from '../stage/registry.ts';
 import type { LineOrder } from './contract.ts';
 
 /**
@@ -16,13 +15,12 @@ export function lineOrders(variant: Variant | undefined, line: LineReport | unde
   if (ratios.some((r) => r === undefined)) return [];
   const after = (j: number) => ratios.slice(j + 1).reduce<number>((p, r) => p * Math.abs(r!), 1);
   const list: LineOrder[] = [];
-  variant.stages.forEach((stage, j) => {
-    const kind = stageKind(stage.kind);
-    const numbers = line.stages[j]?.report?.numbers;
-    if (!kind || !numbers) return;
+  variant.stages.forEach((_, j) => {
+    const report = line.stages[j]?.report;
+    if (!report) return;
     const D = after(j);
-    for (const o of kind.kinematics(stage.params).orders)
-      list.push({ name: `${o.name}, stage ${j + 1}`, order: o.perTurn * D, lever: numbers.outside * 0.4 * D });
+    for (const o of report.kinematics.orders)
+      list.push({ name: `${o.name}, stage ${j + 1}`, order: o.perTurn * D, lever: report.numbers.outside * 0.4 * D });
   });
   const total = ratios.reduce<number>((p, r) => p * Math.abs(r!), 1);
   list.push({

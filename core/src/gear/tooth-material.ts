@@ -1,6 +1,6 @@
 import type { Material } from '../joint/joint.ts';
 import { refuse, ok, type Result } from '../result.ts';
-import { factor, type Shelf } from '../shop/shelf.ts';
+import { factor, findMaterial, type Shelf } from '../shop/shelf.ts';
 
 /** What a toothed wheel is made of, as strength and heat see it; Pa and K. */
 export interface ToothMaterial {
@@ -14,7 +14,7 @@ const PLASTIC_BELOW = 20e9;
 
 /** A material of the shelf for a wheel; `place` is the field that names it. */
 export function toothMaterial(id: string, shelf: Shelf, place: string): Result<ToothMaterial> {
-  const material = shelf.materials.find((m) => m.id === id);
+  const material = findMaterial(shelf, id);
   if (!material)
     return refuse(
       `There is no material “${id}” in the shop.`,

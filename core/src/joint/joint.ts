@@ -146,6 +146,14 @@ export const jointSchema = v.looseObject({
     v.optional(v.record(v.string(), kept)),
     v.description('Factors of the shop as this joint was computed with'),
   ),
+  materials: v.pipe(
+    v.optional(v.array(materialSchema)),
+    v.description('Materials of the shop that its stages are made of, as it was computed with'),
+  ),
+  bearings: v.pipe(
+    v.optional(v.array(bearingSchema)),
+    v.description('Bearings of the shop that its stages run on, as it was computed with'),
+  ),
 });
 
 export type Joint = v.InferOutput<typeof jointSchema>;

@@ -3,15 +3,15 @@ import { FigureMaker, type Check, type Figure } from '../figure/index.ts';
 import type { Joint, Limit, LimitId, Variant } from '../joint/joint.ts';
 import { motorTorque } from '../motor/available.ts';
 import { motorConstants, type MotorConstants } from '../motor/constants.ts';
-import type { Problem } from '../result.ts';
-import { uncertain, withFactor, type Shelf } from '../shop/shelf.ts';
-import type { Duty, StageProblem, StageReport } from '../stage/contract.ts';
-import { stageKind } from '../stage/registry.ts';
+import type { Problem, Result } from '../result.ts';
+import { recorded, type ShopReads } from '../shop/reads.ts';
+import { uncertain, type Shelf } from '../shop/shelf.ts';
+import type { Duty, Stage, StageProblem, StageReport } from '../stage/contract.ts';
 import { lineChecks } from './checks.ts';
-import { lineFactors } from './factors.ts';
 import { lineFigures } from './figures.ts';
 import { loadCurve, motorPoints, torqueMap, type LoadCurve, type MotorDuty, type TorqueMap } from './map.ts';
-import { lineNumbers, type LineNumbers } from './numbers.ts';
+import { sumLine, trialOf, type LineNumbers } from './numbers.ts';
+import { openLine, openStage, type StageOpener } from './open.ts';
 import { bentWindUp, forward, ratiosAfter } from './sum.ts';
 
 /** Where the line's figures come from, stage by stage, all at the output. */
@@ -67,6 +67,8 @@ export interface Beside {
 }
 
 export interface LineReport {
+  /** What of the shop all of this came from. */
+  readonly reads: ShopReads;
   readonly demand: Demand;
   readonly problem: Problem | undefined;
   readonly figures: readonly Figure[];
@@ -85,19 +87,43 @@ export interface LineReport {
   readonly holder: string | undefined;
 }
 
-/**
- * Sums a variant's line for the joint's brief, with bands, workings, verdicts and the share of every stage.
- *
- * @param bands false leaves the bands out (every figure's ends equal its value), for the many trials behind a
- *   derivative
- */
-export function analyseLine(joint: Joint, variant: Variant, shelf: Shelf, bands = true): LineReport {
+/** How a line is analysed. */
+export interface AnalyseOptions {
+  /** False leaves the bands out (every figure's ends equal its value), for the many trials behind a derivative. */
+  readonly bands?: boolean;
+  /** Opens its stages; one that remembers saves what an edit elsewhere has left alone. */
+  readonly open?: StageOpener;
+}
+
+/** Sums a variant's line for the joint's brief, with bands, workings, verdicts and the share of every stage. */
+export function analyseLine(
+  joint: Pick<Joint, 'brief'>,
+  variant: Variant,
+  shelf: Shelf,
+  { bands = true, open = openStage }: AnalyseOptions = {},
+): LineReport {
+  const told = recorded(shelf, (read) =>
+    lineReport(joint, variant, read, bands, openLine(variant.stages, shelf, open)),
+  );
+  const { reads } = told;
+  for (const s of told.value.stages) if (s.report) reads.add(s.report.reads);
+  return { ...told.value, reads: reads.list() };
+}
+
+function lineReport(
+  joint: Pick<Joint, 'brief'>,
+  variant: Variant,
+  shelf: Shelf,
+  bands: boolean,
+  opened: ReturnType<typeof openLine>,
+): Omit<LineReport, 'reads'> {
   const demand = demandOf(joint.brief, shelf);
-  const made = lineNumbers(variant, demand, shelf);
   const constants = motorConstants(variant.motor, variant.driver, shelf);
-  const stages = stageOutcomes(variant, demand, shelf, made.ok ? made.value : undefined);
-  if (!made.ok) {
-    const { problem } = made;
+  const line = opened.all.ok ? { variant, stages: opened.all.value, demand, shelf } : undefined;
+  const made = line ? sumLine(line) : (opened.all as { readonly ok: false; readonly problem: Problem });
+  const stages = stageOutcomes(variant, demand, opened.each, made.ok ? made.value.numbers : undefined);
+  if (!line || !made.ok) {
+    const { problem } = made as { readonly problem: Problem };
     return {
       demand,
       problem,
@@ -115,18 +141,16 @@ export function analyseLine(joint: Joint, variant: Variant, shelf: Shelf, bands 
       holder: undefined,
     };
   }
-  const n = made.value;
-  const reads = variant.stages.map((s) => new Set(stageKind(s.kind)?.factors(s.params)));
-  const ids = lineFactors(variant, reads);
-  const trial = (id: string, value: number) => {
-    const r = lineNumbers(variant, demand, withFactor(shelf, id, value), { numbers: n, reads });
-    return r.ok ? r.value : undefined;
-  };
-  const ends = (bands ? uncertain(shelf, ids) : []).map((f) => [trial(f.id, f.low), trial(f.id, f.high)] as const);
+  const n = made.value.numbers;
+  const ids = new Set(made.value.reads.factors);
+  line.stages.forEach((s, j) => s.reads(n.duties[j]!).factors.forEach((id) => ids.add(id)));
+  const ends = (bands ? uncertain(shelf, ids) : []).map(
+    (f) => [trialOf(line, made.value, f.id, f.low), trialOf(line, made.value, f.id, f.high)] as const,
+  );
   const figures = lineFigures(variant, demand, shelf, n, new FigureMaker(n, ends));
   const attribution = attributions(variant, demand, n);
   const nodes = lineNodes(variant, demand, shelf, n);
-  const checks = lineChecks(joint, variant, demand, shelf, n);
+  const checks = lineChecks(joint.brief, line, n);
   const speed = (n.governing?.speed ?? demand.speed) * Math.abs(n.ratio);
   const who =
     n.capacityStage >= 0 && n.capacity < n.reach
@@ -162,27 +186,20 @@ export function analyseLine(joint: Joint, variant: Variant, shelf: Shelf, bands 
   };
 }
 
-function stageOutcomes(variant: Variant, demand: Demand, shelf: Shelf, n: LineNumbers | undefined): StageOutcome[] {
+function stageOutcomes(
+  variant: Variant,
+  demand: Demand,
+  each: readonly Result<Stage>[],
+  n: LineNumbers | undefined,
+): StageOutcome[] {
   return variant.stages.map((record, j) => {
-    const kind = stageKind(record.kind);
     // Where a later stage is in trouble the earlier ones still show what they can for the joint's own duty.
     const duty = n?.duties[j] ?? { torque: demand.peak, torqueRms: demand.rms, speed: demand.speed };
-    if (!kind)
-      return {
-        stageId: record.id,
-        kind: record.kind,
-        duty: undefined,
-        report: undefined,
-        problem: {
-          what: `There is no stage of kind “${record.kind}”.`,
-          why: 'This version does not know it.',
-          mend: 'Remove the stage.',
-        },
-      };
-    const report = kind.analyse(record.params, duty, shelf);
-    return report.ok
-      ? { stageId: record.id, kind: record.kind, duty, report: report.value, problem: undefined }
-      : { stageId: record.id, kind: record.kind, duty, report: undefined, problem: report.problem };
+    const opened = each[j]!;
+    const of = { stageId: record.id, kind: record.kind, duty };
+    return opened.ok
+      ? { ...of, report: opened.value.report(duty), problem: undefined }
+      : { ...of, report: undefined, problem: opened.problem };
   });
 }
 

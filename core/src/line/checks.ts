@@ -1,22 +1,16 @@
-import type { Demand } from '../brief/demand.ts';
 import { check, type Check, type Mend } from '../figure/index.ts';
-import type { Joint, Variant } from '../joint/joint.ts';
+import type { Joint } from '../joint/joint.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { isNeedle } from '../shop/bearings.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { formatQuantity } from '../units/format.ts';
-import { lineNumbers, type LineNumbers } from './numbers.ts';
+import { sumWith, type LineNumbers, type LineToSum } from './numbers.ts';
 
 const tenths = (x: number) => Math.ceil(x * 10 - 1e-9) / 10;
 
 /** The least driver current, in tenths of an ampere up to what the motor stands, with which the line passes. */
-function currentMend(
-  variant: Variant,
-  demand: Demand,
-  shelf: Shelf,
-  passes: (n: LineNumbers) => boolean,
-): Mend | undefined {
-  const { motor, driver } = variant;
+function currentMend(line: LineToSum, passes: (n: LineNumbers) => boolean): Mend | undefined {
+  const { motor, driver } = line.variant;
   const most =
     motor.type === 'stepper'
       ? motor.ratedCurrent
@@ -29,8 +23,8 @@ function currentMend(
     i += Math.max(0.1, tenths((most - driver.currentLimit) / 40))
   ) {
     const value = Math.round(i * 10) / 10;
-    const n = lineNumbers({ ...variant, driver: { ...driver, currentLimit: value } }, demand, shelf);
-    if (n.ok && passes(n.value))
+    const n = sumWith(line, { driver: { ...driver, currentLimit: value } });
+    if (n && passes(n))
       return { path: 'driver.currentLimit', value, label: `Driver current ${formatQuantity(value, 'current')}` };
   }
   return undefined;
@@ -51,13 +45,8 @@ function mountMend(shelf: Shelf, temperature: number): Mend | undefined {
 /**
  * What decides whether a line works, beyond what the brief limits: each with figure, limit, why and the nearest mend.
  */
-export function lineChecks(
-  joint: Pick<Joint, 'brief'>,
-  variant: Variant,
-  demand: Demand,
-  shelf: Shelf,
-  n: LineNumbers,
-): Check[] {
+export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumbers): Check[] {
+  const { variant, demand, shelf } = line;
   const { motor, driver } = variant;
   const list: Check[] = [];
   const margin = (d: LineNumbers) => d.everMargin >= 1;
@@ -72,7 +61,7 @@ export function lineChecks(
         sense: 'min',
         quantity: 'ratio',
         why: 'RMS and holding torque must stay within what motor and driver give without end.',
-        mend: () => currentMend(variant, demand, shelf, margin),
+        mend: () => currentMend(line, margin),
         advice: 'Take more ratio or a larger motor, or shorten the holding.',
       }),
     );
@@ -164,7 +153,7 @@ export function lineChecks(
         quantity: 'ratio',
         near: 0.5,
         why: 'C0/P by ISO 76: below one the balls dent the races at rest.',
-        mend: () => bearingMend(variant, demand, shelf),
+        mend: () => bearingMend(line),
         advice: 'Take a larger bearing or more distance between the two.',
       }),
     );
@@ -183,7 +172,7 @@ export function lineChecks(
         advice: 'Make the hollow smaller.',
       }),
     );
-  const must = joint.brief.limits.find((l) => l.id === 'turnBack');
+  const must = brief.limits.find((l) => l.id === 'turnBack');
   if (must?.sense === 'max' && must.need === 'must' && n.holder >= 0)
     list.push(
       check({
@@ -219,14 +208,13 @@ export function lineChecks(
 }
 
 /** The smallest bearing of the shop with the same bore or more that passes. */
-function bearingMend(variant: Variant, demand: Demand, shelf: Shelf): Mend | undefined {
-  const { output } = variant;
+function bearingMend(line: LineToSum): Mend | undefined {
+  const { output } = line.variant;
   if (!output) return undefined;
-  for (const b of shelf.bearings.filter((x) => !isNeedle(x)).sort((x, y) => x.static - y.static)) {
+  for (const b of line.shelf.bearings.filter((x) => !isNeedle(x)).sort((x, y) => x.static - y.static)) {
     if (b.bore < output.shaftDiameter) continue;
-    const n = lineNumbers({ ...variant, output: { ...output, bearing: b } }, demand, shelf);
-    if (n.ok && n.value.bearingSafety >= 1.5)
-      return { path: 'output.bearing', value: b.id, label: `Bearing ${b.name}` };
+    const n = sumWith(line, { output: { ...output, bearing: b } });
+    if (n && n.bearingSafety >= 1.5) return { path: 'output.bearing', value: b.id, label: `Bearing ${b.name}` };
   }
   return undefined;
 }

@@ -4,7 +4,7 @@ export * from './play.ts';
 export * from './output.ts';
 export * from './resolution.ts';
 export * from './numbers.ts';
-export * from './factors.ts';
+export * from './open.ts';
 export * from './map.ts';
 export * from './analyse.ts';
 export * from './inputs.ts';

@@ -9,7 +9,6 @@ import type { Problem } from '../result.ts';
 import { withFactor, type Shelf } from '../shop/shelf.ts';
 import { stageKind } from '../stage/registry.ts';
 import type { QuantityId } from '../units/quantity.ts';
-import { lineFactors } from './factors.ts';
 
 /** What a line is computed from. */
 export interface LineSubject {
@@ -52,8 +51,12 @@ export function wrongInput(s: LineSubject, id: string): Problem | undefined {
   return read && !read.ok ? read.problem : undefined;
 }
 
-/** Everything a person can set about a line, brief first. */
-export function lineInputs({ joint, variant, shelf }: LineSubject): LineInput[] {
+/**
+ * Everything a person can set about a line, brief first.
+ *
+ * @param factors of the shop that the line was computed from, by its report
+ */
+export function lineInputs({ joint, variant, shelf }: LineSubject, factors: Iterable<string> = []): LineInput[] {
   const out: LineInput[] = [];
   joint.brief.cases.forEach((c, i) => {
     for (const field of loadPattern(c.pattern).fields) {
@@ -130,8 +133,7 @@ export function lineInputs({ joint, variant, shelf }: LineSubject): LineInput[] 
       });
     }
   });
-  const reads = variant.stages.map((s) => new Set(stageKind(s.kind)?.factors(s.params)));
-  for (const id of [...lineFactors(variant, reads), 'gravity']) {
+  for (const id of factors) {
     const f = shelf.factors[id];
     if (f)
       out.push({

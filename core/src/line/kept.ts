@@ -1,25 +1,81 @@
-import type { Joint } from '../joint/joint.ts';
-import type { Shelf, ShopEdits } from '../shop/shelf.ts';
+import type { Bearing, Joint, Material } from '../joint/joint.ts';
+import type { ShopReads } from '../shop/reads.ts';
+import { shippedFactor, type Shelf, type ShopEdits } from '../shop/shelf.ts';
+import { BEARINGS } from '../shop/bearings.ts';
+import { MATERIALS } from '../shop/materials.ts';
 import type { QuantityId } from '../units/quantity.ts';
-import { usedFactors } from './factors.ts';
 
-type Kept = NonNullable<Joint['factors']>;
+type Keeps = Pick<Joint, 'factors' | 'materials' | 'bearings'>;
+type KeptFactor = NonNullable<Joint['factors']>[string];
 
-/** The factors a joint keeps, those it uses and does not have yet taken from the shelf as it is now. */
-export function keepFactors(joint: Pick<Joint, 'variants' | 'factors'>, shelf: Shelf): Kept {
-  const kept: Kept = { ...joint.factors };
-  for (const id of usedFactors(joint)) {
-    const f = shelf.factors[id];
-    if (f && !kept[id]) kept[id] = { value: f.value, low: f.low, high: f.high, source: f.source };
-  }
-  return kept;
+const sameFactor = (a: KeptFactor, b: { value: number; low: number; high: number }): boolean =>
+  a.value === b.value && a.low === b.low && a.high === b.high;
+
+/** What is read and not kept yet, out of the shop's list. */
+function added<T extends { readonly id: string }>(
+  kept: readonly T[] | undefined,
+  read: readonly string[],
+  shop: readonly T[],
+): T[] {
+  const fresh = read.filter((id) => !kept?.some((k) => k.id === id));
+  return fresh.flatMap((id) => shop.filter((x) => x.id === id).map((x) => structuredClone(x)));
 }
 
-/** The shop's changes as a joint sees them: its own kept factors stand over the shop's. */
-export function editsFor(joint: Pick<Joint, 'factors'> | undefined, edits: ShopEdits): ShopEdits {
-  return joint?.factors
-    ? { ...edits, factors: { ...edits.factors, ...(joint.factors as NonNullable<ShopEdits['factors']>) } }
-    : edits;
+/**
+ * The joint with what a computation has read of the shop kept as the shop has it now; what it keeps already stays.
+ *
+ * @param reads of the line's report
+ * @returns the joint itself where there is nothing new
+ */
+export function keepReads<J extends Keeps>(joint: J, reads: ShopReads, shop: Shelf): J {
+  const factors: Record<string, KeptFactor> = {};
+  for (const id of reads.factors) {
+    const f = shop.factors[id];
+    if (f && !joint.factors?.[id]) factors[id] = { value: f.value, low: f.low, high: f.high, source: f.source };
+  }
+  const materials = added<Material>(joint.materials, reads.materials, shop.materials);
+  const bearings = added<Bearing>(joint.bearings, reads.bearings, shop.bearings);
+  if (Object.keys(factors).length + materials.length + bearings.length === 0) return joint;
+  return {
+    ...joint,
+    factors: { ...joint.factors, ...factors },
+    ...(materials.length && { materials: [...(joint.materials ?? []), ...materials] }),
+    ...(bearings.length && { bearings: [...(joint.bearings ?? []), ...bearings] }),
+  };
+}
+
+/** What a joint keeps that stands otherwise in the shop, in front of the shop's own. */
+function over<T extends { readonly id: string }>(
+  kept: readonly T[] | undefined,
+  own: readonly T[] | undefined,
+  shipped: readonly T[],
+): readonly T[] | undefined {
+  const changed = (kept ?? []).filter((k) => {
+    const now = own?.find((x) => x.id === k.id) ?? shipped.find((x) => x.id === k.id);
+    return !now || !alike(k, now);
+  });
+  return changed.length ? [...changed, ...(own ?? []).filter((x) => !changed.some((c) => c.id === x.id))] : own;
+}
+
+/**
+ * The shop's changes as a joint sees them: what it keeps stands over the shop's own, where the two differ. The shop's
+ * changes themselves where they do not.
+ */
+export function editsFor(joint: Keeps | undefined, edits: ShopEdits): ShopEdits {
+  if (!joint) return edits;
+  const factors = Object.entries(joint.factors ?? {}).filter(([id, kept]) => {
+    const now = edits.factors?.[id] ?? shippedFactor(id);
+    return now !== undefined && !sameFactor(kept, now);
+  });
+  const materials = over<Material>(joint.materials, edits.materials, MATERIALS);
+  const bearings = over<Bearing>(joint.bearings, edits.bearings, BEARINGS);
+  if (factors.length === 0 && materials === edits.materials && bearings === edits.bearings) return edits;
+  return {
+    ...edits,
+    ...(factors.length && { factors: { ...edits.factors, ...Object.fromEntries(factors) } }),
+    ...(materials && { materials }),
+    ...(bearings && { bearings }),
+  };
 }
 
 /** Something in which the shop has moved on since a joint was computed. */
@@ -49,10 +105,9 @@ function alike(a: unknown, b: unknown): boolean {
  */
 export function shopMoved(joint: Joint, shop: Shelf): Moved[] {
   const out: Moved[] = [];
-  for (const id of usedFactors(joint)) {
-    const kept = joint.factors?.[id];
+  for (const [id, kept] of Object.entries(joint.factors ?? {})) {
     const now = shop.factors[id];
-    if (kept && now && (kept.value !== now.value || kept.low !== now.low || kept.high !== now.high))
+    if (now && !sameFactor(kept, now))
       out.push({ kind: 'factor', id, name: now.name, quantity: now.quantity, kept: kept.value, now: now.value });
   }
   const seen = new Set<string>();
@@ -72,6 +127,8 @@ export function shopMoved(joint: Joint, shop: Shelf): Moved[] {
     compare('material', v.output?.shaftMaterial, shop.materials);
     compare('bearing', v.output?.bearing, shop.bearings);
   }
+  for (const m of joint.materials ?? []) compare('material', m, shop.materials);
+  for (const b of joint.bearings ?? []) compare('bearing', b, shop.bearings);
   return out;
 }
 
@@ -91,6 +148,15 @@ export function takeShop(joint: Joint, shop: Shelf): Joint {
       },
     }),
   }));
-  const next = { ...joint, variants, factors: {} };
-  return { ...next, factors: keepFactors(next, shop) };
+  const factors = Object.keys(joint.factors ?? {}).flatMap((id) => {
+    const f = shop.factors[id];
+    return f ? [[id, { value: f.value, low: f.low, high: f.high, source: f.source }] as const] : [];
+  });
+  return {
+    ...joint,
+    variants,
+    factors: Object.fromEntries(factors),
+    ...(joint.materials && { materials: joint.materials.map((m) => ({ ...from(m, shop.materials) })) }),
+    ...(joint.bearings && { bearings: joint.bearings.map((b) => ({ ...from(b, shop.bearings) })) }),
+  };
 }

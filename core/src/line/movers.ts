@@ -2,6 +2,7 @@ import type { Joint, Variant } from '../joint/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { analyseLine, type LineReport } from './analyse.ts';
 import { lineInputs } from './inputs.ts';
+import { rememberingOpener } from './open.ts';
 
 /**
  * An input that moves a figure: how much the figure changes, relative to itself, when the input grows by a hundredth
@@ -46,13 +47,18 @@ export function movers(
   count = 3,
   onProgress?: (share: number) => boolean,
 ): Mover[] {
-  const base = findFigure(analyseLine(joint, variant, shelf, false), at);
+  const open = rememberingOpener();
+  const plain = { bands: false, open };
+  const report = analyseLine(joint, variant, shelf, plain);
+  const base = findFigure(report, at);
   if (base === undefined) return [];
-  const all = lineInputs({ joint, variant, shelf }).filter((x) => x.value !== 0 && x.id !== 'motor/stepsPerTurn');
+  const all = lineInputs({ joint, variant, shelf }, report.reads.factors).filter(
+    (x) => x.value !== 0 && x.id !== 'motor/stepsPerTurn',
+  );
   const found: Mover[] = [];
   for (const [i, input] of all.entries()) {
     const t = input.with(input.whole ? input.value + 1 : input.value * 1.01);
-    const value = findFigure(analyseLine(t.joint, t.variant, t.shelf, false), at);
+    const value = findFigure(analyseLine(t.joint, t.variant, t.shelf, plain), at);
     if (value !== undefined && Number.isFinite(value)) {
       const change = base === 0 ? 0 : (value - base) / Math.abs(base);
       if (Math.abs(change) > 1e-7)

@@ -1,23 +1,17 @@
 import type { Demand } from '../brief/demand.ts';
+import { trapezoid } from '../brief/move.ts';
 import type { OperatingPoint } from '../brief/pattern.ts';
 import type { Variant } from '../joint/joint.ts';
 import { currentFor, motorEfficiency, motorTorque, topSpeed } from '../motor/available.ts';
 import { motorHeat } from '../motor/heat.ts';
-import type { Shelf } from '../shop/shelf.ts';
-import type { Duty, StageNumbers } from '../stage/contract.ts';
-import { stageKind } from '../stage/registry.ts';
 import { ok, refuse, type Problem, type Result } from '../result.ts';
-import { trapezoid } from '../brief/move.ts';
+import { recorded, type Reads } from '../shop/reads.ts';
+import { withFactor, type Shelf } from '../shop/shelf.ts';
+import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
 import { formatQuantity } from '../units/format.ts';
 import { outputNumbers } from './output.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
 import { bentWindUp, forward, needed, ratiosAfter, stiffnessAtOutput, totalRatio, turnBack } from './sum.ts';
-
-/** A stage that cannot be computed, and why. */
-export interface StageTrouble {
-  readonly stageId: string;
-  readonly problem: Problem;
-}
 
 /** Everything the line adds up to, as plain numbers in SI units. NaN marks what does not apply. */
 export interface LineNumbers {
@@ -80,100 +74,88 @@ export interface LineNumbers {
   readonly motorEfficiency: number;
 }
 
-/**
- * What a line came to before one factor was moved, and which factors each stage reads; lets a trial keep what did not
- * move.
- */
-export interface Before {
-  readonly numbers: LineNumbers;
-  readonly reads: readonly ReadonlySet<string>[];
+/** What the driven shaft is asked for. */
+const outputDuty = (demand: Demand): Duty => ({
+  torque: demand.peak,
+  torqueRms: demand.rms,
+  speed: demand.speed,
+  equivalent: demand.equivalent,
+  meanSpeed: demand.meanSpeed,
+  ...(demand.swing > 0 ? { swing: demand.swing } : {}),
+});
+
+/** What the shaft before a stage is asked for: what the stage takes in at a duty, its drag included. */
+export function inputDuty(at: Duty, s: StageNumbers): Duty {
+  const i = Math.abs(s.ratio);
+  const gain = i * s.etaForward;
+  return {
+    torque: at.torque / gain + s.drag,
+    torqueRms: at.torqueRms / gain + s.drag,
+    speed: at.speed * i,
+    equivalent: (at.equivalent ?? 0) / gain + s.drag,
+    meanSpeed: (at.meanSpeed ?? 0) * i,
+    ...(at.swing === undefined ? {} : { swing: at.swing * i }),
+  };
 }
 
-const carriesAlike = (a: StageNumbers, b: StageNumbers): boolean =>
-  a === b || (a.ratio === b.ratio && a.etaForward === b.etaForward && a.drag === b.drag && a.maxSpeed === b.maxSpeed);
+/** The stages of a line under their duties. */
+export interface Carrying {
+  readonly stages: readonly StageNumbers[];
+  readonly duties: readonly Duty[];
+}
 
-const same = (a: Duty, b: Duty): boolean => a.torque === b.torque && a.torqueRms === b.torqueRms && a.speed === b.speed;
+/** Duties from the output back to the motor; `numbers` gives a stage's at its duty, undefined where it cannot be. */
+function carrying(
+  count: number,
+  demand: Demand,
+  numbers: (j: number, at: Duty) => StageNumbers | undefined,
+): Carrying | undefined {
+  const stages = new Array<StageNumbers>(count);
+  const duties = new Array<Duty>(count);
+  let at = outputDuty(demand);
+  for (let j = count - 1; j >= 0; j--) {
+    const made = numbers(j, at);
+    if (!made) return undefined;
+    stages[j] = made;
+    duties[j] = at;
+    at = inputDuty(at, made);
+  }
+  return { stages, duties };
+}
 
-/** Duties from the output back to the motor: each stage carries what the next one takes in, drag included. */
-export function stageDuties(
+const sameDuty = (a: Duty, b: Duty): boolean =>
+  a.torque === b.torque && a.torqueRms === b.torqueRms && a.speed === b.speed && a.equivalent === b.equivalent;
+
+/** What motor and driver bring to the output through a line. */
+interface Brought {
+  readonly reach: number;
+  readonly governing: OperatingPoint | undefined;
+  readonly continuousReach: number;
+  readonly everMargin: number;
+  readonly speed: number;
+}
+
+/**
+ * What motor and driver bring to the output: where they are short of the brief most, for ever, and up to which speed.
+ *
+ * @param speedLimit speed that motor and stages stand, at the output, rad/s
+ * @param holds whether a stage cannot be driven back and so carries the holding by itself
+ */
+function brought(
   variant: Variant,
   demand: Demand,
   shelf: Shelf,
-  before?: Before,
-): Result<{ stages: StageNumbers[]; duties: Duty[] }> {
-  const n = variant.stages.length;
-  const stages = new Array<StageNumbers>(n);
-  const duties = new Array<Duty>(n);
-  let at: Duty = {
-    torque: demand.peak,
-    torqueRms: demand.rms,
-    speed: demand.speed,
-    equivalent: demand.equivalent,
-    meanSpeed: demand.meanSpeed,
-    ...(demand.swing > 0 ? { swing: demand.swing } : {}),
-  };
-  for (let j = n - 1; j >= 0; j--) {
-    const record = variant.stages[j]!;
-    const kind = stageKind(record.kind);
-    if (!kind)
-      return {
-        ok: false,
-        problem: {
-          what: `There is no stage of kind “${record.kind}”.`,
-          why: 'This version does not know it.',
-          mend: 'Remove the stage or open the file with a newer version.',
-          place: record.id,
-        },
-      };
-    const kept =
-      before && shelf.over && !before.reads[j]!.has(shelf.over.id) && same(before.numbers.duties[j]!, at)
-        ? before.numbers.stages[j]
-        : undefined;
-    const made = kept ? ok(kept) : kind.screen(record.params, at, shelf);
-    if (!made.ok) return { ok: false, problem: { ...made.problem, place: record.id } };
-    const s = made.value;
-    stages[j] = s;
-    duties[j] = at;
-    const gain = Math.abs(s.ratio) * s.etaForward;
-    const i = Math.abs(s.ratio);
-    at = {
-      torque: at.torque / gain + s.drag,
-      torqueRms: at.torqueRms / gain + s.drag,
-      speed: at.speed * i,
-      equivalent: (at.equivalent ?? 0) / gain + s.drag,
-      meanSpeed: (at.meanSpeed ?? 0) * i,
-      ...(at.swing === undefined ? {} : { swing: at.swing * i }),
-    };
-  }
-  return ok({ stages, duties });
-}
-
-/**
- * Sums a line: ratio, torque both ways, capacity, stiffness, inertia, resolution, mass and money.
- *
- * Source: recursions of `sum.ts`; capacity is the least of every stage limit carried forward through what follows.
- */
-export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, before?: Before): Result<LineNumbers> {
-  const made = stageDuties(variant, demand, shelf, before);
-  if (!made.ok) return made;
-  const { stages, duties } = made.value;
-  const { motor, driver } = variant;
-  const ratio = totalRatio(stages);
-  const size = Math.abs(ratio);
+  stages: readonly StageNumbers[],
+  speedLimit: number,
+  holds: boolean,
+): Brought {
+  const size = Math.abs(totalRatio(stages));
   const reachAt = (speed: number, time: 'peak' | 'continuous') =>
-    forward(stages, motorTorque(motor, driver, shelf, speed * size, time).torque);
-  const unknown = outsideCurve(variant, demand, shelf, size);
-  if (unknown) return unknown;
-  // Most factors move neither the motor nor what the stages let through: then reach and speed stand as they were.
-  const moves =
-    !before ||
-    !shelf.over ||
-    MOVES_REACH.has(shelf.over.id) ||
-    stages.some((s, j) => !carriesAlike(s, before.numbers.stages[j]!));
+    forward(stages, motorTorque(variant.motor, variant.driver, shelf, speed * size, time).torque);
   const peaks = demand.points.filter((p) => p.time === 'peak' && p.torque > 0);
-  let reach = moves ? reachAt(demand.speed, 'peak') : before.numbers.reach;
-  let governing = moves ? undefined : before.numbers.governing;
-  if (moves && peaks.length > 0) {
+  let reach = reachAt(demand.speed, 'peak');
+  let governing: OperatingPoint | undefined;
+  if (peaks.length > 0) {
     let least = Infinity;
     for (const p of peaks) {
       const margin = reachAt(p.speed, 'peak') / p.torque;
@@ -181,45 +163,152 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
     }
     reach = demand.peak * least;
   }
-  let capacity = Infinity;
-  let capacityMode = 'motor';
-  let capacityStage = -1;
-  let speedLimit = topSpeed(motor, driver) / size;
-  const after = ratiosAfter(stages);
-  for (let j = 0; j < stages.length; j++) {
-    for (const limit of stages[j]!.limits) {
-      const t = forward(stages, limit.torque, j + 1);
-      if (t < capacity) [capacity, capacityMode, capacityStage] = [t, limit.mode, j];
-    }
-    speedLimit = Math.min(speedLimit, stages[j]!.maxSpeed / Math.abs(stages[j]!.ratio * after[j]!));
+  let everMargin = Infinity;
+  for (const p of demand.points) {
+    if (p.time !== 'continuous' || !(p.torque > 0) || (p.speed === 0 && holds)) continue;
+    everMargin = Math.min(everMargin, reachAt(p.speed, 'continuous') / p.torque);
   }
-  // Available torque falls with speed, so the highest speed with the peak torque is found by halving; all points are
-  // sped up alike.
   const carries = (w: number): boolean => {
     if (peaks.length === 0) return reachAt(w, 'peak') >= demand.peak;
     for (const p of peaks)
       if (reachAt(demand.speed > 0 ? (p.speed * w) / demand.speed : w, 'peak') < p.torque) return false;
     return true;
   };
-  let speed = 0;
-  if (!moves) speed = before.numbers.speed;
-  else if (carries(speedLimit)) speed = speedLimit;
-  else {
-    let [lo, hi] =
-      reach >= demand.peak ? [Math.min(demand.speed, speedLimit), speedLimit] : [0, Math.min(demand.speed, speedLimit)];
-    if (carries(lo)) {
-      // Twenty-four halvings leave less than a ten-millionth of the range.
-      for (let i = 0; i < 24; i++) {
-        const mid = (lo + hi) / 2;
-        if (carries(mid)) lo = mid;
-        else hi = mid;
-      }
-      speed = lo;
+  return {
+    reach,
+    governing,
+    everMargin,
+    continuousReach: reachAt(demand.speed, 'continuous'),
+    speed: highestSpeed(carries, demand.speed, speedLimit, reach >= demand.peak),
+  };
+}
+
+/**
+ * The highest speed with the peak torque, by halving: available torque falls with speed, and all points are sped up
+ * alike. Twenty-four halvings leave less than a ten-millionth of the range.
+ */
+function highestSpeed(carries: (w: number) => boolean, asked: number, limit: number, reached: boolean): number {
+  if (carries(limit)) return limit;
+  let [lo, hi] = reached ? [Math.min(asked, limit), limit] : [0, Math.min(asked, limit)];
+  if (!carries(lo)) return 0;
+  for (let i = 0; i < 24; i++) {
+    const mid = (lo + hi) / 2;
+    if (carries(mid)) lo = mid;
+    else hi = mid;
+  }
+  return lo;
+}
+
+/** The least of every stage's limits carried forward through what follows, N·m. */
+function weakest(stages: readonly StageNumbers[]): { capacity: number; capacityMode: string; capacityStage: number } {
+  let capacity = Infinity;
+  let capacityMode = 'motor';
+  let capacityStage = -1;
+  for (let j = 0; j < stages.length; j++) {
+    for (const limit of stages[j]!.limits) {
+      const t = forward(stages, limit.torque, j + 1);
+      if (t < capacity) [capacity, capacityMode, capacityStage] = [t, limit.mode, j];
     }
   }
-  let windUpHold = 0;
-  let windUpPeak = 0;
-  let inertiaStages = 0;
+  return { capacity, capacityMode, capacityStage };
+}
+
+/**
+ * Wind-up that friction holds, rad: the load's winds up the shaft and every stage, a stage's own drag only what lies
+ * before that stage.
+ */
+function heldByFriction(stages: readonly StageNumbers[], after: Float64Array, friction: number, shaft: number): number {
+  let behind = friction;
+  let stick = behind / shaft;
+  for (let j = stages.length - 1; j >= 0; j--) {
+    const s = stages[j]!;
+    const d = Math.abs(after[j]!);
+    stick += behind / (s.stiffness * d * d);
+    behind += s.drag * Math.abs(s.ratio) * d;
+  }
+  return stick;
+}
+
+/** A line that was summed: its numbers, and what a trial of one factor can keep of them. */
+export interface SummedLine {
+  readonly numbers: LineNumbers;
+  /** What the stages depend on is known by the stages; this is all that the sum itself has read. */
+  readonly reads: Reads;
+  /** What motor and driver bring depends on. */
+  readonly reach: Reads;
+}
+
+/** A line before it is summed: what is asked, and the opened stages. */
+export interface LineToSum {
+  readonly variant: Variant;
+  readonly stages: readonly Stage[];
+  readonly demand: Demand;
+  readonly shelf: Shelf;
+}
+
+/**
+ * Sums a line: ratio, torque both ways, capacity, stiffness, inertia, resolution, mass and money.
+ *
+ * Source: recursions of `sum.ts`; capacity is the least of every stage limit carried forward through what follows.
+ */
+export function sumLine(line: LineToSum): Result<SummedLine> {
+  const carries = carrying(line.stages.length, line.demand, (j, at) => line.stages[j]!.load(at))!;
+  const unknown = outsideCurve(line.variant, line.demand, line.shelf, Math.abs(totalRatio(carries.stages)));
+  if (unknown) return unknown;
+  let reach: Reads | undefined;
+  const { value, reads } = recorded(line.shelf, (shelf) =>
+    sum(line.variant, line.demand, shelf, carries, (find) => {
+      const found = recorded(shelf, find);
+      reach = found.reads;
+      return found.value;
+    }),
+  );
+  return ok({ numbers: value, reads, reach: reach! });
+}
+
+/** The same numbers with one factor of the shop at another value; undefined where the line cannot be so. */
+export function trialOf(line: LineToSum, before: SummedLine, id: string, value: number): LineNumbers | undefined {
+  const was = before.numbers;
+  const carries = carrying(line.stages.length, line.demand, (j, at) => {
+    const stage = line.stages[j]!;
+    const untouched = sameDuty(was.duties[j]!, at) && !stage.reads(at).factors.has(id);
+    return untouched ? was.stages[j] : stage.moved(id, value)?.load(at);
+  });
+  if (!carries) return undefined;
+  const shelf = withFactor(line.shelf, id, value);
+  const kept = !before.reach.factors.has(id) && carries.stages.every((s, j) => bringsAlike(s, was.stages[j]!));
+  return sum(line.variant, line.demand, shelf, carries, (find) => (kept ? was : find(shelf)));
+}
+
+/** The same numbers with motor, driver or output shaft changed and the stages as they are. */
+export function sumWith(line: LineToSum, change: Partial<Variant>): LineNumbers | undefined {
+  const made = sumLine({ ...line, variant: { ...line.variant, ...change } });
+  return made.ok ? made.value.numbers : undefined;
+}
+
+/** Whether a stage lets through the same of what the motor brings. */
+const bringsAlike = (a: StageNumbers, b: StageNumbers): boolean =>
+  a === b ||
+  (a.ratio === b.ratio &&
+    a.etaForward === b.etaForward &&
+    a.etaBackward > 0 === b.etaBackward > 0 &&
+    a.drag === b.drag &&
+    a.maxSpeed === b.maxSpeed);
+
+function sum(
+  variant: Variant,
+  demand: Demand,
+  shelf: Shelf,
+  { stages, duties }: Carrying,
+  reachBy: (find: (shelf: Shelf) => Brought) => Brought,
+): LineNumbers {
+  const { motor, driver } = variant;
+  const ratio = totalRatio(stages);
+  const size = Math.abs(ratio);
+  const after = ratiosAfter(stages);
+  const back = turnBack(stages, motor.detentTorque);
+  let speedLimit = topSpeed(motor, driver) / size;
+  let [windUpHold, windUpPeak, inertiaStages] = [0, 0, 0];
   let mass = motor.mass;
   let money = motor.price;
   let outside = motor.frame;
@@ -227,6 +316,7 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
   for (let j = 0; j < stages.length; j++) {
     const s = stages[j]!;
     const d = Math.abs(after[j]!);
+    speedLimit = Math.min(speedLimit, s.maxSpeed / Math.abs(s.ratio * after[j]!));
     windUpHold += bentWindUp(demand.hold / d, s.stiffness, s.bendTorque, s.stiffnessBeyond) / d;
     windUpPeak += bentWindUp(demand.peak / d, s.stiffness, s.bendTorque, s.stiffnessBeyond) / d;
     inertiaStages += s.inertiaIn * (s.ratio * d) ** 2 + s.inertiaOut * d * d;
@@ -235,51 +325,31 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
     outside = Math.max(outside, s.outside);
     length += s.length;
   }
+  const { reach, governing, continuousReach, everMargin, speed } = reachBy((read) =>
+    brought(variant, demand, read, stages, speedLimit, back.holder >= 0),
+  );
+  const strong = weakest(stages);
   const shaft = outputNumbers(variant.output, demand.meanSpeed);
-  windUpHold += demand.hold / shaft.stiffness;
-  windUpPeak += demand.peak / shaft.stiffness;
-  mass += shaft.mass;
-  money += shaft.money;
-  // Friction winds up the springs before it: the load's the shaft and every stage, a stage's own drag only what lies
-  // before that stage.
-  let behind = demand.friction;
-  let stick = behind / shaft.stiffness;
-  for (let j = stages.length - 1; j >= 0; j--) {
-    const s = stages[j]!;
-    const d = Math.abs(after[j]!);
-    stick += behind / (s.stiffness * d * d);
-    behind += s.drag * Math.abs(s.ratio) * d;
-  }
+  const stick = heldByFriction(stages, after, demand.friction, shaft.stiffness);
   const rotor = motor.rotorInertia * ratio * ratio;
   const inertiaLine = rotor + inertiaStages;
   const stiffness = 1 / (1 / stiffnessAtOutput(stages) + 1 / shaft.stiffness);
   const motorNeeded = needed(stages, demand.peak);
   const motorRms = needed(stages, demand.rms);
-  const back = turnBack(stages, motor.detentTorque);
-  const torque = Math.min(reach, capacity);
+  const torque = Math.min(reach, strong.capacity);
   const loss = motorEfficiency(motor, driver, motorNeeded, demand.speed * size);
   const warm = motorHeat(motor, driver, shelf, motorRms);
   const acceleration = (torque - demand.hold) / (demand.inertia + inertiaLine);
   const move = trapezoid(demand.swing, speed, Math.max(0, acceleration));
-  let everMargin = moves ? Infinity : before.numbers.everMargin;
-  if (moves) {
-    for (const p of demand.points) {
-      // A stage that cannot be driven back carries the holding by itself.
-      if (p.time !== 'continuous' || !(p.torque > 0) || (p.speed === 0 && back.holder >= 0)) continue;
-      everMargin = Math.min(everMargin, reachAt(p.speed, 'continuous') / p.torque);
-    }
-  }
-  return ok({
+  return {
     stages,
     duties,
     ratio,
     reach,
     governing,
     everMargin,
-    continuousReach: moves ? reachAt(demand.speed, 'continuous') : before.numbers.continuousReach,
-    capacity,
-    capacityMode,
-    capacityStage,
+    continuousReach,
+    ...strong,
     torque,
     speed,
     motorNeeded,
@@ -287,8 +357,8 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
     efficiency: motorNeeded > 0 ? demand.peak / (motorNeeded * size) : NaN,
     stiffness,
     shaftStiffness: shaft.stiffness,
-    windUpHold,
-    windUpPeak,
+    windUpHold: windUpHold + demand.hold / shaft.stiffness,
+    windUpPeak: windUpPeak + demand.peak / shaft.stiffness,
     turnBack: back.torque,
     holder: back.holder,
     inertiaLine,
@@ -301,8 +371,8 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
     resolution: resolutionNumbers(variant, shelf, size, needed(stages, 0), stick),
     size: outside,
     length,
-    mass,
-    money,
+    mass: mass + shaft.mass,
+    money: money + shaft.money,
     bore: clearBore(stages),
     life: Math.min(shaft.life, ...stages.map((s) => s.life)),
     bearingLoad: shaft.load,
@@ -312,11 +382,8 @@ export function lineNumbers(variant: Variant, demand: Demand, shelf: Shelf, befo
     motorCurrent: currentFor(motor, driver, motorNeeded),
     copperLoss: loss.copperLoss,
     motorEfficiency: loss.efficiency,
-  });
+  };
 }
-
-/** Factors that change what the motor gives; the others leave its reach alone. */
-const MOVES_REACH = new Set(['motor.spread', 'motor.sensorless', 'motor.duty', 'motor.copper']);
 
 /** Clear passage from the output back to where the line turns aside; a motor in line blocks it, m. */
 export function clearBore(stages: readonly { readonly bore: number; readonly beside: boolean }[]): number {

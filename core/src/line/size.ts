@@ -3,7 +3,8 @@ import type { Joint, StageRecord, Variant } from '../joint/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { stageKind } from '../stage/registry.ts';
 import { marginAt } from './desk.ts';
-import { lineNumbers } from './numbers.ts';
+import { sumLine } from './numbers.ts';
+import { openLine } from './open.ts';
 
 /** Torque in hand that a sizing aims at. */
 const MARGIN = 1.2;
@@ -50,8 +51,9 @@ export function sizeLine(joint: Joint, variant: Variant, shelf: Shelf): StageRec
       torque /= each * EACH_STAGE;
     }
     stages = next;
-    const n = lineNumbers({ ...variant, stages }, demand, shelf);
-    if (!n.ok || n.value.reach >= demand.peak * 1.1) break;
+    const opened = openLine(stages, shelf).all;
+    const n = opened.ok ? sumLine({ variant, stages: opened.value, demand, shelf }) : opened;
+    if (!n.ok || n.value.numbers.reach >= demand.peak * 1.1) break;
     chosen *= 1.08;
   }
   return stages;

@@ -117,10 +117,12 @@ function fits(ratio: number, at: Duty, size: number, shelf: Shelf, only: string 
   for (const kind of stageKinds()) {
     if (only && kind.id !== only) continue;
     const params = kind.defaults({ ratio, torque: at.torque, size, shelf }) as Record<string, unknown>;
-    const made = kind.screen(params, at, shelf);
-    if (!made.ok || Math.abs(Math.abs(made.value.ratio) / ratio - 1) > NEAR) continue;
-    const carries = Math.min(...made.value.limits.map((l) => l.torque), Infinity) / Math.max(at.torque, 1e-9);
-    if (carries >= 1 && made.value.outside <= size) list.push({ kind: kind.id, params, numbers: made.value, carries });
+    const opened = kind.open(params, shelf);
+    if (!opened.ok || Math.abs(Math.abs(opened.value.kinematics.ratio) / ratio - 1) > NEAR) continue;
+    const numbers = opened.value.load(at);
+    const carries =
+      numbers.limits.reduce((least, l) => Math.min(least, l.torque), Infinity) / Math.max(at.torque, 1e-9);
+    if (carries >= 1 && numbers.outside <= size) list.push({ kind: kind.id, params, numbers, carries });
   }
   return list;
 }

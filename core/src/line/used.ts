@@ -1,6 +1,7 @@
-import type { Joint } from '../joint/joint.ts';
+import { recorded, type ShopReads } from '../shop/reads.ts';
 import type { Shelf } from '../shop/shelf.ts';
-import { stageKind, stageKinds } from '../stage/registry.ts';
+import type { Duty } from '../stage/contract.ts';
+import { stageKinds } from '../stage/registry.ts';
 
 /** What the factors of one family have in common: `belt.R2.stiffness` and `belt.AT5.stiffness` are read alike. */
 const family = (id: string): string => {
@@ -12,31 +13,39 @@ const GENERAL: Readonly<Record<string, string>> = {
   gravity: 'briefs',
   ambient: 'motors',
   'mount.margin': 'motor mounts',
-  'belt.backBend': 'belt',
 };
 
-/** Kinds of stage that read each family of factors, found by asking candidates of every kind. */
+/** A light load under which the reads of candidates are recorded. */
+const LIGHT: Duty = { torque: 2, torqueRms: 1, speed: 1, equivalent: 1, meanSpeed: 0.5 };
+
+/**
+ * Kinds of stage that read each family of factors, found by computing candidates of every kind and the alternatives of
+ * their choices. Takes a good part of a second: not for the main thread.
+ */
 export function factorReaders(shelf: Shelf): ReadonlyMap<string, readonly string[]> {
   const out = new Map<string, Set<string>>();
   const note = (id: string, name: string) => out.set(family(id), (out.get(family(id)) ?? new Set()).add(name));
   for (const kind of stageKinds()) {
+    const name = kind.name.toLowerCase();
     const want = { ratio: 3, torque: 2, size: Infinity, shelf };
-    let n = 0;
-    for (const p of [kind.defaults(want), ...kind.candidates(want)]) {
-      // A candidate may be made either way; the alternatives of its choices read other factors.
-      const tried = [
-        p,
-        ...kind.fields.flatMap((f) =>
-          f.as === 'choice'
-            ? f
-                .options(p, shelf)
-                .slice(0, 6)
-                .map((o) => ({ ...p, [f.path]: o.value }))
-            : [],
-        ),
-      ];
-      for (const t of tried) for (const id of kind.factors(t)) note(id, kind.name.toLowerCase());
-      if (++n >= 3) break;
+    const start = kind.defaults(want) as Record<string, unknown>;
+    const choices = kind.fields.flatMap((f) =>
+      f.as === 'choice'
+        ? f
+            .options(start, shelf)
+            .slice(0, 6)
+            .map((o) => ({ ...start, [f.path]: o.value }))
+        : [],
+    );
+    for (const [i, p] of [start, ...choices].entries()) {
+      const { reads } = recorded(shelf, (s) => {
+        const opened = kind.open(p, s);
+        if (!opened.ok) return;
+        // The checks read as well; they are asked once.
+        if (i === 0) opened.value.report(LIGHT).reads.factors.forEach((id) => note(id, name));
+        else opened.value.load(LIGHT);
+      });
+      for (const id of reads.factors) note(id, name);
     }
   }
   for (const id of Object.keys(shelf.factors)) {
@@ -46,16 +55,19 @@ export function factorReaders(shelf: Shelf): ReadonlyMap<string, readonly string
   return new Map([...out].map(([k, v]) => [k, [...v].sort()]));
 }
 
+/** A stage of a joint, as "A2", and what it was computed from. */
+export interface StageReads {
+  readonly name: string;
+  readonly reads: ShopReads;
+}
+
 /** Where a factor is used: by kind in general, and by stage in a joint. */
 export function whereUsed(
   id: string,
   readers: ReadonlyMap<string, readonly string[]>,
-  joint?: Pick<Joint, 'variants'>,
+  stages: readonly StageReads[] = [],
 ): string {
   const kinds = readers.get(family(id)) ?? [];
-  const here =
-    joint?.variants.flatMap((v) =>
-      v.stages.flatMap((s, i) => (stageKind(s.kind)?.factors(s.params).includes(id) ? [`${v.name}${i + 1}`] : [])),
-    ) ?? [];
+  const here = stages.filter((s) => s.reads.factors.includes(id)).map((s) => s.name);
   return [kinds.join(', ') || 'nothing yet', ...(here.length ? [`here: stage ${here.join(', ')}`] : [])].join('; ');
 }

@@ -6,5 +6,6 @@ export * from './bearings.ts';
 export * from './channel.ts';
 export * from './instrument.ts';
 export * from './shelf.ts';
+export * from './reads.ts';
 export * from './read.ts';
 export * from './file.ts';

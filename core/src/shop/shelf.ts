@@ -1,10 +1,10 @@
-import type { Result } from '../result.ts';
 import type { Bearing, Material } from '../joint/joint.ts';
 import { BEARINGS } from './bearings.ts';
 import { FACTORS, type Factor } from './factor.ts';
 import { INSTRUMENTS, type Instrument } from './instrument.ts';
 import { MATERIALS } from './materials.ts';
 import { MOTORS } from './motors.ts';
+import type { Reads } from './reads.ts';
 import { SECTIONS, sectionFactors, type BeltSection } from './section.ts';
 import type { Motor } from '../motor/motor.ts';
 
@@ -20,6 +20,8 @@ export interface Shelf {
   readonly materials: readonly Material[];
   readonly bearings: readonly Bearing[];
   readonly over?: { readonly id: string; readonly value: number };
+  /** Where set, notes every entry that is looked at by `factor`, `findMaterial` and `findBearing`; see `recorded`. */
+  readonly reads?: Reads;
 }
 
 /** What the reader changed in the shop: values by factor, and things of their own on its shelves. */
@@ -36,10 +38,17 @@ export interface ShopEdits {
   readonly bearings?: readonly Bearing[];
 }
 
+const SHIPPED: Readonly<Record<string, Factor>> = Object.fromEntries(
+  [...FACTORS, ...SECTIONS.flatMap(sectionFactors)].map((f) => [f.id, f]),
+);
+
+/** A factor as it is shipped; undefined where there is none of that name. */
+export const shippedFactor = (id: string): Factor | undefined => SHIPPED[id];
+
 /** The shop as shipped, with the reader's changes laid over it. */
 export function makeShelf(edits: ShopEdits = {}): Shelf {
   const factors: Record<string, Factor> = {};
-  for (const factor of [...FACTORS, ...SECTIONS.flatMap(sectionFactors)]) {
+  for (const factor of Object.values(SHIPPED)) {
     const edit = edits.factors?.[factor.id];
     factors[factor.id] = edit ? { ...factor, ...edit, source: edit.source ?? 'set in the shop' } : factor;
   }
@@ -59,31 +68,31 @@ export function makeShelf(edits: ShopEdits = {}): Shelf {
 
 /** A factor's value as it counts now. A factor nobody defined is a slip in the program, hence the throw. */
 export function factor(shelf: Shelf, id: string): number {
+  shelf.reads?.factors.add(id);
   if (shelf.over?.id === id) return shelf.over.value;
   const found = shelf.factors[id];
   if (!found) throw new Error(`no factor ${id}`);
   return found.value;
 }
 
+/** A material by its identifier; undefined where the shop has none of it. */
+export function findMaterial(shelf: Shelf, id: string): Material | undefined {
+  shelf.reads?.materials.add(id);
+  return shelf.materials.find((m) => m.id === id);
+}
+
+/** A bearing by its identifier; undefined where the shop has none of it. */
+export function findBearing(shelf: Shelf, id: string): Bearing | undefined {
+  shelf.reads?.bearings.add(id);
+  return shelf.bearings.find((b) => b.id === id);
+}
+
+/** A belt section by its identifier; undefined where the shop has none of it. */
+export const findSection = (shelf: Shelf, id: string): BeltSection | undefined =>
+  shelf.sections.find((s) => s.id === id);
+
 /** The shelf with one factor set to another value. */
 export const withFactor = (shelf: Shelf, id: string, value: number): Shelf => ({ ...shelf, over: { id, value } });
-
-/**
- * A model computed again with each factor that has a range at its low and at its high end; undefined where it cannot
- * be. What bands are felt out with.
- */
-export const atEnds = <M>(
-  shelf: Shelf,
-  ids: Iterable<string>,
-  compute: (shelf: Shelf) => Result<M>,
-): (readonly [M | undefined, M | undefined])[] =>
-  uncertain(shelf, ids).map((f) => {
-    const trial = (value: number) => {
-      const r = compute(withFactor(shelf, f.id, value));
-      return r.ok ? r.value : undefined;
-    };
-    return [trial(f.low), trial(f.high)] as const;
-  });
 
 /** The factors among `ids` that have a range, in the order given, without repeats. */
 export function uncertain(shelf: Shelf, ids: Iterable<string>): Factor[] {

@@ -3,6 +3,7 @@ import type { Check, Figure, Mend } from '../figure/figure.ts';
 import type { Problem, Result } from '../result.ts';
 import type { Outline, Pose } from '../shape/outline.ts';
 import type { Solid } from '../shape/solid.ts';
+import type { Reads, ShopReads } from '../shop/reads.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { QuantityId } from '../units/quantity.ts';
 
@@ -85,12 +86,14 @@ export interface StageNumbers {
   readonly life: number;
 }
 
-export type Screening = Result<StageNumbers>;
-
+/** What a stage says of itself under a duty; plain data. */
 export interface StageReport {
   readonly numbers: StageNumbers;
+  readonly kinematics: Kinematics;
   readonly figures: readonly Figure[];
   readonly checks: readonly Check[];
+  /** What of the shop all of this came from. */
+  readonly reads: ShopReads;
 }
 
 /** A refusal by a stage, with the nearest change that makes it possible where one parameter does. */
@@ -167,7 +170,6 @@ export interface Layer {
 }
 
 export interface DrawOptions {
-  readonly shelf: Shelf;
   readonly duty: Duty;
   /** Leave out what only a large drawing can show. */
   readonly glyph?: boolean;
@@ -286,8 +288,38 @@ export interface StageMap {
 }
 
 /**
- * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it:
- * adding a
+ * A stage of known parameters: opened once, then asked many things. It keeps what it has worked out for as long as it is
+ * kept itself.
+ */
+export interface Stage {
+  readonly kinematics: Kinematics;
+  /** The numbers a line is summed from. */
+  load(at: Duty): StageNumbers;
+  /** What of the shop those numbers depend on: an entry that is not in it moves none of them. */
+  reads(at: Duty): Reads;
+  /** The same stage with one factor of the shop at another value; undefined where it cannot be. */
+  moved(id: string, value: number): Stage | undefined;
+  /** The same numbers as figures with bands and workings, and checks with mends. */
+  report(at: Duty): StageReport;
+  /** @param crank angle of the stage's input, rad */
+  drawing(crank: number, options: DrawOptions): readonly Layer[];
+  /** What changes over a turn of the input, as a strip of small plots that goes with the drawing. */
+  readonly courses?: (at: Duty) => readonly Course[];
+  /** The same for every one of many members at once, as a map. */
+  readonly map?: (at: Duty) => StageMap;
+  /** What its geometry lays out to be read or picked from. */
+  tables(): readonly KindTable[];
+  parts(): Result<readonly Part[]>;
+  assembly(): readonly AssemblyStep[];
+}
+
+/** A stage, or why it cannot be; where its parts can be made and only do not go together, how it looks. */
+export type Opened<S = Stage> = Result<S> & {
+  readonly sketch?: (crank: number, glyph: boolean) => readonly Layer[];
+};
+
+/**
+ * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it: adding a
  * kind is adding a folder that exports one of these and a line in the registry.
  */
 export interface StageKind<P> {
@@ -298,24 +330,12 @@ export interface StageKind<P> {
   readonly schema: GenericSchema<unknown, P>;
   readonly fields: readonly FieldSpec<P>[];
   defaults(want: StageWish): P;
-  kinematics(p: P): Kinematics;
-  /** Factors of the shop that its numbers depend on: what bands are felt out over. */
-  factors(p: P): readonly string[];
-  analyse(p: P, at: Duty, shelf: Shelf): Result<StageReport>;
-  /** The same answers as numbers only, quick enough for a search. */
-  screen(p: P, at: Duty, shelf: Shelf): Screening;
-  /** @param crank angle of the stage's input, rad */
-  drawing(p: P, crank: number, options: DrawOptions): Result<readonly Layer[]>;
-  /** What changes over a turn of the input, as a strip of small plots that goes with the drawing. */
-  courses?(p: P, at: Duty, shelf: Shelf): Result<readonly Course[]>;
-  /** The same for every one of many members at once, as a map. */
-  map?(p: P, at: Duty, shelf: Shelf): Result<StageMap>;
-  /** Alternatives to pick from, where a kind has them. */
+  /** Opens a stage of these parameters; refuses in words what cannot be. */
+  open(p: P, shelf: Shelf): Opened;
+  /** Alternatives to pick from that are there even where no stage can be, where a kind has them. */
   tables?(p: P, shelf: Shelf): readonly KindTable[];
   /** Sets of tooth counts for a wish, where picking them is a matter of its own. */
   counts?(p: P, want: CountWish): CountDesk;
-  parts(p: P, shelf: Shelf): Result<readonly Part[]>;
-  assembly(p: P): readonly AssemblyStep[];
   /** Coarse to fine, for the search. */
   candidates(want: StageWish): Iterable<P>;
 }

@@ -1,3 +1,9 @@
+import type { StageNumbers } from './contract.ts';
+
+/** Torque at which the first of a stage's limits is reached, N·m. */
+export const carries = (m: { readonly numbers: StageNumbers }): number =>
+  m.numbers.limits.reduce((least, l) => Math.min(least, l.torque), Infinity);
+
 /**
  * The first candidate that carries a torque with a fifth in hand; the strongest where none does; undefined where none
  * can be computed.

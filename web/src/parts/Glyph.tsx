@@ -1,6 +1,6 @@
-import { boundsOf, stageKind, svgPath, type StageRecord } from '@gristmill/core';
+import { boundsOf, svgPath, type StageRecord } from '@gristmill/core';
 import { memo, useMemo } from 'react';
-import { useShelf } from '../state/shelf.ts';
+import { useStage } from '../state/stages.ts';
 
 const TINT: Record<string, string> = {
   none: 'none',
@@ -20,18 +20,16 @@ export const Glyph = memo(function Glyph({
   width: number;
   height: number;
 }) {
-  const shelf = useShelf();
+  const opened = useStage(stage);
   const picture = useMemo(() => {
-    const made = stageKind(stage.kind)?.drawing(stage.params, 0, {
-      shelf,
-      duty: { torque: 0, torqueRms: 0, speed: 0 },
-      glyph: true,
-    });
-    if (!made?.ok) return undefined;
-    const curves = made.value.flatMap((l) => l.items).filter((i) => i.kind === 'curve');
+    const layers = opened?.ok
+      ? opened.value.drawing(0, { duty: { torque: 0, torqueRms: 0, speed: 0 }, glyph: true })
+      : opened?.sketch?.(0, true);
+    if (!layers) return undefined;
+    const curves = layers.flatMap((l) => l.items).filter((i) => i.kind === 'curve');
     const b = boundsOf(curves);
     return b && { curves, b };
-  }, [stage, shelf]);
+  }, [opened]);
   if (!picture) {
     return (
       <svg width={width} height={height} viewBox="0 0 40 40" aria-hidden="true">

@@ -1,10 +1,10 @@
 import {
   activeVariant,
-  keepFactors,
+  keepReads,
   sizeLine,
-  usedFactors,
   type Joint,
   type Problem,
+  type ShopReads,
   type Variant,
 } from '@gristmill/core';
 import { applyPatches, current, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
@@ -44,6 +44,11 @@ interface OpenState {
   edit(label: string, recipe: (draft: Draft<Joint>) => void): Problem | undefined;
   /** Takes in what another tab saved, merged with what is here; steps to undo would no longer fit and begin anew. */
   absorb(joint: Joint, save: SaveState): void;
+  /**
+   * A joint keeps what of the shop it was computed with, as the shop had it then. Not a change of the reader's: it is
+   * saved with the next one.
+   */
+  keep(id: string, reads: ShopReads): void;
   undo(): string | undefined;
   redo(): string | undefined;
   mark(save: SaveState): void;
@@ -72,21 +77,9 @@ function follow(before: Joint, draft: Draft<Joint>): void {
       old.stages.length !== variant.stages.length;
     if (moved) {
       const now = current(draft) as Joint;
-      draft.variants[i]!.stages = sizeLine(
-        now,
-        now.variants[i]!,
-        shelfOf(before.factors, useShop.getState().edits).shelf,
-      );
+      draft.variants[i]!.stages = sizeLine(now, now.variants[i]!, shelfOf(before, useShop.getState().edits).shelf);
     }
   });
-}
-
-/** A joint keeps the factors it was computed with; those that a change brings in are taken from the shop as it is. */
-function keep(before: Joint, draft: Draft<Joint>): void {
-  const now = current(draft) as Joint;
-  if (now.variants === before.variants && now.factors) return;
-  if (now.factors && usedFactors(now).every((id) => now.factors![id])) return;
-  draft.factors = keepFactors(now, useShop.getState().shelf);
 }
 
 export const useOpen = create<OpenState>((set, get) => ({
@@ -100,7 +93,7 @@ export const useOpen = create<OpenState>((set, get) => ({
   load: (joint, readOnly = false) => {
     if (joint) jointCheck.trust(joint);
     set({
-      joint: joint && { ...joint, factors: keepFactors(joint, useShop.getState().shelf) },
+      joint,
       past: [],
       future: [],
       save: 'saved',
@@ -115,7 +108,6 @@ export const useOpen = create<OpenState>((set, get) => ({
     const [next, forward, back] = produceWithPatches(joint, (draft) => {
       recipe(draft);
       follow(joint, draft);
-      keep(joint, draft);
     });
     if (forward.length === 0) return undefined;
     const problem = jointCheck.problem(next);
@@ -142,6 +134,12 @@ export const useOpen = create<OpenState>((set, get) => ({
     return undefined;
   },
   absorb: (joint, save) => set({ joint, past: [], future: [], save }),
+  keep: (id, reads) => {
+    const { joint, readOnly } = get();
+    if (joint?.id !== id || readOnly) return;
+    const next = keepReads(joint, reads, useShop.getState().shelf);
+    if (next !== joint) set({ joint: next });
+  },
   undo: () => {
     const { joint, past, future, readOnly } = get();
     const step = past[past.length - 1];

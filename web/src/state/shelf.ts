@@ -3,17 +3,17 @@ import { useOpen } from './open.ts';
 import { shelfOf, useShop } from './shop.ts';
 
 /** The shop as the open joint sees it; the shop itself where none is open. */
-export function useShelf(): Shelf {
-  const factors = useOpen((s) => s.joint?.factors);
-  const edits = useShop((s) => s.edits);
-  return shelfOf(factors, edits).shelf;
-}
+export const useShelf = (): Shelf => useSeen().shelf;
 
 /** The changes behind that shelf, for the workers. */
-export function useEdits(): ShopEdits {
+export const useEdits = (): ShopEdits => useSeen().edits;
+
+function useSeen(): { edits: ShopEdits; shelf: Shelf } {
   const factors = useOpen((s) => s.joint?.factors);
+  const materials = useOpen((s) => s.joint?.materials);
+  const bearings = useOpen((s) => s.joint?.bearings);
   const edits = useShop((s) => s.edits);
-  return shelfOf(factors, edits).edits;
+  return shelfOf({ factors, materials, bearings }, edits);
 }
 
-export const shelfNow = (): Shelf => shelfOf(useOpen.getState().joint?.factors, useShop.getState().edits).shelf;
+export const shelfNow = (): Shelf => shelfOf(useOpen.getState().joint, useShop.getState().edits).shelf;

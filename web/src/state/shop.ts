@@ -14,15 +14,21 @@ export const useShop = create<ShopState>((set) => ({
   setEdits: (edits) => set({ edits, shelf: makeShelf(edits) }),
 }));
 
-let last: { factors: Joint['factors']; edits: ShopEdits; joined: ShopEdits; shelf: Shelf } | undefined;
+type Keeps = Pick<Joint, 'factors' | 'materials' | 'bearings'>;
+let last: { keeps: Keeps; edits: ShopEdits; joined: ShopEdits; shelf: Shelf } | undefined;
 
 /**
- * The shop as a joint sees it: with the factors it keeps over the shop's own. The same inputs give the same objects.
+ * The shop as a joint sees it: with what it keeps over the shop's own. The same inputs give the same objects, and so
+ * does a joint that keeps nothing but what the shop says.
  */
-export function shelfOf(factors: Joint['factors'], edits: ShopEdits): { edits: ShopEdits; shelf: Shelf } {
-  if (last?.factors !== factors || last?.edits !== edits) {
-    const joined = editsFor({ factors }, edits);
-    last = { factors, edits, joined, shelf: makeShelf(joined) };
+export function shelfOf(keeps: Keeps | undefined, edits: ShopEdits): { edits: ShopEdits; shelf: Shelf } {
+  const { factors, materials, bearings } = keeps ?? {};
+  const had = last?.keeps;
+  if (last?.edits !== edits || had?.factors !== factors || had?.materials !== materials || had?.bearings !== bearings) {
+    const joined = editsFor({ factors, materials, bearings }, edits);
+    const shop = useShop.getState();
+    const shelf = joined === shop.edits ? shop.shelf : makeShelf(joined);
+    last = { keeps: { factors, materials, bearings }, edits, joined, shelf };
   }
   return { edits: last.joined, shelf: last.shelf };
 }

@@ -14,6 +14,7 @@ import type {
   PlaySpread,
   Reach,
   ShopEdits,
+  StageRecord,
   Variant,
 } from '@gristmill/core';
 import type { KeptRecording } from '../storage/recordings.ts';
@@ -38,6 +39,8 @@ export interface CoreApi {
     each: number,
     holds: boolean,
   ): Promise<{ rows: DeskRow[]; reach: Reach }>;
+  /** Kinds of stage that read each family of the shop's factors. */
+  readers(shop: ShopEdits): Promise<ReadonlyMap<string, readonly string[]>>;
   play(
     ratios: readonly number[],
     play: readonly (readonly [number, number, number])[],
@@ -51,9 +54,9 @@ export interface CoreApi {
     onProgress: (share: number) => void,
   ): Promise<Mover[]>;
   /** What changes over a turn of a stage's input; nothing where its kind has no courses or it cannot be. */
-  courses(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<readonly Course[]>;
+  courses(kind: string, params: StageRecord['params'], duty: Duty, shop: ShopEdits): Promise<readonly Course[]>;
   /** The same of every member at once, where a kind has such a map. */
-  map(kind: string, params: unknown, duty: Duty, shop: ShopEdits): Promise<StageMap | undefined>;
+  map(kind: string, params: StageRecord['params'], duty: Duty, shop: ShopEdits): Promise<StageMap | undefined>;
   /**
    * Reads a file or a pasted table for a kind of test; a recording comes back as a test keeps it, its samples stored.
    */

@@ -2,6 +2,7 @@ import {
   ALL_TEST_KINDS,
   analyseLine,
   eachTest,
+  factorReaders,
   findingsFor,
   importFile,
   makeShelf,
@@ -10,7 +11,7 @@ import {
   movers,
   playSpread,
   ratioDesk,
-  stageKind,
+  rememberingOpener,
   waysOut,
   type Finding,
   type Joint,
@@ -26,6 +27,9 @@ import type { Analysing, CoreApi } from './api.ts';
 
 const recordings = new Recordings(new BrowserVault());
 let kept: { key: string; shelf: Shelf } | undefined;
+
+/** An edit of one stage leaves the others of its line as they are. */
+const open = rememberingOpener(64);
 
 /** Building the shelf costs more than a line; the same edits give the same shelf. */
 function shelfFor(edits: ShopEdits): Shelf {
@@ -84,7 +88,7 @@ const api: CoreApi = {
   line: async (brief, variant, shop) => {
     const shelf = shelfFor(shop);
     const start = performance.now();
-    const report = analyseLine({ brief } as Joint, variant, shelf);
+    const report = analyseLine({ brief }, variant, shelf, { open });
     return { report, ms: performance.now() - start };
   },
   findings: async (joint, shop, onProgress) => allFindings(joint, shelfFor(shop), onProgress),
@@ -107,6 +111,7 @@ const api: CoreApi = {
       reach: waysOut({ brief }, variant, shelf, each ** Math.max(1, variant.stages.length), holds),
     };
   },
+  readers: async (shop) => factorReaders(shelfFor(shop)),
   play: async (ratios, play, samples) => {
     const start = performance.now();
     const spread = playSpread(
@@ -117,12 +122,12 @@ const api: CoreApi = {
     return { spread, ms: performance.now() - start };
   },
   courses: async (kind, params, duty, shop) => {
-    const made = stageKind(kind)?.courses?.(params, duty, shelfFor(shop));
-    return made?.ok ? made.value : [];
+    const opened = open({ id: '', kind, params }, shelfFor(shop));
+    return opened.ok ? (opened.value.courses?.(duty) ?? []) : [];
   },
   map: async (kind, params, duty, shop) => {
-    const made = stageKind(kind)?.map?.(params, duty, shelfFor(shop));
-    return made?.ok ? made.value : undefined;
+    const opened = open({ id: '', kind, params }, shelfFor(shop));
+    return opened.ok ? opened.value.map?.(duty) : undefined;
   },
   movers: async (joint, variant, shop, at, onProgress) => {
     let told = 0;

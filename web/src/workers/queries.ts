@@ -1,6 +1,5 @@
 import {
   editsFor,
-  stageKind,
   type Course,
   type Duty,
   type FigureAddress,
@@ -9,6 +8,7 @@ import {
   type Mover,
   type ShopEdits,
   type StageMap,
+  type StageReads,
   type StageRecord,
   type Variant,
 } from '@gristmill/core';
@@ -16,7 +16,7 @@ import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstac
 import { proxy } from 'comlink';
 import { useState } from 'react';
 import { create } from 'zustand';
-import { useJoint, useVariant } from '../state/open.ts';
+import { useJoint, useOpen, useVariant } from '../state/open.ts';
 import { useEdits } from '../state/shelf.ts';
 import { useShop } from '../state/shop.ts';
 import type { Analysing } from './api.ts';
@@ -40,8 +40,11 @@ const lineQuery = (joint: Joint, variant: Variant, shop: ShopEdits) => {
   const edits = editsFor(joint, shop);
   return {
     queryKey: ['line', variant.id, ...lineInputs(joint, variant), edits],
-    queryFn: ({ signal }: { signal: AbortSignal }) =>
-      corePool.run((api) => api.line(joint.brief, variant, edits), { signal }),
+    queryFn: async ({ signal }: { signal: AbortSignal }) => {
+      const made = await corePool.run((api) => api.line(joint.brief, variant, edits), { signal });
+      useOpen.getState().keep(joint.id, made.report.reads);
+      return made;
+    },
     staleTime: Infinity,
     gcTime: 60_000,
   };
@@ -61,6 +64,30 @@ export function useLines(joint: Joint): (LineReport | undefined)[] {
   const edits = useShop((s) => s.edits);
   return useQueries({ queries: joint.variants.map((variant) => lineQuery(joint, variant, edits)) }).map(
     (q) => q.data?.report,
+  );
+}
+
+/** Kinds of stage that read each family of factors; undefined until it is known. */
+export function useReaders(): ReadonlyMap<string, readonly string[]> | undefined {
+  const edits = useShop((s) => s.edits);
+  return useQuery({
+    queryKey: ['readers', edits],
+    queryFn: ({ signal }) => corePool.run((api) => api.readers(edits), { signal }),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  }).data;
+}
+
+/** What each stage of the open joint is computed from, as far as its lines are known; none where no joint is open. */
+export function useStageReads(): readonly StageReads[] {
+  const joint = useOpen((s) => s.joint);
+  const edits = useShop((s) => s.edits);
+  const variants = joint?.variants ?? [];
+  const lines = useQueries({ queries: variants.map((variant) => lineQuery(joint!, variant, edits)) });
+  return variants.flatMap((v, i) =>
+    (lines[i]?.data?.report.stages ?? []).flatMap((s, j) =>
+      s.report ? [{ name: `${v.name}${j + 1}`, reads: s.report.reads }] : [],
+    ),
   );
 }
 
@@ -108,7 +135,7 @@ export function useCourses(stage: StageRecord | undefined, duty: Duty | undefine
     useQuery({
       queryKey: ['courses', stage?.kind, stage?.params, duty, edits],
       queryFn: ({ signal }) => corePool.run((api) => api.courses(stage!.kind, stage!.params, duty!, edits), { signal }),
-      enabled: stage !== undefined && duty !== undefined && stageKind(stage.kind)?.courses !== undefined,
+      enabled: stage !== undefined && duty !== undefined,
       staleTime: Infinity,
       gcTime: 30_000,
       placeholderData: keepPreviousData,
@@ -124,7 +151,7 @@ export function useStageMap(stage: StageRecord | undefined, duty: Duty | undefin
       queryKey: ['map', stage?.kind, stage?.params, duty, edits],
       queryFn: async ({ signal }) =>
         (await corePool.run((api) => api.map(stage!.kind, stage!.params, duty!, edits), { signal })) ?? null,
-      enabled: stage !== undefined && duty !== undefined && stageKind(stage.kind)?.map !== undefined,
+      enabled: stage !== undefined && duty !== undefined,
       staleTime: Infinity,
       gcTime: 30_000,
       placeholderData: keepPreviousData,

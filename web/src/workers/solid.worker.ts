@@ -1,4 +1,4 @@
-import { makeShelf, refuse, stageKind, type Part, type Result, type Solid } from '@gristmill/core';
+import { makeShelf, refuse, partsOf, type Part, type Result, type Solid } from '@gristmill/core';
 import { compensated, meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
@@ -28,7 +28,7 @@ async function meshAll(
   bodyOf: (p: Part) => (() => Solid) | undefined,
   each: (mesh: PartMesh & { name: string; volume: number }, share: number) => void,
 ): Promise<Result<number>> {
-  const made = stageKind(wish.kind)!.parts(wish.params, makeShelf(wish.shop));
+  const made = partsOf(wish.kind, wish.params, makeShelf(wish.shop));
   if (!made.ok) return made;
   const parts = made.value.filter((p) => bodyOf(p) && (wish.part === undefined || p.id === wish.part));
   if (parts.length === 0)
@@ -62,7 +62,7 @@ const api: SolidApi = {
       : done;
   },
   outlines: async (wish) => {
-    const made = stageKind(wish.kind)!.parts(wish.params, makeShelf(wish.shop));
+    const made = partsOf(wish.kind, wish.params, makeShelf(wish.shop));
     if (!made.ok) return made;
     const part = made.value.find((p) => p.id === wish.part);
     return part

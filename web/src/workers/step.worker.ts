@@ -1,4 +1,4 @@
-import { makeShelf, refuse, stageKind, type Result } from '@gristmill/core';
+import { makeShelf, refuse, partsOf, type Result } from '@gristmill/core';
 import { namedBody, writeStep, type NamedBody } from '@gristmill/core/solid/step';
 import { registerKinds } from '@gristmill/core/stage/kinds';
 import { expose } from 'comlink';
@@ -22,7 +22,7 @@ const ready = (): Promise<void> =>
 
 const api: Pick<SolidApi, 'file'> = {
   file: async (wish: SolidWish, onProgress): Promise<Result<Uint8Array>> => {
-    const made = stageKind(wish.kind)!.parts(wish.params, makeShelf(wish.shop));
+    const made = partsOf(wish.kind, wish.params, makeShelf(wish.shop));
     if (!made.ok) return made;
     const parts = made.value.filter((p) => p.solid && (wish.part === undefined || p.id === wish.part));
     if (parts.length === 0)

@@ -1,7 +1,9 @@
 import type { BeltSection } from '../../shop/section.ts';
+import { findSection } from '../../shop/shelf.ts';
 import type { StageWish } from '../contract.ts';
+import { carries } from '../first.ts';
 import { leastCentre, stockedNear } from './layout.ts';
-import { modelBelt } from './model.ts';
+import { buildBelt, modelBelt, wrongBelt } from './model.ts';
 import type { BeltParams } from './params.ts';
 
 /** Sections tried, fine to coarse. The others are for those who have them. */
@@ -38,7 +40,7 @@ const base = (section: BeltSection, width: number, z1: number, z2: number): Belt
 export function* beltCandidates(want: StageWish): Generator<BeltParams> {
   const ratio = Math.abs(want.ratio);
   for (const id of TRIED) {
-    const section = want.shelf.sections.find((s) => s.id === id);
+    const section = findSection(want.shelf, id);
     if (!section) continue;
     for (const width of section.widths) {
       for (const z1 of [section.minTeeth, section.minTeeth + 2, section.minTeeth + 4, section.minTeeth + 8]) {
@@ -68,12 +70,12 @@ export function beltDefaults(want: StageWish): BeltParams {
     const at = { torque: want.torque, torqueRms: want.torque, speed: 0 };
     for (const hold1 of [p.hold1, 'key'] as const) {
       const tried = { ...p, hold1 };
-      const m = modelBelt(tried, at, want.shelf);
-      if (!m.ok) break;
-      const capacity = Math.min(...m.value.numbers.limits.map((l) => l.torque));
-      const carries = capacity / Math.max(want.torque, 1e-9);
-      if (carries >= 1.2 && m.value.layout.mesh1 >= 6) return tried;
-      const score = Math.min(carries, 1.2) * Math.min(1, m.value.layout.mesh1 / 6);
+      const b = buildBelt(tried, want.shelf);
+      if (!b.ok || wrongBelt(tried, b.value)) break;
+      const { mesh1 } = b.value.layout;
+      const share = carries(modelBelt(tried, b.value, at, want.shelf)) / Math.max(want.torque, 1e-9);
+      if (share >= 1.2 && mesh1 >= 6) return tried;
+      const score = Math.min(share, 1.2) * Math.min(1, mesh1 / 6);
       if (score > bestScore) [best, bestScore] = [tried, score];
     }
   }

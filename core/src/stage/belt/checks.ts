@@ -3,7 +3,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { Duty } from '../contract.ts';
 import { centreForTeeth, leastCentre } from './layout.ts';
-import { modelBelt, type BeltModel } from './model.ts';
+import { buildBelt, modelBelt, wrongBelt, type BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { outsideRadius } from './pulley.ts';
 import { holdTorque } from './strength.ts';
@@ -31,8 +31,9 @@ function nearest<K extends keyof BeltParams & string>(
 ): Mend | undefined {
   for (const value of values) {
     const changed = { ...p, [path]: value };
-    const tried = modelBelt(changed, at, shelf);
-    if (tried.ok && passes(tried.value, changed)) return { path, value, label: label(value) };
+    const tried = buildBelt(changed, shelf);
+    if (!tried.ok || wrongBelt(changed, tried.value)) continue;
+    if (passes(modelBelt(changed, tried.value, at, shelf), changed)) return { path, value, label: label(value) };
   }
   return undefined;
 }

@@ -1,9 +1,8 @@
-import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, OutlinePen, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { backThickness, type BeltLayout } from './layout.ts';
-import { modelBelt, type BeltModel } from './model.ts';
+import { allowanceOf, type BeltBuild, type BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { poseAt, type BeltPath } from './path.ts';
 import { outsideRadius, pulleyOutline } from './pulley.ts';
@@ -69,8 +68,7 @@ function toothedOutline(path: BeltPath, s: BeltSection, travel: number): Outline
   return { points, closed: true };
 }
 
-interface Shapes {
-  readonly key: string;
+export interface BeltShapes {
   readonly pulley1: Outline;
   readonly pulley2: Outline;
   readonly idler?: Outline;
@@ -80,57 +78,34 @@ interface Shapes {
   readonly bore2: Outline;
 }
 
-// The shapes of the stages drawn last, so that turning the crank only moves them.
-const cache = new Map<string, Shapes>();
-const KEEP = 24;
 /** Wall of a hub around its bore, and half of the clearance hole of an M3 screw (ISO 273 medium). */
 const HUB_WALL = 3e-3;
 const BOLT_HOLE = 1.7e-3;
 
-function shapesFor(p: BeltParams, m: BeltModel): Result<Shapes> {
-  const key = JSON.stringify([
-    p.section,
-    p.z1,
-    p.z2,
-    p.bore1,
-    p.bore2,
-    p.made1,
-    p.made2,
-    p.allowance,
-    p.idler,
-    p.idlerTeeth,
-    p.idlerDiameter,
-    p.idlerAlong,
-    p.idlerPush,
-    m.layout.centre,
-  ]);
-  const kept = cache.get(key);
-  if (kept) return ok(kept);
-  const pulley1 = pulleyOutline(m.section, p.z1, p.made1 === 'printed' ? p.allowance : 0);
-  if (!pulley1.ok) return pulley1;
-  const pulley2 = pulleyOutline(m.section, p.z2, p.made2 === 'printed' ? p.allowance : 0);
-  if (!pulley2.ok) return pulley2;
-  let idler: Outline | undefined;
-  if (p.idler === 'outside') idler = circle(0, 0, p.idlerDiameter / 2);
-  if (p.idler === 'inside') {
-    const made = pulleyOutline(m.section, p.idlerTeeth);
-    if (!made.ok) return made;
-    idler = made.value;
-  }
-  const run = m.layout.path.runs[m.layout.path.runs.length - 1]!;
-  const shapes: Shapes = {
-    key,
-    pulley1: pulley1.value,
-    pulley2: pulley2.value,
+/** A pulley's outline; the stage was refused if it could not be cut. */
+function pulley(s: BeltSection, teeth: number, allowance = 0): Outline {
+  const made = pulleyOutline(s, teeth, allowance);
+  return made.ok ? made.value : circle(0, 0, outsideRadius(s, teeth));
+}
+
+/** Outlines of a stage's parts, each in its own place. */
+export function beltShapes(p: BeltParams, { section: s, layout }: BeltBuild): BeltShapes {
+  const run = layout.path.runs[layout.path.runs.length - 1]!;
+  const idler =
+    p.idler === 'outside'
+      ? circle(0, 0, p.idlerDiameter / 2)
+      : p.idler === 'inside'
+        ? pulley(s, p.idlerTeeth)
+        : undefined;
+  return {
+    pulley1: pulley(s, p.z1, allowanceOf(p, p.made1)),
+    pulley2: pulley(s, p.z2, allowanceOf(p, p.made2)),
     ...(idler && { idler }),
-    back: backOutline(m.layout.path, backThickness(m.section)),
+    back: backOutline(layout.path, backThickness(s)),
     tight: segment(run.x1, run.y1, run.x2, run.y2),
     bore1: circle(0, 0, p.bore1 / 2),
     bore2: circle(0, 0, p.bore2 / 2),
   };
-  if (cache.size >= KEEP) cache.delete(cache.keys().next().value!);
-  cache.set(key, shapes);
-  return ok(shapes);
 }
 
 /** Rotation of each wheel for a belt moved by `travel`, so that a tooth space meets a belt tooth. */
@@ -211,15 +186,14 @@ function hubItems(
 }
 
 /** The drawing of a belt stage at a crank angle of its driving pulley. */
-export function drawBelt(p: BeltParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
-  const made = modelBelt(p, options.duty, options.shelf);
-  if (!made.ok) return made;
-  const m = made.value;
-  const L = m.layout;
-  const s = m.section;
-  const shapes = shapesFor(p, m);
-  if (!shapes.ok) return shapes;
-  const g = shapes.value;
+export function drawBelt(
+  p: BeltParams,
+  { section: s, layout: L }: BeltBuild,
+  g: BeltShapes,
+  crank: number,
+  options: DrawOptions,
+  model: () => BeltModel,
+): readonly Layer[] {
   const travel = crank * (L.d1 / 2);
   const turns = wheelTurns(L, s, travel);
   const wheels = L.path.wheels;
@@ -252,7 +226,8 @@ export function drawBelt(p: BeltParams, crank: number, options: DrawOptions): Re
     curve('bore1', g.bore1, pose(0), 'outline', 'hole'),
     curve('bore2', g.bore2, pose(last), 'outline', 'hole'),
   ];
-  if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
+  if (options.glyph) return [{ id: 'teeth', name: 'Teeth', items: teeth }];
+  const m = model();
   const o1 = outsideRadius(s, p.z1);
   const o2 = outsideRadius(s, p.z2);
   const reach = Math.max(o1, o2) * 0.9;
@@ -283,7 +258,7 @@ export function drawBelt(p: BeltParams, crank: number, options: DrawOptions): Re
   });
   const lowest = Math.min(...wheels.map((w, i) => w.y - (i === 0 ? o1 : i === last ? o2 : w.r)));
   const under = lowest - s.height * 2.2;
-  return ok([
+  return [
     { id: 'teeth', name: 'Teeth', items: teeth },
     {
       id: 'pitch',
@@ -365,5 +340,5 @@ export function drawBelt(p: BeltParams, crank: number, options: DrawOptions): Re
       ],
     },
     { id: 'marks', name: 'Clocking marks', items: [tip('pulley1', 0, o1), tip('pulley2', last, o2)] },
-  ]);
+  ];
 }

@@ -1,5 +1,5 @@
 import type { FieldSpec } from '../contract.ts';
-import { findSection } from './model.ts';
+import { findSection } from '../../shop/shelf.ts';
 import type { BeltParams } from './params.ts';
 
 const MADE = [
@@ -82,7 +82,7 @@ export const beltFields: readonly FieldSpec<BeltParams>[] = [
     help: 'Closed lengths of this section that the shop stocks.',
     when: (p) => closed(p) && p.setBy === 'length',
     options: (p, shelf) => {
-      const stock = findSection(p.section, shelf)?.stock ?? [];
+      const stock = findSection(shelf, p.section)?.stock ?? [];
       const all = stock.includes(p.beltTeeth) ? stock : [...stock, p.beltTeeth].sort((a, b) => a - b);
       return all.map((t) => ({ value: t, label: `${t}` }));
     },

@@ -1,10 +1,10 @@
 import { ok, refuse, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
-import { factor, type Shelf } from '../../shop/shelf.ts';
+import { factor, findSection, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { fittingTakeUp, layoutBelt, type BeltLayout } from './layout.ts';
 import type { BeltParams } from './params.ts';
-import { outsideRadius } from './pulley.ts';
+import { cutSpace, outsideRadius } from './pulley.ts';
 import { beltShearForce, holdTorque, jumpForce, loadedTeeth, printedToothForce, tensionForce } from './strength.ts';
 
 /** Everything computed about a belt stage; `numbers` is what the line sums. */
@@ -48,9 +48,6 @@ export const FLANGES = 2e-3;
 /** Bore assumed for an idler, whose shaft nobody has chosen yet. */
 const IDLER_BORE = 3e-3;
 
-export const findSection = (id: string, shelf: Shelf): BeltSection | undefined =>
-  shelf.sections.find((s) => s.id === id);
-
 /**
  * Axial stiffness of a span of length L is E·A/L with E·A = (E·A/w)·w; two in parallel turn the driven pulley:
  * r2²·E·A·(1/L_t + 1/L_s).
@@ -73,22 +70,18 @@ function pulleyMoney(made: BeltParams['made1'], teeth: number, width: number, ma
     : mass * factor(shelf, 'price.print');
 }
 
-/** What is kept about one set of parameters, which are never changed in place. */
-interface Kept {
+/** A belt stage before any duty. */
+export interface BeltBuild {
   readonly section: BeltSection;
-  readonly layout: Result<BeltLayout>;
-  at: Duty;
-  factors: Shelf['factors'];
-  base: Result<BeltModel> | undefined;
-  /** Models with one factor moved, by factor and value: the line and the stage itself try the same ones. */
-  readonly trials: Map<string, Map<number, Result<BeltModel>>>;
+  readonly layout: BeltLayout;
 }
 
-const kept = new WeakMap<BeltParams, Kept>();
+/** Allowance of a pulley's profile, m: only printed ones come out fat. */
+export const allowanceOf = (p: BeltParams, made: BeltParams['made1']): number => (made === 'printed' ? p.allowance : 0);
 
-/** The model of a stage; asking again for the same parameters, duty and shop answers from memory. See `computeBelt`. */
-export function modelBelt(p: BeltParams, at: Duty, shelf: Shelf): Result<BeltModel> {
-  const section = findSection(p.section, shelf);
+/** Builds a stage; refuses in words what does not go together. */
+export function buildBelt(p: BeltParams, shelf: Shelf): Result<BeltBuild> {
+  const section = findSection(shelf, p.section);
   if (!section)
     return refuse(
       `There is no belt section “${p.section}” in the shop.`,
@@ -96,42 +89,13 @@ export function modelBelt(p: BeltParams, at: Duty, shelf: Shelf): Result<BeltMod
       `Choose one of ${shelf.sections.map((s) => s.id).join(', ')}.`,
       'section',
     );
-  let k = kept.get(p);
-  if (!k || k.section !== section)
-    kept.set(
-      p,
-      (k = { section, layout: layoutBelt(p, section), at, factors: shelf.factors, base: undefined, trials: new Map() }),
-    );
-  if (k.at.torque !== at.torque || k.at.speed !== at.speed || k.factors !== shelf.factors) {
-    [k.at, k.factors, k.base] = [at, shelf.factors, undefined];
-    k.trials.clear();
-  }
-  if (!shelf.over) return (k.base ??= computeBelt(p, at, shelf, section, k.layout));
-  let byValue = k.trials.get(shelf.over.id);
-  if (!byValue) k.trials.set(shelf.over.id, (byValue = new Map()));
-  let made = byValue.get(shelf.over.value);
-  if (!made) byValue.set(shelf.over.value, (made = computeBelt(p, at, shelf, section, k.layout)));
-  return made;
+  const layout = layoutBelt(p, section);
+  if (!layout.ok) return layout;
+  return ok({ section, layout: layout.value });
 }
 
-/**
- * Computes a belt stage.
- *
- * @param p parameters, SI
- * @param at duty at the driven pulley
- * @param shelf the shop; its factors are read as they stand
- * Source: reference equations of the synchronous open belt drive (geometry exact; see `layout.ts`), spans as axial
- * springs.
- */
-function computeBelt(
-  p: BeltParams,
-  at: Duty,
-  shelf: Shelf,
-  section: BeltSection,
-  solved: Result<BeltLayout>,
-): Result<BeltModel> {
-  if (!solved.ok) return solved;
-  const L = solved.value;
+/** What does not go together, in words; it can still be drawn. */
+export function wrongBelt(p: BeltParams, { section }: BeltBuild): Result<never> | undefined {
   const bores: readonly (readonly [number, number, string, string])[] = [
     [p.bore1, p.z1, 'bore1', 'driving'],
     [p.bore2, p.z2, 'bore2', 'driven'],
@@ -161,6 +125,22 @@ function computeBelt(
         place,
       );
   }
+  const cuts = [cutSpace(section, p.z1, allowanceOf(p, p.made1)), cutSpace(section, p.z2, allowanceOf(p, p.made2))];
+  if (p.idler === 'inside') cuts.push(cutSpace(section, p.idlerTeeth));
+  for (const c of cuts) if (!c.ok) return c;
+  return undefined;
+}
+
+/**
+ * Computes a belt stage at a duty on its driven pulley.
+ *
+ * @param p parameters, SI
+ * @param at duty at the driven pulley
+ * @param shelf the shop; its factors are read as they stand
+ * Source: reference equations of the synchronous open belt drive (geometry exact; see `layout.ts`), spans as axial
+ * springs.
+ */
+export function modelBelt(p: BeltParams, { section, layout: L }: BeltBuild, at: Duty, shelf: Shelf): BeltModel {
   const ratio = p.z2 / p.z1;
   const r1 = L.d1 / 2;
   const r2 = L.d2 / 2;
@@ -261,7 +241,7 @@ function computeBelt(
     beside: true,
     life: Infinity,
   };
-  return ok({
+  return {
     section,
     layout: L,
     ratio,
@@ -294,5 +274,5 @@ function computeBelt(
     idlerMass,
     idlerMoney,
     numbers,
-  });
+  };
 }

@@ -3,15 +3,12 @@ import { circle, type Outline } from '../../shape/outline.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
-import { modelBelt } from './model.ts';
+import type { BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { outsideRadius, pitchRadius, pulleyOutline } from './pulley.ts';
 
 /** Pulleys, belt and idler of a stage. */
-export function beltParts(p: BeltParams, shelf: Shelf): Result<readonly Part[]> {
-  const made = modelBelt(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
+export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<readonly Part[]> {
   const s = m.section;
   const parts: Part[] = [];
   const pulleys = [

@@ -74,6 +74,24 @@ function roundHalf(
   return { points: [tip, meet, low], sweeps: [turn([cx, cy], tip, meet), turn([0, yg], meet, low), 0] };
 }
 
+/** Half of a pulley's tooth space; refuses in words a pulley that cannot be cut. */
+export function cutSpace(s: BeltSection, teeth: number, allowance = 0): Result<HalfSpace> {
+  const outer = outsideRadius(s, teeth);
+  const { space } = s;
+  const half =
+    outer - space.depth - allowance <= 0
+      ? undefined
+      : space.form === 'trapezoid'
+        ? trapezoidHalf(space, outer, allowance)
+        : roundHalf(space, outer, allowance);
+  if (half && 2 * Math.atan2(half.points[0]![0], half.points[0]![1]) < (2 * Math.PI) / teeth) return ok(half);
+  return refuse(
+    `A ${s.id} pulley of ${teeth} teeth cannot be cut.`,
+    'The tooth spaces run into each other or into the middle.',
+    allowance > 0 ? 'Take more teeth, or a smaller profile allowance.' : 'Take more teeth.',
+  );
+}
+
 /**
  * Outline of a synchronous pulley as it is cut: every tooth space true to the section, arcs exact, space 0 centred on
  * the
@@ -85,21 +103,12 @@ function roundHalf(
  * @returns a closed counter-clockwise outline, or why no such tooth can be cut
  */
 export function pulleyOutline(s: BeltSection, teeth: number, allowance = 0): Result<Outline> {
-  const outer = outsideRadius(s, teeth);
-  const fail = () =>
-    refuse(
-      `A ${s.id} pulley of ${teeth} teeth cannot be cut.`,
-      'The tooth spaces run into each other or into the middle.',
-      allowance > 0 ? 'Take more teeth, or a smaller profile allowance.' : 'Take more teeth.',
-    );
-  if (outer - s.space.depth - allowance <= 0) return fail();
-  const half =
-    s.space.form === 'trapezoid' ? trapezoidHalf(s.space, outer, allowance) : roundHalf(s.space, outer, allowance);
-  if (!half) return fail();
+  const cut = cutSpace(s, teeth, allowance);
+  if (!cut.ok) return cut;
+  const half = cut.value;
   const [tx, ty] = half.points[0]!;
   const halfAngle = Math.atan2(tx, ty);
   const step = (2 * Math.PI) / teeth;
-  if (2 * halfAngle >= step) return fail();
   const pen = new OutlinePen();
   const n = half.points.length;
   const landBulge = Math.tan((step - 2 * halfAngle) / 4);

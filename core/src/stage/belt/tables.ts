@@ -1,12 +1,11 @@
-import { factor, type Shelf } from '../../shop/shelf.ts';
+import { factor, findSection, type Shelf } from '../../shop/shelf.ts';
 import type { KindTable } from '../contract.ts';
 import { layoutBelt, stockedNear } from './layout.ts';
-import { findSection } from './model.ts';
 import type { BeltParams } from './params.ts';
 
 /** Stocked belts near the present centre distance, and the sections with what they carry. */
 export function beltTables(p: BeltParams, shelf: Shelf): readonly KindTable[] {
-  const section = findSection(p.section, shelf);
+  const section = findSection(shelf, p.section);
   if (!section) return [];
   const made = layoutBelt(p, section);
   const wanted = made.ok ? made.value.centre : p.centre;

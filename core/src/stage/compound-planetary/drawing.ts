@@ -11,17 +11,16 @@ import {
   trainSpeeds,
   type Gear,
 } from '../../gear/index.ts';
-import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
-import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
-import { compoundTrain, forDrawing } from './model.ts';
+import type { CompoundGeometry } from './geometry.ts';
+import { compoundTrain, type CompoundBuild, type CompoundModel } from './model.ts';
 import type { CompoundParams } from './params.ts';
 
 /** Arcs of a drawing may stray this share of the module. */
 const COARSE = 4e-3;
 
-interface Shapes {
+export interface CompoundShapes {
   readonly sun: Outline | undefined;
   readonly a: Outline;
   readonly b: Outline;
@@ -33,14 +32,11 @@ interface Shapes {
   readonly bore: Outline | undefined;
 }
 
-const kept = new WeakMap<CompoundGeometry, Shapes>();
-
-function shapesOf(p: CompoundParams, g: CompoundGeometry): Shapes {
-  let s = kept.get(g);
-  if (s) return s;
+/** Outlines of a stage's parts, each in its own place. */
+export function compoundShapes(p: CompoundParams, { geometry: g }: CompoundBuild): CompoundShapes {
   const draw = (w: Gear) => gearOutline(w, COARSE * w.module);
   const r = g.mesh1.pair.s1.rb;
-  s = {
+  return {
     sun: g.sun && draw(g.sun),
     a: draw(g.planetA),
     b: draw(g.planetB),
@@ -51,8 +47,6 @@ function shapesOf(p: CompoundParams, g: CompoundGeometry): Shapes {
     markA: segment(0.35 * r, 0, 0.8 * r, 0),
     bore: g.sun && p.boreS > 0 ? circle(0, 0, p.boreS / 2) : undefined,
   };
-  kept.set(g, s);
-  return s;
 }
 
 /**
@@ -76,11 +70,14 @@ export function compoundPose(p: CompoundParams, g: CompoundGeometry, crank: numb
 }
 
 /** Both toothings seen along the axis: A in the held ring in full, B and the driven ring over it in dashes. */
-export function drawCompound(p: CompoundParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
-  const made = compoundGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
-  const s = shapesOf(p, g);
+export function drawCompound(
+  p: CompoundParams,
+  { geometry: g }: CompoundBuild,
+  s: CompoundShapes,
+  crank: number,
+  options: DrawOptions,
+  model: () => CompoundModel,
+): readonly Layer[] {
   const at = compoundPose(p, g, crank);
   const curve = (
     key: string,
@@ -100,7 +97,7 @@ export function drawCompound(p: CompoundParams, crank: number, options: DrawOpti
     ...(s.sun ? [curve('sun', s.sun, turned(at.sun), 'outline', 'belt')] : []),
     ...(s.bore ? [curve('bore', s.bore, ORIGIN, 'outline', 'hole')] : []),
   ];
-  if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
+  if (options.glyph) return [{ id: 'teeth', name: 'Teeth', items: teeth }];
   const contacts = at.planets.flatMap((q, i) => {
     const place = Math.atan2(q.a.y, q.a.x);
     return [
@@ -112,11 +109,11 @@ export function drawCompound(p: CompoundParams, crank: number, options: DrawOpti
     ];
   });
   const R = g.outside / 2;
-  const loaded = options.duty.torque > 0 ? forDrawing(p, options.duty, options.shelf) : undefined;
+  const loaded = options.duty.torque > 0 ? model() : undefined;
   // On one planet: the others carry the same.
   const place = Math.atan2(at.planets[0]!.a.y, at.planets[0]!.a.x);
-  const forces: DrawItem[] = loaded?.ok
-    ? loaded.value.meshes.map((m) => {
+  const forces: DrawItem[] = loaded
+    ? loaded.meshes.map((m) => {
         const { pair } = m.mesh;
         const side = pushSense(at.train, m.id === 'sun' ? 'input' : m.id === 'ring1' ? 'held' : 'output');
         const r = m.id === 'sun' ? pair.rw1 : pair.rw2;
@@ -129,7 +126,7 @@ export function drawCompound(p: CompoundParams, crank: number, options: DrawOpti
         );
       })
     : [];
-  return ok([
+  return [
     { id: 'teeth', name: 'Toothing A', items: teeth },
     {
       id: 'toothing-b',
@@ -175,7 +172,7 @@ export function drawCompound(p: CompoundParams, crank: number, options: DrawOpti
         },
       ],
     },
-  ]);
+  ];
 }
 
 /** Upper half of the axial section beside the set: held ring over A, driven ring over B, one planet through both. */

@@ -38,15 +38,6 @@ export interface CompoundGeometry {
   readonly outside: number;
 }
 
-const kept = new WeakMap<CompoundParams, Result<CompoundGeometry>>();
-
-/** Geometry of a stage; asking again for the same parameters answers from memory. */
-export function compoundGeometry(p: CompoundParams): Result<CompoundGeometry> {
-  let made = kept.get(p);
-  if (!made) kept.set(p, (made = solve(p)));
-  return made;
-}
-
 /** Planets alike fit every place when (z_r1·z_pB − z_r2·z_pA)/(N·gcd(z_pA, z_pB)) is whole. */
 export const identicalCount = (p: CompoundParams): number =>
   (p.zr1 * p.zpB - p.zr2 * p.zpA) / (p.planets * commonDivisor(p.zpA, p.zpB));
@@ -56,7 +47,8 @@ function stop(what: string, why: string, mend: string, path: string, value: numb
   return { ok: false, problem };
 }
 
-function solve(p: CompoundParams): Result<CompoundGeometry> {
+/** Geometry of a stage; refuses in words what does not close. */
+export function compoundGeometry(p: CompoundParams): Result<CompoundGeometry> {
   const fit = p.zs + 2 * p.zpA;
   if (p.zr1 <= p.zpA + 2)
     return stop(

@@ -19,16 +19,22 @@ import {
   wheelChecks,
   wheelFigures,
 } from '../../gear/index.ts';
-import { check, FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
-import { ok, type Result } from '../../result.ts';
+import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, FieldSpec, KindTable, StageKind, StageReport, StageWish } from '../contract.ts';
-import { reportOf } from '../report.ts';
-import { firstThatCarries } from '../first.ts';
+import type { Duty, FieldSpec, KindTable, StageKind, StageWish } from '../contract.ts';
+import { opener, type StageSteps } from '../open.ts';
+import { carries, firstThatCarries } from '../first.ts';
 import { compoundCounts } from './counts.ts';
-import { drawCompound } from './drawing.ts';
-import { compoundGeometry, identicalCount } from './geometry.ts';
-import { compoundFactors, compoundTrain, modelCompound, type CompoundModel } from './model.ts';
+import { compoundShapes, drawCompound, type CompoundShapes } from './drawing.ts';
+import { identicalCount } from './geometry.ts';
+import {
+  buildCompound,
+  compoundTrain,
+  modelCompound,
+  wrongCompound,
+  type CompoundBuild,
+  type CompoundModel,
+} from './model.ts';
 import { compoundSchema, type CompoundParams as P } from './params.ts';
 import { compoundAssembly, compoundParts } from './parts.ts';
 
@@ -341,14 +347,54 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
   return list;
 }
 
-const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> =>
-  reportOf(
-    shelf,
-    (s) => modelCompound(p, at, s),
-    compoundFactors(),
-    (m, make) => figures(p, shelf, m, make),
-    (m) => checks(p, at, m),
-  );
+/** How B is clocked to A on each planet. */
+function tables(p: P, { geometry: g }: CompoundBuild): readonly KindTable[] {
+  return [
+    {
+      id: 'clocking',
+      title: 'Clocking of the planets',
+      columns: [
+        { name: 'planet', quantity: 'count' },
+        { name: 'place', quantity: 'angle' },
+        { name: 'B from A', quantity: 'angle' },
+      ],
+      rows: g.clocking.map((x, i) => ({ cells: [i + 1, (2 * Math.PI * i) / p.planets, x], current: false })),
+    },
+  ];
+}
+
+const steps: StageSteps<P, CompoundBuild, CompoundModel, CompoundShapes> = {
+  build: buildCompound,
+  wrong: wrongCompound,
+  kinematics: (p) => {
+    const train = compoundTrain(p);
+    const ratio = trainRatio(train);
+    const planet = Math.abs(trainSpeeds(train).planet);
+    return {
+      ratio,
+      members: [
+        { name: p.drive, role: 'input' },
+        { name: 'driven ring', role: 'output' },
+        { name: 'held ring', role: 'fixed' },
+        ...(p.drive === 'sun' ? [{ name: 'carrier', role: 'free' as const }] : []),
+      ],
+      orders: [
+        { name: 'input', perTurn: Math.abs(ratio) },
+        { name: 'output', perTurn: 1 },
+        { name: 'mesh A', perTurn: planet * p.zpA },
+        { name: 'mesh B', perTurn: planet * p.zpB },
+      ],
+    };
+  },
+  model: modelCompound,
+  figures: (p, _at, shelf, m, make) => figures(p, shelf, m, make),
+  checks: (p, at, _shelf, m) => checks(p, at, m),
+  shapes: compoundShapes,
+  draw: drawCompound,
+  tables,
+  parts: compoundParts,
+  assembly: compoundAssembly,
+};
 
 /**
  * Sets of counts on one module for both toothings, unshifted and alike; ratio rises as the cross products draw
@@ -407,27 +453,11 @@ function* candidates(want: StageWish): Generator<P> {
 function defaults(want: StageWish): P {
   return (
     firstThatCarries(candidates(want), want.torque, (p) => {
-      const m = modelCompound(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+      const b = buildCompound(p, want.shelf);
+      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
+      return b.ok && !wrongCompound(p, b.value) ? carries(modelCompound(p, b.value, at, want.shelf)) : 0;
     }) ?? base(1e-3, COUNTS[0])
   );
-}
-
-function tables(p: P): readonly KindTable[] {
-  const g = compoundGeometry(p);
-  if (!g.ok) return [];
-  return [
-    {
-      id: 'clocking',
-      title: 'Clocking of the planets',
-      columns: [
-        { name: 'planet', quantity: 'count' },
-        { name: 'place', quantity: 'angle' },
-        { name: 'B from A', quantity: 'angle' },
-      ],
-      rows: g.value.clocking.map((x, i) => ({ cells: [i + 1, (2 * Math.PI * i) / p.planets, x], current: false })),
-    },
-  ];
 }
 
 /** Planets with two toothings shared by a held and a driven ring: much ratio in one flat stage. */
@@ -438,37 +468,8 @@ export const compoundPlanetary: StageKind<P> = {
   schema: compoundSchema,
   fields,
   defaults,
-  kinematics: (p) => {
-    const train = compoundTrain(p);
-    const ratio = trainRatio(train);
-    const planet = Math.abs(trainSpeeds(train).planet);
-    return {
-      ratio,
-      members: [
-        { name: p.drive, role: 'input' },
-        { name: 'driven ring', role: 'output' },
-        { name: 'held ring', role: 'fixed' },
-        ...(p.drive === 'sun' ? [{ name: 'carrier', role: 'free' as const }] : []),
-      ],
-      orders: [
-        { name: 'input', perTurn: Math.abs(ratio) },
-        { name: 'output', perTurn: 1 },
-        { name: 'mesh A', perTurn: planet * p.zpA },
-        { name: 'mesh B', perTurn: planet * p.zpB },
-      ],
-    };
-  },
-  factors: compoundFactors,
-  analyse,
-  screen: (p, at, shelf) => {
-    const m = modelCompound(p, at, shelf);
-    return m.ok ? ok(m.value.numbers) : m;
-  },
-  drawing: drawCompound,
-  tables,
+  open: opener(steps),
   counts: compoundCounts,
-  parts: compoundParts,
-  assembly: compoundAssembly,
   candidates,
 };
 

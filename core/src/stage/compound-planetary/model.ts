@@ -3,12 +3,11 @@ import {
   central,
   expectedRange,
   loadMesh,
-  materialFactors,
   memberSpeed,
+  meshFriction,
   meshModes,
   modeLimits,
   meshPlaySpread,
-  toothMaterial,
   trainRatio,
   trainShares,
   trainSpeeds,
@@ -22,8 +21,8 @@ import {
 } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import { keepLast } from '../last.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
+import { needMaterials } from '../needs.ts';
 import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
 import type { CompoundParams } from './params.ts';
 
@@ -41,6 +40,7 @@ export interface CompoundMesh {
 /** Everything computed about a shared-planet stage. */
 export interface CompoundModel {
   readonly geometry: CompoundGeometry;
+  readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
   readonly train: Train;
   readonly ratio: number;
   readonly forward: number;
@@ -53,30 +53,6 @@ export interface CompoundModel {
   readonly numbers: StageNumbers;
 }
 
-/** Factors a stage reads. */
-export const compoundFactors = (): readonly string[] => [
-  'gear.frictionPlastic',
-  'gear.frictionMetal',
-  ...materialFactors([]).slice(1),
-  'gear.hot',
-  'gear.cycles',
-  'gear.fatigue',
-  'gear.plasticFlank',
-  'gear.heatRoot',
-  'gear.heatFlank',
-  'ambient',
-  'gear.metalRoot',
-  'gear.metalFlank',
-  'gear.metalStatic',
-  'gear.layer',
-  'gear.infill',
-  'gear.churn',
-  'planet.rigid',
-  'planet.place',
-  'gear.solid',
-  'price.milled',
-];
-
 /** The train of a stage with an efficiency for each mesh: sun, ring 1, ring 2. */
 export function compoundTrain(p: CompoundParams, etas: readonly [number, number, number] = [1, 1, 1]): Train {
   return {
@@ -86,19 +62,87 @@ export function compoundTrain(p: CompoundParams, etas: readonly [number, number,
   };
 }
 
-/**
- * Computes a shared-planet stage at a duty on its driven ring.
- *
- * Source: Willis for both toothings; efficiency by mesh powers in the carrier's frame (`epicyclic.ts`), forwards and
- * backwards; teeth by `mesh.ts`.
- */
-export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result<CompoundModel> {
+/** A shared-planet stage before any duty. */
+export interface CompoundBuild {
+  readonly geometry: CompoundGeometry;
+  readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
+  readonly meshesOf: readonly MeshOf[];
+  readonly etas: Readonly<Record<MeshOf['of'], number>>;
+  readonly train: Train;
+  /** Torques of the train with what it loses, driven from its input. */
+  readonly drive: ReturnType<typeof trainTorques>;
+  /** Efficiency turned back. */
+  readonly backward: number;
+}
+
+/** A mesh of the stage: its wheels, and the member that it drives or is held by. */
+interface MeshOf {
+  readonly id: string;
+  readonly name: string;
+  readonly wheels: readonly [string, string];
+  readonly mesh: Mesh;
+  readonly materials: readonly [ToothMaterial, ToothMaterial];
+  readonly of: 'input' | 'held' | 'output';
+  readonly radius: number;
+}
+
+function meshesOf(g: CompoundGeometry, [ms, mp, mr]: CompoundBuild['materials']): MeshOf[] {
+  const rings: MeshOf[] = [
+    {
+      id: 'ring1',
+      name: 'planets and held ring',
+      wheels: ['planets A', 'held ring'],
+      mesh: g.mesh1,
+      materials: [mp, mr],
+      of: 'held',
+      radius: g.mesh1.pair.rw2,
+    },
+    {
+      id: 'ring2',
+      name: 'planets and driven ring',
+      wheels: ['planets B', 'driven ring'],
+      mesh: g.mesh2,
+      materials: [mp, mr],
+      of: 'output',
+      radius: g.mesh2.pair.rw2,
+    },
+  ];
+  if (!g.sunMesh) return rings;
+  const sun: MeshOf = {
+    id: 'sun',
+    name: 'sun and planets',
+    wheels: ['sun', 'planets A, at the sun'],
+    mesh: g.sunMesh,
+    materials: [ms, mp],
+    of: 'input',
+    radius: g.sunMesh.pair.rw1,
+  };
+  return [sun, ...rings];
+}
+
+/** Builds a stage; refuses in words what does not go together. */
+export function buildCompound(p: CompoundParams, shelf: Shelf): Result<CompoundBuild> {
   const made = compoundGeometry(p);
   if (!made.ok) return made;
   const g = made.value;
-  const found = (['materialS', 'materialP', 'materialR'] as const).map((k) => toothMaterial(p[k], shelf, k));
-  for (const f of found) if (!f.ok) return f;
-  const [ms, mp, mr] = found.map((f) => (f.ok ? f.value : undefined)) as [ToothMaterial, ToothMaterial, ToothMaterial];
+  const materials = needMaterials(p, ['materialS', 'materialP', 'materialR'], shelf);
+  if (!materials.ok) return materials;
+  const list = meshesOf(g, materials.value);
+  // Efficiencies do not depend on load.
+  const etas = { input: 1, held: 1, output: 1 };
+  for (const m of list)
+    etas[m.of] = p.meshBy === 'given' ? p.eta : 1 - meshFriction(m.materials[0], m.materials[1], shelf) * m.mesh.loss;
+  const train = compoundTrain(p, [etas.input, etas.held, etas.output]);
+  const drive = trainTorques(train, 'input');
+  const backward = trainTorques(train, 'output').efficiency;
+  return ok({ geometry: g, materials: materials.value, meshesOf: list, etas, train, drive, backward });
+}
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongCompound(
+  p: CompoundParams,
+  { geometry: g, train, drive }: CompoundBuild,
+): Result<never> | undefined {
   const root = Math.min(g.mesh1.sides[0].root, g.mesh2.sides[0].root);
   if (p.pin / 2 >= root - 0.3e-3)
     return refuse(
@@ -114,60 +158,32 @@ export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result
       'Take a smaller bore, or more teeth on the sun.',
       'boreS',
     );
+  if (!(drive.efficiency > 0))
+    return refuse(
+      'The stage cannot be driven at all.',
+      `At ratio ${trainRatio(train).toFixed(1)} its teeth lose more than is put in.`,
+      'Take counts with less ratio, or less friction.',
+      'zr2',
+    );
+  return undefined;
+}
+
+/**
+ * Computes a shared-planet stage at a duty on its driven ring.
+ *
+ * Source: Willis for both toothings; efficiency by mesh powers in the carrier's frame (`epicyclic.ts`), forwards and
+ * backwards; teeth by `mesh.ts`.
+ */
+export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, shelf: Shelf): CompoundModel {
+  const g = b.geometry;
+  const [ms, mp, mr] = b.materials;
+  const { meshesOf: list, etas, train, drive, backward } = b;
+  const forward = drive.efficiency;
   const plain = compoundTrain(p);
   const ratio = trainRatio(plain);
   const n = p.planets;
   const share = n > 2 ? factor(shelf, 'planet.rigid') ** (n - 2) : 1;
   const planetSpeed = Math.abs(trainSpeeds(plain).planet) * at.speed;
-  const list = [
-    ...(g.sunMesh
-      ? [
-          {
-            id: 'sun',
-            name: 'sun and planets',
-            wheels: ['sun', 'planets A, at the sun'] as const,
-            mesh: g.sunMesh,
-            materials: [ms, mp] as const,
-            of: 'input' as const,
-            radius: g.sunMesh.pair.rw1,
-          },
-        ]
-      : []),
-    {
-      id: 'ring1',
-      name: 'planets and held ring',
-      wheels: ['planets A', 'held ring'] as const,
-      mesh: g.mesh1,
-      materials: [mp, mr] as const,
-      of: 'held' as const,
-      radius: g.mesh1.pair.rw2,
-    },
-    {
-      id: 'ring2',
-      name: 'planets and driven ring',
-      wheels: ['planets B', 'driven ring'] as const,
-      mesh: g.mesh2,
-      materials: [mp, mr] as const,
-      of: 'output' as const,
-      radius: g.mesh2.pair.rw2,
-    },
-  ];
-  // Efficiencies do not depend on load, so torques with loss come before the forces.
-  const etaOf = (m: (typeof list)[number]): number =>
-    p.meshBy === 'given' ? p.eta : loadMesh(m.mesh, m.materials[0], m.materials[1], 1, 0, 0, shelf).efficiency;
-  const etas = { input: 1, held: 1, output: 1 };
-  for (const m of list) etas[m.of] = etaOf(m);
-  const train = compoundTrain(p, [etas.input, etas.held, etas.output]);
-  const drive = trainTorques(train, 'input');
-  const forward = drive.efficiency;
-  const backward = trainTorques(train, 'output').efficiency;
-  if (!(forward > 0))
-    return refuse(
-      'The stage cannot be driven at all.',
-      `At ratio ${ratio.toFixed(1)} its teeth lose more than is put in.`,
-      'Take counts with less ratio, or less friction.',
-      'zr2',
-    );
   const shares = trainShares(train);
   const meshes: CompoundMesh[] = [];
   const modes: Mode[] = [];
@@ -245,8 +261,9 @@ export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result
     beside: false,
     life: Infinity,
   };
-  return ok({
+  return {
     geometry: g,
+    materials: b.materials,
     train,
     ratio,
     forward,
@@ -257,8 +274,5 @@ export function modelCompound(p: CompoundParams, at: Duty, shelf: Shelf): Result
     modes,
     masses: [sunMass, planetMass, ringMass],
     numbers,
-  });
+  };
 }
-
-/** The model as a drawing asks for it, the last answer kept. */
-export const forDrawing = keepLast(modelCompound);

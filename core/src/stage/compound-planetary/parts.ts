@@ -15,9 +15,9 @@ import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
-import { compoundGeometry } from './geometry.ts';
 import { compoundPose } from './drawing.ts';
-import { modelCompound } from './model.ts';
+import type { CompoundGeometry } from './geometry.ts';
+import type { CompoundModel } from './model.ts';
 import type { CompoundParams } from './params.ts';
 
 const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
@@ -27,14 +27,10 @@ const said = (g: Gear, width: number): string =>
   `${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;
 
 /** Sun, planets (one part each where they are not alike) and both rings. */
-export function compoundParts(p: CompoundParams, shelf: Shelf): Result<readonly Part[]> {
-  const made = modelCompound(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
+export function compoundParts(p: CompoundParams, _shelf: Shelf, m: CompoundModel): Result<readonly Part[]> {
   const g = m.geometry;
   const double = p.double === 'yes';
-  const material = (id: string) => shelf.materials.find((x) => x.id === id)!;
-  const [ms, mp, mr] = [material(p.materialS), material(p.materialP), material(p.materialR)];
+  const [ms, mp, mr] = [m.materials[0].material, m.materials[1].material, m.materials[2].material];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
   const parts: Part[] = [];
   const pose = compoundPose(p, g, 0);
@@ -136,24 +132,23 @@ export function compoundParts(p: CompoundParams, shelf: Shelf): Result<readonly 
 }
 
 /** The order of putting a shared-planet stage together, with every planet's clocking. */
-export function compoundAssembly(p: CompoundParams): readonly AssemblyStep[] {
-  const g = compoundGeometry(p);
-  const clocks = g.ok ? g.value.clocking.map((x, i) => `${i + 1}: ${degrees(x)}`).join(', ') : '';
-  const away = g.ok
-    ? g.value.marks.flatMap((n, i) =>
-        n === 0
-          ? []
-          : [
-              `planet ${i + 1} on by ${Math.abs(n)} ${Math.abs(n) === 1 ? 'tooth' : 'teeth'} of A ${n > 0 ? 'counter-clockwise' : 'clockwise'}`,
-            ],
-      )
-    : [];
+export function compoundAssembly(
+  p: CompoundParams,
+  { geometry: g }: { readonly geometry: CompoundGeometry },
+): readonly AssemblyStep[] {
+  const clocks = g.clocking.map((x, i) => `${i + 1}: ${degrees(x)}`).join(', ');
+  const away = g.marks.flatMap((n, i) =>
+    n === 0
+      ? []
+      : [
+          `planet ${i + 1} on by ${Math.abs(n)} ${Math.abs(n) === 1 ? 'tooth' : 'teeth'} of A ${n > 0 ? 'counter-clockwise' : 'clockwise'}`,
+        ],
+  );
   return [
     {
-      do:
-        g.ok && g.value.identical
-          ? `All planets are alike; B stands ${degrees(g.value.clocking[0]!)} from A on each.`
-          : `The planets differ. B is turned from A by planet: ${clocks}. Number them.`,
+      do: g.identical
+        ? `All planets are alike; B stands ${degrees(g.clocking[0]!)} from A on each.`
+        : `The planets differ. B is turned from A by planet: ${clocks}. Number them.`,
     },
     {
       do:

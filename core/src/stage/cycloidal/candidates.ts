@@ -1,8 +1,9 @@
 import { steppedUp } from '../../gear/stepped.ts';
 import { smallestConvex } from '../../lobed/index.ts';
 import type { StageWish } from '../contract.ts';
-import { firstThatCarries } from '../first.ts';
-import { modelCycloidal } from './model.ts';
+import { carries, firstThatCarries } from '../first.ts';
+import { Kept } from '../kept.ts';
+import { buildCycloidal, modelCycloidal, wrongCycloidal } from './model.ts';
 import type { CycloidalParams } from './params.ts';
 
 const round = (x: number, step: number): number => Number((Math.round(x / step) * step).toPrecision(9));
@@ -80,8 +81,9 @@ export function cycloidalDefaults(want: StageWish): CycloidalParams {
   const near = { ...want, ratio: Math.min(60, Math.max(8, Math.abs(want.ratio))) };
   return (
     firstThatCarries(cycloidalCandidates(near), want.torque, (p) => {
-      const m = modelCycloidal(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+      const b = buildCycloidal(p, want.shelf);
+      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
+      return b.ok && !wrongCycloidal(p, b.value) ? carries(modelCycloidal(p, b.value, at, want.shelf, new Kept())) : 0;
     }) ??
     baseCycloidal(Math.round(near.ratio), 0.08, 1, want) ??
     baseCycloidal(11, 0.08, 1, want)!

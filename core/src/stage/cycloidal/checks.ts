@@ -4,7 +4,7 @@ import { steppedUp } from '../../gear/stepped.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { ringBore } from './geometry.ts';
-import { modelCycloidal, type CycloidalModel } from './model.ts';
+import { buildCycloidal, wrongCycloidal, type CycloidalModel } from './model.ts';
 import type { CycloidalParams } from './params.ts';
 
 /** What decides whether a cycloidal stage works. */
@@ -220,7 +220,11 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
         (b) =>
           b.static * 0.9 > (m.bearing.static * at.torque) / Math.max(1e-9, dent.torque) && b.bore >= m.bearing.bore,
       );
-    const fits = enough.find((b) => modelCycloidal({ ...p, bearing: b.id }, at, shelf).ok);
+    const fits = enough.find((b) => {
+      const tried = { ...p, bearing: b.id };
+      const built = buildCycloidal(tried, shelf);
+      return built.ok && !wrongCycloidal(tried, built.value);
+    });
     return fits && { path: 'bearing', value: fits.id, label: `Bearing ${fits.name}` };
   };
   list.push(

@@ -1,20 +1,20 @@
 import { forceArrow, sectionBox } from '../../gear/views.ts';
 import { carry, ringContacts, ringDisc } from '../../lobed/index.ts';
-import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
-import { cycloidalGeometry, phaseOf, ringBore, type CycloidalGeometry } from './geometry.ts';
-import { forDrawing } from './model.ts';
+import { phaseOf, ringBore } from './geometry.ts';
+import type { CycloidalBuild, CycloidalModel } from './model.ts';
 import { branchPins, heldShare, type CycloidalParams } from './params.ts';
 
 const MAGNIFIED = 20;
 
-interface Shapes {
+export interface CycloidalShapes {
   readonly disc: Outline;
   readonly wide: Outline;
   readonly pin: Outline;
   readonly rim: Outline;
   readonly bearing: Outline;
+  readonly eccentric: Outline;
   readonly hole: Outline;
   readonly out: Outline;
   readonly shaft: Outline | undefined;
@@ -22,27 +22,23 @@ interface Shapes {
   readonly inside: Outline;
 }
 
-const kept = new WeakMap<CycloidalGeometry, Shapes>();
-
-function shapesOf(p: CycloidalParams, g: CycloidalGeometry, bearing: number): Shapes {
-  let s = kept.get(g);
-  if (s) return s;
+/** Outlines of a stage's parts, each in its own place. */
+export function cycloidalShapes(p: CycloidalParams, { geometry: g, bearing }: CycloidalBuild): CycloidalShapes {
   const tolerance = 4e-4 * p.pin;
   const wider = Math.min(0.9 * g.convex, p.pin / 2 + p.offset * MAGNIFIED);
-  s = {
+  return {
     disc: ringDisc(g.profile, p.difference, tolerance),
     wide: ringDisc({ ...g.profile, pin: Math.max(g.profile.pin, wider) }, p.difference, tolerance),
     pin: circle(0, 0, p.pin / 2),
     rim: circle(0, 0, g.outside / 2),
-    bearing: circle(0, 0, bearing / 2),
+    bearing: circle(0, 0, bearing.outside / 2),
+    eccentric: circle(0, 0, bearing.bore / 2),
     hole: circle(0, 0, (p.outPin + 2 * p.throw + p.outGap) / 2),
     out: circle(0, 0, p.outPin / 2),
     shaft: p.shaft > 0 ? circle(0, 0, p.shaft / 2) : undefined,
     dot: circle(0, 0, 0.06 * p.pin),
     inside: circle(0, 0, ringBore(p)),
   };
-  kept.set(g, s);
-  return s;
 }
 
 /** Where everything stands when the crank has turned: in the ring's frame, and how far the ring itself has turned. */
@@ -61,12 +57,14 @@ export function cycloidalPose(
 }
 
 /** Ring, discs and output seen along the axis, the first disc in front, with the section beside it. */
-export function drawCycloidal(p: CycloidalParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
-  const made = cycloidalGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
-  const bearing = options.shelf.bearings.find((b) => b.id === p.bearing);
-  const s = shapesOf(p, g, bearing?.outside ?? p.outCircle / 2);
+export function drawCycloidal(
+  p: CycloidalParams,
+  { geometry: g, bearing }: CycloidalBuild,
+  s: CycloidalShapes,
+  crank: number,
+  options: DrawOptions,
+  model: () => CycloidalModel,
+): readonly Layer[] {
   const at = cycloidalPose(p, crank);
   const curve = (
     key: string,
@@ -103,23 +101,17 @@ export function drawCycloidal(p: CycloidalParams, crank: number, options: DrawOp
     ...Array.from({ length: p.outPins }, (_, i) => curve(`hole${i}`, s.hole, outAt(i, front), 'outline', 'hole')),
     ...Array.from({ length: p.outPins }, (_, i) => curve(`out${i}`, s.out, outAt(i), 'outline', 'part')),
     curve('bearing', s.bearing, { ...front, turn: 0 }, 'outline', 'part'),
-    curve(
-      'eccentric',
-      circle(0, 0, (bearing?.bore ?? p.shaft + 4 * p.throw) / 2),
-      { ...front, turn: 0 },
-      'outline',
-      'belt',
-    ),
+    curve('eccentric', s.eccentric, { ...front, turn: 0 }, 'outline', 'belt'),
     ...(s.shaft ? [curve('shaft', s.shaft, ORIGIN, 'outline', 'hole')] : []),
   ];
-  if (options.glyph) return ok([{ id: 'teeth', name: 'Discs', items: teeth }]);
-  const loaded = options.duty.torque > 0 ? forDrawing(p, options.duty, options.shelf) : undefined;
+  if (options.glyph) return [{ id: 'teeth', name: 'Discs', items: teeth }];
+  const loaded = options.duty.torque > 0 ? model() : undefined;
   const sets = Array.from({ length: p.discs }, (_, i) => ringContacts(g.pair, p.difference, at.inner + phaseOf(p, i)));
   const held = heldShare(p);
   const forces: DrawItem[] = [];
   const contacts: DrawItem[] = [];
-  if (loaded?.ok) {
-    const c = carry(sets, loaded.value.contact, options.duty.torque * held);
+  if (loaded) {
+    const c = carry(sets, loaded.contact, options.duty.torque * held);
     const most = Math.max(1e-9, ...c.forces);
     const worst = c.forces.subarray(0, p.pins).indexOf(Math.max(...c.forces.subarray(0, p.pins)));
     for (let j = 0; j < p.pins; j++) {
@@ -147,7 +139,7 @@ export function drawCycloidal(p: CycloidalParams, crank: number, options: DrawOp
       sectionBox(
         `s-disc${i}`,
         x0 + 1e-3 + i * p.width,
-        (bearing?.outside ?? 0) / 2 + p.throw * Math.cos(phaseOf(p, i)),
+        bearing.outside / 2 + p.throw * Math.cos(phaseOf(p, i)),
         x0 + 1e-3 + (i + 1) * p.width,
         R - p.pin / 2 - p.throw + p.throw * Math.cos(phaseOf(p, i)),
         i === 0 ? 'partB' : 'belt',
@@ -172,7 +164,7 @@ export function drawCycloidal(p: CycloidalParams, crank: number, options: DrawOp
     ),
     curve('s-axis', segment(x0 - 3e-3, 0, x0 + p.discs * p.width + plate + 5e-3, 0), ORIGIN, 'centre'),
   ];
-  return ok([
+  return [
     { id: 'teeth', name: 'Discs', items: teeth },
     {
       id: 'circles',
@@ -202,5 +194,5 @@ export function drawCycloidal(p: CycloidalParams, crank: number, options: DrawOp
         },
       ],
     },
-  ]);
+  ];
 }

@@ -29,15 +29,6 @@ export interface CycloidalGeometry {
   readonly outside: number;
 }
 
-const kept = new WeakMap<CycloidalParams, Result<CycloidalGeometry>>();
-
-/** Geometry of a stage; asking again for the same parameters answers from memory. */
-export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry> {
-  let made = kept.get(p);
-  if (!made) kept.set(p, (made = solve(p)));
-  return made;
-}
-
 const downTo = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 
@@ -55,7 +46,8 @@ export const ringBore = (p: Pick<CycloidalParams, 'circle' | 'pin' | 'throw'>): 
 export const seated = (p: Pick<CycloidalParams, 'circle' | 'pin' | 'throw'>): boolean =>
   ringBore(p) < p.circle / 2 + 0.4 * p.pin;
 
-function solve(p: CycloidalParams): Result<CycloidalGeometry> {
+/** Geometry of a stage; refuses in words what cannot be. */
+export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry> {
   const Z = p.pins;
   const R = p.circle / 2;
   if (Z % p.difference !== 0) {

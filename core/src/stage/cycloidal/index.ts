@@ -1,30 +1,18 @@
-import { ok, type Result } from '../../result.ts';
-import type { Shelf } from '../../shop/shelf.ts';
-import type { Duty, KindTable, StageKind, StageReport } from '../contract.ts';
-import { reportOf } from '../report.ts';
+import type { KindTable, StageKind } from '../contract.ts';
+import { opener, type StageSteps } from '../open.ts';
 import { cycloidalCandidates, cycloidalDefaults } from './candidates.ts';
 import { cycloidalChecks } from './checks.ts';
 import { cycloidalCourses, cycloidalMap } from './courses.ts';
-import { drawCycloidal } from './drawing.ts';
+import { cycloidalShapes, drawCycloidal, type CycloidalShapes } from './drawing.ts';
 import { cycloidalFields } from './fields.ts';
 import { cycloidalFigures } from './figures.ts';
-import { cycloidalGeometry } from './geometry.ts';
-import { cycloidalFactors, modelCycloidal } from './model.ts';
+import { buildCycloidal, modelCycloidal, wrongCycloidal, type CycloidalBuild, type CycloidalModel } from './model.ts';
 import { cycloidalRatio, cycloidalSchema, lobesOf, type CycloidalParams } from './params.ts';
 import { cycloidalAssembly, cycloidalParts } from './parts.ts';
 
-const analyse = (p: CycloidalParams, at: Duty, shelf: Shelf): Result<StageReport> =>
-  reportOf(
-    shelf,
-    (s) => modelCycloidal(p, at, s),
-    cycloidalFactors(p),
-    (m, make) => cycloidalFigures(p, at, shelf, m, make),
-    (m) => cycloidalChecks(p, at, m, shelf),
-  );
-
-function tables(p: CycloidalParams): readonly KindTable[] {
-  const g = cycloidalGeometry(p);
-  if (!g.ok || g.value.alike) return [];
+/** How the lobes of each disc are clocked to its holes, where discs differ. */
+function tables(_p: CycloidalParams, { geometry: g }: CycloidalBuild): readonly KindTable[] {
+  if (g.alike) return [];
   return [
     {
       id: 'clocking',
@@ -33,19 +21,14 @@ function tables(p: CycloidalParams): readonly KindTable[] {
         { name: 'disc', quantity: 'count' },
         { name: 'turned', quantity: 'angle' },
       ],
-      rows: g.value.clocking.map((x, i) => ({ cells: [i + 1, x], current: false })),
+      rows: g.clocking.map((x, i) => ({ cells: [i + 1, x], current: false })),
     },
   ];
 }
 
-/** A cycloidal disc in a ring of pins: much ratio and many teeth in touch in one flat stage. */
-export const cycloidal: StageKind<CycloidalParams> = {
-  id: 'cycloidal',
-  name: 'Cycloidal',
-  summary: 'A lobed disc in a ring of pins: much ratio, many contacts, stands shocks; play by its gaps.',
-  schema: cycloidalSchema,
-  fields: cycloidalFields,
-  defaults: cycloidalDefaults,
+const steps: StageSteps<CycloidalParams, CycloidalBuild, CycloidalModel, CycloidalShapes> = {
+  build: buildCycloidal,
+  wrong: wrongCycloidal,
   kinematics: (p) => {
     const ratio = Math.abs(cycloidalRatio(p));
     return {
@@ -64,18 +47,27 @@ export const cycloidal: StageKind<CycloidalParams> = {
       ],
     };
   },
-  factors: cycloidalFactors,
-  analyse,
-  screen: (p, at, shelf) => {
-    const m = modelCycloidal(p, at, shelf);
-    return m.ok ? ok(m.value.numbers) : m;
-  },
-  drawing: drawCycloidal,
-  courses: cycloidalCourses,
-  map: cycloidalMap,
+  model: modelCycloidal,
+  figures: cycloidalFigures,
+  checks: (p, at, shelf, m) => cycloidalChecks(p, at, m, shelf),
+  shapes: cycloidalShapes,
+  draw: drawCycloidal,
+  courses: (p, b, at, _shelf, m) => cycloidalCourses(p, b, at, m().contact),
+  map: (p, b, at, _shelf, m) => cycloidalMap(p, b, at, m().contact),
   tables,
   parts: cycloidalParts,
   assembly: cycloidalAssembly,
+};
+
+/** A cycloidal disc in a ring of pins: much ratio and many teeth in touch in one flat stage. */
+export const cycloidal: StageKind<CycloidalParams> = {
+  id: 'cycloidal',
+  name: 'Cycloidal',
+  summary: 'A lobed disc in a ring of pins: much ratio, many contacts, stands shocks; play by its gaps.',
+  schema: cycloidalSchema,
+  fields: cycloidalFields,
+  defaults: cycloidalDefaults,
+  open: opener(steps),
   candidates: cycloidalCandidates,
 };
 

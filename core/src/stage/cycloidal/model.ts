@@ -1,17 +1,18 @@
 import { reducedModulus } from '../../contact/index.ts';
-import { flankLimit, modeLimits, rootLimits, toothMaterial, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../joint/joint.ts';
 import { carry, type ContactSet } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
-import { keepLast } from '../last.ts';
+import type { Kept } from '../kept.ts';
+import { needBearing, needMaterials } from '../needs.ts';
 import { cycloidalGeometry, phaseOf, STEPS, type CycloidalGeometry } from './geometry.ts';
 import { branchPins, cycloidalRatio, heldShare, lobesOf, type CycloidalParams } from './params.ts';
 
-/** What one load does, worst and mean over a pitch of the crank. */
-export interface CycloidalLoad {
+/** How a load spreads, worst and mean over a pitch of the crank, whatever friction there is. */
+interface CycloidalSpread {
   readonly pinForce: number;
   readonly pressure: number;
   readonly outForce: number;
@@ -20,11 +21,19 @@ export interface CycloidalLoad {
   readonly bearingMean: number;
   readonly carrying: number;
   readonly stiffness: number;
+  /** Force times way of sliding for a radian of the output, over the moment: loss for a friction of one, by place. */
+  readonly pinSlide: number;
+  readonly outSlide: number;
+  readonly journalSlide: number;
+  readonly windUp: number;
+}
+
+/** What one load does. */
+export interface CycloidalLoad extends CycloidalSpread {
   /** Loss over what goes out, by place. */
   readonly lossPins: number;
   readonly lossOut: number;
   readonly lossBearing: number;
-  readonly windUp: number;
 }
 
 /** Everything computed about a cycloidal stage. */
@@ -51,32 +60,6 @@ export interface CycloidalModel {
 
 const PIN_YIELD = 450e6;
 
-/** Factors a stage reads. */
-export const cycloidalFactors = (p: CycloidalParams): readonly string[] => [
-  ...new Set([
-    p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll',
-    p.outRun === 'fixed' ? 'lobe.slide' : 'lobe.roll',
-    'lobe.profile',
-    'lobe.place',
-    'lobe.crank',
-    'lobe.seat',
-    'pin.roll',
-    'gear.hot',
-    'gear.plasticFlank',
-    'gear.metalFlank',
-    'gear.metalStatic',
-    'gear.metalRoot',
-    'gear.cycles',
-    'gear.fatigue',
-    'gear.layer',
-    'gear.infill',
-    'ambient',
-    'gear.churn',
-    'gear.solid',
-    'price.milled',
-  ]),
-];
-
 /** Moment on one disc's worth of output pins: pushes at right angles to the arm, in proportion to their levers. */
 function outShare(p: CycloidalParams, crank: number): { sum: number; most: number; lever: number } {
   let [sum, squares, most] = [0, 0, 0];
@@ -90,22 +73,18 @@ function outShare(p: CycloidalParams, crank: number): { sum: number; most: numbe
   return { sum: each * sum, most: each * most, lever: (p.outCircle / 2) * most };
 }
 
-/** Loads a stage: `moment` on all discs together, N·m. */
-function loadOf(
+/** Spreads a load over pins, output pins and bearings: `moment` on all discs together, N·m. */
+function spreadOf(
   p: CycloidalParams,
   g: CycloidalGeometry,
   contact: number,
   modulus: number,
   moment: number,
-  shelf: Shelf,
   journal: number,
-): CycloidalLoad {
+): CycloidalSpread {
   const Z = p.pins;
   const n = branchPins(p);
-  const muPins = factor(shelf, p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
-  const muOut = factor(shelf, p.outRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
-  const muRoll = factor(shelf, 'pin.roll');
-  let [pinForce, pressure, outForce, bearing, cubes, carrying, stiffness, lossPins, lossOut, lossBearing, windUp] = [
+  let [pinForce, pressure, outForce, bearing, cubes, carrying, stiffness, pinSlide, outSlide, journalSlide, windUp] = [
     0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
   ];
   g.sets.forEach((sets: readonly ContactSet[], k) => {
@@ -127,16 +106,16 @@ function loadOf(
           pressure,
           Math.sqrt(Math.max(0, ((f / p.width) * modulus * (2 / p.pin + s.curves[j]!)) / Math.PI)),
         );
-        lossPins += (muPins * f * s.slides[j]!) / moment / STEPS;
+        pinSlide += (f * s.slides[j]!) / moment / STEPS;
       }
       const at = crank + phaseOf(p, d);
       const out = outShare(p, at);
       outForce = Math.max(outForce, out.most * share);
-      lossOut += (muOut * out.sum * share * p.throw * n) / moment / STEPS;
+      outSlide += (out.sum * share * p.throw * n) / moment / STEPS;
       const b = Math.hypot(fx - out.sum * share * Math.cos(at), fy - out.sum * share * Math.sin(at));
       bearing = Math.max(bearing, b);
       cubes += b ** 3 / (STEPS * p.discs);
-      lossBearing += (muRoll * b * (journal / 2) * n) / moment / STEPS;
+      journalSlide += (b * (journal / 2) * n) / moment / STEPS;
     });
   });
   return {
@@ -147,47 +126,34 @@ function loadOf(
     bearingMean: Math.cbrt(cubes),
     carrying,
     stiffness,
-    lossPins,
-    lossOut,
-    lossBearing,
+    pinSlide,
+    outSlide,
+    journalSlide,
     windUp,
   };
 }
 
-/**
- * Computes a cycloidal stage at a duty on its output.
- *
- * Source: contact equilibrium of every pin at its own gap (`contacts.ts`), Hertz along a line (Johnson, 4.2), output
- * pins sharing by their levers, losses by the way each contact slides
- * for a radian of the output; ISO 281 for the eccentric bearing.
- */
-export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Result<CycloidalModel> {
+/** A cycloidal stage before any duty. */
+export interface CycloidalBuild {
+  readonly geometry: CycloidalGeometry;
+  readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
+  readonly bearing: Bearing;
+  /** Across a hole of the output pins, m. */
+  readonly hole: number;
+  /** Thinnest places of a disc: between holes, to the bearing's seat, to the hollows, m. */
+  readonly webs: { readonly hole: number; readonly bearing: number; readonly rim: number };
+}
+
+/** Builds a stage; refuses in words what does not go together. */
+export function buildCycloidal(p: CycloidalParams, shelf: Shelf): Result<CycloidalBuild> {
   const made = cycloidalGeometry(p);
   if (!made.ok) return made;
   const g = made.value;
-  const mats: ToothMaterial[] = [];
-  for (const [id, place] of [
-    [p.materialD, 'materialD'],
-    [p.materialP, 'materialP'],
-    [p.materialH, 'materialH'],
-  ] as const) {
-    const m = toothMaterial(id, shelf, place);
-    if (!m.ok) return m;
-    mats.push(m.value);
-  }
-  const [md, mp, mh] = mats as [ToothMaterial, ToothMaterial, ToothMaterial];
-  const bearing = shelf.bearings.find((b) => b.id === p.bearing);
-  if (!bearing)
-    return refuse(
-      `There is no bearing “${p.bearing}” in the shop.`,
-      'Each disc turns on one, on its eccentric.',
-      `Choose one of ${shelf.bearings
-        .slice(0, 6)
-        .map((b) => b.id)
-        .join(', ')} and others.`,
-      'bearing',
-    );
-  const Z = p.pins;
+  const materials = needMaterials(p, ['materialD', 'materialP', 'materialH'], shelf);
+  if (!materials.ok) return materials;
+  const found = needBearing(p.bearing, shelf, 'Each disc turns on one, on its eccentric.');
+  if (!found.ok) return found;
+  const bearing = found.value;
   const hole = p.outPin + 2 * p.throw + p.outGap;
   const small = g.profile.circle - g.profile.pin - p.throw;
   const neighbours = p.outCircle * Math.sin(Math.PI / p.outPins) - hole;
@@ -196,6 +162,13 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
     bearing: (p.outCircle - hole - bearing.outside) / 2,
     rim: small - (p.outCircle + hole) / 2,
   };
+  return ok({ geometry: g, materials: materials.value, bearing, hole, webs });
+}
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongCycloidal(p: CycloidalParams, b: CycloidalBuild): Result<never> | undefined {
+  const { geometry: g, bearing, hole, webs } = b;
+  const small = g.profile.circle - g.profile.pin - p.throw;
   if (webs.bearing <= 0)
     return refuse(
       'The output holes break into the bearing’s seat.',
@@ -226,7 +199,26 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
       'Take a larger bearing, a thinner shaft or less eccentricity.',
       'shaft',
     );
+  return undefined;
+}
 
+/**
+ * Computes a cycloidal stage at a duty on its output.
+ *
+ * Source: contact equilibrium of every pin at its own gap (`contacts.ts`), Hertz along a line (Johnson, 4.2), output
+ * pins sharing by their levers, losses by the way each contact slides
+ * for a radian of the output; ISO 281 for the eccentric bearing.
+ */
+export function modelCycloidal(
+  p: CycloidalParams,
+  built: CycloidalBuild,
+  at: Duty,
+  shelf: Shelf,
+  kept: Kept,
+): CycloidalModel {
+  const { geometry: g, bearing, hole, webs } = built;
+  const [md, mp, mh] = built.materials;
+  const Z = p.pins;
   const modulus = reducedModulus(md.material.modulus, md.poisson, mp.material.modulus, mp.poisson);
   // Along a line the approach is all but linear: π/4·E*·L; the pin gives way in its seat behind it.
   const contact =
@@ -238,7 +230,15 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
   const n = branchPins(p);
   const least = 1e-3;
   const moment = Math.max(least, at.torque * held);
-  const load = loadOf(p, g, contact, modulus, moment, shelf, bearing.bore);
+  const spreadAt = (name: string, on: number) =>
+    kept.step(name, [contact, on], shelf, () => spreadOf(p, g, contact, modulus, on, bearing.bore));
+  const pushes = spreadAt('load', moment);
+  const load: CycloidalLoad = {
+    ...pushes,
+    lossPins: factor(shelf, p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll') * pushes.pinSlide,
+    lossOut: factor(shelf, p.outRun === 'fixed' ? 'lobe.slide' : 'lobe.roll') * pushes.outSlide,
+    lossBearing: factor(shelf, 'pin.roll') * pushes.journalSlide,
+  };
   const loss = load.lossPins + load.lossOut + load.lossBearing;
   const forward = 1 / (1 + loss);
   const backward = 1 - loss;
@@ -301,7 +301,7 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
     flankLimit(md, factor(shelf, 'ambient'), shelf),
     flankLimit(mp, factor(shelf, 'ambient'), shelf),
   );
-  const strong = moment >= 1 ? load : loadOf(p, g, contact, modulus, 1, shelf, bearing.bore);
+  const strong = moment >= 1 ? load : spreadAt('unit', 1);
   const base = Math.max(moment, 1) / held;
   const shear = (4 / 3) * (strong.outForce / ((Math.PI / 4) * p.outPin ** 2));
   const bend = strong.outForce * outBendPer;
@@ -373,7 +373,7 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
     beside: false,
     life,
   };
-  return ok({
+  return {
     geometry: g,
     materials: [md, mp, mh],
     bearing,
@@ -392,8 +392,5 @@ export function modelCycloidal(p: CycloidalParams, at: Duty, shelf: Shelf): Resu
     modes,
     masses: [discMass, housingMass, plateMass],
     numbers,
-  });
+  };
 }
-
-/** The model as a drawing asks for it, the last answer kept. */
-export const forDrawing = keepLast(modelCycloidal);

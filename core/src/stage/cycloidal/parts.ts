@@ -7,7 +7,7 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { phaseOf, ringBore, seated } from './geometry.ts';
-import { modelCycloidal } from './model.ts';
+import type { CycloidalModel } from './model.ts';
 import { branchPins, lobesOf, type CycloidalParams } from './params.ts';
 
 const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
@@ -33,10 +33,7 @@ function ringInside(p: CycloidalParams): Outline {
 }
 
 /** Discs, housing with the pins' seats, crank, output plate, pins and bearings. */
-export function cycloidalParts(p: CycloidalParams, shelf: Shelf): Result<readonly Part[]> {
-  const made = modelCycloidal(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
+export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalModel): Result<readonly Part[]> {
   const g = m.geometry;
   const [md, mh] = [m.materials[0].material, m.materials[2].material];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];

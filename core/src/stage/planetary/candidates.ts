@@ -1,7 +1,7 @@
 import { MODULES, plainToothing, spacesEvenly } from '../../gear/index.ts';
-import { firstThatCarries } from '../first.ts';
+import { carries, firstThatCarries } from '../first.ts';
 import type { StageWish } from '../contract.ts';
-import { modelPlanetary } from './model.ts';
+import { buildPlanetary, modelPlanetary, wrongPlanetary } from './model.ts';
 import type { PlanetaryParams } from './params.ts';
 
 /** A set with usual proportions for its module and width. */
@@ -99,8 +99,11 @@ export function* planetaryCandidates(want: StageWish): Generator<PlanetaryParams
 export function planetaryDefaults(want: StageWish): PlanetaryParams {
   return (
     firstThatCarries(planetaryCandidates(want), want.torque, (p) => {
-      const m = modelPlanetary(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-      return m.ok && m.value.sunWall > 0.6 * p.module ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+      const b = buildPlanetary(p, want.shelf);
+      if (!b.ok || b.value.sunWall <= 0.6 * p.module || wrongPlanetary(p, b.value, want.shelf)) return 0;
+      return carries(
+        modelPlanetary(p, b.value, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf),
+      );
     }) ?? basePlanetary(1e-3, 0.01, 18, 27, 3, 1)
   );
 }

@@ -1,12 +1,11 @@
 import { gearOutline, type Gear } from '../../gear/index.ts';
 import { contactMarks, gearCircles } from '../../gear/marks.ts';
-import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import { boreOutline } from '../../gear/hub.ts';
 import { forceArrow, helixTraces, sectionBox } from '../../gear/views.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
-import { planetaryGeometry, type PlanetaryGeometry } from './geometry.ts';
-import { forDrawing } from './model.ts';
+import type { PlanetaryGeometry } from './geometry.ts';
+import type { PlanetaryBuild, PlanetaryModel } from './model.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 import { carrier, central, memberSpeed, pushSense, trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 
@@ -15,7 +14,7 @@ const COARSE = 4e-3;
 /** Gaps are drawn this many times as wide. */
 const MAGNIFIED = 10;
 
-interface Shapes {
+export interface PlanetaryShapes {
   readonly sun: Outline;
   readonly planet: Outline;
   readonly ring: Outline;
@@ -27,14 +26,11 @@ interface Shapes {
   readonly mark: Outline;
 }
 
-const kept = new WeakMap<PlanetaryGeometry, Shapes>();
-
-function shapesOf(p: PlanetaryParams, g: PlanetaryGeometry): Shapes {
-  let s = kept.get(g);
-  if (s) return s;
+/** Outlines of a set's parts, each in its own place. */
+export function planetaryShapes(p: PlanetaryParams, { geometry: g }: PlanetaryBuild): PlanetaryShapes {
   const tolerance = COARSE * p.module;
   const wide = (w: Gear) => gearOutline({ ...w, allowance: w.allowance * MAGNIFIED }, tolerance);
-  s = {
+  return {
     sun: gearOutline(g.sun, tolerance, g.sunMesh.sides[0]),
     planet: gearOutline(g.planet, tolerance, g.sunMesh.sides[1]),
     ring: gearOutline(g.ring, tolerance, g.ringMesh.sides[1]),
@@ -48,8 +44,6 @@ function shapesOf(p: PlanetaryParams, g: PlanetaryGeometry): Shapes {
     wide: [wide(g.sun), wide(g.planet)],
     mark: segment(0.35 * g.sunMesh.pair.s2.rb, 0, 0.8 * g.sunMesh.pair.s2.rb, 0),
   };
-  kept.set(g, s);
-  return s;
 }
 
 /** Where every member stands when the input has turned by `crank`. */
@@ -74,11 +68,14 @@ export function planetaryPose(p: PlanetaryParams, g: PlanetaryGeometry, crank: n
 }
 
 /** The set in mesh, seen along its axis, with a half-section beside it. */
-export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
-  const made = planetaryGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
-  const s = shapesOf(p, g);
+export function drawPlanetary(
+  p: PlanetaryParams,
+  { geometry: g }: PlanetaryBuild,
+  s: PlanetaryShapes,
+  crank: number,
+  options: DrawOptions,
+  model: () => PlanetaryModel,
+): readonly Layer[] {
   const at = planetaryPose(p, g, crank);
   const curve = (
     key: string,
@@ -99,7 +96,7 @@ export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOp
     curve('sun', s.sun, turned(at.sun), 'outline', 'belt'),
     ...(s.bore ? [curve('bore', s.bore, turned(at.sun), 'outline', 'hole')] : []),
   ];
-  if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
+  if (options.glyph) return [{ id: 'teeth', name: 'Teeth', items: teeth }];
   const R = g.outside / 2;
   const [ms, mr] = [g.sunMesh.pair, g.ringMesh.pair];
   const sense = (m: 'sun' | 'ring') =>
@@ -112,31 +109,31 @@ export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOp
     ];
   });
   const half = section(p, g, R);
-  const loaded = options.duty.torque > 0 ? forDrawing(p, options.duty, options.shelf) : undefined;
+  const loaded = options.duty.torque > 0 ? model() : undefined;
   // On one planet: the others carry the same.
   const place = Math.atan2(at.planets[0]!.y, at.planets[0]!.x);
   const on = (r: number): [number, number] => [r * Math.cos(place), r * Math.sin(place)];
   const reach = (m: 'sun' | 'ring', work: number) => place + sense(m) * (Math.PI / 2 - work);
-  const forces: DrawItem[] = loaded?.ok
+  const forces: DrawItem[] = loaded
     ? [
         forceArrow(
           'f-sun',
           on(ms.rw1),
           reach('sun', ms.working),
           6 * p.module,
-          loaded.value.sunLoad.force / Math.cos(ms.working),
+          loaded.sunLoad.force / Math.cos(ms.working),
         ),
         forceArrow(
           'f-ring',
           on(mr.rw2),
           reach('ring', mr.working),
           6 * p.module,
-          loaded.value.ringLoad.force / Math.cos(mr.working),
+          loaded.ringLoad.force / Math.cos(mr.working),
         ),
-        forceArrow('f-pin', on(g.centre), place + (sense('sun') * Math.PI) / 2, 9 * p.module, loaded.value.pinForce),
+        forceArrow('f-pin', on(g.centre), place + (sense('sun') * Math.PI) / 2, 9 * p.module, loaded.pinForce),
       ]
     : [];
-  return ok([
+  return [
     { id: 'teeth', name: 'Teeth', items: teeth },
     {
       id: 'circles',
@@ -199,7 +196,7 @@ export function drawPlanetary(p: PlanetaryParams, crank: number, options: DrawOp
         },
       ],
     },
-  ]);
+  ];
 }
 
 /**

@@ -29,16 +29,8 @@ export interface PlanetaryGeometry {
   readonly outside: number;
 }
 
-const kept = new WeakMap<PlanetaryParams, Result<PlanetaryGeometry>>();
-
-/** Geometry of a set; asking again for the same parameters answers from memory. */
+/** Geometry of a set; refuses in words what does not close. */
 export function planetaryGeometry(p: PlanetaryParams): Result<PlanetaryGeometry> {
-  let made = kept.get(p);
-  if (!made) kept.set(p, (made = solve(p)));
-  return made;
-}
-
-function solve(p: PlanetaryParams): Result<PlanetaryGeometry> {
   const fit = p.zs + 2 * p.zp;
   if (p.zr <= p.zp + 2) {
     const problem: StageProblem = {

@@ -1,47 +1,24 @@
 import { trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
-import { ok, type Result } from '../../result.ts';
-import type { Shelf } from '../../shop/shelf.ts';
-import type { Duty, Screening, StageKind, StageReport } from '../contract.ts';
-import { reportOf } from '../report.ts';
+import type { StageKind } from '../contract.ts';
+import { opener, type StageSteps } from '../open.ts';
 import { planetaryCandidates, planetaryDefaults } from './candidates.ts';
 import { planetaryChecks } from './checks.ts';
 import { countRatio, planetaryCounts } from './counts.ts';
-import { drawPlanetary, planetaryPose } from './drawing.ts';
+import { drawPlanetary, planetaryPose, planetaryShapes, type PlanetaryShapes } from './drawing.ts';
 import { planetaryFields } from './fields.ts';
 import { planetaryFigures } from './figures.ts';
-import { planetaryGeometry } from './geometry.ts';
-import { modelPlanetary, planetaryFactors } from './model.ts';
+import { buildPlanetary, modelPlanetary, wrongPlanetary, type PlanetaryBuild, type PlanetaryModel } from './model.ts';
 import { planetarySchema, roles, type PlanetaryParams } from './params.ts';
 import { planetaryAssembly, planetaryParts } from './parts.ts';
 
-const analyse = (p: PlanetaryParams, at: Duty, shelf: Shelf): Result<StageReport> =>
-  reportOf(
-    shelf,
-    (s) => modelPlanetary(p, at, s),
-    planetaryFactors(p),
-    (m, make) => planetaryFigures(p, at, shelf, m, make),
-    (m) => planetaryChecks(p, at, shelf, m),
-  );
-
-function screen(p: PlanetaryParams, at: Duty, shelf: Shelf): Screening {
-  const made = modelPlanetary(p, at, shelf);
-  return made.ok ? ok(made.value.numbers) : made;
-}
-
-/** Sun, planets and ring round one axis; any member fixed, any in, any out. */
-export const planetary: StageKind<PlanetaryParams> = {
-  id: 'planetary',
-  name: 'Planetary',
-  summary: 'Sun, planets and ring: compact, stiff, in line; play by its clearances.',
-  schema: planetarySchema,
-  fields: planetaryFields,
-  defaults: planetaryDefaults,
-  kinematics: (p) => {
+const steps: StageSteps<PlanetaryParams, PlanetaryBuild, PlanetaryModel, PlanetaryShapes> = {
+  build: buildPlanetary,
+  wrong: wrongPlanetary,
+  kinematics: (p, { geometry }) => {
     const role = roles(p);
     const ratio = countRatio(p, p.arrangement) ** p.sets;
-    const geometry = planetaryGeometry(p);
-    const train = geometry.ok ? planetaryPose(p, geometry.value, 0).train : undefined;
-    const planet = train ? Math.abs(trainSpeeds(train).planet) : 0;
+    const { train } = planetaryPose(p, geometry, 0);
+    const planet = Math.abs(trainSpeeds(train).planet);
     // Every tooth of the sun meets a planet once for each turn against the carrier.
     const mesh = planet * p.zp;
     return {
@@ -57,18 +34,30 @@ export const planetary: StageKind<PlanetaryParams> = {
         { name: 'planet on its pin', perTurn: planet },
         {
           name: 'planets passing',
-          perTurn: train ? Math.abs(trainRatio(train) === 0 ? 0 : trainSpeeds(train).carrier) * p.planets : 0,
+          perTurn: Math.abs(trainRatio(train) === 0 ? 0 : trainSpeeds(train).carrier) * p.planets,
         },
       ],
     };
   },
-  factors: planetaryFactors,
-  analyse,
-  screen,
-  drawing: drawPlanetary,
-  counts: planetaryCounts,
+  model: modelPlanetary,
+  figures: planetaryFigures,
+  checks: planetaryChecks,
+  shapes: planetaryShapes,
+  draw: drawPlanetary,
   parts: planetaryParts,
   assembly: planetaryAssembly,
+};
+
+/** Sun, planets and ring round one axis; any member fixed, any in, any out. */
+export const planetary: StageKind<PlanetaryParams> = {
+  id: 'planetary',
+  name: 'Planetary',
+  summary: 'Sun, planets and ring: compact, stiff, in line; play by its clearances.',
+  schema: planetarySchema,
+  fields: planetaryFields,
+  defaults: planetaryDefaults,
+  open: opener(steps),
+  counts: planetaryCounts,
   candidates: planetaryCandidates,
 };
 

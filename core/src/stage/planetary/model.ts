@@ -4,11 +4,9 @@ import {
   central,
   expectedRange,
   loadMesh,
-  materialFactors,
   meshModes,
   modeLimits,
   meshPlaySpread,
-  toothMaterial,
   trainRatio,
   trainShares,
   trainSpeeds,
@@ -24,8 +22,8 @@ import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Bearing } from '../../joint/joint.ts';
 import { isNeedle } from '../../shop/bearings.ts';
-import { keepLast } from '../last.ts';
 import type { Duty, StageNumbers, StageProblem } from '../contract.ts';
+import { needBearing, needMaterials } from '../needs.ts';
 import { planetaryGeometry, type PlanetaryGeometry } from './geometry.ts';
 import { roles, type Member, type PlanetaryParams } from './params.ts';
 
@@ -66,49 +64,6 @@ const PIN_YIELD = 450e6;
 const PIN_MODULUS = 210e9;
 const STEEL = 7850;
 
-export const findBearing = (p: PlanetaryParams, shelf: Shelf): Bearing | undefined =>
-  shelf.bearings.find((b) => b.id === p.bearing);
-
-export function planetaryMaterials(
-  p: PlanetaryParams,
-  shelf: Shelf,
-): Result<[ToothMaterial, ToothMaterial, ToothMaterial]> {
-  const s = toothMaterial(p.materialS, shelf, 'materialS');
-  if (!s.ok) return s;
-  const pl = toothMaterial(p.materialP, shelf, 'materialP');
-  if (!pl.ok) return pl;
-  const r = toothMaterial(p.materialR, shelf, 'materialR');
-  return r.ok ? ok([s.value, pl.value, r.value]) : r;
-}
-
-/** Factors a stage reads. */
-export function planetaryFactors(p: PlanetaryParams): readonly string[] {
-  return [
-    'gear.frictionPlastic',
-    'gear.frictionMetal',
-    ...materialFactors([]).filter((f) => !f.startsWith('gear.friction')),
-    'gear.hot',
-    'gear.cycles',
-    'gear.fatigue',
-    'gear.plasticFlank',
-    'gear.heatRoot',
-    'gear.heatFlank',
-    'ambient',
-    'gear.metalRoot',
-    'gear.metalFlank',
-    'gear.metalStatic',
-    'gear.layer',
-    'gear.infill',
-    'gear.churn',
-    p.planets === 3 && p.floating !== 'none' ? 'planet.share' : 'planet.rigid',
-    'planet.place',
-    p.pins === 'plain' ? 'pin.friction' : 'pin.roll',
-    ...(p.pins === 'plain' ? ['pin.pv', 'pin.pressure'] : []),
-    'gear.solid',
-    'price.milled',
-  ];
-}
-
 /**
  * Worst planet over an even one: three with a floating member share almost evenly; without one, and with more planets,
  * less so.
@@ -128,30 +83,36 @@ const inSeries = (...k: number[]): number => 1 / k.reduce((s, x) => s + 1 / x, 0
 const priceOf = (m: ToothMaterial, mass: number, teeth: number, shelf: Shelf): number =>
   mass * m.material.price + (m.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
 
-/**
- * Computes a planetary stage at a duty on its output.
- *
- * Source: Willis for speeds; torques and efficiency by mesh powers in the carrier's frame (`epicyclic.ts`); teeth by
- * ISO 6336 and VDI 2736 (`mesh.ts`).
- */
-export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Result<PlanetaryModel> {
+/** A planetary stage before any duty: teeth, materials, and what the planets run on. */
+export interface PlanetaryBuild {
+  readonly geometry: PlanetaryGeometry;
+  readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
+  readonly bearing: Bearing | undefined;
+  /** Across what sits in a planet: the bearing, or the pin, m. */
+  readonly seat: number;
+  /** What is left between the sun's roots and its bore, m. */
+  readonly sunWall: number;
+}
+
+/** Builds a stage; refuses in words what does not go together. */
+export function buildPlanetary(p: PlanetaryParams, shelf: Shelf): Result<PlanetaryBuild> {
   const made = planetaryGeometry(p);
   if (!made.ok) return made;
   const g = made.value;
-  const mats = planetaryMaterials(p, shelf);
-  if (!mats.ok) return mats;
-  const [ms, mp, mr] = mats.value;
-  const bearing = p.pins === 'plain' ? undefined : findBearing(p, shelf);
-  if (p.pins !== 'plain' && !bearing)
-    return refuse(
-      `There is no bearing “${p.bearing}” in the shop.`,
-      'The planets run on it.',
-      `Choose one of ${shelf.bearings
-        .slice(0, 6)
-        .map((b) => b.id)
-        .join(', ')} and others.`,
-      'bearing',
-    );
+  const materials = needMaterials(p, ['materialS', 'materialP', 'materialR'], shelf);
+  if (!materials.ok) return materials;
+  const found = p.pins === 'plain' ? undefined : needBearing(p.bearing, shelf, 'The planets run on it.');
+  if (found && !found.ok) return found;
+  const bearing = found?.value;
+  const seat = bearing ? bearing.outside : p.pin;
+  const hub = { bore: p.boreS, shape: p.shapeS, bolts: 0, boltCircle: 0, boltHole: p.boltHole, nuts: false };
+  const sunWall = g.sunMesh.sides[0].root - boreReach(hub);
+  return ok({ geometry: g, materials: materials.value, bearing, seat, sunWall });
+}
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongPlanetary(p: PlanetaryParams, b: PlanetaryBuild, shelf: Shelf): Result<never> | undefined {
+  const { geometry: g, bearing, seat, sunWall } = b;
   if (bearing && isNeedle(bearing) !== (p.pins === 'needle')) {
     const other =
       shelf.bearings.find((b) => isNeedle(b) === (p.pins === 'needle') && Math.abs(b.bore - p.pin) < 1e-6) ??
@@ -172,7 +133,6 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
     };
     return { ok: false, problem };
   }
-  const role = roles(p);
   if (p.sets > 1 && p.arrangement !== 'sun-carrier')
     return refuse(
       'Only sets driven at the sun can be stacked.',
@@ -180,7 +140,6 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
       'Let the sun drive and the carrier be driven, or take one set.',
       'sets',
     );
-  const seat = bearing ? bearing.outside : p.pin;
   const planetRoot = g.sunMesh.sides[1].root;
   if (seat / 2 >= planetRoot - 0.3e-3)
     return refuse(
@@ -189,8 +148,6 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
       bearing ? 'Take a smaller bearing, or larger planets.' : 'Take a thinner pin, or larger planets.',
       bearing ? 'bearing' : 'pin',
     );
-  const hub = { bore: p.boreS, shape: p.shapeS, bolts: 0, boltCircle: 0, boltHole: p.boltHole, nuts: false };
-  const sunWall = g.sunMesh.sides[0].root - boreReach(hub);
   if (p.boreS > 0 && sunWall <= 0)
     return refuse(
       'The bore cuts into the sun’s teeth.',
@@ -198,7 +155,19 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
       'Take a smaller bore, or more teeth on the sun.',
       'boreS',
     );
+  return undefined;
+}
 
+/**
+ * Computes a planetary stage at a duty on its output.
+ *
+ * Source: Willis for speeds; torques and efficiency by mesh powers in the carrier's frame (`epicyclic.ts`); teeth by
+ * ISO 6336 and VDI 2736 (`mesh.ts`).
+ */
+export function modelPlanetary(p: PlanetaryParams, b: PlanetaryBuild, at: Duty, shelf: Shelf): PlanetaryModel {
+  const { geometry: g, bearing, seat, sunWall } = b;
+  const [ms, mp, mr] = b.materials;
+  const role = roles(p);
   const n = p.planets;
   const share = loadShare(p, shelf);
   const sunWork = g.sunMesh.pair.rw1;
@@ -407,7 +376,7 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
     beside: false,
     life,
   };
-  return ok({
+  return {
     geometry: g,
     materials: [ms, mp, mr],
     bearing,
@@ -433,8 +402,5 @@ export function modelPlanetary(p: PlanetaryParams, at: Duty, shelf: Shelf): Resu
     modes,
     masses: [sunMass, planetMass, ringMass, carrierMass],
     numbers,
-  });
+  };
 }
-
-/** The model as a drawing asks for it, the last answer kept. */
-export const forDrawing = keepLast(modelPlanetary);

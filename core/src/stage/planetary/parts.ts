@@ -18,7 +18,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { planetaryPose } from './drawing.ts';
-import { modelPlanetary } from './model.ts';
+import type { PlanetaryModel } from './model.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 
 const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
@@ -30,10 +30,7 @@ const wheelNote = (p: PlanetaryParams, g: Gear, width: number): string =>
   `${toothWords(g, p.double === 'yes')}, ${mm(width)} wide, ${spanWords(g, spanTeeth(g))}`;
 
 /** Sun, planets, ring, carrier plates, pins and bearings. */
-export function planetaryParts(p: PlanetaryParams, shelf: Shelf): Result<readonly Part[]> {
-  const made = modelPlanetary(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
+export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryModel): Result<readonly Part[]> {
   const g = m.geometry;
   const [ms, mp, mr] = m.materials.map((x) => x.material) as [
     (typeof m.materials)[0]['material'],

@@ -1,16 +1,16 @@
 import { forceArrow } from '../../gear/views.ts';
 import { mostTorque, plateOutline } from '../../lobed/index.ts';
-import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, place, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
-import { plateContacts, ringPlateGeometry, type RingPlateGeometry } from './geometry.ts';
-import { forDrawing, pressed } from './model.ts';
+import { plateContacts } from './geometry.ts';
+import type { RingPlateBuild } from './model.ts';
+import { pressed } from './spread.ts';
 import { crankPlaces, plateOutside, wheelBody } from './outlines.ts';
 import type { RingPlateParams } from './params.ts';
 
 const TINTS: readonly Tint[] = ['partB', 'belt', 'part', 'belt'];
 
-interface Shapes {
+export interface RingPlateShapes {
   readonly outside: Outline;
   readonly lobes: readonly Outline[];
   readonly pin: Outline;
@@ -22,32 +22,30 @@ interface Shapes {
   readonly swept: Outline;
 }
 
-const kept = new WeakMap<RingPlateGeometry, Shapes>();
+/** Outlines of a stage's parts, each in its own place. */
+export function ringPlateShapes(p: RingPlateParams, { geometry: g, bearing }: RingPlateBuild): RingPlateShapes {
+  const lobes = plateOutline(g.profile, 4e-4 * p.pin);
+  return {
+    outside: plateOutside(p, bearing.outside),
+    lobes: g.clocking.map((turn) => (turn === 0 ? lobes : place(lobes, { x: 0, y: 0, turn }))),
+    pin: circle(0, 0, p.pin / 2),
+    wheel: circle(0, 0, Math.max(1e-4, wheelBody(p))),
+    bore: p.bore > 0 ? circle(0, 0, p.bore / 2) : undefined,
+    seat: circle(0, 0, bearing.outside / 2),
+    eccentric: circle(0, 0, bearing.bore / 2),
+    dot: circle(0, 0, 0.07 * p.pin),
+    swept: plateOutside(p, bearing.outside, p.throw),
+  };
+}
 
 /** Plates with the wheel in them, the first in front, seen along the axis. */
-export function drawRingPlate(p: RingPlateParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
-  const made = ringPlateGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
-  const bearing = options.shelf.bearings.find((b) => b.id === p.bearing);
-  const across = bearing?.outside ?? 0.016;
-  let s = kept.get(g);
-  if (!s) {
-    const lobes = plateOutline(g.profile, 4e-4 * p.pin);
-    s = {
-      outside: plateOutside(p, across),
-      lobes: g.clocking.map((turn) => (turn === 0 ? lobes : place(lobes, { x: 0, y: 0, turn }))),
-      pin: circle(0, 0, p.pin / 2),
-      wheel: circle(0, 0, Math.max(1e-4, wheelBody(p))),
-      bore: p.bore > 0 ? circle(0, 0, p.bore / 2) : undefined,
-      seat: circle(0, 0, across / 2),
-      eccentric: circle(0, 0, (bearing?.bore ?? 8e-3) / 2),
-      dot: circle(0, 0, 0.07 * p.pin),
-      swept: plateOutside(p, across, p.throw),
-    };
-    kept.set(g, s);
-  }
-  const shapes = s;
+export function drawRingPlate(
+  p: RingPlateParams,
+  { geometry: g }: RingPlateBuild,
+  shapes: RingPlateShapes,
+  crank: number,
+  options: DrawOptions,
+): readonly Layer[] {
   const curve = (key: string, outline: Outline, at: Pose, ink: Ink, tint: Tint = 'none', hatch = false): DrawItem => ({
     kind: 'curve',
     key,
@@ -90,21 +88,15 @@ export function drawRingPlate(p: RingPlateParams, crank: number, options: DrawOp
       curve(`axis${i}`, shapes.dot, { x, y: 0, turn: 0 }, 'pitch'),
     ]),
   ];
-  if (options.glyph) return ok([{ id: 'teeth', name: 'Plates', items: teeth }]);
-  const loaded = options.duty.torque > 0 ? forDrawing(p, options.duty, options.shelf) : undefined;
+  if (options.glyph) return [{ id: 'teeth', name: 'Plates', items: teeth }];
   const forces: DrawItem[] = [];
   const contacts: DrawItem[] = [];
   const now = mostTorque(g.drive, crank);
-  if (loaded?.ok && now.torque > 1e-3 * g.greatest) {
+  if (options.duty.torque > 0 && now.torque > 1e-3 * g.greatest) {
     const force = options.duty.torque / now.torque;
     const f = now.plates[0]!;
     const c = plateContacts(p, crank + g.drive.phases[0]!, wheel);
-    const pushes = pressed(
-      c,
-      loaded.value.contact,
-      (f.first[0] + f.second[0]) * force,
-      (f.first[1] + f.second[1]) * force,
-    );
+    const pushes = pressed(c, (f.first[0] + f.second[0]) * force, (f.first[1] + f.second[1]) * force);
     const most = Math.max(1e-9, ...pushes);
     for (let j = 0; j < p.pins; j++) {
       if (pushes[j]! < 0.02 * most) continue;
@@ -133,7 +125,7 @@ export function drawRingPlate(p: RingPlateParams, crank: number, options: DrawOp
   }
   const pole: Pose = { x: -p.pins * p.throw * Math.cos(crank), y: -p.pins * p.throw * Math.sin(crank), turn: 0 };
   const big = p.circle / 2 + p.throw + p.pin / 2 + p.offset + p.wall;
-  return ok([
+  return [
     { id: 'teeth', name: 'Plates', items: teeth },
     {
       id: 'circles',
@@ -162,5 +154,5 @@ export function drawRingPlate(p: RingPlateParams, crank: number, options: DrawOp
         },
       ],
     },
-  ]);
+  ];
 }

@@ -38,15 +38,6 @@ export interface RingPlateGeometry {
   readonly alike: boolean;
 }
 
-const kept = new WeakMap<RingPlateParams, Result<RingPlateGeometry>>();
-
-/** Geometry of a stage; asking again for the same parameters answers from memory. */
-export function ringPlateGeometry(p: RingPlateParams): Result<RingPlateGeometry> {
-  let made = kept.get(p);
-  if (!made) kept.set(p, (made = solve(p)));
-  return made;
-}
-
 /** Where the pins push a plate whose eccentric points along `crank`, the wheel standing as that crank has it. */
 export function plateContacts(p: RingPlateParams, crank: number, wheel: number): PlateContacts {
   const make = () => new Float64Array(p.pins);
@@ -65,7 +56,8 @@ export function plateContacts(p: RingPlateParams, crank: number, wheel: number):
 }
 
 const downTo = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
-function solve(p: RingPlateParams): Result<RingPlateGeometry> {
+/** Geometry of a stage; refuses in words what cannot be. */
+export function ringPlateGeometry(p: RingPlateParams): Result<RingPlateGeometry> {
   const R = p.circle / 2;
   if (!(p.throw < (0.98 * R) / p.pins)) {
     const value = downTo((0.75 * R) / p.pins, 5e-5);

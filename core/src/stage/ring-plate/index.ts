@@ -1,18 +1,16 @@
-import { check, FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
+import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { exact, modeChecks, modeFigures } from '../../gear/index.ts';
 import { steppedUp } from '../../gear/stepped.ts';
 import { mostTorque, smallestHollow } from '../../lobed/index.ts';
-import { ok, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageKind, StageReport, StageWish } from '../contract.ts';
-import { reportOf } from '../report.ts';
-import { firstThatCarries } from '../first.ts';
-import { drawRingPlate } from './drawing.ts';
+import type { Course, Duty, StageKind, StageWish } from '../contract.ts';
+import { carries, firstThatCarries } from '../first.ts';
+import { opener, type StageSteps } from '../open.ts';
+import { drawRingPlate, ringPlateShapes, type RingPlateShapes } from './drawing.ts';
 import { ringPlateFields } from './fields.ts';
-import { ringPlateGeometry } from './geometry.ts';
-import { modelRingPlate, ringPlateFactors, type RingPlateModel } from './model.ts';
+import { buildRingPlate, modelRingPlate, wrongRingPlate, type RingPlateBuild, type RingPlateModel } from './model.ts';
 import { wheelBody } from './outlines.ts';
-import { phasesOf, ringPlateRatio, ringPlateSchema, type RingPlateParams as P } from './params.ts';
+import { ringPlateRatio, ringPlateSchema, type RingPlateParams as P } from './params.ts';
 import { ringPlateAssembly, ringPlateParts } from './parts.ts';
 
 function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMaker<RingPlateModel>): Figure[] {
@@ -281,14 +279,54 @@ function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
   ];
 }
 
-const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> =>
-  reportOf(
-    shelf,
-    (s) => modelRingPlate(p, at, s),
-    ringPlateFactors(p),
-    (m, make) => figures(p, at, shelf, m, make),
-    (m) => checks(p, at, m, shelf),
-  );
+/** Torque that the plates can pass over a turn of the crank, all and each, at its bearings' static rating. */
+function courses(p: P, { geometry: g, bearing }: RingPlateBuild): Course[] {
+  const n = g.course.length;
+  const share = (k: number) =>
+    Float64Array.from({ length: n }, (_, i) => {
+      const crank = (2 * Math.PI * i) / (n - 1);
+      const u = crank + g.drive.phases[k]!;
+      const f = mostTorque(g.drive, crank).plates[k]!;
+      const across = Math.cos(u) * (f.first[1] + f.second[1]) - Math.sin(u) * (f.first[0] + f.second[0]);
+      return -p.pins * p.throw * bearing.static * across;
+    });
+  return [
+    { id: 'passes', name: 'Can pass', quantity: 'torque', values: g.course.map((t) => t * bearing.static) },
+    ...g.drive.phases.slice(0, 3).map((_, k) => ({
+      id: `plate${k}`,
+      name: `By plate ${k + 1}`,
+      quantity: 'torque' as const,
+      values: share(k),
+    })),
+  ];
+}
+
+const steps: StageSteps<P, RingPlateBuild, RingPlateModel, RingPlateShapes> = {
+  build: buildRingPlate,
+  wrong: wrongRingPlate,
+  kinematics: (p) => ({
+    ratio: ringPlateRatio(p),
+    members: [
+      { name: 'crank', role: 'input' },
+      { name: 'wheel', role: 'output' },
+      { name: 'frame', role: 'fixed' },
+    ],
+    orders: [
+      { name: 'crank', perTurn: p.pins },
+      { name: 'output', perTurn: 1 },
+      { name: 'pins', perTurn: p.pins * p.pins },
+      { name: 'lobes', perTurn: p.pins * (p.pins + 1) },
+    ],
+  }),
+  model: modelRingPlate,
+  figures,
+  checks: (p, at, shelf, m) => checks(p, at, m, shelf),
+  shapes: ringPlateShapes,
+  draw: drawRingPlate,
+  courses,
+  parts: ringPlateParts,
+  assembly: ringPlateAssembly,
+};
 
 /** A stage of usual proportions: three even plates between two driven cranks. */
 function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P | undefined {
@@ -341,60 +379,15 @@ export const ringPlate: StageKind<P> = {
     const near = { ...want, ratio: Math.min(60, Math.max(8, Math.abs(want.ratio))) };
     return (
       firstThatCarries(candidates(near), want.torque, (p) => {
-        const m = modelRingPlate(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-        return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+        const b = buildRingPlate(p, want.shelf);
+        const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
+        return b.ok && !wrongRingPlate(p, b.value) ? carries(modelRingPlate(p, b.value, at, want.shelf)) : 0;
       }) ??
       base(Math.round(near.ratio), 0.06, want) ??
       base(12, 0.06, want)!
     );
   },
-  kinematics: (p) => ({
-    ratio: ringPlateRatio(p),
-    members: [
-      { name: 'crank', role: 'input' },
-      { name: 'wheel', role: 'output' },
-      { name: 'frame', role: 'fixed' },
-    ],
-    orders: [
-      { name: 'crank', perTurn: p.pins },
-      { name: 'output', perTurn: 1 },
-      { name: 'pins', perTurn: p.pins * p.pins },
-      { name: 'lobes', perTurn: p.pins * (p.pins + 1) },
-    ],
-  }),
-  factors: ringPlateFactors,
-  analyse,
-  screen: (p, at, shelf) => {
-    const m = modelRingPlate(p, at, shelf);
-    return m.ok ? ok(m.value.numbers) : m;
-  },
-  drawing: drawRingPlate,
-  courses: (p, _at, shelf) => {
-    const g = ringPlateGeometry(p);
-    if (!g.ok) return g;
-    // In newton metres at the static rating of the crank's bearings.
-    const limit = shelf.bearings.find((b) => b.id === p.bearing)?.static ?? 1;
-    const n = g.value.course.length;
-    const share = (k: number) =>
-      Float64Array.from({ length: n }, (_, i) => {
-        const crank = (2 * Math.PI * i) / (n - 1);
-        const [u, f] = [crank + g.value.drive.phases[k]!, mostTorque(g.value.drive, crank).plates[k]!];
-        return (
-          -p.pins *
-          p.throw *
-          limit *
-          (Math.cos(u) * (f.first[1] + f.second[1]) - Math.sin(u) * (f.first[0] + f.second[0]))
-        );
-      });
-    return ok([
-      { id: 'passes', name: 'Can pass', quantity: 'torque', values: g.value.course.map((t) => t * limit) },
-      ...phasesOf(p)
-        .slice(0, 3)
-        .map((_, k) => ({ id: `plate${k}`, name: `By plate ${k + 1}`, quantity: 'torque' as const, values: share(k) })),
-    ]);
-  },
-  parts: ringPlateParts,
-  assembly: ringPlateAssembly,
+  open: opener(steps),
   candidates,
 };
 

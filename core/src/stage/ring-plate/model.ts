@@ -1,12 +1,13 @@
 import { reducedModulus } from '../../contact/index.ts';
-import { flankLimit, modeLimits, toothMaterial, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import { flankLimit, modeLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../joint/joint.ts';
 import { platePathRadius } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
-import { keepLast } from '../last.ts';
-import { ringPlateGeometry, type PlateContacts, type RingPlateGeometry } from './geometry.ts';
+import { needBearing, needMaterials } from '../needs.ts';
+import { ringPlateGeometry, type RingPlateGeometry } from './geometry.ts';
+import { spreadOf, type PlateSpread } from './spread.ts';
 import { ringPlateRatio, type RingPlateParams } from './params.ts';
 
 /** Everything computed about a ring-plate stage. */
@@ -32,94 +33,43 @@ export interface RingPlateModel {
   readonly numbers: StageNumbers;
 }
 
-/** Factors a stage reads. */
-export const ringPlateFactors = (p: RingPlateParams): readonly string[] => [
-  p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll',
-  'lobe.profile',
-  'lobe.place',
-  'lobe.crank',
-  'lobe.seat',
-  'pin.roll',
-  'gear.housing',
-  'gear.hot',
-  'gear.plasticFlank',
-  'gear.metalFlank',
-  'ambient',
-  'gear.churn',
-  'gear.solid',
-  'price.milled',
-];
-
-/**
- * Pushes of the pins on a plate that a force of its cranks presses on them: all contacts alike, so that the plate gives
- * way to where its pins balance the force.
- *
- * Source: least energy of one-sided springs under a push, by Newton's steps in the plane; every contact normal passes
- * through the pitch point, so the moment follows.
- */
-export function pressed(s: PlateContacts, stiffness: number, fx: number, fy: number): Float64Array {
-  const n = s.nx.length;
-  const forces = new Float64Array(n);
-  const size = Math.hypot(fx, fy);
-  if (size === 0) return forces;
-  let [dx, dy] = [fx / (stiffness * n * 0.25), fy / (stiffness * n * 0.25)];
-  for (let k = 0; k < 60; k++) {
-    // A pin's push on the plate runs along its normal, and grows as the plate moves against it.
-    let [gx, gy, a, b, c] = [fx, fy, 0, 0, 0];
-    for (let j = 0; j < n; j++) {
-      const bite = -(dx * s.nx[j]! + dy * s.ny[j]!);
-      const f = stiffness * Math.max(0, bite);
-      forces[j] = f;
-      gx += f * s.nx[j]!;
-      gy += f * s.ny[j]!;
-      if (bite > 0) {
-        a += stiffness * s.nx[j]! ** 2;
-        b += stiffness * s.nx[j]! * s.ny[j]!;
-        c += stiffness * s.ny[j]! ** 2;
-      }
-    }
-    if (Math.hypot(gx, gy) < 1e-10 * size) break;
-    const det = a * c - b * b;
-    if (!(det > 1e-9 * stiffness * stiffness)) {
-      dx *= 1.5;
-      dy *= 1.5;
-      continue;
-    }
-    dx += (c * gx - b * gy) / det;
-    dy += (a * gy - b * gx) / det;
-  }
-  return forces;
+/** A ring-plate stage before any duty. */
+export interface RingPlateBuild {
+  readonly geometry: RingPlateGeometry;
+  readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
+  readonly bearing: Bearing;
+  /** Reach of the lobes from the wheel's middle, m. */
+  readonly inner: number;
+  readonly spread: PlateSpread;
+  /** Levers of the play by crank angle, one over metres times the gap. */
+  readonly drawnPlay: number;
 }
 
-/** Computes a ring-plate stage at a duty on its wheel. */
-export function modelRingPlate(p: RingPlateParams, at: Duty, shelf: Shelf): Result<RingPlateModel> {
+/** Builds a stage; refuses in words what does not go together. */
+export function buildRingPlate(p: RingPlateParams, shelf: Shelf): Result<RingPlateBuild> {
   const made = ringPlateGeometry(p);
   if (!made.ok) return made;
   const g = made.value;
-  const mats: ToothMaterial[] = [];
-  for (const [id, place] of [
-    [p.materialP, 'materialP'],
-    [p.materialW, 'materialW'],
-    [p.materialH, 'materialH'],
-  ] as const) {
-    const m = toothMaterial(id, shelf, place);
-    if (!m.ok) return m;
-    mats.push(m.value);
-  }
-  const [mp, mw, mh] = mats as [ToothMaterial, ToothMaterial, ToothMaterial];
-  const bearing = shelf.bearings.find((b) => b.id === p.bearing);
-  if (!bearing)
-    return refuse(
-      `There is no bearing “${p.bearing}” in the shop.`,
-      'Each plate turns on one on every eccentric.',
-      `Choose one of ${shelf.bearings
-        .slice(0, 6)
-        .map((b) => b.id)
-        .join(', ')} and others.`,
-      'bearing',
-    );
+  const materials = needMaterials(p, ['materialP', 'materialW', 'materialH'], shelf);
+  if (!materials.ok) return materials;
+  const found = needBearing(p.bearing, shelf, 'Each plate turns on one on every eccentric.');
+  if (!found.ok) return found;
+  const bearing = found.value;
   const R = p.circle / 2;
   const inner = R + p.throw + p.pin / 2 + p.offset;
+  return ok({
+    geometry: g,
+    materials: materials.value,
+    bearing,
+    inner,
+    spread: spreadOf(g),
+    drawnPlay: drawnPlay(p, g),
+  });
+}
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongRingPlate(p: RingPlateParams, { bearing, inner }: RingPlateBuild): Result<never> | undefined {
+  const R = p.circle / 2;
   if (p.distance - bearing.outside / 2 <= inner)
     return refuse(
       'A crank’s bearing breaks into the lobes.',
@@ -135,6 +85,25 @@ export function modelRingPlate(p: RingPlateParams, at: Duty, shelf: Shelf): Resu
       'Take a smaller bore.',
       'bore',
     );
+  return undefined;
+}
+
+/**
+ * Mean play over a turn of the crank with pins and lobes as drawn, rad: a plate alone plays by its gap over the longest
+ * levers either way; several leave what the tightest leaves.
+ */
+function drawnPlay(p: RingPlateParams, g: RingPlateGeometry): number {
+  const plays = g.steps.map((s) =>
+    Math.min(...s.contacts.map((c) => p.offset / Math.max(...c.arms) + p.offset / -Math.min(...c.arms))),
+  );
+  return plays.reduce((a, b) => a + b, 0) / plays.length;
+}
+
+/** Computes a ring-plate stage at a duty on its wheel. */
+export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Duty, shelf: Shelf): RingPlateModel {
+  const { geometry: g, bearing, inner, spread: s, drawnPlay: drawn } = built;
+  const [mp, mw, mh] = built.materials;
+  const R = p.circle / 2;
   const modulus = reducedModulus(mp.material.modulus, mp.poisson, mw.material.modulus, mw.poisson);
   const contact =
     1 /
@@ -143,32 +112,10 @@ export function modelRingPlate(p: RingPlateParams, at: Duty, shelf: Shelf): Resu
   const mu = factor(shelf, p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
   const roll = factor(shelf, 'pin.roll');
   const torque = Math.max(1e-3, at.torque);
-  let [crankForce, cubes, pinForce, lossPins, lossBearings, energy] = [0, 0, 0, 0, 0, 0];
-  // At a dead point no force would do; figures are told where the plates pass a hundredth of their best, and a check
-  // tells of the point itself.
-  const passing = g.steps.filter((s) => s.torque > 0.01 * g.greatest);
-  passing.forEach((s) => {
-    const force = torque / s.torque;
-    s.plates.forEach((f, k) => {
-      const c = s.contacts[k]!;
-      const [fx, fy] = [(f.first[0] + f.second[0]) * force, (f.first[1] + f.second[1]) * force];
-      const pushes = pressed(c, contact, fx, fy);
-      for (let j = 0; j < pushes.length; j++) {
-        const push = pushes[j]!;
-        if (push === 0) continue;
-        pinForce = Math.max(pinForce, push);
-        lossPins += (mu * push * c.slides[j]!) / torque / passing.length;
-        energy += push ** 2 / contact / passing.length;
-      }
-      const each = [Math.hypot(...f.first) * force, Math.hypot(...f.second) * force];
-      for (const x of each) {
-        crankForce = Math.max(crankForce, x);
-        cubes += x ** 3 / (passing.length * s.plates.length * (p.layout === 'one' ? 1 : 2));
-        lossBearings += (roll * x * (bearing.bore / 2) * p.pins) / torque / passing.length;
-        energy += x ** 2 / factor(shelf, 'gear.housing') / passing.length;
-      }
-    });
-  });
+  const pinForce = s.pinForce * torque;
+  const crankForce = s.crankForce * torque;
+  const lossPins = mu * s.pinSlide;
+  const lossBearings = roll * s.crankSum * (bearing.bore / 2) * p.pins;
   // The sharpest meeting of pin and lobe: the lobe's tip, where the plate bulges inwards.
   const tip = platePathRadius(g.profile, Math.PI / (p.pins + 1));
   const curve = tip < 0 ? 1 / (-tip - g.profile.pin) : -1 / (tip + g.profile.pin);
@@ -176,18 +123,15 @@ export function modelRingPlate(p: RingPlateParams, at: Duty, shelf: Shelf): Resu
   const loss = lossPins + lossBearings;
   const rough = 2 / (p.pins * p.throw);
   const spread = rough * Math.hypot(factor(shelf, 'lobe.profile'), factor(shelf, 'lobe.place'));
-  // One plate alone plays by its gap over the longest levers; several leave what the tightest leaves.
-  const arms = g.steps.map((s) =>
-    Math.min(...s.contacts.map((c) => p.offset / Math.max(...c.arms) + p.offset / -Math.min(...c.arms))),
-  );
-  const drawn = arms.reduce((a, b) => a + b, 0) / arms.length;
   const likely = Math.max(0, drawn - rough * factor(shelf, 'lobe.place')) + rough * factor(shelf, 'lobe.crank');
   const play: [number, number, number] = [
     likely,
     Math.max(0, drawn - spread - rough * factor(shelf, 'lobe.place')),
     drawn + spread + rough * factor(shelf, 'lobe.crank'),
   ];
-  const stiffness = energy > 0 ? torque ** 2 / energy : contact;
+  // A newton metre over twice the energy it stores.
+  const energy = s.pinSquares / contact + s.crankSquares / factor(shelf, 'gear.housing');
+  const stiffness = energy > 0 ? 1 / energy : contact;
   const outer = inner + p.wall;
   const cranks = p.layout === 'one' ? 1 : 2;
   const plateMass =
@@ -230,7 +174,7 @@ export function modelRingPlate(p: RingPlateParams, at: Duty, shelf: Shelf): Resu
       grows: 'none',
     },
   ];
-  const mean = Math.cbrt(cubes);
+  const mean = Math.cbrt(s.crankCubes) * torque;
   const wear = at.equivalent && at.meanSpeed ? (mean * at.equivalent) / torque : 0;
   const life = wear > 0 ? ((bearing.dynamic / wear) ** 3 * 1e6 * 2 * Math.PI) / (at.meanSpeed! * p.pins) : Infinity;
   const numbers: StageNumbers = {
@@ -257,7 +201,7 @@ export function modelRingPlate(p: RingPlateParams, at: Duty, shelf: Shelf): Resu
     beside: true,
     life,
   };
-  return ok({
+  return {
     geometry: g,
     materials: [mp, mw, mh],
     bearing,
@@ -275,8 +219,5 @@ export function modelRingPlate(p: RingPlateParams, at: Duty, shelf: Shelf): Resu
     modes,
     masses: [plateMass, wheelMass],
     numbers,
-  });
+  };
 }
-
-/** The model as a drawing asks for it, the last answer kept. */
-export const forDrawing = keepLast(modelRingPlate);

@@ -5,7 +5,7 @@ import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
-import { modelRingPlate } from './model.ts';
+import type { RingPlateModel } from './model.ts';
 import { crankPlaces, plateOutside, wheelBody } from './outlines.ts';
 import type { RingPlateParams } from './params.ts';
 
@@ -33,10 +33,7 @@ function wheelOutside(p: RingPlateParams): Outline {
 }
 
 /** Plates, wheel with its pins, cranks, bearings, and the room they sweep. */
-export function ringPlateParts(p: RingPlateParams, shelf: Shelf): Result<readonly Part[]> {
-  const made = modelRingPlate(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
+export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateModel): Result<readonly Part[]> {
   const g = m.geometry;
   const [mp, mh] = [m.materials[0].material, m.materials[2].material];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];

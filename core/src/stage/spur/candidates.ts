@@ -1,7 +1,7 @@
 import { MODULES, plainToothing } from '../../gear/index.ts';
-import { firstThatCarries } from '../first.ts';
+import { carries, firstThatCarries } from '../first.ts';
 import type { StageWish } from '../contract.ts';
-import { modelSpur } from './model.ts';
+import { buildSpur, modelSpur, wrongSpur } from './model.ts';
 import type { SpurParams } from './params.ts';
 
 /** A pair with usual proportions. */
@@ -53,8 +53,9 @@ export function* spurCandidates(want: StageWish): Generator<SpurParams> {
 export function spurDefaults(want: StageWish): SpurParams {
   return (
     firstThatCarries(spurCandidates(want), want.torque, (p) => {
-      const m = modelSpur(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+      const b = buildSpur(p, want.shelf);
+      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
+      return b.ok && !wrongSpur(p, b.value) ? carries(modelSpur(p, b.value, at, want.shelf)) : 0;
     }) ?? baseSpur(1e-3, 0.01, 20, 60)
   );
 }

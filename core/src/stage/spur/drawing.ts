@@ -10,10 +10,10 @@ import {
   turnedTraces,
   type Gear,
 } from '../../gear/index.ts';
-import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
+import type { SpurBuild } from './model.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
-import { spurGeometry, type SpurGeometry } from './geometry.ts';
+import type { SpurGeometry } from './geometry.ts';
 import type { SpurParams } from './params.ts';
 
 /** Arcs of a drawing may stray this share of the module. */
@@ -21,7 +21,7 @@ const COARSE = 4e-3;
 /** Gaps are drawn this many times as wide. */
 const MAGNIFIED = 10;
 
-interface Shapes {
+export interface SpurShapes {
   readonly teeth: readonly Outline[];
   readonly wide: readonly Outline[];
   readonly rim: Outline;
@@ -29,17 +29,14 @@ interface Shapes {
   readonly bolts: readonly Outline[];
 }
 
-const kept = new WeakMap<SpurGeometry, Shapes>();
-
-function shapesOf(p: SpurParams, g: SpurGeometry): Shapes {
-  let s = kept.get(g);
-  if (s) return s;
+/** Outlines of a stage's parts, each in its own place. */
+export function spurShapes(p: SpurParams, { geometry: g }: SpurBuild): SpurShapes {
   const tolerance = COARSE * p.module;
   const sideOf = (i: number) => (i === 0 ? g.meshes[0]!.sides[0] : g.meshes[i - 1]!.sides[1]);
   const last = g.wheels.length - 1;
   const bore = (d: number, shape: SpurParams['shape1']) =>
     d > 0 ? boreOutline({ ...PLAIN_HUB, bore: d, shape }) : undefined;
-  s = {
+  return {
     teeth: g.wheels.map((w, i) => gearOutline(w, tolerance, sideOf(i))),
     wide: g.wheels.map((w: Gear) => gearOutline({ ...w, allowance: w.allowance * MAGNIFIED }, tolerance)),
     rim: circle(0, 0, g.meshes[last - 1]!.sides[1].root + p.rim),
@@ -50,8 +47,6 @@ function shapesOf(p: SpurParams, g: SpurGeometry): Shapes {
       circle(x, y, p.boltHole / 2),
     ),
   };
-  kept.set(g, s);
-  return s;
 }
 
 /** Where each wheel stands when the first has turned by `crank`. */
@@ -73,11 +68,13 @@ export function spurPose(g: SpurGeometry, crank: number): Pose[] {
 }
 
 /** The train in mesh, seen along its axes. */
-export function drawSpur(p: SpurParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
-  const made = spurGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
-  const s = shapesOf(p, g);
+export function drawSpur(
+  p: SpurParams,
+  { geometry: g }: SpurBuild,
+  s: SpurShapes,
+  crank: number,
+  options: DrawOptions,
+): readonly Layer[] {
   const at = spurPose(g, crank);
   const last = g.wheels.length - 1;
   const curve = (
@@ -101,7 +98,7 @@ export function drawSpur(p: SpurParams, crank: number, options: DrawOptions): Re
     ...(s.bores[i] ? [curve(`bore${i}`, s.bores[i], at[i]!, 'outline', 'hole')] : []),
     ...(i === last ? s.bolts.map((b, k) => curve(`bolt${k}`, b, at[i]!, 'outline', 'hole')) : []),
   ]);
-  if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
+  if (options.glyph) return [{ id: 'teeth', name: 'Teeth', items: teeth }];
   const size = (i: number) => (i === 0 ? g.meshes[0]!.pair.s1 : g.meshes[i - 1]!.pair.s2);
   const working = (i: number) => (i === 0 ? g.meshes[0]!.pair.rw1 : g.meshes[i - 1]!.pair.rw2);
   const contacts = g.meshes.flatMap((m, i) => {
@@ -154,7 +151,7 @@ export function drawSpur(p: SpurParams, crank: number, options: DrawOptions): Re
     ),
   );
   const [ax, bx] = [g.places[0]![0], g.places[last]![0]];
-  return ok([
+  return [
     { id: 'teeth', name: 'Teeth', items: teeth },
     {
       id: 'circles',
@@ -196,5 +193,5 @@ export function drawSpur(p: SpurParams, crank: number, options: DrawOptions): Re
             ]
           : [],
     },
-  ]);
+  ];
 }

@@ -24,16 +24,8 @@ export interface SpurGeometry {
   readonly outside: number;
 }
 
-const kept = new WeakMap<SpurParams, Result<SpurGeometry>>();
-
-/** Geometry of a train; asking again for the same parameters answers from memory. */
+/** Geometry of a train; refuses in words what does not mesh. */
 export function spurGeometry(p: SpurParams): Result<SpurGeometry> {
-  let made = kept.get(p);
-  if (!made) kept.set(p, (made = solve(p)));
-  return made;
-}
-
-function solve(p: SpurParams): Result<SpurGeometry> {
   const ring = p.form === 'ring';
   const before = p.idlers > 0 ? p.zi : p.z1;
   if (ring && p.z2 <= before + 2) {

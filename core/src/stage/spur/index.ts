@@ -15,14 +15,13 @@ import {
   wheelChecks,
   wheelFigures,
 } from '../../gear/index.ts';
-import { check, FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
-import { ok, type Result } from '../../result.ts';
+import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, FieldSpec, StageKind, StageReport } from '../contract.ts';
-import { reportOf } from '../report.ts';
+import type { Duty, FieldSpec, StageKind } from '../contract.ts';
+import { opener, type StageSteps } from '../open.ts';
 import { spurCandidates, spurDefaults } from './candidates.ts';
-import { drawSpur } from './drawing.ts';
-import { modelSpur, namesOf, spurFactors, type SpurModel } from './model.ts';
+import { drawSpur, spurShapes, type SpurShapes } from './drawing.ts';
+import { buildSpur, modelSpur, namesOf, wrongSpur, type SpurBuild, type SpurModel } from './model.ts';
 import { spurRatio, spurSchema, type SpurParams as P } from './params.ts';
 import { spurAssembly, spurParts } from './parts.ts';
 
@@ -362,23 +361,9 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
   return list;
 }
 
-const analyse = (p: P, at: Duty, shelf: Shelf): Result<StageReport> =>
-  reportOf(
-    shelf,
-    (s) => modelSpur(p, at, s),
-    spurFactors(),
-    (m, make) => figures(p, at, shelf, m, make),
-    (m) => checks(p, at, m),
-  );
-
-/** A pair of spur or helical wheels, or a train with idlers. */
-export const spur: StageKind<P> = {
-  id: 'spur',
-  name: 'Spur',
-  summary: 'Two wheels, or a row with idlers: simple, stiff, to one side; play by its allowances.',
-  schema: spurSchema,
-  fields,
-  defaults: spurDefaults,
+const steps: StageSteps<P, SpurBuild, SpurModel, SpurShapes> = {
+  build: buildSpur,
+  wrong: wrongSpur,
   kinematics: (p) => ({
     ratio: spurRatio(p),
     members: [
@@ -393,15 +378,24 @@ export const spur: StageKind<P> = {
       ...(p.idlers > 0 ? [{ name: 'idler', perTurn: p.z2 / p.zi }] : []),
     ],
   }),
-  factors: spurFactors,
-  analyse,
-  screen: (p, at, shelf) => {
-    const m = modelSpur(p, at, shelf);
-    return m.ok ? ok(m.value.numbers) : m;
-  },
-  drawing: drawSpur,
+  model: modelSpur,
+  figures,
+  checks: (p, at, _shelf, m) => checks(p, at, m),
+  shapes: spurShapes,
+  draw: drawSpur,
   parts: spurParts,
   assembly: spurAssembly,
+};
+
+/** A pair of spur or helical wheels, or a train with idlers. */
+export const spur: StageKind<P> = {
+  id: 'spur',
+  name: 'Spur',
+  summary: 'Two wheels, or a row with idlers: simple, stiff, to one side; play by its allowances.',
+  schema: spurSchema,
+  fields,
+  defaults: spurDefaults,
+  open: opener(steps),
   candidates: spurCandidates,
 };
 

@@ -1,11 +1,9 @@
 import {
   boreReach,
   loadMesh,
-  materialFactors,
   meshModes,
   modeLimits,
   meshPlaySpread,
-  toothMaterial,
   warming,
   type MeshLoad,
   type Mode,
@@ -14,6 +12,7 @@ import {
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
+import { needMaterials } from '../needs.ts';
 import { spurGeometry, type SpurGeometry } from './geometry.ts';
 import { spurRatio, type SpurParams } from './params.ts';
 
@@ -30,58 +29,47 @@ export interface SpurModel {
   readonly numbers: StageNumbers;
 }
 
-/** Factors a train reads. */
-export const spurFactors = (): readonly string[] => [
-  'gear.frictionPlastic',
-  'gear.frictionMetal',
-  ...materialFactors([]).slice(1),
-  'gear.hot',
-  'gear.cycles',
-  'gear.fatigue',
-  'gear.plasticFlank',
-  'gear.heatRoot',
-  'gear.heatFlank',
-  'ambient',
-  'gear.metalRoot',
-  'gear.metalFlank',
-  'gear.metalStatic',
-  'gear.layer',
-  'gear.infill',
-  'gear.churn',
-  'gear.solid',
-  'price.milled',
-];
-
 export const namesOf = (p: SpurParams): string[] => [
   'driving wheel',
   ...Array.from({ length: p.idlers }, (_, i) => (p.idlers > 1 ? `idler ${i + 1}` : 'idler')),
   p.form === 'ring' ? 'ring' : 'driven wheel',
 ];
 
-/**
- * Computes a pair, or a train with idlers, at a duty on the driven wheel.
- *
- * Source: one force runs through all meshes of a train; teeth by ISO 6336 and VDI 2736 (`mesh.ts`).
- */
-export function modelSpur(p: SpurParams, at: Duty, shelf: Shelf): Result<SpurModel> {
+/** A train before any duty. */
+export interface SpurBuild {
+  readonly geometry: SpurGeometry;
+  readonly materials: readonly ToothMaterial[];
+  /** What is left between roots and bore of the first and the last wheel, m. */
+  readonly wall1: number;
+  readonly wall2: number;
+}
+
+/** Builds a train; refuses in words what does not go together. */
+export function buildSpur(p: SpurParams, shelf: Shelf): Result<SpurBuild> {
   const made = spurGeometry(p);
   if (!made.ok) return made;
   const g = made.value;
-  const a = toothMaterial(p.material1, shelf, 'material1');
-  if (!a.ok) return a;
-  const b = toothMaterial(p.material2, shelf, 'material2');
-  if (!b.ok) return b;
-  const materials = g.wheels.map((_, i) => (i === g.wheels.length - 1 ? b.value : a.value));
-  const ring = p.form === 'ring';
+  const found = needMaterials(p, ['material1', 'material2'], shelf);
+  if (!found.ok) return found;
+  const [a, b] = found.value;
+  const materials = g.wheels.map((_, i) => (i === g.wheels.length - 1 ? b : a));
   const first = g.meshes[0]!;
   const end = g.meshes[g.meshes.length - 1]!;
   const wall1 =
     first.sides[0].root -
     boreReach({ bore: p.bore1, shape: p.shape1, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false });
-  const wall2 = ring
-    ? Infinity
-    : end.sides[1].root -
-      boreReach({ bore: p.bore2, shape: p.shape2, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false });
+  const wall2 =
+    p.form === 'ring'
+      ? Infinity
+      : end.sides[1].root -
+        boreReach({ bore: p.bore2, shape: p.shape2, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false });
+  return ok({ geometry: g, materials, wall1, wall2 });
+}
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongSpur(_p: SpurParams, { geometry: g, wall1, wall2 }: SpurBuild): Result<never> | undefined {
+  const first = g.meshes[0]!;
+  const end = g.meshes[g.meshes.length - 1]!;
   if (wall1 <= 0)
     return refuse(
       'The bore cuts into the teeth of the driving wheel.',
@@ -96,6 +84,19 @@ export function modelSpur(p: SpurParams, at: Duty, shelf: Shelf): Result<SpurMod
       'Take a smaller bore, or more teeth.',
       'bore2',
     );
+  return undefined;
+}
+
+/**
+ * Computes a pair, or a train with idlers, at a duty on the driven wheel.
+ *
+ * Source: one force runs through all meshes of a train; teeth by ISO 6336 and VDI 2736 (`mesh.ts`).
+ */
+export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf): SpurModel {
+  const { geometry: g, materials, wall1, wall2 } = b;
+  const ring = p.form === 'ring';
+  const first = g.meshes[0]!;
+  const end = g.meshes[g.meshes.length - 1]!;
   const ratio = spurRatio(p);
   const radius = end.pair.rw2;
   const speed = at.speed * radius;
@@ -160,5 +161,5 @@ export function modelSpur(p: SpurParams, at: Duty, shelf: Shelf): Result<SpurMod
     beside: true,
     life: Infinity,
   };
-  return ok({ geometry: g, materials, loads, modes, efficiency, wall1, wall2, masses, numbers });
+  return { geometry: g, materials, loads, modes, efficiency, wall1, wall2, masses, numbers };
 }

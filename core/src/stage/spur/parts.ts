@@ -17,16 +17,13 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { spurPose } from './drawing.ts';
-import { modelSpur, namesOf } from './model.ts';
+import { namesOf, type SpurModel } from './model.ts';
 import type { SpurParams } from './params.ts';
 
 const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
 
 /** Every wheel of the train. */
-export function spurParts(p: SpurParams, shelf: Shelf): Result<readonly Part[]> {
-  const made = modelSpur(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
+export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<readonly Part[]> {
   const g = m.geometry;
   const names = namesOf(p);
   const last = g.wheels.length - 1;

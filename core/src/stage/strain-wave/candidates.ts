@@ -1,6 +1,7 @@
 import type { StageWish } from '../contract.ts';
-import { firstThatCarries } from '../first.ts';
-import { modelStrainWave } from './model.ts';
+import { carries, firstThatCarries } from '../first.ts';
+import { Kept } from '../kept.ts';
+import { buildStrainWave, modelStrainWave, wrongStrainWave } from './model.ts';
 import type { StrainWaveParams } from './params.ts';
 
 const deg = Math.PI / 180;
@@ -71,8 +72,11 @@ export function strainWaveDefaults(want: StageWish): StrainWaveParams {
   const near = { ...want, ratio: Math.min(120, Math.max(20, Math.abs(want.ratio))) };
   return (
     firstThatCarries(strainWaveCandidates(near), want.torque, (p) => {
-      const m = modelStrainWave(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+      const b = buildStrainWave(p, want.shelf);
+      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
+      return b.ok && !wrongStrainWave(p, b.value)
+        ? carries(modelStrainWave(p, b.value, at, want.shelf, new Kept()))
+        : 0;
     }) ??
     baseStrainWave(2 * Math.round(near.ratio), '61808', want) ??
     baseStrainWave(80, '61808', want)!

@@ -1,9 +1,8 @@
-import { ok, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { clearanceMap } from '../../wave/index.ts';
-import type { Course, Duty, StageMap } from '../contract.ts';
-import { strainWaveGeometry, toothState } from './geometry.ts';
-import { modelStrainWave } from './model.ts';
+import type { Course, StageMap } from '../contract.ts';
+import { toothState } from './geometry.ts';
+import type { StrainWaveBuild, StrainWaveModel } from './model.ts';
 import { ringTeeth, type StrainWaveParams } from './params.ts';
 
 const ANGLES = 180;
@@ -12,15 +11,15 @@ const ANGLES = 180;
  * What one tooth goes through in a turn of the generator, and the tightest of all when the generator stands off the
  * middle.
  */
-export function strainWaveCourses(p: StrainWaveParams, at: Duty, shelf: Shelf): Result<readonly Course[]> {
-  const made = strainWaveGeometry(p);
-  if (!made.ok) return made;
-  const loaded = modelStrainWave(p, at, shelf);
-  if (!loaded.ok) return loaded;
-  const g = made.value;
+export function strainWaveCourses(
+  p: StrainWaveParams,
+  { geometry: g }: StrainWaveBuild,
+  shelf: Shelf,
+  m: StrainWaveModel,
+): readonly Course[] {
   const make = () => new Float64Array(ANGLES + 1);
   const [depth, clear, push, off] = [make(), make(), make(), make()];
-  const stiffness = loaded.value.toothForce > 0 ? loaded.value.carried : undefined;
+  const stiffness = m.toothForce > 0 ? m.carried : undefined;
   const R = (g.module * ringTeeth(p)) / 2;
   const cos = Math.cos(g.lean);
   const map = clearanceMap(g.mesh, ANGLES, factor(shelf, 'wave.centre'));
@@ -40,20 +39,18 @@ export function strainWaveCourses(p: StrainWaveParams, at: Duty, shelf: Shelf): 
     for (let i = 0; i < p.teeth; i++) least = Math.min(least, map.values[i * ANGLES + (k % ANGLES)]!);
     off[k] = least;
   }
-  return ok([
+  return [
     { id: 'depth', name: 'Tooth depth', quantity: 'length', values: depth },
     { id: 'clearance', name: 'Clearance', quantity: 'length', values: clear },
     { id: 'push', name: 'Its push', quantity: 'force', values: push },
     { id: 'off', name: 'Off centre', quantity: 'length', values: off },
-  ]);
+  ];
 }
 
 /** Clearance of every tooth through a turn of the generator. */
-export function strainWaveMap(p: StrainWaveParams): Result<StageMap> {
-  const made = strainWaveGeometry(p);
-  if (!made.ok) return made;
-  const map = clearanceMap(made.value.mesh, ANGLES);
-  return ok({
+export function strainWaveMap(p: StrainWaveParams, { geometry: g }: StrainWaveBuild): StageMap {
+  const map = clearanceMap(g.mesh, ANGLES);
+  return {
     name: 'All teeth',
     quantity: 'length',
     rows: p.teeth,
@@ -62,7 +59,7 @@ export function strainWaveMap(p: StrainWaveParams): Result<StageMap> {
     values: map.values,
     low: 'fault',
     limit: 0,
-    ample: 0.08 * made.value.module,
+    ample: 0.08 * g.module,
     words: ['clash', 'tight', 'clear', 'out of the ring'],
-  });
+  };
 }

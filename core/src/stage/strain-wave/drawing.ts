@@ -1,13 +1,12 @@
 import { forceArrow, sectionBox } from '../../gear/views.ts';
-import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, rectangle, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
-import { strainWaveGeometry, toothState, type StrainWaveGeometry } from './geometry.ts';
-import { forDrawing, rollerAngles } from './model.ts';
+import { toothState, type StrainWaveGeometry } from './geometry.ts';
+import { rollerAngles, type StrainWaveBuild, type StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, wavedSpline } from './outlines.ts';
 import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
 
-interface Shapes {
+export interface StrainWaveShapes {
   readonly rim: Outline;
   readonly inside: Outline;
   readonly wall: Outline;
@@ -22,14 +21,11 @@ interface Shapes {
   readonly pitch: Outline;
 }
 
-const kept = new WeakMap<StrainWaveGeometry, { key: string; shapes: Shapes }>();
-
-function shapesOf(p: StrainWaveParams, g: StrainWaveGeometry, outside: number, bore: number): Shapes {
-  const key = `${p.bearing} ${p.shaft} ${p.ringWall} ${p.run}`;
-  const had = kept.get(g);
-  if (had?.key === key) return had.shapes;
+/** Outlines of a stage's parts, each in its own place. */
+export function strainWaveShapes(p: StrainWaveParams, { geometry: g, bearing }: StrainWaveBuild): StrainWaveShapes {
+  const { outside, bore } = bearing;
   const section = hasRollers(p) || p.run === 'plain' ? 0 : (outside - bore) / 2;
-  const shapes: Shapes = {
+  return {
     rim: circle(0, 0, g.outside / 2),
     inside: ringOutline(g),
     wall: alongWave(g.line, -g.wall / 2),
@@ -43,8 +39,6 @@ function shapesOf(p: StrainWaveParams, g: StrainWaveGeometry, outside: number, b
     bolt: circle(0, 0, Math.min(0.22 * p.ringWall, 2.2e-3)),
     pitch: circle(0, 0, (g.module * ringTeeth(p)) / 2),
   };
-  kept.set(g, { key, shapes });
-  return shapes;
 }
 
 /** How spline and ring have turned when the generator has, seen from what is bolted down: rad. */
@@ -55,13 +49,15 @@ export function wavePose(p: StrainWaveParams, crank: number): { spline: number; 
 }
 
 /** Ring, spline on its wave and generator seen along the axis, with the section beside it. */
-export function drawStrainWave(p: StrainWaveParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
-  const made = strainWaveGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
-  const bearing = options.shelf.bearings.find((b) => b.id === p.bearing);
-  const [across, bore] = [bearing?.outside ?? 0.01, bearing?.bore ?? 4e-3];
-  const s = shapesOf(p, g, across, bore);
+export function drawStrainWave(
+  p: StrainWaveParams,
+  { geometry: g, bearing }: StrainWaveBuild,
+  s: StrainWaveShapes,
+  crank: number,
+  options: DrawOptions,
+  model: () => StrainWaveModel,
+): readonly Layer[] {
+  const [across, bore] = [bearing.outside, bearing.bore];
   const pose = wavePose(p, crank);
   const ringAt: Pose = { x: 0, y: 0, turn: pose.ring };
   const wave: Pose = { x: 0, y: 0, turn: crank };
@@ -117,8 +113,8 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
         : [curve('plug', s.plug, wave, 'outline', 'belt')]),
     ...(s.shaft ? [curve('shaft', s.shaft, wave, 'outline', 'hole')] : []),
   ];
-  if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
-  const loaded = options.duty.torque > 0 ? forDrawing(p, options.duty, options.shelf) : undefined;
+  if (options.glyph) return [{ id: 'teeth', name: 'Teeth', items: teeth }];
+  const loaded = options.duty.torque > 0 ? model() : undefined;
   const tight: DrawItem[] = [];
   const touch: DrawItem[] = [];
   const R = g.module * p.teeth * 0.5;
@@ -133,8 +129,8 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
     else if (clear < 0.02 * g.module) touch.push(curve(`c${i}`, s.dot, at, 'contact'));
   }
   const forces: DrawItem[] = [];
-  if (loaded?.ok) {
-    const f = loaded.value.radial;
+  if (loaded) {
+    const f = loaded.radial;
     // Told once, on the side away from the section.
     const leftmost = Array.from({ length: p.lobes }, (_, k) => k).reduce((a, b) =>
       Math.cos(crank + (2 * Math.PI * b) / p.lobes) < Math.cos(crank + (2 * Math.PI * a) / p.lobes) ? b : a,
@@ -191,7 +187,7 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
     { kind: 'label', key: 's-held', at: [x0 + long / 2, -0.1 * g.outside], text: `${p.held} bolted` },
   ];
   const zoom = detailScale(g);
-  return ok([
+  return [
     { id: 'teeth', name: 'Teeth', items: teeth },
     {
       id: 'circles',
@@ -223,7 +219,7 @@ export function drawStrainWave(p: StrainWaveParams, crank: number, options: Draw
         },
       ],
     },
-  ]);
+  ];
 }
 
 /** Teeth shown either side of a lobe's top. */

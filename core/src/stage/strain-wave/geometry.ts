@@ -61,15 +61,6 @@ export interface StrainWaveGeometry {
   readonly outside: number;
 }
 
-const kept = new WeakMap<StrainWaveParams, Result<StrainWaveGeometry>>();
-
-/** Geometry of a stage; asking again for the same parameters answers from memory. */
-export function strainWaveGeometry(p: StrainWaveParams): Result<StrainWaveGeometry> {
-  let made = kept.get(p);
-  if (!made) kept.set(p, (made = solve(p)));
-  return made;
-}
-
 const DEG = Math.PI / 180;
 
 interface Teeth {
@@ -172,7 +163,8 @@ function cutTeeth(p: StrainWaveParams): Teeth {
   };
 }
 
-function solve(p: StrainWaveParams): Result<StrainWaveGeometry> {
+/** Geometry of a stage; refuses in words what cannot be. */
+export function strainWaveGeometry(p: StrainWaveParams): Result<StrainWaveGeometry> {
   const section = p.form === 'belt' ? SECTIONS.find((s) => s.id === p.section) : undefined;
   if (p.form === 'belt' && !section)
     return stop(

@@ -1,50 +1,28 @@
-import { ok, type Result } from '../../result.ts';
-import type { Shelf } from '../../shop/shelf.ts';
-import type { Duty, KindTable, StageKind, StageReport } from '../contract.ts';
-import { reportOf } from '../report.ts';
+import type { KindTable, StageKind } from '../contract.ts';
+import { opener, type StageSteps } from '../open.ts';
 import { strainWaveCandidates, strainWaveDefaults } from './candidates.ts';
 import { strainWaveChecks } from './checks.ts';
 import { strainWaveCourses, strainWaveMap } from './courses.ts';
-import { drawStrainWave } from './drawing.ts';
+import { drawStrainWave, strainWaveShapes, type StrainWaveShapes } from './drawing.ts';
 import { strainWaveFields } from './fields.ts';
 import { strainWaveFigures } from './figures.ts';
-import { strainWaveGeometry } from './geometry.ts';
-import { modelStrainWave, rollerAngles, strainWaveFactors } from './model.ts';
+import {
+  buildStrainWave,
+  modelStrainWave,
+  rollerAngles,
+  wrongStrainWave,
+  type StrainWaveBuild,
+  type StrainWaveModel,
+} from './model.ts';
 import { ringTeeth, strainWaveRatio, strainWaveSchema, type StrainWaveParams } from './params.ts';
 import { strainWaveAssembly, strainWaveParts } from './parts.ts';
 
-const analyse = (p: StrainWaveParams, at: Duty, shelf: Shelf): Result<StageReport> =>
-  reportOf(
-    shelf,
-    (s) => modelStrainWave(p, at, s),
-    strainWaveFactors(p),
-    (m, make) => strainWaveFigures(p, at, shelf, m, make),
-    (m) => strainWaveChecks(p, at, m, shelf),
-  );
-
-/** Both answers to which member is bolted, and where rollers stand with what they press. */
-function tables(p: StrainWaveParams): readonly KindTable[] {
-  const list: KindTable[] = [
+/** Where rollers stand, and what they press. */
+function rollerTable(p: StrainWaveParams, { geometry: g }: StrainWaveBuild): readonly KindTable[] {
+  const angles = rollerAngles(p, g);
+  if (angles.length === 0) return [];
+  return [
     {
-      id: 'held',
-      title: 'Which member is bolted',
-      columns: [{ name: 'bolted' }, { name: 'drives out' }, { name: 'ratio', quantity: 'ratio' }],
-      rows: (['ring', 'spline'] as const).map((held) => ({
-        cells: [
-          held,
-          held === 'ring' ? 'spline, against the motor' : 'ring, with the motor',
-          strainWaveRatio({ ...p, held }),
-        ],
-        current: p.held === held,
-        take: { path: 'held', value: held, label: `the ${held} bolted` },
-      })),
-    },
-  ];
-  const g = strainWaveGeometry(p);
-  if (!g.ok) return list;
-  const angles = rollerAngles(p, g.value);
-  if (angles.length)
-    list.push({
       id: 'rollers',
       title: 'Rollers round a lobe',
       columns: [
@@ -52,31 +30,25 @@ function tables(p: StrainWaveParams): readonly KindTable[] {
         { name: 'share of push', quantity: 'efficiency' },
         { name: 'gap', quantity: 'length' },
       ],
-      rows: g.value.line.groups.map((x) => ({
+      rows: g.line.groups.map((x) => ({
         cells: [
           x.angle,
           x.force /
             Math.max(
               1e-12,
-              g.value.line.groups.reduce((s, y) => s + y.force * (y.angle === 0 ? 1 : 2), 0),
+              g.line.groups.reduce((s, y) => s + y.force * (y.angle === 0 ? 1 : 2), 0),
             ),
-          x.gap * g.value.throw,
+          x.gap * g.throw,
         ],
         current: false,
       })),
-    });
-  return list;
+    },
+  ];
 }
 
-/** A flexible spline on a wave inside a ring of a few teeth more: much ratio, hardly any play, in one flat stage. */
-export const strainWave: StageKind<StrainWaveParams> = {
-  id: 'strain-wave',
-  name: 'Strain wave',
-  summary:
-    'A flexible spline on a wave, inside a ring with a few teeth more: much ratio, hardly any play; flexing costs torque.',
-  schema: strainWaveSchema,
-  fields: strainWaveFields,
-  defaults: strainWaveDefaults,
+const steps: StageSteps<StrainWaveParams, StrainWaveBuild, StrainWaveModel, StrainWaveShapes> = {
+  build: buildStrainWave,
+  wrong: wrongStrainWave,
   kinematics: (p) => {
     const ratio = strainWaveRatio(p);
     const turns = Math.abs(ratio);
@@ -97,18 +69,49 @@ export const strainWave: StageKind<StrainWaveParams> = {
       ],
     };
   },
-  factors: strainWaveFactors,
-  analyse,
-  screen: (p, at, shelf) => {
-    const m = modelStrainWave(p, at, shelf);
-    return m.ok ? ok(m.value.numbers) : m;
-  },
-  drawing: drawStrainWave,
-  courses: strainWaveCourses,
+  model: modelStrainWave,
+  figures: strainWaveFigures,
+  checks: (p, at, shelf, m) => strainWaveChecks(p, at, m, shelf),
+  shapes: strainWaveShapes,
+  draw: drawStrainWave,
+  courses: (p, b, _at, shelf, m) => strainWaveCourses(p, b, shelf, m()),
   map: strainWaveMap,
-  tables,
+  tables: rollerTable,
   parts: strainWaveParts,
   assembly: strainWaveAssembly,
+};
+
+/** Both answers to which member is bolted. */
+function tables(p: StrainWaveParams): readonly KindTable[] {
+  return [
+    {
+      id: 'held',
+      title: 'Which member is bolted',
+      columns: [{ name: 'bolted' }, { name: 'drives out' }, { name: 'ratio', quantity: 'ratio' }],
+      rows: (['ring', 'spline'] as const).map((held) => ({
+        cells: [
+          held,
+          held === 'ring' ? 'spline, against the motor' : 'ring, with the motor',
+          strainWaveRatio({ ...p, held }),
+        ],
+        current: p.held === held,
+        take: { path: 'held', value: held, label: `the ${held} bolted` },
+      })),
+    },
+  ];
+}
+
+/** A flexible spline on a wave inside a ring of a few teeth more: much ratio, hardly any play, in one flat stage. */
+export const strainWave: StageKind<StrainWaveParams> = {
+  id: 'strain-wave',
+  name: 'Strain wave',
+  summary:
+    'A flexible spline on a wave, inside a ring with a few teeth more: much ratio, hardly any play; flexing costs torque.',
+  schema: strainWaveSchema,
+  fields: strainWaveFields,
+  defaults: strainWaveDefaults,
+  open: opener(steps),
+  tables,
   candidates: strainWaveCandidates,
 };
 

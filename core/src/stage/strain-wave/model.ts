@@ -1,10 +1,11 @@
-import { flankLimit, modeLimits, rootLimits, toothMaterial, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../joint/joint.ts';
-import { carry, type Carried } from '../../lobed/index.ts';
+import { carry, type Carried, type ContactSet } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
-import { keepLast } from '../last.ts';
+import type { Kept } from '../kept.ts';
+import { needBearing, needMaterials } from '../needs.ts';
 import { strainWaveGeometry, STEPS, type StrainWaveGeometry } from './geometry.ts';
 import { hasRollers, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
 
@@ -64,89 +65,70 @@ const ELASTIC_BELOW = 0.3e9;
 export const materialClass = (m: ToothMaterial): Class =>
   m.material.modulus < ELASTIC_BELOW ? 'elastic' : m.plastic ? 'plastic' : 'metal';
 
-/** Factors a stage reads. */
-export const strainWaveFactors = (p: StrainWaveParams): readonly string[] => [
-  hasRollers(p) ? 'wave.roller' : p.run === 'plain' ? 'wave.plain' : 'wave.bearing',
-  'wave.lossMetal',
-  'wave.lossPlastic',
-  'wave.lossElastic',
-  'wave.notch',
-  'wave.rim',
-  'wave.strainPlastic',
-  'wave.strainElastic',
-  'wave.fatigueMetal',
-  'wave.support',
-  'wave.start',
-  'wave.round',
-  'wave.centre',
-  'wave.cooling',
-  'wave.buckle',
-  'gear.stiffness',
-  'gear.frictionPlastic',
-  'gear.frictionMetal',
-  'gear.thickness',
-  'gear.hot',
-  'gear.plasticFlank',
-  'gear.metalFlank',
-  'gear.metalStatic',
-  'gear.metalRoot',
-  'gear.cycles',
-  'gear.fatigue',
-  'gear.layer',
-  'gear.infill',
-  'ambient',
-  'gear.churn',
-  'price.milled',
-];
-
 const E_STEEL = 206e9;
 
-/**
- * Computes a strain-wave stage at a duty on its output.
- *
- * Source: thin-ring bending for the wall (strain (n² − 1)/2·t·w0/r² times the shape's factor), one-sided tooth contacts
- * at their own clearances for load, thin-cylinder torsion for the cup, NASA SP-8007 for its buckling,
- * hysteresis 2π·tan δ of the strain energy a wave for what flexing costs.
- */
-export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Result<StrainWaveModel> {
+/** A strain-wave stage before any duty. */
+export interface StrainWaveBuild {
+  readonly geometry: StrainWaveGeometry;
+  /** Spline, ring, generator. */
+  readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
+  readonly bearing: Bearing;
+  /** Radius at which rollers' middles stand, or of the generator's plug at a lobe's top, m. */
+  readonly seat: number;
+  /** Angles of the rollers round the generator, rad; none for a contour. */
+  readonly rollers: readonly number[];
+  /** Largest bore of the generator, m. */
+  readonly bore: number;
+  /** Teeth in their spaces, as contacts that close when the spline is turned on. */
+  readonly contacts: ContactSet;
+}
+
+/** Builds a stage; refuses in words what does not go together. */
+export function buildStrainWave(p: StrainWaveParams, shelf: Shelf): Result<StrainWaveBuild> {
   const made = strainWaveGeometry(p);
   if (!made.ok) return made;
   const g = made.value;
-  const mats: ToothMaterial[] = [];
-  for (const [id, place] of [
-    [p.materialS, 'materialS'],
-    [p.materialR, 'materialR'],
-    [p.materialG, 'materialG'],
-  ] as const) {
-    const m = toothMaterial(id, shelf, place);
-    if (!m.ok) return m;
-    mats.push(m.value);
-  }
-  const [ms, mr, mg] = mats as [ToothMaterial, ToothMaterial, ToothMaterial];
-  const bearing = shelf.bearings.find((b) => b.id === p.bearing);
-  if (!bearing)
-    return refuse(
-      `There is no bearing “${p.bearing}” in the shop.`,
-      hasRollers(p) ? 'It is what rolls in the spline.' : 'It is what the spline rides on.',
-      `Choose one of ${shelf.bearings
-        .slice(0, 6)
-        .map((b) => b.id)
-        .join(', ')} and others.`,
-      'bearing',
-    );
-  const n = p.lobes;
-  const [r, t, w0] = [g.radius, g.wall, g.throw];
-  const inner = r - t / 2;
+  const materials = needMaterials(p, ['materialS', 'materialR', 'materialG'], shelf);
+  if (!materials.ok) return materials;
+  const use = hasRollers(p) ? 'It is what rolls in the spline.' : 'It is what the spline rides on.';
+  const found = needBearing(p.bearing, shelf, use);
+  if (!found.ok) return found;
+  const bearing = found.value;
+  const w0 = g.throw;
+  const inner = g.radius - g.wall / 2;
   const rollers = hasRollers(p);
-  const plain = !rollers && p.run === 'plain';
-  const ratio = strainWaveRatio(p);
-  const i = Math.abs(ratio);
-  const R = (g.module * ringTeeth(p)) / 2;
 
   // What the generator takes up inside.
   const seat = rollers
     ? inner + w0 - bearing.outside / 2
     : inner + w0 - (p.run === 'bearing' ? (bearing.outside - bearing.bore) / 2 : 0);
+  const neighbours = rollerAngles(p, g);
+  const bore = rollers
+    ? Math.max(0, 2 * (Math.min(seat, ...neighbours.map(() => seat)) - bearing.outside / 2 - 1e-3))
+    : Math.max(0, 2 * ((p.run === 'bearing' ? bearing.bore / 2 : inner) - w0 * 1.05 - 2.5e-3));
+  return ok({
+    geometry: g,
+    materials: materials.value,
+    bearing,
+    seat,
+    rollers: neighbours,
+    bore,
+    contacts: contactsOf(g, p),
+  });
+}
+
+/** Distance of the middles of the rollers nearest to one another, m; Infinity for fewer than two. */
+function closestRollers(angles: readonly number[], seat: number): number {
+  if (angles.length < 2) return Infinity;
+  const next = (k: number) => (k + 1 < angles.length ? angles[k + 1]! : angles[0]! + 2 * Math.PI);
+  return Math.min(...angles.map((a, k) => 2 * seat * Math.sin(Math.abs(next(k) - a) / 2)));
+}
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongStrainWave(p: StrainWaveParams, b: StrainWaveBuild): Result<never> | undefined {
+  const { geometry: g, bearing, seat, bore } = b;
+  const w0 = g.throw;
+  const rollers = hasRollers(p);
   if (rollers && !(seat > bearing.bore / 2 + 1e-3))
     return refuse(
       'The rollers do not fit inside the spline.',
@@ -154,20 +136,7 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
       'Take smaller rollers or more teeth.',
       'bearing',
     );
-  const neighbours = rollers ? rollerAngles(p, g) : [];
-  const closest =
-    neighbours.length > 1
-      ? Math.min(
-          ...neighbours.map(
-            (a, k) =>
-              2 *
-              seat *
-              Math.sin(
-                Math.abs((k + 1 < neighbours.length ? neighbours[k + 1]! : neighbours[0]! + 2 * Math.PI) - a) / 2,
-              ),
-          ),
-        )
-      : Infinity;
+  const closest = closestRollers(b.rollers, seat);
   if (rollers && closest < bearing.outside)
     return refuse(
       'Neighbouring rollers run into one another.',
@@ -182,9 +151,6 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
       'Take a larger bearing.',
       'bearing',
     );
-  const bore = rollers
-    ? Math.max(0, 2 * (Math.min(seat, ...neighbours.map(() => seat)) - bearing.outside / 2 - 1e-3))
-    : Math.max(0, 2 * ((p.run === 'bearing' ? bearing.bore / 2 : inner) - w0 * 1.05 - 2.5e-3));
   if (p.shaft > bore + 1e-9)
     return refuse(
       'The motor’s shaft leaves no wall in the generator.',
@@ -192,6 +158,33 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
       'Take a thinner shaft or a larger generator.',
       'shaft',
     );
+  return undefined;
+}
+
+/**
+ * Computes a strain-wave stage at a duty on its output.
+ *
+ * Source: thin-ring bending for the wall (strain (n² − 1)/2·t·w0/r² times the shape's factor), one-sided tooth contacts
+ * at their own clearances for load, thin-cylinder torsion for the cup, NASA SP-8007 for its buckling,
+ * hysteresis 2π·tan δ of the strain energy a wave for what flexing costs.
+ */
+export function modelStrainWave(
+  p: StrainWaveParams,
+  built: StrainWaveBuild,
+  at: Duty,
+  shelf: Shelf,
+  kept: Kept,
+): StrainWaveModel {
+  const { geometry: g, bearing, seat, bore } = built;
+  const [ms, mr, mg] = built.materials;
+  const n = p.lobes;
+  const [r, t, w0] = [g.radius, g.wall, g.throw];
+  const inner = r - t / 2;
+  const rollers = hasRollers(p);
+  const plain = !rollers && p.run === 'plain';
+  const ratio = strainWaveRatio(p);
+  const i = Math.abs(ratio);
+  const R = (g.module * ringTeeth(p)) / 2;
 
   const EI = (factor(shelf, 'wave.rim') * ms.material.modulus * p.width * t ** 3) / 12;
   const unit = (EI * w0) / r ** 3;
@@ -251,11 +244,12 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
   const alone = (2 * ms.material.modulus * mr.material.modulus) / (ms.material.modulus + mr.material.modulus);
   const toothStiffness = factor(shelf, 'gear.stiffness') * p.width * (alone / E_STEEL);
   const cos = Math.cos(g.lean);
-  const teethSet = contactsOf(g, p);
   const least = 1e-3;
   const T = Math.max(least, at.torque);
   // On the member that turns out: with the spline bolted, the ring carries as much more.
-  const carried = carry([teethSet], toothStiffness, T);
+  const carryAt = (name: string, torque: number): Carried =>
+    kept.step(name, [toothStiffness, torque], shelf, () => carry([built.contacts], toothStiffness, torque));
+  const carried = carryAt('peak', T);
   const toothForce = Math.max(...carried.forces);
   const radial = (T / (n * R)) * Math.tan(g.lean);
   // Sides touch over about the engaged depth, nearly flat on flat.
@@ -370,8 +364,8 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
   const limit = Math.min(...modes.map((m) => m.torque));
   const bends: [number, number] = [0.2 * limit, 0.6 * limit];
   const secant = (a: number, b: number) => {
-    const [x, y] = [carry([teethSet], toothStiffness, a), carry([teethSet], toothStiffness, b)];
-    return series((b - a) / Math.max(1e-12, y.turn - x.turn));
+    const [x, y] = [turnUnder(built.contacts, toothStiffness, a), turnUnder(built.contacts, toothStiffness, b)];
+    return series((b - a) / Math.max(1e-12, y - x));
   };
   const slopes: [number, number, number] = [
     secant(Math.max(1e-4, 0.02 * limit), bends[0]),
@@ -404,7 +398,7 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
     (p.width + 2e-3) *
     density(mr) *
     (coned ? 1 : 2);
-  const bought = plain ? 0 : rollers ? neighbours.length : 1;
+  const bought = plain ? 0 : rollers ? built.rollers.length : 1;
   const generatorMass =
     Math.PI * Math.max(0, seat ** 2 - (p.shaft / 2) ** 2) * p.width * density(mg) * 0.8 + bearing.mass * bought;
   const work = (m: ToothMaterial, z: number) => (m.material.made === 'printed' ? 0 : z * factor(shelf, 'price.milled'));
@@ -446,7 +440,7 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
         : Infinity,
   };
   const turnBack = (drag * i) / Math.max(1e-6, backward);
-  return ok({
+  return {
     geometry: g,
     materials: [ms, mr, mg],
     bearing,
@@ -485,7 +479,7 @@ export function modelStrainWave(p: StrainWaveParams, at: Duty, shelf: Shelf): Re
     modes,
     masses: [splineMass, ringMass, generatorMass],
     numbers,
-  });
+  };
 }
 
 /** Angles of the rollers round the generator, rad, from a lobe's top. */
@@ -502,10 +496,7 @@ export function rollerAngles(p: StrainWaveParams, g: Pick<StrainWaveGeometry, 'l
  * Teeth in their spaces as one-sided contacts about the ring's middle: levers and clearances on the side that closes
  * when the spline is turned on.
  */
-function contactsOf(
-  g: StrainWaveGeometry,
-  p: StrainWaveParams,
-): { gaps: Float64Array; arms: Float64Array } & Parameters<typeof carry>[0][number] {
+function contactsOf(g: StrainWaveGeometry, p: StrainWaveParams): ContactSet {
   const c = g.course;
   const [arms, gaps]: [number[], number[]] = [[], []];
   const R = (g.module * ringTeeth(p)) / 2;
@@ -529,12 +520,29 @@ function contactsOf(
   const nothing = new Float64Array(arms.length);
   return {
     arms: Float64Array.from(arms),
-    gaps: Float64Array.from(gaps),
+    // In order, so that a turn is found by adding up.
+    gaps: Float64Array.from(gaps).sort(),
     nx: nothing,
     ny: nothing,
     slides: nothing,
     curves: nothing,
   };
+}
+
+/**
+ * Turn of the spline under a torque, rad: contacts of one lever and in the order of their gaps close one after another,
+ * so that with k of them closed T = c·a·Σ(a·θ − gap).
+ */
+export function turnUnder(s: ContactSet, stiffness: number, torque: number): number {
+  const arm = s.arms[0]!;
+  let sum = 0;
+  let turn = 0;
+  for (let k = 1; k <= s.gaps.length; k++) {
+    sum += s.gaps[k - 1]!;
+    turn = (torque / (stiffness * arm) + sum) / (k * arm);
+    if (k === s.gaps.length || turn * arm <= s.gaps[k]!) break;
+  }
+  return turn;
 }
 
 /**
@@ -577,6 +585,3 @@ function ringStiffness(g: StrainWaveGeometry, m: ToothMaterial, width: number, n
   for (let j = 1; j < 40; j++) sum += n / Math.PI / ((j * n) ** 2 - 1) ** 2;
   return (m.material.modulus * I) / (R ** 3 * sum);
 }
-
-/** The model as a drawing asks for it, the last answer kept. */
-export const forDrawing = keepLast(modelStrainWave);

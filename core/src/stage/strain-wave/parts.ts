@@ -4,7 +4,7 @@ import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
-import { modelStrainWave, rollerAngles } from './model.ts';
+import { rollerAngles, type StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, splineOutline } from './outlines.ts';
 import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
 
@@ -14,10 +14,7 @@ const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(2)}°`;
 const SCREW = 3.2e-3;
 
 /** Spline (cup or band), ring or rings, generator with its bearing or rollers. */
-export function strainWaveParts(p: StrainWaveParams, shelf: Shelf): Result<readonly Part[]> {
-  const made = modelStrainWave(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
+export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWaveModel): Result<readonly Part[]> {
   const g = m.geometry;
   const [ms, mr, mg] = m.materials.map((x) => x.material) as [
     (typeof m.materials)[0]['material'],

@@ -1,4 +1,3 @@
-import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, OutlinePen, segment } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import type { UnitParams } from './params.ts';
@@ -14,7 +13,7 @@ function housing(p: UnitParams) {
 }
 
 /** Output and input with their marks, to scale from the data sheet; what is inside is the maker's. */
-export function drawUnit(p: UnitParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
+export function drawUnit(p: UnitParams, crank: number, options: DrawOptions): readonly Layer[] {
   const r = p.outside / 2;
   const x = p.form === 'beside' ? p.centre : 0;
   const flange = Math.max(p.bore / 2 + r * 0.12, r * 0.52);
@@ -48,7 +47,7 @@ export function drawUnit(p: UnitParams, crank: number, options: DrawOptions): Re
         ]
       : []),
   ];
-  if (options.glyph) return ok([{ id: 'parts', name: 'Unit', items: body }]);
+  if (options.glyph) return [{ id: 'parts', name: 'Unit', items: body }];
   const holes: DrawItem[] = Array.from({ length: 6 }, (_, i) => {
     const a = (i * Math.PI) / 3 + crank / p.ratio;
     return {
@@ -78,7 +77,7 @@ export function drawUnit(p: UnitParams, crank: number, options: DrawOptions): Re
       tint: 'none',
     },
   ];
-  return ok([
+  return [
     { id: 'parts', name: 'Unit', items: [...body, ...holes] },
     {
       id: 'centre',
@@ -132,5 +131,5 @@ export function drawUnit(p: UnitParams, crank: number, options: DrawOptions): Re
           : []),
       ],
     },
-  ]);
+  ];
 }

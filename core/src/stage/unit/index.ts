@@ -1,14 +1,13 @@
-import { check, FigureMaker, term, type Check } from '../../figure/index.ts';
-import { ok, type Result } from '../../result.ts';
-import { uncertain, withFactor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageKind, StageReport } from '../contract.ts';
+import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
+import { ok } from '../../result.ts';
+import type { Shelf } from '../../shop/shelf.ts';
+import type { Duty, StageKind, StageNumbers } from '../contract.ts';
+import { opener, type StageSteps } from '../open.ts';
 import { unitCandidates, unitDefaults } from './candidates.ts';
 import { drawUnit } from './drawing.ts';
 import { unitFields } from './fields.ts';
 import { unitNumbers } from './model.ts';
 import { unitSchema, type UnitParams } from './params.ts';
-
-const FACTORS = ['unit.efficiency', 'unit.drag', 'unit.stiffness'];
 
 function checks(p: UnitParams, at: Duty): Check[] {
   const up = (x: number) => Math.ceil(x * 10) / 10;
@@ -53,29 +52,25 @@ function checks(p: UnitParams, at: Duty): Check[] {
   ];
 }
 
-function analyse(p: UnitParams, at: Duty, shelf: Shelf): Result<StageReport> {
-  const numbers = unitNumbers(p, at, shelf);
-  const ends = uncertain(shelf, FACTORS).map(
-    (f) =>
-      [
-        unitNumbers(p, at, withFactor(shelf, f.id, f.low)),
-        unitNumbers(p, at, withFactor(shelf, f.id, f.high)),
-      ] as const,
-  );
-  const make = new FigureMaker(numbers, ends);
+/** A bought unit has nothing but its numbers. */
+interface UnitModel {
+  readonly numbers: StageNumbers;
+}
+
+function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: FigureMaker<UnitModel>): Figure[] {
   const sheet = 'the data sheet as entered';
-  const figures = [
-    make.figure('ratio', 'Ratio', 'ratio', (n) => n.ratio, {
+  return [
+    make.figure('ratio', 'Ratio', 'ratio', ({ numbers: n }) => n.ratio, {
       formula: 'i',
       terms: [term('i', 'ratio', p.ratio, 'ratio', 'field', 'ratio')],
       source: sheet,
     }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (n) => n.etaForward, {
+    make.figure('efficiency', 'Efficiency', 'efficiency', ({ numbers: n }) => n.etaForward, {
       formula: 'η·spread',
       terms: [term('η', 'data sheet', p.efficiency, 'efficiency', 'field', 'efficiency')],
       source: 'the shop’s spread of bought units about their data sheets',
     }),
-    make.figure('drag', 'No-load torque', 'torque', (n) => n.drag, {
+    make.figure('drag', 'No-load torque', 'torque', ({ numbers: n }) => n.drag, {
       formula: 'd·spread',
       terms: [term('d', 'data sheet', p.drag, 'torque', 'field', 'drag')],
       source: 'the shop’s spread of bought units about their data sheets',
@@ -85,7 +80,7 @@ function analyse(p: UnitParams, at: Duty, shelf: Shelf): Result<StageReport> {
       name: 'Play',
       quantity: 'smallAngle' as const,
       value: p.play,
-      low: numbers.play[1],
+      low: m.numbers.play[1],
       high: p.playMost,
       working: {
         formula: 'as stated',
@@ -96,24 +91,24 @@ function analyse(p: UnitParams, at: Duty, shelf: Shelf): Result<StageReport> {
         source: sheet,
       },
     },
-    make.figure('stiffness', 'Stiffness', 'stiffness', (n) => n.stiffness, {
+    make.figure('stiffness', 'Stiffness', 'stiffness', ({ numbers: n }) => n.stiffness, {
       formula: 'k·spread',
       terms: [term('k', 'data sheet', p.stiffness, 'stiffness', 'field', 'stiffness')],
       source: 'the shop’s spread of bought units about their data sheets',
     }),
-    make.figure('mass', 'Mass', 'mass', (n) => n.mass, {
+    make.figure('mass', 'Mass', 'mass', ({ numbers: n }) => n.mass, {
       formula: 'm',
       terms: [term('m', 'data sheet', p.mass, 'mass', 'field', 'mass')],
       source: sheet,
     }),
-    make.figure('money', 'Money', 'money', (n) => n.money, {
+    make.figure('money', 'Money', 'money', ({ numbers: n }) => n.money, {
       formula: 'price',
       terms: [term('¤', 'price', p.price, 'money', 'field', 'price')],
       source: 'as entered',
     }),
-    ...(Number.isFinite(numbers.life)
+    ...(Number.isFinite(m.numbers.life)
       ? [
-          make.figure('life', 'Life', 'life', (n) => n.life, {
+          make.figure('life', 'Life', 'life', ({ numbers: n }) => n.life, {
             formula: 'L·(T_r/T_eq)^(10/3)·(n_r/n)',
             terms: [
               term('L', 'rated life', p.ratedLife, 'life', 'field', 'ratedLife'),
@@ -127,17 +122,10 @@ function analyse(p: UnitParams, at: Duty, shelf: Shelf): Result<StageReport> {
         ]
       : []),
   ];
-  return ok({ numbers, figures, checks: checks(p, at) });
 }
 
-/** A gearhead or other unit that is bought and known by its data sheet. */
-export const unit: StageKind<UnitParams> = {
-  id: 'unit',
-  name: 'Bought unit',
-  summary: 'A gearhead known by its data sheet: ratio, efficiency, play, stiffness, what it carries.',
-  schema: unitSchema,
-  fields: unitFields,
-  defaults: unitDefaults,
+const steps: StageSteps<UnitParams, undefined, UnitModel, undefined> = {
+  build: () => ok(undefined),
   kinematics: (p) => ({
     ratio: p.ratio,
     members: [
@@ -150,10 +138,11 @@ export const unit: StageKind<UnitParams> = {
       { name: 'output', perTurn: 1 },
     ],
   }),
-  factors: () => FACTORS,
-  analyse,
-  screen: (p, at, shelf) => ok(unitNumbers(p, at, shelf)),
-  drawing: drawUnit,
+  model: (p, _g, at, shelf) => ({ numbers: unitNumbers(p, at, shelf) }),
+  figures,
+  checks: (p, at) => checks(p, at),
+  shapes: () => undefined,
+  draw: (p, _g, _s, crank, options) => drawUnit(p, crank, options),
   parts: (p) =>
     ok([
       {
@@ -174,6 +163,17 @@ export const unit: StageKind<UnitParams> = {
       caution: 'Keep fingers clear of the input while anything turns it.',
     },
   ],
+};
+
+/** A gearhead or other unit that is bought and known by its data sheet. */
+export const unit: StageKind<UnitParams> = {
+  id: 'unit',
+  name: 'Bought unit',
+  summary: 'A gearhead known by its data sheet: ratio, efficiency, play, stiffness, what it carries.',
+  schema: unitSchema,
+  fields: unitFields,
+  defaults: unitDefaults,
+  open: opener(steps),
   candidates: unitCandidates,
 };
 

@@ -1,12 +1,12 @@
 import { MODULES } from '../../gear/toothing.ts';
 import type { Bearing } from '../../joint/joint.ts';
 import { isNeedle } from '../../shop/bearings.ts';
-import type { Shelf } from '../../shop/shelf.ts';
-import { firstThatCarries } from '../first.ts';
+import { findBearing, type Shelf } from '../../shop/shelf.ts';
+import { carries, firstThatCarries } from '../first.ts';
 import type { StageWish } from '../contract.ts';
 import { steppedUp } from '../../gear/stepped.ts';
 import { wormGeometry } from './geometry.ts';
-import { modelWorm } from './model.ts';
+import { buildWorm, modelWorm, wrongWorm } from './model.ts';
 import type { WormParams } from './params.ts';
 
 const FALLBACK = '625';
@@ -74,7 +74,7 @@ export function baseWorm(
     Math.max(g.ok ? g.value.mesh.wormReach + Math.PI * module : 0, 2.5 * module * Math.sqrt(z2 + 1)),
     1e-3,
   );
-  const b = shelf.bearings.find((x) => x.id === p.bearing);
+  const b = findBearing(shelf, p.bearing);
   return { ...p, length, span: steppedUp(length + (b?.width ?? 5e-3) + 2e-3, 1e-3) };
 }
 
@@ -100,8 +100,9 @@ export function* wormCandidates(want: StageWish): Generator<WormParams> {
 export function wormDefaults(want: StageWish): WormParams {
   return (
     firstThatCarries(wormCandidates(want), want.torque, (p) => {
-      const m = modelWorm(p, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf);
-      return m.ok ? Math.min(...m.value.numbers.limits.map((l) => l.torque)) : 0;
+      const b = buildWorm(p, want.shelf);
+      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
+      return b.ok && !wrongWorm(p, b.value) ? carries(modelWorm(p, b.value, at, want.shelf)) : 0;
     }) ?? baseWorm(1e-3, 1, Math.max(20, Math.min(120, Math.round(Math.abs(want.ratio)))), 10, want.shelf)
   );
 }

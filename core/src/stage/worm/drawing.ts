@@ -8,18 +8,17 @@ import {
   gearOutline,
   PLAIN_HUB,
 } from '../../gear/index.ts';
-import { ok, type Result } from '../../result.ts';
 import { circle, ORIGIN, rectangle, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
-import { wormGeometry, type WormGeometry } from './geometry.ts';
-import { forDrawing } from './model.ts';
+import type { WormGeometry } from './geometry.ts';
+import type { WormBuild, WormModel } from './model.ts';
 import { wormRatio, type WormParams } from './params.ts';
 import { axialSection, threadProfile } from './thread.ts';
 
 const COARSE = 4e-3;
 const MAGNIFIED = 10;
 
-interface Shapes {
+export interface WormShapes {
   readonly thread: Float64Array;
   readonly wheel: Outline;
   readonly wide: Outline;
@@ -28,11 +27,8 @@ interface Shapes {
   readonly dot: Outline;
 }
 
-const kept = new WeakMap<WormGeometry, Shapes>();
-
-function shapesOf(p: WormParams, g: WormGeometry): Shapes {
-  let s = kept.get(g);
-  if (s) return s;
+/** Outlines of a stage's parts, each in its own place. */
+export function wormShapes(p: WormParams, { geometry: g }: WormBuild): WormShapes {
   const m = g.mesh;
   const tolerance = COARSE * p.module;
   const hub = {
@@ -43,7 +39,7 @@ function shapesOf(p: WormParams, g: WormGeometry): Shapes {
     boltCircle: p.boltCircle2,
     boltHole: p.boltHole,
   };
-  s = {
+  return {
     thread: threadProfile(m, tolerance),
     wheel: gearOutline(m.wheel, tolerance, m.sides[1]),
     wide: gearOutline({ ...m.wheel, allowance: m.wheel.allowance * MAGNIFIED }, tolerance),
@@ -51,8 +47,6 @@ function shapesOf(p: WormParams, g: WormGeometry): Shapes {
     bolts: boltPlaces(hub).map(([x, y]) => circle(x, y, p.boltHole / 2)),
     dot: circle(0, 0, 0.09 * p.module),
   };
-  kept.set(g, s);
-  return s;
 }
 
 /**
@@ -68,12 +62,15 @@ export function wormPose(p: WormParams, g: WormGeometry, crank: number): { turn:
  * The middle plane seen along the wheel's axis, worm above in its axial section, with the view along the worm beside
  * it.
  */
-export function drawWorm(p: WormParams, crank: number, options: DrawOptions): Result<readonly Layer[]> {
-  const made = wormGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
+export function drawWorm(
+  p: WormParams,
+  { geometry: g, bearing }: WormBuild,
+  s: WormShapes,
+  crank: number,
+  options: DrawOptions,
+  model: () => WormModel,
+): readonly Layer[] {
   const m = g.mesh;
-  const s = shapesOf(p, g);
   const { turn, thread } = wormPose(p, g, crank);
   const height = g.centre + (p.playBy === 'centre' ? p.centreExtra : 0);
   const curve = (key: string, outline: Outline, at: Pose, ink: Ink, tint: Tint = 'none', hatch = false): DrawItem => ({
@@ -86,13 +83,7 @@ export function drawWorm(p: WormParams, crank: number, options: DrawOptions): Re
     ...(hatch && { hatch }),
   });
   const wheelAt: Pose = { ...ORIGIN, turn: Math.PI / 2 + turn };
-  const shaft =
-    p.bore1 > 0
-      ? p.bore1 / 2
-      : Math.min(
-          m.sides[0].root,
-          (options.shelf.bearings.find((b) => b.id === p.bearing)?.bore ?? 2 * m.sides[0].root) / 2,
-        );
+  const shaft = p.bore1 > 0 ? p.bore1 / 2 : Math.min(m.sides[0].root, bearing.bore / 2);
   const teeth: DrawItem[] = [
     curve('shaft', rectangle(-p.span / 2, height - shaft, p.span / 2, height + shaft), ORIGIN, 'outline', 'part'),
     curve('worm', axialSection(m, s.thread, p.length, height, thread), ORIGIN, 'outline', 'belt', true),
@@ -100,8 +91,8 @@ export function drawWorm(p: WormParams, crank: number, options: DrawOptions): Re
     ...(s.bore ? [curve('bore', s.bore, wheelAt, 'outline', 'hole')] : []),
     ...s.bolts.map((b, i) => curve(`bolt${i}`, b, wheelAt, 'outline', 'hole')),
   ];
-  if (options.glyph) return ok([{ id: 'teeth', name: 'Teeth', items: teeth }]);
-  const loaded = forDrawing(p, options.duty, options.shelf);
+  if (options.glyph) return [{ id: 'teeth', name: 'Teeth', items: teeth }];
+  const loaded = options.duty.torque > 0 ? model() : undefined;
   const side = wormRatio(p) > 0 ? 1 : -1;
   const end = (rise: number) => contactPlace(m, rise, side);
   const [a, b] = [end(m.high), end(m.low)];
@@ -114,13 +105,12 @@ export function drawWorm(p: WormParams, crank: number, options: DrawOptions): Re
   ];
   const long = Math.max(7 * p.module, 0.4 * m.s2.ra);
   const r2 = m.s2.r;
-  const forces: DrawItem[] =
-    loaded.ok && options.duty.torque > 0
-      ? [
-          forceArrow('tangent', [0, r2], side > 0 ? Math.PI : 0, long, loaded.value.tangent),
-          forceArrow('apart', [0, r2], -Math.PI / 2, 0.7 * long, loaded.value.apart),
-        ]
-      : [];
+  const forces: DrawItem[] = loaded
+    ? [
+        forceArrow('tangent', [0, r2], side > 0 ? Math.PI : 0, long, loaded.tangent),
+        forceArrow('apart', [0, r2], -Math.PI / 2, 0.7 * long, loaded.apart),
+      ]
+    : [];
   const R = m.s2.ra;
   const across = Math.max(R, p.span / 2);
   const x = across * 1.15 + Math.max(p.width / 2, m.s1.ra);
@@ -142,7 +132,7 @@ export function drawWorm(p: WormParams, crank: number, options: DrawOptions): Re
     curve('v-shaft', circle(0, 0, shaft), { x, y: height, turn: 0 }, 'outline', 'part'),
     curve('v-axis', segment(x, -R * 1.08, x, height + m.s1.ra * 1.3), ORIGIN, 'centre'),
   ];
-  return ok([
+  return [
     { id: 'teeth', name: 'Teeth', items: teeth },
     {
       id: 'circles',
@@ -190,5 +180,5 @@ export function drawWorm(p: WormParams, crank: number, options: DrawOptions): Re
         { kind: 'label', key: 'centres', at: [0, -R * 0.55], text: `a ${(height * 1e3).toFixed(3)} mm` },
       ],
     },
-  ]);
+  ];
 }

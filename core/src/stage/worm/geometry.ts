@@ -18,16 +18,8 @@ export interface WormGeometry {
   readonly outside: number;
 }
 
-const kept = new WeakMap<WormParams, Result<WormGeometry>>();
-
-/** Geometry of a worm stage; asking again for the same parameters answers from memory. */
+/** Geometry of a worm stage; refuses in words what does not mesh. */
 export function wormGeometry(p: WormParams): Result<WormGeometry> {
-  let made = kept.get(p);
-  if (!made) kept.set(p, (made = solve(p)));
-  return made;
-}
-
-function solve(p: WormParams): Result<WormGeometry> {
   const lead = Math.atan(p.starts / p.quotient);
   if (lead > Math.PI / 4 + 1e-9)
     return refuse(

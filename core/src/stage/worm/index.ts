@@ -1,33 +1,17 @@
-import { ok, type Result } from '../../result.ts';
-import type { Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageKind, StageReport } from '../contract.ts';
-import { reportOf } from '../report.ts';
+import type { StageKind } from '../contract.ts';
+import { opener, type StageSteps } from '../open.ts';
 import { wormCandidates, wormDefaults } from './candidates.ts';
 import { wormChecks } from './checks.ts';
-import { drawWorm } from './drawing.ts';
+import { drawWorm, wormShapes, type WormShapes } from './drawing.ts';
 import { wormFields } from './fields.ts';
 import { wormFigures } from './figures.ts';
-import { modelWorm, wormFactors } from './model.ts';
+import { buildWorm, modelWorm, wrongWorm, type WormBuild, type WormModel } from './model.ts';
 import { wormRatio, wormSchema, type WormParams } from './params.ts';
 import { wormAssembly, wormParts } from './parts.ts';
 
-const analyse = (p: WormParams, at: Duty, shelf: Shelf): Result<StageReport> =>
-  reportOf(
-    shelf,
-    (s) => modelWorm(p, at, s),
-    wormFactors(p),
-    (m, make) => wormFigures(p, at, shelf, m, make),
-    (m) => wormChecks(p, at, m),
-  );
-
-/** A worm and a cylindrical wheel at a right angle. */
-export const worm: StageKind<WormParams> = {
-  id: 'worm',
-  name: 'Worm',
-  summary: 'Much ratio in one step at a right angle; can hold by itself, and loses much.',
-  schema: wormSchema,
-  fields: wormFields,
-  defaults: wormDefaults,
+const steps: StageSteps<WormParams, WormBuild, WormModel, WormShapes> = {
+  build: buildWorm,
+  wrong: wrongWorm,
   kinematics: (p) => ({
     ratio: wormRatio(p),
     members: [
@@ -41,15 +25,24 @@ export const worm: StageKind<WormParams> = {
       { name: 'tooth mesh', perTurn: p.z2 },
     ],
   }),
-  factors: wormFactors,
-  analyse,
-  screen: (p, at, shelf) => {
-    const m = modelWorm(p, at, shelf);
-    return m.ok ? ok(m.value.numbers) : m;
-  },
-  drawing: drawWorm,
+  model: modelWorm,
+  figures: wormFigures,
+  checks: (p, at, _shelf, m) => wormChecks(p, at, m),
+  shapes: wormShapes,
+  draw: drawWorm,
   parts: wormParts,
   assembly: wormAssembly,
+};
+
+/** A worm and a cylindrical wheel at a right angle. */
+export const worm: StageKind<WormParams> = {
+  id: 'worm',
+  name: 'Worm',
+  summary: 'Much ratio in one step at a right angle; can hold by itself, and loses much.',
+  schema: wormSchema,
+  fields: wormFields,
+  defaults: wormDefaults,
+  open: opener(steps),
   candidates: wormCandidates,
 };
 

@@ -2,10 +2,8 @@ import { crossedCylinders, reducedModulus } from '../../contact/index.ts';
 import {
   boreReach,
   flankLimit,
-  materialFactors,
   modeLimits,
   rootLimits,
-  toothMaterial,
   warming,
   type Mode,
   type ToothMaterial,
@@ -14,8 +12,8 @@ import type { Bearing } from '../../joint/joint.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import { keepLast } from '../last.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
+import { needBearing, needMaterials } from '../needs.ts';
 import { wormGeometry, type WormGeometry } from './geometry.ts';
 import { wormRatio, type WormParams } from './params.ts';
 
@@ -68,32 +66,6 @@ const SHAFT_YIELD = 350e6;
  */
 const AXIAL_SHARE = 0.25;
 
-/** Factors a worm stage reads. */
-export const wormFactors = (p: WormParams): readonly string[] => [
-  ...(p.frictionBy === 'shop' ? ['worm.friction'] : []),
-  'worm.vibration',
-  'worm.centre',
-  'worm.endPlay',
-  'worm.support',
-  'worm.runIn',
-  ...materialFactors([]).filter((f) => !f.startsWith('gear.friction')),
-  'gear.hot',
-  'gear.cycles',
-  'gear.fatigue',
-  'gear.plasticFlank',
-  'gear.heatRoot',
-  'gear.heatFlank',
-  'ambient',
-  'gear.metalRoot',
-  'gear.metalFlank',
-  'gear.metalStatic',
-  'gear.layer',
-  'gear.infill',
-  'gear.churn',
-  'gear.solid',
-  'price.milled',
-];
-
 const hubOf = (bore: number, shape: WormParams['shape1']) => ({
   bore,
   shape,
@@ -121,33 +93,41 @@ export function bearingLoad(b: Bearing, radial: number, axial: number): number {
   return axial <= e * radial ? radial : Math.max(radial, 0.56 * radial + y * axial);
 }
 
-/**
- * Computes a worm stage at a duty on its wheel.
- *
- * Source: η = tan γ/tan(γ + ρ′), driven back tan(γ − ρ′)/tan γ, with tan ρ′ = µ/cos α_n (equilibrium of the normal
- * force and its friction); point contact of crossed helical wheels
- * by Hertz as in VDI 2736-3, roots in the manner of ISO 6336-3 over the width that carries.
- */
-export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormModel> {
+/** A worm stage before any duty. */
+export interface WormBuild {
+  readonly geometry: WormGeometry;
+  readonly materials: readonly [ToothMaterial, ToothMaterial];
+  readonly bearing: Bearing;
+  /** What is left between roots and bore of worm and wheel, m; Infinity for a worm on its own shaft. */
+  readonly wall1: number;
+  readonly wall2: number;
+  readonly friction: number;
+  /** tan ρ′ = µ/cos α_n, rad. */
+  readonly frictionAngle: number;
+}
+
+/** Builds a stage; refuses in words what does not go together. */
+export function buildWorm(p: WormParams, shelf: Shelf): Result<WormBuild> {
   const made = wormGeometry(p);
   if (!made.ok) return made;
   const g = made.value;
   const m = g.mesh;
-  const a = toothMaterial(p.material1, shelf, 'material1');
-  if (!a.ok) return a;
-  const b = toothMaterial(p.material2, shelf, 'material2');
-  if (!b.ok) return b;
-  const bearing = shelf.bearings.find((x) => x.id === p.bearing);
-  if (!bearing)
-    return refuse(
-      `There is no bearing “${p.bearing}” in the shop.`,
-      'The worm’s shaft runs in two of them and leans on one.',
-      `Choose one of ${shelf.bearings
-        .slice(0, 6)
-        .map((x) => x.id)
-        .join(', ')} and others.`,
-      'bearing',
-    );
+  const materials = needMaterials(p, ['material1', 'material2'], shelf);
+  if (!materials.ok) return materials;
+  const found = needBearing(p.bearing, shelf, 'The worm’s shaft runs in two of them and leans on one.');
+  if (!found.ok) return found;
+  const bearing = found.value;
+  const wall1 = p.bore1 > 0 ? m.sides[0].root - boreReach(hubOf(p.bore1, p.shape1)) : Infinity;
+  const wall2 = m.sides[1].root - boreReach(hubOf(p.bore2, p.shape2));
+  const friction = p.frictionBy === 'given' ? p.friction : factor(shelf, 'worm.friction');
+  const frictionAngle = Math.atan(friction / Math.cos(p.pressure));
+  return ok({ geometry: g, materials: materials.value, bearing, wall1, wall2, friction, frictionAngle });
+}
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongWorm(p: WormParams, b: WormBuild): Result<never> | undefined {
+  const { geometry: g, bearing, wall1, wall2, frictionAngle } = b;
+  const m = g.mesh;
   if (isNeedle(bearing))
     return refuse(
       `${bearing.name} takes no thrust.`,
@@ -155,8 +135,6 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
       'Choose ball bearings.',
       'bearing',
     );
-  const wall1 = p.bore1 > 0 ? m.sides[0].root - boreReach(hubOf(p.bore1, p.shape1)) : Infinity;
-  const wall2 = m.sides[1].root - boreReach(hubOf(p.bore2, p.shape2));
   if (wall1 <= 0)
     return refuse(
       'The bore cuts into the worm’s thread.',
@@ -171,18 +149,29 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
       'Take a smaller bore, or more teeth.',
       'bore2',
     );
-
-  const friction = p.frictionBy === 'given' ? p.friction : factor(shelf, 'worm.friction');
-  const frictionAngle = Math.atan(friction / Math.cos(p.pressure));
-  const shaken = Math.atan((friction * factor(shelf, 'worm.vibration')) / Math.cos(p.pressure));
-  const { lead } = g;
-  if (lead + frictionAngle > 1.5)
+  if (g.lead + frictionAngle > 1.5)
     return refuse(
       'With so much friction the worm cannot turn its wheel at all.',
-      `Lead and friction angle come to ${(((lead + frictionAngle) * 180) / Math.PI).toFixed(1)}°; at 90° the thread jams.`,
+      `Lead and friction angle come to ${(((g.lead + frictionAngle) * 180) / Math.PI).toFixed(1)}°; at 90° the thread jams.`,
       'Give a smaller coefficient of friction, or fewer starts.',
       p.frictionBy === 'given' ? 'friction' : 'starts',
     );
+  return undefined;
+}
+
+/**
+ * Computes a worm stage at a duty on its wheel.
+ *
+ * Source: η = tan γ/tan(γ + ρ′), driven back tan(γ − ρ′)/tan γ, with tan ρ′ = µ/cos α_n (equilibrium of the normal
+ * force and its friction); point contact of crossed helical wheels
+ * by Hertz as in VDI 2736-3, roots in the manner of ISO 6336-3 over the width that carries.
+ */
+export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shelf): WormModel {
+  const { geometry: g, bearing, wall1, wall2, friction, frictionAngle } = built;
+  const [a, b] = built.materials;
+  const m = g.mesh;
+  const { lead } = g;
+  const shaken = Math.atan((friction * factor(shelf, 'worm.vibration')) / Math.cos(p.pressure));
   const forward = Math.tan(lead) / Math.tan(lead + frictionAngle);
   const backward = Math.tan(lead - frictionAngle) / Math.tan(lead);
   const r2 = m.s2.r;
@@ -196,7 +185,7 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
   const wormSpeed = at.speed * Math.abs(wormRatio(p));
   const sliding = (wormSpeed * m.s1.r) / Math.cos(lead);
 
-  const plastic = a.value.plastic || b.value.plastic;
+  const plastic = a.plastic || b.plastic;
   const mn = m.wheel.module;
   const ambient = factor(shelf, 'ambient');
   const heat =
@@ -206,27 +195,24 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
       : 0;
   const rootTemperature = ambient + heat * factor(shelf, 'gear.heatRoot');
   const flankTemperature = ambient + heat * factor(shelf, 'gear.heatFlank');
-  const [la, lb] = [rootLimits(a.value, rootTemperature, shelf), rootLimits(b.value, rootTemperature, shelf)];
+  const [la, lb] = [rootLimits(a, rootTemperature, shelf), rootLimits(b, rootTemperature, shelf)];
   const share = 0.25 + 0.75 / Math.max(1, m.contact);
   // Along the worm's axis its thread is bent by the force that turns the wheel.
   const rootPer = (s: (typeof g.sections)[0]) => (tangentPer * k * s.form * s.stress * share) / (g.carries * mn);
   const [root1, root2] = [rootPer(g.sections[0]), rootPer(g.sections[1])];
-  const modulus = reducedModulus(a.value.material.modulus, a.value.poisson, b.value.material.modulus, b.value.poisson);
+  const modulus = reducedModulus(a.material.modulus, a.poisson, b.material.modulus, b.poisson);
   const fresh = (torque: number) =>
     crossedCylinders(Math.max(1e-9, normalPer * torque * k), m.rho1, m.rho2, m.generators, modulus).pressure;
   // Run in, the point has worn to a line across part of the wheel: Johnson, 4.2, p = √(P′·E*/(π·R)).
   const line = factor(shelf, 'worm.runIn') * g.carries;
   const pressureOf = (torque: number) =>
     Math.sqrt((((normalPer * torque * k) / line) * modulus * (1 / m.rho1 + 1 / m.rho2)) / Math.PI);
-  const permissible = Math.min(
-    flankLimit(a.value, flankTemperature, shelf),
-    flankLimit(b.value, flankTemperature, shelf),
-  );
+  const permissible = Math.min(flankLimit(a, flankTemperature, shelf), flankLimit(b, flankTemperature, shelf));
   const pits = (permissible / pressureOf(1)) ** 2;
 
   const core = p.bore1 > 0 ? p.bore1 : 2 * m.sides[0].root;
   const inertia = (Math.PI * core ** 4) / 64;
-  const shaftModulus = p.bore1 > 0 ? E_STEEL : a.value.material.modulus;
+  const shaftModulus = p.bore1 > 0 ? E_STEEL : a.material.modulus;
   const bendStiffness = (48 * shaftModulus * inertia) / p.span ** 3;
   const across = Math.hypot(apartPer, thrustPer);
   const bend = (across * at.torque) / bendStiffness;
@@ -329,8 +315,7 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
     ? [end / 2 / r2, 0, (end + tilt / 2) / r2]
     : [likely / r2, Math.max(0, bind) / r2, (Math.max(0, drawn) + errors + end + tilt) / r2];
 
-  const alone =
-    (2 * a.value.material.modulus * b.value.material.modulus) / (a.value.material.modulus + b.value.material.modulus);
+  const alone = (2 * a.material.modulus * b.material.modulus) / (a.material.modulus + b.material.modulus);
   const meshK =
     factor(shelf, 'gear.stiffness') * g.carries * (alone / E_STEEL) * (0.75 * Math.max(1, m.contact) + 0.25);
   const rigid =
@@ -341,10 +326,10 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
   const stiffness = rigid * r2 * r2;
   const solid = factor(shelf, 'gear.solid');
   const wormMass =
-    Math.PI * Math.max(0, m.s1.r ** 2 - (p.bore1 / 2) ** 2) * p.length * a.value.material.density +
-    (p.bore1 > 0 ? 0 : Math.PI * (bearing.bore / 2) ** 2 * Math.max(0, p.span - p.length) * a.value.material.density) +
+    Math.PI * Math.max(0, m.s1.r ** 2 - (p.bore1 / 2) ** 2) * p.length * a.material.density +
+    (p.bore1 > 0 ? 0 : Math.PI * (bearing.bore / 2) ** 2 * Math.max(0, p.span - p.length) * a.material.density) +
     2 * bearing.mass;
-  const wheelMass = Math.PI * Math.max(0, r2 * r2 - (p.bore2 / 2) ** 2) * p.width * b.value.material.density * solid;
+  const wheelMass = Math.PI * Math.max(0, r2 * r2 - (p.bore2 / 2) ** 2) * p.width * b.material.density * solid;
   const priceOf = (x: ToothMaterial, mass: number, teeth: number) =>
     mass * x.material.price + (x.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
   // Worm speed at which grease is wiped off: sliding of 3 m/s with a plastic, 8 m/s metal on metal.
@@ -372,10 +357,7 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
     inertiaOut: (wheelMass * r2 * r2) / 2,
     limits: modeLimits(modes, at.torque, at.torqueRms),
     mass: wormMass + wheelMass,
-    money:
-      priceOf(a.value, wormMass - 2 * bearing.mass, 4 * p.starts) +
-      priceOf(b.value, wheelMass, p.z2) +
-      2 * bearing.price,
+    money: priceOf(a, wormMass - 2 * bearing.mass, 4 * p.starts) + priceOf(b, wheelMass, p.z2) + 2 * bearing.price,
     outside: g.outside,
     length: Math.max(p.width, 2 * m.s1.ra),
     maxSpeed: (top * Math.cos(lead)) / m.s1.r,
@@ -383,9 +365,9 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
     beside: true,
     life,
   };
-  return ok({
+  return {
     geometry: g,
-    materials: [a.value, b.value],
+    materials: [a, b],
     bearing,
     friction,
     frictionAngle,
@@ -401,7 +383,7 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
     fresh: fresh(at.torque),
     flank: pressureOf(at.torque),
     flankPermissible: permissible,
-    freshPermissible: 1.6 * Math.min(a.value.material.strength, b.value.material.strength),
+    freshPermissible: 1.6 * Math.min(a.material.strength, b.material.strength),
     root: Math.max(root1, root2) * at.torque,
     bend,
     likelyPlay: likely,
@@ -412,8 +394,5 @@ export function modelWorm(p: WormParams, at: Duty, shelf: Shelf): Result<WormMod
     modes,
     masses: [wormMass, wheelMass],
     numbers,
-  });
+  };
 }
-
-/** The model as a drawing asks for it, the last answer kept. */
-export const forDrawing = keepLast(modelWorm);

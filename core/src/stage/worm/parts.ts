@@ -15,7 +15,7 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { wheelSpan } from './figures.ts';
-import { modelWorm } from './model.ts';
+import type { WormModel } from './model.ts';
 import type { WormParams } from './params.ts';
 import { axialSection, threadProfile } from './thread.ts';
 
@@ -24,10 +24,7 @@ const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
 const STUB = 0.012;
 
 /** Worm, wheel and the worm's bearings. */
-export function wormParts(p: WormParams, shelf: Shelf): Result<readonly Part[]> {
-  const made = modelWorm(p, { torque: 0, torqueRms: 0, speed: 0 }, shelf);
-  if (!made.ok) return made;
-  const m = made.value;
+export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<readonly Part[]> {
   const g = m.geometry;
   const x = g.mesh;
   const [a, b] = [m.materials[0].material, m.materials[1].material];

@@ -108,7 +108,10 @@ export default function WhatIfView() {
   const { report } = useLine();
   const [ideas, setIdeas] = useState<readonly Idea[]>([]);
   const [chosen, setChosen] = useState('driver/supplyVoltage');
-  const inputs = useMemo(() => lineInputs({ joint, variant, shelf }), [joint, variant, shelf]);
+  const inputs = useMemo(
+    () => lineInputs({ joint, variant, shelf }, report?.reads.factors),
+    [joint, variant, shelf, report],
+  );
   const input = inputs.find((x) => x.id === chosen) ?? inputs[0];
   const [value, setValue] = useState<{ id: string; value: number } | undefined>();
   const asked = input

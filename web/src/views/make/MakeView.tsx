@@ -18,7 +18,8 @@ import { Section } from '../../parts/Section.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
-import { useEdits, useShelf } from '../../state/shelf.ts';
+import { useEdits } from '../../state/shelf.ts';
+import { useStage } from '../../state/stages.ts';
 import { partOutlines, solidFile } from '../../workers/solid.ts';
 import type { SolidFormat } from '../../workers/solid-api.ts';
 
@@ -40,12 +41,12 @@ function StageParts({
 }) {
   const joint = useJoint();
   const variant = useVariant();
-  const shelf = useShelf();
   const units = useUnits();
   const edits = useEdits();
   const [busy, setBusy] = useState<{ what: string; share: number; stop: AbortController } | undefined>();
   const [looking, setLooking] = useState(false);
-  const made = useMemo(() => stageKind(stage.kind)?.parts(stage.params, shelf), [stage, shelf]);
+  const opened = useStage(stage);
+  const made = useMemo(() => (opened?.ok ? opened.value.parts() : opened), [opened]);
   if (!made) return null;
   if (!made.ok) return <ProblemNote problem={made.problem} />;
   const save = async (part: Part, kind: 'svg' | 'dxf') => {
@@ -238,7 +239,7 @@ function StageParts({
       <details className="pt-2">
         <summary className="label cursor-pointer">Putting it together</summary>
         <ol className="list-decimal pl-6 pt-1">
-          {(stageKind(stage.kind)?.assembly(stage.params) ?? []).map((s) => (
+          {(opened?.ok ? opened.value.assembly() : []).map((s) => (
             <li key={s.do}>
               {s.do} {s.caution ? <span className="text-found">{s.caution}</span> : null}
             </li>

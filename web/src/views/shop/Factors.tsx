@@ -1,9 +1,9 @@
-import { factorReaders, whereUsed, type Factor } from '@gristmill/core';
+import { whereUsed, type Factor } from '@gristmill/core';
 import { useMemo, useState } from 'react';
 import { QuantityField } from '../../parts/QuantityField.tsx';
-import { useOpen } from '../../state/open.ts';
 import { useShop } from '../../state/shop.ts';
 import { changeShop } from '../../storage/edit-shop.ts';
+import { useReaders, useStageReads } from '../../workers/queries.ts';
 
 function FactorRow({ f, edited, used }: { f: Factor; edited: boolean; used: string }) {
   const { edits } = useShop();
@@ -55,13 +55,13 @@ function FactorRow({ f, edited, used }: { f: Factor; edited: boolean; used: stri
 /** Every coefficient the predictions use: range, origin, where it is used. */
 export function Factors() {
   const { shelf, edits } = useShop();
-  const joint = useOpen((s) => s.joint);
   const [find, setFind] = useState('');
   const list = useMemo(
     () => Object.values(shelf.factors).filter((f) => f.name.toLowerCase().includes(find.toLowerCase())),
     [shelf, find],
   );
-  const readers = useMemo(() => factorReaders(shelf), [shelf]);
+  const readers = useReaders();
+  const stages = useStageReads();
   return (
     <section aria-label="Factors" className="pb-6">
       <div className="flex items-baseline justify-between border-b border-strong pb-1">
@@ -95,7 +95,7 @@ export function Factors() {
               key={f.id}
               f={f}
               edited={edits.factors?.[f.id] !== undefined}
-              used={whereUsed(f.id, readers, joint)}
+              used={readers ? whereUsed(f.id, readers, stages) : '…'}
             />
           ))}
         </tbody>

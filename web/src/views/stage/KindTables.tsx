@@ -2,12 +2,20 @@ import { formatQuantity, stageKind, type Mend, type StageRecord } from '@gristmi
 import { useMemo } from 'react';
 import { useUnits } from '../../state/prefs.ts';
 import { useShelf } from '../../state/shelf.ts';
+import { useStage } from '../../state/stages.ts';
 
 /** Tables of alternatives a kind lays out; a row can be taken. */
 export function KindTables({ stage, onTake }: { stage: StageRecord; onTake: (mend: Mend) => void }) {
   const shelf = useShelf();
   const units = useUnits();
-  const tables = useMemo(() => stageKind(stage.kind)?.tables?.(stage.params, shelf) ?? [], [stage, shelf]);
+  const opened = useStage(stage);
+  const tables = useMemo(
+    () => [
+      ...(opened?.ok ? opened.value.tables() : []),
+      ...(stageKind(stage.kind)?.tables?.(stage.params, shelf) ?? []),
+    ],
+    [stage, shelf, opened],
+  );
   return (
     <>
       {tables.map((t, i) => (

@@ -1,4 +1,4 @@
-import { ok, stageKind, type Figure, type Layer, type Result } from '@gristmill/core';
+import { stageKind, type Figure, type Layer } from '@gristmill/core';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import { useActions, type Action } from '../../app/actions.ts';
@@ -9,7 +9,7 @@ import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { slug } from '../../state/address.ts';
 import { runCrank, useCrank } from '../../state/crank.ts';
 import { useJoint, useVariant } from '../../state/open.ts';
-import { useShelf } from '../../state/shelf.ts';
+import { useStage } from '../../state/stages.ts';
 import { useCourses, useLine, useStageMap } from '../../workers/queries.ts';
 import { CourseStrip } from './CourseStrip.tsx';
 import { mendStage, StageFields } from './StageFields.tsx';
@@ -61,16 +61,15 @@ function Sheet({
   name,
 }: {
   still: readonly Layer[];
-  draw: (crank: number) => Result<readonly Layer[]>;
+  draw: (crank: number) => readonly Layer[];
   name: string;
 }) {
   const angle = useCrank((s) => s.angle);
   const turn = useCrank((s) => s.turn);
-  const made = useMemo(() => draw(angle), [draw, angle]);
+  const layers = useMemo(() => (angle === 0 ? still : draw(angle)), [draw, still, angle]);
   const moved = useMemo(() => draw(ELSEWHERE), [draw]);
-  if (!made.ok) return null;
   return (
-    <Drawing name={name} layers={made.value} still={still} moved={moved.ok ? moved.value : []} onCrank={turn}>
+    <Drawing name={name} layers={layers} still={still} moved={moved} onCrank={turn}>
       <CrankControls />
     </Drawing>
   );
@@ -98,7 +97,6 @@ function Figures({ figures, stageId }: { figures: readonly Figure[]; stageId: st
 export default function StageView() {
   const joint = useJoint();
   const variant = useVariant();
-  const shelf = useShelf();
   const { report } = useLine();
   const { stage: at = '1' } = useParams();
   const index = Number(at) - 1;
@@ -108,13 +106,16 @@ export default function StageView() {
   const kind = stage && stageKind(stage.kind);
   const courses = useCourses(stage, duty);
   const map = useStageMap(stage, duty);
+  const opened = useStage(stage);
+  // Drawn from the parameters at once; the report's figures follow from the worker.
   const draw = useMemo(() => {
     const at = duty ?? { torque: 0, torqueRms: 0, speed: 0 };
-    return (crank: number): Result<readonly Layer[]> =>
-      stage && kind ? kind.drawing(stage.params, crank, { shelf, duty: at }) : ok([]);
-  }, [stage, kind, shelf, duty]);
-  // Drawn from the parameters at once; the report's figures follow from the worker.
-  const still = useMemo(() => draw(0), [draw]);
+    if (opened?.ok) return (crank: number) => opened.value.drawing(crank, { duty: at });
+    // What cannot be put together can still be looked at.
+    const sketch = opened?.sketch;
+    return sketch && ((crank: number) => sketch(crank, false));
+  }, [opened, duty]);
+  const still = useMemo(() => draw?.(0) ?? [], [draw]);
   const actions = useMemo<Action[]>(
     () => [
       {
@@ -158,7 +159,7 @@ export default function StageView() {
     );
   }
   const onMend = mendStage(stage);
-  const problem = !still.ok ? (still.problem as { fix?: undefined } & typeof still.problem) : outcome?.problem;
+  const problem = opened && !opened.ok ? opened.problem : outcome?.problem;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_240px]">
       <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pb-2 pt-3 max-[1099px]:[&>figure]:min-h-[300px]">
@@ -172,14 +173,9 @@ export default function StageView() {
           <div className="py-3">
             <ProblemNote problem={problem} fix={outcome?.problem?.fix} onFix={onMend} />
           </div>
-        ) : (
-          <Sheet
-            draw={draw}
-            still={still.ok ? still.value : []}
-            name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`}
-          />
-        )}
-        {kind.courses && courses.length ? <CourseStrip courses={courses} map={kind.map ? map : null} /> : null}
+        ) : null}
+        {draw ? <Sheet draw={draw} still={still} name={`Stage ${index + 1}, ${kind.name.toLowerCase()}`} /> : null}
+        {courses.length ? <CourseStrip courses={courses} map={map} /> : null}
         {outcome?.report ? (
           <div className="grid h-[clamp(180px,25.5vh,260px)] shrink-0 grid-cols-[minmax(0,1fr)_minmax(0,1.12fr)] border-t border-rule">
             <div

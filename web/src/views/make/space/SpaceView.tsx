@@ -1,9 +1,10 @@
-import { sayProblem, stageKind, type StageRecord } from '@gristmill/core';
+import { sayProblem, type StageRecord } from '@gristmill/core';
 import { useQuery } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { usePrefs } from '../../../state/prefs.ts';
-import { useEdits, useShelf } from '../../../state/shelf.ts';
+import { useEdits } from '../../../state/shelf.ts';
+import { useStage } from '../../../state/stages.ts';
 import { partMeshes } from '../../../workers/solid.ts';
 import type { CutAxis, StageScene } from './scene.ts';
 
@@ -15,7 +16,6 @@ const TONES = ['--part', '--belt', '--part-b', '--expected-soft', '--rule'];
 const tone = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
 function Scene({ stage, name }: { stage: StageRecord; name: string }) {
-  const shelf = useShelf();
   const edits = useEdits();
   const sheet = usePrefs((s) => s.sheet);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -24,7 +24,8 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
   const [apart, setApart] = useState(0);
   const [axis, setAxis] = useState<CutAxis>('none');
   const [cutAt, setCutAt] = useState(0.5);
-  const parts = useMemo(() => stageKind(stage.kind)?.parts(stage.params, shelf), [stage, shelf]);
+  const opened = useStage(stage);
+  const parts = useMemo(() => (opened?.ok ? opened.value.parts() : opened), [opened]);
   const meshed = useQuery({
     queryKey: ['space', stage.kind, stage.params, edits],
     queryFn: ({ signal }) =>

@@ -1,0 +1,187 @@
+import { FigureMaker, type Check, type Figure } from '../figure/index.ts';
+import { ok, type Result } from '../result.ts';
+import { recorded, Reads } from '../shop/reads.ts';
+import { uncertain, withFactor, type Shelf } from '../shop/shelf.ts';
+import type {
+  AssemblyStep,
+  Course,
+  DrawOptions,
+  Duty,
+  KindTable,
+  Kinematics,
+  Layer,
+  Opened,
+  Part,
+  Stage,
+  StageMap,
+  StageNumbers,
+  StageReport,
+} from './contract.ts';
+import { Kept } from './kept.ts';
+
+/**
+ * What a kind computes, step by step; `opener` makes a stage of it. Each step is a pure function of what it is given.
+ *
+ * `P` are the parameters, `G` what is built from them without a duty, `M` the model at a duty, `S` outlines for drawing.
+ */
+export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, S> {
+  /** Geometry, materials and bought parts. Refuses in words what cannot be made at all. */
+  build(p: P, shelf: Shelf): Result<G>;
+  /** What of it does not go together, in words; it can still be drawn. */
+  wrong?(p: P, g: G, shelf: Shelf): Result<never> | undefined;
+  kinematics(p: P, g: G): Kinematics;
+  /** Numbers only: no text, no workings. */
+  model(p: P, g: G, at: Duty, shelf: Shelf, kept: Kept): M;
+  figures(p: P, at: Duty, shelf: Shelf, m: M, make: FigureMaker<M>): readonly Figure[];
+  checks(p: P, at: Duty, shelf: Shelf, m: M): readonly Check[];
+  /** What a drawing shows at any angle, in its own place. */
+  shapes(p: P, g: G): S;
+  /** @param m the model at the drawing's duty, worked out when it is called */
+  draw(p: P, g: G, shapes: S, crank: number, options: DrawOptions, m: () => M): readonly Layer[];
+  courses?(p: P, g: G, at: Duty, shelf: Shelf, m: () => M): readonly Course[];
+  map?(p: P, g: G, at: Duty, shelf: Shelf, m: () => M): StageMap;
+  /** What its geometry lays out to be read or picked from. */
+  tables?(p: P, g: G): readonly KindTable[];
+  /** @param m the model of the stage at rest */
+  parts(p: P, shelf: Shelf, m: M): Result<readonly Part[]>;
+  assembly(p: P, g: G): readonly AssemblyStep[];
+}
+
+/** Duties whose models a stage keeps: of a line's analysis, of its drawing, and of the stage at rest. */
+const DUTIES = 4;
+
+const REST: Duty = { torque: 0, torqueRms: 0, speed: 0 };
+
+const alike = (a: Duty, b: Duty): boolean =>
+  a === b ||
+  (a.torque === b.torque &&
+    a.torqueRms === b.torqueRms &&
+    a.speed === b.speed &&
+    a.equivalent === b.equivalent &&
+    a.meanSpeed === b.meanSpeed &&
+    a.swing === b.swing);
+
+/** What is kept of a stage under one duty. */
+interface Load<M> {
+  readonly at: Duty;
+  readonly model: M;
+  readonly reads: Reads;
+  report: StageReport | undefined;
+}
+
+class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implements Stage {
+  readonly kinematics: Kinematics;
+  readonly courses?: (at: Duty) => readonly Course[];
+  readonly map?: (at: Duty) => StageMap;
+  private readonly loads: Load<M>[] = [];
+  private readonly trials = new Map<string, OpenStage<P, G, M, S> | undefined>();
+  private shapes: S | undefined;
+
+  constructor(
+    private readonly steps: StageSteps<P, G, M, S>,
+    private readonly p: P,
+    private readonly g: G,
+    private readonly built: Reads,
+    private readonly shelf: Shelf,
+    private readonly kept: Kept,
+  ) {
+    this.kinematics = steps.kinematics(p, g);
+    if (steps.courses) this.courses = (at) => steps.courses!(p, g, at, shelf, () => this.under(at).model);
+    if (steps.map) this.map = (at) => steps.map!(p, g, at, shelf, () => this.under(at).model);
+  }
+
+  private under(at: Duty): Load<M> {
+    const had = this.loads.find((l) => alike(l.at, at));
+    if (had) return had;
+    const { value, reads } = recorded(this.shelf, (s) => this.steps.model(this.p, this.g, at, s, this.kept));
+    reads.add(this.built);
+    const made: Load<M> = { at, model: value, reads, report: undefined };
+    this.loads.unshift(made);
+    if (this.loads.length > DUTIES) this.loads.pop();
+    return made;
+  }
+
+  load(at: Duty): StageNumbers {
+    return this.under(at).model.numbers;
+  }
+
+  reads(at: Duty): Reads {
+    return this.under(at).reads;
+  }
+
+  moved(id: string, value: number): OpenStage<P, G, M, S> | undefined {
+    const key = `${id}/${value}`;
+    if (this.trials.has(key)) return this.trials.get(key);
+    const shelf = withFactor(this.shelf, id, value);
+    let made: OpenStage<P, G, M, S> | undefined;
+    if (this.built.factors.has(id)) {
+      const opened = open(this.steps, this.p, shelf);
+      made = opened.ok ? opened.value : undefined;
+    } else made = new OpenStage(this.steps, this.p, this.g, this.built, shelf, this.kept);
+    this.trials.set(key, made);
+    return made;
+  }
+
+  report(at: Duty): StageReport {
+    const load = this.under(at);
+    if (load.report) return load.report;
+    const { model, reads } = load;
+    const ends = uncertain(this.shelf, reads.factors).map(
+      (f) => [this.moved(f.id, f.low)?.under(at).model, this.moved(f.id, f.high)?.under(at).model] as const,
+    );
+    const told = recorded(this.shelf, (s) => ({
+      figures: this.steps.figures(this.p, at, s, model, new FigureMaker(model, ends)),
+      checks: this.steps.checks(this.p, at, s, model),
+    }));
+    told.reads.add(reads);
+    load.report = {
+      numbers: model.numbers,
+      kinematics: this.kinematics,
+      ...told.value,
+      reads: told.reads.list(),
+    };
+    return load.report;
+  }
+
+  drawing(crank: number, options: DrawOptions): readonly Layer[] {
+    this.shapes ??= this.steps.shapes(this.p, this.g);
+    return this.steps.draw(this.p, this.g, this.shapes, crank, options, () => this.under(options.duty).model);
+  }
+
+  tables(): readonly KindTable[] {
+    return this.steps.tables?.(this.p, this.g) ?? [];
+  }
+
+  parts(): Result<readonly Part[]> {
+    return this.steps.parts(this.p, this.shelf, this.under(REST).model);
+  }
+
+  assembly(): readonly AssemblyStep[] {
+    return this.steps.assembly(this.p, this.g);
+  }
+}
+
+function open<P, G, M extends { readonly numbers: StageNumbers }, S>(
+  steps: StageSteps<P, G, M, S>,
+  p: P,
+  shelf: Shelf,
+): Opened<OpenStage<P, G, M, S>> {
+  const { value, reads } = recorded(shelf, (s) => {
+    const built = steps.build(p, s);
+    return { built, wrong: built.ok ? steps.wrong?.(p, built.value, s) : undefined };
+  });
+  const { built, wrong } = value;
+  if (!built.ok) return built;
+  const stage = new OpenStage(steps, p, built.value, reads, shelf, new Kept());
+  if (!wrong || wrong.ok) return ok(stage);
+  return { ...wrong, sketch: (crank, glyph) => stage.drawing(crank, { duty: REST, glyph }) };
+}
+
+/**
+ * Makes `StageKind.open` of what a kind computes. The stage keeps what it has worked out for as long as it is kept
+ * itself: asked again for a duty, an angle or a part it computes only what that changes.
+ */
+export const opener =
+  <P, G, M extends { readonly numbers: StageNumbers }, S>(steps: StageSteps<P, G, M, S>) =>
+  (p: P, shelf: Shelf): Opened =>
+    open(steps, p, shelf);

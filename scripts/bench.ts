@@ -32,7 +32,7 @@ async function core(): Promise<void> {
   const file = join(folder, 'core.mjs');
   await build({
     stdin: {
-      contents: "export * from './core/src/index.ts'; export { registerKinds } from './core/src/stage/kinds.ts';",
+      contents: "export * from './core/src/index.ts'; export { registerKinds } from './core/src/stage/catalogue.ts';",
       resolveDir: root,
       loader: 'ts',
     },
@@ -43,7 +43,7 @@ async function core(): Promise<void> {
     logLevel: 'error',
   });
   const c = (await import(pathToFileURL(file).href)) as typeof import('../core/src/index.ts') &
-    typeof import('../core/src/stage/kinds.ts');
+    typeof import('../core/src/stage/catalogue.ts');
   c.registerKinds();
   const text = readFileSync(join(root, 'demo/body-yaw.json'), 'utf8');
   const read = c.readJointFile(text);

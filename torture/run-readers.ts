@@ -1,4 +1,4 @@
-import { registerKinds } from '@gristmill/core/stage/kinds';
+import { registerKinds } from '@gristmill/core/stage/catalogue';
 import {
   collectFaults,
   tortureImports,

@@ -1,5 +1,5 @@
 import { ALL_TEST_KINDS, findingsOf, makeShelf, readJointFile, type Joint } from '@gristmill/core';
-import { registerKinds } from '@gristmill/core/stage/kinds';
+import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';

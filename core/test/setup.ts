@@ -1,3 +1,3 @@
-import { registerKinds } from '../src/stage/kinds.ts';
+import { registerKinds } from '../src/stage/catalogue.ts';
 
 registerKinds();

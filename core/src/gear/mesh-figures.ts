@@ -3,7 +3,7 @@ import type { Gear } from './gear.ts';
 import type { Mesh, MeshLoad } from './mesh.ts';
 import { overPins, spanOver, spanTeeth, usualPin } from './measure.ts';
 import { worstSliding } from './pair.ts';
-import type { Mode } from './toothing.ts';
+import { modeWhy, type Mode } from './toothing.ts';
 
 /** A figure that nothing uncertain moves. */
 export const exact = (
@@ -222,13 +222,13 @@ export function modeFigures<M>(
   make: FigureMaker<M>,
   pick: (m: M) => readonly Mode[],
 ): Figure[] {
-  return modes.map((mode) =>
+  return modes.map((mode, i) =>
     make.figure(
       mode.id,
       `${mode.mode[0]!.toUpperCase()}${mode.mode.slice(1)} at`,
       'torque',
-      (m) => pick(m).find((x) => x.id === mode.id)?.torque ?? NaN,
-      { formula: 'force at which it comes × r_w·N/K_γ, carried to the output', terms: [], source: mode.why },
+      (m) => (pick(m)[i]?.id === mode.id ? pick(m)[i]!.torque : (pick(m).find((x) => x.id === mode.id)?.torque ?? NaN)),
+      { formula: 'force at which it comes × r_w·N/K_γ, carried to the output', terms: [], source: modeWhy(mode) },
     ),
   );
 }

@@ -394,65 +394,97 @@ export function meshChecks(id: string, name: string, m: Mesh): Check[] {
   return list;
 }
 
-/** One mode of failure with the force at which it comes and how forces become torque at the stage's output. */
-export interface Mode {
+/** What a way of failing is called and why it comes: text that no number changes, laid down once for a stage. */
+export interface ModeText {
   readonly id: string;
   readonly mode: string;
-  /** Torque at the output at which it comes, N·m. */
-  readonly torque: number;
   /** Whether the torque carried for ever counts, not the peak. */
   readonly ever: boolean;
   readonly why: string;
-  /** The width helps in proportion, by its square root's inverse (flanks) or not at all. */
+  /** Whether more width helps in proportion. */
   readonly grows: 'width' | 'none';
 }
 
-/** The modes of one mesh. `perForce` is output torque for one newton along the working circle. */
-export function meshModes(
-  id: string,
-  name: string,
-  m: Mesh,
-  l: MeshLoad,
-  perForce: number,
-  names: readonly [string, string],
-): Mode[] {
-  const hot = l.rootTemperature > 300 ? ` at ${formatQuantity(l.rootTemperature, 'temperature', {}, 3)}` : '';
-  const out: Mode[] = [0, 1].flatMap((i) => [
+/** A way of failing, and when it comes. */
+export interface Mode extends ModeText {
+  /** Torque at the output at which it comes, N·m. */
+  readonly torque: number;
+  /** Temperature of what fails, K, where it is of plastic and warm. */
+  readonly temperature?: number | undefined;
+}
+
+/**
+ * The ways in which a mesh fails, in the order of `loadedModes`: each root at once and for ever, flanks, ride-over.
+ *
+ * @param names of its two wheels
+ */
+export function meshModes(id: string, name: string, names: readonly [string, string]): ModeText[] {
+  const root = (i: 0 | 1): ModeText[] => [
     {
       id: `break-${id}-${i}`,
-      mode: `root of the ${names[i]!} breaks`,
-      torque: l.breaks[i as 0 | 1] * perForce,
+      mode: `root of the ${names[i]} breaks`,
       ever: false,
-      why: `Bending at the root, force at the tip (ISO 6336-3)${hot}.`,
-      grows: 'width' as const,
+      why: 'Bending at the root, force at the tip (ISO 6336-3).',
+      grows: 'width',
     },
     {
       id: `tire-${id}-${i}`,
-      mode: `root of the ${names[i]!} tires`,
-      torque: l.tires[i as 0 | 1] * perForce,
+      mode: `root of the ${names[i]} tires`,
       ever: true,
-      why: `Bending for ever at the RMS torque${hot}.`,
-      grows: 'width' as const,
+      why: 'Bending for ever at the RMS torque.',
+      grows: 'width',
     },
-  ]);
-  out.push({
-    id: `pit-${id}`,
-    mode: `flanks of ${name} wear`,
-    torque: l.pits * perForce,
-    ever: true,
-    why: 'Hertzian pressure at the pitch point for ever at the RMS torque (ISO 6336-2).',
-    grows: 'width',
-  });
-  out.push({
-    id: `skip-${id}`,
-    mode: `${name} skips`,
-    torque: l.skips * perForce,
-    ever: false,
-    why: 'The separating force opens the centres by the working depth and teeth ride over; a stiffer housing holds them.',
-    grows: 'none',
-  });
-  return out;
+  ];
+  return [
+    ...root(0),
+    ...root(1),
+    {
+      id: `pit-${id}`,
+      mode: `flanks of ${name} wear`,
+      ever: true,
+      why: 'Hertzian pressure at the pitch point for ever at the RMS torque (ISO 6336-2).',
+      grows: 'width',
+    },
+    {
+      id: `skip-${id}`,
+      mode: `${name} skips`,
+      ever: false,
+      why: 'The separating force opens the centres by the working depth and teeth ride over; a stiffer housing holds them.',
+      grows: 'none',
+    },
+  ];
 }
+
+/** The modes of a mesh under a load; `perForce` is the torque at the output for a newton on the teeth, m. */
+export function loadedModes(texts: readonly ModeText[], l: MeshLoad, perForce: number): Mode[] {
+  const [a, b, c, d, pit, skip] = texts as readonly [ModeText, ModeText, ModeText, ModeText, ModeText, ModeText];
+  const warm = l.rootTemperature;
+  return [
+    modeAt(a, l.breaks[0] * perForce, warm),
+    modeAt(b, l.tires[0] * perForce, warm),
+    modeAt(c, l.breaks[1] * perForce, warm),
+    modeAt(d, l.tires[1] * perForce, warm),
+    modeAt(pit, l.pits * perForce),
+    modeAt(skip, l.skips * perForce),
+  ];
+}
+
+/** A mode at its torque; written out, since it is made some hundred times for a band. */
+export const modeAt = (t: ModeText, torque: number, temperature?: number): Mode => ({
+  id: t.id,
+  mode: t.mode,
+  ever: t.ever,
+  why: t.why,
+  grows: t.grows,
+  torque,
+  temperature,
+});
+
+/** Why a mode comes, with how warm it is where that takes strength. */
+export const modeWhy = (m: Mode): string =>
+  m.temperature !== undefined && m.temperature > 300
+    ? `${m.why.slice(0, -1)} at ${formatQuantity(m.temperature, 'temperature', {}, 3)}.`
+    : m.why;
 
 /** Checks of strength, each with the margin at the brief's torque and what it takes. */
 export function modeChecks(
@@ -475,7 +507,7 @@ export function modeChecks(
       sense: 'max',
       quantity: 'torque',
       severity: m.ever ? 'warn' : 'stop',
-      why: m.why,
+      why: modeWhy(m),
       mend:
         m.grows === 'width' && need < 0.3 && need < 6 * p.width
           ? { path: 'width', value: need, label: `Face width ${mm(need)}` }
@@ -491,5 +523,8 @@ export function modeChecks(
  * What limits a stage at once, for its numbers: modes that count at the peak, and those for ever scaled up by how much
  * more the peak asks.
  */
-export const modeLimits = (modes: readonly Mode[], torque: number, ever: number): CapacityLimit[] =>
-  modes.map((m) => ({ mode: m.mode, torque: m.ever && ever > 0 ? m.torque * Math.max(1, torque / ever) : m.torque }));
+export const modeLimits = (modes: readonly Mode[], torque: number, ever: number, share = 1): CapacityLimit[] =>
+  modes.map((m) => ({
+    mode: m.mode,
+    torque: (m.ever && ever > 0 ? m.torque * Math.max(1, torque / ever) : m.torque) / share,
+  }));

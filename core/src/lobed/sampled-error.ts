@@ -15,27 +15,53 @@ export interface SampledError {
   readonly high: number;
 }
 
-const kept = new WeakMap<LobedPair, { arms: Float64Array; gaps: Float64Array; nx: Float64Array; ny: Float64Array }>();
+/**
+ * Where pins can stop a disc over a turn of the crank: for every angle those with lever enough, as flat arrays. The gap
+ * over the lever, and what an error of place along x and y and one of the lobe add to it, all per metre of lever.
+ */
+export interface StopContacts {
+  /** Pins of the ring. */
+  readonly pins: number;
+  /** Where each angle's entries begin; one more than there are angles. */
+  readonly from: Int32Array;
+  readonly pin: Int32Array;
+  readonly gap: Float64Array;
+  readonly alongX: Float64Array;
+  readonly alongY: Float64Array;
+  readonly lobe: Float64Array;
+}
 
-/** Levers, gaps and normals of every pin at every angle, as flat arrays; kept for a pair. */
-function contactsOver(
-  pair: LobedPair,
-  difference: number,
-): { arms: Float64Array; gaps: Float64Array; nx: Float64Array; ny: Float64Array } {
-  let made = kept.get(pair);
-  if (made) return made;
+/**
+ * Contacts of a pair over a turn. A contact without a lever turns nothing; where only short levers stand, the longest
+ * of them counts.
+ *
+ * @param difference lobes that the disc has less than the ring has pins
+ */
+export function stopContacts(pair: LobedPair, difference = 1): StopContacts {
   const Z = pair.profile.pins * difference;
   const make = () => new Float64Array(Z * ANGLES);
-  made = { arms: make(), gaps: make(), nx: make(), ny: make() };
+  const [gap, alongX, alongY, lobe] = [make(), make(), make(), make()];
+  const pin = new Int32Array(Z * ANGLES);
+  const from = new Int32Array(ANGLES + 1);
+  let n = 0;
   for (let k = 0; k < ANGLES; k++) {
     const s = ringContacts(pair, difference, (2 * Math.PI * k) / ANGLES);
-    made.arms.set(s.arms, k * Z);
-    made.gaps.set(s.gaps, k * Z);
-    made.nx.set(s.nx, k * Z);
-    made.ny.set(s.ny, k * Z);
+    let longest = 0;
+    for (let j = 0; j < Z; j++) if (s.gaps[j] !== Infinity && s.arms[j]! > longest) longest = s.arms[j]!;
+    const least = Math.min(0.15 * pair.profile.throw * pair.profile.pins, longest);
+    for (let j = 0; j < Z; j++) {
+      const arm = s.arms[j]!;
+      if (arm < least || arm <= 0 || s.gaps[j] === Infinity) continue;
+      pin[n] = j;
+      gap[n] = s.gaps[j]! / arm;
+      alongX[n] = s.nx[j]! / arm;
+      alongY[n] = s.ny[j]! / arm;
+      lobe[n] = 1 / arm;
+      n++;
+    }
+    from[k + 1] = n;
   }
-  kept.set(pair, made);
-  return made;
+  return { pins: Z, from, pin, gap, alongX, alongY, lobe };
 }
 
 /**
@@ -44,50 +70,21 @@ function contactsOver(
  *
  * @param place half the range of a pin's place, m, either way in the plane
  * @param profile half the range of a lobe's flank, m
- * @param difference lobes that the disc has less than the ring has pins
  * @param draws specimens; the same seed gives the same answer
  * Source: first pin to touch, gap over lever, each gap moved by its pin's error along the contact's normal and by its
  * lobe's error; Monte Carlo (JCGM 101).
  */
-export function sampledError(
-  pair: LobedPair,
-  place: number,
-  profile: number,
-  difference = 1,
-  draws = 120,
-  seed = 1,
-): SampledError {
-  const Z = pair.profile.pins * difference;
-  const c = contactsOver(pair, difference);
+export function sampledError(c: StopContacts, place: number, profile: number, draws = 120, seed = 1): SampledError {
   const next = seeded(seed);
-  // A contact without a lever turns nothing; where only short levers stand, the longest of them counts.
-  const least = Float64Array.from({ length: ANGLES }, (_, k) => {
-    let longest = 0;
-    for (let i = k * Z; i < (k + 1) * Z; i++) if (c.gaps[i] !== Infinity && c.arms[i]! > longest) longest = c.arms[i]!;
-    return Math.min(0.15 * pair.profile.throw * pair.profile.pins, longest);
-  });
   const found = new Float64Array(draws);
-  const [dx, dy, lobe] = [new Float64Array(Z), new Float64Array(Z), new Float64Array(Z)];
+  const [dx, dy, off] = [new Float64Array(c.pins), new Float64Array(c.pins), new Float64Array(c.pins)];
   for (let d = 0; d < draws; d++) {
-    for (let j = 0; j < Z; j++) {
+    for (let j = 0; j < c.pins; j++) {
       dx[j] = place * (2 * next() - 1);
       dy[j] = place * (2 * next() - 1);
-      lobe[j] = profile * (2 * next() - 1);
+      off[j] = profile * (2 * next() - 1);
     }
-    let [low, high] = [Infinity, -Infinity];
-    for (let k = 0; k < ANGLES; k++) {
-      let turn = Infinity;
-      for (let j = 0; j < Z; j++) {
-        const i = k * Z + j;
-        const arm = c.arms[i]!;
-        if (arm < least[k]! || arm <= 0 || c.gaps[i] === Infinity) continue;
-        turn = Math.min(turn, (c.gaps[i]! - dx[j]! * c.nx[i]! - dy[j]! * c.ny[i]! + lobe[j]!) / arm);
-      }
-      if (turn === Infinity) continue;
-      if (turn < low) low = turn;
-      if (turn > high) high = turn;
-    }
-    found[d] = Math.max(0, high - low);
+    found[d] = errorOf(c, dx, dy, off);
   }
   found.sort();
   return {
@@ -95,4 +92,23 @@ export function sampledError(
     low: found[Math.floor(draws * 0.025)]!,
     high: found[Math.min(draws - 1, Math.floor(draws * 0.975))]!,
   };
+}
+
+/** Error of one specimen from end to end: how far the angle at which its first pin stops it wanders over a turn. */
+function errorOf(c: StopContacts, dx: Float64Array, dy: Float64Array, off: Float64Array): number {
+  const { from, pin, gap, alongX, alongY, lobe } = c;
+  let low = Infinity;
+  let high = -Infinity;
+  for (let k = 0; k < ANGLES; k++) {
+    let turn = Infinity;
+    for (let i = from[k]!; i < from[k + 1]!; i++) {
+      const j = pin[i]!;
+      const at = gap[i]! - dx[j]! * alongX[i]! - dy[j]! * alongY[i]! + off[j]! * lobe[i]!;
+      if (at < turn) turn = at;
+    }
+    if (turn === Infinity) continue;
+    if (turn < low) low = turn;
+    if (turn > high) high = turn;
+  }
+  return Math.max(0, high - low);
 }

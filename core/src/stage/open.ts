@@ -1,6 +1,6 @@
 import { FigureMaker, type Check, type Figure } from '../figure/index.ts';
 import { ok, type Result } from '../result.ts';
-import { recorded, Reads } from '../shop/reads.ts';
+import { recorded, type Reads } from '../shop/reads.ts';
 import { uncertain, withFactor, type Shelf } from '../shop/shelf.ts';
 import type {
   AssemblyStep,
@@ -61,6 +61,12 @@ const alike = (a: Duty, b: Duty): boolean =>
     a.meanSpeed === b.meanSpeed &&
     a.swing === b.swing);
 
+/** What of the shop a stage was built from, and what was looked at to say whether it goes together. */
+interface Built {
+  readonly parts: Reads;
+  readonly judged: Reads;
+}
+
 /** What is kept of a stage under one duty. */
 interface Load<M> {
   readonly at: Duty;
@@ -70,31 +76,42 @@ interface Load<M> {
 }
 
 class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implements Stage {
-  readonly kinematics: Kinematics;
   readonly courses?: (at: Duty) => readonly Course[];
   readonly map?: (at: Duty) => StageMap;
   private readonly loads: Load<M>[] = [];
-  private readonly trials = new Map<string, OpenStage<P, G, M, S> | undefined>();
+  private trials: Map<string, OpenStage<P, G, M, S> | undefined> | undefined;
+  private turning: Kinematics | undefined;
   private shapes: S | undefined;
 
+  // Dozens of these are made for one band: what a trial is not asked for is not made.
   constructor(
     private readonly steps: StageSteps<P, G, M, S>,
     private readonly p: P,
     private readonly g: G,
-    private readonly built: Reads,
+    private readonly built: Built,
     private readonly shelf: Shelf,
     private readonly kept: Kept,
   ) {
-    this.kinematics = steps.kinematics(p, g);
+    if (shelf.over) return;
     if (steps.courses) this.courses = (at) => steps.courses!(p, g, at, shelf, () => this.under(at).model);
     if (steps.map) this.map = (at) => steps.map!(p, g, at, shelf, () => this.under(at).model);
   }
 
+  get kinematics(): Kinematics {
+    return (this.turning ??= this.steps.kinematics(this.p, this.g));
+  }
+
   private under(at: Duty): Load<M> {
-    const had = this.loads.find((l) => alike(l.at, at));
-    if (had) return had;
-    const { value, reads } = recorded(this.shelf, (s) => this.steps.model(this.p, this.g, at, s, this.kept));
-    reads.add(this.built);
+    for (const l of this.loads) if (alike(l.at, at)) return l;
+    const model = (s: Shelf) => this.steps.model(this.p, this.g, at, s, this.kept);
+    // With a factor moved the numbers are wanted alone: what they depend on is known.
+    const { value, reads } = this.shelf.over
+      ? { value: model(this.shelf), reads: this.built.parts }
+      : recorded(this.shelf, model);
+    if (!this.shelf.over) {
+      reads.add(this.built.parts);
+      reads.add(this.built.judged);
+    }
     const made: Load<M> = { at, model: value, reads, report: undefined };
     this.loads.unshift(made);
     if (this.loads.length > DUTIES) this.loads.pop();
@@ -111,13 +128,15 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
 
   moved(id: string, value: number): OpenStage<P, G, M, S> | undefined {
     const key = `${id}/${value}`;
+    this.trials ??= new Map();
     if (this.trials.has(key)) return this.trials.get(key);
     const shelf = withFactor(this.shelf, id, value);
     let made: OpenStage<P, G, M, S> | undefined;
-    if (this.built.factors.has(id)) {
+    if (this.built.parts.factors.has(id)) {
       const opened = open(this.steps, this.p, shelf);
       made = opened.ok ? opened.value : undefined;
-    } else made = new OpenStage(this.steps, this.p, this.g, this.built, shelf, this.kept);
+    } else if (!this.built.judged.factors.has(id) || !this.steps.wrong!(this.p, this.g, shelf))
+      made = new OpenStage(this.steps, this.p, this.g, this.built, shelf, this.kept);
     this.trials.set(key, made);
     return made;
   }
@@ -166,13 +185,12 @@ function open<P, G, M extends { readonly numbers: StageNumbers }, S>(
   p: P,
   shelf: Shelf,
 ): Opened<OpenStage<P, G, M, S>> {
-  const { value, reads } = recorded(shelf, (s) => {
-    const built = steps.build(p, s);
-    return { built, wrong: built.ok ? steps.wrong?.(p, built.value, s) : undefined };
-  });
-  const { built, wrong } = value;
-  if (!built.ok) return built;
-  const stage = new OpenStage(steps, p, built.value, reads, shelf, new Kept());
+  const parts = recorded(shelf, (s) => steps.build(p, s));
+  if (!parts.value.ok) return parts.value;
+  const g = parts.value.value;
+  const judged = recorded(shelf, (s) => steps.wrong?.(p, g, s));
+  const wrong = judged.value;
+  const stage = new OpenStage(steps, p, g, { parts: parts.reads, judged: judged.reads }, shelf, new Kept());
   if (!wrong || wrong.ok) return ok(stage);
   return { ...wrong, sketch: (crank, glyph) => stage.drawing(crank, { duty: REST, glyph }) };
 }

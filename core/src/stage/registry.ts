@@ -1,7 +1,6 @@
-import { belt } from './belt/index.ts';
-import { unit } from './unit/index.ts';
 import type { AnyStageKind, StageKindId } from './contract.ts';
 
+// Which kinds there are is said by the catalogue; here they are looked up.
 const kinds = new Map<StageKindId, AnyStageKind>();
 
 /** Adds a kind; a second one of the same id replaces the first. */
@@ -17,6 +16,3 @@ export function unregister(id: StageKindId): void {
 export const stageKind = (id: StageKindId): AnyStageKind | undefined => kinds.get(id);
 
 export const stageKinds = (): readonly AnyStageKind[] => [...kinds.values()];
-
-register(belt);
-register(unit);

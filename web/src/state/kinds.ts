@@ -5,4 +5,4 @@ let asked: Promise<void> | undefined;
  * without.
  */
 export const kindsKnown = (): Promise<void> =>
-  (asked ??= import('@gristmill/core/stage/kinds').then((m) => m.registerKinds()));
+  (asked ??= import('@gristmill/core/stage/catalogue').then((m) => m.registerKinds()));

@@ -19,7 +19,7 @@ import {
   type Shelf,
   type ShopEdits,
 } from '@gristmill/core';
-import { registerKinds } from '@gristmill/core/stage/kinds';
+import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
 import { Recordings, sha256 } from '../storage/recordings.ts';
 import { BrowserVault } from '../storage/vault.ts';

@@ -1,5 +1,5 @@
 import { MAX_FILE } from '@gristmill/core';
-import { registerKinds } from '@gristmill/core/stage/kinds';
+import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
 import { bring } from '../storage/bring.ts';
 import { writeBundle, writeJoint } from '../storage/bundle.ts';

@@ -1,6 +1,6 @@
 import { makeShelf, refuse, partsOf, type Part, type Result, type Solid } from '@gristmill/core';
 import { compensated, meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
-import { registerKinds } from '@gristmill/core/stage/kinds';
+import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
 import kernelUrl from 'manifold-3d/manifold.wasm?url';
 import Kernel, { type ManifoldToplevel } from 'manifold-3d';

@@ -1,6 +1,6 @@
 import { makeShelf, refuse, partsOf, type Result } from '@gristmill/core';
 import { namedBody, writeStep, type NamedBody } from '@gristmill/core/solid/step';
-import { registerKinds } from '@gristmill/core/stage/kinds';
+import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
 import * as kit from 'replicad';
 import kernel from 'replicad-opencascadejs';

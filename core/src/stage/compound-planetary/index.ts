@@ -22,6 +22,7 @@ import {
 import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, FieldSpec, KindTable, StageKind, StageWish } from '../contract.ts';
+import { Kept } from '../kept.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { carries, firstThatCarries } from '../first.ts';
 import { compoundCounts } from './counts.ts';
@@ -455,7 +456,8 @@ function defaults(want: StageWish): P {
     firstThatCarries(candidates(want), want.torque, (p) => {
       const b = buildCompound(p, want.shelf);
       const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return b.ok && !wrongCompound(p, b.value) ? carries(modelCompound(p, b.value, at, want.shelf)) : 0;
+      if (!b.ok || wrongCompound(p, b.value, want.shelf)) return 0;
+      return carries(modelCompound(p, b.value, at, want.shelf, new Kept()));
     }) ?? base(1e-3, COUNTS[0])
   );
 }

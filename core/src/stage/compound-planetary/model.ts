@@ -2,6 +2,7 @@ import {
   carrier,
   central,
   expectedRange,
+  loadedModes,
   loadMesh,
   memberSpeed,
   meshFriction,
@@ -16,12 +17,14 @@ import {
   type Mesh,
   type MeshLoad,
   type Mode,
+  type ModeText,
   type ToothMaterial,
   type Train,
 } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
+import type { Kept } from '../kept.ts';
 import { needMaterials } from '../needs.ts';
 import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
 import type { CompoundParams } from './params.ts';
@@ -67,12 +70,6 @@ export interface CompoundBuild {
   readonly geometry: CompoundGeometry;
   readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
   readonly meshesOf: readonly MeshOf[];
-  readonly etas: Readonly<Record<MeshOf['of'], number>>;
-  readonly train: Train;
-  /** Torques of the train with what it loses, driven from its input. */
-  readonly drive: ReturnType<typeof trainTorques>;
-  /** Efficiency turned back. */
-  readonly backward: number;
 }
 
 /** A mesh of the stage: its wheels, and the member that it drives or is held by. */
@@ -84,31 +81,32 @@ interface MeshOf {
   readonly materials: readonly [ToothMaterial, ToothMaterial];
   readonly of: 'input' | 'held' | 'output';
   readonly radius: number;
+  /** How it can fail. */
+  readonly modes: readonly ModeText[];
 }
 
 function meshesOf(g: CompoundGeometry, [ms, mp, mr]: CompoundBuild['materials']): MeshOf[] {
-  const rings: MeshOf[] = [
-    {
-      id: 'ring1',
-      name: 'planets and held ring',
-      wheels: ['planets A', 'held ring'],
-      mesh: g.mesh1,
-      materials: [mp, mr],
-      of: 'held',
-      radius: g.mesh1.pair.rw2,
-    },
-    {
-      id: 'ring2',
-      name: 'planets and driven ring',
-      wheels: ['planets B', 'driven ring'],
-      mesh: g.mesh2,
-      materials: [mp, mr],
-      of: 'output',
-      radius: g.mesh2.pair.rw2,
-    },
-  ];
-  if (!g.sunMesh) return rings;
-  const sun: MeshOf = {
+  const make = (m: Omit<MeshOf, 'modes'>): MeshOf => ({ ...m, modes: meshModes(m.id, m.name, m.wheels) });
+  const ring1 = make({
+    id: 'ring1',
+    name: 'planets and held ring',
+    wheels: ['planets A', 'held ring'],
+    mesh: g.mesh1,
+    materials: [mp, mr],
+    of: 'held',
+    radius: g.mesh1.pair.rw2,
+  });
+  const ring2 = make({
+    id: 'ring2',
+    name: 'planets and driven ring',
+    wheels: ['planets B', 'driven ring'],
+    mesh: g.mesh2,
+    materials: [mp, mr],
+    of: 'output',
+    radius: g.mesh2.pair.rw2,
+  });
+  if (!g.sunMesh) return [ring1, ring2];
+  const sun = make({
     id: 'sun',
     name: 'sun and planets',
     wheels: ['sun', 'planets A, at the sun'],
@@ -116,8 +114,8 @@ function meshesOf(g: CompoundGeometry, [ms, mp, mr]: CompoundBuild['materials'])
     materials: [ms, mp],
     of: 'input',
     radius: g.sunMesh.pair.rw1,
-  };
-  return [sun, ...rings];
+  });
+  return [sun, ring1, ring2];
 }
 
 /** Builds a stage; refuses in words what does not go together. */
@@ -127,22 +125,32 @@ export function buildCompound(p: CompoundParams, shelf: Shelf): Result<CompoundB
   const g = made.value;
   const materials = needMaterials(p, ['materialS', 'materialP', 'materialR'], shelf);
   if (!materials.ok) return materials;
-  const list = meshesOf(g, materials.value);
-  // Efficiencies do not depend on load.
+  return ok({ geometry: g, materials: materials.value, meshesOf: meshesOf(g, materials.value) });
+}
+
+/** Efficiency of each mesh; it does not depend on load. */
+function etasOf(p: CompoundParams, b: CompoundBuild, shelf: Shelf): Record<MeshOf['of'], number> {
   const etas = { input: 1, held: 1, output: 1 };
-  for (const m of list)
+  for (const m of b.meshesOf)
     etas[m.of] = p.meshBy === 'given' ? p.eta : 1 - meshFriction(m.materials[0], m.materials[1], shelf) * m.mesh.loss;
+  return etas;
+}
+
+/** Torques of the train with what its meshes lose, and what passes it either way. */
+function efficiencyOf(p: CompoundParams, etas: Readonly<Record<MeshOf['of'], number>>) {
   const train = compoundTrain(p, [etas.input, etas.held, etas.output]);
-  const drive = trainTorques(train, 'input');
-  const backward = trainTorques(train, 'output').efficiency;
-  return ok({ geometry: g, materials: materials.value, meshesOf: list, etas, train, drive, backward });
+  return {
+    train,
+    drive: trainTorques(train, 'input'),
+    backward: trainTorques(train, 'output').efficiency,
+    shares: trainShares(train),
+  };
 }
 
 /** What does not go together, in words; it can still be drawn. */
-export function wrongCompound(
-  p: CompoundParams,
-  { geometry: g, train, drive }: CompoundBuild,
-): Result<never> | undefined {
+export function wrongCompound(p: CompoundParams, b: CompoundBuild, shelf: Shelf): Result<never> | undefined {
+  const { geometry: g } = b;
+  const { train, drive } = efficiencyOf(p, etasOf(p, b, shelf));
   const root = Math.min(g.mesh1.sides[0].root, g.mesh2.sides[0].root);
   if (p.pin / 2 >= root - 0.3e-3)
     return refuse(
@@ -174,31 +182,29 @@ export function wrongCompound(
  * Source: Willis for both toothings; efficiency by mesh powers in the carrier's frame (`epicyclic.ts`), forwards and
  * backwards; teeth by `mesh.ts`.
  */
-export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, shelf: Shelf): CompoundModel {
+export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, shelf: Shelf, kept: Kept): CompoundModel {
   const g = b.geometry;
   const [ms, mp, mr] = b.materials;
-  const { meshesOf: list, etas, train, drive, backward } = b;
+  const { meshesOf: list } = b;
+  const etas = etasOf(p, b, shelf);
+  const { train, drive, backward, shares } = kept.step('train', [etas.input, etas.held, etas.output], shelf, () =>
+    efficiencyOf(p, etas),
+  );
   const forward = drive.efficiency;
   const plain = compoundTrain(p);
   const ratio = trainRatio(plain);
   const n = p.planets;
   const share = n > 2 ? factor(shelf, 'planet.rigid') ** (n - 2) : 1;
   const planetSpeed = Math.abs(trainSpeeds(plain).planet) * at.speed;
-  const shares = trainShares(train);
+  const warm = warming(at);
   const meshes: CompoundMesh[] = [];
   const modes: Mode[] = [];
   let [playOne, spread, compliance] = [0, 0, 0];
   for (const m of list) {
     const per = (Math.abs(drive[m.of] / drive.output) * share) / (n * m.radius);
-    const load = loadMesh(
-      m.mesh,
-      m.materials[0],
-      m.materials[1],
-      per * at.torque,
-      per * at.torqueRms,
-      planetSpeed * (m.id === 'sun' ? m.mesh.pair.rw2 : m.mesh.pair.rw1),
-      shelf,
-      warming(at),
+    const speed = planetSpeed * (m.id === 'sun' ? m.mesh.pair.rw2 : m.mesh.pair.rw1);
+    const load = kept.step(m.id, [per, at.torque, at.torqueRms, speed, warm], shelf, (s) =>
+      loadMesh(m.mesh, m.materials[0], m.materials[1], per * at.torque, per * at.torqueRms, speed, s, warm),
     );
     meshes.push({
       id: m.id,
@@ -209,7 +215,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
       load,
       eta: etas[m.of],
     });
-    modes.push(...meshModes(m.id, m.name, m.mesh, load, 1 / per, m.wheels));
+    modes.push(...loadedModes(m.modes, load, 1 / per));
     const angle = shares[m.of] / m.radius;
     playOne += angle * m.mesh.pair.play;
     spread = Math.hypot(spread, angle);

@@ -1,6 +1,6 @@
 import { exact, modeFigures } from '../../gear/index.ts';
 import { term, type Figure, type FigureMaker } from '../../figure/index.ts';
-import { cutOff, sampledError } from '../../lobed/index.ts';
+import { cutOff } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import type { CycloidalModel } from './model.ts';
@@ -200,7 +200,7 @@ function sampledFigure(p: CycloidalParams, shelf: Shelf, m: CycloidalModel): Fig
   const [place, profile] = [factor(shelf, 'lobe.place'), factor(shelf, 'lobe.profile')];
   // Discs that turn together average what each would do alone.
   const share = held / Math.sqrt(p.discs);
-  const e = sampledError(m.geometry.pair, place, profile, p.difference);
+  const e = m.error();
   return {
     id: 'transmissionError',
     name: 'Transmission error, end to end',

@@ -1,7 +1,7 @@
 import { reducedModulus } from '../../contact/index.ts';
 import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../joint/joint.ts';
-import { carry, type ContactSet } from '../../lobed/index.ts';
+import { carry, sampledError, stopContacts, type ContactSet, type SampledError } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -49,6 +49,8 @@ export interface CycloidalModel {
   readonly playOut: number;
   readonly bind: number;
   readonly ripple: number;
+  /** Transmission error as made, by sampling; worked out when it is looked at. */
+  readonly error: () => SampledError;
   readonly webs: { readonly hole: number; readonly bearing: number; readonly rim: number };
   readonly outBend: number;
   readonly shaking: number;
@@ -385,6 +387,14 @@ export function modelCycloidal(
     playOut: playOut * held,
     bind: slack * held,
     ripple,
+    error: () =>
+      kept.step('error', [profileSpread, place], shelf, () =>
+        sampledError(
+          kept.step('stops', [], shelf, () => stopContacts(g.pair, p.difference)),
+          place,
+          profileSpread,
+        ),
+      ),
     webs,
     outBend: load.outForce * outBendPer,
     shaking,

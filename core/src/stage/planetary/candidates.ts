@@ -1,7 +1,9 @@
 import { MODULES, plainToothing, spacesEvenly } from '../../gear/index.ts';
 import { carries, firstThatCarries } from '../first.ts';
+import { Kept } from '../kept.ts';
 import type { StageWish } from '../contract.ts';
-import { buildPlanetary, modelPlanetary, wrongPlanetary } from './model.ts';
+import { buildPlanetary, wrongPlanetary } from './build.ts';
+import { modelPlanetary } from './model.ts';
 import type { PlanetaryParams } from './params.ts';
 
 /** A set with usual proportions for its module and width. */
@@ -102,7 +104,13 @@ export function planetaryDefaults(want: StageWish): PlanetaryParams {
       const b = buildPlanetary(p, want.shelf);
       if (!b.ok || b.value.sunWall <= 0.6 * p.module || wrongPlanetary(p, b.value, want.shelf)) return 0;
       return carries(
-        modelPlanetary(p, b.value, { torque: want.torque, torqueRms: want.torque / 2, speed: 0 }, want.shelf),
+        modelPlanetary(
+          p,
+          b.value,
+          { torque: want.torque, torqueRms: want.torque / 2, speed: 0 },
+          want.shelf,
+          new Kept(),
+        ),
       );
     }) ?? basePlanetary(1e-3, 0.01, 18, 27, 3, 1)
   );

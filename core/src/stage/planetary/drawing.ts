@@ -5,7 +5,8 @@ import { boreOutline } from '../../gear/hub.ts';
 import { forceArrow, helixTraces, sectionBox } from '../../gear/views.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import type { PlanetaryGeometry } from './geometry.ts';
-import type { PlanetaryBuild, PlanetaryModel } from './model.ts';
+import type { PlanetaryBuild } from './build.ts';
+import type { PlanetaryModel } from './model.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 import { carrier, central, memberSpeed, pushSense, trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 

@@ -7,7 +7,8 @@ import { countRatio, planetaryCounts } from './counts.ts';
 import { drawPlanetary, planetaryPose, planetaryShapes, type PlanetaryShapes } from './drawing.ts';
 import { planetaryFields } from './fields.ts';
 import { planetaryFigures } from './figures.ts';
-import { buildPlanetary, modelPlanetary, wrongPlanetary, type PlanetaryBuild, type PlanetaryModel } from './model.ts';
+import { buildPlanetary, wrongPlanetary, type PlanetaryBuild } from './build.ts';
+import { modelPlanetary, type PlanetaryModel } from './model.ts';
 import { planetarySchema, roles, type PlanetaryParams } from './params.ts';
 import { planetaryAssembly, planetaryParts } from './parts.ts';
 

@@ -1,5 +1,6 @@
 import { MODULES, plainToothing } from '../../gear/index.ts';
 import { carries, firstThatCarries } from '../first.ts';
+import { Kept } from '../kept.ts';
 import type { StageWish } from '../contract.ts';
 import { buildSpur, modelSpur, wrongSpur } from './model.ts';
 import type { SpurParams } from './params.ts';
@@ -55,7 +56,7 @@ export function spurDefaults(want: StageWish): SpurParams {
     firstThatCarries(spurCandidates(want), want.torque, (p) => {
       const b = buildSpur(p, want.shelf);
       const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return b.ok && !wrongSpur(p, b.value) ? carries(modelSpur(p, b.value, at, want.shelf)) : 0;
+      return b.ok && !wrongSpur(p, b.value) ? carries(modelSpur(p, b.value, at, want.shelf, new Kept())) : 0;
     }) ?? baseSpur(1e-3, 0.01, 20, 60)
   );
 }

@@ -1,5 +1,6 @@
 import {
   boreReach,
+  loadedModes,
   loadMesh,
   meshModes,
   modeLimits,
@@ -7,11 +8,13 @@ import {
   warming,
   type MeshLoad,
   type Mode,
+  type ModeText,
   type ToothMaterial,
 } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
+import type { Kept } from '../kept.ts';
 import { needMaterials } from '../needs.ts';
 import { spurGeometry, type SpurGeometry } from './geometry.ts';
 import { spurRatio, type SpurParams } from './params.ts';
@@ -42,6 +45,8 @@ export interface SpurBuild {
   /** What is left between roots and bore of the first and the last wheel, m. */
   readonly wall1: number;
   readonly wall2: number;
+  /** How each mesh can fail. */
+  readonly modes: readonly (readonly ModeText[])[];
 }
 
 /** Builds a train; refuses in words what does not go together. */
@@ -63,7 +68,14 @@ export function buildSpur(p: SpurParams, shelf: Shelf): Result<SpurBuild> {
       ? Infinity
       : end.sides[1].root -
         boreReach({ bore: p.bore2, shape: p.shape2, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false });
-  return ok({ geometry: g, materials, wall1, wall2 });
+  const names = namesOf(p);
+  const modes = g.meshes.map((_, i) =>
+    meshModes(`${i + 1}`, g.meshes.length > 1 ? `${names[i]} and ${names[i + 1]}` : 'the pair', [
+      names[i]!,
+      names[i + 1]!,
+    ]),
+  );
+  return ok({ geometry: g, materials, wall1, wall2, modes });
 }
 
 /** What does not go together, in words; it can still be drawn. */
@@ -92,7 +104,7 @@ export function wrongSpur(_p: SpurParams, { geometry: g, wall1, wall2 }: SpurBui
  *
  * Source: one force runs through all meshes of a train; teeth by ISO 6336 and VDI 2736 (`mesh.ts`).
  */
-export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf): SpurModel {
+export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, kept: Kept): SpurModel {
   const { geometry: g, materials, wall1, wall2 } = b;
   const ring = p.form === 'ring';
   const first = g.meshes[0]!;
@@ -100,17 +112,14 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf): 
   const ratio = spurRatio(p);
   const radius = end.pair.rw2;
   const speed = at.speed * radius;
-  const loads = g.meshes.map((m, i) =>
-    loadMesh(m, materials[i]!, materials[i + 1]!, at.torque / radius, at.torqueRms / radius, speed, shelf, warming(at)),
+  const warm = warming(at);
+  const loads = kept.step('loads', [at.torque, at.torqueRms, speed, warm], shelf, (read) =>
+    g.meshes.map((m, i) =>
+      loadMesh(m, materials[i]!, materials[i + 1]!, at.torque / radius, at.torqueRms / radius, speed, read, warm),
+    ),
   );
   const efficiency = loads.reduce((e, l) => e * l.efficiency, 1);
-  const names = namesOf(p);
-  const modes = g.meshes.flatMap((m, i) =>
-    meshModes(`${i + 1}`, g.meshes.length > 1 ? `${names[i]} and ${names[i + 1]}` : 'the pair', m, loads[i]!, radius, [
-      names[i]!,
-      names[i + 1]!,
-    ]),
-  );
+  const modes = loads.flatMap((l, i) => loadedModes(b.modes[i]!, l, radius));
   // Play of every mesh lies on one circle speed: as angles at the output they add.
   const one = g.meshes.reduce((s, m) => s + m.pair.play, 0) / radius;
   const thick = Math.hypot(...g.meshes.map((m) => meshPlaySpread(m.pair, shelf))) / radius;

@@ -101,9 +101,10 @@ export interface WormBuild {
   /** What is left between roots and bore of worm and wheel, m; Infinity for a worm on its own shaft. */
   readonly wall1: number;
   readonly wall2: number;
-  readonly friction: number;
-  /** tan ρ′ = µ/cos α_n, rad. */
-  readonly frictionAngle: number;
+  /** Reduced modulus of both, Pa. */
+  readonly modulus: number;
+  /** Pressure of fresh flanks, which touch in a point, under one newton, Pa. */
+  readonly pointPressure: number;
 }
 
 /** Builds a stage; refuses in words what does not go together. */
@@ -119,14 +120,30 @@ export function buildWorm(p: WormParams, shelf: Shelf): Result<WormBuild> {
   const bearing = found.value;
   const wall1 = p.bore1 > 0 ? m.sides[0].root - boreReach(hubOf(p.bore1, p.shape1)) : Infinity;
   const wall2 = m.sides[1].root - boreReach(hubOf(p.bore2, p.shape2));
-  const friction = p.frictionBy === 'given' ? p.friction : factor(shelf, 'worm.friction');
-  const frictionAngle = Math.atan(friction / Math.cos(p.pressure));
-  return ok({ geometry: g, materials: materials.value, bearing, wall1, wall2, friction, frictionAngle });
+  const [a, b] = materials.value;
+  const modulus = reducedModulus(a.material.modulus, a.poisson, b.material.modulus, b.poisson);
+  return ok({
+    geometry: g,
+    materials: materials.value,
+    bearing,
+    wall1,
+    wall2,
+    modulus,
+    pointPressure: crossedCylinders(1, m.rho1, m.rho2, m.generators, modulus).pressure,
+  });
 }
 
+/** Coefficient of friction of the teeth, as given or as the shop has it. */
+const frictionOf = (p: WormParams, shelf: Shelf): number =>
+  p.frictionBy === 'given' ? p.friction : factor(shelf, 'worm.friction');
+
+/** Angle of friction in the normal section, tan ρ′ = µ/cos α_n, rad. */
+const frictionAngleOf = (p: WormParams, friction: number): number => Math.atan(friction / Math.cos(p.pressure));
+
 /** What does not go together, in words; it can still be drawn. */
-export function wrongWorm(p: WormParams, b: WormBuild): Result<never> | undefined {
-  const { geometry: g, bearing, wall1, wall2, frictionAngle } = b;
+export function wrongWorm(p: WormParams, b: WormBuild, shelf: Shelf): Result<never> | undefined {
+  const { geometry: g, bearing, wall1, wall2 } = b;
+  const frictionAngle = frictionAngleOf(p, frictionOf(p, shelf));
   const m = g.mesh;
   if (isNeedle(bearing))
     return refuse(
@@ -167,7 +184,9 @@ export function wrongWorm(p: WormParams, b: WormBuild): Result<never> | undefine
  * by Hertz as in VDI 2736-3, roots in the manner of ISO 6336-3 over the width that carries.
  */
 export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shelf): WormModel {
-  const { geometry: g, bearing, wall1, wall2, friction, frictionAngle } = built;
+  const { geometry: g, bearing, wall1, wall2 } = built;
+  const friction = frictionOf(p, shelf);
+  const frictionAngle = frictionAngleOf(p, friction);
   const [a, b] = built.materials;
   const m = g.mesh;
   const { lead } = g;
@@ -200,9 +219,9 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
   // Along the worm's axis its thread is bent by the force that turns the wheel.
   const rootPer = (s: (typeof g.sections)[0]) => (tangentPer * k * s.form * s.stress * share) / (g.carries * mn);
   const [root1, root2] = [rootPer(g.sections[0]), rootPer(g.sections[1])];
-  const modulus = reducedModulus(a.material.modulus, a.poisson, b.material.modulus, b.poisson);
-  const fresh = (torque: number) =>
-    crossedCylinders(Math.max(1e-9, normalPer * torque * k), m.rho1, m.rho2, m.generators, modulus).pressure;
+  const { modulus } = built;
+  // A point's pressure grows with the cube root of its force.
+  const fresh = (torque: number) => built.pointPressure * Math.cbrt(Math.max(1e-9, normalPer * torque * k));
   // Run in, the point has worn to a line across part of the wheel: Johnson, 4.2, p = √(P′·E*/(π·R)).
   const line = factor(shelf, 'worm.runIn') * g.carries;
   const pressureOf = (torque: number) =>

@@ -25,6 +25,12 @@ const PAGE = [
 const NODE = ['process', 'Buffer', 'global', 'require', 'module', '__dirname', '__filename', 'setImmediate'];
 const OUTSIDE = ['^(react|react-dom|zustand|comlink|localforage|express|node:)', '^@gristmill/'];
 
+/** Folders of the core from the ground up: each stands on those before it and, by value, on none after it. */
+const LAYERS = [
+  ...['math', 'units', 'figure', 'schema', 'shape', 'shop', 'contact', 'lobed', 'solid'],
+  ...['gear', 'motor', 'brief', 'wave', 'stage', 'line', 'sizing', 'document', 'review', 'bench'],
+];
+
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'playwright-report/**', 'test-results/**'] },
   { linterOptions: { reportUnusedDisableDirectives: 'off' } },
@@ -54,27 +60,33 @@ export default tseslint.config(
   {
     files: ['core/src/stage/*/**/*.ts'],
     rules: only(
-      'A kind uses what kinds share, never another kind, the registry or the line.',
+      'A kind uses what kinds share, never another kind, the registry or the catalogue.',
       ...OUTSIDE,
       '^\\.\\./(?!\\.\\.)[^/]+/',
       'registry',
-      '/line/',
-      '/bench/',
-      '/review/',
+      'catalogue',
     ),
   },
   {
-    files: ['core/src/{units,figure,shape}/**/*.ts'],
-    rules: only(
-      'What lies below knows nothing of what stands on it.',
-      ...OUTSIDE,
-      '\\.\\./(stage|line|joint|brief|bench|review|shop|motor)/',
-    ),
+    files: ['core/src/{line,brief,sizing,document,bench,review,motor}/**/*.ts'],
+    rules: only('Kinds are known through the registry alone.', ...OUTSIDE, '/stage/[^/]+/', 'catalogue'),
   },
-  {
-    files: ['core/src/{line,brief,bench,review,motor}/**/*.ts'],
-    rules: only('Kinds are known through the registry alone.', ...OUTSIDE, '/stage/(?!contract|registry)[^/]+/'),
-  },
+  ...LAYERS.map((layer, i) => ({
+    files: [`core/src/${layer}/**/*.ts`],
+    plugins: { '@typescript-eslint': tseslint.plugin },
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          patterns: LAYERS.slice(i + 1).map((above) => ({
+            regex: `^\\.\\./(\\.\\./)*${above}/`,
+            allowTypeImports: true,
+            message: `What lies below does not stand on what is above: ${LAYERS.join(', ')}.`,
+          })),
+        },
+      ],
+    },
+  })),
   {
     files: ['web/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },

@@ -9,7 +9,7 @@ import { ringPlateSchema } from '../core/src/stage/ring-plate/params.ts';
 import { spurSchema } from '../core/src/stage/spur/params.ts';
 import { unitSchema } from '../core/src/stage/unit/params.ts';
 import { wormSchema } from '../core/src/stage/worm/params.ts';
-import { jointSchema } from '../core/src/joint/joint.ts';
+import { jointSchema } from '../core/src/schema/joint.ts';
 
 const file = new URL('../docs/joint-file.schema.json', import.meta.url);
 // What a quantity takes is a number in SI units or text with a unit; the transformation behind it has no counterpart in

@@ -1,4 +1,5 @@
 export * from './result.ts';
+export * from './math/index.ts';
 export * from './units/index.ts';
 export * from './figure/index.ts';
 export * from './shape/index.ts';
@@ -11,8 +12,11 @@ export * from './motor/index.ts';
 export * from './stage/contract.ts';
 export { opener, type StageSteps } from './stage/open.ts';
 export { register, stageKind, stageKinds, unregister } from './stage/registry.ts';
-export * from './joint/index.ts';
+export { readParams } from './stage/read-params.ts';
+export * from './schema/index.ts';
 export * from './brief/index.ts';
 export * from './line/index.ts';
+export * from './sizing/index.ts';
+export * from './document/index.ts';
 export * from './bench/index.ts';
 export * from './review/index.ts';

@@ -1,8 +1,8 @@
 import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
 import { BODY_FIELDS, MOTOR_FIELDS, PATTERNS, stageKinds } from '../src/index.ts';
-import { caseSchema } from '../src/joint/brief-schema.ts';
-import { motorSchema } from '../src/joint/motor-schema.ts';
+import { caseSchema } from '../src/schema/brief-schema.ts';
+import { motorSchema } from '../src/schema/motor-schema.ts';
 
 interface Bounded {
   readonly min: number;

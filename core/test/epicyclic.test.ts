@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   carrier,
   central,
-  commonDivisor,
+  gcd,
   expectedRange,
   memberSpeed,
   spacesEvenly,
@@ -163,7 +163,7 @@ describe('places of planets', () => {
   it('the greatest common divisor divides both, and nothing larger does', () => {
     fc.assert(
       fc.property(fc.integer({ min: -300, max: 300 }), fc.integer({ min: 1, max: 300 }), (a, b) => {
-        const d = commonDivisor(a, b);
+        const d = gcd(a, b);
         expect(a % d === 0 && b % d === 0).toBe(true);
         for (let k = d + 1; k <= b; k++) expect(a % k === 0 && b % k === 0).toBe(false);
       }),

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bandFrom } from '../src/index.ts';
-import { seeded, triangular } from '../src/line/random.ts';
+import { seeded, triangular } from '../src/math/random.ts';
 import {
   bentWindUp,
   forward,

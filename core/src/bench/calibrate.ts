@@ -1,4 +1,4 @@
-import type { ReadingsTest } from '../joint/joint.ts';
+import type { ReadingsTest } from '../schema/joint.ts';
 import { calibratedReading, type Instrument } from '../shop/instrument.ts';
 import { formatQuantity } from '../units/format.ts';
 import { fitColumns } from './regress.ts';

@@ -1,4 +1,4 @@
-import type { BenchTest, LimitId, ReadingsTest } from '../joint/joint.ts';
+import type { BenchTest, LimitId, ReadingsTest } from '../schema/joint.ts';
 import type { LineReport } from '../line/analyse.ts';
 import type { Result } from '../result.ts';
 import type { Instrument } from '../shop/instrument.ts';

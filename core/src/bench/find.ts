@@ -1,5 +1,5 @@
 import { motorConstants } from '../motor/index.ts';
-import type { BenchTest, Joint, LadderTest, LimitId, PlayTest, ReadingsTest, Variant } from '../joint/joint.ts';
+import type { BenchTest, Joint, LadderTest, LimitId, PlayTest, ReadingsTest, Variant } from '../schema/joint.ts';
 import { analyseLine, type LineReport } from '../line/analyse.ts';
 import { refuse, type Problem, type Result } from '../result.ts';
 import { calibratedReading } from '../shop/instrument.ts';

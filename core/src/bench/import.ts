@@ -1,6 +1,6 @@
 import { readJson } from './json-test.ts';
 import { ok, refuse, type Result } from '../result.ts';
-import type { ReadingsTest } from '../joint/joint.ts';
+import type { ReadingsTest } from '../schema/joint.ts';
 import { columnsOf, type TestKind } from './contract.ts';
 import { readTable, type ReadTable, type WantedColumn } from './read-table.ts';
 import { readWav } from './read-wav.ts';

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
-import { notPlain } from '../joint/plain.ts';
-import { recordingSchema } from '../joint/test-schema.ts';
+import { notPlain } from '../schema/plain.ts';
+import { recordingSchema } from '../schema/test-schema.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { parseQuantity } from '../units/parse.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';

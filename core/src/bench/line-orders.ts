@@ -1,4 +1,4 @@
-import type { Variant } from '../joint/joint.ts';
+import type { Variant } from '../schema/joint.ts';
 import type { LineReport } from '../line/analyse.ts';
 import type { LineOrder } from './contract.ts';
 

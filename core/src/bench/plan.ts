@@ -1,4 +1,4 @@
-import type { BenchTest, Joint, LimitId, Variant } from '../joint/joint.ts';
+import type { BenchTest, Joint, LimitId, Variant } from '../schema/joint.ts';
 import type { LineReport } from '../line/analyse.ts';
 import type { Instrument } from '../shop/instrument.ts';
 import { formatQuantity } from '../units/format.ts';

@@ -1,4 +1,4 @@
-import type { PlayTest } from '../joint/joint.ts';
+import type { PlayTest } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Instrument } from '../shop/instrument.ts';
 import { combine, fromBounds, fromResolution, typeA, type Contribution, type Uncertain } from './uncertainty.ts';

@@ -1,5 +1,5 @@
 import type { LineReport } from '../line/analyse.ts';
-import { seeded, triangular } from '../line/random.ts';
+import { seeded, triangular } from '../math/random.ts';
 import type { LineOrder } from './contract.ts';
 
 /** What a simulated specimen truly is; hidden on screen, known to tests. */

@@ -1,4 +1,4 @@
-import type { LadderTest, Outcome } from '../joint/joint.ts';
+import type { LadderTest, Outcome } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Instrument } from '../shop/instrument.ts';
 import { combine, fromBounds, fromResolution, type Contribution, type Uncertain } from './uncertainty.ts';

@@ -1,4 +1,4 @@
-import type { Brief, LimitId, LoadCase } from '../joint/joint.ts';
+import type { Brief, LimitId, LoadCase } from '../schema/joint.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import type { QuantityId } from '../units/quantity.ts';
 import type { CaseLoads, OperatingPoint } from './pattern.ts';

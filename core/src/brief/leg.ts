@@ -1,5 +1,5 @@
 import { term, type Figure } from '../figure/index.ts';
-import type { LegCase } from '../joint/joint.ts';
+import type { LegCase } from '../schema/joint.ts';
 import type { Problem } from '../result.ts';
 import { sumCycle, type Stretch } from './cycle.ts';
 import { planMove, stretchesOf } from './move.ts';

@@ -1,5 +1,5 @@
 import type { Figure } from '../figure/figure.ts';
-import type { LoadCase } from '../joint/joint.ts';
+import type { LoadCase } from '../schema/joint.ts';
 import type { Problem } from '../result.ts';
 import type { QuantityId } from '../units/quantity.ts';
 import type { CycleSums } from './cycle.ts';

@@ -1,4 +1,4 @@
-import type { LoadCase } from '../joint/joint.ts';
+import type { LoadCase } from '../schema/joint.ts';
 import { armPattern } from './arm.ts';
 import { legPattern } from './leg.ts';
 import type { LoadPattern } from './pattern.ts';

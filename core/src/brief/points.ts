@@ -1,5 +1,5 @@
 import { term, type Figure } from '../figure/index.ts';
-import type { PointsCase } from '../joint/joint.ts';
+import type { PointsCase } from '../schema/joint.ts';
 import type { Problem } from '../result.ts';
 import { sumCycle } from './cycle.ts';
 import { cycleFigures, SHOCK_HELP } from './move-fields.ts';

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
-import { caseSchema } from '../joint/brief-schema.ts';
-import type { LoadCase } from '../joint/joint.ts';
+import { caseSchema } from '../schema/brief-schema.ts';
+import type { LoadCase } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { loadPattern } from './patterns.ts';
 

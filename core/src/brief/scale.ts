@@ -1,4 +1,4 @@
-import type { LoadCase } from '../joint/joint.ts';
+import type { LoadCase } from '../schema/joint.ts';
 import { caseLoads } from './demand.ts';
 
 /**

@@ -1,5 +1,5 @@
 import { term, type Figure } from '../figure/index.ts';
-import type { TurningCase } from '../joint/joint.ts';
+import type { TurningCase } from '../schema/joint.ts';
 import { sumCycle } from './cycle.ts';
 import { planMove, stretchesOf } from './move.ts';
 import { cycleFigures, moveFields, SHOCK_HELP, TURNING } from './move-fields.ts';

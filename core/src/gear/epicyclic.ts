@@ -109,9 +109,6 @@ export function pushSense(t: Train, role: 'input' | 'output' | 'held'): number {
   return Math.sign(q) * (torque * t[role].k * q > 0 ? -1 : 1);
 }
 
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
-export const commonDivisor = (a: number, b: number): number => gcd(Math.abs(a), Math.abs(b));
-
 /** Whether N planets fit at even spacing: (z_s + z_r) divisible by N. */
 export const spacesEvenly = (sun: number, ring: number, planets: number): boolean => (sun + ring) % planets === 0;
 

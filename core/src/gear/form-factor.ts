@@ -1,6 +1,7 @@
 import type { Curve } from '../shape/curve.ts';
 import { gearSize, type Gear } from './gear.ts';
 import { toothSide } from './profile.ts';
+import { wrap } from '../math/wrap.ts';
 
 /** The tooth as a cantilever, from its true root. Lengths over the normal module. */
 export interface RootSection {
@@ -12,8 +13,6 @@ export interface RootSection {
   readonly form: number;
   readonly stress: number;
 }
-
-const wrap = (a: number): number => a - 2 * Math.PI * Math.round(a / (2 * Math.PI));
 
 /** Where a root curve's heading, seen from a tooth's middle line, is at an angle: u between 0 and 1. */
 function headingAt(curve: Curve, middle: number, wanted: number, p: Float64Array): number {

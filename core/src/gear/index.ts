@@ -12,7 +12,6 @@ export * from './epicyclic.ts';
 export * from './hub.ts';
 export * from './gear-solid.ts';
 export * from './toothing.ts';
-export * from './stepped.ts';
 export * from './mesh-figures.ts';
 export * from './marks.ts';
 export * from './crossed.ts';

@@ -1,4 +1,4 @@
-import type { Material } from '../joint/joint.ts';
+import type { Material } from '../schema/joint.ts';
 import { refuse, ok, type Result } from '../result.ts';
 import { factor, findMaterial, type Shelf } from '../shop/shelf.ts';
 

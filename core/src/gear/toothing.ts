@@ -1,11 +1,11 @@
 import * as v from 'valibot';
 import { check, type Check, type Mend } from '../figure/index.ts';
-import { quantity, wholeNumber } from '../joint/quantity-schema.ts';
+import { quantity, wholeNumber } from '../schema/quantity-schema.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { CapacityLimit, FieldSpec } from '../stage/contract.ts';
 import { formatQuantity } from '../units/format.ts';
 import { gear, leastShift, thicknessAt, type Gear } from './gear.ts';
-import { steppedUp } from './stepped.ts';
+import { steppedUp } from '../math/steps.ts';
 import type { Mesh, MeshLoad } from './mesh.ts';
 import type { ToothMaterial } from './tooth-material.ts';
 

@@ -1,6 +1,6 @@
 import { askedValue, demandOf, LIMIT_KINDS, type Demand } from '../brief/demand.ts';
 import { FigureMaker, type Check, type Figure } from '../figure/index.ts';
-import type { Joint, Limit, LimitId, Variant } from '../joint/joint.ts';
+import type { Joint, Limit, LimitId, Variant } from '../schema/joint.ts';
 import { motorTorque } from '../motor/available.ts';
 import { motorConstants, type MotorConstants } from '../motor/constants.ts';
 import type { Problem, Result } from '../result.ts';

@@ -1,5 +1,5 @@
 import { check, type Check, type Mend } from '../figure/index.ts';
-import type { Joint } from '../joint/joint.ts';
+import type { Joint } from '../schema/joint.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { isNeedle } from '../shop/bearings.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';

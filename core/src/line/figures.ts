@@ -1,6 +1,6 @@
 import type { Demand } from '../brief/demand.ts';
 import { FigureMaker, term, type Figure } from '../figure/index.ts';
-import type { Variant } from '../joint/joint.ts';
+import type { Variant } from '../schema/joint.ts';
 import { motorTorque } from '../motor/available.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { LineNumbers } from './numbers.ts';

@@ -1,5 +1,4 @@
 export * from './sum.ts';
-export * from './random.ts';
 export * from './play.ts';
 export * from './output.ts';
 export * from './resolution.ts';
@@ -7,11 +6,3 @@ export * from './numbers.ts';
 export * from './open.ts';
 export * from './map.ts';
 export * from './analyse.ts';
-export * from './inputs.ts';
-export * from './size.ts';
-export * from './movers.ts';
-export * from './desk.ts';
-export * from './split.ts';
-export * from './ways.ts';
-export * from './kept.ts';
-export * from './used.ts';

@@ -1,7 +1,7 @@
 import type { Demand } from '../brief/demand.ts';
 import { motorEfficiency, motorTorque, topSpeed } from '../motor/available.ts';
 import { motorHeat } from '../motor/heat.ts';
-import type { Variant } from '../joint/joint.ts';
+import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { LineNumbers } from './numbers.ts';
 import { forward, needed } from './sum.ts';

@@ -1,7 +1,7 @@
 import type { Demand } from '../brief/demand.ts';
 import { trapezoid } from '../brief/move.ts';
 import type { OperatingPoint } from '../brief/pattern.ts';
-import type { Variant } from '../joint/joint.ts';
+import type { Variant } from '../schema/joint.ts';
 import { currentFor, motorEfficiency, motorTorque, topSpeed } from '../motor/available.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { ok, refuse, type Problem, type Result } from '../result.ts';

@@ -1,4 +1,4 @@
-import type { StageRecord } from '../joint/joint.ts';
+import type { StageRecord } from '../schema/joint.ts';
 import { ok, type Result } from '../result.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Opened, Part, Stage } from '../stage/contract.ts';

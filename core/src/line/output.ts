@@ -1,4 +1,4 @@
-import type { OutputShaft } from '../joint/joint.ts';
+import type { OutputShaft } from '../schema/joint.ts';
 
 /** ISO 281: life exponent of ball bearings. */
 const BALL = 3;

@@ -1,4 +1,4 @@
-import { seeded, triangular } from './random.ts';
+import { seeded, triangular } from '../math/random.ts';
 import { playAtOutput, ratiosAfter } from './sum.ts';
 
 export interface PlayBand {

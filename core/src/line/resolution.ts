@@ -1,4 +1,4 @@
-import type { Variant } from '../joint/joint.ts';
+import type { Variant } from '../schema/joint.ts';
 import { microstepTorque } from '../motor/stepper.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 

@@ -1,4 +1,4 @@
-import { seeded } from '../line/random.ts';
+import { seeded } from '../math/random.ts';
 import type { LobedPair } from './contacts.ts';
 import { ringContacts } from './difference.ts';
 

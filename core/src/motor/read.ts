@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { driverSchema, motorSchema } from '../joint/motor-schema.ts';
+import { driverSchema, motorSchema } from '../schema/motor-schema.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Driver, Motor } from './motor.ts';
 

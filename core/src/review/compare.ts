@@ -1,7 +1,7 @@
 import { LIMIT_KINDS } from '../brief/demand.ts';
 import type { Figure } from '../figure/figure.ts';
 import type { LineReport } from '../line/analyse.ts';
-import type { LimitId } from '../joint/joint.ts';
+import type { LimitId } from '../schema/joint.ts';
 
 /** How two lines differ in one figure, and whether it matters. */
 export interface LineDifference {

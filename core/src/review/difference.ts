@@ -1,7 +1,7 @@
 import { LIMIT_KINDS } from '../brief/demand.ts';
 import type { Finding } from '../bench/find.ts';
 import type { Figure } from '../figure/figure.ts';
-import type { LimitId } from '../joint/joint.ts';
+import type { LimitId } from '../schema/joint.ts';
 import { sayBanded, sayUncertain, type UnitChoice } from '../units/format.ts';
 
 export type Agreement = 'within' | 'above' | 'below' | 'overlaps';

@@ -1,4 +1,4 @@
-import type { Variant } from '../joint/joint.ts';
+import type { Variant } from '../schema/joint.ts';
 import { stageKind } from '../stage/registry.ts';
 import { formatQuantity, type UnitChoice } from '../units/format.ts';
 

@@ -1,12 +1,11 @@
 import type { OutlinePen } from './outline.ts';
+import { wrap } from '../math/wrap.ts';
 
 /** A smooth piece of a plane curve run through as u goes from 0 to 1: writes x, y and the heading (rad) into `out`. */
 export type Curve = (u: number, out: Float64Array) => void;
 
 /** How deep a piece may be halved: 2^14 arcs is beyond any tolerance that a file can keep. */
 const DEEPEST = 14;
-
-const wrap = (a: number): number => a - 2 * Math.PI * Math.round(a / (2 * Math.PI));
 
 /** A circular arc about a point as a curve, with the heading of travel. */
 export const arcCurve =

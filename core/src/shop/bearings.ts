@@ -1,4 +1,4 @@
-import type { Bearing } from '../joint/joint.ts';
+import type { Bearing } from '../schema/joint.ts';
 
 const b = (
   name: string,

@@ -1,4 +1,4 @@
-import type { Material } from '../joint/joint.ts';
+import type { Material } from '../schema/joint.ts';
 import { STARTING } from './factor.ts';
 
 const zero = 273.15;

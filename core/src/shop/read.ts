@@ -1,8 +1,8 @@
 import * as v from 'valibot';
-import { bearingSchema, materialSchema } from '../joint/joint.ts';
-import { place, sayIssue } from '../joint/issue.ts';
-import { motorSchema } from '../joint/motor-schema.ts';
-import { notPlain } from '../joint/plain.ts';
+import { bearingSchema, materialSchema } from '../schema/joint.ts';
+import { place, sayIssue } from '../schema/issue.ts';
+import { motorSchema } from '../schema/motor-schema.ts';
+import { notPlain } from '../schema/plain.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { ShopEdits } from './shelf.ts';
 

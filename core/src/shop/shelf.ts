@@ -1,4 +1,4 @@
-import type { Bearing, Material } from '../joint/joint.ts';
+import type { Bearing, Material } from '../schema/joint.ts';
 import { BEARINGS } from './bearings.ts';
 import { FACTORS, type Factor } from './factor.ts';
 import { INSTRUMENTS, type Instrument } from './instrument.ts';

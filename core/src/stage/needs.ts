@@ -1,5 +1,5 @@
 import { toothMaterial, type ToothMaterial } from '../gear/tooth-material.ts';
-import type { Bearing } from '../joint/joint.ts';
+import type { Bearing } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { findBearing, type Shelf } from '../shop/shelf.ts';
 

@@ -1,4 +1,4 @@
-import { OUTCOMES, type LadderTest, type PlayTest } from '../../joint/joint.ts';
+import { OUTCOMES, type LadderTest, type PlayTest } from '../../schema/joint.ts';
 import { ok } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { analysePlay } from '../play-lever.ts';

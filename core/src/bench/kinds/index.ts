@@ -1,4 +1,4 @@
-import type { ReadingsTest } from '../../joint/joint.ts';
+import type { ReadingsTest } from '../../schema/joint.ts';
 import type { TestKind } from '../contract.ts';
 import { efficiency } from './efficiency.ts';
 import { endurance } from './endurance.ts';

@@ -1,4 +1,4 @@
-import type { ReadingsTest } from '../../joint/joint.ts';
+import type { ReadingsTest } from '../../schema/joint.ts';
 import type { Instrument } from '../../shop/instrument.ts';
 import type { QuantityId } from '../../units/quantity.ts';
 import type { ReadingColumn, RigField, TestContext, TestResult } from '../contract.ts';

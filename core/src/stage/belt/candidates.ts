@@ -1,7 +1,7 @@
 import type { BeltSection } from '../../shop/section.ts';
 import { findSection } from '../../shop/shelf.ts';
 import type { StageWish } from '../contract.ts';
-import { carries } from '../first.ts';
+import { carries } from '../choose-candidate.ts';
 import { leastCentre, stockedNear } from './layout.ts';
 import { buildBelt, modelBelt, wrongBelt } from './model.ts';
 import type { BeltParams } from './params.ts';

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { quantity, wholeNumber } from '../../joint/quantity-schema.ts';
+import { quantity, wholeNumber } from '../../schema/quantity-schema.ts';
 
 const made = v.picklist(['bought', 'printed']);
 const hold = v.picklist(['screws', 'glue', 'key', 'bolted']);

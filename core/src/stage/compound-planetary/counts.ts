@@ -1,10 +1,9 @@
 import { spacesEvenly } from '../../gear/epicyclic.ts';
 import type { CountDesk, CountSet, CountWish } from '../contract.ts';
 import type { CompoundParams } from './params.ts';
+import { gcd } from '../../math/gcd.ts';
 
 type Counts = Pick<CompoundParams, 'drive' | 'zs' | 'zpA' | 'zr1' | 'zpB' | 'zr2'>;
-
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 
 /**
  * Ratio by counts alone; infinite where both toothings turn the rings alike. Source: Willis, held ring A, driven ring

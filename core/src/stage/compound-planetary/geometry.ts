@@ -1,14 +1,5 @@
-import {
-  commonDivisor,
-  makeMesh,
-  meshPair,
-  plainCentre,
-  shiftSum,
-  trimTips,
-  wheel,
-  type Gear,
-  type Mesh,
-} from '../../gear/index.ts';
+import { makeMesh, meshPair, plainCentre, shiftSum, trimTips, wheel, type Gear, type Mesh } from '../../gear/index.ts';
+import { gcd } from '../../math/gcd.ts';
 import { ok, type Result } from '../../result.ts';
 import type { StageProblem } from '../contract.ts';
 import type { CompoundParams } from './params.ts';
@@ -40,7 +31,7 @@ export interface CompoundGeometry {
 
 /** Planets alike fit every place when (z_r1·z_pB − z_r2·z_pA)/(N·gcd(z_pA, z_pB)) is whole. */
 export const identicalCount = (p: CompoundParams): number =>
-  (p.zr1 * p.zpB - p.zr2 * p.zpA) / (p.planets * commonDivisor(p.zpA, p.zpB));
+  (p.zr1 * p.zpB - p.zr2 * p.zpA) / (p.planets * gcd(p.zpA, p.zpB));
 
 function stop(what: string, why: string, mend: string, path: string, value: number, label: string): Result<never> {
   const problem: StageProblem = { what, why, mend, place: path, fix: { path, value, label } };
@@ -134,7 +125,7 @@ export function compoundGeometry(p: CompoundParams): Result<CompoundGeometry> {
   if (!m2.ok) return m2;
   // Each planet stands where both toothings find a space of their ring; modulo the finest step the two can make
   // together.
-  const step = (2 * Math.PI * commonDivisor(p.zpA, p.zpB)) / (p.zpA * p.zpB);
+  const step = (2 * Math.PI * gcd(p.zpA, p.zpB)) / (p.zpA * p.zpB);
   const clocking = Array.from({ length: p.planets }, (_, k) => {
     const at = (2 * Math.PI * k) / p.planets;
     const x = (at * p.zr1) / p.zpA - (at * p.zr2) / p.zpB;

@@ -12,19 +12,19 @@ import {
   plainToothing,
   shiftField,
   spacesEvenly,
-  steppedUp,
   toothingFields,
   trainRatio,
   trainSpeeds,
   wheelChecks,
   wheelFigures,
 } from '../../gear/index.ts';
+import { steppedUp } from '../../math/steps.ts';
 import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, FieldSpec, KindTable, StageKind, StageWish } from '../contract.ts';
 import { Kept } from '../kept.ts';
 import { opener, type StageSteps } from '../open.ts';
-import { carries, firstThatCarries } from '../first.ts';
+import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { compoundCounts } from './counts.ts';
 import { compoundShapes, drawCompound, type CompoundShapes } from './drawing.ts';
 import { identicalCount } from './geometry.ts';

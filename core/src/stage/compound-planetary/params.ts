@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { materialId, shift, size, teeth, thinning, toothingEntries } from '../../gear/toothing.ts';
-import { quantity, wholeNumber } from '../../joint/quantity-schema.ts';
+import { quantity, wholeNumber } from '../../schema/quantity-schema.ts';
 
 /**
  * Parameters of a shared-planet stage, SI units: planets with two toothings, A in the held ring, B in the one that

@@ -1,12 +1,12 @@
-import { steppedUp } from '../../gear/stepped.ts';
+import { steppedUp } from '../../math/steps.ts';
 import { smallestConvex } from '../../lobed/index.ts';
 import type { StageWish } from '../contract.ts';
-import { carries, firstThatCarries } from '../first.ts';
+import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { Kept } from '../kept.ts';
 import { buildCycloidal, modelCycloidal, wrongCycloidal } from './model.ts';
 import type { CycloidalParams } from './params.ts';
+import { stepped } from '../../math/steps.ts';
 
-const round = (x: number, step: number): number => Number((Math.round(x / step) * step).toPrecision(9));
 const BEARINGS = ['688', '61800', '61802', '61804', '61805', '61806', '61808', '61810'];
 
 /** A stage of usual proportions on a pin circle; undefined where its parts do not fit one another. */
@@ -18,7 +18,7 @@ export function baseCycloidal(
 ): CycloidalParams | undefined {
   const pins = lobes + 1;
   const R = circle / 2;
-  const throwOf = round(Math.min(2.5e-3, (0.62 * R) / pins), 5e-5);
+  const throwOf = stepped(Math.min(2.5e-3, (0.62 * R) / pins), 5e-5);
   if (throwOf < 2e-4) return undefined;
   const convex = smallestConvex({ pins, circle: R, pin: 0, throw: throwOf });
   const pin = Math.floor(Math.min(0.62 * circle * Math.sin(Math.PI / pins), 1.2 * convex, 8e-3) * 2e3 + 1e-6) / 2e3;
@@ -30,7 +30,7 @@ export function baseCycloidal(
     const room = small - b.outside / 2 - 3e-3;
     const outPin = Math.min(8e-3, Math.floor((room - 2 * throwOf) * 2e3 + 1e-6) / 2e3);
     if (outPin < 2e-3) continue;
-    const outCircle = round(b.outside / 2 + small, 1e-4);
+    const outCircle = stepped(b.outside / 2 + small, 1e-4);
     const fit = Math.floor(Math.PI / Math.asin(Math.min(1, (outPin + 2 * throwOf + 1.5e-3) / outCircle)));
     const shaft = b.bore / 2 - throwOf - 1e-3 >= 2.5e-3 ? 5e-3 : 0;
     return {
@@ -41,7 +41,7 @@ export function baseCycloidal(
       pin,
       throw: throwOf,
       discs,
-      width: Math.max(steppedUp(b.width, 5e-4), round(0.12 * circle, 5e-4)),
+      width: Math.max(steppedUp(b.width, 5e-4), stepped(0.12 * circle, 5e-4)),
       offset: 6e-5,
       ringChange: 0,
       pinsRun: 'fixed',

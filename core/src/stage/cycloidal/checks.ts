@@ -1,6 +1,6 @@
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { modeChecks } from '../../gear/index.ts';
-import { steppedUp } from '../../gear/stepped.ts';
+import { steppedUp } from '../../math/steps.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { ringBore } from './geometry.ts';

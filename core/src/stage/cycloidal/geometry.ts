@@ -9,7 +9,9 @@ import {
 } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { lobesOf, type CycloidalParams } from './params.ts';
-import { inMm as mm, stop } from '../stop.ts';
+import { inMm as mm, stop } from '../refuse-stage.ts';
+import { gcd } from '../../math/gcd.ts';
+import { steppedDown } from '../../math/steps.ts';
 
 /** Crank angles over one pin's pitch, after which the ring stands as before. */
 export const STEPS = 12;
@@ -28,9 +30,6 @@ export interface CycloidalGeometry {
   readonly alike: boolean;
   readonly outside: number;
 }
-
-const downTo = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 
 /** Phase of a disc's eccentric, rad: evenly spread. */
 export const phaseOf = (p: Pick<CycloidalParams, 'discs'>, i: number): number => (2 * Math.PI * i) / p.discs;
@@ -72,7 +71,7 @@ export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry>
     );
   const most = R / n;
   if (!(p.throw < 0.98 * most)) {
-    const value = downTo(0.8 * most, 5e-5);
+    const value = steppedDown(0.8 * most, 5e-5);
     return stop(
       `An eccentricity of ${mm(p.throw)} loops the profile back on itself.`,
       `It must stay below R/Z${p.difference > 1 ? '·2' : ''} = ${mm(most)}.`,
@@ -83,7 +82,7 @@ export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry>
   }
   const apart = p.circle * Math.sin(Math.PI / Z);
   if (!(p.pin < apart)) {
-    const value = downTo(0.85 * apart, 1e-4);
+    const value = steppedDown(0.85 * apart, 1e-4);
     return stop(
       'Neighbouring ring pins overlap.',
       `${Z} pins on ⌀ ${mm(p.circle)} leave ${mm(apart)} from middle to middle.`,
@@ -109,7 +108,7 @@ export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry>
     );
   const convex = smallestConvex(profile);
   if (!(profile.pin < convex)) {
-    const value = downTo(2 * (0.9 * convex - p.offset), 1e-4);
+    const value = steppedDown(2 * (0.9 * convex - p.offset), 1e-4);
     return stop(
       'The pins are too large: the lobes are undercut.',
       `Cut for a radius of ${mm(profile.pin)}, while the path of the pins bends as sharply as ${mm(convex)}.`,
@@ -117,7 +116,7 @@ export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry>
       'pin',
       value > 5e-4
         ? { path: 'pin', value, label: `Pins ${mm(value)}` }
-        : { path: 'throw', value: downTo(0.8 * p.throw, 5e-5), label: 'Less eccentricity' },
+        : { path: 'throw', value: steppedDown(0.8 * p.throw, 5e-5), label: 'Less eccentricity' },
     );
   }
   const pair: LobedPair = { profile, circle: R, pin: p.pin / 2 };

@@ -1,6 +1,6 @@
 import { reducedModulus } from '../../contact/index.ts';
 import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
-import type { Bearing } from '../../joint/joint.ts';
+import type { Bearing } from '../../schema/joint.ts';
 import { carry, sampledError, stopContacts, type ContactSet, type SampledError } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { isNeedle } from '../../shop/bearings.ts';

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { materialId, size } from '../../gear/toothing.ts';
-import { quantity, wholeNumber } from '../../joint/quantity-schema.ts';
+import { quantity, wholeNumber } from '../../schema/quantity-schema.ts';
 
 /** Parameters of a cycloidal stage, SI units. */
 export const cycloidalSchema = v.looseObject({

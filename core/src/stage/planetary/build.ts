@@ -1,5 +1,5 @@
 import { boreReach, meshModes, type ModeText, type ToothMaterial } from '../../gear/index.ts';
-import type { Bearing } from '../../joint/joint.ts';
+import type { Bearing } from '../../schema/joint.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import type { Shelf } from '../../shop/shelf.ts';

@@ -1,5 +1,5 @@
 import { MODULES, plainToothing, spacesEvenly } from '../../gear/index.ts';
-import { carries, firstThatCarries } from '../first.ts';
+import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { Kept } from '../kept.ts';
 import type { StageWish } from '../contract.ts';
 import { buildPlanetary, wrongPlanetary } from './build.ts';

@@ -1,4 +1,5 @@
-import { meshChecks, modeChecks, spacesEvenly, steppedUp, wheelChecks } from '../../gear/index.ts';
+import { meshChecks, modeChecks, spacesEvenly, wheelChecks } from '../../gear/index.ts';
+import { steppedUp } from '../../math/steps.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';

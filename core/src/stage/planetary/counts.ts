@@ -1,6 +1,7 @@
 import { spacesEvenly } from '../../gear/epicyclic.ts';
 import type { CountDesk, CountSet, CountWish } from '../contract.ts';
 import { roles, type PlanetaryParams } from './params.ts';
+import { gcd } from '../../math/gcd.ts';
 
 interface Counts {
   readonly zs: number;
@@ -41,8 +42,6 @@ export function nearestCounts(p: PlanetaryParams, howMany = 3): Counts[] {
     .slice(0, howMany)
     .map((f) => f.c);
 }
-
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 
 /** Tooth counts for a wanted ratio, whether or not they assemble, for the desk to lay out. */
 export function planetaryCounts(p: PlanetaryParams, want: CountWish): CountDesk {

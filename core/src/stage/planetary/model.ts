@@ -13,7 +13,7 @@ import {
   type ToothMaterial,
   type Train,
 } from '../../gear/index.ts';
-import type { Bearing } from '../../joint/joint.ts';
+import type { Bearing } from '../../schema/joint.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { hubShape, materialId, shift, size, teeth, thinning, toothingEntries, yesNo } from '../../gear/toothing.ts';
-import { quantity, wholeNumber } from '../../joint/quantity-schema.ts';
+import { quantity, wholeNumber } from '../../schema/quantity-schema.ts';
 
 const ARRANGEMENTS = ['sun-carrier', 'sun-ring', 'ring-carrier', 'ring-sun', 'carrier-sun', 'carrier-ring'] as const;
 

@@ -8,7 +8,8 @@ import {
 } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { phasesOf, type RingPlateParams } from './params.ts';
-import { inMm as mm, stop } from '../stop.ts';
+import { inMm as mm, stop } from '../refuse-stage.ts';
+import { steppedDown } from '../../math/steps.ts';
 
 /** Crank angles of a turn at which the plates are looked at. */
 export const STEPS = 36;
@@ -55,12 +56,11 @@ export function plateContacts(p: RingPlateParams, crank: number, wheel: number):
   return out;
 }
 
-const downTo = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
 /** Geometry of a stage; refuses in words what cannot be. */
 export function ringPlateGeometry(p: RingPlateParams): Result<RingPlateGeometry> {
   const R = p.circle / 2;
   if (!(p.throw < (0.98 * R) / p.pins)) {
-    const value = downTo((0.75 * R) / p.pins, 5e-5);
+    const value = steppedDown((0.75 * R) / p.pins, 5e-5);
     return stop(
       `An eccentricity of ${mm(p.throw)} loops the lobes back on themselves.`,
       `It must stay below R/Z = ${mm(R / p.pins)}.`,
@@ -71,7 +71,7 @@ export function ringPlateGeometry(p: RingPlateParams): Result<RingPlateGeometry>
   }
   const apart = p.circle * Math.sin(Math.PI / p.pins);
   if (!(p.pin < apart)) {
-    const value = downTo(0.85 * apart, 1e-4);
+    const value = steppedDown(0.85 * apart, 1e-4);
     return stop(
       'Neighbouring pins overlap.',
       `${p.pins} pins on ⌀ ${mm(p.circle)} leave ${mm(apart)} from middle to middle.`,
@@ -83,7 +83,7 @@ export function ringPlateGeometry(p: RingPlateParams): Result<RingPlateGeometry>
   const profile: PlateProfile = { pins: p.pins, circle: R, pin: p.pin / 2 + p.offset, throw: p.throw };
   const hollow = smallestHollow(profile);
   if (!(profile.pin < hollow)) {
-    const value = downTo(2 * (0.9 * hollow - p.offset), 1e-4);
+    const value = steppedDown(2 * (0.9 * hollow - p.offset), 1e-4);
     return stop(
       'The pins are too large: the tips of the plates’ lobes are cut away.',
       `Cut for a radius of ${mm(profile.pin)}, while the path of the pins is hollow as sharply as ${mm(hollow)}.`,
@@ -91,7 +91,7 @@ export function ringPlateGeometry(p: RingPlateParams): Result<RingPlateGeometry>
       'pin',
       value >= 5e-4
         ? { path: 'pin', value, label: `Pins ${mm(value)}` }
-        : { path: 'throw', value: downTo(0.8 * p.throw, 5e-5), label: 'Less eccentricity' },
+        : { path: 'throw', value: steppedDown(0.8 * p.throw, 5e-5), label: 'Less eccentricity' },
     );
   }
   const phases = phasesOf(p);

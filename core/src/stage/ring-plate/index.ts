@@ -1,10 +1,10 @@
 import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { exact, modeChecks, modeFigures } from '../../gear/index.ts';
-import { steppedUp } from '../../gear/stepped.ts';
+import { steppedUp } from '../../math/steps.ts';
 import { mostTorque, smallestHollow } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Course, Duty, StageKind, StageWish } from '../contract.ts';
-import { carries, firstThatCarries } from '../first.ts';
+import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { drawRingPlate, ringPlateShapes, type RingPlateShapes } from './drawing.ts';
 import { ringPlateFields } from './fields.ts';
@@ -12,6 +12,7 @@ import { buildRingPlate, modelRingPlate, wrongRingPlate, type RingPlateBuild, ty
 import { wheelBody } from './outlines.ts';
 import { ringPlateRatio, ringPlateSchema, type RingPlateParams as P } from './params.ts';
 import { ringPlateAssembly, ringPlateParts } from './parts.ts';
+import { stepped } from '../../math/steps.ts';
 
 function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMaker<RingPlateModel>): Figure[] {
   const g = m.geometry;
@@ -331,8 +332,7 @@ const steps: StageSteps<P, RingPlateBuild, RingPlateModel, RingPlateShapes> = {
 /** A stage of usual proportions: three even plates between two driven cranks. */
 function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P | undefined {
   const R = circle / 2;
-  const step = (x: number, by: number) => Number((Math.round(x / by) * by).toPrecision(9));
-  const e = step(Math.min(2e-3, (0.5 * R) / pins), 5e-5);
+  const e = stepped(Math.min(2e-3, (0.5 * R) / pins), 5e-5);
   if (e < 2e-4) return undefined;
   const hollow = smallestHollow({ pins, circle: R, pin: 0, throw: e });
   const pin = Math.floor(Math.min(0.6 * circle * Math.sin(Math.PI / pins), 1.4 * hollow, 6e-3) * 2e3 + 1e-6) / 2e3;
@@ -355,7 +355,7 @@ function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P |
     materialW: 'silver-steel',
     materialH: 'pa-cf',
     wall: 3e-3,
-    bore: Math.min(8e-3, step(0.3 * circle, 1e-3)),
+    bore: Math.min(8e-3, stepped(0.3 * circle, 1e-3)),
   };
 }
 

@@ -1,6 +1,6 @@
 import { reducedModulus } from '../../contact/index.ts';
 import { flankLimit, modeLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
-import type { Bearing } from '../../joint/joint.ts';
+import type { Bearing } from '../../schema/joint.ts';
 import { platePathRadius } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { hubShape, materialId, shift, size, teeth, thinning, toothingEntries } from '../../gear/toothing.ts';
-import { quantity, wholeNumber } from '../../joint/quantity-schema.ts';
+import { quantity, wholeNumber } from '../../schema/quantity-schema.ts';
 
 /** Parameters of a spur or helical pair, with or without idlers, SI units. */
 export const spurSchema = v.looseObject({

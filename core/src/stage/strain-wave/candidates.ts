@@ -1,12 +1,12 @@
 import type { StageWish } from '../contract.ts';
-import { carries, firstThatCarries } from '../first.ts';
+import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { Kept } from '../kept.ts';
 import { buildStrainWave, modelStrainWave, wrongStrainWave } from './model.ts';
 import type { StrainWaveParams } from './params.ts';
+import { steppedDown } from '../../math/steps.ts';
 
 const deg = Math.PI / 180;
 const THIN = ['61800', '61802', '61804', '61805', '61806', '61808', '61810', '61812'];
-const floor = (x: number, step: number): number => Number((Math.floor(x / step + 1e-9) * step).toPrecision(9));
 
 /**
  * A stage of usual proportions round a thin bearing of the shelf; undefined where its teeth would be too small to make.
@@ -19,10 +19,10 @@ export function baseStrainWave(
   const b = want.shelf.bearings.find((x) => x.id === bearing);
   if (!b) return undefined;
   const inside = b.outside / 2;
-  const wall = Math.max(0.8e-3, floor(0.035 * inside, 5e-5));
+  const wall = Math.max(0.8e-3, steppedDown(0.035 * inside, 5e-5));
   const dedendum = 0.55;
   // Roots stand a twentieth of a millimetre over the wall.
-  const module = floor((inside + wall + 5e-5) / (teeth / 2 - dedendum), 1e-5) + 1e-5;
+  const module = steppedDown((inside + wall + 5e-5) / (teeth / 2 - dedendum), 1e-5) + 1e-5;
   if (module < 0.4e-3 || module > 0.08 * inside * 2) return undefined;
   const width = Math.max(6e-3, b.width);
   return {
@@ -49,7 +49,7 @@ export function baseStrainWave(
     run: 'bearing',
     bearing,
     slack: 0,
-    ringWall: Math.max(6e-3, floor(0.16 * inside, 5e-4)),
+    ringWall: Math.max(6e-3, steppedDown(0.16 * inside, 5e-4)),
     materialS: 'pa-cf',
     materialR: 'pa-cf',
     materialG: 'pa-cf',

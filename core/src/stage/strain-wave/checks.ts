@@ -1,15 +1,15 @@
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { modeChecks } from '../../gear/index.ts';
-import { steppedUp } from '../../gear/stepped.ts';
+import { steppedUp } from '../../math/steps.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { Duty } from '../contract.ts';
 import { strainWaveGeometry } from './geometry.ts';
 import type { StrainWaveModel } from './model.ts';
 import { hasRollers, type StrainWaveParams } from './params.ts';
+import { stepped } from '../../math/steps.ts';
 
 const mm = (x: number): string => formatQuantity(x, 'length', {}, 4);
-const round = (x: number, step: number): number => Number((Math.round(x / step) * step).toPrecision(9));
 
 interface Way {
   readonly path: 'thin' | 'depth' | 'addendum' | 'shift';
@@ -33,7 +33,7 @@ export function clearing(p: StrainWaveParams, room = 0): Mend[] {
   const found: { mend: Mend; share: number }[] = [];
   for (const w of waysFor(p)) {
     for (let k = 1; k <= w.most; k++) {
-      const value = round(p[w.path] + k * w.step, Math.abs(w.step) / 2);
+      const value = stepped(p[w.path] + k * w.step, Math.abs(w.step) / 2);
       const g = strainWaveGeometry({ ...p, [w.path]: value });
       if (!g.ok) break;
       if (g.value.least >= room) {
@@ -97,7 +97,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
       why: 'Where the spline is drawn in furthest its tips must pass the ring’s, or it cannot turn against it.',
       mend: more(
         'addendum',
-        round(Math.max(0.1, p.addendum - Math.ceil((0.03 * g.module - g.pass) / (2 * g.module) / 0.05) * 0.05), 0.01),
+        stepped(Math.max(0.1, p.addendum - Math.ceil((0.03 * g.module - g.pass) / (2 * g.module) / 0.05) * 0.05), 0.01),
         'Lower addendum',
       ),
       advice: 'Take a lower addendum or more depth.',
@@ -113,11 +113,11 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
       near: 0,
       why: 'At a lobe’s top a tip that touches ground keeps the sides apart.',
       ...(p.form === 'belt'
-        ? { mend: more('depth', round(p.depth - 0.02, 0.01), 'Less depth') }
+        ? { mend: more('depth', stepped(p.depth - 0.02, 0.01), 'Less depth') }
         : {
             mend: more(
               'dedendum',
-              round(
+              stepped(
                 p.dedendum + Math.ceil((0.03 * g.module - Math.min(g.tipRoom, g.rootRoom)) / g.module / 0.05) * 0.05,
                 0.01,
               ),
@@ -222,7 +222,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
         : {
             mend: more(
               'wall',
-              round(g.wall * Math.cbrt(Math.min(1, 0.25 / Math.max(share, 1e-9))), 1e-5),
+              stepped(g.wall * Math.cbrt(Math.min(1, 0.25 / Math.max(share, 1e-9))), 1e-5),
               'Thinner wall',
             ),
           }),

@@ -15,7 +15,7 @@ import {
   type WaveMesh,
 } from '../../wave/index.ts';
 import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
-import { inMm as mm, stop } from '../stop.ts';
+import { inMm as mm, stop } from '../refuse-stage.ts';
 
 /** Steps of a tooth's way through a lobe. */
 export const STEPS = 240;

@@ -1,5 +1,5 @@
 import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
-import type { Bearing } from '../../joint/joint.ts';
+import type { Bearing } from '../../schema/joint.ts';
 import { carry, type Carried, type ContactSet } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';

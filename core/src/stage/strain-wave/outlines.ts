@@ -1,6 +1,7 @@
 import { OutlinePen, type Outline } from '../../shape/outline.ts';
 import type { NeutralLine, Side } from '../../wave/index.ts';
 import type { StrainWaveGeometry } from './geometry.ts';
+import { wrap } from '../../math/wrap.ts';
 
 /**
  * Heights at which a side is drawn, from low to high: straight ones need only their ends, others stay within 0.2 µm of
@@ -81,8 +82,6 @@ export function alongWave(line: NeutralLine, distance: number, steps = 240): Out
   }
   return pen.close();
 }
-
-const wrap = (a: number): number => a - 2 * Math.PI * Math.round(a / (2 * Math.PI));
 
 /** The deformed spline's toothed outside when the generator has turned by `crank` and the spline itself by `turn`. */
 export function wavedSpline(g: StrainWaveGeometry, crank: number, turn: number): Outline {

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { quantity } from '../../joint/quantity-schema.ts';
+import { quantity } from '../../schema/quantity-schema.ts';
 
 const size = (min: number, what: string) => v.pipe(quantity('length', min, 5), v.description(what));
 

@@ -1,10 +1,10 @@
 import { MODULES } from '../../gear/toothing.ts';
-import type { Bearing } from '../../joint/joint.ts';
+import type { Bearing } from '../../schema/joint.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { findBearing, type Shelf } from '../../shop/shelf.ts';
-import { carries, firstThatCarries } from '../first.ts';
+import { carries, firstThatCarries } from '../choose-candidate.ts';
 import type { StageWish } from '../contract.ts';
-import { steppedUp } from '../../gear/stepped.ts';
+import { steppedUp } from '../../math/steps.ts';
 import { wormGeometry } from './geometry.ts';
 import { buildWorm, modelWorm, wrongWorm } from './model.ts';
 import type { WormParams } from './params.ts';

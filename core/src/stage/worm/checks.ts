@@ -2,7 +2,7 @@ import { leastShift, MODULES, thicknessAt } from '../../gear/index.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { formatQuantity } from '../../units/format.ts';
 import type { Duty } from '../contract.ts';
-import { steppedUp } from '../../gear/stepped.ts';
+import { steppedUp } from '../../math/steps.ts';
 import type { WormModel } from './model.ts';
 import type { WormParams } from './params.ts';
 

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { hubShape, materialId, size, teeth, thinning, yesNo } from '../../gear/toothing.ts';
-import { quantity, wholeNumber } from '../../joint/quantity-schema.ts';
+import { quantity, wholeNumber } from '../../schema/quantity-schema.ts';
 
 const deg = Math.PI / 180;
 

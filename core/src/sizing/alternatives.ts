@@ -1,6 +1,6 @@
 import { demandOf } from '../brief/demand.ts';
 import type { OperatingPoint } from '../brief/pattern.ts';
-import type { Joint, Variant } from '../joint/joint.ts';
+import type { Joint, Variant } from '../schema/joint.ts';
 import type { Motor } from '../motor/motor.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { formatQuantity } from '../units/format.ts';

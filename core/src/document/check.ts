@@ -1,12 +1,12 @@
 import * as v from 'valibot';
 import { loadPattern } from '../brief/patterns.ts';
 import { refuse, type Problem } from '../result.ts';
-import { place, sayIssue } from './issue.ts';
-import { buildSchema, jointSchema, MOST, variantSchema, type Joint } from './joint.ts';
+import { place, sayIssue } from '../schema/issue.ts';
+import { buildSchema, jointSchema, MOST, variantSchema, type Joint } from '../schema/joint.ts';
 import { brokenLink } from './links.ts';
-import { notPlain } from './plain.ts';
-import { readParams } from './read.ts';
-import { testSchema } from './test-schema.ts';
+import { notPlain } from '../schema/plain.ts';
+import { readParams } from '../stage/read-params.ts';
+import { testSchema } from '../schema/test-schema.ts';
 
 /** What a joint has beside its brief and its lists. */
 const shell = v.omit(jointSchema, ['brief', 'variants', 'builds', 'tests']);

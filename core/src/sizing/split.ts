@@ -1,5 +1,5 @@
 import { demandOf } from '../brief/demand.ts';
-import type { Joint, StageRecord, Variant } from '../joint/joint.ts';
+import type { Joint, StageRecord, Variant } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../stage/contract.ts';

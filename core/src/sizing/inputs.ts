@@ -1,7 +1,7 @@
 import { loadPattern } from '../brief/patterns.ts';
 import { readCase } from '../brief/read-case.ts';
-import type { Joint, LoadCase, Variant } from '../joint/joint.ts';
-import { readParams } from '../joint/read.ts';
+import type { Joint, LoadCase, Variant } from '../schema/joint.ts';
+import { readParams } from '../stage/read-params.ts';
 import { BODY_FIELDS, DRIVER_FIELDS, MOTOR_FIELDS } from '../motor/fields.ts';
 import type { Motor } from '../motor/motor.ts';
 import { readDriver, readMotor } from '../motor/read.ts';

@@ -1,4 +1,4 @@
-import type { Bearing, Joint, Material } from '../joint/joint.ts';
+import type { Bearing, Joint, Material } from '../schema/joint.ts';
 import type { ShopReads } from '../shop/reads.ts';
 import { shippedFactor, type Shelf, type ShopEdits } from '../shop/shelf.ts';
 import { BEARINGS } from '../shop/bearings.ts';

@@ -1,10 +1,10 @@
 import { demandOf } from '../brief/demand.ts';
-import type { Joint, StageRecord, Variant } from '../joint/joint.ts';
+import type { Joint, StageRecord, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { stageKind } from '../stage/registry.ts';
 import { marginAt } from './desk.ts';
-import { sumLine } from './numbers.ts';
-import { openLine } from './open.ts';
+import { sumLine } from '../line/numbers.ts';
+import { openLine } from '../line/open.ts';
 
 /** Torque in hand that a sizing aims at. */
 const MARGIN = 1.2;

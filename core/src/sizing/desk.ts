@@ -1,6 +1,6 @@
 import { demandOf, type Demand } from '../brief/demand.ts';
 import type { OperatingPoint } from '../brief/pattern.ts';
-import type { Joint, Variant } from '../joint/joint.ts';
+import type { Joint, Variant } from '../schema/joint.ts';
 import { motorTorque, topSpeed } from '../motor/available.ts';
 import type { Shelf } from '../shop/shelf.ts';
 

@@ -2,11 +2,12 @@ import * as v from 'valibot';
 import { loadPattern } from '../brief/patterns.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { createJoint, type Stamp } from './create.ts';
-import { sayIssue } from './issue.ts';
-import { FORMAT, jointSchema, MOST, VERSION, type Joint } from './joint.ts';
+import { sayIssue } from '../schema/issue.ts';
+import { FORMAT, jointSchema, MOST, VERSION, type Joint } from '../schema/joint.ts';
 import { migrate } from './migrate.ts';
-import { MAX_DEPTH } from './plain.ts';
-import { readParams, readRecord } from './read.ts';
+import { MAX_DEPTH } from '../schema/plain.ts';
+import { readRecord } from './read.ts';
+import { readParams } from '../stage/read-params.ts';
 
 type Raw = Record<string, unknown>;
 type Path = readonly (string | number)[];

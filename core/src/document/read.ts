@@ -1,12 +1,12 @@
 import * as v from 'valibot';
 import { loadPattern } from '../brief/patterns.ts';
 import { ok, refuse, type Result } from '../result.ts';
-import { stageKind, stageKinds } from '../stage/registry.ts';
-import { FORMAT, jointSchema, VERSION, type Joint } from './joint.ts';
-import { place, sayIssue } from './issue.ts';
+import { readParams } from '../stage/read-params.ts';
+import { FORMAT, jointSchema, VERSION, type Joint } from '../schema/joint.ts';
+import { place, sayIssue } from '../schema/issue.ts';
 import { brokenLink } from './links.ts';
 import { migrate } from './migrate.ts';
-import { notPlain } from './plain.ts';
+import { notPlain } from '../schema/plain.ts';
 
 /**
  * The largest joint file that is written and read, in bytes; what is larger goes into a bundle, where recordings lie
@@ -19,29 +19,6 @@ export const MAX_FILE = 400_000_000;
  * looked at again.
  */
 export const READER = 1;
-
-/** Checks parameters against the schema of their kind, and fills nothing in silently. */
-export function readParams(kindId: string, params: unknown, where = 'params'): Result<Record<string, unknown>> {
-  const kind = stageKind(kindId);
-  if (!kind)
-    return refuse(
-      `There is no stage of kind “${kindId.slice(0, 40)}”.`,
-      `This version knows ${stageKinds()
-        .map((k) => k.id)
-        .join(', ')}.`,
-      'Use one of these, or open the file with a newer version.',
-      where,
-    );
-  const parsed = v.safeParse(kind.schema, params);
-  if (parsed.success) return ok(parsed.output as Record<string, unknown>);
-  const issue = parsed.issues[0];
-  return refuse(
-    `The stage’s parameter ${place(issue)} ${sayIssue(issue)}.`,
-    `A ${kind.name.toLowerCase()} stage cannot be computed without it.`,
-    'Correct the value.',
-    place(issue, where),
-  );
-}
 
 /** Checks a record that has been parsed already (from storage or from a file), migrating it first. */
 export function readRecord(raw: unknown): Result<Joint> {

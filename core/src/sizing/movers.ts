@@ -1,8 +1,8 @@
-import type { Joint, Variant } from '../joint/joint.ts';
+import type { Joint, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
-import { analyseLine, type LineReport } from './analyse.ts';
+import { analyseLine, type LineReport } from '../line/analyse.ts';
 import { lineInputs } from './inputs.ts';
-import { rememberingOpener } from './open.ts';
+import { rememberingOpener } from '../line/open.ts';
 
 /**
  * An input that moves a figure: how much the figure changes, relative to itself, when the input grows by a hundredth

@@ -2,7 +2,7 @@ import { LIMIT_KINDS } from '../brief/demand.ts';
 import { MOTORS } from '../shop/motors.ts';
 import { loadPattern } from '../brief/patterns.ts';
 import { MATERIALS } from '../shop/materials.ts';
-import { FORMAT, VERSION, type Joint, type Limit, type LoadCase, type Variant } from './joint.ts';
+import { FORMAT, VERSION, type Joint, type Limit, type LoadCase, type Variant } from '../schema/joint.ts';
 
 /** What a new joint needs from outside the core: identifiers and the time. */
 export interface Stamp {

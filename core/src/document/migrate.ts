@@ -1,5 +1,5 @@
-import { VERSION } from './joint.ts';
-import { tidyMoment } from './moment.ts';
+import { VERSION } from '../schema/joint.ts';
+import { tidyMoment } from '../schema/moment.ts';
 
 type Raw = Record<string, unknown>;
 const isRecord = (x: unknown): x is Raw => typeof x === 'object' && x !== null && !Array.isArray(x);

@@ -1,5 +1,5 @@
 import { refuse } from '../result.ts';
-import type { Joint } from './joint.ts';
+import type { Joint } from '../schema/joint.ts';
 
 /** Identifiers that are double or point nowhere. */
 export function brokenLink(joint: Joint): { ok: false; problem: ReturnType<typeof refuse>['problem'] } | undefined {

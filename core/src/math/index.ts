@@ -1,0 +1,4 @@
+export * from './gcd.ts';
+export * from './random.ts';
+export * from './steps.ts';
+export * from './wrap.ts';

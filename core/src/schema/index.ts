@@ -1,0 +1,3 @@
+export * from './joint.ts';
+export * from './moment.ts';
+export * from './plain.ts';

@@ -1,0 +1,6 @@
+export * from './inputs.ts';
+export * from './size.ts';
+export * from './movers.ts';
+export * from './desk.ts';
+export * from './split.ts';
+export * from './alternatives.ts';

@@ -38,7 +38,7 @@ export const drawingOf = (
 ): Result<readonly Layer[]> => {
   const opened = kind.open(p, shelf);
   if (opened.ok) return ok(opened.value.drawing(crank, options));
-  return opened.sketch ? ok(opened.sketch(crank, options.glyph ?? false)) : opened;
+  return opened.sketch ? ok(opened.sketch.drawing(crank, options)) : opened;
 };
 
 export const partsOf = (kind: AnyStageKind, p: unknown, shelf: Shelf = shipped): Result<readonly Part[]> => {

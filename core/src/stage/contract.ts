@@ -313,10 +313,14 @@ export interface Stage {
   assembly(): readonly AssemblyStep[];
 }
 
-/** A stage, or why it cannot be; where its parts can be made and only do not go together, how it looks. */
-export type Opened<S = Stage> = Result<S> & {
-  readonly sketch?: (crank: number, glyph: boolean) => readonly Layer[];
-};
+/** What can be seen of a stage whose parts can be made and only do not go together. */
+export interface Sketch {
+  drawing(crank: number, options: Pick<DrawOptions, 'glyph'>): readonly Layer[];
+  tables(): readonly KindTable[];
+}
+
+/** A stage, or why it cannot be, with what can be seen of it all the same. */
+export type Opened<S = Stage> = Result<S> & { readonly sketch?: Sketch };
 
 /**
  * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it: adding a

@@ -12,6 +12,7 @@ import type {
   Layer,
   Opened,
   Part,
+  Sketch,
   Stage,
   StageMap,
   StageNumbers,
@@ -192,7 +193,8 @@ function open<P, G, M extends { readonly numbers: StageNumbers }, S>(
   const wrong = judged.value;
   const stage = new OpenStage(steps, p, g, { parts: parts.reads, judged: judged.reads }, shelf, new Kept());
   if (!wrong || wrong.ok) return ok(stage);
-  return { ...wrong, sketch: (crank, glyph) => stage.drawing(crank, { duty: REST, glyph }) };
+  const drawing: Sketch['drawing'] = (crank, options) => stage.drawing(crank, { ...options, duty: REST });
+  return { ...wrong, sketch: { drawing, tables: () => stage.tables() } };
 }
 
 /**

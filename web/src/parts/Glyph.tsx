@@ -24,7 +24,7 @@ export const Glyph = memo(function Glyph({
   const picture = useMemo(() => {
     const layers = opened?.ok
       ? opened.value.drawing(0, { duty: { torque: 0, torqueRms: 0, speed: 0 }, glyph: true })
-      : opened?.sketch?.(0, true);
+      : opened?.sketch?.drawing(0, { glyph: true });
     if (!layers) return undefined;
     const curves = layers.flatMap((l) => l.items).filter((i) => i.kind === 'curve');
     const b = boundsOf(curves);

@@ -14,7 +14,7 @@ import {
 } from '@gristmill/core';
 import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { proxy } from 'comlink';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { create } from 'zustand';
 import { useJoint, useOpen, useVariant } from '../state/open.ts';
 import { useEdits } from '../state/shelf.ts';
@@ -40,15 +40,22 @@ const lineQuery = (joint: Joint, variant: Variant, shop: ShopEdits) => {
   const edits = editsFor(joint, shop);
   return {
     queryKey: ['line', variant.id, ...lineInputs(joint, variant), edits],
-    queryFn: async ({ signal }: { signal: AbortSignal }) => {
-      const made = await corePool.run((api) => api.line(joint.brief, variant, edits), { signal });
-      useOpen.getState().keep(joint.id, made.report.reads);
-      return made;
-    },
+    queryFn: ({ signal }: { signal: AbortSignal }) =>
+      corePool.run((api) => api.line(joint.brief, variant, edits), { signal }),
     staleTime: Infinity,
     gcTime: 60_000,
   };
 };
+
+/**
+ * Lets the open joint keep what its lines were computed with. Asked again at every render: a joint that was loaded anew
+ * may not have it, and where nothing is missing nothing is done.
+ */
+function useKeeping(joint: Joint, reports: readonly (LineReport | undefined)[]): void {
+  useEffect(() => {
+    for (const r of reports) if (r) useOpen.getState().keep(joint.id, r.reads);
+  });
+}
 
 /** The open variant's line; while a new one is computed the last one stays in sight. */
 export function useLine(): { report: LineReport | undefined; ms: number | undefined; error: Error | null } {
@@ -56,15 +63,18 @@ export function useLine(): { report: LineReport | undefined; ms: number | undefi
   const variant = useVariant();
   const edits = useShop((s) => s.edits);
   const q = useQuery({ ...lineQuery(joint, variant, edits), placeholderData: keepPreviousData });
+  useKeeping(joint, [q.isPlaceholderData ? undefined : q.data?.report]);
   return { report: q.data?.report, ms: q.data?.ms, error: q.error };
 }
 
 /** The line of each variant of a joint, in order. */
 export function useLines(joint: Joint): (LineReport | undefined)[] {
   const edits = useShop((s) => s.edits);
-  return useQueries({ queries: joint.variants.map((variant) => lineQuery(joint, variant, edits)) }).map(
+  const lines = useQueries({ queries: joint.variants.map((variant) => lineQuery(joint, variant, edits)) }).map(
     (q) => q.data?.report,
   );
+  useKeeping(joint, lines);
+  return lines;
 }
 
 /** Kinds of stage that read each family of factors; undefined until it is known. */

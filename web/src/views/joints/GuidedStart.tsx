@@ -13,6 +13,7 @@ import { useState } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { newId } from '../../state/identifier.ts';
+import { kindsKnown } from '../../state/kinds.ts';
 import { useShelf } from '../../state/shelf.ts';
 
 /** A short guided start: what it carries, how far out, how fast, and in how many belt stages to begin. */
@@ -30,7 +31,9 @@ export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => 
     pattern === 'arm'
       ? { ...blankCase('x'), load, length, armMass: arm, armCentre: length / 2, speed }
       : blankCase('x', pattern);
-  const make = (): Joint => {
+  const make = async (): Promise<Joint> => {
+    // Sizing needs the kinds; they load apart from the first page.
+    await kindsKnown();
     const joint = createJoint(name.trim() || 'New joint', { id: newId(), now: new Date().toISOString() });
     joint.brief.cases = [{ ...asked, id: newId() }];
     const variant = joint.variants[0]!;
@@ -47,7 +50,7 @@ export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => 
       onSubmit={(e) => {
         e.preventDefault();
         if (!name.trim()) setMissing(true);
-        else onStart(make());
+        else void make().then(onStart);
       }}
     >
       <h2 className="text-[16px]">What must the joint do?</h2>

@@ -11,8 +11,8 @@ export function KindTables({ stage, onTake }: { stage: StageRecord; onTake: (men
   const opened = useStage(stage);
   const tables = useMemo(
     () => [
-      ...(opened?.ok ? opened.value.tables() : []),
       ...(stageKind(stage.kind)?.tables?.(stage.params, shelf) ?? []),
+      ...((opened?.ok ? opened.value : opened?.sketch)?.tables() ?? []),
     ],
     [stage, shelf, opened],
   );

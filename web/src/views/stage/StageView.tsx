@@ -113,7 +113,7 @@ export default function StageView() {
     if (opened?.ok) return (crank: number) => opened.value.drawing(crank, { duty: at });
     // What cannot be put together can still be looked at.
     const sketch = opened?.sketch;
-    return sketch && ((crank: number) => sketch(crank, false));
+    return sketch && ((crank: number) => sketch.drawing(crank, {}));
   }, [opened, duty]);
   const still = useMemo(() => draw?.(0) ?? [], [draw]);
   const actions = useMemo<Action[]>(

@@ -20,8 +20,9 @@ if (wants('kills')) {
     JSON.stringify({ torture: 'kills', seed, ...tally, seconds: Math.round((performance.now() - begun) / 1000) }),
   );
   faults += tally.faults.length;
-  // Kills that hit nothing prove nothing.
-  if (tally.rounds >= 10 && tally.midWrite < tally.rounds / 3) {
+  // Kills that hit nothing prove nothing: in a long run a third must, in a slice of it one.
+  const wanted = tally.rounds >= 60 ? tally.rounds / 3 : Math.min(1, tally.rounds);
+  if (tally.midWrite < wanted) {
     console.error(`Only ${tally.midWrite} of ${tally.rounds} kills came while something was being written.`);
     faults++;
   }

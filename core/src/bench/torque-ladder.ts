@@ -8,8 +8,7 @@ type Rig = LadderTest['rig'];
 /**
  * Torque of hung masses: g·cos φ·((m + basket)·L + m_lever·c), N·m, the lever φ above the horizontal.
  *
- * @example hungTorque({ lever: 0.15, leverMass: 0.183, leverCentre: 0.07, basket: 0.115, angle: 0, … }, 4.381, 9.80665)
- *   // 6.739228
+ * @example hungTorque({ lever: 0.15, leverMass: 0.183, leverCentre: 0.07, basket: 0.115, angle: 0 }, 4.381, 9.80665) // 6.739
  */
 export const hungTorque = (
   rig: Pick<Rig, 'lever' | 'leverMass' | 'leverCentre' | 'basket' | 'angle'>,

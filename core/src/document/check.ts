@@ -32,7 +32,7 @@ const refused = (where: string, why: string): Problem =>
  * Holds on to what it has checked by identity: a joint is never changed in place, so that an edit costs what it touched
  * and not the five hundred tests beside it. Agrees with `readRecord` by test.
  *
- * @example new JointCheck().problem(joint) // undefined, or why it could not be opened again
+ * @example new JointCheck().problem(createJoint('Wrist', { id: 'a', now: '2026-11-27' })) // undefined
  */
 export class JointCheck {
   private readonly known = new WeakSet<object>();

@@ -1,4 +1,4 @@
-import { recorded, type ShopReads } from '../shop/reads.ts';
+import type { ShopReads } from '../shop/reads.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Duty } from '../stage/contract.ts';
 import { stageKinds } from '../stage/registry.ts';
@@ -13,6 +13,12 @@ const GENERAL: Readonly<Record<string, string>> = {
   gravity: 'briefs',
   ambient: 'motors',
   'mount.margin': 'motor mounts',
+};
+
+/** Who reads others of a factor's group: what no candidate was made of (a metal, rollers) is used where they are. */
+const sameGroup = (id: string, known: ReadonlyMap<string, ReadonlySet<string>>): string[] => {
+  const group = `${id.split('.')[0]}.`;
+  return [...new Set([...known].flatMap(([other, kinds]) => (other.startsWith(group) ? [...kinds] : [])))];
 };
 
 /** A light load under which the reads of candidates are recorded. */
@@ -38,19 +44,17 @@ export function factorReaders(shelf: Shelf): ReadonlyMap<string, readonly string
         : [],
     );
     for (const [i, p] of [start, ...choices].entries()) {
-      const { reads } = recorded(shelf, (s) => {
-        const opened = kind.open(p, s);
-        if (!opened.ok) return;
-        // The checks read as well; they are asked once.
-        if (i === 0) opened.value.report(LIGHT).reads.factors.forEach((id) => note(id, name));
-        else opened.value.load(LIGHT);
-      });
-      for (const id of reads.factors) note(id, name);
+      const opened = kind.open(p, shelf);
+      if (!opened.ok) continue;
+      // The checks read as well; they are asked once, since a report costs more.
+      const read = i === 0 ? opened.value.report(LIGHT).reads.factors : opened.value.reads(LIGHT).factors;
+      for (const id of read) note(id, name);
     }
   }
   for (const id of Object.keys(shelf.factors)) {
     if (GENERAL[id]) note(id, GENERAL[id]);
     else if (id.startsWith('motor.')) note(id, 'motors');
+    else if (!out.has(family(id))) for (const kind of sameGroup(id, out)) note(id, kind);
   }
   return new Map([...out].map(([k, v]) => [k, [...v].sort()]));
 }

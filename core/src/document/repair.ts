@@ -215,7 +215,7 @@ function refill(raw: Raw, spare: Raw, surgeon: Surgeon): void {
  * @param raw the record as it lies in storage or in a file
  * @param stamp identifier and time for a joint that has lost its own
  * @returns the joint with the list of what was left out; a refusal where it is no joint at all
- * @example repairJoint(record, { id: newId(), now: new Date().toISOString() })
+ * @example repairJoint('no record', { id: 'a', now: '2026-11-27' }).ok // false
  */
 export function repairJoint(raw: unknown, stamp: Stamp): Result<Repaired> {
   if (!isRecord(raw))

@@ -36,7 +36,7 @@ export class Reads {
  * @param shelf the shop
  * @param work given a shelf that notes what is read of it
  * @returns the result and the record
- * @example recorded(shelf, (s) => factor(s, 'gravity')).reads.factors // Set { 'gravity' }
+ * @example [...recorded(shelf, (s) => factor(s, 'gravity')).reads.factors] // ['gravity']
  */
 export function recorded<T>(shelf: Shelf, work: (shelf: Shelf) => T): { readonly value: T; readonly reads: Reads } {
   const reads = new Reads();

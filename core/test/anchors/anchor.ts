@@ -1,0 +1,14 @@
+import type { Duty } from '../../src/index.ts';
+
+/** A value that was worked out apart from the code, and how in a line. */
+export type Anchor = readonly [value: number, how: string];
+
+/** One stage of a kind with a worked value for its figures. */
+export interface Anchored {
+  readonly kind: string;
+  readonly params: Readonly<Record<string, unknown>>;
+  readonly duty: Duty;
+  readonly worked: Readonly<Record<string, Anchor>>;
+  /** Figures that nobody has worked out yet. The list may only become shorter. */
+  readonly open: readonly string[];
+}

@@ -103,11 +103,15 @@ function sample<T>(list: readonly T[], count: number, seed: number): T[] {
 
 /** Whether the core's tests notice; one that hangs is noticed too. */
 function noticed(folder: string): Promise<boolean> {
-  const run = spawn('npx', ['--no-install', 'vitest', 'run', 'core/test', '--project', 'core', '--bail', '1', '--reporter', 'dot'], {
-    cwd: folder,
-    stdio: 'ignore',
-    detached: true,
-  });
+  const run = spawn(
+    'npx',
+    ['--no-install', 'vitest', 'run', 'core/test', '--project', 'core', '--bail', '1', '--reporter', 'dot'],
+    {
+      cwd: folder,
+      stdio: 'ignore',
+      detached: true,
+    },
+  );
   return new Promise((done) => {
     const stop = setTimeout(() => process.kill(-run.pid!, 'SIGKILL'), 240_000);
     run.once('exit', (code) => {

@@ -27,4 +27,5 @@ if (wants('kills')) {
     faults++;
   }
 }
-process.exitCode = faults > 0 ? 1 : 0;
+// Clocks that nobody waits for any more would keep it going for minutes.
+process.exit(faults > 0 ? 1 : 0);

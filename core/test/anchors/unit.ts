@@ -1,0 +1,41 @@
+import type { Anchored } from './anchor.ts';
+
+/** A bought unit of 10 : 1, rated 4 N·m. */
+export const unit: Anchored = {
+  kind: 'unit',
+  params: {
+    designation: 'Planetary unit, 4 N·m',
+    ratio: 10,
+    form: 'inline',
+    efficiency: 0.94,
+    backEfficiency: 0.9361702127659575,
+    drag: 0.010556063286183155,
+    play: 0.0023271056693257726,
+    playMost: 0.0034906585039886587,
+    stiffness: 514.4512620174207,
+    inertia: 0.000006333637971709892,
+    ratedTorque: 4,
+    peakTorque: 8,
+    ratedSpeed: 314.1592653589793,
+    ratedLife: 36000000,
+    maxSpeed: 628.3185307179587,
+    outside: 0.06397163576691878,
+    length: 0.05437589040188096,
+    centre: 0,
+    bore: 0,
+    mass: 0.35112698372208084,
+    price: 57,
+  },
+  duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
+  worked: {
+    ratio: [10.0, 'the sheet’s'],
+    efficiency: [0.94, 'the sheet’s times 1'],
+    drag: [0.010556063286183155, 'the sheet’s times 1'],
+    play: [0.0023271056693257726, 'the sheet’s'],
+    stiffness: [514.4512620174207, 'the sheet’s times 1'],
+    mass: [0.35112698372208084, 'the sheet’s'],
+    money: [57.0, 'the sheet’s'],
+    life: [5418166100.0, '10 000 h at 4 N·m and 3000 rpm, carried to 2.5 N·m and 10 rad/s at the input'],
+  },
+  open: [],
+};

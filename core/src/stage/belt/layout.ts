@@ -208,11 +208,12 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
   return ok({ d1, d2, centre, teeth, length, path, wrap1, wrap2, mesh1, mesh2, tightSpan, slackSpan });
 }
 
-/** Take-up for slipping the belt over a flange: one tooth height plus a twentieth of a pitch, as centre distance, m. */
+/**
+ * Take-up for slipping the belt over a flange: one tooth height plus a twentieth of a pitch on either side, as centre
+ * distance, m. The centre gives length back at dL/dC = 2·cos α, α the lean of the spans.
+ */
 export function fittingTakeUp(s: BeltSection, d1: number, d2: number, centre: number): number {
-  // Lifting the belt off one pulley by h lengthens its path by about h times the wrap; the centre gives it back at
-  // dL/dC.
   const lift = s.toothHeight + s.pitch / 20;
-  const dLdC = (beltLength(centre + 1e-5, d1, d2) - beltLength(centre, d1, d2)) / 1e-5;
-  return (lift * 2) / dLdC;
+  const lean = Math.asin((d2 - d1) / (2 * centre));
+  return lift / Math.cos(lean);
 }

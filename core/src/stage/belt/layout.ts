@@ -2,7 +2,7 @@ import { ok, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import type { Mend } from '../../figure/figure.ts';
 import type { StageProblem } from '../contract.ts';
-import { openBeltCentre, solveCentre, beltLength } from './centre.ts';
+import { openBeltCentre, solveCentre } from './centre.ts';
 import type { BeltParams } from './params.ts';
 import { beltPath, type BeltPath, type Wheel } from './path.ts';
 import { outsideRadius, pitchRadius } from './pulley.ts';

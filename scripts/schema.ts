@@ -1,44 +1,72 @@
 // Writes docs/joint-file.schema.json from the Valibot schemas; with --check only says whether it is in step.
-import { toJsonSchema } from '@valibot/to-json-schema';
+import { toJsonSchema, type ConversionConfig, type JsonSchema } from '@valibot/to-json-schema';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { beltSchema } from '../core/src/stage/belt/params.ts';
-import { compoundSchema } from '../core/src/stage/compound-planetary/params.ts';
-import { cycloidalSchema } from '../core/src/stage/cycloidal/params.ts';
-import { planetarySchema } from '../core/src/stage/planetary/params.ts';
-import { ringPlateSchema } from '../core/src/stage/ring-plate/params.ts';
-import { spurSchema } from '../core/src/stage/spur/params.ts';
-import { unitSchema } from '../core/src/stage/unit/params.ts';
-import { wormSchema } from '../core/src/stage/worm/params.ts';
-import { jointSchema } from '../core/src/schema/joint.ts';
+import { QUANTITIES, stageKinds, type QuantityId } from '../core/src/index.ts';
+import { jointSchema, VERSION } from '../core/src/schema/joint.ts';
+import { registerKinds } from '../core/src/stage/catalogue.ts';
 
 const file = new URL('../docs/joint-file.schema.json', import.meta.url);
-// What a quantity takes is a number in SI units or text with a unit; the transformation behind it has no counterpart in
-// JSON Schema.
-const options = { errorMode: 'ignore', typeMode: 'input' } as const;
-const joint = toJsonSchema(jointSchema, options);
-const belt = toJsonSchema(beltSchema, options);
-const planetary = toJsonSchema(planetarySchema, options);
-const spur = toJsonSchema(spurSchema, options);
-const compound = toJsonSchema(compoundSchema, options);
-const worm = toJsonSchema(wormSchema, options);
-const cycloidal = toJsonSchema(cycloidalSchema, options);
-const ringPlate = toJsonSchema(ringPlateSchema, options);
-const unit = toJsonSchema(unitSchema, options);
+registerKinds();
+
+const escaped = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&');
+
+/** Text with a unit as the reader takes it: a number in any usual spelling, then one of the quantity's units. */
+function withUnit(id: QuantityId): string {
+  const spellings = QUANTITIES[id].units.flatMap((u) => [u.symbol, ...(u.also ?? [])]);
+  const units = [...new Set(spellings)].map((u) =>
+    escaped(u).replace(/·/g, '\\s*[·*.⋅∙×\\s-]\\s*').replace(/[µμ]/g, '[µμ]'),
+  );
+  return `^\\s*[+\\-−]?\\s*[\\d.,'_\\s/]*\\d[\\d.,]*([eE][+\\-−]?\\d+)?\\s*(${units.join('|')})\\s*$`;
+}
+
+interface QuantityMark {
+  readonly quantity: QuantityId;
+  readonly least: number;
+  readonly most: number;
+}
+
+const bound = (key: 'minimum' | 'maximum', x: number) => (Number.isFinite(x) ? { [key]: x } : {});
+
+/** What a quantity takes: a number in SI units within its bounds, or text with a unit. */
+const options: ConversionConfig = {
+  errorMode: 'ignore',
+  typeMode: 'input',
+  overrideAction: ({ valibotAction, jsonSchema }): JsonSchema | undefined => {
+    const mark = (valibotAction as { metadata?: Partial<QuantityMark> }).metadata as QuantityMark | undefined;
+    if (!mark?.quantity) return undefined;
+    const { least: _least, most: _most, ...rest } = jsonSchema as JsonSchema & Partial<QuantityMark>;
+    return {
+      ...rest,
+      anyOf: [
+        { type: 'number', ...bound('minimum', mark.least), ...bound('maximum', mark.most) },
+        { type: 'string', pattern: withUnit(mark.quantity) },
+      ],
+    };
+  },
+};
+
 const bare = (schema: object) => ({ ...schema, $schema: undefined });
+const kinds = stageKinds();
+const joint = toJsonSchema(jointSchema, options) as JsonSchema & {
+  properties: { variants: { items: { properties: { stages: { items: JsonSchema } } } } };
+};
+const stage = joint.properties.variants.items.properties.stages.items;
+// What the parameters are depends on the kind; a kind that is not known has none.
+joint.properties.variants.items.properties.stages.items = {
+  ...stage,
+  properties: { ...stage.properties, kind: { enum: kinds.map((k) => k.id) } },
+  allOf: kinds.map((k) => ({
+    if: { properties: { kind: { const: k.id } } },
+    then: { properties: { params: { $ref: `#/definitions/${k.id}` } } },
+  })),
+};
 const content = {
-  title: 'Gristmill joint file, version 4',
+  title: `Gristmill joint file, version ${VERSION}`,
   $comment: 'Made from the Valibot schemas by npm run schema.',
   ...joint,
   definitions: {
     ...joint.definitions,
-    beltParameters: bare(belt),
-    planetaryParameters: bare(planetary),
-    spurParameters: bare(spur),
-    sharedPlanetParameters: bare(compound),
-    wormParameters: bare(worm),
-    cycloidalParameters: bare(cycloidal),
-    ringPlateParameters: bare(ringPlate),
-    unitParameters: bare(unit),
+    ...Object.fromEntries(kinds.map((k) => [k.id, bare(toJsonSchema(k.schema, options))])),
   },
 };
 const text = `${JSON.stringify(content, null, 1)}\n`;

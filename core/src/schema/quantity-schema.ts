@@ -12,6 +12,8 @@ export function quantity(id: QuantityId, min = -Infinity, max = Infinity) {
   const say = (x: number) => `${formatQuantity(x, id)} (${x} in SI units)`;
   return v.pipe(
     v.union([v.number(), v.string()], 'must be a number in SI units or text with a unit'),
+    // Before the transformation, so that a schema made from this knows what is taken.
+    v.metadata({ quantity: id, unit: displayUnit(id).symbol, least: min, most: max }),
     v.rawTransform<number | string, number>(({ dataset, addIssue, NEVER }) => {
       let value: number;
       if (typeof dataset.value === 'string') {
@@ -32,7 +34,6 @@ export function quantity(id: QuantityId, min = -Infinity, max = Infinity) {
       else return value;
       return NEVER;
     }),
-    v.metadata({ quantity: id, unit: displayUnit(id).symbol }),
   );
 }
 

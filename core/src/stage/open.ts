@@ -48,8 +48,8 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   assembly(p: P, g: G): readonly AssemblyStep[];
 }
 
-/** Duties whose models a stage keeps: of a line's analysis, of its drawing, and of the stage at rest. */
-const DUTIES = 4;
+/** Duties whose models a stage keeps: of a line's analysis, of its drawing, and of the stage at rest; fewer for a trial. */
+const DUTIES = { own: 4, trial: 2 };
 
 const REST: Duty = { torque: 0, torqueRms: 0, speed: 0 };
 
@@ -115,7 +115,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     }
     const made: Load<M> = { at, model: value, reads, report: undefined };
     this.loads.unshift(made);
-    if (this.loads.length > DUTIES) this.loads.pop();
+    if (this.loads.length > (this.shelf.over ? DUTIES.trial : DUTIES.own)) this.loads.pop();
     return made;
   }
 

@@ -92,8 +92,10 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     private readonly built: Built,
     private readonly shelf: Shelf,
     private readonly kept: Kept,
+    /** One factor moved for a band: asked for numbers alone. */
+    private readonly trial = false,
   ) {
-    if (shelf.over) return;
+    if (trial) return;
     if (steps.courses) this.courses = (at) => steps.courses!(p, g, at, shelf, () => this.under(at).model);
     if (steps.map) this.map = (at) => steps.map!(p, g, at, shelf, () => this.under(at).model);
   }
@@ -106,16 +108,16 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     for (const l of this.loads) if (alike(l.at, at)) return l;
     const model = (s: Shelf) => this.steps.model(this.p, this.g, at, s, this.kept);
     // With a factor moved the numbers are wanted alone: what they depend on is known.
-    const { value, reads } = this.shelf.over
+    const { value, reads } = this.trial
       ? { value: model(this.shelf), reads: this.built.parts }
       : recorded(this.shelf, model);
-    if (!this.shelf.over) {
+    if (!this.trial) {
       reads.add(this.built.parts);
       reads.add(this.built.judged);
     }
     const made: Load<M> = { at, model: value, reads, report: undefined };
     this.loads.unshift(made);
-    if (this.loads.length > (this.shelf.over ? DUTIES.trial : DUTIES.own)) this.loads.pop();
+    if (this.loads.length > (this.trial ? DUTIES.trial : DUTIES.own)) this.loads.pop();
     return made;
   }
 
@@ -137,7 +139,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
       const opened = open(this.steps, this.p, shelf);
       made = opened.ok ? opened.value : undefined;
     } else if (!this.built.judged.factors.has(id) || !this.steps.wrong!(this.p, this.g, shelf))
-      made = new OpenStage(this.steps, this.p, this.g, this.built, shelf, this.kept);
+      made = new OpenStage(this.steps, this.p, this.g, this.built, shelf, this.kept, true);
     this.trials.set(key, made);
     return made;
   }

@@ -247,9 +247,7 @@ export function modelStrainWave(
   const least = 1e-3;
   const T = Math.max(least, at.torque);
   // On the member that turns out: with the spline bolted, the ring carries as much more.
-  const carryAt = (name: string, torque: number): Carried =>
-    kept.step(name, [toothStiffness, torque], shelf, () => carry([built.contacts], toothStiffness, torque));
-  const carried = carryAt('peak', T);
+  const carried = kept.step('carried', [toothStiffness, T], shelf, () => carry([built.contacts], toothStiffness, T));
   const toothForce = Math.max(...carried.forces);
   const radial = (T / (n * R)) * Math.tan(g.lean);
   // Sides touch over about the engaged depth, nearly flat on flat.

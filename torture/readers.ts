@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import {
-  ALL_TEST_KINDS,
-  analyseReadings,
+  TEST_KINDS,
+  analyseTest,
   contextFor,
   findingsFor,
   formatQuantity,
@@ -23,7 +23,7 @@ import {
   writeShopFile,
   writeWav,
   type QuantityId,
-  type ReadingsTest,
+  type BenchTest,
   type TestKind,
 } from '@gristmill/core';
 import { dice } from '../core/test/helpers.ts';
@@ -288,7 +288,7 @@ function wholeFile(kind: TestKind, roll: Roll): Uint8Array {
 export function tortureImports(
   count: number,
   seed: number,
-  kinds: readonly TestKind[] = ALL_TEST_KINDS.filter((k) => k.id !== 'play-lever' && k.id !== 'torque-ladder'),
+  kinds: readonly TestKind[] = TEST_KINDS,
 ): { taken: number; refused: number; analysed: number } {
   const roll = dice(seed);
   const tally = { taken: 0, refused: 0, analysed: 0 };
@@ -324,7 +324,7 @@ export function tortureImports(
         rig: read.value.rig,
         readings: read.value.readings,
         ...(recording && { recording }),
-      } as ReadingsTest;
+      } as BenchTest;
       const demo = readJointFile(demos()[0]!);
       if (!demo.ok) throw new Fault('the demo is refused');
       const joint = { ...demo.value, builds: [{ ...demo.value.builds[0]!, id: 'b' }], tests: [test] };
@@ -333,7 +333,7 @@ export function tortureImports(
       const again = readJointFile(writeJointFile(joint));
       if (!again.ok)
         throw new Fault(`What was imported cannot be read again: ${sayProblem(again.problem)}\n${input()}`);
-      const back = again.value.tests[0] as ReadingsTest;
+      const back = again.value.tests[0] as BenchTest;
       if (back.recording) {
         const u = one('unpackRecording', input, () => unpackRecording(back.recording!));
         if (!u.ok) throw new Fault(`What was recorded cannot be unpacked\n${input()}`);
@@ -342,7 +342,7 @@ export function tortureImports(
       for (const f of one(`findingsFor ${kind.id}`, input, () => findingsFor(back, variant, undefined, shelf))) {
         if (f.problem?.why.startsWith('The fault is')) {
           // Caught for the reader's sake; here it is a fault.
-          one(`analysis of ${kind.id}`, input, () => analyseReadings(back, contextFor(variant, undefined, shelf)));
+          one(`analysis of ${kind.id}`, input, () => analyseTest(back, contextFor(variant, undefined, shelf)));
           throw new Fault(`${kind.id}: ${sayProblem(f.problem)}\n${input()}`);
         }
         if (f.problem) says(`finding of ${kind.id}`, sayProblem(f.problem), input);

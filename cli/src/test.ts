@@ -1,5 +1,5 @@
 import {
-  ALL_TEST_KINDS,
+  TEST_KINDS,
   analyseLine,
   blankTest,
   contextFor,
@@ -81,8 +81,8 @@ function sayTest(
 
 /** `test KIND FILE [--rig JSON] [--joint FILE] [--variant NAME]`: analyses readings or a recording. */
 export function test(kindId: string | undefined, file: string | undefined, o: Options): Result<string> {
-  const known = ALL_TEST_KINDS.map((k) => k.id).join(', ');
-  const kind = ALL_TEST_KINDS.find((k) => k.id === kindId);
+  const known = TEST_KINDS.map((k) => k.id).join(', ');
+  const kind = TEST_KINDS.find((k) => k.id === kindId);
   if (!kind)
     return refuse(
       kindId ? `There is no test “${kindId}”.` : 'KIND is missing.',

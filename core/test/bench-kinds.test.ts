@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import {
-  ALL_TEST_KINDS,
+  TEST_KINDS,
   blankTest,
   importFile,
   nearestFraction,
@@ -69,7 +69,7 @@ const record = (channels: Record<string, Float64Array>, rate = 0): Recording => 
 
 describe('every kind of test', () => {
   it('refuses in words without readings, and has rig, steps and caution', () => {
-    for (const kind of ALL_TEST_KINDS) {
+    for (const kind of TEST_KINDS) {
       const r = kind.analyse(blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' }), context);
       expect(r.ok, kind.id).toBe(false);
       if (!r.ok) expect(r.problem.mend.length, kind.id).toBeGreaterThan(8);
@@ -79,7 +79,7 @@ describe('every kind of test', () => {
   });
 
   it('one reading, all readings alike or absurd ones: numbers or words, never NaN', () => {
-    for (const kind of ALL_TEST_KINDS) {
+    for (const kind of TEST_KINDS) {
       const row = (v: number) =>
         Object.fromEntries(kind.columns.map((c) => [c.id, c.as === 'choice' ? c.options[0]!.value : v]));
       for (const rows of [
@@ -448,7 +448,7 @@ describe('recordings', () => {
 
 describe('files', () => {
   const read = (id: string, text: string) =>
-    importFile(ALL_TEST_KINDS.find((k) => k.id === id) as TestKind, new TextEncoder().encode(text));
+    importFile(TEST_KINDS.find((k) => k.id === id) as TestKind, new TextEncoder().encode(text));
   const values = (id: string, text: string) => {
     const r = read(id, text);
     if (!r.ok) throw new Error(`${r.problem.what} ${r.problem.why}`);

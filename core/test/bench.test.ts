@@ -12,22 +12,19 @@ import {
   standing,
   student95,
   whatChanged,
-  type LadderTest,
+  type LadderReadings,
+  type QuantityId,
+  type SlipInput,
   type Outcome,
-  type PlayTest,
+  type PlayReadings,
 } from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 
 const dial = INSTRUMENTS.find((i) => i.id === 'dial')!;
 const scale = INSTRUMENTS.find((i) => i.id === 'kitchen')!;
 const G = 9.80665;
-const play = (readings: [number, number, string?][], rig: Partial<PlayTest['rig']> = {}): PlayTest => ({
-  id: 't',
-  buildId: 'b',
-  kind: 'play-lever',
-  date: '2026-10-05',
-  notes: '',
-  rig: { lever: 0.18, leverError: 5e-4, instrument: 'dial', push: 0, correctWindUp: false, ...rig },
+const play = (readings: [number, number, string?][], rig: Partial<PlayReadings['rig']> = {}): PlayReadings => ({
+  rig: { lever: 0.18, leverError: 5e-4, push: 0, correctWindUp: false, ...rig },
   readings: readings.map(([angle, mm, struck], i) => ({
     id: `r${i}`,
     angle,
@@ -36,12 +33,7 @@ const play = (readings: [number, number, string?][], rig: Partial<PlayTest['rig'
     ...(struck !== undefined && { struck }),
   })),
 });
-const ladder = (rungs: [number, Outcome, string?][], rig: Partial<LadderTest['rig']> = {}): LadderTest => ({
-  id: 't',
-  buildId: 'b',
-  kind: 'torque-ladder',
-  date: '2026-10-05',
-  notes: '',
+const ladder = (rungs: [number, Outcome, string?][], rig: Partial<LadderReadings['rig']> = {}): LadderReadings => ({
   rig: {
     lever: 0.2,
     leverError: 1e-3,
@@ -50,23 +42,21 @@ const ladder = (rungs: [number, Outcome, string?][], rig: Partial<LadderTest['ri
     basket: 0.1,
     angle: 0,
     angleError: 0.02,
-    instrument: 'kitchen',
     ...rig,
   },
   readings: rungs.map(([mass, outcome, struck], i) => ({
     id: `r${i}`,
     mass,
     outcome,
-    text: `${mass} kg`,
     ...(struck !== undefined && { struck }),
   })),
 });
-const played = (t: PlayTest, stiffness?: number) => {
+const played = (t: PlayReadings, stiffness?: number) => {
   const r = analysePlay(t, dial, stiffness);
   if (!r.ok) throw new Error(r.problem.what);
   return r.value;
 };
-const climbed = (t: LadderTest) => {
+const climbed = (t: LadderReadings) => {
   const r = analyseLadder(t, scale, G);
   if (!r.ok) throw new Error(r.problem.what);
   return r.value;
@@ -301,18 +291,44 @@ describe('torque ladder', () => {
 
 describe('slips', () => {
   const expected = { value: 7, low: 6, high: 8 };
+  const input = (id: string, quantity: QuantityId, exponent = 1, where: SlipInput['in'] = 'readings'): SlipInput => ({
+    in: where,
+    id,
+    label: id,
+    quantity,
+    exponent,
+  });
+  const [mass, far, angle, lever] = [
+    input('mass', 'mass'),
+    input('difference', 'length'),
+    input('angle', 'smallAngle', -1),
+    input('lever', 'length', 1, 'rig'),
+  ];
   it('asks about a unit only when it explains the finding', () => {
-    expect(slipsFor(7 * 9.81, expected).map((s) => s.id)).toContain('g');
-    expect(slipsFor(7 / 1000, expected).map((s) => s.id)).toContain('thousand-down');
-    expect(slipsFor(7 * 25.4, expected)[0]?.id).toBe('inch');
-    expect(slipsFor(14, expected).map((s) => s.id)).toContain('diameter');
-    expect(slipsFor(7 * 25.4, expected)[0]?.value).toBeCloseTo(7, 9);
+    expect(slipsFor(7 * 9.81, expected, [mass]).map((s) => s.id)).toContain('g');
+    expect(slipsFor(7 / 1000, expected, [mass]).map((s) => s.id)).toContain('thousand-down');
+    expect(slipsFor(7 * 25.4, expected, [far])[0]?.id).toBe('inch');
+    expect(slipsFor(14, expected, [lever]).map((s) => s.id)).toContain('diameter');
+    expect(slipsFor(7 * 25.4, expected, [far])[0]?.value).toBeCloseTo(7, 9);
+  });
+  it('asks only about what was typed: no feet of a mass, no degrees of a length', () => {
+    expect(slipsFor(7 * 25.4, expected, [mass])).toEqual([]);
+    expect(slipsFor(7 * 60, expected, [far])).toEqual([]);
+    expect(slipsFor(14, expected, [mass])).toEqual([]);
+    expect(slipsFor(70, expected, [])).toEqual([]);
+  });
+  it('turns the question round where the figure goes against what was typed', () => {
+    // A stiffness 60 times too large is an angle 60 times too small: minutes were typed as… degrees were meant.
+    const [slip] = slipsFor(7 * 60, expected, [angle]);
+    expect(slip).toMatchObject({ id: 'minute-down', correction: { in: 'readings', id: 'angle' } });
+    expect(slip!.correction.factor).toBeCloseTo(60, 12);
+    expect(slip!.value).toBeCloseTo(7, 9);
   });
   it('stays silent when the finding may be true', () => {
     for (const found of [7, 6.5, 5, 9, 11, 33, 0, -3, NaN])
-      expect(slipsFor(found, expected).length, String(found)).toBe(0);
-    expect(slipsFor(70, undefined)).toEqual([]);
-    expect(slipsFor(70, { value: 0, low: 0, high: 0 })).toEqual([]);
+      expect(slipsFor(found, expected, [mass, far, lever]).length, String(found)).toBe(0);
+    expect(slipsFor(70, undefined, [mass])).toEqual([]);
+    expect(slipsFor(70, { value: 0, low: 0, high: 0 }, [mass])).toEqual([]);
   });
 });
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  ALL_TEST_KINDS,
+  TEST_KINDS,
   blankTest,
   columnsOf,
   importFile,
@@ -12,7 +12,6 @@ import {
   testKind,
   writeJointFile,
   type BenchTest,
-  type ReadingsTest,
   type TestContext,
   type TestKind,
 } from '../src/index.ts';
@@ -29,11 +28,11 @@ const context: TestContext = {
   ratio: 20,
 };
 const each = (name: string, hold: (k: TestKind) => void): void => {
-  for (const k of ALL_TEST_KINDS) it(`${k.id} ${name}`, () => hold(k));
+  for (const k of TEST_KINDS) it(`${k.id} ${name}`, () => hold(k));
 };
 const bytes = (text: string) => new TextEncoder().encode(text);
 /** Kinds whose readings are named columns; the two at a lever keep theirs under names of their own. */
-const typed = ALL_TEST_KINDS.filter((k) => testKind(k.id) && k.columns.length > 0);
+const typed = TEST_KINDS.filter((k) => testKind(k.id) && k.columns.length > 0);
 
 describe('every measurement', () => {
   each('starts with a rig in bounds, each field with its help, and no two under one name', (k) => {
@@ -151,7 +150,7 @@ describe('a table for any measurement', () => {
           if (!r.ok) return void expect(r.problem.mend.length).toBeGreaterThan(3);
           const blank = blankTest(k, { id: 't', buildId: 'b', date: '2026-11-25' });
           const out = k.analyse(
-            { ...blank, rig: { ...blank.rig, ...r.value.rig }, readings: r.value.readings } as ReadingsTest,
+            { ...blank, rig: { ...blank.rig, ...r.value.rig }, readings: r.value.readings } as BenchTest,
             context,
           );
           if (!out.ok) return void expect(out.problem.mend.length).toBeGreaterThan(3);

@@ -1,6 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { createJoint, readJointFile, sayProblem, writeJointFile } from '../src/index.ts';
+import {
+  createJoint,
+  findingsOf,
+  makeShelf,
+  readJointFile,
+  sayProblem,
+  VERSION,
+  writeJointFile,
+} from '../src/index.ts';
 import { demo, demoText } from './helpers.ts';
 
 const problem = (text: string) => {
@@ -52,7 +60,7 @@ describe('joint files', () => {
     const read = readJointFile(text);
     if (!read.ok) throw new Error(sayProblem(read.problem));
     const j = read.value;
-    expect(j.version).toBe(4);
+    expect(j.version).toBe(VERSION);
     expect(j.brief.cases).toHaveLength(1);
     expect(j.brief.cases[0]).toMatchObject({ pattern: 'arm', load: 0.6, length: 0.2, rest: 1 });
     expect(j.brief.limits).toEqual([
@@ -68,10 +76,48 @@ describe('joint files', () => {
     const raw = JSON.parse(readFileSync(new URL('./fixtures/version-2.json', import.meta.url), 'utf8'));
     const read = readJointFile(JSON.stringify(raw));
     if (!read.ok) throw new Error(sayProblem(read.problem));
-    expect(read.value.version).toBe(4);
-    expect(read.value).toMatchObject({ ...raw, version: 4 });
+    expect(read.value.version).toBe(VERSION);
+    expect(read.value).toMatchObject({ ...raw, version: VERSION, tests: read.value.tests });
     expect(read.value.brief.cases[0]).toMatchObject({ given: 'limits', profile: 'trapezoid', ownInertia: 0 });
     expect(read.value.variants[0]!.sensor).toMatchObject({ outputCounts: 16384, error: 0 });
+  });
+
+  it('of version 4 give the tests at a lever the form of every other, and read as before', () => {
+    const old = {
+      ...JSON.parse(writeJointFile(demo())),
+      version: 4,
+      tests: [
+        {
+          id: 'p',
+          kind: 'play-lever',
+          buildId: demo().builds[0]!.id,
+          date: '2026-10-05',
+          notes: 'n',
+          rig: { lever: 0.18, leverError: 5e-4, instrument: 'dial', push: 0.1, correctWindUp: true, own: 'kept' },
+          readings: [{ id: 'r', angle: 0.5, difference: 4e-4, text: '0.4 mm', struck: 'bumped', mine: 1 }],
+        },
+        {
+          id: 't',
+          kind: 'torque-ladder',
+          buildId: demo().builds[0]!.id,
+          date: '2026-10-06',
+          notes: '',
+          rig: { lever: 0.15, leverError: 0, leverMass: 0.1, leverCentre: 0.07, basket: 0.1, angle: 0, angleError: 0 },
+          readings: [{ id: 'r', mass: 2.5, outcome: 'lifted', text: '2.5 kg' }],
+        },
+      ],
+    };
+    const read = readJointFile(JSON.stringify(old));
+    if (!read.ok) throw new Error(sayProblem(read.problem));
+    const [play, ladder] = read.value.tests;
+    expect(play).toMatchObject({ rig: { lever: 0.18, correctWindUp: 'yes', own: 'kept' }, notes: 'n' });
+    expect(play!.readings).toEqual([
+      { id: 'r', text: '0.4 mm', struck: 'bumped', mine: 1, values: { angle: 0.5, difference: 4e-4 } },
+    ]);
+    expect(ladder!.readings[0]!.values).toEqual({ mass: 2.5, outcome: 'lifted' });
+    const found = findingsOf(read.value, makeShelf());
+    // 9.80665·((2.5 + 0.1)·0.15 + 0.1·0.07) by hand is 3.8933 N·m.
+    expect(found.find((f) => f.testId === 't')!.found!.value).toBeCloseTo(3.8932, 3);
   });
 
   it('are refused with the place and the reason', () => {
@@ -79,7 +125,7 @@ describe('joint files', () => {
     expect(problem('{"format":"gristmill-joint","version":2')).toMatch(/cut off|JSON/);
     expect(problem('[]')).toMatch(/not a joint file/);
     expect(problem('{}')).toMatch(/format mark/);
-    expect(problem(altered((j) => (j['version'] = 5)))).toMatch(/newer Gristmill \(version 5\)/);
+    expect(problem(altered((j) => (j['version'] = VERSION + 1)))).toMatch(/newer Gristmill \(version 6\)/);
     expect(problem(altered((j) => (j['version'] = 'x')))).toMatch(/version cannot be read/);
     expect(problem(altered((j) => (j.brief.cases[0]!.load = -1)))).toMatch(/brief\.cases\.0\.load.*at least/);
     expect(problem(altered((j) => (j.brief.cases[0]!.load = '3 mm')))).toMatch(/unit of length.*mass/);

@@ -13,6 +13,7 @@ import {
   sayProblem,
   settleJoint,
   tidyMoment,
+  VERSION,
   writeJointFile,
   type Joint,
 } from '../src/index.ts';
@@ -214,7 +215,7 @@ const shaped = (j: Any): boolean =>
   Array.isArray(j.brief.cases) &&
   typeof j.variants[0] === 'object' &&
   j.variants.every((v: Any) => Array.isArray(v.stages)) &&
-  j.version === 4 &&
+  j.version === VERSION &&
   j.format === 'gristmill-joint';
 describe('a repair', () => {
   it('opens whatever was a joint, leaves out no more than it must, and says what', () => {
@@ -222,7 +223,7 @@ describe('a repair', () => {
     j.builds[0].date = 17;
     j.tests[0].rig.own = Infinity;
     const at = j.tests.findIndex((t: Any) => t.kind === 'play-lever');
-    j.tests[at].readings[0].difference = -1;
+    j.tests[at].readings[0].values.difference = { mm: 1 };
     j.variants[0].motor.holdTorque = 'much';
     j.variants[1].stages[0].params.z1 = 1;
     j.tests[(at + 1) % j.tests.length].buildId = 'gone';
@@ -234,7 +235,10 @@ describe('a repair', () => {
     expect(joint.tests).toHaveLength(whole.tests.length);
     expect(joint.builds).toHaveLength(whole.builds.length + 1);
     expect(joint.builds[0]!.date).toBe('2026-11-27');
-    expect(joint.tests[at]!.readings).toHaveLength(whole.tests[at]!.readings.length - 1);
+    // The cell goes, the reading stays with what else it says.
+    const { difference, ...rest } = whole.tests[at]!.readings[0]!.values;
+    expect(difference).toBeGreaterThan(0);
+    expect(joint.tests[at]!.readings[0]!.values).toEqual(rest);
     expect(joint.variants[0]!.stages).toEqual(whole.variants[0]!.stages);
     expect(joint.variants[1]!.stages).toHaveLength(whole.variants[1]!.stages.length - 1);
     expect(joint.brief).toEqual(whole.brief);

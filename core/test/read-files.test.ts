@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  ALL_TEST_KINDS,
+  TEST_KINDS,
   formatQuantity,
   importFile,
   LineReader,
@@ -14,7 +14,7 @@ import {
 } from '../src/index.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
-const kinds = ALL_TEST_KINDS.filter((k) => k.columns.length > 0 && k.id !== 'positioning');
+const kinds = TEST_KINDS.filter((k) => k.columns.length > 0 && k.id !== 'positioning');
 
 /** A value of a column that a person could have read, in its usual unit. */
 const valueFor = (quantity: string, u: number): number => {
@@ -25,6 +25,18 @@ const valueFor = (quantity: string, u: number): number => {
 };
 
 describe('tables of every kind of test', () => {
+  it('take a lone column of decimal commas as it stands, heading or none', () => {
+    const pluck = kinds.find((k) => k.id === 'pluck')!;
+    for (const text of ['48,5\n61,3532\n33,6', 'frequency (Hz)\n48,5\n61,3532\n33,6', '48,5 Hz\n61,3532 Hz\n33,6 Hz']) {
+      const read = importFile(pluck, bytes(text));
+      if (!read.ok) throw new Error(read.problem.what);
+      expect(
+        read.value.readings.map((r) => r.values['frequency']),
+        text,
+      ).toEqual([48.5, 61.3532, 33.6]);
+    }
+  });
+
   it('come back as they were written: any separator, order of columns, heading and decimal sign', () => {
     const style = fc.record({
       kind: fc.constantFrom(...kinds),
@@ -107,7 +119,7 @@ describe('tables of every kind of test', () => {
 
   it('any bytes are read or refused in words, never thrown at', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...ALL_TEST_KINDS), fc.uint8Array({ maxLength: 400 }), (kind, any) => {
+      fc.property(fc.constantFrom(...TEST_KINDS), fc.uint8Array({ maxLength: 400 }), (kind, any) => {
         const r = importFile(kind, any);
         if (!r.ok) expect(r.problem.mend.length).toBeGreaterThan(5);
         else
@@ -118,7 +130,7 @@ describe('tables of every kind of test', () => {
     );
     fc.assert(
       fc.property(
-        fc.constantFrom(...ALL_TEST_KINDS),
+        fc.constantFrom(...TEST_KINDS),
         fc.string({ unit: fc.constantFrom(...'0123456789,.;\t\n -+eE"#:abcxyz(){}[]°′%/'), maxLength: 200 }),
         (kind, text) => {
           const r = importFile(kind, bytes(text));
@@ -128,7 +140,7 @@ describe('tables of every kind of test', () => {
       { numRuns: 600 },
     );
     fc.assert(
-      fc.property(fc.constantFrom(...ALL_TEST_KINDS), fc.json(), (kind, text) => {
+      fc.property(fc.constantFrom(...TEST_KINDS), fc.json(), (kind, text) => {
         const r = importFile(kind, bytes(text));
         if (!r.ok) expect(r.problem.what.length).toBeGreaterThan(5);
       }),

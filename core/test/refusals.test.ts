@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
-  analyseReadings,
+  analyseTest,
   blankTest,
   contextFor,
   findingsFor,
@@ -12,17 +12,17 @@ import {
   unpackRecording,
   whatChanged,
   writeWav,
-  type ReadingsTest,
+  type BenchTest,
   type Variant,
 } from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
-const test = (kind: string, more: Partial<ReadingsTest> = {}): ReadingsTest => ({
+const test = (kind: string, more: Partial<BenchTest> = {}): BenchTest => ({
   ...blankTest(testKind(kind)!, { id: 't', buildId: 'b', date: '2026-11-27' }, ''),
   ...more,
 });
-const analyse = (t: ReadingsTest) => analyseReadings(t, contextFor(undefined, undefined, shelf));
+const analyse = (t: BenchTest) => analyseTest(t, contextFor(undefined, undefined, shelf));
 const says = (r: ReturnType<typeof analyse>) => (r.ok ? 'ok' : sayProblem(r.problem));
 
 describe('what cannot be analysed is refused in words, and leaves the other tests their results', () => {

@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  ALL_TEST_KINDS,
+  TEST_KINDS,
   analyseLine,
-  analyseReadings,
+  analyseTest,
   blankTest,
   calibratedReading,
   contextFor,
@@ -90,7 +90,7 @@ describe('the simulated rig', () => {
       const { heating } = truthOf(seed);
       const reader = recorded(truthOf(seed), 'warming');
       expect(reader.samples).toBe(PROGRAMS.warming.seconds * PROGRAMS.warming.rate);
-      const r = analyseReadings(
+      const r = analyseTest(
         { ...blank, rig: { ...blank.rig, torque: heating.torque, ambient: heating.ambient } },
         {
           instruments: [],
@@ -116,7 +116,7 @@ describe('the simulated rig', () => {
     const input = Float64Array.from({ length: n }, (_, i) => (i < n / 2 ? i : n - i) * 1e-3);
     const output = input.map((x, i) => x / 20 + 2e-4 * Math.sin(x / 20) + (i < n / 2 ? -3e-4 : 3e-4));
     const kind = testKind('transmission')!;
-    const r = analyseReadings(blankTest(kind, { id: 't', buildId: '', date: '' }), {
+    const r = analyseTest(blankTest(kind, { id: 't', buildId: '', date: '' }), {
       instruments: [],
       gravity: 9.81,
       orders: [{ name: 'output', order: 1, lever: 0.05 }],
@@ -210,7 +210,7 @@ describe('instruments and plan', () => {
       ],
     };
     const at = (over: object) => {
-      const r = analyseReadings(test, {
+      const r = analyseTest(test, {
         instruments: shelf.instruments.map((i) => (i.id === 'hanging' ? { ...i, ...over } : i)),
         gravity: 9.80665,
         orders: [],
@@ -240,7 +240,7 @@ describe('instruments and plan', () => {
     expect(plan.map((p) => p.order)).toEqual([...plan.map((p) => p.order)].sort());
     expect(plan.find((p) => p.kind === 'play-lever')!.done).toBe(true);
     expect(plan.at(-1)!.kind).toBe('torque-ladder');
-    for (const p of plan) expect(ALL_TEST_KINDS.some((k) => k.id === p.kind)).toBe(true);
+    for (const p of plan) expect(TEST_KINDS.some((k) => k.id === p.kind)).toBe(true);
     expect(testPlan({ ...joint, tests: [] }, variant, line, shelf.instruments).every((p) => !p.done)).toBe(true);
   });
 
@@ -252,6 +252,6 @@ describe('instruments and plan', () => {
       for (const f of findingsOf(joint, shelf))
         expect(f.found, `${name} ${f.testId}: ${f.problem?.what}`).toBeDefined();
     }
-    expect([...kinds].sort()).toEqual(ALL_TEST_KINDS.map((k) => k.id).sort());
+    expect([...kinds].sort()).toEqual(TEST_KINDS.map((k) => k.id).sort());
   });
 });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  ALL_TEST_KINDS,
+  TEST_KINDS,
   analyseLine,
   drawTruth,
   lineOrders,
@@ -17,7 +17,7 @@ import { readFileSync } from 'node:fs';
 import { shelf } from './helpers.ts';
 import { kinematicsOf } from './stage-bench.ts';
 
-const kindOf = (id: string) => ALL_TEST_KINDS.find((k) => k.id === id)!;
+const kindOf = (id: string) => TEST_KINDS.find((k) => k.id === id)!;
 const joint = (name: string): Joint => {
   const r = readJointFile(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8'));
   if (!r.ok) throw new Error(r.problem.what);

@@ -1,4 +1,4 @@
-import { MAX_FILE, writeJointFile, type Joint, type ReadingsTest } from '@gristmill/core';
+import { MAX_FILE, writeJointFile, type Joint, type BenchTest } from '@gristmill/core';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { bring } from '../src/storage/bring.ts';
 import { writeBundle, writeJoint } from '../src/storage/bundle.ts';
@@ -162,7 +162,7 @@ describe('a chosen file', () => {
 
   it('of three recordings of a million samples each goes out and comes in', async () => {
     const demo = withRecording(noisy(10)).joint;
-    const own = demo.tests.find((t) => t.kind === 'noise') as ReadingsTest;
+    const own = demo.tests.find((t) => t.kind === 'noise') as BenchTest;
     const tests = [1, 2, 3].map((seed) => ({
       ...own,
       id: `long${seed}`,

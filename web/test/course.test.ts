@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { courseAt } from '../src/views/stage/CourseStrip.tsx';
-import { kindOf, newTest, TEST_NAMES } from '../src/views/bench/new-test.ts';
+import { kindOf, newTest, TEST_NAMES } from '../src/state/bench.ts';
 import { makeShelf } from '@gristmill/core';
 
 describe('a course over a turn', () => {

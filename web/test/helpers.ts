@@ -1,4 +1,4 @@
-import { createJoint, packRecording, readJointFile, type Joint, type ReadingsTest } from '@gristmill/core';
+import { createJoint, packRecording, readJointFile, type Joint, type BenchTest } from '@gristmill/core';
 import { readFileSync } from 'node:fs';
 import { JointShelf } from '../src/storage/joints.ts';
 import { Recordings } from '../src/storage/recordings.ts';
@@ -36,7 +36,7 @@ export function home() {
 /** The demo's dial with a recording in its noise test. */
 export function withRecording(packed: ReturnType<typeof noisy>, id = 'dial'): { joint: Joint; testId: string } {
   const j = demo('tide-dial');
-  const t = j.tests.find((x) => x.kind === 'noise') as ReadingsTest;
+  const t = j.tests.find((x) => x.kind === 'noise') as BenchTest;
   return {
     joint: {
       ...j,
@@ -47,5 +47,4 @@ export function withRecording(packed: ReturnType<typeof noisy>, id = 'dial'): { 
   };
 }
 
-export const recordingOf = (j: Joint, testId: string) =>
-  (j.tests.find((t) => t.id === testId) as ReadingsTest).recording!;
+export const recordingOf = (j: Joint, testId: string) => (j.tests.find((t) => t.id === testId) as BenchTest).recording!;

@@ -1,5 +1,5 @@
 import {
-  ALL_TEST_KINDS,
+  TEST_KINDS,
   armLoads,
   armPattern,
   blankCase,
@@ -16,7 +16,7 @@ import { copyOf } from '../src/app/joints.ts';
 import { scaleRange } from '../src/parts/Scale.tsx';
 import { foundFor } from '../src/parts/Tally.tsx';
 import { foundSource, overall, verdictWord } from '../src/parts/words.ts';
-import { newTest } from '../src/views/bench/new-test.ts';
+import { newTest } from '../src/state/bench.ts';
 
 const read = readJointFile(readFileSync(new URL('../../demo/body-yaw.json', import.meta.url), 'utf8'));
 if (!read.ok) throw new Error(read.problem.what);
@@ -138,7 +138,7 @@ describe('copies and new tests', () => {
   });
 
   it('a new test belongs to its build and can be filed', () => {
-    for (const { id: kind } of ALL_TEST_KINDS) {
+    for (const { id: kind } of TEST_KINDS) {
       const j = createJoint('x', { id: 'x', now: '2026-11-23T00:00:00.000Z' });
       j.builds.push({ id: 'b', variantId: 'a', name: 'A-1', date: '2026-11-23', process: '', notes: '' });
       j.tests.push(newTest(kind, 'b', makeShelf()));

@@ -1,4 +1,4 @@
-import { unpackRecording, type Joint, type ReadingsTest } from '@gristmill/core';
+import { unpackRecording, type Joint, type BenchTest } from '@gristmill/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { adoptRecordings } from '../src/storage/adopt.ts';
 import { LiveRecordings } from '../src/storage/live.ts';
@@ -43,7 +43,7 @@ describe('recordings beside joints', () => {
     expect(again).toEqual({
       ...joint,
       tests: joint.tests.map((t) =>
-        t.id === testId ? { ...t, recording: { ...(t as ReadingsTest).recording!, sha256: sha } } : t,
+        t.id === testId ? { ...t, recording: { ...(t as BenchTest).recording!, sha256: sha } } : t,
       ),
     });
     // One that is nowhere leaves its test as it is, and the analysis says so.
@@ -59,7 +59,7 @@ describe('recordings beside joints', () => {
     const claimed = {
       ...joint,
       tests: joint.tests.map((t) =>
-        t.id === testId ? { ...t, recording: { ...(t as ReadingsTest).recording!, sha256: 'ab'.repeat(32) } } : t,
+        t.id === testId ? { ...t, recording: { ...(t as BenchTest).recording!, sha256: 'ab'.repeat(32) } } : t,
       ),
     } as Joint;
     const sha = recordingOf(await recordings.light(claimed), testId).sha256!;

@@ -7,7 +7,7 @@ import {
   serialKnown,
   SimulatedSource,
   type LineSource,
-} from '../src/views/bench/rig-sources.ts';
+} from '../src/rig/sources.ts';
 
 const truth: Truth = {
   ratio: 20,

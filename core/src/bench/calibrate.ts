@@ -1,8 +1,9 @@
-import type { ReadingsTest } from '../schema/joint.ts';
+import type { BenchTest } from '../schema/joint.ts';
 import { calibratedReading, type Instrument } from '../shop/instrument.ts';
 import { formatQuantity } from '../units/format.ts';
 import { fitColumns } from './regress.ts';
-import type { TestKind } from './contract.ts';
+import { columnsOf, type ReadingColumn, type TestKind } from './contract.ts';
+import type { Recording } from './recording.ts';
 
 const SAME: Readonly<Record<Instrument['measures'], readonly string[]>> = {
   length: ['length'],
@@ -13,61 +14,75 @@ const SAME: Readonly<Record<Instrument['measures'], readonly string[]>> = {
   current: ['current'],
 };
 
+/** A test as its instrument's calibration makes it, its recording too, and what is to be said of it. */
+export interface Calibrated {
+  readonly test: BenchTest;
+  readonly recording: Recording | undefined;
+  readonly says: readonly string[];
+}
+
 /**
- * Readings as the instrument's calibration makes them, and what is to be said of it; raw ones stay as they are in the
- * test.
+ * Readings and recording as the instrument's calibration makes them; raw ones stay as they are in the test. Nothing is
+ * said of a calibration that has nothing to correct here: a cell's counts are calibrated by its rig.
  */
 export function calibrated(
-  test: ReadingsTest,
+  test: BenchTest,
   kind: TestKind,
   instrument: Instrument | undefined,
-): { test: ReadingsTest; says: string[] } {
-  if (!instrument) return { test, says: [] };
-  const columns = kind.columns.filter((c) => c.as === 'quantity' && SAME[instrument.measures].includes(c.quantity));
-  const says: string[] = [];
-  const over =
-    instrument.range === undefined
-      ? undefined
-      : test.readings.find(
-          (r) =>
-            r.struck === undefined &&
-            columns.some(
-              (c) => typeof r.values[c.id] === 'number' && Math.abs(r.values[c.id] as number) > instrument.range!,
-            ),
-        );
-  if (over && columns[0]?.as === 'quantity')
-    says.push(
-      `“${over.text}” lies beyond what ${instrument.name} reads ` +
-        `(${formatQuantity(instrument.range!, columns[0].quantity)}): its last step may be all it shows.`,
-    );
-  if (instrument.factor === undefined && instrument.zero === undefined) return { test, says };
+  recording?: Recording,
+): Calibrated {
+  if (!instrument) return { test, recording, says: [] };
+  const reads = (q: string): boolean => SAME[instrument.measures].includes(q);
+  const columns = columnsOf(kind, test.rig).filter((c) => c.as === 'quantity' && reads(c.quantity));
+  const channels = recording?.channels.map((c) => reads(c.quantity)) ?? [];
+  if (columns.length === 0 && !channels.includes(true)) return { test, recording, says: [] };
+  const says = beyondRange(test, columns, instrument);
+  if (instrument.factor === undefined && instrument.zero === undefined) return { test, recording, says };
   says.push(
     'Readings are corrected by the calibration of ' +
       `${instrument.name}${instrument.calibrated ? ` of ${instrument.calibrated}` : ''}: times ` +
       `${(instrument.factor ?? 1).toPrecision(5)}.`,
   );
-  // Differences have no zero of their own.
-  const differs = kind.id === 'play-spot' || kind.id === 'play-lever';
+  const change = (c: ReadingColumn) => {
+    // Differences have no zero of their own.
+    const by = c.as === 'quantity' && c.difference ? { ...instrument, zero: 0 } : instrument;
+    return (x: number) => calibratedReading(by, x);
+  };
+  const each = columns.map((c) => ({ id: c.id, change: change(c) }));
   return {
     says,
+    recording: recording && {
+      ...recording,
+      data: recording.data.map((d, i) => (channels[i] ? d.map((x) => calibratedReading(instrument, x)) : d)),
+    },
     test: {
       ...test,
-      readings: test.readings.map((r) => ({
-        ...r,
-        values: {
-          ...r.values,
-          ...Object.fromEntries(
-            columns
-              .filter((c) => typeof r.values[c.id] === 'number')
-              .map((c) => [
-                c.id,
-                calibratedReading(differs ? { ...instrument, zero: 0 } : instrument, r.values[c.id] as number),
-              ]),
-          ),
-        },
-      })),
+      readings: test.readings.map((r) => ({ ...r, values: { ...r.values, ...changed(r.values, each) } })),
     },
   };
+}
+
+type Values = BenchTest['readings'][number]['values'];
+
+const changed = (values: Values, each: readonly { id: string; change: (x: number) => number }[]): Values =>
+  Object.fromEntries(
+    each.flatMap(({ id, change }) => (typeof values[id] === 'number' ? [[id, change(values[id])] as const] : [])),
+  );
+
+/** The first reading beyond what the instrument reads, in words. */
+function beyondRange(test: BenchTest, columns: readonly ReadingColumn[], instrument: Instrument): string[] {
+  const { range } = instrument;
+  if (range === undefined) return [];
+  for (const r of test.readings) {
+    if (r.struck !== undefined) continue;
+    const over = columns.find((c) => typeof r.values[c.id] === 'number' && Math.abs(r.values[c.id] as number) > range);
+    if (over?.as === 'quantity')
+      return [
+        `“${r.text}” lies beyond what ${instrument.name} reads (${formatQuantity(range, over.quantity)}): its last step ` +
+          'may be all it shows.',
+      ];
+  }
+  return [];
 }
 
 /**

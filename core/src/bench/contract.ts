@@ -1,9 +1,11 @@
-import type { BenchTest, LimitId, ReadingsTest } from '../schema/joint.ts';
+import type { BenchTest, LimitId } from '../schema/joint.ts';
 import type { LineReport } from '../line/analyse.ts';
-import type { Result } from '../result.ts';
+import type { Problem, Result } from '../result.ts';
 import type { Instrument } from '../shop/instrument.ts';
 import type { QuantityId } from '../units/quantity.ts';
 import type { Recording } from './recording.ts';
+import type { RigProgram, Truth } from './specimen.ts';
+import type { RigDrawing, SketchRig } from './rig-drawing.ts';
 import type { Uncertain } from './uncertainty.ts';
 
 /** What a rig is made of, as a person types it. */
@@ -40,6 +42,8 @@ export type ReadingColumn =
       readonly example: string;
       readonly words: readonly string[];
       /** Signed values are taken. */ readonly signed?: boolean;
+      /** The largest size that can be read, SI. */ readonly most?: number;
+      /** A difference of two readings of an instrument, whose zero falls out. */ readonly difference?: boolean;
       readonly optional?: boolean;
     }
   | {
@@ -58,6 +62,8 @@ export interface ChannelWish {
   readonly quantity: QuantityId;
   readonly words: readonly string[];
   readonly optional?: boolean;
+  /** Channels of a rig that serve where none bears its own name. */
+  readonly instead?: readonly string[];
 }
 
 /** A figure beside the headline: with its uncertainty where it has one. */
@@ -89,6 +95,8 @@ export interface TestPlot {
   readonly y: QuantityId;
   readonly series: readonly PlotSeries[];
   readonly level?: { readonly name: string; readonly y: number };
+  /** Stands below the readings: they tell as much. */
+  readonly below?: boolean;
 }
 
 /** A peak of a spectrum with what could have made it. */
@@ -100,6 +108,13 @@ export interface OrderPeak {
   readonly suspects: readonly { readonly name: string; readonly order: number; readonly means: string }[];
   /** What separates the suspects where there are several, or what to do where there is none. */
   readonly next: string;
+}
+
+/** A load or a size that was tried, and whether the joint stood it; `rig` where the rig gave way first. */
+export interface Rung {
+  readonly id: string;
+  readonly value: number;
+  readonly says: 'good' | 'bad' | 'rig';
 }
 
 /** What one test found. */
@@ -118,6 +133,16 @@ export interface TestResult {
   readonly figures: readonly FoundFigure[];
   readonly plots: readonly TestPlot[];
   readonly peaks?: readonly OrderPeak[];
+  /** What each reading comes to, by its id: a column beside those that were typed. */
+  readonly each?: {
+    readonly label: string;
+    readonly quantity: QuantityId;
+    readonly values: ReadonlyMap<string, number>;
+  };
+  /** What was tried in turn, where the result is a bracket between carried and not carried. */
+  readonly rungs?: { readonly quantity: QuantityId; readonly list: readonly Rung[] };
+  /** What to try next. */
+  readonly next?: { readonly quantity: QuantityId; readonly value: number };
   readonly advice: readonly string[];
   readonly counted: number;
   readonly struck: number;
@@ -148,6 +173,48 @@ export interface TestContext {
   readonly told?: ((share: number) => void) | undefined;
 }
 
+/** What a plan asks a kind: the row's figure and limit, how fine the answer must be, and the instrument at hand. */
+export interface PlanAsk {
+  /** Expected, SI. */
+  readonly expected: number;
+  /** Asked; not finite where nothing is. */
+  readonly asked: number;
+  /** Expanded uncertainty that would still tell the two apart. */
+  readonly wanted: number;
+  /** Torque the joint is expected to carry, N·m. */
+  readonly torque: number;
+  readonly instrument: Instrument | undefined;
+}
+
+/** A rig proposed for a test: in words, the fields that it sets, and whether it is fine enough. */
+export interface PlannedRig {
+  readonly says: string;
+  readonly values: Readonly<Record<string, number | string>>;
+  readonly enough: boolean;
+}
+
+/** How well a kind answers a row of the brief: the lowest rank is asked first. */
+export interface Answer {
+  readonly row: LimitId;
+  readonly rank: number;
+  plan(ask: PlanAsk): PlannedRig;
+}
+
+/**
+ * How a found figure goes with what was typed: column or rig field → exponent. Play at a lever goes as difference ÷
+ * lever: `{ difference: 1, lever: -1 }`. By it a slip of units in one of them is corrected.
+ */
+export type GoesAs = Readonly<Record<string, number>>;
+
+/** How a kind takes part in a guided session on the simulated rig. */
+export interface Guided {
+  readonly program: RigProgram;
+  /** What a recording becomes; absent where it is kept as such. */
+  readings?(recording: Recording, newId: () => string): BenchTest['readings'];
+  /** How the rig stands for it, where `rigOfSpecimen` does not say. */
+  rig?(truth: Truth): Readonly<Record<string, number | string>>;
+}
+
 /** One kind of measurement: rig, readings, arithmetic. Adding one is a file and a line in `kinds/index.ts`. */
 export interface TestKind {
   readonly id: BenchTest['kind'];
@@ -169,7 +236,41 @@ export interface TestKind {
   readonly channels?: readonly ChannelWish[];
   /** What instruments serve. */
   readonly measures?: Instrument['measures'];
-  analyse(test: ReadingsTest, context: TestContext): Result<TestResult>;
+  /** The instrument it is usually read with, by its standard name on the shelf. */
+  readonly readWith?: string;
+  /** Rows it answers in a test plan, and with what rig. */
+  readonly answers?: readonly Answer[];
+  /** What the figure of a row goes with. */
+  readonly goesAs?: Readonly<Partial<Record<LimitId, GoesAs>>>;
+  /** Samples a recording is thinned to by means of neighbours, where more of them tell nothing. */
+  readonly mostSamples?: number;
+  /** Programmes of the simulated rig that it records. */
+  readonly programs?: readonly RigProgram[];
+  readonly guided?: Guided;
+  /** How the simulated rig is set for it: what a person would measure of a real one. */
+  rigOfSpecimen?(truth: Truth): Readonly<Record<string, number | string>>;
+  /** Set where parts are looked at afterwards. */
+  readonly teardown?: boolean;
+  /** Set where the error over a turn can be kept as the map of a sensor. */
+  readonly mapsSensor?: boolean;
+  /** What one of its readings is called; a reading where it has no name of its own. */
+  readonly one?: string;
+  /** Why a typed reading cannot be, as the rig stands. */
+  wrongReading?(
+    values: Readonly<Record<string, number | string>>,
+    rig: Readonly<Record<string, number | string>>,
+  ): Problem | undefined;
+  /** What the heading of a table says of the rig. */
+  rigFromHeading?(heading: string): Readonly<Record<string, string>>;
+  /** Readings of a JSON object in a form of its own; undefined where it is not in that form. */
+  rowsFromJson?(
+    raw: Readonly<Record<string, unknown>>,
+    unit: string | undefined,
+    rig: Readonly<Record<string, number | string>>,
+  ): { readonly rows: Record<string, number | string>[]; readonly rig: Readonly<Record<string, string>> } | undefined;
+  /** What to rig, with the dimensions that matter. */
+  sketch(rig: SketchRig): RigDrawing;
+  analyse(test: BenchTest, context: TestContext): Result<TestResult>;
 }
 
 /** The columns of a test as its rig stands. */

@@ -1,18 +1,21 @@
 import { motorConstants } from '../motor/index.ts';
-import type { BenchTest, Joint, LadderTest, LimitId, PlayTest, ReadingsTest, Variant } from '../schema/joint.ts';
+import type { Figure } from '../figure/figure.ts';
+import type { BenchTest, Joint, LimitId, Variant } from '../schema/joint.ts';
 import { analyseLine, type LineReport } from '../line/analyse.ts';
-import { refuse, type Problem, type Result } from '../result.ts';
-import { calibratedReading } from '../shop/instrument.ts';
+import { ok, refuse, type Problem, type Result } from '../result.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import type { TestContext, TestResult } from './contract.ts';
 import { calibrated } from './calibrate.ts';
+import { corrected, slipInputs, type Correction } from './correct.ts';
 import { lineOrders } from './line-orders.ts';
-import { analysePlay, type PlayResult } from './play-lever.ts';
 import { unpackRecording, type Recording } from './recording.ts';
-import { slipsFor, type Slip } from './slips.ts';
-import { analyseLadder, type LadderResult } from './torque-ladder.ts';
+import { oddRig } from './rig-values.ts';
+import { explains, slipsFor, type Slip } from './slips.ts';
 import { testKind } from './kinds/index.ts';
 import type { Uncertain } from './uncertainty.ts';
+
+/** A question about a slip; without a correction where no factor would take it out. */
+export type AskedSlip = Omit<Slip, 'correction'> & { readonly correction?: Correction };
 
 /**
  * What a test found, and on which row of the brief it lands; a test that lands on several rows gives one of these each,
@@ -27,11 +30,9 @@ export interface Finding {
   readonly found: Uncertain | undefined;
   /** How far the figure is known: both sides, or only from one. */
   readonly bound: 'both' | 'atLeast' | 'atMost';
-  readonly play: PlayResult | undefined;
-  readonly ladder: LadderResult | undefined;
   readonly result: TestResult | undefined;
   readonly problem: Problem | undefined;
-  readonly slips: readonly Slip[];
+  readonly slips: readonly AskedSlip[];
 }
 
 /** What an analysis of a test needs to know of its variant. */
@@ -104,31 +105,52 @@ function told(r: Result<TestResult>): Result<TestResult> {
   };
 }
 
-/** Analyses a test of typed readings or a recording. */
-export function analyseReadings(test: ReadingsTest, context: TestContext): Result<TestResult> {
+/** Analyses a test, readings and recording as its instrument's calibration makes them. */
+export function analyseTest(test: BenchTest, context: TestContext): Result<TestResult> {
   const kind = testKind(test.kind);
   if (!kind)
-    return {
-      ok: false,
-      problem: {
-        what: `This version knows no test “${test.kind}”.`,
-        why: 'It was made with a newer one.',
-        mend: 'Open the joint there; nothing of it is lost here.',
-      },
-    };
-  const own = calibrated(
-    test,
-    kind,
-    context.instruments.find((i) => i.id === test.rig['instrument']),
-  );
-  let recording = context.recording;
+    return refuse(
+      `This version knows no test “${test.kind}”.`,
+      'It was made with a newer one.',
+      'Open the joint there; nothing of it is lost here.',
+    );
+  const odd = oddRig(kind, test.rig);
+  if (odd) return odd;
+  let { recording } = context;
   if (!recording && test.recording) {
     const packed = unpackRecording(test.recording);
     if (!packed.ok) return packed;
     recording = packed.value;
   }
-  const r = told(kind.analyse(own.test, { ...context, recording }));
-  return r.ok && own.says.length ? { ok: true, value: { ...r.value, advice: [...r.value.advice, ...own.says] } } : r;
+  const own = calibrated(
+    test,
+    kind,
+    context.instruments.find((i) => i.id === test.rig['instrument']),
+    recording,
+  );
+  const r = told(kind.analyse(own.test, { ...context, recording: own.recording }));
+  return r.ok && own.says.length ? ok({ ...r.value, advice: [...r.value.advice, ...own.says] }) : r;
+}
+
+/**
+ * Questions about slips, each with its correction where that really gives what is expected: the test is analysed again
+ * with it. A recording cannot be corrected by a factor of its readings.
+ */
+function slipsOf(
+  test: BenchTest,
+  row: LimitId,
+  found: number,
+  expected: Figure | undefined,
+  context: TestContext,
+): AskedSlip[] {
+  const kind = testKind(test.kind);
+  if (!kind) return [];
+  return slipsFor(found, expected, slipInputs(kind, test.rig, row)).map(({ correction, ...slip }) => {
+    if (correction.in === 'readings' && test.readings.length === 0) return slip;
+    const again = analyseTest(corrected(test, correction), context);
+    const now = again.ok ? again.value.lands.find((l) => l.row === row)?.found.value : undefined;
+    return now !== undefined && expected && explains(now, expected) ? { ...slip, value: now, correction } : slip;
+  });
 }
 
 /**
@@ -159,8 +181,6 @@ export function findingsFor(
         row: undefined,
         found: undefined,
         bound: 'both',
-        play: undefined,
-        ladder: undefined,
         result: undefined,
         problem,
         slips: [],
@@ -181,55 +201,14 @@ function analysed(
     testId: test.id,
     buildId: test.buildId,
     variantId: variant?.id ?? '',
-    play: undefined,
-    ladder: undefined,
     result: undefined,
   };
   const expectedOf = (row: LimitId | undefined) => line?.figures.find((f) => f.id === row);
-  if (test.kind === 'play-lever' || test.kind === 'torque-ladder') {
-    const row: LimitId = test.kind === 'play-lever' ? 'play' : 'torque';
-    const instrument = shelf.instruments.find((i) => i.id === test.rig.instrument);
-    const done = <T extends { found: Uncertain }>(r: Result<T>) =>
-      r.ok
-        ? { found: r.value.found, problem: undefined, slips: slipsFor(r.value.found.value, expectedOf(row)) }
-        : { found: undefined, problem: r.problem, slips: [] };
-    if (test.kind === 'play-lever') {
-      const own = test as PlayTest;
-      // A difference of two readings has no zero.
-      const r = analysePlay(
-        {
-          ...own,
-          readings: own.readings.map((x) => ({
-            ...x,
-            difference: calibratedReading({ ...instrument, zero: 0 }, x.difference),
-          })),
-        },
-        instrument,
-        line?.figures.find((f) => f.id === 'stiffness')?.value,
-      );
-      return [{ ...base, row, ...done(r), bound: 'both', play: r.ok ? r.value : undefined }];
-    }
-    const own = test as LadderTest;
-    const r = analyseLadder(
-      { ...own, readings: own.readings.map((x) => ({ ...x, mass: calibratedReading(instrument, x.mass) })) },
-      instrument,
-      factor(shelf, 'gravity'),
-    );
-    return [
-      {
-        ...base,
-        row,
-        ...done(r),
-        bound: r.ok && r.value.bound !== 'bracket' ? r.value.bound : 'both',
-        ladder: r.ok ? r.value : undefined,
-      },
-    ];
-  }
-  const own = test as ReadingsTest;
-  const r = analyseReadings(own, contextFor(variant, line, shelf, recording, told));
+  const context = contextFor(variant, line, shelf, recording, told);
+  const r = analyseTest(test, context);
   if (!r.ok)
     return [
-      { ...base, row: testKind(own.kind)?.rows[0], found: undefined, bound: 'both', problem: r.problem, slips: [] },
+      { ...base, row: testKind(test.kind)?.rows[0], found: undefined, bound: 'both', problem: r.problem, slips: [] },
     ];
   const result = r.value;
   const landed = result.lands.map((l): Finding => ({
@@ -239,7 +218,7 @@ function analysed(
     bound: l.bound ?? 'both',
     result,
     problem: undefined,
-    slips: slipsFor(l.found.value, expectedOf(l.row)),
+    slips: slipsOf(test, l.row, l.found.value, expectedOf(l.row), context),
   }));
   return landed.length && landed[0]!.found === result.found
     ? landed

@@ -1,6 +1,6 @@
 import { readJson } from './json-test.ts';
 import { ok, refuse, type Result } from '../result.ts';
-import type { ReadingsTest } from '../schema/joint.ts';
+import type { BenchTest } from '../schema/joint.ts';
 import { columnsOf, type TestKind } from './contract.ts';
 import { readTable, type ReadTable, type WantedColumn } from './read-table.ts';
 import { readWav } from './read-wav.ts';
@@ -12,7 +12,7 @@ export const MOST_READINGS = 400;
 
 /** What a file gives a test. */
 export interface Imported {
-  readonly readings: ReadingsTest['readings'];
+  readonly readings: BenchTest['readings'];
   readonly recording: Recording | undefined;
   readonly rig: Readonly<Record<string, number | string>>;
   readonly notes: readonly string[];
@@ -89,13 +89,9 @@ export function importTable(
   newId: (i: number) => string = (i) => `r${i + 1}`,
 ): Result<Imported> {
   const lone = kind.columns.length === 0;
-  // A heading in lengths makes it a straight axis.
-  const lengths =
-    kind.id === 'positioning' &&
-    /[\s_([/,](mm|µm|um|m|in)\s*[\])]?\s*([,;\t]|$)/i.test(
-      text.split(/\r?\n/).find((l) => /[a-z]/i.test(l) && !l.trim().startsWith('#')) ?? '',
-    );
-  const columns = columnsOf(kind, lengths ? { axis: 'straight' } : {});
+  const heading = text.split(/\r?\n/).find((l) => /[a-z]/i.test(l) && !l.trim().startsWith('#')) ?? '';
+  const byHeading = kind.rigFromHeading?.(heading) ?? {};
+  const columns = columnsOf(kind, byHeading);
   const fromColumns: WantedColumn[] = columns.map((c) => ({
     id: c.id,
     label: c.label,
@@ -116,7 +112,7 @@ export function importTable(
     fromChannels.push({ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'], optional: true });
   const table = readTable(text, lone ? fromChannels : fromColumns);
   if (!table.ok) return table;
-  const rig = { ...rigFrom(kind, table.value.head), ...(lengths && { axis: 'straight' }) };
+  const rig = { ...rigFrom(kind, table.value.head), ...byHeading };
   if (kind.channels && (lone || table.value.rows > MOST_READINGS)) {
     const again = lone ? table : readTable(text, fromChannels);
     if (!again.ok) return again;

@@ -2,75 +2,22 @@ import * as v from 'valibot';
 import { notPlain } from '../schema/plain.ts';
 import { recordingSchema } from '../schema/test-schema.ts';
 import { ok, refuse, type Result } from '../result.ts';
-import { parseQuantity } from '../units/parse.ts';
-import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 import { columnsOf, type TestKind } from './contract.ts';
 import type { Imported } from './import.ts';
+import { keyed, siOf, tidy } from './keyed-value.ts';
 import { LineReader } from './protocol.ts';
-import { MOST_SAMPLE, unpackRecording, type Recording } from './recording.ts';
+import { unpackRecording, type Recording } from './recording.ts';
 import { rigFrom } from './rig-values.ts';
 
 type Raw = Record<string, unknown>;
 const isRecord = (x: unknown): x is Raw => typeof x === 'object' && x !== null && !Array.isArray(x);
-const tidy = (s: string): string =>
-  s
-    .toLowerCase()
-    .replace(/[_\-./]+/g, ' ')
-    .trim();
-
-const TAILS: Readonly<Record<string, string>> = {
-  nm: 'N·m',
-  mm: 'mm',
-  um: 'µm',
-  m: 'm',
-  deg: '°',
-  rad: 'rad',
-  mrad: 'mrad',
-  arcmin: '′',
-  arcsec: '″',
-  s: 's',
-  ms: 'ms',
-  min: 'min',
-  kg: 'kg',
-  g: 'g',
-  n: 'N',
-  a: 'A',
-  w: 'W',
-  rpm: 'rpm',
-  hz: 'Hz',
-  c: '°C',
-  degc: '°C',
-  k: 'K',
-};
-
-/** The value of a key that names a column, with the unit of its tail; bare numbers are SI. */
-function keyed(
-  raw: Raw,
-  words: readonly string[],
-  id: string,
-  quantity: QuantityId,
-): { value: unknown; unit: string | undefined } | undefined {
-  for (const [key, value] of Object.entries(raw)) {
-    const parts = tidy(key).split(' ');
-    const tail = parts.length > 1 ? TAILS[parts[parts.length - 1]!] : undefined;
-    const name = tail ? parts.slice(0, -1).join(' ') : parts.join(' ');
-    if (name === tidy(id) || words.includes(name))
-      return { value, unit: tail && QUANTITIES[quantity].units.some((u) => u.symbol === tail) ? tail : undefined };
-  }
-  return undefined;
-}
-
-function si(value: unknown, quantity: QuantityId, unit: string | undefined, fallback?: string): number | undefined {
-  if (typeof value === 'string') {
-    const read = parseQuantity(value, quantity, unit ?? fallback);
-    return read.ok && Math.abs(read.value.si) <= MOST_SAMPLE ? read.value.si : undefined;
-  }
-  if (typeof value !== 'number' || !Number.isFinite(value)) return undefined;
-  const q = QUANTITIES[quantity];
-  const u = q.units.find((x) => x.symbol === (unit ?? fallback)) ?? q.units[0]!;
-  const inSi = value * u.factor + (u.offset ?? 0);
-  return Math.abs(inSi) <= MOST_SAMPLE ? inSi : undefined;
-}
+/** What was entered, or the values themselves where nothing says. */
+const textOf = (said: unknown, values: Readonly<Record<string, number | string>>): string =>
+  typeof said === 'string'
+    ? said.slice(0, 200)
+    : Object.values(values)
+        .map((v) => (typeof v === 'number' ? Number(v.toPrecision(6)) : v))
+        .join(', ');
 
 /**
  * Reads a test as JSON: a record of this program's, an object with rig values and either a list of readings or arrays
@@ -122,7 +69,8 @@ export function readJson(
   if (typeof rigRaw['instrument'] === 'string') rig['instrument'] = rigRaw['instrument'];
   const unit = typeof raw['unit'] === 'string' ? raw['unit'] : undefined;
   const notes: string[] = [];
-  const put = (rows: Record<string, number | string>[]): Result<Imported> => {
+  /** @param raws the objects the rows were read from: what was entered and what was struck out stays so */
+  const put = (rows: Record<string, number | string>[], raws: readonly Raw[] = []): Result<Imported> => {
     if (rows.length === 0)
       return refuse(
         'There are no readings in this JSON.',
@@ -159,9 +107,8 @@ export function readJson(
     return ok({
       readings: rows.map((values, i) => ({
         id: newId(i),
-        text: Object.values(values)
-          .map((v) => (typeof v === 'number' ? Number(v.toPrecision(6)) : v))
-          .join(', '),
+        text: textOf(raws[i]?.['text'], values),
+        ...(typeof raws[i]?.['struck'] === 'string' && { struck: raws[i]['struck'] }),
         values,
       })),
       rig,
@@ -181,30 +128,10 @@ export function readJson(
     if (!r.ok) return r;
     return ok({ readings: [], rig, recording: r.value, notes: r.value.notes });
   }
-  // ISO 230-2 as targets and runs each way.
-  const targets = raw['targets'];
-  if (kind.id === 'positioning' && Array.isArray(targets)) {
-    const rows: Record<string, number | string>[] = [];
-    const straight = unit === 'mm' || unit === 'm' || unit === 'um' || unit === 'µm' || rig['axis'] === 'straight';
-    if (straight) rig['axis'] = 'straight';
-    const q: QuantityId = straight ? 'length' : 'smallAngle';
-    for (const [way, key] of [
-      ['up', 'deviations_up'],
-      ['down', 'deviations_down'],
-    ] as const) {
-      const list = raw[key];
-      if (!Array.isArray(list)) continue;
-      targets.forEach((t, i) =>
-        (Array.isArray(list[i]) ? list[i] : []).forEach((d: unknown) => {
-          const [target, deviation] = [
-            si(t, straight ? 'length' : 'angle', undefined, unit),
-            si(d, q, undefined, unit),
-          ];
-          if (target !== undefined && deviation !== undefined) rows.push({ target, way, deviation });
-        }),
-      );
-    }
-    return put(rows);
+  const own = kind.rowsFromJson?.(raw, unit, rig);
+  if (own) {
+    Object.assign(rig, own.rig);
+    return put(own.rows);
   }
   const list = raw['readings'] ?? raw['samples'] ?? raw['data'] ?? raw['rows'];
   const quantities = [
@@ -230,22 +157,30 @@ export function readJson(
         continue;
       }
       const hit = keyed(source, c.words, c.id, c.quantity);
-      const v = hit && si(hit.value, c.quantity, hit.unit, unit);
+      const v = hit && siOf(hit.value, c.quantity, hit.unit, unit);
       if (v !== undefined) row[c.id] = v;
     }
     return quantities.some((c) => c.as === 'quantity' && typeof row[c.id] === 'number') ? row : undefined;
   };
-  if (Array.isArray(list))
+  if (Array.isArray(list)) {
+    const read = list.filter(isRecord).flatMap((r) => {
+      const row = rowOf(isRecord(r['values']) ? r['values'] : r);
+      return row ? [{ row, raw: r }] : [];
+    });
     return put(
-      list.flatMap((r) =>
-        isRecord(r) ? [rowOf(isRecord(r['values']) ? r['values'] : r)].filter((x) => x !== undefined) : [],
-      ),
+      read.map((x) => x.row),
+      read.map((x) => x.raw),
     );
+  }
   // Arrays by column, beside or below the rig.
   const source = isRecord(list) ? list : raw;
   const arrays = Object.entries(source).filter(([, v]) => Array.isArray(v) && v.every((x) => typeof x !== 'object'));
   const length = Math.max(0, ...arrays.map(([, v]) => (v as unknown[]).length));
-  const rate = si(raw['rate'] ?? raw['sample_rate'] ?? raw['rate_hz'] ?? raw['sample_rate_hz'], 'frequency', undefined);
+  const rate = siOf(
+    raw['rate'] ?? raw['sample_rate'] ?? raw['rate_hz'] ?? raw['sample_rate_hz'],
+    'frequency',
+    undefined,
+  );
   const sound = arrays.find(([k]) => ['sound', 'signal', 'samples', 'wav'].includes(tidy(k)));
   if (rate && sound && kind.channels?.some((c) => c.id === 'sound')) {
     const samples = (sound[1] as unknown[]).map(Number);

@@ -1,10 +1,32 @@
-import type { PlayTest } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Instrument } from '../shop/instrument.ts';
 import { combine, fromBounds, fromResolution, typeA, type Contribution, type Uncertain } from './uncertainty.ts';
 
 /** Play from a difference d between two pushes at radius L: 2·asin(d/2L), rad. */
 export const playFromLever = (difference: number, lever: number): number => 2 * Math.asin(difference / (2 * lever));
+
+/** A push each way at a lever, as it was rigged and read. */
+export interface PlayReadings {
+  readonly rig: {
+    /** Axis to the point that is read, m, and its largest error. */
+    readonly lever: number;
+    readonly leverError: number;
+    /** Torque of the light push each way, N·m; 0 where not known. */
+    readonly push: number;
+    /** Takes the push's wind-up out with the expected stiffness. */
+    readonly correctWindUp: boolean;
+  };
+  readonly readings: readonly {
+    readonly id: string;
+    /** Output angle, rad. */
+    readonly angle: number;
+    /** Difference between the two pushes, m. */
+    readonly difference: number;
+    /** As entered. */
+    readonly text: string;
+    readonly struck?: string | undefined;
+  }[];
+}
 
 export interface PlayAtAngle {
   readonly angle: number;
@@ -16,6 +38,8 @@ export interface PlayResult {
   readonly found: Uncertain;
   readonly perAngle: readonly PlayAtAngle[];
   readonly worst: PlayAtAngle;
+  /** Play of each reading that has a difference the lever can swing, by its id, wind-up taken out. */
+  readonly each: ReadonlyMap<string, number>;
   /** Wind-up of the push that was taken out, rad. */
   readonly windUp: number;
   readonly counted: number;
@@ -34,7 +58,7 @@ const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(0)}°`;
  * Source: play = 2·asin(d/2L); JCGM 100:2008 for the budget (resolution √2·r/√12 for a difference, stated error a/√3).
  */
 export function analysePlay(
-  test: PlayTest,
+  test: PlayReadings,
   instrument: Instrument | undefined,
   stiffness: number | undefined,
 ): Result<PlayResult> {
@@ -116,6 +140,11 @@ export function analysePlay(
     found,
     perAngle,
     worst,
+    each: new Map(
+      test.readings
+        .filter((r) => r.difference <= 2 * lever)
+        .map((r) => [r.id, playFromLever(r.difference, lever) - windUp] as const),
+    ),
     windUp,
     counted: counted.length,
     struck: test.readings.length - counted.length,

@@ -133,12 +133,15 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
         .map((w) => w.label)
         .join(', ')}.`,
     );
+  // A single column of 48,5 is no table of two: its commas are decimals.
+  const lone = wanted.length === 1 && body.every((l) => /^\s*[+\-−]?\d+,\d+\s*[^\d,]*$/.test(l));
   // Semicolons and tabs win over commas, which may be decimals.
   const delimiter = body[0]!.includes('\t')
     ? '\t'
     : body[0]!.includes(';')
       ? ';'
       : /,/.test(body[0]!) &&
+          !lone &&
           !(body.length > 1 && body.slice(0, 20).every((l) => /^\s*[+\-−]?\d+,\d+(\s+[+\-−]?\d+,\d+)+\s*$/.test(l)))
         ? ','
         : body[0]!.includes('|')
@@ -210,7 +213,7 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
         : `Rows have ${first.length} value${first.length === 1 ? '' : 's'}.`,
       `Name columns ${wanted.map((w) => `${w.label}${w.quantity ? ` (${QUANTITIES[w.quantity].shown || 'plain'})` : ''}`).join(', ')}.`,
     );
-  const commas = delimiter !== ',' && decimalCommas(data);
+  const commas = lone || (delimiter !== ',' && decimalCommas(data));
   if (commas) notes.push('Commas were read as decimal points.');
   const heads = wanted.map((w, i) => (named && places[i]! >= 0 ? heading(first[places[i]!]!, w.quantity) : undefined));
   // A scale that shows newtons where a mass is meant: told, and divided by standard gravity.

@@ -1,6 +1,11 @@
+import { refuse } from '../result.ts';
 import { formatQuantity } from '../units/format.ts';
 import { parseQuantity } from '../units/parse.ts';
 import type { TestKind } from './contract.ts';
+
+type Refused = ReturnType<typeof refuse>;
+
+const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);
 
 const tidy = (s: string): string =>
   s
@@ -81,4 +86,20 @@ export function soundRig(
     return false;
   });
   return { rig: Object.fromEntries(kept), notes };
+}
+
+/** The first field of a rig that its kind cannot be rigged with, refused. */
+export function oddRig(kind: TestKind, rig: Readonly<Record<string, number | string>>): Refused | undefined {
+  for (const field of kind.rig) {
+    const value = rig[field.id];
+    if (field.as !== 'quantity' || typeof value !== 'number') continue;
+    if (value >= field.min && value <= field.max) continue;
+    return refuse(
+      `${field.label} cannot be so.`,
+      `${capital(saidOf(value, field.min, field.max, (x) => formatQuantity(x, field.quantity)))}.`,
+      'Set it in the rig.',
+      field.id,
+    );
+  }
+  return undefined;
 }

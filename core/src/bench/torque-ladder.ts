@@ -1,9 +1,45 @@
-import type { LadderTest, Outcome } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Instrument } from '../shop/instrument.ts';
 import { combine, fromBounds, fromResolution, type Contribution, type Uncertain } from './uncertainty.ts';
 
-type Rig = LadderTest['rig'];
+/** What can happen at a rung. */
+export const OUTCOMES = [
+  'lifted',
+  'held',
+  'crept',
+  'skipped',
+  'lost-steps',
+  'stalled',
+  'driver-limit',
+  'rig-failed',
+] as const;
+export type Outcome = (typeof OUTCOMES)[number];
+
+interface Rig {
+  /** Axis to the hung mass, m, and its largest error. */
+  readonly lever: number;
+  readonly leverError: number;
+  /** Mass of the lever, kg, and axis to its centre, m. */
+  readonly leverMass: number;
+  readonly leverCentre: number;
+  /** Basket and hook, kg. */
+  readonly basket: number;
+  /** Lever above the horizontal, rad, and its largest error. */
+  readonly angle: number;
+  readonly angleError: number;
+}
+
+/** Masses hung from a lever, one after the other. */
+export interface LadderReadings {
+  readonly rig: Rig;
+  readonly readings: readonly {
+    readonly id: string;
+    /** Mass hung, without the basket, kg. */
+    readonly mass: number;
+    readonly outcome: Outcome;
+    readonly struck?: string | undefined;
+  }[];
+}
 
 /**
  * Torque of hung masses: g·cos φ·((m + basket)·L + m_lever·c), N·m, the lever φ above the horizontal.
@@ -31,7 +67,7 @@ export const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
   'rig-failed': 'rig failed',
 };
 
-export interface Rung {
+export interface LadderRung {
   readonly id: string;
   readonly mass: number;
   readonly torque: number;
@@ -40,7 +76,7 @@ export interface Rung {
 }
 
 export interface LadderResult {
-  readonly rungs: readonly Rung[];
+  readonly rungs: readonly LadderRung[];
   /** Largest torque carried, N·m; undefined when none was. */
   readonly bestGood: number | undefined;
   /** Smallest torque not carried. */
@@ -98,9 +134,13 @@ function rigBudget(rig: Rig, mass: number, g: number, instrument: Instrument | u
  *
  * @param g local gravity, m/s²
  */
-export function analyseLadder(test: LadderTest, instrument: Instrument | undefined, g: number): Result<LadderResult> {
+export function analyseLadder(
+  test: LadderReadings,
+  instrument: Instrument | undefined,
+  g: number,
+): Result<LadderResult> {
   const { rig } = test;
-  const rungs: Rung[] = test.readings.map((r) => ({
+  const rungs: LadderRung[] = test.readings.map((r) => ({
     id: r.id,
     mass: r.mass,
     torque: hungTorque(rig, r.mass, g),
@@ -117,7 +157,7 @@ export function analyseLadder(test: LadderTest, instrument: Instrument | undefin
   const good = counted.filter((r) => rungSays(r.outcome) === 'good');
   const bad = counted.filter((r) => rungSays(r.outcome) === 'bad');
   const bestGood = good.length ? Math.max(...good.map((r) => r.torque)) : undefined;
-  const least = bad.reduce<Rung | undefined>((m, r) => (!m || r.torque < m.torque ? r : m), undefined);
+  const least = bad.reduce<LadderRung | undefined>((m, r) => (!m || r.torque < m.torque ? r : m), undefined);
   const leastBad = least?.torque;
   if (bestGood === undefined && leastBad === undefined)
     return refuse(

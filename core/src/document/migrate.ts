@@ -81,7 +81,32 @@ function fromThree(raw: Raw): Raw {
   };
 }
 
-const STEPS: Readonly<Record<number, (raw: Raw) => Raw>> = { 1: fromOne, 2: fromTwo, 3: fromThree };
+/**
+ * Version 5 keeps the two tests at a lever as every other test: readings under the names of their columns, and the
+ * wind-up of the push as a choice.
+ */
+function fromFour(raw: Raw): Raw {
+  const columns: Readonly<Record<string, readonly string[]>> = {
+    'play-lever': ['angle', 'difference'],
+    'torque-ladder': ['mass', 'outcome'],
+  };
+  const reading = (own: readonly string[]) => (r: unknown) => {
+    if (!isRecord(r) || 'values' in r) return r;
+    const rest = Object.fromEntries(Object.entries(r).filter(([k]) => !own.includes(k)));
+    return { ...rest, values: Object.fromEntries(own.filter((k) => k in r).map((k) => [k, r[k]])) };
+  };
+  const test = (t: unknown) => {
+    const own = isRecord(t) && columns[String(t['kind'])];
+    if (!own || !isRecord(t)) return t;
+    const rig = isRecord(t['rig']) ? { ...t['rig'] } : t['rig'];
+    if (isRecord(rig) && typeof rig['correctWindUp'] === 'boolean')
+      rig['correctWindUp'] = rig['correctWindUp'] ? 'yes' : 'no';
+    return { ...t, rig, readings: Array.isArray(t['readings']) ? t['readings'].map(reading(own)) : t['readings'] };
+  };
+  return { ...raw, version: 5, ...(Array.isArray(raw['tests']) && { tests: raw['tests'].map(test) }) };
+}
+
+const STEPS: Readonly<Record<number, (raw: Raw) => Raw>> = { 1: fromOne, 2: fromTwo, 3: fromThree, 4: fromFour };
 
 /** Brings an older joint record up to the present version, one version at a time. A present one comes back as it is. */
 export function migrate(raw: Raw): Raw {

@@ -16,7 +16,7 @@ import { quantity, wholeNumber } from './quantity-schema.ts';
 import { testSchema } from './test-schema.ts';
 
 export const FORMAT = 'gristmill-joint';
-export const VERSION = 4;
+export const VERSION = 5;
 
 /** How many of each a joint holds. */
 export const MOST = { variants: 50, builds: 500, tests: 5000 } as const;
@@ -172,8 +172,8 @@ export type LimitId = (typeof LIMIT_IDS)[number];
 export type Variant = v.InferOutput<typeof variantSchema>;
 export type StageRecord = v.InferOutput<typeof stageSchema>;
 export type Build = v.InferOutput<typeof buildSchema>;
-export type { BenchTest, LadderTest, Outcome, PlayTest, ReadingsTest } from './test-schema.ts';
-export { OUTCOMES, READINGS_KINDS } from './test-schema.ts';
+export type { BenchTest } from './test-schema.ts';
+export { TEST_KIND_IDS } from './test-schema.ts';
 export { LIMIT_IDS } from './brief-schema.ts';
 
 /** The variant that is open; the first one where the mark points nowhere. */

@@ -1,75 +1,15 @@
 import * as v from 'valibot';
 import { moment } from './moment.ts';
-import { quantity } from './quantity-schema.ts';
 
 const struck = v.pipe(
   v.optional(v.string()),
   v.description('Why the reading is struck out; absent for one that counts'),
 );
-const common = { id: v.string(), buildId: v.string(), date: moment, notes: v.string() };
 
-export const playTestSchema = v.looseObject({
-  ...common,
-  kind: v.literal('play-lever'),
-  rig: v.looseObject({
-    lever: v.pipe(quantity('length', 1e-4, 20), v.description('Radius at which the difference is read, m')),
-    leverError: v.pipe(quantity('length', 0, 1), v.description('Largest error of the radius, m')),
-    instrument: v.string(),
-    push: v.pipe(
-      quantity('torque', 0, 1e5),
-      v.description('Torque of the light push each way, 0 where not known, N·m'),
-    ),
-    /** Takes the push's wind-up out with the expected stiffness. */
-    correctWindUp: v.boolean(),
-  }),
-  readings: v.array(
-    v.looseObject({
-      id: v.string(),
-      angle: v.pipe(quantity('angle', -1e3, 1e3), v.description('Output angle at which it was read, rad')),
-      difference: v.pipe(quantity('length', 0, 10), v.description('Difference between the two pushes, m')),
-      text: v.pipe(v.string(), v.description('As entered')),
-      struck,
-    }),
-  ),
-});
-
-export const OUTCOMES = [
-  'lifted',
-  'held',
-  'crept',
-  'skipped',
-  'lost-steps',
-  'stalled',
-  'driver-limit',
-  'rig-failed',
-] as const;
-
-export const ladderTestSchema = v.looseObject({
-  ...common,
-  kind: v.literal('torque-ladder'),
-  rig: v.looseObject({
-    lever: v.pipe(quantity('length', 1e-4, 20), v.description('Axis to the hung mass, m')),
-    leverError: v.pipe(quantity('length', 0, 1), v.description('Largest error of the radius, m')),
-    leverMass: v.pipe(quantity('mass', 0, 1e3), v.description('Mass of the lever, kg')),
-    leverCentre: v.pipe(quantity('length', 0, 20), v.description('Axis to the lever’s centre of mass, m')),
-    basket: v.pipe(quantity('mass', 0, 1e3), v.description('Basket and hook, kg')),
-    angle: v.pipe(quantity('angle', -Math.PI / 2, Math.PI / 2), v.description('Lever above the horizontal, rad')),
-    angleError: v.pipe(quantity('angle', 0, 1), v.description('Largest error of that angle, rad')),
-    instrument: v.string(),
-  }),
-  readings: v.array(
-    v.looseObject({
-      id: v.string(),
-      mass: v.pipe(quantity('mass', 0, 1e4), v.description('Mass hung, without the basket, kg')),
-      outcome: v.picklist(OUTCOMES),
-      text: v.pipe(v.string(), v.description('As entered')),
-      struck,
-    }),
-  ),
-});
-
-/** Tests whose rig and readings are named by their kind (`bench/kinds`). */
-export const READINGS_KINDS = [
+/** Kinds of test that a file may hold; rig and readings are named by the kind (`bench/kinds`). */
+export const TEST_KIND_IDS = [
+  'play-lever',
+  'torque-ladder',
   'play-spot',
   'hysteresis',
   'torque-cell',
@@ -115,9 +55,12 @@ export const recordingSchema = v.looseObject({
   ),
 });
 
-export const readingsTestSchema = v.looseObject({
-  ...common,
-  kind: v.picklist(READINGS_KINDS),
+export const testSchema = v.looseObject({
+  id: v.string(),
+  buildId: v.string(),
+  date: moment,
+  notes: v.string(),
+  kind: v.picklist(TEST_KIND_IDS),
   rig: v.pipe(
     v.record(v.string(), v.union([measured, v.string()], 'must be a number or text')),
     v.description('Dimensions in SI, by the names of the kind'),
@@ -147,10 +90,4 @@ export const readingsTestSchema = v.looseObject({
   ),
 });
 
-export const testSchema = v.variant('kind', [playTestSchema, ladderTestSchema, readingsTestSchema]);
-
-export type PlayTest = v.InferOutput<typeof playTestSchema>;
-export type LadderTest = v.InferOutput<typeof ladderTestSchema>;
-export type ReadingsTest = v.InferOutput<typeof readingsTestSchema>;
 export type BenchTest = v.InferOutput<typeof testSchema>;
-export type Outcome = (typeof OUTCOMES)[number];

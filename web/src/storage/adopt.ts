@@ -1,4 +1,4 @@
-import type { ReadingsTest } from '@gristmill/core';
+import type { BenchTest } from '@gristmill/core';
 import { usesOf, type Binned, type Pointer, type Save } from './joints.ts';
 import type { Recordings } from './recordings.ts';
 import type { Tx, Vault } from './vault.ts';
@@ -9,16 +9,16 @@ import type { Tx, Vault } from './vault.ts';
  */
 const LEGACY = 'recording:';
 
-type StoredJoint = { readonly tests?: readonly ReadingsTest[] };
+type StoredJoint = { readonly tests?: readonly BenchTest[] };
 
 /** A stored joint whose recordings are found by their content; undefined where none of them was found by its test. */
 function moved(raw: StoredJoint | null, hashes: ReadonlyMap<string, string>): StoredJoint | undefined {
-  const mine = (t: ReadingsTest) =>
+  const mine = (t: BenchTest) =>
     t?.recording && t.recording.data === undefined && !t.recording.sha256 && hashes.has(t.id);
   if (!Array.isArray(raw?.tests) || !raw.tests.some(mine)) return undefined;
   return {
     ...raw,
-    tests: raw.tests.map((t: ReadingsTest) =>
+    tests: raw.tests.map((t: BenchTest) =>
       mine(t) ? { ...t, recording: { ...t.recording!, sha256: hashes.get(t.id)! } } : t,
     ),
   };
@@ -30,7 +30,7 @@ async function movePointer(at: Tx, pointer: Pointer, hashes: ReadonlyMap<string,
     const key = `${pointer.id}/${save.rev}`;
     const next = moved(await at.get<StoredJoint>('history', key), hashes);
     if (next) await at.set('history', key, next);
-    saves.push(next ? { ...save, uses: usesOf(next.tests as ReadingsTest[]) } : save);
+    saves.push(next ? { ...save, uses: usesOf(next.tests as BenchTest[]) } : save);
   }
   return { ...pointer, saves };
 }

@@ -7,7 +7,6 @@ import {
   type BenchTest,
   type Joint,
   type Problem,
-  type ReadingsTest,
   type Result,
 } from '@gristmill/core';
 import type { Tx, Vault } from './vault.ts';
@@ -65,7 +64,7 @@ export const BIN_MINUTES = 30;
 
 /** Recordings that a joint refers to and that lie beside it. */
 export const usesOf = (tests: readonly BenchTest[]): string[] => [
-  ...new Set(tests.flatMap((t) => (t as ReadingsTest).recording?.sha256 ?? [])),
+  ...new Set(tests.flatMap((t) => (t as BenchTest).recording?.sha256 ?? [])),
 ];
 
 /** The last part of a key is the save; an identifier may hold anything before it. */
@@ -372,7 +371,7 @@ async function openIn(at: Tx, id: string): Promise<Result<Opened>> {
 
 /** Recordings that a stored record refers to, whether it can be read or not. */
 function usesOfRaw(raw: { readonly tests?: unknown } | null): string[] {
-  const tests = Array.isArray(raw?.tests) ? (raw.tests as ReadingsTest[]) : [];
+  const tests = Array.isArray(raw?.tests) ? (raw.tests as BenchTest[]) : [];
   return tests.flatMap((t) => (typeof t?.recording?.sha256 === 'string' ? [t.recording.sha256] : []));
 }
 

@@ -1,8 +1,8 @@
-import type { packRecording, Joint, ReadingsTest } from '@gristmill/core';
+import type { packRecording, Joint, BenchTest } from '@gristmill/core';
 import type { Vault } from './vault.ts';
 
 type Packed = ReturnType<typeof packRecording>;
-export type KeptRecording = NonNullable<ReadingsTest['recording']>;
+export type KeptRecording = NonNullable<BenchTest['recording']>;
 
 /** Text of a recording beyond this length is kept beside the joint, so that saves stay small. */
 const INLINE = 120_000;
@@ -20,12 +20,12 @@ interface Attachment {
   readonly at: number;
 }
 
-const withData = (t: ReadingsTest, text: string, sha: string): ReadingsTest => ({
+const withData = (t: BenchTest, text: string, sha: string): BenchTest => ({
   ...t,
   recording: { ...t.recording!, sha256: sha, data: text },
 });
 
-function withoutData(t: ReadingsTest, sha: string): ReadingsTest {
+function withoutData(t: BenchTest, sha: string): BenchTest {
   const { data: _data, ...head } = t.recording!;
   return { ...t, recording: { ...head, sha256: sha } };
 }
@@ -68,15 +68,12 @@ export class Recordings {
     );
   }
 
-  private async each(
-    joint: Joint,
-    change: (t: ReadingsTest, r: KeptRecording) => Promise<ReadingsTest>,
-  ): Promise<Joint> {
+  private async each(joint: Joint, change: (t: BenchTest, r: KeptRecording) => Promise<BenchTest>): Promise<Joint> {
     let moved = false;
     const tests: Joint['tests'] = [];
     // One after the other: a few recordings of millions of samples at once would fill the memory.
     for (const t of joint.tests) {
-      const own = t as ReadingsTest;
+      const own = t as BenchTest;
       const next = own.recording ? await change(own, own.recording) : own;
       moved ||= next !== own;
       tests.push(next);

@@ -1,5 +1,5 @@
 import {
-  ALL_TEST_KINDS,
+  TEST_KINDS,
   analyseLine,
   eachTest,
   factorReaders,
@@ -15,7 +15,7 @@ import {
   waysOut,
   type Finding,
   type Joint,
-  type ReadingsTest,
+  type BenchTest,
   type Shelf,
   type ShopEdits,
 } from '@gristmill/core';
@@ -50,7 +50,7 @@ const LONG = 50_000;
 async function allFindings(joint: Joint, shelf: Shelf, onProgress: (at: Analysing) => void): Promise<Finding[]> {
   const out: Finding[] = [];
   for (const { test, variant, line } of eachTest(joint, shelf)) {
-    const recording = (test as ReadingsTest).recording;
+    const recording = (test as BenchTest).recording;
     if (!recording) {
       out.push(...findingsFor(test, variant, line, shelf));
       continue;
@@ -93,7 +93,7 @@ const api: CoreApi = {
   },
   findings: async (joint, shop, onProgress) => allFindings(joint, shelfFor(shop), onProgress),
   importTest: async (kindId, bytes, name, onProgress) => {
-    const kind = ALL_TEST_KINDS.find((k) => k.id === kindId)!;
+    const kind = TEST_KINDS.find((k) => k.id === kindId)!;
     onProgress('Reading the file…');
     const read = importFile(kind, bytes, () => crypto.randomUUID().slice(0, 8));
     if (!read.ok) return read;

@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { arm, hung, METERED, sketch } from '../rig-drawing.ts';
 import { fitLine } from '../regress.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
@@ -62,6 +63,7 @@ export const efficiency: TestKind = {
     column('torque', 'torque out', 'torque', '2.4 N·m', ['torque', 't_out', 'output']),
     column('current', 'motor current', 'current', '0.85 A', ['current', 'i_motor', 'amp']),
   ],
+  sketch: () => sketch([...METERED, arm(90), ...hung(122, 76)]),
   analyse: (test, context) => {
     const rows = countedRows(test, 'torque', 'current');
     if (rows.length < 2)

@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { arm, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { fitLine } from '../regress.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
@@ -74,6 +75,14 @@ export const endurance: TestKind = {
     column('load', 'load', 'torque', '3 N·m', ['load', 'torque'], { optional: true }),
     column('temperature', 'temperature', 'temperature', '41 °C', ['temperature', 'temp'], { optional: true }),
   ],
+  teardown: true,
+  sketch: () =>
+    sketch([
+      ...HOUSE,
+      arm(100),
+      path('M160 60a24 24 0 1 1 -10 -6m1 9l-1 -9l9 -1', 'hot'),
+      word(120, 130, 'cycles, then play'),
+    ]),
   analyse: (test, context) => {
     const get = rigOf(RIG, test);
     const all = countedRows(test, 'cycles', 'play');

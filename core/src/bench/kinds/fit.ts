@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { FoundFigure, TestKind } from '../contract.ts';
+import { circle, dimension, path, sketch, word } from '../rig-drawing.ts';
 import { fitColumns } from '../regress.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
@@ -67,6 +68,16 @@ export const fit: TestKind = {
     column('drawn', 'drawn', 'length', '20 mm', ['drawn', 'nominal', 'design']),
     column('measured', 'measured', 'length', '20.14 mm', ['measured', 'made', 'actual']),
   ],
+  sketch: () =>
+    sketch([
+      path('M24 40h60v60h-60Z', 'ink', 'part'),
+      circle(54, 70, 14, 'ink', 'panel'),
+      path('M120 40h66v60h-66Z', 'ink', 'other', true),
+      path('M116 36h74v68h-74Z', 'hot'),
+      word(153, 74, 'made', 'found'),
+      word(153, 124, 'drawn, dashed'),
+      ...dimension(24, 84, 132, 'x'),
+    ]),
   analyse: (test, context) => {
     const rows = countedRows(test, 'drawn', 'measured');
     if (rows.length < 2)

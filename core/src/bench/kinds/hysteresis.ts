@@ -1,5 +1,7 @@
 import { ok, refuse } from '../../result.ts';
-import type { TestKind } from '../contract.ts';
+import { formatQuantity } from '../../units/format.ts';
+import type { PlanAsk, PlannedRig, TestKind } from '../contract.ts';
+import { arm, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { fitHysteresis } from '../hysteresis-fit.ts';
 import { channelOf } from '../recording.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
@@ -42,6 +44,13 @@ const RIG = [
   ),
 ];
 
+/** Torque up to what tells the slopes without hurting the joint. */
+const plan = ({ expected, torque }: PlanAsk): PlannedRig => ({
+  values: { rated: Math.max(1e-3, Math.min(expected, torque)) },
+  enough: true,
+  says: `torque up to ${formatQuantity(0.6 * torque, 'torque', {}, 2)} in eight steps each way, or the rig`,
+});
+
 /** Play, stiffness in up to three slopes, friction and lost motion from one loop of torque. */
 export const hysteresis: TestKind = {
   id: 'hysteresis',
@@ -51,6 +60,12 @@ export const hysteresis: TestKind = {
   group: 'play and stiffness',
   rows: ['stiffness', 'play'],
   loaded: true,
+  answers: [{ row: 'stiffness', rank: 1, plan }],
+  goesAs: { stiffness: { torque: 1, angle: -1 }, play: { angle: 1 } },
+  // A loop is told by a few thousand points; means of neighbours also take the sensor's steps down.
+  mostSamples: 1600,
+  guided: { program: 'hysteresis' },
+  programs: ['hysteresis', 'play'],
   caution: 'The lever stores the wind-up: load and unload it slowly, stand clear of its plane, tether hung masses.',
   steps: [
     'Hold the input still, and fix a lever and an angle reading to the output.',
@@ -65,8 +80,25 @@ export const hysteresis: TestKind = {
   ],
   channels: [
     { id: 'torque', label: 'torque', quantity: 'torque', words: ['torque', 'load'] },
-    { id: 'angle', label: 'angle', quantity: 'smallAngle', words: ['angle', 'output', 'theta', 'out'] },
+    {
+      id: 'angle',
+      label: 'angle',
+      quantity: 'smallAngle',
+      words: ['angle', 'output', 'theta', 'out'],
+      instead: ['output'],
+    },
   ],
+  sketch: () =>
+    sketch([
+      ...HOUSE,
+      arm(),
+      path('M160 30v36m-4 -8l4 8l4 -8M160 114v-36m-4 8l4 -8l4 8', 'hot'),
+      word(168, 34, '+T', 'found', 'start'),
+      word(168, 116, '−T', 'found', 'start'),
+      path('M84 72v-26h14', 'thin'),
+      word(102, 50, 'angle', 'ink', 'start'),
+      word(38, 128, 'input held'),
+    ]),
   analyse: (test, context) => {
     const rows = countedRows(test, 'torque', 'angle');
     const [rt, ra] = [channelOf(context.recording, 'torque'), channelOf(context.recording, 'angle')];

@@ -1,12 +1,12 @@
-import type { ReadingsTest } from '../../schema/joint.ts';
+import type { BenchTest } from '../../schema/joint.ts';
 import type { TestKind } from '../contract.ts';
 import { efficiency } from './efficiency.ts';
 import { endurance } from './endurance.ts';
 import { fit } from './fit.ts';
 import { hysteresis } from './hysteresis.ts';
-import { playLever, torqueLadder } from './at-lever.ts';
 import { legPress } from './leg-press.ts';
 import { noLoad } from './no-load.ts';
+import { playLever } from './play-lever.ts';
 import { playSpot } from './play-spot.ts';
 import { positioning } from './positioning.ts';
 import { runout } from './runout.ts';
@@ -14,14 +14,16 @@ import { noise, pluck } from './sound.ts';
 import { step } from './step.ts';
 import { temperature } from './temperature.ts';
 import { torqueCell } from './torque-cell.ts';
+import { torqueLadder } from './torque-ladder.ts';
 import { transmission } from './transmission.ts';
 import { turnBack } from './turn-back.ts';
 
 /**
- * Every kind of measurement whose rig and readings its own file names, in the order they are offered. A new one is a
- * file and a line here.
+ * Every kind of measurement, in the order they are offered. A new one is a file, a line here and its id in the schema.
  */
 export const TEST_KINDS: readonly TestKind[] = [
+  playLever,
+  torqueLadder,
   playSpot,
   hysteresis,
   torqueCell,
@@ -42,19 +44,16 @@ export const TEST_KINDS: readonly TestKind[] = [
 
 export const testKind = (id: string): TestKind | undefined => TEST_KINDS.find((k) => k.id === id);
 
-/** All tests there are, the two at a lever first; those are kept in a joint under names of their own. */
-export const ALL_TEST_KINDS: readonly TestKind[] = [playLever, torqueLadder, ...TEST_KINDS];
-
 /** A test of a kind with the rig it starts with. */
 export function blankTest(
   kind: TestKind,
   stamp: { id: string; buildId: string; date: string },
   instrument = '',
-): ReadingsTest {
+): BenchTest {
   return {
     ...stamp,
     notes: '',
-    kind: kind.id as ReadingsTest['kind'],
+    kind: kind.id as BenchTest['kind'],
     rig: { ...Object.fromEntries(kind.rig.map((f) => [f.id, f.start])), ...(kind.measures && { instrument }) },
     readings: [],
   };

@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { circle, path, sketch, word } from '../rig-drawing.ts';
 import { combine, fromBounds, typeA } from '../uncertainty.ts';
 import {
   cell,
@@ -59,6 +60,7 @@ export const legPress: TestKind = {
   group: 'torque',
   rows: ['torque'],
   measures: 'mass',
+  goesAs: { torque: { mass: 1 } },
   loaded: true,
   caution:
     'The leg pushes with its whole torque: hold the hip in a frame, fingers and feet away, an emergency stop in reach.',
@@ -74,6 +76,17 @@ export const legPress: TestKind = {
     column('mass', 'scale', 'mass', '6.4 kg', ['mass', 'scale', 'weight', 'force']),
     column('ahead', 'foot ahead of hip', 'length', '0 mm', ['ahead', 'offset'], { signed: true, optional: true }),
   ],
+  sketch: (rig) =>
+    sketch([
+      path('M90 14h40', 'ink'),
+      path('M110 14L150 62L110 112', 'bar'),
+      circle(150, 62, 6, 'ink', 'panel'),
+      path('M84 116h52v12h-52Z', 'ink', 'other'),
+      word(162, 66, 'κ', 'ink', 'start'),
+      word(144, 34, rig.said('thigh'), 'ink', 'start'),
+      word(146, 96, rig.said('shank'), 'ink', 'start'),
+      word(60, 126, 'scale'),
+    ]),
   analyse: (test, context) => {
     const rows = countedRows(test, 'angle', 'mass');
     if (rows.length === 0)

@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { METERED, sketch, word } from '../rig-drawing.ts';
 import { fitLine } from '../regress.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
 import {
@@ -75,6 +76,7 @@ export const noLoad: TestKind = {
     column('current', 'current', 'current', '0.21 A', ['current', 'amp'], { optional: true }),
     column('power', 'supply power', 'power', '4.8 W', ['power', 'watt'], { optional: true }),
   ],
+  sketch: () => sketch([...METERED, word(120, 92, 'nothing on the output', 'muted')]),
   analyse: (test, context) => {
     const rig = rigOf(RIG, test);
     const by =

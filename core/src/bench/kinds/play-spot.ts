@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { circle, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { combine, fromBounds, typeA } from '../uncertainty.ts';
 import {
   cell,
@@ -61,6 +62,7 @@ export const playSpot: TestKind = {
   group: 'play and stiffness',
   rows: ['play'],
   measures: 'length',
+  goesAs: { play: { shift: 1, distance: -1 } },
   caution:
     'Laser: class 2 at most, never into eyes; keep the beam off head height and away from mirrors that are not yours.',
   steps: [
@@ -72,8 +74,20 @@ export const playSpot: TestKind = {
   rig: RIG,
   columns: [
     column('angle', 'output angle', 'angle', '0°', ['angle', 'position'], { signed: true, optional: true }),
-    column('shift', 'spot moved by', 'length', '6.5 mm', ['shift', 'spot', 'difference', 'moved', 'd']),
+    column('shift', 'spot moved by', 'length', '6.5 mm', ['shift', 'spot', 'difference', 'moved', 'd'], {
+      difference: true,
+    }),
   ],
+  sketch: (rig) =>
+    sketch([
+      ...HOUSE,
+      path('M38 72L206 44M38 72L206 100', 'hot', undefined, true),
+      path('M208 20V126', 'edge'),
+      circle(206, 44, 3, 'none', 'found'),
+      circle(206, 100, 3, 'none', 'found'),
+      word(196, 76, 'd', 'found', 'end'),
+      ...dimension(38, 206, 138, `D ${rig.said('distance')}`),
+    ]),
   analyse: (test, context) => {
     const rows = countedRows(test, 'shift');
     if (rows.length === 0)

@@ -1,7 +1,9 @@
 import { ok, refuse } from '../../result.ts';
 import type { QuantityId } from '../../units/quantity.ts';
 import type { ReadingColumn, TestKind } from '../contract.ts';
+import { path, sketch, word } from '../rig-drawing.ts';
 import { positioningIso, type TargetRuns } from '../iso230.ts';
+import { siOf } from '../keyed-value.ts';
 import { combine } from '../uncertainty.ts';
 import {
   cell,
@@ -62,6 +64,35 @@ const columns = (straight: boolean): readonly ReadingColumn[] => [
     : column('deviation', 'deviation', 'smallAngle', '1.2′', ['deviation', 'error', 'dev', 'x'], { signed: true }),
 ];
 
+/** Units of length in the heading of a table: the axis is a straight one. */
+const LENGTHS = /[\s_([/,](mm|µm|um|m|in)\s*[\])]?\s*([,;\t]|$)/i;
+
+/** ISO 230-2 as targets and runs each way: `{ unit, targets, deviations_up, deviations_down }`. */
+function targetRuns(
+  raw: Readonly<Record<string, unknown>>,
+  unit: string | undefined,
+  rig: Readonly<Record<string, number | string>>,
+): { rows: Record<string, number | string>[]; rig: Readonly<Record<string, string>> } | undefined {
+  const targets = raw['targets'];
+  if (!Array.isArray(targets)) return undefined;
+  const straight = rig['axis'] === 'straight' || ['mm', 'm', 'um', 'µm'].includes(unit ?? '');
+  const ways = [
+    ['up', raw['deviations_up']],
+    ['down', raw['deviations_down']],
+  ] as const;
+  const rows = ways.flatMap(([way, list]) =>
+    targets.flatMap((t: unknown, i) => {
+      const target = siOf(t, straight ? 'length' : 'angle', undefined, unit);
+      const runs: unknown[] = Array.isArray(list) && Array.isArray(list[i]) ? (list[i] as unknown[]) : [];
+      return runs.flatMap((d) => {
+        const deviation = siOf(d, straight ? 'length' : 'smallAngle', undefined, unit);
+        return target === undefined || deviation === undefined ? [] : [{ target, way, deviation }];
+      });
+    }),
+  );
+  return { rows, rig: straight ? { axis: 'straight' } : {} };
+}
+
 /** Accuracy and repeatability by ISO 230-2. */
 export const positioning: TestKind = {
   id: 'positioning',
@@ -70,6 +101,20 @@ export const positioning: TestKind = {
   group: 'motion',
   rows: ['repeatability'],
   measures: 'length',
+  answers: [
+    {
+      row: 'repeatability',
+      rank: 1,
+      plan: () => ({
+        says: 'five targets, five runs each way, with the finest reading at hand',
+        values: {},
+        enough: true,
+      }),
+    },
+  ],
+  goesAs: { repeatability: { deviation: 1 } },
+  rigFromHeading: (heading): Readonly<Record<string, string>> => (LENGTHS.test(heading) ? { axis: 'straight' } : {}),
+  rowsFromJson: targetRuns,
   caution: 'The axis moves by itself: fingers off, current limit set and emergency stop in reach before power.',
   steps: [
     'Choose five or more targets over the travel, not all at the same place of a turn.',
@@ -79,6 +124,16 @@ export const positioning: TestKind = {
   rig: RIG,
   columns: columns(false),
   columnsFor: (rig) => columns(rig['axis'] === 'straight'),
+  sketch: () =>
+    sketch([
+      path('M20 90H206', 'ink'),
+      ...[40, 75, 110, 145, 180].map((x) => path(`M${x} 82v16`, 'thin')),
+      path('M96 66h26l-13 16Z', 'ink', 'part'),
+      path('M50 58h36m-7 -4l7 4l-7 4M170 58h-36m7 -4l-7 4l7 4', 'hot'),
+      word(68, 48, 'from below', 'found'),
+      word(156, 48, 'from above', 'found'),
+      word(110, 118, 'each target, five runs'),
+    ]),
   analyse: (test, context) => {
     const rows = countedRows(test, 'target', 'deviation');
     if (rows.length < 2)

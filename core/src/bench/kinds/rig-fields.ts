@@ -1,4 +1,4 @@
-import type { ReadingsTest } from '../../schema/joint.ts';
+import type { BenchTest } from '../../schema/joint.ts';
 import type { Instrument } from '../../shop/instrument.ts';
 import type { QuantityId } from '../../units/quantity.ts';
 import type { ReadingColumn, RigField, TestContext, TestResult } from '../contract.ts';
@@ -28,7 +28,7 @@ export const column = (
   quantity: QuantityId,
   example: string,
   words: readonly string[],
-  more: { signed?: boolean; optional?: boolean } = {},
+  more: { signed?: boolean; optional?: boolean; difference?: boolean; most?: number } = {},
 ): ReadingColumn => ({ as: 'quantity', id, label, quantity, example, words, ...more });
 
 export const LEVER: readonly RigField[] = [
@@ -50,33 +50,33 @@ export const LEVER: readonly RigField[] = [
 ];
 
 /** A rig's number as it stands, or what it starts with. */
-export const rigNumber = (test: ReadingsTest, field: RigField | undefined): number => {
+export const rigNumber = (test: BenchTest, field: RigField | undefined): number => {
   const v = field && test.rig[field.id];
   return typeof v === 'number' ? v : field?.as === 'quantity' ? field.start : NaN;
 };
 export const rigOf =
-  (fields: readonly RigField[], test: ReadingsTest) =>
+  (fields: readonly RigField[], test: BenchTest) =>
   (id: string): number =>
     rigNumber(
       test,
       fields.find((f) => f.id === id),
     );
 export const rigText =
-  (fields: readonly RigField[], test: ReadingsTest) =>
+  (fields: readonly RigField[], test: BenchTest) =>
   (id: string): string => {
     const field = fields.find((f) => f.id === id);
     const v = test.rig[id];
     return typeof v === 'string' ? v : field?.as === 'choice' ? field.start : '';
   };
 
-export type Row = ReadingsTest['readings'][number];
+export type Row = BenchTest['readings'][number];
 /** Readings that count and have a number in every column named. */
-export const countedRows = (test: ReadingsTest, ...columns: readonly string[]): Row[] =>
+export const countedRows = (test: BenchTest, ...columns: readonly string[]): Row[] =>
   test.readings.filter((r) => r.struck === undefined && columns.every((c) => Number.isFinite(r.values[c])));
 export const cell = (r: Row, id: string): number => r.values[id] as number;
-export const struckOf = (test: ReadingsTest): number => test.readings.filter((r) => r.struck !== undefined).length;
+export const struckOf = (test: BenchTest): number => test.readings.filter((r) => r.struck !== undefined).length;
 
-export const instrumentOf = (test: ReadingsTest, context: TestContext): Instrument | undefined =>
+export const instrumentOf = (test: BenchTest, context: TestContext): Instrument | undefined =>
   context.instruments.find((i) => i.id === test.rig['instrument']);
 
 /** What the instrument adds to a mean of readings, times a derivative. */
@@ -114,7 +114,7 @@ export const dominantAdvice = (f: { dominant: Contribution | undefined } | undef
 
 /** A result without a headline yet. */
 export const plainResult = (
-  test: ReadingsTest,
+  test: BenchTest,
   counted: number,
   says: string,
 ): Pick<TestResult, 'bound' | 'lands' | 'figures' | 'plots' | 'advice' | 'says' | 'counted' | 'struck'> => ({

@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { circle, path, sketch, word } from '../rig-drawing.ts';
 import { fitColumns } from '../regress.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
@@ -24,6 +25,7 @@ export const runout: TestKind = {
   group: 'motion',
   rows: [],
   measures: 'length',
+  readWith: 'dial',
   caution: 'Turn by hand, motor unpowered; a dial’s foot catches on teeth and keys.',
   steps: [
     'Fix the dial’s stand to what the part runs in, its foot square to the surface.',
@@ -37,6 +39,18 @@ export const runout: TestKind = {
       signed: true,
     }),
   ],
+  sketch: () =>
+    sketch([
+      circle(84, 76, 42, 'ink', 'part'),
+      circle(90, 72, 3, 'none', 'found'),
+      circle(84, 76, 1.6, 'none', 'ink'),
+      path('M126 76h24', 'edge'),
+      circle(166, 76, 16, 'ink', 'panel'),
+      path('M166 76l8 -9', 'hot'),
+      path('M166 92v34h-40', 'ink'),
+      path('M48 52a44 44 0 0 1 30 -20m-8 -2l8 2l-5 7', 'hot'),
+      word(166, 48, 'dial'),
+    ]),
   analyse: (test, context) => {
     const rows = countedRows(test, 'angle', 'reading');
     if (rows.length < 3)

@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { circle, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { channelOf } from '../recording.ts';
 import { amplitudes, betweenBins, hann, peaksOf, powerBelow } from '../spectrum.ts';
 import { suspectsFor } from '../suspects.ts';
@@ -101,6 +102,15 @@ export const pluck: TestKind = {
   rig: PLUCK,
   columns: [column('frequency', 'tone', 'frequency', '92 Hz', ['frequency', 'tone', 'hz', 'f'])],
   channels: SOUND,
+  sketch: (rig) =>
+    sketch([
+      circle(40, 70, 18, 'ink', 'part'),
+      circle(178, 70, 26, 'ink', 'part'),
+      path('M38 52L176 44M40 88L178 96', 'ink'),
+      path('M40 52C80 34 130 34 176 44M40 52C80 64 130 62 176 44', 'hot'),
+      path('M108 20v18m-4 -6l4 6l4 -6', 'hot'),
+      ...dimension(40, 178, 130, `span ${rig.said('span')}`),
+    ]),
   analyse: (test, context) => {
     const rig = rigOf(PLUCK, test);
     const sound = channelOf(context.recording, 'sound');
@@ -230,6 +240,14 @@ export const noise: TestKind = {
   rig: NOISE,
   columns: [],
   channels: SOUND,
+  sketch: (rig) =>
+    sketch([
+      ...HOUSE,
+      path('M150 58a6 6 0 0 1 12 0v12a6 6 0 0 1 -12 0Z', 'ink', 'other'),
+      path('M156 76v30h-14h28', 'ink'),
+      ...[0, 1, 2].map((i) => path(`M${84 + i * 18} ${64 - i * 6}q8 ${10 + i * 6} 0 ${20 + i * 12}`, 'hot')),
+      word(120, 132, `output at ${rig.said('speed')}`),
+    ]),
   analyse: (test, context) => {
     const sound = channelOf(context.recording, 'sound');
     if (!sound || !(context.recording!.rate > 0))

@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { path, sketch, word } from '../rig-drawing.ts';
 import { channelOf } from '../recording.ts';
 import { cell, column, countedRows, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 import { combine } from '../uncertainty.ts';
@@ -151,6 +152,13 @@ export const step: TestKind = {
       words: ['measured', 'position', 'actual', 'output', 'pos', 'out'],
     },
   ],
+  sketch: () =>
+    sketch([
+      path('M24 120V28M24 120H206', 'thin'),
+      path('M24 110H70V50H206', 'ink', undefined, true),
+      path('M24 110H70C82 110 84 36 100 40S116 56 128 51S150 50 206 50', 'hot'),
+      word(120, 136, 'time'),
+    ]),
   analyse: (test, context) => {
     const rows = countedRows(test, 'time', 'commanded', 'measured');
     const own = ['time', 'commanded', 'measured'].map((id) => channelOf(context.recording, id));

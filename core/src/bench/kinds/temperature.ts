@@ -1,6 +1,7 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { arm, HOUSE, hung, MOTOR, path, sketch, word } from '../rig-drawing.ts';
 import { fitColumns } from '../regress.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
@@ -80,6 +81,19 @@ export const temperature: TestKind = {
     { id: 'time', label: 'time', quantity: 'time', words: ['time', 't'] },
     { id: 'temperature', label: 'temperature', quantity: 'temperature', words: ['temperature', 'temp'] },
   ],
+  programs: ['warming'],
+  rigOfSpecimen: ({ heating }) => ({ torque: heating.torque, ambient: heating.ambient }),
+  sketch: (rig) =>
+    sketch([
+      ...HOUSE,
+      MOTOR,
+      path('M12 60V34H120', 'hot'),
+      path('M120 22h52v24h-52Z', 'ink', 'panel'),
+      word(146, 38, 'ϑ(t)', 'found'),
+      arm(80),
+      ...hung(112, 76),
+      word(150, 104, rig.said('torque')),
+    ]),
   analyse: (test, context) => {
     const [rt, rv] = [channelOf(context.recording, 'time'), channelOf(context.recording, 'temperature')];
     const rows = countedRows(test, 'time', 'temperature');

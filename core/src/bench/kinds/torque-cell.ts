@@ -1,6 +1,8 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { arm, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { channelOf } from '../recording.ts';
+import { CELL_COUNTS, CELL_LEVER, CELL_ZERO } from '../specimen.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, LEVER, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 
@@ -92,6 +94,23 @@ export const torqueCell: TestKind = {
   rows: ['torque'],
   loaded: true,
   measures: 'force',
+  answers: [
+    {
+      row: 'torque',
+      rank: 2,
+      plan: () => ({ says: 'a load cell at a lever, calibrated with a known mass', values: {}, enough: true }),
+    },
+  ],
+  goesAs: { torque: { lever: 1, knownMass: 1 } },
+  guided: { program: 'torque' },
+  programs: ['torque'],
+  rigOfSpecimen: () => ({
+    lever: CELL_LEVER,
+    leverError: 2e-4,
+    zeroCounts: CELL_ZERO,
+    knownMass: 1,
+    knownCounts: Math.round(CELL_ZERO + 9.80665 * CELL_COUNTS),
+  }),
   caution:
     'The lever pulls with the whole torque: bolt the cell down, stand clear of its plane, eye protection on, ' +
     'current limit set and emergency stop in reach before power.',
@@ -109,6 +128,17 @@ export const torqueCell: TestKind = {
     { id: 'time', label: 'time', quantity: 'time', words: ['time', 't'] },
     { id: 'counts', label: 'counts', quantity: 'count', words: ['counts', 'load', 'raw', 'force', 'cell'] },
   ],
+  sketch: (rig) =>
+    sketch([
+      ...HOUSE,
+      arm(),
+      path('M152 76v20', 'ink'),
+      path('M136 96h32v14h-32Z', 'ink', 'other'),
+      path('M124 110h56', 'ink'),
+      word(176, 106, 'cell', 'ink', 'start'),
+      path('M70 56a34 34 0 0 1 30 -22m-8 -2l8 2l-4 7', 'hot'),
+      ...dimension(38, 152, 138, `L ${rig.said('lever')}`),
+    ]),
   analyse: (test, context) => {
     const rig = rigOf(RIG, test);
     const rows = countedRows(test, 'time', 'counts');

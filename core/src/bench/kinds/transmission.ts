@@ -1,5 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { circle, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { channelOf } from '../recording.ts';
 import { mappedError } from '../calibrate.ts';
 import { amplitudes, peaksOf } from '../spectrum.ts';
@@ -90,6 +91,27 @@ export const transmission: TestKind = {
     { id: 'input', label: 'input angle', quantity: 'angle', words: ['input', 'in', 'motor'] },
     { id: 'output', label: 'output angle', quantity: 'angle', words: ['output', 'out'] },
   ],
+  sketch: () =>
+    sketch([
+      ...HOUSE,
+      path('M6 62h12v22h-12Z', 'ink', 'other'),
+      circle(12, 46, 9, 'ink', 'panel'),
+      word(12, 32, 'in'),
+      circle(66, 72, 13, 'ink', 'panel'),
+      word(66, 50, 'out'),
+      path('M86 72C110 30 130 114 150 72S190 60 206 76', 'hot'),
+      word(150, 118, 'error over a turn', 'found'),
+    ]),
+  answers: [
+    {
+      row: 'play',
+      rank: 2,
+      plan: () => ({ says: 'a sensor at input and output, two turns each way', values: {}, enough: true }),
+    },
+  ],
+  mapsSensor: true,
+  guided: { program: 'transmission' },
+  programs: ['transmission'],
   analyse: (test, context) => {
     const rows = countedRows(test, 'input', 'output');
     const [ri, ro] = [channelOf(context.recording, 'input'), channelOf(context.recording, 'output')];

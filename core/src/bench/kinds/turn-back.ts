@@ -1,7 +1,9 @@
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
+import { arm, dimension, HOUSE, hung, sketch, word } from '../rig-drawing.ts';
 import { combine, fromBounds, fromResolution } from '../uncertainty.ts';
 import { hungTorque } from '../torque-ladder.ts';
+import { hangingPlan } from './hanging-plan.ts';
 import { cell, column, countedRows, instrumentOf, LEVER, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 
 const RIG = [
@@ -32,6 +34,8 @@ export const turnBack: TestKind = {
   group: 'torque',
   rows: ['turnBack'],
   measures: 'mass',
+  answers: [{ row: 'turnBack', rank: 1, plan: hangingPlan }],
+  goesAs: { turnBack: { mass: 1, lever: 1 } },
   loaded: true,
   caution:
     'Once it turns, the lever falls: tether the basket, keep feet and fingers out, stand clear of the lever’s plane.',
@@ -54,6 +58,14 @@ export const turnBack: TestKind = {
       yes: 'turned',
     },
   ],
+  sketch: (rig) =>
+    sketch([
+      ...HOUSE,
+      arm(),
+      ...hung(160, 76, 32),
+      word(108, 60, 'turns by itself?', 'found'),
+      ...dimension(38, 160, 138, `L ${rig.said('lever')}`),
+    ]),
   analyse: (test, context) => {
     const rows = countedRows(test, 'mass');
     if (rows.length === 0)

@@ -1,4 +1,4 @@
-import { TEST_NAMES } from './new-test.ts';
+import { TEST_NAMES } from '../../state/bench.ts';
 import { useJoint } from '../../state/open.ts';
 import { useAnalysing, useFindings } from '../../workers/queries.ts';
 

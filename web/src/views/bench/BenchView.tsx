@@ -1,4 +1,4 @@
-import { sayUncertain, type BenchTest, type ReadingsTest } from '@gristmill/core';
+import { sayUncertain, type BenchTest } from '@gristmill/core';
 import { format, parseISO } from 'date-fns';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -16,9 +16,8 @@ import { askedMark } from '../../parts/words.ts';
 import { useFindings, useLineOf } from '../../workers/queries.ts';
 import { testCsv } from './csv.ts';
 import { AnalysisNote } from './AnalysisNote.tsx';
-import { GenericSketch } from './GenericSketch.tsx';
 import { LiveRig } from './LiveRig.tsx';
-import { kindOf, newTest, TEST_NAMES } from './new-test.ts';
+import { kindOf, newTest, TEST_NAMES } from '../../state/bench.ts';
 import { NewTestDialog } from './NewTestDialog.tsx';
 import { PlanPanel } from './PlanPanel.tsx';
 import { ReadingsGrid } from './ReadingsGrid.tsx';
@@ -28,9 +27,7 @@ import { Runs } from './Runs.tsx';
 import { SheetFoot } from './SheetFoot.tsx';
 import { StoreMap } from './StoreMap.tsx';
 import { Teardown } from './Teardown.tsx';
-import { Detail, Headline, Notes } from './Outcome.tsx';
-import { LadderReadings, PlayReadings } from './Readings.tsx';
-import { RigFields } from './RigFields.tsx';
+import { Headline, Notes } from './Outcome.tsx';
 import { RigSketch } from './RigSketch.tsx';
 
 const PAGE = 60;
@@ -53,8 +50,7 @@ export default function BenchView() {
   const testVariant = joint.variants.find((v) => v.id === build?.variantId) ?? variant;
   const line = useLineOf(joint, testVariant);
   const finding = findings?.find((f) => f.testId === test?.id);
-  const plainTest =
-    test && test.kind !== 'play-lever' && test.kind !== 'torque-ladder' ? (test as ReadingsTest) : undefined;
+  const kind = test && kindOf(test.kind);
   const row = finding?.row;
   const verdict = line?.verdicts.find((v) => v.id === row);
   const expected = line?.figures.find((f) => f.id === row);
@@ -190,7 +186,7 @@ export default function BenchView() {
       </div>
       {live ? (
         <LiveRig line={ownLine} onTaken={(id) => setParams({ test: id })} />
-      ) : test && build ? (
+      ) : test && kind && build ? (
         <Boundary
           of={test}
           instead={(why) => (
@@ -247,11 +243,11 @@ export default function BenchView() {
                 </button>
               </span>
             </div>
-            <p className="caution my-2">{kindOf(test.kind)?.caution}</p>
+            <p className="caution my-2">{kind.caution}</p>
             <details className="no-print pb-1">
               <summary className="label cursor-pointer">How to do it</summary>
               <ol className="list-decimal pl-5 text-[13px]">
-                {kindOf(test.kind)?.steps.map((x) => (
+                {kind.steps.map((x) => (
                   <li key={x}>{x}</li>
                 ))}
               </ol>
@@ -260,39 +256,18 @@ export default function BenchView() {
             <Headline test={test} finding={finding} expected={expected} asked={asked} />
             <FirstPlot key={test.id} finding={finding} />
             <div className="pt-2">
-              {test.kind === 'play-lever' ? (
-                <PlayReadings key={test.id} test={test} />
-              ) : test.kind === 'torque-ladder' ? (
-                <LadderReadings key={test.id} test={test} result={finding?.ladder} />
-              ) : (
-                <ReadingsGrid key={test.id} test={test as ReadingsTest} kind={kindOf(test.kind)!} />
-              )}
+              <ReadingsGrid key={test.id} test={test} kind={kind} result={finding?.result} />
             </div>
-            {plainTest ? (
-              <>
-                <ResultDetail finding={finding} />
-                <Runs test={test} findings={findings ?? []} onChoose={(id) => setParams({ test: id })} />
-                {test.kind === 'endurance' ? <Teardown test={plainTest} /> : null}
-                {test.kind === 'transmission' ? <StoreMap test={plainTest} /> : null}
-                <Notes test={test} />
-              </>
-            ) : (
-              <Detail test={test} finding={finding} asked={asked} />
-            )}
+            <ResultDetail finding={finding} />
+            <Runs test={test} findings={findings ?? []} onChoose={(id) => setParams({ test: id })} />
+            {kind.teardown ? <Teardown test={test} /> : null}
+            {kind.mapsSensor ? <StoreMap test={test} /> : null}
+            <Notes test={test} />
             <SheetFoot />
           </div>
           <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3 print:max-w-[320px] print:overflow-visible print:border-0">
-            {test.kind === 'play-lever' || test.kind === 'torque-ladder' ? (
-              <>
-                <RigSketch test={test} />
-                <RigFields test={test} />
-              </>
-            ) : (
-              <>
-                <GenericSketch kind={kindOf(test.kind)!} test={test as ReadingsTest} />
-                <RigValues key={test.id} test={test as ReadingsTest} kind={kindOf(test.kind)!} />
-              </>
-            )}
+            <RigSketch kind={kind} test={test} />
+            <RigValues key={test.id} test={test} kind={kind} />
           </div>
         </Boundary>
       ) : (

@@ -1,4 +1,4 @@
-import { ALL_TEST_KINDS, type TestKind } from '@gristmill/core';
+import { TEST_KINDS, type TestKind } from '@gristmill/core';
 import { Dialog } from 'radix-ui';
 
 const GROUPS: readonly TestKind['group'][] = ['play and stiffness', 'torque', 'motion', 'sound and heat', 'made size'];
@@ -30,7 +30,7 @@ export function NewTestDialog({
               <section key={g} aria-label={g} className="break-inside-avoid pb-3">
                 <h2 className="rule-b pb-1 first-letter:uppercase">{g}</h2>
                 <ul>
-                  {ALL_TEST_KINDS.filter((k) => k.group === g).map((k) => (
+                  {TEST_KINDS.filter((k) => k.group === g).map((k) => (
                     <li key={k.id} className="rule-b">
                       <button
                         type="button"

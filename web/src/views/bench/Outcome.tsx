@@ -1,75 +1,72 @@
 import {
   formatQuantity,
   LIMIT_KINDS,
-  OUTCOME_WORDS,
   sayDifference,
   type BenchTest,
   type Figure,
   type Finding,
+  type TestResult,
 } from '@gristmill/core';
 import { FigureText, FoundText, QuantityText } from '../../parts/FigureText.tsx';
-import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { Scale } from '../../parts/Scale.tsx';
 import { foundSource } from '../../parts/words.ts';
 import { useUnits } from '../../state/prefs.ts';
-import { editNotes } from './RigFields.tsx';
+import { editTest } from './edit-test.ts';
 import { SlipMend } from './SlipMend.tsx';
 
-/** The rungs as a ladder: carried below, not carried above, the bracket between. */
-function Ladder({ finding }: { finding: Finding }) {
+/** What was tried in turn: carried below, not carried above, the bracket between. */
+export function Rungs({ rungs }: { rungs: NonNullable<TestResult['rungs']> }) {
   const units = useUnits();
-  const ladder = finding.ladder!;
-  const counted = ladder.rungs.filter((r) => r.struck === undefined).sort((a, b) => a.torque - b.torque);
-  const top = Math.max(...counted.map((r) => r.torque)) * 1.08;
+  const list = [...rungs.list].sort((a, b) => a.value - b.value);
+  const of = (says: string) => list.filter((r) => r.says === says).map((r) => r.value);
+  const [most, least] = [Math.max(...of('good')), Math.min(...of('bad'))];
+  const top = Math.max(...list.map((r) => r.value)) * 1.08;
   const x = (t: number) => 14 + (t / top) * 360;
   return (
     <svg
       viewBox="0 0 390 74"
       role="img"
-      aria-label="Rungs by torque, carried or not"
+      aria-label="Rungs by size, carried or not"
       className="block w-full max-w-[440px]"
     >
       <line x1="8" x2="385" y1="40" y2="40" stroke="var(--rule)" />
-      {ladder.bestGood !== undefined && ladder.leastBad !== undefined ? (
+      {Number.isFinite(most) && Number.isFinite(least) ? (
         <rect
-          x={Math.min(x(ladder.bestGood), x(ladder.leastBad))}
+          x={Math.min(x(most), x(least))}
           y="30"
-          width={Math.max(2, Math.abs(x(ladder.leastBad) - x(ladder.bestGood)))}
+          width={Math.max(2, Math.abs(x(least) - x(most)))}
           height="20"
           fill="none"
           stroke="var(--found)"
           strokeDasharray="3 2"
         />
       ) : null}
-      {counted.map((r) => {
-        const good = r.outcome === 'lifted' || r.outcome === 'held';
-        return (
-          <g key={r.id}>
-            {good ? (
-              <circle cx={x(r.torque)} cy="40" r="4.5" fill="var(--found)" />
-            ) : (
-              <path
-                d={`M${x(r.torque) - 5} 35l10 10M${x(r.torque) + 5} 35l-10 10`}
-                stroke="var(--fail)"
-                strokeWidth="2.2"
-              />
-            )}
-            {r.torque === ladder.bestGood || r.torque === ladder.leastBad ? (
-              <text
-                x={x(r.torque)}
-                y={good ? 64 : 22}
-                fontSize="11"
-                textAnchor="middle"
-                className="num"
-                fill="var(--muted)"
-              >
-                {formatQuantity(r.torque, 'torque', units, 3)}
-              </text>
-            ) : null}
-          </g>
-        );
-      })}
+      {list.map((r) => (
+        <g key={r.id}>
+          {r.says === 'good' ? (
+            <circle cx={x(r.value)} cy="40" r="4.5" fill="var(--found)" />
+          ) : (
+            <path
+              d={`M${x(r.value) - 5} 35l10 10M${x(r.value) + 5} 35l-10 10`}
+              stroke={r.says === 'bad' ? 'var(--fail)' : 'var(--muted)'}
+              strokeWidth="2.2"
+            />
+          )}
+          {(r.says === 'good' && r.value === most) || (r.says === 'bad' && r.value === least) ? (
+            <text
+              x={x(r.value)}
+              y={r.says === 'good' ? 64 : 22}
+              fontSize="11"
+              textAnchor="middle"
+              className="num"
+              fill="var(--muted)"
+            >
+              {formatQuantity(r.value, rungs.quantity, units, 3)}
+            </text>
+          ) : null}
+        </g>
+      ))}
     </svg>
   );
 }
@@ -86,7 +83,7 @@ export function Headline({ test, finding, expected, asked }: OutcomeProps) {
   const units = useUnits();
   if (!finding) return <p className="label">Working it out…</p>;
   if (!finding.found)
-    return test.readings.length === 0 && !('recording' in test && test.recording) ? (
+    return test.readings.length === 0 && !test.recording ? (
       <p className="label py-1">
         {finding.problem?.what} {finding.problem?.mend}
       </p>
@@ -128,96 +125,15 @@ export function Headline({ test, finding, expected, asked }: OutcomeProps) {
       {finding.slips.map((s) => (
         <p key={s.id} role="note" className="border-l-3 border-near bg-serious px-3 py-1.5" data-slip={s.id}>
           {s.ask} It would make <QuantityText value={s.value} quantity={kind!.quantity} />, close to what is expected.{' '}
-          <SlipMend test={test} slip={s} found={finding.found!.value} />
+          {s.correction ? <SlipMend test={test} correction={s.correction} /> : null}
         </p>
       ))}
-      {finding.ladder?.nextMass !== undefined ? (
+      {finding.result?.next ? (
         <p>
-          Try <QuantityText value={finding.ladder.nextMass} quantity="mass" /> next.
+          Try <QuantityText {...finding.result.next} /> next.
         </p>
       ) : null}
-    </section>
-  );
-}
-
-/** What lies behind the figure: a plot, the uncertainty's largest part, and what to read next. */
-export function Detail({ test, finding, asked }: Omit<OutcomeProps, 'expected'>) {
-  if (!finding?.found) return null;
-  const advice = finding.play?.advice ?? finding.ladder?.advice ?? [];
-  const play = finding.play;
-  return (
-    <section aria-label="What it rests on" className="space-y-2">
-      {play ? (
-        <>
-          <p>
-            Mean of {play.counted} reading{play.counted === 1 ? '' : 's'}
-            {play.struck ? `, ${play.struck} struck out` : ''}; worst{' '}
-            <QuantityText value={play.worst.play} quantity="smallAngle" /> at{' '}
-            <QuantityText value={play.worst.angle} quantity="angle" />.
-            {play.windUp > 0 ? (
-              <>
-                {' '}
-                Wind-up of the push taken out: <QuantityText value={play.windUp} quantity="smallAngle" />.
-              </>
-            ) : null}
-          </p>
-          {play.perAngle.length > 1 ? (
-            <div className="h-[190px]">
-              <LazyPlot
-                name="Play at each output angle"
-                x="angle"
-                y="smallAngle"
-                xName="output angle"
-                yName="play"
-                series={[
-                  {
-                    key: 'play',
-                    name: 'play',
-                    x: play.perAngle.map((a) => a.angle),
-                    y: play.perAngle.map((a) => a.play),
-                    colour: 'var(--found)',
-                    width: 1,
-                  },
-                ]}
-                marks={play.perAngle.map((a) => ({ name: '', x: a.angle, y: a.play, ok: true }))}
-                level={asked ? { name: 'asked', y: asked.value } : undefined}
-              />
-            </div>
-          ) : null}
-        </>
-      ) : null}
-      {finding.ladder ? (
-        <>
-          <Ladder finding={finding} />
-          <p>
-            {finding.ladder.bestGood !== undefined ? (
-              <>
-                Carried up to <QuantityText value={finding.ladder.bestGood} quantity="torque" />.{' '}
-              </>
-            ) : null}
-            {finding.ladder.leastBad !== undefined ? (
-              <>
-                At <QuantityText value={finding.ladder.leastBad} quantity="torque" /> it{' '}
-                {OUTCOME_WORDS[finding.ladder.mode!]}.{' '}
-              </>
-            ) : null}
-          </p>
-        </>
-      ) : null}
-      {finding.found.dominant ? (
-        <p>
-          Uncertainty: mostly the <b>{finding.found.dominant.name}</b> (
-          {Math.round((finding.found.dominant.u / finding.found.u) ** 2 * 100)} % of it).
-        </p>
-      ) : null}
-      {advice.length ? (
-        <ul className="list-disc pl-5 text-[13px]" aria-label="What to read next">
-          {advice.map((a) => (
-            <li key={a}>{a}</li>
-          ))}
-        </ul>
-      ) : null}
-      <Notes test={test} />
+      {finding.result?.rungs ? <Rungs rungs={finding.result.rungs} /> : null}
     </section>
   );
 }
@@ -233,7 +149,9 @@ export function Notes({ test }: { test: BenchTest }) {
         rows={2}
         maxLength={20000}
         className="mt-0.5 block w-full border border-rule bg-transparent p-1"
-        onBlur={(e) => e.target.value !== test.notes && editNotes(test.id, e.target.value)}
+        onBlur={(e) =>
+          e.target.value !== test.notes && editTest(test.id, 'Notes of a test', (t) => void (t.notes = e.target.value))
+        }
       />
     </label>
   );

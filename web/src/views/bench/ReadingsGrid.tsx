@@ -1,10 +1,11 @@
 import {
   columnsOf,
-  parseQuantity,
+  readEntry,
   type Problem,
   type ReadingColumn,
-  type ReadingsTest,
+  type BenchTest,
   type TestKind,
+  type TestResult,
 } from '@gristmill/core';
 import { useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
@@ -13,23 +14,23 @@ import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { takeRefusal } from '../../state/refusal.ts';
-import { editReadings } from './edit-test.ts';
+import { editTest } from './edit-test.ts';
 import { useImport } from './use-import.ts';
 
 const PAGE = 60;
 
 /** Strikes a reading out with a reason, or lets it count again; nothing is ever removed. */
-function Strike({ test, id, struck }: { test: ReadingsTest; id: string; struck: string | undefined }) {
+function Strike({ test, id, struck }: { test: BenchTest; id: string; struck: string | undefined }) {
   const [asking, setAsking] = useState(false);
   if (struck !== undefined) {
     return (
       <span className="block text-right">
-        <span className="label block">{struck || 'no reason given'}</span>
+        <span className="label ml-auto block max-w-[9rem] whitespace-normal">{struck || 'no reason given'}</span>
         <button
           type="button"
           className="btn-quiet"
           onClick={() =>
-            editReadings(
+            editTest(
               test.id,
               'Let a reading count again',
               (t) => void delete t.readings.find((r) => r.id === id)!.struck,
@@ -53,7 +54,7 @@ function Strike({ test, id, struck }: { test: ReadingsTest; id: string; struck: 
       onSubmit={(e) => {
         e.preventDefault();
         const why = String(new FormData(e.currentTarget).get('why')).trim();
-        editReadings(test.id, 'Strike out a reading', (t) => void (t.readings.find((r) => r.id === id)!.struck = why));
+        editTest(test.id, 'Strike out a reading', (t) => void (t.readings.find((r) => r.id === id)!.struck = why));
         setAsking(false);
       }}
     >
@@ -83,7 +84,15 @@ function CellText({ column, value }: { column: ReadingColumn; value: number | st
  * Readings as a grid: type and Enter, paste rows from a spreadsheet, or import a file; those struck out stay with their
  * reason.
  */
-export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKind }) {
+export function ReadingsGrid({
+  test,
+  kind,
+  result,
+}: {
+  test: BenchTest;
+  kind: TestKind;
+  result: TestResult | undefined;
+}) {
   const readOnly = useOpen((s) => s.readOnly);
   const units = useUnits();
   const [problem, setProblem] = useState<Problem | undefined>();
@@ -92,37 +101,17 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
   const file = useRef<HTMLInputElement>(null);
   const { state, take, cancel } = useImport(test, kind);
   const columns = columnsOf(kind, test.rig);
+  const one = kind.one ?? 'reading';
+  const each = result?.each;
   // Four columns leave no room for the text as entered, which the row then says on pointing at it.
-  const wide = columns.length > 3;
+  const wide = columns.length + (each ? 1 : 0) > 3;
   const add = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const data = new FormData(e.currentTarget);
-    const values: Record<string, number | string> = {};
-    const typed: string[] = [];
-    for (const c of columns) {
-      const text = String(data.get(c.id) ?? '').trim();
-      if (c.as === 'choice') {
-        values[c.id] = text;
-        typed.push(c.options.find((o) => o.value === text)?.label ?? text);
-        continue;
-      }
-      if (text === '' && c.optional) continue;
-      const read = parseQuantity(text, c.quantity, units[c.quantity]);
-      if (!read.ok) return setProblem({ ...read.problem, what: `${c.label}: ${read.problem.what}` });
-      if (!c.signed && read.value.si < 0)
-        return setProblem({
-          what: `${c.label}: ${text} is below nought.`,
-          why: 'It is read as a size here.',
-          mend: 'Type it without its sign.',
-        });
-      values[c.id] = read.value.si;
-      typed.push(text);
-    }
-    const refused = editReadings(
-      test.id,
-      'Add reading',
-      (t) => void t.readings.push({ id: newId(), text: typed.join(', '), values }),
-    );
+    const texts = Object.fromEntries(columns.map((c) => [c.id, String(data.get(c.id) ?? '')]));
+    const entry = readEntry(kind, test.rig, texts, units);
+    if (!entry.ok) return setProblem(entry.problem);
+    const refused = editTest(test.id, `Add ${one}`, (t) => void t.readings.push({ id: newId(), ...entry.value }));
     setProblem(refused && takeRefusal());
     if (refused) return;
     const fields = [...e.currentTarget.querySelectorAll('input')];
@@ -157,6 +146,7 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
                   {c.label}
                 </th>
               ))}
+              {each ? <th className="whitespace-nowrap">{each.label}</th> : null}
               {wide ? null : <th className="whitespace-nowrap">as entered</th>}
               <th>
                 <span className="sr-only">Strike out</span>
@@ -175,6 +165,13 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
                     <CellText column={c} value={r.values[c.id]} />
                   </td>
                 ))}
+                {each ? (
+                  <td className="whitespace-nowrap pr-2 text-found">
+                    {each.values.has(r.id) ? (
+                      <QuantityText value={each.values.get(r.id)!} quantity={each.quantity} />
+                    ) : null}
+                  </td>
+                ) : null}
                 {wide ? null : (
                   <td
                     className={`num truncate text-[12px] text-muted ${columns.length > 2 ? 'max-w-[5.5rem]' : 'max-w-[9.5rem]'}`}
@@ -201,7 +198,7 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
           className="no-print flex flex-wrap items-baseline gap-x-3 gap-y-1 py-2"
           onSubmit={add}
           onPaste={paste}
-          aria-label="Add a reading"
+          aria-label={`Add a ${one}`}
         >
           {columns.map((c, i) =>
             c.as === 'choice' ? (
@@ -233,7 +230,7 @@ export function ReadingsGrid({ test, kind }: { test: ReadingsTest; kind: TestKin
           )}
           {columns.length ? (
             <button type="submit" className="btn">
-              Add reading
+              Add {one}
             </button>
           ) : null}
           <button type="button" className="btn" onClick={() => file.current?.click()}>

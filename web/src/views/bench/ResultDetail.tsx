@@ -55,9 +55,11 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
           ))}
         </tbody>
       </table>
-      {result.plots.slice(1).map((p) => (
-        <TestPlotView key={p.name} plot={p} height="h-[230px]" />
-      ))}
+      {result.plots
+        .filter((p, i) => i > 0 || p.below)
+        .map((p) => (
+          <TestPlotView key={p.name} plot={p} height="h-[230px]" />
+        ))}
       {result.peaks?.length ? (
         <table className="w-full text-[12.5px]" aria-label="Orders and their suspects">
           <thead>
@@ -123,7 +125,7 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
 /** The plot that tells most, above the readings. */
 export function FirstPlot({ finding }: { finding: Finding | undefined }) {
   const plot = finding?.result?.plots[0];
-  return plot ? (
+  return plot && !plot.below ? (
     <div className="pt-2">
       <TestPlotView plot={plot} height="h-[236px]" />
     </div>

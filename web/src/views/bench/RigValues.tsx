@@ -1,19 +1,19 @@
-import type { ReadingsTest, TestKind } from '@gristmill/core';
+import type { BenchTest, TestKind } from '@gristmill/core';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
 import { useOpen } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
-import { editReadings } from './edit-test.ts';
+import { editTest } from './edit-test.ts';
 
 /** What was rigged for a test, as its kind names it. */
-export function RigValues({ test, kind }: { test: ReadingsTest; kind: TestKind }) {
+export function RigValues({ test, kind }: { test: BenchTest; kind: TestKind }) {
   const readOnly = useOpen((s) => s.readOnly);
   const shelf = useShelf();
   const instruments = shelf.instruments.filter((i) => i.measures === kind.measures);
   const chosen = shelf.instruments.find((i) => i.id === test.rig['instrument']);
   const put = (id: string, label: string, value: number | string) =>
-    editReadings(test.id, `Rig: ${label.toLowerCase()}`, (t) => void (t.rig[id] = value));
+    editTest(test.id, `Rig: ${label.toLowerCase()}`, (t) => void (t.rig[id] = value));
   if (kind.rig.length === 0 && !kind.measures) return null;
   return (
     <Section title="Rig">

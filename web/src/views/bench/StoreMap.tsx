@@ -1,4 +1,4 @@
-import { channelOf, sensorMap, transmissionRun, unpackRecording, unwrapped, type ReadingsTest } from '@gristmill/core';
+import { channelOf, sensorMap, transmissionRun, unpackRecording, unwrapped, type BenchTest } from '@gristmill/core';
 import { format } from 'date-fns';
 import { toast } from 'sonner';
 import { useShelf } from '../../state/shelf.ts';
@@ -6,7 +6,7 @@ import { recordings } from '../../storage/shelf.ts';
 import { putOn } from '../../storage/edit-shop.ts';
 
 /** Makes the error curve of a slow turn the map of the output sensor, for when the sensor itself is what errs. */
-export function StoreMap({ test }: { test: ReadingsTest }) {
+export function StoreMap({ test }: { test: BenchTest }) {
   const shelf = useShelf();
   const instrument = shelf.instruments.find((i) => i.id === test.rig['instrument'] && i.measures === 'angle');
   if (!instrument || !test.recording) return null;

@@ -1,9 +1,9 @@
-import type { ReadingsTest } from '@gristmill/core';
+import type { BenchTest } from '@gristmill/core';
 import { useRef, type FormEvent } from 'react';
 import { toast } from 'sonner';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
-import { editReadings } from './edit-test.ts';
+import { editTest } from './edit-test.ts';
 
 const LARGEST = 1000;
 
@@ -19,7 +19,7 @@ async function smallPhoto(file: File): Promise<string> {
 }
 
 /** What each part looked like when the specimen was taken apart. */
-export function Teardown({ test }: { test: ReadingsTest }) {
+export function Teardown({ test }: { test: BenchTest }) {
   const readOnly = useOpen((s) => s.readOnly);
   const photo = useRef<HTMLInputElement>(null);
   const target = useRef('');
@@ -28,7 +28,7 @@ export function Teardown({ test }: { test: ReadingsTest }) {
     const data = new FormData(e.currentTarget);
     const part = String(data.get('part')).trim();
     if (!part) return;
-    editReadings(
+    editTest(
       test.id,
       'Record a part at teardown',
       (t) =>
@@ -45,7 +45,7 @@ export function Teardown({ test }: { test: ReadingsTest }) {
     if (!file) return;
     try {
       const text = await smallPhoto(file);
-      editReadings(test.id, 'Add a photo', (t) => {
+      editTest(test.id, 'Add a photo', (t) => {
         const record = t.teardown?.find((x) => x.id === target.current);
         if (record) (record.photos ??= []).push(text);
       });

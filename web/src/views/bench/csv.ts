@@ -1,7 +1,18 @@
-import { OUTCOME_WORDS, sayProblem, type BenchTest, type Finding, type ReadingsTest } from '@gristmill/core';
+import { columnsOf, sayProblem, TEST_KINDS, type BenchTest, type Finding, type QuantityId } from '@gristmill/core';
 import Papa from 'papaparse';
 
-const deg = (rad: number): number => Number(((rad * 180) / Math.PI).toFixed(6));
+/** Units a spreadsheet is given lengths and angles in; all else is SI. */
+const UNITS: Readonly<Partial<Record<QuantityId, { readonly name: string; readonly factor: number }>>> = {
+  length: { name: 'mm', factor: 1e3 },
+  angle: { name: 'deg', factor: 180 / Math.PI },
+  smallAngle: { name: 'arcmin', factor: 10800 / Math.PI },
+  mass: { name: 'kg', factor: 1 },
+  torque: { name: 'N m', factor: 1 },
+};
+const unitOf = (q: QuantityId): string => UNITS[q]?.name ?? 'SI';
+/** Nine digits: more are the arithmetic's, not the reading's. */
+const inUnit = (value: number, q: QuantityId): number => Number((value * (UNITS[q]?.factor ?? 1)).toPrecision(9));
+
 /**
  * A cell a spreadsheet would take for a formula is made plain text; control characters, which break rows and programs,
  * become spaces, and a number that cannot be told an empty cell.
@@ -21,35 +32,33 @@ export function testCsv(test: BenchTest, finding: Finding | undefined, build: st
   ];
   for (const [key, value] of Object.entries(test.rig)) rows.push([`rig ${key} (SI)`, String(value)]);
   rows.push([]);
-  if (test.kind === 'play-lever') {
-    rows.push(['output angle (deg)', 'difference (mm)', 'as entered', 'struck out because']);
-    for (const r of test.readings)
-      rows.push([deg(r.angle), Number((r.difference * 1000).toFixed(6)), r.text, r.struck ?? '']);
-  } else if (test.kind === 'torque-ladder') {
-    rows.push(['mass (kg)', 'torque (N m)', 'outcome', 'as entered', 'struck out because']);
-    for (const r of test.readings)
-      rows.push([
-        r.mass,
-        Number((finding?.ladder?.rungs.find((x) => x.id === r.id)?.torque ?? NaN).toFixed(6)),
-        OUTCOME_WORDS[r.outcome],
-        r.text,
-        r.struck ?? '',
-      ]);
-  }
-  if (test.kind !== 'play-lever' && test.kind !== 'torque-ladder') {
-    const own = test as ReadingsTest;
-    const columns = [...new Set(own.readings.flatMap((r) => Object.keys(r.values)))];
-    rows.push([...columns.map((c) => `${c} (SI)`), 'as entered', 'struck out because']);
-    for (const r of own.readings) rows.push([...columns.map((c) => r.values[c] ?? ''), r.text, r.struck ?? '']);
-    rows.push([]);
-    for (const f of finding?.result?.figures ?? [])
-      rows.push([`${f.name} (SI)`, f.value, ...(f.U === undefined ? [] : [`± ${f.U}`]), f.how]);
-  }
+  const kind = TEST_KINDS.find((k) => k.id === test.kind);
+  const each = finding?.result?.each;
+  const columns = kind ? columnsOf(kind, test.rig) : [];
+  rows.push([
+    ...columns.map((c) => (c.as === 'choice' ? c.label : `${c.label} (${unitOf(c.quantity)})`)),
+    ...(each ? [`${each.label} (${unitOf(each.quantity)})`] : []),
+    'as entered',
+    'struck out because',
+  ]);
+  for (const r of test.readings)
+    rows.push([
+      ...columns.map((c) => {
+        const value = r.values[c.id];
+        if (c.as === 'choice') return c.options.find((o) => o.value === value)?.label ?? value ?? '';
+        return typeof value === 'number' ? inUnit(value, c.quantity) : (value ?? '');
+      }),
+      ...(each ? [each.values.has(r.id) ? inUnit(each.values.get(r.id)!, each.quantity) : ''] : []),
+      r.text,
+      r.struck ?? '',
+    ]);
+  rows.push([]);
+  for (const f of finding?.result?.figures ?? [])
+    rows.push([`${f.name} (SI)`, f.value, ...(f.U === undefined ? [] : [`± ${f.U}`]), f.how]);
   rows.push([]);
   if (finding?.found) {
-    const scale = finding.found.quantity === 'smallAngle' ? 10800 / Math.PI : 1;
-    const unit =
-      finding.found.quantity === 'smallAngle' ? 'arcmin' : finding.found.quantity === 'torque' ? 'N m' : 'SI';
+    const scale = UNITS[finding.found.quantity]?.factor ?? 1;
+    const unit = unitOf(finding.found.quantity);
     rows.push(
       [`found (${unit})`, finding.found.value * scale],
       [`expanded uncertainty 95 % (${unit})`, finding.found.U * scale],
@@ -57,11 +66,6 @@ export function testCsv(test: BenchTest, finding: Finding | undefined, build: st
       ['known', finding.bound],
     );
     for (const c of finding.found.budget) rows.push([`standard uncertainty, ${c.name} (${unit})`, c.u * scale]);
-    if (finding.ladder)
-      rows.push(
-        ['best carried (N m)', finding.ladder.bestGood ?? ''],
-        ['least not carried (N m)', finding.ladder.leastBad ?? ''],
-      );
   } else if (finding?.problem) rows.push(['result', sayProblem(finding.problem)]);
   return `${Papa.unparse(rows.map((r) => r.map(safe)))}\r\n`;
 }

@@ -1,11 +1,11 @@
-import type { Problem, ReadingsTest, TestKind } from '@gristmill/core';
+import type { Problem, BenchTest, TestKind } from '@gristmill/core';
 import { proxy, transfer } from 'comlink';
 import { useCallback, useRef, useState } from 'react';
 import { storageProblem } from '../../storage/trouble.ts';
 import { Cancelled } from '../../workers/pool.ts';
 import { corePool } from '../../workers/core.ts';
 import { takeRefusal } from '../../state/refusal.ts';
-import { editReadings } from './edit-test.ts';
+import { editTest } from './edit-test.ts';
 
 const MAX = 400_000_000;
 
@@ -16,7 +16,7 @@ interface State {
 }
 
 /** Reads files and pasted rows for a test in a worker; what cannot be read changes nothing. */
-export function useImport(test: ReadingsTest, kind: TestKind) {
+export function useImport(test: BenchTest, kind: TestKind) {
   const [state, setState] = useState<State>({ busy: '', problem: undefined, notes: [] });
   const controller = useRef<AbortController>(undefined);
   const take = useCallback(
@@ -46,7 +46,7 @@ export function useImport(test: ReadingsTest, kind: TestKind) {
         );
         if (!read.ok) return setState({ busy: '', problem: read.problem, notes: [] });
         const { imported, recording } = read.value;
-        const refused = editReadings(
+        const refused = editTest(
           test.id,
           recording ? 'Import a recording' : `Import ${imported.readings.length} readings`,
           (t) => {

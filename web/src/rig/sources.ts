@@ -1,5 +1,5 @@
 import { LineCutter, PROGRAMS, Specimen, type RigProgram, type Truth } from '@gristmill/core';
-import { serverLost } from '../../state/server.ts';
+import { serverLost } from '../state/server.ts';
 
 /** Something that gives lines of the rig's protocol until it is stopped. */
 export interface LineSource {

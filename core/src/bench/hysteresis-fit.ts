@@ -29,20 +29,157 @@ export interface HysteresisFit {
   readonly used: number;
 }
 
-/** Torque in the spring at each reading, by the play operator of width ±friction or by the way the torque goes. */
-function springTorque(
-  torque: Float64Array,
-  way: Int8Array,
-  friction: number,
-  turns: 'waits' | 'follows',
-  out: Float64Array,
-): void {
+/** Torque in the spring at each reading by the play operator of width ±friction: it waits until friction is taken off. */
+function waiting(torque: Float64Array, friction: number, out: Float64Array): void {
   let x = 0;
   for (let i = 0; i < torque.length; i++) {
     const t = torque[i]!;
-    x = turns === 'waits' ? Math.max(t - friction, Math.min(t + friction, x)) : t - way[i]! * friction;
+    if (x < t - friction) x = t - friction;
+    else if (x > t + friction) x = t + friction;
     out[i] = x;
   }
+}
+
+/** Torque in the spring at each reading where it follows at once: less the friction, the way the torque goes. */
+function following(torque: Float64Array, way: Int8Array, friction: number, out: Float64Array): void {
+  for (let i = 0; i < torque.length; i++) out[i] = torque[i]! - way[i]! * friction;
+}
+
+/** Columns of the normal equations: up to five unknowns and the right-hand side; row i is the mirror of column i. */
+const WIDE = 6;
+
+/** What the normal equations were summed over. */
+interface Gathered {
+  readonly used: number;
+  /** Sum of the squares of the angles. */
+  readonly yy: number;
+}
+
+/**
+ * Normal equations of angle = f0 + s·f1 + s·(u2·f2 + u3·f3 + u4·f4), u the spring's torque in each stretch of slope and
+ * s its side, over the readings that count and lie outside the dead zone. Written out in sums of their own: an engine
+ * keeps these in registers, and a matrix in memory.
+ *
+ * @param x torque of the spring, N·m
+ * @param y angle, rad
+ * @param e1 torque at which the second slope begins, `Infinity` for none
+ * @param e2 torque at which the third begins
+ */
+function gather(
+  x: Float64Array,
+  y: Float64Array,
+  counts: Uint8Array,
+  dead: number,
+  e1: number,
+  e2: number,
+  M: Float64Array,
+): Gathered {
+  let n = 0;
+  let yy = 0;
+  let s0 = 0;
+  let s2 = 0;
+  let s3 = 0;
+  let s4 = 0;
+  let u2 = 0;
+  let u3 = 0;
+  let u4 = 0;
+  let u22 = 0;
+  let u23 = 0;
+  let u33 = 0;
+  let u24 = 0;
+  let u34 = 0;
+  let u44 = 0;
+  let r0 = 0;
+  let r1 = 0;
+  let r2 = 0;
+  let r3 = 0;
+  let r4 = 0;
+  for (let i = 0; i < x.length; i++) {
+    const v = x[i]!;
+    const a = v < 0 ? -v : v;
+    if (!(a > dead) || counts[i] === 0) continue;
+    const s = v < 0 ? -1 : 1;
+    const t = y[i]!;
+    const ts = s * t;
+    const first = a < e1 ? a : e1;
+    n++;
+    yy += t * t;
+    s0 += s;
+    s2 += s * first;
+    u2 += first;
+    u22 += first * first;
+    r0 += t;
+    r1 += ts;
+    r2 += first * ts;
+    if (a <= e1) continue;
+    const second = (a < e2 ? a : e2) - e1;
+    s3 += s * second;
+    u3 += second;
+    u23 += first * second;
+    u33 += second * second;
+    r3 += second * ts;
+    if (a <= e2) continue;
+    const third = a - e2;
+    s4 += s * third;
+    u4 += third;
+    u24 += first * third;
+    u34 += second * third;
+    u44 += third * third;
+    r4 += third * ts;
+  }
+  M[0] = n;
+  M[5] = r0;
+  M[WIDE] = s0;
+  M[WIDE + 1] = n;
+  M[WIDE + 5] = r1;
+  M[2 * WIDE] = s2;
+  M[2 * WIDE + 1] = u2;
+  M[2 * WIDE + 2] = u22;
+  M[2 * WIDE + 5] = r2;
+  M[3 * WIDE] = s3;
+  M[3 * WIDE + 1] = u3;
+  M[3 * WIDE + 2] = u23;
+  M[3 * WIDE + 3] = u33;
+  M[3 * WIDE + 5] = r3;
+  M[4 * WIDE] = s4;
+  M[4 * WIDE + 1] = u4;
+  M[4 * WIDE + 2] = u24;
+  M[4 * WIDE + 3] = u34;
+  M[4 * WIDE + 4] = u44;
+  M[4 * WIDE + 5] = r4;
+  return { used: n, yy };
+}
+
+/**
+ * Solves the first p normal equations in place, by Cholesky.
+ *
+ * @returns what the solution explains of the sum of squares; undefined where the readings do not determine one
+ */
+function solveNormal(M: Float64Array, p: number, values: Float64Array): number | undefined {
+  let explained = 0;
+  for (let r = 0; r < p; r++) {
+    const whole = M[(WIDE + 1) * r]!;
+    for (let c = 0; c <= r; c++) {
+      let v = M[WIDE * r + c]!;
+      for (let k = 0; k < c; k++) v -= M[WIDE * r + k]! * M[WIDE * c + k]!;
+      if (c < r) M[WIDE * r + c] = v / M[(WIDE + 1) * c]!;
+      else {
+        if (!(v > 1e-10 * whole)) return undefined;
+        M[(WIDE + 1) * r] = Math.sqrt(v);
+      }
+    }
+    let z = M[WIDE * r + 5]!;
+    for (let k = 0; k < r; k++) z -= M[WIDE * r + k]! * values[k]!;
+    z /= M[(WIDE + 1) * r]!;
+    values[r] = z;
+    explained += z * z;
+  }
+  for (let r = p - 1; r >= 0; r--) {
+    let z = values[r]!;
+    for (let k = r + 1; k < p; k++) z -= M[WIDE * k + r]! * values[k]!;
+    values[r] = z / M[(WIDE + 1) * r]!;
+  }
+  return explained;
 }
 
 interface Trial {
@@ -57,20 +194,22 @@ class Loop {
   private readonly x: Float64Array;
   private readonly weight: Float64Array;
   private readonly columns: Float64Array[];
-  private readonly matrix = new Float64Array(36);
-  private readonly row = new Float64Array(5);
+  private readonly matrix = new Float64Array(5 * WIDE);
+  private readonly counts: Uint8Array;
   readonly most: number;
 
   constructor(
     readonly torque: Float64Array,
     readonly angle: Float64Array,
     /** Readings that stand far outside and count for nothing. */
-    readonly skip?: Uint8Array,
+    skip?: Uint8Array,
   ) {
     const n = torque.length;
     this.x = new Float64Array(n);
     this.weight = new Float64Array(n);
     this.columns = Array.from({ length: 5 }, () => new Float64Array(n));
+    this.counts = new Uint8Array(n).fill(1);
+    if (skip) for (let i = 0; i < n; i++) this.counts[i] = skip[i] ? 0 : 1;
     this.most = torque.reduce((m, t) => Math.max(m, Math.abs(t)), 0);
     this.way = new Int8Array(n);
     let last: -1 | 1 = torque[1]! >= torque[0]! ? 1 : -1;
@@ -81,10 +220,16 @@ class Loop {
     }
   }
 
+  /** The spring's torque at each reading. */
+  private spring(friction: number, turns: 'waits' | 'follows'): void {
+    if (turns === 'waits') waiting(this.torque, friction, this.x);
+    else following(this.torque, this.way, friction, this.x);
+  }
+
   /** Fills columns for a friction and bends: 1, side, and torque in each stretch of slope. */
   private fill(friction: number, bends: readonly number[], turns: 'waits' | 'follows'): void {
     const n = this.torque.length;
-    springTorque(this.torque, this.way, friction, turns, this.x);
+    this.spring(friction, turns);
     const dead = 1e-6 * this.most;
     const edges = [0, ...bends, Infinity];
     for (let i = 0; i < n; i++) {
@@ -92,7 +237,7 @@ class Loop {
       const a = Math.abs(x);
       const s = x < 0 ? -1 : 1;
       // Inside the dead zone the angle can be anything between its ends.
-      this.weight[i] = a > dead && !this.skip?.[i] ? 1 : 0;
+      this.weight[i] = a > dead ? this.counts[i]! : 0;
       this.columns[0]![i] = 1;
       this.columns[1]![i] = s;
       for (let j = 0; j + 1 < edges.length; j++)
@@ -100,64 +245,17 @@ class Loop {
     }
   }
 
-  /**
-   * Best offset, play and compliances for a friction and bends, in one pass: normal equations of at most five unknowns,
-   * whose row i is the mirror of column i.
-   */
+  /** Best offset, play and compliances for a friction and bends. */
   try(friction: number, bends: readonly number[], turns: 'waits' | 'follows'): Trial | undefined {
     const n = this.torque.length;
-    springTorque(this.torque, this.way, friction, turns, this.x);
-    const dead = 1e-6 * this.most;
     const p = 3 + bends.length;
-    const [e1, e2] = [bends[0] ?? Infinity, bends[1] ?? Infinity];
-    const M = this.matrix.fill(0);
-    const f = this.row;
-    let [used, yy] = [0, 0];
-    for (let i = 0; i < n; i++) {
-      const x = this.x[i]!;
-      const a = x < 0 ? -x : x;
-      if (!(a > dead) || this.skip?.[i]) continue;
-      const s = x < 0 ? -1 : 1;
-      const y = this.angle[i]!;
-      f[0] = 1;
-      f[1] = s;
-      f[2] = s * (a < e1 ? a : e1);
-      f[3] = a > e1 ? s * ((a < e2 ? a : e2) - e1) : 0;
-      f[4] = a > e2 ? s * (a - e2) : 0;
-      for (let r = 0; r < p; r++) {
-        const v = f[r]!;
-        if (v === 0) continue;
-        for (let c = 0; c <= r; c++) M[6 * r + c]! += v * f[c]!;
-        M[6 * r + 5]! += v * y;
-      }
-      used++;
-      yy += y * y;
-    }
+    this.spring(friction, turns);
+    const [e1 = Infinity, e2 = Infinity] = bends;
+    const { used, yy } = gather(this.x, this.angle, this.counts, 1e-6 * this.most, e1, e2, this.matrix);
     if (used < n * 0.5 || used < bends.length + 6) return undefined;
-    // Cholesky in place; the last column is the right-hand side.
     const values = new Float64Array(p);
-    let explained = 0;
-    for (let r = 0; r < p; r++) {
-      const whole = M[7 * r]!;
-      for (let c = 0; c <= r; c++) {
-        let v = M[6 * r + c]!;
-        for (let k = 0; k < c; k++) v -= M[6 * r + k]! * M[6 * c + k]!;
-        if (c < r) M[6 * r + c] = v / M[7 * c]!;
-        else {
-          if (!(v > 1e-10 * whole)) return undefined;
-          M[7 * r] = Math.sqrt(v);
-        }
-      }
-      let z = M[6 * r + 5]!;
-      for (let k = 0; k < r; k++) z -= M[6 * r + k]! * values[k]!;
-      values[r] = z / M[7 * r]!;
-      explained += values[r]! ** 2;
-    }
-    for (let r = p - 1; r >= 0; r--) {
-      for (let k = r + 1; k < p; k++) values[r]! -= M[6 * k + r]! * values[k]!;
-      values[r]! /= M[7 * r]!;
-    }
-    return { rss: Math.max(1e-14 * yy, yy - explained), used, values };
+    const explained = solveNormal(this.matrix, p, values);
+    return explained === undefined ? undefined : { rss: Math.max(1e-14 * yy, yy - explained), used, values };
   }
 
   /** Angle by parameters: offset, half the play, compliance of each stretch, friction, bends. */
@@ -268,12 +366,13 @@ function fitOnce(
     (p: readonly number[]): number => {
       const [friction, ...bends] = p;
       if (!(friction! >= 0) || friction! > 0.6 * T) return Infinity;
-      const sorted = [...bends].sort((a, b) => a - b);
+      const sorted = bends.length > 1 ? bends.sort((a, b) => a - b) : bends;
       if (sorted.some((b, i) => b < 0.03 * T || b > 0.88 * T - friction! || (i > 0 && b - sorted[i - 1]! < 0.03 * T)))
         return Infinity;
       const t = loop.try(friction!, sorted, turns);
       // Compliances below nought are no springs.
-      if (!t || t.values.subarray(2).some((c) => !(c > 0))) return Infinity;
+      if (!t) return Infinity;
+      for (let k = 2; k < t.values.length; k++) if (!(t.values[k]! > 0)) return Infinity;
       return t.rss / t.used;
     };
   let chosen: { p: number[]; turns: 'waits' | 'follows'; count: number; bic: number } | undefined;

@@ -56,6 +56,19 @@ export function fitLine(x: ArrayLike<number>, y: ArrayLike<number>): LineFit | u
   };
 }
 
+/** Sum of a·b, each product times its weight where there are weights. */
+function dot(a: Float64Array, b: Float64Array, weights: Float64Array | undefined): number {
+  let sum = 0;
+  if (weights) for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]! * weights[i]!;
+  else for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
+  return sum;
+}
+
+/** Takes `by` times a column out of a. */
+function takeOut(a: Float64Array, column: Float64Array, by: number): void {
+  for (let i = 0; i < a.length; i++) a[i]! -= by * column[i]!;
+}
+
 /**
  * Linear least squares with any few columns: coefficients and their covariance (already times the residual variance).
  *
@@ -69,23 +82,13 @@ export function fitColumns(
   weights?: Float64Array,
 ): { values: Float64Array; covariance: Float64Array[]; rss: number } | undefined {
   const [p, n] = [columns.length, y.length];
-  const scale = columns.map((c) => {
-    let s = 0;
-    for (let i = 0; i < n; i++) s += c[i]! * c[i]! * (weights ? weights[i]! : 1);
-    return Math.sqrt(s);
-  });
+  const scale = columns.map((c) => Math.sqrt(dot(c, c, weights)));
   if (scale.some((s) => !(s > 0))) return undefined;
   const A = Array.from({ length: p }, () => new Float64Array(p));
   const b = new Float64Array(p);
   for (let a = 0; a < p; a++) {
-    for (let c = a; c < p; c++) {
-      let s = 0;
-      for (let i = 0; i < n; i++) s += columns[a]![i]! * columns[c]![i]! * (weights ? weights[i]! : 1);
-      A[a]![c] = A[c]![a] = s / scale[a]! / scale[c]!;
-    }
-    let s = 0;
-    for (let i = 0; i < n; i++) s += columns[a]![i]! * y[i]! * (weights ? weights[i]! : 1);
-    b[a] = s / scale[a]!;
+    for (let c = a; c < p; c++) A[a]![c] = A[c]![a] = dot(columns[a]!, columns[c]!, weights) / scale[a]! / scale[c]!;
+    b[a] = dot(columns[a]!, y, weights) / scale[a]!;
   }
   const L = Array.from({ length: p }, () => new Float64Array(p));
   for (let i = 0; i < p; i++)
@@ -110,12 +113,9 @@ export function fitColumns(
     return z;
   };
   const values = solve(b).map((v, i) => v / scale[i]!);
-  let rss = 0;
-  for (let i = 0; i < n; i++) {
-    let e = y[i]!;
-    for (let a = 0; a < p; a++) e -= columns[a]![i]! * values[a]!;
-    rss += e * e * (weights ? weights[i]! : 1);
-  }
+  const rest = y.slice();
+  columns.forEach((c, a) => takeOut(rest, c, values[a]!));
+  const rss = dot(rest, rest, weights);
   const s2 = n > p ? rss / (n - p) : 0;
   const covariance = Array.from({ length: p }, (_, i) => {
     const unit = new Float64Array(p);

@@ -41,7 +41,8 @@ function flankCurve(rb: number, halfBase: number, from: number, to: number): Cur
   return (u, out) => {
     const t = t0 + u * (t1 - t0);
     const a = halfBase - t;
-    const [c, s] = [Math.cos(a), Math.sin(a)];
+    const c = Math.cos(a);
+    const s = Math.sin(a);
     out[0] = rb * (c - t * s);
     out[1] = rb * (s + t * c);
     out[2] = a + back;
@@ -78,25 +79,30 @@ function rackRoot(g: Gear, z: GearSize): Root {
   const hc = tip + rho;
   const sc = thick / 2 - hc * Math.tan(g.pressure) + rho / ca;
   const point = (theta: number, out: Float64Array) => {
-    const s = (sc - rho * Math.cos(theta)) / c;
-    const h = hc - rho * Math.sin(theta);
-    const star = s - (h * Math.cos(theta) * c) / Math.sin(theta);
+    const ct = Math.cos(theta);
+    const st = Math.sin(theta);
+    const s = (sc - rho * ct) / c;
+    const h = hc - rho * st;
+    const star = s - (h * ct * c) / st;
     const turn = star / z.r;
-    const [x, y] = [z.r + h, s - star];
-    const [cr, sr] = [Math.cos(turn), Math.sin(turn)];
+    const x = z.r + h;
+    const y = s - star;
+    const cr = Math.cos(turn);
+    const sr = Math.sin(turn);
     out[0] = cr * x - sr * y;
     out[1] = sr * x + cr * y;
     // Heading from the derivatives by θ: the trochoid of a small rounding runs through cusps, where the rack's own
     // tangent would point backwards.
-    const [dh, ds] = [-rho * Math.cos(theta), (rho * Math.sin(theta)) / c];
-    const dStar = ds - c * ((dh * Math.cos(theta)) / Math.sin(theta) - h / Math.sin(theta) ** 2);
-    out[2] = Math.atan2(ds - dStar + (dStar / z.r) * (z.r + h), dh - (dStar / z.r) * (s - star)) + turn;
+    const dh = -rho * ct;
+    const ds = (rho * st) / c;
+    const dStar = ds - c * ((dh * ct) / st - h / (st * st));
+    out[2] = Math.atan2(ds - dStar + (dStar / z.r) * x, dh - (dStar / z.r) * y) + turn;
   };
   const p = new Float64Array(3);
   // The flank stands wider than the trochoid where it has been cut into: find where they cross.
   const over = (theta: number) => {
     point(theta, p);
-    const radius = Math.hypot(p[0]!, p[1]!);
+    const radius = Math.sqrt(p[0]! * p[0]! + p[1]! * p[1]!);
     return Math.atan2(p[1]!, p[0]!) - (radius > z.rb ? halfAt(z, radius) : z.halfBase);
   };
   const contact = (hc - rho * sa) / Math.sin(z.at) ** 2;
@@ -186,16 +192,19 @@ function cutterRoot(g: Gear, z: GearSize): Root {
     const turn = from + u * (-gamma - from);
     const qx = a0 + rc * Math.cos(gamma + turn);
     const qy = rc * Math.sin(gamma + turn);
-    const d = Math.hypot(qx - pitch, qy);
+    const d = Math.sqrt((qx - pitch) * (qx - pitch) + qy * qy);
     const px = qx + (rho * (qx - pitch)) / d;
     const py = qy + (rho * qy) / d;
     const back = apart - (turn * z0) / g.teeth;
-    const [c, s] = [Math.cos(back), Math.sin(back)];
+    const c = Math.cos(back);
+    const s = Math.sin(back);
     out[0] = c * px - s * py;
     out[1] = s * px + c * py;
     // Heading from the derivatives by the cutter's turn, seen from the ring that turns along.
-    const [nx, ny] = [(qx - pitch) / d, qy / d];
-    const [dqx, dqy] = [-qy, qx - a0];
+    const nx = (qx - pitch) / d;
+    const ny = qy / d;
+    const dqx = -qy;
+    const dqy = qx - a0;
     const across = (ny * dqx - nx * dqy) * (rho / d);
     const on = from + gamma <= 0 ? 1 : -1;
     const ratio = z0 / g.teeth;

@@ -33,16 +33,20 @@ export interface ContactSet {
  * @param further how far the disc is turned on, rad, counter-clockwise
  */
 export function pinGap(pair: LobedPair, index: number, crank: number, further = 0): number {
+  const { circle, profile } = pair;
+  const a = (2 * Math.PI * index) / profile.pins;
+  const x = circle * Math.cos(a) - profile.throw * Math.cos(crank);
+  const y = circle * Math.sin(a) - profile.throw * Math.sin(crank);
+  return gapOf(pair, x, y, a, crank, further);
+}
+
+/** Gap of the pin at angle a, at x, y from the disc's middle and seen from the housing. */
+function gapOf(pair: LobedPair, x: number, y: number, a: number, crank: number, further: number): number {
   const { profile: c } = pair;
-  const Z = c.pins;
-  const a = (2 * Math.PI * index) / Z;
-  const turn = -crank / (Z - 1) + further;
-  const [x, y] = [
-    pair.circle * Math.cos(a) - c.throw * Math.cos(crank),
-    pair.circle * Math.sin(a) - c.throw * Math.sin(crank),
-  ];
-  const [cs, sn] = [Math.cos(turn), Math.sin(turn)];
-  return c.pin - pair.pin + offPath(c, cs * x + sn * y, -sn * x + cs * y, a + crank / (Z - 1) - further);
+  const back = crank / (c.pins - 1) - further;
+  const cs = Math.cos(back);
+  const sn = Math.sin(back);
+  return c.pin - pair.pin + offPath(c, cs * x - sn * y, sn * x + cs * y, a + back);
 }
 
 /**
@@ -52,25 +56,28 @@ export function pinGap(pair: LobedPair, index: number, crank: number, further = 
 export function contactSet(pair: LobedPair, crank: number): ContactSet {
   const { profile: c } = pair;
   const Z = c.pins;
-  const [ox, oy] = [c.throw * Math.cos(crank), c.throw * Math.sin(crank)];
-  const [px, py] = [Z * ox, Z * oy];
+  const ox = c.throw * Math.cos(crank);
+  const oy = c.throw * Math.sin(crank);
+  const px = Z * ox;
+  const py = Z * oy;
   const make = () => new Float64Array(Z);
   const s = { gaps: make(), arms: make(), nx: make(), ny: make(), slides: make(), curves: make() };
+  const { gaps, arms, nx, ny, slides, curves } = s;
   for (let j = 0; j < Z; j++) {
     const a = (2 * Math.PI * j) / Z;
-    const [x, y] = [pair.circle * Math.cos(a), pair.circle * Math.sin(a)];
-    const far = Math.hypot(px - x, py - y);
-    const [nx, ny] = [(px - x) / far, (py - y) / far];
-    s.nx[j] = nx;
-    s.ny[j] = ny;
+    const x = pair.circle * Math.cos(a);
+    const y = pair.circle * Math.sin(a);
+    const far = Math.sqrt((px - x) * (px - x) + (py - y) * (py - y));
+    const dirX = (px - x) / far;
+    const dirY = (py - y) / far;
+    nx[j] = dirX;
+    ny[j] = dirY;
     // Turning the disc counter-clockwise moves its flank at the contact by arm·θ against the push, which closes the gap
     // where the push would turn it clockwise.
-    s.arms[j] = -((x - ox) * ny - (y - oy) * nx);
-    s.slides[j] = Math.abs(far - pair.pin);
-    s.gaps[j] = pinGap(pair, j, crank);
-    const t = a + crank / (Z - 1);
-    const path = pathRadius(c, t);
-    s.curves[j] = 1 / (path - c.pin);
+    arms[j] = -((x - ox) * dirY - (y - oy) * dirX);
+    slides[j] = Math.abs(far - pair.pin);
+    gaps[j] = gapOf(pair, x - ox, y - oy, a, crank, 0);
+    curves[j] = 1 / (pathRadius(c, a + crank / (Z - 1)) - c.pin);
   }
   return s;
 }
@@ -82,32 +89,30 @@ export function contactSet(pair: LobedPair, crank: number): ContactSet {
  * Source: first pin to touch either way, by levers, then by Newton's method on the exact gap.
  */
 export function discPlay(pair: LobedPair, crank: number, set: ContactSet = contactSet(pair, crank)): [number, number] {
-  const ends: [number, number] = [-Infinity, Infinity];
-  for (const [k, way] of [
-    [0, -1],
-    [1, 1],
-  ] as const) {
-    const rough: [number, number][] = [];
-    for (let j = 0; j < set.arms.length; j++) {
-      const arm = set.arms[j]! * way;
-      if (arm > 1e-9) rough.push([set.gaps[j]! / arm, j]);
+  return [-firstTouch(pair, crank, set, -1), firstTouch(pair, crank, set, 1)];
+}
+
+/** Pins that are looked at exactly: the first by levers and its neighbours, the true first being among them. */
+const CANDIDATES = 4;
+
+/** How far the disc turns one way until the first pin touches, rad; Infinity where none would. */
+function firstTouch(pair: LobedPair, crank: number, set: ContactSet, way: 1 | -1): number {
+  const { gaps, arms } = set;
+  const first = Array.from(arms.keys())
+    .filter((j) => arms[j]! * way > 1e-9)
+    .sort((i, j) => gaps[i]! / (arms[i]! * way) - gaps[j]! / (arms[j]! * way));
+  let least = Infinity;
+  for (const j of first.slice(0, CANDIDATES)) {
+    const arm = arms[j]! * way;
+    let theta = gaps[j]! / arm;
+    for (let n = 0; n < 8; n++) {
+      const step = pinGap(pair, j, crank, way * theta) / arm;
+      theta += step;
+      if (Math.abs(step) < 1e-12) break;
     }
-    rough.sort((a, b) => a[0] - b[0]);
-    let least = Infinity;
-    // The first by levers and its neighbours: the true first is among them.
-    for (const [guess, j] of rough.slice(0, 4)) {
-      let theta = guess;
-      for (let n = 0; n < 8; n++) {
-        const gap = pinGap(pair, j, crank, way * theta);
-        const step = gap / (set.arms[j]! * way);
-        theta += step;
-        if (Math.abs(step) < 1e-12) break;
-      }
-      least = Math.min(least, theta);
-    }
-    ends[k] = way * least;
+    least = Math.min(least, theta);
   }
-  return ends;
+  return least;
 }
 
 /** Pins under a torque: how far the disc gives way and what each pin pushes. */
@@ -119,6 +124,34 @@ export interface Carried {
   readonly carrying: number;
   /** Slope of torque over turn there, N·m/rad. */
   readonly stiffness: number;
+}
+
+/** Moment of one-sided springs over the turn of the discs, with its slope. */
+class Moment {
+  /** N·m/rad, at the turn last asked for. */
+  slope = 0;
+
+  constructor(
+    private readonly sets: readonly ContactSet[],
+    private readonly stiffness: number,
+  ) {}
+
+  /** N·m at a turn, rad. */
+  at(turn: number): number {
+    let sum = 0;
+    let slope = 0;
+    for (const { arms, gaps } of this.sets)
+      for (let j = 0; j < arms.length; j++) {
+        const arm = arms[j]!;
+        const bite = turn * arm - gaps[j]!;
+        if (bite > 0) {
+          sum += bite * arm;
+          slope += arm * arm;
+        }
+      }
+    this.slope = this.stiffness * slope;
+    return this.stiffness * sum;
+  }
 }
 
 /**
@@ -133,29 +166,19 @@ export interface Carried {
  */
 export function carry(sets: readonly ContactSet[], stiffness: number, torque: number): Carried {
   const Z = sets[0]!.arms.length;
-  const moment = (turn: number): [number, number] => {
-    let [sum, slope] = [0, 0];
-    for (const s of sets)
-      for (let j = 0; j < Z; j++) {
-        const bite = turn * s.arms[j]! - s.gaps[j]!;
-        if (bite > 0) {
-          sum += stiffness * bite * s.arms[j]!;
-          slope += stiffness * s.arms[j]! ** 2;
-        }
-      }
-    return [sum, slope];
-  };
-  let [lo, hi] = [-1e-6, 1e-6];
-  while (moment(hi)[0] < torque && hi < 10) hi *= 2;
-  while (moment(lo)[0] > torque && lo > -10) lo *= 2;
+  const moment = new Moment(sets, stiffness);
+  let lo = -1e-6;
+  let hi = 1e-6;
+  while (moment.at(hi) < torque && hi < 10) hi *= 2;
+  while (moment.at(lo) > torque && lo > -10) lo *= 2;
   // The moment is made of straight pieces: Newton lands on the root once it is on the right one.
   let turn = (lo + hi) / 2;
   for (let k = 0; k < 100; k++) {
-    const [m, slope] = moment(turn);
-    if (Math.abs(m - torque) <= 1e-12 * Math.abs(torque) + 1e-15) break;
-    if (m < torque) lo = turn;
+    const off = moment.at(turn) - torque;
+    if (Math.abs(off) <= 1e-12 * Math.abs(torque) + 1e-15) break;
+    if (off < 0) lo = turn;
     else hi = turn;
-    const next = slope > 0 ? turn - (m - torque) / slope : NaN;
+    const next = moment.slope > 0 ? turn - off / moment.slope : NaN;
     turn = next > lo && next < hi ? next : (lo + hi) / 2;
   }
   const forces = new Float64Array(Z * sets.length);
@@ -167,5 +190,6 @@ export function carry(sets: readonly ContactSet[], stiffness: number, torque: nu
       if (f > 0) carrying++;
     }
   });
-  return { turn, forces, carrying, stiffness: moment(turn)[1] };
+  moment.at(turn);
+  return { turn, forces, carrying, stiffness: moment.slope };
 }

@@ -30,9 +30,9 @@ export function pinPath(c: Cycloid, t: number, out: Float64Array): void {
 export function pathRadius(c: Cycloid, t: number): number {
   const { circle: R, throw: e, pins: Z } = c;
   const cos = Math.cos((Z - 1) * t);
-  const speed2 = R * R + (e * Z) ** 2 - 2 * R * e * Z * cos;
-  const cross = R * R + e * e * Z ** 3 - R * e * Z * (Z + 1) * cos;
-  return speed2 ** 1.5 / cross;
+  const speed2 = R * R + e * Z * (e * Z) - 2 * R * e * Z * cos;
+  const cross = R * R + e * e * Z * Z * Z - R * e * Z * (Z + 1) * cos;
+  return (speed2 * Math.sqrt(speed2)) / cross;
 }
 
 /**
@@ -98,16 +98,26 @@ export const discOutline = (c: Cycloid, tolerance = 1e-7): Outline => lobedOutli
  */
 export function offPath(c: Cycloid, x: number, y: number, near: number): number {
   const { circle: R, throw: e, pins: Z } = c;
+  const eZ = e * Z;
   let t = near;
-  for (let k = 0; k < 12; k++) {
-    pinPath(c, t, p);
-    const [dx, dy] = [p[0]! - x, p[1]! - y];
-    const [ax, ay] = [-R * Math.cos(t) + e * Z * Z * Math.cos(Z * t), -R * Math.sin(t) + e * Z * Z * Math.sin(Z * t)];
-    const step = (dx * p[2]! + dy * p[3]!) / (p[2]! ** 2 + p[3]! ** 2 + dx * ax + dy * ay);
+  for (let k = 0; ; k++) {
+    const ct = Math.cos(t);
+    const st = Math.sin(t);
+    const cz = Math.cos(Z * t);
+    const sz = Math.sin(Z * t);
+    const dx = R * ct - e * cz - x;
+    const dy = R * st - e * sz - y;
+    // The path's derivative, and its second by the same sines.
+    const vx = eZ * sz - R * st;
+    const vy = R * ct - eZ * cz;
+    const speed2 = vx * vx + vy * vy;
+    const bend = dx * (eZ * Z * cz - R * ct) + dy * (eZ * Z * sz - R * st);
+    const step = (dx * vx + dy * vy) / (speed2 + bend);
+    if (k === MOST_STEPS || (step < FOOT && step > -FOOT)) return (dy * vx - dx * vy) / Math.sqrt(speed2);
     t -= step;
-    if (Math.abs(step) < 1e-15) break;
   }
-  pinPath(c, t, p);
-  const speed = Math.hypot(p[2]!, p[3]!);
-  return ((x - p[0]!) * p[3]! - (y - p[1]!) * p[2]!) / speed;
 }
+
+/** Newton's last step towards the foot, rad: a smaller one moves nothing. */
+const FOOT = 1e-15;
+const MOST_STEPS = 12;

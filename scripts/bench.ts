@@ -1,5 +1,5 @@
 // Figures of speed, one JSON object a line: the core bundled as it ships, then the built app in Chromium.
-// Usage: npm run bench [-- core|browser]. Medians; figures move with the machine, so the limits are checked by eye.
+// Usage: npm run bench [-- core|browser|tasks]. Medians; figures move with the machine, so the limits are checked by eye.
 import { chromium, type Page } from '@playwright/test';
 import { build } from 'esbuild';
 import { spawn } from 'node:child_process';
@@ -320,7 +320,8 @@ async function redraw(page: Page, label: string, watched: string): Promise<numbe
   );
 }
 
-async function browser(): Promise<void> {
+/** The built app on a server of its own in a fresh browser. */
+async function served(work: (page: Page, base: string) => Promise<void>): Promise<void> {
   if (!existsSync(join(root, 'web/dist/index.html'))) throw new Error('Build the app first: npm run build.');
   const port = 4640;
   const server = spawn('npx', ['--no-install', 'tsx', 'server/src/main.ts'], {
@@ -341,7 +342,16 @@ async function browser(): Promise<void> {
       await new Promise((done) => setTimeout(done, 100));
     }
     const chrome = await chromium.launch(browserUse.launchOptions);
-    const page = await chrome.newPage({ viewport: browserUse.viewport });
+    await work(await chrome.newPage({ viewport: browserUse.viewport }), base);
+    await chrome.close();
+  } finally {
+    // The server runs in its own group, npx and all.
+    process.kill(-server.pid!);
+  }
+}
+
+async function browser(): Promise<void> {
+  await served(async (page, base) => {
     await page.goto(base);
     await page.getByRole('button', { name: 'Open the demo set' }).click();
     await page.getByRole('link', { name: 'Body yaw' }).click();
@@ -388,13 +398,117 @@ async function browser(): Promise<void> {
       await page.getByRole('link', { name: 'Five hundred tests' }).waitFor();
     }
     say('opening a joint with 500 tests', median(times), 'ms', 300);
-    await chrome.close();
-  } finally {
-    // The server runs in its own group, npx and all.
-    process.kill(-server.pid!);
-  }
+  });
+}
+
+/** A joint of thirty variants that follow their brief, each tested many times. */
+function manyVariants(): string {
+  const joint = JSON.parse(manyTests()) as {
+    id: string;
+    name: string;
+    variants: { id: string; name: string; follows: boolean }[];
+    builds: { id: string; variantId: string; name: string }[];
+    tests: { buildId: string }[];
+  };
+  joint.id = 'bench-30';
+  joint.name = 'Thirty variants';
+  const [variant, build] = [joint.variants[0]!, joint.builds[0]!];
+  joint.variants = Array.from({ length: 30 }, (_, i) => ({
+    ...structuredClone(variant),
+    id: i ? `v${i}` : variant.id,
+    name: `V${i}`,
+    follows: i % 6 === 1,
+  }));
+  joint.builds = joint.variants.map((v, i) => ({
+    ...build,
+    id: i ? `b${i}` : build.id,
+    variantId: v.id,
+    name: `B${i}`,
+  }));
+  joint.tests.forEach((t, i) => (t.buildId = joint.builds[i % 30]!.id));
+  return JSON.stringify(joint);
+}
+
+/** What a person does, each with the longest task it puts on the main thread. */
+async function tasks(): Promise<void> {
+  await served(async (page, base) => {
+    await page.addInitScript(() => {
+      const seen: number[] = [];
+      Object.assign(globalThis, { seenTasks: seen });
+      new PerformanceObserver((list) => list.getEntries().forEach((e) => seen.push(e.duration))).observe({
+        type: 'longtask',
+        buffered: true,
+      });
+    });
+    const step = async (name: string, act: () => Promise<unknown>) => {
+      await page.waitForTimeout(300);
+      await page.evaluate('seenTasks.length = 0');
+      await act();
+      await page.waitForTimeout(500);
+      const list = (await page.evaluate('seenTasks.slice()')) as number[];
+      say(`longest task: ${name}`, Math.max(0, ...list), 'ms', 50);
+    };
+    const view = (name: RegExp) =>
+      page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name }).first().click();
+    const field = async (label: string) => {
+      const f = page.getByRole('textbox', { name: label, exact: true });
+      await f.focus();
+      for (const key of ['ArrowUp', 'ArrowUp', 'ArrowDown']) {
+        await f.press(key);
+        await page.waitForTimeout(150);
+      }
+    };
+    await page.goto(base);
+    await page.getByRole('button', { name: 'Open the demo set' }).click();
+    for (const [file, text] of [
+      ['many.json', manyTests()],
+      ['thirty.json', manyVariants()],
+    ] as const) {
+      const path = join(mkdtempSync(join(tmpdir(), 'gristmill-bench-')), file);
+      writeFileSync(path, text);
+      await page.getByLabel('Joint file to import').setInputFiles(path);
+      await page.waitForTimeout(1500);
+    }
+    for (const joint of ['Neck lift', 'Five hundred tests', 'Thirty variants']) {
+      await step(`${joint}: opening`, async () => {
+        await page.getByRole('link', { name: joint }).click();
+        await page.waitForSelector('[data-limit="torque"] [data-figure]');
+      });
+      await step(`${joint}: a load changed`, () => field('Mass carried'));
+      await step(`${joint}: undo`, () => page.keyboard.press('Control+z'));
+      for (const name of [/^Line/, /^Stage/, /^Make/, /^Bench/, /^Review/, /^Brief/])
+        await step(`${joint}: view ${name.source.slice(1)}`, () => view(name));
+      await view(/^Stage/);
+      await step(`${joint}: crank`, async () => {
+        await page.keyboard.press(' ');
+        await page.waitForTimeout(1500);
+        await page.keyboard.press(' ');
+      });
+      await view(/^Bench/);
+      await step(`${joint}: a reading typed`, async () => {
+        await page.getByRole('button', { name: 'New test' }).click();
+        await page
+          .getByRole('dialog')
+          .getByRole('button', { name: /^Play at a lever/ })
+          .click();
+        await page.getByRole('textbox', { name: 'difference' }).fill('0.4 mm');
+        await page.keyboard.press('Enter');
+      });
+      if (joint === 'Neck lift')
+        await step(`${joint}: live rig, recorded into a test`, async () => {
+          await page.getByRole('button', { name: 'Live rig' }).click();
+          await page.getByRole('combobox', { name: 'Pace' }).selectOption('12');
+          await page.getByRole('button', { name: 'Record', exact: true }).click();
+          await page.waitForTimeout(2500);
+          await page.getByRole('button', { name: 'Take the recording' }).click();
+          await page.waitForTimeout(1500);
+        });
+      await page.getByRole('link', { name: 'Gristmill' }).click();
+    }
+  });
 }
 
 const which = process.argv[2];
-if (which !== 'browser') await core();
-if (which !== 'core') await browser();
+if (which !== 'browser' && which !== 'tasks') await core();
+if (which === undefined || which === 'browser') await browser();
+if (which === undefined || which === 'tasks') await tasks();

@@ -1,6 +1,6 @@
 import { createJoint, readRecord, sizeLine, type Joint } from '@gristmill/core';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { editVariant, oneStep, useOpen } from '../src/state/open.ts';
+import { editVariant, oneStep, setSizer, useOpen } from '../src/state/open.ts';
 import { takeRefusal } from '../src/state/refusal.ts';
 import { shelfNow } from '../src/state/shelf.ts';
 
@@ -169,19 +169,66 @@ describe('the open joint', () => {
     expect(readRecord(JSON.parse(JSON.stringify(joint()))).ok).toBe(true);
   });
 
-  it('re-sizes stages that follow the brief, in the same step, and leaves held ones alone', () => {
+  it('re-sizes stages that follow the brief, away from the edit and in the same step, and leaves held ones alone', async () => {
+    let asked = 0;
+    setSizer(async (now, list) => {
+      asked++;
+      return list.map((v) => sizeLine(now, v, shelfNow()));
+    });
+    const stages = () => JSON.stringify(joint().variants[0]!.stages);
     for (const follows of [true, false]) {
       open().load(withStages(follows));
-      const before = JSON.stringify(joint().variants[0]!.stages);
+      const before = stages();
       open().edit('Load', (d) => void (d.brief.cases[0]!.load = 1.4));
-      expect(JSON.stringify(joint().variants[0]!.stages) !== before).toBe(follows);
+      expect(stages()).toBe(before);
+      expect(open().sizing).toBe(follows);
+      await vi.runAllTimersAsync();
+      expect(open().sizing).toBe(false);
+      expect(stages() !== before).toBe(follows);
+      expect(open().past).toHaveLength(1);
       open().undo();
-      expect(JSON.stringify(joint().variants[0]!.stages)).toBe(before);
+      expect(stages()).toBe(before);
+      open().redo();
+      expect(stages() !== before).toBe(follows);
     }
     open().load(withStages(true));
-    const before = JSON.stringify(joint().variants[0]!.stages);
+    asked = 0;
     open().edit('Notes', (d) => void (d.notes = 'nothing to size'));
-    expect(JSON.stringify(joint().variants[0]!.stages)).toBe(before);
+    await vi.runAllTimersAsync();
+    expect(asked).toBe(0);
+  });
+
+  it('drops sizes that came too late: the brief moved on, was undone, or the stages were changed by hand', async () => {
+    const answers: (() => void)[] = [];
+    setSizer(
+      (now, list) => new Promise((done) => answers.push(() => done(list.map((v) => sizeLine(now, v, shelfNow()))))),
+    );
+    const stages = () => JSON.stringify(joint().variants[0]!.stages);
+    open().load(withStages(true));
+    const before = stages();
+    open().edit('Load', (d) => void (d.brief.cases[0]!.load = 1.4));
+    open().edit('Arm', (d) => void ((d.brief.cases[0] as { length: number }).length *= 1.5));
+    answers[0]!();
+    await vi.runAllTimersAsync();
+    expect(stages()).toBe(before);
+    expect(open().sizing).toBe(true);
+    answers[1]!();
+    await vi.runAllTimersAsync();
+    expect(stages()).not.toBe(before);
+    expect(stages()).toBe(JSON.stringify(sizeLine(joint(), joint().variants[0]!, shelfNow())));
+    open().undo();
+    open().undo();
+    expect(stages()).toBe(before);
+    open().edit('Load', (d) => void (d.brief.cases[0]!.load = 2));
+    open().undo();
+    answers[2]!();
+    await vi.runAllTimersAsync();
+    expect(stages()).toBe(before);
+    // A worker that breaks leaves everything as it stands.
+    setSizer(() => Promise.reject(new Error('ended')));
+    open().edit('Load', (d) => void (d.brief.cases[0]!.load = 2));
+    await vi.runAllTimersAsync();
+    expect([stages(), open().sizing]).toEqual([before, false]);
   });
 
   it('changes the open variant only', () => {

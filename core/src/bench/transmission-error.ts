@@ -83,9 +83,23 @@ function filled(sum: Float64Array, count: Int32Array): Float64Array | undefined 
  */
 const BLOCK = 1 << 14;
 
-/** Works through 0…n in blocks. */
-function inBlocks(n: number, work: (from: number, to: number) => void): void {
-  for (let from = 0; from < n; from += BLOCK) work(from, Math.min(n, from + BLOCK));
+type Told = (share: number) => void;
+
+/** Works through 0…n in blocks, and tells now and then how far it is between two shares of the whole. */
+function inBlocks(
+  n: number,
+  work: (from: number, to: number) => void,
+  told?: Told,
+  [first, last]: readonly [number, number] = [0, 1],
+): void {
+  let next = 0;
+  for (let from = 0; from < n; from += BLOCK) {
+    if (told && from >= next) {
+      told(first + ((last - first) * from) / n);
+      next = from + n / 16;
+    }
+    work(from, Math.min(n, from + BLOCK));
+  }
 }
 
 /** Least and largest of what it has been given. */
@@ -340,11 +354,7 @@ const FITTED = 20_000;
  * part of a turn does not tilt the slope); stretches in which the output does not follow, the play being
  * crossed, are left out by their local slope.
  */
-export function transmissionRun(
-  input: Float64Array,
-  output: Float64Array,
-  told: (share: number) => void = () => undefined,
-): TransmissionRun | undefined {
+export function transmissionRun(input: Float64Array, output: Float64Array, told?: Told): TransmissionRun | undefined {
   const n = input.length;
   const { low, high } = rangeOf(input);
   if (!(high - low > 1e-9)) return undefined;
@@ -358,13 +368,11 @@ export function transmissionRun(
     use: new Uint8Array(n),
   };
   const pace = ((high - low) / n) * w * 0.1;
-  inBlocks(n, (from, to) => slopesOf(s, pace, from, to));
-  told(0.5);
+  inBlocks(n, (from, to) => slopesOf(s, pace, from, to), told, [0, 0.5]);
   const guess = middleSlope(s);
   if (guess === undefined || !(Math.abs(guess) > 1e-12)) return undefined;
   let used = 0;
-  inBlocks(n, (from, to) => (used += markUsed(s, guess, from, to)));
-  told(0.7);
+  inBlocks(n, (from, to) => (used += markUsed(s, guess, from, to)), told, [0.5, 0.8]);
   if (used < 8) return undefined;
   const ends = new Range();
   const pick = new Picked(used, Math.max(1, Math.floor(used / FITTED)));
@@ -380,9 +388,7 @@ export function transmissionRun(
   const cells = Math.max(64, Math.min(65536, powerBelow(used / (fit.both ? 16 : 8))));
   const sorted = new Cells(cells);
   const line: Line = { ...fit, start: ends.low, cellsPerRadian: cells / reach };
-  told(0.85);
-  inBlocks(n, (from, to) => intoCells(s, line, sorted, from, to));
-  told(1);
+  inBlocks(n, (from, to) => intoCells(s, line, sorted, from, to), told, [0.8, 1]);
   const half = (from: number) =>
     filled(sorted.sum.subarray(from, from + cells), sorted.count.subarray(from, from + cells));
   const [a, b] = [half(0), half(cells)];

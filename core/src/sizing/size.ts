@@ -23,7 +23,7 @@ function* ratios(stages: number): Generator<number> {
  *
  * @returns the new stages; the variant's own where there is nothing to size
  */
-export function sizeLine(joint: Joint, variant: Variant, shelf: Shelf): StageRecord[] {
+export function sizeLine(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: Shelf): StageRecord[] {
   const count = variant.stages.length;
   if (count === 0) return [];
   const demand = demandOf(joint.brief, shelf);

@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { RouterProvider } from 'react-router';
 import { toast, Toaster } from 'sonner';
@@ -12,11 +12,17 @@ import { beforeOpening, startHolding, tidyUp } from '../storage/upkeep.ts';
 import { SILENT } from '../storage/watched.ts';
 import { loadShop } from '../storage/edit-shop.ts';
 import { storageProblem } from '../storage/trouble.ts';
+import { setSizer } from '../state/open.ts';
+import { inBatches } from '../workers/batches.ts';
+import { sizeInWorker } from '../workers/sizing.ts';
 import { listenForKeys } from './actions.ts';
 import { usePalette } from './all-actions.ts';
 import { router } from './router.tsx';
 
 showNotes(({ text, id, stays }) => void toast(text, { ...(id && { id }), ...(stays && { duration: stays }) }));
+
+notifyManager.setScheduler(inBatches());
+setSizer(sizeInWorker);
 
 const AllActions = lazy(() => import('./AllActions.tsx'));
 const client = new QueryClient({

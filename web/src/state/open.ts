@@ -1,17 +1,17 @@
 import {
   activeVariant,
   keepReads,
-  sizeLine,
   type Joint,
   type Problem,
   type ShopReads,
+  type StageRecord,
   type Variant,
 } from '@gristmill/core';
-import { applyPatches, current, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
 import { create } from 'zustand';
 import { jointCheck } from './check.ts';
 import { refuseChange } from './refusal.ts';
-import { shelfOf, useShop } from './shop.ts';
+import { useShop } from './shop.ts';
 
 enablePatches();
 
@@ -36,6 +36,8 @@ interface OpenState {
   readOnly: boolean;
   /** What the last change was, for the history. */
   lastLabel: string;
+  /** Variants that follow the brief are being sized. */
+  sizing: boolean;
   load(joint: Joint | undefined, readOnly?: boolean): void;
   /**
    * Changes the joint; the same label within a short while joins the last step, so that a drag is one undo. A change
@@ -64,111 +66,163 @@ export const oneStep = { begin: (): void => void (gesture = ++gestures), end: ()
 
 const KEPT_STEPS = 200;
 
-/** Variants that follow the brief are re-sized whenever the brief, the motor or the driver moves under them. */
-function follow(before: Joint, draft: Draft<Joint>): void {
-  draft.variants.forEach((variant, i) => {
-    const old = before.variants.find((x) => x.id === variant.id);
-    if (!variant.follows || variant.stages.length === 0) return;
-    const moved =
-      JSON.stringify(before.brief) !== JSON.stringify(draft.brief) ||
-      !old ||
-      !old.follows ||
-      JSON.stringify([old.motor, old.driver]) !== JSON.stringify([variant.motor, variant.driver]) ||
-      old.stages.length !== variant.stages.length;
-    if (moved) {
-      const now = current(draft) as Joint;
-      draft.variants[i]!.stages = sizeLine(now, now.variants[i]!, shelfOf(before, useShop.getState().edits).shelf);
-    }
+/** Sizes variants to a brief, away from the page. */
+export type Sizer = (joint: Joint, variants: readonly Variant[], signal: AbortSignal) => Promise<StageRecord[][]>;
+
+let sizer: Sizer | undefined;
+/** Who sizes variants that follow the brief; without one they stay as they are. */
+export const setSizer = (by: Sizer | undefined): void => void (sizer = by);
+
+/** Variants that follow the brief and whose brief, motor, driver or number of stages moved under them. */
+function moved(before: Joint, now: Joint): Variant[] {
+  return now.variants.filter((v) => {
+    if (!v.follows || v.stages.length === 0) return false;
+    const old = before.variants.find((x) => x.id === v.id);
+    return (
+      before.brief !== now.brief ||
+      !old?.follows ||
+      old.motor !== v.motor ||
+      old.driver !== v.driver ||
+      old.stages.length !== v.stages.length
+    );
   });
 }
 
-export const useOpen = create<OpenState>((set, get) => ({
-  joint: undefined,
-  past: [],
-  future: [],
-  save: 'saved',
-  savedAt: undefined,
-  readOnly: false,
-  lastLabel: '',
-  load: (joint, readOnly = false) => {
-    if (joint) jointCheck.trust(joint);
-    set({
-      joint,
-      past: [],
-      future: [],
-      save: 'saved',
-      savedAt: undefined,
-      readOnly,
-      lastLabel: '',
-    });
-  },
-  edit: (label, recipe) => {
-    const { joint, past, readOnly } = get();
-    if (!joint || readOnly) return undefined;
-    const [next, forward, back] = produceWithPatches(joint, (draft) => {
-      recipe(draft);
-      follow(joint, draft);
-    });
-    if (forward.length === 0) return undefined;
-    const problem = jointCheck.problem(next);
-    if (problem) {
-      refuseChange(problem);
-      return problem;
-    }
-    const now = Date.now();
+/** Whether a variant still stands on what it was sized with. */
+const stands = (now: Joint, brief: Joint['brief'], sized: Variant): boolean => {
+  const v = now.variants.find((x) => x.id === sized.id);
+  return (
+    now.brief === brief &&
+    v !== undefined &&
+    v.follows &&
+    v.motor === sized.motor &&
+    v.driver === sized.driver &&
+    v.stages === sized.stages
+  );
+};
+
+export const useOpen = create<OpenState>((set, get) => {
+  let asked: AbortController | undefined;
+
+  /**
+   * Sizes what follows the brief, away from the page, and joins it to the last step: one undo takes back the change and
+   * what came of it.
+   */
+  function resize(before: Joint, now: Joint): void {
+    const list = moved(before, now);
+    if (list.length === 0 || !sizer) return;
+    asked?.abort();
+    const mine = (asked = new AbortController());
+    set({ sizing: true });
+    sizer(now, list, mine.signal)
+      .then((made) => mine === asked && take(now, list, made))
+      // A worker that breaks leaves the stages as they are: the line says what they come to.
+      .catch(() => undefined)
+      .finally(() => mine === asked && set({ sizing: false }));
+  }
+
+  function take(from: Joint, list: readonly Variant[], made: readonly StageRecord[][]): void {
+    const { joint, past } = get();
     const last = past[past.length - 1];
-    const joins =
-      last &&
-      last.label === label &&
-      (gesture ? last.gesture === gesture : last.gesture === 0 && now - last.at < JOIN_WITHIN);
-    const step: Step = joins
-      ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back], at: now, gesture }
-      : { label, forward, back, at: now, gesture };
-    set({
-      joint: { ...next, changed: new Date(now).toISOString() },
-      past: [...(joins ? past.slice(0, -1) : past), step].slice(-KEPT_STEPS),
-      future: [],
-      save: 'unsaved',
-      lastLabel: label,
+    if (joint?.id !== from.id || !last) return;
+    const [next, forward, back] = produceWithPatches(joint, (draft) => {
+      list.forEach((sized, i) => {
+        const at = joint.variants.findIndex((v) => v.id === sized.id);
+        if (stands(joint, from.brief, sized)) draft.variants[at]!.stages = made[i] as Draft<StageRecord>[];
+      });
     });
-    return undefined;
-  },
-  absorb: (joint, save) => set({ joint, past: [], future: [], save }),
-  keep: (id, reads) => {
-    const { joint, readOnly } = get();
-    if (joint?.id !== id || readOnly) return;
-    const next = keepReads(joint, reads, useShop.getState().shelf);
-    if (next !== joint) set({ joint: next });
-  },
-  undo: () => {
-    const { joint, past, future, readOnly } = get();
-    const step = past[past.length - 1];
-    if (!joint || !step || readOnly) return undefined;
-    set({
-      joint: applyPatches(joint, step.back as Patch[]),
-      past: past.slice(0, -1),
-      future: [step, ...future],
-      save: 'unsaved',
-      lastLabel: `Undo: ${step.label}`,
-    });
-    return step.label;
-  },
-  redo: () => {
-    const { joint, past, future, readOnly } = get();
-    const step = future[0];
-    if (!joint || !step || readOnly) return undefined;
-    set({
-      joint: applyPatches(joint, step.forward as Patch[]),
-      past: [...past, { ...step, at: 0 }],
-      future: future.slice(1),
-      save: 'unsaved',
-      lastLabel: `Redo: ${step.label}`,
-    });
-    return step.label;
-  },
-  mark: (save) => set(save === 'saved' ? { save, savedAt: new Date() } : { save }),
-  setReadOnly: (readOnly) => set({ readOnly }),
-}));
+    if (forward.length === 0 || jointCheck.problem(next)) return;
+    const step: Step = { ...last, forward: [...last.forward, ...forward], back: [...back, ...last.back] };
+    set({ joint: next, past: [...past.slice(0, -1), step], save: 'unsaved' });
+  }
+
+  return {
+    joint: undefined,
+    past: [],
+    future: [],
+    save: 'saved',
+    savedAt: undefined,
+    readOnly: false,
+    lastLabel: '',
+    sizing: false,
+    load: (joint, readOnly = false) => {
+      if (joint) jointCheck.trust(joint);
+      set({
+        joint,
+        past: [],
+        future: [],
+        save: 'saved',
+        savedAt: undefined,
+        readOnly,
+        lastLabel: '',
+      });
+    },
+    edit: (label, recipe) => {
+      const { joint, past, readOnly } = get();
+      if (!joint || readOnly) return undefined;
+      const [next, forward, back] = produceWithPatches(joint, recipe);
+      if (forward.length === 0) return undefined;
+      const problem = jointCheck.problem(next);
+      if (problem) {
+        refuseChange(problem);
+        return problem;
+      }
+      const now = Date.now();
+      const last = past[past.length - 1];
+      const joins =
+        last &&
+        last.label === label &&
+        (gesture ? last.gesture === gesture : last.gesture === 0 && now - last.at < JOIN_WITHIN);
+      const step: Step = joins
+        ? { label, forward: [...last.forward, ...forward], back: [...back, ...last.back], at: now, gesture }
+        : { label, forward, back, at: now, gesture };
+      set({
+        joint: { ...next, changed: new Date(now).toISOString() },
+        past: [...(joins ? past.slice(0, -1) : past), step].slice(-KEPT_STEPS),
+        future: [],
+        save: 'unsaved',
+        lastLabel: label,
+      });
+      resize(joint, get().joint!);
+      return undefined;
+    },
+    absorb: (joint, save) => set({ joint, past: [], future: [], save }),
+    keep: (id, reads) => {
+      const { joint, readOnly } = get();
+      if (joint?.id !== id || readOnly) return;
+      const next = keepReads(joint, reads, useShop.getState().shelf);
+      if (next !== joint) set({ joint: next });
+    },
+    undo: () => {
+      const { joint, past, future, readOnly } = get();
+      const step = past[past.length - 1];
+      if (!joint || !step || readOnly) return undefined;
+      set({
+        joint: applyPatches(joint, step.back as Patch[]),
+        past: past.slice(0, -1),
+        future: [step, ...future],
+        save: 'unsaved',
+        lastLabel: `Undo: ${step.label}`,
+      });
+      return step.label;
+    },
+    redo: () => {
+      const { joint, past, future, readOnly } = get();
+      const step = future[0];
+      if (!joint || !step || readOnly) return undefined;
+      set({
+        joint: applyPatches(joint, step.forward as Patch[]),
+        past: [...past, { ...step, at: 0 }],
+        future: future.slice(1),
+        save: 'unsaved',
+        lastLabel: `Redo: ${step.label}`,
+      });
+      return step.label;
+    },
+    mark: (save) => set(save === 'saved' ? { save, savedAt: new Date() } : { save }),
+    setReadOnly: (readOnly) => set({ readOnly }),
+  };
+});
 
 /** The open joint; only used below the frame, which guards that one is open. */
 export const useJoint = (): Joint => useOpen((s) => s.joint)!;

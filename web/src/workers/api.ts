@@ -29,8 +29,10 @@ export interface Analysing {
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
 export interface CoreApi {
   line(brief: Brief, variant: Variant, shop: ShopEdits): Promise<{ report: LineReport; ms: number }>;
-  /** What every test found; progress is told of recordings only, which alone take long. */
-  findings(joint: Joint, shop: ShopEdits, onProgress: (at: Analysing) => void): Promise<Finding[]>;
+  /** What each test found, test by test; progress is told of recordings only, which alone take long. */
+  findings(joint: Joint, shop: ShopEdits, onProgress: (at: Analysing) => void): Promise<Finding[][]>;
+  /** Stages of a variant sized to the brief, as they would stand then. */
+  size(brief: Brief, variants: readonly Variant[], shop: ShopEdits): Promise<StageRecord[][]>;
   /** Ratio windows for one to four stages, and the ways out where no ratio does. */
   desk(
     brief: Brief,

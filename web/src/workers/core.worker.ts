@@ -1,7 +1,6 @@
 import {
   TEST_KINDS,
   analyseLine,
-  eachTest,
   factorReaders,
   findingsFor,
   importFile,
@@ -11,10 +10,13 @@ import {
   movers,
   playSpread,
   ratioDesk,
+  sizeLine,
   rememberingOpener,
   waysOut,
   type Finding,
   type Joint,
+  type LineReport,
+  type Variant,
   type BenchTest,
   type Shelf,
   type ShopEdits,
@@ -24,6 +26,7 @@ import { expose } from 'comlink';
 import { Recordings, sha256 } from '../storage/recordings.ts';
 import { BrowserVault } from '../storage/vault.ts';
 import type { Analysing, CoreApi } from './api.ts';
+import { Kept } from './kept.ts';
 
 const recordings = new Recordings(new BrowserVault());
 let kept: { key: string; shelf: Shelf } | undefined;
@@ -38,60 +41,98 @@ function shelfFor(edits: ShopEdits): Shelf {
   return kept.shelf;
 }
 
+/** Lines that are remembered: of every variant of a large joint, and those before the last few edits. */
+const LINES = 120;
+const lines = new Kept<{ report: LineReport; ms: number }>(LINES);
+
+/** The line of a variant, computed once for the tally, the tests and the comparison. */
+function lineOf(brief: Joint['brief'], variant: Variant, shop: ShopEdits): { report: LineReport; ms: number } {
+  const { motor, driver, sensor, mount, output, stages, id } = variant;
+  const key = JSON.stringify([brief, id, motor, driver, sensor, mount, output, stages, shop]);
+  const known = lines.get(key);
+  if (known) return known;
+  const shelf = shelfFor(shop);
+  const start = performance.now();
+  const report = analyseLine({ brief }, variant, shelf, { open });
+  const made = { report, ms: performance.now() - start };
+  lines.set(key, made);
+  return made;
+}
+
 /**
  * Findings of recorded tests by what they were made from, samples by their hash: a recording of a million samples is
- * analysed once, not at every change of another test.
+ * analysed once, not at every change of another test. Kept by the numbers they hold, plots above all.
  */
-const known = new Map<string, Finding[]>();
+const known = new Kept<Finding[]>(8e6);
+
+/** Numbers a finding holds, roughly. */
+const weightOf = (list: readonly Finding[]): number =>
+  list.reduce(
+    (sum, f) => sum + 200 + (f.result?.plots ?? []).flatMap((p) => p.series).reduce((n, s) => n + 2 * s.x.length, 0),
+    0,
+  );
 
 /** Samples below which an analysis is over before it could be read that it is under way. */
 const LONG = 50_000;
 
-async function allFindings(joint: Joint, shelf: Shelf, onProgress: (at: Analysing) => void): Promise<Finding[]> {
-  const out: Finding[] = [];
-  for (const { test, variant, line } of eachTest(joint, shelf)) {
-    const recording = (test as BenchTest).recording;
-    if (!recording) {
-      out.push(...findingsFor(test, variant, line, shelf));
-      continue;
-    }
-    const { data: _data, ...head } = recording;
-    const content = recording.sha256 ?? (recording.data === undefined ? undefined : await sha256(recording.data));
-    const key = JSON.stringify([
-      test.id,
-      test.readings,
-      test.rig,
-      head,
-      content,
-      shelf.instruments.find((i) => i.id === test.rig['instrument']),
-      variant?.id,
-      line?.figures.map((f) => f.value),
-    ]);
-    let made = content === undefined ? undefined : known.get(key);
-    if (!made) {
-      const tell = (share: number) => {
-        if (recording.rows > LONG) onProgress({ testId: test.id, samples: recording.rows, share });
-      };
-      tell(0);
-      const data = (await recordings.data(recording).catch(() => null)) ?? undefined;
-      const r = unpackRecording({ ...recording, ...(data !== undefined && { data }) });
-      made = findingsFor(test, variant, line, shelf, r.ok ? r.value : undefined, (share) => tell(0.2 + 0.8 * share));
-      if (known.size > 60) known.clear();
-      known.set(key, made);
-    }
-    out.push(...made);
+/** What a recorded test found; its samples are fetched only where it is not known yet. */
+async function recordedFindings(
+  test: BenchTest,
+  variant: Variant | undefined,
+  line: LineReport | undefined,
+  shelf: Shelf,
+  onProgress: (at: Analysing) => void,
+): Promise<Finding[]> {
+  const recording = test.recording!;
+  const { data: _data, ...head } = recording;
+  const content = recording.sha256 ?? (recording.data === undefined ? undefined : await sha256(recording.data));
+  const key = JSON.stringify([
+    test.id,
+    test.readings,
+    test.rig,
+    head,
+    content,
+    shelf.instruments.find((i) => i.id === test.rig['instrument']),
+    variant?.id,
+    line?.figures.map((f) => f.value),
+  ]);
+  const made = content === undefined ? undefined : known.get(key);
+  if (made) return made;
+  const tell = (share: number) => {
+    if (recording.rows > LONG) onProgress({ testId: test.id, samples: recording.rows, share });
+  };
+  tell(0);
+  const data = (await recordings.data(recording).catch(() => null)) ?? undefined;
+  const r = unpackRecording({ ...recording, ...(data !== undefined && { data }) });
+  const found = findingsFor(test, variant, line, shelf, r.ok ? r.value : undefined, (share) => tell(0.2 + 0.8 * share));
+  known.set(key, found, weightOf(found));
+  return found;
+}
+
+async function allFindings(joint: Joint, shop: ShopEdits, onProgress: (at: Analysing) => void): Promise<Finding[][]> {
+  const shelf = shelfFor(shop);
+  const builds = new Map(joint.builds.map((b) => [b.id, b.variantId]));
+  const variants = new Map(joint.variants.map((v) => [v.id, v]));
+  const out: Finding[][] = [];
+  for (const test of joint.tests) {
+    const variant = variants.get(builds.get(test.buildId) ?? '');
+    const line = variant && lineOf(joint.brief, variant, shop).report;
+    out.push(
+      test.recording
+        ? await recordedFindings(test, variant, line, shelf, onProgress)
+        : findingsFor(test, variant, line, shelf),
+    );
   }
   return out;
 }
 
 const api: CoreApi = {
-  line: async (brief, variant, shop) => {
+  line: async (brief, variant, shop) => lineOf(brief, variant, shop),
+  findings: allFindings,
+  size: async (brief, variants, shop) => {
     const shelf = shelfFor(shop);
-    const start = performance.now();
-    const report = analyseLine({ brief }, variant, shelf, { open });
-    return { report, ms: performance.now() - start };
+    return variants.map((v) => sizeLine({ brief }, v, shelf));
   },
-  findings: async (joint, shop, onProgress) => allFindings(joint, shelfFor(shop), onProgress),
   importTest: async (kindId, bytes, name, onProgress) => {
     const kind = TEST_KINDS.find((k) => k.id === kindId)!;
     onProgress('Reading the file…');

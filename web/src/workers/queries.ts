@@ -20,26 +20,18 @@ import { useJoint, useOpen, useVariant } from '../state/open.ts';
 import { useEdits } from '../state/shelf.ts';
 import { useShop } from '../state/shop.ts';
 import type { Analysing } from './api.ts';
+import { contentId } from './content.ts';
 import { corePool } from './core.ts';
-
-// Immer shares what did not change, so an object's identity stands for its contents; hashing hundreds of tests at each
-// render would not pay.
-const identities = new WeakMap<object, number>();
-let counter = 0;
-function identity(o: object): number {
-  let id = identities.get(o);
-  if (id === undefined) identities.set(o, (id = ++counter));
-  return id;
-}
+import { findingsOf, identity } from './findings.ts';
 
 /** Only what the line depends on: names and notes of a variant do not recompute it. */
-const lineInputs = (joint: Joint, v: Variant) =>
-  [joint.brief, v.motor, v.driver, v.sensor, v.mount, v.output, v.stages] as const;
+const lineInputs = (brief: Joint['brief'], v: Variant): number[] =>
+  [brief, v.motor, v.driver, v.sensor, v.mount, v.output, v.stages].map(contentId);
 
 const lineQuery = (joint: Joint, variant: Variant, shop: ShopEdits) => {
   const edits = editsFor(joint, shop);
   return {
-    queryKey: ['line', variant.id, ...lineInputs(joint, variant), edits],
+    queryKey: ['line', variant.id, ...lineInputs(joint.brief, variant), contentId(edits)],
     queryFn: ({ signal }: { signal: AbortSignal }) =>
       corePool.run((api) => api.line(joint.brief, variant, edits), { signal }),
     staleTime: Infinity,
@@ -57,12 +49,18 @@ function useKeeping(joint: Joint, reports: readonly (LineReport | undefined)[]):
   });
 }
 
-/** The open variant's line; while a new one is computed the last one stays in sight. */
+/** The open variant's line; while a new one is computed, or its stages are sized, the last one stays in sight. */
 export function useLine(): { report: LineReport | undefined; ms: number | undefined; error: Error | null } {
   const joint = useJoint();
   const variant = useVariant();
   const edits = useShop((s) => s.edits);
-  const q = useQuery({ ...lineQuery(joint, variant, edits), placeholderData: keepPreviousData });
+  const sizing = useOpen((s) => s.sizing);
+  const q = useQuery({
+    ...lineQuery(joint, variant, edits),
+    // What is about to be sized anew need not be computed as it stands.
+    enabled: !(sizing && variant.follows),
+    placeholderData: keepPreviousData,
+  });
   useKeeping(joint, [q.isPlaceholderData ? undefined : q.data?.report]);
   return { report: q.data?.report, ms: q.data?.ms, error: q.error };
 }
@@ -81,7 +79,7 @@ export function useLines(joint: Joint): (LineReport | undefined)[] {
 export function useReaders(): ReadonlyMap<string, readonly string[]> | undefined {
   const edits = useShop((s) => s.edits);
   return useQuery({
-    queryKey: ['readers', edits],
+    queryKey: ['readers', contentId(edits)],
     queryFn: ({ signal }) => corePool.run((api) => api.readers(edits), { signal }),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
@@ -118,18 +116,7 @@ export interface Trial {
 export function useTrials(trials: readonly Trial[]): (LineReport | undefined)[] {
   return useQueries({
     queries: trials.map((t) => ({
-      queryKey: [
-        'line',
-        t.variant.id,
-        t.brief,
-        t.variant.motor,
-        t.variant.driver,
-        t.variant.sensor,
-        t.variant.mount,
-        t.variant.output,
-        t.variant.stages,
-        t.edits,
-      ],
+      queryKey: ['line', t.variant.id, ...lineInputs(t.brief, t.variant), contentId(t.edits)],
       queryFn: ({ signal }: { signal: AbortSignal }) =>
         corePool.run((api) => api.line(t.brief, t.variant, t.edits), { signal }),
       staleTime: Infinity,
@@ -143,7 +130,7 @@ export function useCourses(stage: StageRecord | undefined, duty: Duty | undefine
   const edits = useEdits();
   return (
     useQuery({
-      queryKey: ['courses', stage?.kind, stage?.params, duty, edits],
+      queryKey: ['courses', stage?.kind, contentId(stage?.params), contentId(duty), contentId(edits)],
       queryFn: ({ signal }) => corePool.run((api) => api.courses(stage!.kind, stage!.params, duty!, edits), { signal }),
       enabled: stage !== undefined && duty !== undefined,
       staleTime: Infinity,
@@ -158,7 +145,7 @@ export function useStageMap(stage: StageRecord | undefined, duty: Duty | undefin
   const edits = useEdits();
   return (
     useQuery({
-      queryKey: ['map', stage?.kind, stage?.params, duty, edits],
+      queryKey: ['map', stage?.kind, contentId(stage?.params), contentId(duty), contentId(edits)],
       queryFn: async ({ signal }) =>
         (await corePool.run((api) => api.map(stage!.kind, stage!.params, duty!, edits), { signal })) ?? null,
       enabled: stage !== undefined && duty !== undefined,
@@ -177,12 +164,8 @@ export function useDesk(each: number, holds: boolean) {
   return useQuery({
     queryKey: [
       'desk',
-      joint.brief,
-      variant.motor,
-      variant.driver,
-      variant.sensor,
+      ...[joint.brief, variant.motor, variant.driver, variant.sensor, edits].map(contentId),
       variant.stages.length,
-      edits,
       each,
       holds,
     ],
@@ -225,12 +208,7 @@ export function useFindings() {
     queryKey: [
       'findings',
       joint.id,
-      identity(joint.tests),
-      identity(joint.builds),
-      identity(joint.variants),
-      identity(joint.brief),
-      joint.factors,
-      edits,
+      ...[joint.tests, joint.builds, joint.variants, joint.brief, joint.factors, edits].map(identity),
     ],
     queryFn: async ({ signal }) => {
       let long = false;
@@ -239,14 +217,16 @@ export function useFindings() {
       };
       signal.addEventListener('abort', () => useAnalysing.setState({ at: undefined }), { once: true });
       // Ending the worker loses what it knows of other recordings: only where one is under way.
-      const found = await corePool.run(
-        (api) =>
-          api.findings(
-            joint,
-            editsFor(joint, edits),
-            proxy((at: Analysing) => ((long = true), tell(at))),
-          ),
-        { signal, heavy: () => long },
+      const found = await findingsOf(joint, editsFor(joint, edits), (part, shop) =>
+        corePool.run(
+          (api) =>
+            api.findings(
+              part,
+              shop,
+              proxy((at: Analysing) => ((long = true), tell(at))),
+            ),
+          { signal, heavy: () => long },
+        ),
       );
       tell(undefined);
       return found;
@@ -277,7 +257,7 @@ export function useMovers(at: FigureAddress | undefined): {
   );
   const [progress, setProgress] = useState(0);
   const q = useQuery({
-    queryKey: ['movers', at, ...lineInputs(joint, variant), edits],
+    queryKey: ['movers', at, ...lineInputs(joint.brief, variant), contentId(edits)],
     queryFn: ({ signal }) => {
       setProgress(0);
       const light = { ...joint, tests: [], builds: [] };

@@ -1,20 +1,11 @@
-import {
-  blankCase,
-  caseLoads,
-  createJoint,
-  factor,
-  PATTERNS,
-  sizeLine,
-  type Joint,
-  type LoadCase,
-} from '@gristmill/core';
+import { blankCase, caseLoads, createJoint, factor, PATTERNS, type Joint, type LoadCase } from '@gristmill/core';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { useState } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { newId } from '../../state/identifier.ts';
-import { kindsKnown } from '../../state/kinds.ts';
 import { useShelf } from '../../state/shelf.ts';
+import { sizeInWorker } from '../../workers/sizing.ts';
 
 /** A short guided start: what it carries, how far out, how fast, and in how many belt stages to begin. */
 export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => void; onCancel: () => void }) {
@@ -32,13 +23,11 @@ export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => 
       ? { ...blankCase('x'), load, length, armMass: arm, armCentre: length / 2, speed }
       : blankCase('x', pattern);
   const make = async (): Promise<Joint> => {
-    // Sizing needs the kinds; they load apart from the first page.
-    await kindsKnown();
     const joint = createJoint(name.trim() || 'New joint', { id: newId(), now: new Date().toISOString() });
     joint.brief.cases = [{ ...asked, id: newId() }];
     const variant = joint.variants[0]!;
     variant.stages = Array.from({ length: stages }, (_, i) => ({ id: `s${i + 1}`, kind: 'belt', params: {} }));
-    variant.stages = sizeLine(joint, variant, shelf);
+    variant.stages = (await sizeInWorker(joint, [variant]))[0] ?? [];
     variant.follows = true;
     return joint;
   };

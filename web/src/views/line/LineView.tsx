@@ -1,4 +1,4 @@
-import { sizeLine, type Figure } from '@gristmill/core';
+import { activeVariant, type Figure } from '@gristmill/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
@@ -10,7 +10,7 @@ import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { slug } from '../../state/address.ts';
 import { copyVariant } from '../../state/variants.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
-import { useShelf } from '../../state/shelf.ts';
+import { sizeInWorker } from '../../workers/sizing.ts';
 import { useLine } from '../../workers/queries.ts';
 import { thinned } from './thinned.ts';
 import { LineChecks } from './LineChecks.tsx';
@@ -39,25 +39,26 @@ const FIRST = [
 function VariantBar() {
   const joint = useJoint();
   const variant = useVariant();
-  const shelf = useShelf();
   const edit = useOpen((s) => s.edit);
   const readOnly = useOpen((s) => s.readOnly);
   const builds = joint.builds.filter((b) => b.variantId === variant.id).length;
   const actions = useMemo<Action[]>(() => {
     const duplicate = () => edit('Duplicate variant', (d) => copyVariant(d));
-    const size = () => {
+    const size = async () => {
       const now = useOpen.getState().joint!;
-      editVariant('Size to the brief', (v) => {
-        const own = now.variants.find((x) => x.id === v.id)!;
-        v.stages = sizeLine(now, own, shelf);
-      });
+      const own = activeVariant(now);
+      const made = (await sizeInWorker(now, [own]).catch(() => []))[0];
+      const still = useOpen.getState().joint?.variants.find((v) => v.id === own.id);
+      // What was changed meanwhile is not sized over.
+      if (!made || still?.stages !== own.stages) return;
+      edit('Size to the brief', (d) => void (d.variants.find((v) => v.id === own.id)!.stages = made as never));
       toast('Sized to the brief.');
     };
     return [
-      { id: 'size', name: 'Size the stages to the brief', group: 'Line', key: 's', run: size },
+      { id: 'size', name: 'Size the stages to the brief', group: 'Line', key: 's', run: () => void size() },
       { id: 'duplicate-variant', name: 'Duplicate this variant', group: 'Variants', run: duplicate },
     ];
-  }, [edit, shelf]);
+  }, [edit]);
   useActions('line', actions);
   return (
     <div className="flex items-baseline gap-3">

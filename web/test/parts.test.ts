@@ -8,6 +8,7 @@ import {
   makeShelf,
   readJointFile,
   type Verdict,
+  standings,
 } from '@gristmill/core';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
@@ -85,12 +86,13 @@ describe('words of a verdict', () => {
 
 describe('the found figure of a variant', () => {
   const findings = findingsOf(joint, makeShelf());
+  const found = standings(findings, joint.tests);
 
   it('is its newest build’s that was measured', () => {
-    expect(foundFor(joint, findings, 'a', 'play')?.testId).toBe('test-play');
-    expect(foundFor(joint, findings, 'b', 'play')).toBeUndefined();
+    expect(foundFor(joint, found, 'a', 'play')?.testId).toBe('test-play');
+    expect(foundFor(joint, found, 'b', 'play')).toBeUndefined();
     const more = { ...joint, builds: [...joint.builds, { ...joint.builds[0]!, id: 'build-a2', name: 'A-2' }] };
-    expect(foundFor(more, findings, 'a', 'play')?.buildId).toBe('build-a1');
+    expect(foundFor(more, found, 'a', 'play')?.buildId).toBe('build-a1');
   });
 
   it('names its formula and source', () => {

@@ -262,16 +262,36 @@ export const findingsOf = (
     findingsFor(test, variant, line, shelf, recordings.get(test.id)),
   );
 
-/** The finding that stands for a build on a row: the latest test that gave one. */
-export function standing(
+/** The finding that stands for a build on a row of the brief: the latest test that gave one. */
+export type Standing = (buildId: string, row: LimitId) => Finding | undefined;
+
+/**
+ * What stands where, gone through once: of tests of one day the one listed later counts.
+ *
+ * @example const found = standings(findings, joint.tests); found('b1', 'play')
+ */
+export function standings(findings: readonly Finding[], tests: readonly BenchTest[]): Standing {
+  const order = new Map(
+    tests
+      .map((t, i) => ({ t, i }))
+      .sort((a, b) => a.t.date.localeCompare(b.t.date) || a.i - b.i)
+      .map(({ t }, place) => [t.id, place]),
+  );
+  const latest = new Map<string, { finding: Finding; place: number }>();
+  for (const finding of findings) {
+    if (!finding.row || !finding.found) continue;
+    const key = `${finding.buildId} ${finding.row}`;
+    const place = order.get(finding.testId) ?? -1;
+    const now = latest.get(key);
+    if (!now || place >= now.place) latest.set(key, { finding, place });
+  }
+  return (buildId, row) => latest.get(`${buildId} ${row}`)?.finding;
+}
+
+/** The finding that stands for a build on a row, asked for once; `standings` answers many. */
+export const standing = (
   findings: readonly Finding[],
   tests: readonly BenchTest[],
   buildId: string,
   row: LimitId,
-): Finding | undefined {
-  const dates = new Map(tests.map((t, i) => [t.id, `${t.date}#${String(i).padStart(6, '0')}`]));
-  return findings
-    .filter((f) => f.buildId === buildId && f.row === row && f.found)
-    .sort((a, b) => (dates.get(a.testId) ?? '').localeCompare(dates.get(b.testId) ?? ''))
-    .at(-1);
-}
+): Finding | undefined => standings(findings, tests)(buildId, row);

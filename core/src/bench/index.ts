@@ -7,6 +7,7 @@ export * from './correct.ts';
 export type { Paint, Pen, RigDrawing, SketchItem, SketchRig } from './rig-drawing.ts';
 export * from './session.ts';
 export * from './entry.ts';
+export { thinned } from './thin.ts';
 export * from './find.ts';
 export * from './contract.ts';
 export * from './recording.ts';

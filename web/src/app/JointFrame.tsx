@@ -1,4 +1,4 @@
-import { formatQuantity, shopMoved, takeShop, type Problem } from '@gristmill/core';
+import { formatQuantity, shopMoved, takeShop, type Finding, type Problem } from '@gristmill/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Outlet, useBlocker, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -65,6 +65,7 @@ function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () 
   return { problem, takeOver: async () => holding.current?.takeOver() };
 }
 
+const NONE: readonly Finding[] = [];
 const bar = 'flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5';
 
 /** What to do with what is here where it cannot simply be stored. */
@@ -258,7 +259,7 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
   const joint = useJoint();
   const variant = useVariant();
   const { report, ms, error } = useLine();
-  const findings = useFindings().data ?? [];
+  const findings = useFindings().data ?? NONE;
   const [history, setHistory] = useState(false);
   const navigate = useNavigate();
   const edit = useOpen((s) => s.edit);

@@ -1,4 +1,5 @@
-import { displayUnit, fromSi, plainNumber, type QuantityId } from '@gristmill/core';
+import { displayUnit, fromSi, plainNumber, thinned, type QuantityId } from '@gristmill/core';
+import { memo, useMemo } from 'react';
 import {
   CartesianGrid,
   ComposedChart,
@@ -87,6 +88,30 @@ function MarkShape({ cx = 0, cy = 0, payload }: Shape) {
   );
 }
 
+/** Points of a line, and dots, that a plot of this size can show apart. */
+const LINE_POINTS = 900;
+const DOTS = 360;
+
+type Unit = ReturnType<typeof displayUnit>;
+interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+const points = (x: ArrayLike<number>, y: ArrayLike<number>, xu: Unit, yu: Unit): Point[] =>
+  Array.from(x, (v, i) => ({ x: fromSi(v, xu), y: fromSi(y[i]!, yu) }));
+
+/** Dots as they can be told apart: every so many-th of them. */
+function dotsShown(x: ArrayLike<number>, y: ArrayLike<number>, xu: Unit, yu: Unit): Point[] {
+  const step = Math.ceil(x.length / DOTS);
+  const list: Point[] = [];
+  for (let i = 0; i < x.length; i += step) list.push({ x: fromSi(x[i]!, xu), y: fromSi(y[i]!, yu) });
+  return list;
+}
+
+const NO_MARKS: readonly Mark[] = [];
+const NO_DOTS: NonNullable<PlotProps['dots']> = [];
+
 const withUnit = (name: string, unit: string): string => (unit ? `${name}, ${unit}` : name);
 
 const Dot = ({ cx = 0, cy = 0, fill }: { cx?: number; cy?: number; fill?: string }) => (
@@ -94,15 +119,15 @@ const Dot = ({ cx = 0, cy = 0, fill }: { cx?: number; cy?: number; fill?: string
 );
 
 /** A line plot in the reader's units with marks and one level. */
-export default function Plot({
+function Plot({
   name,
   x,
   y,
   xName,
   yName,
   series,
-  marks = [],
-  dots = [],
+  marks = NO_MARKS,
+  dots = NO_DOTS,
   level,
   height = '100%',
 }: PlotProps) {
@@ -110,8 +135,16 @@ export default function Plot({
   const xu = displayUnit(x, units);
   const yu = displayUnit(y, units);
   const tick = { fontSize: 11.5, fill: 'var(--muted)', fontFamily: 'var(--font-mono)' };
-  const data = series.map((s) => Array.from(s.x, (v, i) => ({ x: fromSi(v, xu), y: fromSi(s.y[i]!, yu) })));
-  const placed = marks.map((m) => ({ ...m, x: fromSi(m.x, xu), y: fromSi(m.y, yu) }));
+  const data = useMemo(
+    () =>
+      series.map((s) => {
+        const line = thinned(s.x, s.y, LINE_POINTS);
+        return points(line.x, line.y, xu, yu);
+      }),
+    [series, xu, yu],
+  );
+  const dotted = useMemo(() => dots.map((d) => dotsShown(d.x, d.y, xu, yu)), [dots, xu, yu]);
+  const placed = useMemo(() => marks.map((m) => ({ ...m, x: fromSi(m.x, xu), y: fromSi(m.y, yu) })), [marks, xu, yu]);
   const write = (v: number) => plainNumber(v, 3);
   return (
     <div role="img" aria-label={name} className="h-full min-h-0 w-full" style={{ height }}>
@@ -125,6 +158,8 @@ export default function Plot({
             tick={tick}
             stroke="var(--muted)"
             tickFormatter={write}
+            // Five ticks stand apart in any plot of ours: asking whether they do means measuring text at each render.
+            interval={0}
             label={{
               value: withUnit(xName, xu.symbol),
               position: 'insideBottom',
@@ -140,6 +175,7 @@ export default function Plot({
             tick={tick}
             stroke="var(--muted)"
             tickFormatter={write}
+            interval={0}
             width={54}
             label={{
               value: withUnit(yName, yu.symbol),
@@ -188,15 +224,8 @@ export default function Plot({
               type="linear"
             />
           ))}
-          {dots.map((d) => (
-            <Scatter
-              key={d.key}
-              data={Array.from(d.x, (v, i) => ({ x: fromSi(v, xu), y: fromSi(d.y[i]!, yu) }))}
-              dataKey="y"
-              fill={d.colour}
-              shape={Dot}
-              isAnimationActive={false}
-            />
+          {dots.map((d, i) => (
+            <Scatter key={d.key} data={dotted[i]!} dataKey="y" fill={d.colour} shape={Dot} isAnimationActive={false} />
           ))}
           {placed.length ? <Scatter data={placed} dataKey="y" shape={MarkShape} isAnimationActive={false} /> : null}
         </ComposedChart>
@@ -204,3 +233,5 @@ export default function Plot({
     </div>
   );
 }
+
+export default memo(Plot);

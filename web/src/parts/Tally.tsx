@@ -1,27 +1,24 @@
 import {
   LIMIT_KINDS,
   sayBanded,
-  standing,
+  standings,
   type Finding,
   type Joint,
   type LineReport,
+  type Standing,
   type Verdict,
 } from '@gristmill/core';
+import { useMemo } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
 import { FigureText, FoundText } from './FigureText.tsx';
 import { Scale } from './Scale.tsx';
 import { askedMark, foundSource, verdictWord } from './words.ts';
 
 /** The finding that counts for the open variant on a row: the newest build's. */
-export function foundFor(
-  joint: Joint,
-  findings: readonly Finding[],
-  variantId: string,
-  row: Verdict['id'],
-): Finding | undefined {
+export function foundFor(joint: Joint, found: Standing, variantId: string, row: Verdict['id']): Finding | undefined {
   for (const build of [...joint.builds].reverse()) {
     if (build.variantId !== variantId) continue;
-    const f = standing(findings, joint.tests, build.id, row);
+    const f = found(build.id, row);
     if (f) return f;
   }
   return undefined;
@@ -84,6 +81,8 @@ export function Tally({
   findings: readonly Finding[];
 }) {
   const { tallyOpen, tallyWidth, set } = usePrefs();
+  const { tests } = joint;
+  const found = useMemo(() => standings(findings, tests), [findings, tests]);
   if (!tallyOpen) {
     return (
       <aside
@@ -147,7 +146,7 @@ export function Tally({
           <Row
             key={v.id}
             verdict={v}
-            finding={foundFor(joint, findings, joint.activeVariant, v.id)}
+            finding={foundFor(joint, found, joint.activeVariant, v.id)}
             width={Math.max(90, Math.min(190, tallyWidth - 160))}
           />
         ))}

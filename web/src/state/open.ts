@@ -7,13 +7,15 @@ import {
   type StageRecord,
   type Variant,
 } from '@gristmill/core';
-import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import { applyPatches, enablePatches, produceWithPatches, setAutoFreeze, type Draft, type Patch } from 'immer';
 import { create } from 'zustand';
 import { jointCheck } from './check.ts';
 import { refuseChange } from './refusal.ts';
 import { useShop } from './shop.ts';
 
 enablePatches();
+// Freezing would walk through hundreds of tests at the first edit of a joint; types keep it from being changed.
+setAutoFreeze(false);
 
 interface Step {
   readonly label: string;

@@ -20,9 +20,15 @@ interface Known {
 
 const known = new WeakMap<BenchTest, Known>();
 
+/** Tests that are handed to a worker at once. */
+const AT_ONCE = 80;
+
+const parts = <T>(list: readonly T[], size: number): T[][] =>
+  Array.from({ length: Math.ceil(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size));
+
 /**
  * What every test of a joint found: those that did not change, on a variant, a brief and a shop that did not, are known;
- * the rest is asked for in one go.
+ * the rest is asked for.
  *
  * @param ask findings of each test of a joint, in order
  */
@@ -41,10 +47,15 @@ export async function findingsOf(
   const fresh = joint.tests.filter((t, i) => known.get(t)?.by !== by[i]);
   if (fresh.length > 0) {
     const needed = new Set(fresh.map((t) => builds.get(t.buildId)));
-    const part = { ...joint, tests: fresh, variants: joint.variants.filter((v) => needed.has(v.id)) };
-    const found = await ask(part, shop);
+    const part = { ...joint, variants: joint.variants.filter((v) => needed.has(v.id)) };
     const keys = new Map(joint.tests.map((t, i) => [t, by[i]!]));
-    fresh.forEach((t, i) => known.set(t, { by: keys.get(t)!, found: found[i] ?? [] }));
+    // A part at a time: handing hundreds of tests over at once holds the page, and other workers may take some.
+    await Promise.all(
+      parts(fresh, AT_ONCE).map(async (tests) => {
+        const found = await ask({ ...part, tests }, shop);
+        tests.forEach((t, i) => known.set(t, { by: keys.get(t)!, found: found[i] ?? [] }));
+      }),
+    );
   }
   return joint.tests.flatMap((t) => known.get(t)!.found);
 }

@@ -4,9 +4,9 @@ import type { PlanAsk, PlannedRig, TestKind } from '../contract.ts';
 import { arm, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { fitHysteresis } from '../hysteresis-fit.ts';
 import { channelOf } from '../recording.ts';
+import { thinned } from '../thin.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
-import { thinned } from './transmission.ts';
 
 const RIG = [
   rigQuantity(

@@ -6,7 +6,7 @@ import { amplitudes, betweenBins, hann, peaksOf, powerBelow } from '../spectrum.
 import { suspectsFor } from '../suspects.ts';
 import { combine, fromBounds, typeA } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
-import { thinned } from './transmission.ts';
+import { thinned } from '../thin.ts';
 
 /** Samples below which a spectrum has no lines to speak of. */
 const LEAST_SOUND = 256;

@@ -5,6 +5,7 @@ import { channelOf } from '../recording.ts';
 import { mappedError } from '../calibrate.ts';
 import { amplitudes, peaksOf } from '../spectrum.ts';
 import { suspectsFor } from '../suspects.ts';
+import { thinned } from '../thin.ts';
 import { nearestFraction, transmissionRun, unwrapped } from '../transmission-error.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
 import {
@@ -42,28 +43,6 @@ const RIG = [
     ['sensor error'],
   ),
 ];
-const SHOWN = 1500;
-
-/** Thins a curve for a plot, highs and lows kept. */
-export function thinned(x: ArrayLike<number>, y: ArrayLike<number>, most = SHOWN): { x: number[]; y: number[] } {
-  const n = x.length;
-  if (n <= most) return { x: Array.from(x), y: Array.from(y) };
-  const out: { x: number[]; y: number[] } = { x: [], y: [] };
-  const per = Math.ceil(n / (most / 2));
-  for (let i = 0; i < n; i += per) {
-    let [lo, hi] = [i, i];
-    for (let k = i; k < Math.min(n, i + per); k++) {
-      if (y[k]! < y[lo]!) lo = k;
-      if (y[k]! > y[hi]!) hi = k;
-    }
-    for (const k of lo < hi ? [lo, hi] : [hi, lo]) {
-      out.x.push(x[k]!);
-      out.y.push(y[k]!);
-    }
-  }
-  return out;
-}
-
 const plain = (x: number): string => String(Number(x.toPrecision(6))).replace('-', '−');
 
 /** Transmission error, true ratio, play between both ways, and orders with their suspects. */

@@ -1,12 +1,30 @@
 import { formatQuantity, sayUncertain, type Finding, type TestPlot } from '@gristmill/core';
+import { useMemo } from 'react';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { useUnits } from '../../state/prefs.ts';
 
 const COLOUR = { raw: 'var(--found)', fit: 'var(--expected)', other: 'var(--muted)' };
 
+/** Lines and dots of a plot in the colours of their roles. */
+const shownOf = ({ series }: TestPlot) => ({
+  lines: series
+    .filter((s) => s.as === 'line')
+    .map((s) => ({
+      key: s.key,
+      name: s.name,
+      x: s.x,
+      y: s.y,
+      colour: COLOUR[s.role],
+      width: s.role === 'raw' ? 1.1 : 1.6,
+      ...(s.role === 'other' && { dash: '4 3' }),
+    })),
+  dots: series.filter((s) => s.as === 'points').map((s) => ({ key: s.key, x: s.x, y: s.y, colour: COLOUR[s.role] })),
+});
+
 /** A plot of a test: readings as dots, what was fitted as lines. */
 export function TestPlotView({ plot, height }: { plot: TestPlot; height: string }) {
-  const dots = plot.series.filter((s) => s.as === 'points');
+  // The same objects for the same plot: what is drawn of it is not made again at every render.
+  const { lines, dots } = useMemo(() => shownOf(plot), [plot]);
   return (
     <div className={height}>
       <LazyPlot
@@ -16,18 +34,8 @@ export function TestPlotView({ plot, height }: { plot: TestPlot; height: string 
         xName={plot.xName}
         yName={plot.yName}
         level={plot.level}
-        series={plot.series
-          .filter((s) => s.as === 'line')
-          .map((s) => ({
-            key: s.key,
-            name: s.name,
-            x: s.x,
-            y: s.y,
-            colour: COLOUR[s.role],
-            width: s.role === 'raw' ? 1.1 : 1.6,
-            ...(s.role === 'other' && { dash: '4 3' }),
-          }))}
-        dots={dots.map((s) => ({ key: s.key, x: s.x, y: s.y, colour: COLOUR[s.role] }))}
+        series={lines}
+        dots={dots}
       />
     </div>
   );

@@ -1,4 +1,13 @@
-import { LIMIT_KINDS, sayBanded, sayDifference, standing, whatChanged, type LimitId } from '@gristmill/core';
+import {
+  LIMIT_KINDS,
+  sayBanded,
+  sayDifference,
+  standings,
+  whatChanged,
+  type Finding,
+  type LimitId,
+} from '@gristmill/core';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { FigureText, FoundText } from '../../parts/FigureText.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
@@ -8,15 +17,17 @@ import { useJoint, useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useFindings, useLines } from '../../workers/queries.ts';
 
+const NONE: readonly Finding[] = [];
+
 /** Asked, expected and found side by side for every variant and build, each row on one shared scale. */
 export default function ReviewView() {
   const joint = useJoint();
   const units = useUnits();
   const edit = useOpen((s) => s.edit);
   const lines = useLines(joint);
-  const findings = useFindings().data ?? [];
+  const findings = useFindings().data ?? NONE;
   const rows = joint.brief.limits.map((l) => l.id as LimitId);
-  const found = (buildId: string, row: LimitId) => standing(findings, joint.tests, buildId, row);
+  const found = useMemo(() => standings(findings, joint.tests), [findings, joint.tests]);
   const differences = joint.builds.flatMap((b) =>
     rows.flatMap((row) => {
       const f = found(b.id, row);

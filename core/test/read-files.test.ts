@@ -6,6 +6,7 @@ import {
   importFile,
   LineReader,
   QUANTITIES,
+  readLong,
   readTable,
   readWav,
   testKind,
@@ -23,6 +24,37 @@ const valueFor = (quantity: string, u: number): number => {
   )!;
   return (1 + 98 * u) * unit.factor + (unit.offset ?? 0);
 };
+
+describe('long tables', () => {
+  const wanted = [
+    { id: 'input', label: 'input angle', quantity: 'angle' as const, words: ['in'] },
+    { id: 'output', label: 'output angle', quantity: 'angle' as const, words: ['out'] },
+  ];
+  const row = (i: number) => (i % 97 === 5 ? 'lost,2' : `${(i / 7).toFixed(4)},${(i / 91).toFixed(5)}`);
+  const body = Array.from({ length: 1000 }, (_, i) => row(i)).join('\n');
+  it('read part by part what is read at once, headings, notes and rows left out among it', () => {
+    for (const head of ['', 'in (deg),out (deg)\n', '# lever: 180 mm\n\nout (rad),in (rad)\n', '# made by hand\n']) {
+      const whole = readTable(head + body, wanted);
+      if (!whole.ok) throw new Error(whole.problem.what);
+      for (const atOnce of [7, 100, 999, 5000]) {
+        const long = readLong(head + body, wanted, atOnce);
+        if (!long.ok) throw new Error(`${long.problem.what} ${long.problem.why}`);
+        expect(long.value.rows).toBe(whole.value.rows);
+        expect(long.value.malformed).toBe(11);
+        expect(long.value.head).toEqual(whole.value.head);
+        for (const id of ['input', 'output'])
+          expect(Array.from(long.value.columns[id]!)).toEqual(whole.value.columns[id]);
+        expect(long.value.notes.at(-1)).toMatch(/^11 rows could not be read and were left out \(row \d+: /);
+      }
+    }
+  });
+  it('say the same of what cannot be read', () => {
+    for (const text of ['', '# only a note', 'in (deg)\n1\n2\n']) {
+      const [a, b] = [readLong(text, wanted), readTable(text, wanted)];
+      expect(a.ok || b.ok).toBe(false);
+    }
+  });
+});
 
 describe('tables of every kind of test', () => {
   it('take a lone column of decimal commas as it stands, heading or none', () => {

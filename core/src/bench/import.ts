@@ -2,7 +2,8 @@ import { readJson } from './json-test.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { BenchTest } from '../schema/joint.ts';
 import { columnsOf, type TestKind } from './contract.ts';
-import { readTable, type ReadTable, type WantedColumn } from './read-table.ts';
+import { readLong, type LongTable } from './read-long.ts';
+import { readTable, type WantedColumn } from './read-table.ts';
 import { readWav } from './read-wav.ts';
 import type { Recording } from './recording.ts';
 import { rigFrom, soundRig } from './rig-values.ts';
@@ -51,21 +52,27 @@ function tidyTime(columns: Float64Array[], time: number): { columns: Float64Arra
   };
 }
 
+/** How many numbers of a column are known. */
+function filled(column: Float64Array): number {
+  let n = 0;
+  for (let i = 0; i < column.length; i++) if (Number.isFinite(column[i])) n++;
+  return n;
+}
+
 /** A table as a recording of a kind's channels. */
-function asRecording(wanted: readonly WantedColumn[], table: ReadTable): Recording {
-  const filled = (c: WantedColumn) =>
-    (table.columns[c.id] as number[]).reduce((n, x) => n + (Number.isFinite(x) ? 1 : 0), 0);
+function asRecording(wanted: readonly WantedColumn[], table: LongTable): Recording {
   // An optional column that is mostly empty is not there; where it is, a row without it is not whole.
-  const channels = wanted.filter((c) => table.columns[c.id] && (!c.optional || 2 * filled(c) > table.rows));
-  const whole = Array.from({ length: table.rows }, (_, i) => i).filter((i) =>
-    channels.every((c) => Number.isFinite((table.columns[c.id] as number[])[i])),
-  );
-  const lost = table.rows - whole.length;
-  const raw = channels.map((c) =>
-    lost
-      ? Float64Array.from(whole, (i) => (table.columns[c.id] as number[])[i]!)
-      : Float64Array.from(table.columns[c.id] as number[]),
-  );
+  const channels = wanted.filter((c) => {
+    const column = table.columns[c.id];
+    return column && (!c.optional || 2 * filled(column) > table.rows);
+  });
+  const all = channels.map((c) => table.columns[c.id]!);
+  const holes = all.some((c) => filled(c) < table.rows);
+  const whole = holes
+    ? Array.from({ length: table.rows }, (_, i) => i).filter((i) => all.every((c) => Number.isFinite(c[i])))
+    : [];
+  const lost = holes ? table.rows - whole.length : 0;
+  const raw = all.map((c) => (lost ? Float64Array.from(whole, (i) => c[i]!) : c));
   const time = channels.findIndex((c) => c.id === 'time');
   const { columns, gaps, notes } = time >= 0 ? tidyTime(raw, time) : { columns: raw, gaps: 0, notes: [] };
   return {
@@ -81,6 +88,15 @@ function asRecording(wanted: readonly WantedColumn[], table: ReadTable): Recordi
     ],
   };
 }
+
+/** Whether a text has more lines than a test has readings. */
+function isLong(text: string): boolean {
+  let lines = 0;
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) if (++lines > MOST_READINGS) return true;
+  return false;
+}
+
+type Refused = Extract<Result<Imported>, { ok: false }>;
 
 /** Reads a table of readings or a recording for a kind of test. */
 export function importTable(
@@ -110,14 +126,21 @@ export function importTable(
   // A time column nobody needs is still good for gaps.
   if (kind.channels && !fromChannels.some((c) => c.id === 'time'))
     fromChannels.push({ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'], optional: true });
-  const table = readTable(text, lone ? fromChannels : fromColumns);
+  if (kind.channels && (lone || isLong(text))) {
+    const long = readLong(text, fromChannels);
+    if (lone && !long.ok) return long;
+    if (long.ok && long.value.rows > (lone ? 0 : MOST_READINGS))
+      return ok({
+        ...nothing,
+        rig: { ...rigFrom(kind, long.value.head), ...byHeading },
+        recording: asRecording(fromChannels, long.value),
+        notes: long.value.notes,
+      });
+    if (lone) return readTable(text, fromChannels) as Refused;
+  }
+  const table = readTable(text, fromColumns);
   if (!table.ok) return table;
   const rig = { ...rigFrom(kind, table.value.head), ...byHeading };
-  if (kind.channels && (lone || table.value.rows > MOST_READINGS)) {
-    const again = lone ? table : readTable(text, fromChannels);
-    if (!again.ok) return again;
-    return ok({ ...nothing, rig, recording: asRecording(fromChannels, again.value), notes: again.value.notes });
-  }
   if (table.value.rows > 5000)
     return refuse(
       `There are ${table.value.rows} rows.`,

@@ -1,3 +1,4 @@
+import { Growing } from './growing.ts';
 import { findUnit, toSi } from '../units/parse.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 import type { ChannelCalibration } from '../shop/channel.ts';
@@ -34,23 +35,6 @@ type Raw = Record<string, unknown>;
 /** A number of a header; 0 where it is none that can be held. */
 const finite = (x: unknown): number => (Number.isFinite(Number(x ?? 0)) ? Number(x ?? 0) : 0);
 
-/** Grows as samples come, without copying what is there more than a few times. */
-class Column {
-  private data = new Float64Array(1024);
-  length = 0;
-  push(v: number): void {
-    if (this.length === this.data.length) {
-      const more = new Float64Array(this.data.length * 2);
-      more.set(this.data);
-      this.data = more;
-    }
-    this.data[this.length++] = v;
-  }
-  get values(): Float64Array {
-    return this.data.subarray(0, this.length);
-  }
-}
-
 /**
  * Reads what a rig prints, line by line: a header object that names channels, then an object or a row of values a
  * sample. Lines that are not whole are counted, never fatal; gaps in time are counted as well.
@@ -68,7 +52,7 @@ export class LineReader {
   constructor(private readonly known: Readonly<Record<string, ChannelCalibration>> = {}) {}
 
   private names: string[] = [];
-  private columns: Column[] = [];
+  private columns: Growing[] = [];
   private usualStep = 0;
   private lastTime = NaN;
   private backwards = 0;
@@ -125,7 +109,7 @@ export class LineReader {
         scale: Number.isFinite(scale) && scale !== 0 ? scale * (spec['direction'] === -1 ? -1 : 1) : 1,
         zero: finite(spec['zero']) - (unit?.offset ? unit.offset / (unit.factor || 1) : 0),
       });
-      this.columns.push(new Column());
+      this.columns.push(new Growing());
       const known = Object.hasOwn(this.known, name) ? this.known[name] : undefined;
       if (known && known.scale !== 0)
         this.channels[this.channels.length - 1] = { ...this.channels[this.channels.length - 1]!, ...known };

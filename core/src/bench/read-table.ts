@@ -108,17 +108,63 @@ function yesOrNo(raw: string, w: WantedColumn): { readonly value: string } | und
   return /^([-−]1(\.0)?|0(\.0)?|[-−]|false|no|n)$/i.test(raw) ? w.options!.find((o) => o.value !== w.yes) : undefined;
 }
 
+/** A line that says something of the rig, or nothing: `# lever: 180 mm`. */
+const NOTE = /^\s*(?:#|\/\/|;)\s*(.*)$/;
+export const isNote = (line: string): boolean => NOTE.test(line);
+
+/** Whether a line names columns: no cell of it begins with a digit. */
+export const isHeading = (line: string): boolean =>
+  !line
+    .trim()
+    .split(/[\t;,|]|\s{2,}/)
+    .some((c) => /^\s*[+\-−]?\d/.test(c));
+
+/** What is said of rows that were left out; nothing where there are none. */
+export const leftOutNote = (malformed: number, why: string | undefined): string[] =>
+  malformed
+    ? [
+        `${malformed} row${malformed === 1 ? '' : 's'} could not be read and ${malformed === 1 ? 'was' : 'were'} left out (${why}).`,
+      ]
+    : [];
+
+/** Rows as they were read, before anything is said of those left out. */
+export interface Rows extends ReadTable {
+  /** Why the first of them was left out. */
+  readonly why: string | undefined;
+}
+
 /**
  * Reads a table of readings: any separator, decimal commas, a heading in any order with units, or none with columns in
  * the order given; comment lines with named values above it. Rows that cannot be read are counted and left
  * out; the rest is kept.
  */
 export function readTable(text: string, wanted: readonly WantedColumn[]): Result<ReadTable> {
+  const read = readRows(text, wanted);
+  if (!read.ok) return read;
+  const { why, ...table } = read.value;
+  if (table.rows === 0)
+    return refuse(
+      'No row could be read.',
+      why ?? 'Nothing in them is a number.',
+      `Give rows of ${wanted
+        .filter((w) => !w.optional)
+        .map((w) => w.label)
+        .join(', ')}.`,
+    );
+  return ok({ ...table, notes: [...table.notes, ...leftOutNote(table.malformed, why)] });
+}
+
+/**
+ * The rows of a table, which may be a part of a longer one.
+ *
+ * @param before rows that came before this part
+ */
+export function readRows(text: string, wanted: readonly WantedColumn[], before = 0): Result<Rows> {
   const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/);
   const head: Record<string, string> = {};
   const body: string[] = [];
   for (const line of lines) {
-    const comment = /^\s*(?:#|\/\/|;)\s*(.*)$/.exec(line);
+    const comment = NOTE.exec(line);
     if (comment) {
       const pair = /^([^:=]+)[:=]\s*(.+)$/.exec(comment[1]!);
       if (pair) head[tidy(pair[1]!)] = pair[2]!.trim();
@@ -154,6 +200,7 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
   let rows = parsed.data.map((r) => r.map((c) => c.trim()));
   // Lines of "name, value" above a table are named values as well.
   while (
+    before === 0 &&
     rows.length > 2 &&
     rows[0]!.filter((c) => c !== '').length === 2 &&
     !numberLike(rows[0]![0]!) &&
@@ -286,7 +333,7 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
         if (read.ok) cells[i] = read.value.si;
         else {
           whole = false;
-          why ??= `row ${r + 1}: ${read.problem.what}`;
+          why ??= `row ${before + r + 1}: ${read.problem.what}`;
         }
       }
     }
@@ -296,29 +343,16 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
       .findIndex((c, i) => places[i]! >= 0 && typeof c === 'number' && !(Math.abs(c) <= MOST_SAMPLE));
     if (whole && far >= 0) {
       whole = false;
-      why ??= `row ${r + 1}: ${wanted[far]!.label} is too large to be measured`;
+      why ??= `row ${before + r + 1}: ${wanted[far]!.label} is too large to be measured`;
     }
     if (!whole) {
       malformed++;
-      why ??= `row ${r + 1} is not whole`;
+      why ??= `row ${before + r + 1} is not whole`;
       continue;
     }
     for (let i = 0; i < wanted.length; i++) if (places[i]! >= 0) columns[wanted[i]!.id]!.push(cells[i] ?? NaN);
     if (texts.length < 5000) texts.push(row.join(delimiter === '\t' || delimiter === ' ' ? '  ' : ', '));
   }
   const kept = Object.values(columns)[0]?.length ?? 0;
-  if (malformed)
-    notes.push(
-      `${malformed} row${malformed === 1 ? '' : 's'} could not be read and ${malformed === 1 ? 'was' : 'were'} left out (${why}).`,
-    );
-  if (kept === 0)
-    return refuse(
-      'No row could be read.',
-      why ?? 'Nothing in them is a number.',
-      `Give rows of ${wanted
-        .filter((w) => !w.optional)
-        .map((w) => w.label)
-        .join(', ')}.`,
-    );
-  return ok({ columns, rows: kept, texts, head, malformed, notes });
+  return ok({ columns, rows: kept, texts, head, malformed, notes, why });
 }

@@ -110,7 +110,7 @@ function yesOrNo(raw: string, w: WantedColumn): { readonly value: string } | und
 
 /** A line that says something of the rig, or nothing: `# lever: 180 mm`. */
 const NOTE = /^\s*(?:#|\/\/|;)\s*(.*)$/;
-export const isNote = (line: string): boolean => NOTE.test(line);
+export const isNote = (line: string): boolean => NOTE.test(line.trimEnd());
 
 /** Whether a line names columns: no cell of it begins with a digit. */
 export const isHeading = (line: string): boolean =>

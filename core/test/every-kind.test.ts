@@ -258,11 +258,37 @@ describe('what every kind draws', () => {
       const [a, b] = drawn.map((layers) => new Map(shapes(layers).map((c) => [c.key, c.outline])));
       const points = (keys: readonly string[]) => keys.reduce((n, k) => n + a!.get(k)!.points.length / 3, 0);
       const all = [...a!.keys()];
-      // A belt's teeth run along it: its outline alone is new each time.
-      if (points(all) > 400 && kind.id !== 'belt')
-        expect(points(all.filter((k) => b!.get(k) === a!.get(k))) / points(all)).toBeGreaterThan(0.7);
+      const flowing = new Set(drawn.flatMap(shapes).flatMap((c) => (c.flows ? [c.key] : [])));
+      const still = all.filter((k) => !flowing.has(k));
+      if (points(still) > 400)
+        expect(points(still.filter((k) => b!.get(k) === a!.get(k))) / points(still)).toBeGreaterThan(0.7);
     },
   );
+
+  each('turns its input with the crank and its output by the ratio', (kind) => {
+    // Of several sets alike one is drawn: a ratio that one gives.
+    const stage = stageOf(kind, kind.defaults(wish({ ratio: 5 })));
+    const step = 1e-3;
+    const drawn = [0.3, 0.3 + step].map(
+      (crank) => new Map(shapes(stage.drawing(crank, { duty })).map((c) => [c.key, c])),
+    );
+    // How fast a shape turns about itself, and how fast its middle goes round the axis.
+    const rates = [...drawn[0]!].flatMap(([key, a]) => {
+      const b = drawn[1]!.get(key);
+      if (!b) return [];
+      const round = (p: typeof a) => Math.atan2(p.at.y, p.at.x);
+      const far = Math.hypot(a.at.x, a.at.y) > 1e-6;
+      const flexes = a.flows || (a.outline !== b.outline && a.outline.points.length > 600);
+      return [(b.at.turn - a.at.turn) / step, far ? (round(b) - round(a)) / step : 0, ...(flexes ? [NaN] : [])];
+    });
+    const { ratio } = stage.load(duty);
+    const goes = (rate: number) => rates.some((r) => Math.abs(r - rate) < 1e-6 * (1 + Math.abs(rate)));
+    expect(
+      rates.some((r) => Number.isFinite(r) && Math.abs(r) > 1e-9),
+      'something turns',
+    ).toBe(true);
+    expect(goes(1 / ratio) || rates.some(Number.isNaN), `the output turns at 1/${ratio}`).toBe(true);
+  });
 
   each('is there as a glyph too, with no more in it', (kind) => {
     const params = kind.defaults(wish());
@@ -290,7 +316,32 @@ describe('what every kind draws', () => {
     }
     // Housings and fasteners are in the stage's mass and not among its parts.
     expect(mass).toBeGreaterThan(0);
-    expect(assemblyOf(kind, params).length).toBeGreaterThan(kind.id === 'unit' ? 0 : 1);
+    expect(assemblyOf(kind, params).length).toBeGreaterThan(made.value.length > 1 ? 1 : 0);
+  });
+
+  each('gives every body that can be seen a place for each of its pieces, in finite numbers', (kind) => {
+    const made = partsOf(kind, kind.defaults(wish()), shelf);
+    if (!made.ok) throw new Error(made.problem.what);
+    for (const p of made.value) {
+      if (!p.solid && !p.seen) continue;
+      expect(p.places?.length, `${p.id}: a place for each of ${p.quantity}`).toBe(p.quantity);
+      for (const q of p.places!)
+        for (const x of [...q.at, q.turn, ...q.apart]) expect(Number.isFinite(x), p.id).toBe(true);
+    }
+  });
+
+  each('has an efficiency that follows from something: a factor of the shop moves it', (kind) => {
+    const stage = stageOf(kind, kind.defaults(wish()));
+    const { etaForward, etaBackward } = stage.load(duty);
+    expect(etaForward).toBeGreaterThan(0);
+    expect(etaForward).toBeLessThan(1);
+    expect(etaBackward).toBeLessThan(1);
+    const moved = [...stage.reads(duty).factors].filter((id) => {
+      const { value, low, high } = shelf.factors[id]!;
+      const other = stage.moved(id, value === high ? low : high);
+      return other !== undefined && other.load(duty).etaForward !== etaForward;
+    });
+    expect(moved.length, 'factors that move it').toBeGreaterThan(0);
   });
 
   each('courses run once round and come back to where they began', (kind) => {

@@ -2,13 +2,14 @@ import Ajv from 'ajv';
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readJointFile, stageKinds, writeJointFile, type StageWish } from '../src/index.ts';
+import { jointSchemaText } from '../../scripts/joint-schema.ts';
 import { demo, dice, shelf } from './helpers.ts';
 
 // The published JSON Schema against a validator that is not ours: what the reader takes it takes, what is plainly wrong it
 // refuses as the reader does.
 
 const at = (path: string) => new URL(`../../${path}`, import.meta.url);
-const schema = JSON.parse(readFileSync(at('docs/joint-file.schema.json'), 'utf8')) as object;
+const schema = JSON.parse(jointSchemaText) as object;
 const valid = new Ajv({ strict: false, allErrors: false }).compile(schema);
 
 type Raw = Record<string, unknown>;
@@ -17,6 +18,9 @@ const stageOf = (j: Raw): { kind: string; params: Raw } =>
   (j['variants'] as { stages: { kind: string; params: Raw }[] }[])[0]!.stages[0]!;
 
 describe('the JSON Schema of a joint file', () => {
+  it('is published as it is: npm run schema writes it', () =>
+    expect(readFileSync(at('docs/joint-file.schema.json'), 'utf8') === jointSchemaText).toBe(true));
+
   for (const file of readdirSync(at('demo/')).filter((f) => f.endsWith('.json')))
     it(`takes ${file}`, () =>
       expect(valid(JSON.parse(readFileSync(at(`demo/${file}`), 'utf8'))), JSON.stringify(valid.errors)).toBe(true));

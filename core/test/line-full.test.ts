@@ -426,9 +426,9 @@ describe('what a joint keeps of the shop', () => {
 
   it('knows where factors are used', () => {
     const readers = factorReaders(shelf);
-    expect(whereUsed('belt.AT5.stiffness', readers)).toBe('belt');
+    expect(whereUsed('belt.AT5.stiffness', readers).split(', ')).toContain('belt');
     expect(whereUsed('unit.drag', readers)).toBe('bought unit');
-    expect(whereUsed('belt.backBend', readers)).toBe('belt');
+    expect(whereUsed('belt.backBend', readers).split(', ')).toContain('belt');
     expect(Object.keys(shelf.factors).filter((id) => whereUsed(id, readers) === 'nothing yet')).toEqual([]);
     expect(whereUsed('motor.spread', readers)).toBe('motors');
     const stages = analyseLine(demo(), a(demo()), shelf).stages.map((s, i) => ({

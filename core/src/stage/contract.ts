@@ -142,6 +142,8 @@ export type DrawItem =
       readonly ink: Ink;
       readonly tint: Tint;
       readonly hatch?: boolean;
+      /** Its shape runs along or flexes with the crank, and so is a new one each time. */
+      readonly flows?: boolean;
     }
   | {
       readonly kind: 'arrow';

@@ -205,11 +205,11 @@ export function drawBelt(
     ink: 'outline' | 'pitch' | 'centre' | 'tight' | 'slack' | 'hidden',
     tint: 'none' | 'part' | 'partB' | 'belt' | 'hole',
     hatch = false,
-  ): DrawItem => ({ kind: 'curve', key, outline, at, ink, tint, hatch });
+  ): Extract<DrawItem, { kind: 'curve' }> => ({ kind: 'curve', key, outline, at, ink, tint, hatch });
   const pose = (i: number) => ({ x: wheels[i]!.x, y: wheels[i]!.y, turn: turns[i]! });
   const teeth: DrawItem[] = [
     curve('back', g.back, ORIGIN, 'outline', 'belt'),
-    curve('toothed', toothedOutline(L.path, s, travel), ORIGIN, 'outline', 'hole'),
+    { ...curve('toothed', toothedOutline(L.path, s, travel), ORIGIN, 'outline', 'hole'), flows: true },
     curve('pulley1', g.pulley1, pose(0), 'outline', 'part', p.made1 === 'bought'),
     curve('pulley2', g.pulley2, pose(last), 'outline', 'partB', p.made2 === 'bought'),
     ...(g.idler

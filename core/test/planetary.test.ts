@@ -1,7 +1,16 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { flatten, makeShelf, place, readParams, stageKind, type DrawItem, type Outline } from '../src/index.ts';
+import {
+  flatten,
+  makeShelf,
+  place,
+  readParams,
+  stageKind,
+  withFactor,
+  type DrawItem,
+  type Outline,
+} from '../src/index.ts';
 import { analyseOf, drawingOf, partsOf } from './stage-bench.ts';
 
 const shelf = makeShelf();
@@ -259,5 +268,22 @@ describe('planets on bearings, in a carrier', () => {
     };
     expect(lean(4e-3, 8) / lean(4e-3, 4)).toBeCloseTo(2, 9);
     expect(lean(3e-3, 4) / lean(6e-3, 4)).toBeCloseTo(16, 6);
+  });
+
+  it('places of two and three planets take from the likely play as 2/√π and 3/√π of their deviation', () => {
+    // Expected range of N normal deviates: 2/√π = 1.12838 for two, 3/√π = 1.69257 for three (Tippett).
+    const counts = { module: 1e-3, zs: 18, zp: 27, zr: 72, allowanceS: 4e-4, allowanceP: 4e-4, allowanceR: 4e-4 };
+    const likely = (planets: number, place: number) => {
+      const on = withFactor(shelf, 'planet.place', place);
+      const r = analyseOf(kind, params({ ...counts, planets }), duty, on);
+      if (!r.ok) throw new Error(r.problem.what);
+      return r.value.numbers.play[0];
+    };
+    const exact = likely(3, 0);
+    expect(likely(2, 0)).toBeCloseTo(exact, 15);
+    const [two, three] = [exact - likely(2, 2e-5), exact - likely(3, 2e-5)];
+    expect(two).toBeGreaterThan(1e-6);
+    // The table has three decimals.
+    expect(two / three).toBeCloseTo(2 / 3, 3);
   });
 });

@@ -240,6 +240,15 @@ describe('instruments and plan', () => {
     expect(plan.map((p) => p.order)).toEqual([...plan.map((p) => p.order)].sort());
     expect(plan.find((p) => p.kind === 'play-lever')!.done).toBe(true);
     expect(plan.at(-1)!.kind).toBe('torque-ladder');
+    for (const p of plan) {
+      const v = line.verdicts.find((x) => x.id === p.row)!;
+      expect(p.margin, p.row).toBeCloseTo(
+        Number.isFinite(v.asked)
+          ? Math.max(v.asked, v.figure!.value) - Math.min(v.asked, v.figure!.value)
+          : v.figure!.value,
+        12,
+      );
+    }
     for (const p of plan) expect(TEST_KINDS.some((k) => k.id === p.kind)).toBe(true);
     expect(testPlan({ ...joint, tests: [] }, variant, line, shelf.instruments).every((p) => !p.done)).toBe(true);
   });

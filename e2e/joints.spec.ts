@@ -80,7 +80,7 @@ test.describe('the shelf of joints', () => {
       ['empty.json', '', /empty/],
       ['junk.json', Buffer.alloc(1000, 7), /cannot be read/],
       ['other.json', '{"format":"else"}', /not a joint file/],
-      ['newer.json', text.replace('"version": 4', '"version": 99'), /newer Gristmill/],
+      ['newer.json', text.replace(/"version": \d+/, '"version": 99'), /newer Gristmill/],
       ['altered.json', text.replace('"z1": 16', '"z1": -4'), /z1 must be at least 6/],
     ];
     for (const [name, body, why] of cases) {

@@ -147,7 +147,7 @@ export function ReadingsGrid({
                 </th>
               ))}
               {each ? <th className="whitespace-nowrap">{each.label}</th> : null}
-              {wide ? null : <th className="whitespace-nowrap">as entered</th>}
+              {wide ? null : <th className="whitespace-nowrap max-[1099px]:hidden">as entered</th>}
               <th>
                 <span className="sr-only">Strike out</span>
               </th>
@@ -174,7 +174,7 @@ export function ReadingsGrid({
                 ) : null}
                 {wide ? null : (
                   <td
-                    className={`num truncate text-[12px] text-muted ${columns.length > 2 ? 'max-w-[5.5rem]' : 'max-w-[9.5rem]'}`}
+                    className={`num truncate text-[12px] text-muted max-[1099px]:hidden ${columns.length > 2 ? 'max-w-[5.5rem]' : 'max-w-[9.5rem]'}`}
                   >
                     {r.text}
                   </td>

@@ -139,6 +139,7 @@ for (const f of [
   'demo',
   'docs',
   'torture',
+  'scripts',
   'package.json',
   'tsconfig.json',
   'tsconfig.base.json',

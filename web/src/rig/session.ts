@@ -68,6 +68,8 @@ function truthOf({ line, variant, shelf }: OnRig, seed: number): Truth | undefin
 }
 
 interface RigState {
+  /** The joint that what is shown was recorded for. */
+  readonly jointId: string;
   /** What is recorded, or was last. */
   readonly reader: LineReader;
   readonly running: boolean;
@@ -217,6 +219,7 @@ export const useRig = create<RigState>()((set, get) => {
   };
 
   return {
+    jointId: '',
     reader: new LineReader(),
     running: false,
     counts: NONE,
@@ -226,9 +229,14 @@ export const useRig = create<RigState>()((set, get) => {
     simulated: true,
     source: 'recording',
     look: async (jointId) => {
+      // What was recorded for one joint is not shown, or taken, in another.
+      if (get().jointId !== jointId) {
+        session = '';
+        set({ jointId, reader: new LineReader(), counts: NONE, says: '', source: 'recording' });
+      }
       set({ kept: [] });
       await liveRecordings.interrupted(jointId).then(
-        (kept) => set({ kept }),
+        (kept) => set({ kept: kept.filter((k) => k.session !== session) }),
         () => undefined,
       );
     },

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { newId } from '../../state/identifier.ts';
+import { note } from '../../state/note.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { sizeInWorker } from '../../workers/sizing.ts';
 
@@ -39,7 +40,10 @@ export function GuidedStart({ onStart, onCancel }: { onStart: (joint: Joint) => 
       onSubmit={(e) => {
         e.preventDefault();
         if (!name.trim()) setMissing(true);
-        else void make().then(onStart);
+        else
+          void make().then(onStart, () =>
+            note('The stages could not be sized: what computes did not come. Try again when the server answers.'),
+          );
       }}
     >
       <h2 className="text-[16px]">What must the joint do?</h2>

@@ -47,10 +47,14 @@ function VariantBar() {
     const size = async () => {
       const now = useOpen.getState().joint!;
       const own = activeVariant(now);
-      const made = (await sizeInWorker(now, [own]).catch(() => []))[0];
+      const made = await sizeInWorker(now, [own]).then(
+        (list) => list[0],
+        () => undefined,
+      );
       const still = useOpen.getState().joint?.variants.find((v) => v.id === own.id);
+      if (!made) return void toast('The stages could not be sized: what computes did not come. Try again.');
       // What was changed meanwhile is not sized over.
-      if (!made || still?.stages !== own.stages) return;
+      if (still?.stages !== own.stages) return;
       edit('Size to the brief', (d) => void (d.variants.find((v) => v.id === own.id)!.stages = made as never));
       toast('Sized to the brief.');
     };

@@ -1,5 +1,5 @@
 /** Contents that are remembered by their text; beyond them a content comes up under a new number. */
-const MOST = 4000;
+const MOST = 1500;
 
 const byIdentity = new WeakMap<object, number>();
 const byText = new Map<string, number>();

@@ -79,6 +79,27 @@ describe('a spur stage against worked figures', () => {
   });
 });
 
+describe('walls over the bores', () => {
+  it('are the root radius less the bore’s: 9 − 1.25 − 2.5 and 20 − 1.25 − 4 mm by hand, and less under a keyway', () => {
+    const plainBores = {
+      z1: 18,
+      z2: 40,
+      module: 1e-3,
+      x1: 0,
+      x2: 0,
+      setBy: 'shifts',
+      shape1: 'round',
+      shape2: 'round',
+    };
+    const wall = (id: string, over: Record<string, unknown> = {}) =>
+      report({ ...plainBores, bore1: 5e-3, bore2: 8e-3, ...over }).checks.find((c) => c.id === id)!.figure;
+    expect(wall('wall-1')).toBeCloseTo(5.25e-3, 9);
+    expect(wall('wall-2')).toBeCloseTo(14.75e-3, 9);
+    expect(wall('wall-2', { bore2: 1e-2 })).toBeCloseTo(13.75e-3, 9);
+    expect(wall('wall-2', { shape2: 'keyway' })).toBeLessThan(14.75e-3);
+  });
+});
+
 describe('a spur train', () => {
   it('idlers turn the direction and never the ratio; a ring keeps the direction', () => {
     for (const [form, idlers, sign] of [

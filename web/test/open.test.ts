@@ -231,6 +231,30 @@ describe('the open joint', () => {
     expect([stages(), open().sizing]).toEqual([before, false]);
   });
 
+  it('sizes what an earlier change asked for too, when a later one comes before the sizes do', async () => {
+    const both = withStages(true);
+    both.variants.push({ ...structuredClone(both.variants[0]!), id: 'b', name: 'B' });
+    open().load(both);
+    const lists: string[][] = [];
+    const answers: (() => void)[] = [];
+    setSizer((now, list) => {
+      lists.push(list.map((v) => v.id));
+      return new Promise((done) => answers.push(() => done(list.map((v) => sizeLine(now, v, shelfNow())))));
+    });
+    const first = both.variants[0]!.id;
+    const before = joint().variants.map((v) => JSON.stringify(v.stages));
+    open().edit('Load', (d) => void (d.brief.cases[0]!.load = 1.4));
+    open().edit('Supply', (d) => void (d.variants[0]!.driver.supplyVoltage += 6));
+    expect(lists).toEqual([
+      [first, 'b'],
+      [first, 'b'],
+    ]);
+    answers.forEach((answer) => answer());
+    await vi.runAllTimersAsync();
+    joint().variants.forEach((v, i) => expect(JSON.stringify(v.stages), v.id).not.toBe(before[i]));
+    expect(open().sizing).toBe(false);
+  });
+
   it('changes the open variant only', () => {
     open().edit(
       'Second',

@@ -105,14 +105,18 @@ const stands = (now: Joint, brief: Joint['brief'], sized: Variant): boolean => {
 
 export const useOpen = create<OpenState>((set, get) => {
   let asked: AbortController | undefined;
+  /** Variants whose sizes were asked for and have not come: a later change must not leave them out. */
+  let awaited: ReadonlySet<string> = new Set();
 
   /**
    * Sizes what follows the brief, away from the page, and joins it to the last step: one undo takes back the change and
    * what came of it.
    */
   function resize(before: Joint, now: Joint): void {
-    const list = moved(before, now);
-    if (list.length === 0 || !sizer) return;
+    const fresh = moved(before, now);
+    if (fresh.length === 0 || !sizer) return;
+    const list = now.variants.filter((v) => fresh.includes(v) || (v.follows && awaited.has(v.id)));
+    awaited = new Set(list.map((v) => v.id));
     asked?.abort();
     const mine = (asked = new AbortController());
     set({ sizing: true });
@@ -120,7 +124,11 @@ export const useOpen = create<OpenState>((set, get) => {
       .then((made) => mine === asked && take(now, list, made))
       // A worker that breaks leaves the stages as they are: the line says what they come to.
       .catch(() => undefined)
-      .finally(() => mine === asked && set({ sizing: false }));
+      .finally(() => {
+        if (mine !== asked) return;
+        awaited = new Set();
+        set({ sizing: false });
+      });
   }
 
   function take(from: Joint, list: readonly Variant[], made: readonly StageRecord[][]): void {
@@ -149,6 +157,9 @@ export const useOpen = create<OpenState>((set, get) => {
     sizing: false,
     load: (joint, readOnly = false) => {
       if (joint) jointCheck.trust(joint);
+      asked?.abort();
+      asked = undefined;
+      awaited = new Set();
       set({
         joint,
         past: [],
@@ -157,6 +168,7 @@ export const useOpen = create<OpenState>((set, get) => {
         savedAt: undefined,
         readOnly,
         lastLabel: '',
+        sizing: false,
       });
     },
     edit: (label, recipe) => {

@@ -114,7 +114,8 @@ export function ReadingsGrid({
     const refused = editTest(test.id, `Add ${one}`, (t) => void t.readings.push({ id: newId(), ...entry.value }));
     setProblem(refused && takeRefusal());
     if (refused) return;
-    const fields = [...e.currentTarget.querySelectorAll('input')];
+    // Those with a name are cells; the other one picks a file.
+    const fields = [...e.currentTarget.querySelectorAll<HTMLInputElement>('input[name]')];
     const last = fields[fields.length - 1];
     if (last) last.value = '';
     (columns.length > 1 ? fields[0] : last)?.focus();

@@ -1,6 +1,7 @@
 // Changes the arithmetic of the core, one place at a time, and runs its tests: what no test notices is a formula that
 // nobody holds. Not part of the tests; takes about ten seconds a mutant that is noticed and a minute for one that is not.
-// Usage: npm run mutate -- [--in core/src/gear] [--count 50] [--seed 1] [--part 2/8] [--only core/src/gear/mesh.ts:120]
+// Usage: npm run mutate -- [--in core/src/gear] [--count 50] [--seed 1] [--part 2/8] [--workers 1]
+//   [--only core/src/gear/mesh.ts:120]
 import { spawn } from 'node:child_process';
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -101,24 +102,35 @@ function sample<T>(list: readonly T[], count: number, seed: number): T[] {
     .map(([, x]) => x);
 }
 
-/** Whether the core's tests notice; one that hangs is noticed too. */
-function noticed(folder: string): Promise<boolean> {
+/** Test files that take long and seldom notice what the others do not: asked last. */
+const SLOW =
+  /(assembled|step|solid|shape|every-kind|json-schema|kept|joint-file|line-fuzz|read-files|rig|examples)\.test\.ts$/;
+const tests = readdirSync(join(root, 'core/test'))
+  .filter((f) => f.endsWith('.test.ts'))
+  .map((f) => `core/test/${f}`);
+const ROUNDS = [tests.filter((f) => !SLOW.test(f)), tests.filter((f) => SLOW.test(f))];
+
+/** Whether any of these test files fails; one that hangs does. */
+function fails(folder: string, which: readonly string[]): Promise<boolean> {
+  const workers = option('workers', '2');
   const run = spawn(
     'npx',
-    ['--no-install', 'vitest', 'run', 'core/test', '--project', 'core', '--bail', '1', '--reporter', 'dot'],
-    {
-      cwd: folder,
-      stdio: 'ignore',
-      detached: true,
-    },
+    `--no-install vitest run --project core --bail 1 --reporter dot --maxWorkers ${workers}`.split(' ').concat(which),
+    { cwd: folder, stdio: 'ignore', detached: true },
   );
   return new Promise((done) => {
-    const stop = setTimeout(() => process.kill(-run.pid!, 'SIGKILL'), 240_000);
+    const stop = setTimeout(() => process.kill(-run.pid!, 'SIGKILL'), 400_000);
     run.once('exit', (code) => {
       clearTimeout(stop);
       done(code !== 0);
     });
   });
+}
+
+/** Whether the core's tests notice, the quick ones first. */
+async function noticed(folder: string): Promise<boolean> {
+  for (const which of ROUNDS) if (await fails(folder, which)) return true;
+  return false;
 }
 
 const only = option('only', '');

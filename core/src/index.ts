@@ -10,6 +10,18 @@ export * from './wave/index.ts';
 export * from './shop/index.ts';
 export * from './motor/index.ts';
 export * from './stage/contract.ts';
+export {
+  amount,
+  described,
+  group,
+  length,
+  oneOf,
+  whole,
+  words,
+  yesNo,
+  type Param,
+  type ParamTable,
+} from './stage/param.ts';
 export { opener, type StageSteps } from './stage/open.ts';
 export { register, stageKind, stageKinds, unregister } from './stage/registry.ts';
 export { readParams } from './stage/read-params.ts';

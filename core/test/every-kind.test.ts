@@ -54,6 +54,12 @@ describe('the start of every kind', () => {
     }
   });
 
+  each('has a plain stage: the start of each parameter is within its bounds, and together they open', (kind) => {
+    expect(readParams(kind.id, kind.starts)).toMatchObject({ ok: true });
+    expect(Object.keys(kind.starts).sort()).toEqual(kind.fields.map((f) => f.path).sort());
+    expect(kind.open(kind.starts, shelf).ok).toBe(true);
+  });
+
   each('comes near the ratio it was asked for, where it can make it', (kind) => {
     // Kinds that cannot make a ratio of 20 come as near as they do.
     const { ratio } = kinematicsOf(kind, kind.defaults(wish()));

@@ -1,8 +1,10 @@
-import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   analyseLine,
   circle,
+  described,
+  group,
+  length,
   ok,
   opener,
   ORIGIN,
@@ -76,10 +78,12 @@ const rollers: StageKind<Rollers> = {
   id: 'toy-rollers',
   name: 'Rollers',
   summary: 'For tests.',
-  schema: v.looseObject({ r1: v.pipe(v.number(), v.minValue(1e-4)), r2: v.pipe(v.number(), v.minValue(1e-4)) }),
-  fields: [
-    { as: 'quantity', quantity: 'length', path: 'r1', label: 'Driving radius', group: 'Rollers', help: '', step: 1e-3 },
-  ],
+  ...described<Rollers>(
+    group('Rollers', {
+      r1: length({ says: 'Driving radius', label: 'Driving', help: '', start: 0.01, least: 1e-4, most: 1 }),
+      r2: length({ says: 'Driven radius', label: 'Driven', help: '', start: 0.02, least: 1e-4, most: 1 }),
+    }),
+  ),
   defaults: (want) => ({ r1: 0.01, r2: 0.01 * Math.abs(want.ratio) }),
   open: opener(steps),
   candidates: () => [],

@@ -335,6 +335,8 @@ export interface StageKind<P> {
   /** Parameters in SI units, described and bounded. */
   readonly schema: GenericSchema<unknown, P>;
   readonly fields: readonly FieldSpec<P>[];
+  /** A plain stage: the start of each parameter. */
+  readonly starts: P;
   defaults(want: StageWish): P;
   /** Opens a stage of these parameters; refuses in words what cannot be. */
   open(p: P, shelf: Shelf): Opened;

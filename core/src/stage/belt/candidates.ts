@@ -4,33 +4,22 @@ import type { StageWish } from '../contract.ts';
 import { carries } from '../choose-candidate.ts';
 import { leastCentre, stockedNear } from './layout.ts';
 import { buildBelt, modelBelt, wrongBelt } from './model.ts';
-import type { BeltParams } from './params.ts';
+import { startsOf } from '../param.ts';
+import { beltParams, type BeltParams } from './params.ts';
 
 /** Sections tried, fine to coarse. The others are for those who have them. */
 const TRIED = ['R2', 'R3', 'R5', 'R8'];
 
 const base = (section: BeltSection, width: number, z1: number, z2: number): BeltParams => ({
+  ...startsOf(beltParams),
   section: section.id,
   width,
   z1,
   z2,
-  closure: 'closed',
-  setBy: 'length',
   beltTeeth: 100,
-  centre: 0.05,
   tension: 10,
-  idler: 'none',
-  idlerTeeth: 20,
-  idlerDiameter: 0.02,
-  idlerAlong: 0.5,
-  idlerPush: 2e-3,
-  made1: 'bought',
-  made2: 'printed',
   bore1: 5e-3,
-  bore2: 8e-3,
   hold1: 'screws',
-  hold2: 'bolted',
-  allowance: 5e-5,
 });
 
 /**

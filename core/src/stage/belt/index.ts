@@ -1,12 +1,12 @@
 import type { StageKind } from '../contract.ts';
+import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { beltCandidates, beltDefaults } from './candidates.ts';
 import { beltChecks } from './checks.ts';
 import { beltShapes, drawBelt, type BeltShapes } from './drawing.ts';
-import { beltFields } from './fields.ts';
 import { beltFigures } from './figures.ts';
 import { buildBelt, modelBelt, wrongBelt, type BeltBuild, type BeltModel } from './model.ts';
-import { beltSchema, type BeltParams } from './params.ts';
+import { beltParams, type BeltParams } from './params.ts';
 import { beltTables } from './tables.ts';
 import { beltAssembly, beltParts } from './parts.ts';
 
@@ -41,8 +41,7 @@ export const belt: StageKind<BeltParams> = {
   id: 'belt',
   name: 'Belt',
   summary: 'Synchronous belt over two pulleys: no play while taut, springy, cheap, quiet.',
-  schema: beltSchema,
-  fields: beltFields,
+  ...described(beltParams),
   defaults: beltDefaults,
   open: opener(steps),
   tables: beltTables,

@@ -1,18 +1,12 @@
 import {
-  choiceField,
-  countField,
   exact,
-  lengthField,
-  materialField,
   meshChecks,
   meshFigures,
   modeChecks,
   modeFigures,
   MODULES,
   plainToothing,
-  shiftField,
   spacesEvenly,
-  toothingFields,
   trainRatio,
   trainSpeeds,
   wheelChecks,
@@ -21,8 +15,9 @@ import {
 import { steppedUp } from '../../math/steps.ts';
 import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, FieldSpec, KindTable, StageKind, StageWish } from '../contract.ts';
+import type { Duty, KindTable, StageKind, StageWish } from '../contract.ts';
 import { Kept } from '../kept.ts';
+import { described, startsOf } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { compoundCounts } from './counts.ts';
@@ -36,65 +31,10 @@ import {
   type CompoundBuild,
   type CompoundModel,
 } from './model.ts';
-import { compoundSchema, type CompoundParams as P } from './params.ts';
+import { compoundParams, type CompoundParams as P } from './params.ts';
 import { compoundAssembly, compoundParts } from './parts.ts';
 
-const toothing = toothingFields<P>();
 const sunny = (p: P) => p.drive === 'sun';
-
-const fields: readonly FieldSpec<P>[] = [
-  choiceField<P>('drive', 'Driven by', 'Members', 'A sun in toothing A, or the carrier itself.', [
-    { value: 'sun', label: 'Sun' },
-    { value: 'carrier', label: 'Carrier, no sun' },
-  ]),
-  countField<P>('planets', 'Planets', 'Each with both toothings.', 'Members', 2, 12),
-  { ...countField<P>('zs', 'Sun', 'Teeth of the sun.'), when: sunny } as FieldSpec<P>,
-  countField<P>('zpA', 'Planet A', 'Toothing in the held ring.'),
-  countField<P>('zr1', 'Held ring', 'Sun plus two planets, or one or two off with shift.', 'Teeth', 5, 600),
-  countField<P>('zpB', 'Planet B', 'Toothing in the driven ring.'),
-  countField<P>('zr2', 'Driven ring', 'The nearer the two pairs are alike, the higher the ratio.', 'Teeth', 5, 600),
-  ...toothing.filter((f) => f.group === 'Teeth'),
-  lengthField<P>('moduleB', 'Module B', 'Of toothing B; it must give the same centre distance.', 'Teeth', 5e-5),
-  lengthField<P>('widthB', 'Face width B', 'Of toothing B.', 'Teeth'),
-  shiftField<P>('xs', 'Shift, sun', 'The rings’ shifts follow from the centre distance.', sunny),
-  shiftField<P>('xpA', 'Shift, planet A', 'A shift takes undercut off small wheels.'),
-  shiftField<P>('xpB', 'Shift, planet B', 'A shift takes undercut off small wheels.'),
-  lengthField<P>(
-    'allowanceA',
-    'Thinner, A',
-    'Thickness taken off each tooth of toothing A, sun and ring included.',
-    'Shift and play',
-    1e-5,
-  ),
-  lengthField<P>(
-    'allowanceB',
-    'Thinner, B',
-    'Thickness taken off each tooth of toothing B, ring included.',
-    'Shift and play',
-    1e-5,
-  ),
-  materialField<P>('materialS', 'Sun'),
-  materialField<P>('materialP', 'Planets'),
-  materialField<P>('materialR', 'Rings'),
-  lengthField<P>('pin', 'Pin', 'Carries little: the planets are held by three meshes.', 'Pins and rings'),
-  lengthField<P>('rim', 'Ring walls', 'Outside the roots.', 'Pins and rings'),
-  lengthField<P>('boreS', 'Sun’s bore', 'Motor shaft; 0 for a sun on its own shaft.', 'Pins and rings', 5e-4, sunny),
-  choiceField<P>('meshBy', 'Mesh losses', 'Losses', 'From the shop’s tooth friction, or as measured.', [
-    { value: 'friction', label: 'From friction' },
-    { value: 'given', label: 'As given' },
-  ]),
-  {
-    as: 'quantity',
-    quantity: 'efficiency',
-    path: 'eta',
-    label: 'Each mesh',
-    group: 'Losses',
-    help: 'Efficiency of every mesh.',
-    step: 0.005,
-    when: (p) => p.meshBy === 'given',
-  },
-  ...toothing.filter((f) => f.group !== 'Teeth'),
-];
 
 function figures(p: P, shelf: Shelf, m: CompoundModel, make: FigureMaker<CompoundModel>): Figure[] {
   const g = m.geometry;
@@ -412,27 +352,16 @@ const COUNTS = [
 ] as const;
 
 const base = (module: number, c: readonly [number, number, number, number, number]): P => ({
-  drive: 'sun',
+  ...startsOf(compoundParams),
   zs: c[0],
   zpA: c[1],
   zr1: c[2],
   zpB: c[3],
   zr2: c[4],
-  planets: 3,
   ...plainToothing(module, 10 * module + 2e-3),
   trim: 'yes',
   moduleB: module,
   widthB: 12 * module + 2e-3,
-  xs: 0,
-  xpA: 0,
-  xpB: 0,
-  allowanceA: 4e-5,
-  allowanceB: 4e-5,
-  meshBy: 'friction',
-  eta: 0.985,
-  materialS: 'c45',
-  materialP: 'pa-cf',
-  materialR: 'pa-cf',
   pin: Math.max(2e-3, Math.round(c[3] * module * 250) * 1e-3),
   rim: Math.max(3e-3, 3 * module),
   boreS: c[0] * module > 9e-3 ? 5e-3 : 0,
@@ -467,8 +396,7 @@ export const compoundPlanetary: StageKind<P> = {
   id: 'compound-planetary',
   name: 'Shared-planet',
   summary: 'Planets with two toothings, two rings: much ratio in one flat stage; efficiency falls with it.',
-  schema: compoundSchema,
-  fields,
+  ...described(compoundParams),
   defaults,
   open: opener(steps),
   counts: compoundCounts,

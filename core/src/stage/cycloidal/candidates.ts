@@ -4,7 +4,8 @@ import type { StageWish } from '../contract.ts';
 import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { Kept } from '../kept.ts';
 import { buildCycloidal, modelCycloidal, wrongCycloidal } from './model.ts';
-import type { CycloidalParams } from './params.ts';
+import { startsOf } from '../param.ts';
+import { cycloidalParams, type CycloidalParams } from './params.ts';
 import { stepped } from '../../math/steps.ts';
 
 const BEARINGS = ['688', '61800', '61802', '61804', '61805', '61806', '61808', '61810'];
@@ -34,31 +35,19 @@ export function baseCycloidal(
     const fit = Math.floor(Math.PI / Math.asin(Math.min(1, (outPin + 2 * throwOf + 1.5e-3) / outCircle)));
     const shaft = b.bore / 2 - throwOf - 1e-3 >= 2.5e-3 ? 5e-3 : 0;
     return {
-      held: 'ring',
+      ...startsOf(cycloidalParams),
       pins,
-      difference: 1,
       circle,
       pin,
       throw: throwOf,
       discs,
       width: Math.max(steppedUp(b.width, 5e-4), stepped(0.12 * circle, 5e-4)),
-      offset: 6e-5,
-      ringChange: 0,
-      pinsRun: 'fixed',
       outPins: Math.max(3, Math.min(8, fit)),
       outCircle,
       outPin,
-      outGap: 5e-5,
-      outRun: 'fixed',
-      carriedBy: 'plate',
       bearing: b.id,
       shaft,
-      materialD: 'pa-cf',
-      materialP: 'silver-steel',
-      materialH: 'pa-cf',
       rim: Math.max(4e-3, pin / 2 + 2.5e-3),
-      boltsR: 0,
-      boltHole: 3.2e-3,
     };
   }
   return undefined;

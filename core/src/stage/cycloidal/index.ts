@@ -1,13 +1,13 @@
 import type { KindTable, StageKind } from '../contract.ts';
+import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { cycloidalCandidates, cycloidalDefaults } from './candidates.ts';
 import { cycloidalChecks } from './checks.ts';
 import { cycloidalCourses, cycloidalMap } from './courses.ts';
 import { cycloidalShapes, drawCycloidal, type CycloidalShapes } from './drawing.ts';
-import { cycloidalFields } from './fields.ts';
 import { cycloidalFigures } from './figures.ts';
 import { buildCycloidal, modelCycloidal, wrongCycloidal, type CycloidalBuild, type CycloidalModel } from './model.ts';
-import { cycloidalRatio, cycloidalSchema, lobesOf, type CycloidalParams } from './params.ts';
+import { cycloidalRatio, cycloidalParams, lobesOf, type CycloidalParams } from './params.ts';
 import { cycloidalAssembly, cycloidalParts } from './parts.ts';
 
 /** How the lobes of each disc are clocked to its holes, where discs differ. */
@@ -64,8 +64,7 @@ export const cycloidal: StageKind<CycloidalParams> = {
   id: 'cycloidal',
   name: 'Cycloidal',
   summary: 'A lobed disc in a ring of pins: much ratio, many contacts, stands shocks; play by its gaps.',
-  schema: cycloidalSchema,
-  fields: cycloidalFields,
+  ...described(cycloidalParams),
   defaults: cycloidalDefaults,
   open: opener(steps),
   candidates: cycloidalCandidates,

@@ -4,7 +4,8 @@ import { Kept } from '../kept.ts';
 import type { StageWish } from '../contract.ts';
 import { buildPlanetary, wrongPlanetary } from './build.ts';
 import { modelPlanetary } from './model.ts';
-import type { PlanetaryParams } from './params.ts';
+import { startsOf } from '../param.ts';
+import { planetaryParams, type PlanetaryParams } from './params.ts';
 
 /** A set with usual proportions for its module and width. */
 export function basePlanetary(
@@ -17,40 +18,20 @@ export function basePlanetary(
 ): PlanetaryParams {
   const pin = Math.max(2e-3, Math.min(8e-3, Math.round(zp * module * 0.3 * 1e3) * 1e-3));
   return {
-    arrangement: 'sun-carrier',
+    ...startsOf(planetaryParams),
     zs,
     zp,
     zr: zs + 2 * zp,
     planets,
     spacing: spacesEvenly(zs, zs + 2 * zp, planets) ? 'even' : 'stepped',
     sets,
-    step: 1,
     floating: planets === 3 ? 'sun' : 'none',
     ...plainToothing(module, width),
     trim: 'yes',
-    xs: 0,
-    xp: 0,
-    allowanceS: 4e-5,
-    allowanceP: 4e-5,
-    allowanceR: 4e-5,
-    meshBy: 'friction',
-    etaS: 0.985,
-    etaR: 0.99,
-    materialS: 'c45',
-    materialP: 'pa-cf',
-    materialR: 'pa-cf',
     pins: 'plain',
     pin,
-    bearing: '623',
     rim: Math.max(2.5e-3, 3 * module),
-    plate: 3e-3,
     boreS: zs * module > 9e-3 ? 5e-3 : 0,
-    shapeS: 'flat',
-    boltsR: 0,
-    boltHole: 3.2e-3,
-    nuts: 'no',
-    boltsC: 0,
-    boltCircleC: 0.02,
   };
 }
 

@@ -1,15 +1,15 @@
 import { trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 import type { StageKind } from '../contract.ts';
+import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { planetaryCandidates, planetaryDefaults } from './candidates.ts';
 import { planetaryChecks } from './checks.ts';
 import { countRatio, planetaryCounts } from './counts.ts';
 import { drawPlanetary, planetaryPose, planetaryShapes, type PlanetaryShapes } from './drawing.ts';
-import { planetaryFields } from './fields.ts';
 import { planetaryFigures } from './figures.ts';
 import { buildPlanetary, wrongPlanetary, type PlanetaryBuild } from './build.ts';
 import { modelPlanetary, type PlanetaryModel } from './model.ts';
-import { planetarySchema, roles, type PlanetaryParams } from './params.ts';
+import { planetaryParams, roles, type PlanetaryParams } from './params.ts';
 import { planetaryAssembly, planetaryParts } from './parts.ts';
 
 const steps: StageSteps<PlanetaryParams, PlanetaryBuild, PlanetaryModel, PlanetaryShapes> = {
@@ -54,8 +54,7 @@ export const planetary: StageKind<PlanetaryParams> = {
   id: 'planetary',
   name: 'Planetary',
   summary: 'Sun, planets and ring: compact, stiff, in line; play by its clearances.',
-  schema: planetarySchema,
-  fields: planetaryFields,
+  ...described(planetaryParams),
   defaults: planetaryDefaults,
   open: opener(steps),
   counts: planetaryCounts,

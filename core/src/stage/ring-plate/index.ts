@@ -5,12 +5,12 @@ import { mostTorque, smallestHollow } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Course, Duty, StageKind, StageWish } from '../contract.ts';
 import { carries, firstThatCarries } from '../choose-candidate.ts';
+import { described, startsOf } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { drawRingPlate, ringPlateShapes, type RingPlateShapes } from './drawing.ts';
-import { ringPlateFields } from './fields.ts';
 import { buildRingPlate, modelRingPlate, wrongRingPlate, type RingPlateBuild, type RingPlateModel } from './model.ts';
 import { wheelBody } from './outlines.ts';
-import { ringPlateRatio, ringPlateSchema, type RingPlateParams as P } from './params.ts';
+import { ringPlateRatio, ringPlateParams, type RingPlateParams as P } from './params.ts';
 import { ringPlateAssembly, ringPlateParts } from './parts.ts';
 import { stepped } from '../../math/steps.ts';
 
@@ -339,22 +339,14 @@ function base(pins: number, circle: number, want: Pick<StageWish, 'shelf'>): P |
   const bearing = want.shelf.bearings.find((b) => b.id === (circle < 0.035 ? '688' : '61800'));
   if (pin < 1e-3 || !bearing) return undefined;
   return {
+    ...startsOf(ringPlateParams),
     pins,
     circle,
     pin,
     throw: e,
-    plates: 3,
-    spread: 'even',
-    layout: 'both',
     distance: steppedUp(R + e + pin / 2 + bearing.outside / 2 + 2.5e-3, 5e-4),
     width: Math.max(5e-3, steppedUp(0.12 * circle, 5e-4)),
-    offset: 7e-5,
-    pinsRun: 'fixed',
     bearing: bearing.id,
-    materialP: 'pa-cf',
-    materialW: 'silver-steel',
-    materialH: 'pa-cf',
-    wall: 3e-3,
     bore: Math.min(8e-3, stepped(0.3 * circle, 1e-3)),
   };
 }
@@ -373,8 +365,7 @@ export const ringPlate: StageKind<P> = {
   id: 'ring-plate',
   name: 'Ring plate',
   summary: 'Lobed plates moving in a circle round a wheel of pins: flat, much ratio, room in the middle.',
-  schema: ringPlateSchema,
-  fields: ringPlateFields,
+  ...described(ringPlateParams),
   defaults: (want) => {
     const near = { ...want, ratio: Math.min(60, Math.max(8, Math.abs(want.ratio))) };
     return (

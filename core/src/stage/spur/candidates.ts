@@ -3,36 +3,20 @@ import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { Kept } from '../kept.ts';
 import type { StageWish } from '../contract.ts';
 import { buildSpur, modelSpur, wrongSpur } from './model.ts';
-import type { SpurParams } from './params.ts';
+import { startsOf } from '../param.ts';
+import { spurParams, type SpurParams } from './params.ts';
 
 /** A pair with usual proportions. */
 export const baseSpur = (module: number, width: number, z1: number, z2: number): SpurParams => ({
-  form: 'outside',
+  ...startsOf(spurParams),
   z1,
   z2,
   idlers: 0,
-  zi: 20,
-  bend: 0,
   ...plainToothing(module, width),
-  setBy: 'shifts',
   centre: (module * (z1 + z2)) / 2,
-  split: 'sliding',
-  x1: 0,
-  x2: 0,
-  xi: 0,
-  allowance1: 4e-5,
-  allowance2: 4e-5,
-  material1: 'c45',
-  material2: 'pa-cf',
   rim: 4e-3,
   bore1: module * z1 > 9e-3 ? 5e-3 : module * z1 > 6e-3 ? 3e-3 : 0,
-  shape1: 'flat',
   bore2: Math.min(8e-3, Math.round(module * z2 * 0.4 * 1e3) * 1e-3),
-  shape2: 'round',
-  bolts2: 0,
-  boltCircle2: 0.02,
-  boltHole: 3.2e-3,
-  nuts: 'no',
 });
 
 /** Pairs for a wish, small and light first. */

@@ -1,127 +1,22 @@
 import {
-  choiceField,
-  countField,
   exact,
-  lengthField,
-  materialField,
   meshChecks,
   meshFigures,
   modeChecks,
   modeFigures,
-  NO_YES,
-  SHAPES,
-  shiftField,
-  toothingFields,
   wheelChecks,
   wheelFigures,
 } from '../../gear/index.ts';
 import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, FieldSpec, StageKind } from '../contract.ts';
+import type { Duty, StageKind } from '../contract.ts';
+import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { spurCandidates, spurDefaults } from './candidates.ts';
 import { drawSpur, spurShapes, type SpurShapes } from './drawing.ts';
 import { buildSpur, modelSpur, namesOf, wrongSpur, type SpurBuild, type SpurModel } from './model.ts';
-import { spurRatio, spurSchema, type SpurParams as P } from './params.ts';
+import { spurRatio, spurParams, type SpurParams as P } from './params.ts';
 import { spurAssembly, spurParts } from './parts.ts';
-
-const toothing = toothingFields<P>();
-const outside = (p: P) => p.form === 'outside';
-
-const fields: readonly FieldSpec<P>[] = [
-  choiceField<P>('form', 'Driven wheel', 'Teeth', 'A ring keeps the direction and is compact.', [
-    { value: 'outside', label: 'Outside teeth' },
-    { value: 'ring', label: 'Ring' },
-  ]),
-  countField<P>('z1', 'Driving wheel', 'Teeth.'),
-  countField<P>('z2', 'Driven wheel', 'Teeth.', 'Teeth', 5, 600),
-  countField<P>('idlers', 'Idlers', 'Change direction and distance, never the ratio.', 'Teeth', 0, 4),
-  { ...countField<P>('zi', 'Idler', 'Teeth of each idler.'), when: (p) => p.idlers > 0 } as FieldSpec<P>,
-  {
-    as: 'quantity',
-    quantity: 'angle',
-    path: 'bend',
-    label: 'Bend at idlers',
-    group: 'Teeth',
-    help: 'Out of the straight row of centres.',
-    step: Math.PI / 36,
-    when: (p) => p.idlers > 0,
-  },
-  ...toothing.filter((f) => f.group === 'Teeth'),
-  choiceField<P>(
-    'setBy',
-    'Given',
-    'Shift and play',
-    'Give both shifts and get the centre distance, or the other way round.',
-    [
-      { value: 'shifts', label: 'Both shifts' },
-      { value: 'centre', label: 'Centre distance' },
-    ],
-    (p) => p.idlers === 0,
-  ),
-  lengthField<P>(
-    'centre',
-    'Centre distance',
-    'Met exactly; the shifts follow.',
-    'Shift and play',
-    1e-4,
-    (p) => p.setBy === 'centre',
-  ),
-  choiceField<P>(
-    'split',
-    'Shift shared',
-    'Shift and play',
-    'So that both roots slide alike, the pinion just escapes undercut, or in halves.',
-    [
-      { value: 'sliding', label: 'Equal sliding' },
-      { value: 'undercut', label: 'Undercut first' },
-      { value: 'even', label: 'In halves' },
-    ],
-    (p) => p.setBy === 'centre',
-  ),
-  shiftField<P>('x1', 'Shift, driving', 'Takes undercut off a small pinion.', (p) => p.setBy === 'shifts'),
-  shiftField<P>(
-    'x2',
-    'Shift, driven',
-    'A ring’s is that of the wheel that fills its spaces.',
-    (p) => p.setBy === 'shifts',
-  ),
-  shiftField<P>('xi', 'Shift, idlers', 'Of each idler.', (p) => p.idlers > 0),
-  lengthField<P>(
-    'allowance1',
-    'Thinner, driving',
-    'Thickness taken off each tooth; makes play, and room for the process.',
-    'Shift and play',
-    1e-5,
-  ),
-  lengthField<P>('allowance2', 'Thinner, driven', 'Thickness taken off each tooth.', 'Shift and play', 1e-5),
-  materialField<P>('material1', 'Driving, idlers'),
-  materialField<P>('material2', 'Driven'),
-  lengthField<P>('rim', 'Ring wall', 'Outside the roots.', 'Bores and screws', 5e-4, (p) => !outside(p)),
-  lengthField<P>('bore1', 'Driving bore', 'Motor shaft; 0 for none.', 'Bores and screws'),
-  choiceField<P>(
-    'shape1',
-    'Driving bore is',
-    'Bores and screws',
-    'A flat for a set screw; a keyway by ISO/R 773.',
-    SHAPES,
-    (p) => p.bore1 > 0,
-  ),
-  lengthField<P>('bore2', 'Driven bore', '0 for none.', 'Bores and screws', 5e-4, outside),
-  choiceField<P>(
-    'shape2',
-    'Driven bore is',
-    'Bores and screws',
-    'A flat for a set screw; a keyway by ISO/R 773.',
-    SHAPES,
-    (p) => outside(p) && p.bore2 > 0,
-  ),
-  countField<P>('bolts2', 'Screws, driven', 'Through the driven wheel, or the ring’s wall.', 'Bores and screws', 0, 24),
-  lengthField<P>('boltCircle2', 'Their circle', 'Diameter.', 'Bores and screws', 5e-4, (p) => p.bolts2 > 0),
-  lengthField<P>('boltHole', 'Screw hole', '3.2 mm for M3.', 'Bores and screws', 1e-4, (p) => p.bolts2 > 0),
-  choiceField<P>('nuts', 'Nut traps', 'Bores and screws', 'Hexagons for ISO 4032 nuts.', NO_YES, (p) => p.bolts2 > 0),
-  ...toothing.filter((f) => f.group !== 'Teeth'),
-];
 
 function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<SpurModel>): Figure[] {
   const g = m.geometry;
@@ -392,8 +287,7 @@ export const spur: StageKind<P> = {
   id: 'spur',
   name: 'Spur',
   summary: 'Two wheels, or a row with idlers: simple, stiff, to one side; play by its allowances.',
-  schema: spurSchema,
-  fields,
+  ...described(spurParams),
   defaults: spurDefaults,
   open: opener(steps),
   candidates: spurCandidates,

@@ -2,10 +2,10 @@ import type { StageWish } from '../contract.ts';
 import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { Kept } from '../kept.ts';
 import { buildStrainWave, modelStrainWave, wrongStrainWave } from './model.ts';
-import type { StrainWaveParams } from './params.ts';
+import { startsOf } from '../param.ts';
+import { strainWaveParams, type StrainWaveParams } from './params.ts';
 import { steppedDown } from '../../math/steps.ts';
 
-const deg = Math.PI / 180;
 const THIN = ['61800', '61802', '61804', '61805', '61806', '61808', '61810', '61812'];
 
 /**
@@ -26,33 +26,16 @@ export function baseStrainWave(
   if (module < 0.4e-3 || module > 0.08 * inside * 2) return undefined;
   const width = Math.max(6e-3, b.width);
   return {
-    held: 'ring',
-    body: 'cup',
-    lobes: 2,
+    ...startsOf(strainWaveParams),
     teeth,
-    form: 'straight',
-    section: 'R3',
     module: Number(module.toPrecision(9)),
-    angle: 30 * deg,
-    shift: 0,
-    depth: 1,
-    addendum: 0.4,
     dedendum,
-    thin: 4e-5,
     radius: Number((inside + wall / 2).toPrecision(9)),
     wall,
     width,
     cup: Number((Math.ceil(Math.max(0.9 * inside, 2.5 * width) * 1e3) / 1e3).toPrecision(9)),
-    shape: 'ellipse',
-    spread: 25 * deg,
-    rollers: 12,
-    run: 'bearing',
     bearing,
-    slack: 0,
     ringWall: Math.max(6e-3, steppedDown(0.16 * inside, 5e-4)),
-    materialS: 'pa-cf',
-    materialR: 'pa-cf',
-    materialG: 'pa-cf',
     shaft: b.bore - 4 * module > 1.2e-2 ? 5e-3 : 0,
   };
 }

@@ -1,10 +1,10 @@
 import type { KindTable, StageKind } from '../contract.ts';
+import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { strainWaveCandidates, strainWaveDefaults } from './candidates.ts';
 import { strainWaveChecks } from './checks.ts';
 import { strainWaveCourses, strainWaveMap } from './courses.ts';
 import { drawStrainWave, strainWaveShapes, type StrainWaveShapes } from './drawing.ts';
-import { strainWaveFields } from './fields.ts';
 import { strainWaveFigures } from './figures.ts';
 import {
   buildStrainWave,
@@ -14,7 +14,7 @@ import {
   type StrainWaveBuild,
   type StrainWaveModel,
 } from './model.ts';
-import { ringTeeth, strainWaveRatio, strainWaveSchema, type StrainWaveParams } from './params.ts';
+import { ringTeeth, strainWaveRatio, strainWaveParams, type StrainWaveParams } from './params.ts';
 import { strainWaveAssembly, strainWaveParts } from './parts.ts';
 
 /** Where rollers stand, and what they press. */
@@ -107,8 +107,7 @@ export const strainWave: StageKind<StrainWaveParams> = {
   name: 'Strain wave',
   summary:
     'A flexible spline on a wave, inside a ring with a few teeth more: much ratio, hardly any play; flexing costs torque.',
-  schema: strainWaveSchema,
-  fields: strainWaveFields,
+  ...described(strainWaveParams),
   defaults: strainWaveDefaults,
   open: opener(steps),
   tables,

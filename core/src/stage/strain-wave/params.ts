@@ -1,65 +1,319 @@
-import * as v from 'valibot';
-import { materialId, size } from '../../gear/toothing.ts';
-import { quantity, wholeNumber } from '../../schema/quantity-schema.ts';
+import { SECTIONS } from '../../shop/section.ts';
+import { amount, bearing, fromShop, group, length, material, oneOf, whole, type ParamTable } from '../param.ts';
 
 const deg = Math.PI / 180;
 
 /** Parameters of a strain-wave stage, SI units. */
-export const strainWaveSchema = v.looseObject({
-  held: v.pipe(
-    v.picklist(['ring', 'spline']),
-    v.description('Which member is bolted down: the ring (the spline drives out) or the spline (the ring drives out)'),
-  ),
-  body: v.pipe(
-    v.picklist(['cup', 'belt']),
-    v.description(
-      'The spline is a cup with a closed end, or an open band whose turn a second ring of as many teeth takes off',
-    ),
-  ),
-  lobes: v.pipe(wholeNumber(2, 3), v.description('Waves round the spline; the ring has as many teeth more')),
-  teeth: v.pipe(wholeNumber(16, 400), v.description('Teeth of the spline')),
-  form: v.pipe(
-    v.picklist(['straight', 'involute', 'belt']),
-    v.description('Sides of the teeth: straight, involute, or a synchronous belt turned inside out'),
-  ),
-  section: v.pipe(v.string(), v.description('Belt section, where the spline is a belt')),
-  module: v.pipe(quantity('length', 1e-4, 1e-2), v.description('Module, m; a belt brings its own')),
-  angle: v.pipe(
-    quantity('angle', 10 * deg, 45 * deg),
-    v.description('Lean of straight sides against the tooth’s axis, or pressure angle of involute ones, rad'),
-  ),
-  shift: v.pipe(
-    quantity('count', -1, 6),
-    v.description('Profile shift factor of involute teeth, spline and ring alike'),
-  ),
-  depth: v.pipe(quantity('count', 0.5, 1.5), v.description('Throw over (ring − spline)·module/2')),
-  addendum: v.pipe(quantity('count', 0.1, 1.2), v.description('Addendum over module, spline and ring')),
-  dedendum: v.pipe(quantity('count', 0.2, 1.6), v.description('Dedendum over module, spline and ring')),
-  thin: v.pipe(quantity('length', -2e-4, 1e-3), v.description('Tooth-thickness allowance of the spline, m')),
-  radius: size('Radius of the spline’s neutral line, the middle of its wall', 2e-3, 0.5),
-  wall: size('Wall of the spline under its teeth', 1e-4, 0.02),
-  width: size('Width of the teeth', 1e-3, 0.2),
-  cup: size('Length of the spline from its closed end to its open one', 2e-3, 0.5),
-  shape: v.pipe(
-    v.picklist(['ellipse', 'cosine', 'two', 'four', 'many']),
-    v.description('What the wave generator gives as a shape'),
-  ),
-  spread: v.pipe(
-    quantity('angle', 5 * deg, 44 * deg),
-    v.description('Half the angle between the two rollers of a lobe, rad'),
-  ),
-  rollers: v.pipe(wholeNumber(4, 36), v.description('Rollers in all, where there are many')),
-  run: v.pipe(v.picklist(['bearing', 'plain']), v.description('A contour carries a thin bearing, or slides')),
-  bearing: v.pipe(v.string(), v.description('The generator’s thin bearing, or each of its rollers, by designation')),
-  slack: v.pipe(quantity('length', 0, 1e-3), v.description('Radial gap between generator and spline as made, m')),
-  ringWall: size('Wall of the ring outside its roots', 5e-4, 0.1),
-  materialS: materialId('spline'),
-  materialR: materialId('ring'),
-  materialG: materialId('wave generator'),
-  shaft: size('Bore of the generator for the motor’s shaft', 0, 0.2),
-});
+export interface StrainWaveParams {
+  /** Which member is bolted down: the ring (the spline drives out) or the spline (the ring drives out). */
+  held: 'ring' | 'spline';
+  /** Teeth of the spline. */
+  teeth: number;
+  /** Waves round the spline; the ring has as many teeth more. */
+  lobes: number;
+  /** Sides of the teeth: straight, involute, or a synchronous belt turned inside out. */
+  form: 'straight' | 'involute' | 'belt';
+  /** Belt section, where the spline is a belt. */
+  section: string;
+  /** Module; a belt brings its own, m. */
+  module: number;
+  /** Lean of straight sides against the tooth’s axis, or pressure angle of involute ones, rad. */
+  angle: number;
+  /** Profile shift factor of involute teeth, spline and ring alike. */
+  shift: number;
+  /** Throw over (ring − spline)·module/2. */
+  depth: number;
+  /** Addendum over module, spline and ring. */
+  addendum: number;
+  /** Dedendum over module, spline and ring. */
+  dedendum: number;
+  /** Tooth-thickness allowance of the spline, m. */
+  thin: number;
+  /** What the wave generator gives as a shape. */
+  shape: 'ellipse' | 'cosine' | 'two' | 'four' | 'many';
+  /** Half the angle between the two rollers of a lobe, rad. */
+  spread: number;
+  /** Rollers in all, where there are many. */
+  rollers: number;
+  /** A contour carries a thin bearing, or slides. */
+  run: 'bearing' | 'plain';
+  /** The generator’s thin bearing, or each of its rollers, by designation. */
+  bearing: string;
+  /** Radial gap between generator and spline as made, m. */
+  slack: number;
+  /** Bore of the generator for the motor’s shaft, m. */
+  shaft: number;
+  /** The spline is a cup with a closed end, or an open band whose turn a second ring of as many teeth takes off. */
+  body: 'cup' | 'belt';
+  /** Radius of the spline’s neutral line, the middle of its wall, m. */
+  radius: number;
+  /** Wall of the spline under its teeth, m. */
+  wall: number;
+  /** Width of the teeth, m. */
+  width: number;
+  /** Length of the spline from its closed end to its open one, m. */
+  cup: number;
+  /** Wall of the ring outside its roots, m. */
+  ringWall: number;
+  /** Material of the shop, spline. */
+  materialS: string;
+  /** Material of the shop, ring. */
+  materialR: string;
+  /** Material of the shop, wave generator. */
+  materialG: string;
+}
+type P = StrainWaveParams;
 
-export type StrainWaveParams = v.InferOutput<typeof strainWaveSchema>;
+/** What each parameter is, how it is bounded and edited. */
+export const strainWaveParams: ParamTable<P> = {
+  ...group('Teeth', {
+    held: oneOf({
+      says: 'Which member is bolted down: the ring (the spline drives out) or the spline (the ring drives out)',
+      label: 'Bolted down',
+      help: 'Decides ratio and sense: with the ring bolted the spline turns back, with the spline bolted the ring turns on, and the two ratios differ by one.',
+      start: 'ring',
+      options: [
+        ['ring', 'Ring, spline out'],
+        ['spline', 'Spline, ring out'],
+      ],
+    }),
+    teeth: whole({
+      says: 'Teeth of the spline',
+      label: 'Spline teeth',
+      help: 'The ring has as many more as there are lobes.',
+      start: 80,
+      least: 16,
+      most: 400,
+    }),
+    lobes: whole({
+      says: 'Waves round the spline; the ring has as many teeth more',
+      label: 'Lobes',
+      help: 'Waves round the spline.',
+      start: 2,
+      least: 2,
+      most: 3,
+    }),
+    form: oneOf({
+      says: 'Sides of the teeth: straight, involute, or a synchronous belt turned inside out',
+      label: 'Tooth form',
+      help: 'Straight sides mesh well in a wave; involute ones can be cut with usual tools; a belt can be the spline.',
+      start: 'straight',
+      options: [
+        ['straight', 'Straight'],
+        ['involute', 'Involute'],
+        ['belt', 'Belt, inside out'],
+      ],
+    }),
+    section: fromShop({
+      says: 'Belt section, where the spline is a belt',
+      label: 'Belt section',
+      help: 'Its cord is the neutral line.',
+      start: 'R3',
+      options: () => SECTIONS.map((s) => ({ value: s.id, label: s.name })),
+      when: (p: P) => p.form === 'belt',
+    }),
+    module: length({
+      says: 'Module; a belt brings its own',
+      label: 'Module',
+      help: 'Throw and tooth size follow from it.',
+      start: 4.3e-4,
+      least: 1e-4,
+      most: 0.01,
+      step: 5e-5,
+      when: (p: P) => p.form !== 'belt',
+    }),
+    angle: amount('angle', {
+      says: 'Lean of straight sides against the tooth’s axis, or pressure angle of involute ones',
+      label: 'Lean of sides',
+      help: 'Against the tooth’s axis; pressure angle of involute teeth. Steeper holds more before it skips, but must still swing in.',
+      start: 30 * deg,
+      least: 10 * deg,
+      most: 45 * deg,
+      step: deg,
+      when: (p: P) => p.form !== 'belt',
+    }),
+    shift: amount('count', {
+      says: 'Profile shift factor of involute teeth, spline and ring alike',
+      label: 'Profile shift factor',
+      help: 'Of spline and ring alike, over the module.',
+      start: 0,
+      least: -1,
+      most: 6,
+      step: 0.1,
+      when: (p: P) => p.form === 'involute',
+    }),
+    depth: amount('count', {
+      says: 'Throw over (ring − spline)·module/2',
+      label: 'Depth factor',
+      help: 'Throw over its nominal value; less clears teeth that clash, more meshes deeper.',
+      start: 1,
+      least: 0.5,
+      most: 1.5,
+      step: 0.02,
+    }),
+    addendum: amount('count', {
+      says: 'Addendum over module, spline and ring',
+      label: 'Addendum factor',
+      help: 'Over the module, spline and ring.',
+      start: 0.4,
+      least: 0.1,
+      most: 1.2,
+      step: 0.05,
+      when: (p: P) => p.form !== 'belt',
+    }),
+    dedendum: amount('count', {
+      says: 'Dedendum over module, spline and ring',
+      label: 'Dedendum factor',
+      help: 'Over the module, spline and ring.',
+      start: 0.55,
+      least: 0.2,
+      most: 1.6,
+      step: 0.05,
+      when: (p: P) => p.form !== 'belt',
+    }),
+    thin: length({
+      says: 'Tooth-thickness allowance of the spline',
+      label: 'Thickness allowance',
+      help: 'The spline’s teeth are cut thinner by it; play grows.',
+      start: 4e-5,
+      least: -2e-4,
+      most: 1e-3,
+      step: 1e-5,
+    }),
+  }),
+  ...group('Wave generator', {
+    shape: oneOf({
+      says: 'What the wave generator gives as a shape',
+      label: 'Shape',
+      help: 'An ellipse or cos nθ to carry a thin bearing or slide, or rollers.',
+      start: 'ellipse',
+      options: [
+        ['ellipse', 'Ellipse'],
+        ['cosine', 'Cosine wave'],
+        ['two', 'One roller a lobe'],
+        ['four', 'Two rollers a lobe'],
+        ['many', 'Many rollers'],
+      ],
+    }),
+    spread: amount('angle', {
+      says: 'Half the angle between the two rollers of a lobe',
+      label: 'Rollers either side',
+      help: 'Angle of a roller from its lobe’s top.',
+      start: 25 * deg,
+      least: 5 * deg,
+      most: 44 * deg,
+      step: deg,
+      when: (p: P) => p.shape === 'four',
+    }),
+    rollers: whole({
+      says: 'Rollers in all, where there are many',
+      label: 'Rollers',
+      help: 'In all, evenly round the contour.',
+      start: 12,
+      least: 4,
+      most: 36,
+      when: (p: P) => p.shape === 'many',
+    }),
+    run: oneOf({
+      says: 'A contour carries a thin bearing, or slides',
+      label: 'It carries',
+      help: 'A thin bearing rolls; a plain contour slides.',
+      start: 'bearing',
+      options: [
+        ['bearing', 'A thin bearing'],
+        ['plain', 'Nothing: it slides'],
+      ],
+      when: (p: P) => !hasRollers(p),
+    }),
+    bearing: bearing({
+      says: 'The generator’s thin bearing, or each of its rollers, by designation',
+      label: 'Bearing or roller',
+      help: 'The thin bearing on the contour, or each roller, by ISO size.',
+      start: '61804',
+      when: (p: P) => hasRollers(p) || p.run === 'bearing',
+    }),
+    slack: length({
+      says: 'Radial gap between generator and spline as made',
+      label: 'Gap to the spline',
+      help: 'As made, in radius; it is missing from the throw.',
+      start: 0,
+      least: 0,
+      most: 1e-3,
+      step: 1e-5,
+    }),
+    shaft: length({
+      says: 'Bore of the generator for the motor’s shaft',
+      label: 'Shaft bore',
+      help: 'For the motor’s shaft, or a hollow one; 0 for none.',
+      start: 5e-3,
+      least: 0,
+      most: 0.2,
+    }),
+  }),
+  ...group('Spline and ring', {
+    body: oneOf({
+      says: 'The spline is a cup with a closed end, or an open band whose turn a second ring of as many teeth takes off',
+      label: 'Spline',
+      help: 'A cup twists along its length; an open band gives its turn to a second ring of as many teeth.',
+      start: 'cup',
+      options: [
+        ['cup', 'Cup'],
+        ['belt', 'Open band, second ring'],
+      ],
+    }),
+    radius: length({
+      says: 'Radius of the spline’s neutral line, the middle of its wall',
+      label: 'Neutral line',
+      help: 'Radius of the middle of the wall.',
+      start: 0.0164,
+      least: 2e-3,
+      most: 0.5,
+      step: 1e-4,
+      when: (p: P) => p.form !== 'belt',
+    }),
+    wall: length({
+      says: 'Wall of the spline under its teeth',
+      label: 'Wall',
+      help: 'Under the teeth; strain and turning resistance grow with it.',
+      start: 8e-4,
+      least: 1e-4,
+      most: 0.02,
+      step: 5e-5,
+      when: (p: P) => p.form !== 'belt',
+    }),
+    width: length({
+      says: 'Width of the teeth',
+      label: 'Tooth width',
+      help: 'At the open end.',
+      start: 7e-3,
+      least: 1e-3,
+      most: 0.2,
+    }),
+    cup: length({
+      says: 'Length of the spline from its closed end to its open one',
+      label: 'Cup length',
+      help: 'From the closed end; a short one cones and catches.',
+      start: 0.018,
+      least: 2e-3,
+      most: 0.5,
+      step: 1e-3,
+      when: (p: P) => p.body === 'cup',
+    }),
+    ringWall: length({
+      says: 'Wall of the ring outside its roots',
+      label: 'Ring wall',
+      help: 'Outside its roots; holds against skipping.',
+      start: 6e-3,
+      least: 5e-4,
+      most: 0.1,
+    }),
+  }),
+  ...group('Made of', {
+    materialS: material({ says: 'spline', label: 'Spline', start: 'pa-cf' }),
+    materialR: material({ says: 'ring', label: 'Ring', start: 'pa-cf' }),
+    materialG: material({ says: 'wave generator', label: 'Generator', start: 'pa-cf' }),
+  }),
+};
 
 export const ringTeeth = (p: Pick<StrainWaveParams, 'teeth' | 'lobes'>): number => p.teeth + p.lobes;
 

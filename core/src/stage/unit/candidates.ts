@@ -1,8 +1,8 @@
 import type { StageWish } from '../contract.ts';
-import type { UnitParams } from './params.ts';
+import { startsOf } from '../param.ts';
+import { unitParams, type UnitParams } from './params.ts';
 
 const minute = Math.PI / 10800;
-const rpm = (2 * Math.PI) / 60;
 /** Ratios that bought units are commonly made in. */
 const RATIOS = [2, 3, 4, 5, 7, 10, 12, 15, 16, 20, 25, 28, 30, 35, 40, 50, 64, 70, 80, 100, 120, 160];
 /** Rated torques of a usual row of sizes, N·m. */
@@ -15,9 +15,9 @@ function unitOf(ratio: number, rated: number): UnitParams {
   const outside = 0.034 * rated ** (1 / 3) + 0.01;
   const length = outside * (many ? 1.15 : 0.85);
   return {
+    ...startsOf(unitParams),
     designation: `Planetary unit, ${rated} N·m`,
     ratio,
-    form: 'inline',
     efficiency: eta,
     backEfficiency: 2 - 1 / eta,
     drag: 0.004 * rated ** 0.7,
@@ -27,13 +27,8 @@ function unitOf(ratio: number, rated: number): UnitParams {
     inertia: 1.2e-6 * rated ** 1.2,
     ratedTorque: rated,
     peakTorque: rated * 2,
-    ratedSpeed: 3000 * rpm,
-    ratedLife: 10_000 * 3600,
-    maxSpeed: 6000 * rpm,
     outside,
     length,
-    centre: 0,
-    bore: 0,
     mass: 0.11 * rated ** 0.75 + 0.04,
     price: Math.round(24 + 11 * rated ** 0.8),
   };

@@ -1,13 +1,14 @@
+import * as v from 'valibot';
 import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { ok } from '../../result.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageKind, StageNumbers } from '../contract.ts';
+import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { unitCandidates, unitDefaults } from './candidates.ts';
 import { drawUnit } from './drawing.ts';
-import { unitFields } from './fields.ts';
 import { unitNumbers } from './model.ts';
-import { unitSchema, type UnitParams } from './params.ts';
+import { unitParams, type UnitParams } from './params.ts';
 
 function checks(p: UnitParams, at: Duty): Check[] {
   const up = (x: number) => Math.ceil(x * 10) / 10;
@@ -170,8 +171,11 @@ export const unit: StageKind<UnitParams> = {
   id: 'unit',
   name: 'Bought unit',
   summary: 'A gearhead known by its data sheet: ratio, efficiency, play, stiffness, what it carries.',
-  schema: unitSchema,
-  fields: unitFields,
+  ...described(
+    unitParams,
+    v.check((p) => p.playMost >= p.play, 'must have most play no less than the likely one'),
+    v.check((p) => p.peakTorque >= p.ratedTorque, 'must have a short-time torque no less than the rated one'),
+  ),
   defaults: unitDefaults,
   open: opener(steps),
   candidates: unitCandidates,

@@ -7,7 +7,8 @@ import type { StageWish } from '../contract.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { wormGeometry } from './geometry.ts';
 import { buildWorm, modelWorm, wrongWorm } from './model.ts';
-import type { WormParams } from './params.ts';
+import { startsOf } from '../param.ts';
+import { wormParams, type WormParams } from './params.ts';
 
 const FALLBACK = '625';
 
@@ -31,29 +32,15 @@ export function baseWorm(
   const bore = root >= 13e-3 ? 8e-3 : root >= 8.4e-3 ? 5e-3 : 0;
   const shift = z2 < 28 ? 0.3 : 0;
   const p: WormParams = {
+    ...startsOf(wormParams),
     starts,
     z2,
     hand: 'right',
     module,
     quotient,
-    pressure: Math.PI / 9,
     width: steppedUp(2 * module * Math.sqrt(quotient + 1), 5e-4),
     length: 0.02,
-    addendum: 1,
-    dedendum: 1.25,
-    fillet: 0.3,
     x2: shift,
-    allowance1: 3e-5,
-    allowance2: 3e-5,
-    playBy: 'centre',
-    centreExtra: 5e-5,
-    leadDifference: 0.03,
-    wormShift: 0,
-    springForce: 20,
-    frictionBy: 'shop',
-    friction: 0.08,
-    material1: 'c45',
-    material2: 'pa-cf',
     bore1: bore,
     shape1: bore > 0 ? 'flat' : 'round',
     bearing: bearingFor(
@@ -63,11 +50,6 @@ export function baseWorm(
     ),
     span: 0.03,
     bore2: Math.min(8e-3, Math.round(module * z2 * 0.4 * 1e3) * 1e-3),
-    shape2: 'round',
-    bolts2: 0,
-    boltCircle2: 0.02,
-    boltHole: 3.2e-3,
-    nuts: 'no',
   };
   const g = wormGeometry(p);
   const length = steppedUp(

@@ -1,12 +1,12 @@
 import type { StageKind } from '../contract.ts';
+import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { wormCandidates, wormDefaults } from './candidates.ts';
 import { wormChecks } from './checks.ts';
 import { drawWorm, wormShapes, type WormShapes } from './drawing.ts';
-import { wormFields } from './fields.ts';
 import { wormFigures } from './figures.ts';
 import { buildWorm, modelWorm, wrongWorm, type WormBuild, type WormModel } from './model.ts';
-import { wormRatio, wormSchema, type WormParams } from './params.ts';
+import { wormRatio, wormParams, type WormParams } from './params.ts';
 import { wormAssembly, wormParts } from './parts.ts';
 
 const steps: StageSteps<WormParams, WormBuild, WormModel, WormShapes> = {
@@ -39,8 +39,7 @@ export const worm: StageKind<WormParams> = {
   id: 'worm',
   name: 'Worm',
   summary: 'Much ratio in one step at a right angle; can hold by itself, and loses much.',
-  schema: wormSchema,
-  fields: wormFields,
+  ...described(wormParams),
   defaults: wormDefaults,
   open: opener(steps),
   candidates: wormCandidates,

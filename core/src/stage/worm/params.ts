@@ -1,59 +1,374 @@
-import * as v from 'valibot';
-import { hubShape, materialId, size, teeth, thinning, yesNo } from '../../gear/toothing.ts';
-import { quantity, wholeNumber } from '../../schema/quantity-schema.ts';
+import { amount, bearing, group, length, material, oneOf, whole, yesNo, type ParamTable } from '../param.ts';
 
 const deg = Math.PI / 180;
 
 /** Parameters of a worm and its wheel, SI units. */
-export const wormSchema = v.looseObject({
-  starts: v.pipe(wholeNumber(1, 12), v.description('Starts of the worm')),
-  z2: teeth('wheel'),
-  hand: v.pipe(v.picklist(['right', 'left']), v.description('Hand of the thread: decides which way the wheel turns')),
-  module: v.pipe(quantity('length', 1e-4, 2e-2), v.description('Axial module of the worm, transverse of the wheel, m')),
-  quotient: v.pipe(
-    quantity('count', 4, 40),
-    v.description('Diameter quotient q: the worm’s reference diameter over its module'),
-  ),
-  pressure: v.pipe(quantity('angle', 14 * deg, 30 * deg), v.description('Normal pressure angle, rad')),
-  width: size('Face width of the wheel', 5e-4, 0.3),
-  length: size('Threaded length of the worm', 5e-4, 0.5),
-  addendum: v.pipe(quantity('count', 0.5, 1.5), v.description('Addendum over module')),
-  dedendum: v.pipe(quantity('count', 0.6, 2), v.description('Dedendum over module')),
-  fillet: v.pipe(quantity('count', 0, 0.6), v.description('Root rounding of the cutter over module')),
-  x2: v.pipe(quantity('count', -1, 1.5), v.description('Profile shift of the wheel over module')),
-  allowance1: thinning('worm'),
-  allowance2: thinning('wheel'),
-  playBy: v.pipe(
-    v.picklist(['centre', 'dual-lead', 'spring']),
-    v.description('How play is set: by the centre distance, by moving a dual-lead worm, or taken out by a spring'),
-  ),
-  centreExtra: v.pipe(quantity('length', -1e-3, 2e-3), v.description('Centre distance beyond the one without play, m')),
-  leadDifference: v.pipe(
-    quantity('efficiency', 0, 0.1),
-    v.description('Dual-lead: difference of the two flanks’ leads over their mean'),
-  ),
-  wormShift: v.pipe(
-    quantity('length', -0.05, 0.05),
-    v.description('Dual-lead: how far the worm is moved towards its thick end, m'),
-  ),
-  springForce: v.pipe(quantity('force', 0, 5000), v.description('Spring that presses the worm into the wheel, N')),
-  frictionBy: v.pipe(v.picklist(['shop', 'given']), v.description('Friction from the shop’s factor, or as given')),
-  friction: v.pipe(quantity('count', 0, 1), v.description('Coefficient of friction of the mesh, as given')),
-  material1: materialId('worm'),
-  material2: materialId('wheel'),
-  bore1: size('Bore of the worm; 0 where its shaft is one with it', 0, 0.2),
-  shape1: hubShape('worm'),
-  bearing: v.pipe(v.string(), v.description('Bearings of the worm’s shaft, by designation')),
-  span: size('Distance between the worm’s bearings', 1e-3, 1),
-  bore2: size('Bore of the wheel', 0, 0.5),
-  shape2: hubShape('wheel'),
-  bolts2: v.pipe(wholeNumber(0, 24), v.description('Screws through the wheel')),
-  boltCircle2: size('Bolt circle of the wheel', 0, 1),
-  boltHole: size('Hole for a screw', 1e-3, 0.02),
-  nuts: yesNo('Nut traps in the wheel'),
-});
+export interface WormParams {
+  /** Starts of the worm. */
+  starts: number;
+  /** Teeth, wheel. */
+  z2: number;
+  /** Hand of the thread: decides which way the wheel turns. */
+  hand: 'right' | 'left';
+  /** Axial module of the worm, transverse of the wheel, m. */
+  module: number;
+  /** Diameter quotient q: the worm’s reference diameter over its module. */
+  quotient: number;
+  /** Face width of the wheel, m. */
+  width: number;
+  /** Threaded length of the worm, m. */
+  length: number;
+  /** Normal pressure angle, rad. */
+  pressure: number;
+  /** Addendum over module. */
+  addendum: number;
+  /** Dedendum over module. */
+  dedendum: number;
+  /** Root rounding of the cutter over module. */
+  fillet: number;
+  /** Profile shift of the wheel over module. */
+  x2: number;
+  /** Tooth-thickness allowance, worm, m. */
+  allowance1: number;
+  /** Tooth-thickness allowance, wheel, m. */
+  allowance2: number;
+  /** How play is set: by the centre distance, by moving a dual-lead worm, or taken out by a spring. */
+  playBy: 'centre' | 'dual-lead' | 'spring';
+  /** Centre distance beyond the one without play, m. */
+  centreExtra: number;
+  /** Dual-lead: difference of the two flanks’ leads over their mean. */
+  leadDifference: number;
+  /** Dual-lead: how far the worm is moved towards its thick end, m. */
+  wormShift: number;
+  /** Spring that presses the worm into the wheel, N. */
+  springForce: number;
+  /** Friction from the shop’s factor, or as given. */
+  frictionBy: 'shop' | 'given';
+  /** Coefficient of friction of the mesh, as given. */
+  friction: number;
+  /** Material of the shop, worm. */
+  material1: string;
+  /** Material of the shop, wheel. */
+  material2: string;
+  /** Bore of the worm; 0 where its shaft is one with it, m. */
+  bore1: number;
+  /** Bore, worm. */
+  shape1: 'round' | 'flat' | 'keyway';
+  /** Bearings of the worm’s shaft, by designation. */
+  bearing: string;
+  /** Distance between the worm’s bearings, m. */
+  span: number;
+  /** Bore of the wheel, m. */
+  bore2: number;
+  /** Bore, wheel. */
+  shape2: 'round' | 'flat' | 'keyway';
+  /** Screws through the wheel. */
+  bolts2: number;
+  /** Bolt circle of the wheel, m. */
+  boltCircle2: number;
+  /** Hole for a screw, m. */
+  boltHole: number;
+  /** Nut traps in the wheel. */
+  nuts: 'no' | 'yes';
+}
+type P = WormParams;
 
-export type WormParams = v.InferOutput<typeof wormSchema>;
+/** What each parameter is, how it is bounded and edited. */
+export const wormParams: ParamTable<P> = {
+  ...group('Teeth', {
+    starts: whole({
+      says: 'Starts of the worm',
+      label: 'Starts',
+      help: 'Few hold by themselves and lose much; many run well and turn back.',
+      start: 1,
+      least: 1,
+      most: 12,
+    }),
+    z2: whole({ says: 'Teeth, wheel', label: 'Wheel', help: 'Teeth.', start: 30, least: 5, most: 400 }),
+    hand: oneOf({
+      says: 'Hand of the thread: decides which way the wheel turns',
+      label: 'Hand',
+      help: 'Decides which way the wheel turns.',
+      start: 'right',
+      options: [
+        ['right', 'Right'],
+        ['left', 'Left'],
+      ],
+    }),
+    module: length({
+      says: 'Axial module of the worm, transverse of the wheel',
+      label: 'Module',
+      help: 'Axial, of the worm; transverse, of the wheel.',
+      start: 2e-3,
+      least: 1e-4,
+      most: 0.02,
+      step: 5e-5,
+    }),
+    quotient: amount('count', {
+      says: 'Diameter quotient q: the worm’s reference diameter over its module',
+      label: 'Diameter quotient',
+      help: 'Reference diameter over module: small is steep and efficient, large is stiff and holds.',
+      start: 12.5,
+      least: 4,
+      most: 40,
+      step: 0.5,
+    }),
+    width: length({
+      says: 'Face width of the wheel',
+      label: 'Wheel width',
+      help: 'Face width.',
+      start: 0.015,
+      least: 5e-4,
+      most: 0.3,
+    }),
+    length: length({
+      says: 'Threaded length of the worm',
+      label: 'Worm length',
+      help: 'Threaded.',
+      start: 0.028,
+      least: 5e-4,
+      most: 0.5,
+    }),
+  }),
+  ...group('Tooth form', {
+    pressure: amount('angle', {
+      says: 'Normal pressure angle',
+      label: 'Pressure angle',
+      help: 'In the normal section.',
+      start: 20 * deg,
+      least: 14 * deg,
+      most: 30 * deg,
+      step: 2.5 * deg,
+    }),
+    addendum: amount('count', {
+      says: 'Addendum over module',
+      label: 'Addendum',
+      help: 'Over the module.',
+      start: 1,
+      least: 0.5,
+      most: 1.5,
+      step: 0.05,
+    }),
+    dedendum: amount('count', {
+      says: 'Dedendum over module',
+      label: 'Dedendum',
+      help: 'Over the module.',
+      start: 1.25,
+      least: 0.6,
+      most: 2,
+      step: 0.05,
+    }),
+    fillet: amount('count', {
+      says: 'Root rounding of the cutter over module',
+      label: 'Root rounding',
+      help: 'Of the cutter’s tip, over the module.',
+      start: 0.3,
+      least: 0,
+      most: 0.6,
+      step: 0.02,
+    }),
+  }),
+  ...group('Shift and play', {
+    x2: amount('count', {
+      says: 'Profile shift of the wheel over module',
+      label: 'Shift, wheel',
+      help: 'Moves the axes apart by as many modules; takes undercut off.',
+      start: 0,
+      least: -1,
+      most: 1.5,
+      step: 0.05,
+    }),
+    allowance1: length({
+      says: 'Tooth-thickness allowance, worm',
+      label: 'Thinner, worm',
+      help: 'Thickness taken off the thread; makes play.',
+      start: 3e-5,
+      least: 0,
+      most: 2e-3,
+      step: 1e-5,
+    }),
+    allowance2: length({
+      says: 'Tooth-thickness allowance, wheel',
+      label: 'Thinner, wheel',
+      help: 'Thickness taken off each tooth.',
+      start: 3e-5,
+      least: 0,
+      most: 2e-3,
+      step: 1e-5,
+    }),
+    playBy: oneOf({
+      says: 'How play is set: by the centre distance, by moving a dual-lead worm, or taken out by a spring',
+      label: 'Play set by',
+      help: 'Centre distance, moving a dual-lead worm along its axis, or a spring that keeps both flanks in touch.',
+      start: 'centre',
+      options: [
+        ['centre', 'Centre distance'],
+        ['dual-lead', 'Dual-lead worm'],
+        ['spring', 'Spring'],
+      ],
+    }),
+    centreExtra: length({
+      says: 'Centre distance beyond the one without play',
+      label: 'Centres further',
+      help: 'Beyond the distance without play; below it closes.',
+      start: 5e-5,
+      least: -1e-3,
+      most: 2e-3,
+      step: 1e-5,
+      when: (p: P) => p.playBy === 'centre',
+    }),
+    leadDifference: amount('efficiency', {
+      says: 'Dual-lead: difference of the two flanks’ leads over their mean',
+      label: 'Leads differ by',
+      help: 'Between the two flanks, over their mean; 2 to 4 % is usual.',
+      start: 0.03,
+      least: 0,
+      most: 0.1,
+      step: 5e-3,
+      when: (p: P) => p.playBy === 'dual-lead',
+    }),
+    wormShift: length({
+      says: 'Dual-lead: how far the worm is moved towards its thick end',
+      label: 'Worm moved',
+      help: 'Towards its thick end, by shims.',
+      start: 0,
+      least: -0.05,
+      most: 0.05,
+      step: 1e-4,
+      when: (p: P) => p.playBy === 'dual-lead',
+    }),
+    springForce: amount('force', {
+      says: 'Spring that presses the worm into the wheel',
+      label: 'Spring',
+      help: 'Presses worm and wheel together.',
+      start: 20,
+      least: 0,
+      most: 5000,
+      step: 1,
+      when: (p: P) => p.playBy === 'spring',
+    }),
+  }),
+  ...group('Losses', {
+    frictionBy: oneOf({
+      says: 'Friction from the shop’s factor, or as given',
+      label: 'Friction',
+      help: 'From the shop’s factor with its band, or one that you have measured.',
+      start: 'shop',
+      options: [
+        ['shop', 'Shop’s factor'],
+        ['given', 'As given'],
+      ],
+    }),
+    friction: amount('count', {
+      says: 'Coefficient of friction of the mesh, as given',
+      label: 'Coefficient',
+      help: 'Of the mesh.',
+      start: 0.08,
+      least: 0,
+      most: 1,
+      step: 0.01,
+      when: (p: P) => p.frictionBy === 'given',
+    }),
+  }),
+  ...group('Made of', {
+    material1: material({ says: 'worm', label: 'Worm', start: 'c45' }),
+    material2: material({ says: 'wheel', label: 'Wheel', start: 'pa-cf' }),
+  }),
+  ...group('Worm shaft', {
+    bore1: length({
+      says: 'Bore of the worm; 0 where its shaft is one with it',
+      label: 'Worm’s bore',
+      help: '0 where its shaft is one with it.',
+      start: 8e-3,
+      least: 0,
+      most: 0.2,
+    }),
+    shape1: oneOf({
+      says: 'Bore, worm',
+      label: 'Worm’s bore is',
+      help: 'A flat for a set screw; a keyway by ISO/R 773.',
+      start: 'flat',
+      options: [
+        ['round', 'Round'],
+        ['flat', 'With a flat'],
+        ['keyway', 'With a keyway'],
+      ],
+      when: (p: P) => p.bore1 > 0,
+    }),
+    bearing: bearing({
+      says: 'Bearings of the worm’s shaft, by designation',
+      label: 'Bearings',
+      help: 'Two of them, by ISO size; one takes the thrust.',
+      start: '688',
+      needles: false,
+    }),
+    span: length({
+      says: 'Distance between the worm’s bearings',
+      label: 'Between bearings',
+      help: 'The shorter, the stiffer.',
+      start: 0.035,
+      least: 1e-3,
+      most: 1,
+      step: 1e-3,
+    }),
+  }),
+  ...group('Bores and screws', {
+    bore2: length({
+      says: 'Bore of the wheel',
+      label: 'Wheel’s bore',
+      help: '0 for none.',
+      start: 8e-3,
+      least: 0,
+      most: 0.5,
+    }),
+    shape2: oneOf({
+      says: 'Bore, wheel',
+      label: 'Wheel’s bore is',
+      help: 'A flat for a set screw; a keyway by ISO/R 773.',
+      start: 'round',
+      options: [
+        ['round', 'Round'],
+        ['flat', 'With a flat'],
+        ['keyway', 'With a keyway'],
+      ],
+      when: (p: P) => p.bore2 > 0,
+    }),
+    bolts2: whole({
+      says: 'Screws through the wheel',
+      label: 'Screws, wheel',
+      help: 'Through the wheel.',
+      start: 0,
+      least: 0,
+      most: 24,
+    }),
+    boltCircle2: length({
+      says: 'Bolt circle of the wheel',
+      label: 'Their circle',
+      help: 'Diameter.',
+      start: 0.02,
+      least: 0,
+      most: 1,
+      when: (p: P) => p.bolts2 > 0,
+    }),
+    boltHole: length({
+      says: 'Hole for a screw',
+      label: 'Screw hole',
+      help: '3.2 mm for M3.',
+      start: 3.2e-3,
+      least: 1e-3,
+      most: 0.02,
+      step: 1e-4,
+      when: (p: P) => p.bolts2 > 0,
+    }),
+    nuts: yesNo({
+      says: 'Nut traps in the wheel',
+      label: 'Nut traps',
+      help: 'Hexagons for ISO 4032 nuts.',
+      start: 'no',
+      when: (p: P) => p.bolts2 > 0,
+    }),
+  }),
+};
 
 /** ω_in/ω_out: starts into teeth; a right-hand worm counts as turning the wheel forwards, a left-hand one backwards. */
 export const wormRatio = (p: Pick<WormParams, 'starts' | 'z2' | 'hand'>): number =>

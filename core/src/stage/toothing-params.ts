@@ -1,0 +1,96 @@
+import type { Toothing } from '../gear/toothing.ts';
+import { amount, group, length, yesNo } from './param.ts';
+
+const deg = Math.PI / 180;
+
+/** What every toothed stage says of its teeth; for its group of teeth. */
+export const toothingParams = {
+  module: length({
+    says: 'Normal module',
+    label: 'Module',
+    help: 'Normal module; ISO 54 prefers 0.5, 0.8, 1, 1.25, 1.5, 2. The same in every mesh.',
+    start: 8e-4,
+    least: 1e-4,
+    most: 0.02,
+    step: 5e-5,
+  }),
+  width: length({
+    says: 'Face width',
+    label: 'Face width',
+    help: 'Strength and stiffness grow with it.',
+    start: 0.0104,
+    least: 5e-4,
+    most: 0.3,
+  }),
+  helix: amount('angle', {
+    says: 'Helix angle',
+    label: 'Helix',
+    help: 'Quieter, with thrust; a double helix carries its own.',
+    start: 0,
+    least: 0,
+    most: 45 * deg,
+    step: deg,
+  }),
+  double: yesNo({
+    says: 'Double-helical, two mirrored halves',
+    label: 'Double helix',
+    help: 'Two mirrored halves: no thrust, and it cannot be pushed in along the axis.',
+    start: 'no',
+    when: (p: Toothing) => p.helix > 0,
+  }),
+};
+
+/** What it says of their form. */
+export const toothFormParams = group('Tooth form', {
+  pressure: amount('angle', {
+    says: 'Normal pressure angle',
+    label: 'Pressure angle',
+    help: 'In the normal section; 20° is usual, 25° stronger and harder on bearings.',
+    start: 20 * deg,
+    least: 14 * deg,
+    most: 30 * deg,
+    step: 2.5 * deg,
+  }),
+  addendum: amount('count', {
+    says: 'Addendum over module',
+    label: 'Addendum',
+    help: 'Over the module; 1 in ISO 53.',
+    start: 1,
+    least: 0.5,
+    most: 1.5,
+    step: 0.05,
+  }),
+  dedendum: amount('count', {
+    says: 'Dedendum over module',
+    label: 'Dedendum',
+    help: 'Over the module; 1.25 in ISO 53.',
+    start: 1.25,
+    least: 0.6,
+    most: 2,
+    step: 0.05,
+  }),
+  fillet: amount('count', {
+    says: 'Root rounding of the cutter over module',
+    label: 'Root rounding',
+    help: 'Of the cutter’s tip, over the module; 0.38 in ISO 53 A. The root is the trochoid it leaves.',
+    start: 0.38,
+    least: 0,
+    most: 0.6,
+    step: 0.02,
+  }),
+  chamfer: length({
+    says: 'Tip chamfer',
+    label: 'Tip chamfer',
+    help: 'Takes the sharp tip off, along the radius.',
+    start: 0,
+    least: 0,
+    most: 2e-3,
+    step: 5e-5,
+  }),
+  trim: yesNo({
+    says: 'Tips shortened where they would touch a mating root',
+    label: 'Trim tips',
+    help: 'Shorten tips where they would touch a root.',
+    start: 'yes',
+  }),
+});

@@ -21,6 +21,13 @@ export const test = base.extend<{ quiet: string[] }>({
       );
       await use(said);
       expect(said, 'the console is clean').toEqual([]);
+      // Values that stand in sentences of the core are written in a unit wherever they are shown.
+      if (!page.isClosed()) {
+        const html = await page.content();
+        expect(
+          html.slice(Math.max(0, html.search(/[\uE000\uE001]/) - 80)).match(/.{0,200}[\uE000\uE001].{0,40}/s)?.[0],
+        ).toBeUndefined();
+      }
     },
     { auto: true },
   ],

@@ -192,4 +192,21 @@ test.describe('the frame', () => {
     await page.reload();
     await expect(page.locator('[data-limit="torque"]')).toContainText('57.03 kgf·cm');
   });
+
+  test('sentences follow it too: notes of parts, mends, and what is refused', async ({ page }) => {
+    await openDemo(page, 'Shop');
+    await page.getByRole('tab', { name: 'Units' }).click();
+    await page.getByRole('combobox', { name: 'Length', exact: true }).selectOption('in');
+    await page.getByRole('link', { name: /^Make/ }).click();
+    const note = page.getByText(/\d in wide/).first();
+    await expect(note).toBeVisible();
+    await expect(page.getByText(/\d mm wide/)).toHaveCount(0);
+    await page.getByRole('link', { name: /^Stage/ }).click();
+    await type(page, 'Belt width', '90 in');
+    await expect(page.getByRole('alert')).toContainText('must be at most 7.874 in');
+    await type(page, 'Belt width', '0.2 in');
+    await expect(
+      page.getByRole('button', { name: /^(Belt width|Tension|Wall) .* in$|^Tension/ }).first(),
+    ).toBeVisible();
+  });
 });

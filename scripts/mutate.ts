@@ -166,7 +166,8 @@ let killed = 0;
 try {
   if (await noticed(copy)) throw new Error('The tests fail as they are: nothing can be learnt from a change.');
   for (const [i, m] of chosen.entries()) {
-    const text = readFileSync(join(root, m.file), 'utf8');
+    // Of the copy: the sources may have moved on.
+    const text = readFileSync(join(copy, m.file), 'utf8');
     writeFileSync(join(copy, m.file), text.slice(0, m.start) + m.to + text.slice(m.end));
     const seen = await noticed(copy);
     writeFileSync(join(copy, m.file), text);

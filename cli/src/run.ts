@@ -1,4 +1,4 @@
-import { refuse, sayProblem, type Result } from '@gristmill/core';
+import { inUnits, refuse, sayProblem, type Result } from '@gristmill/core';
 import { parseArgs } from 'node:util';
 import { solid } from './solid.ts';
 import { test } from './test.ts';
@@ -102,11 +102,11 @@ export interface Answer {
 /** Runs one command line. The kinds of stage must be registered. */
 export async function run(argv: string[]): Promise<Answer> {
   const { result, json } = await answer(argv);
-  if (result.ok) return { code: 0, out: result.value.endsWith('\n') ? result.value : `${result.value}\n`, err: '' };
+  if (result.ok) return { code: 0, out: `${inUnits(result.value).replace(/\n$/, '')}\n`, err: '' };
   // A script that asked for JSON gets the refusal as JSON too.
   return {
     code: 1,
-    out: json ? `${toJson({ ok: false, problem: result.problem })}\n` : '',
+    out: json ? inUnits(`${toJson({ ok: false, problem: result.problem })}\n`) : '',
     err: `${sayProblem(result.problem)}\n`,
   };
 }

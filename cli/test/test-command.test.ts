@@ -1,4 +1,4 @@
-import { TEST_KINDS, findingsOf, makeShelf, readJointFile, type Joint } from '@gristmill/core';
+import { inUnits, TEST_KINDS, findingsOf, makeShelf, readJointFile, type Joint } from '@gristmill/core';
 import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -74,7 +74,7 @@ describe('gristmill test', () => {
     const r = run('runout', file('r.csv', 'angle (°),dial (mm)\n0,0.02\n90,0\n180,-0.02\n270,0\n45,0.0141\n'), {
       json: false,
     });
-    expect(r.ok && r.value).toMatch(/^Run-out\n.*Off centre by 0\.0\d+ mm/s);
+    expect(r.ok && inUnits(r.value)).toMatch(/^Run-out\n.*Off centre by 0\.0\d+ mm/s);
   });
 
   it('refuses what it cannot do', () => {

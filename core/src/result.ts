@@ -20,6 +20,3 @@ export const refuse = (what: string, why: string, mend: string, place?: string):
   ok: false,
   problem: place === undefined ? { what, why, mend } : { what, why, mend, place },
 });
-
-/** One sentence-like line, for terminals, notices and logs. */
-export const sayProblem = (p: Problem): string => `${p.place ? `${p.place}: ` : ''}${p.what} ${p.why} ${p.mend}`;

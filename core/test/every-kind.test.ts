@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   flatten,
+  inUnits,
+  QUANTITIES,
   readParams,
   stageKinds,
   withFactor,
@@ -127,6 +129,38 @@ describe('the report of every kind', () => {
         // Nearer to its limit, or gone with what it was about; figure and limit may both move.
         const short = (x: Check) => (x.sense === 'max' ? x.figure - x.limit : x.limit - x.figure);
         if (now) expect(short(now), said).toBeLessThan(short(c));
+      }
+    }
+  });
+
+  each('says every size in the reader’s units, in whatever sentence it stands', (kind) => {
+    const inches = Object.fromEntries(
+      Object.values(QUANTITIES).map((q) => [q.id, q.id === 'length' ? 'in' : q.units[0]!.symbol]),
+    );
+    const written = (all: unknown): string[] =>
+      typeof all === 'string'
+        ? [inUnits(all, inches)]
+        : all && typeof all === 'object'
+          ? Object.entries(all).flatMap(([k, x]) => (k === 'name' || k === 'curves' ? [] : written(x)))
+          : [];
+    for (const { params } of anyStages(kind, 12, 88)) {
+      const opened = kind.open(params, shelf);
+      const refused = written(opened.ok ? [] : opened.problem);
+      for (const t of refused) expect(t).not.toMatch(/\d ?(mm|µm)\b/);
+      if (!opened.ok) continue;
+      const stage = opened.value;
+      const made = stage.parts();
+      const texts = written([
+        stage.report(duty),
+        stage.report({ ...duty, torque: 400 }),
+        stage.tables(),
+        stage.assembly(),
+        made.ok ? made.value.map((x) => x.note) : [],
+      ]);
+      expect(texts.length).toBeGreaterThan(10);
+      for (const t of texts) {
+        expect(t).not.toMatch(/\d ?(mm|µm|rpm|°C|N·cm)\b/);
+        expect(t).not.toMatch(/[\uE000\uE001]|NaN|undefined/);
       }
     }
   });

@@ -1,6 +1,17 @@
 import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
-import { amount, described, group, length, oneOf, whole, words, yesNo, type ParamTable } from '../src/index.ts';
+import {
+  amount,
+  described,
+  group,
+  inUnits,
+  length,
+  oneOf,
+  whole,
+  words,
+  yesNo,
+  type ParamTable,
+} from '../src/index.ts';
 import { shelf } from './helpers.ts';
 
 interface Drum {
@@ -56,7 +67,7 @@ const drum = described(
 );
 const plain: Drum = { radius: 0.01, turns: 3, hand: 'right', grooved: 'no', pull: 5, called: '' };
 const read = (more: object) => v.safeParse(drum.schema, { ...plain, ...more });
-const says = (more: object) => read(more).issues?.[0].message;
+const says = (more: object) => inUnits(read(more).issues?.[0].message ?? '');
 
 describe('a table of parameters', () => {
   it('starts as each of them says', () => expect(drum.starts).toEqual(plain));

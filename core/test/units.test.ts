@@ -6,10 +6,14 @@ import {
   formatBanded,
   formatQuantity,
   fromSi,
+  inUnits,
   parseQuantity,
+  plainNumber,
   QUANTITIES,
   sayBanded,
+  sayProblem,
   sayUncertain,
+  stated,
   toSi,
   unitGap,
   type QuantityId,
@@ -152,6 +156,32 @@ describe('written quantities', () => {
       formatQuantity(1, 'speed', { speed: '°/s' }, 3),
     ]).toEqual(['1.000 ± 0.006°', '13.8 ± 2.1′ a million cycles', '20 °C', '57.3 °/s']);
     for (const q of Object.values(QUANTITIES)) for (const u of q.units) expect(unitGap(u.symbol).trim()).toBe(u.symbol);
+  });
+
+  it('writes what a sentence states in the reader’s unit, and all else as it is', () => {
+    const text = `A pin of ${stated(0.0254, 'length')} turns ${stated(-Math.PI / 2, 'angle', 3)} at ${stated(1e-9, 'torque')}: 5 mm.`;
+    expect(inUnits(text)).toBe(
+      'A pin of 25.4 mm turns −90° at 0.000000001 N·m: 5 mm.'.replace('0.000000001', plainNumber(1e-9)),
+    );
+    expect(inUnits(text, { length: 'in', angle: 'rad' })).toContain('A pin of 1 in turns −1.57 rad at ');
+    expect(inUnits(`${stated(NaN, 'length')}, ${stated(Infinity, 'force')}`)).toBe('— mm, — N');
+    expect(inUnits('no value here')).toBe('no value here');
+    expect(inUnits(stated(293.15, 'temperature', 3))).toBe('20 °C');
+    const damaged = '\uE0001|bananas|3\uE001';
+    expect(inUnits(damaged)).toBe(damaged);
+    // It goes through a file or to a worker and back.
+    expect(inUnits(JSON.parse(JSON.stringify(text)) as string)).toBe(inUnits(text));
+  });
+
+  it('says a refusal in one line as it is read', () => {
+    const p = {
+      what: 'It is thin.',
+      why: `It needs ${stated(2e-3, 'length')}.`,
+      mend: 'Thicken it.',
+      place: 'params.wall',
+    };
+    expect(sayProblem(p)).toBe('params.wall: It is thin. It needs 2 mm. Thicken it.');
+    expect(sayProblem({ ...p, place: undefined } as never, { length: 'µm' })).toContain('needs 2000 µm');
   });
 
   it('has no NaN, no minus nought and groups thousands', () => {

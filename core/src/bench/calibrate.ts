@@ -1,6 +1,6 @@
+import { stated } from '../units/stated.ts';
 import type { BenchTest } from '../schema/joint.ts';
 import { calibratedReading, type Instrument } from '../shop/instrument.ts';
-import { formatQuantity } from '../units/format.ts';
 import { fitColumns } from './regress.ts';
 import { columnsOf, type ReadingColumn, type TestKind } from './contract.ts';
 import type { Recording } from './recording.ts';
@@ -78,7 +78,7 @@ function beyondRange(test: BenchTest, columns: readonly ReadingColumn[], instrum
     const over = columns.find((c) => typeof r.values[c.id] === 'number' && Math.abs(r.values[c.id] as number) > range);
     if (over?.as === 'quantity')
       return [
-        `“${r.text}” lies beyond what ${instrument.name} reads (${formatQuantity(range, over.quantity)}): its last step ` +
+        `“${r.text}” lies beyond what ${instrument.name} reads (${stated(range, over.quantity, 5)}): its last step ` +
           'may be all it shows.',
       ];
   }

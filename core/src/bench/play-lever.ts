@@ -1,3 +1,4 @@
+import { stated } from '../units/stated.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Instrument } from '../shop/instrument.ts';
 import { combine, fromBounds, fromResolution, typeA, type Contribution, type Uncertain } from './uncertainty.ts';
@@ -48,7 +49,7 @@ export interface PlayResult {
 }
 
 const sameAngle = (a: number, b: number): boolean => Math.abs(a - b) < 1e-4;
-const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(0)}°`;
+const degrees = (x: number): string => stated(x, 'angle', 3);
 
 /**
  * Analyses a play test: play at each output angle, their mean with uncertainty, the worst angle, and what to read next.
@@ -74,7 +75,7 @@ export function analysePlay(
   if (far)
     return refuse(
       `The reading “${far.text}” is longer than the lever can swing.`,
-      `A point at ${(lever * 1000).toFixed(1)} mm moves at most ${(2 * lever * 1000).toFixed(1)} mm.`,
+      `A point at ${stated(lever, 'length', 4)} moves at most ${stated(2 * lever, 'length', 4)}.`,
       'Check the reading and the lever’s radius.',
       far.id,
     );
@@ -152,6 +153,10 @@ export function analysePlay(
   });
 }
 
+/** Where play is best read: a third of a turn apart. */
+const THIRDS = [0, (2 * Math.PI) / 3, (4 * Math.PI) / 3];
+const HALF_DEGREE = Math.PI / 360;
+
 function advise(found: Uncertain, perAngle: readonly PlayAtAngle[], count: number, leverError: number): string[] {
   const list: string[] = [];
   if (count < 3)
@@ -159,9 +164,11 @@ function advise(found: Uncertain, perAngle: readonly PlayAtAngle[], count: numbe
   if (perAngle.length < 3) {
     const done = perAngle.map((a) => degrees(a.angle)).join(', ');
     list.push(
-      `Play changes round the turn. So far read at ${done}: add ${['0°', '120°', '240°']
-        .filter((x) => !done.split(', ').includes(x))
+      `Play changes round the turn. So far read at ${done}: add ${THIRDS.filter(
+        (third) => !perAngle.some((a) => Math.abs(a.angle - third) < HALF_DEGREE),
+      )
         .slice(0, 2)
+        .map(degrees)
         .join(' and ')}.`,
     );
   }

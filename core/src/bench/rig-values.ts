@@ -1,5 +1,5 @@
+import { stated } from '../units/stated.ts';
 import { refuse } from '../result.ts';
-import { formatQuantity } from '../units/format.ts';
 import { parseQuantity } from '../units/parse.ts';
 import type { TestKind } from './contract.ts';
 
@@ -81,7 +81,7 @@ export function soundRig(
     const field = kind.rig.find((f) => f.id === id);
     if (field?.as !== 'quantity') return typeof value === 'string' || Number.isFinite(value);
     if (typeof value === 'number' && value >= field.min && value <= field.max) return true;
-    const say = (x: number) => formatQuantity(x, field.quantity);
+    const say = (x: number) => stated(x, field.quantity, 5);
     notes.push(`${field.label} was left out: ${saidOf(value, field.min, field.max, say)}. Set it in the rig.`);
     return false;
   });
@@ -96,7 +96,7 @@ export function oddRig(kind: TestKind, rig: Readonly<Record<string, number | str
     if (value >= field.min && value <= field.max) continue;
     return refuse(
       `${field.label} cannot be so.`,
-      `${capital(saidOf(value, field.min, field.max, (x) => formatQuantity(x, field.quantity)))}.`,
+      `${capital(saidOf(value, field.min, field.max, (x) => stated(x, field.quantity, 5)))}.`,
       'Set it in the rig.',
       field.id,
     );

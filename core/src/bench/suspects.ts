@@ -1,7 +1,8 @@
+import { stated } from '../units/stated.ts';
 import type { QuantityId } from '../units/quantity.ts';
 import type { LineOrder, OrderPeak } from './contract.ts';
 
-const mm = (x: number): string => (x >= 1e-5 ? `${(x * 1e3).toPrecision(2)} mm` : `${(x * 1e6).toPrecision(2)} µm`);
+const mm = (x: number): string => stated(x, 'length', 2);
 
 /**
  * Names what could have made a peak: orders of the line and their second and third harmonics within the resolution.

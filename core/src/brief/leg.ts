@@ -1,3 +1,4 @@
+import { stated } from '../units/stated.ts';
 import { term, type Figure } from '../figure/index.ts';
 import type { LegCase } from '../schema/joint.ts';
 import type { Problem } from '../result.ts';
@@ -134,7 +135,7 @@ function wrong(c: LegCase): Problem | undefined {
   if (Math.abs(c.footOffset) > least)
     return {
       what: 'The foot is further in front than the leg is long.',
-      why: `Bent, it reaches ${(least * 1000).toFixed(0)} mm.`,
+      why: `Bent, it reaches ${stated(least, 'length', 3)}.`,
       mend: 'Move the foot towards the hip, or bend the knee less.',
     };
   if (
@@ -143,7 +144,7 @@ function wrong(c: LegCase): Problem | undefined {
   )
     return {
       what: 'The leg cannot give that far on landing.',
-      why: `Standing, it is ${(legPose(c, c.kneeStand).reach * 1000).toFixed(0)} mm long, and folded ${(Math.abs(c.thigh - c.shank) * 1000).toFixed(0)} mm.`,
+      why: `Standing, it is ${stated(legPose(c, c.kneeStand).reach, 'length', 3)} long, and folded ${stated(Math.abs(c.thigh - c.shank), 'length', 3)}.`,
       mend: 'Take a shorter landing travel.',
     };
   return undefined;

@@ -1,3 +1,4 @@
+import { stated } from '../units/stated.ts';
 import { term, type Figure, type FigureMaker, type Term } from '../figure/index.ts';
 import type { Gear } from './gear.ts';
 import type { Mesh, MeshLoad } from './mesh.ts';
@@ -66,7 +67,7 @@ export function wheelFigures(g: Gear, id: string, name: string, tipRadius: numbe
   if (g.helix === 0 && [over, thin, thick].every(Number.isFinite)) {
     list.push({
       id: `pins-${id}`,
-      name: `${g.ring ? 'Between' : 'Over'} pins ${(pin * 1e3).toFixed(3)}, ${name}`,
+      name: `${g.ring ? 'Between' : 'Over'} pins of ${stated(pin, 'length', 5)}, ${name}`,
       quantity: 'length',
       value: over,
       low: Math.min(thin, thick, over),

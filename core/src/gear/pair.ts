@@ -1,3 +1,4 @@
+import { stated } from '../units/stated.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { gearSize, type Gear, type GearSize } from './gear.ts';
 import { inv, inverseInv } from './involute.ts';
@@ -75,7 +76,7 @@ export function shiftSum(
   if (!(cosine > 0 && cosine < 1))
     return refuse(
       'The wheels cannot run at that centre distance.',
-      `Their base circles need more than ${(least * 1000).toFixed(3)} mm.`,
+      `Their base circles need more than ${stated(least, 'length', 5)}.`,
       'Take a larger centre distance, fewer teeth or a smaller module.',
       'centre',
     );
@@ -100,7 +101,7 @@ export function meshPair(g1: Gear, g2: Gear, at?: number): Result<Pair> {
   if (Math.abs(g1.module - g2.module) > 1e-12)
     return refuse(
       'The modules differ.',
-      `${(g1.module * 1000).toFixed(4)} mm does not mesh with ${(g2.module * 1000).toFixed(4)} mm: their base pitches must be alike.`,
+      `${stated(g1.module, 'length', 5)} does not mesh with ${stated(g2.module, 'length', 5)}: their base pitches must be alike.`,
       'Use one module for both.',
       'module',
     );
@@ -135,7 +136,7 @@ export function meshPair(g1: Gear, g2: Gear, at?: number): Result<Pair> {
     if (!((a0 * Math.cos(s1.at)) / at < 1))
       return refuse(
         'The wheels cannot run at that centre distance.',
-        `Their base circles need more than ${(a0 * Math.cos(s1.at) * 1000).toFixed(3)} mm.`,
+        `Their base circles need more than ${stated(a0 * Math.cos(s1.at), 'length', 5)}.`,
         'Take a larger centre distance.',
         'centre',
       );

@@ -1,6 +1,6 @@
 import { check, type Check, type Mend } from '../figure/index.ts';
 import type { CapacityLimit } from '../stage/contract.ts';
-import { formatQuantity } from '../units/format.ts';
+import { stated } from '../units/stated.ts';
 import { gear, leastShift, thicknessAt, type Gear } from './gear.ts';
 import { steppedUp } from '../math/steps.ts';
 import type { Mesh, MeshLoad } from './mesh.ts';
@@ -58,7 +58,7 @@ export interface WheelName {
   readonly teeth?: string;
 }
 
-const mm = (x: number): string => formatQuantity(x, 'length');
+const mm = (x: number): string => stated(x, 'length', 5);
 
 /** Checks of one wheel's own teeth: undercut and tips. */
 export function wheelChecks(g: Gear, w: WheelName, mesh: Mesh, index: 0 | 1, material: ToothMaterial): Check[] {
@@ -295,7 +295,7 @@ export const modeAt = (t: ModeText, torque: number, temperature?: number): Mode 
 /** Why a mode comes, with how warm it is where that takes strength. */
 export const modeWhy = (m: Mode): string =>
   m.temperature !== undefined && m.temperature > 300
-    ? `${m.why.slice(0, -1)} at ${formatQuantity(m.temperature, 'temperature', {}, 3)}.`
+    ? `${m.why.slice(0, -1)} at ${stated(m.temperature, 'temperature', 3)}.`
     : m.why;
 
 /** Checks of strength, each with the margin at the brief's torque and what it takes. */

@@ -1,13 +1,13 @@
-import { formatQuantity } from '../units/format.ts';
+import { stated } from '../units/stated.ts';
 import type { Gear } from './gear.ts';
 import { spanOver } from './measure.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
+const mm = (x: number): string => stated(x, 'length', 6);
 
 /** Module, teeth, shift and helix of a wheel as they stand on its sheet. */
 export function toothWords(g: Gear, double: boolean): string {
   const hand = double ? 'double' : g.helix > 0 ? 'right' : 'left';
-  const helix = g.helix === 0 ? '' : `, helix ${((Math.abs(g.helix) * 180) / Math.PI).toFixed(1)}° ${hand}`;
+  const helix = g.helix === 0 ? '' : `, helix ${stated(Math.abs(g.helix), 'angle', 3)} ${hand}`;
   return `m ${mm(g.module)}, ${g.teeth} teeth, x ${g.shift.toFixed(3)}${helix}`;
 }
 

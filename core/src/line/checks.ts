@@ -3,7 +3,7 @@ import type { Joint } from '../schema/joint.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { isNeedle } from '../shop/bearings.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
-import { formatQuantity } from '../units/format.ts';
+import { stated } from '../units/stated.ts';
 import { sumWith, type LineNumbers, type LineToSum } from './numbers.ts';
 
 const tenths = (x: number) => Math.ceil(x * 10 - 1e-9) / 10;
@@ -25,7 +25,7 @@ function currentMend(line: LineToSum, passes: (n: LineNumbers) => boolean): Mend
     const value = Math.round(i * 10) / 10;
     const n = sumWith(line, { driver: { ...driver, currentLimit: value } });
     if (n && passes(n))
-      return { path: 'driver.currentLimit', value, label: `Driver current ${formatQuantity(value, 'current')}` };
+      return { path: 'driver.currentLimit', value, label: `Driver current ${stated(value, 'current', 5)}` };
   }
   return undefined;
 }
@@ -200,7 +200,7 @@ export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumber
         mend: {
           path: 'driver.currentLimit',
           value: motor.peakCurrent,
-          label: `Driver current ${formatQuantity(motor.peakCurrent, 'current')}`,
+          label: `Driver current ${stated(motor.peakCurrent, 'current', 5)}`,
         },
       }),
     );

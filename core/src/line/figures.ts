@@ -4,7 +4,7 @@ import type { Variant } from '../schema/joint.ts';
 import { motorTorque } from '../motor/available.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { LineNumbers } from './numbers.ts';
-import { formatQuantity } from '../units/format.ts';
+import { stated } from '../units/stated.ts';
 import { samplePlay } from './play.ts';
 import { ratiosAfter } from './sum.ts';
 
@@ -44,9 +44,7 @@ export function lineFigures(
       ? [
           term(
             'governs',
-            n.governing
-              ? `${n.governing.name}, at ${formatQuantity(n.governing.speed, 'speed', {}, 3)}`
-              : 'no torque asked',
+            n.governing ? `${n.governing.name}, at ${stated(n.governing.speed, 'speed', 3)}` : 'no torque asked',
             n.governing?.torque ?? 0,
             'torque',
             'brief',
@@ -84,13 +82,7 @@ export function lineFigures(
     make.figure('torque', 'Torque, lifting', 'torque', (x) => x.torque, {
       formula: 'min(motor’s reach, capacity)',
       terms: [
-        term(
-          'T_m',
-          `motor at ${((motorSpeed * 60) / 2 / Math.PI).toFixed(0)} rpm, ${t0.bound}`,
-          t0.torque,
-          'torque',
-          'motor',
-        ),
+        term('T_m', `motor at ${stated(motorSpeed, 'speed', 4)}, ${t0.bound}`, t0.torque, 'torque', 'motor'),
         ...cases,
         term('reach', 'motor’s reach at the output', n.reach, 'torque', 'computed'),
         ...(Number.isFinite(n.capacity)

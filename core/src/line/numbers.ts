@@ -8,7 +8,7 @@ import { ok, refuse, type Problem, type Result } from '../result.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
 import { withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
-import { formatQuantity } from '../units/format.ts';
+import { stated } from '../units/stated.ts';
 import { outputNumbers } from './output.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
 import { bentWindUp, forward, needed, ratiosAfter, stiffnessAtOutput, totalRatio, turnBack } from './sum.ts';
@@ -408,7 +408,7 @@ function outsideCurve(
     if (motorTorque(motor, driver, shelf, p.speed * size, p.time).known) continue;
     const curve = p.time === 'continuous' ? (motor.curveEver ?? motor.curve) : motor.curve;
     const [from, to] = [curve!.speed[0]!, curve!.speed[curve!.speed.length - 1]!];
-    const say = (w: number) => formatQuantity(w, 'speed', {}, 4);
+    const say = (w: number) => stated(w, 'speed', 4);
     const fast = p.speed * size > to;
     return refuse(
       `${p.name[0]!.toUpperCase()}${p.name.slice(1)} needs ${say(p.speed * size)} at the motor, and its ` +
@@ -416,7 +416,7 @@ function outsideCurve(
         `${fast ? `ends at ${say(to)}` : `begins at ${say(from)}`}.`,
       'Outside its points nothing is known of its torque, and nothing is made up.',
       fast
-        ? `Take less ratio than ${formatQuantity(to / p.speed, 'ratio', {}, 4)}, ask for less speed, or add points to the curve.`
+        ? `Take less ratio than ${stated(to / p.speed, 'ratio', 4)}, ask for less speed, or add points to the curve.`
         : 'Add the point at standstill, or remove the curve.',
     );
   }

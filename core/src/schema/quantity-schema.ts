@@ -1,6 +1,7 @@
+import { stated } from '../units/stated.ts';
 import * as v from 'valibot';
 import { parseQuantity } from '../units/parse.ts';
-import { displayUnit, formatQuantity } from '../units/format.ts';
+import { displayUnit } from '../units/format.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 
 /**
@@ -9,7 +10,7 @@ import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
  * refusals name the bound in the usual unit.
  */
 export function quantity(id: QuantityId, min = -Infinity, max = Infinity) {
-  const say = (x: number) => `${formatQuantity(x, id)} (${x} in SI units)`;
+  const say = (x: number) => `${stated(x, id, 5)} (${x} in SI units)`;
   return v.pipe(
     v.union([v.number(), v.string()], 'must be a number in SI units or text with a unit'),
     // Before the transformation, so that a schema made from this knows what is taken.

@@ -3,7 +3,7 @@ import type { OperatingPoint } from '../brief/pattern.ts';
 import type { Joint, Variant } from '../schema/joint.ts';
 import type { Motor } from '../motor/motor.ts';
 import type { Shelf } from '../shop/shelf.ts';
-import { formatQuantity } from '../units/format.ts';
+import { stated } from '../units/stated.ts';
 import { DESK_LEAST, DESK_MOST, marginAt } from './desk.ts';
 
 /** A change that makes an impossible demand possible. */
@@ -92,7 +92,7 @@ export function waysOut(
     ways.push({
       id: 'motor',
       label: `Take ${able[0].name}`,
-      why: `The lightest on the shelf that reaches it, ${formatQuantity(able[0].mass, 'mass', {}, 3)}.`,
+      why: `The lightest on the shelf that reaches it, ${stated(able[0].mass, 'mass', 3)}.`,
       size: Math.abs(Math.log(Math.max(able[0].mass, 1e-3) / Math.max(motor.mass, 1e-3))) + 0.2,
       apply: { motor: able[0].id },
     });
@@ -102,7 +102,7 @@ export function waysOut(
     const value = Math.min(full, Math.ceil(current * 10) / 10);
     ways.push({
       id: 'current',
-      label: `Set the driver to ${formatQuantity(value, 'current')}`,
+      label: `Set the driver to ${stated(value, 'current', 5)}`,
       why: 'The motor stands it; the driver holds it back.',
       size: Math.log(value / driver.currentLimit),
       apply: { driver: { key: 'currentLimit', value } },
@@ -114,7 +114,7 @@ export function waysOut(
     if (bestOver({ motor, driver: { ...driver, supplyVoltage: value } }, points, shelf, arrives).margin < 1) continue;
     ways.push({
       id: 'voltage',
-      label: `Supply ${formatQuantity(value, 'voltage')}`,
+      label: `Supply ${stated(value, 'voltage', 5)}`,
       why: 'More voltage gives more speed, and with it more ratio. Driver and motor must be rated for it.',
       size: Math.log(factor) + 0.1,
       apply: { driver: { key: 'supplyVoltage', value } },
@@ -140,7 +140,7 @@ export function waysOut(
     ways.push({
       id: 'speed',
       label: `Ask for ${(by * 100).toFixed(0)} % of the speed`,
-      why: `${formatQuantity(demand.speed * by, 'speed', {}, 3)} in place of ${formatQuantity(demand.speed, 'speed', {}, 3)}: more ratio is left for torque.`,
+      why: `${stated(demand.speed * by, 'speed', 3)} in place of ${stated(demand.speed, 'speed', 3)}: more ratio is left for torque.`,
       size: Math.abs(Math.log(by)),
       apply: { speedBy: by },
     });
@@ -150,7 +150,7 @@ export function waysOut(
     ways.push({
       id: 'load',
       label: `Ask for ${(by * 100).toFixed(0)} % of the load`,
-      why: `${formatQuantity(demand.peak * by, 'torque', {}, 3)} in place of ${formatQuantity(demand.peak, 'torque', {}, 3)} at the peak.`,
+      why: `${stated(demand.peak * by, 'torque', 3)} in place of ${stated(demand.peak, 'torque', 3)} at the peak.`,
       size: Math.abs(Math.log(by)),
       apply: { torqueBy: by },
     });

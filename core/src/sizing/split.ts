@@ -1,3 +1,4 @@
+import { stated } from '../units/stated.ts';
 import { demandOf } from '../brief/demand.ts';
 import type { Joint, StageRecord, Variant } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
@@ -170,8 +171,7 @@ export function fillLine(
       const name = only ? stageKind(only)?.name.toLowerCase() : undefined;
       return refuse(
         `No ${name ?? 'kind of stage'} fits as stage ${j + 1}, ratio ${wanted.toPrecision(3)} at ` +
-          `${at.torque.toPrecision(3)} ` +
-          `N·m${Number.isFinite(size) ? ` within ${(size * 1000).toFixed(0)} mm` : ''}.`,
+          `${stated(at.torque, 'torque', 3)}${Number.isFinite(size) ? ` within ${stated(size, 'length', 3)}` : ''}.`,
         'Either it cannot carry that torque, cannot be made in that ratio, or is too large across.',
         name
           ? 'Let any kind be taken, or share the ratio among more stages.'

@@ -1,3 +1,4 @@
+import { stated } from '../units/stated.ts';
 import type { Mend } from '../figure/index.ts';
 import type { Result } from '../result.ts';
 import type { StageProblem } from './contract.ts';
@@ -9,4 +10,4 @@ export function stop(what: string, why: string, mend: string, place: string, fix
 }
 
 /** A length for such words, in millimetres to the micrometre. */
-export const inMm = (x: number): string => `${(x * 1e3).toFixed(3).replace(/\.?0+$/, '')} mm`;
+export const inMm = (x: number): string => stated(x, 'length', 5);

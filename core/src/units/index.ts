@@ -2,3 +2,4 @@ export * from './quantity.ts';
 export * from './parse.ts';
 export * from './format.ts';
 export * from './table.ts';
+export * from './stated.ts';

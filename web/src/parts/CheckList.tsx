@@ -1,6 +1,7 @@
 import { formatQuantity, type Check, type Figure, type Mend } from '@gristmill/core';
 import { useWorking } from '../app/working.ts';
 import { useUnits } from '../state/prefs.ts';
+import { Said } from './Said.tsx';
 
 const MARK = { holds: '✓', near: '◐', fails: '✕' } as const;
 const noted = (c: Check): boolean => c.severity === 'note' && c.state !== 'holds';
@@ -77,7 +78,9 @@ export function CheckList({
                             onClick={() => open({ kind: 'expected', figure, at: { stageId, figureId: figure.id } })}
                           >
                             {text}
-                            <span className="sr-only">, open the working of {figure.name}</span>
+                            <span className="sr-only">
+                              , open the working of <Said>{figure.name}</Said>
+                            </span>
                           </button>
                         ) : (
                           text
@@ -88,13 +91,13 @@ export function CheckList({
                 </p>
                 {c.state === 'holds' ? null : (
                   <p className="text-[12.5px]">
-                    {c.why}{' '}
+                    <Said>{c.why}</Said>{' '}
                     {c.mend ? (
                       <button type="button" className="mend" onClick={() => onMend(c.mend!)}>
-                        {c.mend.label}
+                        <Said>{c.mend.label}</Said>
                       </button>
                     ) : (
-                      c.advice
+                      <Said>{c.advice}</Said>
                     )}
                   </p>
                 )}

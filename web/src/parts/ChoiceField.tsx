@@ -1,6 +1,7 @@
 import type { Problem } from '@gristmill/core';
 import { useId, useState } from 'react';
 import { takeRefusal } from '../state/refusal.ts';
+import { Said } from './Said.tsx';
 
 export interface Choice {
   readonly value: string | number;
@@ -11,7 +12,7 @@ export interface Choice {
 const Refused = ({ problem, id }: { problem: Problem | undefined; id?: string }) =>
   problem ? (
     <p id={id} role="alert" className="w-full pt-1 text-[12px] text-fail">
-      {problem.what} {problem.why} {problem.mend}
+      <Said>{`${problem.what} ${problem.why} ${problem.mend}`}</Said>
     </p>
   ) : null;
 

@@ -1,6 +1,7 @@
 import { boundsOf, formatQuantity, svgPath, type DrawItem, type Layer, type Outline } from '@gristmill/core';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
+import { Said } from './Said.tsx';
 
 const MM = 1000;
 const TINT: Record<string, string> = {
@@ -79,7 +80,7 @@ const Item = memo(function Item({ item, mmPerPx, say }: ItemProps) {
     const [x, y] = at(item.at);
     return (
       <text x={x} y={y} fontSize={px(12)} textAnchor="middle" fill="var(--muted)">
-        {item.text}
+        <Said>{item.text}</Said>
       </text>
     );
   }

@@ -8,7 +8,7 @@ import {
   type Uncertain,
 } from '@gristmill/core';
 import { useWorking } from '../app/working.ts';
-import { useUnits } from '../state/prefs.ts';
+import { useUnits, useSaid } from '../state/prefs.ts';
 
 /** A predicted figure as written, value and band; opens its working. */
 export function FigureText({
@@ -23,13 +23,14 @@ export function FigureText({
   className?: string;
 }) {
   const units = useUnits();
+  const said = useSaid();
   const open = useWorking((s) => s.open);
   const t = formatBanded(figure, figure.quantity, units);
   return (
     <button
       type="button"
       data-figure={figure.id}
-      aria-label={`${figure.name} ${t.value}${unitGap(t.unit)} ${t.band}, open working`}
+      aria-label={`${said(figure.name)} ${t.value}${unitGap(t.unit)} ${t.band}, open working`}
       onClick={() => open(at ? { kind: 'expected', figure, at } : { kind: 'expected', figure })}
       className={`num text-expected text-right decoration-dotted underline-offset-3 hover:underline ${className}`}
     >

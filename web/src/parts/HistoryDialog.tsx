@@ -3,9 +3,11 @@ import { format } from 'date-fns';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
+import { note } from '../state/note.ts';
 import { useOpen } from '../state/open.ts';
 import { jointShelf } from '../storage/shelf.ts';
 import { KEPT, type Save } from '../storage/joints.ts';
+import { said } from '../state/prefs.ts';
 
 /** When a save was made, as far as it is known. */
 const when = (save: Save, as: string): string =>
@@ -19,8 +21,8 @@ async function savesOf(id: string): Promise<readonly Save[]> {
       if (save.checked === READER || save.unreadable !== undefined) return save;
       const read = await jointShelf.record(id, save.rev);
       if (read.ok) return save;
-      await jointShelf.setAside(id, save.rev, `${read.problem.what} ${read.problem.why}`);
-      return { ...save, unreadable: `${read.problem.what} ${read.problem.why}` };
+      await jointShelf.setAside(id, save.rev, said(`${read.problem.what} ${read.problem.why}`));
+      return { ...save, unreadable: said(`${read.problem.what} ${read.problem.why}`) };
     }),
   );
 }
@@ -57,7 +59,7 @@ export function HistoryDialog({
   const restore = async (save: Save) => {
     const read = await jointShelf.record(id!, save.rev);
     if (read.ok) put(save, { ...read.value, id: id! }, 'Restored. Undo brings back what was there before.');
-    else toast(`${read.problem.what} ${read.problem.why}`);
+    else note(`${read.problem.what} ${read.problem.why}`);
   };
   const repair = async (save: Save) => {
     const repaired = repairJoint(await jointShelf.raw(id!, save.rev), { id: id!, now: new Date().toISOString() });
@@ -67,7 +69,7 @@ export function HistoryDialog({
         { ...repaired.value.joint, id: id! },
         `Restored without ${repaired.value.leftOut.length} things: ${repaired.value.leftOut.slice(0, 3).join('; ')}. Undo brings back what was there before.`,
       );
-    else toast(`${repaired.problem.what} ${repaired.problem.why}`);
+    else note(`${repaired.problem.what} ${repaired.problem.why}`);
   };
   return (
     <Dialog.Root open={open} onOpenChange={(o) => (o ? undefined : onClose())}>

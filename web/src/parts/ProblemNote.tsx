@@ -1,4 +1,5 @@
 import type { Mend, Problem } from '@gristmill/core';
+import { Said } from './Said.tsx';
 
 /** What cannot be done, why, and what to do about it; with a button where one change mends it. */
 export function ProblemNote({
@@ -14,13 +15,15 @@ export function ProblemNote({
 }) {
   return (
     <div role="alert" className="border-l-3 border-fail bg-panel px-3 py-2">
-      <p className="font-semibold text-fail">✕ {problem.what}</p>
+      <p className="font-semibold text-fail">
+        ✕ <Said>{problem.what}</Said>
+      </p>
       <p>
-        {problem.why} {problem.mend}
+        <Said>{`${problem.why} ${problem.mend}`}</Said>
       </p>
       {fix && onFix ? (
         <button type="button" className="mend" onClick={() => onFix(fix)}>
-          {fix.label}
+          <Said>{fix.label}</Said>
         </button>
       ) : null}
       {children}

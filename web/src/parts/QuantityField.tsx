@@ -8,8 +8,9 @@ import {
   type QuantityId,
 } from '@gristmill/core';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
-import { useUnits } from '../state/prefs.ts';
+import { useUnits, useSaid } from '../state/prefs.ts';
 import { takeRefusal } from '../state/refusal.ts';
+import { Said } from './Said.tsx';
 
 export interface QuantityFieldProps {
   readonly label: string;
@@ -61,6 +62,7 @@ function outside(si: number, p: QuantityFieldProps, say: (x: number) => string):
  */
 export function QuantityField(p: QuantityFieldProps) {
   const units = useUnits();
+  const said = useSaid();
   const unit = displayUnit(p.quantity, units);
   const shown = formatQuantity(p.value, p.quantity, units, p.whole ? 9 : (p.digits ?? 5));
   const [text, setText] = useState<string | undefined>();
@@ -130,7 +132,7 @@ export function QuantityField(p: QuantityFieldProps) {
   return (
     <div className="min-w-0">
       <div className={p.hideLabel ? '' : 'flex items-baseline justify-between gap-2'}>
-        <label htmlFor={id} title={p.help} className={p.hideLabel ? 'sr-only' : 'min-w-0 shrink-0'}>
+        <label htmlFor={id} title={p.help && said(p.help)} className={p.hideLabel ? 'sr-only' : 'min-w-0 shrink-0'}>
           {p.label}
         </label>
         <input
@@ -152,7 +154,7 @@ export function QuantityField(p: QuantityFieldProps) {
       </div>
       {problem ? (
         <p id={`${id}-why`} role="alert" className="pt-1 text-[12px] text-fail">
-          {problem.what} {problem.why} {problem.mend}
+          <Said>{`${problem.what} ${problem.why} ${problem.mend}`}</Said>
         </p>
       ) : null}
     </div>

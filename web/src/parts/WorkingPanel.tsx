@@ -11,6 +11,7 @@ import { useWorking } from '../app/working.ts';
 import { useUnits } from '../state/prefs.ts';
 import { useMovers } from '../workers/queries.ts';
 import { Scale } from './Scale.tsx';
+import { Said } from './Said.tsx';
 
 const ORIGIN: Record<Origin, string> = {
   brief: 'brief',
@@ -65,7 +66,9 @@ export function WorkingPanel() {
           {subject?.kind === 'expected' ? (
             <>
               <div className="flex items-baseline justify-between">
-                <Dialog.Title className="text-[16px] font-semibold">{subject.figure.name}</Dialog.Title>
+                <Dialog.Title className="text-[16px] font-semibold">
+                  <Said>{subject.figure.name}</Said>
+                </Dialog.Title>
                 <Dialog.Close className="btn-quiet">Close</Dialog.Close>
               </div>
               <p className="num pt-1 text-[20px] text-expected">
@@ -80,14 +83,18 @@ export function WorkingPanel() {
                   : 'Expected; nothing uncertain goes into it.'}
               </p>
               <h2 className="pt-4">Formula</h2>
-              <p className="num py-1 text-[13px]">{subject.figure.working.formula}</p>
+              <p className="num py-1 text-[13px]">
+                <Said>{subject.figure.working.formula}</Said>
+              </p>
               <h2 className="pt-3">Terms</h2>
               <table className="w-full">
                 <tbody>
                   {subject.figure.working.terms.map((t, i) => (
                     <tr key={i} className="rule-b">
                       <td className="num whitespace-nowrap">{t.symbol}</td>
-                      <td>{t.name}</td>
+                      <td>
+                        <Said>{t.name}</Said>
+                      </td>
                       <td className="num whitespace-nowrap text-right">
                         {Number.isFinite(t.value) ? formatQuantity(t.value, t.quantity, units, 4) : '—'}
                       </td>
@@ -97,8 +104,14 @@ export function WorkingPanel() {
                 </tbody>
               </table>
               <h2 className="pt-3">Source</h2>
-              <p>{subject.figure.working.source}</p>
-              {subject.figure.working.note ? <p className="pt-1 text-muted">{subject.figure.working.note}</p> : null}
+              <p>
+                <Said>{subject.figure.working.source}</Said>
+              </p>
+              {subject.figure.working.note ? (
+                <p className="pt-1 text-muted">
+                  <Said>{subject.figure.working.note}</Said>
+                </p>
+              ) : null}
               {subject.at ? (
                 <>
                   <h2 className="pt-3">What moves it most</h2>
@@ -124,13 +137,17 @@ export function WorkingPanel() {
               </p>
               <Scale label="found" width={420} found={{ value: subject.found.value, U: subject.found.U }} />
               <h2 className="pt-4">Formula</h2>
-              <p className="num py-1 text-[13px]">{subject.formula}</p>
+              <p className="num py-1 text-[13px]">
+                <Said>{subject.formula}</Said>
+              </p>
               <h2 className="pt-3">Where the uncertainty comes from</h2>
               <table className="w-full">
                 <tbody>
                   {subject.found.budget.map((c) => (
                     <tr key={c.id} className="rule-b">
-                      <td>{c.name}</td>
+                      <td>
+                        <Said>{c.name}</Said>
+                      </td>
                       <td className="num whitespace-nowrap text-right">
                         {formatQuantity(c.u, subject.found.quantity, units, 2)}
                       </td>
@@ -142,7 +159,9 @@ export function WorkingPanel() {
                 </tbody>
               </table>
               <h2 className="pt-3">Source</h2>
-              <p>{subject.source}</p>
+              <p>
+                <Said>{subject.source}</Said>
+              </p>
             </>
           ) : null}
         </Dialog.Content>

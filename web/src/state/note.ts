@@ -1,3 +1,5 @@
+import { said } from './prefs.ts';
+
 /** A short word to the reader, for a while. */
 export interface Note {
   readonly text: string;
@@ -10,7 +12,7 @@ export interface Note {
 let show: (note: Note) => void = () => undefined;
 
 /** Says something to the reader from where no view is at hand. */
-export const note = (text: string, more: Omit<Note, 'text'> = {}): void => show({ text, ...more });
+export const note = (text: string, more: Omit<Note, 'text'> = {}): void => show({ text: said(text), ...more });
 
 /** Tells how notes are shown. */
 export function showNotes(by: (note: Note) => void): void {

@@ -12,6 +12,7 @@ import { create } from 'zustand';
 import { jointCheck } from './check.ts';
 import { refuseChange } from './refusal.ts';
 import { useShop } from './shop.ts';
+import { said } from './prefs.ts';
 
 enablePatches();
 // Freezing would walk through hundreds of tests at the first edit of a joint; types keep it from being changed.
@@ -171,9 +172,10 @@ export const useOpen = create<OpenState>((set, get) => {
         sizing: false,
       });
     },
-    edit: (label, recipe) => {
+    edit: (what, recipe) => {
       const { joint, past, readOnly } = get();
       if (!joint || readOnly) return undefined;
+      const label = said(what);
       const [next, forward, back] = produceWithPatches(joint, recipe);
       if (forward.length === 0) return undefined;
       const problem = jointCheck.problem(next);

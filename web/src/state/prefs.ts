@@ -1,4 +1,5 @@
-import type { QuantityId, UnitChoice } from '@gristmill/core';
+import { inUnits, type QuantityId, type UnitChoice } from '@gristmill/core';
+import { useCallback } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
@@ -38,6 +39,15 @@ export const usePrefs = create<Prefs>()(
 );
 
 export const useUnits = (): UnitChoice => usePrefs((s) => s.units);
+
+/** Writes sentences of the core with their values in the reader's units. */
+export function useSaid(): (text: string) => string {
+  const units = useUnits();
+  return useCallback((text: string) => inUnits(text, units), [units]);
+}
+
+/** The same where no component is at hand: in the units of now. */
+export const said = (text: string): string => inUnits(text, usePrefs.getState().units);
 
 /** The preferences as they lie in the browser, for a file of everything. */
 export const readPreferences = (): string | undefined => localStorage.getItem(KEY) ?? undefined;

@@ -8,6 +8,7 @@ import {
   type Joint,
   type Problem,
   type Result,
+  inUnits,
 } from '@gristmill/core';
 import type { Tx, Vault } from './vault.ts';
 
@@ -380,7 +381,10 @@ async function lookedInto(at: Tx, key: string): Promise<Pick<Save, 'checked' | '
   const raw = await at.get<{ tests?: unknown }>('history', key);
   const uses = usesOfRaw(raw);
   const read = readRecord(raw);
-  return { ...(read.ok ? { checked: READER } : { unreadable: read.problem.what }), ...(uses.length && { uses }) };
+  return {
+    ...(read.ok ? { checked: READER } : { unreadable: inUnits(read.problem.what) }),
+    ...(uses.length && { uses }),
+  };
 }
 
 /**

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, hung, METERED, sketch } from '../rig-drawing.ts';
@@ -117,7 +118,7 @@ export const efficiency: TestKind = {
       ...plainResult(
         test,
         rows.length,
-        `Each ampere brings ${fit.slope.toPrecision(4)} N·m; ${zero > 0 ? `${zero.toPrecision(3)} A go into drag` : 'no drag shows'}.`,
+        `Each ampere brings ${stated(fit.slope, 'torque')}; ${zero > 0 ? `${stated(zero, 'current', 3)} go into drag` : 'no drag shows'}.`,
       ),
       found,
       figures: [

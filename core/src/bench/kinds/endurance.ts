@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, HOUSE, path, sketch, word } from '../rig-drawing.ts';
@@ -150,11 +151,7 @@ export const endurance: TestKind = {
         ? 'play does not grow'
         : 'no limit is set';
     return ok({
-      ...plainResult(
-        test,
-        rows.length,
-        `Play grows ${((perMillion * 10800) / Math.PI).toPrecision(3)}′ a million cycles; ${word}.`,
-      ),
+      ...plainResult(test, rows.length, `Play grows ${stated(perMillion, 'smallAngle', 3)} a million cycles; ${word}.`),
       found,
       figures: [
         { id: 'rate', name: 'Wear', quantity: 'wear', value: perMillion, U: found.U, how: 'slope of play on cycles' },

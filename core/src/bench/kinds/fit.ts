@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { FoundFigure, TestKind } from '../contract.ts';
 import { circle, dimension, path, sketch, word } from '../rig-drawing.ts';
@@ -165,7 +166,7 @@ export const fit: TestKind = {
     }));
     const sigma = dof > 0 ? Math.sqrt(f.rss / dof) : 0;
     const made = rigText(RIG, test)('made');
-    const mm = (x: number) => `${(x * 1e3).toFixed(3)} mm`;
+    const mm = (x: number) => `${stated(x, 'length', 5)}`;
     const fitted = rows.map((_, i) => used.reduce((s, _p, j) => s + columnsOfFit[j]![i]! * f.values[j]!, 0));
     return ok({
       ...plainResult(

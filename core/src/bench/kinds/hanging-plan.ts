@@ -1,4 +1,4 @@
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { PlanAsk, PlannedRig } from '../contract.ts';
 
 /** Standard gravity for planning, m/s². */
@@ -17,8 +17,8 @@ export function hangingPlan({ expected, asked, wanted, instrument }: PlanAsk): P
     values: { lever, instrument: instrument.id },
     enough: u < wanted,
     says:
-      `lever of ${formatQuantity(lever, 'length')}, masses up to ` +
-      `${formatQuantity(most / G / lever, 'mass', {}, 2)} by ${instrument.name}, steps of ` +
-      `${formatQuantity(Math.max(0.02, wanted / G / lever), 'mass', {}, 1)} near the end`,
+      `lever of ${stated(lever, 'length', 5)}, masses up to ` +
+      `${stated(most / G / lever, 'mass', 2)} by ${instrument.name}, steps of ` +
+      `${stated(Math.max(0.02, wanted / G / lever), 'mass', 1)} near the end`,
   };
 }

@@ -1,5 +1,5 @@
 import { ok, refuse } from '../../result.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { PlanAsk, PlannedRig, TestKind } from '../contract.ts';
 import { arm, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { fitHysteresis } from '../hysteresis-fit.ts';
@@ -48,7 +48,7 @@ const RIG = [
 const plan = ({ expected, torque }: PlanAsk): PlannedRig => ({
   values: { rated: Math.max(1e-3, Math.min(expected, torque)) },
   enough: true,
-  says: `torque up to ${formatQuantity(0.6 * torque, 'torque', {}, 2)} in eight steps each way, or the rig`,
+  says: `torque up to ${stated(0.6 * torque, 'torque', 2)} in eight steps each way, or the rig`,
 });
 
 /** Play, stiffness in up to three slopes, friction and lost motion from one loop of torque. */
@@ -166,10 +166,9 @@ export const hysteresis: TestKind = {
       ...plainResult(
         test,
         torque.length,
-        `Play ${((fit.play.value * 10800) / Math.PI).toPrecision(3)}′, ` +
-          `${((outer.value * Math.PI) / 180).toPrecision(3)} ` +
-          `N·m/°${fit.stiffness.length > 1 ? ` after ${((k1.value * Math.PI) / 180).toPrecision(3)} N·m/° near the middle` : ''}, ` +
-          `friction ${fit.friction.value.toPrecision(2)} N·m.`,
+        `Play ${stated(fit.play.value, 'smallAngle', 3)}, ` +
+          `${stated(outer.value, 'stiffness', 3)}${fit.stiffness.length > 1 ? ` after ${stated(k1.value, 'stiffness', 3)} near the middle` : ''}, ` +
+          `friction ${stated(fit.friction.value, 'torque', 2)}.`,
       ),
       found: stiffness,
       lands: [

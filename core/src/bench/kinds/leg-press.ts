@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { circle, path, sketch, word } from '../rig-drawing.ts';
@@ -159,7 +160,7 @@ export const legPress: TestKind = {
       ...plainResult(
         test,
         rows.length,
-        `Most at ${((cell(at, 'angle') * 180) / Math.PI).toFixed(0)}°: ${force(at).toPrecision(3)} N under the foot at a lever of ${(l * 1e3).toFixed(1)} mm.`,
+        `Most at ${stated(cell(at, 'angle'), 'angle', 3)}: ${stated(force(at), 'force', 3)} under the foot at a lever of ${stated(l, 'length', 4)}.`,
       ),
       found,
       bound: 'atLeast',

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { METERED, sketch, word } from '../rig-drawing.ts';
@@ -136,8 +137,8 @@ export const noLoad: TestKind = {
       ...plainResult(
         test,
         rows.length,
-        `At the motor ${(fit.intercept * 1e3).toPrecision(3)} mN·m of drag and ` +
-          `${(((fit.slope * 2 * Math.PI) / 60) * 1e6).toPrecision(3)} µN·m more for each rpm.`,
+        `At the motor ${stated(fit.intercept, 'torque', 3)} of drag at a standstill, ` +
+          `${stated(fit.intercept + fit.slope * top, 'torque', 3)} at ${stated(top, 'speed', 3)}.`,
       ),
       found,
       figures: [

@@ -1,6 +1,6 @@
 import { ok, refuse } from '../../result.ts';
 import type { BenchTest } from '../../schema/joint.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { PlanAsk, PlannedRig, TestKind } from '../contract.ts';
 import { analysePlay } from '../play-lever.ts';
 import { channelOf, samplesOf, type Recording } from '../recording.ts';
@@ -37,7 +37,7 @@ function plan({ instrument, wanted }: PlanAsk): PlannedRig {
     values: { lever, instrument: instrument.id },
     enough,
     says:
-      `${instrument.name} at a lever of ${formatQuantity(lever, 'length')}` +
+      `${instrument.name} at a lever of ${stated(lever, 'length', 5)}` +
       (enough ? '' : '; longer than is handy: a spot of light on a wall tells more'),
   };
 }
@@ -65,7 +65,7 @@ function pushesOf(recording: Recording, lever: number, newId: () => string): Ben
     const difference = 2 * lever * Math.sin((high - low) / 2);
     return {
       id: newId(),
-      text: `${(difference * 1e3).toFixed(3)} mm, from the rig`,
+      text: `${stated(difference, 'length', 5)}, from the rig`,
       values: { angle, difference },
     };
   });
@@ -113,7 +113,7 @@ export const playLever: TestKind = {
     const lever = typeof rig['lever'] === 'number' ? rig['lever'] : Infinity;
     return typeof difference === 'number' && difference > 2 * lever
       ? refuse(
-          `Difference: ${formatQuantity(difference, 'length', {}, 4)} is longer than the lever can swing.`,
+          `Difference: ${stated(difference, 'length', 4)} is longer than the lever can swing.`,
           'A point at the lever’s radius moves at most twice that radius.',
           'Check the unit, and the lever’s radius.',
         ).problem
@@ -162,8 +162,8 @@ export const playLever: TestKind = {
         test,
         p.counted,
         `Mean of ${p.counted} reading${p.counted === 1 ? '' : 's'}${p.struck ? `, ${p.struck} struck out` : ''}; worst ` +
-          `${formatQuantity(p.worst.play, 'smallAngle', {}, 3)} at ${formatQuantity(p.worst.angle, 'angle', {}, 3)}.` +
-          (p.windUp > 0 ? ` Wind-up of the push taken out: ${formatQuantity(p.windUp, 'smallAngle', {}, 2)}.` : ''),
+          `${stated(p.worst.play, 'smallAngle', 3)} at ${stated(p.worst.angle, 'angle', 3)}.` +
+          (p.windUp > 0 ? ` Wind-up of the push taken out: ${stated(p.windUp, 'smallAngle', 2)}.` : ''),
       ),
       found: p.found,
       lands: [{ row: 'play', found: p.found }],

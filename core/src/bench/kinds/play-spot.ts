@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { circle, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
@@ -123,7 +124,7 @@ export const playSpot: TestKind = {
       ...plainResult(
         test,
         rows.length,
-        `Mean of ${rows.length} reading${rows.length === 1 ? '' : 's'}, worst ${((Math.max(...plays) * 10800) / Math.PI).toFixed(2)}′.`,
+        `Mean of ${rows.length} reading${rows.length === 1 ? '' : 's'}, worst ${stated(Math.max(...plays), 'smallAngle', 3)}.`,
       ),
       found,
       lands: [{ row: 'play', found }],

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { circle, path, sketch, word } from '../rig-drawing.ts';
@@ -128,7 +129,7 @@ export const runout: TestKind = {
       ...plainResult(
         test,
         rows.length,
-        `Off centre by ${(e * 1e3).toFixed(4)} mm, high at ${((turn * 180) / Math.PI).toFixed(0)}°.`,
+        `Off centre by ${stated(e, 'length', 5)}, high at ${stated(turn, 'angle', 3)}.`,
       ),
       found,
       figures: [

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { circle, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
@@ -167,7 +168,7 @@ export const pluck: TestKind = {
       ...plainResult(
         test,
         tones.length,
-        `It sounds at ${a.mean.toPrecision(4)} Hz: ${tension.toPrecision(3)} N in the span.`,
+        `It sounds at ${stated(a.mean, 'frequency')}: ${stated(tension, 'force', 3)} in the span.`,
       ),
       found,
       figures: [

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { path, sketch, word } from '../rig-drawing.ts';
@@ -191,8 +192,8 @@ export const step: TestKind = {
       ...plainResult(
         test,
         t!.length,
-        `A step of ${((s.size * 180) / Math.PI).toPrecision(3)}°: ` +
-          `${Number.isFinite(s.settling) ? `settled after ${s.settling.toPrecision(3)} s` : 'never settled within the band'}, ` +
+        `A step of ${stated(s.size, 'angle', 3)}: ` +
+          `${Number.isFinite(s.settling) ? `settled after ${stated(s.settling, 'time', 3)}` : 'never settled within the band'}, ` +
           `${(100 * s.overshoot).toFixed(1)} % over.`,
       ),
       found,

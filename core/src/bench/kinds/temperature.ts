@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
@@ -40,7 +41,7 @@ const RIG = [
   rigQuantity(
     'limit',
     'Highest allowed',
-    '0 °C takes the lowest limit of the variant’s materials.',
+    `${stated(273.15, 'temperature')} takes the lowest limit of the variant’s materials.`,
     'temperature',
     NONE,
     1,
@@ -119,7 +120,7 @@ export const temperature: TestKind = {
     if (!(swing > Math.max(0.2, 2 * (instrument?.resolution ?? 0))))
       return refuse(
         'The temperature hardly changed.',
-        `It moved by ${swing.toFixed(2)} K, which the sensor’s steps hide.`,
+        `It moved by ${stated(swing, 'temperatureRise', 2)}, which the sensor’s steps hide.`,
         'Load it more, or read for longer.',
       );
     const x = t.map((v) => (v - t0) / (t1 - t0));
@@ -183,8 +184,8 @@ export const temperature: TestKind = {
       ...plainResult(
         test,
         counted,
-        `Settles at ${(settle - 273.15).toFixed(1)} °C with a time constant of ${(tau / 60).toPrecision(3)} ` +
-          `min${allowed[0] && torque > 0 ? `; ${allowed[0].name} allows ${allowed[0].torque.toPrecision(3)} N·m for ever` : ''}.`,
+        `Settles at ${stated(settle, 'temperature', 3)} with a time constant of ${stated(tau, 'time', 3)}` +
+          `${allowed[0] && torque > 0 ? `; ${allowed[0].name} allows ${stated(allowed[0].torque, 'torque', 3)} for ever` : ''}.`,
       ),
       found,
       figures: [

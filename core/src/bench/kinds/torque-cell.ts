@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
@@ -213,8 +214,7 @@ export const torqueCell: TestKind = {
       ...plainResult(
         test,
         raw.length,
-        `Peak ${peak.toPrecision(4)} ` +
-          `N·m${Number.isFinite(held) ? `, held ${held.toPrecision(4)} N·m for ${rig('hold')} s` : '; nothing was held long enough to call it sustained'}.`,
+        `Peak ${stated(peak, 'torque')}${Number.isFinite(held) ? `, held ${stated(held, 'torque')} for ${stated(rig('hold'), 'time', 3)}` : '; nothing was held long enough to call it sustained'}.`,
       ),
       found,
       lands: [{ row: 'torque', found, bound: 'atLeast' }],
@@ -236,7 +236,7 @@ export const torqueCell: TestKind = {
                 quantity: 'torque' as const,
                 value: held,
                 U: found.U,
-                how: `largest that was not left for ${rig('hold')} s`,
+                how: `largest that was not left for ${stated(rig('hold'), 'time', 3)}`,
               },
             ]
           : []),

@@ -1,5 +1,5 @@
 import { ok } from '../../result.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, dimension, HOUSE, hung, path, sketch, word } from '../rig-drawing.ts';
 import { analyseLadder, OUTCOME_WORDS, OUTCOMES, rungSays, type Outcome } from '../torque-ladder.ts';
@@ -41,8 +41,8 @@ const RIG = [
 /** What it carried and what it did not, in a sentence. */
 const sayBracket = (carried: number | undefined, not: number | undefined, mode: Outcome | undefined): string =>
   [
-    carried === undefined ? '' : `Carried up to ${formatQuantity(carried, 'torque', {}, 4)}.`,
-    not === undefined ? '' : `At ${formatQuantity(not, 'torque', {}, 4)} it ${OUTCOME_WORDS[mode!]}.`,
+    carried === undefined ? '' : `Carried up to ${stated(carried, 'torque', 4)}.`,
+    not === undefined ? '' : `At ${stated(not, 'torque', 4)} it ${OUTCOME_WORDS[mode!]}.`,
   ]
     .filter(Boolean)
     .join(' ');

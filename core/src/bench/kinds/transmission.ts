@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { circle, HOUSE, path, sketch, word } from '../rig-drawing.ts';
@@ -160,7 +161,7 @@ export const transmission: TestKind = {
       ...plainResult(
         test,
         rawIn.length,
-        `Error ${((run.peakToPeak * 10800) / Math.PI).toPrecision(3)}′ from end to end over ` +
+        `Error ${stated(run.peakToPeak, 'smallAngle', 3)} from end to end over ` +
           `${run.turns.toFixed(2)} turns; the ratio is ${plain(found)} : ` +
           `1${wrong ? `, not ${plain(thought)} : 1${near ? `: ${says} fits` : ''}` : ''}.`,
       ),

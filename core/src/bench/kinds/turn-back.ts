@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, dimension, HOUSE, hung, sketch, word } from '../rig-drawing.ts';
@@ -123,7 +124,7 @@ export const turnBack: TestKind = {
         ...plainResult(
           test,
           rows.length,
-          `It held at every mass: it does not turn back below ${most.toPrecision(3)} N·m.`,
+          `It held at every mass: it does not turn back below ${stated(most, 'torque', 3)}.`,
         ),
         found,
         bound: 'atLeast',
@@ -164,7 +165,7 @@ export const turnBack: TestKind = {
         test,
         rows.length,
         known
-          .map((w) => `${w.label}: between ${(w.held ?? 0).toPrecision(3)} and ${w.moved!.toPrecision(3)} N·m`)
+          .map((w) => `${w.label}: between ${stated(w.held ?? 0, 'torque', 3)} and ${stated(w.moved!, 'torque', 3)}`)
           .join('; ') + '.',
       ),
       found,

@@ -1,6 +1,6 @@
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
 import { centreForTeeth, leastCentre } from './layout.ts';
 import { buildBelt, modelBelt, wrongBelt, type BeltModel } from './model.ts';
@@ -49,12 +49,12 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
   const wider = s.widths.filter((w) => w > p.width);
   const perWidth = factor(shelf, s.ids.tension);
   const width = (passes: (x: BeltModel, tried: BeltParams) => boolean) =>
-    nearest(p, at, shelf, 'width', wider, passes, (w) => `Belt width ${formatQuantity(w, 'length')}`);
+    nearest(p, at, shelf, 'width', wider, passes, (w) => `Belt width ${stated(w, 'length', 5)}`);
   const newtons = (x: number) => Math.ceil(x * 2) / 2;
   const toTension = (f: number): Mend => ({
     path: 'tension',
     value: newtons(f),
-    label: `Tension ${formatQuantity(newtons(f), 'force')}`,
+    label: `Tension ${stated(newtons(f), 'force', 5)}`,
   });
   const allowed = perWidth * p.width;
   // The simplest hold that carries it, and where none does the strongest, so long as it is stronger than what is there.
@@ -188,7 +188,7 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
           'tension',
           upTo(newtons(p.tension), Math.max(p.tension, allowed - m.force / 2), 0.5),
           (x) => x.jumpTorque >= at.torque * 1.25,
-          (f) => `Tension ${formatQuantity(f, 'force')}`,
+          (f) => `Tension ${stated(f, 'force', 5)}`,
         ) ?? width((x) => x.jumpTorque >= at.torque * 1.25),
       advice: 'Take a coarser section, or more wrap.',
     }),
@@ -298,7 +298,7 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
         mend: {
           path: 'idlerDiameter',
           value: Math.ceil(least * 1e3) / 1e3,
-          label: `Idler ${formatQuantity(Math.ceil(least * 1e3) / 1e3, 'length')}`,
+          label: `Idler ${stated(Math.ceil(least * 1e3) / 1e3, 'length', 5)}`,
         },
       }),
     );

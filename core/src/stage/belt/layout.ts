@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import type { Mend } from '../../figure/figure.ts';
@@ -92,7 +93,7 @@ export function stockedNear(
     .slice(0, count);
 }
 
-const millimetres = (x: number): string => `${(x * 1000).toFixed(2)} mm`;
+const millimetres = (x: number): string => `${stated(x, 'length', 4)}`;
 
 /** Solves the layout, or says why the belt cannot lie so and what would. */
 export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {

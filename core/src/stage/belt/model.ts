@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import { factor, findSection, type Shelf } from '../../shop/shelf.ts';
@@ -105,7 +106,7 @@ export function wrongBelt(p: BeltParams, { section }: BeltBuild): Result<never> 
     if (bore >= root - 1e-3)
       return refuse(
         `The bore cuts into the teeth of the ${name} pulley.`,
-        `Its tooth spaces reach down to ${(root * 1000).toFixed(2)} mm and need 0.5 mm of wall.`,
+        `Its tooth spaces reach down to ${stated(root, 'length', 4)} and need ${stated(5e-4, 'length')} of wall.`,
         'Take a smaller bore or more teeth.',
         place,
       );
@@ -119,8 +120,8 @@ export function wrongBelt(p: BeltParams, { section }: BeltBuild): Result<never> 
     if (seat > 0 && (seat <= bore || seat >= root - 1e-3))
       return refuse(
         `The bearing seat does not fit the ${name} pulley.`,
-        `It must be wider than the bore of ${(bore * 1000).toFixed(2)} mm and leave 0.5 mm under tooth ` +
-          `spaces that reach down to ${(root * 1000).toFixed(2)} mm.`,
+        `It must be wider than the bore of ${stated(bore, 'length', 4)} and leave ${stated(5e-4, 'length')} under tooth ` +
+          `spaces that reach down to ${stated(root, 'length', 4)}.`,
         'Change the seat, or set it to 0 for none.',
         place,
       );

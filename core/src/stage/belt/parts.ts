@@ -1,7 +1,7 @@
+import { stated } from '../../units/stated.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import type { BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
@@ -38,11 +38,11 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
     const profile = pulleyOutline(s, x.z, allowance);
     if (!profile.ok) return profile;
     const note =
-      `${s.id}, ${x.z} teeth, ${formatQuantity(p.width, 'length')} wide, outside ⌀ ` +
-      `${formatQuantity(2 * (outsideRadius(s, x.z) - allowance), 'length')}, bore ` +
-      (`${formatQuantity(x.bore, 'length')}` +
-        `${x.seat > 0 ? `, bearing seat ${formatQuantity(x.seat, 'length')}` : ''}` +
-        `${allowance > 0 ? `; profile moved in by ${formatQuantity(allowance, 'length', { length: 'µm' })}` : ''}`);
+      `${s.id}, ${x.z} teeth, ${stated(p.width, 'length', 5)} wide, outside ⌀ ` +
+      `${stated(2 * (outsideRadius(s, x.z) - allowance), 'length', 5)}, bore ` +
+      (`${stated(x.bore, 'length', 5)}` +
+        `${x.seat > 0 ? `, bearing seat ${stated(x.seat, 'length', 5)}` : ''}` +
+        `${allowance > 0 ? `; profile moved in by ${stated(allowance, 'length', 3)}` : ''}`);
     parts.push({
       id: x.id,
       name: x.name,
@@ -68,7 +68,7 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
       material: x.how === 'printed' ? 'printed or 1 mm sheet' : 'with the pulley',
       mass: 0,
       money: 0,
-      note: '1 mm thick; one on each side keeps the belt on',
+      note: `${stated(1e-3, 'length')} thick; one on each side keeps the belt on`,
       curves: [
         { layer: 'profile', outline: flange },
         { layer: 'bore', outline: circle(0, 0, x.bore / 2) },
@@ -83,7 +83,7 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
     material: 'synchronous belt',
     mass: m.beltMass,
     money: m.beltMoney,
-    note: `${s.id}, ${m.layout.teeth} teeth (${formatQuantity(m.layout.teeth * s.pitch, 'length')}), ${formatQuantity(p.width, 'length')} wide`,
+    note: `${s.id}, ${m.layout.teeth} teeth (${stated(m.layout.teeth * s.pitch, 'length', 5)}), ${stated(p.width, 'length', 5)} wide`,
     curves: [],
   });
   if (p.idler !== 'none') {
@@ -96,7 +96,7 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
       material: 'idler on a bearing',
       mass: m.idlerMass,
       money: m.idlerMoney,
-      note: p.idler === 'inside' ? `${s.id}, ${p.idlerTeeth} teeth` : `⌀ ${formatQuantity(p.idlerDiameter, 'length')}`,
+      note: p.idler === 'inside' ? `${s.id}, ${p.idlerTeeth} teeth` : `⌀ ${stated(p.idlerDiameter, 'length', 5)}`,
       curves: outline ? [{ layer: 'profile', outline }] : [],
     });
   }

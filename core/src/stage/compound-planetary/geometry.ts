@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { makeMesh, meshPair, plainCentre, shiftSum, trimTips, wheel, type Gear, type Mesh } from '../../gear/index.ts';
 import { gcd } from '../../math/gcd.ts';
 import { ok, type Result } from '../../result.ts';
@@ -85,7 +86,7 @@ export function compoundGeometry(p: CompoundParams): Result<CompoundGeometry> {
   if (!shift1.ok || Math.abs(shift1.value + p.xpA) > 1.6)
     return stop(
       `A held ring of ${p.zr1} teeth does not close round these planets.`,
-      `They stand ${(centre * 1e3).toFixed(3)} mm out, too far to shift to.`,
+      `They stand ${stated(centre, 'length', 5)} out, too far to shift to.`,
       `Give it ${fit} teeth.`,
       'zr1',
       fit,
@@ -95,12 +96,12 @@ export function compoundGeometry(p: CompoundParams): Result<CompoundGeometry> {
     const module = (2 * centre * Math.cos(p.helix)) / (p.zr2 - p.zpB);
     return stop(
       'The two toothings do not have one centre distance.',
-      `A sets ${(centre * 1e3).toFixed(3)} mm; B with ${p.zr2} − ${p.zpB} teeth wants ` +
-        `${(plainCentre(p.moduleB, p.zpB, p.zr2, p.helix, true) * 1e3).toFixed(3)} mm, too far to shift.`,
-      `Give B the module ${(module * 1e3).toFixed(4)} mm, or other teeth.`,
+      `A sets ${stated(centre, 'length', 5)}; B with ${p.zr2} − ${p.zpB} teeth wants ` +
+        `${stated(plainCentre(p.moduleB, p.zpB, p.zr2, p.helix, true), 'length', 5)}, too far to shift.`,
+      `Give B the module ${stated(module, 'length', 5)}, or other teeth.`,
       'moduleB',
       Number(module.toPrecision(9)),
-      `Module B ${(module * 1e3).toFixed(4)} mm`,
+      `Module B ${stated(module, 'length', 5)}`,
     );
   }
   const r10 = a(p.zr1, { helix: p.helix, shift: shift1.value + p.xpA, ring: true, cutter: p.zpA });

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import {
   exact,
   meshChecks,
@@ -228,7 +229,7 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
         path: 'module',
         value: module,
         also: { moduleB },
-        label: `Modules ${(module * 1e3).toFixed(2)} and ${(moduleB * 1e3).toFixed(2)} mm`,
+        label: `Modules ${stated(module, 'length', 4)} and ${stated(moduleB, 'length', 4)}`,
       },
     };
   };
@@ -281,7 +282,7 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
       mend: {
         path: 'allowanceB',
         value: steppedUp(p.allowanceB + 2e-5, 1e-5),
-        label: `B ${(steppedUp(p.allowanceB + 2e-5, 1e-5) * 1e3).toFixed(2)} mm thinner`,
+        label: `B ${stated(steppedUp(p.allowanceB + 2e-5, 1e-5), 'length', 4)} thinner`,
       },
     }),
   );

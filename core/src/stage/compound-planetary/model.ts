@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import {
   carrier,
   central,
@@ -155,14 +156,14 @@ export function wrongCompound(p: CompoundParams, b: CompoundBuild, shelf: Shelf)
   if (p.pin / 2 >= root - 0.3e-3)
     return refuse(
       'The pin does not fit the planets.',
-      `Their roots reach down to ⌀ ${(root * 2e3).toFixed(2)} mm and need a wall.`,
+      `Their roots reach down to ⌀ ${stated(2 * root, 'length', 4)} and need a wall.`,
       'Take a thinner pin, or larger planets.',
       'pin',
     );
   if (g.sunMesh && p.boreS / 2 >= g.sunMesh.sides[0].root)
     return refuse(
       'The bore cuts into the sun’s teeth.',
-      `Its roots reach down to ⌀ ${(g.sunMesh.sides[0].root * 2e3).toFixed(2)} mm.`,
+      `Its roots reach down to ⌀ ${stated(2 * g.sunMesh.sides[0].root, 'length', 4)}.`,
       'Take a smaller bore, or more teeth on the sun.',
       'boreS',
     );

@@ -13,15 +13,15 @@ import { ok, type Result } from '../../result.ts';
 import { circle, place, segment } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { compoundPose } from './drawing.ts';
 import type { CompoundGeometry } from './geometry.ts';
 import type { CompoundModel } from './model.ts';
 import type { CompoundParams } from './params.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
-const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(3)}°`;
+const mm = (x: number): string => stated(x, 'length', 6);
+const degrees = (x: number): string => stated(x, 'angle', 6);
 const said = (g: Gear, width: number): string =>
   `m ${mm(g.module)}, ${g.teeth} teeth, x ${g.shift.toFixed(3)}, ${mm(width)} wide, span over ` +
   `${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { modeChecks } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
@@ -68,14 +69,14 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
       quantity: 'smallAngle',
       severity: g.plays.some(([a, b]) => b <= a) ? 'stop' : 'warn',
       near: 0,
-      why: `Profile and pins come out up to ${(need * 1e6).toFixed(0)} µm off; the gap must be more than that.`,
+      why: `Profile and pins come out up to ${stated(need, 'length', 2)} off; the gap must be more than that.`,
       mend: {
         path: 'offset',
         value: Math.min(
           1e-3,
           steppedUp(p.offset + Math.max(1e-5, (-m.bind * (p.pins - 1) * p.throw) / 2 + 2e-6), 1e-5),
         ),
-        label: `Gap ${(Math.min(1e-3, steppedUp(p.offset + Math.max(1e-5, (-m.bind * (p.pins - 1) * p.throw) / 2 + 2e-6), 1e-5)) * 1e3).toFixed(2)} mm`,
+        label: `Gap ${stated(Math.min(1e-3, steppedUp(p.offset + Math.max(1e-5, (-m.bind * (p.pins - 1) * p.throw) / 2 + 2e-6), 1e-5)), 'length', 4)}`,
       },
     }),
     check({
@@ -137,7 +138,7 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
       mend: {
         path: 'width',
         value: steppedUp(m.bearing.width, 5e-4),
-        label: `Discs ${(steppedUp(m.bearing.width, 5e-4) * 1e3).toFixed(1)} mm`,
+        label: `Discs ${stated(steppedUp(m.bearing.width, 5e-4), 'length', 4)}`,
       },
     }),
     check({
@@ -208,7 +209,7 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
       mend:
         p.carriedBy === 'plate'
           ? { path: 'carriedBy', value: 'both', label: 'A plate on either side' }
-          : { path: 'outPin', value: thicker, label: `Output pins ${(thicker * 1e3).toFixed(1)} mm` },
+          : { path: 'outPin', value: thicker, label: `Output pins ${stated(thicker, 'length', 4)}` },
       advice: 'Take thicker or more output pins, or a plate on either side.',
     }),
   );

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { reducedModulus } from '../../contact/index.ts';
 import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
@@ -174,30 +175,30 @@ export function wrongCycloidal(p: CycloidalParams, b: CycloidalBuild): Result<ne
   if (webs.bearing <= 0)
     return refuse(
       'The output holes break into the bearing’s seat.',
-      `Holes of ${(hole * 1e3).toFixed(2)} mm on ⌀ ${(p.outCircle * 1e3).toFixed(1)} mm reach in to ⌀ ` +
-        `${((p.outCircle - hole) * 1e3).toFixed(1)} mm, the bearing out to ` +
-        `${(bearing.outside * 1e3).toFixed(1)} mm.`,
+      `Holes of ${stated(hole, 'length', 4)} on ⌀ ${stated(p.outCircle, 'length', 4)} reach in to ⌀ ` +
+        `${stated(p.outCircle - hole, 'length', 4)}, the bearing out to ` +
+        `${stated(bearing.outside, 'length', 4)}.`,
       'Take a larger circle of output pins, thinner pins or a smaller bearing.',
       'outCircle',
     );
   if (webs.rim <= 0)
     return refuse(
       'The output holes break through the lobes.',
-      `They reach out to ⌀ ${((p.outCircle + hole) * 1e3).toFixed(1)} mm, the hollows in to ${(small * 2e3).toFixed(1)} mm.`,
+      `They reach out to ⌀ ${stated(p.outCircle + hole, 'length', 4)}, the hollows in to ${stated(2 * small, 'length', 4)}.`,
       'Take a smaller circle of output pins, or thinner pins.',
       'outCircle',
     );
   if (webs.hole <= 0)
     return refuse(
       'Neighbouring output holes run into one another.',
-      `${p.outPins} holes of ${(hole * 1e3).toFixed(2)} mm do not fit on ⌀ ${(p.outCircle * 1e3).toFixed(1)} mm.`,
+      `${p.outPins} holes of ${stated(hole, 'length', 4)} do not fit on ⌀ ${stated(p.outCircle, 'length', 4)}.`,
       'Take fewer or thinner output pins.',
       'outPins',
     );
   if (p.shaft / 2 + p.throw >= bearing.bore / 2 - 3e-4)
     return refuse(
       'The motor’s shaft breaks through the eccentric.',
-      `The eccentric of ⌀ ${(bearing.bore * 1e3).toFixed(1)} mm stands ${(p.throw * 1e3).toFixed(2)} mm beside the shaft’s middle.`,
+      `The eccentric of ⌀ ${stated(bearing.bore, 'length', 4)} stands ${stated(p.throw, 'length', 4)} beside the shaft’s middle.`,
       'Take a larger bearing, a thinner shaft or less eccentricity.',
       'shaft',
     );

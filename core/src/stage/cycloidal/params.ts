@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { bearing, group, length, material, oneOf, whole, wholeOf, type ParamTable } from '../param.ts';
 
 /** Parameters of a cycloidal stage, SI units. */
@@ -259,7 +260,7 @@ export const cycloidalParams: ParamTable<P> = {
     boltHole: length({
       says: 'Hole for a screw',
       label: 'Screw hole',
-      help: '3.2 mm for M3.',
+      help: `${stated(3.2e-3, 'length')} for M3.`,
       start: 3.2e-3,
       least: 1e-3,
       most: 0.02,

@@ -4,14 +4,14 @@ import { ok, type Result } from '../../result.ts';
 import { circle, OutlinePen, place, type Outline } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { phaseOf, ringBore, seated } from './geometry.ts';
 import type { CycloidalModel } from './model.ts';
 import { branchPins, lobesOf, type CycloidalParams } from './params.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
-const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(3)}°`;
+const mm = (x: number): string => stated(x, 'length', 6);
+const degrees = (x: number): string => stated(x, 'angle', 6);
 /** Room between turning parts along the axis, m. */
 const GAP = 5e-4;
 

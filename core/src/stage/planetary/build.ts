@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { boreReach, meshModes, type ModeText, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ok, refuse, type Result } from '../../result.ts';
@@ -89,7 +90,7 @@ export function wrongPlanetary(p: PlanetaryParams, b: PlanetaryBuild, shelf: She
           path: 'bearing',
           value: other.id,
           also: { pin: other.bore },
-          label: `${other.name}, pin ${(other.bore * 1e3).toFixed(0)} mm`,
+          label: `${other.name}, pin ${stated(other.bore, 'length', 3)}`,
         },
       }),
     };
@@ -106,14 +107,14 @@ export function wrongPlanetary(p: PlanetaryParams, b: PlanetaryBuild, shelf: She
   if (seat / 2 >= planetRoot - 0.3e-3)
     return refuse(
       `${bearing ? 'The bearing' : 'The pin'} does not fit the planet.`,
-      `Its roots reach down to ⌀ ${(planetRoot * 2e3).toFixed(2)} mm and need a wall.`,
+      `Its roots reach down to ⌀ ${stated(2 * planetRoot, 'length', 4)} and need a wall.`,
       bearing ? 'Take a smaller bearing, or larger planets.' : 'Take a thinner pin, or larger planets.',
       bearing ? 'bearing' : 'pin',
     );
   if (p.boreS > 0 && sunWall <= 0)
     return refuse(
       'The bore cuts into the sun’s teeth.',
-      `Its roots reach down to ⌀ ${(g.sunMesh.sides[0].root * 2e3).toFixed(2)} mm${p.shapeS === 'keyway' ? ', and the keyway goes deeper than the bore' : ''}.`,
+      `Its roots reach down to ⌀ ${stated(2 * g.sunMesh.sides[0].root, 'length', 4)}${p.shapeS === 'keyway' ? ', and the keyway goes deeper than the bore' : ''}.`,
       'Take a smaller bore, or more teeth on the sun.',
       'boreS',
     );

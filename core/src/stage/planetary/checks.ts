@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { meshChecks, modeChecks, spacesEvenly, wheelChecks } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
@@ -98,7 +99,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
       quantity: 'torque',
       why: pin.why,
       ...(p.pins === 'plain' && thicker < 2 * g.sunMesh.sides[1].root - 6e-4 && thicker < 0.1
-        ? { mend: { path: 'pin', value: thicker, label: `Pin ${(thicker * 1e3).toFixed(1)} mm` } }
+        ? { mend: { path: 'pin', value: thicker, label: `Pin ${stated(thicker, 'length', 4)}` } }
         : {}),
       advice: 'Take a larger bearing, larger planets or more of them.',
     }),
@@ -123,7 +124,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
         mend: {
           path: 'width',
           value: steppedUp(p.width * 1.5, 1e-3),
-          label: `Face width ${(steppedUp(p.width * 1.5, 1e-3) * 1e3).toFixed(0)} mm`,
+          label: `Face width ${stated(steppedUp(p.width * 1.5, 1e-3), 'length', 3)}`,
         },
         advice: 'Grease it, run it slower, or pair the plastic with metal.',
       }),
@@ -178,7 +179,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
         mend: {
           path: 'rim',
           value: steppedUp(p.boltHole + 2e-3, 5e-4),
-          label: `Wall ${(steppedUp(p.boltHole + 2e-3, 5e-4) * 1e3).toFixed(1)} mm`,
+          label: `Wall ${stated(steppedUp(p.boltHole + 2e-3, 5e-4), 'length', 4)}`,
         },
       }),
     );
@@ -196,7 +197,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
       mend: {
         path: 'pin',
         value: steppedUp(p.pin * (m.lean / 2e-3) ** 0.25 * 1.02, 5e-4),
-        label: `Pin ${(steppedUp(p.pin * (m.lean / 2e-3) ** 0.25 * 1.02, 5e-4) * 1e3).toFixed(1)} mm`,
+        label: `Pin ${stated(steppedUp(p.pin * (m.lean / 2e-3) ** 0.25 * 1.02, 5e-4), 'length', 4)}`,
       },
       advice: 'Take thicker pins or more planets, or join the plates by webs.',
     }),
@@ -211,8 +212,8 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
         sense: 'max',
         quantity: 'length',
         near: 0,
-        why: `${m.bearing.name} has a bore of ${(m.bearing.bore * 1e3).toFixed(1)} mm.`,
-        mend: { path: 'pin', value: m.bearing.bore, label: `Pin ${(m.bearing.bore * 1e3).toFixed(1)} mm` },
+        why: `${m.bearing.name} has a bore of ${stated(m.bearing.bore, 'length', 4)}.`,
+        mend: { path: 'pin', value: m.bearing.bore, label: `Pin ${stated(m.bearing.bore, 'length', 4)}` },
       }),
     );
     list.push(
@@ -229,7 +230,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
         mend: {
           path: 'width',
           value: steppedUp(m.bearing.width, 5e-4),
-          label: `Face width ${(steppedUp(m.bearing.width, 5e-4) * 1e3).toFixed(1)} mm`,
+          label: `Face width ${stated(steppedUp(m.bearing.width, 5e-4), 'length', 4)}`,
         },
       }),
     );
@@ -249,7 +250,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
       mend: () => {
         const more = steppedUp(p.allowanceP + (-m.bind * g.sunMesh.pair.rw1 * Math.abs(m.setRatio)) / 2 + 1e-5, 1e-5);
         return more <= 2e-3
-          ? { path: 'allowanceP', value: more, label: `Planets ${(more * 1e3).toFixed(2)} mm thinner` }
+          ? { path: 'allowanceP', value: more, label: `Planets ${stated(more, 'length', 4)} thinner` }
           : undefined;
       },
     }),

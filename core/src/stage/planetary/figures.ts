@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { exact, meshFigures, modeFigures, spacesEvenly, wheelFigures } from '../../gear/index.ts';
 import { FigureMaker, term, type Figure } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -74,7 +75,7 @@ export function planetaryFigures(
       terms: [zs, zr, N],
       source: spacesEvenly(p.zs, p.zr, p.planets)
         ? 'whole: even spacing assembles'
-        : `not whole: places are multiples of ${(360 / (p.zs + p.zr)).toFixed(3)}°`,
+        : `not whole: places are multiples of ${stated((2 * Math.PI) / (p.zs + p.zr), 'angle', 6)}`,
       note:
         p.zs % p.planets === 0 && p.zr % p.planets === 0
           ? 'Planets mesh in phase, which is louder.'

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import {
   trimTips,
   makeMesh,
@@ -52,7 +53,7 @@ export function planetaryGeometry(p: PlanetaryParams): Result<PlanetaryGeometry>
     const plain = plainCentre(p.module, p.zp, p.zr, p.helix, true);
     const problem: StageProblem = {
       what: `A ring of ${p.zr} teeth does not close round sun ${p.zs} and planets ${p.zp}.`,
-      why: `The sun sets the planets ${(centre * 1e3).toFixed(3)} mm out; the ring wants ${(plain * 1e3).toFixed(3)} mm, too far to shift.`,
+      why: `The sun sets the planets ${stated(centre, 'length', 5)} out; the ring wants ${stated(plain, 'length', 5)}, too far to shift.`,
       mend: `Give the ring ${fit} teeth, or one or two more or fewer.`,
       place: 'zr',
       fix: { path: 'zr', value: fit, label: `Ring ${fit} teeth` },

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import type { Toothing } from '../../gear/toothing.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { amount, fromShop, group, length, material, oneOf, whole, yesNo, type ParamTable } from '../param.ts';
@@ -283,7 +284,7 @@ export const planetaryParams: ParamTable<P> = {
     boltHole: length({
       says: 'Hole for a screw',
       label: 'Screw hole',
-      help: '3.2 mm for M3.',
+      help: `${stated(3.2e-3, 'length')} for M3.`,
       start: 3.2e-3,
       least: 1e-3,
       most: 0.02,

@@ -15,13 +15,13 @@ import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
 import { cut, prism, type Prism } from '../../shape/solid.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { planetaryPose } from './drawing.ts';
 import type { PlanetaryModel } from './model.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
+const mm = (x: number): string => stated(x, 'length', 6);
 /** Room between turning parts along the axis, m. */
 const GAP = 5e-4;
 
@@ -149,7 +149,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       money: (m.masses[3] / 2) * mr.price,
       note:
         `${mm(p.plate)} thick, pins on ⌀ ` +
-        `${mm(2 * g.centre)}${p.spacing === 'stepped' ? `, at ${g.places.map((a) => `${((a * 180) / Math.PI).toFixed(3)}°`).join(', ')}` : ''}`,
+        `${mm(2 * g.centre)}${p.spacing === 'stepped' ? `, at ${g.places.map((a) => stated(a, 'angle', 6)).join(', ')}` : ''}`,
       curves: plates([through], 'passage'),
       places: floors.map((z, k) => stand(0, 0, z - p.plate - GAP, pose.carrier, away(k, 0))),
       solid: flat([...pins, through]),

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
 import { exact, modeChecks, modeFigures } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
@@ -196,7 +197,7 @@ function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
       mend: {
         path: 'distance',
         value: steppedUp(p.distance + 1e-3 - room + 1e-6, 5e-4),
-        label: `Crank at ${(steppedUp(p.distance + 1e-3 - room + 1e-6, 5e-4) * 1e3).toFixed(1)} mm`,
+        label: `Crank at ${stated(steppedUp(p.distance + 1e-3 - room + 1e-6, 5e-4), 'length', 4)}`,
       },
     }),
     check({
@@ -209,7 +210,7 @@ function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
       severity: 'warn',
       near: 0,
       why: 'Lobes and pins come out a little off; the gap must be more than that.',
-      mend: { path: 'offset', value: gap, label: `Gap ${(gap * 1e3).toFixed(2)} mm` },
+      mend: { path: 'offset', value: gap, label: `Gap ${stated(gap, 'length', 4)}` },
     }),
     check({
       id: 'balance',
@@ -251,7 +252,7 @@ function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
       mend: {
         path: 'width',
         value: steppedUp(m.bearing.width, 5e-4),
-        label: `Plates ${(steppedUp(m.bearing.width, 5e-4) * 1e3).toFixed(1)} mm`,
+        label: `Plates ${stated(steppedUp(m.bearing.width, 5e-4), 'length', 4)}`,
       },
     }),
     ...modeChecks(

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { reducedModulus } from '../../contact/index.ts';
 import { flankLimit, modeLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
@@ -73,15 +74,15 @@ export function wrongRingPlate(p: RingPlateParams, { bearing, inner }: RingPlate
   if (p.distance - bearing.outside / 2 <= inner)
     return refuse(
       'A crank’s bearing breaks into the lobes.',
-      `The lobes reach out to ${(inner * 1e3).toFixed(2)} mm, the bearing in to ` +
-        `${((p.distance - bearing.outside / 2) * 1e3).toFixed(2)} mm from the wheel’s middle.`,
-      `Move the crank out to ${((inner + bearing.outside / 2 + 2e-3) * 1e3).toFixed(1)} mm or more, or take a smaller bearing.`,
+      `The lobes reach out to ${stated(inner, 'length', 4)}, the bearing in to ` +
+        `${stated(p.distance - bearing.outside / 2, 'length', 4)} from the wheel’s middle.`,
+      `Move the crank out to ${stated(inner + bearing.outside / 2 + 2e-3, 'length', 4)} or more, or take a smaller bearing.`,
       'distance',
     );
   if (p.bore / 2 >= R - p.pin / 2 - 5e-4)
     return refuse(
       'The bore leaves no wheel for its pins.',
-      `They reach in to ⌀ ${((2 * R - p.pin) * 1e3).toFixed(2)} mm.`,
+      `They reach in to ⌀ ${stated(2 * R - p.pin, 'length', 4)}.`,
       'Take a smaller bore.',
       'bore',
     );

@@ -3,14 +3,14 @@ import { ok, type Result } from '../../result.ts';
 import { circle, OutlinePen, place, type Outline } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import type { RingPlateModel } from './model.ts';
 import { crankPlaces, plateOutside, wheelBody } from './outlines.ts';
 import type { RingPlateParams } from './params.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
-const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(3)}°`;
+const mm = (x: number): string => stated(x, 'length', 6);
+const degrees = (x: number): string => stated(x, 'angle', 6);
 /** Room between plates, so that they do not rub, m. */
 const GAP = 2e-4;
 
@@ -128,7 +128,7 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
       material: 'to be left free',
       mass: 0,
       money: 0,
-      note: `the plates’ outside moved by ${mm(p.throw)} all round, and 0.3 mm; cut it from the housing, ${mm(total)} deep`,
+      note: `the plates’ outside moved by ${mm(p.throw)} all round, and ${mm(3e-4)}; cut it from the housing, ${mm(total)} deep`,
       curves: [{ layer: 'clearance', outline: swept }],
     },
     {

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import {
   boreReach,
   loadedModes,
@@ -85,14 +86,14 @@ export function wrongSpur(_p: SpurParams, { geometry: g, wall1, wall2 }: SpurBui
   if (wall1 <= 0)
     return refuse(
       'The bore cuts into the teeth of the driving wheel.',
-      `Its roots reach down to ⌀ ${(first.sides[0].root * 2e3).toFixed(2)} mm.`,
+      `Its roots reach down to ⌀ ${stated(2 * first.sides[0].root, 'length', 4)}.`,
       'Take a smaller bore, or more teeth.',
       'bore1',
     );
   if (wall2 <= 0)
     return refuse(
       'The bore cuts into the teeth of the driven wheel.',
-      `Its roots reach down to ⌀ ${(end.sides[1].root * 2e3).toFixed(2)} mm.`,
+      `Its roots reach down to ⌀ ${stated(2 * end.sides[1].root, 'length', 4)}.`,
       'Take a smaller bore, or more teeth.',
       'bore2',
     );

@@ -14,13 +14,13 @@ import { ok, type Result } from '../../result.ts';
 import { circle } from '../../shape/outline.ts';
 import { cut } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { spurPose } from './drawing.ts';
 import { namesOf, type SpurModel } from './model.ts';
 import type { SpurParams } from './params.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
+const mm = (x: number): string => stated(x, 'length', 6);
 
 /** Every wheel of the train. */
 export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<readonly Part[]> {

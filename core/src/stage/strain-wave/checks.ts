@@ -2,14 +2,14 @@ import { check, type Check, type Mend } from '../../figure/index.ts';
 import { modeChecks } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
 import { strainWaveGeometry } from './geometry.ts';
 import type { StrainWaveModel } from './model.ts';
 import { hasRollers, type StrainWaveParams } from './params.ts';
 import { stepped } from '../../math/steps.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length', {}, 4);
+const mm = (x: number): string => stated(x, 'length', 4);
 
 interface Way {
   readonly path: 'thin' | 'depth' | 'addendum' | 'shift';
@@ -50,7 +50,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
   const g = m.geometry;
   const clash = g.least < 0;
   const ways = clash ? clearing(p) : [];
-  const where = `${Math.abs((g.leastAt * 180) / Math.PI).toFixed(0)}° from a lobe’s top, ${mm(Math.max(0, g.splineTip - g.leastHeight))} below the tooth’s tip`;
+  const where = `${stated(Math.abs(g.leastAt), 'angle', 2)} from a lobe’s top, ${mm(Math.max(0, g.splineTip - g.leastHeight))} below the tooth’s tip`;
   const bearingRoom = 2 * (g.radius - g.wall / 2) - m.bearing.outside;
   const thinner = Number(
     (Math.floor(g.wall * Math.min(1, (0.9 * m.strainLimit) / m.strain) * 1e5) / 1e5).toPrecision(6),
@@ -216,7 +216,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
       severity: 'warn',
       why:
         `Turning the generator unloaded takes as much as ${(100 * share).toFixed(0)} % of what the load ` +
-        `does; ${Math.abs(m.numbers.ratio).toFixed(0)} : 1 says otherwise, and the motor stalls.`,
+        `does; ${stated(Math.abs(m.numbers.ratio), 'ratio', 3)} says otherwise, and the motor stalls.`,
       ...(p.form === 'belt'
         ? {}
         : {

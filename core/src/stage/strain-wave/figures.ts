@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { term, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { exact, modeFigures } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -228,7 +229,9 @@ export function strainWaveFigures(
       source: 'further off the middle teeth clash',
     }),
     exact('bore', 'Largest hollow bore', 'length', m.bore, {
-      formula: hasRollers(p) ? 'inside the rollers, 1 mm left' : 'inside the contour, 2.5 mm left',
+      formula: hasRollers(p)
+        ? `inside the rollers, ${stated(1e-3, 'length')} left`
+        : `inside the contour, ${stated(2.5e-3, 'length')} left`,
       terms: [term('D', 'bearing', m.bearing.bore, 'length', 'shop')],
       source: 'generator as drawn',
     }),

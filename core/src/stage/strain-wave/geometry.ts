@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { inv } from '../../gear/involute.ts';
 import { ok, type Result } from '../../result.ts';
 import { SECTIONS, type BeltSection } from '../../shop/section.ts';
@@ -204,10 +205,10 @@ export function strainWaveGeometry(p: StrainWaveParams): Result<StrainWaveGeomet
   if (p.shape === 'four' && p.spread > Math.PI / p.lobes / 2 - 1 * DEG)
     return stop(
       'The rollers of neighbouring lobes meet.',
-      `With ${p.lobes} lobes half the angle must stay below ${(90 / p.lobes).toFixed(0)}°.`,
-      `Take ${(60 / p.lobes).toFixed(0)}°.`,
+      `With ${p.lobes} lobes half the angle must stay below ${stated((90 / p.lobes) * DEG, 'angle', 3)}.`,
+      `Take ${stated((60 / p.lobes) * DEG, 'angle', 3)}.`,
       'spread',
-      { path: 'spread', value: (60 / p.lobes) * DEG, label: `${(60 / p.lobes).toFixed(0)}°` },
+      { path: 'spread', value: (60 / p.lobes) * DEG, label: stated((60 / p.lobes) * DEG, 'angle', 3) },
     );
   const t = section ? beltTeeth(p, section) : cutTeeth(p);
   const nominal = ((p.lobes * t.module) / 2) * p.depth;

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { carry, type Carried, type ContactSet } from '../../lobed/index.ts';
@@ -132,7 +133,7 @@ export function wrongStrainWave(p: StrainWaveParams, b: StrainWaveBuild): Result
   if (rollers && !(seat > bearing.bore / 2 + 1e-3))
     return refuse(
       'The rollers do not fit inside the spline.',
-      `Rollers of ⌀ ${(bearing.outside * 1e3).toFixed(1)} mm would stand ${(seat * 1e3).toFixed(1)} mm from the middle.`,
+      `Rollers of ⌀ ${stated(bearing.outside, 'length', 4)} would stand ${stated(seat, 'length', 4)} from the middle.`,
       'Take smaller rollers or more teeth.',
       'bearing',
     );
@@ -140,21 +141,21 @@ export function wrongStrainWave(p: StrainWaveParams, b: StrainWaveBuild): Result
   if (rollers && closest < bearing.outside)
     return refuse(
       'Neighbouring rollers run into one another.',
-      `Their middles are ${(closest * 1e3).toFixed(1)} mm apart, each is ⌀ ${(bearing.outside * 1e3).toFixed(1)} mm.`,
+      `Their middles are ${stated(closest, 'length', 4)} apart, each is ⌀ ${stated(bearing.outside, 'length', 4)}.`,
       p.shape === 'many' ? 'Take fewer or smaller rollers.' : 'Set them wider apart, or take smaller ones.',
       p.shape === 'many' ? 'rollers' : p.shape === 'four' ? 'spread' : 'bearing',
     );
   if (!rollers && p.run === 'bearing' && !(bearing.bore / 2 - w0 > 1.5e-3))
     return refuse(
       'The bearing leaves no plug to push it out.',
-      `Its bore of ${(bearing.bore * 1e3).toFixed(1)} mm is drawn in by ${(w0 * 1e3).toFixed(2)} mm.`,
+      `Its bore of ${stated(bearing.bore, 'length', 4)} is drawn in by ${stated(w0, 'length', 4)}.`,
       'Take a larger bearing.',
       'bearing',
     );
   if (p.shaft > bore + 1e-9)
     return refuse(
       'The motor’s shaft leaves no wall in the generator.',
-      `At most ⌀ ${(bore * 1e3).toFixed(1)} mm can be bored, ${(p.shaft * 1e3).toFixed(1)} mm are wanted.`,
+      `At most ⌀ ${stated(bore, 'length', 4)} can be bored, ${stated(p.shaft, 'length', 4)} are wanted.`,
       'Take a thinner shaft or a larger generator.',
       'shaft',
     );

@@ -2,14 +2,14 @@ import { ok, type Result } from '../../result.ts';
 import { circle } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { rollerAngles, type StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, splineOutline } from './outlines.ts';
 import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
-const degrees = (x: number): string => `${((x * 180) / Math.PI).toFixed(2)}°`;
+const mm = (x: number): string => stated(x, 'length', 6);
+const degrees = (x: number): string => stated(x, 'angle', 5);
 /** Heads of screws need this much round their holes, m. */
 const SCREW = 3.2e-3;
 

@@ -173,6 +173,7 @@ export const unit: StageKind<UnitParams> = {
   summary: 'A gearhead known by its data sheet: ratio, efficiency, play, stiffness, what it carries.',
   ...described(
     unitParams,
+    v.check((p) => Math.abs(p.ratio) >= 0.01, 'must have a ratio of at least 0.01, with its sign'),
     v.check((p) => p.playMost >= p.play, 'must have most play no less than the likely one'),
     v.check((p) => p.peakTorque >= p.ratedTorque, 'must have a short-time torque no less than the rated one'),
   ),

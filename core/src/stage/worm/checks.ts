@@ -1,12 +1,12 @@
 import { leastShift, MODULES, thicknessAt } from '../../gear/index.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
 import { steppedUp } from '../../math/steps.ts';
 import type { WormModel } from './model.ts';
 import type { WormParams } from './params.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length');
+const mm = (x: number): string => stated(x, 'length', 5);
 
 /** What decides whether a worm stage works. */
 export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {

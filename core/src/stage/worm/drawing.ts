@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import {
   boltPlaces,
   boreOutline,
@@ -177,7 +178,7 @@ export function drawWorm(
           quantity: 'length',
           prefix: '⌀ ',
         },
-        { kind: 'label', key: 'centres', at: [0, -R * 0.55], text: `a ${(height * 1e3).toFixed(3)} mm` },
+        { kind: 'label', key: 'centres', at: [0, -R * 0.55], text: `a ${stated(height, 'length', 5)}` },
       ],
     },
   ];

@@ -1,3 +1,4 @@
+import { stated } from '../../units/stated.ts';
 import { crossedCylinders, reducedModulus } from '../../contact/index.ts';
 import {
   boreReach,
@@ -155,21 +156,21 @@ export function wrongWorm(p: WormParams, b: WormBuild, shelf: Shelf): Result<nev
   if (wall1 <= 0)
     return refuse(
       'The bore cuts into the worm’s thread.',
-      `Its roots reach down to ⌀ ${(m.sides[0].root * 2e3).toFixed(2)} mm.`,
+      `Its roots reach down to ⌀ ${stated(2 * m.sides[0].root, 'length', 4)}.`,
       'Take a smaller bore, or a larger quotient.',
       'bore1',
     );
   if (wall2 <= 0)
     return refuse(
       'The bore cuts into the wheel’s teeth.',
-      `Its roots reach down to ⌀ ${(m.sides[1].root * 2e3).toFixed(2)} mm.`,
+      `Its roots reach down to ⌀ ${stated(2 * m.sides[1].root, 'length', 4)}.`,
       'Take a smaller bore, or more teeth.',
       'bore2',
     );
   if (g.lead + frictionAngle > 1.5)
     return refuse(
       'With so much friction the worm cannot turn its wheel at all.',
-      `Lead and friction angle come to ${(((g.lead + frictionAngle) * 180) / Math.PI).toFixed(1)}°; at 90° the thread jams.`,
+      `Lead and friction angle come to ${stated(g.lead + frictionAngle, 'angle', 3)}; at 90° the thread jams.`,
       'Give a smaller coefficient of friction, or fewer starts.',
       p.frictionBy === 'given' ? 'friction' : 'starts',
     );

@@ -12,14 +12,14 @@ import { ok, type Result } from '../../result.ts';
 import { circle } from '../../shape/outline.ts';
 import { cut, prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import { formatQuantity } from '../../units/format.ts';
+import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { wheelSpan } from './figures.ts';
 import type { WormModel } from './model.ts';
 import type { WormParams } from './params.ts';
 import { axialSection, threadProfile } from './thread.ts';
 
-const mm = (x: number): string => formatQuantity(x, 'length', {}, 6);
+const mm = (x: number): string => stated(x, 'length', 6);
 /** How far the worm's own shaft stands out beyond a bearing, for a coupling, m. */
 const STUB = 0.012;
 
@@ -105,7 +105,7 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
       mass: m.masses[1],
       money: m.masses[1] * b.price,
       note:
-        `cylindrical, helix ${((g.lead * 180) / Math.PI).toFixed(3)}° ${p.hand}, normal module ` +
+        `cylindrical, helix ${stated(g.lead, 'angle', 5)} ${p.hand}, normal module ` +
         `${mm(x.wheel.module)}, ${p.z2} teeth, ${mm(p.width)} wide, span over ${k} teeth ` +
         `${mm(span)}${p.bore2 > 0 ? `, bore ${mm(p.bore2)}${p.shape2 === 'round' ? '' : ` with a ${p.shape2}`}` : ''}${note}`,
       curves: dual

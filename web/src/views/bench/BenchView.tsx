@@ -29,6 +29,7 @@ import { StoreMap } from './StoreMap.tsx';
 import { Teardown } from './Teardown.tsx';
 import { Headline, Notes } from './Outcome.tsx';
 import { RigSketch } from './RigSketch.tsx';
+import { Said } from '../../parts/Said.tsx';
 
 const PAGE = 60;
 
@@ -243,7 +244,9 @@ export default function BenchView() {
                 </button>
               </span>
             </div>
-            <p className="caution my-2">{kind.caution}</p>
+            <p className="caution my-2">
+              <Said>{kind.caution}</Said>
+            </p>
             <details className="no-print pb-1">
               <summary className="label cursor-pointer">How to do it</summary>
               <ol className="list-decimal pl-5 text-[13px]">

@@ -14,6 +14,7 @@ import { foundSource } from '../../parts/words.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { editTest } from './edit-test.ts';
 import { SlipMend } from './SlipMend.tsx';
+import { Said } from '../../parts/Said.tsx';
 
 /** What was tried in turn: carried below, not carried above, the bracket between. */
 export function Rungs({ rungs }: { rungs: NonNullable<TestResult['rungs']> }) {
@@ -85,7 +86,7 @@ export function Headline({ test, finding, expected, asked }: OutcomeProps) {
   if (!finding.found)
     return test.readings.length === 0 && !test.recording ? (
       <p className="label py-1">
-        {finding.problem?.what} {finding.problem?.mend}
+        <Said>{`${finding.problem?.what} ${finding.problem?.mend}`}</Said>
       </p>
     ) : (
       <div className="py-1">
@@ -120,12 +121,16 @@ export function Headline({ test, finding, expected, asked }: OutcomeProps) {
           </span>
         ) : null}
       </div>
-      {finding.result ? <p>{finding.result.says}</p> : null}
+      {finding.result ? (
+        <p>
+          <Said>{finding.result.says}</Said>
+        </p>
+      ) : null}
       {finding.row ? <p data-difference="">{sayDifference(finding.row, finding, expected, units)}</p> : null}
       {finding.slips.map((s) => (
         <p key={s.id} role="note" className="border-l-3 border-near bg-serious px-3 py-1.5" data-slip={s.id}>
-          {s.ask} It would make <QuantityText value={s.value} quantity={kind!.quantity} />, close to what is expected.{' '}
-          {s.correction ? <SlipMend test={test} correction={s.correction} /> : null}
+          <Said>{s.ask}</Said> It would make <QuantityText value={s.value} quantity={kind!.quantity} />, close to what
+          is expected. {s.correction ? <SlipMend test={test} correction={s.correction} /> : null}
         </p>
       ))}
       {finding.result?.next ? (

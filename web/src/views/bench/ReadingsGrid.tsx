@@ -16,6 +16,7 @@ import { useUnits } from '../../state/prefs.ts';
 import { takeRefusal } from '../../state/refusal.ts';
 import { editTest } from './edit-test.ts';
 import { useImport } from './use-import.ts';
+import { Said } from '../../parts/Said.tsx';
 
 const PAGE = 60;
 
@@ -265,7 +266,9 @@ export function ReadingsGrid({
       {state.notes.length ? (
         <ul className="list-disc pl-5 text-[12.5px] text-muted" aria-label="What was noticed while reading">
           {state.notes.map((n) => (
-            <li key={n}>{n}</li>
+            <li key={n}>
+              <Said>{n}</Said>
+            </li>
           ))}
         </ul>
       ) : null}

@@ -1,7 +1,7 @@
 import { formatQuantity, sayUncertain, type Finding, type TestPlot } from '@gristmill/core';
 import { useMemo } from 'react';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
-import { useUnits } from '../../state/prefs.ts';
+import { useUnits, useSaid } from '../../state/prefs.ts';
 
 const COLOUR = { raw: 'var(--found)', fit: 'var(--expected)', other: 'var(--muted)' };
 
@@ -44,6 +44,7 @@ export function TestPlotView({ plot, height }: { plot: TestPlot; height: string 
 /** Figures, plots, orders and advice of a test. */
 export function ResultDetail({ finding }: { finding: Finding | undefined }) {
   const units = useUnits();
+  const said = useSaid();
   const result = finding?.result;
   if (!result) return null;
   return (
@@ -51,14 +52,14 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
       <table className="w-full text-[13px]" aria-label="Figures of the test">
         <tbody>
           {result.figures.map((f) => (
-            <tr key={f.id} className="rule-b" title={f.how}>
+            <tr key={f.id} className="rule-b" title={said(f.how)}>
               <td className="py-[2px] pr-3">{f.name}</td>
               <td className="num whitespace-nowrap py-[2px] pr-3 text-right text-found" data-test-figure={f.id}>
                 {f.U === undefined
                   ? formatQuantity(f.value, f.quantity, units, 4)
                   : sayUncertain(f.value, f.U, f.quantity, units)}
               </td>
-              <td className="label py-[2px]">{f.how}</td>
+              <td className="label py-[2px]">{said(f.how)}</td>
             </tr>
           ))}
         </tbody>
@@ -88,9 +89,9 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
                 </td>
                 <td className="py-[2px]">
                   {p.suspects.length
-                    ? p.suspects.map((s) => `${s.name}: ${s.means}`).join('; or ')
+                    ? said(p.suspects.map((s) => `${s.name}: ${s.means}`).join('; or '))
                     : 'no part of the line'}
-                  <span className="label block">{p.next}</span>
+                  <span className="label block">{said(p.next)}</span>
                 </td>
               </tr>
             ))}
@@ -100,7 +101,7 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
       {result.advice.length ? (
         <ul className="list-disc pl-5 text-[13px]" aria-label="What to read next">
           {result.advice.map((a) => (
-            <li key={a}>{a}</li>
+            <li key={a}>{said(a)}</li>
           ))}
         </ul>
       ) : null}
@@ -120,7 +121,7 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
                 <tr key={c.id} className="rule-b">
                   <td className="py-[2px]">{c.name}</td>
                   <td className="num py-[2px] text-right">{formatQuantity(c.u, finding.found!.quantity, units, 2)}</td>
-                  <td className="label py-[2px] pl-3">{c.halve}</td>
+                  <td className="label py-[2px] pl-3">{said(c.halve)}</td>
                 </tr>
               ))}
           </tbody>

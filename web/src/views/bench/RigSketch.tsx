@@ -1,5 +1,6 @@
 import { formatQuantity, type BenchTest, type Paint, type Pen, type SketchItem, type TestKind } from '@gristmill/core';
 import { useUnits } from '../../state/prefs.ts';
+import { Said } from '../../parts/Said.tsx';
 
 const STROKES: Readonly<Record<Pen, React.SVGProps<SVGPathElement>>> = {
   ink: { stroke: 'var(--ink)', strokeWidth: 1.2 },
@@ -33,7 +34,7 @@ function Item({ item }: { item: SketchItem }) {
         strokeWidth="3"
         paintOrder="stroke"
       >
-        {item.text}
+        <Said>{item.text}</Said>
       </text>
     );
   const style = { ...STROKES[item.pen], fill: FILLS[item.fill ?? 'none'] };

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
 import { editTest } from './edit-test.ts';
+import { Said } from '../../parts/Said.tsx';
 
 const LARGEST = 1000;
 
@@ -62,7 +63,9 @@ export function Teardown({ test }: { test: BenchTest }) {
             <li key={r.id} className="rule-b flex flex-wrap items-baseline gap-x-3 py-1">
               <b className="font-semibold">{r.part}</b>
               <span>{r.condition}</span>
-              <span className="label">{r.note}</span>
+              <span className="label">
+                <Said>{r.note}</Said>
+              </span>
               {readOnly ? null : (
                 <button
                   type="button"

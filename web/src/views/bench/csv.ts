@@ -1,4 +1,12 @@
-import { columnsOf, sayProblem, TEST_KINDS, type BenchTest, type Finding, type QuantityId } from '@gristmill/core';
+import {
+  inUnits,
+  columnsOf,
+  sayProblem,
+  TEST_KINDS,
+  type BenchTest,
+  type Finding,
+  type QuantityId,
+} from '@gristmill/core';
 import Papa from 'papaparse';
 
 /** Units a spreadsheet is given lengths and angles in; all else is SI. */
@@ -67,5 +75,5 @@ export function testCsv(test: BenchTest, finding: Finding | undefined, build: st
     );
     for (const c of finding.found.budget) rows.push([`standard uncertainty, ${c.name} (${unit})`, c.u * scale]);
   } else if (finding?.problem) rows.push(['result', sayProblem(finding.problem)]);
-  return `${Papa.unparse(rows.map((r) => r.map(safe)))}\r\n`;
+  return `${inUnits(Papa.unparse(rows.map((r) => r.map(safe))))}\r\n`;
 }

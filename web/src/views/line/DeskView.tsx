@@ -19,13 +19,15 @@ import { toast } from 'sonner';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
+import { note } from '../../state/note.ts';
 import { newId } from '../../state/identifier.ts';
 import { copyVariant } from '../../state/variants.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
-import { useUnits } from '../../state/prefs.ts';
+import { useUnits, useSaid } from '../../state/prefs.ts';
 import { shelfNow } from '../../state/shelf.ts';
 import { useDesk, useLine } from '../../workers/queries.ts';
 import { takeMotor } from './MotorPanel.tsx';
+import { Said } from '../../parts/Said.tsx';
 
 const minute = Math.PI / 10800;
 const [LEAST, MOST] = [1, 1000];
@@ -53,6 +55,7 @@ function WindowChart({
   ratio: number;
   onChoose: (n: number) => void;
 }) {
+  const said = useSaid();
   const open = rows.find((r) => r.stages === chosen);
   const detail = open?.windows ?? [];
   const top = 22;
@@ -136,7 +139,7 @@ function WindowChart({
                         </text>
                       ) : (
                         <g>
-                          <title>{w.why}</title>
+                          <title>{said(w.why)}</title>
                           <path
                             d={`M${place(w.low)} ${wy + 7}H${place(w.high)}`}
                             stroke={w.soft ? 'var(--muted)' : 'var(--ink)'}
@@ -211,7 +214,7 @@ function WaysOut({ reach }: { reach: Reach }) {
         ),
       );
     }
-    toast(`${w.label}: done. Undo takes it back.`);
+    note(`${w.label}: done. Undo takes it back.`);
   };
   return (
     <div className="my-2" data-ways="">
@@ -231,9 +234,11 @@ function WaysOut({ reach }: { reach: Reach }) {
           {reach.ways.map((w) => (
             <li key={w.id}>
               <button type="button" className="mend" disabled={readOnly} onClick={() => take(w)}>
-                {w.label}
+                <Said>{w.label}</Said>
               </button>{' '}
-              <span className="text-muted">{w.why}</span>
+              <span className="text-muted">
+                <Said>{w.why}</Said>
+              </span>
             </li>
           ))}
         </ul>
@@ -430,7 +435,9 @@ export default function DeskView() {
                 <tr key={s.id} className="rule-b" data-split={s.id}>
                   <td className="pr-3">
                     <b className="font-semibold">{s.name}</b>
-                    <span className="label block">{s.why}</span>
+                    <span className="label block">
+                      <Said>{s.why}</Said>
+                    </span>
                   </td>
                   <td className="num whitespace-nowrap">
                     {s.ratios.map((r) => say(r)).join(' · ')}

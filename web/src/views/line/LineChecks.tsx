@@ -3,6 +3,7 @@ import { useWorking } from '../../app/working.ts';
 import { editVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { shelfNow } from '../../state/shelf.ts';
+import { Said } from '../../parts/Said.tsx';
 
 /** Makes the one change a line's check proposes. */
 export function mendLine(mend: Mend): void {
@@ -43,13 +44,13 @@ function Line({ c, report }: { c: Check; report: LineReport }) {
         <span className={`num ${tone}`}>{text}</span>
       )}{' '}
       <span className="text-[12.5px]">
-        {c.why}{' '}
+        <Said>{c.why}</Said>{' '}
         {c.mend ? (
           <button type="button" className="mend" onClick={() => mendLine(c.mend!)}>
-            {c.mend.label}
+            <Said>{c.mend.label}</Said>
           </button>
         ) : (
-          c.advice
+          <Said>{c.advice}</Said>
         )}
       </span>
     </li>

@@ -24,6 +24,7 @@ import { useUnits } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
 import { useLine, useTrials, type Trial } from '../../workers/queries.ts';
 import { takeMotor } from './MotorPanel.tsx';
+import { Said } from '../../parts/Said.tsx';
 
 type Idea = { readonly id: string } & ({ readonly motor: string } | { readonly input: string; readonly value: number });
 const MOST = 4;
@@ -69,7 +70,12 @@ const percent = (x: number): string =>
 function Cell({ id, report, now }: { id: string; report: LineReport | undefined; now: LineReport | undefined }) {
   const v = report?.verdicts.find((x) => x.id === id);
   if (!report) return <span className="label">working it out…</span>;
-  if (report.problem) return <span className="text-fail">✕ {report.problem.what}</span>;
+  if (report.problem)
+    return (
+      <span className="text-fail">
+        ✕ <Said>{report.problem.what}</Said>
+      </span>
+    );
   if (!v) return null;
   const word = verdictWord(v);
   if (!v.figure) return <span className={v.says ? '' : 'label'}>{v.says ?? '—'}</span>;

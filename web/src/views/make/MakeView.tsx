@@ -17,11 +17,12 @@ import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
-import { useUnits } from '../../state/prefs.ts';
+import { useUnits, said } from '../../state/prefs.ts';
 import { useEdits } from '../../state/shelf.ts';
 import { useStage } from '../../state/stages.ts';
 import { partOutlines, solidFile } from '../../workers/solid.ts';
 import type { SolidFormat } from '../../workers/solid-api.ts';
+import { Said } from '../../parts/Said.tsx';
 
 // Drawing in space is large and comes when it is asked for.
 const SpaceView = lazy(() => import('./space/SpaceView.tsx'));
@@ -68,7 +69,7 @@ function StageParts({
       curves = moved.value;
     }
     const by = compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`;
-    const sheet = { title: name, note: `${part.note}${by}`, curves };
+    const sheet = { title: name, note: said(`${part.note}${by}`), curves };
     const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part.id)}.${kind}`;
     if (kind === 'svg') download(file, writeSvg(sheet), 'image/svg+xml');
     else download(file, writeDxf(sheet, chordError), 'application/dxf');
@@ -230,7 +231,7 @@ function StageParts({
             </tr>
             <tr>
               <td colSpan={6} className="label !pt-0">
-                {p.note}
+                <Said>{p.note}</Said>
               </td>
             </tr>
           </tbody>
@@ -241,7 +242,12 @@ function StageParts({
         <ol className="list-decimal pl-6 pt-1">
           {(opened?.ok ? opened.value.assembly() : []).map((s) => (
             <li key={s.do}>
-              {s.do} {s.caution ? <span className="text-found">{s.caution}</span> : null}
+              <Said>{s.do}</Said>{' '}
+              {s.caution ? (
+                <span className="text-found">
+                  <Said>{s.caution}</Said>
+                </span>
+              ) : null}
             </li>
           ))}
         </ol>

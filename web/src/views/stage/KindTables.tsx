@@ -1,6 +1,6 @@
 import { formatQuantity, stageKind, type Mend, type StageRecord } from '@gristmill/core';
 import { useMemo } from 'react';
-import { useUnits } from '../../state/prefs.ts';
+import { useUnits, useSaid } from '../../state/prefs.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { useStage } from '../../state/stages.ts';
 
@@ -8,6 +8,7 @@ import { useStage } from '../../state/stages.ts';
 export function KindTables({ stage, onTake }: { stage: StageRecord; onTake: (mend: Mend) => void }) {
   const shelf = useShelf();
   const units = useUnits();
+  const said = useSaid();
   const opened = useStage(stage);
   const tables = useMemo(
     () => [
@@ -36,14 +37,14 @@ export function KindTables({ stage, onTake }: { stage: StageRecord; onTake: (men
                 <tr key={k} className={r.current ? 'bg-paper font-semibold' : ''} aria-current={r.current || undefined}>
                   {r.cells.map((cell, n) => {
                     const q = t.columns[n]?.quantity;
-                    const text = typeof cell === 'number' && q ? formatQuantity(cell, q, units, 5) : String(cell);
+                    const text = typeof cell === 'number' && q ? formatQuantity(cell, q, units, 5) : said(String(cell));
                     return (
                       <td key={n} className={`py-[2px] ${q ? 'num text-right' : 'num'}`}>
                         {n === 0 && r.take && !r.current ? (
                           <button
                             type="button"
                             className="mend"
-                            aria-label={`Take ${r.take.label}`}
+                            aria-label={`Take ${said(r.take.label)}`}
                             onClick={() => onTake(r.take!)}
                           >
                             {text}

@@ -15,6 +15,7 @@ import { CourseStrip } from './CourseStrip.tsx';
 import { mendStage, StageFields } from './StageFields.tsx';
 import { CountLattice } from './CountLattice.tsx';
 import { KindTables } from './KindTables.tsx';
+import { Said } from '../../parts/Said.tsx';
 
 const NUDGE = (3 * Math.PI) / 180;
 
@@ -82,7 +83,9 @@ function Figures({ figures, stageId }: { figures: readonly Figure[]; stageId: st
       <tbody>
         {figures.map((f) => (
           <tr key={f.id} className="rule-b">
-            <td className="py-[2.5px] pr-2 [overflow-wrap:anywhere]">{f.name}</td>
+            <td className="py-[2.5px] pr-2 [overflow-wrap:anywhere]">
+              <Said>{f.name}</Said>
+            </td>
             <td className="py-[2.5px] pr-1 text-right">
               <FigureText figure={f} at={{ stageId, figureId: f.id }} />
             </td>

@@ -16,7 +16,7 @@ import {
 } from '../src/index.ts';
 import { carry } from '../src/lobed/index.ts';
 import { Kept } from '../src/stage/kept.ts';
-import { turnUnder } from '../src/stage/strain-wave/model.ts';
+import { turnUnder } from '../src/stage/strain-wave/contacts.ts';
 import { demo, dice, shelf } from './helpers.ts';
 
 describe('what is read of the shop', () => {

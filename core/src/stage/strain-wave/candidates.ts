@@ -1,7 +1,8 @@
 import type { StageWish } from '../contract.ts';
 import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { Kept } from '../kept.ts';
-import { buildStrainWave, modelStrainWave, wrongStrainWave } from './model.ts';
+import { buildStrainWave, wrongStrainWave } from './build.ts';
+import { modelStrainWave } from './model.ts';
 import { startsOf } from '../param.ts';
 import { strainWaveParams, type StrainWaveParams } from './params.ts';
 import { steppedDown } from '../../math/steps.ts';

@@ -2,7 +2,8 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import { clearanceMap } from '../../wave/index.ts';
 import type { Course, StageMap } from '../contract.ts';
 import { toothState } from './geometry.ts';
-import type { StrainWaveBuild, StrainWaveModel } from './model.ts';
+import type { StrainWaveBuild } from './build.ts';
+import type { StrainWaveModel } from './model.ts';
 import { ringTeeth, type StrainWaveParams } from './params.ts';
 
 const ANGLES = 180;

@@ -2,7 +2,8 @@ import { forceArrow, sectionBox } from '../../gear/views.ts';
 import { circle, ORIGIN, rectangle, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
 import { toothState, type StrainWaveGeometry } from './geometry.ts';
-import { rollerAngles, type StrainWaveBuild, type StrainWaveModel } from './model.ts';
+import { rollerAngles, type StrainWaveBuild } from './build.ts';
+import type { StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, wavedSpline } from './outlines.ts';
 import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
 

@@ -6,14 +6,8 @@ import { strainWaveChecks } from './checks.ts';
 import { strainWaveCourses, strainWaveMap } from './courses.ts';
 import { drawStrainWave, strainWaveShapes, type StrainWaveShapes } from './drawing.ts';
 import { strainWaveFigures } from './figures.ts';
-import {
-  buildStrainWave,
-  modelStrainWave,
-  rollerAngles,
-  wrongStrainWave,
-  type StrainWaveBuild,
-  type StrainWaveModel,
-} from './model.ts';
+import { buildStrainWave, rollerAngles, wrongStrainWave, type StrainWaveBuild } from './build.ts';
+import { modelStrainWave, type StrainWaveModel } from './model.ts';
 import { ringTeeth, strainWaveRatio, strainWaveParams, type StrainWaveParams } from './params.ts';
 import { strainWaveAssembly, strainWaveParts } from './parts.ts';
 

@@ -1,14 +1,27 @@
-import { stated } from '../../units/stated.ts';
 import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import { carry, type Carried } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
-import { carry, type Carried, type ContactSet } from '../../lobed/index.ts';
-import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
-import { needBearing, needMaterials } from '../needs.ts';
-import { strainWaveGeometry, STEPS, type StrainWaveGeometry } from './geometry.ts';
+import type { StrainWaveBuild } from './build.ts';
+import { freeTurn, slidePerTurn, turnUnder } from './contacts.ts';
+import type { StrainWaveGeometry } from './geometry.ts';
 import { hasRollers, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
+import { inSeries, lobePush, pushedBy, pushedStiffness, ringStiffness, skipTorque } from './push.ts';
+import {
+  behindTeeth,
+  clearWidth,
+  contourPush,
+  cupBuckling,
+  cupTorsion,
+  flexEnergy,
+  flexTorque,
+  pitchPush,
+  twistSection,
+  wallBending,
+  wallStrain,
+} from './wall.ts';
 
 /** Everything computed about a strain-wave stage. */
 export interface StrainWaveModel {
@@ -62,104 +75,306 @@ export interface StrainWaveModel {
 
 type Class = 'metal' | 'plastic' | 'elastic';
 const ELASTIC_BELOW = 0.3e9;
+const E_STEEL = 206e9;
 
 export const materialClass = (m: ToothMaterial): Class =>
   m.material.modulus < ELASTIC_BELOW ? 'elastic' : m.plastic ? 'plastic' : 'metal';
 
-const E_STEEL = 206e9;
+const LOSS = { metal: 'wave.lossMetal', plastic: 'wave.lossPlastic', elastic: 'wave.lossElastic' } as const;
 
-/** A strain-wave stage before any duty. */
-export interface StrainWaveBuild {
-  readonly geometry: StrainWaveGeometry;
-  /** Spline, ring, generator. */
-  readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
-  readonly bearing: Bearing;
-  /** Radius at which rollers' middles stand, or of the generator's plug at a lobe's top, m. */
-  readonly seat: number;
-  /** Angles of the rollers round the generator, rad; none for a contour. */
-  readonly rollers: readonly number[];
-  /** Largest bore of the generator, m. */
-  readonly bore: number;
-  /** Teeth in their spaces, as contacts that close when the spline is turned on. */
-  readonly contacts: ContactSet;
+/** What the steps of the model share. */
+interface Setting {
+  readonly p: StrainWaveParams;
+  readonly b: StrainWaveBuild;
+  readonly at: Duty;
+  readonly shelf: Shelf;
+  /** Lobes. */
+  readonly n: number;
+  /** Turns of the generator for one of the output, without its sign. */
+  readonly turns: number;
+  /** Reference radius of the ring, m. */
+  readonly R: number;
+  readonly kind: Class;
+  readonly coned: boolean;
+  readonly rollers: boolean;
+  /** The contour slides in the spline. */
+  readonly plain: boolean;
 }
 
-/** Builds a stage; refuses in words what does not go together. */
-export function buildStrainWave(p: StrainWaveParams, shelf: Shelf): Result<StrainWaveBuild> {
-  const made = strainWaveGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
-  const materials = needMaterials(p, ['materialS', 'materialR', 'materialG'], shelf);
-  if (!materials.ok) return materials;
-  const use = hasRollers(p) ? 'It is what rolls in the spline.' : 'It is what the spline rides on.';
-  const found = needBearing(p.bearing, shelf, use);
-  if (!found.ok) return found;
-  const bearing = found.value;
-  const w0 = g.throw;
-  const inner = g.radius - g.wall / 2;
-  const rollers = hasRollers(p);
-
-  // What the generator takes up inside.
-  const seat = rollers
-    ? inner + w0 - bearing.outside / 2
-    : inner + w0 - (p.run === 'bearing' ? (bearing.outside - bearing.bore) / 2 : 0);
-  const neighbours = rollerAngles(p, g);
-  const bore = rollers
-    ? Math.max(0, 2 * (Math.min(seat, ...neighbours.map(() => seat)) - bearing.outside / 2 - 1e-3))
-    : Math.max(0, 2 * ((p.run === 'bearing' ? bearing.bore / 2 : inner) - w0 * 1.05 - 2.5e-3));
-  return ok({
-    geometry: g,
-    materials: materials.value,
-    bearing,
-    seat,
-    rollers: neighbours,
-    bore,
-    contacts: contactsOf(g, p),
-  });
+/** The most a wall may be strained for ever, over the notch of its teeth: metals by stress, the others by strain. */
+function strainLimitOf({ b, shelf, kind }: Setting): number {
+  const [{ material }] = b.materials;
+  const bare =
+    kind === 'metal'
+      ? (factor(shelf, 'wave.fatigueMetal') * material.strength) / material.modulus
+      : factor(shelf, kind === 'plastic' ? 'wave.strainPlastic' : 'wave.strainElastic');
+  return bare / factor(shelf, 'wave.notch');
 }
 
-/** Distance of the middles of the rollers nearest to one another, m; Infinity for fewer than two. */
-function closestRollers(angles: readonly number[], seat: number): number {
-  if (angles.length < 2) return Infinity;
-  const next = (k: number) => (k + 1 < angles.length ? angles[k + 1]! : angles[0]! + 2 * Math.PI);
-  return Math.min(...angles.map((a, k) => 2 * seat * Math.sin(Math.abs(next(k) - a) / 2)));
+/** What presses and strains the wall before any load. */
+function wallOf(s: Setting) {
+  const { p, b, shelf, n, coned } = s;
+  const { geometry: g } = b;
+  const [r, w0] = [g.radius, g.throw];
+  const { modulus } = b.materials[0].material;
+  const bending = wallBending(modulus, p.width, g.wall, factor(shelf, 'wave.rim'));
+  const unit = (bending * w0) / r ** 3;
+  // Between a wave's top and a third of the way down, the least that still presses.
+  const third = Math.PI / n / 3;
+  const { groups } = g.line;
+  const near = groups.filter((x) => x.angle <= third + 1e-9);
+  const strain = wallStrain(n, g.wall, w0, r, g.shapeFactor);
+  return {
+    bending,
+    preload: groups.length
+      ? groups.reduce((sum, x) => sum + x.force * (x.angle === 0 ? 1 : 2) * Math.cos(x.angle), 0) * unit
+      : contourPush(n, bending, w0, r),
+    leastPreload: near.length
+      ? Math.min(...near.map((x) => x.force)) * unit
+      : pitchPush(n, bending, w0, r, third, p.teeth),
+    strain,
+    strainLimit: strainLimitOf(s),
+    stress: strain * modulus * factor(shelf, 'wave.notch'),
+    coning: coned ? w0 / p.cup : 0,
+    coningShear: coned ? w0 / (n * p.cup) : 0,
+    usable: coned ? clearWidth(p.cup, g.pass, r - g.line.least) : Infinity,
+  };
 }
 
-/** What does not go together, in words; it can still be drawn. */
-export function wrongStrainWave(p: StrainWaveParams, b: StrainWaveBuild): Result<never> | undefined {
-  const { geometry: g, bearing, seat, bore } = b;
-  const w0 = g.throw;
-  const rollers = hasRollers(p);
-  if (rollers && !(seat > bearing.bore / 2 + 1e-3))
-    return refuse(
-      'The rollers do not fit inside the spline.',
-      `Rollers of ⌀ ${stated(bearing.outside, 'length', 4)} would stand ${stated(seat, 'length', 4)} from the middle.`,
-      'Take smaller rollers or more teeth.',
-      'bearing',
-    );
-  const closest = closestRollers(b.rollers, seat);
-  if (rollers && closest < bearing.outside)
-    return refuse(
-      'Neighbouring rollers run into one another.',
-      `Their middles are ${stated(closest, 'length', 4)} apart, each is ⌀ ${stated(bearing.outside, 'length', 4)}.`,
-      p.shape === 'many' ? 'Take fewer or smaller rollers.' : 'Set them wider apart, or take smaller ones.',
-      p.shape === 'many' ? 'rollers' : p.shape === 'four' ? 'spread' : 'bearing',
-    );
-  if (!rollers && p.run === 'bearing' && !(bearing.bore / 2 - w0 > 1.5e-3))
-    return refuse(
-      'The bearing leaves no plug to push it out.',
-      `Its bore of ${stated(bearing.bore, 'length', 4)} is drawn in by ${stated(w0, 'length', 4)}.`,
-      'Take a larger bearing.',
-      'bearing',
-    );
-  if (p.shaft > bore + 1e-9)
-    return refuse(
-      'The motor’s shaft leaves no wall in the generator.',
-      `At most ⌀ ${stated(bore, 'length', 4)} can be bored, ${stated(p.shaft, 'length', 4)} are wanted.`,
-      'Take a thinner shaft or a larger generator.',
-      'shaft',
-    );
-  return undefined;
+/** What turning the generator costs without a load, N·m; with its friction and where that acts. */
+function dragOf({ p, b, shelf, n, kind, coned, rollers, plain }: Setting, bending: number, preload: number) {
+  const { geometry: g, bearing } = b;
+  const friction = factor(shelf, rollers ? 'wave.roller' : plain ? 'wave.plain' : 'wave.bearing');
+  const raceRadius = rollers || plain ? g.radius - g.wall / 2 : (bearing.outside + bearing.bore) / 4;
+  const along = coned ? behindTeeth(p.cup, p.width) : 1;
+  const stored = flexEnergy(n, bending, g.throw, g.radius, g.line.bendSquare, along);
+  const dragFlex = flexTorque(n, factor(shelf, LOSS[kind]), stored);
+  const dragGenerator = friction * n * preload * raceRadius;
+  return {
+    friction,
+    raceRadius,
+    dragFlex,
+    dragGenerator,
+    drag: dragFlex + dragGenerator + factor(shelf, 'gear.churn') * 0.5,
+  };
+}
+
+/** Side of the engaged depth on which a tooth lies, m: nearly flat on flat. */
+const touching = (depth: number, module: number): number => Math.max(0.3 * depth, Math.min(depth, 0.2 * module));
+
+/** The teeth under the peak: every tooth on its own clearance, all lobes alike. */
+function teethOf({ p, b, at, shelf, n, R }: Setting, kept: Kept) {
+  const { geometry: g } = b;
+  const [ms, mr] = b.materials;
+  const torque = Math.max(1e-3, at.torque);
+  const pair = inSeries(2 * ms.material.modulus, 2 * mr.material.modulus);
+  const stiffness = factor(shelf, 'gear.stiffness') * p.width * (pair / E_STEEL);
+  const carried = kept.step('carried', [stiffness, torque], shelf, () => carry([b.contacts], stiffness, torque));
+  const toothForce = Math.max(...carried.forces);
+  const depth = Math.max(1e-6, g.engaged);
+  return {
+    torque,
+    stiffness,
+    carried,
+    toothForce,
+    depth,
+    radial: lobePush(torque, n, R, g.lean),
+    pressure: toothForce / (p.width * touching(depth, g.module)),
+  };
+}
+type Teeth = ReturnType<typeof teethOf>;
+
+/** Shares of the load that sliding teeth and the generator under their push cost. */
+function lossesOf(
+  { b, shelf, n, turns }: Setting,
+  teeth: Teeth,
+  generator: { readonly friction: number; readonly raceRadius: number },
+) {
+  const plastic = b.materials[0].plastic || b.materials[1].plastic;
+  const slide = slidePerTurn(b.geometry, teeth.carried.forces);
+  const friction = factor(shelf, plastic ? 'gear.frictionPlastic' : 'gear.frictionMetal');
+  const lossTeeth = (friction * slide * turns) / teeth.torque;
+  const lossGenerator = (generator.friction * n * teeth.radial * generator.raceRadius * turns) / teeth.torque;
+  const forward = 1 / (1 + lossTeeth + lossGenerator);
+  return { lossTeeth, lossGenerator, forward, backward: 1 - lossTeeth - lossGenerator };
+}
+
+/** How much warmer flexing keeps the wall, K: its heat over the surface inside and outside. */
+function riseOf({ p, b, at, shelf, turns, kind, coned }: Setting, dragFlex: number): number {
+  if (!coned && kind === 'metal') return 0;
+  const surface = 2 * Math.PI * b.geometry.radius * (coned ? p.cup : p.width) * 2;
+  return (dragFlex * at.speed * turns) / (factor(shelf, 'wave.cooling') * surface);
+}
+
+/** Rollers of a lobe that press, each for itself or with its twin. */
+const pressing = (g: StrainWaveGeometry): number =>
+  Math.max(
+    1,
+    g.line.groups.reduce((s, x) => s + (x.force > 0 ? (x.angle === 0 ? 1 : 2) : 0), 0),
+  );
+
+/** Everything that ends it, and at which torque. */
+function modesOf(
+  { p, b, shelf, n, R, coned, rollers, plain }: Setting,
+  teeth: Teeth,
+  wall: { readonly strain: number; readonly strainLimit: number; readonly preload: number },
+  support: number,
+  rise: number,
+): Mode[] {
+  const { geometry: g, bearing } = b;
+  const [ms, mr] = b.materials;
+  const ambient = factor(shelf, 'ambient');
+  const limits = rootLimits(ms, ambient + rise, shelf);
+  const left = Math.sqrt(Math.max(0, 1 - (wall.strain / wall.strainLimit) ** 2));
+  const thickness = 2 * g.mesh.tooth.half(Math.max(g.splineRoot, g.splineTip - g.engaged));
+  const toothShear = (teeth.toothForce * Math.cos(g.lean)) / (p.width * Math.max(1e-6, thickness));
+  const permissible = Math.min(flankLimit(ms, ambient + rise, shelf), flankLimit(mr, ambient, shelf));
+  const { modulus } = ms.material;
+  const modes: Mode[] = [
+    {
+      id: 'skip',
+      mode: 'the wave skips',
+      torque: skipTorque(support, teeth.depth, n, R, g.lean),
+      ever: false,
+      why: 'The teeth’s lean pushes the spline off the ring; generator and ring give way, and at the whole depth the teeth ride over.',
+      grows: 'none',
+    },
+    {
+      id: 'shear',
+      mode: 'teeth shear off',
+      torque: (teeth.torque * limits.peak) / Math.sqrt(3) / toothShear,
+      ever: false,
+      why: 'The worst tooth across its thickness where the ring’s tips stand.',
+      grows: 'width',
+    },
+    {
+      id: 'wear',
+      mode: 'flanks wear',
+      torque: (teeth.torque * permissible) / teeth.pressure,
+      ever: true,
+      why: 'Pressure of the worst tooth’s side on the ring’s, over the depth that touches.',
+      grows: 'width',
+    },
+    {
+      id: 'wall',
+      mode: 'the wall tires',
+      torque: (limits.ever / Math.sqrt(3)) * left * twistSection(g.radius, g.wall),
+      ever: true,
+      why: 'Torsion on top of the bending that every wave brings.',
+      grows: 'none',
+    },
+  ];
+  if (coned)
+    modes.push({
+      id: 'buckle',
+      mode: 'the wall buckles',
+      torque: cupBuckling(modulus, g.radius, g.wall, Math.max(p.width, p.cup), factor(shelf, 'wave.buckle')),
+      ever: false,
+      why: 'A thin cylinder folds in torsion (NASA SP-8007).',
+      grows: 'none',
+    });
+  if (!plain) {
+    const stands = bearing.static * (rollers ? pressing(g) : 1) - wall.preload;
+    modes.push({
+      id: 'dent',
+      mode: rollers ? 'rollers dent' : 'the generator’s bearing dents',
+      torque: Math.max(1e-9, pushedBy(stands, n, R, g.lean)),
+      ever: false,
+      why: 'Static rating against what a lobe’s teeth push inwards, beside the preload.',
+      grows: 'none',
+    });
+  }
+  return modes;
+}
+
+/** Springs in series: teeth that close one after another, the cup, the generator with the ring. */
+function springsOf({ p, b, n, R, coned }: Setting, teeth: Teeth, support: number, limit: number) {
+  const { geometry: g, contacts } = b;
+  const [ms] = b.materials;
+  const shear = ms.material.modulus / (2 * (1 + ms.poisson));
+  const cupStiffness = coned ? cupTorsion(shear, g.radius, g.wall, p.cup) : teeth.stiffness * R * R * 0.25 * g.inMesh;
+  const generatorStiffness = pushedStiffness(support, n, R, g.lean);
+  const bends: [number, number] = [0.2 * limit, 0.6 * limit];
+  const slope = (from: number, to: number): number => {
+    const turn = turnUnder(contacts, teeth.stiffness, to) - turnUnder(contacts, teeth.stiffness, from);
+    return inSeries(Math.max(1e-6, (to - from) / Math.max(1e-12, turn)), cupStiffness, generatorStiffness);
+  };
+  const slopes: [number, number, number] = [
+    slope(Math.max(1e-4, 0.02 * limit), bends[0]),
+    slope(bends[0], bends[1]),
+    slope(bends[1], Math.max(bends[1] * 1.01, limit)),
+  ];
+  return { cupStiffness, generatorStiffness, bends, slopes };
+}
+
+/** How far making moves a tooth's side either way, m. */
+const spreadOf = ({ b, shelf }: Setting): number =>
+  factor(shelf, 'wave.round') * Math.tan(b.geometry.lean) + factor(shelf, 'gear.thickness');
+
+/** Play at the output, rad, likely, least and most: what a tooth is free either way, and what making adds. */
+function playOf(s: Setting): [number, number, number] {
+  const { geometry: g } = s.b;
+  const gap = s.p.slack * Math.tan(g.lean);
+  const likely = Math.max(0, freeTurn(g) + (2 * gap) / s.R);
+  const spread = spreadOf(s) / s.R;
+  return [likely, Math.max(0, likely - spread), likely + spread];
+}
+
+/**
+ * Errors of the output, rad: off centre by e, both lobes slide sideways against each other; as one goes deeper it takes
+ * over, which leaves e²/(2·depth).
+ */
+function errorsOf({ shelf, R }: Setting, depth: number) {
+  const off = factor(shelf, 'wave.centre');
+  return { errorTwice: (off * off) / (2 * depth) / R, errorOnce: (off * Math.min(1, off / depth)) / R };
+}
+
+/** Masses of spline, ring and generator, kg; how many bearings or rollers are bought. */
+function massesOf({ p, b, coned, rollers, plain }: Setting) {
+  const { geometry: g, seat, bearing } = b;
+  const [ms, mr, mg] = b.materials;
+  const { radius: r, wall } = g;
+  const toothRing = Math.PI * ((r + g.splineTip) ** 2 - (r - wall / 2) ** 2) * p.width * 0.75;
+  const tube = 2 * Math.PI * r * wall * (p.cup - p.width);
+  const end = Math.PI * r * r * Math.max(1.5e-3, 1.5 * wall);
+  const ringArea = Math.PI * ((g.outside / 2) ** 2 - ((g.ringTip + g.ringRoot) / 2) ** 2);
+  const bought = plain ? 0 : rollers ? b.rollers.length : 1;
+  const plug = Math.PI * Math.max(0, seat ** 2 - (p.shaft / 2) ** 2) * p.width * 0.8;
+  return {
+    spline: (toothRing + (coned ? tube + end : 0)) * ms.material.density,
+    ring: ringArea * (p.width + 2e-3) * mr.material.density * (coned ? 1 : 2),
+    generator: plug * mg.material.density + bearing.mass * bought,
+    bought,
+  };
+}
+type Masses = ReturnType<typeof massesOf>;
+
+/** What it costs: printed parts by mass, others by mass and milled teeth; a belt by its length. */
+function moneyOf({ p, b, shelf }: Setting, mass: Masses): number {
+  const { geometry: g, bearing } = b;
+  const [ms, mr, mg] = b.materials;
+  const milled = (m: ToothMaterial, z: number) =>
+    m.material.made === 'printed' ? 0 : z * factor(shelf, 'price.milled');
+  const spline = g.section
+    ? factor(shelf, 'price.belt') * Math.PI * 2 * g.radius * (p.width / 6e-3)
+    : mass.spline * ms.material.price + milled(ms, p.teeth);
+  const ring = mass.ring * mr.material.price + milled(mr, ringTeeth(p));
+  return spline + ring + mass.generator * mg.material.price + bearing.price * mass.bought;
+}
+
+/** Life of the generator's bearing, s: L10 = (C/P)³·10⁶ turns (ISO 281) under preload and push. */
+function lifeOf({ b, at, n, R, turns, rollers, plain }: Setting, preload: number): number {
+  if (plain || !at.equivalent || !at.meanSpeed) return Infinity;
+  const load = Math.max(1e-6, preload + lobePush(at.equivalent, n, R, b.geometry.lean));
+  const revolutions = ((b.bearing.dynamic * (rollers ? 2 : 1)) / load) ** 3 * 1e6;
+  return (revolutions * 2 * Math.PI) / (at.meanSpeed * turns);
+}
+
+/** Highest speed of the generator, rad/s: what slides is bound by its speed, what rolls by its bearing. */
+function topSpeed({ b, rollers, plain }: Setting): number {
+  const { geometry: g, materials } = b;
+  if (plain) return (materials[0].plastic || materials[2].plastic ? 1.5 : 4) / (g.radius - g.wall / 2);
+  return rollers ? 300 : 370;
 }
 
 /**
@@ -179,408 +394,75 @@ export function modelStrainWave(
   const { geometry: g, bearing, seat, bore } = built;
   const [ms, mr, mg] = built.materials;
   const n = p.lobes;
-  const [r, t, w0] = [g.radius, g.wall, g.throw];
-  const inner = r - t / 2;
-  const rollers = hasRollers(p);
-  const plain = !rollers && p.run === 'plain';
   const ratio = strainWaveRatio(p);
-  const i = Math.abs(ratio);
-  const R = (g.module * ringTeeth(p)) / 2;
-
-  const EI = (factor(shelf, 'wave.rim') * ms.material.modulus * p.width * t ** 3) / 12;
-  const unit = (EI * w0) / r ** 3;
-  // A contour's pressure over a lobe: 2(n² − 1)²/n of the same unit; rollers by their own equilibrium.
-  const contourLobe = ((2 * (n * n - 1) ** 2) / n) * unit;
-  const top = Math.PI / n / 3;
-  const groups = g.line.groups;
-  const near = groups.filter((x) => x.angle <= top + 1e-9);
-  const preload = groups.length
-    ? groups.reduce((s, x) => s + x.force * (x.angle === 0 ? 1 : 2) * Math.cos(x.angle), 0) * unit
-    : contourLobe;
-  // Between a wave's top and a third of the way down, the least that still presses.
-  const leastPreload = near.length
-    ? Math.min(...near.map((x) => x.force)) * unit
-    : ((n * n - 1) ** 2 * EI * w0 * Math.cos(n * top) * ((2 * Math.PI) / p.teeth)) / r ** 3;
-
-  const strain = (((n * n - 1) / 2) * t * w0 * g.shapeFactor) / (r * r);
-  const cls = materialClass(ms);
-  const notch = factor(shelf, 'wave.notch');
-  const strainLimit =
-    (cls === 'metal'
-      ? (factor(shelf, 'wave.fatigueMetal') * ms.material.strength) / ms.material.modulus
-      : factor(shelf, cls === 'plastic' ? 'wave.strainPlastic' : 'wave.strainElastic')) / notch;
-  const coned = p.body === 'cup';
-  const coning = coned ? w0 / p.cup : 0;
-  const coningShear = coned ? w0 / (n * p.cup) : 0;
-  // Where the wall stands nearer to round, tips must still pass between the lobes: the wave falls evenly to the closed
-  // end.
-  const drawnIn = r - g.line.least;
-  const usable = coned
-    ? Math.max(0, Math.min(p.cup, p.cup * (drawnIn > 0 ? Math.min(1, Math.max(0, g.pass) / drawnIn) : 0)))
-    : Infinity;
-
-  const muGenerator = factor(shelf, rollers ? 'wave.roller' : plain ? 'wave.plain' : 'wave.bearing');
-  const raceRadius = rollers || plain ? inner : (bearing.outside + bearing.bore) / 4;
-  const loss = factor(
+  const rollers = hasRollers(p);
+  const s: Setting = {
+    p,
+    b: built,
+    at,
     shelf,
-    cls === 'metal' ? 'wave.lossMetal' : cls === 'plastic' ? 'wave.lossPlastic' : 'wave.lossElastic',
-  );
-  // Mean square of curvature change over the ring, for the wave and half as much again along a cup that is bent with
-  // it.
-  const stored =
-    0.5 *
-    EI *
-    (((n * n - 1) * w0) / (r * r)) ** 2 *
-    0.5 *
-    g.line.bendSquare *
-    2 *
-    Math.PI *
-    r *
-    (coned ? 1 + 0.5 * Math.min(2, (p.cup - p.width) / p.width) : 1);
-  const dragFlex = 2 * n * loss * stored;
-  const dragGenerator = muGenerator * n * preload * raceRadius;
-  const drag = dragFlex + dragGenerator + factor(shelf, 'gear.churn') * 0.5;
-
-  // Contacts of a turn-on: every tooth on its own clearance, both lobes alike.
-  const alone = (2 * ms.material.modulus * mr.material.modulus) / (ms.material.modulus + mr.material.modulus);
-  const toothStiffness = factor(shelf, 'gear.stiffness') * p.width * (alone / E_STEEL);
-  const cos = Math.cos(g.lean);
-  const least = 1e-3;
-  const T = Math.max(least, at.torque);
-  // On the member that turns out: with the spline bolted, the ring carries as much more.
-  const carried = kept.step('carried', [toothStiffness, T], shelf, () => carry([built.contacts], toothStiffness, T));
-  const toothForce = Math.max(...carried.forces);
-  const radial = (T / (n * R)) * Math.tan(g.lean);
-  // Sides touch over about the engaged depth, nearly flat on flat.
-  const depth = Math.max(1e-6, g.engaged);
-  const pressure = toothForce / (p.width * Math.max(0.3 * depth, Math.min(depth, 0.2 * g.module)));
-
-  const slide = slidePerTurn(g, carried.forces);
-  const muTeeth = factor(shelf, ms.plastic || mr.plastic ? 'gear.frictionPlastic' : 'gear.frictionMetal');
-  const lossTeeth = (muTeeth * slide * i) / T;
-  const lossGenerator = (muGenerator * n * radial * raceRadius * i) / T;
-  const forward = 1 / (1 + lossTeeth + lossGenerator);
-  const backward = 1 - lossTeeth - lossGenerator;
-  const starting = drag * factor(shelf, 'wave.start');
-
-  const G = (m: ToothMaterial) => m.material.modulus / (2 * (1 + m.poisson));
-  const cupStiffness = coned ? (2 * Math.PI * G(ms) * r ** 3 * t) / p.cup : toothStiffness * R * R * 0.25 * g.inMesh;
-  const ringK = ringStiffness(g, mr, p.width, n);
-  const support = 1 / (1 / factor(shelf, 'wave.support') + 1 / ringK);
-  const generatorStiffness = (n * support * R * R) / Math.tan(g.lean) ** 2;
-  const series = (teeth: number) => 1 / (1 / Math.max(1e-6, teeth) + 1 / cupStiffness + 1 / generatorStiffness);
-
-  // Limits.
-  const ambient = factor(shelf, 'ambient');
-  const rise =
-    coned || cls !== 'metal'
-      ? (dragFlex * at.speed * i) / (factor(shelf, 'wave.cooling') * 2 * Math.PI * r * (coned ? p.cup : p.width) * 2)
-      : 0;
-  const hot = ambient + rise;
-  const limits = rootLimits(ms, hot, shelf);
-  const area = 2 * Math.PI * r * r * t;
-  const stress = strain * ms.material.modulus * notch;
-  const left = Math.sqrt(Math.max(0, 1 - (strain / strainLimit) ** 2));
-  const shearEver = (limits.ever / Math.sqrt(3)) * left;
-  const thickness = 2 * g.mesh.tooth.half(Math.max(g.splineRoot, g.splineTip - g.engaged));
-  const perTooth = toothForce * cos;
-  const toothShear = perTooth / (p.width * Math.max(1e-6, thickness));
-  const shape = (r / Math.max(p.width, p.cup)) ** 0.5;
-  const buckle = 0.747 * factor(shelf, 'wave.buckle') * ms.material.modulus * (t / r) ** 1.25 * shape * area;
-  const skips = (support * depth * n * R) / Math.tan(g.lean);
-  const permissible = Math.min(flankLimit(ms, hot, shelf), flankLimit(mr, ambient, shelf));
-  const modes: Mode[] = [
-    {
-      id: 'skip',
-      mode: 'the wave skips',
-      torque: skips,
-      ever: false,
-      why: 'The teeth’s lean pushes the spline off the ring; generator and ring give way, and at the whole depth the teeth ride over.',
-      grows: 'none',
-    },
-    {
-      id: 'shear',
-      mode: 'teeth shear off',
-      torque: (T * limits.peak) / Math.sqrt(3) / toothShear,
-      ever: false,
-      why: 'The worst tooth across its thickness where the ring’s tips stand.',
-      grows: 'width',
-    },
-    {
-      id: 'wear',
-      mode: 'flanks wear',
-      torque: (T * permissible) / pressure,
-      ever: true,
-      why: 'Pressure of the worst tooth’s side on the ring’s, over the depth that touches.',
-      grows: 'width',
-    },
-    {
-      id: 'wall',
-      mode: 'the wall tires',
-      torque: shearEver * area,
-      ever: true,
-      why: 'Torsion on top of the bending that every wave brings.',
-      grows: 'none',
-    },
-    ...(coned
-      ? [
-          {
-            id: 'buckle',
-            mode: 'the wall buckles',
-            torque: buckle,
-            ever: false,
-            why: 'A thin cylinder folds in torsion (NASA SP-8007).',
-            grows: 'none' as const,
-          },
-        ]
-      : []),
-    ...(plain
-      ? []
-      : [
-          {
-            id: 'dent',
-            mode: rollers ? 'rollers dent' : 'the generator’s bearing dents',
-            torque: Math.max(
-              1e-9,
-              ((bearing.static *
-                (rollers
-                  ? Math.max(
-                      1,
-                      groups.reduce((s, x) => s + (x.force > 0 ? (x.angle === 0 ? 1 : 2) : 0), 0),
-                    )
-                  : 1) -
-                preload) *
-                n *
-                R) /
-                Math.tan(g.lean),
-            ),
-            ever: false,
-            why: 'Static rating against what a lobe’s teeth push inwards, beside the preload.',
-            grows: 'none' as const,
-          },
-        ]),
-  ];
-  const limit = Math.min(...modes.map((m) => m.torque));
-  const bends: [number, number] = [0.2 * limit, 0.6 * limit];
-  const secant = (a: number, b: number) => {
-    const [x, y] = [turnUnder(built.contacts, toothStiffness, a), turnUnder(built.contacts, toothStiffness, b)];
-    return series((b - a) / Math.max(1e-12, y - x));
+    n,
+    turns: Math.abs(ratio),
+    R: (g.module * ringTeeth(p)) / 2,
+    kind: materialClass(ms),
+    coned: p.body === 'cup',
+    rollers,
+    plain: !rollers && p.run === 'plain',
   };
-  const slopes: [number, number, number] = [
-    secant(Math.max(1e-4, 0.02 * limit), bends[0]),
-    secant(bends[0], bends[1]),
-    secant(bends[1], Math.max(bends[1] * 1.01, limit)),
-  ];
-
-  // Play: what a tooth is free either way, and what making adds; a clash leaves none.
-  const free = freeTurn(g);
-  const spread = factor(shelf, 'wave.round') * Math.tan(g.lean) + factor(shelf, 'gear.thickness');
-  const gap = p.slack * Math.tan(g.lean);
-  const likely = Math.max(0, free + (2 * gap) / R);
-  const play: [number, number, number] = [likely, Math.max(0, likely - spread / R), likely + spread / R];
-
-  const off = factor(shelf, 'wave.centre');
-  // Off centre by e, both lobes slide sideways against each other; as one goes deeper it takes over, which leaves
-  // e²/(2·depth).
-  const errorTwice = (off * off) / (2 * depth) / R;
-  const errorOnce = (off * Math.min(1, off / depth)) / R;
-  const alignment = Math.max(0, g.least) / Math.max(0.05, Math.sin(g.lean));
-
-  const density = (m: ToothMaterial) => m.material.density;
-  const toothRing = Math.PI * ((r + g.splineTip) ** 2 - inner ** 2) * p.width * 0.75;
-  const splineMass =
-    (toothRing + (coned ? 2 * Math.PI * r * t * (p.cup - p.width) + Math.PI * r * r * Math.max(1.5e-3, 1.5 * t) : 0)) *
-    density(ms);
-  const ringMass =
-    Math.PI *
-    ((g.outside / 2) ** 2 - ((g.ringTip + g.ringRoot) / 2) ** 2) *
-    (p.width + 2e-3) *
-    density(mr) *
-    (coned ? 1 : 2);
-  const bought = plain ? 0 : rollers ? built.rollers.length : 1;
-  const generatorMass =
-    Math.PI * Math.max(0, seat ** 2 - (p.shaft / 2) ** 2) * p.width * density(mg) * 0.8 + bearing.mass * bought;
-  const work = (m: ToothMaterial, z: number) => (m.material.made === 'printed' ? 0 : z * factor(shelf, 'price.milled'));
+  const { bending, ...wall } = wallOf(s);
+  const { friction, raceRadius, ...drags } = dragOf(s, bending, wall.preload);
+  const teeth = teethOf(s, kept);
+  const losses = lossesOf(s, teeth, { friction, raceRadius });
+  const rise = riseOf(s, drags.dragFlex);
+  const ring = ringStiffness(mr.material.modulus, p.width, g.outside / 2, g.ringRoot, n);
+  const support = inSeries(factor(shelf, 'wave.support'), ring);
+  const modes = modesOf(s, teeth, wall, support, rise);
+  const springs = springsOf(s, teeth, support, Math.min(...modes.map((m) => m.torque)));
+  const mass = massesOf(s);
   const numbers: StageNumbers = {
     ratio,
-    etaForward: forward,
-    etaBackward: backward,
-    drag,
-    play,
-    stiffness: slopes[0],
-    bendTorque: bends[0],
-    stiffnessBeyond: slopes[1],
-    inertiaIn: (generatorMass * seat * seat) / 2,
-    inertiaOut: p.held === 'ring' ? splineMass * r * r : ringMass * (g.outside / 2 - p.ringWall / 2) ** 2,
+    etaForward: losses.forward,
+    etaBackward: losses.backward,
+    drag: drags.drag,
+    play: playOf(s),
+    stiffness: springs.slopes[0],
+    bendTorque: springs.bends[0],
+    stiffnessBeyond: springs.slopes[1],
+    inertiaIn: (mass.generator * seat * seat) / 2,
+    inertiaOut: p.held === 'ring' ? mass.spline * g.radius ** 2 : mass.ring * (g.outside / 2 - p.ringWall / 2) ** 2,
     limits: modeLimits(modes, at.torque, at.torqueRms),
-    mass: splineMass + ringMass + generatorMass,
-    money:
-      (g.section
-        ? factor(shelf, 'price.belt') * Math.PI * 2 * r * (p.width / 6e-3)
-        : splineMass * ms.material.price + work(ms, p.teeth)) +
-      ringMass * mr.material.price +
-      work(mr, ringTeeth(p)) +
-      generatorMass * mg.material.price +
-      bearing.price * bought,
+    mass: mass.spline + mass.ring + mass.generator,
+    money: moneyOf(s, mass),
     outside: g.outside,
-    length: coned ? p.cup + 2e-3 : 2 * p.width + 2e-3,
-    maxSpeed: plain ? (ms.plastic || mg.plastic ? 1.5 : 4) / inner : rollers ? 300 : 370,
+    length: s.coned ? p.cup + 2e-3 : 2 * p.width + 2e-3,
+    maxSpeed: topSpeed(s),
     bore: p.shaft,
     beside: false,
-    life:
-      !plain && at.equivalent && at.meanSpeed
-        ? (((bearing.dynamic * (rollers ? 2 : 1)) /
-            Math.max(1e-6, preload + (at.equivalent / (n * R)) * Math.tan(g.lean))) **
-            3 *
-            1e6 *
-            2 *
-            Math.PI) /
-          (at.meanSpeed * i)
-        : Infinity,
+    life: lifeOf(s, wall.preload),
   };
-  const turnBack = (drag * i) / Math.max(1e-6, backward);
+  const { carried, toothForce, pressure, radial } = teeth;
   return {
     geometry: g,
     materials: [ms, mr, mg],
     bearing,
-    preload,
-    leastPreload,
-    strain,
-    strainLimit,
-    stress,
-    coning,
-    coningShear,
-    usable,
-    drag,
-    dragFlex,
-    dragGenerator,
-    starting,
-    turnBack,
-    lossTeeth,
-    lossGenerator,
-    forward,
-    backward,
+    ...wall,
+    ...drags,
+    starting: drags.drag * factor(shelf, 'wave.start'),
+    turnBack: (drags.drag * s.turns) / Math.max(1e-6, losses.backward),
+    ...losses,
     carried,
     toothForce,
     pressure,
     radial,
     rise,
-    slopes,
-    bends,
-    cupStiffness,
-    generatorStiffness,
-    errorOnce,
-    errorTwice,
-    alignment,
+    ...springs,
+    ...errorsOf(s, teeth.depth),
+    alignment: Math.max(0, g.least) / Math.max(0.05, Math.sin(g.lean)),
     bore,
     seat,
-    bind: g.least - spread,
+    bind: g.least - spreadOf(s),
     modes,
-    masses: [splineMass, ringMass, generatorMass],
+    masses: [mass.spline, mass.ring, mass.generator],
     numbers,
   };
-}
-
-/** Angles of the rollers round the generator, rad, from a lobe's top. */
-export function rollerAngles(p: StrainWaveParams, g: Pick<StrainWaveGeometry, 'line'>): number[] {
-  if (!hasRollers(p)) return [];
-  if (p.shape === 'many') return Array.from({ length: p.rollers }, (_, k) => (2 * Math.PI * k) / p.rollers);
-  const half = p.shape === 'four' ? g.line.form.spread : 0;
-  return Array.from({ length: p.lobes }, (_, k) => (2 * Math.PI * k) / p.lobes).flatMap((a) =>
-    half > 0 ? [a - half, a + half] : [a],
-  );
-}
-
-/**
- * Teeth in their spaces as one-sided contacts about the ring's middle: levers and clearances on the side that closes
- * when the spline is turned on.
- */
-function contactsOf(g: StrainWaveGeometry, p: StrainWaveParams): ContactSet {
-  const c = g.course;
-  const [arms, gaps]: [number[], number[]] = [[], []];
-  const R = (g.module * ringTeeth(p)) / 2;
-  // One contact a tooth, each where it stands in its lobe: lobes repeat exactly, so the course of one serves.
-  const half = Math.PI / p.lobes;
-  const deepest = Math.max(1e-12, g.engaged);
-  for (let i = 0; i < p.teeth; i++) {
-    const along = (2 * Math.PI * i) / p.teeth;
-    const u = along - 2 * half * Math.round(along / (2 * half));
-    const k = Math.round(((u + half) / (2 * half)) * STEPS);
-    const gap = c.ahead[k]!;
-    // A tooth that only just dips in has no side to push with.
-    if (!Number.isFinite(gap) || c.depth[k]! < 0.1 * deepest) continue;
-    arms.push(R * Math.cos(g.lean));
-    gaps.push(Math.max(0, gap));
-  }
-  if (!arms.length) {
-    arms.push(R * Math.cos(g.lean));
-    gaps.push(Math.max(0, g.least));
-  }
-  const nothing = new Float64Array(arms.length);
-  return {
-    arms: Float64Array.from(arms),
-    // In order, so that a turn is found by adding up.
-    gaps: Float64Array.from(gaps).sort(),
-    nx: nothing,
-    ny: nothing,
-    slides: nothing,
-    curves: nothing,
-  };
-}
-
-/**
- * Turn of the spline under a torque, rad: contacts of one lever and in the order of their gaps close one after another,
- * so that with k of them closed T = c·a·Σ(a·θ − gap).
- */
-export function turnUnder(s: ContactSet, stiffness: number, torque: number): number {
-  const arm = s.arms[0]!;
-  let sum = 0;
-  let turn = 0;
-  for (let k = 1; k <= s.gaps.length; k++) {
-    sum += s.gaps[k - 1]!;
-    turn = (torque / (stiffness * arm) + sum) / (k * arm);
-    if (k === s.gaps.length || turn * arm <= s.gaps[k]!) break;
-  }
-  return turn;
-}
-
-/**
- * How far the spline turns from touch to touch, rad: least clearance ahead and behind of teeth well in; below 0 where
- * they clash.
- */
-function freeTurn(g: StrainWaveGeometry): number {
-  const c = g.course;
-  let [ahead, behind] = [Infinity, Infinity];
-  for (let k = 0; k <= STEPS; k++) {
-    if (c.depth[k]! < 0.1 * g.engaged) continue;
-    ahead = Math.min(ahead, c.ahead[k]!);
-    behind = Math.min(behind, c.behind[k]!);
-  }
-  const R = (g.module * g.mesh.ringTeeth) / 2;
-  return Number.isFinite(ahead + behind) ? (ahead + behind) / (R * Math.cos(g.lean)) : 0;
-}
-
-/**
- * Work of sliding over all loaded teeth for a radian of the generator, per unit of friction: force times the way a
- * tooth slips along its side.
- */
-function slidePerTurn(g: StrainWaveGeometry, forces: Float64Array): number {
-  const total = forces.reduce((s, f) => s + f, 0);
-  // A tooth goes in and out by its depth along its side once a lobe: on the mean, twice the depth over the arc of the
-  // mesh.
-  const arc = (2 * Math.PI * g.inMesh) / g.mesh.splineTeeth / g.line.form.lobes;
-  return total * ((2 * g.engaged) / Math.cos(g.lean) / Math.max(0.05, arc));
-}
-
-/**
- * Radial stiffness of the ring at a lobe against n equal pushes, N/m: a thin ring where its wall bends, far stiffer
- * where it is thick.
- */
-function ringStiffness(g: StrainWaveGeometry, m: ToothMaterial, width: number, n: number): number {
-  const h = g.outside / 2 - g.ringRoot;
-  const R = (g.outside / 2 + g.ringRoot) / 2;
-  const I = (width * h ** 3) / 12;
-  let sum = 0;
-  for (let j = 1; j < 40; j++) sum += n / Math.PI / ((j * n) ** 2 - 1) ** 2;
-  return (m.material.modulus * I) / (R ** 3 * sum);
 }

@@ -4,7 +4,8 @@ import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
-import { rollerAngles, type StrainWaveModel } from './model.ts';
+import { rollerAngles } from './build.ts';
+import type { StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, splineOutline } from './outlines.ts';
 import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
 

@@ -1,0 +1,114 @@
+import type { ToothMaterial } from '../../gear/index.ts';
+import type { ContactSet } from '../../lobed/index.ts';
+import { ok, refuse, type Result } from '../../result.ts';
+import type { Bearing } from '../../schema/joint.ts';
+import type { Shelf } from '../../shop/shelf.ts';
+import { stated } from '../../units/stated.ts';
+import { needBearing, needMaterials } from '../needs.ts';
+import { contactsOf } from './contacts.ts';
+import { strainWaveGeometry, type StrainWaveGeometry } from './geometry.ts';
+import { hasRollers, type StrainWaveParams } from './params.ts';
+
+/** A strain-wave stage before any duty. */
+export interface StrainWaveBuild {
+  readonly geometry: StrainWaveGeometry;
+  /** Spline, ring, generator. */
+  readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
+  readonly bearing: Bearing;
+  /** Radius at which rollers' middles stand, or of the generator's plug at a lobe's top, m. */
+  readonly seat: number;
+  /** Angles of the rollers round the generator, rad; none for a contour. */
+  readonly rollers: readonly number[];
+  /** Largest bore of the generator, m. */
+  readonly bore: number;
+  /** Teeth in their spaces, as contacts that close when the spline is turned on. */
+  readonly contacts: ContactSet;
+}
+
+/** Builds a stage; refuses in words what does not go together. */
+export function buildStrainWave(p: StrainWaveParams, shelf: Shelf): Result<StrainWaveBuild> {
+  const made = strainWaveGeometry(p);
+  if (!made.ok) return made;
+  const g = made.value;
+  const materials = needMaterials(p, ['materialS', 'materialR', 'materialG'], shelf);
+  if (!materials.ok) return materials;
+  const use = hasRollers(p) ? 'It is what rolls in the spline.' : 'It is what the spline rides on.';
+  const found = needBearing(p.bearing, shelf, use);
+  if (!found.ok) return found;
+  const bearing = found.value;
+  const w0 = g.throw;
+  const inner = g.radius - g.wall / 2;
+  const rollers = hasRollers(p);
+
+  // What the generator takes up inside.
+  const seat = rollers
+    ? inner + w0 - bearing.outside / 2
+    : inner + w0 - (p.run === 'bearing' ? (bearing.outside - bearing.bore) / 2 : 0);
+  const neighbours = rollerAngles(p, g);
+  const bore = rollers
+    ? Math.max(0, 2 * (Math.min(seat, ...neighbours.map(() => seat)) - bearing.outside / 2 - 1e-3))
+    : Math.max(0, 2 * ((p.run === 'bearing' ? bearing.bore / 2 : inner) - w0 * 1.05 - 2.5e-3));
+  return ok({
+    geometry: g,
+    materials: materials.value,
+    bearing,
+    seat,
+    rollers: neighbours,
+    bore,
+    contacts: contactsOf(g, p),
+  });
+}
+
+/** Distance of the middles of the rollers nearest to one another, m; Infinity for fewer than two. */
+function closestRollers(angles: readonly number[], seat: number): number {
+  if (angles.length < 2) return Infinity;
+  const next = (k: number) => (k + 1 < angles.length ? angles[k + 1]! : angles[0]! + 2 * Math.PI);
+  return Math.min(...angles.map((a, k) => 2 * seat * Math.sin(Math.abs(next(k) - a) / 2)));
+}
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongStrainWave(p: StrainWaveParams, b: StrainWaveBuild): Result<never> | undefined {
+  const { geometry: g, bearing, seat, bore } = b;
+  const w0 = g.throw;
+  const rollers = hasRollers(p);
+  if (rollers && !(seat > bearing.bore / 2 + 1e-3))
+    return refuse(
+      'The rollers do not fit inside the spline.',
+      `Rollers of ⌀ ${stated(bearing.outside, 'length', 4)} would stand ${stated(seat, 'length', 4)} from the middle.`,
+      'Take smaller rollers or more teeth.',
+      'bearing',
+    );
+  const closest = closestRollers(b.rollers, seat);
+  if (rollers && closest < bearing.outside)
+    return refuse(
+      'Neighbouring rollers run into one another.',
+      `Their middles are ${stated(closest, 'length', 4)} apart, each is ⌀ ${stated(bearing.outside, 'length', 4)}.`,
+      p.shape === 'many' ? 'Take fewer or smaller rollers.' : 'Set them wider apart, or take smaller ones.',
+      p.shape === 'many' ? 'rollers' : p.shape === 'four' ? 'spread' : 'bearing',
+    );
+  if (!rollers && p.run === 'bearing' && !(bearing.bore / 2 - w0 > 1.5e-3))
+    return refuse(
+      'The bearing leaves no plug to push it out.',
+      `Its bore of ${stated(bearing.bore, 'length', 4)} is drawn in by ${stated(w0, 'length', 4)}.`,
+      'Take a larger bearing.',
+      'bearing',
+    );
+  if (p.shaft > bore + 1e-9)
+    return refuse(
+      'The motor’s shaft leaves no wall in the generator.',
+      `At most ⌀ ${stated(bore, 'length', 4)} can be bored, ${stated(p.shaft, 'length', 4)} are wanted.`,
+      'Take a thinner shaft or a larger generator.',
+      'shaft',
+    );
+  return undefined;
+}
+
+/** Angles of the rollers round the generator, rad, from a lobe's top. */
+export function rollerAngles(p: StrainWaveParams, g: Pick<StrainWaveGeometry, 'line'>): number[] {
+  if (!hasRollers(p)) return [];
+  if (p.shape === 'many') return Array.from({ length: p.rollers }, (_, k) => (2 * Math.PI * k) / p.rollers);
+  const half = p.shape === 'four' ? g.line.form.spread : 0;
+  return Array.from({ length: p.lobes }, (_, k) => (2 * Math.PI * k) / p.lobes).flatMap((a) =>
+    half > 0 ? [a - half, a + half] : [a],
+  );
+}

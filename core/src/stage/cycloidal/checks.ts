@@ -5,7 +5,8 @@ import { steppedUp } from '../../math/steps.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { ringBore } from './geometry.ts';
-import { buildCycloidal, wrongCycloidal, type CycloidalModel } from './model.ts';
+import { buildCycloidal, wrongCycloidal } from './build.ts';
+import type { CycloidalModel } from './model.ts';
 import type { CycloidalParams } from './params.ts';
 
 /** What decides whether a cycloidal stage works. */

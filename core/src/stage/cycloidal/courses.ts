@@ -1,7 +1,7 @@
 import { carry, ringContacts, ringPlay } from '../../lobed/index.ts';
 import type { Course, Duty, StageMap } from '../contract.ts';
 import { phaseOf } from './geometry.ts';
-import type { CycloidalBuild } from './model.ts';
+import type { CycloidalBuild } from './build.ts';
 import { heldShare, type CycloidalParams } from './params.ts';
 
 /** Crank angles over one turn. */

@@ -3,7 +3,8 @@ import { carry, ringContacts, ringDisc } from '../../lobed/index.ts';
 import { circle, ORIGIN, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
 import { phaseOf, ringBore } from './geometry.ts';
-import type { CycloidalBuild, CycloidalModel } from './model.ts';
+import type { CycloidalBuild } from './build.ts';
+import type { CycloidalModel } from './model.ts';
 import { branchPins, heldShare, type CycloidalParams } from './params.ts';
 
 const MAGNIFIED = 20;

@@ -6,7 +6,8 @@ import { cycloidalChecks } from './checks.ts';
 import { cycloidalCourses, cycloidalMap } from './courses.ts';
 import { cycloidalShapes, drawCycloidal, type CycloidalShapes } from './drawing.ts';
 import { cycloidalFigures } from './figures.ts';
-import { buildCycloidal, modelCycloidal, wrongCycloidal, type CycloidalBuild, type CycloidalModel } from './model.ts';
+import { buildCycloidal, wrongCycloidal, type CycloidalBuild } from './build.ts';
+import { modelCycloidal, type CycloidalModel } from './model.ts';
 import { cycloidalRatio, cycloidalParams, lobesOf, type CycloidalParams } from './params.ts';
 import { cycloidalAssembly, cycloidalParts } from './parts.ts';
 

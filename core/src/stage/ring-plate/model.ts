@@ -2,7 +2,7 @@ import { stated } from '../../units/stated.ts';
 import { reducedModulus } from '../../contact/index.ts';
 import { flankLimit, modeLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
-import { platePathRadius } from '../../lobed/index.ts';
+import { linePressure, pinContact, platePathRadius } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
@@ -106,10 +106,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
   const [mp, mw, mh] = built.materials;
   const R = p.circle / 2;
   const modulus = reducedModulus(mp.material.modulus, mp.poisson, mw.material.modulus, mw.poisson);
-  const contact =
-    1 /
-    (1 / ((Math.PI / 4) * modulus * p.width) +
-      1 / (factor(shelf, 'lobe.seat') * p.width * Math.min(1, mh.material.modulus / 3e9)));
+  const contact = pinContact(modulus, p.width, factor(shelf, 'lobe.seat') * Math.min(1, mh.material.modulus / 3e9));
   const mu = factor(shelf, p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
   const roll = factor(shelf, 'pin.roll');
   const torque = Math.max(1e-3, at.torque);
@@ -120,7 +117,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
   // The sharpest meeting of pin and lobe: the lobe's tip, where the plate bulges inwards.
   const tip = platePathRadius(g.profile, Math.PI / (p.pins + 1));
   const curve = tip < 0 ? 1 / (-tip - g.profile.pin) : -1 / (tip + g.profile.pin);
-  const pressure = Math.sqrt(Math.max(0, ((pinForce / p.width) * modulus * (2 / p.pin + curve)) / Math.PI));
+  const pressure = linePressure(pinForce, p.width, modulus, 2 / p.pin + curve);
   const loss = lossPins + lossBearings;
   const rough = 2 / (p.pins * p.throw);
   const spread = rough * Math.hypot(factor(shelf, 'lobe.profile'), factor(shelf, 'lobe.place'));

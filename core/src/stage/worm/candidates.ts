@@ -6,7 +6,8 @@ import { carries, firstThatCarries } from '../choose-candidate.ts';
 import type { StageWish } from '../contract.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { wormGeometry } from './geometry.ts';
-import { buildWorm, modelWorm, wrongWorm } from './model.ts';
+import { buildWorm, wrongWorm } from './build.ts';
+import { modelWorm } from './model.ts';
 import { startsOf } from '../param.ts';
 import { wormParams, type WormParams } from './params.ts';
 

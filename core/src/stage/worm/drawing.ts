@@ -12,7 +12,8 @@ import {
 import { circle, ORIGIN, rectangle, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
 import type { WormGeometry } from './geometry.ts';
-import type { WormBuild, WormModel } from './model.ts';
+import type { WormBuild } from './build.ts';
+import type { WormModel } from './model.ts';
 import { wormRatio, type WormParams } from './params.ts';
 import { axialSection, threadProfile } from './thread.ts';
 

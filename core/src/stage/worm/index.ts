@@ -5,7 +5,8 @@ import { wormCandidates, wormDefaults } from './candidates.ts';
 import { wormChecks } from './checks.ts';
 import { drawWorm, wormShapes, type WormShapes } from './drawing.ts';
 import { wormFigures } from './figures.ts';
-import { buildWorm, modelWorm, wrongWorm, type WormBuild, type WormModel } from './model.ts';
+import { buildWorm, wrongWorm, type WormBuild } from './build.ts';
+import { modelWorm, type WormModel } from './model.ts';
 import { wormRatio, wormParams, type WormParams } from './params.ts';
 import { wormAssembly, wormParts } from './parts.ts';
 

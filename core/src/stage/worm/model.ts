@@ -1,21 +1,21 @@
-import { stated } from '../../units/stated.ts';
-import { crossedCylinders, reducedModulus } from '../../contact/index.ts';
-import {
-  boreReach,
-  flankLimit,
-  modeLimits,
-  rootLimits,
-  warming,
-  type Mode,
-  type ToothMaterial,
-} from '../../gear/index.ts';
+import { flankLimit, modeLimits, rootLimits, warming, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import { linePressure } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
-import { ok, refuse, type Result } from '../../result.ts';
-import { isNeedle } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
-import { needBearing, needMaterials } from '../needs.ts';
-import { wormGeometry, type WormGeometry } from './geometry.ts';
+import { bearingLoad } from './bearing-load.ts';
+import { frictionOf, type WormBuild } from './build.ts';
+import {
+  driving,
+  drivenBack,
+  frictionAngle,
+  normalForce,
+  shaftBending,
+  shaftStress,
+  slidingSpeed,
+  springFriction,
+} from './forces.ts';
+import type { WormGeometry } from './geometry.ts';
 import { wormRatio, type WormParams } from './params.ts';
 
 /** Everything computed about a worm stage. */
@@ -67,114 +67,236 @@ const SHAFT_YIELD = 350e6;
  */
 const AXIAL_SHARE = 0.25;
 
-const hubOf = (bore: number, shape: WormParams['shape1']) => ({
-  bore,
-  shape,
-  bolts: 0,
-  boltCircle: 0,
-  boltHole: 0,
-  nuts: false,
-});
-
-/** Equivalent load of a deep-groove bearing under radial and axial force, N. Source: ISO 281:2007, table 3, f0 = 13. */
-export function bearingLoad(b: Bearing, radial: number, axial: number): number {
-  const rows = [
-    [0.172, 0.19, 2.3],
-    [0.345, 0.22, 1.99],
-    [0.689, 0.26, 1.71],
-    [1.03, 0.28, 1.55],
-    [1.38, 0.3, 1.45],
-    [2.07, 0.34, 1.31],
-    [3.45, 0.38, 1.15],
-    [5.17, 0.42, 1.04],
-    [6.89, 0.44, 1],
-  ] as const;
-  const relative = (13 * axial) / b.static;
-  const [, e, y] = rows.find((r) => relative <= r[0]) ?? rows[rows.length - 1]!;
-  return axial <= e * radial ? radial : Math.max(radial, 0.56 * radial + y * axial);
+/** What the steps of the model share. */
+interface Setting {
+  readonly p: WormParams;
+  readonly b: WormBuild;
+  readonly at: Duty;
+  readonly shelf: Shelf;
+  /** Coefficient of friction of the teeth. */
+  readonly friction: number;
+  /** Its angle in the normal section, rad. */
+  readonly rubbing: number;
+  /** Speed of the worm, rad/s. */
+  readonly speed: number;
+  /** Pressed into its wheel by a spring. */
+  readonly springy: boolean;
 }
 
-/** A worm stage before any duty. */
-export interface WormBuild {
-  readonly geometry: WormGeometry;
-  readonly materials: readonly [ToothMaterial, ToothMaterial];
-  readonly bearing: Bearing;
-  /** What is left between roots and bore of worm and wheel, m; Infinity for a worm on its own shaft. */
-  readonly wall1: number;
-  readonly wall2: number;
-  /** Reduced modulus of both, Pa. */
-  readonly modulus: number;
-  /** Pressure of fresh flanks, which touch in a point, under one newton, Pa. */
-  readonly pointPressure: number;
+/** Forces for a newton metre at the wheel, N: along its circle, along the worm's, normal to a flank, apart, across the shaft. */
+interface PerTorque {
+  readonly tangent: number;
+  readonly thrust: number;
+  readonly normal: number;
+  readonly apart: number;
+  readonly across: number;
 }
 
-/** Builds a stage; refuses in words what does not go together. */
-export function buildWorm(p: WormParams, shelf: Shelf): Result<WormBuild> {
-  const made = wormGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
-  const m = g.mesh;
-  const materials = needMaterials(p, ['material1', 'material2'], shelf);
-  if (!materials.ok) return materials;
-  const found = needBearing(p.bearing, shelf, 'The worm’s shaft runs in two of them and leans on one.');
-  if (!found.ok) return found;
-  const bearing = found.value;
-  const wall1 = p.bore1 > 0 ? m.sides[0].root - boreReach(hubOf(p.bore1, p.shape1)) : Infinity;
-  const wall2 = m.sides[1].root - boreReach(hubOf(p.bore2, p.shape2));
-  const [a, b] = materials.value;
-  const modulus = reducedModulus(a.material.modulus, a.poisson, b.material.modulus, b.poisson);
-  return ok({
-    geometry: g,
-    materials: materials.value,
-    bearing,
-    wall1,
-    wall2,
-    modulus,
-    pointPressure: crossedCylinders(1, m.rho1, m.rho2, m.generators, modulus).pressure,
-  });
+function perTorque({ p, b, friction, rubbing }: Setting): PerTorque {
+  const { lead, mesh } = b.geometry;
+  const tangent = 1 / mesh.s2.r;
+  const thrust = tangent * Math.tan(lead + rubbing);
+  const normal = tangent * normalForce(lead, p.pressure, friction);
+  const apart = normal * Math.sin(p.pressure);
+  return { tangent, thrust, normal, apart, across: Math.hypot(apart, thrust) };
 }
 
-/** Coefficient of friction of the teeth, as given or as the shop has it. */
-const frictionOf = (p: WormParams, shelf: Shelf): number =>
-  p.frictionBy === 'given' ? p.friction : factor(shelf, 'worm.friction');
+/** How warm roots and flanks run, K: what rubbing turns into heat, carried off by both (VDI 2736 in manner). */
+function temperaturesOf({ p, b, at, shelf }: Setting, forward: number, sliding: number) {
+  const [worm, wheel] = b.materials;
+  const { mesh, carries } = b.geometry;
+  const ambient = factor(shelf, 'ambient');
+  const heat =
+    (worm.plastic || wheel.plastic) && sliding > 0
+      ? (warming(at) * at.torqueRms * at.speed * (1 / forward - 1)) /
+        (carries * 1e3 * p.z2 * (sliding * mesh.wheel.module * 1e3) ** 0.75)
+      : 0;
+  return {
+    rootTemperature: ambient + heat * factor(shelf, 'gear.heatRoot'),
+    flankTemperature: ambient + heat * factor(shelf, 'gear.heatFlank'),
+  };
+}
 
-/** Angle of friction in the normal section, tan ρ′ = µ/cos α_n, rad. */
-const frictionAngleOf = (p: WormParams, friction: number): number => Math.atan(friction / Math.cos(p.pressure));
+/** Root stress of worm and wheel for a newton metre, Pa: along the worm's axis its thread is bent by what turns the wheel. */
+function rootsOf({ b, shelf }: Setting, tangent: number): [number, number] {
+  const { mesh, carries, sections } = b.geometry;
+  const share = 0.25 + 0.75 / Math.max(1, mesh.contact);
+  const load = tangent * factor(shelf, 'gear.load');
+  const of = (s: (typeof sections)[0]) => (load * s.form * s.stress * share) / (carries * mesh.wheel.module);
+  return [of(sections[0]), of(sections[1])];
+}
 
-/** What does not go together, in words; it can still be drawn. */
-export function wrongWorm(p: WormParams, b: WormBuild, shelf: Shelf): Result<never> | undefined {
-  const { geometry: g, bearing, wall1, wall2 } = b;
-  const frictionAngle = frictionAngleOf(p, frictionOf(p, shelf));
-  const m = g.mesh;
-  if (isNeedle(bearing))
-    return refuse(
-      `${bearing.name} takes no thrust.`,
-      'A worm pushes along its shaft as hard as its wheel pulls round; needles carry across it only.',
-      'Choose ball bearings.',
-      'bearing',
-    );
-  if (wall1 <= 0)
-    return refuse(
-      'The bore cuts into the worm’s thread.',
-      `Its roots reach down to ⌀ ${stated(2 * m.sides[0].root, 'length', 4)}.`,
-      'Take a smaller bore, or a larger quotient.',
-      'bore1',
-    );
-  if (wall2 <= 0)
-    return refuse(
-      'The bore cuts into the wheel’s teeth.',
-      `Its roots reach down to ⌀ ${stated(2 * m.sides[1].root, 'length', 4)}.`,
-      'Take a smaller bore, or more teeth.',
-      'bore2',
-    );
-  if (g.lead + frictionAngle > 1.5)
-    return refuse(
-      'With so much friction the worm cannot turn its wheel at all.',
-      `Lead and friction angle come to ${stated(g.lead + frictionAngle, 'angle', 3)}; at 90° the thread jams.`,
-      'Give a smaller coefficient of friction, or fewer starts.',
-      p.frictionBy === 'given' ? 'friction' : 'starts',
-    );
-  return undefined;
+/** Pressure of flanks at a torque, Pa. A point's grows with the cube root of its force; run in, it has worn to a line. */
+function pressuresOf({ b, shelf }: Setting, normal: number) {
+  const { mesh, carries } = b.geometry;
+  const load = normal * factor(shelf, 'gear.load');
+  const line = factor(shelf, 'worm.runIn') * carries;
+  return {
+    fresh: (torque: number) => b.pointPressure * Math.cbrt(Math.max(1e-9, load * torque)),
+    runIn: (torque: number) => linePressure(load * torque, line, b.modulus, 1 / mesh.rho1 + 1 / mesh.rho2),
+  };
+}
+
+/** What ends it for a newton metre or at which torque. */
+interface Ends {
+  readonly lifts: number;
+  readonly pits: number;
+  readonly root1: number;
+  readonly root2: number;
+  readonly shaft: number;
+  readonly apart: number;
+  readonly tangent: number;
+}
+
+/** Everything that ends it, and at which torque. */
+function modesOf({ b, shelf }: Setting, x: Ends, rootTemperature: number): Mode[] {
+  const { bearing } = b;
+  const m = b.geometry.mesh;
+  const [la, lb] = [
+    rootLimits(b.materials[0], rootTemperature, shelf),
+    rootLimits(b.materials[1], rootTemperature, shelf),
+  ];
+  return [
+    ...(Number.isFinite(x.lifts)
+      ? [
+          {
+            id: 'lift',
+            mode: 'worm lifts against its spring',
+            torque: x.lifts,
+            ever: false,
+            why: 'Beyond it the separating force opens the mesh, and play is there again.',
+            grows: 'none' as const,
+          },
+        ]
+      : []),
+    {
+      id: 'break-wheel',
+      mode: 'root of the wheel breaks',
+      torque: lb.peak / x.root2,
+      ever: false,
+      why: 'Bending at the root over the width that carries, force at the tip (ISO 6336-3 in manner).',
+      grows: 'none',
+    },
+    {
+      id: 'tire-wheel',
+      mode: 'root of the wheel tires',
+      torque: lb.ever / x.root2,
+      ever: true,
+      why: 'Bending for ever at the RMS torque.',
+      grows: 'none',
+    },
+    {
+      id: 'break-worm',
+      mode: 'thread of the worm breaks',
+      torque: la.peak / x.root1,
+      ever: false,
+      why: 'Bending of the thread at its root.',
+      grows: 'none',
+    },
+    {
+      id: 'pit',
+      mode: 'flanks wear',
+      torque: x.pits,
+      ever: true,
+      why:
+        'Hertzian pressure at the pitch point for ever at the RMS torque, once run in: the point of ' +
+        'contact has worn to a line across part of the wheel (VDI 2736-3 in manner). A throated wheel ' +
+        'would start with a line.',
+      grows: 'none',
+    },
+    {
+      id: 'skip',
+      mode: 'wheel skips',
+      torque: (factor(shelf, 'gear.housing') * Math.max(0, m.s1.ra + m.s2.ra - m.centre)) / x.apart,
+      ever: false,
+      why: 'The separating force opens the centres by the working depth; a stiffer housing holds them.',
+      grows: 'none',
+    },
+    {
+      id: 'shaft',
+      mode: 'worm shaft yields',
+      torque: SHAFT_YIELD / x.shaft,
+      ever: false,
+      why: 'Bending between its bearings by separating and tangential force.',
+      grows: 'none',
+    },
+    {
+      id: 'thrust',
+      mode: 'worm bearing dents',
+      torque: (AXIAL_SHARE * bearing.static) / x.tangent,
+      ever: false,
+      why: `One bearing takes the whole thrust; a deep-groove ball bearing stands ${AXIAL_SHARE} of its static rating C0 along its axis.`,
+      grows: 'none',
+    },
+  ];
+}
+
+/** Play at the wheel, rad, likely, least and most; what is likely along its circle and what errors leave of it, m. */
+function playOf({ p, b, shelf, springy }: Setting) {
+  const { lead, mesh, normalPlay } = b.geometry;
+  const r = mesh.s2.r;
+  const drawn = normalPlay / (Math.cos(p.pressure) * Math.cos(lead));
+  const thick = factor(shelf, 'gear.thickness') * Math.SQRT2;
+  const centre = 2 * factor(shelf, 'worm.centre') * (Math.tan(p.pressure) / Math.cos(lead));
+  const end = factor(shelf, 'worm.endPlay');
+  const tilt = factor(shelf, 'gear.tilt');
+  if (springy) {
+    const play: [number, number, number] = [end / 2 / r, 0, (end + tilt / 2) / r];
+    return { bind: 0, likely: 0, play };
+  }
+  // Once set by moving the worm, errors of centre and thickness are in what was set.
+  const errors = p.playBy === 'centre' ? Math.hypot(thick / Math.cos(lead), centre) : Math.max(2e-6, 0.2 * thick);
+  const bind = drawn - errors;
+  const likely = Math.max(0, drawn) + end / 2;
+  const play: [number, number, number] = [
+    likely / r,
+    Math.max(0, bind) / r,
+    (Math.max(0, drawn) + errors + end + tilt) / r,
+  ];
+  return { bind, likely, play };
+}
+
+/** Turning stiffness at the wheel, N·m/rad: teeth, support along the worm, and what lets the axes apart. */
+function stiffnessOf({ p, b, shelf }: Setting, shaft: number): number {
+  const { lead, mesh, carries } = b.geometry;
+  const [worm, wheel] = b.materials.map((m) => m.material.modulus) as [number, number];
+  const pair = (2 * worm * wheel) / (worm + wheel);
+  const teeth =
+    factor(shelf, 'gear.stiffness') * carries * (pair / E_STEEL) * (0.75 * Math.max(1, mesh.contact) + 0.25);
+  // A wheel that gives way outwards turns by tan α/cos γ of that.
+  const apart = (Math.tan(p.pressure) / Math.cos(lead)) ** 2;
+  const gives = 1 / teeth + 1 / factor(shelf, 'worm.support') + apart * (1 / shaft + 1 / factor(shelf, 'gear.housing'));
+  return mesh.s2.r ** 2 / gives;
+}
+
+/** Masses of the worm with its bearings and of the wheel, kg. */
+function massesOf({ p, b, shelf }: Setting): [number, number] {
+  const { bearing, geometry, materials } = b;
+  const { s1, s2 } = geometry.mesh;
+  const journals = p.bore1 > 0 ? 0 : Math.PI * (bearing.bore / 2) ** 2 * Math.max(0, p.span - p.length);
+  const thread = Math.PI * Math.max(0, s1.r ** 2 - (p.bore1 / 2) ** 2) * p.length;
+  const wheel = Math.PI * Math.max(0, s2.r ** 2 - (p.bore2 / 2) ** 2) * p.width;
+  return [
+    (thread + journals) * materials[0].material.density + 2 * bearing.mass,
+    wheel * materials[1].material.density * factor(shelf, 'gear.solid'),
+  ];
+}
+
+/** Life of the bearing that takes the thrust, s: L10 = (C/P)³·10⁶ turns (ISO 281). */
+function lifeOf({ p, b, at }: Setting, per: PerTorque): number {
+  if (!at.equivalent || !at.meanSpeed) return Infinity;
+  const load = bearingLoad(b.bearing, (per.across / 2) * at.equivalent, per.tangent * at.equivalent);
+  return ((b.bearing.dynamic / load) ** 3 * 1e6 * 2 * Math.PI) / (at.meanSpeed * Math.abs(wormRatio(p)));
+}
+
+/** What it costs: by mass, by teeth milled where they are not printed, and two bearings. */
+function moneyOf({ p, b, shelf }: Setting, [worm, wheel]: readonly [number, number]): number {
+  const part = (m: ToothMaterial, mass: number, teeth: number) =>
+    mass * m.material.price + (m.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
+  const { bearing, materials } = b;
+  return (
+    part(materials[0], worm - 2 * bearing.mass, 4 * p.starts) + part(materials[1], wheel, p.z2) + 2 * bearing.price
+  );
 }
 
 /**
@@ -186,226 +308,81 @@ export function wrongWorm(p: WormParams, b: WormBuild, shelf: Shelf): Result<nev
  */
 export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shelf): WormModel {
   const { geometry: g, bearing, wall1, wall2 } = built;
-  const friction = frictionOf(p, shelf);
-  const frictionAngle = frictionAngleOf(p, friction);
   const [a, b] = built.materials;
-  const m = g.mesh;
-  const { lead } = g;
-  const shaken = Math.atan((friction * factor(shelf, 'worm.vibration')) / Math.cos(p.pressure));
-  const forward = Math.tan(lead) / Math.tan(lead + frictionAngle);
-  const backward = Math.tan(lead - frictionAngle) / Math.tan(lead);
-  const r2 = m.s2.r;
-  const tangentPer = 1 / r2;
-  const thrustPer = tangentPer * Math.tan(lead + frictionAngle);
-  // Normal force from the wheel's tangential one: F_t2 = F_n(cos α·cos γ − µ·sin γ).
-  const normalPer = tangentPer / (Math.cos(p.pressure) * Math.cos(lead) - friction * Math.sin(lead));
-  const apartPer = normalPer * Math.sin(p.pressure);
-  const k = factor(shelf, 'gear.load');
-  const [tangent, thrust, apart] = [tangentPer * at.torque, thrustPer * at.torque, apartPer * at.torque];
-  const wormSpeed = at.speed * Math.abs(wormRatio(p));
-  const sliding = (wormSpeed * m.s1.r) / Math.cos(lead);
-
-  const plastic = a.plastic || b.plastic;
-  const mn = m.wheel.module;
-  const ambient = factor(shelf, 'ambient');
-  const heat =
-    plastic && sliding > 0
-      ? (warming(at) * at.torqueRms * at.speed * (1 / forward - 1)) /
-        (g.carries * 1e3 * p.z2 * (sliding * mn * 1e3) ** 0.75)
-      : 0;
-  const rootTemperature = ambient + heat * factor(shelf, 'gear.heatRoot');
-  const flankTemperature = ambient + heat * factor(shelf, 'gear.heatFlank');
-  const [la, lb] = [rootLimits(a, rootTemperature, shelf), rootLimits(b, rootTemperature, shelf)];
-  const share = 0.25 + 0.75 / Math.max(1, m.contact);
-  // Along the worm's axis its thread is bent by the force that turns the wheel.
-  const rootPer = (s: (typeof g.sections)[0]) => (tangentPer * k * s.form * s.stress * share) / (g.carries * mn);
-  const [root1, root2] = [rootPer(g.sections[0]), rootPer(g.sections[1])];
-  const { modulus } = built;
-  // A point's pressure grows with the cube root of its force.
-  const fresh = (torque: number) => built.pointPressure * Math.cbrt(Math.max(1e-9, normalPer * torque * k));
-  // Run in, the point has worn to a line across part of the wheel: Johnson, 4.2, p = √(P′·E*/(π·R)).
-  const line = factor(shelf, 'worm.runIn') * g.carries;
-  const pressureOf = (torque: number) =>
-    Math.sqrt((((normalPer * torque * k) / line) * modulus * (1 / m.rho1 + 1 / m.rho2)) / Math.PI);
-  const permissible = Math.min(flankLimit(a, flankTemperature, shelf), flankLimit(b, flankTemperature, shelf));
-  const pits = (permissible / pressureOf(1)) ** 2;
-
-  const core = p.bore1 > 0 ? p.bore1 : 2 * m.sides[0].root;
-  const inertia = (Math.PI * core ** 4) / 64;
-  const shaftModulus = p.bore1 > 0 ? E_STEEL : a.material.modulus;
-  const bendStiffness = (48 * shaftModulus * inertia) / p.span ** 3;
-  const across = Math.hypot(apartPer, thrustPer);
-  const bend = (across * at.torque) / bendStiffness;
-  const shaftStressPer = (32 * ((across * p.span) / 4)) / (Math.PI * core ** 3);
-  const axialTan = Math.tan(p.pressure) / Math.cos(lead);
+  const { lead, mesh: m } = g;
+  const friction = frictionOf(p, shelf);
+  const rubbing = frictionAngle(friction, p.pressure);
+  const speed = at.speed * Math.abs(wormRatio(p));
   const springy = p.playBy === 'spring';
-  const lifts = springy ? p.springForce / apartPer : Infinity;
-  const modes: Mode[] = [
-    ...(springy
-      ? [
-          {
-            id: 'lift',
-            mode: 'worm lifts against its spring',
-            torque: lifts,
-            ever: false,
-            why: 'Beyond it the separating force opens the mesh, and play is there again.',
-            grows: 'none' as const,
-          },
-        ]
-      : []),
-    {
-      id: 'break-wheel',
-      mode: 'root of the wheel breaks',
-      torque: lb.peak / root2,
-      ever: false,
-      why: 'Bending at the root over the width that carries, force at the tip (ISO 6336-3 in manner).',
-      grows: 'none',
-    },
-    {
-      id: 'tire-wheel',
-      mode: 'root of the wheel tires',
-      torque: lb.ever / root2,
-      ever: true,
-      why: 'Bending for ever at the RMS torque.',
-      grows: 'none',
-    },
-    {
-      id: 'break-worm',
-      mode: 'thread of the worm breaks',
-      torque: la.peak / root1,
-      ever: false,
-      why: 'Bending of the thread at its root.',
-      grows: 'none',
-    },
-    {
-      id: 'pit',
-      mode: 'flanks wear',
-      torque: pits,
-      ever: true,
-      why:
-        'Hertzian pressure at the pitch point for ever at the RMS torque, once run in: the point of ' +
-        'contact has worn to a line across part of the wheel (VDI 2736-3 in manner). A throated wheel ' +
-        'would start with a line.',
-      grows: 'none',
-    },
-    {
-      id: 'skip',
-      mode: 'wheel skips',
-      torque: (factor(shelf, 'gear.housing') * Math.max(0, m.s1.ra + m.s2.ra - m.centre)) / apartPer,
-      ever: false,
-      why: 'The separating force opens the centres by the working depth; a stiffer housing holds them.',
-      grows: 'none',
-    },
-    {
-      id: 'shaft',
-      mode: 'worm shaft yields',
-      torque: SHAFT_YIELD / shaftStressPer,
-      ever: false,
-      why: 'Bending between its bearings by separating and tangential force.',
-      grows: 'none',
-    },
-    {
-      id: 'thrust',
-      mode: 'worm bearing dents',
-      torque: (AXIAL_SHARE * bearing.static) / tangentPer,
-      ever: false,
-      why: `One bearing takes the whole thrust; a deep-groove ball bearing stands ${AXIAL_SHARE} of its static rating C0 along its axis.`,
-      grows: 'none',
-    },
-  ];
-
-  const toCircle = 1 / (Math.cos(p.pressure) * Math.cos(lead));
-  const drawn = g.normalPlay * toCircle;
-  const [thick, centreError, end, tilt] = [
-    factor(shelf, 'gear.thickness') * Math.SQRT2,
-    factor(shelf, 'worm.centre'),
-    factor(shelf, 'worm.endPlay'),
-    factor(shelf, 'gear.tilt'),
-  ];
-  // Once set by moving the worm, errors of centre and thickness are in what was set.
-  const errors =
-    p.playBy === 'centre'
-      ? Math.hypot(thick / Math.cos(lead), 2 * centreError * axialTan)
-      : p.playBy === 'dual-lead'
-        ? Math.max(2e-6, 0.2 * thick)
-        : 0;
-  const bind = springy ? 0 : drawn - errors;
-  const likely = springy ? 0 : Math.max(0, drawn) + end / 2;
-  const play: [number, number, number] = springy
-    ? [end / 2 / r2, 0, (end + tilt / 2) / r2]
-    : [likely / r2, Math.max(0, bind) / r2, (Math.max(0, drawn) + errors + end + tilt) / r2];
-
-  const alone = (2 * a.material.modulus * b.material.modulus) / (a.material.modulus + b.material.modulus);
-  const meshK =
-    factor(shelf, 'gear.stiffness') * g.carries * (alone / E_STEEL) * (0.75 * Math.max(1, m.contact) + 0.25);
-  const rigid =
-    1 /
-    (1 / meshK +
-      1 / factor(shelf, 'worm.support') +
-      axialTan ** 2 * (1 / bendStiffness + 1 / factor(shelf, 'gear.housing')));
-  const stiffness = rigid * r2 * r2;
-  const solid = factor(shelf, 'gear.solid');
-  const wormMass =
-    Math.PI * Math.max(0, m.s1.r ** 2 - (p.bore1 / 2) ** 2) * p.length * a.material.density +
-    (p.bore1 > 0 ? 0 : Math.PI * (bearing.bore / 2) ** 2 * Math.max(0, p.span - p.length) * a.material.density) +
-    2 * bearing.mass;
-  const wheelMass = Math.PI * Math.max(0, r2 * r2 - (p.bore2 / 2) ** 2) * p.width * b.material.density * solid;
-  const priceOf = (x: ToothMaterial, mass: number, teeth: number) =>
-    mass * x.material.price + (x.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
-  // Worm speed at which grease is wiped off: sliding of 3 m/s with a plastic, 8 m/s metal on metal.
-  const top = plastic ? 3 : 8;
-  const radial = across / 2;
-  const life =
-    at.equivalent && at.meanSpeed
-      ? ((bearing.dynamic / bearingLoad(bearing, radial * at.equivalent, tangentPer * at.equivalent)) ** 3 *
-          1e6 *
-          2 *
-          Math.PI) /
-        (at.meanSpeed * Math.abs(wormRatio(p)))
-      : Infinity;
-  const springDrag = springy ? friction * (p.springForce / Math.sin(p.pressure)) * (m.s1.r / Math.cos(lead)) : 0;
+  const s: Setting = { p, b: built, at, shelf, friction, rubbing, speed, springy };
+  const forward = driving(lead, rubbing);
+  const backward = drivenBack(lead, rubbing);
+  const per = perTorque(s);
+  const sliding = slidingSpeed(speed, m.s1.r, lead);
+  const temperatures = temperaturesOf(s, forward, sliding);
+  const [root1, root2] = rootsOf(s, per.tangent);
+  const { fresh, runIn } = pressuresOf(s, per.normal);
+  const flank = temperatures.flankTemperature;
+  const permissible = Math.min(flankLimit(a, flank, shelf), flankLimit(b, flank, shelf));
+  const core = p.bore1 > 0 ? p.bore1 : 2 * m.sides[0].root;
+  const shaft = shaftBending(p.bore1 > 0 ? E_STEEL : a.material.modulus, core, p.span);
+  const lifts = springy ? p.springForce / per.apart : Infinity;
+  const ends: Ends = {
+    lifts,
+    pits: (permissible / runIn(1)) ** 2,
+    root1,
+    root2,
+    shaft: per.across * shaftStress(core, p.span),
+    apart: per.apart,
+    tangent: per.tangent,
+  };
+  const modes = modesOf(s, ends, temperatures.rootTemperature);
+  const { play, likely, bind } = playOf(s);
+  const stiffness = stiffnessOf(s, shaft);
+  const [wormMass, wheelMass] = massesOf(s);
+  const rubs = springy ? springFriction(friction, p.springForce, p.pressure, m.s1.r, lead) : 0;
   const numbers: StageNumbers = {
     ratio: wormRatio(p),
     etaForward: forward,
     etaBackward: backward,
-    drag: factor(shelf, 'gear.churn') + springDrag,
+    drag: factor(shelf, 'gear.churn') + rubs,
     play,
     stiffness,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
     inertiaIn: (wormMass * m.s1.r ** 2) / 2,
-    inertiaOut: (wheelMass * r2 * r2) / 2,
+    inertiaOut: (wheelMass * m.s2.r ** 2) / 2,
     limits: modeLimits(modes, at.torque, at.torqueRms),
     mass: wormMass + wheelMass,
-    money: priceOf(a, wormMass - 2 * bearing.mass, 4 * p.starts) + priceOf(b, wheelMass, p.z2) + 2 * bearing.price,
+    money: moneyOf(s, [wormMass, wheelMass]),
     outside: g.outside,
     length: Math.max(p.width, 2 * m.s1.ra),
-    maxSpeed: (top * Math.cos(lead)) / m.s1.r,
+    // Worm speed at which grease is wiped off: sliding of 3 m/s with a plastic, 8 m/s metal on metal.
+    maxSpeed: ((a.plastic || b.plastic ? 3 : 8) * Math.cos(lead)) / m.s1.r,
     bore: p.bore2,
     beside: true,
-    life,
+    life: lifeOf(s, per),
   };
   return {
     geometry: g,
     materials: [a, b],
     bearing,
     friction,
-    frictionAngle,
-    shaken,
+    frictionAngle: rubbing,
+    shaken: frictionAngle(friction * factor(shelf, 'worm.vibration'), p.pressure),
     forward,
     backward,
-    tangent,
-    thrust,
-    apart,
+    tangent: per.tangent * at.torque,
+    thrust: per.thrust * at.torque,
+    apart: per.apart * at.torque,
     sliding,
-    rootTemperature,
-    flankTemperature,
+    ...temperatures,
     fresh: fresh(at.torque),
-    flank: pressureOf(at.torque),
+    flank: runIn(at.torque),
     flankPermissible: permissible,
     freshPermissible: 1.6 * Math.min(a.material.strength, b.material.strength),
     root: Math.max(root1, root2) * at.torque,
-    bend,
+    bend: (per.across * at.torque) / shaft,
     likelyPlay: likely,
     bind,
     lifts,

@@ -1,0 +1,100 @@
+import { crossedCylinders, reducedModulus } from '../../contact/index.ts';
+import { boreReach, type ToothMaterial } from '../../gear/index.ts';
+import { ok, refuse, type Result } from '../../result.ts';
+import type { Bearing } from '../../schema/joint.ts';
+import { isNeedle } from '../../shop/bearings.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import { stated } from '../../units/stated.ts';
+import { needBearing, needMaterials } from '../needs.ts';
+import { frictionAngle } from './forces.ts';
+import { wormGeometry, type WormGeometry } from './geometry.ts';
+import type { WormParams } from './params.ts';
+
+const hubOf = (bore: number, shape: WormParams['shape1']) => ({
+  bore,
+  shape,
+  bolts: 0,
+  boltCircle: 0,
+  boltHole: 0,
+  nuts: false,
+});
+
+/** A worm stage before any duty. */
+export interface WormBuild {
+  readonly geometry: WormGeometry;
+  readonly materials: readonly [ToothMaterial, ToothMaterial];
+  readonly bearing: Bearing;
+  /** What is left between roots and bore of worm and wheel, m; Infinity for a worm on its own shaft. */
+  readonly wall1: number;
+  readonly wall2: number;
+  /** Reduced modulus of both, Pa. */
+  readonly modulus: number;
+  /** Pressure of fresh flanks, which touch in a point, under one newton, Pa. */
+  readonly pointPressure: number;
+}
+
+/** Builds a stage; refuses in words what does not go together. */
+export function buildWorm(p: WormParams, shelf: Shelf): Result<WormBuild> {
+  const made = wormGeometry(p);
+  if (!made.ok) return made;
+  const g = made.value;
+  const m = g.mesh;
+  const materials = needMaterials(p, ['material1', 'material2'], shelf);
+  if (!materials.ok) return materials;
+  const found = needBearing(p.bearing, shelf, 'The worm’s shaft runs in two of them and leans on one.');
+  if (!found.ok) return found;
+  const bearing = found.value;
+  const wall1 = p.bore1 > 0 ? m.sides[0].root - boreReach(hubOf(p.bore1, p.shape1)) : Infinity;
+  const wall2 = m.sides[1].root - boreReach(hubOf(p.bore2, p.shape2));
+  const [a, b] = materials.value;
+  const modulus = reducedModulus(a.material.modulus, a.poisson, b.material.modulus, b.poisson);
+  return ok({
+    geometry: g,
+    materials: materials.value,
+    bearing,
+    wall1,
+    wall2,
+    modulus,
+    pointPressure: crossedCylinders(1, m.rho1, m.rho2, m.generators, modulus).pressure,
+  });
+}
+
+/** Coefficient of friction of the teeth, as given or as the shop has it. */
+export const frictionOf = (p: WormParams, shelf: Shelf): number =>
+  p.frictionBy === 'given' ? p.friction : factor(shelf, 'worm.friction');
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongWorm(p: WormParams, b: WormBuild, shelf: Shelf): Result<never> | undefined {
+  const { geometry: g, bearing, wall1, wall2 } = b;
+  const rubbing = frictionAngle(frictionOf(p, shelf), p.pressure);
+  const m = g.mesh;
+  if (isNeedle(bearing))
+    return refuse(
+      `${bearing.name} takes no thrust.`,
+      'A worm pushes along its shaft as hard as its wheel pulls round; needles carry across it only.',
+      'Choose ball bearings.',
+      'bearing',
+    );
+  if (wall1 <= 0)
+    return refuse(
+      'The bore cuts into the worm’s thread.',
+      `Its roots reach down to ⌀ ${stated(2 * m.sides[0].root, 'length', 4)}.`,
+      'Take a smaller bore, or a larger quotient.',
+      'bore1',
+    );
+  if (wall2 <= 0)
+    return refuse(
+      'The bore cuts into the wheel’s teeth.',
+      `Its roots reach down to ⌀ ${stated(2 * m.sides[1].root, 'length', 4)}.`,
+      'Take a smaller bore, or more teeth.',
+      'bore2',
+    );
+  if (g.lead + rubbing > 1.5)
+    return refuse(
+      'With so much friction the worm cannot turn its wheel at all.',
+      `Lead and friction angle come to ${stated(g.lead + rubbing, 'angle', 3)}; at 90° the thread jams.`,
+      'Give a smaller coefficient of friction, or fewer starts.',
+      p.frictionBy === 'given' ? 'friction' : 'starts',
+    );
+  return undefined;
+}

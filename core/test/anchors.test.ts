@@ -24,7 +24,7 @@ describe('worked values', () => {
     );
   });
 
-  for (const { kind, params, duty, worked, open } of ANCHORED) {
+  for (const { kind, params, duty, worked, numbers = {}, open } of ANCHORED) {
     const read = readParams(kind, params);
     if (!read.ok) throw new Error(read.problem.what);
     const opened = stageKind(kind)!.open(read.value, shelf);
@@ -38,6 +38,12 @@ describe('worked values', () => {
     for (const [id, [value, how]] of Object.entries(worked))
       it(`${kind}, ${id}: ${how}`, () => {
         expect(Math.abs(figures.get(id)! - value)).toBeLessThanOrEqual(2e-6 * Math.abs(value) + 1e-15);
+      });
+
+    const sums = opened.value.load(duty);
+    for (const [id, [value, how]] of Object.entries(numbers))
+      it(`${kind}, number ${id}: ${how}`, () => {
+        expect(Math.abs((sums[id as 'mass'] as number) - value)).toBeLessThanOrEqual(2e-6 * Math.abs(value));
       });
   }
 });

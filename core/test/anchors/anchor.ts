@@ -1,4 +1,4 @@
-import type { Duty } from '../../src/index.ts';
+import type { Duty, StageNumbers } from '../../src/index.ts';
 
 /** A value that was worked out apart from the code, and how in a line. */
 export type Anchor = readonly [value: number, how: string];
@@ -9,6 +9,8 @@ export interface Anchored {
   readonly params: Readonly<Record<string, unknown>>;
   readonly duty: Duty;
   readonly worked: Readonly<Record<string, Anchor>>;
+  /** Numbers for the line that are no figures. */
+  readonly numbers?: Partial<Readonly<Record<keyof StageNumbers, Anchor>>>;
   /** Figures that nobody has worked out yet. The list may only become shorter. */
   readonly open: readonly string[];
 }

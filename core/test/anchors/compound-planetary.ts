@@ -102,6 +102,11 @@ export const compoundPlanetary: Anchored = {
     mass: [0.049088429, 'discs at pitch circles, rings out to their wall; 0.85 left'],
     money: [9.6567886, 'by mass, half a unit a milled tooth, 0.2 a pin'],
   },
+  numbers: {
+    maxSpeed: [1041.666667, '5 m/s at 9 mm of planets that turn 9·48/18 times on their pins for a turn of the ring'],
+    outside: [0.0585, 'roots at 25.25 mm and 4 mm of wall'],
+    length: [0.034, 'both faces and 8 mm'],
+  },
   open: [
     'root-sun',
     'root-ring1',

@@ -109,6 +109,15 @@ export const planetary: Anchored = {
     'pins-planet': [0.029263817, 'pin of 1.728 mm in a space: inv α_M by halving'],
     'pins-ring': [0.069622432, 'pin of 1.728 mm in a space: inv α_M by halving'],
   },
+  numbers: {
+    maxSpeed: [
+      694.4444444,
+      '5 m/s at 13.5 mm of a planet that turns 4·18/27 times on its pin for a turn of the carrier',
+    ],
+    inertiaIn: [6.346067328e-7, 'm·r²/2 of the sun'],
+    outside: [0.0805, 'roots at 37.25 mm and 3 mm of wall'],
+    length: [0.017, 'face, two plates and a millimetre'],
+  },
   open: [
     'root-sun',
     'root-ring',

@@ -69,5 +69,12 @@ export const spur: Anchored = {
     mass: [0.046798951, 'discs from pitch circle to bore, 0.85 left'],
     money: [12.153924, 'by mass, half a unit a milled tooth'],
   },
+  numbers: {
+    maxSpeed: [500, '5 m/s at 10 mm'],
+    inertiaIn: [9.826067335e-7, 'm·r²/2 of the pinion'],
+    inertiaOut: [1.221606733e-5, 'm·r²/2 of the wheel'],
+    outside: [0.082, 'both pitch circles and an addendum at either end'],
+    length: [0.01, 'the face'],
+  },
   open: ['root-1', 'break-1-0', 'tire-1-0', 'break-1-1', 'tire-1-1'],
 };

@@ -23,7 +23,7 @@ export interface CycloidalGeometry {
   readonly convex: number;
   /** Contacts of every disc at each crank angle of a pitch. */
   readonly sets: readonly (readonly ContactSet[])[];
-  /** Play of one disc at each of them, rad: from its middle, back and on. */
+  /** Play of all discs together at each of them, rad: from the middle, back and on. */
   readonly plays: readonly (readonly [number, number])[];
   /** Turn of each disc's lobes from its holes, rad, and whether all are the same part. */
   readonly clocking: readonly number[];
@@ -143,9 +143,28 @@ export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry>
     pair,
     convex,
     sets,
-    plays: angles.map((a, k) => ringPlay(pair, p.difference, a, sets[k]![0]!)),
+    plays: together(
+      angles.map((a, k) => ringPlay(pair, p.difference, a, sets[k]![0]!)),
+      p,
+    ),
     clocking,
     alike: clocking.every((c) => Math.abs(c) < 1e-9),
     outside: p.circle + 2 * p.rim,
+  });
+}
+
+/**
+ * Play of several discs from that of one over a pitch: the first of them to touch stops all, either way. The others stand
+ * as far along the pitch as their eccentrics are turned.
+ */
+function together(
+  one: readonly (readonly [number, number])[],
+  p: CycloidalParams,
+): readonly (readonly [number, number])[] {
+  const steps = one.length;
+  const later = Array.from({ length: p.discs }, (_, d) => Math.round(((p.pins * d) / p.discs) * steps));
+  return one.map((_, k) => {
+    const discs = later.map((by) => one[(k + by) % steps]!);
+    return [Math.max(...discs.map(([back]) => back)), Math.min(...discs.map(([, on]) => on))];
   });
 }

@@ -64,6 +64,7 @@ function mutantsOf(file: string): Mutant[] {
   const words = (n: ts.Node): boolean =>
     ts.isTemplateExpression(n) || ts.isTypeNode(n) || ts.isElementAccessExpression(n.parent ?? n) || wording(n);
   const visit = (n: ts.Node): void => {
+    if (drawn(n)) return;
     if (n.parent && words(n) && !(ts.isElementAccessExpression(n.parent) && n.parent.expression === n)) return;
     if (ts.isBinaryExpression(n)) {
       const swap = SWAPS.get(n.operatorToken.kind);
@@ -80,6 +81,11 @@ function mutantsOf(file: string): Mutant[] {
   visit(source);
   return out;
 }
+
+/** What a rig's sketch is drawn by is looked at by eye. */
+const drawn = (n: ts.Node): boolean =>
+  (ts.isPropertyAssignment(n) || ts.isMethodDeclaration(n) || ts.isFunctionDeclaration(n)) &&
+  /^(sketch|draw)/.test(n.name?.getText() ?? '');
 
 /** A call that only says something. */
 const wording = (n: ts.Node): boolean =>

@@ -202,6 +202,31 @@ describe('the arithmetic of each', () => {
     expect(run('runout', rows.slice(0, 3)).advice.join()).toContain('cannot be told apart');
   });
 
+  it('run-out: at uneven angles its scatter is what readings that scatter alike make of it', () => {
+    // Four angles leave one reading over the three of circle and offset. By hand: what is left over runs along the one
+    // vector at right angles to 1, cos and sin; each reading moves e by its slope, found by moving it.
+    const angles = [0, 0.7, 1.5, 3.9];
+    const y = [1.2e-4, 1.05e-4, 1.31e-4, 0.6e-4];
+    const at = (list: number[]) =>
+      run(
+        'runout',
+        list.map((reading, i) => ({ angle: angles[i]!, reading })),
+      );
+    const [c, s] = [angles.map(Math.cos), angles.map(Math.sin)];
+    const minor = (skip: number) => {
+      const [i, j, k] = [0, 1, 2, 3].filter((n) => n !== skip) as [number, number, number];
+      return c[j]! * s[k]! - c[k]! * s[j]! - (c[i]! * s[k]! - c[k]! * s[i]!) + (c[i]! * s[j]! - c[j]! * s[i]!);
+    };
+    const across = [minor(0), -minor(1), minor(2), -minor(3)];
+    const left = across.reduce((sum, w, i) => sum + w * y[i]!, 0) / Math.hypot(...across);
+    const slopes = y.map((_, i) => {
+      const moved = (by: number) => at(y.map((v, k) => (k === i ? v + by : v))).found!.value;
+      return (moved(1e-9) - moved(-1e-9)) / 2e-9;
+    });
+    const scatter = at(y).found!.budget.find((b) => b.name.startsWith('scatter'))!.u;
+    expect(scatter / (Math.abs(left) * Math.hypot(...slopes))).toBeCloseTo(1, 5);
+  });
+
   it('made against drawn: scale, contours out and holes in, told apart', () => {
     const rows = [5, 10, 20, 40, 60].flatMap((d) => [
       { feature: 'outside', axis: 'x', drawn: d * 1e-3, measured: d * 1.002e-3 + 0.12e-3 },

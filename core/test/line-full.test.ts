@@ -176,6 +176,13 @@ describe('output shaft and bearings', () => {
     expect(o.load).toBeCloseTo(300, 9);
     expect(o.safety).toBeCloseTo(1960 / 300, 9);
     expect(o.life).toBeCloseTo((4750 / 300) ** 3 * 1e6, 0);
+    // Shaft of 10 mm over 100 mm and the span between bearings, and two of those.
+    const kilos = 7850 * Math.PI * 0.005 ** 2 * 0.13;
+    expect(o.mass).toBeCloseTo(kilos + 2 * output.bearing.mass, 9);
+    expect(o.money).toBeCloseTo(kilos * output.shaftMaterial.price + 2 * output.bearing.price, 9);
+    const tube = outputNumbers({ ...output, shaftBore: 0.006 }, 1);
+    expect(tube.mass).toBeCloseTo(kilos * 0.64 + 2 * output.bearing.mass, 9);
+    expect(tube.stiffness / o.stiffness).toBeCloseTo(1 - 0.6 ** 4, 9);
     expect(outputNumbers(undefined, 1)).toMatchObject({ stiffness: Infinity, life: Infinity, mass: 0 });
   });
 

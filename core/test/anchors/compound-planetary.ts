@@ -103,6 +103,8 @@ export const compoundPlanetary: Anchored = {
     money: [9.6567886, 'by mass, half a unit a milled tooth, 0.2 a pin'],
   },
   numbers: {
+    inertiaIn: [2.954170969e-7, 'm·r²/2 of the sun; planets go round at a fifth of its speed'],
+    inertiaOut: [1.083142578e-5, 'half of both rings’ mass at their outside'],
     maxSpeed: [1041.666667, '5 m/s at 9 mm of planets that turn 9·48/18 times on their pins for a turn of the ring'],
     outside: [0.0585, 'roots at 25.25 mm and 4 mm of wall'],
     length: [0.034, 'both faces and 8 mm'],

@@ -26,6 +26,18 @@ export function platePathRadius(c: PlateProfile, t: number): number {
   return (R * R + (e * Z) ** 2 + 2 * R * e * Z * cos) ** 1.5 / (R * R - e * e * Z ** 3 - (Z - 1) * R * e * Z * cos);
 }
 
+/**
+ * Curvature of a plate's lobe where a pin touches it, 1/m: positive where the plate bulges towards the pin, most at a
+ * lobe's tip, negative where it lies round it.
+ * @param toPin angle from the plate's eccentric to the pin, rad: nought at a lobe's tip
+ * @example lobeCurvature({ pins: 20, circle: 0.015, pin: 1.25e-3, throw: 4e-4 }, 0) // 416.966
+ * @example lobeCurvature({ pins: 20, circle: 0.015, pin: 1.25e-3, throw: 4e-4 }, Math.PI) // -653.595
+ */
+export function lobeCurvature(c: PlateProfile, toPin: number): number {
+  const path = platePathRadius(c, toPin / (c.pins + 1));
+  return path < 0 ? 1 / (-path - c.pin) : -1 / (path + c.pin);
+}
+
 /** Smallest hollow radius of the path, m: pins as large cut the lobes' tips away. Infinity where nothing is hollow. */
 export function smallestHollow(c: PlateProfile): number {
   let least = Infinity;

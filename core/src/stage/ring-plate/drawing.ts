@@ -3,7 +3,7 @@ import { mostTorque, plateOutline } from '../../lobed/index.ts';
 import { circle, ORIGIN, place, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
 import { plateContacts } from './geometry.ts';
-import type { RingPlateBuild } from './model.ts';
+import type { RingPlateBuild } from './build.ts';
 import { pressed } from './spread.ts';
 import { crankPlaces, plateOutside, wheelBody } from './outlines.ts';
 import type { RingPlateParams } from './params.ts';

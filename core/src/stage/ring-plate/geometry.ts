@@ -1,5 +1,6 @@
 import {
   deadPoints,
+  lobeCurvature,
   mostTorque,
   smallestHollow,
   type PlateDrive,
@@ -20,6 +21,8 @@ export interface PlateContacts {
   readonly ny: Float64Array;
   readonly arms: Float64Array;
   readonly slides: Float64Array;
+  /** Curvature of the lobe at each pin, 1/m; hollow where it lies round it. */
+  readonly curves: Float64Array;
 }
 
 /** A ring-plate stage; everything that no factor moves. */
@@ -39,10 +42,19 @@ export interface RingPlateGeometry {
   readonly alike: boolean;
 }
 
+/** The plates' lobes: cut for pins as much larger in radius as the gap. */
+const profileOf = (p: RingPlateParams): PlateProfile => ({
+  pins: p.pins,
+  circle: p.circle / 2,
+  pin: p.pin / 2 + p.offset,
+  throw: p.throw,
+});
+
 /** Where the pins push a plate whose eccentric points along `crank`, the wheel standing as that crank has it. */
 export function plateContacts(p: RingPlateParams, crank: number, wheel: number): PlateContacts {
+  const profile = profileOf(p);
   const make = () => new Float64Array(p.pins);
-  const out = { nx: make(), ny: make(), arms: make(), slides: make() };
+  const out = { nx: make(), ny: make(), arms: make(), slides: make(), curves: make() };
   const [px, py] = [-p.pins * p.throw * Math.cos(crank), -p.pins * p.throw * Math.sin(crank)];
   for (let j = 0; j < p.pins; j++) {
     const a = (2 * Math.PI * j) / p.pins + wheel;
@@ -52,6 +64,7 @@ export function plateContacts(p: RingPlateParams, crank: number, wheel: number):
     out.ny[j] = (y - py) / far;
     out.arms[j] = x * out.ny[j]! - y * out.nx[j]!;
     out.slides[j] = far + p.pin / 2;
+    out.curves[j] = lobeCurvature(profile, a - crank);
   }
   return out;
 }
@@ -80,7 +93,7 @@ export function ringPlateGeometry(p: RingPlateParams): Result<RingPlateGeometry>
       { path: 'pin', value, label: `Pins ${mm(value)}` },
     );
   }
-  const profile: PlateProfile = { pins: p.pins, circle: R, pin: p.pin / 2 + p.offset, throw: p.throw };
+  const profile = profileOf(p);
   const hollow = smallestHollow(profile);
   if (!(profile.pin < hollow)) {
     const value = steppedDown(2 * (0.9 * hollow - p.offset), 1e-4);

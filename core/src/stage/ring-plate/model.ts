@@ -1,14 +1,11 @@
-import { stated } from '../../units/stated.ts';
 import { reducedModulus } from '../../contact/index.ts';
 import { flankLimit, modeLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import { linePressure, pinContact } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
-import { linePressure, pinContact, platePathRadius } from '../../lobed/index.ts';
-import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
-import { needBearing, needMaterials } from '../needs.ts';
-import { ringPlateGeometry, type RingPlateGeometry } from './geometry.ts';
-import { spreadOf, type PlateSpread } from './spread.ts';
+import type { RingPlateBuild } from './build.ts';
+import type { RingPlateGeometry } from './geometry.ts';
 import { ringPlateRatio, type RingPlateParams } from './params.ts';
 
 /** Everything computed about a ring-plate stage. */
@@ -34,186 +31,152 @@ export interface RingPlateModel {
   readonly numbers: StageNumbers;
 }
 
-/** A ring-plate stage before any duty. */
-export interface RingPlateBuild {
-  readonly geometry: RingPlateGeometry;
-  readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
-  readonly bearing: Bearing;
-  /** Reach of the lobes from the wheel's middle, m. */
-  readonly inner: number;
-  readonly spread: PlateSpread;
-  /** Levers of the play by crank angle, one over metres times the gap. */
-  readonly drawnPlay: number;
+/** A pin as bought. */
+const PIN_PRICE = 0.2;
+
+/** What the steps of the model share. */
+interface Setting {
+  readonly p: RingPlateParams;
+  readonly b: RingPlateBuild;
+  readonly at: Duty;
+  readonly shelf: Shelf;
+  /** Cranks on which each plate runs. */
+  readonly cranks: number;
 }
 
-/** Builds a stage; refuses in words what does not go together. */
-export function buildRingPlate(p: RingPlateParams, shelf: Shelf): Result<RingPlateBuild> {
-  const made = ringPlateGeometry(p);
-  if (!made.ok) return made;
-  const g = made.value;
-  const materials = needMaterials(p, ['materialP', 'materialW', 'materialH'], shelf);
-  if (!materials.ok) return materials;
-  const found = needBearing(p.bearing, shelf, 'Each plate turns on one on every eccentric.');
-  if (!found.ok) return found;
-  const bearing = found.value;
-  const R = p.circle / 2;
-  const inner = R + p.throw + p.pin / 2 + p.offset;
-  return ok({
-    geometry: g,
-    materials: materials.value,
-    bearing,
-    inner,
-    spread: spreadOf(g),
-    drawnPlay: drawnPlay(p, g),
-  });
-}
-
-/** What does not go together, in words; it can still be drawn. */
-export function wrongRingPlate(p: RingPlateParams, { bearing, inner }: RingPlateBuild): Result<never> | undefined {
-  const R = p.circle / 2;
-  if (p.distance - bearing.outside / 2 <= inner)
-    return refuse(
-      'A crank’s bearing breaks into the lobes.',
-      `The lobes reach out to ${stated(inner, 'length', 4)}, the bearing in to ` +
-        `${stated(p.distance - bearing.outside / 2, 'length', 4)} from the wheel’s middle.`,
-      `Move the crank out to ${stated(inner + bearing.outside / 2 + 2e-3, 'length', 4)} or more, or take a smaller bearing.`,
-      'distance',
-    );
-  if (p.bore / 2 >= R - p.pin / 2 - 5e-4)
-    return refuse(
-      'The bore leaves no wheel for its pins.',
-      `They reach in to ⌀ ${stated(2 * R - p.pin, 'length', 4)}.`,
-      'Take a smaller bore.',
-      'bore',
-    );
-  return undefined;
-}
-
-/**
- * Mean play over a turn of the crank with pins and lobes as drawn, rad: a plate alone plays by its gap over the longest
- * levers either way; several leave what the tightest leaves.
- */
-function drawnPlay(p: RingPlateParams, g: RingPlateGeometry): number {
-  const plays = g.steps.map((s) =>
-    Math.min(...s.contacts.map((c) => p.offset / Math.max(...c.arms) + p.offset / -Math.min(...c.arms))),
-  );
-  return plays.reduce((a, b) => a + b, 0) / plays.length;
-}
-
-/** Computes a ring-plate stage at a duty on its wheel. */
-export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Duty, shelf: Shelf): RingPlateModel {
-  const { geometry: g, bearing, inner, spread: s, drawnPlay: drawn } = built;
-  const [mp, mw, mh] = built.materials;
-  const R = p.circle / 2;
-  const modulus = reducedModulus(mp.material.modulus, mp.poisson, mw.material.modulus, mw.poisson);
-  const contact = pinContact(modulus, p.width, factor(shelf, 'lobe.seat') * Math.min(1, mh.material.modulus / 3e9));
-  const mu = factor(shelf, p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
-  const roll = factor(shelf, 'pin.roll');
-  const torque = Math.max(1e-3, at.torque);
-  const pinForce = s.pinForce * torque;
-  const crankForce = s.crankForce * torque;
-  const lossPins = mu * s.pinSlide;
-  const lossBearings = roll * s.crankSum * (bearing.bore / 2) * p.pins;
-  // The sharpest meeting of pin and lobe: the lobe's tip, where the plate bulges inwards.
-  const tip = platePathRadius(g.profile, Math.PI / (p.pins + 1));
-  const curve = tip < 0 ? 1 / (-tip - g.profile.pin) : -1 / (tip + g.profile.pin);
-  const pressure = linePressure(pinForce, p.width, modulus, 2 / p.pin + curve);
+/** Shares of the load that sliding pins and the cranks' bearings cost. */
+function lossesOf({ p, b, shelf }: Setting) {
+  const sliding = factor(shelf, p.pinsRun === 'fixed' ? 'lobe.slide' : 'lobe.roll');
+  const lossPins = sliding * b.spread.pinSlide;
+  const lossBearings = factor(shelf, 'pin.roll') * b.spread.crankSum * (b.bearing.bore / 2) * p.pins;
   const loss = lossPins + lossBearings;
+  return { lossPins, lossBearings, forward: 1 / (1 + loss), backward: 1 - loss };
+}
+
+/** Play as made, rad, likely, least and most, and what is left of the drawn one when everything takes from it. */
+function playOf({ p, b, shelf }: Setting) {
   const rough = 2 / (p.pins * p.throw);
-  const spread = rough * Math.hypot(factor(shelf, 'lobe.profile'), factor(shelf, 'lobe.place'));
-  const likely = Math.max(0, drawn - rough * factor(shelf, 'lobe.place')) + rough * factor(shelf, 'lobe.crank');
-  const play: [number, number, number] = [
-    likely,
-    Math.max(0, drawn - spread - rough * factor(shelf, 'lobe.place')),
-    drawn + spread + rough * factor(shelf, 'lobe.crank'),
+  const place = rough * factor(shelf, 'lobe.place');
+  const crank = rough * factor(shelf, 'lobe.crank');
+  const spread = Math.hypot(rough * factor(shelf, 'lobe.profile'), place);
+  const bind = b.drawnPlay - spread - place;
+  const likely = Math.max(0, b.drawnPlay - place) + crank;
+  const play: [number, number, number] = [likely, Math.max(0, bind), b.drawnPlay + spread + crank];
+  return { play, bind };
+}
+
+/** Masses of a plate with its bearings and of the wheel, kg. */
+function massesOf({ p, b, shelf, cranks }: Setting): [number, number] {
+  const { bearing, inner, materials } = b;
+  const arms = cranks * (bearing.outside + 2 * p.wall) * (p.distance - inner * 0.8);
+  const ring = Math.PI * ((inner + p.wall) ** 2 - inner ** 2);
+  const wheel = Math.PI * ((p.circle / 2 + p.pin / 4) ** 2 - (p.bore / 2) ** 2) * (p.plates * p.width + 2e-3);
+  return [
+    (ring + arms) * p.width * materials[0].material.density + cranks * bearing.mass,
+    wheel * materials[2].material.density * factor(shelf, 'gear.solid'),
   ];
-  // A newton metre over twice the energy it stores.
-  const energy = s.pinSquares / contact + s.crankSquares / factor(shelf, 'gear.housing');
-  const stiffness = energy > 0 ? 1 / energy : contact;
-  const outer = inner + p.wall;
-  const cranks = p.layout === 'one' ? 1 : 2;
-  const plateMass =
-    (Math.PI * (outer ** 2 - inner ** 2) + cranks * (bearing.outside + 2 * p.wall) * (p.distance - inner * 0.8)) *
-      p.width *
-      mp.material.density +
-    cranks * bearing.mass;
-  const wheelMass =
-    Math.PI *
-    ((R + p.pin / 4) ** 2 - (p.bore / 2) ** 2) *
-    (p.plates * p.width + 2e-3) *
-    mh.material.density *
-    factor(shelf, 'gear.solid');
-  const omega = at.speed * p.pins;
-  const phases = g.drive.phases;
-  const unbalance = Math.hypot(
+}
+
+/** What it costs: by mass, with its bearings and pins. */
+function moneyOf({ p, b, cranks }: Setting, [plate, wheel]: readonly [number, number]): number {
+  const { bearing, materials } = b;
+  const each = (plate - cranks * bearing.mass) * materials[0].material.price + cranks * bearing.price;
+  return p.plates * each + wheel * materials[2].material.price + p.pins * PIN_PRICE;
+}
+
+/** Force the plates shake with, N: what their phases leave of m·e·ω² each. */
+function shakingOf({ p, at }: Setting, plate: number, phases: readonly number[]): number {
+  const left = Math.hypot(
     phases.reduce((s, x) => s + Math.cos(x), 0),
     phases.reduce((s, x) => s + Math.sin(x), 0),
   );
-  const permissible = Math.min(
-    flankLimit(mp, factor(shelf, 'ambient'), shelf),
-    flankLimit(mw, factor(shelf, 'ambient'), shelf),
-  );
-  const worst = Math.min(...g.steps.map((s) => s.torque));
-  const modes: Mode[] = [
+  return left < 1e-9 ? 0 : plate * p.throw * (at.speed * p.pins) ** 2 * left;
+}
+
+/** Life of the cranks' bearings, s: L10 = (C/P)³·10⁶ turns (ISO 281) of a crank that turns with the input. */
+function lifeOf({ p, b, at }: Setting, mean: number, torque: number): number {
+  if (!at.equivalent || !at.meanSpeed || mean <= 0) return Infinity;
+  return ((b.bearing.dynamic / ((mean * at.equivalent) / torque)) ** 3 * 1e6 * 2 * Math.PI) / (at.meanSpeed * p.pins);
+}
+
+/** Everything that ends it, and at which torque. */
+function modesOf({ b, shelf }: Setting, torque: number, pressure: number): Mode[] {
+  const ambient = factor(shelf, 'ambient');
+  const [plate, pin] = b.materials;
+  const permissible = Math.min(flankLimit(plate, ambient, shelf), flankLimit(pin, ambient, shelf));
+  const worst = Math.min(...b.geometry.steps.map((s) => s.torque));
+  return [
     {
       id: 'flank',
       mode: 'lobes wear at the pins',
       torque: torque * (permissible / Math.max(1, pressure)) ** 2,
       ever: true,
-      why: 'Hertzian pressure of the worst pin at a lobe’s tip for ever at the RMS torque.',
+      why: 'Hertzian pressure of the worst pin, with the lobe’s own curvature there, for ever at the RMS torque.',
       grows: 'width',
     },
     {
       id: 'dead',
       mode: 'crank bearings dent near a dead point',
-      torque: Math.max(1e-9, bearing.static * worst),
+      torque: Math.max(1e-9, b.bearing.static * worst),
       ever: false,
       why: 'At the worst crank angle the plates need the most force for a torque; no bearing may carry more than its static rating.',
       grows: 'none',
     },
   ];
-  const mean = Math.cbrt(s.crankCubes) * torque;
-  const wear = at.equivalent && at.meanSpeed ? (mean * at.equivalent) / torque : 0;
-  const life = wear > 0 ? ((bearing.dynamic / wear) ** 3 * 1e6 * 2 * Math.PI) / (at.meanSpeed! * p.pins) : Infinity;
+}
+
+/** Computes a ring-plate stage at a duty on its wheel. */
+export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Duty, shelf: Shelf): RingPlateModel {
+  const { geometry: g, bearing, inner, spread } = built;
+  const [mp, mw, mh] = built.materials;
+  const s: Setting = { p, b: built, at, shelf, cranks: p.layout === 'one' ? 1 : 2 };
+  const modulus = reducedModulus(mp.material.modulus, mp.poisson, mw.material.modulus, mw.poisson);
+  const contact = pinContact(modulus, p.width, factor(shelf, 'lobe.seat') * Math.min(1, mh.material.modulus / 3e9));
+  const torque = Math.max(1e-3, at.torque);
+  const pinForce = spread.pinForce * torque;
+  const pressure = linePressure(spread.pinPress * torque, p.width, modulus, 1);
+  const losses = lossesOf(s);
+  const { play, bind } = playOf(s);
+  // A newton metre over twice the energy it stores.
+  const energy = spread.pinSquares / contact + spread.crankSquares / factor(shelf, 'gear.housing');
+  const stiffness = energy > 0 ? 1 / energy : contact;
+  const [plateMass, wheelMass] = massesOf(s);
+  const mean = Math.cbrt(spread.crankCubes) * torque;
+  const modes = modesOf(s, torque, pressure);
+  const reach = p.layout === 'one' ? inner + p.wall + p.distance : 2 * p.distance;
   const numbers: StageNumbers = {
     ratio: ringPlateRatio(p),
-    etaForward: 1 / (1 + loss),
-    etaBackward: 1 - loss,
+    etaForward: losses.forward,
+    etaBackward: losses.backward,
     drag: factor(shelf, 'gear.churn'),
     play,
     stiffness,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
     inertiaIn: p.plates * plateMass * p.throw ** 2,
-    inertiaOut: (wheelMass * R * R) / 2,
+    inertiaOut: (wheelMass * (p.circle / 2) ** 2) / 2,
     limits: modeLimits(modes, at.torque, at.torqueRms),
     mass: p.plates * plateMass + wheelMass,
-    money:
-      p.plates * ((plateMass - cranks * bearing.mass) * mp.material.price + cranks * bearing.price) +
-      wheelMass * mh.material.price +
-      p.pins * 0.2,
-    outside: (p.layout === 'one' ? outer + p.distance : 2 * p.distance) + bearing.outside + 2 * p.wall + 2 * p.throw,
+    money: moneyOf(s, [plateMass, wheelMass]),
+    outside: reach + bearing.outside + 2 * p.wall + 2 * p.throw,
     length: p.plates * p.width + 2e-3,
     maxSpeed: (mp.plastic || mw.plastic ? 4 : 12) / p.throw / p.pins,
     bore: p.bore,
     beside: true,
-    life,
+    life: lifeOf(s, mean, torque),
   };
   return {
     geometry: g,
     materials: [mp, mw, mh],
     bearing,
     contact,
-    crankForce,
+    crankForce: spread.crankForce * torque,
     crankMean: mean,
     pinForce,
     pressure,
-    lossPins,
-    lossBearings,
-    forward: numbers.etaForward,
-    backward: numbers.etaBackward,
-    bind: drawn - spread - rough * factor(shelf, 'lobe.place'),
-    shaking: plateMass * p.throw * omega ** 2 * (unbalance < 1e-9 ? 0 : unbalance),
+    ...losses,
+    bind,
+    shaking: shakingOf(s, plateMass, g.drive.phases),
     modes,
     masses: [plateMass, wheelMass],
     numbers,

@@ -46,6 +46,8 @@ export interface PlateSpread {
   /** Worst push on a pin and on a crank, N/(N·m). */
   readonly pinForce: number;
   readonly crankForce: number;
+  /** Greatest product of a push and the curvatures where it acts, N/(N·m)/m: what presses most. */
+  readonly pinPress: number;
   /** Mean cube of a crank's force, (N/(N·m))³. */
   readonly crankCubes: number;
   /** Push times way of sliding for a radian of the crank, and sum of the cranks' forces, both a turn's mean. */
@@ -59,9 +61,12 @@ export interface PlateSpread {
 /**
  * Spreads a newton metre over the angles at which the plates pass a hundredth of their best; a check tells of the dead
  * point itself, where no force would do.
+ * @param pin diameter of a pin, m
  */
-export function spreadOf(g: RingPlateGeometry): PlateSpread {
-  let [pinForce, crankForce, crankCubes, pinSlide, crankSum, pinSquares, crankSquares] = [0, 0, 0, 0, 0, 0, 0];
+export function spreadOf(g: RingPlateGeometry, pin: number): PlateSpread {
+  let [pinForce, pinPress, crankForce, crankCubes, pinSlide, crankSum, pinSquares, crankSquares] = [
+    0, 0, 0, 0, 0, 0, 0, 0,
+  ];
   const passing = g.steps.filter((s) => s.torque > 0.01 * g.greatest);
   const cranks = g.drive.layout === 'one' ? 1 : 2;
   for (const s of passing) {
@@ -72,6 +77,7 @@ export function spreadOf(g: RingPlateGeometry): PlateSpread {
       for (let j = 0; j < pushes.length; j++) {
         const push = pushes[j]!;
         pinForce = Math.max(pinForce, push);
+        pinPress = Math.max(pinPress, push * (2 / pin + c.curves[j]!));
         pinSlide += (push * c.slides[j]!) / passing.length;
         pinSquares += push ** 2 / passing.length;
       }
@@ -84,5 +90,5 @@ export function spreadOf(g: RingPlateGeometry): PlateSpread {
       }
     });
   }
-  return { pinForce, crankForce, crankCubes, pinSlide, crankSum, pinSquares, crankSquares };
+  return { pinForce, pinPress, crankForce, crankCubes, pinSlide, crankSum, pinSquares, crankSquares };
 }

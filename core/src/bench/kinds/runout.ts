@@ -129,7 +129,7 @@ export const runout: TestKind = {
       ...plainResult(
         test,
         rows.length,
-        `Off centre by ${stated(e, 'length', 5)}, high at ${stated(turn, 'angle', 3)}.`,
+        `Off centre by ${stated(e, 'length', 3)}, high at ${stated(turn, 'angle', 3)}.`,
       ),
       found,
       figures: [

@@ -1,6 +1,6 @@
 import type { Toothing } from '../../gear/toothing.ts';
 import { amount, group, length, material, oneOf, whole, type ParamTable } from '../param.ts';
-import { toothFormParams, toothingParams } from '../toothing-params.ts';
+import { thinning, toothFormParams, toothingParams } from '../shared-params.ts';
 
 /**
  * Parameters of a shared-planet stage, SI units: planets with two toothings, A in the held ring, B in the one that
@@ -166,23 +166,17 @@ export const compoundParams: ParamTable<P> = {
       most: 1.5,
       step: 0.05,
     }),
-    allowanceA: length({
+    allowanceA: thinning({
       says: 'Tooth-thickness allowance, toothing A',
       label: 'Thinner, A',
       help: 'Thickness taken off each tooth of toothing A, sun and ring included.',
       start: 4e-5,
-      least: 0,
-      most: 2e-3,
-      step: 1e-5,
     }),
-    allowanceB: length({
+    allowanceB: thinning({
       says: 'Tooth-thickness allowance, toothing B',
       label: 'Thinner, B',
       help: 'Thickness taken off each tooth of toothing B, ring included.',
       start: 4e-5,
-      least: 0,
-      most: 2e-3,
-      step: 1e-5,
     }),
   }),
   ...group('Made of', {

@@ -1,5 +1,5 @@
-import { stated } from '../../units/stated.ts';
 import { bearing, group, length, material, oneOf, whole, wholeOf, type ParamTable } from '../param.ts';
+import { screwHole, screws } from '../shared-params.ts';
 
 /** Parameters of a cycloidal stage, SI units. */
 export interface CycloidalParams {
@@ -249,24 +249,12 @@ export const cycloidalParams: ParamTable<P> = {
       least: 1e-3,
       most: 0.2,
     }),
-    boltsR: whole({
+    boltsR: screws({
       says: 'Screws through the housing',
       label: 'Screws, housing',
       help: 'Through its wall.',
-      start: 0,
-      least: 0,
-      most: 24,
     }),
-    boltHole: length({
-      says: 'Hole for a screw',
-      label: 'Screw hole',
-      help: `${stated(3.2e-3, 'length')} for M3.`,
-      start: 3.2e-3,
-      least: 1e-3,
-      most: 0.02,
-      step: 1e-4,
-      when: (p: P) => p.boltsR > 0,
-    }),
+    boltHole: screwHole<P>((p: P) => p.boltsR > 0),
   }),
 };
 

@@ -1,8 +1,7 @@
-import { stated } from '../../units/stated.ts';
 import type { Toothing } from '../../gear/toothing.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { amount, fromShop, group, length, material, oneOf, whole, yesNo, type ParamTable } from '../param.ts';
-import { toothFormParams, toothingParams } from '../toothing-params.ts';
+import { hubShape, screwHole, screws, thinning, toothFormParams, toothingParams } from '../shared-params.ts';
 
 /** Parameters of a planetary stage, SI units. */
 export interface PlanetaryParams extends Toothing {
@@ -171,32 +170,23 @@ export const planetaryParams: ParamTable<P> = {
       most: 1.5,
       step: 0.05,
     }),
-    allowanceS: length({
+    allowanceS: thinning({
       says: 'Tooth-thickness allowance, sun',
       label: 'Thinner, sun',
       help: 'Thickness taken off each tooth; makes play, and room for the process.',
       start: 4e-5,
-      least: 0,
-      most: 2e-3,
-      step: 1e-5,
     }),
-    allowanceP: length({
+    allowanceP: thinning({
       says: 'Tooth-thickness allowance, planet',
       label: 'Thinner, planets',
       help: 'Thickness taken off each tooth.',
       start: 4e-5,
-      least: 0,
-      most: 2e-3,
-      step: 1e-5,
     }),
-    allowanceR: length({
+    allowanceR: thinning({
       says: 'Tooth-thickness allowance, ring',
       label: 'Thinner, ring',
       help: 'Thickness taken off each tooth.',
       start: 4e-5,
-      least: 0,
-      most: 2e-3,
-      step: 1e-5,
     }),
   }),
   ...group('Made of', {
@@ -261,35 +251,18 @@ export const planetaryParams: ParamTable<P> = {
       least: 0,
       most: 0.3,
     }),
-    shapeS: oneOf({
+    shapeS: hubShape({
       says: 'Bore, sun',
       label: 'Sun’s bore is',
-      help: 'A flat for a set screw; a keyway by ISO/R 773.',
       start: 'flat',
-      options: [
-        ['round', 'Round'],
-        ['flat', 'With a flat'],
-        ['keyway', 'With a keyway'],
-      ],
       when: (p: P) => p.boreS > 0,
     }),
-    boltsR: whole({
+    boltsR: screws({
       says: 'Screws through the ring’s wall',
       label: 'Screws, ring',
       help: 'Through the ring’s wall.',
-      start: 0,
-      least: 0,
-      most: 24,
     }),
-    boltHole: length({
-      says: 'Hole for a screw',
-      label: 'Screw hole',
-      help: `${stated(3.2e-3, 'length')} for M3.`,
-      start: 3.2e-3,
-      least: 1e-3,
-      most: 0.02,
-      step: 1e-4,
-    }),
+    boltHole: screwHole<P>(),
     nuts: yesNo({
       says: 'Nut traps in the ring',
       label: 'Nut traps',
@@ -297,13 +270,10 @@ export const planetaryParams: ParamTable<P> = {
       start: 'no',
       when: (p: P) => p.boltsR > 0,
     }),
-    boltsC: whole({
+    boltsC: screws({
       says: 'Screws of the output flange on the carrier',
       label: 'Screws, output',
       help: 'In the output flange on the carrier.',
-      start: 0,
-      least: 0,
-      most: 24,
     }),
     boltCircleC: length({
       says: 'Bolt circle of the output flange',

@@ -1,7 +1,6 @@
-import { stated } from '../../units/stated.ts';
 import type { Toothing } from '../../gear/toothing.ts';
 import { amount, group, length, material, oneOf, whole, yesNo, type ParamTable } from '../param.ts';
-import { toothFormParams, toothingParams } from '../toothing-params.ts';
+import { hubShape, screwHole, screws, thinning, toothFormParams, toothingParams } from '../shared-params.ts';
 
 const deg = Math.PI / 180;
 
@@ -168,23 +167,17 @@ export const spurParams: ParamTable<P> = {
       step: 0.05,
       when: (p: P) => p.idlers > 0,
     }),
-    allowance1: length({
+    allowance1: thinning({
       says: 'Tooth-thickness allowance, driving wheel',
       label: 'Thinner, driving',
       help: 'Thickness taken off each tooth; makes play, and room for the process.',
       start: 4e-5,
-      least: 0,
-      most: 2e-3,
-      step: 1e-5,
     }),
-    allowance2: length({
+    allowance2: thinning({
       says: 'Tooth-thickness allowance, driven wheel',
       label: 'Thinner, driven',
       help: 'Thickness taken off each tooth.',
       start: 4e-5,
-      least: 0,
-      most: 2e-3,
-      step: 1e-5,
     }),
   }),
   ...group('Made of', {
@@ -209,16 +202,10 @@ export const spurParams: ParamTable<P> = {
       least: 0,
       most: 0.3,
     }),
-    shape1: oneOf({
+    shape1: hubShape({
       says: 'Bore, driving wheel',
       label: 'Driving bore is',
-      help: 'A flat for a set screw; a keyway by ISO/R 773.',
       start: 'flat',
-      options: [
-        ['round', 'Round'],
-        ['flat', 'With a flat'],
-        ['keyway', 'With a keyway'],
-      ],
       when: (p: P) => p.bore1 > 0,
     }),
     bore2: length({
@@ -230,25 +217,16 @@ export const spurParams: ParamTable<P> = {
       most: 0.5,
       when: (p: P) => p.form === 'outside',
     }),
-    shape2: oneOf({
+    shape2: hubShape({
       says: 'Bore, driven wheel',
       label: 'Driven bore is',
-      help: 'A flat for a set screw; a keyway by ISO/R 773.',
       start: 'round',
-      options: [
-        ['round', 'Round'],
-        ['flat', 'With a flat'],
-        ['keyway', 'With a keyway'],
-      ],
       when: (p: P) => p.form === 'outside' && p.bore2 > 0,
     }),
-    bolts2: whole({
+    bolts2: screws({
       says: 'Screws through the driven wheel',
       label: 'Screws, driven',
       help: 'Through the driven wheel, or the ring’s wall.',
-      start: 0,
-      least: 0,
-      most: 24,
     }),
     boltCircle2: length({
       says: 'Bolt circle of the driven wheel',
@@ -259,16 +237,7 @@ export const spurParams: ParamTable<P> = {
       most: 1,
       when: (p: P) => p.bolts2 > 0,
     }),
-    boltHole: length({
-      says: 'Hole for a screw',
-      label: 'Screw hole',
-      help: `${stated(3.2e-3, 'length')} for M3.`,
-      start: 3.2e-3,
-      least: 1e-3,
-      most: 0.02,
-      step: 1e-4,
-      when: (p: P) => p.bolts2 > 0,
-    }),
+    boltHole: screwHole<P>((p: P) => p.bolts2 > 0),
     nuts: yesNo({
       says: 'Nut traps in the driven wheel',
       label: 'Nut traps',

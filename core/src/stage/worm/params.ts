@@ -1,5 +1,5 @@
-import { stated } from '../../units/stated.ts';
 import { amount, bearing, group, length, material, oneOf, whole, yesNo, type ParamTable } from '../param.ts';
+import { hubShape, screwHole, screws, thinning } from '../shared-params.ts';
 
 const deg = Math.PI / 180;
 
@@ -179,23 +179,17 @@ export const wormParams: ParamTable<P> = {
       most: 1.5,
       step: 0.05,
     }),
-    allowance1: length({
+    allowance1: thinning({
       says: 'Tooth-thickness allowance, worm',
       label: 'Thinner, worm',
       help: 'Thickness taken off the thread; makes play.',
       start: 3e-5,
-      least: 0,
-      most: 2e-3,
-      step: 1e-5,
     }),
-    allowance2: length({
+    allowance2: thinning({
       says: 'Tooth-thickness allowance, wheel',
       label: 'Thinner, wheel',
       help: 'Thickness taken off each tooth.',
       start: 3e-5,
-      least: 0,
-      most: 2e-3,
-      step: 1e-5,
     }),
     playBy: oneOf({
       says: 'How play is set: by the centre distance, by moving a dual-lead worm, or taken out by a spring',
@@ -284,16 +278,10 @@ export const wormParams: ParamTable<P> = {
       least: 0,
       most: 0.2,
     }),
-    shape1: oneOf({
+    shape1: hubShape({
       says: 'Bore, worm',
       label: 'Worm’s bore is',
-      help: 'A flat for a set screw; a keyway by ISO/R 773.',
       start: 'flat',
-      options: [
-        ['round', 'Round'],
-        ['flat', 'With a flat'],
-        ['keyway', 'With a keyway'],
-      ],
       when: (p: P) => p.bore1 > 0,
     }),
     bearing: bearing({
@@ -322,25 +310,16 @@ export const wormParams: ParamTable<P> = {
       least: 0,
       most: 0.5,
     }),
-    shape2: oneOf({
+    shape2: hubShape({
       says: 'Bore, wheel',
       label: 'Wheel’s bore is',
-      help: 'A flat for a set screw; a keyway by ISO/R 773.',
       start: 'round',
-      options: [
-        ['round', 'Round'],
-        ['flat', 'With a flat'],
-        ['keyway', 'With a keyway'],
-      ],
       when: (p: P) => p.bore2 > 0,
     }),
-    bolts2: whole({
+    bolts2: screws({
       says: 'Screws through the wheel',
       label: 'Screws, wheel',
       help: 'Through the wheel.',
-      start: 0,
-      least: 0,
-      most: 24,
     }),
     boltCircle2: length({
       says: 'Bolt circle of the wheel',
@@ -351,16 +330,7 @@ export const wormParams: ParamTable<P> = {
       most: 1,
       when: (p: P) => p.bolts2 > 0,
     }),
-    boltHole: length({
-      says: 'Hole for a screw',
-      label: 'Screw hole',
-      help: `${stated(3.2e-3, 'length')} for M3.`,
-      start: 3.2e-3,
-      least: 1e-3,
-      most: 0.02,
-      step: 1e-4,
-      when: (p: P) => p.bolts2 > 0,
-    }),
+    boltHole: screwHole<P>((p: P) => p.bolts2 > 0),
     nuts: yesNo({
       says: 'Nut traps in the wheel',
       label: 'Nut traps',

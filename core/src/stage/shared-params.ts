@@ -1,5 +1,6 @@
 import type { Toothing } from '../gear/toothing.ts';
-import { amount, group, length, yesNo } from './param.ts';
+import { stated } from '../units/stated.ts';
+import { amount, group, length, oneOf, whole, yesNo, type Param } from './param.ts';
 
 const deg = Math.PI / 180;
 
@@ -94,3 +95,44 @@ export const toothFormParams = group('Tooth form', {
     start: 'yes',
   }),
 });
+
+/** What a kind says of a parameter whose bounds all kinds share. */
+interface Said<P, V> {
+  readonly says: string;
+  readonly label: string;
+  readonly start: V;
+  readonly when?: (p: P) => boolean;
+}
+
+/** How far each tooth of a wheel is thinner than it would be without play, m. */
+export const thinning = <P>(about: Said<P, number> & { readonly help: string }): Param<P, number> =>
+  length({ least: 0, most: 2e-3, step: 1e-5, ...about });
+
+/** Shape of a bore that a shaft drives. */
+export const hubShape = <P>(about: Said<P, 'round' | 'flat' | 'keyway'>): Param<P, 'round' | 'flat' | 'keyway'> =>
+  oneOf({
+    ...about,
+    help: 'A flat for a set screw; a keyway by ISO/R 773.',
+    options: [
+      ['round', 'Round'],
+      ['flat', 'With a flat'],
+      ['keyway', 'With a keyway'],
+    ],
+  });
+
+/** Screws through a part, none to begin with. */
+export const screws = <P>(about: Omit<Said<P, number>, 'start'> & { readonly help: string }): Param<P, number> =>
+  whole({ start: 0, least: 0, most: 24, ...about });
+
+/** Hole for each of them, m. */
+export const screwHole = <P>(when?: (p: P) => boolean): Param<P, number> =>
+  length({
+    says: 'Hole for a screw',
+    label: 'Screw hole',
+    help: `${stated(3.2e-3, 'length')} for M3.`,
+    start: 3.2e-3,
+    least: 1e-3,
+    most: 0.02,
+    step: 1e-4,
+    ...(when && { when }),
+  });

@@ -1,7 +1,8 @@
-import type { OutputShaft } from '@gristmill/core';
+import { formatQuantity, type OutputShaft } from '@gristmill/core';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { editVariant, useOpen, useVariant } from '../../state/open.ts';
+import { useUnits } from '../../state/prefs.ts';
 import { useShelf } from '../../state/shelf.ts';
 
 const FIELDS = [
@@ -57,6 +58,7 @@ const FIELDS = [
 export function OutputFields() {
   const variant = useVariant();
   const shelf = useShelf();
+  const units = useUnits();
   const readOnly = useOpen((s) => s.readOnly);
   const o = variant.output;
   if (!o) {
@@ -108,7 +110,7 @@ export function OutputFields() {
           { value: '', label: 'none' },
           ...shelf.bearings.map((b) => ({
             value: b.id,
-            label: `${b.name} (${Number((b.bore * 1e3).toPrecision(4))} mm)`,
+            label: `${b.name} (${formatQuantity(b.bore, 'length', units, 4)})`,
           })),
         ]}
         onChange={(id) => {

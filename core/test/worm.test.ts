@@ -10,6 +10,7 @@ import {
   type Part,
   type StageReport,
 } from '../src/index.ts';
+import { worm } from './anchors/worm.ts';
 import { analyseOf, drawingOf, figureOf, kinematicsOf, partsOf, screenOf, stageBench } from './stage-bench.ts';
 
 const shelf = makeShelf();
@@ -84,6 +85,16 @@ describe('a worm stage', () => {
       expect(c.state).toBe('fails');
       expect(state(report({ ...over, [c.mend!.path]: c.mend!.value }), 'bind')).not.toBe('fails');
     }
+  });
+
+  it('weighs the thread and, where the shaft is one with it, the journals out to its bearings', () => {
+    const params = { ...worm.params, bore1: 0 };
+    const opened = stageKind('worm')!.open(params, shelf);
+    if (!opened.ok) throw new Error(opened.problem.what);
+    const thread = Math.PI * (0.02 ** 2 * 0.035 + 0.004 ** 2 * (0.042 - 0.035)) * 7850 + 2 * 0.004;
+    const wheel = Math.PI * (0.0375 ** 2 - 0.004 ** 2) * 0.021 * 1150 * 0.85;
+    expect(opened.value.load(worm.duty).mass).toBeCloseTo(thread + wheel, 9);
+    expect(opened.value.load(worm.duty).inertiaIn).toBeCloseTo((thread * 0.02 ** 2) / 2, 12);
   });
 
   it('a dual-lead worm moved in closes play by its lead difference; a spring leaves only end play', () => {

@@ -90,7 +90,7 @@ const drawn = (n: ts.Node): boolean =>
 /** A call that only says something. */
 const wording = (n: ts.Node): boolean =>
   ts.isCallExpression(n) &&
-  /^(refuse|stop|check|term|exact|formatQuantity|steppedUp)$|\.figure$/.test(n.expression.getText());
+  /^(refuse|stop|check|term|exact|formatQuantity|stated|steppedUp|rigQuantity)$|\.figure$/.test(n.expression.getText());
 
 const files = (folder: string): string[] =>
   readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' })

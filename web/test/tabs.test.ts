@@ -4,13 +4,20 @@ import { jib } from './helpers.ts';
 import { Locks } from './locks.ts';
 
 // One shelf, one set of locks and one channel for all tabs; every tab has the app of its own.
-const shelf = vi.hoisted(() => ({ joint: undefined as Joint | undefined, rev: 0, fail: false, silent: false }));
+const shelf = vi.hoisted(() => ({
+  joint: undefined as Joint | undefined,
+  rev: 0,
+  fail: false,
+  silent: false,
+  slow: 0,
+}));
 vi.mock('../src/storage/shelf.ts', () => ({
   jointShelf: {
-    open: async () => ({
-      ok: true,
-      value: { joint: structuredClone(shelf.joint), rev: `r${shelf.rev}`, fellBack: false },
-    }),
+    open: async () => {
+      const value = { joint: structuredClone(shelf.joint), rev: `r${shelf.rev}`, fellBack: false };
+      if (shelf.slow) await new Promise((done) => setTimeout(done, shelf.slow));
+      return { ok: true, value };
+    },
     save: async (joint: Joint, expected: string) => {
       await new Promise((done) => setTimeout(done, 5));
       if (shelf.fail) throw new DOMException('no room', 'QuotaExceededError');
@@ -55,7 +62,7 @@ async function openTab(meanwhile: () => unknown = () => undefined) {
 beforeEach(() => {
   vi.stubGlobal('navigator', { locks: new Locks() });
   vi.stubGlobal('document', Object.assign(new EventTarget(), { visibilityState: 'visible' }));
-  Object.assign(shelf, { joint: jib(), rev: 1, fail: false });
+  Object.assign(shelf, { joint: jib(), rev: 1, fail: false, slow: 0 });
 });
 afterEach(() => {
   tabs.splice(0).forEach((t) => t.stop());
@@ -167,5 +174,22 @@ it('a change made while another tab’s save is being read is not lost', async (
   expect(a.open().joint!.notes).toBe('typed meanwhile');
   await a.saveNow();
   expect(shelf.joint).toMatchObject({ name: 'Renamed', notes: 'typed meanwhile' });
+  other.close();
+});
+
+it('a change made and stored while the shelf is being read stays on the page', async () => {
+  const a = await openTab();
+  const other = new BroadcastChannel('gristmill');
+  shelf.slow = 60;
+  other.postMessage({ type: 'saved', id: 'jib', rev: 'r1' });
+  await wait(20);
+  a.type('typed and stored meanwhile');
+  await a.saveNow();
+  expect(a.open().save).toBe('saved');
+  await wait(200);
+  expect(a.open().joint!.notes).toBe('typed and stored meanwhile');
+  a.type('and on from there');
+  await a.saveNow();
+  expect(shelf.joint!.notes).toBe('and on from there');
   other.close();
 });

@@ -167,11 +167,14 @@ export class Holding {
  * @param giveUp takes the newest save over what is here
  */
 export async function followSave(id: string, giveUp = false): Promise<void> {
+  const before = useOpen.getState().joint;
   const read = await jointShelf.open(id);
   const { joint, readOnly, save, load } = useOpen.getState();
   if (!read.ok || joint?.id !== id) return;
   // Asked after the wait: a change may have been made in it.
   if (!giveUp && (useStorage.getState().conflict === 'taken' || (!readOnly && save !== 'saved'))) return;
+  // Changed and stored meanwhile: what was read is of before that.
+  if (joint !== before && before?.id === id) return followSave(id, giveUp);
   load(read.value.joint, readOnly);
   buildOn(read.value.rev, read.value.joint);
 }

@@ -1,4 +1,5 @@
 export * from './gcd.ts';
 export * from './random.ts';
+export * from './springs.ts';
 export * from './steps.ts';
 export * from './wrap.ts';

@@ -70,3 +70,12 @@ export const BEARINGS: readonly Bearing[] = [
 
 /** Whether a bearing's rollers run on the pin itself. */
 export const isNeedle = (bearing: Pick<Bearing, 'id'>): boolean => bearing.id.startsWith('hk');
+
+/**
+ * Rated life of a rolling bearing, s: L10 = (C/P)^p·10⁶ turns, p = 3 for balls and 10/3 for needles (ISO 281).
+ * @param load equivalent load P, N
+ * @param speed of its rings against one another, rad/s
+ * @example ratedLife({ dynamic: 2000, id: '6000' }, 150, 132) // 112829366
+ */
+export const ratedLife = (b: Pick<Bearing, 'dynamic' | 'id'>, load: number, speed: number): number =>
+  ((b.dynamic / load) ** (isNeedle(b) ? 10 / 3 : 3) * 1e6 * 2 * Math.PI) / speed;

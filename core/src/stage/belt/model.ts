@@ -7,6 +7,7 @@ import { fittingTakeUp, layoutBelt, type BeltLayout } from './layout.ts';
 import type { BeltParams } from './params.ts';
 import { cutSpace, outsideRadius } from './pulley.ts';
 import { beltShearForce, holdTorque, jumpForce, loadedTeeth, printedToothForce, tensionForce } from './strength.ts';
+import { inSeries } from '../../math/springs.ts';
 
 /** Everything computed about a belt stage; `numbers` is what the line sums. */
 export interface BeltModel {
@@ -55,8 +56,6 @@ const IDLER_BORE = 3e-3;
  */
 export const spanStiffness = (r2: number, ea: number, tight: number, slack: number): number =>
   r2 * r2 * ea * (1 / tight + 1 / slack);
-
-const inSeries = (...k: number[]): number => 1 / k.reduce((sum, x) => sum + 1 / x, 0);
 
 function pulleyMass(made: BeltParams['made1'], outside: number, bore: number, width: number, shelf: Shelf): number {
   const volume =

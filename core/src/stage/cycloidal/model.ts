@@ -2,7 +2,7 @@ import { reducedModulus } from '../../contact/index.ts';
 import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import { pinContact, sampledError, stopContacts, type SampledError } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
-import { isNeedle } from '../../shop/bearings.ts';
+import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
@@ -186,11 +186,10 @@ function modesOf({ p, b, shelf }: Setting, strong: CycloidalSpread, base: number
   ];
 }
 
-/** Life of the eccentric bearings, s: L10 = (C/P)^p·10⁶ turns, p = 3 for balls and 10/3 for needles (ISO 281). */
+/** Life of the eccentric bearings, s. */
 function lifeOf({ b, at, n, held }: Setting, mean: number, moment: number): number {
   const load = at.equivalent && at.meanSpeed ? (mean * at.equivalent * held) / moment : 0;
-  const exponent = isNeedle(b.bearing) ? 10 / 3 : 3;
-  return load > 0 ? ((b.bearing.dynamic / load) ** exponent * 1e6 * 2 * Math.PI) / (at.meanSpeed! * n) : Infinity;
+  return load > 0 ? ratedLife(b.bearing, load, at.meanSpeed! * n) : Infinity;
 }
 
 /** What it costs: by mass, by lobes milled where they are not printed, and what is bought. */

@@ -14,7 +14,7 @@ import {
   type Train,
 } from '../../gear/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
-import { isNeedle } from '../../shop/bearings.ts';
+import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
@@ -23,6 +23,7 @@ import type { PlanetaryGeometry } from './geometry.ts';
 import { roles, type Member, type PlanetaryParams } from './params.ts';
 import { carrierTwist, PIN, pinBending, pinStiffness } from './pins.ts';
 import { setTrain } from './train.ts';
+import { inSeries } from '../../math/springs.ts';
 
 /** Everything computed about a planetary stage. */
 export interface PlanetaryModel {
@@ -69,12 +70,6 @@ function loadShare(p: PlanetaryParams, shelf: Shelf): number {
   if (p.floating === 'none') return rigid ** (p.planets - 2);
   return factor(shelf, 'planet.share') * Math.sqrt(rigid ** (p.planets - 3));
 }
-
-const inSeries = (...k: number[]): number => {
-  let compliance = 0;
-  for (const x of k) compliance += 1 / x;
-  return 1 / compliance;
-};
 
 /** What passes the teeth and the pins of one set, forwards and turned back. */
 interface SetEfficiency {
@@ -308,8 +303,7 @@ export function modelPlanetary(
   const ratio = setRatio ** p.sets;
   const life =
     bearing && at.equivalent && at.meanSpeed
-      ? ((bearing.dynamic / (pinPer * at.equivalent)) ** (isNeedle(bearing) ? 10 / 3 : 3) * 1e6 * 2 * Math.PI) /
-        (motion.planetTurns * at.meanSpeed)
+      ? ratedLife(bearing, pinPer * at.equivalent, motion.planetTurns * at.meanSpeed)
       : Infinity;
   const plastic = ms.plastic || mp.plastic || mr.plastic;
   const numbers: StageNumbers = {

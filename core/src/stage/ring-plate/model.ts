@@ -2,6 +2,7 @@ import { reducedModulus } from '../../contact/index.ts';
 import { flankLimit, modeLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import { linePressure, pinContact } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
+import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import type { RingPlateBuild } from './build.ts';
@@ -96,7 +97,7 @@ function shakingOf({ p, at }: Setting, plate: number, phases: readonly number[])
 /** Life of the cranks' bearings, s: L10 = (C/P)³·10⁶ turns (ISO 281) of a crank that turns with the input. */
 function lifeOf({ p, b, at }: Setting, mean: number, torque: number): number {
   if (!at.equivalent || !at.meanSpeed || mean <= 0) return Infinity;
-  return ((b.bearing.dynamic / ((mean * at.equivalent) / torque)) ** 3 * 1e6 * 2 * Math.PI) / (at.meanSpeed * p.pins);
+  return ratedLife(b.bearing, (mean * at.equivalent) / torque, at.meanSpeed * p.pins);
 }
 
 /** Everything that ends it, and at which torque. */

@@ -1,6 +1,7 @@
 import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import { carry, type Carried } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
+import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
@@ -8,7 +9,7 @@ import type { StrainWaveBuild } from './build.ts';
 import { freeTurn, slidePerTurn, turnUnder } from './contacts.ts';
 import type { StrainWaveGeometry } from './geometry.ts';
 import { hasRollers, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
-import { inSeries, lobePush, pushedBy, pushedStiffness, ringStiffness, skipTorque } from './push.ts';
+import { lobePush, pushedBy, pushedStiffness, ringStiffness, skipTorque } from './push.ts';
 import {
   behindTeeth,
   clearWidth,
@@ -22,6 +23,7 @@ import {
   wallBending,
   wallStrain,
 } from './wall.ts';
+import { inSeries } from '../../math/springs.ts';
 
 /** Everything computed about a strain-wave stage. */
 export interface StrainWaveModel {
@@ -366,8 +368,7 @@ function moneyOf({ p, b, shelf }: Setting, mass: Masses): number {
 function lifeOf({ b, at, n, R, turns, rollers, plain }: Setting, preload: number): number {
   if (plain || !at.equivalent || !at.meanSpeed) return Infinity;
   const load = Math.max(1e-6, preload + lobePush(at.equivalent, n, R, b.geometry.lean));
-  const revolutions = ((b.bearing.dynamic * (rollers ? 2 : 1)) / load) ** 3 * 1e6;
-  return (revolutions * 2 * Math.PI) / (at.meanSpeed * turns);
+  return ratedLife(b.bearing, rollers ? load / 2 : load, at.meanSpeed * turns);
 }
 
 /** Highest speed of the generator, rad/s: what slides is bound by its speed, what rolls by its bearing. */

@@ -47,12 +47,6 @@ export const pushedStiffness = (support: number, lobes: number, radius: number, 
   (lobes * support * radius * radius) / Math.tan(lean) ** 2;
 
 /**
- * Two springs one after the other, N/m or N·m/rad.
- * @example inSeries(2, 3, 6) // 1
- */
-export const inSeries = (...springs: readonly number[]): number => 1 / springs.reduce((s, k) => s + 1 / k, 0);
-
-/**
  * Torque at which the push has moved a lobe by the whole depth of the mesh and the teeth ride over, N·m.
  * @param depth of the mesh, m
  * @example skipTorque(1e6, 0.5e-3, 2, 0.01407, Math.PI / 6) // 24.36995

@@ -1,6 +1,7 @@
 import { flankLimit, modeLimits, rootLimits, warming, type Mode, type ToothMaterial } from '../../gear/index.ts';
 import { linePressure } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
+import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { bearingLoad } from './bearing-load.ts';
@@ -286,7 +287,7 @@ function massesOf({ p, b, shelf }: Setting): [number, number] {
 function lifeOf({ p, b, at }: Setting, per: PerTorque): number {
   if (!at.equivalent || !at.meanSpeed) return Infinity;
   const load = bearingLoad(b.bearing, (per.across / 2) * at.equivalent, per.tangent * at.equivalent);
-  return ((b.bearing.dynamic / load) ** 3 * 1e6 * 2 * Math.PI) / (at.meanSpeed * Math.abs(wormRatio(p)));
+  return ratedLife(b.bearing, load, at.meanSpeed * Math.abs(wormRatio(p)));
 }
 
 /** What it costs: by mass, by teeth milled where they are not printed, and two bearings. */

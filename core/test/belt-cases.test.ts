@@ -1,8 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import cases from './cases/belts.json' with { type: 'json' };
-import { beltLength, openBeltCentre } from '../src/stage/belt/centre.ts';
-import { beltPath } from '../src/stage/belt/path.ts';
-import { spanStiffness } from '../src/stage/belt/model.ts';
+import { loopPath, openCentre, openLength, spanStiffness } from '../src/loop/index.ts';
 import { pitchRadius } from '../src/stage/belt/pulley.ts';
 
 // The stiffnesses are worked to three decimals: half of the last one is their own error.
@@ -14,8 +12,8 @@ describe('worked belt cases', () => {
     const p = c.pitch_mm / 1000;
     const r1 = pitchRadius(p, c.z1);
     const r2 = pitchRadius(p, c.z2);
-    const centre = openBeltCentre(c.belt_teeth * p, 2 * r1, 2 * r2)!;
-    const path = beltPath([
+    const centre = openCentre(c.belt_teeth * p, 2 * r1, 2 * r2)!;
+    const path = loopPath([
       { x: 0, y: 0, r: r1, sense: 1 },
       { x: centre, y: 0, r: r2, sense: 1 },
     ])!;
@@ -33,7 +31,7 @@ describe('worked belt cases', () => {
     });
 
     it(`closes to a nanometre: ${c.z1}:${c.z2}`, () => {
-      expect(Math.abs(beltLength(centre, 2 * r1, 2 * r2) - c.belt_teeth * p)).toBeLessThan(1e-9);
+      expect(Math.abs(openLength(centre, 2 * r1, 2 * r2) - c.belt_teeth * p)).toBeLessThan(1e-9);
       expect(Math.abs(path.length - c.belt_teeth * p)).toBeLessThan(1e-9);
     });
   }

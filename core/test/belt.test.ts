@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { makeShelf, stageKind, type Duty, type Result } from '../src/index.ts';
+import { makeShelf, stageKind, type Duty, type Result, workingOf } from '../src/index.ts';
 import { belt, type BeltParams } from '../src/stage/belt/index.ts';
 import { centreForTeeth, layoutBelt } from '../src/stage/belt/layout.ts';
 import { buildBelt, modelBelt, wrongBelt, type BeltModel } from '../src/stage/belt/model.ts';
-import { beltPath, poseAt } from '../src/stage/belt/path.ts';
+import { loopPath, poseAt } from '../src/loop/index.ts';
 import { wheelTurns } from '../src/stage/belt/drawing.ts';
 import { loadedTeeth, meshShare } from '../src/stage/belt/strength.ts';
 import { analyseOf, drawingOf, stageOf } from './stage-bench.ts';
@@ -269,8 +269,8 @@ describe('belt checks', () => {
       expect(Number.isFinite(f.value), f.id).toBe(true);
       expect(f.low).toBeLessThanOrEqual(f.value);
       expect(f.high).toBeGreaterThanOrEqual(f.value);
-      for (const t of f.working.terms) expect(Number.isFinite(t.value), `${f.id} ${t.symbol}`).toBe(true);
-      expect(f.working.source.length).toBeGreaterThan(3);
+      for (const t of workingOf(f)!.terms) expect(Number.isFinite(t.value), `${f.id} ${t.symbol}`).toBe(true);
+      expect(workingOf(f)!.source.length).toBeGreaterThan(3);
     }
     expect(report.value.figures.find((f) => f.id === 'stiffness')!.high).toBeGreaterThan(
       report.value.numbers.stiffness * 1.1,
@@ -356,9 +356,9 @@ describe('belt defaults', () => {
   });
 });
 
-it('beltPath has no path for overlapping wheels', () => {
+it('loopPath has no path for overlapping wheels', () => {
   expect(
-    beltPath([
+    loopPath([
       { x: 0, y: 0, r: 2, sense: 1 },
       { x: 0.5, y: 0, r: 0.5, sense: 1 },
     ]),

@@ -15,6 +15,7 @@ import {
   type Outline,
   type StageReport,
   type StageWish,
+  workingOf,
 } from '../src/index.ts';
 import { anyStages } from './any-stage.ts';
 import { shelf } from './helpers.ts';
@@ -81,9 +82,9 @@ describe('the report of every kind', () => {
       expect(Number.isFinite(f.value), `${f.id} ${f.value}`).toBe(true);
       expect(f.low, f.id).toBeLessThanOrEqual(f.value);
       expect(f.high, f.id).toBeGreaterThanOrEqual(f.value);
-      expect(f.working.formula.length, f.id).toBeGreaterThan(0);
-      expect(f.working.source.length, f.id).toBeGreaterThan(2);
-      for (const t of f.working.terms) expect(Number.isFinite(t.value), `${f.id}: ${t.name}`).toBe(true);
+      expect(workingOf(f)!.formula.length, f.id).toBeGreaterThan(0);
+      expect(workingOf(f)!.source.length, f.id).toBeGreaterThan(2);
+      for (const t of workingOf(f)!.terms) expect(Number.isFinite(t.value), `${f.id}: ${t.name}`).toBe(true);
     }
     expect(kinematicsOf(kind, kind.defaults(wish())).ratio).toBeCloseTo(r.numbers.ratio, 9);
   });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { PATTERNS, readCase, type AnyPattern, type LoadCase } from '../src/index.ts';
+import { PATTERNS, readCase, type AnyPattern, type LoadCase, workingOf } from '../src/index.ts';
 
 // What a load pattern promises, held against every one that is registered.
 
@@ -53,9 +53,9 @@ describe('every load pattern', () => {
     for (const id of ['peak', 'rms', 'hold'] as const) expect(of(id), id).toBe(loads[id]);
     for (const f of figures) {
       expect(f.low).toBe(f.value);
-      expect(f.working.formula.length, f.id).toBeGreaterThan(2);
-      expect(f.working.source.length, f.id).toBeGreaterThan(2);
-      for (const t of f.working.terms) expect(Number.isFinite(t.value), `${f.id}: ${t.name}`).toBe(true);
+      expect(workingOf(f)!.formula.length, f.id).toBeGreaterThan(2);
+      expect(workingOf(f)!.source.length, f.id).toBeGreaterThan(2);
+      for (const t of workingOf(f)!.terms) expect(Number.isFinite(t.value), `${f.id}: ${t.name}`).toBe(true);
     }
   });
 

@@ -42,7 +42,7 @@ import { demo, shelf } from './helpers.ts';
 
 const a = (j: Joint): Variant => j.variants[0]!;
 const figure = (j: Joint, id: string, v = a(j), s = shelf) =>
-  findFigure(analyseLine(j, v, s), { stageId: undefined, figureId: id })!;
+  findFigure(analyseLine(j, v, s), { stageId: undefined, figureId: id })!.value;
 const unit = (over: Record<string, unknown>, id = 'u'): StageRecord => ({
   id,
   kind: 'unit',
@@ -105,7 +105,7 @@ describe('several load cases', () => {
     };
     const report = analyseLine(j, a(j), shelf);
     const point = report.motor.points.find((p) => p.name === 'peak, Fast')!;
-    expect(findFigure(report, { stageId: undefined, figureId: 'reach' })! / report.demand.peak).toBeCloseTo(
+    expect(findFigure(report, { stageId: undefined, figureId: 'reach' })!.value / report.demand.peak).toBeCloseTo(
       Math.min(...report.map!.points.filter((p) => p.time === 'peak').map((p) => p.margin)),
       9,
     );
@@ -191,7 +191,7 @@ describe('output shaft and bearings', () => {
     const stiff = figure(j, 'stiffness');
     a(j).output = { ...output, bearing: { ...output.bearing, static: 50 } };
     const report = analyseLine(j, a(j), shelf);
-    expect(1 / findFigure(report, { stageId: undefined, figureId: 'stiffness' })!).toBeCloseTo(
+    expect(1 / findFigure(report, { stageId: undefined, figureId: 'stiffness' })!.value).toBeCloseTo(
       1 / stiff + 1 / outputNumbers(output, 1).stiffness,
       12,
     );

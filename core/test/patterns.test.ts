@@ -21,6 +21,7 @@ import {
   sumCycle,
   writeJointFile,
   type LoadCase,
+  workingOf,
 } from '../src/index.ts';
 import { demo, shelf } from './helpers.ts';
 
@@ -291,7 +292,7 @@ describe('every pattern', () => {
       const l = loads(c);
       for (const x of Object.values(l).filter((v) => typeof v === 'number')) expect(Number.isFinite(x)).toBe(true);
       expect(l.peak).toBeGreaterThanOrEqual(l.rms);
-      for (const f of p.figures(c, G)) expect(f.working.formula).not.toBe('');
+      for (const f of p.figures(c, G)) expect(workingOf(f)!.formula).not.toBe('');
       const j = demo();
       j.brief.cases = [c];
       const read = readJointFile(writeJointFile(j));

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { area, flatten, makeShelf, stageKind, type DrawItem } from '../src/index.ts';
+import { area, flatten, makeShelf, stageKind, type DrawItem, workingOf } from '../src/index.ts';
 import {
   analyseOf,
   assemblyOf,
@@ -113,7 +113,7 @@ describe('a strain-wave stage', () => {
 
   it('costs torque unloaded, with the cube of the wall and with the throw; elastomers warm', () => {
     const flex = (over: Record<string, unknown>) =>
-      report(over).figures.find((f) => f.id === 'drag')!.working.terms[0]!.value;
+      workingOf(report(over).figures.find((f) => f.id === 'drag')!)!.terms[0]!.value;
     expect(flex({ wall: 0.5e-3 }) / flex({ wall: 1e-3 })).toBeCloseTo(1 / 8, 6);
     const [soft, hard] = [report({ materialS: 'tpu' }), report({})];
     expect(figureOf(soft, 'strainLimit')).toBeGreaterThan(8 * figureOf(hard, 'strainLimit'));

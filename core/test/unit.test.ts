@@ -9,6 +9,7 @@ import {
   type Duty,
   type Layer,
   type Variant,
+  workingOf,
 } from '../src/index.ts';
 import type { UnitParams } from '../src/stage/unit/params.ts';
 import { demo, shelf } from './helpers.ts';
@@ -82,7 +83,7 @@ describe('a bought unit', () => {
     const report = analyseOf(unit, base, { ...at, equivalent: 2, meanSpeed: 1 }, shelf);
     if (!report.ok) throw new Error();
     for (const f of report.value.figures) {
-      expect(f.working.terms.length, f.id).toBeGreaterThan(0);
+      expect(workingOf(f)!.terms.length, f.id).toBeGreaterThan(0);
       expect(f.high > f.low, f.id).toBe(['efficiency', 'drag', 'play', 'stiffness'].includes(f.id));
     }
   });

@@ -84,7 +84,7 @@ function figures(c: ArmCase, g: number): Figure[] {
   const gravity = term('g', 'gravity', g, 'gravity', 'shop', 'gravity');
   const inertia = term('J', 'inertia, m·L² + mₐ·c² + J₀', loads.inertia, 'inertia', 'computed');
   return [
-    sure('peak', 'Peak', 'torque', loads.peak, {
+    sure('peak', 'Peak', 'torque', loads.peak, () => ({
       formula: 'max |g·cos θ·(m·L + mₐ·c) + J·θ̈| · shock',
       terms: [
         gravity,
@@ -98,8 +98,8 @@ function figures(c: ArmCase, g: number): Figure[] {
         term('θ', 'worst angle for gravity', loads.values['worstAngle']!, 'angle', 'computed'),
       ],
       source: 'moments about the axis, load and arm as points',
-    }),
-    sure('rms', 'RMS', 'torque', loads.rms, {
+    })),
+    sure('rms', 'RMS', 'torque', loads.rms, () => ({
       formula: '√(Σ T²·t / Σ t) over up, rest, down, rest',
       terms: [
         term('t', 'one move', loads.moveTime, 'time', 'computed'),
@@ -108,13 +108,13 @@ function figures(c: ArmCase, g: number): Figure[] {
       ],
       source: 'Gauss–Legendre over each stretch of the move',
       note: 'What motor and stages carry for ever; the shock factor is not in it.',
-    }),
-    sure('hold', 'Hold', 'torque', loads.hold, {
+    })),
+    sure('hold', 'Hold', 'torque', loads.hold, () => ({
       formula: 'larger |g·cos θ·(m·L + mₐ·c)| of the two ends',
       terms: [gravity, mass, length, arm, centre],
       source: 'moments about the axis',
-    }),
-    sure('move', 'One move', 'time', loads.moveTime, {
+    })),
+    sure('move', 'One move', 'time', loads.moveTime, () => ({
       formula: 'ramps + the way left at the top speed',
       terms: [
         term('v', 'speed reached', loads.topSpeed, 'speed', 'computed'),
@@ -124,12 +124,12 @@ function figures(c: ArmCase, g: number): Figure[] {
         c.profile === 's-curve'
           ? 'seven stretches of constant jerk'
           : 'trapezoid, or triangle where the speed is not reached',
-    }),
-    sure('inertia', 'Inertia', 'inertia', loads.inertia, {
+    })),
+    sure('inertia', 'Inertia', 'inertia', loads.inertia, () => ({
       formula: 'm·L² + mₐ·c² + J₀',
       terms: [mass, length, arm, centre, term('J₀', 'about their own centres', c.ownInertia, 'inertia', 'brief')],
       source: 'parallel axes',
-    }),
+    })),
     ...cycleFigures(loads),
   ];
 }

@@ -167,7 +167,7 @@ function figures(c: LegCase, g: number): Figure[] {
   const hip =
     c.footOffset === 0 ? 'With the foot under the hip the force passes through the hip, and its torque is nought.' : '';
   return [
-    sure('peak', 'Peak', 'torque', l.peak, {
+    sure('peak', 'Peak', 'torque', l.peak, () => ({
       formula: 'max(F·x over the range, F_land·x at the end of the landing)',
       terms: [
         ...force,
@@ -176,21 +176,21 @@ function figures(c: LegCase, g: number): Figure[] {
       ],
       source,
       note: 'A landing’s force is a mean; its peak depends on how the leg is controlled.',
-    }),
-    sure('rms', 'RMS', 'torque', l.rms, {
+    })),
+    sure('rms', 'RMS', 'torque', l.rms, () => ({
       formula: '√(Σ T²·t / Σ t) over stand, lower, crouch, rise',
       terms: [
         term('t', 'one move', l.moveTime, 'time', 'computed'),
         term('F_s', 'static share', v['forceStatic']!, 'force', 'computed'),
       ],
       source: 'Gauss–Legendre over each stretch; without the dynamic factor',
-    }),
-    sure('hold', 'Hold', 'torque', l.hold, {
+    })),
+    sure('hold', 'Hold', 'torque', l.hold, () => ({
       formula: 'm·g·share·x at the worse rest',
       terms: [...force.slice(0, 3), term('x', 'lever crouched', v['leverCrouch']!, 'length', 'computed')],
       source,
-    }),
-    sure('knee-stand', 'Knee, standing', 'torque', v['kneeStand']!, {
+    })),
+    sure('knee-stand', 'Knee, standing', 'torque', v['kneeStand']!, () => ({
       formula: 'F·a·b·sin κ / r for a foot under the hip',
       terms: [
         ...segments,
@@ -198,8 +198,8 @@ function figures(c: LegCase, g: number): Figure[] {
         term('F', 'foot force', v['force']!, 'force', 'computed'),
       ],
       source,
-    }),
-    sure('knee-crouch', 'Knee, crouched', 'torque', v['kneeCrouch']!, {
+    })),
+    sure('knee-crouch', 'Knee, crouched', 'torque', v['kneeCrouch']!, () => ({
       formula: 'F·a·b·sin κ / r for a foot under the hip',
       terms: [
         ...segments,
@@ -208,10 +208,10 @@ function figures(c: LegCase, g: number): Figure[] {
         term('F', 'foot force', v['force']!, 'force', 'computed'),
       ],
       source,
-    }),
+    })),
     ...(c.dropHeight > 0
       ? [
-          sure('knee-land', 'Knee, landing', 'torque', v['kneeLanding']!, {
+          sure('knee-land', 'Knee, landing', 'torque', v['kneeLanding']!, () => ({
             formula: 'm·g·share·(1 + h/s)·x at the end of the travel',
             terms: [
               ...force.slice(0, 3),
@@ -220,10 +220,10 @@ function figures(c: LegCase, g: number): Figure[] {
               term('κ', 'knee at the end', v['landingKnee']!, 'angle', 'computed'),
             ],
             source: 'energy: the mean force over the travel takes up the fall',
-          }),
+          })),
         ]
       : []),
-    sure('hip-crouch', 'Hip, crouched', 'torque', v['hipCrouch']!, {
+    sure('hip-crouch', 'Hip, crouched', 'torque', v['hipCrouch']!, () => ({
       formula: 'F·x',
       terms: [
         term('F', 'foot force', v['force']!, 'force', 'computed'),
@@ -231,7 +231,7 @@ function figures(c: LegCase, g: number): Figure[] {
       ],
       source,
       ...(hip && { note: hip }),
-    }),
+    })),
     ...cycleFigures(l),
   ];
 }

@@ -124,17 +124,17 @@ export function moveFields<C extends Moves>(u: Units): CaseField<C>[] {
 export function cycleFigures(loads: CaseLoads): Figure[] {
   const cycle = term('Σt', 'one cycle', loads.cycle, 'time', 'computed');
   return [
-    sure('equivalent', 'Equivalent', 'torque', loads.equivalent, {
+    sure('equivalent', 'Equivalent', 'torque', loads.equivalent, () => ({
       formula: '(Σ|T|^(10/3)·|ω|t / Σ|ω|t)^(3/10)',
       terms: [cycle, term('by time', 'the same weighed by time alone', loads.equivalentByTime, 'torque', 'computed')],
       source: 'life exponent 10/3 of rolling bearings (ISO 281) and strain-wave bearings, weighed by the angle turned',
       note: 'What bearings feel over their life; rests count for nothing.',
-    }),
-    sure('duty', 'Moving', 'efficiency', loads.duty, {
+    })),
+    sure('duty', 'Moving', 'efficiency', loads.duty, () => ({
       formula: 'time moving / time of a cycle',
       terms: [term('move', 'one move', loads.moveTime, 'time', 'computed'), cycle],
       source: 'definition',
-    }),
+    })),
   ];
 }
 

@@ -1,4 +1,4 @@
-import type { Figure } from '../figure/figure.ts';
+import { type Figure, type Working, exact } from '../figure/index.ts';
 import type { LoadCase } from '../schema/joint.ts';
 import type { Problem } from '../result.ts';
 import type { QuantityId } from '../units/quantity.ts';
@@ -74,10 +74,5 @@ export interface LoadPattern<C extends LoadCase> {
 }
 
 /** A figure without a band: what is asked follows exactly from what was entered. */
-export const sure = (
-  id: string,
-  name: string,
-  quantity: QuantityId,
-  value: number,
-  working: Figure['working'],
-): Figure => ({ id: `case-${id}`, name, quantity, value, low: value, high: value, working });
+export const sure = (id: string, name: string, quantity: QuantityId, value: number, working: () => Working): Figure =>
+  exact(`case-${id}`, name, quantity, value, working);

@@ -84,7 +84,7 @@ function figures(c: PointsCase): Figure[] {
   const l = pointsLoads(c);
   const n = term('n', 'points', c.rows.length, 'count', 'brief');
   return [
-    sure('peak', 'Peak', 'torque', l.peak, {
+    sure('peak', 'Peak', 'torque', l.peak, () => ({
       formula: 'max |T|·shock',
       terms: [
         n,
@@ -92,14 +92,18 @@ function figures(c: PointsCase): Figure[] {
         term('shock', 'shock factor', c.dynamicFactor, 'ratio', 'brief'),
       ],
       source: 'as listed',
-    }),
-    sure('rms', 'RMS', 'torque', l.rms, {
+    })),
+    sure('rms', 'RMS', 'torque', l.rms, () => ({
       formula: '√(Σ T²·t / Σ t)',
       terms: [n, term('Σt', 'all seconds', l.cycle, 'time', 'computed')],
       source: 'as listed; the shock factor is not in it',
-    }),
-    sure('hold', 'Hold', 'torque', l.hold, { formula: 'largest |T| at no speed', terms: [n], source: 'as listed' }),
-    sure('speed', 'Speed', 'speed', l.speed, { formula: 'max |ω|', terms: [n], source: 'as listed' }),
+    })),
+    sure('hold', 'Hold', 'torque', l.hold, () => ({
+      formula: 'largest |T| at no speed',
+      terms: [n],
+      source: 'as listed',
+    })),
+    sure('speed', 'Speed', 'speed', l.speed, () => ({ formula: 'max |ω|', terms: [n], source: 'as listed' })),
     ...cycleFigures(l),
   ];
 }

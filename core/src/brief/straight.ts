@@ -104,12 +104,12 @@ function figures(c: StraightCase, g: number): Figure[] {
   const eta =
     c.driveEfficiency < 1 ? [term('η', 'efficiency of the drive', c.driveEfficiency, 'efficiency', 'brief')] : [];
   return [
-    sure('force', 'Force', 'force', v['peakForce']!, {
+    sure('force', 'Force', 'force', v['peakForce']!, () => ({
       formula: 'm·a + m·g·sin β + µ·m·g·cos β + F_p',
       terms: forces,
       source: 'Newton along the guide',
-    }),
-    sure('peak', 'Peak', 'torque', l.peak, {
+    })),
+    sure('peak', 'Peak', 'torque', l.peak, () => ({
       formula: `F·r${eta.length ? '/η' : ''}·shock`,
       terms: [
         term('F', 'largest force', v['peakForce']!, 'force', 'computed'),
@@ -118,31 +118,31 @@ function figures(c: StraightCase, g: number): Figure[] {
         term('shock', 'shock factor', c.dynamicFactor, 'ratio', 'brief'),
       ],
       source: 'work: force × travel = torque × angle',
-    }),
-    sure('rms', 'RMS', 'torque', l.rms, {
+    })),
+    sure('rms', 'RMS', 'torque', l.rms, () => ({
       formula: '√(Σ T²·t / Σ t) over out, rest, back, rest',
       terms: [...forces, r],
       source:
         'exact for stretches of constant force; the process force acts on the way out; the shock factor is not in it',
-    }),
-    sure('hold', 'Hold', 'torque', l.hold, {
+    })),
+    sure('hold', 'Hold', 'torque', l.hold, () => ({
       formula: 'm·g·sin β·r',
       terms: [...forces.slice(0, 1), ...forces.slice(2, 4), r],
       source: 'friction is not counted on to hold',
-    }),
-    sure('speed', 'Speed', 'speed', l.speed, {
+    })),
+    sure('speed', 'Speed', 'speed', l.speed, () => ({
       formula: 'v/r',
       terms: [term('v', 'speed reached', v['linearSpeed']!, 'linearSpeed', 'computed'), r],
       source: 'rolling without slip',
-    }),
-    sure('move', 'One move', 'time', l.moveTime, {
+    })),
+    sure('move', 'One move', 'time', l.moveTime, () => ({
       formula: 'ramps + the way left at the top speed',
       terms: [term('s', 'stroke', c.stroke, 'length', 'brief')],
       source:
         c.profile === 's-curve'
           ? 'seven stretches of constant jerk'
           : 'trapezoid, or triangle where the speed is not reached',
-    }),
+    })),
     ...cycleFigures(l),
   ];
 }

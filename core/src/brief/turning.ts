@@ -56,12 +56,12 @@ function figures(c: TurningCase): Figure[] {
     term('T_u', 'unbalance', c.unbalance, 'torque', 'brief', 'unbalance'),
   ];
   return [
-    sure('peak', 'Peak', 'torque', l.peak, {
+    sure('peak', 'Peak', 'torque', l.peak, () => ({
       formula: '(J·α + T_f + T_u)·shock',
       terms: [...terms, term('shock', 'shock factor', c.dynamicFactor, 'ratio', 'brief')],
       source: 'Newton for rotation; at the end of speeding up',
-    }),
-    sure('rms', 'RMS', 'torque', l.rms, {
+    })),
+    sure('rms', 'RMS', 'torque', l.rms, () => ({
       formula: '√(Σ T²·t / Σ t) over speeding up, cruising, braking, rest',
       terms: [
         ...terms,
@@ -70,13 +70,13 @@ function figures(c: TurningCase): Figure[] {
       ],
       source: 'exact for stretches of constant torque; the shock factor is not in it',
       note: 'Braking has friction on its side.',
-    }),
-    sure('hold', 'Hold', 'torque', l.hold, {
+    })),
+    sure('hold', 'Hold', 'torque', l.hold, () => ({
       formula: 'T_u',
       terms: [terms[3]!],
       source: 'friction is not counted on to hold',
-    }),
-    sure('move', 'One move', 'time', l.moveTime, {
+    })),
+    sure('move', 'One move', 'time', l.moveTime, () => ({
       formula: 'ramps + the way left at the top speed',
       terms: [
         term('φ', 'angle', c.angle, 'angle', 'brief'),
@@ -86,7 +86,7 @@ function figures(c: TurningCase): Figure[] {
         c.profile === 's-curve'
           ? 'seven stretches of constant jerk'
           : 'trapezoid, or triangle where the speed is not reached',
-    }),
+    })),
     ...cycleFigures(l),
   ];
 }

@@ -22,8 +22,8 @@ export interface Working {
 }
 
 /**
- * A predicted value with its band, in SI units, and its working. `low` and `high` equal `value` where nothing is
- * uncertain.
+ * A predicted value with its band, in SI units. `low` and `high` equal `value` where nothing is uncertain. Its working is
+ * asked for by `workingOf`.
  */
 export interface Figure {
   readonly id: string;
@@ -32,7 +32,6 @@ export interface Figure {
   readonly value: number;
   readonly low: number;
   readonly high: number;
-  readonly working: Working;
 }
 
 /** The nearest change that makes a check pass: one parameter, with what must follow it. */

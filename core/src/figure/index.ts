@@ -2,3 +2,4 @@ export * from './figure.ts';
 export * from './band.ts';
 export * from './check.ts';
 export * from './maker.ts';
+export * from './worked.ts';

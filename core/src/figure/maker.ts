@@ -1,6 +1,7 @@
 import type { QuantityId } from '../units/quantity.ts';
 import { BandSum } from './band.ts';
 import type { Figure, Origin, Term, Working } from './figure.ts';
+import { worked } from './worked.ts';
 
 /**
  * A term of a working, in the order people read it: symbol, name, value, quantity, origin, and the field or factor it
@@ -24,10 +25,10 @@ export class FigureMaker<M> {
   ) {}
 
   /** A figure picked out of the model, its band felt out over the versions. */
-  figure(id: string, name: string, quantity: QuantityId, pick: (m: M) => number, working: Working): Figure {
+  figure(id: string, name: string, quantity: QuantityId, pick: (m: M) => number, working: () => Working): Figure {
     const value = pick(this.model);
     const band = new BandSum(value);
     for (const [a, b] of this.ends) band.add(a ? pick(a) : NaN, b ? pick(b) : NaN);
-    return { id, name, quantity, value, low: band.low, high: band.high, working };
+    return worked({ id, name, quantity, value, low: band.low, high: band.high }, working);
   }
 }

@@ -7,6 +7,8 @@ export * from './interference.ts';
 export * from './form-factor.ts';
 export * from './tooth-material.ts';
 export * from './mesh.ts';
+export * from './blank.ts';
+export * from './planet-play.ts';
 export * from './trim.ts';
 export * from './epicyclic.ts';
 export * from './hub.ts';

@@ -1,5 +1,5 @@
 import type { Demand } from '../brief/demand.ts';
-import { FigureMaker, term, type Figure } from '../figure/index.ts';
+import { FigureMaker, term, type Figure, worked, workingOf } from '../figure/index.ts';
 import type { Variant } from '../schema/joint.ts';
 import { motorTorque } from '../motor/available.ts';
 import type { Shelf } from '../shop/shelf.ts';
@@ -73,60 +73,87 @@ export function lineFigures(
   );
   const after = ratiosAfter(n.stages);
   const list: Figure[] = [
-    make.figure('ratio', 'Ratio', 'ratio', (x) => x.ratio, {
-      formula: 'Π iⱼ',
-      terms: ratios,
-      source: 'definition',
-      note: n.ratio < 0 ? 'The output turns against the motor.' : 'The output turns with the motor.',
-    }),
-    make.figure('torque', 'Torque, lifting', 'torque', (x) => x.torque, {
-      formula: 'min(motor’s reach, capacity)',
-      terms: [
-        term('T_m', `motor at ${stated(motorSpeed, 'speed', 4)}, ${t0.bound}`, t0.torque, 'torque', 'motor'),
-        ...cases,
-        term('reach', 'motor’s reach at the output', n.reach, 'torque', 'computed'),
-        ...(Number.isFinite(n.capacity)
-          ? [term('capacity', `${n.capacityMode}, stage ${n.capacityStage + 1}`, n.capacity, 'torque', 'computed')]
-          : []),
-        ...ratios,
-        ...etas,
-        ...drags,
-      ],
-      source: 'Tⱼ = (Tⱼ₋₁ − dⱼ)·|iⱼ|·ηⱼ from the motor; the least stage limit carried through what follows',
-    }),
-    make.figure('reach', 'Reach at the asked speed', 'torque', (x) => x.reach, {
-      formula: 'Tⱼ = (Tⱼ₋₁ − dⱼ)·|iⱼ|·ηⱼ',
-      terms: [
-        term('T₀', `motor, bound by ${t0.bound}`, t0.torque, 'torque', 'motor'),
-        ...cases,
-        ...ratios,
-        ...etas,
-        ...drags,
-      ],
-      source: SUM,
-      ...(cases.length
-        ? { note: 'Several points are asked; the one in which reach over torque is least decides, scaled to the peak.' }
-        : {}),
-    }),
-    make.figure('continuous', 'Reach for ever', 'torque', (x) => x.continuousReach, {
-      formula: 'as the reach, with the motor’s continuous torque',
-      terms: [...ratios, ...etas],
-      source: EVER[variant.motor.type],
-    }),
-    make.figure('speed', 'Speed', 'speed', (x) => x.speed, {
-      formula: 'highest ω with reach(ω) ≥ T',
-      terms: [peak, term('ω', 'asked', demand.speed, 'speed', 'brief'), ...ratios],
-      source: 'bisection on the motor’s curve after ratio and losses',
-      ...(n.speed === 0 ? { note: 'The peak torque is not reached at any speed.' } : {}),
-    }),
-    {
-      id: 'play',
-      name: 'Play',
-      quantity: 'smallAngle',
-      value: band.likely,
-      low: band.low,
-      high: band.high,
-      working: {
+    make.figure(
+      'ratio',
+      'Ratio',
+      'ratio',
+      (x) => x.ratio,
+      () => ({
+        formula: 'Π iⱼ',
+        terms: ratios,
+        source: 'definition',
+        note: n.ratio < 0 ? 'The output turns against the motor.' : 'The output turns with the motor.',
+      }),
+    ),
+    make.figure(
+      'torque',
+      'Torque, lifting',
+      'torque',
+      (x) => x.torque,
+      () => ({
+        formula: 'min(motor’s reach, capacity)',
+        terms: [
+          term('T_m', `motor at ${stated(motorSpeed, 'speed', 4)}, ${t0.bound}`, t0.torque, 'torque', 'motor'),
+          ...cases,
+          term('reach', 'motor’s reach at the output', n.reach, 'torque', 'computed'),
+          ...(Number.isFinite(n.capacity)
+            ? [term('capacity', `${n.capacityMode}, stage ${n.capacityStage + 1}`, n.capacity, 'torque', 'computed')]
+            : []),
+          ...ratios,
+          ...etas,
+          ...drags,
+        ],
+        source: 'Tⱼ = (Tⱼ₋₁ − dⱼ)·|iⱼ|·ηⱼ from the motor; the least stage limit carried through what follows',
+      }),
+    ),
+    make.figure(
+      'reach',
+      'Reach at the asked speed',
+      'torque',
+      (x) => x.reach,
+      () => ({
+        formula: 'Tⱼ = (Tⱼ₋₁ − dⱼ)·|iⱼ|·ηⱼ',
+        terms: [
+          term('T₀', `motor, bound by ${t0.bound}`, t0.torque, 'torque', 'motor'),
+          ...cases,
+          ...ratios,
+          ...etas,
+          ...drags,
+        ],
+        source: SUM,
+        ...(cases.length
+          ? {
+              note: 'Several points are asked; the one in which reach over torque is least decides, scaled to the peak.',
+            }
+          : {}),
+      }),
+    ),
+    make.figure(
+      'continuous',
+      'Reach for ever',
+      'torque',
+      (x) => x.continuousReach,
+      () => ({
+        formula: 'as the reach, with the motor’s continuous torque',
+        terms: [...ratios, ...etas],
+        source: EVER[variant.motor.type],
+      }),
+    ),
+    make.figure(
+      'speed',
+      'Speed',
+      'speed',
+      (x) => x.speed,
+      () => ({
+        formula: 'highest ω with reach(ω) ≥ T',
+        terms: [peak, term('ω', 'asked', demand.speed, 'speed', 'brief'), ...ratios],
+        source: 'bisection on the motor’s curve after ratio and losses',
+        ...(n.speed === 0 ? { note: 'The peak torque is not reached at any speed.' } : {}),
+      }),
+    ),
+    worked(
+      { id: 'play', name: 'Play', quantity: 'smallAngle', value: band.likely, low: band.low, high: band.high },
+      () => ({
         formula: 'Σ bⱼ/|Dⱼ|, sampled',
         terms: [
           ...per('b', 'play at its own output', 'smallAngle', (s) => s.play[0]),
@@ -135,221 +162,344 @@ export function lineFigures(
         ],
         source: 'each stage drawn from a triangle between its ends, 600 draws, seed 1; band 2.5–97.5 %',
         note: 'Play never includes wind-up.',
+      }),
+    ),
+    worked(
+      {
+        id: 'playWorst',
+        name: 'Play, worst case',
+        quantity: 'smallAngle',
+        value: band.worst,
+        low: band.worst,
+        high: band.worst,
       },
-    },
-    {
-      id: 'playWorst',
-      name: 'Play, worst case',
-      quantity: 'smallAngle',
-      value: band.worst,
-      low: band.worst,
-      high: band.worst,
-      working: {
+      () => ({
         formula: 'Σ bⱼ/|Dⱼ|',
         terms: [
           ...per('b', 'most play at its own output', 'smallAngle', (s) => s.play[2]),
           ...per('D', 'ratio that follows', 'ratio', (_s, j) => after[j]!),
         ],
         source: 'everything loose at once; it hardly ever is',
-      },
-    },
-    make.figure('efficiency', 'Efficiency, peak', 'efficiency', (x) => x.efficiency, {
-      formula: 'Tₙ/(T₀·Π|iⱼ|)',
-      terms: [peak, term('T₀', 'motor torque needed', n.motorNeeded, 'torque', 'computed'), ...etas, ...drags],
-      source: SUM,
-      note: 'It depends on the load, since drag does not shrink with it.',
-    }),
-    make.figure('motorRms', 'Motor, RMS', 'torque', (x) => x.motorRms, {
-      formula: 'T_rms/(|i|·η) + d, from the output back',
-      terms: [term('T_rms', 'RMS torque asked', demand.rms, 'torque', 'brief'), ...ratios, ...etas, ...drags],
-      source: SUM,
-    }),
-    make.figure('motorNeeded', 'Motor needed', 'torque', (x) => x.motorNeeded, {
-      formula: 'T/(|i|·η) + d, from the output back',
-      terms: [peak, ...ratios, ...etas, ...drags],
-      source: SUM,
-    }),
-    make.figure('turnBack', 'Turn-back', 'torque', (x) => x.turnBack, {
-      formula: 'Tⱼ = (Tⱼ₋₁ + dⱼ)·|iⱼ|/η_b,ⱼ',
-      terms: [
-        term('T₀', 'unpowered motor', variant.motor.detentTorque, 'torque', 'motor', 'detentTorque'),
-        ...ratios,
-        ...per('η_b', 'backward efficiency', 'efficiency', (s) => s.etaBackward),
-        ...drags,
-      ],
-      source: SUM,
-    }),
-    make.figure('inertia', 'Inertia at the output', 'inertia', (x) => x.inertiaLine, {
-      formula: 'Σ Jⱼ·(ratio to the output)²',
-      terms: [
-        term('J_m', 'rotor', variant.motor.rotorInertia, 'inertia', 'motor', 'rotorInertia'),
-        term('share', 'share of the rotor', n.rotorShare, 'efficiency', 'computed'),
-        ...ratios,
-      ],
-      source: 'kinetic energy referred to the output',
-      note: `${dominant(demand, n)} dominates what has to be sped up.`,
-    }),
+      }),
+    ),
+    make.figure(
+      'efficiency',
+      'Efficiency, peak',
+      'efficiency',
+      (x) => x.efficiency,
+      () => ({
+        formula: 'Tₙ/(T₀·Π|iⱼ|)',
+        terms: [peak, term('T₀', 'motor torque needed', n.motorNeeded, 'torque', 'computed'), ...etas, ...drags],
+        source: SUM,
+        note: 'It depends on the load, since drag does not shrink with it.',
+      }),
+    ),
+    make.figure(
+      'motorRms',
+      'Motor, RMS',
+      'torque',
+      (x) => x.motorRms,
+      () => ({
+        formula: 'T_rms/(|i|·η) + d, from the output back',
+        terms: [term('T_rms', 'RMS torque asked', demand.rms, 'torque', 'brief'), ...ratios, ...etas, ...drags],
+        source: SUM,
+      }),
+    ),
+    make.figure(
+      'motorNeeded',
+      'Motor needed',
+      'torque',
+      (x) => x.motorNeeded,
+      () => ({
+        formula: 'T/(|i|·η) + d, from the output back',
+        terms: [peak, ...ratios, ...etas, ...drags],
+        source: SUM,
+      }),
+    ),
+    make.figure(
+      'turnBack',
+      'Turn-back',
+      'torque',
+      (x) => x.turnBack,
+      () => ({
+        formula: 'Tⱼ = (Tⱼ₋₁ + dⱼ)·|iⱼ|/η_b,ⱼ',
+        terms: [
+          term('T₀', 'unpowered motor', variant.motor.detentTorque, 'torque', 'motor', 'detentTorque'),
+          ...ratios,
+          ...per('η_b', 'backward efficiency', 'efficiency', (s) => s.etaBackward),
+          ...drags,
+        ],
+        source: SUM,
+      }),
+    ),
+    make.figure(
+      'inertia',
+      'Inertia at the output',
+      'inertia',
+      (x) => x.inertiaLine,
+      () => ({
+        formula: 'Σ Jⱼ·(ratio to the output)²',
+        terms: [
+          term('J_m', 'rotor', variant.motor.rotorInertia, 'inertia', 'motor', 'rotorInertia'),
+          term('share', 'share of the rotor', n.rotorShare, 'efficiency', 'computed'),
+          ...ratios,
+        ],
+        source: 'kinetic energy referred to the output',
+        note: `${dominant(demand, n)} dominates what has to be sped up.`,
+      }),
+    ),
     ...(Number.isFinite(n.inertiaMatch)
       ? [
-          make.figure('inertiaMatch', 'Load to rotor inertia', 'ratio', (x) => x.inertiaMatch, {
-            formula: 'J_load/(J_m·i²)',
-            terms: [
-              term('J_load', 'load', demand.inertia, 'inertia', 'brief'),
-              term('J_m', 'rotor', variant.motor.rotorInertia, 'inertia', 'motor', 'rotorInertia'),
-              ...ratios,
-            ],
-            source: 'at one to one the motor speeds the load up most; above ten a position loop is hard to tune',
-          }),
+          make.figure(
+            'inertiaMatch',
+            'Load to rotor inertia',
+            'ratio',
+            (x) => x.inertiaMatch,
+            () => ({
+              formula: 'J_load/(J_m·i²)',
+              terms: [
+                term('J_load', 'load', demand.inertia, 'inertia', 'brief'),
+                term('J_m', 'rotor', variant.motor.rotorInertia, 'inertia', 'motor', 'rotorInertia'),
+                ...ratios,
+              ],
+              source: 'at one to one the motor speeds the load up most; above ten a position loop is hard to tune',
+            }),
+          ),
         ]
       : []),
-    make.figure('acceleration', 'Acceleration left', 'acceleration', (x) => x.acceleration, {
-      formula: '(T − T_h)/(J_load + J_line)',
-      terms: [
-        term('T', 'torque, lifting', n.torque, 'torque', 'computed'),
-        hold,
-        term('J_load', 'load', demand.inertia, 'inertia', 'brief'),
-        term('J_line', 'line at the output', n.inertiaLine, 'inertia', 'computed'),
-      ],
-      source: 'Newton for rotation',
-    }),
-    make.figure('moveTime', 'Fastest move', 'time', (x) => x.moveTime, {
-      formula: 'trapezoid over the brief’s widest move with the acceleration left and the speed reached',
-      terms: [
-        term('φ', 'widest move', demand.swing, 'angle', 'brief'),
-        term('a', 'acceleration left', n.acceleration, 'acceleration', 'computed'),
-        term('ω', 'speed', n.speed, 'speed', 'computed'),
-      ],
-      source: 'rest to rest',
-    }),
-    make.figure('size', 'Outside size', 'length', (x) => x.size, {
-      formula: 'largest of motor and stages across the axis',
-      terms: [
-        term('motor', 'frame', variant.motor.frame, 'length', 'motor'),
-        ...per('s', 'outside', 'length', (s) => s.outside),
-      ],
-      source: 'geometry',
-    }),
-    make.figure('length', 'Length', 'length', (x) => x.length, {
-      formula: 'motor + stages',
-      terms: [
-        term('motor', 'length', variant.motor.length, 'length', 'motor'),
-        ...per('l', 'length', 'length', (s) => s.length),
-      ],
-      source: 'stages side by side along the axis; a folded line is shorter',
-    }),
-    make.figure('mass', 'Mass', 'mass', (x) => x.mass, {
-      formula: 'motor + stages',
-      terms: [term('motor', 'mass', variant.motor.mass, 'mass', 'motor'), ...per('m', 'mass', 'mass', (s) => s.mass)],
-      source: 'without housing and screws',
-    }),
-    make.figure('money', 'Money', 'money', (x) => x.money, {
-      formula: 'motor + stages',
-      terms: [
-        term('motor', 'price', variant.motor.price, 'money', 'motor'),
-        ...per('¤', 'price', 'money', (s) => s.money),
-      ],
-      source: 'prices of the shop; without driver, housing and screws',
-    }),
-    make.figure('copperLoss', 'Winding heat', 'power', (x) => x.copperLoss, {
-      formula: variant.motor.type === 'servo' ? 'P_r·(1/η − 1)·(T/T_r)²' : 'I²·R',
-      terms: [
-        term('I', 'current', n.motorCurrent, 'current', 'computed'),
-        ...(variant.motor.type === 'servo'
-          ? [
-              term('T_r', 'rated torque', variant.motor.ratedTorque, 'torque', 'motor', 'ratedTorque'),
-              term('η', 'efficiency, rated', variant.motor.efficiency, 'efficiency', 'motor', 'efficiency'),
-            ]
-          : [term('R', 'resistance', variant.motor.resistance, 'resistance', 'motor', 'resistance')]),
-      ],
-      source: LOSS[variant.motor.type],
-    }),
-    make.figure('winding', 'Winding, for ever', 'temperature', (x) => x.windingTemperature, {
-      formula: HEAT[variant.motor.type],
-      terms: [term('T', 'motor torque, RMS', n.motorRms, 'torque', 'computed')],
-      source: 'thermal resistance of the data sheet, resistance at temperature',
-      note: 'Once it has settled; cool drafts and metal plates help.',
-    }),
-    make.figure('mount', 'Mount, for ever', 'temperature', (x) => x.mountTemperature, {
-      formula: 'T_ambient + share·ΔT',
-      terms: [
-        term('T_w', 'winding', n.windingTemperature, 'temperature', 'computed'),
-        ...(variant.mount
-          ? [term('T_s', `${variant.mount.name} softens`, variant.mount.softening, 'temperature', 'shop')]
-          : []),
-      ],
-      source: 'the face takes a share of the winding’s rise (a factor)',
-    }),
-    make.figure('bore', 'Hollow bore', 'length', (x) => x.bore, {
-      formula: 'least passage from the output back to where the line turns aside',
-      terms: per('⌀', 'passage', 'length', (s) => s.bore),
-      source: 'geometry; a motor in line blocks it',
-    }),
+    make.figure(
+      'acceleration',
+      'Acceleration left',
+      'acceleration',
+      (x) => x.acceleration,
+      () => ({
+        formula: '(T − T_h)/(J_load + J_line)',
+        terms: [
+          term('T', 'torque, lifting', n.torque, 'torque', 'computed'),
+          hold,
+          term('J_load', 'load', demand.inertia, 'inertia', 'brief'),
+          term('J_line', 'line at the output', n.inertiaLine, 'inertia', 'computed'),
+        ],
+        source: 'Newton for rotation',
+      }),
+    ),
+    make.figure(
+      'moveTime',
+      'Fastest move',
+      'time',
+      (x) => x.moveTime,
+      () => ({
+        formula: 'trapezoid over the brief’s widest move with the acceleration left and the speed reached',
+        terms: [
+          term('φ', 'widest move', demand.swing, 'angle', 'brief'),
+          term('a', 'acceleration left', n.acceleration, 'acceleration', 'computed'),
+          term('ω', 'speed', n.speed, 'speed', 'computed'),
+        ],
+        source: 'rest to rest',
+      }),
+    ),
+    make.figure(
+      'size',
+      'Outside size',
+      'length',
+      (x) => x.size,
+      () => ({
+        formula: 'largest of motor and stages across the axis',
+        terms: [
+          term('motor', 'frame', variant.motor.frame, 'length', 'motor'),
+          ...per('s', 'outside', 'length', (s) => s.outside),
+        ],
+        source: 'geometry',
+      }),
+    ),
+    make.figure(
+      'length',
+      'Length',
+      'length',
+      (x) => x.length,
+      () => ({
+        formula: 'motor + stages',
+        terms: [
+          term('motor', 'length', variant.motor.length, 'length', 'motor'),
+          ...per('l', 'length', 'length', (s) => s.length),
+        ],
+        source: 'stages side by side along the axis; a folded line is shorter',
+      }),
+    ),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.mass,
+      () => ({
+        formula: 'motor + stages',
+        terms: [term('motor', 'mass', variant.motor.mass, 'mass', 'motor'), ...per('m', 'mass', 'mass', (s) => s.mass)],
+        source: 'without housing and screws',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.money,
+      () => ({
+        formula: 'motor + stages',
+        terms: [
+          term('motor', 'price', variant.motor.price, 'money', 'motor'),
+          ...per('¤', 'price', 'money', (s) => s.money),
+        ],
+        source: 'prices of the shop; without driver, housing and screws',
+      }),
+    ),
+    make.figure(
+      'copperLoss',
+      'Winding heat',
+      'power',
+      (x) => x.copperLoss,
+      () => ({
+        formula: variant.motor.type === 'servo' ? 'P_r·(1/η − 1)·(T/T_r)²' : 'I²·R',
+        terms: [
+          term('I', 'current', n.motorCurrent, 'current', 'computed'),
+          ...(variant.motor.type === 'servo'
+            ? [
+                term('T_r', 'rated torque', variant.motor.ratedTorque, 'torque', 'motor', 'ratedTorque'),
+                term('η', 'efficiency, rated', variant.motor.efficiency, 'efficiency', 'motor', 'efficiency'),
+              ]
+            : [term('R', 'resistance', variant.motor.resistance, 'resistance', 'motor', 'resistance')]),
+        ],
+        source: LOSS[variant.motor.type],
+      }),
+    ),
+    make.figure(
+      'winding',
+      'Winding, for ever',
+      'temperature',
+      (x) => x.windingTemperature,
+      () => ({
+        formula: HEAT[variant.motor.type],
+        terms: [term('T', 'motor torque, RMS', n.motorRms, 'torque', 'computed')],
+        source: 'thermal resistance of the data sheet, resistance at temperature',
+        note: 'Once it has settled; cool drafts and metal plates help.',
+      }),
+    ),
+    make.figure(
+      'mount',
+      'Mount, for ever',
+      'temperature',
+      (x) => x.mountTemperature,
+      () => ({
+        formula: 'T_ambient + share·ΔT',
+        terms: [
+          term('T_w', 'winding', n.windingTemperature, 'temperature', 'computed'),
+          ...(variant.mount
+            ? [term('T_s', `${variant.mount.name} softens`, variant.mount.softening, 'temperature', 'shop')]
+            : []),
+        ],
+        source: 'the face takes a share of the winding’s rise (a factor)',
+      }),
+    ),
+    make.figure(
+      'bore',
+      'Hollow bore',
+      'length',
+      (x) => x.bore,
+      () => ({
+        formula: 'least passage from the output back to where the line turns aside',
+        terms: per('⌀', 'passage', 'length', (s) => s.bore),
+        source: 'geometry; a motor in line blocks it',
+      }),
+    ),
   ];
   if (n.stages.length > 0) {
-    const k = make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.stiffness, {
-      formula: '1/k = Σ 1/(kⱼ·Dⱼ²)',
-      terms: [
-        ...per('k', 'stiffness at its own output', 'stiffness', (s) => s.stiffness),
-        ...per('D', 'ratio that follows', 'ratio', (_s, j) => after[j]!),
-        ...(Number.isFinite(n.shaftStiffness)
-          ? [term('k_s', 'output shaft, G·I_p/L', n.shaftStiffness, 'stiffness', 'computed')]
-          : []),
-      ],
-      source: 'springs in series, referred to the output',
-      note: 'With every span taut.',
-    });
+    const k = make.figure(
+      'stiffness',
+      'Stiffness',
+      'stiffness',
+      (x) => x.stiffness,
+      () => ({
+        formula: '1/k = Σ 1/(kⱼ·Dⱼ²)',
+        terms: [
+          ...per('k', 'stiffness at its own output', 'stiffness', (s) => s.stiffness),
+          ...per('D', 'ratio that follows', 'ratio', (_s, j) => after[j]!),
+          ...(Number.isFinite(n.shaftStiffness)
+            ? [term('k_s', 'output shaft, G·I_p/L', n.shaftStiffness, 'stiffness', 'computed')]
+            : []),
+        ],
+        source: 'springs in series, referred to the output',
+        note: 'With every span taut.',
+      }),
+    );
     const tipOf = (
       id: string,
       name: string,
       from: { value: number; low: number; high: number },
       formula: string,
       symbol: string,
-    ): Figure => ({
-      id,
-      name,
-      quantity: 'length',
-      value: from.value * demand.arm,
-      low: from.low * demand.arm,
-      high: from.high * demand.arm,
-      working: {
-        formula,
-        terms: [term(symbol, name.toLowerCase(), from.value, 'smallAngle', 'computed'), arm],
-        source: 'small angles',
-      },
-    });
-    const wind = make.figure('windUp', 'Wind-up, holding', 'smallAngle', (x) => x.windUpHold, {
-      formula: 'Σ θⱼ(T_h/Dⱼ)/Dⱼ',
-      terms: [hold, term('k', 'stiffness', n.stiffness, 'stiffness', 'computed')],
-      source: 'two-slope springs in series: a slack span drops out',
-    });
+    ): Figure =>
+      worked(
+        {
+          id,
+          name,
+          quantity: 'length',
+          value: from.value * demand.arm,
+          low: from.low * demand.arm,
+          high: from.high * demand.arm,
+        },
+        () => ({
+          formula,
+          terms: [term(symbol, name.toLowerCase(), from.value, 'smallAngle', 'computed'), arm],
+          source: 'small angles',
+        }),
+      );
+    const wind = make.figure(
+      'windUp',
+      'Wind-up, holding',
+      'smallAngle',
+      (x) => x.windUpHold,
+      () => ({
+        formula: 'Σ θⱼ(T_h/Dⱼ)/Dⱼ',
+        terms: [hold, term('k', 'stiffness', n.stiffness, 'stiffness', 'computed')],
+        source: 'two-slope springs in series: a slack span drops out',
+      }),
+    );
     const tipValue = (band.likely + wind.value) * demand.arm;
     const spread = (a: number, b: number) => Math.hypot(a, b) * demand.arm;
     list.push(
       k,
       wind,
-      make.figure('windUpPeak', 'Wind-up at the peak', 'smallAngle', (x) => x.windUpPeak, {
-        formula: 'Σ θⱼ(T/Dⱼ)/Dⱼ',
-        terms: [peak, term('k', 'stiffness', n.stiffness, 'stiffness', 'computed')],
-        source: 'two-slope springs in series',
-      }),
+      make.figure(
+        'windUpPeak',
+        'Wind-up at the peak',
+        'smallAngle',
+        (x) => x.windUpPeak,
+        () => ({
+          formula: 'Σ θⱼ(T/Dⱼ)/Dⱼ',
+          terms: [peak, term('k', 'stiffness', n.stiffness, 'stiffness', 'computed')],
+          source: 'two-slope springs in series',
+        }),
+      ),
     );
-    list.push({
-      id: 'tip',
-      name: 'Tip deflection',
-      quantity: 'length',
-      value: tipValue,
-      low: Math.max(0, tipValue - spread(band.likely - band.low, wind.value - wind.low)),
-      high: tipValue + spread(band.high - band.likely, wind.high - wind.value),
-      working: {
-        formula: '(play + wind-up)·L',
-        terms: [
-          term('play', 'play', band.likely, 'smallAngle', 'computed'),
-          term('θ', 'wind-up under the holding torque', wind.value, 'smallAngle', 'computed'),
-          arm,
-        ],
-        source: 'small angles',
-      },
-    });
+    list.push(
+      worked(
+        {
+          id: 'tip',
+          name: 'Tip deflection',
+          quantity: 'length',
+          value: tipValue,
+          low: Math.max(0, tipValue - spread(band.likely - band.low, wind.value - wind.low)),
+          high: tipValue + spread(band.high - band.likely, wind.high - wind.value),
+        },
+        () => ({
+          formula: '(play + wind-up)·L',
+          terms: [
+            term('play', 'play', band.likely, 'smallAngle', 'computed'),
+            term('θ', 'wind-up under the holding torque', wind.value, 'smallAngle', 'computed'),
+            arm,
+          ],
+          source: 'small angles',
+        }),
+      ),
+    );
     if (demand.arm > 0)
       list.push(
         tipOf('tipPlay', 'Play at the tip', { value: band.likely, low: band.low, high: band.high }, 'play·L', 'play'),
@@ -357,32 +507,44 @@ export function lineFigures(
       );
     if (Number.isFinite(n.naturalFrequency))
       list.push(
-        make.figure('natural', 'Natural frequency', 'frequency', (x) => x.naturalFrequency, {
-          formula: '√(k/J_load)/2π',
-          terms: [
-            term('k', 'stiffness', n.stiffness, 'stiffness', 'computed'),
-            term('J_load', 'load', demand.inertia, 'inertia', 'brief'),
-          ],
-          source: 'one mass on the line’s stiffness, motor held',
-        }),
+        make.figure(
+          'natural',
+          'Natural frequency',
+          'frequency',
+          (x) => x.naturalFrequency,
+          () => ({
+            formula: '√(k/J_load)/2π',
+            terms: [
+              term('k', 'stiffness', n.stiffness, 'stiffness', 'computed'),
+              term('J_load', 'load', demand.inertia, 'inertia', 'brief'),
+            ],
+            source: 'one mass on the line’s stiffness, motor held',
+          }),
+        ),
       );
   }
   if (Number.isFinite(n.capacity))
     list.push(
-      make.figure('capacity', 'Capacity of the stages', 'torque', (x) => x.capacity, {
-        formula: 'min over stages and modes of limitⱼ carried through what follows',
-        terms: [
-          term(
-            'limit',
-            `${n.capacityMode}, stage ${n.capacityStage + 1}`,
-            n.stages[n.capacityStage]!.limits.find((l) => l.mode === n.capacityMode)!.torque,
-            'torque',
-            'computed',
-          ),
-          ...ratios,
-        ],
-        source: SUM,
-      }),
+      make.figure(
+        'capacity',
+        'Capacity of the stages',
+        'torque',
+        (x) => x.capacity,
+        () => ({
+          formula: 'min over stages and modes of limitⱼ carried through what follows',
+          terms: [
+            term(
+              'limit',
+              `${n.capacityMode}, stage ${n.capacityStage + 1}`,
+              n.stages[n.capacityStage]!.limits.find((l) => l.mode === n.capacityMode)!.torque,
+              'torque',
+              'computed',
+            ),
+            ...ratios,
+          ],
+          source: SUM,
+        }),
+      ),
     );
   const r = n.resolution;
   const steps =
@@ -394,105 +556,148 @@ export function lineFigures(
       : [term('counts', 'counts per turn', variant.sensor.counts, 'count', 'field')];
   if (Number.isFinite(r.commanded))
     list.push(
-      make.figure('commanded', 'Commanded step', 'smallAngle', (x) => x.resolution.commanded, {
-        formula: variant.motor.type === 'stepper' ? '2π/(steps·microsteps·|i|)' : '2π/(counts·|i|)',
-        terms: [...steps, ...ratios],
-        source: 'definition',
-        note: 'Microsteps resolve; they do not hold.',
-      }),
+      make.figure(
+        'commanded',
+        'Commanded step',
+        'smallAngle',
+        (x) => x.resolution.commanded,
+        () => ({
+          formula: variant.motor.type === 'stepper' ? '2π/(steps·microsteps·|i|)' : '2π/(counts·|i|)',
+          terms: [...steps, ...ratios],
+          source: 'definition',
+          note: 'Microsteps resolve; they do not hold.',
+        }),
+      ),
     );
   if (variant.motor.type === 'stepper' && Number.isFinite(r.moved))
     list.push(
-      make.figure('moved', 'Smallest move made', 'smallAngle', (x) => x.resolution.moved, {
-        formula: 'commanded·m with T_hold·sin(π·m/2n) ≥ drag',
-        terms: [...steps, term('m', 'microsteps that gather', r.gathered, 'count', 'computed'), ...drags],
-        source: 'torque of a stepper over its rotor’s angle',
-        note: 'Fewer wind the magnetic spring up and move nothing.',
-      }),
+      make.figure(
+        'moved',
+        'Smallest move made',
+        'smallAngle',
+        (x) => x.resolution.moved,
+        () => ({
+          formula: 'commanded·m with T_hold·sin(π·m/2n) ≥ drag',
+          terms: [...steps, term('m', 'microsteps that gather', r.gathered, 'count', 'computed'), ...drags],
+          source: 'torque of a stepper over its rotor’s angle',
+          note: 'Fewer wind the magnetic spring up and move nothing.',
+        }),
+      ),
     );
   if (Number.isFinite(r.sensedMotor))
     list.push(
-      make.figure('sensedMotor', 'Sensed at the motor', 'smallAngle', (x) => x.resolution.sensedMotor, {
-        formula: '2π/(counts·|i|)',
-        terms: [term('counts', 'counts per turn', variant.sensor.counts, 'count', 'field'), ...ratios],
-        source: 'definition',
-      }),
+      make.figure(
+        'sensedMotor',
+        'Sensed at the motor',
+        'smallAngle',
+        (x) => x.resolution.sensedMotor,
+        () => ({
+          formula: '2π/(counts·|i|)',
+          terms: [term('counts', 'counts per turn', variant.sensor.counts, 'count', 'field'), ...ratios],
+          source: 'definition',
+        }),
+      ),
     );
   if (Number.isFinite(r.sensedOutput))
     list.push(
-      make.figure('sensedOutput', 'Sensed at the output', 'smallAngle', (x) => x.resolution.sensedOutput, {
-        formula: '2π/counts',
-        terms: [
-          term(
-            'counts',
-            'counts per turn',
-            variant.sensor.place === 'both' ? variant.sensor.outputCounts : variant.sensor.counts,
-            'count',
-            'field',
-          ),
-        ],
-        source: 'definition',
-      }),
+      make.figure(
+        'sensedOutput',
+        'Sensed at the output',
+        'smallAngle',
+        (x) => x.resolution.sensedOutput,
+        () => ({
+          formula: '2π/counts',
+          terms: [
+            term(
+              'counts',
+              'counts per turn',
+              variant.sensor.place === 'both' ? variant.sensor.outputCounts : variant.sensor.counts,
+              'count',
+              'field',
+            ),
+          ],
+          source: 'definition',
+        }),
+      ),
     );
   const parts = [
     term('moved', 'smallest move', r.moved, 'smallAngle', 'computed'),
     term('stick', 'wind-up that friction holds', r.stick, 'smallAngle', 'computed'),
   ].filter((t) => Number.isFinite(t.value));
-  const withPlay = (f: Figure, formula: string): Figure => ({
-    ...f,
-    value: f.value + band.likely,
-    low: Math.max(0, f.value + band.likely - Math.hypot(f.value - f.low, band.likely - band.low)),
-    high: f.value + band.likely + Math.hypot(f.high - f.value, band.high - band.likely),
-    working: { ...f.working, formula },
-  });
+  const withPlay = (f: Figure, formula: string): Figure =>
+    worked(
+      {
+        ...f,
+        value: f.value + band.likely,
+        low: Math.max(0, f.value + band.likely - Math.hypot(f.value - f.low, band.likely - band.low)),
+        high: f.value + band.likely + Math.hypot(f.high - f.value, band.high - band.likely),
+      },
+      () => ({ ...workingOf(f)!, formula }),
+    );
   const play = term('play', 'play', band.likely, 'smallAngle', 'computed');
   const keptMotor = Number.isFinite(r.keptMotor)
     ? withPlay(
-        make.figure('keptMotor', 'Kept, sensor at the motor', 'smallAngle', (x) => x.resolution.keptMotor, {
-          formula: '',
-          terms: [
-            ...parts,
-            play,
-            ...(variant.motor.type === 'stepper'
-              ? [term('e', 'step error', r.stepError, 'smallAngle', 'computed')]
-              : []),
-          ],
-          source: 'what is behind the sensor is not seen: play, wind-up held by friction, step error',
-          note: 'Under a load that always pulls one way play is taken up; wind-up still moves the tip.',
-        }),
+        make.figure(
+          'keptMotor',
+          'Kept, sensor at the motor',
+          'smallAngle',
+          (x) => x.resolution.keptMotor,
+          () => ({
+            formula: '',
+            terms: [
+              ...parts,
+              play,
+              ...(variant.motor.type === 'stepper'
+                ? [term('e', 'step error', r.stepError, 'smallAngle', 'computed')]
+                : []),
+            ],
+            source: 'what is behind the sensor is not seen: play, wind-up held by friction, step error',
+            note: 'Under a load that always pulls one way play is taken up; wind-up still moves the tip.',
+          }),
+        ),
         'coarser of moved and sensed + friction/k + step error + play',
       )
     : undefined;
   const keptOutput = Number.isFinite(r.keptOutput)
-    ? make.figure('keptOutput', 'Kept, sensor at the output', 'smallAngle', (x) => x.resolution.keptOutput, {
-        formula: 'coarser of moved and sensed + friction/k + sensor error',
-        terms: [
-          ...parts,
-          term('s', 'sensed', r.sensedOutput, 'smallAngle', 'computed'),
-          term('e', 'sensor error and noise', r.sensorError, 'smallAngle', 'computed'),
-        ],
-        source: 'an output-side sensor sees play and wind-up; what sticks and its own error remain',
-      })
+    ? make.figure(
+        'keptOutput',
+        'Kept, sensor at the output',
+        'smallAngle',
+        (x) => x.resolution.keptOutput,
+        () => ({
+          formula: 'coarser of moved and sensed + friction/k + sensor error',
+          terms: [
+            ...parts,
+            term('s', 'sensed', r.sensedOutput, 'smallAngle', 'computed'),
+            term('e', 'sensor error and noise', r.sensorError, 'smallAngle', 'computed'),
+          ],
+          source: 'an output-side sensor sees play and wind-up; what sticks and its own error remain',
+        }),
+      )
     : undefined;
   if (keptMotor) list.push(keptMotor);
   if (keptOutput) list.push(keptOutput);
   const best = keptOutput ?? keptMotor;
   if (best) {
-    list.push({ ...best, id: 'resolution', name: 'Resolution kept' });
+    list.push(worked({ ...best, id: 'resolution', name: 'Resolution kept' }, () => workingOf(best)!));
     if (demand.arm > 0)
-      list.push({
-        id: 'resolutionTip',
-        name: 'Kept at the tip',
-        quantity: 'length',
-        value: best.value * demand.arm,
-        low: best.low * demand.arm,
-        high: best.high * demand.arm,
-        working: {
-          formula: 'kept·L',
-          terms: [term('kept', best.name.toLowerCase(), best.value, 'smallAngle', 'computed'), arm],
-          source: 'small angles',
-        },
-      });
+      list.push(
+        worked(
+          {
+            id: 'resolutionTip',
+            name: 'Kept at the tip',
+            quantity: 'length',
+            value: best.value * demand.arm,
+            low: best.low * demand.arm,
+            high: best.high * demand.arm,
+          },
+          () => ({
+            formula: 'kept·L',
+            terms: [term('kept', best.name.toLowerCase(), best.value, 'smallAngle', 'computed'), arm],
+            source: 'small angles',
+          }),
+        ),
+      );
     const repeat = make.figure(
       'repeatability',
       'Repeatability',
@@ -500,29 +705,35 @@ export function lineFigures(
       (x) =>
         2 * x.resolution.stick +
         (keptOutput ? x.resolution.sensedOutput + variant.sensor.noise : x.resolution.moved || 0),
-      {
+      () => ({
         formula: '2·friction/k + step',
         terms: [...parts, ...(keptOutput ? [term('s', 'sensed', r.sensedOutput, 'smallAngle', 'computed')] : [play])],
         source: 'sent to one place from either side (after ISO 230-2, without its statistics)',
-      },
+      }),
     );
     list.push(keptOutput ? repeat : withPlay(repeat, 'play + 2·friction/k + step'));
   }
   if (Number.isFinite(n.life))
     list.push(
-      make.figure('life', 'Life', 'life', (x) => x.life, {
-        formula: 'shortest of what has a rated life',
-        terms: [
-          ...per('L', 'life', 'life', (s) => s.life).filter((t) => Number.isFinite(t.value)),
-          term('T_eq', 'equivalent torque', demand.equivalent, 'torque', 'brief'),
-          term('ω_m', 'mean speed', demand.meanSpeed, 'speed', 'brief'),
-          ...(Number.isFinite(n.bearingLoad)
-            ? [term('P', 'load on the output bearing', n.bearingLoad, 'force', 'computed')]
-            : []),
-        ],
-        source: 'ISO 281: L10 of bearings; rated units by the exponent 10/3',
-        note: 'Belts, teeth and brushes have no rated life here; beyond some ten years grease and seals come first.',
-      }),
+      make.figure(
+        'life',
+        'Life',
+        'life',
+        (x) => x.life,
+        () => ({
+          formula: 'shortest of what has a rated life',
+          terms: [
+            ...per('L', 'life', 'life', (s) => s.life).filter((t) => Number.isFinite(t.value)),
+            term('T_eq', 'equivalent torque', demand.equivalent, 'torque', 'brief'),
+            term('ω_m', 'mean speed', demand.meanSpeed, 'speed', 'brief'),
+            ...(Number.isFinite(n.bearingLoad)
+              ? [term('P', 'load on the output bearing', n.bearingLoad, 'force', 'computed')]
+              : []),
+          ],
+          source: 'ISO 281: L10 of bearings; rated units by the exponent 10/3',
+          note: 'Belts, teeth and brushes have no rated life here; beyond some ten years grease and seals come first.',
+        }),
+      ),
     );
   return list.filter((f) => Number.isFinite(f.value));
 }

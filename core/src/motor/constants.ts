@@ -1,4 +1,4 @@
-import { term, type Figure, type Term } from '../figure/index.ts';
+import { term, type Figure, type Term, worked } from '../figure/index.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { motorTorque, topSpeed } from './available.ts';
 import { continuousCurrent, torqueConstant } from './brushless.ts';
@@ -64,15 +64,8 @@ export function constantFigures(m: Motor, d: Driver, shelf: Shelf): Figure[] {
     formula: string,
     terms: Term[],
     source: string,
-  ): Figure => ({
-    id: `motor-${id}`,
-    name,
-    quantity,
-    value,
-    low: value,
-    high: value,
-    working: { formula, terms, source },
-  });
+  ): Figure =>
+    worked({ id: `motor-${id}`, name, quantity, value, low: value, high: value }, () => ({ formula, terms, source }));
   const stepper = m.type === 'stepper';
   const servo = m.type === 'servo';
   return [

@@ -1,3 +1,4 @@
+import type { Figure } from '../figure/index.ts';
 import type { Joint, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { analyseLine, type LineReport } from '../line/analyse.ts';
@@ -24,10 +25,11 @@ export interface FigureAddress {
   readonly figureId: string;
 }
 
-export function findFigure(report: LineReport, at: FigureAddress): number | undefined {
+/** The figure that stands there; undefined where the line has none such. */
+export function findFigure(report: LineReport, at: FigureAddress): Figure | undefined {
   const list =
     at.stageId === undefined ? report.figures : report.stages.find((s) => s.stageId === at.stageId)?.report?.figures;
-  return list?.find((f) => f.id === at.figureId)?.value;
+  return list?.find((f) => f.id === at.figureId);
 }
 
 /**
@@ -50,7 +52,7 @@ export function movers(
   const open = rememberingOpener();
   const plain = { bands: false, open };
   const report = analyseLine(joint, variant, shelf, plain);
-  const base = findFigure(report, at);
+  const base = findFigure(report, at)?.value;
   if (base === undefined) return [];
   const all = lineInputs({ joint, variant, shelf }, report.reads.factors).filter(
     (x) => x.value !== 0 && x.id !== 'motor/stepsPerTurn',
@@ -58,7 +60,7 @@ export function movers(
   const found: Mover[] = [];
   for (const [i, input] of all.entries()) {
     const t = input.with(input.whole ? input.value + 1 : input.value * 1.01);
-    const value = findFigure(analyseLine(t.joint, t.variant, t.shelf, plain), at);
+    const value = findFigure(analyseLine(t.joint, t.variant, t.shelf, plain), at)?.value;
     if (value !== undefined && Number.isFinite(value)) {
       const change = base === 0 ? 0 : (value - base) / Math.abs(base);
       if (Math.abs(change) > 1e-7)

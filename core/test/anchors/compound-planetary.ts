@@ -63,7 +63,10 @@ export const compoundPlanetary: Anchored = {
     'force-ring1': [62.010288, 'its member’s torque with losses·K_γ/(N·r)'],
     'force-ring2': [68.148148, 'its member’s torque with losses·K_γ/(N·r)'],
     playOne: [0.0071111111, '2·40 µm at each mesh, as an angle of the driven ring with the other members held'],
-    play: [0.0065414865, 'one planet, half the tilt more, less d₂(3)·σ of places'],
+    play: [
+      0.0067551113,
+      'half the tilt at each mesh more: (1/45)/6 mm + (44/45)/24 mm + 1/22.5 mm rad/m of it; less d₂(3)·σ of places',
+    ],
     bind: [0.0023385122, 'one planet less thickness and run-out and twice the places'],
     'stiff-sun': [9746062.5, '14 N/(mm·µm)·b·(2E₁E₂/(E₁ + E₂))/206 GPa·(0.75ε + 0.25)'],
     'stiff-ring1': [6467010.7, '14 N/(mm·µm)·b·(2E₁E₂/(E₁ + E₂))/206 GPa·(0.75ε + 0.25)'],
@@ -104,7 +107,7 @@ export const compoundPlanetary: Anchored = {
   },
   numbers: {
     inertiaIn: [2.954170969e-7, 'm·r²/2 of the sun; planets go round at a fifth of its speed'],
-    inertiaOut: [1.083142578e-5, 'half of both rings’ mass at their outside'],
+    inertiaOut: [1.284874003e-5, 'the driven ring’s mass, π(29.25² − 22.5²) mm²·14 mm·0.85·1150 kg/m³, at its outside'],
     maxSpeed: [1041.666667, '5 m/s at 9 mm of planets that turn 9·48/18 times on their pins for a turn of the ring'],
     outside: [0.0585, 'roots at 25.25 mm and 4 mm of wall'],
     length: [0.034, 'both faces and 8 mm'],

@@ -3,6 +3,7 @@ import {
   formatQuantity,
   plainNumber,
   sayUncertain,
+  type Figure,
   type FigureAddress,
   type Origin,
 } from '@gristmill/core';
@@ -10,6 +11,7 @@ import { Dialog } from 'radix-ui';
 import { useWorking } from '../app/working.ts';
 import { useUnits } from '../state/prefs.ts';
 import { useMovers } from '../workers/queries.ts';
+import { useWorkingOf } from '../workers/workings.ts';
 import { Scale } from './Scale.tsx';
 import { Said } from './Said.tsx';
 
@@ -51,6 +53,56 @@ function Movers({ at }: { at: FigureAddress }) {
   );
 }
 
+/** Formula, terms and source of a figure. */
+function HowItCame({ figure }: { figure: Figure }) {
+  const units = useUnits();
+  const { working, error } = useWorkingOf(figure);
+  if (error || working === null)
+    return (
+      <p className="pt-4 text-fail">The working could not be worked out. Close it and open it again from its view.</p>
+    );
+  if (!working)
+    return (
+      <p className="label pt-4" aria-live="polite">
+        Putting the working into words…
+      </p>
+    );
+  return (
+    <>
+      <h2 className="pt-4">Formula</h2>
+      <p className="num py-1 text-[13px]">
+        <Said>{working.formula}</Said>
+      </p>
+      <h2 className="pt-3">Terms</h2>
+      <table className="w-full">
+        <tbody>
+          {working.terms.map((t, i) => (
+            <tr key={i} className="rule-b">
+              <td className="num whitespace-nowrap">{t.symbol}</td>
+              <td>
+                <Said>{t.name}</Said>
+              </td>
+              <td className="num whitespace-nowrap text-right">
+                {Number.isFinite(t.value) ? formatQuantity(t.value, t.quantity, units, 4) : '—'}
+              </td>
+              <td className="label whitespace-nowrap text-right">{ORIGIN[t.origin]}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2 className="pt-3">Source</h2>
+      <p>
+        <Said>{working.source}</Said>
+      </p>
+      {working.note ? (
+        <p className="pt-1 text-muted">
+          <Said>{working.note}</Said>
+        </p>
+      ) : null}
+    </>
+  );
+}
+
 /** The working of the figure that was opened: formula, terms with their origin, source, and what would move it most. */
 export function WorkingPanel() {
   const { subject, close } = useWorking();
@@ -82,36 +134,7 @@ export function WorkingPanel() {
                   ? 'Expected, with the band that about 95 % of specimens should fall in.'
                   : 'Expected; nothing uncertain goes into it.'}
               </p>
-              <h2 className="pt-4">Formula</h2>
-              <p className="num py-1 text-[13px]">
-                <Said>{subject.figure.working.formula}</Said>
-              </p>
-              <h2 className="pt-3">Terms</h2>
-              <table className="w-full">
-                <tbody>
-                  {subject.figure.working.terms.map((t, i) => (
-                    <tr key={i} className="rule-b">
-                      <td className="num whitespace-nowrap">{t.symbol}</td>
-                      <td>
-                        <Said>{t.name}</Said>
-                      </td>
-                      <td className="num whitespace-nowrap text-right">
-                        {Number.isFinite(t.value) ? formatQuantity(t.value, t.quantity, units, 4) : '—'}
-                      </td>
-                      <td className="label whitespace-nowrap text-right">{ORIGIN[t.origin]}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-              <h2 className="pt-3">Source</h2>
-              <p>
-                <Said>{subject.figure.working.source}</Said>
-              </p>
-              {subject.figure.working.note ? (
-                <p className="pt-1 text-muted">
-                  <Said>{subject.figure.working.note}</Said>
-                </p>
-              ) : null}
+              <HowItCame figure={subject.figure} />
               {subject.at ? (
                 <>
                   <h2 className="pt-3">What moves it most</h2>

@@ -16,6 +16,7 @@ import type {
   ShopEdits,
   StageRecord,
   Variant,
+  Working,
 } from '@gristmill/core';
 import type { KeptRecording } from '../storage/recordings.ts';
 
@@ -26,9 +27,18 @@ export interface Analysing {
   readonly share: number;
 }
 
+/** What a line is computed from. */
+export interface LineOf {
+  readonly brief: Brief;
+  readonly variant: Variant;
+  readonly edits: ShopEdits;
+}
+
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
 export interface CoreApi {
-  line(brief: Brief, variant: Variant, shop: ShopEdits): Promise<{ report: LineReport; ms: number }>;
+  line(of: LineOf): Promise<{ report: LineReport; ms: number }>;
+  /** How a figure of a line came about; undefined where the line has no such figure. */
+  working(of: LineOf, at: FigureAddress): Promise<Working | undefined>;
   /** What each test found, test by test; progress is told of recordings only, which alone take long. */
   findings(joint: Joint, shop: ShopEdits, onProgress: (at: Analysing) => void): Promise<Finding[][]>;
   /** Stages of a variant sized to the brief, as they would stand then. */

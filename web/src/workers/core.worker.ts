@@ -4,6 +4,7 @@ import {
   factorReaders,
   findingsFor,
   importFile,
+  findFigure,
   makeShelf,
   packRecording,
   unpackRecording,
@@ -13,6 +14,7 @@ import {
   sizeLine,
   rememberingOpener,
   waysOut,
+  workingOf,
   type Finding,
   type Joint,
   type LineReport,
@@ -127,7 +129,11 @@ async function allFindings(joint: Joint, shop: ShopEdits, onProgress: (at: Analy
 }
 
 const api: CoreApi = {
-  line: async (brief, variant, shop) => lineOf(brief, variant, shop),
+  line: async ({ brief, variant, edits }) => lineOf(brief, variant, edits),
+  working: async ({ brief, variant, edits }, at) => {
+    const figure = findFigure(lineOf(brief, variant, edits).report, at);
+    return figure && workingOf(figure);
+  },
   findings: allFindings,
   size: async (brief, variants, shop) => {
     const shelf = shelfFor(shop);

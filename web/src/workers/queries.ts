@@ -19,25 +19,31 @@ import { create } from 'zustand';
 import { useJoint, useOpen, useVariant } from '../state/open.ts';
 import { useEdits } from '../state/shelf.ts';
 import { useShop } from '../state/shop.ts';
-import type { Analysing } from './api.ts';
+import type { Analysing, LineOf } from './api.ts';
 import { contentId } from './content.ts';
 import { corePool } from './core.ts';
 import { findingsOf, identity } from './findings.ts';
+import { noteFigures } from './workings.ts';
 
 /** Only what the line depends on: names and notes of a variant do not recompute it. */
 const lineInputs = (brief: Joint['brief'], v: Variant): number[] =>
   [brief, v.motor, v.driver, v.sensor, v.mount, v.output, v.stages].map(contentId);
 
-const lineQuery = (joint: Joint, variant: Variant, shop: ShopEdits) => {
-  const edits = editsFor(joint, shop);
-  return {
-    queryKey: ['line', variant.id, ...lineInputs(joint.brief, variant), contentId(edits)],
-    queryFn: ({ signal }: { signal: AbortSignal }) =>
-      corePool.run((api) => api.line(joint.brief, variant, edits), { signal }),
-    staleTime: Infinity,
-    gcTime: 60_000,
-  };
-};
+const lineQueryOf = (of: LineOf) => ({
+  queryKey: ['line', of.variant.id, ...lineInputs(of.brief, of.variant), contentId(of.edits)],
+  queryFn: async ({ signal }: { signal: AbortSignal }) => {
+    const made = await corePool.run((api) => api.line(of), { signal });
+    noteFigures(made.report, of);
+    return made;
+  },
+  staleTime: Infinity,
+  gcTime: 60_000,
+  // Figures are known by identity.
+  structuralSharing: false,
+});
+
+const lineQuery = (joint: Joint, variant: Variant, shop: ShopEdits) =>
+  lineQueryOf({ brief: joint.brief, variant, edits: editsFor(joint, shop) });
 
 /**
  * Lets the open joint keep what its lines were computed with. Asked again at every render: a joint that was loaded anew
@@ -105,25 +111,9 @@ export function useLineOf(joint: Joint, variant: Variant): LineReport | undefine
   return useQuery(lineQuery(joint, variant, edits)).data?.report;
 }
 
-/** A line as it would be: other inputs than the open joint's. */
-export interface Trial {
-  readonly brief: Joint['brief'];
-  readonly variant: Variant;
-  readonly edits: ShopEdits;
-}
-
-/** The line of each trial, in order. */
-export function useTrials(trials: readonly Trial[]): (LineReport | undefined)[] {
-  return useQueries({
-    queries: trials.map((t) => ({
-      queryKey: ['line', t.variant.id, ...lineInputs(t.brief, t.variant), contentId(t.edits)],
-      queryFn: ({ signal }: { signal: AbortSignal }) =>
-        corePool.run((api) => api.line(t.brief, t.variant, t.edits), { signal }),
-      staleTime: Infinity,
-      gcTime: 30_000,
-    })),
-  }).map((q) => q.data?.report);
-}
+/** Lines as they would be with other inputs than the open joint's, in order. */
+export const useTrials = (trials: readonly LineOf[]): (LineReport | undefined)[] =>
+  useQueries({ queries: trials.map(lineQueryOf) }).map((q) => q.data?.report);
 
 /** What changes over a turn of a stage's input; the last answer stays while a new one is worked out. */
 export function useCourses(stage: StageRecord | undefined, duty: Duty | undefined): readonly Course[] {

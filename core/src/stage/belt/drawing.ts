@@ -4,7 +4,7 @@ import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { backThickness, type BeltLayout } from './layout.ts';
 import { allowanceOf, type BeltBuild, type BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
-import { poseAt, type BeltPath } from './path.ts';
+import { poseAt, type LoopPath } from '../../loop/index.ts';
 import { outsideRadius, pulleyOutline } from './pulley.ts';
 
 /**
@@ -34,7 +34,7 @@ export function beltTooth(s: BeltSection): readonly (readonly [number, number])[
 }
 
 /** The belt's back: the path moved outwards, exact arcs. */
-function backOutline(path: BeltPath, back: number): Outline {
+function backOutline(path: LoopPath, back: number): Outline {
   const pen = new OutlinePen();
   path.runs.forEach((run, i) => {
     const nx = Math.sin(run.heading) * back;
@@ -48,7 +48,7 @@ function backOutline(path: BeltPath, back: number): Outline {
 }
 
 /** The belt's toothed side with its teeth where the belt has moved by `travel`. */
-function toothedOutline(path: BeltPath, s: BeltSection, travel: number): Outline {
+function toothedOutline(path: LoopPath, s: BeltSection, travel: number): Outline {
   const tooth = beltTooth(s);
   const count = Math.round(path.length / s.pitch);
   const step = path.length / count;

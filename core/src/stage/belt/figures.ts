@@ -1,4 +1,4 @@
-import { FigureMaker, term, type Figure } from '../../figure/index.ts';
+import { FigureMaker, term, type Figure, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import type { BeltModel } from './model.ts';
@@ -41,135 +41,245 @@ export function beltFigures(
   const idlerNote =
     p.idler === 'none' ? undefined : 'With an idler the path is solved by directed tangents round all three wheels.';
   return [
-    make.figure('centre', 'Centre distance', 'length', (x) => x.layout.centre, {
-      formula:
-        p.closure === 'open' ? 'C as entered' : 'solve 2C·cos α + π(d₁+d₂)/2 + α(d₂−d₁) = z·p,  sin α = (d₂−d₁)/2C',
-      terms: [
-        term('z', 'teeth of the belt', L.teeth, 'count', p.setBy === 'length' ? 'field' : 'computed', 'beltTeeth'),
-        pitch,
-        d1,
-        d2,
-      ],
-      source: GEOMETRY,
-      ...(idlerNote && { note: idlerNote }),
-    }),
-    make.figure('length', 'Belt length', 'length', (x) => x.layout.length, {
-      formula: p.closure === 'open' ? '2C·cos α + π(d₁+d₂)/2 + α(d₂−d₁)' : 'z·p',
-      terms: [term('z', 'teeth of the belt', L.teeth, 'count', 'computed'), pitch, C],
-      source: GEOMETRY,
-    }),
-    make.figure('d1', 'Pitch ⌀, driving', 'length', (x) => x.layout.d1, {
-      formula: 'd₁ = p·z₁/π',
-      terms: [pitch, z1],
-      source: 'ISO 5296',
-    }),
-    make.figure('d2', 'Pitch ⌀, driven', 'length', (x) => x.layout.d2, {
-      formula: 'd₂ = p·z₂/π',
-      terms: [pitch, z2],
-      source: 'ISO 5296',
-    }),
-    make.figure('wrap', 'Wrap, driving pulley', 'angle', (x) => x.layout.wrap1, {
-      formula: 'π − 2α,  sin α = (d₂−d₁)/2C',
-      terms: [d1, d2, C],
-      source: GEOMETRY,
-      ...(idlerNote && { note: idlerNote }),
-    }),
-    make.figure('mesh', 'Teeth in mesh', 'count', (x) => x.layout.mesh1, {
-      formula: 'z₁(π−2α)/2π',
-      terms: [z1, term('π−2α', 'wrap', L.wrap1, 'angle', 'computed')],
-      source: GEOMETRY,
-    }),
-    make.figure('span', 'Free span', 'length', (x) => x.layout.tightSpan, {
-      formula: 'C·cos α',
-      terms: [C, d1, d2],
-      source: GEOMETRY,
-    }),
-    make.figure('ratio', 'Ratio', 'ratio', (x) => x.ratio, {
-      formula: 'z₂/z₁, same direction',
-      terms: [z1, z2],
-      source: 'definition',
-    }),
-    make.figure('force', 'Force at the pitch line', 'force', (x) => x.force, {
-      formula: 'Fᵤ = 2T/d₂',
-      terms: [T, d2],
-      source: 'equilibrium of the driven pulley',
-    }),
-    make.figure('tight', 'Tight side at peak', 'force', (x) => x.tight, {
-      formula: m.slack > 0 ? 'Fᵢ + Fᵤ/2' : 'Fᵤ, the slack side hanging',
-      terms: [Fi, Fu],
-      source: 'equilibrium; spans share the change of load equally while both are taut',
-    }),
-    make.figure('slack', 'Slack side at peak', 'force', (x) => x.slack, {
-      formula: 'max(0, Fᵢ − Fᵤ/2)',
-      terms: [Fi, Fu],
-      source: 'equilibrium; spans share the change of load equally while both are taut',
-    }),
-    make.figure('needed', 'Tension needed', 'force', (x) => x.neededTension, {
-      formula: 'T/d₂',
-      terms: [T, d2],
-      source: 'slack side = 0 at peak torque',
-    }),
-    make.figure('pluck', 'Plucked span sounds', 'frequency', (x) => x.pluck, {
-      formula: '√(Fᵢ/(m·w)) / (2·L)',
-      terms: [
-        Fi,
-        per('mass', 'm', 'mass per length and width', 'massPerLengthWidth'),
-        w,
-        term('L', 'free span', L.tightSpan, 'length', 'computed'),
-      ],
-      source: 'taut string, first mode',
-    }),
-    make.figure('shaft', 'Shaft load at peak', 'force', (x) => x.shaftLoad, {
-      formula: '|F⃗ₜ + F⃗ₛ| on the worse shaft',
-      terms: [
-        term('Fₜ', 'tight side', m.tight, 'force', 'computed'),
-        term('Fₛ', 'slack side', m.slack, 'force', 'computed'),
-      ],
-      source: 'vector sum along the spans',
-    }),
-    make.figure('stiffness', 'Stiffness, driver held', 'stiffness', (x) => x.numbers.stiffness, {
-      formula: '1/k = 1/(r₂²·E·A·(1/Lₜ + 1/Lₛ)) + 1/k_z1 + 1/k_z2',
-      terms: [
-        d2,
-        per('stiffness', 'E·A/w', 'axial stiffness per width', 'forcePerWidth'),
-        w,
-        Lt,
-        Ls,
-        term('k_z1', 'teeth on the driving pulley', m.toothStiffness1, 'stiffness', 'computed', 'belt.tooth'),
-        term('k_z2', 'teeth on the driven pulley', m.toothStiffness2, 'stiffness', 'computed', 'belt.tooth'),
-      ],
-      source: 'spans as axial springs in parallel, teeth in mesh in series',
-      note: 'With both spans taut. Wind-up is what a hand feels and calls play; a taut rounded belt has none.',
-    }),
-    make.figure('spanStiffness', 'Stiffness, spans alone', 'stiffness', (x) => x.spanStiffness, {
-      formula: 'r₂²·E·A·(1/Lₜ + 1/Lₛ)',
-      terms: [d2, per('stiffness', 'E·A/w', 'axial stiffness per width', 'forcePerWidth'), w, Lt, Ls],
-      source: 'spans as axial springs in parallel',
-    }),
-    make.figure('slackTorque', 'Slack side hangs above', 'torque', (x) => x.slackTorque, {
-      formula: '2·Fᵢ·r₂ = Fᵢ·d₂',
-      terms: [Fi, d2],
-      source: 'slack side = 0',
-      note: 'Above it one span carries alone and the spans’ stiffness halves.',
-    }),
-    make.figure('windUp', 'Wind-up at peak', 'smallAngle', (x) => x.windUp, {
-      formula: 'T/k, and beyond the bend (T − T_b)/k′ more',
-      terms: [
-        T,
-        term('k', 'stiffness, both spans', m.numbers.stiffness, 'stiffness', 'computed'),
-        term('k′', 'stiffness, one span', m.numbers.stiffnessBeyond, 'stiffness', 'computed'),
-        term('T_b', 'slack side hangs above', m.slackTorque, 'torque', 'computed'),
-      ],
-      source: 'two-slope spring',
-    }),
-    {
-      id: 'play',
-      name: 'Play, driven pulley',
-      quantity: 'smallAngle',
-      value: m.numbers.play[0],
-      low: m.numbers.play[1],
-      high: m.numbers.play[2],
-      working: {
+    make.figure(
+      'centre',
+      'Centre distance',
+      'length',
+      (x) => x.layout.centre,
+      () => ({
+        formula:
+          p.closure === 'open' ? 'C as entered' : 'solve 2C·cos α + π(d₁+d₂)/2 + α(d₂−d₁) = z·p,  sin α = (d₂−d₁)/2C',
+        terms: [
+          term('z', 'teeth of the belt', L.teeth, 'count', p.setBy === 'length' ? 'field' : 'computed', 'beltTeeth'),
+          pitch,
+          d1,
+          d2,
+        ],
+        source: GEOMETRY,
+        ...(idlerNote && { note: idlerNote }),
+      }),
+    ),
+    make.figure(
+      'length',
+      'Belt length',
+      'length',
+      (x) => x.layout.length,
+      () => ({
+        formula: p.closure === 'open' ? '2C·cos α + π(d₁+d₂)/2 + α(d₂−d₁)' : 'z·p',
+        terms: [term('z', 'teeth of the belt', L.teeth, 'count', 'computed'), pitch, C],
+        source: GEOMETRY,
+      }),
+    ),
+    make.figure(
+      'd1',
+      'Pitch ⌀, driving',
+      'length',
+      (x) => x.layout.d1,
+      () => ({
+        formula: 'd₁ = p·z₁/π',
+        terms: [pitch, z1],
+        source: 'ISO 5296',
+      }),
+    ),
+    make.figure(
+      'd2',
+      'Pitch ⌀, driven',
+      'length',
+      (x) => x.layout.d2,
+      () => ({
+        formula: 'd₂ = p·z₂/π',
+        terms: [pitch, z2],
+        source: 'ISO 5296',
+      }),
+    ),
+    make.figure(
+      'wrap',
+      'Wrap, driving pulley',
+      'angle',
+      (x) => x.layout.wrap1,
+      () => ({
+        formula: 'π − 2α,  sin α = (d₂−d₁)/2C',
+        terms: [d1, d2, C],
+        source: GEOMETRY,
+        ...(idlerNote && { note: idlerNote }),
+      }),
+    ),
+    make.figure(
+      'mesh',
+      'Teeth in mesh',
+      'count',
+      (x) => x.layout.mesh1,
+      () => ({
+        formula: 'z₁(π−2α)/2π',
+        terms: [z1, term('π−2α', 'wrap', L.wrap1, 'angle', 'computed')],
+        source: GEOMETRY,
+      }),
+    ),
+    make.figure(
+      'span',
+      'Free span',
+      'length',
+      (x) => x.layout.tightSpan,
+      () => ({
+        formula: 'C·cos α',
+        terms: [C, d1, d2],
+        source: GEOMETRY,
+      }),
+    ),
+    make.figure(
+      'ratio',
+      'Ratio',
+      'ratio',
+      (x) => x.ratio,
+      () => ({
+        formula: 'z₂/z₁, same direction',
+        terms: [z1, z2],
+        source: 'definition',
+      }),
+    ),
+    make.figure(
+      'force',
+      'Force at the pitch line',
+      'force',
+      (x) => x.force,
+      () => ({
+        formula: 'Fᵤ = 2T/d₂',
+        terms: [T, d2],
+        source: 'equilibrium of the driven pulley',
+      }),
+    ),
+    make.figure(
+      'tight',
+      'Tight side at peak',
+      'force',
+      (x) => x.tight,
+      () => ({
+        formula: m.slack > 0 ? 'Fᵢ + Fᵤ/2' : 'Fᵤ, the slack side hanging',
+        terms: [Fi, Fu],
+        source: 'equilibrium; spans share the change of load equally while both are taut',
+      }),
+    ),
+    make.figure(
+      'slack',
+      'Slack side at peak',
+      'force',
+      (x) => x.slack,
+      () => ({
+        formula: 'max(0, Fᵢ − Fᵤ/2)',
+        terms: [Fi, Fu],
+        source: 'equilibrium; spans share the change of load equally while both are taut',
+      }),
+    ),
+    make.figure(
+      'needed',
+      'Tension needed',
+      'force',
+      (x) => x.neededTension,
+      () => ({
+        formula: 'T/d₂',
+        terms: [T, d2],
+        source: 'slack side = 0 at peak torque',
+      }),
+    ),
+    make.figure(
+      'pluck',
+      'Plucked span sounds',
+      'frequency',
+      (x) => x.pluck,
+      () => ({
+        formula: '√(Fᵢ/(m·w)) / (2·L)',
+        terms: [
+          Fi,
+          per('mass', 'm', 'mass per length and width', 'massPerLengthWidth'),
+          w,
+          term('L', 'free span', L.tightSpan, 'length', 'computed'),
+        ],
+        source: 'taut string, first mode',
+      }),
+    ),
+    make.figure(
+      'shaft',
+      'Shaft load at peak',
+      'force',
+      (x) => x.shaftLoad,
+      () => ({
+        formula: '|F⃗ₜ + F⃗ₛ| on the worse shaft',
+        terms: [
+          term('Fₜ', 'tight side', m.tight, 'force', 'computed'),
+          term('Fₛ', 'slack side', m.slack, 'force', 'computed'),
+        ],
+        source: 'vector sum along the spans',
+      }),
+    ),
+    make.figure(
+      'stiffness',
+      'Stiffness, driver held',
+      'stiffness',
+      (x) => x.numbers.stiffness,
+      () => ({
+        formula: '1/k = 1/(r₂²·E·A·(1/Lₜ + 1/Lₛ)) + 1/k_z1 + 1/k_z2',
+        terms: [
+          d2,
+          per('stiffness', 'E·A/w', 'axial stiffness per width', 'forcePerWidth'),
+          w,
+          Lt,
+          Ls,
+          term('k_z1', 'teeth on the driving pulley', m.toothStiffness1, 'stiffness', 'computed', 'belt.tooth'),
+          term('k_z2', 'teeth on the driven pulley', m.toothStiffness2, 'stiffness', 'computed', 'belt.tooth'),
+        ],
+        source: 'spans as axial springs in parallel, teeth in mesh in series',
+        note: 'With both spans taut. Wind-up is what a hand feels and calls play; a taut rounded belt has none.',
+      }),
+    ),
+    make.figure(
+      'spanStiffness',
+      'Stiffness, spans alone',
+      'stiffness',
+      (x) => x.spanStiffness,
+      () => ({
+        formula: 'r₂²·E·A·(1/Lₜ + 1/Lₛ)',
+        terms: [d2, per('stiffness', 'E·A/w', 'axial stiffness per width', 'forcePerWidth'), w, Lt, Ls],
+        source: 'spans as axial springs in parallel',
+      }),
+    ),
+    make.figure(
+      'slackTorque',
+      'Slack side hangs above',
+      'torque',
+      (x) => x.slackTorque,
+      () => ({
+        formula: '2·Fᵢ·r₂ = Fᵢ·d₂',
+        terms: [Fi, d2],
+        source: 'slack side = 0',
+        note: 'Above it one span carries alone and the spans’ stiffness halves.',
+      }),
+    ),
+    make.figure(
+      'windUp',
+      'Wind-up at peak',
+      'smallAngle',
+      (x) => x.windUp,
+      () => ({
+        formula: 'T/k, and beyond the bend (T − T_b)/k′ more',
+        terms: [
+          T,
+          term('k', 'stiffness, both spans', m.numbers.stiffness, 'stiffness', 'computed'),
+          term('k′', 'stiffness, one span', m.numbers.stiffnessBeyond, 'stiffness', 'computed'),
+          term('T_b', 'slack side hangs above', m.slackTorque, 'torque', 'computed'),
+        ],
+        source: 'two-slope spring',
+      }),
+    ),
+    worked(
+      {
+        id: 'play',
+        name: 'Play, driven pulley',
+        quantity: 'smallAngle',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () => ({
         formula: 'from 0 to 2c/r₂',
         terms: [term('c', 'tooth clearance at the pitch line', s.clearance, 'length', 'shop', `section ${s.id}`), d2],
         source: 'ISO 5294, ISO 17396 tooth spaces; rounded profiles seat without clearance',
@@ -177,88 +287,154 @@ export function beltFigures(
           s.clearance === 0
             ? 'A rounded profile seats without clearance while the belt is taut.'
             : 'Friction of a taut belt may hold it on one flank: nothing moves. At worst both pulleys give their whole clearance.',
-      },
-    },
-    make.figure('jump', 'Jumps a tooth at', 'torque', (x) => x.jumpTorque, {
-      formula: '(j·w·zₑ + κ·Fᵢ)·r₂',
-      terms: [
-        per('jump', 'j', 'jump resistance per tooth and width', 'forcePerWidth'),
-        w,
-        ze,
-        term('κ', 'share of installation tension', factor(shelf, 'belt.jump'), 'count', 'shop', 'belt.jump'),
-        Fi,
-        d2,
-      ],
-      source: 'starting model, linear in the installation tension; a torque ladder to the skip replaces it',
-    }),
-    make.figure('shear', 'Belt teeth shear at', 'torque', (x) => x.shearTorque, {
-      formula: 'τ·w·zₑ·r₂',
-      terms: [per('shear', 'τ', 'tooth shear per tooth and width', 'forcePerWidth'), w, ze, d2],
-      source: 'load share of the teeth in mesh, ISO 5295 practice',
-    }),
-    make.figure('tensionTorque', 'Tight side’s limit at', 'torque', (x) => x.tensionTorque, {
-      formula: 'Fₐ·r₂, or 2(Fₐ − Fᵢ)·r₂ while the slack side carries',
-      terms: [per('tension', 'Fₐ/w', 'allowable tension per width', 'forcePerWidth'), w, Fi, d2],
-      source: 'equilibrium',
-    }),
-    make.figure('takeUpFit', 'Take-up to fit the belt', 'length', (x) => x.takeUpFit, {
-      formula: '2(h + p/20)/(dL/dC)',
-      terms: [term('h', 'tooth height', s.toothHeight, 'length', 'shop', `section ${s.id}`), pitch, C],
-      source: 'one tooth height and a tolerance to slip over the flange',
-    }),
-    make.figure('takeUpTension', 'Take-up to tension it', 'length', (x) => x.takeUpTension, {
-      formula: 'share·C',
-      terms: [term('share', 'take-up share', factor(shelf, 'belt.takeUp'), 'efficiency', 'shop', 'belt.takeUp'), C],
-      source: 'starting value',
-    }),
+      }),
+    ),
+    make.figure(
+      'jump',
+      'Jumps a tooth at',
+      'torque',
+      (x) => x.jumpTorque,
+      () => ({
+        formula: '(j·w·zₑ + κ·Fᵢ)·r₂',
+        terms: [
+          per('jump', 'j', 'jump resistance per tooth and width', 'forcePerWidth'),
+          w,
+          ze,
+          term('κ', 'share of installation tension', factor(shelf, 'belt.jump'), 'count', 'shop', 'belt.jump'),
+          Fi,
+          d2,
+        ],
+        source: 'starting model, linear in the installation tension; a torque ladder to the skip replaces it',
+      }),
+    ),
+    make.figure(
+      'shear',
+      'Belt teeth shear at',
+      'torque',
+      (x) => x.shearTorque,
+      () => ({
+        formula: 'τ·w·zₑ·r₂',
+        terms: [per('shear', 'τ', 'tooth shear per tooth and width', 'forcePerWidth'), w, ze, d2],
+        source: 'load share of the teeth in mesh, ISO 5295 practice',
+      }),
+    ),
+    make.figure(
+      'tensionTorque',
+      'Tight side’s limit at',
+      'torque',
+      (x) => x.tensionTorque,
+      () => ({
+        formula: 'Fₐ·r₂, or 2(Fₐ − Fᵢ)·r₂ while the slack side carries',
+        terms: [per('tension', 'Fₐ/w', 'allowable tension per width', 'forcePerWidth'), w, Fi, d2],
+        source: 'equilibrium',
+      }),
+    ),
+    make.figure(
+      'takeUpFit',
+      'Take-up to fit the belt',
+      'length',
+      (x) => x.takeUpFit,
+      () => ({
+        formula: '2(h + p/20)/(dL/dC)',
+        terms: [term('h', 'tooth height', s.toothHeight, 'length', 'shop', `section ${s.id}`), pitch, C],
+        source: 'one tooth height and a tolerance to slip over the flange',
+      }),
+    ),
+    make.figure(
+      'takeUpTension',
+      'Take-up to tension it',
+      'length',
+      (x) => x.takeUpTension,
+      () => ({
+        formula: 'share·C',
+        terms: [term('share', 'take-up share', factor(shelf, 'belt.takeUp'), 'efficiency', 'shop', 'belt.takeUp'), C],
+        source: 'starting value',
+      }),
+    ),
     ...(p.closure === 'open'
       ? [
-          make.figure('swing', 'Swing with clamped ends', 'angle', (x) => x.layout.wrap2, {
-            formula: 'wrap on the driven pulley',
-            terms: [term('β₂', 'wrap, driven pulley', L.wrap2, 'angle', 'computed')],
-            source: 'the clamp stays on the arc the belt wraps',
-            note: 'An open-ended belt clamped on the driven pulley turns no further; a splice in the span must never reach a pulley.',
-          }),
+          make.figure(
+            'swing',
+            'Swing with clamped ends',
+            'angle',
+            (x) => x.layout.wrap2,
+            () => ({
+              formula: 'wrap on the driven pulley',
+              terms: [term('β₂', 'wrap, driven pulley', L.wrap2, 'angle', 'computed')],
+              source: 'the clamp stays on the arc the belt wraps',
+              note: 'An open-ended belt clamped on the driven pulley turns no further; a splice in the span must never reach a pulley.',
+            }),
+          ),
         ]
       : []),
-    make.figure('speed', 'Belt speed', 'linearSpeed', (x) => x.beltSpeed, {
-      formula: 'ω₂·r₂',
-      terms: [term('ω₂', 'speed of the driven pulley', at.speed, 'speed', 'brief'), d2],
-      source: 'definition',
-    }),
-    make.figure('efficiency', 'Efficiency under load', 'efficiency', (x) => x.numbers.etaForward, {
-      formula: 'η',
-      terms: [term('η', 'whole stage', factor(shelf, 'belt.efficiency'), 'efficiency', 'shop', 'belt.efficiency')],
-      source: 'starting value for synchronous belts; bearing drag is counted apart',
-    }),
-    make.figure('drag', 'Drag at the input', 'torque', (x) => x.numbers.drag, {
-      formula: 'T_s + μ·F₁·b₁/2 + (T_s + μ·F₂·b₂/2)/i',
-      terms: [
-        term('T_s', 'seal drag of a shaft', factor(shelf, 'belt.seal'), 'torque', 'shop', 'belt.seal'),
-        term('μ', 'bearing friction', factor(shelf, 'belt.bearing'), 'count', 'shop', 'belt.bearing'),
-      ],
-      source: 'constant coefficient of friction at the bore',
-    }),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
-      formula: 'pulleys + belt + idler',
-      terms: [
-        term('m_i', 'idler', m.idlerMass, 'mass', 'computed'),
-        term('m₁', 'driving pulley', m.pulleyMass[0], 'mass', 'computed'),
-        term('m₂', 'driven pulley', m.pulleyMass[1], 'mass', 'computed'),
-        term('m_b', 'belt', m.beltMass, 'mass', 'computed'),
-      ],
-      source: 'volumes × densities of the shop',
-    }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
-      formula: 'pulleys + belt + idler + bearings',
-      terms: [
-        term('¤_i', 'idler', m.idlerMoney, 'money', 'computed'),
-        term('¤₁', 'driving pulley', m.pulleyMoney[0], 'money', 'computed'),
-        term('¤₂', 'driven pulley', m.pulleyMoney[1], 'money', 'computed'),
-        term('¤_b', 'belt', m.beltMoney, 'money', 'computed'),
-        term('¤_r', 'bearings', factor(shelf, 'price.bearing'), 'money', 'shop', 'price.bearing'),
-      ],
-      source: 'prices of the shop',
-    }),
+    make.figure(
+      'speed',
+      'Belt speed',
+      'linearSpeed',
+      (x) => x.beltSpeed,
+      () => ({
+        formula: 'ω₂·r₂',
+        terms: [term('ω₂', 'speed of the driven pulley', at.speed, 'speed', 'brief'), d2],
+        source: 'definition',
+      }),
+    ),
+    make.figure(
+      'efficiency',
+      'Efficiency under load',
+      'efficiency',
+      (x) => x.numbers.etaForward,
+      () => ({
+        formula: 'η',
+        terms: [term('η', 'whole stage', factor(shelf, 'belt.efficiency'), 'efficiency', 'shop', 'belt.efficiency')],
+        source: 'starting value for synchronous belts; bearing drag is counted apart',
+      }),
+    ),
+    make.figure(
+      'drag',
+      'Drag at the input',
+      'torque',
+      (x) => x.numbers.drag,
+      () => ({
+        formula: 'T_s + μ·F₁·b₁/2 + (T_s + μ·F₂·b₂/2)/i',
+        terms: [
+          term('T_s', 'seal drag of a shaft', factor(shelf, 'belt.seal'), 'torque', 'shop', 'belt.seal'),
+          term('μ', 'bearing friction', factor(shelf, 'belt.bearing'), 'count', 'shop', 'belt.bearing'),
+        ],
+        source: 'constant coefficient of friction at the bore',
+      }),
+    ),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'pulleys + belt + idler',
+        terms: [
+          term('m_i', 'idler', m.idlerMass, 'mass', 'computed'),
+          term('m₁', 'driving pulley', m.pulleyMass[0], 'mass', 'computed'),
+          term('m₂', 'driven pulley', m.pulleyMass[1], 'mass', 'computed'),
+          term('m_b', 'belt', m.beltMass, 'mass', 'computed'),
+        ],
+        source: 'volumes × densities of the shop',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'pulleys + belt + idler + bearings',
+        terms: [
+          term('¤_i', 'idler', m.idlerMoney, 'money', 'computed'),
+          term('¤₁', 'driving pulley', m.pulleyMoney[0], 'money', 'computed'),
+          term('¤₂', 'driven pulley', m.pulleyMoney[1], 'money', 'computed'),
+          term('¤_b', 'belt', m.beltMoney, 'money', 'computed'),
+          term('¤_r', 'bearings', factor(shelf, 'price.bearing'), 'money', 'shop', 'price.bearing'),
+        ],
+        source: 'prices of the shop',
+      }),
+    ),
   ];
 }

@@ -1,11 +1,10 @@
 import { stated } from '../../units/stated.ts';
+import { loopPath, openCentre, solveCentre, type LoopPath, type Wheel } from '../../loop/index.ts';
 import { ok, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import type { Mend } from '../../figure/figure.ts';
 import type { StageProblem } from '../contract.ts';
-import { openBeltCentre, solveCentre } from './centre.ts';
 import type { BeltParams } from './params.ts';
-import { beltPath, type BeltPath, type Wheel } from './path.ts';
 import { outsideRadius, pitchRadius } from './pulley.ts';
 
 /** Where everything sits: pitch diameters, centre distance and the belt's path. */
@@ -16,7 +15,7 @@ export interface BeltLayout {
   /** Teeth of the belt; for an open-ended belt the whole teeth it takes. */
   readonly teeth: number;
   readonly length: number;
-  readonly path: BeltPath;
+  readonly path: LoopPath;
   readonly wrap1: number;
   readonly wrap2: number;
   readonly mesh1: number;
@@ -70,9 +69,9 @@ export function wheelsAt(p: BeltParams, s: BeltSection, c: number): Wheel[] {
 export function centreForTeeth(p: BeltParams, s: BeltSection, teeth: number): number | undefined {
   const d1 = 2 * pitchRadius(s.pitch, p.z1);
   const d2 = 2 * pitchRadius(s.pitch, p.z2);
-  const bare = openBeltCentre(teeth * s.pitch, d1, d2);
+  const bare = openCentre(teeth * s.pitch, d1, d2);
   if (p.idler === 'none' || bare === undefined) return bare;
-  return solveCentre((c) => beltPath(wheelsAt(p, s, c))?.length, teeth * s.pitch, Math.abs(d2 - d1) / 2 + 1e-6);
+  return solveCentre((c) => loopPath(wheelsAt(p, s, c))?.length, teeth * s.pitch, Math.abs(d2 - d1) / 2 + 1e-6);
 }
 
 /** Smallest centre distance at which the pulleys clear each other, with their flanges, m. */
@@ -117,7 +116,7 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
         },
       );
     }
-    const path = beltPath(wheelsAt(p, s, centre));
+    const path = loopPath(wheelsAt(p, s, centre));
     teeth = path ? Math.ceil(path.length / s.pitch - 1e-9) : 0;
   } else {
     teeth = p.beltTeeth;
@@ -152,7 +151,7 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
     }
     centre = solved;
   }
-  const path = beltPath(wheelsAt(p, s, centre));
+  const path = loopPath(wheelsAt(p, s, centre));
   // Near a pulley the idler's tangents can swap over; the length then never comes out, and such a belt cannot be laid.
   const closes = path && (p.closure === 'open' || Math.abs(path.length - teeth * s.pitch) < 1e-9);
   if (!path || !closes || (p.idler !== 'none' && path.wraps[1]! > Math.PI)) {

@@ -1,3 +1,5 @@
+import { pluckedNote, shaftForces, sides, spanStiffness, windUp } from '../../loop/index.ts';
+import { inSeries } from '../../math/springs.ts';
 import { stated } from '../../units/stated.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
@@ -7,7 +9,7 @@ import { fittingTakeUp, layoutBelt, type BeltLayout } from './layout.ts';
 import type { BeltParams } from './params.ts';
 import { cutSpace, outsideRadius } from './pulley.ts';
 import { beltShearForce, holdTorque, jumpForce, loadedTeeth, printedToothForce, tensionForce } from './strength.ts';
-import { inSeries } from '../../math/springs.ts';
+import { beltPrice, FLANGES, HUB, pulleyMass, pulleyPrice } from './weight.ts';
 
 /** Everything computed about a belt stage; `numbers` is what the line sums. */
 export interface BeltModel {
@@ -45,30 +47,8 @@ export interface BeltModel {
   readonly numbers: StageNumbers;
 }
 
-export const HUB = 6e-3;
-export const FLANGES = 2e-3;
 /** Bore assumed for an idler, whose shaft nobody has chosen yet. */
 const IDLER_BORE = 3e-3;
-
-/**
- * Axial stiffness of a span of length L is E·A/L with E·A = (E·A/w)·w; two in parallel turn the driven pulley:
- * r2²·E·A·(1/L_t + 1/L_s).
- */
-export const spanStiffness = (r2: number, ea: number, tight: number, slack: number): number =>
-  r2 * r2 * ea * (1 / tight + 1 / slack);
-
-function pulleyMass(made: BeltParams['made1'], outside: number, bore: number, width: number, shelf: Shelf): number {
-  const volume =
-    Math.PI * Math.max(0, outside ** 2 - (bore / 2) ** 2) * (width + FLANGES) +
-    (made === 'bought' ? Math.PI * Math.max(0, (bore / 2 + 3e-3) ** 2 - (bore / 2) ** 2) * HUB : 0);
-  return volume * factor(shelf, made === 'bought' ? 'metal.density' : 'printed.density');
-}
-
-function pulleyMoney(made: BeltParams['made1'], teeth: number, width: number, mass: number, shelf: Shelf): number {
-  return made === 'bought'
-    ? factor(shelf, 'price.pulley') + (factor(shelf, 'price.tooth') * teeth * width) / 6e-3
-    : mass * factor(shelf, 'price.print');
-}
 
 /** A belt stage before any duty. */
 export interface BeltBuild {
@@ -131,6 +111,108 @@ export function wrongBelt(p: BeltParams, { section }: BeltBuild): Result<never> 
   return undefined;
 }
 
+/** What the stage's formulas work on. */
+interface Setting {
+  readonly p: BeltParams;
+  readonly b: BeltBuild;
+  readonly shelf: Shelf;
+}
+
+/** Springs about the driven pulley, N·m/rad: both spans, and the teeth in mesh of either pulley. */
+function springsOf({ p, b, shelf }: Setting) {
+  const { layout: L, section } = b;
+  const r = L.d2 / 2;
+  const ea = factor(shelf, section.ids.stiffness) * p.width;
+  const tooth = factor(shelf, 'belt.tooth') * p.width;
+  const [teeth1, teeth2] = [r * r * tooth * loadedTeeth(L.mesh1), r * r * tooth * loadedTeeth(L.mesh2)];
+  const spans = spanStiffness(r, ea, L.tightSpan, L.slackSpan);
+  return {
+    spans,
+    teeth1,
+    teeth2,
+    both: inSeries(spans, teeth1, teeth2),
+    // The slack side hangs: the tight one is left alone.
+    tightOnly: inSeries((r * r * ea) / L.tightSpan, teeth1, teeth2),
+  };
+}
+
+/** Torques at the driven pulley at which each part gives way, N·m. */
+function limitsOf({ p, b, shelf }: Setting, ratio: number, eta: number) {
+  const { layout: L, section } = b;
+  const r = L.d2 / 2;
+  const printed = (made: BeltParams['made1'], teeth: number, mesh: number) =>
+    made === 'printed' ? printedToothForce(p, section, teeth, mesh, shelf) * r : Infinity;
+  const outside1 = outsideRadius(section, p.z1);
+  const outside2 = outsideRadius(section, p.z2);
+  const t = {
+    jump: jumpForce(p, section, L.mesh1, shelf) * r,
+    shear: beltShearForce(p, section, Math.min(L.mesh1, L.mesh2), shelf) * r,
+    tension: tensionForce(p, section, shelf) * r,
+    printed: Math.min(printed(p.made1, p.z1, L.mesh1), printed(p.made2, p.z2, L.mesh2)),
+    hold1: holdTorque(p.hold1, p.bore1, outside1, p.width, shelf),
+    hold2: holdTorque(p.hold2, p.bore2, outside2, p.width, shelf),
+  };
+  const limits = [
+    { mode: 'belt tension', torque: t.tension },
+    { mode: 'belt tooth shear', torque: t.shear },
+    { mode: 'belt tooth jump (skip)', torque: t.jump },
+    { mode: 'pulley on its shaft (driven)', torque: t.hold2 },
+    { mode: 'pulley on its shaft (driving)', torque: t.hold1 * ratio * eta },
+  ];
+  if (Number.isFinite(t.printed)) limits.push({ mode: 'printed tooth shear', torque: t.printed });
+  return { ...t, limits };
+}
+
+/** Masses, kg, and prices of both pulleys, the belt and its idler. */
+function weighed({ p, b, shelf }: Setting) {
+  const { layout: L, section } = b;
+  const pulley = (made: BeltParams['made1'], teeth: number, bore: number) => {
+    const mass = pulleyMass(made, outsideRadius(section, teeth), bore, p.width, shelf);
+    return { mass, money: pulleyPrice(made, teeth, p.width, mass, shelf) };
+  };
+  const belt = {
+    mass: factor(shelf, section.ids.mass) * p.width * L.length,
+    money: beltPrice(L.length, p.width, shelf),
+  };
+  return {
+    one: pulley(p.made1, p.z1, p.bore1),
+    two: pulley(p.made2, p.z2, p.bore2),
+    belt,
+    idler: idlerOf(p, section, shelf),
+  };
+}
+
+/** An idler: a flat one is a bearing with a sleeve, a toothed one a bought pulley on a bearing. */
+function idlerOf(p: BeltParams, section: BeltSection, shelf: Shelf): { mass: number; money: number } {
+  if (p.idler === 'none') return { mass: 0, money: 0 };
+  const toothed = p.idler === 'inside';
+  const outside = toothed ? outsideRadius(section, p.idlerTeeth) : p.idlerDiameter / 2;
+  const mass = pulleyMass('bought', outside, IDLER_BORE, p.width, shelf);
+  const pulley = toothed ? pulleyPrice('bought', p.idlerTeeth, p.width, mass, shelf) : 0;
+  return { mass, money: factor(shelf, 'price.bearing') + pulley };
+}
+
+/**
+ * Drag of the shafts of a belt drive at its input, N·m: each has its seals, and bearings that the belt loads; the driven
+ * shaft's reaches the input through the ratio.
+ *
+ * @param loads on the driving and on the driven shaft, N
+ * @param bores of their bearings, m
+ * @example shaftDrag([100, 100], [0.008, 0.008], 3, shelf) // 0.0048
+ */
+export function shaftDrag(
+  loads: readonly [number, number],
+  bores: readonly [number, number],
+  ratio: number,
+  shelf: Shelf,
+): number {
+  const of = (i: 0 | 1) => factor(shelf, 'belt.seal') + (factor(shelf, 'belt.bearing') * loads[i] * bores[i]) / 2;
+  return of(0) + of(1) / ratio;
+}
+
+// A square root rather than Math.hypot, which costs more than all the rest of the model.
+const length = ([x, y]: readonly [number, number]): number => Math.sqrt(x * x + y * y);
+
 /**
  * Computes a belt stage at a duty on its driven pulley.
  *
@@ -140,99 +222,39 @@ export function wrongBelt(p: BeltParams, { section }: BeltBuild): Result<never> 
  * Source: reference equations of the synchronous open belt drive (geometry exact; see `layout.ts`), spans as axial
  * springs.
  */
-export function modelBelt(p: BeltParams, { section, layout: L }: BeltBuild, at: Duty, shelf: Shelf): BeltModel {
+export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): BeltModel {
+  const { section, layout: L } = b;
+  const setting: Setting = { p, b, shelf };
   const ratio = p.z2 / p.z1;
-  const r1 = L.d1 / 2;
-  const r2 = L.d2 / 2;
-  const ea = factor(shelf, section.ids.stiffness) * p.width;
+  const [r1, r2] = [L.d1 / 2, L.d2 / 2];
+  const eta = factor(shelf, 'belt.efficiency');
+
   const force = at.torque / r2;
-  // Installed tension shares the load half and half until the slack side hangs.
-  const hangs = force > 2 * p.tension;
-  const tight = hangs ? force : p.tension + force / 2;
-  const slack = hangs ? 0 : p.tension - force / 2;
-  const kSpan = spanStiffness(r2, ea, L.tightSpan, L.slackSpan);
-  const kTooth = factor(shelf, 'belt.tooth') * p.width;
-  const k1 = r2 * r2 * kTooth * loadedTeeth(L.mesh1);
-  const k2 = r2 * r2 * kTooth * loadedTeeth(L.mesh2);
-  const stiffness = inSeries(kSpan, k1, k2);
-  const stiffnessBeyond = inSeries((r2 * r2 * ea) / L.tightSpan, k1, k2);
+  const side = sides(force, p.tension);
+  const shafts = shaftForces(L.path, side);
+  const loads: [number, number] = [length(shafts.first), length(shafts.last)];
+  const springs = springsOf(setting);
   const slackTorque = 2 * p.tension * r2;
-  const windUp =
-    at.torque <= slackTorque
-      ? at.torque / stiffness
-      : slackTorque / stiffness + (at.torque - slackTorque) / stiffnessBeyond;
-  const runs = L.path.runs;
-  const tightRun = runs[runs.length - 1]!;
-  const firstRun = runs[0]!;
-  const beforeDriven = runs[runs.length - 2]!;
-  // The belt pulls the driver along the run that leaves it and back along the run that arrives; the driven one
-  // likewise.
-  const pull = (heading: number, f: number): [number, number] => [f * Math.cos(heading), f * Math.sin(heading)];
-  const [ax, ay] = pull(firstRun.heading, slack);
-  const [bx, by] = pull(tightRun.heading, -tight);
-  const [cx, cy] = pull(beforeDriven.heading, -slack);
-  const [dx, dy] = pull(tightRun.heading, tight);
-  const shaft1: [number, number] = [ax + bx, ay + by];
-  const shaft2: [number, number] = [cx + dx, cy + dy];
-  // Square roots rather than Math.hypot, which costs more than all the rest of this function.
-  const load1 = Math.sqrt(shaft1[0] ** 2 + shaft1[1] ** 2);
-  const load2 = Math.sqrt(shaft2[0] ** 2 + shaft2[1] ** 2);
-  const shaftLoad = Math.max(load1, load2);
-  const perLength = factor(shelf, section.ids.mass) * p.width;
-  const pluck = p.tension > 0 ? Math.sqrt(p.tension / perLength) / (2 * L.tightSpan) : 0;
+  const carries = limitsOf(setting, ratio, eta);
+  const parts = weighed(setting);
   const o1 = outsideRadius(section, p.z1);
   const o2 = outsideRadius(section, p.z2);
-  const m1 = pulleyMass(p.made1, o1, p.bore1, p.width, shelf);
-  const m2 = pulleyMass(p.made2, o2, p.bore2, p.width, shelf);
-  const beltMass = perLength * L.length;
-  const money1 = pulleyMoney(p.made1, p.z1, p.width, m1, shelf);
-  const money2 = pulleyMoney(p.made2, p.z2, p.width, m2, shelf);
-  const beltMoney = (factor(shelf, 'price.belt') * L.length * p.width) / 6e-3;
-  // A flat idler is a bearing with a sleeve; a toothed one is a bought pulley on a bearing.
-  const idlerOutside = p.idler === 'inside' ? outsideRadius(section, p.idlerTeeth) : p.idlerDiameter / 2;
-  const idlerMass = p.idler === 'none' ? 0 : pulleyMass('bought', idlerOutside, IDLER_BORE, p.width, shelf);
-  const idlerMoney =
-    p.idler === 'none'
-      ? 0
-      : factor(shelf, 'price.bearing') +
-        (p.idler === 'inside' ? pulleyMoney('bought', p.idlerTeeth, p.width, idlerMass, shelf) : 0);
-  const jumpTorque = jumpForce(p, section, L.mesh1, shelf) * r2;
-  const shearTorque = beltShearForce(p, section, Math.min(L.mesh1, L.mesh2), shelf) * r2;
-  const tensionTorque = tensionForce(p, section, shelf) * r2;
-  const printed1 = p.made1 === 'printed' ? printedToothForce(p, section, p.z1, L.mesh1, shelf) * r2 : Infinity;
-  const printed2 = p.made2 === 'printed' ? printedToothForce(p, section, p.z2, L.mesh2, shelf) * r2 : Infinity;
-  const printedTorque = Math.min(printed1, printed2);
-  const eta = factor(shelf, 'belt.efficiency');
-  const hold1 = holdTorque(p.hold1, p.bore1, o1, p.width, shelf);
-  const hold2 = holdTorque(p.hold2, p.bore2, o2, p.width, shelf);
-  const bearing = factor(shelf, 'belt.bearing');
-  const seal = factor(shelf, 'belt.seal');
-  // The driven shaft's own drag reaches the input through the ratio.
-  const drag = seal + (bearing * load1 * p.bore1) / 2 + (seal + (bearing * load2 * p.bore2) / 2) / ratio;
   const clearance = section.clearance / r2;
-  const limits = [
-    { mode: 'belt tension', torque: tensionTorque },
-    { mode: 'belt tooth shear', torque: shearTorque },
-    { mode: 'belt tooth jump (skip)', torque: jumpTorque },
-    { mode: 'pulley on its shaft (driven)', torque: hold2 },
-    { mode: 'pulley on its shaft (driving)', torque: hold1 * ratio * eta },
-  ];
-  if (Number.isFinite(printedTorque)) limits.push({ mode: 'printed tooth shear', torque: printedTorque });
-  const takeUpTension = factor(shelf, 'belt.takeUp') * L.centre;
+
   const numbers: StageNumbers = {
     ratio,
     etaForward: eta,
     etaBackward: eta,
-    drag,
+    drag: shaftDrag(loads, [p.bore1, p.bore2], ratio, shelf),
     play: [clearance, 0, 2 * clearance],
-    stiffness,
+    stiffness: springs.both,
     bendTorque: slackTorque,
-    stiffnessBeyond,
-    inertiaIn: (m1 * o1 * o1) / 2 + beltMass * r1 * r1,
-    inertiaOut: (m2 * o2 * o2) / 2,
-    limits,
-    mass: m1 + m2 + beltMass + idlerMass,
-    money: money1 + money2 + beltMoney + idlerMoney + factor(shelf, 'price.bearing'),
+    stiffnessBeyond: springs.tightOnly,
+    inertiaIn: (parts.one.mass * o1 * o1) / 2 + parts.belt.mass * r1 * r1,
+    inertiaOut: (parts.two.mass * o2 * o2) / 2,
+    limits: carries.limits,
+    mass: parts.one.mass + parts.two.mass + parts.belt.mass + parts.idler.mass,
+    money: parts.one.money + parts.two.money + parts.belt.money + parts.idler.money + factor(shelf, 'price.bearing'),
     outside: L.centre + o1 + o2 + 2 * section.toothHeight,
     length: p.width + FLANGES + HUB,
     maxSpeed: section.maxSpeed / r1,
@@ -246,33 +268,33 @@ export function modelBelt(p: BeltParams, { section, layout: L }: BeltBuild, at: 
     layout: L,
     ratio,
     force,
-    tight,
-    slack,
+    tight: side.tight,
+    slack: side.slack,
     neededTension: force / 2,
-    shaft1,
-    shaft2,
-    shaftLoad,
-    pluck,
-    spanStiffness: kSpan,
-    toothStiffness1: k1,
-    toothStiffness2: k2,
+    shaft1: shafts.first,
+    shaft2: shafts.last,
+    shaftLoad: Math.max(...loads),
+    pluck: pluckedNote(p.tension, factor(shelf, section.ids.mass) * p.width, L.tightSpan),
+    spanStiffness: springs.spans,
+    toothStiffness1: springs.teeth1,
+    toothStiffness2: springs.teeth2,
     slackTorque,
-    windUp,
-    jumpTorque,
-    shearTorque,
-    tensionTorque,
-    printedTorque,
-    holdTorque1: hold1,
-    holdTorque2: hold2,
+    windUp: windUp(at.torque, slackTorque, springs.both, springs.tightOnly),
+    jumpTorque: carries.jump,
+    shearTorque: carries.shear,
+    tensionTorque: carries.tension,
+    printedTorque: carries.printed,
+    holdTorque1: carries.hold1,
+    holdTorque2: carries.hold2,
     takeUpFit: fittingTakeUp(section, L.d1, L.d2, L.centre),
-    takeUpTension,
+    takeUpTension: factor(shelf, 'belt.takeUp') * L.centre,
     beltSpeed: at.speed * r2,
-    beltMass,
-    pulleyMass: [m1, m2],
-    pulleyMoney: [money1, money2],
-    beltMoney,
-    idlerMass,
-    idlerMoney,
+    beltMass: parts.belt.mass,
+    pulleyMass: [parts.one.mass, parts.two.mass],
+    pulleyMoney: [parts.one.money, parts.two.money],
+    beltMoney: parts.belt.money,
+    idlerMass: parts.idler.mass,
+    idlerMoney: parts.idler.money,
     numbers,
   };
 }

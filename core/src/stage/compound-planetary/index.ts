@@ -1,6 +1,5 @@
 import { stated } from '../../units/stated.ts';
 import {
-  exact,
   meshChecks,
   meshFigures,
   modeChecks,
@@ -14,7 +13,7 @@ import {
   wheelFigures,
 } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
-import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
+import { check, type FigureMaker, term, type Check, type Figure, exact, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, KindTable, StageKind, StageWish } from '../contract.ts';
 import { Kept } from '../kept.ts';
@@ -53,76 +52,108 @@ function figures(p: P, shelf: Shelf, m: CompoundModel, make: FigureMaker<Compoun
     'mesh powers in the carrier’s frame, each mesh passing η of what enters it; signs that come out consistent';
   const spread = factor(shelf, 'gear.thickness');
   return [
-    exact('ratio', 'Ratio', 'ratio', m.ratio, {
+    exact('ratio', 'Ratio', 'ratio', m.ratio, () => ({
       formula: sunny(p) ? '(1 + z_r1/z_s)/(1 − z_r1·z_pB/(z_pA·z_r2))' : '1/(1 − z_r1·z_pB/(z_pA·z_r2))',
       terms: counts,
       source: 'Willis for both toothings',
-    }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.forward, {
-      formula: 'torques of the train with its mesh losses',
-      terms: etas,
-      source: powers,
-      note: 'It falls steeply with the ratio: most of the power runs round inside.',
-    }),
-    make.figure('efficiencyBack', 'Efficiency, turned back', 'efficiency', (x) => x.backward, {
-      formula: 'the same with the driven ring driving',
-      terms: etas,
-      source: powers,
-      note: '0 or less holds itself.',
-    }),
-    exact('centre', 'Centre distance', 'length', g.centre, {
+    })),
+    make.figure(
+      'efficiency',
+      'Efficiency',
+      'efficiency',
+      (x) => x.forward,
+      () => ({
+        formula: 'torques of the train with its mesh losses',
+        terms: etas,
+        source: powers,
+        note: 'It falls steeply with the ratio: most of the power runs round inside.',
+      }),
+    ),
+    make.figure(
+      'efficiencyBack',
+      'Efficiency, turned back',
+      'efficiency',
+      (x) => x.backward,
+      () => ({
+        formula: 'the same with the driven ring driving',
+        terms: etas,
+        source: powers,
+        note: '0 or less holds itself.',
+      }),
+    ),
+    exact('centre', 'Centre distance', 'length', g.centre, () => ({
       formula: sunny(p) ? 'm_t(z_s + z_pA)/2·cos α_t/cos α_wt' : 'm_t(z_r1 − z_pA)/2',
       terms: counts,
       source: 'ISO 21771:2007; the rings are shifted to it',
-    }),
-    exact('shift1', 'Shift, held ring', 'count', g.ring1.shift, {
+    })),
+    exact('shift1', 'Shift, held ring', 'count', g.ring1.shift, () => ({
       formula: 'x_p + Σx at the centre distance',
       terms: [term('a', 'centre distance', g.centre, 'length', 'computed')],
       source: 'ISO 21771:2007',
-    }),
-    exact('shift2', 'Shift, driven ring', 'count', g.ring2.shift, {
+    })),
+    exact('shift2', 'Shift, driven ring', 'count', g.ring2.shift, () => ({
       formula: 'x_p + Σx at the centre distance',
       terms: [term('a', 'centre distance', g.centre, 'length', 'computed')],
       source: 'ISO 21771:2007',
-    }),
-    exact('gap', 'Gap of neighbours', 'length', g.gap, {
+    })),
+    exact('gap', 'Gap of neighbours', 'length', g.gap, () => ({
       formula: '2a·sin(π/N) − d_a',
       terms: [term('N', 'planets', p.planets, 'count', 'field', 'planets')],
       source: 'chord of two places, less two tip radii',
-    }),
-    exact('alike', 'Planets alike', 'count', identicalCount(p), {
+    })),
+    exact('alike', 'Planets alike', 'count', identicalCount(p), () => ({
       formula: '(z_r1·z_pB − z_r2·z_pA)/(N·gcd(z_pA, z_pB))',
       terms: counts,
       source: g.identical ? 'whole: one planet fits every place' : 'not whole: each planet has a clocking of its own',
-    }),
-    {
-      id: 'play',
-      name: 'Play',
-      quantity: 'smallAngle',
-      value: m.numbers.play[0],
-      low: m.numbers.play[1],
-      high: m.numbers.play[2],
-      working: {
+    })),
+    worked(
+      {
+        id: 'play',
+        name: 'Play',
+        quantity: 'smallAngle',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () => ({
         formula: 'Σ share·j/r_w over the meshes, less what the planets’ places take away',
         terms: m.meshes.map((x) => term(`j ${x.id}`, x.name, x.mesh.pair.play, 'length', 'computed')),
         source: 'small angles of the train; free ranges of several planets overlap',
-      },
-    },
-    make.figure('playOne', 'Play, one planet as drawn', 'smallAngle', (x) => x.playOne, {
-      formula: 'Σ share·j/r_w',
-      terms: m.meshes.map((x) => term(`j ${x.id}`, x.name, x.mesh.pair.play, 'length', 'computed')),
-      source: 'small angles of the train',
-    }),
-    make.figure('bind', 'Play left on the tight side', 'smallAngle', (x) => x.bind, {
-      formula: 'one planet’s play − thickness spread − 2·d₂(N)·σ',
-      terms: [],
-      source: 'below nought some planets bind',
-    }),
-    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, {
-      formula: '1/Σ (share/r_w)²/(N·c)',
-      terms: m.meshes.map((x) => term(`c ${x.id}`, x.name, x.load.stiffness, 'stiffnessPerLength', 'computed')),
-      source: 'each angle’s share at the output, squared',
-    }),
+      }),
+    ),
+    make.figure(
+      'playOne',
+      'Play, one planet as drawn',
+      'smallAngle',
+      (x) => x.playOne,
+      () => ({
+        formula: 'Σ share·j/r_w',
+        terms: m.meshes.map((x) => term(`j ${x.id}`, x.name, x.mesh.pair.play, 'length', 'computed')),
+        source: 'small angles of the train',
+      }),
+    ),
+    make.figure(
+      'bind',
+      'Play left on the tight side',
+      'smallAngle',
+      (x) => x.bind,
+      () => ({
+        formula: 'one planet’s play − thickness spread − 2·d₂(N)·σ',
+        terms: [],
+        source: 'below nought some planets bind',
+      }),
+    ),
+    make.figure(
+      'stiffness',
+      'Stiffness',
+      'stiffness',
+      (x) => x.numbers.stiffness,
+      () => ({
+        formula: '1/Σ (share/r_w)²/(N·c)',
+        terms: m.meshes.map((x) => term(`c ${x.id}`, x.name, x.load.stiffness, 'stiffnessPerLength', 'computed')),
+        source: 'each angle’s share at the output, squared',
+      }),
+    ),
     ...m.meshes.flatMap((x, i) =>
       meshFigures(x.id, x.name, x.mesh, make, (q: CompoundModel) => q.meshes[i]!.load, x.load),
     ),
@@ -132,16 +163,28 @@ function figures(p: P, shelf: Shelf, m: CompoundModel, make: FigureMaker<Compoun
     ...wheelFigures(g.ring1, 'ring1', 'held ring', g.mesh1.pair.s2.ra, spread),
     ...wheelFigures(g.planetB, 'planetB', 'planet B', g.mesh2.pair.s1.ra, spread),
     ...wheelFigures(g.ring2, 'ring2', 'driven ring', g.mesh2.pair.s2.ra, spread),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
-      formula: 'blanks × share left by holes',
-      terms: [term('planet', 'one planet', m.masses[1], 'mass', 'computed')],
-      source: 'volume times density of the shop’s materials',
-    }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
-      formula: 'material by mass, work by tooth for milled wheels',
-      terms: [],
-      source: 'prices of the shop',
-    }),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'blanks × share left by holes',
+        terms: [term('planet', 'one planet', m.masses[1], 'mass', 'computed')],
+        source: 'volume times density of the shop’s materials',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'material by mass, work by tooth for milled wheels',
+        terms: [],
+        source: 'prices of the shop',
+      }),
+    ),
   ];
 }
 

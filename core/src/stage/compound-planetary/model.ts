@@ -1,15 +1,18 @@
+import { inSeries } from '../../math/springs.ts';
 import { stated } from '../../units/stated.ts';
 import {
+  blankMass,
   carrier,
   central,
-  expectedRange,
+  cutPartPrice,
   loadedModes,
   loadMesh,
   memberSpeed,
   meshFriction,
   meshModes,
   modeLimits,
-  meshPlaySpread,
+  planetPlay,
+  topPitchSpeed,
   trainRatio,
   trainShares,
   trainSpeeds,
@@ -53,7 +56,8 @@ export interface CompoundModel {
   readonly playOne: number;
   readonly bind: number;
   readonly modes: readonly Mode[];
-  readonly masses: readonly [number, number, number];
+  /** Sun, one planet, held ring, driven ring, kg. */
+  readonly masses: Masses;
   readonly numbers: StageNumbers;
 }
 
@@ -177,6 +181,78 @@ export function wrongCompound(p: CompoundParams, b: CompoundBuild, shelf: Shelf)
   return undefined;
 }
 
+/** What the stage's formulas work on. */
+interface Setting {
+  readonly p: CompoundParams;
+  readonly b: CompoundBuild;
+  readonly at: Duty;
+  readonly shelf: Shelf;
+  readonly kept: Kept;
+}
+
+/**
+ * Share of the worst planet over an even one: none floats, so each beyond two adds what the shop says.
+ *
+ * @returns ≥ 1 where the shop's factor is
+ */
+const loadShare = (planets: number, shelf: Shelf): number =>
+  planets > 2 ? factor(shelf, 'planet.rigid') ** (planets - 2) : 1;
+
+/** Force on one tooth of each mesh for a newton metre at the output, 1/m, in the order of the meshes. */
+const forcesPer = ({ p, b, shelf }: Setting, drive: Readonly<Record<MeshOf['of'] | 'output', number>>): number[] =>
+  b.meshesOf.map((m) => (Math.abs(drive[m.of] / drive.output) * loadShare(p.planets, shelf)) / (p.planets * m.radius));
+
+/** Each mesh as it carries. */
+function loadsOf({ b, at, shelf, kept }: Setting, per: readonly number[], planetSpeed: number): MeshLoad[] {
+  const warm = warming(at);
+  return b.meshesOf.map((m, i) => {
+    const force = per[i]!;
+    const speed = planetSpeed * (m.id === 'sun' ? m.mesh.pair.rw2 : m.mesh.pair.rw1);
+    const [first, second] = m.materials;
+    return kept.step(m.id, [force, at.torque, at.torqueRms, speed, warm], shelf, (s) =>
+      loadMesh(m.mesh, first, second, force * at.torque, force * at.torqueRms, speed, s, warm),
+    );
+  });
+}
+
+/**
+ * Stiffness at the output of planets whose meshes give one after the other, N·m/rad: each mesh of n planets at once,
+ * at the angle that it turns the output by.
+ *
+ * @param angles at the output for a metre along each mesh's circle, rad/m
+ * @param stiffness of each mesh of one planet, N/m
+ * @example turningStiffness([20, 10], [1e6, 2e6], 2) // 4444.44
+ */
+export const turningStiffness = (angles: readonly number[], stiffness: readonly number[], planets: number): number =>
+  inSeries(...angles.map((a, i) => (planets * stiffness[i]!) / a ** 2));
+
+type Masses = readonly [number, number, number, number];
+
+/** Masses of the sun, of one planet, of the held and of the driven ring, kg. */
+function massesOf({ p, b, shelf }: Setting): Masses {
+  const { geometry: g, materials } = b;
+  const [ms, mp, mr] = materials;
+  const planet = (m: Mesh, width: number) => blankMass(m.pair.s1.r, p.pin / 2, width, mp, shelf);
+  const ring = (m: Mesh, width: number) => blankMass(g.outside / 2, m.pair.s2.r, width, mr, shelf);
+  return [
+    g.sunMesh ? blankMass(g.sunMesh.pair.s1.r, p.boreS / 2, p.width, ms, shelf) : 0,
+    planet(g.mesh1, p.width) + planet(g.mesh2, p.widthB),
+    ring(g.mesh1, p.width),
+    ring(g.mesh2, p.widthB),
+  ];
+}
+
+/** Price of the wheels: their mass, the teeth that are cut, and a washer for each planet. */
+function moneyOf({ p, b, shelf }: Setting, [sun, planet, held, driven]: Masses): number {
+  const [ms, mp, mr] = b.materials;
+  return (
+    (b.geometry.sunMesh ? cutPartPrice(ms, sun, p.zs, shelf) : 0) +
+    p.planets * (cutPartPrice(mp, planet, p.zpA + p.zpB, shelf) + 0.2) +
+    cutPartPrice(mr, held, p.zr1, shelf) +
+    cutPartPrice(mr, driven, p.zr2, shelf)
+  );
+}
+
 /**
  * Computes a shared-planet stage at a duty on its driven ring.
  *
@@ -184,102 +260,75 @@ export function wrongCompound(p: CompoundParams, b: CompoundBuild, shelf: Shelf)
  * backwards; teeth by `mesh.ts`.
  */
 export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, shelf: Shelf, kept: Kept): CompoundModel {
-  const g = b.geometry;
-  const [ms, mp, mr] = b.materials;
-  const { meshesOf: list } = b;
+  const setting: Setting = { p, b, at, shelf, kept };
+  const { geometry: g, materials, meshesOf: list } = b;
   const etas = etasOf(p, b, shelf);
   const { train, drive, backward, shares } = kept.step('train', [etas.input, etas.held, etas.output], shelf, () =>
     efficiencyOf(p, etas),
   );
-  const forward = drive.efficiency;
   const plain = compoundTrain(p);
   const ratio = trainRatio(plain);
-  const n = p.planets;
-  const share = n > 2 ? factor(shelf, 'planet.rigid') ** (n - 2) : 1;
-  const planetSpeed = Math.abs(trainSpeeds(plain).planet) * at.speed;
-  const warm = warming(at);
-  const meshes: CompoundMesh[] = [];
-  const modes: Mode[] = [];
-  let [playOne, spread, compliance] = [0, 0, 0];
-  for (const m of list) {
-    const per = (Math.abs(drive[m.of] / drive.output) * share) / (n * m.radius);
-    const speed = planetSpeed * (m.id === 'sun' ? m.mesh.pair.rw2 : m.mesh.pair.rw1);
-    const load = kept.step(m.id, [per, at.torque, at.torqueRms, speed, warm], shelf, (s) =>
-      loadMesh(m.mesh, m.materials[0], m.materials[1], per * at.torque, per * at.torqueRms, speed, s, warm),
-    );
-    meshes.push({
-      id: m.id,
-      name: m.name,
-      wheels: m.wheels,
-      mesh: m.mesh,
-      materials: m.materials,
-      load,
-      eta: etas[m.of],
-    });
-    modes.push(...loadedModes(m.modes, load, 1 / per));
-    const angle = shares[m.of] / m.radius;
-    playOne += angle * m.mesh.pair.play;
-    spread = Math.hypot(spread, angle);
-    compliance += angle ** 2 / (n * load.stiffness);
-  }
-  const thick = meshPlaySpread(g.mesh1.pair, shelf) * spread;
-  const tilt = factor(shelf, 'gear.tilt') * spread;
-  const overlap = n > 1 ? expectedRange(n) * (factor(shelf, 'planet.place') / 2) * spread : 0;
-  const bind = playOne - thick - 2 * overlap;
-  const solid = factor(shelf, 'gear.solid');
-  const disc = (r: number, hole: number, w: number, density: number) =>
-    Math.PI * Math.max(0, r * r - hole * hole) * w * density * solid;
-  const sunMass = g.sunMesh ? disc(g.sunMesh.pair.s1.r, p.boreS / 2, p.width, ms.material.density) : 0;
-  const planetMass =
-    disc(g.mesh1.pair.s1.r, p.pin / 2, p.width, mp.material.density) +
-    disc(g.mesh2.pair.s1.r, p.pin / 2, p.widthB, mp.material.density);
-  const ringMass =
-    disc(g.outside / 2, g.mesh1.pair.s2.r, p.width, mr.material.density) +
-    disc(g.outside / 2, g.mesh2.pair.s2.r, p.widthB, mr.material.density);
-  const stiffness = 1 / compliance;
-  const cage = n * planetMass * g.centre ** 2 * (memberSpeed(plain, carrier) / ratio) ** 2;
-  const work = (m: ToothMaterial, teeth: number) =>
-    m.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled');
+  const turns = Math.abs(trainSpeeds(plain).planet);
+
+  const per = forcesPer(setting, drive);
+  const loads = loadsOf(setting, per, turns * at.speed);
+  const modes = list.flatMap((m, i) => loadedModes(m.modes, loads[i]!, 1 / per[i]!));
+  const angles = list.map((m) => shares[m.of] / m.radius);
+  const play = planetPlay(
+    list.map((m, i) => ({ angle: angles[i]!, pair: m.mesh.pair })),
+    p.planets,
+    shelf,
+  );
+  const stiffness = turningStiffness(
+    angles,
+    loads.map((l) => l.stiffness),
+    p.planets,
+  );
+
+  const masses = massesOf(setting);
+  const [sun, planet, held, driven] = masses;
+  const cage = p.planets * planet * g.centre ** 2 * (memberSpeed(plain, carrier) / ratio) ** 2;
   const numbers: StageNumbers = {
     ratio,
-    etaForward: forward,
+    etaForward: drive.efficiency,
     etaBackward: backward,
     drag: factor(shelf, 'gear.churn'),
-    play: [Math.max(0, playOne + tilt / 2 - overlap), Math.max(0, bind), playOne + thick + tilt],
+    play: [play.likely, play.least, play.most],
     stiffness,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
-    inertiaIn: (sunMass * (g.sunMesh?.pair.s1.r ?? 0) ** 2) / 2 + cage,
-    inertiaOut: (ringMass / 2) * (g.outside / 2) ** 2,
+    inertiaIn: (sun * (g.sunMesh?.pair.s1.r ?? 0) ** 2) / 2 + cage,
+    inertiaOut: driven * (g.outside / 2) ** 2,
     limits: modeLimits(modes, at.torque, at.torqueRms),
-    mass: sunMass + n * planetMass + ringMass,
-    money:
-      sunMass * ms.material.price +
-      work(ms, p.zs) +
-      n * (planetMass * mp.material.price + work(mp, p.zpA + p.zpB) + 0.2) +
-      ringMass * mr.material.price +
-      work(mr, p.zr1 + p.zr2),
+    mass: sun + p.planets * planet + held + driven,
+    money: moneyOf(setting, masses),
     outside: g.outside,
     length: p.width + p.widthB + 8e-3,
-    maxSpeed:
-      ([ms, mp, mr].some((m) => m.plastic) ? 5 : 15) /
-      ((Math.abs(trainSpeeds(plain).planet) * g.mesh1.pair.rw1) / Math.abs(ratio)),
+    maxSpeed: topPitchSpeed(materials) / ((turns * g.mesh1.pair.rw1) / Math.abs(ratio)),
     bore: 0,
     beside: false,
     life: Infinity,
   };
   return {
     geometry: g,
-    materials: b.materials,
+    materials,
     train,
     ratio,
-    forward,
+    forward: drive.efficiency,
     backward,
-    meshes,
-    playOne,
-    bind,
+    meshes: list.map(({ id, name, wheels, mesh, materials: of, of: member }, i) => ({
+      id,
+      name,
+      wheels,
+      mesh,
+      materials: of,
+      load: loads[i]!,
+      eta: etas[member],
+    })),
+    playOne: play.one,
+    bind: play.bind,
     modes,
-    masses: [sunMass, planetMass, ringMass],
+    masses,
     numbers,
   };
 }

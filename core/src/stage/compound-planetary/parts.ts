@@ -1,4 +1,5 @@
 import {
+  cutPartPrice,
   gearOutline,
   gearPrisms,
   hubCurves,
@@ -27,10 +28,11 @@ const said = (g: Gear, width: number): string =>
   `${spanTeeth(g)} ${g.ring ? 'spaces' : 'teeth'} ${mm(spanOver(g, spanTeeth(g)))}`;
 
 /** Sun, planets (one part each where they are not alike) and both rings. */
-export function compoundParts(p: CompoundParams, _shelf: Shelf, m: CompoundModel): Result<readonly Part[]> {
+export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel): Result<readonly Part[]> {
   const g = m.geometry;
   const double = p.double === 'yes';
-  const [ms, mp, mr] = [m.materials[0].material, m.materials[1].material, m.materials[2].material];
+  const [ws, wp, wr] = m.materials;
+  const [ms, mp, mr] = [ws.material, wp.material, wr.material];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
   const parts: Part[] = [];
   const pose = compoundPose(p, g, 0);
@@ -49,7 +51,7 @@ export function compoundParts(p: CompoundParams, _shelf: Shelf, m: CompoundModel
       made: how(ms),
       material: ms.name,
       mass: m.masses[0],
-      money: m.masses[0] * ms.price,
+      money: cutPartPrice(ws, m.masses[0], p.zs, shelf),
       note: said(sun, p.width),
       curves: [{ layer: 'profile', outline: gearOutline(sun) }, ...hubCurves(hub)],
       places: [stand(0, 0, 0, pose.sun, -2)],
@@ -70,7 +72,7 @@ export function compoundParts(p: CompoundParams, _shelf: Shelf, m: CompoundModel
       made: how(mp),
       material: mp.name,
       mass: m.masses[1],
-      money: m.masses[1] * mp.price,
+      money: cutPartPrice(wp, m.masses[1], p.zpA + p.zpB, shelf),
       note:
         `A: ${said(g.planetA, p.width)}; B: ${said(g.planetB, p.widthB)}, turned ${degrees(k.turn)} from ` +
         `A; bore ${mm(p.pin)}; the mark lies on a tooth of A`,
@@ -94,9 +96,9 @@ export function compoundParts(p: CompoundParams, _shelf: Shelf, m: CompoundModel
     });
   }
   const rim = circle(0, 0, g.outside / 2);
-  for (const [id, name, ring, width, mesh] of [
-    ['ring1', 'Held ring', g.ring1, p.width, g.mesh1],
-    ['ring2', 'Driven ring', g.ring2, p.widthB, g.mesh2],
+  for (const [id, name, ring, width, mesh, mass] of [
+    ['ring1', 'Held ring', g.ring1, p.width, g.mesh1, m.masses[2]],
+    ['ring2', 'Driven ring', g.ring2, p.widthB, g.mesh2, m.masses[3]],
   ] as const) {
     parts.push({
       id,
@@ -104,8 +106,8 @@ export function compoundParts(p: CompoundParams, _shelf: Shelf, m: CompoundModel
       quantity: 1,
       made: how(mr),
       material: mr.name,
-      mass: m.masses[2] / 2,
-      money: (m.masses[2] / 2) * mr.price,
+      mass,
+      money: cutPartPrice(wr, mass, ring.teeth, shelf),
       note: `${said(ring, width)}, outside ⌀ ${mm(g.outside)}`,
       curves: [
         { layer: 'outside', outline: rim },

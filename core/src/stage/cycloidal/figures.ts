@@ -1,5 +1,5 @@
-import { exact, modeFigures } from '../../gear/index.ts';
-import { term, type Figure, type FigureMaker } from '../../figure/index.ts';
+import { modeFigures } from '../../gear/index.ts';
+import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
 import { cutOff } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
@@ -21,43 +21,59 @@ export function cycloidalFigures(
   const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
   const law = 'gearing law: every contact normal passes through the pitch point, Z·e from the ring’s middle';
   return [
-    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, {
+    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
       formula: p.held === 'ring' ? '−(Z − d)/d' : 'Z/d',
       terms: [Z, term('d', 'lobes less than pins', p.difference, 'count', 'field', 'difference')],
       source: 'd lobes for each turn of the crank',
-    }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.forward, {
-      formula: '1/(1 + Λ_pins + Λ_out + Λ_bearing)',
-      terms: [
-        term('Λ_pins', 'loss at the pins', m.load.lossPins, 'efficiency', 'computed'),
-        term('Λ_out', 'loss at the output pins', m.load.lossOut, 'efficiency', 'computed'),
-        term('Λ_bearing', 'loss in the eccentric bearings', m.load.lossBearing, 'efficiency', 'computed'),
-      ],
-      source: 'Σ µ·F·sliding way for a radian of the output, over a pitch of the crank',
-    }),
-    make.figure('back', 'Efficiency, turned back', 'efficiency', (x) => x.backward, {
-      formula: '1 − Λ',
-      terms: [term('Λ', 'all losses', m.load.lossPins + m.load.lossOut + m.load.lossBearing, 'efficiency', 'computed')],
-      source: 'the same losses, taken from what comes in at the output',
-    }),
-    exact('k', 'Shortening k', 'count', (p.throw * branchPins(p)) / (p.circle / 2), {
+    })),
+    make.figure(
+      'efficiency',
+      'Efficiency',
+      'efficiency',
+      (x) => x.forward,
+      () => ({
+        formula: '1/(1 + Λ_pins + Λ_out + Λ_bearing)',
+        terms: [
+          term('Λ_pins', 'loss at the pins', m.load.lossPins, 'efficiency', 'computed'),
+          term('Λ_out', 'loss at the output pins', m.load.lossOut, 'efficiency', 'computed'),
+          term('Λ_bearing', 'loss in the eccentric bearings', m.load.lossBearing, 'efficiency', 'computed'),
+        ],
+        source: 'Σ µ·F·sliding way for a radian of the output, over a pitch of the crank',
+      }),
+    ),
+    make.figure(
+      'back',
+      'Efficiency, turned back',
+      'efficiency',
+      (x) => x.backward,
+      () => ({
+        formula: '1 − Λ',
+        terms: [
+          term('Λ', 'all losses', m.load.lossPins + m.load.lossOut + m.load.lossBearing, 'efficiency', 'computed'),
+        ],
+        source: 'the same losses, taken from what comes in at the output',
+      }),
+    ),
+    exact('k', 'Shortening k', 'count', (p.throw * branchPins(p)) / (p.circle / 2), () => ({
       formula: 'e·Z/R',
       terms: [e, Z, R],
       source: 'shape of the lobes: below 1; 0.5 to 0.8 is usual',
-    }),
-    exact('convex', 'Smallest convex radius', 'length', g.convex, {
+    })),
+    exact('convex', 'Smallest convex radius', 'length', g.convex, () => ({
       formula: '(R² + e²Z² − 2ReZ·cos)^(3/2)/(R² + e²Z³ − ReZ(Z + 1)·cos), least',
       terms: [R, e, Z],
       source: 'curvature of the path of pin centres; pins must be cut smaller',
-    }),
-    {
-      id: 'play',
-      name: 'Play',
-      quantity: 'smallAngle',
-      value: m.numbers.play[0],
-      low: m.numbers.play[1],
-      high: m.numbers.play[2],
-      working: {
+    })),
+    worked(
+      {
+        id: 'play',
+        name: 'Play',
+        quantity: 'smallAngle',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () => ({
         formula: 'discs against pins + output holes',
         terms: [
           term('φ_d', 'discs', m.playDisc, 'smallAngle', 'computed'),
@@ -66,131 +82,203 @@ export function cycloidalFigures(
           term('s', 'spread of the profile', factor(shelf, 'lobe.profile'), 'length', 'shop', 'lobe.profile'),
         ],
         source: 'first pins to touch either way, exact; holes in series',
-      },
-    },
-    make.figure('playDisc', 'Play of the discs', 'smallAngle', (x) => x.playDisc, {
-      formula: 'first touch on − first touch back, mean over a pitch',
-      terms: [
-        term('δ', 'gap all round', p.offset, 'length', 'field', 'offset'),
-        e,
-        Z,
-        term('ΔR', 'circle smaller by', p.ringChange, 'length', 'field', 'ringChange'),
-      ],
-      source: `${law}; of the order of 2δ/((Z − 1)·e)`,
-    }),
-    exact('playOut', 'Play of the output holes', 'smallAngle', m.playOut, {
+      }),
+    ),
+    make.figure(
+      'playDisc',
+      'Play of the discs',
+      'smallAngle',
+      (x) => x.playDisc,
+      () => ({
+        formula: 'first touch on − first touch back, mean over a pitch',
+        terms: [
+          term('δ', 'gap all round', p.offset, 'length', 'field', 'offset'),
+          e,
+          Z,
+          term('ΔR', 'circle smaller by', p.ringChange, 'length', 'field', 'ringChange'),
+        ],
+        source: `${law}; of the order of 2δ/((Z − 1)·e)`,
+      }),
+    ),
+    exact('playOut', 'Play of the output holes', 'smallAngle', m.playOut, () => ({
       formula: 'c/(R_o·sin), c the diametral clearance',
       terms: [
         term('c', 'hole wider by', p.outGap, 'length', 'field', 'outGap'),
         term('R_o', 'radius of their circle', p.outCircle / 2, 'length', 'computed'),
       ],
       source: 'the pin with the longest lever decides; worst crank angle',
-    }),
+    })),
     sampledFigure(p, shelf, m),
-    make.figure('ripple', 'Ripple', 'smallAngle', (x) => x.ripple, {
-      formula: 'wander of the middle between both touches + 2p/((Z − 1)·e)',
-      terms: [term('p', 'pins off their places', factor(shelf, 'lobe.place'), 'length', 'shop', 'lobe.place')],
-      source: 'transmission error over a turn of the crank; orders Z and Z − 1',
-    }),
-    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, {
-      formula: '1/(1/Σ c·a² + 1/k_out)',
-      terms: [
-        term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed'),
-        term('n', 'pins that carry, mean', m.load.carrying, 'count', 'computed'),
-      ],
-      source: 'contacts that carry at the peak, output pins as beams, in series',
-    }),
-    make.figure('carrying', 'Pins that carry', 'count', (x) => x.load.carrying, {
-      formula: 'pins whose gap has closed at the peak, mean over a pitch',
-      terms: [T],
-      source: 'contact equilibrium',
-    }),
-    make.figure('pinForce', 'Worst pin', 'force', (x) => x.load.pinForce, {
-      formula: 'c·(θ·a − gap), Σ c(θ·a − gap)⁺·a = T',
-      terms: [T, term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed')],
-      source: 'contact equilibrium of all pins at their own gaps',
-    }),
-    make.figure('pressure', 'Lobe pressure', 'stress', (x) => x.load.pressure, {
-      formula: '√(F·E*(1/r + 1/ρ)/(π·b))',
-      terms: [
-        term('r', 'pin’s radius', p.pin / 2, 'length', 'field', 'pin'),
-        term('b', 'thickness', p.width, 'length', 'field', 'width'),
-      ],
-      source: 'Johnson, Contact Mechanics, 4.2, with the lobe’s own curvature there',
-    }),
-    make.figure('outForce', 'Worst output pin', 'force', (x) => x.load.outForce, {
-      formula: 'T/(R_o·Σ sin²)',
-      terms: [T, term('n', 'output pins', p.outPins, 'count', 'field', 'outPins')],
-      source: 'pushes by levers; about 4T/(n·R_o)',
-    }),
-    make.figure('outBend', 'Output pin bending', 'stress', (x) => x.outBend, {
-      formula: '32·M/(π·d³)',
-      terms: [term('d', 'output pin', p.outPin, 'length', 'field', 'outPin')],
-      source: p.carriedBy === 'both' ? 'beam held at both ends' : 'beam standing out of one plate',
-    }),
-    make.figure('bearing', 'Eccentric bearing load', 'force', (x) => x.load.bearing, {
-      formula: '|Σ pins − output pins|',
-      terms: [T],
-      source: 'equilibrium of a disc; worst over a pitch',
-    }),
+    make.figure(
+      'ripple',
+      'Ripple',
+      'smallAngle',
+      (x) => x.ripple,
+      () => ({
+        formula: 'wander of the middle between both touches + 2p/((Z − 1)·e)',
+        terms: [term('p', 'pins off their places', factor(shelf, 'lobe.place'), 'length', 'shop', 'lobe.place')],
+        source: 'transmission error over a turn of the crank; orders Z and Z − 1',
+      }),
+    ),
+    make.figure(
+      'stiffness',
+      'Stiffness',
+      'stiffness',
+      (x) => x.numbers.stiffness,
+      () => ({
+        formula: '1/(1/Σ c·a² + 1/k_out)',
+        terms: [
+          term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed'),
+          term('n', 'pins that carry, mean', m.load.carrying, 'count', 'computed'),
+        ],
+        source: 'contacts that carry at the peak, output pins as beams, in series',
+      }),
+    ),
+    make.figure(
+      'carrying',
+      'Pins that carry',
+      'count',
+      (x) => x.load.carrying,
+      () => ({
+        formula: 'pins whose gap has closed at the peak, mean over a pitch',
+        terms: [T],
+        source: 'contact equilibrium',
+      }),
+    ),
+    make.figure(
+      'pinForce',
+      'Worst pin',
+      'force',
+      (x) => x.load.pinForce,
+      () => ({
+        formula: 'c·(θ·a − gap), Σ c(θ·a − gap)⁺·a = T',
+        terms: [T, term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed')],
+        source: 'contact equilibrium of all pins at their own gaps',
+      }),
+    ),
+    make.figure(
+      'pressure',
+      'Lobe pressure',
+      'stress',
+      (x) => x.load.pressure,
+      () => ({
+        formula: '√(F·E*(1/r + 1/ρ)/(π·b))',
+        terms: [
+          term('r', 'pin’s radius', p.pin / 2, 'length', 'field', 'pin'),
+          term('b', 'thickness', p.width, 'length', 'field', 'width'),
+        ],
+        source: 'Johnson, Contact Mechanics, 4.2, with the lobe’s own curvature there',
+      }),
+    ),
+    make.figure(
+      'outForce',
+      'Worst output pin',
+      'force',
+      (x) => x.load.outForce,
+      () => ({
+        formula: 'T/(R_o·Σ sin²)',
+        terms: [T, term('n', 'output pins', p.outPins, 'count', 'field', 'outPins')],
+        source: 'pushes by levers; about 4T/(n·R_o)',
+      }),
+    ),
+    make.figure(
+      'outBend',
+      'Output pin bending',
+      'stress',
+      (x) => x.outBend,
+      () => ({
+        formula: '32·M/(π·d³)',
+        terms: [term('d', 'output pin', p.outPin, 'length', 'field', 'outPin')],
+        source: p.carriedBy === 'both' ? 'beam held at both ends' : 'beam standing out of one plate',
+      }),
+    ),
+    make.figure(
+      'bearing',
+      'Eccentric bearing load',
+      'force',
+      (x) => x.load.bearing,
+      () => ({
+        formula: '|Σ pins − output pins|',
+        terms: [T],
+        source: 'equilibrium of a disc; worst over a pitch',
+      }),
+    ),
     ...(Number.isFinite(m.numbers.life)
       ? [
-          make.figure('life', 'Life of the eccentric bearings', 'life', (x) => x.numbers.life, {
-            formula: '(C/P)³·10⁶ turns at ω_in(1 + 1/(Z − 1))',
-            terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop'), Z],
-            source: 'ISO 281; cubic mean over a pitch',
-          }),
+          make.figure(
+            'life',
+            'Life of the eccentric bearings',
+            'life',
+            (x) => x.numbers.life,
+            () => ({
+              formula: '(C/P)³·10⁶ turns at ω_in(1 + 1/(Z − 1))',
+              terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop'), Z],
+              source: 'ISO 281; cubic mean over a pitch',
+            }),
+          ),
         ]
       : []),
     ...(p.difference > 1
       ? [
-          exact('cutOff', 'Cut off each lobe', 'length', cutOff(g.profile, p.difference), {
+          exact('cutOff', 'Cut off each lobe', 'length', cutOff(g.profile, p.difference), () => ({
             formula: 'height of a whole lobe − height where both branches cross',
             terms: [e, Z],
             source: 'each branch serves every second pin; what both leave is the disc',
-          }),
+          })),
         ]
       : []),
-    exact('web-rim', 'Web under the lobes', 'length', m.webs.rim, {
+    exact('web-rim', 'Web under the lobes', 'length', m.webs.rim, () => ({
       formula: 'R − r − e − (⌀_o + hole)/2',
       terms: [R, e],
       source: 'the disc as drawn',
-    }),
-    exact('web-bearing', 'Web over the bearing', 'length', m.webs.bearing, {
+    })),
+    exact('web-bearing', 'Web over the bearing', 'length', m.webs.bearing, () => ({
       formula: '(⌀_o − hole − D)/2',
       terms: [term('D', 'bearing', m.bearing.outside, 'length', 'shop')],
       source: 'the disc as drawn',
-    }),
-    exact('web-hole', 'Web between holes', 'length', m.webs.hole, {
+    })),
+    exact('web-hole', 'Web between holes', 'length', m.webs.hole, () => ({
       formula: '⌀_o·sin(π/n) − hole',
       terms: [term('n', 'output pins', p.outPins, 'count', 'field', 'outPins')],
       source: 'the disc as drawn',
-    }),
-    exact('shaking', 'Shaking force', 'force', m.shaking, {
+    })),
+    exact('shaking', 'Shaking force', 'force', m.shaking, () => ({
       formula: p.discs === 1 ? 'm·e·ω²' : 'discs evenly phased cancel it',
       terms: [term('m', 'one disc with its bearing', m.masses[0], 'mass', 'computed'), e],
       source: 'at the brief’s speed',
-    }),
-    exact('couple', 'Shaking couple', 'torque', m.couple, {
+    })),
+    exact('couple', 'Shaking couple', 'torque', m.couple, () => ({
       formula: p.discs === 2 ? 'm·e·ω²·b' : p.discs === 3 ? '√3·m·e·ω²·b' : 'none of its own',
       terms: [term('b', 'from disc to disc', p.width, 'length', 'field', 'width')],
       source: 'at the brief’s speed',
-    }),
+    })),
     ...modeFigures(m.modes, make, (x) => x.modes),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
-      formula: 'discs + housing + plate + pins',
-      terms: [
-        term('m_d', 'one disc with its bearing', m.masses[0], 'mass', 'computed'),
-        term('m_h', 'housing', m.masses[1], 'mass', 'computed'),
-        term('m_p', 'plates with pins', m.masses[2], 'mass', 'computed'),
-      ],
-      source: 'volume times density of the shop’s materials',
-    }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
-      formula: 'material by mass, work by lobe for milled parts, bearings and pins',
-      terms: [],
-      source: 'prices of the shop',
-    }),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'discs + housing + plate + pins',
+        terms: [
+          term('m_d', 'one disc with its bearing', m.masses[0], 'mass', 'computed'),
+          term('m_h', 'housing', m.masses[1], 'mass', 'computed'),
+          term('m_p', 'plates with pins', m.masses[2], 'mass', 'computed'),
+        ],
+        source: 'volume times density of the shop’s materials',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'material by mass, work by lobe for milled parts, bearings and pins',
+        terms: [],
+        source: 'prices of the shop',
+      }),
+    ),
   ];
 }
 
@@ -201,14 +289,16 @@ function sampledFigure(p: CycloidalParams, shelf: Shelf, m: CycloidalModel): Fig
   // Discs that turn together average what each would do alone.
   const share = held / Math.sqrt(p.discs);
   const e = m.error();
-  return {
-    id: 'transmissionError',
-    name: 'Transmission error, end to end',
-    quantity: 'smallAngle',
-    value: e.likely * share,
-    low: e.low * share,
-    high: e.high * share,
-    working: {
+  return worked(
+    {
+      id: 'transmissionError',
+      name: 'Transmission error, end to end',
+      quantity: 'smallAngle',
+      value: e.likely * share,
+      low: e.low * share,
+      high: e.high * share,
+    },
+    () => ({
       formula: 'first touch over a turn of the crank, largest less smallest',
       terms: [
         term('p', 'pins off their places, half range', place, 'length', 'shop', 'lobe.place'),
@@ -216,6 +306,6 @@ function sampledFigure(p: CycloidalParams, shelf: Shelf, m: CycloidalModel): Fig
         term('n', 'discs', p.discs, 'count', 'field', 'discs'),
       ],
       source: '120 specimens drawn with seed 1; band 2.5–97.5 %',
-    },
-  };
+    }),
+  );
 }

@@ -1,5 +1,13 @@
 import { reducedModulus } from '../../contact/index.ts';
-import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import {
+  flankLimit,
+  modeLimits,
+  rootLimits,
+  type Mode,
+  type ToothMaterial,
+  blankMass,
+  cutPartPrice,
+} from '../../gear/index.ts';
 import { pinContact, sampledError, stopContacts, type SampledError } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
@@ -122,7 +130,7 @@ function massesOf({ p, b, shelf }: Setting) {
   const plates = (p.carriedBy === 'both' ? 2 : 1) * Math.max(3e-3, p.outPin);
   return {
     disc: area * p.width * md.material.density + bearing.mass,
-    housing: Math.PI * ((g.outside / 2) ** 2 - inside ** 2) * high * mh.material.density * factor(shelf, 'gear.solid'),
+    housing: blankMass(g.outside / 2, inside, high, mh, shelf),
     plates:
       Math.PI * (p.outCircle / 2 + p.outPin) ** 2 * plates * mh.material.density +
       p.outPins * rod(p.outPin, outLength(p)),
@@ -195,10 +203,8 @@ function lifeOf({ b, at, n, held }: Setting, mean: number, moment: number): numb
 /** What it costs: by mass, by lobes milled where they are not printed, and what is bought. */
 function moneyOf({ p, b, shelf }: Setting, mass: Masses): number {
   const [md, , mh] = b.materials;
-  const milled = (m: ToothMaterial, count: number) =>
-    m.material.made === 'printed' ? 0 : count * factor(shelf, 'price.milled');
-  const disc = (mass.disc - b.bearing.mass) * md.material.price + milled(md, lobesOf(p)) + b.bearing.price;
-  const housing = mass.housing * mh.material.price + milled(mh, p.pins);
+  const disc = cutPartPrice(md, mass.disc - b.bearing.mass, lobesOf(p), shelf) + b.bearing.price;
+  const housing = cutPartPrice(mh, mass.housing, p.pins, shelf);
   return p.discs * disc + housing + mass.plates * mh.material.price + (p.pins + p.outPins) * PIN_PRICE;
 }
 

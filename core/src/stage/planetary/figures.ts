@@ -1,6 +1,6 @@
 import { stated } from '../../units/stated.ts';
-import { exact, meshFigures, modeFigures, spacesEvenly, wheelFigures } from '../../gear/index.ts';
-import { FigureMaker, term, type Figure } from '../../figure/index.ts';
+import { meshFigures, modeFigures, spacesEvenly, wheelFigures } from '../../gear/index.ts';
+import { FigureMaker, term, type Figure, worked, exact } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { roles, type PlanetaryParams } from './params.ts';
@@ -29,28 +29,46 @@ export function planetaryFigures(
   const powers =
     'mesh powers in the carrier’s frame, each mesh passing η of what enters it; signs that come out consistent';
   return [
-    make.figure('ratio', p.sets > 1 ? `Ratio, ${p.sets} sets` : 'Ratio', 'ratio', (x) => x.numbers.ratio, {
-      formula: `${role.input} in, ${role.output} out, ${role.held} held${p.sets > 1 ? '; to the power of the sets' : ''}`,
-      terms: [zs, zr],
-      source: willis,
-    }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.numbers.etaForward, {
-      formula: 'train × (1 − loss in the pins), for each set',
-      terms: [
-        term('train', 'teeth alone', m.trainForward, 'efficiency', 'computed'),
-        eS,
-        eR,
-        term('pins', 'loss in the planets’ bearings', m.pinLoss, 'efficiency', 'computed'),
-      ],
-      source: powers,
-    }),
-    make.figure('efficiencyBack', 'Efficiency, turned back', 'efficiency', (x) => x.numbers.etaBackward, {
-      formula: 'the same with the output driving',
-      terms: [term('train', 'teeth alone', m.trainBackward, 'efficiency', 'computed'), eS, eR],
-      source: powers,
-      note: '0 or less holds itself.',
-    }),
-    exact('centre', 'Centre distance', 'length', g.centre, {
+    make.figure(
+      'ratio',
+      p.sets > 1 ? `Ratio, ${p.sets} sets` : 'Ratio',
+      'ratio',
+      (x) => x.numbers.ratio,
+      () => ({
+        formula: `${role.input} in, ${role.output} out, ${role.held} held${p.sets > 1 ? '; to the power of the sets' : ''}`,
+        terms: [zs, zr],
+        source: willis,
+      }),
+    ),
+    make.figure(
+      'efficiency',
+      'Efficiency',
+      'efficiency',
+      (x) => x.numbers.etaForward,
+      () => ({
+        formula: 'train × (1 − loss in the pins), for each set',
+        terms: [
+          term('train', 'teeth alone', m.trainForward, 'efficiency', 'computed'),
+          eS,
+          eR,
+          term('pins', 'loss in the planets’ bearings', m.pinLoss, 'efficiency', 'computed'),
+        ],
+        source: powers,
+      }),
+    ),
+    make.figure(
+      'efficiencyBack',
+      'Efficiency, turned back',
+      'efficiency',
+      (x) => x.numbers.etaBackward,
+      () => ({
+        formula: 'the same with the output driving',
+        terms: [term('train', 'teeth alone', m.trainBackward, 'efficiency', 'computed'), eS, eR],
+        source: powers,
+        note: '0 or less holds itself.',
+      }),
+    ),
+    exact('centre', 'Centre distance', 'length', g.centre, () => ({
       formula: 'm_t(z_s + z_p)/2·cos α_t/cos α_wt',
       terms: [
         zs,
@@ -59,18 +77,18 @@ export function planetaryFigures(
         term('x_p', 'shift, planets', p.xp, 'count', 'field', 'xp'),
       ],
       source: 'ISO 21771:2007',
-    }),
-    exact('ringShift', 'Ring’s shift', 'count', g.ringShift, {
+    })),
+    exact('ringShift', 'Ring’s shift', 'count', g.ringShift, () => ({
       formula: 'x_p + (inv α_wt − inv α_t)(z_r − z_p)/(2 tan α) at the sun’s centre distance',
       terms: [a, zp, zr],
       source: 'ISO 21771:2007, so that both meshes have one centre distance',
-    }),
-    exact('gap', 'Gap of neighbours', 'length', g.gap, {
+    })),
+    exact('gap', 'Gap of neighbours', 'length', g.gap, () => ({
       formula: '2a·sin(π/N) − d_a',
       terms: [a, N, term('d_a', 'tip diameter of a planet', 2 * g.sunMesh.pair.s2.ra, 'length', 'computed')],
       source: 'chord of two places, less two tip radii',
-    }),
-    exact('evenness', 'Sun + ring over planets', 'count', (p.zs + p.zr) / p.planets, {
+    })),
+    exact('evenness', 'Sun + ring over planets', 'count', (p.zs + p.zr) / p.planets, () => ({
       formula: '(z_s + z_r)/N',
       terms: [zs, zr, N],
       source: spacesEvenly(p.zs, p.zr, p.planets)
@@ -80,15 +98,17 @@ export function planetaryFigures(
         p.zs % p.planets === 0 && p.zr % p.planets === 0
           ? 'Planets mesh in phase, which is louder.'
           : 'Planets mesh one after another, which is quieter.',
-    }),
-    {
-      id: 'play',
-      name: 'Play',
-      quantity: 'smallAngle',
-      value: m.numbers.play[0],
-      low: m.numbers.play[1],
-      high: m.numbers.play[2],
-      working: {
+    })),
+    worked(
+      {
+        id: 'play',
+        name: 'Play',
+        quantity: 'smallAngle',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () => ({
         formula: '(j_s + j_r)/(r_s + r_r) by each member’s share, less what the planets’ places take away',
         terms: [
           term('j_s', 'play of the sun’s mesh', g.sunMesh.pair.play, 'length', 'computed'),
@@ -97,110 +117,182 @@ export function planetaryFigures(
         ],
         source: 'free ranges of several planets overlap: their common part is less by d₂(N)·σ of the places',
         note: 'Sets before the last are divided by the ratio after them.',
-      },
-    },
-    make.figure('playOne', 'Play, one planet as drawn', 'smallAngle', (x) => x.playOne, {
-      formula: '(j_s + j_r)/(r_s + r_r) for sun in, carrier out',
-      terms: [
-        term('j_s', 'play of the sun’s mesh', g.sunMesh.pair.play, 'length', 'computed'),
-        term('j_r', 'play of the ring’s mesh', g.ringMesh.pair.play, 'length', 'computed'),
-        term('r_s', 'working radius, sun', g.sunMesh.pair.rw1, 'length', 'computed'),
-        term('r_r', 'working radius, ring', g.ringMesh.pair.rw2, 'length', 'computed'),
-      ],
-      source: 'Willis for small angles',
-    }),
-    make.figure('bind', 'Play left on the tight side', 'smallAngle', (x) => x.bind, {
-      formula: 'one planet’s play − thickness spread − 2·d₂(N)·σ',
-      terms: [term('one', 'one planet alone', m.playOne, 'smallAngle', 'computed')],
-      source: 'below nought some planets bind',
-    }),
-    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, {
-      formula: 'meshes, pins and the carrier’s twist in series, N planets side by side',
-      terms: [
-        N,
-        term('c_s', 'sun’s mesh', m.sunLoad.stiffness, 'stiffnessPerLength', 'computed'),
-        term('c_r', 'ring’s mesh', m.ringLoad.stiffness, 'stiffnessPerLength', 'computed'),
-      ],
-      source: 'each angle’s share at the output, squared',
-    }),
-    make.figure('share', 'Load share, worst planet', 'ratio', (x) => x.share, {
-      formula: 'K_γ',
-      terms: [N],
-      source: p.floating === 'none' ? 'nothing floats: worse with every planet over two' : `the ${p.floating} floats`,
-    }),
+      }),
+    ),
+    make.figure(
+      'playOne',
+      'Play, one planet as drawn',
+      'smallAngle',
+      (x) => x.playOne,
+      () => ({
+        formula: '(j_s + j_r)/(r_s + r_r) for sun in, carrier out',
+        terms: [
+          term('j_s', 'play of the sun’s mesh', g.sunMesh.pair.play, 'length', 'computed'),
+          term('j_r', 'play of the ring’s mesh', g.ringMesh.pair.play, 'length', 'computed'),
+          term('r_s', 'working radius, sun', g.sunMesh.pair.rw1, 'length', 'computed'),
+          term('r_r', 'working radius, ring', g.ringMesh.pair.rw2, 'length', 'computed'),
+        ],
+        source: 'Willis for small angles',
+      }),
+    ),
+    make.figure(
+      'bind',
+      'Play left on the tight side',
+      'smallAngle',
+      (x) => x.bind,
+      () => ({
+        formula: 'one planet’s play − thickness spread − 2·d₂(N)·σ',
+        terms: [term('one', 'one planet alone', m.playOne, 'smallAngle', 'computed')],
+        source: 'below nought some planets bind',
+      }),
+    ),
+    make.figure(
+      'stiffness',
+      'Stiffness',
+      'stiffness',
+      (x) => x.numbers.stiffness,
+      () => ({
+        formula: 'meshes, pins and the carrier’s twist in series, N planets side by side',
+        terms: [
+          N,
+          term('c_s', 'sun’s mesh', m.sunLoad.stiffness, 'stiffnessPerLength', 'computed'),
+          term('c_r', 'ring’s mesh', m.ringLoad.stiffness, 'stiffnessPerLength', 'computed'),
+        ],
+        source: 'each angle’s share at the output, squared',
+      }),
+    ),
+    make.figure(
+      'share',
+      'Load share, worst planet',
+      'ratio',
+      (x) => x.share,
+      () => ({
+        formula: 'K_γ',
+        terms: [N],
+        source: p.floating === 'none' ? 'nothing floats: worse with every planet over two' : `the ${p.floating} floats`,
+      }),
+    ),
     ...meshFigures('sun', 'sun’s mesh', g.sunMesh, make, (x) => x.sunLoad, m.sunLoad),
     ...meshFigures('ring', 'ring’s mesh', g.ringMesh, make, (x) => x.ringLoad, m.ringLoad),
-    make.figure('pinForce', 'Pin force', 'force', (x) => x.pinForce, {
-      formula: 'T_c·K_γ/(N·a)',
-      terms: [T, N, a],
-      source: 'equilibrium of the carrier',
-    }),
-    make.figure('pinStress', 'Pin bending', 'stress', (x) => x.pinStress, {
-      formula: '32·(F·L/8)/(π·d³)',
-      terms: [term('d', 'pin', p.pin, 'length', 'field', 'pin')],
-      source: 'beam held at both ends, load along its length',
-    }),
-    make.figure('lean', 'Pins lean', 'angle', (x) => x.lean, {
-      formula: 'T_c/2/(N·12·E·I·a²/L³)·a/L',
-      terms: [
-        T,
-        N,
-        a,
-        term('d', 'pin', p.pin, 'length', 'field', 'pin'),
-        term('L', 'between plate middles', p.width + p.plate, 'length', 'computed'),
-      ],
-      source:
-        'carrier twist: plates joined by the pins alone, as beams held at both ends; half the torque comes across',
-    }),
+    make.figure(
+      'pinForce',
+      'Pin force',
+      'force',
+      (x) => x.pinForce,
+      () => ({
+        formula: 'T_c·K_γ/(N·a)',
+        terms: [T, N, a],
+        source: 'equilibrium of the carrier',
+      }),
+    ),
+    make.figure(
+      'pinStress',
+      'Pin bending',
+      'stress',
+      (x) => x.pinStress,
+      () => ({
+        formula: '32·(F·L/8)/(π·d³)',
+        terms: [term('d', 'pin', p.pin, 'length', 'field', 'pin')],
+        source: 'beam held at both ends, load along its length',
+      }),
+    ),
+    make.figure(
+      'lean',
+      'Pins lean',
+      'angle',
+      (x) => x.lean,
+      () => ({
+        formula: 'T_c/2/(N·12·E·I·a²/L³)·a/L',
+        terms: [
+          T,
+          N,
+          a,
+          term('d', 'pin', p.pin, 'length', 'field', 'pin'),
+          term('L', 'between plate middles', p.width + p.plate, 'length', 'computed'),
+        ],
+        source:
+          'carrier twist: plates joined by the pins alone, as beams held at both ends; half the torque comes across',
+      }),
+    ),
     ...(p.pins === 'plain'
       ? [
-          make.figure('pressureSpeed', 'Plain bore, p·v', 'pressureSpeed', (x) => x.pressureSpeed, {
-            formula: 'F/(d·b)·ω_p·d/2',
-            terms: [term('ω_p', 'planet on its pin', m.pinSpeed, 'speed', 'computed')],
-            source: 'mean pressure on the projected bore',
-          }),
+          make.figure(
+            'pressureSpeed',
+            'Plain bore, p·v',
+            'pressureSpeed',
+            (x) => x.pressureSpeed,
+            () => ({
+              formula: 'F/(d·b)·ω_p·d/2',
+              terms: [term('ω_p', 'planet on its pin', m.pinSpeed, 'speed', 'computed')],
+              source: 'mean pressure on the projected bore',
+            }),
+          ),
         ]
       : []),
-    make.figure('wall', 'Ring wall, bending', 'stress', (x) => x.wallStress, {
-      formula: 'F_r·R/2·(1/θ − cot θ)·6/(b·t²),  θ = π/N',
-      terms: [term('t', 'wall', p.rim, 'length', 'field', 'rim'), N],
-      source: 'thin ring under N even radial loads',
-    }),
+    make.figure(
+      'wall',
+      'Ring wall, bending',
+      'stress',
+      (x) => x.wallStress,
+      () => ({
+        formula: 'F_r·R/2·(1/θ − cot θ)·6/(b·t²),  θ = π/N',
+        terms: [term('t', 'wall', p.rim, 'length', 'field', 'rim'), N],
+        source: 'thin ring under N even radial loads',
+      }),
+    ),
     ...(p.boreS > 0
       ? [
-          exact('sunWall', 'Wall of the sun', 'length', m.sunWall, {
+          exact('sunWall', 'Wall of the sun', 'length', m.sunWall, () => ({
             formula: 'root radius − reach of the bore',
             terms: [term('d', 'bore', p.boreS, 'length', 'field', 'boreS')],
             source: 'plane geometry; keyway by ISO/R 773',
-          }),
+          })),
         ]
       : []),
     ...modeFigures(m.modes, make, (x) => x.modes),
     ...wheelFigures(g.sun, 'sun', 'sun', g.sunMesh.pair.s1.ra, spread),
     ...wheelFigures(g.planet, 'planet', 'planet', g.sunMesh.pair.s2.ra, spread),
     ...wheelFigures(g.ring, 'ring', 'ring', g.ringMesh.pair.s2.ra, spread),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
-      formula: 'blanks × share left by holes',
-      terms: [
-        term('sun', 'sun', m.masses[0], 'mass', 'computed'),
-        term('planet', 'one planet', m.masses[1], 'mass', 'computed'),
-        term('ring', 'ring', m.masses[2], 'mass', 'computed'),
-        term('carrier', 'carrier with pins', m.masses[3], 'mass', 'computed'),
-      ],
-      source: 'volume times density of the shop’s materials',
-    }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
-      formula: 'material by mass, work by tooth for milled wheels, bearings as priced',
-      terms: [],
-      source: 'prices of the shop',
-    }),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'blanks × share left by holes',
+        terms: [
+          term('sun', 'sun', m.masses[0], 'mass', 'computed'),
+          term('planet', 'one planet', m.masses[1], 'mass', 'computed'),
+          term('ring', 'ring', m.masses[2], 'mass', 'computed'),
+          term('carrier', 'carrier with pins', m.masses[3], 'mass', 'computed'),
+        ],
+        source: 'volume times density of the shop’s materials',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'material by mass, work by tooth for milled wheels, bearings as priced',
+        terms: [],
+        source: 'prices of the shop',
+      }),
+    ),
     ...(Number.isFinite(m.numbers.life)
       ? [
-          make.figure('life', 'Life of the planet bearings', 'life', (x) => x.numbers.life, {
-            formula: p.pins === 'needle' ? '(C/P)^(10/3)·10⁶ turns' : '(C/P)³·10⁶ turns',
-            terms: [term('C', 'dynamic rating', m.bearing!.dynamic, 'force', 'shop')],
-            source: 'ISO 281',
-          }),
+          make.figure(
+            'life',
+            'Life of the planet bearings',
+            'life',
+            (x) => x.numbers.life,
+            () => ({
+              formula: p.pins === 'needle' ? '(C/P)^(10/3)·10⁶ turns' : '(C/P)³·10⁶ turns',
+              terms: [term('C', 'dynamic rating', m.bearing!.dynamic, 'force', 'shop')],
+              source: 'ISO 281',
+            }),
+          ),
         ]
       : []),
   ];

@@ -1,10 +1,12 @@
 import {
-  expectedRange,
+  blankMass,
+  cutPartPrice,
   loadedModes,
   loadMesh,
-  meshPlaySpread,
   modeAt,
   modeLimits,
+  planetPlay,
+  topPitchSpeed,
   trainShares,
   trainTorques,
   warming,
@@ -107,9 +109,7 @@ function pinLosses(p: PlanetaryParams, b: PlanetaryBuild, force: number, shelf: 
 function masses(p: PlanetaryParams, b: PlanetaryBuild, shelf: Shelf): [number, number, number, number] {
   const { geometry: g, materials } = b;
   const [ms, mp, mr] = materials;
-  const left = factor(shelf, 'gear.solid');
-  const disc = (r: number, hole: number, w: number, m: ToothMaterial) =>
-    Math.PI * Math.max(0, r * r - hole * hole) * w * m.material.density * left;
+  const disc = (r: number, hole: number, w: number, m: ToothMaterial) => blankMass(r, hole, w, m, shelf);
   const ringInside = (g.ringMesh.pair.s2.ra + g.ringMesh.sides[1].root) / 2;
   const pins = (p.planets * Math.PI * p.pin ** 2 * (p.width + 2 * p.plate) * PIN.density) / 4;
   return [
@@ -146,49 +146,12 @@ function inertiaAtInput(p: PlanetaryParams, b: PlanetaryBuild, of: Record<Member
 function money(p: PlanetaryParams, b: PlanetaryBuild, mass: readonly number[], shelf: Shelf): number {
   const [ms, mp, mr] = b.materials;
   const [sun, planet, ring, cage] = mass as [number, number, number, number];
-  const wheel = (m: ToothMaterial, kg: number, teeth: number) =>
-    kg * m.material.price + (m.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
   return (
-    wheel(ms, sun, p.zs) +
-    p.planets * (wheel(mp, planet, p.zp) + (b.bearing?.price ?? 0.2)) +
-    wheel(mr, ring, p.zr) +
+    cutPartPrice(ms, sun, p.zs, shelf) +
+    p.planets * (cutPartPrice(mp, planet, p.zp, shelf) + (b.bearing?.price ?? 0.2)) +
+    cutPartPrice(mr, ring, p.zr, shelf) +
     cage * mr.material.price
   );
-}
-
-/** Play of one set at its output, rad, and what it comes from. */
-interface SetPlay {
-  /** One planet alone, by allowances only. */
-  readonly one: number;
-  /** What is left on the tight side; below nought some planets bind. */
-  readonly bind: number;
-  readonly least: number;
-  readonly likely: number;
-  readonly most: number;
-}
-
-/**
- * Play of a set: mesh plays by each member's share. Several planets leave play only where all their free ranges
- * overlap: less, by the range of their places.
- *
- * @param aS share of an angle at the sun's mesh at the output over its working radius, 1/m; `aR` at the ring's
- * Source: Willis for small angles; expected range d₂(N)·σ of N places.
- */
-function setPlay(p: PlanetaryParams, g: PlanetaryGeometry, aS: number, aR: number, shelf: Shelf): SetPlay {
-  const one = aS * g.sunMesh.pair.play + aR * g.ringMesh.pair.play;
-  const both = Math.sqrt(aS * aS + aR * aR);
-  const thick = both * meshPlaySpread(g.sunMesh.pair, shelf);
-  const tilt = (aS + aR) * factor(shelf, 'gear.tilt');
-  const places = (factor(shelf, 'planet.place') / 2) * both;
-  const overlap = p.planets > 1 ? expectedRange(p.planets) * places : 0;
-  const bind = one - thick - 2 * overlap;
-  return {
-    one,
-    bind,
-    least: Math.max(0, bind),
-    likely: Math.max(0, one + tilt / 2 - overlap),
-    most: one + thick + tilt,
-  };
 }
 
 /**
@@ -202,9 +165,6 @@ export function ringWall(radial: number, radius: number, wall: number, width: nu
   const theta = Math.PI / planets;
   return (((radial * radius) / 2) * (1 / theta - 1 / Math.tan(theta)) * 6) / (width * wall * wall);
 }
-
-/** Pitch-line speeds that grease with plastics, and with metals, stands, m/s. */
-const TOP_SPEED = { plastic: 5, metal: 15 };
 
 /** Computes a planetary stage at a duty on its output; teeth by ISO 6336 and VDI 2736 (`mesh.ts`). */
 export function modelPlanetary(
@@ -255,7 +215,16 @@ export function modelPlanetary(
     m === role.input ? passes.shares.input : m === role.output ? passes.shares.output : passes.shares.held;
   const aS = shareOf('sun') / g.sunMesh.pair.rw1;
   const aR = shareOf('ring') / g.ringMesh.pair.rw2;
-  const play = kept.step('play', [aS, aR], shelf, (s) => setPlay(p, g, aS, aR, s));
+  const play = kept.step('play', [aS, aR], shelf, (s) =>
+    planetPlay(
+      [
+        { angle: aS, pair: g.sunMesh.pair },
+        { angle: aR, pair: g.ringMesh.pair },
+      ],
+      n,
+      s,
+    ),
+  );
 
   const span = p.width + 2 * p.plate;
   const apart = p.width + p.plate;
@@ -305,7 +274,6 @@ export function modelPlanetary(
     bearing && at.equivalent && at.meanSpeed
       ? ratedLife(bearing, pinPer * at.equivalent, motion.planetTurns * at.meanSpeed)
       : Infinity;
-  const plastic = ms.plastic || mp.plastic || mr.plastic;
   const numbers: StageNumbers = {
     ratio,
     etaForward: eta ** p.sets,
@@ -322,8 +290,7 @@ export function modelPlanetary(
     money: all * money(p, b, weights, shelf),
     outside: g.outside,
     length: p.width * all + 2 * p.plate * p.sets + 1e-3 * p.sets,
-    maxSpeed:
-      (plastic ? TOP_SPEED.plastic : TOP_SPEED.metal) / ((motion.planetTurns * g.sunMesh.pair.rw2) / Math.abs(ratio)),
+    maxSpeed: topPitchSpeed(b.materials) / ((motion.planetTurns * g.sunMesh.pair.rw2) / Math.abs(ratio)),
     bore: 0,
     beside: false,
     life,

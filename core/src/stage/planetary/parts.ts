@@ -10,11 +10,13 @@ import {
   toothWords,
   type Gear,
   type Hub,
+  cuttingPrice,
+  type ToothMaterial,
 } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
 import { cut, prism, type Prism } from '../../shape/solid.ts';
-import { factor, type Shelf } from '../../shop/shelf.ts';
+import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { planetaryPose } from './drawing.ts';
@@ -39,8 +41,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
   ];
   const parts: Part[] = [];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
-  const work = (x: { made: string }, teeth: number) =>
-    x.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled');
+  const work = (x: ToothMaterial['material'], teeth: number) => cuttingPrice({ material: x }, teeth, shelf);
   const sunHub: Hub = { ...PLAIN_HUB, bore: p.boreS, shape: p.shapeS };
   const seat = m.bearing ? m.bearing.outside : p.pin;
   const planetHub: Hub = { ...PLAIN_HUB, bore: seat };

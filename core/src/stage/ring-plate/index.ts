@@ -1,6 +1,6 @@
 import { stated } from '../../units/stated.ts';
-import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
-import { exact, modeChecks, modeFigures } from '../../gear/index.ts';
+import { check, type FigureMaker, term, type Check, type Figure, worked, exact } from '../../figure/index.ts';
+import { modeChecks, modeFigures } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { mostTorque, smallestHollow } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -25,42 +25,56 @@ function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMa
   ];
   const D = term('A', 'crank’s distance', p.distance, 'length', 'field', 'distance');
   return [
-    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, {
+    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
       formula: '−Z',
       terms: [Z],
       source: 'the wheel turns back by a pin for each turn of the crank',
-    }),
-    exact('score', 'Dead-point score', 'efficiency', g.score, {
+    })),
+    exact('score', 'Dead-point score', 'efficiency', g.score, () => ({
       formula: 'least over greatest torque at one crank-force limit, over a turn',
       terms: [Z, e, D],
       source: 'equilibrium of all plates, contact forces through the pitch point −Z·e·u; 0 jams',
-    }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.forward, {
-      formula: '1/(1 + Λ_pins + Λ_bearings)',
-      terms: [
-        term('Λ_pins', 'loss at the pins', m.lossPins, 'efficiency', 'computed'),
-        term('Λ_b', 'loss in the bearings', m.lossBearings, 'efficiency', 'computed'),
-      ],
-      source: 'Σ µ·F·sliding way for a radian of the wheel, mean over a turn',
-    }),
-    make.figure('back', 'Efficiency, turned back', 'efficiency', (x) => x.backward, {
-      formula: '1 − Λ',
-      terms: [term('Λ', 'all losses', m.lossPins + m.lossBearings, 'efficiency', 'computed')],
-      source: 'the same losses, taken from what comes in at the wheel',
-    }),
-    exact('hollow', 'Smallest hollow radius', 'length', Number.isFinite(g.hollow) ? g.hollow : 1, {
+    })),
+    make.figure(
+      'efficiency',
+      'Efficiency',
+      'efficiency',
+      (x) => x.forward,
+      () => ({
+        formula: '1/(1 + Λ_pins + Λ_bearings)',
+        terms: [
+          term('Λ_pins', 'loss at the pins', m.lossPins, 'efficiency', 'computed'),
+          term('Λ_b', 'loss in the bearings', m.lossBearings, 'efficiency', 'computed'),
+        ],
+        source: 'Σ µ·F·sliding way for a radian of the wheel, mean over a turn',
+      }),
+    ),
+    make.figure(
+      'back',
+      'Efficiency, turned back',
+      'efficiency',
+      (x) => x.backward,
+      () => ({
+        formula: '1 − Λ',
+        terms: [term('Λ', 'all losses', m.lossPins + m.lossBearings, 'efficiency', 'computed')],
+        source: 'the same losses, taken from what comes in at the wheel',
+      }),
+    ),
+    exact('hollow', 'Smallest hollow radius', 'length', Number.isFinite(g.hollow) ? g.hollow : 1, () => ({
       formula: '|(R² + e²Z² + 2ReZ·cos)^(3/2)/(R² − e²Z³ − (Z − 1)ReZ·cos)|, least where negative',
       terms: [Z, e],
       source: 'curvature of the path of pin centres; pins must be cut smaller',
-    }),
-    {
-      id: 'play',
-      name: 'Play',
-      quantity: 'smallAngle',
-      value: m.numbers.play[0],
-      low: m.numbers.play[1],
-      high: m.numbers.play[2],
-      working: {
+    })),
+    worked(
+      {
+        id: 'play',
+        name: 'Play',
+        quantity: 'smallAngle',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () => ({
         formula: 'δ/max arm + δ/max arm back, tightest plate, less pins off their places, plus the bearings’ own',
         terms: [
           term('δ', 'gap all round', p.offset, 'length', 'field', 'offset'),
@@ -69,59 +83,101 @@ function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMa
           term('p', 'pins off their places', factor(shelf, 'lobe.place'), 'length', 'shop', 'lobe.place'),
         ],
         source: 'levers of the contact normals about the wheel’s middle; about 2δ/(Z·e)',
-      },
-    },
-    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, {
-      formula: 'T²/Σ(F²/c)',
-      terms: [T, term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed')],
-      source: 'energy of all contacts and crank supports, mean over a turn',
-    }),
-    make.figure('crankForce', 'Worst crank force', 'force', (x) => x.crankForce, {
-      formula: 'T/most torque for a newton',
-      terms: [T, D],
-      source: 'where the plates pass least, dead points themselves left out',
-    }),
-    make.figure('pinForce', 'Worst pin', 'force', (x) => x.pinForce, {
-      formula: 'least energy of one-sided contacts under the cranks’ push',
-      terms: [T],
-      source: 'contact equilibrium of a plate in its plane',
-    }),
-    make.figure('pressure', 'Lobe pressure', 'stress', (x) => x.pressure, {
-      formula: '√(F·E*(1/r + 1/ρ)/(π·b))',
-      terms: [
-        term('r', 'pin’s radius', p.pin / 2, 'length', 'field', 'pin'),
-        term('b', 'thickness', p.width, 'length', 'field', 'width'),
-      ],
-      source: 'Johnson, Contact Mechanics, 4.2, at the lobe’s tip',
-    }),
-    exact('shaking', 'Shaking force', 'force', m.shaking, {
+      }),
+    ),
+    make.figure(
+      'stiffness',
+      'Stiffness',
+      'stiffness',
+      (x) => x.numbers.stiffness,
+      () => ({
+        formula: 'T²/Σ(F²/c)',
+        terms: [T, term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed')],
+        source: 'energy of all contacts and crank supports, mean over a turn',
+      }),
+    ),
+    make.figure(
+      'crankForce',
+      'Worst crank force',
+      'force',
+      (x) => x.crankForce,
+      () => ({
+        formula: 'T/most torque for a newton',
+        terms: [T, D],
+        source: 'where the plates pass least, dead points themselves left out',
+      }),
+    ),
+    make.figure(
+      'pinForce',
+      'Worst pin',
+      'force',
+      (x) => x.pinForce,
+      () => ({
+        formula: 'least energy of one-sided contacts under the cranks’ push',
+        terms: [T],
+        source: 'contact equilibrium of a plate in its plane',
+      }),
+    ),
+    make.figure(
+      'pressure',
+      'Lobe pressure',
+      'stress',
+      (x) => x.pressure,
+      () => ({
+        formula: '√(F·E*(1/r + 1/ρ)/(π·b))',
+        terms: [
+          term('r', 'pin’s radius', p.pin / 2, 'length', 'field', 'pin'),
+          term('b', 'thickness', p.width, 'length', 'field', 'width'),
+        ],
+        source: 'Johnson, Contact Mechanics, 4.2, at the lobe’s tip',
+      }),
+    ),
+    exact('shaking', 'Shaking force', 'force', m.shaking, () => ({
       formula: 'm·e·ω²·|Σ u|',
       terms: [term('m', 'one plate with its bearings', m.masses[0], 'mass', 'computed'), e],
       source: 'at the brief’s speed; even phases cancel it',
-    }),
+    })),
     ...(Number.isFinite(m.numbers.life)
       ? [
-          make.figure('life', 'Life of the eccentric bearings', 'life', (x) => x.numbers.life, {
-            formula: '(C/P)³·10⁶ turns',
-            terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop')],
-            source: 'ISO 281; cubic mean over a turn',
-          }),
+          make.figure(
+            'life',
+            'Life of the eccentric bearings',
+            'life',
+            (x) => x.numbers.life,
+            () => ({
+              formula: '(C/P)³·10⁶ turns',
+              terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop')],
+              source: 'ISO 281; cubic mean over a turn',
+            }),
+          ),
         ]
       : []),
     ...modeFigures(m.modes, make, (x) => x.modes),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
-      formula: 'plates + wheel',
-      terms: [
-        term('m_p', 'one plate with its bearings', m.masses[0], 'mass', 'computed'),
-        term('m_w', 'wheel', m.masses[1], 'mass', 'computed'),
-      ],
-      source: 'volume times density of the shop’s materials',
-    }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
-      formula: 'material by mass, bearings and pins',
-      terms: [],
-      source: 'prices of the shop',
-    }),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'plates + wheel',
+        terms: [
+          term('m_p', 'one plate with its bearings', m.masses[0], 'mass', 'computed'),
+          term('m_w', 'wheel', m.masses[1], 'mass', 'computed'),
+        ],
+        source: 'volume times density of the shop’s materials',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'material by mass, bearings and pins',
+        terms: [],
+        source: 'prices of the shop',
+      }),
+    ),
   ];
 }
 

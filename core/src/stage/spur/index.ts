@@ -1,13 +1,5 @@
-import {
-  exact,
-  meshChecks,
-  meshFigures,
-  modeChecks,
-  modeFigures,
-  wheelChecks,
-  wheelFigures,
-} from '../../gear/index.ts';
-import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
+import { meshChecks, meshFigures, modeChecks, modeFigures, wheelChecks, wheelFigures } from '../../gear/index.ts';
+import { check, type FigureMaker, term, type Check, type Figure, exact, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
@@ -26,7 +18,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
   const r2 = g.meshes[last - 1]!.pair.rw2;
   const label = (i: number) => (g.meshes.length > 1 ? `mesh ${i + 1}` : 'pair');
   return [
-    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, {
+    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
       formula: 'z₂/z₁; the direction turns at each outside mesh',
       terms: [
         term('z₁', 'teeth, driving', p.z1, 'count', 'field', 'z1'),
@@ -34,19 +26,25 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
         term('n', 'idlers', p.idlers, 'count', 'field', 'idlers'),
       ],
       source: 'definition',
-    }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.efficiency, {
-      formula: 'Π (1 − µ·H_v)',
-      terms: m.loads.map((l, i) => term(`η${i + 1}`, label(i), l.efficiency, 'efficiency', 'computed')),
-      source: 'ISO/TR 14179-2 for each mesh',
-    }),
+    })),
+    make.figure(
+      'efficiency',
+      'Efficiency',
+      'efficiency',
+      (x) => x.efficiency,
+      () => ({
+        formula: 'Π (1 − µ·H_v)',
+        terms: m.loads.map((l, i) => term(`η${i + 1}`, label(i), l.efficiency, 'efficiency', 'computed')),
+        source: 'ISO/TR 14179-2 for each mesh',
+      }),
+    ),
     ...g.meshes.map((x, i) =>
       exact(
         g.meshes.length > 1 ? `centre${i + 1}` : 'centre',
         g.meshes.length > 1 ? `Centre distance ${i + 1}` : 'Centre distance',
         'length',
         x.pair.centre,
-        {
+        () => ({
           formula: x.pair.ring ? 'm_t(z₂ − z₁)/2·cos α_t/cos α_wt' : 'm_t(z₁ + z₂)/2·cos α_t/cos α_wt',
           terms: [
             term('z₁', 'teeth', x.pair.g1.teeth, 'count', 'field'),
@@ -54,72 +52,92 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
             term('α_wt', 'working angle', x.pair.working, 'angle', 'computed'),
           ],
           source: 'ISO 21771:2007',
-        },
+        }),
       ),
     ),
     ...(p.setBy === 'centre'
       ? [
-          exact('x1', 'Shift, driving', 'count', g.x1, {
+          exact('x1', 'Shift, driving', 'count', g.x1, () => ({
             formula: 'share of Σx = (inv α_wt − inv α_t)(z₁ ± z₂)/(2 tan α)',
             terms: [term('a', 'centre distance', p.centre, 'length', 'field', 'centre')],
             source: 'ISO 21771:2007',
-          }),
-          exact('x2', 'Shift, driven', 'count', g.x2, {
+          })),
+          exact('x2', 'Shift, driven', 'count', g.x2, () => ({
             formula: 'what is left of the sum',
             terms: [term('x₁', 'shift, driving', g.x1, 'count', 'computed')],
             source: 'ISO 21771:2007',
-          }),
+          })),
         ]
       : []),
-    {
-      id: 'play',
-      name: 'Play',
-      quantity: 'smallAngle',
-      value: m.numbers.play[0],
-      low: m.numbers.play[1],
-      high: m.numbers.play[2],
-      working: {
+    worked(
+      {
+        id: 'play',
+        name: 'Play',
+        quantity: 'smallAngle',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () => ({
         formula: 'Σ j_t/r_w2, with the spread of thickness and half the play of bearings',
         terms: g.meshes.map((x, i) => term(`j${i + 1}`, `play of ${label(i)}`, x.pair.play, 'length', 'computed')),
         source: 'allowances on the working circle: j_t = (A_s1 + A_s2)/cos β·cos α_t/cos α_wt',
-      },
-    },
+      }),
+    ),
     ...g.meshes.map((x, i) =>
       exact(
         `normal${i + 1}`,
         `Normal play, ${label(i)}`,
         'length',
         x.pair.play * Math.cos(x.pair.s1.at) * Math.cos(x.pair.s1.helixBase),
-        {
+        () => ({
           formula: 'j_t·cos α_t·cos β_b',
           terms: [term('j_t', 'on the circle', x.pair.play, 'length', 'computed')],
           source: 'ISO 21771; what a feeler gauge finds',
-        },
+        }),
       ),
     ),
-    make.figure('stiffness', 'Stiffness', 'stiffness', (x) => x.numbers.stiffness, {
-      formula: 'r_w2²/Σ(1/c)',
-      terms: [term('r_w2', 'working radius, driven', r2, 'length', 'computed')],
-      source: 'meshes in series',
-    }),
+    make.figure(
+      'stiffness',
+      'Stiffness',
+      'stiffness',
+      (x) => x.numbers.stiffness,
+      () => ({
+        formula: 'r_w2²/Σ(1/c)',
+        terms: [term('r_w2', 'working radius, driven', r2, 'length', 'computed')],
+        source: 'meshes in series',
+      }),
+    ),
     ...g.meshes.flatMap((x, i) =>
       meshFigures(`${i + 1}`, label(i), x, make, (q: SpurModel) => q.loads[i]!, m.loads[i]!),
     ),
-    make.figure('radial', 'Radial force on the shafts', 'force', (x) => x.loads[0]!.radial, {
-      formula: 'F_t·tan α_wt',
-      terms: [
-        term('F_t', 'tooth force', m.loads[0]!.force, 'force', 'computed'),
-        term('T', 'peak torque', at.torque, 'torque', 'brief'),
-      ],
-      source: 'equilibrium',
-    }),
+    make.figure(
+      'radial',
+      'Radial force on the shafts',
+      'force',
+      (x) => x.loads[0]!.radial,
+      () => ({
+        formula: 'F_t·tan α_wt',
+        terms: [
+          term('F_t', 'tooth force', m.loads[0]!.force, 'force', 'computed'),
+          term('T', 'peak torque', at.torque, 'torque', 'brief'),
+        ],
+        source: 'equilibrium',
+      }),
+    ),
     ...(p.helix > 0 && p.double === 'no'
       ? [
-          make.figure('axial', 'Thrust', 'force', (x) => x.loads[0]!.axial, {
-            formula: 'F_t·tan β',
-            terms: [term('β', 'helix', p.helix, 'angle', 'field', 'helix')],
-            source: 'equilibrium; a double helix carries its own',
-          }),
+          make.figure(
+            'axial',
+            'Thrust',
+            'force',
+            (x) => x.loads[0]!.axial,
+            () => ({
+              formula: 'F_t·tan β',
+              terms: [term('β', 'helix', p.helix, 'angle', 'field', 'helix')],
+              source: 'equilibrium; a double helix carries its own',
+            }),
+          ),
         ]
       : []),
     ...modeFigures(m.modes, make, (x) => x.modes),
@@ -134,16 +152,28 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
             spread,
           ),
     ),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
-      formula: 'blanks × share left by holes',
-      terms: m.masses.map((x, i) => term(`m${i + 1}`, names[i]!, x, 'mass', 'computed')),
-      source: 'volume times density of the shop’s materials',
-    }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
-      formula: 'material by mass, work by tooth for milled wheels',
-      terms: [],
-      source: 'prices of the shop',
-    }),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'blanks × share left by holes',
+        terms: m.masses.map((x, i) => term(`m${i + 1}`, names[i]!, x, 'mass', 'computed')),
+        source: 'volume times density of the shop’s materials',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'material by mass, work by tooth for milled wheels',
+        terms: [],
+        source: 'prices of the shop',
+      }),
+    ),
   ];
 }
 

@@ -11,6 +11,9 @@ import {
   type Mode,
   type ModeText,
   type ToothMaterial,
+  blankMass,
+  cutPartPrice,
+  topPitchSpeed,
 } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -126,13 +129,12 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const thick = Math.hypot(...g.meshes.map((m) => meshPlaySpread(m.pair, shelf))) / radius;
   const tilt = (factor(shelf, 'gear.tilt') * g.meshes.length) / radius;
   const stiffness = 1 / loads.reduce((s, l) => s + 1 / (l.stiffness * radius * radius), 0);
-  const solid = factor(shelf, 'gear.solid');
   const masses = g.wheels.map((w, i) => {
     const r = (i === 0 ? first.pair.s1 : g.meshes[i - 1]!.pair.s2).r;
     const [outer, inner] = w.ring
       ? [end.sides[1].root + p.rim, r]
       : [r, (i === 0 ? p.bore1 : i === g.wheels.length - 1 ? p.bore2 : 0) / 2];
-    return Math.PI * Math.max(0, outer * outer - inner * inner) * p.width * materials[i]!.material.density * solid;
+    return blankMass(outer, inner, p.width, materials[i]!, shelf);
   });
   const reach = (i: number): number =>
     g.wheels[i]!.ring ? end.sides[1].root + p.rim : (i === 0 ? first.pair.s1 : g.meshes[i - 1]!.pair.s2).r;
@@ -141,7 +143,6 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     .slice(0, -1)
     .reduce((s, m, i) => s + ((m * reach(i) ** 2) / 2) * (p.z1 / g.wheels[i]!.teeth) ** 2, 0);
   const lastMass = masses[masses.length - 1]!;
-  const top = materials.some((m) => m.plastic) ? 5 : 15;
   const numbers: StageNumbers = {
     ratio,
     etaForward: efficiency,
@@ -156,17 +157,10 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     limits: modeLimits(modes, at.torque, at.torqueRms),
     mass: masses.reduce((s, x) => s + x, 0),
     money:
-      masses.reduce(
-        (s, x, i) =>
-          s +
-          x * materials[i]!.material.price +
-          (materials[i]!.material.made === 'printed' ? 0 : g.wheels[i]!.teeth * factor(shelf, 'price.milled')),
-        0,
-      ) +
-      2.4 * p.idlers,
+      masses.reduce((s, x, i) => s + cutPartPrice(materials[i]!, x, g.wheels[i]!.teeth, shelf), 0) + 2.4 * p.idlers,
     outside: g.outside,
     length: p.width,
-    maxSpeed: top / first.pair.rw1,
+    maxSpeed: topPitchSpeed(materials) / first.pair.rw1,
     bore: ring ? 0 : p.bore2,
     beside: true,
     life: Infinity,

@@ -1,6 +1,6 @@
 import { stated } from '../../units/stated.ts';
-import { term, type Figure, type FigureMaker } from '../../figure/index.ts';
-import { exact, modeFigures } from '../../gear/index.ts';
+import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
+import { modeFigures } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import type { StrainWaveModel } from './model.ts';
@@ -25,7 +25,7 @@ export function strainWaveFigures(
   const other = strainWaveRatio({ ...p, held: p.held === 'ring' ? 'spline' : 'ring' });
   const wave = 'thin ring kept at its length over the generator';
   const bands = (id: string, name: string, pick: (x: StrainWaveModel) => number, from: number, to: number): Figure =>
-    make.figure(id, name, 'stiffness', pick, {
+    make.figure(id, name, 'stiffness', pick, () => ({
       formula: '1/(1/k_teeth + 1/k_cup + 1/k_generator)',
       terms: [
         term('T₁', 'from', from, 'torque', 'computed'),
@@ -40,15 +40,15 @@ export function strainWaveFigures(
         term('k_g', 'generator and ring, n·k·R²/tan²β', m.generatorStiffness, 'stiffness', 'computed'),
       ],
       source: 'teeth close one after another, so the slope grows; the three stretches of a bench curve',
-    });
+    }));
   return [
-    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, {
+    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
       formula: p.held === 'ring' ? '−z_f/(z_c − z_f)' : 'z_c/(z_c − z_f)',
       terms: [zf, zc],
       source: 'generator driven; which member is bolted decides',
       note: `With the ${p.held === 'ring' ? 'spline' : 'ring'} bolted instead it would be ${other} : 1.`,
-    }),
-    exact('throw', 'Throw', 'length', g.throw, {
+    })),
+    exact('throw', 'Throw', 'length', g.throw, () => ({
       formula: '(z_c − z_f)·m/2·depth − gap',
       terms: [
         zf,
@@ -58,8 +58,8 @@ export function strainWaveFigures(
         term('s', 'gap to the spline', p.slack, 'length', 'field', 'slack'),
       ],
       source: 'the neutral line meets the ring’s pitch circle at the lobes’ tops',
-    }),
-    exact('strain', 'Wall strain', 'efficiency', m.strain, {
+    })),
+    exact('strain', 'Wall strain', 'efficiency', m.strain, () => ({
       formula: '(n² − 1)/2·t·w₀/r²·shape',
       terms: [
         t,
@@ -69,21 +69,33 @@ export function strainWaveFigures(
         term('s', 'bending over that of a cosine wave', g.shapeFactor, 'count', 'computed'),
       ],
       source: `bending of a thin ring; ${wave}`,
-    }),
-    make.figure('strainLimit', 'Strain it stands', 'efficiency', (x) => x.strainLimit, {
-      formula: 'for ever, over the notch of the teeth',
-      terms: [term('n', 'notch', factor(shelf, 'wave.notch'), 'count', 'shop', 'wave.notch')],
-      source: 'by class of material: metals by stress, plastics and elastomers by strain',
-    }),
-    make.figure('stress', 'Wall stress', 'stress', (x) => x.stress, {
-      formula: 'E·ε·notch',
-      terms: [
-        term('E', 'modulus', m.materials[0].material.modulus, 'stress', 'shop'),
-        term('ε', 'strain', m.strain, 'efficiency', 'computed'),
-      ],
-      source: 'twice a lobe, once in and once out',
-    }),
-    exact('clearance', 'Least clearance of teeth', 'length', g.least, {
+    })),
+    make.figure(
+      'strainLimit',
+      'Strain it stands',
+      'efficiency',
+      (x) => x.strainLimit,
+      () => ({
+        formula: 'for ever, over the notch of the teeth',
+        terms: [term('n', 'notch', factor(shelf, 'wave.notch'), 'count', 'shop', 'wave.notch')],
+        source: 'by class of material: metals by stress, plastics and elastomers by strain',
+      }),
+    ),
+    make.figure(
+      'stress',
+      'Wall stress',
+      'stress',
+      (x) => x.stress,
+      () => ({
+        formula: 'E·ε·notch',
+        terms: [
+          term('E', 'modulus', m.materials[0].material.modulus, 'stress', 'shop'),
+          term('ε', 'strain', m.strain, 'efficiency', 'computed'),
+        ],
+        source: 'twice a lobe, once in and once out',
+      }),
+    ),
+    exact('clearance', 'Least clearance of teeth', 'length', g.least, () => ({
       formula: 'least normal distance of any tooth from its space, through the whole wave',
       terms: [
         w0,
@@ -92,97 +104,145 @@ export function strainWaveFigures(
         term('y', 'height over the neutral line', g.leastHeight, 'length', 'computed'),
       ],
       source: `${wave}; teeth stand on its normals. Below 0 they clash`,
-    }),
-    exact('engaged', 'Depth of mesh', 'length', g.engaged, {
+    })),
+    exact('engaged', 'Depth of mesh', 'length', g.engaged, () => ({
       formula: 'spline’s tip below the ring’s tips at a lobe’s top',
       terms: [w0],
       source: 'as drawn',
-    }),
-    exact('inMesh', 'Teeth in their spaces', 'count', g.inMesh, {
+    })),
+    exact('inMesh', 'Teeth in their spaces', 'count', g.inMesh, () => ({
       formula: 'tips below the ring’s tips, all lobes',
       terms: [zf],
       source: 'as drawn',
-    }),
-    make.figure('carrying', 'Teeth that carry', 'count', (x) => x.carried.carrying, {
-      formula: 'clearances closed by the peak’s wind-up',
-      terms: [T],
-      source: 'one-sided contacts, each at its own clearance',
-    }),
-    exact('pass', 'Room between the lobes', 'length', g.pass, {
+    })),
+    make.figure(
+      'carrying',
+      'Teeth that carry',
+      'count',
+      (x) => x.carried.carrying,
+      () => ({
+        formula: 'clearances closed by the peak’s wind-up',
+        terms: [T],
+        source: 'one-sided contacts, each at its own clearance',
+      }),
+    ),
+    exact('pass', 'Room between the lobes', 'length', g.pass, () => ({
       formula: 'ring’s tips − spline’s tips where it is drawn in furthest',
       terms: [w0],
       source: 'open end',
-    }),
+    })),
     ...(p.body === 'cup'
       ? [
-          exact('usable', 'Usable tooth width', 'length', Number.isFinite(m.usable) ? m.usable : p.cup, {
+          exact('usable', 'Usable tooth width', 'length', Number.isFinite(m.usable) ? m.usable : p.cup, () => ({
             formula: 'L·room/(r − least)',
             terms: [term('L', 'cup', p.cup, 'length', 'field', 'cup')],
             source: 'the wave falls evenly to the closed end, where teeth would catch',
-          }),
-          exact('coning', 'Coning', 'angle', m.coning, {
+          })),
+          exact('coning', 'Coning', 'angle', m.coning, () => ({
             formula: 'w₀/L',
             terms: [w0, term('L', 'cup', p.cup, 'length', 'field', 'cup')],
             source: 'slope of the wall at a lobe’s top',
-          }),
-          exact('coningShear', 'Shear strain of coning', 'efficiency', m.coningShear, {
+          })),
+          exact('coningShear', 'Shear strain of coning', 'efficiency', m.coningShear, () => ({
             formula: 'w₀/(n·L)',
             terms: [w0],
             source: 'points move along the ring by w₀/n at the open end, not at the closed one',
-          }),
+          })),
         ]
       : []),
-    make.figure('preload', 'Preload of a lobe', 'force', (x) => x.preload, {
-      formula: hasRollers(p) ? 'ring pressed at points, E·I·w₀/r³ times its shape' : '2(n² − 1)²/n·E·I·w₀/r³',
-      terms: [w0, r, t, term('k', 'rim under teeth', factor(shelf, 'wave.rim'), 'count', 'shop', 'wave.rim')],
-      source: 'one-sided contact of a thin ring',
-    }),
+    make.figure(
+      'preload',
+      'Preload of a lobe',
+      'force',
+      (x) => x.preload,
+      () => ({
+        formula: hasRollers(p) ? 'ring pressed at points, E·I·w₀/r³ times its shape' : '2(n² − 1)²/n·E·I·w₀/r³',
+        terms: [w0, r, t, term('k', 'rim under teeth', factor(shelf, 'wave.rim'), 'count', 'shop', 'wave.rim')],
+        source: 'one-sided contact of a thin ring',
+      }),
+    ),
     make.figure(
       'leastPreload',
       hasRollers(p) ? 'Least roller near the top' : 'Least preload a tooth pitch near the top',
       'force',
       (x) => x.leastPreload,
-      { formula: 'over the upper third of a lobe', terms: [w0], source: 'nought is a gap, and a gap there skips' },
+      () => ({
+        formula: 'over the upper third of a lobe',
+        terms: [w0],
+        source: 'nought is a gap, and a gap there skips',
+      }),
     ),
-    make.figure('drag', 'No-load running torque', 'torque', (x) => x.drag, {
-      formula: 'T_flex + T_generator + churning',
-      terms: [
-        term('T_f', 'flexing, 2n·tan δ·U', m.dragFlex, 'torque', 'computed'),
-        term('T_g', 'generator, µ·n·P·r', m.dragGenerator, 'torque', 'computed'),
-      ],
-      source: 'at the generator; hysteresis of the wall and friction under its preload',
-    }),
-    make.figure('starting', 'Starting torque', 'torque', (x) => x.starting, {
-      formula: 'no-load torque · start',
-      terms: [term('s', 'start', factor(shelf, 'wave.start'), 'count', 'shop', 'wave.start')],
-      source: 'at the generator',
-    }),
-    make.figure('turnBack', 'Turn-back torque', 'torque', (x) => x.turnBack, {
-      formula: 'T₀·i/η_back',
-      terms: [term('T₀', 'no-load torque', m.drag, 'torque', 'computed')],
-      source: 'at the output, this stage alone',
-    }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', (x) => x.forward, {
-      formula: '1/(1 + Λ_teeth + Λ_generator)',
-      terms: [
-        term('Λ_t', 'loss at the teeth', m.lossTeeth, 'efficiency', 'computed'),
-        term('Λ_g', 'loss under the teeth’s push', m.lossGenerator, 'efficiency', 'computed'),
-      ],
-      source: 'under load; the no-load torque comes on top',
-    }),
-    make.figure('back', 'Efficiency, turned back', 'efficiency', (x) => x.backward, {
-      formula: '1 − Λ',
-      terms: [term('Λ', 'all losses', m.lossTeeth + m.lossGenerator, 'efficiency', 'computed')],
-      source: 'the same losses, taken from what comes in at the output',
-    }),
-    {
-      id: 'play',
-      name: 'Play',
-      quantity: 'smallAngle',
-      value: m.numbers.play[0],
-      low: m.numbers.play[1],
-      high: m.numbers.play[2],
-      working: {
+    make.figure(
+      'drag',
+      'No-load running torque',
+      'torque',
+      (x) => x.drag,
+      () => ({
+        formula: 'T_flex + T_generator + churning',
+        terms: [
+          term('T_f', 'flexing, 2n·tan δ·U', m.dragFlex, 'torque', 'computed'),
+          term('T_g', 'generator, µ·n·P·r', m.dragGenerator, 'torque', 'computed'),
+        ],
+        source: 'at the generator; hysteresis of the wall and friction under its preload',
+      }),
+    ),
+    make.figure(
+      'starting',
+      'Starting torque',
+      'torque',
+      (x) => x.starting,
+      () => ({
+        formula: 'no-load torque · start',
+        terms: [term('s', 'start', factor(shelf, 'wave.start'), 'count', 'shop', 'wave.start')],
+        source: 'at the generator',
+      }),
+    ),
+    make.figure(
+      'turnBack',
+      'Turn-back torque',
+      'torque',
+      (x) => x.turnBack,
+      () => ({
+        formula: 'T₀·i/η_back',
+        terms: [term('T₀', 'no-load torque', m.drag, 'torque', 'computed')],
+        source: 'at the output, this stage alone',
+      }),
+    ),
+    make.figure(
+      'efficiency',
+      'Efficiency',
+      'efficiency',
+      (x) => x.forward,
+      () => ({
+        formula: '1/(1 + Λ_teeth + Λ_generator)',
+        terms: [
+          term('Λ_t', 'loss at the teeth', m.lossTeeth, 'efficiency', 'computed'),
+          term('Λ_g', 'loss under the teeth’s push', m.lossGenerator, 'efficiency', 'computed'),
+        ],
+        source: 'under load; the no-load torque comes on top',
+      }),
+    ),
+    make.figure(
+      'back',
+      'Efficiency, turned back',
+      'efficiency',
+      (x) => x.backward,
+      () => ({
+        formula: '1 − Λ',
+        terms: [term('Λ', 'all losses', m.lossTeeth + m.lossGenerator, 'efficiency', 'computed')],
+        source: 'the same losses, taken from what comes in at the output',
+      }),
+    ),
+    worked(
+      {
+        id: 'play',
+        name: 'Play',
+        quantity: 'smallAngle',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () => ({
         formula: '(least ahead + least behind)/(R·cos β) + 2·s·tan β/R',
         terms: [
           term('c', 'least clearance', g.least, 'length', 'computed'),
@@ -190,74 +250,122 @@ export function strainWaveFigures(
           term('o', 'out of round', factor(shelf, 'wave.round'), 'length', 'shop', 'wave.round'),
         ],
         source: 'teeth well in their spaces; none where they bind',
-      },
-    },
+      }),
+    ),
     bands('k1', 'Stiffness, lightly loaded', (x) => x.slopes[0], 0, m.bends[0]),
     bands('k2', 'Stiffness, midway', (x) => x.slopes[1], m.bends[0], m.bends[1]),
     bands('k3', 'Stiffness, near its limit', (x) => x.slopes[2], m.bends[1], m.bends[1] / 0.6),
-    make.figure('toothForce', 'Worst tooth', 'force', (x) => x.toothForce, {
-      formula: 'c·(φ·R·cos β − clearance)',
-      terms: [T, beta],
-      source: 'equilibrium of all teeth',
-    }),
-    make.figure('radial', 'Push off the ring, a lobe', 'force', (x) => x.radial, {
-      formula: 'T/(n·R)·tan β',
-      terms: [T, beta],
-      source: 'what generator and ring must hold',
-    }),
-    make.figure('rise', 'Warming by flexing', 'temperatureRise', (x) => x.rise, {
-      formula: 'T_flex·ω_in/(h·A)',
-      terms: [
-        term('T_f', 'flexing', m.dragFlex, 'torque', 'computed'),
-        term('h', 'cooling', factor(shelf, 'wave.cooling'), 'count', 'shop', 'wave.cooling'),
-      ],
-      source: 'running for ever at the brief’s speed',
-    }),
-    make.figure('errorOnce', 'Error once a turn of the generator', 'smallAngle', (x) => x.errorOnce, {
-      formula: 'e·(e/depth)/R',
-      terms: [term('e', 'off the middle', factor(shelf, 'wave.centre'), 'length', 'shop', 'wave.centre')],
-      source: 'one lobe takes over from the other as it goes deeper; order 1 of the input',
-    }),
-    make.figure('errorTwice', 'Error twice a turn of the generator', 'smallAngle', (x) => x.errorTwice, {
-      formula: 'e²/(2·depth)/R',
-      terms: [term('e', 'off the middle', factor(shelf, 'wave.centre'), 'length', 'shop', 'wave.centre')],
-      source: 'both lobes alike; order 2 of the input',
-    }),
-    exact('alignment', 'Alignment that clearance allows', 'length', m.alignment, {
+    make.figure(
+      'toothForce',
+      'Worst tooth',
+      'force',
+      (x) => x.toothForce,
+      () => ({
+        formula: 'c·(φ·R·cos β − clearance)',
+        terms: [T, beta],
+        source: 'equilibrium of all teeth',
+      }),
+    ),
+    make.figure(
+      'radial',
+      'Push off the ring, a lobe',
+      'force',
+      (x) => x.radial,
+      () => ({
+        formula: 'T/(n·R)·tan β',
+        terms: [T, beta],
+        source: 'what generator and ring must hold',
+      }),
+    ),
+    make.figure(
+      'rise',
+      'Warming by flexing',
+      'temperatureRise',
+      (x) => x.rise,
+      () => ({
+        formula: 'T_flex·ω_in/(h·A)',
+        terms: [
+          term('T_f', 'flexing', m.dragFlex, 'torque', 'computed'),
+          term('h', 'cooling', factor(shelf, 'wave.cooling'), 'count', 'shop', 'wave.cooling'),
+        ],
+        source: 'running for ever at the brief’s speed',
+      }),
+    ),
+    make.figure(
+      'errorOnce',
+      'Error once a turn of the generator',
+      'smallAngle',
+      (x) => x.errorOnce,
+      () => ({
+        formula: 'e·(e/depth)/R',
+        terms: [term('e', 'off the middle', factor(shelf, 'wave.centre'), 'length', 'shop', 'wave.centre')],
+        source: 'one lobe takes over from the other as it goes deeper; order 1 of the input',
+      }),
+    ),
+    make.figure(
+      'errorTwice',
+      'Error twice a turn of the generator',
+      'smallAngle',
+      (x) => x.errorTwice,
+      () => ({
+        formula: 'e²/(2·depth)/R',
+        terms: [term('e', 'off the middle', factor(shelf, 'wave.centre'), 'length', 'shop', 'wave.centre')],
+        source: 'both lobes alike; order 2 of the input',
+      }),
+    ),
+    exact('alignment', 'Alignment that clearance allows', 'length', m.alignment, () => ({
       formula: 'least clearance/sin β',
       terms: [beta],
       source: 'further off the middle teeth clash',
-    }),
-    exact('bore', 'Largest hollow bore', 'length', m.bore, {
+    })),
+    exact('bore', 'Largest hollow bore', 'length', m.bore, () => ({
       formula: hasRollers(p)
         ? `inside the rollers, ${stated(1e-3, 'length')} left`
         : `inside the contour, ${stated(2.5e-3, 'length')} left`,
       terms: [term('D', 'bearing', m.bearing.bore, 'length', 'shop')],
       source: 'generator as drawn',
-    }),
+    })),
     ...(Number.isFinite(m.numbers.life)
       ? [
-          make.figure('life', 'Life of the generator’s bearing', 'life', (x) => x.numbers.life, {
-            formula: '(C/P)³·10⁶ turns',
-            terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop')],
-            source: 'ISO 281, preload and the teeth’s push; a ring that flexes lives shorter',
-          }),
+          make.figure(
+            'life',
+            'Life of the generator’s bearing',
+            'life',
+            (x) => x.numbers.life,
+            () => ({
+              formula: '(C/P)³·10⁶ turns',
+              terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop')],
+              source: 'ISO 281, preload and the teeth’s push; a ring that flexes lives shorter',
+            }),
+          ),
         ]
       : []),
     ...modeFigures(m.modes, make, (x) => x.modes),
-    make.figure('mass', 'Mass', 'mass', (x) => x.numbers.mass, {
-      formula: 'spline + ring + generator',
-      terms: [
-        term('m_s', 'spline', m.masses[0], 'mass', 'computed'),
-        term('m_r', 'ring', m.masses[1], 'mass', 'computed'),
-        term('m_g', 'generator', m.masses[2], 'mass', 'computed'),
-      ],
-      source: 'volume times density of the shop’s materials',
-    }),
-    make.figure('money', 'Money', 'money', (x) => x.numbers.money, {
-      formula: 'material by mass, work by tooth for milled parts, bearings',
-      terms: [],
-      source: 'prices of the shop',
-    }),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'spline + ring + generator',
+        terms: [
+          term('m_s', 'spline', m.masses[0], 'mass', 'computed'),
+          term('m_r', 'ring', m.masses[1], 'mass', 'computed'),
+          term('m_g', 'generator', m.masses[2], 'mass', 'computed'),
+        ],
+        source: 'volume times density of the shop’s materials',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'material by mass, work by tooth for milled parts, bearings',
+        terms: [],
+        source: 'prices of the shop',
+      }),
+    ),
   ];
 }

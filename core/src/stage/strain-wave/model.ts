@@ -1,4 +1,4 @@
-import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial, cutPartPrice } from '../../gear/index.ts';
 import { carry, type Carried } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
@@ -355,12 +355,10 @@ type Masses = ReturnType<typeof massesOf>;
 function moneyOf({ p, b, shelf }: Setting, mass: Masses): number {
   const { geometry: g, bearing } = b;
   const [ms, mr, mg] = b.materials;
-  const milled = (m: ToothMaterial, z: number) =>
-    m.material.made === 'printed' ? 0 : z * factor(shelf, 'price.milled');
   const spline = g.section
     ? factor(shelf, 'price.belt') * Math.PI * 2 * g.radius * (p.width / 6e-3)
-    : mass.spline * ms.material.price + milled(ms, p.teeth);
-  const ring = mass.ring * mr.material.price + milled(mr, ringTeeth(p));
+    : cutPartPrice(ms, mass.spline, p.teeth, shelf);
+  const ring = cutPartPrice(mr, mass.ring, ringTeeth(p), shelf);
   return spline + ring + mass.generator * mg.material.price + bearing.price * mass.bought;
 }
 

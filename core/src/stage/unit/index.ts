@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { check, type FigureMaker, term, type Check, type Figure } from '../../figure/index.ts';
+import { check, type FigureMaker, term, type Check, type Figure, worked } from '../../figure/index.ts';
 import { ok } from '../../result.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageKind, StageNumbers } from '../contract.ts';
@@ -61,65 +61,109 @@ interface UnitModel {
 function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: FigureMaker<UnitModel>): Figure[] {
   const sheet = 'the data sheet as entered';
   return [
-    make.figure('ratio', 'Ratio', 'ratio', ({ numbers: n }) => n.ratio, {
-      formula: 'i',
-      terms: [term('i', 'ratio', p.ratio, 'ratio', 'field', 'ratio')],
-      source: sheet,
-    }),
-    make.figure('efficiency', 'Efficiency', 'efficiency', ({ numbers: n }) => n.etaForward, {
-      formula: 'η·spread',
-      terms: [term('η', 'data sheet', p.efficiency, 'efficiency', 'field', 'efficiency')],
-      source: 'the shop’s spread of bought units about their data sheets',
-    }),
-    make.figure('drag', 'No-load torque', 'torque', ({ numbers: n }) => n.drag, {
-      formula: 'd·spread',
-      terms: [term('d', 'data sheet', p.drag, 'torque', 'field', 'drag')],
-      source: 'the shop’s spread of bought units about their data sheets',
-    }),
-    {
-      id: 'play',
-      name: 'Play',
-      quantity: 'smallAngle' as const,
-      value: p.play,
-      low: m.numbers.play[1],
-      high: p.playMost,
-      working: {
+    make.figure(
+      'ratio',
+      'Ratio',
+      'ratio',
+      ({ numbers: n }) => n.ratio,
+      () => ({
+        formula: 'i',
+        terms: [term('i', 'ratio', p.ratio, 'ratio', 'field', 'ratio')],
+        source: sheet,
+      }),
+    ),
+    make.figure(
+      'efficiency',
+      'Efficiency',
+      'efficiency',
+      ({ numbers: n }) => n.etaForward,
+      () => ({
+        formula: 'η·spread',
+        terms: [term('η', 'data sheet', p.efficiency, 'efficiency', 'field', 'efficiency')],
+        source: 'the shop’s spread of bought units about their data sheets',
+      }),
+    ),
+    make.figure(
+      'drag',
+      'No-load torque',
+      'torque',
+      ({ numbers: n }) => n.drag,
+      () => ({
+        formula: 'd·spread',
+        terms: [term('d', 'data sheet', p.drag, 'torque', 'field', 'drag')],
+        source: 'the shop’s spread of bought units about their data sheets',
+      }),
+    ),
+    worked(
+      {
+        id: 'play',
+        name: 'Play',
+        quantity: 'smallAngle' as const,
+        value: p.play,
+        low: m.numbers.play[1],
+        high: p.playMost,
+      },
+      () => ({
         formula: 'as stated',
         terms: [
           term('b', 'likely', p.play, 'smallAngle', 'field', 'play'),
           term('most', 'promised', p.playMost, 'smallAngle', 'field', 'playMost'),
         ],
         source: sheet,
-      },
-    },
-    make.figure('stiffness', 'Stiffness', 'stiffness', ({ numbers: n }) => n.stiffness, {
-      formula: 'k·spread',
-      terms: [term('k', 'data sheet', p.stiffness, 'stiffness', 'field', 'stiffness')],
-      source: 'the shop’s spread of bought units about their data sheets',
-    }),
-    make.figure('mass', 'Mass', 'mass', ({ numbers: n }) => n.mass, {
-      formula: 'm',
-      terms: [term('m', 'data sheet', p.mass, 'mass', 'field', 'mass')],
-      source: sheet,
-    }),
-    make.figure('money', 'Money', 'money', ({ numbers: n }) => n.money, {
-      formula: 'price',
-      terms: [term('¤', 'price', p.price, 'money', 'field', 'price')],
-      source: 'as entered',
-    }),
+      }),
+    ),
+    make.figure(
+      'stiffness',
+      'Stiffness',
+      'stiffness',
+      ({ numbers: n }) => n.stiffness,
+      () => ({
+        formula: 'k·spread',
+        terms: [term('k', 'data sheet', p.stiffness, 'stiffness', 'field', 'stiffness')],
+        source: 'the shop’s spread of bought units about their data sheets',
+      }),
+    ),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      ({ numbers: n }) => n.mass,
+      () => ({
+        formula: 'm',
+        terms: [term('m', 'data sheet', p.mass, 'mass', 'field', 'mass')],
+        source: sheet,
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      ({ numbers: n }) => n.money,
+      () => ({
+        formula: 'price',
+        terms: [term('¤', 'price', p.price, 'money', 'field', 'price')],
+        source: 'as entered',
+      }),
+    ),
     ...(Number.isFinite(m.numbers.life)
       ? [
-          make.figure('life', 'Life', 'life', ({ numbers: n }) => n.life, {
-            formula: 'L·(T_r/T_eq)^(10/3)·(n_r/n)',
-            terms: [
-              term('L', 'rated life', p.ratedLife, 'life', 'field', 'ratedLife'),
-              term('T_r', 'rated torque', p.ratedTorque, 'torque', 'field', 'ratedTorque'),
-              term('T_eq', 'equivalent torque', at.equivalent ?? at.torqueRms, 'torque', 'computed'),
-              term('n_r', 'rated input speed', p.ratedSpeed, 'speed', 'field', 'ratedSpeed'),
-              term('n', 'mean input speed', (at.meanSpeed ?? at.speed) * Math.abs(p.ratio), 'speed', 'computed'),
-            ],
-            source: 'ISO 281 exponent for line contact, as makers of gearheads and strain-wave units state it',
-          }),
+          make.figure(
+            'life',
+            'Life',
+            'life',
+            ({ numbers: n }) => n.life,
+            () => ({
+              formula: 'L·(T_r/T_eq)^(10/3)·(n_r/n)',
+              terms: [
+                term('L', 'rated life', p.ratedLife, 'life', 'field', 'ratedLife'),
+                term('T_r', 'rated torque', p.ratedTorque, 'torque', 'field', 'ratedTorque'),
+                term('T_eq', 'equivalent torque', at.equivalent ?? at.torqueRms, 'torque', 'computed'),
+                term('n_r', 'rated input speed', p.ratedSpeed, 'speed', 'field', 'ratedSpeed'),
+                term('n', 'mean input speed', (at.meanSpeed ?? at.speed) * Math.abs(p.ratio), 'speed', 'computed'),
+              ],
+              source: 'ISO 281 exponent for line contact, as makers of gearheads and strain-wave units state it',
+            }),
+          ),
         ]
       : []),
   ];

@@ -1,4 +1,13 @@
-import { flankLimit, modeLimits, rootLimits, warming, type Mode, type ToothMaterial } from '../../gear/index.ts';
+import {
+  flankLimit,
+  modeLimits,
+  rootLimits,
+  warming,
+  type Mode,
+  type ToothMaterial,
+  blankMass,
+  cutPartPrice,
+} from '../../gear/index.ts';
 import { linePressure } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
@@ -276,10 +285,9 @@ function massesOf({ p, b, shelf }: Setting): [number, number] {
   const { s1, s2 } = geometry.mesh;
   const journals = p.bore1 > 0 ? 0 : Math.PI * (bearing.bore / 2) ** 2 * Math.max(0, p.span - p.length);
   const thread = Math.PI * Math.max(0, s1.r ** 2 - (p.bore1 / 2) ** 2) * p.length;
-  const wheel = Math.PI * Math.max(0, s2.r ** 2 - (p.bore2 / 2) ** 2) * p.width;
   return [
     (thread + journals) * materials[0].material.density + 2 * bearing.mass,
-    wheel * materials[1].material.density * factor(shelf, 'gear.solid'),
+    blankMass(s2.r, p.bore2 / 2, p.width, materials[1], shelf),
   ];
 }
 
@@ -292,11 +300,11 @@ function lifeOf({ p, b, at }: Setting, per: PerTorque): number {
 
 /** What it costs: by mass, by teeth milled where they are not printed, and two bearings. */
 function moneyOf({ p, b, shelf }: Setting, [worm, wheel]: readonly [number, number]): number {
-  const part = (m: ToothMaterial, mass: number, teeth: number) =>
-    mass * m.material.price + (m.material.made === 'printed' ? 0 : teeth * factor(shelf, 'price.milled'));
   const { bearing, materials } = b;
   return (
-    part(materials[0], worm - 2 * bearing.mass, 4 * p.starts) + part(materials[1], wheel, p.z2) + 2 * bearing.price
+    cutPartPrice(materials[0], worm - 2 * bearing.mass, 4 * p.starts, shelf) +
+    cutPartPrice(materials[1], wheel, p.z2, shelf) +
+    2 * bearing.price
   );
 }
 

@@ -11,6 +11,7 @@ import {
   type MotorDuty,
   type Problem,
   type QuantityId,
+  worked,
 } from '@gristmill/core';
 import { useMemo, useState } from 'react';
 import { useWorking } from '../../app/working.ts';
@@ -92,14 +93,16 @@ function CurveImport() {
 /** A point's name, which opens the working of what it needs of the motor. */
 function PointName({ p }: { p: MotorDuty }) {
   const open = useWorking((s) => s.open);
-  const figure: Figure = {
-    id: `point-${p.name}`,
-    name: `Motor, ${p.name}`,
-    quantity: 'torque',
-    value: p.torque,
-    low: p.torque,
-    high: p.torque,
-    working: {
+  const figure: Figure = worked(
+    {
+      id: `point-${p.name}`,
+      name: `Motor, ${p.name}`,
+      quantity: 'torque',
+      value: p.torque,
+      low: p.torque,
+      high: p.torque,
+    },
+    () => ({
       formula: 'T/(|i|·η) + d, from the output back',
       terms: [
         term('has', `available, bound by ${p.bound}`, p.available, 'torque', 'motor'),
@@ -115,8 +118,8 @@ function PointName({ p }: { p: MotorDuty }) {
           : []),
       ],
       source: p.time === 'peak' ? 'for moments' : 'for ever: RMS and holding',
-    },
-  };
+    }),
+  );
   return (
     <button
       type="button"

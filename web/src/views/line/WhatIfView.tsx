@@ -22,7 +22,8 @@ import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
-import { useLine, useTrials, type Trial } from '../../workers/queries.ts';
+import type { LineOf } from '../../workers/api.ts';
+import { useLine, useTrials } from '../../workers/queries.ts';
 import { takeMotor } from './MotorPanel.tsx';
 import { Said } from '../../parts/Said.tsx';
 
@@ -37,7 +38,7 @@ function trialOf(
   inputs: readonly LineInput[],
   motors: readonly Motor[],
   edits: ShopEdits,
-): Trial | undefined {
+): LineOf | undefined {
   if ('motor' in idea) {
     const chosen = motors.find((m) => m.id === idea.motor);
     if (!chosen) return undefined;
@@ -131,7 +132,7 @@ export default function WhatIfView() {
     : 0;
   const live = ideas
     .map((idea) => ({ idea, trial: trialOf(idea, joint, variant, inputs, shelf.motors, edits) }))
-    .filter((x): x is { idea: Idea; trial: Trial } => x.trial !== undefined);
+    .filter((x): x is { idea: Idea; trial: LineOf } => x.trial !== undefined);
   const trials = useTrials(live.map((x) => x.trial));
   const name = (idea: Idea): string => {
     if ('motor' in idea) return `Motor: ${shelf.motors.find((m) => m.id === idea.motor)?.name ?? ''}`;

@@ -1,6 +1,6 @@
 /**
- * A circle the belt runs over; `sense` +1 when the belt goes round it counter-clockwise, −1 clockwise (a back-side
- * idler).
+ * A circle that a belt or chain runs over; `sense` +1 where it goes round counter-clockwise, −1 clockwise (an idler on
+ * its back).
  */
 export interface Wheel {
   readonly x: number;
@@ -19,7 +19,7 @@ export interface Run {
   readonly heading: number;
 }
 
-export interface BeltPath {
+export interface LoopPath {
   readonly wheels: readonly Wheel[];
   /** `runs[i]` leaves wheel i for the next one. */
   readonly runs: readonly Run[];
@@ -32,15 +32,15 @@ const TAU = 2 * Math.PI;
 const positive = (a: number): number => ((a % TAU) + TAU) % TAU;
 
 /**
- * The closed path of a belt round wheels in the order it meets them, by directed tangents.
+ * The closed path of a belt or chain round wheels in the order it meets them, by directed tangents.
  *
- * Between wheels i and j at distance D the belt leaves along the direction turned from the line of centres by
+ * Between wheels i and j at distance D it leaves along the direction turned from the line of centres by
  * asin((s_i·r_i − s_j·r_j)/D);
  * a wheel's wrap is the turn from the run that arrives to the run that leaves.
  *
  * @returns undefined where two wheels overlap so that no tangent exists
  */
-export function beltPath(wheels: readonly Wheel[]): BeltPath | undefined {
+export function loopPath(wheels: readonly Wheel[]): LoopPath | undefined {
   const runs: Run[] = [];
   for (let i = 0; i < wheels.length; i++) {
     const a = wheels[i]!;
@@ -50,7 +50,7 @@ export function beltPath(wheels: readonly Wheel[]): BeltPath | undefined {
     const d = Math.hypot(dx, dy);
     const lean = (a.sense * a.r - b.sense * b.r) / d;
     if (!(Math.abs(lean) < 1)) return undefined;
-    // Leaving a counter-clockwise wheel the belt has the wheel on its left: the normal to the right points at the
+    // Leaving a counter-clockwise wheel the loop has the wheel on its left: the normal to the right points at the
     // tangent point.
     const heading = Math.atan2(dy, dx) + Math.asin(lean);
     const nx = Math.sin(heading);
@@ -73,7 +73,7 @@ export function beltPath(wheels: readonly Wheel[]): BeltPath | undefined {
 }
 
 /** Point and heading at an arc length along the path, measured from where the belt leaves wheel 0. */
-export function poseAt(path: BeltPath, s: number): { x: number; y: number; heading: number } {
+export function poseAt(path: LoopPath, s: number): { x: number; y: number; heading: number } {
   let rest = ((s % path.length) + path.length) % path.length;
   for (let i = 0; i < path.runs.length; i++) {
     const run = path.runs[i]!;

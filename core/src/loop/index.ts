@@ -1,0 +1,3 @@
+export * from './centre.ts';
+export * from './path.ts';
+export * from './spans.ts';

@@ -184,8 +184,8 @@ async function work(): Promise<void> {
       for (const tests of bites(lists[i]!)) if ((seen = await runner.fails(m.file, tests))) break;
       writeFileSync(join(copy, m.file), source);
       // What failed must pass again, or it was something else.
-      const still = seen && i % 50 === 0 ? await runner.fails(m.file, bites(lists[i]!)[0]!) : undefined;
-      if (still) throw new Error(`Tests fail with ${m.file} as it is: ${still}`);
+      const still = seen && i % 25 === 0 ? await runner.fails(m.file, bites(lists[i]!)[0]!) : undefined;
+      if (still) console.log(JSON.stringify({ unsure: `tests fail with ${m.file} as it is`, why: still }));
       if (seen) killed++;
       else console.log(JSON.stringify({ survived: `${m.file}:${m.line}`, change: m.says, reached: lists[i]!.length }));
       if (i % 20 === 19) console.log(JSON.stringify({ mutate: 'so far', of: i + 1, killed }));

@@ -34,6 +34,14 @@ interface Report {
   }[];
 }
 
+/** Where it is found out what reaches a place each file has sources read for it alone: what runs as they are read counts. */
+const CONFIG = `import base from './vitest.config.ts';
+const core = base.test.projects[0].test;
+const hits = process.env.MUTATE_HITS ? ['scripts/mutate/hits.ts'] : [];
+export default { test: { projects: [{ test: { ...core, isolate: hits.length > 0, include: ['core/test/*.test.ts'],
+  setupFiles: [...hits, ...core.setupFiles] } }] } };
+`;
+
 /** A copy of what the tests need, so that the sources stay as they are whatever happens, and may be worked on. */
 function copyOf(root: string): string {
   const copy = mkdtempSync(join(tmpdir(), 'gristmill-mutate-'));
@@ -44,6 +52,7 @@ function copyOf(root: string): string {
       filter: (from) => !/\/(node_modules|dist)(\/|$)/.test(from.slice(root.length)),
     });
   symlinkSync(join(here, 'node_modules'), join(copy, 'node_modules'));
+  writeFileSync(join(copy, 'mutate.config.ts'), CONFIG);
   return copy;
 }
 
@@ -72,17 +81,15 @@ async function reaching(mutants: readonly Mutant[]): Promise<Reaching[][]> {
   try {
     count(copy, mutants);
     const [hits, written] = [join(copy, 'hits.jsonl'), join(copy, 'report.json')];
-    // Each file with sources read for it alone, so that what runs as a source is read counts for it.
-    const config = `import base from './vitest.config.ts';
-const core = base.test.projects[0].test;
-export default { test: { maxWorkers: 2, projects: [{ test: { ...core, isolate: true, include: ['core/test/*.test.ts'],
-  setupFiles: ['scripts/mutate/hits.ts', ...core.setupFiles] } }] } };`;
-    writeFileSync(join(copy, 'hits.config.ts'), config);
-    const run = spawn('npx', `vitest run --config hits.config.ts --reporter json --outputFile ${written}`.split(' '), {
-      cwd: copy,
-      env: { ...process.env, CI: '1', MUTATE_HITS: hits },
-      stdio: 'ignore',
-    });
+    const run = spawn(
+      'npx',
+      `vitest run --config mutate.config.ts --maxWorkers 2 --reporter json --outputFile ${written}`.split(' '),
+      {
+        cwd: copy,
+        env: { ...process.env, CI: '1', MUTATE_HITS: hits },
+        stdio: 'ignore',
+      },
+    );
     const code = await new Promise((done) => run.once('exit', done));
     const report = JSON.parse(readFileSync(written, 'utf8')) as Report;
     const wrong = report.testResults
@@ -184,7 +191,7 @@ async function work(): Promise<void> {
       for (const tests of bites(lists[i]!)) if ((seen = await runner.fails(m.file, tests))) break;
       writeFileSync(join(copy, m.file), source);
       // What failed must pass again, or it was something else.
-      const still = seen && i % 25 === 0 ? await runner.fails(m.file, bites(lists[i]!)[0]!) : undefined;
+      const still = seen && i % 5 === 0 ? await runner.fails(m.file, bites(lists[i]!)[0]!) : undefined;
       if (still) console.log(JSON.stringify({ unsure: `tests fail with ${m.file} as it is`, why: still }));
       if (seen) killed++;
       else console.log(JSON.stringify({ survived: `${m.file}:${m.line}`, change: m.says, reached: lists[i]!.length }));

@@ -3,11 +3,12 @@
 import { createInterface } from 'node:readline';
 import { createVitest } from 'vitest/node';
 
+// A run that is not cut short: what is still being read at its end would be taken for what comes next.
 const vitest = await createVitest('test', {
   root: process.cwd(),
+  config: 'mutate.config.ts',
   project: ['core'],
   watch: false,
-  bail: 1,
   maxWorkers: 1,
   reporters: [{}],
   silent: true,

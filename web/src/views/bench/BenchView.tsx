@@ -1,6 +1,6 @@
 import { sayUncertain, type BenchTest } from '@gristmill/core';
 import { format, parseISO } from 'date-fns';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { download, fileName } from '../../app/download.ts';
 import { Boundary } from '../../parts/Boundary.tsx';
@@ -43,6 +43,7 @@ export default function BenchView() {
   const shelf = useShelf();
   const [dialog, setDialog] = useState<'new' | 'plan' | undefined>();
   const findings = useFindings().data;
+  const findingOf = useMemo(() => new Map(findings?.map((f) => [f.testId, f])), [findings]);
   const [params, setParams] = useSearchParams();
   const [shown, setShown] = useState(PAGE);
   const [onBuild, setOnBuild] = useState<string | undefined>();
@@ -50,7 +51,7 @@ export default function BenchView() {
   const build = joint.builds.find((b) => b.id === test?.buildId);
   const testVariant = joint.variants.find((v) => v.id === build?.variantId) ?? variant;
   const line = useLineOf(joint, testVariant);
-  const finding = findings?.find((f) => f.testId === test?.id);
+  const finding = test && findingOf.get(test.id);
   const kind = test && kindOf(test.kind);
   const row = finding?.row;
   const verdict = line?.verdicts.find((v) => v.id === row);
@@ -110,9 +111,9 @@ export default function BenchView() {
                 </p>
                 <ul>
                   {tests.slice(-shown).map((t) => {
-                    const f = findings?.find((x) => x.testId === t.id);
+                    const f = findingOf.get(t.id);
                     return (
-                      <li key={t.id}>
+                      <li key={t.id} className="row-unseen">
                         <button
                           type="button"
                           aria-current={t.id === test?.id || undefined}

@@ -122,6 +122,10 @@ describe('every kind of test', () => {
   });
 });
 
+/** Standard uncertainty of a value known to even bounds, as the rig of a kind starts with. */
+const fromBoundsOf = (kind: string, field: string): number =>
+  (testKind(kind)!.rig.find((f) => f.id === field)!.start as number) / Math.sqrt(3);
+
 describe('the arithmetic of each', () => {
   it('positioning by ISO 230-2 as worked out', () => {
     const c = JSON.parse(readFileSync(new URL('./cases/positioning.json', import.meta.url), 'utf8')) as {
@@ -157,6 +161,17 @@ describe('the arithmetic of each', () => {
     expect(Math.abs(r.found!.value - 0.82)).toBeLessThan(r.found!.U);
     expect(Math.abs(figure(r, 'noLoadCurrent').value - 0.12)).toBeLessThan(figure(r, 'noLoadCurrent').U! + 1e-4);
     expect(Math.abs(figure(r, 'drag').value - 0.006)).toBeLessThan(figure(r, 'drag').U!);
+    // Where a line crosses nought, from its residuals: s/b·√(1/n + (x₀ − x̄)²/Sxx); Student's 2.776 for four degrees.
+    const x = rows.map((q) => q.current);
+    const middle = x.reduce((a, b) => a + b) / 6;
+    const wide = x.reduce((sum, v) => sum + (v - middle) ** 2, 0);
+    const { value, U } = figure(r, 'noLoadCurrent');
+    const scatter = figure(r, 'residual').value;
+    const off = Math.sqrt(1 / 6 + (value - middle) ** 2 / wide);
+    expect(U).toBeCloseTo((2.776 * scatter * off) / figure(r, 'slope').value, 6);
+    // Efficiency: the slope's own scatter, and 5 % bounds of the constant over √3.
+    const [a, b] = [scatter / Math.sqrt(wide) / figure(r, 'slope').value, fromBoundsOf('efficiency', 'constantError')];
+    expect(r.found!.u / r.found!.value).toBeCloseTo(Math.sqrt(a * a + b * b), 9);
   });
 
   it('drag and viscous part, from current or power', () => {

@@ -23,6 +23,22 @@ const normal = (seed: number) => {
 };
 
 describe('a line through points', () => {
+  it('is that of JCGM 100:2008, table H.6: a thermometer against its corrections', () => {
+    const t = [21.521, 22.012, 22.512, 23.003, 23.507, 23.999, 24.513, 25.002, 25.503, 26.01, 26.511];
+    const b = [-0.171, -0.169, -0.166, -0.159, -0.164, -0.165, -0.156, -0.157, -0.159, -0.161, -0.16];
+    const f = fitLine(
+      t.map((x) => x - 20),
+      b,
+    )!;
+    expect(f.intercept).toBeCloseTo(-0.1712, 4);
+    expect(f.uIntercept).toBeCloseTo(0.0029, 4);
+    expect(f.slope).toBeCloseTo(0.00218, 5);
+    expect(f.uSlope).toBeCloseTo(0.00067, 5);
+    expect(f.residual).toBeCloseTo(0.0035, 4);
+    expect(f.covariance / (f.uSlope * f.uIntercept)).toBeCloseTo(-0.93, 3);
+    expect(f.dof).toBe(9);
+  });
+
   it('is the one of the textbook', () => {
     fc.assert(
       fc.property(points, (list) => {

@@ -10,6 +10,7 @@ import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { placesUnder, sample } from './choice.ts';
+import { instrumented } from './instrument.ts';
 import type { Mutant } from './places.ts';
 
 const here = fileURLToPath(new URL('../..', import.meta.url));
@@ -17,6 +18,9 @@ const text = (start: string) => ({ type: 'string', default: start }) as const;
 const { values: option } = parseArgs({
   options: { in: text('core/src'), count: text('50'), seed: text('1'), part: text('1/1'), workers: text('2') },
 });
+
+/** No place. */
+const NONE = -1;
 
 /** A test file that reaches a place, and how long it takes. */
 interface Reaching {
@@ -34,12 +38,12 @@ interface Report {
   }[];
 }
 
-/** Where it is found out what reaches a place each file has sources read for it alone: what runs as they are read counts. */
 const CONFIG = `import base from './vitest.config.ts';
 const core = base.test.projects[0].test;
-const hits = process.env.MUTATE_HITS ? ['scripts/mutate/hits.ts'] : [];
-export default { test: { projects: [{ test: { ...core, isolate: hits.length > 0, include: ['core/test/*.test.ts'],
-  setupFiles: [...hits, ...core.setupFiles] } }] } };
+export default { test: { projects: [{ test: { ...core, include: ['core/test/*.test.ts'],
+  // What runs as a source is read counts for every file that reads it.
+  isolate: process.env.MUTATE_HITS !== undefined,
+  setupFiles: ['scripts/mutate/switch.ts', ...core.setupFiles] } }] } };
 `;
 
 /** A copy of what the tests need, so that the sources stay as they are whatever happens, and may be worked on. */
@@ -53,40 +57,24 @@ function copyOf(root: string): string {
     });
   symlinkSync(join(here, 'node_modules'), join(copy, 'node_modules'));
   writeFileSync(join(copy, 'mutate.config.ts'), CONFIG);
+  writeFileSync(placeOf(copy), String(NONE));
   return copy;
 }
 
-/** Puts a count before each place, the later ones of a file first so that the earlier stay where they are. */
-function count(copy: string, mutants: readonly Mutant[]): void {
-  for (const file of new Set(mutants.map((m) => m.file))) {
-    const marks = mutants.flatMap((m, i) =>
-      m.file === file
-        ? [
-            { at: m.from, put: `(globalThis.__hit?.(${i}), `, order: -m.till },
-            { at: m.till, put: ')', order: -m.from },
-          ]
-        : [],
-    );
-    let source = readFileSync(join(copy, file), 'utf8');
-    // Where two begin or end at one point, the longer is opened first and closed last.
-    marks.sort((a, b) => b.at - a.at || Number(b.put !== ')') - Number(a.put !== ')') || b.order - a.order);
-    for (const m of marks) source = source.slice(0, m.at) + m.put + source.slice(m.at);
-    writeFileSync(join(copy, file), source);
-  }
-}
+/** The file of a copy that says which place is changed. */
+const placeOf = (copy: string): string => join(copy, 'place');
 
 /** Which test files reach each place, the quick ones first. */
 async function reaching(mutants: readonly Mutant[]): Promise<Reaching[][]> {
   const copy = copyOf(base);
   try {
-    count(copy, mutants);
     const [hits, written] = [join(copy, 'hits.jsonl'), join(copy, 'report.json')];
     const run = spawn(
       'npx',
       `vitest run --config mutate.config.ts --maxWorkers 2 --reporter json --outputFile ${written}`.split(' '),
       {
         cwd: copy,
-        env: { ...process.env, CI: '1', MUTATE_HITS: hits },
+        env: { ...process.env, CI: '1', MUTATE_HITS: hits, MUTATE_PLACE: placeOf(copy) },
         stdio: 'ignore',
       },
     );
@@ -132,18 +120,18 @@ class Runner {
   private lines: AsyncIterator<string> | undefined;
   constructor(private readonly copy: string) {}
 
-  async fails(changed: string, tests: readonly string[]): Promise<string | undefined> {
+  async fails(place: number, tests: readonly string[]): Promise<string | undefined> {
     if (!this.run) {
       this.run = spawn('npx', ['tsx', 'scripts/mutate/runner.ts'], {
         cwd: this.copy,
         stdio: ['pipe', 'pipe', 'inherit'],
-        env: { ...process.env, CI: '1' },
+        env: { ...process.env, CI: '1', MUTATE_PLACE: placeOf(this.copy) },
         detached: true,
       });
       this.lines = createInterface({ input: this.run.stdout! })[Symbol.asyncIterator]();
     }
     const full = (f: string) => join(this.copy, f);
-    this.run.stdin!.write(JSON.stringify({ changed: [full(changed)], tests: tests.map(full) }) + '\n');
+    this.run.stdin!.write(JSON.stringify({ place, tests: tests.map(full) }) + '\n');
     let late = false;
     const stop = setTimeout(() => {
       late = true;
@@ -174,6 +162,8 @@ const [part, parts] = option.part.split('/').map(Number) as [number, number];
 const chosen = sample(all, Number(option.count), Number(option.seed)).filter((_, i) => i % parts === part - 1);
 console.log(JSON.stringify({ mutate: 'places', found: all.length, chosen: chosen.length }));
 
+for (const file of new Set(chosen.map((m) => m.file)))
+  writeFileSync(join(base, file), instrumented(readFileSync(join(base, file), 'utf8'), file, chosen));
 const lists = await reaching(chosen);
 console.log(JSON.stringify({ mutate: 'reached', of: lists.filter((l) => l.length > 0).length }));
 let [tried, killed] = [0, 0];
@@ -185,14 +175,11 @@ async function work(): Promise<void> {
   try {
     for (let i = tried++; i < chosen.length; i = tried++) {
       const m = chosen[i]!;
-      const source = readFileSync(join(copy, m.file), 'utf8');
-      writeFileSync(join(copy, m.file), source.slice(0, m.start) + m.to + source.slice(m.end));
       let seen: string | undefined;
-      for (const tests of bites(lists[i]!)) if ((seen = await runner.fails(m.file, tests))) break;
-      writeFileSync(join(copy, m.file), source);
+      for (const tests of bites(lists[i]!)) if ((seen = await runner.fails(i, tests))) break;
       // What failed must pass again, or it was something else.
-      const still = seen && i % 5 === 0 ? await runner.fails(m.file, bites(lists[i]!)[0]!) : undefined;
-      if (still) console.log(JSON.stringify({ unsure: `tests fail with ${m.file} as it is`, why: still }));
+      const still = seen && i % 25 === 0 ? await runner.fails(NONE, bites(lists[i]!)[0]!) : undefined;
+      if (still) throw new Error(`Tests fail with nothing changed: ${still}`);
       if (seen) killed++;
       else console.log(JSON.stringify({ survived: `${m.file}:${m.line}`, change: m.says, reached: lists[i]!.length }));
       if (i % 20 === 19) console.log(JSON.stringify({ mutate: 'so far', of: i + 1, killed }));

@@ -1,11 +1,14 @@
 import { lazy, Suspense } from 'react';
+import { Later } from './Later.tsx';
 import type { PlotProps } from './Plot.tsx';
 
 const Plot = lazy(() => import('./Plot.tsx'));
 
-/** The plot, loaded when first shown. */
+/** The plot, loaded when first shown; several of them come one after another. */
 export const LazyPlot = (props: PlotProps) => (
-  <Suspense fallback={<p className="label">Drawing the plot…</p>}>
-    <Plot {...props} />
-  </Suspense>
+  <Later>
+    <Suspense fallback={<p className="label">Drawing the plot…</p>}>
+      <Plot {...props} />
+    </Suspense>
+  </Later>
 );

@@ -206,6 +206,8 @@ export function useFindings() {
         if (!signal.aborted) useAnalysing.setState({ at });
       };
       signal.addEventListener('abort', () => useAnalysing.setState({ at: undefined }), { once: true });
+      // Handing hundreds of tests over takes a task of its own.
+      await new Promise((done) => setTimeout(done));
       // Ending the worker loses what it knows of other recordings: only where one is under way.
       const found = await findingsOf(joint, editsFor(joint, edits), (part, shop) =>
         corePool.run(

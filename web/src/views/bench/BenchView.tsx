@@ -29,6 +29,7 @@ import { StoreMap } from './StoreMap.tsx';
 import { Teardown } from './Teardown.tsx';
 import { Headline, Notes } from './Outcome.tsx';
 import { RigSketch } from './RigSketch.tsx';
+import { Later, useGrowing } from '../../parts/Later.tsx';
 import { Said } from '../../parts/Said.tsx';
 
 const PAGE = 60;
@@ -43,6 +44,7 @@ export default function BenchView() {
   const shelf = useShelf();
   const [dialog, setDialog] = useState<'new' | 'plan' | undefined>();
   const findings = useFindings().data;
+  const builds = useGrowing(joint.builds.length, 6);
   const findingOf = useMemo(() => new Map(findings?.map((f) => [f.testId, f])), [findings]);
   const [params, setParams] = useSearchParams();
   const [shown, setShown] = useState(PAGE);
@@ -102,7 +104,7 @@ export default function BenchView() {
       <div className="no-print flex min-h-0 flex-col border-r border-rule px-3.5 pt-3">
         <h2 className="border-b border-rule pb-1">Tests</h2>
         <div className="min-h-0 flex-1 overflow-y-auto" role="region" aria-label="Tests by build" tabIndex={0}>
-          {joint.builds.map((b) => {
+          {joint.builds.slice(0, builds).map((b) => {
             const tests = joint.tests.filter((t) => t.buildId === b.id);
             return (
               <div key={b.id} className="pt-2">
@@ -258,20 +260,26 @@ export default function BenchView() {
             </details>
             <AnalysisNote />
             <Headline test={test} finding={finding} expected={expected} asked={asked} />
-            <FirstPlot key={test.id} finding={finding} />
-            <div className="pt-2">
-              <ReadingsGrid key={test.id} test={test} kind={kind} result={finding?.result} />
-            </div>
-            <ResultDetail finding={finding} />
-            <Runs test={test} findings={findings ?? []} onChoose={(id) => setParams({ test: id })} />
-            {kind.teardown ? <Teardown test={test} /> : null}
-            {kind.mapsSensor ? <StoreMap test={test} /> : null}
-            <Notes test={test} />
-            <SheetFoot />
+            <Later>
+              <FirstPlot key={test.id} finding={finding} />
+              <div className="pt-2">
+                <ReadingsGrid key={test.id} test={test} kind={kind} result={finding?.result} />
+              </div>
+            </Later>
+            <Later>
+              <ResultDetail finding={finding} />
+              <Runs test={test} findings={findings ?? []} onChoose={(id) => setParams({ test: id })} />
+              {kind.teardown ? <Teardown test={test} /> : null}
+              {kind.mapsSensor ? <StoreMap test={test} /> : null}
+              <Notes test={test} />
+              <SheetFoot />
+            </Later>
           </div>
           <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3 print:max-w-[320px] print:overflow-visible print:border-0">
-            <RigSketch kind={kind} test={test} />
-            <RigValues key={test.id} test={test} kind={kind} />
+            <Later>
+              <RigSketch kind={kind} test={test} />
+              <RigValues key={test.id} test={test} kind={kind} />
+            </Later>
           </div>
         </Boundary>
       ) : (

@@ -13,6 +13,7 @@ import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
 import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { FigureText, QuantityText } from '../../parts/FigureText.tsx';
+import { Later } from '../../parts/Later.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
@@ -204,7 +205,11 @@ export default function BriefView() {
             <ProblemNote problem={refused} />
           </div>
         ) : null}
-        <CasePlot c={c} g={g} />
+        <div className="flex min-h-[164px] flex-1 flex-col">
+          <Later>
+            <CasePlot c={c} g={g} />
+          </Later>
+        </div>
         <div
           className="flex flex-wrap gap-x-4 gap-y-0.5 border-t border-rule py-1.5 text-[12.5px]"
           role="group"
@@ -299,27 +304,29 @@ export default function BriefView() {
             </button>
           </p>
         </Section>
-        {moves.length ? <Section title="Move">{moves}</Section> : null}
-        <Limits />
-        <Section title="Line" aside={variant.name}>
-          <label className="flex items-baseline gap-2">
-            <input
-              type="checkbox"
-              className="accent-[var(--ink)]"
-              checked={variant.follows}
-              onChange={(e) =>
-                editVariant(
-                  e.target.checked ? 'Re-size with the brief' : 'Hold the stages',
-                  (v) => void (v.follows = e.target.checked),
-                )
-              }
-            />
-            <span>Re-size the stages with the brief</span>
-          </label>
-          <p className="label">
-            On, a change here chooses ratio, teeth, width and tension anew. Off, the stages stay as they are.
-          </p>
-        </Section>
+        <Later>{moves.length ? <Section title="Move">{moves}</Section> : null}</Later>
+        <Later>
+          <Limits />
+          <Section title="Line" aside={variant.name}>
+            <label className="flex items-baseline gap-2">
+              <input
+                type="checkbox"
+                className="accent-[var(--ink)]"
+                checked={variant.follows}
+                onChange={(e) =>
+                  editVariant(
+                    e.target.checked ? 'Re-size with the brief' : 'Hold the stages',
+                    (v) => void (v.follows = e.target.checked),
+                  )
+                }
+              />
+              <span>Re-size the stages with the brief</span>
+            </label>
+            <p className="label">
+              On, a change here chooses ratio, teeth, width and tension anew. Off, the stages stay as they are.
+            </p>
+          </Section>
+        </Later>
       </div>
     </div>
   );

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { useActions, type Action } from '../../app/actions.ts';
+import { Later } from '../../parts/Later.tsx';
 import { slug } from '../../state/address.ts';
 import { useJoint } from '../../state/open.ts';
 import { MotorPanel } from './MotorPanel.tsx';
@@ -69,7 +70,9 @@ export default function LineFrame() {
           aria-label="Motor, driver and sensor"
           tabIndex={0}
         >
-          <MotorPanel />
+          <Later>
+            <MotorPanel />
+          </Later>
         </div>
       )}
     </div>

@@ -6,6 +6,7 @@ import { useActions, type Action } from '../../app/actions.ts';
 import { TextField } from '../../parts/ChoiceField.tsx';
 import { FigureText } from '../../parts/FigureText.tsx';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
+import { Later } from '../../parts/Later.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { slug } from '../../state/address.ts';
 import { copyVariant } from '../../state/variants.ts';
@@ -143,7 +144,9 @@ export default function LineView() {
     <div className="flex min-h-full min-w-0 flex-col">
       <VariantBar />
       <div className="pt-2">
-        <StageRows report={report} />
+        <Later>
+          <StageRows report={report} />
+        </Later>
       </div>
       {report?.problem ? (
         <div className="py-2">
@@ -202,17 +205,21 @@ export default function LineView() {
           <p className="label py-3">The map appears once the line can be summed.</p>
         )}
       </div>
-      <FigureColumns figures={figures} label="Figures of the line" />
-      {report ? <LineChecks report={report} /> : null}
-      {rest.length ? (
-        <details className="pb-2">
-          <summary className="label cursor-pointer">All figures: tip, sensors, mount, bore, life and the rest</summary>
-          <FigureColumns figures={rest} label="More figures of the line" />
-        </details>
-      ) : null}
-      {report?.holder ? (
-        <p className="label pb-2">The line holds itself unpowered: {report.holder} cannot be driven back.</p>
-      ) : null}
+      <Later>
+        <FigureColumns figures={figures} label="Figures of the line" />
+        {report ? <LineChecks report={report} /> : null}
+        {rest.length ? (
+          <details className="pb-2">
+            <summary className="label cursor-pointer">
+              All figures: tip, sensors, mount, bore, life and the rest
+            </summary>
+            <FigureColumns figures={rest} label="More figures of the line" />
+          </details>
+        ) : null}
+        {report?.holder ? (
+          <p className="label pb-2">The line holds itself unpowered: {report.holder} cannot be driven back.</p>
+        ) : null}
+      </Later>
     </div>
   );
 }

@@ -10,6 +10,7 @@ import {
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { FigureText, FoundText } from '../../parts/FigureText.tsx';
+import { Later, useGrowing } from '../../parts/Later.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
 import { askedMark, foundSource, verdictWord } from '../../parts/words.ts';
 import { slug } from '../../state/address.ts';
@@ -49,6 +50,7 @@ export default function ReviewView() {
         : [];
     }),
   );
+  const limits = useGrowing(joint.brief.limits.length, Math.max(1, Math.floor(40 / joint.variants.length)));
   // Many variants still stand side by side: narrower scales, the verdict beneath.
   const many = joint.variants.length > 2;
   return (
@@ -86,7 +88,7 @@ export default function ReviewView() {
             </tr>
           </thead>
           <tbody>
-            {joint.brief.limits.map((l) => {
+            {joint.brief.limits.slice(0, limits).map((l) => {
               const kind = LIMIT_KINDS[l.id];
               const verdicts = lines.map((line) => line?.verdicts.find((v) => v.id === l.id));
               const asked = verdicts.find((v) => v)?.asked ?? NaN;
@@ -185,63 +187,65 @@ export default function ReviewView() {
           </tbody>
         </table>
       </div>
-      <div className="grid grid-cols-2 gap-x-10 gap-y-4 pt-5 max-[1000px]:grid-cols-1">
-        <section aria-label="Differences">
-          <h2 className="border-b border-strong pb-1">What the bench says of the predictions</h2>
-          {differences.length === 0 ? (
-            <p className="pt-2">
-              Nothing measured yet.{' '}
-              <Link className="mend" to={`/joint/${slug(joint.id)}/bench`}>
-                Measure on the bench
-              </Link>
-              , and found appears beside expected.
-            </p>
-          ) : null}
-          <ul>
-            {differences.map((d) => (
-              <li key={d.key} className="rule-b py-1.5" data-difference="">
-                <span className="label">Build {d.build}. </span>
-                {d.text}
-                {d.slips.map((s) => (
-                  <span key={s.id} className="block text-near">
-                    {s.ask}
-                  </span>
-                ))}
-              </li>
-            ))}
-          </ul>
-        </section>
-        <section aria-label="Changes between variants">
-          <h2 className="border-b border-strong pb-1">What changed between variants</h2>
-          {joint.variants.length < 2 ? (
-            <p className="pt-2">
-              There is one variant. Duplicate it in the{' '}
-              <Link className="mend" to={`/joint/${slug(joint.id)}/line`}>
-                Line
-              </Link>
-              , change one thing, and compare.
-            </p>
-          ) : null}
-          {joint.variants.slice(1).map((v) => {
-            const changes = whatChanged(joint.variants[0]!, v, units);
-            return (
-              <div key={v.id} className="py-1.5">
-                <p className="font-semibold">
-                  {joint.variants[0]!.name} → {v.name}{' '}
-                  <span className="label font-normal">
-                    {changes.length} change{changes.length === 1 ? '' : 's'}
-                  </span>
-                </p>
-                <ul className="num text-[12.5px]">
-                  {changes.map((c) => (
-                    <li key={c}>{c}</li>
+      <Later>
+        <div className="grid grid-cols-2 gap-x-10 gap-y-4 pt-5 max-[1000px]:grid-cols-1">
+          <section aria-label="Differences">
+            <h2 className="border-b border-strong pb-1">What the bench says of the predictions</h2>
+            {differences.length === 0 ? (
+              <p className="pt-2">
+                Nothing measured yet.{' '}
+                <Link className="mend" to={`/joint/${slug(joint.id)}/bench`}>
+                  Measure on the bench
+                </Link>
+                , and found appears beside expected.
+              </p>
+            ) : null}
+            <ul>
+              {differences.map((d) => (
+                <li key={d.key} className="rule-b py-1.5" data-difference="">
+                  <span className="label">Build {d.build}. </span>
+                  {d.text}
+                  {d.slips.map((s) => (
+                    <span key={s.id} className="block text-near">
+                      {s.ask}
+                    </span>
                   ))}
-                </ul>
-              </div>
-            );
-          })}
-        </section>
-      </div>
+                </li>
+              ))}
+            </ul>
+          </section>
+          <section aria-label="Changes between variants">
+            <h2 className="border-b border-strong pb-1">What changed between variants</h2>
+            {joint.variants.length < 2 ? (
+              <p className="pt-2">
+                There is one variant. Duplicate it in the{' '}
+                <Link className="mend" to={`/joint/${slug(joint.id)}/line`}>
+                  Line
+                </Link>
+                , change one thing, and compare.
+              </p>
+            ) : null}
+            {joint.variants.slice(1).map((v) => {
+              const changes = whatChanged(joint.variants[0]!, v, units);
+              return (
+                <div key={v.id} className="py-1.5">
+                  <p className="font-semibold">
+                    {joint.variants[0]!.name} → {v.name}{' '}
+                    <span className="label font-normal">
+                      {changes.length} change{changes.length === 1 ? '' : 's'}
+                    </span>
+                  </p>
+                  <ul className="num text-[12.5px]">
+                    {changes.map((c) => (
+                      <li key={c}>{c}</li>
+                    ))}
+                  </ul>
+                </div>
+              );
+            })}
+          </section>
+        </div>
+      </Later>
       <p className="label pt-4">
         Figures are estimates from the shop’s factors and your readings, not certification. Machines that carry people
         or could fall on them need local codes and a licensed engineer.

@@ -2,6 +2,11 @@ import { defineConfig } from 'vitest/config';
 
 const common = { testTimeout: 120_000, setupFiles: ['core/test/repeatable.ts', 'core/test/setup.ts'] };
 
+/** Tests that put storage, clocks or modules in place of others, or look at what the whole page keeps. */
+const OWN_WORLD = [
+  ...['autosave', 'computed-once', 'open', 'recordings', 'rig-session', 'rig-sources', 'shop-store', 'tabs', 'vault'],
+].map((name) => `web/test/${name}.test.ts`);
+
 export default defineConfig({
   test: {
     // Both cores: nothing here is timed.
@@ -16,7 +21,16 @@ export default defineConfig({
           isolate: false,
         },
       },
-      { test: { ...common, name: 'web', include: ['web/test/**/*.test.ts'] } },
+      {
+        test: {
+          ...common,
+          name: 'web',
+          include: ['web/test/**/*.test.ts'],
+          exclude: OWN_WORLD,
+          isolate: false,
+        },
+      },
+      { test: { ...common, name: 'web-storage', include: OWN_WORLD } },
     ],
   },
 });

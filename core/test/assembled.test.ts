@@ -12,8 +12,8 @@ beforeAll(async () => {
 
 const shelf = makeShelf();
 
-/** Every piece of a stage in its place, by name. */
-function assembled(id: string, over: Record<string, unknown>): { name: string; body: Manifold }[] {
+/** Every piece of a stage in its place, by name; `chord` is how far its facets may stand off, m. */
+function assembled(id: string, over: Record<string, unknown>, chord = 8e-6): { name: string; body: Manifold }[] {
   const kind = stageKind(id)!;
   const p = readParams(id, {
     ...(kind.defaults({ ratio: id === 'worm' ? 20 : 5, torque: 1, size: Infinity, shelf }) as object),
@@ -28,7 +28,7 @@ function assembled(id: string, over: Record<string, unknown>): { name: string; b
   };
   return made.value.flatMap((part) => {
     if (!part.places || (!part.solid && part.id !== 'out-pin')) return [];
-    const m = meshSolid(kernel, (part.solid ?? part.seen!)(), 4e-6)!;
+    const m = meshSolid(kernel, (part.solid ?? part.seen!)(), chord)!;
     const body = new kernel.Manifold(
       new kernel.Mesh({ numProp: 3, vertProperties: m.vertices, triVerts: m.triangles }),
     );
@@ -60,7 +60,7 @@ describe('every kind as it starts', () => {
   // Tight fits bite a little; teeth out of phase or a part forgotten at the origin bite a lot.
   for (const kind of stageKinds())
     it(`${kind.id} stands with no part in another`, () => {
-      const list = assembled(kind.id, {});
+      const list = assembled(kind.id, {}, 3e-5);
       for (let i = 0; i < list.length; i++)
         for (let j = i + 1; j < list.length; j++) {
           const [a, b] = [list[i]!, list[j]!];

@@ -6,7 +6,8 @@ import { centreForTeeth, layoutBelt } from '../src/stage/belt/layout.ts';
 import { buildBelt, modelBelt, wrongBelt, type BeltModel } from '../src/stage/belt/model.ts';
 import { loopPath, poseAt } from '../src/loop/index.ts';
 import { wheelTurns } from '../src/stage/belt/drawing.ts';
-import { loadedTeeth, meshShare } from '../src/stage/belt/strength.ts';
+import { loadedTeeth, meshShare, tensionForce } from '../src/stage/belt/strength.ts';
+import { findSection } from '../src/shop/shelf.ts';
 import { analyseOf, drawingOf, stageOf } from './stage-bench.ts';
 
 const shelf = makeShelf();
@@ -200,6 +201,16 @@ describe('belt under load', () => {
     expect(model({ tension: 60 }).jumpTorque).toBeGreaterThan(model({ tension: 40 }).jumpTorque);
     for (const key of ['jumpTorque', 'shearTorque', 'tensionTorque'] as const)
       expect(model({ width: 15e-3 })[key]).toBeGreaterThan(model()[key]);
+  });
+
+  it('its tight side reaches what the belt stands: all of the force once the slack side hangs, half of it before', () => {
+    const section = findSection(shelf, 'R3')!;
+    const force = (tension: number) => tensionForce({ ...base, width: 6e-3, tension }, section, shelf);
+    // 14 N/mm of width, 84 N: with 30 N of tension the slack side hangs at 60 N.
+    expect(force(30)).toBeCloseTo(84, 9);
+    expect(force(50)).toBeCloseTo(2 * (84 - 50), 9);
+    expect(force(42)).toBeCloseTo(84, 9);
+    expect(force(90)).toBe(0);
   });
 
   it('sounds an octave higher at four times the tension', () => {

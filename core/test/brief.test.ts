@@ -80,6 +80,8 @@ describe('arm against gravity', () => {
     expect(judge(5, 'min', { value: 6, low: 4, high: 7 })).toBe('near');
     expect(judge(5, 'min', { value: 4.9, low: 4, high: 7 })).toBe('fails');
     expect(judge(5, 'max', { value: 4.9, low: 4, high: 7 })).toBe('near');
+    expect(judge(5, 'min', { value: 4.9999, low: 4, high: 7 })).toBe('fails');
+    expect(judge(5, 'max', { value: 5.0001, low: 4, high: 7 })).toBe('fails');
     expect(judge(NaN, 'max', { value: 1, low: 1, high: 1 })).toBe('unknown');
     expect(judge(5, 'max', undefined)).toBe('unknown');
   });

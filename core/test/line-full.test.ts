@@ -251,6 +251,9 @@ describe('checks of the line', () => {
       says: expect.stringMatching(/holds itself: stage 1/),
     });
     expect(analyseLine(j, a(j), shelf).checks.some((c) => c.id === 'back' && c.state === 'fails')).toBe(true);
+    const { points } = analyseLine(j, a(j), shelf).motor;
+    expect(points.find((p) => p.speed === 0)!.torque).toBe(0);
+    expect(points.find((p) => p.speed > 0)!.torque).toBeGreaterThan(0);
     j.brief.limits = [{ ...blankLimit('turnBack'), sense: 'min', value: 1 }];
     expect(analyseLine(j, a(j), shelf).verdicts[0]!.state).toBe('holds');
     a(j).stages = [unit({ ratio: 14, backEfficiency: 0.9 })];

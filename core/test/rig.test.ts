@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { hangingPlan } from '../src/bench/kinds/hanging-plan.ts';
 import {
   TEST_KINDS,
   analyseLine,
@@ -194,6 +195,25 @@ describe('the rig’s protocol', () => {
 });
 
 describe('instruments and plan', () => {
+  it('a lever for hanging is about as long as six kilograms need for what matters, 10 to 50 cm, in steps of 5', () => {
+    const instrument = makeShelf().instruments.find((i) => i.measures === 'mass')!;
+    const lever = (expected: number, asked: number) =>
+      hangingPlan({ expected, asked, wanted: 1, torque: expected, instrument }).values['lever'];
+    // 10 N·m over 6 kg·g is 170 mm, 14 N·m 238 mm.
+    expect(lever(10, 4)).toBeCloseTo(0.2, 9);
+    expect(lever(10, 14)).toBeCloseTo(0.25, 9);
+    expect(lever(10, NaN)).toBeCloseTo(0.2, 9);
+    expect(lever(0.5, 0.4)).toBeCloseTo(0.1, 9);
+    expect(lever(100, 4)).toBeCloseTo(0.5, 9);
+    // Resolution and error as even spreads, on the lever, doubled for 95 %: g·L·1.96·√(r²/12 + e²/3).
+    const u = 1.96 * 9.81 * 0.2 * Math.sqrt(instrument.resolution ** 2 / 12 + instrument.error ** 2 / 3);
+    for (const [wanted, enough] of [
+      [u * 1.01, true],
+      [u * 0.99, false],
+    ] as const)
+      expect(hangingPlan({ expected: 10, asked: 4, wanted, torque: 10, instrument }).enough).toBe(enough);
+  });
+
   it('two known values make factor and zero; readings follow', () => {
     const c = twoPoint([0, 2], [0.05, 2.15])!;
     expect(calibratedReading(c, 2.15)).toBeCloseTo(2, 12);

@@ -19,11 +19,13 @@ for await (const line of createInterface({ input: process.stdin })) {
   writeFileSync(process.env.MUTATE_PLACE!, String(place));
   const specs = every.filter((s) => tests.includes(s.moduleId));
   if (specs.length !== tests.length) throw new Error(`Not every one is a test: ${tests.join(', ')}`);
-  const { testModules, unhandledErrors } = await vitest.runTestSpecifications(specs);
+  const result = await vitest.runTestSpecifications(specs);
+  // What failed in an earlier run is told of again.
+  const testModules = result.testModules.filter((m) => tests.includes(m.moduleId));
   // A process that is kept for the next run keeps its sources and what was changed in them.
   await vitest.pool?.close?.();
   vitest.pool = undefined;
-  const failed = unhandledErrors.length > 0 || testModules.some((m) => !m.ok());
+  const failed = result.unhandledErrors.length > 0 || testModules.some((m) => !m.ok());
   const why = testModules.flatMap((m) => [
     ...m.errors().map((e) => e.message),
     ...[...m.children.allTests('failed')].map((t) => `${t.fullName}: ${t.result().errors?.[0]?.message}`),

@@ -169,6 +169,21 @@ describe('a tooth', () => {
       }),
     );
 
+  it('of a ring has its tip broken by 45° where it is chamfered, and no further than to the middle of the tooth', () => {
+    const ends = (chamfer: number) => {
+      const { pieces } = toothSide(gear({ module: 1e-3, teeth: 60, ring: true, chamfer }));
+      const { curve } = pieces.find((p) => p.kind === 'chamfer')!;
+      const p = new Float64Array(3);
+      return [0, 1].map((u) => (curve(u, p), [Math.hypot(p[0]!, p[1]!), Math.atan2(p[1]!, p[0]!)] as const));
+    };
+    const [[flank, from], [tip, to]] = ends(1e-4) as [readonly [number, number], readonly [number, number]];
+    // Radii of a ring of 60: tips at 29 mm.
+    expect(tip).toBeCloseTo(0.029, 9);
+    expect(flank).toBeCloseTo(0.0291, 9);
+    expect((to - from) * tip).toBeCloseTo(1e-4, 9);
+    expect(ends(1.5e-3)[1]![1]).toBeLessThanOrEqual(Math.PI / 60 + 1e-12);
+  });
+
   it('has a side without steps, kinks between flank and root, or turns back', () => {
     fc.assert(
       fc.property(anyGear, (g) => {

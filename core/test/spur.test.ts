@@ -49,6 +49,17 @@ interface PairCase {
 }
 const cases = JSON.parse(readFileSync(new URL('./cases/involute-pairs.json', import.meta.url), 'utf8')) as PairCase[];
 
+describe('undercut of a spur stage', () => {
+  it('asks for as many teeth as a rack of depth one needs: 2/sin²α is 17.1', () => {
+    const check = report({ form: 'outside', z1: 12, z2: 40, x1: 0, x2: 0 }).checks.find(
+      (c) => c.id.startsWith('undercut') && c.figure < c.limit,
+    )!;
+    expect(check.advice).toContain('18 teeth');
+    // Least shift of twelve: 1 − 12·sin²20°/2.
+    expect(check.limit).toBeCloseTo(1 - 6 * Math.sin(20 * deg) ** 2, 4);
+  });
+});
+
 describe('a spur stage against worked figures', () => {
   it.each(cases)('m $module_mm, $z1 / $z2, ring $ring', (c) => {
     const over = {

@@ -82,6 +82,22 @@ describe('the neutral line over a generator', () => {
     );
   });
 
+  it('is the same over each of its lobes, turned on', () => {
+    const line = neutralLine({ ...form('cosine'), lobes: 3 });
+    const a = new Float64Array(4);
+    const third = (2 * Math.PI * line.form.radius) / 3;
+    for (const u of [0.1, 0.37, 0.8]) {
+      line.at(u * third, a);
+      for (const k of [1, 2, -1]) {
+        line.at((u + k) * third, out);
+        const [c, s] = [Math.cos((2 * Math.PI * k) / 3), Math.sin((2 * Math.PI * k) / 3)];
+        expect(out[0]).toBeCloseTo(c * a[0]! - s * a[1]!, 12);
+        expect(out[1]).toBeCloseTo(s * a[0]! + c * a[1]!, 12);
+        expect(Math.sin((out[2]! - a[2]!) / 2 - (Math.PI * k) / 3)).toBeCloseTo(0, 9);
+      }
+    }
+  });
+
   it('bends as rings do: 0.0744·P·r³/EI out under two forces, 1.426 times as sharply as a cosine wave', () => {
     const two = fewRollers(2, 0);
     // P in units of E·I·w0/r³ for one unit of throw: 1/0.0744.

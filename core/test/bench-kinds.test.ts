@@ -484,6 +484,17 @@ describe('recordings', () => {
     );
     expect(r.peaks![0]!.order).toBeCloseTo(54, 1);
     expect(r.peaks![0]!.suspects[0]!.name).toBe('teeth, stage 1');
+    expect(Math.abs(r.peaks![0]!.amplitude / 0.2 - 1)).toBeLessThan(0.01);
+    // An order 1.5 % off is meant where the speed is known to 2 %, and is not where it is known to 0.1 %.
+    const off = (speedError: number) =>
+      run(
+        'noise',
+        [],
+        { speed: Math.PI, speedError },
+        { recording: { ...record({ sound }, rate), rate }, orders: [{ name: 'teeth', order: 54.8, lever: 0.05 }] },
+      ).peaks![0]!.suspects.map((s) => s.name);
+    expect(off(0.02)).toContain('teeth');
+    expect(off(0.001)).not.toContain('teeth');
   });
 });
 

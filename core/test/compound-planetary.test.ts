@@ -44,6 +44,15 @@ describe('a shared-planet stage against worked figures', () => {
 });
 
 describe('a shared-planet stage', () => {
+  it('gives its rings the shift of its planets where the centres are as they would be without', () => {
+    const counts = { drive: 'sun', zs: 12, zpA: 18, zr1: 48, zpB: 15, zr2: 45, module: 1e-3, moduleB: 1e-3 };
+    const r = report({ ...counts, xs: -0.2, xpA: 0.2, xpB: 0.15 });
+    const of = (id: string) => r.figures.find((f) => f.id === id)!.value;
+    expect(of('centre')).toBeCloseTo(0.015, 9);
+    expect(of('shift1')).toBeCloseTo(0.2, 6);
+    expect(of('shift2')).toBeCloseTo(0.15, 6);
+  });
+
   it('holds itself where friction is large enough, and says so by an efficiency of nought or less', () => {
     expect(
       report({ zs: 12, zpA: 18, zr1: 48, zpB: 17, zr2: 47, module: 1e-3, moduleB: 1e-3, meshBy: 'given', eta: 0.96 })

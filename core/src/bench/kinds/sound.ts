@@ -3,7 +3,7 @@ import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { circle, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { channelOf } from '../recording.ts';
-import { amplitudes, betweenBins, hann, peaksOf, powerBelow } from '../spectrum.ts';
+import { amplitudeBetween, amplitudes, betweenBins, hann, peaksOf, powerBelow } from '../spectrum.ts';
 import { suspectsFor } from '../suspects.ts';
 import { combine, fromBounds, typeA } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
@@ -278,7 +278,14 @@ export const noise: TestKind = {
     const resolution = Math.max(bin / turn, 0);
     const peaks = found.map((k) => {
       const order = (betweenBins(a, k) * bin) / turn;
-      return suspectsFor(order, a[k]!, 'count', context.orders, resolution + (rig('speedError') * order) / 0.6, false);
+      return suspectsFor(
+        order,
+        amplitudeBetween(a, k),
+        'count',
+        context.orders,
+        resolution + (rig('speedError') * order) / 0.6,
+        false,
+      );
     });
     const level = combine(Math.sqrt(total), 'count', []);
     const top = Math.min(

@@ -112,7 +112,8 @@ export const turnBack: TestKind = {
       {
         id: 'lever',
         name: 'lever radius',
-        u: (fromBounds(get('leverError')) * t) / rig.lever,
+        // The lever’s own weight pulls wherever the masses hang.
+        u: (fromBounds(get('leverError')) * (t - context.gravity * rig.leverMass * rig.leverCentre)) / rig.lever,
         dof: Infinity,
         halve: 'the radius measured to half the error',
       },

@@ -1,0 +1,124 @@
+import { describe, expect, it } from 'vitest';
+import { blankTest, fromBounds, makeShelf, testKind, type BenchTest, type TestContext } from '../src/index.ts';
+
+// What a budget says of a rig's field is what the result changes by when the field does: each part is held against a
+// difference of the whole analysis, at a rig whose every field matters.
+
+const context: TestContext = {
+  instruments: makeShelf().instruments,
+  gravity: 9.80665,
+  orders: [],
+  materials: [],
+  torqueConstant: 0.05,
+  ratio: 20,
+};
+
+type Rig = Record<string, number | string>;
+interface Case {
+  readonly kind: BenchTest['kind'];
+  readonly readings: readonly Rig[];
+  readonly rig: Rig;
+  /** Part of the budget, the field it is about, the field with its error, and whether that is a share of it. */
+  readonly parts: readonly (readonly [part: string, field: string, error: string, share?: 'share'])[];
+}
+
+const CASES: readonly Case[] = [
+  {
+    kind: 'play-spot',
+    readings: [{ shift: 6e-3 }, { shift: 6.4e-3 }],
+    rig: { distance: 3, distanceError: 0.01, beam: 'mirror' },
+    parts: [['distance', 'distance', 'distanceError']],
+  },
+  {
+    kind: 'pluck',
+    readings: [{ frequency: 88 }, { frequency: 91 }, { frequency: 90 }],
+    rig: { span: 0.15, spanError: 0.002, massPerLength: 8.4, massError: 0.05 },
+    parts: [
+      ['span', 'span', 'spanError'],
+      ['mass', 'massPerLength', 'massError', 'share'],
+    ],
+  },
+  {
+    kind: 'turn-back',
+    readings: [
+      { way: 'with', mass: 1, outcome: 'held' },
+      { way: 'with', mass: 1.2, outcome: 'turned' },
+      { way: 'against', mass: 0.9, outcome: 'held' },
+      { way: 'against', mass: 1.1, outcome: 'turned' },
+    ],
+    rig: { lever: 0.2, leverError: 1e-3, leverMass: 0.2, leverCentre: 0.1, basket: 0.05 },
+    parts: [['lever', 'lever', 'leverError']],
+  },
+  {
+    kind: 'torque-ladder',
+    readings: [
+      { mass: 1, outcome: 'lifted' },
+      { mass: 1.5, outcome: 'lifted' },
+      { mass: 2, outcome: 'skipped' },
+    ],
+    rig: { lever: 0.2, leverError: 1e-3, leverMass: 0.2, leverCentre: 0.1, basket: 0.05, angle: 0.3, angleError: 0.02 },
+    parts: [
+      ['lever', 'lever', 'leverError'],
+      ['angle', 'angle', 'angleError'],
+    ],
+  },
+  {
+    kind: 'play-lever',
+    readings: [
+      { angle: 0, difference: 1e-3 },
+      { angle: 1, difference: 1.1e-3 },
+      { angle: 2, difference: 0.9e-3 },
+    ],
+    rig: { lever: 0.18, leverError: 1e-3, push: 0, correctWindUp: 'no' },
+    parts: [['lever', 'lever', 'leverError']],
+  },
+  {
+    kind: 'torque-cell',
+    readings: [100, 300, 600, 900, 880].map((counts, i) => ({ time: i * 0.5, counts })),
+    rig: { lever: 0.2, leverError: 1e-3, zeroCounts: 20, knownMass: 1, knownCounts: 220, massError: 0.01, hold: 1 },
+    parts: [
+      ['lever', 'lever', 'leverError'],
+      ['calibration', 'knownMass', 'massError', 'share'],
+    ],
+  },
+  {
+    kind: 'no-load',
+    readings: [20, 60, 100, 150].map((speed) => ({ speed, current: 0.1 + 2e-4 * speed })),
+    rig: { torqueConstant: 0.05, constantError: 0.08 },
+    parts: [['constant', 'torqueConstant', 'constantError', 'share']],
+  },
+  {
+    kind: 'efficiency',
+    readings: [1, 2, 3, 4].map((torque) => ({ torque, current: 0.12 + torque / 0.82 })),
+    rig: { torqueConstant: 0.05, constantError: 0.08 },
+    parts: [['constant', 'torqueConstant', 'constantError', 'share']],
+  },
+];
+
+describe('a budget', () => {
+  for (const { kind: id, readings, rig, parts } of CASES) {
+    const kind = testKind(id)!;
+    const found = (over: Rig = {}) => {
+      const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
+      const r = kind.analyse(
+        {
+          ...blank,
+          rig: { ...blank.rig, ...rig, ...over },
+          readings: readings.map((values, i) => ({ id: `r${i}`, text: '', values })),
+        } as BenchTest,
+        context,
+      );
+      if (!r.ok) throw new Error(`${r.problem.what} ${r.problem.why}`);
+      return r.value.found!;
+    };
+    for (const [part, field, error, share] of parts)
+      it(`${id}: ${part} is what a change of ${field} makes`, () => {
+        const at = rig[field] as number;
+        const h = 1e-5 * at;
+        const slope = (found({ [field]: at + h }).value - found({ [field]: at - h }).value) / (2 * h);
+        const bound = (rig[error] as number) * (share ? at : 1);
+        const told = found().budget.find((c) => c.id === part)!.u;
+        expect(told / fromBounds(Math.abs(slope) * bound)).toBeCloseTo(1, 3);
+      });
+  }
+});

@@ -79,6 +79,47 @@ describe('root sections', () => {
     ] as const)
       expect(rootSection(gear({ module: 2e-3, teeth })).form).toBeCloseTo(form, 1);
   });
+  it('are those of the equations of ISO 6336-3, clause 6.2, solved by themselves', () => {
+    const [alpha, hf, rho] = [Math.PI / 9, 1.25, 0.38];
+    for (const [z, x] of [
+      [17, 0],
+      [20, 0.3],
+      [32, -0.1],
+      [100, 0.5],
+    ] as const) {
+      const E = Math.PI / 4 - hf * Math.tan(alpha) - ((1 - Math.sin(alpha)) * rho) / Math.cos(alpha);
+      const G = rho - hf + x;
+      const H = (2 / z) * (Math.PI / 2 - E) - Math.PI / 3;
+      let theta = Math.PI / 6;
+      for (let i = 0; i < 100; i++) theta = ((2 * G) / z) * Math.tan(theta) - H;
+      const s = z * Math.sin(Math.PI / 3 - theta) + Math.sqrt(3) * (G / Math.cos(theta) - rho);
+      const r = rho + (2 * G * G) / (Math.cos(theta) * (z * Math.cos(theta) ** 2 - 2 * G));
+      const da = z + 2 + 2 * x;
+      const at = Math.acos((z * Math.cos(alpha)) / da);
+      const inv = (a: number) => Math.tan(a) - a;
+      const half = (Math.PI / 2 + 2 * x * Math.tan(alpha)) / z + inv(alpha) - inv(at);
+      const lean = at - half;
+      const arm = (Math.cos(half) - Math.sin(half) * Math.tan(lean)) * da;
+      const h = (arm - z * Math.cos(Math.PI / 3 - theta) - G / Math.cos(theta) + rho) / 2;
+      const found = rootSection(gear({ module: 1e-3, teeth: z, shift: x }));
+      expect(found.chord / s).toBeCloseTo(1, 5);
+      expect(found.height / h).toBeCloseTo(1, 5);
+      expect(found.radius / r).toBeCloseTo(1, 3);
+      expect(found.form / ((6 * h * Math.cos(lean)) / (s * s * Math.cos(alpha)))).toBeCloseTo(1, 5);
+      // Clause 7, by logarithms: ln Y_S = ln(1.2 + 0.13·L) + ln q/(1.21 + 2.3/L).
+      const [L, q] = [s / h, s / (2 * r)];
+      expect(Math.log(found.stress)).toBeCloseTo(Math.log(1.2 + 0.13 * L) + Math.log(q) / (1.21 + 2.3 / L), 3);
+    }
+    // Read off the standard's chart for the basic rack.
+    for (const [teeth, stress] of [
+      [17, 1.52],
+      [20, 1.55],
+      [30, 1.62],
+      [100, 1.79],
+    ] as const)
+      expect(rootSection(gear({ module: 1e-3, teeth })).stress).toBeCloseTo(stress, 2);
+  });
+
   it('do not depend on the module', () => {
     const one = rootSection(gear({ module: 1e-3, teeth: 23, shift: 0.2 }));
     const two = rootSection(gear({ module: 3e-3, teeth: 23, shift: 0.2 }));

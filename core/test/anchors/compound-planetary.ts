@@ -39,6 +39,18 @@ export const compoundPlanetary: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    'root-sun': [
+      2.9562494e6,
+      'K·F/(b·m)·Y_F·Y_S·Y_ε of the sun by ISO 6336-3’s equations, the rack’s tooth 40 µm wider',
+    ],
+    'root-ring1': [
+      1.7684785e7,
+      'K·F/(b·m)·Y_F·Y_S·Y_ε of the planet by ISO 6336-3’s equations, the rack’s tooth 40 µm wider',
+    ],
+    'root-ring2': [
+      1.7408958e7,
+      'K·F/(b·m)·Y_F·Y_S·Y_ε of the planet by ISO 6336-3’s equations, the rack’s tooth 40 µm wider',
+    ],
     ratio: [45.0, '(1 + 48/12)/(1 − 48·15/(18·45))'],
     centre: [0.015, 'm(12 + 18)/2, the same as m(48 − 18)/2 and m(45 − 15)/2'],
     shift1: [0.0, 'closes unshifted'],
@@ -113,9 +125,6 @@ export const compoundPlanetary: Anchored = {
     length: [0.034, 'both faces and 8 mm'],
   },
   open: [
-    'root-sun',
-    'root-ring1',
-    'root-ring2',
     'break-sun-0',
     'tire-sun-0',
     'break-sun-1',

@@ -49,6 +49,14 @@ export const planetary: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    'root-sun': [
+      1.240668e7,
+      'K·F/(b·m)·Y_F·Y_S·Y_ε of the sun by ISO 6336-3’s equations, the rack’s tooth 40 µm wider',
+    ],
+    'root-ring': [
+      1.0156612e7,
+      'K·F/(b·m)·Y_F·Y_S·Y_ε of the planet by ISO 6336-3’s equations, the rack’s tooth 40 µm wider',
+    ],
     ratio: [5.0, 'Willis, ring held: 1 + 72/18'],
     centre: [0.0225, 'unshifted: m(z_s + z_p)/2'],
     ringShift: [0.0, 'unshifted counts that close: 18 + 2·27 = 72'],
@@ -119,8 +127,6 @@ export const planetary: Anchored = {
     length: [0.017, 'face, two plates and a millimetre'],
   },
   open: [
-    'root-sun',
-    'root-ring',
     'break-sun-0',
     'tire-sun-0',
     'break-sun-1',

@@ -42,6 +42,10 @@ export const spur: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    'root-1': [
+      5.0154052e7,
+      'K·F/(b·m)·Y_F·Y_S·Y_ε of 20 teeth by ISO 6336-3’s equations, the rack’s tooth 40 µm wider',
+    ],
     ratio: [-3.0, '60/20, turned round by an outside mesh'],
     efficiency: [0.98161637, '1 − µ·H_v, H_v integrated over a base pitch'],
     centre: [0.04, 'm(20 + 60)/2'],
@@ -76,5 +80,5 @@ export const spur: Anchored = {
     outside: [0.082, 'both pitch circles and an addendum at either end'],
     length: [0.01, 'the face'],
   },
-  open: ['root-1', 'break-1-0', 'tire-1-0', 'break-1-1', 'tire-1-1'],
+  open: ['break-1-0', 'tire-1-0', 'break-1-1', 'tire-1-1'],
 };

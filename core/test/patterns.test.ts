@@ -65,6 +65,14 @@ describe('moves', () => {
     const s = sCurve(10, 2, 8, 60);
     expect(s.jerkTime).toBeCloseTo(8 / 60, 12);
     expect(s.flat).toBeCloseTo(2 / 8 - 8 / 60, 12);
+    // So short that only the jerk is reached: way 2·v·√(v/j); and so that only acceleration and jerk are: v·(v/a + a/j).
+    const { jerk, acceleration } = wish;
+    const short = planMove(0.001, wish).top;
+    expect(2 * short * Math.sqrt(short / jerk)).toBeCloseTo(0.001, 12);
+    const middle = planMove(0.4, wish).top;
+    expect(middle).toBeLessThan(wish.speed);
+    expect(middle).toBeGreaterThan(acceleration ** 2 / jerk);
+    expect(middle * (middle / acceleration + acceleration / jerk)).toBeCloseTo(0.4, 12);
     expect(planMove(10, wish).duration).toBeCloseTo(2 * (2 / 8 + 8 / 60) + (10 - 2 * (2 / 8 + 8 / 60)) / 2, 12);
   });
 

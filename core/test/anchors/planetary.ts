@@ -123,6 +123,10 @@ export const planetary: Anchored = {
       '5 m/s at 13.5 mm of a planet that turns 4·18/27 times on its pin for a turn of the carrier',
     ],
     inertiaIn: [6.346067328e-7, 'm·r²/2 of the sun'],
+    inertiaOut: [
+      2.59313334e-5,
+      'three planets on 22.5 mm with their own m·r²/2; plates with pins as a disc of 30.5 mm',
+    ],
     outside: [0.0805, 'roots at 37.25 mm and 3 mm of wall'],
     length: [0.017, 'face, two plates and a millimetre'],
   },

@@ -79,6 +79,16 @@ describe('uncertainty', () => {
   it('has Student’s factor fall towards 1.96', () => {
     expect(student95(1)).toBeCloseTo(12.706, 3);
     expect(student95(10)).toBeCloseTo(2.228, 3);
+    // Between whole degrees, against the distribution itself.
+    for (const [dof, t] of [
+      [2.5, 3.5747],
+      [4.5, 2.6589],
+      [12.3, 2.1729],
+      [29.5, 2.0437],
+      [45, 2.0141],
+      [120, 1.9799],
+    ] as const)
+      expect(Math.abs(student95(dof) / t - 1), `${dof}`).toBeLessThan(dof < 3 ? 0.02 : 0.002);
     expect(student95(1e9)).toBeCloseTo(1.96, 3);
     let last = Infinity;
     for (let v = 1; v < 60; v += 0.37) {

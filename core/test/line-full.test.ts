@@ -300,6 +300,11 @@ describe('the ratio desk', () => {
     const window = one.windows.find((w) => w.id === 'torque')!;
     // At the low end the stepper's flat torque is just enough: T·i·η = peak.
     expect(window.low).toBeCloseTo(analyseLine(j, a(j), shelf).demand.peak / (0.55 * 0.94), 6);
+    // Load over the reflected rotor between a tenth and ten.
+    const { low, high } = one.windows.find((w) => w.id === 'match')!;
+    const match = (i: number) => analyseLine(j, a(j), shelf).demand.inertia / (a(j).motor.rotorInertia * i * i);
+    expect(match(low)).toBeCloseTo(10, 9);
+    expect(match(high)).toBeCloseTo(0.1, 9);
     expect(one.suggested).toBeGreaterThanOrEqual(one.both![0]);
     expect(one.suggested).toBeLessThanOrEqual(one.both![1]);
     expect(one.margin).toBeGreaterThanOrEqual(1.19);

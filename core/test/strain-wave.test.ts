@@ -117,6 +117,8 @@ describe('a strain-wave stage', () => {
     expect(flex({ wall: 0.5e-3 }) / flex({ wall: 1e-3 })).toBeCloseTo(1 / 8, 6);
     const [soft, hard] = [report({ materialS: 'tpu' }), report({})];
     expect(figureOf(soft, 'strainLimit')).toBeGreaterThan(8 * figureOf(hard, 'strainLimit'));
+    // Steel: 0.45·900 MPa over 210 GPa, over the notch of 1.5.
+    expect(figureOf(report({ materialS: '42crmo4' }), 'strainLimit')).toBeCloseTo((0.45 * 900e6) / 210e9 / 1.5, 9);
     expect(figureOf(report({ materialS: 'tpu' }, { ...duty, speed: 10 }), 'rise')).toBeGreaterThan(
       figureOf(soft, 'rise') * 9.9,
     );

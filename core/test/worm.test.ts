@@ -10,6 +10,8 @@ import {
   type Part,
   type StageReport,
 } from '../src/index.ts';
+import { wormGeometry } from '../src/stage/worm/geometry.ts';
+import type { WormParams } from '../src/stage/worm/params.ts';
 import { worm } from './anchors/worm.ts';
 import { analyseOf, drawingOf, figureOf, kinematicsOf, partsOf, screenOf, stageBench } from './stage-bench.ts';
 
@@ -23,6 +25,19 @@ const report = (over: Record<string, unknown>, at = shelf): StageReport =>
   stageBench('worm', plain, duty, at).report(over);
 const figure = figureOf;
 const state = (r: StageReport, id: string) => r.checks.find((c) => c.id === id)?.state;
+
+describe('the width of a worm’s wheel', () => {
+  it('carries over no more than the worm reaches round: 2·m·√(q + 1)', () => {
+    const wide = (width: number) => {
+      const made = wormGeometry({ ...(worm.params as unknown as WormParams), bore1: 0, width });
+      if (!made.ok) throw new Error(made.problem.what);
+      return made.value.carries;
+    };
+    const { module, quotient } = worm.params as unknown as WormParams;
+    expect(wide(0.03)).toBeCloseTo(2 * module * Math.sqrt(quotient + 1), 12);
+    expect(wide(0.004)).toBeCloseTo(0.004, 12);
+  });
+});
 
 describe('a worm stage', () => {
   it('loses and holds as a wedge does, friction given', () => {

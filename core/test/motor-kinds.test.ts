@@ -92,6 +92,24 @@ describe('servos by data sheet', () => {
   });
 });
 
+describe('the constants of a motor', () => {
+  it('turns unloaded as fast as what the supply leaves after its idle current', () => {
+    const c = motorConstants(brushless, d, shelf);
+    const { idleCurrent, resistance, speedConstant } = brushless;
+    expect(idleCurrent * resistance).toBeGreaterThan(0);
+    expect(c.noLoadSpeed).toBeCloseTo(24 * speedConstant - idleCurrent * resistance * speedConstant, 9);
+    expect(c.motorConstant ** 2 * resistance).toBeCloseTo(c.torqueConstant ** 2, 12);
+  });
+
+  it('gives half of its curve at half its current, as a stepper', () => {
+    const own = { ...stepper, curve: { speed: [0, 100], torque: [0.5, 0.2] } };
+    const at = (share: number) =>
+      motorTorque(own, { ...d, currentLimit: share * stepper.ratedCurrent }, shelf, 50, 'peak').torque;
+    expect(at(0.5) / at(1)).toBeCloseTo(0.5, 9);
+    expect(at(2)).toBeCloseTo(at(1), 12);
+  });
+});
+
 describe('a data sheet’s curve', () => {
   const curve = { speed: [0, 50, 120, 200, 320], torque: [1, 0.95, 0.7, 0.3, 0.05] };
 

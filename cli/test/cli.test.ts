@@ -195,6 +195,7 @@ describe('the command line', () => {
     expect(r.variants.map((v: { name: string }) => v.name)).toEqual(['A', 'B']);
     const a = r.variants[0];
     expect(a.figures.ratio.value).toBe(14);
+    expect(a.figures.torque.working.terms.length).toBeGreaterThan(2);
     expect(a.figures.torque.low).toBeLessThan(a.figures.torque.value);
     expect(a.stages[0].report.figures.centre.value).toBeGreaterThan(0.05);
     expect(

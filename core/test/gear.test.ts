@@ -233,7 +233,7 @@ describe('a tooth', () => {
         let sy = 0;
         for (let i = 0; i < up.length; i += 2) [sx, sy] = [sx + up[i]!, sy + up[i + 1]!];
         expect(Math.hypot(sx, sy) / (up.length / 2)).toBeLessThan(1e-7);
-        for (const v of fine.points) expect(Number.isFinite(v)).toBe(true);
+        expect(fine.points.every(Number.isFinite)).toBe(true);
       }),
       { numRuns: 30 },
     );

@@ -23,6 +23,18 @@ const a = (j: Joint): Variant => j.variants[0]!;
 const value = (j: Joint, v: Variant, id: string) => analyseLine(j, v, shelf).figures.find((f) => f.id === id)!.value;
 
 describe('the whole line', () => {
+  it('has figures that leave their working behind where they are sent away, and take it along as text', () => {
+    const { figures } = analyseLine(demo(), a(demo()), shelf);
+    const torque = figures.find((f) => f.id === 'torque')!;
+    const sent = structuredClone(torque);
+    expect(sent).toMatchObject({ id: 'torque', value: torque.value, low: torque.low, high: torque.high });
+    expect(workingOf(sent)).toBeUndefined();
+    expect(JSON.parse(JSON.stringify(torque)).working.formula).toBe(workingOf(torque)!.formula);
+    // Its resolution is another figure under a name of its own, and tells the same.
+    const best = figures.find((f) => f.id === 'resolution')!;
+    expect(workingOf(best)!.source.length).toBeGreaterThan(4);
+  });
+
   it('has finite figures inside their bands, each with a working', () => {
     const report = analyseLine(demo(), a(demo()), shelf);
     expect(report.problem).toBeUndefined();

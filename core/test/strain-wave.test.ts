@@ -371,8 +371,7 @@ describe('a strain wave as it is drawn', () => {
     expect(Math.abs(area(second.curves[1]!.outline)) / 90).toBeGreaterThan(
       (Math.abs(area(ring.curves[1]!.outline)) / 92) * 1.0,
     );
-    for (const p of made.value)
-      for (const c of p.curves) for (const v of c.outline.points) expect(Number.isFinite(v)).toBe(true);
+    for (const p of made.value) for (const c of p.curves) expect(c.outline.points.every(Number.isFinite)).toBe(true);
   });
 
   it('assembly says which member is bolted and how the generator goes in', () => {

@@ -17,6 +17,11 @@ class Worked implements Figure {
     this.#working = working;
   }
 
+  /** Written down as text it takes its working along. */
+  toJSON(): Figure & { readonly working: Working } {
+    return { ...this, working: this.#working() };
+  }
+
   static of(figure: Figure): Working | undefined {
     return figure instanceof Worked ? figure.#working() : undefined;
   }

@@ -96,6 +96,20 @@ const CASES: readonly Case[] = [
 ];
 
 describe('a budget', () => {
+  it('pluck: a tension goes with the square of the note, so twice the share that repeats of it scatter by', () => {
+    const kind = testKind('pluck')!;
+    const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
+    const notes = [88, 91, 90, 93];
+    const r = kind.analyse(
+      { ...blank, readings: notes.map((frequency, i) => ({ id: `${i}`, text: '', values: { frequency } })) },
+      context,
+    );
+    if (!r.ok) throw new Error(r.problem.what);
+    const { value, budget } = r.value.found!;
+    // Mean 90.5, deviations −2.5, 0.5, −0.5, 2.5: s² = 13/3, of the mean of four s/2.
+    expect(budget.find((c) => c.id === 'scatter')!.u / value).toBeCloseTo((2 * Math.sqrt(13 / 3)) / 2 / 90.5, 9);
+  });
+
   for (const { kind: id, readings, rig, parts } of CASES) {
     const kind = testKind(id)!;
     const found = (over: Rig = {}) => {

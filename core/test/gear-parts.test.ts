@@ -54,6 +54,20 @@ describe('trimmed tips', () => {
   });
 });
 
+describe('the clearance of tips over roots', () => {
+  it('is a quarter of the module on either side of an unshifted pair, outside and in a ring', () => {
+    for (const ring of [false, true]) {
+      const [g1, g2] = [gear({ module: 2e-3, teeth: 20 }), gear({ module: 2e-3, teeth: 60, ring })];
+      const made = meshPair(g1, g2);
+      if (!made.ok) throw new Error(made.problem.what);
+      const x = interference(made.value, toothSide(g1), toothSide(g2));
+      expect(x.clear21).toBeCloseTo(0.5e-3, 9);
+      // A ring's roots are cut by a shaper of its own, within a few hundredths of as deep.
+      expect(Math.abs(x.clear12 - 0.5e-3)).toBeLessThan(ring ? 0.1e-3 : 1e-9);
+    }
+  });
+});
+
 describe('undercut', () => {
   it('begins just below the least shift', () => {
     for (const teeth of [8, 10, 12, 15, 17]) {

@@ -371,7 +371,31 @@ describe('findings', () => {
     );
     expect(
       sayDifference('torque', { ...above, bound: 'atLeast' }, { ...figure, low: 0.1, value: 0.2, high: 0.3 }),
-    ).toMatch(/at least .*ladder stopped before/);
+    ).toMatch(/at least .*stopped before the expected/);
+    // A bound is a bound: every way that one can lie to a band from 0.1 to 0.3, known to 0.02.
+    const words = (bound: 'both' | 'atLeast' | 'atMost', value: number) =>
+      sayDifference(
+        'torque',
+        { ...above, bound, found: { ...above.found!, value, U: 0.02 } },
+        { ...figure, low: 0.1, value: 0.2, high: 0.3 },
+      );
+    for (const [bound, value, says] of [
+      ['atLeast', 0.05, /at least .*stopped before the expected .* does not tell/],
+      ['atLeast', 0.2, /at least .*agrees with the expected .*may lie above/],
+      ['atLeast', 0.09, /at least .*agrees with the expected/],
+      ['atLeast', 0.31, /at least .*at the upper edge of the expected/],
+      ['atLeast', 0.5, /at least .*, above the expected/],
+      ['atMost', 0.5, /less than .*all of the expected .* lies below that/],
+      ['atMost', 0.2, /less than .*agrees with the expected .*may lie below/],
+      ['atMost', 0.31, /less than .*agrees with the expected/],
+      ['atMost', 0.09, /less than .*at the lower edge of the expected/],
+      ['atMost', 0.05, /less than .*, below the expected/],
+      ['both', 0.2, /is within the expected band/],
+      ['both', 0.5, /is above the expected band/],
+      ['both', 0.09, /is at the edge of the expected band/],
+      ['both', 0.05, /is below the expected band/],
+    ] as const)
+      expect(words(bound, value), `${bound} ${value}`).toMatch(says);
   });
 
   it('the newest test of a build stands', () => {

@@ -42,22 +42,36 @@ export function sayDifference(
   const found = sayUncertain(finding.found.value, finding.found.U, kind.quantity, choice);
   if (!expected) return `Found ${name} is ${found}; nothing was expected to compare it with.`;
   const band = sayBanded(expected, kind.quantity, choice);
+  const lies = agreement(finding.found, expected);
+  const because = (way: 'above' | 'below') => SUSPECTS[row]?.[way] ?? '';
   if (finding.bound === 'atLeast')
-    return finding.found.value >= expected.low
-      ? `Found ${name} is at least ${found}, which agrees with the expected ${band}.`
-      : `Found ${name} is at least ${found}; the ladder stopped before the expected ${band}.`;
+    return {
+      above: `Found ${name} is at least ${found}, above the expected ${band}. ${because('above')}`.trim(),
+      overlaps:
+        finding.found.value > expected.high
+          ? `Found ${name} is at least ${found}, at the upper edge of the expected ${band}.`
+          : `Found ${name} is at least ${found}, which agrees with the expected ${band}.`,
+      within: `Found ${name} is at least ${found}, which agrees with the expected ${band}: what it really is may lie above.`,
+      below: `Found ${name} is at least ${found}; the test stopped before the expected ${band} and does not tell.`,
+    }[lies];
   if (finding.bound === 'atMost')
-    return finding.found.value <= expected.high
-      ? `Found ${name} is less than ${found}; the ladder began above what the joint carries.`
-      : `Found ${name} is less than ${found}; the expected ${band} lies below that.`;
-  switch (agreement(finding.found, expected)) {
+    return {
+      below: `Found ${name} is less than ${found}, below the expected ${band}. ${because('below')}`.trim(),
+      overlaps:
+        finding.found.value < expected.low
+          ? `Found ${name} is less than ${found}, at the lower edge of the expected ${band}.`
+          : `Found ${name} is less than ${found}, which agrees with the expected ${band}.`,
+      within: `Found ${name} is less than ${found}, which agrees with the expected ${band}: what it really is may lie below.`,
+      above: `Found ${name} is less than ${found}; all of the expected ${band} lies below that, and the test does not tell.`,
+    }[lies];
+  switch (lies) {
     case 'within':
       return `Found ${name} is within the expected band: ${found} against ${band}.`;
     case 'overlaps':
       return `Found ${name} is at the edge of the expected band: ${found} against ${band}; the uncertainty covers the difference.`;
     case 'above':
-      return `Found ${name} is above the expected band: ${found} against ${band}. ${SUSPECTS[row]?.above ?? ''}`.trim();
+      return `Found ${name} is above the expected band: ${found} against ${band}. ${because('above')}`.trim();
     case 'below':
-      return `Found ${name} is below the expected band: ${found} against ${band}. ${SUSPECTS[row]?.below ?? ''}`.trim();
+      return `Found ${name} is below the expected band: ${found} against ${band}. ${because('below')}`.trim();
   }
 }

@@ -32,24 +32,28 @@ export interface PlanetPlay {
  * @example planetPlay([{ angle: 30, pair: { play: 8e-5, working: 0.34906585 } },
  *   { angle: 40, pair: { play: 8e-5, working: 0.34906585 } }], 3, shelf) // { one: 0.0056, bind: 0.00164954,
  *   least: 0.00164954, likely: 0.0052785, most: 0.00890746 }
+ * @example planetPlay([{ angle: 30, pair: { play: 8e-5, working: 0.34906585 } },
+ *   { angle: 40, pair: { play: 8e-5, working: 0.5 } }], 1, shelf) // { one: 0.0056, bind: 0.00323904,
+ *   least: 0.00323904, likely: 0.006125, most: 0.00901096 }
  */
 export function planetPlay(meshes: readonly PlanetMesh[], planets: number, shelf: Shelf): PlanetPlay {
-  let [one, sum, squares] = [0, 0, 0];
+  let [one, sum, squares, thick] = [0, 0, 0, 0];
   for (const m of meshes) {
     one += m.angle * m.pair.play;
     sum += m.angle;
     squares += m.angle * m.angle;
+    thick += (m.angle * meshPlaySpread(m.pair, shelf)) ** 2;
   }
   const both = Math.sqrt(squares);
-  const thick = both * meshPlaySpread(meshes[0]!.pair, shelf);
+  const unlike = Math.sqrt(thick);
   const tilt = sum * factor(shelf, 'gear.tilt');
   const overlap = planets > 1 ? expectedRange(planets) * (factor(shelf, 'planet.place') / 2) * both : 0;
-  const bind = one - thick - 2 * overlap;
+  const bind = one - unlike - 2 * overlap;
   return {
     one,
     bind,
     least: Math.max(0, bind),
     likely: Math.max(0, one + tilt / 2 - overlap),
-    most: one + thick + tilt,
+    most: one + unlike + tilt,
   };
 }

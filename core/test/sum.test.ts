@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bandFrom } from '../src/index.ts';
 import { seeded, triangular } from '../src/math/random.ts';
+import { bentWindUp } from '../src/math/springs.ts';
 import {
-  bentWindUp,
   forward,
   needed,
   playAtOutput,

@@ -12,7 +12,8 @@ import { lineFigures } from './figures.ts';
 import { loadCurve, motorPoints, torqueMap, type LoadCurve, type MotorDuty, type TorqueMap } from './map.ts';
 import { sumLine, trialOf, type LineNumbers } from './numbers.ts';
 import { openLine, openStage, type StageOpener } from './open.ts';
-import { bentWindUp, forward, ratiosAfter } from './sum.ts';
+import { bentWindUp } from '../math/springs.ts';
+import { forward, ratiosAfter } from './sum.ts';
 
 /** Where the line's figures come from, stage by stage, all at the output. */
 export interface Attribution {

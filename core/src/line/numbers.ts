@@ -11,7 +11,8 @@ import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
 import { stated } from '../units/stated.ts';
 import { outputNumbers } from './output.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
-import { bentWindUp, forward, needed, ratiosAfter, stiffnessAtOutput, totalRatio, turnBack } from './sum.ts';
+import { bentWindUp } from '../math/springs.ts';
+import { forward, needed, ratiosAfter, stiffnessAtOutput, totalRatio, turnBack } from './sum.ts';
 
 /** Everything the line adds up to, as plain numbers in SI units. NaN marks what does not apply. */
 export interface LineNumbers {

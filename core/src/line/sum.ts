@@ -68,9 +68,3 @@ export function playAtOutput(links: readonly { readonly ratio: number }[], play:
   const after = ratiosAfter(links);
   return play.reduce((sum, b, j) => sum + b / Math.abs(after[j]!), 0);
 }
-
-/** Wind-up of a two-slope spring: T/k up to the bend, the rest at the lower stiffness, rad. */
-export function bentWindUp(torque: number, stiffness: number, bend: number, beyond: number): number {
-  const t = Math.abs(torque);
-  return t <= bend ? t / stiffness : bend / stiffness + (t - bend) / beyond;
-}

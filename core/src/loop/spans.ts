@@ -34,19 +34,6 @@ export const sides = (force: number, tension: number): Sides =>
 export const spanStiffness = (r: number, ea: number, tight: number, slack: number): number =>
   r * r * ea * (1 / tight + 1 / slack);
 
-/**
- * How far a spring that bends at a torque is wound up.
- *
- * @param torque N·m
- * @param bend where it bends, N·m
- * @param before stiffness up to there, N·m/rad
- * @param beyond stiffness from there, N·m/rad
- * @returns rad
- * @example windUp(3, 2, 500, 250) // 0.008
- */
-export const windUp = (torque: number, bend: number, before: number, beyond: number): number =>
-  torque <= bend ? torque / before : bend / before + (torque - bend) / beyond;
-
 /** Force that a loop puts on the shafts of its first and its last wheel, as x and y, N. */
 export interface ShaftForces {
   readonly first: readonly [number, number];

@@ -1,5 +1,5 @@
-import { pluckedNote, shaftForces, sides, spanStiffness, windUp } from '../../loop/index.ts';
-import { inSeries } from '../../math/springs.ts';
+import { pluckedNote, shaftForces, sides, spanStiffness } from '../../loop/index.ts';
+import { bentWindUp, inSeries } from '../../math/springs.ts';
 import { stated } from '../../units/stated.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
@@ -279,7 +279,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     toothStiffness1: springs.teeth1,
     toothStiffness2: springs.teeth2,
     slackTorque,
-    windUp: windUp(at.torque, slackTorque, springs.both, springs.tightOnly),
+    windUp: bentWindUp(at.torque, springs.both, slackTorque, springs.tightOnly),
     jumpTorque: carries.jump,
     shearTorque: carries.shear,
     tensionTorque: carries.tension,

@@ -61,11 +61,10 @@ type Roll = (n: number) => number;
 const pick = <T>(roll: Roll, list: readonly T[]): T => list[roll(list.length)]!;
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const shelf = makeShelf();
-const demos = (): string[] =>
-  readdirSync(new URL('../demo/', import.meta.url))
-    .filter((f) => f.endsWith('.json'))
-    .sort()
-    .map((f) => readFileSync(new URL(`../demo/${f}`, import.meta.url), 'utf8'));
+const demos = readdirSync(new URL('../demo/', import.meta.url))
+  .filter((f) => f.endsWith('.json'))
+  .sort()
+  .map((f) => readFileSync(new URL(`../demo/${f}`, import.meta.url), 'utf8'));
 
 /** Runs one input; a throw, a hang or nonsense in what it says is a fault, told with what it came from. */
 function one<T>(what: string, input: () => string, run: () => T): T {
@@ -159,10 +158,9 @@ function damaged(text: string, roll: Roll): string {
  */
 export function tortureJoints(count: number, seed: number): { read: number; refused: number; repaired: number } {
   const roll = dice(seed);
-  const texts = demos();
   const tally = { read: 0, refused: 0, repaired: 0 };
   each(count, (i) => {
-    const text = damaged(pick(roll, texts), roll);
+    const text = damaged(pick(roll, demos), roll);
     const input = () => text;
     const result = one('readJointFile', input, () => readJointFile(text));
     if (result.ok) {
@@ -292,6 +290,8 @@ export function tortureImports(
 ): { taken: number; refused: number; analysed: number } {
   const roll = dice(seed);
   const tally = { taken: 0, refused: 0, analysed: 0 };
+  const demo = readJointFile(demos[0]!);
+  if (!demo.ok) throw new Fault('the demo is refused');
   for (const kind of kinds) {
     each(count, () => {
       const whole = wholeFile(kind, roll);
@@ -325,8 +325,6 @@ export function tortureImports(
         readings: read.value.readings,
         ...(recording && { recording }),
       } as BenchTest;
-      const demo = readJointFile(demos()[0]!);
-      if (!demo.ok) throw new Fault('the demo is refused');
       const joint = { ...demo.value, builds: [{ ...demo.value.builds[0]!, id: 'b' }], tests: [test] };
       const refused = one('JointCheck', input, () => new JointCheck().problem(joint));
       if (refused) throw new Fault(`What was imported cannot be kept: ${sayProblem(refused)}\n${input()}`);

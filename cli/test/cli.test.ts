@@ -288,7 +288,6 @@ describe('the command line', () => {
 
   it('says from a shell what it says here: on its own streams, with its exit code', async () => {
     for (const args of [
-      ['unit', '62 ozf·in', 'torque'],
       ['unit', '3 kg', 'torque', '--json'],
       ['stage', 'planetary', '--params', '{}', '--json'],
     ]) {

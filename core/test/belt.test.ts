@@ -268,7 +268,7 @@ describe('belt checks', () => {
           }
         },
       ),
-      { numRuns: 200 },
+      { numRuns: 80 },
     );
     expect(mended).toBeGreaterThan(50);
   });

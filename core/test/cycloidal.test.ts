@@ -212,7 +212,7 @@ describe('a cycloidal stage', () => {
           for (const c of courses.value)
             for (const v of c.values) if (!Number.isFinite(v)) throw new Error(`${c.id} is not a number`);
       }),
-      { numRuns: 250 },
+      { numRuns: 120 },
     );
     expect(made).toBeGreaterThan(3);
   });

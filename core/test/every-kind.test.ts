@@ -65,12 +65,9 @@ describe('the start of every kind', () => {
 
   each('comes near the ratio it was asked for, where it can make it', (kind) => {
     // Kinds that cannot make a ratio of 20 come as near as they do.
-    const { ratio } = kinematicsOf(kind, kind.defaults(wish()));
-    const nearest = [3, 5, 8, 12, 20, 40, 60].map((r) =>
-      Math.abs(Math.abs(kinematicsOf(kind, kind.defaults(wish({ ratio: r }))).ratio) / r - 1),
-    );
-    expect(Math.min(...nearest)).toBeLessThan(0.06);
-    expect(Number.isFinite(ratio) && ratio !== 0).toBe(true);
+    const given = [3, 8, 20, 60].map((r) => [r, kinematicsOf(kind, kind.defaults(wish({ ratio: r }))).ratio] as const);
+    expect(Math.min(...given.map(([r, ratio]) => Math.abs(Math.abs(ratio) / r - 1)))).toBeLessThan(0.06);
+    for (const [r, ratio] of given) expect(Number.isFinite(ratio) && ratio !== 0, `${r}`).toBe(true);
   });
 });
 
@@ -146,7 +143,7 @@ describe('the report of every kind', () => {
         : all && typeof all === 'object'
           ? Object.entries(all).flatMap(([k, x]) => (k === 'name' || k === 'curves' ? [] : written(x)))
           : [];
-    for (const { params } of anyStages(kind, 12, 88)) {
+    for (const { params } of anyStages(kind, 6, 88)) {
       const opened = kind.open(params, shelf);
       if (!opened.ok) {
         expect(written(opened.problem).filter((t) => METRIC.test(t))).toEqual([]);
@@ -201,7 +198,7 @@ describe('the report of every kind', () => {
   });
 
   each('records every factor of the shop that moves it', (kind) => {
-    for (const { params, duty: at } of anyStages(kind, 12, kind.id.length)) {
+    for (const { params, duty: at } of anyStages(kind, 7, kind.id.length)) {
       const opened = kind.open(params, shelf);
       if (!opened.ok) continue;
       const stage = opened.value;
@@ -225,7 +222,7 @@ describe('the report of every kind', () => {
   });
 
   each('computes with one factor moved what it computes when it is opened so', (kind) => {
-    for (const { params, duty: at } of anyStages(kind, 6, 3 * kind.id.length)) {
+    for (const { params, duty: at } of anyStages(kind, 3, 3 * kind.id.length)) {
       const opened = kind.open(params, shelf);
       if (!opened.ok) continue;
       opened.value.load(at);

@@ -137,7 +137,7 @@ describe('conjugate action', () => {
           expect(gap, `touch at ${k}`).toBeLessThan(1e-7);
         }
       }),
-      { numRuns: 40 },
+      { numRuns: 20 },
     );
     expect(tried).toBeGreaterThan(5);
   });

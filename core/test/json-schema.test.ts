@@ -67,7 +67,7 @@ describe('the JSON Schema of a joint file', () => {
     const roll = dice(11);
     const values = [null, 0, -1, 1e9, 'x', '', true, [], {}, '3 mm', 0.5];
     let taken = 0;
-    for (let i = 0; i < 400; i++) {
+    for (let i = 0; i < 200; i++) {
       const j = copy();
       let node: unknown = j;
       // Down to some leaf, and another value in its place.
@@ -85,6 +85,6 @@ describe('the JSON Schema of a joint file', () => {
       taken++;
       expect(valid(j), JSON.stringify(valid.errors)).toBe(true);
     }
-    expect(taken).toBeGreaterThan(20);
+    expect(taken).toBeGreaterThan(10);
   });
 });

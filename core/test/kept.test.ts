@@ -169,7 +169,7 @@ describe('what is about to be saved', () => {
   it('is checked as the reader will: both take it, or neither, for any damage', () => {
     const roll = dice(7);
     let [taken, refused] = [0, 0];
-    for (let i = 0; i < 600; i++) {
+    for (let i = 0; i < 200; i++) {
       const j = spoiled(roll, 1 + roll(2));
       // In memory are numbers, not the text with units that a file may hold.
       const reads = readRecord(structuredClone(j));
@@ -178,8 +178,8 @@ describe('what is about to be saved', () => {
       if (reads.ok) taken++;
       else refused++;
     }
-    expect(taken).toBeGreaterThan(40);
-    expect(refused).toBeGreaterThan(200);
+    expect(taken).toBeGreaterThan(15);
+    expect(refused).toBeGreaterThan(60);
   });
 
   it('comes back as it was: what the check takes, the reader gives back the same', () => {
@@ -250,7 +250,7 @@ describe('a repair', () => {
   it('of hundreds of spoiled joints always gives one that reads, or refuses in words', () => {
     const roll = dice(11);
     let repaired = 0;
-    for (let i = 0; i < 300; i++) {
+    for (let i = 0; i < 200; i++) {
       const j = spoiled(roll, 1 + roll(8));
       const r = repairJoint(j, stamp);
       if (!r.ok) {
@@ -264,7 +264,7 @@ describe('a repair', () => {
       if (readRecord(structuredClone(j)).ok) expect(r.value.leftOut).toEqual([]);
       else expect(r.value.leftOut.length).toBeGreaterThan(0);
     }
-    expect(repaired).toBeGreaterThan(285);
+    expect(repaired).toBeGreaterThan(190);
   });
 
   it('refuses what is no joint, and what a newer Gristmill knows better', () => {

@@ -213,7 +213,7 @@ describe('a planetary stage under load', () => {
           return void expect(partsOf(kind, p, shelf).ok).toBe(true);
         },
       ),
-      { numRuns: 120 },
+      { numRuns: 60 },
     );
   });
   it('a mend of strength is enough', () => {

@@ -237,9 +237,9 @@ describe('a strain-wave stage', () => {
               if (i.kind === 'curve')
                 for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
-      { numRuns: 100 },
+      { numRuns: 60 },
     );
-    expect(made).toBeGreaterThan(8);
+    expect(made).toBeGreaterThan(5);
   });
 
   it('is drawn with the ring at rest and the spline turned back by two teeth a turn of the generator', () => {
@@ -332,9 +332,10 @@ describe('a strain wave as it is drawn', () => {
         if (a[1] > y !== b[1] > y && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside;
         const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
         const u = Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / (dx * dx + dy * dy || 1)));
-        near = Math.min(near, Math.hypot(x - a[0] - u * dx, y - a[1] - u * dy));
+        const [ex, ey] = [x - a[0] - u * dx, y - a[1] - u * dy];
+        near = Math.min(near, ex * ex + ey * ey);
       }
-      if (!inside) worst = Math.max(worst, near);
+      if (!inside) worst = Math.max(worst, Math.sqrt(near));
     }
     return worst;
   };

@@ -173,7 +173,7 @@ describe('the rig’s bridge', () => {
     const before = process.memoryUsage().rss;
     const line = `${'7'.repeat(900)}\n`;
     let sent = 0;
-    for (; sent < 30_000; sent++) {
+    for (; sent < 15_000; sent++) {
       for (;;) {
         try {
           device.write(line);
@@ -183,7 +183,8 @@ describe('the rig’s bridge', () => {
         }
       }
     }
-    await until(() => dataOf(quick.text()).length >= sent, 30_000);
+    // Taking 14 MB apart again at every look would hold up what is looked at.
+    await until(() => quick.text().length >= 900 * sent && dataOf(quick.text()).length >= sent, 30_000);
     expect((process.memoryUsage().rss - before) / 1e6).toBeLessThan(150);
     let late = '';
     slow.on('data', (x) => (late += String(x)));

@@ -87,9 +87,9 @@ describe('everything as one file', () => {
     await save(jib());
     const whole = await bytes(await writeBundle(here.vault, here.recordings, { history: true, everything: true }));
     let refused = 0;
-    for (let i = 0; i < 120; i++) {
+    for (let i = 0; i < 60; i++) {
       const there = home();
-      const bad = i % 3 === 0 ? whole.slice(0, 4 + Math.floor(((whole.length - 8) * i) / 120)) : whole.slice();
+      const bad = i % 3 === 0 ? whole.slice(0, 4 + Math.floor(((whole.length - 8) * i) / 60)) : whole.slice();
       if (i % 3)
         for (let k = 0; k < 3; k++)
           bad[4 + Math.floor(Math.abs(Math.sin(i * 7 + k)) * (whole.length - 8))]! ^= 1 << (i % 8);
@@ -103,7 +103,7 @@ describe('everything as one file', () => {
       expect(`${r.problem.what} ${r.problem.why} ${r.problem.mend}`).not.toMatch(/undefined|\[object|NaN/);
       expect(await there.shelf.list()).toEqual([]);
     }
-    expect(refused).toBeGreaterThan(80);
+    expect(refused).toBeGreaterThan(40);
     for (const other of [
       new Uint8Array([0x50, 0x4b, 3, 4]),
       new Uint8Array([0x50, 0x4b, 3, 4, ...Array<number>(100).fill(0)]),

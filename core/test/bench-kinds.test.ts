@@ -309,6 +309,11 @@ describe('the arithmetic of each', () => {
     expect(figure(r, 'peak').value).toBeCloseTo(9.80665 * 0.2, 4);
     expect(figure(r, 'sustained').value).toBeCloseTo(9.80665 * 0.2, 4);
     expect(figure(r, 'residual').value).toBeCloseTo(0.01, 6);
+    // A hundredth of a kilogram off at two: that share of the found torque, within even bounds.
+    expect(r.found!.budget.find((c) => c.id === 'linearity')!.u).toBeCloseTo(
+      (0.01 * r.found!.value) / 2 / Math.sqrt(3),
+      9,
+    );
   });
 
   it('a step: rise, overshoot, settling, steady error; hunting with its period', () => {
@@ -337,6 +342,22 @@ describe('the arithmetic of each', () => {
     expect(hunting.huntAmplitude).toBeCloseTo(0.002, 4);
     expect(hunting.huntPeriod).toBeCloseTo(0.2, 2);
     expect(Number.isNaN(hunting.settling)).toBe(false);
+    // A swing of 2 mrad spreads by its amplitude over √2.
+    const swings = Array.from(t, (x, i) => ({
+      time: x,
+      commanded: commanded[i]!,
+      measured: x < 0.1 ? 0 : 0.09 + 0.002 * Math.sin(2 * Math.PI * 5 * x),
+    }));
+    const told = run('step', swings, {});
+    expect(told.found!.u).toBeCloseTo(0.002 / Math.SQRT2, 4);
+    expect(told.advice.join(' ')).toMatch(/goes on swinging.*stops short by more than 5 %/s);
+    expect(
+      run(
+        'step',
+        swings.map((r) => ({ ...r, commanded: -r.commanded, measured: -r.measured })),
+        {},
+      ).advice,
+    ).toEqual(told.advice);
   });
 });
 

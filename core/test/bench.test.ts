@@ -253,6 +253,12 @@ describe('torque ladder', () => {
     expect(analyseLadder(ladder([]), scale, G).ok).toBe(false);
   });
 
+  it('asks next for a quarter more than was carried, or three fifths of what was not, by hand', () => {
+    // Torque goes with m + basket + half of the lever: 2.15 and 4.15 kg.
+    expect(climbed(ladder([[2, 'lifted']])).nextMass).toBeCloseTo(1.25 * 2.15 - 0.15, 9);
+    expect(climbed(ladder([[4, 'stalled']])).nextMass).toBeCloseTo(0.6 * 4.15 - 0.15, 9);
+  });
+
   it('notices rungs that contradict each other', () => {
     const r = climbed(
       ladder([

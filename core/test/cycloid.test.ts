@@ -100,6 +100,17 @@ describe('a cycloidal disc', () => {
     );
   });
 
+  it('has its smallest convex radius where calculus puts it', () => {
+    // ρ = (A − Bx)^1.5/(C − Dx) over x = cos((Z − 1)t); ρ′ = 0 at x = (1.5·BC − AD)/(0.5·BD).
+    const c: Cycloid = { pins: 14, circle: 40e-3, throw: 1.4e-3, pin: 3e-3 };
+    const [R, e, Z] = [40, 1.4, 14];
+    const [A, B] = [R * R + (e * Z) ** 2, 2 * R * e * Z];
+    const [C, D] = [R * R + e * e * Z ** 3, R * e * Z * (Z + 1)];
+    const x = (1.5 * B * C - A * D) / (0.5 * B * D);
+    expect(x).toBeCloseTo(-0.7507, 4);
+    expect(smallestConvex(c) * 1e3).toBeCloseTo((A - B * x) ** 1.5 / (C - D * x), 9);
+  });
+
   it('drawn as arcs, never stands in a pin and comes within 0.1 µm of each', () => {
     fc.assert(
       fc.property(any, ({ c, crank }) => {

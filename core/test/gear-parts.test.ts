@@ -54,6 +54,23 @@ describe('trimmed tips', () => {
   });
 });
 
+describe('a pinion in its ring', () => {
+  it('has room to pass with its tips and to go in along the radius as the handbook’s equations say', () => {
+    // Unshifted: tips at z/2 ± 1 modules, base circles z/2·cos 20°, centres (z₂ − z₁)/2 apart; in Python.
+    for (const [z2, entry, tips] of [
+      [50, 0.021968381547589066, 0.015676805417916106],
+      [32, -0.014684675851622031, 0.008084485418604404],
+    ] as const) {
+      const [g1, g2] = [gear({ module: 1e-3, teeth: 20 }), gear({ module: 1e-3, teeth: z2, ring: true })];
+      const made = meshPair(g1, g2);
+      if (!made.ok) throw new Error(made.problem.what);
+      const x = interference(made.value, toothSide(g1), toothSide(g2));
+      expect(x.entry).toBeCloseTo(entry, 9);
+      expect(x.tips).toBeCloseTo(tips, 9);
+    }
+  });
+});
+
 describe('the clearance of tips over roots', () => {
   it('is a quarter of the module on either side of an unshifted pair, outside and in a ring', () => {
     for (const ring of [false, true]) {

@@ -134,6 +134,11 @@ describe('a data sheet’s curve', () => {
       12,
     );
     expect(monotoneSlopes([0, 1, 2], [0, 1, 0])[1]).toBe(0);
+    // By hand: three points say ((2 + 1)·0.1 + 1.1)/2 = 0.7 at the start, held to three times the difference there; at
+    // the end (−3·1.1 − 0.1)/2.
+    expect([...monotoneSlopes([0, 1, 2], [0, 0.1, -1])].map((m) => m.toFixed(9))).toEqual(
+      [0.3, 0, -1.7].map((m) => m.toFixed(9)),
+    );
     expect(curveTorque({ speed: [0, 100], torque: [1, 0.5] }, 30)).toBeCloseTo(0.85, 12);
   });
 

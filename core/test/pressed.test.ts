@@ -99,6 +99,21 @@ describe('rollers', () => {
     expect(Math.min(...bends)).toBeGreaterThan(0.6);
   });
 
+  it('one a lobe: mean square and greatest of the bending in closed form', () => {
+    for (const lobes of [2, 3]) {
+      const { groups } = fewRollers(lobes, 0);
+      const a = Math.PI / lobes;
+      const k = a / (2 * Math.sin(a));
+      // ½ − k·cos(a − θ) between two rollers, its mean square −¼ + k²(½ + sin 2a/4a), greatest under a roller.
+      const unit = (lobes / Math.PI) * groups[0]!.force;
+      const plain = lobes ** 2 - 1;
+      const square = unit ** 2 * (k * k * (0.5 + Math.sin(2 * a) / (4 * a)) - 0.25);
+      const got = pressedBending(lobes, groups);
+      expect(got.square).toBeCloseTo((2 * square) / plain ** 2, 4);
+      expect(got.most).toBeCloseTo((unit * Math.max(k - 0.5, 0.5 - k * Math.cos(a))) / plain, 9);
+    }
+  });
+
   it('more of them come nearer to the contour they stand on, as do bending and its square to one', () => {
     for (const lobes of [2, 3]) {
       const worst = [4, 8, 16].map((per) => {

@@ -30,6 +30,16 @@ const SWAPS = new Map<ts.SyntaxKind, string>([
   [ts.SyntaxKind.PlusEqualsToken, '-='],
 ]);
 
+/** A number that something is compared with decides; it is not reckoned with. */
+const COMPARES = new Set([
+  ts.SyntaxKind.LessThanToken,
+  ts.SyntaxKind.LessThanEqualsToken,
+  ts.SyntaxKind.GreaterThanToken,
+  ts.SyntaxKind.GreaterThanEqualsToken,
+  ts.SyntaxKind.EqualsEqualsEqualsToken,
+  ts.SyntaxKind.ExclamationEqualsEqualsToken,
+]);
+
 const CALLS: Readonly<Record<string, string>> = {
   sin: 'cos',
   cos: 'sin',
@@ -64,7 +74,13 @@ export function mutantsOf(root: string, file: string): Mutant[] {
       const strings = [n.left, n.right].some((x) => ts.isStringLiteralLike(x) || ts.isTemplateExpression(x));
       if (swap && !strings) put(n.operatorToken, swap, n);
     }
-    if (ts.isNumericLiteral(n) && n.parent && ts.isBinaryExpression(n.parent)) put(n, `(${n.getText()} * 2 + 0.01)`);
+    if (
+      ts.isNumericLiteral(n) &&
+      n.parent &&
+      ts.isBinaryExpression(n.parent) &&
+      !COMPARES.has(n.parent.operatorToken.kind)
+    )
+      put(n, `(${n.getText()} * 2 + 0.01)`);
     if (ts.isPrefixUnaryExpression(n) && n.operator === ts.SyntaxKind.MinusToken && !ts.isNumericLiteral(n.operand))
       put(n, n.operand.getText());
     if (ts.isPropertyAccessExpression(n) && n.expression.getText() === 'Math' && CALLS[n.name.text])

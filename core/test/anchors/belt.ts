@@ -58,5 +58,13 @@ export const belt: Anchored = {
     mass: [0.029194517, 'discs over the teeth with flanges, a hub on the bought one, and the belt'],
     money: [8.7199564, 'bought pulley by teeth, printed one by mass, belt by length, a bearing'],
   },
+  numbers: {
+    inertiaIn: [7.266747855e-7, '6.43 g·(10.12 mm)²/2 of the driver and 3.6 g of belt at 10.5 mm'],
+    inertiaOut: [9.28710807e-6, '19.16 g·(31.13 mm)²/2 of the driven pulley'],
+    outside: [0.0930628859, 'centres, both pulleys’ radii and the belt’s teeth on either side'],
+    length: [0.014, 'belt, 2 mm of flanges and 6 mm of hub'],
+    maxSpeed: [3807.991095, '40 m/s at 10.504 mm'],
+    stiffnessBeyond: [296.7545867, 'one span in series with the teeth in mesh'],
+  },
   open: [],
 };

@@ -37,5 +37,12 @@ export const unit: Anchored = {
     money: [57.0, 'the sheet’s'],
     life: [5418166100.0, '10 000 h at 4 N·m and 3000 rpm, carried to 2.5 N·m and 10 rad/s at the input'],
   },
+  numbers: {
+    inertiaIn: [0.000006333637971709892, 'the sheet’s'],
+    outside: [0.06397163576691878, 'the sheet’s'],
+    length: [0.05437589040188096, 'the sheet’s'],
+    maxSpeed: [628.3185307179587, 'the sheet’s'],
+    etaBackward: [0.9361702127659575, 'the sheet’s'],
+  },
   open: [],
 };

@@ -17,23 +17,28 @@ const ANCHORED = (
 
 describe('worked values', () => {
   it('are there for every kind', () => {
-    expect(ANCHORED.map((a) => a.kind).sort()).toEqual(
+    expect(
+      ANCHORED.filter((a) => !a.further)
+        .map((a) => a.kind)
+        .sort(),
+    ).toEqual(
       stageKinds()
         .map((k) => k.id)
         .sort(),
     );
   });
 
-  for (const { kind, params, duty, worked, numbers = {}, open } of ANCHORED) {
+  for (const { kind, further, params, duty, worked, numbers = {}, open } of ANCHORED) {
     const read = readParams(kind, params);
     if (!read.ok) throw new Error(read.problem.what);
     const opened = stageKind(kind)!.open(read.value, shelf);
     if (!opened.ok) throw new Error(opened.problem.what);
     const figures = new Map(opened.value.report(duty).figures.map((f) => [f.id, f.value]));
 
-    it(`${kind}: every figure has one, or is listed as open`, () => {
-      expect([...Object.keys(worked), ...open].sort()).toEqual([...figures.keys()].sort());
-    });
+    if (!further)
+      it(`${kind}: every figure has one, or is listed as open`, () => {
+        expect([...Object.keys(worked), ...open].sort()).toEqual([...figures.keys()].sort());
+      });
 
     for (const [id, [value, how]] of Object.entries(worked))
       it(`${kind}, ${id}: ${how}`, () => {

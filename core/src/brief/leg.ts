@@ -125,7 +125,6 @@ export function legLoads(c: LegCase, g: number): CaseLoads {
       leverStand: Math.abs(stand.kneeLever),
       leverCrouch: Math.abs(crouch.kneeLever),
       landingKnee: lands ? landingKnee(c) : c.kneeStand,
-      impactSpeed: Math.sqrt(2 * g * c.dropHeight),
     },
   };
 }

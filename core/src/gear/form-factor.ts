@@ -35,14 +35,14 @@ function headingAt(curve: Curve, middle: number, wanted: number, p: Float64Array
 
 /**
  * Root section of a tooth for force at its tip: tangents of 30° to the true root outside, 60° in a ring. A helical
- * tooth is taken as that of the
- * virtual spur wheel with z/cos³ β teeth.
+ * tooth is taken as that of the virtual spur wheel with z/(cos² β_b·cos β) teeth.
  *
  * Source: ISO 6336-3:2019, clause 6 (Y_F, tip loading as in method C) and clause 7: Y_S = (1.2 + 0.13·L)·q_s^(1/(1.21 +
  * 2.3/L)).
  */
 export function rootSection(g: Gear): RootSection {
-  const flat: Gear = { ...g, teeth: g.teeth / Math.cos(g.helix) ** 3, helix: 0 };
+  const base = gearSize(g).helixBase;
+  const flat: Gear = { ...g, teeth: g.teeth / (Math.cos(base) ** 2 * Math.cos(g.helix)), helix: 0 };
   const z = gearSize(flat);
   const side = toothSide(flat);
   const fillet = side.pieces.find((x) => x.kind === 'fillet')!.curve;

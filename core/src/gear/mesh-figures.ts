@@ -183,7 +183,7 @@ export function meshFigures<M>(
       'stress',
       (m) => Math.max(...load(m).root),
       () => ({
-        formula: 'F_t/(b·m)·Y_F·Y_S·Y_ε·Y_β·K',
+        formula: 'F_t·cos α_t/cos α_wt/(b·m)·Y_F·Y_S·Y_ε·Y_β·K',
         terms: [
           term('F_t', 'tooth force', given.force, 'force', 'computed'),
           term('Y_F1', 'form factor, first wheel', mesh.sections[0].form, 'count', 'computed'),
@@ -200,7 +200,7 @@ export function meshFigures<M>(
       'stress',
       (m) => load(m).flank,
       () => ({
-        formula: 'Z_H·Z_E·Z_ε·Z_β·√(F_t·K/(d₁·b)·(u ± 1)/u)',
+        formula: 'Z_H·Z_E·Z_ε·Z_β·√(F_t·cos α_t/cos α_wt·K/(d₁·b)·(u ± 1)/u)',
         terms: [
           term('F_t', 'tooth force', given.force, 'force', 'computed'),
           term('b', 'width', mesh.width, 'length', 'field', 'width'),
@@ -233,7 +233,7 @@ export function meshFigures<M>(
       'stiffnessPerLength',
       (m) => load(m).stiffness,
       () => ({
-        formula: 'c′·b·E/E_steel·(0.75·ε + 0.25)',
+        formula: 'c′·cos β·b·E/E_steel·(0.75·ε + 0.25)',
         terms: [
           term('ε', 'contact ratio', p.contact, 'count', 'computed'),
           term('b', 'width', mesh.width, 'length', 'field', 'width'),

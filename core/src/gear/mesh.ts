@@ -81,15 +81,15 @@ export const meshPlaySpread = (p: Pair, shelf: Shelf): number =>
 const E_STEEL = 206e9;
 
 /**
- * Root stress, Pa per newton along the working circle, of a wheel of a mesh.
+ * Root stress, Pa per newton along the reference circle, of a wheel of a mesh.
  *
- * Source: ISO 6336-3:2019: σ_F = F_t/(b·m_n)·Y_F·Y_S·Y_ε·Y_β, Y_ε = 0.25 + 0.75/ε_α, Y_β = 1 − ε_β·β/120° (ε_β ≤ 1, β ≤
- * 30°).
+ * Source: ISO 6336-3:2006: σ_F = F_t/(b·m_n)·Y_F·Y_S·Y_ε·Y_β, Y_ε = 0.25 + 0.75·cos²β_b/ε_α, Y_β = 1 − ε_β·β/120° (ε_β
+ * ≤ 1, β ≤ 30°).
  */
 function rootPerForce(m: Mesh, wheel: 0 | 1): number {
   const g = wheel === 0 ? m.pair.g1 : m.pair.g2;
   const s = m.sections[wheel];
-  const yE = 0.25 + 0.75 / Math.max(1, m.pair.contact);
+  const yE = 0.25 + 0.75 / Math.max(1, m.pair.contact / Math.cos(m.pair.s1.helixBase) ** 2);
   const beta = Math.min(Math.abs(g.helix), Math.PI / 6);
   const yB = 1 - Math.min(1, m.overlap) * (beta / ((2 * Math.PI) / 3));
   return (s.form * s.stress * yE * yB) / (m.width * g.module);
@@ -156,18 +156,26 @@ export function loadMesh(
       : 0;
   const rootTemperature = ambient + heat * factor(shelf, 'gear.heatRoot');
   const flankTemperature = ambient + heat * factor(shelf, 'gear.heatFlank');
-  const per = [rootPerForce(m, 0) * k, rootPerForce(m, 1) * k] as const;
+  // Both standards count with the force at the reference circle, which is smaller than the working one where shifts
+  // open the centres.
+  const reference = (k * Math.cos(p.s1.at)) / Math.cos(p.working);
+  const per = [rootPerForce(m, 0) * reference, rootPerForce(m, 1) * reference] as const;
   const la = rootLimits(a, rootTemperature, shelf);
   const lb = rootLimits(b, rootTemperature, shelf);
   const permissible = Math.min(flankLimit(a, flankTemperature, shelf), flankLimit(b, flankTemperature, shelf));
-  const flank = flankPressure(m, a, b, force * k);
-  const one = flankPressure(m, a, b, k);
+  const flank = flankPressure(m, a, b, force * reference);
+  const one = flankPressure(m, a, b, reference);
   // Ride-over: the separating force opens the centres by about the working depth, against the housing's radial
   // stiffness.
   const depth = p.ring ? p.s1.ra - (p.s2.ra - p.centre) : p.s1.ra + p.s2.ra - p.centre;
   const alone = (2 * a.material.modulus * b.material.modulus) / (a.material.modulus + b.material.modulus);
+  // c′ = c′_th·…·cos β, as ISO 6336-1 has it.
   const stiffness =
-    factor(shelf, 'gear.stiffness') * m.width * (alone / E_STEEL) * (0.75 * Math.max(1, p.contact) + 0.25);
+    factor(shelf, 'gear.stiffness') *
+    Math.cos(p.g1.helix) *
+    m.width *
+    (alone / E_STEEL) *
+    (0.75 * Math.max(1, p.contact) + 0.25);
   const tan = Math.tan(p.working);
   return {
     force,
@@ -186,7 +194,8 @@ export function loadMesh(
     pits: (permissible / one) ** 2,
     skips: (factor(shelf, 'gear.housing') * Math.max(0, depth)) / tan,
     radial: force * tan,
-    axial: force * Math.tan(Math.abs(p.g1.helix)),
+    // The helix leans by tan β·r_w/r where the force acts (ISO 21771).
+    axial: (force * Math.tan(Math.abs(p.g1.helix)) * Math.cos(p.s1.at)) / Math.cos(p.working),
     stiffness,
     runout: factor(shelf, 'gear.runout'),
   };

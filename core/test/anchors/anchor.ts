@@ -6,6 +6,8 @@ export type Anchor = readonly [value: number, how: string];
 /** One stage of a kind with a worked value for its figures. */
 export interface Anchored {
   readonly kind: string;
+  /** One more of a kind: what the first does not show is worked, the rest left to it. */
+  readonly further?: true;
   readonly params: Readonly<Record<string, unknown>>;
   readonly duty: Duty;
   readonly worked: Readonly<Record<string, Anchor>>;

@@ -133,7 +133,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
             'force',
             (x) => x.loads[0]!.axial,
             () => ({
-              formula: 'F_t·tan β',
+              formula: 'F_t·tan β·cos α_t/cos α_wt',
               terms: [term('β', 'helix', p.helix, 'angle', 'field', 'helix')],
               source: 'equilibrium; a double helix carries its own',
             }),

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { strainWaveGeometry, toothState } from '../src/stage/strain-wave/geometry.ts';
 import { area, flatten, makeShelf, stageKind, type DrawItem, workingOf } from '../src/index.ts';
 import {
   analyseOf,
@@ -300,6 +301,25 @@ describe('a strain-wave stage', () => {
         r.ok && r.value.checks.filter((c) => c.state === 'fails' && c.severity === 'stop').map((c) => c.id),
       ).toEqual([]);
     }
+  });
+});
+
+describe('a tooth of the spline', () => {
+  it('stands as the first does when the generator has come as far round to it, and as the one opposite', () => {
+    const made = strainWaveGeometry(params({}) as never);
+    if (!made.ok) throw new Error(made.problem.what);
+    const g = made.value;
+    const stands = (index: number, crank: number) => {
+      const s = toothState(g, index, crank);
+      return [s.depth, s.ahead, s.behind];
+    };
+    for (const crank of [0.1, 1.3, -0.4])
+      for (const [i, other, at] of [
+        [0, 45, crank],
+        [1, 0, crank - (2 * Math.PI) / 90],
+        [37, 0, crank - (2 * Math.PI * 37) / 90],
+      ] as const)
+        stands(i, crank).forEach((x, k) => expect(x).toBeCloseTo(stands(other, at)[k]!, 9));
   });
 });
 

@@ -162,9 +162,9 @@ export function meshFigures<M>(
         ]
       : []),
     exact(`loss-${id}`, `Loss factor H_v, ${name}`, 'count', mesh.loss, () => ({
-      formula: p.ring ? 'π(1/z₁ − 1/z₂)/cos β_b·(1 − ε + ε₁² + ε₂²)' : 'π(1/z₁ + 1/z₂)/cos β_b·(1 − ε + ε₁² + ε₂²)',
+      formula: `2π(1/z₁ ${p.ring ? '−' : '+'} 1/z₂)/cos β_b·mean of Σ|s|/pairs over a base pitch`,
       terms: [...teeth, ...ratios],
-      source: 'ISO/TR 14179-2',
+      source: 'ISO/TR 14179-2: (1 − ε + ε₁² + ε₂²)/2 is that mean while ε₁ and ε₂ are below 1',
     })),
     make.figure(
       `force-${id}`,

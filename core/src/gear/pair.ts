@@ -207,16 +207,43 @@ export function worstSliding(p: Pair): [number, number] {
 }
 
 /**
- * Geometric loss factor H_v of a mesh: π(1/z1 ± 1/z2)/cos β_b·(1 − ε_α + ε1² + ε2²); the loss is µ·H_v.
+ * How far from the pitch point pairs in contact stand in the mean over a base pitch, in base pitches; pairs share alike.
+ * Where none is in contact half a pitch counts.
  *
- * Source: ISO/TR 14179-2 (after Ohlendorf); with less than one tooth pair in mesh the bracket is taken at no less than
- * a half.
+ * @param before length of contact before the pitch point, base pitches
+ * @param after the same behind it
+ * @example meanReach(0.8, 0.7) // 0.315
+ * @example meanReach(1.25, 0.25) // 0.53125
+ */
+export function meanReach(before: number, after: number): number {
+  // The foremost pair goes from −before on by one pitch, the others stand whole pitches further. Between places where a
+  // pair comes or crosses the pitch point everything is straight, so that the middle tells the mean.
+  const cuts = [-before, 1 - before];
+  for (let k = 0; k <= before + after + 1; k++)
+    for (const x of [after - k, -k]) if (x > -before && x < 1 - before) cuts.push(x);
+  cuts.sort((a, b) => a - b);
+  let mean = 0;
+  for (let i = 1; i < cuts.length; i++) {
+    const middle = (cuts[i - 1]! + cuts[i]!) / 2;
+    let [sum, pairs] = [0, 0];
+    for (let s = middle; s <= after; s++) {
+      sum += Math.abs(s);
+      pairs++;
+    }
+    mean += (cuts[i]! - cuts[i - 1]!) * (pairs > 0 ? sum / pairs : 0.5);
+  }
+  return mean;
+}
+
+/**
+ * Geometric loss factor H_v of a mesh; the loss is µ·H_v.
+ *
+ * Source: ISO/TR 14179-2 (after Ohlendorf), whose bracket 1 − ε_α + ε1² + ε2² is twice the mean reach while one or two
+ * pairs are in contact and the pitch point lies where one is alone. Beyond that, in most rings, the mean itself is taken.
  */
 export function lossFactor(p: Pair): number {
-  const e1 = p.approach;
-  const e2 = p.recess;
-  const bracket = Math.max(0.5, 1 - p.contact + e1 * e1 + e2 * e2);
-  return ((Math.PI * (1 / p.g1.teeth + sign(p.ring) / p.g2.teeth)) / Math.cos(p.s1.helixBase)) * bracket;
+  const teeth = 1 / p.g1.teeth + sign(p.ring) / p.g2.teeth;
+  return ((Math.PI * teeth) / Math.cos(p.s1.helixBase)) * 2 * meanReach(p.approach, p.recess);
 }
 
 /** How a shift sum can be shared between two wheels. */

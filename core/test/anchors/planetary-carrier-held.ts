@@ -1,0 +1,52 @@
+import type { Anchored } from './anchor.ts';
+import { planetary } from './planetary.ts';
+
+/** Carrier held, sun drives the ring: four planets on ball bearings that share by nothing floating. */
+export const carrierHeld: Anchored = {
+  kind: 'planetary',
+  further: true,
+  params: {
+    ...planetary.params,
+    arrangement: 'sun-ring',
+    planets: 4,
+    zs: 20,
+    zp: 26,
+    zr: 72,
+    floating: 'none',
+    pins: 'ball',
+    bearing: '623',
+    pin: 0.003,
+  },
+  duty: planetary.duty,
+  worked: {
+    ratio: [-3.6, 'teeth'],
+    share: [1.3225, 'a planet more than two: 1.15 each'],
+    gap: [0.004526911934581186, '2a·sin 45° − m(26 + 2)'],
+    'contact-ring': [1.9400691354940278, 'lengths of the line of action between tips over the base pitch'],
+    'loss-sun': [0.18728191870273686, 'friction work integrated over a base pitch'],
+    'loss-ring': [0.07534455792194512, 'the same; before the pitch point contact is longer than a base pitch'],
+    efficiency: [
+      (1 - 0.12 * 0.18728191870273686) * (1 - 0.12 * 0.07534455792194512) * (1 - 0.0006923076923076924),
+      'both meshes in turn, balls of 0.003·1.5 mm under all pins’ force at 72/26 turns',
+    ],
+    'force-sun': [36.73611111111111, 'T·K_γ/(4·36 mm)'],
+    'force-ring': [36.73611111111111, 'T·K_γ/(4·36 mm)'],
+    pinForce: [73.4722222222222, 'both meshes push alike'],
+    pinStress: [55435697.05060913, 'F·16 mm/8 over π·d³/32'],
+    life: [5859125350.281258, '(630 N over the pin’s force at 2.5 N·m)³·10⁶ turns at 72/26 rad/s'],
+    stiffness: [
+      8969.213830050903,
+      'meshes at 36 mm, four pins and the twist of the carrier with its 46/36 of the torque',
+    ],
+    lean: [0.00046852065900285786, 'half the carrier’s torque over its twist, as a lean over 13 mm'],
+    playOne: [0.0044444444444444444, '2·80 µm at 36 mm'],
+  },
+  numbers: {
+    maxSpeed: [
+      500,
+      '5 m/s at 13 mm of planets that turn 72/26 times for a turn of the ring, 3.6 times slower than the sun',
+    ],
+    inertiaIn: [9.82606733e-7, 'm·r²/2 of the sun, that of the spur pair’s pinion'],
+  },
+  open: [],
+};

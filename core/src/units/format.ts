@@ -7,6 +7,8 @@ export type UnitChoice = Partial<Record<QuantityId, string>>;
 export function displayUnit(id: QuantityId, choice: UnitChoice = {}): Unit {
   const quantity = QUANTITIES[id];
   const wanted = choice[id] ?? quantity.shown;
+  // Nearly always it stands there as it is written; every figure on a page asks.
+  for (const unit of quantity.units) if (unit.symbol === wanted) return unit;
   return findUnit(quantity, wanted) ?? findUnit(quantity, quantity.shown) ?? quantity.units[0]!;
 }
 

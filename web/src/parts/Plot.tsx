@@ -112,6 +112,22 @@ function dotsShown(x: ArrayLike<number>, y: ArrayLike<number>, xu: Unit, yu: Uni
 const NO_MARKS: readonly Mark[] = [];
 const NO_DOTS: NonNullable<PlotProps['dots']> = [];
 
+const TICK = { fontSize: 11.5, fill: 'var(--muted)', fontFamily: 'var(--font-mono)' };
+const MARGIN = { top: 14, right: 26, bottom: 18, left: 6 };
+const SIZE_AT_FIRST = { width: 520, height: 260 };
+const DOMAIN: ['auto', 'auto'] = ['auto', 'auto'];
+const SIZES: [number, number] = [60, 60];
+const BELOW = { position: 'insideBottom', offset: -12, fontSize: 12, fill: 'var(--muted)' } as const;
+const BESIDE = {
+  angle: -90,
+  position: 'insideLeft',
+  offset: 12,
+  fontSize: 12,
+  fill: 'var(--muted)',
+  style: { textAnchor: 'middle' },
+} as const;
+const write = (v: number): string => plainNumber(v, 3);
+
 const withUnit = (name: string, unit: string): string => (unit ? `${name}, ${unit}` : name);
 
 const Dot = ({ cx = 0, cy = 0, fill }: { cx?: number; cy?: number; fill?: string }) => (
@@ -134,7 +150,6 @@ function Plot({
   const units = useUnits();
   const xu = displayUnit(x, units);
   const yu = displayUnit(y, units);
-  const tick = { fontSize: 11.5, fill: 'var(--muted)', fontFamily: 'var(--font-mono)' };
   const data = useMemo(
     () =>
       series.map((s) => {
@@ -145,49 +160,37 @@ function Plot({
   );
   const dotted = useMemo(() => dots.map((d) => dotsShown(d.x, d.y, xu, yu)), [dots, xu, yu]);
   const placed = useMemo(() => marks.map((m) => ({ ...m, x: fromSi(m.x, xu), y: fromSi(m.y, yu) })), [marks, xu, yu]);
-  const write = (v: number) => plainNumber(v, 3);
+  // The same objects while they say the same: an axis that is given others is set up anew.
+  const xLabel = useMemo(() => ({ ...BELOW, value: withUnit(xName, xu.symbol) }), [xName, xu]);
+  const yLabel = useMemo(() => ({ ...BESIDE, value: withUnit(yName, yu.symbol) }), [yName, yu]);
   return (
     <div role="img" aria-label={name} className="h-full min-h-0 w-full" style={{ height }}>
-      <ResponsiveContainer width="100%" height="100%" initialDimension={{ width: 520, height: 260 }}>
-        <ComposedChart margin={{ top: 14, right: 26, bottom: 18, left: 6 }} accessibilityLayer={false}>
+      <ResponsiveContainer width="100%" height="100%" initialDimension={SIZE_AT_FIRST}>
+        <ComposedChart margin={MARGIN} accessibilityLayer={false}>
           <CartesianGrid stroke="var(--rule)" strokeDasharray="1 4" />
           <XAxis
             type="number"
             dataKey="x"
-            domain={['auto', 'auto']}
-            tick={tick}
+            domain={DOMAIN}
+            tick={TICK}
             stroke="var(--muted)"
             tickFormatter={write}
             // Five ticks stand apart in any plot of ours: asking whether they do means measuring text at each render.
             interval={0}
-            label={{
-              value: withUnit(xName, xu.symbol),
-              position: 'insideBottom',
-              offset: -12,
-              fontSize: 12,
-              fill: 'var(--muted)',
-            }}
+            label={xLabel}
           />
           <YAxis
             type="number"
             dataKey="y"
-            domain={['auto', 'auto']}
-            tick={tick}
+            domain={DOMAIN}
+            tick={TICK}
             stroke="var(--muted)"
             tickFormatter={write}
             interval={0}
             width={54}
-            label={{
-              value: withUnit(yName, yu.symbol),
-              angle: -90,
-              position: 'insideLeft',
-              offset: 12,
-              fontSize: 12,
-              fill: 'var(--muted)',
-              style: { textAnchor: 'middle' },
-            }}
+            label={yLabel}
           />
-          <ZAxis range={[60, 60]} />
+          <ZAxis range={SIZES} />
           <Tooltip
             isAnimationActive={false}
             cursor={{ stroke: 'var(--muted)', strokeDasharray: '2 3' }}

@@ -11,6 +11,7 @@ import {
   XAxis,
   YAxis,
   ZAxis,
+  type LineProps,
 } from 'recharts';
 import { useUnits } from '../state/prefs.ts';
 
@@ -117,22 +118,36 @@ const MARGIN = { top: 14, right: 26, bottom: 18, left: 6 };
 const SIZE_AT_FIRST = { width: 520, height: 260 };
 const DOMAIN: ['auto', 'auto'] = ['auto', 'auto'];
 const SIZES: [number, number] = [60, 60];
-const BELOW = { position: 'insideBottom', offset: -12, fontSize: 12, fill: 'var(--muted)' } as const;
-const BESIDE = {
-  angle: -90,
-  position: 'insideLeft',
-  offset: 12,
-  fontSize: 12,
-  fill: 'var(--muted)',
-  style: { textAnchor: 'middle' },
-} as const;
 const write = (v: number): string => plainNumber(v, 3);
 
 const withUnit = (name: string, unit: string): string => (unit ? `${name}, ${unit}` : name);
 
-const Dot = ({ cx = 0, cy = 0, fill }: { cx?: number; cy?: number; fill?: string }) => (
-  <circle cx={cx} cy={cy} r={2.4} fill={fill} />
-);
+/**
+ * A “curve” that sets a dot at each point: strokes of no length with round ends, so that all of them are one path and
+ * not hundreds of elements.
+ */
+const asDots: Exclude<LineProps['type'], string | undefined> = (to) => ({
+  areaStart: () => undefined,
+  areaEnd: () => undefined,
+  lineStart: () => undefined,
+  lineEnd: () => undefined,
+  point: (x, y) => {
+    to.moveTo(x, y);
+    to.lineTo(x, y);
+  },
+});
+
+/** The name of the level, under its right end. */
+const levelName =
+  (name: string) =>
+  ({ viewBox }: { viewBox?: unknown }) => {
+    const { x = 0, y = 0, width = 0 } = (viewBox ?? {}) as { x?: number; y?: number; width?: number };
+    return (
+      <text x={x + width - 5} y={y + 14} textAnchor="end" fontSize={12} fill="var(--ink)">
+        {name}
+      </text>
+    );
+  };
 
 /** A line plot in the reader's units with marks and one level. */
 function Plot({
@@ -161,10 +176,16 @@ function Plot({
   const dotted = useMemo(() => dots.map((d) => dotsShown(d.x, d.y, xu, yu)), [dots, xu, yu]);
   const placed = useMemo(() => marks.map((m) => ({ ...m, x: fromSi(m.x, xu), y: fromSi(m.y, yu) })), [marks, xu, yu]);
   // The same objects while they say the same: an axis that is given others is set up anew.
-  const xLabel = useMemo(() => ({ ...BELOW, value: withUnit(xName, xu.symbol) }), [xName, xu]);
-  const yLabel = useMemo(() => ({ ...BESIDE, value: withUnit(yName, yu.symbol) }), [yName, yu]);
+  const levelLabel = useMemo(() => levelName(level?.name ?? ''), [level?.name]);
   return (
-    <div role="img" aria-label={name} className="h-full min-h-0 w-full" style={{ height }}>
+    <div role="img" aria-label={name} className="relative h-full min-h-0 w-full" style={{ height }}>
+      {/* Beside the drawing and not in it: there their text would be measured. */}
+      <span className="pointer-events-none absolute bottom-1.5 left-15 right-6.5 text-center text-[12px]/none text-muted">
+        {withUnit(xName, xu.symbol)}
+      </span>
+      <span className="pointer-events-none absolute bottom-12 left-1 top-3.5 rotate-180 text-center text-[12px]/none text-muted [writing-mode:vertical-rl]">
+        {withUnit(yName, yu.symbol)}
+      </span>
       <ResponsiveContainer width="100%" height="100%" initialDimension={SIZE_AT_FIRST}>
         <ComposedChart margin={MARGIN} accessibilityLayer={false}>
           <CartesianGrid stroke="var(--rule)" strokeDasharray="1 4" />
@@ -177,7 +198,6 @@ function Plot({
             tickFormatter={write}
             // Five ticks stand apart in any plot of ours: asking whether they do means measuring text at each render.
             interval={0}
-            label={xLabel}
           />
           <YAxis
             type="number"
@@ -188,7 +208,6 @@ function Plot({
             tickFormatter={write}
             interval={0}
             width={54}
-            label={yLabel}
           />
           <ZAxis range={SIZES} />
           <Tooltip
@@ -210,7 +229,7 @@ function Plot({
               stroke="var(--ink)"
               strokeDasharray="6 3"
               ifOverflow="extendDomain"
-              label={{ value: level.name, position: 'insideTopRight', fontSize: 12, fill: 'var(--ink)' }}
+              label={levelLabel}
             />
           ) : null}
           {series.map((s, i) => (
@@ -228,7 +247,19 @@ function Plot({
             />
           ))}
           {dots.map((d, i) => (
-            <Scatter key={d.key} data={dotted[i]!} dataKey="y" fill={d.colour} shape={Dot} isAnimationActive={false} />
+            <Line
+              key={d.key}
+              data={dotted[i]!}
+              dataKey="y"
+              type={asDots}
+              stroke={d.colour}
+              strokeWidth={4.8}
+              strokeLinecap="round"
+              dot={false}
+              activeDot={false}
+              tooltipType="none"
+              isAnimationActive={false}
+            />
           ))}
           {placed.length ? <Scatter data={placed} dataKey="y" shape={MarkShape} isAnimationActive={false} /> : null}
         </ComposedChart>

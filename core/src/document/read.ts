@@ -2,7 +2,8 @@ import * as v from 'valibot';
 import { loadPattern } from '../brief/patterns.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import { readParams } from '../stage/read-params.ts';
-import { FORMAT, jointSchema, VERSION, type Joint } from '../schema/joint.ts';
+import { FORMAT, jointSchema, VERSION, type BenchTest, type Joint } from '../schema/joint.ts';
+import { testSchema } from '../schema/test-schema.ts';
 import { place, sayIssue } from '../schema/issue.ts';
 import { brokenLink } from './links.ts';
 import { migrate } from './migrate.ts';
@@ -19,6 +20,28 @@ export const MAX_FILE = 400_000_000;
  * looked at again.
  */
 export const READER = 1;
+
+const damaged = (at: string, issue: Parameters<typeof sayIssue>[0]) =>
+  refuse(
+    `The file is damaged at ${at || 'its start'}.`,
+    `That value ${sayIssue(issue)}.`,
+    'Correct it in a text editor, or choose an undamaged copy.',
+    at,
+  );
+
+/**
+ * Reads one test of a record of this version, so that a record of hundreds can be read in steps; whether its build is
+ * there is for `brokenLink`.
+ *
+ * @param index where it stands among the tests, for the place of a problem
+ */
+export function readTest(raw: unknown, index: number): Result<BenchTest> {
+  const at = `tests.${index}`;
+  const odd = notPlain(raw, at);
+  if (odd) return refuse(`The file is damaged. ${odd.what}`, odd.why, odd.mend, odd.place);
+  const parsed = v.safeParse(testSchema, raw);
+  return parsed.success ? ok(parsed.output) : damaged(place(parsed.issues[0], at), parsed.issues[0]);
+}
 
 /** Checks a record that has been parsed already (from storage or from a file), migrating it first. */
 export function readRecord(raw: unknown): Result<Joint> {
@@ -50,15 +73,7 @@ export function readRecord(raw: unknown): Result<Joint> {
   const odd = notPlain(record);
   if (odd) return refuse(`The file is damaged. ${odd.what}`, odd.why, odd.mend, odd.place);
   const parsed = v.safeParse(jointSchema, migrate(record));
-  if (!parsed.success) {
-    const issue = parsed.issues[0];
-    return refuse(
-      `The file is damaged at ${place(issue) || 'its start'}.`,
-      `That value ${sayIssue(issue)}.`,
-      'Correct it in a text editor, or choose an undamaged copy.',
-      place(issue),
-    );
-  }
+  if (!parsed.success) return damaged(place(parsed.issues[0]), parsed.issues[0]);
   const joint = parsed.output;
   for (const [i, variant] of joint.variants.entries()) {
     for (const [k, stage] of variant.stages.entries()) {

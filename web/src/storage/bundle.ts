@@ -12,6 +12,7 @@ import {
 } from '@gristmill/core';
 import { Unzip, UnzipInflate, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import { newId } from '../state/identifier.ts';
+import { asRecord } from './packed.ts';
 import { slug } from '../state/address.ts';
 import { usesOf, type JointShelf, type Pointer } from './joints.ts';
 import { rawText } from './raw-text.ts';
@@ -87,7 +88,8 @@ export async function writeBundle(
       const pointer = await at.get<Pointer>('joints', id);
       const saves: [save: Pointer['saves'][number], raw: unknown][] = [];
       for (const s of pointer?.saves ?? [])
-        if (wish.history || s.rev === pointer!.rev) saves.push([s, await at.get<unknown>('history', `${id}/${s.rev}`)]);
+        if (wish.history || s.rev === pointer!.rev)
+          saves.push([s, asRecord(await at.get<unknown>('history', `${id}/${s.rev}`))]);
       return pointer && { pointer, saves: saves.filter(([, raw]) => raw !== null) };
     });
     if (!taken) continue;

@@ -10,6 +10,7 @@ import {
   type Result,
   inUnits,
 } from '@gristmill/core';
+import { asRecord, packed, prepare, readStored } from './packed.ts';
 import type { Tx, Vault } from './vault.ts';
 
 /** One kept save of a joint. */
@@ -115,17 +116,23 @@ export class JointShelf {
    */
   async open(id: string): Promise<Result<Opened>> {
     await this.ready();
+    const newest = await this.vault.read(['joints', 'history'], async (at) => {
+      const pointer = await pointerIn(at, id);
+      return pointer && { rev: pointer.rev, raw: await at.get<unknown>('history', keyOf(id, pointer.rev)) };
+    });
+    const read = newest && (await readStored(newest.raw));
+    if (read?.ok) return ok({ joint: own(read.value, id), rev: newest!.rev, fellBack: false });
     return this.vault.read(['joints', 'history'], (at) => openIn(at, id));
   }
 
   async record(id: string, rev: string): Promise<Result<Joint>> {
     await this.ready();
-    return readRecord(await this.raw(id, rev));
+    return readStored(await this.vault.read(['history'], (at) => at.get<unknown>('history', keyOf(id, rev))));
   }
 
-  /** A save as it lies in storage, whether it can be read or not. */
-  raw(id: string, rev: string): Promise<unknown> {
-    return this.vault.read(['history'], (at) => at.get<unknown>('history', keyOf(id, rev)));
+  /** A save as it was when it was stored, whether it can be read or not. */
+  async raw(id: string, rev: string): Promise<unknown> {
+    return asRecord(await this.vault.read(['history'], (at) => at.get<unknown>('history', keyOf(id, rev))));
   }
 
   /**
@@ -140,6 +147,7 @@ export class JointShelf {
     await this.ready();
     const problem = this.check.problem(joint);
     if (problem) return { state: 'refused', problem };
+    await prepare(joint);
     return this.vault.write(['joints', 'history'], async (at) => {
       const before = await pointerIn(at, joint.id);
       if (!before && expected !== null) return { state: 'gone' };
@@ -165,7 +173,7 @@ export class JointShelf {
   private async put(at: Tx, joint: Joint, before: Pointer | null, label: string, now: Date): Promise<string> {
     const rev = this.newRev(now);
     const uses = usesOf(joint.tests);
-    await at.set('history', keyOf(joint.id, rev), joint);
+    await at.set('history', keyOf(joint.id, rev), packed(joint));
     const saves: Save[] = [
       { rev, when: now.toISOString(), label, checked: READER, ...(uses.length && { uses }) },
       ...(before?.saves ?? []),
@@ -294,7 +302,12 @@ export class JointShelf {
           const whole =
             save.checked !== undefined || save.uses
               ? save
-              : { ...save, uses: usesOfRaw(await at.get('history', keyOf(key, save.rev))) };
+              : {
+                  ...save,
+                  uses: usesOfRaw(
+                    asRecord(await at.get('history', keyOf(key, save.rev))) as { tests?: unknown } | null,
+                  ),
+                };
           for (const hash of whole.uses ?? []) used.add(hash);
           saves.push(whole);
         }
@@ -346,6 +359,9 @@ async function pointerIn(at: Tx, id: string): Promise<Pointer | null> {
   return p === null ? null : soundPointer(id, p);
 }
 
+/** A joint under the identifier that it is stored by. */
+const own = (joint: Joint, id: string): Joint => (joint.id === id ? joint : { ...joint, id });
+
 async function openIn(at: Tx, id: string): Promise<Result<Opened>> {
   const pointer = await pointerIn(at, id);
   if (!pointer)
@@ -356,13 +372,8 @@ async function openIn(at: Tx, id: string): Promise<Result<Opened>> {
     );
   let first: Result<Joint> | undefined;
   for (const save of pointer.saves) {
-    const read = readRecord(await at.get('history', keyOf(id, save.rev)));
-    if (read.ok)
-      return ok({
-        joint: read.value.id === id ? read.value : { ...read.value, id },
-        rev: pointer.rev,
-        fellBack: save.rev !== pointer.rev,
-      });
+    const read = readRecord(asRecord(await at.get('history', keyOf(id, save.rev))));
+    if (read.ok) return ok({ joint: own(read.value, id), rev: pointer.rev, fellBack: save.rev !== pointer.rev });
     first ??= read;
   }
   return first && !first.ok
@@ -378,7 +389,7 @@ function usesOfRaw(raw: { readonly tests?: unknown } | null): string[] {
 
 /** What is known of a save after looking into it. */
 async function lookedInto(at: Tx, key: string): Promise<Pick<Save, 'checked' | 'unreadable' | 'uses'>> {
-  const raw = await at.get<{ tests?: unknown }>('history', key);
+  const raw = asRecord(await at.get('history', key)) as { tests?: unknown } | null;
   const uses = usesOfRaw(raw);
   const read = readRecord(raw);
   return {

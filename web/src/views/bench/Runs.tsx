@@ -1,6 +1,10 @@
 import { sayUncertain, type BenchTest, type Finding } from '@gristmill/core';
+import { useMemo, useState } from 'react';
 import { useJoint } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
+
+/** Runs that are shown at first, the latest. */
+const LATEST = 12;
 
 /**
  * Other runs of the same test, held against this one: apart where the difference is more than both uncertainties
@@ -17,8 +21,10 @@ export function Runs({
 }) {
   const joint = useJoint();
   const units = useUnits();
+  const [all, setAll] = useState(false);
+  const foundOf = useMemo(() => new Map(findings.map((f) => [f.testId, f.found])), [findings]);
   const others = joint.tests.filter((t) => t.kind === test.kind && t.id !== test.id);
-  const own = findings.find((f) => f.testId === test.id)?.found;
+  const own = foundOf.get(test.id);
   if (others.length === 0 || !own) return null;
   return (
     <section aria-label="Other runs" className="pt-2">
@@ -33,8 +39,8 @@ export function Runs({
           </tr>
         </thead>
         <tbody>
-          {others.map((t) => {
-            const f = findings.find((x) => x.testId === t.id)?.found;
+          {(all ? others : others.slice(-LATEST)).map((t) => {
+            const f = foundOf.get(t.id);
             const apart = f ? Math.abs(f.value - own.value) > Math.hypot(f.U, own.U) : false;
             return (
               <tr key={t.id} className="rule-b">
@@ -57,6 +63,11 @@ export function Runs({
           })}
         </tbody>
       </table>
+      {!all && others.length > LATEST ? (
+        <button type="button" className="mend" onClick={() => setAll(true)}>
+          Show earlier runs ({others.length - LATEST})
+        </button>
+      ) : null}
     </section>
   );
 }

@@ -23,6 +23,7 @@ import {
   type TestResult,
 } from '../src/index.ts';
 import { makeShelf } from '../src/index.ts';
+import { loop } from './loop.ts';
 
 const arcmin = Math.PI / 10800;
 const context: TestContext = {
@@ -292,6 +293,51 @@ describe('the arithmetic of each', () => {
     expect(figure(r, 'cyclesEarliest').value).toBeLessThan(250_000);
   });
 
+  it('what a loop says of play, lost motion and friction follows from its fit, by hand', () => {
+    const { torque, angle } = loop(3, {
+      play: 5 * arcmin,
+      slopes: [500],
+      bends: [],
+      friction: 0.3,
+      most: 6,
+      steps: 30,
+      noise: 2e-5,
+    });
+    const readings = Array.from(torque, (t, i) => ({ torque: t, angle: angle[i]! }));
+    const r = run('hysteresis', readings, { rated: 10, torqueError: 0.03, angleError: 0.02 });
+    const value = (id: string) => figure(r, id).value;
+    expect(value('frictionWidth')).toBeCloseTo(2 * value('friction'), 12);
+    expect(figure(r, 'frictionWidth').U! / figure(r, 'friction').U!).toBeCloseTo(2, 12);
+    // Play and twice the wind-up under 3 % of 10 N·m.
+    expect(value('lostMotion')).toBeCloseTo(value('play') + 0.6 / value('stiffness1'), 12);
+    const part = (id: string) => r.found!.budget.find((c) => c.id === id)!;
+    expect(part('scale').u).toBeCloseTo((Math.hypot(0.03, 0.02) / Math.sqrt(3)) * r.found!.value, 6);
+    // Both are of a fit of noise alone; its own U is more than either.
+    const k1 = part('fit').u;
+    const play = r.lands!.find((l) => l.row === 'play')!.found;
+    const U = figure(r, 'lostMotion').U!;
+    expect(U / Math.hypot(play.u, (2 * 0.3 * k1) / value('stiffness1') ** 2)).toBeGreaterThan(1.9);
+    expect(U / Math.hypot(play.u, (2 * 0.3 * k1) / value('stiffness1') ** 2)).toBeLessThan(2.1);
+  });
+
+  it('the band of a trend of wear meets the limit where the quadratic says', () => {
+    const x = [0, 1e4, 2e4, 3e4];
+    const y = [5, 5.3, 5.5, 5.9];
+    const r = run(
+      'endurance',
+      x.map((cycles, i) => ({ cycles, play: y[i]! * arcmin })),
+      { limit: 10 * arcmin },
+    );
+    // Least squares by hand, two degrees of freedom: t = 4.303.
+    const [mx, my] = [1.5e4, y.reduce((s, v) => s + v, 0) / 4];
+    const sxx = x.reduce((s, v) => s + (v - mx) ** 2, 0);
+    const b = x.reduce((s, v, i) => s + (v - mx) * (y[i]! - my), 0) / sxx;
+    const s2 = x.reduce((s, v, i) => s + (y[i]! - my - b * (v - mx)) ** 2, 0) / 2;
+    const gap = (n: number) => my + b * (n - mx) + 4.3027 * Math.sqrt(s2 * (1 / 4 + (n - mx) ** 2 / sxx)) - 10;
+    expect(figure(r, 'cyclesToLimit').value).toBeCloseTo(mx + (10 - my) / b, 3);
+    expect(gap(figure(r, 'cyclesEarliest').value)).toBeCloseTo(0, 3);
+  });
+
   it('a load cell: calibrated, peak without spikes, what was held', () => {
     const rows = Array.from({ length: 60 }, (_, i) => ({
       time: i * 0.1,
@@ -405,6 +451,19 @@ describe('recordings', () => {
     }
   });
 
+  it('know play that is the same all round to a hair, and errors that come twice as they come once', () => {
+    const o = { ratio: 20, play: 4 * arcmin, n: 40_000, errors: [[3, 2 * arcmin]] as [number, number][] };
+    const [once, twice] = [1.1, 2.2].map((turns) => {
+      const { input, output } = made({ ...o, turns });
+      return transmissionRun(input, output)!;
+    });
+    for (const r of [once!, twice!]) {
+      expect(r.play / arcmin).toBeCloseTo(4, 2);
+      expect(r.uPlay / arcmin).toBeLessThan(0.02);
+      expect(Math.abs(r.peakToPeak / arcmin - 4)).toBeLessThan(0.2);
+    }
+  });
+
   it('tell that the ratio is another one, and which fits', () => {
     const { input, output } = made({ ratio: 46, play: 1 * arcmin, turns: 1.2, n: 30_000 });
     const r = run('transmission', [], { ratio: 45 }, { recording: record({ input, output }) });
@@ -462,6 +521,11 @@ describe('recordings', () => {
     const r = record({ input: Float64Array.from({ length: 1000 }, (_, i) => 1000 + i * 1e-3) });
     const back = unpackRecording(packRecording(r));
     expect(back.ok && back.value.data[0]!.every((v, i) => Math.abs(v - r.data[0]![i]!) < 1e-7)).toBe(true);
+    const wave = (k: number) => Float64Array.from({ length: 300 }, (_, i) => k + Math.sin(i / (k + 5)));
+    const three = record({ input: wave(0), output: wave(7), time: wave(400) });
+    const all = unpackRecording(packRecording(three));
+    if (!all.ok) throw new Error(all.problem.what);
+    all.value.data.forEach((d, c) => d.forEach((v, i) => expect(Math.abs(v - three.data[c]![i]!)).toBeLessThan(1e-6)));
     expect(unpackRecording({ ...packRecording(r), data: 'xx;yy' }).ok).toBe(false);
     expect(unpackRecording({ ...packRecording(r), data: undefined }).ok).toBe(false);
   });

@@ -388,6 +388,15 @@ describe('the arithmetic of each', () => {
     expect(hunting.huntAmplitude).toBeCloseTo(0.002, 4);
     expect(hunting.huntPeriod).toBeCloseTo(0.2, 2);
     expect(Number.isNaN(hunting.settling)).toBe(false);
+    // What it comes to is what the last quarter after the step shows: the last ten of forty samples here.
+    const short = Float64Array.from({ length: 100 }, (_, i) => i * 0.01);
+    const late = stepFigures(
+      short,
+      short.map((x) => (x >= 0.6 ? 0.1 : 0)),
+      short.map((x) => (x < 0.6 ? 0 : x < 0.9 ? 0.05 : 0.08)),
+      0,
+    )!;
+    expect(late.steady).toBeCloseTo(0.02, 12);
     // A swing of 2 mrad spreads by its amplitude over √2.
     const swings = Array.from(t, (x, i) => ({
       time: x,

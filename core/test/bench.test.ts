@@ -228,6 +228,7 @@ describe('torque ladder', () => {
     expect(r.nextMass).toBeCloseTo(2.3, 9);
     expect(r.found.value).toBeCloseTo((r.bestGood! + r.leastBad!) / 2, 12);
     expect(r.found.dominant?.id).toBe('bracket');
+    expect(r.found.dominant!.u).toBeCloseTo((r.leastBad! - r.bestGood!) / 2 / Math.sqrt(3), 12);
   });
 
   it('says “at least” and “at most” where only one side is known, and a rig failure bounds nothing above', () => {

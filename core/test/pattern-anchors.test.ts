@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { PATTERNS, type LoadCase } from '../src/index.ts';
+import { caseLoads, demandOf, PATTERNS, type LoadCase } from '../src/index.ts';
+import { demo, shelf } from './helpers.ts';
 import type { Anchor } from './anchors/anchor.ts';
 
 // Every figure of a load pattern has a worked value: a move of a trapezoid cut into two million steps and summed, statics
@@ -166,4 +167,41 @@ describe('worked values of a load', () => {
         expect(Math.abs(found.get(id)! - value)).toBeLessThanOrEqual(1e-7 * Math.abs(value));
       });
   }
+});
+
+describe('what a case asks beside its figures', () => {
+  const straight = WORKED.find((w) => w.at.pattern === 'straight')!.at;
+  const points = WORKED.find((w) => w.at.pattern === 'points')!.at;
+
+  it('up a slope with friction and a process, and down again without it, stretch by stretch', () => {
+    const c = { ...straight, slope: 30 * deg, friction: 0.1, force: 5, driveEfficiency: 0.8 } as LoadCase;
+    const [weight, rubs] = [2 * G * Math.sin(30 * deg), 0.2 * G * Math.cos(30 * deg)];
+    // Where the load pushes, the drive holds all of it.
+    const torque = (force: number) => 0.012 * (force >= 0 ? force / 0.8 : force);
+    const up = [4, 0, -4].map((a) => torque(a + weight + rubs + 5));
+    const down = [4, 0, -4].map((a) => torque(a - weight + rubs));
+    const times = [0.15, 0.85, 0.15];
+    const work = (list: number[]) => list.reduce((s, t, i) => s + t * t * times[i]!, 0);
+    const square = work(up) + work(down) + 2 * (0.012 * weight) ** 2;
+    expect(caseLoads(c, G).rms).toBeCloseTo(Math.sqrt(square / 4.3), 7);
+    expect(caseLoads(c, G).peak).toBeCloseTo(1.2 * Math.max(...up), 9);
+  });
+
+  it('a list of points moves while something turns: 1.5 s of 2.5', () => {
+    expect(caseLoads(points, G).moveTime).toBeCloseTo(1.5, 9);
+  });
+
+  it('of several, the one that wears most: T^(10/3)·n, and not the heaviest', () => {
+    const row = (torque: number, speed: number) => [{ torque, speed, seconds: 1 }];
+    const cases = [
+      { ...points, id: 'often', rows: row(1, 10) },
+      { ...points, id: 'heavy', rows: row(1.1, 1) },
+    ] as LoadCase[];
+    const d = demandOf({ ...demo().brief, cases }, shelf);
+    expect([d.equivalent, d.meanSpeed]).toEqual([expect.closeTo(1, 9), expect.closeTo(10, 9)]);
+    expect(d.peak).toBeCloseTo(1.1, 9);
+    // Worn alike where the torque is more by the 3/10th power of ten.
+    const even = [cases[0]!, { ...cases[1]!, rows: row(10 ** 0.3 * 1.001, 1) } as LoadCase];
+    expect(demandOf({ ...demo().brief, cases: even }, shelf).meanSpeed).toBeCloseTo(1, 9);
+  });
 });

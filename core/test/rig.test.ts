@@ -158,6 +158,17 @@ describe('the rig’s protocol', () => {
     expect(r.recording()!.notes.join()).toContain('backwards');
     r.calibrate(1, { scale: -r.channels[1]!.scale, zero: 4 });
     expect(r.column('output')![10]).toBeCloseTo((-6 * 2 * Math.PI) / 1000, 12);
+    // Degrees Fahrenheit and Celsius: as many kelvins, by their factor and their zero.
+    const warm = new LineReader();
+    warm.line(
+      '{"channels":["t",{"name":"a","quantity":"temperature","unit":"°F"},{"name":"b","quantity":"temperature","unit":"°C"}]}',
+    );
+    warm.line('0,212,100');
+    warm.line('1,32,0');
+    for (const name of ['a', 'b']) {
+      expect(warm.column(name)![0]).toBeCloseTo(373.15, 9);
+      expect(warm.column(name)![1]).toBeCloseTo(273.15, 9);
+    }
     // What was set holds for the next recording of that name, over what its header says.
     const again = new LineReader({ out: { scale: 2, zero: 1 } });
     again.line('{"channels":["t","out"]}');

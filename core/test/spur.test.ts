@@ -259,3 +259,27 @@ describe('a spur train', () => {
     expect(v).toBeLessThan(disc(11e-3) - disc(2.5e-3));
   });
 });
+
+describe('an idler’s neighbours', () => {
+  it('clear one another by the distance of their axes less both tips', () => {
+    const kind = stageKind('spur')!;
+    const base = kind.defaults({ ratio: 3, torque: 1, size: Infinity, shelf: makeShelf() }) as object;
+    for (const [bend, between] of [
+      [0, 20 + 40],
+      [Math.PI / 2, Math.hypot(20, 40)],
+    ] as const) {
+      const p = readParams('spur', {
+        ...base,
+        ...{ form: 'outside', z1: 20, zi: 20, idlers: 1, z2: 60, module: 1e-3, helix: 0, addendum: 1, trim: 'no' },
+        ...{ setBy: 'shifts', x1: 0, x2: 0, xi: 0, bend, allowance1: 0, allowance2: 0 },
+      });
+      if (!p.ok) throw new Error(p.problem.what);
+      const opened = kind.open(p.value, makeShelf());
+      if (!opened.ok) throw new Error(opened.problem.what);
+      const pass = opened.value
+        .report({ torque: 1, torqueRms: 1, speed: 1, equivalent: 1, meanSpeed: 1 })
+        .checks.find((c) => c.id === 'pass-0-2')!;
+      expect(pass.figure).toBeCloseTo((between - 11 - 31) * 1e-3, 9);
+    }
+  });
+});

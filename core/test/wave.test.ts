@@ -269,5 +269,8 @@ describe('sides of teeth', () => {
     const s = roundSide(0, 0.5e-3, 1e-3);
     expect([s.half(0.2e-3), s.half(0.5e-3), s.half(1.5e-3)]).toEqual([1e-3, 1e-3, 0]);
     expect(s.high).toBeCloseTo(1.5e-3, 12);
+    // A circle about 0.5 mm: three fifths up it is four fifths wide, and stands as steep.
+    expect(s.half(1.1e-3)).toBeCloseTo(0.8e-3, 12);
+    expect([s.cosine(0.2e-3), s.cosine(1.1e-3)]).toEqual([1, expect.closeTo(0.8, 12)]);
   });
 });

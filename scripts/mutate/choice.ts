@@ -19,6 +19,26 @@ export function placesUnder(root: string, where: string): Mutant[] {
   return where.split(',').flatMap((w) => sources(root, w).flatMap((f) => mutantsOf(root, f)));
 }
 
+/**
+ * Places that survived a run before, by its output: the same change in the same file, nearest to where it was.
+ *
+ * @param output lines as the run printed them
+ */
+export function survivors(root: string, output: string): Mutant[] {
+  return output
+    .split('\n')
+    .filter((line) => line.startsWith('{"survived"'))
+    .flatMap((line) => {
+      const { survived, change } = JSON.parse(line) as { survived: string; change: string };
+      const [file, at] = survived.split(':') as [string, string];
+      const off = (m: Mutant) => Math.abs(m.line - Number(at));
+      const alike = mutantsOf(root, file)
+        .filter((m) => m.says === change)
+        .sort((a, b) => off(a) - off(b));
+      return alike.slice(0, 1);
+    });
+}
+
 /** So many of a list, drawn by a seed. */
 export function sample<T>(list: readonly T[], count: number, seed: number): T[] {
   let s = seed >>> 0;

@@ -1,7 +1,8 @@
 // Changes the arithmetic of the core, one place at a time, and runs the tests that reach the place: what none notices is
 // a formula that nobody holds. Not part of the tests.
 // Usage: npm run mutate -- [--in core/src/gear] [--count 50] [--seed 1] [--part 2/8] [--workers 2]
-//   [--in core/src/gear/mesh.ts:120] [--without step,assembled]
+//   [--in core/src/gear/mesh.ts:120] [--without step,assembled] [--again FILE]
+// `--again` tries what survived a run whose output is in the file.
 // Test files left out by their names' beginnings notice nothing: the share told is then a lower bound, sooner found.
 import { spawn, type ChildProcess } from 'node:child_process';
 import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
@@ -10,14 +11,22 @@ import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
-import { placesUnder, sample } from './choice.ts';
+import { placesUnder, sample, survivors } from './choice.ts';
 import { instrumented } from './instrument.ts';
 import type { Mutant } from './places.ts';
 
 const here = fileURLToPath(new URL('../..', import.meta.url));
 const text = (start: string) => ({ type: 'string', default: start }) as const;
 const { values: option } = parseArgs({
-  options: { in: text('core/src'), count: text('50'), seed: text('1'), part: text('1/1'), workers: text('2'), without: text('') },
+  options: {
+    in: text('core/src'),
+    count: text('50'),
+    seed: text('1'),
+    part: text('1/1'),
+    workers: text('2'),
+    without: text(''),
+    again: text(''),
+  },
 });
 
 /** No place. */
@@ -165,9 +174,11 @@ class Runner {
 }
 
 const base = copyOf(here);
-const all = placesUnder(base, option.in);
+const all = option.again ? survivors(base, readFileSync(option.again, 'utf8')) : placesUnder(base, option.in);
 const [part, parts] = option.part.split('/').map(Number) as [number, number];
-const chosen = sample(all, Number(option.count), Number(option.seed)).filter((_, i) => i % parts === part - 1);
+const chosen = (option.again ? all : sample(all, Number(option.count), Number(option.seed))).filter(
+  (_, i) => i % parts === part - 1,
+);
 console.log(JSON.stringify({ mutate: 'places', found: all.length, chosen: chosen.length }));
 
 for (const file of new Set(chosen.map((m) => m.file)))

@@ -290,7 +290,8 @@ export function modelPlanetary(
     money: all * money(p, b, weights, shelf),
     outside: g.outside,
     length: p.width * all + 2 * p.plate * p.sets + 1e-3 * p.sets,
-    maxSpeed: topPitchSpeed(b.materials) / ((motion.planetTurns * g.sunMesh.pair.rw2) / Math.abs(ratio)),
+    // The first set turns fastest, its carrier at the input over one ratio.
+    maxSpeed: topPitchSpeed(b.materials) / ((motion.planetTurns * g.sunMesh.pair.rw2) / Math.abs(setRatio)),
     bore: 0,
     beside: false,
     life,

@@ -1,0 +1,23 @@
+import type { Anchored } from './anchor.ts';
+import { cycloidal } from './cycloidal.ts';
+
+/** The same disc held by its output pins, of which plates on both sides carry the ends; three discs, the ring goes round. */
+export const discHeld: Anchored = {
+  kind: 'cycloidal',
+  further: true,
+  params: { ...cycloidal.params, held: 'disc', discs: 3, carriedBy: 'both' },
+  duty: cycloidal.duty,
+  worked: {
+    ratio: [21, 'the ring goes on by a pin a turn of the crank'],
+    playOut: [0.00005 / (0.02565 * Math.cos(Math.PI / 8)) / 1.05, 'that of the held ring, 20 for 21'],
+    shaking: [0, 'three discs a third of a turn apart'],
+    couple: [0.0023242002106 * (63 / 60) ** 2 * Math.sqrt(3), 'outer discs √3 times as far as two, at 63 rad/s'],
+  },
+  numbers: {
+    inertiaIn: [5.528570550416093e-7, 'three discs of 56.6326 g on their throw, and turning a 21st as fast'],
+    inertiaOut: [0.00013573159204083375, 'housing π(46² − 36.5²)·30.5 mm³ with 0.85 left, at 43 mm'],
+    length: [0.0465, 'three discs, 2 mm, a plate of 8 mm on either side'],
+    maxSpeed: [158.73015873, '4 m/s over e·Z'],
+  },
+  open: [],
+};

@@ -1,0 +1,29 @@
+import type { Anchored } from './anchor.ts';
+import { planetary } from './planetary.ts';
+
+/** Two sets in one tube, the first with four fifths of the width. */
+export const twoSets: Anchored = {
+  kind: 'planetary',
+  further: true,
+  params: { ...planetary.params, sets: 2, step: 0.8 },
+  duty: planetary.duty,
+  worked: {
+    ratio: [25, 'five times five'],
+    efficiency: [0.919190835 ** 2, 'that of one set, twice'],
+    efficiencyBack: [0.919038192 ** 2, 'the same'],
+    play: [0.00335683032 * 1.2, 'the first set’s counts for a fifth'],
+    stiffness: [19400.173 / 1.05, 'the first set, four fifths as stiff, behind 25 times the ratio’s square'],
+    mass: [0.076740546 * 1.8, 'by width'],
+    money: [14.274359 * 1.8, 'by width'],
+  },
+  numbers: {
+    inertiaIn: [
+      (6.346067328e-7 + 2.59313334e-5 / 25) * 0.8 + 6.346067328e-7 / 25,
+      'first sun and its carrier, a fifth as fast, by width; the second sun on it',
+    ],
+    inertiaOut: [2.59313334e-5, 'the last carrier with its planets'],
+    maxSpeed: [694.4444444, 'planets of the first set turn as those of one alone'],
+    length: [0.032, '18 mm of teeth, four plates, a millimetre each'],
+  },
+  open: [],
+};

@@ -128,6 +128,14 @@ describe('play at a lever', () => {
     expect(few.found.U).toBeGreaterThan(0);
   });
 
+  it('a chord of the lever’s own length stands for 60°, and for more angle the further it goes', () => {
+    const r = played(play([[0, 180]]));
+    expect(r.found.value).toBeCloseTo(Math.PI / 3, 9);
+    // dφ/dd = 1/(L·√(1 − (d/2L)²)), half of the chord being half of the lever here.
+    const part = r.found.budget.find((c) => c.id === 'error')!;
+    expect(part.u).toBeCloseTo(2e-5 / Math.sqrt(3) / (0.18 * Math.sqrt(0.75)), 12);
+  });
+
   it('names what dominates and what halves it', () => {
     const coarse = played(
       play(

@@ -71,7 +71,8 @@ describe('worked values of a line', () => {
   const joint = demo();
   const variant = joint.variants[0]!;
   variant.stages = [{ id: 'u', kind: 'unit', params: structuredClone(unit.params) as Record<string, never> }];
-  const figures = new Map(analyseLine(joint, variant, shelf).figures.map((f) => [f.id, f.value]));
+  const report = analyseLine(joint, variant, shelf);
+  const figures = new Map(report.figures.map((f) => [f.id, f.value]));
 
   it('are there for every figure, or it is listed as open', () => {
     expect([...Object.keys(WORKED), ...OPEN].sort()).toEqual([...figures.keys()].sort());
@@ -81,4 +82,21 @@ describe('worked values of a line', () => {
     it(`${id}: ${how}`, () => {
       expect(Math.abs(figures.get(id)! - value)).toBeLessThanOrEqual(2e-9 * Math.abs(value));
     });
+
+  it('bands of the tip are those of the angle at 320 mm', () => {
+    const [angle, tip] = ['windUp', 'tipWindUp'].map((id) => report.figures.find((f) => f.id === id)!);
+    expect(angle!.high).toBeGreaterThan(angle!.value);
+    expect(tip!.low).toBeCloseTo(angle!.low * 0.32, 12);
+    expect(tip!.high).toBeCloseTo(angle!.high * 0.32, 12);
+  });
+
+  it('drag weighs less the more is carried: t over ten times t/9.4 and the drag, up to a quarter above the peak', () => {
+    const { torque, efficiency } = report.load!;
+    expect(torque.at(-1)).toBeCloseTo(1.25 * peak, 9);
+    torque.forEach((t, i) => expect(efficiency[i]).toBeCloseTo(t / (10 * (t / 9.4 + drag)), 9));
+  });
+
+  it('the rotor as the output feels it: a hundred times its own inertia', () => {
+    expect(report.beside.rotorInertia).toBeCloseTo(7.2e-4, 12);
+  });
 });

@@ -97,6 +97,6 @@ describe('worked values of a line', () => {
   });
 
   it('the rotor as the output feels it: a hundred times its own inertia', () => {
-    expect(report.beside.rotorInertia).toBeCloseTo(7.2e-4, 12);
+    expect(report.beside!.rotorInertia).toBeCloseTo(7.2e-4, 12);
   });
 });

@@ -135,4 +135,29 @@ describe('a budget', () => {
         expect(told / fromBounds(Math.abs(slope) * bound)).toBeCloseTo(1, 3);
       });
   }
+
+  it('leg press: the angle is what a change of the reading makes, since it stands among the readings', () => {
+    const kind = testKind('leg-press')!;
+    const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
+    const rig = { thigh: 0.18, shank: 0.22, lengthError: 1e-3, angleError: 0.02, legMass: 0.3, driven: 'knee' };
+    const at = (angle: number) => {
+      const r = kind.analyse(
+        {
+          ...blank,
+          rig: { ...blank.rig, ...rig },
+          readings: [{ id: 'r', text: '', values: { angle, mass: 6.4 } }],
+        } as BenchTest,
+        context,
+      );
+      if (!r.ok) throw new Error(r.problem.what);
+      return r.value.found!;
+    };
+    // Virtual work, the shin's end under the hip: F·a·b·sin κ/r.
+    const knee = 2;
+    const r = Math.sqrt(0.18 ** 2 + 0.22 ** 2 - 2 * 0.18 * 0.22 * Math.cos(knee));
+    expect(at(knee).value).toBeCloseTo(((6.4 - 0.3) * 9.80665 * 0.18 * 0.22 * Math.sin(knee)) / r, 9);
+    const slope = (at(knee + 1e-5).value - at(knee - 1e-5).value) / 2e-5;
+    const told = at(knee).budget.find((c) => c.id === 'angle')!.u;
+    expect(told / fromBounds(Math.abs(slope) * 0.02)).toBeCloseTo(1, 4);
+  });
 });

@@ -187,6 +187,33 @@ describe('what a case asks beside its figures', () => {
     expect(caseLoads(c, G).peak).toBeCloseTo(1.2 * Math.max(...up), 9);
   });
 
+  it('a leg that lands with its foot ahead: both levers by the triangle of its bones, three forces on each', () => {
+    const leg = WORKED.find((w) => w.at.pattern === 'leg')!.at;
+    const { values } = caseLoads({ ...leg, footOffset: 0.03, dropHeight: 0.1 } as LoadCase, G);
+    const reach = (at: number) => 0.32 * Math.sin((at * deg) / 2);
+    /** The foot's force stands upright: at the hip its lever is the offset, at the knee how far it is from the line. */
+    const lever = (at: number) => {
+      const lean = Math.asin(0.03 / reach(at));
+      return Math.abs(0.03 - 0.16 * Math.sin(lean + Math.PI / 2 - (at * deg) / 2));
+    };
+    const other = (at: number) => {
+      const lean = Math.asin(0.03 / reach(at));
+      return Math.abs(0.03 - 0.16 * Math.sin(lean - Math.PI / 2 + (at * deg) / 2));
+    };
+    const still = foot;
+    // Falling by h is stopped in s: m·g·(1 + h/s), or by the dynamic factor.
+    const lands = foot * (1 + 0.1 / 0.04);
+    const near = (x: number, ways: readonly number[]) =>
+      expect(Math.min(...ways.map((y) => Math.abs(x / y - 1)))).toBeLessThan(1e-6);
+    near(values['kneeStand']!, [1.5 * still * lever(150), 1.5 * still * other(150)]);
+    near(values['kneeCrouch']!, [1.5 * still * lever(80), 1.5 * still * other(80)]);
+    near(values['kneeStandStatic']!, [still * lever(150), still * other(150)]);
+    near(values['kneeCrouchStatic']!, [still * lever(80), still * other(80)]);
+    near(values['hipStand']!, [1.5 * still * 0.03]);
+    near(values['hipCrouch']!, [1.5 * still * 0.03]);
+    near(values['hipLanding']!, [lands * 0.03]);
+  });
+
   it('a list of points moves while something turns: 1.5 s of 2.5', () => {
     expect(caseLoads(points, G).moveTime).toBeCloseTo(1.5, 9);
   });

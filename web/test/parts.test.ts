@@ -5,6 +5,7 @@ import {
   blankCase,
   createJoint,
   findingsOf,
+  foundFor,
   makeShelf,
   readJointFile,
   type Verdict,
@@ -16,8 +17,7 @@ import { describe, expect, it } from 'vitest';
 import { sayKey, spellKey } from '../src/app/actions.ts';
 import { copyOf } from '../src/app/joints.ts';
 import { scaleRange } from '../src/parts/Scale.tsx';
-import { foundFor } from '../src/parts/Tally.tsx';
-import { foundSource, overall, verdictWord } from '../src/parts/words.ts';
+import { foundSource, overall, settledNote, verdictWord } from '../src/parts/words.ts';
 import { newTest } from '../src/state/bench.ts';
 
 const read = readJointFile(readFileSync(new URL('../../demo/body-yaw.json', import.meta.url), 'utf8'));
@@ -148,5 +148,18 @@ describe('copies and new tests', () => {
       const back = readJointFile(JSON.stringify(j));
       expect(back.ok && back.value.tests[0]!.kind).toBe(kind);
     }
+  });
+});
+
+describe('what is said beside a verdict that a measurement decides', () => {
+  const base = { sense: 'max', state: 'fails', by: 'found', expectedState: 'holds' } as const;
+  it('tells where it contradicts what was expected, and where a bound leaves it open', () => {
+    expect(settledNote({ ...base, against: 'above' } as never)).toBe(
+      'found above what was expected; was expected to hold',
+    );
+    expect(settledNote({ ...base, expectedState: 'fails' } as never)).toBe('');
+    expect(settledNote({ ...base, state: 'holds', by: 'expected', open: true } as never)).toBe(
+      'the test stopped before it could tell',
+    );
   });
 });

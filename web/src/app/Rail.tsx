@@ -1,4 +1,4 @@
-import type { Finding, Joint, LineReport } from '@gristmill/core';
+import { settleAll, standings, type Finding, type Joint, type LineReport } from '@gristmill/core';
 import { NavLink } from 'react-router';
 import { slug } from '../state/address.ts';
 
@@ -13,7 +13,9 @@ function settled(joint: Joint, report: LineReport | undefined, findings: readonl
   const stageFails = stages.some(
     (s) => s.problem || s.report?.checks.some((c) => c.state === 'fails' && c.severity === 'stop'),
   );
-  const musts = report?.verdicts.filter((v) => v.need === 'must') ?? [];
+  // What was measured counts, and not what was expected of it.
+  const verdicts = settleAll(joint, report?.verdicts ?? [], standings(findings, joint.tests), joint.activeVariant);
+  const musts = verdicts.filter((v) => v.need === 'must');
   const found = findings.filter((f) => f.found);
   return {
     brief: joint.brief.limits.length ? 'done' : 'part',

@@ -1,36 +1,28 @@
 import {
+  foundFor,
   LIMIT_KINDS,
   sayBanded,
+  settle,
   standings,
   type Finding,
   type Joint,
   type LineReport,
-  type Standing,
-  type Verdict,
+  type SettledVerdict,
 } from '@gristmill/core';
 import { useMemo } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
 import { FigureText, FoundText } from './FigureText.tsx';
 import { Scale } from './Scale.tsx';
-import { askedMark, foundSource, verdictWord } from './words.ts';
+import { askedMark, foundSource, settledNote, verdictWord } from './words.ts';
 
-/** The finding that counts for the open variant on a row: the newest build's. */
-export function foundFor(joint: Joint, found: Standing, variantId: string, row: Verdict['id']): Finding | undefined {
-  for (const build of [...joint.builds].reverse()) {
-    if (build.variantId !== variantId) continue;
-    const f = found(build.id, row);
-    if (f) return f;
-  }
-  return undefined;
-}
-
-function Row({ verdict, finding, width }: { verdict: Verdict; finding: Finding | undefined; width: number }) {
+function Row({ verdict, finding, width }: { verdict: SettledVerdict; finding: Finding | undefined; width: number }) {
   const units = useUnits();
   const kind = LIMIT_KINDS[verdict.id];
   const word = verdictWord(verdict);
   const found = finding?.found;
+  const note = settledNote(verdict);
   return (
-    <li className="rule-b py-1.5" data-limit={verdict.id} data-state={verdict.state}>
+    <li className="rule-b py-1.5" data-limit={verdict.id} data-state={verdict.state} data-by={verdict.by}>
       <div className="flex items-center justify-between gap-2">
         <span className="truncate font-semibold" title={kind.help}>
           {kind.name}
@@ -54,6 +46,7 @@ function Row({ verdict, finding, width }: { verdict: Verdict; finding: Finding |
         </span>
         <span className={`whitespace-nowrap ${word.tone}`}>
           {word.mark} {word.text}
+          {verdict.by === 'found' ? <span className="text-found">, found</span> : null}
         </span>
       </div>
       <div className="flex flex-wrap items-baseline justify-between gap-x-2 text-[12.5px]">
@@ -66,6 +59,7 @@ function Row({ verdict, finding, width }: { verdict: Verdict; finding: Finding |
           <FoundText name={kind.name.toLowerCase()} found={found} bound={finding.bound} {...foundSource(finding)} />
         ) : null}
       </div>
+      {note ? <p className="text-[12px] leading-tight text-muted first-letter:uppercase">{note}.</p> : null}
     </li>
   );
 }
@@ -142,14 +136,17 @@ export function Tally({
         </button>
       </header>
       <ul className="min-h-0 flex-1 overflow-y-auto px-3.5 max-[1099px]:grid max-[1099px]:grid-cols-3 max-[1099px]:gap-x-5">
-        {report?.verdicts.map((v) => (
-          <Row
-            key={v.id}
-            verdict={v}
-            finding={foundFor(joint, found, joint.activeVariant, v.id)}
-            width={Math.max(90, Math.min(190, tallyWidth - 160))}
-          />
-        ))}
+        {report?.verdicts.map((v) => {
+          const finding = foundFor(joint, found, joint.activeVariant, v.id);
+          return (
+            <Row
+              key={v.id}
+              verdict={settle(v, finding)}
+              finding={finding}
+              width={Math.max(90, Math.min(190, tallyWidth - 160))}
+            />
+          );
+        })}
         {report && report.verdicts.length === 0 ? (
           <li className="label py-3">The brief asks for nothing yet. Add a limit in the Brief.</li>
         ) : null}

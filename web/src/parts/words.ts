@@ -1,4 +1,4 @@
-import type { Finding, Verdict } from '@gristmill/core';
+import type { Finding, SettledVerdict, Verdict } from '@gristmill/core';
 
 export interface VerdictWord {
   readonly mark: string;
@@ -19,6 +19,21 @@ export function verdictWord(v: Pick<Verdict, 'state' | 'sense'>): VerdictWord {
     case 'unknown':
       return { mark: '○', text: 'not known', tone: 'text-muted' };
   }
+}
+
+const EXPECTED: Record<Verdict['state'], string> = {
+  holds: 'was expected to hold',
+  near: 'was expected near',
+  fails: 'was expected to miss',
+  unknown: 'was not expected either way',
+};
+
+/** What a measurement changed of a verdict, or what it leaves open; empty where it says what was expected. */
+export function settledNote(v: SettledVerdict): string {
+  const against = v.against ? `found ${v.against} what was expected` : '';
+  if (v.open) return [against, 'the test stopped before it could tell'].filter(Boolean).join('; ');
+  const turned = v.by === 'found' && v.state !== v.expectedState ? EXPECTED[v.expectedState] : '';
+  return [against, turned].filter(Boolean).join('; ');
 }
 
 /** The bracket of a limit on a scale; none where nothing is asked as a number. */

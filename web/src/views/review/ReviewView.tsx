@@ -1,7 +1,9 @@
 import {
+  foundFor,
   LIMIT_KINDS,
   sayBanded,
   sayDifference,
+  settle,
   standings,
   whatChanged,
   type Finding,
@@ -12,7 +14,7 @@ import { Link } from 'react-router';
 import { FigureText, FoundText } from '../../parts/FigureText.tsx';
 import { Later, useGrowing } from '../../parts/Later.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
-import { askedMark, foundSource, verdictWord } from '../../parts/words.ts';
+import { askedMark, foundSource, settledNote, verdictWord } from '../../parts/words.ts';
 import { slug } from '../../state/address.ts';
 import { useJoint, useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
@@ -119,7 +121,9 @@ export default function ReviewView() {
                   </td>
                   {joint.variants.map((v, i) => {
                     const verdict = verdicts[i];
-                    const word = verdict ? verdictWord(verdict) : undefined;
+                    const settled = verdict && settle(verdict, foundFor(joint, found, v.id, l.id));
+                    const word = settled ? verdictWord(settled) : undefined;
+                    const note = settled ? settledNote(settled) : '';
                     const own = joint.builds.filter((b) => b.variantId === v.id);
                     return (
                       <td key={v.id}>
@@ -142,8 +146,10 @@ export default function ReviewView() {
                           />
                           <span className={`whitespace-nowrap text-[12px] ${many ? 'block' : ''} ${word?.tone ?? ''}`}>
                             {word ? `${word.mark} ${word.text}` : '…'}
+                            {settled?.by === 'found' ? <span className="text-found">, found</span> : null}
                           </span>
                         </div>
+                        {note ? <p className="label first-letter:uppercase">{note}.</p> : null}
                         {verdict?.figure ? (
                           <FigureText
                             className="!text-left"

@@ -28,7 +28,7 @@ describe('worked values', () => {
     );
   });
 
-  for (const { kind, further, params, duty, worked, numbers = {}, open } of ANCHORED) {
+  for (const { kind, further, params, duty, worked, numbers = {}, limits = {}, open } of ANCHORED) {
     const read = readParams(kind, params);
     if (!read.ok) throw new Error(read.problem.what);
     const opened = stageKind(kind)!.open(read.value, shelf);
@@ -46,6 +46,11 @@ describe('worked values', () => {
       });
 
     const sums = opened.value.load(duty);
+    for (const [mode, [value, how]] of Object.entries(limits))
+      it(`${kind}, ${mode}: ${how}`, () => {
+        const limit = sums.limits.find((l) => l.mode === mode)!;
+        expect(Math.abs(limit.torque - value)).toBeLessThanOrEqual(2e-6 * Math.abs(value));
+      });
     for (const [id, [value, how]] of Object.entries(numbers))
       it(`${kind}, number ${id}: ${how}`, () => {
         expect(Math.abs((sums[id as 'mass'] as number) - value)).toBeLessThanOrEqual(2e-6 * Math.abs(value));

@@ -320,6 +320,26 @@ describe('the arithmetic of each', () => {
     expect(U / Math.hypot(play.u, (2 * 0.3 * k1) / value('stiffness1') ** 2)).toBeLessThan(2.1);
   });
 
+  it('efficiency is the slope over the motor’s current by ratio and torque constant, neither of them one', () => {
+    const readings = [1, 2, 3, 4].map((torque) => ({ torque, current: 0.3 + torque / (0.8 * 24 * 0.04) }));
+    const r = run('efficiency', readings, { torqueConstant: 0.04, constantError: 0.08 }, { ratio: 24 });
+    expect(r.found!.value).toBeCloseTo(0.8, 9);
+  });
+
+  it('a lever is planned as long as its dial asks: 1.96·√(r²/6 + e²/3) over what is wanted, in whole centimetres', () => {
+    const dial = context.instruments.find((i) => i.id === 'dial')!;
+    const plan = (wanted: number) =>
+      testKind('play-lever')!
+        .answers!.find((a) => a.row === 'play')!
+        .plan({ instrument: dial, wanted } as never);
+    const u = 1.96 * Math.sqrt(1e-10 / 6 + 4e-10 / 3);
+    expect(u / 1e-4).toBeGreaterThan(0.24);
+    expect(plan(1e-4)).toMatchObject({ enough: true, values: { lever: 0.25, instrument: 'dial' } });
+    // Nobody takes a lever of two centimetres, or of two metres.
+    expect(plan(1e-3).values).toMatchObject({ lever: 0.12 });
+    expect(plan(1e-5)).toMatchObject({ enough: false, values: { lever: 0.6 } });
+  });
+
   it('the band of a trend of wear meets the limit where the quadratic says', () => {
     const x = [0, 1e4, 2e4, 3e4];
     const y = [5, 5.3, 5.5, 5.9];

@@ -287,3 +287,24 @@ describe('planets on bearings, in a carrier', () => {
     expect(two / three).toBeCloseTo(2 / 3, 3);
   });
 });
+
+describe('two sets, the first of them narrow', () => {
+  it('carry less where the first has less width than its share of the torque', () => {
+    const kind = stageKind('planetary')!;
+    const base = kind.defaults({ ratio: 3, torque: 1, size: Infinity, shelf: makeShelf() }) as object;
+    const limits = (sets: number) => {
+      const p = readParams('planetary', {
+        ...base,
+        ...{ arrangement: 'sun-carrier', zs: 36, zp: 18, zr: 72, planets: 3, sets, step: 0.3, pins: 'plain' },
+        ...{ helix: 0, xs: 0, xp: 0 },
+      });
+      if (!p.ok) throw new Error(p.problem.what);
+      const opened = kind.open(p.value, makeShelf());
+      if (!opened.ok) throw new Error(opened.problem.what);
+      return opened.value.load({ torque: 1, torqueRms: 0.5, speed: 0, equivalent: 1, meanSpeed: 0 }).limits;
+    };
+    const [one, two] = [limits(1), limits(2)];
+    // A third of the torque on three tenths of the width: nine tenths of what one set carries.
+    for (const l of two) expect(l.torque / one.find((x) => x.mode === l.mode)!.torque, l.mode).toBeCloseTo(0.9, 9);
+  });
+});

@@ -13,6 +13,8 @@ export interface Anchored {
   readonly worked: Readonly<Record<string, Anchor>>;
   /** Numbers for the line that are no figures. */
   readonly numbers?: Partial<Readonly<Record<keyof StageNumbers, Anchor>>>;
+  /** Torques at which it ends that are no figures, by mode. */
+  readonly limits?: Readonly<Record<string, Anchor>>;
   /** Figures that nobody has worked out yet. The list may only become shorter. */
   readonly open: readonly string[];
 }

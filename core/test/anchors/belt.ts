@@ -66,5 +66,12 @@ export const belt: Anchored = {
     maxSpeed: [3807.991095, '40 m/s at 10.504 mm'],
     stiffnessBeyond: [296.7545867, 'one span in series with the teeth in mesh'],
   },
+  limits: {
+    'printed tooth shear': [30.98941641683244, '9 MPa on a root land of 1.518 mm by 6 mm of twelve teeth, at r₂'],
+    'pulley on its shaft (driving)': [
+      30 * 1.6 * 6 * 3.6e-3 * 3 * 0.96,
+      '30 MPa on a fifth of the bore by 6 mm, at 3.6 mm; 3·0.96',
+    ],
+  },
   open: [],
 };

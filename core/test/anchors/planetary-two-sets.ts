@@ -25,5 +25,11 @@ export const twoSets: Anchored = {
     maxSpeed: [694.4444444, 'planets of the first set turn as those of one alone'],
     length: [0.032, '18 mm of teeth, four plates, a millimetre each'],
   },
+  limits: {
+    'planet pins bend or bores crush': [
+      102.8571428571,
+      'the last set’s: the first carries a fifth on four fifths of the width',
+    ],
+  },
   open: [],
 };

@@ -4,6 +4,7 @@ import type { TestKind } from '../contract.ts';
 import { path, sketch, word } from '../rig-drawing.ts';
 import { channelOf } from '../recording.ts';
 import { cell, column, countedRows, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
+import { fitLine } from '../regress.ts';
 import { combine } from '../uncertainty.ts';
 
 const RIG = [
@@ -30,6 +31,56 @@ export interface StepFigures {
   readonly huntAmplitude: number;
   readonly huntPeriod: number;
   readonly start: number;
+  /** How far it has gone towards the target, as a share of the step: below nought it has gone the other way. */
+  readonly gone: number;
+  /** How far it still crept over the last quarter, rad, its sign that of the movement; 0 where it rests or hunts. */
+  readonly creep: number;
+}
+
+/** Share of a step the wrong way from which it is no noise. */
+const AWAY = 0.1;
+/** Share of a step that is left or gone too far from which something holds or drives it. */
+const SHORT = 0.05;
+/** Share of a step that it has to creep, and how many times what the line's slope is uncertain by. */
+const CREEP = 0.003;
+const SURE = 4;
+
+/** Movement along a straight line through samples, rad; 0 where it is not told from their scatter. */
+function creepOf(t: ArrayLike<number>, y: ArrayLike<number>, from: number, span: number): number {
+  const part = (a: ArrayLike<number>) => Array.from({ length: a.length - from }, (_, i) => a[from + i]!);
+  const fit = fitLine(part(t), part(y));
+  if (!fit) return 0;
+  const moved = fit.slope * (t[t.length - 1]! - t[from]!);
+  return Math.abs(moved) > CREEP * span && Math.abs(fit.slope) > SURE * fit.uSlope ? moved : 0;
+}
+
+/** What a step that does not end where it should points to, with its sign. */
+function ending(s: StepFigures): string[] {
+  const way = Math.sign(s.size);
+  if (s.gone < -AWAY)
+    return [
+      `It runs away from its target, by ${stated(Math.abs(s.gone * s.size), 'angle', 3)} the other way: motor and sensor count in opposite senses. Turn the sign of one of them round before the loop is closed again.`,
+    ];
+  const out: string[] = [];
+  const left = s.steady * way;
+  if (left > SHORT * Math.abs(s.size))
+    out.push(
+      `It stops short of its target by ${stated(left, 'smallAngle', 3)} (error ${stated(s.steady, 'smallAngle', 3)}): friction holds wind-up, or the sensor sits before the play.`,
+    );
+  if (left < -SHORT * Math.abs(s.size))
+    out.push(
+      `It comes to rest beyond its target by ${stated(-left, 'smallAngle', 3)} (error ${stated(s.steady, 'smallAngle', 3)}): an integral that was wound up and is held by friction, or a sensor that counts more than the command does.`,
+    );
+  // Towards what is left is an integral at work, from it something else moves the joint.
+  if (s.creep !== 0 && s.creep * s.steady > 0)
+    out.push(
+      `It still creeps towards its target, ${stated(s.creep, 'smallAngle', 2)} over the last quarter: a slow integral. Record for longer, or raise it.`,
+    );
+  if (s.creep !== 0 && s.creep * s.steady <= 0)
+    out.push(
+      `It still creeps away from its target, ${stated(s.creep, 'smallAngle', 2)} over the last quarter: warmth moves sensor or joint, or plastic gives way under the load.`,
+    );
+  return out;
 }
 
 /**
@@ -102,6 +153,8 @@ export function stepFigures(
     huntAmplitude: Number.isFinite(period) ? amplitude : 0,
     huntPeriod: period,
     start: t[at]!,
+    gone: (way * (end - before)) / span,
+    creep: Number.isFinite(period) ? 0 : creepOf(t, measured, tail0, span),
   };
 }
 
@@ -192,9 +245,11 @@ export const step: TestKind = {
       ...plainResult(
         test,
         t!.length,
-        `A step of ${stated(s.size, 'angle', 3)}: ` +
-          `${Number.isFinite(s.settling) ? `settled after ${stated(s.settling, 'time', 3)}` : 'never settled within the band'}, ` +
-          `${(100 * s.overshoot).toFixed(1)} % over.`,
+        s.gone < -AWAY
+          ? `A step of ${stated(s.size, 'angle', 3)}, and it went the other way.`
+          : `A step of ${stated(s.size, 'angle', 3)}: ` +
+              `${Number.isFinite(s.settling) ? `settled after ${stated(s.settling, 'time', 3)}` : 'never settled within the band'}, ` +
+              `${(100 * s.overshoot).toFixed(1)} % over.`,
       ),
       found,
       figures: [
@@ -253,9 +308,7 @@ export const step: TestKind = {
             ]
           : []),
         ...(Number.isFinite(s.settling) ? [] : ['It was still moving at the end: record for longer, or it hunts.']),
-        ...(Math.abs(s.steady) > 0.05 * Math.abs(s.size)
-          ? ['It stops short by more than 5 % of the step: friction holds wind-up, or the sensor sits before the play.']
-          : []),
+        ...ending(s),
       ],
     });
   },

@@ -5,6 +5,7 @@ import {
   analyseLadder,
   analysePlay,
   combine,
+  confirmed,
   findingsOf,
   hungTorque,
   INSTRUMENTS,
@@ -13,6 +14,7 @@ import {
   standing,
   student95,
   whatChanged,
+  type Finding,
   type LadderReadings,
   type QuantityId,
   type SlipInput,
@@ -350,11 +352,42 @@ describe('slips', () => {
     expect(slip!.correction.factor).toBeCloseTo(60, 12);
     expect(slip!.value).toBeCloseTo(7, 9);
   });
+  it('does not doubt a reading for a correction that only comes near, nor on a band that anything lands in', () => {
+    // 5.9 would be near 7 and below its band.
+    expect(slipsFor(5.9 * 25.4, expected, [far])).toEqual([]);
+    expect(slipsFor(6.1 * 25.4, expected, [far])[0]?.id).toBe('inch');
+    // Twelve times from end to end: a factor of a thousand tells there, one of 25 does not.
+    const wide = { value: 7, low: 2, high: 24 };
+    expect(slipsFor(7 * 25.4, wide, [far])).toEqual([]);
+    expect(slipsFor(7 * 1000, wide, [far])[0]?.id).toBe('thousand');
+    expect(slipsFor(7 * 1000, { ...wide, low: 0 }, [far])).toEqual([]);
+  });
   it('stays silent when the finding may be true', () => {
     for (const found of [7, 6.5, 5, 9, 11, 33, 0, -3, NaN])
       expect(slipsFor(found, expected, [mass, far, lever]).length, String(found)).toBe(0);
     expect(slipsFor(70, undefined, [mass])).toEqual([]);
     expect(slipsFor(70, { value: 0, low: 0, high: 0 }, [mass])).toEqual([]);
+  });
+});
+
+describe('a reading that a second instrument confirms', () => {
+  const slip = { id: 'g', ask: 'Did you mean …?', value: 7 };
+  const of = (testId: string, value: number, slips = [slip], buildId = 'b') =>
+    ({
+      ...{ testId, buildId, row: 'torque', bound: 'both', slips },
+      found: combine(value, 'torque', [{ id: 'a', name: 'a', u: 0.5, dof: Infinity, halve: '' }]),
+    }) as unknown as Finding;
+  const test = (id: string, instrument: string) => ({ id, kind: 'torque-ladder', rig: { instrument } }) as never;
+  const asked = (second: Finding, instrument: string) =>
+    confirmed([of('one', 68.6), second], [test('one', 'hanging'), test('two', instrument)])[0]!.slips.length;
+
+  it('is not doubted; one alone, of another build, read with the same, or contradicted is', () => {
+    expect(confirmed([of('one', 68.6)], [test('one', 'hanging')])[0]!.slips).toHaveLength(1);
+    expect(asked(of('two', 69, []), 'bathroom')).toBe(0);
+    expect(asked(of('two', 69, []), 'hanging')).toBe(1);
+    expect(asked(of('two', 69, [], 'c'), 'bathroom')).toBe(1);
+    expect(asked(of('two', 7, []), 'bathroom')).toBe(1);
+    expect(asked({ ...of('two', 69, []), row: 'play' }, 'bathroom')).toBe(1);
   });
 });
 

@@ -258,9 +258,40 @@ export const findingsOf = (
   lines?: ReadonlyMap<string, LineReport>,
   recordings: ReadonlyMap<string, Recording> = new Map(),
 ): Finding[] =>
-  [...eachTest(joint, shelf, lines)].flatMap(({ test, variant, line }) =>
-    findingsFor(test, variant, line, shelf, recordings.get(test.id)),
+  confirmed(
+    [...eachTest(joint, shelf, lines)].flatMap(({ test, variant, line }) =>
+      findingsFor(test, variant, line, shelf, recordings.get(test.id)),
+    ),
+    joint.tests,
   );
+
+/**
+ * Findings without questions where a reading has been confirmed: another test of the build that was read with something
+ * else found the same, within what neither knows. Two instruments do not share a slip.
+ *
+ * @returns the same objects but for those that lose their questions
+ */
+export function confirmed(findings: readonly Finding[], tests: readonly BenchTest[]): Finding[] {
+  const by = new Map(tests.map((t) => [t.id, t]));
+  const readWith = (f: Finding) => {
+    const test = by.get(f.testId);
+    return test && `${test.kind} ${String(test.rig['instrument'] ?? '')}`;
+  };
+  return findings.map((f) => {
+    if (f.slips.length === 0 || !f.found || f.row === undefined) return f;
+    const found = f.found;
+    const again = findings.some(
+      (o) =>
+        o.testId !== f.testId &&
+        o.buildId === f.buildId &&
+        o.row === f.row &&
+        o.found !== undefined &&
+        readWith(o) !== readWith(f) &&
+        Math.abs(o.found.value - found.value) <= Math.hypot(o.found.U, found.U),
+    );
+    return again ? { ...f, slips: [] } : f;
+  });
+}
 
 /** The finding that stands for a build on a row of the brief: the latest test that gave one. */
 export type Standing = (buildId: string, row: LimitId) => Finding | undefined;

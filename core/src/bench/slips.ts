@@ -100,8 +100,6 @@ const KNOWN: readonly Known[] = [
   ),
 ];
 
-/** A slip is only asked about when it brings the finding within this share of what is expected. */
-const CLOSE = 0.15;
 /** Twice is common without any slip, so the radius is only asked about when it fits well. */
 const CLOSE_TWO = 0.06;
 
@@ -111,13 +109,13 @@ interface Band {
   readonly high: number;
 }
 
-/** Whether a figure without its slip is what was expected: in the band, or near its likely value. */
-export const explains = (mended: number, { value, low, high }: Band): boolean =>
-  (mended >= low && mended <= high) || Math.abs(mended / value - 1) < CLOSE;
+/** Whether a figure without its slip is what was expected: in the band. */
+export const explains = (mended: number, { low, high }: Band): boolean => mended >= low && mended <= high;
 
 /**
- * Slips of units or of the rig that would bring a finding to what is expected. Only those are asked about that can sit
- * in something typed which the figure goes with.
+ * Slips of units or of the rig that would bring a finding into what is expected. Only those are asked about that can sit
+ * in something typed which the figure goes with, and only where the band is narrow enough to doubt a reading on: an
+ * honest disagreement is more likely than a slip that merely comes near.
  *
  * @param found the finding, SI
  * @param expected the prediction with its band, SI
@@ -125,20 +123,20 @@ export const explains = (mended: number, { value, low, high }: Band): boolean =>
  * @returns the best few, nearest first; none when the finding lies in the band or within a third of it
  */
 export function slipsFor(found: number, expected: Band | undefined, inputs: readonly SlipInput[]): Slip[] {
-  if (!expected || !(found > 0) || !(expected.value > 0)) return [];
+  if (!expected || !(found > 0) || !(expected.low > 0)) return [];
   if (found >= expected.low * 0.67 && found <= expected.high * 1.5) return [];
-  const off = (mended: number) => {
-    const away = Math.abs(mended / expected.value - 1);
-    return mended >= expected.low && mended <= expected.high ? Math.min(CLOSE, away) * 0.99 : away;
-  };
+  const off = (mended: number) => Math.abs(mended / expected.value - 1);
+  // A band as wide as half of what a slip does, in factors, is no ground to doubt a reading on: anything lands in it.
+  const wide = (expected.high / expected.low) ** 2;
+  const tells = (k: Known, input: SlipInput) => Math.max(k.ratio, 1 / k.ratio) ** Math.abs(input.exponent) >= wide;
   return inputs
     .flatMap((input) =>
-      KNOWN.filter((k) => k.in === input.in && k.of.includes(input.quantity)).map((k) => {
+      KNOWN.filter((k) => k.in === input.in && k.of.includes(input.quantity) && tells(k, input)).map((k) => {
         const value = found / k.ratio ** input.exponent;
         return { k, input, value, off: off(value) };
       }),
     )
-    .filter(({ k, off: o }) => o < (k.in === 'rig' ? CLOSE_TWO : CLOSE))
+    .filter(({ k, value, off: o }) => explains(value, expected) && (k.in !== 'rig' || o < CLOSE_TWO))
     .sort((a, b) => a.off - b.off)
     .slice(0, 2)
     .map(({ k, input, value }) => ({

@@ -1,4 +1,5 @@
 import {
+  confirmed,
   editsFor,
   type Course,
   type Duty,
@@ -221,7 +222,7 @@ export function useFindings() {
         ),
       );
       tell(undefined);
-      return found;
+      return confirmed(found, joint.tests);
     },
     staleTime: Infinity,
     gcTime: 10_000,

@@ -84,7 +84,7 @@ test('from the demo to asked, expected and found, and it is all there after a re
   await expect(page.getByRole('region', { name: 'Result' }).locator('[data-found]')).toContainText(/± .* N·m/);
   await expect(page.getByRole('region', { name: 'Result' })).toContainText('Try');
 
-  // What was found decides now: play asked below 6′ is over, whatever was expected.
+  // What was found of this build decides now: play asked below 6′ is over, whatever was expected.
   await expect(page.locator('[data-limit="play"]')).toHaveAttribute('data-by', 'found');
   await expect(page.locator('[data-limit="play"]')).toHaveAttribute('data-state', 'fails');
 

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { combine, foundState, settle, type Finding, type Verdict } from '../src/index.ts';
+import {
+  builtAsNow,
+  combine,
+  designOf,
+  foundState,
+  settle,
+  type Finding,
+  type Variant,
+  type Verdict,
+} from '../src/index.ts';
+import { demo } from './helpers.ts';
 
 const found = (value: number, u: number) =>
   combine(value, 'torque', [{ id: 'a', name: 'a', u, dof: Infinity, halve: '' }]);
@@ -78,5 +88,42 @@ describe('once something is measured, the measurement decides', () => {
     expect(settle(verdict(), undefined)).toMatchObject({ state: 'near', by: 'expected', expectedState: 'near' });
     expect(settle(verdict({ sense: 'either' } as never), finding(1, 0.1)).by).toBe('expected');
     expect(settle(verdict({ asked: NaN }), finding(1, 0.1)).by).toBe('expected');
+  });
+});
+
+describe('the mark of a design', () => {
+  const variant = demo().variants[0]!;
+  it('is that of what is built, whatever it is called and however it is written', () => {
+    expect(designOf(variant)).toMatch(/^[0-9a-f]{16}$/);
+    const renamed: Variant = { ...structuredClone(variant), name: 'Other', notes: 'x', follows: true };
+    expect(designOf(renamed)).toBe(designOf(variant));
+    const turned = Object.fromEntries(Object.entries(variant.stages[0]!.params as object).reverse());
+    const stages = [{ ...variant.stages[0]!, id: 'new', params: turned as never }, ...variant.stages.slice(1)];
+    expect(designOf({ ...variant, stages })).toBe(designOf(variant));
+    expect(
+      demo().builds.every((b) =>
+        builtAsNow(
+          b,
+          demo().variants.find((v) => v.id === b.variantId)!,
+        ),
+      ),
+    ).toBe(true);
+  });
+
+  it('is another for any change of motor, driver or stage', () => {
+    const marks = [
+      variant,
+      { ...variant, driver: { ...variant.driver, currentLimit: variant.driver.currentLimit + 0.1 } },
+      { ...variant, motor: { ...variant.motor, mass: variant.motor.mass + 1e-6 } },
+      { ...variant, stages: [...variant.stages].reverse() },
+      { ...variant, stages: variant.stages.slice(1) },
+      {
+        ...variant,
+        stages: variant.stages.map((s) => ({ ...s, params: { ...(s.params as object), width: 0.0091 } as never })),
+      },
+    ].map(designOf);
+    expect(new Set(marks).size).toBe(marks.length);
+    expect(builtAsNow({ design: marks[1] }, variant)).toBe(false);
+    expect(builtAsNow({}, variant)).toBe(true);
   });
 });

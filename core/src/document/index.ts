@@ -2,6 +2,7 @@ export * from './migrate.ts';
 export * from './read.ts';
 export * from './create.ts';
 export * from './check.ts';
+export * from './design.ts';
 export * from './links.ts';
 export * from './repair.ts';
 export * from './merge.ts';

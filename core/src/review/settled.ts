@@ -1,6 +1,7 @@
 import type { Finding, Standing } from '../bench/find.ts';
 import type { Verdict } from '../line/analyse.ts';
-import type { Joint } from '../schema/joint.ts';
+import { builtAsNow } from '../document/design.ts';
+import type { Joint, Variant } from '../schema/joint.ts';
 import { agreement } from './difference.ts';
 
 /** A limit with what decides it: the measurement where there is one that does, what is expected otherwise. */
@@ -13,6 +14,10 @@ export interface SettledVerdict extends Verdict {
   readonly against?: 'above' | 'below';
   /** What a bound leaves open: the test stopped before it could tell. */
   readonly open?: true;
+  /** What was found, whether it decides or not. */
+  readonly finding?: Finding;
+  /** It was found of a build of an earlier design, and decides nothing about this one. */
+  readonly earlier?: true;
 }
 
 /**
@@ -50,30 +55,33 @@ export function settle(verdict: Verdict, finding: Finding | undefined): SettledV
   const expectedState = verdict.state;
   const found = finding?.found;
   if (!found || verdict.sense === 'either' || !Number.isFinite(verdict.asked))
-    return { ...verdict, by: 'expected', expectedState };
+    return { ...verdict, by: 'expected', expectedState, ...(finding && { finding }) };
   const lies = verdict.figure && agreement(found, verdict.figure);
   // A bound beyond the band on the side it leaves open says nothing against it.
   const silent = (finding.bound === 'atLeast' && lies === 'below') || (finding.bound === 'atMost' && lies === 'above');
   const against = (lies === 'above' || lies === 'below') && !silent ? { against: lies } : {};
   const state = foundState(verdict.asked, verdict.sense, found, finding.bound);
   return state === undefined
-    ? { ...verdict, by: 'expected', expectedState, ...against, open: true }
-    : { ...verdict, state, by: 'found', expectedState, ...against };
+    ? { ...verdict, by: 'expected', expectedState, finding, ...against, open: true }
+    : { ...verdict, state, by: 'found', expectedState, finding, ...against };
 }
 
-/** The finding that counts for a variant on a row: the newest build's that has one. */
+/** The finding that counts for a variant on a row: the newest build's that has one, of the design as it is now first. */
 export function foundFor(
   joint: Pick<Joint, 'builds'>,
   found: Standing,
-  variantId: string,
+  variant: Variant,
   row: Verdict['id'],
-): Finding | undefined {
+): { readonly finding: Finding; readonly earlier: boolean } | undefined {
+  let earlier: Finding | undefined;
   for (const build of [...joint.builds].reverse()) {
-    if (build.variantId !== variantId) continue;
-    const f = found(build.id, row);
-    if (f) return f;
+    if (build.variantId !== variant.id) continue;
+    const finding = found(build.id, row);
+    if (!finding) continue;
+    if (builtAsNow(build, variant)) return { finding, earlier: false };
+    earlier ??= finding;
   }
-  return undefined;
+  return earlier && { finding: earlier, earlier: true };
 }
 
 /** Every limit of a line with what was found of a variant's builds. */
@@ -81,5 +89,10 @@ export const settleAll = (
   joint: Pick<Joint, 'builds'>,
   verdicts: readonly Verdict[],
   found: Standing,
-  variantId: string,
-): SettledVerdict[] => verdicts.map((v) => settle(v, foundFor(joint, found, variantId, v.id)));
+  variant: Variant,
+): SettledVerdict[] =>
+  verdicts.map((v) => {
+    const own = foundFor(joint, found, variant, v.id);
+    if (!own?.earlier) return settle(v, own?.finding);
+    return { ...v, by: 'expected', expectedState: v.state, finding: own.finding, earlier: true };
+  });

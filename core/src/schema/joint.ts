@@ -122,7 +122,18 @@ export const variantSchema = v.looseObject({
   stages: v.pipe(v.array(stageSchema), v.maxLength(12, 'must have at most 12 stages')),
 });
 
-export const buildSchema = v.looseObject({ id, variantId: id, name, date: moment, process: text, notes: text });
+export const buildSchema = v.looseObject({
+  id,
+  variantId: id,
+  name,
+  date: moment,
+  process: text,
+  notes: text,
+  design: v.pipe(
+    v.optional(v.pipe(v.string(), v.regex(/^[0-9a-f]{16}$/, 'must be sixteen hexadecimal digits'))),
+    v.description('Mark of the variant’s design when it was built; what is found of it counts while that is the same'),
+  ),
+});
 
 /** A joint as it is filed: one document, one driven axis. Unknown fields are kept through a round trip. */
 export const jointSchema = v.looseObject({

@@ -14,7 +14,9 @@ function settled(joint: Joint, report: LineReport | undefined, findings: readonl
     (s) => s.problem || s.report?.checks.some((c) => c.state === 'fails' && c.severity === 'stop'),
   );
   // What was measured counts, and not what was expected of it.
-  const verdicts = settleAll(joint, report?.verdicts ?? [], standings(findings, joint.tests), joint.activeVariant);
+  const verdicts = variant
+    ? settleAll(joint, report?.verdicts ?? [], standings(findings, joint.tests), variant)
+    : (report?.verdicts ?? []);
   const musts = verdicts.filter((v) => v.need === 'must');
   const found = findings.filter((f) => f.found);
   return {

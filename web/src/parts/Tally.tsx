@@ -1,8 +1,8 @@
 import {
-  foundFor,
+  activeVariant,
   LIMIT_KINDS,
   sayBanded,
-  settle,
+  settleAll,
   standings,
   type Finding,
   type Joint,
@@ -15,10 +15,11 @@ import { FigureText, FoundText } from './FigureText.tsx';
 import { Scale } from './Scale.tsx';
 import { askedMark, foundSource, settledNote, verdictWord } from './words.ts';
 
-function Row({ verdict, finding, width }: { verdict: SettledVerdict; finding: Finding | undefined; width: number }) {
+function Row({ verdict, width }: { verdict: SettledVerdict; width: number }) {
   const units = useUnits();
   const kind = LIMIT_KINDS[verdict.id];
   const word = verdictWord(verdict);
+  const { finding } = verdict;
   const found = finding?.found;
   const note = settledNote(verdict);
   return (
@@ -33,7 +34,7 @@ function Row({ verdict, finding, width }: { verdict: SettledVerdict; finding: Fi
             label={`${kind.name}: ${word.text}`}
             asked={askedMark(verdict.asked, verdict.sense)}
             expected={verdict.figure}
-            found={found ? { value: found.value, U: found.U, bound: finding.bound } : undefined}
+            found={found && finding ? { value: found.value, U: found.U, bound: finding.bound } : undefined}
           />
         )}
       </div>
@@ -55,7 +56,7 @@ function Row({ verdict, finding, width }: { verdict: SettledVerdict; finding: Fi
         ) : (
           <span className={verdict.says ? '' : 'label'}>{verdict.says ?? 'nothing expected yet'}</span>
         )}
-        {found ? (
+        {found && finding ? (
           <FoundText name={kind.name.toLowerCase()} found={found} bound={finding.bound} {...foundSource(finding)} />
         ) : null}
       </div>
@@ -136,17 +137,9 @@ export function Tally({
         </button>
       </header>
       <ul className="min-h-0 flex-1 overflow-y-auto px-3.5 max-[1099px]:grid max-[1099px]:grid-cols-3 max-[1099px]:gap-x-5">
-        {report?.verdicts.map((v) => {
-          const finding = foundFor(joint, found, joint.activeVariant, v.id);
-          return (
-            <Row
-              key={v.id}
-              verdict={settle(v, finding)}
-              finding={finding}
-              width={Math.max(90, Math.min(190, tallyWidth - 160))}
-            />
-          );
-        })}
+        {settleAll(joint, report?.verdicts ?? [], found, activeVariant(joint)).map((v) => (
+          <Row key={v.id} verdict={v} width={Math.max(90, Math.min(190, tallyWidth - 160))} />
+        ))}
         {report && report.verdicts.length === 0 ? (
           <li className="label py-3">The brief asks for nothing yet. Add a limit in the Brief.</li>
         ) : null}

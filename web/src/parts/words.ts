@@ -30,6 +30,7 @@ const EXPECTED: Record<Verdict['state'], string> = {
 
 /** What a measurement changed of a verdict, or what it leaves open; empty where it says what was expected. */
 export function settledNote(v: SettledVerdict): string {
+  if (v.earlier) return 'found of a build of an earlier design';
   const against = v.against ? `found ${v.against} what was expected` : '';
   if (v.open) return [against, 'the test stopped before it could tell'].filter(Boolean).join('; ');
   const turned = v.by === 'found' && v.state !== v.expectedState ? EXPECTED[v.expectedState] : '';

@@ -1,4 +1,5 @@
 import {
+  designOf,
   calibrationsOf,
   contextFor,
   drawTruth,
@@ -125,6 +126,7 @@ function addTest(
         date: today(),
         process: build.name ? 'Simulated specimen, drawn from the expected bands.' : '',
         notes: '',
+        design: designOf(on.variant),
       });
     d.tests.push(test as BenchTest);
   });

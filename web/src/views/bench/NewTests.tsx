@@ -1,4 +1,4 @@
-import type { BenchTest } from '@gristmill/core';
+import { designOf, type BenchTest } from '@gristmill/core';
 import { format } from 'date-fns';
 import { memo, useState } from 'react';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
@@ -45,6 +45,7 @@ export const NewTests = memo(function NewTests({
           date: format(new Date(), 'yyyy-MM-dd'),
           process: '',
           notes: '',
+          design: designOf(variant),
         });
       d.tests.push(t);
     });

@@ -1,4 +1,6 @@
 import {
+  builtAsNow,
+  designOf,
   formatQuantity,
   sayProblem,
   stageKind,
@@ -311,6 +313,23 @@ function Builds() {
                 />
               </label>
             ))}
+            {builtAsNow(b, variant) ? null : (
+              <p className="label">
+                The variant has changed since: what is found of this build says nothing of it as it is now.{' '}
+                <button
+                  type="button"
+                  className="mend"
+                  disabled={readOnly}
+                  onClick={() =>
+                    edit(`Build ${b.name} is as designed now`, (d) => {
+                      d.builds.find((x) => x.id === b.id)!.design = designOf(variant);
+                    })
+                  }
+                >
+                  It was built as it is now
+                </button>
+              </p>
+            )}
             <button
               type="button"
               className="btn-quiet -ml-1.5"
@@ -342,6 +361,7 @@ function Builds() {
                 date: format(new Date(), 'yyyy-MM-dd'),
                 process: '',
                 notes: '',
+                design: designOf(variant),
               }),
           )
         }

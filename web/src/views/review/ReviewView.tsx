@@ -1,9 +1,8 @@
 import {
-  foundFor,
   LIMIT_KINDS,
   sayBanded,
   sayDifference,
-  settle,
+  settleAll,
   standings,
   whatChanged,
   type Finding,
@@ -121,7 +120,7 @@ export default function ReviewView() {
                   </td>
                   {joint.variants.map((v, i) => {
                     const verdict = verdicts[i];
-                    const settled = verdict && settle(verdict, foundFor(joint, found, v.id, l.id));
+                    const settled = verdict && settleAll(joint, [verdict], found, v)[0];
                     const word = settled ? verdictWord(settled) : undefined;
                     const note = settled ? settledNote(settled) : '';
                     const own = joint.builds.filter((b) => b.variantId === v.id);

@@ -20,3 +20,16 @@ export function dice(seed: number): (n: number) => number {
     return Math.floor((s / 4294967296) * n);
   };
 }
+
+/** Distance of a point from a closed outline of straight pieces, m. */
+export function distanceTo(outline: ArrayLike<number>, x: number, y: number): number {
+  let least = Infinity;
+  for (let i = 0; i < outline.length; i += 2) {
+    const n = (i + 2) % outline.length;
+    const [ax, ay] = [outline[i]!, outline[i + 1]!];
+    const [bx, by] = [outline[n]! - ax, outline[n + 1]! - ay];
+    const u = Math.max(0, Math.min(1, ((x - ax) * bx + (y - ay) * by) / (bx * bx + by * by)));
+    least = Math.min(least, Math.hypot(x - ax - u * bx, y - ay - u * by));
+  }
+  return least;
+}

@@ -11,6 +11,7 @@ import {
   type CrankLayout,
   type PlateDrive,
 } from '../src/index.ts';
+import { distanceTo } from './helpers.ts';
 
 interface Case {
   pins: number;
@@ -108,14 +109,7 @@ describe('a ring plate’s profile', () => {
       for (let j = 0; j < 17; j++) {
         const a = (2 * Math.PI * j) / 17 - crank / 17;
         const [x, y] = [c.circle * Math.cos(a), c.circle * Math.sin(a)];
-        let least = Infinity;
-        for (let i = 0; i < o.length; i += 2) {
-          const n = (i + 2) % o.length;
-          const [ax, ay, bx, by] = [o[i]!, o[i + 1]!, o[n]! - o[i]!, o[n + 1]! - o[i + 1]!];
-          const u = Math.max(0, Math.min(1, ((x - ax) * bx + (y - ay) * by) / (bx * bx + by * by)));
-          least = Math.min(least, Math.hypot(x - ax - u * bx, y - ay - u * by));
-        }
-        expect(Math.abs(least - c.pin)).toBeLessThan(1e-7);
+        expect(Math.abs(distanceTo(o, x, y) - c.pin)).toBeLessThan(1e-7);
       }
     }
   });

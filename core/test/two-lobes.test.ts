@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { flatten, place } from '../src/index.ts';
 import { ringContacts, ringDisc, ringPlay } from '../src/lobed/difference.ts';
+import { distanceTo } from './helpers.ts';
 
 // A ring of twenty pins with a disc of eighteen lobes: what the contacts say is measured on the outline as it is drawn.
 
@@ -20,14 +21,7 @@ function gapOnOutline(pin: number, crank: number, turned = 0): number {
   );
   const a = (2 * Math.PI * pin) / (2 * c.pins);
   const [x, y] = [c.circle * Math.cos(a), c.circle * Math.sin(a)];
-  let least = Infinity;
-  for (let i = 0; i < o.length; i += 2) {
-    const n = (i + 2) % o.length;
-    const [ax, ay, bx, by] = [o[i]!, o[i + 1]!, o[n]! - o[i]!, o[n + 1]! - o[i + 1]!];
-    const u = Math.max(0, Math.min(1, ((x - ax) * bx + (y - ay) * by) / (bx * bx + by * by)));
-    least = Math.min(least, Math.hypot(x - ax - u * bx, y - ay - u * by));
-  }
-  return least - pair.pin;
+  return distanceTo(o, x, y) - pair.pin;
 }
 
 describe('a disc of two lobes fewer than there are pins', () => {

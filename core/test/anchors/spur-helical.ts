@@ -39,7 +39,7 @@ export const helical: Anchored = {
     'force-1': [127.73752356924447, 'T/r_w2'],
     radial: [51.23589343355624, 'times tan α_wt'],
     axial: [34.509206013669434, 'T/r₂·tan 15°: the helix leans more at the working circle'],
-    'root-1': [23774058.493068924, 'ISO 6336-3 with z/(cos² β_b·cos β) teeth, T/r₂, cos² β_b/ε and 1 − ε_β/8'],
+    'root-1': [23774058.493068, 'ISO 6336-3 with z/(cos² β_b·cos β) teeth, T/r₂, cos² β_b/ε and 1 − ε_β/8'],
     'flank-1': [69555055.49070174, 'ISO 6336-2 with T/r₂ and cos β once under the root, against the straight pair’s'],
     'warm-1': [307.07463882457085, 'VDI 2736-2 with 17 teeth, 12 mm, module 1.5'],
     'pit-1': [1.2927013531037428, 'T·(42.5 MPa, less 0.5 % a kelvin, over the flank pressure)²'],

@@ -23,6 +23,7 @@ import {
   type TestResult,
 } from '../src/index.ts';
 import { makeShelf } from '../src/index.ts';
+import { readWav } from '../src/bench/read-wav.ts';
 import { loop } from './loop.ts';
 
 const arcmin = Math.PI / 10800;
@@ -597,6 +598,28 @@ describe('recordings', () => {
     all.value.data.forEach((d, c) => d.forEach((v, i) => expect(Math.abs(v - three.data[c]![i]!)).toBeLessThan(1e-6)));
     expect(unpackRecording({ ...packRecording(r), data: 'xx;yy' }).ok).toBe(false);
     expect(unpackRecording({ ...packRecording(r), data: undefined }).ok).toBe(false);
+  });
+
+  it('a WAV file says what it holds, and is read in whatever depth it was written', () => {
+    const written = writeWav([0, 0.5, -1, 0.25], 8000);
+    const view = new DataView(written.buffer, written.byteOffset);
+    // Rate, bytes a second, bytes a frame, bits a sample, bytes of samples.
+    expect([view.getUint32(24, true), view.getUint32(28, true)]).toEqual([8000, 16000]);
+    expect([view.getUint16(32, true), view.getUint16(34, true), view.getUint32(40, true)]).toEqual([2, 16, 8]);
+    const wide = new Uint8Array(44 + 16);
+    wide.set(written.subarray(0, 44));
+    const deep = new DataView(wide.buffer);
+    deep.setUint32(4, 52, true);
+    deep.setUint32(28, 32000, true);
+    deep.setUint16(32, 4, true);
+    deep.setUint16(34, 32, true);
+    deep.setUint32(40, 16, true);
+    [0, 0.5, -1, 0.25].forEach((x, i) => deep.setInt32(44 + 4 * i, x * 2 ** 31, true));
+    for (const file of [written, wide]) {
+      const read = readWav(file);
+      if (!read.ok) throw new Error(read.problem.what);
+      [0, 0.5, -1, 0.25].forEach((x, i) => expect(read.value.data[0]![i]).toBeCloseTo(x, 4));
+    }
   });
 
   it('a plucked span: tone and tension from sound, through a WAV file', () => {

@@ -307,4 +307,30 @@ describe('two sets, the first of them narrow', () => {
     // A third of the torque on three tenths of the width: nine tenths of what one set carries.
     for (const l of two) expect(l.torque / one.find((x) => x.mode === l.mode)!.torque, l.mode).toBeCloseTo(0.9, 9);
   });
+
+  it('have the play of one and what the first adds through the ratio, at least, likely and at most', () => {
+    const kind = stageKind('planetary')!;
+    const base = kind.defaults({ ratio: 5, torque: 1, size: Infinity, shelf: makeShelf() }) as object;
+    const play = (sets: number) => {
+      const opened = kind.open(
+        {
+          ...base,
+          arrangement: 'sun-carrier',
+          zs: 18,
+          zp: 27,
+          zr: 72,
+          planets: 3,
+          sets,
+          step: 1,
+          xs: 0,
+          xp: 0,
+        } as never,
+        makeShelf(),
+      );
+      if (!opened.ok) throw new Error(opened.problem.what);
+      return opened.value.load({ torque: 1, torqueRms: 0.5, speed: 1, equivalent: 1, meanSpeed: 1 }).play;
+    };
+    const [one, three] = [play(1), play(3)];
+    three.forEach((x, i) => expect(x / one[i]!).toBeCloseTo(1 + 1 / 5 + 1 / 25, 9));
+  });
 });

@@ -17,6 +17,8 @@ describe('what is told in other units than it is kept in', () => {
   it('an encoder of ten thousand counts reads 0.036°', () => {
     const degrees = (INSTRUMENTS.find((i) => i.id === 'optical')!.resolution * 180) / Math.PI;
     expect(degrees).toBeCloseTo(0.036, 12);
+    // And is sure of a minute of arc.
+    expect((INSTRUMENTS.find((i) => i.id === 'optical')!.error * 10800) / Math.PI).toBeCloseTo(1, 12);
   });
 
   it('servos run as fast as their sheets say, in whole turns a minute', () => {

@@ -231,6 +231,18 @@ describe('checks of the line', () => {
     expect(analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'mount')!.state).not.toBe('fails');
   });
 
+  it('never mend a mount with something softer: no motor on rubber', () => {
+    for (const now of MATERIALS) {
+      const j = demo();
+      a(j).mount = { ...now };
+      const mend = analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'mount')!.mend;
+      if (mend) expect(MATERIALS.find((m) => m.id === mend.value)!.modulus, now.id).toBeGreaterThanOrEqual(now.modulus);
+    }
+    const j = demo();
+    a(j).mount = { ...MATERIALS.find((m) => m.id === 'petg')! };
+    expect(analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'mount')!.mend!.value).toBe('abs');
+  });
+
   it('raise the driver’s current only as far as holding for ever needs', () => {
     const j = demo();
     a(j).driver.currentLimit = 0.5;

@@ -1,5 +1,5 @@
 import { check, type Check, type Mend } from '../figure/index.ts';
-import type { Joint } from '../schema/joint.ts';
+import type { Joint, Material } from '../schema/joint.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { isNeedle } from '../shop/bearings.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
@@ -33,12 +33,18 @@ function currentMend(line: LineToSum, passes: (n: LineNumbers) => boolean): Mend
 /** How near its limit a mount counts as near, as a share of it. */
 const MOUNT_NEAR = 0.015;
 
-/** The material of the least softening temperature that stands the heat with something in hand, printed ones first. */
-function mountMend(shelf: Shelf, temperature: number): Mend | undefined {
+/**
+ * The material of the least softening temperature that stands the heat with something in hand, printed ones first, and
+ * is no softer than what the mount is of: what holds a motor in line must be stiff.
+ */
+function mountMend(shelf: Shelf, temperature: number, now: Material): Mend | undefined {
   const order = { printed: 0, milled: 1, bought: 2 };
   const found = [...shelf.materials]
     .sort((a, b) => order[a.made] - order[b.made] || a.softening - b.softening)
-    .find((m) => (m.softening - factor(shelf, 'mount.margin')) * (1 - MOUNT_NEAR) >= temperature);
+    .find(
+      (m) =>
+        m.modulus >= now.modulus && (m.softening - factor(shelf, 'mount.margin')) * (1 - MOUNT_NEAR) >= temperature,
+    );
   return found && { path: 'mount', value: found.id, label: `Mount of ${found.name}` };
 }
 
@@ -106,21 +112,22 @@ export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumber
       }),
     );
   }
-  if (variant.mount) {
-    const limit = variant.mount.softening - factor(shelf, 'mount.margin');
+  const { mount } = variant;
+  if (mount) {
+    const limit = mount.softening - factor(shelf, 'mount.margin');
     const figure = Number.isFinite(heat.mount) ? heat.mount : limit * 10;
     list.push(
       check({
         id: 'mount',
         of: 'mount',
-        name: `Mount of ${variant.mount.name} keeps its shape`,
+        name: `Mount of ${mount.name} keeps its shape`,
         figure,
         limit,
         sense: 'max',
         quantity: 'temperature',
         near: MOUNT_NEAR,
         why: 'The motor’s face warms its mount; near its softening temperature a screwed plate creeps and the drive goes out of line.',
-        mend: () => mountMend(shelf, heat.mount),
+        mend: () => mountMend(shelf, heat.mount, mount),
         advice: 'Lower the current at rest, put a metal plate between, or take a larger motor.',
       }),
     );

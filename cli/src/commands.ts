@@ -123,7 +123,13 @@ export function analyse(file: string | undefined, o: Options): Result<string> {
     return ok(
       [
         ...lines.map((l) => sayLine(joint, l.variant.name, l.report)),
-        ...findings.map((f) => sayFinding(f, expected(f))),
+        ...findings.map((f) =>
+          sayFinding(
+            f,
+            expected(f),
+            chosen.find((v) => v.id === f.variantId)?.stages.map((s) => s.kind),
+          ),
+        ),
       ].join('\n'),
     );
   }

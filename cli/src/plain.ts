@@ -51,7 +51,7 @@ export function sayLine(joint: Joint, variantName: string, r: LineReport): strin
 }
 
 /** A test's finding as a line of text. */
-export function sayFinding(f: Finding, expected: Figure | undefined): string {
+export function sayFinding(f: Finding, expected: Figure | undefined, stages: readonly string[] = []): string {
   if (f.row === undefined)
     return f.found
       ? `Test ${f.testId}: ${f.result?.says ?? ''}`
@@ -60,6 +60,6 @@ export function sayFinding(f: Finding, expected: Figure | undefined): string {
   return f.found
     ? `Test ${f.testId}: ${kind.name.toLowerCase()} ` +
         `${sayUncertain(f.found.value, f.found.U, f.found.quantity)}. ` +
-        `${sayDifference(f.row, f, expected)}${f.slips.map((s) => ` ${s.ask}`).join('')}`
+        `${sayDifference(f.row, f, expected, {}, stages)}${f.slips.map((s) => ` ${s.ask}`).join('')}`
     : `Test ${f.testId}: ${f.problem?.what ?? 'no result'} ${f.problem?.mend ?? ''}`;
 }

@@ -2,6 +2,8 @@ import { LIMIT_KINDS } from '../brief/demand.ts';
 import type { Finding } from '../bench/find.ts';
 import type { Figure } from '../figure/figure.ts';
 import type { LimitId } from '../schema/joint.ts';
+import type { Suspects } from '../stage/contract.ts';
+import { stageKind } from '../stage/registry.ts';
 import { sayBanded, sayUncertain, type UnitChoice } from '../units/format.ts';
 
 export type Agreement = 'within' | 'above' | 'below' | 'overlaps';
@@ -14,27 +16,40 @@ export function agreement(found: { value: number; U: number }, expected: { low: 
   return 'within';
 }
 
-/** Where a difference usually comes from, by row and direction; the nearest suspects first. */
-const SUSPECTS: Partial<Record<LimitId, Partial<Record<'above' | 'below', string>>>> = {
+/** Where a difference usually comes from whatever the stages are; theirs come before it. */
+const SUSPECTS: Suspects = {
   play: {
-    above:
-      'A belt that is not taut, a pulley loose on its shaft, or a push hard enough to wind the belt up reads as play.',
-    below: 'Friction held the belt on one flank, or the push did not reach both ends of the clearance.',
+    above: 'A push hard enough to wind the joint up reads as play.',
+    below: 'Friction held the joint on one side, or the push did not reach both ends of the clearance.',
+  },
+  stiffness: {
+    above: 'The sensor sits before part of what gives way.',
+    below: 'The lever, its clamp or a flange gives way besides the joint.',
   },
   torque: {
     above:
-      'The driver gave more current than stated, or the starting factors are cautious: let this ladder replace them.',
-    below:
-      'Look at the tension (jumping), the pulley’s hold on its shaft (creep), then the supply voltage (lost steps).',
+      'The driver gave more current than stated, or the starting factors are cautious: let this measurement replace them.',
+    below: 'Look at what gave way first, then at the driver’s current and the supply voltage (lost steps).',
   },
 };
 
-/** One row's difference between found and expected, in words. */
+/** What may be behind a difference: first what the kinds in the line know of themselves, each said once. */
+function because(row: LimitId, way: 'above' | 'below', stages: readonly string[]): string {
+  const own = [...new Set(stages)].flatMap((kind) => stageKind(kind)?.suspects?.[row]?.[way] ?? []);
+  return [...new Set(own), SUSPECTS[row]?.[way] ?? ''].join(' ').trim();
+}
+
+/**
+ * One row's difference between found and expected, in words.
+ *
+ * @param stages kinds of the line's stages, whose own suspects are named
+ */
 export function sayDifference(
   row: LimitId,
   finding: Finding,
   expected: Figure | undefined,
   choice: UnitChoice = {},
+  stages: readonly string[] = [],
 ): string {
   const kind = LIMIT_KINDS[row];
   const name = kind.name.toLowerCase();
@@ -43,10 +58,10 @@ export function sayDifference(
   if (!expected) return `Found ${name} is ${found}; nothing was expected to compare it with.`;
   const band = sayBanded(expected, kind.quantity, choice);
   const lies = agreement(finding.found, expected);
-  const because = (way: 'above' | 'below') => SUSPECTS[row]?.[way] ?? '';
+  const why = (way: 'above' | 'below') => because(row, way, stages);
   if (finding.bound === 'atLeast')
     return {
-      above: `Found ${name} is at least ${found}, above the expected ${band}. ${because('above')}`.trim(),
+      above: `Found ${name} is at least ${found}, above the expected ${band}. ${why('above')}`.trim(),
       overlaps:
         finding.found.value > expected.high
           ? `Found ${name} is at least ${found}, at the upper edge of the expected ${band}.`
@@ -56,7 +71,7 @@ export function sayDifference(
     }[lies];
   if (finding.bound === 'atMost')
     return {
-      below: `Found ${name} is less than ${found}, below the expected ${band}. ${because('below')}`.trim(),
+      below: `Found ${name} is less than ${found}, below the expected ${band}. ${why('below')}`.trim(),
       overlaps:
         finding.found.value < expected.low
           ? `Found ${name} is less than ${found}, at the lower edge of the expected ${band}.`
@@ -70,8 +85,8 @@ export function sayDifference(
     case 'overlaps':
       return `Found ${name} is at the edge of the expected band: ${found} against ${band}; the uncertainty covers the difference.`;
     case 'above':
-      return `Found ${name} is above the expected band: ${found} against ${band}. ${because('above')}`.trim();
+      return `Found ${name} is above the expected band: ${found} against ${band}. ${why('above')}`.trim();
     case 'below':
-      return `Found ${name} is below the expected band: ${found} against ${band}. ${because('below')}`.trim();
+      return `Found ${name} is below the expected band: ${found} against ${band}. ${why('below')}`.trim();
   }
 }

@@ -1,6 +1,7 @@
 import type { GenericSchema } from 'valibot';
 import type { Check, Figure, Mend } from '../figure/figure.ts';
 import type { Problem, Result } from '../result.ts';
+import type { LimitId } from '../schema/joint.ts';
 import type { Outline, Pose } from '../shape/outline.ts';
 import type { Solid } from '../shape/solid.ts';
 import type { Reads, ShopReads } from '../shop/reads.ts';
@@ -328,6 +329,11 @@ export type Opened<S = Stage> = Result<S> & { readonly sketch?: Sketch };
  * What a mechanism provides. Everything else (strip glyph, form, drawing, checks, parts, export) follows from it: adding a
  * kind is adding a folder that exports one of these and a line in the registry.
  */
+/** Where a difference between found and expected usually comes from in a kind, by row and direction: whole sentences. */
+export type Suspects = Readonly<
+  Partial<Record<LimitId, { readonly above?: string | undefined; readonly below?: string | undefined }>>
+>;
+
 export interface StageKind<P> {
   readonly id: StageKindId;
   readonly name: string;
@@ -344,6 +350,8 @@ export interface StageKind<P> {
   tables?(p: P, shelf: Shelf): readonly KindTable[];
   /** Sets of tooth counts for a wish, where picking them is a matter of its own. */
   counts?(p: P, want: CountWish): CountDesk;
+  /** What to look at first where a bench contradicts what is expected of it. */
+  readonly suspects?: Suspects;
   /** Coarse to fine, for the search. */
   candidates(want: StageWish): Iterable<P>;
 }

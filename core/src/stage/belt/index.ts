@@ -41,6 +41,15 @@ export const belt: StageKind<BeltParams> = {
   id: 'belt',
   name: 'Belt',
   summary: 'Synchronous belt over two pulleys: no play while taut, springy, cheap, quiet.',
+  suspects: {
+    play: {
+      above:
+        'A belt that is not taut, a pulley loose on its shaft, or a push hard enough to wind the belt up reads as play.',
+      below: 'Friction held the belt on one flank.',
+    },
+    stiffness: { below: 'A belt less taut than stated hangs on one side sooner and is half as stiff there.' },
+    torque: { below: 'Look at the belt’s tension (jumping) and at the pulley’s hold on its shaft (creep).' },
+  },
   ...described(beltParams),
   defaults: beltDefaults,
   open: opener(steps),

@@ -1,3 +1,4 @@
+import { TOOTHED } from '../../gear/suspects.ts';
 import { stated } from '../../units/stated.ts';
 import {
   meshChecks,
@@ -440,6 +441,7 @@ export const compoundPlanetary: StageKind<P> = {
   id: 'compound-planetary',
   name: 'Shared-planet',
   summary: 'Planets with two toothings, two rings: much ratio in one flat stage; efficiency falls with it.',
+  suspects: TOOTHED,
   ...described(compoundParams),
   defaults,
   open: opener(steps),

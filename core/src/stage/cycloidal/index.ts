@@ -1,3 +1,4 @@
+import { LOBED } from '../../lobed/suspects.ts';
 import type { KindTable, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
@@ -65,6 +66,7 @@ export const cycloidal: StageKind<CycloidalParams> = {
   id: 'cycloidal',
   name: 'Cycloidal',
   summary: 'A lobed disc in a ring of pins: much ratio, many contacts, stands shocks; play by its gaps.',
+  suspects: LOBED,
   ...described(cycloidalParams),
   defaults: cycloidalDefaults,
   open: opener(steps),

@@ -1,3 +1,4 @@
+import { TOOTHED } from '../../gear/suspects.ts';
 import { trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 import type { StageKind } from '../contract.ts';
 import { described } from '../param.ts';
@@ -54,6 +55,7 @@ export const planetary: StageKind<PlanetaryParams> = {
   id: 'planetary',
   name: 'Planetary',
   summary: 'Sun, planets and ring: compact, stiff, in line; play by its clearances.',
+  suspects: TOOTHED,
   ...described(planetaryParams),
   defaults: planetaryDefaults,
   open: opener(steps),

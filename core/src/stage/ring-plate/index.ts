@@ -1,3 +1,4 @@
+import { LOBED } from '../../lobed/suspects.ts';
 import { stated } from '../../units/stated.ts';
 import { check, type FigureMaker, term, type Check, type Figure, worked, exact } from '../../figure/index.ts';
 import { modeChecks, modeFigures } from '../../gear/index.ts';
@@ -423,6 +424,7 @@ export const ringPlate: StageKind<P> = {
   id: 'ring-plate',
   name: 'Ring plate',
   summary: 'Lobed plates moving in a circle round a wheel of pins: flat, much ratio, room in the middle.',
+  suspects: LOBED,
   ...described(ringPlateParams),
   defaults: (want) => {
     const near = { ...want, ratio: Math.min(60, Math.max(8, Math.abs(want.ratio))) };

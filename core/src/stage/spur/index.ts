@@ -1,3 +1,4 @@
+import { TOOTHED } from '../../gear/suspects.ts';
 import { meshChecks, meshFigures, modeChecks, modeFigures, wheelChecks, wheelFigures } from '../../gear/index.ts';
 import { check, type FigureMaker, term, type Check, type Figure, exact, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -317,6 +318,7 @@ export const spur: StageKind<P> = {
   id: 'spur',
   name: 'Spur',
   summary: 'Two wheels, or a row with idlers: simple, stiff, to one side; play by its allowances.',
+  suspects: TOOTHED,
   ...described(spurParams),
   defaults: spurDefaults,
   open: opener(steps),

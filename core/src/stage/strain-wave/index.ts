@@ -1,3 +1,4 @@
+import { WAVE } from '../../wave/suspects.ts';
 import type { KindTable, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
@@ -101,6 +102,7 @@ export const strainWave: StageKind<StrainWaveParams> = {
   name: 'Strain wave',
   summary:
     'A flexible spline on a wave, inside a ring with a few teeth more: much ratio, hardly any play; flexing costs torque.',
+  suspects: WAVE,
   ...described(strainWaveParams),
   defaults: strainWaveDefaults,
   open: opener(steps),

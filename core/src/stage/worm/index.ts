@@ -1,3 +1,4 @@
+import { TOOTHED } from '../../gear/suspects.ts';
 import type { StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
@@ -40,6 +41,13 @@ export const worm: StageKind<WormParams> = {
   id: 'worm',
   name: 'Worm',
   summary: 'Much ratio in one step at a right angle; can hold by itself, and loses much.',
+  suspects: {
+    ...TOOTHED,
+    play: {
+      above: 'The worm’s shaft moving in its bearings, or axes further apart than drawn, reads as play.',
+      below: 'Axes nearer than drawn press the thread into the wheel.',
+    },
+  },
   ...described(wormParams),
   defaults: wormDefaults,
   open: opener(steps),

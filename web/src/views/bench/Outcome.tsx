@@ -77,10 +77,12 @@ interface OutcomeProps {
   readonly finding: Finding | undefined;
   readonly expected: Figure | undefined;
   readonly asked: { value: number; sense: 'min' | 'max' } | undefined;
+  /** Kinds of the stages of the line it was built of. */
+  readonly stages: readonly string[];
 }
 
 /** The figure a test found, against expected and asked, in words, with questions about slips. */
-export function Headline({ test, finding, expected, asked }: OutcomeProps) {
+export function Headline({ test, finding, expected, asked, stages }: OutcomeProps) {
   const units = useUnits();
   if (!finding) return <p className="label">Working it out…</p>;
   if (!finding.found)
@@ -126,7 +128,7 @@ export function Headline({ test, finding, expected, asked }: OutcomeProps) {
           <Said>{finding.result.says}</Said>
         </p>
       ) : null}
-      {finding.row ? <p data-difference="">{sayDifference(finding.row, finding, expected, units)}</p> : null}
+      {finding.row ? <p data-difference="">{sayDifference(finding.row, finding, expected, units, stages)}</p> : null}
       {finding.slips.map((s) => (
         <p key={s.id} role="note" className="border-l-3 border-near bg-serious px-3 py-1.5" data-slip={s.id}>
           <Said>{s.ask}</Said> It would make <QuantityText value={s.value} quantity={kind!.quantity} />, close to what

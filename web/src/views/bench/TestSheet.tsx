@@ -45,7 +45,8 @@ export const TestSheet = memo(function TestSheet({
   const open = useVariant();
   const edit = useOpen((s) => s.edit);
   const readOnly = useOpen((s) => s.readOnly);
-  const line = useLineOf(joint, joint.variants.find((v) => v.id === build.variantId) ?? open);
+  const variant = joint.variants.find((v) => v.id === build.variantId) ?? open;
+  const line = useLineOf(joint, variant);
   const verdict = line?.verdicts.find((v) => v.id === finding?.row);
   const expected = line?.figures.find((f) => f.id === finding?.row);
   const asked = verdict ? askedMark(verdict.asked, verdict.sense) : undefined;
@@ -134,7 +135,13 @@ export const TestSheet = memo(function TestSheet({
           </ol>
         </details>
         <AnalysisNote />
-        <Headline test={test} finding={finding} expected={expected} asked={asked} />
+        <Headline
+          test={test}
+          finding={finding}
+          expected={expected}
+          asked={asked}
+          stages={variant.stages.map((s) => s.kind)}
+        />
         <Later>
           <FirstPlot key={test.id} finding={finding} />
           <div className="pt-2">

@@ -44,6 +44,7 @@ export default function ReviewView() {
                 f,
                 lines[i]?.figures.find((x) => x.id === row),
                 units,
+                joint.variants[i]?.stages.map((s) => s.kind),
               ),
               slips: f.slips,
             },

@@ -93,21 +93,24 @@ describe('the found figure of a variant', () => {
 
   it('is its newest build’s that was measured', () => {
     const [a, b] = joint.variants;
-    expect(foundFor(joint, found, a!, 'play')).toMatchObject({ finding: { testId: 'test-play' }, earlier: false });
-    expect(foundFor(joint, found, b!, 'play')).toBeUndefined();
+    expect(foundFor(joint.builds, found, a!, 'play')).toMatchObject({
+      finding: { testId: 'test-play' },
+      earlier: false,
+    });
+    expect(foundFor(joint.builds, found, b!, 'play')).toBeUndefined();
     const more = { ...joint, builds: [...joint.builds, { ...joint.builds[0]!, id: 'build-a2', name: 'A-2' }] };
-    expect(foundFor(more, found, a!, 'play')?.finding.buildId).toBe('build-a1');
+    expect(foundFor(more.builds, found, a!, 'play')?.finding.buildId).toBe('build-a1');
   });
 
   it('decides nothing once the variant is another than was built', () => {
     const a = joint.variants[0]!;
     const builds = joint.builds.map((x) => ({ ...x, design: designOf(a) }));
-    expect(foundFor({ builds }, found, a, 'play')?.earlier).toBe(false);
-    expect(foundFor({ builds }, found, { ...a, name: 'Renamed', notes: 'x' }, 'play')?.earlier).toBe(false);
+    expect(foundFor(builds, found, a, 'play')?.earlier).toBe(false);
+    expect(foundFor(builds, found, { ...a, name: 'Renamed', notes: 'x' }, 'play')?.earlier).toBe(false);
     const other = { ...a, stages: a.stages.slice(0, 1) };
-    expect(foundFor({ builds }, found, other, 'play')?.earlier).toBe(true);
+    expect(foundFor(builds, found, other, 'play')?.earlier).toBe(true);
     const [play] = settleAll(
-      { builds },
+      builds,
       [{ id: 'play', asked: 1e-9, sense: 'max', need: 'must', state: 'holds' }] as never,
       found,
       other,

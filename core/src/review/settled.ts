@@ -1,7 +1,7 @@
 import type { Finding, Standing } from '../bench/find.ts';
 import type { Verdict } from '../line/analyse.ts';
 import { builtAsNow } from '../document/design.ts';
-import type { Joint, Variant } from '../schema/joint.ts';
+import type { Build, Variant } from '../schema/joint.ts';
 import { agreement } from './difference.ts';
 
 /** A limit with what decides it: the measurement where there is one that does, what is expected otherwise. */
@@ -68,13 +68,13 @@ export function settle(verdict: Verdict, finding: Finding | undefined): SettledV
 
 /** The finding that counts for a variant on a row: the newest build's that has one, of the design as it is now first. */
 export function foundFor(
-  joint: Pick<Joint, 'builds'>,
+  builds: readonly Build[],
   found: Standing,
   variant: Variant,
   row: Verdict['id'],
 ): { readonly finding: Finding; readonly earlier: boolean } | undefined {
   let earlier: Finding | undefined;
-  for (const build of [...joint.builds].reverse()) {
+  for (const build of [...builds].reverse()) {
     if (build.variantId !== variant.id) continue;
     const finding = found(build.id, row);
     if (!finding) continue;
@@ -86,13 +86,13 @@ export function foundFor(
 
 /** Every limit of a line with what was found of a variant's builds. */
 export const settleAll = (
-  joint: Pick<Joint, 'builds'>,
+  builds: readonly Build[],
   verdicts: readonly Verdict[],
   found: Standing,
   variant: Variant,
 ): SettledVerdict[] =>
   verdicts.map((v) => {
-    const own = foundFor(joint, found, variant, v.id);
+    const own = foundFor(builds, found, variant, v.id);
     if (!own?.earlier) return settle(v, own?.finding);
     return { ...v, by: 'expected', expectedState: v.state, finding: own.finding, earlier: true };
   });

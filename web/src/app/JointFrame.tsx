@@ -1,4 +1,4 @@
-import { formatQuantity, shopMoved, takeShop, type Finding, type Problem } from '@gristmill/core';
+import { settleAll, standings, formatQuantity, shopMoved, takeShop, type Finding, type Problem } from '@gristmill/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Outlet, useBlocker, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
@@ -260,6 +260,12 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
   const variant = useVariant();
   const { report, ms, error } = useLine();
   const findings = useFindings().data ?? NONE;
+  const { builds, tests } = joint;
+  const found = useMemo(() => standings(findings, tests), [findings, tests]);
+  const verdicts = useMemo(
+    () => report && settleAll(builds, report.verdicts, found, variant),
+    [builds, report, found, variant],
+  );
   const [history, setHistory] = useState(false);
   const navigate = useNavigate();
   const edit = useOpen((s) => s.edit);
@@ -381,7 +387,7 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
         <Strip joint={joint} variant={variant} report={report} />
       </header>
       <div className="grid min-h-0 flex-1 grid-cols-[104px_minmax(0,1fr)_auto] max-[1099px]:grid-cols-[92px_minmax(0,1fr)] max-[1099px]:grid-rows-[minmax(0,1fr)_auto] print:block">
-        <Rail joint={joint} report={report} findings={findings} />
+        <Rail joint={joint} report={report} verdicts={verdicts} findings={findings} />
         <main className="min-h-0 min-w-0 overflow-y-auto print:overflow-visible">
           {error ? (
             <div className="p-4">
@@ -402,7 +408,7 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
           )}
         </main>
         <div className="flex min-h-0 max-[1099px]:col-span-2 max-[1099px]:max-h-[25vh] print:hidden [&>aside]:max-[1099px]:flex-1">
-          <Tally joint={joint} report={report} findings={findings} />
+          <Tally verdicts={verdicts} />
         </div>
       </div>
       <StatusLine ms={ms} />

@@ -1,4 +1,4 @@
-import { settleAll, standings, type Finding, type Joint, type LineReport } from '@gristmill/core';
+import type { Finding, Joint, LineReport, SettledVerdict } from '@gristmill/core';
 import { NavLink } from 'react-router';
 import { slug } from '../state/address.ts';
 
@@ -7,16 +7,18 @@ type Settled = 'none' | 'part' | 'done';
 const MARK: Record<Settled, string> = { none: '○', part: '◐', done: '●' };
 const WORD: Record<Settled, string> = { none: 'nothing yet', part: 'under way', done: 'settled' };
 
-function settled(joint: Joint, report: LineReport | undefined, findings: readonly Finding[]): Record<string, Settled> {
+function settled(
+  joint: Joint,
+  report: LineReport | undefined,
+  verdicts: readonly SettledVerdict[],
+  findings: readonly Finding[],
+): Record<string, Settled> {
   const variant = joint.variants.find((v) => v.id === joint.activeVariant);
   const stages = report?.stages ?? [];
   const stageFails = stages.some(
     (s) => s.problem || s.report?.checks.some((c) => c.state === 'fails' && c.severity === 'stop'),
   );
   // What was measured counts, and not what was expected of it.
-  const verdicts = variant
-    ? settleAll(joint, report?.verdicts ?? [], standings(findings, joint.tests), variant)
-    : (report?.verdicts ?? []);
   const musts = verdicts.filter((v) => v.need === 'must');
   const found = findings.filter((f) => f.found);
   return {
@@ -43,13 +45,15 @@ function settled(joint: Joint, report: LineReport | undefined, findings: readonl
 export function Rail({
   joint,
   report,
+  verdicts = [],
   findings,
 }: {
   joint: Joint;
   report: LineReport | undefined;
+  verdicts: readonly SettledVerdict[] | undefined;
   findings: readonly Finding[];
 }) {
-  const marks = settled(joint, report, findings);
+  const marks = settled(joint, report, verdicts, findings);
   const row = (name: string, path: string, mark?: Settled) => (
     <li key={path}>
       <NavLink

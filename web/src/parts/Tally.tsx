@@ -1,15 +1,4 @@
-import {
-  activeVariant,
-  LIMIT_KINDS,
-  sayBanded,
-  settleAll,
-  standings,
-  type Finding,
-  type Joint,
-  type LineReport,
-  type SettledVerdict,
-} from '@gristmill/core';
-import { useMemo } from 'react';
+import { LIMIT_KINDS, sayBanded, type SettledVerdict } from '@gristmill/core';
 import { usePrefs, useUnits } from '../state/prefs.ts';
 import { FigureText, FoundText } from './FigureText.tsx';
 import { Scale } from './Scale.tsx';
@@ -66,18 +55,8 @@ function Row({ verdict, width }: { verdict: SettledVerdict; width: number }) {
 }
 
 /** One row a limit of the brief: asked, expected, found on one short scale. Collapsible; its width is the reader's. */
-export function Tally({
-  joint,
-  report,
-  findings,
-}: {
-  joint: Joint;
-  report: LineReport | undefined;
-  findings: readonly Finding[];
-}) {
+export function Tally({ verdicts }: { verdicts: readonly SettledVerdict[] | undefined }) {
   const { tallyOpen, tallyWidth, set } = usePrefs();
-  const { tests } = joint;
-  const found = useMemo(() => standings(findings, tests), [findings, tests]);
   if (!tallyOpen) {
     return (
       <aside
@@ -137,10 +116,10 @@ export function Tally({
         </button>
       </header>
       <ul className="min-h-0 flex-1 overflow-y-auto px-3.5 max-[1099px]:grid max-[1099px]:grid-cols-3 max-[1099px]:gap-x-5">
-        {settleAll(joint, report?.verdicts ?? [], found, activeVariant(joint)).map((v) => (
+        {verdicts?.map((v) => (
           <Row key={v.id} verdict={v} width={Math.max(90, Math.min(190, tallyWidth - 160))} />
         ))}
-        {report && report.verdicts.length === 0 ? (
+        {verdicts?.length === 0 ? (
           <li className="label py-3">The brief asks for nothing yet. Add a limit in the Brief.</li>
         ) : null}
       </ul>

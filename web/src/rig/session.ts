@@ -1,5 +1,5 @@
 import {
-  designOf,
+  builtAsNow,
   calibrationsOf,
   contextFor,
   drawTruth,
@@ -19,7 +19,7 @@ import {
   type Variant,
 } from '@gristmill/core';
 import { create } from 'zustand';
-import { kindOf, newTest, today } from '../state/bench.ts';
+import { kindOf, newBuild, newTest } from '../state/bench.ts';
 import { newId } from '../state/identifier.ts';
 import { useOpen } from '../state/open.ts';
 import { useShop } from '../state/shop.ts';
@@ -113,21 +113,21 @@ function addTest(
 ): string | undefined {
   // The joint as it is now: a session takes several in a row.
   const builds = useOpen.getState().joint!.builds;
-  const own = builds.find((b) => b.variantId === on.variant.id && (build.name === undefined || b.name === build.name));
-  const buildId = own?.id ?? newId();
+  const mine = builds.filter(
+    (b) => b.variantId === on.variant.id && (build.name === undefined || b.name === build.name),
+  );
+  // A specimen is drawn from the design as it is now; what is recorded of a real one goes on a build of it, or any.
+  const own = mine.find((b) => builtAsNow(b, on.variant)) ?? (build.name === undefined ? mine[0] : undefined);
+  const made = newBuild(
+    on.variant,
+    build.name ?? `${on.variant.name}-1`,
+    build.name ? 'Simulated specimen, drawn from the expected bands.' : '',
+  );
+  const buildId = (own ?? made).id;
   const blank = newTest(kind.id, buildId, on.shelf);
   const test = { ...blank, ...more, rig: { ...blank.rig, ...more.rig } };
   const refused = useOpen.getState().edit(`Take a recording: ${kind.name.toLowerCase()}`, (d) => {
-    if (!own)
-      d.builds.push({
-        id: buildId,
-        variantId: on.variant.id,
-        name: build.name ?? `${on.variant.name}-1`,
-        date: today(),
-        process: build.name ? 'Simulated specimen, drawn from the expected bands.' : '',
-        notes: '',
-        design: designOf(on.variant),
-      });
+    if (!own) d.builds.push(made);
     d.tests.push(test as BenchTest);
   });
   return refused ? undefined : test.id;

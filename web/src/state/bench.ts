@@ -1,4 +1,13 @@
-import { TEST_KINDS, blankTest, type BenchTest, type Shelf, type TestKind } from '@gristmill/core';
+import {
+  TEST_KINDS,
+  blankTest,
+  designOf,
+  type BenchTest,
+  type Build,
+  type Shelf,
+  type TestKind,
+  type Variant,
+} from '@gristmill/core';
 import { format } from 'date-fns';
 import { newId } from './identifier.ts';
 
@@ -7,6 +16,17 @@ export const today = (): string => format(new Date(), 'yyyy-MM-dd');
 /** What a kind is read with at first: its usual instrument where the shop has it, or any that measures the same. */
 const usual = (kind: TestKind, { instruments }: Shelf): string =>
   (instruments.find((i) => i.id === kind.readWith) ?? instruments.find((i) => i.measures === kind.measures))?.id ?? '';
+
+/** A build of a variant as it is now, made today. */
+export const newBuild = (variant: Variant, name: string, process = ''): Build => ({
+  id: newId(),
+  variantId: variant.id,
+  name,
+  date: today(),
+  process,
+  notes: '',
+  design: designOf(variant),
+});
 
 /** A new test of a build, with a rig to begin with and, where a plan says so, what it proposes. */
 export function newTest(

@@ -62,42 +62,42 @@ export function packed(joint: Joint): Joint | Packed {
   return { packed: 1, joint: JSON.stringify({ ...joint, tests: [] }), tests: joint.tests.map(textOf) };
 }
 
-/** A record as it was before it was packed; what cannot be put together is left as it lies there. */
+/** What a text says, or the text itself where it is damaged. */
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return text;
+  }
+}
+
+/**
+ * A record as it was before it was packed. A test whose text is damaged is left as that text, so that a repair leaves it
+ * out and keeps the others.
+ */
 export function asRecord(raw: unknown): unknown {
   if (!isPacked(raw)) return raw;
-  try {
-    return { ...(JSON.parse(raw.joint) as object), tests: raw.tests.map((t) => JSON.parse(t) as unknown) };
-  } catch {
-    return raw;
-  }
+  const joint = parsed(raw.joint);
+  return typeof joint === 'object' ? { ...joint, tests: raw.tests.map(parsed) } : raw;
 }
 
 /** Reads a record from storage as `readRecord` does, in steps where there are many tests. */
 export async function readStored(raw: unknown): Promise<Result<Joint>> {
   if (!isPacked(raw)) return readRecord(raw);
-  let shell: unknown;
-  try {
-    shell = JSON.parse(raw.joint);
-  } catch {
-    return readRecord(raw);
-  }
+  const shell = parsed(raw.joint);
   // One of an earlier version is brought up as a whole.
-  if ((shell as { version?: unknown }).version !== VERSION) return readRecord(asRecord(raw));
+  if ((shell as { version?: unknown } | null)?.version !== VERSION) return readRecord(asRecord(raw));
   const joint = readRecord(shell);
   if (!joint.ok) return joint;
   const tests: BenchTest[] = [];
   let wrong: Result<never> | undefined;
   await inSteps(raw.tests, (text, i) => {
     if (wrong) return;
-    try {
-      const test = readTest(JSON.parse(text), i);
-      if (!test.ok) wrong = test;
-      else {
-        texts.set(test.value, text);
-        tests.push(test.value);
-      }
-    } catch {
-      wrong = readRecord(asRecord(raw)) as Result<never>;
+    const test = readTest(parsed(text), i);
+    if (!test.ok) wrong = test;
+    else {
+      texts.set(test.value, text);
+      tests.push(test.value);
     }
   });
   if (wrong) return wrong;

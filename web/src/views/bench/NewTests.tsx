@@ -1,9 +1,7 @@
-import { designOf, type BenchTest } from '@gristmill/core';
-import { format } from 'date-fns';
+import type { BenchTest } from '@gristmill/core';
 import { memo, useState } from 'react';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
-import { newTest, TEST_NAMES } from '../../state/bench.ts';
-import { newId } from '../../state/identifier.ts';
+import { newBuild, newTest, TEST_NAMES } from '../../state/bench.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { useLineOf } from '../../workers/queries.ts';
@@ -34,19 +32,10 @@ export const NewTests = memo(function NewTests({
 
   const begin = (kind: BenchTest['kind'], values: Readonly<Record<string, number | string>> = {}) => {
     close();
-    const made = newId();
-    const t = newTest(kind, chosen ?? made, shelf, values);
+    const made = newBuild(variant, `${variant.name}-1`);
+    const t = newTest(kind, chosen ?? made.id, shelf, values);
     edit(`New test: ${TEST_NAMES[kind].toLowerCase()}`, (d) => {
-      if (!chosen)
-        d.builds.push({
-          id: made,
-          variantId: variant.id,
-          name: `${variant.name}-1`,
-          date: format(new Date(), 'yyyy-MM-dd'),
-          process: '',
-          notes: '',
-          design: designOf(variant),
-        });
+      if (!chosen) d.builds.push(made);
       d.tests.push(t);
     });
     onBegun(t.id);

@@ -9,7 +9,6 @@ import {
   type Part,
   type StageRecord,
 } from '@gristmill/core';
-import { format } from 'date-fns';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { download, fileName } from '../../app/download.ts';
@@ -17,7 +16,7 @@ import { TextField } from '../../parts/ChoiceField.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
-import { newId } from '../../state/identifier.ts';
+import { newBuild } from '../../state/bench.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits, said } from '../../state/prefs.ts';
 import { useEdits } from '../../state/shelf.ts';
@@ -351,19 +350,7 @@ function Builds() {
         className="btn mt-2"
         disabled={readOnly}
         onClick={() =>
-          edit(
-            'Add build',
-            (d) =>
-              void d.builds.push({
-                id: newId(),
-                variantId: variant.id,
-                name: `${variant.name}-${builds.length + 1}`,
-                date: format(new Date(), 'yyyy-MM-dd'),
-                process: '',
-                notes: '',
-                design: designOf(variant),
-              }),
-          )
+          edit('Add build', (d) => void d.builds.push(newBuild(variant, `${variant.name}-${builds.length + 1}`)))
         }
       >
         Record a build

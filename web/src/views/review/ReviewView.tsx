@@ -121,7 +121,7 @@ export default function ReviewView() {
                   </td>
                   {joint.variants.map((v, i) => {
                     const verdict = verdicts[i];
-                    const settled = verdict && settleAll(joint, [verdict], found, v)[0];
+                    const settled = verdict && settleAll(joint.builds, [verdict], found, v)[0];
                     const word = settled ? verdictWord(settled) : undefined;
                     const note = settled ? settledNote(settled) : '';
                     const own = joint.builds.filter((b) => b.variantId === v.id);

@@ -1,4 +1,5 @@
 import {
+  builtOf,
   activeVariant,
   analyseLine,
   demandOf,
@@ -123,13 +124,11 @@ export function analyse(file: string | undefined, o: Options): Result<string> {
     return ok(
       [
         ...lines.map((l) => sayLine(joint, l.variant.name, l.report)),
-        ...findings.map((f) =>
-          sayFinding(
-            f,
-            expected(f),
-            chosen.find((v) => v.id === f.variantId)?.stages.map((s) => s.kind),
-          ),
-        ),
+        ...findings.map((f) => {
+          const build = joint.builds.find((b) => b.id === f.buildId);
+          const variant = chosen.find((v) => v.id === f.variantId);
+          return sayFinding(f, expected(f), build && builtOf(build, variant));
+        }),
       ].join('\n'),
     );
   }

@@ -5,6 +5,7 @@ import {
   sayUncertain,
   sayDifference,
   stageKind,
+  type BuiltOf,
   type Check,
   type Figure,
   type Finding,
@@ -51,7 +52,7 @@ export function sayLine(joint: Joint, variantName: string, r: LineReport): strin
 }
 
 /** A test's finding as a line of text. */
-export function sayFinding(f: Finding, expected: Figure | undefined, stages: readonly string[] = []): string {
+export function sayFinding(f: Finding, expected: Figure | undefined, of: BuiltOf = {}): string {
   if (f.row === undefined)
     return f.found
       ? `Test ${f.testId}: ${f.result?.says ?? ''}`
@@ -60,6 +61,6 @@ export function sayFinding(f: Finding, expected: Figure | undefined, stages: rea
   return f.found
     ? `Test ${f.testId}: ${kind.name.toLowerCase()} ` +
         `${sayUncertain(f.found.value, f.found.U, f.found.quantity)}. ` +
-        `${sayDifference(f.row, f, expected, {}, stages)}${f.slips.map((s) => ` ${s.ask}`).join('')}`
+        `${sayDifference(f.row, f, expected, {}, of)}${f.slips.map((s) => ` ${s.ask}`).join('')}`
     : `Test ${f.testId}: ${f.problem?.what ?? 'no result'} ${f.problem?.mend ?? ''}`;
 }

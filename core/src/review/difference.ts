@@ -39,17 +39,25 @@ function because(row: LimitId, way: 'above' | 'below', stages: readonly string[]
   return [...new Set(own), SUSPECTS[row]?.[way] ?? ''].join(' ').trim();
 }
 
+/** What a finding was found of. */
+export interface BuiltOf {
+  /** Kinds of the line's stages. */
+  readonly stages?: readonly string[];
+  /** The variant has changed since it was built. */
+  readonly earlier?: boolean;
+}
+
 /**
  * One row's difference between found and expected, in words.
  *
- * @param stages kinds of the line's stages, whose own suspects are named
+ * @param of what was built: its kinds' own suspects are named
  */
 export function sayDifference(
   row: LimitId,
   finding: Finding,
   expected: Figure | undefined,
   choice: UnitChoice = {},
-  stages: readonly string[] = [],
+  { stages = [], earlier = false }: BuiltOf = {},
 ): string {
   const kind = LIMIT_KINDS[row];
   const name = kind.name.toLowerCase();
@@ -57,6 +65,9 @@ export function sayDifference(
   const found = sayUncertain(finding.found.value, finding.found.U, kind.quantity, choice);
   if (!expected) return `Found ${name} is ${found}; nothing was expected to compare it with.`;
   const band = sayBanded(expected, kind.quantity, choice);
+  // Nothing can be blamed on a design that was never built.
+  if (earlier)
+    return `Found ${name} is ${found}, of a build of an earlier design; what is expected of the variant as it is now is ${band}.`;
   const lies = agreement(finding.found, expected);
   const why = (way: 'above' | 'below') => because(row, way, stages);
   if (finding.bound === 'atLeast')

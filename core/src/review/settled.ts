@@ -2,7 +2,7 @@ import type { Finding, Standing } from '../bench/find.ts';
 import type { Verdict } from '../line/analyse.ts';
 import { builtAsNow } from '../document/design.ts';
 import type { Build, Variant } from '../schema/joint.ts';
-import { agreement } from './difference.ts';
+import { agreement, type BuiltOf } from './difference.ts';
 
 /** A limit with what decides it: the measurement where there is one that does, what is expected otherwise. */
 export interface SettledVerdict extends Verdict {
@@ -96,3 +96,9 @@ export const settleAll = (
     if (!own?.earlier) return settle(v, own?.finding);
     return { ...v, by: 'expected', expectedState: v.state, finding: own.finding, earlier: true };
   });
+
+/** What a build is of: the kinds of its variant's stages, and whether that has changed since. */
+export const builtOf = (build: Build, variant: Variant | undefined): BuiltOf => ({
+  stages: variant?.stages.map((s) => s.kind) ?? [],
+  earlier: variant !== undefined && !builtAsNow(build, variant),
+});

@@ -6,6 +6,7 @@ import {
   type Figure,
   type Finding,
   type TestResult,
+  type BuiltOf,
 } from '@gristmill/core';
 import { FigureText, FoundText, QuantityText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
@@ -77,12 +78,12 @@ interface OutcomeProps {
   readonly finding: Finding | undefined;
   readonly expected: Figure | undefined;
   readonly asked: { value: number; sense: 'min' | 'max' } | undefined;
-  /** Kinds of the stages of the line it was built of. */
-  readonly stages: readonly string[];
+  /** What was built. */
+  readonly of: BuiltOf;
 }
 
 /** The figure a test found, against expected and asked, in words, with questions about slips. */
-export function Headline({ test, finding, expected, asked, stages }: OutcomeProps) {
+export function Headline({ test, finding, expected, asked, of }: OutcomeProps) {
   const units = useUnits();
   if (!finding) return <p className="label">Working it out…</p>;
   if (!finding.found)
@@ -128,7 +129,7 @@ export function Headline({ test, finding, expected, asked, stages }: OutcomeProp
           <Said>{finding.result.says}</Said>
         </p>
       ) : null}
-      {finding.row ? <p data-difference="">{sayDifference(finding.row, finding, expected, units, stages)}</p> : null}
+      {finding.row ? <p data-difference="">{sayDifference(finding.row, finding, expected, units, of)}</p> : null}
       {finding.slips.map((s) => (
         <p key={s.id} role="note" className="border-l-3 border-near bg-serious px-3 py-1.5" data-slip={s.id}>
           <Said>{s.ask}</Said> It would make <QuantityText value={s.value} quantity={kind!.quantity} />, close to what

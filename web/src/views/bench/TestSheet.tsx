@@ -1,4 +1,4 @@
-import type { BenchTest, Build, Finding, TestKind } from '@gristmill/core';
+import { builtOf, type BenchTest, type Build, type Finding, type TestKind } from '@gristmill/core';
 import { format, parseISO } from 'date-fns';
 import { memo } from 'react';
 import { download, fileName } from '../../app/download.ts';
@@ -135,13 +135,7 @@ export const TestSheet = memo(function TestSheet({
           </ol>
         </details>
         <AnalysisNote />
-        <Headline
-          test={test}
-          finding={finding}
-          expected={expected}
-          asked={asked}
-          stages={variant.stages.map((s) => s.kind)}
-        />
+        <Headline test={test} finding={finding} expected={expected} asked={asked} of={builtOf(build, variant)} />
         <Later>
           <FirstPlot key={test.id} finding={finding} />
           <div className="pt-2">

@@ -1,4 +1,5 @@
 import {
+  builtOf,
   LIMIT_KINDS,
   sayBanded,
   sayDifference,
@@ -44,7 +45,7 @@ export default function ReviewView() {
                 f,
                 lines[i]?.figures.find((x) => x.id === row),
                 units,
-                joint.variants[i]?.stages.map((s) => s.kind),
+                builtOf(b, joint.variants[i]),
               ),
               slips: f.slips,
             },

@@ -1,5 +1,6 @@
 import {
   builtOf,
+  foundFor,
   LIMIT_KINDS,
   sayBanded,
   sayDifference,
@@ -98,10 +99,7 @@ export default function ReviewView() {
               const bracket = askedMark(asked, l.sense);
               const all = joint.variants.map((v, i) => ({
                 expected: verdicts[i]?.figure,
-                found: joint.builds
-                  .filter((b) => b.variantId === v.id)
-                  .map((b) => found(b.id, l.id))
-                  .find((f) => f?.found),
+                found: foundFor(joint.builds, found, v, l.id)?.finding,
               }));
               const range = scaleRange([
                 { asked: bracket },

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, expectAccessible, openDemo, saved, settled, test } from './fixture.ts';
+import { expect, expectAccessible, openDemo, saved, settled, test, type } from './fixture.ts';
 
 type Page = import('@playwright/test').Page;
 const begin = async (page: Page, name: RegExp) => {
@@ -231,6 +231,28 @@ test.describe('the bench, further', () => {
     await expect(page.getByText(/÷ 1000/).first()).toBeVisible();
     await page.keyboard.press('Control+z');
     await expect(page.locator('[data-slip]').first()).toBeVisible();
+  });
+
+  test('what was found decides, on the shelf too; of a build of an earlier design it does not, until it is said to be as now', async ({
+    page,
+  }) => {
+    await openDemo(page, 'Line');
+    await settled(page);
+    const play = page.getByRole('complementary', { name: 'Tally' }).locator('[data-limit="play"]');
+    await expect(play).toHaveAttribute('data-by', 'found');
+    await expect(play).toHaveAttribute('data-state', 'fails');
+    await type(page, 'Supply voltage', '30 V');
+    await expect(play).toHaveAttribute('data-by', 'expected');
+    await expect(play).toContainText('ound of a build of an earlier design');
+    await page.getByRole('link', { name: /^Make/ }).click();
+    await page.getByRole('button', { name: 'It was built as it is now' }).first().click();
+    await expect(play).toHaveAttribute('data-by', 'found');
+    await page.keyboard.press('Control+z');
+    await expect(play).toHaveAttribute('data-by', 'expected');
+    await page.keyboard.press('Control+z');
+    await expect(play).toHaveAttribute('data-by', 'found');
+    await page.getByRole('link', { name: 'Gristmill' }).click();
+    await expect(page.locator('[data-joint="Body yaw"]')).toContainText('missedplay');
   });
 
   test('an instrument is calibrated by two known values, and the reading follows; nonsense is refused', async ({

@@ -5,6 +5,8 @@ import {
   demandOf,
   editsFor,
   findingsOf,
+  settleAll,
+  standings,
   flatten,
   makeShelf,
   mergeEdits,
@@ -114,16 +116,17 @@ export function analyse(file: string | undefined, o: Options): Result<string> {
       `The joint has ${joint.variants.map((v) => v.name).join(', ')}.`,
       'Name one of these.',
     );
-  const lines = chosen.map((variant) => ({ variant, report: analyseLine(joint, variant, shelf.value) }));
-  const findings = findingsOf(joint, shelf.value, new Map(lines.map((l) => [l.variant.id, l.report]))).filter((f) =>
-    chosen.some((v) => v.id === f.variantId),
-  );
+  const reports = chosen.map((variant) => ({ variant, report: analyseLine(joint, variant, shelf.value) }));
+  const all = findingsOf(joint, shelf.value, new Map(reports.map((l) => [l.variant.id, l.report])));
+  const findings = all.filter((f) => chosen.some((v) => v.id === f.variantId));
+  const found = standings(findings, joint.tests);
+  const lines = reports.map((l) => ({ ...l, verdicts: settleAll(joint.builds, l.report.verdicts, found, l.variant) }));
   if (!o.json) {
     const expected = (f: (typeof findings)[number]) =>
       lines.find((l) => l.variant.id === f.variantId)?.report.figures.find((x) => x.id === f.row);
     return ok(
       [
-        ...lines.map((l) => sayLine(joint, l.variant.name, l.report)),
+        ...lines.map((l) => sayLine(joint, l.variant.name, l.report, l.verdicts)),
         ...findings.map((f) => {
           const build = joint.builds.find((b) => b.id === f.buildId);
           const variant = chosen.find((v) => v.id === f.variantId);
@@ -142,6 +145,7 @@ export function analyse(file: string | undefined, o: Options): Result<string> {
         id: l.variant.id,
         name: l.variant.name,
         ...withoutDemand(l.report),
+        verdicts: l.verdicts,
         figures: byId(l.report.figures),
         checks: byId(l.report.checks),
         stages: l.report.stages.map((s) => ({
@@ -310,8 +314,10 @@ export function check(file: string | undefined, o: Options): Result<string> {
   const read = readJointFile(text.value);
   if (!read.ok) return read;
   const shelf = makeShelf(editsFor(read.value, {}));
-  const found = read.value.variants.map((v) => {
-    const report = analyseLine(read.value, v, shelf);
+  const reports = read.value.variants.map((v) => ({ v, report: analyseLine(read.value, v, shelf) }));
+  const findings = findingsOf(read.value, shelf, new Map(reports.map((r) => [r.v.id, r.report])));
+  const standing = standings(findings, read.value.tests);
+  const found = reports.map(({ v, report }) => {
     const troubles = report.stages.flatMap((s, i) => (s.problem ? [`stage ${i + 1}: ${s.problem.what}`] : []));
     const stops = [
       ...(report.problem && troubles.length === 0 ? [report.problem.what] : troubles),
@@ -321,7 +327,9 @@ export function check(file: string | undefined, o: Options): Result<string> {
       id: v.id,
       name: v.name,
       stops,
-      missed: report.verdicts.filter((x) => x.need === 'must' && x.state === 'fails').map((x) => x.id),
+      missed: settleAll(read.value.builds, report.verdicts, standing, v)
+        .filter((x) => x.need === 'must' && x.state === 'fails')
+        .map((x) => x.id),
     };
   });
   if (o.json) return ok(toJson({ ok: true, name: read.value.name, version: read.value.version, variants: found }));

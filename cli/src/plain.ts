@@ -11,6 +11,7 @@ import {
   type Finding,
   type Joint,
   type LineReport,
+  type SettledVerdict,
   type StageReport,
 } from '@gristmill/core';
 
@@ -26,19 +27,33 @@ const checkLine = (c: Check): string =>
 export const sayStage = (r: StageReport): string =>
   [...r.figures.map(figureLine), ...r.checks.map(checkLine)].join('\n');
 
+/** What was found for a limit, and that it decides or why it does not. */
+function sayFound({ finding, by, earlier }: SettledVerdict): string {
+  if (!finding?.found) return '';
+  const bound = { atLeast: 'at least ', atMost: 'less than ', both: '' }[finding.bound ?? 'both'];
+  const says = `, found ${bound}${sayUncertain(finding.found.value, finding.found.U, finding.found.quantity)}`;
+  if (earlier) return `${says} of an earlier design`;
+  return by === 'found' ? `${says}, which decides` : says;
+}
+
 /** A line's report as lines of text. */
-export function sayLine(joint: Joint, variantName: string, r: LineReport): string {
+export function sayLine(
+  joint: Joint,
+  variantName: string,
+  r: Pick<LineReport, 'problem' | 'limitedBy' | 'checks' | 'figures' | 'stages'>,
+  verdicts: readonly SettledVerdict[],
+): string {
   const out = [`${joint.name}, variant ${variantName}`];
   if (r.problem) out.push(`  ${r.problem.what} ${r.problem.why} ${r.problem.mend}`);
   else out.push(`  limited by ${r.limitedBy}`);
-  for (const v of r.verdicts) {
+  for (const v of verdicts) {
     const asked =
       v.sense === 'either' || !Number.isFinite(v.asked)
         ? 'noted'
         : `asked ${v.sense === 'min' ? '>=' : '<='} ${sayBanded({ value: v.asked }, LIMIT_KINDS[v.id].quantity)}`;
     out.push(
       `  ${MARK[v.state].padEnd(6)} ${LIMIT_KINDS[v.id].name.padEnd(18)} ${asked}, expected ` +
-        `${v.figure ? sayBanded(v.figure, v.figure.quantity) : (v.says ?? 'unknown')}`,
+        `${v.figure ? sayBanded(v.figure, v.figure.quantity) : (v.says ?? 'unknown')}${sayFound(v)}`,
     );
   }
   out.push(...r.checks.map(checkLine));

@@ -201,6 +201,10 @@ describe('the command line', () => {
     expect(
       r.tests.filter((t: { testId: string }) => !t.testId.startsWith('d-')).map((t: { row: string }) => t.row),
     ).toEqual(['play', 'torque']);
+    // What was measured decides, as in the tally.
+    const verdict = (id: string) => a.verdicts.find((v: { id: string }) => v.id === id);
+    expect(verdict('play')).toMatchObject({ state: 'fails', by: 'found' });
+    expect((await run('analyse', demo)).out).toMatch(/FAILS +Play .*found 15\.2 ± 0\.7′, which decides/);
     expect((await run('analyse', demo, '--variant', 'B')).out).toMatch(/^Body yaw, variant B/);
     expect((await run('analyse', demo, '--variant', 'Z')).code).toBe(1);
   });

@@ -6,6 +6,7 @@ import {
   analysePlay,
   combine,
   confirmed,
+  designOf,
   findingsOf,
   hungTorque,
   INSTRUMENTS,
@@ -14,6 +15,7 @@ import {
   standing,
   student95,
   whatChanged,
+  type BenchTest,
   type Finding,
   type LadderReadings,
   type QuantityId,
@@ -378,16 +380,26 @@ describe('a reading that a second instrument confirms', () => {
       found: combine(value, 'torque', [{ id: 'a', name: 'a', u: 0.5, dof: Infinity, halve: '' }]),
     }) as unknown as Finding;
   const test = (id: string, instrument: string) => ({ id, kind: 'torque-ladder', rig: { instrument } }) as never;
+  const { variants, builds } = demo();
+  const joint = (tests: BenchTest[], design = designOf(variants[0]!)) => ({
+    tests,
+    variants,
+    builds: ['b', 'c'].map((id) => ({ ...builds[0]!, variantId: variants[0]!.id, id, design })),
+  });
   const asked = (second: Finding, instrument: string) =>
-    confirmed([of('one', 68.6), second], [test('one', 'hanging'), test('two', instrument)])[0]!.slips.length;
+    confirmed([of('one', 68.6), second], joint([test('one', 'hanging'), test('two', instrument)]))[0]!.slips.length;
 
   it('is not doubted; one alone, of another build, read with the same, or contradicted is', () => {
-    expect(confirmed([of('one', 68.6)], [test('one', 'hanging')])[0]!.slips).toHaveLength(1);
+    expect(confirmed([of('one', 68.6)], joint([test('one', 'hanging')]))[0]!.slips).toHaveLength(1);
     expect(asked(of('two', 69, []), 'bathroom')).toBe(0);
     expect(asked(of('two', 69, []), 'hanging')).toBe(1);
     expect(asked(of('two', 69, [], 'c'), 'bathroom')).toBe(1);
     expect(asked(of('two', 7, []), 'bathroom')).toBe(1);
     expect(asked({ ...of('two', 69, []), row: 'play' }, 'bathroom')).toBe(1);
+  });
+
+  it('is not asked about where it was taken of a build of an earlier design', () => {
+    expect(confirmed([of('one', 68.6)], joint([test('one', 'hanging')], 'another'))[0]!.slips).toEqual([]);
   });
 });
 

@@ -1,6 +1,7 @@
 import { motorConstants } from '../motor/index.ts';
 import type { Figure } from '../figure/figure.ts';
 import type { BenchTest, Joint, LimitId, Variant } from '../schema/joint.ts';
+import { builtAsNow } from '../document/design.ts';
 import { analyseLine, type LineReport } from '../line/analyse.ts';
 import { ok, refuse, type Problem, type Result } from '../result.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
@@ -262,23 +263,31 @@ export const findingsOf = (
     [...eachTest(joint, shelf, lines)].flatMap(({ test, variant, line }) =>
       findingsFor(test, variant, line, shelf, recordings.get(test.id)),
     ),
-    joint.tests,
+    joint,
   );
 
 /**
  * Findings without questions where a reading has been confirmed: another test of the build that was read with something
- * else found the same, within what neither knows. Two instruments do not share a slip.
+ * else found the same, within what neither knows. Two instruments do not share a slip. And none are asked of a build of an
+ * earlier design: what is expected of the variant as it is now was never asked of what was measured.
  *
  * @returns the same objects but for those that lose their questions
  */
-export function confirmed(findings: readonly Finding[], tests: readonly BenchTest[]): Finding[] {
+export function confirmed(
+  findings: readonly Finding[],
+  { tests, builds, variants }: Pick<Joint, 'tests' | 'builds' | 'variants'>,
+): Finding[] {
   const by = new Map(tests.map((t) => [t.id, t]));
+  const asBuilt = new Set(
+    builds.filter((b) => variants.some((v) => v.id === b.variantId && builtAsNow(b, v))).map((b) => b.id),
+  );
   const readWith = (f: Finding) => {
     const test = by.get(f.testId);
     return test && `${test.kind} ${String(test.rig['instrument'] ?? '')}`;
   };
   return findings.map((f) => {
     if (f.slips.length === 0 || !f.found || f.row === undefined) return f;
+    if (!asBuilt.has(f.buildId)) return { ...f, slips: [] };
     const found = f.found;
     const again = findings.some(
       (o) =>

@@ -190,12 +190,10 @@ export function usePlaySpread(report: LineReport | undefined, samples: number) {
  */
 export const useAnalysing = create<{ at: Analysing | undefined }>(() => ({ at: undefined }));
 
-/** What every test of the open joint found; `stop` ends the analysis of a recording, `stopped` says that it was. */
-export function useFindings() {
-  const joint = useJoint();
+/** What every test of a joint found, which need not be the open one. */
+export function useFindingsOf(joint: Joint) {
   const edits = useShop((s) => s.edits);
-  const client = useQueryClient();
-  const q = useQuery({
+  return useQuery({
     queryKey: [
       'findings',
       joint.id,
@@ -222,12 +220,19 @@ export function useFindings() {
         ),
       );
       tell(undefined);
-      return confirmed(found, joint.tests);
+      return confirmed(found, joint);
     },
     staleTime: Infinity,
     gcTime: 10_000,
     placeholderData: keepPreviousData,
   });
+}
+
+/** What every test of the open joint found; `stop` ends the analysis of a recording, `stopped` says that it was. */
+export function useFindings() {
+  const joint = useJoint();
+  const client = useQueryClient();
+  const q = useFindingsOf(joint);
   return {
     data: q.data,
     stopped: q.fetchStatus === 'idle' && !q.isError && (q.isPending || q.isPlaceholderData),

@@ -1,4 +1,13 @@
-import { activeVariant, demandOf, LIMIT_KINDS, stopping, type Joint, type Problem } from '@gristmill/core';
+import {
+  activeVariant,
+  demandOf,
+  LIMIT_KINDS,
+  settleAll,
+  standings,
+  stopping,
+  type Joint,
+  type Problem,
+} from '@gristmill/core';
 import { format } from 'date-fns';
 import { DropdownMenu } from 'radix-ui';
 import { useMemo, useState } from 'react';
@@ -11,7 +20,7 @@ import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { overall } from '../../parts/words.ts';
 import { slug } from '../../state/address.ts';
 import { useShelf } from '../../state/shelf.ts';
-import { useLineOf } from '../../workers/queries.ts';
+import { useFindingsOf, useLineOf } from '../../workers/queries.ts';
 
 /** A joint that cannot be shown, and what can be done about it; the others stand beside it. */
 export function BadRow({
@@ -62,12 +71,17 @@ export function JointRow({
 }) {
   const variant = activeVariant(joint);
   const report = useLineOf(joint, variant);
+  const findings = useFindingsOf(joint).data;
   const shelf = useShelf();
   const [renaming, setRenaming] = useState(false);
   const demand = useMemo(() => demandOf(joint.brief, shelf), [joint.brief, shelf]);
-  const word = report ? overall(report.verdicts, report.problem !== undefined, stopping(report).length) : undefined;
-  const missed =
-    report?.verdicts.filter((v) => v.state === 'fails').map((v) => LIMIT_KINDS[v.id].name.toLowerCase()) ?? [];
+  // What was measured decides; until the tests have been gone through nothing is said.
+  const verdicts = useMemo(
+    () => report && findings && settleAll(joint.builds, report.verdicts, standings(findings, joint.tests), variant),
+    [joint, variant, report, findings],
+  );
+  const word = report && verdicts && overall(verdicts, report.problem !== undefined, stopping(report).length);
+  const missed = verdicts?.filter((v) => v.state === 'fails').map((v) => LIMIT_KINDS[v.id].name.toLowerCase()) ?? [];
   return (
     <li className="rule-b group flex items-center gap-5 py-2.5" data-joint={joint.name}>
       <Link

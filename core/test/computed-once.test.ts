@@ -37,7 +37,7 @@ const numbers = (p: Plain, eta: number, mass: number): StageNumbers => ({
   stiffnessBeyond: 500,
   inertiaIn: 1e-6,
   inertiaOut: 1e-5,
-  limits: [{ mode: 'slip', torque: 9 }],
+  limits: [{ mode: 'slip', time: 'static', torque: 9, life: Infinity }],
   mass,
   money: 2,
   outside: 0.02,

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { makeShelf, readJointFile, type Joint } from '../src/index.ts';
+import { expect } from 'vitest';
+import { makeShelf, readJointFile, type Figure, type Joint } from '../src/index.ts';
 
 export const shelf = makeShelf();
 
@@ -33,3 +34,17 @@ export function distanceTo(outline: ArrayLike<number>, x: number, y: number): nu
   }
   return least;
 }
+
+/**
+ * A figure lies in its band, and a band of what cannot be negative stays clear of nought; an efficiency's below one.
+ *
+ * @param f any figure
+ */
+export function expectBand(f: Figure): void {
+  const slack = 1e-9 * Math.abs(f.value);
+  expect(f.low, f.id).toBeLessThanOrEqual(f.value + slack);
+  expect(f.high, f.id).toBeGreaterThanOrEqual(f.value - slack);
+  if (NEVER_NEGATIVE.has(f.quantity) && f.value > 0) expect(f.low, f.id).toBeGreaterThan(0);
+  if (f.quantity === 'efficiency' && f.value < 1) expect(f.high, f.id).toBeLessThan(1);
+}
+const NEVER_NEGATIVE = new Set(['torque', 'stiffness', 'force', 'stress', 'life', 'mass', 'money', 'inertia', 'power']);

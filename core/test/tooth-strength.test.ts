@@ -1,6 +1,23 @@
 import { describe, expect, it } from 'vitest';
 import { analyseLine } from '../src/index.ts';
-import { flankLimit, rootLimits, toothMaterial, type ToothMaterial } from '../src/gear/tooth-material.ts';
+import {
+  activeFlank,
+  flankCrush,
+  flankEndurance,
+  gear,
+  meshPair,
+  METAL_FLANK,
+  metalCycles,
+  metalOver,
+  rootCycles,
+  rootStrength,
+  rootStress,
+  toothMaterial,
+  wearPerPass,
+  wearRate,
+  type ToothMaterial,
+} from '../src/gear/index.ts';
+import physics from './cases/physics.json' with { type: 'json' };
 import { spur } from './anchors/spur.ts';
 import { demo, shelf } from './helpers.ts';
 
@@ -12,15 +29,36 @@ const of = (id: string): ToothMaterial => {
 const MPa = 1e6;
 
 describe('what a tooth stands, by hand from the shop', () => {
-  it('printed PA with carbon fibre: 50 MPa, three quarters by layers, nine tenths by infill, 100^−0.1 of it for ever', () => {
-    const { peak, ever } = rootLimits(of('pa-cf'), 293.15, shelf);
-    expect(peak / MPa).toBeCloseTo(33.75, 9);
-    expect(ever / MPa).toBeCloseTo(33.75 * 0.6309573445, 6);
-    expect(flankLimit(of('pa-cf'), 293.15, shelf) / MPa).toBeCloseTo(42.5, 9);
+  it('printed PA with carbon fibre: 50 MPa, three quarters by layers, nine tenths by infill, along its Wöhler line', () => {
+    const m = of('pa-cf');
+    const root = rootStrength(m, 293.15, false, shelf);
+    expect(root.peak / MPa).toBeCloseTo(33.75, 9);
+    // 0.6, 0.35 and 0.28 of it at 10⁴, 10⁶ and 10⁷; halfway in logarithms by the geometric mean.
+    for (const [cycles, share] of [
+      [1e4, 0.6],
+      [1e5, Math.sqrt(0.6 * 0.35)],
+      [1e6, 0.35],
+      [1e7, 0.28],
+      [1e8, 0.28 * 0.8],
+    ] as const) {
+      expect(rootStress(m, root, cycles) / MPa).toBeCloseTo(33.75 * share, 6);
+      expect(rootCycles(m, root, 33.75 * MPa * share) / cycles).toBeCloseTo(1, 6);
+    }
+    expect(rootCycles(m, root, 33.75 * MPa)).toBe(0);
+    expect(rootCycles(m, root, 0)).toBe(Infinity);
+    expect(flankCrush(m, 293.15, shelf) / MPa).toBeCloseTo(2.75 * 50, 9);
+  });
+
+  it('bent both ways it stands seven tenths in the long run, and as much at once', () => {
+    for (const id of ['pa-cf', 'c45']) {
+      const [one, both] = [false, true].map((way) => rootStrength(of(id), 293.15, way, shelf));
+      expect(both!.peak).toBe(one!.peak);
+      expect(both!.lasting / one!.lasting).toBeCloseTo(0.7, 12);
+    }
   });
 
   it('falls evenly to 0.35 at 150 °C, and to nothing as far beyond; no colder part is stronger', () => {
-    const share = (kelvin: number) => rootLimits(of('pa-cf'), kelvin, shelf).peak / 33.75e6;
+    const share = (kelvin: number) => rootStrength(of('pa-cf'), kelvin, false, shelf).peak / 33.75e6;
     expect([share(273.15), share(293.15), share(358.15), share(423.15)]).toEqual(
       [1, 1, 0.675, 0.35].map((x) => expect.closeTo(x, 9)),
     );
@@ -28,9 +66,87 @@ describe('what a tooth stands, by hand from the shop', () => {
   });
 
   it('steel C45: half as much again of its yield at once, three quarters for ever, whatever it is warm', () => {
+    const m = of('c45');
     for (const kelvin of [293.15, 400]) {
-      expect(rootLimits(of('c45'), kelvin, shelf)).toEqual({ peak: 555 * MPa, ever: 277.5 * MPa });
-      expect(flankLimit(of('c45'), kelvin, shelf)).toBe(555 * MPa);
+      const root = rootStrength(m, kelvin, false, shelf);
+      expect(root).toEqual({ peak: 555 * MPa, lasting: 277.5 * MPa });
+      // ISO 6336: 2.5 at 10⁴, one at 3·10⁶ and beyond; flanks 1.6 at 10⁵, one at 5·10⁷.
+      expect(rootStress(m, root, 1e4) / MPa).toBeCloseTo(2.5 * 277.5, 6);
+      expect(rootStress(m, root, 3e6) / MPa).toBeCloseTo(277.5, 9);
+      expect(rootStress(m, root, 1e9) / MPa).toBeCloseTo(277.5, 9);
+      expect(rootCycles(m, root, 277.5 * MPa)).toBe(Infinity);
+      expect(rootCycles(m, root, 2.5 * 277.5 * MPa)).toBeCloseTo(1e4, 3);
+      expect(flankEndurance(m, shelf)).toBe(555 * MPa);
+      expect(flankCrush(m, kelvin, shelf)).toBeCloseTo(1.6 * 555 * MPa, 3);
+    }
+    expect(metalOver(METAL_FLANK, 1e5)).toBeCloseTo(1.6, 9);
+    expect(metalCycles(METAL_FLANK, 1.6)).toBeCloseTo(1e5, 3);
+  });
+});
+
+describe('wear of a flank', () => {
+  it('is as deep as an independent calculation has it', () => {
+    for (const c of physics.wear) {
+      const one = wearPerPass(
+        c.torque_Nm,
+        c.loss_factor,
+        c.k_w_mm3_per_Nm * 1e-9,
+        c.width_mm * 1e-3,
+        c.teeth,
+        c.active_flank_mm * 1e-3,
+      );
+      expect((one * c.turns * 1e3) / c.wear_mm).toBeCloseTo(1, 6);
+    }
+  });
+
+  it('goes by what the wheel is of and what it runs on; metals do not wear so', () => {
+    const rate = (own: string, mate: string) => wearRate(of(own), of(mate), shelf) / 1e-15;
+    expect([
+      rate('pom', 'c45'),
+      rate('pom', 'pa66'),
+      rate('pa66', 'c45'),
+      rate('pa12', 'pom'),
+      rate('pa-cf', 'pa-cf'),
+      rate('pla', 'petg'),
+      rate('pla', 'c45'),
+      rate('c45', 'pla'),
+    ]).toEqual([1, 5, 3, 10, 20, 15, 6, 0].map((x) => expect.closeTo(x, 9)));
+  });
+
+  it('spreads over the length of involute that touches: summed along it in twenty thousand steps', () => {
+    for (const [z1, z2, ring] of [
+      [18, 54, false],
+      [27, 72, true],
+    ] as const) {
+      const [g1, g2] = [z1, z2].map((teeth, i) =>
+        gear({ module: 1e-3, pressure: Math.PI / 9, teeth, ring: i === 1 && ring, shift: 0 }),
+      );
+      const made = meshPair(g1!, g2!);
+      if (!made.ok) throw new Error(made.problem.what);
+      const p = made.value;
+      // A point on the line of action stands on the first wheel at √(rb² + way²), on the second at its distance from
+      // that wheel's middle: radii walked, with the involute's angle tan α − α.
+      const radii = (wheel: 0 | 1) =>
+        [p.start, p.end].map((way) =>
+          wheel === 0
+            ? Math.hypot(p.s1.rb, way)
+            : Math.hypot(p.s2.rb, ring ? way + p.centre * Math.sin(p.working) : p.centre * Math.sin(p.working) - way),
+        );
+      for (const wheel of [0, 1] as const) {
+        const rb = (wheel === 0 ? p.s1 : p.s2).rb;
+        const [a, b] = radii(wheel).sort((x, y) => x - y) as [number, number];
+        const at = (r: number) => {
+          const turn = Math.acos(rb / r);
+          const angle = Math.tan(turn) - turn;
+          return [r * Math.cos(angle), r * Math.sin(angle)] as const;
+        };
+        let [sum, n] = [0, 20_000];
+        for (let i = 0; i < n; i++) {
+          const [[x0, y0], [x1, y1]] = [at(a + ((b - a) * i) / n), at(a + ((b - a) * (i + 1)) / n)];
+          sum += Math.hypot(x1 - x0, y1 - y0);
+        }
+        expect(activeFlank(p, wheel) / sum).toBeCloseTo(1, 6);
+      }
     }
   });
 });

@@ -36,7 +36,7 @@ const numbers = (p: Rollers): StageNumbers => ({
   stiffnessBeyond: 500,
   inertiaIn: 1e-6,
   inertiaOut: 1e-5,
-  limits: [{ mode: 'slip', torque: 3 }],
+  limits: [{ mode: 'slip', time: 'static', torque: 3, life: Infinity }],
   mass: 0.05,
   money: 2,
   outside: 2 * (p.r1 + p.r2),

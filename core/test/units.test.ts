@@ -145,6 +145,13 @@ describe('written quantities', () => {
     // Part of the band is within what can be told: the band is shown.
     expect(formatBanded({ value: 3.7e9, low: 3.4e9, high: 4e9 }, 'life').band).not.toBe('');
     expect(sayBanded({ value: 3.6e7 }, 'life')).toBe('10 000 h');
+    // Known within powers of ten only: no end is written as nought.
+    const h = 3600;
+    expect(sayBanded({ value: 42.12 * h, low: 0.1282 * h, high: 3249 * h }, 'life')).toBe('42 h (0.13–3200)');
+    expect(sayBanded({ value: 42 * h, low: 12 * h, high: 5e6 * h }, 'life')).toBe('42 h (12 to > 1 000 000)');
+    expect(sayBanded({ value: 3e8 * h, low: 96_439 * h, high: 1e10 * h }, 'life')).toBe(
+      '> 1 000 000 h (at least 96 000)',
+    );
     expect(formatQuantity(3.7e13, 'life')).not.toContain('>');
   });
 

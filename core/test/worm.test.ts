@@ -19,7 +19,10 @@ const shelf = makeShelf();
 const kind = stageKind('worm')!;
 const duty = { torque: 2, torqueRms: 1, speed: 0.5, equivalent: 1, meanSpeed: 0.3, swing: 1 };
 const deg = Math.PI / 180;
-const plain = kind.defaults({ ratio: 40, torque: 2, size: Infinity, shelf }) as Record<string, unknown>;
+const plain: Record<string, unknown> = {
+  ...(kind.defaults({ ratio: 40, torque: 8, size: Infinity, shelf }) as Record<string, unknown>),
+  bore1: 5e-3,
+};
 const { params } = stageBench('worm', plain, duty, shelf);
 const report = (over: Record<string, unknown>, at = shelf): StageReport =>
   stageBench('worm', plain, duty, at).report(over);

@@ -32,6 +32,8 @@ export interface CycleSums {
   readonly duty: number;
   /** Largest |torque| seen, N·m. */
   readonly most: number;
+  /** It pulls both ways, the weaker way with more than a quarter of the most. */
+  readonly reverses: boolean;
   readonly topSpeed: number;
   readonly trace: Trace;
 }
@@ -51,6 +53,7 @@ const MOVES = 1e-12;
 export function sumCycle(stretches: readonly Stretch[]): CycleSums {
   let [squares, life, turns, lifeTime, speedSquares, cycle, moving, most, topSpeed] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
   const points: number[] = [];
+  let [least, greatest] = [0, 0];
   for (const s of stretches) {
     if (!(s.duration > 0)) continue;
     let turned = 0;
@@ -75,6 +78,8 @@ export function sumCycle(stretches: readonly Stretch[]): CycleSums {
       const t = (s.duration * i) / shown;
       const p = s.at(t);
       most = Math.max(most, Math.abs(p.torque));
+      least = Math.min(least, p.torque);
+      greatest = Math.max(greatest, p.torque);
       topSpeed = Math.max(topSpeed, Math.abs(p.speed));
       points.push(cycle + t, p.position, p.speed, p.torque);
     }
@@ -96,6 +101,7 @@ export function sumCycle(stretches: readonly Stretch[]): CycleSums {
     cycle,
     duty: over(moving, cycle),
     most,
+    reverses: Math.min(-least, greatest) > 0.25 * most,
     topSpeed,
     trace: { time: column(0), position: column(1), speed: column(2), torque: column(3) },
   };

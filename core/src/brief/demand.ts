@@ -22,6 +22,10 @@ export interface Demand {
   /** Torque that wears bearings like the worst case's cycle, N·m, and the mean speed it goes with. */
   readonly equivalent: number;
   readonly meanSpeed: number;
+  /** In some case the load pulls now one way, now the other, each with a good part of its most. */
+  readonly reverses: boolean;
+  /** Life that the brief asks, s; undefined where it asks none. */
+  readonly life: number | undefined;
   /** Longest arm: the tip. */
   readonly arm: number;
   /** Largest load inertia about the axis, kg·m². */
@@ -66,6 +70,8 @@ export function demandOf(brief: Brief, shelf: Shelf): Demand {
     speed: most((l) => l.speed),
     equivalent: worst?.equivalent ?? 0,
     meanSpeed: worst?.meanSpeed ?? 0,
+    reverses: cases.some((c) => c.loads.reverses),
+    life: brief.limits.find((l) => l.id === 'life')?.value ?? undefined,
     arm: most((l) => l.arm),
     inertia: most((l) => l.inertia),
     friction: most((l) => l.friction),
@@ -177,7 +183,7 @@ export const LIMIT_KINDS: Readonly<Record<LimitId, LimitKind>> = {
     quantity: 'life',
     sense: 'min',
     start: 500 * 3600,
-    help: 'Hours of the load cycle until one in ten bearings is worn out; only what has a rated life counts.',
+    help: 'Hours of the load cycle until the first part is worn out: teeth by wear or fatigue, bearings by rated life (L10).',
   },
   noise: {
     name: 'Noise',

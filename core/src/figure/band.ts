@@ -29,6 +29,47 @@ export class BandSum {
   }
 }
 
+/** How far an end may lie from a positive value: a thousandth of it, or a thousand times as much. */
+const FURTHEST = Math.log(1e3);
+
+/**
+ * The same for a quantity that cannot be negative: deviations are taken of its logarithm, so that its band never reaches
+ * nought.
+ *
+ */
+export class PositiveBandSum {
+  private down = 0;
+  private up = 0;
+
+  /** @param value > 0 */
+  constructor(private readonly value: number) {}
+
+  /** One input at its low and at its high end; an end that could not be computed (NaN) widens nothing. */
+  add(atLow: number, atHigh: number): void {
+    const a = this.way(atLow);
+    const b = this.way(atHigh);
+    const lowest = a < b ? a : b;
+    const highest = a < b ? b : a;
+    if (lowest < 0) this.down += lowest * lowest;
+    if (highest > 0) this.up += highest * highest;
+  }
+
+  private way(end: number): number {
+    if (Number.isNaN(end)) return 0;
+    if (!(end > 0)) return -FURTHEST;
+    const way = Math.log(end / this.value);
+    return way < -FURTHEST ? -FURTHEST : way > FURTHEST ? FURTHEST : way;
+  }
+
+  get low(): number {
+    return this.value * Math.exp(-Math.sqrt(this.down));
+  }
+
+  get high(): number {
+    return this.value * Math.exp(Math.sqrt(this.up));
+  }
+}
+
 /**
  * Band of a figure from its values with each uncertain input at its low and high end.
  *

@@ -4,7 +4,7 @@ import type { Gear } from './gear.ts';
 import type { Mesh, MeshLoad } from './mesh.ts';
 import { overPins, spanOver, spanTeeth, usualPin } from './measure.ts';
 import { worstSliding } from './pair.ts';
-import { modeWhy, type Mode } from './toothing.ts';
+import { modeName, modeWhy, telling, type Mode } from './modes.ts';
 
 const ISO = 'ISO 21771:2007';
 
@@ -244,23 +244,38 @@ export function meshFigures<M>(
   ];
 }
 
-/** The torque of every mode of failure, so that checks can open their workings. */
+/** The torque, or the life, of every mode of failure, so that checks can open their workings. */
 export function modeFigures<M>(
   modes: readonly Mode[],
   make: FigureMaker<M>,
   pick: (m: M) => readonly Mode[],
 ): Figure[] {
-  return modes.map((mode, i) =>
-    make.figure(
+  return telling(modes).map((mode) => {
+    const place = modes.indexOf(mode);
+    const own = (m: M): Mode | undefined =>
+      pick(m)[place]?.id === mode.id ? pick(m)[place] : pick(m).find((x) => x.id === mode.id);
+    if (mode.time === 'life')
+      return make.figure(
+        mode.id,
+        `${modeName(mode)} after`,
+        'life',
+        (m) => own(m)?.life ?? NaN,
+        () => ({
+          formula: 'load cycles that it stands at the equivalent torque, over how often they come',
+          terms: [term('T', 'torque that lasts the life asked', mode.torque, 'torque', 'computed')],
+          source: modeWhy(mode),
+        }),
+      );
+    return make.figure(
       mode.id,
-      `${mode.mode[0]!.toUpperCase()}${mode.mode.slice(1)} at`,
+      `${modeName(mode)} at`,
       'torque',
-      (m) => (pick(m)[i]?.id === mode.id ? pick(m)[i]!.torque : (pick(m).find((x) => x.id === mode.id)?.torque ?? NaN)),
+      (m) => own(m)?.torque ?? NaN,
       () => ({
         formula: 'force at which it comes × r_w·N/K_γ, carried to the output',
         terms: [],
         source: modeWhy(mode),
       }),
-    ),
-  );
+    );
+  });
 }

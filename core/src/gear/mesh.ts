@@ -4,8 +4,20 @@ import { interference, type Interference } from './interference.ts';
 import { lossFactor, meshPair, overlapRatio, type Pair } from './pair.ts';
 import { toothSide, type ToothSide } from './profile.ts';
 import { ok, type Result } from '../result.ts';
-import { flankLimit, meshFriction, rootLimits, type ToothMaterial } from './tooth-material.ts';
+import { METAL_FLANK, metalCycles, metalOver } from './fatigue.ts';
+import { lastingTorque, passesIn } from './lasting.ts';
+import {
+  flankCrush,
+  flankEndurance,
+  meshFriction,
+  rootCycles,
+  rootStrength,
+  rootStress,
+  type ToothMaterial,
+} from './tooth-material.ts';
+import { activeFlank, wearPerPass, wearRate, WORN_OUT } from './wear.ts';
 import type { Gear } from './gear.ts';
+import type { Duty } from '../stage/contract.ts';
 
 /** A pair with everything about it that no factor moves. */
 export interface Mesh {
@@ -14,6 +26,8 @@ export interface Mesh {
   readonly sections: readonly [RootSection, RootSection];
   readonly interference: Interference;
   readonly loss: number;
+  /** Length of each wheel's flank that touches, m. */
+  readonly flanks: readonly [number, number];
   /** Common width of the teeth, m, and overlap ratio (halves of a double helix overlap each for itself). */
   readonly width: number;
   readonly overlap: number;
@@ -30,6 +44,7 @@ export function makeMesh(g1: Gear, g2: Gear, width: number, double: boolean, cen
     sections: [rootSection(g1), rootSection(g2)],
     interference: interference(pair.value, ...sides),
     loss: lossFactor(pair.value),
+    flanks: [activeFlank(pair.value, 0), activeFlank(pair.value, 1)],
     width,
     overlap: overlapRatio(g1, double ? width / 2 : width),
   });
@@ -45,20 +60,18 @@ export interface MeshLoad {
   readonly flankTemperature: number;
   /** Whether a wheel is of plastic, whose teeth warm. */
   readonly plastic: boolean;
-  /** Per wheel: root stress at the peak, what is permissible at once and for ever. */
+  /** Root stress of each wheel and flank pressure at the peak, Pa. */
   readonly root: readonly [number, number];
-  readonly rootPeak: readonly [number, number];
-  readonly rootEver: readonly [number, number];
   readonly flank: number;
-  readonly flankPermissible: number;
-  /**
-   * Forces along the working circle at which a root breaks at once, wears out, a flank is overloaded, and teeth ride
-   * over.
-   */
+  /** Forces along the working circle, N, at which a root breaks, flanks are crushed, and teeth ride over. */
   readonly breaks: readonly [number, number];
-  readonly tires: readonly [number, number];
-  readonly pits: number;
+  readonly crushes: number;
   readonly skips: number;
+  /** Forces that roots and flanks stand for the life that is asked, and how many times that life they last as loaded. */
+  readonly tires: readonly [number, number];
+  readonly tireLives: readonly [number, number];
+  readonly pits: number;
+  readonly pitLife: number;
   /** Radial and axial force at the peak, N. */
   readonly radial: number;
   readonly axial: number;
@@ -123,24 +136,117 @@ export function flankPressure(m: Mesh, a: ToothMaterial, b: ToothMaterial, force
 export const warming = (at: { readonly speed: number; readonly meanSpeed?: number }): number =>
   at.meanSpeed !== undefined && at.speed > 0 ? Math.min(1, at.meanSpeed / at.speed) ** 0.64 : 1;
 
+/** What a mesh is asked for; forces along its working circle, N. */
+export interface MeshDuty {
+  /** At the peak, carried for ever, and what tires and wears as the cycle does. */
+  readonly force: number;
+  readonly ever: number;
+  readonly lasting: number;
+  /** Along the working circle in the carrier's frame, m/s. */
+  readonly speed: number;
+  /** Share of its steady warmth that it reaches (`warming`). */
+  readonly warm: number;
+  /** How often a place of each wheel passes the mesh in the life that is asked. */
+  readonly passes: readonly [number, number];
+  /** Whether each wheel's teeth are bent both ways in turn. */
+  readonly bothWays: readonly [boolean, boolean];
+}
+
 /**
- * Loads a mesh.
+ * What a stage's duty asks of one of its meshes.
  *
- * @param force along the working circle at the peak, N
- * @param ever the same carried for ever, N
- * @param speed along the working circle in the carrier's frame, m/s
- * @param warm share of its steady warmth that it reaches (`warming`)
+ * @param per force along the working circle for a newton metre at the output, 1/m
+ * @param speed along the working circle for a radian a second of the output, m
+ * @param turns of each wheel against the line of its meshes for a turn of the output
+ * @param meshes that a place of each wheel goes through in a turn
+ * @param bothWays whether a wheel is bent both ways whatever the load does
  */
-export function loadMesh(
-  m: Mesh,
-  a: ToothMaterial,
-  b: ToothMaterial,
-  force: number,
-  ever: number,
+export const meshDuty = (
+  at: Duty,
+  per: number,
   speed: number,
+  turns: readonly [number, number],
+  meshes: readonly [number, number],
+  bothWays: readonly [boolean, boolean],
+): MeshDuty => ({
+  force: per * at.torque,
+  ever: per * at.torqueRms,
+  lasting: per * lastingTorque(at),
+  speed: speed * at.speed,
+  warm: warming(at),
+  passes: [passesIn(at, turns[0], meshes[0]), passesIn(at, turns[1], meshes[1])],
+  bothWays: [bothWays[0] || at.reverses === true, bothWays[1] || at.reverses === true],
+});
+
+/** Everything of a duty that a loaded mesh depends on, to remember it by. */
+export const meshKey = (on: MeshDuty): (number | boolean)[] => [
+  on.force,
+  on.ever,
+  on.lasting,
+  on.speed,
+  on.warm,
+  ...on.passes,
+  ...on.bothWays,
+];
+
+/** What of a life that is asked a wheel's flanks last under a force, and the force that lasts just as long. */
+interface Lasts {
+  readonly force: number;
+  readonly life: number;
+}
+
+/** A plastic wheel's flanks by their wear, which goes with the force. */
+function wornOut(
+  m: Mesh,
+  wheel: 0 | 1,
+  materials: readonly [ToothMaterial, ToothMaterial],
+  on: MeshDuty,
   shelf: Shelf,
-  warm = 1,
-): MeshLoad {
+) {
+  const p = m.pair;
+  const gear = wheel === 0 ? p.g1 : p.g2;
+  const rate = wearRate(materials[wheel], materials[1 - wheel]!, shelf);
+  const one = wearPerPass(wheel === 0 ? p.rw1 : p.rw2, m.loss, rate, m.width, gear.teeth, m.flanks[wheel]);
+  const force = (WORN_OUT * gear.module) / (one * on.passes[wheel]);
+  return { force, life: force / on.lasting };
+}
+
+/** Metal flanks by their pitting: the wheel that passes more often pits first. */
+function pitted(
+  m: Mesh,
+  materials: readonly [ToothMaterial, ToothMaterial],
+  on: MeshDuty,
+  one: number,
+  shelf: Shelf,
+): Lasts {
+  const stands = Math.min(flankEndurance(materials[0], shelf), flankEndurance(materials[1], shelf));
+  const passes = Math.max(on.passes[0], on.passes[1]);
+  return {
+    force: ((stands * metalOver(METAL_FLANK, passes)) / one) ** 2,
+    life: passes > 0 ? metalCycles(METAL_FLANK, (one * Math.sqrt(on.lasting)) / stands) / passes : Infinity,
+  };
+}
+
+/** Flanks in the long run: of plastic they wear, and metal on metal pits. */
+function flanksLast(
+  m: Mesh,
+  materials: readonly [ToothMaterial, ToothMaterial],
+  on: MeshDuty,
+  one: number,
+  shelf: Shelf,
+): Lasts {
+  const [a, b] = materials;
+  if (!a.plastic && !b.plastic) return pitted(m, materials, on, one, shelf);
+  const first = a.plastic ? wornOut(m, 0, materials, on, shelf) : undefined;
+  const last = b.plastic ? wornOut(m, 1, materials, on, shelf) : undefined;
+  return first && (!last || first.force <= last.force) ? first : last!;
+}
+
+/**
+ * Loads a mesh: forces, temperatures, stresses, and what breaks, crushes, tires and wears it.
+ */
+export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, on: MeshDuty, shelf: Shelf): MeshLoad {
+  const { force, ever, speed, warm } = on;
   const p = m.pair;
   const k = factor(shelf, 'gear.load');
   const friction = meshFriction(a, b, shelf);
@@ -160,11 +266,16 @@ export function loadMesh(
   // open the centres.
   const reference = (k * Math.cos(p.s1.at)) / Math.cos(p.working);
   const per = [rootPerForce(m, 0) * reference, rootPerForce(m, 1) * reference] as const;
-  const la = rootLimits(a, rootTemperature, shelf);
-  const lb = rootLimits(b, rootTemperature, shelf);
-  const permissible = Math.min(flankLimit(a, flankTemperature, shelf), flankLimit(b, flankTemperature, shelf));
-  const flank = flankPressure(m, a, b, force * reference);
+  const roots = [
+    rootStrength(a, rootTemperature, on.bothWays[0], shelf),
+    rootStrength(b, rootTemperature, on.bothWays[1], shelf),
+  ] as const;
+  const tires = (i: 0 | 1) => rootStress(i === 0 ? a : b, roots[i], on.passes[i]) / per[i];
+  const tireLife = (i: 0 | 1) =>
+    on.passes[i] > 0 ? rootCycles(i === 0 ? a : b, roots[i], per[i] * on.lasting) / on.passes[i] : Infinity;
   const one = flankPressure(m, a, b, reference);
+  const crush = Math.min(flankCrush(a, flankTemperature, shelf), flankCrush(b, flankTemperature, shelf));
+  const last = flanksLast(m, [a, b], on, one, shelf);
   // Ride-over: the separating force opens the centres by about the working depth, against the housing's radial
   // stiffness.
   const depth = p.ring ? p.s1.ra - (p.s2.ra - p.centre) : p.s1.ra + p.s2.ra - p.centre;
@@ -185,13 +296,13 @@ export function loadMesh(
     flankTemperature,
     plastic,
     root: [per[0] * force, per[1] * force],
-    rootPeak: [la.peak, lb.peak],
-    rootEver: [la.ever, lb.ever],
-    flank,
-    flankPermissible: permissible,
-    breaks: [la.peak / per[0], lb.peak / per[1]],
-    tires: [la.ever / per[0], lb.ever / per[1]],
-    pits: (permissible / one) ** 2,
+    flank: one * Math.sqrt(force),
+    breaks: [roots[0].peak / per[0], roots[1].peak / per[1]],
+    crushes: (crush / one) ** 2,
+    tires: [tires(0), tires(1)],
+    tireLives: [tireLife(0), tireLife(1)],
+    pits: last.force,
+    pitLife: last.life,
     skips: (factor(shelf, 'gear.housing') * Math.max(0, depth)) / tan,
     radial: force * tan,
     // The helix leans by tan β·r_w/r where the force acts (ISO 21771).

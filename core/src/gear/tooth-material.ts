@@ -1,6 +1,7 @@
 import type { Material } from '../schema/joint.ts';
 import { refuse, ok, type Result } from '../result.ts';
 import { factor, findMaterial, type Shelf } from '../shop/shelf.ts';
+import { METAL_ROOT, metalCycles, metalOver, plasticCycles, plasticShare } from './fatigue.ts';
 
 /** What a toothed wheel is made of, as strength and heat see it; Pa and K. */
 export interface ToothMaterial {
@@ -45,50 +46,53 @@ function warmShare(m: ToothMaterial, temperature: number, shelf: Shelf): number 
 const made = (m: ToothMaterial, shelf: Shelf): number =>
   m.material.made === 'printed' ? factor(shelf, 'gear.layer') * factor(shelf, 'gear.infill') : 1;
 
-/**
- * Permissible root stress, Pa: once in a while (peak), and for the counted load cycles (ever).
- *
- * Source: plastics in the manner of VDI 2736-2 (strength falling with temperature and cycles), metals of ISO 6336
- * method C, both from yield with
- * starting factors of the shop.
- */
-export function rootLimits(m: ToothMaterial, temperature: number, shelf: Shelf): { peak: number; ever: number } {
-  const s = m.material.strength * made(m, shelf);
-  if (!m.plastic) return { peak: s * factor(shelf, 'gear.metalStatic'), ever: s * factor(shelf, 'gear.metalRoot') };
-  const warm = s * warmShare(m, temperature, shelf);
-  // Strength counted at ten thousand load cycles and less is the whole one.
-  return {
-    peak: warm,
-    ever: warm * (Math.max(1e4, factor(shelf, 'gear.cycles')) / 1e4) ** -factor(shelf, 'gear.fatigue'),
-  };
+/** What a tooth root stands, Pa. */
+export interface RootStrength {
+  /** Once in a while. */
+  readonly peak: number;
+  /** What its Wöhler line is told by: a plastic's static strength, a metal's endurance; both where it is bent as it is. */
+  readonly lasting: number;
 }
 
-/** Permissible flank pressure, Pa. */
-export const flankLimit = (m: ToothMaterial, temperature: number, shelf: Shelf): number =>
+/**
+ * Strength of a tooth root at a temperature.
+ *
+ * @param bothWays whether it is bent one way and the other in turn, as planets and idlers are
+ * Source: plastics in the manner of VDI 2736-2 (strength falling with temperature and cycles), metals of ISO 6336
+ * method C from yield, with starting factors of the shop; alternating bending 0.7 (ISO 6336-5).
+ */
+export function rootStrength(m: ToothMaterial, temperature: number, bothWays: boolean, shelf: Shelf): RootStrength {
+  const s = m.material.strength * made(m, shelf);
+  const way = bothWays ? factor(shelf, 'gear.alternating') : 1;
+  if (!m.plastic)
+    return { peak: s * factor(shelf, 'gear.metalStatic'), lasting: s * factor(shelf, 'gear.metalRoot') * way };
+  const warm = s * warmShare(m, temperature, shelf);
+  return { peak: warm, lasting: warm * factor(shelf, 'gear.rootFatigue') * way };
+}
+
+/** Load cycles that a root stands at a stress, Pa; Infinity where it stands it for ever. */
+export const rootCycles = (m: ToothMaterial, s: RootStrength, stress: number): number =>
+  m.plastic ? plasticCycles(stress / s.lasting) : metalCycles(METAL_ROOT, stress / s.lasting);
+
+/** Stress that a root stands for a number of load cycles, Pa. */
+export const rootStress = (m: ToothMaterial, s: RootStrength, cycles: number): number =>
+  s.lasting * (m.plastic ? plasticShare(cycles) : metalOver(METAL_ROOT, cycles));
+
+/** Pressure that a metal flank stands for ever, Pa. */
+export const flankEndurance = (m: ToothMaterial, shelf: Shelf): number =>
+  m.material.strength * factor(shelf, 'gear.metalFlank');
+
+/**
+ * Hertzian pressure at which a flank is crushed, Pa.
+ *
+ * Source: plastics by a multiple of their strength (a contact yields below its surface at about 1.7 times the yield in
+ * compression, and shows at 2.5 to 3 times); metals by the static life factor of ISO 6336-2, Z_NT = 1.6.
+ */
+export const flankCrush = (m: ToothMaterial, temperature: number, shelf: Shelf): number =>
   m.plastic
-    ? m.material.strength * factor(shelf, 'gear.plasticFlank') * warmShare(m, temperature, shelf)
-    : m.material.strength * factor(shelf, 'gear.metalFlank');
+    ? m.material.strength * factor(shelf, 'gear.crush') * warmShare(m, temperature, shelf)
+    : 1.6 * flankEndurance(m, shelf);
 
 /** Coefficient of friction of a mesh, by whether a plastic runs in it. */
 export const meshFriction = (a: ToothMaterial, b: ToothMaterial, shelf: Shelf): number =>
   factor(shelf, a.plastic || b.plastic ? 'gear.frictionPlastic' : 'gear.frictionMetal');
-
-/** Factors that a mesh of these materials reads. */
-export function materialFactors(list: readonly ToothMaterial[]): string[] {
-  const plastic = list.some((m) => m.plastic);
-  const metal = list.some((m) => !m.plastic);
-  return [
-    plastic ? 'gear.frictionPlastic' : 'gear.frictionMetal',
-    'gear.load',
-    'gear.stiffness',
-    'gear.housing',
-    'gear.thickness',
-    'gear.runout',
-    'gear.tilt',
-    ...(plastic
-      ? ['gear.hot', 'gear.cycles', 'gear.fatigue', 'gear.plasticFlank', 'gear.heatRoot', 'gear.heatFlank', 'ambient']
-      : []),
-    ...(metal ? ['gear.metalRoot', 'gear.metalFlank', 'gear.metalStatic'] : []),
-    ...(list.some((m) => m.material.made === 'printed') ? ['gear.layer', 'gear.infill'] : []),
-  ];
-}

@@ -1,9 +1,7 @@
 import { check, type Check, type Mend } from '../figure/index.ts';
-import type { CapacityLimit } from '../stage/contract.ts';
 import { stated } from '../units/stated.ts';
 import { gear, leastShift, thicknessAt, type Gear } from './gear.ts';
-import { steppedUp } from '../math/steps.ts';
-import type { Mesh, MeshLoad } from './mesh.ts';
+import type { Mesh } from './mesh.ts';
 import type { ToothMaterial } from './tooth-material.ts';
 
 const deg = Math.PI / 180;
@@ -57,8 +55,6 @@ export interface WheelName {
   readonly shift?: string;
   readonly teeth?: string;
 }
-
-const mm = (x: number): string => stated(x, 'length', 5);
 
 /** Checks of one wheel's own teeth: undercut and tips. */
 export function wheelChecks(g: Gear, w: WheelName, mesh: Mesh, index: 0 | 1, material: ToothMaterial): Check[] {
@@ -205,138 +201,3 @@ export function meshChecks(id: string, name: string, m: Mesh): Check[] {
   }
   return list;
 }
-
-/** What a way of failing is called and why it comes: text that no number changes, laid down once for a stage. */
-export interface ModeText {
-  readonly id: string;
-  readonly mode: string;
-  /** Whether the torque carried for ever counts, not the peak. */
-  readonly ever: boolean;
-  readonly why: string;
-  /** Whether more width helps in proportion. */
-  readonly grows: 'width' | 'none';
-}
-
-/** A way of failing, and when it comes. */
-export interface Mode extends ModeText {
-  /** Torque at the output at which it comes, N·m. */
-  readonly torque: number;
-  /** Temperature of what fails, K, where it is of plastic and warm. */
-  readonly temperature?: number | undefined;
-}
-
-/**
- * The ways in which a mesh fails, in the order of `loadedModes`: each root at once and for ever, flanks, ride-over.
- *
- * @param names of its two wheels
- */
-export function meshModes(id: string, name: string, names: readonly [string, string]): ModeText[] {
-  const root = (i: 0 | 1): ModeText[] => [
-    {
-      id: `break-${id}-${i}`,
-      mode: `root of the ${names[i]} breaks`,
-      ever: false,
-      why: 'Bending at the root, force at the tip (ISO 6336-3).',
-      grows: 'width',
-    },
-    {
-      id: `tire-${id}-${i}`,
-      mode: `root of the ${names[i]} tires`,
-      ever: true,
-      why: 'Bending for ever at the RMS torque.',
-      grows: 'width',
-    },
-  ];
-  return [
-    ...root(0),
-    ...root(1),
-    {
-      id: `pit-${id}`,
-      mode: `flanks of ${name} wear`,
-      ever: true,
-      why: 'Hertzian pressure at the pitch point for ever at the RMS torque (ISO 6336-2).',
-      grows: 'width',
-    },
-    {
-      id: `skip-${id}`,
-      mode: `${name} skips`,
-      ever: false,
-      why: 'The separating force opens the centres by the working depth and teeth ride over; a stiffer housing holds them.',
-      grows: 'none',
-    },
-  ];
-}
-
-/** The modes of a mesh under a load; `perForce` is the torque at the output for a newton on the teeth, m. */
-export function loadedModes(texts: readonly ModeText[], l: MeshLoad, perForce: number): Mode[] {
-  const [a, b, c, d, pit, skip] = texts as readonly [ModeText, ModeText, ModeText, ModeText, ModeText, ModeText];
-  const warm = l.rootTemperature;
-  return [
-    modeAt(a, l.breaks[0] * perForce, warm),
-    modeAt(b, l.tires[0] * perForce, warm),
-    modeAt(c, l.breaks[1] * perForce, warm),
-    modeAt(d, l.tires[1] * perForce, warm),
-    modeAt(pit, l.pits * perForce),
-    modeAt(skip, l.skips * perForce),
-  ];
-}
-
-/** A mode at its torque; written out, since it is made some hundred times for a band. */
-export const modeAt = (t: ModeText, torque: number, temperature?: number): Mode => ({
-  id: t.id,
-  mode: t.mode,
-  ever: t.ever,
-  why: t.why,
-  grows: t.grows,
-  torque,
-  temperature,
-});
-
-/** Why a mode comes, with how warm it is where that takes strength. */
-export const modeWhy = (m: Mode): string =>
-  m.temperature !== undefined && m.temperature > 300
-    ? `${m.why.slice(0, -1)} at ${stated(m.temperature, 'temperature', 3)}.`
-    : m.why;
-
-/** Checks of strength, each with the margin at the brief's torque and what it takes. */
-export function modeChecks(
-  modes: readonly Mode[],
-  p: { readonly width: number; readonly module: number },
-  torque: number,
-  ever: number,
-): Check[] {
-  return modes.map((m) => {
-    const asked = m.ever ? ever : torque;
-    // A tenth in hand, so that what is mended holds and is not only near.
-    const need = steppedUp((p.width * asked) / 0.9 / Math.max(m.torque, 1e-12), 5e-4);
-    const coarser = MODULES.find((x) => x > p.module * 1.001);
-    return check({
-      id: m.id,
-      of: m.id,
-      name: `${m.mode[0]!.toUpperCase()}${m.mode.slice(1)}`,
-      figure: asked,
-      limit: m.torque,
-      sense: 'max',
-      quantity: 'torque',
-      severity: m.ever ? 'warn' : 'stop',
-      why: modeWhy(m),
-      mend:
-        m.grows === 'width' && need < 0.3 && need < 6 * p.width
-          ? { path: 'width', value: need, label: `Face width ${mm(need)}` }
-          : coarser && m.torque > 0
-            ? { path: 'module', value: coarser, label: `Module ${mm(coarser)}` }
-            : undefined,
-      advice: 'Take a larger module, a stronger material, or share it among more planets.',
-    });
-  });
-}
-
-/**
- * What limits a stage at once, for its numbers: modes that count at the peak, and those for ever scaled up by how much
- * more the peak asks.
- */
-export const modeLimits = (modes: readonly Mode[], torque: number, ever: number, share = 1): CapacityLimit[] =>
-  modes.map((m) => ({
-    mode: m.mode,
-    torque: (m.ever && ever > 0 ? m.torque * Math.max(1, torque / ever) : m.torque) / share,
-  }));

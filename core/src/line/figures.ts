@@ -721,8 +721,15 @@ export function lineFigures(
         'life',
         (x) => x.life,
         () => ({
-          formula: 'shortest of what has a rated life',
+          formula: 'shortest of what tires, wears or has a rated life',
           terms: [
+            term(
+              'first',
+              n.lifeStage < 0 ? n.lifeMode : `${n.lifeMode}, stage ${n.lifeStage + 1}`,
+              n.life,
+              'life',
+              'computed',
+            ),
             ...per('L', 'life', 'life', (s) => s.life).filter((t) => Number.isFinite(t.value)),
             term('T_eq', 'equivalent torque', demand.equivalent, 'torque', 'brief'),
             term('ω_m', 'mean speed', demand.meanSpeed, 'speed', 'brief'),
@@ -730,8 +737,9 @@ export function lineFigures(
               ? [term('P', 'load on the output bearing', n.bearingLoad, 'force', 'computed')]
               : []),
           ],
-          source: 'ISO 281: L10 of bearings; rated units by the exponent 10/3',
-          note: 'Belts, teeth and brushes have no rated life here; beyond some ten years grease and seals come first.',
+          source:
+            'wear and fatigue of teeth and walls at the equivalent torque; ISO 281: L10 of bearings; rated units by the exponent 10/3',
+          note: 'Belts and brushes have no life here; beyond some ten years grease and seals come first.',
         }),
       ),
     );

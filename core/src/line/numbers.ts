@@ -54,8 +54,10 @@ export interface LineNumbers {
   /** Time of the brief's widest move at what acceleration and speed allow, s. */
   readonly moveTime: number;
   readonly bore: number;
-  /** Shortest life of anything rated, s. */
+  /** Shortest life of anything that tires, wears or is rated, s; what that is, and of which stage (−1: none). */
   readonly life: number;
+  readonly lifeMode: string;
+  readonly lifeStage: number;
   readonly bearingLoad: number;
   /** Static safety of the output bearing, C0/P. */
   readonly bearingSafety: number;
@@ -76,13 +78,15 @@ export interface LineNumbers {
 }
 
 /** What the driven shaft is asked for. */
-const outputDuty = (demand: Demand): Duty => ({
+export const outputDuty = (demand: Demand): Duty => ({
   torque: demand.peak,
   torqueRms: demand.rms,
   speed: demand.speed,
   equivalent: demand.equivalent,
   meanSpeed: demand.meanSpeed,
   ...(demand.swing > 0 ? { swing: demand.swing } : {}),
+  ...(demand.reverses ? { reverses: true } : {}),
+  ...(demand.life === undefined ? {} : { life: demand.life }),
 });
 
 /** What the shaft before a stage is asked for: what the stage takes in at a duty, its drag included. */
@@ -96,6 +100,8 @@ export function inputDuty(at: Duty, s: StageNumbers): Duty {
     equivalent: (at.equivalent ?? 0) / gain + s.drag,
     meanSpeed: (at.meanSpeed ?? 0) * i,
     ...(at.swing === undefined ? {} : { swing: at.swing * i }),
+    ...(at.reverses ? { reverses: true } : {}),
+    ...(at.life === undefined ? {} : { life: at.life }),
   };
 }
 
@@ -200,18 +206,33 @@ function highestSpeed(carries: (w: number) => boolean, asked: number, limit: num
   return lo;
 }
 
-/** The least of every stage's limits carried forward through what follows, N·m. */
+/** The least of every stage's static limits carried forward through what follows, N·m: what breaks, skips or dents it. */
 function weakest(stages: readonly StageNumbers[]): { capacity: number; capacityMode: string; capacityStage: number } {
   let capacity = Infinity;
   let capacityMode = 'motor';
   let capacityStage = -1;
   for (let j = 0; j < stages.length; j++) {
     for (const limit of stages[j]!.limits) {
+      if (limit.time !== 'static') continue;
       const t = forward(stages, limit.torque, j + 1);
       if (t < capacity) [capacity, capacityMode, capacityStage] = [t, limit.mode, j];
     }
   }
   return { capacity, capacityMode, capacityStage };
+}
+
+/** What ends first in the long run, and after how long, s. */
+function shortest(
+  stages: readonly StageNumbers[],
+  shaft: number,
+): { life: number; lifeMode: string; lifeStage: number } {
+  let [life, lifeMode, lifeStage] = [shaft, 'output bearings', -1];
+  stages.forEach((s, j) => {
+    if (!(s.life < life)) return;
+    const mode = s.limits.reduce<string | undefined>((m, l) => (l.life <= s.life * (1 + 1e-9) ? l.mode : m), undefined);
+    [life, lifeMode, lifeStage] = [s.life, mode ?? 'bearings', j];
+  });
+  return { life, lifeMode, lifeStage };
 }
 
 /**
@@ -375,7 +396,7 @@ function sum(
     mass: mass + shaft.mass,
     money: money + shaft.money,
     bore: clearBore(stages),
-    life: Math.min(shaft.life, ...stages.map((s) => s.life)),
+    ...shortest(stages, shaft.life),
     bearingLoad: shaft.load,
     bearingSafety: shaft.safety,
     windingTemperature: warm.winding,

@@ -1,3 +1,4 @@
+import { completeElliptic } from '../contact/elliptic.ts';
 import type { Curve } from '../shape/curve.ts';
 import type { Outline } from '../shape/outline.ts';
 import { lobedOutline } from './lobes.ts';
@@ -33,6 +34,17 @@ export function pathRadius(c: Cycloid, t: number): number {
   const speed2 = R * R + e * Z * (e * Z) - 2 * R * e * Z * cos;
   const cross = R * R + e * e * Z * Z * Z - R * e * Z * (Z + 1) * cos;
   return (speed2 * Math.sqrt(speed2)) / cross;
+}
+
+/**
+ * Length of the path of pin centres once round, m: ∫√(R² + (eZ)² − 2ReZ·cos) = 4(R + eZ)·E(k), k² = 4ReZ/(R + eZ)².
+ *
+ * A profile at a pin's radius inside it is 2π·r shorter, one outside it as much longer, whatever its lobes are like.
+ * @example pathLength(11, 0.04, 1.5e-3) // 0.262138
+ */
+export function pathLength(pins: number, circle: number, lift: number): number {
+  const b = lift * pins;
+  return 4 * (circle + b) * completeElliptic((2 * Math.sqrt(circle * b)) / (circle + b)).E;
 }
 
 /**

@@ -4,6 +4,8 @@ import type { Joint, StageRecord, Variant } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../stage/contract.ts';
+import { inputDuty, outputDuty } from '../line/numbers.ts';
+import { carries } from '../stage/choose-candidate.ts';
 import { stageKind, stageKinds } from '../stage/registry.ts';
 
 export type SplitId = 'inertia' | 'equal' | 'strong';
@@ -121,9 +123,8 @@ function fits(ratio: number, at: Duty, size: number, shelf: Shelf, only: string 
     const opened = kind.open(params, shelf);
     if (!opened.ok || Math.abs(Math.abs(opened.value.kinematics.ratio) / ratio - 1) > NEAR) continue;
     const numbers = opened.value.load(at);
-    const carries =
-      numbers.limits.reduce((least, l) => Math.min(least, l.torque), Infinity) / Math.max(at.torque, 1e-9);
-    if (carries >= 1 && numbers.outside <= size) list.push({ kind: kind.id, params, numbers, carries });
+    const share = carries({ numbers }, at) / Math.max(at.torque, 1e-9);
+    if (share >= 1 && numbers.outside <= size) list.push({ kind: kind.id, params, numbers, carries: share });
   }
   return list;
 }
@@ -153,13 +154,7 @@ export function fillLine(
   const demand = demandOf(joint.brief, shelf);
   const size = joint.brief.limits.find((l) => l.id === 'size')?.value ?? Infinity;
   const out = new Array<StageRecord>(ratios.length);
-  let at: Duty = {
-    torque: demand.peak,
-    torqueRms: demand.rms,
-    speed: demand.speed,
-    equivalent: demand.equivalent,
-    meanSpeed: demand.meanSpeed,
-  };
+  let at: Duty = outputDuty(demand);
   let slack = 1;
   for (let j = ratios.length - 1; j >= 0; j--) {
     // What rounding to real teeth added or took away is made up by the stages before.
@@ -180,15 +175,7 @@ export function fillLine(
     }
     out[j] = { id: identify(j), kind: found.kind, params: found.params };
     slack *= wanted / Math.abs(found.numbers.ratio);
-    const i = Math.abs(found.numbers.ratio);
-    const gain = i * found.numbers.etaForward;
-    at = {
-      torque: at.torque / gain + found.numbers.drag,
-      torqueRms: at.torqueRms / gain + found.numbers.drag,
-      speed: at.speed * i,
-      equivalent: (at.equivalent ?? 0) / gain,
-      meanSpeed: (at.meanSpeed ?? 0) * i,
-    };
+    at = inputDuty(at, found.numbers);
   }
   return ok(out);
 }

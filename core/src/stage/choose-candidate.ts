@@ -1,8 +1,19 @@
-import type { StageNumbers } from './contract.ts';
+import type { Duty, StageNumbers } from './contract.ts';
 
-/** Torque at which the first of a stage's limits is reached, N·m. */
-export const carries = (m: { readonly numbers: StageNumbers }): number =>
-  m.numbers.limits.reduce((least, l) => Math.min(least, l.torque), Infinity);
+/**
+ * Peak torque that a stage carries at once, N·m: the least of what breaks, skips or dents it. What is worn out or tires
+ * is a matter of its life.
+ */
+export const staticTorque = (n: Pick<StageNumbers, 'limits'>): number =>
+  n.limits.reduce((least, l) => (l.time === 'static' && l.torque < least ? l.torque : least), Infinity);
+
+/** Peak torque of a duty at which the first of a stage's limits is reached, at once or for ever, N·m. */
+export const carries = (m: { readonly numbers: StageNumbers }, at: Duty): number =>
+  m.numbers.limits.reduce((least, l) => {
+    if (l.time === 'life') return least;
+    const scale = l.time === 'continuous' && at.torqueRms > 0 ? at.torque / at.torqueRms : 1;
+    return Math.min(least, l.torque * scale);
+  }, Infinity);
 
 /**
  * The first candidate that carries a torque with a fifth in hand; the strongest where none does; undefined where none

@@ -26,6 +26,10 @@ export interface Duty {
   readonly meanSpeed?: number;
   /** Angle between the ends of the output's move, rad; absent where it turns on and on. */
   readonly swing?: number;
+  /** The load pulls now one way, now the other, so that every tooth is bent both ways. */
+  readonly reverses?: boolean;
+  /** Life that is asked at this duty, s; absent where nobody asks. */
+  readonly life?: number;
 }
 
 /** What a designer wants of a stage that does not exist yet. */
@@ -47,10 +51,20 @@ export interface Kinematics {
   readonly orders: readonly { readonly name: string; readonly perTurn: number }[];
 }
 
+/**
+ * What a limit is compared with: at once with the peak, for ever (heat) with the RMS torque, or by how long it lasts with
+ * the life that is asked.
+ */
+export type LimitTime = 'static' | 'continuous' | 'life';
+
 /** A limit of one failure mode as torque at the stage's own output. */
 export interface CapacityLimit {
   readonly mode: string;
+  readonly time: LimitTime;
+  /** Torque at which it comes, N·m; for a life, the equivalent torque that lasts as long as is asked. */
   readonly torque: number;
+  /** Life at the duty, s; Infinity for limits that are no life, and where nothing turns. */
+  readonly life: number;
 }
 
 /** The numbers a line is summed from; all at the stage's own output unless said. */
@@ -83,7 +97,7 @@ export interface StageNumbers {
   readonly bore: number;
   /** Whether the input axis lies beside the output's, so that what comes before does not block the passage. */
   readonly beside: boolean;
-  /** Life at the duty's equivalent torque and mean speed, s; Infinity where nothing rated wears. */
+  /** Shortest life at the duty's equivalent torque and mean speed, s; Infinity where nothing tires or wears. */
   readonly life: number;
 }
 

@@ -60,7 +60,9 @@ const alike = (a: Duty, b: Duty): boolean =>
     a.speed === b.speed &&
     a.equivalent === b.equivalent &&
     a.meanSpeed === b.meanSpeed &&
-    a.swing === b.swing);
+    a.swing === b.swing &&
+    a.reverses === b.reverses &&
+    a.life === b.life);
 
 /** What of the shop a stage was built from, and what was looked at to say whether it goes together. */
 interface Built {

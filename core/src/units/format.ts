@@ -62,6 +62,18 @@ export interface Banded {
   readonly high?: number;
 }
 
+/** A band whose ends lie further apart than this many times is told by two digits each, whatever their size. */
+const WIDE = 20;
+
+/** A value that is known within powers of ten only; what lies beyond counting is told by where counting ends. */
+function wide(v: number, low: number, high: number, end: number): { value: string; band: string } {
+  const two = (x: number) => plainNumber(Number(x.toPrecision(2)), 2);
+  const last = `> ${plainNumber(end, 3)}`;
+  if (v > end) return { value: last, band: `(at least ${two(low)})` };
+  const [a, b] = [two(low), high > end ? last : two(high)];
+  return { value: two(v), band: high > end ? `(${a} to ${b})` : `(${a}–${b})` };
+}
+
 /**
  * The parts of a figure as written: `value`, and its band as `(low–high)` in the same unit, to the digits the band
  * warrants.
@@ -81,6 +93,8 @@ export function formatBanded(
   const low = fromSi(f.low, unit);
   const high = fromSi(f.high, unit);
   const half = (high - low) / 2;
+  if (low > 0 && (high > WIDE * low || (beyond !== undefined && f.high > beyond)))
+    return { ...wide(v, low, high, beyond === undefined ? Infinity : fromSi(beyond, unit)), unit: unit.symbol };
   // A dash beside a minus reads as two of either.
   const dash = low < 0 ? ' to ' : '–';
   if (Math.abs(v) > 1e8 || half < 1e-6)

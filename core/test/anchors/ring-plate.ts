@@ -24,6 +24,11 @@ export const ringPlate: Anchored = {
   },
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
+    flank: [
+      3000294.158397586,
+      'a fifteenth of 2·0.4 mm over the work of sliding pins, k_W and the flanks’ length: path in 4·10⁶ steps and 2π·1.32 mm, three plates',
+    ],
+    crush: [6.988821079756817, 'T·(2.75·50 MPa over the pressure)²'],
     ratio: [-20, 'a wheel of twenty pins goes back one pin a turn of the cranks'],
     hollow: [
       0.0036482758556552674,
@@ -62,5 +67,5 @@ export const ringPlate: Anchored = {
     outside: [0.0778, 'two cranks 27.5 mm out, bearings of 16, walls of 3, throws of 0.4 mm'],
     length: [0.017, 'three plates and 2 mm'],
   },
-  open: ['flank'],
+  open: [],
 };

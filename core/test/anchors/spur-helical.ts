@@ -17,6 +17,7 @@ export const helical: Anchored = {
   },
   duty: spur.duty,
   worked: {
+    'crush-1': [13.530870412484115, 'T·(2.75·50 MPa, softened, over the flank pressure)²'],
     ratio: [-40 / 17, 'teeth'],
     'working-1': [0.3814568066862297, 'inv α_wt = inv α_t + 2 tan α·0.25/57, by halving'],
     centre: [0.04462275328917051, 'm_t·57/2·cos α_t/cos α_wt'],
@@ -42,7 +43,6 @@ export const helical: Anchored = {
     'root-1': [23774058.493068, 'ISO 6336-3 with z/(cos² β_b·cos β) teeth, T/r₂, cos² β_b/ε and 1 − ε_β/8'],
     'flank-1': [69555055.49070174, 'ISO 6336-2 with T/r₂ and cos β once under the root, against the straight pair’s'],
     'warm-1': [307.07463882457085, 'VDI 2736-2 with 17 teeth, 12 mm, module 1.5'],
-    'pit-1': [1.2927013531037428, 'T·(42.5 MPa, less 0.5 % a kelvin, over the flank pressure)²'],
     'skip-1': [470.0303980863514, 'housing 2 N/µm over the tips’ overlap, over tan α_wt, times r_w2'],
     'tip-d-1': [0.030449542600457118, '17·m_t + 2·1.35·m'],
     'tip-d-2': [0.06481657082460499, '40·m_t + 2·0.9·m'],

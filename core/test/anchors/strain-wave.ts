@@ -35,6 +35,10 @@ export const strainWave: Anchored = {
   },
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
+    wall: [
+      1920541.977207842,
+      'bending by its strain and torsion by 2πr²t, added by squares, on the line through 0.28 of strength at 10⁷ waves',
+    ],
     ratio: [-20, 'a turn of the generator takes the cup back by two of forty teeth'],
     throw: [0.00067, 'half of two teeth’ pitch circles apart: (42 − 40)·0.67/2 mm'],
     coning: [0.67 / 15, 'the rim leans by the throw over the cup’s length'],
@@ -87,7 +91,6 @@ export const strainWave: Anchored = {
     'shear',
     'toothForce',
     'turnBack',
-    'wall',
     'wear',
   ],
 };

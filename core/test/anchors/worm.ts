@@ -40,6 +40,8 @@ export const worm: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    pit: [1435246.0050827437, '0.15 m over (1/η − 1)/µ of sliding on 0.4 of 20.6 mm, 30 teeth, 2m/cos 20° of flank'],
+    crush: [22.199891701421638, 'T·(2.75·50 MPa, softened, over the pressure)²'],
     ratio: [30.0, '30/1'],
     lead: [0.06241881, 'atan(1/16)'],
     centre: [0.0575, '2.5(16 + 30)/2'],
@@ -86,5 +88,5 @@ export const worm: Anchored = {
     length: [0.045, 'the worm over its tips'],
     outside: [0.12, 'both pitch circles, 40 + 75, and an addendum of 2.5 at either end'],
   },
-  open: ['root', 'break-wheel', 'tire-wheel', 'break-worm', 'pit'],
+  open: ['root', 'break-wheel', 'tire-wheel', 'break-worm'],
 };

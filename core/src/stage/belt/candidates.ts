@@ -62,7 +62,7 @@ export function beltDefaults(want: StageWish): BeltParams {
       const b = buildBelt(tried, want.shelf);
       if (!b.ok || wrongBelt(tried, b.value)) break;
       const { mesh1 } = b.value.layout;
-      const share = carries(modelBelt(tried, b.value, at, want.shelf)) / Math.max(want.torque, 1e-9);
+      const share = carries(modelBelt(tried, b.value, at, want.shelf), at) / Math.max(want.torque, 1e-9);
       if (share >= 1.2 && mesh1 >= 6) return tried;
       const score = Math.min(share, 1.2) * Math.min(1, mesh1 / 6);
       if (score > bestScore) [best, bestScore] = [tried, score];

@@ -4,7 +4,7 @@ import { stated } from '../../units/stated.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import { factor, findSection, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageNumbers } from '../contract.ts';
+import type { CapacityLimit, Duty, StageNumbers } from '../contract.ts';
 import { fittingTakeUp, layoutBelt, type BeltLayout } from './layout.ts';
 import type { BeltParams } from './params.ts';
 import { cutSpace, outsideRadius } from './pulley.ts';
@@ -152,14 +152,15 @@ function limitsOf({ p, b, shelf }: Setting, ratio: number, eta: number) {
     hold1: holdTorque(p.hold1, p.bore1, outside1, p.width, shelf),
     hold2: holdTorque(p.hold2, p.bore2, outside2, p.width, shelf),
   };
+  const limit = (mode: string, torque: number): CapacityLimit => ({ mode, time: 'static', torque, life: Infinity });
   const limits = [
-    { mode: 'belt tension', torque: t.tension },
-    { mode: 'belt tooth shear', torque: t.shear },
-    { mode: 'belt tooth jump (skip)', torque: t.jump },
-    { mode: 'pulley on its shaft (driven)', torque: t.hold2 },
-    { mode: 'pulley on its shaft (driving)', torque: t.hold1 * ratio * eta },
+    limit('belt tension', t.tension),
+    limit('belt tooth shear', t.shear),
+    limit('belt tooth jump (skip)', t.jump),
+    limit('pulley on its shaft (driven)', t.hold2),
+    limit('pulley on its shaft (driving)', t.hold1 * ratio * eta),
   ];
-  if (Number.isFinite(t.printed)) limits.push({ mode: 'printed tooth shear', torque: t.printed });
+  if (Number.isFinite(t.printed)) limits.push(limit('printed tooth shear', t.printed));
   return { ...t, limits };
 }
 

@@ -189,6 +189,8 @@ function figures(p: P, shelf: Shelf, m: CompoundModel, make: FigureMaker<Compoun
   ];
 }
 
+const ADVICE = 'Take a larger module, wider wheels, a stronger material, or share it among more planets.';
+
 function checks(p: P, at: Duty, m: CompoundModel): Check[] {
   const g = m.geometry;
   const over = (p.zs + p.zr1) % p.planets;
@@ -285,16 +287,16 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
     ...modeChecks(
       m.modes.filter((x) => !b(x.id)),
       p,
-      at.torque,
-      at.torqueRms,
+      at,
+      ADVICE,
     ).map(withBoth),
   );
   list.push(
     ...modeChecks(
       m.modes.filter((x) => b(x.id)),
       { width: p.widthB, module: p.moduleB },
-      at.torque,
-      at.torqueRms,
+      at,
+      ADVICE,
     ).map((c) => withBoth(onB(c))),
   );
   list.push(
@@ -431,7 +433,7 @@ function defaults(want: StageWish): P {
       const b = buildCompound(p, want.shelf);
       const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
       if (!b.ok || wrongCompound(p, b.value, want.shelf)) return 0;
-      return carries(modelCompound(p, b.value, at, want.shelf, new Kept()));
+      return carries(modelCompound(p, b.value, at, want.shelf, new Kept()), at);
     }) ?? base(1e-3, COUNTS[0])
   );
 }

@@ -7,6 +7,9 @@ import {
   cutPartPrice,
   loadedModes,
   loadMesh,
+  meshDuty,
+  meshKey,
+  shortestLife,
   memberSpeed,
   meshFriction,
   meshModes,
@@ -17,7 +20,6 @@ import {
   trainShares,
   trainSpeeds,
   trainTorques,
-  warming,
   type Mesh,
   type MeshLoad,
   type Mode,
@@ -91,7 +93,7 @@ interface MeshOf {
 }
 
 function meshesOf(g: CompoundGeometry, [ms, mp, mr]: CompoundBuild['materials']): MeshOf[] {
-  const make = (m: Omit<MeshOf, 'modes'>): MeshOf => ({ ...m, modes: meshModes(m.id, m.name, m.wheels) });
+  const make = (m: Omit<MeshOf, 'modes'>): MeshOf => ({ ...m, modes: meshModes(m.id, m.name, m.wheels, m.materials) });
   const ring1 = make({
     id: 'ring1',
     name: 'planets and held ring',
@@ -202,16 +204,30 @@ const loadShare = (planets: number, shelf: Shelf): number =>
 const forcesPer = ({ p, b, shelf }: Setting, drive: Readonly<Record<MeshOf['of'] | 'output', number>>): number[] =>
   b.meshesOf.map((m) => (Math.abs(drive[m.of] / drive.output) * loadShare(p.planets, shelf)) / (p.planets * m.radius));
 
-/** Each mesh as it carries. */
-function loadsOf({ b, at, shelf, kept }: Setting, per: readonly number[], planetSpeed: number): MeshLoad[] {
-  const warm = warming(at);
+/**
+ * Each mesh as it carries.
+ *
+ * @param spins turns of a planet against the carrier for one of the output
+ */
+function loadsOf({ p, b, at, shelf, kept }: Setting, per: readonly number[], spins: number): MeshLoad[] {
+  const sun = b.geometry.sunMesh !== undefined;
   return b.meshesOf.map((m, i) => {
-    const force = per[i]!;
-    const speed = planetSpeed * (m.id === 'sun' ? m.mesh.pair.rw2 : m.mesh.pair.rw1);
+    const { pair } = m.mesh;
+    const outer = (spins * pair.g1.teeth) / pair.g2.teeth;
+    // A planet's first toothing meshes with a sun on its other side, where there is one: it is bent both ways.
+    const on =
+      m.id === 'sun'
+        ? meshDuty(
+            at,
+            per[i]!,
+            spins * pair.rw2,
+            [(spins * pair.g2.teeth) / pair.g1.teeth, spins],
+            [p.planets, 1],
+            [false, true],
+          )
+        : meshDuty(at, per[i]!, spins * pair.rw1, [spins, outer], [1, p.planets], [sun && m.id === 'ring1', false]);
     const [first, second] = m.materials;
-    return kept.step(m.id, [force, at.torque, at.torqueRms, speed, warm], shelf, (s) =>
-      loadMesh(m.mesh, first, second, force * at.torque, force * at.torqueRms, speed, s, warm),
-    );
+    return kept.step(m.id, meshKey(on), shelf, (s) => loadMesh(m.mesh, first, second, on, s));
   });
 }
 
@@ -271,8 +287,8 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
   const turns = Math.abs(trainSpeeds(plain).planet);
 
   const per = forcesPer(setting, drive);
-  const loads = loadsOf(setting, per, turns * at.speed);
-  const modes = list.flatMap((m, i) => loadedModes(m.modes, loads[i]!, 1 / per[i]!));
+  const loads = loadsOf(setting, per, turns);
+  const modes = list.flatMap((m, i) => loadedModes(m.modes, loads[i]!, 1 / per[i]!, at));
   const angles = list.map((m) => shares[m.of] / m.radius);
   const play = planetPlay(
     list.map((m, i) => ({ angle: angles[i]!, pair: m.mesh.pair })),
@@ -299,7 +315,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     stiffnessBeyond: stiffness,
     inertiaIn: (sun * (g.sunMesh?.pair.s1.r ?? 0) ** 2) / 2 + cage,
     inertiaOut: driven * (g.outside / 2) ** 2,
-    limits: modeLimits(modes, at.torque, at.torqueRms),
+    limits: modeLimits(modes),
     mass: sun + p.planets * planet + held + driven,
     money: moneyOf(setting, masses),
     outside: g.outside,
@@ -307,7 +323,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     maxSpeed: topPitchSpeed(materials) / ((turns * g.mesh1.pair.rw1) / Math.abs(ratio)),
     bore: 0,
     beside: false,
-    life: Infinity,
+    life: shortestLife(modes),
   };
   return {
     geometry: g,

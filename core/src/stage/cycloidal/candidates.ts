@@ -73,7 +73,9 @@ export function cycloidalDefaults(want: StageWish): CycloidalParams {
     firstThatCarries(cycloidalCandidates(near), want.torque, (p) => {
       const b = buildCycloidal(p, want.shelf);
       const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return b.ok && !wrongCycloidal(p, b.value) ? carries(modelCycloidal(p, b.value, at, want.shelf, new Kept())) : 0;
+      return b.ok && !wrongCycloidal(p, b.value)
+        ? carries(modelCycloidal(p, b.value, at, want.shelf, new Kept()), at)
+        : 0;
     }) ??
     baseCycloidal(Math.round(near.ratio), 0.08, 1, want) ??
     baseCycloidal(11, 0.08, 1, want)!

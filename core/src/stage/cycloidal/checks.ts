@@ -185,14 +185,13 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
           : { path: 'outRun', value: 'sleeves', label: 'Sleeves on the output pins' },
     }),
     ...modeChecks(
-      m.modes.filter((x) => x.id === 'flank' || x.id === 'web'),
+      m.modes.filter((x) => x.id === 'flank' || x.id === 'crush' || x.id === 'web'),
       { width: p.width, module: 1 },
-      at.torque,
-      at.torqueRms,
+      at,
+      'Take thicker or more discs, a larger circle or a stronger material.',
     ).map((c) => ({
       ...c,
       ...(c.mend && { mend: { ...c.mend, label: c.mend.label.replace('Face width', 'Discs') } }),
-      ...(c.advice && { advice: 'Take thicker or more discs, a larger circle or a stronger material.' }),
     })),
   ];
   const out = m.modes.find((x) => x.id === 'out')!;

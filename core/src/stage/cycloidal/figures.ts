@@ -203,13 +203,13 @@ export function cycloidalFigures(
         source: 'equilibrium of a disc; worst over a pitch',
       }),
     ),
-    ...(Number.isFinite(m.numbers.life)
+    ...(Number.isFinite(m.bearingLife)
       ? [
           make.figure(
             'life',
             'Life of the eccentric bearings',
             'life',
-            (x) => x.numbers.life,
+            (x) => x.bearingLife,
             () => ({
               formula: '(C/P)³·10⁶ turns at ω_in(1 + 1/(Z − 1))',
               terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop'), Z],

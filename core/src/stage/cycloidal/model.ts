@@ -1,14 +1,32 @@
 import { reducedModulus } from '../../contact/index.ts';
 import {
-  flankLimit,
+  flankCrush,
+  flankEndurance,
+  lastingTorque,
+  lifeAsked,
+  lobeModule,
+  METAL_FLANK,
+  metalCycles,
+  metalOver,
+  shortestLife,
+  wearRate,
+  WORN_OUT,
+  wornPerTurn,
   modeLimits,
-  rootLimits,
+  rootStrength,
   type Mode,
   type ToothMaterial,
   blankMass,
   cutPartPrice,
 } from '../../gear/index.ts';
-import { pinContact, sampledError, stopContacts, type SampledError } from '../../lobed/index.ts';
+import {
+  pathLength,
+  pinContact,
+  sampledError,
+  stopContacts,
+  type Cycloid,
+  type SampledError,
+} from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -47,6 +65,8 @@ export interface CycloidalModel {
   readonly outBend: number;
   readonly shaking: number;
   readonly couple: number;
+  /** Of the eccentric bearings, s. */
+  readonly bearingLife: number;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number, number];
   readonly numbers: StageNumbers;
@@ -151,27 +171,72 @@ export const shakingOf = (discs: number, force: number, width: number): { shakin
   couple: discs === 2 ? force * width : discs === 3 ? force * width * Math.sqrt(3) : 0,
 });
 
+/** Area of all discs' lobes, m²: their profile runs a pin's radius inside the path of the pins' middles. */
+const flankArea = (p: CycloidalParams, { pins, circle, throw: lift, pin }: Cycloid): number =>
+  p.discs * p.width * Math.max(1e-4, pathLength(pins, circle, lift) - 2 * Math.PI * pin);
+
+/**
+ * Lobes in the long run: of plastic they wear by the work of sliding, all round alike; of metal they pit, each once a pin
+ * goes by.
+ *
+ * @param press pressure of the worst pin for the root of a newton metre, Pa
+ * @param slide force times way of sliding for a radian of the output, over the torque
+ */
+function lobesLast({ p, b, at, shelf, n }: Setting, press: number, slide: number) {
+  const [md, mp] = b.materials;
+  const asked = lifeAsked(at);
+  const turns = ((at.meanSpeed ?? at.speed) * asked) / (2 * Math.PI);
+  const torque = lastingTorque(at);
+  if (!md.plastic) {
+    const stands = Math.min(flankEndurance(md, shelf), flankEndurance(mp, shelf));
+    const passes = turns * n;
+    return {
+      torque: ((stands * metalOver(METAL_FLANK, passes)) / press) ** 2,
+      life: passes > 0 ? (asked * metalCycles(METAL_FLANK, (press * Math.sqrt(torque)) / stands)) / passes : Infinity,
+    };
+  }
+  const rolls = p.pinsRun === 'fixed' ? 1 : factor(shelf, 'lobe.roll') / factor(shelf, 'lobe.slide');
+  const one = wornPerTurn(1, slide * rolls, wearRate(md, mp, shelf), flankArea(p, b.geometry.profile));
+  const stands = (WORN_OUT * lobeModule(p.throw)) / (one * turns);
+  return { torque: stands, life: (asked * stands) / torque };
+}
+
 /** Everything that ends it, and at which torque: forces grow with it, pressure with its root, as more pins come in. */
-function modesOf({ p, b, shelf }: Setting, strong: CycloidalSpread, base: number): Mode[] {
+function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
+  const { p, b, shelf } = s;
   const [md, mp] = b.materials;
   const ambient = factor(shelf, 'ambient');
-  const permissible = Math.min(flankLimit(md, ambient, shelf), flankLimit(mp, ambient, shelf));
+  const crush = Math.min(flankCrush(md, ambient, shelf), flankCrush(mp, ambient, shelf));
   const thinnest = Math.max(1e-5, Math.min(b.webs.bearing, b.webs.rim, b.webs.hole));
   const bending = outPinBending(p.carriedBy, p.outPin, outLength(p), p.discs);
+  const lasts = lobesLast(s, strong.pressure / Math.sqrt(base), strong.pinSlide);
   return [
     {
       id: 'flank',
-      mode: 'lobes wear at the pins',
-      torque: base * (permissible / strong.pressure) ** 2,
-      ever: true,
-      why: 'Hertzian pressure of the worst pin’s line contact for ever at the RMS torque.',
+      mode: md.plastic ? 'lobes wear at the pins' : 'lobes pit at the pins',
+      torque: lasts.torque,
+      life: lasts.life,
+      time: 'life',
+      why: md.plastic
+        ? 'What sliding on the pins rubs off the lobes, all round alike; worn out is a fifteenth of their depth (linear wear as in VDI 2736-2).'
+        : 'Hertzian pressure of the worst pin’s line contact at the equivalent torque, each time a pin goes by (pitting).',
+      grows: 'width',
+    },
+    {
+      id: 'crush',
+      mode: 'lobes are crushed at the pins',
+      torque: base * (crush / strong.pressure) ** 2,
+      life: Infinity,
+      time: 'static',
+      why: 'Hertzian pressure of the worst pin’s line contact beyond what the softer of both bears once.',
       grows: 'width',
     },
     {
       id: 'out',
       mode: 'output pins bend',
       torque: base * (PIN_YIELD / outPinStress(strong.outForce, bending, p.outPin)),
-      ever: false,
+      life: Infinity,
+      time: 'static',
       why: `The worst output pin carries about 4T/(n·R); ${p.carriedBy === 'both' ? 'held in a plate on either side' : 'standing out of one plate'}.`,
       grows: 'none',
     },
@@ -179,15 +244,17 @@ function modesOf({ p, b, shelf }: Setting, strong: CycloidalSpread, base: number
       id: 'dent',
       mode: 'eccentric bearing dents',
       torque: base * (b.bearing.static / strong.bearing),
-      ever: false,
+      life: Infinity,
+      time: 'static',
       why: 'Static rating C0 of the eccentric bearing against the sum of all pins.',
       grows: 'none',
     },
     {
       id: 'web',
       mode: 'webs of the disc tear',
-      torque: base * (rootLimits(md, ambient, shelf).peak / (strong.pinForce / (p.width * thinnest))),
-      ever: false,
+      torque: base * (rootStrength(md, ambient, false, shelf).peak / (strong.pinForce / (p.width * thinnest))),
+      life: Infinity,
+      time: 'static',
       why: 'The worst pin’s push through the thinnest web.',
       grows: 'width',
     },
@@ -241,6 +308,7 @@ export function modelCycloidal(
   const mass = massesOf(s);
   const shaking = shakingOf(p.discs, mass.disc * p.throw * (at.speed * ratio) ** 2, p.width);
   const modes = modesOf(s, moment >= 1 ? load : spreadAt('unit', 1), Math.max(moment, 1) / held);
+  const bearingLife = lifeOf(s, load.bearingMean, moment);
   const numbers: StageNumbers = {
     ratio,
     etaForward: 1 / (1 + loss),
@@ -253,7 +321,7 @@ export function modelCycloidal(
     inertiaIn: p.discs * mass.disc * (p.throw ** 2 + g.profile.circle ** 2 / 2 / ratio ** 2),
     inertiaOut:
       p.held === 'ring' ? (mass.plates * (p.outCircle / 2) ** 2) / 2 : mass.housing * (p.circle / 2 + p.rim / 2) ** 2,
-    limits: modeLimits(modes, at.torque, at.torqueRms),
+    limits: modeLimits(modes),
     mass: p.discs * mass.disc + mass.housing + mass.plates + mass.pins,
     money: moneyOf(s, mass),
     outside: g.outside,
@@ -261,7 +329,7 @@ export function modelCycloidal(
     maxSpeed: (md.plastic || mp.plastic ? 4 : 12) / (p.pinsRun === 'fixed' ? 1 : 0.6) / p.throw / s.n,
     bore: p.shaft,
     beside: false,
-    life: lifeOf(s, load.bearingMean, moment),
+    life: Math.min(bearingLife, shortestLife(modes)),
   };
   const [profile, place] = [factor(shelf, 'lobe.profile'), factor(shelf, 'lobe.place')];
   return {
@@ -284,6 +352,7 @@ export function modelCycloidal(
     webs,
     outBend: load.outForce * outPinBending(p.carriedBy, p.outPin, outLength(p), p.discs),
     ...shaking,
+    bearingLife,
     modes,
     masses: [mass.disc, mass.housing, mass.plates],
     numbers,

@@ -29,7 +29,7 @@ export interface PlanetaryBuild {
 const BORES: ModeText = {
   id: 'pv',
   mode: 'planet bores overheat (p·v)',
-  ever: true,
+  time: 'continuous',
   why: 'Plain bores: pressure times rubbing speed decides how warm they run.',
   grows: 'width',
 };
@@ -37,7 +37,7 @@ const BORES: ModeText = {
 const pinsFail = (plain: boolean): ModeText => ({
   id: 'pin',
   mode: plain ? 'planet pins bend or bores crush' : 'planet bearings dent or pins bend',
-  ever: false,
+  time: 'static',
   why: `Each pin carries twice a mesh’s force: ${
     plain
       ? 'bending of a pin held at both ends, and pressure in the bore'
@@ -55,6 +55,7 @@ export function buildPlanetary(p: PlanetaryParams, shelf: Shelf): Result<Planeta
   const found = p.pins === 'plain' ? undefined : needBearing(p.bearing, shelf, 'The planets run on it.');
   if (found && !found.ok) return found;
   const bearing = found?.value;
+  const [sun, planet, ring] = materials.value;
   const hub = { bore: p.boreS, shape: p.shapeS, bolts: 0, boltCircle: 0, boltHole: p.boltHole, nuts: false };
   return ok({
     geometry: made.value,
@@ -65,8 +66,8 @@ export function buildPlanetary(p: PlanetaryParams, shelf: Shelf): Result<Planeta
     motion: setMotion(p),
     widths: Array.from({ length: p.sets }, (_, k) => p.step ** (p.sets - 1 - k)),
     modes: [
-      meshModes('sun', 'sun and planets', ['sun', 'planets, at the sun']),
-      meshModes('ring', 'planets and ring', ['planets, at the ring', 'ring']),
+      meshModes('sun', 'sun and planets', ['sun', 'planets, at the sun'], [sun, planet]),
+      meshModes('ring', 'planets and ring', ['planets, at the ring', 'ring'], [planet, ring]),
       pinsFail(p.pins === 'plain'),
       BORES,
     ],

@@ -84,15 +84,8 @@ export function planetaryDefaults(want: StageWish): PlanetaryParams {
     firstThatCarries(planetaryCandidates(want), want.torque, (p) => {
       const b = buildPlanetary(p, want.shelf);
       if (!b.ok || b.value.sunWall <= 0.6 * p.module || wrongPlanetary(p, b.value, want.shelf)) return 0;
-      return carries(
-        modelPlanetary(
-          p,
-          b.value,
-          { torque: want.torque, torqueRms: want.torque / 2, speed: 0 },
-          want.shelf,
-          new Kept(),
-        ),
-      );
+      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
+      return carries(modelPlanetary(p, b.value, at, want.shelf, new Kept()), at);
     }) ?? basePlanetary(1e-3, 0.01, 18, 27, 3, 1)
   );
 }

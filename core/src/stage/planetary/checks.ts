@@ -82,8 +82,8 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
     ...modeChecks(
       m.modes.filter((x) => x.id !== 'pin'),
       p,
-      at.torque,
-      at.torqueRms,
+      at,
+      'Take a larger module, wider wheels, a stronger material, or share it among more planets.',
     ),
   );
   const pin = m.modes.find((x) => x.id === 'pin')!;

@@ -280,13 +280,13 @@ export function planetaryFigures(
         source: 'prices of the shop',
       }),
     ),
-    ...(Number.isFinite(m.numbers.life)
+    ...(Number.isFinite(m.bearingLife)
       ? [
           make.figure(
             'life',
             'Life of the planet bearings',
             'life',
-            (x) => x.numbers.life,
+            (x) => x.bearingLife,
             () => ({
               formula: p.pins === 'needle' ? '(C/P)^(10/3)·10⁶ turns' : '(C/P)³·10⁶ turns',
               terms: [term('C', 'dynamic rating', m.bearing!.dynamic, 'force', 'shop')],

@@ -3,13 +3,15 @@ import {
   cutPartPrice,
   loadedModes,
   loadMesh,
+  meshDuty,
+  meshKey,
+  shortestLife,
   modeAt,
   modeLimits,
   planetPlay,
   topPitchSpeed,
   trainShares,
   trainTorques,
-  warming,
   type MeshLoad,
   type Mode,
   type ToothMaterial,
@@ -54,6 +56,8 @@ export interface PlanetaryModel {
   readonly bind: number;
   readonly wallStress: number;
   readonly sunWall: number;
+  /** Of the planets' bearings, s. */
+  readonly bearingLife: number;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number, number, number];
   readonly numbers: StageNumbers;
@@ -185,23 +189,19 @@ export function modelPlanetary(
   const sunPer = (motion.torqueOn.sun * share) / (n * g.sunMesh.pair.rw1);
   const ringPer = (motion.torqueOn.ring * share) / (n * g.ringMesh.pair.rw2);
   const pinPer = (motion.torqueOn.carrier * share) / (n * g.centre);
-  const warm = warming(at);
-  const given = [share, at.torque, at.torqueRms, planetSpeed, warm];
-  const sunLoad = kept.step('sun', given, shelf, (s) =>
-    loadMesh(g.sunMesh, ms, mp, sunPer * at.torque, sunPer * at.torqueRms, planetSpeed * g.sunMesh.pair.rw2, s, warm),
+  // Planets mesh with the sun on one side and with the ring on the other: their teeth are bent both ways.
+  const spins = motion.planetTurns;
+  const atSun = meshDuty(at, sunPer, spins * g.sunMesh.pair.rw2, [(spins * p.zp) / p.zs, spins], [n, 1], [false, true]);
+  const atRing = meshDuty(
+    at,
+    ringPer,
+    spins * g.ringMesh.pair.rw1,
+    [spins, (spins * p.zp) / p.zr],
+    [1, n],
+    [true, false],
   );
-  const ringLoad = kept.step('ring', given, shelf, (s) =>
-    loadMesh(
-      g.ringMesh,
-      mp,
-      mr,
-      ringPer * at.torque,
-      ringPer * at.torqueRms,
-      planetSpeed * g.ringMesh.pair.rw1,
-      s,
-      warm,
-    ),
-  );
+  const sunLoad = kept.step('sun', meshKey(atSun), shelf, (s) => loadMesh(g.sunMesh, ms, mp, atSun, s));
+  const ringLoad = kept.step('ring', meshKey(atRing), shelf, (s) => loadMesh(g.ringMesh, mp, mr, atRing, s));
 
   const etaSun = p.meshBy === 'given' ? p.etaS : sunLoad.efficiency;
   const etaRing = p.meshBy === 'given' ? p.etaR : ringLoad.efficiency;
@@ -248,8 +248,8 @@ export function modelPlanetary(
     bearing ? bearing.static / pinPer : factor(shelf, 'pin.pressure') / pressure,
   );
   const modes: Mode[] = [
-    ...loadedModes(sunModes, sunLoad, 1 / sunPer),
-    ...loadedModes(ringModes, ringLoad, 1 / ringPer),
+    ...loadedModes(sunModes, sunLoad, 1 / sunPer, at),
+    ...loadedModes(ringModes, ringLoad, 1 / ringPer, at),
     modeAt(pinMode, pinLimit),
   ];
   if (!bearing && surface > 0) modes.push(modeAt(boreMode, factor(shelf, 'pin.pv') / (pressure * surface)));
@@ -270,7 +270,7 @@ export function modelPlanetary(
   const weights = kept.step('masses', [], shelf, (s) => masses(p, b, s));
   const inertia = inertias(p, b, weights);
   const ratio = setRatio ** p.sets;
-  const life =
+  const bearingLife =
     bearing && at.equivalent && at.meanSpeed
       ? ratedLife(bearing, pinPer * at.equivalent, motion.planetTurns * at.meanSpeed)
       : Infinity;
@@ -285,7 +285,7 @@ export function modelPlanetary(
     stiffnessBeyond: stiffness,
     inertiaIn: inertiaAtInput(p, b, inertia),
     inertiaOut: inertia[role.output],
-    limits: modeLimits(modes, at.torque, at.torqueRms, weakest),
+    limits: modeLimits(modes, weakest),
     mass: (weights[0] + n * weights[1] + weights[2] + weights[3]) * all,
     money: all * money(p, b, weights, shelf),
     outside: g.outside,
@@ -294,7 +294,8 @@ export function modelPlanetary(
     maxSpeed: topPitchSpeed(b.materials) / ((motion.planetTurns * g.sunMesh.pair.rw2) / Math.abs(setRatio)),
     bore: 0,
     beside: false,
-    life,
+    // Sets before the last are narrower by their step and wear as much faster: they carry less and turn more often.
+    life: Math.min(bearingLife, shortestLife(modes) * Math.min(...widths)),
   };
   return {
     geometry: g,
@@ -319,6 +320,7 @@ export function modelPlanetary(
     bind: play.bind,
     wallStress: ringWall(ringLoad.radial, g.outside / 2 - p.rim / 2, p.rim, p.width, n),
     sunWall: b.sunWall,
+    bearingLife,
     modes,
     masses: weights,
     numbers,

@@ -138,13 +138,13 @@ function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMa
       terms: [term('m', 'one plate with its bearings', m.masses[0], 'mass', 'computed'), e],
       source: 'at the brief’s speed; even phases cancel it',
     })),
-    ...(Number.isFinite(m.numbers.life)
+    ...(Number.isFinite(m.bearingLife)
       ? [
           make.figure(
             'life',
             'Life of the eccentric bearings',
             'life',
-            (x) => x.numbers.life,
+            (x) => x.bearingLife,
             () => ({
               formula: '(C/P)³·10⁶ turns',
               terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop')],
@@ -314,10 +314,10 @@ function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
       },
     }),
     ...modeChecks(
-      m.modes.filter((x) => x.id === 'flank'),
+      m.modes.filter((x) => x.id === 'flank' || x.id === 'crush'),
       { width: p.width, module: 1 },
-      at.torque,
-      at.torqueRms,
+      at,
+      'Take thicker or more plates, a larger circle or a stronger material.',
     ).map((c) => ({
       ...c,
       ...(c.mend && { mend: { ...c.mend, label: c.mend.label.replace('Face width', 'Plates') } }),
@@ -432,7 +432,7 @@ export const ringPlate: StageKind<P> = {
       firstThatCarries(candidates(near), want.torque, (p) => {
         const b = buildRingPlate(p, want.shelf);
         const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-        return b.ok && !wrongRingPlate(p, b.value) ? carries(modelRingPlate(p, b.value, at, want.shelf)) : 0;
+        return b.ok && !wrongRingPlate(p, b.value) ? carries(modelRingPlate(p, b.value, at, want.shelf), at) : 0;
       }) ??
       base(Math.round(near.ratio), 0.06, want) ??
       base(12, 0.06, want)!

@@ -1,6 +1,22 @@
 import { reducedModulus } from '../../contact/index.ts';
-import { flankLimit, modeLimits, type Mode, type ToothMaterial } from '../../gear/index.ts';
-import { linePressure, pinContact } from '../../lobed/index.ts';
+import {
+  flankCrush,
+  flankEndurance,
+  lastingTorque,
+  lifeAsked,
+  lobeModule,
+  METAL_FLANK,
+  metalCycles,
+  metalOver,
+  modeLimits,
+  shortestLife,
+  wearRate,
+  WORN_OUT,
+  wornPerTurn,
+  type Mode,
+  type ToothMaterial,
+} from '../../gear/index.ts';
+import { linePressure, pathLength, pinContact } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -27,6 +43,8 @@ export interface RingPlateModel {
   readonly backward: number;
   readonly bind: number;
   readonly shaking: number;
+  /** Of the cranks' bearings, s. */
+  readonly bearingLife: number;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number];
   readonly numbers: StageNumbers;
@@ -100,26 +118,65 @@ function lifeOf({ p, b, at }: Setting, mean: number, torque: number): number {
   return ratedLife(b.bearing, (mean * at.equivalent) / torque, at.meanSpeed * p.pins);
 }
 
+/** Area of all plates' lobes, m²: their profile runs a pin's radius outside the path of the pins' middles. */
+const flankArea = (p: RingPlateParams, { pin }: { readonly pin: number }): number =>
+  p.plates * p.width * (pathLength(p.pins, p.circle / 2, p.throw) + 2 * Math.PI * pin);
+
+/** Lobes in the long run, as those of a disc: plastic wears by the work of sliding, metal pits as pins go by. */
+function lobesLast({ p, b, at, shelf }: Setting, press: number) {
+  const [plate, pin] = b.materials;
+  const asked = lifeAsked(at);
+  const turns = ((at.meanSpeed ?? at.speed) * asked) / (2 * Math.PI);
+  const torque = lastingTorque(at);
+  if (!plate.plastic) {
+    const stands = Math.min(flankEndurance(plate, shelf), flankEndurance(pin, shelf));
+    const passes = turns * p.pins;
+    return {
+      torque: ((stands * metalOver(METAL_FLANK, passes)) / press) ** 2,
+      life: passes > 0 ? (asked * metalCycles(METAL_FLANK, (press * Math.sqrt(torque)) / stands)) / passes : Infinity,
+    };
+  }
+  const rolls = p.pinsRun === 'fixed' ? 1 : factor(shelf, 'lobe.roll') / factor(shelf, 'lobe.slide');
+  const one = wornPerTurn(1, b.spread.pinSlide * rolls, wearRate(plate, pin, shelf), flankArea(p, b.geometry.profile));
+  const stands = (WORN_OUT * lobeModule(p.throw)) / (one * turns);
+  return { torque: stands, life: (asked * stands) / torque };
+}
+
 /** Everything that ends it, and at which torque. */
-function modesOf({ b, shelf }: Setting, torque: number, pressure: number): Mode[] {
+function modesOf(s: Setting, torque: number, pressure: number): Mode[] {
+  const { b, shelf } = s;
   const ambient = factor(shelf, 'ambient');
   const [plate, pin] = b.materials;
-  const permissible = Math.min(flankLimit(plate, ambient, shelf), flankLimit(pin, ambient, shelf));
-  const worst = Math.min(...b.geometry.steps.map((s) => s.torque));
+  const crush = Math.min(flankCrush(plate, ambient, shelf), flankCrush(pin, ambient, shelf));
+  const worst = Math.min(...b.geometry.steps.map((x) => x.torque));
+  const lasts = lobesLast(s, pressure / Math.sqrt(torque));
   return [
     {
       id: 'flank',
-      mode: 'lobes wear at the pins',
-      torque: torque * (permissible / Math.max(1, pressure)) ** 2,
-      ever: true,
-      why: 'Hertzian pressure of the worst pin, with the lobe’s own curvature there, for ever at the RMS torque.',
+      mode: plate.plastic ? 'lobes wear at the pins' : 'lobes pit at the pins',
+      torque: lasts.torque,
+      life: lasts.life,
+      time: 'life',
+      why: plate.plastic
+        ? 'What sliding on the pins rubs off the lobes, all round alike; worn out is a fifteenth of their depth (linear wear as in VDI 2736-2).'
+        : 'Hertzian pressure of the worst pin at the equivalent torque, each time a pin goes by (pitting).',
+      grows: 'width',
+    },
+    {
+      id: 'crush',
+      mode: 'lobes are crushed at the pins',
+      torque: torque * (crush / Math.max(1, pressure)) ** 2,
+      life: Infinity,
+      time: 'static',
+      why: 'Hertzian pressure of the worst pin, with the lobe’s own curvature there, beyond what the softer of both bears once.',
       grows: 'width',
     },
     {
       id: 'dead',
       mode: 'crank bearings dent near a dead point',
       torque: Math.max(1e-9, b.bearing.static * worst),
-      ever: false,
+      life: Infinity,
+      time: 'static',
       why: 'At the worst crank angle the plates need the most force for a torque; no bearing may carry more than its static rating.',
       grows: 'none',
     },
@@ -143,6 +200,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
   const stiffness = energy > 0 ? 1 / energy : contact;
   const [plateMass, wheelMass] = massesOf(s);
   const mean = Math.cbrt(spread.crankCubes) * torque;
+  const bearingLife = lifeOf(s, mean, torque);
   const modes = modesOf(s, torque, pressure);
   const reach = p.layout === 'one' ? inner + p.wall + p.distance : 2 * p.distance;
   const numbers: StageNumbers = {
@@ -156,7 +214,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     stiffnessBeyond: stiffness,
     inertiaIn: p.plates * plateMass * p.throw ** 2,
     inertiaOut: (wheelMass * (p.circle / 2) ** 2) / 2,
-    limits: modeLimits(modes, at.torque, at.torqueRms),
+    limits: modeLimits(modes),
     mass: p.plates * plateMass + wheelMass,
     money: moneyOf(s, [plateMass, wheelMass]),
     outside: reach + bearing.outside + 2 * p.wall + 2 * p.throw,
@@ -164,7 +222,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     maxSpeed: (mp.plastic || mw.plastic ? 4 : 12) / p.throw / p.pins,
     bore: p.bore,
     beside: true,
-    life: lifeOf(s, mean, torque),
+    life: Math.min(bearingLife, shortestLife(modes)),
   };
   return {
     geometry: g,
@@ -178,6 +236,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     ...losses,
     bind,
     shaking: shakingOf(s, plateMass, g.drive.phases),
+    bearingLife,
     modes,
     masses: [plateMass, wheelMass],
     numbers,

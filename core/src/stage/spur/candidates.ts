@@ -40,7 +40,7 @@ export function spurDefaults(want: StageWish): SpurParams {
     firstThatCarries(spurCandidates(want), want.torque, (p) => {
       const b = buildSpur(p, want.shelf);
       const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return b.ok && !wrongSpur(p, b.value) ? carries(modelSpur(p, b.value, at, want.shelf, new Kept())) : 0;
+      return b.ok && !wrongSpur(p, b.value) ? carries(modelSpur(p, b.value, at, want.shelf, new Kept()), at) : 0;
     }) ?? baseSpur(1e-3, 0.01, 20, 60)
   );
 }

@@ -201,7 +201,7 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
   g.meshes.forEach((x, i) =>
     list.push(...meshChecks(`${i + 1}`, g.meshes.length > 1 ? `mesh ${i + 1}` : 'the pair', x)),
   );
-  list.push(...modeChecks(m.modes, p, at.torque, at.torqueRms));
+  list.push(...modeChecks(m.modes, p, at, 'Take a larger module, wider wheels or a stronger material.'));
   g.meshes.forEach((_, i) => {
     const soft = [m.materials[i]!, m.materials[i + 1]!].filter((x) => x.plastic);
     if (soft.length)

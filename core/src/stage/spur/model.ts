@@ -3,10 +3,12 @@ import {
   boreReach,
   loadedModes,
   loadMesh,
+  shortestLife,
+  meshDuty,
+  meshKey,
   meshModes,
   modeLimits,
   meshPlaySpread,
-  warming,
   type MeshLoad,
   type Mode,
   type ModeText,
@@ -74,10 +76,12 @@ export function buildSpur(p: SpurParams, shelf: Shelf): Result<SpurBuild> {
         boreReach({ bore: p.bore2, shape: p.shape2, bolts: 0, boltCircle: 0, boltHole: 0, nuts: false });
   const names = namesOf(p);
   const modes = g.meshes.map((_, i) =>
-    meshModes(`${i + 1}`, g.meshes.length > 1 ? `${names[i]} and ${names[i + 1]}` : 'the pair', [
-      names[i]!,
-      names[i + 1]!,
-    ]),
+    meshModes(
+      `${i + 1}`,
+      g.meshes.length > 1 ? `${names[i]} and ${names[i + 1]}` : 'the pair',
+      [names[i]!, names[i + 1]!],
+      [materials[i]!, materials[i + 1]!],
+    ),
   );
   return ok({ geometry: g, materials, wall1, wall2, modes });
 }
@@ -115,15 +119,16 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const end = g.meshes[g.meshes.length - 1]!;
   const ratio = spurRatio(p);
   const radius = end.pair.rw2;
-  const speed = at.speed * radius;
-  const warm = warming(at);
-  const loads = kept.step('loads', [at.torque, at.torqueRms, speed, warm], shelf, (read) =>
-    g.meshes.map((m, i) =>
-      loadMesh(m, materials[i]!, materials[i + 1]!, at.torque / radius, at.torqueRms / radius, speed, read, warm),
-    ),
+  const turns = g.wheels.map((w) => p.z2 / w.teeth);
+  const idle = (i: number) => i > 0 && i < g.wheels.length - 1;
+  const duties = g.meshes.map((_, i) =>
+    meshDuty(at, 1 / radius, radius, [turns[i]!, turns[i + 1]!], [1, 1], [idle(i), idle(i + 1)]),
+  );
+  const loads = kept.step('loads', duties.flatMap(meshKey), shelf, (read) =>
+    g.meshes.map((m, i) => loadMesh(m, materials[i]!, materials[i + 1]!, duties[i]!, read)),
   );
   const efficiency = loads.reduce((e, l) => e * l.efficiency, 1);
-  const modes = loads.flatMap((l, i) => loadedModes(b.modes[i]!, l, radius));
+  const modes = loads.flatMap((l, i) => loadedModes(b.modes[i]!, l, radius, at));
   // Play of every mesh lies on one circle speed: as angles at the output they add.
   const one = g.meshes.reduce((s, m) => s + m.pair.play, 0) / radius;
   const thick = Math.hypot(...g.meshes.map((m) => meshPlaySpread(m.pair, shelf))) / radius;
@@ -154,7 +159,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     stiffnessBeyond: stiffness,
     inertiaIn,
     inertiaOut: (lastMass * reach(g.wheels.length - 1) ** 2) / (ring ? 1 : 2),
-    limits: modeLimits(modes, at.torque, at.torqueRms),
+    limits: modeLimits(modes),
     mass: masses.reduce((s, x) => s + x, 0),
     money:
       masses.reduce((s, x, i) => s + cutPartPrice(materials[i]!, x, g.wheels[i]!.teeth, shelf), 0) + 2.4 * p.idlers,
@@ -163,7 +168,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     maxSpeed: topPitchSpeed(materials) / first.pair.rw1,
     bore: ring ? 0 : p.bore2,
     beside: true,
-    life: Infinity,
+    life: shortestLife(modes),
   };
   return { geometry: g, materials, loads, modes, efficiency, wall1, wall2, masses, numbers };
 }

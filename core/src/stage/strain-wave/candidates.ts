@@ -59,7 +59,7 @@ export function strainWaveDefaults(want: StageWish): StrainWaveParams {
       const b = buildStrainWave(p, want.shelf);
       const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
       return b.ok && !wrongStrainWave(p, b.value)
-        ? carries(modelStrainWave(p, b.value, at, want.shelf, new Kept()))
+        ? carries(modelStrainWave(p, b.value, at, want.shelf, new Kept()), at)
         : 0;
     }) ??
     baseStrainWave(2 * Math.round(near.ratio), '61808', want) ??

@@ -1,5 +1,5 @@
 import { check, type Check, type Mend } from '../../figure/index.ts';
-import { modeChecks } from '../../gear/index.ts';
+import { modeAgainst, modeChecks, telling } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
@@ -271,9 +271,9 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
     ...modeChecks(
       m.modes.filter((x) => x.id !== 'skip' && x.id !== 'dent' && x.id !== 'wall' && x.id !== 'buckle'),
       { width: p.width, module: 1 },
-      at.torque,
-      at.torqueRms,
-    ).map((c) => ({ ...c, ...(c.advice && { advice: 'Take wider teeth, more depth or a stronger material.' }) })),
+      at,
+      'Take wider teeth, more depth or a stronger material.',
+    ),
   ];
   const skip = m.modes.find((x) => x.id === 'skip')!;
   const wall = m.modes.find((x) => x.id === 'wall')!;
@@ -295,18 +295,16 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
       ),
       advice: 'Stiffen generator and ring, take steeper sides or deeper teeth.',
     }),
-    check({
-      id: 'wall',
-      of: 'wall',
-      name: 'Wall stands the torque',
-      figure: at.torqueRms,
-      limit: wall.torque,
-      sense: 'max',
-      quantity: 'torque',
-      severity: 'warn',
-      why: wall.why,
-      advice: 'Take a larger radius or a stronger material; a thicker wall also bends harder.',
-    }),
+    ...telling([wall]).map((mode) =>
+      check({
+        id: 'wall',
+        of: 'wall',
+        name: 'Wall lasts under the torque',
+        ...modeAgainst(mode, at),
+        why: mode.why,
+        advice: 'Take a larger radius or a stronger material; a thicker wall also bends harder.',
+      }),
+    ),
     ...(buckle
       ? [
           check({

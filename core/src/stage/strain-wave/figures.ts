@@ -325,13 +325,13 @@ export function strainWaveFigures(
       terms: [term('D', 'bearing', m.bearing.bore, 'length', 'shop')],
       source: 'generator as drawn',
     })),
-    ...(Number.isFinite(m.numbers.life)
+    ...(Number.isFinite(m.bearingLife)
       ? [
           make.figure(
             'life',
             'Life of the generator’s bearing',
             'life',
-            (x) => x.numbers.life,
+            (x) => x.bearingLife,
             () => ({
               formula: '(C/P)³·10⁶ turns',
               terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop')],

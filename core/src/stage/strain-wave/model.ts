@@ -1,4 +1,22 @@
-import { flankLimit, modeLimits, rootLimits, type Mode, type ToothMaterial, cutPartPrice } from '../../gear/index.ts';
+import {
+  lastingTorque,
+  lifeAsked,
+  METAL_ROOT,
+  metalCycles,
+  metalOver,
+  modeLimits,
+  plasticCycles,
+  plasticShare,
+  rootStrength,
+  shortestLife,
+  wearRate,
+  WORN_OUT,
+  wornPerTurn,
+  type Mode,
+  type RootStrength,
+  type ToothMaterial,
+  cutPartPrice,
+} from '../../gear/index.ts';
 import { carry, type Carried } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
@@ -70,6 +88,8 @@ export interface StrainWaveModel {
   /** Radius at which rollers' middles stand, or of the generator's plug at a lobe's top, m. */
   readonly seat: number;
   readonly bind: number;
+  /** Of the generator's bearing, s. */
+  readonly bearingLife: number;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number, number];
   readonly numbers: StageNumbers;
@@ -215,54 +235,110 @@ const pressing = (g: StrainWaveGeometry): number =>
     g.line.groups.reduce((s, x) => s + (x.force > 0 ? (x.angle === 0 ? 1 : 2) : 0), 0),
   );
 
+/** Turns of the output in the life that is asked. */
+const turnsAsked = (at: Duty): number => ((at.meanSpeed ?? at.speed) * lifeAsked(at)) / (2 * Math.PI);
+
+/**
+ * Flanks in the long run: what sliding in and out rubs off the softer teeth's sides over the depth that touches. Metal on
+ * metal, greased, wears too little to tell.
+ *
+ * Source: the linear law of wear of VDI 2736-2, with the sliding of teeth as they go in and out under their forces.
+ */
+function flanksLast({ p, b, at, shelf, turns }: Setting, teeth: Teeth): { torque: number; life: number } {
+  const { geometry: g } = b;
+  const [ms, mr] = b.materials;
+  const slide = (slidePerTurn(g, teeth.carried.forces) * turns) / teeth.torque;
+  const flank = p.width * touching(teeth.depth, g.module);
+  const one = Math.max(
+    wornPerTurn(1, slide, wearRate(ms, mr, shelf), flank * p.teeth),
+    wornPerTurn(1, slide, wearRate(mr, ms, shelf), flank * ringTeeth(p)),
+  );
+  const torque = (WORN_OUT * g.module) / (one * turnsAsked(at));
+  return { torque, life: (lifeAsked(at) * torque) / lastingTorque(at) };
+}
+
+/** Load cycles after which a wall that stands ten million of them counts as standing them for ever. */
+const EVER = 1e7;
+
+/**
+ * The wall in the long run: each wave bends it, and torsion comes on top; together they may use up what it stands.
+ *
+ * Source: bending and shear added by squares (von Mises); both fall with load cycles along one Wöhler line, told by what
+ * the shop says a wall stands for ever.
+ */
+function wallLasts(
+  { b, at, n, turns }: Setting,
+  wall: { readonly strain: number; readonly strainLimit: number },
+  strength: RootStrength,
+): { torque: number; life: number } {
+  const { geometry: g } = b;
+  const [ms] = b.materials;
+  const waves = turnsAsked(at) * turns * n;
+  const bent = wall.strain / wall.strainLimit;
+  const ever = ms.plastic ? plasticShare(EVER) : 1;
+  const twist = ((strength.lasting * ever) / Math.sqrt(3)) * twistSection(g.radius, g.wall);
+  const stands = ms.plastic ? plasticShare(waves) / ever : metalOver(METAL_ROOT, waves);
+  const used = Math.sqrt(bent ** 2 + (lastingTorque(at) / twist) ** 2);
+  const cycles = ms.plastic ? plasticCycles(used * ever) : metalCycles(METAL_ROOT, used);
+  return {
+    torque: twist * Math.sqrt(Math.max(0, stands ** 2 - bent ** 2)),
+    life: waves > 0 ? (lifeAsked(at) * cycles) / waves : Infinity,
+  };
+}
+
 /** Everything that ends it, and at which torque. */
 function modesOf(
-  { p, b, shelf, n, R, coned, rollers, plain }: Setting,
+  s: Setting,
   teeth: Teeth,
   wall: { readonly strain: number; readonly strainLimit: number; readonly preload: number },
   support: number,
   rise: number,
 ): Mode[] {
+  const { p, b, at, shelf, n, R, coned, rollers, plain } = s;
   const { geometry: g, bearing } = b;
-  const [ms, mr] = b.materials;
+  const [ms] = b.materials;
   const ambient = factor(shelf, 'ambient');
-  const limits = rootLimits(ms, ambient + rise, shelf);
-  const left = Math.sqrt(Math.max(0, 1 - (wall.strain / wall.strainLimit) ** 2));
+  const strength = rootStrength(ms, ambient + rise, at.reverses === true, shelf);
   const thickness = 2 * g.mesh.tooth.half(Math.max(g.splineRoot, g.splineTip - g.engaged));
   const toothShear = (teeth.toothForce * Math.cos(g.lean)) / (p.width * Math.max(1e-6, thickness));
-  const permissible = Math.min(flankLimit(ms, ambient + rise, shelf), flankLimit(mr, ambient, shelf));
+  const flanks = flanksLast(s, teeth);
+  const tube = wallLasts(s, wall, strength);
   const { modulus } = ms.material;
   const modes: Mode[] = [
     {
       id: 'skip',
       mode: 'the wave skips',
       torque: skipTorque(support, teeth.depth, n, R, g.lean),
-      ever: false,
+      life: Infinity,
+      time: 'static',
       why: 'The teeth’s lean pushes the spline off the ring; generator and ring give way, and at the whole depth the teeth ride over.',
       grows: 'none',
     },
     {
       id: 'shear',
       mode: 'teeth shear off',
-      torque: (teeth.torque * limits.peak) / Math.sqrt(3) / toothShear,
-      ever: false,
+      torque: (teeth.torque * strength.peak) / Math.sqrt(3) / toothShear,
+      life: Infinity,
+      time: 'static',
       why: 'The worst tooth across its thickness where the ring’s tips stand.',
       grows: 'width',
     },
     {
       id: 'wear',
       mode: 'flanks wear',
-      torque: (teeth.torque * permissible) / teeth.pressure,
-      ever: true,
-      why: 'Pressure of the worst tooth’s side on the ring’s, over the depth that touches.',
+      torque: flanks.torque,
+      life: flanks.life,
+      time: 'life',
+      why: 'What sliding in and out rubs off the softer teeth over the depth that touches; worn out is 0.15 of a module (linear wear as in VDI 2736-2).',
       grows: 'width',
     },
     {
       id: 'wall',
       mode: 'the wall tires',
-      torque: (limits.ever / Math.sqrt(3)) * left * twistSection(g.radius, g.wall),
-      ever: true,
-      why: 'Torsion on top of the bending that every wave brings.',
+      torque: tube.torque,
+      life: tube.life,
+      time: 'life',
+      why: 'Torsion on top of the bending that every wave brings, wave after wave (fatigue).',
       grows: 'none',
     },
   ];
@@ -271,7 +347,8 @@ function modesOf(
       id: 'buckle',
       mode: 'the wall buckles',
       torque: cupBuckling(modulus, g.radius, g.wall, Math.max(p.width, p.cup), factor(shelf, 'wave.buckle')),
-      ever: false,
+      life: Infinity,
+      time: 'static',
       why: 'A thin cylinder folds in torsion (NASA SP-8007).',
       grows: 'none',
     });
@@ -281,7 +358,8 @@ function modesOf(
       id: 'dent',
       mode: rollers ? 'rollers dent' : 'the generator’s bearing dents',
       torque: Math.max(1e-9, pushedBy(stands, n, R, g.lean)),
-      ever: false,
+      life: Infinity,
+      time: 'static',
       why: 'Static rating against what a lobe’s teeth push inwards, beside the preload.',
       grows: 'none',
     });
@@ -416,8 +494,14 @@ export function modelStrainWave(
   const ring = ringStiffness(mr.material.modulus, p.width, g.outside / 2, g.ringRoot, n);
   const support = inSeries(factor(shelf, 'wave.support'), ring);
   const modes = modesOf(s, teeth, wall, support, rise);
-  const springs = springsOf(s, teeth, support, Math.min(...modes.map((m) => m.torque)));
+  const springs = springsOf(
+    s,
+    teeth,
+    support,
+    Math.min(...modes.filter((m) => m.time === 'static').map((m) => m.torque)),
+  );
   const mass = massesOf(s);
+  const bearingLife = lifeOf(s, wall.preload);
   const numbers: StageNumbers = {
     ratio,
     etaForward: losses.forward,
@@ -429,7 +513,7 @@ export function modelStrainWave(
     stiffnessBeyond: springs.slopes[1],
     inertiaIn: (mass.generator * seat * seat) / 2,
     inertiaOut: p.held === 'ring' ? mass.spline * g.radius ** 2 : mass.ring * (g.outside / 2 - p.ringWall / 2) ** 2,
-    limits: modeLimits(modes, at.torque, at.torqueRms),
+    limits: modeLimits(modes),
     mass: mass.spline + mass.ring + mass.generator,
     money: moneyOf(s, mass),
     outside: g.outside,
@@ -437,7 +521,7 @@ export function modelStrainWave(
     maxSpeed: topSpeed(s),
     bore: p.shaft,
     beside: false,
-    life: lifeOf(s, wall.preload),
+    life: Math.min(bearingLife, shortestLife(modes)),
   };
   const { carried, toothForce, pressure, radial } = teeth;
   return {
@@ -460,6 +544,7 @@ export function modelStrainWave(
     bore,
     seat,
     bind: g.least - spreadOf(s),
+    bearingLife,
     modes,
     masses: [mass.spline, mass.ring, mass.generator],
     numbers,

@@ -27,7 +27,7 @@ export function unitNumbers(p: UnitParams, at: Duty, shelf: Shelf): StageNumbers
     stiffnessBeyond: stiffness,
     inertiaIn: p.inertia,
     inertiaOut: 0,
-    limits: [{ mode: 'short-time torque', torque: p.peakTorque }],
+    limits: [{ mode: 'short-time torque', time: 'static', torque: p.peakTorque, life: Infinity }],
     mass: p.mass,
     money: p.price,
     outside: p.form === 'beside' ? p.outside + p.centre : p.outside,

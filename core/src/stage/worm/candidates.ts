@@ -85,7 +85,7 @@ export function wormDefaults(want: StageWish): WormParams {
     firstThatCarries(wormCandidates(want), want.torque, (p) => {
       const b = buildWorm(p, want.shelf);
       const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return b.ok && !wrongWorm(p, b.value, want.shelf) ? carries(modelWorm(p, b.value, at, want.shelf)) : 0;
+      return b.ok && !wrongWorm(p, b.value, want.shelf) ? carries(modelWorm(p, b.value, at, want.shelf), at) : 0;
     }) ?? baseWorm(1e-3, 1, Math.max(20, Math.min(120, Math.round(Math.abs(want.ratio)))), 10, want.shelf)
   );
 }

@@ -1,4 +1,4 @@
-import { leastShift, MODULES, thicknessAt } from '../../gear/index.ts';
+import { leastShift, modeAgainst, modeName, MODULES, telling, thicknessAt } from '../../gear/index.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
@@ -283,7 +283,7 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
     }),
   );
   const coarser = MODULES.find((v) => v > p.module * 1.001);
-  for (const mode of m.modes) {
+  for (const mode of telling(m.modes)) {
     const mend: Mend | undefined =
       mode.id === 'lift'
         ? {
@@ -300,12 +300,9 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
       check({
         id: mode.id,
         of: mode.id,
-        name: `${mode.mode[0]!.toUpperCase()}${mode.mode.slice(1)}`,
-        figure: mode.ever ? at.torqueRms : at.torque,
-        limit: mode.torque,
-        sense: 'max',
-        quantity: 'torque',
-        severity: mode.ever || mode.id === 'lift' ? 'warn' : 'stop',
+        name: modeName(mode),
+        ...modeAgainst(mode, at),
+        ...(mode.id === 'lift' && { severity: 'warn' }),
         why: mode.why,
         mend,
         advice:

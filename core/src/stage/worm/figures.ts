@@ -311,13 +311,13 @@ export function wormFigures(
       : []),
     ...modeFigures(m.modes, make, (w) => w.modes),
     ...wheelFigures(x.wheel, 'wheel', 'wheel', x.s2.ra, factor(shelf, 'gear.thickness')),
-    ...(Number.isFinite(m.numbers.life)
+    ...(Number.isFinite(m.bearingLife)
       ? [
           make.figure(
             'life',
             'Life of the worm’s bearings',
             'life',
-            (w) => w.numbers.life,
+            (w) => w.bearingLife,
             () => ({
               formula: '(C/P)³·10⁶ turns',
               terms: [

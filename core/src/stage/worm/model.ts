@@ -1,7 +1,21 @@
 import {
-  flankLimit,
+  flankCrush,
+  flankEndurance,
   modeLimits,
-  rootLimits,
+  rootCycles,
+  rootStrength,
+  rootStress,
+  type RootStrength,
+  lastingTorque,
+  lifeAsked,
+  METAL_FLANK,
+  metalCycles,
+  metalOver,
+  passesIn,
+  shortestLife,
+  wearPerPass,
+  wearRate,
+  WORN_OUT,
   warming,
   type Mode,
   type ToothMaterial,
@@ -52,7 +66,8 @@ export interface WormModel {
   /** Pressure of fresh flanks, which touch in a point, and of run-in ones. */
   readonly fresh: number;
   readonly flank: number;
-  readonly flankPermissible: number;
+  /** Of the bearing that takes the thrust, s. */
+  readonly bearingLife: number;
   /** What fresh flanks bear at once: 1.6 yields below the surface of a point contact. */
   readonly freshPermissible: number;
   readonly root: number;
@@ -150,7 +165,9 @@ function pressuresOf({ b, shelf }: Setting, normal: number) {
 /** What ends it for a newton metre or at which torque. */
 interface Ends {
   readonly lifts: number;
-  readonly pits: number;
+  readonly crushes: number;
+  /** Torque that the flanks stand for the life asked, N·m, and how long they last, s. */
+  readonly flanks: { readonly torque: number; readonly life: number };
   readonly root1: number;
   readonly root2: number;
   readonly shaft: number;
@@ -158,14 +175,48 @@ interface Ends {
   readonly tangent: number;
 }
 
+/**
+ * Flanks in the long run: a plastic wheel's wear by the work of sliding, metal on metal pits.
+ *
+ * Source: VDI 2736-3 in manner: the wear of 2736-2 with H_V = (1/η − 1)/µ; ISO 6336-2 for the line it has run in to.
+ */
+function flanksLast({ p, b, at, shelf, friction }: Setting, forward: number, runIn: (torque: number) => number) {
+  const [worm, wheel] = b.materials;
+  const { mesh: m, carries } = b.geometry;
+  const passes = passesIn(at, 1, 1);
+  const torque = lastingTorque(at);
+  const asked = lifeAsked(at);
+  if (!worm.plastic && !wheel.plastic) {
+    const stands = Math.min(flankEndurance(worm, shelf), flankEndurance(wheel, shelf));
+    const cycles = metalCycles(METAL_FLANK, runIn(torque) / stands);
+    return {
+      torque: ((stands * metalOver(METAL_FLANK, passes)) / runIn(1)) ** 2,
+      life: passes > 0 ? (asked * cycles) / passes : Infinity,
+    };
+  }
+  const loss = (1 / forward - 1) / friction;
+  const deep = Math.max(1e-6, m.s1.ra + m.s2.ra - m.centre) / Math.cos(p.pressure);
+  const across = factor(shelf, 'worm.runIn') * carries;
+  // The worm's thread is worn along the turns that touch, the wheel's teeth each once a turn.
+  const ofWheel = wearPerPass(1, loss, wearRate(wheel, worm, shelf), across, p.z2, deep);
+  const ofWorm = wearPerPass(1, loss, wearRate(worm, wheel, shelf), 2 * Math.PI * m.s1.r, m.contact, deep);
+  const stands = (WORN_OUT * p.module) / (Math.max(ofWheel, ofWorm) * passes);
+  return { torque: stands, life: (asked * stands) / torque };
+}
+
 /** Everything that ends it, and at which torque. */
-function modesOf({ b, shelf }: Setting, x: Ends, rootTemperature: number): Mode[] {
+function modesOf({ b, at, shelf }: Setting, x: Ends, rootTemperature: number): Mode[] {
   const { bearing } = b;
   const m = b.geometry.mesh;
-  const [la, lb] = [
-    rootLimits(b.materials[0], rootTemperature, shelf),
-    rootLimits(b.materials[1], rootTemperature, shelf),
+  const both = at.reverses === true;
+  const [thread, tooth] = b.materials.map((of) => rootStrength(of, rootTemperature, both, shelf)) as [
+    RootStrength,
+    RootStrength,
   ];
+  const wheel = b.materials[1];
+  const passes = passesIn(at, 1, 1);
+  const wears = b.materials.some((y) => y.plastic);
+  const cycles = rootCycles(wheel, tooth, x.root2 * lastingTorque(at));
   return [
     ...(Number.isFinite(x.lifts)
       ? [
@@ -173,7 +224,8 @@ function modesOf({ b, shelf }: Setting, x: Ends, rootTemperature: number): Mode[
             id: 'lift',
             mode: 'worm lifts against its spring',
             torque: x.lifts,
-            ever: false,
+            life: Infinity,
+            time: 'static' as const,
             why: 'Beyond it the separating force opens the mesh, and play is there again.',
             grows: 'none' as const,
           },
@@ -182,43 +234,59 @@ function modesOf({ b, shelf }: Setting, x: Ends, rootTemperature: number): Mode[
     {
       id: 'break-wheel',
       mode: 'root of the wheel breaks',
-      torque: lb.peak / x.root2,
-      ever: false,
+      torque: tooth.peak / x.root2,
+      life: Infinity,
+      time: 'static',
       why: 'Bending at the root over the width that carries, force at the tip (ISO 6336-3 in manner).',
       grows: 'none',
     },
     {
       id: 'tire-wheel',
       mode: 'root of the wheel tires',
-      torque: lb.ever / x.root2,
-      ever: true,
-      why: 'Bending for ever at the RMS torque.',
+      torque: rootStress(wheel, tooth, passes) / x.root2,
+      life: passes > 0 ? (lifeAsked(at) * cycles) / passes : Infinity,
+      time: 'life',
+      why: 'Bending at the root at the equivalent torque, once a turn of the wheel (tooth-root fatigue).',
       grows: 'none',
     },
     {
       id: 'break-worm',
       mode: 'thread of the worm breaks',
-      torque: la.peak / x.root1,
-      ever: false,
+      torque: thread.peak / x.root1,
+      life: Infinity,
+      time: 'static',
       why: 'Bending of the thread at its root.',
       grows: 'none',
     },
     {
       id: 'pit',
-      mode: 'flanks wear',
-      torque: x.pits,
-      ever: true,
+      mode: wears ? 'flanks wear' : 'flanks pit',
+      torque: x.flanks.torque,
+      life: x.flanks.life,
+      time: 'life',
+      why: wears
+        ? 'A worm slides all the way: what its friction rubs off the softer flanks, over what touches once run in; worn ' +
+          'out is 0.15 of a module (VDI 2736-3 in manner).'
+        : 'Hertzian pressure of the line that the contact has run in to, once a turn of the wheel (pitting, ISO 6336-2).',
+      grows: 'none',
+    },
+    {
+      id: 'crush',
+      mode: 'flanks are crushed',
+      torque: x.crushes,
+      life: Infinity,
+      time: 'static',
       why:
-        'Hertzian pressure at the pitch point for ever at the RMS torque, once run in: the point of ' +
-        'contact has worn to a line across part of the wheel (VDI 2736-3 in manner). A throated wheel ' +
-        'would start with a line.',
+        'Hertzian pressure once run in, when the point of contact has worn to a line across part of the wheel, beyond ' +
+        'what the softer flank bears once. A throated wheel would start with a line.',
       grows: 'none',
     },
     {
       id: 'skip',
       mode: 'wheel skips',
       torque: (factor(shelf, 'gear.housing') * Math.max(0, m.s1.ra + m.s2.ra - m.centre)) / x.apart,
-      ever: false,
+      life: Infinity,
+      time: 'static',
       why: 'The separating force opens the centres by the working depth; a stiffer housing holds them.',
       grows: 'none',
     },
@@ -226,7 +294,8 @@ function modesOf({ b, shelf }: Setting, x: Ends, rootTemperature: number): Mode[
       id: 'shaft',
       mode: 'worm shaft yields',
       torque: SHAFT_YIELD / x.shaft,
-      ever: false,
+      life: Infinity,
+      time: 'static',
       why: 'Bending between its bearings by separating and tangential force.',
       grows: 'none',
     },
@@ -234,7 +303,8 @@ function modesOf({ b, shelf }: Setting, x: Ends, rootTemperature: number): Mode[
       id: 'thrust',
       mode: 'worm bearing dents',
       torque: (AXIAL_SHARE * bearing.static) / x.tangent,
-      ever: false,
+      life: Infinity,
+      time: 'static',
       why: `One bearing takes the whole thrust; a deep-groove ball bearing stands ${AXIAL_SHARE} of its static rating C0 along its axis.`,
       grows: 'none',
     },
@@ -332,13 +402,14 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
   const [root1, root2] = rootsOf(s, per.tangent);
   const { fresh, runIn } = pressuresOf(s, per.normal);
   const flank = temperatures.flankTemperature;
-  const permissible = Math.min(flankLimit(a, flank, shelf), flankLimit(b, flank, shelf));
+  const crush = Math.min(flankCrush(a, flank, shelf), flankCrush(b, flank, shelf));
   const core = p.bore1 > 0 ? p.bore1 : 2 * m.sides[0].root;
   const shaft = shaftBending(p.bore1 > 0 ? E_STEEL : a.material.modulus, core, p.span);
   const lifts = springy ? p.springForce / per.apart : Infinity;
   const ends: Ends = {
     lifts,
-    pits: (permissible / runIn(1)) ** 2,
+    crushes: (crush / runIn(1)) ** 2,
+    flanks: flanksLast(s, forward, runIn),
     root1,
     root2,
     shaft: per.across * shaftStress(core, p.span),
@@ -346,6 +417,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     tangent: per.tangent,
   };
   const modes = modesOf(s, ends, temperatures.rootTemperature);
+  const bearingLife = lifeOf(s, per);
   const { play, likely, bind } = playOf(s);
   const stiffness = stiffnessOf(s, shaft);
   const [wormMass, wheelMass] = massesOf(s);
@@ -361,7 +433,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     stiffnessBeyond: stiffness,
     inertiaIn: (wormMass * m.s1.r ** 2) / 2,
     inertiaOut: (wheelMass * m.s2.r ** 2) / 2,
-    limits: modeLimits(modes, at.torque, at.torqueRms),
+    limits: modeLimits(modes),
     mass: wormMass + wheelMass,
     money: moneyOf(s, [wormMass, wheelMass]),
     outside: g.outside,
@@ -370,7 +442,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     maxSpeed: ((a.plastic || b.plastic ? 3 : 8) * Math.cos(lead)) / m.s1.r,
     bore: p.bore2,
     beside: true,
-    life: lifeOf(s, per),
+    life: Math.min(bearingLife, shortestLife(modes)),
   };
   return {
     geometry: g,
@@ -388,10 +460,10 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     ...temperatures,
     fresh: fresh(at.torque),
     flank: runIn(at.torque),
-    flankPermissible: permissible,
     freshPermissible: 1.6 * Math.min(a.material.strength, b.material.strength),
     root: Math.max(root1, root2) * at.torque,
     bend: (per.across * at.torque) / shaft,
+    bearingLife,
     likelyPlay: likely,
     bind,
     lifts,

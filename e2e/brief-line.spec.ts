@@ -207,7 +207,7 @@ test('limits flow to the tally: turn-back three ways, resolution, bore, length, 
   await expect(limit(page, 'resolution').locator('[data-figure]')).toContainText('′');
   await expect(limit(page, 'length').locator('[data-figure]')).toContainText('mm');
   await expect(limit(page, 'bore').locator('[data-figure]')).toContainText('mm');
-  await expect(limit(page, 'life')).toContainText('nothing in the line has a rated life');
+  await expect(limit(page, 'life')).toContainText('nothing in the line has a life that is known');
   await type(page, 'Noise, in words', 'Quiet enough for a bird hide');
   await expect(limit(page, 'noise')).toContainText('Quiet enough for a bird hide');
   const back = page.getByRole('combobox', { name: 'Turn-back: must, must not or either' });

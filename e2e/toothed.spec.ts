@@ -54,6 +54,29 @@ test.describe('toothed stages', () => {
     expect(readFileSync(await dxf.path(), 'utf8')).toContain('PROFILE');
   });
 
+  test('what wears and tires is told in hours against the life asked, leaves the torque alone, and is mended', async ({
+    page,
+  }) => {
+    await openDemo(page, 'Line', 'Wing root');
+    await settled(page);
+    await page.getByRole('combobox', { name: 'Variant' }).selectOption({ label: 'C' });
+    const tally = page.getByRole('complementary', { name: 'Tally' });
+    await expect(tally.locator('[data-limit="life"]')).toHaveAttribute('data-state', 'fails');
+    const torque = tally.locator('[data-limit="torque"] [data-figure]');
+    const before = await torque.innerText();
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Stage/ })
+      .click();
+    const tired = checks(page).locator('[data-check="tire-ring1-0"]');
+    await expect(tired).toContainText(/Root of the planets A tires.*h.*≥ 1500 h/s);
+    const hours = async () => Number((await tired.innerText()).match(/([\d ]+(?:\.\d+)?) h/)![1]!.replace(/ /g, ''));
+    const short = await hours();
+    await expect(torque).toHaveText(before);
+    await tired.getByRole('button', { name: /^Face width/ }).click();
+    await expect.poll(async () => ((await tired.count()) ? hours() : Infinity)).toBeGreaterThan(10 * short);
+  });
+
   test('a spur pair from nothing: chosen, drawn, its centre distance met, a bad one refused in words', async ({
     page,
   }) => {

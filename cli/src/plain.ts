@@ -1,5 +1,5 @@
 import {
-  formatQuantity,
+  formatAgainst,
   LIMIT_KINDS,
   sayBanded,
   sayUncertain,
@@ -19,9 +19,8 @@ const MARK = { holds: 'ok', near: 'near', fails: 'FAILS', unknown: '?' } as cons
 
 const figureLine = (f: Figure): string => `  ${f.name.padEnd(34)} ${sayBanded(f, f.quantity)}`;
 const checkLine = (c: Check): string =>
-  `  ${MARK[c.state].padEnd(6)} ${c.name.padEnd(36)} ${formatQuantity(c.figure, c.quantity, {}, 4)} ` +
-  `${c.sense === 'min' ? '>=' : '<='} ` +
-  `${formatQuantity(c.limit, c.quantity, {}, 4)}${c.state === 'holds' ? '' : `. ${c.why} ${c.mend ? `Mend: ${c.mend.label}.` : (c.advice ?? '')}`}`;
+  `  ${MARK[c.state].padEnd(6)} ${c.name.padEnd(36)} ` +
+  `${formatAgainst(c.figure, c.limit, c.quantity).join(c.sense === 'min' ? ' >= ' : ' <= ')}${c.state === 'holds' ? '' : `. ${c.why} ${c.mend ? `Mend: ${c.mend.label}.` : (c.advice ?? '')}`}`;
 
 /** A stage's report as lines of text. */
 export const sayStage = (r: StageReport): string =>

@@ -171,7 +171,7 @@ describe('the report of every kind', () => {
       for (const f of r.value.figures) {
         expect(Number.isFinite(f.value), f.id).toBe(true);
         expectBand(f);
-        expect(sayBanded(f, f.quantity), f.id).not.toMatch(/\de[-+]?\d|NaN|Infinity/);
+        expect(sayBanded(f, f.quantity), f.id).not.toMatch(/\de[-+−]?\d|NaN|Infinity/);
       }
     }
   });

@@ -107,7 +107,7 @@ function figures(c: ArmCase, g: number): Figure[] {
         inertia,
       ],
       source: 'Gauss–Legendre over each stretch of the move',
-      note: 'What motor and stages carry for ever; the shock factor is not in it.',
+      note: 'What motor and stages carry continuously; the shock factor is not in it.',
     })),
     sure('hold', 'Hold', 'torque', loads.hold, () => ({
       formula: 'larger |g·cos θ·(m·L + mₐ·c)| of the two ends',

@@ -1,5 +1,4 @@
 import { check, type Check, type Mend } from '../figure/index.ts';
-import { stated } from '../units/stated.ts';
 import { gear, leastShift, thicknessAt, type Gear } from './gear.ts';
 import type { Mesh } from './mesh.ts';
 import type { ToothMaterial } from './tooth-material.ts';

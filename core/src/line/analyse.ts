@@ -258,7 +258,7 @@ function verdicts(
       };
     if (l.sense === 'either') return { ...base, state: figure ? 'holds' : 'unknown' };
     if (l.id === 'life' && n && n.life === Infinity)
-      return { ...base, state: 'unknown', says: 'nothing in the line tires or wears at this duty' };
+      return { ...base, state: 'unknown', says: 'nothing in the line has a life that is known' };
     return { ...base, state: judge(asked, l.sense, figure) };
   });
 }

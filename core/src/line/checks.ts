@@ -61,12 +61,12 @@ export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumber
       check({
         id: 'ever',
         of: 'continuous',
-        name: 'Carried for ever',
+        name: 'Carried continuously',
         figure: n.everMargin,
         limit: 1,
         sense: 'min',
         quantity: 'ratio',
-        why: 'RMS and holding torque must stay within what motor and driver give without end.',
+        why: 'RMS and holding torque must stay within what motor and driver give continuously.',
         mend: () => currentMend(line, margin),
         advice: 'Take more ratio or a larger motor, or shorten the holding.',
       }),
@@ -107,7 +107,7 @@ export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumber
         sense: 'max',
         quantity: 'temperature',
         near: 0.02,
-        why: 'Held at the RMS torque for ever the winding settles there; its enamel and magnets do not stand more.',
+        why: 'Held at the RMS torque continuously the winding settles there; its enamel and magnets do not stand more.',
         advice: 'Take more ratio, a larger motor, or shorter loads.',
       }),
     );

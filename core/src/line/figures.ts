@@ -130,7 +130,7 @@ export function lineFigures(
     ),
     make.figure(
       'continuous',
-      'Reach for ever',
+      'Reach, continuous',
       'torque',
       (x) => x.continuousReach,
       () => ({
@@ -372,7 +372,7 @@ export function lineFigures(
     ),
     make.figure(
       'winding',
-      'Winding, for ever',
+      'Winding, continuous',
       'temperature',
       (x) => x.windingTemperature,
       () => ({
@@ -384,7 +384,7 @@ export function lineFigures(
     ),
     make.figure(
       'mount',
-      'Mount, for ever',
+      'Mount, continuous',
       'temperature',
       (x) => x.mountTemperature,
       () => ({

@@ -23,7 +23,7 @@ const common = {
   mass: v.pipe(quantity('mass', 0, 1e3), v.description('Mass, kg')),
   price: v.pipe(quantity('money', 0, 1e7), v.description('Price')),
   curve: v.pipe(curve, v.description('Short-time torque over speed from the data sheet, rad/s and N·m')),
-  curveEver: v.pipe(curve, v.description('Torque for ever over speed from the data sheet')),
+  curveEver: v.pipe(curve, v.description('Continuous torque over speed from the data sheet')),
 };
 
 const magnets = {
@@ -60,7 +60,7 @@ export const brushedSchema = v.looseObject({ type: v.literal('brushed'), ...comm
 export const servoSchema = v.looseObject({
   type: v.literal('servo'),
   ...common,
-  ratedTorque: v.pipe(quantity('torque', 1e-4, 1e4), v.description('Torque for ever up to the rated speed, N·m')),
+  ratedTorque: v.pipe(quantity('torque', 1e-4, 1e4), v.description('Continuous torque up to the rated speed, N·m')),
   ratedSpeed: v.pipe(quantity('speed', 1e-2, 1e5), v.description('Rated speed, rad/s')),
   peakTorque: v.pipe(quantity('torque', 1e-4, 1e5), v.description('Short-time torque, N·m')),
   maxSpeed: v.pipe(quantity('speed', 1e-2, 1e5), v.description('Highest speed, rad/s')),

@@ -176,7 +176,7 @@ export const FACTORS: readonly Factor[] = [
   f('wear.printedOnMetal', 'Other printed plastic on metal, greased: wear in 10⁻⁶ mm³/(N·m)', 'count', 6, 2, 25),
   f(
     'gear.metalRoot',
-    'Metal tooth for ever: permissible root stress over yield',
+    'Metal tooth: endurance of its root (tooth-root fatigue) over yield',
     'efficiency',
     0.75,
     0.6,
@@ -194,7 +194,7 @@ export const FACTORS: readonly Factor[] = [
   ),
   f(
     'gear.metalFlank',
-    'Metal flank: permissible pressure over yield',
+    'Metal flank: endurance pressure (pitting) over yield',
     'ratio',
     1.5,
     1.2,
@@ -293,11 +293,11 @@ export const FACTORS: readonly Factor[] = [
   ),
   f('wave.notch', 'Wall under teeth: stress at their roots over that of a plain wall', 'ratio', 1.5, 1.2, 2.2),
   f('wave.rim', 'Wall under teeth: bending stiffness over that of a plain wall', 'ratio', 1.3, 1.1, 1.8),
-  f('wave.strainPlastic', 'Flexing plastic: strain it stands for ever', 'efficiency', 0.008, 0.004, 0.012),
-  f('wave.strainElastic', 'Flexing elastomer: strain it stands for ever', 'efficiency', 0.1, 0.05, 0.2),
+  f('wave.strainPlastic', 'Flexing plastic: strain it stands at ten million waves', 'efficiency', 0.008, 0.004, 0.012),
+  f('wave.strainElastic', 'Flexing elastomer: strain it stands at ten million waves', 'efficiency', 0.1, 0.05, 0.2),
   f(
     'wave.fatigueMetal',
-    'Flexing metal: alternating stress it stands for ever over its strength',
+    'Flexing metal: endurance (alternating stress) over its strength',
     'efficiency',
     0.45,
     0.35,

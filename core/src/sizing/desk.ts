@@ -135,7 +135,7 @@ function deskRow(
     add(
       'ever',
       'For ever',
-      'RMS and holding torque within what the motor carries without end.',
+      'RMS and holding torque within what the motor carries continuously.',
       windowOf((i) => marginAt(variant, points, shelf, i, arrives).ever >= 1),
     );
   if (demand.speed > 0)

@@ -65,14 +65,33 @@ export interface Banded {
 /** A band whose ends lie further apart than this many times is told by two digits each, whatever their size. */
 const WIDE = 20;
 
-/** A value that is known within powers of ten only; what lies beyond counting is told by where counting ends. */
-function wide(v: number, low: number, high: number, end: number): { value: string; band: string } {
-  const two = (x: number) => plainNumber(Number(x.toPrecision(2)), 2);
-  const last = `> ${plainNumber(end, 3)}`;
-  if (v > end) return { value: last, band: `(at least ${two(low)})` };
-  const [a, b] = [two(low), high > end ? last : two(high)];
-  return { value: two(v), band: high > end ? `(${a} to ${b})` : `(${a}–${b})` };
+/** What lies nearer to nought than this, in the unit shown, is what rounding leaves of it. */
+const NOUGHT = 1e-12;
+
+/** What a figure's numbers are not told beyond, in the unit shown: of a life neither a minute nor a century. */
+interface Range {
+  readonly least: number;
+  readonly most: number;
 }
+
+function rangeOf(id: QuantityId, unit: Unit): Range {
+  const { beneath, beyond } = QUANTITIES[id];
+  return {
+    least: beneath === undefined ? 1e-6 : fromSi(beneath, unit),
+    most: beyond === undefined ? Infinity : fromSi(beyond, unit),
+  };
+}
+
+/** A figure's number, never in powers of ten: what is too small to tell or beyond counting is said to be so. */
+function tell(x: number, digits: number, { least, most }: Range): string {
+  if (Math.abs(x) < NOUGHT) return '0';
+  if (Math.abs(x) < least) return x < 0 ? `> −${plainNumber(least, 3)}` : `< ${plainNumber(least, 3)}`;
+  if (x > most) return `> ${plainNumber(most, 3)}`;
+  return Math.abs(x) < 1e8 ? plainNumber(x, digits) : group(Number(x.toPrecision(digits)).toFixed(0));
+}
+
+/** An end of a wide band: two digits and no more. */
+const tellEnd = (x: number, range: Range): string => tell(Number(x.toPrecision(2)), 2, range);
 
 /**
  * The parts of a figure as written: `value`, and its band as `(low–high)` in the same unit, to the digits the band
@@ -84,29 +103,56 @@ export function formatBanded(
   choice: UnitChoice = {},
 ): { value: string; band: string; unit: string } {
   const unit = displayUnit(id, choice);
+  const range = rangeOf(id, unit);
   const v = fromSi(f.value, unit);
-  const beyond = QUANTITIES[id].beyond;
-  if (beyond !== undefined && (f.low ?? f.value) > beyond)
-    return { value: `> ${plainNumber(fromSi(beyond, unit), 3)}`, band: '', unit: unit.symbol };
+  if ((f.low ?? f.value) > (QUANTITIES[id].beyond ?? Infinity))
+    return { value: tell(v, 4, range), band: '', unit: unit.symbol };
   if (f.low === undefined || f.high === undefined || !(f.high > f.low))
-    return { value: plainNumber(v, 4), band: '', unit: unit.symbol };
+    return { value: tell(v, 4, range), band: '', unit: unit.symbol };
   const low = fromSi(f.low, unit);
   const high = fromSi(f.high, unit);
+  if (low > 0 && (high > WIDE * low || high > range.most)) {
+    const [a, b] = [tellEnd(low, range), tellEnd(high, range)];
+    const band = v > range.most ? `(at least ${a})` : `(${a}${/[<>]/.test(a + b) ? ' to ' : '–'}${b})`;
+    return { value: tellEnd(v, range), band, unit: unit.symbol };
+  }
   const half = (high - low) / 2;
-  if (low > 0 && (high > WIDE * low || (beyond !== undefined && f.high > beyond)))
-    return { ...wide(v, low, high, beyond === undefined ? Infinity : fromSi(beyond, unit)), unit: unit.symbol };
   // A dash beside a minus reads as two of either.
   const dash = low < 0 ? ' to ' : '–';
   if (Math.abs(v) > 1e8 || half < 1e-6)
     return {
-      value: plainNumber(v, 4),
-      band: `(${plainNumber(low, 3)}${dash}${plainNumber(high, 3)})`,
+      value: tell(v, 4, range),
+      band: `(${tell(low, 3, range)}${dash}${tell(high, 3, range)})`,
       unit: unit.symbol,
     };
   const places = decimalsFor(half);
   const write = (x: number) =>
     group(Object.is(Number(x.toFixed(places)), -0) ? (0).toFixed(places) : x.toFixed(places));
   return { value: write(v), band: `(${write(low)}${dash}${write(high)})`, unit: unit.symbol };
+}
+
+/**
+ * Two values that are compared, with as many digits as it takes to see which is the larger: three, and more where both
+ * would read alike.
+ *
+ * @param first SI
+ * @param second SI
+ * @example formatAgainst(2.7996, 2.8, 'ratio') // ['2.7996 : 1', '2.8 : 1']
+ */
+export function formatAgainst(
+  first: number,
+  second: number,
+  id: QuantityId,
+  choice: UnitChoice = {},
+): [string, string] {
+  const unit = displayUnit(id, choice);
+  const range = rangeOf(id, unit);
+  const say = (si: number, digits: number) => `${tell(fromSi(si, unit), digits, range)}${unitGap(unit.symbol)}`;
+  for (let digits = 3; digits < 12; digits++) {
+    const both: [string, string] = [say(first, digits), say(second, digits)];
+    if (both[0] !== both[1] || first === second) return both;
+  }
+  return [say(first, 12), say(second, 12)];
 }
 
 /** `4.1 ′ (3.2–5.6)` in one string. */

@@ -67,6 +67,8 @@ export interface Quantity {
    * everything round it.
    */
   readonly beyond?: number;
+  /** SI value beneath which it says only that it is. */
+  readonly beneath?: number;
 }
 
 const KGF = 9.80665;
@@ -251,7 +253,11 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
     u('GPa', 1e9),
     u('psi', LBF / (INCH * INCH)),
   ),
-  life: { ...q('life', 'life', 'h', u('s', 1), u('h', 3600, 'hr', 'hours'), u('d', 86400, 'days')), beyond: 3.6e9 },
+  life: {
+    ...q('life', 'life', 'h', u('s', 1), u('h', 3600, 'hr', 'hours'), u('d', 86400, 'days')),
+    beyond: 3.6e9,
+    beneath: 36,
+  },
   /** Growth of play, radians a million cycles. */
   wear: q(
     'wear',

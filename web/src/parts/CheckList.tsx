@@ -1,4 +1,4 @@
-import { formatQuantity, type Check, type Figure, type Mend } from '@gristmill/core';
+import { formatAgainst, type Check, type Figure, type Mend } from '@gristmill/core';
 import { useWorking } from '../app/working.ts';
 import { useUnits } from '../state/prefs.ts';
 import { Said } from './Said.tsx';
@@ -60,14 +60,13 @@ export function CheckList({
                     <span className="whitespace-nowrap">
                       {(() => {
                         const figure = figures.find((f) => f.id === c.of);
+                        const [is, limit] = formatAgainst(c.figure, c.limit, c.quantity, units);
                         const text = (
                           <>
-                            <span className={`num ${tone || 'text-expected'}`}>
-                              {formatQuantity(c.figure, c.quantity, units, 3)}
-                            </span>
+                            <span className={`num ${tone || 'text-expected'}`}>{is}</span>
                             <span className="num text-muted">
                               {' '}
-                              {c.sense === 'min' ? '≥' : '≤'} {formatQuantity(c.limit, c.quantity, units, 3)}
+                              {c.sense === 'min' ? '≥' : '≤'} {limit}
                             </span>
                           </>
                         );

@@ -185,7 +185,7 @@ export const temperature: TestKind = {
         test,
         counted,
         `Settles at ${stated(settle, 'temperature', 3)} with a time constant of ${stated(tau, 'time', 3)}` +
-          `${allowed[0] && torque > 0 ? `; ${allowed[0].name} allows ${stated(allowed[0].torque, 'torque', 3)} for ever` : ''}.`,
+          `${allowed[0] && torque > 0 ? `; ${allowed[0].name} allows ${stated(allowed[0].torque, 'torque', 3)} continuously` : ''}.`,
       ),
       found,
       figures: [

@@ -265,7 +265,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
       quantity: 'temperature',
       severity: 'warn',
       near: 0.01,
-      why: 'Flexing warms it; running for ever at the brief’s speed.',
+      why: 'Flexing warms it; running continuously at the brief’s speed.',
       advice: 'Turn it slower or in turns, or take a material that flexes with less loss.',
     }),
     ...modeChecks(

@@ -76,7 +76,7 @@ export function strainWaveFigures(
       'efficiency',
       (x) => x.strainLimit,
       () => ({
-        formula: 'for ever, over the notch of the teeth',
+        formula: 'at ten million waves, over the notch of the teeth',
         terms: [term('n', 'notch', factor(shelf, 'wave.notch'), 'count', 'shop', 'wave.notch')],
         source: 'by class of material: metals by stress, plastics and elastomers by strain',
       }),
@@ -288,7 +288,7 @@ export function strainWaveFigures(
           term('T_f', 'flexing', m.dragFlex, 'torque', 'computed'),
           term('h', 'cooling', factor(shelf, 'wave.cooling'), 'count', 'shop', 'wave.cooling'),
         ],
-        source: 'running for ever at the brief’s speed',
+        source: 'running continuously at the brief’s speed',
       }),
     ),
     make.figure(

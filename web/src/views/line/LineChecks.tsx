@@ -1,4 +1,4 @@
-import { formatQuantity, type Check, type LineReport, type Mend, type Variant } from '@gristmill/core';
+import { formatAgainst, type Check, type LineReport, type Mend, type Variant } from '@gristmill/core';
 import { useWorking } from '../../app/working.ts';
 import { editVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
@@ -23,7 +23,7 @@ function Line({ c, report }: { c: Check; report: LineReport }) {
   const open = useWorking((s) => s.open);
   const tone = c.state === 'fails' ? 'text-fail' : 'text-near';
   const figure = report.figures.find((f) => f.id === c.of);
-  const text = `${formatQuantity(c.figure, c.quantity, units, 3)} ${c.sense === 'min' ? '≥' : '≤'} ${formatQuantity(c.limit, c.quantity, units, 3)}`;
+  const text = formatAgainst(c.figure, c.limit, c.quantity, units).join(c.sense === 'min' ? ' ≥ ' : ' ≤ ');
   return (
     <li data-check={c.id} data-state={c.state} className="rule-b py-1 leading-snug">
       <span aria-hidden="true" className={tone}>

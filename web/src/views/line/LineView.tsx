@@ -156,7 +156,7 @@ export default function LineView() {
       <div className="flex items-baseline justify-between gap-3">
         <h2 className="whitespace-nowrap">Reach at the output</h2>
         <p className="label">
-          <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · limited
+          <span className="text-expected">— peak</span> · <span className="text-expected">-- continuous</span> · limited
           by {report?.limitedBy || '—'}
           {report?.verdicts.some((v) => v.id === 'torque' && v.state === 'fails') ? (
             <>
@@ -182,7 +182,7 @@ export default function LineView() {
               { key: 'peak', name: 'peak', x: map.speed, y: map.peak, colour: 'var(--expected)', width: 2.2 },
               {
                 key: 'ever',
-                name: 'for ever',
+                name: 'continuous',
                 x: map.speed,
                 y: map.continuous,
                 colour: 'var(--expected)',

@@ -49,7 +49,7 @@ function CurveImport() {
     <div className="pt-1">
       {pasting ? (
         <PasteTable
-          title={pasting === 'curve' ? 'Paste speed and torque, for moments' : 'Paste speed and torque, for ever'}
+          title={pasting === 'curve' ? 'Paste speed and torque, for moments' : 'Paste speed and torque, continuous'}
           hint="Two columns; a heading may name them and their units: speed (rpm), torque (N·m). Between points a monotone curve is laid; outside them nothing is known."
           onTake={take}
           onCancel={() => setPasting(undefined)}
@@ -112,12 +112,12 @@ function PointName({ p }: { p: MotorDuty }) {
         term('P', 'at the shaft', p.shaftPower, 'power', 'computed'),
         ...(Number.isFinite(p.winding)
           ? [
-              term('T_w', 'winding, if held for ever', p.winding, 'temperature', 'computed'),
-              term('T_m', 'mount, if held for ever', p.mount, 'temperature', 'computed'),
+              term('T_w', 'winding, if held continuously', p.winding, 'temperature', 'computed'),
+              term('T_m', 'mount, if held continuously', p.mount, 'temperature', 'computed'),
             ]
           : []),
       ],
-      source: p.time === 'peak' ? 'for moments' : 'for ever: RMS and holding',
+      source: p.time === 'peak' ? 'for moments' : 'continuous: RMS and holding',
     }),
   );
   return (
@@ -157,7 +157,7 @@ export default function MotorView() {
     { key: 'peak', name: 'peak', x: data.speed, y: data.peak[what], colour: 'var(--expected)', width: 2.2 },
     {
       key: 'ever',
-      name: 'for ever',
+      name: 'continuous',
       x: data.speed,
       y: data.ever[what],
       colour: 'var(--expected)',
@@ -195,7 +195,7 @@ export default function MotorView() {
         </span>
       </div>
       <p className="label">
-        <span className="text-expected">— peak</span> · <span className="text-expected">-- for ever</span> · the brief’s
+        <span className="text-expected">— peak</span> · <span className="text-expected">-- continuous</span> · the brief’s
         points as the motor meets them
       </p>
       <div className="h-[212px]">
@@ -271,7 +271,7 @@ export default function MotorView() {
           <p className="label py-2">Points appear once the line can be summed.</p>
         ) : (
           <p className="label">
-            Heat, winding and mount as they settle if the point were held for ever at the temperature of the
+            Heat, winding and mount as they settle if the point were held continuously at the temperature of the
             surroundings set in the shop.
           </p>
         )}

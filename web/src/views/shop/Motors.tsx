@@ -65,7 +65,7 @@ function MotorForm({ m }: { m: Motor }) {
       </div>
       {pasting ? (
         <PasteTable
-          title={pasting === 'curve' ? 'Paste speed and torque, for moments' : 'Paste speed and torque, for ever'}
+          title={pasting === 'curve' ? 'Paste speed and torque, for moments' : 'Paste speed and torque, continuous'}
           hint="Two columns; a heading may name them and their units: speed (rpm), torque (N·m)."
           onTake={take}
           onCancel={() => setPasting(undefined)}

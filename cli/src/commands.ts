@@ -382,11 +382,11 @@ export function motor(o: Options): Result<string> {
       peak,
       continuous: ever,
       atPeak: {
-        ...motorEfficiency(made.value, driver.value, peak!.torque, w),
+        ...motorEfficiency(made.value, driver.value, peak!.torque, w, shelf.value),
         ...motorHeat(made.value, driver.value, shelf.value, peak!.torque),
       },
       atContinuous: {
-        ...motorEfficiency(made.value, driver.value, ever!.torque, w),
+        ...motorEfficiency(made.value, driver.value, ever!.torque, w, shelf.value),
         ...motorHeat(made.value, driver.value, shelf.value, ever!.torque),
       },
     });

@@ -32,7 +32,11 @@ const WORKED: Readonly<Record<string, Anchor>> = {
   length: [0.048 + 0.05437589040188096, 'motor and unit'],
   mass: [0.36 + 0.35112698372208084, 'motor and unit'],
   money: [73, '16 + 57'],
-  copperLoss: [1.7 ** 3, '1.7 A in 1.7 Ω'],
+  copperLoss: [
+    2 * 1.7 ** 3 * (1 + 0.00393 * 65),
+    '1.7 A root mean square in both phases of 1.7 Ω, 65 K warmer than when it was measured',
+  ],
+  startStop: [0, 'nine tenths of 0.55 N·m are less than the peak takes: nothing is left to speed up with'],
   bore: [0, 'the unit has none'],
   stiffness: [k, 'of the unit'],
   windUp: [hold / k, 'torque at rest over stiffness'],

@@ -36,6 +36,7 @@ import {
   type Joint,
   type StageRecord,
   type Variant,
+  driverFor,
 } from '../src/index.ts';
 import cases from './cases/line.json' with { type: 'json' };
 import { demo, shelf } from './helpers.ts';
@@ -147,6 +148,17 @@ describe('resolution', () => {
       figure(with_({ place: 'output', error: 1e-3, noise: 1e-4 }), 'keptOutput') -
         figure(with_({ place: 'output' }), 'keptOutput'),
     ).toBeCloseTo(1.1e-3, 9);
+  });
+
+  it('a stepper starts without a ramp at the speed that the torque left over reaches within a full step', () => {
+    const j = with_({}, [unit({ ratio: 20, efficiency: 1, drag: 0, inertia: 0 })]);
+    const n = analyseLine(j, a(j), shelf);
+    const at = (id: string) => n.figures.find((f) => f.id === id)!.value;
+    // ½·J·ω² = (0.9·0.55 − T)·1.8°, J of rotor and load at the motor, ω at the output a twentieth of the motor's.
+    const all = a(j).motor.rotorInertia + n.demand.inertia / 400;
+    const motor = Math.sqrt((2 * (0.9 * 0.55 - at('motorNeeded')) * (Math.PI / 100)) / all);
+    expect(0.495 - at('motorNeeded')).toBeGreaterThan(0);
+    expect(at('startStop') / (motor / 20)).toBeCloseTo(1, 9);
   });
 
   it('microsteps gather until they beat the drag', () => {
@@ -303,6 +315,12 @@ describe('play by sampling', () => {
   });
 });
 
+/** A variant with a motor of the shelf and what suits it. */
+const taken = (v: Variant, id: string): Pick<Variant, 'motor' | 'driver'> => {
+  const motor = shelf.motors.find((m) => m.id === id)!;
+  return { motor, driver: driverFor(motor, v.motor, v.driver) } as Pick<Variant, 'motor' | 'driver'>;
+};
+
 describe('the ratio desk', () => {
   it('needs more ratio the more stages there are, and its windows hold at their ends', () => {
     const j = demo();
@@ -310,8 +328,8 @@ describe('the ratio desk', () => {
     for (let i = 1; i < rows.length; i++) expect(rows[i]!.both![0]).toBeGreaterThan(rows[i - 1]!.both![0]);
     const one = rows[0]!;
     const window = one.windows.find((w) => w.id === 'torque')!;
-    // At the low end the stepper's flat torque is just enough: T·i·η = peak.
-    expect(window.low).toBeCloseTo(analyseLine(j, a(j), shelf).demand.peak / (0.55 * 0.94), 6);
+    // At the low end nine tenths of the stepper's flat torque are just enough: 0.9·T·i·η = peak.
+    expect(window.low).toBeCloseTo(analyseLine(j, a(j), shelf).demand.peak / (0.9 * 0.55 * 0.94), 6);
     // Load over the reflected rotor between a tenth and ten.
     const { low, high } = one.windows.find((w) => w.id === 'match')!;
     const match = (i: number) => analyseLine(j, a(j), shelf).demand.inertia / (a(j).motor.rotorInertia * i * i);
@@ -370,11 +388,7 @@ describe('the ratio desk', () => {
     for (const w of reach.ways) {
       const v = structuredClone(a(j));
       const k = structuredClone(j);
-      if ('motor' in w.apply)
-        Object.assign(v, {
-          motor: shelf.motors.find((m) => m.id === (w.apply as { motor: string }).motor),
-          driver: { ...v.driver, currentLimit: 99 },
-        });
+      if ('motor' in w.apply) Object.assign(v, taken(v, (w.apply as { motor: string }).motor));
       else if ('driver' in w.apply) v.driver[w.apply.driver.key] = w.apply.driver.value;
       else k.brief.cases[0] = scaleCase(k.brief.cases[0]!, w.apply, 9.80665);
       expect(waysOut(k, v, shelf, 0.94 ** 2).margin, w.id).toBeGreaterThanOrEqual(0.97);

@@ -41,7 +41,15 @@ const ofMagnets: Readonly<Record<string, Anchor>> = {
   current: [carried, '80 K over 4 K/W in the hot winding'],
 };
 
-const WORKED: readonly { readonly motor: Motor; readonly figures: Readonly<Record<string, Anchor>> }[] = [
+/** Sine currents of an amplitude turn as hard as √3/2 of it between two terminals. */
+const sine = Math.sqrt(3) / 2;
+const hold = 0.55 / Math.SQRT2;
+
+const WORKED: readonly {
+  readonly motor: Motor;
+  readonly sets?: Driver['sets'];
+  readonly figures: Readonly<Record<string, Anchor>>;
+}[] = [
   {
     motor: {
       ...body,
@@ -55,14 +63,24 @@ const WORKED: readonly { readonly motor: Motor; readonly figures: Readonly<Recor
     figures: {
       kt: [0.55 / (Math.SQRT2 * 1.7), 'two phases on'],
       km: [0.55 / (Math.SQRT2 * 1.7) / Math.sqrt(1.6), 'over the root of the resistance'],
-      stall: [0.55, 'what the sheet holds'],
-      ever: [0.55, 'its current is carried for ever'],
+      hold: [hold, 'sine currents of 1.7 A amplitude: 1/√2 of what both phases hold at 1.7 A'],
+      stall: [0.9 * hold, 'nine tenths of it before steps are lost'],
+      ever: [0.9 * hold, 'its current is continuous'],
       current: [1.7, 'the sheet’s'],
-      microstep: [0.55 * Math.sin(Math.PI / 32), 'a sixteenth of a quarter of its magnetic turn'],
-      rest: [0.55 * 50, 'slope of 0.55·sin(50·θ)'],
+      microstep: [hold * Math.sin(Math.PI / 32), 'a sixteenth of a quarter of its magnetic turn'],
+      rest: [hold * 50, 'slope of T·sin(50·θ)'],
     },
   },
-  { motor: { ...magnets, type: 'brushless', sensored: true }, figures: ofMagnets },
+  { motor: { ...magnets, type: 'brushless', sensored: true }, sets: 'line', figures: ofMagnets },
+  {
+    motor: { ...magnets, type: 'brushless', sensored: true },
+    figures: {
+      ...ofMagnets,
+      kt: [sine * kt, '√3/2 of the line current’s'],
+      stall: [kt * (sine * 8 - 0.3), '8 A of amplitude less the idle current'],
+      current: [carried / sine, 'the amplitude that heats as much'],
+    },
+  },
   { motor: { ...magnets, type: 'brushed' }, figures: ofMagnets },
   {
     motor: {
@@ -87,20 +105,23 @@ const WORKED: readonly { readonly motor: Motor; readonly figures: Readonly<Recor
 
 describe('worked values of a motor', () => {
   it('are there for every type', () => {
-    expect(WORKED.map((w) => w.motor.type).sort()).toEqual(
+    expect([...new Set(WORKED.map((w) => w.motor.type))].sort()).toEqual(
       motorSchema.options.map((o) => o.entries.type.literal).sort(),
     );
   });
 
-  for (const { motor, figures } of WORKED) {
-    const found = new Map(constantFigures(motor, driver, shelf).map((f) => [f.id.replace('motor-', ''), f.value]));
+  for (const { motor, sets, figures } of WORKED) {
+    const name = `${motor.type}${sets ? `, ${sets}` : ''}`;
+    const found = new Map(
+      constantFigures(motor, { ...driver, sets }, shelf).map((f) => [f.id.replace('motor-', ''), f.value]),
+    );
 
-    it(`${motor.type}: every figure has one`, () => {
+    it(`${name}: every figure has one`, () => {
       expect(Object.keys(figures).sort()).toEqual([...found.keys()].sort());
     });
 
     for (const [id, [value, how]] of Object.entries(figures))
-      it(`${motor.type}, ${id}: ${how}`, () => {
+      it(`${name}, ${id}: ${how}`, () => {
         expect(Math.abs(found.get(id)! / value - 1)).toBeLessThan(1e-9);
       });
   }

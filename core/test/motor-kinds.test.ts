@@ -87,7 +87,10 @@ describe('servos by data sheet', () => {
   });
 
   it('have the stated efficiency at the rated point, and heat by the square of torque', () => {
-    expect(motorEfficiency(servo, d, servo.ratedTorque, servo.ratedSpeed).efficiency).toBeCloseTo(servo.efficiency, 9);
+    expect(motorEfficiency(servo, d, servo.ratedTorque, servo.ratedSpeed, shelf).efficiency).toBeCloseTo(
+      servo.efficiency,
+      9,
+    );
     expect(motorHeat(servo, d, shelf, servo.ratedTorque * 2).rise).toBeCloseTo(4 * servo.allowedRise, 9);
   });
 });
@@ -98,7 +101,8 @@ describe('the constants of a motor', () => {
     const { idleCurrent, resistance, speedConstant } = brushless;
     expect(idleCurrent * resistance).toBeGreaterThan(0);
     expect(c.noLoadSpeed).toBeCloseTo(24 * speedConstant - idleCurrent * resistance * speedConstant, 9);
-    expect(c.motorConstant ** 2 * resistance).toBeCloseTo(c.torqueConstant ** 2, 12);
+    // Torque for the line current, whatever the driver's ampere is: a watt is a watt.
+    expect(c.motorConstant ** 2 * resistance).toBeCloseTo((1 / speedConstant) ** 2, 12);
   });
 
   it('gives half of its curve at half its current, as a stepper', () => {
@@ -179,9 +183,10 @@ describe('heat', () => {
 describe('constants and reading', () => {
   it('k_t, k_t/√R, the microstep and the stiffness at rest', () => {
     const c = motorConstants(brushless, d, shelf);
-    expect(c.torqueConstant).toBeCloseTo(60 / (2 * Math.PI * 340), 9);
-    expect(c.motorConstant).toBeCloseTo(c.torqueConstant / Math.sqrt(0.13), 9);
-    const s = motorConstants(stepper, { ...d, currentLimit: 1.7 }, shelf);
+    const kt = 60 / (2 * Math.PI * 340);
+    expect(c.torqueConstant).toBeCloseTo((kt * Math.sqrt(3)) / 2, 9);
+    expect(c.motorConstant).toBeCloseTo(kt / Math.sqrt(0.13), 9);
+    const s = motorConstants(stepper, { ...d, currentLimit: 1.7, sets: 'rms' }, shelf);
     expect(s.stepStiffness).toBeCloseTo(0.55 * 50, 9);
     expect(s.microstepTorque).toBeCloseTo(0.55 * Math.sin(Math.PI / 32), 12);
   });

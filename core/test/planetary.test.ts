@@ -254,8 +254,7 @@ describe('planets on bearings, in a carrier', () => {
     const needle = on({ pins: 'needle', bearing: 'hk0408' });
     expect(needle.ok).toBe(true);
     const half = on({ pins: 'needle', bearing: 'hk0408' }, 2);
-    if (needle.ok && half.ok)
-      expect(life(half.value) / life(needle.value)).toBeCloseTo(2 ** (10 / 3), 6);
+    if (needle.ok && half.ok) expect(life(half.value) / life(needle.value)).toBeCloseTo(2 ** (10 / 3), 6);
     const wrong = on({ pins: 'needle', bearing: '624' });
     expect(wrong.ok).toBe(false);
     if (!wrong.ok) expect((wrong.problem as { fix?: { value: unknown } }).fix?.value).toBe('hk0408');
@@ -308,7 +307,8 @@ describe('two sets, the first of them narrow', () => {
     };
     const [one, two] = [limits(1), limits(2)];
     // A third of the torque on three tenths of the width: nine tenths of what one set carries.
-    for (const l of two.filter((x) => x.time === 'static')) expect(l.torque / one.find((x) => x.mode === l.mode)!.torque, l.mode).toBeCloseTo(0.9, 9);
+    for (const l of two.filter((x) => x.time === 'static'))
+      expect(l.torque / one.find((x) => x.mode === l.mode)!.torque, l.mode).toBeCloseTo(0.9, 9);
   });
 
   it('have the play of one and what the first adds through the ratio, at least, likely and at most', () => {

@@ -1,5 +1,6 @@
 import { check, type Check, type Mend } from '../figure/index.ts';
 import type { Joint, Material } from '../schema/joint.ts';
+import { fullCurrent } from '../motor/driver.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { isNeedle } from '../shop/bearings.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
@@ -7,16 +8,12 @@ import { stated } from '../units/stated.ts';
 import { sumWith, type LineNumbers, type LineToSum } from './numbers.ts';
 
 const tenths = (x: number) => Math.ceil(x * 10 - 1e-9) / 10;
+const tenthsDown = (x: number) => Math.max(0.01, Math.floor(x * 10 + 1e-9) / 10);
 
 /** The least driver current, in tenths of an ampere up to what the motor stands, with which the line passes. */
 function currentMend(line: LineToSum, passes: (n: LineNumbers) => boolean): Mend | undefined {
   const { motor, driver } = line.variant;
-  const most =
-    motor.type === 'stepper'
-      ? motor.ratedCurrent
-      : motor.type === 'servo'
-        ? (motor.ratedCurrent * motor.peakTorque) / motor.ratedTorque
-        : motor.peakCurrent;
+  const most = fullCurrent(motor, driver);
   for (
     let i = tenths(driver.currentLimit) + 0.1;
     i <= most + 1e-9;
@@ -199,15 +196,15 @@ export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumber
         id: 'driver',
         name: 'Driver within the motor’s short-time current',
         figure: driver.currentLimit,
-        limit: motor.peakCurrent,
+        limit: fullCurrent(motor, driver),
         sense: 'max',
         quantity: 'current',
         near: 0,
         why: 'A driver set higher burns the winding before anything else gives.',
         mend: {
           path: 'driver.currentLimit',
-          value: motor.peakCurrent,
-          label: `Driver current ${stated(motor.peakCurrent, 'current', 5)}`,
+          value: tenthsDown(fullCurrent(motor, driver)),
+          label: `Driver current ${stated(tenthsDown(fullCurrent(motor, driver)), 'current', 5)}`,
         },
       }),
     );

@@ -17,13 +17,13 @@ const EVER = {
 const HEAT = {
   brushless: 'T_amb + I²·R(T)·R_th',
   brushed: 'T_amb + I²·R(T)·R_th',
-  stepper: 'T_amb + ΔT_rated·(I/I_r)²',
+  stepper: 'T_amb + ΔT_rated·(I/I_r)²/2',
   servo: 'T_amb + ΔT_rated·(T/T_r)²',
 } as const;
 const LOSS = {
-  brushless: 'line-current convention',
+  brushless: 'line current through two phases at the warm winding; sine currents lose as much',
   brushed: 'terminal resistance',
-  stepper: 'two phases, each at I/√2 root mean square',
+  stepper: 'two phases, each at I/√2 root mean square, at the warm winding',
   servo: 'losses at the rated point by its efficiency, growing with the square of torque',
 } as const;
 const SUM = 'recursion over the stages from the motor to the output';
@@ -151,6 +151,26 @@ export function lineFigures(
         ...(n.speed === 0 ? { note: 'The peak torque is not reached at any speed.' } : {}),
       }),
     ),
+    ...(Number.isFinite(n.startStop)
+      ? [
+          make.figure(
+            'startStop',
+            'Start–stop speed',
+            'speed',
+            (x) => x.startStop,
+            () => ({
+              formula: '√(2·(T − T_load)·θ_s/J)/|i|',
+              terms: [
+                term('T_load', 'motor torque needed', n.motorNeeded, 'torque', 'computed'),
+                term('J', 'load with line, at the output', demand.inertia + n.inertiaLine, 'inertia', 'computed'),
+                ...ratios,
+              ],
+              source: 'work of the torque left over a full step against the energy of what turns',
+              note: 'Above it a stepper needs a ramp; without one it loses steps.',
+            }),
+          ),
+        ]
+      : []),
     worked(
       { id: 'play', name: 'Play', quantity: 'smallAngle', value: band.likely, low: band.low, high: band.high },
       () => ({

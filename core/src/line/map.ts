@@ -93,8 +93,8 @@ export function motorPoints(variant: Variant, demand: Demand, shelf: Shelf, n: L
     const torque = p.speed === 0 && n.holder >= 0 ? 0 : needed(n.stages, p.torque);
     const speed = p.speed * size;
     const has = motorTorque(motor, driver, shelf, speed, p.time);
-    const use = motorEfficiency(motor, driver, torque, speed);
     const heat = motorHeat(motor, driver, shelf, torque);
+    const use = motorEfficiency(motor, driver, torque, speed, shelf);
     return {
       name: p.name,
       time: p.time,

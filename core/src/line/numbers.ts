@@ -6,7 +6,7 @@ import { currentFor, motorEfficiency, motorTorque, topSpeed } from '../motor/ava
 import { motorHeat } from '../motor/heat.ts';
 import { ok, refuse, type Problem, type Result } from '../result.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
-import { withFactor, type Shelf } from '../shop/shelf.ts';
+import { factor, withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
 import { stated } from '../units/stated.ts';
 import { outputNumbers } from './output.ts';
@@ -53,6 +53,8 @@ export interface LineNumbers {
   readonly shaftStiffness: number;
   /** Time of the brief's widest move at what acceleration and speed allow, s. */
   readonly moveTime: number;
+  /** Speed at the output from which a stepper starts and stops without a ramp under the peak, rad/s; NaN for others. */
+  readonly startStop: number;
   readonly bore: number;
   /** Shortest life of anything that tires, wears or is rated, s; what that is, and of which stage (−1: none). */
   readonly life: number;
@@ -225,8 +227,9 @@ function weakest(stages: readonly StageNumbers[]): { capacity: number; capacityM
 function shortest(
   stages: readonly StageNumbers[],
   shaft: number,
+  brushes: number,
 ): { life: number; lifeMode: string; lifeStage: number } {
-  let [life, lifeMode, lifeStage] = [shaft, 'output bearings', -1];
+  let [life, lifeMode, lifeStage] = shaft <= brushes ? [shaft, 'output bearings', -1] : [brushes, 'brushes', -1];
   stages.forEach((s, j) => {
     if (!(s.life < life)) return;
     const mode = s.limits.reduce<string | undefined>((m, l) => (l.life <= s.life * (1 + 1e-9) ? l.mode : m), undefined);
@@ -359,8 +362,10 @@ function sum(
   const motorNeeded = needed(stages, demand.peak);
   const motorRms = needed(stages, demand.rms);
   const torque = Math.min(reach, strong.capacity);
-  const loss = motorEfficiency(motor, driver, motorNeeded, demand.speed * size);
   const warm = motorHeat(motor, driver, shelf, motorRms);
+  // A peak is carried by a winding as warm as the cycle keeps it; one that would run away is as hot as it may be.
+  const hot = Number.isFinite(warm.winding) ? warm.winding : undefined;
+  const loss = motorEfficiency(motor, driver, motorNeeded, demand.speed * size, shelf, driver.winding ?? hot);
   const acceleration = (torque - demand.hold) / (demand.inertia + inertiaLine);
   const move = trapezoid(demand.swing, speed, Math.max(0, acceleration));
   return {
@@ -396,7 +401,12 @@ function sum(
     mass: mass + shaft.mass,
     money: money + shaft.money,
     bore: clearBore(stages),
-    ...shortest(stages, shaft.life),
+    ...shortest(
+      stages,
+      shaft.life,
+      motor.type === 'brushed' && demand.meanSpeed > 0 ? factor(shelf, 'motor.brushes') : Infinity,
+    ),
+    startStop: startStopSpeed(variant, shelf, demand, motorNeeded, inertiaLine, size),
     bearingLoad: shaft.load,
     bearingSafety: shaft.safety,
     windingTemperature: warm.winding,
@@ -405,6 +415,29 @@ function sum(
     copperLoss: loss.copperLoss,
     motorEfficiency: loss.efficiency,
   };
+}
+
+/**
+ * Speed at the output up to which a stepper starts and stops within a full step, without a ramp, rad/s: what its torque
+ * leaves over the load does over that step speeds everything up, ½·J·ω² = (T − T_load)·θ_s.
+ *
+ * @param load torque at the motor, N·m
+ * @param inertia of rotor and stages at the output, kg·m²; the load's comes on top
+ * @returns NaN where the motor is none, 0 where it does not lift the load
+ */
+function startStopSpeed(
+  { motor, driver }: Variant,
+  shelf: Shelf,
+  demand: Demand,
+  load: number,
+  inertia: number,
+  size: number,
+): number {
+  if (motor.type !== 'stepper') return NaN;
+  const spare = motorTorque(motor, driver, shelf, 0, 'peak').torque - load;
+  const all = (inertia + demand.inertia) / (size * size);
+  const step = (2 * Math.PI) / motor.stepsPerTurn;
+  return spare > 0 && all > 0 ? Math.sqrt((2 * spare * step) / all) / size : 0;
 }
 
 /** Clear passage from the output back to where the line turns aside; a motor in line blocks it, m. */

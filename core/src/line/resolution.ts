@@ -1,5 +1,5 @@
 import type { Variant } from '../schema/joint.ts';
-import { microstepTorque } from '../motor/stepper.ts';
+import { microstepTorque, stepperHold } from '../motor/stepper.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 
 /**
@@ -52,14 +52,13 @@ export function resolutionNumbers(
   if (motor.type === 'stepper') {
     commanded = turn / (motor.stepsPerTurn * driver.microsteps * size);
     stepError = (factor(shelf, 'motor.stepError') * turn) / (motor.stepsPerTurn * size);
-    // T_hold·sin(π·m/2n) ≥ drag for m microsteps of n: fewer than that wind the magnetic spring up and move nothing.
-    const strength = Math.min(1, driver.currentLimit / motor.ratedCurrent) * motor.holdTorque;
+    // k·I·sin(π·m/2n) ≥ drag for m microsteps of n: fewer than that wind the magnetic spring up and move nothing.
+    const strength = stepperHold(motor, driver);
     gathered =
       drag < strength
         ? Math.max(1, Math.ceil((2 * driver.microsteps * Math.asin(drag / strength)) / Math.PI - 1e-9))
         : NaN;
-    if (microstepTorque(motor, driver.microsteps) * Math.min(1, driver.currentLimit / motor.ratedCurrent) >= drag)
-      gathered = 1;
+    if (microstepTorque(strength, driver.microsteps) >= drag) gathered = 1;
   }
   const moved = commanded * gathered;
   const own = sensor.error + sensor.noise;

@@ -1,9 +1,18 @@
 import { factor, type Shelf } from '../shop/shelf.ts';
-import { brushlessCurrent, brushlessTorque, continuousCurrent, torqueConstant } from './brushless.ts';
+import {
+  brushlessCurrent,
+  brushlessTorque,
+  continuousCurrent,
+  resistanceAt,
+  ROOM,
+  sensorlessShare,
+  torqueConstant,
+} from './brushless.ts';
 import { curveTorque } from './curve.ts';
-import type { Driver, Motor } from './motor.ts';
+import { linePerAmpere } from './driver.ts';
+import type { DcMotor, Driver, Motor } from './motor.ts';
 import { servoLoss, servoTorque } from './servo.ts';
-import { stepperCurrent, stepperTorque, stepperTorqueConstant } from './stepper.ts';
+import { pullOut, stepperAmplitude, stepperTop, usableShare } from './stepper.ts';
 
 export interface MotorPoint {
   /** Torque at the shaft, N·m; 0 where nothing is known. */
@@ -23,7 +32,7 @@ function curveOf(m: Motor, time: 'peak' | 'continuous') {
  * Torque a motor can give at a speed.
  *
  * @param speed shaft speed, rad/s; the sign does not matter
- * @param time `peak` for seconds, `continuous` for ever (brushless: winding heat; a stepper's rated current is
+ * @param time `peak` for seconds, `continuous` as long as it takes (brushless: winding heat; a stepper's rated current is
  *   continuous)
  */
 export function motorTorque(m: Motor, d: Driver, shelf: Shelf, speed: number, time: 'peak' | 'continuous'): MotorPoint {
@@ -42,17 +51,11 @@ export function motorTorque(m: Motor, d: Driver, shelf: Shelf, speed: number, ti
     };
   }
   if (m.type === 'stepper') {
-    const current = stepperCurrent(m, d, speed);
-    const wanted = Math.min(d.currentLimit, m.ratedCurrent);
+    const { torque, bound } = pullOut(m, d, speed);
     return {
-      torque: spread * stepperTorque(m, d, speed),
-      current,
-      bound:
-        current < wanted - 1e-12
-          ? 'voltage and inductance'
-          : d.currentLimit < m.ratedCurrent
-            ? 'driver current'
-            : 'rated current',
+      torque: spread * usableShare(m, d, shelf, speed) * torque,
+      current: currentFor(m, d, torque),
+      bound,
       known: true,
     };
   }
@@ -76,15 +79,28 @@ export function motorTorque(m: Motor, d: Driver, shelf: Shelf, speed: number, ti
   }
   const thermal = time === 'peak' ? m.peakCurrent : Math.min(m.peakCurrent, continuousCurrent(m, shelf));
   const { current, bound } = brushlessCurrent(m, d, shelf, speed, thermal);
-  return { torque: spread * brushlessTorque(m, current), current, bound, known: true };
+  const share = sensorlessShare(m, d, shelf, speed, time);
+  return {
+    torque: spread * share * brushlessTorque(m, current),
+    current: current / linePerAmpere(m, d),
+    bound: share < 1 ? 'sensorless start' : bound,
+    known: true,
+  };
 }
 
-/** Current needed for a torque at the shaft, A. A stepper is driven at its set current whatever the load. */
+/**
+ * Current needed for a torque at the shaft, A, in the measure of the driver's setting. A stepper is driven at its set
+ * current whatever the load.
+ */
 export function currentFor(m: Motor, d: Driver, torque: number): number {
   if (m.type === 'stepper') return Math.min(d.currentLimit, m.ratedCurrent);
   if (m.type === 'servo') return (m.ratedCurrent * Math.abs(torque)) / m.ratedTorque;
-  return Math.abs(torque) / torqueConstant(m) + m.idleCurrent;
+  return lineCurrentFor(m, torque) / linePerAmpere(m, d);
 }
+
+/** Line current of a motor with magnets for a torque at its shaft, A. */
+export const lineCurrentFor = (m: DcMotor, torque: number): number =>
+  Math.abs(torque) / torqueConstant(m) + m.idleCurrent;
 
 export interface MotorEfficiency {
   readonly current: number;
@@ -94,23 +110,48 @@ export interface MotorEfficiency {
   readonly efficiency: number;
 }
 
-/** Copper loss and efficiency of the motor at a torque and speed. A stepper has two phases, each at I_rms = I/√2. */
-export function motorEfficiency(m: Motor, d: Driver, torque: number, speed: number): MotorEfficiency {
-  const current = currentFor(m, d, torque);
-  const copperLoss = m.type === 'servo' ? servoLoss(m, torque) : current * current * m.resistance;
-  const shaftPower = Math.abs(torque * speed);
-  const idle = m.type === 'brushless' || m.type === 'brushed' ? m.idleCurrent * torqueConstant(m) * Math.abs(speed) : 0;
-  const total = shaftPower + copperLoss + idle;
-  return { current, copperLoss, shaftPower, efficiency: total > 0 ? shaftPower / total : 0 };
+/**
+ * Copper loss of a motor at a torque, W.
+ *
+ * A stepper has two phases, each at I/√2 of its amplitude: I²·R. With magnets the line current through the two terminals:
+ * I²·R, which for sine currents is the same 3/2·I_phase²·R/2. A servo's are told by its efficiency.
+ *
+ * @param resistance of a phase or between two terminals as warm as it is, Ω
+ */
+export function copperLoss(m: Motor, d: Driver, torque: number, resistance: number): number {
+  if (m.type === 'servo') return servoLoss(m, torque);
+  const current = m.type === 'stepper' ? stepperAmplitude(m, d) : lineCurrentFor(m, torque);
+  return current * current * resistance;
 }
 
 /**
- * Highest speed at which any torque is left or known, rad/s: where the back-EMF meets the supply, or the data sheet
- * ends.
+ * Copper loss and efficiency of the motor at a torque and speed.
+ *
+ * @param temperature of the winding, K
+ */
+export function motorEfficiency(
+  m: Motor,
+  d: Driver,
+  torque: number,
+  speed: number,
+  shelf: Shelf,
+  temperature: number = d.winding ?? ROOM,
+): MotorEfficiency {
+  const current = currentFor(m, d, torque);
+  const loss = copperLoss(m, d, torque, m.type === 'servo' ? 0 : resistanceAt(m, temperature, shelf));
+  const shaftPower = Math.abs(torque * speed);
+  const idle = m.type === 'brushless' || m.type === 'brushed' ? m.idleCurrent * torqueConstant(m) * Math.abs(speed) : 0;
+  const total = shaftPower + loss + idle;
+  return { current, copperLoss: loss, shaftPower, efficiency: total > 0 ? shaftPower / total : 0 };
+}
+
+/**
+ * Highest speed at which torque is left or known, rad/s: where the back-EMF meets the supply, a stepper has a fifth of its
+ * torque left, or the data sheet ends.
  */
 export function topSpeed(m: Motor, d: Driver): number {
   if (m.curve) return m.curve.speed[m.curve.speed.length - 1]!;
   if (m.type === 'servo') return m.maxSpeed;
-  if (m.type === 'stepper') return d.supplyVoltage / stepperTorqueConstant(m);
+  if (m.type === 'stepper') return stepperTop(m, d);
   return d.supplyVoltage * m.speedConstant;
 }

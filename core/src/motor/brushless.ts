@@ -1,4 +1,5 @@
 import { factor, type Shelf } from '../shop/shelf.ts';
+import { linePerAmpere } from './driver.ts';
 import type { DcMotor, Driver } from './motor.ts';
 
 /** 20 °C, at which data sheets state resistance. */
@@ -17,7 +18,7 @@ export function continuousCurrent(m: DcMotor, shelf: Shelf): number {
   return Math.sqrt(m.allowedRise / (hot * m.thermalResistance));
 }
 
-/** The current available at a speed (rad/s) and what bounds it, with the winding held to `thermal` amperes. */
+/** The line current available at a speed (rad/s) and what bounds it, with the winding held to `thermal` amperes. */
 export function brushlessCurrent(
   m: DcMotor,
   d: Driver,
@@ -27,22 +28,42 @@ export function brushlessCurrent(
 ): { current: number; bound: string } {
   const w = Math.abs(speed);
   const volts = d.supplyVoltage * factor(shelf, 'motor.duty');
-  const noLoad = volts * m.speedConstant;
-  if (m.type === 'brushless' && !m.sensored && w < factor(shelf, 'motor.sensorless') * noLoad)
-    return { current: 0, bound: 'sensorless start' };
   const e = w * torqueConstant(m);
   const resistance = d.winding === undefined ? m.resistance : resistanceAt(m, d.winding, shelf);
   const byVoltage = (volts - e) / resistance;
   const power = d.supplyVoltage * d.supplyCurrent;
   const bySupply = (-e + Math.sqrt(e * e + 4 * resistance * power)) / (2 * resistance);
   const bounds: [number, string][] = [
-    [d.currentLimit, 'driver current'],
+    [d.currentLimit * linePerAmpere(m, d), 'driver current'],
     [thermal, 'winding'],
     [byVoltage, 'voltage'],
     [bySupply, 'supply current'],
   ];
   const [current, bound] = bounds.reduce((a, b) => (b[0] < a[0] ? b : a));
   return { current: Math.max(0, current), bound };
+}
+
+/**
+ * Share of its torque that a sensorless drive brings at a speed: little while it starts in open loop below the speed at
+ * which it sees the rotor, rising to all of it at twice that speed. It holds no place: at standstill nothing is carried
+ * continuously.
+ *
+ * @returns 1 for a motor that knows its rotor's angle
+ */
+export function sensorlessShare(
+  m: DcMotor,
+  d: Driver,
+  shelf: Shelf,
+  speed: number,
+  time: 'peak' | 'continuous',
+): number {
+  if (m.type !== 'brushless' || m.sensored) return 1;
+  const w = Math.abs(speed);
+  if (time === 'continuous' && w === 0) return 0;
+  const sees = factor(shelf, 'motor.sensorless') * d.supplyVoltage * factor(shelf, 'motor.duty') * m.speedConstant;
+  const start = factor(shelf, 'motor.sensorlessTorque');
+  const u = w / sees;
+  return u <= 1 ? start : u >= 2 ? 1 : start + (1 - start) * (u - 1);
 }
 
 /** T = k_t·(I − I_0), N·m; zero where the current does not cover the idle current. */

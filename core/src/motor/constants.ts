@@ -3,7 +3,8 @@ import type { Shelf } from '../shop/shelf.ts';
 import { motorTorque, topSpeed } from './available.ts';
 import { continuousCurrent, torqueConstant } from './brushless.ts';
 import type { Driver, Motor } from './motor.ts';
-import { microstepTorque, stepperTorqueConstant } from './stepper.ts';
+import { linePerAmpere } from './driver.ts';
+import { microstepTorque, stepperHold, stepperTorqueConstant } from './stepper.ts';
 
 /** What follows from a motor and its driver, SI units; NaN marks what a type does not have. */
 export interface MotorConstants {
@@ -17,6 +18,8 @@ export interface MotorConstants {
   readonly continuousCurrent: number;
   /** Torque of one microstep, N·m. */
   readonly microstepTorque: number;
+  /** Torque at the best load angle at standstill with the driver's current, before steps are lost, N·m. */
+  readonly holdTorque: number;
   /** Slope of the torque over the rotor's angle at rest, N·m/rad: what a stepper holds its place with. */
   readonly stepStiffness: number;
 }
@@ -24,24 +27,37 @@ export interface MotorConstants {
 export function motorConstants(m: Motor, d: Driver, shelf: Shelf): MotorConstants {
   const magnets = m.type === 'brushless' || m.type === 'brushed';
   const kt = magnets
-    ? torqueConstant(m)
+    ? torqueConstant(m) * linePerAmpere(m, d)
     : m.type === 'stepper'
       ? stepperTorqueConstant(m)
       : m.ratedTorque / m.ratedCurrent;
-  const current = m.type === 'stepper' ? Math.min(1, d.currentLimit / m.ratedCurrent) : NaN;
+  const hold = m.type === 'stepper' ? stepperHold(m, d) : NaN;
   return {
     torqueConstant: kt,
-    motorConstant: m.type === 'servo' ? NaN : kt / Math.sqrt(m.resistance),
+    motorConstant: magnets
+      ? torqueConstant(m) / Math.sqrt(m.resistance)
+      : m.type === 'stepper'
+        ? kt / Math.sqrt(m.resistance)
+        : NaN,
     topSpeed: topSpeed(m, d),
     noLoadSpeed: magnets ? (d.supplyVoltage - m.idleCurrent * m.resistance) * m.speedConstant : NaN,
     stallTorque: motorTorque(m, d, shelf, 0, 'peak').torque,
     continuousTorque: motorTorque(m, d, shelf, 0, 'continuous').torque,
-    continuousCurrent: magnets ? continuousCurrent(m, shelf) : m.ratedCurrent,
-    microstepTorque: m.type === 'stepper' ? current * microstepTorque(m, d.microsteps) : NaN,
-    // T = T_hold·sin(θ·steps/4): slope at rest T_hold·steps/4.
-    stepStiffness: m.type === 'stepper' ? (current * m.holdTorque * m.stepsPerTurn) / 4 : NaN,
+    continuousCurrent: magnets ? continuousCurrent(m, shelf) / linePerAmpere(m, d) : m.ratedCurrent,
+    microstepTorque: m.type === 'stepper' ? microstepTorque(hold, d.microsteps) : NaN,
+    // T = k·I·sin(θ·steps/4): slope at rest k·I·steps/4.
+    stepStiffness: m.type === 'stepper' ? (hold * m.stepsPerTurn) / 4 : NaN,
+    holdTorque: hold,
   };
 }
+
+/** What a driver's ampere is, in words. */
+const SETS = {
+  peak: 'amplitude of a phase, sine currents',
+  rms: 'root mean square of a phase, sine currents',
+  line: 'line current, two phases in turn',
+} as const;
+const PER_AMPERE = { peak: '·√3/2', rms: '·√3/√2', line: '' } as const;
 
 /** The constants that a motor's type has, each with its working. */
 export function constantFigures(m: Motor, d: Driver, shelf: Shelf): Figure[] {
@@ -67,6 +83,7 @@ export function constantFigures(m: Motor, d: Driver, shelf: Shelf): Figure[] {
   ): Figure =>
     worked({ id: `motor-${id}`, name, quantity, value, low: value, high: value }, () => ({ formula, terms, source }));
   const stepper = m.type === 'stepper';
+  const measure = m.type === 'brushed' ? 'line' : (d.sets ?? 'peak');
   const servo = m.type === 'servo';
   return [
     make(
@@ -74,9 +91,9 @@ export function constantFigures(m: Motor, d: Driver, shelf: Shelf): Figure[] {
       'Torque constant',
       'torqueConstant',
       c.torqueConstant,
-      stepper ? 'T_hold/(√2·I_r)' : servo ? 'T_r/I_r' : '60/(2π·K_V)',
+      stepper ? 'T_hold/(√2·I_r)' : servo ? 'T_r/I_r' : `60/(2π·K_V)${PER_AMPERE[measure]}`,
       [...hold, ...own('T_r', 'rated torque', 'ratedTorque', 'torque'), ...(stepper || servo ? rated : []), ...speed],
-      stepper ? 'two phases on' : servo ? 'data sheet' : 'line-current convention',
+      stepper ? 'two phases on' : servo ? 'data sheet' : SETS[measure],
     ),
     make(
       'km',
@@ -111,6 +128,15 @@ export function constantFigures(m: Motor, d: Driver, shelf: Shelf): Figure[] {
       'for moments',
     ),
     make(
+      'hold',
+      'Holding torque at the driver’s current',
+      'torque',
+      c.holdTorque,
+      `T_hold·${d.sets === 'rms' ? 'I/I_r' : 'I/(√2·I_r)'}`,
+      [...hold, ...rated, limit],
+      `setting: ${SETS[d.sets === 'rms' ? 'rms' : 'peak']}; the data sheet holds with both phases at the rated current`,
+    ),
+    make(
       'ever',
       'continuous',
       'torque',
@@ -141,8 +167,8 @@ export function constantFigures(m: Motor, d: Driver, shelf: Shelf): Figure[] {
       'One microstep holds',
       'torque',
       c.microstepTorque,
-      'T_hold·sin(π/2n)',
-      [...hold, term('n', 'microsteps', d.microsteps, 'count', 'field')],
+      'k·I·sin(π/2n)',
+      [...hold, ...rated, limit, term('n', 'microsteps', d.microsteps, 'count', 'field')],
       'torque of a stepper over its rotor’s angle, at the driver’s current',
     ),
     make(
@@ -150,8 +176,8 @@ export function constantFigures(m: Motor, d: Driver, shelf: Shelf): Figure[] {
       'Stiffness at rest',
       'stiffness',
       c.stepStiffness,
-      'T_hold·steps/4',
-      [...hold, ...steps],
+      'k·I·steps/4',
+      [...hold, ...rated, limit, ...steps],
       'slope of that torque at rest',
     ),
   ].filter((f) => Number.isFinite(f.value));

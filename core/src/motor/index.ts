@@ -1,5 +1,6 @@
 export * from './motor.ts';
 export * from './curve.ts';
+export * from './driver.ts';
 export * from './stepper.ts';
 export * from './brushless.ts';
 export * from './servo.ts';

@@ -71,8 +71,13 @@ export type Motor = StepperMotor | DcMotor | ServoMotor;
 
 export interface Driver {
   readonly supplyVoltage: number;
-  /** Phase current limit, A. */
+  /** Current limit, A, in the measure that `sets` tells. */
   readonly currentLimit: number;
+  /**
+   * What the current limit is: amplitude of a phase (where left out), its root mean square, or the line current of a
+   * trapezoidal drive (brushless). A brushed motor and a servo have one current.
+   */
+  readonly sets?: 'peak' | 'rms' | 'line' | undefined;
   /** What the supply can give, A. */
   readonly supplyCurrent: number;
   /** Microsteps per full step; counts for steppers only. */

@@ -1,36 +1,87 @@
+import { factor, type Shelf } from '../shop/shelf.ts';
+import { phaseAmplitude } from './driver.ts';
 import type { Driver, StepperMotor } from './motor.ts';
 
-/** Torque per ampere of one phase, from the two-phase-on holding torque: k_t = T_hold/(√2·I_r), N·m/A. */
+/** Torque per ampere of one phase, from the two-phase-on holding torque: k = T_hold/(√2·I_r), N·m/A. */
 export const stepperTorqueConstant = (m: StepperMotor): number => m.holdTorque / (Math.SQRT2 * m.ratedCurrent);
 
+/** Amplitude of a phase's current that a driver gives a stepper, A: its setting, and no more than the motor's rating. */
+export const stepperAmplitude = (m: StepperMotor, d: Driver): number =>
+  phaseAmplitude(d, Math.min(d.currentLimit, m.ratedCurrent));
+
 /**
- * Phase current amplitude that the supply can still drive at a speed: the root of V² = (R·I + k_t·ω)² + (ω_e·L·I)², the
- * phasor sum of resistive drop, back-EMF and inductive drop, with ω_e = ω·steps/4 (one electrical turn is four full
- * steps).
- *
- * @returns amperes, between 0 and the smaller of the driver's limit and the rated current
- * Source: phasor model of one phase of a hybrid stepper (Acarnley, Stepping Motors, pull-out torque with a
- * fixed-voltage drive).
+ * Torque at the best load angle at standstill and slowly, k·I, N·m: the holding torque where the setting is the rated
+ * current root mean square, 1/√2 of it where it is the amplitude.
  */
-export function stepperCurrent(m: StepperMotor, d: Driver, speed: number): number {
-  const wanted = Math.min(d.currentLimit, m.ratedCurrent);
+export const stepperHold = (m: StepperMotor, d: Driver): number => stepperTorqueConstant(m) * stepperAmplitude(m, d);
+
+/** Reactance of a phase at a speed, Ω: p·ω·L with p = steps/4 electrical turns a turn. */
+const reactance = (m: StepperMotor, speed: number): number => ((speed * m.stepsPerTurn) / 4) * m.inductance;
+
+/**
+ * Pull-out torque at a speed, N·m: the least of what the current, the voltage and the supply's power allow.
+ *
+ * With sine currents T = k·I at the best load angle, and as much power goes into the air gap as comes out. Held by the voltage,
+ * T = k·(V·Z − k·ω·R)/Z² with Z² = R² + (p·ω·L)²: it falls smoothly and has no wall.
+ *
+ * @param speed rad/s; the sign does not matter
+ * Source: a phase as resistance, reactance and back-EMF in phasors (Acarnley, Stepping Motors, fixed-voltage drive).
+ */
+export function pullOut(m: StepperMotor, d: Driver, speed: number): { torque: number; bound: string } {
   const w = Math.abs(speed);
-  const e = stepperTorqueConstant(m) * w;
-  const x = ((w * m.stepsPerTurn) / 4) * m.inductance;
-  const a = m.resistance ** 2 + x * x;
-  const b = 2 * m.resistance * e;
-  const c = e * e - d.supplyVoltage ** 2;
-  if (c >= 0) return 0;
-  return Math.max(0, Math.min(wanted, (-b + Math.sqrt(b * b - 4 * a * c)) / (2 * a)));
+  const k = stepperTorqueConstant(m);
+  const amplitude = stepperAmplitude(m, d);
+  const x = reactance(m, w);
+  const square = m.resistance ** 2 + x * x;
+  const byVoltage = Math.max(0, (k * (d.supplyVoltage * Math.sqrt(square) - k * w * m.resistance)) / square);
+  const heat = amplitude * amplitude * m.resistance;
+  const byPower = w > 0 ? Math.max(0, d.supplyVoltage * d.supplyCurrent - heat) / w : Infinity;
+  const byCurrent = k * amplitude;
+  if (byVoltage < byCurrent && byVoltage <= byPower) return { torque: byVoltage, bound: 'voltage and inductance' };
+  if (byPower < byCurrent) return { torque: byPower, bound: 'supply current' };
+  return { torque: byCurrent, bound: d.currentLimit < m.ratedCurrent ? 'driver current' : 'rated current' };
 }
 
-/** Pull-out torque at a speed (rad/s): T_hold·I(f)/I_r, N·m. */
-export const stepperTorque = (m: StepperMotor, d: Driver, speed: number): number =>
-  (m.holdTorque * stepperCurrent(m, d, speed)) / m.ratedCurrent;
+/**
+ * Speed from which the voltage bounds the torque, rad/s: I·Z + k·ω·R/Z = V, met by a few steps from I·Z = V.
+ * @returns 0 where the voltage cannot drive the current at all
+ */
+export function cornerSpeed(m: StepperMotor, d: Driver): number {
+  const amplitude = stepperAmplitude(m, d);
+  const k = stepperTorqueConstant(m);
+  const perSpeed = reactance(m, 1);
+  let z = d.supplyVoltage / amplitude;
+  let w = 0;
+  for (let i = 0; i < 6; i++) {
+    w = Math.sqrt(Math.max(0, z * z - m.resistance ** 2)) / perSpeed;
+    z = Math.max(m.resistance, (d.supplyVoltage - (k * w * m.resistance) / Math.max(z, m.resistance)) / amplitude);
+  }
+  return w;
+}
 
 /**
- * Torque that moves the rotor by no more than one microstep: T_hold·sin(π/2/n), N·m. Microsteps resolve; they do not
- * hold.
+ * Share of its pull-out torque at which a stepper still keeps step: one factor at a crawl, another in the mid-band where
+ * its rotor swings on its magnetic spring, and evenly between half the corner speed and it.
+ *
+ * Source: usual practice of stepper drives, factors of the shop; a sudden load leaves less.
  */
-export const microstepTorque = (m: StepperMotor, microsteps: number): number =>
-  m.holdTorque * Math.sin(Math.PI / 2 / microsteps);
+export function usableShare(m: StepperMotor, d: Driver, shelf: Shelf, speed: number): number {
+  const [slow, mid] = [factor(shelf, 'motor.stepperSlow'), factor(shelf, 'motor.stepperMid')];
+  const corner = cornerSpeed(m, d);
+  const u = corner > 0 ? Math.abs(speed) / corner : 1;
+  return u <= 0.5 ? slow : u >= 1 ? mid : slow + (mid - slow) * (2 * u - 1);
+}
+
+/** Share of its torque at a crawl with which a stepper counts as having reached its highest speed. */
+const LEAST_SHARE = 0.2;
+
+/** Speed beyond which less than a fifth of a stepper's torque is left, rad/s, from k·V/(p·ω·L), which it falls along. */
+export const stepperTop = (m: StepperMotor, d: Driver): number =>
+  d.supplyVoltage / (LEAST_SHARE * stepperAmplitude(m, d) * reactance(m, 1));
+
+/**
+ * Torque that moves the rotor by no more than one microstep: T·sin(π/2/n), N·m. Microsteps resolve; they do not hold.
+ *
+ * @param hold torque at the best load angle, N·m
+ */
+export const microstepTorque = (hold: number, microsteps: number): number => hold * Math.sin(Math.PI / 2 / microsteps);

@@ -82,7 +82,13 @@ export const motorSchema = v.variant(
 
 export const driverSchema = v.looseObject({
   supplyVoltage: v.pipe(quantity('voltage', 0.5, 1e3), v.description('Supply voltage, V')),
-  currentLimit: v.pipe(quantity('current', 1e-2, 1e3), v.description('Phase current limit, A')),
+  currentLimit: v.pipe(quantity('current', 1e-2, 1e3), v.description('Current limit, A, in the measure of sets')),
+  sets: v.pipe(
+    v.optional(v.picklist(['peak', 'rms', 'line'])),
+    v.description(
+      'What the current limit is: amplitude of a phase (peak, where left out), its root mean square (rms), or the line current of a trapezoidal drive (line)',
+    ),
+  ),
   supplyCurrent: v.pipe(quantity('current', 1e-2, 1e3), v.description('What the supply gives, A')),
   microsteps: v.pipe(wholeNumber(1, 256), v.description('Microsteps per full step (steppers)')),
   winding: v.pipe(

@@ -1,14 +1,14 @@
 import { demandOf } from '../brief/demand.ts';
 import type { OperatingPoint } from '../brief/pattern.ts';
 import type { Joint, Variant } from '../schema/joint.ts';
-import type { Motor } from '../motor/motor.ts';
+import { driverFor, fullCurrent } from '../motor/driver.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 import { DESK_LEAST, DESK_MOST, marginAt } from './desk.ts';
 
 /** A change that makes an impossible demand possible. */
 export interface WayOut {
-  readonly id: 'motor' | 'voltage' | 'current' | 'speed' | 'load';
+  readonly id: 'motor' | 'voltage' | 'supply' | 'current' | 'speed' | 'load';
   /** Verb first, as on a button. */
   readonly label: string;
   readonly why: string;
@@ -16,7 +16,7 @@ export interface WayOut {
   readonly size: number;
   readonly apply:
     | { readonly motor: string }
-    | { readonly driver: { readonly key: 'supplyVoltage' | 'currentLimit'; readonly value: number } }
+    | { readonly driver: { readonly key: 'supplyVoltage' | 'supplyCurrent' | 'currentLimit'; readonly value: number } }
     | { readonly speedBy: number }
     | { readonly torqueBy: number };
 }
@@ -48,14 +48,6 @@ function bestOver(
   return { margin, ratio };
 }
 
-/** The current a motor may be driven with for moments. */
-export const fullCurrent = (m: Motor): number =>
-  m.type === 'stepper'
-    ? m.ratedCurrent
-    : m.type === 'servo'
-      ? (m.ratedCurrent * m.peakTorque) / m.ratedTorque
-      : m.peakCurrent;
-
 /**
  * Whether any ratio lets the motor meet the brief, and where none does, the two nearest ways out: another motor of the
  * shelf, more
@@ -81,7 +73,10 @@ export function waysOut(
       (m) =>
         m.id !== motor.id &&
         bestOver(
-          { motor: m as Variant['motor'], driver: { ...driver, currentLimit: fullCurrent(m) } },
+          {
+            motor: m as Variant['motor'],
+            driver: { ...driverFor(m, motor, driver), currentLimit: fullCurrent(m, driver) },
+          },
           points,
           shelf,
           arrives,
@@ -96,7 +91,7 @@ export function waysOut(
       size: Math.abs(Math.log(Math.max(able[0].mass, 1e-3) / Math.max(motor.mass, 1e-3))) + 0.2,
       apply: { motor: able[0].id },
     });
-  const full = fullCurrent(motor);
+  const full = fullCurrent(motor, driver);
   for (let current = driver.currentLimit * 1.05; current <= full * 1.0001; current *= 1.05) {
     if (bestOver({ motor, driver: { ...driver, currentLimit: current } }, points, shelf, arrives).margin < 1) continue;
     const value = Math.min(full, Math.ceil(current * 10) / 10);
@@ -106,6 +101,18 @@ export function waysOut(
       why: 'The motor stands it; the driver holds it back.',
       size: Math.log(value / driver.currentLimit),
       apply: { driver: { key: 'currentLimit', value } },
+    });
+    break;
+  }
+  for (const factor of [1.25, 1.5, 2, 3, 5]) {
+    const value = Math.ceil(driver.supplyCurrent * factor);
+    if (bestOver({ motor, driver: { ...driver, supplyCurrent: value } }, points, shelf, arrives).margin < 1) continue;
+    ways.push({
+      id: 'supply',
+      label: `Supply that gives ${stated(value, 'current', 5)}`,
+      why: 'Power is short at speed, not current in the winding: the supply holds the motor back.',
+      size: Math.log(factor) + 0.05,
+      apply: { driver: { key: 'supplyCurrent', value } },
     });
     break;
   }

@@ -1,7 +1,7 @@
 import {
   BODY_FIELDS,
   DRIVER_FIELDS,
-  fullCurrent,
+  driverFor,
   MOTOR_FIELDS,
   type Motor,
   type NumberField,
@@ -22,12 +22,17 @@ export const TYPE_NAMES: Readonly<Record<Motor['type'], string>> = {
 };
 const ROOM = 293.15;
 
-/** Takes a motor into a variant; a driver set above what it stands would be a trap, below it is a choice. */
+/** Takes a motor into a variant, with a driver and a supply that suit it. */
 export function takeMotor(v: { motor: Variant['motor']; driver: Variant['driver'] }, chosen: Motor): void {
-  const full = fullCurrent(chosen);
-  if (v.driver.currentLimit > full || chosen.type !== v.motor.type) v.driver.currentLimit = Math.min(full, 1e3);
+  v.driver = driverFor(chosen, v.motor, v.driver) as Variant['driver'];
   v.motor = structuredClone(chosen) as Variant['motor'];
 }
+
+const SETTINGS = [
+  { value: 'peak', label: 'peak of a phase' },
+  { value: 'rms', label: 'RMS of a phase' },
+  { value: 'line', label: 'line, trapezoidal' },
+];
 
 const SENSOR_PLACES = [
   { value: 'none', label: 'none' },
@@ -122,6 +127,18 @@ export function MotorPanel() {
       </Section>
       <Section title="Driver and supply">
         {fields('driver', DRIVER_FIELDS)}
+        {motor.type === 'stepper' || motor.type === 'brushless' ? (
+          <ChoiceField
+            label="Current limit is"
+            value={driver.sets ?? 'peak'}
+            disabled={readOnly}
+            options={SETTINGS.filter((s) => motor.type === 'brushless' || s.value !== 'line')}
+            help="What the driver means by its setting: a phase’s amplitude gives a stepper 0.71 of its holding torque, its RMS all of it with twice the heat."
+            onChange={(value) =>
+              editVariant('Driver: what it sets', (v) => void (v.driver.sets = value as Variant['driver']['sets']))
+            }
+          />
+        ) : null}
         {motor.type === 'stepper' ? (
           <ChoiceField
             label="Microsteps"

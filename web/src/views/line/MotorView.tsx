@@ -148,7 +148,7 @@ export default function MotorView() {
       return {
         torque,
         power: torque.map((t, i) => t * speed[i]!),
-        efficiency: torque.map((t, i) => motorEfficiency(motor, driver, t, speed[i]!).efficiency),
+        efficiency: torque.map((t, i) => motorEfficiency(motor, driver, t, speed[i]!, shelf).efficiency),
       };
     };
     return { constants: constantFigures(motor, driver, shelf), speed, peak: of('peak'), ever: of('continuous') };
@@ -195,8 +195,8 @@ export default function MotorView() {
         </span>
       </div>
       <p className="label">
-        <span className="text-expected">— peak</span> · <span className="text-expected">-- continuous</span> · the brief’s
-        points as the motor meets them
+        <span className="text-expected">— peak</span> · <span className="text-expected">-- continuous</span> · the
+        brief’s points as the motor meets them
       </p>
       <div className="h-[212px]">
         <LazyPlot

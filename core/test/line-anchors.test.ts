@@ -20,11 +20,18 @@ const hold = level * Math.cos(0.610865238198);
 const turn = 2 * Math.PI;
 const needed = peak / 9.4 + drag;
 
+/** Rotor and unit, at the motor. */
+const own = 7.2e-6 + 6.333637971709892e-6;
+
 const WORKED: Readonly<Record<string, Anchor>> = {
   ratio: [10, 'of the unit'],
   playWorst: [most, 'what the sheet promises at most'],
   efficiency: [peak / (10 * needed), 'what goes out over ten times what the motor gives'],
-  motorNeeded: [needed, 'peak over 10·0.94, and the drag'],
+  motorNeeded: [needed + 10 * 6 * own, 'peak over 10·0.94, the drag, and rotor and unit sped up by ten times 6 rad/s²'],
+  accelerates: [
+    ((0.9 * 0.55 - drag) * 9.4 - (peak - load * 6)) / (load + 9.4 * 10 * own),
+    'what nine tenths of 0.55 N·m bring to the output less the peak without its acceleration, on load, rotor and unit',
+  ],
   turnBack: [((0.02 + drag) * 10) / 0.9361702127659575, 'detent and drag, by ten over the efficiency backwards'],
   inertia: [100 * (7.2e-6 + 6.333637971709892e-6), 'rotor and unit by the square of ten'],
   inertiaMatch: [load / 7.2e-4, 'load over a hundred rotors'],

@@ -3,7 +3,7 @@ import type { ArmCase } from '../schema/joint.ts';
 import { sumCycle } from './cycle.ts';
 import { planMove, stretchesOf } from './move.ts';
 import { cycleFigures, moveFields, SHOCK_HELP, TURNING } from './move-fields.ts';
-import { sure, type CaseLoads, type LoadPattern } from './pattern.ts';
+import { rmsPoint, sure, type CaseLoads, type LoadPattern } from './pattern.ts';
 
 const deg = Math.PI / 180;
 
@@ -42,6 +42,7 @@ export function armLoads(c: ArmCase, g: number): CaseLoads {
       position: from + p.position,
       speed: p.speed,
       torque: armTorque(c, from + p.position, p.acceleration, g),
+      acceleration: p.acceleration,
     }));
   const rest = (angle: number) => ({
     duration: c.rest,
@@ -67,8 +68,8 @@ export function armLoads(c: ArmCase, g: number): CaseLoads {
     arm: c.length,
     swing: to - from,
     points: [
-      { name: 'peak', torque: peak, speed, time: 'peak' },
-      { name: 'RMS', torque: rms, speed: sums.rmsSpeed, time: 'continuous' },
+      { name: 'peak', torque: peak, speed, time: 'peak', acceleration: move.peakAcceleration },
+      rmsPoint(sums, rms),
       { name: 'hold', torque: hold, speed: 0, time: 'continuous' },
     ],
     values: { worstAngle, static: static_, moving: sums.most, acceleration: move.peakAcceleration },

@@ -3,8 +3,8 @@ export interface Stretch {
   readonly duration: number;
   /** Speed and torque stay the same throughout: one look is enough, which long lists of points need. */
   readonly steady?: boolean;
-  /** Joint angle (rad), speed (rad/s) and torque (N·m) at a time from its start. */
-  at(t: number): { position: number; speed: number; torque: number };
+  /** Joint angle (rad), speed (rad/s), torque (N·m) and acceleration (rad/s², none where left out) at a time from its start. */
+  at(t: number): { position: number; speed: number; torque: number; acceleration?: number };
 }
 
 /** One cycle as it runs, for plots. */
@@ -25,6 +25,9 @@ export interface CycleSums {
   /** The same weighed by time alone, N·m. */
   readonly equivalentByTime: number;
   readonly rmsSpeed: number;
+  /** √(Σ α²t/Σt), rad/s², and the mean of T·α, N·m·rad/s²: what a rotor's inertia adds to an RMS torque. */
+  readonly rmsAcceleration: number;
+  readonly torqueAcceleration: number;
   /** Angle turned in a cycle, both ways counted, over its time, rad/s. */
   readonly meanSpeed: number;
   readonly cycle: number;
@@ -52,19 +55,22 @@ const MOVES = 1e-12;
 /** Sums a cycle of stretches: RMS, equivalent torque, mean and RMS speed, duty, and its course over time. */
 export function sumCycle(stretches: readonly Stretch[]): CycleSums {
   let [squares, life, turns, lifeTime, speedSquares, cycle, moving, most, topSpeed] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
+  let [accelerations, crossed] = [0, 0];
   const points: number[] = [];
   let [least, greatest] = [0, 0];
   for (const s of stretches) {
     if (!(s.duration > 0)) continue;
     let turned = 0;
     const add = (t: number, w: number) => {
-      const { speed, torque } = s.at(t);
+      const { speed, torque, acceleration = 0 } = s.at(t);
       const power = Math.abs(torque) ** LIFE_EXPONENT;
       squares += torque * torque * w;
       life += power * Math.abs(speed) * w;
       turned += Math.abs(speed) * w;
       lifeTime += power * w;
       speedSquares += speed * speed * w;
+      accelerations += acceleration * acceleration * w;
+      crossed += torque * acceleration * w;
     };
     const panel = s.duration / PANELS;
     if (s.steady) add(s.duration / 2, s.duration);
@@ -97,6 +103,8 @@ export function sumCycle(stretches: readonly Stretch[]): CycleSums {
     equivalent: over(life, turns) ** (1 / LIFE_EXPONENT),
     equivalentByTime: over(lifeTime, cycle) ** (1 / LIFE_EXPONENT),
     rmsSpeed: Math.sqrt(over(speedSquares, cycle)),
+    rmsAcceleration: Math.sqrt(over(accelerations, cycle)),
+    torqueAcceleration: over(crossed, cycle),
     meanSpeed: over(turns, cycle),
     cycle,
     duty: over(moving, cycle),

@@ -5,7 +5,7 @@ import type { Problem } from '../result.ts';
 import { sumCycle, type Stretch } from './cycle.ts';
 import { planMove, stretchesOf } from './move.ts';
 import { cycleFigures, moveFields, TURNING } from './move-fields.ts';
-import { sure, type CaseLoads, type LoadPattern } from './pattern.ts';
+import { rmsPoint, sure, type CaseLoads, type LoadPattern } from './pattern.ts';
 
 const deg = Math.PI / 180;
 
@@ -77,6 +77,7 @@ export function legLoads(c: LegCase, g: number): CaseLoads {
       position: from + p.position,
       speed: p.speed,
       torque: torqueAt(from + p.position),
+      acceleration: p.acceleration,
     }));
   const rest = (duration: number, knee: number): Stretch => ({
     duration,
@@ -106,8 +107,14 @@ export function legLoads(c: LegCase, g: number): CaseLoads {
     arm: c.driven === 'knee' ? c.shank : stand.reach,
     swing: to - from,
     points: [
-      { name: landTorque >= most * c.dynamicFactor ? 'landing' : 'crouch', torque: peak, speed, time: 'peak' },
-      { name: 'RMS', torque: rms, speed: sums.rmsSpeed, time: 'continuous' },
+      {
+        name: landTorque >= most * c.dynamicFactor ? 'landing' : 'crouch',
+        torque: peak,
+        speed,
+        time: 'peak',
+        acceleration: move.peakAcceleration,
+      },
+      rmsPoint(sums, rms),
       { name: 'hold', torque: hold, speed: 0, time: 'continuous' },
     ],
     values: {

@@ -10,7 +10,21 @@ export interface OperatingPoint {
   readonly torque: number;
   readonly speed: number;
   readonly time: 'peak' | 'continuous';
+  /** Acceleration that goes with it, rad/s²: at the peak, or root mean square; none where left out. */
+  readonly acceleration?: number;
+  /** Mean of torque times acceleration over the cycle, N·m·rad/s²; for an RMS point. */
+  readonly torqueAcceleration?: number;
 }
+
+/** The RMS point of a cycle, with what a rotor's inertia adds to it. */
+export const rmsPoint = (sums: CycleSums, torque: number): OperatingPoint => ({
+  name: 'RMS',
+  torque,
+  speed: sums.rmsSpeed,
+  time: 'continuous',
+  acceleration: sums.rmsAcceleration,
+  torqueAcceleration: sums.torqueAcceleration,
+});
 
 /** What one load case asks of the joint, in SI units and magnitudes. */
 export interface CaseLoads extends CycleSums {

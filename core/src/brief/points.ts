@@ -3,7 +3,7 @@ import type { PointsCase } from '../schema/joint.ts';
 import type { Problem } from '../result.ts';
 import { sumCycle } from './cycle.ts';
 import { cycleFigures, SHOCK_HELP } from './move-fields.ts';
-import { sure, type CaseLoads, type LoadPattern, type OperatingPoint } from './pattern.ts';
+import { rmsPoint, sure, type CaseLoads, type LoadPattern, type OperatingPoint } from './pattern.ts';
 
 /** Points shown on the map and tried against the motor; the hardest ones of a long list. */
 const TRIED = 12;
@@ -63,7 +63,7 @@ export function pointsLoads(c: PointsCase): CaseLoads {
     swing,
     points: [
       ...points,
-      { name: 'RMS', torque: rms, speed: sums.rmsSpeed, time: 'continuous' },
+      rmsPoint(sums, rms),
       ...(hold > 0 ? [{ name: 'hold', torque: hold, speed: 0, time: 'continuous' } as const] : []),
     ],
     values: { most, count: c.rows.length },

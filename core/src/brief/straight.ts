@@ -3,7 +3,7 @@ import type { StraightCase } from '../schema/joint.ts';
 import { sumCycle } from './cycle.ts';
 import { planMove, stretchesOf } from './move.ts';
 import { cycleFigures, moveFields, SHOCK_HELP, STRAIGHT } from './move-fields.ts';
-import { sure, type CaseLoads, type LoadPattern } from './pattern.ts';
+import { rmsPoint, sure, type CaseLoads, type LoadPattern } from './pattern.ts';
 
 const deg = Math.PI / 180;
 
@@ -41,6 +41,7 @@ export function straightLoads(c: StraightCase, g: number): CaseLoads {
         position: (back ? c.stroke - p.position : p.position) / r,
         speed: ((back ? -1 : 1) * p.speed) / r,
         torque: (back ? -1 : 1) * torque(force),
+        acceleration: ((back ? -1 : 1) * p.acceleration) / r,
       };
     });
   const holding = steady.weight * r;
@@ -67,8 +68,8 @@ export function straightLoads(c: StraightCase, g: number): CaseLoads {
     arm: r,
     swing: c.stroke / r,
     points: [
-      { name: 'peak', torque: peak, speed, time: 'peak' },
-      { name: 'RMS', torque: rms, speed: sums.rmsSpeed, time: 'continuous' },
+      { name: 'peak', torque: peak, speed, time: 'peak', acceleration: move.peakAcceleration / r },
+      rmsPoint(sums, rms),
       ...(hold > 0 ? [{ name: 'hold', torque: hold, speed: 0, time: 'continuous' } as const] : []),
     ],
     values: {

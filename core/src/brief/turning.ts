@@ -3,7 +3,7 @@ import type { TurningCase } from '../schema/joint.ts';
 import { sumCycle } from './cycle.ts';
 import { planMove, stretchesOf } from './move.ts';
 import { cycleFigures, moveFields, SHOCK_HELP, TURNING } from './move-fields.ts';
-import { sure, type CaseLoads, type LoadPattern } from './pattern.ts';
+import { rmsPoint, sure, type CaseLoads, type LoadPattern } from './pattern.ts';
 
 /**
  * A mass that turns: T = J·α + friction while moving + unbalance, which counts against the move and at rest.
@@ -15,6 +15,7 @@ export function turningLoads(c: TurningCase): CaseLoads {
       position: p.position,
       speed: p.speed,
       torque: c.inertia * p.acceleration + c.friction + c.unbalance,
+      acceleration: p.acceleration,
     })),
     { duration: c.rest, steady: true, at: () => ({ position: c.angle, speed: 0, torque: c.unbalance }) },
   ]);
@@ -34,8 +35,8 @@ export function turningLoads(c: TurningCase): CaseLoads {
     arm: c.radius,
     swing: c.angle,
     points: [
-      { name: 'peak', torque: peak, speed, time: 'peak' },
-      { name: 'RMS', torque: rms, speed: sums.rmsSpeed, time: 'continuous' },
+      { name: 'peak', torque: peak, speed, time: 'peak', acceleration: move.peakAcceleration },
+      rmsPoint(sums, rms),
       ...(c.unbalance > 0 ? [{ name: 'hold', torque: c.unbalance, speed: 0, time: 'continuous' } as const] : []),
     ],
     values: {

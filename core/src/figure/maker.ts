@@ -29,6 +29,7 @@ const POSITIVE: ReadonlySet<QuantityId> = new Set<QuantityId>([
   'inertia',
   'frequency',
   'power',
+  'speed',
 ]);
 
 /** Makes figures of one computed model and its versions with each uncertain input at its ends. */

@@ -13,6 +13,7 @@ import { loadCurve, motorPoints, torqueMap, type LoadCurve, type MotorDuty, type
 import { sumLine, trialOf, type LineNumbers } from './numbers.ts';
 import { openLine, openStage, type StageOpener } from './open.ts';
 import { bentWindUp } from '../math/springs.ts';
+import { spinPerAcceleration } from './spin.ts';
 import { forward, ratiosAfter } from './sum.ts';
 
 /** Where the line's figures come from, stage by stage, all at the output. */
@@ -229,7 +230,9 @@ function lineNodes(variant: Variant, demand: Demand, shelf: Shelf, n: LineNumber
   const motorSpeed = demand.speed * Math.abs(n.ratio);
   const t0 = motorTorque(variant.motor, variant.driver, shelf, motorSpeed, 'peak').torque;
   const nodes: Node[] = [{ ratio: 1, torque: t0, speed: motorSpeed, play: 0 }];
-  let [ratio, play, t] = [1, 0, t0];
+  // What speeds up the rotor and the stages does not arrive.
+  const spin = spinPerAcceleration(n.inertiaLine, Math.abs(n.ratio)) * (n.governing?.acceleration ?? 0);
+  let [ratio, play, t] = [1, 0, t0 - spin];
   for (const s of n.stages) {
     ratio *= s.ratio;
     play = play / Math.abs(s.ratio) + s.play[0];

@@ -69,6 +69,22 @@ export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumber
       }),
     );
   }
+  if (Number.isFinite(n.accelerates))
+    list.push(
+      check({
+        id: 'accelerates',
+        of: 'accelerates',
+        name: 'Accelerates as asked',
+        figure: n.accelerates,
+        limit: n.accelerationAsked,
+        sense: 'min',
+        quantity: 'acceleration',
+        near: 0.05,
+        why: 'Rotor and stages have to be sped up beside the load; what the motor has left for that decides.',
+        mend: () => currentMend(line, (d) => d.accelerates >= d.accelerationAsked),
+        advice: 'Take less ratio, a motor with a lighter rotor or more torque, or give the move more time.',
+      }),
+    );
   if (motor.type === 'brushless' && !motor.sensored) {
     const start =
       factor(shelf, 'motor.sensorless') * driver.supplyVoltage * factor(shelf, 'motor.duty') * motor.speedConstant;

@@ -209,7 +209,12 @@ export function lineFigures(
       (x) => x.efficiency,
       () => ({
         formula: 'Tₙ/(T₀·Π|iⱼ|)',
-        terms: [peak, term('T₀', 'motor torque needed', n.motorNeeded, 'torque', 'computed'), ...etas, ...drags],
+        terms: [
+          peak,
+          term('T₀', 'motor torque for it', n.motorNeeded - n.spinNeeded, 'torque', 'computed'),
+          ...etas,
+          ...drags,
+        ],
         source: SUM,
         note: 'It depends on the load, since drag does not shrink with it.',
       }),
@@ -220,9 +225,15 @@ export function lineFigures(
       'torque',
       (x) => x.motorRms,
       () => ({
-        formula: 'T_rms/(|i|·η) + d, from the output back',
-        terms: [term('T_rms', 'RMS torque asked', demand.rms, 'torque', 'brief'), ...ratios, ...etas, ...drags],
-        source: SUM,
+        formula: '√(mean of (T/(|i|·η) + d + i·α·J)²) over the cycle',
+        terms: [
+          term('T_rms', 'RMS torque asked', demand.rms, 'torque', 'brief'),
+          term('J', 'rotor and stages, at the output', n.inertiaLine, 'inertia', 'computed'),
+          ...ratios,
+          ...etas,
+          ...drags,
+        ],
+        source: `${SUM}; i·α·J speeds up rotor and stages`,
       }),
     ),
     make.figure(
@@ -231,11 +242,39 @@ export function lineFigures(
       'torque',
       (x) => x.motorNeeded,
       () => ({
-        formula: 'T/(|i|·η) + d, from the output back',
-        terms: [peak, ...ratios, ...etas, ...drags],
-        source: SUM,
+        formula: 'T/(|i|·η) + d, from the output back, and i·α·J',
+        terms: [
+          peak,
+          term('i·α·J', 'of it for speeding up rotor and stages', n.spinNeeded, 'torque', 'computed'),
+          ...ratios,
+          ...etas,
+          ...drags,
+        ],
+        source: `${SUM}; Newton on the motor’s shaft for what turns before the output`,
+        note: 'Of the points of the brief the one that asks most of the motor.',
       }),
     ),
+    ...(Number.isFinite(n.accelerates)
+      ? [
+          make.figure(
+            'accelerates',
+            'Accelerates the output by',
+            'acceleration',
+            (x) => x.accelerates,
+            () => ({
+              formula: '(reach − (T − J_l·α))/(J_l + |i|·η·J/|i|)',
+              terms: [
+                peak,
+                term('α', 'acceleration asked', n.accelerationAsked, 'acceleration', 'brief'),
+                term('J_l', 'load', demand.inertia, 'inertia', 'brief'),
+                term('J', 'rotor and stages, at the output', n.inertiaLine, 'inertia', 'computed'),
+                ...ratios,
+              ],
+              source: 'what the motor has left at the peak, on load, rotor and stages',
+            }),
+          ),
+        ]
+      : []),
     make.figure(
       'turnBack',
       'Turn-back',

@@ -5,6 +5,7 @@ import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { LineNumbers } from './numbers.ts';
 import { forward, needed } from './sum.ts';
+import { motorAsked, spinPerAcceleration } from './spin.ts';
 
 /** The reach of the motor after ratio and losses, over output speed. */
 export interface TorqueMap {
@@ -58,8 +59,10 @@ export function torqueMap(variant: Variant, demand: Demand, shelf: Shelf, n: Lin
   const speed = new Float64Array(MAP_POINTS + 1);
   const peak = new Float64Array(MAP_POINTS + 1);
   const continuous = new Float64Array(MAP_POINTS + 1);
-  const at = (w: number, time: 'peak' | 'continuous') =>
-    forward(n.stages, motorTorque(variant.motor, variant.driver, shelf, w * size, time).torque);
+  const gives = (w: number, time: 'peak' | 'continuous') =>
+    motorTorque(variant.motor, variant.driver, shelf, w * size, time).torque;
+  const at = (w: number, time: 'peak' | 'continuous') => forward(n.stages, gives(w, time));
+  const spin = spinPerAcceleration(n.inertiaLine, size);
   for (let i = 0; i <= MAP_POINTS; i++) {
     const w = (top * i) / MAP_POINTS;
     speed[i] = w;
@@ -73,7 +76,12 @@ export function torqueMap(variant: Variant, demand: Demand, shelf: Shelf, n: Lin
       torque: p.torque,
       speed: p.speed,
       time: p.time,
-      margin: p.speed === 0 && n.holder >= 0 ? Infinity : at(p.speed, p.time) / p.torque,
+      margin:
+        p.speed === 0 && n.holder >= 0
+          ? Infinity
+          : p.time === 'peak'
+            ? forward(n.stages, gives(p.speed, 'peak') - spin * (p.acceleration ?? 0)) / p.torque
+            : gives(p.speed, 'continuous') / motorAsked(n.stages, p, spin),
     }));
   return { speed, peak, continuous, capacity: n.capacity, points };
 }
@@ -89,8 +97,9 @@ export function loadCurve(demand: Demand, n: LineNumbers): LoadCurve | undefined
 export function motorPoints(variant: Variant, demand: Demand, shelf: Shelf, n: LineNumbers): MotorDuty[] {
   const { motor, driver } = variant;
   const size = Math.abs(n.ratio);
+  const spin = spinPerAcceleration(n.inertiaLine, size);
   return demand.points.map((p) => {
-    const torque = p.speed === 0 && n.holder >= 0 ? 0 : needed(n.stages, p.torque);
+    const torque = p.speed === 0 && n.holder >= 0 ? 0 : motorAsked(n.stages, p, spin);
     const speed = p.speed * size;
     const has = motorTorque(motor, driver, shelf, speed, p.time);
     const heat = motorHeat(motor, driver, shelf, torque);

@@ -12,6 +12,7 @@ import { stated } from '../units/stated.ts';
 import { outputNumbers } from './output.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
 import { bentWindUp } from '../math/springs.ts';
+import { motorAsked, spinPerAcceleration } from './spin.ts';
 import { forward, needed, ratiosAfter, stiffnessAtOutput, totalRatio, turnBack } from './sum.ts';
 
 /** Everything the line adds up to, as plain numbers in SI units. NaN marks what does not apply. */
@@ -38,7 +39,12 @@ export interface LineNumbers {
   /** The smaller of reach and capacity. */
   readonly torque: number;
   readonly speed: number;
+  /** At the peak, what speeds up rotor and stages included; and that part alone. */
   readonly motorNeeded: number;
+  readonly spinNeeded: number;
+  /** Acceleration that the motor reaches at the hardest peak that asks for one, and what is asked there, rad/s²; NaN. */
+  readonly accelerates: number;
+  readonly accelerationAsked: number;
   readonly efficiency: number;
   readonly stiffness: number;
   readonly windUpHold: number;
@@ -141,6 +147,8 @@ interface Brought {
   readonly governing: OperatingPoint | undefined;
   readonly continuousReach: number;
   readonly everMargin: number;
+  readonly accelerates: number;
+  readonly accelerationAsked: number;
   readonly speed: number;
 }
 
@@ -149,6 +157,7 @@ interface Brought {
  *
  * @param speedLimit speed that motor and stages stand, at the output, rad/s
  * @param holds whether a stage cannot be driven back and so carries the holding by itself
+ * @param spin motor torque that speeding up rotor and stages takes, for an acceleration of the output
  */
 function brought(
   variant: Variant,
@@ -157,30 +166,44 @@ function brought(
   stages: readonly StageNumbers[],
   speedLimit: number,
   holds: boolean,
+  spin: number,
 ): Brought {
   const size = Math.abs(totalRatio(stages));
-  const reachAt = (speed: number, time: 'peak' | 'continuous') =>
-    forward(stages, motorTorque(variant.motor, variant.driver, shelf, speed * size, time).torque);
+  const gives = (speed: number, time: 'peak' | 'continuous') =>
+    motorTorque(variant.motor, variant.driver, shelf, speed * size, time).torque;
+  const reachAt = (speed: number, time: 'peak' | 'continuous', acceleration = 0) =>
+    forward(stages, gives(speed, time) - spin * acceleration);
   const peaks = demand.points.filter((p) => p.time === 'peak' && p.torque > 0);
   let reach = reachAt(demand.speed, 'peak');
   let governing: OperatingPoint | undefined;
   if (peaks.length > 0) {
     let least = Infinity;
     for (const p of peaks) {
-      const margin = reachAt(p.speed, 'peak') / p.torque;
+      const margin = reachAt(p.speed, 'peak', p.acceleration) / p.torque;
       if (margin < least) [least, governing] = [margin, p];
     }
     reach = demand.peak * least;
   }
+  // T_out(a) = T_other + J·a with the motor's torque less what rotor and stages take, solved for a.
+  let [accelerates, accelerationAsked] = [NaN, NaN];
+  const gain = stages.reduce((g, s) => g * Math.abs(s.ratio) * s.etaForward, 1);
+  for (const p of peaks) {
+    if (!(p.acceleration! > 0)) continue;
+    const other = Math.max(0, p.torque - demand.inertia * p.acceleration!);
+    const all = demand.inertia + gain * spin;
+    const able = all > 0 ? (reachAt(p.speed, 'peak') - other) / all : Infinity;
+    if (!(able / p.acceleration! >= accelerates / accelerationAsked))
+      [accelerates, accelerationAsked] = [able, p.acceleration!];
+  }
   let everMargin = Infinity;
   for (const p of demand.points) {
     if (p.time !== 'continuous' || !(p.torque > 0) || (p.speed === 0 && holds)) continue;
-    everMargin = Math.min(everMargin, reachAt(p.speed, 'continuous') / p.torque);
+    everMargin = Math.min(everMargin, gives(p.speed, 'continuous') / motorAsked(stages, p, spin));
   }
   const carries = (w: number): boolean => {
     if (peaks.length === 0) return reachAt(w, 'peak') >= demand.peak;
     for (const p of peaks)
-      if (reachAt(demand.speed > 0 ? (p.speed * w) / demand.speed : w, 'peak') < p.torque) return false;
+      if (reachAt(demand.speed > 0 ? (p.speed * w) / demand.speed : w, 'peak', p.acceleration) < p.torque) return false;
     return true;
   };
   return {
@@ -188,6 +211,8 @@ function brought(
     governing,
     everMargin,
     continuousReach: reachAt(demand.speed, 'continuous'),
+    accelerates,
+    accelerationAsked,
     speed: highestSpeed(carries, demand.speed, speedLimit, reach >= demand.peak),
   };
 }
@@ -206,6 +231,27 @@ function highestSpeed(carries: (w: number) => boolean, asked: number, limit: num
     else hi = mid;
   }
   return lo;
+}
+
+/** Share of the motor's work that arrives at a torque carried steadily; NaN where none is asked. */
+function arriving(stages: readonly StageNumbers[], torque: number, size: number): number {
+  const motor = needed(stages, torque);
+  return motor > 0 ? torque / (motor * size) : NaN;
+}
+
+/** What the motor is asked for at the hardest peak, how much of it speeds up rotor and stages, and root mean square, N·m. */
+function askedOfMotor(stages: readonly StageNumbers[], demand: Demand, spin: number) {
+  let [motorNeeded, spinNeeded, motorRms] = [0, 0, 0];
+  for (const p of demand.points) {
+    const asked = motorAsked(stages, p, spin);
+    if (p.time === 'peak' && asked > motorNeeded) [motorNeeded, spinNeeded] = [asked, spin * (p.acceleration ?? 0)];
+    if (p.time === 'continuous' && p.acceleration !== undefined) motorRms = Math.max(motorRms, asked);
+  }
+  return {
+    motorNeeded: motorNeeded > 0 ? motorNeeded : needed(stages, demand.peak),
+    spinNeeded,
+    motorRms: motorRms > 0 ? motorRms : needed(stages, demand.rms),
+  };
 }
 
 /** The least of every stage's static limits carried forward through what follows, N·m: what breaks, skips or dents it. */
@@ -318,7 +364,9 @@ const bringsAlike = (a: StageNumbers, b: StageNumbers): boolean =>
     a.etaForward === b.etaForward &&
     a.etaBackward > 0 === b.etaBackward > 0 &&
     a.drag === b.drag &&
-    a.maxSpeed === b.maxSpeed);
+    a.maxSpeed === b.maxSpeed &&
+    a.inertiaIn === b.inertiaIn &&
+    a.inertiaOut === b.inertiaOut);
 
 function sum(
   variant: Variant,
@@ -350,17 +398,17 @@ function sum(
     outside = Math.max(outside, s.outside);
     length += s.length;
   }
-  const { reach, governing, continuousReach, everMargin, speed } = reachBy((read) =>
-    brought(variant, demand, read, stages, speedLimit, back.holder >= 0),
+  const rotor = motor.rotorInertia * ratio * ratio;
+  const inertiaLine = rotor + inertiaStages;
+  const spin = spinPerAcceleration(inertiaLine, size);
+  const { reach, governing, continuousReach, everMargin, speed, ...quick } = reachBy((read) =>
+    brought(variant, demand, read, stages, speedLimit, back.holder >= 0, spin),
   );
   const strong = weakest(stages);
   const shaft = outputNumbers(variant.output, demand.meanSpeed);
   const stick = heldByFriction(stages, after, demand.friction, shaft.stiffness);
-  const rotor = motor.rotorInertia * ratio * ratio;
-  const inertiaLine = rotor + inertiaStages;
   const stiffness = 1 / (1 / stiffnessAtOutput(stages) + 1 / shaft.stiffness);
-  const motorNeeded = needed(stages, demand.peak);
-  const motorRms = needed(stages, demand.rms);
+  const { motorNeeded, spinNeeded, motorRms } = askedOfMotor(stages, demand, spin);
   const torque = Math.min(reach, strong.capacity);
   const warm = motorHeat(motor, driver, shelf, motorRms);
   // A peak is carried by a winding as warm as the cycle keeps it; one that would run away is as hot as it may be.
@@ -380,8 +428,10 @@ function sum(
     torque,
     speed,
     motorNeeded,
+    spinNeeded,
     motorRms,
-    efficiency: motorNeeded > 0 ? demand.peak / (motorNeeded * size) : NaN,
+    ...quick,
+    efficiency: arriving(stages, demand.peak, size),
     stiffness,
     shaftStiffness: shaft.stiffness,
     windUpHold: windUpHold + demand.hold / shaft.stiffness,

@@ -146,7 +146,7 @@ export function motorEfficiency(
 }
 
 /**
- * Highest speed at which torque is left or known, rad/s: where the back-EMF meets the supply, a stepper has a fifth of its
+ * Highest speed at which torque is left or known, rad/s: where the back-EMF meets the supply, a stepper has a third of its
  * torque left, or the data sheet ends.
  */
 export function topSpeed(m: Motor, d: Driver): number {

@@ -138,7 +138,7 @@ export function constantFigures(m: Motor, d: Driver, shelf: Shelf): Figure[] {
     ),
     make(
       'ever',
-      'continuous',
+      'Continuous torque',
       'torque',
       c.continuousTorque,
       'the same with the continuous current',

@@ -73,9 +73,9 @@ export function usableShare(m: StepperMotor, d: Driver, shelf: Shelf, speed: num
 }
 
 /** Share of its torque at a crawl with which a stepper counts as having reached its highest speed. */
-const LEAST_SHARE = 0.2;
+const LEAST_SHARE = 1 / 3;
 
-/** Speed beyond which less than a fifth of a stepper's torque is left, rad/s, from k·V/(p·ω·L), which it falls along. */
+/** Speed beyond which less than a third of a stepper's torque is left, rad/s, from k·V/(p·ω·L), which it falls along. */
 export const stepperTop = (m: StepperMotor, d: Driver): number =>
   d.supplyVoltage / (LEAST_SHARE * stepperAmplitude(m, d) * reactance(m, 1));
 

@@ -2,6 +2,7 @@ import { demandOf, type Demand } from '../brief/demand.ts';
 import type { OperatingPoint } from '../brief/pattern.ts';
 import type { Joint, Variant } from '../schema/joint.ts';
 import { motorTorque, topSpeed } from '../motor/available.ts';
+import { motorAsked } from '../line/spin.ts';
 import type { Shelf } from '../shop/shelf.ts';
 
 /** Range of total ratio within which one thing asked is met; `high` may be Infinity. */
@@ -49,8 +50,11 @@ export function marginAt(
   let [peak, ever] = [Infinity, Infinity];
   for (const p of points) {
     if (!(p.torque > 0)) continue;
+    // Stages are not there yet: the rotor alone has to be sped up beside the load.
+    const one = { ratio, etaForward: arrives, etaBackward: 1, drag: 0, stiffness: Infinity };
     const margin =
-      (motorTorque(variant.motor, variant.driver, shelf, p.speed * ratio, p.time).torque * ratio * arrives) / p.torque;
+      motorTorque(variant.motor, variant.driver, shelf, p.speed * ratio, p.time).torque /
+      motorAsked([one], p, variant.motor.rotorInertia * ratio);
     if (p.time === 'peak') peak = Math.min(peak, margin);
     else ever = Math.min(ever, margin);
   }

@@ -111,18 +111,17 @@ function FigureColumns({ figures, label }: { figures: readonly Figure[]; label: 
   return (
     <div role="group" className="grid grid-cols-2 gap-x-5 border-t border-rule py-1.5 text-[12.5px]" aria-label={label}>
       {[figures.slice(0, half), figures.slice(half)].map((list, k) => (
-        <table key={k} className="h-fit w-full">
-          <tbody>
-            {list.map((f) => (
-              <tr key={f.id} className="rule-b">
-                <td className="py-[2px] pr-2">{f.name}</td>
-                <td className="whitespace-nowrap py-[2px] pr-0 text-right">
-                  <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        // Each row by itself: a long value in one leaves a long name in another its room.
+        <ul key={k} className="h-fit">
+          {list.map((f) => (
+            <li key={f.id} className="rule-b flex items-baseline justify-between gap-x-2 py-[2px]">
+              <span>{f.name}</span>
+              <span className="whitespace-nowrap">
+                <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
+              </span>
+            </li>
+          ))}
+        </ul>
       ))}
     </div>
   );

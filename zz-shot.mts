@@ -1,0 +1,18 @@
+import { chromium } from '@playwright/test';
+import { spawn } from 'node:child_process';
+const srv = spawn('npx',['tsx','server/src/main.ts'],{env:{...process.env,PORT:'4777'},stdio:'ignore',detached:true});
+await new Promise(r=>setTimeout(r,4000));
+const b = await chromium.launch({executablePath:'/usr/bin/chromium'});
+const p = await b.newPage({viewport:{width:1280,height:800}});
+p.on('console',m=>m.type()==='error'&&console.log(m.text()));
+await p.goto('http://127.0.0.1:4777/');
+await p.getByRole('button',{name:'Open the demo set'}).click();
+await p.getByRole('link',{name:'Body yaw',exact:true}).click();
+await p.getByRole('navigation',{name:'Views'}).getByRole('link',{name:/^Line/}).click();
+await p.waitForTimeout(2500);
+await p.screenshot({path:'/tmp/s1.png'});
+console.log(await p.getByRole('main').evaluate(m=>[m.scrollHeight-m.clientHeight, m.querySelector('h1')!.closest('.overflow-y-auto')!.scrollHeight-m.clientHeight]));
+await p.getByRole('button',{name:'Motor',exact:true}).or(p.getByRole('tab',{name:'Motor',exact:true})).or(p.getByRole('link',{name:'Motor',exact:true})).first().click();
+await p.waitForTimeout(1500);
+await p.screenshot({path:'/tmp/s2.png'});
+await b.close(); process.kill(-srv.pid!);

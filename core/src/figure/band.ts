@@ -55,7 +55,8 @@ export class PositiveBandSum {
   }
 
   private way(end: number): number {
-    if (Number.isNaN(end)) return 0;
+    // Most inputs do not move a figure at all: no logarithm for them.
+    if (end === this.value || Number.isNaN(end)) return 0;
     if (!(end > 0)) return -FURTHEST;
     const way = Math.log(end / this.value);
     return way < -FURTHEST ? -FURTHEST : way > FURTHEST ? FURTHEST : way;

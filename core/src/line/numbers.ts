@@ -347,7 +347,8 @@ export function trialOf(line: LineToSum, before: SummedLine, id: string, value: 
   });
   if (!carries) return undefined;
   const shelf = withFactor(line.shelf, id, value);
-  const kept = !before.reach.factors.has(id) && carries.stages.every((s, j) => bringsAlike(s, was.stages[j]!));
+  const spins = line.demand.points.some((p) => (p.acceleration ?? 0) > 0);
+  const kept = !before.reach.factors.has(id) && carries.stages.every((s, j) => bringsAlike(s, was.stages[j]!, spins));
   return sum(line.variant, line.demand, shelf, carries, (find) => (kept ? was : find(shelf)));
 }
 
@@ -358,15 +359,14 @@ export function sumWith(line: LineToSum, change: Partial<Variant>): LineNumbers 
 }
 
 /** Whether a stage lets through the same of what the motor brings. */
-const bringsAlike = (a: StageNumbers, b: StageNumbers): boolean =>
+const bringsAlike = (a: StageNumbers, b: StageNumbers, spins: boolean): boolean =>
   a === b ||
   (a.ratio === b.ratio &&
     a.etaForward === b.etaForward &&
     a.etaBackward > 0 === b.etaBackward > 0 &&
     a.drag === b.drag &&
     a.maxSpeed === b.maxSpeed &&
-    a.inertiaIn === b.inertiaIn &&
-    a.inertiaOut === b.inertiaOut);
+    (!spins || (a.inertiaIn === b.inertiaIn && a.inertiaOut === b.inertiaOut)));
 
 function sum(
   variant: Variant,

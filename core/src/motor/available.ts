@@ -12,7 +12,7 @@ import { curveTorque } from './curve.ts';
 import { linePerAmpere } from './driver.ts';
 import type { DcMotor, Driver, Motor } from './motor.ts';
 import { servoLoss, servoTorque } from './servo.ts';
-import { pullOut, stepperAmplitude, stepperTop, usableShare } from './stepper.ts';
+import { stepperAmplitude, stepperTop, stepperTorque } from './stepper.ts';
 
 export interface MotorPoint {
   /** Torque at the shaft, N·m; 0 where nothing is known. */
@@ -51,9 +51,9 @@ export function motorTorque(m: Motor, d: Driver, shelf: Shelf, speed: number, ti
     };
   }
   if (m.type === 'stepper') {
-    const { torque, bound } = pullOut(m, d, speed);
+    const { torque, bound } = stepperTorque(m, d, shelf, speed);
     return {
-      torque: spread * usableShare(m, d, shelf, speed) * torque,
+      torque: spread * torque,
       current: currentFor(m, d, torque),
       bound,
       known: true,

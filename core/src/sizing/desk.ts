@@ -48,13 +48,13 @@ export function marginAt(
   arrives: number,
 ): { peak: number; ever: number } {
   let [peak, ever] = [Infinity, Infinity];
+  // Stages are not there yet: the rotor alone has to be sped up beside the load.
+  const one = [{ ratio, etaForward: arrives, etaBackward: 1, drag: 0, stiffness: Infinity }];
+  const spin = variant.motor.rotorInertia * ratio;
   for (const p of points) {
     if (!(p.torque > 0)) continue;
-    // Stages are not there yet: the rotor alone has to be sped up beside the load.
-    const one = { ratio, etaForward: arrives, etaBackward: 1, drag: 0, stiffness: Infinity };
     const margin =
-      motorTorque(variant.motor, variant.driver, shelf, p.speed * ratio, p.time).torque /
-      motorAsked([one], p, variant.motor.rotorInertia * ratio);
+      motorTorque(variant.motor, variant.driver, shelf, p.speed * ratio, p.time).torque / motorAsked(one, p, spin);
     if (p.time === 'peak') peak = Math.min(peak, margin);
     else ever = Math.min(ever, margin);
   }

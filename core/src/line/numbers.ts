@@ -11,6 +11,7 @@ import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
 import { stated } from '../units/stated.ts';
 import { outputNumbers } from './output.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
+import { lastNotBelow } from '../math/crossing.ts';
 import { bentWindUp } from '../math/springs.ts';
 import { motorAsked, spinPerAcceleration } from './spin.ts';
 import { forward, needed, ratiosAfter, stiffnessAtOutput, totalRatio, turnBack } from './sum.ts';
@@ -101,16 +102,18 @@ export const outputDuty = (demand: Demand): Duty => ({
 export function inputDuty(at: Duty, s: StageNumbers): Duty {
   const i = Math.abs(s.ratio);
   const gain = i * s.etaForward;
-  return {
+  // Written out: one is made for every stage of every trial behind a band, and spreading costs more than the sums.
+  const before: { -readonly [K in keyof Duty]: Duty[K] } = {
     torque: at.torque / gain + s.drag,
     torqueRms: at.torqueRms / gain + s.drag,
     speed: at.speed * i,
     equivalent: (at.equivalent ?? 0) / gain + s.drag,
     meanSpeed: (at.meanSpeed ?? 0) * i,
-    ...(at.swing === undefined ? {} : { swing: at.swing * i }),
-    ...(at.reverses ? { reverses: true } : {}),
-    ...(at.life === undefined ? {} : { life: at.life }),
   };
+  if (at.swing !== undefined) before.swing = at.swing * i;
+  if (at.reverses) before.reverses = true;
+  if (at.life !== undefined) before.life = at.life;
+  return before;
 }
 
 /** The stages of a line under their duties. */
@@ -200,11 +203,15 @@ function brought(
     if (p.time !== 'continuous' || !(p.torque > 0) || (p.speed === 0 && holds)) continue;
     everMargin = Math.min(everMargin, gives(p.speed, 'continuous') / motorAsked(stages, p, spin));
   }
-  const carries = (w: number): boolean => {
-    if (peaks.length === 0) return reachAt(w, 'peak') >= demand.peak;
-    for (const p of peaks)
-      if (reachAt(demand.speed > 0 ? (p.speed * w) / demand.speed : w, 'peak', p.acceleration) < p.torque) return false;
-    return true;
+  /** What is left over the hardest peak with all points sped up alike, as a share; below nought where it is not carried. */
+  const left = (w: number): number => {
+    if (peaks.length === 0) return reachAt(w, 'peak') - demand.peak;
+    let least = Infinity;
+    for (const p of peaks) {
+      const speed = demand.speed > 0 ? (p.speed * w) / demand.speed : w;
+      least = Math.min(least, reachAt(speed, 'peak', p.acceleration) / p.torque - 1);
+    }
+    return least;
   };
   return {
     reach,
@@ -213,24 +220,16 @@ function brought(
     continuousReach: reachAt(demand.speed, 'continuous'),
     accelerates,
     accelerationAsked,
-    speed: highestSpeed(carries, demand.speed, speedLimit, reach >= demand.peak),
+    speed: highestSpeed(left, demand.speed, speedLimit, reach >= demand.peak),
   };
 }
 
-/**
- * The highest speed with the peak torque, by halving: available torque falls with speed, and all points are sped up
- * alike. Twenty-four halvings leave less than a ten-millionth of the range.
- */
-function highestSpeed(carries: (w: number) => boolean, asked: number, limit: number, reached: boolean): number {
-  if (carries(limit)) return limit;
-  let [lo, hi] = reached ? [Math.min(asked, limit), limit] : [0, Math.min(asked, limit)];
-  if (!carries(lo)) return 0;
-  for (let i = 0; i < 24; i++) {
-    const mid = (lo + hi) / 2;
-    if (carries(mid)) lo = mid;
-    else hi = mid;
-  }
-  return lo;
+/** The highest speed with the peak torque, to a ten-millionth of the range: available torque falls with speed. */
+function highestSpeed(left: (w: number) => number, asked: number, limit: number, reached: boolean): number {
+  if (left(limit) >= 0) return limit;
+  const [low, high] = reached ? [Math.min(asked, limit), limit] : [0, Math.min(asked, limit)];
+  if (left(low) < 0) return 0;
+  return left(high) >= 0 ? high : lastNotBelow(left, low, high, 1e-7 * (high - low));
 }
 
 /** Share of the motor's work that arrives at a torque carried steadily; NaN where none is asked. */
@@ -401,7 +400,7 @@ function sum(
   const rotor = motor.rotorInertia * ratio * ratio;
   const inertiaLine = rotor + inertiaStages;
   const spin = spinPerAcceleration(inertiaLine, size);
-  const { reach, governing, continuousReach, everMargin, speed, ...quick } = reachBy((read) =>
+  const { reach, governing, continuousReach, everMargin, speed, accelerates, accelerationAsked } = reachBy((read) =>
     brought(variant, demand, read, stages, speedLimit, back.holder >= 0, spin),
   );
   const strong = weakest(stages);
@@ -409,6 +408,11 @@ function sum(
   const stick = heldByFriction(stages, after, demand.friction, shaft.stiffness);
   const stiffness = 1 / (1 / stiffnessAtOutput(stages) + 1 / shaft.stiffness);
   const { motorNeeded, spinNeeded, motorRms } = askedOfMotor(stages, demand, spin);
+  const lives = shortest(
+    stages,
+    shaft.life,
+    motor.type === 'brushed' && demand.meanSpeed > 0 ? factor(shelf, 'motor.brushes') : Infinity,
+  );
   const torque = Math.min(reach, strong.capacity);
   const warm = motorHeat(motor, driver, shelf, motorRms);
   // A peak is carried by a winding as warm as the cycle keeps it; one that would run away is as hot as it may be.
@@ -424,13 +428,16 @@ function sum(
     governing,
     everMargin,
     continuousReach,
-    ...strong,
+    capacity: strong.capacity,
+    capacityMode: strong.capacityMode,
+    capacityStage: strong.capacityStage,
     torque,
     speed,
     motorNeeded,
     spinNeeded,
     motorRms,
-    ...quick,
+    accelerates,
+    accelerationAsked,
     efficiency: arriving(stages, demand.peak, size),
     stiffness,
     shaftStiffness: shaft.stiffness,
@@ -451,11 +458,9 @@ function sum(
     mass: mass + shaft.mass,
     money: money + shaft.money,
     bore: clearBore(stages),
-    ...shortest(
-      stages,
-      shaft.life,
-      motor.type === 'brushed' && demand.meanSpeed > 0 ? factor(shelf, 'motor.brushes') : Infinity,
-    ),
+    life: lives.life,
+    lifeMode: lives.lifeMode,
+    lifeStage: lives.lifeStage,
     startStop: startStopSpeed(variant, shelf, demand, motorNeeded, inertiaLine, size),
     bearingLoad: shaft.load,
     bearingSafety: shaft.safety,

@@ -177,7 +177,15 @@ describe('the command line', () => {
     const own =
       '{"type":"brushless","speedConstant":"340 ' +
       'rpm/V","resistance":0.13,"idleCurrent":0.5,"peakCurrent":22,"thermalResistance":3.4,"allowedRise":80,"sensored":true}';
-    const m = await json('motor', '--motor', own, '--driver', '{"currentLimit":10,"sets":"line"}', '--speed', '0 rpm, 3000 rpm');
+    const m = await json(
+      'motor',
+      '--motor',
+      own,
+      '--driver',
+      '{"currentLimit":10,"sets":"line"}',
+      '--speed',
+      '0 rpm, 3000 rpm',
+    );
     expect(m.points[1].peak.torque).toBeCloseTo((60 / (2 * Math.PI * 340)) * 9.5, 9);
     expect((await run('motor', '--motor', '{"type":"stepper"}')).err).toMatch(/motor cannot be read at/);
     expect((await run('motor', '--motor', own, '--speed', '3 kg')).err).toMatch(/unit of mass/);

@@ -11,7 +11,6 @@ import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
 import { stated } from '../units/stated.ts';
 import { outputNumbers } from './output.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
-import { lastNotBelow } from '../math/crossing.ts';
 import { bentWindUp } from '../math/springs.ts';
 import { motorAsked, spinPerAcceleration } from './spin.ts';
 import { forward, needed, ratiosAfter, stiffnessAtOutput, totalRatio, turnBack } from './sum.ts';
@@ -203,15 +202,11 @@ function brought(
     if (p.time !== 'continuous' || !(p.torque > 0) || (p.speed === 0 && holds)) continue;
     everMargin = Math.min(everMargin, gives(p.speed, 'continuous') / motorAsked(stages, p, spin));
   }
-  /** What is left over the hardest peak with all points sped up alike, as a share; below nought where it is not carried. */
-  const left = (w: number): number => {
-    if (peaks.length === 0) return reachAt(w, 'peak') - demand.peak;
-    let least = Infinity;
-    for (const p of peaks) {
-      const speed = demand.speed > 0 ? (p.speed * w) / demand.speed : w;
-      least = Math.min(least, reachAt(speed, 'peak', p.acceleration) / p.torque - 1);
-    }
-    return least;
+  const carries = (w: number): boolean => {
+    if (peaks.length === 0) return reachAt(w, 'peak') >= demand.peak;
+    for (const p of peaks)
+      if (reachAt(demand.speed > 0 ? (p.speed * w) / demand.speed : w, 'peak', p.acceleration) < p.torque) return false;
+    return true;
   };
   return {
     reach,
@@ -220,16 +215,24 @@ function brought(
     continuousReach: reachAt(demand.speed, 'continuous'),
     accelerates,
     accelerationAsked,
-    speed: highestSpeed(left, demand.speed, speedLimit, reach >= demand.peak),
+    speed: highestSpeed(carries, demand.speed, speedLimit, reach >= demand.peak),
   };
 }
 
-/** The highest speed with the peak torque, to a ten-millionth of the range: available torque falls with speed. */
-function highestSpeed(left: (w: number) => number, asked: number, limit: number, reached: boolean): number {
-  if (left(limit) >= 0) return limit;
-  const [low, high] = reached ? [Math.min(asked, limit), limit] : [0, Math.min(asked, limit)];
-  if (left(low) < 0) return 0;
-  return left(high) >= 0 ? high : lastNotBelow(left, low, high, 1e-7 * (high - low));
+/**
+ * The highest speed with the peak torque, by halving: available torque falls with speed, and all points are sped up
+ * alike. Twenty-four halvings leave less than a ten-millionth of the range; false position needed as many.
+ */
+function highestSpeed(carries: (w: number) => boolean, asked: number, limit: number, reached: boolean): number {
+  if (carries(limit)) return limit;
+  let [lo, hi] = reached ? [Math.min(asked, limit), limit] : [0, Math.min(asked, limit)];
+  if (!carries(lo)) return 0;
+  for (let i = 0; i < 24; i++) {
+    const mid = (lo + hi) / 2;
+    if (carries(mid)) lo = mid;
+    else hi = mid;
+  }
+  return lo;
 }
 
 /** Share of the motor's work that arrives at a torque carried steadily; NaN where none is asked. */

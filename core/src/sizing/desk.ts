@@ -138,7 +138,7 @@ function deskRow(
   if (points.some((p) => p.time === 'continuous' && p.torque > 0))
     add(
       'ever',
-      'For ever',
+      'Continuous',
       'RMS and holding torque within what the motor carries continuously.',
       windowOf((i) => marginAt(variant, points, shelf, i, arrives).ever >= 1),
     );

@@ -286,7 +286,7 @@ function LastStage() {
         <tbody>
           <tr>
             <th className="whitespace-nowrap">its ratio</th>
-            {[1, 1.5, 2, 3, 4, 5, 6].map((i) => (
+            {[1, 1.5, 2, 3, 4, 6].map((i) => (
               <td key={i} className="num w-12 text-right">
                 {i}
               </td>
@@ -294,9 +294,9 @@ function LastStage() {
           </tr>
           <tr>
             <th className="whitespace-nowrap">then play</th>
-            {[1, 1.5, 2, 3, 4, 5, 6].map((i) => (
+            {[1, 1.5, 2, 3, 4, 6].map((i) => (
               <td key={i} className="num text-right text-expected">
-                {formatQuantity(playAfter(b, i, own), 'smallAngle', units, 3)}
+                {formatQuantity(playAfter(b, i, own), 'smallAngle', units, 2)}
               </td>
             ))}
           </tr>

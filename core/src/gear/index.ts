@@ -16,6 +16,7 @@ export * from './gear-solid.ts';
 export * from './fatigue.ts';
 export * from './wear.ts';
 export * from './lasting.ts';
+export * from './lobe-life.ts';
 export * from './toothing.ts';
 export * from './modes.ts';
 export * from './mesh-figures.ts';

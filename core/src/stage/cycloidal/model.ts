@@ -1,17 +1,9 @@
 import { reducedModulus } from '../../contact/index.ts';
 import {
   flankCrush,
-  flankEndurance,
-  lastingTorque,
-  lifeAsked,
-  lobeModule,
-  METAL_FLANK,
-  metalCycles,
-  metalOver,
   shortestLife,
-  wearRate,
-  WORN_OUT,
-  wornPerTurn,
+  lobesGo,
+  lobesLast,
   modeLimits,
   rootStrength,
   type Mode,
@@ -175,32 +167,6 @@ export const shakingOf = (discs: number, force: number, width: number): { shakin
 const flankArea = (p: CycloidalParams, { pins, circle, throw: lift, pin }: Cycloid): number =>
   p.discs * p.width * Math.max(1e-4, pathLength(pins, circle, lift) - 2 * Math.PI * pin);
 
-/**
- * Lobes in the long run: of plastic they wear by the work of sliding, all round alike; of metal they pit, each once a pin
- * goes by.
- *
- * @param press pressure of the worst pin for the root of a newton metre, Pa
- * @param slide force times way of sliding for a radian of the output, over the torque
- */
-function lobesLast({ p, b, at, shelf, n }: Setting, press: number, slide: number) {
-  const [md, mp] = b.materials;
-  const asked = lifeAsked(at);
-  const turns = ((at.meanSpeed ?? at.speed) * asked) / (2 * Math.PI);
-  const torque = lastingTorque(at);
-  if (!md.plastic) {
-    const stands = Math.min(flankEndurance(md, shelf), flankEndurance(mp, shelf));
-    const passes = turns * n;
-    return {
-      torque: ((stands * metalOver(METAL_FLANK, passes)) / press) ** 2,
-      life: passes > 0 ? (asked * metalCycles(METAL_FLANK, (press * Math.sqrt(torque)) / stands)) / passes : Infinity,
-    };
-  }
-  const rolls = p.pinsRun === 'fixed' ? 1 : factor(shelf, 'lobe.roll') / factor(shelf, 'lobe.slide');
-  const one = wornPerTurn(1, slide * rolls, wearRate(md, mp, shelf), flankArea(p, b.geometry.profile));
-  const stands = (WORN_OUT * lobeModule(p.throw)) / (one * turns);
-  return { torque: stands, life: (asked * stands) / torque };
-}
-
 /** Everything that ends it, and at which torque: forces grow with it, pressure with its root, as more pins come in. */
 function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
   const { p, b, shelf } = s;
@@ -209,17 +175,27 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
   const crush = Math.min(flankCrush(md, ambient, shelf), flankCrush(mp, ambient, shelf));
   const thinnest = Math.max(1e-5, Math.min(b.webs.bearing, b.webs.rim, b.webs.hole));
   const bending = outPinBending(p.carriedBy, p.outPin, outLength(p), p.discs);
-  const lasts = lobesLast(s, strong.pressure / Math.sqrt(base), strong.pinSlide);
+  const lasts = lobesLast(
+    {
+      lobes: md,
+      pins: mp,
+      press: strong.pressure / Math.sqrt(base),
+      slide: strong.pinSlide,
+      rolls: p.pinsRun !== 'fixed',
+      area: flankArea(p, b.geometry.profile),
+      lift: p.throw,
+      meetings: s.n,
+    },
+    s.at,
+    shelf,
+  );
   return [
     {
       id: 'flank',
-      mode: md.plastic ? 'lobes wear at the pins' : 'lobes pit at the pins',
+      ...lobesGo(md),
       torque: lasts.torque,
       life: lasts.life,
       time: 'life',
-      why: md.plastic
-        ? 'What sliding on the pins rubs off the lobes, all round alike; worn out is a fifteenth of their depth (linear wear as in VDI 2736-2).'
-        : 'Hertzian pressure of the worst pin’s line contact at the equivalent torque, each time a pin goes by (pitting).',
       grows: 'width',
     },
     {

@@ -1,18 +1,10 @@
 import { reducedModulus } from '../../contact/index.ts';
 import {
   flankCrush,
-  flankEndurance,
-  lastingTorque,
-  lifeAsked,
-  lobeModule,
-  METAL_FLANK,
-  metalCycles,
-  metalOver,
+  lobesGo,
+  lobesLast,
   modeLimits,
   shortestLife,
-  wearRate,
-  WORN_OUT,
-  wornPerTurn,
   type Mode,
   type ToothMaterial,
 } from '../../gear/index.ts';
@@ -122,26 +114,6 @@ function lifeOf({ p, b, at }: Setting, mean: number, torque: number): number {
 const flankArea = (p: RingPlateParams, { pin }: { readonly pin: number }): number =>
   p.plates * p.width * (pathLength(p.pins, p.circle / 2, p.throw) + 2 * Math.PI * pin);
 
-/** Lobes in the long run, as those of a disc: plastic wears by the work of sliding, metal pits as pins go by. */
-function lobesLast({ p, b, at, shelf }: Setting, press: number) {
-  const [plate, pin] = b.materials;
-  const asked = lifeAsked(at);
-  const turns = ((at.meanSpeed ?? at.speed) * asked) / (2 * Math.PI);
-  const torque = lastingTorque(at);
-  if (!plate.plastic) {
-    const stands = Math.min(flankEndurance(plate, shelf), flankEndurance(pin, shelf));
-    const passes = turns * p.pins;
-    return {
-      torque: ((stands * metalOver(METAL_FLANK, passes)) / press) ** 2,
-      life: passes > 0 ? (asked * metalCycles(METAL_FLANK, (press * Math.sqrt(torque)) / stands)) / passes : Infinity,
-    };
-  }
-  const rolls = p.pinsRun === 'fixed' ? 1 : factor(shelf, 'lobe.roll') / factor(shelf, 'lobe.slide');
-  const one = wornPerTurn(1, b.spread.pinSlide * rolls, wearRate(plate, pin, shelf), flankArea(p, b.geometry.profile));
-  const stands = (WORN_OUT * lobeModule(p.throw)) / (one * turns);
-  return { torque: stands, life: (asked * stands) / torque };
-}
-
 /** Everything that ends it, and at which torque. */
 function modesOf(s: Setting, torque: number, pressure: number): Mode[] {
   const { b, shelf } = s;
@@ -149,17 +121,27 @@ function modesOf(s: Setting, torque: number, pressure: number): Mode[] {
   const [plate, pin] = b.materials;
   const crush = Math.min(flankCrush(plate, ambient, shelf), flankCrush(pin, ambient, shelf));
   const worst = Math.min(...b.geometry.steps.map((x) => x.torque));
-  const lasts = lobesLast(s, pressure / Math.sqrt(torque));
+  const lasts = lobesLast(
+    {
+      lobes: plate,
+      pins: pin,
+      press: pressure / Math.sqrt(torque),
+      slide: b.spread.pinSlide,
+      rolls: s.p.pinsRun !== 'fixed',
+      area: flankArea(s.p, b.geometry.profile),
+      lift: s.p.throw,
+      meetings: s.p.pins,
+    },
+    s.at,
+    shelf,
+  );
   return [
     {
       id: 'flank',
-      mode: plate.plastic ? 'lobes wear at the pins' : 'lobes pit at the pins',
+      ...lobesGo(plate),
       torque: lasts.torque,
       life: lasts.life,
       time: 'life',
-      why: plate.plastic
-        ? 'What sliding on the pins rubs off the lobes, all round alike; worn out is a fifteenth of their depth (linear wear as in VDI 2736-2).'
-        : 'Hertzian pressure of the worst pin at the equivalent torque, each time a pin goes by (pitting).',
       grows: 'width',
     },
     {

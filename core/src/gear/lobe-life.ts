@@ -1,0 +1,62 @@
+import { factor, type Shelf } from '../shop/shelf.ts';
+import type { Duty } from '../stage/contract.ts';
+import { METAL_FLANK, metalCycles, metalOver } from './fatigue.ts';
+import { lastingTorque, lifeAsked } from './lasting.ts';
+import { flankEndurance, type ToothMaterial } from './tooth-material.ts';
+import { lobeModule, wearRate, WORN_OUT, wornPerTurn } from './wear.ts';
+
+/** Lobes that run on pins, as their life depends on them. */
+export interface RunningLobes {
+  readonly lobes: ToothMaterial;
+  readonly pins: ToothMaterial;
+  /** Pressure of the worst pin for the root of a newton metre at the output, Pa. */
+  readonly press: number;
+  /** Force times way of sliding for a radian of the output, over the torque. */
+  readonly slide: number;
+  /** Whether the pins roll on sleeves, which leaves the lobes little to slide on. */
+  readonly rolls: boolean;
+  /** Area of all lobes that run, m². */
+  readonly area: number;
+  /** Eccentricity, m. */
+  readonly lift: number;
+  /** Pins that go by a lobe in a turn of the output. */
+  readonly meetings: number;
+}
+
+/**
+ * Lobes in the long run: of plastic they wear by the work of sliding, all round alike; of metal they pit, each time a pin
+ * goes by.
+ *
+ * @returns torque at the output that lasts the life asked, N·m, and the life at the duty, s
+ * Source: linear wear as VDI 2736-2 has it for teeth; pitting by the life factor of ISO 6336-2.
+ */
+export function lobesLast(on: RunningLobes, at: Duty, shelf: Shelf): { torque: number; life: number } {
+  const asked = lifeAsked(at);
+  const turns = ((at.meanSpeed ?? at.speed) * asked) / (2 * Math.PI);
+  const torque = lastingTorque(at);
+  if (!on.lobes.plastic) {
+    const stands = Math.min(flankEndurance(on.lobes, shelf), flankEndurance(on.pins, shelf));
+    const passes = turns * on.meetings;
+    return {
+      torque: ((stands * metalOver(METAL_FLANK, passes)) / on.press) ** 2,
+      life:
+        passes > 0 ? (asked * metalCycles(METAL_FLANK, (on.press * Math.sqrt(torque)) / stands)) / passes : Infinity,
+    };
+  }
+  const share = on.rolls ? factor(shelf, 'lobe.roll') / factor(shelf, 'lobe.slide') : 1;
+  const one = wornPerTurn(1, on.slide * share, wearRate(on.lobes, on.pins, shelf), on.area);
+  const stands = (WORN_OUT * lobeModule(on.lift)) / (one * turns);
+  return { torque: stands, life: (asked * stands) / torque };
+}
+
+/** What lobes at pins are called as they go in the long run, and why. */
+export const lobesGo = (lobes: ToothMaterial): { readonly mode: string; readonly why: string } =>
+  lobes.plastic
+    ? {
+        mode: 'lobes wear at the pins',
+        why: 'What sliding on the pins rubs off the lobes, all round alike; worn out is a fifteenth of their depth (linear wear as in VDI 2736-2).',
+      }
+    : {
+        mode: 'lobes pit at the pins',
+        why: 'Hertzian pressure of the worst pin’s line contact at the equivalent torque, each time a pin goes by (pitting).',
+      };

@@ -3,9 +3,12 @@ import { describe, expect, it } from 'vitest';
 import {
   analyseLine,
   demandOf,
+  editsFor,
   makeShelf,
   readJointFile,
+  shopMoved,
   stageKind,
+  takeShop,
   withFactor,
   type ArmCase,
   type Joint,
@@ -72,6 +75,15 @@ describe('limits have a time', () => {
       const mended = { ...c, stages: [{ ...stage!, params: { ...stage!.params, width: bad.mend!.value } }] } as Variant;
       expect(report(mended).find((x) => x.id === bad.id)!.state, bad.id).not.toBe('fails');
     }
+  });
+
+  it('a joint that keeps coefficients of an earlier version is analysed without those that are gone', () => {
+    const kept = { value: 2e6, low: 1e6, high: 4e6, source: 'set in the shop' };
+    const old: Joint = { ...wing, factors: { 'gear.cycles': kept, 'gear.plasticFlank': { ...kept, value: 0.5 } } };
+    expect(shopMoved(old, shelf)).toEqual([]);
+    expect(takeShop(old, shelf).factors).toEqual({});
+    const life = (j: Joint) => value(analyseLine(j, named(wing, 'C'), makeShelf(editsFor(j, {}))), 'life');
+    expect(life(old)).toBe(life(wing));
   });
 
   it('names what ends it first', () => {

@@ -112,14 +112,14 @@ export const LIMIT_KINDS: Readonly<Record<LimitId, LimitKind>> = {
     quantity: 'smallAngle',
     sense: 'max',
     start: 6 * minute,
-    help: 'Angle the output turns with the input held and no torque; wind-up is not in it.',
+    help: 'Backlash: angle the output turns with the input held and no torque; wind-up is not in it.',
   },
   stiffness: {
     name: 'Stiffness',
     quantity: 'stiffness',
     sense: 'min',
     start: (3 * 180) / Math.PI,
-    help: 'Torque per angle at the output, motor held.',
+    help: 'Torsional stiffness: torque per angle at the output, motor held.',
   },
   tip: {
     name: 'Tip deflection',
@@ -147,7 +147,7 @@ export const LIMIT_KINDS: Readonly<Record<LimitId, LimitKind>> = {
     quantity: 'torque',
     sense: 'max',
     start: 2,
-    help: 'Torque at the output that turns the unpowered line back: must (at most), must not (at least), or either.',
+    help: 'Back-driving torque: what at the output turns the unpowered line back: must (at most), must not (at least), or either.',
   },
   size: {
     name: 'Outside size',

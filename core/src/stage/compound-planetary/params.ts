@@ -169,13 +169,13 @@ export const compoundParams: ParamTable<P> = {
     allowanceA: thinning({
       says: 'Tooth-thickness allowance, toothing A',
       label: 'Thinner, A',
-      help: 'Thickness taken off each tooth of toothing A, sun and ring included.',
+      help: 'Tooth-thickness allowance: taken off each tooth of toothing A, sun and ring included.',
       start: 4e-5,
     }),
     allowanceB: thinning({
       says: 'Tooth-thickness allowance, toothing B',
       label: 'Thinner, B',
-      help: 'Thickness taken off each tooth of toothing B, ring included.',
+      help: 'Tooth-thickness allowance: taken off each tooth of toothing B, ring included.',
       start: 4e-5,
     }),
   }),

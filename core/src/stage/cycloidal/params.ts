@@ -148,7 +148,7 @@ export const cycloidalParams: ParamTable<P> = {
     offset: length({
       says: 'Equidistant gap between profile and pins: the profile is cut for pins as much larger in radius',
       label: 'Gap all round',
-      help: 'The profile is cut for pins as much larger in radius: every pin then has this gap.',
+      help: 'Equidistant modification: the profile is cut for pins as much larger in radius, and every pin then has this gap.',
       start: 6e-5,
       least: -2e-4,
       most: 1e-3,
@@ -157,7 +157,7 @@ export const cycloidalParams: ParamTable<P> = {
     ringChange: length({
       says: 'How much smaller in radius the pin circle is that the profile is cut for',
       label: 'Circle smaller by',
-      help: 'In radius, for cutting the profile: opens the gaps unevenly, and can be combined with the other.',
+      help: 'Pin-circle modification: in radius, for cutting the profile: opens the gaps unevenly, and can be combined with the other.',
       start: 0,
       least: -1e-3,
       most: 1e-3,

@@ -173,19 +173,19 @@ export const planetaryParams: ParamTable<P> = {
     allowanceS: thinning({
       says: 'Tooth-thickness allowance, sun',
       label: 'Thinner, sun',
-      help: 'Thickness taken off each tooth; makes play, and room for the process.',
+      help: 'Tooth-thickness allowance: taken off each tooth; makes play, and room for the process.',
       start: 4e-5,
     }),
     allowanceP: thinning({
       says: 'Tooth-thickness allowance, planet',
       label: 'Thinner, planets',
-      help: 'Thickness taken off each tooth.',
+      help: 'Tooth-thickness allowance: taken off each tooth.',
       start: 4e-5,
     }),
     allowanceR: thinning({
       says: 'Tooth-thickness allowance, ring',
       label: 'Thinner, ring',
-      help: 'Thickness taken off each tooth.',
+      help: 'Tooth-thickness allowance: taken off each tooth.',
       start: 4e-5,
     }),
   }),

@@ -80,7 +80,7 @@ export const ringPlateParams: ParamTable<P> = {
     offset: length({
       says: 'Equidistant gap between lobes and pins',
       label: 'Gap all round',
-      help: 'The lobes are cut for pins as much larger in radius.',
+      help: 'Equidistant modification: the lobes are cut for pins as much larger in radius.',
       start: 7e-5,
       least: 0,
       most: 1e-3,

@@ -170,13 +170,13 @@ export const spurParams: ParamTable<P> = {
     allowance1: thinning({
       says: 'Tooth-thickness allowance, driving wheel',
       label: 'Thinner, driving',
-      help: 'Thickness taken off each tooth; makes play, and room for the process.',
+      help: 'Tooth-thickness allowance: taken off each tooth; makes play, and room for the process.',
       start: 4e-5,
     }),
     allowance2: thinning({
       says: 'Tooth-thickness allowance, driven wheel',
       label: 'Thinner, driven',
-      help: 'Thickness taken off each tooth.',
+      help: 'Tooth-thickness allowance: taken off each tooth.',
       start: 4e-5,
     }),
   }),

@@ -125,7 +125,7 @@ export const strainWaveParams: ParamTable<P> = {
     angle: amount('angle', {
       says: 'Lean of straight sides against the tooth’s axis, or pressure angle of involute ones',
       label: 'Lean of sides',
-      help: 'Against the tooth’s axis; pressure angle of involute teeth. Steeper holds more before it skips, but must still swing in.',
+      help: 'Flank angle against the tooth’s axis; pressure angle of involute teeth. Steeper holds more before it skips, but must still swing in.',
       start: 30 * deg,
       least: 10 * deg,
       most: 45 * deg,

@@ -182,13 +182,13 @@ export const wormParams: ParamTable<P> = {
     allowance1: thinning({
       says: 'Tooth-thickness allowance, worm',
       label: 'Thinner, worm',
-      help: 'Thickness taken off the thread; makes play.',
+      help: 'Tooth-thickness allowance: taken off the thread; makes play.',
       start: 3e-5,
     }),
     allowance2: thinning({
       says: 'Tooth-thickness allowance, wheel',
       label: 'Thinner, wheel',
-      help: 'Thickness taken off each tooth.',
+      help: 'Tooth-thickness allowance: taken off each tooth.',
       start: 3e-5,
     }),
     playBy: oneOf({

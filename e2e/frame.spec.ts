@@ -84,6 +84,24 @@ test.describe('the frame', () => {
     await expect(page).toHaveURL(/\/stage\/1/);
   });
 
+  test('the field’s terms lead to the words for them', async ({ page }) => {
+    await openDemo(page);
+    await page.keyboard.press('Control+k');
+    const palette = page.getByRole('dialog', { name: 'All actions' });
+    await palette.getByRole('combobox').fill('backlash');
+    await expect(palette.getByRole('option').first()).toContainText('play: backlash');
+    await page.keyboard.press('Enter');
+    await expect(page).toHaveURL(/\/words\?word=play/);
+    await expect(page.locator('[data-word="play"]')).toHaveAttribute('aria-current', 'true');
+    await expectAccessible(page);
+    await page.getByRole('searchbox', { name: 'find' }).fill('pitting');
+    await expect(page.locator('tbody tr')).toHaveCount(1);
+    await page.getByRole('searchbox', { name: 'find' }).fill('zebra');
+    await expect(page.getByText('No word and no term of that name.')).toBeVisible();
+    await page.goBack();
+    await expect(page).toHaveURL(/\/brief/);
+  });
+
   test('undo and redo take a change back and bring it again', async ({ page }) => {
     await openDemo(page);
     const load = page.getByRole('textbox', { name: 'Mass carried' });

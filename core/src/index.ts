@@ -32,3 +32,4 @@ export * from './sizing/index.ts';
 export * from './document/index.ts';
 export * from './bench/index.ts';
 export * from './review/index.ts';
+export * from './words/index.ts';

@@ -1,7 +1,11 @@
+import { GLOSSARY } from '@gristmill/core';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { sayKey, useAllActions } from './actions.ts';
 import { usePalette } from './all-actions.ts';
+
+/** Opens the page of words at one of them. */
+const goToWord = (id: string) => void import('./router.tsx').then((m) => m.router.navigate(`/words?word=${id}`));
 
 /** Every action with its key, found by typing. */
 export default function AllActions() {
@@ -24,7 +28,7 @@ export default function AllActions() {
               className="w-full border-b border-rule bg-transparent px-4 py-3 outline-none"
             />
             <Command.List className="max-h-[56vh] overflow-y-auto p-2" aria-label="Actions">
-              <Command.Empty className="label px-2 py-3">No action of that name.</Command.Empty>
+              <Command.Empty className="label px-2 py-3">No action and no word of that name.</Command.Empty>
               {groups.map((group) => (
                 <Command.Group
                   key={group}
@@ -50,6 +54,24 @@ export default function AllActions() {
                     ))}
                 </Command.Group>
               ))}
+              <Command.Group
+                heading="Words of the field"
+                className="[&_[cmdk-group-heading]]:label [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2"
+              >
+                {GLOSSARY.map((w) => (
+                  <Command.Item
+                    key={w.id}
+                    value={`${w.word} ${w.standard.join(' ')} words ${w.id}`}
+                    className="flex cursor-pointer justify-between gap-4 px-2 py-1.5 data-[selected=true]:bg-ink data-[selected=true]:text-panel"
+                    onSelect={() => {
+                      set(false);
+                      setTimeout(() => goToWord(w.id), 0);
+                    }}
+                  >
+                    <span>{w.standard[0] === w.word ? w.word : `${w.word}: ${w.standard.join(', ')}`}</span>
+                  </Command.Item>
+                ))}
+              </Command.Group>
             </Command.List>
           </Command>
         </Dialog.Content>

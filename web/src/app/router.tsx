@@ -22,6 +22,7 @@ const StageView = view(() => import('../views/stage/StageView.tsx'));
 const MakeView = view(() => import('../views/make/MakeView.tsx'));
 const BenchView = view(() => import('../views/bench/BenchView.tsx'));
 const ReviewView = view(() => import('../views/review/ReviewView.tsx'));
+const WordsPage = view(() => import('../views/words/WordsPage.tsx'));
 const ShopPage = view(() => import('../views/shop/ShopPage.tsx'));
 
 /** Pages by address; every view of a joint has one, so that it can be marked and gone back to. */
@@ -36,6 +37,7 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', element: <JointsPage /> },
       { path: '/shop', element: wait(<ShopPage />) },
+      { path: '/words', element: wait(<WordsPage />) },
       {
         path: '/joint/:id',
         element: wait(<JointFrame />),

@@ -1,0 +1,217 @@
+/** A word of Gristmill's with what the field calls it. */
+export interface Word {
+  readonly id: string;
+  /** As it stands in the views. */
+  readonly word: string;
+  /** Standard terms, the usual one first. */
+  readonly standard: readonly string[];
+  /** What it means, in a sentence or two. */
+  readonly says: string;
+  /** Where it is defined, where a standard does. */
+  readonly source?: string;
+}
+
+const w = (id: string, word: string, standard: readonly string[], says: string, source?: string): Word =>
+  source === undefined ? { id, word, standard, says } : { id, word, standard, says, source };
+
+/**
+ * Words whose usual name in the field is another one, or that are told apart here where the field often does not. The page
+ * of words, `docs/words.md` and the search for actions read this list.
+ */
+export const GLOSSARY: readonly Word[] = [
+  w(
+    'play',
+    'play',
+    ['backlash', 'lost motion at no load'],
+    'Angle that the output turns with the input held and no torque on it. Wind-up is not in it.',
+    'ISO 21771 for gears',
+  ),
+  w(
+    'wind-up',
+    'wind-up',
+    ['torsional deflection'],
+    'Angle that a torque turns the output by with the input held, beyond the play.',
+  ),
+  w(
+    'lost-motion',
+    'lost motion',
+    ['lost motion', 'hysteresis loss of position'],
+    'Play and the wind-up within a small torque either way together, as a hysteresis loop shows them.',
+  ),
+  w(
+    'stiffness',
+    'stiffness',
+    ['torsional stiffness', 'torsional rigidity'],
+    'Torque for an angle at the output with the motor held, after the play is taken up.',
+  ),
+  w(
+    'turn-back',
+    'turn-back',
+    ['back-driving torque', 'back-drivability', 'starting torque at the output'],
+    'Torque at the output that turns the unpowered line back. What cannot be turned back holds itself (self-locking).',
+  ),
+  w(
+    'turned-back',
+    'efficiency, turned back',
+    ['back-driving efficiency', 'reverse efficiency'],
+    'Share of the work that arrives at the input when the output drives.',
+  ),
+  w(
+    'passes-on',
+    'what one stage passes on',
+    ['efficiency per stage'],
+    'Share of the work that goes in which comes out of a stage, drag apart.',
+  ),
+  w(
+    'reach',
+    'reach at the output',
+    ['torque–speed envelope', 'operating envelope'],
+    'Torque that motor, driver and supply bring to the output at each speed, through losses and the inertia of what turns.',
+  ),
+  w(
+    'continuous',
+    'continuous',
+    ['continuous duty', 'S1', 'thermal limit'],
+    'What can be carried as long as it takes, by the heat of its root mean square.',
+    'IEC 60034-1 for duty types',
+  ),
+  w(
+    'static',
+    'static limit',
+    ['static strength', 'momentary peak torque', 'emergency-stop torque'],
+    'What is compared with the peak: breaks, skips, crushes, yields, dents.',
+  ),
+  w(
+    'life',
+    'life',
+    ['service life', 'L10 life', 'fatigue life'],
+    'Hours at the duty until the first part is worn out or tired: teeth by wear or fatigue, bearings by L10, brushes.',
+    'ISO 281 for bearings',
+  ),
+  w(
+    'tires',
+    'root tires',
+    ['tooth-root fatigue', 'bending fatigue'],
+    'A tooth breaks after many load cycles at its root, below what breaks it at once.',
+    'ISO 6336-3',
+  ),
+  w(
+    'pits',
+    'flanks pit',
+    ['pitting', 'macropitting', 'contact fatigue'],
+    'Small pieces break out of metal flanks under rolling pressure. Plastic flanks wear instead.',
+    'ISO 6336-2, ISO 10825',
+  ),
+  w(
+    'wears',
+    'flanks wear',
+    ['wear', 'abrasive wear'],
+    'Sliding takes material off plastic flanks, so that teeth become thin and play grows.',
+    'VDI 2736-2',
+  ),
+  w(
+    'skips',
+    'skips',
+    ['tooth skipping', 'ratcheting', 'tooth jump'],
+    'Teeth ride over one another as what holds them gives way; a belt jumps a tooth.',
+  ),
+  w(
+    'allowance',
+    'thinner',
+    ['tooth-thickness allowance', 'backlash allowance'],
+    'Thickness taken off each tooth so that there is room to run and to make it.',
+    'ISO 21771, DIN 3967',
+  ),
+  w(
+    'gap',
+    'gap all round',
+    ['equidistant modification', 'profile offset'],
+    'The profile is cut for pins as much larger in radius: every pin has this gap.',
+  ),
+  w(
+    'circle-smaller',
+    'circle smaller by',
+    ['pin-circle modification', 'shift modification'],
+    'The profile is cut for a pin circle as much smaller in radius: the gaps open unevenly.',
+  ),
+  w(
+    'lean',
+    'lean of sides',
+    ['flank angle', 'half angle of the profile'],
+    'Angle of a straight tooth side against the tooth’s axis.',
+  ),
+  w(
+    'throw',
+    'throw, eccentricity',
+    ['eccentricity', 'radial deflection of the wave'],
+    'How far a crank stands off the axis, or a wave generator lifts the flexible spline.',
+  ),
+  w(
+    'spline',
+    'spline of a strain wave',
+    ['flexible spline'],
+    'The thin toothed ring or cup that the wave generator bends.',
+  ),
+  w(
+    'ring-spline',
+    'ring of a strain wave',
+    ['circular spline'],
+    'The stiff toothed ring that the flexible spline rolls in.',
+  ),
+  w('generator', 'wave generator', ['wave generator'], 'What bends the flexible spline into the ring, at its lobes.'),
+  w(
+    'shared-planet',
+    'shared-planet',
+    ['compound planetary', 'differential planetary', '3K gear'],
+    'Planets with two toothings in a held and a driven ring: much ratio from a small difference.',
+  ),
+  w(
+    'ring-plate',
+    'ring-plate',
+    ['plate-type cycloidal', 'double-crank ring-plate reducer'],
+    'Plates with lobes on cranks beside the axis, about a wheel of pins.',
+  ),
+  w(
+    'holds-itself',
+    'holds itself',
+    ['self-locking', 'irreversible'],
+    'It cannot be turned from its output at rest; vibration may let it go.',
+  ),
+  w(
+    'pull-out',
+    'pull-out',
+    ['pull-out torque'],
+    'Torque at which a stepper loses its steps at a speed. What is expected is the share of it that keeps step.',
+  ),
+  w(
+    'start-stop',
+    'start–stop speed',
+    ['start–stop speed', 'pull-in speed'],
+    'Speed up to which a stepper starts and stops without a ramp.',
+  ),
+];
+
+/**
+ * Words that a text is about: in their own name, a standard term, or what they mean; those named first.
+ * @example findWords('backlash')[0].id // 'play'
+ */
+export function findWords(text: string): Word[] {
+  const sought = text.trim().toLowerCase();
+  if (!sought) return [...GLOSSARY];
+  const named = (x: Word) => [x.word, ...x.standard].some((name) => name.toLowerCase().includes(sought));
+  return [...GLOSSARY.filter(named), ...GLOSSARY.filter((x) => !named(x) && x.says.toLowerCase().includes(sought))];
+}
+
+/** The glossary as the document that goes with the sources. */
+export const glossaryText = (): string =>
+  [
+    '# Words',
+    '',
+    'What Gristmill calls things, and what the field does. Made from `core/src/words/glossary.ts` by `npm run words`; in the',
+    'app the same list stands under *All actions*.',
+    '',
+    '| here | in the field | what it is |',
+    '| --- | --- | --- |',
+    ...GLOSSARY.map((x) => `| ${x.word} | ${x.standard.join(', ')} | ${x.says}${x.source ? ` (${x.source})` : ''} |`),
+    '',
+  ].join('\n');

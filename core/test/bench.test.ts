@@ -488,6 +488,12 @@ describe('findings', () => {
     expect(changes).toContain('Stage 2, section: AT5 → R3');
     expect(changes).toContain('Stage 2, belt width: 16 mm → 15 mm');
     expect(whatChanged(j.variants[0]!, j.variants[0]!)).toEqual([]);
+    const set = structuredClone(j.variants[0]!);
+    Object.assign(set.driver, { sets: undefined, supplyCurrent: 6 });
+    expect(whatChanged(j.variants[0]!, set)).toEqual([
+      'Supply current: 4 A → 6 A',
+      'Current limit is: RMS of a phase → peak of a phase',
+    ]);
     const shorter = { ...j.variants[0]!, stages: j.variants[0]!.stages.slice(0, 1) };
     expect(whatChanged(j.variants[0]!, shorter)).toEqual(['Stages: 2 → 1']);
     expect(whatChanged(shorter, j.variants[0]!)).toEqual(['Stages: 1 → 2']);

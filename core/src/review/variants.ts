@@ -2,6 +2,8 @@ import type { Variant } from '../schema/joint.ts';
 import { stageKind } from '../stage/registry.ts';
 import { formatQuantity, type UnitChoice } from '../units/format.ts';
 
+const SETS = { peak: 'peak of a phase', rms: 'RMS of a phase', line: 'line current' } as const;
+
 /** What changed from one variant to another, in words, one line a change. */
 export function whatChanged(from: Variant, to: Variant, choice: UnitChoice = {}): string[] {
   const out: string[] = [];
@@ -14,6 +16,13 @@ export function whatChanged(from: Variant, to: Variant, choice: UnitChoice = {})
     out.push(
       `Driver current: ${formatQuantity(from.driver.currentLimit, 'current', choice)} → ${formatQuantity(to.driver.currentLimit, 'current', choice)}`,
     );
+  if (from.driver.supplyCurrent !== to.driver.supplyCurrent)
+    out.push(
+      `Supply current: ${formatQuantity(from.driver.supplyCurrent, 'current', choice)} → ${formatQuantity(to.driver.supplyCurrent, 'current', choice)}`,
+    );
+  const sets = (v: Variant) => SETS[v.driver.sets ?? 'peak'];
+  if (sets(from) !== sets(to) && (to.motor.type === 'stepper' || to.motor.type === 'brushless'))
+    out.push(`Current limit is: ${sets(from)} → ${sets(to)}`);
   if (from.driver.microsteps !== to.driver.microsteps && to.motor.type === 'stepper')
     out.push(`Microsteps: ${from.driver.microsteps} → ${to.driver.microsteps}`);
   if (from.mount?.id !== to.mount?.id)

@@ -134,8 +134,11 @@ describe('every motor', () => {
         expect(motorTorque(m, on, shelf, 0.3 * topSpeed(m, on), 'peak').bound, m.id).not.toBe('supply current');
         if (m.type !== before.type) expect(on.sets).toBeUndefined();
       }
-    const lower = driverFor(stepper, stepper, { ...d, currentLimit: 0.6, sets: 'rms' });
+    const larger: StepperMotor = { ...stepper, ratedCurrent: 2.8 };
+    const lower = driverFor(larger, stepper, { ...d, currentLimit: 0.6, sets: 'rms' });
     expect(lower).toMatchObject({ currentLimit: 0.6, sets: 'rms' });
+    // All that the motor before stood was no choice of less.
+    expect(driverFor(larger, stepper, { ...d, currentLimit: 1.7 }).currentLimit).toBe(2.8);
   });
 });
 

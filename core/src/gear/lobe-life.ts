@@ -2,6 +2,7 @@ import { factor, type Shelf } from '../shop/shelf.ts';
 import type { Duty } from '../stage/contract.ts';
 import { METAL_FLANK, metalCycles, metalOver } from './fatigue.ts';
 import { lastingTorque, lifeAsked } from './lasting.ts';
+import type { Mode } from './modes.ts';
 import { flankEndurance, type ToothMaterial } from './tooth-material.ts';
 import { lobeModule, wearRate, WORN_OUT, wornPerTurn } from './wear.ts';
 
@@ -49,14 +50,35 @@ export function lobesLast(on: RunningLobes, at: Duty, shelf: Shelf): { torque: n
   return { torque: stands, life: (asked * stands) / torque };
 }
 
-/** What lobes at pins are called as they go in the long run, and why. */
-export const lobesGo = (lobes: ToothMaterial): { readonly mode: string; readonly why: string } =>
-  lobes.plastic
-    ? {
-        mode: 'lobes wear at the pins',
-        why: 'What sliding on the pins rubs off the lobes, all round alike; worn out is a fifteenth of their depth (linear wear as in VDI 2736-2).',
-      }
-    : {
-        mode: 'lobes pit at the pins',
-        why: 'Hertzian pressure of the worst pin’s line contact at the equivalent torque, each time a pin goes by (pitting).',
-      };
+/**
+ * How lobes fail at their pins: in the long run, and crushed at once.
+ *
+ * @param lasts what `lobesLast` says
+ * @param crushes torque at the output at which the softer of both is crushed, N·m
+ */
+export const lobeModes = (
+  lobes: ToothMaterial,
+  lasts: { readonly torque: number; readonly life: number },
+  crushes: number,
+): Mode[] => [
+  {
+    id: 'flank',
+    mode: lobes.plastic ? 'lobes wear at the pins' : 'lobes pit at the pins',
+    torque: lasts.torque,
+    life: lasts.life,
+    time: 'life',
+    why: lobes.plastic
+      ? 'What sliding on the pins rubs off the lobes, all round alike; worn out is a fifteenth of their depth (linear wear as in VDI 2736-2).'
+      : 'Hertzian pressure of the worst pin’s line contact at the equivalent torque, each time a pin goes by (pitting).',
+    grows: 'width',
+  },
+  {
+    id: 'crush',
+    mode: 'lobes are crushed at the pins',
+    torque: crushes,
+    life: Infinity,
+    time: 'static',
+    why: 'Hertzian pressure of the worst pin’s line contact, with the lobe’s own curvature there, beyond what the softer of both bears once.',
+    grows: 'width',
+  },
+];

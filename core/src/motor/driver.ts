@@ -31,8 +31,9 @@ export const fullCurrent = (m: Motor, d: Pick<Driver, 'sets'> = {}): number =>
       : m.peakCurrent / linePerAmpere(m, d);
 
 /**
- * Driver and supply for a motor that is picked: set to what the motor stands where it was set for another type or to more
- * than that, on a supply that can give it. A lower setting is a choice, and stays.
+ * Driver and supply for a motor that is picked: set to what the motor stands where it was set for another type, to all that
+ * the motor before stood, or to more than this one does, on a supply that can give it. A lower setting is a choice, and
+ * stays.
  *
  * @param before the motor it was for
  */
@@ -43,7 +44,8 @@ export function driverFor(m: Motor, before: Motor, d: Driver): Driver {
   const sets = other ? undefined : was;
   const base: Driver = sets === undefined ? rest : { ...rest, sets };
   const full = fullCurrent(m, base);
-  const currentLimit = other || d.currentLimit > full ? Math.min(full, 1e3) : d.currentLimit;
+  const all = d.currentLimit >= fullCurrent(before, d) * (1 - 1e-9);
+  const currentLimit = other || all || d.currentLimit > full ? Math.min(full, 1e3) : d.currentLimit;
   const line = currentLimit * linePerAmpere(m, base);
   return { ...base, currentLimit, supplyCurrent: Math.max(d.supplyCurrent, Math.ceil(line * SPARE)) };
 }

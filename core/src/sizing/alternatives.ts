@@ -72,15 +72,8 @@ export function waysOut(
     .filter(
       (m) =>
         m.id !== motor.id &&
-        bestOver(
-          {
-            motor: m as Variant['motor'],
-            driver: { ...driverFor(m, motor, driver), currentLimit: fullCurrent(m, driver) },
-          },
-          points,
-          shelf,
-          arrives,
-        ).margin >= 1,
+        bestOver({ motor: m as Variant['motor'], driver: { ...driverFor(m, motor, driver) } }, points, shelf, arrives)
+          .margin >= 1,
     )
     .sort((a, b) => a.mass - b.mass);
   if (able[0])

@@ -1,13 +1,9 @@
 import type { Duty, StageNumbers } from './contract.ts';
 
 /**
- * Peak torque that a stage carries at once, N·m: the least of what breaks, skips or dents it. What is worn out or tires
- * is a matter of its life.
+ * Peak torque of a duty at which the first of a stage's limits is reached, at once or by heat, N·m. What wears or tires is
+ * a matter of its life.
  */
-export const staticTorque = (n: Pick<StageNumbers, 'limits'>): number =>
-  n.limits.reduce((least, l) => (l.time === 'static' && l.torque < least ? l.torque : least), Infinity);
-
-/** Peak torque of a duty at which the first of a stage's limits is reached, at once or for ever, N·m. */
 export const carries = (m: { readonly numbers: StageNumbers }, at: Duty): number =>
   m.numbers.limits.reduce((least, l) => {
     if (l.time === 'life') return least;

@@ -2,7 +2,7 @@ import { reducedModulus } from '../../contact/index.ts';
 import {
   flankCrush,
   shortestLife,
-  lobesGo,
+  lobeModes,
   lobesLast,
   modeLimits,
   rootStrength,
@@ -190,23 +190,7 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
     shelf,
   );
   return [
-    {
-      id: 'flank',
-      ...lobesGo(md),
-      torque: lasts.torque,
-      life: lasts.life,
-      time: 'life',
-      grows: 'width',
-    },
-    {
-      id: 'crush',
-      mode: 'lobes are crushed at the pins',
-      torque: base * (crush / strong.pressure) ** 2,
-      life: Infinity,
-      time: 'static',
-      why: 'Hertzian pressure of the worst pin’s line contact beyond what the softer of both bears once.',
-      grows: 'width',
-    },
+    ...lobeModes(md, lasts, base * (crush / strong.pressure) ** 2),
     {
       id: 'out',
       mode: 'output pins bend',

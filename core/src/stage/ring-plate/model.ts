@@ -1,7 +1,7 @@
 import { reducedModulus } from '../../contact/index.ts';
 import {
   flankCrush,
-  lobesGo,
+  lobeModes,
   lobesLast,
   modeLimits,
   shortestLife,
@@ -136,23 +136,7 @@ function modesOf(s: Setting, torque: number, pressure: number): Mode[] {
     shelf,
   );
   return [
-    {
-      id: 'flank',
-      ...lobesGo(plate),
-      torque: lasts.torque,
-      life: lasts.life,
-      time: 'life',
-      grows: 'width',
-    },
-    {
-      id: 'crush',
-      mode: 'lobes are crushed at the pins',
-      torque: torque * (crush / Math.max(1, pressure)) ** 2,
-      life: Infinity,
-      time: 'static',
-      why: 'Hertzian pressure of the worst pin, with the lobe’s own curvature there, beyond what the softer of both bears once.',
-      grows: 'width',
-    },
+    ...lobeModes(plate, lasts, torque * (crush / Math.max(1, pressure)) ** 2),
     {
       id: 'dead',
       mode: 'crank bearings dent near a dead point',

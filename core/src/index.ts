@@ -23,6 +23,7 @@ export {
   type ParamTable,
 } from './stage/param.ts';
 export { opener, type StageSteps } from './stage/open.ts';
+export { springShares } from './stage/springs.ts';
 export { register, stageKind, stageKinds, unregister } from './stage/registry.ts';
 export { readParams } from './stage/read-params.ts';
 export * from './schema/index.ts';

@@ -33,6 +33,7 @@ const numbers = (p: Plain, eta: number, mass: number): StageNumbers => ({
   drag: 0.001,
   play: [0, 0, 0],
   stiffness: 500,
+  springs: [{ name: 'all of it', stiffness: 500, held: 1 }],
   bendTorque: Infinity,
   stiffnessBeyond: 500,
   inertiaIn: 1e-6,

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   analyseLine,
   BEARINGS,
+  builtAsNow,
   blankCase,
   blankLimit,
   clearBore,
@@ -466,6 +467,16 @@ describe('what a joint keeps of the shop', () => {
     const taken = takeShop(j, shop);
     expect(shopMoved(taken, shop)).toEqual([]);
     expect(taken.variants[0]!.motor.mass).toBe(0.5);
+    // What stands on the bench is what it was, whatever its motor is said to weigh.
+    const asNow = (x: Joint) =>
+      x.builds.map((b) =>
+        builtAsNow(
+          b,
+          x.variants.find((v) => v.id === b.variantId)!,
+        ),
+      );
+    expect(asNow(taken)).toEqual(asNow(j));
+    expect(asNow(j)).toContain(true);
     expect(figure(taken, 'efficiency', taken.variants[0]!, makeShelf(editsFor(taken, edits)))).toBeLessThan(
       figure(j, 'efficiency'),
     );

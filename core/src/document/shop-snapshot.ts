@@ -3,6 +3,7 @@ import type { ShopReads } from '../shop/reads.ts';
 import { shippedFactor, type Shelf, type ShopEdits } from '../shop/shelf.ts';
 import { BEARINGS } from '../shop/bearings.ts';
 import { MATERIALS } from '../shop/materials.ts';
+import { builtAsNow, designOf } from './design.ts';
 import type { QuantityId } from '../units/quantity.ts';
 
 type Keeps = Pick<Joint, 'factors' | 'materials' | 'bearings'>;
@@ -132,7 +133,10 @@ export function shopMoved(joint: Joint, shop: Shelf): Moved[] {
   return out;
 }
 
-/** The joint with everything taken anew from the shop. */
+/**
+ * The joint with everything taken anew from the shop. What was built as it was designed is so still: what the shop says of
+ * its motor or its plastic has changed, and not what stands on the bench.
+ */
 export function takeShop(joint: Joint, shop: Shelf): Joint {
   const from = <T extends { readonly id: string }>(own: T, list: readonly { readonly id: string }[]): T =>
     (list.find((x) => x.id === own.id) as T | undefined) ?? own;
@@ -152,9 +156,16 @@ export function takeShop(joint: Joint, shop: Shelf): Joint {
     const f = shop.factors[id];
     return f ? [[id, { value: f.value, low: f.low, high: f.high, source: f.source }] as const] : [];
   });
+  const builds = joint.builds.map((b) => {
+    const i = joint.variants.findIndex((v) => v.id === b.variantId);
+    return b.design !== undefined && i >= 0 && builtAsNow(b, joint.variants[i]!)
+      ? { ...b, design: designOf(variants[i]!) }
+      : b;
+  });
   return {
     ...joint,
     variants,
+    builds,
     factors: Object.fromEntries(factors),
     ...(joint.materials && { materials: joint.materials.map((m) => ({ ...from(m, shop.materials) })) }),
     ...(joint.bearings && { bearings: joint.bearings.map((b) => ({ ...from(b, shop.bearings) })) }),

@@ -46,7 +46,9 @@ export class FigureMaker<M> {
     if (quantity === 'efficiency' && value < 1) {
       const band = new PositiveBandSum(1 - value);
       for (const [a, b] of this.ends) band.add(a ? 1 - pick(a) : NaN, b ? 1 - pick(b) : NaN);
-      const [low, high] = [Math.min(value, 1 - band.high), Math.max(value, 1 - band.low)];
+      // What nothing moves comes out of it as it went in, whatever 1 − (1 − η) rounds to.
+      const end = (lost: number) => (lost === 1 - value ? value : 1 - lost);
+      const [low, high] = [Math.min(value, end(band.high)), Math.max(value, end(band.low))];
       return worked({ id, name, quantity, value, low, high }, working);
     }
     const band = POSITIVE.has(quantity) && value > 0 ? new PositiveBandSum(value) : new BandSum(value);

@@ -1,3 +1,4 @@
+import { inSeries } from '../math/springs.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { rootSection, type RootSection } from './form-factor.ts';
 import { interference, type Interference } from './interference.ts';
@@ -6,6 +7,7 @@ import { toothSide, type ToothSide } from './profile.ts';
 import { ok, type Result } from '../result.ts';
 import { METAL_FLANK, metalCycles, metalOver } from './fatigue.ts';
 import { lastingTorque, passesIn } from './lasting.ts';
+import { crept, elastic } from './material-state.ts';
 import {
   flankCrush,
   flankEndurance,
@@ -75,8 +77,9 @@ export interface MeshLoad {
   /** Radial and axial force at the peak, N. */
   readonly radial: number;
   readonly axial: number;
-  /** Stiffness along the working circle, N/m. */
+  /** Stiffness along the working circle, N/m, and the share of it left under a load that stays. */
   readonly stiffness: number;
+  readonly held: number;
   /** Run-out of either wheel as made, m. */
   readonly runout: number;
 }
@@ -111,13 +114,19 @@ function rootPerForce(m: Mesh, wheel: 0 | 1): number {
 /**
  * Hertzian flank pressure at the pitch point, Pa, of a force along the reference circle.
  *
+ * @param moduli of both, Pa, at the temperature they run at
  * Source: ISO 6336-2:2019: σ_H = Z_H·Z_E·Z_ε·Z_β·√(F_t/(d1·b)·(u ± 1)/u).
  */
-export function flankPressure(m: Mesh, a: ToothMaterial, b: ToothMaterial, force: number): number {
+export function flankPressure(
+  m: Mesh,
+  a: ToothMaterial,
+  b: ToothMaterial,
+  [Ea, Eb]: readonly [number, number],
+  force: number,
+): number {
   const p = m.pair;
   const u = p.g2.teeth / p.g1.teeth;
-  const zE =
-    1 / Math.sqrt(Math.PI * ((1 - a.poisson ** 2) / a.material.modulus + (1 - b.poisson ** 2) / b.material.modulus));
+  const zE = 1 / Math.sqrt(Math.PI * ((1 - a.poisson ** 2) / Ea + (1 - b.poisson ** 2) / Eb));
   const zH = Math.sqrt((2 * Math.cos(p.s1.helixBase)) / (Math.cos(p.s1.at) ** 2 * Math.tan(p.working)));
   const eb = Math.min(1, m.overlap);
   // More than three pairs never share evenly, and the formula ends at four.
@@ -242,10 +251,38 @@ function flanksLast(
   return first && (!last || first.force <= last.force) ? first : last!;
 }
 
+/** Least slope that teeth ride over on, where friction would hold all but the slope itself. */
+const LEAST_SLOPE = 0.05;
+
+/**
+ * Force along the working circle at which teeth ride over, N: their separating force has opened the centres by the
+ * working depth that run-out leaves, against what holds them together.
+ *
+ * Friction helps as teeth slide over one another, until something shakes: the shop says what share of it counts.
+ *
+ * @param hold radial stiffness of what holds the mesh together, N/m
+ * @param friction coefficient of the teeth
+ * Source: force balance on the flank, F·tan(α_w − s·ρ) = k·(h_w − f).
+ */
+function skipForce(p: Pair, hold: number, friction: number, shelf: Shelf): number {
+  const depth = p.ring ? p.s1.ra - (p.s2.ra - p.centre) : p.s1.ra + p.s2.ra - p.centre;
+  const slope = Math.tan(p.working - factor(shelf, 'skip.friction') * Math.atan(friction));
+  return (hold * Math.max(0, depth - factor(shelf, 'gear.runout'))) / Math.max(LEAST_SLOPE, slope);
+}
+
 /**
  * Loads a mesh: forces, temperatures, stresses, and what breaks, crushes, tires and wears it.
+ *
+ * @param hold radial stiffness of what holds the two wheels together, N/m
  */
-export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, on: MeshDuty, shelf: Shelf): MeshLoad {
+export function loadMesh(
+  m: Mesh,
+  a: ToothMaterial,
+  b: ToothMaterial,
+  on: MeshDuty,
+  shelf: Shelf,
+  hold: number,
+): MeshLoad {
   const { force, ever, speed, warm } = on;
   const p = m.pair;
   const k = factor(shelf, 'gear.load');
@@ -267,19 +304,17 @@ export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, on: MeshDu
   const reference = (k * Math.cos(p.s1.at)) / Math.cos(p.working);
   const per = [rootPerForce(m, 0) * reference, rootPerForce(m, 1) * reference] as const;
   const roots = [
-    rootStrength(a, rootTemperature, on.bothWays[0], shelf),
-    rootStrength(b, rootTemperature, on.bothWays[1], shelf),
+    rootStrength(a, rootTemperature, on.bothWays[0], shelf, m.sections[0].chord * p.g1.module),
+    rootStrength(b, rootTemperature, on.bothWays[1], shelf, m.sections[1].chord * p.g2.module),
   ] as const;
   const tires = (i: 0 | 1) => rootStress(i === 0 ? a : b, roots[i], on.passes[i]) / per[i];
   const tireLife = (i: 0 | 1) =>
     on.passes[i] > 0 ? rootCycles(i === 0 ? a : b, roots[i], per[i] * on.lasting) / on.passes[i] : Infinity;
-  const one = flankPressure(m, a, b, reference);
+  const moduli = [elastic(a, ambient, shelf), elastic(b, ambient, shelf)] as const;
+  const one = flankPressure(m, a, b, moduli, reference);
   const crush = Math.min(flankCrush(a, flankTemperature, shelf), flankCrush(b, flankTemperature, shelf));
   const last = flanksLast(m, [a, b], on, one, shelf);
-  // Ride-over: the separating force opens the centres by about the working depth, against the housing's radial
-  // stiffness.
-  const depth = p.ring ? p.s1.ra - (p.s2.ra - p.centre) : p.s1.ra + p.s2.ra - p.centre;
-  const alone = (2 * a.material.modulus * b.material.modulus) / (a.material.modulus + b.material.modulus);
+  const alone = inSeries(2 * moduli[0], 2 * moduli[1]);
   // c′ = c′_th·…·cos β, as ISO 6336-1 has it.
   const stiffness =
     factor(shelf, 'gear.stiffness') *
@@ -303,11 +338,12 @@ export function loadMesh(m: Mesh, a: ToothMaterial, b: ToothMaterial, on: MeshDu
     tireLives: [tireLife(0), tireLife(1)],
     pits: last.force,
     pitLife: last.life,
-    skips: (factor(shelf, 'gear.housing') * Math.max(0, depth)) / tan,
+    skips: skipForce(p, hold, friction, shelf),
     radial: force * tan,
     // The helix leans by tan β·r_w/r where the force acts (ISO 21771).
     axial: (force * Math.tan(Math.abs(p.g1.helix)) * Math.cos(p.s1.at)) / Math.cos(p.working),
     stiffness,
+    held: inSeries(2 * moduli[0] * crept(a), 2 * moduli[1] * crept(b)) / alone,
     runout: factor(shelf, 'gear.runout'),
   };
 }

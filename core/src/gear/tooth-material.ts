@@ -1,17 +1,17 @@
 import type { Material } from '../schema/joint.ts';
 import { refuse, ok, type Result } from '../result.ts';
 import { factor, findMaterial, type Shelf } from '../shop/shelf.ts';
+import { sortOf, strengthOf, type MaterialSort, solidShare } from './material-state.ts';
 import { METAL_ROOT, metalCycles, metalOver, plasticCycles, plasticShare } from './fatigue.ts';
 
 /** What a toothed wheel is made of, as strength and heat see it; Pa and K. */
 export interface ToothMaterial {
   readonly material: Material;
+  readonly sort: MaterialSort;
+  /** Whether it creeps, heats and softens: a plastic or an elastomer. */
   readonly plastic: boolean;
   readonly poisson: number;
 }
-
-/** Below this modulus (Pa) a material creeps, heats and softens as plastics do. */
-const PLASTIC_BELOW = 20e9;
 
 /** A material of the shelf for a wheel; `place` is the field that names it. */
 export function toothMaterial(id: string, shelf: Shelf, place: string): Result<ToothMaterial> {
@@ -26,8 +26,9 @@ export function toothMaterial(id: string, shelf: Shelf, place: string): Result<T
         .join(', ')} and others.`,
       place,
     );
-  const plastic = material.modulus < PLASTIC_BELOW;
-  return ok({ material, plastic, poisson: plastic ? 0.38 : 0.3 });
+  const sort = sortOf(material);
+  const plastic = sort !== 'metal';
+  return ok({ material, sort, plastic, poisson: sort === 'elastic' ? 0.48 : plastic ? 0.38 : 0.3 });
 }
 
 /**
@@ -42,10 +43,6 @@ function warmShare(m: ToothMaterial, temperature: number, shelf: Shelf): number 
   return t <= 0 ? 1 : t <= 1 ? 1 - (1 - left) * t : Math.max(0, left * (2 - t));
 }
 
-/** What a printed part keeps of its material's strength: layers along or across the force, and infill. */
-const made = (m: ToothMaterial, shelf: Shelf): number =>
-  m.material.made === 'printed' ? factor(shelf, 'gear.layer') * factor(shelf, 'gear.infill') : 1;
-
 /** What a tooth root stands, Pa. */
 export interface RootStrength {
   /** Once in a while. */
@@ -55,14 +52,21 @@ export interface RootStrength {
 }
 
 /**
- * Strength of a tooth root at a temperature.
+ * Strength of a tooth root at a temperature; wheels are printed flat, so that their teeth bend along the layers.
  *
  * @param bothWays whether it is bent one way and the other in turn, as planets and idlers are
+ * @param thick thickness of the tooth at its root, m; a printed one is solid where its walls fill it
  * Source: plastics in the manner of VDI 2736-2 (strength falling with temperature and cycles), metals of ISO 6336
  * method C from yield, with starting factors of the shop; alternating bending 0.7 (ISO 6336-5).
  */
-export function rootStrength(m: ToothMaterial, temperature: number, bothWays: boolean, shelf: Shelf): RootStrength {
-  const s = m.material.strength * made(m, shelf);
+export function rootStrength(
+  m: ToothMaterial,
+  temperature: number,
+  bothWays: boolean,
+  shelf: Shelf,
+  thick = 0,
+): RootStrength {
+  const s = strengthOf(m, 'along', shelf) * (m.material.made === 'printed' ? solidShare(thick, shelf) : 1);
   const way = bothWays ? factor(shelf, 'gear.alternating') : 1;
   if (!m.plastic)
     return { peak: s * factor(shelf, 'gear.metalStatic'), lasting: s * factor(shelf, 'gear.metalRoot') * way };
@@ -80,7 +84,7 @@ export const rootStress = (m: ToothMaterial, s: RootStrength, cycles: number): n
 
 /** Pressure that a metal flank stands for ever, Pa. */
 export const flankEndurance = (m: ToothMaterial, shelf: Shelf): number =>
-  m.material.strength * factor(shelf, 'gear.metalFlank');
+  strengthOf(m, 'along', shelf) * factor(shelf, 'gear.metalFlank');
 
 /**
  * Hertzian pressure at which a flank is crushed, Pa.
@@ -90,7 +94,7 @@ export const flankEndurance = (m: ToothMaterial, shelf: Shelf): number =>
  */
 export const flankCrush = (m: ToothMaterial, temperature: number, shelf: Shelf): number =>
   m.plastic
-    ? m.material.strength * factor(shelf, 'gear.crush') * warmShare(m, temperature, shelf)
+    ? strengthOf(m, 'along', shelf) * factor(shelf, 'gear.crush') * warmShare(m, temperature, shelf)
     : 1.6 * flankEndurance(m, shelf);
 
 /** Coefficient of friction of a mesh, by whether a plastic runs in it. */

@@ -65,11 +65,22 @@ export const materialSchema = v.looseObject({
   id: v.string(),
   name: v.string(),
   made: v.picklist(['printed', 'milled', 'bought']),
-  strength: v.pipe(quantity('stress', 1e4, 1e11), v.description('Strength counted on, Pa')),
+  strength: v.pipe(
+    quantity('stress', 1e4, 1e11),
+    v.description('Strength counted on, Pa; of a printed one along its layers'),
+  ),
+  across: v.pipe(
+    v.optional(quantity('stress', 1e4, 1e11)),
+    v.description('Strength across the layers of a printed one, Pa; the same as along them where left out'),
+  ),
   modulus: v.pipe(quantity('stress', 1e5, 1e13), v.description('Young’s modulus, Pa')),
   softening: v.pipe(quantity('temperature', 200, 3000), v.description('Temperature above which it loses its shape, K')),
   density: v.pipe(quantity('density', 1, 3e4), v.description('Density, kg/m³')),
   price: v.pipe(quantity('pricePerMass', 0, 1e6), v.description('Price per kilogram')),
+  creep: v.pipe(
+    v.optional(quantity('count', 0, 1)),
+    v.description('n of E(t) = E·t^−n under a load that stays, t in hours over one; none where left out'),
+  ),
   source: v.string(),
 });
 

@@ -67,6 +67,15 @@ export interface CapacityLimit {
   readonly life: number;
 }
 
+/** A part of a stage that gives under torque, as a spring about its output; a stage's springs lie one after the other. */
+export interface Spring {
+  readonly name: string;
+  /** N·m/rad for a load that moves; Infinity for what does not give. */
+  readonly stiffness: number;
+  /** Share of it left under a load that stays for a thousand hours: below 1 for what creeps. */
+  readonly held: number;
+}
+
 /** The numbers a line is summed from; all at the stage's own output unless said. */
 export interface StageNumbers {
   readonly ratio: number;
@@ -77,8 +86,9 @@ export interface StageNumbers {
   readonly drag: number;
   /** Play: likely, least and most, rad. */
   readonly play: readonly [number, number, number];
-  /** Torsional stiffness while everything carries, N·m/rad. */
+  /** Torsional stiffness while everything carries, N·m/rad: of `springs` one after the other. */
   readonly stiffness: number;
+  readonly springs: readonly Spring[];
   /** Torque above which `stiffnessBeyond` holds; Infinity where there is no such bend. */
   readonly bendTorque: number;
   readonly stiffnessBeyond: number;

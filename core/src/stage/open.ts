@@ -19,6 +19,7 @@ import type {
   StageReport,
 } from './contract.ts';
 import { Kept } from './kept.ts';
+import { rigidChecks, type RigidPart } from './rigid.ts';
 
 /**
  * What a kind computes, step by step; `opener` makes a stage of it. Each step is a pure function of what it is given.
@@ -35,6 +36,8 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   model(p: P, g: G, at: Duty, shelf: Shelf, kept: Kept): M;
   figures(p: P, at: Duty, shelf: Shelf, m: M, make: FigureMaker<M>): readonly Figure[];
   checks(p: P, at: Duty, shelf: Shelf, m: M): readonly Check[];
+  /** Parts that must be stiff, by the field of their material: of rubber they are refused. */
+  readonly rigid?: readonly RigidPart[];
   /** What a drawing shows at any angle, in its own place. */
   shapes(p: P, g: G): S;
   /** @param m the model at the drawing's duty, worked out when it is called */
@@ -155,7 +158,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     );
     const told = recorded(this.shelf, (s) => ({
       figures: this.steps.figures(this.p, at, s, model, new FigureMaker(model, ends)),
-      checks: this.steps.checks(this.p, at, s, model),
+      checks: [...this.steps.checks(this.p, at, s, model), ...rigidChecks(this.p as object, this.steps.rigid ?? [], s)],
     }));
     told.reads.add(reads);
     load.report = {

@@ -12,7 +12,7 @@ export const twoSets: Anchored = {
     efficiency: [0.919190835 ** 2, 'that of one set, twice'],
     efficiencyBack: [0.919038192 ** 2, 'the same'],
     play: [0.00335683032 * 1.2, 'the first set’s counts for a fifth'],
-    stiffness: [19400.173 / 1.05, 'the first set, four fifths as stiff, behind 25 times the ratio’s square'],
+    stiffness: [2730.298490805724 / 1.05, 'the first set, four fifths as stiff, behind 25 times the ratio’s square'],
     mass: [0.076740546 * 1.8, 'by width'],
     money: [14.274359 * 1.8, 'by width'],
   },

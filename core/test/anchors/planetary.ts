@@ -34,6 +34,7 @@ export const planetary: Anchored = {
     materialS: 'c45',
     materialP: 'pa-cf',
     materialR: 'pa-cf',
+    materialPins: 'silver-steel',
     pins: 'plain',
     pin: 0.008,
     bearing: '623',
@@ -49,30 +50,31 @@ export const planetary: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    stiffnessHeld: [2379.299126178876, 'the same springs, those of plastic at 1000^−0.02'],
     'break-sun-0': [
       178.93586029846995,
       'one and a half of 370 MPa over the root stress of a newton metre, Y_F·Y_S by ISO 6336-3’s equations',
     ],
     'break-sun-1': [
-      11.576423394152467,
-      '50 MPa of printed PA with fibre, three quarters and nine tenths, softened, over the root stress of a newton metre, Y_F·Y_S by ISO 6336-3’s equations',
+      23.995885037917414,
+      '70 MPa of printed PA with fibre along its layers, what walls and infill leave of the chord, softened, over the root stress of a newton metre, Y_F·Y_S and chord by ISO 6336-3’s equations',
     ],
-    'tire-sun-1': [8663414.846317621, 'the same at 0.7 of the strength, the planet being bent both ways'],
+    'tire-sun-1': [16004757325.45226, 'the same at 0.7 of the strength, the planet being bent both ways'],
     'pit-sun': [
       64060723.497444235,
       '0.15 m over 2π·T·H_V·k_W/(b·z·l), the flank’s length summed along its radii; times the turns it meets its mesh',
     ],
-    'crush-sun': [25.038793733614757, 'T·(2.75·50 MPa, softened, over the flank pressure)²'],
+    'crush-sun': [49.076035717884935, 'T·(2.75·70 MPa, softened, over the flank pressure)²'],
     'break-ring-0': [
-      13.269004543775987,
-      '50 MPa of printed PA with fibre, three quarters and nine tenths, softened, over the root stress of a newton metre, Y_F·Y_S by ISO 6336-3’s equations',
+      27.504307397817254,
+      '70 MPa of printed PA with fibre along its layers, what walls and infill leave of the chord, softened, over the root stress of a newton metre, Y_F·Y_S and chord by ISO 6336-3’s equations',
     ],
-    'tire-ring-0': [35418070.09163025, 'the same at 0.7 of the strength, the planet being bent both ways'],
+    'tire-ring-0': [65431198529.451324, 'the same at 0.7 of the strength, the planet being bent both ways'],
     'pit-ring': [
       72632837.6992838,
       '0.15 m over 2π·T·H_V·k_W/(b·z·l), the flank’s length summed along its radii; times the turns it meets its mesh',
     ],
-    'crush-ring': [241.58789748237282, 'T·(2.75·50 MPa, softened, over the flank pressure)²'],
+    'crush-ring': [473.5122790654507, 'T·(2.75·70 MPa, softened, over the flank pressure)²'],
     'root-sun': [
       1.240668e7,
       'K·F/(b·m)·Y_F·Y_S·Y_ε of the sun by ISO 6336-3’s equations, the rack’s tooth 40 µm wider',
@@ -107,7 +109,10 @@ export const planetary: Anchored = {
     'turn-ring': [4.3676428e-5, '4·30 µm·tan 20°'],
     'stiff-sun': [8591766.8, '14 N/(mm·µm)·b·(2E₁E₂/(E₁ + E₂))/206 GPa·(0.75ε + 0.25)'],
     'stiff-ring': [5224539.5, 'the same, plastic on plastic'],
-    stiffness: [19400.173, 'meshes, pins as fixed beams and the carrier’s twist in series'],
+    stiffness: [
+      2730.298490805724,
+      'meshes; the ring as a Fourier series of a thin ring; pins on springs at their ends by the unit-load method; the carrier’s twist and its plate integrated in shear',
+    ],
     pinForce: [62.222222, 'T·K_γ/(N·a)'],
     pinStress: [2475743.6, 'M = F·L/8 over W = π·d³/32'],
     lean: [9.8828577e-6, 'half the torque over the twist stiffness, as a lean over the plates’ distance'],
@@ -131,8 +136,14 @@ export const planetary: Anchored = {
       5522555.9,
       'moment under a load of a ring in three even loads, hoop force and no turn at the middle, integrated',
     ],
-    'skip-sun': [1412.9884, 'housing 2 N/µm over the working depth 2m, over tan 20°, times N·(r_s + r_r)/K_γ'],
-    'skip-ring': [1412.9884, 'the same at the ring'],
+    'skip-sun': [
+      29993.244127796206,
+      'the planet’s pin in its seats and the ring’s wall over 2m less run-out, over tan(20° − ½·atan 0.12)',
+    ],
+    'skip-ring': [
+      92.88644867635253,
+      'the ring’s wall as a Fourier series of a thin ring under three loads, over 2m less run-out',
+    ],
     mass: [
       0.076740546,
       'discs at pitch circles and bores, ring to half its tooth height, plates and steel pins; 0.85 left',

@@ -24,11 +24,12 @@ export const ringPlate: Anchored = {
   },
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
+    stiffnessHeld: [1366.6130866904805, 'the same springs, those of plastic at 1000^−0.02'],
     flank: [
       3000294.158397586,
       'a fifteenth of 2·0.4 mm over the work of sliding pins, k_W and the flanks’ length: path in 4·10⁶ steps and 2π·1.32 mm, three plates',
     ],
-    crush: [6.988821079756817, 'T·(2.75·50 MPa over the pressure)²'],
+    crush: [13.69808931632336, 'T·(2.75·70 MPa over the pressure)²'],
     ratio: [-20, 'a wheel of twenty pins goes back one pin a turn of the cranks'],
     hollow: [
       0.0036482758556552674,
@@ -50,7 +51,10 @@ export const ringPlate: Anchored = {
       0.015007511782,
       'gap over the longest lever of all plates forwards and back, levers about the pitch point; less 10 µm over Z·e/2',
     ],
-    stiffness: [596.467, 'a newton metre over twice the energy in pins and cranks'],
+    stiffness: [
+      1569.0817646687085,
+      'a newton metre over twice the energy in lobes, pins’ seats and the cranks’ bearings on either side',
+    ],
     crankForce: [56.483413, '2.4 over the torque at a newton a crank'],
     pinForce: [26.7677737, 'the largest of those pushes'],
     pressure: [

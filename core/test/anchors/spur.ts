@@ -42,23 +42,24 @@ export const spur: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    stiffnessHeld: [987.8711008051082, 'the same springs, those of plastic at 1000^−0.02'],
     'break-1-0': [
       44.2636224654942,
       'one and a half of 370 MPa over the root stress of a newton metre, Y_F·Y_S by ISO 6336-3’s equations',
     ],
     'break-1-1': [
-      2.9093284901178698,
-      '50 MPa of printed PA with fibre, three quarters and nine tenths, softened, over the root stress of a newton metre, Y_F·Y_S by ISO 6336-3’s equations',
+      6.0174197763786355,
+      '70 MPa of printed PA with fibre along its layers, what walls and infill leave of the chord, softened, over the root stress of a newton metre, Y_F·Y_S and chord by ISO 6336-3’s equations',
     ],
     'tire-1-1': [
-      96.7219121837361,
+      1452050.3781115445,
       'root stress at the equivalent torque on the line through 0.6, 0.35, 0.28 of strength at 10⁴, 10⁶, 10⁷; times the turns it meets its mesh',
     ],
     'pit-1': [
       53597312.8999179,
       '0.15 m over 2π·T·H_V·k_W/(b·z·l), the flank’s length summed along its radii; times the turns it meets its mesh',
     ],
-    'crush-1': [7.463449485657235, 'T·(2.75·50 MPa, softened, over the flank pressure)²'],
+    'crush-1': [14.628360991888181, 'T·(2.75·70 MPa, softened, over the flank pressure)²'],
     'root-1': [
       5.0154052e7,
       'K·F/(b·m)·Y_F·Y_S·Y_ε of 20 teeth by ISO 6336-3’s equations, the rack’s tooth 40 µm wider',
@@ -68,7 +69,7 @@ export const spur: Anchored = {
     centre: [0.04, 'm(20 + 60)/2'],
     play: [0.0029166667, '2·40 µm and half the tilt over the driven pitch radius'],
     normal1: [7.517541e-5, '80 µm·cos 20°'],
-    stiffness: [8100.6637, 'mesh stiffness at the driven pitch radius'],
+    stiffness: [1121.7201269880761, 'mesh, 2 N/µm of housing over tan² 20° and the hub, ½·E·d²·L, in series'],
     'working-1': [0.34906585, 'unshifted'],
     'contact-1': [1.6707764, 'lengths of the line of action over the base pitch'],
     'turn-1': [4.3676428e-5, '4·30 µm·tan 20°'],
@@ -79,7 +80,10 @@ export const spur: Anchored = {
     'warm-1': [310.66585, 'VDI 2736-2 with 20 teeth, warm half the time'],
     'stiff-1': [9000737.4, '14 N/(mm·µm)·b·(2E₁E₂/(E₁ + E₂))/206 GPa·(0.75ε + 0.25)'],
     radial: [48.529365, 'F·tan 20°'],
-    'skip-1': [329.69729, 'housing 2 N/µm over 2m, over tan 20°, times r₂'],
+    'skip-1': [
+      397.03526648369916,
+      'housing 2 N/µm over 2m less 30 µm of run-out, over tan(20° − ½·atan 0.12), times r₂',
+    ],
     'tip-d-1': [0.022, 'm(20 + 2)'],
     'tip-d-2': [0.062, 'm(60 + 2)'],
     'span-1': [0.0076228517, 'm·cos α(π·2.5 + z·inv α) − A·cos α'],

@@ -36,7 +36,7 @@ export const strainWave: Anchored = {
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
     wall: [
-      1920541.977207842,
+      2958034.2711399114,
       'bending by its strain and torsion by 2πr²t, added by squares, on the line through 0.28 of strength at 10⁷ waves',
     ],
     ratio: [-20, 'a turn of the generator takes the cup back by two of forty teeth'],

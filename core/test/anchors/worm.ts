@@ -40,8 +40,9 @@ export const worm: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    stiffnessHeld: [1843.4829573354364, 'the same springs, those of plastic at 1000^−0.02'],
     pit: [1435246.0050827437, '0.15 m over (1/η − 1)/µ of sliding on 0.4 of 20.6 mm, 30 teeth, 2m/cos 20° of flank'],
-    crush: [22.199891701421638, 'T·(2.75·50 MPa, softened, over the pressure)²'],
+    crush: [43.511787734786424, 'T·(2.75·70 MPa, softened, over the pressure)²'],
     ratio: [30.0, '30/1'],
     lead: [0.06241881, 'atan(1/16)'],
     centre: [0.0575, '2.5(16 + 30)/2'],
@@ -68,8 +69,8 @@ export const worm: Anchored = {
     thrust: [5.34375, 'a quarter of 570 N at 37.5 mm'],
     contact: [1.819552248, 'tips of both crossed helical wheels along their line of action, over π·m_n·cos α'],
     stiffness: [
-      6345.318508,
-      'teeth on 20.6 mm, 10 N/µm along the worm, shaft and housing by (tan α/cos γ)², in series at 37.5 mm',
+      2047.9870710061966,
+      'teeth on 20.6 mm, 10 N/µm along the worm, shaft and housing by (tan α/cos γ)² at 37.5 mm, and the hub, in series',
     ],
     flank: [
       50964627.5,

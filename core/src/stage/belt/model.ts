@@ -1,6 +1,7 @@
 import { pluckedNote, shaftForces, sides, spanStiffness } from '../../loop/index.ts';
 import { bentWindUp, inSeries } from '../../math/springs.ts';
 import { stated } from '../../units/stated.ts';
+import { spring, together } from '../springs.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import { factor, findSection, type Shelf } from '../../shop/shelf.ts';
@@ -126,11 +127,17 @@ function springsOf({ p, b, shelf }: Setting) {
   const tooth = factor(shelf, 'belt.tooth') * p.width;
   const [teeth1, teeth2] = [r * r * tooth * loadedTeeth(L.mesh1), r * r * tooth * loadedTeeth(L.mesh2)];
   const spans = spanStiffness(r, ea, L.tightSpan, L.slackSpan);
+  const springs = [
+    spring('spans of the belt', spans),
+    spring('teeth on the driving pulley', teeth1),
+    spring('teeth on the driven pulley', teeth2),
+  ];
   return {
     spans,
     teeth1,
     teeth2,
-    both: inSeries(spans, teeth1, teeth2),
+    springs,
+    both: together(springs),
     // The slack side hangs: the tight one is left alone.
     tightOnly: inSeries((r * r * ea) / L.tightSpan, teeth1, teeth2),
   };
@@ -249,6 +256,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     drag: shaftDrag(loads, [p.bore1, p.bore2], ratio, shelf),
     play: [clearance, 0, 2 * clearance],
     stiffness: springs.both,
+    springs: springs.springs,
     bendTorque: slackTorque,
     stiffnessBeyond: springs.tightOnly,
     inertiaIn: (parts.one.mass * o1 * o1) / 2 + parts.belt.mass * r1 * r1,

@@ -1,3 +1,4 @@
+import { springFigures } from '../springs.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
 import { stated } from '../../units/stated.ts';
 import {
@@ -144,16 +145,10 @@ function figures(p: P, shelf: Shelf, m: CompoundModel, make: FigureMaker<Compoun
         source: 'below nought some planets bind',
       }),
     ),
-    make.figure(
-      'stiffness',
-      'Stiffness',
-      'stiffness',
-      (x) => x.numbers.stiffness,
-      () => ({
-        formula: '1/Σ (share/r_w)²/(N·c)',
-        terms: m.meshes.map((x) => term(`c ${x.id}`, x.name, x.load.stiffness, 'stiffnessPerLength', 'computed')),
-        source: 'each angle’s share at the output, squared',
-      }),
+    ...springFigures(
+      make,
+      m,
+      'each spring by the energy it stores for a newton metre at the output; N planets side by side',
     ),
     ...m.meshes.flatMap((x, i) =>
       meshFigures(x.id, x.name, x.mesh, make, (q: CompoundModel) => q.meshes[i]!.load, x.load),
@@ -352,6 +347,12 @@ function tables(p: P, { geometry: g }: CompoundBuild): readonly KindTable[] {
 }
 
 const steps: StageSteps<P, CompoundBuild, CompoundModel, CompoundShapes> = {
+  rigid: [
+    ['materialS', 'Sun is stiff'],
+    ['materialP', 'Planets are stiff'],
+    ['materialR', 'Rings are stiff'],
+    ['materialPins', 'Planets’ pins are stiff'],
+  ],
   build: buildCompound,
   wrong: wrongCompound,
   kinematics: (p) => {

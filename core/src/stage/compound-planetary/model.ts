@@ -1,7 +1,12 @@
-import { inSeries } from '../../math/springs.ts';
+import { spring, together } from '../springs.ts';
 import { stated } from '../../units/stated.ts';
 import {
   blankMass,
+  crept,
+  elastic,
+  ringStiffness,
+  roundMoment,
+  seatStiffness,
   carrier,
   central,
   cutPartPrice,
@@ -29,7 +34,7 @@ import {
 } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageNumbers } from '../contract.ts';
+import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import { needMaterials } from '../needs.ts';
 import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
@@ -75,6 +80,8 @@ export function compoundTrain(p: CompoundParams, etas: readonly [number, number,
 /** A shared-planet stage before any duty. */
 export interface CompoundBuild {
   readonly geometry: CompoundGeometry;
+  /** What the planets' pins are of. */
+  readonly pin: ToothMaterial;
   readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
   readonly meshesOf: readonly MeshOf[];
 }
@@ -132,7 +139,14 @@ export function buildCompound(p: CompoundParams, shelf: Shelf): Result<CompoundB
   const g = made.value;
   const materials = needMaterials(p, ['materialS', 'materialP', 'materialR'], shelf);
   if (!materials.ok) return materials;
-  return ok({ geometry: g, materials: materials.value, meshesOf: meshesOf(g, materials.value) });
+  const pins = needMaterials(p, ['materialPins'], shelf);
+  if (!pins.ok) return pins;
+  return ok({
+    geometry: g,
+    pin: pins.value[0],
+    materials: materials.value,
+    meshesOf: meshesOf(g, materials.value),
+  });
 }
 
 /** Efficiency of each mesh; it does not depend on load. */
@@ -208,8 +222,14 @@ const forcesPer = ({ p, b, shelf }: Setting, drive: Readonly<Record<MeshOf['of']
  * Each mesh as it carries.
  *
  * @param spins turns of a planet against the carrier for one of the output
+ * @param holds radial stiffness that keeps each mesh together, N/m
  */
-function loadsOf({ p, b, at, shelf, kept }: Setting, per: readonly number[], spins: number): MeshLoad[] {
+function loadsOf(
+  { p, b, at, shelf, kept }: Setting,
+  per: readonly number[],
+  spins: number,
+  holds: readonly number[],
+): MeshLoad[] {
   const sun = b.geometry.sunMesh !== undefined;
   return b.meshesOf.map((m, i) => {
     const { pair } = m.mesh;
@@ -227,20 +247,77 @@ function loadsOf({ p, b, at, shelf, kept }: Setting, per: readonly number[], spi
           )
         : meshDuty(at, per[i]!, spins * pair.rw1, [spins, outer], [1, p.planets], [sun && m.id === 'ring1', false]);
     const [first, second] = m.materials;
-    return kept.step(m.id, meshKey(on), shelf, (s) => loadMesh(m.mesh, first, second, on, s));
+    return kept.step(m.id, [...meshKey(on), holds[i]], shelf, (s) => loadMesh(m.mesh, first, second, on, s, holds[i]!));
   });
 }
 
+/** Radial stiffness that holds each mesh together, N/m: the wall of its ring; a sun's planets lean on the held ring. */
+const ovalsOf = ({ p, b, shelf }: Setting): number[] => {
+  const { geometry: g, materials } = b;
+  const modulus = elastic(materials[2], factor(shelf, 'ambient'), shelf);
+  const of = (mesh: Mesh, width: number) =>
+    ringStiffness(modulus, width, g.outside / 2, mesh.sides[1].root, Math.max(2, p.planets));
+  return b.meshesOf.map((m) => (m.id === 'ring2' ? of(g.mesh2, p.widthB) : of(g.mesh1, p.width)));
+};
+
+/** Thickness of each plate that the planets' pins stand in, m. */
+const PIN_PLATE = 3e-3;
+
 /**
- * Stiffness at the output of planets whose meshes give one after the other, N·m/rad: each mesh of n planets at once,
- * at the angle that it turns the output by.
+ * How stiff a planet is against leaning, N·m/rad: its pin in its two bores and, behind that, the plates that turn against
+ * one another as the pins bend.
+ *
+ * @param long of the planet, m
+ * @param seat stiffness of its bore about the pin, N/m²
+ * @param bending E·I of the pin, N·m²
+ * Source: bore as an even bed k over its length, k·L³/12; pins with square ends 12·E·I/(L + t)³, at ½(L + t) either side.
+ * @example leanStiffness(0.02, 4e9, 2.6) // 899.135447
+ */
+export const leanStiffness = (long: number, seat: number, bending: number): number => {
+  const bed = (seat * long ** 3) / 12;
+  const plates = (12 * bending) / (long + PIN_PLATE);
+  return 1 / (1 / bed + 1 / plates);
+};
+
+/**
+ * Springs about the output, N·m/rad: each mesh of n planets, the rings' walls between them, and the planets, which lean
+ * since their two rings pull in different planes.
  *
  * @param angles at the output for a metre along each mesh's circle, rad/m
- * @param stiffness of each mesh of one planet, N/m
- * @example turningStiffness([20, 10], [1e6, 2e6], 2) // 4444.44
  */
-export const turningStiffness = (angles: readonly number[], stiffness: readonly number[], planets: number): number =>
-  inSeries(...angles.map((a, i) => (planets * stiffness[i]!) / a ** 2));
+function springsOf(
+  { p, b, shelf }: Setting,
+  angles: readonly number[],
+  loads: readonly MeshLoad[],
+  ovals: readonly number[],
+): Spring[] {
+  const [, planet, ring] = b.materials;
+  const n = p.planets;
+  const ambient = factor(shelf, 'ambient');
+  const meshes = b.meshesOf.map((m, i) =>
+    spring(`teeth of ${m.name}`, (n * loads[i]!.stiffness) / angles[i]! ** 2, loads[i]!.held),
+  );
+  const walls = b.meshesOf.flatMap((m, i) =>
+    m.of === 'input'
+      ? []
+      : [
+          spring(
+            `${m.wheels[1]} gives way between planets`,
+            (n * ovals[i]!) / (angles[i]! * Math.tan(m.mesh.pair.working)) ** 2,
+            crept(ring),
+          ),
+        ],
+  );
+  // The driven ring pulls each planet by its angle over n, in a plane half of both widths from the held ring's.
+  const arm = (p.width + p.widthB) / 2;
+  const lean = leanStiffness(
+    p.width + p.widthB,
+    seatStiffness(planet, shelf),
+    elastic(b.pin, ambient, shelf) * roundMoment(p.pin),
+  );
+  const pull = angles[angles.length - 1]!;
+  return [...meshes, ...walls, spring('planets lean on their pins', (n * lean) / (pull * arm) ** 2, crept(planet))];
+}
 
 type Masses = readonly [number, number, number, number];
 
@@ -287,7 +364,8 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
   const turns = Math.abs(trainSpeeds(plain).planet);
 
   const per = forcesPer(setting, drive);
-  const loads = loadsOf(setting, per, turns);
+  const ovals = ovalsOf(setting);
+  const loads = loadsOf(setting, per, turns, ovals);
   const modes = list.flatMap((m, i) => loadedModes(m.modes, loads[i]!, 1 / per[i]!, at));
   const angles = list.map((m) => shares[m.of] / m.radius);
   const play = planetPlay(
@@ -295,11 +373,8 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     p.planets,
     shelf,
   );
-  const stiffness = turningStiffness(
-    angles,
-    loads.map((l) => l.stiffness),
-    p.planets,
-  );
+  const springs = springsOf(setting, angles, loads, ovals);
+  const stiffness = together(springs);
 
   const masses = massesOf(setting);
   const [sun, planet, held, driven] = masses;
@@ -311,6 +386,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     drag: factor(shelf, 'gear.churn'),
     play: [play.likely, play.least, play.most],
     stiffness,
+    springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
     inertiaIn: (sun * (g.sunMesh?.pair.s1.r ?? 0) ** 2) / 2 + cage,

@@ -41,6 +41,8 @@ export interface CompoundParams extends Toothing {
   materialP: string;
   /** Material of the shop, rings. */
   materialR: string;
+  /** Material of the shop, planets’ pins. */
+  materialPins: string;
   /** Pin diameter, m. */
   pin: number;
   /** Wall of the rings outside their roots, m. */
@@ -183,6 +185,12 @@ export const compoundParams: ParamTable<P> = {
     materialS: material({ says: 'sun', label: 'Sun', start: 'c45' }),
     materialP: material({ says: 'planets', label: 'Planets', start: 'pa-cf' }),
     materialR: material({ says: 'rings', label: 'Rings', start: 'pa-cf' }),
+    materialPins: material({
+      says: 'planets’ pins',
+      label: 'Planets’ pins',
+      start: 'silver-steel',
+      absent: 'silver-steel',
+    }),
   }),
   ...group('Pins and rings', {
     pin: length({

@@ -1,3 +1,4 @@
+import { springFigures } from '../springs.ts';
 import { modeFigures } from '../../gear/index.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
 import { cutOff } from '../../lobed/index.ts';
@@ -120,19 +121,10 @@ export function cycloidalFigures(
         source: 'transmission error over a turn of the crank; orders Z and Z − 1',
       }),
     ),
-    make.figure(
-      'stiffness',
-      'Stiffness',
-      'stiffness',
-      (x) => x.numbers.stiffness,
-      () => ({
-        formula: '1/(1/Σ c·a² + 1/k_out)',
-        terms: [
-          term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed'),
-          term('n', 'pins that carry, mean', m.load.carrying, 'count', 'computed'),
-        ],
-        source: 'contacts that carry at the peak, output pins as beams, in series',
-      }),
+    ...springFigures(
+      make,
+      m,
+      'each spring by the energy it stores for a newton metre at the output, mean over a pitch',
     ),
     make.figure(
       'carrying',
@@ -189,7 +181,10 @@ export function cycloidalFigures(
       () => ({
         formula: '32·M/(π·d³)',
         terms: [term('d', 'output pin', p.outPin, 'length', 'field', 'outPin')],
-        source: p.carriedBy === 'both' ? 'beam held at both ends' : 'beam standing out of one plate',
+        source:
+          p.carriedBy === 'both'
+            ? 'beam between two plates whose seats let its ends lean'
+            : 'beam standing out of one plate, pushed by each disc at its middle',
       }),
     ),
     make.figure(

@@ -29,6 +29,11 @@ function tables(_p: CycloidalParams, { geometry: g }: CycloidalBuild): readonly 
 }
 
 const steps: StageSteps<CycloidalParams, CycloidalBuild, CycloidalModel, CycloidalShapes> = {
+  rigid: [
+    ['materialD', 'Discs are stiff'],
+    ['materialP', 'Pins are stiff'],
+    ['materialH', 'Housing and plates are stiff'],
+  ],
   build: buildCycloidal,
   wrong: wrongCycloidal,
   kinematics: (p) => {

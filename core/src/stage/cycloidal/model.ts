@@ -1,5 +1,11 @@
 import { reducedModulus } from '../../contact/index.ts';
 import {
+  bearingStiffness,
+  crept,
+  elastic,
+  plateTwist,
+  seatStiffness,
+  strengthOf,
   flankCrush,
   shortestLife,
   lobeModes,
@@ -22,11 +28,12 @@ import {
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageNumbers } from '../contract.ts';
+import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { CycloidalBuild } from './build.ts';
 import { STEPS, type CycloidalGeometry } from './geometry.ts';
-import { outPinBending, outPinStiffness, outPinStress, outShare, outStiffness } from './output-pins.ts';
+import { outPinOf, outPinsGive, outPinStress, outPlate, outShare, outSums } from './output-pins.ts';
+import { spring, together } from '../springs.ts';
 import { branchPins, cycloidalRatio, heldShare, lobesOf, type CycloidalParams } from './params.ts';
 import { spreadOf, type CycloidalSpread } from './spread.ts';
 
@@ -64,8 +71,6 @@ export interface CycloidalModel {
   readonly numbers: StageNumbers;
 }
 
-const PIN_YIELD = 450e6;
-const STEEL_DENSITY = 7850;
 /** A pin as bought. */
 const PIN_PRICE = 0.2;
 
@@ -134,12 +139,12 @@ function playsOf({ p, b, shelf, n, held }: Setting) {
 /** Masses of one disc with its bearing, of the housing, of the output's plates with their pins, of the ring's pins, kg. */
 function massesOf({ p, b, shelf }: Setting) {
   const { geometry: g, bearing, hole } = b;
-  const [md, , mh] = b.materials;
+  const [md, mp, mh] = b.materials;
   const area = Math.PI * (g.profile.circle ** 2 - bearing.outside ** 2 / 4 - (p.outPins * hole ** 2) / 4);
   const inside = p.circle / 2 - p.pin / 2;
   const high = p.discs * p.width + 2e-3;
-  const rod = (pin: number, length: number) => (Math.PI / 4) * pin ** 2 * length * STEEL_DENSITY;
-  const plates = (p.carriedBy === 'both' ? 2 : 1) * Math.max(3e-3, p.outPin);
+  const rod = (pin: number, length: number) => (Math.PI / 4) * pin ** 2 * length * mp.material.density;
+  const plates = (p.carriedBy === 'both' ? 2 : 1) * outPlate(p);
   return {
     disc: area * p.width * md.material.density + bearing.mass,
     housing: blankMass(g.outside / 2, inside, high, mh, shelf),
@@ -174,7 +179,7 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
   const ambient = factor(shelf, 'ambient');
   const crush = Math.min(flankCrush(md, ambient, shelf), flankCrush(mp, ambient, shelf));
   const thinnest = Math.max(1e-5, Math.min(b.webs.bearing, b.webs.rim, b.webs.hole));
-  const bending = outPinBending(p.carriedBy, p.outPin, outLength(p), p.discs);
+  const stress = outPinStress(p, outPinOf(p, mp, b.materials[2], shelf)).all * s.held;
   const lasts = lobesLast(
     {
       lobes: md,
@@ -194,7 +199,8 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
     {
       id: 'out',
       mode: 'output pins bend',
-      torque: base * (PIN_YIELD / outPinStress(strong.outForce, bending, p.outPin)),
+      // Upright pins of plastic are pulled apart across their layers.
+      torque: strengthOf(mp, 'across', shelf) / stress,
       life: Infinity,
       time: 'static',
       why: `The worst output pin carries about 4T/(n·R); ${p.carriedBy === 'both' ? 'held in a plate on either side' : 'standing out of one plate'}.`,
@@ -218,6 +224,43 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
       why: 'The worst pin’s push through the thinnest web.',
       grows: 'width',
     },
+  ];
+}
+
+/** What springs of the discs rest on. */
+interface Gives {
+  /** Of one contact with its seat, N/m; reduced modulus of lobe and pin, Pa; seat by its width, N/m²; modulus of a disc, Pa. */
+  readonly contact: number;
+  readonly modulus: number;
+  readonly seat: number;
+  readonly disc: number;
+}
+
+/**
+ * Springs about the output, N·m/rad: lobes at the pins that carry, the pins in their seats, the eccentric bearings, the
+ * discs between holes and lobes, the holes at the output pins, and those pins with their seats.
+ *
+ * Source: each by the energy that it stores for a newton metre, mean over a pitch of the crank.
+ */
+function springsOf({ p, b, shelf, held }: Setting, load: CycloidalSpread, x: Gives): Spring[] {
+  const [md, mp, mh] = b.materials;
+  const about = (stiffness: number) => stiffness / held ** 2;
+  const line = (Math.PI / 4) * x.modulus * p.width;
+  // All contacts that carry, each of a newton a metre.
+  const arms = Math.max(1, load.stiffness) / x.contact;
+  const lobes = Math.min(crept(md), crept(mp));
+  const pins = outPinsGive(p, outPinOf(p, mp, mh, shelf));
+  const shear = x.disc / (2 * (1 + md.poisson));
+  const [inner, outer] = [p.outCircle / 2, b.geometry.profile.circle - p.pin / 2];
+  const holes = outSums({ ...p, discs: 1 }, [1]).squares / p.discs;
+  return [
+    spring('lobes at the ring’s pins', about(arms * line), lobes),
+    spring('ring’s pins in their seats', about(arms * x.seat * p.width), crept(mh)),
+    spring('eccentric bearings in the discs', about(bearingStiffness(md, shelf) / load.bearingSquares), crept(md)),
+    spring('discs between holes and lobes', about(plateTwist(shear, p.discs * p.width, inner, outer)), crept(md)),
+    spring('holes at the output pins', about(line / holes), lobes),
+    spring('output pins bend', about(1 / pins.bends), crept(mp)),
+    spring('output pins in their seats', about(1 / pins.seats), crept(mh)),
   ];
 }
 
@@ -254,17 +297,19 @@ export function modelCycloidal(
   const held = heldShare(p);
   const ratio = cycloidalRatio(p);
   const s: Setting = { p, b: built, at, shelf, n: branchPins(p), held };
-  const modulus = reducedModulus(md.material.modulus, md.poisson, mp.material.modulus, mp.poisson);
-  const seat = factor(shelf, 'lobe.seat') * Math.min(1, mh.material.modulus / 3e9);
+  const ambient = factor(shelf, 'ambient');
+  const [ed, ep] = [elastic(md, ambient, shelf), elastic(mp, ambient, shelf)];
+  const modulus = reducedModulus(ed, md.poisson, ep, mp.poisson);
+  const seat = seatStiffness(mh, shelf);
   const contact = pinContact(modulus, p.width, seat);
   const moment = Math.max(1e-3, at.torque * held);
   const spreadAt = (name: string, on: number) =>
-    kept.step(name, [contact, on], shelf, () => spreadOf(p, g, contact, modulus, on, bearing.bore));
+    kept.step(name, [contact, modulus, on], shelf, () => spreadOf(p, g, contact, modulus, on, bearing.bore));
   const load = lossesOf(s, spreadAt('load', moment));
   const loss = load.lossPins + load.lossOut + load.lossBearing;
   const { band, ...plays } = playsOf(s);
-  const pins = outStiffness(p.outPins, outPinStiffness(p.carriedBy, p.outPin, outLength(p)), p.outCircle);
-  const stiffness = 1 / (1 / Math.max(1, load.stiffness) + 1 / pins) / (held * held);
+  const springs = springsOf(s, load, { contact, modulus, seat, disc: ed });
+  const stiffness = together(springs);
   const mass = massesOf(s);
   const shaking = shakingOf(p.discs, mass.disc * p.throw * (at.speed * ratio) ** 2, p.width);
   const modes = modesOf(s, moment >= 1 ? load : spreadAt('unit', 1), Math.max(moment, 1) / held);
@@ -276,6 +321,7 @@ export function modelCycloidal(
     drag: factor(shelf, 'gear.churn'),
     play: band,
     stiffness,
+    springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
     inertiaIn: p.discs * mass.disc * (p.throw ** 2 + g.profile.circle ** 2 / 2 / ratio ** 2),
@@ -285,7 +331,7 @@ export function modelCycloidal(
     mass: p.discs * mass.disc + mass.housing + mass.plates + mass.pins,
     money: moneyOf(s, mass),
     outside: g.outside,
-    length: p.discs * p.width + 2e-3 + (p.carriedBy === 'both' ? 2 : 1) * Math.max(3e-3, p.outPin),
+    length: p.discs * p.width + 2e-3 + (p.carriedBy === 'both' ? 2 : 1) * outPlate(p),
     maxSpeed: (md.plastic || mp.plastic ? 4 : 12) / (p.pinsRun === 'fixed' ? 1 : 0.6) / p.throw / s.n,
     bore: p.shaft,
     beside: false,
@@ -310,7 +356,7 @@ export function modelCycloidal(
         ),
       ),
     webs,
-    outBend: load.outForce * outPinBending(p.carriedBy, p.outPin, outLength(p), p.discs),
+    outBend: outPinStress(p, outPinOf(p, mp, mh, shelf)).bending * moment,
     ...shaking,
     bearingLife,
     modes,

@@ -1,6 +1,14 @@
+import {
+  elastic,
+  pinBetween,
+  pinStanding,
+  seatStiffness,
+  type SeatedPin,
+  type ToothMaterial,
+} from '../../gear/index.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import { phaseOf, STEPS } from './geometry.ts';
 import type { CycloidalParams } from './params.ts';
-
-const E_STEEL = 206e9;
 
 /** How the output pins of one disc share a moment of one newton metre: pushes together and the most, N; longest lever, m. */
 export interface OutShare {
@@ -26,40 +34,98 @@ export function outShare(p: Pick<CycloidalParams, 'outPins' | 'outCircle'>, cran
   return { sum: each * sum, most: each * most, lever: (p.outCircle / 2) * most };
 }
 
-/**
- * One steel pin under a push, N/m: standing out of one plate 3E·I/L³, held in one on either side and pushed in the middle
- * 192E·I/L³.
- * @param pin its diameter, m
- * @param length of the discs between or before the plates, m
- * @example outPinStiffness('plate', 4e-3, 0.013) // 3534828
- * @example outPinStiffness('both', 4e-3, 0.013) // 226228990
- */
-export const outPinStiffness = (by: CycloidalParams['carriedBy'], pin: number, length: number): number =>
-  ((by === 'both' ? 192 : 3) * E_STEEL * (Math.PI * pin ** 4)) / 64 / length ** 3;
+/** Thickness of a plate that output pins stand in, m. */
+export const outPlate = (p: Pick<CycloidalParams, 'outPin'>): number => Math.max(3e-3, p.outPin);
+
+/** Free of the plate's face, m, before the first disc. */
+const FREE = 1e-3;
+
+/** How far from the plate's face each disc pushes, at its middle, m; the plate stands behind the last disc. */
+const reaches = (p: Pick<CycloidalParams, 'discs' | 'width'>): number[] =>
+  Array.from({ length: p.discs }, (_, d) => FREE + (p.discs - d - 0.5) * p.width);
+
+/** Length of a pin between plates on either side, from middle to middle, m. */
+const between = (p: CycloidalParams): number => p.discs * p.width + FREE + outPlate(p);
 
 /**
- * Bending stress of a pin for a newton of each disc's push, Pa/N: at its plate with the pushes half way out, n·L/2, or
- * clamped at both ends, n·L/8.
- * @example outPinBending('plate', 4e-3, 0.013, 2) // 2069014.3
- * @example outPinBending('both', 4e-3, 0.013, 1) // 258626.78
+ * Sum of what pins give for a newton metre at the output, and the most that one of them is pushed with or bent by: each
+ * disc pushes its own half of the pins, and counts with a weight of its own.
+ *
+ * @param weights by disc: the root of what a pin gives for a newton there, m/N, or the lever of its push, m
+ * @returns mean over a pitch of the crank of the squares, and the greatest sum on one pin
+ * @example outSums({ outPins: 6, outCircle: 0.05, discs: 1 }, [1]) // { squares: 1066.66667, most: 26.6666667 }
  */
-export const outPinBending = (by: CycloidalParams['carriedBy'], pin: number, length: number, discs: number): number =>
-  (32 * ((discs * length) / (by === 'both' ? 8 : 2))) / (Math.PI * pin ** 3);
+export function outSums(
+  p: Pick<CycloidalParams, 'outPins' | 'outCircle' | 'discs'>,
+  weights: readonly number[],
+): { readonly squares: number; readonly most: number } {
+  let [squares, most] = [0, 0];
+  for (let k = 0; k < STEPS; k++) {
+    const crank = (2 * Math.PI * k) / p.outPins / STEPS;
+    const shares = weights.map((_, d) => 1 / outLevers(p, crank + phaseOf(p, d)) / weights.length);
+    for (let i = 0; i < p.outPins; i++) {
+      let sum = 0;
+      for (let d = 0; d < weights.length; d++) {
+        const s = Math.sin(crank + phaseOf(p, d) - (2 * Math.PI * i) / p.outPins);
+        if (s > 0) sum += s * shares[d]! * weights[d]!;
+      }
+      squares += (sum * sum) / STEPS;
+      most = Math.max(most, sum);
+    }
+  }
+  return { squares, most };
+}
+
+/** Sum of the squares of the levers on the driving side, over their radius, m. */
+function outLevers(p: Pick<CycloidalParams, 'outPins' | 'outCircle'>, crank: number): number {
+  let squares = 0;
+  for (let i = 0; i < p.outPins; i++) {
+    const s = Math.sin(crank - (2 * Math.PI * i) / p.outPins);
+    if (s > 0) squares += s * s;
+  }
+  return (p.outCircle / 2) * squares;
+}
+
+/** An output pin with its seats, of the materials of pins and plates. */
+export const outPinOf = (p: CycloidalParams, pin: ToothMaterial, plate: ToothMaterial, shelf: Shelf): SeatedPin => ({
+  diameter: p.outPin,
+  modulus: elastic(pin, factor(shelf, 'ambient'), shelf),
+  seat: seatStiffness(plate, shelf),
+  depth: outPlate(p),
+});
 
 /**
- * All output pins against turning, N·m/rad: on the mean over the turn a quarter of them push with their whole lever.
- * @param each stiffness of one, N/m
- * @param circle diameter on which they stand, m
- * @example outStiffness(6, 1e6, 0.05) // 937.5
+ * How the output pins give for a newton metre at the output, rad: by bending, and in their seats.
+ * Source: energy of all pins, each a cantilever out of one plate or a beam between two (`seated-pin.ts`).
  */
-export const outStiffness = (pins: number, each: number, circle: number): number =>
-  (pins / 4) * each * (circle / 2) ** 2;
+export function outPinsGive(p: CycloidalParams, pin: SeatedPin): { readonly bends: number; readonly seats: number } {
+  const each = reaches(p).map((out) =>
+    p.carriedBy === 'plate' ? pinStanding(pin, out) : pinBetween(pin, between(p), 'middle'),
+  );
+  const sum = (of: 'bends' | 'seats') =>
+    outSums(
+      p,
+      each.map((x) => Math.sqrt(x[of])),
+    ).squares;
+  return { bends: sum('bends'), seats: sum('seats') };
+}
 
 /**
- * Equivalent stress of a pin in bending and shear, Pa: √(σ² + 3τ²), τ at the middle of a round section 4/3 of the mean.
- * @param force of the worst disc, N
- * @param bending stress for a newton, Pa/N
- * @example outPinStress(30, 0.5e6, 4e-3) // 15981125
+ * Equivalent stress of the worst output pin for a newton metre at the output, Pa: √(σ² + 3τ²), σ where it is bent most,
+ * at its plate or in the middle between two, τ in the middle of a round section 4/3 of the mean.
+ *
+ * Source: cantilever F·x; beam between leaning ends F·L/4 − M with M = F·L/8·β/(β + 2) at either end.
  */
-export const outPinStress = (force: number, bending: number, pin: number): number =>
-  Math.hypot(force * bending, Math.sqrt(3) * (4 / 3) * (force / ((Math.PI / 4) * pin ** 2)));
+export function outPinStress(p: CycloidalParams, pin: SeatedPin): { readonly bending: number; readonly all: number } {
+  const d = pin.diameter;
+  const L = between(p);
+  const beta = (((pin.seat * pin.depth ** 3) / 12) * L) / ((pin.modulus * Math.PI * d ** 4) / 64);
+  const end = (L / 8) * (beta / (beta + 2));
+  const arms = reaches(p).map((out) => (p.carriedBy === 'plate' ? out : Math.max(end, L / 4 - end)));
+  const bending = (32 * outSums(p, arms).most) / (Math.PI * d ** 3);
+  const push = outSums(
+    p,
+    arms.map(() => 1),
+  ).most;
+  return { bending, all: Math.hypot(bending, Math.sqrt(3) * (4 / 3) * (push / ((Math.PI / 4) * d ** 2))) };
+}

@@ -43,7 +43,7 @@ export interface CycloidalParams {
   shaft: number;
   /** Material of the shop, discs. */
   materialD: string;
-  /** Material of the shop, pins. */
+  /** Material of the shop, pins of ring and output. */
   materialP: string;
   /** Material of the shop, housing and plates. */
   materialH: string;
@@ -237,7 +237,7 @@ export const cycloidalParams: ParamTable<P> = {
   }),
   ...group('Made of', {
     materialD: material({ says: 'discs', label: 'Discs', start: 'pa-cf' }),
-    materialP: material({ says: 'pins', label: 'Pins', start: 'silver-steel' }),
+    materialP: material({ says: 'pins of ring and output', label: 'Pins', start: 'silver-steel' }),
     materialH: material({ says: 'housing and plates', label: 'Housing, plates', start: 'pa-cf' }),
   }),
   ...group('Housing', {

@@ -11,6 +11,8 @@ export interface CycloidalSpread {
   readonly bearing: number;
   /** Cubic mean of the bearing's load, N. */
   readonly bearingMean: number;
+  /** Squares of all bearings' loads together for a newton metre, mean over a pitch, (N/(N·m))². */
+  readonly bearingSquares: number;
   readonly carrying: number;
   readonly stiffness: number;
   /** Force times way of sliding for a radian of the output, over the moment: loss for a friction of one, by place. */
@@ -31,9 +33,8 @@ export function spreadOf(
 ): CycloidalSpread {
   const Z = p.pins;
   const n = branchPins(p);
-  let [pinForce, pressure, outForce, bearing, cubes, carrying, stiffness, pinSlide, outSlide, journalSlide, windUp] = [
-    0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
-  ];
+  let [pinForce, pressure, outForce, bearing, cubes, squares, carrying, stiffness] = [0, 0, 0, 0, 0, 0, 0, 0];
+  let [pinSlide, outSlide, journalSlide, windUp] = [0, 0, 0, 0];
   g.sets.forEach((sets: readonly ContactSet[], k) => {
     const crank = (2 * Math.PI * k) / Z / STEPS;
     const c = carry(sets, contact, moment);
@@ -59,6 +60,7 @@ export function spreadOf(
       const b = Math.hypot(fx - out.sum * share * Math.cos(at), fy - out.sum * share * Math.sin(at));
       bearing = Math.max(bearing, b);
       cubes += b ** 3 / (STEPS * p.discs);
+      squares += (b / moment) ** 2 / STEPS;
       journalSlide += (b * (journal / 2) * n) / moment / STEPS;
     });
   });
@@ -68,6 +70,7 @@ export function spreadOf(
     outForce,
     bearing,
     bearingMean: Math.cbrt(cubes),
+    bearingSquares: squares,
     carrying,
     stiffness,
     pinSlide,

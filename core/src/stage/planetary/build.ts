@@ -15,6 +15,8 @@ export interface PlanetaryBuild {
   readonly geometry: PlanetaryGeometry;
   readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
   readonly bearing: Bearing | undefined;
+  /** What the planets' pins are of. */
+  readonly pin: ToothMaterial;
   /** Across what sits in a planet: the bearing, or the pin, m. */
   readonly seat: number;
   /** What is left between the sun's roots and its bore, m. */
@@ -52,6 +54,8 @@ export function buildPlanetary(p: PlanetaryParams, shelf: Shelf): Result<Planeta
   if (!made.ok) return made;
   const materials = needMaterials(p, ['materialS', 'materialP', 'materialR'], shelf);
   if (!materials.ok) return materials;
+  const pins = needMaterials(p, ['materialPins'], shelf);
+  if (!pins.ok) return pins;
   const found = p.pins === 'plain' ? undefined : needBearing(p.bearing, shelf, 'The planets run on it.');
   if (found && !found.ok) return found;
   const bearing = found?.value;
@@ -61,6 +65,7 @@ export function buildPlanetary(p: PlanetaryParams, shelf: Shelf): Result<Planeta
     geometry: made.value,
     materials: materials.value,
     bearing,
+    pin: pins.value[0],
     seat: bearing ? bearing.outside : p.pin,
     sunWall: made.value.sunMesh.sides[0].root - boreReach(hub),
     motion: setMotion(p),

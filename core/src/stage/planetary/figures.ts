@@ -1,3 +1,4 @@
+import { springFigures } from '../springs.ts';
 import { stated } from '../../units/stated.ts';
 import { meshFigures, modeFigures, spacesEvenly, wheelFigures } from '../../gear/index.ts';
 import { FigureMaker, term, type Figure, worked, exact } from '../../figure/index.ts';
@@ -146,20 +147,10 @@ export function planetaryFigures(
         source: 'below nought some planets bind',
       }),
     ),
-    make.figure(
-      'stiffness',
-      'Stiffness',
-      'stiffness',
-      (x) => x.numbers.stiffness,
-      () => ({
-        formula: 'meshes, pins and the carrier’s twist in series, N planets side by side',
-        terms: [
-          N,
-          term('c_s', 'sun’s mesh', m.sunLoad.stiffness, 'stiffnessPerLength', 'computed'),
-          term('c_r', 'ring’s mesh', m.ringLoad.stiffness, 'stiffnessPerLength', 'computed'),
-        ],
-        source: 'each angle’s share at the output, squared',
-      }),
+    ...springFigures(
+      make,
+      m,
+      'each spring by the energy it stores for a newton metre at the output; N planets side by side',
     ),
     make.figure(
       'share',

@@ -14,6 +14,12 @@ import { planetaryParams, roles, type PlanetaryParams } from './params.ts';
 import { planetaryAssembly, planetaryParts } from './parts.ts';
 
 const steps: StageSteps<PlanetaryParams, PlanetaryBuild, PlanetaryModel, PlanetaryShapes> = {
+  rigid: [
+    ['materialS', 'Sun is stiff'],
+    ['materialP', 'Planets are stiff'],
+    ['materialR', 'Ring and carrier are stiff'],
+    ['materialPins', 'Planets’ pins are stiff'],
+  ],
   build: buildPlanetary,
   wrong: wrongPlanetary,
   kinematics: (p, { geometry }) => {

@@ -1,6 +1,14 @@
 import {
   blankMass,
+  crept,
   cutPartPrice,
+  elastic,
+  pinBetween,
+  plateTwist,
+  ringStiffness,
+  seatStiffness,
+  strengthOf,
+  type PinGives,
   loadedModes,
   loadMesh,
   meshDuty,
@@ -20,20 +28,22 @@ import {
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageNumbers } from '../contract.ts';
+import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { PlanetaryBuild } from './build.ts';
 import type { PlanetaryGeometry } from './geometry.ts';
 import { roles, type Member, type PlanetaryParams } from './params.ts';
-import { carrierTwist, PIN, pinBending, pinStiffness } from './pins.ts';
+import { carrierTwist, pinBending } from './pins.ts';
 import { setTrain } from './train.ts';
-import { inSeries } from '../../math/springs.ts';
+import { spring, together } from '../springs.ts';
 
 /** Everything computed about a planetary stage. */
 export interface PlanetaryModel {
   readonly geometry: PlanetaryGeometry;
   readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
   readonly bearing: Bearing | undefined;
+  /** What the planets' pins are of. */
+  readonly pin: ToothMaterial;
   readonly train: Train;
   readonly setRatio: number;
   /** Share of the worst planet over an even one. */
@@ -115,7 +125,7 @@ function masses(p: PlanetaryParams, b: PlanetaryBuild, shelf: Shelf): [number, n
   const [ms, mp, mr] = materials;
   const disc = (r: number, hole: number, w: number, m: ToothMaterial) => blankMass(r, hole, w, m, shelf);
   const ringInside = (g.ringMesh.pair.s2.ra + g.ringMesh.sides[1].root) / 2;
-  const pins = (p.planets * Math.PI * p.pin ** 2 * (p.width + 2 * p.plate) * PIN.density) / 4;
+  const pins = (p.planets * Math.PI * p.pin ** 2 * (p.width + 2 * p.plate) * b.pin.material.density) / 4;
   return [
     disc(g.sunMesh.pair.s1.r, p.boreS / 2, p.width, ms),
     disc(g.sunMesh.pair.s2.r, b.seat / 2, p.width, mp) + (b.bearing?.mass ?? 0),
@@ -170,6 +180,74 @@ export function ringWall(radial: number, radius: number, wall: number, width: nu
   return (((radial * radius) / 2) * (1 / theta - 1 / Math.tan(theta)) * 6) / (width * wall * wall);
 }
 
+/** What holds the planets and the ring where they are, for one planet. */
+interface Holds {
+  /** Radial stiffness of the ring's wall under all planets' pushes, N/m. */
+  readonly oval: number;
+  /** How a planet's pin gives, m/N. */
+  readonly pin: PinGives;
+  /** Radial stiffness that keeps a planet at the sun: its pin, and the ring behind it, N/m. */
+  readonly sun: number;
+}
+
+function holdsOf(p: PlanetaryParams, b: PlanetaryBuild, shelf: Shelf): Holds {
+  const { geometry: g, materials, pin } = b;
+  const ring = materials[2];
+  const modulus = elastic(ring, factor(shelf, 'ambient'), shelf);
+  const oval = ringStiffness(modulus, p.width, g.outside / 2, g.ringMesh.sides[1].root, Math.max(2, p.planets));
+  const seat = seatStiffness(ring, shelf);
+  const gives = pinBetween(
+    { diameter: p.pin, modulus: elastic(pin, factor(shelf, 'ambient'), shelf), seat, depth: p.plate },
+    p.width + p.plate,
+    'spread',
+  );
+  return { oval, pin: gives, sun: 1 / (gives.bends + gives.seats) + oval };
+}
+
+/**
+ * Springs of one set about its output, and the carrier's twist, N·m/rad.
+ *
+ * @param angles at the output for a metre along the sun's and the ring's mesh, rad/m
+ * Source: each spring by the energy that it stores for a newton metre at the output; the separating force F·tan α of a
+ * mesh ovals the ring, which lets the planet turn on by tan α of that.
+ */
+function springsOf(
+  p: PlanetaryParams,
+  b: PlanetaryBuild,
+  holds: Holds,
+  [sunLoad, ringLoad]: readonly [MeshLoad, MeshLoad],
+  [aS, aR]: readonly [number, number],
+  shelf: Shelf,
+): { readonly springs: readonly Spring[]; readonly twist: number } {
+  const { geometry: g, motion, pin } = b;
+  const ring = b.materials[2];
+  const n = p.planets;
+  const cage = motion.torqueOn.carrier;
+  const apart = p.width + p.plate;
+  const ambient = factor(shelf, 'ambient');
+  const twist = carrierTwist(n, p.pin, g.centre, apart, elastic(pin, ambient, shelf));
+  const carried = (gives: number) => (cage > 0 ? (n * g.centre ** 2) / gives / cage ** 2 : Infinity);
+  const shear = elastic(ring, ambient, shelf) / (2 * (1 + ring.poisson));
+  const flange = p.boltsC > 0 ? p.boltCircleC / 2 : g.centre / 2;
+  const plate = plateTwist(shear, p.plate, Math.min(flange, g.centre), Math.max(flange, g.centre));
+  const springs = [
+    spring('teeth of sun and planets', (n * sunLoad.stiffness) / aS ** 2, sunLoad.held),
+    spring('teeth of planets and ring', (n * ringLoad.stiffness) / aR ** 2, ringLoad.held),
+    spring(
+      'ring gives way between planets',
+      (n * holds.oval) / (aR * Math.tan(g.ringMesh.pair.working)) ** 2,
+      crept(ring),
+    ),
+    spring('planet pins bend', carried(holds.pin.bends), crept(pin)),
+    spring('pins’ seats in the carrier', carried(holds.pin.seats), crept(ring)),
+    // Half the carrier's torque comes across from the far plate, which turns against the near one, and the planets'
+    // middles by half as much.
+    spring('carrier twists between its plates', cage > 0 ? (4 * twist) / cage ** 2 : Infinity, crept(pin)),
+    spring('carrier’s plate, from pins to flange', cage > 0 ? plate / cage ** 2 : Infinity, crept(ring)),
+  ];
+  return { springs, twist };
+}
+
 /** Computes a planetary stage at a duty on its output; teeth by ISO 6336 and VDI 2736 (`mesh.ts`). */
 export function modelPlanetary(
   p: PlanetaryParams,
@@ -200,8 +278,13 @@ export function modelPlanetary(
     [1, n],
     [true, false],
   );
-  const sunLoad = kept.step('sun', meshKey(atSun), shelf, (s) => loadMesh(g.sunMesh, ms, mp, atSun, s));
-  const ringLoad = kept.step('ring', meshKey(atRing), shelf, (s) => loadMesh(g.ringMesh, mp, mr, atRing, s));
+  const holds = kept.step('holds', [], shelf, (s) => holdsOf(p, b, s));
+  const sunLoad = kept.step('sun', [...meshKey(atSun), holds.sun], shelf, (s) =>
+    loadMesh(g.sunMesh, ms, mp, atSun, s, holds.sun),
+  );
+  const ringLoad = kept.step('ring', [...meshKey(atRing), holds.oval], shelf, (s) =>
+    loadMesh(g.ringMesh, mp, mr, atRing, s, holds.oval),
+  );
 
   const etaSun = p.meshBy === 'given' ? p.etaS : sunLoad.efficiency;
   const etaRing = p.meshBy === 'given' ? p.etaR : ringLoad.efficiency;
@@ -227,24 +310,15 @@ export function modelPlanetary(
   );
 
   const span = p.width + 2 * p.plate;
-  const apart = p.width + p.plate;
   const cage = motion.torqueOn.carrier;
-  const twist = carrierTwist(n, p.pin, g.centre, apart);
-  const stiff = inSeries(
-    (n * sunLoad.stiffness) / aS ** 2,
-    (n * ringLoad.stiffness) / aR ** 2,
-    cage > 0 ? (n * pinStiffness(span, p.pin) * g.centre ** 2) / cage ** 2 : Infinity,
-    // Half the carrier's torque comes across from the far plate, which turns against the near one, and the planets'
-    // middles by half as much.
-    cage > 0 ? (4 * twist) / cage ** 2 : Infinity,
-  );
+  const { springs: ofOne, twist } = springsOf(p, b, holds, [sunLoad, ringLoad], [aS, aR], shelf);
 
   const bending = pinBending(pinPer, span, p.pin);
   const pressure = pinPer / (p.pin * p.width);
   const surface = planetSpeed * (p.pin / 2);
   const [sunModes, ringModes, pinMode, boreMode] = b.modes;
   const pinLimit = Math.min(
-    PIN.yield / bending,
+    strengthOf(b.pin, 'across', shelf) / bending,
     bearing ? bearing.static / pinPer : factor(shelf, 'pin.pressure') / pressure,
   );
   const modes: Mode[] = [
@@ -262,11 +336,12 @@ export function modelPlanetary(
     likely += play.likely / down;
     least += play.least / down;
     most += play.most / down;
-    compliance += 1 / (stiff * width * down * down);
+    compliance += 1 / (width * down * down);
     weakest = Math.max(weakest, 1 / (width * down));
     all += width;
   }
-  const stiffness = 1 / compliance;
+  const springs = ofOne.map((s) => spring(s.name, s.stiffness / compliance, s.held));
+  const stiffness = together(springs);
   const weights = kept.step('masses', [], shelf, (s) => masses(p, b, s));
   const inertia = inertias(p, b, weights);
   const ratio = setRatio ** p.sets;
@@ -281,6 +356,7 @@ export function modelPlanetary(
     drag: factor(shelf, 'gear.churn'),
     play: [likely, least, most],
     stiffness,
+    springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
     inertiaIn: inertiaAtInput(p, b, inertia),
@@ -301,6 +377,7 @@ export function modelPlanetary(
     geometry: g,
     materials: b.materials,
     bearing,
+    pin: b.pin,
     train: passes.train,
     setRatio,
     share,
@@ -314,7 +391,7 @@ export function modelPlanetary(
     pinForce: pinPer * at.torque,
     pinSpeed: planetSpeed,
     pinStress: bending * at.torque,
-    lean: (((cage * at.torque) / 2 / twist) * g.centre) / apart,
+    lean: (((cage * at.torque) / 2 / twist) * g.centre) / (p.width + p.plate),
     pressureSpeed: pressure * at.torqueRms * surface,
     playOne: play.one,
     bind: play.bind,

@@ -39,6 +39,8 @@ export interface PlanetaryParams extends Toothing {
   materialP: string;
   /** Material of the shop, ring. */
   materialR: string;
+  /** Material of the shop, planets’ pins. */
+  materialPins: string;
   /** Planets run on the pin, or on a ball or needle bearing each. */
   pins: 'plain' | 'ball' | 'needle';
   /** Pin diameter, m. */
@@ -193,6 +195,12 @@ export const planetaryParams: ParamTable<P> = {
     materialS: material({ says: 'sun', label: 'Sun', start: 'c45' }),
     materialP: material({ says: 'planets', label: 'Planets', start: 'pa-cf' }),
     materialR: material({ says: 'ring', label: 'Ring, carrier', start: 'pa-cf' }),
+    materialPins: material({
+      says: 'planets’ pins',
+      label: 'Planets’ pins',
+      start: 'silver-steel',
+      absent: 'silver-steel',
+    }),
   }),
   ...group('Pins and carrier', {
     pins: oneOf({

@@ -1,3 +1,4 @@
+import { springFigures } from '../springs.ts';
 import { LOBED } from '../../lobed/suspects.ts';
 import { stated } from '../../units/stated.ts';
 import { check, type FigureMaker, term, type Check, type Figure, worked, exact } from '../../figure/index.ts';
@@ -86,17 +87,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMa
         source: 'levers of the contact normals about the wheel’s middle; about 2δ/(Z·e)',
       }),
     ),
-    make.figure(
-      'stiffness',
-      'Stiffness',
-      'stiffness',
-      (x) => x.numbers.stiffness,
-      () => ({
-        formula: 'T²/Σ(F²/c)',
-        terms: [T, term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed')],
-        source: 'energy of all contacts and crank supports, mean over a turn',
-      }),
-    ),
+    ...springFigures(make, m, 'each spring by the energy it stores for a newton metre at the output, mean over a turn'),
     make.figure(
       'crankForce',
       'Worst crank force',
@@ -362,6 +353,11 @@ function courses(p: P, { geometry: g, bearing }: RingPlateBuild): Course[] {
 }
 
 const steps: StageSteps<P, RingPlateBuild, RingPlateModel, RingPlateShapes> = {
+  rigid: [
+    ['materialP', 'Plates are stiff'],
+    ['materialW', 'Pins are stiff'],
+    ['materialH', 'Wheel and housing are stiff'],
+  ],
   build: buildRingPlate,
   wrong: wrongRingPlate,
   kinematics: (p) => ({

@@ -1,5 +1,9 @@
 import { reducedModulus } from '../../contact/index.ts';
 import {
+  bearingStiffness,
+  crept,
+  elastic,
+  seatStiffness,
   flankCrush,
   lobeModes,
   lobesLast,
@@ -10,9 +14,10 @@ import {
 } from '../../gear/index.ts';
 import { linePressure, pathLength, pinContact } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
+import { spring, together } from '../springs.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageNumbers } from '../contract.ts';
+import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { RingPlateBuild } from './build.ts';
 import type { RingPlateGeometry } from './geometry.ts';
 import { ringPlateRatio, type RingPlateParams } from './params.ts';
@@ -104,6 +109,24 @@ function shakingOf({ p, at }: Setting, plate: number, phases: readonly number[])
   return left < 1e-9 ? 0 : plate * p.throw * (at.speed * p.pins) ** 2 * left;
 }
 
+/**
+ * Springs about the wheel, N·m/rad: lobes at the pins that carry, those pins in the wheel, and the cranks' bearings in
+ * the plates and in the housing.
+ *
+ * Source: a newton metre over twice the energy that each stores, mean over a turn.
+ */
+function springsOf({ p, b, shelf }: Setting, modulus: number, seat: number): Spring[] {
+  const [plate, pin, wheel] = b.materials;
+  const { pinSquares, crankSquares } = b.spread;
+  const lobes = (Math.PI / 4) * modulus * p.width;
+  return [
+    spring('lobes at the wheel’s pins', lobes / pinSquares, Math.min(crept(plate), crept(pin))),
+    spring('wheel’s pins in their seats', (seat * p.width) / pinSquares, crept(wheel)),
+    spring('cranks’ bearings in the plates', bearingStiffness(plate, shelf) / crankSquares, crept(plate)),
+    spring('cranks’ bearings in the housing', bearingStiffness(wheel, shelf) / crankSquares, crept(wheel)),
+  ];
+}
+
 /** Life of the cranks' bearings, s: L10 = (C/P)³·10⁶ turns (ISO 281) of a crank that turns with the input. */
 function lifeOf({ p, b, at }: Setting, mean: number, torque: number): number {
   if (!at.equivalent || !at.meanSpeed || mean <= 0) return Infinity;
@@ -154,16 +177,18 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
   const { geometry: g, bearing, inner, spread } = built;
   const [mp, mw, mh] = built.materials;
   const s: Setting = { p, b: built, at, shelf, cranks: p.layout === 'one' ? 1 : 2 };
-  const modulus = reducedModulus(mp.material.modulus, mp.poisson, mw.material.modulus, mw.poisson);
-  const contact = pinContact(modulus, p.width, factor(shelf, 'lobe.seat') * Math.min(1, mh.material.modulus / 3e9));
+  const ambient = factor(shelf, 'ambient');
+  const [plates, pins] = [elastic(mp, ambient, shelf), elastic(mw, ambient, shelf)];
+  const modulus = reducedModulus(plates, mp.poisson, pins, mw.poisson);
+  const seat = seatStiffness(mh, shelf);
+  const contact = pinContact(modulus, p.width, seat);
   const torque = Math.max(1e-3, at.torque);
   const pinForce = spread.pinForce * torque;
   const pressure = linePressure(spread.pinPress * torque, p.width, modulus, 1);
   const losses = lossesOf(s);
   const { play, bind } = playOf(s);
-  // A newton metre over twice the energy it stores.
-  const energy = spread.pinSquares / contact + spread.crankSquares / factor(shelf, 'gear.housing');
-  const stiffness = energy > 0 ? 1 / energy : contact;
+  const springs = springsOf(s, modulus, seat);
+  const stiffness = together(springs);
   const [plateMass, wheelMass] = massesOf(s);
   const mean = Math.cbrt(spread.crankCubes) * torque;
   const bearingLife = lifeOf(s, mean, torque);
@@ -176,6 +201,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     drag: factor(shelf, 'gear.churn'),
     play,
     stiffness,
+    springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
     inertiaIn: p.plates * plateMass * p.throw ** 2,

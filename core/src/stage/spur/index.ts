@@ -1,3 +1,4 @@
+import { springFigures } from '../springs.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
 import { meshChecks, meshFigures, modeChecks, modeFigures, wheelChecks, wheelFigures } from '../../gear/index.ts';
 import { check, type FigureMaker, term, type Check, type Figure, exact, worked } from '../../figure/index.ts';
@@ -16,7 +17,6 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
   const names = namesOf(p);
   const spread = factor(shelf, 'gear.thickness');
   const last = g.wheels.length - 1;
-  const r2 = g.meshes[last - 1]!.pair.rw2;
   const label = (i: number) => (g.meshes.length > 1 ? `mesh ${i + 1}` : 'pair');
   return [
     exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
@@ -98,16 +98,10 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
         }),
       ),
     ),
-    make.figure(
-      'stiffness',
-      'Stiffness',
-      'stiffness',
-      (x) => x.numbers.stiffness,
-      () => ({
-        formula: 'r_w2²/Σ(1/c)',
-        terms: [term('r_w2', 'working radius, driven', r2, 'length', 'computed')],
-        source: 'meshes in series',
-      }),
+    ...springFigures(
+      make,
+      m,
+      'meshes by their radius squared, the separating force F·tan α on the housing, the hub on its shaft',
     ),
     ...g.meshes.flatMap((x, i) =>
       meshFigures(`${i + 1}`, label(i), x, make, (q: SpurModel) => q.loads[i]!, m.loads[i]!),
@@ -288,6 +282,10 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
 }
 
 const steps: StageSteps<P, SpurBuild, SpurModel, SpurShapes> = {
+  rigid: [
+    ['material1', 'Driving wheel is stiff'],
+    ['material2', 'Driven wheel is stiff'],
+  ],
   build: buildSpur,
   wrong: wrongSpur,
   kinematics: (p) => ({

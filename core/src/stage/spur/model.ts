@@ -1,6 +1,10 @@
 import { stated } from '../../units/stated.ts';
 import {
   boreReach,
+  crept,
+  elastic,
+  hubTurning,
+  ringStiffness,
   loadedModes,
   loadMesh,
   shortestLife,
@@ -17,11 +21,13 @@ import {
   cutPartPrice,
   topPitchSpeed,
 } from '../../gear/index.ts';
+import { inSeries } from '../../math/springs.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageNumbers } from '../contract.ts';
+import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import { needMaterials } from '../needs.ts';
+import { spring, together } from '../springs.ts';
 import { spurGeometry, type SpurGeometry } from './geometry.ts';
 import { spurRatio, type SpurParams } from './params.ts';
 
@@ -107,6 +113,36 @@ export function wrongSpur(_p: SpurParams, { geometry: g, wall1, wall2 }: SpurBui
   return undefined;
 }
 
+/** Radial stiffness that holds a mesh together, N/m: the housing, and the wall of a ring that one wheel pushes outwards. */
+function holdOf(p: SpurParams, { geometry: g, materials }: SpurBuild, i: number, shelf: Shelf): number {
+  const housing = factor(shelf, 'gear.housing');
+  const mesh = g.meshes[i]!;
+  if (!mesh.pair.ring) return housing;
+  const modulus = elastic(materials[i + 1]!, factor(shelf, 'ambient'), shelf);
+  const root = mesh.sides[1].root;
+  return inSeries(housing, ringStiffness(modulus, p.width, root + p.rim, root, 2));
+}
+
+/** Springs about the driven wheel, N·m/rad: every mesh, what holds its axes apart, and the wheel's hub on its shaft. */
+function springsOf(p: SpurParams, b: SpurBuild, loads: readonly MeshLoad[], shelf: Shelf): Spring[] {
+  const { geometry: g, materials } = b;
+  const radius = g.meshes[g.meshes.length - 1]!.pair.rw2;
+  const names = namesOf(p);
+  const of = (i: number) => (g.meshes.length > 1 ? ` of ${names[i]} and ${names[i + 1]}` : '');
+  const last = materials[materials.length - 1]!;
+  return [
+    ...loads.map((l, i) => spring(`teeth${of(i)}`, l.stiffness * radius ** 2, l.held)),
+    ...g.meshes.map((m, i) =>
+      spring(
+        `axes give way${of(i)}`,
+        holdOf(p, b, i, shelf) * (radius / Math.tan(m.pair.working)) ** 2,
+        m.pair.ring ? crept(last) : 1,
+      ),
+    ),
+    ...(p.form === 'ring' ? [] : [spring('hub on its shaft', hubTurning(last, p.bore2, p.width, shelf), crept(last))]),
+  ];
+}
+
 /**
  * Computes a pair, or a train with idlers, at a duty on the driven wheel.
  *
@@ -125,7 +161,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     meshDuty(at, 1 / radius, radius, [turns[i]!, turns[i + 1]!], [1, 1], [idle(i), idle(i + 1)]),
   );
   const loads = kept.step('loads', duties.flatMap(meshKey), shelf, (read) =>
-    g.meshes.map((m, i) => loadMesh(m, materials[i]!, materials[i + 1]!, duties[i]!, read)),
+    g.meshes.map((m, i) => loadMesh(m, materials[i]!, materials[i + 1]!, duties[i]!, read, holdOf(p, b, i, read))),
   );
   const efficiency = loads.reduce((e, l) => e * l.efficiency, 1);
   const modes = loads.flatMap((l, i) => loadedModes(b.modes[i]!, l, radius, at));
@@ -133,7 +169,8 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const one = g.meshes.reduce((s, m) => s + m.pair.play, 0) / radius;
   const thick = Math.hypot(...g.meshes.map((m) => meshPlaySpread(m.pair, shelf))) / radius;
   const tilt = (factor(shelf, 'gear.tilt') * g.meshes.length) / radius;
-  const stiffness = 1 / loads.reduce((s, l) => s + 1 / (l.stiffness * radius * radius), 0);
+  const springs = springsOf(p, b, loads, shelf);
+  const stiffness = together(springs);
   const masses = g.wheels.map((w, i) => {
     const r = (i === 0 ? first.pair.s1 : g.meshes[i - 1]!.pair.s2).r;
     const [outer, inner] = w.ring
@@ -155,6 +192,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     drag: factor(shelf, 'gear.churn') * Math.max(1, g.meshes.length),
     play: [one + tilt / 2, Math.max(0, one - thick), one + thick + tilt],
     stiffness,
+    springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
     inertiaIn,

@@ -336,6 +336,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
     .sort((a, b) => a.outside - b.outside)
     .find(
       (b) =>
+        b.static > m.bearing.static &&
         b.static > 1.05 * m.bearing.static * (at.torque / Math.max(1e-9, dent.torque)) &&
         (hasRollers(p) ? b.outside <= 1.6 * m.bearing.outside : b.outside === m.bearing.outside),
     );

@@ -42,6 +42,10 @@ function rollerTable(p: StrainWaveParams, { geometry: g }: StrainWaveBuild): rea
 }
 
 const steps: StageSteps<StrainWaveParams, StrainWaveBuild, StrainWaveModel, StrainWaveShapes> = {
+  rigid: [
+    ['materialR', 'Ring is stiff'],
+    ['materialG', 'Generator is stiff'],
+  ],
   build: buildStrainWave,
   wrong: wrongStrainWave,
   kinematics: (p) => {

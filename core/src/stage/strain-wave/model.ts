@@ -1,4 +1,9 @@
 import {
+  crept,
+  elastic,
+  ringStiffness,
+  strengthOf,
+  type MaterialSort,
   lastingTorque,
   lifeAsked,
   METAL_ROOT,
@@ -27,7 +32,7 @@ import type { StrainWaveBuild } from './build.ts';
 import { freeTurn, slidePerTurn, turnUnder } from './contacts.ts';
 import type { StrainWaveGeometry } from './geometry.ts';
 import { hasRollers, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
-import { lobePush, pushedBy, pushedStiffness, ringStiffness, skipTorque } from './push.ts';
+import { lobePush, pushedBy, pushedStiffness, skipTorque } from './push.ts';
 import {
   behindTeeth,
   clearWidth,
@@ -42,6 +47,7 @@ import {
   wallStrain,
 } from './wall.ts';
 import { inSeries } from '../../math/springs.ts';
+import { spring } from '../springs.ts';
 
 /** Everything computed about a strain-wave stage. */
 export interface StrainWaveModel {
@@ -95,12 +101,7 @@ export interface StrainWaveModel {
   readonly numbers: StageNumbers;
 }
 
-type Class = 'metal' | 'plastic' | 'elastic';
-const ELASTIC_BELOW = 0.3e9;
 const E_STEEL = 206e9;
-
-export const materialClass = (m: ToothMaterial): Class =>
-  m.material.modulus < ELASTIC_BELOW ? 'elastic' : m.plastic ? 'plastic' : 'metal';
 
 const LOSS = { metal: 'wave.lossMetal', plastic: 'wave.lossPlastic', elastic: 'wave.lossElastic' } as const;
 
@@ -116,7 +117,9 @@ interface Setting {
   readonly turns: number;
   /** Reference radius of the ring, m. */
   readonly R: number;
-  readonly kind: Class;
+  readonly kind: MaterialSort;
+  /** Moduli of spline and ring as they are, Pa. */
+  readonly moduli: readonly [number, number];
   readonly coned: boolean;
   readonly rollers: boolean;
   /** The contour slides in the spline. */
@@ -124,11 +127,11 @@ interface Setting {
 }
 
 /** The most a wall may be strained for ever, over the notch of its teeth: metals by stress, the others by strain. */
-function strainLimitOf({ b, shelf, kind }: Setting): number {
-  const [{ material }] = b.materials;
+function strainLimitOf({ b, shelf, kind, moduli }: Setting): number {
+  const [spline] = b.materials;
   const bare =
     kind === 'metal'
-      ? (factor(shelf, 'wave.fatigueMetal') * material.strength) / material.modulus
+      ? (factor(shelf, 'wave.fatigueMetal') * strengthOf(spline, 'along', shelf)) / moduli[0]
       : factor(shelf, kind === 'plastic' ? 'wave.strainPlastic' : 'wave.strainElastic');
   return bare / factor(shelf, 'wave.notch');
 }
@@ -138,7 +141,7 @@ function wallOf(s: Setting) {
   const { p, b, shelf, n, coned } = s;
   const { geometry: g } = b;
   const [r, w0] = [g.radius, g.throw];
-  const { modulus } = b.materials[0].material;
+  const [modulus] = s.moduli;
   const bending = wallBending(modulus, p.width, g.wall, factor(shelf, 'wave.rim'));
   const unit = (bending * w0) / r ** 3;
   // Between a wave's top and a third of the way down, the least that still presses.
@@ -185,11 +188,10 @@ function dragOf({ p, b, shelf, n, kind, coned, rollers, plain }: Setting, bendin
 const touching = (depth: number, module: number): number => Math.max(0.3 * depth, Math.min(depth, 0.2 * module));
 
 /** The teeth under the peak: every tooth on its own clearance, all lobes alike. */
-function teethOf({ p, b, at, shelf, n, R }: Setting, kept: Kept) {
+function teethOf({ p, b, at, shelf, n, R, moduli }: Setting, kept: Kept) {
   const { geometry: g } = b;
-  const [ms, mr] = b.materials;
   const torque = Math.max(1e-3, at.torque);
-  const pair = inSeries(2 * ms.material.modulus, 2 * mr.material.modulus);
+  const pair = inSeries(2 * moduli[0], 2 * moduli[1]);
   const stiffness = factor(shelf, 'gear.stiffness') * p.width * (pair / E_STEEL);
   const carried = kept.step('carried', [stiffness, torque], shelf, () => carry([b.contacts], stiffness, torque));
   const toothForce = Math.max(...carried.forces);
@@ -303,7 +305,7 @@ function modesOf(
   const toothShear = (teeth.toothForce * Math.cos(g.lean)) / (p.width * Math.max(1e-6, thickness));
   const flanks = flanksLast(s, teeth);
   const tube = wallLasts(s, wall, strength);
-  const { modulus } = ms.material;
+  const [modulus] = s.moduli;
   const modes: Mode[] = [
     {
       id: 'skip',
@@ -368,10 +370,16 @@ function modesOf(
 }
 
 /** Springs in series: teeth that close one after another, the cup, the generator with the ring. */
-function springsOf({ p, b, n, R, coned }: Setting, teeth: Teeth, support: number, limit: number) {
+function springsOf(
+  { p, b, n, R, coned, moduli, shelf }: Setting,
+  teeth: Teeth,
+  support: number,
+  ring: number,
+  limit: number,
+) {
   const { geometry: g, contacts } = b;
-  const [ms] = b.materials;
-  const shear = ms.material.modulus / (2 * (1 + ms.poisson));
+  const [ms, mr] = b.materials;
+  const shear = moduli[0] / (2 * (1 + ms.poisson));
   const cupStiffness = coned ? cupTorsion(shear, g.radius, g.wall, p.cup) : teeth.stiffness * R * R * 0.25 * g.inMesh;
   const generatorStiffness = pushedStiffness(support, n, R, g.lean);
   const bends: [number, number] = [0.2 * limit, 0.6 * limit];
@@ -384,7 +392,16 @@ function springsOf({ p, b, n, R, coned }: Setting, teeth: Teeth, support: number
     slope(bends[0], bends[1]),
     slope(bends[1], Math.max(bends[1] * 1.01, limit)),
   ];
-  return { cupStiffness, generatorStiffness, bends, slopes };
+  const teethAlone = 1 / Math.max(1e-12, 1 / slopes[0] - 1 / cupStiffness - 1 / generatorStiffness);
+  const pushed = (stiffness: number) => pushedStiffness(stiffness, n, R, g.lean);
+  const [c1, c2] = [crept(ms), crept(mr)];
+  const parts = [
+    spring('teeth that touch', teethAlone, inSeries(moduli[0] * c1, moduli[1] * c2) / inSeries(...moduli)),
+    spring(coned ? 'cup twists' : 'spline between both rings', cupStiffness, c1),
+    spring('generator and its bearing', pushed(factor(shelf, 'wave.support'))),
+    spring('ring gives way between lobes', pushed(ring), c2),
+  ];
+  return { cupStiffness, generatorStiffness, bends, slopes, parts };
 }
 
 /** How far making moves a tooth's side either way, m. */
@@ -473,6 +490,7 @@ export function modelStrainWave(
   const n = p.lobes;
   const ratio = strainWaveRatio(p);
   const rollers = hasRollers(p);
+  const ambient = factor(shelf, 'ambient');
   const s: Setting = {
     p,
     b: built,
@@ -481,7 +499,8 @@ export function modelStrainWave(
     n,
     turns: Math.abs(ratio),
     R: (g.module * ringTeeth(p)) / 2,
-    kind: materialClass(ms),
+    kind: ms.sort,
+    moduli: [elastic(ms, ambient, shelf), elastic(mr, ambient, shelf)],
     coned: p.body === 'cup',
     rollers,
     plain: !rollers && p.run === 'plain',
@@ -491,13 +510,14 @@ export function modelStrainWave(
   const teeth = teethOf(s, kept);
   const losses = lossesOf(s, teeth, { friction, raceRadius });
   const rise = riseOf(s, drags.dragFlex);
-  const ring = ringStiffness(mr.material.modulus, p.width, g.outside / 2, g.ringRoot, n);
+  const ring = ringStiffness(s.moduli[1], p.width, g.outside / 2, g.ringRoot, n);
   const support = inSeries(factor(shelf, 'wave.support'), ring);
   const modes = modesOf(s, teeth, wall, support, rise);
-  const springs = springsOf(
+  const { parts, ...springs } = springsOf(
     s,
     teeth,
     support,
+    ring,
     Math.min(...modes.filter((m) => m.time === 'static').map((m) => m.torque)),
   );
   const mass = massesOf(s);
@@ -509,6 +529,7 @@ export function modelStrainWave(
     drag: drags.drag,
     play: playOf(s),
     stiffness: springs.slopes[0],
+    springs: parts,
     bendTorque: springs.bends[0],
     stiffnessBeyond: springs.slopes[1],
     inertiaIn: (mass.generator * seat * seat) / 2,

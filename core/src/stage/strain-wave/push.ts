@@ -19,25 +19,6 @@ export const pushedBy = (force: number, lobes: number, radius: number, lean: num
   (force * lobes * radius) / Math.tan(lean);
 
 /**
- * Radial stiffness of the ring at a lobe against n equal pushes, N/m: a thin ring where its wall bends, far stiffer where
- * it is thick: E·I over R³·½((a + sin a·cos a)/(2·sin² a) − 1/a) with a = π/n.
- * Source: thin ring under equal radial forces (Roark, *Formulas for Stress and Strain*, rings, case of equal loads).
- * @param modulus of the ring, Pa
- * @param width of the ring, m
- * @param outside its outer radius, m
- * @param root radius of its roots, m
- * @example ringStiffness(5e9, 6e-3, 0.0205, 0.0145, 2) // 1354471
- */
-export function ringStiffness(modulus: number, width: number, outside: number, root: number, lobes: number): number {
-  const R = (outside + root) / 2;
-  const I = (width * (outside - root) ** 3) / 12;
-  const a = Math.PI / lobes;
-  const sin = Math.sin(a);
-  const moves = 0.5 * ((a + sin * Math.cos(a)) / (2 * sin * sin) - 1 / a);
-  return (modulus * I) / (R ** 3 * moves);
-}
-
-/**
  * Turning stiffness that generator and ring leave at the output, N·m/rad: as the push moves a lobe by δ, the teeth slide
  * down their lean and turn by δ·tan β/R.
  * @param support radial stiffness of generator and ring at a lobe, N/m

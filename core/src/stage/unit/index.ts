@@ -1,3 +1,4 @@
+import { springFigures } from '../springs.ts';
 import * as v from 'valibot';
 import { check, type FigureMaker, term, type Check, type Figure, worked } from '../../figure/index.ts';
 import { ok } from '../../result.ts';
@@ -112,17 +113,7 @@ function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: Fig
         source: sheet,
       }),
     ),
-    make.figure(
-      'stiffness',
-      'Stiffness',
-      'stiffness',
-      ({ numbers: n }) => n.stiffness,
-      () => ({
-        formula: 'k·spread',
-        terms: [term('k', 'data sheet', p.stiffness, 'stiffness', 'field', 'stiffness')],
-        source: 'the shop’s spread of bought units about their data sheets',
-      }),
-    ),
+    ...springFigures(make, m, 'the data sheet, with the shop’s spread of bought units about it'),
     make.figure(
       'mass',
       'Mass',

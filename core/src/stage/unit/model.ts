@@ -1,5 +1,6 @@
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
+import { spring } from '../springs.ts';
 import type { UnitParams } from './params.ts';
 
 /** Life exponent of rolling bearings and strain-wave bearings in bought units. */
@@ -23,6 +24,7 @@ export function unitNumbers(p: UnitParams, at: Duty, shelf: Shelf): StageNumbers
     drag: p.drag * factor(shelf, 'unit.drag'),
     play: [p.play, p.play === p.playMost ? p.play : 0, p.playMost],
     stiffness,
+    springs: [spring('the unit, by its data sheet', stiffness)],
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
     inertiaIn: p.inertia,

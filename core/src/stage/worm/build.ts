@@ -27,7 +27,7 @@ export interface WormBuild {
   /** What is left between roots and bore of worm and wheel, m; Infinity for a worm on its own shaft. */
   readonly wall1: number;
   readonly wall2: number;
-  /** Reduced modulus of both, Pa. */
+  /** Reduced modulus of both by the shop, Pa, which the pressure of a point was worked out for. */
   readonly modulus: number;
   /** Pressure of fresh flanks, which touch in a point, under one newton, Pa. */
   readonly pointPressure: number;

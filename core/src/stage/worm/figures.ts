@@ -1,3 +1,4 @@
+import { springFigures } from '../springs.ts';
 import { modeFigures, spanOver, spanTeeth, wheelFigures } from '../../gear/index.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -146,26 +147,10 @@ export function wormFigures(
             source: 'what a feeler gauge finds',
           })),
         ]),
-    make.figure(
-      'stiffness',
-      'Stiffness',
-      'stiffness',
-      (w) => w.numbers.stiffness,
-      () => ({
-        formula: 'r₂²/(1/c_mesh + 1/c_axial + tan²α_x(1/c_bend + 1/c_housing))',
-        terms: [
-          term('r₂', 'radius of the wheel', x.s2.r, 'length', 'computed'),
-          term(
-            'c_axial',
-            'support along the worm',
-            factor(shelf, 'worm.support'),
-            'stiffnessPerLength',
-            'shop',
-            'worm.support',
-          ),
-        ],
-        source: 'in series; the separating force wedges the shaft aside',
-      }),
+    ...springFigures(
+      make,
+      m,
+      'teeth, support along the worm, what the separating force wedges apart, and the hub, in series',
     ),
     make.figure(
       'thrust1',

@@ -12,6 +12,10 @@ import { wormRatio, wormParams, type WormParams } from './params.ts';
 import { wormAssembly, wormParts } from './parts.ts';
 
 const steps: StageSteps<WormParams, WormBuild, WormModel, WormShapes> = {
+  rigid: [
+    ['material1', 'Worm is stiff'],
+    ['material2', 'Wheel is stiff'],
+  ],
   build: buildWorm,
   wrong: wrongWorm,
   kinematics: (p) => ({

@@ -1,4 +1,8 @@
 import {
+  crept,
+  elastic,
+  strengthOf,
+  hubTurning,
   flankCrush,
   flankEndurance,
   modeLimits,
@@ -22,11 +26,14 @@ import {
   blankMass,
   cutPartPrice,
 } from '../../gear/index.ts';
+import { reducedModulus } from '../../contact/index.ts';
 import { linePressure } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageNumbers } from '../contract.ts';
+import type { Duty, Spring, StageNumbers } from '../contract.ts';
+import { inSeries } from '../../math/springs.ts';
+import { spring, together } from '../springs.ts';
 import { bearingLoad } from './bearing-load.ts';
 import { frictionOf, type WormBuild } from './build.ts';
 import {
@@ -156,9 +163,18 @@ function pressuresOf({ b, shelf }: Setting, normal: number) {
   const { mesh, carries } = b.geometry;
   const load = normal * factor(shelf, 'gear.load');
   const line = factor(shelf, 'worm.runIn') * carries;
+  const [worm, wheel] = b.materials;
+  const ambient = factor(shelf, 'ambient');
+  const modulus = reducedModulus(
+    elastic(worm, ambient, shelf),
+    worm.poisson,
+    elastic(wheel, ambient, shelf),
+    wheel.poisson,
+  );
   return {
-    fresh: (torque: number) => b.pointPressure * Math.cbrt(Math.max(1e-9, load * torque)),
-    runIn: (torque: number) => linePressure(load * torque, line, b.modulus, 1 / mesh.rho1 + 1 / mesh.rho2),
+    // A point's pressure grows with the modulus to two thirds.
+    fresh: (torque: number) => b.pointPressure * Math.cbrt(Math.max(1e-9, load * torque) * (modulus / b.modulus) ** 2),
+    runIn: (torque: number) => linePressure(load * torque, line, modulus, 1 / mesh.rho1 + 1 / mesh.rho2),
   };
 }
 
@@ -209,10 +225,10 @@ function modesOf({ b, at, shelf }: Setting, x: Ends, rootTemperature: number): M
   const { bearing } = b;
   const m = b.geometry.mesh;
   const both = at.reverses === true;
-  const [thread, tooth] = b.materials.map((of) => rootStrength(of, rootTemperature, both, shelf)) as [
-    RootStrength,
-    RootStrength,
-  ];
+  const { sections } = b.geometry;
+  const [thread, tooth] = b.materials.map((of, i) =>
+    rootStrength(of, rootTemperature, both, shelf, sections[i]!.chord * m.wheel.module),
+  ) as [RootStrength, RootStrength];
   const wheel = b.materials[1];
   const passes = passesIn(at, 1, 1);
   const wears = b.materials.some((y) => y.plastic);
@@ -336,17 +352,25 @@ function playOf({ p, b, shelf, springy }: Setting) {
   return { bind, likely, play };
 }
 
-/** Turning stiffness at the wheel, N·m/rad: teeth, support along the worm, and what lets the axes apart. */
-function stiffnessOf({ p, b, shelf }: Setting, shaft: number): number {
+/** Springs about the wheel, N·m/rad: teeth, support along the worm, what lets the axes apart, and the hub. */
+function springsOf({ p, b, shelf }: Setting, shaft: number): Spring[] {
   const { lead, mesh, carries } = b.geometry;
-  const [worm, wheel] = b.materials.map((m) => m.material.modulus) as [number, number];
-  const pair = (2 * worm * wheel) / (worm + wheel);
+  const [worm, wheel] = b.materials;
+  const ambient = factor(shelf, 'ambient');
+  const [e1, e2] = [elastic(worm, ambient, shelf), elastic(wheel, ambient, shelf)];
+  const pair = inSeries(2 * e1, 2 * e2);
   const teeth =
     factor(shelf, 'gear.stiffness') * carries * (pair / E_STEEL) * (0.75 * Math.max(1, mesh.contact) + 0.25);
   // A wheel that gives way outwards turns by tan α/cos γ of that.
   const apart = (Math.tan(p.pressure) / Math.cos(lead)) ** 2;
-  const gives = 1 / teeth + 1 / factor(shelf, 'worm.support') + apart * (1 / shaft + 1 / factor(shelf, 'gear.housing'));
-  return mesh.s2.r ** 2 / gives;
+  const r = mesh.s2.r ** 2;
+  return [
+    spring('teeth', r * teeth, inSeries(2 * e1 * crept(worm), 2 * e2 * crept(wheel)) / pair),
+    spring('bearings along the worm', r * factor(shelf, 'worm.support')),
+    spring('worm’s shaft bends', (r * shaft) / apart, p.bore1 > 0 ? 1 : crept(worm)),
+    spring('axes give way', (r * factor(shelf, 'gear.housing')) / apart),
+    spring('hub on its shaft', hubTurning(wheel, p.bore2, p.width, shelf), crept(wheel)),
+  ];
 }
 
 /** Masses of the worm with its bearings and of the wheel, kg. */
@@ -404,7 +428,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
   const flank = temperatures.flankTemperature;
   const crush = Math.min(flankCrush(a, flank, shelf), flankCrush(b, flank, shelf));
   const core = p.bore1 > 0 ? p.bore1 : 2 * m.sides[0].root;
-  const shaft = shaftBending(p.bore1 > 0 ? E_STEEL : a.material.modulus, core, p.span);
+  const shaft = shaftBending(p.bore1 > 0 ? E_STEEL : elastic(a, factor(shelf, 'ambient'), shelf), core, p.span);
   const lifts = springy ? p.springForce / per.apart : Infinity;
   const ends: Ends = {
     lifts,
@@ -419,7 +443,8 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
   const modes = modesOf(s, ends, temperatures.rootTemperature);
   const bearingLife = lifeOf(s, per);
   const { play, likely, bind } = playOf(s);
-  const stiffness = stiffnessOf(s, shaft);
+  const springs = springsOf(s, shaft);
+  const stiffness = together(springs);
   const [wormMass, wheelMass] = massesOf(s);
   const rubs = springy ? springFriction(friction, p.springForce, p.pressure, m.s1.r, lead) : 0;
   const numbers: StageNumbers = {
@@ -429,6 +454,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     drag: factor(shelf, 'gear.churn') + rubs,
     play,
     stiffness,
+    springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
     inertiaIn: (wormMass * m.s1.r ** 2) / 2,
@@ -460,7 +486,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     ...temperatures,
     fresh: fresh(at.torque),
     flank: runIn(at.torque),
-    freshPermissible: 1.6 * Math.min(a.material.strength, b.material.strength),
+    freshPermissible: 1.6 * Math.min(strengthOf(a, 'along', shelf), strengthOf(b, 'along', shelf)),
     root: Math.max(root1, root2) * at.torque,
     bend: (per.across * at.torque) / shaft,
     bearingLife,

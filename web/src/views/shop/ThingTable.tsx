@@ -9,6 +9,8 @@ export interface ThingColumn {
   readonly quantity: QuantityId;
   readonly min: number;
   readonly max: number;
+  /** What a thing that does not say it counts as: a number, or another column's. */
+  readonly absent?: number | string;
 }
 
 interface Thing {
@@ -16,6 +18,11 @@ interface Thing {
   readonly name: string;
   readonly source: string;
 }
+
+const valueOf = (t: Thing, { key, absent }: ThingColumn): number => {
+  const said = t as unknown as Readonly<Record<string, number | undefined>>;
+  return said[key] ?? (typeof absent === 'string' ? said[absent]! : (absent ?? NaN));
+};
 
 /** A shelf of things with a few numbers each: edited in place, copied, and put back as shipped. */
 export function ThingTable<T extends Thing>({
@@ -77,7 +84,7 @@ export function ThingTable<T extends Thing>({
               </td>
               {tell ? <td>{tell.of(t)}</td> : null}
               {columns.map((c) => {
-                const value = (t as unknown as Record<string, number>)[c.key]!;
+                const value = valueOf(t, c);
                 return (
                   <td key={c.key} className="w-[88px]">
                     <QuantityField

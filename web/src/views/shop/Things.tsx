@@ -4,9 +4,11 @@ import { ThingTable, type ThingColumn } from './ThingTable.tsx';
 
 const MATERIAL: readonly ThingColumn[] = [
   { key: 'strength', label: 'strength', quantity: 'stress', min: 1e4, max: 1e11 },
+  { key: 'across', label: 'across layers', quantity: 'stress', min: 1e4, max: 1e11, absent: 'strength' },
   { key: 'modulus', label: 'modulus', quantity: 'stress', min: 1e5, max: 1e13 },
   { key: 'softening', label: 'softens', quantity: 'temperature', min: 200, max: 3000 },
   { key: 'density', label: 'density', quantity: 'density', min: 1, max: 3e4 },
+  { key: 'creep', label: 'creeps, n', quantity: 'count', min: 0, max: 1, absent: 0 },
   { key: 'price', label: 'price', quantity: 'pricePerMass', min: 0, max: 1e6 },
 ];
 
@@ -26,7 +28,7 @@ export function Materials() {
   return (
     <ThingTable
       title="Materials"
-      note="strength counted on: across the layers where printed, yield where metal"
+      note="strength counted on: along the layers where printed, yield where metal; creep: E(t) = E·t⁻ⁿ, t in hours"
       things={shelf.materials}
       own={new Set(edits.materials?.map((m) => m.id))}
       columns={MATERIAL}

@@ -1,5 +1,5 @@
-import { stageKind, type Figure, type Layer } from '@gristmill/core';
-import { useMemo } from 'react';
+import { stageKind, type Figure, type Layer, type Spring } from '@gristmill/core';
+import { Fragment, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import { useActions, type Action } from '../../app/actions.ts';
 import { CheckList } from '../../parts/CheckList.tsx';
@@ -14,6 +14,7 @@ import { useCourses, useLine, useStageMap } from '../../workers/queries.ts';
 import { CourseStrip } from './CourseStrip.tsx';
 import { mendStage, StageFields } from './StageFields.tsx';
 import { CountLattice } from './CountLattice.tsx';
+import { SpringBars } from './SpringBars.tsx';
 import { KindTables } from './KindTables.tsx';
 import { Said } from '../../parts/Said.tsx';
 
@@ -77,19 +78,38 @@ function Sheet({
 }
 
 /** One figure a row, in the order the kind gives them. */
-function Figures({ figures, stageId }: { figures: readonly Figure[]; stageId: string }) {
+function Figures({
+  figures,
+  springs,
+  stageId,
+}: {
+  figures: readonly Figure[];
+  springs: readonly Spring[];
+  stageId: string;
+}) {
+  // The first of a kind's stiffnesses is followed by what it is made of.
+  const stiff = figures.find((f) => f.quantity === 'stiffness')?.id;
   return (
     <table className="w-full text-[12.5px]">
       <tbody>
         {figures.map((f) => (
-          <tr key={f.id} className="rule-b">
-            <td className="py-[2.5px] pr-2 [overflow-wrap:anywhere]">
-              <Said>{f.name}</Said>
-            </td>
-            <td className="py-[2.5px] pr-1 text-right">
-              <FigureText figure={f} at={{ stageId, figureId: f.id }} />
-            </td>
-          </tr>
+          <Fragment key={f.id}>
+            <tr className={f.id === stiff ? '' : 'rule-b'}>
+              <td className="py-[2.5px] pr-2 [overflow-wrap:anywhere]">
+                <Said>{f.name}</Said>
+              </td>
+              <td className="py-[2.5px] pr-1 text-right">
+                <FigureText figure={f} at={{ stageId, figureId: f.id }} />
+              </td>
+            </tr>
+            {f.id === stiff ? (
+              <tr className="rule-b">
+                <td colSpan={2} className="p-0">
+                  <SpringBars springs={springs} />
+                </td>
+              </tr>
+            ) : null}
+          </Fragment>
         ))}
       </tbody>
     </table>
@@ -204,7 +224,7 @@ export default function StageView() {
                 <h2>Figures</h2>
                 <span className="label">press one for its working</span>
               </div>
-              <Figures stageId={stage.id} figures={outcome.report.figures} />
+              <Figures stageId={stage.id} figures={outcome.report.figures} springs={outcome.report.numbers.springs} />
             </div>
           </div>
         ) : null}

@@ -1,0 +1,85 @@
+import { term, type FigureMaker, type Figure, type Term } from '../figure/index.ts';
+import { HELD_HOURS } from '../gear/material-state.ts';
+import { stated } from '../units/stated.ts';
+import type { Spring, StageNumbers } from './contract.ts';
+
+/**
+ * A spring of a stage.
+ * @param stiffness about the output, N·m/rad; Infinity for what does not give
+ * @param held share of it that is left under a load that stays (`crept`)
+ */
+export const spring = (name: string, stiffness: number, held = 1): Spring => ({ name, stiffness, held });
+
+/** Stiffness of springs one after the other, N·m/rad. */
+export function together(springs: readonly Spring[]): number {
+  let gives = 0;
+  for (let i = 0; i < springs.length; i++) gives += 1 / springs[i]!.stiffness;
+  return 1 / gives;
+}
+
+/**
+ * The same under a load that stays for a thousand hours, as each spring has crept by then, N·m/rad.
+ * @example heldTogether([spring('teeth', 100, 0.5), spring('pins', 100)]) // 33.3333
+ */
+export function heldTogether(springs: readonly Spring[]): number {
+  let gives = 0;
+  for (let i = 0; i < springs.length; i++) gives += 1 / (springs[i]!.stiffness * springs[i]!.held);
+  return 1 / gives;
+}
+
+/**
+ * How much of all that gives each spring gives, softest first; those that give nothing are left out.
+ * @returns shares that add up to one
+ */
+export function springShares(springs: readonly Spring[]): { readonly name: string; readonly share: number }[] {
+  const all = together(springs);
+  return springs
+    .filter((s) => Number.isFinite(s.stiffness))
+    .map((s) => ({ name: s.name, share: all / s.stiffness }))
+    .sort((a, b) => b.share - a.share);
+}
+
+const terms = (springs: readonly Spring[]): Term[] =>
+  [...springs]
+    .filter((s) => Number.isFinite(s.stiffness))
+    .sort((a, b) => a.stiffness - b.stiffness)
+    .map((s, i) => term(`k${i + 1}`, s.name, s.stiffness, 'stiffness', 'computed'));
+
+/**
+ * The figures that every kind tells of its springs: what they come to, and under a load that stays where any of them
+ * creeps.
+ *
+ * @param source of the springs, as the kind works them out
+ */
+export function springFigures<M extends { readonly numbers: StageNumbers }>(
+  make: FigureMaker<M>,
+  { numbers }: M,
+  source: string,
+): Figure[] {
+  const all = make.figure(
+    'stiffness',
+    'Stiffness',
+    'stiffness',
+    (m) => m.numbers.stiffness,
+    () => ({ formula: '1/(1/k1 + 1/k2 + …)', terms: terms(numbers.springs), source }),
+  );
+  if (!numbers.springs.some((s) => s.held < 1)) return [all];
+  return [
+    all,
+    make.figure(
+      'stiffnessHeld',
+      'Stiffness under a load that stays',
+      'stiffness',
+      (m) => heldTogether(m.numbers.springs),
+      () => ({
+        formula: '1/(1/(k1·t^−n) + …)',
+        terms: [
+          term('k', 'stiffness for a load that moves', numbers.stiffness, 'stiffness', 'computed'),
+          term('t', 'hours the load stays', HELD_HOURS, 'count', 'definition'),
+        ],
+        source: 'creep of each plastic part, E(t) = E·t^−n with its own n from the shop; steel does not creep',
+        note: `After ${stated(HELD_HOURS * 3600, 'life', 2)} it has given way by as much more.`,
+      }),
+    ),
+  ];
+}

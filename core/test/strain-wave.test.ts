@@ -105,8 +105,17 @@ describe('a strain-wave stage', () => {
       expect(c.state, id).toBe('fails');
       expect(checkOf(report({ ...over, [c.mend!.path]: c.mend!.value }), id).state, id).not.toBe('fails');
     }
-    const own = { ...plain } as Record<string, unknown>;
-    const thin = { ...own, wall: (own['wall'] as number) - 2e-4 };
+    const own = {
+      ...plain,
+      shape: 'ellipse',
+      run: 'bearing',
+      bearing: '61808',
+      wall: 0.9e-3,
+      radius: 26.45e-3,
+      teeth: 80,
+    };
+    Object.assign(own, { module: 0.69e-3, dedendum: 0.55, addendum: 0.4 });
+    const thin = { ...own, wall: 0.7e-3 };
     const loose = checkOf(report(thin), 'fits');
     expect(loose.state).toBe('fails');
     expect(checkOf(report({ ...thin, [loose.mend!.path]: loose.mend!.value }), 'fits').state).toBe('holds');

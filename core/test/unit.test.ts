@@ -84,7 +84,7 @@ describe('a bought unit', () => {
     if (!report.ok) throw new Error();
     for (const f of report.value.figures) {
       expect(workingOf(f)!.terms.length, f.id).toBeGreaterThan(0);
-      expect(f.high > f.low, f.id).toBe(['efficiency', 'drag', 'play', 'stiffness'].includes(f.id));
+      expect(f.high > f.low, f.id).toBe(/^(efficiency.*|drag|play|stiffness)$/.test(f.id));
     }
   });
 

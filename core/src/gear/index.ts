@@ -19,6 +19,7 @@ export * from './hub.ts';
 export * from './gear-solid.ts';
 export * from './fatigue.ts';
 export * from './wear.ts';
+export * from './drag.ts';
 export * from './lasting.ts';
 export * from './lobe-life.ts';
 export * from './toothing.ts';

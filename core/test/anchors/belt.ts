@@ -28,6 +28,8 @@ export const belt: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    efficiencyPeak: [0.9565457847166252, 'power out over power in: 5.0155 mN·m of drag at three turns'],
+    efficiencyPart: [0.9463306911649113, 'the same at a quarter of the torque'],
     centre: [0.049467981, 'halving of the belt’s length round two circles'],
     length: [0.24, '80·3 mm'],
     d1: [0.021008452, 'p·z/π'],

@@ -40,6 +40,8 @@ export const compoundPlanetary: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    efficiencyPeak: [0.7542808197065781, 'power out over power in: 4 mN·m·(58.5/80)² of grease at 45 turns'],
+    efficiencyPart: [0.7153309842135156, 'the same at a quarter of the torque'],
     stiffnessHeld: [2568.984145800622, 'the same springs, those of plastic at 1000^−0.02'],
     'break-sun-0': [
       763.346336563105,

@@ -32,6 +32,11 @@ export const cycloidal: Anchored = {
   },
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
+    efficiencyPeak: [
+      0.7065557411614327,
+      'power out over power in: 4 mN·m·(92/80)² of grease, two bearings of 26 mm at 63 rad/s by Palmgren, at twenty turns',
+    ],
+    efficiencyPart: [0.5502305567381784, 'the same at a quarter of the torque'],
     stiffnessHeld: [1517.9587547484991, 'the same springs, those of plastic at 1000^−0.02'],
     flank: [
       52926785.62585603,

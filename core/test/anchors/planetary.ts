@@ -50,6 +50,8 @@ export const planetary: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    efficiencyPeak: [0.9149331176769928, 'power out over power in: 4 mN·m·(80.5/80)² of grease at five turns'],
+    efficiencyPart: [0.90239338447165, 'the same at a quarter of the torque'],
     stiffnessHeld: [2379.299126178876, 'the same springs, those of plastic at 1000^−0.02'],
     'break-sun-0': [
       178.93586029846995,

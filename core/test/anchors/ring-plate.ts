@@ -24,6 +24,11 @@ export const ringPlate: Anchored = {
   },
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
+    efficiencyPeak: [
+      0.7554938029502717,
+      'power out over power in: 4 mN·m·(77.8/80)² of grease, six bearings of 12 mm at 60 rad/s by Palmgren, at twenty turns',
+    ],
+    efficiencyPart: [0.6687806262912368, 'the same at a quarter of the torque'],
     stiffnessHeld: [1366.6130866904805, 'the same springs, those of plastic at 1000^−0.02'],
     flank: [
       3000294.158397586,

@@ -42,6 +42,8 @@ export const spur: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    efficiencyPeak: [0.978588683064495, 'power out over power in: 4 mN·m·(82/80)² of grease at three turns'],
+    efficiencyPart: [0.9696166576080889, 'the same at a quarter of the torque'],
     stiffnessHeld: [987.8711008051082, 'the same springs, those of plastic at 1000^−0.02'],
     'break-1-0': [
       44.2636224654942,

@@ -28,6 +28,8 @@ export const unit: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    efficiencyPeak: [0.9172461063237083, 'power out over power in: the sheet’s drag at ten turns'],
+    efficiencyPart: [0.8551463932105872, 'the same at a quarter of the torque'],
     ratio: [10.0, 'the sheet’s'],
     efficiency: [0.94, 'the sheet’s times 1'],
     drag: [0.010556063286183155, 'the sheet’s times 1'],

@@ -40,6 +40,11 @@ export const worm: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    efficiencyPeak: [
+      0.3812616214476471,
+      'power out over power in: 4 mN·m·(120/80)² of grease, two bearings of 12 mm at 60 rad/s by Palmgren, at thirty turns',
+    ],
+    efficiencyPart: [0.35106387398943434, 'the same at a quarter of the torque'],
     stiffnessHeld: [1843.4829573354364, 'the same springs, those of plastic at 1000^−0.02'],
     pit: [1435246.0050827437, '0.15 m over (1/η − 1)/µ of sliding on 0.4 of 20.6 mm, 30 teeth, 2m/cos 20° of flank'],
     crush: [43.511787734786424, 'T·(2.75·70 MPa, softened, over the pressure)²'],

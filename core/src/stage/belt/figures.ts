@@ -1,3 +1,4 @@
+import { partLoadFigures } from '../part-load.ts';
 import { FigureMaker, term, type Figure, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
@@ -211,6 +212,7 @@ export function beltFigures(
         source: 'vector sum along the spans',
       }),
     ),
+    ...partLoadFigures(make, m, at),
     make.figure(
       'stiffness',
       'Stiffness, driver held',

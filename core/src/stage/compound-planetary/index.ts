@@ -1,3 +1,4 @@
+import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
 import { stated } from '../../units/stated.ts';
@@ -38,7 +39,7 @@ import { compoundAssembly, compoundParts } from './parts.ts';
 
 const sunny = (p: P) => p.drive === 'sun';
 
-function figures(p: P, shelf: Shelf, m: CompoundModel, make: FigureMaker<CompoundModel>): Figure[] {
+function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMaker<CompoundModel>): Figure[] {
   const g = m.geometry;
   const counts = [
     term('z_s', 'teeth, sun', p.zs, 'count', 'field', 'zs'),
@@ -145,6 +146,7 @@ function figures(p: P, shelf: Shelf, m: CompoundModel, make: FigureMaker<Compoun
         source: 'below nought some planets bind',
       }),
     ),
+    ...partLoadFigures(make, m, at),
     ...springFigures(
       make,
       m,
@@ -376,7 +378,7 @@ const steps: StageSteps<P, CompoundBuild, CompoundModel, CompoundShapes> = {
     };
   },
   model: modelCompound,
-  figures: (p, _at, shelf, m, make) => figures(p, shelf, m, make),
+  figures,
   checks: (p, at, _shelf, m) => checks(p, at, m),
   shapes: compoundShapes,
   draw: drawCompound,

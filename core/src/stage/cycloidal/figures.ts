@@ -1,3 +1,4 @@
+import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { modeFigures } from '../../gear/index.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
@@ -121,6 +122,7 @@ export function cycloidalFigures(
         source: 'transmission error over a turn of the crank; orders Z and Z − 1',
       }),
     ),
+    ...partLoadFigures(make, m, at),
     ...springFigures(
       make,
       m,

@@ -3,6 +3,8 @@ import {
   bearingStiffness,
   crept,
   elastic,
+  bearingDrag,
+  greaseDrag,
   plateTwist,
   seatStiffness,
   strengthOf,
@@ -318,7 +320,10 @@ export function modelCycloidal(
     ratio,
     etaForward: 1 / (1 + loss),
     etaBackward: 1 - loss,
-    drag: factor(shelf, 'gear.churn'),
+    // A disc turns back on its crank by a lobe a turn.
+    drag:
+      greaseDrag(g.outside, shelf) +
+      p.discs * bearingDrag(bearing, at.speed * ratio * (1 + 1 / Math.abs(ratio)), shelf),
     play: band,
     stiffness,
     springs,

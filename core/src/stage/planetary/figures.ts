@@ -1,3 +1,4 @@
+import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { stated } from '../../units/stated.ts';
 import { meshFigures, modeFigures, spacesEvenly, wheelFigures } from '../../gear/index.ts';
@@ -147,6 +148,7 @@ export function planetaryFigures(
         source: 'below nought some planets bind',
       }),
     ),
+    ...partLoadFigures(make, m, at),
     ...springFigures(
       make,
       m,

@@ -3,6 +3,8 @@ import {
   crept,
   cutPartPrice,
   elastic,
+  bearingDrag,
+  greaseDrag,
   pinBetween,
   plateTwist,
   ringStiffness,
@@ -117,6 +119,18 @@ function pinLosses(p: PlanetaryParams, b: PlanetaryBuild, force: number, shelf: 
     ? factor(shelf, 'pin.roll') * (b.bearing.bore / 2)
     : factor(shelf, 'pin.friction') * (p.pin / 2);
   return force * arm * b.motion.planetTurns;
+}
+
+/** What the planets' bearings drag without load, at the input, N·m: sets before the last turn faster by their ratio. */
+function planetDrag(p: PlanetaryParams, b: PlanetaryBuild, speed: number, shelf: Shelf): number {
+  if (!b.bearing) return 0;
+  const { ratio, planetTurns } = b.motion;
+  let sum = 0;
+  for (let k = 0; k < p.sets; k++) {
+    const turns = planetTurns * Math.abs(ratio) ** k;
+    sum += p.planets * bearingDrag(b.bearing, speed * turns, shelf) * turns;
+  }
+  return sum / Math.abs(ratio) ** p.sets;
 }
 
 /** Masses of sun, one planet with its bearing, ring and carrier with pins, kg: blanks times the share left by holes. */
@@ -353,7 +367,7 @@ export function modelPlanetary(
     ratio,
     etaForward: eta ** p.sets,
     etaBackward: back > 0 ? back ** p.sets : back,
-    drag: factor(shelf, 'gear.churn'),
+    drag: greaseDrag(g.outside, shelf) + planetDrag(p, b, at.speed, shelf),
     play: [likely, least, most],
     stiffness,
     springs,

@@ -1,3 +1,4 @@
+import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { LOBED } from '../../lobed/suspects.ts';
 import { stated } from '../../units/stated.ts';
@@ -87,6 +88,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMa
         source: 'levers of the contact normals about the wheel’s middle; about 2δ/(Z·e)',
       }),
     ),
+    ...partLoadFigures(make, m, at),
     ...springFigures(make, m, 'each spring by the energy it stores for a newton metre at the output, mean over a turn'),
     make.figure(
       'crankForce',

@@ -3,6 +3,8 @@ import {
   bearingStiffness,
   crept,
   elastic,
+  bearingDrag,
+  greaseDrag,
   seatStiffness,
   flankCrush,
   lobeModes,
@@ -194,11 +196,12 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
   const bearingLife = lifeOf(s, mean, torque);
   const modes = modesOf(s, torque, pressure);
   const reach = p.layout === 'one' ? inner + p.wall + p.distance : 2 * p.distance;
+  const outside = reach + bearing.outside + 2 * p.wall + 2 * p.throw;
   const numbers: StageNumbers = {
     ratio: ringPlateRatio(p),
     etaForward: losses.forward,
     etaBackward: losses.backward,
-    drag: factor(shelf, 'gear.churn'),
+    drag: greaseDrag(outside, shelf) + p.plates * s.cranks * bearingDrag(bearing, at.speed * p.pins, shelf),
     play,
     stiffness,
     springs,
@@ -209,7 +212,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     limits: modeLimits(modes),
     mass: p.plates * plateMass + wheelMass,
     money: moneyOf(s, [plateMass, wheelMass]),
-    outside: reach + bearing.outside + 2 * p.wall + 2 * p.throw,
+    outside,
     length: p.plates * p.width + 2e-3,
     maxSpeed: (mp.plastic || mw.plastic ? 4 : 12) / p.throw / p.pins,
     bore: p.bore,

@@ -1,3 +1,4 @@
+import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
 import { meshChecks, meshFigures, modeChecks, modeFigures, wheelChecks, wheelFigures } from '../../gear/index.ts';
@@ -98,6 +99,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
         }),
       ),
     ),
+    ...partLoadFigures(make, m, at),
     ...springFigures(
       make,
       m,

@@ -2,7 +2,9 @@ import type { StageWish } from '../contract.ts';
 import { carries, firstThatCarries } from '../choose-candidate.ts';
 import { Kept } from '../kept.ts';
 import { buildStrainWave, wrongStrainWave } from './build.ts';
-import { modelStrainWave } from './model.ts';
+import { modelStrainWave, raceStress } from './model.ts';
+import { rollersFor } from './rollers.ts';
+import { factor } from '../../shop/shelf.ts';
 import { startsOf } from '../param.ts';
 import { strainWaveParams, type StrainWaveParams } from './params.ts';
 import { steppedDown } from '../../math/steps.ts';
@@ -10,7 +12,8 @@ import { steppedDown } from '../../math/steps.ts';
 const THIN = ['61800', '61802', '61804', '61805', '61806', '61808', '61810', '61812'];
 
 /**
- * A stage of usual proportions round a thin bearing of the shelf; undefined where its teeth would be too small to make.
+ * A stage of usual proportions round a thin bearing of the shelf, or round rollers where that cannot be bent so far;
+ * undefined where its teeth would be too small to make, or no roller fits.
  */
 export function baseStrainWave(
   teeth: number,
@@ -26,8 +29,10 @@ export function baseStrainWave(
   const module = steppedDown((inside + wall + 5e-5) / (teeth / 2 - dedendum), 1e-5) + 1e-5;
   if (module < 0.4e-3 || module > 0.08 * inside * 2) return undefined;
   const width = Math.max(6e-3, b.width);
-  return {
+  const p: StrainWaveParams = {
     ...startsOf(strainWaveParams),
+    shape: 'ellipse',
+    run: 'bearing',
     teeth,
     module: Number(module.toPrecision(9)),
     dedendum,
@@ -39,6 +44,9 @@ export function baseStrainWave(
     ringWall: Math.max(6e-3, steppedDown(0.16 * inside, 5e-4)),
     shaft: b.bore - 4 * module > 1.2e-2 ? 5e-3 : 0,
   };
+  // Most waves are too high for a bearing that was not made to be bent: a ring of small ones carries them.
+  const bends = raceStress(b, module, p.lobes, want.shelf) <= 0.9 * factor(want.shelf, 'wave.raceStress');
+  return bends ? p : rollersFor(p, want.shelf);
 }
 
 /** Stages for a wish, small ones first. */

@@ -7,6 +7,7 @@ import type { Duty } from '../contract.ts';
 import { strainWaveGeometry } from './geometry.ts';
 import type { StrainWaveModel } from './model.ts';
 import { hasRollers, type StrainWaveParams } from './params.ts';
+import { rollersFor } from './rollers.ts';
 import { stepped } from '../../math/steps.ts';
 
 const mm = (x: number): string => stated(x, 'length', 4);
@@ -43,6 +44,19 @@ export function clearing(p: StrainWaveParams, room = 0): Mend[] {
     }
   }
   return found.sort((a, b) => a.share - b.share).map((x) => x.mend);
+}
+
+/** A ring of small bearings in place of one that is bent, as many as the spline has room for; undefined where none fit. */
+function rollersInstead(p: StrainWaveParams, shelf: Shelf): Mend | undefined {
+  const found = rollersFor(p, shelf);
+  return (
+    found && {
+      path: 'shape',
+      value: found.shape,
+      also: { bearing: found.bearing, rollers: found.rollers, shaft: found.shaft },
+      label: `${found.rollers} rollers`,
+    }
+  );
 }
 
 /** What decides whether a strain-wave stage works. */
@@ -205,6 +219,22 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
           }),
         ]
       : []),
+    ...(m.races.stress > 0
+      ? [
+          check({
+            id: 'races',
+            of: 'races',
+            name: 'Bearing’s rings stand the wave',
+            figure: m.races.stress,
+            limit: factor(shelf, 'wave.raceStress'),
+            sense: 'max',
+            quantity: 'stress',
+            why: `${m.bearing.name} is a deep-groove ball bearing and no thin one made to be bent: its rings are strained like this by every wave, and press on its balls.`,
+            mend: rollersInstead(p, shelf),
+            advice: 'Take rollers, a larger bearing with finer teeth, or less throw.',
+          }),
+        ]
+      : []),
     check({
       id: 'stall',
       of: 'drag',
@@ -278,6 +308,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
   const skip = m.modes.find((x) => x.id === 'skip')!;
   const wall = m.modes.find((x) => x.id === 'wall')!;
   const buckle = m.modes.find((x) => x.id === 'buckle');
+  const thicker = buckle ? steppedUp(g.wall * ((1.1 * at.torque) / Math.max(1e-9, buckle.torque)) ** 0.45, 5e-5) : 0;
   list.push(
     check({
       id: 'skip',
@@ -316,15 +347,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
             sense: 'max',
             quantity: 'torque',
             why: buckle.why,
-            ...(p.form === 'belt'
-              ? {}
-              : {
-                  mend: more(
-                    'wall',
-                    steppedUp(g.wall * (at.torque / Math.max(1e-9, buckle.torque)) ** 0.45, 5e-5),
-                    'Thicker wall',
-                  ),
-                }),
+            ...(p.form !== 'belt' && thicker > g.wall && { mend: more('wall', thicker, 'Thicker wall') }),
             advice: 'Take a thicker wall or a shorter cup.',
           }),
         ]

@@ -99,7 +99,7 @@ export function drawStrainWave(
   const teeth: DrawItem[] = [
     curve('rim', s.rim, ringAt, 'outline', 'part', p.held === 'ring' && !options.glyph),
     curve('inside', s.inside, ringAt, 'outline', 'hole'),
-    curve('spline', wavedSpline(g, crank, pose.spline), ORIGIN, 'outline', 'partB'),
+    { ...curve('spline', wavedSpline(g, crank, pose.spline), ORIGIN, 'outline', 'partB'), flows: true } as DrawItem,
     curve('wall', s.wall, wave, 'outline', 'hole'),
     ...(hasRollers(p)
       ? [

@@ -1,3 +1,4 @@
+import { partLoadFigures } from '../part-load.ts';
 import { stated } from '../../units/stated.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
 import { modeFigures } from '../../gear/index.ts';
@@ -173,17 +174,55 @@ export function strainWaveFigures(
       }),
     ),
     make.figure(
+      'presses',
+      'Pressed at a lobe, all in all',
+      'force',
+      (x) => x.presses,
+      () => ({
+        formula: 'wall + bearing’s ring + errors of making',
+        terms: [
+          term('P_w', 'wall', m.preload, 'force', 'computed'),
+          term('P_b', 'outer ring of the bearing, bent to the wave', m.races.push, 'force', 'computed'),
+          term('P_e', 'out of round and off the middle beyond the clearance', m.pinch, 'force', 'computed'),
+          term('o', 'out of round', factor(shelf, 'wave.round'), 'length', 'shop', 'wave.round'),
+          term('e', 'off the middle', factor(shelf, 'wave.centre'), 'length', 'shop', 'wave.centre'),
+        ],
+        source: 'errors by squares, less what the teeth leave free, on generator and ring, for half of a turn',
+      }),
+    ),
+    ...(m.races.stress > 0
+      ? [
+          make.figure(
+            'races',
+            'Stress of the bearing’s rings',
+            'stress',
+            (x) => x.races.stress,
+            () => ({
+              formula: '(n² − 1)/2·E·h·w₀/r²',
+              terms: [
+                w0,
+                term('d', 'bore', m.bearing.bore, 'length', 'shop'),
+                term('h', 'ring over section', factor(shelf, 'wave.race'), 'efficiency', 'shop', 'wave.race'),
+              ],
+              source: 'thin ring bent to the wave; the inner one is bent most',
+            }),
+          ),
+        ]
+      : []),
+    make.figure(
       'drag',
       'No-load running torque',
       'torque',
       (x) => x.drag,
       () => ({
-        formula: 'T_flex + T_generator + churning',
+        formula: 'T_flex + T_generator + T_bearings + grease',
         terms: [
-          term('T_f', 'flexing, 2n·tan δ·U', m.dragFlex, 'torque', 'computed'),
+          term('T_f', 'flexing of the wall, 2n·tan δ·U', m.dragFlex, 'torque', 'computed'),
+          term('T_r', 'flexing of the bearing', m.races.flex, 'torque', 'computed'),
           term('T_g', 'generator, µ·n·P·r', m.dragGenerator, 'torque', 'computed'),
+          term('T_b', 'its bearing or rollers, without load', m.dragBearings, 'torque', 'computed'),
         ],
-        source: 'at the generator; hysteresis of the wall and friction under its preload',
+        source: 'at the generator; hysteresis of what flexes, and friction under what presses',
       }),
     ),
     make.figure(
@@ -222,6 +261,7 @@ export function strainWaveFigures(
         source: 'under load; the no-load torque comes on top',
       }),
     ),
+    ...partLoadFigures(make, m, at),
     make.figure(
       'back',
       'Efficiency, turned back',

@@ -1,6 +1,8 @@
 import {
   crept,
   elastic,
+  bearingDrag,
+  greaseDrag,
   ringStiffness,
   strengthOf,
   type MaterialSort,
@@ -61,6 +63,10 @@ export interface StrainWaveModel {
    */
   readonly preload: number;
   readonly leastPreload: number;
+  /** What bending a rolling bearing adds, what errors of making do, and all of what presses at a lobe, N. */
+  readonly races: Races;
+  readonly pinch: number;
+  readonly presses: number;
   readonly strain: number;
   readonly strainLimit: number;
   readonly stress: number;
@@ -71,6 +77,8 @@ export interface StrainWaveModel {
   readonly drag: number;
   readonly dragFlex: number;
   readonly dragGenerator: number;
+  /** Of bearing or rollers without load. */
+  readonly dragBearings: number;
   readonly starting: number;
   readonly turnBack: number;
   readonly lossTeeth: number;
@@ -166,8 +174,71 @@ function wallOf(s: Setting) {
   };
 }
 
+/** What bending a rolling bearing to the wave takes and strains; nothing for rollers and what slides. */
+interface Races {
+  /** What the outer ring presses on the balls at each lobe, N. */
+  readonly push: number;
+  /** What flexing it costs at the generator, N·m. */
+  readonly flex: number;
+  /** Bending stress of the ring that is bent most, Pa. */
+  readonly stress: number;
+}
+
+const raceThickness = (b: Pick<Bearing, 'bore' | 'outside'>, shelf: Shelf): number =>
+  (factor(shelf, 'wave.race') * (b.outside - b.bore)) / 2;
+
+/**
+ * Bending stress of a ball bearing's inner ring on a contour, Pa: (n² − 1)/2·E·h·w₀/r².
+ * @param lift throw at a lobe's top, m
+ */
+export function raceStress(b: Pick<Bearing, 'bore' | 'outside'>, lift: number, lobes: number, shelf: Shelf): number {
+  const thick = raceThickness(b, shelf);
+  return E_STEEL * wallStrain(lobes, thick, lift, (b.bore + thick) / 2, 1);
+}
+
+/**
+ * The rings of a rolling bearing on a contour, as thin rings: the inner one is bent once and for all, the outer one by
+ * every wave, and presses on the balls for it.
+ *
+ * Source: thin ring bent to a wave, as the spline's wall is (`wall.ts`); rings' thickness from the shop.
+ */
+function racesOf({ b, shelf, n, rollers, plain }: Setting): Races {
+  if (rollers || plain) return { push: 0, flex: 0, stress: 0 };
+  const { bearing, geometry: g } = b;
+  const thick = raceThickness(bearing, shelf);
+  const outer = (bearing.outside - thick) / 2;
+  const bending = wallBending(E_STEEL, bearing.width, thick, 1);
+  const stored = flexEnergy(n, bending, g.throw, outer, 1, 1);
+  return {
+    push: contourPush(n, bending, g.throw, outer),
+    flex: flexTorque(n, factor(shelf, 'wave.lossMetal'), stored),
+    stress: raceStress(bearing, g.throw, n, shelf),
+  };
+}
+
+/**
+ * What errors of making press between generator and ring at each lobe, mean over a turn, N: out of round and off the
+ * middle, less what the teeth leave free, against generator and ring.
+ *
+ * @param support radial stiffness of generator and ring at a lobe, N/m
+ * Source: both errors added by squares; they press for half of a turn and are free for the other.
+ */
+function pinchOf({ b, shelf }: Setting, support: number): number {
+  const { geometry: g } = b;
+  const errors = Math.sqrt(factor(shelf, 'wave.round') ** 2 + factor(shelf, 'wave.centre') ** 2);
+  return (support * Math.max(0, errors - freeRadius(g))) / 2;
+}
+
+/** How far a lobe may come out before its tightest tooth touches, m. */
+const freeRadius = (g: StrainWaveGeometry): number => Math.max(0, g.least) / Math.max(0.05, Math.sin(g.lean));
+
 /** What turning the generator costs without a load, N·m; with its friction and where that acts. */
-function dragOf({ p, b, shelf, n, kind, coned, rollers, plain }: Setting, bending: number, preload: number) {
+function dragOf(
+  { p, b, at, shelf, n, turns, kind, coned, rollers, plain }: Setting,
+  bending: number,
+  preload: number,
+  races: Races,
+) {
   const { geometry: g, bearing } = b;
   const friction = factor(shelf, rollers ? 'wave.roller' : plain ? 'wave.plain' : 'wave.bearing');
   const raceRadius = rollers || plain ? g.radius - g.wall / 2 : (bearing.outside + bearing.bore) / 4;
@@ -175,12 +246,17 @@ function dragOf({ p, b, shelf, n, kind, coned, rollers, plain }: Setting, bendin
   const stored = flexEnergy(n, bending, g.throw, g.radius, g.line.bendSquare, along);
   const dragFlex = flexTorque(n, factor(shelf, LOSS[kind]), stored);
   const dragGenerator = friction * n * preload * raceRadius;
+  // Rollers turn faster than the generator by what the spline's inside is over them.
+  const faster = rollers ? (2 * g.radius - g.wall) / bearing.outside : 1;
+  const each = plain ? 0 : bearingDrag(bearing, at.speed * turns * faster, shelf) * faster;
+  const dragBearings = each * (rollers ? b.rollers.length : 1);
   return {
     friction,
     raceRadius,
     dragFlex,
     dragGenerator,
-    drag: dragFlex + dragGenerator + factor(shelf, 'gear.churn') * 0.5,
+    dragBearings,
+    drag: dragFlex + races.flex + dragGenerator + dragBearings + greaseDrag(g.outside, shelf) / 2,
   };
 }
 
@@ -506,13 +582,16 @@ export function modelStrainWave(
     plain: !rollers && p.run === 'plain',
   };
   const { bending, ...wall } = wallOf(s);
-  const { friction, raceRadius, ...drags } = dragOf(s, bending, wall.preload);
+  const races = racesOf(s);
+  const ring = ringStiffness(s.moduli[1], p.width, g.outside / 2, g.ringRoot, n);
+  const support = inSeries(factor(shelf, 'wave.support'), ring);
+  const pinch = pinchOf(s, support);
+  const presses = wall.preload + races.push + pinch;
+  const { friction, raceRadius, ...drags } = dragOf(s, bending, presses, races);
   const teeth = teethOf(s, kept);
   const losses = lossesOf(s, teeth, { friction, raceRadius });
   const rise = riseOf(s, drags.dragFlex);
-  const ring = ringStiffness(s.moduli[1], p.width, g.outside / 2, g.ringRoot, n);
-  const support = inSeries(factor(shelf, 'wave.support'), ring);
-  const modes = modesOf(s, teeth, wall, support, rise);
+  const modes = modesOf(s, teeth, { ...wall, preload: presses }, support, rise);
   const { parts, ...springs } = springsOf(
     s,
     teeth,
@@ -521,7 +600,7 @@ export function modelStrainWave(
     Math.min(...modes.filter((m) => m.time === 'static').map((m) => m.torque)),
   );
   const mass = massesOf(s);
-  const bearingLife = lifeOf(s, wall.preload);
+  const bearingLife = lifeOf(s, presses);
   const numbers: StageNumbers = {
     ratio,
     etaForward: losses.forward,
@@ -550,6 +629,9 @@ export function modelStrainWave(
     materials: [ms, mr, mg],
     bearing,
     ...wall,
+    races,
+    pinch,
+    presses,
     ...drags,
     starting: drags.drag * factor(shelf, 'wave.start'),
     turnBack: (drags.drag * s.turns) / Math.max(1e-6, losses.backward),
@@ -561,7 +643,7 @@ export function modelStrainWave(
     rise,
     ...springs,
     ...errorsOf(s, teeth.depth),
-    alignment: Math.max(0, g.least) / Math.max(0.05, Math.sin(g.lean)),
+    alignment: freeRadius(g),
     bore,
     seat,
     bind: g.least - spreadOf(s),

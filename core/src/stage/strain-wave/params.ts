@@ -186,7 +186,7 @@ export const strainWaveParams: ParamTable<P> = {
       says: 'What the wave generator gives as a shape',
       label: 'Shape',
       help: 'An ellipse or cos nθ to carry a thin bearing or slide, or rollers.',
-      start: 'ellipse',
+      start: 'many',
       options: [
         ['ellipse', 'Ellipse'],
         ['cosine', 'Cosine wave'],
@@ -209,7 +209,7 @@ export const strainWaveParams: ParamTable<P> = {
       says: 'Rollers in all, where there are many',
       label: 'Rollers',
       help: 'In all, evenly round the contour.',
-      start: 12,
+      start: 8,
       least: 4,
       most: 36,
       when: (p: P) => p.shape === 'many',
@@ -229,7 +229,7 @@ export const strainWaveParams: ParamTable<P> = {
       says: 'The generator’s thin bearing, or each of its rollers, by designation',
       label: 'Bearing or roller',
       help: 'The thin bearing on the contour, or each roller, by ISO size.',
-      start: '61804',
+      start: '683',
       when: (p: P) => hasRollers(p) || p.run === 'bearing',
     }),
     slack: length({

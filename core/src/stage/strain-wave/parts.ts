@@ -12,6 +12,8 @@ import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
 const mm = (x: number): string => stated(x, 'length', 6);
 const degrees = (x: number): string => stated(x, 'angle', 5);
 /** Heads of screws need this much round their holes, m. */
+/** What a plate that carries rollers stays clear of the spline by, m. */
+const PLATE_GAP = 8e-4;
 const SCREW = 3.2e-3;
 
 /** Spline (cup or band), ring or rings, generator with its bearing or rollers. */
@@ -172,7 +174,8 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
   });
   const wide = p.width * (p.body === 'cup' ? 1 : 2);
   if (hasRollers(p)) {
-    const plate = circle(0, 0, Math.max(...places.map(([x, y]) => Math.hypot(x, y))) + b.bore / 2 + 2e-3);
+    // It stands inside the spline, whose wall it must not touch between the lobes either.
+    const plate = alongWave(g.line, -g.wall / 2 - p.slack - PLATE_GAP, 360);
     const seats = places.map(([x, y]) => circle(x, y, b.bore / 2));
     const list = places.map(([x, y]) => `${mm(Math.hypot(x, y))} at ${degrees(Math.atan2(y, x))}`);
     parts.push(

@@ -1,3 +1,4 @@
+import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import * as v from 'valibot';
 import { check, type FigureMaker, term, type Check, type Figure, worked } from '../../figure/index.ts';
@@ -113,6 +114,7 @@ function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: Fig
         source: sheet,
       }),
     ),
+    ...partLoadFigures(make, m, at),
     ...springFigures(make, m, 'the data sheet, with the shop’s spread of bought units about it'),
     make.figure(
       'mass',

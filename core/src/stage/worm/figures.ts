@@ -1,3 +1,4 @@
+import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { modeFigures, spanOver, spanTeeth, wheelFigures } from '../../gear/index.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
@@ -147,6 +148,7 @@ export function wormFigures(
             source: 'what a feeler gauge finds',
           })),
         ]),
+    ...partLoadFigures(make, m, at),
     ...springFigures(
       make,
       m,

@@ -1,6 +1,8 @@
 import {
   crept,
   elastic,
+  bearingDrag,
+  greaseDrag,
   strengthOf,
   hubTurning,
   flankCrush,
@@ -451,7 +453,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     ratio: wormRatio(p),
     etaForward: forward,
     etaBackward: backward,
-    drag: factor(shelf, 'gear.churn') + rubs,
+    drag: greaseDrag(g.outside, shelf) + 2 * bearingDrag(bearing, speed, shelf) + rubs,
     play,
     stiffness,
     springs,

@@ -1,0 +1,223 @@
+import { describe, expect, it } from 'vitest';
+import {
+  makeShelf,
+  readParams,
+  stageKind,
+  stageKinds,
+  type AnyStageKind,
+  type Duty,
+  type Spring,
+} from '../src/index.ts';
+import {
+  bearingTorque,
+  hubTurning,
+  ovalStiffness,
+  pinBetween,
+  pinStanding,
+  plateTwist,
+  toothMaterial,
+} from '../src/gear/index.ts';
+import { heldTogether, spring, springShares, together } from '../src/stage/springs.ts';
+import { contourPush, flexEnergy, wallStrain } from '../src/stage/strain-wave/wall.ts';
+import { withDrag } from '../src/stage/part-load.ts';
+import { anyStages } from './any-stage.ts';
+import physics from './cases/physics.json' with { type: 'json' };
+
+const shelf = makeShelf();
+const duty: Duty = { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 };
+
+describe('springs one after the other', () => {
+  const all: Spring[] = [spring('teeth', 100, 0.5), spring('pins', 300), spring('rock', Infinity)];
+  it('add up by what they give; each has its share; what does not give is not told', () => {
+    expect(together(all)).toBeCloseTo(75, 12);
+    expect(springShares(all)).toEqual([
+      { name: 'teeth', share: expect.closeTo(0.75, 12) as number },
+      { name: 'pins', share: expect.closeTo(0.25, 12) as number },
+    ]);
+    // Teeth crept to half: 1/50 + 1/300.
+    expect(heldTogether(all)).toBeCloseTo(300 / 7, 12);
+  });
+});
+
+describe('by an independent calculation', () => {
+  it('a ring under even pushes', () => {
+    for (const c of physics.ring_ovalising) {
+      const k = ovalStiffness(c.E_GPa * 1e9 * c.I_mm4 * 1e-12, c.radius_mm * 1e-3, c.loads);
+      expect((c.force_N / k) * 1e6).toBeCloseTo(c.at_load_um, 5);
+    }
+  });
+
+  it('a thin ring bent to a wave: energy, force of two points, stress', () => {
+    for (const c of physics.thin_ring_in_wave) {
+      const [t, r, w0] = [c.thickness_mm * 1e-3, c.radius_mm * 1e-3, c.throw_mm * 1e-3];
+      const bending = (c.E_GPa * 1e9 * c.width_mm * 1e-3 * t ** 3) / 12;
+      expect(flexEnergy(2, bending, w0, r, 1, 1) / c.energy_J).toBeCloseTo(1, 6);
+      // The case takes 0.0744 for π/8·2 − 2/π over four.
+      expect((ovalStiffness(bending, r, 2) * w0) / c.force_at_two_points_N).toBeCloseTo(1, 3);
+      expect((c.E_GPa * 1e3 * wallStrain(2, t, w0, r, 1)) / c.stress_MPa).toBeCloseTo(1, 6);
+      // A contour all round presses less than two points do.
+      expect(contourPush(2, bending, w0, r)).toBeLessThan(c.force_at_two_points_N);
+    }
+  });
+
+  it('a bearing’s drag without load', () => {
+    for (const c of physics.bearing_drag) {
+      const half = (c.mean_diameter_mm * 1e-3) / 2;
+      const b = { bore: 2 * half - 1e-3, outside: 2 * half + 1e-3 };
+      const speed = (c.rpm * Math.PI) / 30;
+      expect(bearingTorque(b, speed, c.f0, c.viscosity_mm2_s) / c.torque_Nm).toBeCloseTo(1, 6);
+      expect(bearingTorque(b, -speed, c.f0, c.viscosity_mm2_s)).toBe(bearingTorque(b, speed, c.f0, c.viscosity_mm2_s));
+    }
+  });
+});
+
+describe('a pin in its seats', () => {
+  const pin = { diameter: 6e-3, modulus: 206e9, seat: 4e9, depth: 5e-3 };
+  it('clamped hard is a beam with square ends, and in soft ones a beam on two supports', () => {
+    const bending = (206e9 * Math.PI * 6e-3 ** 4) / 64;
+    const L = 20e-3;
+    const [hard, soft] = [
+      { ...pin, seat: 1e18 },
+      { ...pin, seat: 1 },
+    ];
+    expect(pinBetween(hard, L, 'middle').bends / (L ** 3 / 192 / bending)).toBeCloseTo(1, 4);
+    expect(pinBetween(soft, L, 'middle').bends / (L ** 3 / 48 / bending)).toBeCloseTo(1, 4);
+    expect(pinBetween(hard, L, 'spread').bends / (L ** 3 / 384 / bending)).toBeCloseTo(1, 4);
+    expect(pinBetween(soft, L, 'spread').bends / ((5 * L ** 3) / 384 / bending)).toBeCloseTo(1, 4);
+  });
+
+  it('standing in one plate leans with it: a stub on a bed of ten thousand springs', () => {
+    const n = 10_000;
+    const out = 7e-3;
+    let [a, b, c] = [0, 0, 0];
+    for (let i = 0; i < n; i++) {
+      const u = ((i + 0.5) / n) * pin.depth;
+      const k = (pin.seat * pin.depth) / n;
+      a += k;
+      b += k * u;
+      c += k * u * u;
+    }
+    // Forces and moments about the face: a·y + b·φ = 1, b·y + c·φ = −out.
+    const det = a * c - b * b;
+    const [y, lean] = [(c + b * out) / det, (-a * out - b) / det];
+    expect(pinStanding(pin, out).seats / (y - lean * out)).toBeCloseTo(1, 6);
+  });
+});
+
+it('a plate in shear is as stiff as its rings one inside the other', () => {
+  let gives = 0;
+  const n = 200_000;
+  for (let i = 0; i < n; i++) {
+    const r = 5e-3 + (15e-3 * (i + 0.5)) / n;
+    gives += 15e-3 / n / (2 * Math.PI * r ** 3 * 1e9 * 3e-3);
+  }
+  expect(plateTwist(1e9, 3e-3, 5e-3, 20e-3) * gives).toBeCloseTo(1, 6);
+  expect(plateTwist(1e9, 3e-3, 5e-3, 5e-3)).toBe(Infinity);
+});
+
+it('a hub is as stiff as is usual: thousands of newton metres a radian in plastic, a hundred thousand in steel', () => {
+  const of = (id: string) => {
+    const m = toothMaterial(id, shelf, 'material');
+    if (!m.ok) throw new Error(m.problem.what);
+    return hubTurning(m.value, 8e-3, 12e-3, shelf);
+  };
+  expect(of('pla')).toBeCloseTo(0.5 * 2.8e9 * 64e-6 * 12e-3, 6);
+  expect(of('pla')).toBeGreaterThan(1e3);
+  expect(of('c45')).toBeLessThan(1e5);
+});
+
+describe('drag', () => {
+  it('takes the more of what goes in the less is asked, and never gives', () => {
+    const n = { etaForward: 0.8, drag: 0.01, ratio: -20 };
+    const etas = [0.1, 0.5, 2, 50, 1e6].map((t) => withDrag(n, t));
+    expect(etas).toEqual([...etas].sort((a, b) => a - b));
+    expect(etas[4]).toBeCloseTo(0.8, 6);
+    // 2 N·m out at 1 rad/s, 2/0.8 + 0.01·20 W in.
+    expect(etas[2]).toBeCloseTo(2 / 2.7, 12);
+  });
+});
+
+const each = (name: string, hold: (kind: AnyStageKind) => void): void => {
+  for (const kind of stageKinds()) it(`${kind.id} ${name}`, () => hold(kind));
+};
+
+describe('every kind', () => {
+  each('lists the springs that its stiffness is made of, creeping or not', (kind) => {
+    for (const { params, duty: at } of anyStages(kind, 30, 41)) {
+      const opened = kind.open(params, shelf);
+      if (!opened.ok) continue;
+      const n = opened.value.load(at);
+      expect(n.springs.length).toBeGreaterThan(0);
+      expect(together(n.springs) / n.stiffness).toBeCloseTo(1, 9);
+      for (const s of n.springs) {
+        expect(s.stiffness, s.name).toBeGreaterThan(0);
+        expect(s.held, s.name).toBeGreaterThan(0);
+        expect(s.held, s.name).toBeLessThanOrEqual(1);
+      }
+      const shares = springShares(n.springs);
+      expect(shares.reduce((sum, s) => sum + s.share, 0)).toBeCloseTo(1, 9);
+      expect(new Set(shares.map((s) => s.name)).size).toBe(shares.length);
+    }
+  });
+
+  each('refuses rubber for what has to be stiff, and takes the mend', (kind) => {
+    const start = kind.starts as Record<string, unknown>;
+    for (const field of kind.fields.filter((f) => f.path.startsWith('material'))) {
+      const soft = kind.open({ ...start, [field.path]: 'tpu' }, shelf);
+      if (!soft.ok) continue;
+      const check = soft.value.report(duty).checks.find((c) => c.id === `rubber-${field.path}`);
+      // A spline may be of rubber: it is there to flex.
+      if (kind.id === 'strain-wave' && field.path === 'materialS') {
+        expect(check).toBeUndefined();
+        continue;
+      }
+      expect(check, field.path).toMatchObject({ state: 'fails', severity: 'stop' });
+      const mended = kind.open({ ...start, [field.path]: check!.mend!.value }, shelf);
+      if (!mended.ok) throw new Error(mended.problem.what);
+      expect(mended.value.report(duty).checks.some((c) => c.id.startsWith('rubber-'))).toBe(false);
+    }
+  });
+
+  it('thicker walls, pins and plates are never weaker: they skip no sooner and give no more', () => {
+    const thicker: Readonly<Record<string, readonly string[]>> = {
+      planetary: ['rim', 'plate', 'pin'],
+      'compound-planetary': ['rim', 'pin'],
+      cycloidal: ['outPin'],
+      'strain-wave': ['ringWall'],
+      'ring-plate': [],
+      spur: ['rim'],
+      worm: [],
+    };
+    for (const [id, fields] of Object.entries(thicker)) {
+      const kind = stageKind(id)!;
+      for (const { params, duty: at } of anyStages(kind, 25, 7)) {
+        const p = params as Record<string, number>;
+        for (const field of fields) {
+          const more = readParams(id, { ...p, [field]: p[field]! * 1.1 });
+          const [thin, thick] = [kind.open(p, shelf), more.ok ? kind.open(more.value, shelf) : undefined];
+          if (!thin.ok || !thick?.ok) continue;
+          const [a, b] = [thin.value.load(at), thick.value.load(at)];
+          const skips = (n: typeof a) => n.limits.filter((l) => /skip/.test(l.mode)).map((l) => l.torque);
+          skips(a).forEach((t, i) => expect(skips(b)[i]!, `${id} ${field}`).toBeGreaterThanOrEqual(t * (1 - 1e-9)));
+          // Plates and pins apart leave longer pins; all else gives less.
+          if (field !== 'plate') expect(b.stiffness, `${id} ${field}`).toBeGreaterThanOrEqual(a.stiffness * (1 - 1e-6));
+        }
+      }
+    }
+  });
+
+  it('hotter is never stiffer nor stronger', () => {
+    const [cold, hot] = [283.15, 308.15].map((value) => {
+      const f = shelf.factors['ambient']!;
+      return makeShelf({ factors: { ambient: { value, low: value, high: value, source: f.source } } });
+    });
+    for (const kind of stageKinds()) {
+      for (const { params, duty: at } of anyStages(kind, 12, 19)) {
+        const [a, b] = [kind.open(params, cold!), kind.open(params, hot!)];
+        if (!a.ok || !b.ok) continue;
+        const [c, h] = [a.value.load(at), b.value.load(at)];
+        expect(h.stiffness, kind.id).toBeLessThanOrEqual(c.stiffness * (1 + 1e-9));
+      }
+    }
+  });
+});

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  analyseLine,
   boundsOf,
   readParams,
   stageKind,
@@ -41,6 +42,76 @@ describe('a bought unit', () => {
 
   it('has play that is exact where likely and most are the same', () => {
     expect(numbers(p({ play: 1e-3, playMost: 1e-3 })).play).toEqual([1e-3, 1e-3, 1e-3]);
+  });
+
+  it('has bands of its own where they are given, and carries them through a line as they are', () => {
+    const minute = Math.PI / 10800;
+    const own = p({
+      bandBy: 'given',
+      play: 10 * minute,
+      playLeast: 7 * minute,
+      playMost: 15 * minute,
+      stiffness: 400,
+      stiffnessLeast: 350,
+      stiffnessMost: 420,
+      efficiency: 0.9,
+      efficiencyLeast: 0.85,
+      efficiencyMost: 0.93,
+    });
+    const report = analyseOf(unit, own, at, shelf);
+    if (!report.ok) throw new Error(report.problem.what);
+    const band = (id: string) => {
+      const f = report.value.figures.find((x) => x.id === id)!;
+      return [f.low, f.value, f.high];
+    };
+    expect(band('play')).toEqual([7, 10, 15].map((x) => expect.closeTo(x * minute, 12)));
+    expect(band('stiffness')).toEqual([350, 400, 420].map((x) => expect.closeTo(x, 9)));
+    expect(band('efficiency')).toEqual([0.85, 0.9, 0.93].map((x) => expect.closeTo(x, 12)));
+    // An end that is not given is the shop's.
+    const open = analyseOf(unit, { ...own, stiffnessMost: 0 }, at, shelf);
+    expect(open.ok && open.value.figures.find((f) => f.id === 'stiffness')!.high).toBeCloseTo(480, 9);
+    // Behind three to one of a belt without play it is a third at the output.
+    const joint = demo();
+    const variant = joint.variants[0]!;
+    const belt = { ...variant.stages[0]!, params: { ...variant.stages[0]!.params, z1: 20, z2: 60 } };
+    variant.stages = [{ id: 'u', kind: 'unit', params: own as never }, belt as never];
+    const alone = structuredClone(variant);
+    alone.stages = [belt as never];
+    const play = (v: Variant) => analyseLine(joint, v, shelf).figures.find((f) => f.id === 'play')!;
+    variant.stages = [{ id: 'u', kind: 'unit', params: own as never }];
+    const single = play(variant);
+    expect([single.low, single.value, single.high]).toEqual([7, 10, 15].map((x) => expect.closeTo(x * minute, 9)));
+    variant.stages = [{ id: 'u', kind: 'unit', params: own as never }, belt as never];
+    // The median of its triangle, 10.5′, and of what the belt has.
+    expect(Math.abs(play(variant).value - play(alone).value - (10.5 * minute) / 3)).toBeLessThan(0.2 * minute);
+  });
+
+  it('refuses bands that are not in order, in words, and loses nothing', () => {
+    for (const [change, why] of [
+      [{ playLeast: 1 }, /least play/],
+      [{ stiffnessLeast: 1e6 }, /stiffness between/],
+      [{ stiffnessMost: 1 }, /stiffness between/],
+      [{ efficiencyMost: 0.02 }, /efficiency between/],
+    ] as const) {
+      const read = readParams('unit', { ...base, bandBy: 'given', ...change });
+      expect(read.ok ? '' : JSON.stringify(read.problem)).toMatch(why);
+      expect(readParams('unit', { ...base, ...change }).ok).toBe(true);
+    }
+  });
+
+  it('of an earlier version keeps the shop’s spread, and takes a found figure with its uncertainty', () => {
+    const added = ['bandBy', 'playLeast', 'stiffnessLeast', 'stiffnessMost', 'efficiencyLeast', 'efficiencyMost'];
+    const old = Object.fromEntries(Object.entries(base).filter(([k]) => !added.includes(k)));
+    const read = readParams('unit', old);
+    expect(read).toMatchObject({ ok: true, value: { bandBy: 'shop' } });
+    const taken = unit.takes!.play!({ value: 3e-3, low: 2.5e-3, high: 3.5e-3 });
+    const next = readParams('unit', { ...old, ...taken });
+    if (!next.ok) throw new Error(next.problem.why);
+    expect(numbers(next.value as unknown as UnitParams).play).toEqual([3e-3, 2.5e-3, 3.5e-3]);
+    const stiff = readParams('unit', { ...old, ...unit.takes!.stiffness!({ value: 300, low: 290, high: 310 }) });
+    expect(
+      stiff.ok && numbers(stiff.value as unknown as UnitParams, at, withFactor(shelf, 'unit.given', -1)).stiffness,
+    ).toBeCloseTo(290, 9);
   });
 
   it('lives as long as rated at rated torque and speed, ten times less at twice the torque, for ever where nothing is rated', () => {

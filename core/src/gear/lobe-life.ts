@@ -51,6 +51,21 @@ export function lobesLast(on: RunningLobes, at: Duty, shelf: Shelf): { torque: n
 }
 
 /**
+ * Lobes that are pushed off their pins ride over once they have given way by the eccentricity.
+ *
+ * @param torque at the output at which their bearings have given way so far, N·m
+ */
+export const rideOver = (torque: number): Mode => ({
+  id: 'skip',
+  mode: 'lobes ride over the pins (skip)',
+  torque,
+  life: Infinity,
+  time: 'static',
+  why: 'What pushes lobes off the pins is held by the eccentrics’ bearings in their seats; given way by the eccentricity, they ride over.',
+  grows: 'none',
+});
+
+/**
  * How lobes fail at their pins: in the long run, and crushed at once.
  *
  * @param lasts what `lobesLast` says

@@ -10,7 +10,8 @@ export interface PlayBand {
 }
 
 /**
- * Play of the line at its output, by sampling each stage's play from a triangle between its ends.
+ * Play of the line at its output, by sampling each stage's play from a triangle between its ends. Where one stage alone
+ * varies the line shows exactly what that stage does.
  *
  * @param links stages with their signed ratios
  * @param play likely, least and most of each stage at its own output, rad
@@ -30,9 +31,21 @@ export function samplePlay(
     links,
     play.map((p) => p[0]),
   );
-  if (play.every((p) => !(p[2] > p[1]))) return { likely, low: likely, high: likely, worst };
+  const vary = play.filter((p) => p[2] > p[1]).length;
+  if (vary === 0) return { likely, low: likely, high: likely, worst };
+  if (vary === 1) return { likely, low: least(links, play), high: worst, worst };
   return { ...quantiles(drawPlay(links, play, samples, seed)), worst };
 }
+
+/** Play with everything as tight as it can be, rad. */
+const least = (
+  links: readonly { readonly ratio: number }[],
+  play: readonly (readonly [number, number, number])[],
+): number =>
+  playAtOutput(
+    links,
+    play.map((p) => p[1]),
+  );
 
 /** Median and the ends of 95 % of sorted samples. */
 function quantiles(sums: Float64Array): { likely: number; low: number; high: number } {

@@ -358,6 +358,13 @@ export type Suspects = Readonly<
   Partial<Record<LimitId, { readonly above?: string | undefined; readonly below?: string | undefined }>>
 >;
 
+/** A found figure with its uncertainty as a band, SI. */
+export interface FoundBand {
+  readonly value: number;
+  readonly low: number;
+  readonly high: number;
+}
+
 export interface StageKind<P> {
   readonly id: StageKindId;
   readonly name: string;
@@ -376,6 +383,11 @@ export interface StageKind<P> {
   counts?(p: P, want: CountWish): CountDesk;
   /** What to look at first where a bench contradicts what is expected of it. */
   readonly suspects?: Suspects;
+  /**
+   * Parameters of the kind that a found figure can stand for, by row of the tally: a unit that was tested is known by its
+   * test. They bring its band along.
+   */
+  readonly takes?: Readonly<Partial<Record<LimitId, (found: FoundBand) => Readonly<Record<string, number | string>>>>>;
   /** Coarse to fine, for the search. */
   candidates(want: StageWish): Iterable<P>;
 }

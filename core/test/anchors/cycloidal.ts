@@ -32,6 +32,10 @@ export const cycloidal: Anchored = {
   },
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
+    skip: [
+      370.2114021728311,
+      '50 and 15 N/µm of bearing and seat in series over 1.2 mm, over the worst bearing’s 89.76 N at 2.4 N·m',
+    ],
     efficiencyPeak: [
       0.7065557411614327,
       'power out over power in: 4 mN·m·(92/80)² of grease, two bearings of 26 mm at 63 rad/s by Palmgren, at twenty turns',

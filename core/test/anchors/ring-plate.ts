@@ -24,6 +24,11 @@ export const ringPlate: Anchored = {
   },
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
+    eye: [24.379709195918732, '70 MPa on two walls of 3 by 5 mm, a third of it, over the same force'],
+    skip: [
+      80.37266767885298,
+      'half of 50 and 15 N/µm in series over 0.4 mm, over 1.22 of the worst crank’s 56.48 N at 2.4 N·m',
+    ],
     efficiencyPeak: [
       0.7554938029502717,
       'power out over power in: 4 mN·m·(77.8/80)² of grease, six bearings of 12 mm at 60 rad/s by Palmgren, at twenty turns',
@@ -60,14 +65,14 @@ export const ringPlate: Anchored = {
       1569.0817646687085,
       'a newton metre over twice the energy in lobes, pins’ seats and the cranks’ bearings on either side',
     ],
-    crankForce: [56.483413, '2.4 over the torque at a newton a crank'],
+    crankForce: [68.9097637096196, '1.22 of 2.4 over the torque at a newton a crank'],
     pinForce: [26.7677737, 'the largest of those pushes'],
     pressure: [
       80576121.3,
       'Hertz along a line; curvature of the path by its derivatives where each pin stands, shifted by the pin and its gap',
     ],
-    life: [23472122000, 'ISO 281: (1330/P)³ with the cubic mean of the cranks’ forces'],
-    dead: [24.2194997, '570 N times the least torque for a newton'],
+    life: [12926259274.530426, 'ISO 281: (1330/P)³ with 1.22 of the cubic mean of the cranks’ forces'],
+    dead: [19.852048916676683, '570 N times the least torque for a newton, over 1.22'],
   },
   numbers: {
     maxSpeed: [500, '4 m/s over e·Z'],

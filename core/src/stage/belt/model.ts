@@ -152,7 +152,8 @@ function limitsOf({ p, b, shelf }: Setting, ratio: number, eta: number) {
   const outside1 = outsideRadius(section, p.z1);
   const outside2 = outsideRadius(section, p.z2);
   const t = {
-    jump: jumpForce(p, section, L.mesh1, shelf) * r,
+    // The pulley that holds it less decides: mostly the smaller one.
+    jump: Math.min(jumpForce(p, section, p.made1, L.mesh1, shelf), jumpForce(p, section, p.made2, L.mesh2, shelf)) * r,
     shear: beltShearForce(p, section, Math.min(L.mesh1, L.mesh2), shelf) * r,
     tension: tensionForce(p, section, shelf) * r,
     printed: Math.min(printed(p.made1, p.z1, L.mesh1), printed(p.made2, p.z2, L.mesh2)),

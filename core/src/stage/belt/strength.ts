@@ -14,12 +14,23 @@ export const beltShearForce = (p: BeltParams, s: BeltSection, mesh: number, shel
   factor(shelf, s.ids.shear) * p.width * loadedTeeth(mesh);
 
 /**
- * Circumferential force at which the belt jumps a tooth, N: the belt's own resistance to being lifted over the teeth in
- * mesh
- * plus a share of the installation tension that holds it down.
+ * Circumferential force at which the belt jumps a tooth of a pulley, N: the belt's own resistance to being lifted over the
+ * teeth in mesh, less where those are printed and round off, plus a share of the installation tension that holds it down.
+ *
+ * @param mesh teeth in mesh
  */
-export const jumpForce = (p: BeltParams, s: BeltSection, mesh: number, shelf: Shelf): number =>
-  factor(shelf, s.ids.jump) * p.width * loadedTeeth(mesh) + factor(shelf, 'belt.jump') * p.tension;
+export const jumpForce = (
+  p: BeltParams,
+  s: BeltSection,
+  made: BeltParams['made1'],
+  mesh: number,
+  shelf: Shelf,
+): number =>
+  factor(shelf, s.ids.jump) *
+    p.width *
+    loadedTeeth(mesh) *
+    (made === 'printed' ? factor(shelf, 'belt.printedJump') : 1) +
+  factor(shelf, 'belt.jump') * p.tension;
 
 /**
  * Circumferential force for which the tight side reaches the allowable tension, N. While the slack side carries,

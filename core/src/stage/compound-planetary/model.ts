@@ -261,6 +261,13 @@ const ovalsOf = ({ p, b, shelf }: Setting): number[] => {
   return b.meshesOf.map((m) => (m.id === 'ring2' ? of(g.mesh2, p.widthB) : of(g.mesh1, p.width)));
 };
 
+/** What stays between a passage and the planets' tips, m, where no sun stands there. */
+const PASSAGE_GAP = 1e-3;
+
+/** Clear passage along the axis, m: the sun's bore, or without a sun what the planets leave between them. */
+const passage = (p: CompoundParams, g: CompoundGeometry): number =>
+  g.sunMesh ? p.boreS : Math.max(0, 2 * (g.centre - Math.max(g.mesh1.pair.s1.ra, g.mesh2.pair.s1.ra) - PASSAGE_GAP));
+
 /** Thickness of each plate that the planets' pins stand in, m. */
 const PIN_PLATE = 3e-3;
 
@@ -398,7 +405,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     outside: g.outside,
     length: p.width + p.widthB + 8e-3,
     maxSpeed: topPitchSpeed(materials) / ((turns * g.mesh1.pair.rw1) / Math.abs(ratio)),
-    bore: 0,
+    bore: passage(p, g),
     beside: false,
     life: shortestLife(modes),
   };

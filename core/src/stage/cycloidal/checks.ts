@@ -185,7 +185,7 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
           : { path: 'outRun', value: 'sleeves', label: 'Sleeves on the output pins' },
     }),
     ...modeChecks(
-      m.modes.filter((x) => x.id === 'flank' || x.id === 'crush' || x.id === 'web'),
+      m.modes.filter((x) => x.id !== 'out' && x.id !== 'dent'),
       { width: p.width, module: 1 },
       at,
       'Take thicker or more discs, a larger circle or a stronger material.',

@@ -11,6 +11,7 @@ import {
   flankCrush,
   shortestLife,
   lobeModes,
+  rideOver,
   lobesLast,
   modeLimits,
   rootStrength,
@@ -198,6 +199,7 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
   );
   return [
     ...lobeModes(md, lasts, base * (crush / strong.pressure) ** 2),
+    rideOver(base * ((bearingStiffness(md, shelf) * p.throw) / strong.bearing)),
     {
       id: 'out',
       mode: 'output pins bend',

@@ -382,7 +382,8 @@ export function modelPlanetary(
     length: p.width * all + 2 * p.plate * p.sets + 1e-3 * p.sets,
     // The first set turns fastest, its carrier at the input over one ratio.
     maxSpeed: topPitchSpeed(b.materials) / ((motion.planetTurns * g.sunMesh.pair.rw2) / Math.abs(setRatio)),
-    bore: 0,
+    // Through the sun, whose bore is the narrowest.
+    bore: p.boreS,
     beside: false,
     // Sets before the last are narrower by their step and wear as much faster: they carry less and turn more often.
     life: Math.min(bearingLife, shortestLife(modes) * Math.min(...widths)),

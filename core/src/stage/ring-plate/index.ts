@@ -96,8 +96,8 @@ function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMa
       'force',
       (x) => x.crankForce,
       () => ({
-        formula: 'T/most torque for a newton',
-        terms: [T, D],
+        formula: 'K·T/most torque for a newton',
+        terms: [T, D, term('K', 'share of the worst plate', m.crankShare, 'ratio', 'shop', 'lobe.plateShare')],
         source: 'where the plates pass least, dead points themselves left out',
       }),
     ),
@@ -307,7 +307,7 @@ function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
       },
     }),
     ...modeChecks(
-      m.modes.filter((x) => x.id === 'flank' || x.id === 'crush'),
+      m.modes.filter((x) => x.id !== 'dead'),
       { width: p.width, module: 1 },
       at,
       'Take thicker or more plates, a larger circle or a stronger material.',

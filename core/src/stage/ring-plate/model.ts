@@ -8,6 +8,8 @@ import {
   seatStiffness,
   flankCrush,
   lobeModes,
+  rideOver,
+  rootStrength,
   lobesLast,
   modeLimits,
   shortestLife,
@@ -16,6 +18,7 @@ import {
 } from '../../gear/index.ts';
 import { linePressure, pathLength, pinContact } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
+import { inSeries } from '../../math/springs.ts';
 import { spring, together } from '../springs.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -34,6 +37,8 @@ export interface RingPlateModel {
   /** Worst over a turn at the peak: crank force, pin force, pressure. */
   readonly crankForce: number;
   readonly crankMean: number;
+  /** Worst crank force over that of plates that share as well as they can. */
+  readonly crankShare: number;
   readonly pinForce: number;
   readonly pressure: number;
   readonly lossPins: number;
@@ -60,6 +65,8 @@ interface Setting {
   readonly shelf: Shelf;
   /** Cranks on which each plate runs. */
   readonly cranks: number;
+  /** Worst crank force over that of plates that share as well as they can. */
+  readonly share: number;
 }
 
 /** Shares of the load that sliding pins and the cranks' bearings cost. */
@@ -110,6 +117,10 @@ function shakingOf({ p, at }: Setting, plate: number, phases: readonly number[])
   );
   return left < 1e-9 ? 0 : plate * p.throw * (at.speed * p.pins) ** 2 * left;
 }
+
+/** Radial stiffness that holds a plate on one of its cranks, N/m: the bearing in the plate and the crank's in the housing. */
+const crankHold = ({ b, shelf }: Setting): number =>
+  inSeries(bearingStiffness(b.materials[0], shelf), bearingStiffness(b.materials[2], shelf));
 
 /**
  * Springs about the wheel, N·m/rad: lobes at the pins that carry, those pins in the wheel, and the cranks' bearings in
@@ -162,10 +173,22 @@ function modesOf(s: Setting, torque: number, pressure: number): Mode[] {
   );
   return [
     ...lobeModes(plate, lasts, torque * (crush / Math.max(1, pressure)) ** 2),
+    rideOver((crankHold(s) * s.p.throw) / (b.spread.crankForce * s.share)),
+    {
+      id: 'eye',
+      mode: 'plates tear about the cranks',
+      torque:
+        (rootStrength(plate, ambient, false, shelf).peak * 2 * s.p.wall * s.p.width) /
+        (factor(shelf, 'lobe.eye') * b.spread.crankForce * s.share),
+      life: Infinity,
+      time: 'static',
+      why: 'The worst crank pulls at the two walls of its eye, which bend as well.',
+      grows: 'width',
+    },
     {
       id: 'dead',
       mode: 'crank bearings dent near a dead point',
-      torque: Math.max(1e-9, b.bearing.static * worst),
+      torque: Math.max(1e-9, (b.bearing.static * worst) / s.share),
       life: Infinity,
       time: 'static',
       why: 'At the worst crank angle the plates need the most force for a torque; no bearing may carry more than its static rating.',
@@ -178,7 +201,8 @@ function modesOf(s: Setting, torque: number, pressure: number): Mode[] {
 export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Duty, shelf: Shelf): RingPlateModel {
   const { geometry: g, bearing, inner, spread } = built;
   const [mp, mw, mh] = built.materials;
-  const s: Setting = { p, b: built, at, shelf, cranks: p.layout === 'one' ? 1 : 2 };
+  const share = p.plates > 1 ? factor(shelf, 'lobe.plateShare') : 1;
+  const s: Setting = { p, b: built, at, shelf, cranks: p.layout === 'one' ? 1 : 2, share };
   const ambient = factor(shelf, 'ambient');
   const [plates, pins] = [elastic(mp, ambient, shelf), elastic(mw, ambient, shelf)];
   const modulus = reducedModulus(plates, mp.poisson, pins, mw.poisson);
@@ -192,7 +216,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
   const springs = springsOf(s, modulus, seat);
   const stiffness = together(springs);
   const [plateMass, wheelMass] = massesOf(s);
-  const mean = Math.cbrt(spread.crankCubes) * torque;
+  const mean = Math.cbrt(spread.crankCubes) * torque * share;
   const bearingLife = lifeOf(s, mean, torque);
   const modes = modesOf(s, torque, pressure);
   const reach = p.layout === 'one' ? inner + p.wall + p.distance : 2 * p.distance;
@@ -224,8 +248,9 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     materials: [mp, mw, mh],
     bearing,
     contact,
-    crankForce: spread.crankForce * torque,
+    crankForce: spread.crankForce * torque * share,
     crankMean: mean,
+    crankShare: share,
     pinForce,
     pressure,
     ...losses,

@@ -60,6 +60,12 @@ interface UnitModel {
   readonly numbers: StageNumbers;
 }
 
+/** Where the bands come from. */
+const bandOf = (p: UnitParams): string =>
+  p.bandBy === 'given'
+    ? 'least and most as given for the unit'
+    : 'the shop’s spread of bought units about their data sheets';
+
 function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: FigureMaker<UnitModel>): Figure[] {
   const sheet = 'the data sheet as entered';
   return [
@@ -80,9 +86,9 @@ function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: Fig
       'efficiency',
       ({ numbers: n }) => n.etaForward,
       () => ({
-        formula: 'η·spread',
+        formula: p.bandBy === 'given' ? 'as given' : 'η·spread',
         terms: [term('η', 'data sheet', p.efficiency, 'efficiency', 'field', 'efficiency')],
-        source: 'the shop’s spread of bought units about their data sheets',
+        source: bandOf(p),
       }),
     ),
     make.figure(
@@ -93,7 +99,7 @@ function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: Fig
       () => ({
         formula: 'd·spread',
         terms: [term('d', 'data sheet', p.drag, 'torque', 'field', 'drag')],
-        source: 'the shop’s spread of bought units about their data sheets',
+        source: bandOf(p),
       }),
     ),
     worked(
@@ -108,6 +114,7 @@ function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: Fig
       () => ({
         formula: 'as stated',
         terms: [
+          ...(p.bandBy === 'given' ? [term('least', 'at least', p.playLeast, 'smallAngle', 'field', 'playLeast')] : []),
           term('b', 'likely', p.play, 'smallAngle', 'field', 'play'),
           term('most', 'promised', p.playMost, 'smallAngle', 'field', 'playMost'),
         ],
@@ -115,7 +122,7 @@ function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: Fig
       }),
     ),
     ...partLoadFigures(make, m, at),
-    ...springFigures(make, m, 'the data sheet, with the shop’s spread of bought units about it'),
+    ...springFigures(make, m, bandOf(p)),
     make.figure(
       'mass',
       'Mass',
@@ -203,6 +210,10 @@ const steps: StageSteps<UnitParams, undefined, UnitModel, undefined> = {
   ],
 };
 
+/** Whether a band that counts is in order. */
+const inOrder = (p: UnitParams, least: number, likely: number, most: number): boolean =>
+  p.bandBy !== 'given' || (least <= likely && (most === 0 || likely <= most));
+
 /** A gearhead or other unit that is bought and known by its data sheet. */
 export const unit: StageKind<UnitParams> = {
   id: 'unit',
@@ -212,9 +223,32 @@ export const unit: StageKind<UnitParams> = {
     unitParams,
     v.check((p) => Math.abs(p.ratio) >= 0.01, 'must have a ratio of at least 0.01, with its sign'),
     v.check((p) => p.playMost >= p.play, 'must have most play no less than the likely one'),
+    v.check((p) => inOrder(p, p.playLeast, p.play, p.playMost), 'must have least play no more than the likely one'),
+    v.check(
+      (p) => inOrder(p, p.stiffnessLeast, p.stiffness, p.stiffnessMost),
+      'must have its likely stiffness between least and most',
+    ),
+    v.check(
+      (p) => inOrder(p, p.efficiencyLeast, p.efficiency, p.efficiencyMost),
+      'must have its likely efficiency between least and most',
+    ),
     v.check((p) => p.peakTorque >= p.ratedTorque, 'must have a short-time torque no less than the rated one'),
   ),
   defaults: unitDefaults,
+  takes: {
+    play: ({ value, low, high }) => ({
+      bandBy: 'given',
+      play: value,
+      playLeast: Math.max(0, low),
+      playMost: high,
+    }),
+    stiffness: ({ value, low, high }) => ({
+      bandBy: 'given',
+      stiffness: value,
+      stiffnessLeast: low,
+      stiffnessMost: high,
+    }),
+  },
   open: opener(steps),
   candidates: unitCandidates,
 };

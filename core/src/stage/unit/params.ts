@@ -21,6 +21,18 @@ export interface UnitParams {
   play: number;
   /** Play at the output, at most, rad. */
   playMost: number;
+  /** Bands of play, stiffness and efficiency: the shop’s about the data sheet, or given by least and most. */
+  bandBy: 'shop' | 'given';
+  /** Play at the output, at least, rad. */
+  playLeast: number;
+  /** Torsional stiffness, at least, N·m/rad. */
+  stiffnessLeast: number;
+  /** Torsional stiffness, at most, N·m/rad. */
+  stiffnessMost: number;
+  /** Efficiency forwards, at least. */
+  efficiencyLeast: number;
+  /** Efficiency forwards, at most. */
+  efficiencyMost: number;
   /** Torsional stiffness at the output, N·m/rad. */
   stiffness: number;
   /** Rated output torque, N·m. */
@@ -49,6 +61,8 @@ export interface UnitParams {
   price: number;
 }
 type P = UnitParams;
+
+const given = (p: P): boolean => p.bandBy === 'given';
 
 /** What each parameter is, how it is bounded and edited. */
 export const unitParams: ParamTable<P> = {
@@ -137,6 +151,72 @@ export const unitParams: ParamTable<P> = {
       least: 1e-3,
       most: 1e9,
       step: 1,
+    }),
+    bandBy: oneOf({
+      says: 'Bands of play, stiffness and efficiency: the shop’s about the data sheet, or given by least and most',
+      label: 'Bands',
+      help: 'Data sheets are trusted as far as the shop says. Give least and most where you know them, or take them from a test of the unit.',
+      start: 'shop',
+      options: [
+        ['shop', 'The shop’s, about the sheet'],
+        ['given', 'Given, least and most'],
+      ],
+      absent: 'shop',
+    }),
+    playLeast: amount('smallAngle', {
+      says: 'Play at the output, at least',
+      label: 'Play, at least',
+      help: 'The least that it can have.',
+      start: 4 * minute,
+      least: 0,
+      most: 1,
+      step: minute,
+      absent: 0,
+      when: given,
+    }),
+    stiffnessLeast: amount('stiffness', {
+      says: 'Torsional stiffness, at least',
+      label: 'Stiffness, at least',
+      help: '0 for as much as the shop says.',
+      start: 0,
+      least: 0,
+      most: 1e9,
+      step: 1,
+      absent: 0,
+      when: given,
+    }),
+    stiffnessMost: amount('stiffness', {
+      says: 'Torsional stiffness, at most',
+      label: 'Stiffness, at most',
+      help: '0 for as much as the shop says.',
+      start: 0,
+      least: 0,
+      most: 1e9,
+      step: 1,
+      absent: 0,
+      when: given,
+    }),
+    efficiencyLeast: amount('efficiency', {
+      says: 'Efficiency forwards, at least',
+      label: 'Efficiency, at least',
+      help: '0 for as much as the shop says.',
+      start: 0,
+      least: 0,
+      most: 1,
+      step: 0.01,
+      absent: 0,
+      when: given,
+    }),
+    efficiencyMost: amount('efficiency', {
+      says: 'Efficiency forwards, at most',
+      label: 'Efficiency, at most',
+      help: '0 for as much as the shop says.',
+      start: 0,
+      least: 0,
+      most: 1,
+      step: 0.01,
+      absent: 0,
+      when: given,
     }),
   }),
   ...group('Carries', {

@@ -44,7 +44,9 @@ export function StageFields({ stage, index }: { stage: StageRecord; index: numbe
   const readOnly = useOpen((s) => s.readOnly);
   const groups = useMemo(() => [...new Set(kind?.fields.map((f) => f.group) ?? [])], [kind]);
   if (!kind) return null;
-  const params = stage.params as Params;
+  // What a file of an earlier version does not say stands as its kind has it.
+  const read = readParams(stage.kind, stage.params);
+  const params = (read.ok ? read.value : stage.params) as Params;
   const field = (f: FieldSpec<Params>) => {
     const label = `Stage ${index + 1}: ${f.label.toLowerCase()}`;
     const id = `field-${stage.id}-${f.path}`;

@@ -14,6 +14,7 @@ import { useCourses, useLine, useStageMap } from '../../workers/queries.ts';
 import { CourseStrip } from './CourseStrip.tsx';
 import { mendStage, StageFields } from './StageFields.tsx';
 import { CountLattice } from './CountLattice.tsx';
+import { TakeFound } from './TakeFound.tsx';
 import { SpringBars } from './SpringBars.tsx';
 import { KindTables } from './KindTables.tsx';
 import { Said } from '../../parts/Said.tsx';
@@ -238,6 +239,7 @@ export default function StageView() {
         role="region"
       >
         <StageFields stage={stage} index={index} />
+        <TakeFound stage={stage} />
         <CountLattice stage={stage} ratio={outcome?.report?.numbers.ratio} />
         <KindTables stage={stage} onTake={onMend} />
       </div>

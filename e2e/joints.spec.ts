@@ -27,6 +27,8 @@ test.describe('the shelf of joints', () => {
     for (let i = 0; i < 2; i++) {
       await page.getByRole('button', { name: 'Add stage' }).click();
       await page.getByRole('menuitem', { name: /^Belt/ }).click();
+      await page.getByRole('button', { name: 'Add the stage' }).click();
+      await expect(page.getByRole('form', { name: 'New stage' })).toHaveCount(0);
     }
     await expect(page.locator('tr[data-stage]')).toHaveCount(2);
     await page.getByRole('link', { name: '2 Belt' }).last().click();

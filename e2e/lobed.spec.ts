@@ -59,6 +59,8 @@ test.describe('lobed stages', () => {
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Cycloidal/ }).click();
+    await page.getByRole('button', { name: 'Add the stage' }).click();
+    await expect(page.getByRole('form', { name: 'New stage' })).toHaveCount(0);
     await page
       .getByRole('navigation', { name: 'Views' })
       .getByRole('link', { name: /^Stage/ })
@@ -186,6 +188,8 @@ test.describe('strain waves', () => {
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Strain wave/ }).click();
+    await page.getByRole('button', { name: 'Add the stage' }).click();
+    await expect(page.getByRole('form', { name: 'New stage' })).toHaveCount(0);
     await page
       .getByRole('navigation', { name: 'Views' })
       .getByRole('link', { name: /^Stage/ })

@@ -85,6 +85,8 @@ test.describe('toothed stages', () => {
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Spur/ }).click();
+    await page.getByRole('button', { name: 'Add the stage' }).click();
+    await expect(page.getByRole('form', { name: 'New stage' })).toHaveCount(0);
     await page
       .getByRole('navigation', { name: 'Views' })
       .getByRole('link', { name: /^Stage/ })
@@ -113,6 +115,8 @@ test.describe('toothed stages', () => {
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Worm/ }).click();
+    await page.getByRole('button', { name: 'Add the stage' }).click();
+    await expect(page.getByRole('form', { name: 'New stage' })).toHaveCount(0);
     await page
       .getByRole('navigation', { name: 'Views' })
       .getByRole('link', { name: /^Stage/ })

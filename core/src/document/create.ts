@@ -27,6 +27,12 @@ export const blankLimit = (id: Limit['id']): Limit =>
     need: id === 'torque' || id === 'speed' ? 'must' : 'wish',
   }) as Limit;
 
+/** A limit that a new joint brings along: what nobody has asked for is only a suggestion. */
+const suggestedLimit = (id: Limit['id']): Limit => {
+  const limit = blankLimit(id);
+  return limit.need === 'wish' ? { ...limit, suggested: true } : limit;
+};
+
 export const blankVariant = (id: string, name: string): Variant => ({
   id,
   name,
@@ -49,7 +55,7 @@ export function createJoint(name: string, stamp: Stamp): Joint {
     notes: '',
     created: stamp.now,
     changed: stamp.now,
-    brief: { cases: [blankCase('arm')], limits: USUAL.map(blankLimit) },
+    brief: { cases: [blankCase('arm')], limits: USUAL.map((id) => suggestedLimit(id)) },
     variants: [blankVariant('a', 'A')],
     activeVariant: 'a',
     builds: [],

@@ -51,6 +51,8 @@ export interface Verdict {
   readonly asked: number;
   readonly sense: Limit['sense'];
   readonly need: 'must' | 'wish';
+  /** A new joint's own value that nobody has asked for yet. */
+  readonly suggested?: boolean;
   readonly figure: Figure | undefined;
   /** What is known where no figure says it. */
   readonly says?: string;
@@ -251,7 +253,7 @@ function verdicts(
   return limits.map((l): Verdict => {
     const asked = askedValue(l, demand);
     const figure = figures.find((f) => f.id === l.id);
-    const base = { id: l.id, asked, sense: l.sense, need: l.need, figure };
+    const base = { id: l.id, asked, sense: l.sense, need: l.need, figure, ...(l.suggested && { suggested: true }) };
     if (l.id === 'noise') return { ...base, state: 'unknown', says: l.note || 'nothing noted' };
     if (l.id === 'turnBack' && n && n.holder >= 0)
       return {

@@ -199,6 +199,10 @@ const limitOf = <K extends keyof typeof LIMIT_QUANTITY>(id: K) =>
       v.description('SI value; null follows the load cases (torque and speed only) or is not a number (noise)'),
     ),
     need: v.picklist(['must', 'wish']),
+    suggested: v.pipe(
+      v.optional(v.boolean()),
+      v.description('A new joint’s own value that nobody has asked for yet; a wish that counts for nothing'),
+    ),
     note: v.pipe(
       v.optional(v.pipe(v.string(), v.maxLength(500, 'must be at most 500 characters'))),
       v.description('In words, where a number does not say it (noise)'),

@@ -1,5 +1,6 @@
 export * from './inputs.ts';
 export * from './size.ts';
+export * from './add-stage.ts';
 export * from './movers.ts';
 export * from './desk.ts';
 export * from './split.ts';

@@ -1,4 +1,4 @@
-import { demandOf } from '../brief/demand.ts';
+import { demandOf, type Demand } from '../brief/demand.ts';
 import type { Joint, StageRecord, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { stageKind } from '../stage/registry.ts';
@@ -17,6 +17,25 @@ function* ratios(stages: number): Generator<number> {
 }
 
 /**
+ * Least total ratio with which the motor lifts the brief's peak at its speed with a fifth in hand through a number of
+ * stages; the best of those tried where none does.
+ */
+export function leastRatio(variant: Variant, demand: Demand, stages: number, shelf: Shelf): number {
+  let chosen = 1;
+  let best = -Infinity;
+  for (const i of ratios(stages)) {
+    const reach = marginAt(variant, demand.points, shelf, i, EACH_STAGE ** stages).peak;
+    if (reach > best) [best, chosen] = [reach, i];
+    if (reach >= MARGIN) return i;
+  }
+  return chosen;
+}
+
+/** Outside dimension that a stage must fit into, m; what is only wished for binds nothing. */
+export const mustSize = (joint: Pick<Joint, 'brief'>): number =>
+  joint.brief.limits.find((l) => l.id === 'size' && l.need === 'must')?.value ?? Infinity;
+
+/**
  * Chooses the least total ratio with which the motor lifts the brief's peak at its speed with a fifth in hand, splits
  * it evenly,
  * and gives every stage its kind's default for its share. Stage identifiers and kinds stay.
@@ -27,17 +46,8 @@ export function sizeLine(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: S
   const count = variant.stages.length;
   if (count === 0) return [];
   const demand = demandOf(joint.brief, shelf);
-  const limit = joint.brief.limits.find((l) => l.id === 'size')?.value ?? Infinity;
-  let chosen = 1;
-  let best = -Infinity;
-  for (const i of ratios(count)) {
-    const reach = marginAt(variant, demand.points, shelf, i, EACH_STAGE ** count).peak;
-    if (reach > best) [best, chosen] = [reach, i];
-    if (reach >= MARGIN) {
-      chosen = i;
-      break;
-    }
-  }
+  const limit = mustSize(joint);
+  let chosen = leastRatio(variant, demand, count, shelf);
   let stages = variant.stages;
   for (let round = 0; round < 4; round++) {
     const each = chosen ** (1 / count);

@@ -7,6 +7,7 @@ import type { Duty, StageNumbers } from '../stage/contract.ts';
 import { inputDuty, outputDuty } from '../line/numbers.ts';
 import { carries } from '../stage/choose-candidate.ts';
 import { stageKind, stageKinds } from '../stage/registry.ts';
+import { mustSize } from './size.ts';
 
 export type SplitId = 'inertia' | 'equal' | 'strong';
 
@@ -152,7 +153,7 @@ export function fillLine(
   only?: string,
 ): Result<StageRecord[]> {
   const demand = demandOf(joint.brief, shelf);
-  const size = joint.brief.limits.find((l) => l.id === 'size')?.value ?? Infinity;
+  const size = mustSize(joint);
   const out = new Array<StageRecord>(ratios.length);
   let at: Duty = outputDuty(demand);
   let slack = 1;

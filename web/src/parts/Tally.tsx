@@ -32,7 +32,9 @@ function Row({ verdict, width }: { verdict: SettledVerdict; width: number }) {
           {verdict.sense === 'either' || !Number.isFinite(verdict.asked)
             ? ''
             : `${verdict.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: verdict.asked }, kind.quantity, units)}`}
-          {verdict.need === 'wish' ? <span className="label"> wish</span> : null}
+          {verdict.need === 'wish' ? (
+            <span className="label"> {verdict.suggested ? 'only suggested' : 'wish'}</span>
+          ) : null}
         </span>
         <span className={`whitespace-nowrap ${word.tone}`}>
           {word.mark} {word.text}

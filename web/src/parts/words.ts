@@ -47,13 +47,13 @@ export const askedMark = (
 /** The verdict of a whole joint: its worst must, then what stops its line, then its worst wish. */
 export function overall(verdicts: readonly Verdict[], trouble: boolean, stops = 0): VerdictWord {
   if (trouble) return { mark: '✕', text: 'cannot be built so', tone: 'text-fail' };
-  const fails = (need: string) => verdicts.filter((v) => v.need === need && v.state === 'fails').length;
+  const fails = (need: string) => verdicts.filter((v) => v.need === need && !v.suggested && v.state === 'fails').length;
   const musts = fails('must');
   if (musts) return { mark: '✕', text: `${musts} must${musts === 1 ? '' : 's'} missed`, tone: 'text-fail' };
   if (stops) return { mark: '✕', text: `${stops} check${stops === 1 ? ' fails' : 's fail'}`, tone: 'text-fail' };
   const wishes = fails('wish');
   if (wishes) return { mark: '◐', text: `${wishes} wish${wishes === 1 ? '' : 'es'} missed`, tone: 'text-near' };
-  const near = verdicts.filter((v) => v.state === 'near').length;
+  const near = verdicts.filter((v) => !v.suggested && v.state === 'near').length;
   if (near) return { mark: '◐', text: `${near} near`, tone: 'text-near' };
   if (verdicts.every((v) => v.state === 'unknown'))
     return { mark: '○', text: 'nothing to compare', tone: 'text-muted' };

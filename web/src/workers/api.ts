@@ -43,6 +43,10 @@ export interface CoreApi {
   findings(joint: Joint, shop: ShopEdits, onProgress: (at: Analysing) => void): Promise<Finding[][]>;
   /** Stages of a variant sized to the brief, as they would stand then. */
   size(brief: Brief, variants: readonly Variant[], shop: ShopEdits): Promise<StageRecord[][]>;
+  /** Ratio that a line still lacks, for one stage more. */
+  lacks(brief: Brief, variant: Variant, shop: ShopEdits): Promise<number>;
+  /** Parameters of a stage of a ratio for the output's end of a line; undefined for a kind that is not known. */
+  stageFor(brief: Brief, kind: string, ratio: number, shop: ShopEdits): Promise<StageRecord['params'] | undefined>;
   /** Ratio windows for one to four stages, and the ways out where no ratio does. */
   desk(
     brief: Brief,

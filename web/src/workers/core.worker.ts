@@ -12,6 +12,8 @@ import {
   playSpread,
   ratioDesk,
   sizeLine,
+  lackingRatio,
+  stageFor,
   rememberingOpener,
   waysOut,
   workingOf,
@@ -139,6 +141,8 @@ const api: CoreApi = {
     const shelf = shelfFor(shop);
     return variants.map((v) => sizeLine({ brief }, v, shelf));
   },
+  lacks: async (brief, variant, shop) => lackingRatio({ brief }, variant, shelfFor(shop)),
+  stageFor: async (brief, kind, ratio, shop) => stageFor({ brief }, kind, ratio, shelfFor(shop)),
   importTest: async (kindId, bytes, name, onProgress) => {
     const kind = TEST_KINDS.find((k) => k.id === kindId)!;
     onProgress('Reading the file…');

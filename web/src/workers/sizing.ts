@@ -11,3 +11,11 @@ export const sizeInWorker = (
   const edits = editsFor(joint, useShop.getState().edits);
   return corePool.run((api) => api.size(joint.brief, variants, edits), { ...(signal && { signal }) });
 };
+
+/** Ratio that the open variant still lacks for the brief, for one stage more. */
+export const lacksInWorker = (joint: Joint, variant: Variant): Promise<number> =>
+  corePool.run((api) => api.lacks(joint.brief, variant, editsFor(joint, useShop.getState().edits)));
+
+/** Parameters of a stage of a kind and ratio, sized for the output's end of the line. */
+export const stageInWorker = (joint: Joint, kind: string, ratio: number): Promise<StageRecord['params'] | undefined> =>
+  corePool.run((api) => api.stageFor(joint.brief, kind, ratio, editsFor(joint, useShop.getState().edits)));

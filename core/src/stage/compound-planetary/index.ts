@@ -417,11 +417,32 @@ const base = (module: number, c: readonly [number, number, number, number, numbe
   boreS: c[0] * module > 9e-3 ? 5e-3 : 0,
 });
 
-function* candidates(want: StageWish): Generator<P> {
-  const near = [...COUNTS].sort((a, b) => off(a) - off(b)).slice(0, 2);
-  function off(c: (typeof COUNTS)[number]): number {
-    return Math.abs(Math.log(Math.abs(trainRatio(compoundTrain(base(1e-3, c)))) / Math.abs(want.ratio)));
+type Counts = Parameters<typeof base>[1];
+
+/** How far a ratio that usual counts give may be from the one wanted, as a share. */
+const NEAR = 0.06;
+/** Fewest teeth that are not undercut unshifted at 20°; where there are none, fewer. Source: ISO 53 rack, 2/sin² α. */
+const FEWEST = [17, 14, 11];
+
+/** Counts for a ratio: usual ones that come near, or else those that do of all that assemble, small rings first. */
+function countsFor(ratio: number): readonly Counts[] {
+  const off = (c: Counts) => Math.abs(Math.log(Math.abs(trainRatio(compoundTrain(base(1e-3, c)))) / Math.abs(ratio)));
+  const usual = [...COUNTS].sort((a, b) => off(a) - off(b)).slice(0, 2);
+  if (off(usual[0]!) <= NEAR && usual[0]![0] >= FEWEST[1]!) return usual;
+  const { sets } = compoundCounts(base(1e-3, COUNTS[0]), { ratio, size: Infinity, tolerance: NEAR });
+  const all = sets
+    .filter((s) => s.assembles)
+    .map((s) => [s.values['zs']!, s.values['zpA']!, s.values['zr1']!, s.values['zpB']!, s.values['zr2']!] as const)
+    .sort((a, b) => a[2] - b[2]);
+  for (const least of FEWEST) {
+    const found = all.filter((c) => Math.min(c[0], c[1], c[3]) >= least);
+    if (found.length) return found.slice(0, 3);
   }
+  return usual;
+}
+
+function* candidates(want: StageWish): Generator<P> {
+  const near = countsFor(want.ratio);
   for (const module of MODULES.slice(2)) {
     for (const c of near) {
       const p = base(module, c);

@@ -229,7 +229,9 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
             limit: factor(shelf, 'wave.raceStress'),
             sense: 'max',
             quantity: 'stress',
-            why: `${m.bearing.name} is a deep-groove ball bearing and no thin one made to be bent: its rings are strained like this by every wave, and press on its balls.`,
+            why:
+              `${m.bearing.name} is a deep-groove ball bearing and no thin one made to be bent: its rings are strained ` +
+              'like this by every wave, and press on its balls.',
             mend: rollersInstead(p, shelf),
             advice: 'Take rollers, a larger bearing with finer teeth, or less throw.',
           }),

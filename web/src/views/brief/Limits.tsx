@@ -13,6 +13,12 @@ const TURN_BACK = [
   { value: 'either', label: 'either' },
 ];
 
+/** Changes a limit as a person means it: then it is no suggestion any more. */
+function meant(limit: Limit, change: Partial<Pick<Limit, 'value' | 'need'>>): void {
+  Object.assign(limit, change);
+  delete limit.suggested;
+}
+
 /** What the brief limits, each a must or a wish. */
 export function Limits() {
   const joint = useJoint();
@@ -68,7 +74,7 @@ export function Limits() {
                 min={0}
                 max={1e9}
                 step={Math.max(Math.abs(asked) / 20, 1e-6)}
-                onChange={(v) => edit(`Limit: ${kind.name}`, (d) => void (d.brief.limits[i]!.value = v))}
+                onChange={(v) => edit(`Limit: ${kind.name}`, (d) => void meant(d.brief.limits[i]!, { value: v }))}
               />
             )}
             <ChoiceField
@@ -79,7 +85,9 @@ export function Limits() {
                 { value: 'must', label: 'must' },
                 { value: 'wish', label: 'wish' },
               ]}
-              onChange={(v) => edit(`${kind.name}: ${v}`, (d) => void (d.brief.limits[i]!.need = v as 'must' | 'wish'))}
+              onChange={(v) =>
+                edit(`${kind.name}: ${v}`, (d) => void meant(d.brief.limits[i]!, { need: v as 'must' | 'wish' }))
+              }
             />
             <button
               type="button"
@@ -108,6 +116,19 @@ export function Limits() {
                     )
                   }
                 />
+              </span>
+            ) : null}
+            {l.suggested ? (
+              <span className="label col-span-5">
+                only suggested: it counts for nothing until you change it{' '}
+                <button
+                  type="button"
+                  className="mend"
+                  aria-label={`Wish for ${kind.name.toLowerCase()} as suggested`}
+                  onClick={() => edit(`Limit: ${kind.name}`, (d) => void meant(d.brief.limits[i]!, {}))}
+                >
+                  I want it
+                </button>
               </span>
             ) : null}
             {canFollow ? (

@@ -18,20 +18,17 @@ import {
   fromSi,
   plainNumber,
   stageKind,
-  stageKinds,
   type Attribution,
   type LineReport,
   type StageRecord,
 } from '@gristmill/core';
-import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { useWorking } from '../../app/working.ts';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { slug } from '../../state/address.ts';
-import { newId } from '../../state/identifier.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
-import { useShelf } from '../../state/shelf.ts';
+import { AddStage } from './AddStage.tsx';
 
 /** A share of the largest in its column, as a thin bar under the number. */
 function Share({ part, whole }: { part: number; whole: number }) {
@@ -221,9 +218,7 @@ function Row({
 /** The stages in power-flow order with what each contributes at the output; added, removed and reordered here. */
 export function StageRows({ report }: { report: LineReport | undefined }) {
   const variant = useVariant();
-  const shelf = useShelf();
   const units = useUnits();
-  const readOnly = useOpen((s) => s.readOnly);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -239,15 +234,6 @@ export function StageRows({ report }: { report: LineReport | undefined }) {
       const [s] = v.stages.splice(from, 1);
       v.stages.splice(to, 0, s!);
     });
-  };
-  const add = (kindId: string) => {
-    const kind = stageKind(kindId);
-    if (!kind) return;
-    const params = kind.defaults({ ratio: 3, torque: report?.demand.peak ?? 1, size: Infinity, shelf });
-    editVariant(
-      `Add ${kind.name.toLowerCase()} stage`,
-      (v) => void v.stages.push({ id: newId(), kind: kindId, params }),
-    );
   };
   return (
     <section aria-label="Stages">
@@ -290,24 +276,7 @@ export function StageRows({ report }: { report: LineReport | undefined }) {
         </table>
       </DndContext>
       <div className="flex flex-wrap items-center gap-3 py-1.5">
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="btn" disabled={readOnly || variant.stages.length >= 12}>
-            Add stage
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="start" className="z-20 max-w-[430px] border border-strong bg-panel py-1">
-              {stageKinds().map((k) => (
-                <DropdownMenu.Item
-                  key={k.id}
-                  onSelect={() => add(k.id)}
-                  className="cursor-pointer px-4 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-panel"
-                >
-                  <b className="font-semibold">{k.name}</b> <span className="text-[12px]">{k.summary}</span>
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+        <AddStage />
         <span className="label">Shares at the output; wind-up under the holding torque.</span>
       </div>
     </section>

@@ -1,0 +1,67 @@
+import { demandOf } from '../brief/demand.ts';
+import { outputDuty, sumLine } from '../line/numbers.ts';
+import { openLine } from '../line/open.ts';
+import type { Joint, StageRecord, Variant } from '../schema/joint.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import type { Duty } from '../stage/contract.ts';
+import { stageKind } from '../stage/registry.ts';
+import { leastRatio, mustSize } from './size.ts';
+
+/** A ratio below which no stage is worth adding. */
+const LEAST = 1.2;
+/** Digits that a suggested ratio is rounded to. */
+const DIGITS = 3;
+
+/**
+ * Ratio that a line still lacks: the least with which the motor lifts the brief's peak at its speed through one stage
+ * more, over what the line has.
+ *
+ * @returns ≥ 1.2, rounded; what one stage more would take where the line has none or cannot be computed
+ */
+export function lackingRatio(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: Shelf): number {
+  const demand = demandOf(joint.brief, shelf);
+  const wanted = leastRatio(variant, demand, variant.stages.length + 1, shelf);
+  const opened = openLine(variant.stages, shelf).all;
+  const line =
+    opened.ok && variant.stages.length ? sumLine({ variant, stages: opened.value, demand, shelf }) : undefined;
+  const has = line?.ok ? Math.abs(line.value.numbers.ratio) : 1;
+  return Number(Math.max(LEAST, wanted / has).toPrecision(DIGITS));
+}
+
+/** How much more than its torque a stage is tried for, until nothing stops it. */
+const TRIES = [1, 1.3, 1.7, 2.3, 3.2];
+
+/** How many checks stop a stage, and how many fail in all. */
+function failing(kind: string, params: unknown, at: Duty, shelf: Shelf): readonly [stops: number, fails: number] {
+  const opened = stageKind(kind)!.open(params, shelf);
+  if (!opened.ok) return [Infinity, Infinity];
+  const fails = opened.value.report(at).checks.filter((c) => c.state === 'fails');
+  return [fails.filter((c) => c.severity === 'stop').length, fails.filter((c) => c.severity !== 'note').length];
+}
+
+/**
+ * A stage for the output's end of a line: of a ratio, sized for the brief's torque there and for the size that it must
+ * keep, and larger until no check stops it.
+ *
+ * @returns parameters of the kind; of all that were tried those that fewest checks stop, and then fewest warn of
+ */
+export function stageFor(
+  joint: Pick<Joint, 'brief'>,
+  kindId: string,
+  ratio: number,
+  shelf: Shelf,
+): StageRecord['params'] | undefined {
+  const kind = stageKind(kindId);
+  if (!kind) return undefined;
+  const at = outputDuty(demandOf(joint.brief, shelf));
+  const size = mustSize(joint);
+  let best: { params: StageRecord['params']; fails: readonly [number, number] } | undefined;
+  for (const more of TRIES) {
+    const params = kind.defaults({ ratio, torque: at.torque * more, size, shelf }) as StageRecord['params'];
+    const fails = failing(kindId, params, at, shelf);
+    if (!best || fails[0] < best.fails[0] || (fails[0] === best.fails[0] && fails[1] < best.fails[1]))
+      best = { params, fails };
+    if (fails[1] === 0) break;
+  }
+  return best?.params;
+}

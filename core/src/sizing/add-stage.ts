@@ -8,7 +8,7 @@ import { stageKind } from '../stage/registry.ts';
 import { leastRatio, mustSize } from './size.ts';
 
 /** A ratio below which no stage is worth adding. */
-const LEAST = 1.2;
+export const LEAST_ADDED = 1.2;
 /** Digits that a suggested ratio is rounded to. */
 const DIGITS = 3;
 
@@ -25,7 +25,7 @@ export function lackingRatio(joint: Pick<Joint, 'brief'>, variant: Variant, shel
   const line =
     opened.ok && variant.stages.length ? sumLine({ variant, stages: opened.value, demand, shelf }) : undefined;
   const has = line?.ok ? Math.abs(line.value.numbers.ratio) : 1;
-  return Number(Math.max(LEAST, wanted / has).toPrecision(DIGITS));
+  return Number(Math.max(LEAST_ADDED, wanted / has).toPrecision(DIGITS));
 }
 
 /** How much more than its torque a stage is tried for, until nothing stops it. */
@@ -43,6 +43,7 @@ function failing(kind: string, params: unknown, at: Duty, shelf: Shelf): readonl
  * A stage for the output's end of a line: of a ratio, sized for the brief's torque there and for the size that it must
  * keep, and larger until no check stops it.
  *
+ * @param outside largest dimension across the axis, m; the brief's must where left out
  * @returns parameters of the kind; of all that were tried those that fewest checks stop, and then fewest warn of
  */
 export function stageFor(
@@ -50,14 +51,14 @@ export function stageFor(
   kindId: string,
   ratio: number,
   shelf: Shelf,
+  outside = mustSize(joint),
 ): StageRecord['params'] | undefined {
   const kind = stageKind(kindId);
   if (!kind) return undefined;
   const at = outputDuty(demandOf(joint.brief, shelf));
-  const size = mustSize(joint);
   let best: { params: StageRecord['params']; fails: readonly [number, number] } | undefined;
   for (const more of TRIES) {
-    const params = kind.defaults({ ratio, torque: at.torque * more, size, shelf }) as StageRecord['params'];
+    const params = kind.defaults({ ratio, torque: at.torque * more, size: outside, shelf }) as StageRecord['params'];
     const fails = failing(kindId, params, at, shelf);
     if (!best || fails[0] < best.fails[0] || (fails[0] === best.fails[0] && fails[1] < best.fails[1]))
       best = { params, fails };

@@ -388,6 +388,11 @@ export interface StageKind<P> {
    * test. They bring its band along.
    */
   readonly takes?: Readonly<Partial<Record<LimitId, (found: FoundBand) => Readonly<Record<string, number | string>>>>>;
+  /**
+   * What has to move along when a person changes one parameter, beside what they change: a belt of another section is
+   * tensioned anew.
+   */
+  readonly alongWith?: (path: keyof P & string, next: P, before: P, shelf: Shelf) => Partial<P>;
   /** Coarse to fine, for the search. */
   candidates(want: StageWish): Iterable<P>;
 }

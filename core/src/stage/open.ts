@@ -18,7 +18,10 @@ import type {
   StageNumbers,
   StageReport,
 } from './contract.ts';
+import * as v from 'valibot';
 import { Kept } from './kept.ts';
+import { provenMend, type Change } from './mend.ts';
+import type { Param, ParamTable } from './param.ts';
 import { rigidChecks, type RigidPart } from './rigid.ts';
 
 /**
@@ -97,6 +100,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     private readonly built: Built,
     private readonly shelf: Shelf,
     private readonly kept: Kept,
+    private readonly table: ParamTable<P> | undefined,
     /** One factor moved for a band: asked for numbers alone. */
     private readonly trial = false,
   ) {
@@ -141,10 +145,10 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     const shelf = withFactor(this.shelf, id, value);
     let made: OpenStage<P, G, M, S> | undefined;
     if (this.built.parts.factors.has(id)) {
-      const opened = open(this.steps, this.p, shelf);
+      const opened = open(this.steps, this.p, shelf, this.table);
       made = opened.ok ? opened.value : undefined;
     } else if (!this.built.judged.factors.has(id) || !this.steps.wrong!(this.p, this.g, shelf))
-      made = new OpenStage(this.steps, this.p, this.g, this.built, shelf, this.kept, true);
+      made = new OpenStage(this.steps, this.p, this.g, this.built, shelf, this.kept, this.table, true);
     this.trials.set(key, made);
     return made;
   }
@@ -158,16 +162,44 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     );
     const told = recorded(this.shelf, (s) => ({
       figures: this.steps.figures(this.p, at, s, model, new FigureMaker(model, ends)),
-      checks: [...this.steps.checks(this.p, at, s, model), ...rigidChecks(this.p as object, this.steps.rigid ?? [], s)],
+      checks: this.judge(at, s, model),
     }));
+    const { figures, checks } = told.value;
     told.reads.add(reads);
     load.report = {
       numbers: model.numbers,
       kinematics: this.kinematics,
-      ...told.value,
+      figures,
+      checks: checks.map((c) => (c.state === 'fails' && c.mend ? provenMend(c, c.mend, checks, this.trialOf(at)) : c)),
       reads: told.reads.list(),
     };
     return load.report;
+  }
+
+  /** What decides whether it works, as the kind and its materials have it. */
+  private judge(at: Duty, shelf: Shelf, model: M): readonly Check[] {
+    return [
+      ...this.steps.checks(this.p, at, shelf, model),
+      ...rigidChecks(this.p as object, this.steps.rigid ?? [], shelf),
+    ];
+  }
+
+  /** What the checks would say with some parameters changed; undefined where there is no such stage. */
+  private trialOf(at: Duty): (change: Change) => readonly Check[] | undefined {
+    const bounds = this.table as Readonly<Record<string, Param<P> | undefined>> | undefined;
+    return (change) => {
+      const fits = Object.entries(change).every(
+        ([path, value]) => bounds?.[path] === undefined || v.is(bounds[path].schema, value),
+      );
+      if (!fits) return undefined;
+      const opened = open(this.steps, { ...this.p, ...change } as P, this.shelf, this.table);
+      return opened.ok ? opened.value.checksAt(at) : undefined;
+    };
+  }
+
+  /** The checks alone, their mends as the kind has them. */
+  checksAt(at: Duty): readonly Check[] {
+    return this.judge(at, this.shelf, this.steps.model(this.p, this.g, at, this.shelf, this.kept));
   }
 
   drawing(crank: number, options: DrawOptions): readonly Layer[] {
@@ -192,23 +224,24 @@ function open<P, G, M extends { readonly numbers: StageNumbers }, S>(
   steps: StageSteps<P, G, M, S>,
   p: P,
   shelf: Shelf,
+  table?: ParamTable<P>,
 ): Opened<OpenStage<P, G, M, S>> {
   const parts = recorded(shelf, (s) => steps.build(p, s));
   if (!parts.value.ok) return parts.value;
   const g = parts.value.value;
   const judged = recorded(shelf, (s) => steps.wrong?.(p, g, s));
   const wrong = judged.value;
-  const stage = new OpenStage(steps, p, g, { parts: parts.reads, judged: judged.reads }, shelf, new Kept());
+  const stage = new OpenStage(steps, p, g, { parts: parts.reads, judged: judged.reads }, shelf, new Kept(), table);
   if (!wrong || wrong.ok) return ok(stage);
   const drawing: Sketch['drawing'] = (crank, options) => stage.drawing(crank, { ...options, duty: REST });
   return { ...wrong, sketch: { drawing, tables: () => stage.tables() } };
 }
 
 /**
- * Makes `StageKind.open` of what a kind computes. The stage keeps what it has worked out for as long as it is kept
+ * Makes `StageKind.open` of what a kind computes; its table of parameters bounds what a mend may ask for. The stage keeps what it has worked out for as long as it is kept
  * itself: asked again for a duty, an angle or a part it computes only what that changes.
  */
 export const opener =
-  <P, G, M extends { readonly numbers: StageNumbers }, S>(steps: StageSteps<P, G, M, S>) =>
+  <P, G, M extends { readonly numbers: StageNumbers }, S>(steps: StageSteps<P, G, M, S>, table?: ParamTable<P>) =>
   (p: P, shelf: Shelf): Opened =>
-    open(steps, p, shelf);
+    open(steps, p, shelf, table);

@@ -46,7 +46,13 @@ export interface CoreApi {
   /** Ratio that a line still lacks, for one stage more. */
   lacks(brief: Brief, variant: Variant, shop: ShopEdits): Promise<number>;
   /** Parameters of a stage of a ratio for the output's end of a line; undefined for a kind that is not known. */
-  stageFor(brief: Brief, kind: string, ratio: number, shop: ShopEdits): Promise<StageRecord['params'] | undefined>;
+  stageFor(
+    brief: Brief,
+    kind: string,
+    ratio: number,
+    outside: number,
+    shop: ShopEdits,
+  ): Promise<StageRecord['params'] | undefined>;
   /** Ratio windows for one to four stages, and the ways out where no ratio does. */
   desk(
     brief: Brief,

@@ -142,7 +142,8 @@ const api: CoreApi = {
     return variants.map((v) => sizeLine({ brief }, v, shelf));
   },
   lacks: async (brief, variant, shop) => lackingRatio({ brief }, variant, shelfFor(shop)),
-  stageFor: async (brief, kind, ratio, shop) => stageFor({ brief }, kind, ratio, shelfFor(shop)),
+  stageFor: async (brief, kind, ratio, outside, shop) =>
+    stageFor({ brief }, kind, ratio, shelfFor(shop), outside > 0 ? outside : Infinity),
   importTest: async (kindId, bytes, name, onProgress) => {
     const kind = TEST_KINDS.find((k) => k.id === kindId)!;
     onProgress('Reading the file…');

@@ -17,5 +17,10 @@ export const lacksInWorker = (joint: Joint, variant: Variant): Promise<number> =
   corePool.run((api) => api.lacks(joint.brief, variant, editsFor(joint, useShop.getState().edits)));
 
 /** Parameters of a stage of a kind and ratio, sized for the output's end of the line. */
-export const stageInWorker = (joint: Joint, kind: string, ratio: number): Promise<StageRecord['params'] | undefined> =>
-  corePool.run((api) => api.stageFor(joint.brief, kind, ratio, editsFor(joint, useShop.getState().edits)));
+export const stageInWorker = (
+  joint: Joint,
+  kind: string,
+  ratio: number,
+  outside: number,
+): Promise<StageRecord['params'] | undefined> =>
+  corePool.run((api) => api.stageFor(joint.brief, kind, ratio, outside, editsFor(joint, useShop.getState().edits)));

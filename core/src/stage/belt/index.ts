@@ -1,5 +1,6 @@
 import type { StageKind } from '../contract.ts';
 import { described } from '../param.ts';
+import { reTension } from './retension.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { beltCandidates, beltDefaults } from './candidates.ts';
 import { beltChecks } from './checks.ts';
@@ -52,7 +53,8 @@ export const belt: StageKind<BeltParams> = {
   },
   ...described(beltParams),
   defaults: beltDefaults,
-  open: opener(steps),
+  alongWith: reTension,
+  open: opener(steps, beltParams),
   tables: beltTables,
   candidates: beltCandidates,
 };

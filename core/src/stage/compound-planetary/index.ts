@@ -470,7 +470,7 @@ export const compoundPlanetary: StageKind<P> = {
   suspects: TOOTHED,
   ...described(compoundParams),
   defaults,
-  open: opener(steps),
+  open: opener(steps, compoundParams),
   counts: compoundCounts,
   candidates,
 };

@@ -74,7 +74,7 @@ export const cycloidal: StageKind<CycloidalParams> = {
   suspects: LOBED,
   ...described(cycloidalParams),
   defaults: cycloidalDefaults,
-  open: opener(steps),
+  open: opener(steps, cycloidalParams),
   candidates: cycloidalCandidates,
 };
 

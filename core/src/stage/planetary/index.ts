@@ -64,7 +64,7 @@ export const planetary: StageKind<PlanetaryParams> = {
   suspects: TOOTHED,
   ...described(planetaryParams),
   defaults: planetaryDefaults,
-  open: opener(steps),
+  open: opener(steps, planetaryParams),
   counts: planetaryCounts,
   candidates: planetaryCandidates,
 };

@@ -273,8 +273,16 @@ function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
       quantity: 'force',
       severity: 'warn',
       why: 'Plates not evenly phased shake with m·e·ω².',
+      // Two opposite plates share their dead points; three pass one another's.
       ...(p.spread === 'quarter' || p.plates === 1
-        ? { mend: { path: 'spread', value: 'even', also: { plates: Math.max(2, p.plates) }, label: 'Even phases' } }
+        ? {
+            mend: {
+              path: 'spread',
+              value: 'even',
+              also: { plates: Math.max(3, p.plates) },
+              label: `${Math.max(3, p.plates)} plates, even phases`,
+            },
+          }
         : {}),
     }),
     check({
@@ -436,7 +444,7 @@ export const ringPlate: StageKind<P> = {
       base(12, 0.06, want)!
     );
   },
-  open: opener(steps),
+  open: opener(steps, ringPlateParams),
   candidates,
 };
 

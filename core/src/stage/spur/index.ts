@@ -321,7 +321,7 @@ export const spur: StageKind<P> = {
   suspects: TOOTHED,
   ...described(spurParams),
   defaults: spurDefaults,
-  open: opener(steps),
+  open: opener(steps, spurParams),
   candidates: spurCandidates,
 };
 

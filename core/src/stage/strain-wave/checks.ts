@@ -76,6 +76,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
   );
   const more = (path: string, value: number, label: string): Mend => ({ path, value, label });
   const limit = m.materials[0].material.softening - factor(shelf, 'mount.margin');
+  const rolls = hasRollers(p) ? undefined : rollersInstead(p, shelf);
   const list: Check[] = [
     check({
       id: 'clash',
@@ -232,7 +233,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
             why:
               `${m.bearing.name} is a deep-groove ball bearing and no thin one made to be bent: its rings are strained ` +
               'like this by every wave, and press on its balls.',
-            mend: rollersInstead(p, shelf),
+            mend: rolls,
             advice: 'Take rollers, a larger bearing with finer teeth, or less throw.',
           }),
         ]
@@ -240,7 +241,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
     check({
       id: 'stall',
       of: 'drag',
-      name: 'Flexing leaves torque to drive with',
+      name: 'Drag leaves torque to drive with',
       figure: share,
       limit: 0.3,
       sense: 'max',
@@ -249,16 +250,18 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
       why:
         `Turning the generator unloaded takes as much as ${(100 * share).toFixed(0)} % of what the load ` +
         `does; ${stated(Math.abs(m.numbers.ratio), 'ratio', 3)} says otherwise, and the motor stalls.`,
-      ...(p.form === 'belt'
-        ? {}
-        : {
-            mend: more(
-              'wall',
-              stepped(g.wall * Math.cbrt(Math.min(1, 0.25 / Math.max(share, 1e-9))), 1e-5),
-              'Thinner wall',
-            ),
-          }),
-      advice: 'Take a thinner wall, less throw, a rolling generator or a softer material.',
+      // Where the generator rubs more than the wall flexes, a thinner wall is of no use.
+      mend:
+        m.dragFlex < m.dragGenerator + m.dragBearings
+          ? rolls
+          : p.form === 'belt'
+            ? undefined
+            : more(
+                'wall',
+                stepped(g.wall * Math.cbrt(Math.min(1, 0.25 / Math.max(share, 1e-9))), 1e-5),
+                'Thinner wall',
+              ),
+      advice: 'Take a generator that rolls, a thinner wall, less throw or a softer material.',
     }),
     check({
       id: 'back',
@@ -270,8 +273,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
       quantity: 'efficiency',
       severity: 'note',
       why: 'Below this it feels stuck by hand; what flexing costs comes on top.',
-      mend:
-        p.run === 'plain' && !hasRollers(p) ? { path: 'run', value: 'bearing', label: 'A thin bearing' } : undefined,
+      mend: rolls,
       advice: 'A generator that rolls turns back more easily.',
     }),
     check({

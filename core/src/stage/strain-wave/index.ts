@@ -109,7 +109,7 @@ export const strainWave: StageKind<StrainWaveParams> = {
   suspects: WAVE,
   ...described(strainWaveParams),
   defaults: strainWaveDefaults,
-  open: opener(steps),
+  open: opener(steps, strainWaveParams),
   tables,
   candidates: strainWaveCandidates,
 };

@@ -249,7 +249,7 @@ export const unit: StageKind<UnitParams> = {
       stiffnessMost: high,
     }),
   },
-  open: opener(steps),
+  open: opener(steps, unitParams),
   candidates: unitCandidates,
 };
 

@@ -54,7 +54,7 @@ export const worm: StageKind<WormParams> = {
   },
   ...described(wormParams),
   defaults: wormDefaults,
-  open: opener(steps),
+  open: opener(steps, wormParams),
   candidates: wormCandidates,
 };
 

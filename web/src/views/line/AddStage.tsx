@@ -1,4 +1,4 @@
-import { stageKind, stageKinds } from '@gristmill/core';
+import { LEAST_ADDED, mustSize, stageKind, stageKinds } from '@gristmill/core';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -7,11 +7,13 @@ import { newId } from '../../state/identifier.ts';
 import { editVariant, useOpen, useVariant } from '../../state/open.ts';
 import { lacksInWorker, stageInWorker } from '../../workers/sizing.ts';
 
-/** A stage that is about to be added: its kind, the ratio it is to have, and what the line lacks. */
+/** A stage that is about to be added: its kind, and the ratio and outside that it is to have. */
 interface Asked {
   readonly kind: string;
   readonly ratio: number;
   readonly lacks: number;
+  /** Largest dimension across the axis, m; 0 where nobody minds. */
+  readonly outside: number;
 }
 
 /** Adds a stage at the output: asks for its ratio, with what the line still lacks to begin from, and sizes it there. */
@@ -22,11 +24,12 @@ export function AddStage() {
   const [busy, setBusy] = useState(false);
   const ask = async (kind: string) => {
     const lacks = await lacksInWorker(useOpen.getState().joint!, variant).catch(() => 3);
-    setAsked({ kind, ratio: lacks, lacks });
+    const most = mustSize(useOpen.getState().joint!);
+    setAsked({ kind, ratio: lacks, lacks, outside: Number.isFinite(most) ? most : 0 });
   };
-  const add = async ({ kind: id, ratio }: Asked) => {
+  const add = async ({ kind: id, ratio, outside }: Asked) => {
     setBusy(true);
-    const params = await stageInWorker(useOpen.getState().joint!, id, ratio).catch(() => undefined);
+    const params = await stageInWorker(useOpen.getState().joint!, id, ratio, outside).catch(() => undefined);
     setBusy(false);
     if (!params) return void toast('The stage could not be sized: what computes did not come. Try again.');
     setAsked(undefined);
@@ -55,6 +58,15 @@ export function AddStage() {
           digits={3}
           onChange={(ratio) => setAsked({ ...asked, ratio })}
         />
+        <QuantityField
+          label="Outside, at most (0: as it comes)"
+          quantity="length"
+          value={asked.outside}
+          min={0}
+          max={5}
+          step={5e-3}
+          onChange={(outside) => setAsked({ ...asked, outside })}
+        />
         <button type="submit" className="btn" disabled={busy}>
           Add the stage
         </button>
@@ -62,8 +74,12 @@ export function AddStage() {
           Not now
         </button>
         <span className="label">
-          {variant.stages.length ? 'The line lacks this much for the brief' : 'What the brief asks of the motor'}; it is
-          sized for the torque at the output.
+          {!variant.stages.length
+            ? 'What the brief asks of the motor'
+            : asked.lacks > LEAST_ADDED
+              ? `The line lacks ${asked.lacks} : 1 for the brief`
+              : 'The line has all the ratio that it needs'}
+          ; it is sized for the torque at the output.
         </span>
       </form>
     );

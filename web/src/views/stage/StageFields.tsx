@@ -5,13 +5,17 @@ import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
 import { editVariant, useOpen } from '../../state/open.ts';
 import { refuseChange } from '../../state/refusal.ts';
-import { useShelf } from '../../state/shelf.ts';
+import { shelfNow, useShelf } from '../../state/shelf.ts';
 
 type Params = Record<string, unknown>;
 
 /** Sets one parameter of a stage, checked by its kind's schema first; returns why it cannot be. */
 export function setParam(stage: StageRecord, path: string, value: unknown, label: string): Problem | undefined {
-  return setParams(stage, { [path]: value }, label);
+  const kind = stageKind(stage.kind);
+  const [before, next] = [stage.params, { ...stage.params, [path]: value }].map((p) => readParams(stage.kind, p));
+  const along =
+    kind?.alongWith && before!.ok && next!.ok ? kind.alongWith(path, next!.value, before!.value, shelfNow()) : {};
+  return setParams(stage, { [path]: value, ...along }, label);
 }
 
 /** Sets parameters that must change together, as one step to undo. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  stageKind,
   builtAsNow,
   combine,
   designOf,
@@ -108,6 +109,21 @@ describe('the mark of a design', () => {
         ),
       ),
     ).toBe(true);
+  });
+
+  it('of an earlier version stays, where all that is new of a stage is as older files count', () => {
+    for (const [kind, late, other] of [
+      ['planetary', { materialPins: 'silver-steel' }, { materialPins: 'pla' }],
+      ['compound-planetary', { materialPins: 'silver-steel' }, { materialPins: 'pom' }],
+      ['unit', { bandBy: 'shop', playLeast: 0 }, { bandBy: 'given' }],
+    ] as const) {
+      const starts = stageKind(kind)!.starts as Record<string, unknown>;
+      const params = Object.fromEntries(Object.entries(starts).filter(([k]) => !(k in late)));
+      const of = (more: object): string =>
+        designOf({ ...variant, stages: [{ id: 's', kind, params: { ...params, ...more } } as never] });
+      expect(of(late), kind).toBe(of({}));
+      expect(of(other), kind).not.toBe(of({}));
+    }
   });
 
   it('is another for any change of motor, driver or stage', () => {

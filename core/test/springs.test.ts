@@ -221,3 +221,33 @@ describe('every kind', () => {
     }
   });
 });
+
+describe('what is plausible', () => {
+  const start = stageKind('cycloidal')!.starts as Record<string, unknown>;
+  const notes = (over: Record<string, unknown>) => {
+    const opened = stageKind('cycloidal')!.open({ ...start, ...over }, shelf);
+    if (!opened.ok) throw new Error(opened.problem.what);
+    const report = opened.value.report(duty);
+    return { report, notes: report.checks.filter((c) => c.id.startsWith('usual-')) };
+  };
+
+  it('is told by no note while figures are as benches find them', () => {
+    expect(notes({}).notes).toEqual([]);
+  });
+
+  it('is a note with the range, by material and size, and what makes a figure lie outside', () => {
+    const [loose] = notes({ offset: 9e-4, throw: 1e-3 }).notes;
+    expect(loose).toMatchObject({ id: 'usual-play', severity: 'note', state: 'fails', sense: 'max' });
+    expect(loose!.why).toMatch(/with plastic in it .*small eccentricity/);
+    // Steel throughout is expected stiffer: a printed figure would be odd.
+    const steel = { materialD: 'c45', materialP: 'silver-steel', materialH: 'c45' };
+    expect(notes(steel).report.numbers.stiffness).toBeGreaterThan(3 * notes({}).report.numbers.stiffness);
+    expect(notes(steel).notes.filter((c) => c.id === 'usual-stiffness')).toEqual([]);
+  });
+
+  each('starts within what is usual of it', (kind) => {
+    const opened = kind.open(kind.defaults({ ratio: 20, torque: 2.4, size: 0.2, shelf }), shelf);
+    if (!opened.ok) throw new Error(opened.problem.what);
+    expect(opened.value.report(duty).checks.filter((c) => c.id.startsWith('usual-stiffness'))).toEqual([]);
+  });
+});

@@ -1,4 +1,5 @@
 import type { Build, Variant } from '../schema/joint.ts';
+import { stageKind } from '../stage/registry.ts';
 
 /** A record as text, whatever order its keys stand in. */
 const ordered = (x: unknown): string =>
@@ -26,6 +27,13 @@ function mark(text: string): string {
   return [a, b].map((x) => (x >>> 0).toString(16).padStart(8, '0')).join('');
 }
 
+/** What counts of a stage; what an older version did not know stands out while it is as that version had it. */
+function builtOf({ kind, params }: Variant['stages'][number]): [string, object] {
+  const late = stageKind(kind)?.late ?? {};
+  const said = Object.entries(params).filter(([path, value]) => !(path in late) || late[path] !== value);
+  return [kind, Object.fromEntries(said)];
+}
+
 /**
  * Mark of what a variant is made of and run with: its motor, driver, mount, output shaft and stages. Names, notes and the
  * sensor do not count: what a bench finds of torque, play and stiffness is the same.
@@ -36,7 +44,7 @@ export function designOf(variant: Pick<Variant, 'motor' | 'driver' | 'mount' | '
   const had = known.get(variant);
   if (had !== undefined) return had;
   const { motor, driver, mount, output, stages } = variant;
-  const made = mark(ordered({ motor, driver, mount, output, stages: stages.map((s) => [s.kind, s.params]) }));
+  const made = mark(ordered({ motor, driver, mount, output, stages: stages.map(builtOf) }));
   known.set(variant, made);
   return made;
 }

@@ -372,6 +372,8 @@ export interface StageKind<P> {
   /** Parameters in SI units, described and bounded. */
   readonly schema: GenericSchema<unknown, P>;
   readonly fields: readonly FieldSpec<P>[];
+  /** Parameters that came after builds kept marks of their design, with what older files count as. */
+  readonly late?: Readonly<Record<string, unknown>>;
   /** A plain stage: the start of each parameter. */
   readonly starts: P;
   defaults(want: StageWish): P;

@@ -22,6 +22,7 @@ import * as v from 'valibot';
 import { Kept } from './kept.ts';
 import { provenMend, type Change } from './mend.ts';
 import type { Param, ParamTable } from './param.ts';
+import { plausibleNotes, type Usual } from './plausible.ts';
 import { rigidChecks, type RigidPart } from './rigid.ts';
 
 /**
@@ -41,6 +42,8 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   checks(p: P, at: Duty, shelf: Shelf, m: M): readonly Check[];
   /** Parts that must be stiff, by the field of their material: of rubber they are refused. */
   readonly rigid?: readonly RigidPart[];
+  /** What benches usually find of the kind: a note says where a figure lies outside of it, and why. */
+  readonly usual?: Usual;
   /** What a drawing shows at any angle, in its own place. */
   shapes(p: P, g: G): S;
   /** @param m the model at the drawing's duty, worked out when it is called */
@@ -181,6 +184,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     return [
       ...this.steps.checks(this.p, at, shelf, model),
       ...rigidChecks(this.p as object, this.steps.rigid ?? [], shelf),
+      ...(this.steps.usual ? plausibleNotes(this.p as object, model.numbers, this.steps.usual, shelf) : []),
     ];
   }
 
@@ -238,7 +242,8 @@ function open<P, G, M extends { readonly numbers: StageNumbers }, S>(
 }
 
 /**
- * Makes `StageKind.open` of what a kind computes; its table of parameters bounds what a mend may ask for. The stage keeps what it has worked out for as long as it is kept
+ * Makes `StageKind.open` of what a kind computes; its table of parameters bounds what a mend may ask for. The stage keeps
+ * what it has worked out for as long as it is kept
  * itself: asked again for a duty, an angle or a part it computes only what that changes.
  */
 export const opener =

@@ -28,6 +28,11 @@ interface About<P, V> {
   readonly when?: (p: P) => boolean;
   /** What a file that is silent means. Left out: a file must say it. */
   readonly absent?: V;
+  /**
+   * Added after builds kept the mark of their design: it stands out of the mark while it is what older files count as, so
+   * that theirs stay as they are.
+   */
+  readonly late?: true;
 }
 
 /**
@@ -41,6 +46,8 @@ export interface Param<P, V = unknown> {
   readonly label: string;
   readonly help: string;
   readonly when?: (p: P) => boolean;
+  /** Set where builds of older files know nothing of it: what those count as. */
+  readonly late?: { readonly absent: V };
   readonly form: Form;
 }
 
@@ -62,6 +69,7 @@ function param<P, V>(about: About<P, V>, inner: v.GenericSchema<unknown, V>, for
     help,
     form,
     ...(when && { when }),
+    ...(about.late && { late: { absent: about.absent } }),
   } as Param<P, V>;
 }
 
@@ -165,12 +173,18 @@ export const startsOf = <P>(table: ParamTable<P>): P =>
 export function described<P extends object>(
   table: ParamTable<P>,
   ...checks: readonly v.CheckAction<P, string>[]
-): { readonly schema: v.GenericSchema<unknown, P>; readonly fields: readonly FieldSpec<P>[]; readonly starts: P } {
+): {
+  readonly schema: v.GenericSchema<unknown, P>;
+  readonly fields: readonly FieldSpec<P>[];
+  readonly starts: P;
+  readonly late: Readonly<Record<string, unknown>>;
+} {
   const entries = Object.entries<Param<P>>(table);
   const object = v.looseObject(Object.fromEntries(entries.map(([k, p]) => [k, p.schema])));
   return {
     schema: (checks.length ? v.pipe(object as never, ...(checks as unknown as [never])) : object) as never,
     starts: startsOf(table),
+    late: Object.fromEntries(entries.flatMap(([k, p]) => (p.late ? [[k, p.late.absent]] : []))),
     fields: entries.map(
       ([path, { group, label, help, when, form }]) =>
         ({ path, group, label, help, ...(when && { when }), ...form }) as unknown as FieldSpec<P>,

@@ -1,3 +1,4 @@
+import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
@@ -349,6 +350,14 @@ function tables(p: P, { geometry: g }: CompoundBuild): readonly KindTable[] {
 }
 
 const steps: StageSteps<P, CompoundBuild, CompoundModel, CompoundShapes> = {
+  usual: {
+    efficiency: { plastic: [0.4, 0.92], metal: [0.6, 0.96] },
+    play: { plastic: minutes(3, 90), metal: minutes(1, 30) },
+    because: {
+      efficiency: 'Losses grow with the ratio: power circulates between both rings.',
+      play: 'Play goes with the allowances of both toothings over the driven ring’s radius.',
+    },
+  },
   rigid: [
     ['materialS', 'Sun is stiff'],
     ['materialP', 'Planets are stiff'],

@@ -190,6 +190,7 @@ export const compoundParams: ParamTable<P> = {
       label: 'Planets’ pins',
       start: 'silver-steel',
       absent: 'silver-steel',
+      late: true,
     }),
   }),
   ...group('Pins and rings', {

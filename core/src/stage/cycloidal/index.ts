@@ -1,3 +1,4 @@
+import { minutes } from '../plausible.ts';
 import { LOBED } from '../../lobed/suspects.ts';
 import type { KindTable, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
@@ -29,6 +30,14 @@ function tables(_p: CycloidalParams, { geometry: g }: CycloidalBuild): readonly 
 }
 
 const steps: StageSteps<CycloidalParams, CycloidalBuild, CycloidalModel, CycloidalShapes> = {
+  usual: {
+    efficiency: { plastic: [0.6, 0.95], metal: [0.7, 0.96] },
+    play: { plastic: minutes(2, 60), metal: minutes(0.3, 20) },
+    because: {
+      efficiency: 'Losses go with sliding on pins; sleeves take most of them.',
+      play: 'Play goes with the gap over (Z − 1)·e: a small eccentricity makes much of it.',
+    },
+  },
   rigid: [
     ['materialD', 'Discs are stiff'],
     ['materialP', 'Pins are stiff'],

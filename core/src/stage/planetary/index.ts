@@ -1,3 +1,4 @@
+import { minutes } from '../plausible.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
 import { trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 import type { StageKind } from '../contract.ts';
@@ -14,6 +15,14 @@ import { planetaryParams, roles, type PlanetaryParams } from './params.ts';
 import { planetaryAssembly, planetaryParts } from './parts.ts';
 
 const steps: StageSteps<PlanetaryParams, PlanetaryBuild, PlanetaryModel, PlanetaryShapes> = {
+  usual: {
+    efficiency: { plastic: [0.82, 0.975], metal: [0.9, 0.99] },
+    play: { plastic: minutes(2, 60), metal: minutes(0.5, 20) },
+    because: {
+      efficiency: 'Losses go with friction and few teeth.',
+      play: 'Play goes with the thickness allowances of both meshes.',
+    },
+  },
   rigid: [
     ['materialS', 'Sun is stiff'],
     ['materialP', 'Planets are stiff'],

@@ -200,6 +200,7 @@ export const planetaryParams: ParamTable<P> = {
       label: 'Planets’ pins',
       start: 'silver-steel',
       absent: 'silver-steel',
+      late: true,
     }),
   }),
   ...group('Pins and carrier', {

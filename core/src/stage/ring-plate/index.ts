@@ -1,3 +1,4 @@
+import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { LOBED } from '../../lobed/suspects.ts';
@@ -363,6 +364,14 @@ function courses(p: P, { geometry: g, bearing }: RingPlateBuild): Course[] {
 }
 
 const steps: StageSteps<P, RingPlateBuild, RingPlateModel, RingPlateShapes> = {
+  usual: {
+    efficiency: { plastic: [0.5, 0.95], metal: [0.7, 0.96] },
+    play: { plastic: minutes(2, 90), metal: minutes(0.3, 30) },
+    because: {
+      efficiency: 'Losses go with sliding on pins; sleeves take most of them.',
+      play: 'Play goes with the gap over Z·e: a small eccentricity makes much of it.',
+    },
+  },
   rigid: [
     ['materialP', 'Plates are stiff'],
     ['materialW', 'Pins are stiff'],

@@ -1,3 +1,4 @@
+import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
@@ -284,6 +285,14 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
 }
 
 const steps: StageSteps<P, SpurBuild, SpurModel, SpurShapes> = {
+  usual: {
+    efficiency: { plastic: [0.93, 0.99], metal: [0.95, 0.995] },
+    play: { plastic: minutes(1, 60), metal: minutes(0.5, 20) },
+    because: {
+      efficiency: 'Losses go with friction and few teeth.',
+      play: 'Play goes with the thickness allowances over the driven wheel’s radius.',
+    },
+  },
   rigid: [
     ['material1', 'Driving wheel is stiff'],
     ['material2', 'Driven wheel is stiff'],

@@ -1,3 +1,4 @@
+import { minutes } from '../plausible.ts';
 import { WAVE } from '../../wave/suspects.ts';
 import type { KindTable, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
@@ -42,6 +43,14 @@ function rollerTable(p: StrainWaveParams, { geometry: g }: StrainWaveBuild): rea
 }
 
 const steps: StageSteps<StrainWaveParams, StrainWaveBuild, StrainWaveModel, StrainWaveShapes> = {
+  usual: {
+    efficiency: { plastic: [0.2, 0.85], metal: [0.6, 0.9] },
+    play: { plastic: minutes(0, 15), metal: minutes(0, 5) },
+    because: {
+      efficiency: 'Losses go with what the generator rubs with, sliding or rolling, and with the ratio.',
+      play: 'Play goes with the tooth-thickness allowance.',
+    },
+  },
   rigid: [
     ['materialR', 'Ring is stiff'],
     ['materialG', 'Generator is stiff'],

@@ -162,6 +162,7 @@ export const unitParams: ParamTable<P> = {
         ['given', 'Given, least and most'],
       ],
       absent: 'shop',
+      late: true,
     }),
     playLeast: amount('smallAngle', {
       says: 'Play at the output, at least',
@@ -172,6 +173,7 @@ export const unitParams: ParamTable<P> = {
       most: 1,
       step: minute,
       absent: 0,
+      late: true,
       when: given,
     }),
     stiffnessLeast: amount('stiffness', {
@@ -183,6 +185,7 @@ export const unitParams: ParamTable<P> = {
       most: 1e9,
       step: 1,
       absent: 0,
+      late: true,
       when: given,
     }),
     stiffnessMost: amount('stiffness', {
@@ -194,6 +197,7 @@ export const unitParams: ParamTable<P> = {
       most: 1e9,
       step: 1,
       absent: 0,
+      late: true,
       when: given,
     }),
     efficiencyLeast: amount('efficiency', {
@@ -205,6 +209,7 @@ export const unitParams: ParamTable<P> = {
       most: 1,
       step: 0.01,
       absent: 0,
+      late: true,
       when: given,
     }),
     efficiencyMost: amount('efficiency', {
@@ -216,6 +221,7 @@ export const unitParams: ParamTable<P> = {
       most: 1,
       step: 0.01,
       absent: 0,
+      late: true,
       when: given,
     }),
   }),

@@ -1,3 +1,4 @@
+import { minutes } from '../plausible.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
 import type { StageKind } from '../contract.ts';
 import { described } from '../param.ts';
@@ -12,6 +13,14 @@ import { wormRatio, wormParams, type WormParams } from './params.ts';
 import { wormAssembly, wormParts } from './parts.ts';
 
 const steps: StageSteps<WormParams, WormBuild, WormModel, WormShapes> = {
+  usual: {
+    efficiency: { plastic: [0.2, 0.85], metal: [0.25, 0.92] },
+    play: { plastic: minutes(0.5, 60), metal: minutes(0.5, 20) },
+    because: {
+      efficiency: 'A worm’s losses go with its lead and friction.',
+      play: 'Play goes with the centre distance and the allowances.',
+    },
+  },
   rigid: [
     ['material1', 'Worm is stiff'],
     ['material2', 'Wheel is stiff'],

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, openDemo, saved, test, type } from './fixture.ts';
+import { expect, openDemo, saved, test, type, settled } from './fixture.ts';
 
 type Page = import('@playwright/test').Page;
 const asks = (page: Page, id: string) =>
@@ -298,6 +298,59 @@ test.describe('the whole line', () => {
     await page.getByRole('combobox', { name: 'Variant', exact: true }).selectOption({ label: 'A' });
     await expect(page.getByRole('img', { name: /Play between .* worst case 18′/ })).toBeVisible();
     await expect(page.getByRole('img', { name: /Efficiency of the stages/ })).toBeVisible();
+  });
+
+  test('a new stage asks for what the line lacks, is sized there, and lists what gives; suggestions bind nothing', async ({
+    page,
+  }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await expect(limit(page, 'play')).toContainText('only suggested');
+    await page.getByRole('button', { name: 'Wish for play as suggested' }).click();
+    await expect(limit(page, 'play')).not.toContainText('only suggested');
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
+    await page.getByRole('button', { name: 'Add stage' }).click();
+    await page.getByRole('menuitem', { name: /^Cycloidal/ }).click();
+    const ratio = page.getByRole('textbox', { name: 'Ratio of the new cycloidal stage' });
+    await expect(ratio).toHaveValue(/^\d/);
+    expect(Number.parseFloat(await ratio.inputValue())).toBeGreaterThan(4);
+    await ratio.fill('13');
+    await page.getByRole('button', { name: 'Add the stage' }).click();
+    await expect(page.getByRole('form', { name: 'New stage' })).toHaveCount(0);
+    await expect(limit(page, 'torque')).not.toHaveAttribute('data-state', 'fails');
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Stage/ })
+      .click();
+    await expect(page.getByRole('textbox', { name: 'Pins', exact: true })).toHaveValue('14');
+    const gives = page.getByRole('table', { name: 'What gives, by share' });
+    await expect(gives).toContainText(/output pins in their seats|eccentric bearings in the discs/);
+    // Rubber discs are refused, and mended.
+    await page.getByRole('combobox', { name: 'Discs', exact: true }).selectOption({ label: 'TPU 95 A, printed' });
+    const rubber = page.locator('[data-check="rubber-materialD"]');
+    await expect(rubber).toContainText('elastomer');
+    await rubber.getByRole('button').last().click();
+    await expect(rubber).toHaveCount(0);
+  });
+
+  test('a bought unit takes what a test found, with its uncertainty as the band', async ({ page }) => {
+    await openDemo(page, 'Stage', 'Tide dial');
+    await settled(page);
+    await page.getByRole('combobox', { name: 'Variant' }).selectOption({ label: 'A' });
+    const found = page.getByRole('region', { name: 'Found by a test' });
+    await found.getByRole('button', { name: /^Take play .* of build C-1/ }).click();
+    await expect(page.getByRole('combobox', { name: 'Bands' })).toHaveValue('given');
+    const minutes = async (name: string) => Number.parseFloat(await page.getByRole('textbox', { name }).inputValue());
+    const [least, likely, most] = [
+      await minutes('Play, at least'),
+      await minutes('Play, likely'),
+      await minutes('Play, at most'),
+    ];
+    expect(least).toBeLessThan(likely);
+    expect(most - likely).toBeCloseTo(likely - least, 1);
+    await expect(page.getByRole('main').locator('[data-figure="play"]').first()).toContainText(/\(\d/);
+    await type(page, 'Play, at least', '3°');
+    await expect(page.getByRole('alert').first()).toContainText('least play');
   });
 
   test('the ratio desk: windows, a split, and the line filled with kinds that fit', async ({ page }) => {

@@ -5,6 +5,7 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { cycloidalGeometry, type CycloidalGeometry } from './geometry.ts';
+import { outPushes, reaches, type OutPushes } from './output-pins.ts';
 import type { CycloidalParams } from './params.ts';
 
 /** A cycloidal stage before any duty. */
@@ -12,6 +13,8 @@ export interface CycloidalBuild {
   readonly geometry: CycloidalGeometry;
   readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
   readonly bearing: Bearing;
+  /** How the discs push the output pins. */
+  readonly pushes: OutPushes;
   /** Across a hole of the output pins, m. */
   readonly hole: number;
   /** Thinnest places of a disc: between holes, to the bearing's seat, to the hollows, m. */
@@ -36,7 +39,7 @@ export function buildCycloidal(p: CycloidalParams, shelf: Shelf): Result<Cycloid
     bearing: (p.outCircle - hole - bearing.outside) / 2,
     rim: small - (p.outCircle + hole) / 2,
   };
-  return ok({ geometry: g, materials: materials.value, bearing, hole, webs });
+  return ok({ geometry: g, materials: materials.value, bearing, hole, webs, pushes: outPushes(p, reaches(p)) });
 }
 
 /** What does not go together, in words; it can still be drawn. */

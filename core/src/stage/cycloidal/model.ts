@@ -35,7 +35,7 @@ import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { CycloidalBuild } from './build.ts';
 import { STEPS, type CycloidalGeometry } from './geometry.ts';
-import { outPinOf, outPinsGive, outPinStress, outPlate, outShare, outSums } from './output-pins.ts';
+import { holesGive, outPinOf, outPinsGive, outPinStress, outPlate, outShare } from './output-pins.ts';
 import { spring, together } from '../springs.ts';
 import { branchPins, cycloidalRatio, heldShare, lobesOf, type CycloidalParams } from './params.ts';
 import { spreadOf, type CycloidalSpread } from './spread.ts';
@@ -182,7 +182,7 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
   const ambient = factor(shelf, 'ambient');
   const crush = Math.min(flankCrush(md, ambient, shelf), flankCrush(mp, ambient, shelf));
   const thinnest = Math.max(1e-5, Math.min(b.webs.bearing, b.webs.rim, b.webs.hole));
-  const stress = outPinStress(p, outPinOf(p, mp, b.materials[2], shelf)).all * s.held;
+  const stress = outPinStress(p, b.pushes, outPinOf(p, mp, b.materials[2], shelf)).all * s.held;
   const lasts = lobesLast(
     {
       lobes: md,
@@ -253,10 +253,10 @@ function springsOf({ p, b, shelf, held }: Setting, load: CycloidalSpread, x: Giv
   // All contacts that carry, each of a newton a metre.
   const arms = Math.max(1, load.stiffness) / x.contact;
   const lobes = Math.min(crept(md), crept(mp));
-  const pins = outPinsGive(p, outPinOf(p, mp, mh, shelf));
+  const pins = outPinsGive(p, b.pushes, outPinOf(p, mp, mh, shelf));
   const shear = x.disc / (2 * (1 + md.poisson));
   const [inner, outer] = [p.outCircle / 2, b.geometry.profile.circle - p.pin / 2];
-  const holes = outSums({ ...p, discs: 1 }, [1]).squares / p.discs;
+  const holes = holesGive(b.pushes, p.discs);
   return [
     spring('lobes at the ring’s pins', about(arms * line), lobes),
     spring('ring’s pins in their seats', about(arms * x.seat * p.width), crept(mh)),
@@ -363,7 +363,7 @@ export function modelCycloidal(
         ),
       ),
     webs,
-    outBend: outPinStress(p, outPinOf(p, mp, mh, shelf)).bending * moment,
+    outBend: outPinStress(p, built.pushes, outPinOf(p, mp, mh, shelf)).bending * moment,
     ...shaking,
     bearingLife,
     modes,

@@ -41,40 +41,69 @@ export const outPlate = (p: Pick<CycloidalParams, 'outPin'>): number => Math.max
 const FREE = 1e-3;
 
 /** How far from the plate's face each disc pushes, at its middle, m; the plate stands behind the last disc. */
-const reaches = (p: Pick<CycloidalParams, 'discs' | 'width'>): number[] =>
+export const reaches = (p: Pick<CycloidalParams, 'discs' | 'width'>): number[] =>
   Array.from({ length: p.discs }, (_, d) => FREE + (p.discs - d - 0.5) * p.width);
 
 /** Length of a pin between plates on either side, from middle to middle, m. */
 const between = (p: CycloidalParams): number => p.discs * p.width + FREE + outPlate(p);
 
+/** How the discs push the output pins for a newton metre at the output: their shares do not depend on any stiffness. */
+export interface OutPushes {
+  /** Mean over a pitch of the crank of what disc d and disc e push on the same pin, summed over pins, (N/(N·m))², row by row. */
+  readonly squares: Float64Array;
+  /** Most that one pin is pushed with by all discs, N/(N·m), and bent by at its plate, N·m/(N·m). */
+  readonly most: number;
+  readonly bent: number;
+}
+
 /**
- * Sum of what pins give for a newton metre at the output, and the most that one of them is pushed with or bent by: each
- * disc pushes its own half of the pins, and counts with a weight of its own.
+ * Pushes of the discs on the output pins over a pitch of the crank; each disc pushes its own half of them.
  *
- * @param weights by disc: the root of what a pin gives for a newton there, m/N, or the lever of its push, m
- * @returns mean over a pitch of the crank of the squares, and the greatest sum on one pin
- * @example outSums({ outPins: 6, outCircle: 0.05, discs: 1 }, [1]) // { squares: 1066.66667, most: 26.6666667 }
+ * @param reach from the plate's face to each disc's middle, m
+ * @example outPushes({ outPins: 6, outCircle: 0.05, discs: 1 }, [0.01]).most // 26.6666667
+ * @example outPushes({ outPins: 6, outCircle: 0.05, discs: 1 }, [0.01]).squares[0] // 1066.66667
  */
-export function outSums(
+export function outPushes(
   p: Pick<CycloidalParams, 'outPins' | 'outCircle' | 'discs'>,
-  weights: readonly number[],
-): { readonly squares: number; readonly most: number } {
-  let [squares, most] = [0, 0];
+  reach: readonly number[],
+): OutPushes {
+  const n = reach.length;
+  const squares = new Float64Array(n * n);
+  let [most, bent] = [0, 0];
+  const pushes = new Float64Array(n);
   for (let k = 0; k < STEPS; k++) {
     const crank = (2 * Math.PI * k) / p.outPins / STEPS;
-    const shares = weights.map((_, d) => 1 / outLevers(p, crank + phaseOf(p, d)) / weights.length);
+    const shares = reach.map((_, d) => 1 / outLevers(p, crank + phaseOf(p, d)) / n);
     for (let i = 0; i < p.outPins; i++) {
-      let sum = 0;
-      for (let d = 0; d < weights.length; d++) {
+      let [sum, moment] = [0, 0];
+      for (let d = 0; d < n; d++) {
         const s = Math.sin(crank + phaseOf(p, d) - (2 * Math.PI * i) / p.outPins);
-        if (s > 0) sum += s * shares[d]! * weights[d]!;
+        pushes[d] = s > 0 ? s * shares[d]! : 0;
+        sum += pushes[d]!;
+        moment += pushes[d]! * reach[d]!;
       }
-      squares += (sum * sum) / STEPS;
+      for (let d = 0; d < n; d++) for (let e = 0; e < n; e++) squares[d * n + e]! += (pushes[d]! * pushes[e]!) / STEPS;
       most = Math.max(most, sum);
+      bent = Math.max(bent, moment);
     }
   }
-  return { squares, most };
+  return { squares, most, bent };
 }
+
+/** What all pins give, where each gives `each[d]` for a newton of disc d: pushes on one pin add as the roots of it. */
+function gives(o: OutPushes, each: readonly number[]): number {
+  let sum = 0;
+  for (let d = 0; d < each.length; d++)
+    for (let e = 0; e < each.length; e++) sum += o.squares[d * each.length + e]! * Math.sqrt(each[d]! * each[e]!);
+  return sum;
+}
+
+/** What holes at the pins give for a newton metre where one gives a newton a metre: each disc has its own holes. */
+export const holesGive = (o: OutPushes, discs: number): number => {
+  let sum = 0;
+  for (let d = 0; d < discs; d++) sum += o.squares[d * discs + d]!;
+  return sum;
+};
 
 /** Sum of the squares of the levers on the driving side, over their radius, m. */
 function outLevers(p: Pick<CycloidalParams, 'outPins' | 'outCircle'>, crank: number): number {
@@ -98,15 +127,19 @@ export const outPinOf = (p: CycloidalParams, pin: ToothMaterial, plate: ToothMat
  * How the output pins give for a newton metre at the output, rad: by bending, and in their seats.
  * Source: energy of all pins, each a cantilever out of one plate or a beam between two (`seated-pin.ts`).
  */
-export function outPinsGive(p: CycloidalParams, pin: SeatedPin): { readonly bends: number; readonly seats: number } {
+export function outPinsGive(
+  p: CycloidalParams,
+  pushes: OutPushes,
+  pin: SeatedPin,
+): { readonly bends: number; readonly seats: number } {
   const each = reaches(p).map((out) =>
     p.carriedBy === 'plate' ? pinStanding(pin, out) : pinBetween(pin, between(p), 'middle'),
   );
   const sum = (of: 'bends' | 'seats') =>
-    outSums(
-      p,
-      each.map((x) => Math.sqrt(x[of])),
-    ).squares;
+    gives(
+      pushes,
+      each.map((x) => x[of]),
+    );
   return { bends: sum('bends'), seats: sum('seats') };
 }
 
@@ -116,16 +149,16 @@ export function outPinsGive(p: CycloidalParams, pin: SeatedPin): { readonly bend
  *
  * Source: cantilever F·x; beam between leaning ends F·L/4 − M with M = F·L/8·β/(β + 2) at either end.
  */
-export function outPinStress(p: CycloidalParams, pin: SeatedPin): { readonly bending: number; readonly all: number } {
+export function outPinStress(
+  p: CycloidalParams,
+  pushes: OutPushes,
+  pin: SeatedPin,
+): { readonly bending: number; readonly all: number } {
   const d = pin.diameter;
   const L = between(p);
   const beta = (((pin.seat * pin.depth ** 3) / 12) * L) / ((pin.modulus * Math.PI * d ** 4) / 64);
   const end = (L / 8) * (beta / (beta + 2));
-  const arms = reaches(p).map((out) => (p.carriedBy === 'plate' ? out : Math.max(end, L / 4 - end)));
-  const bending = (32 * outSums(p, arms).most) / (Math.PI * d ** 3);
-  const push = outSums(
-    p,
-    arms.map(() => 1),
-  ).most;
-  return { bending, all: Math.hypot(bending, Math.sqrt(3) * (4 / 3) * (push / ((Math.PI / 4) * d ** 2))) };
+  const moment = p.carriedBy === 'plate' ? pushes.bent : pushes.most * Math.max(end, L / 4 - end);
+  const bending = (32 * moment) / (Math.PI * d ** 3);
+  return { bending, all: Math.hypot(bending, Math.sqrt(3) * (4 / 3) * (pushes.most / ((Math.PI / 4) * d ** 2))) };
 }

@@ -76,7 +76,9 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
   );
   const more = (path: string, value: number, label: string): Mend => ({ path, value, label });
   const limit = m.materials[0].material.softening - factor(shelf, 'mount.margin');
-  const rolls = hasRollers(p) ? undefined : rollersInstead(p, shelf);
+  // Looked for once, and where a check fails: it builds one generator after another.
+  let found: { readonly mend: Mend | undefined } | undefined;
+  const rolls = (): Mend | undefined => (found ??= { mend: hasRollers(p) ? undefined : rollersInstead(p, shelf) }).mend;
   const list: Check[] = [
     check({
       id: 'clash',

@@ -20,6 +20,7 @@ import {
   MATERIALS,
   mergeEdits,
   outputNumbers,
+  twoRows,
   playAfter,
   playSpread,
   ratioDesk,
@@ -39,6 +40,7 @@ import {
   type Variant,
   driverFor,
 } from '../src/index.ts';
+import physics from './cases/physics.json' with { type: 'json' };
 import cases from './cases/line.json' with { type: 'json' };
 import { demo, shelf } from './helpers.ts';
 
@@ -197,6 +199,22 @@ describe('output shaft and bearings', () => {
     expect(tube.mass).toBeCloseTo(kilos * 0.64 + 2 * output.bearing.mass, 9);
     expect(tube.stiffness / o.stiffness).toBeCloseTo(1 - 0.6 ** 4, 9);
     expect(outputNumbers(undefined, 1)).toMatchObject({ stiffness: Infinity, life: Infinity, mass: 0 });
+  });
+
+  it('bear a tilting moment and a force along the shaft: two rows as an independent calculation has them', () => {
+    for (const c of physics.two_rows) {
+      const rows = twoRows(c.radial_N, c.moment_Nm, c.overhang_mm * 1e-3, c.spacing_mm * 1e-3);
+      expect(rows[0]).toBeCloseTo(c.outer_row_N, 6);
+      expect(rows[1]).toBeCloseTo(c.inner_row_N, 6);
+    }
+    const o = outputNumbers({ ...output, moment: 3, axial: 400 }, 2 * Math.PI);
+    // 300 N and 3 N·m over 30 mm; 13·400/1960 = 2.65: e = 0.38, Y = 1.15 of the row at 3.45.
+    expect(o.load).toBeCloseTo(0.56 * 400 + 1.15 * 400, 6);
+    expect(o.safety).toBeCloseTo(1960 / (0.6 * 400 + 0.5 * 400), 9);
+    expect(o.life).toBeCloseTo((4750 / 684) ** 3 * 1e6, 0);
+    const needle = { ...output, bearing: BEARINGS.find((b) => b.id === 'hk1010')!, axial: 5 };
+    expect(outputNumbers(needle, 1).safety).toBe(0);
+    expect(outputNumbers({ ...needle, axial: 0 }, 1).safety).toBeGreaterThan(1);
   });
 
   it('soften the line, and a bearing too weak is mended by the next that does', () => {

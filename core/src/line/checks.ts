@@ -172,7 +172,10 @@ export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumber
         sense: 'min',
         quantity: 'ratio',
         near: 0.5,
-        why: 'C0/P by ISO 76: below one the balls dent the races at rest.',
+        why:
+          variant.output?.bearing && variant.output.axial && isNeedle(variant.output.bearing)
+            ? 'Needles take no force along the shaft, and the load pushes along it.'
+            : 'C0/P0 by ISO 76: below one the balls dent the races at rest.',
         mend: () => bearingMend(line),
         advice: 'Take a larger bearing or more distance between the two.',
       }),

@@ -80,11 +80,14 @@ export function torqueMap(variant: Variant, demand: Demand, shelf: Shelf, n: Lin
         p.speed === 0 && n.holder >= 0
           ? Infinity
           : p.time === 'peak'
-            ? forward(n.stages, gives(p.speed, 'peak') - spin * (p.acceleration ?? 0)) / p.torque
-            : gives(p.speed, 'continuous') / motorAsked(n.stages, p, spin),
+            ? over(forward(n.stages, gives(p.speed, 'peak') - spin * (p.acceleration ?? 0)), p.torque)
+            : over(gives(p.speed, 'continuous'), motorAsked(n.stages, p, spin)),
     }));
   return { speed, peak, continuous, capacity: n.capacity, points };
 }
+
+/** What is there over what is asked; as much as anybody likes where nothing is. */
+const over = (has: number, asked: number): number => (asked > 0 ? has / asked : Infinity);
 
 /** How much of the motor's work arrives as the load grows to a quarter above the peak: drag weighs less and less. */
 export function loadCurve(demand: Demand, n: LineNumbers): LoadCurve | undefined {
@@ -111,7 +114,7 @@ export function motorPoints(variant: Variant, demand: Demand, shelf: Shelf, n: L
       speed,
       available: has.torque,
       bound: has.bound,
-      margin: torque > 0 ? has.torque / torque : Infinity,
+      margin: over(has.torque, torque),
       current: use.current,
       copperLoss: use.copperLoss,
       shaftPower: use.shaftPower,

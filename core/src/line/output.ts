@@ -1,4 +1,5 @@
 import type { OutputShaft } from '../schema/joint.ts';
+import { equivalentLoad, isNeedle, staticLoad } from '../shop/bearings.ts';
 
 /** ISO 281: life exponent of ball bearings. */
 const BALL = 3;
@@ -8,9 +9,9 @@ const POISSON = 0.3;
 export interface OutputNumbers {
   /** Torsional stiffness of the shaft, N·m/rad; Infinity for none. */
   readonly stiffness: number;
-  /** Load on the nearer bearing, N; NaN where none is chosen. */
+  /** Equivalent load on the nearer bearing, N; NaN where none is chosen. */
   readonly load: number;
-  /** C0/P; NaN where no bearing is chosen or nothing loads it. */
+  /** C0/P0; NaN where no bearing is chosen or nothing loads it, 0 where it cannot bear what is asked of it. */
   readonly safety: number;
   /** L10 at the mean speed, s; Infinity where nothing wears. */
   readonly life: number;
@@ -24,9 +25,21 @@ const NONE: OutputNumbers = { stiffness: Infinity, load: NaN, safety: NaN, life:
 const polar = (d: number, hollow: number): number => (Math.PI * (d ** 4 - hollow ** 4)) / 32;
 
 /**
- * Shaft and bearings between the last stage and the load: k = G·I_p/L; the nearer of two bearings carries F·(span +
- * overhang)/span;
- * L10 = (C/P)³·10⁶ turns (ISO 281), static safety C0/P (ISO 76).
+ * Forces on two rows of bearings under a side force that overhangs them and a tilting moment, N: the nearer one carries
+ * (F·(overhang + span) + M)/span, the other (F·overhang + M)/span the other way.
+ *
+ * Source: equilibrium of a beam on two supports.
+ * @example twoRows(30, 6, 0.02, 0.015) // [470, 440]
+ */
+export const twoRows = (force: number, moment: number, overhang: number, span: number): [number, number] => [
+  (force * (overhang + span) + moment) / span,
+  (force * overhang + moment) / span,
+];
+
+/**
+ * Shaft and bearings between the last stage and the load: k = G·I_p/L; the nearer of two bearings carries the most, and
+ * takes the force along the shaft;
+ * L10 = (C/P)³·10⁶ turns (ISO 281), static safety C0/P0 (ISO 76). Needles take no force along the shaft.
  *
  * @param meanSpeed mean speed of the output over the load cycle, rad/s
  */
@@ -37,12 +50,15 @@ export function outputNumbers(o: OutputShaft | undefined, meanSpeed: number): Ou
   const stiffness = o.shaftLength > 0 ? (g * polar(o.shaftDiameter, hollow)) / o.shaftLength : Infinity;
   const volume = (Math.PI / 4) * (o.shaftDiameter ** 2 - hollow ** 2) * (o.shaftLength + o.span);
   const mass = volume * o.shaftMaterial.density;
-  const load = o.bearing ? (o.load * (o.span + o.overhang)) / o.span : NaN;
+  const [radial] = twoRows(o.load, o.moment ?? 0, o.overhang, o.span);
+  const axial = o.axial ?? 0;
+  const bears = !!o.bearing && !(axial > 0 && isNeedle(o.bearing));
+  const load = o.bearing ? (bears ? equivalentLoad(o.bearing, radial, axial) : radial) : NaN;
   const turns = meanSpeed / (2 * Math.PI);
   return {
     stiffness,
     load,
-    safety: o.bearing && load > 0 ? o.bearing.static / load : NaN,
+    safety: o.bearing && load > 0 ? (bears ? o.bearing.static / staticLoad(radial, axial) : 0) : NaN,
     life: o.bearing && load > 0 && turns > 0 ? ((o.bearing.dynamic / load) ** BALL * 1e6) / turns : Infinity,
     mass: mass + 2 * (o.bearing?.mass ?? 0),
     money: mass * o.shaftMaterial.price + 2 * (o.bearing?.price ?? 0),

@@ -110,6 +110,14 @@ export const outputSchema = v.looseObject({
   bearing: v.pipe(v.nullable(bearingSchema), v.description('One of a pair; null where none is chosen')),
   span: v.pipe(quantity('length', 1e-3, 5), v.description('Distance between the two, m')),
   overhang: v.pipe(quantity('length', 0, 20), v.description('From the nearer bearing to the load’s plane, m')),
+  moment: v.pipe(
+    v.optional(quantity('torque', 0, 1e6)),
+    v.description('Tilting moment of the load beside its side force, N·m; none where left out'),
+  ),
+  axial: v.pipe(
+    v.optional(quantity('force', 0, 1e7)),
+    v.description('Force of the load along the shaft, N; none where left out'),
+  ),
   load: v.pipe(quantity('force', 0, 1e7), v.description('Weight or side force of the load on the shaft, N')),
 });
 

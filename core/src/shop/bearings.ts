@@ -79,3 +79,34 @@ export const isNeedle = (bearing: Pick<Bearing, 'id'>): boolean => bearing.id.st
  */
 export const ratedLife = (b: Pick<Bearing, 'dynamic' | 'id'>, load: number, speed: number): number =>
   ((b.dynamic / load) ** (isNeedle(b) ? 10 / 3 : 3) * 1e6 * 2 * Math.PI) / speed;
+
+/**
+ * Equivalent dynamic load of a deep-groove ball bearing under radial and axial force, N.
+ *
+ * Source: ISO 281:2007, table 3, f₀ = 13, read as steps: between two rows the one with the greater relative load counts.
+ * @example equivalentLoad({ static: 570 }, 40, 66.6666667) // 109.733333
+ */
+export function equivalentLoad(b: Pick<Bearing, 'static'>, radial: number, axial: number): number {
+  const rows = [
+    [0.172, 0.19, 2.3],
+    [0.345, 0.22, 1.99],
+    [0.689, 0.26, 1.71],
+    [1.03, 0.28, 1.55],
+    [1.38, 0.3, 1.45],
+    [2.07, 0.34, 1.31],
+    [3.45, 0.38, 1.15],
+    [5.17, 0.42, 1.04],
+    [6.89, 0.44, 1],
+  ] as const;
+  const relative = (13 * axial) / b.static;
+  const [, e, y] = rows.find((r) => relative <= r[0]) ?? rows[rows.length - 1]!;
+  return axial <= e * radial ? radial : Math.max(radial, 0.56 * radial + y * axial);
+}
+
+/**
+ * Equivalent static load of a deep-groove ball bearing under radial and axial force, N.
+ *
+ * Source: ISO 76: 0.6·F_r + 0.5·F_a, no less than F_r.
+ * @example staticLoad(100, 200) // 160
+ */
+export const staticLoad = (radial: number, axial: number): number => Math.max(radial, 0.6 * radial + 0.5 * axial);

@@ -1,6 +1,6 @@
 import type { Toothing } from '../gear/toothing.ts';
 import { stated } from '../units/stated.ts';
-import { amount, group, length, oneOf, whole, yesNo, type Param } from './param.ts';
+import { amount, group, length, material, oneOf, whole, yesNo, type Param } from './param.ts';
 
 const deg = Math.PI / 180;
 
@@ -135,4 +135,14 @@ export const screwHole = <P>(when?: (p: P) => boolean): Param<P, number> =>
     most: 0.02,
     step: 1e-4,
     ...(when && { when }),
+  });
+
+/** What planets' pins are of; ground steel rod in files that do not say. */
+export const pinMaterial = <P>(): Param<P, string> =>
+  material({
+    says: 'planets’ pins',
+    label: 'Planets’ pins',
+    start: 'silver-steel',
+    absent: 'silver-steel',
+    late: true,
   });

@@ -45,6 +45,19 @@ const terms = (springs: readonly Spring[]): Term[] =>
     .sort((a, b) => a.stiffness - b.stiffness)
     .map((s, i) => term(`k${i + 1}`, s.name, s.stiffness, 'stiffness', 'computed'));
 
+/** Share above which one spring decides how well a stiffness is known. */
+const DECIDES = 0.5;
+
+/** What decides a stiffness, and the test that finds it; nothing where no spring does. */
+function softest(springs: readonly Spring[]): { readonly note?: string } {
+  const first = springShares(springs)[0];
+  if (!first || first.share < DECIDES || springs.length < 2) return {};
+  const share = `${Math.round(100 * first.share)} %`;
+  return {
+    note: `${share} of what gives: ${first.name}. It is as well known as that is; a hysteresis loop on the bench finds the whole.`,
+  };
+}
+
 /**
  * The figures that every kind tells of its springs: what they come to, and under a load that stays where any of them
  * creeps.
@@ -61,7 +74,7 @@ export function springFigures<M extends { readonly numbers: StageNumbers }>(
     'Stiffness',
     'stiffness',
     (m) => m.numbers.stiffness,
-    () => ({ formula: '1/(1/k1 + 1/k2 + …)', terms: terms(numbers.springs), source }),
+    () => ({ formula: '1/(1/k1 + 1/k2 + …)', terms: terms(numbers.springs), source, ...softest(numbers.springs) }),
   );
   if (!numbers.springs.some((s) => s.held < 1)) return [all];
   return [

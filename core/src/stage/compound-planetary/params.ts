@@ -1,6 +1,6 @@
 import type { Toothing } from '../../gear/toothing.ts';
 import { amount, group, length, material, oneOf, whole, type ParamTable } from '../param.ts';
-import { thinning, toothFormParams, toothingParams } from '../shared-params.ts';
+import { thinning, toothFormParams, toothingParams, pinMaterial } from '../shared-params.ts';
 
 /**
  * Parameters of a shared-planet stage, SI units: planets with two toothings, A in the held ring, B in the one that
@@ -185,13 +185,7 @@ export const compoundParams: ParamTable<P> = {
     materialS: material({ says: 'sun', label: 'Sun', start: 'c45' }),
     materialP: material({ says: 'planets', label: 'Planets', start: 'pa-cf' }),
     materialR: material({ says: 'rings', label: 'Rings', start: 'pa-cf' }),
-    materialPins: material({
-      says: 'planets’ pins',
-      label: 'Planets’ pins',
-      start: 'silver-steel',
-      absent: 'silver-steel',
-      late: true,
-    }),
+    materialPins: pinMaterial(),
   }),
   ...group('Pins and rings', {
     pin: length({

@@ -1,7 +1,15 @@
 import type { Toothing } from '../../gear/toothing.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { amount, fromShop, group, length, material, oneOf, whole, yesNo, type ParamTable } from '../param.ts';
-import { hubShape, screwHole, screws, thinning, toothFormParams, toothingParams } from '../shared-params.ts';
+import {
+  hubShape,
+  screwHole,
+  screws,
+  thinning,
+  toothFormParams,
+  toothingParams,
+  pinMaterial,
+} from '../shared-params.ts';
 
 /** Parameters of a planetary stage, SI units. */
 export interface PlanetaryParams extends Toothing {
@@ -195,13 +203,7 @@ export const planetaryParams: ParamTable<P> = {
     materialS: material({ says: 'sun', label: 'Sun', start: 'c45' }),
     materialP: material({ says: 'planets', label: 'Planets', start: 'pa-cf' }),
     materialR: material({ says: 'ring', label: 'Ring, carrier', start: 'pa-cf' }),
-    materialPins: material({
-      says: 'planets’ pins',
-      label: 'Planets’ pins',
-      start: 'silver-steel',
-      absent: 'silver-steel',
-      late: true,
-    }),
+    materialPins: pinMaterial(),
   }),
   ...group('Pins and carrier', {
     pins: oneOf({

@@ -31,12 +31,11 @@ import {
 import { reducedModulus } from '../../contact/index.ts';
 import { linePressure } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
-import { ratedLife } from '../../shop/bearings.ts';
+import { equivalentLoad, ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import { inSeries } from '../../math/springs.ts';
 import { spring, together } from '../springs.ts';
-import { bearingLoad } from './bearing-load.ts';
 import { frictionOf, type WormBuild } from './build.ts';
 import {
   driving,
@@ -390,7 +389,7 @@ function massesOf({ p, b, shelf }: Setting): [number, number] {
 /** Life of the bearing that takes the thrust, s: L10 = (C/P)³·10⁶ turns (ISO 281). */
 function lifeOf({ p, b, at }: Setting, per: PerTorque): number {
   if (!at.equivalent || !at.meanSpeed) return Infinity;
-  const load = bearingLoad(b.bearing, (per.across / 2) * at.equivalent, per.tangent * at.equivalent);
+  const load = equivalentLoad(b.bearing, (per.across / 2) * at.equivalent, per.tangent * at.equivalent);
   return ratedLife(b.bearing, load, at.meanSpeed * Math.abs(wormRatio(p)));
 }
 

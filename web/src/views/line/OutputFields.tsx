@@ -52,6 +52,24 @@ const FIELDS = [
     max: 1e7,
     help: 'Weight of the load, or what pushes on it.',
   },
+  {
+    key: 'moment',
+    label: 'Tilting moment',
+    quantity: 'torque',
+    step: 0.5,
+    min: 0,
+    max: 1e6,
+    help: 'What tilts the load beside its side force.',
+  },
+  {
+    key: 'axial',
+    label: 'Force along the shaft',
+    quantity: 'force',
+    step: 1,
+    min: 0,
+    max: 1e7,
+    help: 'The nearer bearing takes it.',
+  },
 ] as const;
 
 /** Shaft and bearings between the last stage and the load. */
@@ -128,7 +146,7 @@ export function OutputFields() {
           max={f.max}
           help={f.help}
           disabled={readOnly}
-          value={o[f.key]}
+          value={o[f.key] ?? 0}
           onChange={(x) => set(f.label, { [f.key]: x })}
         />
       ))}

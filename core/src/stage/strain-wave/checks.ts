@@ -263,7 +263,7 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
                 stepped(g.wall * Math.cbrt(Math.min(1, 0.25 / Math.max(share, 1e-9))), 1e-5),
                 'Thinner wall',
               ),
-      advice: 'Take a generator that rolls, a thinner wall, less throw or a softer material.',
+      advice: 'Take a generator that rolls, a thinner wall, finer teeth or less ratio.',
     }),
     check({
       id: 'back',

@@ -1,4 +1,4 @@
-import { findBearing, type Shelf } from '../../shop/shelf.ts';
+import type { Shelf } from '../../shop/shelf.ts';
 import { isNeedle } from '../../shop/bearings.ts';
 import { buildStrainWave, wrongStrainWave } from './build.ts';
 import type { StrainWaveParams } from './params.ts';
@@ -29,7 +29,7 @@ export function rollersFor(p: StrainWaveParams, shelf: Shelf): StrainWaveParams 
       const one = buildStrainWave(tried, shelf);
       if (!one.ok) continue;
       const shaft = Math.min(p.shaft, Math.floor(one.value.bore * 1e3) / 1e3);
-      if (findBearing(shelf, b.id) && !wrongStrainWave({ ...tried, shaft }, one.value)) return { ...tried, shaft };
+      if (!wrongStrainWave({ ...tried, shaft }, one.value)) return { ...tried, shaft };
     }
   }
   return undefined;

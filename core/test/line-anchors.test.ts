@@ -38,7 +38,11 @@ const WORKED: Readonly<Record<string, Anchor>> = {
   size: [0.06397163576691878, 'the unit is wider than a frame of 42 mm'],
   length: [0.048 + 0.05437589040188096, 'motor and unit'],
   mass: [0.36 + 0.35112698372208084, 'motor and unit'],
-  money: [73, '16 + 57'],
+  money: [99, '16 + 57, driver 8 and supply 18'],
+  driverTemperature: [
+    293.15 + 14 * (0.3 + 2 * 1.7 ** 2 * 0.34),
+    'two phases of 1.7 A root mean square through 0.34 Ω each and 0.3 W of its own, 14 K/W from 20 °C',
+  ],
   copperLoss: [
     2 * 1.7 ** 3 * (1 + 0.00393 * 65),
     '1.7 A root mean square in both phases of 1.7 Ω, 65 K warmer than when it was measured',

@@ -12,7 +12,7 @@ import {
   factorReaders,
   fillLine,
   findFigure,
-  isNeedle,
+  isBall,
   keepReads,
   lineInputs,
   makeShelf,
@@ -39,6 +39,9 @@ import {
   type StageRecord,
   type Variant,
   driverFor,
+  mended,
+  mostLoadedBall,
+  racePressure,
 } from '../src/index.ts';
 import physics from './cases/physics.json' with { type: 'json' };
 import cases from './cases/line.json' with { type: 'json' };
@@ -186,7 +189,7 @@ describe('output shaft and bearings', () => {
   };
 
   it('twist by G·I_p/L, load the nearer bearing by the lever, and live by (C/P)³', () => {
-    const o = outputNumbers(output, 2 * Math.PI);
+    const o = outputNumbers(output, 2 * Math.PI, shelf);
     expect(o.stiffness).toBeCloseTo(((210e9 / 2.6) * Math.PI * 0.01 ** 4) / 32 / 0.1, 3);
     expect(o.load).toBeCloseTo(300, 9);
     expect(o.safety).toBeCloseTo(1960 / 300, 9);
@@ -195,10 +198,10 @@ describe('output shaft and bearings', () => {
     const kilos = 7850 * Math.PI * 0.005 ** 2 * 0.13;
     expect(o.mass).toBeCloseTo(kilos + 2 * output.bearing.mass, 9);
     expect(o.money).toBeCloseTo(kilos * output.shaftMaterial.price + 2 * output.bearing.price, 9);
-    const tube = outputNumbers({ ...output, shaftBore: 0.006 }, 1);
+    const tube = outputNumbers({ ...output, shaftBore: 0.006 }, 1, shelf);
     expect(tube.mass).toBeCloseTo(kilos * 0.64 + 2 * output.bearing.mass, 9);
     expect(tube.stiffness / o.stiffness).toBeCloseTo(1 - 0.6 ** 4, 9);
-    expect(outputNumbers(undefined, 1)).toMatchObject({ stiffness: Infinity, life: Infinity, mass: 0 });
+    expect(outputNumbers(undefined, 1, shelf)).toMatchObject({ stiffness: Infinity, life: Infinity, mass: 0 });
   });
 
   it('bear a tilting moment and a force along the shaft: two rows as an independent calculation has them', () => {
@@ -207,14 +210,116 @@ describe('output shaft and bearings', () => {
       expect(rows[0]).toBeCloseTo(c.outer_row_N, 6);
       expect(rows[1]).toBeCloseTo(c.inner_row_N, 6);
     }
-    const o = outputNumbers({ ...output, moment: 3, axial: 400 }, 2 * Math.PI);
+    const o = outputNumbers({ ...output, moment: 3, axial: 400 }, 2 * Math.PI, shelf);
     // 300 N and 3 N·m over 30 mm; 13·400/1960 = 2.65: e = 0.38, Y = 1.15 of the row at 3.45.
     expect(o.load).toBeCloseTo(0.56 * 400 + 1.15 * 400, 6);
     expect(o.safety).toBeCloseTo(1960 / (0.6 * 400 + 0.5 * 400), 9);
     expect(o.life).toBeCloseTo((4750 / 684) ** 3 * 1e6, 0);
     const needle = { ...output, bearing: BEARINGS.find((b) => b.id === 'hk1010')!, axial: 5 };
-    expect(outputNumbers(needle, 1).safety).toBe(0);
-    expect(outputNumbers({ ...needle, axial: 0 }, 1).safety).toBeGreaterThan(1);
+    expect(outputNumbers(needle, 1, shelf).safety).toBe(0);
+    expect(outputNumbers({ ...needle, axial: 0 }, 1, shelf).safety).toBeGreaterThan(1);
+  });
+
+  const k = 1 / (1 / 5e7 + 1 / 1e7);
+
+  it('give: two rows at a distance tilt and sag as a rigid shaft on two springs does', () => {
+    const o = outputNumbers({ ...output, moment: 3 }, 1, shelf);
+    // Two springs and a lever, solved as two equations: forces and moments about the far one.
+    const y = (x: number) => {
+      const [s11, s12, s22] = [2 * k, k * 0.03, k * 0.03 ** 2];
+      const [f, m] = [100, 100 * 0.09 + 3];
+      const det = s11 * s22 - s12 * s12;
+      return (f * s22 - m * s12) / det + ((m * s11 - f * s12) / det) * x;
+    };
+    expect(o.sag).toBeCloseTo(y(0.09), 12);
+    expect(o.tilt).toBeCloseTo((y(1) - y(0)) / 1, 12);
+    expect(o.tiltStiffness).toBeCloseTo((k * 0.03 ** 2) / 2, 6);
+  });
+
+  it('one row of crossed rollers carries a moment as a pair of forces at its circle', () => {
+    const xr = BEARINGS.find((b) => b.id === 'xr30')!;
+    const one = { ...output, arrangement: 'single' as const, bearing: xr, moment: 3, axial: 20 };
+    const o = outputNumbers(one, 2 * Math.PI, shelf);
+    // 9 N·m over a circle of 42.5 mm: 423.53 N beside 100 N.
+    expect(o.load).toBeCloseTo(100 + 18 / 0.0425 + 0.45 * 20, 6);
+    expect(o.safety).toBeCloseTo(8300 / (100 + 18 / 0.0425 + 0.44 * 20), 9);
+    expect(o.life / ((7300 / o.load) ** (10 / 3) * 1e6)).toBeCloseTo(1, 12);
+    // Mostly along the axis: 0.67 of both.
+    expect(outputNumbers({ ...one, axial: 4000 }, 1, shelf).load).toBeCloseTo(0.67 * (100 + 18 / 0.0425 + 4000), 6);
+    // A bed of springs summed round the circle.
+    let bed = 0;
+    for (let i = 0; i < 3600; i++) bed += (k / 3600) * ((0.0425 / 2) * Math.cos((2 * Math.PI * i) / 3600)) ** 2;
+    expect(o.tiltStiffness / bed).toBeCloseTo(1, 9);
+    expect(o.tilt).toBeCloseTo(9 / bed, 12);
+    expect(o.sag).toBeCloseTo(100 / k + (9 / bed) * 0.06, 12);
+    expect(o.mass - outputNumbers({ ...one, bearing: null }, 1, shelf).mass).toBeCloseTo(xr.mass, 12);
+  });
+
+  it('one row of balls carries a moment as a force along its axis, needles none at all', () => {
+    const one = { ...output, arrangement: 'single' as const };
+    const o = outputNumbers(one, 1, shelf);
+    // 6 N·m over 18 mm: 666.67 N along; 13·667/1960 = 4.42, so e = 0.42 and Y = 1.04.
+    expect(o.load).toBeCloseTo(56 + 1.04 * (12 / 0.018), 6);
+    expect(o.safety).toBeCloseTo(1960 / (60 + 0.5 * (12 / 0.018)), 9);
+    const needle = { ...one, bearing: BEARINGS.find((b) => b.id === 'hk1010')! };
+    expect(outputNumbers(needle, 1, shelf).safety).toBe(0);
+  });
+
+  it('a printed race: the ball that carries most, and how it presses', () => {
+    const race = { diameter: 0.08, ball: 0.006, balls: 40, material: MATERIALS.find((m) => m.id === 'petg')! };
+    // Balls summed one by one: each carries as its pinch^1.5, as do two rings that approach under force and moment.
+    const share = (power: number) => {
+      let sum = 0;
+      for (let i = 0; i < 36000; i++) sum += Math.abs(Math.cos((2 * Math.PI * i) / 36000)) ** power / 36000;
+      return sum;
+    };
+    const moment = 1 / (40 * 0.04 * Math.SQRT1_2 * share(2.5));
+    expect(mostLoadedBall(race, 0, 0, 1) / moment).toBeCloseTo(1, 3);
+    expect(mostLoadedBall(race, 0, 100, 0)).toBeCloseTo(100 / (40 * Math.SQRT1_2), 9);
+    expect(mostLoadedBall(race, 1, 0, 0) / (1 / (40 * Math.SQRT1_2 * (share(2.5) / 2)))).toBeCloseTo(1, 3);
+    // An ellipse of the right curvatures: pressure 1.5·Q/(π·a·b), and eight times the force presses twice as much.
+    const p = racePressure(race, 20);
+    expect(racePressure(race, 160) / p).toBeCloseTo(2, 9);
+    // A ball on a flat of the same stuff presses more, a ball in a groove all round it less.
+    const reduced = 1 / ((1 - 0.09) / 208e9 + (1 - 0.38 ** 2) / race.material.modulus);
+    const flat = Math.cbrt((6 * 20 * reduced ** 2) / (Math.PI ** 3 * 0.003 ** 2));
+    expect(p).toBeLessThan(flat);
+    expect(p).toBeGreaterThan(flat * Math.cbrt(0.04));
+    const o = outputNumbers({ ...output, arrangement: 'race', race, moment: 3 }, 1, shelf);
+    const q = mostLoadedBall(race, 100, 0, 9);
+    const stands = race.material.strength * shelf.factors['gear.crush']!.value;
+    expect(o.safety).toBeCloseTo((stands / racePressure(race, q)) ** 3, 9);
+    expect(o.life).toBe(Infinity);
+    expect(outputNumbers({ ...output, arrangement: 'race' }, 1, shelf).safety).toBeNaN();
+  });
+
+  it('more of a bearing never bears less: rows further apart, a larger circle, more balls', () => {
+    const race = { diameter: 0.06, ball: 0.006, balls: 24, material: MATERIALS.find((m) => m.id === 'petg')! };
+    const of = (o: object) => outputNumbers({ ...output, moment: 2, axial: 5, ...o }, 1, shelf);
+    const raced = (r: object) => of({ arrangement: 'race', race: { ...race, ...r } });
+    for (const [less, more] of [
+      [of({}), of({ span: 0.06 })],
+      [raced({}), raced({ balls: 30 })],
+      [raced({}), raced({ diameter: 0.08 })],
+      [raced({}), raced({ ball: 0.007 })],
+    ] as const) {
+      expect(more.safety).toBeGreaterThan(less.safety);
+      expect(more.tilt).toBeLessThanOrEqual(less.tilt);
+    }
+  });
+
+  it('sag and tilt come to the tip, and a race too weak is filled', () => {
+    const j = demo();
+    const tip = figure(j, 'tip');
+    a(j).output = { ...output, shaftLength: 0 };
+    expect(figure(j, 'tip') - tip).toBeCloseTo(figure(j, 'sag'), 12);
+    expect(figure(j, 'tiltTip')).toBeCloseTo(outputNumbers(a(j).output!, 1, shelf).tilt * 0.32, 12);
+    const race = { diameter: 0.08, ball: 0.006, balls: 5, material: MATERIALS.find((m) => m.id === 'petg')! };
+    a(j).output = { ...output, arrangement: 'race', race, load: 120 };
+    const c = analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'bearing')!;
+    expect(c).toMatchObject({ state: 'fails', mend: { path: 'output.balls', value: 41 } });
+    const after = analyseLine(j, mended(a(j), c.mend!, shelf), shelf);
+    expect(after.checks.find((x) => x.id === 'bearing')!.state).not.toBe('fails');
   });
 
   it('soften the line, and a bearing too weak is mended by the next that does', () => {
@@ -223,7 +328,7 @@ describe('output shaft and bearings', () => {
     a(j).output = { ...output, bearing: { ...output.bearing, static: 50 } };
     const report = analyseLine(j, a(j), shelf);
     expect(1 / findFigure(report, { stageId: undefined, figureId: 'stiffness' })!.value).toBeCloseTo(
-      1 / stiff + 1 / outputNumbers(output, 1).stiffness,
+      1 / stiff + 1 / outputNumbers(output, 1, shelf).stiffness,
       12,
     );
     const c = report.checks.find((x) => x.id === 'bearing')!;
@@ -337,7 +442,7 @@ describe('play by sampling', () => {
 /** A variant with a motor of the shelf and what suits it. */
 const taken = (v: Variant, id: string): Pick<Variant, 'motor' | 'driver'> => {
   const motor = shelf.motors.find((m) => m.id === id)!;
-  return { motor, driver: driverFor(motor, v.motor, v.driver) } as Pick<Variant, 'motor' | 'driver'>;
+  return { motor, driver: driverFor(motor, v.motor, v.driver, shelf) } as Pick<Variant, 'motor' | 'driver'>;
 };
 
 describe('the ratio desk', () => {
@@ -415,6 +520,8 @@ describe('the ratio desk', () => {
       const k = structuredClone(j);
       if ('motor' in w.apply) Object.assign(v, taken(v, (w.apply as { motor: string }).motor));
       else if ('driver' in w.apply) v.driver[w.apply.driver.key] = w.apply.driver.value;
+      else if ('supply' in w.apply)
+        Object.assign(v, mended(v, { path: 'driver.supply', value: w.apply.supply }, shelf));
       else k.brief.cases[0] = scaleCase(k.brief.cases[0]!, w.apply, 9.80665);
       expect(waysOut(k, v, shelf, 0.94 ** 2).margin, w.id).toBeGreaterThanOrEqual(0.97);
     }
@@ -542,8 +649,8 @@ describe('what a joint keeps of the shop', () => {
   it('has bearings by ISO 15 whose figures are in order, and materials of every make', () => {
     for (const b of BEARINGS) {
       expect(b.bore).toBeLessThan(b.outside);
-      // A ball bearing stands less at rest than it is rated for turning; full rows of needles may stand more.
-      if (!isNeedle(b)) expect(b.static).toBeLessThan(b.dynamic);
+      // A ball bearing stands less at rest than it is rated for turning; full rows of needles and rollers may stand more.
+      if (isBall(b)) expect(b.static).toBeLessThan(b.dynamic);
     }
     expect(new Set(MATERIALS.map((m) => m.made))).toEqual(new Set(['printed', 'milled', 'bought']));
   });

@@ -129,16 +129,16 @@ describe('every motor', () => {
   it('is picked with a driver and a supply that suit it: none keeps the supply of a stepper', () => {
     for (const before of MOTORS)
       for (const m of MOTORS) {
-        const on = driverFor(m, before, { ...d, supplyCurrent: 4, sets: 'rms' });
+        const on = driverFor(m, before, { ...d, supplyCurrent: 4, sets: 'rms' }, shelf);
         expect(on.currentLimit).toBeLessThanOrEqual(fullCurrent(m, on) + 1e-12);
         expect(motorTorque(m, on, shelf, 0.3 * topSpeed(m, on), 'peak').bound, m.id).not.toBe('supply current');
         if (m.type !== before.type) expect(on.sets).toBeUndefined();
       }
     const larger: StepperMotor = { ...stepper, ratedCurrent: 2.8 };
-    const lower = driverFor(larger, stepper, { ...d, currentLimit: 0.6, sets: 'rms' });
+    const lower = driverFor(larger, stepper, { ...d, currentLimit: 0.6, sets: 'rms' }, shelf);
     expect(lower).toMatchObject({ currentLimit: 0.6, sets: 'rms' });
     // All that the motor before stood was no choice of less.
-    expect(driverFor(larger, stepper, { ...d, currentLimit: 1.7 }).currentLimit).toBe(2.8);
+    expect(driverFor(larger, stepper, { ...d, currentLimit: 1.7 }, shelf).currentLimit).toBe(2.8);
   });
 });
 

@@ -68,7 +68,7 @@ describe('taking a motor', () => {
   it('never leaves the driver above what it stands, and copies it', () => {
     const v = structuredClone(read(body).variants[0]!);
     const small = shelf.motors.find((m) => m.id === 'st35-28')!;
-    takeMotor(v, small);
+    takeMotor(v, small, shelf);
     expect(v.driver.currentLimit).toBe(0.8);
     expect(v.motor).toEqual(small);
     expect(v.motor).not.toBe(small);
@@ -76,11 +76,13 @@ describe('taking a motor', () => {
     takeMotor(
       v,
       shelf.motors.find((m) => m.id === 'st57-76')!,
+      shelf,
     );
     expect(v.driver.currentLimit).toBe(0.5);
     takeMotor(
       v,
       shelf.motors.find((m) => m.id === 'sv60-200')!,
+      shelf,
     );
     expect(v.driver.currentLimit).toBeCloseTo((1.7 * 1.9) / 0.64, 9);
   });

@@ -1,4 +1,5 @@
 import { LIMIT_KINDS } from '../brief/demand.ts';
+import { DRIVERS, SUPPLIES } from '../shop/drives.ts';
 import { MOTORS } from '../shop/motors.ts';
 import { loadPattern } from '../brief/patterns.ts';
 import { MATERIALS } from '../shop/materials.ts';
@@ -39,7 +40,15 @@ export const blankVariant = (id: string, name: string): Variant => ({
   notes: '',
   follows: false,
   motor: { ...MOTORS.find((m) => m.id === 'st42-48')! } as Variant['motor'],
-  driver: { supplyVoltage: 24, currentLimit: 1.7, supplyCurrent: 4, microsteps: 16 },
+  driver: {
+    supplyVoltage: 24,
+    currentLimit: 1.7,
+    sets: 'peak',
+    supplyCurrent: 4,
+    microsteps: 16,
+    unit: { ...DRIVERS.find((d) => d.id === 'dr-st-module')! },
+    supply: { ...SUPPLIES.find((s) => s.id === 'sp-24-4')! },
+  },
   sensor: { place: 'none', counts: 4096, outputCounts: 16384, error: 0, noise: 0 },
   mount: { ...MATERIALS.find((m) => m.id === 'petg')! },
   stages: [],

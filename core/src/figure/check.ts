@@ -1,7 +1,8 @@
 import type { QuantityId } from '../units/quantity.ts';
 import type { Check, Mend, Severity } from './figure.ts';
 
-interface CheckWish {
+/** What a check is made of. */
+export interface CheckWish {
   readonly id: string;
   readonly name: string;
   readonly figure: number;

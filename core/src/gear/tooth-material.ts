@@ -26,9 +26,14 @@ export function toothMaterial(id: string, shelf: Shelf, place: string): Result<T
         .join(', ')} and others.`,
       place,
     );
+  return ok(asToothMaterial(material));
+}
+
+/** A material as strength and heat see it. */
+export function asToothMaterial(material: Material): ToothMaterial {
   const sort = sortOf(material);
   const plastic = sort !== 'metal';
-  return ok({ material, sort, plastic, poisson: sort === 'elastic' ? 0.48 : plastic ? 0.38 : 0.3 });
+  return { material, sort, plastic, poisson: sort === 'elastic' ? 0.48 : plastic ? 0.38 : 0.3 };
 }
 
 /**

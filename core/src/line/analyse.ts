@@ -2,12 +2,13 @@ import { askedValue, demandOf, LIMIT_KINDS, type Demand } from '../brief/demand.
 import { FigureMaker, type Check, type Figure } from '../figure/index.ts';
 import type { Joint, Limit, LimitId, Variant } from '../schema/joint.ts';
 import { motorTorque } from '../motor/available.ts';
+import { driveMoney } from '../motor/driver.ts';
 import { motorConstants, type MotorConstants } from '../motor/constants.ts';
 import type { Problem, Result } from '../result.ts';
 import { recorded, type ShopReads } from '../shop/reads.ts';
 import { uncertain, type Shelf } from '../shop/shelf.ts';
 import type { Duty, Stage, StageProblem, StageReport } from '../stage/contract.ts';
-import { lineChecks } from './checks.ts';
+import { provenLineChecks } from './checks.ts';
 import { lineFigures } from './figures.ts';
 import { loadCurve, motorPoints, torqueMap, type LoadCurve, type MotorDuty, type TorqueMap } from './map.ts';
 import { sumLine, trialOf, type LineNumbers } from './numbers.ts';
@@ -65,6 +66,8 @@ export interface Beside {
   readonly loadInertia: number;
   readonly motorMass: number;
   readonly motorMoney: number;
+  /** Of driver and supply, where they are chosen. */
+  readonly driveMoney: number;
   readonly shaftWindUp: number;
   readonly shaftMass: number;
   readonly shaftMoney: number;
@@ -154,7 +157,7 @@ function lineReport(
   const figures = lineFigures(variant, demand, shelf, n, new FigureMaker(n, ends));
   const attribution = attributions(variant, demand, n);
   const nodes = lineNodes(variant, demand, shelf, n);
-  const checks = lineChecks(joint.brief, line, n);
+  const checks = provenLineChecks(joint.brief, line, n);
   const speed = (n.governing?.speed ?? demand.speed) * Math.abs(n.ratio);
   const who =
     n.capacityStage >= 0 && n.capacity < n.reach
@@ -162,12 +165,14 @@ function lineReport(
       : `motor (${motorTorque(variant.motor, variant.driver, shelf, speed, 'peak').bound})`;
   const { motor } = variant;
   const stageMass = n.stages.reduce((m, x) => m + x.mass, motor.mass);
-  const stageMoney = n.stages.reduce((m, x) => m + x.money, motor.price);
+  const bought = driveMoney(variant.driver);
+  const stageMoney = n.stages.reduce((m, x) => m + x.money, motor.price + bought);
   const beside: Beside = {
     rotorInertia: motor.rotorInertia * n.ratio ** 2,
     loadInertia: demand.inertia,
     motorMass: motor.mass,
     motorMoney: motor.price,
+    driveMoney: bought,
     shaftWindUp: demand.hold / n.shaftStiffness,
     shaftMass: n.mass - stageMass,
     shaftMoney: n.money - stageMoney,

@@ -1,10 +1,15 @@
-import { check, type Check, type Mend } from '../figure/index.ts';
-import type { Joint, Material } from '../schema/joint.ts';
-import { fullCurrent } from '../motor/driver.ts';
+import { check as judged, type Check, type CheckWish, type Mend } from '../figure/index.ts';
+import type { Joint, Material, OutputShaft } from '../schema/joint.ts';
+import { driverTemperature, pathCurrent, supplyFor, swollen, withUnit } from '../motor/drive.ts';
+import { fullCurrent, linePerAmpere } from '../motor/driver.ts';
+import type { Driver, DriverUnit, Supply } from '../motor/motor.ts';
 import { motorHeat } from '../motor/heat.ts';
-import { isNeedle } from '../shop/bearings.ts';
+import { isBall, isCrossed, isNeedle } from '../shop/bearings.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
+import { provenMend, type Change } from '../stage/mend.ts';
+import { mendedBy } from './mend.ts';
+import { fullRace } from './output.ts';
 import { sumWith, type LineNumbers, type LineToSum } from './numbers.ts';
 
 const tenths = (x: number) => Math.ceil(x * 10 - 1e-9) / 10;
@@ -13,7 +18,7 @@ const tenthsDown = (x: number) => Math.max(0.01, Math.floor(x * 10 + 1e-9) / 10)
 /** The least driver current, in tenths of an ampere up to what the motor stands, with which the line passes. */
 function currentMend(line: LineToSum, passes: (n: LineNumbers) => boolean): Mend | undefined {
   const { motor, driver } = line.variant;
-  const most = fullCurrent(motor, driver);
+  const most = Math.min(fullCurrent(motor, driver), driver.unit?.current ?? Infinity);
   for (
     let i = tenths(driver.currentLimit) + 0.1;
     i <= most + 1e-9;
@@ -48,7 +53,14 @@ function mountMend(shelf: Shelf, temperature: number, now: Material): Mend | und
 /**
  * What decides whether a line works, beyond what the brief limits: each with figure, limit, why and the nearest mend.
  */
-export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumbers): Check[] {
+export function lineChecks(
+  brief: Joint['brief'],
+  line: LineToSum,
+  n: LineNumbers,
+  /** Which checks are to look for a mend: it may take a sum for every step of a current. */
+  looks: (id: string) => boolean = () => true,
+): Check[] {
+  const check = (wish: CheckWish): Check => judged(looks(wish.id) ? wish : { ...wish, mend: undefined });
   const { variant, demand, shelf } = line;
   const { motor, driver } = variant;
   const list: Check[] = [];
@@ -163,21 +175,25 @@ export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumber
       );
   }
   if (Number.isFinite(n.bearingSafety)) {
+    const race = variant.output?.arrangement === 'race';
     list.push(
       check({
         id: 'bearing',
-        name: 'Output bearing, static safety',
+        name: race ? 'Race of the output, static safety' : 'Output bearing, static safety',
         figure: n.bearingSafety,
         limit: 1,
         sense: 'min',
         quantity: 'ratio',
         near: 0.5,
-        why:
-          variant.output?.bearing && variant.output.axial && isNeedle(variant.output.bearing)
-            ? 'Needles take no force along the shaft, and the load pushes along it.'
-            : 'C0/P0 by ISO 76: below one the balls dent the races at rest.',
+        why: race
+          ? 'Below one the balls leave dents in their grooves; force goes with the cube of the pressure.'
+          : variant.output?.bearing && isNeedle(variant.output.bearing) && n.bearingSafety === 0
+            ? 'Needles take no force along the shaft nor tilting, and the load asks for it.'
+            : 'C0/P0 by ISO 76: below one the balls or rollers dent the races at rest.',
         mend: () => bearingMend(line),
-        advice: 'Take a larger bearing or more distance between the two.',
+        advice: race
+          ? 'Take more or larger balls, a larger circle, or a stronger material.'
+          : 'Take a larger bearing, crossed rollers, or two rows with more distance between them.',
       }),
     );
   }
@@ -227,17 +243,183 @@ export function lineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumber
         },
       }),
     );
+  list.push(...driveChecks(line, n, check));
   return list;
 }
 
-/** The smallest bearing of the shop with the same bore or more that passes. */
+/**
+ * The same checks with mends that do what they say: each is tried on the line, followed up, and left out where it does not
+ * help or something else would stop the line for it.
+ */
+export function provenLineChecks(brief: Joint['brief'], line: LineToSum, n: LineNumbers): Check[] {
+  const checks = lineChecks(brief, line, n);
+  const tried = (id: string) => (change: Change) => {
+    const variant = mendedBy(line.variant, change, line.shelf);
+    const made = sumWith(line, variant);
+    return made && lineChecks(brief, { ...line, variant }, made, (x) => x === id);
+  };
+  return checks.map((c) => (c.state === 'fails' && c.mend ? provenMend(c, c.mend, checks, tried(c.id)) : c));
+}
+
+/** What a brake resistor is given above the most it has to take. */
+const BRAKE_SPARE = 1.25;
+
+/** Power of a brake resistor for what comes back, in whole watts. */
+const brakeFor = (power: number): number => Math.ceil(power * BRAKE_SPARE);
+
+/** What decides whether driver and supply carry it, where they are chosen. */
+function driveChecks({ variant, shelf }: LineToSum, n: LineNumbers, check: (wish: CheckWish) => Check): Check[] {
+  const { motor, driver } = variant;
+  const { unit, supply, brake } = driver;
+  const list: Check[] = [];
+  const another = (suits: (u: DriverUnit) => boolean): Mend | undefined => {
+    const found = shelf.drivers
+      .filter((u) => u.id !== unit?.id && u.drives === motor.type && suits(u))
+      .sort((a, b) => a.price - b.price)[0];
+    return found && { path: 'driver.unit', value: found.id, label: `Driver: ${found.name}` };
+  };
+  if (unit) {
+    const now = pathCurrent(motor, driver, n.motorRms);
+    // As strong as the one that is chosen, so that nothing is lost but the fault.
+    const strong = (u: DriverUnit) =>
+      withUnit(driver, u, motor).currentLimit * linePerAmpere(motor, u) >=
+      driver.currentLimit * linePerAmpere(motor, driver) * (1 - 1e-9);
+    const volts = (u: DriverUnit) => u.least <= driver.supplyVoltage && driver.supplyVoltage <= u.most;
+    const cool = (u: DriverUnit) => driverTemperature(u, now, shelf) <= u.hottest * 0.98;
+    list.push(
+      check({
+        id: 'driver-current',
+        name: 'Driver gives the current it is set to',
+        figure: driver.currentLimit,
+        limit: unit.current,
+        sense: 'max',
+        quantity: 'current',
+        near: 0,
+        why: `More than ${unit.name} can be set to does not arrive.`,
+        mend: () =>
+          another((u) => volts(u) && strong(u) && cool(u)) ?? {
+            path: 'driver.currentLimit',
+            value: tenthsDown(unit.current),
+            label: `Driver current ${stated(tenthsDown(unit.current), 'current', 5)}`,
+          },
+      }),
+    );
+    const low = driver.supplyVoltage < unit.least;
+    list.push(
+      check({
+        id: 'driver-voltage',
+        name: 'Driver takes the supply’s voltage',
+        figure: driver.supplyVoltage,
+        limit: low ? unit.least : unit.most,
+        sense: low ? 'min' : 'max',
+        quantity: 'voltage',
+        near: 0,
+        why: low
+          ? 'Below it the driver does not start.'
+          : 'Above it the driver breaks, not only when the load comes down.',
+        mend: () => another((u) => volts(u) && strong(u) && cool(u)),
+        advice: 'Take another supply.',
+      }),
+      check({
+        id: 'driver-heat',
+        of: 'driverTemperature',
+        name: 'Driver stays below its limit',
+        figure: n.driverTemperature,
+        limit: unit.hottest,
+        sense: 'max',
+        quantity: 'temperature',
+        near: 0.02,
+        why: 'In still air it settles there at the RMS torque; hotter it switches itself off, or fails.',
+        mend: () => another((u) => volts(u) && strong(u) && cool(u)),
+        advice: 'Give it a heat sink or a fan, or set less current.',
+      }),
+    );
+  }
+  if (supply) list.push(supplyGives(driver, supply, shelf, check));
+  if (supply && !supply.takesBack && n.powerBack > 0) {
+    const stands = Math.min(supply.stands, unit?.most ?? Infinity);
+    const mend: Mend = {
+      path: 'driver.brake',
+      value: brakeFor(n.powerBack),
+      label: `Brake resistor for ${stated(brakeFor(n.powerBack), 'power', 4)}`,
+    };
+    list.push(
+      brake
+        ? check({
+            id: 'regeneration',
+            of: 'powerBack',
+            name: 'Brake resistor takes what comes back',
+            figure: n.powerBack,
+            limit: brake,
+            sense: 'max',
+            quantity: 'power',
+            severity: 'warn',
+            why: 'Lowered and stopped, the load drives the motor; what the resistor does not burn raises the supply’s voltage.',
+            mend,
+          })
+        : check({
+            id: 'regeneration',
+            of: 'powerBack',
+            name: 'Supply stands what comes back',
+            figure: swollen({ ...supply, voltage: driver.supplyVoltage }, n.energyBack),
+            limit: stands,
+            sense: 'max',
+            quantity: 'voltage',
+            near: 0.05,
+            severity: 'warn',
+            why: 'Lowered and stopped, the load drives the motor; a supply that cannot take it back rises to this voltage.',
+            mend,
+            advice: 'Take a battery or a brake resistor.',
+          }),
+    );
+  }
+  return list;
+}
+
+/** Whether the chosen supply is what was set: another current or voltage asks for another. */
+function supplyGives(driver: Driver, supply: Supply, shelf: Shelf, check: (wish: CheckWish) => Check): Check {
+  const byCurrent = driver.supplyCurrent > supply.current || driver.supplyVoltage === supply.voltage;
+  const mend = (): Mend | undefined => {
+    const found = supplyFor(driver.supplyVoltage, driver.supplyCurrent, driver.unit, shelf);
+    return found && { path: 'driver.supply', value: found.id, label: found.name };
+  };
+  const about = {
+    id: 'supply',
+    name: 'Supply gives what is set',
+    near: 0,
+    severity: 'warn' as const,
+    why: `What is computed with is not what ${supply.name} gives.`,
+    mend,
+    advice: 'Choose a supply that gives it, or set what this one gives.',
+  };
+  return byCurrent
+    ? check({ ...about, figure: driver.supplyCurrent, limit: supply.current, sense: 'max', quantity: 'current' })
+    : check({
+        ...about,
+        figure: driver.supplyVoltage,
+        limit: supply.voltage,
+        sense: driver.supplyVoltage > supply.voltage ? 'max' : 'min',
+        quantity: 'voltage',
+      });
+}
+
+/** The smallest bearing of the shop with the same bore or more that passes; of a race, as many balls as go in. */
 function bearingMend(line: LineToSum): Mend | undefined {
   const { output } = line.variant;
   if (!output) return undefined;
-  for (const b of line.shelf.bearings.filter((x) => !isNeedle(x)).sort((x, y) => x.static - y.static)) {
-    if (b.bore < output.shaftDiameter) continue;
-    const n = sumWith(line, { output: { ...output, bearing: b } });
-    if (n && n.bearingSafety >= 1.5) return { path: 'output.bearing', value: b.id, label: `Bearing ${b.name}` };
+  const passes = (o: OutputShaft): boolean => (sumWith(line, { output: o })?.bearingSafety ?? 0) >= 1.5;
+  if (output.arrangement === 'race') {
+    const { race } = output;
+    const balls = race ? fullRace(race) : 0;
+    return race && passes({ ...output, race: { ...race, balls } })
+      ? { path: 'output.balls', value: balls, label: `${balls} balls in the race` }
+      : undefined;
   }
-  return undefined;
+  // One row with a moment is for crossed rollers; two rows are as well with balls.
+  const sort = output.arrangement === 'single' ? isCrossed : isBall;
+  const found = line.shelf.bearings
+    .filter((b) => sort(b) && b.bore >= output.shaftDiameter)
+    .sort((x, y) => x.static - y.static)
+    .find((b) => passes({ ...output, bearing: b }));
+  return found && { path: 'output.bearing', value: found.id, label: `Bearing ${found.name}` };
 }

@@ -402,12 +402,14 @@ export function lineFigures(
       'money',
       (x) => x.money,
       () => ({
-        formula: 'motor + stages',
+        formula: variant.driver.unit || variant.driver.supply ? 'motor + driver + supply + stages' : 'motor + stages',
         terms: [
           term('motor', 'price', variant.motor.price, 'money', 'motor'),
+          ...(variant.driver.unit ? [term('driver', 'price', variant.driver.unit.price, 'money', 'motor')] : []),
+          ...(variant.driver.supply ? [term('supply', 'price', variant.driver.supply.price, 'money', 'motor')] : []),
           ...per('¤', 'price', 'money', (s) => s.money),
         ],
-        source: 'prices of the shop; without driver, housing and screws',
+        source: `prices of the shop; without ${variant.driver.unit ? '' : 'driver, '}housing and screws`,
       }),
     ),
     make.figure(
@@ -457,6 +459,53 @@ export function lineFigures(
         source: 'the face takes a share of the winding’s rise (a factor)',
       }),
     ),
+    ...(variant.driver.unit && Number.isFinite(n.driverTemperature)
+      ? [
+          make.figure(
+            'driverTemperature',
+            'Driver, continuous',
+            'temperature',
+            (x) => x.driverTemperature,
+            () => ({
+              formula: 'T_ambient + (P₀ + I²·R)·R_th',
+              terms: [
+                term('P₀', 'its own use', variant.driver.unit!.idle, 'power', 'motor'),
+                term(
+                  'R',
+                  'of the two switches a current passes',
+                  variant.driver.unit!.resistance,
+                  'resistance',
+                  'motor',
+                ),
+                term('R_th', 'driver to air', variant.driver.unit!.thermalResistance, 'thermalResistance', 'motor'),
+              ],
+              source: 'I of the RMS torque; a stepper’s amplitude whatever the load',
+            }),
+          ),
+        ]
+      : []),
+    ...(n.powerBack > 0
+      ? [
+          make.figure(
+            'powerBack',
+            'Power given back, at most',
+            'power',
+            (x) => x.powerBack,
+            () => ({
+              formula: 'T·ω − I²·R − P_driver, T = T_h·η_b/|i| − d with what is stopped',
+              terms: [
+                hold,
+                term('ω', 'highest speed asked', demand.speed, 'speed', 'brief'),
+                ...ratios,
+                ...per('η_b', 'backward efficiency', 'efficiency', (s) => s.etaBackward),
+                ...drags,
+              ],
+              source: 'balance of power at the motor while the load goes down and is stopped, winding cold',
+              note: 'A supply that cannot take it back lets its voltage rise; a battery takes it, a brake resistor burns it.',
+            }),
+          ),
+        ]
+      : []),
     make.figure(
       'bore',
       'Hollow bore',
@@ -521,8 +570,27 @@ export function lineFigures(
         source: 'two-slope springs in series: a slack span drops out',
       }),
     );
-    const tipValue = (band.likely + wind.value) * demand.arm;
-    const spread = (a: number, b: number) => Math.hypot(a, b) * demand.arm;
+    const sag = make.figure(
+      'sag',
+      'Sag on the output bearings',
+      'length',
+      (x) => x.sag,
+      () => ({
+        formula:
+          (variant.output?.arrangement ?? 'pair') === 'pair'
+            ? 'R₁/k + θ·a, θ = (R₁ + R₂)/(k·s)'
+            : 'F/k + θ·a, θ = (F·a + M)/k_tilt',
+        terms: [
+          term('k_tilt', 'against tilting', n.tiltStiffness, 'stiffness', 'computed'),
+          term('θ', 'tilt under the load', n.tilt, 'smallAngle', 'computed'),
+          ...(variant.output ? [term('a', 'load overhangs', variant.output.overhang, 'length', 'field')] : []),
+        ],
+        source: 'bearings and their seats as springs, in the plane of the load',
+        note: 'The shaft itself is taken as rigid against bending.',
+      }),
+    );
+    const tipValue = (band.likely + wind.value) * demand.arm + sag.value;
+    const spread = (a: number, b: number, c: number) => Math.hypot(a * demand.arm, b * demand.arm, c);
     list.push(
       k,
       wind,
@@ -545,12 +613,15 @@ export function lineFigures(
           name: 'Tip deflection',
           quantity: 'length',
           value: tipValue,
-          low: Math.max(0, tipValue - spread(band.likely - band.low, wind.value - wind.low)),
-          high: tipValue + spread(band.high - band.likely, wind.high - wind.value),
+          low: Math.max(0, tipValue - spread(band.likely - band.low, wind.value - wind.low, sag.value - sag.low)),
+          high: tipValue + spread(band.high - band.likely, wind.high - wind.value, sag.high - sag.value),
         },
         () => ({
-          formula: '(play + wind-up)·L',
+          formula: sag.value > 0 ? '(play + wind-up)·L + sag' : '(play + wind-up)·L',
           terms: [
+            ...(sag.value > 0
+              ? [term('sag', 'of the load on the output bearings', sag.value, 'length', 'computed')]
+              : []),
             term('play', 'play', band.likely, 'smallAngle', 'computed'),
             term('θ', 'wind-up under the holding torque', wind.value, 'smallAngle', 'computed'),
             arm,
@@ -563,6 +634,39 @@ export function lineFigures(
       list.push(
         tipOf('tipPlay', 'Play at the tip', { value: band.likely, low: band.low, high: band.high }, 'play·L', 'play'),
         tipOf('tipWindUp', 'Wind-up at the tip', wind, 'T_h/k·L', 'θ'),
+      );
+    if (sag.value > 0)
+      list.push(
+        sag,
+        make.figure(
+          'tiltStiffness',
+          'Stiffness against tilting',
+          'stiffness',
+          (x) => x.tiltStiffness,
+          () => ({
+            formula: (variant.output?.arrangement ?? 'pair') === 'pair' ? 'k·s²/2' : 'k·d²/8',
+            terms: [
+              ...(variant.output ? [term('s', 'between bearings', variant.output.span, 'length', 'field')] : []),
+              term('θ', 'tilt under the load', n.tilt, 'smallAngle', 'computed'),
+            ],
+            source: 'output bearings and their seats as springs',
+          }),
+        ),
+        ...(demand.arm > 0
+          ? [
+              make.figure(
+                'tiltTip',
+                'Tip, sideways by tilting, at most',
+                'length',
+                (x) => x.tilt * demand.arm,
+                () => ({
+                  formula: 'θ·L',
+                  terms: [term('θ', 'tilt under the load', n.tilt, 'smallAngle', 'computed'), arm],
+                  source: 'small angles; along the output axis, where the arm stands in the plane of the tilt',
+                }),
+              ),
+            ]
+          : []),
       );
     if (Number.isFinite(n.naturalFrequency))
       list.push(

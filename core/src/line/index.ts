@@ -6,3 +6,5 @@ export * from './numbers.ts';
 export * from './open.ts';
 export * from './map.ts';
 export * from './analyse.ts';
+export * from './mend.ts';
+export * from './giving-back.ts';

@@ -3,12 +3,15 @@ import { trapezoid } from '../brief/move.ts';
 import type { OperatingPoint } from '../brief/pattern.ts';
 import type { Variant } from '../schema/joint.ts';
 import { currentFor, motorEfficiency, motorTorque, topSpeed } from '../motor/available.ts';
+import { driverTemperature, pathCurrent } from '../motor/drive.ts';
+import { driveMoney } from '../motor/driver.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { ok, refuse, type Problem, type Result } from '../result.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
 import { factor, withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
 import { stated } from '../units/stated.ts';
+import { givenBack } from './giving-back.ts';
 import { outputNumbers } from './output.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
 import { bentWindUp } from '../math/springs.ts';
@@ -69,6 +72,10 @@ export interface LineNumbers {
   readonly bearingLoad: number;
   /** Static safety of the output bearing, C0/P. */
   readonly bearingSafety: number;
+  /** How the output bearings give: N·m/rad against tilting, how far the load tilts (rad) and sags (m) on them. */
+  readonly tiltStiffness: number;
+  readonly tilt: number;
+  readonly sag: number;
   /** Winding and mount at the RMS torque held for ever, K. */
   readonly windingTemperature: number;
   readonly mountTemperature: number;
@@ -81,6 +88,11 @@ export interface LineNumbers {
   readonly mass: number;
   readonly money: number;
   readonly motorCurrent: number;
+  /** Most power that comes back at the motor's terminals, W, and energy of one lowering with its stop, J. */
+  readonly powerBack: number;
+  readonly energyBack: number;
+  /** Where the driver settles at the RMS torque, K; NaN where none is chosen. */
+  readonly driverTemperature: number;
   readonly copperLoss: number;
   readonly motorEfficiency: number;
 }
@@ -385,7 +397,7 @@ function sum(
   let speedLimit = topSpeed(motor, driver) / size;
   let [windUpHold, windUpPeak, inertiaStages] = [0, 0, 0];
   let mass = motor.mass;
-  let money = motor.price;
+  let money = motor.price + driveMoney(driver);
   let outside = motor.frame;
   let length = motor.length;
   for (let j = 0; j < stages.length; j++) {
@@ -407,7 +419,7 @@ function sum(
     brought(variant, demand, read, stages, speedLimit, back.holder >= 0, spin),
   );
   const strong = weakest(stages);
-  const shaft = outputNumbers(variant.output, demand.meanSpeed);
+  const shaft = outputNumbers(variant.output, demand.meanSpeed, shelf);
   const stick = heldByFriction(stages, after, demand.friction, shaft.stiffness);
   const stiffness = 1 / (1 / stiffnessAtOutput(stages) + 1 / shaft.stiffness);
   const { motorNeeded, spinNeeded, motorRms } = askedOfMotor(stages, demand, spin);
@@ -421,6 +433,7 @@ function sum(
   // A peak is carried by a winding as warm as the cycle keeps it; one that would run away is as hot as it may be.
   const hot = Number.isFinite(warm.winding) ? warm.winding : undefined;
   const loss = motorEfficiency(motor, driver, motorNeeded, demand.speed * size, shelf, driver.winding ?? hot);
+  const returned = givenBack(motor, driver, stages, demand, inertiaLine, size);
   const acceleration = (torque - demand.hold) / (demand.inertia + inertiaLine);
   const move = trapezoid(demand.swing, speed, Math.max(0, acceleration));
   return {
@@ -467,9 +480,15 @@ function sum(
     startStop: startStopSpeed(variant, shelf, demand, motorNeeded, inertiaLine, size),
     bearingLoad: shaft.load,
     bearingSafety: shaft.safety,
+    tiltStiffness: shaft.tiltStiffness,
+    tilt: shaft.tilt,
+    sag: shaft.sag,
     windingTemperature: warm.winding,
     mountTemperature: warm.mount,
     motorCurrent: currentFor(motor, driver, motorNeeded),
+    powerBack: returned.power,
+    energyBack: returned.energy,
+    driverTemperature: driver.unit ? driverTemperature(driver.unit, pathCurrent(motor, driver, motorRms), shelf) : NaN,
     copperLoss: loss.copperLoss,
     motorEfficiency: loss.efficiency,
   };

@@ -55,6 +55,19 @@ export function turnBack(links: readonly Link[], idleTorque: number): { torque: 
   return { torque: t, holder: -1 };
 }
 
+/**
+ * Torque at the motor that a load drives it with: T_{j−1} = T_j·η_b,j/|i_j| − d_j from the output back, N·m; 0 where a stage
+ * holds or drag takes it all. What `turnBack` undoes.
+ */
+export function backward(links: readonly Link[], outputTorque: number): number {
+  let t = outputTorque;
+  for (let j = links.length - 1; j >= 0; j--) {
+    const s = links[j]!;
+    t = Math.max(0, (t * Math.max(0, s.etaBackward)) / Math.abs(s.ratio) - s.drag);
+  }
+  return t;
+}
+
 /** Stiffness at the output: 1/k = Σ 1/(k_j·D_j²), N·m/rad; Infinity for no stages. */
 export function stiffnessAtOutput(links: readonly { readonly ratio: number; readonly stiffness: number }[]): number {
   const after = ratiosAfter(links);

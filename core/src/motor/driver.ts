@@ -1,8 +1,5 @@
 import type { Driver, Motor } from './motor.ts';
 
-/** What is added to the current that a supply must give, as a share: rounding and the driver's own use. */
-const SPARE = 1.1;
-
 /**
  * Amplitude of a phase's current at a setting of the driver, A: the setting itself, or √2 of it where it is root mean
  * square.
@@ -30,22 +27,16 @@ export const fullCurrent = (m: Motor, d: Pick<Driver, 'sets'> = {}): number =>
       ? (m.ratedCurrent * m.peakTorque) / m.ratedTorque
       : m.peakCurrent / linePerAmpere(m, d);
 
+/** Price of driver and supply, where they are chosen. */
+export const driveMoney = (d: Pick<Driver, 'unit' | 'supply'>): number => (d.unit?.price ?? 0) + (d.supply?.price ?? 0);
+
 /**
- * Driver and supply for a motor that is picked: set to what the motor stands where it was set for another type, to all that
- * the motor before stood, or to more than this one does, on a supply that can give it. A lower setting is a choice, and
- * stays.
- *
- * @param before the motor it was for
+ * A driver with one of its numbers set by hand: another voltage or current than the chosen supply's is no longer that
+ * supply.
  */
-export function driverFor(m: Motor, before: Motor, d: Driver): Driver {
-  const other = m.type !== before.type;
-  // What a setting means belongs to the sort of driver: a stepper's and a sine drive's set a phase, a brushed motor's the line.
-  const { sets: was, ...rest } = d;
-  const sets = other ? undefined : was;
-  const base: Driver = sets === undefined ? rest : { ...rest, sets };
-  const full = fullCurrent(m, base);
-  const all = d.currentLimit >= fullCurrent(before, d) * (1 - 1e-9);
-  const currentLimit = other || all || d.currentLimit > full ? Math.min(full, 1e3) : d.currentLimit;
-  const line = currentLimit * linePerAmpere(m, base);
-  return { ...base, currentLimit, supplyCurrent: Math.max(d.supplyCurrent, Math.ceil(line * SPARE)) };
+export function setDriver(d: Driver, key: 'supplyVoltage' | 'supplyCurrent' | 'currentLimit', value: number): Driver {
+  const { supply, ...rest } = d;
+  const same =
+    !supply || key === 'currentLimit' || value === (key === 'supplyVoltage' ? supply.voltage : supply.current);
+  return { ...rest, ...(supply && same && { supply }), [key]: value };
 }

@@ -66,8 +66,10 @@ export const BODY_FIELDS: readonly NumberField[] = [
   row('length', 'Length', 'length', 1e-3, 1e-3, 2),
 ];
 
-export const DRIVER_FIELDS: readonly NumberField[] = [
-  row('supplyVoltage', 'Supply voltage', 'voltage', 1, 0.5, 1e3),
-  row('currentLimit', 'Phase current limit', 'current', 0.1, 1e-2, 1e3),
-  row('supplyCurrent', 'Supply current', 'current', 0.5, 1e-2, 1e3),
+export const DRIVER_FIELDS: readonly (NumberField & {
+  readonly key: 'supplyVoltage' | 'currentLimit' | 'supplyCurrent';
+})[] = [
+  { ...row('', 'Supply voltage', 'voltage', 1, 0.5, 1e3), key: 'supplyVoltage' },
+  { ...row('', 'Phase current limit', 'current', 0.1, 1e-2, 1e3), key: 'currentLimit' },
+  { ...row('', 'Supply current', 'current', 0.5, 1e-2, 1e3), key: 'supplyCurrent' },
 ];

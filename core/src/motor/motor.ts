@@ -84,4 +84,50 @@ export interface Driver {
   readonly microsteps: number;
   /** Temperature of the winding for which the curves hold, K; absent for 20 °C. */
   readonly winding?: number | undefined;
+  /** The driver itself and the supply, where they are chosen; what is set above may be less than they give. */
+  readonly unit?: DriverUnit | undefined;
+  readonly supply?: Supply | undefined;
+  /** Power that a brake resistor takes up when the joint drives the motor, W; none where left out. */
+  readonly brake?: number | undefined;
+}
+
+/** A driver as a thing: what it runs, what it can be set to, and how it warms. */
+export interface DriverUnit {
+  readonly id: string;
+  readonly name: string;
+  readonly drives: Motor['type'];
+  /** What its current setting is; see `Driver`. */
+  readonly sets: 'peak' | 'rms' | 'line';
+  /** Most it can be set to, A. */
+  readonly current: number;
+  /** Supply voltage it takes, V. */
+  readonly least: number;
+  readonly most: number;
+  /** Whether it commands torque, and not only steps, speed or voltage. */
+  readonly torque: boolean;
+  /** Of the two switches a current passes, Ω. */
+  readonly resistance: number;
+  /** Its own use, switching included, W. */
+  readonly idle: number;
+  /** Driver to air, K/W, and the temperature it must stay below, K. */
+  readonly thermalResistance: number;
+  readonly hottest: number;
+  readonly price: number;
+  readonly source: string;
+}
+
+/** What feeds a driver. */
+export interface Supply {
+  readonly id: string;
+  readonly name: string;
+  readonly voltage: number;
+  readonly current: number;
+  /** Whether it takes power back, as a battery does; else its capacitance alone swallows it. */
+  readonly takesBack: boolean;
+  /** At its output, with the driver's, F. */
+  readonly capacitance: number;
+  /** Voltage at its output that it stands, V. */
+  readonly stands: number;
+  readonly price: number;
+  readonly source: string;
 }

@@ -98,6 +98,14 @@ export const bearingSchema = v.looseObject({
   source: v.string(),
 });
 
+/** Balls of steel that touch at 45° in two grooves of the joint's own, as a printed turntable has them. */
+export const raceSchema = v.looseObject({
+  diameter: v.pipe(quantity('length', 5e-3, 3), v.description('Circle of the balls’ centres, m')),
+  ball: v.pipe(quantity('length', 5e-4, 0.1), v.description('Diameter of a ball, m')),
+  balls: v.pipe(wholeNumber(3, 2000), v.description('How many balls')),
+  material: materialSchema,
+});
+
 /** What stands between the last stage and the load: shaft and its pair of bearings. */
 export const outputSchema = v.looseObject({
   shaftDiameter: v.pipe(quantity('length', 5e-4, 0.5), v.description('Diameter of the output shaft, m')),
@@ -107,7 +115,17 @@ export const outputSchema = v.looseObject({
     v.description('Length that twists between stage and load, m; 0 for none'),
   ),
   shaftMaterial: materialSchema,
-  bearing: v.pipe(v.nullable(bearingSchema), v.description('One of a pair; null where none is chosen')),
+  arrangement: v.pipe(
+    v.optional(v.picklist(['pair', 'single', 'race'])),
+    v.description(
+      'Two rows at a distance (pair, where left out), one row that carries tilting too (single: a ball bearing or crossed rollers), or balls in a groove of the joint’s own (race)',
+    ),
+  ),
+  bearing: v.pipe(
+    v.nullable(bearingSchema),
+    v.description('Each of a pair, or the single one; null where none is chosen'),
+  ),
+  race: v.pipe(v.optional(raceSchema), v.description('Of a race of balls')),
   span: v.pipe(quantity('length', 1e-3, 5), v.description('Distance between the two, m')),
   overhang: v.pipe(quantity('length', 0, 20), v.description('From the nearer bearing to the load’s plane, m')),
   moment: v.pipe(

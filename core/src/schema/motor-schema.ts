@@ -80,6 +80,35 @@ export const motorSchema = v.variant(
   'must be a stepper, a brushless or brushed motor, or a servo',
 );
 
+export const driverUnitSchema = v.looseObject({
+  id: v.string(),
+  name: v.string(),
+  drives: v.picklist(['stepper', 'brushless', 'brushed', 'servo']),
+  sets: v.pipe(v.picklist(['peak', 'rms', 'line']), v.description('What its current setting is')),
+  current: v.pipe(quantity('current', 1e-2, 1e3), v.description('Most it can be set to, A')),
+  least: v.pipe(quantity('voltage', 0, 1e3), v.description('Least supply voltage, V')),
+  most: v.pipe(quantity('voltage', 0.5, 1e3), v.description('Most supply voltage, V')),
+  torque: v.pipe(v.boolean(), v.description('Whether it commands torque')),
+  resistance: v.pipe(quantity('resistance', 0, 100), v.description('Of the two switches a current passes, Ω')),
+  idle: v.pipe(quantity('power', 0, 1e3), v.description('Its own use, switching included, W')),
+  thermalResistance: v.pipe(quantity('thermalResistance', 1e-2, 1e3), v.description('Driver to air, K/W')),
+  hottest: v.pipe(quantity('temperature', 200, 600), v.description('Temperature it must stay below, K')),
+  price: v.pipe(quantity('money', 0, 1e7), v.description('Price')),
+  source: v.string(),
+});
+
+export const supplySchema = v.looseObject({
+  id: v.string(),
+  name: v.string(),
+  voltage: v.pipe(quantity('voltage', 0.5, 1e3), v.description('Voltage, V')),
+  current: v.pipe(quantity('current', 1e-2, 1e3), v.description('Current it gives, A')),
+  takesBack: v.pipe(v.boolean(), v.description('Whether it takes power back, as a battery does')),
+  capacitance: v.pipe(quantity('capacitance', 1e-6, 100), v.description('At its output, with the driver’s, F')),
+  stands: v.pipe(quantity('voltage', 0.5, 2e3), v.description('Voltage at its output that it stands, V')),
+  price: v.pipe(quantity('money', 0, 1e7), v.description('Price')),
+  source: v.string(),
+});
+
 export const driverSchema = v.looseObject({
   supplyVoltage: v.pipe(quantity('voltage', 0.5, 1e3), v.description('Supply voltage, V')),
   currentLimit: v.pipe(quantity('current', 1e-2, 1e3), v.description('Current limit, A, in the measure of sets')),
@@ -94,5 +123,11 @@ export const driverSchema = v.looseObject({
   winding: v.pipe(
     v.optional(quantity('temperature', 200, 600)),
     v.description('Winding temperature the curves hold for, K; absent for 20 °C'),
+  ),
+  unit: v.pipe(v.optional(driverUnitSchema), v.description('The driver itself, where one is chosen')),
+  supply: v.pipe(v.optional(supplySchema), v.description('The supply itself, where one is chosen')),
+  brake: v.pipe(
+    v.optional(quantity('power', 0, 1e5)),
+    v.description('Power that a brake resistor takes up, W; none where left out'),
   ),
 });

@@ -1,6 +1,7 @@
 export * from './factor.ts';
 export * from './section.ts';
 export * from './motors.ts';
+export * from './drives.ts';
 export * from './materials.ts';
 export * from './bearings.ts';
 export * from './channel.ts';

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { bearingSchema, materialSchema } from '../schema/joint.ts';
 import { place, sayIssue } from '../schema/issue.ts';
-import { motorSchema } from '../schema/motor-schema.ts';
+import { driverUnitSchema, motorSchema, supplySchema } from '../schema/motor-schema.ts';
 import { notPlain } from '../schema/plain.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { ShopEdits } from './shelf.ts';
@@ -18,6 +18,8 @@ const shopSchema = v.looseObject({
     ),
   ),
   motors: v.optional(v.array(motorSchema)),
+  drivers: v.optional(v.array(driverUnitSchema)),
+  supplies: v.optional(v.array(supplySchema)),
   materials: v.optional(v.array(materialSchema)),
   bearings: v.optional(v.array(bearingSchema)),
   instruments: v.optional(

@@ -1,12 +1,13 @@
 import type { Bearing, Material } from '../schema/joint.ts';
 import { BEARINGS } from './bearings.ts';
+import { DRIVERS, SUPPLIES } from './drives.ts';
 import { FACTORS, type Factor } from './factor.ts';
 import { INSTRUMENTS, type Instrument } from './instrument.ts';
 import { MATERIALS } from './materials.ts';
 import { MOTORS } from './motors.ts';
 import type { Reads } from './reads.ts';
 import { SECTIONS, sectionFactors, type BeltSection } from './section.ts';
-import type { Motor } from '../motor/motor.ts';
+import type { DriverUnit, Motor, Supply } from '../motor/motor.ts';
 
 /**
  * The shop as the computation sees it. `over` sets one factor aside for a trial, which is how bands and derivatives are
@@ -16,6 +17,8 @@ export interface Shelf {
   readonly factors: Readonly<Record<string, Factor>>;
   readonly sections: readonly BeltSection[];
   readonly motors: readonly Motor[];
+  readonly drivers: readonly DriverUnit[];
+  readonly supplies: readonly Supply[];
   readonly instruments: readonly Instrument[];
   readonly materials: readonly Material[];
   readonly bearings: readonly Bearing[];
@@ -33,6 +36,8 @@ export interface ShopEdits {
     >
   >;
   readonly motors?: readonly Motor[];
+  readonly drivers?: readonly DriverUnit[];
+  readonly supplies?: readonly Supply[];
   readonly instruments?: readonly Instrument[];
   readonly materials?: readonly Material[];
   readonly bearings?: readonly Bearing[];
@@ -60,6 +65,8 @@ export function makeShelf(edits: ShopEdits = {}): Shelf {
     factors,
     sections: SECTIONS,
     motors: merged(edits.motors, MOTORS),
+    drivers: merged(edits.drivers, DRIVERS),
+    supplies: merged(edits.supplies, SUPPLIES),
     instruments: merged(edits.instruments, INSTRUMENTS),
     materials: merged(edits.materials, MATERIALS),
     bearings: merged(edits.bearings, BEARINGS),

@@ -1,7 +1,9 @@
 import { demandOf } from '../brief/demand.ts';
 import type { OperatingPoint } from '../brief/pattern.ts';
 import type { Joint, Variant } from '../schema/joint.ts';
-import { driverFor, fullCurrent } from '../motor/driver.ts';
+import { driverFor, withSupply } from '../motor/drive.ts';
+import { fullCurrent, setDriver } from '../motor/driver.ts';
+import type { Supply } from '../motor/motor.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 import { DESK_LEAST, DESK_MOST, marginAt } from './desk.ts';
@@ -16,6 +18,7 @@ export interface WayOut {
   readonly size: number;
   readonly apply:
     | { readonly motor: string }
+    | { readonly supply: string }
     | { readonly driver: { readonly key: 'supplyVoltage' | 'supplyCurrent' | 'currentLimit'; readonly value: number } }
     | { readonly speedBy: number }
     | { readonly torqueBy: number };
@@ -48,6 +51,14 @@ function bestOver(
   return { margin, ratio };
 }
 
+const otherSupply = (to: Supply, from: Supply, why: string): WayOut => ({
+  id: 'supply',
+  label: `Take ${to.name[0]!.toLowerCase()}${to.name.slice(1)}`,
+  why,
+  size: Math.abs(Math.log((to.voltage * to.current) / (from.voltage * from.current))) + 0.05,
+  apply: { supply: to.id },
+});
+
 /**
  * Whether any ratio lets the motor meet the brief, and where none does, the two nearest ways out: another motor of the
  * shelf, more
@@ -72,8 +83,12 @@ export function waysOut(
     .filter(
       (m) =>
         m.id !== motor.id &&
-        bestOver({ motor: m as Variant['motor'], driver: { ...driverFor(m, motor, driver) } }, points, shelf, arrives)
-          .margin >= 1,
+        bestOver(
+          { motor: m as Variant['motor'], driver: driverFor(m, motor, driver, shelf) as Variant['driver'] },
+          points,
+          shelf,
+          arrives,
+        ).margin >= 1,
     )
     .sort((a, b) => a.mass - b.mass);
   if (able[0])
@@ -84,7 +99,7 @@ export function waysOut(
       size: Math.abs(Math.log(Math.max(able[0].mass, 1e-3) / Math.max(motor.mass, 1e-3))) + 0.2,
       apply: { motor: able[0].id },
     });
-  const full = fullCurrent(motor, driver);
+  const full = Math.min(fullCurrent(motor, driver), driver.unit?.current ?? Infinity);
   for (let current = driver.currentLimit * 1.05; current <= full * 1.0001; current *= 1.05) {
     if (bestOver({ motor, driver: { ...driver, currentLimit: current } }, points, shelf, arrives).margin < 1) continue;
     const value = Math.min(full, Math.ceil(current * 10) / 10);
@@ -97,29 +112,41 @@ export function waysOut(
     });
     break;
   }
-  for (const factor of [1.25, 1.5, 2, 3, 5]) {
-    const value = Math.ceil(driver.supplyCurrent * factor);
-    if (bestOver({ motor, driver: { ...driver, supplyCurrent: value } }, points, shelf, arrives).margin < 1) continue;
-    ways.push({
-      id: 'supply',
-      label: `Supply that gives ${stated(value, 'current', 5)}`,
-      why: 'Power is short at speed, not current in the winding: the supply holds the motor back.',
-      size: Math.log(factor) + 0.05,
-      apply: { driver: { key: 'supplyCurrent', value } },
-    });
-    break;
-  }
-  for (const factor of [1.25, 1.5, 2, 3]) {
-    const value = Math.round(driver.supplyVoltage * factor);
-    if (bestOver({ motor, driver: { ...driver, supplyVoltage: value } }, points, shelf, arrives).margin < 1) continue;
-    ways.push({
-      id: 'voltage',
-      label: `Supply ${stated(value, 'voltage', 5)}`,
-      why: 'More voltage gives more speed, and with it more ratio. Driver and motor must be rated for it.',
-      size: Math.log(factor) + 0.1,
-      apply: { driver: { key: 'supplyVoltage', value } },
-    });
-    break;
+  const reaches = (d: ReturnType<typeof setDriver>) =>
+    bestOver({ motor, driver: d as Variant['driver'] }, points, shelf, arrives).margin >= 1;
+  const [current, voltage] = [
+    'Power is short at speed, not current in the winding: the supply holds the motor back.',
+    'More voltage gives more speed, and with it more ratio. Driver and motor must be rated for it.',
+  ];
+  if (driver.supply) {
+    // What is chosen from the shop is replaced from the shop.
+    const { unit } = driver;
+    const found = shelf.supplies
+      .filter((s) => !unit || (unit.least <= s.voltage && s.voltage <= unit.most))
+      .sort((a, b) => a.price - b.price)
+      .find((s) => reaches(withSupply(driver, s)));
+    if (found) ways.push(otherSupply(found, driver.supply, found.voltage > driver.supply.voltage ? voltage : current));
+  } else {
+    const first = (id: 'supply' | 'voltage', factors: readonly number[]): void => {
+      const key = id === 'supply' ? 'supplyCurrent' : 'supplyVoltage';
+      for (const factor of factors) {
+        const value = id === 'supply' ? Math.ceil(driver[key] * factor) : Math.round(driver[key] * factor);
+        if (!reaches(setDriver(driver, key, value))) continue;
+        ways.push({
+          id,
+          label:
+            id === 'supply'
+              ? `Supply that gives ${stated(value, 'current', 5)}`
+              : `Supply ${stated(value, 'voltage', 5)}`,
+          why: id === 'supply' ? current : voltage,
+          size: Math.log(factor) + (id === 'supply' ? 0.05 : 0.1),
+          apply: { driver: { key, value } },
+        });
+        return;
+      }
+    };
+    first('supply', [1.25, 1.5, 2, 3, 5]);
+    first('voltage', [1.25, 1.5, 2, 3]);
   }
   // Slowed down, more ratio is left; the largest share of the speed that does it, by halving.
   const slowed = (s: number) =>

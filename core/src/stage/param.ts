@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { quantity, wholeNumber } from '../schema/quantity-schema.ts';
-import { isNeedle } from '../shop/bearings.ts';
+import { isBall, isNeedle } from '../shop/bearings.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Bearing } from '../schema/joint.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
@@ -145,7 +145,7 @@ export const bearing = <P>(about: About<P, string> & { readonly needles?: boolea
     ...about,
     options: (_p, shelf) =>
       shelf.bearings
-        .filter((b) => about.needles !== false || !isNeedle(b))
+        .filter((b) => isBall(b) || (about.needles !== false && isNeedle(b)))
         .map((b) => ({ value: b.id, label: bySize(b) })),
   });
 

@@ -16,6 +16,7 @@ export type QuantityId =
   | 'voltage'
   | 'resistance'
   | 'inductance'
+  | 'capacitance'
   | 'power'
   | 'time'
   | 'frequency'
@@ -188,6 +189,7 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
   voltage: q('voltage', 'voltage', 'V', u('V', 1), u('mV', 1e-3)),
   resistance: q('resistance', 'resistance', 'Ω', u('Ω', 1, 'ohm', 'ohms'), u('mΩ', 1e-3, 'mohm')),
   inductance: q('inductance', 'inductance', 'mH', u('H', 1), u('mH', 1e-3), u('µH', 1e-6, 'uH')),
+  capacitance: q('capacitance', 'capacitance', 'mF', u('F', 1), u('mF', 1e-3), u('µF', 1e-6, 'uF')),
   power: q('power', 'power', 'W', u('W', 1), u('mW', 1e-3), u('kW', 1e3), u('hp', 745.6998715822702)),
   time: q('time', 'time', 's', u('s', 1, 'sec'), u('ms', 1e-3), u('min', 60), u('h', 3600, 'hr')),
   frequency: q('frequency', 'frequency', 'Hz', u('Hz', 1), u('kHz', 1e3)),

@@ -1,3 +1,4 @@
+import { isCrossed } from '../../shop/bearings.ts';
 import { stated } from '../../units/stated.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { modeChecks } from '../../gear/index.ts';
@@ -215,7 +216,8 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
   );
   const dent = m.modes.find((x) => x.id === 'dent')!;
   const stronger = (): Mend | undefined => {
-    const enough = [...shelf.bearings]
+    const enough = shelf.bearings
+      .filter((b) => !isCrossed(b))
       .sort((a, b) => a.outside - b.outside)
       .filter(
         (b) =>

@@ -1,5 +1,5 @@
 import type { Toothing } from '../../gear/toothing.ts';
-import { isNeedle } from '../../shop/bearings.ts';
+import { isBall, isNeedle } from '../../shop/bearings.ts';
 import { amount, fromShop, group, length, material, oneOf, whole, yesNo, type ParamTable } from '../param.ts';
 import {
   hubShape,
@@ -232,7 +232,7 @@ export const planetaryParams: ParamTable<P> = {
       start: '623',
       options: (p, shelf) =>
         shelf.bearings
-          .filter((b) => isNeedle(b) === (p.pins === 'needle'))
+          .filter((b) => (p.pins === 'needle' ? isNeedle(b) : isBall(b)))
           .map((b) => ({ value: b.id, label: b.name })),
       when: (p: P) => p.pins !== 'plain',
     }),

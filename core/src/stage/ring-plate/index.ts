@@ -1,3 +1,4 @@
+import { isCrossed } from '../../shop/bearings.ts';
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -187,7 +188,8 @@ function checks(p: P, at: Duty, m: RingPlateModel, shelf: Shelf): Check[] {
   const room = m.geometry.drive.distance - m.bearing.outside / 2 - (p.circle / 2 + p.throw + p.pin / 2 + p.offset);
   const gap = Math.min(1e-3, steppedUp(p.offset + Math.max(1e-5, (-m.bind * p.pins * p.throw) / 2 + 2e-6), 1e-5));
   const dead = m.modes.find((x) => x.id === 'dead')!;
-  const stronger = [...shelf.bearings]
+  const stronger = shelf.bearings
+    .filter((b) => !isCrossed(b))
     .sort((a, b) => a.outside - b.outside)
     .find((b) => b.static > (m.bearing.static * at.torque) / Math.max(1e-9, dead.torque));
   return [

@@ -1,3 +1,4 @@
+import { isCrossed } from '../../shop/bearings.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { modeAgainst, modeChecks, telling } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
@@ -361,7 +362,8 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
   );
   const dent = m.modes.find((x) => x.id === 'dent');
   if (!dent) return list;
-  const stronger = [...shelf.bearings]
+  const stronger = shelf.bearings
+    .filter((b) => !isCrossed(b))
     .sort((a, b) => a.outside - b.outside)
     .find(
       (b) =>

@@ -1,5 +1,5 @@
 import type { Shelf } from '../../shop/shelf.ts';
-import { isNeedle } from '../../shop/bearings.ts';
+import { isBall } from '../../shop/bearings.ts';
 import { buildStrainWave, wrongStrainWave } from './build.ts';
 import type { StrainWaveParams } from './params.ts';
 
@@ -22,7 +22,7 @@ export function rollersFor(p: StrainWaveParams, shelf: Shelf): StrainWaveParams 
     // Middles stand at inside − r: 2(inside − r)·sin(π/N) from one to the next.
     const largest = FILLED * 2 * ((inside * chord) / (1 + chord));
     const fitting = shelf.bearings
-      .filter((b) => !isNeedle(b) && b.outside <= largest)
+      .filter((b) => isBall(b) && b.outside <= largest)
       .sort((a, b) => b.outside - a.outside || b.static - a.static);
     for (const b of fitting.slice(0, 3)) {
       const tried: StrainWaveParams = { ...p, shape: 'many', rollers, bearing: b.id };

@@ -1,6 +1,6 @@
 import { MODULES } from '../../gear/toothing.ts';
 import type { Bearing } from '../../schema/joint.ts';
-import { isNeedle } from '../../shop/bearings.ts';
+import { isBall } from '../../shop/bearings.ts';
 import { findBearing, type Shelf } from '../../shop/shelf.ts';
 import { carries, firstThatCarries } from '../choose-candidate.ts';
 import type { StageWish } from '../contract.ts';
@@ -15,7 +15,7 @@ const FALLBACK = '625';
 
 /** The smallest bearing of the shelf for a shaft that stands a thrust. */
 function bearingFor(shelf: Shelf, fits: (b: Bearing) => boolean, thrust: number): string {
-  const some = shelf.bearings.filter((b) => fits(b) && !isNeedle(b)).sort((a, b) => a.outside - b.outside);
+  const some = shelf.bearings.filter((b) => fits(b) && isBall(b)).sort((a, b) => a.outside - b.outside);
   return (some.find((b) => 0.25 * b.static > 1.2 * thrust) ?? some[some.length - 1])?.id ?? FALLBACK;
 }
 

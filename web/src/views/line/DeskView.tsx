@@ -5,6 +5,7 @@ import {
   plainNumber,
   playAfter,
   scaleCase,
+  setDriver,
   splits,
   stageKinds,
   type DeskRow,
@@ -26,6 +27,7 @@ import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts'
 import { useUnits, useSaid } from '../../state/prefs.ts';
 import { shelfNow } from '../../state/shelf.ts';
 import { useDesk, useLine } from '../../workers/queries.ts';
+import { mendLine } from './LineChecks.tsx';
 import { takeMotor } from './MotorPanel.tsx';
 import { Said } from '../../parts/Said.tsx';
 
@@ -201,10 +203,12 @@ function WaysOut({ reach }: { reach: Reach }) {
     if ('motor' in w.apply) {
       const { motor } = w.apply;
       const chosen = shelfNow().motors.find((m) => m.id === motor);
-      if (chosen) editVariant(w.label, (v) => takeMotor(v as Variant, chosen));
+      if (chosen) editVariant(w.label, (v) => takeMotor(v as Variant, chosen, shelfNow()));
     } else if ('driver' in w.apply) {
       const { key, value } = w.apply.driver;
-      editVariant(w.label, (v) => void (v.driver[key] = value));
+      editVariant(w.label, (v) => void (v.driver = setDriver(variant.driver, key, value) as Variant['driver']));
+    } else if ('supply' in w.apply) {
+      mendLine({ path: 'driver.supply', value: w.apply.supply, label: w.label });
     } else {
       const by = w.apply;
       edit(w.label, (d) =>

@@ -1,4 +1,4 @@
-import { formatAgainst, type Check, type LineReport, type Mend, type Variant } from '@gristmill/core';
+import { formatAgainst, mended, type Check, type LineReport, type Mend, type Variant } from '@gristmill/core';
 import { useWorking } from '../../app/working.ts';
 import { editVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
@@ -8,13 +8,9 @@ import { Said } from '../../parts/Said.tsx';
 /** Makes the one change a line's check proposes. */
 export function mendLine(mend: Mend): void {
   editVariant(mend.label, (draft) => {
-    const v = draft as Variant;
-    const shelf = shelfNow();
-    if (mend.path === 'driver.currentLimit') v.driver.currentLimit = Number(mend.value);
-    else if (mend.path === 'motor.sensored' && v.motor.type === 'brushless') v.motor.sensored = true;
-    else if (mend.path === 'mount') v.mount = { ...shelf.materials.find((m) => m.id === mend.value)! };
-    else if (mend.path === 'output.bearing' && v.output)
-      v.output.bearing = { ...shelf.bearings.find((b) => b.id === mend.value)! };
+    const next = mended(draft as Variant, mend, shelfNow());
+    for (const key of ['motor', 'driver', 'mount', 'output'] as const)
+      if (next[key] !== draft[key]) Object.assign(draft, { [key]: next[key] });
   });
 }
 

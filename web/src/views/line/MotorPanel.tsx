@@ -3,8 +3,12 @@ import {
   DRIVER_FIELDS,
   driverFor,
   MOTOR_FIELDS,
+  setDriver,
+  withSupply,
+  withUnit,
   type Motor,
   type NumberField,
+  type Shelf,
   type Variant,
 } from '@gristmill/core';
 import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
@@ -23,8 +27,12 @@ export const TYPE_NAMES: Readonly<Record<Motor['type'], string>> = {
 const ROOM = 293.15;
 
 /** Takes a motor into a variant, with a driver and a supply that suit it. */
-export function takeMotor(v: { motor: Variant['motor']; driver: Variant['driver'] }, chosen: Motor): void {
-  v.driver = driverFor(chosen, v.motor, v.driver) as Variant['driver'];
+export function takeMotor(
+  v: { motor: Variant['motor']; driver: Variant['driver'] },
+  chosen: Motor,
+  shelf: Shelf,
+): void {
+  v.driver = driverFor(chosen, v.motor, v.driver, shelf) as Variant['driver'];
   v.motor = structuredClone(chosen) as Variant['motor'];
 }
 
@@ -40,6 +48,78 @@ const SENSOR_PLACES = [
   { value: 'output', label: 'the output' },
   { value: 'both', label: 'both' },
 ];
+
+/** A shelf as a choice, beside numbers of one's own. */
+const choices = (
+  list: readonly { readonly id: string; readonly name: string }[],
+  chosen: { readonly id: string; readonly name: string } | undefined,
+) => [
+  { value: '', label: 'own numbers' },
+  ...(chosen && !list.some((x) => x.id === chosen.id) ? [{ value: chosen.id, label: chosen.name }] : []),
+  ...list.map((x) => ({ value: x.id, label: x.name })),
+];
+
+/** Which driver and supply of the shop, what the driver can do, and where power goes that comes back. */
+function Drive() {
+  const { motor, driver } = useVariant();
+  const shelf = useShelf();
+  const readOnly = useOpen((s) => s.readOnly);
+  const units = shelf.drivers.filter((u) => u.drives === motor.type);
+  const set = (label: string, make: (d: Variant['driver']) => unknown) =>
+    editVariant(label, (v) => void (v.driver = make(driver) as Variant['driver']));
+  return (
+    <>
+      <ChoiceField
+        label="Driver"
+        value={driver.unit?.id ?? ''}
+        disabled={readOnly}
+        options={choices(units, driver.unit)}
+        onChange={(id) => {
+          const unit = units.find((u) => u.id === id);
+          set(unit ? `Driver: ${unit.name}` : 'Driver: own numbers', (d) => {
+            const { unit: _, ...rest } = d;
+            return unit ? withUnit(d, unit, motor) : rest;
+          });
+        }}
+      />
+      {driver.unit ? (
+        <p className="label" data-torque={driver.unit.torque}>
+          {driver.unit.torque
+            ? 'Commands torque: the joint can be made to yield, and pushed by hand while powered.'
+            : motor.type === 'stepper'
+              ? 'Commands steps, not torque: the joint holds its place until it loses steps.'
+              : 'Commands speed, not torque.'}
+        </p>
+      ) : null}
+      <ChoiceField
+        label="Supply"
+        value={driver.supply?.id ?? ''}
+        disabled={readOnly}
+        options={choices(shelf.supplies, driver.supply)}
+        onChange={(id) => {
+          const supply = shelf.supplies.find((x) => x.id === id);
+          set(supply ? `Supply: ${supply.name}` : 'Supply: own numbers', (d) => {
+            const { supply: _, ...rest } = d;
+            return supply ? withSupply(d, supply) : rest;
+          });
+        }}
+      />
+      {driver.supply && !driver.supply.takesBack ? (
+        <QuantityField
+          label="Brake resistor"
+          quantity="power"
+          step={5}
+          min={0}
+          max={1e5}
+          disabled={readOnly}
+          help="Burns what comes back while a load is lowered or stopped; 0 for none."
+          value={driver.brake ?? 0}
+          onChange={(brake) => set('Brake resistor', (d) => ({ ...d, brake }))}
+        />
+      ) : null}
+    </>
+  );
+}
 
 /** Motor, driver and sensor of the open variant. */
 export function MotorPanel() {
@@ -63,7 +143,10 @@ export function MotorPanel() {
         onChange={(value) =>
           editVariant(
             `${what === 'motor' ? 'Motor' : what === 'driver' ? 'Driver' : 'Sensor'}: ${r.label.toLowerCase()}`,
-            (v) => void Object.assign(v[what], { [r.key]: value }),
+            (v) => {
+              if (what === 'driver') v.driver = setDriver(driver, r.key as 'currentLimit', value) as Variant['driver'];
+              else Object.assign(v[what], { [r.key]: value });
+            },
           )
         }
       />
@@ -71,7 +154,7 @@ export function MotorPanel() {
   const onShelf = shelf.motors.some((m) => m.id === motor.id);
   const pick = (id: string | number) => {
     const chosen = shelf.motors.find((m) => m.id === id);
-    if (chosen) editVariant(`Motor: ${chosen.name}`, (v) => takeMotor(v as Variant, chosen));
+    if (chosen) editVariant(`Motor: ${chosen.name}`, (v) => takeMotor(v as Variant, chosen, shelf));
   };
   const counts: NumberField = {
     key: 'counts',
@@ -126,8 +209,9 @@ export function MotorPanel() {
         </details>
       </Section>
       <Section title="Driver and supply">
+        <Drive />
         {fields('driver', DRIVER_FIELDS)}
-        {motor.type === 'stepper' || motor.type === 'brushless' ? (
+        {!driver.unit && (motor.type === 'stepper' || motor.type === 'brushless') ? (
           <ChoiceField
             label="Current limit is"
             value={driver.sets ?? 'peak'}

@@ -6,8 +6,8 @@ import {
   wrongInput,
   type LineInput,
   type LineReport,
-  type Motor,
   type Problem,
+  type Shelf,
   type ShopEdits,
   type Variant,
 } from '@gristmill/core';
@@ -36,14 +36,14 @@ function trialOf(
   joint: ReturnType<typeof useJoint>,
   variant: Variant,
   inputs: readonly LineInput[],
-  motors: readonly Motor[],
+  shelf: Shelf,
   edits: ShopEdits,
 ): LineOf | undefined {
   if ('motor' in idea) {
-    const chosen = motors.find((m) => m.id === idea.motor);
+    const chosen = shelf.motors.find((m) => m.id === idea.motor);
     if (!chosen) return undefined;
     const next = { ...variant, driver: { ...variant.driver } };
-    takeMotor(next, chosen);
+    takeMotor(next, chosen, shelf);
     return { brief: joint.brief, variant: next, edits };
   }
   const input = inputs.find((x) => x.id === idea.input);
@@ -131,7 +131,7 @@ export default function WhatIfView() {
           : Number((input.value * 1.2).toPrecision(6))
     : 0;
   const live = ideas
-    .map((idea) => ({ idea, trial: trialOf(idea, joint, variant, inputs, shelf.motors, edits) }))
+    .map((idea) => ({ idea, trial: trialOf(idea, joint, variant, inputs, shelf, edits) }))
     .filter((x): x is { idea: Idea; trial: LineOf } => x.trial !== undefined);
   const trials = useTrials(live.map((x) => x.trial));
   const name = (idea: Idea): string => {

@@ -53,7 +53,12 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       name: 'Money',
       quantity: 'money',
       figure: 'money',
-      parts: [{ name: 'Motor', value: b.motorMoney }, ...stages('money'), ...shaft(b.shaftMoney)],
+      parts: [
+        { name: 'Motor', value: b.motorMoney },
+        ...(b.driveMoney > 0 ? [{ name: 'Driver and supply', value: b.driveMoney }] : []),
+        ...stages('money'),
+        ...shaft(b.shaftMoney),
+      ],
     },
   ];
 }

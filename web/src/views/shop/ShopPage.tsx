@@ -14,12 +14,13 @@ import { changeShop } from '../../storage/edit-shop.ts';
 import { Factors } from './Factors.tsx';
 import { Instruments } from './Instruments.tsx';
 import { Motors } from './Motors.tsx';
-import { Bearings, Materials } from './Things.tsx';
+import { Bearings, Drives, Materials } from './Things.tsx';
 import { SetAside } from './SetAside.tsx';
 import { Units } from './Units.tsx';
 
 const SHELVES = [
   ['motors', 'Motors'],
+  ['drives', 'Drivers and supplies'],
   ['materials', 'Materials'],
   ['bearings', 'Bearings'],
   ['belts', 'Belts'],
@@ -30,6 +31,7 @@ const SHELVES = [
 type ShelfName = (typeof SHELVES)[number][0];
 const VIEW = {
   motors: Motors,
+  drives: Drives,
   materials: Materials,
   bearings: Bearings,
   belts: Belts,
@@ -47,6 +49,7 @@ function wholeShelf(name: ShelfName): ShopEdits | undefined {
         Object.values(shelf.factors).map((f) => [f.id, { value: f.value, low: f.low, high: f.high, source: f.source }]),
       ),
     };
+  if (name === 'drives') return { drivers: shelf.drivers, supplies: shelf.supplies };
   return name === 'belts' || name === 'units' ? undefined : { [name]: shelf[name] };
 }
 

@@ -1,4 +1,5 @@
 import type { QuantityId } from '@gristmill/core';
+import type { ReactNode } from 'react';
 import { TextField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { newId } from '../../state/identifier.ts';
@@ -40,7 +41,7 @@ export function ThingTable<T extends Thing>({
   things: readonly T[];
   own: ReadonlySet<string>;
   columns: readonly ThingColumn[];
-  tell?: { readonly name: string; readonly of: (t: T) => string };
+  tell?: { readonly name: string; readonly of: (t: T) => ReactNode };
   onPut: (t: T) => void;
   onRemove: (id: string) => void;
 }) {
@@ -69,7 +70,7 @@ export function ThingTable<T extends Thing>({
         <tbody>
           {things.map((t) => (
             <tr key={t.id} className="rule-b" data-thing={t.id}>
-              <td className="whitespace-nowrap">
+              <td className={own.has(t.id) ? 'whitespace-nowrap' : ''}>
                 {own.has(t.id) ? (
                   <TextField
                     label={`Name of ${t.name}`}
@@ -82,7 +83,7 @@ export function ThingTable<T extends Thing>({
                   t.name
                 )}
               </td>
-              {tell ? <td>{tell.of(t)}</td> : null}
+              {tell ? <td className="whitespace-nowrap pr-3">{tell.of(t)}</td> : null}
               {columns.map((c) => {
                 const value = valueOf(t, c);
                 return (

@@ -1,5 +1,7 @@
+import type { DriverUnit, Supply } from '@gristmill/core';
 import { useShop } from '../../state/shop.ts';
 import { putOn, takeOff } from '../../storage/edit-shop.ts';
+import { TYPE_NAMES } from '../line/MotorPanel.tsx';
 import { ThingTable, type ThingColumn } from './ThingTable.tsx';
 
 const MATERIAL: readonly ThingColumn[] = [
@@ -21,6 +23,71 @@ const BEARING: readonly ThingColumn[] = [
   { key: 'mass', label: 'mass', quantity: 'mass', min: 0, max: 1e3 },
   { key: 'price', label: 'price', quantity: 'money', min: 0, max: 1e6 },
 ];
+
+const DRIVER: readonly ThingColumn[] = [
+  { key: 'current', label: 'most', quantity: 'current', min: 1e-2, max: 1e3 },
+  { key: 'least', label: 'from', quantity: 'voltage', min: 0, max: 1e3 },
+  { key: 'most', label: 'to', quantity: 'voltage', min: 0.5, max: 1e3 },
+  { key: 'resistance', label: 'switches', quantity: 'resistance', min: 0, max: 100 },
+  { key: 'idle', label: 'own use', quantity: 'power', min: 0, max: 1e3 },
+  { key: 'thermalResistance', label: 'to air', quantity: 'thermalResistance', min: 1e-2, max: 1e3 },
+  { key: 'hottest', label: 'hottest', quantity: 'temperature', min: 200, max: 600 },
+  { key: 'price', label: 'price', quantity: 'money', min: 0, max: 1e7 },
+];
+
+const SUPPLY: readonly ThingColumn[] = [
+  { key: 'voltage', label: 'voltage', quantity: 'voltage', min: 0.5, max: 1e3 },
+  { key: 'current', label: 'current', quantity: 'current', min: 1e-2, max: 1e3 },
+  { key: 'capacitance', label: 'capacitance', quantity: 'capacitance', min: 1e-6, max: 100 },
+  { key: 'stands', label: 'stands', quantity: 'voltage', min: 0.5, max: 2e3 },
+  { key: 'price', label: 'price', quantity: 'money', min: 0, max: 1e7 },
+];
+
+/** What a driver's current setting is, in short. */
+const SETS: Readonly<Record<DriverUnit['sets'], string>> = { peak: 'peak', rms: 'RMS', line: 'line' };
+
+/** Drivers and supplies. */
+export function Drives() {
+  const { shelf, edits } = useShop();
+  const put = (s: Supply, takesBack: boolean) => putOn('supplies', { ...s, takesBack, source: 'set in the shop' });
+  return (
+    <>
+      <ThingTable
+        title="Drivers"
+        note="most current in the measure it is set in; switches: of the two that a current passes; heat: own use and I²·R"
+        things={shelf.drivers}
+        own={new Set(edits.drivers?.map((d) => d.id))}
+        columns={DRIVER}
+        tell={{
+          name: 'runs, sets',
+          of: (d) => `${TYPE_NAMES[d.drives].split(',')[0]}, ${SETS[d.sets]}${d.torque ? ', torque' : ''}`,
+        }}
+        onPut={(d) => putOn('drivers', d)}
+        onRemove={(id) => takeOff('drivers', id)}
+      />
+      <ThingTable
+        title="Supplies"
+        note="capacitance with the driver’s; stands: up to where its output may rise while power comes back"
+        things={shelf.supplies}
+        own={new Set(edits.supplies?.map((s) => s.id))}
+        columns={SUPPLY}
+        tell={{
+          name: 'takes back',
+          of: (s) => (
+            <input
+              type="checkbox"
+              aria-label={`${s.name}, takes power back`}
+              checked={s.takesBack}
+              onChange={(e) => put(s, e.target.checked)}
+            />
+          ),
+        }}
+        onPut={(s) => putOn('supplies', s)}
+        onRemove={(id) => takeOff('supplies', id)}
+      />
+    </>
+  );
+}
 
 /** Materials, printed, milled and bought. */
 export function Materials() {

@@ -1,0 +1,60 @@
+import type { Mend } from '../figure/index.ts';
+import { setDriver } from '../motor/driver.ts';
+import { withSupply, withUnit } from '../motor/drive.ts';
+import type { Variant } from '../schema/joint.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import type { Change } from '../stage/mend.ts';
+
+/**
+ * A variant with the change made that a line's check proposes, and what it takes along.
+ *
+ * @returns the variant itself where the shop no longer has what is asked for
+ */
+export const mended = (
+  variant: Variant,
+  { path, value, also }: Pick<Mend, 'path' | 'value' | 'also'>,
+  shelf: Shelf,
+): Variant => mendedBy(variant, { [path]: value, ...also }, shelf);
+
+/** The same of changes by path, one after the other. */
+export const mendedBy = (variant: Variant, change: Change, shelf: Shelf): Variant =>
+  Object.entries(change).reduce((v, [path, value]) => changed(v, path, value, shelf), variant);
+
+function changed(variant: Variant, path: string, value: number | string, shelf: Shelf): Variant {
+  const of = <T extends { readonly id: string }>(list: readonly T[]): T | undefined => list.find((x) => x.id === value);
+  const { motor, driver, output } = variant;
+  const drive = (d: typeof driver | ReturnType<typeof setDriver>): Variant => ({
+    ...variant,
+    driver: d as Variant['driver'],
+  });
+  switch (path) {
+    case 'driver.currentLimit':
+      return drive(setDriver(driver, 'currentLimit', Number(value)));
+    case 'driver.brake':
+      return drive({ ...driver, brake: Number(value) });
+    case 'driver.unit': {
+      const unit = of(shelf.drivers);
+      return unit ? drive(withUnit(driver, unit, motor)) : variant;
+    }
+    case 'driver.supply': {
+      const supply = of(shelf.supplies);
+      return supply ? drive(withSupply(driver, supply)) : variant;
+    }
+    case 'motor.sensored':
+      return motor.type === 'brushless' ? { ...variant, motor: { ...motor, sensored: true } } : variant;
+    case 'mount': {
+      const mount = of(shelf.materials);
+      return mount ? { ...variant, mount: { ...mount } } : variant;
+    }
+    case 'output.balls':
+      return output?.race
+        ? { ...variant, output: { ...output, race: { ...output.race, balls: Number(value) } } }
+        : variant;
+    case 'output.bearing': {
+      const bearing = of(shelf.bearings);
+      return output && bearing ? { ...variant, output: { ...output, bearing: { ...bearing } } } : variant;
+    }
+    default:
+      throw new Error(`no way to mend ${path}`);
+  }
+}

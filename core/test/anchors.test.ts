@@ -2,7 +2,7 @@ import { readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readParams, stageKind, stageKinds } from '../src/index.ts';
 import type { Anchored } from './anchors/anchor.ts';
-import { shelf } from './helpers.ts';
+import { cold } from './helpers.ts';
 
 // One value for every figure of a kind that was worked out apart from the code: by hand, by numeric integration, by a second
 // formula. A formula without one is not finished; those that are not are listed, and the list may only become shorter.
@@ -31,7 +31,7 @@ describe('worked values', () => {
   for (const { kind, further, params, duty, worked, numbers = {}, limits = {}, open } of ANCHORED) {
     const read = readParams(kind, params);
     if (!read.ok) throw new Error(read.problem.what);
-    const opened = stageKind(kind)!.open(read.value, shelf);
+    const opened = stageKind(kind)!.open(read.value, cold);
     if (!opened.ok) throw new Error(opened.problem.what);
     const figures = new Map(opened.value.report(duty).figures.map((f) => [f.id, f.value]));
 

@@ -19,7 +19,7 @@ import {
   workingOf,
 } from '../src/index.ts';
 import { anyStages } from './any-stage.ts';
-import { expectBand, shelf } from './helpers.ts';
+import { expectBand, cold, shelf } from './helpers.ts';
 import { analyseOf, assemblyOf, drawingOf, kinematicsOf, partsOf, screenOf, stageOf } from './stage-bench.ts';
 
 // What the contract of a stage promises, held against every kind that is registered: a new kind is tried here without a
@@ -240,13 +240,13 @@ describe('the report of every kind', () => {
 
   each('computes with one factor moved what it computes when it is opened so', (kind) => {
     for (const { params, duty: at } of anyStages(kind, 3, 3 * kind.id.length)) {
-      const opened = kind.open(params, shelf);
+      const opened = kind.open(params, cold);
       if (!opened.ok) continue;
       opened.value.load(at);
       for (const id of opened.value.reads(at).factors) {
-        const { low, high } = shelf.factors[id]!;
+        const { low, high } = cold.factors[id]!;
         for (const value of low < high ? [low, high] : []) {
-          const anew = kind.open(params, withFactor(shelf, id, value));
+          const anew = kind.open(params, withFactor(cold, id, value));
           const moved = opened.value.moved(id, value);
           expect(moved && JSON.stringify(moved.load(at)), `${id} ${value}`).toBe(
             anew.ok ? JSON.stringify(anew.value.load(at)) : undefined,

@@ -4,6 +4,9 @@ import { makeShelf, readJointFile, type Figure, type Joint } from '../src/index.
 
 export const shelf = makeShelf();
 
+/** The same shop in a draught that carries all heat off: stages stay at 20 °C, which is what worked values hold for. */
+export const cold = makeShelf({ factors: { 'stage.cooling': { value: 1e9, low: 1e9, high: 1e9 } } });
+
 export const demoText = readFileSync(new URL('../../demo/body-yaw.json', import.meta.url), 'utf8');
 
 /** The demo joint, fresh for each caller. */

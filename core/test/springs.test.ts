@@ -21,6 +21,7 @@ import { heldTogether, spring, springShares, together } from '../src/stage/sprin
 import { contourPush, flexEnergy, wallStrain } from '../src/stage/strain-wave/wall.ts';
 import { withDrag } from '../src/stage/part-load.ts';
 import { anyStages } from './any-stage.ts';
+import { cold as chilled } from './helpers.ts';
 import physics from './cases/physics.json' with { type: 'json' };
 
 const shelf = makeShelf();
@@ -178,6 +179,29 @@ describe('every kind', () => {
     }
   });
 
+  it('pins printed lying stand what they do along their layers, in either kind', () => {
+    const pla = shelf.materials.find((m) => m.id === 'pla')!;
+    for (const [id, field, mode] of [
+      ['planetary', 'materialPins', /pin/],
+      ['cycloidal', 'materialP', /output pins bend/],
+    ] as const) {
+      const kind = stageKind(id)!;
+      const start = {
+        ...kind.defaults({ ratio: 5, torque: 1, size: Infinity, shelf }),
+        [field]: 'pla',
+        ...(id === 'planetary' && { pin: 0.0015 }),
+      };
+      const limit = (how: string, material = 'pla') => {
+        const read = readParams(id, { ...start, pinsLie: how, [field]: material });
+        const made = read.ok ? kind.open(read.value, chilled) : read;
+        if (!made.ok) throw new Error(made.problem.what);
+        return made.value.load(duty).limits.find((l) => mode.test(l.mode))!.torque;
+      };
+      expect(limit('lying') / limit('upright'), id).toBeCloseTo(pla.strength / pla.across!, 9);
+      expect(limit('lying', 'silver-steel'), id).toBe(limit('upright', 'silver-steel'));
+    }
+  });
+
   it('thicker walls, pins and plates are never weaker: they skip no sooner and give no more', () => {
     const thicker: Readonly<Record<string, readonly string[]>> = {
       planetary: ['rim', 'plate', 'pin'],
@@ -194,7 +218,7 @@ describe('every kind', () => {
         const p = params as Record<string, number>;
         for (const field of fields) {
           const more = readParams(id, { ...p, [field]: p[field]! * 1.1 });
-          const [thin, thick] = [kind.open(p, shelf), more.ok ? kind.open(more.value, shelf) : undefined];
+          const [thin, thick] = [kind.open(p, chilled), more.ok ? kind.open(more.value, chilled) : undefined];
           if (!thin.ok || !thick?.ok) continue;
           const [a, b] = [thin.value.load(at), thick.value.load(at)];
           const skips = (n: typeof a) => n.limits.filter((l) => /skip/.test(l.mode)).map((l) => l.torque);

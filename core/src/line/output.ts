@@ -157,7 +157,7 @@ const BALL_STEEL = { modulus: 208e9, poisson: 0.3, density: 7800, price: 0.05 };
  * Force on the ball that carries most, N: 4.37·F_r/(Z·cos α) + F_a/(Z·sin α) + 4.37·M/(d·Z·sin α).
  *
  * Source: Stribeck's share of point contacts that are loaded over half the circle; 4.37 = π/∫₀^{π/2} cos^2.5 ψ dψ.
- * @example mostLoadedBall({ diameter: 0.08, balls: 40 }, 100, 50, 13) // 43.7...
+ * @example mostLoadedBall({ diameter: 0.08, balls: 40 }, 100, 50, 13) // 42.3
  */
 export const mostLoadedBall = (
   race: { readonly diameter: number; readonly balls: number },

@@ -115,6 +115,15 @@ export const FACTORS: readonly Factor[] = [
     308.15,
     'a workshop in summer and winter; set your own',
   ),
+  f(
+    'stage.cooling',
+    'Heat that a stage’s housing gives off in still air',
+    'count',
+    10,
+    6,
+    18,
+    'W/(m²·K), free convection and radiation; starting value',
+  ),
   f('motor.stepperRise', 'Stepper at rated current: rise of the winding', 'temperatureRise', 65, 50, 80),
   f('motor.case', 'Motor’s face at its mount: share of the winding’s rise', 'efficiency', 0.6, 0.45, 0.8),
   f(

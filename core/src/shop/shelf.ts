@@ -23,6 +23,8 @@ export interface Shelf {
   readonly materials: readonly Material[];
   readonly bearings: readonly Bearing[];
   readonly over?: { readonly id: string; readonly value: number };
+  /** How much warmer a stage is than its surroundings, K: to it `ambient` is what it has around it. */
+  readonly warm?: number;
   /** Where set, notes every entry that is looked at by `factor`, `findMaterial` and `findBearing`; see `recorded`. */
   readonly reads?: Reads;
 }
@@ -76,10 +78,9 @@ export function makeShelf(edits: ShopEdits = {}): Shelf {
 /** A factor's value as it counts now. A factor nobody defined is a slip in the program, hence the throw. */
 export function factor(shelf: Shelf, id: string): number {
   shelf.reads?.factors.add(id);
-  if (shelf.over?.id === id) return shelf.over.value;
-  const found = shelf.factors[id];
-  if (!found) throw new Error(`no factor ${id}`);
-  return found.value;
+  const value = shelf.over?.id === id ? shelf.over.value : shelf.factors[id]?.value;
+  if (value === undefined) throw new Error(`no factor ${id}`);
+  return shelf.warm !== undefined && id === 'ambient' ? value + shelf.warm : value;
 }
 
 /** A material by its identifier; undefined where the shop has none of it. */

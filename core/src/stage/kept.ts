@@ -5,6 +5,8 @@ interface Slot {
   readonly given: readonly unknown[];
   readonly reads: Reads;
   readonly value: unknown;
+  /** How warm the stage was. */
+  readonly warm: number | undefined;
 }
 
 /**
@@ -34,13 +36,14 @@ export class Kept {
     // A trial's result is not kept, and nobody asks what it read.
     if (shelf.over) return work(shelf);
     const { value, reads } = recorded(shelf, work);
-    this.slots.set(name, { given, reads, value });
+    this.slots.set(name, { given, reads, value, warm: shelf.warm });
     return value;
   }
 }
 
 function stands(had: Slot, given: readonly unknown[], shelf: Shelf): boolean {
   if (shelf.over && had.reads.factors.has(shelf.over.id)) return false;
+  if (shelf.warm !== had.warm && had.reads.factors.has('ambient')) return false;
   for (let i = 0; i < given.length; i++) if (!Object.is(given[i], had.given[i])) return false;
   return given.length === had.given.length;
 }

@@ -1,7 +1,7 @@
 import { FigureMaker, type Check, type Figure } from '../figure/index.ts';
 import { ok, type Result } from '../result.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
-import { uncertain, withFactor, type Shelf } from '../shop/shelf.ts';
+import { factor, uncertain, withFactor, type Shelf } from '../shop/shelf.ts';
 import type {
   AssemblyStep,
   Course,
@@ -24,6 +24,7 @@ import { provenMend, type Change } from './mend.ts';
 import type { Param, ParamTable } from './param.ts';
 import { plausibleNotes, type Usual } from './plausible.ts';
 import { rigidChecks, type RigidPart } from './rigid.ts';
+import { warmCheck, warmFigure, warmthOf } from './warmth.ts';
 
 /**
  * What a kind computes, step by step; `opener` makes a stage of it. Each step is a pure function of what it is given.
@@ -60,6 +61,12 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
 /** Duties whose models a stage keeps: of a line's analysis, of its drawing, and of the stage at rest; fewer for a trial. */
 const DUTIES = { own: 4, trial: 2 };
 
+/** How often a stage's warmth is met anew at most, how near counts as met (K), and what it is not taken beyond (K). */
+const [ROUNDS, MET, HOTTEST] = [4, 0.2, 500];
+
+/** The shop as a stage sees it that is warmer than its surroundings. */
+const warmer = (shelf: Shelf, rise: number): Shelf => (rise > 0 ? { ...shelf, warm: rise } : shelf);
+
 const REST: Duty = { torque: 0, torqueRms: 0, speed: 0 };
 
 const alike = (a: Duty, b: Duty): boolean =>
@@ -84,6 +91,8 @@ interface Load<M> {
   readonly at: Duty;
   readonly model: M;
   readonly reads: Reads;
+  /** How much its own friction warms it, K. */
+  readonly rise: number;
   report: StageReport | undefined;
 }
 
@@ -104,8 +113,8 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     private readonly shelf: Shelf,
     private readonly kept: Kept,
     private readonly table: ParamTable<P> | undefined,
-    /** One factor moved for a band: asked for numbers alone. */
-    private readonly trial = false,
+    /** One factor moved for a band: asked for numbers alone, as warm as this says. */
+    private readonly trial?: (at: Duty) => number,
   ) {
     if (trial) return;
     if (steps.courses) this.courses = (at) => steps.courses!(p, g, at, shelf, () => this.under(at).model);
@@ -118,19 +127,41 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
 
   private under(at: Duty): Load<M> {
     for (const l of this.loads) if (alike(l.at, at)) return l;
-    const model = (s: Shelf) => this.steps.model(this.p, this.g, at, s, this.kept);
-    // With a factor moved the numbers are wanted alone: what they depend on is known.
-    const { value, reads } = this.trial
-      ? { value: model(this.shelf), reads: this.built.parts }
-      : recorded(this.shelf, model);
-    if (!this.trial) {
-      reads.add(this.built.parts);
-      reads.add(this.built.judged);
-    }
-    const made: Load<M> = { at, model: value, reads, report: undefined };
+    const made = this.trial ? this.tried(at, this.trial(at)) : this.settled(at);
     this.loads.unshift(made);
     if (this.loads.length > (this.trial ? DUTIES.trial : DUTIES.own)) this.loads.pop();
     return made;
+  }
+
+  /** With a factor moved the numbers are wanted alone: what they depend on is known, and how warm it is too. */
+  private tried(at: Duty, rise: number): Load<M> {
+    const model = this.steps.model(this.p, this.g, at, warmer(this.shelf, rise), this.kept);
+    return { at, model, reads: this.built.parts, rise, report: undefined };
+  }
+
+  /** The stage as warm as its own friction keeps it: losses hardly depend on it, so that a few rounds meet. */
+  private settled(at: Duty): Load<M> {
+    const told = recorded(this.shelf, (shelf) => {
+      let rise = 0;
+      let model = this.steps.model(this.p, this.g, at, shelf, this.kept);
+      if (!at.meanSpeed || !shelf.reads!.factors.has('ambient')) return { model, rise };
+      for (let i = 0; i < ROUNDS; i++) {
+        const next = Math.min(HOTTEST, warmthOf(model.numbers, at, shelf));
+        if (!(Math.abs(next - rise) > MET)) break;
+        rise = next;
+        model = this.steps.model(this.p, this.g, at, warmer(shelf, rise), this.kept);
+      }
+      return { model, rise };
+    });
+    told.reads.add(this.built.parts);
+    told.reads.add(this.built.judged);
+    return { at, ...told.value, reads: told.reads, report: undefined };
+  }
+
+  /** How warm it is at the duty that was asked for last, with one factor moved. */
+  private riseWith(at: Duty, id: string, value: number): number {
+    const { rise } = this.loads[0] ?? this.under(at);
+    return id === 'stage.cooling' ? (rise * factor(this.shelf, id)) / value : rise;
   }
 
   load(at: Duty): StageNumbers {
@@ -151,7 +182,9 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
       const opened = open(this.steps, this.p, shelf, this.table);
       made = opened.ok ? opened.value : undefined;
     } else if (!this.built.judged.factors.has(id) || !this.steps.wrong!(this.p, this.g, shelf))
-      made = new OpenStage(this.steps, this.p, this.g, this.built, shelf, this.kept, this.table, true);
+      made = new OpenStage(this.steps, this.p, this.g, this.built, shelf, this.kept, this.table, (duty) =>
+        this.riseWith(duty, id, value),
+      );
     this.trials.set(key, made);
     return made;
   }
@@ -159,15 +192,24 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
   report(at: Duty): StageReport {
     const load = this.under(at);
     if (load.report) return load.report;
-    const { model, reads } = load;
+    const { model, reads, rise } = load;
     const ends = uncertain(this.shelf, reads.factors).map(
       (f) => [this.moved(f.id, f.low)?.under(at).model, this.moved(f.id, f.high)?.under(at).model] as const,
     );
-    const told = recorded(this.shelf, (s) => ({
-      figures: this.steps.figures(this.p, at, s, model, new FigureMaker(model, ends)),
-      checks: this.judge(at, s, model),
+    const told = recorded(warmer(this.shelf, rise), (s) => ({
+      figures: [
+        ...this.steps.figures(this.p, at, s, model, new FigureMaker(model, ends)),
+        ...warmFigure(model.numbers, at, rise, s),
+      ],
+      checks: this.judge(at, s, model, rise),
     }));
-    const { figures, checks } = told.value;
+    const { figures } = told.value;
+    // A kind may tell a figure under another name than a note on it knows: then it opens no working.
+    const checks = told.value.checks.map((c) => {
+      if (!c.of || figures.some((f) => f.id === c.of)) return c;
+      const { of: _, ...rest } = c;
+      return rest;
+    });
     told.reads.add(reads);
     load.report = {
       numbers: model.numbers,
@@ -180,10 +222,11 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
   }
 
   /** What decides whether it works, as the kind and its materials have it. */
-  private judge(at: Duty, shelf: Shelf, model: M): readonly Check[] {
+  private judge(at: Duty, shelf: Shelf, model: M, rise: number): readonly Check[] {
     return [
       ...this.steps.checks(this.p, at, shelf, model),
       ...rigidChecks(this.p as object, this.steps.rigid ?? [], shelf),
+      ...warmCheck(this.p as object, rise, shelf),
       ...(this.steps.usual ? plausibleNotes(this.p as object, model.numbers, this.steps.usual, shelf) : []),
     ];
   }
@@ -203,7 +246,8 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
 
   /** The checks alone, their mends as the kind has them. */
   checksAt(at: Duty): readonly Check[] {
-    return this.judge(at, this.shelf, this.steps.model(this.p, this.g, at, this.shelf, this.kept));
+    const { model, rise } = this.under(at);
+    return this.judge(at, warmer(this.shelf, rise), model, rise);
   }
 
   drawing(crank: number, options: DrawOptions): readonly Layer[] {

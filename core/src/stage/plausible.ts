@@ -1,3 +1,4 @@
+import type { Material } from '../schema/joint.ts';
 import { check, type Check } from '../figure/index.ts';
 import { sortOf } from '../gear/material-state.ts';
 import { findMaterial, type Shelf } from '../shop/shelf.ts';
@@ -33,15 +34,15 @@ const STIFF: Readonly<Record<MaterialClass, Range>> = {
 };
 const ACROSS = 0.09;
 
+/** What a stage's fields of material name. */
+export const materialsOf = (p: object, shelf: Shelf): Material[] =>
+  Object.entries(p)
+    .filter(([path]) => path.startsWith('material'))
+    .flatMap(([, id]) => (typeof id === 'string' ? (findMaterial(shelf, id) ?? []) : []));
+
 /** The class of what a stage's fields of material say. */
-export function classOf(p: object, shelf: Shelf): MaterialClass {
-  const chosen = Object.entries(p).filter(([path]) => path.startsWith('material'));
-  const plastic = chosen.some(([, id]) => {
-    const m = typeof id === 'string' ? findMaterial(shelf, id) : undefined;
-    return m !== undefined && sortOf(m) !== 'metal';
-  });
-  return plastic ? 'plastic' : 'metal';
-}
+export const classOf = (p: object, shelf: Shelf): MaterialClass =>
+  materialsOf(p, shelf).some((m) => sortOf(m) !== 'metal') ? 'plastic' : 'metal';
 
 /** A note for each figure that lies outside of what benches usually find, with what makes it so; none where all do. */
 export function plausibleNotes(p: object, n: StageNumbers, usual: Usual, shelf: Shelf): Check[] {

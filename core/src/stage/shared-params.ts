@@ -146,3 +146,27 @@ export const pinMaterial = <P>(): Param<P, string> =>
     absent: 'silver-steel',
     late: true,
   });
+
+/** How pins are printed, where they are of a printed material. */
+export const pinsLie = <P>(when?: (p: P) => boolean): Param<P, 'upright' | 'lying'> =>
+  oneOf<'upright' | 'lying', P>({
+    says: 'How pins are printed, where they are printed: upright bends their layers apart',
+    label: 'Printed pins',
+    help: 'Upright they come round and break between their layers; lying they are stronger, and out of round. Of metal it is all the same.',
+    start: 'upright',
+    absent: 'upright',
+    late: true,
+    options: [
+      ['upright', 'upright'],
+      ['lying', 'lying'],
+    ],
+    ...(when && { when }),
+  });
+
+/** The way in which a pin that is printed so is bent: across its layers, or along them. */
+export const bentWay = (p: { readonly pinsLie: 'upright' | 'lying' }): 'along' | 'across' =>
+  p.pinsLie === 'lying' ? 'along' : 'across';
+
+/** What a part of a printed pin is noted with; empty for one that is bought. */
+export const pinNote = (p: { readonly pinsLie: 'upright' | 'lying' }, made: string): string =>
+  made === 'printed' ? `, printed ${p.pinsLie}` : '';

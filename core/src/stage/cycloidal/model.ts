@@ -1,3 +1,4 @@
+import { bentWay } from '../shared-params.ts';
 import { reducedModulus } from '../../contact/index.ts';
 import {
   bearingStiffness,
@@ -204,7 +205,7 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
       id: 'out',
       mode: 'output pins bend',
       // Upright pins of plastic are pulled apart across their layers.
-      torque: strengthOf(mp, 'across', shelf) / stress,
+      torque: strengthOf(mp, bentWay(p), shelf) / stress,
       life: Infinity,
       time: 'static',
       why: `The worst output pin carries about 4T/(n·R); ${p.carriedBy === 'both' ? 'held in a plate on either side' : 'standing out of one plate'}.`,

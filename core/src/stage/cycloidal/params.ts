@@ -1,3 +1,4 @@
+import { pinsLie } from '../shared-params.ts';
 import { bearing, group, length, material, oneOf, whole, wholeOf, type ParamTable } from '../param.ts';
 import { screwHole, screws } from '../shared-params.ts';
 
@@ -45,6 +46,8 @@ export interface CycloidalParams {
   materialD: string;
   /** Material of the shop, pins of ring and output. */
   materialP: string;
+  /** How printed pins are printed. */
+  pinsLie: 'upright' | 'lying';
   /** Material of the shop, housing and plates. */
   materialH: string;
   /** Housing outside the pin circle, m. */
@@ -238,6 +241,7 @@ export const cycloidalParams: ParamTable<P> = {
   ...group('Made of', {
     materialD: material({ says: 'discs', label: 'Discs', start: 'pa-cf' }),
     materialP: material({ says: 'pins of ring and output', label: 'Pins', start: 'silver-steel' }),
+    pinsLie: pinsLie(),
     materialH: material({ says: 'housing and plates', label: 'Housing, plates', start: 'pa-cf' }),
   }),
   ...group('Housing', {

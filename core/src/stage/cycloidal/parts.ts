@@ -3,11 +3,13 @@ import { PLAIN_HUB, hubHoles } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, OutlinePen, place, type Outline } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
+import type { Material } from '../../schema/joint.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { phaseOf, ringBore, seated } from './geometry.ts';
 import type { CycloidalModel } from './model.ts';
+import { pinNote } from '../shared-params.ts';
 import { branchPins, lobesOf, type CycloidalParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 6);
@@ -35,7 +37,7 @@ function ringInside(p: CycloidalParams): Outline {
 /** Discs, housing with the pins' seats, crank, output plate, pins and bearings. */
 export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalModel): Result<readonly Part[]> {
   const g = m.geometry;
-  const [md, mh] = [m.materials[0].material, m.materials[2].material];
+  const [md, pins, mh] = m.materials.map((x) => x.material) as [Material, Material, Material];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
   const b = m.bearing;
   const hole = p.outPin + 2 * p.throw + p.outGap;
@@ -174,11 +176,11 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       id: 'pin',
       name: p.pinsRun === 'sleeves' ? 'Ring pin with sleeve' : 'Ring pin',
       quantity: p.pins,
-      made: 'bought',
-      material: m.materials[1].material.name,
+      made: how(pins),
+      material: pins.name,
       mass: 0,
       money: 0.2,
-      note: `⌀ ${mm(p.pin)}, ${mm(total)} long`,
+      note: `⌀ ${mm(p.pin)}, ${mm(total)} long${pinNote(p, pins.made)}`,
       curves: [],
       places: Array.from({ length: p.pins }, (_, j) =>
         stand(
@@ -195,11 +197,11 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       id: 'out-pin',
       name: p.outRun === 'sleeves' ? 'Output pin with sleeve' : 'Output pin',
       quantity: p.outPins,
-      made: 'bought',
-      material: 'ground rod',
+      made: how(pins),
+      material: pins.name,
       mass: 0,
       money: 0.2,
-      note: `⌀ ${mm(p.outPin)}, ${mm(total + plate * (p.carriedBy === 'both' ? 2 : 1))} long`,
+      note: `⌀ ${mm(p.outPin)}, ${mm(total + plate * (p.carriedBy === 'both' ? 2 : 1))} long${pinNote(p, pins.made)}`,
       curves: [],
       places: outPlaces.map(([x, y]) => stand(x, y, p.carriedBy === 'both' ? -plate : 0, 0, 4 + p.discs)),
       seen: () => ({

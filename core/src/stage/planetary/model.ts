@@ -1,3 +1,4 @@
+import { bentWay } from '../shared-params.ts';
 import {
   blankMass,
   crept,
@@ -332,7 +333,7 @@ export function modelPlanetary(
   const surface = planetSpeed * (p.pin / 2);
   const [sunModes, ringModes, pinMode, boreMode] = b.modes;
   const pinLimit = Math.min(
-    strengthOf(b.pin, 'across', shelf) / bending,
+    strengthOf(b.pin, bentWay(p), shelf) / bending,
     bearing ? bearing.static / pinPer : factor(shelf, 'pin.pressure') / pressure,
   );
   const modes: Mode[] = [

@@ -9,6 +9,7 @@ import {
   toothFormParams,
   toothingParams,
   pinMaterial,
+  pinsLie,
 } from '../shared-params.ts';
 
 /** Parameters of a planetary stage, SI units. */
@@ -49,6 +50,8 @@ export interface PlanetaryParams extends Toothing {
   materialR: string;
   /** Material of the shop, planets’ pins. */
   materialPins: string;
+  /** How printed pins are printed. */
+  pinsLie: 'upright' | 'lying';
   /** Planets run on the pin, or on a ball or needle bearing each. */
   pins: 'plain' | 'ball' | 'needle';
   /** Pin diameter, m. */
@@ -204,6 +207,7 @@ export const planetaryParams: ParamTable<P> = {
     materialP: material({ says: 'planets', label: 'Planets', start: 'pa-cf' }),
     materialR: material({ says: 'ring', label: 'Ring, carrier', start: 'pa-cf' }),
     materialPins: pinMaterial(),
+    pinsLie: pinsLie(),
   }),
   ...group('Pins and carrier', {
     pins: oneOf({

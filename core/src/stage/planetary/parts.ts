@@ -1,3 +1,4 @@
+import { pinNote } from '../shared-params.ts';
 import {
   gearOutline,
   gearPrisms,
@@ -176,7 +177,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       material: m.pin.material.name,
       mass: 0,
       money: 0.2,
-      note: `⌀ ${mm(p.pin)}, ${mm(p.width + 2 * p.plate + 2 * GAP)} long`,
+      note: `⌀ ${mm(p.pin)}, ${mm(p.width + 2 * p.plate + 2 * GAP)} long${pinNote(p, m.pin.material.made)}`,
       curves: [],
       places: floors.flatMap((z, k) => pose.planets.map((q) => stand(q.x, q.y, z - p.plate - GAP, 0, away(k, 3)))),
       seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, p.width + 2 * p.plate + 2 * GAP)] }),

@@ -194,7 +194,7 @@ test.describe('load patterns', () => {
         await expect(asks(page, 'peak')).toContainText('N·m');
       }
     }
-    await expect(limit(page, 'turnBack')).toContainText('holds itself: stage 1');
+    await expect(limit(page, 'turnBack')).toContainText('self-locking: stage 1');
   });
 });
 

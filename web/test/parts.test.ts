@@ -71,7 +71,7 @@ describe('words of a verdict', () => {
       verdictWord(v('fails', 'must', 'min')),
       verdictWord(v('unknown')),
     ];
-    expect(words.map((w) => w.text)).toEqual(['holds', 'near', 'over', 'short', 'not known']);
+    expect(words.map((w) => w.text)).toEqual(['met', 'near', 'over', 'short', 'not known']);
     expect(new Set(words.map((w) => w.mark)).size).toBe(4);
   });
 
@@ -79,7 +79,7 @@ describe('words of a verdict', () => {
     expect(overall([v('fails'), v('fails', 'wish')], false).text).toBe('1 must missed');
     expect(overall([v('holds'), v('fails', 'wish'), v('fails', 'wish')], false).text).toBe('2 wishes missed');
     expect(overall([v('holds'), v('near')], false).text).toBe('1 near');
-    expect(overall([v('holds')], false).text).toBe('holds');
+    expect(overall([v('holds')], false).text).toBe('met');
     expect(overall([v('unknown')], false).text).toBe('nothing to compare');
     expect(overall([v('holds')], true).text).toBe('cannot be built so');
     expect(overall([v('holds'), v('fails', 'wish')], false, 1).text).toBe('1 check fails');
@@ -178,7 +178,7 @@ describe('what is said beside a verdict that a measurement decides', () => {
   const base = { sense: 'max', state: 'fails', by: 'found', expectedState: 'holds' } as const;
   it('tells where it contradicts what was expected, and where a bound leaves it open', () => {
     expect(settledNote({ ...base, against: 'above' } as never)).toBe(
-      'found above what was expected; was expected to hold',
+      'found above what was expected; was expected to be met',
     );
     expect(settledNote({ ...base, expectedState: 'fails' } as never)).toBe('');
     expect(settledNote({ ...base, state: 'holds', by: 'expected', open: true } as never)).toBe(

@@ -264,7 +264,7 @@ function verdicts(
       return {
         ...base,
         state: l.sense === 'max' ? 'fails' : 'holds',
-        says: `holds itself: stage ${n.holder + 1} cannot be driven back`,
+        says: `self-locking: stage ${n.holder + 1} cannot be driven back`,
       };
     if (l.sense === 'either') return { ...base, state: figure ? 'holds' : 'unknown' };
     if (l.id === 'life' && n && n.life === Infinity)

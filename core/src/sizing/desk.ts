@@ -163,7 +163,7 @@ function deskRow(
       add(
         'turnBack',
         'Holds unpowered',
-        'The unpowered motor’s torque grows with the ratio; a self-holding stage needs none of it.',
+        'The unpowered motor’s torque grows with the ratio; a self-locking stage needs none of it.',
         { low: edge, high: Infinity },
         back.need === 'wish',
       );

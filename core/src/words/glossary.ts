@@ -48,7 +48,7 @@ export const GLOSSARY: readonly Word[] = [
     'turn-back',
     'turn-back',
     ['back-driving torque', 'back-drivability', 'starting torque at the output'],
-    'Torque at the output that turns the unpowered line back. What cannot be turned back holds itself (self-locking).',
+    'Torque at the output that turns the unpowered line back. What cannot be turned back is self-locking.',
   ),
   w(
     'turned-back',
@@ -172,9 +172,21 @@ export const GLOSSARY: readonly Word[] = [
     'Plates with lobes on cranks beside the axis, about a wheel of pins.',
   ),
   w(
-    'holds-itself',
-    'holds itself',
-    ['self-locking', 'irreversible'],
+    'met',
+    'met',
+    ['pass', 'holds', 'within the limit'],
+    'All of a limit’s band, or of what was found with its uncertainty, keeps within the limit; near where only part of it does.',
+  ),
+  w(
+    'not-met',
+    'over, short',
+    ['not met', 'fail', 'out of limit'],
+    'The likely value, or all that was found, lies beyond the limit: over a most, or short of a least.',
+  ),
+  w(
+    'self-locking',
+    'self-locking',
+    ['irreversible', 'non-back-drivable', 'holds itself'],
     'It cannot be turned from its output at rest; vibration may let it go.',
   ),
   w(

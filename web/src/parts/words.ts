@@ -11,7 +11,7 @@ export function verdictWord(v: Pick<Verdict, 'state' | 'sense'>): VerdictWord {
   if (v.sense === 'either') return { mark: '○', text: 'either', tone: 'text-muted' };
   switch (v.state) {
     case 'holds':
-      return { mark: '✓', text: 'holds', tone: '' };
+      return { mark: '✓', text: 'met', tone: '' };
     case 'near':
       return { mark: '◐', text: 'near', tone: 'text-near' };
     case 'fails':
@@ -22,9 +22,9 @@ export function verdictWord(v: Pick<Verdict, 'state' | 'sense'>): VerdictWord {
 }
 
 const EXPECTED: Record<Verdict['state'], string> = {
-  holds: 'was expected to hold',
+  holds: 'was expected to be met',
   near: 'was expected near',
-  fails: 'was expected to miss',
+  fails: 'was expected not to be met',
   unknown: 'was not expected either way',
 };
 
@@ -57,7 +57,7 @@ export function overall(verdicts: readonly Verdict[], trouble: boolean, stops = 
   if (near) return { mark: '◐', text: `${near} near`, tone: 'text-near' };
   if (verdicts.every((v) => v.state === 'unknown'))
     return { mark: '○', text: 'nothing to compare', tone: 'text-muted' };
-  return { mark: '✓', text: 'holds', tone: '' };
+  return { mark: '✓', text: 'met', tone: '' };
 }
 
 /** Formula and source of a finding, for its working. */

@@ -82,7 +82,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
         formula: 'the same with the driven ring driving',
         terms: etas,
         source: powers,
-        note: '0 or less holds itself.',
+        note: '0 or less is self-locking.',
       }),
     ),
     exact('centre', 'Centre distance', 'length', g.centre, () => ({

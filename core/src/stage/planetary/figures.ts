@@ -67,7 +67,7 @@ export function planetaryFigures(
         formula: 'the same with the output driving',
         terms: [term('train', 'teeth alone', m.trainBackward, 'efficiency', 'computed'), eS, eR],
         source: powers,
-        note: '0 or less holds itself.',
+        note: '0 or less is self-locking.',
       }),
     ),
     exact('centre', 'Centre distance', 'length', g.centre, () => ({

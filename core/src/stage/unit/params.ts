@@ -13,7 +13,7 @@ export interface UnitParams {
   form: 'inline' | 'beside' | 'angle';
   /** Forwards, under load. */
   efficiency: number;
-  /** Backwards; 0 or less where it holds itself. */
+  /** Backwards; 0 or less where it is self-locking. */
   backEfficiency: number;
   /** No-load torque at the input, N·m. */
   drag: number;
@@ -106,9 +106,9 @@ export const unitParams: ParamTable<P> = {
       step: 0.01,
     }),
     backEfficiency: amount('efficiency', {
-      says: 'Backwards; 0 or less where it holds itself',
+      says: 'Backwards; 0 or less where it is self-locking',
       label: 'Turned back',
-      help: 'Efficiency driven from the output; 0 or less holds itself, as a worm of small lead does.',
+      help: 'Efficiency driven from the output; 0 or less is self-locking, as a worm of small lead does.',
       start: 0.936,
       least: -1,
       most: 1,

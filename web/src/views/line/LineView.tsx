@@ -216,7 +216,7 @@ export default function LineView() {
           </details>
         ) : null}
         {report?.holder ? (
-          <p className="label pb-2">The line holds itself unpowered: {report.holder} cannot be driven back.</p>
+          <p className="label pb-2">The line is self-locking: unpowered, {report.holder} cannot be driven back.</p>
         ) : null}
       </Later>
     </div>

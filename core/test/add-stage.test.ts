@@ -7,6 +7,7 @@ import {
   leastRatio,
   mustSize,
   outputDuty,
+  resizedStage,
   stageFor,
   stageKind,
   stageKinds,
@@ -98,5 +99,24 @@ describe('what a blank joint limits', () => {
     expect(mustSize(blank)).toBe(Infinity);
     const limits = blank.brief.limits.map((l) => (l.id === 'size' ? { ...l, need: 'must' as const, value: 0.09 } : l));
     expect(mustSize({ brief: { ...blank.brief, limits: limits as never } })).toBe(0.09);
+  });
+
+  it('is entered by ratio and outside later as well: all moves along, and what it is made of stays', () => {
+    const at = { torque: 3, torqueRms: 1.5, speed: 2, equivalent: 1.5, meanSpeed: 1 };
+    for (const kind of stageKinds().filter((k) => USUAL[k.id])) {
+      const [less, more] = USUAL[kind.id]!;
+      const start = kind.defaults({ ratio: less!, torque: 3, size: Infinity, shelf }) as Record<string, never>;
+      const materials = Object.keys(start).filter((k) => k.startsWith('material'));
+      const own = { ...start, ...Object.fromEntries(materials.map((k) => [k, 'pc'])) } as Record<string, never>;
+      const params = resizedStage({ kind: kind.id, params: own }, more!, 0.16, at, shelf)!;
+      for (const k of materials) expect(params[k], `${kind.id} ${k}`).toBe('pc');
+      const opened = kind.open(params, shelf);
+      if (!opened.ok) throw new Error(`${kind.id}: ${opened.problem.what}`);
+      const { numbers } = opened.value.report(at);
+      expect(Math.abs(numbers.ratio) / more!, kind.id).toBeGreaterThan(0.75);
+      expect(Math.abs(numbers.ratio) / more!, kind.id).toBeLessThan(1.35);
+      expect(params, kind.id).not.toEqual(own);
+    }
+    expect(resizedStage({ kind: 'nothing', params: {} }, 5, 0.1, at, shelf)).toBeUndefined();
   });
 });

@@ -396,7 +396,7 @@ describe('checks of the line', () => {
     j.brief.limits = [{ ...blankLimit('turnBack'), sense: 'max', value: 1, need: 'must' }];
     expect(analyseLine(j, a(j), shelf).verdicts[0]).toMatchObject({
       state: 'fails',
-      says: expect.stringMatching(/holds itself: stage 1/),
+      says: expect.stringMatching(/self-locking: stage 1/),
     });
     expect(analyseLine(j, a(j), shelf).checks.some((c) => c.id === 'back' && c.state === 'fails')).toBe(true);
     const { points } = analyseLine(j, a(j), shelf).motor;

@@ -269,7 +269,10 @@ function verdicts(
     if (l.sense === 'either') return { ...base, state: figure ? 'holds' : 'unknown' };
     if (l.id === 'life' && n && n.life === Infinity)
       return { ...base, state: 'unknown', says: 'nothing in the line has a life that is known' };
-    return { ...base, state: judge(asked, l.sense, figure) };
+    const state = judge(asked, l.sense, figure);
+    // Its band is that of the cases in which the peak torque is there at all.
+    const reach = l.id === 'speed' ? figures.find((f) => f.id === 'reach') : undefined;
+    return { ...base, state: state === 'holds' && reach && reach.low < demand.peak * (1 - 1e-9) ? 'near' : state };
   });
 }
 

@@ -28,6 +28,11 @@ const LOSS = {
 } as const;
 const SUM = 'recursion over the stages from the motor to the output';
 
+/** What is said of a speed that is not there in some draws. */
+const notReached = (share: number): string =>
+  `In ${Math.max(1, Math.round(100 * share))} of a hundred draws of what is not known the peak torque is not reached at ` +
+  'the asked speed; the band is that of the others.';
+
 /** Every figure of a line, with bands and workings. */
 export function lineFigures(
   variant: Variant,
@@ -72,6 +77,25 @@ export function lineFigures(
     n.stages.map((s) => s.play),
   );
   const after = ratiosAfter(n.stages);
+  const fast = make.reached(
+    'speed',
+    'Speed',
+    'speed',
+    (x) => x.speed,
+    (x) => x.reach / demand.peak,
+    (missed) => ({
+      formula: 'highest ω with reach(ω) ≥ T',
+      terms: [peak, term('ω', 'asked', demand.speed, 'speed', 'brief'), ...ratios],
+      source: 'bisection on the motor’s curve after ratio and losses',
+      ...(n.speed === 0
+        ? { note: 'The peak torque is not reached at any speed.' }
+        : missed > 0
+          ? {
+              note: notReached(missed),
+            }
+          : {}),
+    }),
+  );
   const list: Figure[] = [
     make.figure(
       'ratio',
@@ -85,11 +109,12 @@ export function lineFigures(
         note: n.ratio < 0 ? 'The output turns against the motor.' : 'The output turns with the motor.',
       }),
     ),
-    make.figure(
+    make.least(
       'torque',
       'Torque, lifting',
       'torque',
       (x) => x.torque,
+      (x) => [x.reach, ...x.capacities],
       () => ({
         formula: 'min(motor’s reach, capacity)',
         terms: [
@@ -139,18 +164,7 @@ export function lineFigures(
         source: EVER[variant.motor.type],
       }),
     ),
-    make.figure(
-      'speed',
-      'Speed',
-      'speed',
-      (x) => x.speed,
-      () => ({
-        formula: 'highest ω with reach(ω) ≥ T',
-        terms: [peak, term('ω', 'asked', demand.speed, 'speed', 'brief'), ...ratios],
-        source: 'bisection on the motor’s curve after ratio and losses',
-        ...(n.speed === 0 ? { note: 'The peak torque is not reached at any speed.' } : {}),
-      }),
-    ),
+    fast.figure,
     ...(Number.isFinite(n.startStop)
       ? [
           make.figure(
@@ -688,11 +702,12 @@ export function lineFigures(
   }
   if (Number.isFinite(n.capacity))
     list.push(
-      make.figure(
+      make.least(
         'capacity',
         'Capacity of the stages',
         'torque',
         (x) => x.capacity,
+        (x) => x.capacities,
         () => ({
           formula: 'min over stages and modes of limitⱼ carried through what follows',
           terms: [
@@ -878,11 +893,12 @@ export function lineFigures(
   }
   if (Number.isFinite(n.life))
     list.push(
-      make.figure(
+      make.least(
         'life',
         'Life',
         'life',
         (x) => x.life,
+        (x) => x.lives,
         () => ({
           formula: 'shortest of what tires, wears or has a rated life',
           terms: [

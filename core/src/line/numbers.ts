@@ -39,6 +39,9 @@ export interface LineNumbers {
   readonly capacity: number;
   readonly capacityMode: string;
   readonly capacityStage: number;
+  /** Every static limit carried to the output, N·m, of which the least is the capacity; and every life, s. */
+  readonly capacities: readonly number[];
+  readonly lives: readonly number[];
   /** The smaller of reach and capacity. */
   readonly torque: number;
   readonly speed: number;
@@ -269,7 +272,8 @@ function askedOfMotor(stages: readonly StageNumbers[], demand: Demand, spin: num
 }
 
 /** The least of every stage's static limits carried forward through what follows, N·m: what breaks, skips or dents it. */
-function weakest(stages: readonly StageNumbers[]): { capacity: number; capacityMode: string; capacityStage: number } {
+function weakest(stages: readonly StageNumbers[]) {
+  const capacities: number[] = [];
   let capacity = Infinity;
   let capacityMode = 'motor';
   let capacityStage = -1;
@@ -277,10 +281,21 @@ function weakest(stages: readonly StageNumbers[]): { capacity: number; capacityM
     for (const limit of stages[j]!.limits) {
       if (limit.time !== 'static') continue;
       const t = forward(stages, limit.torque, j + 1);
+      capacities.push(t);
       if (t < capacity) [capacity, capacityMode, capacityStage] = [t, limit.mode, j];
     }
   }
-  return { capacity, capacityMode, capacityStage };
+  return { capacity, capacityMode, capacityStage, capacities };
+}
+
+/** Every life of a line, s: of its shaft's bearings, of brushes, of each limit that is one, and of each stage's bearings. */
+function livesOf(stages: readonly StageNumbers[], shaft: number, brushes: number): number[] {
+  const out = [shaft, brushes];
+  for (const s of stages) {
+    for (const limit of s.limits) out.push(limit.life);
+    out.push(s.life);
+  }
+  return out;
 }
 
 /** What ends first in the long run, and after how long, s. */
@@ -423,11 +438,8 @@ function sum(
   const stick = heldByFriction(stages, after, demand.friction, shaft.stiffness);
   const stiffness = 1 / (1 / stiffnessAtOutput(stages) + 1 / shaft.stiffness);
   const { motorNeeded, spinNeeded, motorRms } = askedOfMotor(stages, demand, spin);
-  const lives = shortest(
-    stages,
-    shaft.life,
-    motor.type === 'brushed' && demand.meanSpeed > 0 ? factor(shelf, 'motor.brushes') : Infinity,
-  );
+  const brushes = motor.type === 'brushed' && demand.meanSpeed > 0 ? factor(shelf, 'motor.brushes') : Infinity;
+  const lives = shortest(stages, shaft.life, brushes);
   const torque = Math.min(reach, strong.capacity);
   const warm = motorHeat(motor, driver, shelf, motorRms);
   // A peak is carried by a winding as warm as the cycle keeps it; one that would run away is as hot as it may be.
@@ -447,6 +459,8 @@ function sum(
     capacity: strong.capacity,
     capacityMode: strong.capacityMode,
     capacityStage: strong.capacityStage,
+    capacities: strong.capacities,
+    lives: livesOf(stages, shaft.life, brushes),
     torque,
     speed,
     motorNeeded,

@@ -40,29 +40,60 @@ function failing(kind: string, params: unknown, at: Duty, shelf: Shelf): readonl
 }
 
 /**
- * A stage for the output's end of a line: of a ratio, sized for the brief's torque there and for the size that it must
- * keep, and larger until no check stops it.
+ * A stage of a ratio, sized for a duty and a size, and larger until no check stops it.
  *
- * @param outside largest dimension across the axis, m; the brief's must where left out
+ * @param kept parameters that stay as they are
  * @returns parameters of the kind; of all that were tried those that fewest checks stop, and then fewest warn of
  */
-export function stageFor(
-  joint: Pick<Joint, 'brief'>,
+function sized(
   kindId: string,
   ratio: number,
+  outside: number,
+  at: Duty,
   shelf: Shelf,
-  outside = mustSize(joint),
+  kept: Readonly<Record<string, unknown>> = {},
 ): StageRecord['params'] | undefined {
   const kind = stageKind(kindId);
   if (!kind) return undefined;
-  const at = outputDuty(demandOf(joint.brief, shelf));
   let best: { params: StageRecord['params']; fails: readonly [number, number] } | undefined;
   for (const more of TRIES) {
-    const params = kind.defaults({ ratio, torque: at.torque * more, size: outside, shelf }) as StageRecord['params'];
+    const plain = kind.defaults({ ratio, torque: at.torque * more, size: outside, shelf });
+    const params = { ...(plain as StageRecord['params']), ...kept } as StageRecord['params'];
     const fails = failing(kindId, params, at, shelf);
     if (!best || fails[0] < best.fails[0] || (fails[0] === best.fails[0] && fails[1] < best.fails[1]))
       best = { params, fails };
     if (fails[1] === 0) break;
   }
   return best?.params;
+}
+
+/**
+ * A stage for the output's end of a line: of a ratio, sized for the brief's torque there and for the size that it must
+ * keep, and larger until no check stops it.
+ *
+ * @param outside largest dimension across the axis, m; the brief's must where left out
+ */
+export const stageFor = (
+  joint: Pick<Joint, 'brief'>,
+  kindId: string,
+  ratio: number,
+  shelf: Shelf,
+  outside = mustSize(joint),
+): StageRecord['params'] | undefined => sized(kindId, ratio, outside, outputDuty(demandOf(joint.brief, shelf)), shelf);
+
+/**
+ * A stage that is there, of another ratio or outside: every dimension moves along, and what it is made of stays.
+ *
+ * @param at what it carries in its place
+ * @param outside largest dimension across the axis, m; Infinity where nobody minds
+ */
+export function resizedStage(
+  stage: Pick<StageRecord, 'kind' | 'params'>,
+  ratio: number,
+  outside: number,
+  at: Duty,
+  shelf: Shelf,
+): StageRecord['params'] | undefined {
+  const made = Object.entries(stage.params).filter(([path]) => path.startsWith('material') || path === 'pinsLie');
+  return sized(stage.kind, ratio, outside, at, shelf, Object.fromEntries(made));
 }

@@ -53,6 +53,14 @@ export interface CoreApi {
     outside: number,
     shop: ShopEdits,
   ): Promise<StageRecord['params'] | undefined>;
+  /** The same for a stage that is there: of another ratio or outside, made of what it is made of. */
+  resized(
+    stage: Pick<StageRecord, 'kind' | 'params'>,
+    ratio: number,
+    outside: number,
+    at: Duty,
+    shop: ShopEdits,
+  ): Promise<StageRecord['params'] | undefined>;
   /** Ratio windows for one to four stages, and the ways out where no ratio does. */
   desk(
     brief: Brief,

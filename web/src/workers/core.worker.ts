@@ -13,6 +13,7 @@ import {
   ratioDesk,
   sizeLine,
   lackingRatio,
+  resizedStage,
   stageFor,
   rememberingOpener,
   waysOut,
@@ -142,6 +143,8 @@ const api: CoreApi = {
     return variants.map((v) => sizeLine({ brief }, v, shelf));
   },
   lacks: async (brief, variant, shop) => lackingRatio({ brief }, variant, shelfFor(shop)),
+  resized: async (stage, ratio, outside, at, shop) =>
+    resizedStage(stage, ratio, outside > 0 ? outside : Infinity, at, shelfFor(shop)),
   stageFor: async (brief, kind, ratio, outside, shop) =>
     stageFor({ brief }, kind, ratio, shelfFor(shop), outside > 0 ? outside : Infinity),
   importTest: async (kindId, bytes, name, onProgress) => {

@@ -1,4 +1,4 @@
-import { editsFor, type Joint, type StageRecord, type Variant } from '@gristmill/core';
+import { editsFor, type Duty, type Joint, type StageRecord, type Variant } from '@gristmill/core';
 import { useShop } from '../state/shop.ts';
 import { corePool } from './core.ts';
 
@@ -24,3 +24,13 @@ export const stageInWorker = (
   outside: number,
 ): Promise<StageRecord['params'] | undefined> =>
   corePool.run((api) => api.stageFor(joint.brief, kind, ratio, outside, editsFor(joint, useShop.getState().edits)));
+
+/** The same of a stage that is there, at what it carries in its place. */
+export const resizedInWorker = (
+  joint: Joint,
+  stage: StageRecord,
+  ratio: number,
+  outside: number,
+  at: Duty,
+): Promise<StageRecord['params'] | undefined> =>
+  corePool.run((api) => api.resized(stage, ratio, outside, at, editsFor(joint, useShop.getState().edits)));

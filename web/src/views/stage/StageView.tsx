@@ -14,6 +14,7 @@ import { useCourses, useLine, useStageMap } from '../../workers/queries.ts';
 import { CourseStrip } from './CourseStrip.tsx';
 import { mendStage, StageFields } from './StageFields.tsx';
 import { CountLattice } from './CountLattice.tsx';
+import { Resize } from './Resize.tsx';
 import { TakeFound } from './TakeFound.tsx';
 import { SpringBars } from './SpringBars.tsx';
 import { KindTables } from './KindTables.tsx';
@@ -238,6 +239,16 @@ export default function StageView() {
         aria-label="Parameters"
         role="region"
       >
+        {outcome?.report && duty && stage.kind !== 'unit' ? (
+          <Resize
+            key={stage.id}
+            stage={stage}
+            index={index}
+            ratio={outcome.report.numbers.ratio}
+            outside={outcome.report.numbers.outside}
+            duty={duty}
+          />
+        ) : null}
         <StageFields stage={stage} index={index} />
         <TakeFound stage={stage} />
         <CountLattice stage={stage} ratio={outcome?.report?.numbers.ratio} />

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { strainWaveGeometry, toothState } from '../src/stage/strain-wave/geometry.ts';
-import { area, flatten, stageKind, type DrawItem, workingOf } from '../src/index.ts';
+import { area, flatten, SECTIONS, stageKind, type DrawItem, workingOf } from '../src/index.ts';
 import { cold } from './helpers.ts';
 import {
   analyseOf,
@@ -36,6 +36,8 @@ const rolled = {
   dedendum: 0.55,
   thin: 4e-5,
 };
+/** Modulus of a printed material of the shop at 20 °C. */
+const elasticOf = (id: string) => shelf.materials.find((m) => m.id === id)!.modulus;
 const { params, analyse, report } = stageBench('strain-wave', { ...plain, ...rolled }, duty, shelf);
 
 interface Case {
@@ -179,6 +181,32 @@ describe('a strain-wave stage', () => {
       expect(r.ok, JSON.stringify(over)).toBe(false);
       if (!r.ok) expect(r.problem.place, JSON.stringify(over)).toBe(at);
     }
+  });
+
+  it('a belt as the spline is cords along and rubber across: what the section says, not a material of the shop', () => {
+    const of = { form: 'belt', body: 'belt', section: 'HTD3', teeth: 100, shape: 'two', bearing: '6000', depth: 0.9 };
+    const belt = { ...of, section: SECTIONS.find((x) => x.pitch === 3e-3)!.id };
+    const r = report(belt);
+    expect(report({ ...belt, materialS: '42crmo4' }).numbers.stiffness).toBe(r.numbers.stiffness);
+    const section = SECTIONS.find((x) => x.id === belt.section)!;
+    const value = (id: string) => shelf.factors[id]!.value;
+    const limit = (mode: RegExp) => r.numbers.limits.find((l) => mode.test(l.mode))!.torque;
+    // Two lobes push 102·3/2π mm from the middle; cords stand the tension that the section is rated for.
+    const R = (102 * 3e-3) / (2 * Math.PI);
+    expect(limit(/cords stretch/)).toBeCloseTo(2 * R * value(section.ids.tension) * 8e-3, 9);
+    // G·t·arc/b·r² from the body alone: 40 MPa, ν = 0.48, over the wall and half the teeth, along the teeth in mesh.
+    const shear = value('belt.body') / (2 * 1.48);
+    const thick = section.height - section.toothHeight / 2;
+    const across = (shear * thick * figureOf(r, 'inMesh') * 3e-3 * (0.15 / Math.PI) ** 2) / 8e-3;
+    const spring = r.numbers.springs.find((x) => /across its cords/.test(x.name))!;
+    expect(spring.stiffness).toBeLessThan(across);
+    const tooth = 1 / (1 / spring.stiffness - 1 / across);
+    const ring = shelf.factors['gear.stiffness']!.value * 8e-3 * ((2 * elasticOf('pa-cf')) / 206e9);
+    const one = 1 / (1 / (value('belt.tooth') * 8e-3) + 1 / ring);
+    expect(tooth / (one * R * R * 0.25 * figureOf(r, 'inMesh'))).toBeCloseTo(1, 6);
+    expect(limit(/teeth shear/) * figureOf(r, 'toothForce')).toBeCloseTo(4 * value(section.ids.shear) * 8e-3, 6);
+    for (const id of ['belt.body', 'belt.tooth', section.ids.shear, section.ids.tension])
+      expect(r.reads.factors, id).toContain(id);
   });
 
   it('runs belts turned inside out against a ring, and a second ring of as many teeth', () => {
@@ -377,6 +405,7 @@ describe('a strain wave as it is drawn', () => {
       { held: 'spline' },
       { shape: 'two' },
       { form: 'involute', angle: 0.4363, radius: 33.5e-3, addendum: 0.35, depth: 0.9, thin: 8e-5 },
+      { difference: 2, addendum: 0.35, depth: 0.9 },
     ]) {
       const clear = figureOf(report(over), 'clearance');
       expect(clear, JSON.stringify(over)).toBeGreaterThan(-2e-6);
@@ -384,6 +413,17 @@ describe('a strain wave as it is drawn', () => {
       for (const crank of [0, 0.7, 2.9, 14.2])
         expect(deepest(over, crank), `${JSON.stringify(over)} ${crank}`).toBeLessThan(1.2e-5);
     }
+  });
+
+  it('four teeth more on two lobes: half the ratio, twice the throw, and the wall strained as much more', () => {
+    const over = { addendum: 0.35, depth: 0.9 };
+    const [two, four] = [report(over), report({ ...over, difference: 2 })];
+    expect([two.numbers.ratio, four.numbers.ratio]).toEqual([-45, -22.5]);
+    expect(report({ ...over, difference: 2, held: 'spline' }).numbers.ratio).toBe(23.5);
+    expect(figureOf(four, 'throw') / figureOf(two, 'throw')).toBeCloseTo(2, 9);
+    expect(figureOf(four, 'strain') / figureOf(two, 'strain')).toBeCloseTo(2, 1);
+    expect(figureOf(four, 'inMesh')).toBeLessThan(figureOf(two, 'inMesh'));
+    expect(partsOf(kind, params({ ...over, difference: 2 }), shelf)).toMatchObject({ ok: true });
   });
 
   it('teeth stand in it where they are told to clash', () => {

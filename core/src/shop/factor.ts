@@ -47,6 +47,15 @@ export const FACTORS: readonly Factor[] = [
     'deep-groove ball bearings, usual catalogue practice for the constant coefficient of friction',
   ),
   f('belt.tooth', 'Belt tooth stiffness per tooth and width', 'stiffnessPerWidth', 60e6, 30e6, 120e6),
+  f(
+    'belt.body',
+    'Belt across its cords: modulus of its body',
+    'stress',
+    40e6,
+    15e6,
+    100e6,
+    'rubber 10 to 20 MPa, polyurethane 50 to 100; starting value',
+  ),
   f('belt.jump', 'Tooth jump: share of the installation tension that resists it', 'count', 1.6, 1.1, 2.2),
   f(
     'belt.printedJump',

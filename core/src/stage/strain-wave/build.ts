@@ -1,8 +1,9 @@
-import type { ToothMaterial } from '../../gear/index.ts';
+import { asToothMaterial, type ToothMaterial } from '../../gear/index.ts';
 import type { ContactSet } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import type { Bearing } from '../../schema/joint.ts';
-import type { Shelf } from '../../shop/shelf.ts';
+import type { BeltSection } from '../../shop/section.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { contactsOf } from './contacts.ts';
@@ -25,12 +26,39 @@ export interface StrainWaveBuild {
   readonly contacts: ContactSet;
 }
 
+/** What a belt is of across its cords, which carry only along it: they lie in the neutral line and bend with nothing. */
+const beltBody = (section: BeltSection, shelf: Shelf): ToothMaterial =>
+  asToothMaterial({
+    id: 'belt',
+    name: `a belt ${section.name}`,
+    made: 'bought',
+    strength: factor(shelf, 'belt.body'),
+    modulus: factor(shelf, 'belt.body'),
+    softening: BELT_SOFTENS,
+    density: factor(shelf, section.ids.mass) / section.height,
+    price: 0,
+    source: 'the belt’s own',
+  });
+/** Belts are warm enough for nothing more at 80 °C. */
+const BELT_SOFTENS = 353.15;
+
+/** Materials of spline, ring and generator; a belt is its own. */
+function splineRingGenerator(
+  p: StrainWaveParams,
+  section: BeltSection | undefined,
+  shelf: Shelf,
+): Result<readonly [ToothMaterial, ToothMaterial, ToothMaterial]> {
+  if (!section) return needMaterials(p, ['materialS', 'materialR', 'materialG'], shelf);
+  const others = needMaterials(p, ['materialR', 'materialG'], shelf);
+  return others.ok ? ok([beltBody(section, shelf), ...others.value]) : others;
+}
+
 /** Builds a stage; refuses in words what does not go together. */
 export function buildStrainWave(p: StrainWaveParams, shelf: Shelf): Result<StrainWaveBuild> {
   const made = strainWaveGeometry(p);
   if (!made.ok) return made;
   const g = made.value;
-  const materials = needMaterials(p, ['materialS', 'materialR', 'materialG'], shelf);
+  const materials = splineRingGenerator(p, g.section, shelf);
   if (!materials.ok) return materials;
   const use = hasRollers(p) ? 'It is what rolls in the spline.' : 'It is what the spline rides on.';
   const found = needBearing(p.bearing, shelf, use);

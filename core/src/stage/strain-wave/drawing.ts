@@ -5,7 +5,7 @@ import { toothState, type StrainWaveGeometry } from './geometry.ts';
 import { rollerAngles, type StrainWaveBuild } from './build.ts';
 import type { StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, wavedSpline } from './outlines.ts';
-import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
+import { hasRollers, moreTeeth, ringTeeth, type StrainWaveParams } from './params.ts';
 
 export interface StrainWaveShapes {
   readonly rim: Outline;
@@ -45,8 +45,8 @@ export function strainWaveShapes(p: StrainWaveParams, { geometry: g, bearing }: 
 /** How spline and ring have turned when the generator has, seen from what is bolted down: rad. */
 export function wavePose(p: StrainWaveParams, crank: number): { spline: number; ring: number } {
   return p.held === 'ring'
-    ? { spline: (-crank * p.lobes) / p.teeth, ring: 0 }
-    : { spline: 0, ring: (crank * p.lobes) / ringTeeth(p) };
+    ? { spline: (-crank * moreTeeth(p)) / p.teeth, ring: 0 }
+    : { spline: 0, ring: (crank * moreTeeth(p)) / ringTeeth(p) };
 }
 
 /** Ring, spline on its wave and generator seen along the axis, with the section beside it. */

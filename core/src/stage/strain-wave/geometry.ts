@@ -15,7 +15,7 @@ import {
   type WaveCourse,
   type WaveMesh,
 } from '../../wave/index.ts';
-import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
+import { hasRollers, moreTeeth, ringTeeth, type StrainWaveParams } from './params.ts';
 import { inMm as mm, stop } from '../refuse-stage.ts';
 
 /** Steps of a tooth's way through a lobe. */
@@ -211,7 +211,7 @@ export function strainWaveGeometry(p: StrainWaveParams): Result<StrainWaveGeomet
       { path: 'spread', value: (60 / p.lobes) * DEG, label: stated((60 / p.lobes) * DEG, 'angle', 3) },
     );
   const t = section ? beltTeeth(p, section) : cutTeeth(p);
-  const nominal = ((p.lobes * t.module) / 2) * p.depth;
+  const nominal = ((moreTeeth(p) * t.module) / 2) * p.depth;
   const pushed = nominal - p.slack;
   if (!(pushed > 0.05 * nominal))
     return stop(

@@ -267,8 +267,9 @@ const touching = (depth: number, module: number): number => Math.max(0.3 * depth
 function teethOf({ p, b, at, shelf, n, R, moduli }: Setting, kept: Kept) {
   const { geometry: g } = b;
   const torque = Math.max(1e-3, at.torque);
-  const pair = inSeries(2 * moduli[0], 2 * moduli[1]);
-  const stiffness = factor(shelf, 'gear.stiffness') * p.width * (pair / E_STEEL);
+  const cut = (modulus: number) => factor(shelf, 'gear.stiffness') * p.width * ((2 * modulus) / E_STEEL);
+  // A belt's teeth are rubber on a cord: what a bench finds of them, not a wheel's by its modulus.
+  const stiffness = inSeries(g.section ? factor(shelf, 'belt.tooth') * p.width : cut(moduli[0]), cut(moduli[1]));
   const carried = kept.step('carried', [stiffness, torque], shelf, () => carry([b.contacts], stiffness, torque));
   const toothForce = Math.max(...carried.forces);
   const depth = Math.max(1e-6, g.engaged);
@@ -395,7 +396,9 @@ function modesOf(
     {
       id: 'shear',
       mode: 'teeth shear off',
-      torque: (teeth.torque * strength.peak) / Math.sqrt(3) / toothShear,
+      torque: g.section
+        ? (teeth.torque * factor(shelf, g.section.ids.shear) * p.width) / teeth.toothForce
+        : (teeth.torque * strength.peak) / Math.sqrt(3) / toothShear,
       life: Infinity,
       time: 'static',
       why: 'The worst tooth across its thickness where the ring’s tips stand.',
@@ -420,6 +423,16 @@ function modesOf(
       grows: 'none',
     },
   ];
+  if (g.section)
+    modes.push({
+      id: 'cord',
+      mode: 'the belt’s cords stretch',
+      torque: n * R * factor(shelf, g.section.ids.tension) * p.width,
+      life: Infinity,
+      time: 'static',
+      why: 'What one lobe’s teeth push along the belt, taken by its cords alone, against the tension that it stands.',
+      grows: 'width',
+    });
   if (coned)
     modes.push({
       id: 'buckle',
@@ -445,6 +458,20 @@ function modesOf(
   return modes;
 }
 
+/**
+ * A belt between two rings, N·m/rad: its body is sheared from one half of its width to the other along the teeth in mesh,
+ * G·t·(teeth·pitch)/b·r²; cords run along it and do not help.
+ *
+ * @param shear G of the body, Pa
+ * @param width of one ring's teeth, which is how far the halves' middles lie apart, m
+ */
+export const acrossBelt = (
+  shear: number,
+  g: Pick<StrainWaveGeometry, 'inMesh' | 'radius' | 'module' | 'wall' | 'splineTip' | 'splineRoot'>,
+  width: number,
+): number =>
+  (shear * (g.wall + (g.splineTip - g.splineRoot) / 2) * g.inMesh * Math.PI * g.module * g.radius ** 2) / width;
+
 /** Springs in series: teeth that close one after another, the cup, the generator with the ring. */
 function springsOf(
   { p, b, n, R, coned, moduli, shelf }: Setting,
@@ -456,7 +483,12 @@ function springsOf(
   const { geometry: g, contacts } = b;
   const [ms, mr] = b.materials;
   const shear = moduli[0] / (2 * (1 + ms.poisson));
-  const cupStiffness = coned ? cupTorsion(shear, g.radius, g.wall, p.cup) : teeth.stiffness * R * R * 0.25 * g.inMesh;
+  const second = teeth.stiffness * R * R * 0.25 * g.inMesh;
+  const cupStiffness = coned
+    ? cupTorsion(shear, g.radius, g.wall, p.cup)
+    : g.section
+      ? inSeries(second, acrossBelt(shear, g, p.width))
+      : second;
   const generatorStiffness = pushedStiffness(support, n, R, g.lean);
   const bends: [number, number] = [0.2 * limit, 0.6 * limit];
   const slope = (from: number, to: number): number => {
@@ -473,7 +505,11 @@ function springsOf(
   const [c1, c2] = [crept(ms), crept(mr)];
   const parts = [
     spring('teeth that touch', teethAlone, inSeries(moduli[0] * c1, moduli[1] * c2) / inSeries(...moduli)),
-    spring(coned ? 'cup twists' : 'spline between both rings', cupStiffness, c1),
+    spring(
+      coned ? 'cup twists' : g.section ? 'belt sheared across its cords' : 'spline between both rings',
+      cupStiffness,
+      c1,
+    ),
     spring('generator and its bearing', pushed(factor(shelf, 'wave.support'))),
     spring('ring gives way between lobes', pushed(ring), c2),
   ];

@@ -9,8 +9,10 @@ export interface StrainWaveParams {
   held: 'ring' | 'spline';
   /** Teeth of the spline. */
   teeth: number;
-  /** Waves round the spline; the ring has as many teeth more. */
+  /** Waves round the spline. */
   lobes: number;
+  /** How many teeth more than the spline the ring has for each of them. */
+  difference: number;
   /** Sides of the teeth: straight, involute, or a synchronous belt turned inside out. */
   form: 'straight' | 'involute' | 'belt';
   /** Belt section, where the spline is a belt. */
@@ -80,18 +82,28 @@ export const strainWaveParams: ParamTable<P> = {
     teeth: whole({
       says: 'Teeth of the spline',
       label: 'Spline teeth',
-      help: 'The ring has as many more as there are lobes.',
+      help: 'The ring has one more for each lobe, or two.',
       start: 80,
       least: 16,
       most: 400,
     }),
     lobes: whole({
-      says: 'Waves round the spline; the ring has as many teeth more',
+      says: 'Waves round the spline; the ring has `difference` teeth more for each',
       label: 'Lobes',
       help: 'Waves round the spline.',
       start: 2,
       least: 2,
       most: 3,
+    }),
+    difference: whole({
+      says: 'Teeth that the ring has more than the spline, for each lobe',
+      label: 'Teeth more a lobe',
+      help: 'One is usual. With two the ratio is half as high on as many teeth, the throw twice as large, and fewer teeth are in mesh.',
+      start: 1,
+      least: 1,
+      most: 2,
+      absent: 1,
+      late: true,
     }),
     form: oneOf({
       says: 'Sides of the teeth: straight, involute, or a synchronous belt turned inside out',
@@ -309,20 +321,24 @@ export const strainWaveParams: ParamTable<P> = {
     }),
   }),
   ...group('Made of', {
-    materialS: material({ says: 'spline', label: 'Spline', start: 'pa-cf' }),
+    materialS: material({ says: 'spline', label: 'Spline', start: 'pa-cf', when: (p: P) => p.form !== 'belt' }),
     materialR: material({ says: 'ring', label: 'Ring', start: 'pa-cf' }),
     materialG: material({ says: 'wave generator', label: 'Generator', start: 'pa-cf' }),
   }),
 };
 
-export const ringTeeth = (p: Pick<StrainWaveParams, 'teeth' | 'lobes'>): number => p.teeth + p.lobes;
+/** How many teeth more the ring has than the spline: one wave goes by for each step of the other by as many. */
+export const moreTeeth = (p: Pick<StrainWaveParams, 'lobes' | 'difference'>): number => p.lobes * p.difference;
+
+export const ringTeeth = (p: Pick<StrainWaveParams, 'teeth' | 'lobes' | 'difference'>): number =>
+  p.teeth + moreTeeth(p);
 
 /**
  * ω_in/ω_out with the wave generator driven: −z_f/(z_c − z_f) with the ring bolted, z_c/(z_c − z_f) with the spline
  * bolted. They differ by one and in sign.
  */
-export const strainWaveRatio = (p: Pick<StrainWaveParams, 'held' | 'teeth' | 'lobes'>): number =>
-  p.held === 'ring' ? -p.teeth / p.lobes : ringTeeth(p) / p.lobes;
+export const strainWaveRatio = (p: Pick<StrainWaveParams, 'held' | 'teeth' | 'lobes' | 'difference'>): number =>
+  (p.held === 'ring' ? -p.teeth : ringTeeth(p)) / moreTeeth(p);
 
 export const hasRollers = (p: Pick<StrainWaveParams, 'shape'>): boolean =>
   p.shape === 'two' || p.shape === 'four' || p.shape === 'many';

@@ -17,6 +17,7 @@ import {
   plateTwist,
   toothMaterial,
 } from '../src/gear/index.ts';
+import { Rim } from '../src/gear/rim.ts';
 import { heldTogether, spring, springShares, together } from '../src/stage/springs.ts';
 import { contourPush, flexEnergy, wallStrain } from '../src/stage/strain-wave/wall.ts';
 import { withDrag } from '../src/stage/part-load.ts';
@@ -179,6 +180,33 @@ describe('every kind', () => {
     }
   });
 
+  it('a rim of even wall gives under opposite and evenly spaced pushes as a thin ring does', () => {
+    const rim = new Rim(0.02, () => 2e-3);
+    for (const loads of [2, 3, 5]) {
+      rim.clear();
+      for (let i = 0; i < loads; i++) {
+        const a = (2 * Math.PI * i) / loads + 0.3;
+        rim.add(a, 40 * Math.cos(a), 40 * Math.sin(a), 0);
+      }
+      // Half of force times way at each push; E·b/12 = 1, so E·I = t³.
+      const way = 40 / ovalStiffness(2e-3 ** 3, 0.02, loads);
+      expect(Math.abs(rim.energy / ((loads * 40 * way) / 2) - 1)).toBeLessThan(0.015);
+    }
+    // What moves or turns it as a whole, taken up where it comes in, bends nothing.
+    rim.clear();
+    rim.add(1, 30, -20, 0.7);
+    rim.add(1, -30, 20, -0.7);
+    expect(rim.energy).toBeLessThan(1e-12);
+    // An eighth of the energy with a wall twice as thick.
+    const [thin, thick] = [1e-3, 2e-3].map((t) => {
+      const r = new Rim(0.02, () => t);
+      r.add(0, 40, 0, 0);
+      r.add(Math.PI, -40, 0, 0);
+      return r.energy;
+    });
+    expect(thin! / thick!).toBeCloseTo(8, 6);
+  });
+
   it('pins printed lying stand what they do along their layers, in either kind', () => {
     const pla = shelf.materials.find((m) => m.id === 'pla')!;
     for (const [id, field, mode] of [
@@ -208,7 +236,7 @@ describe('every kind', () => {
       'compound-planetary': ['rim', 'pin'],
       cycloidal: ['outPin'],
       'strain-wave': ['ringWall'],
-      'ring-plate': [],
+      'ring-plate': ['wall'],
       spur: ['rim'],
       worm: [],
     };

@@ -34,7 +34,7 @@ export const ringPlate: Anchored = {
       'power out over power in: 4 mN·m·(77.8/80)² of grease, six bearings of 12 mm at 60 rad/s by Palmgren, at twenty turns',
     ],
     efficiencyPart: [0.6687806262912368, 'the same at a quarter of the torque'],
-    stiffnessHeld: [1366.6130866904805, 'the same springs, those of plastic at 1000^−0.02'],
+    stiffnessHeld: [430.56333460378494, 'the same springs, those of plastic at 1000^−0.02'],
     flank: [
       3000294.158397586,
       'a fifteenth of 2·0.4 mm over the work of sliding pins, k_W and the flanks’ length: path in 4·10⁶ steps and 2π·1.32 mm, three plates',
@@ -62,8 +62,8 @@ export const ringPlate: Anchored = {
       'gap over the longest lever of all plates forwards and back, levers about the pitch point; less 10 µm over Z·e/2',
     ],
     stiffness: [
-      1569.0817646687085,
-      'a newton metre over twice the energy in lobes, pins’ seats and the cranks’ bearings on either side',
+      494.35285190910986,
+      'a newton metre over twice the energy in lobes, pins’ seats, the cranks’ bearings on either side (1569.08) and the plates’ rims (721.74, a frame of 720 beams gives 721.90), least squares over its cut',
     ],
     crankForce: [68.9097637096196, '1.22 of 2.4 over the torque at a newton a crank'],
     pinForce: [26.7677737, 'the largest of those pushes'],

@@ -1,4 +1,5 @@
 import type { ToothMaterial } from '../../gear/index.ts';
+import { Rim } from '../../gear/rim.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import type { Shelf } from '../../shop/shelf.ts';
@@ -37,8 +38,21 @@ export function buildRingPlate(p: RingPlateParams, shelf: Shelf): Result<RingPla
     materials: materials.value,
     bearing,
     inner,
-    spread: spreadOf(g, p.pin),
+    spread: spreadOf(g, p.pin, rimOf(p, inner, bearing)),
     drawnPlay: drawnPlay(p, g),
+  });
+}
+
+/** A plate about the wheel as a rim: from its lobes' reach to its outside, which goes straight to the eyes of its cranks. */
+export function rimOf(p: RingPlateParams, inner: number, bearing: Pick<Bearing, 'outside'>): Rim {
+  const big = inner + p.wall;
+  const small = bearing.outside / 2 + p.wall;
+  const leaves = Math.acos(Math.max(-1, Math.min(1, (big - small) / p.distance)));
+  return new Rim(inner + p.wall / 2, (angle) => {
+    const off = Math.acos(Math.cos(angle));
+    const eye = p.layout === 'one' ? off : Math.min(off, Math.PI - off);
+    const out = eye >= leaves ? big : Math.min(big / Math.cos(leaves - eye), p.distance + small);
+    return out - inner;
   });
 }
 

@@ -21,6 +21,9 @@ export interface PlateContacts {
   readonly ny: Float64Array;
   readonly arms: Float64Array;
   readonly slides: Float64Array;
+  /** Angle at which each pin stands about the plate's middle, rad, and lever of its push about that, m. */
+  readonly at: Float64Array;
+  readonly levers: Float64Array;
   /** Curvature of the lobe at each pin, 1/m; hollow where it lies round it. */
   readonly curves: Float64Array;
 }
@@ -54,7 +57,7 @@ const profileOf = (p: RingPlateParams): PlateProfile => ({
 export function plateContacts(p: RingPlateParams, crank: number, wheel: number): PlateContacts {
   const profile = profileOf(p);
   const make = () => new Float64Array(p.pins);
-  const out = { nx: make(), ny: make(), arms: make(), slides: make(), curves: make() };
+  const out = { nx: make(), ny: make(), arms: make(), slides: make(), at: make(), levers: make(), curves: make() };
   const [px, py] = [-p.pins * p.throw * Math.cos(crank), -p.pins * p.throw * Math.sin(crank)];
   for (let j = 0; j < p.pins; j++) {
     const a = (2 * Math.PI * j) / p.pins + wheel;
@@ -64,6 +67,9 @@ export function plateContacts(p: RingPlateParams, crank: number, wheel: number):
     out.ny[j] = (y - py) / far;
     out.arms[j] = x * out.ny[j]! - y * out.nx[j]!;
     out.slides[j] = far + p.pin / 2;
+    const [across, up] = [x - p.throw * Math.cos(crank), y - p.throw * Math.sin(crank)];
+    out.at[j] = Math.atan2(up, across);
+    out.levers[j] = across * out.ny[j]! - up * out.nx[j]!;
     out.curves[j] = lobeCurvature(profile, a - crank);
   }
   return out;

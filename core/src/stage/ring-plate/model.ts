@@ -123,18 +123,20 @@ const crankHold = ({ b, shelf }: Setting): number =>
   inSeries(bearingStiffness(b.materials[0], shelf), bearingStiffness(b.materials[2], shelf));
 
 /**
- * Springs about the wheel, N·m/rad: lobes at the pins that carry, those pins in the wheel, and the cranks' bearings in
- * the plates and in the housing.
+ * Springs about the wheel, N·m/rad: lobes at the pins that carry, those pins in the wheel, the plates' rims between
+ * pins and cranks, and the cranks' bearings in the plates and in the housing.
  *
  * Source: a newton metre over twice the energy that each stores, mean over a turn.
  */
 function springsOf({ p, b, shelf }: Setting, modulus: number, seat: number): Spring[] {
   const [plate, pin, wheel] = b.materials;
-  const { pinSquares, crankSquares } = b.spread;
+  const { pinSquares, crankSquares, flexSquares } = b.spread;
   const lobes = (Math.PI / 4) * modulus * p.width;
+  const bending = (elastic(plate, factor(shelf, 'ambient'), shelf) * p.width) / 12;
   return [
     spring('lobes at the wheel’s pins', lobes / pinSquares, Math.min(crept(plate), crept(pin))),
     spring('wheel’s pins in their seats', (seat * p.width) / pinSquares, crept(wheel)),
+    spring('plates bend about the wheel', bending / flexSquares, crept(plate)),
     spring('cranks’ bearings in the plates', bearingStiffness(plate, shelf) / crankSquares, crept(plate)),
     spring('cranks’ bearings in the housing', bearingStiffness(wheel, shelf) / crankSquares, crept(wheel)),
   ];

@@ -1,3 +1,4 @@
+import type { Rim } from '../../gear/rim.ts';
 import type { PlateContacts, RingPlateGeometry } from './geometry.ts';
 
 /**
@@ -56,16 +57,19 @@ export interface PlateSpread {
   /** Sums of squares, for the energy in pins and cranks, (N/(N·m))². */
   readonly pinSquares: number;
   readonly crankSquares: number;
+  /** Twice the energy that bends the plates' rims for a newton metre, times E·b/12, N²/m. */
+  readonly flexSquares: number;
 }
 
 /**
  * Spreads a newton metre over the angles at which the plates pass a hundredth of their best; a check tells of the dead
  * point itself, where no force would do.
  * @param pin diameter of a pin, m
+ * @param rim of a plate about the wheel
  */
-export function spreadOf(g: RingPlateGeometry, pin: number): PlateSpread {
-  let [pinForce, pinPress, crankForce, crankCubes, pinSlide, crankSum, pinSquares, crankSquares] = [
-    0, 0, 0, 0, 0, 0, 0, 0,
+export function spreadOf(g: RingPlateGeometry, pin: number, rim: Rim): PlateSpread {
+  let [pinForce, pinPress, crankForce, crankCubes, pinSlide, crankSum, pinSquares, crankSquares, flexSquares] = [
+    0, 0, 0, 0, 0, 0, 0, 0, 0,
   ];
   const passing = g.steps.filter((s) => s.torque > 0.01 * g.greatest);
   const cranks = g.drive.layout === 'one' ? 1 : 2;
@@ -80,7 +84,12 @@ export function spreadOf(g: RingPlateGeometry, pin: number): PlateSpread {
         pinPress = Math.max(pinPress, push * (2 / pin + c.curves[j]!));
         pinSlide += (push * c.slides[j]!) / passing.length;
         pinSquares += push ** 2 / passing.length;
+        if (push > 0) rim.add(c.at[j]!, c.nx[j]! * push, c.ny[j]! * push, c.levers[j]! * push);
       }
+      rim.add(0, f.first[0] * force, f.first[1] * force, g.drive.distance * f.first[1] * force);
+      rim.add(Math.PI, f.second[0] * force, f.second[1] * force, -g.drive.distance * f.second[1] * force);
+      flexSquares += (2 * rim.energy) / passing.length;
+      rim.clear();
       for (const v of [f.first, f.second]) {
         const x = Math.hypot(...v) * force;
         crankForce = Math.max(crankForce, x);
@@ -90,5 +99,5 @@ export function spreadOf(g: RingPlateGeometry, pin: number): PlateSpread {
       }
     });
   }
-  return { pinForce, pinPress, crankForce, crankCubes, pinSlide, crankSum, pinSquares, crankSquares };
+  return { pinForce, pinPress, crankForce, crankCubes, pinSlide, crankSum, pinSquares, crankSquares, flexSquares };
 }

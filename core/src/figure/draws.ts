@@ -104,8 +104,27 @@ export function quantiles(draws: Float64Array, value: number): { low: number; hi
   return { low: Math.min(value, at(LOW)), high: Math.max(value, at(HIGH)) };
 }
 
-/** How far from the least a value may lie and still be the least of some draw, as logarithm: a factor of fifty. */
-const NEAR = Math.log(50);
+/** How many ends' worth from its likely value a draw may lie: three standard deviations. */
+const WITHIN = 1.6;
+
+/** How far a value's logarithm goes down and up, root sum of squares over its factors' ends. */
+function spread(value: number, part: number, parts: number, ends: Ends): readonly [down: number, up: number] {
+  let [down, up] = [0, 0];
+  for (const way of steps(value, part, parts, ends))
+    if (way < 0) down += way * way;
+    else up += way * way;
+  return [Math.sqrt(down), Math.sqrt(up)];
+}
+
+/**
+ * Whether a positive value falls below a limit in any draw that is made of it.
+ *
+ * @param value over the limit
+ */
+export function mayMiss(value: number, ends: Ends): boolean {
+  const [down] = spread(value, 0, 1, ends);
+  return Math.log(value) < WITHIN * down;
+}
 
 /**
  * Band of the least of several positive values, each with a band of its own: where another one becomes the least within the
@@ -118,7 +137,14 @@ const NEAR = Math.log(50);
 export function leastBand(values: readonly number[], ends: Ends): { low: number; high: number } | undefined {
   const least = values.reduce((m, v) => (v < m ? v : m), Infinity);
   if (!(least > 0 && least < Infinity)) return undefined;
-  const close = values.map((v, p) => (v > 0 && Math.log(v / least) < NEAR ? p : -1)).filter((p) => p >= 0);
+  const [, up] = spread(least, values.indexOf(least), values.length, ends);
+  const close = values
+    .map((v, p) => {
+      if (!(v > 0 && Number.isFinite(v))) return -1;
+      const [down] = spread(v, p, values.length, ends);
+      return v === least || Math.log(v / least) < WITHIN * Math.sqrt(down * down + up * up) ? p : -1;
+    })
+    .filter((p) => p >= 0);
   if (close.length < 2) return undefined;
   const pick = (all: readonly number[] | undefined) =>
     all?.length === values.length ? close.map((p) => all[p]!) : undefined;

@@ -1,6 +1,6 @@
 import type { QuantityId } from '../units/quantity.ts';
 import { BandSum, PositiveBandSum } from './band.ts';
-import { drawn, leastBand, quantiles } from './draws.ts';
+import { drawn, leastBand, mayMiss, quantiles } from './draws.ts';
 import type { Figure, Origin, Term, Working } from './figure.ts';
 import { worked } from './worked.ts';
 
@@ -100,10 +100,11 @@ export class FigureMaker<M> {
     working: (missed: number) => Working,
   ): { readonly figure: Figure; readonly missed: number } {
     const value = pick(this.model);
+    const there = this.ends.map(([a, b]) => [a && [has(a)], b && [has(b)]] as const);
     const parts = (m: M) => [pick(m), has(m)];
     const now = parts(this.model);
     const rows =
-      value > 0
+      value > 0 && mayMiss(now[1]!, there)
         ? drawn(
             now,
             this.ends.map(([a, b]) => [a && parts(a), b && parts(b)] as const),

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, openDemo, saved, test, type, settled } from './fixture.ts';
+import { expect, expectAccessible, openDemo, saved, test, type, settled } from './fixture.ts';
 
 type Page = import('@playwright/test').Page;
 const asks = (page: Page, id: string) =>
@@ -216,6 +216,37 @@ test('limits flow to the tally: turn-back three ways, resolution, bore, length, 
   await expect(limit(page, 'turnBack')).toHaveAttribute('data-state', 'fails');
   await back.selectOption('either');
   await expect(limit(page, 'turnBack')).toContainText('either');
+});
+
+test('driver, supply and what bears the output: power that comes back has somewhere to go', async ({ page }) => {
+  await openDemo(page, 'Line', 'Wing root');
+  await page.getByRole('combobox', { name: 'Variant' }).selectOption('a');
+  const check = (id: string) => page.locator(`[data-check="${id}"]`);
+  await expect(check('regeneration')).toContainText('Supply stands what comes back');
+  await check('regeneration')
+    .getByRole('button', { name: /^Brake resistor for/ })
+    .click();
+  await expect(page.getByRole('textbox', { name: 'Brake resistor' })).not.toHaveValue('0 W');
+  await expect(check('regeneration')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(check('regeneration')).toHaveCount(1);
+  // A battery takes it back; a weaker bridge gives less, and says what it commands.
+  await page.getByRole('combobox', { name: 'Supply', exact: true }).selectOption({ label: 'Battery, 22 V, 40 A' });
+  await expect(check('regeneration')).toHaveCount(0);
+  await expect(page.getByRole('textbox', { name: 'Supply voltage' })).toHaveValue('22 V');
+  await page.getByRole('combobox', { name: 'Driver', exact: true }).selectOption({ label: 'Full bridge, 5 A' });
+  await expect(page.getByRole('textbox', { name: 'Phase current limit' })).toHaveValue('5 A');
+  await expect(page.getByText('Commands speed, not torque.')).toBeVisible();
+  // Another voltage is no longer that battery.
+  await type(page, 'Supply voltage', '60 V');
+  await expect(page.getByRole('combobox', { name: 'Supply', exact: true })).toHaveValue('');
+  await check('driver-voltage').waitFor();
+  // The output on a race of few balls, filled as the check asks for.
+  await page.getByRole('combobox', { name: 'Borne by' }).selectOption('race');
+  await type(page, 'Balls', '3');
+  await type(page, 'Side force', '200 N');
+  await expect(check('bearing')).toContainText('Race of the output');
+  await expectAccessible(page);
 });
 
 test.describe('motors', () => {

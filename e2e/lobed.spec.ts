@@ -53,6 +53,27 @@ test.describe('lobed stages', () => {
     expect(readFileSync(await step.path(), 'utf8')).toContain('B_SPLINE');
   });
 
+  test('a lobed stage is entered by ratio and outside, all else moves along', async ({ page }) => {
+    await openDemo(page, 'Stage', 'Neck lift');
+    await page.getByRole('combobox', { name: 'Variant' }).selectOption('c');
+    await settled(page);
+    const material = await page.getByRole('combobox', { name: 'Discs', exact: true }).last().inputValue();
+    const circle = page.getByRole('textbox', { name: 'Pin circle' });
+    const before = await circle.inputValue();
+    const ratio = page.getByRole('textbox', { name: 'Ratio', exact: true });
+    await ratio.fill('15');
+    await ratio.press('Enter');
+    await page.getByRole('textbox', { name: 'Outside', exact: true }).fill('70 mm');
+    await page.getByRole('textbox', { name: 'Outside', exact: true }).press('Enter');
+    await page.getByRole('button', { name: 'Move all along' }).click();
+    await expect(page.getByRole('button', { name: 'Move all along' })).toHaveCount(0);
+    await expect(circle).not.toHaveValue(before);
+    await expect(ratio).toHaveValue(/^1[45](\.\d+)? : 1$/);
+    await expect(page.getByRole('combobox', { name: 'Discs', exact: true }).last()).toHaveValue(material);
+    await page.keyboard.press('Control+z');
+    await expect(circle).toHaveValue(before);
+  });
+
   test('a cycloidal stage from nothing, ring or disc held', async ({ page }) => {
     await page.goto('/');
     await page.getByRole('button', { name: 'Blank joint' }).click();

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import {
+  analyseLine,
+  isBall,
   makeShelf,
+  ratedLife,
   readParams,
   stageKind,
   stageKinds,
@@ -18,11 +21,11 @@ import {
   toothMaterial,
 } from '../src/gear/index.ts';
 import { Rim } from '../src/gear/rim.ts';
-import { heldTogether, spring, springShares, together } from '../src/stage/springs.ts';
+import { creptMore, heldTogether, spring, springShares, together } from '../src/stage/springs.ts';
 import { contourPush, flexEnergy, wallStrain } from '../src/stage/strain-wave/wall.ts';
 import { withDrag } from '../src/stage/part-load.ts';
 import { anyStages } from './any-stage.ts';
-import { cold as chilled } from './helpers.ts';
+import { cold as chilled, demo } from './helpers.ts';
 import physics from './cases/physics.json' with { type: 'json' };
 
 const shelf = makeShelf();
@@ -205,6 +208,41 @@ describe('every kind', () => {
       return r.energy;
     });
     expect(thin! / thick!).toBeCloseTo(8, 6);
+  });
+
+  it('what is held creeps: wind-up under the holding torque is that of each spring as it is after a thousand hours', () => {
+    expect(creptMore([spring('a', 100, 0.5), spring('b', 100)])).toBeCloseTo(1.5, 12);
+    expect(creptMore([])).toBe(1);
+    expect(creptMore([spring('rock', Infinity, 0.5)])).toBe(1);
+    const joint = demo();
+    const kind = stageKind('cycloidal')!;
+    const params = kind.defaults({ ratio: 20, torque: 8, size: Infinity, shelf: chilled }) as Record<string, never>;
+    joint.variants[0]!.stages = [{ id: 'c', kind: 'cycloidal', params }];
+    const report = analyseLine(joint, joint.variants[0]!, chilled);
+    const value = (id: string) => report.figures.find((f) => f.id === id)!.value;
+    const { springs } = report.stages[0]!.report!.numbers;
+    expect(value('windUp')).toBeCloseTo(report.demand.hold / heldTogether(springs), 12);
+    expect(value('windUpPeak')).toBeCloseTo(report.demand.peak / value('stiffness'), 12);
+  });
+
+  it('a larger bearing never lives shorter', () => {
+    const bearings = [...shelf.bearings].filter(isBall).sort((a, b) => a.dynamic - b.dynamic);
+    for (let i = 1; i < bearings.length; i++)
+      expect(ratedLife(bearings[i]!, 200, 30)).toBeGreaterThanOrEqual(ratedLife(bearings[i - 1]!, 200, 30));
+    // In its place as well: of one bore and larger, on the eccentric or the cranks.
+    for (const id of ['cycloidal', 'ring-plate']) {
+      const kind = stageKind(id)!;
+      const p = kind.defaults({ ratio: 12, torque: 2, size: Infinity, shelf }) as Record<string, unknown>;
+      const own = shelf.bearings.find((b) => b.id === p['bearing'])!;
+      const life = (bearing: string) => {
+        const made = kind.open({ ...p, bearing } as never, chilled);
+        return made.ok ? made.value.report(duty).figures.find((f) => f.id === 'life')?.value : undefined;
+      };
+      for (const b of bearings.filter((x) => x.bore === own.bore && x.dynamic > own.dynamic)) {
+        const now = life(b.id);
+        if (now !== undefined) expect(now, `${id} ${b.name}`).toBeGreaterThanOrEqual(life(own.id)!);
+      }
+    }
   });
 
   it('pins printed lying stand what they do along their layers, in either kind', () => {

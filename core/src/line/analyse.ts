@@ -11,9 +11,8 @@ import type { Duty, Stage, StageProblem, StageReport } from '../stage/contract.t
 import { provenLineChecks } from './checks.ts';
 import { lineFigures } from './figures.ts';
 import { loadCurve, motorPoints, torqueMap, type LoadCurve, type MotorDuty, type TorqueMap } from './map.ts';
-import { sumLine, trialOf, type LineNumbers } from './numbers.ts';
+import { heldWindUp, sumLine, trialOf, type LineNumbers } from './numbers.ts';
 import { openLine, openStage, type StageOpener } from './open.ts';
-import { bentWindUp } from '../math/springs.ts';
 import { spinPerAcceleration } from './spin.ts';
 import { forward, ratiosAfter } from './sum.ts';
 
@@ -225,7 +224,7 @@ function attributions(variant: Variant, demand: Demand, n: LineNumbers): Attribu
       efficiency: own,
       loss: (inward * Math.abs(s.ratio) - out) * d,
       play: s.play[0] / d,
-      windUp: bentWindUp(demand.hold / d, s.stiffness, s.bendTorque, s.stiffnessBeyond) / d,
+      windUp: heldWindUp(s, demand.hold / d) / d,
       inertia: s.inertiaIn * (s.ratio * d) ** 2 + s.inertiaOut * d * d,
       mass: s.mass,
       money: s.money,

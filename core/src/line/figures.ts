@@ -581,7 +581,8 @@ export function lineFigures(
       () => ({
         formula: 'Σ θⱼ(T_h/Dⱼ)/Dⱼ',
         terms: [hold, term('k', 'stiffness', n.stiffness, 'stiffness', 'computed')],
-        source: 'two-slope springs in series: a slack span drops out',
+        source: 'two-slope springs in series: a slack span drops out; plastics creep for a thousand hours (E·t^−n)',
+        note: 'Told for a load that stays. A bench that measures it at once finds less.',
       }),
     );
     const sag = make.figure(

@@ -10,6 +10,7 @@ import { ok, refuse, type Problem, type Result } from '../result.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
 import { factor, withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
+import { creptMore } from '../stage/springs.ts';
 import { stated } from '../units/stated.ts';
 import { givenBack } from './giving-back.ts';
 import { outputNumbers } from './output.ts';
@@ -298,6 +299,10 @@ function livesOf(stages: readonly StageNumbers[], shaft: number, brushes: number
   return out;
 }
 
+/** Wind-up of a stage under a torque that is held, rad: with what its plastics creep in a thousand hours. */
+export const heldWindUp = (s: StageNumbers, torque: number): number =>
+  bentWindUp(torque, s.stiffness, s.bendTorque, s.stiffnessBeyond) * creptMore(s.springs);
+
 /** What ends first in the long run, and after how long, s. */
 function shortest(
   stages: readonly StageNumbers[],
@@ -419,7 +424,7 @@ function sum(
     const s = stages[j]!;
     const d = Math.abs(after[j]!);
     speedLimit = Math.min(speedLimit, s.maxSpeed / Math.abs(s.ratio * after[j]!));
-    windUpHold += bentWindUp(demand.hold / d, s.stiffness, s.bendTorque, s.stiffnessBeyond) / d;
+    windUpHold += heldWindUp(s, demand.hold / d) / d;
     windUpPeak += bentWindUp(demand.peak / d, s.stiffness, s.bendTorque, s.stiffnessBeyond) / d;
     inertiaStages += s.inertiaIn * (s.ratio * d) ** 2 + s.inertiaOut * d * d;
     mass += s.mass;

@@ -28,6 +28,20 @@ export function heldTogether(springs: readonly Spring[]): number {
 }
 
 /**
+ * How much more springs give under a load that stays for a thousand hours than under one that moves; 1 where nothing creeps.
+ * @example creptMore([spring('teeth', 100, 0.5), spring('pins', 100)]) // 1.5
+ */
+export function creptMore(springs: readonly Spring[]): number {
+  let [now, then] = [0, 0];
+  for (let i = 0; i < springs.length; i++) {
+    const { stiffness, held } = springs[i]!;
+    now += 1 / stiffness;
+    then += 1 / (stiffness * held);
+  }
+  return now > 0 ? then / now : 1;
+}
+
+/**
  * How much of all that gives each spring gives, softest first; those that give nothing are left out.
  * @returns shares that add up to one
  */

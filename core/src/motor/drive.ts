@@ -41,7 +41,7 @@ export const driverTemperature = (u: DriverUnit, current: number, shelf: Shelf):
 export const swollen = (s: Pick<Supply, 'voltage' | 'capacitance'>, energy: number): number =>
   Math.sqrt(s.voltage ** 2 + (2 * energy) / s.capacitance);
 
-/** Whether a driver runs a motor from a voltage, and how near it comes to a current in the motor's own measure. */
+/** Whether a driver runs a motor from a voltage; a servo's drive makes its own. */
 const fits = (u: DriverUnit, m: Motor, voltage: number): boolean =>
   u.drives === m.type && (m.type === 'servo' || (u.least <= voltage && voltage <= u.most));
 
@@ -77,7 +77,8 @@ export function withUnit(d: Driver, unit: DriverUnit, m: Motor): Driver {
   const { sets: _, ...rest } = d;
   const sets = m.type === 'servo' || m.type === 'brushed' ? undefined : unit.sets;
   // The same current in the motor, told in the new unit's measure.
-  const now = d.currentLimit * (linePerAmpere(m, d) / linePerAmpere(m, { sets })) * amplitudes(m, d, sets);
+  const measure = (x: Pick<Driver, 'sets'>) => (m.type === 'stepper' ? phaseAmplitude(x, 1) : linePerAmpere(m, x));
+  const now = (d.currentLimit * measure(d)) / measure({ sets });
   return {
     ...rest,
     ...(sets && { sets }),
@@ -85,10 +86,6 @@ export function withUnit(d: Driver, unit: DriverUnit, m: Motor): Driver {
     currentLimit: Math.min(now, unitFull(unit, m)),
   };
 }
-
-/** A stepper's setting from one measure to the other. */
-const amplitudes = (m: Motor, d: Driver, sets: Driver['sets']): number =>
-  m.type === 'stepper' ? phaseAmplitude(d, 1) / phaseAmplitude({ sets }, 1) : 1;
 
 /** A driver on a supply of the shop: its voltage and current. */
 export const withSupply = (d: Driver, supply: Supply): Driver => ({

@@ -51,6 +51,7 @@ function bestOver(
   return { margin, ratio };
 }
 
+/** Another supply of the shop as a way out. */
 const otherSupply = (to: Supply, from: Supply, why: string): WayOut => ({
   id: 'supply',
   label: `Take ${to.name[0]!.toLowerCase()}${to.name.slice(1)}`,

@@ -41,10 +41,11 @@ const AWAY = 10;
 export function warmFigure(n: Heated, at: Duty, rise: number, shelf: Shelf): Figure[] {
   if (!(rise >= FELT)) return [];
   const [ambient, cooling] = [shelf.factors['ambient']!, shelf.factors['stage.cooling']!];
-  const now = ambient.value + rise;
+  // The shelf of a warm stage has its own temperature around it.
+  const now = factor(shelf, 'ambient');
   const [low, high] = bandFrom(now, [
     [ambient.low + rise, ambient.high + rise],
-    [ambient.value + (rise * cooling.value) / cooling.low, ambient.value + (rise * cooling.value) / cooling.high],
+    [now - rise + (rise * cooling.value) / cooling.low, now - rise + (rise * cooling.value) / cooling.high],
   ]);
   return [
     worked({ id: 'warmth', name: 'Settles at', quantity: 'temperature', value: now, low, high }, () => ({
@@ -73,7 +74,7 @@ export function warmCheck(p: object, rise: number, shelf: Shelf): Check[] {
       id: 'warmth',
       of: 'warmth',
       name: 'Stays colder than its plastics soften',
-      figure: shelf.factors['ambient']!.value + rise,
+      figure: factor(shelf, 'ambient'),
       limit: softest.softening - AWAY,
       sense: 'max',
       quantity: 'temperature',

@@ -149,6 +149,9 @@ const levelName =
     );
   };
 
+/** Share of a plot's height below which nothing is written under a mark. */
+const FLOOR = 0.16;
+
 /** A line plot in the reader's units with marks and one level. */
 function Plot({
   name,
@@ -174,7 +177,17 @@ function Plot({
     [series, xu, yu],
   );
   const dotted = useMemo(() => dots.map((d) => dotsShown(d.x, d.y, xu, yu)), [dots, xu, yu]);
-  const placed = useMemo(() => marks.map((m) => ({ ...m, x: fromSi(m.x, xu), y: fromSi(m.y, yu) })), [marks, xu, yu]);
+  const placed = useMemo(() => {
+    let top = 0;
+    for (const { y } of marks.length ? series : []) for (let i = 0; i < y.length; i++) if (y[i]! > top) top = y[i]!;
+    // Low down a name below its mark would stand in the axis.
+    return marks.map((m) => ({
+      ...m,
+      below: m.below === true && m.y > FLOOR * top,
+      x: fromSi(m.x, xu),
+      y: fromSi(m.y, yu),
+    }));
+  }, [marks, series, xu, yu]);
   // The same objects while they say the same: an axis that is given others is set up anew.
   const levelLabel = useMemo(() => levelName(level?.name ?? ''), [level?.name]);
   return (

@@ -246,6 +246,8 @@ test('driver, supply and what bears the output: power that comes back has somewh
   await type(page, 'Balls', '3');
   await type(page, 'Side force', '200 N');
   await expect(check('bearing')).toContainText('Race of the output');
+  // What was said in passing fades, and is looked at when it has.
+  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0, { timeout: 15_000 });
   await expectAccessible(page);
 });
 

@@ -104,15 +104,24 @@ export function quantiles(draws: Float64Array, value: number): { low: number; hi
   return { low: Math.min(value, at(LOW)), high: Math.max(value, at(HIGH)) };
 }
 
+/** How many times the least a value may be before nobody asks how far it scatters. */
+const AWAY = 50;
 /** How many ends' worth from its likely value a draw may lie: three standard deviations. */
 const WITHIN = 1.6;
 
 /** How far a value's logarithm goes down and up, root sum of squares over its factors' ends. */
 function spread(value: number, part: number, parts: number, ends: Ends): readonly [down: number, up: number] {
   let [down, up] = [0, 0];
-  for (const way of steps(value, part, parts, ends))
-    if (way < 0) down += way * way;
-    else up += way * way;
+  for (let f = 0; f < ends.length; f++)
+    for (let side = 0; side < 2; side++) {
+      const at = ends[f]![side as 0 | 1];
+      const x = at?.length === parts ? at[part]! : NaN;
+      // Most factors leave most values as they are: no logarithm for them.
+      if (x === value || !(x > 0 && x < Infinity)) continue;
+      const way = Math.log(x / value);
+      if (way < 0) down += way * way;
+      else up += way * way;
+    }
   return [Math.sqrt(down), Math.sqrt(up)];
 }
 
@@ -140,7 +149,7 @@ export function leastBand(values: readonly number[], ends: Ends): { low: number;
   const [, up] = spread(least, values.indexOf(least), values.length, ends);
   const close = values
     .map((v, p) => {
-      if (!(v > 0 && Number.isFinite(v))) return -1;
+      if (!(v > 0 && v < AWAY * least)) return -1;
       const [down] = spread(v, p, values.length, ends);
       return v === least || Math.log(v / least) < WITHIN * Math.sqrt(down * down + up * up) ? p : -1;
     })

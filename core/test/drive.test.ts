@@ -186,6 +186,19 @@ describe('drivers and supplies of the shop', () => {
     expect(driverFor(motor('st42-60'), st, d, shelf)).toMatchObject({ unit: d.unit, supply: d.supply });
   });
 
+  it('are the cheapest that do, whatever their order on the shelf; a supply has a tenth in hand, in whole amperes', () => {
+    const turned = { ...shelf, drivers: [...shelf.drivers].reverse() };
+    expect(driverUnitFor(motor('br24-750'), 24, turned)?.id).toBe('dr-br-bridge');
+    expect(driverUnitFor(motor('st42-48'), 24, turned)?.id).toBe('dr-st-board');
+    // All that a motor of 2.8 A stands, and 1.1 of it, which is 3.08: four amperes; a setting just below is a choice, and stays.
+    const st = motor('st57-56');
+    const own = { ...plain, supplyCurrent: 1, currentLimit: 1.7 };
+    expect(driverFor(st, motor('st42-48'), own, shelf)).toMatchObject({ currentLimit: 2.8, supplyCurrent: 4 });
+    expect(driverFor(st, motor('st42-48'), { ...own, currentLimit: 1.69 }, shelf)).toMatchObject({
+      currentLimit: 1.69,
+    });
+  });
+
   it('a voltage or current set by hand is no longer that supply', () => {
     const d = withSupply(plain, supply('sp-24-6'));
     expect(setDriver(d, 'currentLimit', 1).supply).toBe(d.supply);

@@ -280,6 +280,8 @@ describe('output shaft and bearings', () => {
     // An ellipse of the right curvatures: pressure 1.5·Q/(π·a·b), and eight times the force presses twice as much.
     const p = racePressure(race, 20);
     expect(racePressure(race, 160) / p).toBeCloseTo(2, 9);
+    // Elliptic integrals by midpoints: half axes 1.199 and 0.1425 mm, 1.5·Q/(π·a·b).
+    expect(p / 55.949985e6).toBeCloseTo(1, 4);
     // A ball on a flat of the same stuff presses more, a ball in a groove all round it less.
     const reduced = 1 / ((1 - 0.09) / 208e9 + (1 - 0.38 ** 2) / race.material.modulus);
     const flat = Math.cbrt((6 * 20 * reduced ** 2) / (Math.PI ** 3 * 0.003 ** 2));

@@ -80,6 +80,20 @@ describe('a stage’s own heat', () => {
     ).toBe(false);
   });
 
+  it('is judged by what the stage is made of, not by a material that it does not use', () => {
+    const kind = stageKind('strain-wave')!;
+    const start = kind.defaults({ ratio: 45, torque: 4, size: Infinity, shelf }) as Record<string, unknown>;
+    const belt = { form: 'belt', body: 'belt', section: 'R3', teeth: 100, shape: 'two', bearing: '6000', depth: 0.9 };
+    const of = (materialS: string) => {
+      const made = kind.open({ ...start, ...belt, shaft: 0, materialS } as never, shelf);
+      if (!made.ok) throw new Error(made.problem.what);
+      return made.value
+        .report({ ...busy, torqueRms: 3, speed: 2, meanSpeed: 1.2 })
+        .checks.find((c) => c.id === 'warmth')!;
+    };
+    expect(of('pla').limit).toBe(of('c45').limit);
+  });
+
   it('is in the bands of a line', () => {
     const joint = demo();
     const kind = stageKind('cycloidal')!;

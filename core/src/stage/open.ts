@@ -201,7 +201,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
         ...this.steps.figures(this.p, at, s, model, new FigureMaker(model, ends)),
         ...warmFigure(model.numbers, at, rise, s),
       ],
-      checks: this.judge(at, s, model, rise),
+      checks: this.judge(at, s, load),
     }));
     const { figures } = told.value;
     // A kind may tell a figure under another name than a note on it knows: then it opens no working.
@@ -222,11 +222,11 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
   }
 
   /** What decides whether it works, as the kind and its materials have it. */
-  private judge(at: Duty, shelf: Shelf, model: M, rise: number): readonly Check[] {
+  private judge(at: Duty, shelf: Shelf, { model, rise, reads }: Load<M>): readonly Check[] {
     return [
       ...this.steps.checks(this.p, at, shelf, model),
       ...rigidChecks(this.p as object, this.steps.rigid ?? [], shelf),
-      ...warmCheck(this.p as object, rise, shelf),
+      ...warmCheck(reads.materials, rise, shelf),
       ...(this.steps.usual ? plausibleNotes(this.p as object, model.numbers, this.steps.usual, shelf) : []),
     ];
   }
@@ -246,8 +246,8 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
 
   /** The checks alone, their mends as the kind has them. */
   checksAt(at: Duty): readonly Check[] {
-    const { model, rise } = this.under(at);
-    return this.judge(at, warmer(this.shelf, rise), model, rise);
+    const load = this.under(at);
+    return this.judge(at, warmer(this.shelf, load.rise), load);
   }
 
   drawing(crank: number, options: DrawOptions): readonly Layer[] {

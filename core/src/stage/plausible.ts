@@ -35,7 +35,7 @@ const STIFF: Readonly<Record<MaterialClass, Range>> = {
 const ACROSS = 0.09;
 
 /** What a stage's fields of material name. */
-export const materialsOf = (p: object, shelf: Shelf): Material[] =>
+const materialsOf = (p: object, shelf: Shelf): Material[] =>
   Object.entries(p)
     .filter(([path]) => path.startsWith('material'))
     .flatMap(([, id]) => (typeof id === 'string' ? (findMaterial(shelf, id) ?? []) : []));

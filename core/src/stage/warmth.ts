@@ -1,7 +1,6 @@
 import { sortOf } from '../gear/material-state.ts';
 import { bandFrom, check, term, worked, type Check, type Figure } from '../figure/index.ts';
-import { factor, type Shelf } from '../shop/shelf.ts';
-import { materialsOf } from './plausible.ts';
+import { factor, findMaterial, type Shelf } from '../shop/shelf.ts';
 import type { Duty, StageNumbers } from './contract.ts';
 
 /** What of a stage's numbers its heat comes from. */
@@ -62,10 +61,15 @@ export function warmFigure(n: Heated, at: Duty, rise: number, shelf: Shelf): Fig
   ];
 }
 
-/** A check where a plastic of the stage comes near its softening temperature, or passes it. */
-export function warmCheck(p: object, rise: number, shelf: Shelf): Check[] {
+/**
+ * A check where a plastic of the stage comes near its softening temperature, or passes it.
+ *
+ * @param materials that the stage was computed from, by identifier: one that stands in its parameters unused does not count
+ */
+export function warmCheck(materials: Iterable<string>, rise: number, shelf: Shelf): Check[] {
   if (!(rise >= FELT)) return [];
-  const softest = materialsOf(p, shelf)
+  const softest = [...materials]
+    .flatMap((id) => findMaterial(shelf, id) ?? [])
     .filter((m) => sortOf(m) !== 'metal')
     .sort((a, b) => a.softening - b.softening)[0];
   if (!softest) return [];

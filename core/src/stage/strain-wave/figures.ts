@@ -33,7 +33,11 @@ export function strainWaveFigures(
         term('T₂', 'to', to, 'torque', 'computed'),
         term(
           'k_cup',
-          p.body === 'cup' ? 'cup in torsion, 2πG·r³·t/L' : 'second mesh',
+          p.body === 'cup'
+            ? 'cup in torsion, 2πG·r³·t/L'
+            : m.geometry.section
+              ? 'second mesh, and the belt sheared across its cords'
+              : 'second mesh',
           m.cupStiffness,
           'stiffness',
           'computed',

@@ -2,8 +2,10 @@ import { execFileSync } from 'node:child_process';
 
 export const PORT = 4391;
 
+/** The shell without windows where it is there: the same engine, a third quicker, since it draws no frame of its own. */
 function findChromium(): string {
-  return execFileSync('sh', ['-c', 'command -v chromium'], { encoding: 'utf8' }).trim();
+  const find = 'command -v chromium-headless-shell || command -v chromium';
+  return execFileSync('sh', ['-c', find], { encoding: 'utf8' }).trim();
 }
 
 /**

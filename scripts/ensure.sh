@@ -8,8 +8,11 @@ if [ ! -d node_modules ] || ! cmp -s package-lock.json "$stamp"; then
   npm ci --no-audit --no-fund --loglevel=error
   cp package-lock.json "$stamp"
 fi
-if [ "${1:-}" = browser ] && ! command -v chromium >/dev/null 2>&1; then
+# The shell without windows is a third quicker; where Debian has none, the whole browser does.
+if [ "${1:-}" = browser ] && ! command -v chromium-headless-shell >/dev/null 2>&1; then
   echo "Installing Chromium…"
-  apt-get update -qq
-  DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null
+  export DEBIAN_FRONTEND=noninteractive
+  if ! { apt-get update -qq && apt-get install -y -qq chromium-headless-shell >/dev/null; }; then
+    command -v chromium >/dev/null 2>&1 || apt-get install -y -qq chromium >/dev/null
+  fi
 fi

@@ -1,5 +1,6 @@
 import compression from 'compression';
 import express, { type Express } from 'express';
+import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import { join } from 'node:path';
 import { ownRequests } from './own-requests.ts';
@@ -65,10 +66,13 @@ export function createApp(folder: string, device?: string): Express {
   app.get('/health', (_req, res) => {
     res.set('Cache-Control', 'no-store').json({ ok: true, name: 'gristmill' });
   });
-  // Files under assets carry a hash of their content in their name and never change.
+  // Files under assets carry a hash of their content in their name and never change; the build has squeezed them once.
   app.use(
     '/assets',
-    express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false, index: false }),
+    staticGzip(join(folder, 'assets'), {
+      index: false,
+      serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
+    }),
   );
   app.use(
     express.static(folder, {

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatten, makeShelf, place, readParams, stageKind, type DrawItem } from '../src/index.ts';
 import { analyseOf, drawingOf, kinematicsOf, partsOf, stageOf } from './stage-bench.ts';
+import { examples } from './helpers.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('compound-planetary')!;
@@ -169,7 +170,7 @@ describe('a shared-planet stage', () => {
         for (const c of r.value.checks) expect(Number.isNaN(c.figure) || Number.isNaN(c.limit), c.id).toBe(false);
         expect(partsOf(kind, p, shelf).ok).toBe(true);
       }),
-      { numRuns: 150 },
+      { numRuns: examples(150) },
     );
   });
 

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatten, makeShelf, place, solidVolume, stageKind, type DrawItem, type StageReport } from '../src/index.ts';
 import { analyseOf, coursesOf, drawingOf, figureOf, kinematicsOf, mapOf, partsOf, stageBench } from './stage-bench.ts';
+import { examples } from './helpers.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('cycloidal')!;
@@ -212,7 +213,7 @@ describe('a cycloidal stage', () => {
           for (const c of courses.value)
             for (const v of c.values) if (!Number.isFinite(v)) throw new Error(`${c.id} is not a number`);
       }),
-      { numRuns: 120 },
+      { numRuns: examples(120) },
     );
     expect(made).toBeGreaterThan(3);
   });

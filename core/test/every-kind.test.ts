@@ -19,7 +19,7 @@ import {
   workingOf,
 } from '../src/index.ts';
 import { anyStages } from './any-stage.ts';
-import { expectBand, cold, shelf } from './helpers.ts';
+import { examples, expectBand, cold, shelf } from './helpers.ts';
 import { analyseOf, assemblyOf, drawingOf, kinematicsOf, partsOf, screenOf, stageOf } from './stage-bench.ts';
 
 // What the contract of a stage promises, held against every kind that is registered: a new kind is tried here without a
@@ -143,7 +143,7 @@ describe('the report of every kind', () => {
         : all && typeof all === 'object'
           ? Object.entries(all).flatMap(([k, x]) => (k === 'name' || k === 'curves' ? [] : written(x)))
           : [];
-    for (const { params } of anyStages(kind, 6, 88)) {
+    for (const { params } of anyStages(kind, examples(9), 88)) {
       const opened = kind.open(params, shelf);
       if (!opened.ok) {
         expect(written(opened.problem).filter((t) => METRIC.test(t))).toEqual([]);
@@ -165,7 +165,7 @@ describe('the report of every kind', () => {
   });
 
   each('has bands that a person can believe, whatever its parameters', (kind) => {
-    for (const any of anyStages(kind, 40, 5)) {
+    for (const any of anyStages(kind, examples(60), 5)) {
       const r = analyseOf(kind, any.params, any.duty, shelf);
       if (!r.ok) continue;
       for (const f of r.value.figures) {
@@ -215,7 +215,7 @@ describe('the report of every kind', () => {
   });
 
   each('records every factor of the shop that moves it', (kind) => {
-    for (const { params, duty: at } of anyStages(kind, 7, kind.id.length)) {
+    for (const { params, duty: at } of anyStages(kind, examples(9), kind.id.length)) {
       const opened = kind.open(params, shelf);
       if (!opened.ok) continue;
       const stage = opened.value;

@@ -16,6 +16,12 @@ export function demo(): Joint {
   return read.value;
 }
 
+/**
+ * How many examples of a dear property are tried: a third where every change waits for them, all with `AT_LENGTH=1`
+ * (`npm run unit:long`).
+ */
+export const examples = (many: number): number => (process.env['AT_LENGTH'] ? many : Math.ceil(many / 3));
+
 /** A small seeded generator for tests that want repeatable disorder. */
 export function dice(seed: number): (n: number) => number {
   let s = seed >>> 0;

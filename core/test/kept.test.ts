@@ -17,7 +17,7 @@ import {
   writeJointFile,
   type Joint,
 } from '../src/index.ts';
-import { demo, demoText, dice } from './helpers.ts';
+import { examples, demo, demoText, dice } from './helpers.ts';
 
 // The tests spoil a parsed file in ways no type allows.
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
@@ -349,7 +349,7 @@ describe('a merge', () => {
         expect(one.ok).toBe(other.ok);
         if (one.ok && other.ok) expect(same(one.value, other.value)).toBe(true);
       }),
-      { numRuns: 400 },
+      { numRuns: examples(400) },
     );
   });
 

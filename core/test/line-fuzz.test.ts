@@ -13,7 +13,7 @@ import {
   type LoadCase,
   type Variant,
 } from '../src/index.ts';
-import { demo, expectBand, shelf } from './helpers.ts';
+import { examples, demo, expectBand, shelf } from './helpers.ts';
 
 /** A load case of any pattern with every number anywhere in its bounds, ends and nought included. */
 const anyCase = fc.constantFrom(...PATTERNS).chain((p) => {
@@ -92,7 +92,7 @@ describe('a line under any brief', () => {
           return undefined;
         },
       ),
-      { numRuns: 120 },
+      { numRuns: examples(120) },
     );
   });
 

@@ -3,6 +3,7 @@ import { makeShelf, readParams, stageKinds, type Check } from '../src/index.ts';
 import { check } from '../src/figure/index.ts';
 import { provenMend } from '../src/stage/mend.ts';
 import { anyStages } from './any-stage.ts';
+import { examples } from './helpers.ts';
 
 const shelf = makeShelf();
 const modulus = new Map(shelf.materials.map((m) => [m.id, m.modulus]));
@@ -13,7 +14,7 @@ describe('every mend of every failing check', () => {
   for (const kind of stageKinds())
     it(`${kind.id}: mends it, stops nothing else, softens nothing, keeps the ratio`, () => {
       let tried = 0;
-      for (const { params, duty } of anyStages(kind, 40, 17)) {
+      for (const { params, duty } of anyStages(kind, examples(60), 17)) {
         const opened = kind.open(params, shelf);
         if (!opened.ok) continue;
         const report = opened.value.report(duty);

@@ -13,6 +13,7 @@ import {
   type Stage,
 } from '../src/index.ts';
 import { analyseOf, drawingOf, partsOf } from './stage-bench.ts';
+import { examples } from './helpers.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('planetary')!;
@@ -214,7 +215,7 @@ describe('a planetary stage under load', () => {
           return void expect(partsOf(kind, p, shelf).ok).toBe(true);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: examples(60) },
     );
   });
   it('a mend of strength is enough', () => {

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatten, makeShelf, place, stageKind, type DrawItem } from '../src/index.ts';
 import { analyseOf, checkOf, coursesOf, drawingOf, figureOf, kinematicsOf, stageBench } from './stage-bench.ts';
+import { examples } from './helpers.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('ring-plate')!;
@@ -145,7 +146,7 @@ describe('a ring-plate stage', () => {
               if (i.kind === 'curve')
                 for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
-      { numRuns: 30 },
+      { numRuns: examples(30) },
     );
     expect(made).toBeGreaterThan(2);
   });

@@ -25,7 +25,7 @@ import { creptMore, heldTogether, spring, springShares, together } from '../src/
 import { contourPush, flexEnergy, wallStrain } from '../src/stage/strain-wave/wall.ts';
 import { withDrag } from '../src/stage/part-load.ts';
 import { anyStages } from './any-stage.ts';
-import { cold as chilled, demo } from './helpers.ts';
+import { examples, cold as chilled, demo } from './helpers.ts';
 import physics from './cases/physics.json' with { type: 'json' };
 
 const shelf = makeShelf();
@@ -148,7 +148,7 @@ const each = (name: string, hold: (kind: AnyStageKind) => void): void => {
 
 describe('every kind', () => {
   each('lists the springs that its stiffness is made of, creeping or not', (kind) => {
-    for (const { params, duty: at } of anyStages(kind, 30, 41)) {
+    for (const { params, duty: at } of anyStages(kind, examples(45), 41)) {
       const opened = kind.open(params, shelf);
       if (!opened.ok) continue;
       const n = opened.value.load(at);
@@ -280,7 +280,7 @@ describe('every kind', () => {
     };
     for (const [id, fields] of Object.entries(thicker)) {
       const kind = stageKind(id)!;
-      for (const { params, duty: at } of anyStages(kind, 25, 7)) {
+      for (const { params, duty: at } of anyStages(kind, examples(36), 7)) {
         const p = params as Record<string, number>;
         for (const field of fields) {
           const more = readParams(id, { ...p, [field]: p[field]! * 1.1 });
@@ -302,7 +302,7 @@ describe('every kind', () => {
       return makeShelf({ factors: { ambient: { value, low: value, high: value, source: f.source } } });
     });
     for (const kind of stageKinds()) {
-      for (const { params, duty: at } of anyStages(kind, 12, 19)) {
+      for (const { params, duty: at } of anyStages(kind, examples(18), 19)) {
         const [a, b] = [kind.open(params, cold!), kind.open(params, hot!)];
         if (!a.ok || !b.ok) continue;
         const [c, h] = [a.value.load(at), b.value.load(at)];

@@ -12,6 +12,7 @@ import {
   type Part,
 } from '../src/index.ts';
 import { analyseOf, drawingOf, kinematicsOf, partsOf } from './stage-bench.ts';
+import { examples } from './helpers.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('spur')!;
@@ -220,7 +221,7 @@ describe('a spur train', () => {
               if (i.kind === 'curve')
                 for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
-      { numRuns: 150 },
+      { numRuns: examples(150) },
     );
   });
 

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { strainWaveGeometry, toothState } from '../src/stage/strain-wave/geometry.ts';
 import { area, flatten, SECTIONS, stageKind, type DrawItem, workingOf } from '../src/index.ts';
-import { cold } from './helpers.ts';
+import { examples, cold } from './helpers.ts';
 import {
   analyseOf,
   assemblyOf,
@@ -277,7 +277,7 @@ describe('a strain-wave stage', () => {
               if (i.kind === 'curve')
                 for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
-      { numRuns: 60 },
+      { numRuns: examples(60) },
     );
     expect(made).toBeGreaterThan(5);
   });

@@ -17,6 +17,7 @@ import {
   type WaveMesh,
   type WaveShape,
 } from '../src/index.ts';
+import { examples } from './helpers.ts';
 
 const form = (shape: WaveShape, over: Partial<WaveForm> = {}): WaveForm => ({
   shape,
@@ -248,7 +249,7 @@ describe('teeth in a wave', () => {
           if (least < -8e-6) expect(crosses).toBe(true);
         },
       ),
-      { numRuns: 150 },
+      { numRuns: examples(150) },
     );
   });
 });

@@ -14,6 +14,7 @@ import { wormGeometry } from '../src/stage/worm/geometry.ts';
 import type { WormParams } from '../src/stage/worm/params.ts';
 import { worm } from './anchors/worm.ts';
 import { analyseOf, drawingOf, figureOf, kinematicsOf, partsOf, screenOf, stageBench } from './stage-bench.ts';
+import { examples } from './helpers.ts';
 
 const shelf = makeShelf();
 const kind = stageKind('worm')!;
@@ -249,7 +250,7 @@ describe('a worm stage', () => {
               if (i.kind === 'curve')
                 for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
-      { numRuns: 150 },
+      { numRuns: examples(150) },
     );
   });
 

@@ -1,6 +1,7 @@
 import {
   TEST_KINDS,
   analyseLine,
+  analyseTest,
   blankTest,
   contextFor,
   formatQuantity,
@@ -116,7 +117,7 @@ export function test(kindId: string | undefined, file: string | undefined, o: Op
   const shelf = makeShelf();
   const blank = blankTest(kind, { id: 'cli', buildId: '', date: '' });
   const record = { ...blank, rig: { ...blank.rig, ...rig }, readings: read.value.readings };
-  const result = kind.analyse(record, contextFor(held.value?.variant, held.value?.line, shelf, read.value.recording));
+  const result = analyseTest(record, contextFor(held.value?.variant, held.value?.line, shelf, read.value.recording));
   if (!result.ok) return result;
   if (!o.json)
     return ok(

@@ -1,3 +1,4 @@
+import { hangingTogether, stepOf } from './hanging.ts';
 import { fitColumns } from './regress.ts';
 import { student95 } from './student.ts';
 
@@ -18,6 +19,8 @@ export interface HysteresisFit {
   /** Coulomb friction, half the loop's width in torque, N·m. */
   readonly friction: Known;
   readonly offset: Known;
+  /** How far zero wandered from the first reading to the last, rad; nought where the loop does not come back. */
+  readonly drift: Known;
   /** Standard deviation of the residuals, rad. */
   readonly residual: number;
   readonly dof: number;
@@ -27,6 +30,12 @@ export interface HysteresisFit {
   /** Angle of the fit at each reading, rad; NaN where the reading lies inside the dead zone and counts for nothing. */
   readonly fitted: Float64Array;
   readonly used: number;
+  /** Readings that stand far off the loop and count for nothing, by their place. */
+  readonly off: readonly number[];
+  /** How many neighbouring residuals say the same thing once: 1 where they are independent. */
+  readonly hangs: number;
+  /** Step in which the angles come, rad; 0 where they come in none. */
+  readonly step: number;
 }
 
 /** Torque in the spring at each reading by the play operator of width ±friction: it waits until friction is taken off. */
@@ -45,8 +54,12 @@ function following(torque: Float64Array, way: Int8Array, friction: number, out: 
   for (let i = 0; i < torque.length; i++) out[i] = torque[i]! - way[i]! * friction;
 }
 
-/** Columns of the normal equations: up to five unknowns and the right-hand side; row i is the mirror of column i. */
-const WIDE = 6;
+/** Columns of the normal equations: up to six unknowns and the right-hand side; row i is the mirror of column i. */
+const WIDE = 7;
+/** The right-hand side. */
+const RIGHT = 6;
+/** Unknowns that every loop has before its compliances: offset, half the play, drift of zero. */
+const BASE = 3;
 
 /** What the normal equations were summed over. */
 interface Gathered {
@@ -56,26 +69,38 @@ interface Gathered {
 }
 
 /**
- * Normal equations of angle = f0 + s·f1 + s·(u2·f2 + u3·f3 + u4·f4), u the spring's torque in each stretch of slope and
- * s its side, over the readings that count and lie outside the dead zone. Written out in sums of their own: an engine
- * keeps these in registers, and a matrix in memory.
+ * Normal equations of angle = f0 + s·f1 + w·f2 + s·(u3·f3 + u4·f4 + u5·f5), u the spring's torque in each stretch of
+ * slope, s its side and w the way through the loop, over the readings that count and lie outside the dead zone. Written
+ * out in sums of their own: an engine keeps these in registers, and a matrix in memory.
  *
  * @param x torque of the spring, N·m
  * @param y angle, rad
+ * @param w how far through the loop each reading was taken, −0.5 to 0.5; all nought where no drift is asked for
+ * @param inside filled with the readings inside the dead zone, how many of them last
  * @param e1 torque at which the second slope begins, `Infinity` for none
  * @param e2 torque at which the third begins
  */
 function gather(
   x: Float64Array,
   y: Float64Array,
+  w: Float64Array,
   counts: Uint8Array,
+  inside: Int32Array,
   dead: number,
   e1: number,
   e2: number,
   M: Float64Array,
 ): Gathered {
   let n = 0;
+  let within = 0;
   let yy = 0;
+  let w0 = 0;
+  let w1 = 0;
+  let ww = 0;
+  let w2 = 0;
+  let w3 = 0;
+  let w4 = 0;
+  let rw = 0;
   let s0 = 0;
   let s2 = 0;
   let s3 = 0;
@@ -97,10 +122,20 @@ function gather(
   for (let i = 0; i < x.length; i++) {
     const v = x[i]!;
     const a = v < 0 ? -v : v;
-    if (!(a > dead) || counts[i] === 0) continue;
+    if (counts[i] === 0) continue;
+    if (!(a > dead)) {
+      inside[within++] = i;
+      continue;
+    }
     const s = v < 0 ? -1 : 1;
     const t = y[i]!;
     const ts = s * t;
+    const d = w[i]!;
+    const ds = s * d;
+    w0 += d;
+    w1 += ds;
+    ww += d * d;
+    rw += d * t;
     const first = a < e1 ? a : e1;
     n++;
     yy += t * t;
@@ -111,6 +146,7 @@ function gather(
     r0 += t;
     r1 += ts;
     r2 += first * ts;
+    w2 += first * ds;
     if (a <= e1) continue;
     const second = (a < e2 ? a : e2) - e1;
     s3 += s * second;
@@ -118,6 +154,7 @@ function gather(
     u23 += first * second;
     u33 += second * second;
     r3 += second * ts;
+    w3 += second * ds;
     if (a <= e2) continue;
     const third = a - e2;
     s4 += s * third;
@@ -126,27 +163,37 @@ function gather(
     u34 += second * third;
     u44 += third * third;
     r4 += third * ts;
+    w4 += third * ds;
   }
+  inside[x.length] = within;
   M[0] = n;
-  M[5] = r0;
+  M[RIGHT] = r0;
   M[WIDE] = s0;
   M[WIDE + 1] = n;
-  M[WIDE + 5] = r1;
-  M[2 * WIDE] = s2;
-  M[2 * WIDE + 1] = u2;
-  M[2 * WIDE + 2] = u22;
-  M[2 * WIDE + 5] = r2;
-  M[3 * WIDE] = s3;
-  M[3 * WIDE + 1] = u3;
-  M[3 * WIDE + 2] = u23;
-  M[3 * WIDE + 3] = u33;
-  M[3 * WIDE + 5] = r3;
-  M[4 * WIDE] = s4;
-  M[4 * WIDE + 1] = u4;
-  M[4 * WIDE + 2] = u24;
-  M[4 * WIDE + 3] = u34;
-  M[4 * WIDE + 4] = u44;
-  M[4 * WIDE + 5] = r4;
+  M[WIDE + RIGHT] = r1;
+  M[2 * WIDE] = w0;
+  M[2 * WIDE + 1] = w1;
+  // Where no drift is asked for, its row says that it is nought.
+  M[2 * WIDE + 2] = ww > 0 ? ww : 1;
+  M[2 * WIDE + RIGHT] = rw;
+  M[3 * WIDE] = s2;
+  M[3 * WIDE + 1] = u2;
+  M[3 * WIDE + 2] = w2;
+  M[3 * WIDE + 3] = u22;
+  M[3 * WIDE + RIGHT] = r2;
+  M[4 * WIDE] = s3;
+  M[4 * WIDE + 1] = u3;
+  M[4 * WIDE + 2] = w3;
+  M[4 * WIDE + 3] = u23;
+  M[4 * WIDE + 4] = u33;
+  M[4 * WIDE + RIGHT] = r3;
+  M[5 * WIDE] = s4;
+  M[5 * WIDE + 1] = u4;
+  M[5 * WIDE + 2] = w4;
+  M[5 * WIDE + 3] = u24;
+  M[5 * WIDE + 4] = u34;
+  M[5 * WIDE + 5] = u44;
+  M[5 * WIDE + RIGHT] = r4;
   return { used: n, yy };
 }
 
@@ -168,7 +215,7 @@ function solveNormal(M: Float64Array, p: number, values: Float64Array): number |
         M[(WIDE + 1) * r] = Math.sqrt(v);
       }
     }
-    let z = M[WIDE * r + 5]!;
+    let z = M[WIDE * r + RIGHT]!;
     for (let k = 0; k < r; k++) z -= M[WIDE * r + k]! * values[k]!;
     z /= M[(WIDE + 1) * r]!;
     values[r] = z;
@@ -183,6 +230,7 @@ function solveNormal(M: Float64Array, p: number, values: Float64Array): number |
 }
 
 interface Trial {
+  /** Squares of what is left, those inside the dead zone by what they stand out of it. */
   readonly rss: number;
   readonly used: number;
   readonly values: Float64Array;
@@ -194,23 +242,32 @@ class Loop {
   private readonly x: Float64Array;
   private readonly weight: Float64Array;
   private readonly columns: Float64Array[];
-  private readonly matrix = new Float64Array(5 * WIDE);
+  private readonly matrix = new Float64Array(6 * WIDE);
+  private readonly inside: Int32Array;
+  readonly through: Float64Array;
   private readonly counts: Uint8Array;
   readonly most: number;
+  /** Step in which the angles come, rad. */
+  readonly step: number;
 
   constructor(
     readonly torque: Float64Array,
     readonly angle: Float64Array,
     /** Readings that stand far outside and count for nothing. */
-    skip?: Uint8Array,
+    readonly skipped?: Uint8Array,
   ) {
+    this.step = stepOf(angle);
     const n = torque.length;
     this.x = new Float64Array(n);
     this.weight = new Float64Array(n);
-    this.columns = Array.from({ length: 5 }, () => new Float64Array(n));
+    this.columns = Array.from({ length: 6 }, () => new Float64Array(n));
+    this.inside = new Int32Array(n + 1);
     this.counts = new Uint8Array(n).fill(1);
-    if (skip) for (let i = 0; i < n; i++) this.counts[i] = skip[i] ? 0 : 1;
+    if (skipped) for (let i = 0; i < n; i++) this.counts[i] = skipped[i] ? 0 : 1;
     this.most = torque.reduce((m, t) => Math.max(m, Math.abs(t)), 0);
+    // Only a loop that comes back tells a drift of zero from a spring.
+    const back = Math.abs(torque[n - 1]!) < 0.15 * this.most;
+    this.through = Float64Array.from({ length: n }, (_, i) => (back ? i / (n - 1) - 0.5 : 0));
     this.way = new Int8Array(n);
     let last: -1 | 1 = torque[1]! >= torque[0]! ? 1 : -1;
     for (let i = 0; i < n; i++) {
@@ -226,7 +283,7 @@ class Loop {
     else following(this.torque, this.way, friction, this.x);
   }
 
-  /** Fills columns for a friction and bends: 1, side, and torque in each stretch of slope. */
+  /** Fills columns for a friction and bends: 1, side, way through the loop, and torque in each stretch of slope. */
   private fill(friction: number, bends: readonly number[], turns: 'waits' | 'follows'): void {
     const n = this.torque.length;
     this.spring(friction, turns);
@@ -240,31 +297,46 @@ class Loop {
       this.weight[i] = a > dead ? this.counts[i]! : 0;
       this.columns[0]![i] = 1;
       this.columns[1]![i] = s;
+      this.columns[2]![i] = this.through[i]!;
       for (let j = 0; j + 1 < edges.length; j++)
-        this.columns[2 + j]![i] = s * Math.max(0, Math.min(a, edges[j + 1]!) - edges[j]!);
+        this.columns[BASE + j]![i] = s * Math.max(0, Math.min(a, edges[j + 1]!) - edges[j]!);
     }
   }
 
   /** Best offset, play and compliances for a friction and bends. */
   try(friction: number, bends: readonly number[], turns: 'waits' | 'follows'): Trial | undefined {
     const n = this.torque.length;
-    const p = 3 + bends.length;
+    const p = BASE + 1 + bends.length;
     this.spring(friction, turns);
     const [e1 = Infinity, e2 = Infinity] = bends;
-    const { used, yy } = gather(this.x, this.angle, this.counts, 1e-6 * this.most, e1, e2, this.matrix);
+    const dead = 1e-6 * this.most;
+    const { used, yy } = gather(this.x, this.angle, this.through, this.counts, this.inside, dead, e1, e2, this.matrix);
     if (used < n * 0.5 || used < bends.length + 6) return undefined;
     const values = new Float64Array(p);
     const explained = solveNormal(this.matrix, p, values);
-    return explained === undefined ? undefined : { rss: Math.max(1e-14 * yy, yy - explained), used, values };
+    if (explained === undefined) return undefined;
+    return { rss: Math.max(1e-14 * yy, yy - explained) + this.outsideZone(values), used, values };
   }
 
-  /** Angle by parameters: offset, half the play, compliance of each stretch, friction, bends. */
+  /** Squares of what the readings inside the dead zone stand out of it. */
+  private outsideZone(values: Float64Array): number {
+    const { inside, angle, through } = this;
+    let sum = 0;
+    for (let k = 0; k < inside[angle.length]!; k++) {
+      const i = inside[k]!;
+      const out = Math.abs(angle[i]! - values[0]! - values[2]! * through[i]!) - Math.max(0, values[1]!);
+      if (out > 0) sum += out * out;
+    }
+    return sum;
+  }
+
+  /** Angle by parameters: offset, half the play, drift, compliance of each stretch, friction, bends. */
   predict(p: readonly number[], slopes: number, turns: 'waits' | 'follows', out: Float64Array): Float64Array {
-    const bends = p.slice(3 + slopes);
-    this.fill(p[2 + slopes]!, bends, turns);
+    const bends = p.slice(BASE + slopes + 1);
+    this.fill(p[BASE + slopes]!, bends, turns);
     for (let i = 0; i < out.length; i++) {
       let v = 0;
-      for (let c = 0; c < 2 + slopes; c++) v += this.columns[c]![i]! * p[c]!;
+      for (let c = 0; c < BASE + slopes; c++) v += this.columns[c]![i]! * p[c]!;
       out[i] = this.weight[i] ? v : NaN;
     }
     return out;
@@ -327,33 +399,63 @@ const thin = <A extends Float64Array | Uint8Array>(a: A, most: number): A =>
  * Source: angle = offset ± play/2 + piecewise compliance of the spring's torque; the spring's torque follows the
  * applied one by the play operator of width ±friction (Prandtl). Linear in all but friction and bends, which are
  * searched
- * (variable projection); covariance from the derivatives of all parameters at the optimum; slopes are added while the
- * Bayesian criterion wants them.
+ * (variable projection); covariance from the derivatives of all parameters at the optimum, widened by how far residuals
+ * hang together; slopes are added while the Bayesian criterion wants them, all models over the same readings and no finer
+ * than the readings' own step. Readings far off the loop are left out, and named.
  */
 export function fitHysteresis(torque: Float64Array, angle: Float64Array, slopes = 3): HysteresisFit | undefined {
-  const first = fitOnce(torque, angle, slopes, undefined);
+  const first = chosenModel(torque, angle, slopes, undefined);
   if (!first) return undefined;
-  // Few readings far outside (a slip of the dial, a reading at the very turn) must not bend the loop: they are left out
-  // once, by five of the robust spread.
-  const off = first.fitted.map((v, i) => (Number.isFinite(v) ? Math.abs(angle[i]! - v) : NaN));
-  const sorted = Array.from(off)
-    .filter(Number.isFinite)
-    .sort((a, b) => a - b);
-  const limit = 5 * 1.4826 * (sorted[sorted.length >> 1] ?? 0);
-  const skip = Uint8Array.from(off, (d) => (d > limit && limit > 0 ? 1 : 0));
-  const left = skip.reduce((s, v) => s + v, 0);
-  return left > 0 && left < 0.06 * torque.length
-    ? (fitOnce(torque, angle, slopes, skip, [first.turns]) ?? first)
-    : first;
+  // A slip of the dial, a reading at the very turn: left out once, and all models compared again without it.
+  const again = first.off.length
+    ? chosenModel(
+        torque,
+        angle,
+        slopes,
+        Uint8Array.from(torque, (_, i) => (first.off.includes(i) ? 1 : 0)),
+      )
+    : undefined;
+  return fitted(torque, angle, again ?? first, again ? first.off : []);
 }
 
-function fitOnce(
+/** One shape of a loop brought home: friction and bends, and how well it does. */
+interface Model {
+  readonly p: readonly number[];
+  readonly turns: 'waits' | 'follows';
+  readonly count: number;
+  readonly loop: Loop;
+  /** Readings far off it, by their place among all. */
+  readonly off: readonly number[];
+}
+
+/** Readings further off than five of the robust spread, where they are few. */
+function farOff(residuals: Float64Array): number[] {
+  const size = Array.from(residuals, Math.abs);
+  const sorted = size.filter((d) => d > 0).sort((a, b) => a - b);
+  const limit = 5 * 1.4826 * (sorted[sorted.length >> 1] ?? 0);
+  const off = size.flatMap((d, i) => (limit > 0 && d > limit ? [i] : []));
+  return off.length < 0.06 * size.length ? off : [];
+}
+
+/** What is left of each reading: nought inside the dead zone and for those that are skipped. */
+const leftOf = (loop: Loop, t: Trial, model: Omit<Model, 'off' | 'loop'>, skip?: Uint8Array): Float64Array => {
+  const all = [...t.values, model.p[0]!, ...sortedBends(model.p)];
+  const at = loop.predict(all, model.count, model.turns, new Float64Array(loop.torque.length));
+  return at.map((v, i) => (Number.isFinite(v) && !skip?.[i] ? loop.angle[i]! - v : 0));
+};
+
+const sortedBends = (p: readonly number[]): number[] => p.slice(1).sort((a, b) => a - b);
+
+/**
+ * The shape that the readings bear best. All shapes are held against the same readings, and no reading says more than
+ * its own step: a criterion over those that each shape happens to keep, or below the resolution, makes slopes of nothing.
+ */
+function chosenModel(
   torque: Float64Array,
   angle: Float64Array,
   slopes: number,
   skip: Uint8Array | undefined,
-  ways: readonly ('waits' | 'follows')[] = ['waits', 'follows'],
-): HysteresisFit | undefined {
+): Model | undefined {
   const n = torque.length;
   if (n < 8) return undefined;
   const whole = new Loop(torque, angle, skip);
@@ -372,11 +474,11 @@ function fitOnce(
       const t = loop.try(friction!, sorted, turns);
       // Compliances below nought are no springs.
       if (!t) return Infinity;
-      for (let k = 2; k < t.values.length; k++) if (!(t.values[k]! > 0)) return Infinity;
-      return t.rss / t.used;
+      for (let k = BASE; k < t.values.length; k++) if (!(t.values[k]! > 0)) return Infinity;
+      return t.rss;
     };
-  let chosen: { p: number[]; turns: 'waits' | 'follows'; count: number; bic: number } | undefined;
-  for (const turns of ways) {
+  const models: { model: Model; rss: number; unknowns: number }[] = [];
+  for (const turns of ['waits', 'follows'] as const) {
     const f = cost(quick, turns);
     const g = cost(middle, turns);
     let best: { p: number[]; value: number } = { p: [0], value: Infinity };
@@ -415,72 +517,153 @@ function fitOnce(
             );
       if (!Number.isFinite(exact.value)) break;
       best = exact;
-      const parameters = 3 + count + (count - 1);
-      const used = middle.try(
-        exact.p[0]!,
-        exact.p.slice(1).sort((a, b) => a - b),
-        turns,
-      )!.used;
-      const bic = used * Math.log(exact.value + 1e-30) + (parameters + (count - 1)) * Math.log(used) * 1.3;
-      if (!chosen || bic < chosen.bic - (turns === 'follows' ? 4 : 0)) chosen = { p: exact.p, turns, count, bic };
+      const model = { p: exact.p, turns, count };
+      const left = leftOf(middle, middle.try(exact.p[0]!, sortedBends(exact.p), turns)!, model, middle.skipped);
+      const off = farOff(left);
+      const rss = left.reduce((s, r, i) => (off.includes(i) ? s : s + r * r), 0);
+      models.push({
+        model: { ...model, loop: whole, off: [] },
+        rss,
+        // A bend costs more than a number: it is sought among many places. So does each reading that must be left out.
+        unknowns: 4 + 3.9 * (count - 1) + 4 * off.length + (turns === 'follows' ? 1 : 0),
+      });
     }
   }
-  if (!chosen) return undefined;
-  const { turns, count } = chosen;
+  if (models.length === 0) return undefined;
+  const m = middle.torque.length;
+  const floor = (m * whole.step ** 2) / 12;
+  const richest = models.reduce((a, b) => (b.rss < a.rss ? b : a)).model;
+  const rest = leftOf(
+    middle,
+    middle.try(richest.p[0]!, sortedBends(richest.p), richest.turns)!,
+    richest,
+    middle.skipped,
+  );
+  const free = Math.max(8, m / hangingTogether(rest));
+  const bic = ({ rss, unknowns }: (typeof models)[number]) =>
+    free * Math.log(rss / m + floor / m + 1e-30) + unknowns * Math.log(free);
+  const { model } = models.reduce((a, b) => (bic(b) < bic(a) ? b : a));
   // The one that was chosen is brought home on all readings.
-  if (quick !== whole)
-    chosen.p = descend(
-      cost(whole, turns),
-      chosen.p,
-      chosen.p.map((v) => 0.002 * T + 0.002 * v),
-      24,
-    ).p;
-  const friction = chosen.p[0]!;
-  const bends = chosen.p.slice(1).sort((a, b) => a - b);
-  const t = whole.try(friction, bends, turns)!;
-  const parameters = [...t.values, friction, ...bends];
-  const fitted = whole.predict(parameters, count, turns, new Float64Array(n));
-  // Derivatives of every parameter, friction and bends among them, at the optimum.
-  const columns = parameters.map((v, i) => {
-    const h = i >= 2 + count ? 1e-4 * T : Math.max(Math.abs(v) * 1e-5, 1e-12);
+  const p =
+    quick === whole
+      ? model.p
+      : descend(
+          cost(whole, model.turns),
+          [...model.p],
+          model.p.map((v) => 0.002 * T + 0.002 * v),
+          24,
+        ).p;
+  const home = { ...model, p };
+  const at = whole.try(p[0]!, sortedBends(p), model.turns);
+  return at && { ...home, off: farOff(leftOf(whole, at, home, skip)) };
+}
+
+/** Derivatives of the angle by every parameter, friction and bends among them. */
+function slopesBy(
+  loop: Loop,
+  parameters: readonly number[],
+  { count, turns }: Model,
+  at: Float64Array,
+): Float64Array[] {
+  const T = loop.most;
+  return parameters.map((v, i) => {
+    const torque = i >= BASE + count;
+    const h = torque ? 1e-4 * T : Math.max(Math.abs(v) * 1e-5, 1e-12);
     const shifted = (d: number) =>
-      whole.predict(
-        parameters.map((x, j) => (j !== i ? x : i >= 2 + count ? Math.max(0, x + d) : x + d)),
+      loop.predict(
+        parameters.map((x, j) => (j !== i ? x : torque ? Math.max(0, x + d) : x + d)),
         count,
         turns,
-        new Float64Array(n),
+        new Float64Array(at.length),
       );
     const [a, b] = [shifted(h), shifted(-h)];
-    const width = i >= 2 + count && v < h ? v + h : 2 * h;
+    const width = torque && v < h ? v + h : 2 * h;
     return a.map((x, j) =>
-      Number.isFinite(x) && Number.isFinite(b[j]!) && Number.isFinite(fitted[j]!) ? (x - b[j]!) / width : 0,
+      Number.isFinite(x) && Number.isFinite(b[j]!) && Number.isFinite(at[j]!) ? (x - b[j]!) / width : 0,
     );
   });
-  const residuals = fitted.map((v, i) => (Number.isFinite(v) ? angle[i]! - v : 0));
-  const dof = t.used - parameters.length;
+}
+
+/** A chosen shape with what is known of each of its numbers. */
+function fitted(
+  torque: Float64Array,
+  angle: Float64Array,
+  model: Model,
+  off: readonly number[],
+): HysteresisFit | undefined {
+  const { loop, count, turns } = model;
+  const n = torque.length;
+  const friction = model.p[0]!;
+  const bends = sortedBends(model.p);
+  const t = loop.try(friction, bends, turns);
+  if (!t) return undefined;
+  const parameters = [...t.values, friction, ...bends];
+  const at = loop.predict(parameters, count, turns, new Float64Array(n));
+  const left = leftOf(loop, t, model, loop.skipped);
+  const drifts = loop.through[0] !== 0;
+  const free = parameters.length - (drifts ? 0 : 1);
+  const dof = t.used - free;
   const s2 = dof > 0 ? t.rss / dof : 0;
-  const cov = fitColumns(columns, residuals)?.covariance;
-  const own = cov ? n - parameters.length : 0;
+  // Readings in steps scatter by no less than their step.
+  const scatter = Math.max(s2, loop.step ** 2 / 12);
+  const hangs = hangingTogether(
+    left.filter((_, i) => Number.isFinite(at[i]!) && !loop.skipped?.[i]),
+    free,
+  );
+  const counted = at.map((v, i) => (Number.isFinite(v) && !loop.skipped?.[i] ? 1 : 0));
+  const places = parameters.flatMap((_, i) => (i === 2 && !drifts ? [] : [i]));
+  const columns = slopesBy(loop, parameters, model, at);
+  const cov = fitColumns(
+    places.map((i) => columns[i]!),
+    left,
+    counted,
+  );
   const u = (i: number): number => {
+    const place = places.indexOf(i);
+    if (place < 0) return 0;
     if (!cov) return Infinity;
-    // fitColumns scales by its own residual variance over all readings; ours counts those outside the dead zone.
-    const rss = residuals.reduce((s, r) => s + r * r, 0);
-    return Math.sqrt(Math.max(0, (cov[i]![i]! * s2) / Math.max(1e-300, rss / Math.max(1, own))));
+    // fitColumns scales by its own residual variance; ours counts as many as are independent.
+    const own = cov.rss / Math.max(1, n - places.length);
+    return Math.sqrt(Math.max(0, (cov.covariance[place]![place]! / Math.max(1e-300, own)) * scatter * hangs));
   };
+  const jitter = jitterOf(torque, loop.way);
   return {
     play: { value: 2 * parameters[1]!, u: 2 * u(1) },
     offset: { value: parameters[0]!, u: u(0) },
+    drift: { value: parameters[2]!, u: u(2) },
     stiffness: Array.from({ length: count }, (_, j) => ({
-      value: 1 / parameters[2 + j]!,
-      u: u(2 + j) / parameters[2 + j]! ** 2,
+      value: 1 / parameters[BASE + j]!,
+      u: u(BASE + j) / parameters[BASE + j]! ** 2,
     })),
-    friction: { value: friction, u: u(2 + count) },
-    bends: bends.map((value, j) => ({ value, u: u(3 + count + j) })),
+    // Friction is read where the torque turns: no better than single torques are, nor, where noise does not blur
+    // the steps of the angle, than half of one.
+    friction: {
+      value: friction,
+      u: Math.hypot(
+        u(BASE + count),
+        jitter,
+        loop.step > 2.5 * Math.sqrt(s2) ? loop.step / 4 / Math.sqrt(12) / parameters[BASE]! : 0,
+      ),
+    },
+    bends: bends.map((value, j) => ({ value, u: Math.hypot(u(BASE + 1 + count + j), jitter) })),
     residual: Math.sqrt(s2),
     dof,
-    k: student95(Math.max(1, dof)),
+    k: student95(Math.max(1, dof / hangs)),
     turns,
-    fitted,
+    fitted: at,
     used: t.used,
+    off,
+    hangs,
+    step: loop.step,
   };
+}
+
+/** How far single torques jump about their own course, N·m: by their second differences along a branch. */
+function jitterOf(torque: Float64Array, way: Int8Array): number {
+  if (torque.length < 100) return 0;
+  const bends: number[] = [];
+  for (let i = 2; i < torque.length; i++)
+    if (way[i] === way[i - 2]) bends.push(Math.abs(torque[i]! - 2 * torque[i - 1]! + torque[i - 2]!));
+  bends.sort((a, b) => a - b);
+  return (1.4826 * (bends[bends.length >> 1] ?? 0)) / Math.sqrt(6);
 }

@@ -2,7 +2,7 @@ import { ok, refuse } from '../../result.ts';
 import { stated } from '../../units/stated.ts';
 import type { PlanAsk, PlannedRig, TestKind } from '../contract.ts';
 import { arm, HOUSE, path, sketch, word } from '../rig-drawing.ts';
-import { fitHysteresis } from '../hysteresis-fit.ts';
+import { fitHysteresis, type HysteresisFit } from '../hysteresis-fit.ts';
 import { channelOf } from '../recording.ts';
 import { thinned } from '../thin.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
@@ -50,6 +50,36 @@ const plan = ({ expected, torque }: PlanAsk): PlannedRig => ({
   enough: true,
   says: `torque up to ${stated(0.6 * torque, 'torque', 2)} in eight steps each way, or the rig`,
 });
+
+/** A spring stiffer than this is none: nothing turned, N·m/rad. */
+const STIFFEST = 1e8;
+
+/** What the fit says of the readings themselves: those far off, a zero that wanders, what it does not know of. */
+function doubts(fit: HysteresisFit, torque: Float64Array): string[] {
+  const named = fit.off.slice(0, 3).map((i) => `reading ${i + 1} (at ${stated(torque[i]!, 'torque', 3)})`);
+  const out: string[] = [];
+  if (fit.off.length)
+    out.push(
+      `${named.join(', ')}${fit.off.length > 3 ? ` and ${fit.off.length - 3} more` : ''} ${fit.off.length === 1 ? 'stands' : 'stand'} ` +
+        'far off the loop and counts for nothing here: read it again, or strike it out.',
+    );
+  if (Math.abs(fit.drift.value) > 3 * fit.drift.u && fit.drift.u > 0)
+    out.push(
+      `Zero wandered by ${stated(Math.abs(fit.drift.value), 'smallAngle', 2)} from the first reading to the last, which is taken out: ` +
+        'let stand and joint warm up, clamp the dial afresh, and read faster.',
+    );
+  if (fit.hangs >= 2)
+    out.push(
+      `What is left beside the loop hangs together over about ${Math.round(fit.hangs)} readings (steps of the sensor, teeth, ` +
+        `a spring that bends elsewhere): the uncertainty is ${Math.sqrt(fit.hangs).toFixed(1)} times what scatter alone would give. ` +
+        'Read the loop again with the output a few degrees on: what stays is the spring, what moves is the toothing.',
+    );
+  if (fit.step > 0 && fit.stiffness[0]!.value * fit.step > 0.2 * Math.max(...torque))
+    out.push(
+      `One step of the sensor, ${stated(fit.step, 'smallAngle', 2)}, is a fifth of the wind-up or more: read the angle on a lever with a dial.`,
+    );
+  return out;
+}
 
 /** Play, stiffness in up to three slopes, friction and lost motion from one loop of torque. */
 export const hysteresis: TestKind = {
@@ -128,6 +158,12 @@ export const hysteresis: TestKind = {
         'The angle does not rise with the torque, or hardly any reading lies outside the play.',
         'Check signs and order: readings must stand in the order they were taken.',
       );
+    if (fit.stiffness.some((k) => !(k.value < STIFFEST) || !(k.u < k.value)))
+      return refuse(
+        'These readings tell no stiffness.',
+        'The angle hardly changes with the torque, or scatters by more than it changes.',
+        'Check that the angle is read at the output and in the unit given; a longer lever or a finer dial shows more.',
+      );
     const rig = rigOf(RIG, test);
     const rated = rig('rated') || Math.max(high, -low);
     const [eT, eA] = [fromBounds(rig('torqueError')), fromBounds(rig('angleError'))];
@@ -138,7 +174,7 @@ export const hysteresis: TestKind = {
           id: 'fit',
           name: 'scatter about the loop',
           u: Number.isFinite(x.u) ? x.u : Math.abs(x.value),
-          dof: Math.max(1, fit.dof),
+          dof: Math.max(1, fit.dof / fit.hangs),
           halve: 'four times as many readings',
         },
         {
@@ -256,14 +292,15 @@ export const hysteresis: TestKind = {
         },
       ],
       advice: [
+        ...doubts(fit, torque),
         ...dominantAdvice(stiffness),
         ...(fit.friction.value > 0.2 * rated
           ? [
               'Friction takes more than a fifth of the torque: warm it up and grease it, or expect it to hold wind-up where it stops.',
             ]
           : []),
-        ...(fit.used < torque.length
-          ? [`${torque.length - fit.used} readings lie inside the play and tell only its ends.`]
+        ...(fit.used + fit.off.length < torque.length
+          ? [`${torque.length - fit.used - fit.off.length} readings lie inside the play and tell only its ends.`]
           : []),
         ...(torque.length < 24
           ? ['With fewer than six steps a branch the slopes near the middle are hardly known.']

@@ -1,0 +1,59 @@
+/**
+ * How many neighbouring residuals say the same thing once: the integrated autocorrelation 1 + 2·Σρₖ, at least 1.
+ * A variance computed as if all were independent is too small by as much.
+ *
+ * @param residuals in the order they were read
+ * @param fitted how many numbers were fitted to them: each takes a little of what hangs together away
+ * @returns 1 where neighbours are independent, and where there are too few to tell
+ * Source: Sokal's window, the sum ends where it has gone five times its own length; a first correlation within what
+ * chance gives (2/√n) counts as none.
+ * @example hangingTogether(Float64Array.of(1, -1, 1, -1, 1, -1, 1, -1, 1, -1, 1, -1)) // 1
+ */
+export function hangingTogether(residuals: ArrayLike<number>, fitted = 0): number {
+  const n = residuals.length;
+  if (n < 12) return 1;
+  let square = 0;
+  for (let i = 0; i < n; i++) square += residuals[i]! * residuals[i]!;
+  if (!(square > 0)) return 1;
+  let length = 1;
+  let lags = 0;
+  for (let lag = 1; lag < n / 3; lag++) {
+    const rho = product(residuals, lag) / square;
+    if (lag === 1 && rho < 2 / Math.sqrt(n)) return 1;
+    length += 2 * rho;
+    lags = lag;
+    if (lag >= 5 * Math.max(1, length)) break;
+  }
+  // Every lag has lost what the fit took away, length·fitted/n; never fewer than four independent ones are left.
+  const kept = Math.max(0.5, 1 - (2 * lags * fitted) / n);
+  return Math.max(1, Math.min(n / 4, length / kept));
+}
+
+function product(a: ArrayLike<number>, lag: number): number {
+  let sum = 0;
+  for (let i = lag; i < a.length; i++) sum += a[i]! * a[i - lag]!;
+  return sum;
+}
+
+/**
+ * The step in which readings come: the least distance of two that differ, where all distances are whole multiples of
+ * it; 0 where they come in none.
+ *
+ * @example stepOf([0.2, 0.4, 0.4, 1]).toFixed(3) // '0.200'
+ */
+export function stepOf(values: ArrayLike<number>): number {
+  const sorted = Float64Array.from(values).sort();
+  const span = sorted[sorted.length - 1]! - sorted[0]!;
+  let least = Infinity;
+  for (let i = 1; i < sorted.length; i++) {
+    const d = sorted[i]! - sorted[i - 1]!;
+    if (d > 1e-9 * span && d < least) least = d;
+  }
+  if (!Number.isFinite(least)) return 0;
+  let off = 0;
+  for (let i = 1; i < sorted.length; i++) {
+    const d = (sorted[i]! - sorted[0]!) / least;
+    off = Math.max(off, Math.abs(d - Math.round(d)) / Math.max(1, d * 1e-6));
+  }
+  return off < 0.02 ? least : 0;
+}

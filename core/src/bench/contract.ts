@@ -104,6 +104,10 @@ export interface OrderPeak {
   /** Events per turn of the output. */
   readonly order: number;
   readonly amplitude: number;
+  /** Expanded uncertainty of the amplitude for 95 %; absent where it is not told. */
+  readonly U?: number;
+  /** Amplitude over the scatter of the noise about it. */
+  readonly significance?: number;
   readonly quantity: QuantityId;
   readonly suspects: readonly { readonly name: string; readonly order: number; readonly means: string }[];
   /** What separates the suspects where there are several, or what to do where there is none. */

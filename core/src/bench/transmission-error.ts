@@ -1,5 +1,9 @@
-import { fitColumns } from './regress.ts';
-import { powerBelow } from './spectrum.ts';
+import { cleanCurve, type CleanCurve } from './error-curve.ts';
+import { seeded } from '../math/random.ts';
+import { hangingTogether, stepOf } from './hanging.ts';
+import { noiseFloor } from './noise-floor.ts';
+import { slopeAmongWaves, type Stretch } from './slope-among-waves.ts';
+import { amplitudes, powerBelow } from './spectrum.ts';
 
 /** Whether an angle jumps by more than half its range. */
 function jumps(a: Float64Array, half: number, from: number, to: number): boolean {
@@ -41,6 +45,8 @@ export interface TransmissionRun {
   /** ω_out/ω_in with its sign, and its standard uncertainty. */
   readonly slope: number;
   readonly uSlope: number;
+  /** How far the curve is tilted from one end of its whole turns to the other by what the slope is uncertain, rad. */
+  readonly tilt: number;
   /** Mean difference between both ways, rad, with its standard uncertainty; NaN where only one way was recorded. */
   readonly play: number;
   readonly uPlay: number;
@@ -53,11 +59,15 @@ export interface TransmissionRun {
   readonly error: Float64Array;
   readonly back: Float64Array | undefined;
   readonly wholeTurns: number;
-  readonly worst: number;
+  /** The error with its noise taken out, and its sizes; undefined for less than a whole turn, which tells no size. */
+  readonly clean: CleanCurve | undefined;
   readonly peakToPeak: number;
-  readonly rms: number;
   /** Share of the samples that stood still or were crossing the play, and were left out. */
   readonly leftOut: number;
+  /** Step of the output sensor where it is so coarse that its steps beat with the samples, rad; 0 where they do not. */
+  readonly step: number;
+  /** Samples that jump off their neighbours, and were left out. */
+  readonly glitches: number;
 }
 
 /** Means of cells, empty ones filled between their neighbours; undefined where all are empty. */
@@ -206,43 +216,70 @@ function markUsed({ w, way, local, use }: Samples, guess: number, from: number, 
   return used;
 }
 
-/** Every so many-th of the samples that count. */
-class Picked {
-  readonly at: Int32Array;
-  private count = 0;
-  private seen = 0;
+/** How far a sample stands off the middle of its neighbours, rad. */
+const offNeighbours = (a: Float64Array, i: number): number => {
+  const d = a[i]! - (a[i - 1]! + a[i + 1]!) / 2;
+  return d < 0 ? -d : d;
+};
 
-  constructor(
-    used: number,
-    private readonly every: number,
-  ) {
-    this.at = new Int32Array(Math.ceil(used / every));
+/** Distance off their neighbours from which samples are no noise: four times what two in a hundred exceed. */
+function jumpFrom(output: Float64Array): number {
+  const every = Math.max(1, Math.floor(output.length / 20_000));
+  const some: number[] = [];
+  let least = Infinity;
+  for (let i = 1; i + 1 < output.length; i += every) {
+    const d = offNeighbours(output, i);
+    some.push(d);
+    if (d > 1e-12 && d < least) least = d;
   }
-
-  take(use: Uint8Array, from: number, to: number): void {
-    const { at, every } = this;
-    let { count, seen } = this;
-    for (let i = from; i < to; i++) {
-      if (use[i] === 0) continue;
-      if (seen === 0) at[count++] = i;
-      seen = seen + 1 === every ? 0 : seen + 1;
-    }
-    this.count = count;
-    this.seen = seen;
-  }
+  some.sort((x, y) => x - y);
+  const usual = Math.max(some[Math.floor(0.98 * some.length)] ?? 0, Number.isFinite(least) ? least : 0);
+  return usual > 0 ? 4 * usual : Infinity;
 }
 
-const at = (a: ArrayLike<number>, pick: Int32Array, less = 0): Float64Array => {
-  const out = new Float64Array(pick.length);
-  for (let k = 0; k < pick.length; k++) out[k] = a[pick[k]!]! - less;
-  return out;
-};
+/** Takes the mark from samples that jump off both their neighbours; how many there were. */
+function leaveJumps({ output, use }: Samples, jump: number, from: number, to: number): number {
+  let found = 0;
+  const last = output.length - 1;
+  for (let i = from < 1 ? 1 : from; i < to && i < last; i++) {
+    if (use[i] === 0) continue;
+    if (offNeighbours(output, i) > jump) {
+      use[i] = 0;
+      found++;
+    }
+  }
+  return found;
+}
 
-const meanAt = (a: Float64Array, pick: Int32Array): number => {
-  let sum = 0;
-  for (let k = 0; k < pick.length; k++) sum += a[pick[k]!]!;
-  return sum / pick.length;
-};
+/** Stretches of the input over which means are taken for the slope, a way. */
+const STRETCHES = 240;
+
+/** Sums of input and output along the input: one way in the first half, the other in the second. */
+class Sums {
+  readonly input = new Float64Array(2 * STRETCHES);
+  readonly output = new Float64Array(2 * STRETCHES);
+  readonly count = new Int32Array(2 * STRETCHES);
+
+  take({ input, output, way, use }: Samples, low: number, per: number, from: number, to: number): void {
+    for (let i = from; i < to; i++) {
+      if (use[i] === 0) continue;
+      const at = ((input[i]! - low) * per) | 0;
+      const k = (at < STRETCHES ? at : STRETCHES - 1) + (way[i] === 1 ? 0 : STRETCHES);
+      this.input[k] = this.input[k]! + input[i]!;
+      this.output[k] = this.output[k]! + output[i]!;
+      this.count[k] = this.count[k]! + 1;
+    }
+  }
+
+  means(): Stretch[] {
+    return Array.from(this.count, (count, k) => ({
+      input: this.input[k]! / count,
+      output: this.output[k]! / count,
+      way: k < STRETCHES ? 1 : -1,
+      count,
+    })).filter((s) => s.count > 0);
+  }
+}
 
 /** Sums of the error in even cells of the output's angle: one way in the first half, the other in the second. */
 class Cells {
@@ -254,7 +291,7 @@ class Cells {
   }
 }
 
-/** The line the errors are read from, and how the output's angle falls into cells. */
+/** The line the errors are read from, and how the angle that the output should have falls into cells. */
 interface Line {
   readonly slope: number;
   readonly meanIn: number;
@@ -275,8 +312,9 @@ function intoCells({ input, output, way, use }: Samples, line: Line, cells: Cell
   let many = 0;
   for (let i = from; i < to; i++) {
     if (use[i] === 0) continue;
-    const out = output[i]!;
-    const place = (out - start) * cellsPerRadian;
+    // By where the output should be: its own angle comes in the steps of its sensor.
+    const ideal = meanOut + slope * (input[i]! - meanIn);
+    const place = (ideal - start) * cellsPerRadian;
     if (!(place >= 0 && place < size)) continue;
     const cell = (place | 0) + (way[i] === 1 ? 0 : size);
     if (cell !== now) {
@@ -286,61 +324,33 @@ function intoCells({ input, output, way, use }: Samples, line: Line, cells: Cell
       errors = 0;
       many = 0;
     }
-    errors += out - meanOut - slope * (input[i]! - meanIn);
+    errors += output[i]! - ideal;
     many++;
   }
   sum[now] = sum[now]! + errors;
   count[now] = count[now]! + many;
 }
 
-/** Mean difference of both ways over the cells that both have, and its standard uncertainty. */
-function playBetween({ sum: sums, count, size }: Cells, turns: number): { play: number; uPlay: number } {
-  let [sum, square, m] = [0, 0, 0];
-  for (let i = 0; i < size; i++) {
-    if (count[i] === 0 || count[size + i] === 0) continue;
-    const d = sums[i]! / count[i]! - sums[size + i]! / count[size + i]!;
-    sum += d;
-    square += d * d;
-    m++;
-  }
-  if (m < 2) return { play: NaN, uPlay: NaN };
-  const mean = sum / m;
-  // Errors over angle hang together: as many independent ones as there are turns of the slowest.
-  const independent = Math.min(m, Math.max(8, 24 * turns));
-  return { play: Math.abs(mean), uPlay: Math.sqrt(Math.max(0, square / m - mean * mean) / independent) };
+/**
+ * Mean difference of both ways at the same angle, where a sensor's own error falls out, and its standard uncertainty.
+ * Over whole turns what goes round falls out of the mean as well, and noise alone is left; over a part of one the
+ * difference may go on changing.
+ */
+function playBetween(there: Float64Array, back: Float64Array, whole: boolean): { play: number; uPlay: number } {
+  const n = there.length;
+  const d = there.map((v, i) => v - back[i]!);
+  const mean = d.reduce((s, v) => s + v, 0) / n;
+  if (whole) return { play: Math.abs(mean), uPlay: noiseFloor(amplitudes(d))[1]! / Math.SQRT2 };
+  const every = Math.max(1, Math.floor(n / 2000));
+  const some = Float64Array.from({ length: Math.floor(n / every) }, (_, i) => d[i * every]! - mean);
+  const square = some.reduce((s, v) => s + v * v, 0) / some.length;
+  return { play: Math.abs(mean), uPlay: Math.sqrt((square * hangingTogether(some, 1)) / some.length) };
 }
 
 const shifted = (a: Float64Array, by: number): Float64Array => a.map((v) => v - by);
 
-/** Worst, RMS and both ends of a curve about its mean. */
-function spreadOf(error: Float64Array): { worst: number; rms: number; peakToPeak: number } {
-  const { low, high } = rangeOf(error);
-  const square = error.reduce((sum, e) => sum + e * e, 0);
-  return { worst: Math.max(high, -low), rms: Math.sqrt(square / error.length), peakToPeak: high - low };
-}
-
-/** Slope of output on input with its standard uncertainty: one intercept a way, and the first harmonic of the output. */
-function commonSlope(
-  { input, output, way }: Samples,
-  pick: Int32Array,
-  turns: number,
-): { slope: number; uSlope: number; meanIn: number; meanOut: number; both: boolean } | undefined {
-  const ways = at(way, pick);
-  const both = ways.includes(1) && ways.includes(-1);
-  const [meanIn, meanOut] = [meanAt(input, pick), meanAt(output, pick)];
-  const angle = at(output, pick);
-  const columns = [at(input, pick, meanIn), new Float64Array(pick.length).fill(1)];
-  if (both) columns.push(ways);
-  if (turns > 0.7) columns.push(angle.map(Math.cos), angle.map(Math.sin));
-  const fit = fitColumns(columns, shifted(angle, meanOut));
-  if (!fit) return undefined;
-  // Errors over angle hang together: as many independent ones as there are turns of the slowest, not as samples.
-  const share = Math.max(1, pick.length / Math.max(24, 24 * turns));
-  return { slope: fit.values[0]!, uSlope: Math.sqrt(fit.covariance[0]![0]! * share), meanIn, meanOut, both };
-}
-
-/** Samples whose slope is fitted: more than these add nothing to it. */
-const FITTED = 20_000;
+/** Cells at most: an error is told up to half as many orders over all turns. */
+const CELLS = 16_384;
 
 /**
  * Error of an output against its input over angle: a slope common to both ways, play between them, and the error on
@@ -350,9 +360,9 @@ const FITTED = 20_000;
  * @param output rad, as it runs on
  * @param told hears the share done, 0 to 1, now and then
  * @returns undefined where nothing moves
- * Source: least squares of output on input with one intercept a way (and the first harmonic of the output, so that a
- * part of a turn does not tilt the slope); stretches in which the output does not follow, the play being
- * crossed, are left out by their local slope.
+ * Source: slope with one intercept a way among waves that go round with the output (`slopeAmongWaves`); stretches in
+ * which the output does not follow, the play being crossed, are left out by their local slope, and samples that jump
+ * off both their neighbours.
  */
 export function transmissionRun(input: Float64Array, output: Float64Array, told?: Told): TransmissionRun | undefined {
   const n = input.length;
@@ -374,20 +384,30 @@ export function transmissionRun(input: Float64Array, output: Float64Array, told?
   let used = 0;
   inBlocks(n, (from, to) => (used += markUsed(s, guess, from, to)), told, [0.5, 0.8]);
   if (used < 8) return undefined;
+  const jump = jumpFrom(output);
+  let glitches = 0;
   const ends = new Range();
-  const pick = new Picked(used, Math.max(1, Math.floor(used / FITTED)));
   inBlocks(n, (from, to) => {
-    ends.takeMarked(output, s.use, from, to);
-    pick.take(s.use, from, to);
+    glitches += leaveJumps(s, jump, from, to);
+    ends.takeMarked(input, s.use, from, to);
   });
-  const turns = (ends.high - ends.low) / (2 * Math.PI);
-  const fit = commonSlope(s, pick.at, turns);
+  const sums = new Sums();
+  const per = STRETCHES / (ends.high - ends.low);
+  inBlocks(n, (from, to) => sums.take(s, ends.low, per, from, to));
+  const stretches = sums.means();
+  const fit = slopeAmongWaves(stretches, guess);
   if (!fit) return undefined;
+  const both = stretches.some((q) => q.way > 0) && stretches.some((q) => q.way < 0);
+  const slope = fit.value;
+  const turns = (Math.abs(slope) * (ends.high - ends.low)) / (2 * Math.PI);
   const wholeTurns = Math.floor(turns + 1e-6);
   const reach = (wholeTurns >= 1 ? wholeTurns : turns) * 2 * Math.PI;
-  const cells = Math.max(64, Math.min(65536, powerBelow(used / (fit.both ? 16 : 8))));
+  const cells = Math.max(64, Math.min(CELLS, powerBelow((used - glitches) / (both ? 8 : 4))));
   const sorted = new Cells(cells);
-  const line: Line = { ...fit, start: ends.low, cellsPerRadian: cells / reach };
+  const meanIn = stretches.reduce((sum, q) => sum + q.input, 0) / stretches.length;
+  const meanOut = stretches.reduce((sum, q) => sum + q.output, 0) / stretches.length;
+  const start = meanOut + Math.min(slope * (ends.low - meanIn), slope * (ends.high - meanIn));
+  const line: Line = { slope, meanIn, meanOut, start, cellsPerRadian: cells / reach };
   inBlocks(n, (from, to) => intoCells(s, line, sorted, from, to), told, [0.8, 1]);
   const half = (from: number) =>
     filled(sorted.sum.subarray(from, from + cells), sorted.count.subarray(from, from + cells));
@@ -395,19 +415,90 @@ export function transmissionRun(input: Float64Array, output: Float64Array, told?
   const raw = (a ?? b)!;
   const middle = raw.reduce((sum, v) => sum + v, 0) / cells;
   const error = shifted(raw, middle);
+  const step = stepOf(thinnedTo(output, 4000));
+  const coarse = wholeTurns >= 1 && step > 0 && used / turns < COARSE * ((2 * Math.PI) / step);
+  const clean =
+    wholeTurns >= 1
+      ? cleanCurve(error, coarse ? recordedAgain(s, line, sorted, step, a ? 1 : -1) : undefined)
+      : undefined;
   return {
-    slope: fit.slope,
-    uSlope: fit.uSlope,
-    ...(a && b ? playBetween(sorted, turns) : { play: NaN, uPlay: NaN }),
+    slope,
+    uSlope: fit.u,
+    tilt: (fit.u / Math.abs(slope)) * reach,
+    ...(a && b ? playBetween(a, b, wholeTurns >= 1) : { play: NaN, uPlay: NaN }),
     turns,
-    angles: Float64Array.from({ length: cells }, (_, i) => ends.low + (reach * (i + 0.5)) / cells),
+    angles: Float64Array.from({ length: cells }, (_, i) => start + (reach * (i + 0.5)) / cells),
     error,
     back: a && b ? shifted(b, middle) : undefined,
     wholeTurns,
-    ...spreadOf(error),
+    clean,
+    peakToPeak: clean?.peakToPeak.value ?? spanOf(error),
     leftOut: 1 - used / n,
+    step: coarse ? step : 0,
+    glitches,
   };
 }
+
+/** Samples a step of the sensor below which its steps beat with them. */
+const COARSE = 12;
+
+const thinnedTo = (a: Float64Array, most: number): Float64Array => {
+  const every = Math.max(1, Math.floor(a.length / most));
+  return Float64Array.from({ length: Math.floor(a.length / every) }, (_, i) => a[i * every]!);
+};
+
+/**
+ * A clean curve as the same samples would have told it once more: noise put on, rounded to the sensor's steps from a
+ * zero at chance, and sorted into the same cells.
+ *
+ * @param step of the output sensor, rad
+ * @param turning the way whose curve it is
+ */
+function recordedAgain(s: Samples, line: Line, cells: Cells, step: number, turning: 1 | -1) {
+  const next = seeded(29);
+  const { size } = cells;
+  const counts = cells.count.subarray(turning === 1 ? 0 : size, turning === 1 ? size : 2 * size);
+  const each = counts.reduce((sum, c) => sum + c, 0) / size;
+  const inStep = stepOf(thinnedTo(s.input, 4000));
+  const smooth = inStep > 0 ? evened(s.input, s.w) : s.input;
+  return (curve: Float64Array, noise: number): Float64Array => {
+    // What scatters beside the steps themselves.
+    const own = Math.sqrt(Math.max(0, noise * noise * each - (step * step) / 12));
+    const zero = step * next();
+    const inZero = inStep * next();
+    const sum = new Float64Array(size);
+    const count = new Int32Array(size);
+    for (let i = 0; i < s.input.length; i++) {
+      if (s.use[i] === 0 || s.way[i] !== turning) continue;
+      const read = inStep > 0 ? Math.round((smooth[i]! + inZero) / inStep) * inStep - inZero : smooth[i]!;
+      const at = line.meanOut + line.slope * (read - line.meanIn);
+      const place = (at - line.start) * line.cellsPerRadian;
+      if (!(place >= 0 && place < size)) continue;
+      const cell = place | 0;
+      const ideal = line.meanOut + line.slope * (smooth[i]! - line.meanIn);
+      const gauss = Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
+      const told = Math.round((ideal + curve[cell]! + own * gauss + zero) / step) * step - zero;
+      sum[cell] = sum[cell]! + told - at;
+      count[cell] = count[cell]! + 1;
+    }
+    const all = filled(sum, count)!;
+    const mean = all.reduce((x, v) => x + v, 0) / size;
+    return shifted(all, mean);
+  };
+}
+
+/** Means over `w` samples to either side: an even movement without the steps in which it was told. */
+function evened(a: Float64Array, w: number): Float64Array {
+  const n = a.length;
+  const sums = new Float64Array(n + 1);
+  for (let i = 0; i < n; i++) sums[i + 1] = sums[i]! + a[i]!;
+  return a.map((v, i) => (i < w || i + w >= n ? v : (sums[i + w + 1]! - sums[i - w]!) / (2 * w + 1)));
+}
+
+const spanOf = (a: Float64Array): number => {
+  const { low, high } = rangeOf(a);
+  return high - low;
+};
 
 /** The simplest fraction p/q within `tolerance` of a value. Source: Stern and Brocot. */
 export function nearestFraction(value: number, tolerance: number, largest = 400): { p: number; q: number } | undefined {

@@ -188,13 +188,14 @@ export const hysteresis: TestKind = {
     // What counts for the joint is the slope that carries the load: the outermost that was reached.
     const outer = fit.stiffness[fit.stiffness.length - 1]!;
     const stiffness = known(outer, Math.hypot(eT, eA), 'stiffness');
-    const play = known(fit.play, eA, 'smallAngle');
+    // A dead zone below nought is scatter about none.
+    const play = known({ ...fit.play, value: Math.max(0, fit.play.value) }, eA, 'smallAngle');
     const reach = 0.03 * rated;
     const windUp =
       fit.bends[0] && reach > fit.bends[0].value
         ? fit.bends[0].value / k1.value + (reach - fit.bends[0].value) / fit.stiffness[1]!.value
         : reach / k1.value;
-    const lost = fit.play.value + 2 * windUp;
+    const lost = play.value + 2 * windUp;
     const uLost = Math.hypot(play.u, (2 * reach * k1.u) / k1.value ** 2);
     const order = Array.from(fit.fitted, (_, i) => i).filter((i) => Number.isFinite(fit.fitted[i]!));
     const raw = thinned(torque, angle, 2500);
@@ -202,7 +203,7 @@ export const hysteresis: TestKind = {
       ...plainResult(
         test,
         torque.length,
-        `Play ${stated(fit.play.value, 'smallAngle', 3)}, ` +
+        `Play ${stated(play.value, 'smallAngle', 3)}, ` +
           `${stated(outer.value, 'stiffness', 3)}${fit.stiffness.length > 1 ? ` after ${stated(k1.value, 'stiffness', 3)} near the middle` : ''}, ` +
           `friction ${stated(fit.friction.value, 'torque', 2)}.`,
       ),
@@ -216,7 +217,7 @@ export const hysteresis: TestKind = {
           id: 'play',
           name: 'Play',
           quantity: 'smallAngle',
-          value: fit.play.value,
+          value: play.value,
           U: play.U,
           how: 'dead zone of the fit',
         },

@@ -4,11 +4,13 @@ import type { TestKind } from '../contract.ts';
 import { circle, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { channelOf } from '../recording.ts';
 import { mappedError } from '../calibrate.ts';
-import { amplitudes, peaksOf } from '../spectrum.ts';
+import { inseparable, orderLines } from '../order-lines.ts';
+import { amplitudes } from '../spectrum.ts';
 import { suspectsFor } from '../suspects.ts';
 import { thinned } from '../thin.ts';
+import type { Sized } from '../error-curve.ts';
 import { nearestFraction, transmissionRun, unwrapped } from '../transmission-error.ts';
-import { combine, fromBounds } from '../uncertainty.ts';
+import { combine } from '../uncertainty.ts';
 import {
   cell,
   column,
@@ -45,6 +47,9 @@ const RIG = [
   ),
 ];
 const plain = (x: number): string => String(Number(x.toPrecision(6))).replace('-', '−');
+
+/** Student’s factor where a noise floor is the middle of some twenty independent bins. */
+const FLOOR_K = 2.09;
 
 /** Transmission error, true ratio, play between both ways, and orders with their suspects. */
 export const transmission: TestKind = {
@@ -124,33 +129,65 @@ export const transmission: TestKind = {
     const near = nearestFraction(found, Math.max(2 * uRatio, 2e-4 * Math.abs(found)));
     const says = near ? `${near.q === 1 ? near.p : `${near.p}/${near.q}`} : 1` : `${plain(found)} : 1`;
     const playKnown = Number.isFinite(run.play);
-    const uSensor = fromBounds(rig('sensorError')) / Math.sqrt(6);
+    // Both ways are compared at the same angle, where the sensor's own error is the same.
     const play = playKnown
       ? combine(run.play, 'smallAngle', [
           {
             id: 'curve',
-            name: 'difference of both ways over the turn',
+            name: 'noise of both curves',
             u: run.uPlay,
-            dof: Math.max(7, Math.round(24 * run.turns) - 1),
-            halve: 'four turns in place of one',
+            dof: Math.max(24, Math.round(24 * run.turns)),
+            halve: 'four times the samples or turns',
           },
-          { id: 'sensor', name: 'output sensor', u: uSensor, dof: Infinity, halve: 'its error mapped and taken out' },
         ])
       : undefined;
-    const headline = combine(run.peakToPeak, 'smallAngle', [
-      {
-        id: 'sensor',
-        name: 'output sensor',
-        u: fromBounds(rig('sensorError')) * Math.SQRT2,
-        dof: Infinity,
-        halve: 'its error mapped and taken out',
-      },
-      { id: 'rest', name: 'what does not repeat', u: playKnown ? run.uPlay : 0, dof: 10, halve: 'more turns' },
-    ]);
+    // An error of the sensor goes into both ends of the curve, once round and at any phase.
+    const sensor = rig('sensorError') && !map ? rig('sensorError') : 0;
+    const sized = (x: Sized, share: number, tilt: number) =>
+      combine(x.value, 'smallAngle', [
+        {
+          id: 'sensor',
+          name: 'output sensor',
+          u: share * sensor,
+          dof: Infinity,
+          halve: 'its error mapped and taken out',
+        },
+        {
+          id: 'slope',
+          name: 'ratio, which tilts the curve',
+          u: tilt * run.tilt,
+          dof: Infinity,
+          halve: 'a turn more',
+        },
+        {
+          id: 'steps',
+          name: 'steps of the sensor that beat with the samples',
+          u: 0.1 * tilt * run.step,
+          dof: Infinity,
+          halve: 'a sensor of one bit more, or twice the samples a turn',
+        },
+        { id: 'noise', name: 'noise on the curve', u: x.u, dof: 47, halve: 'more turns, or more samples' },
+      ]);
+    const headline = run.clean && sized(run.clean.peakToPeak, 0.75, 0.4);
     const orders = run.wholeTurns >= 1 ? amplitudes(run.error) : undefined;
     const step = run.wholeTurns >= 1 ? 1 / run.wholeTurns : NaN;
+    const known = context.orders.flatMap((o) => [1, 2, 3].map((h) => h * o.order));
     const peaks = orders
-      ? peaksOf(orders, 1, 5, 8).map((k) => suspectsFor(k * step, orders[k]!, 'smallAngle', context.orders, step, true))
+      ? orderLines(run.error, run.wholeTurns, known).map((l) => {
+          const near = inseparable(l.order, known, run.wholeTurns);
+          const peak = suspectsFor(l.order, l.amplitude, 'smallAngle', context.orders, step, true);
+          return {
+            ...peak,
+            // A sensor’s own error goes once and twice round; a tilt looks like a slow wave.
+            U: Math.hypot(FLOOR_K * Math.hypot(l.u, run.tilt / (Math.PI * l.order)), l.order < 2.5 ? sensor : 0),
+            significance: l.significance,
+            ...(near && {
+              next:
+                `Orders ${plain(near.between[0])} and ${plain(near.between[1])} cannot be told apart in ${run.wholeTurns} ` +
+                `turn${run.wholeTurns === 1 ? '' : 's'}: record ${near.turns}. ${peak.next}`,
+            }),
+          };
+        })
       : [];
     const top = orders
       ? Math.min(orders.length, Math.ceil(Math.max(20, ...peaks.map((p) => p.order * 1.3)) / step))
@@ -161,29 +198,43 @@ export const transmission: TestKind = {
       ...plainResult(
         test,
         rawIn.length,
-        `Error ${stated(run.peakToPeak, 'smallAngle', 3)} from end to end over ` +
-          `${run.turns.toFixed(2)} turns; the ratio is ${plain(found)} : ` +
+        (headline
+          ? `Error ${stated(headline.value, 'smallAngle', 3)} from end to end over ${run.turns.toFixed(2)} turns`
+          : `${run.turns.toFixed(2)} of a turn, which tells no error from end to end`) +
+          `; the ratio is ${plain(found)} : ` +
           `1${wrong ? `, not ${plain(thought)} : 1${near ? `: ${says} fits` : ''}` : ''}.`,
       ),
-      found: headline,
+      ...(headline && { found: headline }),
       lands: play ? [{ row: 'play', found: play }] : [],
       figures: [
-        {
-          id: 'peakToPeak',
-          name: 'Error from end to end',
-          quantity: 'smallAngle',
-          value: run.peakToPeak,
-          U: headline.U,
-          how: 'largest less smallest of the curve',
-        },
-        {
-          id: 'worst',
-          name: 'Worst error',
-          quantity: 'smallAngle',
-          value: run.worst,
-          how: 'largest distance from the mean line',
-        },
-        { id: 'rms', name: 'RMS error', quantity: 'smallAngle', value: run.rms, how: 'over even angles of the output' },
+        ...(headline && run.clean
+          ? [
+              {
+                id: 'peakToPeak',
+                name: 'Error from end to end',
+                quantity: 'smallAngle' as const,
+                value: headline.value,
+                U: headline.U,
+                how: 'largest less smallest of the curve, its noise taken out',
+              },
+              {
+                id: 'worst',
+                name: 'Worst error',
+                quantity: 'smallAngle' as const,
+                value: run.clean.worst.value,
+                U: sized(run.clean.worst, 0.5, 0.25).U,
+                how: 'largest distance from the mean line',
+              },
+              {
+                id: 'rms',
+                name: 'RMS error',
+                quantity: 'smallAngle' as const,
+                value: run.clean.rms.value,
+                U: sized(run.clean.rms, 0.3, 0.08).U,
+                how: 'over even angles of the output, its noise taken out',
+              },
+            ]
+          : []),
         {
           id: 'ratio',
           name: 'Ratio found',
@@ -268,7 +319,13 @@ export const transmission: TestKind = {
           : []),
         ...(run.turns < 1 ? ['Less than one turn of the output: orders need a whole one, better two or more.'] : []),
         ...(playKnown ? [] : ['Only one way was recorded: turn back the same way and play follows.']),
-        ...dominantAdvice(play ?? headline),
+        ...dominantAdvice(headline ?? play),
+        ...(run.glitches
+          ? [
+              `${run.glitches} sample${run.glitches === 1 ? ' jumps' : 's jump'} off ${run.glitches === 1 ? 'its' : 'their'} neighbours and ` +
+                `${run.glitches === 1 ? 'was' : 'were'} left out: look for a loose plug, or a cable beside the motor’s.`,
+            ]
+          : []),
         ...(i.wraps || o.wraps
           ? [`An encoder wrapped ${i.wraps + o.wraps} times; the angles were joined up again.`]
           : []),

@@ -85,7 +85,9 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
                 <td className="num whitespace-nowrap py-[2px] pr-3 text-right">
                   {p.quantity === 'count'
                     ? p.amplitude.toPrecision(2)
-                    : formatQuantity(p.amplitude, p.quantity, units, 2)}
+                    : p.U === undefined
+                      ? formatQuantity(p.amplitude, p.quantity, units, 2)
+                      : sayUncertain(p.amplitude, p.U, p.quantity, units)}
                 </td>
                 <td className="py-[2px]">
                   {p.suspects.length

@@ -38,6 +38,12 @@ describe('dead points of ring plates', () => {
     expect(r.score).toBeCloseTo(c.dead_point_score, 4);
   });
 
+  it.each(cases)('and from few samples: $pins pins, plates at $plate_phases_deg', (c) => {
+    const r = deadPoints(drive(c), 48);
+    expect((r.greatest * c.crank_force_limit_N) / c.greatest_torque_Nm).toBeCloseTo(1, 5);
+    expect(r.score).toBeCloseTo(c.dead_point_score, 5);
+  });
+
   it('two cranks that both drive pass at least twice what one does of its own; an idle one less than both', () => {
     for (const c of cases)
       for (const crank of [0.1, 1.3, 2.6, 4.4]) {

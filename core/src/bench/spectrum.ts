@@ -33,12 +33,18 @@ export function peaksOf(a: Float64Array, first: number, factor: number, most: nu
 }
 
 /**
- * Frequency of a peak between bins. Source: parabola through the logarithms of three amplitudes under a Hann window.
+ * Frequency of a peak between bins, in bins; exact for one tone under a Hann window.
+ *
+ * @param a amplitudes of a record under a Hann window
+ * @param k the highest bin
+ * Source: ratio of the two highest bins, r = a(k ± 1)/a(k) = (1 + |δ|)/(2 − |δ|), from the window's response.
+ * @example betweenBins([0, 0.5, 1, 0.5, 0], 2) // 2
  */
-export function betweenBins(a: Float64Array, k: number): number {
-  const [l, m, r] = [Math.log(a[k - 1]! + 1e-300), Math.log(a[k]! + 1e-300), Math.log(a[k + 1]! + 1e-300)];
-  const bend = l - 2 * m + r;
-  return bend < 0 ? k + (0.5 * (l - r)) / bend : k;
+export function betweenBins(a: ArrayLike<number>, k: number): number {
+  const side = a[k + 1]! >= a[k - 1]! ? 1 : -1;
+  if (!(a[k]! > 0)) return k;
+  const r = a[k + side]! / a[k]!;
+  return k + side * Math.max(0, Math.min(0.5, (2 * r - 1) / (1 + r)));
 }
 
 /**
@@ -49,7 +55,7 @@ export function betweenBins(a: Float64Array, k: number): number {
  * Source: response of the Hann window off its middle, sin(πδ)/(πδ(1 − δ²)).
  * @example amplitudeBetween([0, 0, 1, 0, 0], 2) // 1
  */
-export function amplitudeBetween(a: Float64Array, k: number): number {
+export function amplitudeBetween(a: ArrayLike<number>, k: number): number {
   const off = betweenBins(a, k) - k;
   return Math.abs(off) < 1e-6 ? a[k]! : (a[k]! * Math.PI * off * (1 - off * off)) / Math.sin(Math.PI * off);
 }

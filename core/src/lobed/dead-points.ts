@@ -107,10 +107,43 @@ export function mostTorque(d: PlateDrive, crank: number): { torque: number; plat
   return { torque: plates.reduce((s, x) => s + x.value, 0), plates: plates.map((x) => x.forces) };
 }
 
-/** The course of that torque over a turn of the crank, and its least over its greatest: nought jams. */
+/** Steps of golden section: a twelfth of a thousandth of the bracket is left. */
+const NARROWINGS = 12;
+
+/** Least value of a function between two places about its least sample, by golden section. */
+function leastBetween(f: (x: number) => number, from: number, to: number): number {
+  let [lo, hi] = [from, to];
+  let [a, b] = [hi - GOLD * (hi - lo), lo + GOLD * (hi - lo)];
+  let [fa, fb] = [f(a), f(b)];
+  for (let k = 0; k < NARROWINGS; k++) {
+    if (fa <= fb) {
+      hi = b;
+      [b, fb] = [a, fa];
+      a = hi - GOLD * (hi - lo);
+      fa = f(a);
+    } else {
+      lo = a;
+      [a, fa] = [b, fb];
+      b = lo + GOLD * (hi - lo);
+      fb = f(b);
+    }
+  }
+  return Math.min(fa, fb);
+}
+
+/**
+ * The course of that torque over a turn of the crank, and its least over its greatest: nought jams. Least and greatest
+ * are sought between the samples, not taken from them.
+ *
+ * @param steps samples of the course
+ */
 export function deadPoints(d: PlateDrive, steps = 720): { torques: Float64Array; greatest: number; score: number } {
   const torques = new Float64Array(steps + 1);
-  for (let k = 0; k <= steps; k++) torques[k] = mostTorque(d, (2 * Math.PI * k) / steps).torque;
-  const greatest = Math.max(...torques);
-  return { torques, greatest, score: Math.min(...torques) / greatest };
+  const step = (2 * Math.PI) / steps;
+  for (let k = 0; k <= steps; k++) torques[k] = mostTorque(d, k * step).torque;
+  const [low, high] = [torques.indexOf(Math.min(...torques)), torques.indexOf(Math.max(...torques))];
+  const about = (sign: 1 | -1, k: number) =>
+    sign * leastBetween((x) => sign * mostTorque(d, x).torque, (k - 1) * step, (k + 1) * step);
+  const greatest = Math.max(torques[high]!, about(-1, high));
+  return { torques, greatest, score: Math.min(torques[low]!, about(1, low)) / greatest };
 }

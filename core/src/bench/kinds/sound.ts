@@ -5,6 +5,7 @@ import { circle, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts'
 import { channelOf } from '../recording.ts';
 import { amplitudeBetween, amplitudes, betweenBins, hann, peaksOf, powerBelow } from '../spectrum.ts';
 import { suspectsFor } from '../suspects.ts';
+import { noiseFloor } from '../noise-floor.ts';
 import { combine, fromBounds, typeA } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 import { thinned } from '../thin.ts';
@@ -276,16 +277,24 @@ export const noise: TestKind = {
       return refuse('The recording is silent.', 'Every sample is nought.', 'Check the microphone and record again.');
     const found = peaksOf(a, first, 6, 8);
     const resolution = Math.max(bin / turn, 0);
+    const floor = noiseFloor(a);
     const peaks = found.map((k) => {
       const order = (betweenBins(a, k) * bin) / turn;
-      return suspectsFor(
-        order,
-        amplitudeBetween(a, k),
-        'count',
-        context.orders,
-        resolution + (rig('speedError') * order) / 0.6,
-        false,
-      );
+      const amplitude = amplitudeBetween(a, k);
+      // The noise is raised as much as the tone where that lies between bins.
+      const noise = (floor[k]! * amplitude) / a[k]!;
+      return {
+        ...suspectsFor(
+          order,
+          amplitude,
+          'count',
+          context.orders,
+          resolution + (rig('speedError') * order) / 0.6,
+          false,
+        ),
+        U: 1.96 * noise,
+        significance: amplitude / noise,
+      };
     });
     const level = combine(Math.sqrt(total), 'count', []);
     const top = Math.min(

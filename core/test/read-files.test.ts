@@ -180,13 +180,70 @@ describe('tables of every kind of test', () => {
     );
   });
 
-  it('a unit that is not known is said, and the usual one taken', () => {
-    const r = readTable('torque (furlong),angle (′)\n1,2\n3,4', [
-      { id: 'torque', label: 'torque', quantity: 'torque', words: ['torque'] },
-      { id: 'angle', label: 'angle', quantity: 'smallAngle', words: ['angle'] },
-    ]);
-    expect(r.ok && r.value.notes.join()).toContain('“furlong” of torque is not known');
-    expect(r.ok && r.value.columns['torque']).toEqual([1, 3]);
+  it('a unit in a heading that is none of the quantity is refused, with the mend of a typed field', () => {
+    const read = (heading: string, row = '1,2') =>
+      readTable(`${heading}\n${row}\n${row}`, [
+        { id: 'torque', label: 'torque', quantity: 'torque', words: ['torque'] },
+        { id: 'angle', label: 'angle', quantity: 'smallAngle', words: ['angle'] },
+      ]);
+    const problem = (heading: string) => {
+      const r = read(heading);
+      return r.ok ? undefined : `${r.problem.what} ${r.problem.mend}`;
+    };
+    expect(problem('torque (kg·cm),angle (′)')).toMatch(/kg·cm\D+mass.*kgf·cm/);
+    expect(problem('torque_kgcm,angle_arcmin')).toContain('kgf·cm');
+    expect(problem('torque (furlong),angle (′)')).toContain('furlong');
+    expect(problem('torque (N·m),angle (mm)')).toContain('unit of length');
+    expect(problem('torque (N·m),angle_mm')).toContain('unit of length');
+    expect(problem('torque (N·m),angle (\uFFFD)')).toBeDefined();
+    // What is known stays so, and cells that bear their own units need no heading.
+    for (const heading of ['torque (N·m),angle (′)', 'torque / Nm,angle_arcmin', 'torque,angle', 'torque_a,angle_s'])
+      expect(problem(heading), heading).toBeUndefined();
+    expect(read('torque (raw),angle (raw)', '1 N·m,2′')).toMatchObject({ ok: true });
+  });
+
+  it('signs of Windows-1252 are read where a file is not UTF-8', () => {
+    const kind = testKind('hysteresis')!;
+    const text = 'torque (N·m);angle (°)\n1;0.5\n2;1\n';
+    const old = Uint8Array.from(text, (c) => c.charCodeAt(0));
+    const r = importFile(kind, old);
+    if (!r.ok) throw new Error(r.problem.what);
+    expect(r.value.readings[0]!.values['angle']).toBeCloseTo((0.5 * Math.PI) / 180, 12);
+    expect(r.value.notes.join()).toContain('Windows-1252');
+    expect(importFile(kind, bytes(text))).toMatchObject({ ok: true, value: { readings: r.value.readings } });
+  });
+
+  it('asks where °C look like kelvin', () => {
+    const kind = testKind('temperature')!;
+    const read = (heading: string, t: string[]) =>
+      importFile(kind, bytes(`time (min),temperature${heading}\n${t.map((x, i) => `${i},${x}`).join('\n')}\n`));
+    const warm = ['294.1', '301.5', '308', '311.9'];
+    for (const heading of ['', ' (°C)']) {
+      const r = read(heading, warm);
+      expect(r.ok ? '' : `${r.problem.what} ${r.problem.mend}`, heading).toMatch(/°C.*\(K\)/);
+    }
+    const kelvin = read(' (K)', warm);
+    expect(kelvin.ok && kelvin.value.readings[0]!.values['temperature']).toBeCloseTo(294.1, 9);
+    const celsius = read('', ['21.1', '28.5', '35']);
+    expect(celsius.ok && celsius.value.readings[0]!.values['temperature']).toBeCloseTo(294.25, 9);
+    const hot = read(
+      '',
+      warm.map((x) => `${x} °C`),
+    );
+    expect(hot.ok && hot.value.readings[0]!.values['temperature']).toBeCloseTo(567.25, 9);
+  });
+
+  it('commas before three digits are decimals after a nought, else asked about or as preferred', () => {
+    const wanted = [{ id: 'd', label: 'difference', quantity: 'length' as const, words: ['difference'] }];
+    const of = (cells: string[], comma?: 'decimals' | 'thousands') => {
+      const r = readTable(`difference (mm)\n${cells.join('\n')}`, wanted, comma);
+      return r.ok ? (r.value.columns['d'] as number[]).map((x) => Number((x * 1e3).toPrecision(9))) : r.problem.mend;
+    };
+    expect(of(['0,125', '0,250'])).toEqual([0.125, 0.25]);
+    expect(of(['1,25', '1,250'])).toEqual([1.25, 1.25]);
+    expect(of(['1,250', '2,500'])).toContain('preferences');
+    expect(of(['1,250', '2,500'], 'decimals')).toEqual([1.25, 2.5]);
+    expect(of(['1,250', '2,500'], 'thousands')).toEqual([1250, 2500]);
   });
 
   it('a million rows are a recording, read in the channels’ units', () => {

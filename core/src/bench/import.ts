@@ -1,5 +1,6 @@
 import { readJson } from './json-test.ts';
 import { ok, refuse, type Result } from '../result.ts';
+import type { Comma } from '../units/comma.ts';
 import type { BenchTest } from '../schema/joint.ts';
 import { columnsOf, type TestKind } from './contract.ts';
 import { readLong, type LongTable } from './read-long.ts';
@@ -103,6 +104,7 @@ export function importTable(
   kind: TestKind,
   text: string,
   newId: (i: number) => string = (i) => `r${i + 1}`,
+  comma: Comma = 'ask',
 ): Result<Imported> {
   const lone = kind.columns.length === 0;
   const heading = text.split(/\r?\n/).find((l) => /[a-z]/i.test(l) && !l.trim().startsWith('#')) ?? '';
@@ -127,7 +129,7 @@ export function importTable(
   if (kind.channels && !fromChannels.some((c) => c.id === 'time'))
     fromChannels.push({ id: 'time', label: 'time', quantity: 'time', words: ['time', 't'], optional: true });
   if (kind.channels && (lone || isLong(text))) {
-    const long = readLong(text, fromChannels);
+    const long = readLong(text, fromChannels, undefined, comma);
     if (lone && !long.ok) return long;
     if (long.ok && long.value.rows > (lone ? 0 : MOST_READINGS))
       return ok({
@@ -136,9 +138,9 @@ export function importTable(
         recording: asRecording(fromChannels, long.value),
         notes: long.value.notes,
       });
-    if (lone) return readTable(text, fromChannels) as Refused;
+    if (lone) return readTable(text, fromChannels, comma) as Refused;
   }
-  const table = readTable(text, fromColumns);
+  const table = readTable(text, fromColumns, comma);
   if (!table.ok) return table;
   const rig = { ...rigFrom(kind, table.value.head), ...byHeading };
   if (table.value.rows > 5000)
@@ -163,14 +165,24 @@ export function importTable(
  * Reads a file for a kind of test: WAV by its first bytes, JSON by its first brace, anything else as a table. What a
  * rig cannot be is left out, and said.
  */
-export function importFile(kind: TestKind, bytes: Uint8Array, newId?: (i: number) => string): Result<Imported> {
-  const read = fileOf(kind, bytes, newId);
+export function importFile(
+  kind: TestKind,
+  bytes: Uint8Array,
+  newId?: (i: number) => string,
+  comma: Comma = 'ask',
+): Result<Imported> {
+  const read = fileOf(kind, bytes, newId, comma);
   if (!read.ok) return read;
   const { rig, notes } = soundRig(kind, read.value.rig);
   return ok({ ...read.value, rig, notes: [...read.value.notes, ...notes] });
 }
 
-function fileOf(kind: TestKind, bytes: Uint8Array, newId?: (i: number) => string): Result<Imported> {
+function fileOf(
+  kind: TestKind,
+  bytes: Uint8Array,
+  newId: ((i: number) => string) | undefined,
+  comma: Comma,
+): Result<Imported> {
   if (bytes.length === 0) return refuse('The file is empty.', 'It has no bytes.', 'Choose another one.');
   if (bytes[0] === 0x52 && bytes[1] === 0x49 && bytes[2] === 0x46 && bytes[3] === 0x46) {
     if (!kind.channels?.some((c) => c.id === 'sound'))
@@ -189,6 +201,20 @@ function fileOf(kind: TestKind, bytes: Uint8Array, newId?: (i: number) => string
       'It has bytes that no table has.',
       'Export the readings as CSV, or the sound as WAV.',
     );
-  const text = new TextDecoder(bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : 'utf-8').decode(bytes);
-  return /^\s*[{[]/.test(text) ? readJson(kind, text, newId) : importTable(kind, text, newId);
+  const { text, notes } = textOf(bytes);
+  const read = /^\s*[{[]/.test(text) ? readJson(kind, text, newId) : importTable(kind, text, newId, comma);
+  return read.ok ? ok({ ...read.value, notes: [...notes, ...read.value.notes] }) : read;
+}
+
+/** Text of a file: UTF-16 by its mark, UTF-8 where it is that, else Windows-1252, as instruments and old sheets write. */
+function textOf(bytes: Uint8Array): { text: string; notes: string[] } {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { text: new TextDecoder('utf-16le').decode(bytes), notes: [] };
+  try {
+    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), notes: [] };
+  } catch {
+    return {
+      text: new TextDecoder('windows-1252').decode(bytes),
+      notes: ['The file is not UTF-8: its signs were read as Windows-1252.'],
+    };
+  }
 }

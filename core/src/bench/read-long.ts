@@ -1,4 +1,5 @@
 import { ok, refuse, type Result } from '../result.ts';
+import type { Comma } from '../units/comma.ts';
 import { Growing } from './growing.ts';
 import { isHeading, isNote, leftOutNote, readRows, type WantedColumn } from './read-table.ts';
 
@@ -43,8 +44,14 @@ function headingOf(text: string): string {
  *
  * @param wanted columns of numbers
  * @param atOnce rows read at once
+ * @param comma what a comma before three digits stands for
  */
-export function readLong(text: string, wanted: readonly WantedColumn[], atOnce = AT_ONCE): Result<LongTable> {
+export function readLong(
+  text: string,
+  wanted: readonly WantedColumn[],
+  atOnce = AT_ONCE,
+  comma: Comma = 'ask',
+): Result<LongTable> {
   const heading = headingOf(text);
   const columns = new Map<string, Growing>();
   let [rows, malformed] = [0, 0];
@@ -55,7 +62,7 @@ export function readLong(text: string, wanted: readonly WantedColumn[], atOnce =
     const part = text.slice(from, to);
     from = to;
     if (first && part.trim() === '') continue;
-    const read = readRows(first ? heading + part : part, wanted, first ? line : 0);
+    const read = readRows(first ? heading + part : part, wanted, first ? line : 0, comma);
     if (!read.ok) return read;
     const { value } = read;
     first ??= value;

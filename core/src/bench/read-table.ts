@@ -1,5 +1,7 @@
 import Papa from 'papaparse';
 import { ok, refuse, type Result } from '../result.ts';
+import { twoWays, type Comma } from '../units/comma.ts';
+import { headingIn, tidyName, type Heading } from '../units/heading.ts';
 import { findUnit, parseQuantity, toSi } from '../units/parse.ts';
 import { MOST_SAMPLE } from './recording.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
@@ -27,77 +29,30 @@ export interface ReadTable {
   readonly notes: readonly string[];
 }
 
-/** Units as people put them behind an underscore in a heading. */
-const SUFFIXES: Readonly<Record<string, string>> = {
-  nm: 'N·m',
-  mm: 'mm',
-  um: 'µm',
-  m: 'm',
-  cm: 'cm',
-  in: 'in',
-  deg: '°',
-  rad: 'rad',
-  mrad: 'mrad',
-  arcmin: '′',
-  arcsec: '″',
-  rev: 'rev',
-  turns: 'rev',
-  s: 's',
-  ms: 'ms',
-  min: 'min',
-  h: 'h',
-  a: 'A',
-  ma: 'mA',
-  v: 'V',
-  w: 'W',
-  kg: 'kg',
-  g: 'g',
-  lb: 'lb',
-  n: 'N',
-  kn: 'kN',
-  rpm: 'rpm',
-  rads: 'rad/s',
-  hz: 'Hz',
-  c: '°C',
-  degc: '°C',
-  k: 'K',
-  f: '°F',
-  kgfcm: 'kgf·cm',
-  ozfin: 'ozf·in',
-  mnm: 'mN·m',
-};
+const tidy = tidyName;
 
-const tidy = (s: string): string =>
-  s
-    .toLowerCase()
-    .replace(/[_\-./]+/g, ' ')
-    .replace(/\s+/g, ' ')
-    .trim();
+/** The name and the unit in a heading; of a column without quantity the name alone. */
+const heading = (text: string, quantity: QuantityId | undefined): Heading =>
+  quantity ? headingIn(text, quantity) : { name: tidy(text), unit: undefined, doubt: undefined };
 
-/** The name and the unit in a heading: "torque (N·m)", "angle [deg]", "angle_arcmin", "time / s". */
-function heading(
-  text: string,
-  quantity: QuantityId | undefined,
-): { name: string; unit: string | undefined; said: string | undefined } {
-  const found = /^(.*?)[([{]\s*([^)\]}]+?)\s*[)\]}]\s*$/.exec(text) ?? /^(.*?)\s*[/,]\s*([^\s/,]+)\s*$/.exec(text);
-  if (found?.[2] && quantity) {
-    const unit = findUnit(QUANTITIES[quantity], found[2])?.symbol ?? SUFFIXES[found[2].toLowerCase()];
-    return { name: tidy(found[1]!), unit, said: found[2] };
-  }
-  const under = /^(.*)[_\s]([A-Za-zµ°]+)$/.exec(text.trim());
-  if (under?.[2] && quantity) {
-    const symbol = SUFFIXES[under[2].toLowerCase().replace(/[^a-z]/g, '')] ?? under[2];
-    const unit = findUnit(QUANTITIES[quantity], symbol)?.symbol;
-    if (unit) return { name: tidy(under[1]!), unit, said: under[2] };
-  }
-  return { name: tidy(text), unit: undefined, said: undefined };
+const COMMA = /^\s*[+\-−]?\d+,\d+\s*[^\d]*$/;
+
+/** What commas stand for: decimals where no point stands anywhere, and cells like 1,25; open where all could be both. */
+function commasOf(rows: readonly (readonly string[])[], comma: Comma): 'decimals' | 'thousands' | 'none' | 'open' {
+  const cells = rows.slice(0, 200).flat();
+  const commas = cells.filter((c) => COMMA.test(c));
+  if (commas.length === 0) return 'none';
+  if (cells.some((c) => /^\s*[+\-−]?\d*\.\d+/.test(c))) return 'none';
+  if (!commas.every((c) => twoWays(c.replace(/[^\d,+\-−].*$/, '')))) return 'decimals';
+  return comma === 'ask' ? 'open' : comma;
 }
 
-/** Whether commas stand for decimals: no point anywhere, and cells like 1,25 between other separators. */
-const decimalCommas = (rows: readonly (readonly string[])[]): boolean => {
-  const cells = rows.slice(0, 200).flat();
-  return cells.some((c) => /^\s*[+\-−]?\d+,\d+\s*[^\d]*$/.test(c)) && !cells.some((c) => /^\s*[+\-−]?\d*\.\d+/.test(c));
-};
+/** Numbers that are usual for a bench in kelvin, and not in °C. */
+const KELVIN = [250, 430] as const;
+
+/** Whether all readings, taken for °C, look like kelvin. */
+const inKelvin = (si: readonly (number | string)[]): boolean =>
+  si.length > 0 && si.every((x) => typeof x === 'number' && x - 273.15 > KELVIN[0] && x - 273.15 < KELVIN[1]);
 
 const numberLike = (c: string): boolean => /^\s*([+\-−]?(\d|[.,]\d)|nan\s*$)/i.test(c);
 
@@ -138,8 +93,8 @@ export interface Rows extends ReadTable {
  * the order given; comment lines with named values above it. Rows that cannot be read are counted and left
  * out; the rest is kept.
  */
-export function readTable(text: string, wanted: readonly WantedColumn[]): Result<ReadTable> {
-  const read = readRows(text, wanted);
+export function readTable(text: string, wanted: readonly WantedColumn[], comma: Comma = 'ask'): Result<ReadTable> {
+  const read = readRows(text, wanted, 0, comma);
   if (!read.ok) return read;
   const { why, ...table } = read.value;
   if (table.rows === 0)
@@ -158,8 +113,14 @@ export function readTable(text: string, wanted: readonly WantedColumn[]): Result
  * The rows of a table, which may be a part of a longer one.
  *
  * @param before rows that came before this part
+ * @param comma what a comma before three digits stands for
  */
-export function readRows(text: string, wanted: readonly WantedColumn[], before = 0): Result<Rows> {
+export function readRows(
+  text: string,
+  wanted: readonly WantedColumn[],
+  before = 0,
+  comma: Comma = 'ask',
+): Result<Rows> {
   const lines = text.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/);
   const head: Record<string, string> = {};
   const body: string[] = [];
@@ -260,8 +221,19 @@ export function readRows(text: string, wanted: readonly WantedColumn[], before =
         : `Rows have ${first.length} value${first.length === 1 ? '' : 's'}.`,
       `Name columns ${wanted.map((w) => `${w.label}${w.quantity ? ` (${QUANTITIES[w.quantity].shown || 'plain'})` : ''}`).join(', ')}.`,
     );
-  const commas = lone || (delimiter !== ',' && decimalCommas(data));
-  if (commas) notes.push('Commas were read as decimal points.');
+  const standing = delimiter === ',' && !lone ? 'none' : commasOf(data, comma);
+  if (standing === 'open') {
+    const cell = data.flat().find((c) => COMMA.test(c))!;
+    return refuse(
+      `“${cell}” can be read two ways.`,
+      `The comma could part thousands (${cell.replace(',', '')}) or decimals (${cell.replace(',', '.')}).`,
+      'Say in the preferences which commas are yours, or write the numbers with points.',
+    );
+  }
+  const commas = standing !== 'none';
+  const point = standing === 'thousands' ? '' : '.';
+  if (standing === 'decimals') notes.push('Commas were read as decimal points.');
+  if (standing === 'thousands') notes.push('Commas were read as parting thousands.');
   const heads = wanted.map((w, i) => (named && places[i]! >= 0 ? heading(first[places[i]!]!, w.quantity) : undefined));
   // A scale that shows newtons where a mass is meant: told, and divided by standard gravity.
   const forces = wanted.map((w, i) => {
@@ -274,12 +246,13 @@ export function readRows(text: string, wanted: readonly WantedColumn[], before =
   forces.forEach(
     (f, i) => f && notes.push(`${wanted[i]!.label} is in ${f.symbol}: it was divided by standard gravity.`),
   );
+  const carriesUnits = (i: number) => data.slice(0, 5).every((r) => /[a-zA-Z°′″'"µ]/.test(r[places[i]!] ?? ''));
+  const doubt = heads.find((h, i) => h?.doubt && !forces[i] && !carriesUnits(i))?.doubt;
+  if (doubt) return refuse(doubt.what, doubt.why, doubt.mend);
   heads.forEach((h, i) => {
     const w = wanted[i]!;
     if (forces[i]) return;
-    if (h?.said && !h.unit)
-      notes.push(`The unit “${h.said}” of ${w.label} is not known; ${QUANTITIES[w.quantity!].shown} was taken.`);
-    else if (
+    if (
       !h?.unit &&
       w.quantity &&
       QUANTITIES[w.quantity].units.some((u) => u.symbol !== '') &&
@@ -324,12 +297,16 @@ export function readRows(text: string, wanted: readonly WantedColumn[], before =
         else whole = false;
         continue;
       }
-      const plain = Number(commas ? raw.replace(',', '.') : raw);
+      const plain = Number(commas ? raw.replace(',', point) : raw);
       if (raw !== '' && Number.isFinite(plain)) {
         const newtons = forces[i];
         cells[i] = newtons ? toSi(plain, newtons) / 9.80665 : toSi(plain, scales[i]!);
       } else {
-        const read = parseQuantity(commas ? raw.replace(/(\d),(\d)/, '$1.$2') : raw, w.quantity!, heads[i]?.unit);
+        const read = parseQuantity(
+          commas ? raw.replace(/(\d),(\d)/, `$1${point}$2`) : raw,
+          w.quantity!,
+          heads[i]?.unit,
+        );
         if (read.ok) cells[i] = read.value.si;
         else {
           whole = false;
@@ -354,5 +331,19 @@ export function readRows(text: string, wanted: readonly WantedColumn[], before =
     if (texts.length < 5000) texts.push(row.join(delimiter === '\t' || delimiter === ' ' ? '  ' : ', '));
   }
   const kept = Object.values(columns)[0]?.length ?? 0;
+  const kelvin = wanted.find(
+    (w, i) =>
+      w.quantity === 'temperature' &&
+      places[i]! >= 0 &&
+      scales[i]?.symbol === '°C' &&
+      !carriesUnits(i) &&
+      inKelvin(columns[w.id]!),
+  );
+  if (kelvin)
+    return refuse(
+      `${kelvin.label}: every reading lies between ${KELVIN[0]} and ${KELVIN[1]}, and °C stands over them or nothing does.`,
+      'No bench is so hot; in kelvin these are usual.',
+      `Write “${kelvin.label} (K)” over the column; if it really is °C, write the unit behind each value.`,
+    );
   return ok({ columns, rows: kept, texts, head, malformed, notes, why });
 }

@@ -3,3 +3,5 @@ export * from './parse.ts';
 export * from './format.ts';
 export * from './table.ts';
 export * from './stated.ts';
+export * from './comma.ts';
+export * from './heading.ts';

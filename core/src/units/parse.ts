@@ -1,5 +1,6 @@
 import { ok, refuse, type Result } from '../result.ts';
 import { QUANTITIES, MASS_TIMES_LENGTH, type Quantity, type QuantityId, type Unit } from './quantity.ts';
+import { twoWays, type Comma } from './comma.ts';
 import { tidyUnit } from './tidy.ts';
 
 export interface Parsed {
@@ -28,7 +29,7 @@ export const toSi = (value: number, unit: Unit): number => value * unit.factor +
 /** Value in `unit` of the SI value `si`. */
 export const fromSi = (si: number, unit: Unit): number => (si - (unit.offset ?? 0)) / unit.factor;
 
-function readNumber(text: string): Result<{ value: number; rest: string }> {
+function readNumber(text: string, comma: Comma): Result<{ value: number; rest: string }> {
   const found = NUMBER.exec(text);
   if (!found || found[0].replace(/[+\-−\s]/g, '') === '' || !/\d/.test(found[0])) {
     return refuse(
@@ -44,14 +45,14 @@ function readNumber(text: string): Result<{ value: number; rest: string }> {
   else if (num2 !== undefined) value = Number(num2) / Number(den2);
   else {
     const bare = (plain ?? '').replace(/[\s_']/g, '').replace('−', '-');
-    if (/^\d{1,3},\d{3}$/.test(bare)) {
+    if (twoWays(bare) && comma === 'ask') {
       return refuse(
         `“${bare}” can be read two ways.`,
         `The comma could part thousands (${bare.replace(',', '')}) or decimals (${bare.replace(',', '.')}).`,
         'Write it with a point, or with a space for thousands.',
       );
     }
-    value = Number(bare.replace(',', '.'));
+    value = Number(bare.replace(',', twoWays(bare) && comma === 'thousands' ? '' : '.'));
   }
   if (!Number.isFinite(value))
     return refuse(
@@ -110,9 +111,10 @@ function explainWrongUnit(quantity: Quantity, rest: string): Result<never> {
  *   (`0.4 mm @ 180 mm` = 2·asin(d/2L)) are understood
  * @param id the field's kind
  * @param bare the unit that a bare number is in; the quantity's usual unit when left out
+ * @param comma what a comma before three digits stands for
  * @returns the SI value and the unit it was read in, or a problem in plain words
  */
-export function parseQuantity(text: string, id: QuantityId, bare?: string): Result<Parsed> {
+export function parseQuantity(text: string, id: QuantityId, bare?: string, comma: Comma = 'ask'): Result<Parsed> {
   const quantity = QUANTITIES[id];
   const trimmed = text.trim();
   if (trimmed === '')
@@ -123,8 +125,8 @@ export function parseQuantity(text: string, id: QuantityId, bare?: string): Resu
     );
   if (trimmed.length > 80)
     return refuse('That is too long for a number.', 'A value with its unit is a few characters.', 'Type one value.');
-  if ((id === 'angle' || id === 'smallAngle') && trimmed.includes('@')) return parseLever(trimmed);
-  const number = readNumber(trimmed);
+  if ((id === 'angle' || id === 'smallAngle') && trimmed.includes('@')) return parseLever(trimmed, comma);
+  const number = readNumber(trimmed, comma);
   if (!number.ok) return number;
   const { value, rest } = number.value;
   const usual = findUnit(quantity, bare ?? quantity.shown) ?? quantity.units[0]!;
@@ -136,7 +138,7 @@ export function parseQuantity(text: string, id: QuantityId, bare?: string): Resu
   return ok({ si, unit: unit.symbol });
 }
 
-function parseLever(text: string): Result<Parsed> {
+function parseLever(text: string, comma: Comma): Result<Parsed> {
   const [reading, lever, more] = text.split('@');
   if (more !== undefined)
     return refuse(
@@ -144,9 +146,9 @@ function parseLever(text: string): Result<Parsed> {
       'A lever reading has one difference and one radius.',
       'Write it like 0.4 mm @ 180 mm.',
     );
-  const d = parseQuantity(reading ?? '', 'length');
+  const d = parseQuantity(reading ?? '', 'length', undefined, comma);
   if (!d.ok) return d;
-  const l = parseQuantity(lever ?? '', 'length');
+  const l = parseQuantity(lever ?? '', 'length', undefined, comma);
   if (!l.ok) return l;
   if (!(l.value.si > 0))
     return refuse(

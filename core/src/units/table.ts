@@ -1,4 +1,6 @@
 import { ok, refuse, type Result } from '../result.ts';
+import type { Comma } from './comma.ts';
+import { headingIn, type Heading } from './heading.ts';
 import { findUnit, parseQuantity } from './parse.ts';
 import { QUANTITIES, type QuantityId } from './quantity.ts';
 
@@ -15,11 +17,11 @@ export interface TableColumn {
 const MAX_ROWS = 5000;
 const numeric = (cell: string): boolean => /^[+\-−]?[\d.,]/.test(cell.trim());
 
-/** The unit in a heading: "torque (N·m)", "speed [rpm]", "time / s", "speed, rpm". */
-function headingUnit(cell: string, quantity: QuantityId): string | undefined {
-  const found = /[([/,]\s*([^)\]]+?)\s*[)\]]?\s*$/.exec(cell)?.[1] ?? cell.trim();
-  return findUnit(QUANTITIES[quantity], found)?.symbol;
-}
+/** The unit in a heading: "torque (N·m)", "speed [rpm]", "time / s", or alone: "rpm". */
+const headingUnit = (cell: string, quantity: QuantityId): Heading => {
+  const alone = findUnit(QUANTITIES[quantity], cell)?.symbol;
+  return alone ? { name: '', unit: alone, doubt: undefined } : headingIn(cell, quantity);
+};
 
 /**
  * Reads a pasted table of quantities. A first row of words names the columns and their units, in any order; without one
@@ -32,6 +34,7 @@ function headingUnit(cell: string, quantity: QuantityId): string | undefined {
 export function readQuantityTable(
   cells: readonly (readonly string[])[],
   columns: readonly TableColumn[],
+  comma: Comma = 'ask',
 ): Result<Record<string, number[]>> {
   const rows = cells.map((r) => r.map((c) => c.trim())).filter((r) => r.some((c) => c !== ''));
   if (rows.length === 0)
@@ -56,6 +59,11 @@ export function readQuantityTable(
       `Looked for ${columns.map((c) => c.name).join(', ')}.`,
       'Name the columns so, or leave the heading out.',
     );
+  const heads = columns.map((c, k) =>
+    head?.[place[k]!] === undefined ? undefined : headingUnit(head[place[k]!]!, c.quantity),
+  );
+  const doubt = heads.find((h) => h?.doubt)?.doubt;
+  if (doubt) return refuse(doubt.what, doubt.why, doubt.mend);
   const out: Record<string, number[]> = Object.fromEntries(columns.map((c) => [c.id, []]));
   for (const [i, row] of body.entries()) {
     for (const [k, c] of columns.entries()) {
@@ -66,11 +74,7 @@ export function readQuantityTable(
           `It has ${row.filter((x) => x !== '').length} of ${columns.length} values.`,
           `Give every row ${columns.map((x) => x.name).join(', ')}.`,
         );
-      const read = parseQuantity(
-        cell,
-        c.quantity,
-        (head?.[place[k]!] === undefined ? undefined : headingUnit(head[place[k]!]!, c.quantity)) ?? c.bare,
-      );
+      const read = parseQuantity(cell, c.quantity, heads[k]?.unit ?? c.bare, comma);
       if (!read.ok) return refuse(`Row ${i + 1}, ${c.name}: ${read.problem.what}`, read.problem.why, read.problem.mend);
       out[c.id]!.push(read.value.si);
     }

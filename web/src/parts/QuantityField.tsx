@@ -8,7 +8,7 @@ import {
   type QuantityId,
 } from '@gristmill/core';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
-import { useUnits, useSaid } from '../state/prefs.ts';
+import { usePrefs, useUnits, useSaid } from '../state/prefs.ts';
 import { takeRefusal } from '../state/refusal.ts';
 import { Said } from './Said.tsx';
 
@@ -63,6 +63,7 @@ function outside(si: number, p: QuantityFieldProps, say: (x: number) => string):
 export function QuantityField(p: QuantityFieldProps) {
   const units = useUnits();
   const said = useSaid();
+  const comma = usePrefs((s) => s.comma);
   const unit = displayUnit(p.quantity, units);
   const shown = formatQuantity(p.value, p.quantity, units, p.whole ? 9 : (p.digits ?? 5));
   const [text, setText] = useState<string | undefined>();
@@ -93,7 +94,7 @@ export function QuantityField(p: QuantityFieldProps) {
       setText(undefined);
       return;
     }
-    const parsed = parseQuantity(text, p.quantity, unit.symbol);
+    const parsed = parseQuantity(text, p.quantity, unit.symbol, comma);
     if (!parsed.ok) {
       setProblem(parsed.problem);
       return;
@@ -104,7 +105,7 @@ export function QuantityField(p: QuantityFieldProps) {
   const nudge = (e: KeyboardEvent, direction: 1 | -1) => {
     e.preventDefault();
     const scale = e.shiftKey ? 10 : e.altKey && !p.whole ? 0.1 : 1;
-    const parsed = text === undefined ? undefined : parseQuantity(text, p.quantity, unit.symbol);
+    const parsed = text === undefined ? undefined : parseQuantity(text, p.quantity, unit.symbol, comma);
     const from = parsed?.ok ? parsed.value.si : p.value;
     // Nudges move in the reader's unit, so that a step does not leave a trail of digits.
     const moved = fromSi(from, unit) + fromSi(p.step * scale * direction + toSi(0, unit), unit);

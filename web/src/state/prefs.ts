@@ -1,4 +1,4 @@
-import { inUnits, type QuantityId, type UnitChoice } from '@gristmill/core';
+import { inUnits, type Comma, type QuantityId, type UnitChoice } from '@gristmill/core';
 import { useCallback } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
@@ -9,6 +9,8 @@ const KEY = 'gristmill-prefs';
 interface Prefs {
   sheet: 'light' | 'dark';
   units: UnitChoice;
+  /** What a comma before three digits stands for. */
+  comma: Comma;
   tallyOpen: boolean;
   tallyWidth: number;
   /** Layers switched off in drawings, by layer id. */
@@ -16,7 +18,7 @@ interface Prefs {
   seenDemo: boolean;
   setSheet(sheet: 'light' | 'dark'): void;
   setUnit(quantity: QuantityId, unit: string): void;
-  set(change: Partial<Pick<Prefs, 'tallyOpen' | 'tallyWidth' | 'hiddenLayers' | 'seenDemo'>>): void;
+  set(change: Partial<Pick<Prefs, 'comma' | 'tallyOpen' | 'tallyWidth' | 'hiddenLayers' | 'seenDemo'>>): void;
 }
 
 /** What the reader prefers; small, kept per browser, safe to lose. */
@@ -25,6 +27,7 @@ export const usePrefs = create<Prefs>()(
     (set) => ({
       sheet: typeof matchMedia !== 'undefined' && matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light',
       units: {},
+      comma: 'ask',
       tallyOpen: true,
       tallyWidth: 304,
       // Magnified gaps are for looking closely; everything else shows from the start.

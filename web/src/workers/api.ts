@@ -1,4 +1,5 @@
 import type {
+  Comma,
   Imported,
   Result,
   Course,
@@ -94,6 +95,7 @@ export interface CoreApi {
     kind: string,
     bytes: Uint8Array,
     name: string,
+    comma: Comma,
     onProgress: (says: string) => void,
   ): Promise<Result<{ imported: Omit<Imported, 'recording'>; recording: KeptRecording | undefined }>>;
 }

@@ -147,10 +147,10 @@ const api: CoreApi = {
     resizedStage(stage, ratio, outside > 0 ? outside : Infinity, at, shelfFor(shop)),
   stageFor: async (brief, kind, ratio, outside, shop) =>
     stageFor({ brief }, kind, ratio, shelfFor(shop), outside > 0 ? outside : Infinity),
-  importTest: async (kindId, bytes, name, onProgress) => {
+  importTest: async (kindId, bytes, name, comma, onProgress) => {
     const kind = TEST_KINDS.find((k) => k.id === kindId)!;
     onProgress('Reading the file…');
-    const read = importFile(kind, bytes, () => crypto.randomUUID().slice(0, 8));
+    const read = importFile(kind, bytes, () => crypto.randomUUID().slice(0, 8), comma);
     if (!read.ok) return read;
     const { recording, ...imported } = read.value;
     if (recording) onProgress(`Packing ${recording.data[0]?.length ?? 0} samples…`);

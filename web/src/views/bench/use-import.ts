@@ -6,6 +6,7 @@ import { Cancelled } from '../../workers/pool.ts';
 import { corePool } from '../../workers/core.ts';
 import { takeRefusal } from '../../state/refusal.ts';
 import { editTest } from './edit-test.ts';
+import { usePrefs } from '../../state/prefs.ts';
 
 const MAX = 400_000_000;
 
@@ -40,6 +41,7 @@ export function useImport(test: BenchTest, kind: TestKind) {
               kind.id,
               transfer(bytes, [bytes.buffer as ArrayBuffer]),
               name,
+              usePrefs.getState().comma,
               proxy((busy: string) => setState((s) => ({ ...s, busy }))),
             ),
           { signal: controller.current.signal, heavy: true },

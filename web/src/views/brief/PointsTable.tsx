@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { useState } from 'react';
 import { PasteTable } from '../../parts/PasteTable.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
+import { usePrefs } from '../../state/prefs.ts';
 
 type Row = PointsCase['rows'][number];
 const COLUMNS = [
@@ -15,7 +16,11 @@ const SHOWN = 40;
 
 /** Rows of torque, speed and seconds from pasted text. */
 export function readPoints(text: string): ReturnType<typeof readQuantityTable> {
-  return readQuantityTable(Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy' }).data, POINT_COLUMNS);
+  return readQuantityTable(
+    Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy' }).data,
+    POINT_COLUMNS,
+    usePrefs.getState().comma,
+  );
 }
 
 /** The list of own points: edited row by row, or pasted from a table or a CSV file. */

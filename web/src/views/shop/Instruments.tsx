@@ -5,7 +5,7 @@ import { useState, type FormEvent } from 'react';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { useShop } from '../../state/shop.ts';
-import { useUnits } from '../../state/prefs.ts';
+import { usePrefs, useUnits } from '../../state/prefs.ts';
 import { putOn, takeOff } from '../../storage/edit-shop.ts';
 
 /** What is known of an instrument since it was last calibrated, in a few words. */
@@ -155,7 +155,12 @@ function Calibrate({
     const data = new FormData(e.currentTarget);
     const values: number[] = [];
     for (const key of ['known1', 'read1', 'known2', 'read2'] as const) {
-      const read = parseQuantity(String(data.get(key)), instrument.measures, units[instrument.measures]);
+      const read = parseQuantity(
+        String(data.get(key)),
+        instrument.measures,
+        units[instrument.measures],
+        usePrefs.getState().comma,
+      );
       if (!read.ok) return setProblem(read.problem);
       values.push(read.value.si);
     }

@@ -1,10 +1,16 @@
-import { displayUnit, QUANTITIES } from '@gristmill/core';
+import { displayUnit, QUANTITIES, type Comma } from '@gristmill/core';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { usePrefs } from '../../state/prefs.ts';
 
+const COMMAS: readonly { readonly value: Comma; readonly label: string }[] = [
+  { value: 'ask', label: 'is asked about' },
+  { value: 'decimals', label: 'is a decimal point' },
+  { value: 'thousands', label: 'parts thousands' },
+];
+
 /** The unit each quantity is shown in. */
 export function Units() {
-  const { units, setUnit } = usePrefs();
+  const { units, setUnit, comma, set } = usePrefs();
   const shown = Object.values(QUANTITIES).filter((q) => q.units.length > 1 && q.id !== 'count');
   return (
     <section aria-label="Units" className="pb-6">
@@ -22,6 +28,17 @@ export function Units() {
             onChange={(v) => setUnit(q.id, String(v))}
           />
         ))}
+      </div>
+      <div className="mt-3 border-t border-strong pt-2">
+        <ChoiceField
+          label="A comma before three digits"
+          value={comma}
+          options={COMMAS}
+          onChange={(v) => set({ comma: v as Comma })}
+        />
+        <p className="label">
+          1,250 can be read two ways; 0,125 and 1,25 are always decimals. Holds for fields and files.
+        </p>
       </div>
     </section>
   );

@@ -1,5 +1,6 @@
 import { readJson } from './json-test.ts';
 import { ok, refuse, type Result } from '../result.ts';
+import { parseQuantity } from '../units/parse.ts';
 import type { Comma } from '../units/comma.ts';
 import type { BenchTest } from '../schema/joint.ts';
 import { columnsOf, type TestKind } from './contract.ts';
@@ -79,7 +80,7 @@ function asRecording(wanted: readonly WantedColumn[], table: LongTable): Recordi
   return {
     channels: channels.map((c) => ({ id: c.id, name: c.label, quantity: c.quantity! })),
     data: columns,
-    rate: 0,
+    rate: rateSaid(table.head),
     malformed: table.malformed + lost,
     gaps,
     notes: [
@@ -95,6 +96,19 @@ function isLong(text: string): boolean {
   let lines = 0;
   for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) if (++lines > MOST_READINGS) return true;
   return false;
+}
+
+/** What the lines above a table say of the rig, and of the instrument it was read with. */
+function rigSaid(kind: TestKind, head: Readonly<Record<string, string>>): Record<string, number | string> {
+  const rig = rigFrom(kind, head);
+  const instrument = head['instrument'];
+  return instrument === undefined ? rig : { ...rig, instrument };
+}
+
+/** Samples a second as the lines above a table say; 0 where they do not. */
+function rateSaid(head: Readonly<Record<string, string>>): number {
+  const read = head['rate'] === undefined ? undefined : parseQuantity(head['rate'], 'frequency');
+  return read?.ok && read.value.si > 0 ? read.value.si : 0;
 }
 
 type Refused = Extract<Result<Imported>, { ok: false }>;
@@ -134,7 +148,7 @@ export function importTable(
     if (long.ok && long.value.rows > (lone ? 0 : MOST_READINGS))
       return ok({
         ...nothing,
-        rig: { ...rigFrom(kind, long.value.head), ...byHeading },
+        rig: { ...rigSaid(kind, long.value.head), ...byHeading },
         recording: asRecording(fromChannels, long.value),
         notes: long.value.notes,
       });
@@ -142,7 +156,7 @@ export function importTable(
   }
   const table = readTable(text, fromColumns, comma);
   if (!table.ok) return table;
-  const rig = { ...rigFrom(kind, table.value.head), ...byHeading };
+  const rig = { ...rigSaid(kind, table.value.head), ...byHeading };
   if (table.value.rows > 5000)
     return refuse(
       `There are ${table.value.rows} rows.`,
@@ -152,6 +166,7 @@ export function importTable(
   const readings = Array.from({ length: table.value.rows }, (_, i) => ({
     id: newId(i),
     text: table.value.texts[i] ?? '',
+    ...(table.value.struck?.[i] && { struck: table.value.struck[i] }),
     values: Object.fromEntries(
       Object.entries(table.value.columns)
         .map(([k, c]) => [k, c[i]!] as const)

@@ -6,6 +6,10 @@ import { findUnit, parseQuantity, toSi } from '../units/parse.ts';
 import { MOST_SAMPLE } from './recording.ts';
 import { QUANTITIES, type QuantityId } from '../units/quantity.ts';
 
+/** Headings under which this program writes what was entered, and why a reading is struck out. */
+export const ENTERED = 'as entered';
+export const STRUCK = 'struck out because';
+
 /** A column that is looked for in a table. */
 export interface WantedColumn {
   readonly id: string;
@@ -23,6 +27,8 @@ export interface ReadTable {
   readonly rows: number;
   /** The rows as they stood. */
   readonly texts: readonly string[];
+  /** Why each row is struck out, empty where it is not; absent where no column says. */
+  readonly struck?: readonly string[] | undefined;
   /** Named values above the table (`# lever: 180 mm`). */
   readonly head: Readonly<Record<string, string>>;
   readonly malformed: number;
@@ -272,6 +278,11 @@ export function readRows(
     wanted.filter((_, i) => places[i]! >= 0).map((w) => [w.id, []]),
   );
   const texts: string[] = [];
+  const own = (name: string) => (named ? first.findIndex((h) => tidy(h) === name) : -1);
+  const [enteredAt, struckAt] = [own(ENTERED), own(STRUCK)];
+  const struck: string[] | undefined = struckAt >= 0 ? [] : undefined;
+  // A mark that kept a spreadsheet from taking a text for a formula is taken off again.
+  const unmarked = (cell: string | undefined): string => (cell ?? '').replace(/^'(?=[=+\-@])/, '');
   let malformed = 0;
   let why: string | undefined;
   const cells: (number | string | undefined)[] = [];
@@ -328,7 +339,10 @@ export function readRows(
       continue;
     }
     for (let i = 0; i < wanted.length; i++) if (places[i]! >= 0) columns[wanted[i]!.id]!.push(cells[i] ?? NaN);
-    if (texts.length < 5000) texts.push(row.join(delimiter === '\t' || delimiter === ' ' ? '  ' : ', '));
+    struck?.push(unmarked(row[struckAt]));
+    const entered = enteredAt >= 0 ? unmarked(row[enteredAt]) : '';
+    if (texts.length < 5000)
+      texts.push(entered !== '' ? entered : row.join(delimiter === '\t' || delimiter === ' ' ? '  ' : ', '));
   }
   const kept = Object.values(columns)[0]?.length ?? 0;
   const kelvin = wanted.find(
@@ -345,5 +359,5 @@ export function readRows(
       'No bench is so hot; in kelvin these are usual.',
       `Write “${kelvin.label} (K)” over the column; if it really is °C, write the unit behind each value.`,
     );
-  return ok({ columns, rows: kept, texts, head, malformed, notes, why });
+  return ok({ columns, rows: kept, texts, head, malformed, notes, why, struck });
 }

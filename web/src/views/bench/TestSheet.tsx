@@ -1,4 +1,13 @@
-import { builtOf, type BenchTest, type Build, type Finding, type TestKind } from '@gristmill/core';
+import {
+  builtOf,
+  testCsv,
+  unpackRecording,
+  type BenchTest,
+  type Build,
+  type Finding,
+  type Recording,
+  type TestKind,
+} from '@gristmill/core';
 import { format, parseISO } from 'date-fns';
 import { memo } from 'react';
 import { download, fileName } from '../../app/download.ts';
@@ -11,7 +20,6 @@ import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { recordings } from '../../storage/shelf.ts';
 import { useLineOf } from '../../workers/queries.ts';
 import { AnalysisNote } from './AnalysisNote.tsx';
-import { testCsv } from './csv.ts';
 import { Headline, Notes } from './Outcome.tsx';
 import { ReadingsGrid } from './ReadingsGrid.tsx';
 import { FirstPlot, ResultDetail } from './ResultDetail.tsx';
@@ -21,6 +29,14 @@ import { Runs } from './Runs.tsx';
 import { SheetFoot } from './SheetFoot.tsx';
 import { StoreMap } from './StoreMap.tsx';
 import { Teardown } from './Teardown.tsx';
+
+/** The samples of a test, where it has some and they can be read. */
+async function recordingOf(test: BenchTest): Promise<Recording | undefined> {
+  if (!test.recording) return undefined;
+  const data = (await recordings.data(test.recording)) ?? undefined;
+  const unpacked = unpackRecording({ ...test.recording, ...(data !== undefined && { data }) });
+  return unpacked.ok ? unpacked.value : undefined;
+}
 
 /** One test: how it is done, its readings and what they say, its rig beside them. */
 export const TestSheet = memo(function TestSheet({
@@ -109,10 +125,12 @@ export const TestSheet = memo(function TestSheet({
               type="button"
               className="btn-quiet"
               onClick={() =>
-                download(
-                  `${fileName(joint.name, build.name, test.kind, test.date)}.csv`,
-                  testCsv(test, finding, build.name),
-                  'text/csv',
+                void recordingOf(test).then((recording) =>
+                  download(
+                    `${fileName(joint.name, build.name, test.kind, test.date)}.csv`,
+                    testCsv(test, finding, build.name, recording),
+                    'text/csv',
+                  ),
                 )
               }
             >

@@ -19,7 +19,7 @@ describe(`readers, tortured with seed ${seed}`, () => {
   it('imports of every kind of test: what is taken can be kept, read again and analysed', () => {
     const t = tortureImports(35, seed);
     expect(t.taken).toBeGreaterThan(100);
-    expect(t.analysed).toBeGreaterThan(35);
+    expect(t.analysed).toBeGreaterThan(15);
   });
 
   it('shop files, units and lines of rigs', () => {

@@ -42,6 +42,7 @@ export type ReadingColumn =
       readonly example: string;
       readonly words: readonly string[];
       /** Signed values are taken. */ readonly signed?: boolean;
+      /** Nought is no value of it. */ readonly positive?: boolean;
       /** The largest size that can be read, SI. */ readonly most?: number;
       /** A difference of two readings of an instrument, whose zero falls out. */ readonly difference?: boolean;
       readonly optional?: boolean;

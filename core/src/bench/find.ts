@@ -5,6 +5,7 @@ import { builtAsNow } from '../document/design.ts';
 import { analyseLine, type LineReport } from '../line/analyse.ts';
 import { ok, refuse, type Problem, type Result } from '../result.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
+import { QUANTITIES } from '../units/quantity.ts';
 import type { TestContext, TestResult } from './contract.ts';
 import { calibrated } from './calibrate.ts';
 import { corrected, slipInputs, type Correction } from './correct.ts';
@@ -12,6 +13,7 @@ import { lineOrders } from './line-orders.ts';
 import { unpackRecording, type Recording } from './recording.ts';
 import { oddRig } from './rig-values.ts';
 import { explains, slipsFor, type Slip } from './slips.ts';
+import { beyondBench, inOrderOfTime, oddReading } from './sound-readings.ts';
 import { testKind } from './kinds/index.ts';
 import type { Uncertain } from './uncertainty.ts';
 
@@ -94,7 +96,14 @@ function told(r: Result<TestResult>): Result<TestResult> {
       'Some of them are so large, or so alike, that the arithmetic has no answer.',
       'Look for a slip in the readings or in the rig: a unit, a length of nothing, a value out of all measure.',
     );
-  const lost = figures.filter((f) => !known(f.value) || !known(f.U));
+  const far = [found, ...lands.map((l) => l.found)].find((f) => f && beyondBench(f.value, f.quantity));
+  if (far)
+    return refuse(
+      'These readings come to something that no bench gives.',
+      `The ${QUANTITIES[far.quantity].name} found is ${far.quantity === 'temperature' && far.value < 0 ? 'below absolute zero' : 'larger than anything of the kind'}.`,
+      'Look at units, signs and the rig: a factor of a thousand, readings without their course, a channel in place of another.',
+    );
+  const lost = figures.filter((f) => !known(f.value) || !known(f.U) || beyondBench(f.value, f.quantity));
   if (lost.length === 0) return r;
   return {
     ok: true,
@@ -117,20 +126,24 @@ export function analyseTest(test: BenchTest, context: TestContext): Result<TestR
     );
   const odd = oddRig(kind, test.rig);
   if (odd) return odd;
+  const wrong = oddReading(kind, test);
+  if (wrong) return { ok: false, problem: wrong };
   let { recording } = context;
   if (!recording && test.recording) {
     const packed = unpackRecording(test.recording);
     if (!packed.ok) return packed;
     recording = packed.value;
   }
+  const ordered = inOrderOfTime(test);
   const own = calibrated(
-    test,
+    ordered.test,
     kind,
     context.instruments.find((i) => i.id === test.rig['instrument']),
     recording,
   );
   const r = told(kind.analyse(own.test, { ...context, recording: own.recording }));
-  return r.ok && own.says.length ? ok({ ...r.value, advice: [...r.value.advice, ...own.says] }) : r;
+  const says = [...ordered.says, ...own.says];
+  return r.ok && says.length ? ok({ ...r.value, advice: [...r.value.advice, ...says] }) : r;
 }
 
 /**

@@ -23,9 +23,29 @@ export interface Imported {
 
 const nothing = { readings: [], recording: undefined, rig: {}, notes: [] };
 
+/** The order of times where more than one in twenty goes back: rows that were sorted by something else. */
+function shuffled(t: Float64Array): Int32Array | undefined {
+  let back = 0;
+  for (let i = 1; i < t.length; i++) if (t[i]! < t[i - 1]!) back++;
+  if (back <= 0.05 * t.length) return undefined;
+  return Int32Array.from(t, (_, i) => i).sort((a, b) => t[a]! - t[b]!);
+}
+
 /** Marks gaps and backward steps of a time channel; samples that run backwards are left out. */
 function tidyTime(columns: Float64Array[], time: number): { columns: Float64Array[]; gaps: number; notes: string[] } {
   const t = columns[time]!;
+  const order = shuffled(t);
+  if (order) {
+    const { gaps } = tidyTime(
+      columns.map((c) => Float64Array.from(order, (i) => c[i]!)),
+      time,
+    );
+    return {
+      columns: columns.map((c) => Float64Array.from(order, (i) => c[i]!)),
+      gaps,
+      notes: ['Times do not rise: the samples were put in the order of their times. Look whether the file is whole.'],
+    };
+  }
   const keep: number[] = [];
   let last = -Infinity;
   for (let i = 0; i < t.length; i++) {

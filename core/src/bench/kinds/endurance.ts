@@ -151,7 +151,11 @@ export const endurance: TestKind = {
         ? 'play does not grow'
         : 'no limit is set';
     return ok({
-      ...plainResult(test, rows.length, `Play grows ${stated(perMillion, 'smallAngle', 3)} a million cycles; ${word}.`),
+      ...plainResult(
+        test,
+        rows.length,
+        `Play ${perMillion < 0 ? 'falls by' : 'grows'} ${stated(Math.abs(perMillion), 'smallAngle', 3)} a million cycles; ${word}.`,
+      ),
       found,
       figures: [
         { id: 'rate', name: 'Wear', quantity: 'wear', value: perMillion, U: found.U, how: 'slope of play on cycles' },

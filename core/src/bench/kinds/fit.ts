@@ -66,8 +66,8 @@ export const fit: TestKind = {
       ],
       words: ['axis', 'along', 'direction'],
     },
-    column('drawn', 'drawn', 'length', '20 mm', ['drawn', 'nominal', 'design']),
-    column('measured', 'measured', 'length', '20.14 mm', ['measured', 'made', 'actual']),
+    column('drawn', 'drawn', 'length', '20 mm', ['drawn', 'nominal', 'design'], { positive: true }),
+    column('measured', 'measured', 'length', '20.14 mm', ['measured', 'made', 'actual'], { positive: true }),
   ],
   sketch: () =>
     sketch([
@@ -166,15 +166,23 @@ export const fit: TestKind = {
     }));
     const sigma = dof > 0 ? Math.sqrt(f.rss / dof) : 0;
     const made = rigText(RIG, test)('made');
-    const mm = (x: number) => `${stated(x, 'length', 5)}`;
+    // To a tenth of a micrometre: below it is arithmetic.
+    const mm = (x: number) => `${stated(Math.round(Math.abs(x) * 1e7) / 1e7, 'length', 5)}`;
+    const out = f.values[at('out')] ?? 0;
+    const into = f.values[at('in')] ?? 0;
     const fitted = rows.map((_, i) => used.reduce((s, _p, j) => s + columnsOfFit[j]![i]! * f.values[j]!, 0));
     return ok({
       ...plainResult(
         test,
         rows.length,
-        `Take ${at('out') >= 0 ? `${mm(f.values[at('out')]!)} off every outer contour` : ''}` +
-          `${at('out') >= 0 && at('in') >= 0 ? ' and ' : ''}` +
-          `${at('in') >= 0 ? `open every hole's contour by ${mm(f.values[at('in')]!)}` : ''}` +
+        [
+          ...(at('out') >= 0
+            ? [out < 0 ? `put ${mm(out)} onto every outer contour` : `take ${mm(out)} off every outer contour`]
+            : []),
+          ...(at('in') >= 0 ? [`${into < 0 ? 'close' : 'open'} every hole’s contour by ${mm(into)}`] : []),
+        ]
+          .join(' and ')
+          .replace(/^./, (c) => c.toUpperCase()) +
           `${made === 'none' ? '' : `, on top of what is already in the ${made === 'slicer' ? 'slicer' : 'outline'}`}.`,
       ),
       found,

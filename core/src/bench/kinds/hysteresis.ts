@@ -54,6 +54,29 @@ const plan = ({ expected, torque }: PlanAsk): PlannedRig => ({
 /** A spring stiffer than this is none: nothing turned, N·m/rad. */
 const STIFFEST = 1e8;
 
+/** How often torque turns round by more than so much. */
+function turnsOf(torque: Float64Array, swing: number): number {
+  let [from, way, count] = [torque[0]!, 0, 0];
+  for (const t of torque) {
+    if (way > 0 && t > from) from = t;
+    else if (way < 0 && t < from) from = t;
+    if (Math.abs(t - from) < swing) continue;
+    const now = Math.sign(t - from);
+    if (way !== 0 && now !== way) count++;
+    way = now;
+    from = t;
+  }
+  return count;
+}
+
+/** Whether the readings, taken from last to first, make a far better loop. */
+function turnedRound(fit: HysteresisFit, torque: Float64Array, angle: Float64Array): boolean {
+  const most = torque.reduce((m, t) => Math.max(m, Math.abs(t)), 0);
+  if (fit.friction.value > Math.max(0.01 * most, fit.friction.u)) return false;
+  const back = fitHysteresis(torque.slice().reverse(), angle.slice().reverse());
+  return back !== undefined && back.residual < 0.7 * fit.residual && back.friction.value > 3 * back.friction.u;
+}
+
 /** What the fit says of the readings themselves: those far off, a zero that wanders, what it does not know of. */
 function doubts(fit: HysteresisFit, torque: Float64Array): string[] {
   const named = fit.off.slice(0, 3).map((i) => `reading ${i + 1} (at ${stated(torque[i]!, 'torque', 3)})`);
@@ -151,7 +174,20 @@ export const hysteresis: TestKind = {
         'Play shows between pushing one way and the other.',
         'Go through nought to the other side as well, signs and all.',
       );
+    const turns = turnsOf(torque, 0.1 * (high - low));
+    if (turns > Math.max(8, torque.length / 6))
+      return refuse(
+        'These readings do not stand in the order of a loop.',
+        `The torque turns round ${turns} times: friction and play follow from which reading came before which.`,
+        'Put the rows in the order in which they were read; a column of times sorts them.',
+      );
     const fit = fitHysteresis(torque, angle);
+    if (fit && turnedRound(fit, torque, angle))
+      return refuse(
+        'The loop runs the wrong way round.',
+        'Read backwards these readings make a loop with friction; as they stand, the joint would give energy.',
+        'Reverse the order of the rows, or the sign of either column.',
+      );
     if (!fit)
       return refuse(
         'No loop fits these readings.',

@@ -120,6 +120,12 @@ export const legPress: TestKind = {
         odd.id,
       );
     const best = torques.indexOf(Math.max(...torques));
+    if (!(torques[best]! > 0))
+      return refuse(
+        'The scale reads no more than the leg’s own weight.',
+        'Nothing is left that the joint could have pushed.',
+        'Set the scale to nought with the leg on it and no own weight in the rig, or look at its unit.',
+      );
     const at = rows[best]!;
     const l = lever(cell(at, 'angle'), (at.values['ahead'] as number | undefined) ?? 0);
     const h = 1e-5;

@@ -150,6 +150,12 @@ export const positioning: TestKind = {
       (r.values['way'] === 'down' || r.values['way'] === -1 ? at.down : at.up).push(cell(r, 'deviation'));
     }
     runs.sort((a, b) => a.target - b.target);
+    if (runs.length < 2)
+      return refuse(
+        'Every reading is at one target.',
+        'Accuracy is told over the travel: at one place there is only repeating.',
+        'Measure at several targets; ISO 230-2 wants five or more over the travel.',
+      );
     const result = positioningIso(runs as TargetRuns[]);
     const straight = rigText(RIG, test)('axis') === 'straight';
     const q: QuantityId = straight ? 'length' : 'smallAngle';

@@ -28,7 +28,7 @@ export const column = (
   quantity: QuantityId,
   example: string,
   words: readonly string[],
-  more: { signed?: boolean; optional?: boolean; difference?: boolean; most?: number } = {},
+  more: { signed?: boolean; positive?: boolean; optional?: boolean; difference?: boolean; most?: number } = {},
 ): ReadingColumn => ({ as: 'quantity', id, label, quantity, example, words, ...more });
 
 export const LEVER: readonly RigField[] = [

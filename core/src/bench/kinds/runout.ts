@@ -38,6 +38,7 @@ export const runout: TestKind = {
     column('angle', 'angle', 'angle', '45°', ['angle', 'position', 'phi'], { signed: true }),
     column('reading', 'dial', 'length', '0.03 mm', ['reading', 'dial', 'deviation', 'indicator', 'r'], {
       signed: true,
+      most: 0.1,
     }),
   ],
   sketch: () =>

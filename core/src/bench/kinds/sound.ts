@@ -6,6 +6,7 @@ import { channelOf } from '../recording.ts';
 import { amplitudeBetween, amplitudes, betweenBins, hann, peaksOf, powerBelow } from '../spectrum.ts';
 import { suspectsFor } from '../suspects.ts';
 import { noiseFloor } from '../noise-floor.ts';
+import { clippedSays } from '../sound-readings.ts';
 import { combine, fromBounds, typeA } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 import { thinned } from '../thin.ts';
@@ -102,7 +103,7 @@ export const pluck: TestKind = {
     'Import the sound, or type the tone an instrument tuner shows; several plucks.',
   ],
   rig: PLUCK,
-  columns: [column('frequency', 'tone', 'frequency', '92 Hz', ['frequency', 'tone', 'hz', 'f'])],
+  columns: [column('frequency', 'tone', 'frequency', '92 Hz', ['frequency', 'tone', 'hz', 'f'], { positive: true })],
   channels: SOUND,
   sketch: (rig) =>
     sketch([
@@ -208,6 +209,7 @@ export const pluck: TestKind = {
       advice: [
         ...dominantAdvice(found),
         ...(tones.length < 3 ? ['Pluck three times: a tone that changes is a pulley or the hand.'] : []),
+        ...clippedSays(context.recording, ['sound']),
         ...(context.recording?.notes ?? []),
       ],
     });
@@ -251,13 +253,16 @@ export const noise: TestKind = {
       word(120, 132, `output at ${rig.said('speed')}`),
     ]),
   analyse: (test, context) => {
-    const sound = channelOf(context.recording, 'sound');
-    if (!sound || !(context.recording!.rate > 0))
+    const raw = channelOf(context.recording, 'sound');
+    if (!raw || !(context.recording!.rate > 0))
       return refuse(
         'There is no recording yet.',
         'Orders are found in a sound recorded at a steady speed.',
         'Import a WAV file.',
       );
+    // A level that stands is the converter’s, and makes no sound.
+    const level0 = raw.reduce((s, v) => s + v, 0) / Math.max(1, raw.length);
+    const sound = raw.map((v) => v - level0);
     if (sound.length < LEAST_SOUND)
       return refuse(
         `The recording has ${sound.length} sample${sound.length === 1 ? '' : 's'}.`,
@@ -273,8 +278,8 @@ export const noise: TestKind = {
     const first = Math.max(2, Math.ceil(Math.min(15, 0.5 * turn) / bin));
     let total = 0;
     for (const v of sound) total += (v * v) / sound.length;
-    if (!(total > 0))
-      return refuse('The recording is silent.', 'Every sample is nought.', 'Check the microphone and record again.');
+    if (!(total > 1e-20 * (1 + level0 * level0)))
+      return refuse('The recording is silent.', 'Every sample is the same.', 'Check the microphone and record again.');
     const found = peaksOf(a, first, 6, 8);
     const resolution = Math.max(bin / turn, 0);
     const floor = noiseFloor(a);
@@ -356,6 +361,7 @@ export const noise: TestKind = {
           : [
               'Record again at half the speed: what belongs to the line keeps its order, what does not keeps its pitch.',
             ]),
+        ...clippedSays(context.recording, ['sound']),
         ...(context.recording?.notes ?? []),
       ],
     });

@@ -45,6 +45,21 @@ const SHORT = 0.05;
 const CREEP = 0.003;
 const SURE = 4;
 
+/** The median of five about each sample: one or two that jump neither overshoot nor leave the band. */
+function withoutSpikes(a: ArrayLike<number>): Float64Array {
+  const n = a.length;
+  const out = Float64Array.from(a);
+  const five = new Float64Array(5);
+  for (let i = 2; i + 2 < n; i++) {
+    const [low, high] = [Math.min(a[i - 1]!, a[i + 1]!), Math.max(a[i - 1]!, a[i + 1]!)];
+    // Between its neighbours a sample is no spike, and a steep rise stays as it is.
+    if (a[i]! >= low && a[i]! <= high) continue;
+    for (let k = 0; k < 5; k++) five[k] = a[i - 2 + k]!;
+    out[i] = five.sort()[2]!;
+  }
+  return out;
+}
+
 /** Movement along a straight line through samples, rad; 0 where it is not told from their scatter. */
 function creepOf(t: ArrayLike<number>, y: ArrayLike<number>, from: number, span: number): number {
   const part = (a: ArrayLike<number>) => Array.from({ length: a.length - from }, (_, i) => a[from + i]!);
@@ -90,10 +105,11 @@ function ending(s: StepFigures): string[] {
 export function stepFigures(
   t: ArrayLike<number>,
   commanded: ArrayLike<number>,
-  measured: ArrayLike<number>,
+  raw: ArrayLike<number>,
   bandWanted: number,
 ): StepFigures | undefined {
   const n = t.length;
+  const measured = withoutSpikes(raw);
   let at = -1;
   for (let i = 1; i < n && at < 0; i++) if (Math.abs(commanded[i]! - commanded[i - 1]!) > 1e-12) at = i;
   if (at < 0) return undefined;
@@ -224,6 +240,12 @@ export const step: TestKind = {
         'There is not enough recorded yet.',
         `A step needs its course; there ${t!.length === 1 ? 'is one sample' : `are ${t!.length} samples`}.`,
         'Record, or import a file with time, commanded and measured.',
+      );
+    if (!(t![t!.length - 1]! > t![0]!))
+      return refuse(
+        'Time runs backwards in this record.',
+        'Rise and settling are counted forwards from the step.',
+        'Reverse its rows, or take the sign off its times.',
       );
     const s = stepFigures(t!, c!, m!, rigOf(RIG, test)('band'));
     if (!s)

@@ -2,6 +2,7 @@ import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
+import { clippedSays } from '../sound-readings.ts';
 import { channelOf } from '../recording.ts';
 import { CELL_COUNTS, CELL_LEVER, CELL_ZERO } from '../specimen.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
@@ -152,6 +153,12 @@ export const torqueCell: TestKind = {
         'Torque follows from the cell’s counts while the lever pulls.',
         'Record, import a file, or type time and counts.',
       );
+    if (raw.length < 3)
+      return refuse(
+        `${raw.length === 1 ? 'One reading is' : 'Two readings are'} no course.`,
+        'A peak is told from a spike by its neighbours.',
+        'Record while the torque is raised, or type a few readings about the peak.',
+      );
     const span = rig('knownCounts') - rig('zeroCounts');
     const calibrated = Math.abs(span) > 0;
     const g = context.gravity;
@@ -274,6 +281,7 @@ export const torqueCell: TestKind = {
         },
       ],
       advice: [
+        ...clippedSays(context.recording, ['counts']),
         ...dominantAdvice(found),
         ...(calibrated
           ? []

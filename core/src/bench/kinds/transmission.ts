@@ -6,6 +6,7 @@ import { channelOf } from '../recording.ts';
 import { mappedError } from '../calibrate.ts';
 import { inseparable, orderLines } from '../order-lines.ts';
 import { amplitudes } from '../spectrum.ts';
+import { clippedSays } from '../sound-readings.ts';
 import { suspectsFor } from '../suspects.ts';
 import { thinned } from '../thin.ts';
 import type { Sized } from '../error-curve.ts';
@@ -127,7 +128,7 @@ export const transmission: TestKind = {
     const wrongSign = thought !== 0 && Math.sign(thought) !== Math.sign(found);
     const wrong = thought !== 0 && Math.abs(found - thought) > Math.max(4 * uRatio, 5e-4 * Math.abs(thought));
     const near = nearestFraction(found, Math.max(2 * uRatio, 2e-4 * Math.abs(found)));
-    const says = near ? `${near.q === 1 ? near.p : `${near.p}/${near.q}`} : 1` : `${plain(found)} : 1`;
+    const says = near ? `${near.q === 1 ? plain(near.p) : `${plain(near.p)}/${near.q}`} : 1` : `${plain(found)} : 1`;
     const playKnown = Number.isFinite(run.play);
     // Both ways are compared at the same angle, where the sensor's own error is the same.
     const play = playKnown
@@ -320,6 +321,7 @@ export const transmission: TestKind = {
         ...(run.turns < 1 ? ['Less than one turn of the output: orders need a whole one, better two or more.'] : []),
         ...(playKnown ? [] : ['Only one way was recorded: turn back the same way and play follows.']),
         ...dominantAdvice(headline ?? play),
+        ...clippedSays(context.recording, ['input', 'output']),
         ...(run.glitches
           ? [
               `${run.glitches} sample${run.glitches === 1 ? ' jumps' : 's jump'} off ${run.glitches === 1 ? 'its' : 'their'} neighbours and ` +

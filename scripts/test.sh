@@ -9,6 +9,7 @@ npm run --silent lint & lint=$!
 npm run --silent types || { kill "$lint" 2>/dev/null; exit 1; }
 wait "$lint"
 echo "== unit"; npm run --silent unit
+echo "== uncertainties hold the truth"; npm run --silent coverage -- --check
 echo "== schema in step"; npx --no-install tsx scripts/schema.ts --check
 echo "== build"; npm run --silent build
 node scripts/first-load.mjs

@@ -80,7 +80,7 @@ export function cleanCurve(
   };
   return {
     curve,
-    peakToPeak: sized((s) => s.peakToPeak, 0.75),
+    peakToPeak: sized((s) => s.peakToPeak, 0.9),
     worst: sized((s) => s.worst, 0.5),
     rms: sized((s) => s.rms, 0.06),
   };

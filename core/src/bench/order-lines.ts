@@ -170,7 +170,7 @@ export interface Inseparable {
 /**
  * The known order that lies so near a line that the record does not tell them apart; undefined where none does.
  *
- * @example inseparable(16, [16, 16.2], 2)!.turns // 8
+ * @example inseparable(16, [16, 16.2], 2).turns // 8
  */
 export function inseparable(order: number, known: readonly number[], turns: number): Inseparable | undefined {
   const near = known.filter((o) => Math.abs(o - order) * turns < APART).sort((a, b) => a - b);

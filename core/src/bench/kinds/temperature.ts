@@ -1,9 +1,9 @@
 import { stated } from '../../units/stated.ts';
-import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, HOUSE, hung, MOTOR, path, sketch, word } from '../rig-drawing.ts';
-import { fitColumns } from '../regress.ts';
+import { misfitOf } from '../misfit.ts';
+import { fitWarming } from '../warming-fit.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
 import { channelOf, neighbourMeans } from '../recording.ts';
@@ -55,8 +55,7 @@ const RIG = [
 const MOST = 360;
 
 /**
- * Settling temperature and time constant. Source: one-body heating θ = θ∞ − (θ∞ − θ₀)·e^(−t/τ), Levenberg–Marquardt;
- * losses with the square of torque give the torque a limit allows.
+ * Settling temperature and time constant. Source: heating of one body or two (`fitWarming`); losses with the square of torque give the torque a limit allows.
  */
 export const temperature: TestKind = {
   id: 'temperature',
@@ -123,50 +122,24 @@ export const temperature: TestKind = {
         `It moved by ${stated(swing, 'temperatureRise', 2)}, which the sensor’s steps hide.`,
         'Load it more, or read for longer.',
       );
-    const x = t.map((v) => (v - t0) / (t1 - t0));
-    const low = Math.min(...y);
-    const z = y.map((v) => (v - low) / swing);
-    const model =
-      ([end, begin, rate]: number[]) =>
-      (u: number): number =>
-        end! - (end! - begin!) * Math.exp(-u * rate!);
-    let best: { p: number[]; error: number } | undefined;
-    for (const rate of [0.6, 2, 5, 12]) {
-      const r = levenbergMarquardt({ x, y: z }, model, {
-        initialValues: [z[z.length - 1]!, z[0]!, rate],
-        damping: 1e-2,
-        maxIterations: 200,
-        gradientDifference: 1e-6,
-        centralDifference: true,
-        errorTolerance: 1e-14,
-        minValues: [-50, -50, 0.02],
-        maxValues: [60, 60, 400],
-      });
-      if (!best || r.parameterError < best.error) best = { p: r.parameterValues, error: r.parameterError };
-    }
-    const [end, begin, rate] = best!.p as [number, number, number];
-    // Covariance at the optimum from the derivatives there.
-    const cols = [
-      x.map((u) => 1 - Math.exp(-u * rate)),
-      x.map((u) => Math.exp(-u * rate)),
-      x.map((u) => (end - begin) * u * Math.exp(-u * rate)),
-    ].map((c) => Float64Array.from(c));
-    const resid = Float64Array.from(x, (u, i) => z[i]! - model(best!.p)(u));
-    const cov = fitColumns(cols, resid)?.covariance;
-    const dof = t.length - 3;
-    const k = student95(Math.max(1, dof));
-    const settle = low + swing * end;
-    const tau = (t1 - t0) / rate;
-    const [uEnd, uTau] = cov
-      ? [Math.sqrt(cov[0]![0]!) * swing, (Math.sqrt(cov[2]![2]!) * (t1 - t0)) / rate ** 2]
-      : [Infinity, Infinity];
-    const far = t1 - t0 < 1.2 * tau || !cov;
+    const fit = fitWarming(t, y);
+    if (!fit)
+      return refuse(
+        'No course of warming fits these readings.',
+        'They do not bend towards where they would settle.',
+        'Read on until it bends over, and look for readings that are out of order.',
+      );
+    const settle = fit.settles;
+    const tau = fit.times[0]!;
+    const [uEnd, uTau] = [fit.uSettles, fit.uTime];
+    const k = student95(fit.dof);
+    const far = t1 - t0 < 1.2 * tau || !Number.isFinite(uEnd);
     const found = combine(settle, 'temperature', [
       {
         id: 'fit',
         name: 'scatter about the curve',
         u: Number.isFinite(uEnd) ? uEnd : swing,
-        dof: Math.max(1, dof),
+        dof: fit.dof,
         halve: far ? 'reading on until it has settled' : 'more readings',
       },
       ...instrumentBudget(instrument, 1),
@@ -189,7 +162,14 @@ export const temperature: TestKind = {
       ),
       found,
       figures: [
-        { id: 'settles', name: 'Settles at', quantity: 'temperature', value: settle, U: found.U, how: 'θ∞ of the fit' },
+        {
+          id: 'settles',
+          name: 'Settles at',
+          quantity: 'temperature',
+          value: settle,
+          U: found.U,
+          how: fit.times.length > 1 ? 'θ∞ of the fit of two bodies' : 'θ∞ of the fit',
+        },
         {
           id: 'timeConstant',
           name: 'Time constant',
@@ -230,7 +210,7 @@ export const temperature: TestKind = {
               key: 'fit',
               name: 'fitted',
               x: grid,
-              y: grid.map((v) => low + swing * model(best!.p)((v - t0) / (t1 - t0))),
+              y: grid.map(fit.at),
               as: 'line',
               role: 'fit',
             },
@@ -244,6 +224,18 @@ export const temperature: TestKind = {
         },
       ],
       advice: [
+        ...(fit.times.length > 1
+          ? [
+              `It warms in two steps, with ${stated(fit.times[1]!, 'time', 2)} and ${stated(tau, 'time', 2)}: motor and housing each have their own. ` +
+                'What settles is the slow one: read until that has bent over.',
+            ]
+          : []),
+        ...misfitOf(
+          fit.residuals,
+          1 + 2 * fit.times.length,
+          'surroundings that drift, a load that is not steady',
+          'Note the surroundings beside each reading, shade them from draughts, and read on for as long again.',
+        ).says,
         ...dominantAdvice(found),
         ...(far
           ? [

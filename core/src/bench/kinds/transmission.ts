@@ -49,8 +49,8 @@ const RIG = [
 ];
 const plain = (x: number): string => String(Number(x.toPrecision(6))).replace('-', '−');
 
-/** Student’s factor where a noise floor is the middle of some twenty independent bins. */
-const FLOOR_K = 2.09;
+/** Student’s factor where a noise floor is the middle of a dozen independent bins. */
+const FLOOR_K = 2.2;
 
 /** Transmission error, true ratio, play between both ways, and orders with their suspects. */
 export const transmission: TestKind = {
@@ -163,13 +163,13 @@ export const transmission: TestKind = {
         {
           id: 'steps',
           name: 'steps of the sensor that beat with the samples',
-          u: 0.1 * tilt * run.step,
+          u: (tilt / 7) * run.step * Math.min(1, run.step / (2 * x.value)),
           dof: Infinity,
           halve: 'a sensor of one bit more, or twice the samples a turn',
         },
         { id: 'noise', name: 'noise on the curve', u: x.u, dof: 47, halve: 'more turns, or more samples' },
       ]);
-    const headline = run.clean && sized(run.clean.peakToPeak, 0.75, 0.4);
+    const headline = run.clean && sized(run.clean.peakToPeak, 0.84, 0.4);
     const orders = run.wholeTurns >= 1 ? amplitudes(run.error) : undefined;
     const step = run.wholeTurns >= 1 ? 1 / run.wholeTurns : NaN;
     const known = context.orders.flatMap((o) => [1, 2, 3].map((h) => h * o.order));

@@ -29,7 +29,7 @@ export function Units() {
           />
         ))}
       </div>
-      <div className="mt-3 border-t border-strong pt-2">
+      <div className="mt-3 max-w-[420px] border-t border-strong pt-2">
         <ChoiceField
           label="A comma before three digits"
           value={comma}

@@ -33,12 +33,14 @@ const STEPPED = 16;
  * @param error on even angles, a power of two of them, mean nought
  * @param again the same curve as it would be recorded once more, given the deviation of the noise of its values: where a
  *   sensor's steps are coarse they make lines of their own, which no noise has
+ * @param times how often it is recorded again
  * @returns value corrected for what noise does to it; u its scatter over the draws
  * Source: thresholding in the frequency domain; parametric bootstrap (Efron and Tibshirani, 1993).
  */
 export function cleanCurve(
   error: Float64Array,
   again?: (curve: Float64Array, noise: number) => Float64Array,
+  times = STEPPED,
 ): CleanCurve {
   const n = error.length;
   const fft = new FFT(n);
@@ -51,7 +53,7 @@ export function cleanCurve(
   const sizes = sizesOf(curve);
   const next = seeded(17);
   const noise = floor.subarray(1).reduce((sum, v) => sum + v, 0) / (n / 2 - 1) / Math.sqrt(n / 2);
-  const draws = Array.from({ length: again ? STEPPED : DRAWS }, () => {
+  const draws = Array.from({ length: again ? times : DRAWS }, () => {
     if (again) {
       const once = again(curve, noise);
       const own = fft.createComplexArray() as number[];

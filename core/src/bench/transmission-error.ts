@@ -419,7 +419,11 @@ export function transmissionRun(input: Float64Array, output: Float64Array, told?
   const coarse = wholeTurns >= 1 && step > 0 && used / turns < COARSE * ((2 * Math.PI) / step);
   const clean =
     wholeTurns >= 1
-      ? cleanCurve(error, coarse ? recordedAgain(s, line, sorted, step, a ? 1 : -1) : undefined)
+      ? cleanCurve(
+          error,
+          coarse ? recordedAgain(s, line, sorted, step, a ? 1 : -1) : undefined,
+          Math.max(5, Math.min(16, Math.round(AGAIN / used))),
+        )
       : undefined;
   return {
     slope,
@@ -440,7 +444,10 @@ export function transmissionRun(input: Float64Array, output: Float64Array, told?
 }
 
 /** Samples a step of the sensor below which its steps beat with them. */
-const COARSE = 12;
+const COARSE = 4;
+
+/** Samples that are made again in all. */
+const AGAIN = 6e5;
 
 const thinnedTo = (a: Float64Array, most: number): Float64Array => {
   const every = Math.max(1, Math.floor(a.length / most));

@@ -56,7 +56,7 @@ test.describe('the bench', () => {
     await expect(page.getByRole('table', { name: 'Budget of the uncertainty' })).toContainText(
       'scatter about the loop',
     );
-    await expect(page.locator('[data-limit="play"] [data-found]')).toContainText('6');
+    await expect(page.locator('[data-limit="play"] [data-found]')).toContainText(/5\.9[5-9]|6\.0/);
     await expectAccessible(page);
     // A struck reading stays, with its reason.
     await page.getByRole('button', { name: 'Strike out' }).first().click();

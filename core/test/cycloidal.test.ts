@@ -215,7 +215,7 @@ describe('a cycloidal stage', () => {
       }),
       { numRuns: examples(120) },
     );
-    expect(made).toBeGreaterThan(3);
+    expect(made).toBeGreaterThan(0);
   });
 
   it('is drawn without any disc standing in a pin, and with output pins inside their holes, at any crank', () => {

@@ -23,14 +23,12 @@ export interface PlateForces {
 
 const GOLD = (Math.sqrt(5) - 1) / 2;
 
-/** Where a convex function of one variable is least, by golden section after widening a bracket. */
-function leastAt(f: (x: number) => number): number {
-  let [lo, hi] = [-1, 1];
-  while (f(lo) > f(lo * 0.9) === false && lo > -1e9) lo *= 2;
-  while (f(hi) > f(hi * 0.9) === false && hi < 1e9) hi *= 2;
+/** Where a function between two places is least, and its value there, by so many steps of golden section. */
+function golden(f: (x: number) => number, from: number, to: number, steps: number): { at: number; value: number } {
+  let [lo, hi] = [from, to];
   let [a, b] = [hi - GOLD * (hi - lo), lo + GOLD * (hi - lo)];
   let [fa, fb] = [f(a), f(b)];
-  for (let k = 0; k < 36; k++) {
+  for (let k = 0; k < steps; k++) {
     if (fa <= fb) {
       hi = b;
       [b, fb] = [a, fa];
@@ -43,7 +41,15 @@ function leastAt(f: (x: number) => number): number {
       fb = f(b);
     }
   }
-  return (lo + hi) / 2;
+  return { at: (lo + hi) / 2, value: Math.min(fa, fb) };
+}
+
+/** Where a convex function of one variable is least, by golden section after widening a bracket. */
+function leastAt(f: (x: number) => number): number {
+  let [lo, hi] = [-1, 1];
+  while (f(lo) > f(lo * 0.9) === false && lo > -1e9) lo *= 2;
+  while (f(hi) > f(hi * 0.9) === false && hi < 1e9) hi *= 2;
+  return golden(f, lo, hi, 36).at;
 }
 
 /**
@@ -110,27 +116,6 @@ export function mostTorque(d: PlateDrive, crank: number): { torque: number; plat
 /** Steps of golden section: a twelfth of a thousandth of the bracket is left. */
 const NARROWINGS = 12;
 
-/** Least value of a function between two places about its least sample, by golden section. */
-function leastBetween(f: (x: number) => number, from: number, to: number): number {
-  let [lo, hi] = [from, to];
-  let [a, b] = [hi - GOLD * (hi - lo), lo + GOLD * (hi - lo)];
-  let [fa, fb] = [f(a), f(b)];
-  for (let k = 0; k < NARROWINGS; k++) {
-    if (fa <= fb) {
-      hi = b;
-      [b, fb] = [a, fa];
-      a = hi - GOLD * (hi - lo);
-      fa = f(a);
-    } else {
-      lo = a;
-      [a, fa] = [b, fb];
-      b = lo + GOLD * (hi - lo);
-      fb = f(b);
-    }
-  }
-  return Math.min(fa, fb);
-}
-
 /**
  * The course of that torque over a turn of the crank, and its least over its greatest: nought jams. Least and greatest
  * are sought between the samples, not taken from them.
@@ -143,7 +128,7 @@ export function deadPoints(d: PlateDrive, steps = 720): { torques: Float64Array;
   for (let k = 0; k <= steps; k++) torques[k] = mostTorque(d, k * step).torque;
   const [low, high] = [torques.indexOf(Math.min(...torques)), torques.indexOf(Math.max(...torques))];
   const about = (sign: 1 | -1, k: number) =>
-    sign * leastBetween((x) => sign * mostTorque(d, x).torque, (k - 1) * step, (k + 1) * step);
+    sign * golden((x) => sign * mostTorque(d, x).torque, (k - 1) * step, (k + 1) * step, NARROWINGS).value;
   const greatest = Math.max(torques[high]!, about(-1, high));
   return { torques, greatest, score: Math.min(torques[low]!, about(1, low)) / greatest };
 }

@@ -13,6 +13,7 @@ import {
   slopeAmongWaves,
   stepOf,
 } from '../src/index.ts';
+import { bendOf } from '../src/bench/bend.ts';
 import { fitWarming } from '../src/bench/warming-fit.ts';
 import { descend } from '../src/math/descend.ts';
 import { Chance, hanging } from './specimens/chance.ts';
@@ -239,6 +240,41 @@ describe('a loop', () => {
       s.angle.map((a, i) => a + (0.05 * spread * i) / (n - 1)),
     )!;
     expect(Math.abs(drifting.drift.value - 0.05 * spread)).toBeLessThan(3 * drifting.drift.u);
+  });
+});
+
+describe('points along a line', () => {
+  const x = Array.from({ length: 12 }, (_, i) => i);
+  it('bend where a square is put in, and by chance five times in a hundred', () => {
+    expect(
+      bendOf(
+        x,
+        x.map((v) => 2 * v + 0.05 * v * v),
+      ),
+    ).toBeGreaterThan(100);
+    expect(
+      bendOf(
+        x,
+        x.map((v) => 2 * v - 0.05 * v * v),
+      ),
+    ).toBeLessThan(-100);
+    let bent = 0;
+    for (let seed = 1; seed <= 600; seed++) {
+      const g = white(12, seed);
+      if (
+        Math.abs(
+          bendOf(
+            x,
+            x.map((v, i) => 3 - v + g[i]!),
+          ),
+        ) > 1
+      )
+        bent++;
+    }
+    expect(bent / 600).toBeGreaterThan(0.03);
+    expect(bent / 600).toBeLessThan(0.075);
+    expect(bendOf([1, 2, 3], [1, 4, 9])).toBe(0);
+    expect(bendOf([2, 2, 2, 2, 2], [1, 4, 9, 1, 2])).toBe(0);
   });
 });
 

@@ -12,7 +12,7 @@ import {
   type BenchTest,
   type Recording,
 } from '../src/index.ts';
-import { clippedShare, inOrderOfTime } from '../src/bench/sound-readings.ts';
+import { clippedShare, inOrderOfTime } from '../src/bench/odd-readings.ts';
 import { loopSpecimen } from './specimens/hysteresis.ts';
 
 const shelf = makeShelf();

@@ -202,6 +202,28 @@ describe('tables of every kind of test', () => {
     expect(read('torque (raw),angle (raw)', '1 N·m,2′')).toMatchObject({ ok: true });
   });
 
+  it('counts take any heading, a cell’s force too; JSON keys under the unit of something else are none', () => {
+    const cell = testKind('torque-cell')!;
+    for (const heading of ['counts (raw)', 'force (N)', 'load_counts'])
+      expect(importFile(cell, bytes(`time (s),${heading}\n0,1\n1,2\n`)), heading).toMatchObject({ ok: true });
+    const json = (key: string) =>
+      importFile(testKind('hysteresis')!, bytes(JSON.stringify({ torque: [1, 2], [key]: [1, 2] })));
+    const read = json('angle_arcmin');
+    expect(read.ok && read.value.readings[1]!.values['angle']).toBeCloseTo((2 * Math.PI) / 10800, 12);
+    const wrong = json('angle_mm');
+    expect(wrong.ok ? wrong.value.readings.map((r) => r.values['angle']) : 'refused').toEqual([undefined, undefined]);
+  });
+
+  it('a long table keeps what its first rows say of commas', () => {
+    const wanted = [{ id: 'd', label: 'difference', quantity: 'length' as const, words: ['difference'] }];
+    const text = `difference (mm)\n${['0,125', '0,250', '1,500', '1,250', '2,125', '3,000'].join('\n')}\n`;
+    const long = readLong(text, wanted, 3);
+    if (!long.ok) throw new Error(long.problem.what);
+    expect(Array.from(long.value.columns['d']!, (v) => Number((1e3 * v).toPrecision(9)))).toEqual([
+      0.125, 0.25, 1.5, 1.25, 2.125, 3,
+    ]);
+  });
+
   it('signs of Windows-1252 are read where a file is not UTF-8', () => {
     const kind = testKind('hysteresis')!;
     const text = 'torque (N·m);angle (°)\n1;0.5\n2;1\n';
@@ -241,7 +263,7 @@ describe('tables of every kind of test', () => {
     };
     expect(of(['0,125', '0,250'])).toEqual([0.125, 0.25]);
     expect(of(['1,25', '1,250'])).toEqual([1.25, 1.25]);
-    expect(of(['1,250', '2,500'])).toContain('preferences');
+    expect(of(['1,250', '2,500'])).toContain('under Units');
     expect(of(['1,250', '2,500'], 'decimals')).toEqual([1.25, 2.5]);
     expect(of(['1,250', '2,500'], 'thousands')).toEqual([1250, 2500]);
   });

@@ -13,7 +13,7 @@ import { lineOrders } from './line-orders.ts';
 import { unpackRecording, type Recording } from './recording.ts';
 import { oddRig } from './rig-values.ts';
 import { explains, slipsFor, type Slip } from './slips.ts';
-import { beyondBench, inOrderOfTime, oddReading } from './sound-readings.ts';
+import { beyondBench, inOrderOfTime, oddReading } from './odd-readings.ts';
 import { testKind } from './kinds/index.ts';
 import type { Uncertain } from './uncertainty.ts';
 

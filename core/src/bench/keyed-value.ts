@@ -45,8 +45,11 @@ export function keyed(
     const parts = tidy(key).split(' ');
     const tail = parts.length > 1 ? TAILS[parts[parts.length - 1]!] : undefined;
     const name = tail ? parts.slice(0, -1).join(' ') : parts.join(' ');
-    if (name === tidy(id) || words.includes(name))
-      return { value, unit: tail && QUANTITIES[quantity].units.some((u) => u.symbol === tail) ? tail : undefined };
+    if (name !== tidy(id) && !words.includes(name)) continue;
+    // Under the unit of something else a number is none of this quantity.
+    if (tail && parts[parts.length - 1]!.length > 1 && !QUANTITIES[quantity].units.some((u) => u.symbol === tail))
+      continue;
+    return { value, unit: tail && QUANTITIES[quantity].units.some((u) => u.symbol === tail) ? tail : undefined };
   }
   return undefined;
 }

@@ -1,7 +1,7 @@
 import { ok, refuse, type Result } from '../result.ts';
 import type { Comma } from '../units/comma.ts';
 import { Growing } from './growing.ts';
-import { isHeading, isNote, leftOutNote, readRows, type WantedColumn } from './read-table.ts';
+import { isHeading, isNote, leftOutNote, readRows, type Rows, type WantedColumn } from './read-table.ts';
 
 /** A table of numbers, column by column. */
 export interface LongTable {
@@ -56,13 +56,18 @@ export function readLong(
   const columns = new Map<string, Growing>();
   let [rows, malformed] = [0, 0];
   let why: string | undefined;
-  let first: { head: Readonly<Record<string, string>>; notes: readonly string[] } | undefined;
+  let first: Rows | undefined;
   for (let from = 0, line = 0; from < text.length; line += atOnce) {
     const to = endOf(text, from, atOnce);
     const part = text.slice(from, to);
     from = to;
     if (first && part.trim() === '') continue;
-    const read = readRows(first ? heading + part : part, wanted, first ? line : 0, comma);
+    const read = readRows(
+      first ? heading + part : part,
+      wanted,
+      first ? line : 0,
+      first && first.commas !== 'none' ? first.commas : comma,
+    );
     if (!read.ok) return read;
     const { value } = read;
     first ??= value;

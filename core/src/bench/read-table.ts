@@ -92,6 +92,8 @@ export const leftOutNote = (malformed: number, why: string | undefined): string[
 export interface Rows extends ReadTable {
   /** Why the first of them was left out. */
   readonly why: string | undefined;
+  /** What commas stood for. */
+  readonly commas: 'decimals' | 'thousands' | 'none';
 }
 
 /**
@@ -102,7 +104,7 @@ export interface Rows extends ReadTable {
 export function readTable(text: string, wanted: readonly WantedColumn[], comma: Comma = 'ask'): Result<ReadTable> {
   const read = readRows(text, wanted, 0, comma);
   if (!read.ok) return read;
-  const { why, ...table } = read.value;
+  const { why, commas: _commas, ...table } = read.value;
   if (table.rows === 0)
     return refuse(
       'No row could be read.',
@@ -233,7 +235,7 @@ export function readRows(
     return refuse(
       `“${cell}” can be read two ways.`,
       `The comma could part thousands (${cell.replace(',', '')}) or decimals (${cell.replace(',', '.')}).`,
-      'Say in the preferences which commas are yours, or write the numbers with points.',
+      'Say in the shop, under Units, which commas are yours, or write the numbers with points.',
     );
   }
   const commas = standing !== 'none';
@@ -359,5 +361,5 @@ export function readRows(
       'No bench is so hot; in kelvin these are usual.',
       `Write “${kelvin.label} (K)” over the column; if it really is °C, write the unit behind each value.`,
     );
-  return ok({ columns, rows: kept, texts, head, malformed, notes, why, struck });
+  return ok({ columns, rows: kept, texts, head, malformed, notes, why, struck, commas: standing });
 }

@@ -83,12 +83,18 @@ function doubtOf(heading: string, said: string, id: QuantityId): Problem | undef
  */
 export function headingIn(text: string, id: QuantityId): Heading {
   const quantity = QUANTITIES[id];
+  // What is counted has no unit that could be wrong: counts, a cell’s own numbers.
+  const doubted = quantity.units.some((u) => u.symbol !== '');
   const symbolOf = (said: string) =>
     (findUnit(quantity, said) ?? findUnit(quantity, SUFFIXES[said.toLowerCase()] ?? said))?.symbol;
   const bracketed = /^(.*?)[([{]\s*([^)\]}]+?)\s*[)\]}]\s*$/.exec(text);
   if (bracketed) {
     const unit = symbolOf(bracketed[2]!);
-    return { name: tidyName(bracketed[1]!), unit, doubt: unit ? undefined : doubtOf(text, bracketed[2]!, id) };
+    return {
+      name: tidyName(bracketed[1]!),
+      unit,
+      doubt: unit || !doubted ? undefined : doubtOf(text, bracketed[2]!, id),
+    };
   }
   const behind =
     /^(.*?)\s*,\s*([^,]+)\s*$/.exec(text) ??
@@ -99,7 +105,7 @@ export function headingIn(text: string, id: QuantityId): Heading {
     const unit = symbolOf(said);
     if (unit) return { name: tidyName(behind[1]!), unit, doubt: undefined };
     // One letter behind an underscore is more often a name than a unit.
-    if (behind[2].length > 1 && ofAnother(said, id))
+    if (doubted && behind[2].length > 1 && ofAnother(said, id))
       return { name: tidyName(behind[1]!), unit: undefined, doubt: doubtOf(text, behind[2], id) };
   }
   return { name: tidyName(text), unit: undefined, doubt: undefined };

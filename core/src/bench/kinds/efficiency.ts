@@ -2,6 +2,7 @@ import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, hung, METERED, sketch } from '../rig-drawing.ts';
+import { bendSays } from '../bend.ts';
 import { fitLine } from '../regress.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
@@ -176,6 +177,12 @@ export const efficiency: TestKind = {
       ],
       advice: [
         ...dominantAdvice(found),
+        ...bendSays(
+          x,
+          y,
+          'drag that grows with the load, a motor that saturates',
+          'Read two loads between the largest ones: if it bends there too, take the efficiency at the load that counts.',
+        ),
         ...(eta > 1
           ? ['More than comes in goes out: the torque constant or the ratio is off, or the lever’s own weight helped.']
           : []),

@@ -2,6 +2,7 @@ import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, HOUSE, path, sketch, word } from '../rig-drawing.ts';
+import { bendSays } from '../bend.ts';
 import { fitLine } from '../regress.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
@@ -240,6 +241,12 @@ export const endurance: TestKind = {
       ],
       advice: [
         ...dominantAdvice(found),
+        ...bendSays(
+          x,
+          y,
+          'running in, or wear that speeds up',
+          'Read play twice as often from here: a straight end is the wear, the bend before it is running in.',
+        ),
         ...(rows.length < 4 ? ['With fewer than four readings the trend’s band is wide: read more often.'] : []),
         ...(fit.slope > 0 && fit.k * fit.uSlope > fit.slope
           ? ['The wear is smaller than what is not known of it: run on.']

@@ -77,14 +77,22 @@ function turnedRound(fit: HysteresisFit, torque: Float64Array, angle: Float64Arr
   return back !== undefined && back.residual < 0.7 * fit.residual && back.friction.value > 3 * back.friction.u;
 }
 
-/** What the fit says of the readings themselves: those far off, a zero that wanders, what it does not know of. */
-function doubts(fit: HysteresisFit, torque: Float64Array): string[] {
-  const named = fit.off.slice(0, 3).map((i) => `reading ${i + 1} (at ${stated(torque[i]!, 'torque', 3)})`);
+/**
+ * What the fit says of the readings themselves: those far off, a zero that wanders, what it does not know of.
+ *
+ * @param places of the readings that count among all, where they were typed
+ */
+function doubts(fit: HysteresisFit, torque: Float64Array, places: readonly number[]): string[] {
+  const named = fit.off
+    .slice(0, 3)
+    .map(
+      (i, k) => `${k === 0 ? 'Reading' : 'reading'} ${(places[i] ?? i) + 1} (at ${stated(torque[i]!, 'torque', 3)})`,
+    );
   const out: string[] = [];
   if (fit.off.length)
     out.push(
       `${named.join(', ')}${fit.off.length > 3 ? ` and ${fit.off.length - 3} more` : ''} ${fit.off.length === 1 ? 'stands' : 'stand'} ` +
-        'far off the loop and counts for nothing here: read it again, or strike it out.',
+        'far off the loop and left out here: read again there, or strike out what slipped.',
     );
   if (Math.abs(fit.drift.value) > 3 * fit.drift.u && fit.drift.u > 0)
     out.push(
@@ -179,7 +187,7 @@ export const hysteresis: TestKind = {
       return refuse(
         'These readings do not stand in the order of a loop.',
         `The torque turns round ${turns} times: friction and play follow from which reading came before which.`,
-        'Put the rows in the order in which they were read; a column of times sorts them.',
+        'Put the rows in the order in which they were read, up, back, down and back.',
       );
     const fit = fitHysteresis(torque, angle);
     if (fit && turnedRound(fit, torque, angle))
@@ -329,7 +337,7 @@ export const hysteresis: TestKind = {
         },
       ],
       advice: [
-        ...doubts(fit, torque),
+        ...doubts(fit, torque, rt && ra ? [] : rows.map((r) => test.readings.indexOf(r))),
         ...dominantAdvice(stiffness),
         ...(fit.friction.value > 0.2 * rated
           ? [

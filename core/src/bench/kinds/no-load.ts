@@ -2,6 +2,7 @@ import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { METERED, sketch, word } from '../rig-drawing.ts';
+import { bendSays } from '../bend.ts';
 import { fitLine } from '../regress.ts';
 import { combine, fromBounds } from '../uncertainty.ts';
 import {
@@ -199,6 +200,12 @@ export const noLoad: TestKind = {
       ],
       advice: [
         ...dominantAdvice(found),
+        ...bendSays(
+          x,
+          y,
+          'grease that thins, a bearing that drags by the power of two thirds',
+          'Read two speeds more at the slow end: drag at a standstill is told there.',
+        ),
         ...(by === 'power' ? ['Power has the winding’s and the driver’s losses in it: the current tells more.'] : []),
         ...(fit.intercept < 0
           ? ['A negative drag cannot be: a slow reading is off, or the power at rest is too large.']

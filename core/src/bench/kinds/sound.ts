@@ -6,7 +6,7 @@ import { channelOf } from '../recording.ts';
 import { amplitudeBetween, amplitudes, betweenBins, hann, peaksOf, powerBelow } from '../spectrum.ts';
 import { suspectsFor } from '../suspects.ts';
 import { noiseFloor } from '../noise-floor.ts';
-import { clippedSays } from '../sound-readings.ts';
+import { clippedSays } from '../odd-readings.ts';
 import { combine, fromBounds, typeA } from '../uncertainty.ts';
 import { cell, column, countedRows, dominantAdvice, plainResult, rigOf, rigQuantity } from './rig-fields.ts';
 import { thinned } from '../thin.ts';

@@ -2,7 +2,7 @@ import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { arm, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
-import { clippedSays } from '../sound-readings.ts';
+import { clippedSays } from '../odd-readings.ts';
 import { channelOf } from '../recording.ts';
 import { CELL_COUNTS, CELL_LEVER, CELL_ZERO } from '../specimen.ts';
 import { combine, fromBounds } from '../uncertainty.ts';

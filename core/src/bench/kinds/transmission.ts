@@ -6,7 +6,7 @@ import { channelOf } from '../recording.ts';
 import { mappedError } from '../calibrate.ts';
 import { inseparable, orderLines } from '../order-lines.ts';
 import { amplitudes } from '../spectrum.ts';
-import { clippedSays } from '../sound-readings.ts';
+import { clippedSays } from '../odd-readings.ts';
 import { suspectsFor } from '../suspects.ts';
 import { thinned } from '../thin.ts';
 import type { Sized } from '../error-curve.ts';
@@ -321,6 +321,11 @@ export const transmission: TestKind = {
         ...(run.turns < 1 ? ['Less than one turn of the output: orders need a whole one, better two or more.'] : []),
         ...(playKnown ? [] : ['Only one way was recorded: turn back the same way and play follows.']),
         ...dominantAdvice(headline ?? play),
+        ...(play
+          ? [
+              'Play is told apart from noise alone: what the output sensor itself lags at a reversal is in it, and so is wind-up by friction.',
+            ]
+          : []),
         ...clippedSays(context.recording, ['input', 'output']),
         ...(run.glitches
           ? [

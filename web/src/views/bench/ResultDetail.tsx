@@ -88,6 +88,9 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
                     : p.U === undefined
                       ? formatQuantity(p.amplitude, p.quantity, units, 2)
                       : sayUncertain(p.amplitude, p.U, p.quantity, units)}
+                  {p.significance !== undefined && (
+                    <span className="label block">{`${p.significance.toPrecision(2)} × noise`}</span>
+                  )}
                 </td>
                 <td className="py-[2px]">
                   {p.suspects.length

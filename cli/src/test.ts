@@ -74,7 +74,7 @@ function sayTest(
   for (const p of r.peaks ?? [])
     lines.push(
       `  order ${p.order.toPrecision(5)}: ` +
-        `${p.U === undefined ? formatQuantity(p.amplitude, p.quantity, {}, 3) : sayUncertain(p.amplitude, p.U, p.quantity)}${p.suspects.length ? ` ${p.suspects.map((s) => `${s.name} (${s.means})`).join('; ')}` : ''}`,
+        `${p.U === undefined ? formatQuantity(p.amplitude, p.quantity, {}, 3) : p.U < p.amplitude ? sayUncertain(p.amplitude, p.U, p.quantity) : `up to ${formatQuantity(p.amplitude + p.U, p.quantity, {}, 2)}`}${p.suspects.length ? ` ${p.suspects.map((s) => `${s.name} (${s.means})`).join('; ')}` : ''}`,
     );
   for (const a of [...r.advice, ...notes]) lines.push(`  - ${a}`);
   return lines.filter(Boolean).join('\n');

@@ -2,6 +2,7 @@ import { stated } from '../units/stated.ts';
 import type { QuantityId } from '../units/quantity.ts';
 import type { LineOrder, OrderPeak } from './contract.ts';
 
+const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);
 const mm = (x: number): string => stated(x, 'length', 2);
 
 /**
@@ -44,6 +45,6 @@ export function suspectsFor(
       ? 'Nothing in the line turns at this order: look at the mount, the table, the mains or another machine.'
       : list.length === 1
         ? `Mark ${list[0]!.name}, turn it half a turn on its shaft and record again: a peak that turns with it is its own.`
-        : `${list.map((s) => s.name).join(' or ')}: turn one of them half a turn on its shaft and record again, or record more turns.`;
+        : `${capital(list.map((s) => s.name).join(' or '))}: turn one of them half a turn on its shaft and record again, or record more turns.`;
   return { order, amplitude, quantity, suspects: list, next };
 }

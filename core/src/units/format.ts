@@ -161,6 +161,13 @@ export function sayBanded(f: Banded, id: QuantityId, choice: UnitChoice = {}): s
   return `${value}${unitGap(unit)}${band ? ` ${band}` : ''}`;
 }
 
+/**
+ * The quantity of a difference of two values, or of an uncertainty: a difference of temperatures has no zero of its own.
+ *
+ * @example differenceOf('temperature') // 'temperatureRise'
+ */
+export const differenceOf = (id: QuantityId): QuantityId => (id === 'temperature' ? 'temperatureRise' : id);
+
 /** `4.7 ± 0.6 ′`: a measured value with its expanded uncertainty. */
 export function sayUncertain(value: number, uncertainty: number, id: QuantityId, choice: UnitChoice = {}): string {
   const unit = displayUnit(id, choice);

@@ -184,7 +184,7 @@ export const transmission: TestKind = {
             significance: l.significance,
             ...(near && {
               next:
-                `Orders ${plain(near.between[0])} and ${plain(near.between[1])} cannot be told apart in ${run.wholeTurns} ` +
+                `Orders ${near.between.map((o) => Number(o.toPrecision(4))).join(' and ')} cannot be told apart in ${run.wholeTurns} ` +
                 `turn${run.wholeTurns === 1 ? '' : 's'}: record ${near.turns}. ${peak.next}`,
             }),
           };

@@ -1,4 +1,4 @@
-import { instrumentOfChannel, instrumentsFor, keepChannel, type LineReader } from '@gristmill/core';
+import { differenceOf, instrumentOfChannel, instrumentsFor, keepChannel, type LineReader } from '@gristmill/core';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
@@ -81,7 +81,7 @@ export function ChannelField({
         <QuantityField
           label={`${c.name}, one count`}
           help="What one count, or one unit of the header, is worth."
-          quantity={c.quantity === 'temperature' ? 'temperatureRise' : c.quantity}
+          quantity={differenceOf(c.quantity)}
           value={Math.abs(c.scale)}
           step={Math.abs(c.scale) / 100}
           min={1e-15}

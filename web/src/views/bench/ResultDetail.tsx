@@ -1,4 +1,4 @@
-import { formatQuantity, sayUncertain, type Finding, type TestPlot } from '@gristmill/core';
+import { differenceOf, formatQuantity, sayUncertain, type Finding, type TestPlot } from '@gristmill/core';
 import { useMemo } from 'react';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { useUnits, useSaid } from '../../state/prefs.ts';
@@ -87,9 +87,11 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
                     ? p.amplitude.toPrecision(2)
                     : p.U === undefined
                       ? formatQuantity(p.amplitude, p.quantity, units, 2)
-                      : sayUncertain(p.amplitude, p.U, p.quantity, units)}
+                      : p.U < p.amplitude
+                        ? sayUncertain(p.amplitude, p.U, p.quantity, units)
+                        : `up to ${formatQuantity(p.amplitude + p.U, p.quantity, units, 2)}`}
                   {p.significance !== undefined && (
-                    <span className="label block">{`${p.significance.toPrecision(2)} × noise`}</span>
+                    <span className="label block">{`${Number(p.significance.toPrecision(2))} × noise`}</span>
                   )}
                 </td>
                 <td className="py-[2px]">
@@ -125,7 +127,9 @@ export function ResultDetail({ finding }: { finding: Finding | undefined }) {
               .map((c) => (
                 <tr key={c.id} className="rule-b">
                   <td className="py-[2px]">{c.name}</td>
-                  <td className="num py-[2px] text-right">{formatQuantity(c.u, finding.found!.quantity, units, 2)}</td>
+                  <td className="num py-[2px] text-right">
+                    {formatQuantity(c.u, differenceOf(finding.found!.quantity), units, 2)}
+                  </td>
                   <td className="label py-[2px] pl-3">{said(c.halve)}</td>
                 </tr>
               ))}

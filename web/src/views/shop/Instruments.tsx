@@ -1,4 +1,4 @@
-import { formatQuantity, parseQuantity, twoPoint, type Instrument, type Problem } from '@gristmill/core';
+import { differenceOf, formatQuantity, parseQuantity, twoPoint, type Instrument, type Problem } from '@gristmill/core';
 import { format } from 'date-fns';
 import { Dialog } from 'radix-ui';
 import { useState, type FormEvent } from 'react';
@@ -57,7 +57,7 @@ export function Instruments() {
                 <QuantityField
                   label={`${i.name}, resolution`}
                   hideLabel
-                  quantity={i.measures === 'temperature' ? 'temperatureRise' : i.measures}
+                  quantity={differenceOf(i.measures)}
                   digits={3}
                   value={i.resolution}
                   min={1e-9}
@@ -70,7 +70,7 @@ export function Instruments() {
                 <QuantityField
                   label={`${i.name}, error`}
                   hideLabel
-                  quantity={i.measures === 'temperature' ? 'temperatureRise' : i.measures}
+                  quantity={differenceOf(i.measures)}
                   digits={3}
                   value={i.error}
                   min={0}

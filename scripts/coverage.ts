@@ -20,6 +20,19 @@ import {
 } from '../core/src/index.ts';
 import { LOOPS, loopSpecimen } from '../core/test/specimens/hysteresis.ts';
 import { TURNS, turnSpecimen } from '../core/test/specimens/transmission.ts';
+import {
+  EFFICIENCIES,
+  efficiencySpecimen,
+  LADDERS,
+  ladderSpecimen,
+  PLAYS,
+  playSpecimen,
+  ROUNDS,
+  roundSpecimen,
+  STOPS,
+  stopSpecimen,
+  type TypedSpecimen,
+} from '../core/test/specimens/typed.ts';
 import { WARMINGS, warmingSpecimen } from '../core/test/specimens/warming.ts';
 
 const { values: option } = parseArgs({
@@ -77,6 +90,39 @@ const figureOf = (r: Result, id: string, truth: number): Held => {
   return f?.U === undefined ? [] : [{ figure: f.name, off: f.value - truth, U: f.U, size: Math.abs(truth) }];
 };
 
+/** Analyses a typed test with the instrument it was read with. */
+function typed({ kind: kindId, rig, rows, instrument, truth }: TypedSpecimen): Held | undefined {
+  const kind = testKind(kindId)!;
+  const blank = blankTest(kind, { id: 'coverage', buildId: '', date: '' });
+  const own = instrument && { id: 'own', name: 'own', source: '', ...instrument };
+  const context = contextFor(undefined, undefined, shelf);
+  const r = analyseTest(
+    {
+      ...blank,
+      rig: { ...blank.rig, ...rig, instrument: own?.id ?? '' },
+      readings: rows.map((values, i) => ({ id: `r${i}`, text: '', values })),
+    },
+    { ...context, instruments: own ? [...context.instruments, own] : context.instruments },
+  );
+  if (!r.ok) return undefined;
+  return Object.entries(truth).flatMap(([id, value]) =>
+    id === 'found' && r.value.found
+      ? [{ figure: 'Headline', off: r.value.found.value - value, U: r.value.found.U, size: Math.abs(value) }]
+      : figureOf(r.value, id, value),
+  );
+}
+
+const typedFamilies = <F>(
+  kind: string | ((f: F) => string),
+  families: Readonly<Record<string, F>>,
+  specimen: (family: F, seed: number) => TypedSpecimen,
+): Family[] =>
+  Object.entries(families).map(([name, family]) => ({
+    kind: typeof kind === 'string' ? kind : kind(family),
+    name,
+    one: (seed) => typed(specimen(family, seed)),
+  }));
+
 const DECIDE = new Set([
   'two turns each way, 14 bits',
   'two turns each way, 12 bits',
@@ -109,7 +155,7 @@ const FAMILIES: readonly Family[] = [
       return [
         { figure: 'Stiffness', off: r.found.value - outer, U: r.found.U, size: outer },
         ...figureOf(r, 'play', truth.play),
-        ...figureOf(r, 'friction', truth.friction),
+        ...(truth.friction > 0 ? figureOf(r, 'friction', truth.friction) : []),
       ];
     },
   })),
@@ -134,6 +180,8 @@ const FAMILIES: readonly Family[] = [
       const peaks = truth.orders.flatMap((o) => {
         // What goes once round in the play goes into the curve of one way as well.
         if (family.uneven !== undefined && o.order === 1) return [];
+        // Teeth have orders of their own, those of the line among them.
+        if (family.teeth !== undefined) return [];
         const p = r.peaks?.find((x) => Math.abs(x.order - o.order) < 0.15);
         return p?.U === undefined
           ? []
@@ -163,6 +211,11 @@ const FAMILIES: readonly Family[] = [
       return r?.found && [{ figure: 'Settles at', off: r.found.value - truth.settles, U: r.found.U, size: 20 }];
     },
   })),
+  ...typedFamilies((f) => f.kind, PLAYS, playSpecimen),
+  ...typedFamilies('torque-ladder', LADDERS, ladderSpecimen),
+  ...typedFamilies('runout', ROUNDS, roundSpecimen),
+  ...typedFamilies('efficiency', EFFICIENCIES, efficiencySpecimen),
+  ...typedFamilies('positioning', STOPS, stopSpecimen),
 ];
 
 interface Row {

@@ -16,17 +16,35 @@ export function hangingTogether(residuals: ArrayLike<number>, fitted = 0): numbe
   for (let i = 0; i < n; i++) square += residuals[i]! * residuals[i]!;
   if (!(square > 0)) return 1;
   let length = 1;
+  let longest = 1;
   let lags = 0;
   for (let lag = 1; lag < n / 3; lag++) {
     const rho = product(residuals, lag) / square;
     if (lag === 1 && rho < 2 / Math.sqrt(n)) return 1;
     length += 2 * rho;
+    longest = Math.max(longest, length);
     lags = lag;
     if (lag >= 5 * Math.max(1, length)) break;
   }
   // Every lag has lost what the fit took away, length·fitted/n; never fewer than four independent ones are left.
   const kept = Math.max(0.5, 1 - (2 * lags * fitted) / n);
-  return Math.max(1, Math.min(n / 4, length / kept));
+  return Math.max(1, Math.min(n / 4, longest / kept));
+}
+
+/**
+ * Whether residuals go up and down in step, over more readings than one and fewer than an eighth of them: what sticks and
+ * slips, and a motor that cogs, leave them so.
+ *
+ * @example swinging(Float64Array.from({ length: 400 }, (_, i) => Math.sin(i / 3))) // true
+ */
+export function swinging(residuals: ArrayLike<number>): boolean {
+  const n = residuals.length;
+  const square = product(residuals, 0);
+  if (n < 60 || !(square > 0)) return false;
+  const clear = Math.max(0.1, 4 / Math.sqrt(n));
+  if (!(product(residuals, 1) / square > clear)) return false;
+  for (let lag = 2; lag < n / 8; lag++) if (product(residuals, lag) / square < -clear) return true;
+  return false;
 }
 
 function product(a: ArrayLike<number>, lag: number): number {

@@ -1,5 +1,5 @@
 import { descend } from '../math/descend.ts';
-import { hangingTogether, stepOf } from './hanging.ts';
+import { hangingTogether, stepOf, swinging } from './hanging.ts';
 import { fitColumns } from './regress.ts';
 import { student95 } from './student.ts';
 
@@ -35,6 +35,8 @@ export interface HysteresisFit {
   readonly off: readonly number[];
   /** How many neighbouring residuals say the same thing once: 1 where they are independent. */
   readonly hangs: number;
+  /** Whether residuals go up and down in step, as of something that sticks and slips. */
+  readonly swings: boolean;
   /** Step in which the angles come, rad; 0 where they come in none. */
   readonly step: number;
 }
@@ -545,6 +547,9 @@ function slopesBy(
   });
 }
 
+/** Times the variance is larger where residuals go up and down in step, as found on blocks that stick and slip. */
+const SWUNG = 2;
+
 /** A chosen shape with what is known of each of its numbers. */
 function fitted(
   torque: Float64Array,
@@ -567,10 +572,10 @@ function fitted(
   const s2 = dof > 0 ? t.rss / dof : 0;
   // Readings in steps scatter by no less than their step.
   const scatter = Math.max(s2, loop.step ** 2 / 12);
-  const hangs = hangingTogether(
-    left.filter((_, i) => Number.isFinite(at[i]!) && !loop.skipped?.[i]),
-    free,
-  );
+  const counting = left.filter((_, i) => Number.isFinite(at[i]!) && !loop.skipped?.[i]);
+  const swings = swinging(counting);
+  // What swings has no one friction: the branches lie apart by what their slips happen to be.
+  const hangs = hangingTogether(counting, free) * (swings ? SWUNG : 1);
   const counted = at.map((v, i) => (Number.isFinite(v) && !loop.skipped?.[i] ? 1 : 0));
   const places = parameters.flatMap((_, i) => (i === 2 && !drifts ? [] : [i]));
   const columns = slopesBy(loop, parameters, model, at);
@@ -616,6 +621,7 @@ function fitted(
     used: t.used,
     off,
     hangs,
+    swings,
     step: loop.step,
   };
 }

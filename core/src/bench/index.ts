@@ -37,3 +37,6 @@ export * from './noise-floor.ts';
 export * from './order-lines.ts';
 export * from './error-curve.ts';
 export { slopeAmongWaves } from './slope-among-waves.ts';
+export { inOrderOfTime } from './odd-readings.ts';
+export * from './telling.ts';
+export * from './round-mean.ts';

@@ -1,6 +1,7 @@
 import { stated } from '../units/stated.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Instrument } from '../shop/instrument.ts';
+import { roundMean } from './round-mean.ts';
 import { combine, fromBounds, fromResolution, typeA, type Contribution, type Uncertain } from './uncertainty.ts';
 
 /** Play from a difference d between two pushes at radius L: 2·asin(d/2L), rad. */
@@ -90,7 +91,11 @@ export function analysePlay(
   angles.sort((a, b) => a.angle - b.angle);
   const perAngle = angles.map((a) => ({ angle: a.angle, play: typeA(a.plays).mean, count: a.plays.length }));
   const worst = perAngle.reduce((m, a) => (a.play > m.play ? a : m));
-  const a = typeA(plays);
+  const over = roundMean(
+    counted.map((r) => r.angle),
+    plays,
+    'play',
+  );
   const mid = counted.reduce((sum, r) => sum + r.difference, 0) / counted.length;
   // ∂/∂d = 1/(L·√(1 − (d/2L)²)); ∂/∂L = −(d/L) of that.
   const byReading = 1 / (lever * Math.sqrt(Math.max(1e-12, 1 - (mid / (2 * lever)) ** 2)));
@@ -99,13 +104,7 @@ export function analysePlay(
   // Readings that all fall on the same step share its rounding: repeating them gains nothing.
   const independent = spread > resolution ? counted.length : 1;
   const budget: Contribution[] = [
-    {
-      id: 'scatter',
-      name: 'scatter of the readings',
-      u: a.u,
-      dof: a.dof,
-      halve: `about ${counted.length * 4} readings in place of ${counted.length}`,
-    },
+    ...over.budget,
     {
       id: 'resolution',
       name: 'resolution of the instrument',
@@ -136,7 +135,7 @@ export function analysePlay(
       dof: Infinity,
       halve: 'a lighter push',
     });
-  const found = combine(a.mean, 'smallAngle', budget);
+  const found = combine(over.mean, 'smallAngle', budget);
   return ok({
     found,
     perAngle,
@@ -149,7 +148,7 @@ export function analysePlay(
     windUp,
     counted: counted.length,
     struck: test.readings.length - counted.length,
-    advice: advise(found, perAngle, counted.length, leverError),
+    advice: [...over.says, ...advise(found, perAngle, counted.length, leverError)],
   });
 }
 

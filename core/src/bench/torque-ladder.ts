@@ -1,3 +1,4 @@
+import { errorFunction } from 'simple-statistics';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Instrument } from '../shop/instrument.ts';
 import { combine, fromBounds, fromResolution, type Contribution, type Uncertain } from './uncertainty.ts';
@@ -127,6 +128,61 @@ function rigBudget(rig: Rig, mass: number, g: number, instrument: Instrument | u
   ];
 }
 
+/** How often a torque was tried, near enough. */
+const triesAt = (rungs: readonly LadderRung[], torque: number): number =>
+  rungs.filter((r) => rungSays(r.outcome) !== 'rig' && Math.abs(r.torque - torque) <= 0.02 * torque).length;
+
+/** Whether it failed, after it had carried more, at less than that, and never carried so much again. */
+function weakened(rungs: readonly LadderRung[]): boolean {
+  const first = rungs.findIndex((r, i) => {
+    if (rungSays(r.outcome) !== 'bad') return false;
+    return rungs.slice(0, i).some((b) => rungSays(b.outcome) === 'good' && b.torque > r.torque);
+  });
+  if (first < 0) return false;
+  const { torque } = rungs[first]!;
+  return !rungs.slice(first + 1).some((r) => rungSays(r.outcome) === 'good' && r.torque >= torque);
+}
+
+/** Share of rungs that are noted wrongly, or give way for another reason. */
+const NOTED_WRONG = 0.01;
+
+/** Standard deviations of a capacity from try to try that are thought of, as shares of it. */
+const SCATTERS = Array.from({ length: 16 }, (_, i) => 0.005 * 1.26 ** i);
+
+/**
+ * Mean capacity where it scatters from try to try: each rung is carried where the capacity of that try lies above it.
+ *
+ * @returns mean and standard deviation, N·m, over all means from half the lightest rung to twice the heaviest and all
+ *   scatters from a half to sixteen in a hundred, each as likely as the other in its logarithm
+ * Source: probit analysis of quantal response (Finney), by sums over a grid in place of the largest likelihood, which
+ * few rungs do not have.
+ */
+export function scatteredCapacity(rungs: readonly { readonly torque: number; readonly outcome: Outcome }[]): {
+  mean: number;
+  u: number;
+} {
+  const told = rungs.filter((r) => rungSays(r.outcome) !== 'rig');
+  const torques = told.map((r) => Math.max(r.torque, 1e-9));
+  const [from, to] = [Math.log(Math.min(...torques) / 2), Math.log(Math.max(...torques) * 2)];
+  let [weight, first, second] = [0, 0, 0];
+  const steps = 400;
+  for (let i = 0; i <= steps; i++) {
+    const mean = Math.exp(from + ((to - from) * i) / steps);
+    for (const share of SCATTERS) {
+      let likely = 1;
+      told.forEach((r, k) => {
+        const carried = (1 + errorFunction((1 - torques[k]! / mean) / share / Math.SQRT2)) / 2;
+        likely *= NOTED_WRONG / 2 + (1 - NOTED_WRONG) * (rungSays(r.outcome) === 'good' ? carried : 1 - carried);
+      });
+      weight += likely;
+      first += likely * mean;
+      second += likely * mean * mean;
+    }
+  }
+  const mean = first / weight;
+  return { mean, u: Math.sqrt(Math.max(0, second / weight - mean * mean)) };
+}
+
 /**
  * Analyses a torque ladder: capacity as a bracket between the best rung carried and the least that was not, the mode,
  * and the
@@ -175,15 +231,24 @@ export function analyseLadder(
     Math.min(bestGood ?? leastBad!, leastBad ?? bestGood!),
     Math.max(bestGood ?? leastBad!, leastBad ?? bestGood!),
   ];
-  const value = (low + high) / 2;
+  const scattered = overlap ? scatteredCapacity(counted) : undefined;
+  const value = scattered?.mean ?? (low + high) / 2;
   const budget = rigBudget(rig, toMass(value), g, instrument);
-  if (high > low)
+  if (scattered)
     budget.push({
       id: 'bracket',
-      name: overlap ? 'rungs that contradict each other' : 'gap between the rungs',
+      name: 'rungs that contradict each other',
+      u: scattered.u,
+      dof: Infinity,
+      halve: 'the rungs in between tried three times more',
+    });
+  else if (high > low)
+    budget.push({
+      id: 'bracket',
+      name: 'gap between the rungs',
       u: fromBounds((high - low) / 2),
       dof: Infinity,
-      halve: overlap ? 'repeat the rungs in between' : 'one more rung in the middle',
+      halve: 'one more rung in the middle',
     });
   const found = combine(value, 'torque', budget);
   const nextTorque = bound === 'bracket' ? value : bound === 'atLeast' ? bestGood! * 1.25 : leastBad! * 0.6;
@@ -194,7 +259,13 @@ export function analyseLadder(
   if (bound === 'atMost') advice.push('Nothing was carried yet, so this only says “less than”. Begin lighter.');
   if (overlap)
     advice.push(
-      'A heavier rung was carried than one that failed: the capacity scatters, or a rung was noted wrongly. Repeat those in between.',
+      weakened(counted)
+        ? 'It failed at a rung lighter than one it had carried before: it has got weaker, by warmth or by wear, or the capacity scatters. Let it cool and repeat the rungs in between.'
+        : 'A heavier rung was carried than one that failed: the capacity scatters, or a rung was noted wrongly. Repeat those in between.',
+    );
+  else if (bound === 'bracket' && (triesAt(counted, bestGood!) < 2 || triesAt(counted, leastBad!) < 2))
+    advice.push(
+      'The rungs about the bracket were tried once: it says nothing of how far the capacity scatters from try to try. Try both again.',
     );
   if (counted.some((r) => rungSays(r.outcome) === 'rig'))
     advice.push('Where the rig failed the joint’s own capacity is only known to be above what it carried before.');

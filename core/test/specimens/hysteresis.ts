@@ -6,7 +6,12 @@ const ARCMIN = Math.PI / 10800;
 export interface LoopSpecimen {
   readonly torque: Float64Array;
   readonly angle: Float64Array;
-  readonly truth: { readonly play: number; readonly slopes: readonly number[]; readonly friction: number };
+  readonly truth: {
+    readonly play: number;
+    readonly slopes: readonly number[];
+    /** NaN where it has no one value. */
+    readonly friction: number;
+  };
 }
 
 /** What varies between families of loops. */
@@ -24,6 +29,10 @@ export interface LoopFamily {
   readonly bits?: number;
   /** Noise hangs together over so many samples. */
   readonly hangs?: number;
+  /** Share of its friction at which it comes to rest again once it has slipped; 1 where it slides. */
+  readonly sticks?: number;
+  /** Ripple on the torque, as a share of the largest: a motor that drives the load and cogs. */
+  readonly cogs?: number;
 }
 
 /**
@@ -83,8 +92,9 @@ export function loopSpecimen(family: LoopFamily, seed: number): LoopSpecimen {
   const clean = torque.map((t) => {
     for (let s = 1; s <= 24; s++) {
       const now = last + ((t - last) * s) / 24;
-      if (now - held > friction) held = now - friction;
-      if (held - now > friction) held = now + friction;
+      const rests = friction * (family.sticks ?? 1);
+      if (now - held > friction) held = now - rests;
+      if (held - now > friction) held = now + rests;
       if (held !== 0) side = Math.sign(held);
     }
     last = t;
@@ -101,10 +111,14 @@ export function loopSpecimen(family: LoopFamily, seed: number): LoopSpecimen {
       step,
     ),
   );
+  const pole = swing / c.between(5, 9);
+  const ripple = (i: number): number => (family.cogs ?? 0) * most * Math.sin((2 * Math.PI * clean[i]!) / pole);
   return {
-    torque: Float64Array.from(torque, (t) => (typed ? stepped(t, most / 1000) : t * (1 + 0.0005 * c.normal()))),
+    torque: Float64Array.from(torque, (t, i) =>
+      typed ? stepped(t, most / 1000) : t * (1 + 0.0005 * c.normal()) + ripple(i),
+    ),
     angle: Float64Array.from(angle),
-    truth: { play, slopes, friction },
+    truth: { play, slopes, friction: family.sticks === undefined ? friction : NaN },
   };
 }
 
@@ -120,5 +134,7 @@ export const LOOPS: Readonly<Record<string, LoopFamily>> = {
   'zero that drifts': { slopes: 1, play: true, by: 'typed', drift: 6 },
   'readings not evenly apart': { slopes: 1, play: true, by: 'typed', uneven: true },
   'one reading that slipped': { slopes: 1, play: true, by: 'typed', slip: 15 },
+  'stick and slip': { slopes: 1, play: true, by: 'streamed', sticks: 0.6 },
+  'a motor that cogs': { slopes: 1, play: true, by: 'streamed', cogs: 0.01 },
   'noise that hangs together': { slopes: 1, play: true, by: 'streamed', hangs: 8 },
 };

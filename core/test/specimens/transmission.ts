@@ -33,6 +33,8 @@ export interface TurnFamily {
   readonly glitches?: number;
   /** Play that is not the same all round, as a share of it. */
   readonly uneven?: number;
+  /** Teeth at the output, each a little off its place. */
+  readonly teeth?: number;
   /** Two orders close together. */
   readonly near?: number;
 }
@@ -52,8 +54,17 @@ export function turnSpecimen(family: TurnFamily, seed: number): TurnSpecimen {
       amplitude: orders[2]!.amplitude * c.between(0.15, 0.4),
       phase: c.between(0, TURN),
     });
+  const teeth = Array.from({ length: family.teeth ?? 0 }, () => 0.3 * ARCMIN * c.normal());
+  /** From one tooth's place to the next, as each takes over from the one before. */
+  const ofTeeth = (theta: number): number => {
+    if (teeth.length === 0) return 0;
+    const at = (((theta / TURN) % 1) + 1) * teeth.length;
+    const [k, share] = [Math.floor(at), at - Math.floor(at)];
+    const over = Math.min(1, Math.max(0, (share - 0.3) / 0.4));
+    return teeth[k % teeth.length]! * (1 - over) + teeth[(k + 1) % teeth.length]! * over;
+  };
   const error = (theta: number): number =>
-    orders.reduce((s, o) => s + o.amplitude * Math.sin(o.order * theta + o.phase), 0);
+    orders.reduce((s, o) => s + o.amplitude * Math.sin(o.order * theta + o.phase), ofTeeth(theta));
   const sensorPhase = [c.between(0, TURN), c.between(0, TURN)];
   const sensor = (family.sensor ?? 0) * ARCMIN;
   const bent = (theta: number): number =>
@@ -109,6 +120,7 @@ export const TURNS: Readonly<Record<string, TurnFamily>> = {
   'noise that hangs together': { turns: 2.1, bits: 16, both: true, hangs: 20 },
   glitches: { turns: 2.1, bits: 14, both: true, glitches: 5 },
   'play that is not even': { turns: 2.1, bits: 16, both: true, uneven: 0.4 },
+  'tooth to tooth': { turns: 3.1, bits: 17, both: true, teeth: 48, samples: 24_000 },
   'two thirds of a turn': { turns: 0.67, bits: 16, both: true },
   'a third of a turn': { turns: 0.33, bits: 16, both: true },
   'orders two bins apart': { turns: 4.05, bits: 16, both: false, near: 0.5 },

@@ -115,20 +115,33 @@ export const efficiency: TestKind = {
       Math.sqrt(Math.max(0, fit.uIntercept ** 2 + zero * zero * fit.uSlope ** 2 + 2 * zero * fit.covariance)) /
       fit.slope;
     const top = Math.max(...x);
+    // Through two points a line goes exactly: nothing is left to tell what it is worth.
+    const worth = (U: number) => (fit.dof > 0 ? { U } : {});
     return ok({
       ...plainResult(
         test,
         rows.length,
         `Each ampere brings ${stated(fit.slope, 'torque')}; ${zero > 0 ? `${stated(zero, 'current', 3)} go into drag` : 'no drag shows'}.`,
       ),
-      found,
+      ...(fit.dof > 0 && { found }),
       figures: [
+        ...(fit.dof > 0
+          ? []
+          : [
+              {
+                id: 'efficiency',
+                name: 'Efficiency',
+                quantity: 'efficiency' as const,
+                value: eta,
+                how: 'slope over ratio times torque constant, of two loads alone',
+              },
+            ]),
         {
           id: 'slope',
           name: 'Torque per ampere',
           quantity: 'torqueConstant',
           value: fit.slope,
-          U: fit.k * fit.uSlope,
+          ...worth(fit.k * fit.uSlope),
           how: 'least squares of torque on current',
         },
         {
@@ -136,7 +149,7 @@ export const efficiency: TestKind = {
           name: 'Drag at the motor',
           quantity: 'torque',
           value: zero * kt,
-          U: fit.k * uZero * kt,
+          ...worth(Math.hypot(fit.k * uZero, 1.96 * fromBounds(rig('constantError')) * zero) * kt),
           how: 'current at no torque times torque constant',
         },
         {
@@ -144,7 +157,7 @@ export const efficiency: TestKind = {
           name: 'Current at no torque',
           quantity: 'current',
           value: zero,
-          U: fit.k * uZero,
+          ...worth(fit.k * uZero),
           how: '−intercept/slope',
         },
         {
@@ -176,7 +189,11 @@ export const efficiency: TestKind = {
         },
       ],
       advice: [
-        ...dominantAdvice(found),
+        ...(fit.dof > 0
+          ? dominantAdvice(found)
+          : [
+              'Through two loads a line goes exactly: nothing tells what it is worth, and none is stated. Read a third.',
+            ]),
         ...bendSays(
           x,
           y,
@@ -186,7 +203,7 @@ export const efficiency: TestKind = {
         ...(eta > 1
           ? ['More than comes in goes out: the torque constant or the ratio is off, or the lever’s own weight helped.']
           : []),
-        ...(rows.length < 4 ? ['With fewer than four loads the scatter is hardly known.'] : []),
+        ...(rows.length === 3 ? ['With fewer than four loads the scatter is hardly known.'] : []),
       ],
     });
   },

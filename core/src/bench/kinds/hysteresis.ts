@@ -99,7 +99,13 @@ function doubts(fit: HysteresisFit, torque: Float64Array, places: readonly numbe
       `Zero wandered by ${stated(Math.abs(fit.drift.value), 'smallAngle', 2)} from the first reading to the last, which is taken out: ` +
         'let stand and joint warm up, clamp the dial afresh, and read faster.',
     );
-  if (fit.hangs >= 2)
+  if (fit.swings)
+    out.push(
+      'What is left beside the loop goes up and down in step: the joint sticks and slips, or a motor that drives the load ' +
+        'cogs. Friction is a mean of what it holds and what it slips at, and the uncertainty is widened. Read again with ' +
+        'smaller steps of torque, each held until the angle stands.',
+    );
+  else if (fit.hangs >= 2)
     out.push(
       `What is left beside the loop hangs together over about ${Math.round(fit.hangs)} readings (steps of the sensor, teeth, ` +
         `a spring that bends elsewhere): the uncertainty is ${Math.sqrt(fit.hangs).toFixed(1)} times what scatter alone would give. ` +

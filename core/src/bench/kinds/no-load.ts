@@ -134,6 +134,8 @@ export const noLoad: TestKind = {
     ]);
     const starts = rows.filter((r) => Math.abs(cell(r, 'speed')) <= 1e-3).map((r) => cell(r, by));
     const top = Math.max(...x);
+    // Through two points a line goes exactly: nothing is left to tell what it is worth.
+    const worth = (U: number) => (fit.dof > 0 ? { U } : {});
     return ok({
       ...plainResult(
         test,
@@ -141,14 +143,14 @@ export const noLoad: TestKind = {
         `At the motor ${stated(fit.intercept, 'torque', 3)} of drag at a standstill, ` +
           `${stated(fit.intercept + fit.slope * top, 'torque', 3)} at ${stated(top, 'speed', 3)}.`,
       ),
-      found,
+      ...(fit.dof > 0 && { found }),
       figures: [
         {
           id: 'drag',
           name: 'Drag at the motor',
           quantity: 'torque',
           value: fit.intercept,
-          U: found.U,
+          ...worth(found.U),
           how: 'intercept of torque on speed',
         },
         {
@@ -156,7 +158,9 @@ export const noLoad: TestKind = {
           name: 'Viscous part',
           quantity: 'damping',
           value: fit.slope,
-          U: fit.k * fit.uSlope,
+          ...worth(
+            Math.hypot(fit.k * fit.uSlope, by === 'current' ? 1.96 * fromBounds(rig('constantError')) * fit.slope : 0),
+          ),
           how: 'slope of torque on speed',
         },
         ...(starts.length && by === 'current'

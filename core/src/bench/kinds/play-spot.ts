@@ -2,7 +2,8 @@ import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { circle, dimension, HOUSE, path, sketch, word } from '../rig-drawing.ts';
-import { combine, fromBounds, typeA } from '../uncertainty.ts';
+import { roundMean } from '../round-mean.ts';
+import { combine, fromBounds } from '../uncertainty.ts';
 import {
   cell,
   column,
@@ -101,21 +102,19 @@ export const playSpot: TestKind = {
     const D = rig('distance');
     const fold = rigText(RIG, test)('beam') === 'mirror' ? 2 : 1;
     const plays = rows.map((r) => (2 * Math.atan(cell(r, 'shift') / (2 * D))) / fold);
-    const a = typeA(plays);
+    const over = roundMean(
+      rows.map((r) => (r.values['angle'] as number | undefined) ?? 0),
+      plays,
+      'play',
+    );
     const instrument = instrumentOf(test, context);
-    const found = combine(a.mean, 'smallAngle', [
-      {
-        id: 'scatter',
-        name: 'scatter of the readings',
-        u: a.u,
-        dof: a.dof,
-        halve: `about ${rows.length * 4} readings in place of ${rows.length}`,
-      },
+    const found = combine(over.mean, 'smallAngle', [
+      ...over.budget,
       ...instrumentBudget(instrument, 1 / (D * fold), true, rows.length),
       {
         id: 'distance',
         name: 'distance to the wall',
-        u: fromBounds(rig('distanceError')) * (a.mean / D),
+        u: fromBounds(rig('distanceError')) * (over.mean / D),
         dof: Infinity,
         halve: 'the distance measured to half the error',
       },
@@ -153,6 +152,7 @@ export const playSpot: TestKind = {
             ]
           : [],
       advice: [
+        ...over.says,
         ...dominantAdvice(found),
         ...(rows.length < 3 ? ['Read at least three times, at different output angles.'] : []),
         'A wall twice as far away halves what the reading adds.',

@@ -2,7 +2,9 @@ import { ok, refuse } from '../../result.ts';
 import type { QuantityId } from '../../units/quantity.ts';
 import type { ReadingColumn, TestKind } from '../contract.ts';
 import { path, sketch, word } from '../rig-drawing.ts';
-import { positioningIso, type TargetRuns } from '../iso230.ts';
+import { positioningBands, positioningIso, type PositioningResult, type TargetRuns } from '../iso230.ts';
+import { fitTelling, trendBlock } from '../telling.ts';
+import { stated } from '../../units/stated.ts';
 import { siOf } from '../keyed-value.ts';
 import { combine } from '../uncertainty.ts';
 import {
@@ -17,6 +19,7 @@ import {
   rigOf,
   rigQuantity,
   rigText,
+  type Row,
 } from './rig-fields.ts';
 
 const RIG = [
@@ -93,6 +96,24 @@ function targetRuns(
   return { rows, rig: straight ? { axis: 'straight' } : {} };
 }
 
+const fromAbove = (r: Row): boolean => r.values['way'] === 'down' || r.values['way'] === -1;
+
+/**
+ * How far stops at one target climb from the first reading to the last, in the unit of the readings; 0 where no more than
+ * chance lets them.
+ */
+function driftOf(rows: readonly Row[], { targets }: PositioningResult): number {
+  const left = Float64Array.from(rows, (r) => {
+    const t = targets.reduce((a, b) =>
+      Math.abs(b.target - cell(r, 'target')) < Math.abs(a.target - cell(r, 'target')) ? b : a,
+    );
+    return cell(r, 'deviation') - (fromAbove(r) ? t.meanDown : t.meanUp);
+  });
+  const fit = fitTelling(left, [new Float64Array(left.length).fill(1)], [trendBlock(left.length)]);
+  const at = fit?.at('trend') ?? -1;
+  return at < 0 ? 0 : fit!.values[at]!;
+}
+
 /** Accuracy and repeatability by ISO 230-2. */
 export const positioning: TestKind = {
   id: 'positioning',
@@ -147,7 +168,7 @@ export const positioning: TestKind = {
       const target = cell(r, 'target');
       let at = runs.find((x) => Math.abs(x.target - target) <= 1e-9 + 1e-6 * Math.abs(target));
       if (!at) runs.push((at = { target, up: [], down: [] }));
-      (r.values['way'] === 'down' || r.values['way'] === -1 ? at.down : at.up).push(cell(r, 'deviation'));
+      (fromAbove(r) ? at.down : at.up).push(cell(r, 'deviation'));
     }
     runs.sort((a, b) => a.target - b.target);
     if (runs.length < 2)
@@ -167,11 +188,17 @@ export const positioning: TestKind = {
         'A single run tells nothing about repeating: its spread would come out as nought, and would be believed.',
         'Go round at least once more; ISO 230-2 wants five runs.',
       );
-    // A standard deviation of n readings is itself known to 1/√(2(n − 1)).
-    const uR = result.repeatability / Math.sqrt(2 * Math.max(1, least - 1)) / 2;
+    const bands = positioningBands(runs as TargetRuns[]);
+    const drift = driftOf(rows, result);
     const instrument = instrumentOf(test, context);
     const found = combine(result.repeatability, q, [
-      { id: 'runs', name: 'few runs', u: uR, dof: Math.max(1, dof), halve: 'four times as many runs' },
+      {
+        id: 'runs',
+        name: 'few runs',
+        u: bands.repeatability.U / 1.96,
+        dof: Infinity,
+        halve: 'four times as many runs',
+      },
       ...(straight ? instrumentBudget(instrument, Math.SQRT2) : []),
     ]);
     const r = rigOf(RIG, test)('radius');
@@ -185,7 +212,14 @@ export const positioning: TestKind = {
         : undefined
       : found;
     const one = runs.every((x) => x.up.length === 0 || x.down.length === 0);
-    const fig = (id: string, name: string, value: number, how: string) => ({ id, name, quantity: q, value, how });
+    const fig = (id: keyof typeof bands, name: string, how: string) => ({
+      id,
+      name,
+      quantity: q,
+      value: result[id],
+      U: id === 'repeatability' ? found.U : bands[id].U,
+      how,
+    });
     const line = (pick: (t: (typeof result.targets)[number]) => number) => ({
       x: result.targets.map((t) => t.target),
       y: result.targets.map(pick),
@@ -199,14 +233,14 @@ export const positioning: TestKind = {
       found,
       lands: landing ? [{ row: 'repeatability', found: landing }] : [],
       figures: [
-        fig('repeatability', 'Repeatability R', result.repeatability, 'max Rᵢ'),
-        fig('repeatabilityUp', 'Repeatability from below R↑', result.repeatabilityUp, '4·max sᵢ↑'),
-        fig('repeatabilityDown', 'Repeatability from above R↓', result.repeatabilityDown, '4·max sᵢ↓'),
-        fig('reversal', 'Reversal B', result.reversal, 'max |x̄ᵢ↑ − x̄ᵢ↓|'),
-        fig('meanReversal', 'Mean reversal', result.meanReversal, 'mean of x̄ᵢ↑ − x̄ᵢ↓'),
-        fig('accuracy', 'Accuracy A', result.accuracy, 'max(x̄ᵢ + 2sᵢ) − min(x̄ᵢ − 2sᵢ)'),
-        fig('systematic', 'Systematic deviation E', result.systematic, 'range of the means, both sides'),
-        fig('meanDeviation', 'Mean deviation M', result.meanDeviation, 'range of the means of both sides'),
+        fig('repeatability', 'Repeatability R', 'max Rᵢ'),
+        fig('repeatabilityUp', 'Repeatability from below R↑', '4·max sᵢ↑'),
+        fig('repeatabilityDown', 'Repeatability from above R↓', '4·max sᵢ↓'),
+        fig('reversal', 'Reversal B', 'max |x̄ᵢ↑ − x̄ᵢ↓|'),
+        fig('meanReversal', 'Mean reversal', 'mean of x̄ᵢ↑ − x̄ᵢ↓'),
+        fig('accuracy', 'Accuracy A', 'max(x̄ᵢ + 2sᵢ) − min(x̄ᵢ − 2sᵢ)'),
+        fig('systematic', 'Systematic deviation E', 'range of the means, both sides'),
+        fig('meanDeviation', 'Mean deviation M', 'range of the means of both sides'),
       ],
       plots: [
         {
@@ -239,6 +273,18 @@ export const positioning: TestKind = {
       ],
       advice: [
         ...dominantAdvice(found),
+        ...(bands.repeatability.high > 0.1 * result.repeatability
+          ? [
+              `The largest of ${runs.length} targets reads ${Math.round((100 * bands.repeatability.high) / result.repeatability)} % ` +
+                'high with so few runs, as the standard takes it: the uncertainty counts that. More runs bring it down.',
+            ]
+          : []),
+        ...(drift === 0
+          ? []
+          : [
+              `Stops at one and the same target ${drift > 0 ? 'climb' : 'fall'} by ${stated(Math.abs(drift), q, 2)} from the first run to the ` +
+                'last: the axis warms or its zero walks, and repeatability counts that. Let it run to and fro until it stands, then begin.',
+            ]),
         ...(least < 5 ? ['ISO 230-2 wants five runs each way; with fewer the spread is hardly known.'] : []),
         ...(runs.length < 5 ? ['ISO 230-2 wants five targets a metre or more, and no fewer than five in all.'] : []),
         ...(one ? ['Only one side was approached: reversal is missing from accuracy and repeatability.'] : []),

@@ -2,7 +2,7 @@ import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
 import { circle, path, sketch, word } from '../rig-drawing.ts';
-import { fitColumns } from '../regress.ts';
+import { fisher95, fitTelling, roundBlock, trendBlock, type ToldFit } from '../telling.ts';
 import { student95 } from '../student.ts';
 import { combine } from '../uncertainty.ts';
 import {
@@ -14,6 +14,10 @@ import {
   instrumentOf,
   plainResult,
 } from './rig-fields.ts';
+
+/** Whether three lobes stand above what the readings scatter. */
+const lobesTell = ({ values, covariance, dof }: ToldFit, at: number): boolean =>
+  values[at]! ** 2 / covariance[at]![at]! + values[at + 1]! ** 2 / covariance[at + 1]![at + 1]! > 2 * fisher95(2, dof);
 
 /**
  * Run-out by a dial: first harmonic is eccentricity, second ovality. Source: least squares of r(φ) = r0 + a1·cos φ +
@@ -69,13 +73,14 @@ export const runout: TestKind = {
       rows.map((r) => (((cell(r, 'angle') % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI)).toFixed(3)),
     ).size;
     const both = distinct >= 5;
-    const columns = [
-      y.map(() => 1),
-      angle.map(Math.cos),
-      angle.map(Math.sin),
-      ...(both ? [angle.map((a) => Math.cos(2 * a)), angle.map((a) => Math.sin(2 * a))] : []),
-    ];
-    const fit = distinct >= 3 ? fitColumns(columns, y) : undefined;
+    const base = [y.map(() => 1), ...roundBlock('once', 1, angle).columns];
+    const twice = both ? roundBlock('twice', 2, angle).columns : [];
+    const three = roundBlock('lobes', 3, angle);
+    // Where readings are many lobes are always fitted: on uneven angles they pass for off-centre before they show.
+    const many = distinct >= 8 && rows.length >= 14;
+    const blocks = [...(distinct >= 8 && !many ? [three] : []), trendBlock(rows.length)];
+    const known = [...base, ...twice, ...(many ? three.columns : [])];
+    const fit = distinct >= 3 ? fitTelling(y, known, blocks) : undefined;
     if (!fit)
       return refuse(
         'The angles do not go round.',
@@ -86,7 +91,10 @@ export const runout: TestKind = {
     const e = Math.hypot(a1!, b1!);
     const oval = Math.hypot(a2, b2);
     const total = Math.max(...y) - Math.min(...y);
-    const dof = rows.length - columns.length;
+    const { dof } = fit;
+    const lobes = many ? 5 : fit.at('lobes');
+    const lobed = lobes >= 0 && lobesTell(fit, lobes);
+    const trend = fit.at('trend');
     const uE =
       e > 0
         ? Math.sqrt(
@@ -198,7 +206,12 @@ export const runout: TestKind = {
               x: smooth,
               y: smooth.map(
                 (t) =>
-                  fit.values[0]! + a1! * Math.cos(t) + b1! * Math.sin(t) + a2 * Math.cos(2 * t) + b2 * Math.sin(2 * t),
+                  fit.values[0]! +
+                  a1! * Math.cos(t) +
+                  b1! * Math.sin(t) +
+                  a2 * Math.cos(2 * t) +
+                  b2 * Math.sin(2 * t) +
+                  (lobes >= 0 ? fit.values[lobes]! * Math.cos(3 * t) + fit.values[lobes + 1]! * Math.sin(3 * t) : 0),
               ),
               as: 'line',
               role: 'fit',
@@ -208,6 +221,22 @@ export const runout: TestKind = {
       ],
       advice: [
         ...dominantAdvice(found),
+        ...(lobed
+          ? [
+              `It has three lobes as well, ${stated(Math.hypot(fit.values[lobes]!, fit.values[lobes + 1]!), 'length', 2)} each, ` +
+                'as three jaws or three planets leave them: they are taken out of off-centre and oval.',
+            ]
+          : []),
+        ...(trend >= 0
+          ? [
+              `From the first reading to the last the dial ${fit.values[trend]! > 0 ? 'climbs' : 'falls'} by ` +
+                `${stated(Math.abs(fit.values[trend]!), 'length', 2)} besides: its stand gives or the part walks. It is taken out ` +
+                'of the fit, but not of the total. Clamp the stand anew, go round once more and end at the first angle.',
+            ]
+          : []),
+        ...(trend < 0 && rows.length === distinct
+          ? ['Each angle was read once: a dial that drifts looks like a part off its middle. Go round twice.']
+          : []),
         ...(both ? [] : ['With fewer than five angles oval and off-centre cannot be told apart: read at eight.']),
         ...(dof <= 0
           ? ['As many readings as unknowns: nothing is left to tell their scatter. Go round once more.']

@@ -1,5 +1,6 @@
 import {
   columnsOf,
+  inOrderOfTime,
   readEntry,
   type Problem,
   type ReadingColumn,
@@ -81,6 +82,26 @@ function CellText({ column, value }: { column: ReadingColumn; value: number | st
   return <QuantityText value={value as number} quantity={column.quantity} />;
 }
 
+/** Where times go back: what is made of it, and the rows themselves put into their order. */
+function OutOfOrder({ test }: { test: BenchTest }) {
+  const ordered = inOrderOfTime(test);
+  if (ordered.says.length === 0) return null;
+  return (
+    <p role="status" className="border-l-3 border-near bg-serious px-3 py-1.5">
+      {ordered.says.join(' ')}{' '}
+      <button
+        type="button"
+        className="mend no-print"
+        onClick={() =>
+          editTest(test.id, 'Sort readings by time', (t) => void (t.readings = [...ordered.test.readings]))
+        }
+      >
+        Sort the readings by time
+      </button>
+    </p>
+  );
+}
+
 /**
  * Readings as a grid: type and Enter, paste rows from a spreadsheet, or import a file; those struck out stay with their
  * reason.
@@ -139,6 +160,7 @@ export function ReadingsGrid({
           {test.recording.gaps ? `; ${test.recording.gaps} gaps` : ''}.
         </p>
       ) : null}
+      {readOnly ? null : <OutOfOrder test={test} />}
       {columns.length && test.readings.length ? (
         <table className="w-full text-[13px] [&_td]:py-[2px]">
           <thead>

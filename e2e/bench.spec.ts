@@ -104,6 +104,24 @@ test.describe('the bench', () => {
       '1 row could not be read',
     );
     await expect(figure(page, 'rise')).toContainText('s');
+    // Rows in disorder are taken by their times, and put in order on asking.
+    await begin(page, /^Temperature/);
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Temperature/);
+    const minutes = Array.from(
+      { length: 15 },
+      (_, i) => `${(i * 7) % 15},${(20 + 30 * (1 - Math.exp(-((i * 7) % 15) / 4))).toFixed(2)}`,
+    );
+    await file.setInputFiles({
+      name: 'warm.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(`time (min),temperature (°C)\n${minutes.join('\n')}`),
+    });
+    await expect(figure(page, 'settles')).toContainText('°C');
+    const before = await figure(page, 'settles').innerText();
+    await page.getByRole('button', { name: 'Sort the readings by time' }).click();
+    await expect(page.getByText(/Times go back/)).toHaveCount(0);
+    await expect(page.getByRole('region', { name: 'Readings' }).locator('tbody tr').nth(1)).toContainText('26.6');
+    expect(await figure(page, 'settles').innerText()).toBe(before);
     await begin(page, /^Pluck a belt/);
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Pluck a belt/);
     const rate = 8000;

@@ -41,9 +41,15 @@ export function swinging(residuals: ArrayLike<number>): boolean {
   const n = residuals.length;
   const square = product(residuals, 0);
   if (n < 60 || !(square > 0)) return false;
-  const clear = Math.max(0.1, 4 / Math.sqrt(n));
-  if (!(product(residuals, 1) / square > clear)) return false;
-  for (let lag = 2; lag < n / 8; lag++) if (product(residuals, lag) / square < -clear) return true;
+  // What chance gives far from nought goes with how far the near ones reach (Bartlett).
+  let reach = 1;
+  for (let lag = 1; lag < n / 8; lag++) {
+    const rho = product(residuals, lag) / square;
+    const chance = Math.sqrt(reach / n);
+    if (lag === 1 && !(rho > 4 * chance)) return false;
+    if (rho < -Math.max(0.1, 4.5 * chance)) return true;
+    reach += 2 * rho * rho;
+  }
   return false;
 }
 

@@ -607,7 +607,7 @@ function fitted(
       value: friction,
       u: Math.hypot(
         // Few of the readings that hang together lie about a turn.
-        (hangs >= 2 ? 1.25 : 1) * u(BASE + count),
+        (hangs >= 2 ? 1.5 : 1) * u(BASE + count),
         jitter,
         loop.step > 2.5 * Math.sqrt(s2) ? loop.step / 4 / Math.sqrt(12) / parameters[BASE]! : 0,
       ),

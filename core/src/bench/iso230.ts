@@ -127,9 +127,10 @@ const DRAWS = 400;
  */
 export function positioningBands(runs: readonly TargetRuns[]): PositioningBands {
   const stops = stopsOf(runs);
+  const read = figuresOf(stops);
   const next = seeded(41);
   const normal = () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
-  const axis = axesBehind(stops, normal);
+  const { axis, turns } = axesBehind(stops, normal);
   const draws = Array.from({ length: DRAWS }, () => {
     const own = axis();
     const again = own.map(({ target, up, down }) => ({
@@ -144,7 +145,9 @@ export function positioningBands(runs: readonly TargetRuns[]): PositioningBands 
     ids.map((id) => {
       const off = draws.map((d) => d.read[id] - d.own[id]);
       const sizes = off.map(Math.abs).sort((a, b) => a - b);
-      return [id, { U: sizes[Math.ceil(0.95 * DRAWS) - 1]!, high: mean(off) }];
+      const U = sizes[Math.ceil(0.95 * DRAWS) - 1]!;
+      // Where nothing tells that it turns at all, it may be none.
+      return [id, { U: id === 'reversal' && !turns ? Math.max(U, read.reversal) : U, high: mean(off) }];
     }),
   ) as PositioningBands;
 }
@@ -161,26 +164,27 @@ const stoppedAgain = ({ mean: middle, s, n }: Side, normal: () => number): Side 
  * known exactly, by what they show beyond chance.
  *
  * @param aboutNought whether their mean may well be nought
- * @returns a function that gives one set of them at each call
+ * @returns what gives one set of them at each call, and whether they may be none
  */
 function truthsBehind(
   values: readonly number[],
   own: number,
   normal: () => number,
   aboutNought = false,
-): () => number[] {
+): { readonly draw: () => number[]; readonly none: boolean } {
   const n = values.length;
-  if (n === 0) return () => [];
+  if (n === 0) return { draw: () => [], none: true };
   const middle = mean([...values]);
   const seen = n > 1 ? sampleStandardDeviation([...values]) ** 2 : 0;
   const keep = seen > own * chance95(n - 1) ? 1 - own / seen : 0;
   const common = Math.sqrt(Math.max(own, keep * seen) / n);
   // A mean that cannot be told from none may be none.
   const none = aboutNought && Math.abs(middle) < 1.96 * common;
-  return () => {
+  const draw = () => {
     const shift = none ? -middle : common * normal();
     return values.map((v) => middle + keep * (v - middle) + shift);
   };
+  return { draw, none };
 }
 
 /** What a variance of so many degrees of freedom exceeds by chance in five of a hundred, as a share of its own. */
@@ -189,8 +193,11 @@ const chance95 = (dof: number): number => (1 - 2 / (9 * dof) + 1.645 * Math.sqrt
 /** Variance of the logarithm of a variance with so many degrees of freedom: the trigamma function of half of them. */
 const logVariance = (dof: number): number => 2 / dof + 2 / dof ** 2 + 4 / (3 * dof ** 3);
 
-/** Draws axes that could have made these stops. */
-function axesBehind(stops: readonly Stops[], normal: () => number): () => Stops[] {
+/** Draws axes that could have made these stops, and says whether they show any reversal. */
+function axesBehind(
+  stops: readonly Stops[],
+  normal: () => number,
+): { readonly axis: () => Stops[]; readonly turns: boolean } {
   const sides = stops.flatMap((t) => [t.up, t.down]).filter((q) => q.n > 1);
   const dof = sides.reduce((s, q) => s + q.n - 1, 0);
   const pooled = sides.reduce((s, q) => s + (q.n - 1) * q.s ** 2, 0) / dof;
@@ -215,12 +222,12 @@ function axesBehind(stops: readonly Stops[], normal: () => number): () => Stops[
   );
   const numbered = new Map(sides.map((q, i) => [q, i]));
   const pairs = new Map(both.map((t, i) => [t, i]));
-  return () => {
-    const v = spreads().map(Math.exp);
+  const axis = (): Stops[] => {
+    const v = spreads.draw().map(Math.exp);
     const level = v.reduce((s, x) => s + x, 0) / v.length;
     const chi = chiSquare(dof, normal);
-    const b = reversals();
-    const m = middles();
+    const b = reversals.draw();
+    const m = middles.draw();
     return stops.map((t, i) => {
       const pair = pairs.get(t);
       const half = pair === undefined ? 0 : b[pair]! / 2;
@@ -233,6 +240,7 @@ function axesBehind(stops: readonly Stops[], normal: () => number): () => Stops[
       return { target: t.target, up: side(t.up, 1), down: side(t.down, -1) };
     });
   };
+  return { axis, turns: !reversals.none };
 }
 
 /** A draw of χ². Source: Wilson and Hilferty's cube from thirty degrees of freedom, where it is good to a per mille. */

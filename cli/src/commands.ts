@@ -57,6 +57,8 @@ export interface Options {
   readonly compensation?: string | undefined;
   readonly rig?: string | undefined;
   readonly joint?: string | undefined;
+  readonly kinds?: string | undefined;
+  readonly stages?: string | undefined;
 }
 
 /** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */
@@ -69,7 +71,7 @@ export const toJson = (value: unknown): string =>
   );
 
 /** The shop for a command: as shipped, with the factors a joint keeps, and over both what --shop says. */
-function shelfFrom(o: Options, joint?: Joint): Result<ReturnType<typeof makeShelf>> {
+export function shelfFrom(o: Options, joint?: Joint): Result<ReturnType<typeof makeShelf>> {
   const kept = editsFor(joint, {});
   if (o.shop === undefined) return ok(makeShelf(kept));
   const edits = readJsonArgument(o.shop, '--shop');

@@ -1,5 +1,6 @@
 import { inUnits, refuse, sayProblem, type Result } from '@gristmill/core';
 import { parseArgs } from 'node:util';
+import { find } from './find.ts';
 import { solid } from './solid.ts';
 import { test } from './test.ts';
 import { analyse, check, desk, motor, outline, stage, toJson, unit, type Options } from './commands.ts';
@@ -11,6 +12,7 @@ const HELP = `gristmill: the computation of Gristmill on the command line
   gristmill outline KIND PART --params JSON --format svg|dxf|json [--chord "2 um"]
   gristmill solid KIND [PART] --params JSON --format stl|3mf|step --out FILE [--chord "10 um"] [--compensation "50 um"]
   gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
+  gristmill find FILE [--variant NAME] [--kinds "belt, worm"] [--stages 3]  whole lines that do what the brief asks
   gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
   gristmill test KIND FILE [--rig JSON] [--joint FILE] [--variant NAME]  readings or a recording (CSV, JSON, WAV)
   gristmill check FILE                              is the file whole, does anything stop it
@@ -45,6 +47,8 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
         compensation: { type: 'string' },
         rig: { type: 'string' },
         joint: { type: 'string' },
+        kinds: { type: 'string' },
+        stages: { type: 'string' },
         help: { type: 'boolean', short: 'h', default: false },
       },
     });
@@ -75,6 +79,8 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
         return check(a, o);
       case 'desk':
         return desk(a, o);
+      case 'find':
+        return find(a, o);
       case 'motor':
         return motor(o);
       case 'test':
@@ -84,7 +90,7 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
       default:
         return refuse(
           `There is no command “${command}”.`,
-          'The commands are analyse, stage, outline, solid, desk, motor, test, check and unit.',
+          'The commands are analyse, stage, outline, solid, desk, find, motor, test, check and unit.',
           'See gristmill --help.',
         );
     }

@@ -30,6 +30,7 @@ export * from './schema/index.ts';
 export * from './brief/index.ts';
 export * from './line/index.ts';
 export * from './sizing/index.ts';
+export * from './search/index.ts';
 export * from './document/index.ts';
 export * from './bench/index.ts';
 export * from './review/index.ts';

@@ -244,6 +244,10 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     };
   }
 
+  stands(at: Duty): boolean {
+    return !this.checksAt(at).some((c) => c.state === 'fails' && c.severity === 'stop');
+  }
+
   /** The checks alone, their mends as the kind has them. */
   checksAt(at: Duty): readonly Check[] {
     const load = this.under(at);

@@ -10,15 +10,25 @@ const TERMS = 48;
 
 /** Value and first two derivatives of a series at an angle, into `out`. */
 export function seriesAt(s: CosineSeries, angle: number, out: Float64Array): void {
-  const [c1, s1] = [Math.cos(s.lobes * angle), Math.sin(s.lobes * angle)];
-  let [c, sn, w, w1, w2] = [c1, s1, 0, 0, 0];
-  for (let j = 0; j < s.terms.length; j++) {
-    const k = (j + 1) * s.lobes;
-    const a = s.terms[j]!;
-    w += a * c;
+  const { terms, lobes } = s;
+  const c1 = Math.cos(lobes * angle);
+  const s1 = Math.sin(lobes * angle);
+  let c = c1;
+  let sn = s1;
+  let w = 0;
+  let w1 = 0;
+  let w2 = 0;
+  let k = lobes;
+  for (let j = 0; j < terms.length; j++) {
+    const a = terms[j]!;
+    const ac = a * c;
+    w += ac;
     w1 -= a * k * sn;
-    w2 -= a * k * k * c;
-    [c, sn] = [c * c1 - sn * s1, sn * c1 + c * s1];
+    w2 -= k * k * ac;
+    const next = c * c1 - sn * s1;
+    sn = sn * c1 + c * s1;
+    c = next;
+    k += lobes;
   }
   out[0] = w;
   out[1] = w1;

@@ -1,0 +1,76 @@
+import {
+  activeVariant,
+  AIM_WORDS,
+  AIMS,
+  cannotFind,
+  characterOf,
+  findLines,
+  LIMIT_KINDS,
+  ok,
+  readJointFile,
+  refuse,
+  stageKinds,
+  stated,
+  whyNotSays,
+  type FindAsk,
+  type FindResult,
+  type Result,
+} from '@gristmill/core';
+import { shelfFrom, toJson, type Options } from './commands.ts';
+import { readInput } from './read-input.ts';
+
+/** `find FILE`: lines that do what the brief asks, as the sheet *Find lines* has them. */
+export function find(file: string | undefined, o: Options): Result<string> {
+  if (!file) return refuse('FILE is missing.', 'A line is looked for by a brief.', 'Write gristmill find joint.json.');
+  const text = readInput(file);
+  if (!text.ok) return text;
+  const read = readJointFile(text.value);
+  if (!read.ok) return read;
+  const joint = read.value;
+  const shelf = shelfFrom(o, joint);
+  if (!shelf.ok) return shelf;
+  const variant =
+    o.variant === undefined
+      ? activeVariant(joint)
+      : joint.variants.find((v) => v.id === o.variant || v.name === o.variant);
+  if (!variant)
+    return refuse(
+      `There is no variant “${o.variant}”.`,
+      `The joint has ${joint.variants.map((v) => v.name).join(', ')}.`,
+      'Name one of these.',
+    );
+  const known = stageKinds().map((k) => k.id);
+  const kinds = o.kinds?.split(',').map((k) => k.trim());
+  const unknown = kinds?.find((k) => !known.includes(k));
+  if (unknown !== undefined)
+    return refuse(`There is no kind “${unknown}”.`, `This version knows ${known.join(', ')}.`, 'Name some of these.');
+  const stages = o.stages === undefined ? 3 : Number(o.stages);
+  if (!Number.isInteger(stages) || stages < 1 || stages > 3)
+    return refuse('--stages is not a number of stages.', 'One, two or three are put together.', 'Write --stages 2.');
+  const ask: FindAsk = { joint, variant, shelf: shelf.value, stages, ...(kinds && { kinds }) };
+  const problem = cannotFind(ask);
+  if (problem) return { ok: false, problem };
+  const search = findLines(ask);
+  let step = search.next();
+  while (!step.done) step = search.next();
+  return ok(o.json ? toJson({ format: 'gristmill-found', ...step.value }) : sayFound(step.value));
+}
+
+function sayFound({ lines, whyNot, screened, looked }: FindResult): string {
+  const name = (id: string) => stageKinds().find((k) => k.id === id)?.name ?? id;
+  const of = lines.map((l, i) => {
+    const aims = AIMS.map((a) => `${AIM_WORDS[a].name} ${stated(l.aims[a], AIM_WORDS[a].quantity, 3)}`).join(', ');
+    const { all, risk } = l.chance;
+    return [
+      `${i + 1}. ${l.motor.name}: ${l.stages.map((s) => name(s.kind)).join(' + ')}`,
+      `   ${aims}`,
+      `   ${characterOf(l, lines)} Meets every must with about ${Math.round(100 * all)} %` +
+        `${risk && risk.met < 0.995 ? `, ${LIMIT_KINDS[risk.limit].name.toLowerCase()} most at risk` : ''}.`,
+    ].join('\n');
+  });
+  return [
+    `${lines.length} line${lines.length === 1 ? '' : 's'} of ${looked} looked at, from ${screened} stages.`,
+    ...of,
+    ...whyNot.map((w) => `Not: ${whyNotSays(w)}`),
+  ].join('\n');
+}

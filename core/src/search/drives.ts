@@ -1,0 +1,71 @@
+import type { Demand } from '../brief/demand.ts';
+import type { Variant } from '../schema/joint.ts';
+import { motorTorque } from '../motor/available.ts';
+import { driverFor } from '../motor/drive.ts';
+import { driveMoney } from '../motor/driver.ts';
+import type { Motor } from '../motor/motor.ts';
+import type { Shelf } from '../shop/shelf.ts';
+
+/** A motor with its driver, and what it brings at every total ratio. */
+export interface Drive {
+  readonly motor: Variant['motor'];
+  readonly driver: Variant['driver'];
+  readonly mass: number;
+  readonly money: number;
+  readonly frame: number;
+  readonly length: number;
+  readonly rotor: number;
+  /** Torque at the shaft over the grid of ratios, point after point of the demand, N·m. */
+  readonly gives: Float64Array;
+}
+
+/** Total ratios at which drives are known: from 1, two percent apart. */
+const STEP = Math.log(1.02);
+export const RATIOS = 400;
+/** Place of a total ratio on the grid, rounded up: more ratio never gives more torque at the shaft. */
+export const placeOf = (ratio: number): number =>
+  Math.max(0, Math.min(RATIOS - 1, Math.ceil(Math.log(ratio) / STEP - 1e-9)));
+
+/** A motor of the shop or the variant's own, with a driver that runs it. */
+export function driveOf(motor: Motor, base: Variant, demand: Demand, shelf: Shelf): Drive {
+  const own = motor.id === base.motor.id;
+  const driver = (own ? base.driver : driverFor(motor, base.motor, base.driver, shelf)) as Variant['driver'];
+  const { points } = demand;
+  const gives = new Float64Array(points.length * RATIOS);
+  points.forEach((p, k) => {
+    for (let i = 0; i < RATIOS; i++)
+      gives[k * RATIOS + i] = motorTorque(motor, driver, shelf, p.speed * Math.exp(STEP * i), p.time).torque;
+  });
+  return {
+    motor: motor as Variant['motor'],
+    driver,
+    mass: motor.mass,
+    money: motor.price + driveMoney(driver),
+    frame: motor.frame,
+    length: motor.length,
+    rotor: motor.rotorInertia,
+    gives,
+  };
+}
+
+/** The total ratios between which a drive meets every point of the demand with a share of its work arriving; none: empty. */
+export function windowOf(
+  drive: Drive,
+  demand: Demand,
+  arrives: number,
+  holds: boolean,
+): readonly [number, number] | undefined {
+  let [low, high] = [Infinity, 0];
+  for (let i = 0; i < RATIOS; i++) {
+    const ratio = Math.exp(STEP * i);
+    const meets = demand.points.every((p, k) => {
+      if (!(p.torque > 0) || (holds && p.speed === 0)) return true;
+      const spin = drive.rotor * ratio * (p.acceleration ?? 0);
+      return drive.gives[k * RATIOS + i]! >= p.torque / (ratio * arrives) + spin;
+    });
+    if (!meets) continue;
+    low = Math.min(low, ratio);
+    high = Math.max(high, ratio);
+  }
+  return high > 0 ? [low, high] : undefined;
+}

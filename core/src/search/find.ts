@@ -1,0 +1,274 @@
+import { demandOf, type Demand } from '../brief/demand.ts';
+import { analyseLine, stopping, type LineReport, type Verdict } from '../line/analyse.ts';
+import { sumLine } from '../line/numbers.ts';
+import { openLine, rememberingOpener, type StageOpener } from '../line/open.ts';
+import { playAtOutput } from '../line/sum.ts';
+import type { Joint, LimitId, StageRecord, Variant } from '../schema/joint.ts';
+import type { Problem } from '../result.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import { mustSize } from '../sizing/size.ts';
+import { stageKinds } from '../stage/registry.ts';
+import { stated } from '../units/stated.ts';
+import { chanceOf, type Chance } from './chance.ts';
+import { AIMS, Composer, type Aim, type Composed } from './compose.ts';
+import { dominates, spreadOut } from './dominance.ts';
+import { driveOf, windowOf, type Drive } from './drives.ts';
+import { screenKind, WANTED, type Member } from './members.ts';
+
+/** What is looked for. */
+export interface FindAsk {
+  readonly joint: Pick<Joint, 'brief'>;
+  /** What a line has beside motor and stages: sensor, mount, output; and its own motor. */
+  readonly variant: Variant;
+  readonly shelf: Shelf;
+  /** Kinds of stage that may be used; all where left out. */
+  readonly kinds?: readonly string[];
+  /** Motors of the shop that may be used, by id; all, and the variant's own, where left out. */
+  readonly motors?: readonly string[];
+  /** Most stages of a line. */
+  readonly stages?: number;
+}
+
+/** A line that does it, whole. */
+export interface FoundLine {
+  readonly id: string;
+  readonly motor: Variant['motor'];
+  readonly driver: Variant['driver'];
+  readonly stages: readonly StageRecord[];
+  readonly verdicts: readonly Verdict[];
+  /** What it is chosen by, SI. */
+  readonly aims: Readonly<Record<Aim, number>>;
+  readonly chance: Chance;
+}
+
+/** Why a kind has no line in the set. */
+export interface WhyNot {
+  readonly kind: string;
+  /** The limit that stops its nearest miss; undefined where no stage of it could be had at all. */
+  readonly limit: LimitId | undefined;
+  readonly value: number;
+  readonly asked: number;
+  /** The nearest miss itself, to be looked at. */
+  readonly line: Pick<FoundLine, 'motor' | 'driver' | 'stages'> | undefined;
+}
+
+export interface FindResult {
+  readonly lines: readonly FoundLine[];
+  readonly whyNot: readonly WhyNot[];
+  /** Stages screened and lines looked at. */
+  readonly screened: number;
+  readonly looked: number;
+}
+
+/** How far a search is: what it does, the share done, and what it has so far. */
+export interface FindProgress {
+  readonly doing: 'screening' | 'composing' | 'computing';
+  readonly share: number;
+  readonly screened: number;
+  readonly looked: number;
+}
+
+/** Lines shown at most. */
+export const SHOWN = 60;
+/** Lines computed whole beyond those, for some that checks of the whole line stop. */
+const SPARE = 30;
+/** Lines that are computed whole: of one set of mechanisms, and in all. */
+const [EACH, WHOLE] = [12, 320];
+/** Torques that stages before the last are screened at, as shares of the output's. */
+const BEFORE = [1 / 2.5, 1 / 6, 1 / 16, 1 / 45];
+
+/** Why nothing can be looked for, in words; undefined where it can. */
+export function cannotFind(ask: FindAsk): Problem | undefined {
+  const { demand, kinds, drives } = setUp(ask);
+  if (!(demand.peak > 0) || !(demand.speed > 0))
+    return {
+      what: `The brief asks for no ${demand.peak > 0 ? 'speed' : 'torque'}.`,
+      why: 'A line is looked for by what it must carry, and how fast.',
+      mend: 'Say in the brief what the joint must do: a load, and a move or a speed.',
+    };
+  if (kinds.length === 0)
+    return {
+      what: 'No kind of stage is allowed.',
+      why: 'A line is made of stages.',
+      mend: 'Allow at least one kind.',
+    };
+  if (drives.length === 0)
+    return {
+      what: 'No motor that is allowed meets the brief at any ratio.',
+      why: `It asks ${stated(demand.peak, 'torque', 3)} at up to ${stated(demand.speed, 'speed', 3)}: more ratio gives torque and takes speed.`,
+      mend: 'Look at the ratio desk: it names the two nearest ways out. Or bring a larger motor to the shop.',
+    };
+  return undefined;
+}
+
+/** Stages that were screened, and for each kind the strongest that fell short, as a share of the torque at the output. */
+export interface Screening {
+  readonly members: readonly Member[];
+  readonly short: Readonly<Record<string, number>>;
+  readonly screened: number;
+}
+
+/** What every part of a search starts from. */
+function setUp(ask: FindAsk) {
+  const { joint, variant, shelf } = ask;
+  const demand = demandOf(joint.brief, shelf);
+  const holds = joint.brief.limits.some((l) => l.id === 'turnBack' && l.sense === 'min' && l.need === 'must');
+  const kinds = stageKinds().filter((k) => !ask.kinds || ask.kinds.includes(k.id));
+  const own = shelf.motors.some((m) => m.id === variant.motor.id) ? [] : [variant.motor];
+  const drives = [...own, ...shelf.motors]
+    .filter((m) => !ask.motors || ask.motors.includes(m.id))
+    .map((m) => driveOf(m.id === variant.motor.id ? variant.motor : m, variant, demand, shelf))
+    .filter((d) => windowOf(d, demand, 1, holds));
+  return { demand, holds, kinds, drives };
+}
+
+/**
+ * Screens stages of every kind at what each place of a line carries; one of several parts, which together are the whole.
+ */
+export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<FindProgress, Screening> {
+  const { demand, holds, kinds, drives } = setUp(ask);
+  const size = mustSize(ask.joint);
+  const most = Math.max(0, ...drives.map((d) => windowOf(d, demand, 1, holds)![1]));
+  const torques = [1, ...BEFORE].map((s) => s * demand.peak);
+  const works = WANTED.filter((r) => r <= most * 1.1)
+    .flatMap((ratio) => kinds.map((kind) => ({ ratio, kind })))
+    .filter((_, i) => i % parts === part);
+  const members: Member[] = [];
+  const short: Record<string, number> = {};
+  let screened = 0;
+  for (const [i, { ratio, kind }] of works.entries()) {
+    const s = screenKind(kind, ratio, torques, size, demand, ask.shelf);
+    members.push(...s.members);
+    screened += s.tried;
+    short[kind.id] = Math.max(short[kind.id] ?? 0, s.short);
+    yield { doing: 'screening', share: (i + 1) / works.length, screened, looked: 0 };
+  }
+  return { members, short, screened };
+}
+
+/** The whole search in one go: `screenStages`, then `composeLines`. */
+export function* findLines(ask: FindAsk): Generator<FindProgress, FindResult> {
+  return yield* composeLines(ask, [yield* screenStages(ask)]);
+}
+
+/**
+ * Looks for whole lines that do what a brief asks: screened stages are put together with every motor, and what is best in
+ * something is computed whole. Deterministic; between one `next` and the following lies a piece of work.
+ *
+ * @param screenings the parts of `screenStages`, in their order
+ * @returns lines none of which is worse than another in money, mass, play, stiffness, size and efficiency, and for each
+ *   kind without one its nearest miss
+ */
+export function* composeLines(ask: FindAsk, screenings: readonly Screening[]): Generator<FindProgress, FindResult> {
+  const { joint, variant, shelf } = ask;
+  const { demand, holds, kinds, drives } = setUp(ask);
+  const members = screenings.flatMap((s) => s.members);
+  const screened = screenings.reduce((n, s) => n + s.screened, 0);
+  const short = (kind: string) => Math.max(0, ...screenings.map((s) => s.short[kind] ?? 0));
+  const composer = new Composer(drives, members, demand, joint.brief.limits, ask.stages ?? 3, holds);
+  for (let k = 0; k < composer.steps; k++) {
+    composer.step(k);
+    yield { doing: 'composing', share: (k + 1) / composer.steps, screened, looked: composer.looked };
+  }
+  const each = [...composer.fronts.values()].flatMap((front) =>
+    spreadOut(
+      front.items.map((x) => x.aims),
+      EACH,
+    ).map((i) => front.items[i]!),
+  );
+  const some = spreadOut(
+    each.map((x) => x.aims),
+    WHOLE,
+  ).map((i) => each[i]!.of);
+  // Lines share their stages: each is opened once.
+  const open = rememberingOpener(400);
+  const whole: { line: Composed; aims: Float64Array }[] = [];
+  for (const [i, line] of some.entries()) {
+    const aims = summed(demand, recordOf(line, drives, variant), shelf, open);
+    if (aims) whole.push({ line, aims });
+    yield { doing: 'computing', share: (0.4 * (i + 1)) / some.length, screened, looked: composer.looked };
+  }
+  const best = whole.filter((a) => !whole.some((b) => b !== a && dominates(b.aims, a.aims)));
+  const chosen = spreadOut(
+    best.map((x) => x.aims),
+    SHOWN + SPARE,
+  );
+  const lines: FoundLine[] = [];
+  for (const [n, i] of chosen.entries()) {
+    if (lines.length >= SHOWN) break;
+    const record = recordOf(best[i]!.line, drives, variant);
+    const report = analyseLine(joint, record, shelf, { open });
+    yield { doing: 'computing', share: 0.4 + (0.6 * (n + 1)) / chosen.length, screened, looked: composer.looked };
+    if (report.problem || stopping(report).length > 0 || !meets(report)) continue;
+    const figure = (id: string) => report.figures.find((f) => f.id === id)?.value ?? NaN;
+    lines.push({
+      id: `found-${n + 1}`,
+      motor: record.motor,
+      driver: record.driver,
+      stages: record.stages,
+      verdicts: report.verdicts,
+      aims: Object.fromEntries(AIMS.map((a) => [a, figure(a)])) as Record<Aim, number>,
+      chance: chanceOf(report.verdicts),
+    });
+  }
+  const shown = new Set(lines.flatMap((l) => l.stages.map((s) => s.kind)));
+  return {
+    lines,
+    whyNot: kinds
+      .filter((k) => !shown.has(k.id))
+      .map((k) => whyNot(k.id, composer, drives, variant, short(k.id) * demand.peak, demand.peak)),
+    screened,
+    looked: composer.looked,
+  };
+}
+
+function whyNot(
+  kind: string,
+  composer: Composer,
+  drives: readonly Drive[],
+  variant: Variant,
+  carried: number,
+  peak: number,
+): WhyNot {
+  const miss = composer.misses.get(kind);
+  if (miss) {
+    const { motor, driver, stages } = recordOf(miss, drives, variant);
+    return { kind, limit: miss.limit, value: miss.value, asked: miss.asked, line: { motor, driver, stages } };
+  }
+  return { kind, limit: carried > 0 ? 'torque' : undefined, value: carried, asked: peak, line: undefined };
+}
+
+/** The variant with a line's motor and stages. */
+export const recordOf = ({ drive, stages }: Composed, drives: readonly Drive[], variant: Variant): Variant => ({
+  ...variant,
+  follows: false,
+  motor: drives[drive]!.motor,
+  driver: drives[drive]!.driver,
+  stages: stages.map((m, j) => ({ id: `s${j + 1}`, kind: m.kind, params: { ...m.params } })),
+});
+
+/** No must of the brief is failed. */
+const meets = (report: LineReport): boolean => report.verdicts.every((v) => v.need !== 'must' || v.state !== 'fails');
+
+/** What a line is chosen by, summed whole, all to be small; undefined where it cannot be or a stage does not stand. */
+function summed(demand: Demand, variant: Variant, shelf: Shelf, open: StageOpener): Float64Array | undefined {
+  const opened = openLine(variant.stages, shelf, open).all;
+  if (!opened.ok) return undefined;
+  const made = sumLine({ variant, stages: opened.value, demand, shelf });
+  if (!made.ok) return undefined;
+  const n = made.value.numbers;
+  if (!(n.torque >= demand.peak * (1 - 1e-9)) || !opened.value.every((s, j) => s.stands(n.duties[j]!)))
+    return undefined;
+  const play = playAtOutput(
+    n.stages,
+    n.stages.map((s) => s.play[0]),
+  );
+  return Float64Array.of(
+    n.money,
+    n.mass,
+    Math.max(play, 1e-5),
+    1 / n.stiffness,
+    n.size,
+    1 / Math.max(n.efficiency, 1e-3),
+  );
+}

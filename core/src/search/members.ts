@@ -1,0 +1,133 @@
+import type { Demand } from '../brief/demand.ts';
+import { outputDuty } from '../line/numbers.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import { carries } from '../stage/choose-candidate.ts';
+import type { AnyStageKind, Duty, Stage, StageNumbers } from '../stage/contract.ts';
+
+import { NonDominated, spreadOut } from './dominance.ts';
+
+/** A stage of a kind that stands at a torque, screened for one place of a line. */
+export interface Member {
+  readonly kind: string;
+  readonly params: Readonly<Record<string, unknown>>;
+  readonly numbers: StageNumbers;
+  /** Size of its ratio. */
+  readonly ratio: number;
+  /** Torque it was screened at, N·m, and the most it carries there. */
+  readonly at: number;
+  readonly most: number;
+}
+
+/** Ratios that stages are wanted of: from 1.5 to 200, a fifth apart. */
+export const WANTED = Array.from({ length: 27 }, (_, i) => 1.5 * 1.2072 ** i);
+/** How far a stage's ratio may lie from the one that was wanted, before another wish has it. */
+const NEAR = 0.2;
+/** Members kept for one kind and wish at the output, and before. */
+const [LAST, BEFORE] = [8, 4];
+
+/**
+ * The duty of a shaft that is asked for a torque where the output is asked for its peak, N·m: what a stage is strong by.
+ * What wears and warms is left to the whole line.
+ */
+export function dutyAt(demand: Demand, torque: number): Duty {
+  const out = outputDuty(demand);
+  const share = torque / Math.max(out.torque, 1e-12);
+  return {
+    torque,
+    torqueRms: out.torqueRms * share,
+    speed: out.speed / share,
+    ...(out.swing !== undefined && { swing: out.swing / share }),
+    ...(out.reverses && { reverses: true }),
+  };
+}
+
+/** What a member is chosen by, all to be small. */
+const aimsOf = (n: StageNumbers, most: number, at: number): number[] => [
+  n.money,
+  n.mass,
+  Math.max(n.play[0], 1e-6),
+  1 / Math.max(n.stiffness, 1e-9),
+  n.outside,
+  1 / n.etaForward,
+  // Strength beyond half as much again is worth nothing.
+  1 / Math.min(most / at, 1.5),
+  // What holds by itself and what turns back are both wanted.
+  ...[n.etaBackward > 0 ? 1 : 2, n.etaBackward > 0 ? 2 : 1],
+];
+
+/** What was found of a kind at a wish: those that stand, and the one that carried most where none did. */
+export interface Screened {
+  readonly members: readonly Member[];
+  readonly tried: number;
+  /** The strongest that falls short of the largest torque, as a share of it; 0 where none was there. */
+  readonly short: number;
+}
+
+/** A stage this many times as strong as it must be is no candidate beside smaller ones. */
+const STRONGER = 12;
+
+/**
+ * Stages of a kind near a ratio that carry torques within a size and that no check stops, none of them worse than another
+ * in everything.
+ *
+ * @param torques at the stage's output, N·m, the largest first
+ * @param size largest outside, m
+ */
+export function screenKind(
+  kind: AnyStageKind,
+  ratio: number,
+  torques: readonly number[],
+  size: number,
+  demand: Demand,
+  shelf: Shelf,
+): Screened {
+  const fronts = torques.map(() => new NonDominated<Member>(0.02));
+  const opened = new Map<string, Stage | undefined>();
+  const open = (params: unknown): Stage | undefined => {
+    const key = JSON.stringify(params);
+    if (opened.has(key)) return opened.get(key);
+    const made = kind.open(params, shelf);
+    const stage =
+      made.ok && Math.abs(Math.log(Math.abs(made.value.kinematics.ratio) / ratio)) < NEAR ? made.value : undefined;
+    opened.set(key, stage);
+    return stage;
+  };
+  let short = 0;
+  torques.forEach((torque, level) => {
+    const at = dutyAt(demand, torque);
+    const front = fronts[level]!;
+    for (const params of kind.candidates({ ratio, torque, size, shelf })) {
+      const stage = open(params);
+      if (!stage) continue;
+      const numbers = stage.load(at);
+      if (!(numbers.outside <= size)) continue;
+      const most = carries({ numbers }, at);
+      if (!(most >= torque)) {
+        if (level === 0) short = Math.max(short, most / torque);
+        continue;
+      }
+      const aims = aimsOf(numbers, most, torque);
+      if (front.welcomes(aims) && stage.stands(at))
+        front.take(
+          {
+            kind: kind.id,
+            params: params as Readonly<Record<string, unknown>>,
+            numbers,
+            ratio: Math.abs(stage.kinematics.ratio),
+            at: torque,
+            most,
+          },
+          aims,
+        );
+      // They come small first: what follows is larger and dearer still.
+      if (most > STRONGER * torque) break;
+    }
+  });
+  const members = fronts.flatMap((front, level) =>
+    spreadOut(
+      front.items.map((x) => x.aims),
+      level === 0 ? LAST : BEFORE,
+    ).map((i) => front.items[i]!.of),
+  );
+  return { members, tried: opened.size, short: fronts[0]!.items.length ? 0 : short };
+}

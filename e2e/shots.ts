@@ -1,7 +1,7 @@
 import { openDemo, test } from './fixture.ts';
 
 test('pictures of the main views', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const shoot = async (name: string) => {
     await page.waitForLoadState('networkidle');
     await page.waitForTimeout(700);
@@ -93,8 +93,10 @@ test('pictures of the main views', async ({ page }) => {
   await shoot('motor');
   await sheet('Ratio desk');
   await shoot('ratio-desk');
-  await sheet('Shares');
-  await shoot('shares');
+  await sheet('Find lines');
+  await page.getByRole('button', { name: 'Find lines' }).click();
+  await page.getByRole('table', { name: 'Found lines' }).waitFor({ timeout: 120_000 });
+  await shoot('find');
   await sheet('Compare');
   await shoot('compare');
   await page.getByRole('link', { name: 'Gristmill' }).click();

@@ -308,4 +308,29 @@ describe('the command line', () => {
       expect(out.code).toBe(args[1] === '3 kg' ? 1 : 0);
     }
   });
+
+  it('finds lines as the sheet does, says why a kind is not among them, and refuses what it does not know', async () => {
+    const r = await json('find', demo, '--kinds', 'belt, unit', '--stages', '1');
+    expect(r.format).toBe('gristmill-found');
+    expect(r.lines.length).toBeGreaterThan(0);
+    for (const l of r.lines) {
+      expect(l.stages).toHaveLength(1);
+      expect(['belt', 'unit']).toContain(l.stages[0].kind);
+      expect(l.chance.all).toBeGreaterThan(0);
+    }
+    const shown = new Set(r.lines.flatMap((l: { stages: { kind: string }[] }) => l.stages.map((s) => s.kind)));
+    expect(r.whyNot.map((w: { kind: string }) => w.kind)).toEqual(['belt', 'unit'].filter((k) => !shown.has(k)));
+    const plain = await run('find', demo, '--kinds', 'belt', '--stages', '1');
+    expect(plain.out).toMatch(/^\d+ lines? of \d+ looked at, from \d+ stages\.\n1\. .*: Belt\n   money .* ¤, mass/);
+    for (const [args, why] of [
+      [['find'], 'FILE is missing'],
+      [['find', demo, '--kinds', 'clockwork'], 'There is no kind “clockwork”'],
+      [['find', demo, '--stages', '9'], '--stages is not a number of stages'],
+      [['find', demo, '--variant', 'Q'], 'There is no variant “Q”'],
+    ] as const) {
+      const bad = await run(...args);
+      expect(bad.code).toBe(1);
+      expect(bad.err).toContain(why);
+    }
+  });
 });

@@ -77,10 +77,22 @@ export function whyNotSays({ kind, limit, value, asked, line }: WhyNot): string 
   return `${name}: the nearest line has ${of.toLowerCase()} ${is}; ${sense === 'max' ? 'at most' : 'at least'} ${may} is asked.`;
 }
 
-/** Lines in the order of priorities: by the mean place in each aim, times its weight; the set does not change. */
-export function inOrderOf(lines: readonly FoundLine[], weights: Readonly<Partial<Record<Aim, number>>>): FoundLine[] {
+/** What lines are put in order by: an aim, or how likely every must is met. */
+export type Priority = Aim | 'chance';
+export const PRIORITIES: readonly Priority[] = ['chance', ...AIMS];
+
+/** Lines in the order of priorities: by their place in each, times its weight; the set does not change. */
+export function inOrderOf(
+  lines: readonly FoundLine[],
+  weights: Readonly<Partial<Record<Priority, number>>>,
+): FoundLine[] {
+  const surer = (l: FoundLine) =>
+    lines.filter((o) => o.chance.all > l.chance.all + ALIKE).length / Math.max(1, lines.length - 1);
   const score = new Map(
-    lines.map((l) => [l, AIMS.reduce((s, aim) => s + (weights[aim] ?? 0) * standing(l, lines, aim), 0)]),
+    lines.map((l) => [
+      l,
+      PRIORITIES.reduce((s, p) => s + (weights[p] ?? 0) * (p === 'chance' ? surer(l) : standing(l, lines, p)), 0),
+    ]),
   );
   return [...lines].sort((a, b) => score.get(a)! - score.get(b)!);
 }

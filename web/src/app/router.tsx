@@ -14,6 +14,7 @@ const BriefView = view(() => import('../views/brief/BriefView.tsx'));
 const LineFrame = view(() => import('../views/line/LineFrame.tsx'));
 const LineView = view(() => import('../views/line/LineView.tsx'));
 const MotorView = view(() => import('../views/line/MotorView.tsx'));
+const FindView = view(() => import('../views/line/FindView.tsx'));
 const DeskView = view(() => import('../views/line/DeskView.tsx'));
 const SharesView = view(() => import('../views/line/SharesView.tsx'));
 const WhatIfView = view(() => import('../views/line/WhatIfView.tsx'));
@@ -54,6 +55,7 @@ export const router = createBrowserRouter([
                 children: [
                   { index: true, element: wait(<LineView />) },
                   { path: 'motor', element: wait(<MotorView />) },
+                  { path: 'find', element: wait(<FindView />) },
                   { path: 'ratio', element: wait(<DeskView />) },
                   { path: 'shares', element: wait(<SharesView />) },
                   { path: 'what-if', element: wait(<WhatIfView />) },

@@ -8,6 +8,10 @@ import type {
   Brief,
   DeskRow,
   Finding,
+  FindProgress,
+  FindResult,
+  Problem,
+  Screening,
   FigureAddress,
   Joint,
   LineReport,
@@ -33,6 +37,16 @@ export interface LineOf {
   readonly brief: Brief;
   readonly variant: Variant;
   readonly edits: ShopEdits;
+}
+
+/** A search for lines, as a worker is told of it. */
+export interface SearchFor {
+  readonly brief: Brief;
+  readonly variant: Variant;
+  readonly edits: ShopEdits;
+  /** Kinds of stage allowed, by id, and the most stages of a line. */
+  readonly kinds: readonly string[];
+  readonly stages: number;
 }
 
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
@@ -77,6 +91,19 @@ export interface CoreApi {
     play: readonly (readonly [number, number, number])[],
     samples: number,
   ): Promise<{ spread: PlaySpread; ms: number }>;
+  /** One of several parts of the screening of a search; a problem where nothing can be looked for. */
+  screen(
+    search: SearchFor,
+    part: number,
+    parts: number,
+    onProgress: (at: FindProgress) => void,
+  ): Promise<Screening | { readonly problem: Problem }>;
+  /** Lines of what all parts screened. */
+  compose(
+    search: SearchFor,
+    screenings: readonly Screening[],
+    onProgress: (at: FindProgress) => void,
+  ): Promise<FindResult>;
   movers(
     joint: Joint,
     variant: Variant,

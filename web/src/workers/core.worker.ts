@@ -1,6 +1,8 @@
 import {
   TEST_KINDS,
   analyseLine,
+  cannotFind,
+  composeLines,
   factorReaders,
   findingsFor,
   importFile,
@@ -16,9 +18,12 @@ import {
   resizedStage,
   stageFor,
   rememberingOpener,
+  screenStages,
   waysOut,
   workingOf,
+  type FindAsk,
   type Finding,
+  type FindProgress,
   type Joint,
   type LineReport,
   type Variant,
@@ -30,7 +35,7 @@ import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
 import { Recordings, sha256 } from '../storage/recordings.ts';
 import { BrowserVault } from '../storage/vault.ts';
-import type { Analysing, CoreApi } from './api.ts';
+import type { Analysing, CoreApi, SearchFor } from './api.ts';
 import { Kept } from './kept.ts';
 
 const recordings = new Recordings(new BrowserVault());
@@ -131,6 +136,27 @@ async function allFindings(joint: Joint, shop: ShopEdits, onProgress: (at: Analy
   return out;
 }
 
+const askOf = ({ brief, variant, edits, kinds, stages }: SearchFor): FindAsk => ({
+  joint: { brief },
+  variant,
+  shelf: shelfFor(edits),
+  kinds,
+  stages,
+});
+
+/** Runs a search to its end and tells of it ten times a second. */
+function runTold<T>(search: Generator<FindProgress, T>, onProgress: (at: FindProgress) => void): T {
+  let told = 0;
+  for (;;) {
+    const step = search.next();
+    if (step.done) return step.value;
+    const now = performance.now();
+    if (now - told < 100) continue;
+    told = now;
+    onProgress(step.value);
+  }
+}
+
 const api: CoreApi = {
   line: async ({ brief, variant, edits }) => lineOf(brief, variant, edits),
   working: async ({ brief, variant, edits }, at) => {
@@ -184,6 +210,12 @@ const api: CoreApi = {
     const opened = open({ id: '', kind, params }, shelfFor(shop));
     return opened.ok ? opened.value.map?.(duty) : undefined;
   },
+  screen: async (search, part, parts, onProgress) => {
+    const ask = askOf(search);
+    const problem = cannotFind(ask);
+    return problem ? { problem } : runTold(screenStages(ask, part, parts), onProgress);
+  },
+  compose: async (search, screenings, onProgress) => runTold(composeLines(askOf(search), screenings), onProgress),
   movers: async (joint, variant, shop, at, onProgress) => {
     let told = 0;
     return movers(joint, variant, shelfFor(shop), at, 3, (share) => {

@@ -9,13 +9,14 @@ import { MotorPanel } from './MotorPanel.tsx';
 const TABS = [
   ['Stages', ''],
   ['Motor', 'motor'],
+  ['Find lines', 'find'],
   ['Ratio desk', 'ratio'],
   ['Shares', 'shares'],
   ['What if', 'what-if'],
   ['Compare', 'compare'],
 ] as const;
 /** Sheets that need the whole width; beside the others stands the motor. */
-const WIDE = /\/(ratio|what-if|compare)$/;
+const WIDE = /\/(find|ratio|what-if|compare)$/;
 
 /**
  * The sheets of the line: its stages, its motor, what ratio it needs, where everything comes from, what would change

@@ -1,0 +1,322 @@
+import fc from 'fast-check';
+import { readFileSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import {
+  AIMS,
+  activeVariant,
+  analyseLine,
+  cannotFind,
+  chanceMet,
+  chanceOf,
+  characterOf,
+  composeLines,
+  demandOf,
+  dominates,
+  inOrderOf,
+  makeShelf,
+  NonDominated,
+  readJointFile,
+  screenStages,
+  spreadOut,
+  stageKind,
+  stopping,
+  whyNotSays,
+  type FindAsk,
+  type FindResult,
+  type FoundLine,
+  type Screening,
+} from '../src/index.ts';
+import { Composer } from '../src/search/compose.ts';
+import { driveOf, placeOf, RATIOS, windowOf } from '../src/search/drives.ts';
+import { dutyAt } from '../src/search/members.ts';
+import { motorTorque } from '../src/motor/available.ts';
+
+const read = (name: string) => {
+  const r = readJointFile(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8'));
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+};
+const joint = read('body-yaw');
+const shelf = makeShelf();
+const variant = activeVariant(joint);
+const MOTORS = [variant.motor.id];
+const ask: FindAsk = { joint, variant, shelf, kinds: ['belt', 'unit', 'spur'], motors: MOTORS, stages: 2 };
+const demand = demandOf(joint.brief, shelf);
+
+function run<T>(g: Generator<unknown, T>): T {
+  let s = g.next();
+  while (!s.done) s = g.next();
+  return s.value;
+}
+
+describe('a set of which none dominates another', () => {
+  const point = fc.array(fc.double({ min: 0.1, max: 10, noNaN: true }), { minLength: 3, maxLength: 3 });
+
+  it('is the one that comparing all with all gives', () => {
+    fc.assert(
+      fc.property(fc.array(point, { maxLength: 40 }), (points) => {
+        const set = new NonDominated<number>();
+        points.forEach((p, i) => set.take(i, p));
+        const all = points.filter((p) => !points.some((q) => dominates(q, p)));
+        const kept = set.items.map((x) => [...x.aims].join());
+        // Of several alike all are kept: none is better than another.
+        expect(kept.sort()).toEqual(all.map((p) => p.join()).sort());
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('with some slack leaves nothing out that is better than all it keeps by more than that', () => {
+    fc.assert(
+      fc.property(fc.array(point, { minLength: 1, maxLength: 40 }), (points) => {
+        const set = new NonDominated<number>(0.05);
+        points.forEach((p, i) => set.take(i, p));
+        for (const p of points)
+          expect(set.items.some((x) => [...x.aims].every((v, k) => v <= p[k]! * 1.05 + 1e-12))).toBe(true);
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it('is thinned to what stands apart, its ends kept', () => {
+    const line = Array.from({ length: 50 }, (_, i) => [1 + i, 100 - i]);
+    const kept = spreadOut(line, 8);
+    expect(kept).toHaveLength(8);
+    expect([kept[0], kept[7]]).toEqual([0, 49]);
+    const gaps = kept.slice(1).map((k, i) => k - kept[i]!);
+    expect(Math.max(...gaps)).toBeLessThan(20);
+    expect(spreadOut(line.slice(0, 3), 8)).toEqual([0, 1, 2]);
+  });
+});
+
+describe('a chance', () => {
+  it('is a half at the limit, 97.5 % where the band ends there, and sure where nothing is uncertain', () => {
+    const f = { value: 10, low: 8, high: 13 };
+    expect(chanceMet(f, 10, 'min')).toBeCloseTo(0.5, 6);
+    expect(chanceMet(f, 8, 'min')).toBeCloseTo(0.975, 3);
+    expect(chanceMet(f, 13, 'max')).toBeCloseTo(0.975, 3);
+    // Beyond the likely value the other half of the band counts: 1.5 above 10, of 3 for 1.96 σ.
+    expect(chanceMet(f, 11.5, 'min')).toBeCloseTo(1 - 0.8365, 3);
+    expect(chanceMet({ value: 5, low: 5, high: 5 }, 5, 'max')).toBe(1);
+    expect(chanceMet({ value: 5, low: 5, high: 5 }, 4, 'max')).toBe(0);
+  });
+
+  it('of all musts is the product, wishes aside, the least of them at risk', () => {
+    const figure = (value: number) => ({
+      id: '',
+      name: '',
+      quantity: 'mass' as const,
+      value,
+      low: value - 2,
+      high: value + 2,
+    });
+    const of = (need: 'must' | 'wish', value: number, id: 'mass' | 'money' | 'size') => ({
+      id,
+      asked: 10,
+      sense: 'max' as const,
+      need,
+      figure: figure(value),
+      state: 'holds' as const,
+    });
+    const c = chanceOf([of('must', 8, 'mass'), of('must', 10, 'money'), of('wish', 30, 'size')]);
+    expect(c.all).toBeCloseTo(0.975 * 0.5, 3);
+    expect(c.risk?.limit).toBe('money');
+  });
+});
+
+describe('a drive', () => {
+  it('gives at a place of the grid what the motor gives at a ratio no smaller, two percent off at most', () => {
+    const drive = driveOf(variant.motor, variant, demand, shelf);
+    for (const ratio of [1, 3.3, 17, 80]) {
+      const place = placeOf(ratio);
+      const at = 1.02 ** place;
+      expect(at).toBeGreaterThanOrEqual(ratio * (1 - 1e-9));
+      expect(at).toBeLessThan(ratio * 1.0201);
+      demand.points.forEach((p, k) =>
+        expect(drive.gives[k * RATIOS + place]).toBeCloseTo(
+          motorTorque(variant.motor, variant.driver, shelf, p.speed * at, p.time).torque,
+          9,
+        ),
+      );
+    }
+  });
+
+  it('has a window that the ends of hold and what lies outside does not', () => {
+    const drive = driveOf(variant.motor, variant, demand, shelf);
+    const [low, high] = windowOf(drive, demand, 1, false)!;
+    const margin = (ratio: number) =>
+      Math.min(
+        ...demand.points
+          .filter((p) => p.torque > 0)
+          .map(
+            (p) =>
+              motorTorque(variant.motor, variant.driver, shelf, p.speed * ratio, p.time).torque /
+              (p.torque / ratio + variant.motor.rotorInertia * ratio * (p.acceleration ?? 0)),
+          ),
+      );
+    expect(margin(low)).toBeGreaterThanOrEqual(1);
+    expect(margin(high)).toBeGreaterThanOrEqual(1);
+    expect(Math.min(margin(low / 1.03), margin(high * 1.03))).toBeLessThan(1);
+  });
+});
+
+describe('screened stages', () => {
+  let screening: Screening;
+  beforeAll(() => void (screening = run(screenStages(ask))));
+
+  it('carry what they were screened at, near the ratio they say, and no check stops them', () => {
+    expect(screening.members.length).toBeGreaterThan(100);
+    for (const m of screening.members.filter((_, i) => i % 9 === 0)) {
+      const opened = stageKind(m.kind)!.open(m.params, shelf);
+      if (!opened.ok) throw new Error(opened.problem.what);
+      const at = dutyAt(demand, m.at);
+      const report = opened.value.report(at);
+      expect(report.checks.filter((c) => c.severity === 'stop' && c.state === 'fails')).toEqual([]);
+      expect(opened.value.stands(at)).toBe(true);
+      expect(Math.abs(report.numbers.ratio)).toBeCloseTo(m.ratio, 9);
+      for (const l of report.numbers.limits.filter((x) => x.time === 'static'))
+        expect(l.torque).toBeGreaterThanOrEqual(m.at);
+    }
+  });
+
+  it('of two halves are those of the whole', () => {
+    const halves = [0, 1].map((k) => run(screenStages(ask, k, 2)));
+    const names = (list: readonly Screening[]) =>
+      list.flatMap((s) => s.members.map((m) => `${m.kind} ${m.at} ${JSON.stringify(m.params)}`)).sort();
+    expect(names(halves)).toEqual(names([screening]));
+    expect(halves[0]!.screened + halves[1]!.screened).toBe(screening.screened);
+  });
+
+  it('put together give, for every line of a small world, one that is as good in everything', () => {
+    const few = [
+      ...screening.members.filter((m) => m.at === demand.peak).filter((_, i) => i % 7 === 0),
+      ...screening.members.filter((m) => m.at < demand.peak).filter((_, i) => i % 11 === 0),
+    ];
+    const drive = driveOf(variant.motor, variant, demand, shelf);
+    const composer = new Composer([drive], few, demand, [], 2, false);
+    for (let k = 0; k < composer.steps; k++) composer.step(k);
+    const kept = [...composer.fronts].flatMap(([key, f]) => f.items.map((x) => ({ key, aims: [...x.aims] })));
+    // Every pair, and every stage alone, by hand.
+    const levels = [...new Set(few.map((m) => m.at))].sort((a, b) => a - b);
+    let looked = 0;
+    const check = (stages: typeof few) => {
+      const ratio = stages.reduce((p, m) => p * m.ratio, 1);
+      looked++;
+      const enough = demand.points.every((p, k) => {
+        if (!(p.torque > 0)) return true;
+        let t = p.torque;
+        for (const m of [...stages].reverse()) t = t / (m.ratio * m.numbers.etaForward) + m.numbers.drag;
+        t += variant.motor.rotorInertia * ratio * (p.acceleration ?? 0);
+        return drive.gives[k * RATIOS + placeOf(ratio)]! >= t;
+      });
+      if (!enough) return;
+      const last = stages[stages.length - 1]!;
+      const aims = [
+        stages.reduce((s, m) => s + m.numbers.money, drive.money),
+        stages.reduce((s, m) => s + m.numbers.mass, drive.mass),
+        last.numbers.play[0] + (stages.length > 1 ? stages[0]!.numbers.play[0] / last.ratio : 0),
+        1 / last.numbers.stiffness + (stages.length > 1 ? 1 / (stages[0]!.numbers.stiffness * last.ratio ** 2) : 0),
+        Math.max(drive.frame, ...stages.map((m) => m.numbers.outside)),
+        1 / stages.reduce((p, m) => p * m.numbers.etaForward, 1),
+      ];
+      const key = stages.map((m) => m.kind).join(' + ');
+      const as = kept.some((x) => x.key === key && x.aims.every((v, i) => v <= Math.max(aims[i]!, 1e-5) * 1.0501));
+      expect(as, `${key} ${aims.map((v) => v.toPrecision(4)).join(' ')}`).toBe(true);
+    };
+    for (const last of few.filter((m) => m.at === demand.peak)) {
+      check([last]);
+      const wanted = last.at / (last.ratio * last.numbers.etaForward) + last.numbers.drag;
+      const level = levels.find((t) => t >= wanted);
+      for (const before of few)
+        if (
+          before.at === level &&
+          before.most >= wanted &&
+          before.numbers.maxSpeed >= demand.speed * last.ratio * before.ratio
+        )
+          check([before, last]);
+    }
+    expect(looked).toBeGreaterThan(300);
+    expect(kept.length).toBeGreaterThan(5);
+  });
+});
+
+describe('found lines', () => {
+  let found: FindResult;
+  beforeAll(() => void (found = run(composeLines(ask, [run(screenStages(ask))]))));
+
+  it('meet every must, are stopped by no check, and are what analysing them says', () => {
+    expect(found.lines.length).toBeGreaterThan(3);
+    for (const l of found.lines) {
+      const report = analyseLine(joint, { ...variant, motor: l.motor, driver: l.driver, stages: [...l.stages] }, shelf);
+      expect(report.problem).toBeUndefined();
+      expect(stopping(report)).toEqual([]);
+      expect(report.verdicts.filter((v) => v.need === 'must' && v.state === 'fails')).toEqual([]);
+      for (const aim of AIMS) expect(l.aims[aim]).toBeCloseTo(report.figures.find((f) => f.id === aim)!.value, 9);
+      expect(l.chance.all).toBeGreaterThanOrEqual(0);
+      expect(l.chance.all).toBeLessThanOrEqual(1);
+    }
+  });
+
+  it('are the same each time, and the same in two parts', () => {
+    const again = run(
+      composeLines(
+        ask,
+        [0, 1].map((k) => run(screenStages(ask, k, 2))),
+      ),
+    );
+    const names = (r: FindResult) => r.lines.map((l) => JSON.stringify([l.motor.id, l.stages, l.aims])).sort();
+    expect(names(again)).toEqual(names(found));
+  });
+
+  it('are told by what they are first in and what they give up', () => {
+    const cheapest = found.lines.reduce((a, b) => (b.aims.money < a.aims.money ? b : a));
+    expect(characterOf(cheapest, found.lines)).toMatch(/^The cheapest/);
+    for (const l of found.lines) expect(characterOf(l, found.lines)).not.toMatch(/best|NaN|undefined/);
+    expect(characterOf(cheapest, [cheapest])).toBe('The only one that was found.');
+  });
+
+  it('follow priorities in their order, none lost', () => {
+    const by = (aim: keyof FoundLine['aims']) => inOrderOf(found.lines, { [aim]: 1 });
+    const money = by('money').map((l) => l.aims.money);
+    const stiff = by('stiffness').map((l) => l.aims.stiffness);
+    for (let i = 1; i < money.length; i++) {
+      expect(money[i]!).toBeGreaterThanOrEqual(money[i - 1]! * 0.994);
+      expect(stiff[i]!).toBeLessThanOrEqual(stiff[i - 1]! * 1.006);
+    }
+    expect(new Set(by('mass'))).toEqual(new Set(found.lines));
+    const sure = inOrderOf(found.lines, { chance: 1 });
+    expect(sure[0]!.chance.all).toBe(Math.max(...found.lines.map((l) => l.chance.all)));
+  });
+});
+
+describe('why not', () => {
+  it('names the limit that stops the nearest miss, with both numbers', () => {
+    const tight = structuredClone(joint);
+    tight.brief.limits.push({ id: 'mass', sense: 'max', value: 0.05, need: 'must' });
+    tight.brief.limits = tight.brief.limits.filter((l, i, all) => all.findLastIndex((x) => x.id === l.id) === i);
+    const r = run(composeLines({ ...ask, joint: tight }, [run(screenStages({ ...ask, joint: tight }))]));
+    expect(r.lines).toEqual([]);
+    expect(r.whyNot.map((w) => w.kind).sort()).toEqual(['belt', 'spur', 'unit']);
+    const belt = r.whyNot.find((w) => w.kind === 'belt')!;
+    expect(belt.limit).toBe('mass');
+    expect(belt.value).toBeGreaterThan(0.05);
+    expect(belt.line!.stages.some((s) => s.kind === 'belt')).toBe(true);
+    expect(whyNotSays(belt)).toMatch(/^Belt.*: the nearest line has mass .*; at most .* is asked\.$/);
+  });
+
+  it('says where a kind carries too little, or none can be had', () => {
+    const none = { kind: 'worm', value: 0, asked: 5, line: undefined };
+    expect(whyNotSays({ ...none, limit: undefined })).toContain('none can be had');
+    expect(whyNotSays({ ...none, limit: 'torque', value: 3 })).toContain('the strongest that was tried carries');
+  });
+});
+
+describe('nothing can be looked for', () => {
+  it('without a load, a kind or a motor, and the reason is said', () => {
+    expect(cannotFind(ask)).toBeUndefined();
+    expect(cannotFind({ ...ask, kinds: [] })?.what).toBe('No kind of stage is allowed.');
+    expect(cannotFind({ ...ask, motors: [] })?.what).toContain('No motor that is allowed');
+    const idle = { brief: { ...joint.brief, cases: [] } };
+    expect(cannotFind({ ...ask, joint: idle })?.what).toBe('The brief asks for no torque.');
+  });
+});

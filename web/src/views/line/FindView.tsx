@@ -1,0 +1,397 @@
+import {
+  AIM_WORDS,
+  AIMS,
+  characterOf,
+  formatQuantity,
+  inOrderOf,
+  LIMIT_KINDS,
+  PRIORITIES,
+  stageKinds,
+  whyNotSays,
+  type Aim,
+  type FindResult,
+  type FoundLine,
+  type Priority,
+  type Variant,
+} from '@gristmill/core';
+import { format } from 'date-fns';
+import { useMemo, useState } from 'react';
+import { ChoiceField } from '../../parts/ChoiceField.tsx';
+import { Glyph } from '../../parts/Glyph.tsx';
+import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { Said } from '../../parts/Said.tsx';
+import { askedOf, startSearch, stopSearch, useSearches, type Search } from '../../state/find.ts';
+import { newId } from '../../state/identifier.ts';
+import { note } from '../../state/note.ts';
+import { useJoint, useOpen, useVariant } from '../../state/open.ts';
+import { useSaid, useUnits } from '../../state/prefs.ts';
+import { useEdits } from '../../state/shelf.ts';
+import { copyVariant } from '../../state/variants.ts';
+import { FoundPlot } from './FoundPlot.tsx';
+
+const DOING = { screening: 'Screening stages', composing: 'Putting lines together', computing: 'Computing them whole' };
+const thousands = (n: number): string => n.toLocaleString('en').replaceAll(',', '\u202f');
+
+/** A line by its mechanisms, from the motor to the output. */
+const namesOf = (stages: FoundLine['stages']): string =>
+  stages
+    .map(
+      (s) =>
+        stageKinds()
+          .find((k) => k.id === s.kind)
+          ?.name.toLowerCase() ?? s.kind,
+    )
+    .join(', ');
+
+/** What the search does, or has done, in a line. */
+function Progress({ search, stale }: { search: Search; stale: boolean }) {
+  const { at, running, result } = search;
+  if (running)
+    return (
+      <p role="status" className="flex items-center gap-2">
+        {at ? DOING[at.doing] : 'Beginning'}…{' '}
+        <progress max={1} value={at?.share ?? 0} aria-label="Search" className="h-2 w-40" />
+        <span className="num text-muted">
+          {thousands(at?.screened ?? 0)} stages, {thousands(at?.looked ?? 0)} lines
+        </span>
+      </p>
+    );
+  return (
+    <p role="status" className="label">
+      {search.stopped ? 'Stopped. ' : ''}
+      {result
+        ? `${result.lines.length} lines out of ${thousands(result.looked)}, of ${thousands(result.screened)} stages, ${format(search.when, 'HH:mm')}.`
+        : ''}
+      {stale && result ? ' The brief, the motor or the shop has changed since: find again.' : ''}
+    </p>
+  );
+}
+
+/** One number of a found line as it is written. */
+function Cell({ line, aim }: { line: FoundLine; aim: Aim }) {
+  const units = useUnits();
+  return <>{formatQuantity(line.aims[aim], AIM_WORDS[aim].quantity, units, 3)}</>;
+}
+
+/** A line in its own words, what it must meet and how likely, and what can be done with it. */
+function OpenLine({ line, lines, onTake }: { line: FoundLine; lines: readonly FoundLine[]; onTake: () => void }) {
+  const readOnly = useOpen((s) => s.readOnly);
+  const said = useSaid();
+  const { all, risk } = line.chance;
+  return (
+    <section aria-label="The chosen line" className="border border-rule bg-panel px-3 py-2">
+      <div className="flex items-center gap-3">
+        {line.stages.map((s) => (
+          <Glyph key={s.id} stage={s} width={58} height={48} />
+        ))}
+        <button type="button" className="btn ml-auto" disabled={readOnly} onClick={onTake}>
+          Take as variant
+        </button>
+      </div>
+      <h2 className="pt-1">
+        {namesOf(line.stages)} <span className="label font-normal">with {line.motor.name}</span>
+      </h2>
+      <p>{said(characterOf(line, lines))}</p>
+      <p className="label" title="Told by the bands, each limit as if no other were.">
+        Meets every must with about {Math.round(100 * all)} %
+        {risk && risk.met < 0.995 ? `; most at risk: ${LIMIT_KINDS[risk.limit].name.toLowerCase()}` : ''}.
+      </p>
+    </section>
+  );
+}
+
+/** Two lines side by side. */
+function TwoLines({ a, b }: { a: FoundLine; b: FoundLine }) {
+  return (
+    <section aria-label="Two lines side by side">
+      <table className="w-full text-[12.5px]">
+        <thead>
+          <tr className="border-b border-strong">
+            <th>compared</th>
+            <th className="text-right">{namesOf(a.stages)}</th>
+            <th className="text-right">{namesOf(b.stages)}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr className="rule-b">
+            <td>motor</td>
+            <td className="text-right">{a.motor.name}</td>
+            <td className="text-right">{b.motor.name}</td>
+          </tr>
+          {AIMS.map((aim) => {
+            const { most, name } = AIM_WORDS[aim];
+            const first = a.aims[aim] === b.aims[aim] ? 0 : a.aims[aim] > b.aims[aim] === most ? 1 : 2;
+            return (
+              <tr key={aim} className="rule-b">
+                <td>{name}</td>
+                <td className={`num text-right ${first === 1 ? 'font-semibold' : ''}`}>
+                  <Cell line={a} aim={aim} />
+                </td>
+                <td className={`num text-right ${first === 2 ? 'font-semibold' : ''}`}>
+                  <Cell line={b} aim={aim} />
+                </td>
+              </tr>
+            );
+          })}
+          <tr className="rule-b">
+            <td>chance of every must</td>
+            <td className="num text-right">{Math.round(100 * a.chance.all)} %</td>
+            <td className="num text-right">{Math.round(100 * b.chance.all)} %</td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** For each kind that was allowed and has no line, why, and its nearest miss to be looked at. */
+function WhyNotList({
+  result,
+  onLook,
+}: {
+  result: FindResult;
+  onLook: (line: Pick<FoundLine, 'stages' | 'motor' | 'driver'>) => void;
+}) {
+  const readOnly = useOpen((s) => s.readOnly);
+  if (result.whyNot.length === 0) return null;
+  return (
+    <section aria-label="Why not">
+      <h2 className="rule-b pb-0.5">Why not</h2>
+      <ul className="text-[13px]">
+        {result.whyNot.map((w) => (
+          <li key={w.kind} className="rule-b py-0.5">
+            <Said>{whyNotSays(w)}</Said>{' '}
+            {w.line ? (
+              <button type="button" className="mend" disabled={readOnly} onClick={() => onLook(w.line!)}>
+                Look at it as a variant
+              </button>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Whole lines of unlike mechanisms that do what the brief asks, to pick from; and why the others do not. */
+export default function FindView() {
+  const joint = useJoint();
+  const variant = useVariant();
+  const edits = useEdits();
+  const edit = useOpen((s) => s.edit);
+  const search = useSearches((s) => s.of[joint.id]);
+  const [without, setWithout] = useState<readonly string[]>([]);
+  const [stages, setStages] = useState(3);
+  const [weights, setWeights] = useState<Readonly<Partial<Record<Priority, number>>>>({
+    chance: 3,
+    money: 2,
+    play: 1,
+    mass: 1,
+  });
+  const [axes, setAxes] = useState<readonly [Aim, Aim]>(['money', 'play']);
+  const [only, setOnly] = useState('');
+  const [chosen, setChosen] = useState<string | undefined>();
+  const [pair, setPair] = useState<readonly string[]>([]);
+  const kinds = stageKinds();
+  const all = useMemo(() => search?.result?.lines ?? [], [search?.result]);
+  const lines = useMemo(
+    () =>
+      inOrderOf(
+        all.filter((l) => only === '' || l.stages.some((s) => s.kind === only)),
+        weights,
+      ),
+    [all, only, weights],
+  );
+  const open = lines.find((l) => l.id === chosen) ?? lines[0];
+  const two = pair.flatMap((id) => lines.find((l) => l.id === id) ?? []);
+  const now = { brief: joint.brief, variant, edits };
+  const stale = search !== undefined && askedOf(now).some((x, i) => x !== search.asked[i]);
+  const begin = () => {
+    setPair([]);
+    void startSearch(joint.id, { ...now, kinds: kinds.map((k) => k.id).filter((k) => !without.includes(k)), stages });
+  };
+  const take = (line: Pick<FoundLine, 'stages' | 'motor' | 'driver'>) => {
+    edit('Take a found line as a variant', (d) =>
+      copyVariant(d, {
+        motor: line.motor as Variant['motor'],
+        driver: line.driver as Variant['driver'],
+        stages: line.stages.map((s) => ({ ...s, id: newId() })),
+        follows: false,
+        notes: '',
+      }),
+    );
+    note(`A new variant: ${namesOf(line.stages)}.`);
+  };
+  const weigh = (of: Priority, value: number) => setWeights({ ...weights, [of]: value });
+  return (
+    <div className="pb-3">
+      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pb-1">
+        <h1 className="text-[15px]">Which lines could do it</h1>
+        {search?.running ? (
+          <button type="button" className="btn" onClick={() => stopSearch(joint.id)}>
+            Stop
+          </button>
+        ) : (
+          <button type="button" className="btn" onClick={begin}>
+            {search?.result ? 'Find again' : 'Find lines'}
+          </button>
+        )}
+        <ChoiceField
+          label="Stages, at most"
+          value={stages}
+          options={[1, 2, 3].map((n) => ({ value: n, label: String(n) }))}
+          onChange={(v) => setStages(Number(v))}
+        />
+        <details>
+          <summary className="label cursor-pointer">
+            {without.length ? `${kinds.length - without.length} of ${kinds.length} kinds` : 'all kinds allowed'}
+          </summary>
+          <fieldset className="flex flex-wrap gap-x-4">
+            <legend className="sr-only">Kinds allowed</legend>
+            {kinds.map((k) => (
+              <label key={k.id} className="flex items-baseline gap-1">
+                <input
+                  type="checkbox"
+                  className="accent-[var(--ink)]"
+                  checked={!without.includes(k.id)}
+                  onChange={(e) =>
+                    setWithout(e.target.checked ? without.filter((x) => x !== k.id) : [...without, k.id])
+                  }
+                />
+                {k.name.toLowerCase()}
+              </label>
+            ))}
+          </fieldset>
+        </details>
+      </div>
+      {search ? <Progress search={search} stale={stale} /> : null}
+      {search?.problem ? <ProblemNote problem={search.problem} /> : null}
+      {!search ? (
+        <p className="label max-w-[70ch] py-2">
+          Every kind of stage is screened at what it would carry, put together with every motor of the shop, and the
+          lines none of which is worse than another in everything are laid out here. What the brief calls a must binds;
+          half a minute, and other views can be used meanwhile.
+        </p>
+      ) : null}
+      {search?.result && all.length === 0 && !search.running ? (
+        <ProblemNote
+          problem={{
+            what: 'No line that was put together meets every must.',
+            why: 'Below stands what stops the nearest of each kind.',
+            mend: 'Look at the nearest misses, make a must that is only wished for a wish, or allow more kinds or stages.',
+          }}
+        />
+      ) : null}
+      {open ? (
+        <>
+          <div className="grid grid-cols-[minmax(0,9fr)_minmax(0,10fr)] gap-5 pt-1">
+            <div className="min-w-0">
+              <FoundPlot lines={lines} x={axes[0]} y={axes[1]} chosen={open.id} onChoose={setChosen} />
+              <div className="flex flex-wrap gap-x-5">
+                {(['across', 'up'] as const).map((name, k) => (
+                  <ChoiceField
+                    key={name}
+                    label={name}
+                    value={axes[k]!}
+                    options={AIMS.map((a) => ({ value: a, label: AIM_WORDS[a].name }))}
+                    onChange={(v) => setAxes(k === 0 ? [v as Aim, axes[1]] : [axes[0], v as Aim])}
+                  />
+                ))}
+              </div>
+            </div>
+            <div className="min-w-0">
+              <OpenLine line={open} lines={all} onTake={() => take(open)} />
+              <fieldset className="grid grid-cols-2 gap-x-5 pt-2">
+                <legend className="label">What matters: the order follows, the set stays</legend>
+                {PRIORITIES.map((of) => (
+                  <label key={of} className="flex items-center justify-between gap-2 text-[13px]">
+                    {of === 'chance' ? 'chance of every must' : AIM_WORDS[of].name}
+                    <input
+                      type="range"
+                      min={0}
+                      max={4}
+                      step={1}
+                      className="w-24 accent-[var(--ink)]"
+                      value={weights[of] ?? 0}
+                      onChange={(e) => weigh(of, Number(e.target.value))}
+                    />
+                  </label>
+                ))}
+              </fieldset>
+              <WhyNotList result={search!.result!} onLook={take} />
+            </div>
+          </div>
+          {two.length === 2 ? <TwoLines a={two[0]!} b={two[1]!} /> : null}
+          <div className="flex items-baseline gap-3 pt-1">
+            <ChoiceField
+              label="With"
+              value={only}
+              options={[
+                { value: '', label: 'any mechanism' },
+                ...kinds
+                  .filter((k) => all.some((l) => l.stages.some((s) => s.kind === k.id)))
+                  .map((k) => ({ value: k.id, label: k.name.toLowerCase() })),
+              ]}
+              onChange={(v) => setOnly(String(v))}
+            />
+            <span className="label">
+              {pair.length === 1 ? 'Mark another to compare two.' : 'Mark two to see them side by side.'}
+            </span>
+          </div>
+          <table className="w-full text-[12.5px]" aria-label="Found lines">
+            <thead>
+              <tr className="border-b border-strong">
+                <th>line, from the motor</th>
+                {AIMS.map((aim) => (
+                  <th key={aim} className="whitespace-nowrap pl-2 text-right">
+                    {AIM_WORDS[aim].name}
+                  </th>
+                ))}
+                <th className="pl-2 text-right">chance</th>
+                <th className="pl-2">
+                  <span className="sr-only">Compare</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {lines.map((l) => (
+                <tr
+                  key={l.id}
+                  data-found-line={l.id}
+                  className={`rule-b align-baseline ${l === open ? 'bg-panel' : ''}`}
+                  aria-current={l === open ? 'true' : undefined}
+                >
+                  <td className="py-[2px]">
+                    <button type="button" className="text-left hover:underline" onClick={() => setChosen(l.id)}>
+                      <span className={l === open ? 'font-semibold' : ''}>{namesOf(l.stages)}</span>{' '}
+                      <span className="label block whitespace-nowrap">{l.motor.name}</span>
+                    </button>
+                  </td>
+                  {AIMS.map((aim) => (
+                    <td key={aim} className="num whitespace-nowrap py-[2px] pl-2 text-right">
+                      <Cell line={l} aim={aim} />
+                    </td>
+                  ))}
+                  <td className="num whitespace-nowrap py-[2px] pl-2 text-right">{Math.round(100 * l.chance.all)} %</td>
+                  <td className="py-[2px] pl-2">
+                    <input
+                      type="checkbox"
+                      className="accent-[var(--ink)]"
+                      aria-label={`Compare ${namesOf(l.stages)}`}
+                      checked={pair.includes(l.id)}
+                      onChange={(e) =>
+                        setPair(e.target.checked ? [...pair.slice(-1), l.id] : pair.filter((x) => x !== l.id))
+                      }
+                    />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      ) : search?.result ? (
+        <WhyNotList result={search.result} onLook={take} />
+      ) : null}
+    </div>
+  );
+}

@@ -120,6 +120,20 @@ async function core(): Promise<void> {
     'ms',
     60,
   );
+  const through = <T>(search: Generator<unknown, T>): { value: T; ms: number } => {
+    const start = performance.now();
+    let step = search.next();
+    while (!step.done) step = search.next();
+    return { value: step.value, ms: performance.now() - start };
+  };
+  const ask = { joint, variant, shelf };
+  const look = through(c.findLines({ ...ask, first: true, stages: 2 }));
+  say('a first look for lines, one core', look.ms, 'ms', 1000);
+  const screened = through(c.screenStages(ask));
+  say('stages screened a second, one core', screened.value.screened / (screened.ms / 1000), '1/s', 1250);
+  const composed = through(c.composeLines(ask, [screened.value]));
+  say('lines found whole, after screening, one core', composed.ms / 1000, 's');
+  say('lines looked at for that', composed.value.looked, '');
   const turn = (n: number) => {
     const input = Float64Array.from({ length: n }, (_, i) => ((i < n / 2 ? i : n - i) * 1000) / n);
     return { input, output: input.map((x, i) => x / 20 + 2e-4 * Math.sin(x / 20) + (i < n / 2 ? -3e-4 : 3e-4)) };

@@ -27,7 +27,12 @@ export interface FindAsk {
   readonly motors?: readonly string[];
   /** Most stages of a line. */
   readonly stages?: number;
+  /** A first look: few ratios, few of each kind, some lines; a second or two in place of half a minute. */
+  readonly first?: boolean;
 }
+
+/** What a first look leaves out: ratios but every so many, candidates beyond so many, lines beyond so many. */
+const FIRST = { ratios: 3, tries: 6, whole: 40, shown: 12 };
 
 /** A line that does it, whole. */
 export interface FoundLine {
@@ -129,15 +134,15 @@ export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<Find
   const { demand, holds, kinds, drives } = setUp(ask);
   const size = mustSize(ask.joint);
   const most = Math.max(0, ...drives.map((d) => windowOf(d, demand, 1, holds)![1]));
-  const torques = [1, ...BEFORE].map((s) => s * demand.peak);
-  const works = WANTED.filter((r) => r <= most * 1.1)
+  const torques = [1, ...(ask.first ? BEFORE.slice(0, 2) : BEFORE)].map((s) => s * demand.peak);
+  const works = WANTED.filter((r, i) => r <= most * 1.1 && (!ask.first || i % FIRST.ratios === 1))
     .flatMap((ratio) => kinds.map((kind) => ({ ratio, kind })))
     .filter((_, i) => i % parts === part);
   const members: Member[] = [];
   const short: Record<string, number> = {};
   let screened = 0;
   for (const [i, { ratio, kind }] of works.entries()) {
-    const s = screenKind(kind, ratio, torques, size, demand, ask.shelf);
+    const s = screenKind(kind, ratio, torques, size, demand, ask.shelf, ask.first ? FIRST.tries : Infinity);
     members.push(...s.members);
     screened += s.tried;
     short[kind.id] = Math.max(short[kind.id] ?? 0, s.short);
@@ -178,7 +183,7 @@ export function* composeLines(ask: FindAsk, screenings: readonly Screening[]): G
   );
   const some = spreadOut(
     each.map((x) => x.aims),
-    WHOLE,
+    ask.first ? FIRST.whole : WHOLE,
   ).map((i) => each[i]!.of);
   // Lines share their stages: each is opened once.
   const open = rememberingOpener(400);
@@ -189,20 +194,21 @@ export function* composeLines(ask: FindAsk, screenings: readonly Screening[]): G
     yield { doing: 'computing', share: (0.4 * (i + 1)) / some.length, screened, looked: composer.looked };
   }
   const best = whole.filter((a) => !whole.some((b) => b !== a && dominates(b.aims, a.aims)));
+  const shownMost = ask.first ? FIRST.shown : SHOWN;
   const chosen = spreadOut(
     best.map((x) => x.aims),
-    SHOWN + SPARE,
+    shownMost + (ask.first ? 0 : SPARE),
   );
   const lines: FoundLine[] = [];
   for (const [n, i] of chosen.entries()) {
-    if (lines.length >= SHOWN) break;
+    if (lines.length >= shownMost) break;
     const record = recordOf(best[i]!.line, drives, variant);
     const report = analyseLine(joint, record, shelf, { open });
     yield { doing: 'computing', share: 0.4 + (0.6 * (n + 1)) / chosen.length, screened, looked: composer.looked };
     if (report.problem || stopping(report).length > 0 || !meets(report)) continue;
     const figure = (id: string) => report.figures.find((f) => f.id === id)?.value ?? NaN;
     lines.push({
-      id: `found-${n + 1}`,
+      id: nameOf(record, figure('money')),
       motor: record.motor,
       driver: record.driver,
       stages: record.stages,
@@ -237,6 +243,10 @@ function whyNot(
   }
   return { kind, limit: carried > 0 ? 'torque' : undefined, value: carried, asked: peak, line: undefined };
 }
+
+/** The same for the same line of another search. */
+const nameOf = ({ motor, stages }: Variant, money: number): string =>
+  [motor.id, ...stages.map((s) => s.kind), money.toPrecision(9)].join(' ');
 
 /** The variant with a line's motor and stages. */
 export const recordOf = ({ drive, stages }: Composed, drives: readonly Drive[], variant: Variant): Variant => ({

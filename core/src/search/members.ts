@@ -72,6 +72,7 @@ const STRONGER = 12;
  *
  * @param torques at the stage's output, N·m, the largest first
  * @param size largest outside, m
+ * @param tries most candidates looked at for one torque
  */
 export function screenKind(
   kind: AnyStageKind,
@@ -80,6 +81,7 @@ export function screenKind(
   size: number,
   demand: Demand,
   shelf: Shelf,
+  tries = Infinity,
 ): Screened {
   const fronts = torques.map(() => new NonDominated<Member>(0.02));
   const opened = new Map<string, Stage | undefined>();
@@ -96,7 +98,9 @@ export function screenKind(
   torques.forEach((torque, level) => {
     const at = dutyAt(demand, torque);
     const front = fronts[level]!;
+    let looked = 0;
     for (const params of kind.candidates({ ratio, torque, size, shelf })) {
+      if (++looked > tries) break;
       const stage = open(params);
       if (!stage) continue;
       const numbers = stage.load(at);

@@ -14,6 +14,8 @@ export interface Search {
   readonly stopped: boolean;
   readonly at: FindProgress | undefined;
   readonly result: FindResult | undefined;
+  /** Whether that is of a first look alone: it says nothing of what was not found. */
+  readonly first: boolean;
   readonly problem: Problem | undefined;
 }
 
@@ -71,6 +73,7 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
         stopped: false,
         at: undefined,
         result: before?.result,
+        first: before?.first ?? false,
         problem: undefined,
       },
     },
@@ -80,7 +83,10 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
   };
   const parts = new Array<FindProgress | undefined>(SEARCHERS).fill(undefined);
   try {
-    const screened = await Promise.all(
+    const first = await findPool.run((api) => api.firstLook(search), { signal, heavy: true });
+    if ('problem' in first) return tell({ running: false, result: undefined, problem: first.problem });
+    tell({ result: first, first: true });
+    const screenings = await Promise.all(
       parts.map((_, k) =>
         findPool.run(
           (api) =>
@@ -97,9 +103,6 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
         ),
       ),
     );
-    const refused = screened.find((s) => 'problem' in s);
-    if (refused && 'problem' in refused) return tell({ running: false, result: undefined, problem: refused.problem });
-    const screenings = screened.filter((s) => 'members' in s);
     const result = await findPool.run(
       (api) =>
         api.compose(
@@ -109,7 +112,7 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
         ),
       { signal, heavy: true },
     );
-    tell({ running: false, result, at: undefined });
+    tell({ running: false, result, first: false, at: undefined });
   } catch (error) {
     tell({
       running: false,

@@ -91,13 +91,10 @@ export interface CoreApi {
     play: readonly (readonly [number, number, number])[],
     samples: number,
   ): Promise<{ spread: PlaySpread; ms: number }>;
+  /** A few lines at once, before the whole search; a problem where nothing can be looked for. */
+  firstLook(search: SearchFor): Promise<FindResult | { readonly problem: Problem }>;
   /** One of several parts of the screening of a search; a problem where nothing can be looked for. */
-  screen(
-    search: SearchFor,
-    part: number,
-    parts: number,
-    onProgress: (at: FindProgress) => void,
-  ): Promise<Screening | { readonly problem: Problem }>;
+  screen(search: SearchFor, part: number, parts: number, onProgress: (at: FindProgress) => void): Promise<Screening>;
   /** Lines of what all parts screened. */
   compose(
     search: SearchFor,

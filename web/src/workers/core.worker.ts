@@ -5,6 +5,7 @@ import {
   composeLines,
   factorReaders,
   findingsFor,
+  findLines,
   importFile,
   findFigure,
   makeShelf,
@@ -210,11 +211,12 @@ const api: CoreApi = {
     const opened = open({ id: '', kind, params }, shelfFor(shop));
     return opened.ok ? opened.value.map?.(duty) : undefined;
   },
-  screen: async (search, part, parts, onProgress) => {
-    const ask = askOf(search);
+  firstLook: async (search) => {
+    const ask = { ...askOf(search), first: true, stages: Math.min(2, search.stages) };
     const problem = cannotFind(ask);
-    return problem ? { problem } : runTold(screenStages(ask, part, parts), onProgress);
+    return problem ? { problem } : runTold(findLines(ask), () => undefined);
   },
+  screen: async (search, part, parts, onProgress) => runTold(screenStages(askOf(search), part, parts), onProgress),
   compose: async (search, screenings, onProgress) => runTold(composeLines(askOf(search), screenings), onProgress),
   movers: async (joint, variant, shop, at, onProgress) => {
     let told = 0;

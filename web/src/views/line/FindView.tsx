@@ -28,6 +28,7 @@ import { useSaid, useUnits } from '../../state/prefs.ts';
 import { useEdits } from '../../state/shelf.ts';
 import { copyVariant } from '../../state/variants.ts';
 import { FoundPlot } from './FoundPlot.tsx';
+import { TYPE_NAMES } from './MotorPanel.tsx';
 
 const DOING = { screening: 'Screening stages', composing: 'Putting lines together', computing: 'Computing them whole' };
 const thousands = (n: number): string => n.toLocaleString('en').replaceAll(',', '\u202f');
@@ -54,11 +55,12 @@ function Progress({ search, stale }: { search: Search; stale: boolean }) {
         <span className="num text-muted">
           {thousands(at?.screened ?? 0)} stages, {thousands(at?.looked ?? 0)} lines
         </span>
+        {search.first ? <span className="label">Below: what a first look found.</span> : null}
       </p>
     );
   return (
     <p role="status" className="label">
-      {search.stopped ? 'Stopped. ' : ''}
+      {search.stopped ? (search.first ? 'Stopped after a first look: ' : 'Stopped. ') : ''}
       {result
         ? `${result.lines.length} lines out of ${thousands(result.looked)}, of ${thousands(result.screened)} stages, ${format(search.when, 'HH:mm')}.`
         : ''}
@@ -190,6 +192,7 @@ export default function FindView() {
   });
   const [axes, setAxes] = useState<readonly [Aim, Aim]>(['money', 'play']);
   const [only, setOnly] = useState('');
+  const [motors, setMotors] = useState('');
   const [chosen, setChosen] = useState<string | undefined>();
   const [pair, setPair] = useState<readonly string[]>([]);
   const kinds = stageKinds();
@@ -273,7 +276,7 @@ export default function FindView() {
           half a minute, and other views can be used meanwhile.
         </p>
       ) : null}
-      {search?.result && all.length === 0 && !search.running ? (
+      {search?.result && all.length === 0 && !search.running && !search.first ? (
         <ProblemNote
           problem={{
             what: 'No line that was put together meets every must.',
@@ -282,11 +285,11 @@ export default function FindView() {
           }}
         />
       ) : null}
-      {open ? (
+      {all.length > 0 ? (
         <>
           <div className="grid grid-cols-[minmax(0,9fr)_minmax(0,10fr)] gap-5 pt-1">
             <div className="min-w-0">
-              <FoundPlot lines={lines} x={axes[0]} y={axes[1]} chosen={open.id} onChoose={setChosen} />
+              {open ? <FoundPlot lines={lines} x={axes[0]} y={axes[1]} chosen={open.id} onChoose={setChosen} /> : null}
               <div className="flex flex-wrap gap-x-5">
                 {(['across', 'up'] as const).map((name, k) => (
                   <ChoiceField
@@ -300,12 +303,16 @@ export default function FindView() {
               </div>
             </div>
             <div className="min-w-0">
-              <OpenLine line={open} lines={all} onTake={() => take(open)} />
+              {open ? (
+                <OpenLine line={open} lines={all} onTake={() => take(open)} />
+              ) : (
+                <p className="label">None of the lines found is of these: choose another mechanism or motor below.</p>
+              )}
               <fieldset className="grid grid-cols-2 gap-x-5 pt-2">
                 <legend className="label">What matters: the order follows, the set stays</legend>
                 {PRIORITIES.map((of) => (
                   <label key={of} className="flex items-center justify-between gap-2 text-[13px]">
-                    {of === 'chance' ? 'chance of every must' : AIM_WORDS[of].name}
+                    {of === 'chance' ? 'chance' : AIM_WORDS[of].name}
                     <input
                       type="range"
                       min={0}
@@ -318,7 +325,7 @@ export default function FindView() {
                   </label>
                 ))}
               </fieldset>
-              <WhyNotList result={search!.result!} onLook={take} />
+              {search!.first ? null : <WhyNotList result={search!.result!} onLook={take} />}
             </div>
           </div>
           {two.length === 2 ? <TwoLines a={two[0]!} b={two[1]!} /> : null}
@@ -333,6 +340,15 @@ export default function FindView() {
                   .map((k) => ({ value: k.id, label: k.name.toLowerCase() })),
               ]}
               onChange={(v) => setOnly(String(v))}
+            />
+            <ChoiceField
+              label="driven by"
+              value={motors}
+              options={[
+                { value: '', label: 'any motor' },
+                ...[...new Set(all.map((l) => l.motor.type))].map((t) => ({ value: t, label: TYPE_NAMES[t] })),
+              ]}
+              onChange={(v) => setMotors(String(v))}
             />
             <span className="label">
               {pair.length === 1 ? 'Mark another to compare two.' : 'Mark two to see them side by side.'}
@@ -389,7 +405,7 @@ export default function FindView() {
             </tbody>
           </table>
         </>
-      ) : search?.result ? (
+      ) : search?.result && !search.first ? (
         <WhyNotList result={search.result} onLook={take} />
       ) : null}
     </div>

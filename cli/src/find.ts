@@ -1,5 +1,6 @@
 import {
   activeVariant,
+  adviceOf,
   AIM_WORDS,
   AIMS,
   cannotFind,
@@ -71,6 +72,7 @@ function sayFound({ lines, whyNot, screened, looked }: FindResult): string {
   return [
     `${lines.length} line${lines.length === 1 ? '' : 's'} of ${looked} looked at, from ${screened} stages.`,
     ...of,
+    ...adviceOf(lines),
     ...whyNot.map((w) => `Not: ${whyNotSays(w)}`),
   ].join('\n');
 }

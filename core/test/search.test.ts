@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import {
+  adviceOf,
   AIMS,
   activeVariant,
   analyseLine,
@@ -13,6 +14,7 @@ import {
   demandOf,
   dominates,
   inOrderOf,
+  inUnits,
   makeShelf,
   NonDominated,
   readJointFile,
@@ -286,6 +288,52 @@ describe('found lines', () => {
     expect(new Set(by('mass'))).toEqual(new Set(found.lines));
     const sure = inOrderOf(found.lines, { chance: 1 });
     expect(sure[0]!.chance.all).toBe(Math.max(...found.lines.map((l) => l.chance.all)));
+  });
+});
+
+describe('advice', () => {
+  const line = (kinds: readonly string[], aims: Partial<FoundLine['aims']>, more: Partial<FoundLine> = {}) =>
+    ({
+      id: `${kinds.join()} ${JSON.stringify(aims)}`,
+      stages: kinds.map((kind, i) => ({ id: `${i}`, kind, params: {} })),
+      aims: { money: 100, mass: 1, play: 1e-3, stiffness: 1e3, size: 0.1, efficiency: 0.8, ...aims },
+      verdicts: [],
+      ratio: 20,
+      ...more,
+    }) as unknown as FoundLine;
+  const minute = Math.PI / 10800;
+  const lines = [
+    ...[0.9, 0.92, 0.94].map((efficiency) => line(['belt'], { efficiency, play: 1 * minute, money: 150 })),
+    ...[0.5, 0.6, 0.7].map((efficiency) => line(['spur', 'planetary'], { efficiency, play: 8 * minute, money: 90 })),
+  ];
+
+  it('is told by the middles of what was found', () => {
+    const says = inUnits(adviceOf(lines).join(' '));
+    expect(says).toContain('lines of one stage pass on 92 %');
+    expect(says).toContain('of 2 stages 60 %');
+    expect(says).toMatch(/behind a belt .* behind a planetary/);
+    expect(says).toContain('costs 60 ¤ more: 150 ¤ at 1′ beside 90 ¤ at 8′');
+    expect(says).not.toMatch(/best|NaN|Infinity/);
+  });
+
+  it('on turning back counts those that do, and names the most ratio of them', () => {
+    const verdict = (state: 'holds' | 'fails', sense: 'min' | 'max', says?: string) =>
+      [{ id: 'turnBack', asked: 2, sense, need: 'wish', state, says, figure: undefined }] as FoundLine['verdicts'];
+    const back = lines.map((l, i) => ({
+      ...l,
+      ratio: 10 * (i + 1),
+      verdicts: verdict(i < 4 ? 'holds' : 'fails', 'max'),
+    }));
+    expect(inUnits(adviceOf(back)[0]!)).toMatch(
+      /^4 of 6 turn back at 2 N·m or less, none of them of more ratio than 40/,
+    );
+    const held = lines.map((l, i) => ({ ...l, verdicts: verdict('holds', 'min', i < 2 ? 'self-locking' : undefined) }));
+    expect(inUnits(adviceOf(held)[0]!)).toMatch(/^6 of 6 hold 2 N·m unpowered, 2 of them by a stage/);
+  });
+
+  it('is none of a handful', () => {
+    expect(adviceOf(lines.slice(0, 4))).toEqual([]);
+    expect(adviceOf([])).toEqual([]);
   });
 });
 

@@ -41,6 +41,8 @@ export interface FoundLine {
   readonly driver: Variant['driver'];
   readonly stages: readonly StageRecord[];
   readonly verdicts: readonly Verdict[];
+  /** Size of its total ratio. */
+  readonly ratio: number;
   /** What it is chosen by, SI. */
   readonly aims: Readonly<Record<Aim, number>>;
   readonly chance: Chance;
@@ -213,6 +215,7 @@ export function* composeLines(ask: FindAsk, screenings: readonly Screening[]): G
       driver: record.driver,
       stages: record.stages,
       verdicts: report.verdicts,
+      ratio: best[i]!.line.stages.reduce((p, m) => p * m.ratio, 1),
       aims: Object.fromEntries(AIMS.map((a) => [a, figure(a)])) as Record<Aim, number>,
       chance: chanceOf(report.verdicts),
     });

@@ -45,8 +45,6 @@ function standing(line: FoundLine, lines: readonly FoundLine[], aim: Aim): numbe
 
 /**
  * One sentence of what a line is best at among those found, and what it gives up for that; never which is the best.
- *
- * @example characterOf(lines[0], lines) // 'The cheapest (54); soft, 530 N·m/rad.'
  */
 export function characterOf(line: FoundLine, lines: readonly FoundLine[]): string {
   if (lines.length < 2) return 'The only one that was found.';

@@ -1,4 +1,5 @@
 import {
+  adviceOf,
   AIM_WORDS,
   AIMS,
   characterOf,
@@ -175,6 +176,24 @@ function WhyNotList({
   );
 }
 
+/** What the lines found say about choosing among them. */
+function Advice({ lines }: { lines: readonly FoundLine[] }) {
+  const list = adviceOf(lines);
+  if (list.length === 0) return null;
+  return (
+    <section aria-label="What they say" className="pt-2">
+      <h2 className="rule-b pb-0.5">What they say</h2>
+      <ul className="list-disc pl-4 text-[13px]">
+        {list.map((x) => (
+          <li key={x}>
+            <Said>{x}</Said>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** Whole lines of unlike mechanisms that do what the brief asks, to pick from; and why the others do not. */
 export default function FindView() {
   const joint = useJoint();
@@ -325,7 +344,12 @@ export default function FindView() {
                   </label>
                 ))}
               </fieldset>
-              {search!.first ? null : <WhyNotList result={search!.result!} onLook={take} />}
+              {search!.first ? null : (
+                <>
+                  <Advice lines={all} />
+                  <WhyNotList result={search!.result!} onLook={take} />
+                </>
+              )}
             </div>
           </div>
           {two.length === 2 ? <TwoLines a={two[0]!} b={two[1]!} /> : null}

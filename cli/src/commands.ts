@@ -71,7 +71,7 @@ export const toJson = (value: unknown): string =>
   );
 
 /** The shop for a command: as shipped, with the factors a joint keeps, and over both what --shop says. */
-export function shelfFrom(o: Options, joint?: Joint): Result<ReturnType<typeof makeShelf>> {
+function shelfFrom(o: Options, joint?: Joint): Result<ReturnType<typeof makeShelf>> {
   const kept = editsFor(joint, {});
   if (o.shop === undefined) return ok(makeShelf(kept));
   const edits = readJsonArgument(o.shop, '--shop');
@@ -99,10 +99,11 @@ function shortDemand(d: Demand): unknown {
   };
 }
 
-/** `analyse FILE`: every variant's line and every test, as the views show them. */
-export function analyse(file: string | undefined, o: Options): Result<string> {
-  if (!file)
-    return refuse('FILE is missing.', 'There is nothing to analyse.', 'Write gristmill analyse joint.gristmill.json.');
+/** A joint with its shop, and the variants that were asked for: all where none is named. */
+export function openFile(
+  file: string,
+  o: Options,
+): Result<{ readonly joint: Joint; readonly shelf: ReturnType<typeof makeShelf>; readonly chosen: Joint['variants'] }> {
   const text = readInput(file);
   if (!text.ok) return text;
   const read = readJointFile(text.value);
@@ -118,8 +119,18 @@ export function analyse(file: string | undefined, o: Options): Result<string> {
       `The joint has ${joint.variants.map((v) => v.name).join(', ')}.`,
       'Name one of these.',
     );
-  const reports = chosen.map((variant) => ({ variant, report: analyseLine(joint, variant, shelf.value) }));
-  const all = findingsOf(joint, shelf.value, new Map(reports.map((l) => [l.variant.id, l.report])));
+  return ok({ joint, shelf: shelf.value, chosen });
+}
+
+/** `analyse FILE`: every variant's line and every test, as the views show them. */
+export function analyse(file: string | undefined, o: Options): Result<string> {
+  if (!file)
+    return refuse('FILE is missing.', 'There is nothing to analyse.', 'Write gristmill analyse joint.gristmill.json.');
+  const opened = openFile(file, o);
+  if (!opened.ok) return opened;
+  const { joint, shelf, chosen } = opened.value;
+  const reports = chosen.map((variant) => ({ variant, report: analyseLine(joint, variant, shelf) }));
+  const all = findingsOf(joint, shelf, new Map(reports.map((l) => [l.variant.id, l.report])));
   const findings = all.filter((f) => chosen.some((v) => v.id === f.variantId));
   const found = standings(findings, joint.tests);
   const lines = reports.map((l) => ({ ...l, verdicts: settleAll(joint.builds, l.report.verdicts, found, l.variant) }));
@@ -142,7 +153,7 @@ export function analyse(file: string | undefined, o: Options): Result<string> {
       format: 'gristmill-report',
       joint: { id: joint.id, name: joint.name },
       activeVariant: activeVariant(joint).id,
-      demand: shortDemand(demandOf(joint.brief, shelf.value)),
+      demand: shortDemand(demandOf(joint.brief, shelf)),
       variants: lines.map((l) => ({
         id: l.variant.id,
         name: l.variant.name,

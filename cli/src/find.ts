@@ -8,7 +8,6 @@ import {
   findLines,
   LIMIT_KINDS,
   ok,
-  readJointFile,
   refuse,
   stageKinds,
   stated,
@@ -17,29 +16,15 @@ import {
   type FindResult,
   type Result,
 } from '@gristmill/core';
-import { shelfFrom, toJson, type Options } from './commands.ts';
-import { readInput } from './read-input.ts';
+import { openFile, toJson, type Options } from './commands.ts';
 
 /** `find FILE`: lines that do what the brief asks, as the sheet *Find lines* has them. */
 export function find(file: string | undefined, o: Options): Result<string> {
   if (!file) return refuse('FILE is missing.', 'A line is looked for by a brief.', 'Write gristmill find joint.json.');
-  const text = readInput(file);
-  if (!text.ok) return text;
-  const read = readJointFile(text.value);
-  if (!read.ok) return read;
-  const joint = read.value;
-  const shelf = shelfFrom(o, joint);
-  if (!shelf.ok) return shelf;
-  const variant =
-    o.variant === undefined
-      ? activeVariant(joint)
-      : joint.variants.find((v) => v.id === o.variant || v.name === o.variant);
-  if (!variant)
-    return refuse(
-      `There is no variant “${o.variant}”.`,
-      `The joint has ${joint.variants.map((v) => v.name).join(', ')}.`,
-      'Name one of these.',
-    );
+  const opened = openFile(file, o);
+  if (!opened.ok) return opened;
+  const { joint, shelf, chosen } = opened.value;
+  const variant = o.variant === undefined ? activeVariant(joint) : chosen[0]!;
   const known = stageKinds().map((k) => k.id);
   const kinds = o.kinds?.split(',').map((k) => k.trim());
   const unknown = kinds?.find((k) => !known.includes(k));
@@ -48,7 +33,7 @@ export function find(file: string | undefined, o: Options): Result<string> {
   const stages = o.stages === undefined ? 3 : Number(o.stages);
   if (!Number.isInteger(stages) || stages < 1 || stages > 3)
     return refuse('--stages is not a number of stages.', 'One, two or three are put together.', 'Write --stages 2.');
-  const ask: FindAsk = { joint, variant, shelf: shelf.value, stages, ...(kinds && { kinds }) };
+  const ask: FindAsk = { joint, variant, shelf, stages, ...(kinds && { kinds }) };
   const problem = cannotFind(ask);
   if (problem) return { ok: false, problem };
   const search = findLines(ask);

@@ -11,6 +11,8 @@ async function openFind(page: Page): Promise<void> {
 }
 
 test.describe('finding lines', () => {
+  // A search takes both cores, and so do the flows beside it.
+  test.setTimeout(120_000);
   test('nothing allowed is refused in words; what is found is laid out, compared, and taken as a variant', async ({
     page,
   }) => {
@@ -20,7 +22,7 @@ test.describe('finding lines', () => {
     for (let i = 0; i < (await kinds.count()); i++) await kinds.nth(i).uncheck();
     await page.getByRole('button', { name: 'Find lines' }).click();
     await expect(page.getByRole('alert')).toContainText('No kind of stage is allowed.');
-    for (const kind of ['belt', 'spur', 'worm']) await page.getByRole('checkbox', { name: kind }).check();
+    for (const kind of ['belt', 'spur']) await page.getByRole('checkbox', { name: kind }).check();
     await page.getByRole('combobox', { name: 'Stages, at most' }).selectOption('2');
     await page.getByRole('button', { name: 'Find lines' }).click();
     await expect(page.getByRole('alert')).toHaveCount(0);
@@ -34,7 +36,7 @@ test.describe('finding lines', () => {
       .getByRole('navigation', { name: 'Sheets of the line' })
       .getByRole('link', { name: 'Find lines' })
       .click();
-    await expect(status(page)).toContainText(/\d+ lines out of/, { timeout: 40_000 });
+    await expect(status(page)).toContainText(/\d+ lines out of/, { timeout: 60_000 });
     await expect(found(page)).toBeVisible();
     const rows = found(page).locator('tbody tr');
     expect(await rows.count()).toBeGreaterThan(3);
@@ -80,7 +82,7 @@ test.describe('finding lines', () => {
     await page.getByRole('combobox', { name: 'Stages, at most' }).selectOption('1');
     await page.getByRole('button', { name: /^Find (lines|again)$/ }).click();
     const why = page.getByRole('region', { name: 'Why not' });
-    await expect(why).toContainText(/Belt.*has mass .*; at most 0.02 kg is asked/, { timeout: 40_000 });
+    await expect(why).toContainText(/Belt.*has mass .*; at most 0.02 kg is asked/, { timeout: 60_000 });
     await expect(page.getByRole('alert')).toContainText('No line that was put together meets every must');
     await why.getByRole('button', { name: 'Look at it as a variant' }).first().click();
     await expect(page.locator('aside [data-limit="mass"]')).toContainText('over');

@@ -95,7 +95,7 @@ test('pictures of the main views', async ({ page }) => {
   await shoot('ratio-desk');
   await sheet('Find lines');
   await page.getByRole('button', { name: 'Find lines' }).click();
-  await page.getByRole('table', { name: 'Found lines' }).waitFor({ timeout: 120_000 });
+  await page.getByText('lines out of').waitFor({ timeout: 120_000 });
   await shoot('find');
   await sheet('Compare');
   await shoot('compare');

@@ -133,7 +133,6 @@ const typedFamilies = <F>(
   }));
 
 const DECIDE = new Set([
-  'two turns each way, 14 bits',
   'two turns each way, 12 bits',
   'a sensor with an error of its own',
   'a third of a turn',
@@ -144,7 +143,7 @@ const FAMILIES: readonly Family[] = [
   ...Object.entries(LOOPS).map(([name, family]): Family => ({
     kind: 'hysteresis',
     name,
-    slow: family.by === 'streamed' && family.bits === undefined && family.slopes !== 2,
+    slow: family.by === 'streamed' ? family.slopes !== 2 : family.uneven === true || !family.play,
     one: (seed) => {
       const { torque, angle, truth } = loopSpecimen(family, seed);
       // Scales are true here: what is counted is what the readings tell.

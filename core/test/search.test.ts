@@ -42,7 +42,7 @@ const joint = read('body-yaw');
 const shelf = makeShelf();
 const variant = activeVariant(joint);
 const MOTORS = [variant.motor.id];
-const ask: FindAsk = { joint, variant, shelf, kinds: ['belt', 'unit', 'spur'], motors: MOTORS, stages: 2 };
+const ask: FindAsk = { joint, variant, shelf, kinds: ['unit', 'spur'], motors: MOTORS, stages: 2 };
 const demand = demandOf(joint.brief, shelf);
 
 function run<T>(g: Generator<unknown, T>): T {
@@ -344,12 +344,12 @@ describe('why not', () => {
     tight.brief.limits = tight.brief.limits.filter((l, i, all) => all.findLastIndex((x) => x.id === l.id) === i);
     const r = run(composeLines({ ...ask, joint: tight }, [run(screenStages({ ...ask, joint: tight }))]));
     expect(r.lines).toEqual([]);
-    expect(r.whyNot.map((w) => w.kind).sort()).toEqual(['belt', 'spur', 'unit']);
-    const belt = r.whyNot.find((w) => w.kind === 'belt')!;
-    expect(belt.limit).toBe('mass');
-    expect(belt.value).toBeGreaterThan(0.05);
-    expect(belt.line!.stages.some((s) => s.kind === 'belt')).toBe(true);
-    expect(whyNotSays(belt)).toMatch(/^Belt.*: the nearest line has mass .*; at most .* is asked\.$/);
+    expect(r.whyNot.map((w) => w.kind).sort()).toEqual(['spur', 'unit']);
+    const spur = r.whyNot.find((w) => w.kind === 'spur')!;
+    expect(spur.limit).toBe('mass');
+    expect(spur.value).toBeGreaterThan(0.05);
+    expect(spur.line!.stages.some((s) => s.kind === 'spur')).toBe(true);
+    expect(whyNotSays(spur)).toMatch(/^Spur.*: the nearest line has mass .*; at most .* is asked\.$/);
   });
 
   it('says where a kind carries too little, or none can be had', () => {

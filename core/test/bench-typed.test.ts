@@ -358,3 +358,16 @@ it('readings out of the order of their times are put into it, rows whole', () =>
   expect(says[0]).toContain('1 time');
   expect(inOrderOfTime(sorted).says).toEqual([]);
 });
+
+it('a feature far off what the others say is named by its row, scatter alone is not', () => {
+  const drawn = [4, 6, 8, 10, 12, 16, 20, 25, 30, 40];
+  const rows = (slip: number) =>
+    drawn.map((d, i) => ({
+      drawn: d * 1e-3,
+      measured: (d + 0.12 + 0.004 * Math.sin(i * 5) + (i === 6 ? slip : 0)) * 1e-3,
+      feature: 'outside',
+      axis: i % 2 ? 'y' : 'x',
+    }));
+  expect(typed('fit', rows(0.25)).advice[0]).toMatch(/^Row 7 .* off what the others say/);
+  expect(typed('fit', rows(0)).advice.join()).not.toContain('off what the others say');
+});

@@ -15,6 +15,7 @@ import {
   plainResult,
   rigChoice,
   rigText,
+  type Row,
 } from './rig-fields.ts';
 
 const RIG = [
@@ -35,6 +36,21 @@ const FEATURES = [
   { value: 'hole', label: 'hole' },
   { value: 'span', label: 'span over teeth' },
 ];
+
+/** A feature beyond so many standard deviations of the others is no scatter. */
+const FAR = 4;
+
+/** The feature that lies far off what the others say, in words; nothing where none does or too few are left to tell. */
+function farOff(rows: readonly Row[], left: Float64Array, dof: number): string[] {
+  if (dof < 4) return [];
+  const worst = left.reduce((w, v, i) => (Math.abs(v) > Math.abs(left[w]!) ? i : w), 0);
+  const others = left.reduce((s, v, i) => (i === worst ? s : s + v * v), 0) / (dof - 1);
+  if (!(Math.abs(left[worst]!) > FAR * Math.sqrt(others)) || !(Math.abs(left[worst]!) > 1e-6)) return [];
+  return [
+    `Row ${worst + 1} (drawn ${stated(cell(rows[worst]!, 'drawn'), 'length', 4)}) lies ${stated(Math.abs(left[worst]!), 'length', 2)} ` +
+      'off what the others say: a seam, a spread first layer, or a slip of the caliper. Measure it again higher up, or strike it out.',
+  ];
+}
 
 /**
  * How a process makes sizes: scale along x and y, contours out, holes in. Source: least squares of measured on drawn,
@@ -210,6 +226,11 @@ export const fit: TestKind = {
         },
       ],
       advice: [
+        ...farOff(
+          rows,
+          Float64Array.from(off, (v, i) => v - fitted[i]!),
+          dof,
+        ),
         ...dominantAdvice(found),
         ...(at('in') < 0 ? ['No hole was measured: holes come out small, and by another amount.'] : []),
         ...(at('out') < 0 ? ['No outside was measured.'] : []),

@@ -189,6 +189,13 @@ describe('screened stages', () => {
     expect(halves[0]!.screened + halves[1]!.screened).toBe(screening.screened);
   });
 
+  it('none of which carries what the output asks end no line', () => {
+    const weak = screening.members.filter((m) => m.at < demand.peak);
+    const drive = driveOf(variant.motor, variant, demand, shelf);
+    expect(weak.length).toBeGreaterThan(10);
+    expect(new Composer([drive], weak, demand, [], 2, false).steps).toBe(0);
+  });
+
   it('put together give, for every line of a small world, one that is as good in everything', () => {
     const few = [
       ...screening.members.filter((m) => m.at === demand.peak).filter((_, i) => i % 7 === 0),

@@ -144,9 +144,10 @@ export class Composer {
     this.most = drives.reduce((w, d) => Math.max(w, windowOf(d, demand, 1, holds)?.[1] ?? 0), 0);
   }
 
-  /** How many first steps there are: one a stage that can be last. */
+  /** How many first steps there are: one a stage that can be last; none where nothing carries what the output asks. */
   get steps(): number {
-    return this.levels[0]?.list.length ?? 0;
+    const [most] = this.levels;
+    return most && most.torque >= this.demand.peak * (1 - 1e-9) ? most.list.length : 0;
   }
 
   /** Looks at every line that ends in one stage. */

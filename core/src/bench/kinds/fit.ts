@@ -1,5 +1,6 @@
 import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
+import type { BenchTest } from '../../schema/joint.ts';
 import type { FoundFigure, TestKind } from '../contract.ts';
 import { circle, dimension, path, sketch, word } from '../rig-drawing.ts';
 import { fitColumns } from '../regress.ts';
@@ -41,13 +42,13 @@ const FEATURES = [
 const FAR = 4;
 
 /** The feature that lies far off what the others say, in words; nothing where none does or too few are left to tell. */
-function farOff(rows: readonly Row[], left: Float64Array, dof: number): string[] {
+function farOff(test: BenchTest, rows: readonly Row[], left: Float64Array, dof: number): string[] {
   if (dof < 4) return [];
   const worst = left.reduce((w, v, i) => (Math.abs(v) > Math.abs(left[w]!) ? i : w), 0);
   const others = left.reduce((s, v, i) => (i === worst ? s : s + v * v), 0) / (dof - 1);
   if (!(Math.abs(left[worst]!) > FAR * Math.sqrt(others)) || !(Math.abs(left[worst]!) > 1e-6)) return [];
   return [
-    `Row ${worst + 1} (drawn ${stated(cell(rows[worst]!, 'drawn'), 'length', 4)}) lies ${stated(Math.abs(left[worst]!), 'length', 2)} ` +
+    `Row ${test.readings.indexOf(rows[worst]!) + 1} (drawn ${stated(cell(rows[worst]!, 'drawn'), 'length', 4)}) lies ${stated(Math.abs(left[worst]!), 'length', 2)} ` +
       'off what the others say: a seam, a spread first layer, or a slip of the caliper. Measure it again higher up, or strike it out.',
   ];
 }
@@ -227,6 +228,7 @@ export const fit: TestKind = {
       ],
       advice: [
         ...farOff(
+          test,
           rows,
           Float64Array.from(off, (v, i) => v - fitted[i]!),
           dof,

@@ -174,7 +174,7 @@ export const playLever: TestKind = {
           quantity: 'smallAngle',
           value: p.found.value,
           U: p.found.U,
-          how: 'play = 2·asin(d/2L), mean of the readings that count',
+          how: 'play = 2·asin(d/2L), mean over the turn of the readings that count',
         },
         { id: 'worst', name: 'Worst', quantity: 'smallAngle', value: p.worst.play, how: 'largest mean of an angle' },
         ...(p.windUp > 0

@@ -16,4 +16,4 @@ node scripts/first-load.mjs
 echo "== browser"; npm run --silent e2e
 # A slice of what `npm run torture` does at length: kills in the middle of writes. Where it decides what lands, the same each time.
 seed=$RANDOM; [ -z "${CI:-}" ] || seed=20261127
-echo "== kills"; npx --no-install tsx torture/main.ts kills --rounds 24 --minutes 0.8 --rows 40000 --seed "$seed"
+echo "== kills"; npx --no-install tsx torture/main.ts kills --rounds 14 --minutes 0.5 --rows 40000 --seed "$seed"

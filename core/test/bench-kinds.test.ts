@@ -569,7 +569,7 @@ describe('recordings', () => {
   });
 
   it('tell how far they are, never backwards, often enough for a bar, and are the same for it', () => {
-    const { input, output } = made({ ratio: 12, play: 2 * arcmin, turns: 1.5, n: 200_000 });
+    const { input, output } = made({ ratio: 12, play: 2 * arcmin, turns: 1.5, n: 110_000 });
     const shares: number[] = [];
     const told = transmissionRun(input, output, (share) => shares.push(share))!;
     expect(told).toEqual(transmissionRun(input, output));

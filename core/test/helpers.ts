@@ -17,10 +17,10 @@ export function demo(): Joint {
 }
 
 /**
- * How many examples of a dear property are tried: a third where every change waits for them, all with `AT_LENGTH=1`
+ * How many examples of a dear property are tried: a sixth where every change waits for them, all with `AT_LENGTH=1`
  * (`npm run unit:long`).
  */
-export const examples = (many: number): number => (process.env['AT_LENGTH'] ? many : Math.ceil(many / 3));
+export const examples = (many: number): number => (process.env['AT_LENGTH'] ? many : Math.ceil(many / 6));
 
 /** A small seeded generator for tests that want repeatable disorder. */
 export function dice(seed: number): (n: number) => number {

@@ -13,8 +13,10 @@ const stops = (checks: readonly Check[]) =>
 describe('every mend of every failing check', () => {
   for (const kind of stageKinds())
     it(`${kind.id}: mends it, stops nothing else, softens nothing, keeps the ratio`, () => {
-      let tried = 0;
-      for (const { params, duty } of anyStages(kind, examples(60), 17)) {
+      let [tried, stages] = [0, 0];
+      for (const { params, duty } of anyStages(kind, 60, 17)) {
+        // Hardly anything of a unit can fail: it takes more of them to see a mend.
+        if (stages++ >= examples(60) && tried > 0) break;
         const opened = kind.open(params, shelf);
         if (!opened.ok) continue;
         const report = opened.value.report(duty);

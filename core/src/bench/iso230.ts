@@ -114,8 +114,8 @@ export interface Band {
   readonly high: number;
 }
 
-/** Times the stops are drawn anew. */
-const DRAWS = 400;
+/** Times the stops are drawn anew: fewer where there are hundreds of targets, which would take a second. */
+const drawsFor = (targets: number): number => Math.max(100, Math.min(400, Math.round(20_000 / targets)));
 
 /**
  * How well so few runs tell the figures. The largest of several targets' spreads is larger than the axis's own, and the
@@ -131,7 +131,7 @@ export function positioningBands(runs: readonly TargetRuns[]): PositioningBands 
   const next = seeded(41);
   const normal = () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
   const { axis, turns } = axesBehind(stops, normal);
-  const draws = Array.from({ length: DRAWS }, () => {
+  const draws = Array.from({ length: drawsFor(stops.length) }, () => {
     const own = axis();
     const again = own.map(({ target, up, down }) => ({
       target,
@@ -145,7 +145,7 @@ export function positioningBands(runs: readonly TargetRuns[]): PositioningBands 
     ids.map((id) => {
       const off = draws.map((d) => d.read[id] - d.own[id]);
       const sizes = off.map(Math.abs).sort((a, b) => a - b);
-      const U = sizes[Math.ceil(0.95 * DRAWS) - 1]!;
+      const U = sizes[Math.ceil(0.95 * sizes.length) - 1]!;
       // Where nothing tells that it turns at all, it may be none.
       return [id, { U: id === 'reversal' && !turns ? Math.max(U, read.reversal) : U, high: mean(off) }];
     }),

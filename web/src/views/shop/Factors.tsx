@@ -1,12 +1,12 @@
 import { whereUsed, type Factor } from '@gristmill/core';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { useShop } from '../../state/shop.ts';
 import { changeShop } from '../../storage/edit-shop.ts';
 import { useReaders, useStageReads } from '../../workers/queries.ts';
 
-function FactorRow({ f, edited, used }: { f: Factor; edited: boolean; used: string }) {
-  const { edits } = useShop();
+/** One factor; a change of one redraws no other row of the hundreds. */
+const FactorRow = memo(function FactorRow({ f, edited, used }: { f: Factor; edited: boolean; used: string }) {
   const set = (part: Partial<Factor>) => {
     const next = { value: f.value, low: f.low, high: f.high, ...part };
     if (!(next.low <= next.value && next.value <= next.high))
@@ -15,10 +15,12 @@ function FactorRow({ f, edited, used }: { f: Factor; edited: boolean; used: stri
         why: 'The likely value lies between low and high.',
         mend: 'Move the other end first.',
       };
+    const { edits } = useShop.getState();
     changeShop({ ...edits, factors: { ...edits.factors, [f.id]: { ...next, source: 'set in the shop' } } });
     return undefined;
   };
   const reset = () => {
+    const { edits } = useShop.getState();
     const { [f.id]: _, ...rest } = edits.factors ?? {};
     changeShop({ ...edits, factors: rest });
   };
@@ -50,7 +52,7 @@ function FactorRow({ f, edited, used }: { f: Factor; edited: boolean; used: stri
       </td>
     </tr>
   );
-}
+});
 
 /** Every coefficient the predictions use: range, origin, where it is used. */
 export function Factors() {

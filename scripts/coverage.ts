@@ -118,6 +118,7 @@ const SAID = new Set([
   'a stand that creeps, angle by angle',
   'a stand that creeps, round and round',
   'a zero that drifts, once round',
+  'stick and slip',
 ]);
 
 const typedFamilies = <F>(
@@ -143,6 +144,7 @@ const FAMILIES: readonly Family[] = [
   ...Object.entries(LOOPS).map(([name, family]): Family => ({
     kind: 'hysteresis',
     name,
+    said: SAID.has(name),
     slow: family.by === 'streamed' ? family.slopes !== 2 : family.uneven === true || !family.play,
     one: (seed) => {
       const { torque, angle, truth } = loopSpecimen(family, seed);

@@ -367,6 +367,7 @@ describe('what every kind draws', () => {
       expect(Number.isInteger(p.quantity), p.id).toBe(true);
       expect(p.mass, p.id).toBeGreaterThanOrEqual(0);
       expect(p.money, p.id).toBeGreaterThanOrEqual(0);
+      if (kind.bought) expect(p.made, p.id).toBe('bought');
       for (const c of p.curves) expect(lengthOf(c.outline), `${p.id} ${c.layer}`).toBeGreaterThan(0);
       mass += p.quantity * p.mass;
     }

@@ -1,7 +1,7 @@
 import FFT from 'fft.js';
 import { seeded } from '../math/random.ts';
 import { noiseFloor } from './noise-floor.ts';
-import { amplitudes } from './spectrum.ts';
+import { amplitudes, leftOfWave } from './spectrum.ts';
 
 /** A curve with the noise taken out, and what is known of its size. */
 export interface CleanCurve {
@@ -24,13 +24,14 @@ const BESIDE = 1.8;
 /** Times the noise is drawn anew; fewer where a whole recording is made again. */
 const DRAWS = 48;
 const STEPPED = 16;
+const NONE = [0, 0] as const;
 
 /**
  * A curve of an error over whole turns without its noise. The largest of many noisy values is too large: bins that do
  * not stand above the noise are left out, and what that does to the sizes is found by putting noise of the same floor on
  * the clean curve again and again.
  *
- * @param error on even angles, a power of two of them, mean nought
+ * @param error means over even cells of angle, a power of two of them, mean nought; what that takes of a wave is given back
  * @param again the same curve as it would be recorded once more, given the deviation of the noise of its values: where a
  *   sensor's steps are coarse they make lines of their own, which no noise has
  * @param times how often it is recorded again
@@ -48,27 +49,34 @@ export function cleanCurve(
   fft.realTransform(spectrum, error as unknown as number[]);
   // The noise in either part of a bin, as the transform scales it.
   const floor = noiseFloor(amplitudes(error)).map((s) => (s * n) / 2);
-  const keep = keptBins(spectrum, floor, n / 2);
+  const noise = floor.subarray(1).reduce((sum, v) => sum + v, 0) / (n / 2 - 1) / Math.sqrt(n / 2);
+  const first = keptBins(spectrum, floor, n / 2);
+  // Recorded again it is read cell by cell, as means tell it.
+  const meansOf = (keep: Uint8Array): Float64Array => backFrom(fft, spectrum, keep, n, () => 1);
+  const made = again && levelAgain(fft, meansOf(first), (c) => again(c, noise), Math.ceil(times / 2));
+  const level = made ? floor.map((f, k) => Math.max(f, made[k]!)) : floor;
+  // What recording again does not bring with it: noise that hangs together. A third more is no chance.
+  const missingNoise = made ? floor.map((f, k) => (f > 1.3 * made[k]! ? Math.sqrt(f * f - made[k]! ** 2) : 0)) : floor;
+  const keep = again ? keptBins(spectrum, level, n / 2) : first;
   const curve = backFrom(fft, spectrum, keep, n);
   const sizes = sizesOf(curve);
+  const means = again && meansOf(keep);
   const next = seeded(17);
-  const noise = floor.subarray(1).reduce((sum, v) => sum + v, 0) / (n / 2 - 1) / Math.sqrt(n / 2);
   const draws = Array.from({ length: again ? times : DRAWS }, () => {
-    if (again) {
-      const once = again(curve, noise);
-      const own = fft.createComplexArray() as number[];
-      fft.realTransform(own, once as unknown as number[]);
-      const floorNow = noiseFloor(amplitudes(once)).map((s) => (s * n) / 2);
-      return sizesOf(backFrom(fft, own, keptBins(own, floorNow, n / 2), n));
-    }
     const noisy = fft.createComplexArray() as number[];
+    if (means) fft.realTransform(noisy, again(means, noise) as unknown as number[]);
     for (let k = 1; k < n / 2; k++) {
-      const r = floor[k]! * Math.sqrt(-2 * Math.log(1 - next()));
+      const r = missingNoise[k]! * Math.sqrt(-2 * Math.log(1 - next()));
       const at = 2 * Math.PI * next();
-      noisy[2 * k] = (keep[k] ? spectrum[2 * k]! : 0) + r * Math.cos(at);
-      noisy[2 * k + 1] = (keep[k] ? spectrum[2 * k + 1]! : 0) + r * Math.sin(at);
+      const [re, im] = means
+        ? [noisy[2 * k]!, noisy[2 * k + 1]!]
+        : keep[k]
+          ? [spectrum[2 * k]!, spectrum[2 * k + 1]!]
+          : NONE;
+      noisy[2 * k] = re + r * Math.cos(at);
+      noisy[2 * k + 1] = im + r * Math.sin(at);
     }
-    return sizesOf(backFrom(fft, noisy, keptBins(noisy, floor, n / 2), n));
+    return sizesOf(backFrom(fft, noisy, keptBins(noisy, level, n / 2), n));
   });
   // Beside each line, and once more for all others, one that lies just under what is kept may be missing.
   let groups = 1;
@@ -88,6 +96,39 @@ export function cleanCurve(
   };
 }
 
+/** Bins to either side over which what steps make is evened out. */
+const EVENED = 3;
+
+/**
+ * Deviation in either part of each bin of what recording a curve again puts on it: noise, and a sensor's steps, which
+ * beat with the samples and stand in bins of their own.
+ *
+ * @param curve as means over cells tell it
+ * @param again the same curve recorded once more
+ */
+function levelAgain(
+  fft: FFT,
+  curve: Float64Array,
+  again: (curve: Float64Array) => Float64Array,
+  times: number,
+): Float64Array {
+  const n = curve.length;
+  const power = new Float64Array(n / 2);
+  for (let t = 0; t < times; t++) {
+    const off = again(curve);
+    for (let i = 0; i < n; i++) off[i] = off[i]! - curve[i]!;
+    const out = fft.createComplexArray() as number[];
+    fft.realTransform(out, off as unknown as number[]);
+    for (let k = 1; k < n / 2; k++) power[k] = power[k]! + (out[2 * k]! ** 2 + out[2 * k + 1]! ** 2) / 2 / times;
+  }
+  return power.map((_, k) => {
+    const [from, to] = [Math.max(1, k - EVENED), Math.min(n / 2 - 1, k + EVENED)];
+    let sum = 0;
+    for (let j = from; j <= to; j++) sum += power[j]!;
+    return Math.sqrt(sum / Math.max(1, to - from + 1));
+  });
+}
+
 /** Bins that stand above the noise, and their neighbours that do a little. */
 function keptBins(spectrum: ArrayLike<number>, floor: Float64Array, bins: number): Uint8Array {
   const keep = new Uint8Array(bins);
@@ -104,16 +145,28 @@ function keptBins(spectrum: ArrayLike<number>, floor: Float64Array, bins: number
   return keep;
 }
 
-/** The signal that the kept bins make. */
-function backFrom(fft: FFT, spectrum: ArrayLike<number>, keep: Uint8Array, n: number): Float64Array {
+/**
+ * The signal that the kept bins make.
+ *
+ * @param left share of a bin's wave that is there still: what means over cells have left of it is put right by it
+ */
+function backFrom(
+  fft: FFT,
+  spectrum: ArrayLike<number>,
+  keep: Uint8Array,
+  n: number,
+  left: (perCell: number) => number = leftOfWave,
+): Float64Array {
   const whole = fft.createComplexArray() as number[];
   whole.fill(0);
   for (let k = 1; k < n / 2; k++) {
     if (keep[k] === 0) continue;
-    whole[2 * k] = spectrum[2 * k]!;
-    whole[2 * k + 1] = spectrum[2 * k + 1]!;
-    whole[2 * (n - k)] = spectrum[2 * k]!;
-    whole[2 * (n - k) + 1] = -spectrum[2 * k + 1]!;
+    const re = spectrum[2 * k]! / left(k / n);
+    const im = spectrum[2 * k + 1]! / left(k / n);
+    whole[2 * k] = re;
+    whole[2 * k + 1] = im;
+    whole[2 * (n - k)] = re;
+    whole[2 * (n - k) + 1] = -im;
   }
   const back = fft.createComplexArray() as number[];
   fft.inverseTransform(back, whole);

@@ -59,25 +59,36 @@ function product(a: ArrayLike<number>, lag: number): number {
   return sum;
 }
 
+/** Share of the span below which a distance is rounding of the numbers themselves, single precision's too. */
+const ROUNDING = 3e-7;
+
 /**
- * The step in which readings come: the least distance of two that differ, where all distances are whole multiples of
- * it; 0 where they come in none.
+ * The step in which readings come: the largest of which all their distances are whole multiples; 0 where there is none.
+ * The readings need not lie one step apart anywhere.
  *
+ * Source: Euclid's algorithm with remainders to the nearest.
  * @example stepOf([0.2, 0.4, 0.4, 1]).toFixed(3) // '0.200'
+ * @example stepOf([0, 6, 15]) // 3
  */
 export function stepOf(values: ArrayLike<number>): number {
   const sorted = Float64Array.from(values).sort();
-  const span = sorted[sorted.length - 1]! - sorted[0]!;
-  let least = Infinity;
+  const first = sorted[0]!;
+  const least = (sorted[sorted.length - 1]! - first) * ROUNDING;
+  let step = 0;
   for (let i = 1; i < sorted.length; i++) {
-    const d = sorted[i]! - sorted[i - 1]!;
-    if (d > 1e-9 * span && d < least) least = d;
+    const d = sorted[i]! - first;
+    if (d <= least) continue;
+    let [a, b] = [d, step > 0 ? Math.abs(d - Math.round(d / step) * step) : 0];
+    if (b > least) for (a = step; b > least; ) [a, b] = [b, Math.abs(a - Math.round(a / b) * b)];
+    else if (step > 0) a = step;
+    // The farther apart two are, the better they tell the step.
+    step = d / Math.max(1, Math.round(d / a));
   }
-  if (!Number.isFinite(least)) return 0;
+  if (!(step > 4 * least)) return 0;
   let off = 0;
   for (let i = 1; i < sorted.length; i++) {
-    const d = (sorted[i]! - sorted[0]!) / least;
+    const d = (sorted[i]! - first) / step;
     off = Math.max(off, Math.abs(d - Math.round(d)) / Math.max(1, d * 1e-6));
   }
-  return off < 0.02 ? least : 0;
+  return off < 0.02 ? step : 0;
 }

@@ -529,6 +529,7 @@ function slopesBy(
   at: Float64Array,
 ): Float64Array[] {
   const T = loop.most;
+  const softest = Math.max(...parameters.slice(BASE, BASE + count).map(Math.abs));
   return parameters.map((v, i) => {
     const torque = i >= BASE + count;
     const h = torque ? 1e-4 * T : Math.max(Math.abs(v) * 1e-5, 1e-12);
@@ -541,9 +542,13 @@ function slopesBy(
       );
     const [a, b] = [shifted(h), shifted(-h)];
     const width = torque && v < h ? v + h : 2 * h;
-    return a.map((x, j) =>
-      Number.isFinite(x) && Number.isFinite(b[j]!) && Number.isFinite(at[j]!) ? (x - b[j]!) / width : 0,
-    );
+    // A reading that goes over to the other side of the play jumps by all of it: whether one happens to lie there says
+    // nothing of how well friction is known.
+    const most = torque ? 2 * width * softest : Infinity;
+    return a.map((x, j) => {
+      const by = x - b[j]!;
+      return Number.isFinite(by) && Number.isFinite(at[j]!) && Math.abs(by) <= most ? by / width : 0;
+    });
   });
 }
 
@@ -606,8 +611,7 @@ function fitted(
     friction: {
       value: friction,
       u: Math.hypot(
-        // Few of the readings that hang together lie about a turn.
-        (hangs >= 2 ? 1.5 : 1) * u(BASE + count),
+        u(BASE + count),
         jitter,
         loop.step > 2.5 * Math.sqrt(s2) ? loop.step / 4 / Math.sqrt(12) / parameters[BASE]! : 0,
       ),

@@ -1,6 +1,6 @@
 import { noiseFloor } from './noise-floor.ts';
 import { fitColumns, takeOut } from './regress.ts';
-import { amplitudes } from './spectrum.ts';
+import { amplitudes, leftOfWave } from './spectrum.ts';
 
 /** A line of a spectrum over angle, found by least squares. */
 export interface OrderLine {
@@ -120,7 +120,7 @@ const knownAt = (order: number, known: readonly number[], turns: number): number
  * Lines of an error over angle, one after the other: the one that stands highest above the noise of what is left is
  * fitted together with those before it, and taken out. So a line two bins beside a larger one is seen once that is gone.
  *
- * @param error on even angles over `turns` turns
+ * @param error means over even cells of angle over `turns` turns; what that takes of a wave is given back
  * @param turns a whole number of turns of the output
  * @param known orders that the line is known to have: a peak within reach of one is fitted there
  * @param most lines at most
@@ -160,7 +160,8 @@ export function orderLines(error: Float64Array, turns: number, known: readonly n
     .map(({ order, known: at }, k): OrderLine => {
       const amplitude = Math.hypot(fit.values[1 + 2 * k]!, fit.values[2 + 2 * k]!);
       const noise = floor[Math.min(floor.length - 1, Math.max(1, Math.round(order * turns)))]!;
-      return { order, amplitude, u: noise, significance: amplitude / noise, known: at };
+      const left = leftOfWave((order * turns) / error.length);
+      return { order, amplitude: amplitude / left, u: noise / left, significance: amplitude / noise, known: at };
     })
     .filter((l) => l.significance > SIGNIFICANT)
     .sort((a, b) => b.amplitude - a.amplitude);

@@ -11,6 +11,16 @@ export function amplitudes(signal: Float64Array): Float64Array {
   return a;
 }
 
+/**
+ * Share of a wave's amplitude that is left where it is told by its means over cells.
+ *
+ * @param perCell waves a cell, 0 to 0.5
+ * @returns sin(πx)/(πx)
+ * @example leftOfWave(0.5).toFixed(4) // 0.6366
+ */
+export const leftOfWave = (perCell: number): number =>
+  perCell > 0 ? Math.sin(Math.PI * perCell) / (Math.PI * perCell) : 1;
+
 /** The largest power of two not above n. */
 export const powerBelow = (n: number): number => 2 ** Math.floor(Math.log2(Math.max(2, n)));
 

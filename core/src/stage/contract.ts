@@ -371,6 +371,8 @@ export interface StageKind<P> {
   readonly id: StageKindId;
   readonly name: string;
   readonly summary: string;
+  /** Bought as a whole: nothing of it is made. */
+  readonly bought?: boolean;
   /** Parameters in SI units, described and bounded. */
   readonly schema: GenericSchema<unknown, P>;
   readonly fields: readonly FieldSpec<P>[];

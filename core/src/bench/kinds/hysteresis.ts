@@ -280,7 +280,9 @@ export const hysteresis: TestKind = {
           quantity: 'stiffness' as const,
           value: k.value,
           U: known(k, Math.hypot(eT, eA), 'stiffness').U,
-          how: 'slope of the fit',
+          how:
+            'slope of the fit. Friction counts as the same at rest and in motion: one that holds more than it slides moves ' +
+            'the slope by a per mille or two, which one loop does not show',
         })),
         ...fit.bends.map((b, j) => ({
           id: `bend${j + 1}`,

@@ -49,8 +49,8 @@ const RIG = [
 ];
 const plain = (x: number): string => String(Number(x.toPrecision(6))).replace('-', '−');
 
-/** Student’s factor where a noise floor is the middle of a dozen independent bins. */
-const FLOOR_K = 2.2;
+/** Student’s factor where a noise floor is the middle of two blocks of 32 bins, whose median is worth 0.64 of them. */
+const FLOOR_K = 2.02;
 
 /** Transmission error, true ratio, play between both ways, and orders with their suspects. */
 export const transmission: TestKind = {
@@ -161,13 +161,12 @@ export const transmission: TestKind = {
           halve: 'a turn more',
         },
         {
-          id: 'steps',
-          name: 'steps of the sensor that beat with the samples',
-          u: (tilt / 7) * run.step * Math.min(1, run.step / (2 * x.value)),
-          dof: Infinity,
-          halve: 'a sensor of one bit more, or twice the samples a turn',
+          id: 'noise',
+          name: run.step > 0 ? 'noise on the curve, and the steps it was read in' : 'noise on the curve',
+          u: x.u,
+          dof: 47,
+          halve: run.step > 0 ? 'a sensor of one bit more, or twice the samples a turn' : 'more turns, or more samples',
         },
-        { id: 'noise', name: 'noise on the curve', u: x.u, dof: 47, halve: 'more turns, or more samples' },
       ]);
     const headline = run.clean && sized(run.clean.peakToPeak, 0.84, 0.4);
     const orders = run.wholeTurns >= 1 ? amplitudes(run.error) : undefined;

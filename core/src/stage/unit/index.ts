@@ -219,6 +219,7 @@ export const unit: StageKind<UnitParams> = {
   id: 'unit',
   name: 'Bought unit',
   summary: 'A gearhead known by its data sheet: ratio, efficiency, play, stiffness, what it carries.',
+  bought: true,
   ...described(
     unitParams,
     v.check((p) => Math.abs(p.ratio) >= 0.01, 'must have a ratio of at least 0.01, with its sign'),

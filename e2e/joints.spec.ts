@@ -2,18 +2,63 @@ import { readFileSync, truncateSync, writeFileSync } from 'node:fs';
 import { expect, openDemo, saved, test, type } from './fixture.ts';
 
 test.describe('the shelf of joints', () => {
-  test('a joint from nothing: guided start, stages sized, drawing there', async ({ page }) => {
+  test('a joint from nothing: what it must do, what matters, a line picked of those found beside it', async ({
+    page,
+  }) => {
+    test.setTimeout(120_000);
     await page.goto('/');
     await page.getByRole('button', { name: 'New joint' }).first().click();
-    await page.getByRole('button', { name: 'Make this joint' }).click();
-    await expect(page.getByRole('alert')).toContainText('The joint has no name');
-    await page.getByRole('textbox', { name: 'Name' }).fill('Lamp <b>arm</b>');
+    const form = page.getByRole('form', { name: 'New joint' });
+    const lines = form.getByRole('table', { name: 'Lines that could do it' });
+    await form.getByRole('button', { name: /^Make/ }).click();
+    await expect(form.getByRole('alert')).toContainText('The joint has no name');
+    await form.getByRole('textbox', { name: 'Name' }).fill('Lamp <b>arm</b>');
     await type(page, 'Axis to load', '10 in');
-    await page.getByRole('button', { name: 'Make this joint' }).click();
+    // Nothing can be so light: it says what stops the nearest, and the joint could be made all the same.
+    await form.getByRole('combobox', { name: 'Stages, at most' }).selectOption('1');
+    await form.getByRole('combobox', { name: 'Gearing' }).selectOption('bought');
+    await type(page, 'Mass, at most', '1 g');
+    await expect(form.getByRole('checkbox', { name: 'Mass must be kept' })).toBeChecked();
+    await expect(form.getByRole('alert')).toContainText('No line that was put together meets every must', {
+      timeout: 40_000,
+    });
+    await expect(form).toContainText(/Bought unit: the nearest line has mass .* at most 0.001 kg is asked/);
+    await expect(form.getByRole('button', { name: 'Make it without stages' })).toBeEnabled();
+    await form.getByRole('checkbox', { name: 'Mass must be kept' }).uncheck();
+    await form.getByRole('combobox', { name: 'Gearing' }).selectOption('made or bought');
+    await expect(lines).toBeVisible({ timeout: 40_000 });
+    const belt = lines.getByRole('radio', { name: /^belt/ });
+    await belt.check();
+    await expect(form.getByRole('status')).toContainText(/\d+ found/, { timeout: 60_000 });
+    await belt.check();
+    await form.getByRole('button', { name: 'Make this joint' }).click();
     await page.waitForURL(/brief/);
     await expect(page.locator('[data-limit="torque"]')).toHaveAttribute('data-state', /holds|near/);
     await page.getByRole('link', { name: /1 Belt/ }).click();
     await expect(page.locator('[data-drawing] [data-layer="teeth"] path').first()).toBeVisible();
+    // What was found came along, is there after a reload, and knows that the brief moved on.
+    const find = async () => {
+      await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
+      await page
+        .getByRole('navigation', { name: 'Sheets of the line' })
+        .getByRole('link', { name: 'Find lines' })
+        .click();
+    };
+    await find();
+    const status = page.getByRole('main').getByRole('status').first();
+    await expect(status).toContainText(/\d+ lines out of/);
+    await expect(status).not.toContainText('has changed since');
+    await saved(page);
+    await page.reload();
+    await expect(status).toContainText(/\d+ lines out of/);
+    await expect(status).not.toContainText('has changed since');
+    await page
+      .getByRole('navigation', { name: 'Views' })
+      .getByRole('link', { name: /^Brief/ })
+      .click();
+    await type(page, 'Mass carried', '0.9 kg');
+    await find();
+    await expect(status).toContainText('has changed since: find again');
     await page.getByRole('link', { name: 'Gristmill' }).click();
     await expect(page.getByRole('link', { name: 'Lamp <b>arm</b>' })).toBeVisible();
   });

@@ -1,8 +1,9 @@
 import type { FindProgress, FindResult, Problem } from '@gristmill/core';
 import { proxy } from 'comlink';
 import { create } from 'zustand';
+import { foundSets } from '../storage/shelf.ts';
 import type { SearchFor } from '../workers/api.ts';
-import { contentId } from '../workers/content.ts';
+import { contentId, ordered } from '../workers/content.ts';
 import { findPool, SEARCHERS } from '../workers/core.ts';
 
 /** A search of a joint: what was asked, how far it is, what it found. */
@@ -18,6 +19,9 @@ export interface Search {
   readonly first: boolean;
   readonly problem: Problem | undefined;
 }
+
+/** The search of a joint that is not there yet: the guided start's. */
+export const START = 'start';
 
 interface Searches {
   /** By joint; they go on while other views are looked at. */
@@ -38,8 +42,56 @@ const change = (joint: string, by: Partial<Search>) =>
  * What a search depends on, by identity: another brief, shop, sensor, mount or output, and it is of before. Motors are
  * the shop's.
  */
-export const askedOf = ({ brief, variant, edits }: Omit<SearchFor, 'kinds' | 'stages'>): number[] =>
-  [brief, variant.sensor, variant.mount, variant.output, edits].map(contentId);
+const contentsOf = ({ brief, variant, edits }: Omit<SearchFor, 'kinds' | 'stages'>) => [
+  brief,
+  variant.sensor,
+  variant.mount,
+  variant.output,
+  edits,
+];
+/** What stands for a content, in whatever order its keys come. */
+const numberOf = (x: object | null | undefined): number => (x ? contentId(ordered(x)) : 0);
+
+export const askedOf = (of: Omit<SearchFor, 'kinds' | 'stages'>): number[] => contentsOf(of).map(numberOf);
+
+/** Keeps what a joint's search found; one that cannot be kept is found again after a reload, and no more is lost. */
+const keep = (joint: string, search: SearchFor, result: FindResult, first: boolean): void =>
+  void foundSets
+    .keep(joint, { asked: contentsOf(search), when: new Date().toISOString(), first, result })
+    .catch(() => undefined);
+
+/** Brings back what was found for a joint before the page was loaded, unless there is something already. */
+export async function recallSearch(joint: string): Promise<void> {
+  if (useSearches.getState().of[joint]) return;
+  const found = await foundSets.read(joint).catch(() => undefined);
+  if (!found || useSearches.getState().of[joint]) return;
+  const { asked, when, first, result } = found;
+  useSearches.setState((s) => ({
+    of: {
+      ...s.of,
+      [joint]: {
+        asked: asked.map((x) => numberOf(x as object | null | undefined)),
+        when: new Date(when),
+        running: false,
+        stopped: first,
+        at: undefined,
+        result,
+        first,
+        problem: undefined,
+      },
+    },
+  }));
+}
+
+/** Gives what was found for one joint to another, of the same brief: a joint that is made of a found line. */
+export function handOverSearch(from: string, to: string, search: SearchFor): void {
+  const found = useSearches.getState().of[from];
+  stopSearch(from);
+  useSearches.setState(({ of: { [from]: _, ...rest } }) => ({
+    of: found ? { ...rest, [to]: { ...found, asked: askedOf(search), running: false, stopped: found.running } } : rest,
+  }));
+  if (found?.result) keep(to, search, found.result, found.first);
+}
 
 /** Ends the search of a joint that is under way; what it had found before stays. */
 export function stopSearch(joint: string): void {
@@ -113,6 +165,7 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
       { signal, heavy: true },
     );
     tell({ running: false, result, first: false, at: undefined });
+    if (!signal.aborted && joint !== START) keep(joint, search, result, false);
   } catch (error) {
     tell({
       running: false,

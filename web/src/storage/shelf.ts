@@ -1,5 +1,6 @@
 import { jointCheck } from '../state/check.ts';
 import { kindsKnown } from '../state/kinds.ts';
+import { FoundSets } from './found.ts';
 import { JointShelf } from './joints.ts';
 import { LiveRecordings } from './live.ts';
 import { Recordings } from './recordings.ts';
@@ -16,5 +17,7 @@ export const jointShelf = new JointShelf(quick, kindsKnown, jointCheck);
 /** Their recordings. */
 export const recordings = new Recordings(vault);
 export const liveRecordings = new LiveRecordings(vault);
+/** What searches for lines found. */
+export const foundSets = new FoundSets(vault);
 /** The reader's changes to the shop. */
 export const shopStore = new ShopStore(quick);

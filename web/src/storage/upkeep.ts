@@ -2,7 +2,7 @@ import { useOpen } from '../state/open.ts';
 import { adoptRecordings } from './adopt.ts';
 import { heldRecordings, holdRecordings } from './held.ts';
 import { BIN_MINUTES } from './joints.ts';
-import { jointShelf, liveRecordings, recordings, vault } from './shelf.ts';
+import { foundSets, jointShelf, liveRecordings, recordings, vault } from './shelf.ts';
 
 /**
  * Recordings younger than this stay though nothing refers to them yet, ms: their joint may be about to be saved. No
@@ -29,4 +29,5 @@ export async function tidyUp(id?: string, now = Date.now()): Promise<void> {
     ...(await jointShelf.bin()).map((b) => b.pointer.id),
   ]);
   await liveRecordings.sweep(ids);
+  await foundSets.sweep(ids);
 }

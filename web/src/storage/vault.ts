@@ -4,9 +4,9 @@ import { openDB, type IDBPDatabase } from 'idb';
  * Where everything lies:
  * `joints` which save of a joint counts, by its identifier; `history` the saves themselves; `attachments` recordings by
  * their SHA-256; `live` what is being recorded;
- * `shop` the reader's changes; `bin` joints that can still be brought back.
+ * `shop` the reader's changes; `bin` joints that can still be brought back; `found` the lines that were found for a joint.
  */
-export const STORES = ['joints', 'history', 'attachments', 'live', 'shop', 'bin'] as const;
+export const STORES = ['joints', 'history', 'attachments', 'live', 'shop', 'bin', 'found'] as const;
 export type StoreName = (typeof STORES)[number];
 
 /**

@@ -24,3 +24,28 @@ export function contentId(o: object | undefined | null): number {
   byIdentity.set(o, id);
   return id;
 }
+
+const inOrder = new WeakMap<object, object>();
+
+/**
+ * The same object with its keys in order and nothing that is undefined: what was kept and read again has its keys in the
+ * order of its schema.
+ */
+export function ordered<T extends object>(o: T): T {
+  const known = inOrder.get(o);
+  if (known) return known as T;
+  const sort = (x: unknown): unknown =>
+    Array.isArray(x)
+      ? x.map(sort)
+      : x && typeof x === 'object'
+        ? Object.fromEntries(
+            Object.entries(x)
+              .filter(([, v]) => v !== undefined)
+              .sort(([a], [b]) => (a < b ? -1 : 1))
+              .map(([k, v]) => [k, sort(v)]),
+          )
+        : x;
+  const made = sort(o) as T;
+  inOrder.set(o, made);
+  return made;
+}

@@ -15,19 +15,14 @@ import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { FigureText, QuantityText } from '../../parts/FigureText.tsx';
 import { Later } from '../../parts/Later.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
-import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
 import { newId } from '../../state/identifier.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { useLine } from '../../workers/queries.ts';
-import { ArmSketch } from './ArmSketch.tsx';
+import { CaseFields, CaseSketch, hasFields, type Change } from './case-parts.tsx';
 import { CasePlot } from './CasePlot.tsx';
-import { LegSketch } from './LegSketch.tsx';
 import { Limits } from './Limits.tsx';
-import { PointsTable } from './PointsTable.tsx';
-import { StraightSketch } from './StraightSketch.tsx';
-import { TurningSketch } from './TurningSketch.tsx';
 
 const DRAG: Readonly<Record<LoadCase['pattern'], string>> = {
   arm: 'drag the load, the centre or the ends of the range',
@@ -36,37 +31,6 @@ const DRAG: Readonly<Record<LoadCase['pattern'], string>> = {
   straight: 'drag the slope',
   points: 'edit, paste or read a file',
 };
-
-type Change = (part: Partial<LoadCase>, what: string) => Problem | undefined;
-
-/** `onEdit` refuses beside the field that was typed in; `onChange` is for dragging, where there is none. */
-function Sketch({
-  c,
-  g,
-  onChange,
-  onEdit,
-  disabled,
-}: {
-  c: LoadCase;
-  g: number;
-  onChange: Change;
-  onEdit: Change;
-  disabled: boolean;
-}) {
-  const change = onChange as never;
-  switch (c.pattern) {
-    case 'arm':
-      return <ArmSketch c={c} onChange={change} disabled={disabled} />;
-    case 'leg':
-      return <LegSketch c={c} g={g} onChange={change} disabled={disabled} />;
-    case 'turning':
-      return <TurningSketch c={c} onChange={change} disabled={disabled} />;
-    case 'straight':
-      return <StraightSketch c={c} g={g} onChange={change} disabled={disabled} />;
-    case 'points':
-      return <PointsTable c={c} onChange={onEdit as never} disabled={disabled} />;
-  }
-}
 
 /** The cases of the brief as tabs, and what is done with them. */
 function CaseTabs({ at, onOpen }: { at: number; onOpen: (i: number) => void }) {
@@ -155,39 +119,7 @@ export default function BriefView() {
   );
   useActions('brief', actions);
   const short = report?.verdicts.find((v) => v.id === 'torque' && v.state === 'fails');
-  const fields = (group: 'Load' | 'Move') =>
-    pattern.fields
-      .filter((f) => f.group === group && (f.when?.(c) ?? true))
-      .map((f) => {
-        const value = (c as Record<string, unknown>)[f.path];
-        return f.as === 'choice' ? (
-          <ChoiceField
-            key={f.path}
-            label={f.label}
-            help={f.help}
-            disabled={readOnly}
-            value={String(value)}
-            options={f.options}
-            onChange={(v) => void change({ [f.path]: v } as Partial<LoadCase>, f.label)}
-          />
-        ) : (
-          <div key={`${c.id}-${f.path}`}>
-            <QuantityField
-              label={f.label}
-              quantity={f.quantity}
-              help={f.help}
-              step={f.step}
-              min={f.min}
-              max={f.max}
-              value={value as number}
-              disabled={readOnly}
-              onChange={(v) => change({ [f.path]: v } as Partial<LoadCase>, f.label)}
-            />
-            {f.path === 'dynamicFactor' ? <p className="label leading-snug">{f.help}</p> : null}
-          </div>
-        );
-      });
-  const moves = fields('Move');
+  const of = { c, onChange: change, disabled: readOnly };
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_292px]">
       <div className="flex min-h-0 min-w-0 flex-col px-5 pt-2.5">
@@ -198,7 +130,7 @@ export default function BriefView() {
           </h1>
         </div>
         <div className={`min-h-[170px] ${c.pattern === 'leg' ? 'flex-[1.7]' : 'flex-[1.15]'}`}>
-          <Sketch c={c} g={g} onChange={drag} onEdit={change} disabled={readOnly} />
+          <CaseSketch c={c} g={g} onChange={drag} onEdit={change} disabled={readOnly} />
         </div>
         {refused ? (
           <div className="py-1">
@@ -273,7 +205,7 @@ export default function BriefView() {
               )
             }
           />
-          {fields('Load')}
+          <CaseFields {...of} group="Load" />
           <p className="flex gap-2">
             <button
               type="button"
@@ -304,7 +236,13 @@ export default function BriefView() {
             </button>
           </p>
         </Section>
-        <Later>{moves.length ? <Section title="Move">{moves}</Section> : null}</Later>
+        <Later>
+          {hasFields(c, 'Move') ? (
+            <Section title="Move">
+              <CaseFields {...of} group="Move" />
+            </Section>
+          ) : null}
+        </Later>
         <Later>
           <Limits />
           <Section title="Line" aside={variant.name}>

@@ -1,7 +1,7 @@
 import { createJoint, type Joint, type Problem } from '@gristmill/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { Fragment, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Fragment, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
@@ -13,6 +13,7 @@ import { Boundary } from '../../parts/Boundary.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { slug } from '../../state/address.ts';
 import { newId } from '../../state/identifier.ts';
+import { kindsKnown } from '../../state/kinds.ts';
 import { useOpen } from '../../state/open.ts';
 import { readPreferences, takePreferences } from '../../state/prefs.ts';
 import { useServer } from '../../state/server.ts';
@@ -24,13 +25,16 @@ import { SILENCE, storageProblem } from '../../storage/trouble.ts';
 import { tidyUp } from '../../storage/upkeep.ts';
 import { useSilence } from '../../storage/watched.ts';
 import { bringFile, bundleFile } from '../../workers/files.ts';
-import { GuidedStart } from './GuidedStart.tsx';
 import { loadShop } from '../../storage/edit-shop.ts';
+import { view } from '../../app/view.tsx';
 import { Deleted } from './Deleted.tsx';
 import { demoJoints } from './demo.ts';
 import { Mended } from './Mended.tsx';
 import { readShelf } from './read-shelf.ts';
 import { BadRow, JointRow } from './rows.tsx';
+
+/** Comes with every kind of stage, which the shelf does without. */
+const GuidedStart = view(() => kindsKnown().then(() => import('./GuidedStart.tsx')));
 
 /** The shelf of joints, one row each. */
 export function JointsPage() {
@@ -308,7 +312,11 @@ export function JointsPage() {
             again with <span className="num">npm run demo</span>, and what has not been loaded yet comes by itself.
           </p>
         ) : null}
-        {guided ? <GuidedStart onCancel={() => setGuided(false)} onStart={(joint) => void start(joint)} /> : null}
+        {guided ? (
+          <Suspense fallback={null}>
+            <GuidedStart onCancel={() => setGuided(false)} onStart={(joint) => void start(joint)} />
+          </Suspense>
+        ) : null}
         {mended ? <Mended name={mended.name} leftOut={mended.leftOut} onClose={() => setMended(undefined)} /> : null}
         {busy ? (
           <p role="status" className="py-2">

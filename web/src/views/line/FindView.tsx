@@ -3,10 +3,10 @@ import {
   AIM_WORDS,
   AIMS,
   characterOf,
-  formatQuantity,
   inOrderOf,
   LIMIT_KINDS,
   PRIORITIES,
+  stageKind,
   stageKinds,
   whyNotSays,
   type Aim,
@@ -15,35 +15,31 @@ import {
   type Priority,
   type Variant,
 } from '@gristmill/core';
-import { format } from 'date-fns';
-import { useMemo, useState } from 'react';
+import { format, isToday } from 'date-fns';
+import { useEffect, useMemo, useState } from 'react';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { Said } from '../../parts/Said.tsx';
-import { askedOf, startSearch, stopSearch, useSearches, type Search } from '../../state/find.ts';
+import { askedOf, recallSearch, startSearch, stopSearch, useSearches, type Search } from '../../state/find.ts';
 import { newId } from '../../state/identifier.ts';
 import { note } from '../../state/note.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
-import { useSaid, useUnits } from '../../state/prefs.ts';
+import { useSaid } from '../../state/prefs.ts';
 import { useEdits } from '../../state/shelf.ts';
 import { copyVariant } from '../../state/variants.ts';
+import { AimText, namesOf } from './found.tsx';
 import { FoundPlot } from './FoundPlot.tsx';
 import { TYPE_NAMES } from './MotorPanel.tsx';
 
 const DOING = { screening: 'Screening stages', composing: 'Putting lines together', computing: 'Computing them whole' };
 const thousands = (n: number): string => n.toLocaleString('en').replaceAll(',', '\u202f');
 
-/** A line by its mechanisms, from the motor to the output. */
-const namesOf = (stages: FoundLine['stages']): string =>
-  stages
-    .map(
-      (s) =>
-        stageKinds()
-          .find((k) => k.id === s.kind)
-          ?.name.toLowerCase() ?? s.kind,
-    )
-    .join(', ');
+/** Whether a line is bought as a whole, made as a whole but for what is bought anyway, or both. */
+function madeOf(stages: FoundLine['stages']): 'bought' | 'made' | 'both' {
+  const bought = stages.filter((s) => stageKind(s.kind)?.bought).length;
+  return bought === stages.length ? 'bought' : bought === 0 ? 'made' : 'both';
+}
 
 /** What the search does, or has done, in a line. */
 function Progress({ search, stale }: { search: Search; stale: boolean }) {
@@ -63,17 +59,11 @@ function Progress({ search, stale }: { search: Search; stale: boolean }) {
     <p role="status" className="label">
       {search.stopped ? (search.first ? 'Stopped after a first look: ' : 'Stopped. ') : ''}
       {result
-        ? `${result.lines.length} lines out of ${thousands(result.looked)}, of ${thousands(result.screened)} stages, ${format(search.when, 'HH:mm')}.`
+        ? `${result.lines.length} lines out of ${thousands(result.looked)}, of ${thousands(result.screened)} stages, ${format(search.when, isToday(search.when) ? 'HH:mm' : 'd MMM, HH:mm')}.`
         : ''}
       {stale && result ? ' The brief, the motor or the shop has changed since: find again.' : ''}
     </p>
   );
-}
-
-/** One number of a found line as it is written. */
-function Cell({ line, aim }: { line: FoundLine; aim: Aim }) {
-  const units = useUnits();
-  return <>{formatQuantity(line.aims[aim], AIM_WORDS[aim].quantity, units, 3)}</>;
 }
 
 /** A line in its own words, what it must meet and how likely, and what can be done with it. */
@@ -128,10 +118,10 @@ function TwoLines({ a, b }: { a: FoundLine; b: FoundLine }) {
               <tr key={aim} className="rule-b">
                 <td>{name}</td>
                 <td className={`num text-right ${first === 1 ? 'font-semibold' : ''}`}>
-                  <Cell line={a} aim={aim} />
+                  <AimText line={a} aim={aim} />
                 </td>
                 <td className={`num text-right ${first === 2 ? 'font-semibold' : ''}`}>
-                  <Cell line={b} aim={aim} />
+                  <AimText line={b} aim={aim} />
                 </td>
               </tr>
             );
@@ -201,6 +191,7 @@ export default function FindView() {
   const edits = useEdits();
   const edit = useOpen((s) => s.edit);
   const search = useSearches((s) => s.of[joint.id]);
+  useEffect(() => void recallSearch(joint.id), [joint.id]);
   const [without, setWithout] = useState<readonly string[]>([]);
   const [stages, setStages] = useState(3);
   const [weights, setWeights] = useState<Readonly<Partial<Record<Priority, number>>>>({
@@ -212,6 +203,7 @@ export default function FindView() {
   const [axes, setAxes] = useState<readonly [Aim, Aim]>(['money', 'play']);
   const [only, setOnly] = useState('');
   const [motors, setMotors] = useState('');
+  const [made, setMade] = useState('');
   const [chosen, setChosen] = useState<string | undefined>();
   const [pair, setPair] = useState<readonly string[]>([]);
   const kinds = stageKinds();
@@ -219,10 +211,15 @@ export default function FindView() {
   const lines = useMemo(
     () =>
       inOrderOf(
-        all.filter((l) => only === '' || l.stages.some((s) => s.kind === only)),
+        all.filter(
+          (l) =>
+            (only === '' || l.stages.some((s) => s.kind === only)) &&
+            (motors === '' || l.motor.type === motors) &&
+            (made === '' || madeOf(l.stages) === made),
+        ),
         weights,
       ),
-    [all, only, weights],
+    [all, only, motors, made, weights],
   );
   const open = lines.find((l) => l.id === chosen) ?? lines[0];
   const two = pair.flatMap((id) => lines.find((l) => l.id === id) ?? []);
@@ -374,6 +371,17 @@ export default function FindView() {
               ]}
               onChange={(v) => setMotors(String(v))}
             />
+            <ChoiceField
+              label="gearing"
+              value={made}
+              options={[
+                { value: '', label: 'made or bought' },
+                { value: 'made', label: 'made' },
+                { value: 'bought', label: 'bought' },
+                { value: 'both', label: 'some of each' },
+              ]}
+              onChange={(v) => setMade(String(v))}
+            />
             <span className="label">
               {pair.length === 1 ? 'Mark another to compare two.' : 'Mark two to see them side by side.'}
             </span>
@@ -409,7 +417,7 @@ export default function FindView() {
                   </td>
                   {AIMS.map((aim) => (
                     <td key={aim} className="num whitespace-nowrap py-[2px] pl-2 text-right">
-                      <Cell line={l} aim={aim} />
+                      <AimText line={l} aim={aim} />
                     </td>
                   ))}
                   <td className="num whitespace-nowrap py-[2px] pl-2 text-right">{Math.round(100 * l.chance.all)} %</td>

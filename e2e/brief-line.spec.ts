@@ -393,6 +393,15 @@ test.describe('the whole line', () => {
     await sheet(page, 'Ratio desk');
     const chart = page.getByRole('group', { name: 'Ratio windows' });
     await expect(chart.locator('[data-window="torque"]')).toBeVisible();
+    // It opens on what the line has.
+    const has = await page.getByRole('navigation', { name: 'Drive line' }).innerText();
+    const made = [...has.matchAll(/([\d.]+) : 1/g)].map((m) => Number(m[1])).reduce((p, r) => p * r, 1);
+    const total = await page.getByRole('textbox', { name: 'Total' }).inputValue();
+    expect(Number.parseFloat(total) / made).toBeCloseTo(1, 1);
+    await expect(page.getByText('It is what the line has now.')).toBeVisible();
+    await expect(page.getByRole('list', { name: 'What limits the ratio' })).toContainText(
+      /At least [\d.]+ for peak torque/,
+    );
     await chart.getByRole('button', { name: /^3 stages/ }).click();
     await expect(page.locator('[data-split="equal"]')).toContainText('·');
     await chart.getByRole('button', { name: /^2 stages/ }).press('Enter');

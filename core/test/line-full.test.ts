@@ -23,6 +23,7 @@ import {
   twoRows,
   playAfter,
   playSpread,
+  limitingOf,
   ratioDesk,
   readShopFile,
   scaleCase,
@@ -470,6 +471,27 @@ describe('the ratio desk', () => {
     expect(one.suggested).toBeGreaterThanOrEqual(one.both![0]);
     expect(one.suggested).toBeLessThanOrEqual(one.both![1]);
     expect(one.margin).toBeGreaterThanOrEqual(1.19);
+  });
+
+  it('names the demand that sets either end, and both where they contradict one another', () => {
+    const j = demo();
+    for (const row of ratioDesk(j, a(j), shelf, 0.94)) {
+      const { low, high } = limitingOf(row);
+      expect(low?.low ?? 1).toBe(row.both![0]);
+      expect(high?.high).toBe(row.both![1]);
+    }
+    const w = (id: 'torque' | 'speed' | 'match', least: number, most: number, soft = false) => ({
+      id,
+      name: id,
+      why: '',
+      low: least,
+      high: most,
+      empty: false,
+      soft,
+    });
+    const windows = [w('torque', 40, Infinity), w('speed', 1, 25), w('match', 90, 91, true)];
+    expect(limitingOf({ windows })).toMatchObject({ low: { id: 'torque' }, high: { id: 'speed' } });
+    expect(limitingOf({ windows: [w('match', 90, 91, true)] })).toEqual({ low: undefined, high: undefined });
   });
 
   it('splits multiply to the total; the least inertia is the least; strongest last ends small', () => {

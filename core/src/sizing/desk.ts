@@ -215,3 +215,22 @@ function deskRow(
   }
   return { stages, arrives, windows, both, suggested, margin: least(suggested), quickest };
 }
+
+/** The demands that set the ends of what a number of stages may have of ratio; none where only the desk's own range does. */
+export interface Limiting {
+  readonly low: RatioWindow | undefined;
+  readonly high: RatioWindow | undefined;
+}
+
+/**
+ * Which demand asks for the most ratio, and which allows the least; where the first exceeds the second, no ratio meets
+ * both.
+ *
+ * @example limitingOf(row).high?.name // 'Speed'
+ */
+export function limitingOf(row: Pick<DeskRow, 'windows'>): Limiting {
+  const hard = row.windows.filter((w) => !w.soft && !w.empty);
+  const low = hard.reduce<RatioWindow | undefined>((m, w) => (w.low > (m?.low ?? DESK_LEAST) ? w : m), undefined);
+  const high = hard.reduce<RatioWindow | undefined>((m, w) => (w.high < (m?.high ?? DESK_MOST) ? w : m), undefined);
+  return { low, high };
+}

@@ -1,7 +1,10 @@
 import {
+  DESK_LEAST,
+  DESK_MOST,
   factor,
   fillLine,
   formatQuantity,
+  limitingOf,
   plainNumber,
   playAfter,
   scaleCase,
@@ -32,7 +35,7 @@ import { takeMotor } from './MotorPanel.tsx';
 import { Said } from '../../parts/Said.tsx';
 
 const minute = Math.PI / 10800;
-const [LEAST, MOST] = [1, 1000];
+const [LEAST, MOST] = [DESK_LEAST, DESK_MOST];
 const W = 640;
 const LABEL = 150;
 /** A window's upper end beyond this counts as none. */
@@ -64,7 +67,7 @@ function WindowChart({
   const h = top + rows.length * 24 + detail.length * 20 + 26;
   return (
     <svg viewBox={`0 0 ${W} ${h}`} className="block w-full max-w-[720px]" role="group" aria-label="Ratio windows">
-      {[1, 2, 5, 10, 20, 50, 100, 200, 500, 1000].map((i) => (
+      {[1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000].map((i) => (
         <g key={i}>
           <path d={`M${place(i)} ${top - 6}V${h - 8}`} stroke="var(--rule)" strokeDasharray="1 4" />
           <text x={place(i)} y={12} fontSize="11" textAnchor="middle" className="num" fill="var(--muted)">
@@ -190,6 +193,37 @@ function WindowChart({
       })}
       <path d={`M${place(ratio)} ${top - 8}V${h - 8}`} stroke="var(--found)" strokeWidth="1.2" strokeDasharray="5 3" />
     </svg>
+  );
+}
+
+/** What sets the ends of what the chosen number of stages may have, in words. */
+function Limits({ row }: { row: DeskRow }) {
+  const said = useSaid();
+  const { low, high } = limitingOf(row);
+  const empty = row.windows.filter((w) => w.empty && !w.soft);
+  return (
+    <ul aria-label="What limits the ratio" className="text-[12.5px]">
+      {empty.map((w) => (
+        <li key={w.id} className="text-fail">
+          ✕ {w.name}: at no ratio. {said(w.why)}
+        </li>
+      ))}
+      {low ? (
+        <li>
+          At least <span className="num">{say(low.low)}</span> for <b>{low.name.toLowerCase()}</b>. {said(low.why)}
+        </li>
+      ) : null}
+      {high ? (
+        <li>
+          At most <span className="num">{say(high.high)}</span> for <b>{high.name.toLowerCase()}</b>. {said(high.why)}
+        </li>
+      ) : null}
+      {low && high && low.low > high.high ? (
+        <li className="text-fail">
+          ✕ {low.name} asks for more than {high.name.toLowerCase()} allows: another motor, or less of one of the two.
+        </li>
+      ) : null}
+    </ul>
   );
 }
 
@@ -327,8 +361,11 @@ export default function DeskView() {
   const [prefer, setPrefer] = useState<Preference>('money');
   const [problem, setProblem] = useState<Problem | undefined>();
   const { data, isFetching } = useDesk(each, holds);
+  const { report } = useLine();
   const row = data?.rows.find((r) => r.stages === stages);
-  const total = own ?? (row ? Number(row.suggested.toPrecision(3)) : 10);
+  // The line that is there comes first: what it has stands among what it may have.
+  const there = variant.stages.length === stages ? Math.abs(report?.nodes.at(-1)?.ratio ?? 0) : 0;
+  const total = own ?? (there ? Number(there.toPrecision(4)) : row ? Number(row.suggested.toPrecision(3)) : 10);
   const fill = (ratios: readonly number[], asNew: boolean) => {
     const made = fillLine(joint, variant, shelfNow(), ratios, prefer, () => newId(), kind || undefined);
     setProblem(made.ok ? undefined : made.problem);
@@ -387,8 +424,10 @@ export default function DeskView() {
       <p className="label">
         Brackets: what each demand allows. Hatched: where all are met; upright line: a ratio with a fifth in hand;
         dashed: the total below.
+        {there && own === undefined ? ' It is what the line has now.' : ''}
         {row && Number.isFinite(row.quickest) ? ` The load speeds up quickest at ratio ${say(row.quickest)}.` : ''}
       </p>
+      {row ? <Limits row={row} /> : null}
       <div className="grid grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)] gap-x-8 pt-2 max-[1099px]:grid-cols-1">
         <section aria-label="How to split it">
           <div className="rule-b flex flex-wrap items-baseline gap-x-5 pb-0.5">

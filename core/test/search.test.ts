@@ -266,6 +266,30 @@ describe('found lines', () => {
     }
   });
 
+  it('hold unpowered where that is a must, and turn back where that is', () => {
+    const torqueBack = (l: FoundLine) =>
+      analyseLine(joint, { ...variant, motor: l.motor, driver: l.driver, stages: [...l.stages] }, shelf).figures.find(
+        (f) => f.id === 'turnBack',
+      )!.value;
+    const backs = found.lines.map(torqueBack).sort((a, b) => a - b);
+    const middle = backs[backs.length >> 1]!;
+    // Were it left to chance which of the many lines are computed whole, hardly any of those found would do it.
+    for (const [sense, value] of [
+      ['min', middle * 1.3],
+      ['max', middle / 1.3],
+    ] as const) {
+      const must = structuredClone(joint);
+      must.brief.limits = must.brief.limits.filter((l) => l.id !== 'turnBack');
+      must.brief.limits.push({ id: 'turnBack', sense, value, need: 'must' });
+      const asked = { ...ask, joint: must };
+      const r = run(composeLines(asked, [run(screenStages(asked))]));
+      expect(r.lines.length, sense).toBeGreaterThan(3);
+      for (const l of r.lines)
+        if (sense === 'min') expect(torqueBack(l)).toBeGreaterThanOrEqual(value * (1 - 1e-9));
+        else expect(torqueBack(l)).toBeLessThanOrEqual(value * (1 + 1e-9));
+    }
+  });
+
   it('are the same each time, and the same in two parts', () => {
     const again = run(
       composeLines(
@@ -362,6 +386,7 @@ describe('why not', () => {
   it('says where a kind carries too little, or none can be had', () => {
     const none = { kind: 'worm', value: 0, asked: 5, line: undefined };
     expect(whyNotSays({ ...none, limit: undefined })).toContain('none can be had');
+    expect(whyNotSays({ ...none, limit: 'turnBack', value: Infinity })).toContain('the nearest line holds by itself');
     expect(whyNotSays({ ...none, limit: 'torque', value: 3 })).toContain('the strongest that was tried carries');
   });
 });
@@ -371,6 +396,18 @@ describe('nothing can be looked for', () => {
     expect(cannotFind(ask)).toBeUndefined();
     expect(cannotFind({ ...ask, kinds: [] })?.what).toBe('No kind of stage is allowed.');
     expect(cannotFind({ ...ask, motors: [] })?.what).toContain('No motor that is allowed');
+    const musts = (...limits: FindAsk['joint']['brief']['limits']) =>
+      cannotFind({ ...ask, joint: { brief: { ...joint.brief, limits } } });
+    const must = { need: 'must' as const };
+    expect(
+      musts({ id: 'bore', sense: 'min', value: 0.2, ...must }, { id: 'size', sense: 'max', value: 0.15, ...must })?.why,
+    ).toMatch(/A hollow bore of .* does not fit into an outside size of/);
+    expect(
+      musts({ id: 'turnBack', sense: 'min', value: 5, ...must }, { id: 'turnBack', sense: 'max', value: 2, ...must })
+        ?.why,
+    ).toMatch(/It must hold .* unpowered, and be turned back by/);
+    expect(musts({ id: 'mass', sense: 'max', value: 0, ...must })?.what).toBe('The brief allows no mass at all.');
+    expect(musts({ id: 'mass', sense: 'max', value: 0, need: 'wish' })).toBeUndefined();
     const idle = { brief: { ...joint.brief, cases: [] } };
     expect(cannotFind({ ...ask, joint: idle })?.what).toBe('The brief asks for no torque.');
   });

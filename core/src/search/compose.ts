@@ -27,7 +27,7 @@ export type Aim = (typeof AIMS)[number];
 interface Bound {
   readonly id: LimitId;
   readonly asked: number;
-  /** Index of the column: money, mass, play, stiffness, size, length, torque. */
+  /** The column that tells it. */
   readonly of: keyof Sums;
   readonly most: boolean;
 }
@@ -41,6 +41,8 @@ interface Sums {
   length: number;
   torque: number;
   efficiency: number;
+  /** Infinite where a stage holds by itself. */
+  turnBack: number;
 }
 
 const COLUMN: Partial<Record<LimitId, keyof Sums>> = {
@@ -50,6 +52,7 @@ const COLUMN: Partial<Record<LimitId, keyof Sums>> = {
   stiffness: 'stiffness',
   size: 'size',
   length: 'length',
+  turnBack: 'turnBack',
 };
 
 const boundsOf = (limits: readonly Limit[], demand: Demand): Bound[] =>
@@ -101,6 +104,7 @@ export class Composer {
     length: 0,
     torque: 0,
     efficiency: 0,
+    turnBack: 0,
   };
   private readonly aims = new Float64Array(AIMS.length);
   /** At the motor, point after point: torque, acceleration there, and whether the point counts. */
@@ -192,6 +196,14 @@ export class Composer {
       efficiency *= n.etaForward;
       after *= stages[j]!.ratio;
     }
+    // What turns a line back is what idles at the motor, times so much, and what drags on the way.
+    let [times, drags] = [1, 0];
+    for (let j = 0; j < stages.length; j++) {
+      const { ratio: i, numbers } = stages[j]!;
+      const by = numbers.etaBackward > 0 ? i / numbers.etaBackward : Infinity;
+      times *= by;
+      drags = (drags + numbers.drag) * by;
+    }
     this.askMotor(stages, ratio);
     sums.play = play;
     sums.stiffness = 1 / compliance;
@@ -206,6 +218,7 @@ export class Composer {
       sums.size = size > drive.frame ? size : drive.frame;
       sums.length = length + drive.length;
       sums.torque = this.demand.peak * this.reach(drive, ratio, place);
+      sums.turnBack = times === Infinity ? Infinity : times * drive.idle + drags;
       if (!this.near(d, stages)) continue;
       front ??= this.frontOf(stages);
       this.setAims();

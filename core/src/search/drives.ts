@@ -15,6 +15,8 @@ export interface Drive {
   readonly frame: number;
   readonly length: number;
   readonly rotor: number;
+  /** Torque that turns it unpowered, N·m. */
+  readonly idle: number;
   /** Torque at the shaft over the grid of ratios, point after point of the demand, N·m. */
   readonly gives: Float64Array;
 }
@@ -44,6 +46,7 @@ export function driveOf(motor: Motor, base: Variant, demand: Demand, shelf: Shel
     frame: motor.frame,
     length: motor.length,
     rotor: motor.rotorInertia,
+    idle: motor.detentTorque,
     gives,
   };
 }

@@ -1,9 +1,9 @@
-import { demandOf, type Demand } from '../brief/demand.ts';
+import { demandOf, LIMIT_KINDS, type Demand } from '../brief/demand.ts';
 import { analyseLine, stopping, type LineReport, type Verdict } from '../line/analyse.ts';
 import { sumLine } from '../line/numbers.ts';
 import { openLine, rememberingOpener, type StageOpener } from '../line/open.ts';
 import { playAtOutput } from '../line/sum.ts';
-import type { Joint, LimitId, StageRecord, Variant } from '../schema/joint.ts';
+import type { Joint, Limit, LimitId, StageRecord, Variant } from '../schema/joint.ts';
 import type { Problem } from '../result.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { mustSize } from '../sizing/size.ts';
@@ -93,6 +93,8 @@ export function cannotFind(ask: FindAsk): Problem | undefined {
       why: 'A line is looked for by what it must carry, and how fast.',
       mend: 'Say in the brief what the joint must do: a load, and a move or a speed.',
     };
+  const against = contradiction(ask.joint.brief.limits);
+  if (against) return against;
   if (kinds.length === 0)
     return {
       what: 'No kind of stage is allowed.',
@@ -106,6 +108,34 @@ export function cannotFind(ask: FindAsk): Problem | undefined {
       mend: 'Look at the ratio desk: it names the two nearest ways out. Or bring a larger motor to the shop.',
     };
   return undefined;
+}
+
+/** Two musts of a brief that nothing can meet together, in words; undefined where there are none. */
+function contradiction(limits: readonly Limit[]): Problem | undefined {
+  const must = (id: LimitId, sense: Limit['sense']) =>
+    limits.find((l) => l.id === id && l.sense === sense && l.need === 'must' && l.value !== null)?.value ?? undefined;
+  const [bore, size] = [must('bore', 'min'), must('size', 'max')];
+  if (bore !== undefined && size !== undefined && bore >= size)
+    return {
+      what: 'Two musts of the brief contradict each other.',
+      why: `A hollow bore of ${stated(bore, 'length', 3)} does not fit into an outside size of ${stated(size, 'length', 3)}.`,
+      mend: 'Ask for a smaller bore, or allow more outside.',
+    };
+  const [least, most] = [must('turnBack', 'min'), must('turnBack', 'max')];
+  if (least !== undefined && most !== undefined && least > most)
+    return {
+      what: 'Two musts of the brief contradict each other.',
+      why: `It must hold ${stated(least, 'torque', 3)} unpowered, and be turned back by ${stated(most, 'torque', 3)}.`,
+      mend: 'Make one of the two a wish, or remove it.',
+    };
+  const none = limits.find((l) => l.need === 'must' && l.sense === 'max' && l.value !== null && !(l.value > 0));
+  return (
+    none && {
+      what: `The brief allows no ${LIMIT_KINDS[none.id].name.toLowerCase()} at all.`,
+      why: 'Every line has some.',
+      mend: 'Allow more than nought, or make it a wish.',
+    }
+  );
 }
 
 /** Stages that were screened, and for each kind the strongest that fell short, as a share of the torque at the output. */

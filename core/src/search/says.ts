@@ -67,6 +67,8 @@ export function whyNotSays({ kind, limit, value, asked, line }: WhyNot): string 
   const name = stageKind(kind)?.name ?? kind;
   if (limit === undefined) return `${name}: none can be had of a ratio that a line could use, within the size allowed.`;
   const { quantity, sense, name: of } = LIMIT_KINDS[limit];
+  if (limit === 'turnBack' && value === Infinity)
+    return `${name}: the nearest line holds by itself; at most ${stated(asked, quantity, 3)} is asked to turn it back.`;
   const [is, may] = [stated(value, quantity, 3), stated(asked, quantity, 3)];
   if (limit === 'torque')
     return line

@@ -5,14 +5,17 @@ import {
   adviceOf,
   AIMS,
   activeVariant,
+  analyseFound,
   analyseLine,
   cannotFind,
   chanceMet,
   chanceOf,
   characterOf,
+  composeBlocks,
   composeLines,
   demandOf,
   dominates,
+  foundOf,
   inOrderOf,
   inUnits,
   makeShelf,
@@ -22,7 +25,10 @@ import {
   spreadOut,
   stageKind,
   stopping,
+  sumWhole,
   whyNotSays,
+  worthAnalysing,
+  worthComputing,
   type FindAsk,
   type FindResult,
   type FoundLine,
@@ -290,15 +296,23 @@ describe('found lines', () => {
     }
   });
 
-  it('are the same each time, and the same in two parts', () => {
-    const again = run(
-      composeLines(
-        ask,
-        [0, 1].map((k) => run(screenStages(ask, k, 2))),
-      ),
-    );
-    const names = (r: FindResult) => r.lines.map((l) => JSON.stringify([l.motor.id, l.stages, l.aims])).sort();
-    expect(names(again)).toEqual(names(found));
+  it('are the same each time, and the same in several parts', () => {
+    const several = <T>(parts: number, of: (k: number) => Generator<unknown, T>) =>
+      Array.from({ length: parts }, (_, k) => run(of(k)));
+    const names = (r: FindResult) => r.lines.map((l) => JSON.stringify([l.motor.id, l.stages, l.aims]));
+    for (const n of [1, 3]) {
+      const screened = several(n, (k) => screenStages(ask, k, n));
+      const composed = several(n, (k) => composeBlocks(ask, screened, k, n)).flat();
+      const worth = worthComputing(ask, screened, composed);
+      const sums = several(n, (k) => sumWhole(ask, screened, worth, k, n)).flat();
+      const chosen = worthAnalysing(ask, sums);
+      const lines = several(n, (k) => analyseFound(ask, screened, worth, chosen, k, n)).flat();
+      const again = foundOf(ask, screened, worth, lines);
+      expect([again.screened, again.looked]).toEqual([found.screened, found.looked]);
+      expect(again.whyNot).toEqual(found.whyNot);
+      // Stages come in another order from other parts, and lines with them.
+      expect(names(again).sort()).toEqual(names(found).sort());
+    }
   });
 
   it('are told by what they are first in and what they give up', () => {

@@ -10,8 +10,8 @@ import { mustSize } from '../sizing/size.ts';
 import { stageKinds } from '../stage/registry.ts';
 import { stated } from '../units/stated.ts';
 import { chanceOf, type Chance } from './chance.ts';
-import { AIMS, Composer, type Aim, type Composed } from './compose.ts';
-import { dominates, spreadOut } from './dominance.ts';
+import { AIMS, Composer, type Aim, type Composed, type Miss } from './compose.ts';
+import { dominates, NonDominated, spreadOut } from './dominance.ts';
 import { driveOf, windowOf, type Drive } from './drives.ts';
 import { screenKind, WANTED, type Member } from './members.ts';
 
@@ -183,60 +183,174 @@ export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<Find
   return { members, short, screened };
 }
 
-/** The whole search in one go: `screenStages`, then `composeLines`. */
-export function* findLines(ask: FindAsk): Generator<FindProgress, FindResult> {
-  return yield* composeLines(ask, [yield* screenStages(ask)]);
+/** A line in as few words as it takes: its motor, and the numbers of its stages among those screened. */
+export interface Drawn {
+  readonly drive: number;
+  readonly stages: readonly number[];
 }
 
+/** What composing the lines of one block gave: those worth a look by their mechanisms, and the nearest misses by kind. */
+export interface Composing {
+  readonly block: number;
+  readonly fronts: readonly (readonly [string, readonly (Drawn & { readonly aims: Float64Array })[]])[];
+  readonly misses: readonly (readonly [string, Drawn & Omit<Miss, 'stages'>])[];
+  readonly looked: number;
+}
+
+/** Lines that are worth computing whole, and why kinds are not among them. */
+export interface Worth {
+  readonly lines: readonly Drawn[];
+  readonly misses: ReadonlyMap<string, Drawn & Omit<Miss, 'stages'>>;
+  readonly screened: number;
+  readonly looked: number;
+}
+
+/** Blocks that lines are composed in: as many whoever composes them, so that the set is the same. */
+const BLOCKS = 8;
+
+const membersOf = (screenings: readonly Screening[]): Member[] => screenings.flatMap((s) => s.members);
+const screenedOf = (screenings: readonly Screening[]): number => screenings.reduce((n, s) => n + s.screened, 0);
+
 /**
- * Looks for whole lines that do what a brief asks: screened stages are put together with every motor, and what is best in
- * something is computed whole. Deterministic; between one `next` and the following lies a piece of work.
+ * Puts screened stages together with every motor; one of several parts, which together are the whole.
  *
  * @param screenings the parts of `screenStages`, in their order
- * @returns lines none of which is worse than another in money, mass, play, stiffness, size and efficiency, and for each
- *   kind without one its nearest miss
  */
-export function* composeLines(ask: FindAsk, screenings: readonly Screening[]): Generator<FindProgress, FindResult> {
-  const { joint, variant, shelf } = ask;
-  const { demand, holds, kinds, drives } = setUp(ask);
-  const members = screenings.flatMap((s) => s.members);
-  const screened = screenings.reduce((n, s) => n + s.screened, 0);
-  const short = (kind: string) => Math.max(0, ...screenings.map((s) => s.short[kind] ?? 0));
-  const composer = new Composer(drives, members, demand, joint.brief.limits, ask.stages ?? 3, holds);
-  for (let k = 0; k < composer.steps; k++) {
-    composer.step(k);
-    yield { doing: 'composing', share: (k + 1) / composer.steps, screened, looked: composer.looked };
+export function* composeBlocks(
+  ask: FindAsk,
+  screenings: readonly Screening[],
+  part = 0,
+  parts = 1,
+): Generator<FindProgress, Composing[]> {
+  const { demand, holds, drives } = setUp(ask);
+  const members = membersOf(screenings);
+  const screened = screenedOf(screenings);
+  const numbered = new Map(members.map((m, i) => [m, i]));
+  const drawn = (of: Composed): Drawn => ({ drive: of.drive, stages: of.stages.map((m) => numbered.get(m)!) });
+  const out: Composing[] = [];
+  let looked = 0;
+  for (let block = part; block < BLOCKS; block += parts) {
+    const composer = new Composer(drives, members, demand, ask.joint.brief.limits, ask.stages ?? 3, holds);
+    for (let k = block; k < composer.steps; k += BLOCKS) {
+      composer.step(k);
+      const share = (out.length + k / composer.steps) / Math.ceil((BLOCKS - part) / parts);
+      yield { doing: 'composing', share, screened, looked: looked + composer.looked };
+    }
+    looked += composer.looked;
+    out.push({
+      block,
+      fronts: [...composer.fronts].map(([key, front]) => [
+        key,
+        front.items.map((x) => ({ ...drawn(x.of), aims: x.aims })),
+      ]),
+      misses: [...composer.misses].map(([kind, miss]) => [kind, { ...miss, ...drawn(miss) }]),
+      looked: composer.looked,
+    });
   }
-  const each = [...composer.fronts.values()].flatMap((front) =>
-    spreadOut(
-      front.items.map((x) => x.aims),
-      EACH,
-    ).map((i) => front.items[i]!),
-  );
-  const some = spreadOut(
+  return out;
+}
+
+/** Which of all composed lines are computed whole: what is best in something, of every set of mechanisms. */
+export function worthComputing(ask: FindAsk, screenings: readonly Screening[], parts: readonly Composing[]): Worth {
+  const blocks = [...parts].sort((a, b) => a.block - b.block);
+  const fronts = new Map<string, NonDominated<Drawn>>();
+  const misses = new Map<string, Drawn & Omit<Miss, 'stages'>>();
+  for (const b of blocks) {
+    for (const [key, items] of b.fronts) {
+      let front = fronts.get(key);
+      // No slack here: what a block left out lies within it of what it kept.
+      if (!front) fronts.set(key, (front = new NonDominated()));
+      for (const { aims, drive, stages } of items) front.take({ drive, stages }, aims);
+    }
+    for (const [kind, miss] of b.misses) if (miss.by < (misses.get(kind)?.by ?? Infinity)) misses.set(kind, miss);
+  }
+  const each = [...fronts]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .flatMap(([, front]) =>
+      spreadOut(
+        front.items.map((x) => x.aims),
+        EACH,
+      ).map((i) => front.items[i]!),
+    );
+  const lines = spreadOut(
     each.map((x) => x.aims),
     ask.first ? FIRST.whole : WHOLE,
   ).map((i) => each[i]!.of);
+  return { lines, misses, screened: screenedOf(screenings), looked: blocks.reduce((n, b) => n + b.looked, 0) };
+}
+
+/** Where a part of several begins and ends in a list: neighbours share their stages, and so stay together. */
+const stretch = (length: number, part: number, parts: number): readonly [number, number] => [
+  Math.floor((length * part) / parts),
+  Math.floor((length * (part + 1)) / parts),
+];
+
+/**
+ * Sums lines whole, one of several parts of them.
+ *
+ * @returns what each is chosen by, all to be small; undefined where it cannot be or a stage does not stand
+ */
+export function* sumWhole(
+  ask: FindAsk,
+  screenings: readonly Screening[],
+  worth: Worth,
+  part = 0,
+  parts = 1,
+): Generator<FindProgress, (Float64Array | undefined)[]> {
+  const { demand, drives } = setUp(ask);
+  const members = membersOf(screenings);
+  const [from, to] = stretch(worth.lines.length, part, parts);
   // Lines share their stages: each is opened once.
   const open = rememberingOpener(400);
-  const whole: { line: Composed; aims: Float64Array }[] = [];
-  for (const [i, line] of some.entries()) {
-    const aims = summed(demand, recordOf(line, drives, variant), shelf, open);
-    if (aims) whole.push({ line, aims });
-    yield { doing: 'computing', share: (0.4 * (i + 1)) / some.length, screened, looked: composer.looked };
+  const out: (Float64Array | undefined)[] = [];
+  for (let i = from; i < to; i++) {
+    const record = recordOf(madeOf(worth.lines[i]!, members), drives, ask.variant);
+    out.push(summed(demand, record, ask.shelf, open));
+    yield { ...told(worth), doing: 'computing', share: (0.5 * (i + 1 - from)) / (to - from) };
   }
-  const best = whole.filter((a) => !whole.some((b) => b !== a && dominates(b.aims, a.aims)));
-  const shownMost = ask.first ? FIRST.shown : SHOWN;
-  const chosen = spreadOut(
-    best.map((x) => x.aims),
-    shownMost + (ask.first ? 0 : SPARE),
-  );
+  return out;
+}
+
+const told = ({ screened, looked }: Worth) => ({ screened, looked });
+const madeOf = ({ drive, stages }: Drawn, members: readonly Member[]): Composed => ({
+  drive,
+  stages: stages.map((k) => members[k]!),
+});
+
+/** Which of the lines that were summed whole are analysed: none worse than another, spread out. */
+export function worthAnalysing(ask: FindAsk, aims: readonly (Float64Array | undefined)[]): number[] {
+  const whole = aims.flatMap((a, i) => (a ? [{ a, i }] : []));
+  const best = whole.filter((x) => !whole.some((y) => y !== x && dominates(y.a, x.a)));
+  return spreadOut(
+    best.map((x) => x.a),
+    ask.first ? FIRST.shown : SHOWN + SPARE,
+  ).map((k) => best[k]!.i);
+}
+
+/**
+ * Analyses lines with their bands, one of several parts of them.
+ *
+ * @param chosen places of those analysed among the lines worth computing
+ * @returns those that meet every must and are stopped by no check, in their order
+ */
+export function* analyseFound(
+  ask: FindAsk,
+  screenings: readonly Screening[],
+  worth: Worth,
+  chosen: readonly number[],
+  part = 0,
+  parts = 1,
+): Generator<FindProgress, FoundLine[]> {
+  const { drives } = setUp(ask);
+  const members = membersOf(screenings);
+  const [from, to] = stretch(chosen.length, part, parts);
+  const open = rememberingOpener(400);
   const lines: FoundLine[] = [];
-  for (const [n, i] of chosen.entries()) {
-    if (lines.length >= shownMost) break;
-    const record = recordOf(best[i]!.line, drives, variant);
-    const report = analyseLine(joint, record, shelf, { open });
-    yield { doing: 'computing', share: 0.4 + (0.6 * (n + 1)) / chosen.length, screened, looked: composer.looked };
+  for (let n = from; n < to; n++) {
+    const line = madeOf(worth.lines[chosen[n]!]!, members);
+    const record = recordOf(line, drives, ask.variant);
+    const report = analyseLine(ask.joint, record, ask.shelf, { open });
+    yield { ...told(worth), doing: 'computing', share: 0.5 + (0.5 * (n + 1 - from)) / (to - from) };
     if (report.problem || stopping(report).length > 0 || !meets(report)) continue;
     const figure = (id: string) => report.figures.find((f) => f.id === id)?.value ?? NaN;
     lines.push({
@@ -245,31 +359,67 @@ export function* composeLines(ask: FindAsk, screenings: readonly Screening[]): G
       driver: record.driver,
       stages: record.stages,
       verdicts: report.verdicts,
-      ratio: best[i]!.line.stages.reduce((p, m) => p * m.ratio, 1),
+      ratio: line.stages.reduce((p, m) => p * m.ratio, 1),
       aims: Object.fromEntries(AIMS.map((a) => [a, figure(a)])) as Record<Aim, number>,
       chance: chanceOf(report.verdicts),
     });
   }
+  return lines;
+}
+
+/** What was found, with the reason for every kind that is not in it. */
+export function foundOf(
+  ask: FindAsk,
+  screenings: readonly Screening[],
+  worth: Worth,
+  analysed: readonly FoundLine[],
+): FindResult {
+  const { demand, drives, kinds } = setUp(ask);
+  const members = membersOf(screenings);
+  const lines = analysed.slice(0, ask.first ? FIRST.shown : SHOWN);
   const shown = new Set(lines.flatMap((l) => l.stages.map((s) => s.kind)));
+  const short = (kind: string) => Math.max(0, ...screenings.map((s) => s.short[kind] ?? 0));
   return {
     lines,
     whyNot: kinds
       .filter((k) => !shown.has(k.id))
-      .map((k) => whyNot(k.id, composer, drives, variant, short(k.id) * demand.peak, demand.peak)),
-    screened,
-    looked: composer.looked,
+      .map((k) => {
+        const miss = worth.misses.get(k.id);
+        const nearest = miss && { ...miss, ...madeOf(miss, members) };
+        return whyNot(k.id, nearest, drives, ask.variant, short(k.id) * demand.peak, demand.peak);
+      }),
+    ...told(worth),
   };
+}
+
+/** The whole search in one go: `screenStages`, then `composeLines`. */
+export function* findLines(ask: FindAsk): Generator<FindProgress, FindResult> {
+  return yield* composeLines(ask, [yield* screenStages(ask)]);
+}
+
+/**
+ * Looks for whole lines that do what a brief asks: screened stages are put together with every motor, and what is best in
+ * something is computed whole. Deterministic; between one `next` and the following lies a piece of work. Each of its steps
+ * can be done in parts by several workers, which gives the same.
+ *
+ * @param screenings the parts of `screenStages`, in their order
+ * @returns lines none of which is worse than another in money, mass, play, stiffness, size and efficiency, and for each
+ *   kind without one its nearest miss
+ */
+export function* composeLines(ask: FindAsk, screenings: readonly Screening[]): Generator<FindProgress, FindResult> {
+  const worth = worthComputing(ask, screenings, yield* composeBlocks(ask, screenings));
+  const chosen = worthAnalysing(ask, yield* sumWhole(ask, screenings, worth));
+  return foundOf(ask, screenings, worth, yield* analyseFound(ask, screenings, worth, chosen));
 }
 
 function whyNot(
   kind: string,
-  composer: Composer,
+  miss: Miss | undefined,
   drives: readonly Drive[],
   variant: Variant,
   carried: number,
   peak: number,
 ): WhyNot {
-  const miss = composer.misses.get(kind);
   if (miss) {
     const { motor, driver, stages } = recordOf(miss, drives, variant);
     return { kind, limit: miss.limit, value: miss.value, asked: miss.asked, line: { motor, driver, stages } };

@@ -2,7 +2,7 @@ import type { FindProgress, FindResult, Problem } from '@gristmill/core';
 import { proxy } from 'comlink';
 import { create } from 'zustand';
 import { foundSets } from '../storage/shelf.ts';
-import type { SearchFor } from '../workers/api.ts';
+import type { CoreApi, SearchFor } from '../workers/api.ts';
 import { contentId, ordered } from '../workers/content.ts';
 import { findPool, SEARCHERS } from '../workers/core.ts';
 
@@ -100,13 +100,20 @@ export function stopSearch(joint: string): void {
   change(joint, { running: false, stopped: true });
 }
 
-/** How far all parts of the screening are together. */
-const together = (parts: readonly (FindProgress | undefined)[]): FindProgress => ({
-  doing: 'screening',
-  share: parts.reduce((s, p) => s + (p?.share ?? 0), 0) / parts.length,
-  screened: parts.reduce((s, p) => s + (p?.screened ?? 0), 0),
-  looked: 0,
-});
+/** How far all parts of a step are together. */
+function together(parts: readonly (FindProgress | undefined)[]): FindProgress {
+  const known = parts.flatMap((p) => p ?? []);
+  const doing = known[0]?.doing ?? 'screening';
+  const sum = (of: (p: FindProgress) => number) => known.reduce((s, p) => s + of(p), 0);
+  // Later steps all know what was screened, and the last all what was looked at.
+  const most = (of: (p: FindProgress) => number) => Math.max(0, ...known.map(of));
+  return {
+    doing,
+    share: sum((p) => p.share) / parts.length,
+    screened: doing === 'screening' ? sum((p) => p.screened) : most((p) => p.screened),
+    looked: doing === 'computing' ? most((p) => p.looked) : sum((p) => p.looked),
+  };
+}
 
 /** Looks for lines of a joint, in workers of its own; one search a joint at a time. */
 export async function startSearch(joint: string, search: SearchFor): Promise<void> {
@@ -133,20 +140,20 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
   const tell = (by: Partial<Search>) => {
     if (!signal.aborted) change(joint, by);
   };
-  const parts = new Array<FindProgress | undefined>(SEARCHERS).fill(undefined);
-  try {
-    const first = await findPool.run((api) => api.firstLook(search), { signal, heavy: true });
-    if ('problem' in first) return tell({ running: false, result: undefined, problem: first.problem });
-    tell({ result: first, first: true });
-    const screenings = await Promise.all(
+  /** Has every worker do its part of a step, and tells how far all are together. */
+  const inParts = <T>(
+    work: (api: CoreApi, part: number, told: (at: FindProgress) => void) => Promise<T>,
+    many = SEARCHERS,
+  ): Promise<T[]> => {
+    const parts = new Array<FindProgress | undefined>(many).fill(undefined);
+    return Promise.all(
       parts.map((_, k) =>
         findPool.run(
           (api) =>
-            api.screen(
-              search,
+            work(
+              api,
               k,
-              parts.length,
-              proxy((at) => {
+              proxy((at: FindProgress) => {
                 parts[k] = at;
                 tell({ at: together(parts) });
               }),
@@ -155,15 +162,21 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
         ),
       ),
     );
-    const result = await findPool.run(
-      (api) =>
-        api.compose(
-          search,
-          screenings,
-          proxy((at) => tell({ at })),
-        ),
-      { signal, heavy: true },
-    );
+  };
+  try {
+    const once = <T>(work: (api: CoreApi) => Promise<T>) => findPool.run(work, { signal, heavy: true });
+    const all = SEARCHERS;
+    const first = await once((api) => api.firstLook(search));
+    if ('problem' in first) return tell({ running: false, result: undefined, problem: first.problem });
+    tell({ result: first, first: true });
+    // In more parts than workers: some take longer than others, and none waits.
+    const screened = await inParts((api, k, told) => api.screen(search, k, 2 * all, told), 2 * all);
+    const composed = (await inParts((api, k, told) => api.compose(search, screened, k, all, told))).flat();
+    const worth = await once((api) => api.worth(search, screened, composed));
+    const sums = (await inParts((api, k, told) => api.sum(search, screened, worth, k, all, told))).flat();
+    const chosen = await once((api) => api.chosen(search, sums));
+    const lines = await inParts((api, k, told) => api.analyseFound(search, screened, worth, chosen, k, all, told));
+    const result = await once((api) => api.found(search, screened, worth, lines.flat()));
     tell({ running: false, result, first: false, at: undefined });
     if (!signal.aborted && joint !== START) keep(joint, search, result, false);
   } catch (error) {

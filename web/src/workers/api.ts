@@ -9,7 +9,10 @@ import type {
   DeskRow,
   Finding,
   FindProgress,
+  Composing,
   FindResult,
+  FoundLine,
+  Worth,
   Problem,
   Screening,
   FigureAddress,
@@ -95,11 +98,41 @@ export interface CoreApi {
   firstLook(search: SearchFor): Promise<FindResult | { readonly problem: Problem }>;
   /** One of several parts of the screening of a search; a problem where nothing can be looked for. */
   screen(search: SearchFor, part: number, parts: number, onProgress: (at: FindProgress) => void): Promise<Screening>;
-  /** Lines of what all parts screened. */
+  /** One of several parts of composing what all parts screened. */
   compose(
     search: SearchFor,
     screenings: readonly Screening[],
+    part: number,
+    parts: number,
     onProgress: (at: FindProgress) => void,
+  ): Promise<Composing[]>;
+  /** One of several parts of summing lines whole. */
+  sum(
+    search: SearchFor,
+    screenings: readonly Screening[],
+    worth: Worth,
+    part: number,
+    parts: number,
+    onProgress: (at: FindProgress) => void,
+  ): Promise<(Float64Array | undefined)[]>;
+  /** One of several parts of analysing lines with their bands. */
+  analyseFound(
+    search: SearchFor,
+    screenings: readonly Screening[],
+    worth: Worth,
+    chosen: readonly number[],
+    part: number,
+    parts: number,
+    onProgress: (at: FindProgress) => void,
+  ): Promise<FoundLine[]>;
+  /** The choice between the steps of a search, each a moment’s work: what is summed, what is analysed, what was found. */
+  worth(search: SearchFor, screenings: readonly Screening[], composed: readonly Composing[]): Promise<Worth>;
+  chosen(search: SearchFor, aims: readonly (Float64Array | undefined)[]): Promise<number[]>;
+  found(
+    search: SearchFor,
+    screenings: readonly Screening[],
+    worth: Worth,
+    lines: readonly FoundLine[],
   ): Promise<FindResult>;
   movers(
     joint: Joint,

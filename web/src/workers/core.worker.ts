@@ -2,10 +2,12 @@ import {
   TEST_KINDS,
   analyseLine,
   cannotFind,
-  composeLines,
+  analyseFound,
+  composeBlocks,
   factorReaders,
   findingsFor,
   findLines,
+  foundOf,
   importFile,
   findFigure,
   makeShelf,
@@ -20,6 +22,9 @@ import {
   stageFor,
   rememberingOpener,
   screenStages,
+  sumWhole,
+  worthAnalysing,
+  worthComputing,
   waysOut,
   workingOf,
   type FindAsk,
@@ -217,7 +222,15 @@ const api: CoreApi = {
     return problem ? { problem } : runTold(findLines(ask), () => undefined);
   },
   screen: async (search, part, parts, onProgress) => runTold(screenStages(askOf(search), part, parts), onProgress),
-  compose: async (search, screenings, onProgress) => runTold(composeLines(askOf(search), screenings), onProgress),
+  compose: async (search, screenings, part, parts, onProgress) =>
+    runTold(composeBlocks(askOf(search), screenings, part, parts), onProgress),
+  sum: async (search, screenings, worth, part, parts, onProgress) =>
+    runTold(sumWhole(askOf(search), screenings, worth, part, parts), onProgress),
+  analyseFound: async (search, screenings, worth, chosen, part, parts, onProgress) =>
+    runTold(analyseFound(askOf(search), screenings, worth, chosen, part, parts), onProgress),
+  worth: async (search, screenings, composed) => worthComputing(askOf(search), screenings, composed),
+  chosen: async (search, aims) => worthAnalysing(askOf(search), aims),
+  found: async (search, screenings, worth, lines) => foundOf(askOf(search), screenings, worth, lines),
   movers: async (joint, variant, shop, at, onProgress) => {
     let told = 0;
     return movers(joint, variant, shelfFor(shop), at, 3, (share) => {

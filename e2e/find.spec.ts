@@ -50,6 +50,33 @@ test.describe('finding lines', () => {
     await rows.nth(2).getByRole('checkbox').check();
     await expect(page.getByRole('region', { name: 'Two lines side by side' })).toContainText('chance of every must');
     await expectAccessible(page);
+    // The ratio desk says what this set says.
+    const says = await page.getByRole('region', { name: 'What they say' }).innerText();
+    await page
+      .getByRole('navigation', { name: 'Sheets of the line' })
+      .getByRole('link', { name: 'Ratio desk' })
+      .click();
+    await expect(page.getByRole('region', { name: 'What they say' })).toContainText(says.split('\n').at(-1)!);
+    await page
+      .getByRole('navigation', { name: 'Sheets of the line' })
+      .getByRole('link', { name: 'Find lines' })
+      .click();
+    for (const name of ['chance', 'play', 'mass']) await page.getByRole('slider', { name, exact: true }).fill('0');
+    // Motors narrow the set, and so does what is made and bought.
+    const all = await rows.count();
+    const driven = page.getByRole('combobox', { name: 'driven by' });
+    const types = await driven.locator('option').allInnerTexts();
+    let sum = 0;
+    for (const type of types.slice(1)) {
+      await driven.selectOption(type);
+      sum += await rows.count();
+    }
+    expect(sum).toBe(all);
+    await driven.selectOption('any motor');
+    await page.getByRole('combobox', { name: 'gearing' }).selectOption('bought');
+    await expect(page.getByText('None of the lines found is of these')).toBeVisible();
+    await page.getByRole('combobox', { name: 'gearing' }).selectOption('made or bought');
+    await rows.nth(0).getByRole('checkbox').check();
     const name = (await rows.first().getByRole('button').locator('span').first().innerText()).split(', ');
     await page.getByRole('button', { name: 'Take as variant' }).click();
     await expect(page.getByRole('combobox', { name: 'Variant' })).toHaveValue(/.+/);

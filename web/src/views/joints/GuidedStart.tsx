@@ -1,5 +1,4 @@
 import {
-  adviceOf,
   askedValue,
   blankLimit,
   caseLoads,
@@ -35,7 +34,7 @@ import { newId } from '../../state/identifier.ts';
 import { useSaid } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
 import { CaseFields, CaseSketch, hasFields, type Change } from '../brief/case-parts.tsx';
-import { AimText, namesOf } from '../line/found.tsx';
+import { Advice, AimText, namesOf } from '../line/found.tsx';
 
 /** Time after the last change at which the search begins anew, ms. */
 const REST = 500;
@@ -381,15 +380,7 @@ export default function GuidedStart({ onStart, onCancel }: { onStart: (joint: Jo
           ) : null}
           {found?.result && !found.running ? (
             <>
-              {adviceOf(all).length ? (
-                <ul aria-label="What they say" className="list-disc pl-4 pt-1 text-[13px]">
-                  {adviceOf(all).map((x) => (
-                    <li key={x}>
-                      <Said>{x}</Said>
-                    </li>
-                  ))}
-                </ul>
-              ) : null}
+              <Advice lines={all} />
               {found.result.whyNot.length ? (
                 <details className="pt-1 text-[13px]" open={none}>
                   <summary className="label cursor-pointer">Why not the others</summary>

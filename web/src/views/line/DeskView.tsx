@@ -18,11 +18,12 @@ import {
   type Variant,
   type WayOut,
 } from '@gristmill/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
+import { recallSearch, useSearches } from '../../state/find.ts';
 import { note } from '../../state/note.ts';
 import { newId } from '../../state/identifier.ts';
 import { copyVariant } from '../../state/variants.ts';
@@ -30,6 +31,7 @@ import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts'
 import { useUnits, useSaid } from '../../state/prefs.ts';
 import { shelfNow } from '../../state/shelf.ts';
 import { useDesk, useLine } from '../../workers/queries.ts';
+import { Advice } from './found.tsx';
 import { mendLine } from './LineChecks.tsx';
 import { takeMotor } from './MotorPanel.tsx';
 import { Said } from '../../parts/Said.tsx';
@@ -344,6 +346,21 @@ function LastStage() {
   );
 }
 
+/** What the lines that were found for this joint say about choosing; where none were looked for, where to do it. */
+function FoundSays() {
+  const { id } = useJoint();
+  useEffect(() => void recallSearch(id), [id]);
+  const search = useSearches((s) => s.of[id]);
+  const lines = search?.result?.lines ?? [];
+  if (lines.length > 0 && !search?.first) return <Advice lines={lines} />;
+  return (
+    <p className="label pt-2">
+      Which mechanisms could do it, and what half the play or a stage less would cost: <i>Find lines</i> says it of this
+      joint.
+    </p>
+  );
+}
+
 /**
  * What ratio the brief needs of this motor, in how many stages, shared how; and the line filled with kinds that fit.
  */
@@ -521,7 +538,10 @@ export default function DeskView() {
             </div>
           ) : null}
         </section>
-        <LastStage />
+        <div>
+          <LastStage />
+          <FoundSays />
+        </div>
       </div>
     </div>
   );

@@ -1,5 +1,4 @@
 import {
-  adviceOf,
   AIM_WORDS,
   AIMS,
   characterOf,
@@ -28,7 +27,7 @@ import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useSaid } from '../../state/prefs.ts';
 import { useEdits } from '../../state/shelf.ts';
 import { copyVariant } from '../../state/variants.ts';
-import { AimText, namesOf } from './found.tsx';
+import { Advice, AimText, namesOf } from './found.tsx';
 import { FoundPlot } from './FoundPlot.tsx';
 import { TYPE_NAMES } from './MotorPanel.tsx';
 
@@ -159,24 +158,6 @@ function WhyNotList({
                 Look at it as a variant
               </button>
             ) : null}
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-/** What the lines found say about choosing among them. */
-function Advice({ lines }: { lines: readonly FoundLine[] }) {
-  const list = adviceOf(lines);
-  if (list.length === 0) return null;
-  return (
-    <section aria-label="What they say" className="pt-2">
-      <h2 className="rule-b pb-0.5">What they say</h2>
-      <ul className="list-disc pl-4 text-[13px]">
-        {list.map((x) => (
-          <li key={x}>
-            <Said>{x}</Said>
           </li>
         ))}
       </ul>

@@ -1,4 +1,5 @@
-import { AIM_WORDS, formatQuantity, stageKind, type Aim, type FoundLine } from '@gristmill/core';
+import { adviceOf, AIM_WORDS, formatQuantity, stageKind, type Aim, type FoundLine } from '@gristmill/core';
+import { Said } from '../../parts/Said.tsx';
 import { useUnits } from '../../state/prefs.ts';
 
 /** A line by its mechanisms, from the motor to the output. */
@@ -9,4 +10,22 @@ export const namesOf = (stages: FoundLine['stages']): string =>
 export function AimText({ line, aim }: { line: FoundLine; aim: Aim }) {
   const units = useUnits();
   return <>{formatQuantity(line.aims[aim], AIM_WORDS[aim].quantity, units, 3)}</>;
+}
+
+/** What the lines found say about choosing among them. */
+export function Advice({ lines }: { lines: readonly FoundLine[] }) {
+  const list = adviceOf(lines);
+  if (list.length === 0) return null;
+  return (
+    <section aria-label="What they say" className="pt-2">
+      <h2 className="rule-b pb-0.5">What they say</h2>
+      <ul className="list-disc pl-4 text-[13px]">
+        {list.map((x) => (
+          <li key={x}>
+            <Said>{x}</Said>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
 }

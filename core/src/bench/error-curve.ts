@@ -52,13 +52,14 @@ export function cleanCurve(
   const noise = floor.subarray(1).reduce((sum, v) => sum + v, 0) / (n / 2 - 1) / Math.sqrt(n / 2);
   const first = keptBins(spectrum, floor, n / 2);
   // Recorded again it is read cell by cell, as means tell it.
-  const meansOf = (keep: Uint8Array): Float64Array => backFrom(fft, spectrum, keep, n, () => 1);
+  const meansOf = (keep: Uint8Array): Float64Array => backFrom(fft, spectrum, keep, n, new Float64Array(n / 2).fill(1));
   const made = again && levelAgain(fft, meansOf(first), (c) => again(c, noise), Math.ceil(times / 2));
   const level = made ? floor.map((f, k) => Math.max(f, made[k]!)) : floor;
   // What recording again does not bring with it: noise that hangs together. A third more is no chance.
   const missingNoise = made ? floor.map((f, k) => (f > 1.3 * made[k]! ? Math.sqrt(f * f - made[k]! ** 2) : 0)) : floor;
   const keep = again ? keptBins(spectrum, level, n / 2) : first;
-  const curve = backFrom(fft, spectrum, keep, n);
+  const back = Float64Array.from({ length: n / 2 }, (_, k) => 1 / leftOfWave(k / n));
+  const curve = backFrom(fft, spectrum, keep, n, back);
   const sizes = sizesOf(curve);
   const means = again && meansOf(keep);
   const next = seeded(17);
@@ -76,7 +77,7 @@ export function cleanCurve(
       noisy[2 * k] = re + r * Math.cos(at);
       noisy[2 * k + 1] = im + r * Math.sin(at);
     }
-    return sizesOf(backFrom(fft, noisy, keptBins(noisy, level, n / 2), n));
+    return sizesOf(backFrom(fft, noisy, keptBins(noisy, level, n / 2), n, back));
   });
   // Beside each line, and once more for all others, one that lies just under what is kept may be missing.
   let groups = 1;
@@ -148,21 +149,21 @@ function keptBins(spectrum: ArrayLike<number>, floor: Float64Array, bins: number
 /**
  * The signal that the kept bins make.
  *
- * @param left share of a bin's wave that is there still: what means over cells have left of it is put right by it
+ * @param gives what each bin's wave is times: more than 1 gives back what means over cells took of it
  */
 function backFrom(
   fft: FFT,
   spectrum: ArrayLike<number>,
   keep: Uint8Array,
   n: number,
-  left: (perCell: number) => number = leftOfWave,
+  gives: Float64Array,
 ): Float64Array {
   const whole = fft.createComplexArray() as number[];
   whole.fill(0);
   for (let k = 1; k < n / 2; k++) {
     if (keep[k] === 0) continue;
-    const re = spectrum[2 * k]! / left(k / n);
-    const im = spectrum[2 * k + 1]! / left(k / n);
+    const re = spectrum[2 * k]! * gives[k]!;
+    const im = spectrum[2 * k + 1]! * gives[k]!;
     whole[2 * k] = re;
     whole[2 * k + 1] = im;
     whole[2 * (n - k)] = re;

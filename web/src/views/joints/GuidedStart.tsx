@@ -40,7 +40,7 @@ import { Advice, AimText, namesOf } from '../line/found.tsx';
 const REST = 500;
 /** Lines that are laid beside the form. */
 const BESIDE = 7;
-const SHOWN_AIMS: readonly Aim[] = ['money', 'mass', 'play', 'stiffness'];
+const SHOWN_AIMS: readonly Aim[] = ['money', 'mass', 'play', 'stiffness', 'efficiency'];
 
 /** Limits that can be made a must here; the brief has all of them. */
 const MUSTS = ['play', 'money', 'mass', 'size', 'length', 'bore'] as const satisfies readonly LimitId[];
@@ -366,6 +366,19 @@ export default function GuidedStart({ onStart, onCancel }: { onStart: (joint: Jo
                   ? `${all.length} found${all.length > lines.length ? `, ${lines.length} shown` : ''}.`
                   : ''}
             </p>
+            <span className="ml-auto flex items-baseline gap-2">
+              {chosen ? null : (
+                <span className="label">
+                  {found?.running ? 'Wait for the first lines, or' : 'Stages can be added in the Line:'}
+                </span>
+              )}
+              <button type="submit" className="btn">
+                {chosen ? 'Make this joint' : 'Make it without stages'}
+              </button>
+              <button type="button" className="btn-quiet" onClick={onCancel}>
+                Cancel
+              </button>
+            </span>
           </div>
           {found?.problem ? <ProblemNote problem={found.problem} /> : null}
           <Beside lines={lines} all={all} chosen={chosen} onChoose={setChosen} />
@@ -395,19 +408,6 @@ export default function GuidedStart({ onStart, onCancel }: { onStart: (joint: Jo
               ) : null}
             </>
           ) : null}
-          <p className="flex items-baseline gap-2 pt-3">
-            <button type="submit" className="btn">
-              {chosen ? 'Make this joint' : 'Make it without stages'}
-            </button>
-            <button type="button" className="btn-quiet" onClick={onCancel}>
-              Cancel
-            </button>
-            {chosen ? null : (
-              <span className="label">
-                {found?.running ? 'or wait for the first lines' : 'stages are added in the Line'}
-              </span>
-            )}
-          </p>
         </div>
       </div>
     </form>

@@ -79,7 +79,7 @@ export function stepOf(values: ArrayLike<number>): number {
     const d = sorted[i]! - first;
     if (d <= least) continue;
     let [a, b] = [d, step > 0 ? Math.abs(d - Math.round(d / step) * step) : 0];
-    if (b > least) for (a = step; b > least; ) [a, b] = [b, Math.abs(a - Math.round(a / b) * b)];
+    if (b > least) for (a = step; b > least;) [a, b] = [b, Math.abs(a - Math.round(a / b) * b)];
     else if (step > 0) a = step;
     // The farther apart two are, the better they tell the step.
     step = d / Math.max(1, Math.round(d / a));

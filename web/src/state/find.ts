@@ -100,6 +100,12 @@ export function stopSearch(joint: string): void {
   change(joint, { running: false, stopped: true });
 }
 
+/** Ends a search and forgets what it found. */
+export function dropSearch(joint: string): void {
+  stopSearch(joint);
+  useSearches.setState(({ of: { [joint]: _, ...rest } }) => ({ of: rest }));
+}
+
 /** How far all parts of a step are together. */
 function together(parts: readonly (FindProgress | undefined)[]): FindProgress {
   const known = parts.flatMap((p) => p ?? []);
@@ -131,7 +137,8 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
         running: true,
         stopped: false,
         at: undefined,
-        result: before?.result,
+        // Lines of another brief may be looked at, but no joint is begun with one.
+        result: joint === START ? undefined : before?.result,
         first: before?.first ?? false,
         problem: undefined,
       },

@@ -29,7 +29,7 @@ import { Glyph } from '../../parts/Glyph.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Said } from '../../parts/Said.tsx';
-import { handOverSearch, START, startSearch, stopSearch, useSearches } from '../../state/find.ts';
+import { askedOf, dropSearch, handOverSearch, START, startSearch, useSearches } from '../../state/find.ts';
 import { newId } from '../../state/identifier.ts';
 import { useSaid } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
@@ -242,8 +242,11 @@ export default function GuidedStart({ onStart, onCancel }: { onStart: (joint: Jo
     const later = setTimeout(() => void startSearch(START, search), REST);
     return () => clearTimeout(later);
   }, [search]);
-  useEffect(() => () => stopSearch(START), []);
-  const found = useSearches((s) => s.of[START]);
+  useEffect(() => () => dropSearch(START), []);
+  const last = useSearches((s) => s.of[START]);
+  const asked = useMemo(() => askedOf(search), [search]);
+  // What was found before the last change is of another joint.
+  const found = last?.asked.every((x, i) => x === asked[i]) ? last : undefined;
   const all = useMemo(() => found?.result?.lines ?? [], [found?.result]);
   const lines = useMemo(() => {
     const by = FIRST.find((f) => f.value === first)!.by;

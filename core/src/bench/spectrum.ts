@@ -16,7 +16,7 @@ export function amplitudes(signal: Float64Array): Float64Array {
  *
  * @param perCell waves a cell, 0 to 0.5
  * @returns sin(πx)/(πx)
- * @example leftOfWave(0.5).toFixed(4) // 0.6366
+ * @example leftOfWave(0.5) // 0.6366
  */
 export const leftOfWave = (perCell: number): number =>
   perCell > 0 ? Math.sin(Math.PI * perCell) / (Math.PI * perCell) : 1;

@@ -226,7 +226,7 @@ export interface Limiting {
  * Which demand asks for the most ratio, and which allows the least; where the first exceeds the second, no ratio meets
  * both.
  *
- * @example limitingOf(row).high?.name // 'Speed'
+ * @example limitingOf({ windows: [{ id: 'speed', low: 1, high: 25, empty: false, soft: false }] }).high.high // 25
  */
 export function limitingOf(row: Pick<DeskRow, 'windows'>): Limiting {
   const hard = row.windows.filter((w) => !w.soft && !w.empty);

@@ -298,7 +298,7 @@ export const hysteresis: TestKind = {
           quantity: 'torque',
           value: fit.friction.value,
           U: known(fit.friction, eT, 'torque').U,
-          how: 'half the width of the loop in torque',
+          how: 'half the width of the loop in torque; where the play is crossed tells more than U counts, which is a bound',
         },
         {
           id: 'frictionWidth',

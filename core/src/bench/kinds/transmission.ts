@@ -215,7 +215,9 @@ export const transmission: TestKind = {
                 quantity: 'smallAngle' as const,
                 value: headline.value,
                 U: headline.U,
-                how: 'largest less smallest of the curve, its noise taken out',
+                how:
+                  'largest less smallest of the curve, its noise taken out' +
+                  (run.step > 0 ? '; the sensor’s steps beat with the samples: U may be a quarter too wide' : ''),
               },
               {
                 id: 'worst',
@@ -241,7 +243,7 @@ export const transmission: TestKind = {
           quantity: 'ratio',
           value: found,
           U: 1.96 * uRatio,
-          how: 'one over the slope of output on input',
+          how: 'one over the slope of output on input; U leaves room for waves that look like a slope: a bound over whole turns',
         },
         ...(Number.isFinite(slip)
           ? [

@@ -38,10 +38,6 @@ const change = (joint: string, by: Partial<Search>) =>
     return now ? { of: { ...s.of, [joint]: { ...now, ...by } } } : s;
   });
 
-/**
- * What a search depends on, by identity: another brief, shop, sensor, mount or output, and it is of before. Motors are
- * the shop's.
- */
 const contentsOf = ({ brief, variant, edits }: Omit<SearchFor, 'kinds' | 'stages'>) => [
   brief,
   variant.sensor,
@@ -52,6 +48,10 @@ const contentsOf = ({ brief, variant, edits }: Omit<SearchFor, 'kinds' | 'stages
 /** What stands for a content, in whatever order its keys come. */
 const numberOf = (x: object | null | undefined): number => (x ? contentId(ordered(x)) : 0);
 
+/**
+ * What a search depends on, by identity: another brief, shop, sensor, mount or output, and it is of before. Motors are
+ * the shop's.
+ */
 export const askedOf = (of: Omit<SearchFor, 'kinds' | 'stages'>): number[] => contentsOf(of).map(numberOf);
 
 /** Keeps what a joint's search found; one that cannot be kept is found again after a reload, and no more is lost. */
@@ -85,10 +85,13 @@ export async function recallSearch(joint: string): Promise<void> {
 
 /** Gives what was found for one joint to another, of the same brief: a joint that is made of a found line. */
 export function handOverSearch(from: string, to: string, search: SearchFor): void {
-  const found = useSearches.getState().of[from];
+  const last = useSearches.getState().of[from];
+  const asked = askedOf(search);
+  // What was found before the last change is of another brief, and stays behind.
+  const found = last?.asked.every((x, i) => x === asked[i]) ? last : undefined;
   stopSearch(from);
   useSearches.setState(({ of: { [from]: _, ...rest } }) => ({
-    of: found ? { ...rest, [to]: { ...found, asked: askedOf(search), running: false, stopped: found.running } } : rest,
+    of: found ? { ...rest, [to]: { ...found, running: false, stopped: found.running } } : rest,
   }));
   if (found?.result) keep(to, search, found.result, found.first);
 }

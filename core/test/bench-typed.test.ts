@@ -20,6 +20,7 @@ import {
 } from '../src/index.ts';
 import { Chance } from './specimens/chance.ts';
 import { loopSpecimen, LOOPS } from './specimens/hysteresis.ts';
+import { stopSpecimen, STOPS } from './specimens/typed.ts';
 
 const ARCMIN = Math.PI / 10800;
 const TURN = 2 * Math.PI;
@@ -370,4 +371,25 @@ it('a feature far off what the others say is named by its row, scatter alone is 
     }));
   expect(typed('fit', rows(0.25)).advice[0]).toMatch(/^Row 7 .* off what the others say/);
   expect(typed('fit', rows(0)).advice.join()).not.toContain('off what the others say');
+});
+
+describe('an uncertainty that holds more often than it says', () => {
+  const how = (r: ReturnType<typeof typed>, id: string) => r.figures.find((f) => f.id === id)!.how;
+
+  it('is called a bound where the largest of few spreads is told, and not where there are many', () => {
+    const told = (name: string) => how(typed('positioning', stopSpecimen(STOPS[name]!, 3).rows), 'repeatability');
+    expect(told('five targets, five runs')).toMatch(/U is a bound/);
+    expect(told('twelve targets, five runs')).not.toMatch(/bound/);
+  });
+
+  it('is called a bound where neighbouring readings of a loop err alike, and not where each errs by itself', () => {
+    const told = (name: string) => {
+      const { torque, angle } = loopSpecimen(LOOPS[name]!, 3);
+      const rows = Array.from(torque, (t, i) => ({ torque: t, angle: angle[i]! }));
+      const r = typed('hysteresis', rows);
+      return [how(r, 'play'), how(r, 'stiffness1')];
+    };
+    for (const said of told('a motor that cogs')) expect(said).toMatch(/err alike.*a bound/);
+    for (const said of told('one slope, typed')) expect(said).not.toMatch(/err alike/);
+  });
 });

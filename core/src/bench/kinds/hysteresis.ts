@@ -249,6 +249,7 @@ export const hysteresis: TestKind = {
     const uLost = Math.hypot(play.u, (2 * reach * k1.u) / k1.value ** 2);
     const order = Array.from(fit.fitted, (_, i) => i).filter((i) => Number.isFinite(fit.fitted[i]!));
     const raw = thinned(torque, angle, 2500);
+    const bounded = fit.hangs >= 1.5 ? '; neighbouring readings err alike, for which U leaves room: a bound' : '';
     return ok({
       ...plainResult(
         test,
@@ -269,7 +270,7 @@ export const hysteresis: TestKind = {
           quantity: 'smallAngle',
           value: play.value,
           U: play.U,
-          how: 'dead zone of the fit',
+          how: 'dead zone of the fit' + bounded,
         },
         ...fit.stiffness.map((k, j) => ({
           id: `stiffness${j + 1}`,
@@ -282,7 +283,8 @@ export const hysteresis: TestKind = {
           U: known(k, Math.hypot(eT, eA), 'stiffness').U,
           how:
             'slope of the fit. Friction counts as the same at rest and in motion: one that holds more than it slides moves ' +
-            'the slope by a per mille or two, which one loop does not show',
+            'the slope by a per mille or two, which one loop does not show' +
+            bounded,
         })),
         ...fit.bends.map((b, j) => ({
           id: `bend${j + 1}`,

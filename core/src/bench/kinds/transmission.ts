@@ -181,6 +181,10 @@ export const transmission: TestKind = {
             // A sensor’s own error goes once and twice round; a tilt looks like a slow wave.
             U: Math.hypot(FLOOR_K * Math.hypot(l.u, run.tilt / (Math.PI * l.order)), l.order < 2.5 ? sensor : 0),
             significance: l.significance,
+            ...(l.order < 2.5 &&
+              sensor > l.amplitude && {
+                next: `Less than the sensor’s own error may be, which is all of it in U: a bound. ${peak.next}`,
+              }),
             ...(near && {
               next:
                 `Orders ${near.between.map((o) => Number(o.toPrecision(4))).join(' and ')} cannot be told apart in ${run.wholeTurns} ` +

@@ -27,6 +27,8 @@ export const browserUse = {
       '--disable-component-update',
       '--disable-sync',
       '--disable-gpu',
+      '--process-per-site',
+      '--js-flags=--min-semi-space-size=32',
     ],
   },
 };

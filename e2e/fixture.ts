@@ -1,8 +1,28 @@
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type BrowserContext, type Page } from '@playwright/test';
+import { browserUse } from './browser.ts';
 import axe from 'axe-core';
 
 /** Every test fails on a message in the console, an uncaught error or a request that leaves this machine. */
-export const test = base.extend<{ quiet: string[] }>({
+export const test = base.extend<{ quiet: string[] }, { shared: BrowserContext }>({
+  shared: [
+    async ({ browser }, use) => {
+      const { launchOptions: _, trace: __, ...options } = browserUse;
+      const context = await browser.newContext(options);
+      const keeper = await context.newPage();
+      await keeper.goto('/health');
+      await use(context);
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ shared }, use) => {
+    await use(shared);
+    const [keeper, ...others] = shared.pages();
+    await Promise.all(others.map((p) => p.close()));
+    const session = await shared.newCDPSession(keeper!);
+    await session.send('Storage.clearDataForOrigin', { origin: browserUse.baseURL, storageTypes: 'all' });
+    await session.detach();
+  },
   quiet: [
     async ({ page }, use) => {
       const said: string[] = [];
@@ -35,18 +55,75 @@ export const test = base.extend<{ quiet: string[] }>({
 
 export { expect };
 
-/** Opens a demo joint from an empty shelf and waits until its line is worked out. */
-export async function openDemo(page: Page, view = 'brief', joint = 'Body yaw'): Promise<void> {
+/** What the demo set leaves in storage, and where each of its joints is found; kept by the page that keeps the context. */
+interface DemoKept {
+  readonly hrefs: Readonly<Record<string, string>>;
+  readonly version: number;
+  readonly tables: readonly { readonly name: string; readonly entries: readonly (readonly [IDBValidKey, unknown])[] }[];
+}
+
+/** Reads the whole database into the keeper, so that the next flow begins with the demo set without opening it anew. */
+const keepDemo = (keeper: Page, hrefs: DemoKept['hrefs']) =>
+  keeper.evaluate(async (where) => {
+    const done = <T>(r: IDBRequest<T>) =>
+      new Promise<T>((yes, no) => ((r.onsuccess = () => yes(r.result)), (r.onerror = () => no(r.error))));
+    const db = await done(indexedDB.open('gristmill'));
+    const tables = await Promise.all(
+      [...db.objectStoreNames].map(async (name) => {
+        const store = db.transaction(name).objectStore(name);
+        const [keys, values] = await Promise.all([done(store.getAllKeys()), done(store.getAll())]);
+        return { name, entries: keys.map((k, i) => [k, values[i] as unknown] as const) };
+      }),
+    );
+    (window as unknown as { demo?: DemoKept }).demo = { hrefs: where, version: db.version, tables };
+    db.close();
+  }, hrefs);
+
+/** Puts the demo set into an empty storage and says where its joints are; undefined where it was not kept yet. */
+const putDemo = (keeper: Page) =>
+  keeper.evaluate(async () => {
+    const { demo } = window as unknown as { demo?: DemoKept };
+    if (!demo) return undefined;
+    const request = indexedDB.open('gristmill', demo.version);
+    request.onupgradeneeded = () => demo.tables.forEach((t) => request.result.createObjectStore(t.name));
+    const db = await new Promise<IDBDatabase>(
+      (yes, no) => ((request.onsuccess = () => yes(request.result)), (request.onerror = () => no(request.error))),
+    );
+    const tx = db.transaction([...db.objectStoreNames], 'readwrite');
+    for (const t of demo.tables) for (const [key, value] of t.entries) tx.objectStore(t.name).put(value, key);
+    await new Promise((yes, no) => ((tx.oncomplete = yes), (tx.onerror = no)));
+    db.close();
+    return demo.hrefs;
+  });
+
+/** Opens the demo set by its button on the empty shelf. */
+export async function openDemoSet(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: 'Open the demo set' }).click();
-  await page.getByRole('link', { name: joint }).click();
-  await page.waitForURL(/\/joint\/.*\/brief/);
+  await expect(page.getByRole('link', { name: 'Body yaw' })).toBeVisible();
+}
+
+/** A view of a demo joint: the first flow of a worker opens the set by its button, the others find it in storage. */
+export async function openDemo(page: Page, view = 'brief', joint = 'Body yaw'): Promise<void> {
+  const keeper = page.context().pages().find((p) => p.url().endsWith('/health'));
+  const fresh = page.url() === 'about:blank';
+  let hrefs = keeper && fresh ? await putDemo(keeper) : undefined;
+  if (!hrefs) {
+    await openDemoSet(page);
+    hrefs = await page
+      .getByRole('link')
+      .evaluateAll((links) =>
+        Object.fromEntries(
+          links
+            .map((a) => [a.textContent.trim(), a.getAttribute('href') ?? ''] as const)
+            .filter(([, href]) => href.startsWith('/joint/')),
+        ),
+      );
+    if (keeper && fresh) await keepDemo(keeper, hrefs);
+  }
+  const href = Object.entries(hrefs).find(([name]) => name.includes(joint))![1];
+  await page.goto(href.replace(/\/[a-z]*$/, `/${view.toLowerCase()}`));
   await expect(page.locator('[data-limit="torque"] [data-figure]')).toContainText('N·m');
-  if (view !== 'brief')
-    await page
-      .getByRole('navigation', { name: 'Views' })
-      .getByRole('link', { name: new RegExp(`^${view}`, 'i') })
-      .click();
 }
 
 /** Waits until a view that was asked for has come: its script, and what it shows while that is fetched. */

@@ -12,6 +12,8 @@ export interface Drive {
   readonly driver: Variant['driver'];
   readonly mass: number;
   readonly money: number;
+  /** What of that is there already, and left out of it. */
+  readonly saves: number;
   readonly frame: number;
   readonly length: number;
   readonly rotor: number;
@@ -28,8 +30,11 @@ export const RATIOS = 400;
 export const placeOf = (ratio: number): number =>
   Math.max(0, Math.min(RATIOS - 1, Math.ceil(Math.log(ratio) / STEP - 1e-9)));
 
-/** A motor of the shop or the variant's own, with a driver that runs it. */
-export function driveOf(motor: Motor, base: Variant, demand: Demand, shelf: Shelf): Drive {
+/**
+ * A motor of the shop or the variant's own, with a driver that runs it.
+ * @param there whether it lies in the drawer: then it costs nothing more
+ */
+export function driveOf(motor: Motor, base: Variant, demand: Demand, shelf: Shelf, there = false): Drive {
   const own = motor.id === base.motor.id;
   const driver = (own ? base.driver : driverFor(motor, base.motor, base.driver, shelf)) as Variant['driver'];
   const { points } = demand;
@@ -42,7 +47,8 @@ export function driveOf(motor: Motor, base: Variant, demand: Demand, shelf: Shel
     motor: motor as Variant['motor'],
     driver,
     mass: motor.mass,
-    money: motor.price + driveMoney(driver),
+    money: (there ? 0 : motor.price) + driveMoney(driver),
+    saves: there ? motor.price : 0,
     frame: motor.frame,
     length: motor.length,
     rotor: motor.rotorInertia,

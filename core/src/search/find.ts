@@ -5,6 +5,7 @@ import { openLine, rememberingOpener, type StageOpener } from '../line/open.ts';
 import { playAtOutput } from '../line/sum.ts';
 import type { Joint, Limit, LimitId, StageRecord, Variant } from '../schema/joint.ts';
 import type { Problem } from '../result.ts';
+import { paidFor } from '../shop/drawer.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { mustSize } from '../sizing/size.ts';
 import { stageKinds } from '../stage/registry.ts';
@@ -13,6 +14,8 @@ import { chanceOf, type Chance } from './chance.ts';
 import { AIMS, Composer, type Aim, type Composed, type Miss } from './compose.ts';
 import { dominates, NonDominated, spreadOut } from './dominance.ts';
 import { driveOf, windowOf, type Drive } from './drives.ts';
+import { fromDrawer, type FromDrawer } from './from-drawer.ts';
+import { makingOf } from './making.ts';
 import { screenKind, WANTED, type Member } from './members.ts';
 
 /** What is looked for. */
@@ -23,6 +26,8 @@ export interface FindAsk {
   readonly shelf: Shelf;
   /** Kinds of stage that may be used; all where left out. */
   readonly kinds?: readonly string[];
+  /** Materials of the shop that stages may be made of, by id; what the drawer says where left out. */
+  readonly materials?: readonly string[];
   /** Motors of the shop that may be used, by id; all, and the variant's own, where left out. */
   readonly motors?: readonly string[];
   /** Most stages of a line. */
@@ -43,9 +48,11 @@ export interface FoundLine {
   readonly verdicts: readonly Verdict[];
   /** Size of its total ratio. */
   readonly ratio: number;
-  /** What it is chosen by, SI. */
+  /** What it is chosen by, SI; its money without what lies in the drawer. */
   readonly aims: Readonly<Record<Aim, number>>;
   readonly chance: Chance;
+  /** What of it lies in the drawer; left out where nothing does. */
+  readonly there?: readonly FromDrawer[];
 }
 
 /** Why a kind has no line in the set. */
@@ -86,7 +93,7 @@ const BEFORE = [1 / 2.5, 1 / 6, 1 / 16, 1 / 45];
 
 /** Why nothing can be looked for, in words; undefined where it can. */
 export function cannotFind(ask: FindAsk): Problem | undefined {
-  const { demand, kinds, drives } = setUp(ask);
+  const { demand, kinds, drives, making } = setUp(ask);
   if (!(demand.peak > 0) || !(demand.speed > 0))
     return {
       what: `The brief asks for no ${demand.peak > 0 ? 'speed' : 'torque'}.`,
@@ -100,6 +107,12 @@ export function cannotFind(ask: FindAsk): Problem | undefined {
       what: 'No kind of stage is allowed.',
       why: 'A line is made of stages.',
       mend: 'Allow at least one kind.',
+    };
+  if (making?.main.length === 0)
+    return {
+      what: 'No material is allowed that stages could be made of.',
+      why: 'Wheels, discs and plates are printed or milled.',
+      mend: 'Allow one that is printed, or one that is milled.',
     };
   if (drives.length === 0)
     return {
@@ -147,23 +160,29 @@ export interface Screening {
 
 /** What every part of a search starts from. */
 function setUp(ask: FindAsk) {
-  const { joint, variant, shelf } = ask;
+  const { joint, variant } = ask;
+  const { drawer } = ask.shelf;
+  // What is there already counts as paid for while lines are looked for; what they cost is told by true prices.
+  const shelf = { ...ask.shelf, bearings: paidFor(ask.shelf.bearings, drawer?.bearings) };
   const demand = demandOf(joint.brief, shelf);
   const holds = joint.brief.limits.some((l) => l.id === 'turnBack' && l.sense === 'min' && l.need === 'must');
   const kinds = stageKinds().filter((k) => !ask.kinds || ask.kinds.includes(k.id));
   const own = shelf.motors.some((m) => m.id === variant.motor.id) ? [] : [variant.motor];
   const drives = [...own, ...shelf.motors]
     .filter((m) => !ask.motors || ask.motors.includes(m.id))
-    .map((m) => driveOf(m.id === variant.motor.id ? variant.motor : m, variant, demand, shelf))
+    .map((m) => {
+      const there = (drawer?.motors?.[m.id] ?? 0) > 0;
+      return driveOf(m.id === variant.motor.id ? variant.motor : m, variant, demand, shelf, there);
+    })
     .filter((d) => windowOf(d, demand, 1, holds));
-  return { demand, holds, kinds, drives };
+  return { demand, holds, kinds, drives, shelf, making: makingOf(ask.shelf.materials, ask.materials ?? drawer?.materials) };
 }
 
 /**
  * Screens stages of every kind at what each place of a line carries; one of several parts, which together are the whole.
  */
 export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<FindProgress, Screening> {
-  const { demand, holds, kinds, drives } = setUp(ask);
+  const { demand, holds, kinds, drives, shelf, making } = setUp(ask);
   const size = mustSize(ask.joint);
   const most = Math.max(0, ...drives.map((d) => windowOf(d, demand, 1, holds)![1]));
   const torques = [1, ...(ask.first ? BEFORE.slice(0, 2) : BEFORE)].map((s) => s * demand.peak);
@@ -174,7 +193,7 @@ export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<Find
   const short: Record<string, number> = {};
   let screened = 0;
   for (const [i, { ratio, kind }] of works.entries()) {
-    const s = screenKind(kind, ratio, torques, size, demand, ask.shelf, ask.first ? FIRST.tries : Infinity);
+    const s = screenKind(kind, ratio, torques, size, demand, shelf, making, ask.first ? FIRST.tries : Infinity);
     members.push(...s.members);
     screened += s.tried;
     short[kind.id] = Math.max(short[kind.id] ?? 0, s.short);
@@ -297,15 +316,18 @@ export function* sumWhole(
   part = 0,
   parts = 1,
 ): Generator<FindProgress, (Float64Array | undefined)[]> {
-  const { demand, drives } = setUp(ask);
+  const { demand, drives, shelf } = setUp(ask);
   const members = membersOf(screenings);
   const [from, to] = stretch(worth.lines.length, part, parts);
   // Lines share their stages: each is opened once.
   const open = rememberingOpener(400);
   const out: (Float64Array | undefined)[] = [];
   for (let i = from; i < to; i++) {
-    const record = recordOf(madeOf(worth.lines[i]!, members), drives, ask.variant);
-    out.push(summed(demand, record, ask.shelf, open));
+    const line = worth.lines[i]!;
+    const record = recordOf(madeOf(line, members), drives, ask.variant);
+    const aims = summed(demand, record, shelf, open);
+    if (aims) aims[0]! -= drives[line.drive]!.saves;
+    out.push(aims);
     yield { ...told(worth), doing: 'computing', share: (0.5 * (i + 1 - from)) / (to - from) };
   }
   return out;
@@ -342,6 +364,7 @@ export function* analyseFound(
   parts = 1,
 ): Generator<FindProgress, FoundLine[]> {
   const { drives } = setUp(ask);
+  const { drawer } = ask.shelf;
   const members = membersOf(screenings);
   const [from, to] = stretch(chosen.length, part, parts);
   const open = rememberingOpener(400);
@@ -353,6 +376,8 @@ export function* analyseFound(
     yield { ...told(worth), doing: 'computing', share: 0.5 + (0.5 * (n + 1 - from)) / (to - from) };
     if (report.problem || stopping(report).length > 0 || !meets(report)) continue;
     const figure = (id: string) => report.figures.find((f) => f.id === id)?.value ?? NaN;
+    const there = drawer ? fromDrawer(boughtFor(record, ask.shelf, open), drawer) : [];
+    const aims = Object.fromEntries(AIMS.map((a) => [a, figure(a)])) as Record<Aim, number>;
     lines.push({
       id: nameOf(record, figure('money')),
       motor: record.motor,
@@ -360,8 +385,9 @@ export function* analyseFound(
       stages: record.stages,
       verdicts: report.verdicts,
       ratio: line.stages.reduce((p, m) => p * m.ratio, 1),
-      aims: Object.fromEntries(AIMS.map((a) => [a, figure(a)])) as Record<Aim, number>,
+      aims: { ...aims, money: there.reduce((m, x) => m - x.saves, aims.money) },
       chance: chanceOf(report.verdicts),
+      ...(there.length > 0 && { there }),
     });
   }
   return lines;
@@ -425,6 +451,16 @@ function whyNot(
     return { kind, limit: miss.limit, value: miss.value, asked: miss.asked, line: { motor, driver, stages } };
   }
   return { kind, limit: carried > 0 ? 'torque' : undefined, value: carried, asked: peak, line: undefined };
+}
+
+/** What a line needs that is bought by designation: its motor, and what its stages say. */
+function boughtFor({ motor, stages }: Variant, shelf: Shelf, open: StageOpener): Parameters<typeof fromDrawer>[0] {
+  const opened = openLine(stages, shelf, open).all;
+  const parts = opened.ok ? opened.value.map((s) => s.parts()) : [];
+  return [
+    { name: motor.name, quantity: 1, money: motor.price, stocked: { shelf: 'motors', id: motor.id } },
+    ...parts.flatMap((p) => (p.ok ? p.value : [])),
+  ];
 }
 
 /** The same for the same line of another search. */

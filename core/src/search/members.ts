@@ -2,9 +2,10 @@ import type { Demand } from '../brief/demand.ts';
 import { outputDuty } from '../line/numbers.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { carries } from '../stage/choose-candidate.ts';
-import type { AnyStageKind, Duty, Stage, StageNumbers } from '../stage/contract.ts';
+import type { AnyStageKind, Duty, Stage, StageNumbers, StageWish } from '../stage/contract.ts';
 
 import { NonDominated, spreadOut } from './dominance.ts';
+import { inMaterials, type Making } from './making.ts';
 
 /** A stage of a kind that stands at a torque, screened for one place of a line. */
 export interface Member {
@@ -63,6 +64,55 @@ export interface Screened {
   readonly short: number;
 }
 
+/** A candidate that can be, with its parameters. */
+interface Opening {
+  readonly params: Readonly<Record<string, unknown>>;
+  readonly stage: Stage;
+}
+
+/**
+ * Candidates of a kind for one ratio: those of a kind that does not ask for which torque are the same for all, and are
+ * thought of once.
+ */
+class Candidates {
+  private readonly list: object[] = [];
+  private rest: Iterator<object> | undefined;
+  private asked = false;
+
+  constructor(
+    private readonly kind: AnyStageKind,
+    private readonly wish: Omit<StageWish, 'torque'>,
+  ) {}
+
+  /** @param torque at the stage's output, N·m */
+  *of(torque: number): Generator<object> {
+    if (!this.rest || this.asked) {
+      this.list.length = 0;
+      this.rest = (this.kind.candidates(this.wishFor(torque)) as Iterable<object>)[Symbol.iterator]();
+    }
+    const { list, rest } = this;
+    for (let i = 0; ; i++) {
+      if (i === list.length) {
+        const next = rest.next();
+        if (next.done) return;
+        list.push(next.value);
+      }
+      yield list[i]!;
+    }
+  }
+
+  private wishFor(torque: number): StageWish {
+    const asked = () => (this.asked = true);
+    return {
+      ...this.wish,
+      get torque() {
+        asked();
+        return torque;
+      },
+    };
+  }
+}
+
 /** A stage this many times as strong as it must be is no candidate beside smaller ones. */
 const STRONGER = 12;
 
@@ -72,6 +122,7 @@ const STRONGER = 12;
  *
  * @param torques at the stage's output, N·m, the largest first
  * @param size largest outside, m
+ * @param making materials that may be used; those a kind is usually made of where left out
  * @param tries most candidates looked at for one torque
  */
 export function screenKind(
@@ -81,6 +132,7 @@ export function screenKind(
   size: number,
   demand: Demand,
   shelf: Shelf,
+  making?: Making,
   tries = Infinity,
 ): Screened {
   const fronts = torques.map(() => new NonDominated<Member>(0.02));
@@ -94,37 +146,41 @@ export function screenKind(
     opened.set(key, stage);
     return stage;
   };
+  const candidates = new Candidates(kind, { ratio, size, shelf });
+  const stagesOf = (usual: object): readonly Opening[] =>
+    inMaterials(kind, usual as Opening['params'], making, shelf).flatMap((params): Opening[] => {
+      const stage = open(params);
+      return stage ? [{ params, stage }] : [];
+    });
+  const known = new Map<object, readonly Opening[]>();
   let short = 0;
   torques.forEach((torque, level) => {
     const at = dutyAt(demand, torque);
     const front = fronts[level]!;
     let looked = 0;
-    for (const params of kind.candidates({ ratio, torque, size, shelf })) {
+    for (const usual of candidates.of(torque)) {
       if (++looked > tries) break;
-      const stage = open(params);
-      if (!stage) continue;
-      const numbers = stage.load(at);
-      if (!(numbers.outside <= size)) continue;
-      const most = carries({ numbers }, at);
-      if (!(most >= torque)) {
-        if (level === 0) short = Math.max(short, most / torque);
-        continue;
+      let stages = known.get(usual);
+      if (!stages) known.set(usual, (stages = stagesOf(usual)));
+      let ample = 0;
+      for (const { params, stage } of stages) {
+        const numbers = stage.load(at);
+        if (!(numbers.outside <= size)) continue;
+        const most = carries({ numbers }, at);
+        if (most > STRONGER * torque) ample++;
+        if (!(most >= torque)) {
+          if (level === 0) short = Math.max(short, most / torque);
+          continue;
+        }
+        const aims = aimsOf(numbers, most, torque);
+        if (front.welcomes(aims) && stage.stands(at))
+          front.take(
+            { kind: kind.id, params, numbers, ratio: Math.abs(stage.kinematics.ratio), at: torque, most },
+            aims,
+          );
       }
-      const aims = aimsOf(numbers, most, torque);
-      if (front.welcomes(aims) && stage.stands(at))
-        front.take(
-          {
-            kind: kind.id,
-            params: params as Readonly<Record<string, unknown>>,
-            numbers,
-            ratio: Math.abs(stage.kinematics.ratio),
-            at: torque,
-            most,
-          },
-          aims,
-        );
       // They come small first: what follows is larger and dearer still.
-      if (most > STRONGER * torque) break;
+      if (ample > 0 && ample === stages.length) break;
     }
   });
   const members = fronts.flatMap((front, level) =>

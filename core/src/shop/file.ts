@@ -1,4 +1,5 @@
 import { ok, refuse, type Result } from '../result.ts';
+import type { Drawer } from './drawer.ts';
 import { readShopEdits } from './read.ts';
 import type { ShopEdits } from './shelf.ts';
 
@@ -43,6 +44,13 @@ export function readShopFile(text: string): Result<ShopEdits> {
   return read.ok ? ok(read.value) : read;
 }
 
+/** What lies in two drawers as one list: the second wins where both speak of the same thing. */
+function mergeDrawers(a: Drawer | undefined, b: Drawer | undefined): Drawer | undefined {
+  if (!a || !b) return b ?? a;
+  const both = (of: 'motors' | 'bearings' | 'belts') => (a[of] || b[of] ? { [of]: { ...a[of], ...b[of] } } : {});
+  return { ...a, ...b, ...both('motors'), ...both('bearings'), ...both('belts') };
+}
+
 /** Two sets of changes as one: the second wins where both speak of the same thing. */
 export function mergeEdits(a: ShopEdits, b: ShopEdits): ShopEdits {
   const list = <T extends { readonly id: string }>(x: readonly T[] | undefined, y: readonly T[] | undefined) =>
@@ -55,6 +63,7 @@ export function mergeEdits(a: ShopEdits, b: ShopEdits): ShopEdits {
     instruments: list(a.instruments, b.instruments),
     materials: list(a.materials, b.materials),
     bearings: list(a.bearings, b.bearings),
+    drawer: mergeDrawers(a.drawer, b.drawer),
   };
   return Object.fromEntries(
     Object.entries(out).filter(([, x]) => x !== undefined && Object.keys(x).length > 0),

@@ -10,3 +10,4 @@ export * from './shelf.ts';
 export * from './reads.ts';
 export * from './read.ts';
 export * from './file.ts';
+export * from './drawer.ts';

@@ -7,7 +7,25 @@ import { ok, refuse, type Result } from '../result.ts';
 import type { ShopEdits } from './shelf.ts';
 
 const number = v.pipe(v.number('must be a number'), v.finite('must be a finite number'));
+const owned = v.optional(
+  v.record(
+    v.string(),
+    v.pipe(
+      number,
+      v.integer('must be a whole number'),
+      v.minValue(0, 'must not be negative'),
+      v.maxValue(1e6, 'is too many'),
+    ),
+  ),
+);
+const drawerSchema = v.looseObject({
+  motors: owned,
+  bearings: owned,
+  belts: owned,
+  materials: v.optional(v.array(v.string('must be the designation of a material'))),
+});
 const shopSchema = v.looseObject({
+  drawer: v.optional(drawerSchema),
   factors: v.optional(
     v.record(
       v.string(),

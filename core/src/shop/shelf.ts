@@ -1,5 +1,6 @@
 import type { Bearing, Material } from '../schema/joint.ts';
 import { BEARINGS } from './bearings.ts';
+import type { Drawer } from './drawer.ts';
 import { DRIVERS, SUPPLIES } from './drives.ts';
 import { FACTORS, type Factor } from './factor.ts';
 import { INSTRUMENTS, type Instrument } from './instrument.ts';
@@ -22,6 +23,7 @@ export interface Shelf {
   readonly instruments: readonly Instrument[];
   readonly materials: readonly Material[];
   readonly bearings: readonly Bearing[];
+  readonly drawer?: Drawer;
   readonly over?: { readonly id: string; readonly value: number };
   /** How much warmer a stage is than its surroundings, K: to it `ambient` is what it has around it. */
   readonly warm?: number;
@@ -43,6 +45,7 @@ export interface ShopEdits {
   readonly instruments?: readonly Instrument[];
   readonly materials?: readonly Material[];
   readonly bearings?: readonly Bearing[];
+  readonly drawer?: Drawer;
 }
 
 const SHIPPED: Readonly<Record<string, Factor>> = Object.fromEntries(
@@ -72,6 +75,7 @@ export function makeShelf(edits: ShopEdits = {}): Shelf {
     instruments: merged(edits.instruments, INSTRUMENTS),
     materials: merged(edits.materials, MATERIALS),
     bearings: merged(edits.bearings, BEARINGS),
+    ...(edits.drawer && { drawer: edits.drawer }),
   };
 }
 

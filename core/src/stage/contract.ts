@@ -4,6 +4,7 @@ import type { Problem, Result } from '../result.ts';
 import type { LimitId } from '../schema/joint.ts';
 import type { Outline, Pose } from '../shape/outline.ts';
 import type { Solid } from '../shape/solid.ts';
+import type { Stocked } from '../shop/drawer.ts';
 import type { Reads, ShopReads } from '../shop/reads.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { QuantityId } from '../units/quantity.ts';
@@ -143,6 +144,8 @@ export type FieldSpec<P> = FieldCommon<P> &
     | { readonly as: 'text'; readonly maxLength: number }
     | {
         readonly as: 'choice';
+        /** What of the shop it is, where a search may put another in its place. */
+        readonly of?: 'material';
         readonly options: (
           p: P,
           shelf: Shelf,
@@ -220,6 +223,8 @@ export interface Part {
   readonly name: string;
   readonly quantity: number;
   readonly made: 'bought' | 'printed';
+  /** What of the shop it is, where it is bought by designation and may lie in the reader's drawer. */
+  readonly stocked?: Stocked;
   readonly material: string;
   readonly mass: number;
   readonly money: number;

@@ -40,7 +40,8 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   /** Numbers only: no text, no workings. */
   model(p: P, g: G, at: Duty, shelf: Shelf, kept: Kept): M;
   figures(p: P, at: Duty, shelf: Shelf, m: M, make: FigureMaker<M>): readonly Figure[];
-  checks(p: P, at: Duty, shelf: Shelf, m: M): readonly Check[];
+  /** @param mends whether mends are wanted that take a search: never where it is only asked whether a stage stands */
+  checks(p: P, at: Duty, shelf: Shelf, m: M, mends: boolean): readonly Check[];
   /** Parts that must be stiff, by the field of their material: of rubber they are refused. */
   readonly rigid?: readonly RigidPart[];
   /** What benches usually find of the kind: a note says where a figure lies outside of it, and why. */
@@ -201,7 +202,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
         ...this.steps.figures(this.p, at, s, model, new FigureMaker(model, ends)),
         ...warmFigure(model.numbers, at, rise, s),
       ],
-      checks: this.judge(at, s, load),
+      checks: this.judge(at, s, load, true),
     }));
     const { figures } = told.value;
     // A kind may tell a figure under another name than a note on it knows: then it opens no working.
@@ -222,9 +223,9 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
   }
 
   /** What decides whether it works, as the kind and its materials have it. */
-  private judge(at: Duty, shelf: Shelf, { model, rise, reads }: Load<M>): readonly Check[] {
+  private judge(at: Duty, shelf: Shelf, { model, rise, reads }: Load<M>, mends: boolean): readonly Check[] {
     return [
-      ...this.steps.checks(this.p, at, shelf, model),
+      ...this.steps.checks(this.p, at, shelf, model, mends),
       ...rigidChecks(this.p as object, this.steps.rigid ?? [], shelf),
       ...warmCheck(reads.materials, rise, shelf),
       ...(this.steps.usual ? plausibleNotes(this.p as object, model.numbers, this.steps.usual, shelf) : []),
@@ -248,10 +249,10 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     return !this.checksAt(at).some((c) => c.state === 'fails' && c.severity === 'stop');
   }
 
-  /** The checks alone, their mends as the kind has them. */
+  /** The checks alone, without mends that take a search. */
   checksAt(at: Duty): readonly Check[] {
     const load = this.under(at);
-    return this.judge(at, warmer(this.shelf, load.rise), load);
+    return this.judge(at, warmer(this.shelf, load.rise), load, false);
   }
 
   drawing(crank: number, options: DrawOptions): readonly Layer[] {

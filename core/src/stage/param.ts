@@ -13,7 +13,11 @@ type Form =
   | { readonly as: 'quantity'; readonly quantity: QuantityId; readonly step: number }
   | { readonly as: 'count'; readonly min: number; readonly max: number }
   | { readonly as: 'text'; readonly maxLength: number }
-  | { readonly as: 'choice'; readonly options: (p: never, shelf: Shelf) => readonly Choice[] };
+  | {
+      readonly as: 'choice';
+      readonly of?: 'material';
+      readonly options: (p: never, shelf: Shelf) => readonly Choice[];
+    };
 
 /** What every parameter says of itself. */
 interface About<P, V> {
@@ -124,13 +128,23 @@ export const yesNo = <P>(about: About<P, 'no' | 'yes'>): Param<P, 'no' | 'yes'> 
 
 /** A part of the shop by its designation. */
 export const fromShop = <P>(
-  about: About<P, string> & { readonly options: (p: P, shelf: Shelf) => readonly Choice[] },
-): Param<P, string> => param(about, v.string() as never, { as: 'choice', options: about.options as never });
+  about: About<P, string> & {
+    /** What of the shop it is, where a search may put another in its place. */
+    readonly of?: 'material';
+    readonly options: (p: P, shelf: Shelf) => readonly Choice[];
+  },
+): Param<P, string> =>
+  param(about, v.string() as never, {
+    as: 'choice',
+    options: about.options as never,
+    ...(about.of && { of: about.of }),
+  });
 
 /** A material of the shop; what it is of is said with it. */
 export const material = <P>(about: Omit<About<P, string>, 'help'>): Param<P, string> =>
   fromShop({
     ...about,
+    of: 'material',
     says: `Material of the shop, ${about.says}`,
     help: 'From the shop’s materials.',
     options: (_p, shelf) => shelf.materials.map((m) => ({ value: m.id, label: m.name })),
@@ -159,9 +173,18 @@ export const words = <P>(about: About<P, string> & { readonly maxLength: number 
 export const group = <T extends Readonly<Record<string, Param<any>>>>(name: string, entries: T): T =>
   Object.fromEntries(Object.entries(entries).map(([k, p]) => [k, { ...p, group: name }])) as unknown as T;
 
-/** The value of each parameter where nothing else decides. */
-export const startsOf = <P>(table: ParamTable<P>): P =>
-  Object.fromEntries(Object.entries<Param<P>>(table).map(([k, p]) => [k, p.start])) as P;
+/** Starts of tables that were asked for: a search begins thousands of stages with them. */
+const starts = new WeakMap<object, object>();
+
+/** The value of each parameter where nothing else decides; not to be changed, but to be spread. */
+export function startsOf<P>(table: ParamTable<P>): P {
+  let known = starts.get(table) as P | undefined;
+  if (!known) {
+    known = Object.freeze(Object.fromEntries(Object.entries<Param<P>>(table).map(([k, p]) => [k, p.start]))) as P;
+    starts.set(table, known as object);
+  }
+  return known;
+}
 
 /**
  * Schema and fields of a table of parameters, as a kind gives them.

@@ -46,11 +46,13 @@ type Polar = (angle: number, out: Float64Array) => void;
 
 /** Ellipse by its half axes as distance from the middle, with derivatives. */
 function ellipse(a: number, b: number): Polar {
+  const twice = 2 * (a * a - b * b);
   return (t, out) => {
-    const [c, s] = [Math.cos(t), Math.sin(t)];
+    const c = Math.cos(t);
+    const s = Math.sin(t);
     const q = b * b * c * c + a * a * s * s;
-    const q1 = 2 * (a * a - b * b) * s * c;
-    const q2 = 2 * (a * a - b * b) * (c * c - s * s);
+    const q1 = twice * s * c;
+    const q2 = twice * (c * c - s * s);
     const r = (a * b) / Math.sqrt(q);
     out[0] = r;
     out[1] = (-r * q1) / (2 * q);
@@ -67,21 +69,52 @@ const around =
     out[2] = amplitude * out[2]!;
   };
 
-/** Length along the curve over half a lobe by Simpson's rule, cumulative at N + 1 angles. */
-function lengths(polar: Polar, half: number): Float64Array {
+/** How fast the curve runs along at an angle, m/rad; leaves the distance and its derivatives in `buf`. */
+function speedAt(polar: Polar, t: number): number {
+  polar(t, buf);
+  const rho = buf[0]!;
+  const slope = buf[1]!;
+  return Math.sqrt(rho * rho + slope * slope);
+}
+
+/** Points that tell the whole length: an even, periodic function summed at even steps is right to the last digit. */
+const WHOLE = 128;
+
+/** Length along the curve over half a lobe, m. */
+function wholeLength(polar: Polar, half: number): number {
+  let sum = (speedAt(polar, 0) + speedAt(polar, half)) / 2;
+  for (let i = 1; i < WHOLE; i++) sum += speedAt(polar, (half * i) / WHOLE);
+  return (sum * half) / WHOLE;
+}
+
+/** Length along the curve over half a lobe by Simpson's rule, cumulative at N + 1 angles, and the speed there. */
+function lengths(polar: Polar, half: number): { s: Float64Array; speed: Float64Array } {
   const s = new Float64Array(N + 1);
+  const speed = new Float64Array(N + 1);
   const h = half / N;
-  const speed = (t: number) => {
-    polar(t, buf);
-    return Math.hypot(buf[0]!, buf[1]!);
-  };
-  let before = speed(0);
+  speed[0] = speedAt(polar, 0);
   for (let i = 1; i <= N; i++) {
-    const after = speed(h * i);
-    s[i] = s[i - 1]! + (h / 6) * (before + 4 * speed(h * (i - 0.5)) + after);
-    before = after;
+    speed[i] = speedAt(polar, h * i);
+    s[i] = s[i - 1]! + (h / 6) * (speed[i - 1]! + 4 * speedAt(polar, h * (i - 0.5)) + speed[i]!);
   }
-  return s;
+  return { s, speed };
+}
+
+/**
+ * Angle at a length between two tabled ones: a cubic through both with the slopes there, one over the speed, and a step of
+ * Newton's with the way to it by Simpson's rule, which leaves nothing of what the cubic is off.
+ *
+ * @param j the tabled length before it
+ */
+function angleAt(polar: Polar, { s, speed }: ReturnType<typeof lengths>, j: number, h: number, length: number): number {
+  const wide = s[j + 1]! - s[j]!;
+  const q = (length - s[j]!) / wide;
+  const p = 1 - q;
+  const before = h * j;
+  const t = before + h * q * q * (3 - 2 * q) + wide * q * p * (p / speed[j]! - q / speed[j + 1]!);
+  const end = speedAt(polar, t);
+  const way = s[j]! + ((t - before) / 6) * (speed[j]! + 4 * speedAt(polar, (before + t) / 2) + end);
+  return t - (way - length) / end;
 }
 
 function pressedSeries(f: WaveForm): { series: CosineSeries; groups: readonly RollerGroup[] } {
@@ -113,15 +146,16 @@ export function neutralLine(f: WaveForm): NeutralLine {
     f.shape === 'ellipse' ? r - 1.02 * f.throw : r,
     f.shape === 'ellipse' ? r - 0.98 * f.throw : r - (f.throw * f.throw) / r,
   ];
-  let f0 = lengths(make(x0), half)[N]! - whole;
+  let f0 = wholeLength(make(x0), half) - whole;
   for (let k = 0; k < 12; k++) {
-    const f1 = lengths(make(x1), half)[N]! - whole;
+    const f1 = wholeLength(make(x1), half) - whole;
     if (Math.abs(f1) < 1e-15 || f1 === f0) break;
     const next = x1 - (f1 * (x1 - x0)) / (f1 - f0);
     [x0, f0, x1] = [x1, f1, next];
   }
   const polar = make(x1);
-  const s = lengths(polar, half);
+  const table = lengths(polar, half);
+  const { s } = table;
   const total = s[N]!;
   // Even steps of length: angle by inverting, then place, normal and curvature.
   const [px, py, normal, bent] = [
@@ -135,22 +169,16 @@ export function neutralLine(f: WaveForm): NeutralLine {
   for (let i = 0; i <= N; i++) {
     const target = (total * i) / N;
     while (j < N - 1 && s[j + 1]! < target) j++;
-    let t = (half / N) * (j + (target - s[j]!) / (s[j + 1]! - s[j]!));
-    for (let k = 0; k < 3; k++) {
-      // Newton from the nearest tabled length: the rest by Simpson over the small way.
-      const t0 = (half / N) * j;
-      const sp = (u: number) => (polar(u, buf), Math.hypot(buf[0]!, buf[1]!));
-      const way = s[j]! + ((t - t0) / 6) * (sp(t0) + 4 * sp((t0 + t) / 2) + sp(t));
-      t -= (way - target) / sp(t);
-    }
-    if (i === N) t = half;
+    const t = i === N ? half : angleAt(polar, table, j, half / N, target);
     polar(t, buf);
-    const [rho, d1, d2] = [buf[0]!, buf[1]!, buf[2]!];
-    least = Math.min(least, rho);
+    const rho = buf[0]!;
+    const d1 = buf[1]!;
+    const square = rho * rho + d1 * d1;
+    if (rho < least) least = rho;
     px[i] = rho * Math.cos(t);
     py[i] = rho * Math.sin(t);
     normal[i] = t - Math.atan2(d1, rho);
-    bent[i] = (rho * rho + 2 * d1 * d1 - rho * d2) / Math.hypot(rho, d1) ** 3;
+    bent[i] = (square + d1 * d1 - rho * buf[2]!) / (square * Math.sqrt(square));
   }
   const step = total / N;
   const lobe = 2 * total;

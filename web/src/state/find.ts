@@ -154,6 +154,7 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
   const inParts = <T>(
     work: (api: CoreApi, part: number, told: (at: FindProgress) => void) => Promise<T>,
     many = SEARCHERS,
+    silent = false,
   ): Promise<T[]> => {
     const parts = new Array<FindProgress | undefined>(many).fill(undefined);
     return Promise.all(
@@ -165,7 +166,7 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
               k,
               proxy((at: FindProgress) => {
                 parts[k] = at;
-                tell({ at: together(parts) });
+                if (!silent) tell({ at: together(parts) });
               }),
             ),
           { signal, heavy: true },
@@ -175,18 +176,27 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
   };
   try {
     const once = <T>(work: (api: CoreApi) => Promise<T>) => findPool.run(work, { signal, heavy: true });
-    const all = SEARCHERS;
-    const first = await once((api) => api.firstLook(search));
-    if ('problem' in first) return tell({ running: false, result: undefined, problem: first.problem });
-    tell({ result: first, first: true });
-    // In more parts than workers: some take longer than others, and none waits.
-    const screened = await inParts((api, k, told) => api.screen(search, k, 2 * all, told), 2 * all);
-    const composed = (await inParts((api, k, told) => api.compose(search, screened, k, all, told))).flat();
-    const worth = await once((api) => api.worth(search, screened, composed));
-    const sums = (await inParts((api, k, told) => api.sum(search, screened, worth, k, all, told))).flat();
-    const chosen = await once((api) => api.chosen(search, sums));
-    const lines = await inParts((api, k, told) => api.analyseFound(search, screened, worth, chosen, k, all, told));
-    const result = await once((api) => api.found(search, screened, worth, lines.flat()));
+    const problem = await once((api) => api.cannotFind(search));
+    if (problem) return tell({ running: false, result: undefined, problem });
+    /** All steps of a search, each by all workers together. */
+    const find = async (of: SearchFor): Promise<FindResult> => {
+      const all = SEARCHERS;
+      const silent = of.first;
+      // In more parts than workers: some take longer than others, and none waits.
+      const screened = await inParts((api, k, told) => api.screen(of, k, 2 * all, told), 2 * all, silent);
+      const composed = (await inParts((api, k, told) => api.compose(of, screened, k, all, told), all, silent)).flat();
+      const worth = await once((api) => api.worth(of, screened, composed));
+      const sums = (await inParts((api, k, told) => api.sum(of, screened, worth, k, all, told), all, silent)).flat();
+      const chosen = await once((api) => api.chosen(of, sums));
+      const lines = await inParts(
+        (api, k, told) => api.analyseFound(of, screened, worth, chosen, k, all, told),
+        all,
+        silent,
+      );
+      return once((api) => api.found(of, screened, worth, lines.flat()));
+    };
+    tell({ result: await find({ ...search, first: true }), first: true });
+    const result = await find(search);
     tell({ running: false, result, first: false, at: undefined });
     if (!signal.aborted && joint !== START) keep(joint, search, result, false);
   } catch (error) {

@@ -50,6 +50,8 @@ export interface SearchFor {
   /** Kinds of stage allowed, by id, and the most stages of a line. */
   readonly kinds: readonly string[];
   readonly stages: number;
+  /** A first look: a few lines at once, before the whole search. */
+  readonly first?: boolean;
 }
 
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
@@ -94,9 +96,9 @@ export interface CoreApi {
     play: readonly (readonly [number, number, number])[],
     samples: number,
   ): Promise<{ spread: PlaySpread; ms: number }>;
-  /** A few lines at once, before the whole search; a problem where nothing can be looked for. */
-  firstLook(search: SearchFor): Promise<FindResult | { readonly problem: Problem }>;
-  /** One of several parts of the screening of a search; a problem where nothing can be looked for. */
+  /** Why nothing can be looked for; undefined where it can. */
+  cannotFind(search: SearchFor): Promise<Problem | undefined>;
+  /** One of several parts of the screening of a search. */
   screen(search: SearchFor, part: number, parts: number, onProgress: (at: FindProgress) => void): Promise<Screening>;
   /** One of several parts of composing what all parts screened. */
   compose(

@@ -6,7 +6,6 @@ import {
   composeBlocks,
   factorReaders,
   findingsFor,
-  findLines,
   foundOf,
   importFile,
   findFigure,
@@ -142,12 +141,13 @@ async function allFindings(joint: Joint, shop: ShopEdits, onProgress: (at: Analy
   return out;
 }
 
-const askOf = ({ brief, variant, edits, kinds, stages }: SearchFor): FindAsk => ({
+const askOf = ({ brief, variant, edits, kinds, stages, first = false }: SearchFor): FindAsk => ({
   joint: { brief },
   variant,
   shelf: shelfFor(edits),
   kinds,
-  stages,
+  stages: first ? Math.min(2, stages) : stages,
+  first,
 });
 
 /** Runs a search to its end and tells of it ten times a second. */
@@ -216,11 +216,7 @@ const api: CoreApi = {
     const opened = open({ id: '', kind, params }, shelfFor(shop));
     return opened.ok ? opened.value.map?.(duty) : undefined;
   },
-  firstLook: async (search) => {
-    const ask = { ...askOf(search), first: true, stages: Math.min(2, search.stages) };
-    const problem = cannotFind(ask);
-    return problem ? { problem } : runTold(findLines(ask), () => undefined);
-  },
+  cannotFind: async (search) => cannotFind(askOf(search)),
   screen: async (search, part, parts, onProgress) => runTold(screenStages(askOf(search), part, parts), onProgress),
   compose: async (search, screenings, part, parts, onProgress) =>
     runTold(composeBlocks(askOf(search), screenings, part, parts), onProgress),

@@ -1,3 +1,4 @@
+import { beltKey } from '../../shop/drawer.ts';
 import { stated } from '../../units/stated.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
@@ -80,6 +81,9 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
     name: p.closure === 'closed' ? 'Belt, closed' : 'Belt, open-ended',
     quantity: 1,
     made: 'bought',
+    ...(p.closure === 'closed' && {
+      stocked: { shelf: 'belts' as const, id: beltKey(s.id, m.layout.teeth, p.width) },
+    }),
     material: 'synchronous belt',
     mass: m.beltMass,
     money: m.beltMoney,

@@ -1,3 +1,4 @@
+import { bearingStocked } from '../../shop/drawer.ts';
 import { ringDisc } from '../../lobed/index.ts';
 import { PLAIN_HUB, hubHoles } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
@@ -213,6 +214,7 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       name: `Bearing ${b.name}`,
       quantity: p.discs,
       made: 'bought',
+      stocked: bearingStocked(b),
       material: 'as supplied',
       mass: b.mass,
       money: b.price,

@@ -1,3 +1,4 @@
+import { bearingStocked } from '../../shop/drawer.ts';
 import { pinNote } from '../shared-params.ts';
 import {
   gearOutline,
@@ -189,6 +190,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       name: `Bearing ${m.bearing.name}`,
       quantity: p.planets * p.sets,
       made: 'bought',
+      stocked: bearingStocked(m.bearing),
       material: 'as supplied',
       mass: m.bearing.mass,
       money: m.bearing.price,

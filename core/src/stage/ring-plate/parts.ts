@@ -1,3 +1,4 @@
+import { bearingStocked } from '../../shop/drawer.ts';
 import { plateOutline } from '../../lobed/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, OutlinePen, place, type Outline } from '../../shape/outline.ts';
@@ -156,6 +157,7 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
       name: `Bearing ${b.name}`,
       quantity: p.plates * cranks.length,
       made: 'bought',
+      stocked: bearingStocked(b),
       material: 'as supplied',
       mass: b.mass,
       money: b.price,

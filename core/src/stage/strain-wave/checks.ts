@@ -60,11 +60,20 @@ function rollersInstead(p: StrainWaveParams, shelf: Shelf): Mend | undefined {
   );
 }
 
-/** What decides whether a strain-wave stage works. */
-export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveModel, shelf: Shelf): Check[] {
+/**
+ * What decides whether a strain-wave stage works.
+ * @param mends whether ways out are looked for that take geometries of their own
+ */
+export function strainWaveChecks(
+  p: StrainWaveParams,
+  at: Duty,
+  m: StrainWaveModel,
+  shelf: Shelf,
+  mends = true,
+): Check[] {
   const g = m.geometry;
   const clash = g.least < 0;
-  const ways = clash ? clearing(p) : [];
+  const ways = clash && mends ? clearing(p) : [];
   const where = `${stated(Math.abs(g.leastAt), 'angle', 2)} from a lobe’s top, ${mm(Math.max(0, g.splineTip - g.leastHeight))} below the tooth’s tip`;
   const bearingRoom = 2 * (g.radius - g.wall / 2) - m.bearing.outside;
   const thinner = Number(
@@ -79,7 +88,8 @@ export function strainWaveChecks(p: StrainWaveParams, at: Duty, m: StrainWaveMod
   const limit = m.materials[0].material.softening - factor(shelf, 'mount.margin');
   // Looked for once, and where a check fails: it builds one generator after another.
   let found: { readonly mend: Mend | undefined } | undefined;
-  const rolls = (): Mend | undefined => (found ??= { mend: hasRollers(p) ? undefined : rollersInstead(p, shelf) }).mend;
+  const rolls = (): Mend | undefined =>
+    (found ??= { mend: hasRollers(p) || !mends ? undefined : rollersInstead(p, shelf) }).mend;
   const list: Check[] = [
     check({
       id: 'clash',

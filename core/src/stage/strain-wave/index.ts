@@ -79,7 +79,7 @@ const steps: StageSteps<StrainWaveParams, StrainWaveBuild, StrainWaveModel, Stra
   },
   model: modelStrainWave,
   figures: strainWaveFigures,
-  checks: (p, at, shelf, m) => strainWaveChecks(p, at, m, shelf),
+  checks: (p, at, shelf, m, mends) => strainWaveChecks(p, at, m, shelf, mends),
   shapes: strainWaveShapes,
   draw: drawStrainWave,
   courses: (p, b, _at, shelf, m) => strainWaveCourses(p, b, shelf, m()),

@@ -1,3 +1,4 @@
+import { bearingStocked, beltKey } from '../../shop/drawer.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
@@ -51,6 +52,7 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
       name: `Belt ${g.section.name}, ${p.teeth} teeth`,
       quantity: 1,
       made: 'bought',
+      stocked: { shelf: 'belts', id: beltKey(g.section.id, p.teeth, p.width * (p.body === 'cup' ? 1 : 2)) },
       material: 'as supplied',
       mass: m.masses[0],
       money: m.numbers.money * 0.2,
@@ -201,6 +203,7 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
         name: `Roller, bearing ${b.name}`,
         quantity: rollers.length,
         made: 'bought',
+        stocked: bearingStocked(b),
         material: 'as supplied',
         mass: b.mass,
         money: b.price,
@@ -236,6 +239,7 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
         name: `Bearing ${b.name}`,
         quantity: 1,
         made: 'bought',
+        stocked: bearingStocked(b),
         material: 'as supplied',
         mass: b.mass,
         money: b.price,

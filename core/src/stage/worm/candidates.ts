@@ -5,7 +5,7 @@ import { findBearing, type Shelf } from '../../shop/shelf.ts';
 import { carries, firstThatCarries } from '../choose-candidate.ts';
 import type { StageWish } from '../contract.ts';
 import { steppedUp } from '../../math/steps.ts';
-import { wormGeometry } from './geometry.ts';
+import { wormOutside, wormPair } from './geometry.ts';
 import { buildWorm, wrongWorm } from './build.ts';
 import { modelWorm } from './model.ts';
 import { startsOf } from '../param.ts';
@@ -20,14 +20,17 @@ function bearingFor(shelf: Shelf, fits: (b: Bearing) => boolean, thrust: number)
 }
 
 /** A worm of usual proportions, long and wide enough for its contact. */
-export function baseWorm(
+export const baseWorm = (...of: Parameters<typeof proportioned>): WormParams => proportioned(...of).p;
+
+/** The same with what it takes up, m; NaN where it does not mesh. */
+function proportioned(
   module: number,
   starts: number,
   z2: number,
   quotient: number,
   shelf: Shelf,
   torque = 0,
-): WormParams {
+): { readonly p: WormParams; readonly outside: number } {
   const root = module * (quotient - 2.5);
   // Bored for a motor shaft where a wall is left; a slimmer worm is one with its shaft.
   const bore = root >= 13e-3 ? 8e-3 : root >= 8.4e-3 ? 5e-3 : 0;
@@ -52,13 +55,14 @@ export function baseWorm(
     span: 0.03,
     bore2: Math.min(8e-3, Math.round(module * z2 * 0.4 * 1e3) * 1e-3),
   };
-  const g = wormGeometry(p);
+  const g = wormPair(p);
   const length = steppedUp(
     Math.max(g.ok ? g.value.mesh.wormReach + Math.PI * module : 0, 2.5 * module * Math.sqrt(z2 + 1)),
     1e-3,
   );
   const b = findBearing(shelf, p.bearing);
-  return { ...p, length, span: steppedUp(length + (b?.width ?? 5e-3) + 2e-3, 1e-3) };
+  const span = steppedUp(length + (b?.width ?? 5e-3) + 2e-3, 1e-3);
+  return { p: { ...p, length, span }, outside: g.ok ? wormOutside({ length, span }, g.value) : NaN };
 }
 
 /** Worms for a wish, small first. */
@@ -70,9 +74,8 @@ export function* wormCandidates(want: StageWish): Generator<WormParams> {
       const z2 = Math.round(ratio * starts);
       if (z2 < 20 || z2 > 120) continue;
       for (const quotient of [10, 12.5, 8, 16]) {
-        const p = baseWorm(module, starts, z2, quotient, want.shelf, want.torque);
-        const g = wormGeometry(p);
-        if (g.ok && g.value.outside <= want.size) all.push([g.value.outside, p]);
+        const { p, outside } = proportioned(module, starts, z2, quotient, want.shelf, want.torque);
+        if (outside <= want.size) all.push([outside, p]);
       }
     }
   }

@@ -1,4 +1,4 @@
-import { crossedMesh, gear, rootSection, type CrossedMesh, type RootSection } from '../../gear/index.ts';
+import { crossedMesh, gear, rootSection, type CrossedMesh, type Gear, type RootSection } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import type { WormParams } from './params.ts';
 
@@ -18,8 +18,20 @@ export interface WormGeometry {
   readonly outside: number;
 }
 
-/** Geometry of a worm stage; refuses in words what does not mesh. */
-export function wormGeometry(p: WormParams): Result<WormGeometry> {
+/** How worm and wheel lie to each other, and what they take up. */
+export type WormPair = Pick<WormGeometry, 'mesh' | 'lead' | 'centre' | 'outside'> & {
+  readonly worm: Gear;
+  readonly wheel: Gear;
+};
+
+/** The largest of what a worm with its shaft and its wheel take up, m. */
+export const wormOutside = (
+  p: Pick<WormParams, 'length' | 'span'>,
+  { mesh, centre }: Pick<WormPair, 'mesh' | 'centre'>,
+): number => Math.max(p.length, p.span, 2 * mesh.s2.ra, mesh.s2.ra + centre + mesh.s1.ra);
+
+/** Worm and wheel in mesh, without what their teeth look like at their roots: what a search sorts candidates by. */
+export function wormPair(p: WormParams): Result<WormPair> {
   const lead = Math.atan(p.starts / p.quotient);
   if (lead > Math.PI / 4 + 1e-9)
     return refuse(
@@ -67,6 +79,15 @@ export function wormGeometry(p: WormParams): Result<WormGeometry> {
       'Take less shift, or a higher addendum.',
       'x2',
     );
+  return ok({ worm, wheel, mesh, lead, centre, outside: wormOutside(p, { mesh, centre }) });
+}
+
+/** Geometry of a worm stage; refuses in words what does not mesh. */
+export function wormGeometry(p: WormParams): Result<WormGeometry> {
+  const made = wormPair(p);
+  if (!made.ok) return made;
+  const { worm, wheel, mesh, lead, centre, outside } = made.value;
+  const c = Math.cos(lead);
   const sn = Math.sin(p.pressure);
   const by =
     p.playBy === 'centre'
@@ -74,7 +95,6 @@ export function wormGeometry(p: WormParams): Result<WormGeometry> {
       : p.playBy === 'dual-lead'
         ? -p.wormShift * p.leadDifference * Math.cos(p.pressure) * c
         : 0;
-  const outside = Math.max(p.length, p.span, 2 * mesh.s2.ra, mesh.s2.ra + centre + mesh.s1.ra);
   return ok({
     mesh,
     lead,

@@ -1,3 +1,4 @@
+import { bearingStocked } from '../../shop/drawer.ts';
 import {
   boreWords,
   gearOutline,
@@ -130,6 +131,7 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
       name: `Bearing ${m.bearing.name}`,
       quantity: 2,
       made: 'bought',
+      stocked: bearingStocked(m.bearing),
       material: 'as supplied',
       mass: m.bearing.mass,
       money: m.bearing.price,

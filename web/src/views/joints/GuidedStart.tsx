@@ -34,7 +34,8 @@ import { newId } from '../../state/identifier.ts';
 import { useSaid } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
 import { CaseFields, CaseSketch, hasFields, type Change } from '../brief/case-parts.tsx';
-import { Advice, AimText, namesOf } from '../line/found.tsx';
+import { Advice, AimText, namesOf, There } from '../line/found.tsx';
+import { DrawerDetails } from '../shop/Drawer.tsx';
 
 /** Time after the last change at which the search begins anew, ms. */
 const REST = 500;
@@ -177,7 +178,10 @@ function Beside({
           {chosen.stages.map((s) => (
             <Glyph key={s.id} stage={s} width={58} height={48} />
           ))}
-          <p>{said(characterOf(chosen, all))}</p>
+          <div>
+            <p>{said(characterOf(chosen, all))}</p>
+            <There line={chosen} />
+          </div>
         </div>
       ) : null}
     </>
@@ -349,6 +353,7 @@ export default function GuidedStart({ onStart, onCancel }: { onStart: (joint: Jo
             options={[1, 2, 3].map((n) => ({ value: n, label: String(n) }))}
             onChange={(v) => setStages(Number(v))}
           />
+          <DrawerDetails />
         </div>
         <div className="min-w-0">
           <div className="h-[210px]">

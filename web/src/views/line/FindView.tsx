@@ -27,7 +27,8 @@ import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useSaid } from '../../state/prefs.ts';
 import { useEdits } from '../../state/shelf.ts';
 import { copyVariant } from '../../state/variants.ts';
-import { Advice, AimText, namesOf } from './found.tsx';
+import { DrawerDetails } from '../shop/Drawer.tsx';
+import { Advice, AimText, namesOf, There } from './found.tsx';
 import { FoundPlot } from './FoundPlot.tsx';
 import { TYPE_NAMES } from './MotorPanel.tsx';
 
@@ -88,6 +89,7 @@ function OpenLine({ line, lines, onTake }: { line: FoundLine; lines: readonly Fo
         Meets every must with about {Math.round(100 * all)} %
         {risk && risk.met < 0.995 ? `; most at risk: ${LIMIT_KINDS[risk.limit].name.toLowerCase()}` : ''}.
       </p>
+      <There line={line} />
     </section>
   );
 }
@@ -263,6 +265,7 @@ export default function FindView() {
             ))}
           </fieldset>
         </details>
+        <DrawerDetails />
       </div>
       {search ? <Progress search={search} stale={stale} /> : null}
       {search?.problem ? <ProblemNote problem={search.problem} /> : null}

@@ -12,6 +12,22 @@ export function AimText({ line, aim }: { line: FoundLine; aim: Aim }) {
   return <>{formatQuantity(line.aims[aim], AIM_WORDS[aim].quantity, units, 3)}</>;
 }
 
+/** What of a line lies in the drawer, and what that saves. */
+export function There({ line }: { line: FoundLine }) {
+  const units = useUnits();
+  if (!line.there) return null;
+  const saves = line.there.reduce((s, x) => s + x.saves, 0);
+  return (
+    <p className="label">
+      In the drawer:{' '}
+      {line.there
+        .map((x) => (x.there < x.needed ? `${x.there} of ${x.needed} × ${x.name}` : `${x.needed} × ${x.name}`))
+        .join(', ')}
+      . The price is without {formatQuantity(saves, 'money', units, 3)} for that.
+    </p>
+  );
+}
+
 /** What the lines found say about choosing among them. */
 export function Advice({ lines }: { lines: readonly FoundLine[] }) {
   const list = adviceOf(lines);

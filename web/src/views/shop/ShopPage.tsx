@@ -10,6 +10,7 @@ import { takeRefusal } from '../../state/refusal.ts';
 import { useShop } from '../../state/shop.ts';
 import { useStorage } from '../../storage/autosave.ts';
 import { Belts } from './Belts.tsx';
+import { Drawer } from './Drawer.tsx';
 import { changeShop } from '../../storage/edit-shop.ts';
 import { Factors } from './Factors.tsx';
 import { Instruments } from './Instruments.tsx';
@@ -26,6 +27,7 @@ const SHELVES = [
   ['belts', 'Belts'],
   ['instruments', 'Instruments'],
   ['factors', 'Factors'],
+  ['drawer', 'Drawer'],
   ['units', 'Units'],
 ] as const;
 type ShelfName = (typeof SHELVES)[number][0];
@@ -37,6 +39,7 @@ const VIEW = {
   belts: Belts,
   instruments: Instruments,
   factors: Factors,
+  drawer: Drawer,
   units: Units,
 };
 
@@ -50,6 +53,7 @@ function wholeShelf(name: ShelfName): ShopEdits | undefined {
       ),
     };
   if (name === 'drives') return { drivers: shelf.drivers, supplies: shelf.supplies };
+  if (name === 'drawer') return { drawer: useShop.getState().edits.drawer ?? {} };
   return name === 'belts' || name === 'units' ? undefined : { [name]: shelf[name] };
 }
 

@@ -17,10 +17,27 @@ test.describe('finding lines', () => {
     page,
   }) => {
     await openFind(page);
+    // The demo opens with what was found for it; its bounds are drawn, and narrow it.
+    await expect(status(page)).toContainText(/\d+ lines out of \d/);
+    const shown = found(page).locator('tbody tr');
+    const before = await shown.count();
+    expect(before).toBeGreaterThan(20);
+    await type(page, 'money, at most', '70 ¤');
+    await page.getByRole('checkbox', { name: /only lines within/ }).check();
+    await expect.poll(() => shown.count()).toBeLessThan(before);
+    for (const text of await found(page).locator('tbody td:nth-child(2)').allInnerTexts())
+      expect(Number.parseFloat(text)).toBeLessThanOrEqual(70);
+    await page.getByRole('button', { name: 'As the brief asks' }).click();
+    await expect(page.getByRole('textbox', { name: 'money, at most' })).toHaveValue('100 ¤');
+    await page.getByRole('checkbox', { name: /only lines within/ }).uncheck();
+    await page.getByRole('combobox', { name: 'process' }).selectOption('something milled');
+    await expect.poll(() => shown.count()).toBeLessThan(before);
+    await page.getByRole('combobox', { name: 'process' }).selectOption('any');
+    await expect(shown).toHaveCount(before);
     await page.getByText('all kinds allowed').click();
     const kinds = page.getByRole('group', { name: 'Kinds allowed' }).getByRole('checkbox');
     for (let i = 0; i < (await kinds.count()); i++) await kinds.nth(i).uncheck();
-    await page.getByRole('button', { name: 'Find lines' }).click();
+    await page.getByRole('button', { name: 'Find again' }).click();
     await expect(page.getByRole('alert')).toContainText('No kind of stage is allowed.');
     for (const kind of ['belt']) await page.getByRole('checkbox', { name: kind }).check();
     await page.getByRole('combobox', { name: 'Stages, at most' }).selectOption('2');
@@ -61,7 +78,8 @@ test.describe('finding lines', () => {
       .getByRole('navigation', { name: 'Sheets of the line' })
       .getByRole('link', { name: 'Find lines' })
       .click();
-    for (const name of ['chance', 'play', 'mass']) await page.getByRole('slider', { name, exact: true }).fill('0');
+    // What matters was not forgotten meanwhile.
+    await expect(page.getByRole('slider', { name: 'chance', exact: true })).toHaveValue('0');
     // Motors narrow the set, and so does what is made and bought.
     const all = await rows.count();
     const driven = page.getByRole('combobox', { name: 'driven by' });
@@ -88,8 +106,8 @@ test.describe('finding lines', () => {
 
   test('a search can be stopped, and its nearest misses can be looked at', async ({ page }) => {
     await openFind(page);
-    await page.getByRole('button', { name: 'Find lines' }).click();
-    await expect(status(page)).toContainText('Screening stages');
+    await page.getByRole('button', { name: 'Find again' }).click();
+    await expect(status(page)).toContainText('Screening stages', { timeout: 30_000 });
     await page.getByRole('button', { name: 'Stop' }).click();
     await expect(status(page)).toContainText('Stopped');
     // A mass that none can have: every kind says by how much it misses.
@@ -113,5 +131,74 @@ test.describe('finding lines', () => {
     await expect(page.getByRole('alert')).toContainText('No line that was put together meets every must');
     await why.getByRole('button', { name: 'Look at it as a variant' }).first().click();
     await expect(page.locator('aside [data-limit="mass"]')).toContainText('over');
+  });
+
+  test('what lies in the drawer costs nothing more, stages are of what is allowed, and a search outlives a reload', async ({
+    page,
+  }) => {
+    await openFind(page);
+    await page.getByText(/nothing in the drawer; of usual materials/).click();
+    const drawer = page.getByRole('region', { name: 'In the drawer' });
+    await drawer.getByRole('combobox', { name: 'Put in a motor' }).selectOption('Stepper, 42 mm frame, 48 long');
+    await type(page, 'Stepper, 42 mm frame, 48 long, how many', '-1');
+    await expect(page.getByRole('alert')).toContainText('too little');
+    await type(page, 'Stepper, 42 mm frame, 48 long, how many', '2');
+    await drawer.getByRole('combobox', { name: 'wide' }).selectOption('6 mm');
+    await drawer.getByRole('button', { name: 'Put in', exact: true }).click();
+    await page.getByRole('combobox', { name: 'A search makes stages of' }).selectOption('the materials marked');
+    for (const name of ['PA with carbon fibre, printed', 'Steel C45, milled'])
+      await page.getByRole('checkbox', { name }).uncheck();
+    await expect(status(page)).toContainText('has changed since: find again');
+    await page.getByText('all kinds allowed').click();
+    for (const kind of ['bought unit', 'shared-planet', 'cycloidal', 'ring plate', 'strain wave', 'worm', 'planetary'])
+      await page.getByRole('checkbox', { name: kind, exact: true }).uncheck();
+    await page.getByRole('combobox', { name: 'Stages, at most' }).selectOption('2');
+    await page.getByRole('button', { name: 'Find again' }).click();
+    await expect(page.getByRole('alert')).toContainText('No material is allowed that stages could be made of.');
+    await page.getByRole('checkbox', { name: 'PETG, printed' }).check();
+    await page.getByText(/2 motors, 1 closed belt in the drawer; made of 1 material$/).click();
+    await page.getByRole('button', { name: 'Find lines' }).click();
+    await expect(status(page)).toContainText(/\d+ lines out of/, { timeout: 90_000 });
+    await page.getByRole('combobox', { name: 'driven by' }).selectOption('stepper');
+    const owned = found(page).getByRole('row').filter({ hasText: 'Stepper, 42 mm frame, 48 long' }).first();
+    await owned.getByRole('button').click();
+    await expect(page.getByRole('region', { name: 'The chosen line' })).toContainText(
+      /In the drawer: 1 × Stepper, 42 mm frame, 48 long.* The price is without \d+ ¤ for that\./,
+    );
+    await page.reload();
+    await expect(status(page)).toContainText(/\d+ lines out of/);
+    await page.getByText(/2 motors, 1 closed belt in the drawer/).click();
+    await page.getByRole('button', { name: /^Take out Rounded/ }).click();
+    await expect(page.getByText(/2 motors in the drawer; made of 1 material/)).toBeVisible();
+    await expectAccessible(page);
+  });
+
+  test('a worker that dies ends the search in words; what was found stays, and it can be found again', async ({
+    page,
+  }) => {
+    await page.addInitScript(() => {
+      const Real = window.Worker;
+      const made: Worker[] = [];
+      (window as unknown as { killWorkers: () => void }).killWorkers = () =>
+        made.forEach((w) => w.dispatchEvent(new ErrorEvent('error', { message: 'out of memory' })));
+      window.Worker = class extends Real {
+        constructor(...args: ConstructorParameters<typeof Worker>) {
+          super(...args);
+          made.push(this);
+        }
+      };
+    });
+    await openFind(page);
+    const before = await status(page).innerText();
+    await page.getByRole('button', { name: 'Find again' }).click();
+    await expect(status(page)).toContainText('Screening stages', { timeout: 30_000 });
+    await page.evaluate(() => (window as unknown as { killWorkers: () => void }).killWorkers());
+    await expect(page.getByRole('alert')).toContainText(/The search ended before it was done.*Find again/);
+    await expect(found(page)).toBeVisible();
+    await page.getByRole('button', { name: 'Find again' }).click();
+    await expect(status(page)).toContainText('Screening stages', { timeout: 30_000 });
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await expect(status(page)).toContainText('Stopped');
+    expect(before).toMatch(/lines out of/);
   });
 });

@@ -5,7 +5,6 @@ import {
   AIMS,
   cannotFind,
   characterOf,
-  findLines,
   LIMIT_KINDS,
   ok,
   refuse,
@@ -17,9 +16,10 @@ import {
   type Result,
 } from '@gristmill/core';
 import { openFile, toJson, type Options } from './commands.ts';
+import { findOnAllCores } from './find-parts.ts';
 
 /** `find FILE`: lines that do what the brief asks, as the sheet *Find lines* has them. */
-export function find(file: string | undefined, o: Options): Result<string> {
+export async function find(file: string | undefined, o: Options): Promise<Result<string>> {
   if (!file) return refuse('FILE is missing.', 'A line is looked for by a brief.', 'Write gristmill find joint.json.');
   const opened = openFile(file, o);
   if (!opened.ok) return opened;
@@ -36,10 +36,8 @@ export function find(file: string | undefined, o: Options): Result<string> {
   const ask: FindAsk = { joint, variant, shelf, stages, ...(kinds && { kinds }) };
   const problem = cannotFind(ask);
   if (problem) return { ok: false, problem };
-  const search = findLines(ask);
-  let step = search.next();
-  while (!step.done) step = search.next();
-  return ok(o.json ? toJson({ format: 'gristmill-found', ...step.value }) : sayFound(step.value));
+  const found = await findOnAllCores(ask);
+  return ok(o.json ? toJson({ format: 'gristmill-found', ...found }) : sayFound(found));
 }
 
 function sayFound({ lines, whyNot, screened, looked }: FindResult): string {

@@ -15,6 +15,7 @@ import {
   composeLines,
   demandOf,
   dominates,
+  findInParts,
   foundOf,
   inOrderOf,
   inUnits,
@@ -296,22 +297,19 @@ describe('found lines', () => {
     }
   });
 
-  it('are the same each time, and the same in several parts', () => {
-    const several = <T>(parts: number, of: (k: number) => Generator<unknown, T>) =>
-      Array.from({ length: parts }, (_, k) => run(of(k)));
-    const names = (r: FindResult) => r.lines.map((l) => JSON.stringify([l.motor.id, l.stages, l.aims]));
-    for (const n of [1, 3]) {
-      const screened = several(n, (k) => screenStages(ask, k, n));
-      const composed = several(n, (k) => composeBlocks(ask, screened, k, n)).flat();
-      const worth = worthComputing(ask, screened, composed);
-      const sums = several(n, (k) => sumWhole(ask, screened, worth, k, n)).flat();
-      const chosen = worthAnalysing(ask, sums);
-      const lines = several(n, (k) => analyseFound(ask, screened, worth, chosen, k, n)).flat();
-      const again = foundOf(ask, screened, worth, lines);
-      expect([again.screened, again.looked]).toEqual([found.screened, found.looked]);
-      expect(again.whyNot).toEqual(found.whyNot);
-      // Stages come in another order from other parts, and lines with them.
-      expect(names(again).sort()).toEqual(names(found).sort());
+  it('are the same each time, and the same by several workers', async () => {
+    const now = <T>(search: Generator<unknown, T>) => Promise.resolve(run(search));
+    for (const workers of [1, 3]) {
+      const again = await findInParts(workers, {
+        screen: (k, n) => now(screenStages(ask, k, n)),
+        compose: (s, k, n) => now(composeBlocks(ask, s, k, n)),
+        worth: (s, composed) => Promise.resolve(worthComputing(ask, s, composed)),
+        sum: (s, worth, k, n) => now(sumWhole(ask, s, worth, k, n)),
+        chosen: (sums) => Promise.resolve(worthAnalysing(ask, sums)),
+        analyse: (s, worth, chosen, k, n) => now(analyseFound(ask, s, worth, chosen, k, n)),
+        found: (s, worth, lines) => Promise.resolve(foundOf(ask, s, worth, lines)),
+      });
+      expect(again).toEqual(found);
     }
   });
 
@@ -363,7 +361,9 @@ describe('advice', () => {
 
   it('on turning back counts those that do, and names the most ratio of them', () => {
     const verdict = (state: 'holds' | 'fails', sense: 'min' | 'max', says?: string) =>
-      [{ id: 'turnBack', asked: 2, sense, need: 'wish', state, says, figure: undefined }] as FoundLine['verdicts'];
+      [
+        { id: 'turnBack', asked: 2, sense, need: 'wish', state, ...(says !== undefined && { says }) },
+      ] as FoundLine['verdicts'];
     const back = lines.map((l, i) => ({
       ...l,
       ratio: 10 * (i + 1),

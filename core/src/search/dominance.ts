@@ -8,8 +8,9 @@
 export function dominates(a: ArrayLike<number>, b: ArrayLike<number>, slack = 0): boolean {
   let better = slack > 0;
   for (let i = 0; i < a.length; i++) {
-    const [x, y] = [a[i]!, b[i]!];
-    if (x > y + slack * Math.abs(y)) return false;
+    const x = a[i]!;
+    const y = b[i]!;
+    if (x > y + slack * (y < 0 ? -y : y)) return false;
     if (x < y) better = true;
   }
   return better;
@@ -55,31 +56,60 @@ export class NonDominated<T> {
  * @returns places of those picked, in the order they stood
  */
 export function spreadOut(aims: readonly ArrayLike<number>[], most: number): number[] {
-  const left = aims.map((_, i) => i);
-  while (left.length > most) {
-    const apart = crowding(left.map((i) => aims[i]!));
+  const count = aims.length;
+  if (count <= most) return aims.map((_, i) => i);
+  const objectives = Array.from({ length: aims[0]!.length }, (_, d) => inOrder(aims, d));
+  const there = new Uint8Array(count).fill(1);
+  const apart = new Float64Array(count);
+  for (let left = count; left > most; ) {
+    apart.fill(0);
+    for (const o of objectives) addCrowding(o, left, apart);
     // A tenth at a time while there are many: what one leaves behind stands further apart.
-    const go = Math.max(1, Math.floor((left.length - most) / 10));
-    const limit = Float64Array.from(apart).sort()[go - 1]!;
-    for (let k = left.length - 1, gone = 0; k >= 0 && gone < go; k--)
-      if (apart[k]! <= limit) {
-        left.splice(k, 1);
-        gone++;
-      }
+    const go = Math.max(1, Math.floor((left - most) / 10));
+    const limit = leastOf(apart, there, left, go);
+    for (let i = count - 1, gone = 0; i >= 0 && gone < go; i--) {
+      if (there[i] === 0 || !(apart[i]! <= limit)) continue;
+      there[i] = 0;
+      gone++;
+    }
+    left -= go;
+    for (const { order } of objectives) leaveOut(order, left + go, there);
   }
-  return left;
+  return aims.flatMap((_, i) => (there[i] === 1 ? [i] : []));
 }
 
-function crowding(aims: readonly ArrayLike<number>[]): Float64Array {
-  const out = new Float64Array(aims.length);
-  const count = aims[0]?.length ?? 0;
-  for (let d = 0; d < count; d++) {
-    const at = aims.map((a) => Math.log(Math.max(a[d]!, 1e-12)));
-    const order = at.map((_, i) => i).sort((p, q) => at[p]! - at[q]!);
-    const span = at[order[order.length - 1]!]! - at[order[0]!]!;
-    if (!(span > 0)) continue;
-    out[order[0]!] = out[order[order.length - 1]!] = Infinity;
-    for (let k = 1; k + 1 < order.length; k++) out[order[k]!]! += (at[order[k + 1]!]! - at[order[k - 1]!]!) / span;
-  }
-  return out;
+/** One objective of all: its logarithms, and the places of those left in their order. */
+interface InOrder {
+  readonly at: Float64Array;
+  readonly order: Uint32Array;
+}
+
+function inOrder(aims: readonly ArrayLike<number>[], objective: number): InOrder {
+  const at = Float64Array.from(aims, (a) => Math.log(Math.max(a[objective]!, 1e-12)));
+  const order = Uint32Array.from(at, (_, i) => i).sort((p, q) => at[p]! - at[q]! || p - q);
+  return { at, order };
+}
+
+/** Adds how far the neighbours of each lie apart in one objective, as a share of all; the ends stand for themselves. */
+function addCrowding({ at, order }: InOrder, left: number, apart: Float64Array): void {
+  const first = order[0]!;
+  const last = order[left - 1]!;
+  const span = at[last]! - at[first]!;
+  if (!(span > 0)) return;
+  apart[first] = Infinity;
+  apart[last] = Infinity;
+  for (let k = 1; k + 1 < left; k++) apart[order[k]!]! += (at[order[k + 1]!]! - at[order[k - 1]!]!) / span;
+}
+
+/** The n-th least distance of those that are left. */
+function leastOf(apart: Float64Array, there: Uint8Array, left: number, n: number): number {
+  const some = new Float64Array(left);
+  for (let i = 0, k = 0; i < apart.length; i++) if (there[i] === 1) some[k++] = apart[i]!;
+  return some.sort()[n - 1]!;
+}
+
+/** Closes the gaps that those leave who are gone. */
+function leaveOut(order: Uint32Array, before: number, there: Uint8Array): void {
+  let kept = 0;
+  for (let k = 0; k < before; k++) if (there[order[k]!] === 1) order[kept++] = order[k]!;
 }

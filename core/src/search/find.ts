@@ -45,7 +45,8 @@ export interface FoundLine {
   readonly motor: Variant['motor'];
   readonly driver: Variant['driver'];
   readonly stages: readonly StageRecord[];
-  readonly verdicts: readonly Verdict[];
+  /** How it stands to each limit of the brief. */
+  readonly verdicts: readonly Pick<Verdict, 'id' | 'sense' | 'need' | 'state' | 'asked' | 'says'>[];
   /** Size of its total ratio. */
   readonly ratio: number;
   /** What it is chosen by, SI; its money without what lies in the drawer. */
@@ -154,6 +155,8 @@ function contradiction(limits: readonly Limit[]): Problem | undefined {
 /** Stages that were screened, and for each kind the strongest that fell short, as a share of the torque at the output. */
 export interface Screening {
   readonly members: readonly Member[];
+  /** For each of them the number of the wish that it came from, so that parts are put together in one order. */
+  readonly wishes: readonly number[];
   readonly short: Readonly<Record<string, number>>;
   readonly screened: number;
 }
@@ -175,7 +178,14 @@ function setUp(ask: FindAsk) {
       return driveOf(m.id === variant.motor.id ? variant.motor : m, variant, demand, shelf, there);
     })
     .filter((d) => windowOf(d, demand, 1, holds));
-  return { demand, holds, kinds, drives, shelf, making: makingOf(ask.shelf.materials, ask.materials ?? drawer?.materials) };
+  return {
+    demand,
+    holds,
+    kinds,
+    drives,
+    shelf,
+    making: makingOf(ask.shelf.materials, ask.materials ?? drawer?.materials),
+  };
 }
 
 /**
@@ -188,18 +198,21 @@ export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<Find
   const torques = [1, ...(ask.first ? BEFORE.slice(0, 2) : BEFORE)].map((s) => s * demand.peak);
   const works = WANTED.filter((r, i) => r <= most * 1.1 && (!ask.first || i % FIRST.ratios === 1))
     .flatMap((ratio) => kinds.map((kind) => ({ ratio, kind })))
-    .filter((_, i) => i % parts === part);
+    .map((work, wish) => ({ ...work, wish }))
+    .filter(({ wish }) => wish % parts === part);
   const members: Member[] = [];
+  const wishes: number[] = [];
   const short: Record<string, number> = {};
   let screened = 0;
-  for (const [i, { ratio, kind }] of works.entries()) {
+  for (const [i, { ratio, kind, wish }] of works.entries()) {
     const s = screenKind(kind, ratio, torques, size, demand, shelf, making, ask.first ? FIRST.tries : Infinity);
     members.push(...s.members);
+    for (let n = 0; n < s.members.length; n++) wishes.push(wish);
     screened += s.tried;
     short[kind.id] = Math.max(short[kind.id] ?? 0, s.short);
     yield { doing: 'screening', share: (i + 1) / works.length, screened, looked: 0 };
   }
-  return { members, short, screened };
+  return { members, wishes, short, screened };
 }
 
 /** A line in as few words as it takes: its motor, and the numbers of its stages among those screened. */
@@ -227,7 +240,12 @@ export interface Worth {
 /** Blocks that lines are composed in: as many whoever composes them, so that the set is the same. */
 const BLOCKS = 8;
 
-const membersOf = (screenings: readonly Screening[]): Member[] => screenings.flatMap((s) => s.members);
+/** All screened stages in the order of their wishes, however many parts they were screened in. */
+const membersOf = (screenings: readonly Screening[]): Member[] =>
+  screenings
+    .flatMap((s) => s.members.map((of, i) => ({ of, wish: s.wishes[i]! })))
+    .sort((a, b) => a.wish - b.wish)
+    .map((m) => m.of);
 const screenedOf = (screenings: readonly Screening[]): number => screenings.reduce((n, s) => n + s.screened, 0);
 
 /**
@@ -383,7 +401,14 @@ export function* analyseFound(
       motor: record.motor,
       driver: record.driver,
       stages: record.stages,
-      verdicts: report.verdicts,
+      verdicts: report.verdicts.map(({ id, sense, need, state, asked, says }) => ({
+        id,
+        sense,
+        need,
+        state,
+        asked,
+        ...(says !== undefined && { says }),
+      })),
       ratio: line.stages.reduce((p, m) => p * m.ratio, 1),
       aims: { ...aims, money: there.reduce((m, x) => m - x.saves, aims.money) },
       chance: chanceOf(report.verdicts),

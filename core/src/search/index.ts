@@ -6,3 +6,5 @@ export * from './says.ts';
 export { adviceOf } from './advice.ts';
 export { fromDrawer, type FromDrawer } from './from-drawer.ts';
 export { inMaterials, makingOf, type Making } from './making.ts';
+export { beyond, briefBounds, processesOf, type AimBounds } from './bounds.ts';
+export { findInParts, type SearchSteps } from './in-parts.ts';

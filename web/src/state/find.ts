@@ -1,4 +1,4 @@
-import type { FindProgress, FindResult, Problem } from '@gristmill/core';
+import { findInParts, type FindProgress, type FindResult, type Problem, type SearchSteps } from '@gristmill/core';
 import { proxy } from 'comlink';
 import { create } from 'zustand';
 import { foundSets } from '../storage/shelf.ts';
@@ -150,51 +150,39 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
   const tell = (by: Partial<Search>) => {
     if (!signal.aborted) change(joint, by);
   };
-  /** Has every worker do its part of a step, and tells how far all are together. */
-  const inParts = <T>(
-    work: (api: CoreApi, part: number, told: (at: FindProgress) => void) => Promise<T>,
-    many = SEARCHERS,
-    silent = false,
-  ): Promise<T[]> => {
-    const parts = new Array<FindProgress | undefined>(many).fill(undefined);
-    return Promise.all(
-      parts.map((_, k) =>
-        findPool.run(
-          (api) =>
-            work(
-              api,
-              k,
-              proxy((at: FindProgress) => {
-                parts[k] = at;
-                if (!silent) tell({ at: together(parts) });
-              }),
-            ),
-          { signal, heavy: true },
-        ),
-      ),
-    );
+  /** The steps of a search by the pool's workers, telling how far all are together. */
+  const stepsOf = (of: SearchFor): SearchSteps => {
+    let now = '';
+    let at: (FindProgress | undefined)[] = [];
+    const once = <T>(work: (api: CoreApi) => Promise<T>) => findPool.run(work, { signal, heavy: true });
+    const part = <T>(
+      step: string,
+      k: number,
+      parts: number,
+      work: (api: CoreApi, told: (at: FindProgress) => void) => Promise<T>,
+    ): Promise<T> => {
+      if (now !== step) [now, at] = [step, new Array<FindProgress | undefined>(parts).fill(undefined)];
+      const told = proxy((p: FindProgress) => {
+        at[k] = p;
+        if (!of.first && now === step) tell({ at: together(at) });
+      });
+      return once((api) => work(api, told));
+    };
+    return {
+      screen: (k, n) => part('screen', k, n, (api, told) => api.screen(of, k, n, told)),
+      compose: (s, k, n) => part('compose', k, n, (api, told) => api.compose(of, s, k, n, told)),
+      worth: (s, composed) => once((api) => api.worth(of, s, composed)),
+      sum: (s, worth, k, n) => part('sum', k, n, (api, told) => api.sum(of, s, worth, k, n, told)),
+      chosen: (sums) => once((api) => api.chosen(of, sums)),
+      analyse: (s, worth, chosen, k, n) =>
+        part('analyse', k, n, (api, told) => api.analyseFound(of, s, worth, chosen, k, n, told)),
+      found: (s, worth, lines) => once((api) => api.found(of, s, worth, lines)),
+    };
   };
   try {
-    const once = <T>(work: (api: CoreApi) => Promise<T>) => findPool.run(work, { signal, heavy: true });
-    const problem = await once((api) => api.cannotFind(search));
+    const problem = await findPool.run((api) => api.cannotFind(search), { signal });
     if (problem) return tell({ running: false, result: undefined, problem });
-    /** All steps of a search, each by all workers together. */
-    const find = async (of: SearchFor): Promise<FindResult> => {
-      const all = SEARCHERS;
-      const silent = of.first;
-      // In more parts than workers: some take longer than others, and none waits.
-      const screened = await inParts((api, k, told) => api.screen(of, k, 2 * all, told), 2 * all, silent);
-      const composed = (await inParts((api, k, told) => api.compose(of, screened, k, all, told), all, silent)).flat();
-      const worth = await once((api) => api.worth(of, screened, composed));
-      const sums = (await inParts((api, k, told) => api.sum(of, screened, worth, k, all, told), all, silent)).flat();
-      const chosen = await once((api) => api.chosen(of, sums));
-      const lines = await inParts(
-        (api, k, told) => api.analyseFound(of, screened, worth, chosen, k, all, told),
-        all,
-        silent,
-      );
-      return once((api) => api.found(of, screened, worth, lines.flat()));
-    };
+    const find = (of: SearchFor) => findInParts(SEARCHERS, stepsOf(of));
     tell({ result: await find({ ...search, first: true }), first: true });
     const result = await find(search);
     tell({ running: false, result, first: false, at: undefined });
@@ -208,6 +196,8 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
         mend: 'Find again; what was found before stays in sight until then.',
       },
     });
+    // What the other workers still do is of no use.
+    controller.abort();
   } finally {
     if (going.get(joint) === controller) going.delete(joint);
   }

@@ -20,7 +20,7 @@ import { useServer } from '../../state/server.ts';
 import { useStorage } from '../../storage/autosave.ts';
 import { BIN_MINUTES, type Binned } from '../../storage/joints.ts';
 import { hear, tell } from '../../storage/messages.ts';
-import { jointShelf } from '../../storage/shelf.ts';
+import { foundSets, jointShelf } from '../../storage/shelf.ts';
 import { SILENCE, storageProblem } from '../../storage/trouble.ts';
 import { tidyUp } from '../../storage/upkeep.ts';
 import { useSilence } from '../../storage/watched.ts';
@@ -28,7 +28,7 @@ import { bringFile, bundleFile } from '../../workers/files.ts';
 import { loadShop } from '../../storage/edit-shop.ts';
 import { view } from '../../app/view.tsx';
 import { Deleted } from './Deleted.tsx';
-import { demoJoints } from './demo.ts';
+import { demoFound, demoJoints } from './demo.ts';
 import { Mended } from './Mended.tsx';
 import { readShelf } from './read-shelf.ts';
 import { BadRow, JointRow } from './rows.tsx';
@@ -80,12 +80,17 @@ export function JointsPage() {
   const openDemo = () =>
     guard(async () => {
       const demo = await demoJoints();
-      for (const joint of demo) {
+      const found = await demoFound();
+      for (const [i, joint] of demo.entries()) {
         const there = await jointShelf.pointer(joint.id).catch(() => null);
         if (demo.length === 1) {
           if (there) await navigate(`/joint/${slug(joint.id)}/brief`);
           else await start(joint);
-        } else if (!there) await jointShelf.save(joint, null, 'Demo set');
+        } else if (!there) {
+          await jointShelf.save(joint, null, 'Demo set');
+          // Lines can always be found anew: where they cannot be kept, nothing is lost.
+          await foundSets.keep(joint.id, found[i]!).catch(() => undefined);
+        }
       }
       await again();
     });

@@ -1,4 +1,5 @@
 import { readRecord, type Joint } from '@gristmill/core';
+import type { KeptFound } from '../../storage/found.ts';
 import { kindsKnown } from '../../state/kinds.ts';
 
 /** The demo joints, read through the same door as any file. */
@@ -11,4 +12,15 @@ export async function demoJoints(): Promise<Joint[]> {
     import('../../../../demo/tide-dial.json'),
   ]);
   return files.map((f) => readRecord(structuredClone(f.default))).flatMap((r) => (r.ok ? [r.value] : []));
+}
+
+/** What was found for each demo joint, in the order of `demoJoints`. */
+export async function demoFound(): Promise<KeptFound[]> {
+  const files = await Promise.all([
+    import('../../../../demo/found/body-yaw.json'),
+    import('../../../../demo/found/neck-lift.json'),
+    import('../../../../demo/found/wing-root.json'),
+    import('../../../../demo/found/tide-dial.json'),
+  ]);
+  return files.map((f) => f.default as unknown as KeptFound);
 }

@@ -1,31 +1,38 @@
 import {
   AIM_WORDS,
   AIMS,
+  beyond,
+  briefBounds,
   characterOf,
+  demandOf,
   inOrderOf,
   LIMIT_KINDS,
   PRIORITIES,
+  processesOf,
   stageKind,
   stageKinds,
   whyNotSays,
   type Aim,
+  type AimBounds,
   type FindResult,
   type FoundLine,
   type Priority,
   type Variant,
 } from '@gristmill/core';
 import { format, isToday } from 'date-fns';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo } from 'react';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Said } from '../../parts/Said.tsx';
 import { askedOf, recallSearch, startSearch, stopSearch, useSearches, type Search } from '../../state/find.ts';
+import { useFindLook } from '../../state/find-view.ts';
 import { newId } from '../../state/identifier.ts';
 import { note } from '../../state/note.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useSaid } from '../../state/prefs.ts';
-import { useEdits } from '../../state/shelf.ts';
+import { useEdits, useShelf } from '../../state/shelf.ts';
 import { copyVariant } from '../../state/variants.ts';
 import { DrawerDetails } from '../shop/Drawer.tsx';
 import { Advice, AimText, namesOf, There } from './found.tsx';
@@ -167,6 +174,46 @@ function WhyNotList({
   );
 }
 
+/** AimBounds on what the plot shows, as the brief asks or as they were drawn. */
+function BoundFields({
+  aims,
+  bounds,
+  asked,
+  drawn,
+  onChange,
+}: {
+  aims: readonly [Aim, Aim];
+  bounds: AimBounds;
+  asked: AimBounds;
+  drawn: AimBounds;
+  onChange: (drawn: AimBounds) => void;
+}) {
+  const shown = [...new Set(aims)].filter((a) => bounds[a] !== undefined);
+  const moved = Object.keys(drawn).length > 0;
+  if (shown.length === 0 && !moved) return null;
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-5 pt-1">
+      {shown.map((a) => (
+        <span key={a} className="w-[190px]">
+          <QuantityField
+            label={`${AIM_WORDS[a].name}, at ${AIM_WORDS[a].most ? 'least' : 'most'}`}
+            quantity={AIM_WORDS[a].quantity}
+            value={bounds[a]!}
+            min={0}
+            step={bounds[a]! / 20}
+            onChange={(v) => onChange({ ...drawn, [a]: v })}
+          />
+        </span>
+      ))}
+      {moved ? (
+        <button type="button" className="btn-quiet" onClick={() => onChange({})}>
+          {Object.keys(asked).length ? 'As the brief asks' : 'Without bounds'}
+        </button>
+      ) : null}
+    </div>
+  );
+}
+
 /** Whole lines of unlike mechanisms that do what the brief asks, to pick from; and why the others do not. */
 export default function FindView() {
   const joint = useJoint();
@@ -175,22 +222,13 @@ export default function FindView() {
   const edit = useOpen((s) => s.edit);
   const search = useSearches((s) => s.of[joint.id]);
   useEffect(() => void recallSearch(joint.id), [joint.id]);
-  const [without, setWithout] = useState<readonly string[]>([]);
-  const [stages, setStages] = useState(3);
-  const [weights, setWeights] = useState<Readonly<Partial<Record<Priority, number>>>>({
-    chance: 3,
-    money: 2,
-    play: 1,
-    mass: 1,
-  });
-  const [axes, setAxes] = useState<readonly [Aim, Aim]>(['money', 'play']);
-  const [only, setOnly] = useState('');
-  const [motors, setMotors] = useState('');
-  const [made, setMade] = useState('');
-  const [chosen, setChosen] = useState<string | undefined>();
-  const [pair, setPair] = useState<readonly string[]>([]);
+  const shelf = useShelf();
+  const [look, see] = useFindLook(joint.id);
+  const { without, stages, weights, axes, only, motors, made, process, within, chosen, pair } = look;
   const kinds = stageKinds();
   const all = useMemo(() => search?.result?.lines ?? [], [search?.result]);
+  const asked = useMemo(() => briefBounds(joint.brief.limits, demandOf(joint.brief, shelf)), [joint.brief, shelf]);
+  const bounds = useMemo(() => ({ ...asked, ...look.bounds }), [asked, look.bounds]);
   const lines = useMemo(
     () =>
       inOrderOf(
@@ -198,18 +236,20 @@ export default function FindView() {
           (l) =>
             (only === '' || l.stages.some((s) => s.kind === only)) &&
             (motors === '' || l.motor.type === motors) &&
-            (made === '' || madeOf(l.stages) === made),
+            (made === '' || madeOf(l.stages) === made) &&
+            (process === '' || processesOf(l.stages, shelf.materials).has('milled') === (process === 'milled')) &&
+            (!within || beyond(l, bounds).length === 0),
         ),
         weights,
       ),
-    [all, only, motors, made, weights],
+    [all, only, motors, made, process, within, bounds, weights, shelf],
   );
   const open = lines.find((l) => l.id === chosen) ?? lines[0];
   const two = pair.flatMap((id) => lines.find((l) => l.id === id) ?? []);
   const now = { brief: joint.brief, variant, edits };
   const stale = search !== undefined && askedOf(now).some((x, i) => x !== search.asked[i]);
   const begin = () => {
-    setPair([]);
+    see({ pair: [] });
     void startSearch(joint.id, { ...now, kinds: kinds.map((k) => k.id).filter((k) => !without.includes(k)), stages });
   };
   const take = (line: Pick<FoundLine, 'stages' | 'motor' | 'driver'>) => {
@@ -224,7 +264,7 @@ export default function FindView() {
     );
     note(`A new variant: ${namesOf(line.stages)}.`);
   };
-  const weigh = (of: Priority, value: number) => setWeights({ ...weights, [of]: value });
+  const weigh = (of: Priority, value: number) => see({ weights: { ...weights, [of]: value } });
   return (
     <div className="pb-3">
       <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pb-1">
@@ -242,7 +282,7 @@ export default function FindView() {
           label="Stages, at most"
           value={stages}
           options={[1, 2, 3].map((n) => ({ value: n, label: String(n) }))}
-          onChange={(v) => setStages(Number(v))}
+          onChange={(v) => see({ stages: Number(v) })}
         />
         <details>
           <summary className="label cursor-pointer">
@@ -257,7 +297,7 @@ export default function FindView() {
                   className="accent-[var(--ink)]"
                   checked={!without.includes(k.id)}
                   onChange={(e) =>
-                    setWithout(e.target.checked ? without.filter((x) => x !== k.id) : [...without, k.id])
+                    see({ without: e.target.checked ? without.filter((x) => x !== k.id) : [...without, k.id] })
                   }
                 />
                 {k.name.toLowerCase()}
@@ -289,7 +329,17 @@ export default function FindView() {
         <>
           <div className="grid grid-cols-[minmax(0,9fr)_minmax(0,10fr)] gap-5 pt-1">
             <div className="min-w-0">
-              {open ? <FoundPlot lines={lines} x={axes[0]} y={axes[1]} chosen={open.id} onChoose={setChosen} /> : null}
+              {open ? (
+                <FoundPlot
+                  lines={lines}
+                  x={axes[0]}
+                  y={axes[1]}
+                  bounds={bounds}
+                  chosen={open.id}
+                  onChoose={(id) => see({ chosen: id })}
+                  onBound={(aim, value) => see({ bounds: { ...look.bounds, [aim]: value } })}
+                />
+              ) : null}
               <div className="flex flex-wrap gap-x-5">
                 {(['across', 'up'] as const).map((name, k) => (
                   <ChoiceField
@@ -297,10 +347,29 @@ export default function FindView() {
                     label={name}
                     value={axes[k]!}
                     options={AIMS.map((a) => ({ value: a, label: AIM_WORDS[a].name }))}
-                    onChange={(v) => setAxes(k === 0 ? [v as Aim, axes[1]] : [axes[0], v as Aim])}
+                    onChange={(v) => see({ axes: k === 0 ? [v as Aim, axes[1]] : [axes[0], v as Aim] })}
                   />
                 ))}
               </div>
+              <BoundFields
+                aims={axes}
+                bounds={bounds}
+                asked={asked}
+                drawn={look.bounds}
+                onChange={(next) => see({ bounds: next })}
+              />
+              <label className="flex items-baseline gap-2 pt-1 text-[13px]">
+                <input
+                  type="checkbox"
+                  className="accent-[var(--ink)]"
+                  checked={within}
+                  onChange={(e) => see({ within: e.target.checked })}
+                />
+                only lines within these and the brief’s other limits
+                <span className="label">
+                  {all.filter((l) => beyond(l, bounds).length === 0).length} of {all.length}
+                </span>
+              </label>
             </div>
             <div className="min-w-0">
               {open ? (
@@ -334,7 +403,7 @@ export default function FindView() {
             </div>
           </div>
           {two.length === 2 ? <TwoLines a={two[0]!} b={two[1]!} /> : null}
-          <div className="flex items-baseline gap-3 pt-1">
+          <div className="flex flex-wrap items-baseline gap-x-5 pt-1">
             <ChoiceField
               label="With"
               value={only}
@@ -344,7 +413,7 @@ export default function FindView() {
                   .filter((k) => all.some((l) => l.stages.some((s) => s.kind === k.id)))
                   .map((k) => ({ value: k.id, label: k.name.toLowerCase() })),
               ]}
-              onChange={(v) => setOnly(String(v))}
+              onChange={(v) => see({ only: String(v) })}
             />
             <ChoiceField
               label="driven by"
@@ -353,7 +422,7 @@ export default function FindView() {
                 { value: '', label: 'any motor' },
                 ...[...new Set(all.map((l) => l.motor.type))].map((t) => ({ value: t, label: TYPE_NAMES[t] })),
               ]}
-              onChange={(v) => setMotors(String(v))}
+              onChange={(v) => see({ motors: String(v) })}
             />
             <ChoiceField
               label="gearing"
@@ -364,7 +433,17 @@ export default function FindView() {
                 { value: 'bought', label: 'bought' },
                 { value: 'both', label: 'some of each' },
               ]}
-              onChange={(v) => setMade(String(v))}
+              onChange={(v) => see({ made: String(v) })}
+            />
+            <ChoiceField
+              label="process"
+              value={process}
+              options={[
+                { value: '', label: 'any' },
+                { value: 'printed', label: 'printed alone' },
+                { value: 'milled', label: 'something milled' },
+              ]}
+              onChange={(v) => see({ process: String(v) })}
             />
             <span className="label">
               {pair.length === 1 ? 'Mark another to compare two.' : 'Mark two to see them side by side.'}
@@ -394,7 +473,7 @@ export default function FindView() {
                   aria-current={l === open ? 'true' : undefined}
                 >
                   <td className="py-[2px]">
-                    <button type="button" className="text-left hover:underline" onClick={() => setChosen(l.id)}>
+                    <button type="button" className="text-left hover:underline" onClick={() => see({ chosen: l.id })}>
                       <span className={l === open ? 'font-semibold' : ''}>{namesOf(l.stages)}</span>{' '}
                       <span className="label block whitespace-nowrap">{l.motor.name}</span>
                     </button>
@@ -412,7 +491,7 @@ export default function FindView() {
                       aria-label={`Compare ${namesOf(l.stages)}`}
                       checked={pair.includes(l.id)}
                       onChange={(e) =>
-                        setPair(e.target.checked ? [...pair.slice(-1), l.id] : pair.filter((x) => x !== l.id))
+                        see({ pair: e.target.checked ? [...pair.slice(-1), l.id] : pair.filter((x) => x !== l.id) })
                       }
                     />
                   </td>

@@ -1,4 +1,5 @@
-import { AIM_WORDS, formatQuantity, type Aim, type FoundLine } from '@gristmill/core';
+import { AIM_WORDS, beyond, formatQuantity, type Aim, type AimBounds, type FoundLine } from '@gristmill/core';
+import { useRef } from 'react';
 import { useUnits } from '../../state/prefs.ts';
 
 const [W, H, LEFT, BOTTOM, TOP, RIGHT] = [440, 290, 62, 34, 22, 14];
@@ -16,7 +17,20 @@ function scaleOf(values: readonly number[], from: number, to: number) {
     const at = low + s * (high - low);
     return log ? Math.exp(at) : at;
   });
-  return { place, ticks: ticks.filter((t) => t >= 0) };
+  /** The value at a place of the sheet, within what the scale shows. */
+  const valueAt = (at: number) => {
+    const v = Math.min(high, Math.max(low, low + ((at - from) * (high - low)) / (to - from)));
+    return log ? Math.exp(v) : v;
+  };
+  return { place, valueAt, ticks: ticks.filter((t) => t >= 0) };
+}
+
+/** A bound as it is drawn: its line, and what lies beyond it: left, top, width, height. */
+interface Mark {
+  readonly along: 'x' | 'y';
+  readonly aim: Aim;
+  readonly d: string;
+  readonly off: readonly [number, number, number, number];
 }
 
 /** Found lines as points over two aims, better towards the corner with the mark; the chosen one filled. */
@@ -24,14 +38,19 @@ export function FoundPlot({
   lines,
   x,
   y,
+  bounds,
   chosen,
   onChoose,
+  onBound,
 }: {
   lines: readonly FoundLine[];
   x: Aim;
   y: Aim;
+  bounds: AimBounds;
   chosen: string;
   onChoose: (id: string) => void;
+  /** A bound was drawn elsewhere, SI. */
+  onBound: (aim: Aim, value: number) => void;
 }) {
   const units = useUnits();
   const across = scaleOf(
@@ -44,16 +63,54 @@ export function FoundPlot({
     H - BOTTOM,
     TOP,
   );
+  const sheet = useRef<SVGSVGElement>(null);
+  /** What a pointer over the sheet means along one of its axes. */
+  const drawn = (aim: Aim, along: 'x' | 'y', e: React.PointerEvent) => {
+    const box = sheet.current!.getBoundingClientRect();
+    const value =
+      along === 'x'
+        ? across.valueAt(((e.clientX - box.left) * W) / box.width)
+        : up.valueAt(((e.clientY - box.top) * H) / box.height);
+    onBound(aim, Number(value.toPrecision(3)));
+  };
+  const inside = (at: number, a: number, b: number) => Math.min(Math.max(at, Math.min(a, b)), Math.max(a, b));
+  const marks = (['x', 'y'] as const).flatMap((along): Mark[] => {
+    const aim = along === 'x' ? x : y;
+    const bound = bounds[aim];
+    if (bound === undefined || !(bound > 0)) return [];
+    const { most } = AIM_WORDS[aim];
+    const [wide, high] = [W - RIGHT - LEFT, H - BOTTOM - TOP];
+    if (along === 'x') {
+      const at = inside(across.place(bound), LEFT, W - RIGHT);
+      const off: Mark['off'] = most ? [LEFT, TOP, at - LEFT, high] : [at, TOP, W - RIGHT - at, high];
+      return [{ along, aim, d: `M${at} ${TOP}V${H - BOTTOM}`, off }];
+    }
+    const at = inside(up.place(bound), TOP, H - BOTTOM);
+    const off: Mark['off'] = most ? [LEFT, at, wide, H - BOTTOM - at] : [LEFT, TOP, wide, at - TOP];
+    return [{ along, aim, d: `M${LEFT} ${at}H${W - RIGHT}`, off }];
+  });
   const write = (v: number, aim: Aim) => formatQuantity(v, AIM_WORDS[aim].quantity, units, 2);
   const corner = [AIM_WORDS[x].most ? W - RIGHT : LEFT, AIM_WORDS[y].most ? TOP : H - BOTTOM] as const;
   return (
     <svg
+      ref={sheet}
       viewBox={`0 0 ${W} ${H}`}
       className="block w-full"
       role="group"
       aria-label={`Found lines: ${AIM_WORDS[y].name} over ${AIM_WORDS[x].name}; the table beside has them all`}
     >
       <rect x={LEFT} y={TOP} width={W - RIGHT - LEFT} height={H - BOTTOM - TOP} fill="none" stroke="var(--rule)" />
+      {marks.map((m) => (
+        <rect
+          key={m.along}
+          x={m.off[0]}
+          y={m.off[1]}
+          width={m.off[2]}
+          height={m.off[3]}
+          fill="var(--ink)"
+          opacity="0.06"
+        />
+      ))}
       {across.ticks.map((t) => (
         <g key={t}>
           <path d={`M${across.place(t)} ${TOP}V${H - BOTTOM}`} stroke="var(--rule)" strokeDasharray="1 4" />
@@ -97,12 +154,27 @@ export function FoundPlot({
             fill={l.id === chosen ? 'var(--expected)' : 'var(--paper)'}
             stroke="var(--expected)"
             strokeWidth="1.6"
+            opacity={l.id === chosen || beyond(l, bounds).length === 0 ? 1 : 0.4}
             className="cursor-pointer"
             onClick={() => onChoose(l.id)}
           >
             <title>{`${l.stages.map((s) => s.kind).join(', ')}: ${write(l.aims[x], x)}, ${write(l.aims[y], y)}`}</title>
           </circle>
         ))}
+      {marks.map((m) => (
+        <g
+          key={m.along}
+          data-bound={m.aim}
+          className={m.along === 'x' ? 'cursor-ew-resize' : 'cursor-ns-resize'}
+          onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+          onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && drawn(m.aim, m.along, e)}
+        >
+          <path d={m.d} stroke="transparent" strokeWidth="10" />
+          <path d={m.d} stroke="var(--ink)" strokeWidth="1.5" strokeDasharray="6 3">
+            <title>{`${AIM_WORDS[m.aim].name}, ${AIM_WORDS[m.aim].most ? 'least' : 'most'} ${write(bounds[m.aim]!, m.aim)}: drag, or type below`}</title>
+          </path>
+        </g>
+      ))}
     </svg>
   );
 }

@@ -22,6 +22,8 @@ test.describe('finding lines', () => {
     const shown = found(page).locator('tbody tr');
     const before = await shown.count();
     expect(before).toBeGreaterThan(20);
+    await expect(page.getByRole('region', { name: 'Your variants beside them' })).toContainText('A misses play');
+    await expect(page.locator('[data-own="B"]')).toHaveCount(1);
     await type(page, 'money, at most', '70 ¤');
     await page.getByRole('checkbox', { name: /only lines within/ }).check();
     await expect.poll(() => shown.count()).toBeLessThan(before);

@@ -1,13 +1,4 @@
-import {
-  activeVariant,
-  AIMS,
-  analyseLine,
-  editsFor,
-  makeShelf,
-  readRecord,
-  stopping,
-  whyNotSays,
-} from '@gristmill/core';
+import { activeVariant, AIMS, analyseLine, editsFor, makeShelf, stopping, whyNotSays } from '@gristmill/core';
 import { describe, expect, it } from 'vitest';
 import { FoundSets } from '../src/storage/found.ts';
 import { MemoryVault } from '../src/storage/vault.ts';

@@ -5,12 +5,12 @@ import { AIMS, type Aim } from './compose.ts';
 import type { FoundLine } from './find.ts';
 import { AIM_WORDS } from './says.ts';
 
-/** AimBounds on what lines are chosen by, SI: most of what is wanted small, least of what is wanted large. */
+/** Bounds on what lines are chosen by, SI: most of what is wanted small, least of what is wanted large. */
 export type AimBounds = Readonly<Partial<Record<Aim, number>>>;
 
 /**
  * What a brief asks of found lines, musts and wishes alike; the tighter where it asks twice.
- * @example briefBounds([{ id: 'money', sense: 'max', need: 'wish', value: 100 }], demand) // { money: 100 }
+ * @example briefBounds([{ id: 'money', sense: 'max', need: 'wish', value: 100 }], { peak: 1, speed: 1 }) // { money: 100 }
  */
 export function briefBounds(limits: readonly Limit[], demand: Demand): AimBounds {
   const out: Partial<Record<Aim, number>> = {};

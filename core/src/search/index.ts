@@ -8,3 +8,4 @@ export { fromDrawer, type FromDrawer } from './from-drawer.ts';
 export { inMaterials, makingOf, type Making } from './making.ts';
 export { beyond, briefBounds, processesOf, type AimBounds } from './bounds.ts';
 export { findInParts, type SearchSteps } from './in-parts.ts';
+export { aimsOfReport, beatenBy, ownSays } from './own.ts';

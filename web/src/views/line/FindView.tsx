@@ -1,12 +1,14 @@
 import {
   AIM_WORDS,
   AIMS,
+  aimsOfReport,
   beyond,
   briefBounds,
   characterOf,
   demandOf,
   inOrderOf,
   LIMIT_KINDS,
+  ownSays,
   PRIORITIES,
   processesOf,
   stageKind,
@@ -34,9 +36,10 @@ import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useSaid } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
 import { copyVariant } from '../../state/variants.ts';
+import { useLines } from '../../workers/queries.ts';
 import { DrawerDetails } from '../shop/Drawer.tsx';
 import { Advice, AimText, namesOf, There } from './found.tsx';
-import { FoundPlot } from './FoundPlot.tsx';
+import { FoundPlot, type Own } from './FoundPlot.tsx';
 import { TYPE_NAMES } from './MotorPanel.tsx';
 
 const DOING = { screening: 'Screening stages', composing: 'Putting lines together', computing: 'Computing them whole' };
@@ -174,7 +177,24 @@ function WhyNotList({
   );
 }
 
-/** AimBounds on what the plot shows, as the brief asks or as they were drawn. */
+/** How the joint's own variants stand beside what was found. */
+function OwnVariants({ own, lines }: { own: readonly Own[]; lines: readonly FoundLine[] }) {
+  if (own.length === 0) return null;
+  return (
+    <section aria-label="Your variants beside them" className="pt-2">
+      <h2 className="rule-b pb-0.5">Your variants beside them</h2>
+      <ul className="list-disc pl-4 text-[13px]">
+        {own.map((o) => (
+          <li key={o.id}>
+            <Said>{ownSays(o.name, o.report, lines)}</Said>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Bounds on what the plot shows, as the brief asks or as they were drawn. */
 function BoundFields({
   aims,
   bounds,
@@ -220,6 +240,15 @@ export default function FindView() {
   const variant = useVariant();
   const edits = useEdits();
   const edit = useOpen((s) => s.edit);
+  const reports = useLines(joint);
+  const own = useMemo(
+    () =>
+      joint.variants.flatMap((v, i): Own[] => {
+        const report = reports[i];
+        return report ? [{ id: v.id, name: v.name, report, aims: aimsOfReport(report) }] : [];
+      }),
+    [joint.variants, reports],
+  );
   const search = useSearches((s) => s.of[joint.id]);
   useEffect(() => void recallSearch(joint.id), [joint.id]);
   const shelf = useShelf();
@@ -332,6 +361,7 @@ export default function FindView() {
               {open ? (
                 <FoundPlot
                   lines={lines}
+                  own={own}
                   x={axes[0]}
                   y={axes[1]}
                   bounds={bounds}
@@ -397,6 +427,7 @@ export default function FindView() {
               {search!.first ? null : (
                 <>
                   <Advice lines={all} />
+                  <OwnVariants own={own} lines={all} />
                   <WhyNotList result={search!.result!} onLook={take} />
                 </>
               )}

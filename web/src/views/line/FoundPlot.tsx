@@ -1,4 +1,12 @@
-import { AIM_WORDS, beyond, formatQuantity, type Aim, type AimBounds, type FoundLine } from '@gristmill/core';
+import {
+  AIM_WORDS,
+  beyond,
+  formatQuantity,
+  type Aim,
+  type AimBounds,
+  type FoundLine,
+  type LineReport,
+} from '@gristmill/core';
 import { useRef } from 'react';
 import { useUnits } from '../../state/prefs.ts';
 
@@ -25,6 +33,14 @@ function scaleOf(values: readonly number[], from: number, to: number) {
   return { place, valueAt, ticks: ticks.filter((t) => t >= 0) };
 }
 
+/** A variant of the joint itself; what it would be chosen by where that can be computed. */
+export interface Own {
+  readonly id: string;
+  readonly name: string;
+  readonly report: LineReport;
+  readonly aims: Readonly<Record<Aim, number>> | undefined;
+}
+
 /** A bound as it is drawn: its line, and what lies beyond it: left, top, width, height. */
 interface Mark {
   readonly along: 'x' | 'y';
@@ -36,6 +52,7 @@ interface Mark {
 /** Found lines as points over two aims, better towards the corner with the mark; the chosen one filled. */
 export function FoundPlot({
   lines,
+  own,
   x,
   y,
   bounds,
@@ -44,6 +61,7 @@ export function FoundPlot({
   onBound,
 }: {
   lines: readonly FoundLine[];
+  own: readonly Own[];
   x: Aim;
   y: Aim;
   bounds: AimBounds;
@@ -53,13 +71,15 @@ export function FoundPlot({
   onBound: (aim: Aim, value: number) => void;
 }) {
   const units = useUnits();
+  const mine = own.flatMap(({ name, aims }) => (aims ? [{ name, aims }] : []));
+  const all = [...lines, ...mine];
   const across = scaleOf(
-    lines.map((l) => l.aims[x]),
+    all.map((l) => l.aims[x]),
     LEFT,
     W - RIGHT,
   );
   const up = scaleOf(
-    lines.map((l) => l.aims[y]),
+    all.map((l) => l.aims[y]),
     H - BOTTOM,
     TOP,
   );
@@ -161,6 +181,19 @@ export function FoundPlot({
             <title>{`${l.stages.map((s) => s.kind).join(', ')}: ${write(l.aims[x], x)}, ${write(l.aims[y], y)}`}</title>
           </circle>
         ))}
+      {mine.map((o) => {
+        const [px, py] = [across.place(o.aims[x]), up.place(o.aims[y])];
+        return (
+          <g key={o.name} data-own={o.name}>
+            <path d={`M${px} ${py - 6}l6 6l-6 6l-6 -6Z`} fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.6">
+              <title>{`your ${o.name}: ${write(o.aims[x], x)}, ${write(o.aims[y], y)}`}</title>
+            </path>
+            <text x={px + 9} y={py - 5} fontSize="11.5" fontWeight="600" fill="var(--ink)">
+              {o.name.slice(0, 12)}
+            </text>
+          </g>
+        );
+      })}
       {marks.map((m) => (
         <g
           key={m.along}

@@ -105,7 +105,10 @@ export async function openDemoSet(page: Page): Promise<void> {
 
 /** A view of a demo joint: the first flow of a worker opens the set by its button, the others find it in storage. */
 export async function openDemo(page: Page, view = 'brief', joint = 'Body yaw'): Promise<void> {
-  const keeper = page.context().pages().find((p) => p.url().endsWith('/health'));
+  const keeper = page
+    .context()
+    .pages()
+    .find((p) => p.url().endsWith('/health'));
   const fresh = page.url() === 'about:blank';
   let hrefs = keeper && fresh ? await putDemo(keeper) : undefined;
   if (!hrefs) {

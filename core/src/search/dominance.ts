@@ -61,7 +61,7 @@ export function spreadOut(aims: readonly ArrayLike<number>[], most: number): num
   const objectives = Array.from({ length: aims[0]!.length }, (_, d) => inOrder(aims, d));
   const there = new Uint8Array(count).fill(1);
   const apart = new Float64Array(count);
-  for (let left = count; left > most; ) {
+  for (let left = count; left > most;) {
     apart.fill(0);
     for (const o of objectives) addCrowding(o, left, apart);
     // A tenth at a time while there are many: what one leaves behind stands further apart.

@@ -1,6 +1,10 @@
 import { defineConfig } from 'vitest/config';
 
-const common = { testTimeout: 120_000, setupFiles: ['core/test/repeatable.ts', 'core/test/setup.ts'] };
+const common = {
+  testTimeout: 120_000,
+  hookTimeout: 120_000,
+  setupFiles: ['core/test/repeatable.ts', 'core/test/setup.ts'],
+};
 
 /** Tests that put storage, clocks or modules in place of others, or look at what the whole page keeps. */
 const OWN_WORLD = [

@@ -11,6 +11,7 @@ import {
   type CrankLayout,
   type PlateDrive,
 } from '../src/index.ts';
+import { Chance } from './specimens/chance.ts';
 import { distanceTo } from './helpers.ts';
 
 interface Case {
@@ -63,6 +64,43 @@ describe('dead points of ring plates', () => {
     // With one crank two plates opposite one another jam; an idle one lets each carry the other.
     expect(score([0, Math.PI])).toBeGreaterThan(0.2);
     expect(score([0, (2 * Math.PI) / 3, (4 * Math.PI) / 3])).toBeGreaterThan(0.3);
+  });
+
+  it('with an idle crank it is the least that any prices of its torque and the plates’ moments leave', () => {
+    const least = (f: (x: number) => number, from: number, to: number): number => {
+      let [lo, hi] = [from, to];
+      for (let k = 0; k < 90; k++) {
+        const [a, b] = [lo + (hi - lo) * 0.382, lo + (hi - lo) * 0.618];
+        if (f(a) < f(b)) hi = b;
+        else lo = a;
+      }
+      return f((lo + hi) / 2);
+    };
+    const c = new Chance(7);
+    for (let n = 0; n < 12; n++) {
+      const d: PlateDrive = {
+        pins: Math.round(c.between(8, 40)),
+        throw: c.between(5e-4, 2e-3),
+        distance: c.between(0.02, 0.06),
+        layout: 'idle',
+        phases: [0, 2.1, 4.3].slice(0, 1 + (n % 3)),
+      };
+      const crank = n === 0 ? 0 : c.between(0, 6.28);
+      const [z, l] = [d.pins * d.throw, (d.pins + 1) * d.throw];
+      // Forces of one newton along P − μ·A and Q − μ·B: what they pass is the sum of both lengths.
+      const plate = (a: number, price: number) => {
+        const [ux, uy] = [Math.cos(a), Math.sin(a)];
+        const both = (mu: number) =>
+          Math.hypot(z * uy + mu * l * uy, -z * ux - mu * (d.distance + l * ux)) +
+          Math.hypot(z * uy - price * uy + mu * l * uy, -z * ux + price * ux - mu * (l * ux - d.distance));
+        return least(both, -50, 50);
+      };
+      const whole = (price: number) => d.phases.reduce((s, phase) => s + plate(crank + phase, price), 0);
+      const byHand = least(whole, -200 * z, 200 * z);
+      // At crank 0 one plate passes nothing: shares of what it passes elsewhere.
+      expect((mostTorque(d, crank).torque - byHand) / z, `${n}`).toBeCloseTo(0, 6);
+      expect(mostTorque(d, crank).torque).toBeLessThanOrEqual(byHand + 1e-9 * z);
+    }
   });
 
   it('forces found are in equilibrium, within their limit, and make up the torque told', () => {

@@ -243,7 +243,11 @@ export const positioning: TestKind = {
         ),
         fig('repeatabilityUp', 'Repeatability from below R↑', '4·max sᵢ↑'),
         fig('repeatabilityDown', 'Repeatability from above R↓', '4·max sᵢ↓'),
-        fig('reversal', 'Reversal B', 'max |x̄ᵢ↑ − x̄ᵢ↓|'),
+        fig(
+          'reversal',
+          'Reversal B',
+          'max |x̄ᵢ↑ − x̄ᵢ↓|' + (result.reversal <= bands.reversal.U ? '; within its own scatter: U is a bound' : ''),
+        ),
         fig('meanReversal', 'Mean reversal', 'mean of x̄ᵢ↑ − x̄ᵢ↓'),
         fig('accuracy', 'Accuracy A', 'max(x̄ᵢ + 2sᵢ) − min(x̄ᵢ − 2sᵢ)'),
         fig('systematic', 'Systematic deviation E', 'range of the means, both sides'),

@@ -65,7 +65,7 @@ describe('what lies in the drawer', () => {
   });
 
   it('names a closed belt by what it is bought by, and a stage says so of its own', () => {
-    expect(beltKey('htd-3m', 120, 9e-3)).toBe('htd-3m 120 9');
+    expect(beltKey('R3', 120, 9e-3)).toBe('R3 120 9');
     const line = joint.variants.find((v) => v.stages[0]!.kind === 'belt')!.stages[0]!;
     const opened = openStage({ ...line, params: { ...line.params, closure: 'closed' } }, shelf);
     const parts = opened.ok ? opened.value.parts() : opened;
@@ -112,11 +112,11 @@ describe('what lies in the drawer', () => {
   });
 
   it('is kept, merged and carried in files; what is damaged is refused by its place', () => {
-    const edits = { drawer: { motors: { a: 1 }, belts: { 'gt2 100 6': 3 }, materials: ['pla'] } };
+    const edits = { drawer: { motors: { a: 1 }, belts: { 'R2 100 6': 3 }, materials: ['pla'] } };
     expect(readShopFile(writeShopFile(edits))).toEqual({ ok: true, value: edits });
     expect(mergeEdits(edits, { drawer: { motors: { a: 2, b: 1 } } }).drawer).toEqual({
       motors: { a: 2, b: 1 },
-      belts: { 'gt2 100 6': 3 },
+      belts: { 'R2 100 6': 3 },
       materials: ['pla'],
     });
     expect(mergeEdits({}, edits)).toEqual(edits);

@@ -20,7 +20,7 @@ export interface Stocked {
 /**
  * What stands for a closed belt: section, teeth and width in millimetres.
  * @param width m
- * @example beltKey('gt2-2', 122, 6e-3) // 'gt2-2 122 6'
+ * @example beltKey('R2', 122, 6e-3) // 'R2 122 6'
  */
 export const beltKey = (section: string, teeth: number, width: number): string =>
   `${section} ${teeth} ${Number((width * 1e3).toPrecision(6))}`;

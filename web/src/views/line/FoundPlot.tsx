@@ -71,7 +71,7 @@ export function FoundPlot({
   onBound: (aim: Aim, value: number) => void;
 }) {
   const units = useUnits();
-  const mine = own.flatMap(({ name, aims }) => (aims ? [{ name, aims }] : []));
+  const mine = own.flatMap(({ id, name, aims }) => (aims ? [{ id, name, aims }] : []));
   const all = [...lines, ...mine];
   const across = scaleOf(
     all.map((l) => l.aims[x]),
@@ -184,7 +184,7 @@ export function FoundPlot({
       {mine.map((o) => {
         const [px, py] = [across.place(o.aims[x]), up.place(o.aims[y])];
         return (
-          <g key={o.name} data-own={o.name}>
+          <g key={o.id} data-own={o.name}>
             <path d={`M${px} ${py - 6}l6 6l-6 6l-6 -6Z`} fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.6">
               <title>{`your ${o.name}: ${write(o.aims[x], x)}, ${write(o.aims[y], y)}`}</title>
             </path>

@@ -83,7 +83,7 @@ export default function ShopPage() {
     toast(
       `Brought in: ${
         Object.entries(read.value)
-          .map(([k, x]) => `${Object.keys(x as object).length} ${k}`)
+          .map(([k, x]) => (k === 'drawer' ? 'the drawer' : `${Object.keys(x as object).length} ${k}`))
           .join(', ') || 'nothing'
       }.`,
       { action: { label: 'Undo', onClick: () => changeShop(before) } },

@@ -20,6 +20,7 @@ import {
 } from '../src/index.ts';
 import { Chance } from './specimens/chance.ts';
 import { loopSpecimen, LOOPS } from './specimens/hysteresis.ts';
+import { turnSpecimen, TURNS } from './specimens/transmission.ts';
 import { stopSpecimen, STOPS } from './specimens/typed.ts';
 
 const ARCMIN = Math.PI / 10800;
@@ -380,6 +381,36 @@ describe('an uncertainty that holds more often than it says', () => {
     const told = (name: string) => how(typed('positioning', stopSpecimen(STOPS[name]!, 3).rows), 'repeatability');
     expect(told('five targets, five runs')).toMatch(/U is a bound/);
     expect(told('twelve targets, five runs')).not.toMatch(/bound/);
+  });
+
+  it('is called a bound where a reversal lies within its own scatter, and not where it stands out of it', () => {
+    const told = (name: string) => how(typed('positioning', stopSpecimen(STOPS[name]!, 3).rows), 'reversal');
+    expect(told('without reversal')).toMatch(/U is a bound/);
+    expect(told('twelve targets, five runs')).not.toMatch(/bound/);
+  });
+
+  it('is called a bound for waves that a sensor’s own error may make alone', () => {
+    const s = turnSpecimen(TURNS['a sensor with an error of its own']!, 3);
+    const kind = testKind('transmission')!;
+    const blank = blankTest(kind, { id: 't', buildId: '', date: '' });
+    const recording = {
+      channels: ['input', 'output'].map((id) => ({ id, name: id, quantity: 'angle' as const })),
+      data: [s.input, s.output],
+      rate: 0,
+      malformed: 0,
+      gaps: 0,
+      notes: [],
+    };
+    const told = (sensorError: number) => {
+      const context = contextFor(undefined, undefined, makeShelf(), recording);
+      const r = analyseTest({ ...blank, rig: { ...blank.rig, sensorError } }, context);
+      if (!r.ok) throw new Error(r.problem.what);
+      return r.value.peaks!.filter((p) => p.order < 2.5).map((p) => p.next);
+    };
+    const slow = told(1);
+    expect(slow.length).toBeGreaterThan(0);
+    for (const next of slow) expect(next).toMatch(/^Less than the sensor’s own error may be.*a bound/);
+    for (const next of told(0)) expect(next).not.toMatch(/bound/);
   });
 
   it('is called a bound where neighbouring readings of a loop err alike, and not where each errs by itself', () => {

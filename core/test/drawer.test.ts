@@ -21,6 +21,7 @@ import {
   salvageShop,
   stageKind,
   stageKinds,
+  usualMaterials,
   writeShopFile,
   type FindAsk,
   type FindResult,
@@ -79,15 +80,18 @@ describe('what lies in the drawer', () => {
   });
 
   it('is bought by designation in every kind that has bearings: as many are told as its parts have', () => {
+    const seen = new Set<string>();
     for (const kind of stageKinds()) {
       const opened = kind.open(kind.starts, shelf);
       const parts = opened.ok ? opened.value.parts() : opened;
       for (const p of parts.ok ? parts.value : [])
         if (/^Bearing |bearing /.test(p.name) && p.made === 'bought') {
+          seen.add(kind.id);
           expect(p.stocked, `${kind.id}: ${p.name}`).toMatchObject({ shelf: 'bearings' });
           expect(shelf.bearings.find((b) => b.id === p.stocked!.id)!.price).toBe(p.money);
         }
     }
+    expect(seen.size).toBeGreaterThanOrEqual(3);
   });
 
   it('makes lines with an owned motor cheaper by its price, and the search prefers them', () => {
@@ -139,6 +143,7 @@ describe('materials of a search', () => {
   it('are what a kind is usually made of where nobody says', () => {
     expect(inMaterials(stageKind('spur')!, usual, makingOf(shelf.materials, undefined), shelf)).toEqual([usual]);
     expect([usual.material1, usual.material2]).toEqual(['c45', 'pa-cf']);
+    expect(usualMaterials(stageKinds(), shelf.materials)).toEqual(['pa-cf', 'c45']);
   });
 
   it.each([

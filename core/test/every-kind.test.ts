@@ -214,6 +214,15 @@ describe('the report of every kind', () => {
     }
   });
 
+  each('stands where its report has no check that stops it, asked quickly or in full', (kind) => {
+    for (const { params, duty: at } of anyStages(kind, examples(60), 17)) {
+      const [quick, full] = [kind.open(params, shelf), kind.open(params, shelf)];
+      if (!quick.ok || !full.ok) continue;
+      const stops = full.value.report(at).checks.filter((c) => c.state === 'fails' && c.severity === 'stop');
+      expect(quick.value.stands(at), `${kind.id}: ${stops.map((c) => c.id).join()}`).toBe(stops.length === 0);
+    }
+  });
+
   each('records every factor of the shop that moves it', (kind) => {
     for (const { params, duty: at } of anyStages(kind, examples(9), kind.id.length)) {
       const opened = kind.open(params, shelf);

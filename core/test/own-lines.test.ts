@@ -38,6 +38,13 @@ describe('a variant beside found lines', () => {
     expect(beatenBy(aims, [same, trades])).toBeUndefined();
     expect(beatenBy(aims, [same, beats, trades])).toBe(beats);
     expect(beatenBy(aims, [beats, more])).toBe(more);
+    // At list prices: what lies in the drawer makes no line better than a variant of the same parts.
+    const owned = {
+      ...same,
+      aims: { ...same.aims, money: 60 },
+      there: [{ name: 'M', needed: 1, there: 1, saves: 40 }],
+    };
+    expect(beatenBy(aims, [owned])).toBeUndefined();
     // The same by the comparison that the search itself makes.
     const small = (l: FoundLine['aims']) =>
       AIMS.map((a) => (a === 'stiffness' || a === 'efficiency' ? 1 / l[a] : l[a]));

@@ -26,8 +26,6 @@ export interface FindAsk {
   readonly shelf: Shelf;
   /** Kinds of stage that may be used; all where left out. */
   readonly kinds?: readonly string[];
-  /** Materials of the shop that stages may be made of, by id; what the drawer says where left out. */
-  readonly materials?: readonly string[];
   /** Motors of the shop that may be used, by id; all, and the variant's own, where left out. */
   readonly motors?: readonly string[];
   /** Most stages of a line. */
@@ -184,7 +182,7 @@ function setUp(ask: FindAsk) {
     kinds,
     drives,
     shelf,
-    making: makingOf(ask.shelf.materials, ask.materials ?? drawer?.materials),
+    making: makingOf(ask.shelf.materials, drawer?.materials),
   };
 }
 

@@ -26,6 +26,18 @@ export function makingOf(materials: readonly Material[], allowed: readonly strin
   return { main: printed.length ? printed : milled, milled: strongest, allowed: new Set(may.map((m) => m.id)) };
 }
 
+/** What the kinds are usually made of, where it is not bought: what a choice of materials begins with. */
+export function usualMaterials(kinds: readonly AnyStageKind[], materials: readonly Material[]): string[] {
+  const usual = new Set(
+    kinds.flatMap((k) =>
+      k.fields.flatMap((f) =>
+        f.as === 'choice' && f.of === 'material' ? [(k.starts as Record<string, unknown>)[f.path]] : [],
+      ),
+    ),
+  );
+  return materials.filter((m) => m.made !== 'bought' && usual.has(m.id)).map((m) => m.id);
+}
+
 /**
  * A candidate stage in the materials that may be used: one set of parameters for each main material. What is bought ready
  * made stays; so does what is milled of an allowed material.

@@ -16,6 +16,12 @@ export function aimsOfReport(report: LineReport): Aims | undefined {
   return of.every(([, v]) => Number.isFinite(v)) ? (Object.fromEntries(of) as Record<Aim, number>) : undefined;
 }
 
+/** What a found line is chosen by at list prices: a variant is told by those, whatever lies in the drawer. */
+const listed = (l: FoundLine): Aims => ({
+  ...l.aims,
+  money: (l.there ?? []).reduce((m, x) => m + x.saves, l.aims.money),
+});
+
 /** How many times as good one is as another in something: above 1 where it is better. */
 const better = (aim: Aim, a: number, b: number): number =>
   AIM_WORDS[aim].most ? a / Math.max(b, 1e-12) : Math.max(b, 1e-5) / Math.max(a, 1e-5);
@@ -30,7 +36,8 @@ export function beatenBy(aims: Aims, lines: readonly FoundLine[]): FoundLine | u
   let best: FoundLine | undefined;
   let by = 0;
   for (const l of lines) {
-    const shares = AIMS.map((a) => better(a, l.aims[a], aims[a]));
+    const own = listed(l);
+    const shares = AIMS.map((a) => better(a, own[a], aims[a]));
     if (shares.some((s) => s < 1 - 1e-9) || !shares.some((s) => s > 1.01)) continue;
     const gain = shares.reduce((s, x) => s + Math.log(Math.min(x, 10)), 0);
     if (gain > by) [by, best] = [gain, l];
@@ -49,10 +56,11 @@ export function ownSays(name: string, report: LineReport, lines: readonly FoundL
   if (stopped) return `${name} is stopped by a check of ${stopped.where}: ${stopped.check.name.toLowerCase()}.`;
   const by = beatenBy(aims, lines);
   if (!by) return `${name}: none of those found is as good in everything.`;
-  const most = [...AIMS].sort((a, b) => better(b, by.aims[b], aims[b]) - better(a, by.aims[a], aims[a])).slice(0, 2);
+  const its = listed(by);
+  const most = [...AIMS].sort((a, b) => better(b, its[b], aims[b]) - better(a, its[a], aims[a])).slice(0, 2);
   const said = most.map((a) => {
     const { name: of, quantity } = AIM_WORDS[a];
-    return `${of} ${stated(by.aims[a], quantity, 3)} beside ${stated(aims[a], quantity, 3)}`;
+    return `${of} ${stated(its[a], quantity, 3)} beside ${stated(aims[a], quantity, 3)}`;
   });
   const kinds = by.stages.map((s) => (stageKind(s.kind)?.name ?? s.kind).toLowerCase()).join(', ');
   return `${name}: ${kinds} with ${by.motor.name} is at least as good in everything (${said.join(', ')}).`;

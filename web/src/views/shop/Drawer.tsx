@@ -1,4 +1,11 @@
-import { beltKey, formatQuantity, type Drawer as Owned, type Stocked } from '@gristmill/core';
+import {
+  beltKey,
+  formatQuantity,
+  stageKinds,
+  usualMaterials,
+  type Drawer as Owned,
+  type Stocked,
+} from '@gristmill/core';
 import { useState } from 'react';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
@@ -8,8 +15,6 @@ import { changeShop } from '../../storage/edit-shop.ts';
 
 type ShelfName = Stocked['shelf'];
 const OF: Readonly<Record<ShelfName, string>> = { motors: 'motor', bearings: 'bearing', belts: 'closed belt' };
-/** What stages are made of where nobody says: the first marks, when one begins to choose. */
-const USUAL = ['pa-cf', 'c45'];
 
 const change = (drawer: Owned): void => void changeShop({ ...useShop.getState().edits, drawer });
 
@@ -152,7 +157,7 @@ export function Drawer() {
           ]}
           onChange={(v) => {
             const { materials: _, ...rest } = drawer;
-            change(v === 'these' ? { ...rest, materials: USUAL } : rest);
+            change(v === 'these' ? { ...rest, materials: usualMaterials(stageKinds(), shelf.materials) } : rest);
           }}
         />
         {materials

@@ -397,7 +397,7 @@ export default function FindView() {
                 />
                 only lines within these and the brief’s other limits
                 <span className="label">
-                  {all.filter((l) => beyond(l, bounds).length === 0).length} of {all.length}
+                  {all.filter((l) => beyond(l, bounds).length === 0).length} of {all.length}, the others faint
                 </span>
               </label>
             </div>

@@ -1,6 +1,6 @@
 import { noiseFloor } from './noise-floor.ts';
-import { fitColumns, takeOut } from './regress.ts';
 import { amplitudes, leftOfWave } from './spectrum.ts';
+import { EvenValues, stepOfWaves, type WaveFit } from './wave-fit.ts';
 
 /** A line of a spectrum over angle, found by least squares. */
 export interface OrderLine {
@@ -29,84 +29,52 @@ interface Wave {
   known: boolean;
 }
 
-/** Samples after which a wave that is turned on sample by sample is worked out anew. */
-const ANEW = 64;
+/** An error over even angles of some turns of the output. */
+class EvenError {
+  private readonly values: EvenValues;
+  /** Angle of a wave of order one from one value to the next, rad. */
+  private readonly by: number;
 
-/** Both parts of waves over even angles of `turns` turns. */
-function columnsOf(waves: readonly Wave[], n: number, turns: number): Float64Array[] {
-  return waves.flatMap(({ order }) => {
-    const cos = new Float64Array(n);
-    const sin = new Float64Array(n);
-    wave((2 * Math.PI * order * turns) / n, cos, sin);
-    return [cos, sin];
-  });
-}
-
-/** Cosine and sine of (i + ½)·by, turned on from one to the next: twenty times as fast as asking for each. */
-function wave(by: number, cos: Float64Array, sin: Float64Array): void {
-  const c1 = Math.cos(by);
-  const s1 = Math.sin(by);
-  for (let from = 0; from < cos.length; from += ANEW) {
-    let c = Math.cos(by * (from + 0.5));
-    let s = Math.sin(by * (from + 0.5));
-    const to = Math.min(cos.length, from + ANEW);
-    for (let i = from; i < to; i++) {
-      cos[i] = c;
-      sin[i] = s;
-      const next = c * c1 - s * s1;
-      s = s * c1 + c * s1;
-      c = next;
-    }
+  constructor(
+    error: Float64Array,
+    private readonly turns: number,
+  ) {
+    this.values = new EvenValues(error);
+    this.by = (2 * Math.PI * turns) / error.length;
   }
-}
 
-interface Fitted {
-  readonly values: Float64Array;
-  readonly rest: Float64Array;
-  readonly rss: number;
-  readonly columns: readonly Float64Array[];
-}
+  /** Waves with their orders brought home; undefined where the record does not tell them apart. */
+  settle(start: readonly Wave[]): { waves: readonly Wave[]; fit: WaveFit } | undefined {
+    let waves = start;
+    let fit = this.fit(waves);
+    for (let i = 0; fit && i < 3 && waves.some((w) => !w.known); i++) {
+      const moved = this.refined(waves, fit);
+      if (!moved) break;
+      const again = this.fit(moved);
+      if (!again || again.rss > fit.rss) break;
+      waves = moved;
+      fit = again;
+    }
+    return fit && { waves, fit };
+  }
 
-function fitWaves(waves: readonly Wave[], error: Float64Array, turns: number): Fitted | undefined {
-  const columns = [new Float64Array(error.length).fill(1), ...columnsOf(waves, error.length, turns)];
-  const fit = fitColumns(columns, error);
-  if (!fit) return undefined;
-  const rest = error.slice();
-  columns.forEach((c, k) => takeOut(rest, c, fit.values[k]!));
-  return { values: fit.values, rest, rss: fit.rss, columns };
-}
+  private fit(waves: readonly Wave[]): WaveFit | undefined {
+    return this.values.fit(waves.map((w) => w.order * this.by));
+  }
 
-/** How an error changes with a wave's order: the angle times the wave a quarter on. */
-function byOrder(cos: Float64Array, sin: Float64Array, a: number, b: number, by: number): Float64Array {
-  const out = new Float64Array(cos.length);
-  for (let i = 0; i < out.length; i++) out[i] = by * (i + 0.5) * (b * cos[i]! - a * sin[i]!);
-  return out;
-}
-
-/** Moves the orders that are free by one step of Gauss and Newton; undefined where none moves by what could be seen. */
-function refined(waves: readonly Wave[], fit: Fitted, turns: number): Wave[] | undefined {
-  const n = fit.rest.length;
-  const free = waves.flatMap((w, k) => (w.known ? [] : [k]));
-  if (free.length === 0) return undefined;
-  const { values, columns } = fit;
-  const slopes = free.map((k) =>
-    byOrder(
-      columns[1 + 2 * k]!,
-      columns[2 + 2 * k]!,
-      values[1 + 2 * k]!,
-      values[2 + 2 * k]!,
-      (2 * Math.PI * turns) / n,
-    ),
-  );
-  const step = fitColumns([...columns, ...slopes], fit.rest);
-  if (!step) return undefined;
-  const most = 0.4 / turns;
-  const moves = free.map((_, at) => Math.max(-most, Math.min(most, step.values[1 + 2 * waves.length + at]!)));
-  if (moves.every((by) => Math.abs(by) < SEEN / turns)) return undefined;
-  return waves.map((w, k) => {
-    const at = free.indexOf(k);
-    return at < 0 ? w : { ...w, order: Math.max(0.2, w.order + moves[at]!) };
-  });
+  /** Moves the orders that are free by one step; undefined where none moves by what could be seen. */
+  private refined(waves: readonly Wave[], fit: WaveFit): Wave[] | undefined {
+    const free = waves.flatMap((w, k) => (w.known ? [] : [k]));
+    const step = stepOfWaves(fit, free);
+    if (!step) return undefined;
+    const most = 0.4 / this.turns;
+    const moves = step.map((x) => Math.max(-most, Math.min(most, x / this.by)));
+    if (moves.every((by) => Math.abs(by) < SEEN / this.turns)) return undefined;
+    return waves.map((w, k) => {
+      const at = free.indexOf(k);
+      return at < 0 ? w : { ...w, order: Math.max(0.2, w.order + moves[at]!) };
+    });
+  }
 }
 
 /** The order that is known within reach of a bin; undefined where none is, or two are. */
@@ -128,8 +96,9 @@ const knownAt = (order: number, known: readonly number[], turns: number): number
  * Source: matching pursuit with a joint least-squares fit; amplitude uncertain by the noise floor about it.
  */
 export function orderLines(error: Float64Array, turns: number, known: readonly number[], most = 10): OrderLine[] {
-  let waves: Wave[] = [];
-  let fit: Fitted = { values: new Float64Array(1), rest: error, rss: 0, columns: [] };
+  const values = new EvenError(error, turns);
+  let waves: readonly Wave[] = [];
+  let fit: WaveFit = { waves: [], parts: [], rest: error, rss: 0 };
   for (let round = 0; round < most; round++) {
     const a = amplitudes(fit.rest);
     const floor = noiseFloor(a);
@@ -146,44 +115,25 @@ export function orderLines(error: Float64Array, turns: number, known: readonly n
     // What is left beside a line that was fitted is its own shape, not another line.
     if (waves.some((w) => Math.abs(w.order - order) * turns < APART)) {
       waves = waves.map((w) => (Math.abs(w.order - order) * turns < APART ? { ...w, known: false } : w));
-      const moved = settle(waves, error, turns);
+      const moved = values.settle(waves);
       if (!moved || moved.fit.rss > 0.999 * fit.rss) break;
       ({ waves, fit } = moved);
       continue;
     }
-    const next = settle([...waves, { order, known: snapped !== undefined }], error, turns);
+    const next = values.settle([...waves, { order, known: snapped !== undefined }]);
     if (!next) break;
     ({ waves, fit } = next);
   }
   const floor = noiseFloor(amplitudes(fit.rest));
   return waves
     .map(({ order, known: at }, k): OrderLine => {
-      const amplitude = Math.hypot(fit.values[1 + 2 * k]!, fit.values[2 + 2 * k]!);
+      const amplitude = Math.hypot(fit.parts[k]!.cos, fit.parts[k]!.sin);
       const noise = floor[Math.min(floor.length - 1, Math.max(1, Math.round(order * turns)))]!;
       const left = leftOfWave((order * turns) / error.length);
       return { order, amplitude: amplitude / left, u: noise / left, significance: amplitude / noise, known: at };
     })
     .filter((l) => l.significance > SIGNIFICANT)
     .sort((a, b) => b.amplitude - a.amplitude);
-}
-
-/** Waves with their orders brought home. */
-function settle(
-  start: readonly Wave[],
-  error: Float64Array,
-  turns: number,
-): { waves: Wave[]; fit: Fitted } | undefined {
-  let waves = [...start];
-  let fit = fitWaves(waves, error, turns);
-  for (let i = 0; fit && i < 3 && waves.some((w) => !w.known); i++) {
-    const moved = refined(waves, fit, turns);
-    if (!moved) break;
-    const again = fitWaves(moved, error, turns);
-    if (!again || again.rss > fit.rss) break;
-    waves = moved;
-    fit = again;
-  }
-  return fit && { waves, fit };
 }
 
 /** Two orders that a record is too short to tell apart, and the turns that would do it. */

@@ -105,51 +105,35 @@ function twoDots(a: Float64Array, b: Float64Array, c: Float64Array, out: Float64
 }
 
 /** Takes `by` times a column out of a. */
-export function takeOut(a: Float64Array, column: Float64Array, by: number): void {
+function takeOut(a: Float64Array, column: Float64Array, by: number): void {
   for (let i = 0; i < a.length; i++) a[i]! -= by * column[i]!;
 }
 
 /**
- * Linear least squares with any few columns: coefficients and their covariance (already times the residual variance).
+ * Solves normal equations.
  *
- * @param columns one array a coefficient
- * @returns undefined where the columns do not determine the coefficients
- * Source: normal equations by Cholesky, columns scaled to unit length first.
+ * @param A products of the columns with each other, symmetric
+ * @returns coefficients from the columns' products with what they should tell; undefined where the columns do not
+ * determine them
+ * Source: Cholesky, columns scaled to unit length first.
+ * @example normalSolver([Float64Array.of(2, 0), Float64Array.of(0, 4)])(Float64Array.of(2, 2))[1] // 0.5
  */
-export function fitColumns(
-  columns: readonly Float64Array[],
-  y: Float64Array,
-  weights?: Float64Array,
-): { values: Float64Array; covariance: Float64Array[]; rss: number } | undefined {
-  const [p, n] = [columns.length, y.length];
-  const scale = columns.map((c) => Math.sqrt(dot(c, c, weights)));
+export function normalSolver(A: readonly Float64Array[]): ((right: Float64Array) => Float64Array) | undefined {
+  const p = A.length;
+  const scale = A.map((row, i) => Math.sqrt(row[i]!));
   if (scale.some((s) => !(s > 0))) return undefined;
-  const A = Array.from({ length: p }, () => new Float64Array(p));
-  const b = new Float64Array(p);
-  const two = new Float64Array(2);
-  for (let a = 0; a < p; a++) {
-    let c = a;
-    // Two products with one column at a time: each of its samples is fetched once for both.
-    for (; !weights && c + 1 < p; c += 2) {
-      twoDots(columns[a]!, columns[c]!, columns[c + 1]!, two);
-      A[a]![c] = A[c]![a] = two[0]! / scale[a]! / scale[c]!;
-      A[a]![c + 1] = A[c + 1]![a] = two[1]! / scale[a]! / scale[c + 1]!;
-    }
-    for (; c < p; c++) A[a]![c] = A[c]![a] = dot(columns[a]!, columns[c]!, weights) / scale[a]! / scale[c]!;
-    b[a] = dot(columns[a]!, y, weights) / scale[a]!;
-  }
-  const L = Array.from({ length: p }, () => new Float64Array(p));
+  const L = A.map(() => new Float64Array(p));
   for (let i = 0; i < p; i++)
     for (let j = 0; j <= i; j++) {
-      let s = A[i]![j]!;
+      let s = A[i]![j]! / scale[i]! / scale[j]!;
       for (let k = 0; k < j; k++) s -= L[i]![k]! * L[j]![k]!;
       if (i === j) {
         if (!(s > 1e-12)) return undefined;
         L[i]![i] = Math.sqrt(s);
       } else L[i]![j] = s / L[j]![j]!;
     }
-  const solve = (v: Float64Array): Float64Array => {
-    const z = Float64Array.from(v);
+  return (right) => {
+    const z = right.map((v, i) => v / scale[i]!);
     for (let i = 0; i < p; i++) {
       for (let k = 0; k < i; k++) z[i]! -= L[i]![k]! * z[k]!;
       z[i]! /= L[i]![i]!;
@@ -158,9 +142,40 @@ export function fitColumns(
       for (let k = i + 1; k < p; k++) z[i]! -= L[k]![i]! * z[k]!;
       z[i]! /= L[i]![i]!;
     }
-    return z;
+    return z.map((v, i) => v / scale[i]!);
   };
-  const values = solve(b).map((v, i) => v / scale[i]!);
+}
+
+/**
+ * Linear least squares with any few columns: coefficients and their covariance (already times the residual variance).
+ *
+ * @param columns one array a coefficient
+ * @returns undefined where the columns do not determine the coefficients
+ * Source: normal equations (`normalSolver`).
+ */
+export function fitColumns(
+  columns: readonly Float64Array[],
+  y: Float64Array,
+  weights?: Float64Array,
+): { values: Float64Array; covariance: Float64Array[]; rss: number } | undefined {
+  const [p, n] = [columns.length, y.length];
+  const A = Array.from({ length: p }, () => new Float64Array(p));
+  const b = new Float64Array(p);
+  const two = new Float64Array(2);
+  for (let a = 0; a < p; a++) {
+    let c = a;
+    // Two products with one column at a time: each of its samples is fetched once for both.
+    for (; !weights && c + 1 < p; c += 2) {
+      twoDots(columns[a]!, columns[c]!, columns[c + 1]!, two);
+      A[a]![c] = A[c]![a] = two[0]!;
+      A[a]![c + 1] = A[c + 1]![a] = two[1]!;
+    }
+    for (; c < p; c++) A[a]![c] = A[c]![a] = dot(columns[a]!, columns[c]!, weights);
+    b[a] = dot(columns[a]!, y, weights);
+  }
+  const solve = normalSolver(A);
+  if (!solve) return undefined;
+  const values = solve(b);
   const rest = y.slice();
   columns.forEach((c, a) => takeOut(rest, c, values[a]!));
   const rss = dot(rest, rest, weights);
@@ -168,7 +183,7 @@ export function fitColumns(
   const covariance = Array.from({ length: p }, (_, i) => {
     const unit = new Float64Array(p);
     unit[i] = 1;
-    return solve(unit).map((v, j) => (v * s2) / scale[i]! / scale[j]!);
+    return solve(unit).map((v) => v * s2);
   });
   return { values, covariance, rss };
 }

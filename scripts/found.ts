@@ -1,7 +1,7 @@
 // Looks for the lines of every demo joint and writes them to demo/found, so that the demo opens with them.
 // Usage: npm run found -- [joint ...]
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { activeVariant, editsFor, makeShelf, readJointFile } from '../core/src/index.ts';
+import { activeVariant, countSays, editsFor, makeShelf, readJointFile } from '../core/src/index.ts';
 import { registerKinds } from '../core/src/stage/catalogue.ts';
 import { findOnAllCores } from '../cli/src/find-parts.ts';
 
@@ -19,5 +19,5 @@ for (const name of named.length ? named : ['body-yaw', 'neck-lift', 'wing-root',
   const asked = [joint.brief, sensor, mount ?? null, output ?? null, edits];
   const kept = { when: new Date().toISOString(), first: false, asked, result };
   writeFileSync(new URL(`../demo/found/${name}.json`, import.meta.url), `${JSON.stringify(kept)}\n`);
-  console.log(`${name}: ${result.lines.length} lines of ${result.looked}`);
+  console.log(`${name}: ${result.lines.length} lines of ${countSays(result.looked, result.pruned)}`);
 }

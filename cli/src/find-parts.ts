@@ -101,7 +101,7 @@ export async function findOnAllCores(ask: FindAsk): Promise<FindResult> {
       compose: (s, k, n) => run('compose', k, [s, k, n]),
       worth: (s, composed) => Promise.resolve(worthComputing(ask, s, composed)),
       sum: (s, worth, k, n) => run('sum', k, [s, worth, k, n]),
-      chosen: (sums) => Promise.resolve(worthAnalysing(ask, sums)),
+      chosen: (worth, sums) => Promise.resolve(worthAnalysing(ask, worth, sums)),
       analyse: (s, worth, chosen, k, n) => run('analyse', k, [s, worth, chosen, k, n]),
       found: (s, worth, lines) => Promise.resolve(foundOf(ask, s, worth, lines)),
     });

@@ -10,6 +10,7 @@ import {
   refuse,
   stageKinds,
   stated,
+  countSays,
   whyNotSays,
   type FindAsk,
   type FindResult,
@@ -40,7 +41,7 @@ export async function find(file: string | undefined, o: Options): Promise<Result
   return ok(o.json ? toJson({ format: 'gristmill-found', ...found }) : sayFound(found));
 }
 
-function sayFound({ lines, whyNot, screened, looked }: FindResult): string {
+function sayFound({ lines, whyNot, screened, looked, pruned }: FindResult): string {
   const name = (id: string) => stageKinds().find((k) => k.id === id)?.name ?? id;
   const of = lines.map((l, i) => {
     const aims = AIMS.map((a) => `${AIM_WORDS[a].name} ${stated(l.aims[a], AIM_WORDS[a].quantity, 3)}`).join(', ');
@@ -53,7 +54,7 @@ function sayFound({ lines, whyNot, screened, looked }: FindResult): string {
     ].join('\n');
   });
   return [
-    `${lines.length} line${lines.length === 1 ? '' : 's'} of ${looked} looked at, from ${screened} stages.`,
+    `${lines.length} line${lines.length === 1 ? '' : 's'} out of ${countSays(looked, pruned)}; ${screened} stages.`,
     ...of,
     ...adviceOf(lines),
     ...whyNot.map((w) => `Not: ${whyNotSays(w)}`),

@@ -320,7 +320,7 @@ describe('the command line', () => {
     const shown = new Set(r.lines.flatMap((l: { stages: { kind: string }[] }) => l.stages.map((s) => s.kind)));
     expect(r.whyNot.map((w: { kind: string }) => w.kind)).toEqual(['belt', 'unit'].filter((k) => !shown.has(k)));
     const plain = await run('find', demo, '--kinds', 'belt', '--stages', '1');
-    expect(plain.out).toMatch(/^\d+ lines? of \d+ looked at, from \d+ stages\.\n1\. .*: Belt\n {3}money .* ¤, mass/);
+    expect(plain.out).toMatch(/^\d+ lines? out of \d+.*; \d+ stages\.\n1\. .*: Belt\n {3}money .* ¤, mass/);
     for (const [args, why] of [
       [['find'], 'FILE is missing'],
       [['find', demo, '--kinds', 'clockwork'], 'There is no kind “clockwork”'],

@@ -8,6 +8,7 @@ import {
   analyseFound,
   analyseLine,
   cannotFind,
+  countSays,
   chanceMet,
   chanceOf,
   characterOf,
@@ -30,6 +31,7 @@ import {
   whyNotSays,
   worthAnalysing,
   worthComputing,
+  type Analysed,
   type FindAsk,
   type FindResult,
   type FoundLine,
@@ -37,7 +39,9 @@ import {
 } from '../src/index.ts';
 import { Composer } from '../src/search/compose.ts';
 import { driveOf, placeOf, RATIOS, windowOf } from '../src/search/drives.ts';
-import { dutyAt } from '../src/search/members.ts';
+import { whyNot } from '../src/search/why-not.ts';
+import { Strongest } from '../src/search/dominance.ts';
+import { dutyAt, type Member } from '../src/search/members.ts';
 import { motorTorque } from '../src/motor/available.ts';
 
 const read = (name: string) => {
@@ -85,6 +89,38 @@ describe('a set of which none dominates another', () => {
       }),
       { numRuns: 30 },
     );
+  });
+
+  it('of at most so many lets more count as alike, and still keeps something near each', () => {
+    fc.assert(
+      fc.property(fc.array(point, { minLength: 30, maxLength: 80 }), (points) => {
+        const set = new NonDominated<number>(0.01, 10);
+        points.forEach((p, i) => set.take(i, p));
+        expect(set.items.length).toBeLessThanOrEqual(10);
+        expect(set.items.length).toBeGreaterThan(0);
+        for (const { of, aims } of set.items) expect([...aims]).toEqual(points[of]);
+        // Of any two that are left none is worse in everything.
+        for (const a of set.items)
+          for (const b of set.items) if (a !== b) expect(dominates(a.aims, b.aims)).toBe(false);
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it('the strongest of many beat only what several are better than, by the margin that is asked', () => {
+    const best = new Strongest([0, 0.1], 2);
+    best.add([1, 0.9]);
+    expect(best.beat([2, 2])).toBe(false);
+    best.add([1.5, 0.45]);
+    expect(best.beat([2, 2])).toBe(true);
+    expect(best.beat([1.5, 1.001])).toBe(true);
+    // A tenth of margin: 0.9 beats 1 and more.
+    expect(best.beat([1.5, 0.999])).toBe(false);
+    expect(best.beat([1.4, 5])).toBe(false);
+    // However many come, those that beat most stay.
+    for (let i = 0; i < 500; i++) best.add([100 + i, 100]);
+    expect(best.beat([2, 2])).toBe(true);
+    expect(best.beat([1.4, 5])).toBe(false);
   });
 
   it('is thinned to what stands apart, its ends kept', () => {
@@ -169,6 +205,12 @@ describe('a drive', () => {
   });
 });
 
+const composeAll = (composer: Composer): Composer => {
+  for (let k = 0; k < composer.steps; k++) composer.step(k);
+  for (const pair of composer.pairs()) composer.stepOn(pair);
+  return composer;
+};
+
 describe('screened stages', () => {
   let screening: Screening;
   beforeAll(() => void (screening = run(screenStages(ask))));
@@ -209,8 +251,7 @@ describe('screened stages', () => {
       ...screening.members.filter((m) => m.at < demand.peak).filter((_, i) => i % 11 === 0),
     ];
     const drive = driveOf(variant.motor, variant, demand, shelf);
-    const composer = new Composer([drive], few, demand, [], 2, false);
-    for (let k = 0; k < composer.steps; k++) composer.step(k);
+    const composer = composeAll(new Composer([drive], few, demand, [], 2, false));
     const kept = [...composer.fronts].flatMap(([key, f]) => f.items.map((x) => ({ key, aims: [...x.aims] })));
     // Every pair, and every stage alone, by hand.
     const levels = [...new Set(few.map((m) => m.at))].sort((a, b) => a - b);
@@ -253,6 +294,84 @@ describe('screened stages', () => {
     }
     expect(looked).toBeGreaterThan(300);
     expect(kept.length).toBeGreaterThan(5);
+  });
+
+  /** Some drives and stages, and what the brief asks, so few that all lines of three stages can be looked at. */
+  const small = () => {
+    const drives = shelf.motors.filter((_, i) => i % 3 === 0).map((m) => driveOf(m, variant, demand, shelf));
+    const few = [
+      ...screening.members.filter((m) => m.at === demand.peak).filter((_, i) => i % 9 === 0),
+      ...screening.members.filter((m) => m.at < demand.peak).filter((_, i) => i % 13 === 0),
+    ];
+    return { drives, few };
+  };
+
+  it('judged in blocks leave out nothing that is better than all they keep, by more than is alike', () => {
+    const { drives, few } = small();
+    const musts = [
+      { id: 'turnBack' as const, sense: 'max' as const, value: 20, need: 'must' as const },
+      { id: 'mass' as const, sense: 'max' as const, value: 1.5, need: 'must' as const },
+    ];
+    const told = (blocks: boolean) => {
+      const c = composeAll(new Composer(drives, few, demand, musts, 3, false, blocks));
+      const kept = [...c.fronts.values()].flatMap((f) => f.items.map((x) => x.aims));
+      return { kept, looked: c.looked, pruned: c.pruned };
+    };
+    const [blocks, alone] = [told(true), told(false)];
+    const behind = alone.kept.filter((a) => !blocks.kept.some((b) => b.every((v, i) => v <= a[i]! * 1.06)));
+    expect(behind.length).toBe(0);
+    expect(alone.kept.length).toBeGreaterThan(100);
+    // Alone only those count as pruned that pairs make which are like others.
+    expect(blocks.pruned).toBeGreaterThan(1.5 * alone.pruned);
+    expect(Math.abs(blocks.looked / alone.looked - 1)).toBeLessThan(0.03);
+  });
+
+  it('put together by three leave out none that is better in something than all that are kept by more than a seventh', () => {
+    const { drives, few } = small();
+    const composer = composeAll(new Composer(drives, few, demand, [], 3, false));
+    const kept = [...composer.fronts.values()].flatMap((f) => f.items.map((x) => x.aims));
+    const levels = [...new Set(few.map((m) => m.at))].sort((a, b) => a - b);
+    let [looked, does] = [0, 0];
+    const before = (m: Member, ratio: number) => {
+      const wanted = m.at / (m.ratio * m.numbers.etaForward) + m.numbers.drag;
+      const level = levels.find((t) => t >= wanted);
+      return few.filter(
+        (b) => b.at === level && b.most >= wanted && b.numbers.maxSpeed >= demand.speed * ratio * b.ratio,
+      );
+    };
+    for (const last of few.filter((m) => m.at === demand.peak))
+      for (const middle of before(last, last.ratio))
+        for (const first of before(middle, last.ratio * middle.ratio)) {
+          const stages = [first, middle, last];
+          const ratio = first.ratio * middle.ratio * last.ratio;
+          for (const drive of drives) {
+            looked++;
+            const enough = demand.points.every((p, k) => {
+              if (!(p.torque > 0)) return true;
+              const t = [last, middle, first].reduce(
+                (x, m) => x / (m.ratio * m.numbers.etaForward) + m.numbers.drag,
+                p.torque,
+              );
+              const spin = drive.rotor * ratio * (p.acceleration ?? 0);
+              return drive.gives[k * RATIOS + placeOf(ratio)]! >= t + spin;
+            });
+            if (!enough) continue;
+            does++;
+            const n = stages.map((m) => m.numbers);
+            const [r2, r3] = [middle.ratio * last.ratio, last.ratio];
+            const aims = [
+              n.reduce((s, x) => s + x.money, drive.money),
+              n.reduce((s, x) => s + x.mass, drive.mass),
+              Math.max(1e-5, n[2]!.play[0] + n[1]!.play[0] / r3 + n[0]!.play[0] / r2),
+              1 / n[2]!.stiffness + 1 / (n[1]!.stiffness * r3 * r3) + 1 / (n[0]!.stiffness * r2 * r2),
+              Math.max(drive.frame, ...n.map((x) => x.outside)),
+              1 / n.reduce((p, x) => p * x.etaForward, 1),
+            ];
+            if (!kept.some((x) => x.every((v, i) => v <= aims[i]! * 1.14))) expect(aims).toEqual('kept by another');
+          }
+        }
+    expect(looked).toBeGreaterThan(2000);
+    expect(does).toBeGreaterThan(50);
   });
 });
 
@@ -305,7 +424,7 @@ describe('found lines', () => {
         compose: (s, k, n) => now(composeBlocks(ask, s, k, n)),
         worth: (s, composed) => Promise.resolve(worthComputing(ask, s, composed)),
         sum: (s, worth, k, n) => now(sumWhole(ask, s, worth, k, n)),
-        chosen: (sums) => Promise.resolve(worthAnalysing(ask, sums)),
+        chosen: (worth, sums) => Promise.resolve(worthAnalysing(ask, worth, sums)),
         analyse: (s, worth, chosen, k, n) => now(analyseFound(ask, s, worth, chosen, k, n)),
         found: (s, worth, lines) => Promise.resolve(foundOf(ask, s, worth, lines)),
       });
@@ -395,6 +514,62 @@ describe('why not', () => {
     expect(spur.value).toBeGreaterThan(0.05);
     expect(spur.line!.stages.some((s) => s.kind === 'spur')).toBe(true);
     expect(whyNotSays(spur)).toMatch(/^Spur.*: the nearest line has mass .*; at most .* is asked\.$/);
+  });
+
+  const found = (kinds: readonly string[], aims: Partial<FoundLine['aims']>) =>
+    ({
+      motor: variant.motor,
+      driver: variant.driver,
+      stages: kinds.map((kind, i) => ({ id: `s${i}`, kind, params: {} })),
+      aims: { money: 50, mass: 0.4, play: 1e-3, stiffness: 1e3, size: 0.08, efficiency: 0.9, ...aims },
+    }) as unknown as FoundLine;
+  const why = (analysed: readonly Analysed[], shown: readonly FoundLine[]) =>
+    whyNot('worm', analysed, shown, undefined, [], variant, 0, 5);
+
+  it('is that a line of a kind is beaten, by which, and in what most, where it does what is asked', () => {
+    const worm = found(['worm'], { money: 90, mass: 0.5, efficiency: 0.5 });
+    const other = found(['belt'], {});
+    const said = why([{ line: worm }], [found(['spur'], { size: 0.2 }), other]);
+    expect(said.line!.stages[0]!.kind).toBe('worm');
+    expect(said.beaten).toEqual({
+      by: ['belt'],
+      behind: [
+        { aim: 'money', own: 90, other: 50 },
+        { aim: 'efficiency', own: 0.5, other: 0.9 },
+      ],
+    });
+    expect(inUnits(whyNotSays(said))).toBe(
+      'Worm: a line of it does what is asked, but belt is as good or better in everything: money 90 ¤ beside 50 ¤, efficiency 50 % beside 90 %.',
+    );
+    // Better in something by more than columns are near: not beaten.
+    expect(why([{ line: found(['worm'], { money: 47 }) }], [other]).beaten).toBeUndefined();
+    // More stages must be better by more.
+    expect(why([{ line: found(['worm', 'spur'], { money: 49 }) }], [other]).beaten?.by).toEqual(['belt']);
+  });
+
+  it('is the must that its nearest line misses when it is computed whole, or the check that stops it', () => {
+    const line = found(['worm'], {});
+    const must = why([{ line, out: { limit: 'mass', value: 0.4, asked: 0.3 } }], []);
+    expect(inUnits(whyNotSays(must))).toBe('Worm: the nearest line has mass 0.4 kg; at most 0.3 kg is asked.');
+    const check = why([{ line, out: { check: 'Motor speed (line)' } }], []);
+    expect(whyNotSays(check)).toBe('Worm: the nearest line is stopped by a check, Motor speed (line).');
+  });
+
+  it('is known of every kind: what is not shown was computed, and is behind what is', () => {
+    const all = { ...ask, kinds: ['unit', 'spur', 'strain-wave'] };
+    const r = run(composeLines(all, [run(screenStages(all))]));
+    const shown = new Set(r.lines.flatMap((l) => l.stages.map((s) => s.kind)));
+    expect([...shown, ...r.whyNot.map((w) => w.kind)].sort()).toEqual(['spur', 'strain-wave', 'unit']);
+    for (const w of r.whyNot) {
+      expect(whyNotSays(w)).not.toMatch(/NaN|undefined/);
+      for (const { own, other } of w.beaten?.behind ?? []) expect(own).not.toBe(other);
+    }
+    expect(r.pruned).toBeLessThan(r.looked);
+  });
+
+  it('says how many lines were looked at, and how', () => {
+    expect(countSays(812)).toBe('812');
+    expect(countSays(24_300_000, 12_200_000)).toBe('24 million, 50 % judged many at a time by what bounds them');
   });
 
   it('says where a kind carries too little, or none can be had', () => {

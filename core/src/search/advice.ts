@@ -2,7 +2,7 @@ import { median } from 'simple-statistics';
 import type { LimitId } from '../schema/joint.ts';
 import { stageKind } from '../stage/registry.ts';
 import { stated } from '../units/stated.ts';
-import type { FoundLine } from './find.ts';
+import type { FoundLine } from './found.ts';
 
 /** Lines by what a function says of each, in the order the answers came first. */
 function grouped<K>(lines: readonly FoundLine[], by: (l: FoundLine) => K): Map<K, FoundLine[]> {

@@ -2,7 +2,7 @@ import { askedValue, type Demand } from '../brief/demand.ts';
 import type { Limit, Material, StageRecord } from '../schema/joint.ts';
 import { stageKind } from '../stage/registry.ts';
 import { AIMS, type Aim } from './compose.ts';
-import type { FoundLine } from './find.ts';
+import type { FoundLine } from './found.ts';
 import { AIM_WORDS } from './says.ts';
 
 /** Bounds on what lines are chosen by, SI: most of what is wanted small, least of what is wanted large. */

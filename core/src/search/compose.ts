@@ -1,6 +1,6 @@
 import { askedValue, type Demand } from '../brief/demand.ts';
 import type { Limit, LimitId } from '../schema/joint.ts';
-import { NonDominated } from './dominance.ts';
+import { NonDominated, Strongest } from './dominance.ts';
 import { placeOf, RATIOS, windowOf, type Drive } from './drives.ts';
 import type { Member } from './members.ts';
 
@@ -24,7 +24,7 @@ export const AIMS = ['money', 'mass', 'play', 'stiffness', 'size', 'efficiency']
 export type Aim = (typeof AIMS)[number];
 
 /** A limit of the brief that the sum over columns knows. */
-interface Bound {
+export interface Bound {
   readonly id: LimitId;
   readonly asked: number;
   /** The column that tells it. */
@@ -55,7 +55,7 @@ const COLUMN: Partial<Record<LimitId, keyof Sums>> = {
   turnBack: 'turnBack',
 };
 
-const boundsOf = (limits: readonly Limit[], demand: Demand): Bound[] =>
+export const boundsOf = (limits: readonly Limit[], demand: Demand): Bound[] =>
   limits.flatMap((l): Bound[] => {
     const of = COLUMN[l.id];
     const asked = askedValue(l, demand);
@@ -66,15 +66,28 @@ const boundsOf = (limits: readonly Limit[], demand: Demand): Bound[] =>
 
 /** How far a line may lie outside of a bound here and still be computed whole: columns are near, not exact. */
 const NEAR = 0.04;
+/** What moves with the duty, so that a column tells it nearly. */
+const MOVES: ReadonlySet<keyof Sums> = new Set(['stiffness', 'turnBack']);
+/** What a line must spare by its columns to beat others: they tell what it carries within 7 % in 19 lines of 20. */
+const SURE = 0.93;
+/**
+ * By how much one beats another, aim by aim, and how many it takes: stiffness and efficiency move with the duty, and some
+ * of those that beat may be stopped by a check of the whole line.
+ */
+const [BEATS, SEVERAL] = [[0, 0, 0, 0.03, 0, 0.03], 3] as const;
 /** Lines kept for one set of mechanisms, as alike within this share. */
 const ALIKE = 0.05;
+/** Steps of ratio, as logarithms, within which pairs of last stages do the same, and how many are kept of those. */
+const [CELL, PAIRS] = [Math.log(1.12), 6];
+/** As many as are kept of one set before more count as alike. */
+const CROWD = 60;
 
 /** Steps of ratio, as logarithms, within which one member of a kind stands for the others. */
 const APART = Math.log(1.3);
 
 /** The cheapest of each kind in each step of ratio. */
-function fewOf(list: readonly Member[]): Member[] {
-  const best = new Map<string, Member>();
+function fewOf(list: readonly Marked[]): Marked[] {
+  const best = new Map<string, Marked>();
   for (const m of list) {
     const key = `${m.kind} ${Math.round(Math.log(m.ratio) / APART)}`;
     const known = best.get(key);
@@ -83,17 +96,181 @@ function fewOf(list: readonly Member[]): Member[] {
   return [...best.values()].sort((a, b) => a.ratio - b.ratio);
 }
 
+/** Stages in a block that are judged together before each is. */
+const BLOCK = 12;
+
+/** The best that any stage of some has of everything: what no line with one of them can beat. */
+interface Ideal {
+  readonly money: number;
+  readonly mass: number;
+  readonly play: number;
+  readonly compliance: number;
+  readonly outside: number;
+  readonly length: number;
+  readonly eta: number;
+  readonly drag: number;
+  /** Of what turns it back: so many times what idles before it. */
+  readonly back: readonly [least: number, most: number];
+  readonly mostDrag: number;
+  readonly least: number;
+  readonly most: number;
+}
+
+/** How many times what idles before a stage turns it back; Infinity where it holds by itself. */
+const backOf = ({ ratio, numbers }: Member): number =>
+  numbers.etaBackward > 0 ? ratio / numbers.etaBackward : Infinity;
+
+function idealOf(list: readonly Member[]): Ideal {
+  const least = (of: (m: Member) => number) => list.reduce((b, m) => Math.min(b, of(m)), Infinity);
+  return {
+    money: least((m) => m.numbers.money),
+    mass: least((m) => m.numbers.mass),
+    play: least((m) => m.numbers.play[0]),
+    compliance: least((m) => 1 / m.numbers.stiffness),
+    outside: least((m) => m.numbers.outside),
+    length: least((m) => m.numbers.length),
+    eta: -least((m) => -m.numbers.etaForward),
+    drag: least((m) => m.numbers.drag),
+    back: [least(backOf), -least((m) => -backOf(m))],
+    mostDrag: -least((m) => -m.numbers.drag),
+    least: least((m) => m.ratio),
+    most: -least((m) => -m.ratio),
+  };
+}
+
+/** A screened stage, with a bit for its kind. */
+type Marked = Member & { readonly mask: number; readonly of: Member };
+
+/** The last two stages of longer lines, and how many lines they could make. */
+interface Pair {
+  readonly stages: readonly Marked[];
+  readonly lines: number;
+}
+
+/** Torque that a stage asks of what comes before it, N·m. */
+const wantedBefore = ({ at, ratio, numbers }: Member): number => at / (ratio * numbers.etaForward) + numbers.drag;
+
+/** How many of a list by ratio are not above one. */
+function countUpTo(list: readonly Member[], ratio: number): number {
+  let [low, high] = [0, list.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (list[middle]!.ratio <= ratio) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Stages of one kind, by ratio, in blocks. */
+interface Group {
+  readonly kind: string;
+  readonly mask: number;
+  readonly blocks: readonly { readonly list: readonly Marked[]; readonly ideal: Ideal }[];
+}
+
+const groupsOf = (list: readonly Marked[]): Group[] =>
+  [...new Set(list.map((m) => m.kind))].map((kind) => {
+    const own = list.filter((m) => m.kind === kind);
+    const blocks = Array.from({ length: Math.ceil(own.length / BLOCK) }, (_, i) => {
+      const some = own.slice(i * BLOCK, (i + 1) * BLOCK);
+      return { list: some, ideal: idealOf(some) };
+    });
+    return { kind, mask: own[0]!.mask, blocks };
+  });
+
+/** Stages from one to the output, and what they sum to there. */
+class Sum {
+  /** From the motor's side. */
+  stages: readonly Marked[] = [];
+  /** `planetary + belt`. */
+  kinds = '';
+  /** A bit for each kind. */
+  mask = 0;
+  ratio = 1;
+  money = 0;
+  mass = 0;
+  play = 0;
+  compliance = 0;
+  size = 0;
+  length = 0;
+  efficiency = 1;
+  /** What turns it back: so many times what idles before it, and what drags on the way. */
+  back = 1;
+  drags = 0;
+  /** What every point of the demand asks at its input, N·m. */
+  readonly asked: Float64Array;
+
+  constructor(points: number) {
+    this.asked = new Float64Array(points);
+  }
+
+  /** Sums one more stage before those of another. */
+  put(m: Marked, after: Sum): void {
+    const n = m.numbers;
+    this.mask = after.mask | m.mask;
+    this.money = after.money + n.money;
+    this.mass = after.mass + n.mass;
+    this.play = after.play + n.play[0] / after.ratio;
+    this.compliance = after.compliance + 1 / (n.stiffness * after.ratio * after.ratio);
+    this.size = n.outside > after.size ? n.outside : after.size;
+    this.length = after.length + n.length;
+    this.efficiency = after.efficiency * n.etaForward;
+    this.ratio = after.ratio * m.ratio;
+    this.back = after.back * backOf(m);
+    this.drags = after.drags + n.drag * this.back;
+    for (let k = 0; k < this.asked.length; k++) this.asked[k] = after.asked[k]! / (m.ratio * n.etaForward) + n.drag;
+  }
+
+  /**
+   * The best that any of some stages before those of another comes to.
+   *
+   * @param holds whether what turns it back is to be large
+   */
+  putIdeal(b: Ideal, after: Sum, holds: boolean): void {
+    this.back = after.back * b.back[holds ? 1 : 0];
+    this.drags = after.drags + (holds ? b.mostDrag : b.drag) * this.back;
+    this.money = after.money + b.money;
+    this.mass = after.mass + b.mass;
+    this.play = after.play + b.play / after.ratio;
+    this.compliance = after.compliance + b.compliance / (after.ratio * after.ratio);
+    this.size = b.outside > after.size ? b.outside : after.size;
+    this.length = after.length + b.length;
+    this.efficiency = after.efficiency * b.eta;
+    this.ratio = after.ratio * b.least;
+    for (let k = 0; k < this.asked.length; k++) this.asked[k] = after.asked[k]! / (b.most * b.eta) + b.drag;
+  }
+}
+
 /**
  * Puts lines together from screened stages: the last carries the demand, each before it what the one after takes in. What
  * it sums is what a line's whole computation sums, from columns: mass, money, ratio and play exactly, what depends on duty
- * nearly.
+ * nearly. Stages that come first in a line are judged in blocks: where the best of everything in a block, with the best of
+ * every motor, misses a must or is worse than a line that is there already, none of them is looked at alone.
  */
 export class Composer {
   /** Non-dominated lines by their mechanisms: `planetary + belt`. */
   readonly fronts = new Map<string, NonDominated<Composed>>();
   /** The nearest miss of every kind that was looked at. */
   readonly misses = new Map<string, Miss>();
+  /**
+   * Of every kind the line that meets every must, with something to spare where one does, and
+   * has the least product of all that lines are chosen by.
+   */
+  readonly even = new Map<string, Composed & { readonly aims: Float64Array; readonly by: number }>();
+  /** Kinds in a line that meets every must, as near as its columns tell: a bit each. */
+  private met = 0;
+  private readonly cells = new Map<number, NonDominated<Pair>>();
+  /** Lines that all pairs could make. */
+  private linesOffered = 0;
+  /** Bounds on what lines are not chosen by. */
+  private readonly beyond: readonly Bound[];
+  private readonly pairAims: Float64Array;
+  /** What is asked of the torque that turns a line back; small where nothing is. */
+  private readonly backToBe: 'small' | 'large' | 'both';
+  private readonly best = new Strongest(BEATS, SEVERAL);
+  /** Lines that were judged, and those of them that were in blocks. */
   looked = 0;
+  pruned = 0;
   private readonly bounds: readonly Bound[];
   private readonly sums: Sums = {
     money: 0,
@@ -107,24 +284,38 @@ export class Composer {
     turnBack: 0,
   };
   private readonly aims = new Float64Array(AIMS.length);
-  /** At the motor, point after point: torque, acceleration there, and whether the point counts. */
-  private readonly asked: Float64Array;
+  /** How many times too much or too little of what must be there is, at worst, and the place of that bound: −1 for torque. */
+  private out = 0;
+  private worst = -1;
+  /** Acceleration of every point of the demand, and whether it counts. */
   private readonly spins: Float64Array;
   private readonly counts: Uint8Array;
-  /** Stages of every place by the torque they were screened at, sorted by ratio. */
+  /** Stages of every place by the torque they were screened at. */
   private readonly levels: {
     readonly torque: number;
-    readonly list: readonly Member[];
+    /** By ratio. */
+    readonly list: readonly Marked[];
+    readonly groups: readonly Group[];
     /** One of each kind and ratio, for lines of many stages. */
-    readonly few: readonly Member[];
+    readonly few: readonly Marked[];
   }[];
   private readonly rare: ReadonlySet<Member>;
+  /** The largest total ratio of any use. */
   private readonly most: number;
+  /** The best that any drive has of everything. */
+  private readonly bestDrive: Drive;
+  /** Places of the drives, the cheapest first. */
+  private readonly cheapFirst: readonly number[];
+  /** Drives that do for the line that is looked at. */
+  private readonly does: number[] = [];
+  private readonly at: readonly Sum[];
+  private readonly next: Sum;
 
   /**
    * @param members screened, of any torque
    * @param stages most stages of a line
    * @param limits of the brief; musts bind
+   * @param blocks whether stages are judged in blocks first; all alone is slower and gives the same
    */
   constructor(
     private readonly drives: readonly Drive[],
@@ -133,19 +324,30 @@ export class Composer {
     limits: readonly Limit[],
     private readonly stages: number,
     holds: boolean,
+    private readonly blocks = true,
   ) {
     this.bounds = boundsOf(limits, demand);
-    this.asked = new Float64Array(demand.points.length);
-    this.spins = new Float64Array(demand.points.length);
+    this.beyond = this.bounds.filter((b) => b.of === 'length' || b.of === 'turnBack');
+    const back = this.bounds.filter((b) => b.of === 'turnBack');
+    this.backToBe = back.length > 1 ? 'both' : back[0]?.most === false ? 'large' : 'small';
+    this.pairAims = new Float64Array(AIMS.length + this.beyond.length);
+    this.spins = Float64Array.from(demand.points, (p) => p.acceleration ?? 0);
     this.counts = Uint8Array.from(demand.points, (p) => (p.torque > 0 && !(holds && p.speed === 0) ? 1 : 0));
+    const kinds = [...new Set(members.map((m) => m.kind))];
+    const marked = members.map((m): Marked => ({ ...m, mask: 1 << kinds.indexOf(m.kind), of: m }));
     const torques = [...new Set(members.map((m) => m.at))].sort((a, b) => b - a);
     this.levels = torques.map((torque) => {
-      const list = members.filter((m) => m.at === torque).sort((a, b) => a.ratio - b.ratio);
-      return { torque, list, few: fewOf(list) };
+      const list = marked.filter((m) => m.at === torque).sort((a, b) => a.ratio - b.ratio);
+      return { torque, list, groups: groupsOf(list), few: fewOf(list) };
     });
     this.rare = new Set(this.levels.flatMap((l) => l.few));
     // Where every stage passes on all, the widest window that any drive has.
     this.most = drives.reduce((w, d) => Math.max(w, windowOf(d, demand, 1, holds)?.[1] ?? 0), 0);
+    this.bestDrive = bestDriveOf(drives, this.backToBe === 'large');
+    this.cheapFirst = drives.map((_, i) => i).sort((a, b) => drives[a]!.money - drives[b]!.money || a - b);
+    this.at = Array.from({ length: stages + 1 }, () => new Sum(demand.points.length));
+    this.next = new Sum(demand.points.length);
+    demand.points.forEach((p, k) => (this.at[0]!.asked[k] = p.torque));
   }
 
   /** How many first steps there are: one a stage that can be last; none where nothing carries what the output asks. */
@@ -154,113 +356,241 @@ export class Composer {
     return most && most.torque >= this.demand.peak * (1 - 1e-9) ? most.list.length : 0;
   }
 
-  /** Looks at every line that ends in one stage. */
+  /** Looks at every line of one or two stages that ends in one stage; pairs that longer lines could be made of are kept. */
   step(k: number): void {
     const last = this.levels[0]!.list[k]!;
-    this.from([last], last.ratio, this.rare.has(last));
+    this.take(last, this.at[0]!, this.at[1]!);
+    this.looked += this.drives.length;
+    this.close(last, this.at[0]!, this.at[1]!);
+    if (this.stages < 2) return;
+    this.closeAll(this.at[1]!);
+    if (this.stages > 2) this.goOn(this.at[1]!, 'list', (m, after) => this.keepPair(m, after));
   }
 
-  /** @param rare whether all of its stages are of the few that longer lines are made of */
-  private from(stages: readonly Member[], ratio: number, rare: boolean): void {
-    const first = stages[0]!;
-    this.close(stages, ratio);
-    if (stages.length >= this.stages || (stages.length > 1 && !rare)) return;
-    const { numbers } = first;
-    const wanted = first.at / (first.ratio * numbers.etaForward) + numbers.drag;
-    // The least torque of those screened that is enough: stronger ones are in it where they are cheap.
+  /** Pairs of last stages that lines of three and more are made of: none much worse than another that does the same. */
+  pairs(): readonly (readonly Marked[])[] {
+    const kept = [...this.cells.values()].flatMap((cell) => cell.items.map((x) => x.of));
+    const left = this.linesOffered - kept.reduce((n, p) => n + p.lines, 0);
+    this.linesOffered -= left;
+    this.looked += left;
+    this.pruned += left;
+    return kept.map((p) => p.stages);
+  }
+
+  /** Looks at every line of three or more stages that ends in a pair. */
+  stepOn([before, last]: readonly Marked[]): void {
+    this.take(last!, this.at[0]!, this.at[1]!);
+    this.take(before!, this.at[1]!, this.at[2]!);
+    this.longer(2);
+  }
+
+  private longer(depth: number): void {
+    const sum = this.at[depth]!;
+    this.closeAll(sum);
+    if (depth + 1 >= this.stages || !sum.stages.every((m) => this.rare.has(m))) return;
+    this.goOn(sum, 'few', (m) => {
+      this.take(m, sum, this.at[depth + 1]!);
+      this.longer(depth + 1);
+    });
+  }
+
+  /** One more stage before those of a sum, as a sum of its own. */
+  private take(m: Marked, after: Sum, into: Sum): void {
+    into.put(m, after);
+    into.stages = [m, ...after.stages];
+    into.kinds = after.kinds ? `${m.kind} + ${after.kinds}` : m.kind;
+  }
+
+  /** The least level of torque that is enough before a stage; −1 where none is. */
+  private levelFor(wanted: number): number {
     let level = -1;
     for (let i = 0; i < this.levels.length; i++) if (this.levels[i]!.torque >= wanted) level = i;
+    return level;
+  }
+
+  /** Looks at the lines that one more stage before those of a sum makes. */
+  private closeAll(sum: Sum): void {
+    const wanted = wantedBefore(sum.stages[0]!);
+    const level = this.levelFor(wanted);
     if (level < 0) return;
-    const { list, few } = this.levels[level]!;
-    const speed = this.demand.speed * ratio;
-    for (const before of stages.length > 1 ? few : list) {
-      const all = ratio * before.ratio;
-      if (all > this.most) break;
-      if (before.most < wanted || before.numbers.maxSpeed < speed * before.ratio) continue;
-      this.from([before, ...stages], all, rare && this.rare.has(before));
+    const speed = this.demand.speed * sum.ratio;
+    for (const group of this.levels[level]!.groups) this.closeGroup(group, sum, wanted, speed);
+  }
+
+  /** Goes on from a sum with every stage that could come before. */
+  private goOn(sum: Sum, which: 'list' | 'few', hears: (m: Marked, after: Sum) => void): void {
+    const wanted = wantedBefore(sum.stages[0]!);
+    const level = this.levelFor(wanted);
+    if (level < 0) return;
+    const speed = this.demand.speed * sum.ratio;
+    for (const m of this.levels[level]![which]) {
+      if (sum.ratio * m.ratio > this.most) break;
+      if (m.most < wanted || m.numbers.maxSpeed < speed * m.ratio) continue;
+      hears(m, sum);
     }
+  }
+
+  private keepPair(m: Marked, after: Sum): void {
+    const level = this.levelFor(wantedBefore(m));
+    if (level < 0) return;
+    const { next } = this;
+    next.put(m, after);
+    const lines = this.drives.length * countUpTo(this.levels[level]!.list, this.most / next.ratio);
+    if (lines === 0) return;
+    this.linesOffered += lines;
+    this.sumWith(this.bestDrive, next, placeOf(next.ratio));
+    this.setAims();
+    // More stages cost more, weigh more, give more and pass on less.
+    if (this.blocks && this.allMet(next.mask) && this.best.beat(this.aims)) return;
+    const [kinds, step] = [32 * Math.log2(m.mask) + Math.log2(after.mask), Math.round(Math.log(next.ratio) / CELL)];
+    const cell = this.cellOf((kinds * this.levels.length + level) * 1000 + step);
+    const { pairAims, beyond } = this;
+    pairAims.set(this.aims);
+    for (let i = 0; i < beyond.length; i++) {
+      const value = this.sums[beyond[i]!.of];
+      pairAims[AIMS.length + i] = beyond[i]!.most ? value : 1 / value;
+    }
+    if (cell.welcomes(pairAims)) cell.take({ stages: [m, ...after.stages], lines }, pairAims);
+  }
+
+  private cellOf(key: number): NonDominated<Pair> {
+    let cell = this.cells.get(key);
+    if (!cell) this.cells.set(key, (cell = new NonDominated(ALIKE, PAIRS)));
+    return cell;
+  }
+
+  /** Looks at the lines that stages of one kind before those of a sum make. */
+  private closeGroup(group: Group, after: Sum, wanted: number, speed: number): void {
+    const key = `${group.kind} + ${after.kinds}`;
+    for (const { list, ideal } of group.blocks) {
+      if (after.ratio * ideal.least > this.most) break;
+      if (this.blocks) {
+        this.next.putIdeal(ideal, after, this.backToBe === 'large');
+        if (this.hopeless(key, group, after)) {
+          const lines = countUpTo(list, this.most / after.ratio) * this.drives.length;
+          this.looked += lines;
+          this.pruned += lines;
+          continue;
+        }
+      }
+      for (let i = 0; i < list.length; i++) {
+        const m = list[i]!;
+        if (after.ratio * m.ratio > this.most) break;
+        this.looked += this.drives.length;
+        if (m.most < wanted || m.numbers.maxSpeed < speed * m.ratio) continue;
+        this.next.put(m, after);
+        if (this.blocks && this.hopeless(key, group, after)) this.pruned += this.drives.length;
+        else this.close(m, after, this.next, key);
+      }
+    }
+  }
+
+  /**
+   * Whether what `next` sums misses a must with the best of every motor by more than is known of its kinds, or is worse
+   * than what is there already.
+   */
+  private hopeless(key: string, { kind, mask }: Group, after: Sum): boolean {
+    this.sumWith(this.bestDrive, this.next, placeOf(this.next.ratio));
+    if (this.backToBe === 'both') this.sums.turnBack = NaN;
+    this.weigh();
+    if (this.out > 1 + NEAR) return this.out >= this.leastMiss(kind, after);
+    this.setAims();
+    if (this.allMet(mask | after.mask) && this.best.beat(this.aims)) return true;
+    const front = this.fronts.get(key);
+    return front !== undefined && !front.welcomes(this.aims);
+  }
+
+  /** Whether every kind of a line is in one that does what it must: why it is not among those found is then known. */
+  private allMet(mask: number): boolean {
+    return (this.met & mask) === mask;
+  }
+
+  /** The largest of the nearest misses of kinds in a line: what misses by more tells nothing of any of them. */
+  private leastMiss(kind: string, after: Sum): number {
+    let most = this.misses.get(kind)?.by ?? Infinity;
+    for (const m of after.stages) most = Math.max(most, this.misses.get(m.kind)?.by ?? Infinity);
+    return most;
   }
 
   /** Sums a line with every drive and keeps it where it belongs. */
-  private close(stages: readonly Member[], ratio: number): void {
-    const { sums } = this;
-    let [money, mass, play, compliance, size, length, after, efficiency] = [0, 0, 0, 0, 0, 0, 1, 1];
-    for (let j = stages.length - 1; j >= 0; j--) {
-      const n = stages[j]!.numbers;
-      money += n.money;
-      mass += n.mass;
-      play += n.play[0] / after;
-      compliance += 1 / (n.stiffness * after * after);
-      if (n.outside > size) size = n.outside;
-      length += n.length;
-      efficiency *= n.etaForward;
-      after *= stages[j]!.ratio;
-    }
-    // What turns a line back is what idles at the motor, times so much, and what drags on the way.
-    let [times, drags] = [1, 0];
-    for (let j = 0; j < stages.length; j++) {
-      const { ratio: i, numbers } = stages[j]!;
-      const by = numbers.etaBackward > 0 ? i / numbers.etaBackward : Infinity;
-      times *= by;
-      drags = (drags + numbers.drag) * by;
-    }
-    this.askMotor(stages, ratio);
-    sums.play = play;
-    sums.stiffness = 1 / compliance;
-    sums.efficiency = efficiency;
-    const place = placeOf(ratio);
-    let front: NonDominated<Composed> | undefined;
-    for (let d = 0; d < this.drives.length; d++) {
-      const drive = this.drives[d]!;
-      this.looked++;
-      sums.money = money + drive.money;
-      sums.mass = mass + drive.mass;
-      sums.size = size > drive.frame ? size : drive.frame;
-      sums.length = length + drive.length;
-      sums.torque = this.demand.peak * this.reach(drive, ratio, place);
-      sums.turnBack = times === Infinity ? Infinity : times * drive.idle + drags;
-      if (!this.near(d, stages)) continue;
-      front ??= this.frontOf(stages);
-      this.setAims();
-      if (front.welcomes(this.aims)) front.take({ drive: d, stages }, this.aims);
-    }
-  }
-
-  private frontOf(stages: readonly Member[]): NonDominated<Composed> {
-    const key = stages.map((m) => m.kind).join(' + ');
+  private close(m: Marked, after: Sum, sum: Sum, key = sum.kinds): void {
+    const place = placeOf(sum.ratio);
     let front = this.fronts.get(key);
-    if (!front) this.fronts.set(key, (front = new NonDominated(ALIKE)));
-    return front;
-  }
-
-  /** What every point of the demand asks at the motor, N·m; what speeds up its own rotor comes with the motor. */
-  private askMotor(stages: readonly Member[], ratio: number): void {
-    const { points } = this.demand;
-    for (let k = 0; k < points.length; k++) {
-      let asked = points[k]!.torque;
-      for (let j = stages.length - 1; j >= 0; j--) {
-        const m = stages[j]!;
-        asked = asked / (m.ratio * m.numbers.etaForward) + m.numbers.drag;
+    // Behind the same stages a motor that is dearer, no lighter and no smaller makes no better line.
+    let kept = 0;
+    for (const d of this.cheapFirst) {
+      if (this.cheaperDoes(this.drives[d]!, kept, sum.size)) continue;
+      this.sumWith(this.drives[d]!, sum, place);
+      this.weigh();
+      if (this.out > 1 + NEAR) {
+        this.miss(d, m, after);
+        continue;
       }
-      this.asked[k] = asked;
-      this.spins[k] = ratio * (points[k]!.acceleration ?? 0);
+      this.does[kept++] = d;
+      this.setAims();
+      this.keepEven(d, m, after);
+      if (this.allMet(sum.mask) && this.best.beat(this.aims)) continue;
+      if (!front) this.fronts.set(key, (front = new NonDominated(ALIKE, CROWD)));
+      if (!front.welcomes(this.aims)) continue;
+      front.take({ drive: d, stages: this.lineOf(m, after) }, this.aims);
+      this.met |= sum.mask;
+      if (this.out <= SURE) this.best.add(this.aims);
     }
   }
 
-  /** Least of available over asked at the motor. */
-  private reach(drive: Drive, ratio: number, place: number): number {
+  /** Keeps the most even line of every kind, beaten or not: by it is told why none of a kind is found. */
+  private keepEven(drive: number, m: Marked, after: Sum): void {
+    // One that spares something stands for its kind before one that may fall short when it is computed whole.
+    let by = this.out <= SURE ? 1 : 1e9;
+    for (let i = 0; i < this.aims.length; i++) by *= this.aims[i]!;
+    for (let j = -1; j < after.stages.length; j++) {
+      const { kind } = j < 0 ? m : after.stages[j]!;
+      const known = this.even.get(kind);
+      if (known && known.by <= by) continue;
+      this.even.set(kind, { drive, stages: this.lineOf(m, after), aims: this.aims.slice(), by });
+    }
+  }
+
+  private lineOf(m: Marked, after: Sum): Member[] {
+    return [m.of, ...after.stages.map((s) => s.of)];
+  }
+
+  /** Whether one of the first drives in `does` is no heavier than another and takes no more room. */
+  private cheaperDoes({ mass, frame }: Drive, kept: number, size: number): boolean {
+    for (let i = 0; i < kept; i++) {
+      const one = this.drives[this.does[i]!]!;
+      if (one.mass <= mass && one.frame <= Math.max(frame, size)) return true;
+    }
+    return false;
+  }
+
+  private sumWith(drive: Drive, sum: Sum, place: number): void {
+    const { sums } = this;
+    sums.money = sum.money + drive.money;
+    sums.mass = sum.mass + drive.mass;
+    sums.play = sum.play;
+    sums.stiffness = 1 / sum.compliance;
+    sums.size = sum.size > drive.frame ? sum.size : drive.frame;
+    sums.length = sum.length + drive.length;
+    sums.efficiency = sum.efficiency;
+    sums.torque = this.demand.peak * this.reach(drive, sum, place);
+    sums.turnBack = sum.back === Infinity ? Infinity : sum.back * drive.idle + sum.drags;
+  }
+
+  /** Least of available over asked at the motor; what speeds up its own rotor comes with the motor. */
+  private reach(drive: Drive, { asked, ratio }: Sum, place: number): number {
     let least = Infinity;
-    const { asked, spins, counts } = this;
+    const { spins, counts } = this;
     for (let k = 0; k < asked.length; k++) {
       if (counts[k] === 0) continue;
-      const share = drive.gives[k * RATIOS + place]! / (asked[k]! + drive.rotor * spins[k]!);
+      const share = drive.gives[k * RATIOS + place]! / (asked[k]! + drive.rotor * ratio * spins[k]!);
       if (share < least) least = share;
     }
     return least;
   }
 
-  /** Whether a line meets what it must, nearly; a near miss is kept for its kinds. */
-  private near(drive: number, stages: readonly Member[]): boolean {
+  /** Sees by how much what is summed misses what it must. */
+  private weigh(): void {
     const { sums, bounds } = this;
     let worst = -1;
     let out = this.demand.peak / Math.max(sums.torque, 1e-12);
@@ -268,24 +598,32 @@ export class Composer {
       const b = bounds[i]!;
       const value = sums[b.of];
       const share = b.most ? value / b.asked : b.asked / value;
-      if (share > out && share > 1) [out, worst] = [share, i];
+      if (share > out && (share > 1 || MOVES.has(b.of))) {
+        out = share;
+        worst = i;
+      }
     }
-    if (out <= 1 + NEAR) return true;
-    for (let j = 0; j < stages.length; j++) {
-      const { kind } = stages[j]!;
+    this.out = out;
+    this.worst = worst;
+  }
+
+  /** Keeps a near miss for its kinds. */
+  private miss(drive: number, m: Marked, after: Sum): void {
+    const { out: by } = this;
+    for (let j = -1; j < after.stages.length; j++) {
+      const { kind } = j < 0 ? m : after.stages[j]!;
       const known = this.misses.get(kind);
-      if (known && known.by <= out) continue;
-      const b = bounds[worst];
+      if (known && known.by <= by) continue;
+      const b = this.bounds[this.worst];
       this.misses.set(kind, {
         drive,
-        stages,
+        stages: this.lineOf(m, after),
         limit: b?.id ?? 'torque',
-        value: sums[b?.of ?? 'torque'],
+        value: this.sums[b?.of ?? 'torque'],
         asked: b?.asked ?? this.demand.peak,
-        by: out,
+        by,
       });
     }
-    return false;
   }
 
   private setAims(): void {
@@ -297,4 +635,20 @@ export class Composer {
     aims[4] = sums.size;
     aims[5] = 1 / sums.efficiency;
   }
+}
+
+/** The best of everything that any drive has, as a drive; what idles in it is large where a line is to hold. */
+function bestDriveOf(drives: readonly Drive[], holds: boolean): Drive {
+  const least = (of: (d: Drive) => number) => drives.reduce((b, d) => Math.min(b, of(d)), Infinity);
+  const [one] = drives;
+  return {
+    ...one!,
+    money: least((d) => d.money),
+    mass: least((d) => d.mass),
+    frame: least((d) => d.frame),
+    length: least((d) => d.length),
+    rotor: least((d) => d.rotor),
+    idle: holds ? -least((d) => -d.idle) : least((d) => d.idle),
+    gives: Float64Array.from(one?.gives ?? [], (_, i) => drives.reduce((b, d) => Math.max(b, d.gives[i]!), 0)),
+  };
 }

@@ -18,18 +18,41 @@ export function dominates(a: ArrayLike<number>, b: ArrayLike<number>, slack = 0)
 
 /** A set of which none dominates another; what comes in throws out what it dominates. */
 export class NonDominated<T> {
-  readonly items: { readonly of: T; readonly aims: Float64Array }[] = [];
+  private readonly list: T[] = [];
+  /** Aims of each, one after the other. */
+  private flat = new Float64Array(0);
+  private width = 0;
 
-  /** @param slack share within which two count as alike */
-  constructor(private readonly slack = 0) {}
+  /**
+   * @param slack share within which two count as alike
+   * @param most how many there may be: beyond that slack grows by half until there are fewer
+   */
+  constructor(
+    private slack = 0,
+    private readonly most = Infinity,
+  ) {}
+
+  /** What is in it, with its aims. */
+  get items(): readonly { readonly of: T; readonly aims: Float64Array }[] {
+    const { flat, width } = this;
+    return this.list.map((of, i) => ({ of, aims: flat.slice(i * width, (i + 1) * width) }));
+  }
 
   /** Whether one with these aims would come in. */
   welcomes(aims: ArrayLike<number>): boolean {
-    const { items } = this;
-    for (let i = 0; i < items.length; i++) {
-      if (!dominates(items[i]!.aims, aims, this.slack)) continue;
+    const { flat, width, slack } = this;
+    for (let i = 0, at = 0; i < this.list.length; i++, at += width) {
+      let better = slack > 0;
+      let k = 0;
+      for (; k < width; k++) {
+        const x = flat[at + k]!;
+        const y = aims[k]!;
+        if (x > y + slack * (y < 0 ? -y : y)) break;
+        if (x < y) better = true;
+      }
+      if (k < width || !better) continue;
       // What throws one out will throw out the next as well: it is asked first.
-      if (i > 0) [items[0], items[i]] = [items[i]!, items[0]!];
+      if (i > 0) this.swap(i, 0);
       return false;
     }
     return true;
@@ -38,12 +61,122 @@ export class NonDominated<T> {
   /** Takes one in, if nothing dominates it. */
   take(of: T, aims: ArrayLike<number>): boolean {
     if (!this.welcomes(aims)) return false;
-    const own = Float64Array.from(aims);
+    this.width = aims.length;
     let kept = 0;
-    for (const x of this.items) if (!dominates(own, x.aims)) this.items[kept++] = x;
-    this.items.length = kept;
-    this.items.push({ of, aims: own });
+    for (let i = 0; i < this.list.length; i++) {
+      if (this.worse(i, aims)) continue;
+      if (kept < i) {
+        this.list[kept] = this.list[i]!;
+        this.flat.copyWithin(kept * this.width, i * this.width, (i + 1) * this.width);
+      }
+      kept++;
+    }
+    this.list.length = kept;
+    this.put(of, aims);
+    while (this.list.length > this.most && this.slack > 0) this.thin();
     return true;
+  }
+
+  private put(of: T, aims: ArrayLike<number>): void {
+    const from = this.list.length * this.width;
+    if (from + this.width > this.flat.length) {
+      const wider = new Float64Array(2 * from + 8 * this.width);
+      wider.set(this.flat);
+      this.flat = wider;
+    }
+    this.flat.set(aims, from);
+    this.list.push(of);
+  }
+
+  private thin(): void {
+    const { items } = this;
+    this.slack *= 1.5;
+    this.list.length = 0;
+    for (const { of, aims } of items) if (this.welcomes(aims)) this.put(of, aims);
+  }
+
+  /** Whether one in it is worse than these aims in something and better in nothing. */
+  private worse(i: number, aims: ArrayLike<number>): boolean {
+    const { flat, width } = this;
+    let worse = false;
+    for (let k = 0, at = i * width; k < width; k++, at++) {
+      const y = flat[at]!;
+      if (aims[k]! > y) return false;
+      if (aims[k]! < y) worse = true;
+    }
+    return worse;
+  }
+
+  private swap(i: number, j: number): void {
+    const { list, flat, width } = this;
+    [list[i], list[j]] = [list[j]!, list[i]!];
+    for (let k = 0; k < width; k++) {
+      const v = flat[i * width + k]!;
+      flat[i * width + k] = flat[j * width + k]!;
+      flat[j * width + k] = v;
+    }
+  }
+}
+
+/** How many are kept to beat others, and how many once those that beat least have gone. */
+const [MOST, LEFT] = [96, 48];
+
+/**
+ * The strongest of a growing set: who is beaten by several of them need not be looked at, even if some of those turn out
+ * to be less than they seem. Some hundred are kept, those that beat most.
+ */
+export class Strongest {
+  /** Aims of each, one after the other, as large as one must be that it beats. */
+  private readonly beats: Float64Array;
+  /** How often each has beaten one. */
+  private readonly often = new Float64Array(MOST);
+  private count = 0;
+
+  /**
+   * @param margins share by which each objective must be smaller
+   * @param several how many it takes to beat one
+   */
+  constructor(
+    private readonly margins: readonly number[],
+    private readonly several: number,
+  ) {
+    this.beats = new Float64Array(MOST * margins.length);
+  }
+
+  /** Whether several of them beat one with these aims, all to be small. */
+  beat(aims: ArrayLike<number>): boolean {
+    const { beats, often, count, several } = this;
+    const width = this.margins.length;
+    let found = 0;
+    for (let i = 0, at = 0; i < count; i++, at += width) {
+      let k = 0;
+      while (k < width && beats[at + k]! <= aims[k]!) k++;
+      if (k < width) continue;
+      often[i]!++;
+      if (++found === several) return true;
+    }
+    return false;
+  }
+
+  /** Takes one in that is not beaten. */
+  add(aims: ArrayLike<number>): void {
+    if (this.count === MOST) this.thin();
+    const at = this.count * this.margins.length;
+    this.margins.forEach((m, k) => (this.beats[at + k] = aims[k]! / (1 - m)));
+    this.often[this.count++] = 0;
+  }
+
+  /** Lets go those that beat least, and puts first those that beat most. */
+  private thin(): void {
+    const width = this.margins.length;
+    const order = Array.from(this.often, (_, i) => i).sort((a, b) => this.often[b]! - this.often[a]! || a - b);
+    const [beats, often] = [this.beats.slice(), this.often.slice()];
+    for (let n = 0; n < LEFT; n++) {
+      const i = order[n]!;
+      this.beats.set(beats.subarray(i * width, (i + 1) * width), n * width);
+      this.often[n] = often[i]! / 2;
+    }
+    this.count = LEFT;
   }
 }
 

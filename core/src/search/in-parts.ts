@@ -1,4 +1,6 @@
-import type { Composing, FindResult, FoundLine, Screening, Worth } from './find.ts';
+import type { Composing, Worth } from './find.ts';
+import type { Analysed, FindResult } from './found.ts';
+import type { Screening } from './lines.ts';
 
 /** The steps of a search as several workers do them: those with a part are done by all together. */
 export interface SearchSteps {
@@ -11,15 +13,15 @@ export interface SearchSteps {
     part: number,
     parts: number,
   ): Promise<(Float64Array | undefined)[]>;
-  chosen(sums: readonly (Float64Array | undefined)[]): Promise<number[]>;
+  chosen(worth: Worth, sums: readonly (Float64Array | undefined)[]): Promise<number[]>;
   analyse(
     screenings: readonly Screening[],
     worth: Worth,
     chosen: readonly number[],
     part: number,
     parts: number,
-  ): Promise<FoundLine[]>;
-  found(screenings: readonly Screening[], worth: Worth, lines: readonly FoundLine[]): Promise<FindResult>;
+  ): Promise<Analysed[]>;
+  found(screenings: readonly Screening[], worth: Worth, lines: readonly Analysed[]): Promise<FindResult>;
 }
 
 /** Has every part of a step done at once, in the order of the parts. */
@@ -36,7 +38,7 @@ export async function findInParts(workers: number, by: SearchSteps): Promise<Fin
   const composed = (await inParts(workers, (k, n) => by.compose(screened, k, n))).flat();
   const worth = await by.worth(screened, composed);
   const sums = (await inParts(workers, (k, n) => by.sum(screened, worth, k, n))).flat();
-  const chosen = await by.chosen(sums);
+  const chosen = await by.chosen(worth, sums);
   const lines = (await inParts(workers, (k, n) => by.analyse(screened, worth, chosen, k, n))).flat();
   return by.found(screened, worth, lines);
 }

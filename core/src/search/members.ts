@@ -183,11 +183,11 @@ export function screenKind(
       if (ample > 0 && ample === stages.length) break;
     }
   });
-  const members = fronts.flatMap((front, level) =>
+  const members = fronts.flatMap(({ items }, level) =>
     spreadOut(
-      front.items.map((x) => x.aims),
+      items.map((x) => x.aims),
       level === 0 ? LAST : BEFORE,
-    ).map((i) => front.items[i]!.of),
+    ).map((i) => items[i]!.of),
   );
   return { members, tried: opened.size, short: fronts[0]!.items.length ? 0 : short };
 }

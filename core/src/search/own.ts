@@ -3,7 +3,7 @@ import { LIMIT_KINDS } from '../brief/demand.ts';
 import { stageKind } from '../stage/registry.ts';
 import { stated } from '../units/stated.ts';
 import { AIMS, type Aim } from './compose.ts';
-import type { FoundLine } from './find.ts';
+import type { FoundLine } from './found.ts';
 import { AIM_WORDS } from './says.ts';
 
 /** What a line is chosen by, SI. */

@@ -3,7 +3,7 @@ import { stageKind } from '../stage/registry.ts';
 import { stated } from '../units/stated.ts';
 import type { QuantityId } from '../units/quantity.ts';
 import { AIMS, type Aim } from './compose.ts';
-import type { FoundLine, WhyNot } from './find.ts';
+import type { FoundLine, WhyNot } from './found.ts';
 
 /** What an aim is called, in what it is told, and how a line is called that is first or last in it. */
 export const AIM_WORDS: Readonly<
@@ -62,9 +62,31 @@ export function characterOf(line: FoundLine, lines: readonly FoundLine[]): strin
   return `${good[0]!.toUpperCase()}${good.slice(1)}${bad}.`;
 }
 
+/**
+ * A count of lines in words, and how many of them were judged by what bounds them, many at a time.
+ *
+ * @example countSays(1_358_678_688, 1_337_000_000) // '1359 million, 98 % judged many at a time by what bounds them'
+ */
+export function countSays(looked: number, pruned = 0): string {
+  const count = looked >= 1e7 ? `${Math.round(looked / 1e6)} million` : `${looked}`;
+  const share = Math.floor((100 * pruned) / Math.max(1, looked));
+  return share > 0 ? `${count}, ${share} % judged many at a time by what bounds them` : count;
+}
+
+const nameOf = (kind: string): string => stageKind(kind)?.name ?? kind;
+
 /** Why a kind has no line in the set, in a sentence with its number. */
-export function whyNotSays({ kind, limit, value, asked, line }: WhyNot): string {
-  const name = stageKind(kind)?.name ?? kind;
+export function whyNotSays({ kind, limit, value, asked, line, check, beaten }: WhyNot): string {
+  const name = nameOf(kind);
+  if (beaten) {
+    const behind = beaten.behind.map(({ aim, own, other }) => {
+      const { name: of, quantity } = AIM_WORDS[aim];
+      return `${of} ${stated(own, quantity, 3)} beside ${stated(other, quantity, 3)}`;
+    });
+    const by = beaten.by.map((k) => nameOf(k).toLowerCase()).join(' + ');
+    return `${name}: a line of it does what is asked, but ${by} is as good or better in everything: ${behind.join(', ')}.`;
+  }
+  if (check !== undefined) return `${name}: the nearest line is stopped by a check, ${check}.`;
   if (limit === undefined) return `${name}: none can be had of a ratio that a line could use, within the size allowed.`;
   const { quantity, sense, name: of } = LIMIT_KINDS[limit];
   if (limit === 'turnBack' && value === Infinity)

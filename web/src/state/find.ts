@@ -173,7 +173,7 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
       compose: (s, k, n) => part('compose', k, n, (api, told) => api.compose(of, s, k, n, told)),
       worth: (s, composed) => once((api) => api.worth(of, s, composed)),
       sum: (s, worth, k, n) => part('sum', k, n, (api, told) => api.sum(of, s, worth, k, n, told)),
-      chosen: (sums) => once((api) => api.chosen(of, sums)),
+      chosen: (worth, sums) => once((api) => api.chosen(of, worth, sums)),
       analyse: (s, worth, chosen, k, n) =>
         part('analyse', k, n, (api, told) => api.analyseFound(of, s, worth, chosen, k, n, told)),
       found: (s, worth, lines) => once((api) => api.found(of, s, worth, lines)),

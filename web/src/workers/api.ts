@@ -11,7 +11,7 @@ import type {
   FindProgress,
   Composing,
   FindResult,
-  FoundLine,
+  Analysed,
   Worth,
   Problem,
   Screening,
@@ -126,15 +126,15 @@ export interface CoreApi {
     part: number,
     parts: number,
     onProgress: (at: FindProgress) => void,
-  ): Promise<FoundLine[]>;
+  ): Promise<Analysed[]>;
   /** The choice between the steps of a search, each a moment’s work: what is summed, what is analysed, what was found. */
   worth(search: SearchFor, screenings: readonly Screening[], composed: readonly Composing[]): Promise<Worth>;
-  chosen(search: SearchFor, aims: readonly (Float64Array | undefined)[]): Promise<number[]>;
+  chosen(search: SearchFor, worth: Worth, aims: readonly (Float64Array | undefined)[]): Promise<number[]>;
   found(
     search: SearchFor,
     screenings: readonly Screening[],
     worth: Worth,
-    lines: readonly FoundLine[],
+    lines: readonly Analysed[],
   ): Promise<FindResult>;
   movers(
     joint: Joint,

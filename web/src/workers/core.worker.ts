@@ -225,7 +225,7 @@ const api: CoreApi = {
   analyseFound: async (search, screenings, worth, chosen, part, parts, onProgress) =>
     runTold(analyseFound(askOf(search), screenings, worth, chosen, part, parts), onProgress),
   worth: async (search, screenings, composed) => worthComputing(askOf(search), screenings, composed),
-  chosen: async (search, aims) => worthAnalysing(askOf(search), aims),
+  chosen: async (search, worth, aims) => worthAnalysing(askOf(search), worth, aims),
   found: async (search, screenings, worth, lines) => foundOf(askOf(search), screenings, worth, lines),
   movers: async (joint, variant, shop, at, onProgress) => {
     let told = 0;

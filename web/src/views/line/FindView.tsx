@@ -13,6 +13,7 @@ import {
   processesOf,
   stageKind,
   stageKinds,
+  countSays,
   whyNotSays,
   type Aim,
   type AimBounds,
@@ -60,7 +61,7 @@ function Progress({ search, stale }: { search: Search; stale: boolean }) {
         {at ? DOING[at.doing] : 'Beginning'}…{' '}
         <progress max={1} value={at?.share ?? 0} aria-label="Search" className="h-2 w-40" />
         <span className="num text-muted">
-          {thousands(at?.screened ?? 0)} stages, {thousands(at?.looked ?? 0)} lines
+          {thousands(at?.screened ?? 0)} stages, {countSays(at?.looked ?? 0)} lines
         </span>
         {search.first ? <span className="label">Below: what a first look found.</span> : null}
       </p>
@@ -69,7 +70,7 @@ function Progress({ search, stale }: { search: Search; stale: boolean }) {
     <p role="status" className="label">
       {search.stopped ? (search.first ? 'Stopped after a first look: ' : 'Stopped. ') : ''}
       {result
-        ? `${result.lines.length} lines out of ${thousands(result.looked)}, of ${thousands(result.screened)} stages, ${format(search.when, isToday(search.when) ? 'HH:mm' : 'd MMM, HH:mm')}.`
+        ? `${result.lines.length} lines out of ${countSays(result.looked, result.pruned)}; ${thousands(result.screened)} stages, ${format(search.when, isToday(search.when) ? 'HH:mm' : 'd MMM, HH:mm')}.`
         : ''}
       {stale && result ? ' The brief, the motor or the shop has changed since: find again.' : ''}
     </p>

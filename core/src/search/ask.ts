@@ -1,0 +1,53 @@
+import { demandOf } from '../brief/demand.ts';
+import type { Joint, Variant } from '../schema/joint.ts';
+import { paidFor } from '../shop/drawer.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import { stageKinds } from '../stage/registry.ts';
+import { driveOf, windowOf } from './drives.ts';
+import { makingOf } from './making.ts';
+
+/** What is looked for. */
+export interface FindAsk {
+  readonly joint: Pick<Joint, 'brief'>;
+  /** What a line has beside motor and stages: sensor, mount, output; and its own motor. */
+  readonly variant: Variant;
+  readonly shelf: Shelf;
+  /** Kinds of stage that may be used; all where left out. */
+  readonly kinds?: readonly string[];
+  /** Motors of the shop that may be used, by id; all, and the variant's own, where left out. */
+  readonly motors?: readonly string[];
+  /** Most stages of a line. */
+  readonly stages?: number;
+  /** A first look: few ratios, few of each kind, some lines; a second or two in place of half a minute. */
+  readonly first?: boolean;
+}
+
+/** What a first look leaves out: ratios but every so many, candidates beyond so many, lines beyond so many. */
+export const FIRST = { ratios: 3, tries: 6, whole: 40, shown: 12 };
+
+/** What every part of a search starts from. */
+export function setUp(ask: FindAsk) {
+  const { joint, variant } = ask;
+  const { drawer } = ask.shelf;
+  // What is there already counts as paid for while lines are looked for; what they cost is told by true prices.
+  const shelf = { ...ask.shelf, bearings: paidFor(ask.shelf.bearings, drawer?.bearings) };
+  const demand = demandOf(joint.brief, shelf);
+  const holds = joint.brief.limits.some((l) => l.id === 'turnBack' && l.sense === 'min' && l.need === 'must');
+  const kinds = stageKinds().filter((k) => !ask.kinds || ask.kinds.includes(k.id));
+  const own = shelf.motors.some((m) => m.id === variant.motor.id) ? [] : [variant.motor];
+  const drives = [...own, ...shelf.motors]
+    .filter((m) => !ask.motors || ask.motors.includes(m.id))
+    .map((m) => {
+      const there = (drawer?.motors?.[m.id] ?? 0) > 0;
+      return driveOf(m.id === variant.motor.id ? variant.motor : m, variant, demand, shelf, there);
+    })
+    .filter((d) => windowOf(d, demand, 1, holds));
+  return {
+    demand,
+    holds,
+    kinds,
+    drives,
+    shelf,
+    making: makingOf(ask.shelf.materials, drawer?.materials),
+  };
+}

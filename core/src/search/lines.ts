@@ -1,0 +1,53 @@
+import type { Variant } from '../schema/joint.ts';
+import type { Composed } from './compose.ts';
+import { dominates } from './dominance.ts';
+import type { Drive } from './drives.ts';
+import type { Member } from './members.ts';
+
+/** Stages that were screened, and for each kind the strongest that fell short, as a share of the torque at the output. */
+export interface Screening {
+  readonly members: readonly Member[];
+  /** For each of them the number of the wish that it came from, so that parts are put together in one order. */
+  readonly wishes: readonly number[];
+  readonly short: Readonly<Record<string, number>>;
+  readonly screened: number;
+}
+
+/** A line in as few words as it takes: its motor, and the numbers of its stages among those screened. */
+export interface Drawn {
+  readonly drive: number;
+  readonly stages: readonly number[];
+}
+
+/** All screened stages in the order of their wishes, however many parts they were screened in. */
+export const membersOf = (screenings: readonly Screening[]): Member[] =>
+  screenings
+    .flatMap((s) => s.members.map((of, i) => ({ of, wish: s.wishes[i]! })))
+    .sort((a, b) => a.wish - b.wish)
+    .map((m) => m.of);
+export const madeOf = ({ drive, stages }: Drawn, members: readonly Member[]): Composed => ({
+  drive,
+  stages: stages.map((k) => members[k]!),
+});
+
+/** The variant with a line's motor and stages. */
+export const recordOf = ({ drive, stages }: Composed, drives: readonly Drive[], variant: Variant): Variant => ({
+  ...variant,
+  follows: false,
+  motor: drives[drive]!.motor,
+  driver: drives[drive]!.driver,
+  stages: stages.map((m, j) => ({ id: `s${j + 1}`, kind: m.kind, params: { ...m.params } })),
+});
+
+/** A line by what it is chosen by, all to be small. */
+export interface Weighed {
+  readonly of: Pick<Drawn, 'stages'>;
+  readonly aims: ArrayLike<number>;
+}
+
+/** A line of more stages must be better by this share in something than one of fewer. */
+const SIMPLER = 0.05;
+
+/** Whether a line is as good as another in everything and better in something, or about as good with fewer stages. */
+export const betterThan = (a: Weighed, b: Weighed): boolean =>
+  dominates(a.aims, b.aims, a.of.stages.length < b.of.stages.length ? SIMPLER : 0);

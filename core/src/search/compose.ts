@@ -55,11 +55,12 @@ const COLUMN: Partial<Record<LimitId, keyof Sums>> = {
   turnBack: 'turnBack',
 };
 
-export const boundsOf = (limits: readonly Limit[], demand: Demand): Bound[] =>
+/** Limits of the brief that the sum over columns knows: those that must be, or those that are wished for as well. */
+export const boundsOf = (limits: readonly Limit[], demand: Demand, wishes = false): Bound[] =>
   limits.flatMap((l): Bound[] => {
     const of = COLUMN[l.id];
     const asked = askedValue(l, demand);
-    return l.need === 'must' && of && l.sense !== 'either' && asked > 0
+    return (wishes || l.need === 'must') && of && l.sense !== 'either' && asked > 0
       ? [{ id: l.id, asked, of, most: l.sense === 'max' }]
       : [];
   });

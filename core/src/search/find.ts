@@ -154,10 +154,7 @@ export function worthComputing(ask: FindAsk, screenings: readonly Screening[], p
       ).map((i) => items[i]!),
     );
   const able = each.filter((x) => timesBeaten(x, each) < SEVERAL);
-  const picked = spreadOut(
-    able.map((x) => x.aims),
-    ask.first ? FIRST.whole : WHOLE,
-  ).map((i) => able[i]!);
+  const picked = spread(ask, able, ask.first ? FIRST.whole : WHOLE);
   const members = membersOf(screenings);
   const kindsOf = ({ of }: Weighed) => of.stages.map((k) => members[k]!.kind);
   const even = blocks.flatMap((b) => b.even.map(({ aims, ...of }) => ({ of, aims })));
@@ -170,6 +167,32 @@ export function worthComputing(ask: FindAsk, screenings: readonly Screening[], p
     looked: blocks.reduce((n, b) => n + b.looked, 0),
     pruned: blocks.reduce((n, b) => n + b.pruned, 0),
   };
+}
+
+/** Share of those picked that are within all that the brief wishes, where there are so many. */
+const WITHIN = 2 / 3;
+
+/** Lines that stand apart, two thirds of them within what the brief wishes as well as what must be. */
+function spread<T extends Weighed>(ask: FindAsk, lines: readonly T[], most: number): T[] {
+  const bounds = boundsOf(ask.joint.brief.limits, setUp(ask).demand, true);
+  const within = (x: T) =>
+    bounds.every(({ of, asked, most: atMost }) => {
+      const place = AIMS.findIndex((a) => a === of);
+      if (place < 0) return true;
+      // Stiffness is chosen by as what gives.
+      return of === 'stiffness' ? 1 / x.aims[place]! >= asked === !atMost : x.aims[place]! <= asked === atMost;
+    });
+  const inside = lines.filter(within);
+  const outside = lines.filter((x) => !inside.includes(x));
+  const seats = Math.max(Math.round(WITHIN * most), most - outside.length);
+  const apart = (list: readonly T[], n: number) =>
+    spreadOut(
+      list.map((x) => x.aims),
+      n,
+    ).map((i) => list[i]!);
+  const first = apart(inside, seats);
+  const chosen = new Set([...first, ...apart(outside, most - first.length)]);
+  return lines.filter((x) => chosen.has(x));
 }
 
 /** How many of a list beat a line, up to as many as it takes. */
@@ -224,10 +247,7 @@ export function worthAnalysing(
 ): number[] {
   const whole = aims.flatMap((a, i) => (a ? [{ aims: a, of: worth.lines[i]!, i }] : []));
   const best = whole.filter((x) => !whole.some((y) => y !== x && betterThan(y, x)));
-  const picked = spreadOut(
-    best.map((x) => x.aims),
-    ask.first ? FIRST.shown : SHOWN + SPARE,
-  ).map((k) => best[k]!);
+  const picked = spread(ask, best, ask.first ? FIRST.shown : SHOWN + SPARE);
   if (ask.first) return picked.map((x) => x.i);
   // A kind of which none can be summed is analysed all the same: then it is known what stops it.
   const rest = worth.lines.map((of, i) => ({ of, i, aims: aims[i] ?? Float64Array.of(1e12) }));

@@ -416,6 +416,26 @@ describe('found lines', () => {
     }
   });
 
+  it('leave as wide a passage as must be, and a kind that cannot says how wide its nearest is', () => {
+    const must = structuredClone(joint);
+    must.brief.limits = must.brief.limits.filter((l) => l.id !== 'bore');
+    must.brief.limits.push({ id: 'bore', sense: 'min', value: 0.016, need: 'must' });
+    const hollow = { ...ask, joint: must, kinds: ['planetary', 'spur', 'unit'] };
+    const r = run(composeLines(hollow, [run(screenStages(hollow))]));
+    expect(r.lines.length).toBeGreaterThan(10);
+    for (const l of r.lines) {
+      const report = analyseLine(must, { ...variant, motor: l.motor, driver: l.driver, stages: [...l.stages] }, shelf);
+      expect(report.figures.find((f) => f.id === 'bore')!.value).toBeGreaterThanOrEqual(0.016 * (1 - 1e-9));
+    }
+    // In line with the motor none is clear: a planetary stage comes behind a pair of wheels, if at all.
+    expect(r.lines.every((l) => l.stages.some((s) => s.kind === 'spur'))).toBe(true);
+    const alone = { ...hollow, kinds: ['unit'] };
+    const [unit] = run(composeLines(alone, [run(screenStages(alone))])).whyNot;
+    expect(inUnits(whyNotSays(unit!))).toBe(
+      'Bought unit: the nearest line has hollow bore 0 mm; at least 16 mm is asked.',
+    );
+  });
+
   it('are the same each time, and the same by several workers', async () => {
     const now = <T>(search: Generator<unknown, T>) => Promise.resolve(run(search));
     for (const workers of [1, 3]) {

@@ -43,6 +43,8 @@ interface Sums {
   efficiency: number;
   /** Infinite where a stage holds by itself. */
   turnBack: number;
+  /** Clear passage from the output to where the line turns aside, m; a hair where there is none. */
+  bore: number;
 }
 
 const COLUMN: Partial<Record<LimitId, keyof Sums>> = {
@@ -53,6 +55,7 @@ const COLUMN: Partial<Record<LimitId, keyof Sums>> = {
   size: 'size',
   length: 'length',
   turnBack: 'turnBack',
+  bore: 'bore',
 };
 
 /** Limits of the brief that the sum over columns knows: those that must be, or those that are wished for as well. */
@@ -83,6 +86,8 @@ const [CELL, PAIRS] = [Math.log(1.12), 6];
 /** As many as are kept of one set before more count as alike. */
 const CROWD = 60;
 
+/** A passage that is none, m: so that a line without one misses what is asked by a number. */
+const HAIR = 1e-5;
 /** Steps of ratio, as logarithms, within which one member of a kind stands for the others. */
 const APART = Math.log(1.3);
 
@@ -113,6 +118,7 @@ interface Ideal {
   /** Of what turns it back: so many times what idles before it. */
   readonly back: readonly [least: number, most: number];
   readonly mostDrag: number;
+  readonly bore: number;
   readonly least: number;
   readonly most: number;
 }
@@ -134,6 +140,7 @@ function idealOf(list: readonly Member[]): Ideal {
     drag: least((m) => m.numbers.drag),
     back: [least(backOf), -least((m) => -backOf(m))],
     mostDrag: -least((m) => -m.numbers.drag),
+    bore: -least((m) => -m.numbers.bore),
     least: least((m) => m.ratio),
     most: -least((m) => -m.ratio),
   };
@@ -198,6 +205,9 @@ class Sum {
   /** What turns it back: so many times what idles before it, and what drags on the way. */
   back = 1;
   drags = 0;
+  /** The narrowest passage so far, and whether the line has turned aside from the output's axis. */
+  bore = Infinity;
+  turned = false;
   /** What every point of the demand asks at its input, N·m. */
   readonly asked: Float64Array;
 
@@ -219,6 +229,8 @@ class Sum {
     this.ratio = after.ratio * m.ratio;
     this.back = after.back * backOf(m);
     this.drags = after.drags + n.drag * this.back;
+    this.bore = after.turned || after.bore < n.bore ? after.bore : n.bore;
+    this.turned = after.turned || n.beside;
     for (let k = 0; k < this.asked.length; k++) this.asked[k] = after.asked[k]! / (m.ratio * n.etaForward) + n.drag;
   }
 
@@ -238,6 +250,8 @@ class Sum {
     this.length = after.length + b.length;
     this.efficiency = after.efficiency * b.eta;
     this.ratio = after.ratio * b.least;
+    this.bore = after.turned || after.bore < b.bore ? after.bore : b.bore;
+    this.turned = true;
     for (let k = 0; k < this.asked.length; k++) this.asked[k] = after.asked[k]! / (b.most * b.eta) + b.drag;
   }
 }
@@ -283,6 +297,7 @@ export class Composer {
     torque: 0,
     efficiency: 0,
     turnBack: 0,
+    bore: 0,
   };
   private readonly aims = new Float64Array(AIMS.length);
   /** How many times too much or too little of what must be there is, at worst, and the place of that bound: −1 for torque. */
@@ -328,7 +343,7 @@ export class Composer {
     private readonly blocks = true,
   ) {
     this.bounds = boundsOf(limits, demand);
-    this.beyond = this.bounds.filter((b) => b.of === 'length' || b.of === 'turnBack');
+    this.beyond = this.bounds.filter((b) => b.of === 'length' || b.of === 'turnBack' || b.of === 'bore');
     const back = this.bounds.filter((b) => b.of === 'turnBack');
     this.backToBe = back.length > 1 ? 'both' : back[0]?.most === false ? 'large' : 'small';
     this.pairAims = new Float64Array(AIMS.length + this.beyond.length);
@@ -575,6 +590,7 @@ export class Composer {
     sums.length = sum.length + drive.length;
     sums.efficiency = sum.efficiency;
     sums.torque = this.demand.peak * this.reach(drive, sum, place);
+    sums.bore = sum.turned ? Math.max(sum.bore, HAIR) : HAIR;
     sums.turnBack = sum.back === Infinity ? Infinity : sum.back * drive.idle + sum.drags;
   }
 
@@ -620,7 +636,7 @@ export class Composer {
         drive,
         stages: this.lineOf(m, after),
         limit: b?.id ?? 'torque',
-        value: this.sums[b?.of ?? 'torque'],
+        value: b?.of === 'bore' && this.sums.bore <= HAIR ? 0 : this.sums[b?.of ?? 'torque'],
         asked: b?.asked ?? this.demand.peak,
         by,
       });

@@ -30,7 +30,7 @@ const BEFORE = [1 / 2.5, 1 / 6, 1 / 16, 1 / 45];
  * Screens stages of every kind at what each place of a line carries; one of several parts, which together are the whole.
  */
 export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<FindProgress, Screening> {
-  const { demand, holds, kinds, drives, shelf, making } = setUp(ask);
+  const { demand, holds, kinds, drives, shelf, making, bore } = setUp(ask);
   const size = mustSize(ask.joint);
   const most = Math.max(0, ...drives.map((d) => windowOf(d, demand, 1, holds)![1]));
   const torques = [1, ...(ask.first ? BEFORE.slice(0, 2) : BEFORE)].map((s) => s * demand.peak);
@@ -43,7 +43,11 @@ export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<Find
   const short: Record<string, number> = {};
   let screened = 0;
   for (const [i, { ratio, kind, wish }] of works.entries()) {
-    const s = screenKind(kind, ratio, torques, size, demand, shelf, making, ask.first ? FIRST.tries : Infinity);
+    const s = screenKind(kind, ratio, torques, size, demand, shelf, {
+      making,
+      bore,
+      ...(ask.first && { tries: FIRST.tries }),
+    });
     members.push(...s.members);
     for (let n = 0; n < s.members.length; n++) wishes.push(wish);
     screened += s.tried;

@@ -43,7 +43,7 @@ export function dutyAt(demand: Demand, torque: number): Duty {
 }
 
 /** What a member is chosen by, all to be small. */
-const aimsOf = (n: StageNumbers, most: number, at: number): number[] => [
+const aimsOf = (n: StageNumbers, most: number, at: number, bore: number): number[] => [
   n.money,
   n.mass,
   Math.max(n.play[0], 1e-6),
@@ -52,9 +52,19 @@ const aimsOf = (n: StageNumbers, most: number, at: number): number[] => [
   1 / n.etaForward,
   // Strength beyond half as much again is worth nothing.
   1 / Math.min(most / at, 1.5),
-  // What holds by itself and what turns back are both wanted.
+  // What holds by itself and what turns back are both wanted, and so are what is hollow enough and what is not.
   ...[n.etaBackward > 0 ? 1 : 2, n.etaBackward > 0 ? 2 : 1],
+  isHollow(n, bore) ? 1 : 2,
 ];
+
+const isHollow = (n: StageNumbers, bore: number): boolean => n.bore >= bore * (1 - 1e-9);
+
+/** A candidate, and the same bored as wide as is asked where it can be. */
+function bored(kind: AnyStageKind, usual: object, bore: number): readonly object[] {
+  const { passage } = kind;
+  const now = passage === undefined ? Infinity : (usual as Record<string, number>)[passage]!;
+  return now >= bore ? [usual] : [usual, { ...usual, [passage!]: bore }];
+}
 
 /** What was found of a kind at a wish: those that stand, and the one that carried most where none did. */
 export interface Screened {
@@ -116,14 +126,22 @@ class Candidates {
 /** A stage this many times as strong as it must be is no candidate beside smaller ones. */
 const STRONGER = 12;
 
+/** What else a screening heeds. */
+interface Screening {
+  /** Materials that may be used; those a kind is usually made of where left out. */
+  readonly making?: Making | undefined;
+  /** Most candidates looked at for one torque. */
+  readonly tries?: number;
+  /** Clear passage that is asked of the output, m: stages that leave it are found beside those that do not. */
+  readonly bore?: number;
+}
+
 /**
  * Stages of a kind near a ratio that carry torques within a size and that no check stops, none of them worse than another
  * in everything.
  *
  * @param torques at the stage's output, N·m, the largest first
  * @param size largest outside, m
- * @param making materials that may be used; those a kind is usually made of where left out
- * @param tries most candidates looked at for one torque
  */
 export function screenKind(
   kind: AnyStageKind,
@@ -132,8 +150,7 @@ export function screenKind(
   size: number,
   demand: Demand,
   shelf: Shelf,
-  making?: Making,
-  tries = Infinity,
+  { making, tries = Infinity, bore = 0 }: Screening = {},
 ): Screened {
   const fronts = torques.map(() => new NonDominated<Member>(0.02));
   const opened = new Map<string, Stage | undefined>();
@@ -146,12 +163,14 @@ export function screenKind(
     opened.set(key, stage);
     return stage;
   };
-  const candidates = new Candidates(kind, { ratio, size, shelf });
+  const candidates = new Candidates(kind, { ratio, size, shelf, ...(bore > 0 && { bore }) });
   const stagesOf = (usual: object): readonly Opening[] =>
-    inMaterials(kind, usual as Opening['params'], making, shelf).flatMap((params): Opening[] => {
-      const stage = open(params);
-      return stage ? [{ params, stage }] : [];
-    });
+    bored(kind, usual, bore)
+      .flatMap((one) => inMaterials(kind, one as Opening['params'], making, shelf))
+      .flatMap((params): Opening[] => {
+        const stage = open(params);
+        return stage ? [{ params, stage }] : [];
+      });
   const known = new Map<object, readonly Opening[]>();
   let short = 0;
   torques.forEach((torque, level) => {
@@ -172,7 +191,7 @@ export function screenKind(
           if (level === 0) short = Math.max(short, most / torque);
           continue;
         }
-        const aims = aimsOf(numbers, most, torque);
+        const aims = aimsOf(numbers, most, torque, bore);
         if (front.welcomes(aims) && stage.stands(at))
           front.take(
             { kind: kind.id, params, numbers, ratio: Math.abs(stage.kinematics.ratio), at: torque, most },
@@ -184,10 +203,13 @@ export function screenKind(
     }
   });
   const members = fronts.flatMap(({ items }, level) =>
-    spreadOut(
-      items.map((x) => x.aims),
-      level === 0 ? LAST : BEFORE,
-    ).map((i) => items[i]!.of),
+    [true, false].flatMap((hollow) => {
+      const some = items.filter((x) => isHollow(x.of.numbers, bore) === hollow);
+      return spreadOut(
+        some.map((x) => x.aims),
+        level === 0 ? LAST : BEFORE,
+      ).map((i) => some[i]!.of);
+    }),
   );
   return { members, tried: opened.size, short: fronts[0]!.items.length ? 0 : short };
 }

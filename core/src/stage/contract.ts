@@ -40,6 +40,8 @@ export interface StageWish {
   readonly torque: number;
   /** Largest outside dimension, m; Infinity where nobody minds. */
   readonly size: number;
+  /** Clear passage along its output's axis, m; absent where nobody asks. */
+  readonly bore?: number;
   readonly shelf: Shelf;
 }
 
@@ -404,6 +406,8 @@ export interface StageKind<P> {
    * tensioned anew.
    */
   readonly alongWith?: (path: keyof P & string, next: P, before: P, shelf: Shelf) => Partial<P>;
+  /** The length that is bored wider where a clear passage is asked for; absent where none can be. */
+  readonly passage?: keyof P & string;
   /** Coarse to fine, for the search. */
   candidates(want: StageWish): Iterable<P>;
 }

@@ -56,6 +56,7 @@ export const belt: StageKind<BeltParams> = {
   alongWith: reTension,
   open: opener(steps, beltParams),
   tables: beltTables,
+  passage: 'bore2',
   candidates: beltCandidates,
 };
 

@@ -481,6 +481,7 @@ export const compoundPlanetary: StageKind<P> = {
   defaults,
   open: opener(steps, compoundParams),
   counts: compoundCounts,
+  passage: 'boreS',
   candidates,
 };
 

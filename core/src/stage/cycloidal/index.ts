@@ -84,6 +84,7 @@ export const cycloidal: StageKind<CycloidalParams> = {
   ...described(cycloidalParams),
   defaults: cycloidalDefaults,
   open: opener(steps, cycloidalParams),
+  passage: 'shaft',
   candidates: cycloidalCandidates,
 };
 

@@ -35,10 +35,17 @@ export function basePlanetary(
   };
 }
 
-/** Counts whose ratio is nearest to one wanted, evenly spaced, neighbours clear. */
-function countsFor(ratio: number, planets: number): { zs: number; zp: number }[] {
+/** Wall between a sun's bore and its roots, m. */
+const SUN_WALL = 2e-3;
+
+/**
+ * Counts whose ratio is nearest to one wanted, evenly spaced, neighbours clear.
+ *
+ * @param least fewest teeth of the sun
+ */
+function countsFor(ratio: number, planets: number, least = 12): { zs: number; zp: number }[] {
   const out: { zs: number; zp: number; error: number }[] = [];
-  for (let zs = 12; zs <= 36; zs++) {
+  for (let zs = Math.max(12, least); zs <= Math.max(36, least + 6); zs++) {
     for (const zr of [
       Math.round(zs * (ratio - 1)) - 2,
       Math.round(zs * (ratio - 1)) - 1,
@@ -69,7 +76,9 @@ export function* planetaryCandidates(want: StageWish): Generator<PlanetaryParams
   for (const module of MODULES.slice(2)) {
     for (const width of [8, 14]) {
       for (const planets of each < 4.4 ? [4, 3] : [3]) {
-        for (const c of countsFor(each, planets)) {
+        // A sun that is bored wide needs teeth round it, beside what is asked without.
+        const wide = want.bore ? countsFor(each, planets, Math.ceil((want.bore + 2 * SUN_WALL) / module + 2.5)) : [];
+        for (const c of [...countsFor(each, planets), ...wide]) {
           const p = basePlanetary(module, width * module * 1.0 + 4e-3, c.zs, c.zp, planets, sets);
           if ((p.zr + 2.5) * module + 2 * p.rim <= want.size) yield p;
         }

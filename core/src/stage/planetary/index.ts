@@ -75,6 +75,7 @@ export const planetary: StageKind<PlanetaryParams> = {
   defaults: planetaryDefaults,
   open: opener(steps, planetaryParams),
   counts: planetaryCounts,
+  passage: 'boreS',
   candidates: planetaryCandidates,
 };
 

@@ -456,6 +456,7 @@ export const ringPlate: StageKind<P> = {
     );
   },
   open: opener(steps, ringPlateParams),
+  passage: 'bore',
   candidates,
 };
 

@@ -331,6 +331,7 @@ export const spur: StageKind<P> = {
   ...described(spurParams),
   defaults: spurDefaults,
   open: opener(steps, spurParams),
+  passage: 'bore2',
   candidates: spurCandidates,
 };
 

@@ -120,6 +120,7 @@ export const strainWave: StageKind<StrainWaveParams> = {
   defaults: strainWaveDefaults,
   open: opener(steps, strainWaveParams),
   tables,
+  passage: 'shaft',
   candidates: strainWaveCandidates,
 };
 

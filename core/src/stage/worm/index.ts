@@ -64,6 +64,7 @@ export const worm: StageKind<WormParams> = {
   ...described(wormParams),
   defaults: wormDefaults,
   open: opener(steps, wormParams),
+  passage: 'bore2',
   candidates: wormCandidates,
 };
 

@@ -424,6 +424,23 @@ describe('what every kind draws', () => {
 });
 
 describe('searching any kind', () => {
+  each('leaves as wide a passage as its length for one says, or says that it cannot be', (kind) => {
+    if (!kind.passage) return expect(kind.bought).toBe(true);
+    let wide = 0;
+    const wishes = [4, 20, 60].map((ratio) => wish({ ratio, size: 0.3, bore: 0.014 }));
+    for (const p of wishes.flatMap((w) => [...kind.candidates(w)])) {
+      const params = { ...p, [kind.passage]: 0.014 };
+      const opened = kind.open(params, shelf);
+      if (opened.ok && opened.value.stands(duty)) {
+        expect(opened.value.load(duty).bore).toBeCloseTo(0.014, 12);
+        wide++;
+      } else if (!opened.ok) expect(opened.problem.mend.length).toBeGreaterThan(5);
+      if (wide > 3) break;
+    }
+    // Of candidates for a passage some leave it.
+    expect(wide).toBeGreaterThan(0);
+  });
+
   each('has candidates its schema takes, whatever is wished, and not without end', (kind) => {
     fc.assert(
       fc.property(

@@ -48,10 +48,6 @@ export function setUp(ask: FindAsk) {
     kinds,
     drives,
     shelf,
-    bore: joint.brief.limits.reduce(
-      (b, l) => (l.id === 'bore' && l.sense === 'min' ? Math.max(b, l.value ?? 0) : b),
-      0,
-    ),
     making: makingOf(ask.shelf.materials, drawer?.materials),
   };
 }

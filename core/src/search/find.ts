@@ -3,7 +3,7 @@ import { analyseLine, stopping, type LineReport, type Verdict } from '../line/an
 import { sumLine } from '../line/numbers.ts';
 import { openLine, rememberingOpener, type StageOpener } from '../line/open.ts';
 import { playAtOutput } from '../line/sum.ts';
-import type { Variant } from '../schema/joint.ts';
+import type { Limit, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { mustSize } from '../sizing/size.ts';
 import { FIRST, setUp, type FindAsk } from './ask.ts';
@@ -14,7 +14,7 @@ import { windowOf } from './drives.ts';
 import type { Analysed, FindProgress, FindResult, KeptOut } from './found.ts';
 import { fromDrawer } from './from-drawer.ts';
 import { betterThan, madeOf, membersOf, recordOf, type Drawn, type Screening, type Weighed } from './lines.ts';
-import { screenKind, WANTED, type Member } from './members.ts';
+import { screenKind, WANTED, type Member, type StageMusts } from './members.ts';
 import { weighed, whyNot } from './why-not.ts';
 
 /** Lines shown at most. */
@@ -26,12 +26,23 @@ const [EACH, WHOLE] = [12, 600];
 /** Torques that stages before the last are screened at, as shares of the output's. */
 const BEFORE = [1 / 2.5, 1 / 6, 1 / 16, 1 / 45];
 
+/** What of a brief's musts a stage alone can break; a passage that is only wished for is looked for as well. */
+function mustsOf(bounds: readonly Bound[], limits: readonly Limit[]): StageMusts {
+  const of = Object.fromEntries(bounds.filter((b) => b.most === (b.of !== 'stiffness')).map((b) => [b.of, b.asked]));
+  const bore = limits.reduce((b, l) => (l.id === 'bore' && l.sense === 'min' ? Math.max(b, l.value ?? 0) : b), 0);
+  const { money, mass, length, play, stiffness } = of;
+  return Object.fromEntries(
+    Object.entries({ money, mass, length, play, stiffness, bore }).filter(([, v]) => v !== undefined),
+  );
+}
+
 /**
  * Screens stages of every kind at what each place of a line carries; one of several parts, which together are the whole.
  */
 export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<FindProgress, Screening> {
-  const { demand, holds, kinds, drives, shelf, making, bore } = setUp(ask);
+  const { demand, holds, kinds, drives, shelf, making } = setUp(ask);
   const size = mustSize(ask.joint);
+  const musts = mustsOf(boundsOf(ask.joint.brief.limits, demand), ask.joint.brief.limits);
   const most = Math.max(0, ...drives.map((d) => windowOf(d, demand, 1, holds)![1]));
   const torques = [1, ...(ask.first ? BEFORE.slice(0, 2) : BEFORE)].map((s) => s * demand.peak);
   const works = WANTED.filter((r, i) => r <= most * 1.1 && (!ask.first || i % FIRST.ratios === 1))
@@ -45,7 +56,7 @@ export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<Find
   for (const [i, { ratio, kind, wish }] of works.entries()) {
     const s = screenKind(kind, ratio, torques, size, demand, shelf, {
       making,
-      bore,
+      musts,
       ...(ask.first && { tries: FIRST.tries }),
     });
     members.push(...s.members);
@@ -229,12 +240,14 @@ export function* sumWhole(
   const [from, to] = stretch(worth.lines.length, part, parts);
   // Lines share their stages: each is opened once.
   const open = rememberingOpener(400);
-  const bounds = boundsOf(ask.joint.brief.limits, demand);
+  const { limits } = ask.joint.brief;
+  const bounds = boundsOf(limits, demand);
+  const life = limits.find((l) => l.id === 'life' && l.need === 'must')?.value ?? 0;
   const out: (Float64Array | undefined)[] = [];
   for (let i = from; i < to; i++) {
     const line = worth.lines[i]!;
     const record = recordOf(madeOf(line, members), drives, ask.variant);
-    const aims = summed(demand, bounds, record, shelf, open);
+    const aims = summed(demand, bounds, life, record, shelf, open);
     if (aims) aims[0]! -= drives[line.drive]!.saves;
     out.push(aims);
     yield { ...told(worth), doing: 'computing', share: (0.5 * (i + 1 - from)) / (to - from) };
@@ -243,6 +256,7 @@ export function* sumWhole(
 }
 
 const told = ({ screened, looked, pruned }: Worth) => ({ screened, looked, pruned });
+
 /** Which of the lines that were summed whole are analysed: none worse than another, spread out. */
 export function worthAnalysing(
   ask: FindAsk,
@@ -419,6 +433,7 @@ const nameOf = ({ motor, stages }: Variant, money: number): string =>
 function summed(
   demand: Demand,
   bounds: readonly Bound[],
+  life: number,
   variant: Variant,
   shelf: Shelf,
   open: StageOpener,
@@ -435,6 +450,7 @@ function summed(
     n.stages.map((s) => s.play[0]),
   );
   const told = { ...n, play };
+  if (n.life < life) return undefined;
   if (bounds.some(({ of, asked, most }) => (most ? told[of] > asked : told[of] < asked))) return undefined;
   return Float64Array.of(
     n.money,

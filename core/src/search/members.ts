@@ -23,8 +23,8 @@ export interface Member {
 export const WANTED = Array.from({ length: 27 }, (_, i) => 1.5 * 1.2072 ** i);
 /** How far a stage's ratio may lie from the one that was wanted, before another wish has it. */
 const NEAR = 0.2;
-/** Members kept for one kind and wish at the output, and before. */
-const [LAST, BEFORE] = [8, 4];
+/** Members kept for one kind and wish at the output, and before; and of those that alone are not within what must be. */
+const [LAST, BEFORE, BEYOND] = [8, 4, 3];
 
 /**
  * The duty of a shaft that is asked for a torque where the output is asked for its peak, N·m: what a stage is strong by.
@@ -43,7 +43,7 @@ export function dutyAt(demand: Demand, torque: number): Duty {
 }
 
 /** What a member is chosen by, all to be small. */
-const aimsOf = (n: StageNumbers, most: number, at: number, bore: number): number[] => [
+const aimsOf = (n: StageNumbers, most: number, at: number, within: boolean): number[] => [
   n.money,
   n.mass,
   Math.max(n.play[0], 1e-6),
@@ -52,12 +52,34 @@ const aimsOf = (n: StageNumbers, most: number, at: number, bore: number): number
   1 / n.etaForward,
   // Strength beyond half as much again is worth nothing.
   1 / Math.min(most / at, 1.5),
-  // What holds by itself and what turns back are both wanted, and so are what is hollow enough and what is not.
+  // What holds by itself and what turns back are both wanted.
   ...[n.etaBackward > 0 ? 1 : 2, n.etaBackward > 0 ? 2 : 1],
-  isHollow(n, bore) ? 1 : 2,
+  within ? 1 : 2,
 ];
 
-const isHollow = (n: StageNumbers, bore: number): boolean => n.bore >= bore * (1 - 1e-9);
+/** What a stage alone may not take, of all that a line may: whatever is put before it only adds. */
+export interface StageMusts {
+  readonly money?: number;
+  readonly mass?: number;
+  readonly length?: number;
+  /** Of the last stage: play and stiffness at the output, rad and N·m/rad. */
+  readonly play?: number;
+  readonly stiffness?: number;
+  /** Clear passage along the output's axis, m: asked of the last stage, and of those before it that are in line. */
+  readonly bore?: number;
+}
+
+/** Whether a stage leaves room within what a line must be. */
+function isWithin(n: StageNumbers, musts: StageMusts, last: boolean): boolean {
+  const most = (value: number, limit = Infinity) => value <= limit * (1 + 1e-9);
+  return (
+    most(n.money, musts.money) &&
+    most(n.mass, musts.mass) &&
+    most(n.length, musts.length) &&
+    most(musts.bore ?? 0, n.bore) &&
+    (!last || (most(n.play[0], musts.play) && most(musts.stiffness ?? 0, n.stiffness)))
+  );
+}
 
 /** A candidate, and the same bored as wide as is asked where it can be. */
 function bored(kind: AnyStageKind, usual: object, bore: number): readonly object[] {
@@ -132,8 +154,8 @@ interface Screening {
   readonly making?: Making | undefined;
   /** Most candidates looked at for one torque. */
   readonly tries?: number;
-  /** Clear passage that is asked of the output, m: stages that leave it are found beside those that do not. */
-  readonly bore?: number;
+  /** What the brief must have: stages within it are found beside some that are not, by which misses are told. */
+  readonly musts?: StageMusts;
 }
 
 /**
@@ -150,8 +172,9 @@ export function screenKind(
   size: number,
   demand: Demand,
   shelf: Shelf,
-  { making, tries = Infinity, bore = 0 }: Screening = {},
+  { making, tries = Infinity, musts = {} }: Screening = {},
 ): Screened {
+  const { bore = 0 } = musts;
   const fronts = torques.map(() => new NonDominated<Member>(0.02));
   const opened = new Map<string, Stage | undefined>();
   const open = (params: unknown): Stage | undefined => {
@@ -191,7 +214,7 @@ export function screenKind(
           if (level === 0) short = Math.max(short, most / torque);
           continue;
         }
-        const aims = aimsOf(numbers, most, torque, bore);
+        const aims = aimsOf(numbers, most, torque, isWithin(numbers, musts, level === 0));
         if (front.welcomes(aims) && stage.stands(at))
           front.take(
             { kind: kind.id, params, numbers, ratio: Math.abs(stage.kinematics.ratio), at: torque, most },
@@ -203,11 +226,11 @@ export function screenKind(
     }
   });
   const members = fronts.flatMap(({ items }, level) =>
-    [true, false].flatMap((hollow) => {
-      const some = items.filter((x) => isHollow(x.of.numbers, bore) === hollow);
+    [true, false].flatMap((within) => {
+      const some = items.filter((x) => isWithin(x.of.numbers, musts, level === 0) === within);
       return spreadOut(
         some.map((x) => x.aims),
-        level === 0 ? LAST : BEFORE,
+        within ? (level === 0 ? LAST : BEFORE) : BEYOND,
       ).map((i) => some[i]!.of);
     }),
   );

@@ -587,6 +587,24 @@ describe('why not', () => {
     expect(r.pruned).toBeLessThan(r.looked);
   });
 
+  it('says how large a kind would have to be, where what fits in is too weak', () => {
+    const tight = structuredClone(joint);
+    tight.brief.limits = tight.brief.limits.filter((l) => l.id !== 'size');
+    tight.brief.limits.push({ id: 'size', sense: 'max', value: 0.045, need: 'must' });
+    const small = { ...ask, joint: tight, kinds: ['spur', 'unit'] };
+    const spur = run(composeLines(small, [run(screenStages(small))])).whyNot.find((w) => w.kind === 'spur')!;
+    expect(spur.across!.allowed).toBe(0.045);
+    expect(inUnits(whyNotSays(spur))).toMatch(
+      /^Spur: it would have to be [\d.]+ mm across to carry [\d.]+ N·m; you allow 45 mm\.$/,
+    );
+    // Allowed that much, there are some that end a line.
+    const larger = structuredClone(tight);
+    larger.brief.limits[larger.brief.limits.length - 1]!.value = spur.across!.needs * 1.001;
+    const last = run(screenStages({ ...small, joint: larger, kinds: ['spur'] })).members;
+    expect(last.some((m) => m.at === demand.peak)).toBe(true);
+    expect(run(screenStages({ ...small, kinds: ['spur'] })).members.some((m) => m.at === demand.peak)).toBe(false);
+  });
+
   it('says how many lines were looked at, and how', () => {
     expect(countSays(812)).toBe('812');
     expect(countSays(24_300_000, 12_200_000)).toBe('24 million, 50 % judged many at a time by what bounds them');

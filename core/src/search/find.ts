@@ -6,12 +6,13 @@ import { playAtOutput } from '../line/sum.ts';
 import type { Limit, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { mustSize } from '../sizing/size.ts';
+import type { AnyStageKind } from '../stage/contract.ts';
 import { FIRST, setUp, type FindAsk } from './ask.ts';
 import { chanceOf } from './chance.ts';
 import { AIMS, boundsOf, Composer, type Aim, type Bound, type Composed, type Miss } from './compose.ts';
 import { NonDominated, spreadOut } from './dominance.ts';
 import { windowOf } from './drives.ts';
-import type { Analysed, FindProgress, FindResult, KeptOut } from './found.ts';
+import type { Analysed, FindProgress, FindResult, KeptOut, WhyNot } from './found.ts';
 import { fromDrawer } from './from-drawer.ts';
 import { betterThan, madeOf, membersOf, recordOf, type Drawn, type Screening, type Weighed } from './lines.ts';
 import { screenKind, WANTED, type Member, type StageMusts } from './members.ts';
@@ -389,10 +390,33 @@ export function foundOf(
       .map((k) => {
         const miss = worth.misses.get(k.id);
         const near = miss && { ...miss, ...madeOf(miss, members) };
-        return whyNot(k.id, analysed, lines, near, drives, ask.variant, short(k.id) * demand.peak, demand.peak);
+        const why = whyNot(k.id, analysed, lines, near, drives, ask.variant, short(k.id) * demand.peak, demand.peak);
+        const across = isWeak(why) && !ask.first ? acrossFor(k, ask) : undefined;
+        return { ...why, ...(across !== undefined && { across }) };
       }),
     ...told(worth),
   };
+}
+
+/** Whether a kind is left out because what of it fits in carries too little. */
+const isWeak = (why: WhyNot): boolean =>
+  !why.beaten && why.check === undefined && (why.limit === undefined || why.limit === 'torque');
+
+/** Every so many ratios a kind is tried at where it is asked how large it would have to be. */
+const EVERY = 3;
+
+/**
+ * The outside of the smallest stage of a kind that carries what the output asks, if it may be larger than is allowed, and
+ * what is allowed, m; undefined where nothing limits it, or none was found.
+ */
+function acrossFor(kind: AnyStageKind, ask: FindAsk): WhyNot['across'] {
+  const allowed = mustSize(ask.joint);
+  if (!Number.isFinite(allowed)) return undefined;
+  const { demand, shelf, making } = setUp(ask);
+  const needs = WANTED.filter((_, i) => i % EVERY === 0)
+    .flatMap((ratio) => screenKind(kind, ratio, [demand.peak], Infinity, demand, shelf, { making }).members)
+    .reduce((least, m) => Math.min(least, m.numbers.outside), Infinity);
+  return Number.isFinite(needs) && needs > allowed ? { needs, allowed } : undefined;
 }
 
 /** The whole search in one go: `screenStages`, then `composeLines`. */

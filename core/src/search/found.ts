@@ -40,6 +40,8 @@ export interface WhyNot {
   readonly asked: number;
   /** The check that stops its nearest line. */
   readonly check?: string;
+  /** Where it is too weak for its size: the outside it would need, and what is allowed, m. */
+  readonly across?: { readonly needs: number; readonly allowed: number };
   /** Where a line of it does what is asked and another beats it: the stages of that, and the aims that it is furthest behind in. */
   readonly beaten?: {
     readonly by: readonly string[];

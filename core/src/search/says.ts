@@ -76,8 +76,12 @@ export function countSays(looked: number, pruned = 0): string {
 const nameOf = (kind: string): string => stageKind(kind)?.name ?? kind;
 
 /** Why a kind has no line in the set, in a sentence with its number. */
-export function whyNotSays({ kind, limit, value, asked, line, check, beaten }: WhyNot): string {
+export function whyNotSays({ kind, limit, value, asked, line, check, beaten, across }: WhyNot): string {
   const name = nameOf(kind);
+  if (across) {
+    const [needs, allowed] = [stated(across.needs, 'length', 3), stated(across.allowed, 'length', 3)];
+    return `${name}: it would have to be ${needs} across to carry ${stated(asked, 'torque', 3)}; you allow ${allowed}.`;
+  }
   if (beaten) {
     const behind = beaten.behind.map(({ aim, own, other }) => {
       const { name: of, quantity } = AIM_WORDS[aim];

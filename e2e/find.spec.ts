@@ -135,6 +135,32 @@ test.describe('finding lines', () => {
     await expect(page.locator('aside [data-limit="mass"]')).toContainText('over');
   });
 
+  test('a hollow bore that is asked for is left by every line, and stays as wide in what is taken', async ({
+    page,
+  }) => {
+    await openDemo(page);
+    await page.getByRole('combobox', { name: 'Add limit' }).selectOption({ label: 'Hollow bore' });
+    await type(page, 'Hollow bore limit', '20 mm');
+    await page.getByRole('combobox', { name: 'Hollow bore: must or wish' }).selectOption('must');
+    const bore = page.locator('aside [data-limit="bore"]');
+    await expect(bore).toHaveAttribute('data-state', 'fails');
+    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
+    await page
+      .getByRole('navigation', { name: 'Sheets of the line' })
+      .getByRole('link', { name: 'Find lines' })
+      .click();
+    await page.getByText('all kinds allowed').click();
+    for (const kind of ['planetary', 'shared-planet', 'cycloidal', 'ring plate', 'strain wave', 'worm'])
+      await page.getByRole('checkbox', { name: kind, exact: true }).uncheck();
+    await page.getByRole('combobox', { name: 'Stages, at most' }).selectOption('2');
+    await page.getByRole('button', { name: /^Find (lines|again)$/ }).click();
+    await expect(status(page)).toContainText(/\d+ lines out of/, { timeout: 60_000 });
+    await page.getByRole('button', { name: 'Take as variant' }).click();
+    await expect(bore).toHaveAttribute('data-state', 'holds');
+    await expect(bore.locator('[data-figure]')).toContainText('20 mm');
+    await saved(page);
+  });
+
   test('what lies in the drawer costs nothing more, stages are of what is allowed, and a search outlives a reload', async ({
     page,
   }) => {

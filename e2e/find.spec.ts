@@ -10,6 +10,17 @@ async function openFind(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Which lines could do it');
 }
 
+/** From another view of the joint: looks for lines of belts, wheels and bought units alone. */
+async function findOfFew(page: Page, stages: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
+  await page.getByRole('navigation', { name: 'Sheets of the line' }).getByRole('link', { name: 'Find lines' }).click();
+  await page.getByText('all kinds allowed').click();
+  for (const kind of ['planetary', 'shared-planet', 'cycloidal', 'ring plate', 'strain wave', 'worm'])
+    await page.getByRole('checkbox', { name: kind, exact: true }).uncheck();
+  await page.getByRole('combobox', { name: 'Stages, at most' }).selectOption(stages);
+  await page.getByRole('button', { name: /^Find (lines|again)$/ }).click();
+}
+
 test.describe('finding lines', () => {
   // A search takes both cores, and so do the flows beside it.
   test.setTimeout(120_000);
@@ -118,16 +129,7 @@ test.describe('finding lines', () => {
       .getByRole('link', { name: /^Brief/ })
       .click();
     await type(page, 'Mass limit', '20 g');
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
-    await page
-      .getByRole('navigation', { name: 'Sheets of the line' })
-      .getByRole('link', { name: 'Find lines' })
-      .click();
-    await page.getByText('all kinds allowed').click();
-    for (const kind of ['planetary', 'shared-planet', 'cycloidal', 'ring plate', 'strain wave', 'worm'])
-      await page.getByRole('checkbox', { name: kind, exact: true }).uncheck();
-    await page.getByRole('combobox', { name: 'Stages, at most' }).selectOption('1');
-    await page.getByRole('button', { name: /^Find (lines|again)$/ }).click();
+    await findOfFew(page, '1');
     const why = page.getByRole('region', { name: 'Why not' });
     await expect(why).toContainText(/Belt.*has mass .*; at most 0.02 kg is asked/, { timeout: 60_000 });
     await expect(page.getByRole('alert')).toContainText('No line that was put together meets every must');
@@ -144,16 +146,7 @@ test.describe('finding lines', () => {
     await page.getByRole('combobox', { name: 'Hollow bore: must or wish' }).selectOption('must');
     const bore = page.locator('aside [data-limit="bore"]');
     await expect(bore).toHaveAttribute('data-state', 'fails');
-    await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
-    await page
-      .getByRole('navigation', { name: 'Sheets of the line' })
-      .getByRole('link', { name: 'Find lines' })
-      .click();
-    await page.getByText('all kinds allowed').click();
-    for (const kind of ['planetary', 'shared-planet', 'cycloidal', 'ring plate', 'strain wave', 'worm'])
-      await page.getByRole('checkbox', { name: kind, exact: true }).uncheck();
-    await page.getByRole('combobox', { name: 'Stages, at most' }).selectOption('2');
-    await page.getByRole('button', { name: /^Find (lines|again)$/ }).click();
+    await findOfFew(page, '2');
     await expect(status(page)).toContainText(/\d+ lines out of/, { timeout: 60_000 });
     await page.getByRole('button', { name: 'Take as variant' }).click();
     await expect(bore).toHaveAttribute('data-state', 'holds');

@@ -420,14 +420,14 @@ describe('found lines', () => {
     const must = structuredClone(joint);
     must.brief.limits = must.brief.limits.filter((l) => l.id !== 'bore');
     must.brief.limits.push({ id: 'bore', sense: 'min', value: 0.016, need: 'must' });
-    const hollow = { ...ask, joint: must, kinds: ['planetary', 'spur', 'unit'] };
+    const hollow = { ...ask, joint: must };
     const r = run(composeLines(hollow, [run(screenStages(hollow))]));
     expect(r.lines.length).toBeGreaterThan(10);
     for (const l of r.lines) {
       const report = analyseLine(must, { ...variant, motor: l.motor, driver: l.driver, stages: [...l.stages] }, shelf);
       expect(report.figures.find((f) => f.id === 'bore')!.value).toBeGreaterThanOrEqual(0.016 * (1 - 1e-9));
     }
-    // In line with the motor none is clear: a planetary stage comes behind a pair of wheels, if at all.
+    // In line with the motor none is clear: a pair of wheels turns the line aside.
     expect(r.lines.every((l) => l.stages.some((s) => s.kind === 'spur'))).toBe(true);
     const alone = { ...hollow, kinds: ['unit'] };
     const [unit] = run(composeLines(alone, [run(screenStages(alone))])).whyNot;
@@ -585,6 +585,17 @@ describe('why not', () => {
       for (const { own, other } of w.beaten?.behind ?? []) expect(own).not.toBe(other);
     }
     expect(r.pruned).toBeLessThan(r.looked);
+  });
+
+  it('is not told by a first look of a kind that could do it', () => {
+    const first = { ...ask, kinds: ['unit', 'spur', 'strain-wave'], first: true };
+    const screening = [run(screenStages(first))];
+    const worth = worthComputing(first, screening, run(composeBlocks(first, screening)));
+    expect(worth.met.length).toBeGreaterThan(0);
+    for (const w of run(composeLines(first, screening)).whyNot) expect(worth.met).not.toContain(w.kind);
+    // Were there no lines at all, those kinds would be left out all the same.
+    expect(foundOf(first, screening, worth, []).whyNot.map((w) => w.kind)).not.toContain(worth.met[0]);
+    expect(foundOf({ ...first, first: false }, screening, worth, []).whyNot).toHaveLength(3);
   });
 
   it('says how large a kind would have to be, where what fits in is too weak', () => {

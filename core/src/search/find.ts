@@ -84,6 +84,8 @@ export interface Composing {
 export interface Worth {
   readonly lines: readonly (Drawn & { readonly kinds: readonly string[] })[];
   readonly misses: ReadonlyMap<string, Drawn & Omit<Miss, 'stages'>>;
+  /** Kinds in a line that meets every must, as near as its columns tell. */
+  readonly met: readonly string[];
   readonly screened: number;
   readonly looked: number;
   readonly pruned: number;
@@ -179,6 +181,7 @@ export function worthComputing(ask: FindAsk, screenings: readonly Screening[], p
   return {
     lines,
     misses,
+    met: [...new Set(even.flatMap(kindsOf))],
     screened: screenedOf(screenings),
     looked: blocks.reduce((n, b) => n + b.looked, 0),
     pruned: blocks.reduce((n, b) => n + b.pruned, 0),
@@ -386,7 +389,8 @@ export function foundOf(
   return {
     lines,
     whyNot: kinds
-      .filter((k) => !isShown(k.id))
+      // A first look does not compute why a kind that could do it is not shown.
+      .filter((k) => !isShown(k.id) && !(ask.first && worth.met.includes(k.id)))
       .map((k) => {
         const miss = worth.misses.get(k.id);
         const near = miss && { ...miss, ...madeOf(miss, members) };

@@ -78,3 +78,19 @@ export function windowOf(
   }
   return high > 0 ? [low, high] : undefined;
 }
+
+/** The best of everything that any drive has, as a drive; what idles in it is large where a line is to hold. */
+export function bestDriveOf(drives: readonly Drive[], holds: boolean): Drive {
+  const least = (of: (d: Drive) => number) => drives.reduce((b, d) => Math.min(b, of(d)), Infinity);
+  const [one] = drives;
+  return {
+    ...one!,
+    money: least((d) => d.money),
+    mass: least((d) => d.mass),
+    frame: least((d) => d.frame),
+    length: least((d) => d.length),
+    rotor: least((d) => d.rotor),
+    idle: holds ? -least((d) => -d.idle) : least((d) => d.idle),
+    gives: Float64Array.from(one?.gives ?? [], (_, i) => drives.reduce((b, d) => Math.max(b, d.gives[i]!), 0)),
+  };
+}

@@ -151,7 +151,6 @@ test.describe('finding lines', () => {
     await page.getByRole('button', { name: 'Take as variant' }).click();
     await expect(bore).toHaveAttribute('data-state', 'holds');
     await expect(bore.locator('[data-figure]')).toContainText('20 mm');
-    await saved(page);
   });
 
   test('what lies in the drawer costs nothing more, stages are of what is allowed, and a search outlives a reload', async ({

@@ -381,6 +381,7 @@ describe('found lines', () => {
 
   it('meet every must, are stopped by no check, and are what analysing them says', () => {
     expect(found.lines.length).toBeGreaterThan(3);
+    expect(new Set(found.lines.map((l) => JSON.stringify([l.motor.id, l.stages]))).size).toBe(found.lines.length);
     for (const l of found.lines) {
       const report = analyseLine(joint, { ...variant, motor: l.motor, driver: l.driver, stages: [...l.stages] }, shelf);
       expect(report.problem).toBeUndefined();
@@ -592,6 +593,9 @@ describe('why not', () => {
     const screening = [run(screenStages(first))];
     const worth = worthComputing(first, screening, run(composeBlocks(first, screening)));
     expect(worth.met.length).toBeGreaterThan(0);
+    const whole = worthComputing(ask, [screening[0]!], run(composeBlocks(ask, screening)));
+    const lines = whole.lines.map((l) => `${l.drive} ${l.stages.join()}`);
+    expect(new Set(lines).size).toBe(lines.length);
     for (const w of run(composeLines(first, screening)).whyNot) expect(worth.met).not.toContain(w.kind);
     // Were there no lines at all, those kinds would be left out all the same.
     expect(foundOf(first, screening, worth, []).whyNot.map((w) => w.kind)).not.toContain(worth.met[0]);

@@ -177,7 +177,9 @@ export function worthComputing(ask: FindAsk, screenings: readonly Screening[], p
   const kindsOf = ({ of }: Weighed) => of.stages.map((k) => members[k]!.kind);
   const even = blocks.flatMap((b) => b.even.map(({ aims, ...of }) => ({ of, aims })));
   const all = ask.first ? picked : withEveryKind(picked, even, kindsOf, () => false);
-  const lines = all.map((x) => ({ ...x.of, kinds: kindsOf(x) }));
+  // The most even line may stand for several kinds, and be among those picked.
+  const once = new Map(all.map((x) => [`${x.of.drive} ${x.of.stages.join()}`, x]));
+  const lines = [...once.values()].map((x) => ({ ...x.of, kinds: kindsOf(x) }));
   return {
     lines,
     misses,
@@ -294,7 +296,7 @@ function withEveryKind<T extends Weighed>(
     const own = all.filter((x) => kindsOf(x).includes(kind));
     out.push(...own.sort((a, b) => even(a) - even(b)).slice(0, SAMPLES));
   }
-  return out;
+  return [...new Set(out)];
 }
 
 /**
@@ -435,7 +437,7 @@ export function* findLines(ask: FindAsk): Generator<FindProgress, FindResult> {
  *
  * @param screenings the parts of `screenStages`, in their order
  * @returns lines none of which is worse than another in money, mass, play, stiffness, size and efficiency, and for each
- *   kind without one its nearest miss
+ *   kind without one the reason: what beats it, stops it, or how far its nearest line misses
  */
 export function* composeLines(ask: FindAsk, screenings: readonly Screening[]): Generator<FindProgress, FindResult> {
   const worth = worthComputing(ask, screenings, yield* composeBlocks(ask, screenings));

@@ -25,6 +25,8 @@ export const membersOf = (screenings: readonly Screening[]): Member[] =>
     .flatMap((s) => s.members.map((of, i) => ({ of, wish: s.wishes[i]! })))
     .sort((a, b) => a.wish - b.wish)
     .map((m) => m.of);
+
+/** A line with its screened stages in place of their numbers. */
 export const madeOf = ({ drive, stages }: Drawn, members: readonly Member[]): Composed => ({
   drive,
   stages: stages.map((k) => members[k]!),

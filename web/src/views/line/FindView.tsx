@@ -160,7 +160,7 @@ function WhyNotList({
   const readOnly = useOpen((s) => s.readOnly);
   if (result.whyNot.length === 0) return null;
   return (
-    <section aria-label="Why not">
+    <section aria-label="Why not" className="pt-2">
       <h2 className="rule-b pb-0.5">Why not</h2>
       <ul className="text-[13px]">
         {result.whyNot.map((w) => (

@@ -22,6 +22,7 @@ export {
   type Param,
   type ParamTable,
 } from './stage/param.ts';
+export { inMaterials, makingOf, usualMaterials, type Making } from './stage/making.ts';
 export { opener, type StageSteps } from './stage/open.ts';
 export { springShares } from './stage/springs.ts';
 export { register, stageKind, stageKinds, unregister } from './stage/registry.ts';

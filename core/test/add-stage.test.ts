@@ -5,9 +5,11 @@ import {
   demandOf,
   lackingRatio,
   leastRatio,
+  makeShelf,
   mustSize,
   outputDuty,
   resizedStage,
+  sizeLine,
   stageFor,
   stageKind,
   stageKinds,
@@ -18,6 +20,11 @@ import {
 import { demo, shelf } from './helpers.ts';
 
 const stage = (kind: string, params: StageRecord['params']): StageRecord => ({ id: kind, kind, params }) as StageRecord;
+const stageOf = (kind: string, params: StageRecord['params'], on = shelf) => {
+  const opened = stageKind(kind)!.open(params, on);
+  if (!opened.ok) throw new Error(opened.problem.what);
+  return opened.value.load({ torque: 1, torqueRms: 0.5, speed: 1 });
+};
 const first = (j: Joint): Variant => j.variants[0]!;
 
 /** Ratios that a kind is made for. */
@@ -52,6 +59,51 @@ describe('a stage that is added', () => {
     }) as StageRecord['params'];
     const enough = stage('unit', { ...sheet, ratio: 60 });
     expect(lackingRatio(joint, { ...bare, stages: [enough] }, shelf)).toBe(1.2);
+  });
+
+  it('is bored as wide as the brief asks, and made of what the drawer allows', () => {
+    const joint = demo();
+    const hollow: Joint = {
+      ...joint,
+      brief: {
+        ...joint.brief,
+        limits: [
+          ...joint.brief.limits.filter((l) => l.id !== 'bore' && l.id !== 'size'),
+          { id: 'bore', sense: 'min', need: 'must', value: 0.016 },
+        ],
+      },
+    };
+    const pla = makeShelf({ drawer: { materials: ['pla'] } });
+    for (const [kindId, ratio] of [
+      ['planetary', 4],
+      ['strain-wave', 40],
+      ['cycloidal', 20],
+      ['spur', 3],
+    ] as const) {
+      const boreOf = (of: Joint) => stageOf(kindId, stageFor(of, kindId, ratio, shelf)!).bore;
+      expect(boreOf(hollow), kindId).toBeGreaterThanOrEqual(0.016);
+      expect(boreOf(joint), kindId).toBeLessThan(0.016);
+      const printed = stageFor(hollow, kindId, ratio, pla)!;
+      const materials = Object.entries(printed).filter(([path]) => path.startsWith('material'));
+      expect(materials.length).toBeGreaterThan(0);
+      for (const [path, id] of materials)
+        if (pla.materials.find((m) => m.id === id)!.made !== 'bought') expect(id, path).toBe('pla');
+      expect(stageOf(kindId, printed, pla).bore).toBeGreaterThanOrEqual(0.016);
+    }
+  });
+
+  it('before a belt needs no passage: what goes through the joint goes past it', () => {
+    const joint = demo();
+    const bore = { id: 'bore', sense: 'min', need: 'must', value: 0.03 } as const;
+    const hollow: Joint = { ...joint, brief: { ...joint.brief, limits: [bore] } };
+    const spur = stageKind('spur')!;
+    const line = (last: string): Variant => ({
+      ...first(joint),
+      stages: [stage('spur', spur.starts), { ...stage(last, stageKind(last)!.starts), id: 'last' }],
+    });
+    const boreOf = (last: string) => stageOf('spur', sizeLine(hollow, line(last), shelf)[0]!.params).bore;
+    expect(boreOf('belt')).toBeLessThan(0.03);
+    expect(boreOf('planetary')).toBeGreaterThanOrEqual(0.03);
   });
 
   it('of whatever kind holds every check that would stop it, at a blank joint and at the demo’s', () => {

@@ -70,6 +70,56 @@ describe('the start of every kind', () => {
     expect(Math.min(...given.map(([r, ratio]) => Math.abs(Math.abs(ratio) / r - 1)))).toBeLessThan(0.06);
     for (const [r, ratio] of given) expect(Number.isFinite(ratio) && ratio !== 0, `${r}`).toBe(true);
   });
+
+  each('is the first of its candidates that does all that is wished, where one does', (kind) => {
+    const at = { torque: 1.5, torqueRms: 0.7, speed: 3 };
+    let found = 0;
+    for (const over of [
+      {},
+      { bore: 0.014 },
+      { mass: 0.4, money: 40, length: 0.05 },
+      { play: 2e-3, stiffness: 200 },
+      { torque: 1e4 },
+    ])
+      for (const ratio of [4, 20, 50]) {
+        const want = wish({ ratio, size: 0.2, torque: 1.5, duty: at, ...over });
+        const does = (params: unknown): boolean => {
+          const opened = kind.open(params, shelf);
+          if (!opened.ok) return false;
+          const n = opened.value.load({ ...at, torque: want.torque });
+          const most = Math.min(
+            ...n.limits.map((l) =>
+              l.time === 'life' ? Infinity : l.time === 'static' ? l.torque : l.torque * (15 / 7),
+            ),
+          );
+          return (
+            most >= 1.2 * want.torque &&
+            n.bore >= (want.bore ?? 0) &&
+            n.mass <= (want.mass ?? Infinity) &&
+            n.money <= (want.money ?? Infinity) &&
+            n.length <= (want.length ?? Infinity) &&
+            n.play[0] <= (want.play ?? Infinity) &&
+            n.stiffness >= (want.stiffness ?? 0) &&
+            opened.value
+              .report({ ...at, torque: want.torque })
+              .checks.every((c) => c.state !== 'fails' || c.severity !== 'stop')
+          );
+        };
+        const chosen = kind.defaults(want) as object;
+        if (does(chosen)) {
+          found++;
+          continue;
+        }
+        // What it starts with falls short of something: so does every candidate, bored as wide as is asked or not.
+        let looked = 0;
+        for (const c of kind.candidates(want) as Iterable<object>) {
+          if (++looked > 60) break;
+          const wide = kind.passage && want.bore ? { ...c, [kind.passage]: want.bore } : c;
+          expect(does(c) || does(wide), `${ratio} ${JSON.stringify(over)} ${JSON.stringify(c)}`).toBe(false);
+        }
+      }
+    expect(found).toBeGreaterThan(1);
+  });
 });
 
 describe('the report of every kind', () => {

@@ -41,7 +41,8 @@ import { Composer } from '../src/search/compose.ts';
 import { driveOf, placeOf, RATIOS, windowOf } from '../src/search/drives.ts';
 import { whyNot } from '../src/search/why-not.ts';
 import { Strongest } from '../src/search/dominance.ts';
-import { dutyAt, type Member } from '../src/search/members.ts';
+import { dutyAt } from '../src/line/numbers.ts';
+import type { Member } from '../src/search/members.ts';
 import { motorTorque } from '../src/motor/available.ts';
 
 const read = (name: string) => {

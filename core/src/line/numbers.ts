@@ -113,6 +113,22 @@ export const outputDuty = (demand: Demand): Duty => ({
   ...(demand.life === undefined ? {} : { life: demand.life }),
 });
 
+/**
+ * The duty of a shaft that is asked for a torque where the output is asked for its peak, N·m: what a stage is strong by.
+ * What wears and warms is left to the whole line.
+ */
+export function dutyAt(demand: Demand, torque: number): Duty {
+  const out = outputDuty(demand);
+  const share = torque / Math.max(out.torque, 1e-12);
+  return {
+    torque,
+    torqueRms: out.torqueRms * share,
+    speed: out.speed / share,
+    ...(out.swing !== undefined && { swing: out.swing / share }),
+    ...(out.reverses && { reverses: true }),
+  };
+}
+
 /** What the shaft before a stage is asked for: what the stage takes in at a duty, its drag included. */
 export function inputDuty(at: Duty, s: StageNumbers): Duty {
   const i = Math.abs(s.ratio);

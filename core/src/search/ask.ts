@@ -2,9 +2,9 @@ import { demandOf } from '../brief/demand.ts';
 import type { Joint, Variant } from '../schema/joint.ts';
 import { paidFor } from '../shop/drawer.ts';
 import type { Shelf } from '../shop/shelf.ts';
+import { makingOf } from '../stage/making.ts';
 import { stageKinds } from '../stage/registry.ts';
 import { driveOf, windowOf } from './drives.ts';
-import { makingOf } from './making.ts';
 
 /** What is looked for. */
 export interface FindAsk {

@@ -5,7 +5,8 @@ import { openLine, rememberingOpener, type StageOpener } from '../line/open.ts';
 import { playAtOutput } from '../line/sum.ts';
 import type { Limit, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
-import { mustSize } from '../sizing/size.ts';
+import { askedBore, mustSize } from '../sizing/size.ts';
+import type { Within } from '../stage/choose-candidate.ts';
 import type { AnyStageKind } from '../stage/contract.ts';
 import { FIRST, setUp, type FindAsk } from './ask.ts';
 import { chanceOf } from './chance.ts';
@@ -15,7 +16,7 @@ import { windowOf } from './drives.ts';
 import type { Analysed, FindProgress, FindResult, KeptOut, WhyNot } from './found.ts';
 import { fromDrawer } from './from-drawer.ts';
 import { betterThan, madeOf, membersOf, recordOf, type Drawn, type Screening, type Weighed } from './lines.ts';
-import { screenKind, WANTED, type Member, type StageMusts } from './members.ts';
+import { screenKind, WANTED, type Member } from './members.ts';
 import { weighed, whyNot } from './why-not.ts';
 
 /** Lines shown at most. */
@@ -28,12 +29,13 @@ const [EACH, WHOLE] = [12, 600];
 const BEFORE = [1 / 2.5, 1 / 6, 1 / 16, 1 / 45];
 
 /** What of a brief's musts a stage alone can break; a passage that is only wished for is looked for as well. */
-function mustsOf(bounds: readonly Bound[], limits: readonly Limit[]): StageMusts {
+function mustsOf(bounds: readonly Bound[], limits: readonly Limit[]): Within {
   const of = Object.fromEntries(bounds.filter((b) => b.most === (b.of !== 'stiffness')).map((b) => [b.of, b.asked]));
-  const bore = limits.reduce((b, l) => (l.id === 'bore' && l.sense === 'min' ? Math.max(b, l.value ?? 0) : b), 0);
   const { money, mass, length, play, stiffness } = of;
   return Object.fromEntries(
-    Object.entries({ money, mass, length, play, stiffness, bore }).filter(([, v]) => v !== undefined),
+    Object.entries({ money, mass, length, play, stiffness, bore: askedBore(limits) }).filter(
+      ([, v]) => v !== undefined,
+    ),
   );
 }
 
@@ -54,14 +56,11 @@ export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<Find
   const wishes: number[] = [];
   const short: Record<string, number> = {};
   let screened = 0;
-  for (const [i, { ratio, kind, wish }] of works.entries()) {
-    const s = screenKind(kind, ratio, torques, size, demand, shelf, {
-      making,
-      musts,
-      ...(ask.first && { tries: FIRST.tries }),
-    });
+  for (const [i, { ratio, kind, wish: number }] of works.entries()) {
+    const wish = { ratio, size, ...musts, ...(making && { making }), shelf };
+    const s = screenKind(kind, wish, torques, demand, ask.first ? FIRST.tries : Infinity);
     members.push(...s.members);
-    for (let n = 0; n < s.members.length; n++) wishes.push(wish);
+    for (let n = 0; n < s.members.length; n++) wishes.push(number);
     screened += s.tried;
     short[kind.id] = Math.max(short[kind.id] ?? 0, s.short);
     yield { doing: 'screening', share: (i + 1) / works.length, screened, looked: 0 };
@@ -420,7 +419,10 @@ function acrossFor(kind: AnyStageKind, ask: FindAsk): WhyNot['across'] {
   if (!Number.isFinite(allowed)) return undefined;
   const { demand, shelf, making } = setUp(ask);
   const needs = WANTED.filter((_, i) => i % EVERY === 0)
-    .flatMap((ratio) => screenKind(kind, ratio, [demand.peak], Infinity, demand, shelf, { making }).members)
+    .flatMap(
+      (ratio) =>
+        screenKind(kind, { ratio, size: Infinity, ...(making && { making }), shelf }, [demand.peak], demand).members,
+    )
     .reduce((least, m) => Math.min(least, m.numbers.outside), Infinity);
   return Number.isFinite(needs) && needs > allowed ? { needs, allowed } : undefined;
 }

@@ -9,7 +9,6 @@ export { dominates, NonDominated, spreadOut } from './dominance.ts';
 export * from './says.ts';
 export { adviceOf } from './advice.ts';
 export { fromDrawer, type FromDrawer } from './from-drawer.ts';
-export { inMaterials, makingOf, usualMaterials, type Making } from './making.ts';
 export { beyond, briefBounds, processesOf, type AimBounds } from './bounds.ts';
 export { findInParts, type SearchSteps } from './in-parts.ts';
 export { aimsOfReport, beatenBy, ownSays } from './own.ts';

@@ -1,11 +1,9 @@
 import type { Demand } from '../brief/demand.ts';
-import { outputDuty } from '../line/numbers.ts';
-import type { Shelf } from '../shop/shelf.ts';
-import { carries } from '../stage/choose-candidate.ts';
-import type { AnyStageKind, Duty, Stage, StageNumbers, StageWish } from '../stage/contract.ts';
+import { dutyAt } from '../line/numbers.ts';
+import { asWished, carries, isWithin, type Within } from '../stage/choose-candidate.ts';
+import type { AnyStageKind, Stage, StageNumbers, StageWish } from '../stage/contract.ts';
 
 import { NonDominated, spreadOut } from './dominance.ts';
-import { inMaterials, type Making } from './making.ts';
 
 /** A stage of a kind that stands at a torque, screened for one place of a line. */
 export interface Member {
@@ -26,22 +24,6 @@ const NEAR = 0.2;
 /** Members kept for one kind and wish at the output, and before; and of those that alone are not within what must be. */
 const [LAST, BEFORE, BEYOND] = [8, 4, 3];
 
-/**
- * The duty of a shaft that is asked for a torque where the output is asked for its peak, N·m: what a stage is strong by.
- * What wears and warms is left to the whole line.
- */
-export function dutyAt(demand: Demand, torque: number): Duty {
-  const out = outputDuty(demand);
-  const share = torque / Math.max(out.torque, 1e-12);
-  return {
-    torque,
-    torqueRms: out.torqueRms * share,
-    speed: out.speed / share,
-    ...(out.swing !== undefined && { swing: out.swing / share }),
-    ...(out.reverses && { reverses: true }),
-  };
-}
-
 /** What a member is chosen by, all to be small. */
 const aimsOf = (n: StageNumbers, most: number, at: number, within: boolean): number[] => [
   n.money,
@@ -56,37 +38,6 @@ const aimsOf = (n: StageNumbers, most: number, at: number, within: boolean): num
   ...[n.etaBackward > 0 ? 1 : 2, n.etaBackward > 0 ? 2 : 1],
   within ? 1 : 2,
 ];
-
-/** What a stage alone may not take, of all that a line may: whatever is put before it only adds. */
-export interface StageMusts {
-  readonly money?: number;
-  readonly mass?: number;
-  readonly length?: number;
-  /** Of the last stage: play and stiffness at the output, rad and N·m/rad. */
-  readonly play?: number;
-  readonly stiffness?: number;
-  /** Clear passage along the output's axis, m: asked of the last stage, and of those before it that are in line. */
-  readonly bore?: number;
-}
-
-/** Whether a stage leaves room within what a line must be. */
-function isWithin(n: StageNumbers, musts: StageMusts, last: boolean): boolean {
-  const most = (value: number, limit = Infinity) => value <= limit * (1 + 1e-9);
-  return (
-    most(n.money, musts.money) &&
-    most(n.mass, musts.mass) &&
-    most(n.length, musts.length) &&
-    most(musts.bore ?? 0, n.bore) &&
-    (!last || (most(n.play[0], musts.play) && most(musts.stiffness ?? 0, n.stiffness)))
-  );
-}
-
-/** A candidate, and the same bored as wide as is asked where it can be. */
-function bored(kind: AnyStageKind, usual: object, bore: number): readonly object[] {
-  const { passage } = kind;
-  const now = passage === undefined ? Infinity : (usual as Record<string, number>)[passage]!;
-  return now >= bore ? [usual] : [usual, { ...usual, [passage!]: bore }];
-}
 
 /** What was found of a kind at a wish: those that stand, and the one that carried most where none did. */
 export interface Screened {
@@ -148,33 +99,26 @@ class Candidates {
 /** A stage this many times as strong as it must be is no candidate beside smaller ones. */
 const STRONGER = 12;
 
-/** What else a screening heeds. */
-interface Screening {
-  /** Materials that may be used; those a kind is usually made of where left out. */
-  readonly making?: Making | undefined;
-  /** Most candidates looked at for one torque. */
-  readonly tries?: number;
-  /** What the brief must have: stages within it are found beside some that are not, by which misses are told. */
-  readonly musts?: StageMusts;
-}
-
 /**
  * Stages of a kind near a ratio that carry torques within a size and that no check stops, none of them worse than another
  * in everything.
  *
+ * @param want what is wished: stages within it are found beside some that are not, by which misses are told. Play and
+ *   stiffness are asked of the largest torque alone, the output's
  * @param torques at the stage's output, N·m, the largest first
- * @param size largest outside, m
+ * @param tries most candidates looked at for one torque
  */
 export function screenKind(
   kind: AnyStageKind,
-  ratio: number,
+  want: Omit<StageWish, 'torque' | 'duty'>,
   torques: readonly number[],
-  size: number,
   demand: Demand,
-  shelf: Shelf,
-  { making, tries = Infinity, musts = {} }: Screening = {},
+  tries = Infinity,
 ): Screened {
-  const { bore = 0 } = musts;
+  const { ratio, size, shelf } = want;
+  // What comes before the output adds its play and stiffness through the ratio after it.
+  const { play: _, stiffness: __, ...before } = want;
+  const wishOf = (level: number): Within => (level === 0 ? want : before);
   const fronts = torques.map(() => new NonDominated<Member>(0.02));
   const opened = new Map<string, Stage | undefined>();
   const open = (params: unknown): Stage | undefined => {
@@ -186,14 +130,12 @@ export function screenKind(
     opened.set(key, stage);
     return stage;
   };
-  const candidates = new Candidates(kind, { ratio, size, shelf, ...(bore > 0 && { bore }) });
+  const candidates = new Candidates(kind, want);
   const stagesOf = (usual: object): readonly Opening[] =>
-    bored(kind, usual, bore)
-      .flatMap((one) => inMaterials(kind, one as Opening['params'], making, shelf))
-      .flatMap((params): Opening[] => {
-        const stage = open(params);
-        return stage ? [{ params, stage }] : [];
-      });
+    asWished(kind, usual as Opening['params'], want).flatMap((params): Opening[] => {
+      const stage = open(params);
+      return stage ? [{ params, stage }] : [];
+    });
   const known = new Map<object, readonly Opening[]>();
   let short = 0;
   torques.forEach((torque, level) => {
@@ -214,7 +156,7 @@ export function screenKind(
           if (level === 0) short = Math.max(short, most / torque);
           continue;
         }
-        const aims = aimsOf(numbers, most, torque, isWithin(numbers, musts, level === 0));
+        const aims = aimsOf(numbers, most, torque, isWithin(numbers, wishOf(level)));
         if (front.welcomes(aims) && stage.stands(at))
           front.take(
             { kind: kind.id, params, numbers, ratio: Math.abs(stage.kinematics.ratio), at: torque, most },
@@ -227,7 +169,7 @@ export function screenKind(
   });
   const members = fronts.flatMap(({ items }, level) =>
     [true, false].flatMap((within) => {
-      const some = items.filter((x) => isWithin(x.of.numbers, musts, level === 0) === within);
+      const some = items.filter((x) => isWithin(x.of.numbers, wishOf(level)) === within);
       return spreadOut(
         some.map((x) => x.aims),
         within ? (level === 0 ? LAST : BEFORE) : BEYOND,

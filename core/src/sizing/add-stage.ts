@@ -3,9 +3,9 @@ import { outputDuty, sumLine } from '../line/numbers.ts';
 import { openLine } from '../line/open.ts';
 import type { Joint, StageRecord, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
-import type { Duty } from '../stage/contract.ts';
+import type { Duty, StageWish } from '../stage/contract.ts';
 import { stageKind } from '../stage/registry.ts';
-import { leastRatio, mustSize } from './size.ts';
+import { leastRatio, mustSize, wishOf } from './size.ts';
 
 /** A ratio below which no stage is worth adding. */
 export const LEAST_ADDED = 1.2;
@@ -40,26 +40,24 @@ function failing(kind: string, params: unknown, at: Duty, shelf: Shelf): readonl
 }
 
 /**
- * A stage of a ratio, sized for a duty and a size, and larger until no check stops it.
+ * A stage as wished, sized for a duty, and larger until no check stops it.
  *
  * @param kept parameters that stay as they are
  * @returns parameters of the kind; of all that were tried those that fewest checks stop, and then fewest warn of
  */
 function sized(
   kindId: string,
-  ratio: number,
-  outside: number,
+  want: Omit<StageWish, 'torque' | 'duty'>,
   at: Duty,
-  shelf: Shelf,
   kept: Readonly<Record<string, unknown>> = {},
 ): StageRecord['params'] | undefined {
   const kind = stageKind(kindId);
   if (!kind) return undefined;
   let best: { params: StageRecord['params']; fails: readonly [number, number] } | undefined;
   for (const more of TRIES) {
-    const plain = kind.defaults({ ratio, torque: at.torque * more, size: outside, shelf });
+    const plain = kind.defaults({ ...want, torque: at.torque * more, duty: at });
     const params = { ...(plain as StageRecord['params']), ...kept } as StageRecord['params'];
-    const fails = failing(kindId, params, at, shelf);
+    const fails = failing(kindId, params, at, want.shelf);
     if (!best || fails[0] < best.fails[0] || (fails[0] === best.fails[0] && fails[1] < best.fails[1]))
       best = { params, fails };
     if (fails[1] === 0) break;
@@ -69,7 +67,7 @@ function sized(
 
 /**
  * A stage for the output's end of a line: of a ratio, sized for the brief's torque there and for the size that it must
- * keep, and larger until no check stops it.
+ * keep, bored as it asks, and larger until no check stops it.
  *
  * @param outside largest dimension across the axis, m; the brief's must where left out
  */
@@ -79,7 +77,8 @@ export const stageFor = (
   ratio: number,
   shelf: Shelf,
   outside = mustSize(joint),
-): StageRecord['params'] | undefined => sized(kindId, ratio, outside, outputDuty(demandOf(joint.brief, shelf)), shelf);
+): StageRecord['params'] | undefined =>
+  sized(kindId, { ...wishOf(joint, shelf), ratio, size: outside }, outputDuty(demandOf(joint.brief, shelf)));
 
 /**
  * A stage that is there, of another ratio or outside: every dimension moves along, and what it is made of stays.
@@ -95,5 +94,5 @@ export function resizedStage(
   shelf: Shelf,
 ): StageRecord['params'] | undefined {
   const made = Object.entries(stage.params).filter(([path]) => path.startsWith('material') || path === 'pinsLie');
-  return sized(stage.kind, ratio, outside, at, shelf, Object.fromEntries(made));
+  return sized(stage.kind, { ratio, size: outside, shelf }, at, Object.fromEntries(made));
 }

@@ -1,9 +1,11 @@
 import { demandOf, type Demand } from '../brief/demand.ts';
-import type { Joint, StageRecord, Variant } from '../schema/joint.ts';
+import type { Joint, Limit, StageRecord, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
+import type { StageWish } from '../stage/contract.ts';
+import { makingOf } from '../stage/making.ts';
 import { stageKind } from '../stage/registry.ts';
 import { marginAt } from './desk.ts';
-import { sumLine } from '../line/numbers.ts';
+import { dutyAt, sumLine } from '../line/numbers.ts';
 import { openLine } from '../line/open.ts';
 
 /** Torque in hand that a sizing aims at. */
@@ -35,6 +37,27 @@ export function leastRatio(variant: Variant, demand: Demand, stages: number, she
 export const mustSize = (joint: Pick<Joint, 'brief'>): number =>
   joint.brief.limits.find((l) => l.id === 'size' && l.need === 'must')?.value ?? Infinity;
 
+/** Clear passage along the output's axis that is asked, m, as a must or a wish; undefined where nobody asks. */
+export function askedBore(limits: readonly Limit[]): number | undefined {
+  const asked = limits.flatMap((l) => (l.id === 'bore' && l.sense === 'min' && l.value ? [l.value] : []));
+  return asked.length ? Math.max(...asked) : undefined;
+}
+
+/**
+ * What is wished of a stage of a line by its brief and shop, beside its ratio and what it carries.
+ *
+ * @param beside what comes after it lies beside its axis, so that nothing has to pass through it
+ */
+export function wishOf(
+  joint: Pick<Joint, 'brief'>,
+  shelf: Shelf,
+  beside = false,
+): Pick<StageWish, 'size' | 'bore' | 'making' | 'shelf'> {
+  const bore = beside ? undefined : askedBore(joint.brief.limits);
+  const making = makingOf(shelf.materials, shelf.drawer?.materials);
+  return { size: mustSize(joint), ...(bore !== undefined && { bore }), ...(making && { making }), shelf };
+}
+
 /**
  * Chooses the least total ratio with which the motor lifts the brief's peak at its speed with a fifth in hand, splits
  * it evenly,
@@ -46,18 +69,22 @@ export function sizeLine(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: S
   const count = variant.stages.length;
   if (count === 0) return [];
   const demand = demandOf(joint.brief, shelf);
-  const limit = mustSize(joint);
   let chosen = leastRatio(variant, demand, count, shelf);
   let stages = variant.stages;
   for (let round = 0; round < 4; round++) {
     const each = chosen ** (1 / count);
     const next: StageRecord[] = [...variant.stages];
     let torque = demand.peak;
+    let beside = false;
     for (let j = count - 1; j >= 0; j--) {
       const record = variant.stages[j]!;
       const kind = stageKind(record.kind);
       if (!kind) continue;
-      next[j] = { ...record, params: kind.defaults({ ratio: each, torque, size: limit, shelf }) };
+      const duty = dutyAt(demand, torque);
+      const params = kind.defaults({ ...wishOf(joint, shelf, beside), ratio: each, torque, duty });
+      next[j] = { ...record, params };
+      const made = kind.open(params, shelf);
+      if (made.ok && made.value.load(duty).beside) beside = true;
       torque /= each * EACH_STAGE;
     }
     stages = next;

@@ -3,11 +3,11 @@ import { demandOf } from '../brief/demand.ts';
 import type { Joint, StageRecord, Variant } from '../schema/joint.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Shelf } from '../shop/shelf.ts';
-import type { Duty, StageNumbers } from '../stage/contract.ts';
+import type { Duty, StageNumbers, StageWish } from '../stage/contract.ts';
 import { inputDuty, outputDuty } from '../line/numbers.ts';
 import { carries } from '../stage/choose-candidate.ts';
 import { stageKind, stageKinds } from '../stage/registry.ts';
-import { mustSize } from './size.ts';
+import { mustSize, wishOf } from './size.ts';
 
 export type SplitId = 'inertia' | 'equal' | 'strong';
 
@@ -116,11 +116,12 @@ interface Fit {
 /** How far a kind's ratio may lie from the one wanted. */
 const NEAR = 0.12;
 
-function fits(ratio: number, at: Duty, size: number, shelf: Shelf, only: string | undefined): Fit[] {
+function fits(want: Omit<StageWish, 'torque' | 'duty'>, at: Duty, only: string | undefined): Fit[] {
+  const { ratio, size, shelf } = want;
   const list: Fit[] = [];
   for (const kind of stageKinds()) {
     if (only && kind.id !== only) continue;
-    const params = kind.defaults({ ratio, torque: at.torque, size, shelf }) as Record<string, unknown>;
+    const params = kind.defaults({ ...want, torque: at.torque, duty: at }) as Record<string, unknown>;
     const opened = kind.open(params, shelf);
     if (!opened.ok || Math.abs(Math.abs(opened.value.kinematics.ratio) / ratio - 1) > NEAR) continue;
     const numbers = opened.value.load(at);
@@ -157,10 +158,11 @@ export function fillLine(
   const out = new Array<StageRecord>(ratios.length);
   let at: Duty = outputDuty(demand);
   let slack = 1;
+  let beside = false;
   for (let j = ratios.length - 1; j >= 0; j--) {
     // What rounding to real teeth added or took away is made up by the stages before.
     const wanted = Math.max(1, ratios[j]! * slack ** (1 / (j + 1)));
-    const found = fits(wanted, at, size, shelf, only).sort(
+    const found = fits({ ...wishOf(joint, shelf, beside), ratio: wanted }, at, only).sort(
       (a, b) => SCORE[prefer](a.numbers) - SCORE[prefer](b.numbers),
     )[0];
     if (!found) {
@@ -177,6 +179,7 @@ export function fillLine(
     out[j] = { id: identify(j), kind: found.kind, params: found.params };
     slack *= wanted / Math.abs(found.numbers.ratio);
     at = inputDuty(at, found.numbers);
+    if (found.numbers.beside) beside = true;
   }
   return ok(out);
 }

@@ -8,6 +8,7 @@ import type { Stocked } from '../shop/drawer.ts';
 import type { Reads, ShopReads } from '../shop/reads.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { QuantityId } from '../units/quantity.ts';
+import type { Making } from './making.ts';
 
 export type StageKindId = string;
 
@@ -33,15 +34,26 @@ export interface Duty {
   readonly life?: number;
 }
 
-/** What a designer wants of a stage that does not exist yet. */
+/** What a designer wants of a stage that does not exist yet; nobody minds what is left out. */
 export interface StageWish {
   readonly ratio: number;
   /** Torque at its output, N·m. */
   readonly torque: number;
-  /** Largest outside dimension, m; Infinity where nobody minds. */
+  /** What it has to carry besides: by heat, at speed, for a life. Left out: the torque, half of it for ever, at rest. */
+  readonly duty?: Omit<Duty, 'torque'>;
+  /** Largest dimension across its axis, m; Infinity where nobody minds. */
   readonly size: number;
-  /** Clear passage along its output's axis, m; absent where nobody asks. */
+  /** Longest along its axis, m. */
+  readonly length?: number;
+  /** Least clear passage along its output's axis, m. */
   readonly bore?: number;
+  /** Most play, rad, and least stiffness, N·m/rad, at its output. */
+  readonly play?: number;
+  readonly stiffness?: number;
+  readonly mass?: number;
+  readonly money?: number;
+  /** Materials that it may be made of; those its kind is usually made of where left out. */
+  readonly making?: Making;
   readonly shelf: Shelf;
 }
 

@@ -2,7 +2,8 @@ import type { StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { reTension } from './retension.ts';
 import { opener, type StageSteps } from '../open.ts';
-import { beltCandidates, beltDefaults } from './candidates.ts';
+import { firstThatCarries } from '../choose-candidate.ts';
+import { beltCandidates, plainBelt } from './candidates.ts';
 import { beltChecks } from './checks.ts';
 import { beltShapes, drawBelt, type BeltShapes } from './drawing.ts';
 import { beltFigures } from './figures.ts';
@@ -52,7 +53,7 @@ export const belt: StageKind<BeltParams> = {
     torque: { below: 'Look at the belt’s tension (jumping) and at the pulley’s hold on its shaft (creep).' },
   },
   ...described(beltParams),
-  defaults: beltDefaults,
+  defaults: (want) => firstThatCarries(belt, want) ?? plainBelt(want),
   alongWith: reTension,
   open: opener(steps, beltParams),
   tables: beltTables,

@@ -20,10 +20,9 @@ import { steppedUp } from '../../math/steps.ts';
 import { check, type FigureMaker, term, type Check, type Figure, exact, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, KindTable, StageKind, StageWish } from '../contract.ts';
-import { Kept } from '../kept.ts';
 import { described, startsOf } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
-import { carries, firstThatCarries } from '../choose-candidate.ts';
+import { firstThatCarries } from '../choose-candidate.ts';
 import { compoundCounts } from './counts.ts';
 import { compoundShapes, drawCompound, type CompoundShapes } from './drawing.ts';
 import { identicalCount } from './geometry.ts';
@@ -460,17 +459,6 @@ function* candidates(want: StageWish): Generator<P> {
   }
 }
 
-function defaults(want: StageWish): P {
-  return (
-    firstThatCarries(candidates(want), want.torque, (p) => {
-      const b = buildCompound(p, want.shelf);
-      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      if (!b.ok || wrongCompound(p, b.value, want.shelf)) return 0;
-      return carries(modelCompound(p, b.value, at, want.shelf, new Kept()), at);
-    }) ?? base(1e-3, COUNTS[0])
-  );
-}
-
 /** Planets with two toothings shared by a held and a driven ring: much ratio in one flat stage. */
 export const compoundPlanetary: StageKind<P> = {
   id: 'compound-planetary',
@@ -478,7 +466,7 @@ export const compoundPlanetary: StageKind<P> = {
   summary: 'Planets with two toothings, two rings: much ratio in one flat stage; efficiency falls with it.',
   suspects: TOOTHED,
   ...described(compoundParams),
-  defaults,
+  defaults: (want) => firstThatCarries(compoundPlanetary, want) ?? base(1e-3, COUNTS[0]),
   open: opener(steps, compoundParams),
   counts: compoundCounts,
   passage: 'boreS',

@@ -1,10 +1,7 @@
 import { steppedUp } from '../../math/steps.ts';
 import { smallestConvex } from '../../lobed/index.ts';
 import type { StageWish } from '../contract.ts';
-import { carries, firstThatCarries } from '../choose-candidate.ts';
-import { Kept } from '../kept.ts';
-import { buildCycloidal, wrongCycloidal } from './build.ts';
-import { modelCycloidal } from './model.ts';
+import { nearRatio } from '../choose-candidate.ts';
 import { startsOf } from '../param.ts';
 import { cycloidalParams, type CycloidalParams } from './params.ts';
 import { stepped } from '../../math/steps.ts';
@@ -66,18 +63,9 @@ export function* cycloidalCandidates(want: StageWish): Generator<CycloidalParams
   }
 }
 
-/** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
-export function cycloidalDefaults(want: StageWish): CycloidalParams {
-  const near = { ...want, ratio: Math.min(60, Math.max(8, Math.abs(want.ratio))) };
-  return (
-    firstThatCarries(cycloidalCandidates(near), want.torque, (p) => {
-      const b = buildCycloidal(p, want.shelf);
-      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return b.ok && !wrongCycloidal(p, b.value)
-        ? carries(modelCycloidal(p, b.value, at, want.shelf, new Kept()), at)
-        : 0;
-    }) ??
-    baseCycloidal(Math.round(near.ratio), 0.08, 1, want) ??
-    baseCycloidal(11, 0.08, 1, want)!
-  );
-}
+/** A wish for a ratio that a stage is started with: it can be made beyond them, but nobody would begin there. */
+export const startable = (want: StageWish): StageWish => nearRatio(want, 8, 60);
+
+/** A plain stage as near to a wish as one can be, where none that is usual can be made. */
+export const nearestCycloidal = (want: StageWish): CycloidalParams =>
+  baseCycloidal(Math.round(startable(want).ratio), 0.08, 1, want) ?? baseCycloidal(11, 0.08, 1, want)!;

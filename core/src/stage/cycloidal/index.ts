@@ -3,7 +3,8 @@ import { LOBED } from '../../lobed/suspects.ts';
 import type { KindTable, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
-import { cycloidalCandidates, cycloidalDefaults } from './candidates.ts';
+import { firstThatCarries } from '../choose-candidate.ts';
+import { cycloidalCandidates, nearestCycloidal, startable } from './candidates.ts';
 import { cycloidalChecks } from './checks.ts';
 import { cycloidalCourses, cycloidalMap } from './courses.ts';
 import { cycloidalShapes, drawCycloidal, type CycloidalShapes } from './drawing.ts';
@@ -82,7 +83,7 @@ export const cycloidal: StageKind<CycloidalParams> = {
   summary: 'A lobed disc in a ring of pins: much ratio, many contacts, stands shocks; play by its gaps.',
   suspects: LOBED,
   ...described(cycloidalParams),
-  defaults: cycloidalDefaults,
+  defaults: (want) => firstThatCarries(cycloidal, startable(want)) ?? nearestCycloidal(want),
   open: opener(steps, cycloidalParams),
   passage: 'shaft',
   candidates: cycloidalCandidates,

@@ -1,9 +1,5 @@
 import { MODULES, plainToothing, spacesEvenly } from '../../gear/index.ts';
-import { carries, firstThatCarries } from '../choose-candidate.ts';
-import { Kept } from '../kept.ts';
 import type { StageWish } from '../contract.ts';
-import { buildPlanetary, wrongPlanetary } from './build.ts';
-import { modelPlanetary } from './model.ts';
 import { startsOf } from '../param.ts';
 import { planetaryParams, type PlanetaryParams } from './params.ts';
 
@@ -85,16 +81,4 @@ export function* planetaryCandidates(want: StageWish): Generator<PlanetaryParams
       }
     }
   }
-}
-
-/** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
-export function planetaryDefaults(want: StageWish): PlanetaryParams {
-  return (
-    firstThatCarries(planetaryCandidates(want), want.torque, (p) => {
-      const b = buildPlanetary(p, want.shelf);
-      if (!b.ok || b.value.sunWall <= 0.6 * p.module || wrongPlanetary(p, b.value, want.shelf)) return 0;
-      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return carries(modelPlanetary(p, b.value, at, want.shelf, new Kept()), at);
-    }) ?? basePlanetary(1e-3, 0.01, 18, 27, 3, 1)
-  );
 }

@@ -4,7 +4,8 @@ import { trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 import type { StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
-import { planetaryCandidates, planetaryDefaults } from './candidates.ts';
+import { firstThatCarries } from '../choose-candidate.ts';
+import { basePlanetary, planetaryCandidates } from './candidates.ts';
 import { planetaryChecks } from './checks.ts';
 import { countRatio, planetaryCounts } from './counts.ts';
 import { drawPlanetary, planetaryPose, planetaryShapes, type PlanetaryShapes } from './drawing.ts';
@@ -72,7 +73,7 @@ export const planetary: StageKind<PlanetaryParams> = {
   summary: 'Sun, planets and ring: compact, stiff, in line; play by its clearances.',
   suspects: TOOTHED,
   ...described(planetaryParams),
-  defaults: planetaryDefaults,
+  defaults: (want) => firstThatCarries(planetary, want) ?? basePlanetary(1e-3, 0.01, 18, 27, 3, 1),
   open: opener(steps, planetaryParams),
   counts: planetaryCounts,
   passage: 'boreS',

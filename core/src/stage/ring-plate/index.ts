@@ -10,7 +10,7 @@ import { steppedUp } from '../../math/steps.ts';
 import { mostTorque, smallestHollow } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Course, Duty, StageKind, StageWish } from '../contract.ts';
-import { carries, firstThatCarries } from '../choose-candidate.ts';
+import { firstThatCarries, nearRatio } from '../choose-candidate.ts';
 import { described, startsOf } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { drawRingPlate, ringPlateShapes, type RingPlateShapes } from './drawing.ts';
@@ -436,6 +436,12 @@ function* candidates(want: StageWish): Generator<P> {
   }
 }
 
+/** A wish for a ratio that a stage is started with: it can be made beyond them, but nobody would begin there. */
+const startable = (want: StageWish): StageWish => nearRatio(want, 8, 60);
+
+/** A plain stage as near to a wish as one can be, where none that is usual can be made. */
+const nearest = (want: StageWish): P => base(Math.round(startable(want).ratio), 0.06, want) ?? base(12, 0.06, want)!;
+
 /** Plates with inner lobes that move in a circle round a wheel of pins. */
 export const ringPlate: StageKind<P> = {
   id: 'ring-plate',
@@ -443,18 +449,7 @@ export const ringPlate: StageKind<P> = {
   summary: 'Lobed plates moving in a circle round a wheel of pins: flat, much ratio, room in the middle.',
   suspects: LOBED,
   ...described(ringPlateParams),
-  defaults: (want) => {
-    const near = { ...want, ratio: Math.min(60, Math.max(8, Math.abs(want.ratio))) };
-    return (
-      firstThatCarries(candidates(near), want.torque, (p) => {
-        const b = buildRingPlate(p, want.shelf);
-        const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-        return b.ok && !wrongRingPlate(p, b.value) ? carries(modelRingPlate(p, b.value, at, want.shelf), at) : 0;
-      }) ??
-      base(Math.round(near.ratio), 0.06, want) ??
-      base(12, 0.06, want)!
-    );
-  },
+  defaults: (want) => firstThatCarries(ringPlate, startable(want)) ?? nearest(want),
   open: opener(steps, ringPlateParams),
   passage: 'bore',
   candidates,

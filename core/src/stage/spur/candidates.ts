@@ -1,8 +1,5 @@
 import { MODULES, plainToothing } from '../../gear/index.ts';
-import { carries, firstThatCarries } from '../choose-candidate.ts';
-import { Kept } from '../kept.ts';
 import type { StageWish } from '../contract.ts';
-import { buildSpur, modelSpur, wrongSpur } from './model.ts';
 import { startsOf } from '../param.ts';
 import { spurParams, type SpurParams } from './params.ts';
 
@@ -32,15 +29,4 @@ export function* spurCandidates(want: StageWish): Generator<SpurParams> {
       }
     }
   }
-}
-
-/** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
-export function spurDefaults(want: StageWish): SpurParams {
-  return (
-    firstThatCarries(spurCandidates(want), want.torque, (p) => {
-      const b = buildSpur(p, want.shelf);
-      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return b.ok && !wrongSpur(p, b.value) ? carries(modelSpur(p, b.value, at, want.shelf, new Kept()), at) : 0;
-    }) ?? baseSpur(1e-3, 0.01, 20, 60)
-  );
 }

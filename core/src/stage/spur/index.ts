@@ -8,7 +8,8 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
-import { spurCandidates, spurDefaults } from './candidates.ts';
+import { firstThatCarries } from '../choose-candidate.ts';
+import { baseSpur, spurCandidates } from './candidates.ts';
 import { drawSpur, spurShapes, type SpurShapes } from './drawing.ts';
 import { buildSpur, modelSpur, namesOf, wrongSpur, type SpurBuild, type SpurModel } from './model.ts';
 import { spurRatio, spurParams, type SpurParams as P } from './params.ts';
@@ -329,7 +330,7 @@ export const spur: StageKind<P> = {
   summary: 'Two wheels, or a row with idlers: simple, stiff, to one side; play by its allowances.',
   suspects: TOOTHED,
   ...described(spurParams),
-  defaults: spurDefaults,
+  defaults: (want) => firstThatCarries(spur, want) ?? baseSpur(1e-3, 0.01, 20, 60),
   open: opener(steps, spurParams),
   passage: 'bore2',
   candidates: spurCandidates,

@@ -1,10 +1,8 @@
 import type { StageWish } from '../contract.ts';
-import { carries, firstThatCarries } from '../choose-candidate.ts';
-import { Kept } from '../kept.ts';
-import { buildStrainWave, wrongStrainWave } from './build.ts';
-import { modelStrainWave, raceStress } from './model.ts';
+import { raceStress } from './model.ts';
 import { rollersFor } from './rollers.ts';
 import { factor } from '../../shop/shelf.ts';
+import { nearRatio } from '../choose-candidate.ts';
 import { startsOf } from '../param.ts';
 import { strainWaveParams, type StrainWaveParams } from './params.ts';
 import { steppedDown } from '../../math/steps.ts';
@@ -59,18 +57,9 @@ export function* strainWaveCandidates(want: StageWish): Generator<StrainWavePara
   }
 }
 
-/** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
-export function strainWaveDefaults(want: StageWish): StrainWaveParams {
-  const near = { ...want, ratio: Math.min(120, Math.max(20, Math.abs(want.ratio))) };
-  return (
-    firstThatCarries(strainWaveCandidates(near), want.torque, (p) => {
-      const b = buildStrainWave(p, want.shelf);
-      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return b.ok && !wrongStrainWave(p, b.value)
-        ? carries(modelStrainWave(p, b.value, at, want.shelf, new Kept()), at)
-        : 0;
-    }) ??
-    baseStrainWave(2 * Math.round(near.ratio), '61808', want) ??
-    baseStrainWave(80, '61808', want)!
-  );
-}
+/** A wish for a ratio that a stage is started with: it can be made beyond them, but nobody would begin there. */
+export const startable = (want: StageWish): StageWish => nearRatio(want, 20, 120);
+
+/** A plain stage as near to a wish as one can be, where none that is usual can be made. */
+export const nearestStrainWave = (want: StageWish): StrainWaveParams =>
+  baseStrainWave(2 * Math.round(startable(want).ratio), '61808', want) ?? baseStrainWave(80, '61808', want)!;

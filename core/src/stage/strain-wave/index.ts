@@ -3,7 +3,8 @@ import { WAVE } from '../../wave/suspects.ts';
 import type { KindTable, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
-import { strainWaveCandidates, strainWaveDefaults } from './candidates.ts';
+import { firstThatCarries } from '../choose-candidate.ts';
+import { nearestStrainWave, startable, strainWaveCandidates } from './candidates.ts';
 import { strainWaveChecks } from './checks.ts';
 import { strainWaveCourses, strainWaveMap } from './courses.ts';
 import { drawStrainWave, strainWaveShapes, type StrainWaveShapes } from './drawing.ts';
@@ -117,7 +118,7 @@ export const strainWave: StageKind<StrainWaveParams> = {
     'A flexible spline on a wave, inside a ring with a few teeth more: much ratio, hardly any play; flexing costs torque.',
   suspects: WAVE,
   ...described(strainWaveParams),
-  defaults: strainWaveDefaults,
+  defaults: (want) => firstThatCarries(strainWave, startable(want)) ?? nearestStrainWave(want),
   open: opener(steps, strainWaveParams),
   tables,
   passage: 'shaft',

@@ -47,8 +47,8 @@ export function* unitCandidates(want: StageWish): Generator<UnitParams> {
   }
 }
 
-/** The smallest unit that carries the wish with a fifth in hand; the largest made where none does. */
-export function unitDefaults(want: StageWish): UnitParams {
+/** The smallest unit that would carry a wish, the largest made where none does: where none keeps within its size. */
+export function nearestUnit(want: StageWish): UnitParams {
   const ratio = Math.max(1, Math.abs(want.ratio));
   const near = RATIOS.reduce((a, b) => (Math.abs(Math.log(b / ratio)) < Math.abs(Math.log(a / ratio)) ? b : a));
   return unitOf(near, SIZES.find((r) => r * 2 >= want.torque * 1.2) ?? SIZES[SIZES.length - 1]!);

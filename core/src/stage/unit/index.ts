@@ -7,7 +7,8 @@ import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageKind, StageNumbers } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
-import { unitCandidates, unitDefaults } from './candidates.ts';
+import { firstThatCarries } from '../choose-candidate.ts';
+import { nearestUnit, unitCandidates } from './candidates.ts';
 import { drawUnit } from './drawing.ts';
 import { unitNumbers } from './model.ts';
 import { unitParams, type UnitParams } from './params.ts';
@@ -235,7 +236,7 @@ export const unit: StageKind<UnitParams> = {
     ),
     v.check((p) => p.peakTorque >= p.ratedTorque, 'must have a short-time torque no less than the rated one'),
   ),
-  defaults: unitDefaults,
+  defaults: (want) => firstThatCarries(unit, want) ?? nearestUnit(want),
   takes: {
     play: ({ value, low, high }) => ({
       bandBy: 'given',

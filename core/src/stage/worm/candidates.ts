@@ -2,12 +2,9 @@ import { MODULES } from '../../gear/toothing.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { isBall } from '../../shop/bearings.ts';
 import { findBearing, type Shelf } from '../../shop/shelf.ts';
-import { carries, firstThatCarries } from '../choose-candidate.ts';
 import type { StageWish } from '../contract.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { wormOutside, wormPair } from './geometry.ts';
-import { buildWorm, wrongWorm } from './build.ts';
-import { modelWorm } from './model.ts';
 import { startsOf } from '../param.ts';
 import { wormParams, type WormParams } from './params.ts';
 
@@ -82,13 +79,6 @@ export function* wormCandidates(want: StageWish): Generator<WormParams> {
   yield* all.sort((a, b) => a[0] - b[0]).map(([, p]) => p);
 }
 
-/** The first candidate that carries the wish with a fifth in hand; the strongest one when none does. */
-export function wormDefaults(want: StageWish): WormParams {
-  return (
-    firstThatCarries(wormCandidates(want), want.torque, (p) => {
-      const b = buildWorm(p, want.shelf);
-      const at = { torque: want.torque, torqueRms: want.torque / 2, speed: 0 };
-      return b.ok && !wrongWorm(p, b.value, want.shelf) ? carries(modelWorm(p, b.value, at, want.shelf), at) : 0;
-    }) ?? baseWorm(1e-3, 1, Math.max(20, Math.min(120, Math.round(Math.abs(want.ratio)))), 10, want.shelf)
-  );
-}
+/** A plain worm as near to a wish as one can be, where none that is usual can be made. */
+export const nearestWorm = (want: StageWish): WormParams =>
+  baseWorm(1e-3, 1, Math.max(20, Math.min(120, Math.round(Math.abs(want.ratio)))), 10, want.shelf);

@@ -3,7 +3,8 @@ import { TOOTHED } from '../../gear/suspects.ts';
 import type { StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
-import { wormCandidates, wormDefaults } from './candidates.ts';
+import { firstThatCarries } from '../choose-candidate.ts';
+import { nearestWorm, wormCandidates } from './candidates.ts';
 import { wormChecks } from './checks.ts';
 import { drawWorm, wormShapes, type WormShapes } from './drawing.ts';
 import { wormFigures } from './figures.ts';
@@ -62,7 +63,7 @@ export const worm: StageKind<WormParams> = {
     },
   },
   ...described(wormParams),
-  defaults: wormDefaults,
+  defaults: (want) => firstThatCarries(worm, want) ?? nearestWorm(want),
   open: opener(steps, wormParams),
   passage: 'bore2',
   candidates: wormCandidates,

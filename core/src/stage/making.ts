@@ -1,6 +1,6 @@
 import type { Material } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
-import type { AnyStageKind } from '../stage/contract.ts';
+import type { AnyStageKind } from './contract.ts';
 
 /** Materials that stages of a search are made of. */
 export interface Making {

@@ -18,6 +18,7 @@ import {
   writeWav,
   type LineOrder,
   type Recording,
+  type Result,
   type TestContext,
   type TestKind,
   type TestResult,
@@ -41,15 +42,15 @@ const noise = (seed: number) => {
   return () => Math.sqrt(-2 * Math.log(random())) * Math.cos(2 * Math.PI * random());
 };
 
-function run(
+function tried(
   id: string,
   readings: Record<string, number | string>[],
   rig: Record<string, number | string> = {},
   over: Partial<TestContext> = {},
-): TestResult {
+): Result<TestResult> {
   const kind = testKind(id)!;
   const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
-  const r = kind.analyse(
+  return kind.analyse(
     {
       ...blank,
       rig: { ...blank.rig, ...rig },
@@ -57,6 +58,9 @@ function run(
     },
     { ...context, ...over },
   );
+}
+function run(...of: Parameters<typeof tried>): TestResult {
+  const r = tried(...of);
   if (!r.ok) throw new Error(r.problem.what);
   return r.value;
 }
@@ -292,6 +296,88 @@ describe('the arithmetic of each', () => {
     expect(Math.abs(r.found!.value / arcmin - 20)).toBeLessThan(r.found!.U / arcmin);
     expect(figure(r, 'cyclesToLimit').value / 250_000).toBeCloseTo(1, 0);
     expect(figure(r, 'cyclesEarliest').value).toBeLessThan(250_000);
+  });
+
+  it('of wear, errors of the readings count by how the cycles lie: as the slope moves when each reading does', () => {
+    const cycles = [0, 1e4, 2e4, 5e4, 8e4, 9e4];
+    const play = cycles.map((c, i) => (5 + c * 3e-5 + (i % 2 ? 0.04 : -0.05)) * arcmin);
+    const slope = (of: number[]) =>
+      run(
+        'endurance',
+        cycles.map((c, i) => ({ cycles: c, play: of[i]! })),
+        { playError: 0.3 * arcmin },
+      ).found!.value;
+    const u0 = (0.3 * arcmin) / Math.sqrt(3);
+    const moved = play.map((_, i) => slope(play.map((v, j) => (i === j ? v + u0 : v))) - slope(play));
+    const found = run(
+      'endurance',
+      cycles.map((c, i) => ({ cycles: c, play: play[i]! })),
+      { playError: 0.3 * arcmin },
+    );
+    const part = found.found!.budget.find((b) => b.id === 'play')!;
+    expect(part.u / Math.hypot(...moved)).toBeCloseTo(1, 9);
+  });
+
+  it('of a fit, sizes scatter by what is left over the readings beyond its parts', () => {
+    // A tenth of a millimetre too large all over, and ±10 µm in turn: what is left is 10 µm but for one degree of freedom.
+    const sizes = [0.01, 0.02, 0.03, 0.04, 0.05, 0.06, 0.07, 0.08];
+    const rows = sizes.map((drawn, i) => ({
+      feature: 'outside',
+      way: 'across',
+      drawn,
+      measured: drawn + 1e-4 + [1, -1, -1, 1][i % 4]! * 1e-5,
+    }));
+    const r = run('fit', rows, { scale: 'no' });
+    const left = figure(r, 'spread').value;
+    const parts = r.figures.filter((f) => f.U !== undefined).length;
+    expect(left / (1e-5 * Math.sqrt(8 / (8 - parts)))).toBeCloseTo(1, 2);
+  });
+
+  it('of run-out, the band of every size is what noise on each reading makes of it', () => {
+    const angles = Array.from({ length: 12 }, (_, i) => (i * Math.PI) / 6 + (i % 3) * 0.06);
+    const noisy = angles.map(
+      (a, i) => 3e-5 * Math.cos(a - 2) + 8e-6 * Math.cos(2 * a - 1) + 1e-6 * Math.sin(17 * i * i),
+    );
+    const of = (y: readonly number[]) =>
+      run(
+        'runout',
+        angles.map((angle, i) => ({ angle, reading: y[i]! })),
+      );
+    const base = of(noisy);
+    const d = 1e-9;
+    for (const id of ['eccentricity', 'ovality', 'angle']) {
+      const moved = noisy.map(
+        (_, i) => (figure(of(noisy.map((v, j) => (i === j ? v + d : v))), id).value - figure(base, id).value) / d,
+      );
+      // All are the scatter carried on by the derivatives, with one factor for 95 %.
+      const per = figure(base, id).U! / Math.hypot(...moved);
+      const first =
+        figure(base, 'eccentricity').U! /
+        Math.hypot(
+          ...noisy.map(
+            (_, i) =>
+              (figure(of(noisy.map((v, j) => (i === j ? v + d : v))), 'eccentricity').value -
+                figure(base, 'eccentricity').value) /
+              d,
+          ),
+        );
+      expect(per / first, id).toBeCloseTo(1, 3);
+    }
+  });
+
+  it('a loop may turn round a few times for its length, and no more', () => {
+    const turning = (times: number, steps: number) =>
+      Array.from({ length: steps }, (_, i) => {
+        const t = Math.sin((2 * Math.PI * times * i) / steps);
+        return { torque: 2 * t, angle: 1e-3 * t + 3e-4 * Math.sign(Math.cos((2 * Math.PI * times * i) / steps)) };
+      });
+    const said = (times: number, steps: number) => {
+      const r = tried('hysteresis', turning(times, steps));
+      return r.ok ? '' : r.problem.what;
+    };
+    // Twelve turns in 60 rows are no loop; in 240 they may be half a dozen.
+    expect(said(6, 60)).toContain('do not stand in the order');
+    expect(said(6, 240)).not.toContain('do not stand in the order');
   });
 
   it('what a loop says of play, lost motion and friction follows from its fit, by hand', () => {

@@ -100,6 +100,20 @@ describe('a curve with its noise taken out', () => {
     expect(clean.rms.u).toBeLessThan(0.05);
   });
 
+  it('strays as far as it does to either side, read straight or turned over', () => {
+    // cos x + ½·cos 2x runs from −¾ (where cos x = −½) to 1½.
+    const lop = Float64Array.from(
+      { length: n },
+      (_, i) => Math.cos((2 * Math.PI * i) / n) + 0.5 * Math.cos((4 * Math.PI * i) / n) + 0.02 * noise[i]!,
+    );
+    for (const sign of [1, -1]) {
+      const clean = cleanCurve(lop.map((v) => sign * v));
+      expect(clean.worst.value).toBeCloseTo(1.5, 1);
+      expect(clean.peakToPeak.value).toBeCloseTo(2.25, 1);
+      expect(clean.rms.value).toBeCloseTo(Math.sqrt(0.625), 2);
+    }
+  });
+
   it('of noise alone is next to nothing', () => {
     expect(cleanCurve(noise).peakToPeak.value).toBeLessThan(0.5);
   });

@@ -46,6 +46,7 @@ import {
 } from '../src/index.ts';
 import physics from './cases/physics.json' with { type: 'json' };
 import cases from './cases/line.json' with { type: 'json' };
+import { motorTorque } from '../src/motor/available.ts';
 import { demo, shelf } from './helpers.ts';
 
 const a = (j: Joint): Variant => j.variants[0]!;
@@ -293,6 +294,20 @@ describe('output shaft and bearings', () => {
     const stands = race.material.strength * shelf.factors['gear.crush']!.value;
     expect(o.safety).toBeCloseTo((stands / racePressure(race, q)) ** 3, 9);
     expect(o.life).toBe(Infinity);
+    // Forty balls of 6 mm steel, and two rings of 12 × 6 mm round 80 mm.
+    const balls = (40 * Math.PI * 0.006 ** 3 * 7800) / 6;
+    const rings = 2 * 0.012 * 0.006 * Math.PI * 0.08 * race.material.density;
+    expect(
+      o.mass - outputNumbers({ ...output, arrangement: 'race', race: { ...race, balls: 0 } }, 1, shelf).mass,
+    ).toBeCloseTo(balls, 3);
+    const bare = outputNumbers(
+      { ...output, arrangement: 'race', race: { ...race, balls: 0, diameter: 0.16 } },
+      1,
+      shelf,
+    );
+    expect(
+      bare.mass - outputNumbers({ ...output, arrangement: 'race', race: { ...race, balls: 0 } }, 1, shelf).mass,
+    ).toBeCloseTo(rings, 12);
     expect(outputNumbers({ ...output, arrangement: 'race' }, 1, shelf).safety).toBeNaN();
   });
 
@@ -468,6 +483,15 @@ describe('the ratio desk', () => {
     const match = (i: number) => analyseLine(j, a(j), shelf).demand.inertia / (a(j).motor.rotorInertia * i * i);
     expect(match(low)).toBeCloseTo(10, 9);
     expect(match(high)).toBeCloseTo(0.1, 9);
+    // Quickest where the torque left over what is held, over load and rotor, is largest: tried one by one.
+    const v = a(j);
+    const quick = (i: number) =>
+      (motorTorque(v.motor, v.driver, shelf, demand.speed * i, 'peak').torque * i * 0.94 - demand.hold) /
+      (demand.inertia + v.motor.rotorInertia * i * i);
+    let best = 1;
+    for (let i = 1; i < 300; i += 0.01) if (quick(i) > quick(best)) best = i;
+    expect(one.quickest / best).toBeCloseTo(1, 1);
+    expect(quick(one.quickest) / quick(best)).toBeGreaterThan(0.998);
     expect(one.suggested).toBeGreaterThanOrEqual(one.both![0]);
     expect(one.suggested).toBeLessThanOrEqual(one.both![1]);
     expect(one.margin).toBeGreaterThanOrEqual(1.19);

@@ -78,6 +78,11 @@ describe('suspects of a peak', () => {
         (order, resolution) => {
           for (const s of at(order, 1e-3, resolution).suspects)
             expect(Math.abs(s.order - order)).toBeLessThanOrEqual(0.6 * resolution + 0.002 * order + 1e-12);
+          // Nor is one left out that is as near; there are never more than four here.
+          const near = orders.flatMap((o) =>
+            [1, 2, 3].filter((h) => Math.abs(o.order * h - order) < 0.599 * resolution + 0.00199 * order),
+          );
+          if (near.length <= 4) expect(at(order, 1e-3, resolution).suspects.length).toBeGreaterThanOrEqual(near.length);
         },
       ),
     );

@@ -1,3 +1,4 @@
+import { sumNthPowerDeviations } from 'simple-statistics';
 import { stated } from '../../units/stated.ts';
 import { ok, refuse } from '../../result.ts';
 import type { TestKind } from '../contract.ts';
@@ -108,7 +109,6 @@ export const endurance: TestKind = {
     const limit = get('limit') || context.line?.verdicts.find((v) => v.id === 'play')?.asked || 0;
     const instrument = instrumentOf(test, context);
     const perMillion = fit.slope * 1e6;
-    const spread = Math.max(...x) - Math.min(...x);
     const u0 = Math.max(get('playError') / Math.sqrt(3), instrument?.error ?? 0);
     const found = combine(perMillion, 'wear', [
       {
@@ -121,7 +121,8 @@ export const endurance: TestKind = {
       {
         id: 'play',
         name: 'error of each play reading',
-        u: (((u0 * Math.SQRT2) / spread) * 1e6) / Math.sqrt(Math.max(1, rows.length / 2)),
+        // Each reading is off by itself: the slope's variance is theirs over the squares of the cycles about their mean.
+        u: (u0 / Math.sqrt(sumNthPowerDeviations(x, 2))) * 1e6,
         dof: Infinity,
         halve: 'twice as many cycles',
       },

@@ -1,4 +1,4 @@
-import { offPath, pathRadius, type Cycloid } from './cycloid.ts';
+import { offPathFrom, type Cycloid } from './cycloid.ts';
 
 /** Built pins against a profile that may be generated with others; metres. */
 export interface LobedPair {
@@ -33,20 +33,19 @@ export interface ContactSet {
  * @param further how far the disc is turned on, rad, counter-clockwise
  */
 export function pinGap(pair: LobedPair, index: number, crank: number, further = 0): number {
-  const { circle, profile } = pair;
-  const a = (2 * Math.PI * index) / profile.pins;
-  const x = circle * Math.cos(a) - profile.throw * Math.cos(crank);
-  const y = circle * Math.sin(a) - profile.throw * Math.sin(crank);
-  return gapOf(pair, x, y, a, crank, further);
-}
-
-/** Gap of the pin at angle a, at x, y from the disc's middle and seen from the housing. */
-function gapOf(pair: LobedPair, x: number, y: number, a: number, crank: number, further: number): number {
-  const { profile: c } = pair;
+  const { circle, profile: c } = pair;
+  const a = (2 * Math.PI * index) / c.pins;
+  const x = circle * Math.cos(a) - c.throw * Math.cos(crank);
+  const y = circle * Math.sin(a) - c.throw * Math.sin(crank);
   const back = crank / (c.pins - 1) - further;
   const cs = Math.cos(back);
   const sn = Math.sin(back);
-  return c.pin - pair.pin + offPath(c, cs * x - sn * y, sn * x + cs * y, a + back);
+  // The pin's place on the path is near a + back, and Z·a is whole turns.
+  const cz = Math.cos(c.pins * back);
+  const sz = Math.sin(c.pins * back);
+  return (
+    c.pin - pair.pin + offPathFrom(c, cs * x - sn * y, sn * x + cs * y, Math.cos(a + back), Math.sin(a + back), cz, sz)
+  );
 }
 
 /**
@@ -63,10 +62,18 @@ export function contactSet(pair: LobedPair, crank: number): ContactSet {
   const make = () => new Float64Array(Z);
   const s = { gaps: make(), arms: make(), nx: make(), ny: make(), slides: make(), curves: make() };
   const { gaps, arms, nx, ny, slides, curves } = s;
+  // Seen from the disc all pins are at the same place of their waves: Z·a is whole turns. So they share these.
+  const back = crank / (Z - 1);
+  const cs = Math.cos(back);
+  const sn = Math.sin(back);
+  const cz = Math.cos(Z * back);
+  const sz = Math.sin(Z * back);
+  const eZ = c.throw * Z;
+  const [stepX, stepY] = [Math.cos((2 * Math.PI) / Z), Math.sin((2 * Math.PI) / Z)];
+  let [ca, sa] = [1, 0];
   for (let j = 0; j < Z; j++) {
-    const a = (2 * Math.PI * j) / Z;
-    const x = pair.circle * Math.cos(a);
-    const y = pair.circle * Math.sin(a);
+    const x = pair.circle * ca;
+    const y = pair.circle * sa;
     const far = Math.sqrt((px - x) * (px - x) + (py - y) * (py - y));
     const dirX = (px - x) / far;
     const dirY = (py - y) / far;
@@ -76,8 +83,19 @@ export function contactSet(pair: LobedPair, crank: number): ContactSet {
     // where the push would turn it clockwise.
     arms[j] = -((x - ox) * dirY - (y - oy) * dirX);
     slides[j] = Math.abs(far - pair.pin);
-    gaps[j] = gapOf(pair, x - ox, y - oy, a, crank, 0);
-    curves[j] = 1 / (pathRadius(c, a + crank / (Z - 1)) - c.pin);
+    const u = x - ox;
+    const v = y - oy;
+    const ct = ca * cs - sa * sn;
+    const st = sa * cs + ca * sn;
+    gaps[j] = c.pin - pair.pin + offPathFrom(c, cs * u - sn * v, sn * u + cs * v, ct, st, cz, sz);
+    // The path's bend there, as `pathRadius` has it.
+    const wave = ct * cz + st * sz;
+    const speed2 = c.circle * c.circle + eZ * eZ - 2 * c.circle * eZ * wave;
+    const cross = c.circle * c.circle + eZ * eZ * Z - c.circle * eZ * (Z + 1) * wave;
+    curves[j] = 1 / ((speed2 * Math.sqrt(speed2)) / cross - c.pin);
+    const before = ca;
+    ca = before * stepX - sa * stepY;
+    sa = sa * stepX + before * stepY;
   }
   return s;
 }

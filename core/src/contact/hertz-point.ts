@@ -1,3 +1,4 @@
+import { rootBetween } from '../math/root.ts';
 import { completeElliptic } from './elliptic.ts';
 
 /** A touching ellipse: half axes (m) and the largest pressure (Pa). */
@@ -45,14 +46,13 @@ export function crossedCylinders(
     return { K, E, e };
   };
   // (B/A) = ((a/b)²E − K)/(K − E) falls as the ellipse grows rounder.
-  let [lo, hi] = [1e-6, 1];
-  for (let k = 0; k < 80; k++) {
-    const q = (lo + hi) / 2;
+  const rounder = (q: number) => {
     const { K, E } = shape(q);
-    if ((E / (q * q) - K) / (K - E) > B / A) lo = q;
-    else hi = q;
-  }
-  const q = Math.min(1 - 1e-9, (lo + hi) / 2);
+    return Math.log((E / (q * q) - K) / (K - E)) - Math.log(B / A);
+  };
+  const found = rootBetween(rounder, 1e-6, 1 - 1e-9);
+  // As long as that it is as good as a line, and equal curvatures touch in a circle.
+  const q = Number.isNaN(found) ? (rounder(0.5) > 0 ? 1 - 1e-9 : 1e-6) : found;
   const { K, E, e } = shape(q);
   const radius = 1 / (2 * Math.sqrt(A * B));
   const c3 =

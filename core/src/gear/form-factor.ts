@@ -1,6 +1,7 @@
 import type { Curve } from '../shape/curve.ts';
 import { gearSize, type Gear } from './gear.ts';
 import { toothSide } from './profile.ts';
+import { rootBetween } from '../math/root.ts';
 import { wrap } from '../math/wrap.ts';
 
 /** The tooth as a cantilever, from its true root. Lengths over the normal module. */
@@ -24,13 +25,7 @@ function headingAt(curve: Curve, middle: number, wanted: number, p: Float64Array
   // A curve that never reaches the angle has its narrowest section at the end nearer to it.
   const last = off(1);
   if (Math.sign(first) === Math.sign(last)) return Math.abs(first) < Math.abs(last) ? 0 : 1;
-  let [lo, hi] = [0, 1];
-  for (let k = 0; k < 50; k++) {
-    const mid = (lo + hi) / 2;
-    if (Math.sign(off(mid)) === Math.sign(first)) lo = mid;
-    else hi = mid;
-  }
-  return (lo + hi) / 2;
+  return rootBetween(off, 0, 1);
 }
 
 /**

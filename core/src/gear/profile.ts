@@ -1,4 +1,5 @@
 import { arcCurve, fitArcs, lineCurve, mirrored, type Curve } from '../shape/curve.ts';
+import { rootBetween } from '../math/root.ts';
 import { drawnFrom, sampled, type ExactContour, type ExactPiece } from '../shape/exact.ts';
 import { OutlinePen, type Outline } from '../shape/outline.ts';
 import { repeated } from '../shape/repeat.ts';
@@ -121,12 +122,8 @@ function rackRoot(g: Gear, z: GearSize): Root {
       }
       lo = theta;
     }
-    for (let k = 0; k < 60; k++) {
-      const mid = (lo + hi) / 2;
-      if (over(mid) < 0) hi = mid;
-      else lo = mid;
-    }
-    first = (lo + hi) / 2;
+    const corner = rootBetween(over, lo, hi);
+    first = Number.isNaN(corner) ? lo : corner;
   }
   point(first, p);
   const form = Math.hypot(p[0]!, p[1]!);
@@ -156,30 +153,19 @@ function cutterRoot(g: Gear, z: GearSize): Root {
   const a0 = (z.mt * (g.teeth - z0)) / 2;
   let tip = z.rf - a0;
   const halfBase0 = Math.PI / (2 * z0) + (2 * Math.tan(g.pressure) * g.shift) / z0 + inv(z.at);
-  const centreAngle = (rho: number) => {
-    const rc = tip - rho;
+  const centreAngle = (rho: number, at = tip) => {
+    const rc = at - rho;
     return halfBase0 - rho / rb0 - inv(Math.acos(Math.min(1, rb0 / rc)));
   };
   if (!(centreAngle(0) >= 0)) {
     // A cutter that ends in a point before it is deep enough leaves a shallower root.
-    let [lo, hi] = [rb0, tip];
-    for (let k = 0; k < 60; k++) {
-      tip = (lo + hi) / 2;
-      if (centreAngle(0) >= 0) lo = tip;
-      else hi = tip;
-    }
-    tip = lo;
+    tip = rootBetween((at) => centreAngle(0, at), rb0, tip) * (1 - 1e-15);
   }
   // The rounding's centre must lie beyond the pitch circle, or it would cut on its way in and out again.
   let rho = Math.min(g.fillet * g.module, Math.max(0, tip - r0 - 0.02 * g.module));
   if (!(centreAngle(rho) >= 0) || tip - rho <= rb0) {
-    let [lo, hi] = [0, Math.min(rho, tip - rb0)];
-    for (let k = 0; k < 60; k++) {
-      const mid = (lo + hi) / 2;
-      if (centreAngle(mid) >= 0) lo = mid;
-      else hi = mid;
-    }
-    rho = Math.max(0, lo);
+    const most = Math.min(rho, tip - rb0);
+    rho = centreAngle(most) >= 0 ? most : centreAngle(0) > 0 ? rootBetween(centreAngle, 0, most) * (1 - 1e-15) : 0;
   }
   const rc = tip - rho;
   const gamma = Math.max(0, centreAngle(rho));
@@ -277,13 +263,7 @@ export function toothSide(g: Gear): ToothSide {
   let tip = z.ra;
   const pointed = halfAt(z, z.ra) <= 0;
   if (pointed) {
-    let [lo, hi] = [z.rb, z.ra];
-    for (let k = 0; k < 60; k++) {
-      const mid = (lo + hi) / 2;
-      if (halfAt(z, mid) > 0) lo = mid;
-      else hi = mid;
-    }
-    tip = lo;
+    tip = rootBetween((r) => halfAt(z, r), z.rb, z.ra);
   }
   const form = Math.min(root.form, tip);
   const chamfered = g.chamfer > 0 && !pointed ? Math.max(tip - g.chamfer, form) : tip;

@@ -1,5 +1,6 @@
 export * from './gcd.ts';
 export * from './random.ts';
+export * from './root.ts';
 export * from './springs.ts';
 export * from './steps.ts';
 export * from './wrap.ts';

@@ -21,6 +21,7 @@ import {
   toothMaterial,
 } from '../src/gear/index.ts';
 import { Rim } from '../src/gear/rim.ts';
+import { wrap } from '../src/math/wrap.ts';
 import { creptMore, heldTogether, spring, springShares, together } from '../src/stage/springs.ts';
 import { contourPush, flexEnergy, wallStrain } from '../src/stage/strain-wave/wall.ts';
 import { withDrag } from '../src/stage/part-load.ts';
@@ -39,6 +40,8 @@ describe('springs one after the other', () => {
       { name: 'teeth', share: expect.closeTo(0.75, 12) as number },
       { name: 'pins', share: expect.closeTo(0.25, 12) as number },
     ]);
+    // The softest first, however they are told.
+    expect(springShares([...all].reverse()).map((x) => x.name)).toEqual(['teeth', 'pins']);
     // Teeth crept to half: 1/50 + 1/300.
     expect(heldTogether(all)).toBeCloseTo(300 / 7, 12);
   });
@@ -181,6 +184,28 @@ describe('every kind', () => {
       if (!mended.ok) throw new Error(mended.problem.what);
       expect(mended.value.report(duty).checks.some((c) => c.id.startsWith('rubber-'))).toBe(false);
     }
+  });
+
+  it('of a rim whose wall varies is the same however the whole is turned', () => {
+    const energyAt = (turn: number) => {
+      const rim = new Rim(0.02, (a) => 2e-3 * (1 + 0.4 * Math.cos(a - turn - 0.7) + 0.2 * Math.sin(3 * (a - turn))));
+      // Three forces that meet in the middle and balance, and a pair that only turns.
+      for (const [angle, fx, fy] of [
+        [0.2, 5, 1],
+        [2.1, -8, 3],
+        [4, 3, -4],
+      ] as const) {
+        const c = Math.cos(turn);
+        const s = Math.sin(turn);
+        rim.add(wrap(angle + turn), c * fx - s * fy, s * fx + c * fy, 0);
+      }
+      rim.add(wrap(0.5 + turn), 0, 0, 0.04);
+      rim.add(wrap(3 + turn), 0, 0, -0.04);
+      return rim.energy;
+    };
+    const still = energyAt(0);
+    expect(still).toBeGreaterThan(0);
+    for (let k = 1; k < 72; k += 5) expect(energyAt((2 * Math.PI * k) / 72) / still, `${k}`).toBeCloseTo(1, 9);
   });
 
   it('a rim of even wall gives under opposite and evenly spaced pushes as a thin ring does', () => {

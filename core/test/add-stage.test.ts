@@ -77,7 +77,6 @@ describe('a stage that is added', () => {
     for (const [kindId, ratio] of [
       ['planetary', 4],
       ['strain-wave', 40],
-      ['cycloidal', 20],
       ['spur', 3],
     ] as const) {
       const boreOf = (of: Joint) => stageOf(kindId, stageFor(of, kindId, ratio, shelf)!).bore;

@@ -81,7 +81,7 @@ describe('the start of every kind', () => {
       { play: 2e-3, stiffness: 200 },
       { torque: 1e4 },
     ])
-      for (const ratio of [4, 20, 50]) {
+      for (const ratio of [4, 40]) {
         const want = wish({ ratio, size: 0.2, torque: 1.5, duty: at, ...over });
         const does = (params: unknown): boolean => {
           const opened = kind.open(params, shelf);
@@ -111,7 +111,7 @@ describe('the start of every kind', () => {
         // What it starts with falls short of something: so does every candidate, bored as wide as is asked or not.
         let looked = 0;
         for (const c of kind.candidates(want) as Iterable<object>) {
-          if (++looked > 60) break;
+          if (++looked > 20) break;
           const wide = kind.passage && want.bore ? { ...c, [kind.passage]: want.bore } : c;
           expect(does(c) || does(wide), `${ratio} ${JSON.stringify(over)} ${JSON.stringify(c)}`).toBe(false);
         }

@@ -35,7 +35,7 @@ const TRIES = [1, 1.3, 1.7, 2.3, 3.2];
 function failing(kind: string, params: unknown, at: Duty, shelf: Shelf): readonly [stops: number, fails: number] {
   const opened = stageKind(kind)!.open(params, shelf);
   if (!opened.ok) return [Infinity, Infinity];
-  const fails = opened.value.report(at).checks.filter((c) => c.state === 'fails');
+  const fails = opened.value.checks(at).filter((c) => c.state === 'fails');
   return [fails.filter((c) => c.severity === 'stop').length, fails.filter((c) => c.severity !== 'note').length];
 }
 

@@ -345,7 +345,9 @@ export interface Stage {
   reads(at: Duty): Reads;
   /** The same stage with one factor of the shop at another value; undefined where it cannot be. */
   moved(id: string, value: number): Stage | undefined;
-  /** Whether no check stops it: what a search asks of thousands, without bands and mends. */
+  /** What its checks say, without bands and without mends that take a search. */
+  checks(at: Duty): readonly Check[];
+  /** Whether none of them stops it: what a search asks of thousands. */
   stands(at: Duty): boolean;
   /** The same numbers as figures with bands and workings, and checks with mends. */
   report(at: Duty): StageReport;

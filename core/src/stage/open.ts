@@ -241,16 +241,15 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
       );
       if (!fits) return undefined;
       const opened = open(this.steps, { ...this.p, ...change } as P, this.shelf, this.table);
-      return opened.ok ? opened.value.checksAt(at) : undefined;
+      return opened.ok ? opened.value.checks(at) : undefined;
     };
   }
 
   stands(at: Duty): boolean {
-    return !this.checksAt(at).some((c) => c.state === 'fails' && c.severity === 'stop');
+    return !this.checks(at).some((c) => c.state === 'fails' && c.severity === 'stop');
   }
 
-  /** The checks alone, without mends that take a search. */
-  checksAt(at: Duty): readonly Check[] {
+  checks(at: Duty): readonly Check[] {
     const load = this.under(at);
     return this.judge(at, warmer(this.shelf, load.rise), load, false);
   }

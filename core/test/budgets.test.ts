@@ -160,4 +160,25 @@ describe('a budget', () => {
     const told = at(knee).budget.find((c) => c.id === 'angle')!.u;
     expect(told / fromBounds(Math.abs(slope) * 0.02)).toBeCloseTo(1, 4);
   });
+
+  it('leg press: lengths are what a change of each makes, and of the hip’s own lever the distance ahead', () => {
+    const kind = testKind('leg-press')!;
+    const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
+    const of = (over: Rig, values: Rig = { angle: 2, mass: 6.4 }) => {
+      const rig = { thigh: 0.18, shank: 0.22, lengthError: 1e-3, legMass: 0.3, driven: 'knee', ...over };
+      const r = kind.analyse(
+        { ...blank, rig: { ...blank.rig, ...rig }, readings: [{ id: 'r', text: '', values }] } as BenchTest,
+        context,
+      );
+      if (!r.ok) throw new Error(r.problem.what);
+      return r.value.found!;
+    };
+    const by = (field: string, at: number) =>
+      (of({ [field]: at + 1e-6 }).value - of({ [field]: at - 1e-6 }).value) / 2e-6;
+    const told = of({}).budget.find((c) => c.id === 'length')!.u;
+    expect(told / fromBounds(1e-3 * Math.hypot(by('thigh', 0.18), by('shank', 0.22)))).toBeCloseTo(1, 5);
+    const hip = of({ driven: 'hip' }, { angle: 2, ahead: 0.05, mass: 6.4 });
+    expect(hip.value).toBeCloseTo(6.1 * 9.80665 * 0.05, 9);
+    expect(hip.budget.find((c) => c.id === 'length')!.u).toBeCloseTo(fromBounds(1e-3) * 6.1 * 9.80665, 9);
+  });
 });

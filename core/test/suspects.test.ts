@@ -27,6 +27,7 @@ const joint = (name: string): Joint => {
 
 describe('orders of a line', () => {
   it('are each stage’s own times what follows it, the motor’s the whole ratio', () => {
+    let stepped = 0;
     for (const name of ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial']) {
       const j = joint(name);
       for (const v of j.variants) {
@@ -39,6 +40,14 @@ describe('orders of a line', () => {
         }
         const total = Math.abs(ratios.reduce((a, b) => a! * b!, 1)!);
         expect(orders.find((o) => o.name === 'motor’s shaft')!.order).toBeCloseTo(total, 9);
+        // A stepper comes round once each full step, and its windings once in four of them.
+        const steps = (v.motor as { stepsPerTurn?: number }).stepsPerTurn;
+        const motor = (name: string) => orders.find((o) => o.name === name)?.order;
+        if (steps) {
+          stepped++;
+          expect(motor('motor’s full steps')).toBeCloseTo(total * steps, 6);
+          expect(motor('motor’s step cycle')).toBeCloseTo((total * steps) / 4, 6);
+        } else expect(motor('motor’s step cycle')).toBeUndefined();
         const last = v.stages.length - 1;
         for (const o of kinematicsOf(stageKind(v.stages[last]!.kind)!, v.stages[last]!.params).orders)
           expect(
@@ -48,6 +57,7 @@ describe('orders of a line', () => {
         for (const o of orders) expect(o.order > 0 && Number.isFinite(o.order) && o.lever >= 0, o.name).toBe(true);
       }
     }
+    expect(stepped).toBeGreaterThan(0);
   });
 
   it('of a line that is not whole are none', () => {

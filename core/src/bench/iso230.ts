@@ -187,11 +187,19 @@ function truthsBehind(
   return { draw, none };
 }
 
-/** What a variance of so many degrees of freedom exceeds by chance in five of a hundred, as a share of its own. */
-const chance95 = (dof: number): number => (1 - 2 / (9 * dof) + 1.645 * Math.sqrt(2 / (9 * dof))) ** 3;
+/**
+ * What a variance of so many degrees of freedom exceeds by chance in five of a hundred, as a share of its own.
+ * Source: Wilson and Hilferty, 1931; χ² of ten at 95 % is 18.307, which this misses by a part in a thousand.
+ * @example chance95(10) // 1.8293
+ */
+export const chance95 = (dof: number): number => (1 - 2 / (9 * dof) + 1.645 * Math.sqrt(2 / (9 * dof))) ** 3;
 
-/** Variance of the logarithm of a variance with so many degrees of freedom: the trigamma function of half of them. */
-const logVariance = (dof: number): number => 2 / dof + 2 / dof ** 2 + 4 / (3 * dof ** 3);
+/**
+ * Variance of the logarithm of a variance with so many degrees of freedom: the trigamma function of half of them.
+ * Its series; ψ₁(2) is π²/6 − 1 = 0.6449.
+ * @example logVariance(4) // 0.6458
+ */
+export const logVariance = (dof: number): number => 2 / dof + 2 / dof ** 2 + 4 / (3 * dof ** 3);
 
 /** Draws axes that could have made these stops, and says whether they show any reversal. */
 function axesBehind(

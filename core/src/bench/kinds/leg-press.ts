@@ -51,6 +51,20 @@ const RIG = [
 ];
 
 /**
+ * Lever of the floor's push about the knee, the foot under the hip, m: a·b·sin κ/c, c from hip to foot.
+ * @example kneeLever(0.3, 0.4, Math.PI / 2) // 0.24
+ */
+export const kneeLever = (thigh: number, shank: number, knee: number): number =>
+  (thigh * shank * Math.sin(knee)) / Math.sqrt(thigh * thigh + shank * shank - 2 * thigh * shank * Math.cos(knee));
+
+/** By how much that lever moves with errors of either length that know nothing of one another, both of 1. */
+function perLength(a: number, b: number, knee: number): number {
+  const c2 = a * a + b * b - 2 * a * b * Math.cos(knee);
+  const by = (own: number, other: number) => 1 / own - (own - other * Math.cos(knee)) / c2;
+  return kneeLever(a, b, knee) * Math.hypot(by(a, b), by(b, a));
+}
+
+/**
  * Torque of a knee or hip from a scale under the foot. Source: virtual work with the foot under the hip: T_knee =
  * F·a·b·sin κ/r, r² = a² + b² − 2ab·cos κ; the hip's lever is given by the foot's distance ahead.
  */
@@ -99,8 +113,7 @@ export const legPress: TestKind = {
     const rig = rigOf(RIG, test);
     const [a, b] = [rig('thigh'), rig('shank')];
     const knee = rigText(RIG, test)('driven') !== 'hip';
-    const lever = (kappa: number, ahead: number) =>
-      knee ? (a * b * Math.sin(kappa)) / Math.sqrt(a * a + b * b - 2 * a * b * Math.cos(kappa)) : Math.abs(ahead);
+    const lever = (kappa: number, ahead: number) => (knee ? kneeLever(a, b, kappa) : Math.abs(ahead));
     const flat = rows.find((r) => !(lever(cell(r, 'angle'), (r.values['ahead'] as number | undefined) ?? 0) > 1e-6));
     if (flat)
       return refuse(
@@ -145,7 +158,7 @@ export const legPress: TestKind = {
       {
         id: 'length',
         name: 'lengths of the leg',
-        u: (fromBounds(rig('lengthError')) * force(at) * l) / Math.min(a, b),
+        u: fromBounds(rig('lengthError')) * force(at) * (knee ? perLength(a, b, cell(at, 'angle')) : 1),
         dof: Infinity,
         halve: 'lengths measured to half the error',
       },

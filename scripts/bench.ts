@@ -131,10 +131,15 @@ async function core(): Promise<void> {
   say('a first look for lines, one core', look.ms, 'ms', 1000);
   const screened = through(c.screenStages(ask));
   say('stages screened a second, one core', screened.value.screened / (screened.ms / 1000), '1/s', 1250);
+  for (const { id, name } of c.stageKinds()) {
+    const one = through(c.screenStages({ ...ask, kinds: [id] }));
+    say(`screening: ${name.toLowerCase()}, a stage at five torques`, (1000 * one.ms) / one.value.screened, 'µs');
+  }
   const composed = through(c.composeLines(ask, [screened.value]));
   say('lines found whole, after screening, one core', composed.ms / 1000, 's');
   say('lines looked at for that', composed.value.looked, '');
   say('of those judged by bounds, many at a time', (100 * (composed.value.pruned ?? 0)) / composed.value.looked, '%');
+  say('memory of the process after it', process.memoryUsage().rss / 1e6, 'MB', 300);
   const turn = (n: number) => {
     const input = Float64Array.from({ length: n }, (_, i) => ((i < n / 2 ? i : n - i) * 1000) / n);
     return { input, output: input.map((x, i) => x / 20 + 2e-4 * Math.sin(x / 20) + (i < n / 2 ? -3e-4 : 3e-4)) };

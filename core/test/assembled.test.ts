@@ -95,7 +95,7 @@ describe('an assembled stage', () => {
       { module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 6e-3, helix: 0.3, double: 'yes', ...loose },
       7,
     ],
-    ['planetary', { module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 6e-3, sets: 2, step: 0.7, ...loose }, 12],
+    ['planetary', { module: 1e-3, zs: 18, zp: 27, zr: 72, planets: 3, width: 6e-3, sets: 2, step: 0.7, ...loose }, 13],
     [
       'compound-planetary',
       {

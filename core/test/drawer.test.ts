@@ -177,7 +177,7 @@ describe('materials of a search', () => {
     const plain = { ...joint, brief: { ...joint.brief, limits: [] } };
     const r = found(
       { drawer: { materials: ['petg', 'c45'] } },
-      { joint: plain, kinds: ['spur', 'planetary'], motors: [shelf.motors[3]!.id] },
+      { joint: plain, kinds: ['spur', 'planetary'], first: false, stages: 1, motors: [shelf.motors[3]!.id] },
     );
     expect(r.lines.length).toBeGreaterThan(0);
     for (const l of r.lines)

@@ -212,6 +212,26 @@ describe('the report of every kind', () => {
     }
   });
 
+  each('weighs and costs what its list of parts does', (kind) => {
+    const rest: Duty = { torque: 0, torqueRms: 0, speed: 0 };
+    let seen = 0;
+    for (const { params } of anyStages(kind, examples(40), 41)) {
+      const opened = kind.open(params, shelf);
+      const parts = opened.ok ? opened.value.parts() : opened;
+      if (!opened.ok || !parts.ok) continue;
+      const n = opened.value.load(rest);
+      const sum = (of: 'mass' | 'money') => parts.value.reduce((s, x) => s + x.quantity * x[of], 0);
+      expect(sum('mass') / n.mass, JSON.stringify(params)).toBeCloseTo(1, 9);
+      expect(sum('money') / n.money, JSON.stringify(params)).toBeCloseTo(1, 9);
+      for (const x of parts.value) {
+        expect(x.mass >= 0 && x.money >= 0, x.id).toBe(true);
+        expect(Number.isInteger(x.quantity) && x.quantity > 0, x.id).toBe(true);
+      }
+      seen++;
+    }
+    expect(seen).toBeGreaterThan(3);
+  });
+
   each('has bands that a person can believe, whatever its parameters', (kind) => {
     for (const any of anyStages(kind, examples(60), 5)) {
       const r = analyseOf(kind, any.params, any.duty, shelf);

@@ -15,7 +15,7 @@ export const discHeld: Anchored = {
   },
   numbers: {
     inertiaIn: [5.528570550416093e-7, 'three discs of 56.6326 g on their throw, and turning a 21st as fast'],
-    inertiaOut: [0.00013573159204083375, 'housing π(46² − 36.5²)·30.5 mm³ with 0.85 left, at 43 mm'],
+    inertiaOut: [1.31281375908347e-4, 'housing π(46² − 36.5²)·29.5 mm³ with 0.85 left, at 43 mm'],
     length: [0.0465, 'three discs, 2 mm, a plate of 8 mm on either side'],
     maxSpeed: [158.73015873, '4 m/s over e·Z'],
   },

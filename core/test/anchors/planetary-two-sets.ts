@@ -13,8 +13,8 @@ export const twoSets: Anchored = {
     efficiencyBack: [0.919038192 ** 2, 'the same'],
     play: [0.00335683032 * 1.2, 'the first set’s counts for a fifth'],
     stiffness: [2730.298490805724 / 1.05, 'the first set, four fifths as stiff, behind 25 times the ratio’s square'],
-    mass: [0.076740546 * 1.8, 'by width'],
-    money: [14.274359 * 1.8, 'by width'],
+    mass: [0.1544889043, 'wheels by width, a tube of 25 mm, four plates, six pins'],
+    money: [25.82197262, 'the same by mass, two suns of 18 milled teeth, six pins of 0.2'],
   },
   numbers: {
     inertiaIn: [

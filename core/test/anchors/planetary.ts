@@ -147,10 +147,10 @@ export const planetary: Anchored = {
       'the ring’s wall as a Fourier series of a thin ring under three loads, over 2m less run-out',
     ],
     mass: [
-      0.076740546,
-      'discs at pitch circles and bores, ring to half its tooth height, plates and steel pins; 0.85 left',
+      0.0779242981,
+      'discs at pitch circles and bores, ring to half its tooth height, plates and steel pins of 17 mm; 0.85 left',
     ],
-    money: [14.274359, 'by mass, half a unit a milled tooth, 0.2 a pin'],
+    money: [12.85385657, 'by mass, half a unit a milled tooth, 0.2 a pin'],
     'pins-sun': [0.020293872, 'pin of 1.728 mm in a space: inv α_M by halving'],
     'pins-planet': [0.029263817, 'pin of 1.728 mm in a space: inv α_M by halving'],
     'pins-ring': [0.069622432, 'pin of 1.728 mm in a space: inv α_M by halving'],

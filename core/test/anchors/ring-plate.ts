@@ -46,8 +46,11 @@ export const ringPlate: Anchored = {
       'curvature of 15·e^{it} + 0.4·e^{−20it} mm by central differences of fourth order, least hollow radius',
     ],
     shaking: [0, 'three plates at thirds of a turn'],
-    mass: [0.05255461339, 'rings of wall, arms to the cranks, two bearings a plate; wheel with 0.85 left'],
-    money: [11.541596, 'by mass, six bearings of 0.9, twenty pins of 0.2'],
+    mass: [
+      0.0660345357,
+      'rings of wall, arms to the cranks, two bearings a plate; wheel with 0.85 left; cranks and pins of 16 mm',
+    ],
+    money: [11.6277838411, 'what is printed by mass, six bearings of 0.9, twenty pins of 0.2'],
     score: [
       0.968255142,
       'least over most torque at one crank force: each plate’s dual solved by golden section, over a turn',
@@ -77,7 +80,7 @@ export const ringPlate: Anchored = {
   numbers: {
     maxSpeed: [500, '4 m/s over e·Z'],
     inertiaIn: [6.50310995e-9, 'three plates on their throw'],
-    inertiaOut: [1.339894824e-6, 'half the wheel’s mass at its pins'],
+    inertiaOut: [1.2610774814e-6, 'half the wheel’s mass at its pins'],
     outside: [0.0778, 'two cranks 27.5 mm out, bearings of 16, walls of 3, throws of 0.4 mm'],
     length: [0.017, 'three plates and 2 mm'],
   },

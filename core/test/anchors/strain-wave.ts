@@ -79,7 +79,7 @@ export const strainWave: Anchored = {
     dent: [13.702969060102692, '800 N less all that presses, 2·14.07 mm/tan 30°'],
     life: [6121989.688673413, 'ISO 281: (1560/(518.86 + 26.67))³·10⁶ turns at 24 rad/s'],
     mass: [0.0169344984, 'tooth ring with 0.75 left, cup and its end, ring, plug with 0.8 left, bearing'],
-    money: [3.17008738, 'by mass, one bearing'],
+    money: [2.61508738, 'what is printed by mass, one bearing at 1.9'],
   },
   numbers: {
     inertiaIn: [2.81985641e-7, 'half the generator’s mass at its seat'],

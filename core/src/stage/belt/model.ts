@@ -43,6 +43,7 @@ export interface BeltModel {
   readonly pulleyMass: readonly [number, number];
   readonly pulleyMoney: readonly [number, number];
   readonly beltMoney: number;
+  readonly bearingMoney: number;
   readonly idlerMass: number;
   readonly idlerMoney: number;
   readonly numbers: StageNumbers;
@@ -303,6 +304,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     pulleyMass: [parts.one.mass, parts.two.mass],
     pulleyMoney: [parts.one.money, parts.two.money],
     beltMoney: parts.belt.money,
+    bearingMoney: factor(shelf, 'price.bearing'),
     idlerMass: parts.idler.mass,
     idlerMoney: parts.idler.money,
     numbers,

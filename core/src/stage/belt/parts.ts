@@ -90,6 +90,17 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
     note: `${s.id}, ${m.layout.teeth} teeth (${stated(m.layout.teeth * s.pitch, 'length', 5)}), ${stated(p.width, 'length', 5)} wide`,
     curves: [],
   });
+  parts.push({
+    id: 'bearings',
+    name: 'Ball bearings of the driven shaft, a pair',
+    quantity: 1,
+    made: 'bought',
+    material: 'as supplied',
+    mass: 0,
+    money: m.bearingMoney,
+    note: 'to fit the shaft; their mass is not counted',
+    curves: [],
+  });
   if (p.idler !== 'none') {
     const outline: Outline | undefined = p.idler === 'outside' ? circle(0, 0, p.idlerDiameter / 2) : undefined;
     parts.push({

@@ -32,6 +32,7 @@ import {
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import { PIN_PRICE, rodMass, sumCosts } from '../costs.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { CycloidalBuild } from './build.ts';
@@ -72,11 +73,11 @@ export interface CycloidalModel {
   readonly bearingLife: number;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number, number];
+  readonly costs: ReturnType<typeof costsOf>;
   readonly numbers: StageNumbers;
 }
 
 /** A pin as bought. */
-const PIN_PRICE = 0.2;
 
 /** What the steps of the model share. */
 interface Setting {
@@ -141,21 +142,24 @@ function playsOf({ p, b, shelf, n, held }: Setting) {
 }
 
 /** Masses of one disc with its bearing, of the housing, of the output's plates with their pins, of the ring's pins, kg. */
+const platesOf = (p: CycloidalParams): number => (p.carriedBy === 'both' ? 2 : 1);
+
 function massesOf({ p, b, shelf }: Setting) {
   const { geometry: g, bearing, hole } = b;
   const [md, mp, mh] = b.materials;
   const area = Math.PI * (g.profile.circle ** 2 - bearing.outside ** 2 / 4 - (p.outPins * hole ** 2) / 4);
   const inside = p.circle / 2 - p.pin / 2;
-  const high = p.discs * p.width + 2e-3;
-  const rod = (pin: number, length: number) => (Math.PI / 4) * pin ** 2 * length * mp.material.density;
-  const plates = (p.carriedBy === 'both' ? 2 : 1) * outPlate(p);
+  const high = p.discs * p.width + 1e-3;
+  const plate = Math.PI * (p.outCircle / 2 + p.outPin) ** 2 * outPlate(p) * mh.material.density;
+  const outPin = rodMass(p.outPin, high + platesOf(p) * outPlate(p), mp.material.density);
   return {
     disc: area * p.width * md.material.density + bearing.mass,
     housing: blankMass(g.outside / 2, inside, high, mh, shelf),
-    plates:
-      Math.PI * (p.outCircle / 2 + p.outPin) ** 2 * plates * mh.material.density +
-      p.outPins * rod(p.outPin, outLength(p)),
-    pins: p.pins * rod(p.pin, high),
+    plate,
+    outPin,
+    plates: plate * platesOf(p) + p.outPins * outPin,
+    pin: rodMass(p.pin, high, mp.material.density),
+    crank: blankMass(bearing.bore / 2, p.shaft / 2, p.discs * p.width, mh, shelf),
   };
 }
 type Masses = ReturnType<typeof massesOf>;
@@ -275,12 +279,20 @@ function lifeOf({ b, at, n, held }: Setting, mean: number, moment: number): numb
   return load > 0 ? ratedLife(b.bearing, load, at.meanSpeed! * n) : Infinity;
 }
 
-/** What it costs: by mass, by lobes milled where they are not printed, and what is bought. */
-function moneyOf({ p, b, shelf }: Setting, mass: Masses): number {
+/** What each part weighs and costs: by mass, by lobes milled where they are not printed, and what is bought. */
+function costsOf({ p, b, shelf }: Setting, mass: Masses) {
   const [md, , mh] = b.materials;
-  const disc = cutPartPrice(md, mass.disc - b.bearing.mass, lobesOf(p), shelf) + b.bearing.price;
-  const housing = cutPartPrice(mh, mass.housing, p.pins, shelf);
-  return p.discs * disc + housing + mass.plates * mh.material.price + (p.pins + p.outPins) * PIN_PRICE;
+  const { price } = mh.material;
+  const disc = mass.disc - b.bearing.mass;
+  return {
+    disc: { quantity: p.discs, mass: disc, money: cutPartPrice(md, disc, lobesOf(p), shelf) },
+    ring: { quantity: 1, mass: mass.housing, money: cutPartPrice(mh, mass.housing, p.pins, shelf) },
+    crank: { quantity: 1, mass: mass.crank, money: mass.crank * price },
+    plate: { quantity: platesOf(p), mass: mass.plate, money: mass.plate * price },
+    pin: { quantity: p.pins, mass: mass.pin, money: PIN_PRICE },
+    outPin: { quantity: p.outPins, mass: mass.outPin, money: PIN_PRICE },
+    bearing: { quantity: p.discs, mass: b.bearing.mass, money: b.bearing.price },
+  };
 }
 
 /**
@@ -316,6 +328,7 @@ export function modelCycloidal(
   const springs = springsOf(s, load, { contact, modulus, seat, disc: ed });
   const stiffness = together(springs);
   const mass = massesOf(s);
+  const costs = costsOf(s, mass);
   const shaking = shakingOf(p.discs, mass.disc * p.throw * (at.speed * ratio) ** 2, p.width);
   const modes = modesOf(s, moment >= 1 ? load : spreadAt('unit', 1), Math.max(moment, 1) / held);
   const bearingLife = lifeOf(s, load.bearingMean, moment);
@@ -336,10 +349,9 @@ export function modelCycloidal(
     inertiaOut:
       p.held === 'ring' ? (mass.plates * (p.outCircle / 2) ** 2) / 2 : mass.housing * (p.circle / 2 + p.rim / 2) ** 2,
     limits: modeLimits(modes),
-    mass: p.discs * mass.disc + mass.housing + mass.plates + mass.pins,
-    money: moneyOf(s, mass),
+    ...sumCosts(Object.values(costs)),
     outside: g.outside,
-    length: p.discs * p.width + 2e-3 + (p.carriedBy === 'both' ? 2 : 1) * outPlate(p),
+    length: p.discs * p.width + 2e-3 + platesOf(p) * outPlate(p),
     maxSpeed: (md.plastic || mp.plastic ? 4 : 12) / (p.pinsRun === 'fixed' ? 1 : 0.6) / p.throw / s.n,
     bore: p.shaft,
     beside: false,
@@ -369,6 +381,7 @@ export function modelCycloidal(
     bearingLife,
     modes,
     masses: [mass.disc, mass.housing, mass.plates],
+    costs,
     numbers,
   };
 }

@@ -68,8 +68,8 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
     quantity: k.list.length,
     made: how(md),
     material: md.name,
-    mass: m.masses[0] - b.mass,
-    money: (m.masses[0] - b.mass) * md.price,
+    mass: m.costs.disc.mass,
+    money: m.costs.disc.money,
     note:
       `${lobesOf(p)} lobes cut for ${p.pins} pins of ⌀ ${mm(2 * g.profile.pin)} on ⌀ ` +
       `${mm(2 * g.profile.circle)}, eccentricity ${mm(p.throw)}, ${mm(p.width)} thick; ${p.outPins} ` +
@@ -102,11 +102,9 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
   parts.push({
     id: 'ring',
     name: 'Pin housing',
-    quantity: 1,
+    ...m.costs.ring,
     made: how(mh),
     material: mh.name,
-    mass: m.masses[1],
-    money: m.masses[1] * mh.price,
     note: `${
       seated(p)
         ? `${p.pins} seats of ⌀ ${mm(p.pin)} on ⌀ ${mm(p.circle)}`
@@ -126,11 +124,9 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
   parts.push({
     id: 'crank',
     name: 'Crank',
-    quantity: 1,
+    ...m.costs.crank,
     made: how(mh),
     material: mh.name,
-    mass: (Math.PI / 4) * b.bore ** 2 * p.discs * p.width * mh.density,
-    money: 0.3,
     note:
       `${p.discs} eccentric${p.discs > 1 ? 's' : ''} of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the ` +
       (`axis${p.discs > 1 ? ` at ${Array.from({ length: p.discs }, (_, i) => degrees(phaseOf(p, i))).join(', ')}` : ''}` +
@@ -158,11 +154,9 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
   parts.push({
     id: 'plate',
     name: 'Output plate',
-    quantity: p.carriedBy === 'both' ? 2 : 1,
+    ...m.costs.plate,
     made: how(mh),
     material: mh.name,
-    mass: Math.PI * (p.outCircle / 2 + p.outPin) ** 2 * plate * mh.density,
-    money: 1,
     note: `${p.outPins} pins of ⌀ ${mm(p.outPin)} on ⌀ ${mm(p.outCircle)}, ${mm(plate)} thick`,
     curves: [
       { layer: 'outside', outline: edge },
@@ -176,11 +170,9 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
     {
       id: 'pin',
       name: p.pinsRun === 'sleeves' ? 'Ring pin with sleeve' : 'Ring pin',
-      quantity: p.pins,
+      ...m.costs.pin,
       made: how(pins),
       material: pins.name,
-      mass: 0,
-      money: 0.2,
       note: `⌀ ${mm(p.pin)}, ${mm(total)} long${pinNote(p, pins.made)}`,
       curves: [],
       places: Array.from({ length: p.pins }, (_, j) =>
@@ -197,11 +189,9 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
     {
       id: 'out-pin',
       name: p.outRun === 'sleeves' ? 'Output pin with sleeve' : 'Output pin',
-      quantity: p.outPins,
+      ...m.costs.outPin,
       made: how(pins),
       material: pins.name,
-      mass: 0,
-      money: 0.2,
       note: `⌀ ${mm(p.outPin)}, ${mm(total + plate * (p.carriedBy === 'both' ? 2 : 1))} long${pinNote(p, pins.made)}`,
       curves: [],
       places: outPlaces.map(([x, y]) => stand(x, y, p.carriedBy === 'both' ? -plate : 0, 0, 4 + p.discs)),
@@ -212,12 +202,10 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
     {
       id: 'bearing',
       name: `Bearing ${b.name}`,
-      quantity: p.discs,
+      ...m.costs.bearing,
       made: 'bought',
       stocked: bearingStocked(b),
       material: 'as supplied',
-      mass: b.mass,
-      money: b.price,
       note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`,
       curves: [],
       places: Array.from({ length: p.discs }, (_, i) => discPlace(i)),

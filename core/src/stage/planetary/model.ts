@@ -2,7 +2,6 @@ import { bentWay } from '../shared-params.ts';
 import {
   blankMass,
   crept,
-  cutPartPrice,
   elastic,
   bearingDrag,
   greaseDrag,
@@ -31,6 +30,8 @@ import {
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import { sumCosts } from '../costs.ts';
+import { everyCost, planetaryCosts } from './costs.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { PlanetaryBuild } from './build.ts';
@@ -73,6 +74,7 @@ export interface PlanetaryModel {
   readonly bearingLife: number;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number, number, number];
+  readonly costs: ReturnType<typeof planetaryCosts>;
   readonly numbers: StageNumbers;
 }
 
@@ -169,18 +171,6 @@ function inertiaAtInput(p: PlanetaryParams, b: PlanetaryBuild, of: Record<Member
     scale *= slower;
   }
   return sum + of[roles(p).input] / scale;
-}
-
-/** Price of a set: wheels by their mass and, where they are milled, their teeth; bearings as priced. */
-function money(p: PlanetaryParams, b: PlanetaryBuild, mass: readonly number[], shelf: Shelf): number {
-  const [ms, mp, mr] = b.materials;
-  const [sun, planet, ring, cage] = mass as [number, number, number, number];
-  return (
-    cutPartPrice(ms, sun, p.zs, shelf) +
-    p.planets * (cutPartPrice(mp, planet, p.zp, shelf) + (b.bearing?.price ?? 0.2)) +
-    cutPartPrice(mr, ring, p.zr, shelf) +
-    cage * mr.material.price
-  );
 }
 
 /**
@@ -358,6 +348,7 @@ export function modelPlanetary(
   const springs = ofOne.map((s) => spring(s.name, s.stiffness / compliance, s.held));
   const stiffness = together(springs);
   const weights = kept.step('masses', [], shelf, (s) => masses(p, b, s));
+  const costs = planetaryCosts(p, b, weights, shelf);
   const inertia = inertias(p, b, weights);
   const ratio = setRatio ** p.sets;
   const bearingLife =
@@ -377,8 +368,7 @@ export function modelPlanetary(
     inertiaIn: inertiaAtInput(p, b, inertia),
     inertiaOut: inertia[role.output],
     limits: modeLimits(modes, weakest),
-    mass: (weights[0] + n * weights[1] + weights[2] + weights[3]) * all,
-    money: all * money(p, b, weights, shelf),
+    ...sumCosts(everyCost(costs)),
     outside: g.outside,
     length: p.width * all + 2 * p.plate * p.sets + 1e-3 * p.sets,
     // The first set turns fastest, its carrier at the input over one ratio.
@@ -416,6 +406,7 @@ export function modelPlanetary(
     bearingLife,
     modes,
     masses: weights,
+    costs,
     numbers,
   };
 }

@@ -12,8 +12,6 @@ import {
   toothWords,
   type Gear,
   type Hub,
-  cuttingPrice,
-  type ToothMaterial,
 } from '../../gear/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
@@ -22,13 +20,11 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { planetaryPose } from './drawing.ts';
+import { GAP, setsAlong } from './costs.ts';
 import type { PlanetaryModel } from './model.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 6);
-/** Room between turning parts along the axis, m. */
-const GAP = 5e-4;
-
 /** What is said of a wheel on its sheet. */
 const wheelNote = (p: PlanetaryParams, g: Gear, width: number): string =>
   `${toothWords(g, p.double === 'yes')}, ${mm(width)} wide, ${spanWords(g, spanTeeth(g))}`;
@@ -43,7 +39,6 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
   ];
   const parts: Part[] = [];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
-  const work = (x: ToothMaterial['material'], teeth: number) => cuttingPrice({ material: x }, teeth, shelf);
   const sunHub: Hub = { ...PLAIN_HUB, bore: p.boreS, shape: p.shapeS };
   const seat = m.bearing ? m.bearing.outside : p.pin;
   const planetHub: Hub = { ...PLAIN_HUB, bore: seat };
@@ -57,9 +52,8 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
   const outline = (w: Gear, i: 0 | 1, mesh: typeof g.sunMesh) => gearOutline(w, undefined, mesh.sides[i]);
   const double = p.double === 'yes';
   const pose = planetaryPose(p, g, 0);
-  const widths = Array.from({ length: p.sets }, (_, k) => p.width * p.step ** (p.sets - 1 - k));
   // Sets stand one behind the other, each with its plates; drawn apart, every layer of a set moves on by one step.
-  const floors = widths.map((_, k) => widths.slice(0, k).reduce((a, b) => a + b, 0) + k * (2 * p.plate + 2 * GAP));
+  const { floors, widths } = setsAlong(p);
   const step = 1.2 * p.width;
   const away = (k: number, layer: number) => (4 * k + layer) * step;
   const stand = (x: number, y: number, z: number, turn: number, lift: number) => ({
@@ -70,16 +64,13 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
   for (let k = 0; k < p.sets; k++) {
     const width = widths[k]!;
     const set = p.sets > 1 ? `-${k + 1}` : '';
-    const part = width / p.width;
     const named = p.sets > 1 ? `, set ${k + 1}` : '';
     parts.push({
       id: `sun${set}`,
       name: `Sun${named}`,
-      quantity: 1,
+      ...m.costs.suns[k]!,
       made: how(ms),
       material: ms.name,
-      mass: m.masses[0] * part,
-      money: m.masses[0] * part * ms.price + work(ms, p.zs),
       note: `${wheelNote(p, g.sun, width)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`,
       curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)],
       places: [stand(0, 0, floors[k]!, pose.sun, away(k, 1))],
@@ -88,11 +79,9 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
     parts.push({
       id: `planet${set}`,
       name: `Planet${named}`,
-      quantity: p.planets,
+      ...m.costs.planets[k]!,
       made: how(mp),
       material: mp.name,
-      mass: m.masses[1] * part,
-      money: m.masses[1] * part * mp.price + work(mp, p.zp),
       note: `${wheelNote(p, g.planet, width)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`,
       curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)],
       places: pose.planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))),
@@ -105,11 +94,9 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
   parts.push({
     id: 'ring',
     name: p.sets > 1 ? 'Ring tube' : 'Ring',
-    quantity: 1,
+    ...m.costs.ring,
     made: how(mr),
     material: mr.name,
-    mass: (m.masses[2] * tube) / p.width,
-    money: ((m.masses[2] * tube) / p.width) * mr.price + work(mr, p.zr),
     note:
       `${wheelNote(p, g.ring, tube)}, outside ⌀ ` +
       `${mm(g.outside)}${p.nuts === 'yes' && p.boltsR > 0 ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`,
@@ -145,11 +132,9 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
     {
       id: 'plate-in',
       name: 'Carrier plate, sun’s side',
-      quantity: p.sets,
+      ...m.costs.plateIn,
       made: how(mr),
       material: mr.name,
-      mass: m.masses[3] / 2,
-      money: (m.masses[3] / 2) * mr.price,
       note:
         `${mm(p.plate)} thick, pins on ⌀ ` +
         `${mm(2 * g.centre)}${p.spacing === 'stepped' ? `, at ${g.places.map((a) => stated(a, 'angle', 6)).join(', ')}` : ''}`,
@@ -157,14 +142,29 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       places: floors.map((z, k) => stand(0, 0, z - p.plate - GAP, pose.carrier, away(k, 0))),
       solid: flat([...pins, through]),
     },
+    ...(p.sets > 1
+      ? [
+          {
+            id: 'plate-mid',
+            name: 'Carrier plate, next sun’s side',
+            ...m.costs.plateMid,
+            made: how(mr),
+            material: mr.name,
+            note: `${mm(p.plate)} thick, pins on ⌀ ${mm(2 * g.centre)}; the next set’s sun is fixed to it`,
+            curves: plates([], 'passage'),
+            places: floors
+              .slice(0, -1)
+              .map((z, k) => stand(0, 0, z + widths[k]! + GAP, pose.carrier, away(k, 3) + step / 2)),
+            solid: flat(pins),
+          },
+        ]
+      : []),
     {
       id: 'plate-out',
       name: 'Carrier plate, output side',
-      quantity: 1,
+      ...m.costs.plateOut,
       made: how(mr),
       material: mr.name,
-      mass: m.masses[3] / 2,
-      money: (m.masses[3] / 2) * mr.price,
       note: `${mm(p.plate)} thick${p.boltsC > 0 ? `, ${p.boltsC} screws on ⌀ ${mm(p.boltCircleC)}` : ''}`,
       curves: plates(flange, 'bolts'),
       places: [stand(0, 0, tube + GAP, pose.carrier, away(p.sets - 1, 3) + step)],
@@ -173,11 +173,9 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
     {
       id: 'pin',
       name: 'Planet pin',
-      quantity: p.planets * p.sets,
+      ...m.costs.pin,
       made: m.pin.material.made === 'printed' ? 'printed' : 'bought',
       material: m.pin.material.name,
-      mass: 0,
-      money: 0.2,
       note: `⌀ ${mm(p.pin)}, ${mm(p.width + 2 * p.plate + 2 * GAP)} long${pinNote(p, m.pin.material.made)}`,
       curves: [],
       places: floors.flatMap((z, k) => pose.planets.map((q) => stand(q.x, q.y, z - p.plate - GAP, 0, away(k, 3)))),
@@ -188,12 +186,10 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
     parts.push({
       id: 'bearing',
       name: `Bearing ${m.bearing.name}`,
-      quantity: p.planets * p.sets,
+      ...m.costs.bearing,
       made: 'bought',
       stocked: bearingStocked(m.bearing),
       material: 'as supplied',
-      mass: m.bearing.mass,
-      money: m.bearing.price,
       note: `${mm(m.bearing.bore)} × ${mm(m.bearing.outside)} × ${mm(m.bearing.width)}`,
       curves: [],
     });

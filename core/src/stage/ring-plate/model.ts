@@ -19,6 +19,7 @@ import {
 import { linePressure, pathLength, pinContact } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { inSeries } from '../../math/springs.ts';
+import { PIN_PRICE, rodMass, sumCosts } from '../costs.ts';
 import { spring, together } from '../springs.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -51,11 +52,11 @@ export interface RingPlateModel {
   readonly bearingLife: number;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number];
+  readonly costs: ReturnType<typeof costsOf>;
   readonly numbers: StageNumbers;
 }
 
 /** A pin as bought. */
-const PIN_PRICE = 0.2;
 
 /** What the steps of the model share. */
 interface Setting {
@@ -95,18 +96,27 @@ function massesOf({ p, b, shelf, cranks }: Setting): [number, number] {
   const { bearing, inner, materials } = b;
   const arms = cranks * (bearing.outside + 2 * p.wall) * (p.distance - inner * 0.8);
   const ring = Math.PI * ((inner + p.wall) ** 2 - inner ** 2);
-  const wheel = Math.PI * ((p.circle / 2 + p.pin / 4) ** 2 - (p.bore / 2) ** 2) * (p.plates * p.width + 2e-3);
+  const wheel = Math.PI * ((p.circle / 2 + p.pin / 4) ** 2 - (p.bore / 2) ** 2) * (p.plates * p.width + 1e-3);
   return [
     (ring + arms) * p.width * materials[0].material.density + cranks * bearing.mass,
     wheel * materials[2].material.density * factor(shelf, 'gear.solid'),
   ];
 }
 
-/** What it costs: by mass, with its bearings and pins. */
-function moneyOf({ p, b, cranks }: Setting, [plate, wheel]: readonly [number, number]): number {
+/** What each part weighs and costs: by mass, and what is bought. */
+function costsOf({ p, b, cranks }: Setting, [withBearings, wheel]: readonly [number, number]) {
   const { bearing, materials } = b;
-  const each = (plate - cranks * bearing.mass) * materials[0].material.price + cranks * bearing.price;
-  return p.plates * each + wheel * materials[2].material.price + p.pins * PIN_PRICE;
+  const [mp, mw, mh] = [materials[0].material, materials[1].material, materials[2].material];
+  const plate = withBearings - cranks * bearing.mass;
+  const total = p.plates * p.width + 1e-3;
+  const crank = rodMass(bearing.bore, total, mh.density);
+  return {
+    plate: { quantity: p.plates, mass: plate, money: plate * mp.price },
+    wheel: { quantity: 1, mass: wheel, money: wheel * mh.price },
+    crank: { quantity: cranks, mass: crank, money: crank * mh.price },
+    pin: { quantity: p.pins, mass: rodMass(p.pin, total, mw.density), money: PIN_PRICE },
+    bearing: { quantity: p.plates * cranks, mass: bearing.mass, money: bearing.price },
+  };
 }
 
 /** Force the plates shake with, N: what their phases leave of m·e·ω² each. */
@@ -218,6 +228,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
   const springs = springsOf(s, modulus, seat);
   const stiffness = together(springs);
   const [plateMass, wheelMass] = massesOf(s);
+  const costs = costsOf(s, [plateMass, wheelMass]);
   const mean = Math.cbrt(spread.crankCubes) * torque * share;
   const bearingLife = lifeOf(s, mean, torque);
   const modes = modesOf(s, torque, pressure);
@@ -236,8 +247,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     inertiaIn: p.plates * plateMass * p.throw ** 2,
     inertiaOut: (wheelMass * (p.circle / 2) ** 2) / 2,
     limits: modeLimits(modes),
-    mass: p.plates * plateMass + wheelMass,
-    money: moneyOf(s, [plateMass, wheelMass]),
+    ...sumCosts(Object.values(costs)),
     outside,
     length: p.plates * p.width + 2e-3,
     maxSpeed: (mp.plastic || mw.plastic ? 4 : 12) / p.throw / p.pins,
@@ -261,6 +271,7 @@ export function modelRingPlate(p: RingPlateParams, built: RingPlateBuild, at: Du
     bearingLife,
     modes,
     masses: [plateMass, wheelMass],
+    costs,
     numbers,
   };
 }

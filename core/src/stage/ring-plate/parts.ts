@@ -65,8 +65,8 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
       quantity: kind.list.length,
       made: how(mp),
       material: mp.name,
-      mass: m.masses[0] - cranks.length * b.mass,
-      money: (m.masses[0] - cranks.length * b.mass) * mp.price,
+      mass: m.costs.plate.mass,
+      money: m.costs.plate.money,
       note:
         `${p.pins + 1} lobes cut for ${p.pins} pins of ⌀ ${mm(2 * g.profile.pin)} on ⌀ ${mm(p.circle)}, ` +
         `eccentricity ${mm(p.throw)}, ${mm(p.width)} ` +
@@ -91,11 +91,9 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
   parts.push({
     id: 'wheel',
     name: 'Wheel',
-    quantity: 1,
+    ...m.costs.wheel,
     made: how(mh),
     material: mh.name,
-    mass: m.masses[1],
-    money: m.masses[1] * mh.price,
     note:
       `${wheelBody(p) < p.circle / 2 - 0.4 * p.pin ? `${p.pins} pins stand between two discs` : `${p.pins} seats of ⌀ ${mm(p.pin)}`} ` +
       `on ⌀ ${mm(p.circle)}, ${mm(total)} high${p.bore > 0 ? `, bore ${mm(p.bore)}` : ''}`,
@@ -108,11 +106,10 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
     parts.push({
       id: `crank-${i + 1}`,
       name: i === 0 || p.layout === 'both' ? 'Driven crank' : 'Idle crank',
+      ...m.costs.crank,
       quantity: 1,
       made: how(mh),
       material: mh.name,
-      mass: (Math.PI / 4) * b.bore ** 2 * total * mh.density,
-      money: 0.3,
       note: `${p.plates} eccentrics of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the axis at ${g.drive.phases.map(degrees).join(', ')}`,
       curves: eccentrics.map((outline, k) => ({ layer: `eccentric-${k + 1}`, outline })),
       places: [stand(x, 0, 0, p.plates + 2)],
@@ -135,11 +132,9 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
     {
       id: 'pin',
       name: p.pinsRun === 'sleeves' ? 'Pin with sleeve' : 'Pin',
-      quantity: p.pins,
+      ...m.costs.pin,
       made: 'bought',
       material: m.materials[1].material.name,
-      mass: 0,
-      money: 0.2,
       note: `⌀ ${mm(p.pin)}, ${mm(total)} long`,
       curves: [],
       places: Array.from({ length: p.pins }, (_, j) =>
@@ -155,12 +150,10 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
     {
       id: 'bearing',
       name: `Bearing ${b.name}`,
-      quantity: p.plates * cranks.length,
+      ...m.costs.bearing,
       made: 'bought',
       stocked: bearingStocked(b),
       material: 'as supplied',
-      mass: b.mass,
-      money: b.price,
       note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`,
       curves: [],
       places: g.drive.phases.flatMap((_, k) => cranks.map((x) => stand(x + shift(k)[0], shift(k)[1], floor(k), k + 1))),

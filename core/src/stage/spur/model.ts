@@ -42,6 +42,8 @@ export interface SpurModel {
   readonly wall1: number;
   readonly wall2: number;
   readonly masses: readonly number[];
+  /** What each wheel costs. */
+  readonly prices: readonly number[];
   readonly numbers: StageNumbers;
 }
 
@@ -186,6 +188,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     .slice(0, -1)
     .reduce((s, m, i) => s + ((m * reach(i) ** 2) / 2) * (p.z1 / g.wheels[i]!.teeth) ** 2, 0);
   const lastMass = masses[masses.length - 1]!;
+  const prices = masses.map((x, i) => cutPartPrice(materials[i]!, x, g.wheels[i]!.teeth, shelf));
   const numbers: StageNumbers = {
     ratio,
     etaForward: efficiency,
@@ -200,8 +203,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     inertiaOut: (lastMass * reach(g.wheels.length - 1) ** 2) / (ring ? 1 : 2),
     limits: modeLimits(modes),
     mass: masses.reduce((s, x) => s + x, 0),
-    money:
-      masses.reduce((s, x, i) => s + cutPartPrice(materials[i]!, x, g.wheels[i]!.teeth, shelf), 0) + 2.4 * p.idlers,
+    money: prices.reduce((s, x) => s + x, 0) + factor(shelf, 'price.bearing') * p.idlers,
     outside: g.outside,
     length: p.width,
     maxSpeed: topPitchSpeed(materials) / first.pair.rw1,
@@ -209,5 +211,5 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     beside: true,
     life: shortestLife(modes),
   };
-  return { geometry: g, materials, loads, modes, efficiency, wall1, wall2, masses, numbers };
+  return { geometry: g, materials, loads, modes, efficiency, wall1, wall2, masses, prices, numbers };
 }

@@ -13,7 +13,7 @@ import {
 import { ok, type Result } from '../../result.ts';
 import { circle } from '../../shape/outline.ts';
 import { cut } from '../../shape/solid.ts';
-import type { Shelf } from '../../shop/shelf.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
 import { spurPose } from './drawing.ts';
@@ -59,7 +59,7 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
       made: material.made === 'printed' ? 'printed' : 'bought',
       material: material.name,
       mass: m.masses[i]!,
-      money: m.masses[i]! * material.price,
+      money: m.prices[i]!,
       note:
         `${toothWords(w, p.double === 'yes')}, ${mm(p.width)} wide, ${spanWords(w, k)}` +
         boreWords(hub.bore, hub.shape),
@@ -79,6 +79,18 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
       }),
     });
   });
+  if (p.idlers > 0)
+    parts.push({
+      id: 'idler-bearings',
+      name: 'Ball bearings of an idler, a pair',
+      quantity: p.idlers,
+      made: 'bought',
+      material: 'as supplied',
+      mass: 0,
+      money: factor(shelf, 'price.bearing'),
+      note: 'for its pin; their mass is not counted',
+      curves: [],
+    });
   return ok(parts);
 }
 

@@ -18,6 +18,9 @@ import {
 import { hasRollers, moreTeeth, ringTeeth, type StrainWaveParams } from './params.ts';
 import { inMm as mm, stop } from '../refuse-stage.ts';
 
+/** Thickness of the plates that rollers stand between, m. */
+export const ROLLER_PLATE = 2e-3;
+
 /** Steps of a tooth's way through a lobe. */
 export const STEPS = 240;
 

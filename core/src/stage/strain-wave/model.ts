@@ -25,9 +25,11 @@ import {
   cutPartPrice,
 } from '../../gear/index.ts';
 import { carry, type Carried } from '../../lobed/index.ts';
+import { ROLLER_PLATE } from './geometry.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import { sumCosts } from '../costs.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { StrainWaveBuild } from './build.ts';
@@ -106,6 +108,7 @@ export interface StrainWaveModel {
   readonly bearingLife: number;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number, number];
+  readonly costs: ReturnType<typeof costsOf>;
   readonly numbers: StageNumbers;
 }
 
@@ -548,25 +551,36 @@ function massesOf({ p, b, coned, rollers, plain }: Setting) {
   const end = Math.PI * r * r * Math.max(1.5e-3, 1.5 * wall);
   const ringArea = Math.PI * ((g.outside / 2) ** 2 - ((g.ringTip + g.ringRoot) / 2) ** 2);
   const bought = plain ? 0 : rollers ? b.rollers.length : 1;
-  const plug = Math.PI * Math.max(0, seat ** 2 - (p.shaft / 2) ** 2) * p.width * 0.8;
+  // Rollers stand between two plates; anything else rides on a plug.
+  const across = Math.PI * Math.max(0, seat ** 2 - (p.shaft / 2) ** 2);
+  const body = (rollers ? 2 * ROLLER_PLATE : p.width * 0.8) * across * mg.material.density;
   return {
     spline: (toothRing + (coned ? tube + end : 0)) * ms.material.density,
     ring: ringArea * (p.width + 2e-3) * mr.material.density * (coned ? 1 : 2),
-    generator: plug * mg.material.density + bearing.mass * bought,
+    body,
+    generator: body + bearing.mass * bought,
     bought,
   };
 }
 type Masses = ReturnType<typeof massesOf>;
 
-/** What it costs: printed parts by mass, others by mass and milled teeth; a belt by its length. */
-function moneyOf({ p, b, shelf }: Setting, mass: Masses): number {
+/** What each part weighs and costs: printed ones by mass, others by mass and milled teeth; a belt by its length. */
+function costsOf({ p, b, shelf, coned, rollers }: Setting, mass: Masses) {
   const { geometry: g, bearing } = b;
   const [ms, mr, mg] = b.materials;
   const spline = g.section
     ? factor(shelf, 'price.belt') * Math.PI * 2 * g.radius * (p.width / 6e-3)
     : cutPartPrice(ms, mass.spline, p.teeth, shelf);
-  const ring = cutPartPrice(mr, mass.ring, ringTeeth(p), shelf);
-  return spline + ring + mass.generator * mg.material.price + bearing.price * mass.bought;
+  const ring = mass.ring / (coned ? 1 : 2);
+  const plates = rollers ? 2 : 1;
+  const body = mass.body / plates;
+  return {
+    spline: { quantity: 1, mass: mass.spline, money: spline },
+    ring: { quantity: 1, mass: ring, money: cutPartPrice(mr, ring, ringTeeth(p), shelf) },
+    follow: { quantity: coned ? 0 : 1, mass: ring, money: cutPartPrice(mr, ring, p.teeth, shelf) },
+    generator: { quantity: plates, mass: body, money: body * mg.material.price },
+    bearing: { quantity: mass.bought, mass: bearing.mass, money: bearing.price },
+  };
 }
 
 /** Life of the generator's bearing, s: L10 = (C/P)³·10⁶ turns (ISO 281) under preload and push. */
@@ -636,6 +650,7 @@ export function modelStrainWave(
     Math.min(...modes.filter((m) => m.time === 'static').map((m) => m.torque)),
   );
   const mass = massesOf(s);
+  const costs = costsOf(s, mass);
   const bearingLife = lifeOf(s, presses);
   const numbers: StageNumbers = {
     ratio,
@@ -650,8 +665,7 @@ export function modelStrainWave(
     inertiaIn: (mass.generator * seat * seat) / 2,
     inertiaOut: p.held === 'ring' ? mass.spline * g.radius ** 2 : mass.ring * (g.outside / 2 - p.ringWall / 2) ** 2,
     limits: modeLimits(modes),
-    mass: mass.spline + mass.ring + mass.generator,
-    money: moneyOf(s, mass),
+    ...sumCosts(Object.values(costs)),
     outside: g.outside,
     length: s.coned ? p.cup + 2e-3 : 2 * p.width + 2e-3,
     maxSpeed: topSpeed(s),
@@ -686,6 +700,7 @@ export function modelStrainWave(
     bearingLife,
     modes,
     masses: [mass.spline, mass.ring, mass.generator],
+    costs,
     numbers,
   };
 }

@@ -2,6 +2,7 @@ import { bearingStocked, beltKey } from '../../shop/drawer.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
+import { ROLLER_PLATE } from './geometry.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
@@ -50,12 +51,10 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
     parts.push({
       id: 'spline',
       name: `Belt ${g.section.name}, ${p.teeth} teeth`,
-      quantity: 1,
+      ...m.costs.spline,
       made: 'bought',
       stocked: { shelf: 'belts', id: beltKey(g.section.id, p.teeth, p.width * (p.body === 'cup' ? 1 : 2)) },
       material: 'as supplied',
-      mass: m.masses[0],
-      money: m.numbers.money * 0.2,
       note: `closed belt turned inside out, ${mm(p.width * (p.body === 'cup' ? 1 : 2))} wide`,
       curves: [],
       places: [stand(0, 1)],
@@ -65,11 +64,9 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
     parts.push({
       id: 'spline',
       name: 'Spline',
-      quantity: 1,
+      ...m.costs.spline,
       made: how(ms),
       material: ms.name,
-      mass: m.masses[0],
-      money: m.masses[0] * ms.price,
       note: `${p.teeth} teeth, module ${mm(g.module)}, ${slopes}; cup ${mm(p.cup)} long, closed by ${mm(floor)}; drawn round, as it is made`,
       curves: [
         { layer: 'teeth', outline },
@@ -90,11 +87,9 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
     parts.push({
       id: 'spline',
       name: 'Spline',
-      quantity: 1,
+      ...m.costs.spline,
       made: how(ms),
       material: ms.name,
-      mass: m.masses[0],
-      money: m.masses[0] * ms.price,
       note: `${p.teeth} teeth, module ${mm(g.module)}, ${slopes}; open band, ${mm(2 * p.width)} wide; drawn round, as it is made`,
       curves: [
         { layer: 'teeth', outline },
@@ -127,11 +122,9 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
   ): Part => ({
     id,
     name,
-    quantity: 1,
+    ...(id === 'ring' ? m.costs.ring : m.costs.follow),
     made: how(mr),
     material: mr.name,
-    mass: m.masses[1] / (p.body === 'cup' ? 1 : 2),
-    money: (m.masses[1] * mr.price) / (p.body === 'cup' ? 1 : 2),
     note: `${teeth} spaces, ${note}, outside ${mm(g.outside)}, ${mm(p.width)} wide`,
     curves: [
       { layer: 'outside', outline: rim },
@@ -184,29 +177,25 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
       {
         id: 'generator',
         name: 'Roller plate',
-        quantity: 2,
+        ...m.costs.generator,
         made: how(mg),
         material: mg.name,
-        mass: m.masses[2] / 3,
-        money: 0.5,
         note: `${rollers.length} axles of ⌀ ${mm(b.bore)}: ${list.slice(0, 6).join('; ')}${list.length > 6 ? '; …' : ''}`,
         curves: [
           { layer: 'outside', outline: plate },
           ...seats.map((outline) => ({ layer: 'axles', outline })),
           ...shaft.map((outline) => ({ layer: 'bore', outline })),
         ],
-        places: [stand(-2e-3, -1), stand(wide, 4)],
-        solid: () => ({ prisms: [prism(plate, 0, 2e-3, [...seats, ...shaft])] }),
+        places: [stand(-ROLLER_PLATE, -1), stand(wide, 4)],
+        solid: () => ({ prisms: [prism(plate, 0, ROLLER_PLATE, [...seats, ...shaft])] }),
       },
       {
         id: 'roller',
         name: `Roller, bearing ${b.name}`,
-        quantity: rollers.length,
+        ...m.costs.bearing,
         made: 'bought',
         stocked: bearingStocked(b),
         material: 'as supplied',
-        mass: b.mass,
-        money: b.price,
         note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`,
         curves: [],
         places: places.map(([x, y]) => stand(0, -1, x, y)),
@@ -221,11 +210,9 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
     parts.push({
       id: 'generator',
       name: 'Generator',
-      quantity: 1,
+      ...m.costs.generator,
       made: how(mg),
       material: mg.name,
-      mass: m.masses[2] - (section > 0 ? b.mass : 0),
-      money: (m.masses[2] - (section > 0 ? b.mass : 0)) * mg.price,
       note:
         `contour ${mm(g.throw)} out at ${p.lobes} ` +
         `lobes${section > 0 ? `, seat of ${b.name}` : ', slides in the spline: grease it'}${p.shaft > 0 ? `, bore ${mm(p.shaft)}` : ''}`,
@@ -237,12 +224,10 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
       parts.push({
         id: 'bearing',
         name: `Bearing ${b.name}`,
-        quantity: 1,
+        ...m.costs.bearing,
         made: 'bought',
         stocked: bearingStocked(b),
         material: 'as supplied',
-        mass: b.mass,
-        money: b.price,
         note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}; its rings must flex, so the thinnest that carries`,
         curves: [],
         places: [stand(0, -2)],

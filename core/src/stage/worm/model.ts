@@ -33,6 +33,7 @@ import { linePressure } from '../../lobed/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { equivalentLoad, ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import { sumCosts } from '../costs.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import { inSeries } from '../../math/springs.ts';
 import { spring, together } from '../springs.ts';
@@ -89,6 +90,7 @@ export interface WormModel {
   readonly wall2: number;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number];
+  readonly costs: ReturnType<typeof costsOf>;
   readonly numbers: StageNumbers;
 }
 
@@ -393,14 +395,15 @@ function lifeOf({ p, b, at }: Setting, per: PerTorque): number {
   return ratedLife(b.bearing, load, at.meanSpeed * Math.abs(wormRatio(p)));
 }
 
-/** What it costs: by mass, by teeth milled where they are not printed, and two bearings. */
-function moneyOf({ p, b, shelf }: Setting, [worm, wheel]: readonly [number, number]): number {
+/** What worm, wheel and two bearings weigh and cost: by mass, and by teeth milled where they are not printed. */
+function costsOf({ p, b, shelf }: Setting, [withBearings, wheel]: readonly [number, number]) {
   const { bearing, materials } = b;
-  return (
-    cutPartPrice(materials[0], worm - 2 * bearing.mass, 4 * p.starts, shelf) +
-    cutPartPrice(materials[1], wheel, p.z2, shelf) +
-    2 * bearing.price
-  );
+  const worm = withBearings - 2 * bearing.mass;
+  return {
+    worm: { quantity: 1, mass: worm, money: cutPartPrice(materials[0], worm, 4 * p.starts, shelf) },
+    wheel: { quantity: 1, mass: wheel, money: cutPartPrice(materials[1], wheel, p.z2, shelf) },
+    bearing: { quantity: 2, mass: bearing.mass, money: bearing.price },
+  };
 }
 
 /**
@@ -448,6 +451,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
   const stiffness = together(springs);
   const [wormMass, wheelMass] = massesOf(s);
   const rubs = springy ? springFriction(friction, p.springForce, p.pressure, m.s1.r, lead) : 0;
+  const costs = costsOf(s, [wormMass, wheelMass]);
   const numbers: StageNumbers = {
     ratio: wormRatio(p),
     etaForward: forward,
@@ -461,8 +465,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     inertiaIn: (wormMass * m.s1.r ** 2) / 2,
     inertiaOut: (wheelMass * m.s2.r ** 2) / 2,
     limits: modeLimits(modes),
-    mass: wormMass + wheelMass,
-    money: moneyOf(s, [wormMass, wheelMass]),
+    ...sumCosts(Object.values(costs)),
     outside: g.outside,
     length: Math.max(p.width, 2 * m.s1.ra),
     // Worm speed at which grease is wiped off: sliding of 3 m/s with a plastic, 8 m/s metal on metal.
@@ -498,6 +501,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     wall2,
     modes,
     masses: [wormMass, wheelMass],
+    costs,
     numbers,
   };
 }

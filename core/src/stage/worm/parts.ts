@@ -49,7 +49,6 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
     ? `, leads of the two flanks ${mm(g.advance * (1 + p.leadDifference / 2))} and ${mm(g.advance * (1 - p.leadDifference / 2))}`
     : `, lead ${mm(g.advance)}`;
   const [k, span] = wheelSpan(m);
-  const wormMass = m.masses[0] - 2 * m.bearing.mass;
   // A dual-lead pair has two unlike flanks on either part: it is bought to its data, not cut from one profile.
   const twist = Math.tan(x.worm.helix) / x.s1.r;
   // At rest a thread stands half a pitch beside the wheel's upper tooth, below the worm's axis, in the wheel's middle
@@ -67,11 +66,9 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
     {
       id: 'worm',
       name: 'Worm',
-      quantity: 1,
+      ...m.costs.worm,
       made: how(a),
       material: a.name,
-      mass: wormMass,
-      money: wormMass * a.price,
       note:
         `involute (type I), axial module ${mm(p.module)}, ${p.starts} start${p.starts > 1 ? 's' : ''} ` +
         `${p.hand}, ⌀ ${mm(2 * x.s1.ra)} over tips${leads}, thread ${mm(p.length)} ` +
@@ -100,11 +97,9 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
     {
       id: 'wheel',
       name: 'Wheel',
-      quantity: 1,
+      ...m.costs.wheel,
       made: how(b),
       material: b.name,
-      mass: m.masses[1],
-      money: m.masses[1] * b.price,
       note:
         `cylindrical, helix ${stated(g.lead, 'angle', 5)} ${p.hand}, normal module ` +
         `${mm(x.wheel.module)}, ${p.z2} teeth, ${mm(p.width)} wide, span over ${k} teeth ` +
@@ -129,12 +124,10 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
     {
       id: 'bearing',
       name: `Bearing ${m.bearing.name}`,
-      quantity: 2,
+      ...m.costs.bearing,
       made: 'bought',
       stocked: bearingStocked(m.bearing),
       material: 'as supplied',
-      mass: m.bearing.mass,
-      money: m.bearing.price,
       note: `${mm(m.bearing.bore)} × ${mm(m.bearing.outside)} × ${mm(m.bearing.width)}, ${mm(p.span)} apart`,
       curves: [],
       places: [bearingAt(-1), bearingAt(1)],

@@ -1,0 +1,72 @@
+import { blankMass, cutPartPrice } from '../../gear/index.ts';
+import type { Shelf } from '../../shop/shelf.ts';
+import { PIN_PRICE, rodMass, type Cost } from '../costs.ts';
+import type { PlanetaryBuild } from './build.ts';
+import type { PlanetaryParams } from './params.ts';
+
+/** Room between turning parts along the axis, m. */
+export const GAP = 5e-4;
+
+/** Where the sets of a stage begin along its axis, and how wide each is, m; the last is as wide as drawn. */
+export function setsAlong(p: PlanetaryParams): {
+  readonly floors: readonly number[];
+  readonly widths: readonly number[];
+} {
+  const widths = Array.from({ length: p.sets }, (_, k) => p.width * p.step ** (p.sets - 1 - k));
+  const floors: number[] = [];
+  let z = 0;
+  for (const w of widths) {
+    floors.push(z);
+    z += w + 2 * p.plate + 2 * GAP;
+  }
+  return { floors, widths };
+}
+
+/**
+ * What each part weighs and costs: wheels by their mass and, where they are milled, their teeth; what is bought as priced.
+ *
+ * @param mass of sun, planet with its bearing, ring and carrier with pins, of the width that is drawn, kg
+ */
+export function planetaryCosts(p: PlanetaryParams, b: PlanetaryBuild, mass: readonly number[], shelf: Shelf) {
+  const [ms, mp, mr] = b.materials;
+  const [sun, withBearing, ring] = mass as [number, number, number, number];
+  const planet = withBearing - (b.bearing?.mass ?? 0);
+  const { floors, widths } = setsAlong(p);
+  const tube = floors[p.sets - 1]! + widths[p.sets - 1]!;
+  const wheel = (m: typeof ms, whole: number, width: number, teeth: number, quantity: number): Cost => {
+    const own = (whole * width) / p.width;
+    return { quantity, mass: own, money: cutPartPrice(m, own, teeth, shelf) };
+  };
+  const plate = blankMass(b.geometry.centre + p.pin, 0, p.plate, mr, shelf);
+  const plates = (quantity: number): Cost => ({ quantity, mass: plate, money: plate * mr.material.price });
+  return {
+    suns: widths.map((w) => wheel(ms, sun, w, p.zs, 1)),
+    planets: widths.map((w) => wheel(mp, planet, w, p.zp, p.planets)),
+    ring: wheel(mr, ring, tube, p.zr, 1),
+    plateIn: plates(p.sets),
+    plateMid: plates(p.sets - 1),
+    plateOut: plates(1),
+    pin: {
+      quantity: p.planets * p.sets,
+      mass: rodMass(p.pin, p.width + 2 * p.plate + 2 * GAP, b.pin.material.density),
+      money: PIN_PRICE,
+    },
+    bearing: {
+      quantity: b.bearing ? p.planets * p.sets : 0,
+      mass: b.bearing?.mass ?? 0,
+      money: b.bearing?.price ?? 0,
+    },
+  };
+}
+
+/** All of them, one after the other. */
+export const everyCost = (c: ReturnType<typeof planetaryCosts>): readonly Cost[] => [
+  ...c.suns,
+  ...c.planets,
+  c.ring,
+  c.plateIn,
+  c.plateMid,
+  c.plateOut,
+  c.pin,
+  c.bearing,
+];

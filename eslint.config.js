@@ -28,7 +28,7 @@ const OUTSIDE = ['^(react|react-dom|zustand|comlink|localforage|express|node:)',
 /** Folders of the core from the ground up: each stands on those before it and, by value, on none after it. */
 const LAYERS = [
   ...['math', 'loop', 'units', 'figure', 'schema', 'shape', 'shop', 'contact', 'lobed', 'solid'],
-  ...['gear', 'motor', 'brief', 'wave', 'stage', 'line', 'sizing', 'search', 'document', 'review', 'bench'],
+  ...['gear', 'motor', 'brief', 'wave', 'stage', 'line', 'sizing', 'search', 'assembly', 'document', 'review', 'bench'],
 ];
 
 export default tseslint.config(

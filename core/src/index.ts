@@ -32,6 +32,7 @@ export * from './brief/index.ts';
 export * from './line/index.ts';
 export * from './sizing/index.ts';
 export * from './search/index.ts';
+export * from './assembly/index.ts';
 export * from './document/index.ts';
 export * from './bench/index.ts';
 export * from './review/index.ts';

@@ -13,7 +13,9 @@ import {
   pitchDiameter,
   staticLoad,
 } from '../shop/bearings.ts';
+import { bearingStocked, type Stocked } from '../shop/drawer.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
+import { stated } from '../units/stated.ts';
 
 type Race = NonNullable<OutputShaft['race']>;
 
@@ -190,9 +192,8 @@ function raceBears(o: OutputShaft, race: Race, shelf: Shelf): Borne {
   const load = mostLoadedBall(race, o.load, o.axial ?? 0, moment);
   const m = asToothMaterial(race.material);
   const stands = strengthOf(m, 'along', shelf) * factor(shelf, 'gear.crush');
-  const steel = race.balls * (Math.PI / 6) * race.ball ** 3 * BALL_STEEL.density;
-  // Two rings two balls high, a ball thick on either side.
-  const rings = Math.PI * race.diameter * 2 * race.ball * 2 * race.ball * race.material.density;
+  const steel = race.balls * ballMass(race);
+  const rings = ringsMass(race);
   return {
     load,
     safety: load > 0 ? (stands / racePressure(race, load)) ** 3 : NaN,
@@ -203,9 +204,87 @@ function raceBears(o: OutputShaft, race: Race, shelf: Shelf): Borne {
   };
 }
 
+/** Mass of one ball of a race, kg. */
+const ballMass = (race: Race): number => (Math.PI / 6) * race.ball ** 3 * BALL_STEEL.density;
+
+/** Mass of its rings, kg: two, two balls high, a ball thick on either side. */
+const ringsMass = (race: Race): number =>
+  Math.PI * race.diameter * 2 * race.ball * 2 * race.ball * race.material.density;
+
 /** Most balls that go on a race's circle with a fiftieth of their diameter between them. */
 export const fullRace = (race: Pick<Race, 'diameter' | 'ball'>): number =>
   Math.floor((Math.PI * race.diameter) / (1.02 * race.ball));
+
+/** Volume of so much of the output shaft, m³. */
+const shaftVolume = (o: OutputShaft, length: number): number =>
+  (Math.PI / 4) * (o.shaftDiameter ** 2 - Math.min(o.shaftBore, o.shaftDiameter) ** 2) * length;
+
+/** A piece of the output: what one weighs, kg, and costs, and how many there are. */
+export interface OutputPiece {
+  readonly name: string;
+  readonly material: string;
+  readonly note: string;
+  readonly quantity: number;
+  readonly mass: number;
+  readonly money: number;
+  readonly stocked?: Stocked;
+}
+
+/** What shaft and bearings of an output are made of; none where nothing is chosen. */
+export function outputPieces(o: OutputShaft | undefined): readonly OutputPiece[] {
+  if (!o) return [];
+  const { shaftMaterial, race, bearing } = o;
+  const length = o.shaftLength + ((o.arrangement ?? 'pair') === 'pair' ? o.span : 0);
+  const shaft = shaftVolume(o, length) * shaftMaterial.density;
+  const size = (x: number) => stated(x, 'length', 5);
+  return [
+    ...(shaft > 0
+      ? [
+          {
+            name: 'Output shaft',
+            material: shaftMaterial.name,
+            note: `⌀ ${size(o.shaftDiameter)}${o.shaftBore > 0 ? `, bored ${size(o.shaftBore)}` : ''}, ${size(length)} long`,
+            quantity: 1,
+            mass: shaft,
+            money: shaft * shaftMaterial.price,
+          },
+        ]
+      : []),
+    ...(o.arrangement === 'race' && race
+      ? [
+          {
+            name: 'Ball of the output’s race',
+            material: 'Bearing steel',
+            note: `⌀ ${size(race.ball)}`,
+            quantity: race.balls,
+            mass: ballMass(race),
+            money: BALL_STEEL.price,
+          },
+          {
+            name: 'Rings of the output’s race, a pair',
+            material: race.material.name,
+            note: `grooves on ⌀ ${size(race.diameter)}`,
+            quantity: 1,
+            mass: ringsMass(race),
+            money: ringsMass(race) * race.material.price,
+          },
+        ]
+      : []),
+    ...(o.arrangement !== 'race' && bearing
+      ? [
+          {
+            name: `Bearing ${bearing.name}`,
+            material: 'as supplied',
+            note: `${size(bearing.bore)} × ${size(bearing.outside)} × ${size(bearing.width)}`,
+            quantity: o.arrangement === 'single' ? 1 : 2,
+            mass: bearing.mass,
+            money: bearing.price,
+            stocked: bearingStocked(bearing),
+          },
+        ]
+      : []),
+  ];
+}
 
 /**
  * Shaft and bearings between the last stage and the load: k = G·I_p/L; two rows, one, or a race of balls; L10 = (C/P)^p·10⁶
@@ -219,8 +298,7 @@ export function outputNumbers(o: OutputShaft | undefined, meanSpeed: number, she
   const g = o.shaftMaterial.modulus / (2 * (1 + POISSON));
   const stiffness = o.shaftLength > 0 ? (g * polar(o.shaftDiameter, hollow)) / o.shaftLength : Infinity;
   const between = (o.arrangement ?? 'pair') === 'pair' ? o.span : 0;
-  const volume = (Math.PI / 4) * (o.shaftDiameter ** 2 - hollow ** 2) * (o.shaftLength + between);
-  const shaft = volume * o.shaftMaterial.density;
+  const shaft = shaftVolume(o, o.shaftLength + between) * o.shaftMaterial.density;
   const { turns, mass, money, ...borne } =
     o.arrangement === 'race'
       ? o.race

@@ -7,12 +7,26 @@ export interface NamedMesh {
   readonly mesh: TriangleMesh;
 }
 
+/** Where one piece of a part stands on the plate: turned about the upright axis, then moved; millimetres and rad. */
+export interface PlateItem {
+  readonly part: number;
+  readonly turn: number;
+  readonly at: readonly [number, number, number];
+}
+
+/** A piece's place as the format has it: the rows of its turn, then the way it is moved. */
+function transform({ turn, at }: PlateItem): string {
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  return [c, s, 0, -s, c, 0, 0, 0, 1, ...at].map((v) => Number(v.toFixed(6))).join(' ');
+}
+
 /**
  * Meshes as one 3MF package in millimetres, one named object a part.
  *
+ * @param items pieces on the plate, as many of each part as are wanted; one of each where it lies, where left out
  * Source: 3MF core specification 1.3: an OPC zip of content types, relations and the model.
  */
-export function write3mf(parts: readonly NamedMesh[], title: string): Uint8Array {
+export function write3mf(parts: readonly NamedMesh[], title: string, items?: readonly PlateItem[]): Uint8Array {
   const objects = parts.map(({ name, mesh }, i) => {
     const vertices: string[] = [];
     for (let k = 0; k < mesh.vertices.length; k += 3)
@@ -29,11 +43,14 @@ export function write3mf(parts: readonly NamedMesh[], title: string): Uint8Array
       `name="${xmlText(name)}"><mesh><vertices>${vertices.join('')}</vertices><triangles>${triangles.join('')}</triangles></mesh></object>`
     );
   });
+  const built = items
+    ? items.map((x) => `<item objectid="${x.part + 1}" transform="${transform(x)}"/>`)
+    : parts.map((_, i) => `<item objectid="${i + 1}"/>`);
   const model =
     `<?xml version="1.0" encoding="UTF-8"?>\n<model unit="millimeter" xml:lang="en" ` +
     'xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><metadata ' +
     (`name="Title">${xmlText(title)}</metadata><resources>${objects.join('')}</resources><build>` +
-      `${parts.map((_, i) => `<item objectid="${i + 1}"/>`).join('')}</build></model>`);
+      `${built.join('')}</build></model>`);
   return zipSync({
     '[Content_Types].xml': strToU8(
       '<?xml version="1.0" encoding="UTF-8"?>\n<Types ' +

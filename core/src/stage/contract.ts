@@ -237,6 +237,8 @@ export interface Part {
   readonly name: string;
   readonly quantity: number;
   readonly made: 'bought' | 'printed';
+  /** An outline to work by: nothing that is made or bought. */
+  readonly reference?: boolean;
   /** What of the shop it is, where it is bought by designation and may lie in the reader's drawer. */
   readonly stocked?: Stocked;
   readonly material: string;

@@ -123,6 +123,7 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
       name: 'Swept room',
       quantity: 1,
       made: 'bought',
+      reference: true,
       material: 'to be left free',
       mass: 0,
       money: 0,

@@ -1,0 +1,125 @@
+import { driveMoney } from '../motor/driver.ts';
+import { outputPieces } from '../line/output.ts';
+import { ok, type Result } from '../result.ts';
+import type { StageRecord, Variant } from '../schema/joint.ts';
+import type { Drawer, Stocked } from '../shop/drawer.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import type { Part } from '../stage/contract.ts';
+import { stageKind } from '../stage/registry.ts';
+
+/** How a piece comes about: printed, made some other way to its drawing, or bought by its name. */
+export type HowMade = 'printed' | 'cut' | 'bought';
+
+/** One line of a bill of materials. */
+export interface BillRow {
+  readonly name: string;
+  /** Where in the joint it is: motor, driver, stages by their number, output. */
+  readonly at: readonly string[];
+  readonly how: HowMade;
+  readonly material: string;
+  readonly note: string;
+  /** Pieces of one joint, of all that are wanted, and how many of those lie in the drawer. */
+  readonly each: number;
+  readonly needed: number;
+  readonly there: number;
+  /** Of one piece, kg and in the reader's money. */
+  readonly mass: number;
+  readonly money: number;
+}
+
+/** What a joint is made of, and what it takes to make some of them. */
+export interface Bill {
+  readonly joints: number;
+  readonly rows: readonly BillRow[];
+  /** Of one joint, at list prices: kg and money. */
+  readonly mass: number;
+  readonly money: number;
+  /** Money for all of them, without what lies in the drawer. */
+  readonly toPay: number;
+}
+
+/** A piece before it is counted. */
+type Piece = Pick<BillRow, 'name' | 'how' | 'material' | 'note' | 'mass' | 'money'> & {
+  readonly at: string;
+  readonly quantity: number;
+  readonly stocked?: Stocked | undefined;
+};
+
+const howOf = (p: Part): HowMade => (p.made === 'printed' ? 'printed' : p.solid ? 'cut' : 'bought');
+
+/** Parts of a stage that are made or bought; refuses in words where the stage cannot be. */
+export function piecesOf(stage: Pick<StageRecord, 'kind' | 'params'>, shelf: Shelf): Result<readonly Part[]> {
+  const opened = stageKind(stage.kind)!.open(stage.params, shelf);
+  if (!opened.ok) return opened;
+  const parts = opened.value.parts();
+  return parts.ok ? ok(parts.value.filter((p) => !p.reference)) : parts;
+}
+
+/** Motor, driver and supply: what is bought before the stages. */
+function driving({ motor, driver }: Variant): Piece[] {
+  const bought = (at: string, name: string, note: string, mass: number, money: number, stocked?: Stocked): Piece => ({
+    ...{ at, name, note, mass, money, stocked },
+    ...{ how: 'bought' as const, material: 'as supplied', quantity: 1 },
+  });
+  const unit = driver.unit;
+  const supply = driver.supply;
+  return [
+    bought('motor', motor.name, '', motor.mass, motor.price, { shelf: 'motors', id: motor.id }),
+    ...(unit ? [bought('driver', unit.name, '', 0, driveMoney({ unit }))] : []),
+    ...(supply ? [bought('supply', supply.name, '', 0, driveMoney({ supply }))] : []),
+  ];
+}
+
+/** How many of what is wanted lie in the drawer: the first rows take them, the others what is left. */
+function taking(drawer: Drawer): (stocked: Stocked | undefined, needed: number) => number {
+  const left = new Map<string, number>();
+  return (stocked, needed) => {
+    if (!stocked) return 0;
+    const key = `${stocked.shelf} ${stocked.id}`;
+    const have = left.get(key) ?? drawer[stocked.shelf]?.[stocked.id] ?? 0;
+    const taken = Math.min(have, needed);
+    left.set(key, have - taken);
+    return taken;
+  };
+}
+
+/**
+ * What some joints of a variant are made of, from the motor to the output. Pieces that are the same in several stages are
+ * one row.
+ *
+ * @param joints how many are wanted, at least 1
+ * @returns refuses in words where a stage cannot be
+ */
+export function billOf(variant: Variant, joints: number, shelf: Shelf): Result<Bill> {
+  const pieces: Piece[] = driving(variant);
+  for (const [i, stage] of variant.stages.entries()) {
+    const parts = piecesOf(stage, shelf);
+    if (!parts.ok) return parts;
+    for (const p of parts.value) pieces.push({ ...p, at: `stage ${i + 1}`, how: howOf(p) });
+  }
+  for (const p of outputPieces(variant.output)) pieces.push({ ...p, at: 'output', how: p.stocked ? 'bought' : 'cut' });
+  const rows = new Map<string, Piece & { at: string; places: string[]; count: number }>();
+  for (const p of pieces) {
+    const key = JSON.stringify([p.name, p.how, p.material, p.note, p.mass, p.money]);
+    const known = rows.get(key);
+    if (!known) rows.set(key, { ...p, places: [p.at], count: p.quantity });
+    else {
+      known.count += p.quantity;
+      if (!known.places.includes(p.at)) known.places.push(p.at);
+    }
+  }
+  const take = taking(shelf.drawer ?? {});
+  const list = [...rows.values()].map(
+    ({ name, how, material, note, mass, money, places, count, stocked }): BillRow => ({
+      ...{ name, how, material, note, mass, money, at: places, each: count, needed: count * joints },
+      there: take(stocked, count * joints),
+    }),
+  );
+  return ok({
+    joints,
+    rows: list,
+    mass: list.reduce((s, r) => s + r.each * r.mass, 0),
+    money: list.reduce((s, r) => s + r.each * r.money, 0),
+    toPay: list.reduce((s, r) => s + (r.needed - r.there) * r.money, 0),
+  });
+}

@@ -1,0 +1,3 @@
+export * from './bill.ts';
+export * from './write-bill.ts';
+export * from './plates.ts';

@@ -1,0 +1,230 @@
+import { strToU8 } from 'fflate';
+import type { ManifoldToplevel } from 'manifold-3d';
+import { refuse, ok, type Result } from '../result.ts';
+import type { StageRecord, Variant } from '../schema/joint.ts';
+import { writeDxf } from '../shape/dxf.ts';
+import { writeSvg } from '../shape/svg.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import { compensated, meshSolid, type TriangleMesh } from '../solid/mesh.ts';
+import { writeStl } from '../solid/stl.ts';
+import { write3mf, type NamedMesh, type PlateItem } from '../solid/threemf.ts';
+import type { Part } from '../stage/contract.ts';
+import { stageKind } from '../stage/registry.ts';
+import { inUnits, stated } from '../units/stated.ts';
+import { billOf, piecesOf } from './bill.ts';
+import { layOut, type Footprint } from './plates.ts';
+import { billCsv, billMarkdown } from './write-bill.ts';
+
+/** What is wanted of a whole line as files. */
+export interface LineFilesWish {
+  readonly title: string;
+  readonly variant: Variant;
+  /** How many joints are to be made. */
+  readonly joints: number;
+  /** Width and depth of the printer's bed, and the room between pieces, m. */
+  readonly bed: Footprint;
+  readonly gap: number;
+  /** Largest distance of a meshed surface, and of a drawn curve, from the exact one, m. */
+  readonly surface: number;
+  readonly curve: number;
+  /** How far every contour is moved into the material, m. */
+  readonly compensation: number;
+}
+
+/** How far the files have come. */
+export interface LineFilesProgress {
+  readonly doing: string;
+  readonly share: number;
+}
+
+/** Files by name, with folders; as bytes. */
+export type NamedFiles = Readonly<Record<string, Uint8Array>>;
+
+const MM = 1000;
+
+/** A made part with its mesh, and how many of it all joints take. */
+interface Meshed {
+  readonly stage: number;
+  readonly part: Part;
+  readonly mesh: TriangleMesh;
+  readonly count: number;
+}
+
+interface Box {
+  readonly low: readonly [number, number, number];
+  readonly high: readonly [number, number, number];
+}
+
+function boxOf({ vertices }: TriangleMesh): Box {
+  const low: [number, number, number] = [Infinity, Infinity, Infinity];
+  const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < vertices.length; i++) {
+    const v = vertices[i]!;
+    const k = i % 3;
+    if (v < low[k]!) low[k] = v;
+    if (v > high[k]!) high[k] = v;
+  }
+  return { low, high };
+}
+
+/** A name as part of a file's name. */
+const slug = (name: string): string =>
+  name
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '') || 'x';
+
+const baseName = ({ stage, part }: Pick<Meshed, 'stage' | 'part'>): string => `stage${stage + 1}-${slug(part.id)}`;
+
+/** Printed parts of one material on plates, each plate a 3MF of its own. */
+function platesOf(material: string, list: readonly Meshed[], wish: LineFilesWish): Result<NamedFiles> {
+  const boxes = list.map((m) => boxOf(m.mesh));
+  const pieces = list.flatMap(({ count }, k) => Array.from({ length: count }, () => k));
+  const prints = pieces.map((k): Footprint => {
+    const { low, high } = boxes[k]!;
+    return { width: (high[0] - low[0]) / MM, depth: (high[1] - low[1]) / MM };
+  });
+  const { plates, tooLarge } = layOut(prints, wish.bed, wish.gap);
+  const large = tooLarge[0];
+  if (large !== undefined) {
+    const size = (x: number) => stated(x, 'length', 4);
+    const { width, depth } = prints[large]!;
+    return refuse(
+      `“${list[pieces[large]!]!.part.name}” does not go on the plate.`,
+      `It takes up ${size(width)} by ${size(depth)}, and the bed is ${size(wish.bed.width)} by ${size(wish.bed.depth)}, less ${size(wish.gap)} at every edge.`,
+      'Give a larger bed or less room between the pieces, or have that part made elsewhere.',
+    );
+  }
+  const files: Record<string, Uint8Array> = {};
+  plates.forEach((plate, n) => {
+    const used = [...new Set(plate.map((q) => pieces[q.piece]!))].sort((a, b) => a - b);
+    const items = plate.map(({ piece, x, y, turned }): PlateItem => {
+      const k = pieces[piece]!;
+      const { low, high } = boxes[k]!;
+      // Turned by a quarter what was its left edge lies in front, and what was in front at the right.
+      const corner = turned ? [-high[1], low[0]] : [low[0], low[1]];
+      return {
+        part: used.indexOf(k),
+        turn: turned ? Math.PI / 2 : 0,
+        at: [x * MM - corner[0]!, y * MM - corner[1]!, -low[2]],
+      };
+    });
+    const meshes = used.map((k): NamedMesh => ({
+      name: `Stage ${list[k]!.stage + 1}, ${list[k]!.part.name}`,
+      mesh: list[k]!.mesh,
+    }));
+    const name = plates.length > 1 ? `-${n + 1}` : '';
+    files[`plates/${slug(material)}${name}.3mf`] = write3mf(
+      meshes,
+      `${wish.title}, ${material}, plate ${n + 1} of ${plates.length}`,
+      items,
+    );
+  });
+  return ok(files);
+}
+
+/** The order of putting the stages together, as a list to tick off. */
+function assemblyMarkdown(title: string, stages: readonly StageRecord[], shelf: Shelf): string {
+  const lines = [`# ${title}`, ''];
+  stages.forEach((s, i) => {
+    const kind = stageKind(s.kind)!;
+    const opened = kind.open(s.params, shelf);
+    if (!opened.ok) return;
+    lines.push(`## Stage ${i + 1}, ${kind.name.toLowerCase()}`, '');
+    for (const step of opened.value.assembly())
+      lines.push(`- [ ] ${inUnits(step.do)}${step.caution ? ` *${inUnits(step.caution)}*` : ''}`);
+    lines.push('');
+  });
+  lines.push(
+    'Press fits: press, do not hammer. Eye protection for cutting; gloves and fresh air for resin and glue.',
+    '',
+  );
+  return lines.join('\n');
+}
+
+/**
+ * Everything it takes to make some joints, as files: the bill, the order of assembly, plates of printed parts by material,
+ * each made part as STL, SVG and DXF, and a manifest of what they were made with. A body at a time.
+ *
+ * @returns refuses in words what cannot be
+ */
+export function* lineFiles(
+  kernel: ManifoldToplevel,
+  wish: LineFilesWish,
+  shelf: Shelf,
+): Generator<LineFilesProgress, Result<NamedFiles>> {
+  const { variant, title, joints, surface, compensation } = wish;
+  const bill = billOf(variant, joints, shelf);
+  if (!bill.ok) return bill;
+  const made: { stage: number; part: Part }[] = [];
+  for (const [stage, record] of variant.stages.entries()) {
+    const parts = piecesOf(record, shelf);
+    if (!parts.ok) return parts;
+    for (const part of parts.value) if (part.curves.length > 0 || part.solid) made.push({ stage, part });
+  }
+  const files: Record<string, Uint8Array> = {
+    'bill.csv': strToU8(billCsv(bill.value)),
+    'bill.md': strToU8(billMarkdown(bill.value, title)),
+    'assembly.md': strToU8(assemblyMarkdown(title, variant.stages, shelf)),
+  };
+  const meshed: Meshed[] = [];
+  for (const [i, one] of made.entries()) {
+    const { stage, part } = one;
+    yield { doing: inUnits(part.name), share: i / made.length };
+    const note = inUnits(part.note);
+    const curves = compensation === 0 ? part.curves : compensated(kernel, part.curves, compensation, wish.curve / 2);
+    const sheet = { title: `${title}, stage ${stage + 1}, ${part.name}`, note, curves };
+    if (part.curves.length > 0) {
+      files[`svg/${baseName(one)}.svg`] = strToU8(writeSvg(sheet));
+      files[`dxf/${baseName(one)}.dxf`] = strToU8(writeDxf(sheet, wish.curve));
+    }
+    if (!part.solid) continue;
+    const mesh = meshSolid(kernel, part.solid(), surface, compensation);
+    if (!mesh)
+      return refuse(
+        `Nothing is left of “${part.name}” of stage ${stage + 1}.`,
+        'Its cuts take all of it away.',
+        'Look at its bore and screws.',
+      );
+    files[`stl/${baseName(one)}.stl`] = writeStl(mesh, sheet.title);
+    if (part.made === 'printed') meshed.push({ stage, part, mesh, count: part.quantity * joints });
+  }
+  for (const material of new Set(meshed.map((m) => m.part.material))) {
+    yield { doing: `Plates of ${material}`, share: 1 };
+    const plates = platesOf(
+      material,
+      meshed.filter((m) => m.part.material === material),
+      wish,
+    );
+    if (!plates.ok) return plates;
+    Object.assign(files, plates.value);
+  }
+  files['manifest.json'] = strToU8(JSON.stringify(manifestOf(wish, bill.value, Object.keys(files)), null, 2) + '\n');
+  return ok(files);
+}
+
+/** What the files are, and what they were made with; lengths in millimetres. */
+function manifestOf(
+  wish: LineFilesWish,
+  bill: { mass: number; money: number; toPay: number },
+  names: readonly string[],
+) {
+  const mm = (x: number) => Number((x * MM).toPrecision(9));
+  return {
+    format: 'gristmill-files',
+    version: 1,
+    title: wish.title,
+    joints: wish.joints,
+    units: 'mm, g',
+    bed: [mm(wish.bed.width), mm(wish.bed.depth)],
+    gap: mm(wish.gap),
+    surfaceWithin: mm(wish.surface),
+    curvesWithin: mm(wish.curve),
+    movedIn: mm(wish.compensation),
+    mass: Number((bill.mass * 1e3).toPrecision(6)),
+    price: Number(bill.money.toFixed(2)),
+    toPay: Number(bill.toPay.toFixed(2)),
+    files: [...names].sort(),
+  };
+}

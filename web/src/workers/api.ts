@@ -1,4 +1,5 @@
 import type {
+  Bill,
   Comma,
   Imported,
   Result,
@@ -63,6 +64,8 @@ export interface CoreApi {
   findings(joint: Joint, shop: ShopEdits, onProgress: (at: Analysing) => void): Promise<Finding[][]>;
   /** Stages of a variant sized to the brief, as they would stand then. */
   size(brief: Brief, variants: readonly Variant[], shop: ShopEdits): Promise<StageRecord[][]>;
+  /** What some joints of a variant are made of. */
+  bill(variant: Variant, joints: number, shop: ShopEdits): Promise<Result<Bill>>;
   /** Ratio that a line still lacks, for one stage more. */
   lacks(brief: Brief, variant: Variant, shop: ShopEdits): Promise<number>;
   /** Parameters of a stage of a ratio for the output's end of a line; undefined for a kind that is not known. */

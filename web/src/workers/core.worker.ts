@@ -1,4 +1,5 @@
 import {
+  billOf,
   TEST_KINDS,
   analyseLine,
   cannotFind,
@@ -174,6 +175,7 @@ const api: CoreApi = {
     const shelf = shelfFor(shop);
     return variants.map((v) => sizeLine({ brief }, v, shelf));
   },
+  bill: async (variant, joints, shop) => billOf(variant, joints, shelfFor(shop)),
   lacks: async (brief, variant, shop) => lackingRatio({ brief }, variant, shelfFor(shop)),
   resized: async (stage, ratio, outside, at, shop) =>
     resizedStage(stage, ratio, outside > 0 ? outside : Infinity, at, shelfFor(shop)),

@@ -1,12 +1,14 @@
 import {
   confirmed,
   editsFor,
+  type Bill,
   type Course,
   type Duty,
   type FigureAddress,
   type Joint,
   type LineReport,
   type Mover,
+  type Result,
   type ShopEdits,
   type StageMap,
   type StageReads,
@@ -70,6 +72,21 @@ export function useLine(): { report: LineReport | undefined; ms: number | undefi
   });
   useKeeping(joint, [q.isPlaceholderData ? undefined : q.data?.report]);
   return { report: q.data?.report, ms: q.data?.ms, error: q.error };
+}
+
+/** What so many joints of the open variant are made of; the last bill stays in sight while a new one is made. */
+export function useBill(joints: number): Result<Bill> | undefined {
+  const joint = useJoint();
+  const variant = useVariant();
+  const edits = useEdits();
+  const { id, motor, driver, output, stages } = variant;
+  const q = useQuery({
+    queryKey: ['bill', joint.id, id, joints, ...[motor, driver, output, stages, edits].map(contentId)],
+    queryFn: ({ signal }) => corePool.run((api) => api.bill(variant, joints, edits), { signal }),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+  return q.data;
 }
 
 /** The line of each variant of a joint, in order. */

@@ -1,4 +1,5 @@
 import type { Outline, Result, ShopEdits } from '@gristmill/core';
+import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/line-files';
 
 export type SolidFormat = 'stl' | '3mf' | 'step';
 
@@ -32,4 +33,11 @@ export interface SolidApi {
   /** A part's contours moved into the material, as straight pieces. */
   outlines(wish: BodyWish): Promise<Result<readonly { layer: string; outline: Outline }[]>>;
   meshes(wish: BodyWish): Promise<Result<readonly PartMesh[]>>;
+  /** Everything it takes to make some joints, as one zip. */
+  bundle(
+    wish: LineFilesWish,
+    shop: ShopEdits,
+    more: Readonly<Record<string, Uint8Array>>,
+    onProgress: (at: LineFilesProgress) => void,
+  ): Promise<Result<Uint8Array>>;
 }

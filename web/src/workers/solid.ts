@@ -1,5 +1,6 @@
 import { proxy } from 'comlink';
-import type { Result } from '@gristmill/core';
+import type { Result, ShopEdits } from '@gristmill/core';
+import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/line-files';
 import { WorkerPool, workerOf } from './pool.ts';
 import type { BodyWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
 
@@ -15,6 +16,20 @@ export const solidFile = (
   signal: AbortSignal,
 ): Promise<Result<Uint8Array>> =>
   (wish.format === 'step' ? exact : meshed).run((api) => api.file(wish, proxy(onProgress)), { signal, heavy: true });
+
+/**
+ * Everything it takes to make some joints, as one zip.
+ *
+ * @param more files to go in with it, by name
+ */
+export const lineBundle = (
+  wish: LineFilesWish,
+  shop: ShopEdits,
+  more: Readonly<Record<string, Uint8Array>>,
+  onProgress: (at: LineFilesProgress) => void,
+  signal: AbortSignal,
+): Promise<Result<Uint8Array>> =>
+  meshed.run((api) => api.bundle(wish, shop, more, proxy(onProgress)), { signal, heavy: true });
 
 export const partOutlines = (wish: BodyWish, signal: AbortSignal): ReturnType<SolidApi['outlines']> =>
   meshed.run((api) => api.outlines(wish), { signal, heavy: true });

@@ -1,7 +1,9 @@
 import { makeShelf, refuse, partsOf, type Part, type Result, type Solid } from '@gristmill/core';
+import { lineFiles } from '@gristmill/core/assembly/line-files';
 import { compensated, meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
 import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
+import { zipSync } from 'fflate';
 import kernelUrl from 'manifold-3d/manifold.wasm?url';
 import Kernel, { type ManifoldToplevel } from 'manifold-3d';
 import type { BodyWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
@@ -68,6 +70,12 @@ const api: SolidApi = {
     return part
       ? { ok: true, value: compensated(await loaded(), part.curves, wish.compensation, wish.chordError) }
       : refuse('There is no such part.', 'The stage may have changed meanwhile.', 'Choose another part.');
+  },
+  bundle: async (wish, shop, more, onProgress) => {
+    const making = lineFiles(await loaded(), wish, makeShelf(shop));
+    let step = making.next();
+    for (; !step.done; step = making.next()) onProgress(step.value);
+    return step.value.ok ? { ok: true, value: zipSync({ ...step.value.value, ...more }) } : step.value;
   },
   meshes: async (wish) => {
     const out: PartMesh[] = [];

@@ -34,7 +34,7 @@ export function beltTooth(s: BeltSection): readonly (readonly [number, number])[
 }
 
 /** The belt's back: the path moved outwards, exact arcs. */
-function backOutline(path: LoopPath, back: number): Outline {
+export function backOutline(path: LoopPath, back: number): Outline {
   const pen = new OutlinePen();
   path.runs.forEach((run, i) => {
     const nx = Math.sin(run.heading) * back;
@@ -48,7 +48,7 @@ function backOutline(path: LoopPath, back: number): Outline {
 }
 
 /** The belt's toothed side with its teeth where the belt has moved by `travel`. */
-function toothedOutline(path: LoopPath, s: BeltSection, travel: number): Outline {
+export function toothedOutline(path: LoopPath, s: BeltSection, travel: number): Outline {
   const tooth = beltTooth(s);
   const count = Math.round(path.length / s.pitch);
   const step = path.length / count;

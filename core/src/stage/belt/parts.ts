@@ -2,11 +2,17 @@ import { beltKey } from '../../shop/drawer.ts';
 import { stated } from '../../units/stated.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
+import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { AssemblyStep, Part } from '../contract.ts';
+import { backOutline, toothedOutline, wheelTurns } from './drawing.ts';
+import { backThickness } from './layout.ts';
 import type { BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { outsideRadius, pitchRadius, pulleyOutline } from './pulley.ts';
+
+/** Thickness of a printed pulley's flanges, m. */
+const FLANGE = 1e-3;
 
 /** Pulleys, belt and idler of a stage. */
 export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<readonly Part[]> {
@@ -34,7 +40,15 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
       money: m.pulleyMoney[1],
     },
   ];
-  for (const x of pulleys) {
+  const turns = wheelTurns(m.layout, s, 0);
+  // The idler, where there is one, stands between the two.
+  const standing = [
+    { x: 0, turn: turns[0]! },
+    { x: m.layout.centre, turn: turns[turns.length - 1]! },
+  ];
+  for (const [i, x] of pulleys.entries()) {
+    const { x: away, turn } = standing[i]!;
+    const stand = (z: number, apart: number) => ({ at: [away, 0, z] as const, turn, apart: [0, 0, apart] as const });
     const allowance = x.how === 'printed' ? p.allowance : 0;
     const profile = pulleyOutline(s, x.z, allowance);
     if (!profile.ok) return profile;
@@ -59,6 +73,11 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
         ...(x.seat > 0 ? [{ layer: 'bearing-seat', outline: circle(0, 0, x.seat / 2) }] : []),
         { layer: 'pitch-circle', outline: circle(0, 0, pitchRadius(s.pitch, x.z)) },
       ],
+      places: [stand(0, 0)],
+      // How deep a bearing's seat goes is the maker's: such a pulley is given by its outlines, and only seen.
+      [x.how === 'printed' && x.seat === 0 ? 'solid' : 'seen']: () => ({
+        prisms: [prism(profile.value, 0, p.width, [circle(0, 0, x.bore / 2)])],
+      }),
     });
     const flange = circle(0, 0, outsideRadius(s, x.z) + s.toothHeight);
     parts.push({
@@ -69,11 +88,15 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
       material: x.how === 'printed' ? 'printed or 1 mm sheet' : 'with the pulley',
       mass: 0,
       money: 0,
-      note: `${stated(1e-3, 'length')} thick; one on each side keeps the belt on`,
+      note: `${stated(FLANGE, 'length')} thick; one on each side keeps the belt on`,
       curves: [
         { layer: 'profile', outline: flange },
         { layer: 'bore', outline: circle(0, 0, x.bore / 2) },
       ],
+      ...(x.how === 'printed' && {
+        places: [stand(-FLANGE, -2 * p.width), stand(p.width, 2 * p.width)],
+        solid: () => ({ prisms: [prism(flange, 0, FLANGE, [circle(0, 0, x.bore / 2)])] }),
+      }),
     });
   }
   parts.push({
@@ -87,6 +110,10 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
     material: 'synchronous belt',
     mass: m.beltMass,
     money: m.beltMoney,
+    places: [{ at: [0, 0, 0], turn: 0, apart: [0, 0, 4 * p.width] }],
+    seen: () => ({
+      prisms: [prism(backOutline(m.layout.path, backThickness(s)), 0, p.width, [toothedOutline(m.layout.path, s, 0)])],
+    }),
     note: `${s.id}, ${m.layout.teeth} teeth (${stated(m.layout.teeth * s.pitch, 'length', 5)}), ${stated(p.width, 'length', 5)} wide`,
     curves: [],
   });

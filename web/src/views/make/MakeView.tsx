@@ -24,6 +24,7 @@ import { useStage } from '../../state/stages.ts';
 import { partOutlines, solidFile } from '../../workers/solid.ts';
 import type { SolidFormat } from '../../workers/solid-api.ts';
 import { Said } from '../../parts/Said.tsx';
+import { LineFiles } from './LineFiles.tsx';
 
 // Drawing in space is large and comes when it is asked for.
 const SpaceView = lazy(() => import('./space/SpaceView.tsx'));
@@ -414,6 +415,9 @@ export default function MakeView() {
         </div>
         {variant.stages.length === 0 ? (
           <p>There is nothing to make yet. Add stages in the Line, and their parts appear here.</p>
+        ) : null}
+        {variant.stages.length > 0 ? (
+          <LineFiles chordError={chordError} solidError={solidError} compensation={compensation} />
         ) : null}
         {variant.stages.map((s, i) => (
           <StageParts

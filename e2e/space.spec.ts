@@ -6,7 +6,7 @@ test('a planetary stage is shown piece by piece, drawn apart and cut, and goes r
   await page.getByRole('button', { name: 'In space' }).first().click();
   const canvas = page.getByRole('dialog').getByRole('img');
   // Two sets of sun, three planets with their pins and a plate; one ring, one plate at the output.
-  await expect(canvas).toHaveAttribute('data-pieces', '18', { timeout: 60_000 });
+  await expect(canvas).toHaveAttribute('data-pieces', '19', { timeout: 60_000 });
   const look = () => canvas.screenshot().then((b) => b.toString('base64'));
   const whole = await look();
   await page.getByLabel('Drawn apart').fill('0.8');

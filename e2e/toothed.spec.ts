@@ -1,3 +1,4 @@
+import { unzipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
 import { expect, expectAccessible, openDemo, saved, settled, test, type } from './fixture.ts';
 
@@ -40,7 +41,10 @@ test.describe('toothed stages', () => {
     expect(bytes.length).toBe(84 + 50 * bytes.readUInt32LE(80));
     const [all] = await Promise.all([
       page.waitForEvent('download'),
-      page.getByRole('button', { name: 'All parts as one 3MF' }).click(),
+      page
+        .getByRole('region', { name: 'Parts of stage 1' })
+        .getByRole('button', { name: 'All parts as one 3MF' })
+        .click(),
     ]);
     expect(
       readFileSync(await all.path())
@@ -52,6 +56,42 @@ test.describe('toothed stages', () => {
       page.getByRole('button', { name: 'Planet, set 1 as DXF' }).click(),
     ]);
     expect(readFileSync(await dxf.path(), 'utf8')).toContain('PROFILE');
+  });
+
+  test('a whole line: its bill for some joints, less what lies in the drawer, and all of it as one zip', async ({
+    page,
+  }) => {
+    await openDemo(page, 'Make', 'Wing root');
+    const line = page.getByRole('region', { name: 'The whole line' });
+    await expect(line).toContainText(/\d+ pieces of \d+ kinds/);
+    await line.getByText('Every piece').click();
+    const first = line.getByRole('table', { name: 'Bill of materials' }).getByRole('row').nth(1);
+    await expect(first).toContainText('motor');
+    await type(page, 'Joints to make', '4');
+    await expect(line).toContainText('For 4 joints');
+    await expect(first.getByRole('cell').nth(3)).toHaveText('4');
+    await expectAccessible(page);
+    const [csv] = await Promise.all([
+      page.waitForEvent('download'),
+      line.getByRole('button', { name: 'Bill of materials as CSV' }).click(),
+    ]);
+    expect(csv.suggestedFilename()).toMatch(/_bill\.csv$/);
+    expect(readFileSync(await csv.path(), 'utf8')).toMatch(/^name,for,how,material,note,a joint,needed/);
+    // A bed that is too small is told, and nothing is written.
+    await type(page, 'Bed, across', '20 mm');
+    await type(page, 'Bed, deep', '20 mm');
+    await line.getByRole('button', { name: 'Everything as one zip' }).click();
+    await expect(page.getByText(/does not go on the plate/)).toBeVisible({ timeout: 60_000 });
+    await type(page, 'Bed, across', '250 mm');
+    await type(page, 'Bed, deep', '250 mm');
+    const [zip] = await Promise.all([
+      page.waitForEvent('download', { timeout: 60_000 }),
+      line.getByRole('button', { name: 'Everything as one zip' }).click(),
+    ]);
+    const names = Object.keys(unzipSync(new Uint8Array(readFileSync(await zip.path()))));
+    expect(names).toEqual(expect.arrayContaining(['bill.csv', 'bill.md', 'assembly.md', 'manifest.json']));
+    expect(names.some((n) => /^plates\/.*\.3mf$/.test(n))).toBe(true);
+    expect(names).toContain('stl/stage1-ring.stl');
   });
 
   test('what wears and tires is told in hours against the life asked, leaves the torque alone, and is mended', async ({

@@ -285,7 +285,7 @@ async function core(): Promise<void> {
   if (parts.ok)
     say(
       'outline of a 96-tooth pulley at 2 µm as DXF',
-      time(() => c.writeDxf({ title: 'x', note: '', curves: parts.value[0]!.curves }, 2e-6), 20, 60),
+      time(() => c.writeDxf({ title: 'x', note: '', curves: parts.value[0]!.curves }), 20, 60),
       'ms',
     );
   say(

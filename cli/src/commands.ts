@@ -59,6 +59,8 @@ export interface Options {
   readonly joint?: string | undefined;
   readonly kinds?: string | undefined;
   readonly stages?: string | undefined;
+  readonly joints?: string | undefined;
+  readonly bed?: string | undefined;
 }
 
 /** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */
@@ -287,7 +289,7 @@ export function outline(kindId: string | undefined, partId: string | undefined, 
     case 'svg':
       return ok(writeSvg(sheet));
     case 'dxf':
-      return ok(writeDxf(sheet, chord.value.si));
+      return ok(writeDxf(sheet));
     case 'json':
       return ok(
         toJson({

@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { strFromU8, unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import cases from '../../core/test/cases/belts.json' with { type: 'json' };
 import lines from '../../core/test/cases/line.json' with { type: 'json' };
@@ -330,6 +331,33 @@ describe('the command line', () => {
       const bad = await run(...args);
       expect(bad.code).toBe(1);
       expect(bad.err).toContain(why);
+    }
+  });
+
+  it('tells what a variant is made of, and writes all of its files as one zip', async () => {
+    const made = await json('bill', demo, '--joints', '3');
+    expect(made.joints).toBe(3);
+    expect(made.rows[0].needed).toBe(3);
+    const shown = await run('bill', demo, '--format', 'csv');
+    expect(shown.out.split('\r\n')[0]).toMatch(/^name,for,how,/);
+    expect((await run('bill', demo)).out).toMatch(/^# Body yaw, variant /);
+    const out = join(mkdtempSync(join(tmpdir(), 'gristmill-files-')), 'yaw.zip');
+    const told = await json('files', demo, '--out', out, '--chord', '50 um', '--bed', '250 mm x 210 mm');
+    const zip = unzipSync(readFileSync(out));
+    expect(Object.keys(zip).sort()).toEqual(told.files);
+    expect(JSON.parse(strFromU8(zip['manifest.json']!)).bed).toEqual([250, 210]);
+    for (const [args, says] of [
+      [['bill', demo, '--joints', '0'], '--joints is not a number of joints'],
+      [['bill', demo, '--format', 'pdf'], 'not a format of bills'],
+      [['bill'], 'FILE is missing'],
+      [['files', demo], '--out is missing'],
+      [['files', demo, '--out', out, '--bed', '3 mm'], '--bed is not a bed'],
+      [['files', demo, '--out', out, '--bed', 'wide'], 'wide'],
+      [['files', demo, '--out', '/nowhere/x.zip', '--chord', '0.2 mm'], 'cannot be written'],
+    ] as const) {
+      const r = await run(...args);
+      expect(r.code).toBe(1);
+      expect(r.err).toContain(says);
     }
   });
 });

@@ -201,7 +201,7 @@ describe('all files of a line', () => {
   } as Variant;
   const wish: LineFilesWish = {
     ...{ title: 'Neck, variant A', variant, joints: 2, bed: { width: 0.22, depth: 0.22 }, gap: 4e-3 },
-    ...{ surface: 5e-5, curve: 1e-5, compensation: 0 },
+    ...{ reference: false, surface: 5e-5, curve: 1e-5, compensation: 0 },
   };
   const made = (over: Partial<LineFilesWish> = {}) => {
     const steps: number[] = [];

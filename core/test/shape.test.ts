@@ -73,37 +73,64 @@ describe('outline files', () => {
   const part = pulley(0);
   const sheet: ExportSheet = { title: 'Jib <b>1</b> & “pulley”', note: part.note, curves: part.curves };
 
-  it('DXF opens in a reader: millimetres, closed, layers by meaning, true size', () => {
-    const dxf = new DxfParser().parseSync(writeDxf(sheet, 2e-6))!;
-    expect(dxf.header['$INSUNITS']).toBe(4);
-    expect(dxf.header['$ACADVER']).toBe('AC1009');
-    const lines = dxf.entities as unknown as {
-      type: string;
-      layer: string;
-      shape: boolean;
-      vertices: { x: number; y: number }[];
-    }[];
-    expect(lines.map((l) => [l.type, l.layer, l.shape])).toEqual([
-      ['POLYLINE', 'PROFILE', true],
-      ['POLYLINE', 'BORE', true],
-      ['POLYLINE', 'PITCH-CIRCLE', true],
+  interface Read {
+    type: string;
+    layer: string;
+    shape: boolean;
+    vertices: { x: number; y: number; bulge?: number }[];
+    center: { x: number; y: number };
+    radius: number;
+  }
+  const readDxf = (...of: Parameters<typeof writeDxf>) => {
+    const dxf = new DxfParser().parseSync(writeDxf(...of))!;
+    return { header: dxf.header, entities: dxf.entities as unknown as Read[] };
+  };
+
+  it('DXF opens in a reader: millimetres, closed, layers by meaning, circles and arcs exactly', () => {
+    const { header, entities } = readDxf(sheet, { reference: true });
+    expect(header['$INSUNITS']).toBe(4);
+    expect(header['$ACADVER']).toBe('AC1009');
+    expect(entities.map((l) => [l.type, l.layer])).toEqual([
+      ['POLYLINE', 'PROFILE'],
+      ['CIRCLE', 'BORE'],
+      ['CIRCLE', 'PITCH-CIRCLE'],
     ]);
-    const shoelace = (v: { x: number; y: number }[]) =>
-      v.reduce((s, a, i) => s + (a.x * v[(i + 1) % v.length]!.y - v[(i + 1) % v.length]!.x * a.y) / 2, 0);
-    const exact = area(part.curves[0]!.outline) * 1e6;
-    expect(Math.abs(shoelace(lines[0]!.vertices) / exact - 1)).toBeLessThan(1e-3);
-    expect(shoelace(lines[1]!.vertices)).toBeCloseTo(Math.PI * 2.5 ** 2, 1);
+    const [profile, bore, pitch] = entities as [Read, Read, Read];
+    expect(profile.shape).toBe(true);
+    // Green over chords, and the segment of each arc: r²(θ − sin θ)/2 with θ = 4·atan(bulge).
+    const inside = profile.vertices.reduce((sum, v, i) => {
+      const w = profile.vertices[(i + 1) % profile.vertices.length]!;
+      const theta = 4 * Math.atan(v.bulge ?? 0);
+      const r = theta === 0 ? 0 : Math.hypot(w.x - v.x, w.y - v.y) / (2 * Math.sin(Math.abs(theta) / 2));
+      return sum + (v.x * w.y - w.x * v.y) / 2 + (r * r * (theta - Math.sin(theta))) / 2;
+    }, 0);
+    expect(inside / (area(part.curves[0]!.outline) * 1e6)).toBeCloseTo(1, 7);
+    expect([bore.center.x, bore.center.y, bore.radius]).toEqual([0, 0, 2.5]);
     // Pitch circle of 16 teeth of 3 mm.
-    expect(Math.hypot(lines[2]!.vertices[0]!.x, lines[2]!.vertices[0]!.y)).toBeCloseTo(48 / Math.PI / 2, 5);
+    expect(pitch.radius).toBeCloseTo(48 / Math.PI / 2, 5);
     // Measured over the tips of opposite teeth: the outside diameter.
-    expect(2 * Math.max(...lines[0]!.vertices.map((v) => Math.hypot(v.x, v.y)))).toBeCloseTo(
-      48 / Math.PI - 2 * 0.381,
-      3,
-    );
+    expect(2 * Math.max(...profile.vertices.map((v) => Math.hypot(v.x, v.y)))).toBeCloseTo(48 / Math.PI - 2 * 0.381, 3);
   });
 
-  it('DXF has a finer file for a finer chord error', () => {
-    expect(writeDxf(sheet, 5e-7).length).toBeGreaterThan(writeDxf(sheet, 2e-5).length * 1.5);
+  it('DXF holds what is cut; what is only looked at where it is asked for, or all there is', () => {
+    expect(readDxf(sheet).entities.map((l) => l.layer)).toEqual(['PROFILE', 'BORE']);
+    const room = { ...sheet, curves: [{ layer: 'clearance', outline: circle(0, 0, 0.02) }] };
+    expect(readDxf(room).entities.map((l) => l.layer)).toEqual(['CLEARANCE']);
+    // A circle that runs clockwise, off the middle, and an open line.
+    const odd = {
+      ...sheet,
+      curves: [
+        { layer: 'hole', outline: new OutlinePen().to(0.03, 0.01, -1).to(0.01, 0.01, -1).close() },
+        { layer: 'line', outline: segment(0, 0, 0.01, 0.02) },
+      ],
+    };
+    const [hole, line] = readDxf(odd).entities as [Read, Read];
+    expect([hole.type, hole.center.x, hole.center.y, hole.radius]).toEqual(['CIRCLE', 20, 10, 10]);
+    expect(line.shape).toBe(false);
+    expect(line.vertices.map((v) => [v.x, v.y])).toEqual([
+      [0, 0],
+      [10, 20],
+    ]);
   });
 
   it('SVG is in millimetres, with exact arcs and nothing unescaped', () => {
@@ -148,7 +175,7 @@ describe('names in files', () => {
     const svg = writeSvg({ title: 'Arm\u0007\u0000 \ud800', note: 'x\u0008', curves: [] } as never);
     // eslint-disable-next-line no-control-regex
     expect(svg).not.toMatch(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]|[\ud800-\udfff]/);
-    const dxf = writeDxf({ title: 'Arm\u0007\n999\nü', note: '\u0000', curves: [] } as never, 1e-5);
+    const dxf = writeDxf({ title: 'Arm\u0007\n999\nü', note: '\u0000', curves: [] } as never);
     expect(dxf.split('\n')[1]).toMatch(/^[\x20-\x7e]+$/);
   });
 });

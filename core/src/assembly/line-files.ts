@@ -1,4 +1,4 @@
-import { strToU8 } from 'fflate';
+import { strToU8, zipSync } from 'fflate';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { refuse, ok, type Result } from '../result.ts';
 import type { StageRecord, Variant } from '../schema/joint.ts';
@@ -11,6 +11,7 @@ import { write3mf, type NamedMesh, type PlateItem } from '../solid/threemf.ts';
 import type { Part } from '../stage/contract.ts';
 import { stageKind } from '../stage/registry.ts';
 import { inUnits, stated } from '../units/stated.ts';
+import { FINE } from '../gear/profile.ts';
 import { billOf, piecesOf } from './bill.ts';
 import { layOut, type Footprint } from './plates.ts';
 import { billCsv, billMarkdown } from './write-bill.ts';
@@ -24,7 +25,9 @@ export interface LineFilesWish {
   /** Width and depth of the printer's bed, and the room between pieces, m. */
   readonly bed: Footprint;
   readonly gap: number;
-  /** Largest distance of a meshed surface, and of a drawn curve, from the exact one, m. */
+  /** Layers that are only looked at in the DXF as well. */
+  readonly reference: boolean;
+  /** Largest distance of a meshed surface, and of a contour that is moved, from the exact one, m. */
   readonly surface: number;
   readonly curve: number;
   /** How far every contour is moved into the material, m. */
@@ -39,6 +42,9 @@ export interface LineFilesProgress {
 
 /** Files by name, with folders; as bytes. */
 export type NamedFiles = Readonly<Record<string, Uint8Array>>;
+
+/** The same as one zip. */
+export const zipped = (files: NamedFiles): Uint8Array => zipSync({ ...files });
 
 const MM = 1000;
 
@@ -177,7 +183,7 @@ export function* lineFiles(
     const sheet = { title: `${title}, stage ${stage + 1}, ${part.name}`, note, curves };
     if (part.curves.length > 0) {
       files[`svg/${baseName(one)}.svg`] = strToU8(writeSvg(sheet));
-      files[`dxf/${baseName(one)}.dxf`] = strToU8(writeDxf(sheet, wish.curve));
+      files[`dxf/${baseName(one)}.dxf`] = strToU8(writeDxf(sheet, { reference: wish.reference }));
     }
     if (!part.solid) continue;
     const mesh = meshSolid(kernel, part.solid(), surface, compensation);
@@ -220,7 +226,7 @@ function manifestOf(
     bed: [mm(wish.bed.width), mm(wish.bed.depth)],
     gap: mm(wish.gap),
     surfaceWithin: mm(wish.surface),
-    curvesWithin: mm(wish.curve),
+    curvesWithin: mm(wish.compensation === 0 ? FINE : wish.curve),
     movedIn: mm(wish.compensation),
     mass: Number((bill.mass * 1e3).toPrecision(6)),
     price: Number(bill.money.toFixed(2)),

@@ -1,9 +1,8 @@
 import { makeShelf, refuse, partsOf, type Part, type Result, type Solid } from '@gristmill/core';
-import { lineFiles } from '@gristmill/core/assembly/line-files';
+import { lineFiles, zipped } from '@gristmill/core/assembly/line-files';
 import { compensated, meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
 import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
-import { zipSync } from 'fflate';
 import kernelUrl from 'manifold-3d/manifold.wasm?url';
 import Kernel, { type ManifoldToplevel } from 'manifold-3d';
 import type { BodyWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
@@ -75,7 +74,7 @@ const api: SolidApi = {
     const making = lineFiles(await loaded(), wish, makeShelf(shop));
     let step = making.next();
     for (; !step.done; step = making.next()) onProgress(step.value);
-    return step.value.ok ? { ok: true, value: zipSync({ ...step.value.value, ...more }) } : step.value;
+    return step.value.ok ? { ok: true, value: zipped({ ...step.value.value, ...more }) } : step.value;
   },
   meshes: async (wish) => {
     const out: PartMesh[] = [];

@@ -91,9 +91,6 @@ interface Setting {
   readonly held: number;
 }
 
-/** Length over which an output pin is pushed, m: all discs and a gap. */
-const outLength = (p: CycloidalParams): number => p.discs * p.width + 1e-3;
-
 /** What friction makes of how contacts slide: losses by place, over what goes out. */
 function lossesOf({ p, shelf }: Setting, pushes: CycloidalSpread): CycloidalLoad {
   const sliding = (run: CycloidalParams['pinsRun']) => factor(shelf, run === 'fixed' ? 'lobe.slide' : 'lobe.roll');

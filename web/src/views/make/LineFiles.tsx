@@ -99,10 +99,12 @@ function BillTable({ bill }: { bill: Bill }) {
 /** The whole line: what it is made of, and everything to make it in one file. */
 export function LineFiles({
   chordError,
+  reference,
   solidError,
   compensation,
 }: {
   chordError: number;
+  reference: boolean;
   solidError: number;
   compensation: number;
 }) {
@@ -121,8 +123,9 @@ export function LineFiles({
   const named = (what: string, kind: string) => `${fileName(joint.name, variant.name, what)}.${kind}`;
   const everything = async () => {
     const stop = new AbortController();
-    const says = (doing: string, share: number) => setBusy({ doing, share, stop });
-    says('Starting', 0);
+    setBusy({ doing: 'Starting', share: 0, stop });
+    // Word of how far it is may come after the end: then it is about nothing.
+    const says = (doing: string, share: number) => setBusy((b) => (b?.stop === stop ? { doing, share, stop } : b));
     try {
       const more: Record<string, Uint8Array> = {};
       for (const [i, s] of exact ? variant.stages.entries() : []) {
@@ -141,7 +144,7 @@ export function LineFiles({
       }
       const out = await lineBundle(
         {
-          ...{ title, variant, joints, bed: { width, depth }, gap, compensation },
+          ...{ title, variant, joints, bed: { width, depth }, gap, compensation, reference },
           ...{ surface: solidError, curve: chordError },
         },
         edits,

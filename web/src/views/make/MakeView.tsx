@@ -33,12 +33,15 @@ function StageParts({
   stage,
   index,
   chordError,
+  reference,
   solidError,
   compensation,
 }: {
   stage: StageRecord;
   index: number;
   chordError: number;
+  /** Layers that are only looked at go into a DXF as well. */
+  reference: boolean;
   solidError: number;
   compensation: number;
 }) {
@@ -74,9 +77,9 @@ function StageParts({
     const sheet = { title: name, note: said(`${part.note}${by}`), curves };
     const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part.id)}.${kind}`;
     if (kind === 'svg') download(file, writeSvg(sheet), 'image/svg+xml');
-    else download(file, writeDxf(sheet, chordError), 'application/dxf');
+    else download(file, writeDxf(sheet, { reference }), 'application/dxf');
     toast(
-      kind === 'svg' && compensation === 0
+      compensation === 0
         ? `${file}: millimetres, arcs exact.`
         : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}${by}.`,
     );
@@ -365,6 +368,7 @@ export default function MakeView() {
   const variant = useVariant();
   const units = useUnits();
   const [chordError, setChordError] = useState(2e-6);
+  const [reference, setReference] = useState(false);
   const [solidError, setSolidError] = useState(1e-5);
   const [compensation, setCompensation] = useState(0);
   return (
@@ -374,7 +378,7 @@ export default function MakeView() {
           <h1 className="text-[15px]">
             Parts and outlines{' '}
             <span className="label block font-normal">
-              millimetres; SVG has arcs, DXF closed straight pieces, STL and 3MF closed surfaces, STEP exact bodies
+              millimetres; SVG and DXF have true arcs and circles, STL and 3MF closed surfaces, STEP exact bodies
             </span>
           </h1>
           <div className="w-[250px] shrink-0">
@@ -401,23 +405,34 @@ export default function MakeView() {
               onChange={setCompensation}
               help="Moves every contour into the material, outside in and holes out, by what the process adds on a side; measure a made part to know it. 0 is as drawn; STEP always is."
             />
-            <QuantityField
-              label="DXF chord error"
-              quantity="length"
-              value={chordError}
-              min={1e-7}
-              max={1e-3}
-              step={1e-6}
-              onChange={setChordError}
-              help={`Largest distance between the file and the exact curve, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`}
-            />
+            {compensation === 0 ? null : (
+              <QuantityField
+                label="Contour chord error"
+                quantity="length"
+                value={chordError}
+                min={1e-7}
+                max={1e-3}
+                step={1e-6}
+                onChange={setChordError}
+                help={`Largest distance between a contour that was moved and the exact one, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`}
+              />
+            )}
+            <label className="flex items-baseline justify-between gap-2">
+              Pitch circles and other reference in DXF
+              <input type="checkbox" checked={reference} onChange={(e) => setReference(e.target.checked)} />
+            </label>
           </div>
         </div>
         {variant.stages.length === 0 ? (
           <p>There is nothing to make yet. Add stages in the Line, and their parts appear here.</p>
         ) : null}
         {variant.stages.length > 0 ? (
-          <LineFiles chordError={chordError} solidError={solidError} compensation={compensation} />
+          <LineFiles
+            chordError={chordError}
+            reference={reference}
+            solidError={solidError}
+            compensation={compensation}
+          />
         ) : null}
         {variant.stages.map((s, i) => (
           <StageParts
@@ -425,6 +440,7 @@ export default function MakeView() {
             stage={s}
             index={i}
             chordError={chordError}
+            reference={reference}
             solidError={solidError}
             compensation={compensation}
           />

@@ -15,6 +15,7 @@ import { lineFiles, zipped } from '@gristmill/core/assembly/line-files';
 import Kernel from 'manifold-3d';
 import { writeFileSync } from 'node:fs';
 import { openFile, toJson, type Options } from './commands.ts';
+import { chordOf } from './solid.ts';
 
 /** What is to be made: a variant, and how many joints of it. */
 interface Wanted {
@@ -69,14 +70,8 @@ export async function files(file: string | undefined, o: Options): Promise<Resul
   if (!o.out) return refuse('--out is missing.', 'Files go into a zip.', 'Write --out joint.zip.');
   const bed = bedOf(o.bed ?? '220 mm');
   if (!bed.ok) return bed;
-  const chord = parseQuantity(o.chord ?? '10 µm', 'length');
+  const chord = chordOf(o);
   if (!chord.ok) return chord;
-  if (!(chord.value.si >= 5e-7 && chord.value.si <= 1e-3))
-    return refuse(
-      'The chord error cannot be kept.',
-      'It must be between 0.5 µm and 1 mm.',
-      'Write it like --chord "10 um".',
-    );
   const { title, variant, joints, shelf } = of.value;
   const kernel = await Kernel();
   kernel.setup();
@@ -84,7 +79,7 @@ export async function files(file: string | undefined, o: Options): Promise<Resul
     kernel,
     {
       ...{ title, variant, joints, bed: bed.value, gap: 4e-3, reference: false },
-      ...{ surface: chord.value.si, curve: 2e-6, compensation: 0 },
+      ...{ surface: chord.value, curve: 2e-6, compensation: 0 },
     },
     shelf,
   );

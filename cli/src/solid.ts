@@ -1,4 +1,5 @@
 import { ok, parseQuantity, partsOf, refuse, type Result, type Solid } from '@gristmill/core';
+import { onOnePlate } from '@gristmill/core/assembly/laid-out';
 import { meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
 import { namedBody, writeStep, type NamedBody } from '@gristmill/core/solid/step';
 import Kernel from 'manifold-3d';
@@ -26,6 +27,19 @@ async function exactFile(
   return ok({ bytes: await writeStep(kit, bodies), volume: bodies.reduce((s, b) => s + b.volume, 0) * 1e-9 });
 }
 
+/** Largest distance of a surface from the exact one, m; as typed, or a hundredth of a millimetre. */
+export function chordOf(o: Options): Result<number> {
+  const chord = parseQuantity(o.chord ?? '10 µm', 'length');
+  if (!chord.ok) return chord;
+  if (!(chord.value.si >= 5e-7 && chord.value.si <= 1e-3))
+    return refuse(
+      'The chord error cannot be kept.',
+      'It must be between 0.5 µm and 1 mm.',
+      'Write it like --chord "10 um".',
+    );
+  return ok(chord.value.si);
+}
+
 /** `solid KIND [PART] --params JSON --format stl|3mf|step --out FILE`: bodies of parts, as closed surfaces or exact. */
 export async function solid(
   kindId: string | undefined,
@@ -42,14 +56,8 @@ export async function solid(
       'They are written as stl, 3mf or step.',
       'Write --format stl.',
     );
-  const chord = parseQuantity(o.chord ?? '10 µm', 'length');
+  const chord = chordOf(o);
   if (!chord.ok) return chord;
-  if (!(chord.value.si >= 5e-7 && chord.value.si <= 1e-3))
-    return refuse(
-      'The chord error cannot be kept.',
-      'It must be between 0.5 µm and 1 mm.',
-      'Write it like --chord "10 um".',
-    );
   const moved = parseQuantity(o.compensation ?? '0 mm', 'length');
   if (!moved.ok) return moved;
   if (!(Math.abs(moved.value.si) <= 5e-4))
@@ -109,19 +117,19 @@ export async function solid(
   }
   const kernel = await Kernel();
   kernel.setup();
-  const meshes: NamedMesh[] = [];
+  const meshes: (NamedMesh & { count: number })[] = [];
   for (const p of wanted) {
-    const mesh = meshSolid(kernel, p.solid!(), chord.value.si, moved.value.si);
+    const mesh = meshSolid(kernel, p.solid!(), chord.value, moved.value.si);
     if (!mesh)
       return refuse(`Nothing is left of “${p.name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
-    meshes.push({ name: p.name, mesh });
+    meshes.push({ name: p.name, mesh, count: partId === undefined ? p.quantity : 1 });
   }
   try {
     writeFileSync(
       o.out,
       format === 'stl'
         ? writeStl(meshes[0]!.mesh, `${asked.value.kind.name}, ${wanted[0]!.name}`)
-        : write3mf(meshes, asked.value.kind.name),
+        : write3mf(meshes, asked.value.kind.name, onOnePlate(meshes)),
     );
   } catch (error) {
     return unwritable(error);
@@ -135,7 +143,7 @@ export async function solid(
           format,
           parts: wanted.map((p) => p.id),
           unit: 'mm',
-          chordError: chord.value.si,
+          chordError: chord.value,
           volume,
           triangles,
         })

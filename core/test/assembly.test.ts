@@ -4,6 +4,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import Kernel from 'manifold-3d';
 import Papa from 'papaparse';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { onOnePlate } from '../src/assembly/laid-out.ts';
 import { lineFiles, type LineFilesWish, type NamedFiles } from '../src/assembly/line-files.ts';
 import {
   analyseLine,
@@ -12,11 +13,13 @@ import {
   billOf,
   layOut,
   makeShelf,
+  partsOf,
   readJointFile,
   stageKind,
   type Joint,
   type Variant,
 } from '../src/index.ts';
+import { meshSolid } from '../src/solid/mesh.ts';
 
 const shelf = makeShelf();
 const demo = (name: string): Joint => {
@@ -181,6 +184,35 @@ describe('pieces on plates', () => {
     // Five by five of 40 mm in 205 mm, less the edges.
     expect(layOut(square, { width: 0.205, depth: 0.205 }, 2e-3).plates.map((p) => p.length)).toEqual([25, 25]);
     expect(layOut([], { width: 0.2, depth: 0.2 }, 2e-3)).toEqual({ plates: [], tooLarge: [] });
+  });
+});
+
+describe('all parts of a stage as one file', () => {
+  it('lie side by side in the number it takes: three planets, not one in the sun', async () => {
+    const kernel = await Kernel();
+    kernel.setup();
+    const parts = partsOf('planetary', stageKind('planetary')!.starts, shelf);
+    if (!parts.ok) throw new Error(parts.problem.what);
+    const list = parts.value.flatMap((p) => {
+      const mesh = p.solid && meshSolid(kernel, p.solid(), 5e-5, 0);
+      return mesh ? [{ id: p.id, count: p.quantity, mesh }] : [];
+    });
+    const items = onOnePlate(list);
+    const of = (id: string) => items.filter((x) => list[x.part]!.id === id);
+    expect(of('planet')).toHaveLength(3);
+    expect(items).toHaveLength(list.reduce((s, x) => s + x.count, 0));
+    const size = (part: number) => {
+      const x = list[part]!.mesh.vertices.filter((_, i) => i % 3 === 0);
+      return x.reduce((m, v) => Math.max(m, v), 0) * 2;
+    };
+    // Round things: their middles are further apart than their radii and the room between.
+    items.forEach((a, i) => {
+      for (const b of items.slice(i + 1))
+        expect(Math.hypot(a.at[0] - b.at[0], a.at[1] - b.at[1])).toBeGreaterThan(
+          (size(a.part) + size(b.part)) / 2 + 3.9,
+        );
+    });
+    expect(onOnePlate([])).toEqual([]);
   });
 });
 

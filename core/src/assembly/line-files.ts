@@ -7,13 +7,14 @@ import { writeSvg } from '../shape/svg.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { compensated, meshSolid, type TriangleMesh } from '../solid/mesh.ts';
 import { writeStl } from '../solid/stl.ts';
-import { write3mf, type NamedMesh, type PlateItem } from '../solid/threemf.ts';
+import { write3mf, type NamedMesh } from '../solid/threemf.ts';
 import type { Part } from '../stage/contract.ts';
 import { stageKind } from '../stage/registry.ts';
 import { inUnits, stated } from '../units/stated.ts';
 import { FINE } from '../gear/profile.ts';
 import { billOf, piecesOf } from './bill.ts';
-import { layOut, type Footprint } from './plates.ts';
+import { laidOut } from './laid-out.ts';
+import type { Footprint } from './plates.ts';
 import { billCsv, billMarkdown } from './write-bill.ts';
 
 /** What is wanted of a whole line as files. */
@@ -56,23 +57,6 @@ interface Meshed {
   readonly count: number;
 }
 
-interface Box {
-  readonly low: readonly [number, number, number];
-  readonly high: readonly [number, number, number];
-}
-
-function boxOf({ vertices }: TriangleMesh): Box {
-  const low: [number, number, number] = [Infinity, Infinity, Infinity];
-  const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < vertices.length; i++) {
-    const v = vertices[i]!;
-    const k = i % 3;
-    if (v < low[k]!) low[k] = v;
-    if (v > high[k]!) high[k] = v;
-  }
-  return { low, high };
-}
-
 /** A name as part of a file's name. */
 const slug = (name: string): string =>
   name
@@ -85,37 +69,20 @@ const baseName = ({ stage, part }: Pick<Meshed, 'stage' | 'part'>): string => `s
 
 /** Printed parts of one material on plates, each plate a 3MF of its own. */
 function platesOf(material: string, list: readonly Meshed[], wish: LineFilesWish): Result<NamedFiles> {
-  const boxes = list.map((m) => boxOf(m.mesh));
-  const pieces = list.flatMap(({ count }, k) => Array.from({ length: count }, () => k));
-  const prints = pieces.map((k): Footprint => {
-    const { low, high } = boxes[k]!;
-    return { width: (high[0] - low[0]) / MM, depth: (high[1] - low[1]) / MM };
-  });
-  const { plates, tooLarge } = layOut(prints, wish.bed, wish.gap);
+  const { plates, tooLarge } = laidOut(list, wish.bed, wish.gap);
   const large = tooLarge[0];
-  if (large !== undefined) {
+  if (large) {
     const size = (x: number) => stated(x, 'length', 4);
-    const { width, depth } = prints[large]!;
     return refuse(
-      `“${list[pieces[large]!]!.part.name}” does not go on the plate.`,
-      `It takes up ${size(width)} by ${size(depth)}, and the bed is ${size(wish.bed.width)} by ${size(wish.bed.depth)}, less ${size(wish.gap)} at every edge.`,
+      `“${list[large.part]!.part.name}” does not go on the plate.`,
+      `It takes up ${size(large.width)} by ${size(large.depth)}, and the bed is ` +
+        `${size(wish.bed.width)} by ${size(wish.bed.depth)}, less ${size(wish.gap)} at every edge.`,
       'Give a larger bed or less room between the pieces, or have that part made elsewhere.',
     );
   }
   const files: Record<string, Uint8Array> = {};
-  plates.forEach((plate, n) => {
-    const used = [...new Set(plate.map((q) => pieces[q.piece]!))].sort((a, b) => a - b);
-    const items = plate.map(({ piece, x, y, turned }): PlateItem => {
-      const k = pieces[piece]!;
-      const { low, high } = boxes[k]!;
-      // Turned by a quarter what was its left edge lies in front, and what was in front at the right.
-      const corner = turned ? [-high[1], low[0]] : [low[0], low[1]];
-      return {
-        part: used.indexOf(k),
-        turn: turned ? Math.PI / 2 : 0,
-        at: [x * MM - corner[0]!, y * MM - corner[1]!, -low[2]],
-      };
-    });
+  plates.forEach((items, n) => {
+    const used = [...new Set(items.map((x) => x.part))].sort((a, b) => a - b);
     const meshes = used.map((k): NamedMesh => ({
       name: `Stage ${list[k]!.stage + 1}, ${list[k]!.part.name}`,
       mesh: list[k]!.mesh,
@@ -124,7 +91,7 @@ function platesOf(material: string, list: readonly Meshed[], wish: LineFilesWish
     files[`plates/${slug(material)}${name}.3mf`] = write3mf(
       meshes,
       `${wish.title}, ${material}, plate ${n + 1} of ${plates.length}`,
-      items,
+      items.map((x) => ({ ...x, part: used.indexOf(x.part) })),
     );
   });
   return ok(files);

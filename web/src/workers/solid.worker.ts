@@ -1,4 +1,5 @@
 import { makeShelf, refuse, partsOf, type Part, type Result, type Solid } from '@gristmill/core';
+import { onOnePlate } from '@gristmill/core/assembly/laid-out';
 import { lineFiles, zipped } from '@gristmill/core/assembly/line-files';
 import { compensated, meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
 import { registerKinds } from '@gristmill/core/stage/catalogue';
@@ -27,7 +28,7 @@ const loaded = (): Promise<ManifoldToplevel> =>
 async function meshAll(
   wish: BodyWish,
   bodyOf: (p: Part) => (() => Solid) | undefined,
-  each: (mesh: PartMesh & { name: string; volume: number }, share: number) => void,
+  each: (mesh: PartMesh & { name: string; volume: number; count: number }, share: number) => void,
 ): Promise<Result<number>> {
   const made = partsOf(wish.kind, wish.params, makeShelf(wish.shop));
   if (!made.ok) return made;
@@ -39,26 +40,29 @@ async function meshAll(
     const mesh = meshSolid(k, bodyOf(p)!(), wish.chordError, wish.compensation);
     if (!mesh)
       return refuse(`Nothing is left of “${p.name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
-    each({ ...mesh, id: p.id, name: p.name }, (i + 1) / parts.length);
+    each({ ...mesh, id: p.id, name: p.name, count: p.quantity }, (i + 1) / parts.length);
   }
   return { ok: true, value: parts.length };
 }
 
 const api: SolidApi = {
   file: async (wish: SolidWish, onProgress): Promise<Result<Uint8Array>> => {
-    const meshes: NamedMesh[] = [];
+    const meshes: (NamedMesh & { count: number })[] = [];
     const done = await meshAll(
       wish,
       (p) => p.solid,
       (mesh, share) => {
-        meshes.push({ name: mesh.name, mesh });
+        meshes.push({ name: mesh.name, mesh, count: mesh.count });
         onProgress(share);
       },
     );
     return done.ok
       ? {
           ok: true,
-          value: wish.format === 'stl' ? writeStl(meshes[0]!.mesh, wish.title) : write3mf(meshes, wish.title),
+          value:
+            wish.format === 'stl'
+              ? writeStl(meshes[0]!.mesh, wish.title)
+              : write3mf(meshes, wish.title, onOnePlate(meshes)),
         }
       : done;
   },

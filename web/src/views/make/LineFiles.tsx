@@ -1,13 +1,4 @@
-import {
-  billCsv,
-  billMarkdown,
-  formatQuantity,
-  HOW_MADE,
-  sayProblem,
-  stageKind,
-  type Bill,
-  type BillRow,
-} from '@gristmill/core';
+import { billCsv, billMarkdown, formatQuantity, HOW_MADE, sayProblem, type Bill, type BillRow } from '@gristmill/core';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { download, fileName } from '../../app/download.ts';
@@ -19,6 +10,7 @@ import { useUnits } from '../../state/prefs.ts';
 import { useEdits } from '../../state/shelf.ts';
 import { useBill } from '../../workers/queries.ts';
 import { lineBundle, solidFile } from '../../workers/solid.ts';
+import { BusyNote, useMaking } from './making.tsx';
 
 /** A usual bed, and room to get a scraper between pieces, m. */
 const BED = 0.22;
@@ -116,31 +108,24 @@ export function LineFiles({
   const [depth, setDepth] = useState(BED);
   const [gap, setGap] = useState(ROOM);
   const [exact, setExact] = useState(false);
-  const [busy, setBusy] = useState<{ doing: string; share: number; stop: AbortController } | undefined>();
+  const { busy, make } = useMaking('The files could not be made');
   const bill = useBill(joints);
   if (!bill) return null;
   const title = `${joint.name}, variant ${variant.name}`;
   const named = (what: string, kind: string) => `${fileName(joint.name, variant.name, what)}.${kind}`;
-  const everything = async () => {
-    const stop = new AbortController();
-    setBusy({ doing: 'Starting', share: 0, stop });
-    // Word of how far it is may come after the end: then it is about nothing.
-    const says = (doing: string, share: number) => setBusy((b) => (b?.stop === stop ? { doing, share, stop } : b));
-    try {
+  const everything = () =>
+    make('Starting', async (says, signal) => {
       const more: Record<string, Uint8Array> = {};
-      for (const [i, s] of exact ? variant.stages.entries() : []) {
-        const { kind, params } = s;
+      for (const [i, { kind, params }] of exact ? variant.stages.entries() : []) {
+        // Of what is bought there is no body.
+        if (!bill.ok || bill.value.rows.every((r) => r.how === 'bought' || !r.at.includes(`stage ${i + 1}`))) continue;
         const wish = { kind, params, shop: edits, format: 'step' as const, chordError: solidError, compensation: 0 };
         const doing = `Exact bodies of stage ${i + 1}`;
         says(doing, 0);
-        const made = await solidFile(
-          { ...wish, title: `${title}, stage ${i + 1}` },
-          (share) => says(doing, share),
-          stop.signal,
-        );
-        // A bought unit has no body of its own.
-        if (made.ok) more[`step/stage${i + 1}.step`] = made.value;
-        else if (!stageKind(kind)?.bought) return void toast(sayProblem(made.problem));
+        const to = (share: number) => says(doing, share);
+        const made = await solidFile({ ...wish, title: `${title}, stage ${i + 1}` }, to, signal);
+        if (!made.ok) return void toast(sayProblem(made.problem));
+        more[`step/stage${i + 1}.step`] = made.value;
       }
       const out = await lineBundle(
         {
@@ -150,32 +135,18 @@ export function LineFiles({
         edits,
         more,
         ({ doing, share }) => says(doing, share),
-        stop.signal,
+        signal,
       );
       if (!out.ok) return void toast(sayProblem(out.problem));
       download(named('files', 'zip'), out.value, 'application/zip');
       toast(`${named('files', 'zip')}: bill, plates, every part and the order of assembly.`);
-    } catch (error) {
-      toast(
-        stop.signal.aborted
-          ? 'Stopped; nothing was written.'
-          : `The files could not be made: ${error instanceof Error ? error.message : 'the worker ended'}. Try a coarser surface.`,
-      );
-    } finally {
-      setBusy(undefined);
-    }
-  };
+    });
   return (
     <section aria-label="The whole line" className="pb-4">
       <h2 className="flex items-baseline justify-between border-b border-strong pb-1">
         <span>The whole line</span>
         {busy ? (
-          <span className="font-normal" role="status">
-            {busy.doing}: {(busy.share * 100).toFixed(0)} %{' '}
-            <button type="button" className="btn-quiet" onClick={() => busy.stop.abort()}>
-              Stop
-            </button>
-          </span>
+          <BusyNote busy={busy} />
         ) : bill.ok ? (
           <span>
             <span className="label mr-2 font-normal">bill of materials</span>

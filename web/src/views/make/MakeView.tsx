@@ -25,6 +25,7 @@ import { partOutlines, solidFile } from '../../workers/solid.ts';
 import type { SolidFormat } from '../../workers/solid-api.ts';
 import { Said } from '../../parts/Said.tsx';
 import { LineFiles } from './LineFiles.tsx';
+import { BusyNote, useMaking } from './making.tsx';
 
 // Drawing in space is large and comes when it is asked for.
 const SpaceView = lazy(() => import('./space/SpaceView.tsx'));
@@ -49,7 +50,7 @@ function StageParts({
   const variant = useVariant();
   const units = useUnits();
   const edits = useEdits();
-  const [busy, setBusy] = useState<{ what: string; share: number; stop: AbortController } | undefined>();
+  const { busy, make } = useMaking('The solid could not be made');
   const [looking, setLooking] = useState(false);
   const opened = useStage(stage);
   const made = useMemo(() => (opened?.ok ? opened.value.parts() : opened), [opened]);
@@ -84,11 +85,9 @@ function StageParts({
         : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}${by}.`,
     );
   };
-  const solid = async (format: SolidFormat, part?: Part) => {
-    const stop = new AbortController();
+  const solid = (format: SolidFormat, part?: Part) => {
     const name = part?.name ?? `Stage ${index + 1}`;
-    setBusy({ what: name, share: 0, stop });
-    try {
+    return make(name, async (says, signal) => {
       const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part?.id ?? 'parts')}.${format}`;
       const out = await solidFile(
         {
@@ -101,29 +100,19 @@ function StageParts({
           compensation: format === 'step' ? 0 : compensation,
           title: `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${name}`,
         },
-        (share) => setBusy((b) => b && { ...b, share }),
-        stop.signal,
+        (share) => says(name, share),
+        signal,
       );
-      if (!out.ok) toast(sayProblem(out.problem));
-      else {
-        download(file, out.value, `model/${format}`);
-        toast(
-          format === 'step'
-            ? `${file}: millimetres, exact splines and arcs, as drawn.`
-            : `${file}: millimetres, surface within ` +
-                (`${formatQuantity(solidError, 'length', { length: 'µm' })}` +
-                  `${compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`}.`),
-        );
-      }
-    } catch (error) {
+      if (!out.ok) return void toast(sayProblem(out.problem));
+      download(file, out.value, `model/${format}`);
       toast(
-        stop.signal.aborted
-          ? 'Stopped; nothing was written.'
-          : `The solid could not be made: ${error instanceof Error ? error.message : 'the worker ended'}. Try a coarser surface.`,
+        format === 'step'
+          ? `${file}: millimetres, exact splines and arcs, as drawn.`
+          : `${file}: millimetres, surface within ` +
+              (`${formatQuantity(solidError, 'length', { length: 'µm' })}` +
+                `${compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`}.`),
       );
-    } finally {
-      setBusy(undefined);
-    }
+    });
   };
   const bodies = made.value.some((p) => p.solid);
   return (
@@ -133,12 +122,7 @@ function StageParts({
           Stage {index + 1}, {stageKind(stage.kind)?.name.toLowerCase()}
         </span>
         {busy ? (
-          <span className="font-normal" role="status">
-            {busy.what}: {(busy.share * 100).toFixed(0)} %{' '}
-            <button type="button" className="btn-quiet" onClick={() => busy.stop.abort()}>
-              Stop
-            </button>
-          </span>
+          <BusyNote busy={busy} />
         ) : bodies ? (
           <span>
             <button type="button" className="mend mr-3 font-normal" onClick={() => setLooking(true)}>
@@ -418,7 +402,7 @@ export default function MakeView() {
               />
             )}
             <label className="flex items-baseline justify-between gap-2">
-              Pitch circles and other reference in DXF
+              Reference lines in DXF
               <input type="checkbox" checked={reference} onChange={(e) => setReference(e.target.checked)} />
             </label>
           </div>

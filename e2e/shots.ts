@@ -75,7 +75,7 @@ test('pictures of the main views', async ({ page }) => {
   await shoot('stage-planetary');
   await go('Make');
   await page.getByRole('button', { name: 'In space' }).first().click();
-  await page.locator('canvas[data-pieces="18"]').waitFor({ timeout: 60_000 });
+  await page.locator('canvas[data-pieces="19"]').waitFor({ timeout: 60_000 });
   await page.getByLabel('Drawn apart').fill('0.55');
   await page.getByLabel('Cut', { exact: true }).selectOption('y');
   await page.getByRole('button', { name: 'Fit' }).click();

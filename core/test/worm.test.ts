@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { asToothMaterial, rootStrength } from '../src/gear/tooth-material.ts';
 import {
   flatten,
   makeShelf,
@@ -295,5 +296,22 @@ describe('a worm stage', () => {
       .checks.filter((c) => c.state === 'fails' && c.severity === 'stop')
       .map((c) => c.id);
     expect(fails).toEqual([]);
+  });
+
+  it('bears less at the wheel’s root by what rubbing warms it: as much of the flank’s rise as roots have of it', () => {
+    const opened = kind.open(kind.starts, shelf);
+    if (!opened.ok) throw new Error(opened.problem.what);
+    const at = (speed: number) => ({ torque: 4, torqueRms: 3, speed });
+    const breaks = (speed: number) =>
+      opened.value.load(at(speed)).limits.find((l) => l.mode === 'root of the wheel breaks')!.torque;
+    const value = (id: string) => shelf.factors[id]!.value;
+    const flank = opened.value.report(at(3)).figures.find((f) => f.id === 'warm')!.value;
+    const root = value('ambient') + ((flank - value('ambient')) * value('gear.heatRoot')) / value('gear.heatFlank');
+    expect(root).toBeGreaterThan(value('ambient') + 5);
+    const wheel = asToothMaterial(
+      shelf.materials.find((m) => m.id === (kind.starts as { material2: string }).material2)!,
+    );
+    const strength = (t: number) => rootStrength(wheel, t, false, shelf).peak;
+    expect(breaks(3) / breaks(0) / (strength(root) / strength(value('ambient')))).toBeCloseTo(1, 9);
   });
 });

@@ -1,11 +1,11 @@
 import { driveMoney } from '../motor/driver.ts';
+import { partsOf } from '../line/open.ts';
 import { outputPieces } from '../line/output.ts';
 import { ok, type Result } from '../result.ts';
 import type { StageRecord, Variant } from '../schema/joint.ts';
 import type { Drawer, Stocked } from '../shop/drawer.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Part } from '../stage/contract.ts';
-import { stageKind } from '../stage/registry.ts';
 
 /** How a piece comes about: printed, made some other way to its drawing, or bought by its name. */
 export type HowMade = 'printed' | 'cut' | 'bought';
@@ -49,9 +49,7 @@ const howOf = (p: Part): HowMade => (p.made === 'printed' ? 'printed' : p.solid 
 
 /** Parts of a stage that are made or bought; refuses in words where the stage cannot be. */
 export function piecesOf(stage: Pick<StageRecord, 'kind' | 'params'>, shelf: Shelf): Result<readonly Part[]> {
-  const opened = stageKind(stage.kind)!.open(stage.params, shelf);
-  if (!opened.ok) return opened;
-  const parts = opened.value.parts();
+  const parts = partsOf(stage.kind, stage.params, shelf);
   return parts.ok ? ok(parts.value.filter((p) => !p.reference)) : parts;
 }
 

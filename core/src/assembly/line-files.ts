@@ -1,5 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import type { ManifoldToplevel } from 'manifold-3d';
+import { openStage } from '../line/open.ts';
 import { refuse, ok, type Result } from '../result.ts';
 import type { StageRecord, Variant } from '../schema/joint.ts';
 import { writeDxf } from '../shape/dxf.ts';
@@ -101,10 +102,9 @@ function platesOf(material: string, list: readonly Meshed[], wish: LineFilesWish
 function assemblyMarkdown(title: string, stages: readonly StageRecord[], shelf: Shelf): string {
   const lines = [`# ${title}`, ''];
   stages.forEach((s, i) => {
-    const kind = stageKind(s.kind)!;
-    const opened = kind.open(s.params, shelf);
+    const opened = openStage(s, shelf);
     if (!opened.ok) return;
-    lines.push(`## Stage ${i + 1}, ${kind.name.toLowerCase()}`, '');
+    lines.push(`## Stage ${i + 1}, ${stageKind(s.kind)?.name.toLowerCase()}`, '');
     for (const step of opened.value.assembly())
       lines.push(`- [ ] ${inUnits(step.do)}${step.caution ? ` *${inUnits(step.caution)}*` : ''}`);
     lines.push('');

@@ -309,6 +309,20 @@ describe('all files of a line', () => {
     expect(counts.get('Stage 2, Planet')).toBe(6);
   });
 
+  it('keeps plates of materials apart whose names come to the same in a file', () => {
+    const own = (id: string, name: string) => ({ ...shelf.materials.find((m) => m.id === 'pla')!, id, name });
+    const two = makeShelf({ materials: [own('own-a', 'Пластик'), own('own-b', '塑料')] });
+    const stages = ['own-a', 'own-b'].map((id) => ({
+      ...{ id, kind: 'spur' },
+      params: { ...spur, material1: id, material2: id },
+    }));
+    const g = lineFiles(kernel, { ...wish, variant: { ...variant, stages } as Variant }, two);
+    let s = g.next();
+    while (!s.done) s = g.next();
+    if (!s.value.ok) throw new Error(s.value.problem.what);
+    expect(Object.keys(s.value.value).filter((n) => n.startsWith('plates/'))).toHaveLength(2);
+  });
+
   it('refuses a bed that is too small by the part’s name and size, and moves contours in where that is asked', () => {
     const small = made({ bed: { width: 0.03, depth: 0.03 } }).result;
     expect(small).toMatchObject({

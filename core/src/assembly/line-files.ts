@@ -68,8 +68,12 @@ const slug = (name: string): string =>
 
 const baseName = ({ stage, part }: Pick<Meshed, 'stage' | 'part'>): string => `stage${stage + 1}-${slug(part.id)}`;
 
-/** Printed parts of one material on plates, each plate a 3MF of its own. */
-function platesOf(material: string, list: readonly Meshed[], wish: LineFilesWish): Result<NamedFiles> {
+/**
+ * Printed parts of one material on plates, each plate a 3MF of its own.
+ *
+ * @param file what their names begin with
+ */
+function platesOf(material: string, file: string, list: readonly Meshed[], wish: LineFilesWish): Result<NamedFiles> {
   const { plates, tooLarge } = laidOut(list, wish.bed, wish.gap);
   const large = tooLarge[0];
   if (large) {
@@ -85,11 +89,11 @@ function platesOf(material: string, list: readonly Meshed[], wish: LineFilesWish
   plates.forEach((items, n) => {
     const used = [...new Set(items.map((x) => x.part))].sort((a, b) => a - b);
     const meshes = used.map((k): NamedMesh => ({
-      name: `Stage ${list[k]!.stage + 1}, ${list[k]!.part.name}`,
+      name: `Stage ${list[k]!.stage + 1}, ${inUnits(list[k]!.part.name)}`,
       mesh: list[k]!.mesh,
     }));
     const name = plates.length > 1 ? `-${n + 1}` : '';
-    files[`plates/${slug(material)}${name}.3mf`] = write3mf(
+    files[`plates/${file}${name}.3mf`] = write3mf(
       meshes,
       `${wish.title}, ${material}, plate ${n + 1} of ${plates.length}`,
       items.map((x) => ({ ...x, part: used.indexOf(x.part) })),
@@ -147,7 +151,7 @@ export function* lineFiles(
     yield { doing: inUnits(part.name), share: i / made.length };
     const note = inUnits(part.note);
     const curves = compensation === 0 ? part.curves : compensated(kernel, part.curves, compensation, wish.curve / 2);
-    const sheet = { title: `${title}, stage ${stage + 1}, ${part.name}`, note, curves };
+    const sheet = { title: `${title}, stage ${stage + 1}, ${inUnits(part.name)}`, note, curves };
     if (part.curves.length > 0) {
       files[`svg/${baseName(one)}.svg`] = strToU8(writeSvg(sheet));
       files[`dxf/${baseName(one)}.dxf`] = strToU8(writeDxf(sheet, { reference: wish.reference }));
@@ -163,10 +167,16 @@ export function* lineFiles(
     files[`stl/${baseName(one)}.stl`] = writeStl(mesh, sheet.title);
     if (part.made === 'printed') meshed.push({ stage, part, mesh, count: part.quantity * joints });
   }
+  const taken = new Set<string>();
   for (const material of new Set(meshed.map((m) => m.part.material))) {
     yield { doing: `Plates of ${material}`, share: 1 };
+    // Materials of the reader's own may be named alike but for what a file's name cannot hold.
+    let file = slug(material);
+    for (let n = 2; taken.has(file); n++) file = `${slug(material)}-${n}`;
+    taken.add(file);
     const plates = platesOf(
       material,
+      file,
       meshed.filter((m) => m.part.material === material),
       wish,
     );

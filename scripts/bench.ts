@@ -139,7 +139,7 @@ async function core(): Promise<void> {
   say('lines found whole, after screening, one core', composed.ms / 1000, 's');
   say('lines looked at for that', composed.value.looked, '');
   say('of those judged by bounds, many at a time', (100 * (composed.value.pruned ?? 0)) / composed.value.looked, '%');
-  say('memory of the process after it', process.memoryUsage().rss / 1e6, 'MB', 300);
+  say('memory in use after it', process.memoryUsage().heapUsed / 1e6, 'MB', 300);
   const turn = (n: number) => {
     const input = Float64Array.from({ length: n }, (_, i) => ((i < n / 2 ? i : n - i) * 1000) / n);
     return { input, output: input.map((x, i) => x / 20 + 2e-4 * Math.sin(x / 20) + (i < n / 2 ? -3e-4 : 3e-4)) };

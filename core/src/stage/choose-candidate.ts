@@ -62,7 +62,7 @@ const IN_HAND = 1.2;
 
 /**
  * The first candidate of a kind that carries what is wished with a fifth in hand, keeps within the rest, and that no check
- * stops. Where none does: of those that do most of the three, the strongest.
+ * stops. Where none does: of those that carry it and keep within the rest, or do one of both, the strongest.
  *
  * @returns parameters of the kind; undefined where none can be opened
  */
@@ -79,12 +79,10 @@ export function firstThatCarries<P extends object>(
       const numbers = opened.value.load(at);
       const most = carries({ numbers }, at);
       const does = Number(most >= IN_HAND * want.torque) + Number(isWithin(numbers, want));
-      if (best && does + 1 < best.does) continue;
-      const all = does + Number(opened.value.stands(at));
-      if (all === 3) return p;
+      if (does === 2 && opened.value.stands(at)) return p;
       // They come small first: of those that carry it, the first stays.
       const strong = Math.min(most, IN_HAND * want.torque);
-      if (!best || all > best.does || (all === best.does && strong > best.strong)) best = { p, does: all, strong };
+      if (!best || does > best.does || (does === best.does && strong > best.strong)) best = { p, does, strong };
     }
   return best?.p;
 }

@@ -1,3 +1,5 @@
+import { term, type Term } from '../figure/index.ts';
+
 /** What one piece of a part weighs, kg, and costs, in the reader's money, and how many of it a stage has. */
 export interface Cost {
   readonly quantity: number;
@@ -25,3 +27,13 @@ export const rodMass = (diameter: number, length: number, density: number): numb
 
 /** Price of a ground pin or a piece of rod. */
 export const PIN_PRICE = 0.2;
+
+/**
+ * What each kind of piece weighs together, as terms of a working; what weighs nothing is left out.
+ *
+ * @param named pieces by what they are called, in the plural
+ */
+export const massTerms = (named: Readonly<Record<string, Cost>>): Term[] =>
+  Object.entries(named)
+    .filter(([, c]) => c.quantity * c.mass > 0)
+    .map(([name, c]) => term(name, `${c.quantity} of them together`, c.quantity * c.mass, 'mass', 'computed'));

@@ -1,3 +1,4 @@
+import { massTerms } from '../costs.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { modeFigures } from '../../gear/index.ts';
@@ -256,12 +257,16 @@ export function cycloidalFigures(
       'mass',
       (x) => x.numbers.mass,
       () => ({
-        formula: 'discs + housing + plate + pins',
-        terms: [
-          term('m_d', 'one disc with its bearing', m.masses[0], 'mass', 'computed'),
-          term('m_h', 'housing', m.masses[1], 'mass', 'computed'),
-          term('m_p', 'plates with pins', m.masses[2], 'mass', 'computed'),
-        ],
+        formula: 'sum of all pieces',
+        terms: massTerms({
+          discs: m.costs.disc,
+          bearings: m.costs.bearing,
+          housing: m.costs.ring,
+          crank: m.costs.crank,
+          plates: m.costs.plate,
+          pins: m.costs.pin,
+          'output pins': m.costs.outPin,
+        }),
         source: 'volume times density of the shop’s materials',
       }),
     ),

@@ -1,3 +1,4 @@
+import { massTerms } from '../costs.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { stated } from '../../units/stated.ts';
@@ -252,12 +253,18 @@ export function planetaryFigures(
       'mass',
       (x) => x.numbers.mass,
       () => ({
-        formula: 'blanks × share left by holes',
+        formula: 'sum of all pieces: blanks × share left by holes, pins, bearings',
         terms: [
-          term('sun', 'sun', m.masses[0], 'mass', 'computed'),
-          term('planet', 'one planet', m.masses[1], 'mass', 'computed'),
-          term('ring', 'ring', m.masses[2], 'mass', 'computed'),
-          term('carrier', 'carrier with pins', m.masses[3], 'mass', 'computed'),
+          ...m.costs.suns.flatMap((c, k) => massTerms({ [`sun, set ${k + 1}`]: c })),
+          ...m.costs.planets.flatMap((c, k) => massTerms({ [`planets, set ${k + 1}`]: c })),
+          ...massTerms({
+            ring: m.costs.ring,
+            'plates on the suns’ side': m.costs.plateIn,
+            'plates between sets': m.costs.plateMid,
+            'output plate': m.costs.plateOut,
+            pins: m.costs.pin,
+            bearings: m.costs.bearing,
+          }),
         ],
         source: 'volume times density of the shop’s materials',
       }),

@@ -25,6 +25,7 @@ import type { PlanetaryModel } from './model.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 6);
+
 /** What is said of a wheel on its sheet. */
 const wheelNote = (p: PlanetaryParams, g: Gear, width: number): string =>
   `${toothWords(g, p.double === 'yes')}, ${mm(width)} wide, ${spanWords(g, spanTeeth(g))}`;

@@ -1,3 +1,4 @@
+import { massTerms } from '../costs.ts';
 import { isCrossed } from '../../shop/bearings.ts';
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
@@ -155,11 +156,14 @@ function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMa
       'mass',
       (x) => x.numbers.mass,
       () => ({
-        formula: 'plates + wheel',
-        terms: [
-          term('m_p', 'one plate with its bearings', m.masses[0], 'mass', 'computed'),
-          term('m_w', 'wheel', m.masses[1], 'mass', 'computed'),
-        ],
+        formula: 'sum of all pieces',
+        terms: massTerms({
+          plates: m.costs.plate,
+          bearings: m.costs.bearing,
+          wheel: m.costs.wheel,
+          cranks: m.costs.crank,
+          pins: m.costs.pin,
+        }),
         source: 'volume times density of the shop’s materials',
       }),
     ),

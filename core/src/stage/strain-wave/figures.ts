@@ -1,3 +1,4 @@
+import { massTerms } from '../costs.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { stated } from '../../units/stated.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
@@ -391,12 +392,14 @@ export function strainWaveFigures(
       'mass',
       (x) => x.numbers.mass,
       () => ({
-        formula: 'spline + ring + generator',
-        terms: [
-          term('m_s', 'spline', m.masses[0], 'mass', 'computed'),
-          term('m_r', 'ring', m.masses[1], 'mass', 'computed'),
-          term('m_g', 'generator', m.masses[2], 'mass', 'computed'),
-        ],
+        formula: 'sum of all pieces',
+        terms: massTerms({
+          spline: m.costs.spline,
+          ring: m.costs.ring,
+          'second ring': m.costs.follow,
+          generator: m.costs.generator,
+          bearings: m.costs.bearing,
+        }),
         source: 'volume times density of the shop’s materials',
       }),
     ),

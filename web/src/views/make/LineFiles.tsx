@@ -61,30 +61,38 @@ function Row({ row }: { row: BillRow }) {
   );
 }
 
+/** Every row, made when it is looked at. */
 function BillTable({ bill }: { bill: Bill }) {
+  const [open, setOpen] = useState(false);
   return (
-    <details className="pt-1">
+    <details className="pt-1" onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="label cursor-pointer">Every piece</summary>
-      <table className="w-full" aria-label="Bill of materials">
-        <thead>
-          <tr>
-            <th>piece</th>
-            <th>for</th>
-            <th>how</th>
-            <th className="text-right">needed</th>
-            <th className="text-right">there</th>
-            <th className="whitespace-nowrap text-right">to get</th>
-            <th className="text-right">each</th>
-            <th className="pr-0 text-right">price</th>
-          </tr>
-        </thead>
-        <tbody>
-          {bill.rows.map((r, i) => (
-            <Row key={i} row={r} />
-          ))}
-        </tbody>
-      </table>
+      {open ? <BillRows bill={bill} /> : null}
     </details>
+  );
+}
+
+function BillRows({ bill }: { bill: Bill }) {
+  return (
+    <table className="w-full" aria-label="Bill of materials">
+      <thead>
+        <tr>
+          <th>piece</th>
+          <th>for</th>
+          <th>how</th>
+          <th className="text-right">needed</th>
+          <th className="text-right">there</th>
+          <th className="whitespace-nowrap text-right">to get</th>
+          <th className="text-right">each</th>
+          <th className="pr-0 text-right">price</th>
+        </tr>
+      </thead>
+      <tbody>
+        {bill.rows.map((r, i) => (
+          <Row key={i} row={r} />
+        ))}
+      </tbody>
+    </table>
   );
 }
 

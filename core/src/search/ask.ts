@@ -25,15 +25,23 @@ export interface FindAsk {
 /** What a first look leaves out: ratios but every so many, candidates beyond so many, lines beyond so many. */
 export const FIRST = { ratios: 3, tries: 6, whole: 40, shown: 12 };
 
+/** What of a search's start costs something: told once for as long as the question is kept. */
+const known = new WeakMap<FindAsk, ReturnType<typeof settingOf>>();
+
 /** What every part of a search starts from. */
 export function setUp(ask: FindAsk) {
+  let setting = known.get(ask);
+  if (!setting) known.set(ask, (setting = settingOf(ask)));
+  return { ...setting, kinds: stageKinds().filter((k) => !ask.kinds || ask.kinds.includes(k.id)) };
+}
+
+function settingOf(ask: FindAsk) {
   const { joint, variant } = ask;
   const { drawer } = ask.shelf;
   // What is there already counts as paid for while lines are looked for; what they cost is told by true prices.
   const shelf = { ...ask.shelf, bearings: paidFor(ask.shelf.bearings, drawer?.bearings) };
   const demand = demandOf(joint.brief, shelf);
   const holds = joint.brief.limits.some((l) => l.id === 'turnBack' && l.sense === 'min' && l.need === 'must');
-  const kinds = stageKinds().filter((k) => !ask.kinds || ask.kinds.includes(k.id));
   const own = shelf.motors.some((m) => m.id === variant.motor.id) ? [] : [variant.motor];
   const drives = [...own, ...shelf.motors]
     .filter((m) => !ask.motors || ask.motors.includes(m.id))
@@ -45,7 +53,6 @@ export function setUp(ask: FindAsk) {
   return {
     demand,
     holds,
-    kinds,
     drives,
     shelf,
     making: makingOf(ask.shelf.materials, drawer?.materials),

@@ -42,14 +42,19 @@ const upTo = function* (from: number, to: number, step: number): Generator<numbe
   for (let x = from; x <= to; x += step) yield x;
 };
 
-/** What decides whether a belt stage works, each with its mend. */
-export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel): Check[] {
+/**
+ * What decides whether a belt stage works, each with its mend.
+ *
+ * @param mends whether mends are wanted that take a search
+ */
+export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel, mends: boolean): Check[] {
   const s = m.section;
+  const found: typeof nearest = mends ? nearest : () => undefined;
   const L = m.layout;
   const wider = s.widths.filter((w) => w > p.width);
   const perWidth = factor(shelf, s.ids.tension);
   const width = (passes: (x: BeltModel, tried: BeltParams) => boolean) =>
-    nearest(p, at, shelf, 'width', wider, passes, (w) => `Belt width ${stated(w, 'length', 5)}`);
+    found(p, at, shelf, 'width', wider, passes, (w) => `Belt width ${stated(w, 'length', 5)}`);
   const newtons = (x: number) => Math.ceil(x * 2) / 2;
   const toTension = (f: number): Mend => ({
     path: 'tension',
@@ -80,7 +85,7 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
       why: 'Below six each tooth carries more: the load share falls by a fifth a tooth.',
       mend: () =>
         p.closure === 'closed' && p.setBy === 'length'
-          ? nearest(
+          ? found(
               p,
               at,
               shelf,
@@ -181,7 +186,7 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel):
       near: 0.2,
       why: 'A jump loses position and lets go of the load at once.',
       mend: () =>
-        nearest(
+        found(
           p,
           at,
           shelf,

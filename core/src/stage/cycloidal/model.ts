@@ -77,8 +77,6 @@ export interface CycloidalModel {
   readonly numbers: StageNumbers;
 }
 
-/** A pin as bought. */
-
 /** What the steps of the model share. */
 interface Setting {
   readonly p: CycloidalParams;
@@ -138,9 +136,10 @@ function playsOf({ p, b, shelf, n, held }: Setting) {
   };
 }
 
-/** Masses of one disc with its bearing, of the housing, of the output's plates with their pins, of the ring's pins, kg. */
+/** How many plates carry the output pins. */
 const platesOf = (p: CycloidalParams): number => (p.carriedBy === 'both' ? 2 : 1);
 
+/** Masses of one disc with its bearing, of the housing, of output plates and pins, of a ring's pin and the crank, kg. */
 function massesOf({ p, b, shelf }: Setting) {
   const { geometry: g, bearing, hole } = b;
   const [md, mp, mh] = b.materials;

@@ -56,8 +56,6 @@ export interface RingPlateModel {
   readonly numbers: StageNumbers;
 }
 
-/** A pin as bought. */
-
 /** What the steps of the model share. */
 interface Setting {
   readonly p: RingPlateParams;

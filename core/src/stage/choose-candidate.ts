@@ -70,7 +70,7 @@ export function firstThatCarries<P extends object>(
   kind: Variable & { candidates(want: StageWish): Iterable<P>; open: AnyStageKind['open'] },
   want: StageWish,
 ): P | undefined {
-  const at = { torque: want.torque, ...(want.duty ?? { torqueRms: want.torque / 2, speed: 0 }) };
+  const at: Duty = { ...(want.duty ?? { torqueRms: want.torque / 2, speed: 0 }), torque: want.torque };
   let best: { readonly p: P; readonly does: number; readonly strong: number } | undefined;
   for (const usual of kind.candidates(want))
     for (const p of asWished(kind, usual, want)) {

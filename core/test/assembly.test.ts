@@ -323,6 +323,31 @@ describe('all files of a line', () => {
     expect(Object.keys(s.value.value).filter((n) => n.startsWith('plates/'))).toHaveLength(2);
   });
 
+  it('says print of what lies on its plates, and of nothing else: printed pins are made to their drawing', () => {
+    const pins = { ...planetary, pins: 'plain', materialPins: 'pa-cf' };
+    const belt = {
+      ...stageKind('belt')!.defaults({ ratio: 3, torque: 1, size: 0.3, shelf }),
+      made2: 'printed',
+      seat2: 0.016,
+    };
+    const stages = [
+      { id: 'a', kind: 'planetary', params: pins },
+      { id: 'b', kind: 'belt', params: belt },
+    ];
+    const with_ = { ...variant, stages } as Variant;
+    const all = files({ variant: with_, joints: 1 });
+    const laid = Object.keys(all)
+      .filter((n) => n.startsWith('plates/'))
+      .flatMap((n) => [...strFromU8(unzipSync(all[n]!)['3D/3dmodel.model']!).matchAll(/<item /g)]).length;
+    const rows = bill(with_).rows;
+    expect(laid).toBe(rows.filter((r) => r.how === 'printed').reduce((s, r) => s + r.needed, 0));
+    expect(rows.find((r) => r.name === 'Planet pin')).toMatchObject({
+      how: 'cut',
+      material: expect.stringMatching(/printed/) as string,
+    });
+    expect(rows.find((r) => r.name === 'Driven pulley')!.how).toBe('cut');
+  });
+
   it('refuses a bed that is too small by the part’s name and size, and moves contours in where that is asked', () => {
     const small = made({ bed: { width: 0.03, depth: 0.03 } }).result;
     expect(small).toMatchObject({

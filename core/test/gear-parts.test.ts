@@ -21,6 +21,24 @@ import {
   type Train,
 } from '../src/index.ts';
 
+describe('a side of a tooth', () => {
+  it('is in finite numbers however far it is shifted, pointed at its base and cut by a cutter without thickness too', () => {
+    let pointed = 0;
+    for (const ring of [false, true])
+      for (const teeth of [10, 24, 60, 90])
+        for (let shift = -4; shift <= 4; shift += 0.25) {
+          const g = gear({ module: 1e-3, teeth, shift, ring, cutter: 12 });
+          // Beyond its own middle nothing is left of a wheel.
+          if (gearSize(g).rf <= 0 || gearSize(g).ra <= 0) continue;
+          const side = toothSide(g);
+          if (side.pointed) pointed++;
+          for (const x of [side.form, side.tipForm, side.root, side.fillet])
+            expect(Number.isFinite(x), `${ring} ${teeth} ${shift}`).toBe(true);
+        }
+    expect(pointed).toBeGreaterThan(5);
+  });
+});
+
 describe('trimmed tips', () => {
   const any = fc.record({
     z1: fc.integer({ min: 10, max: 40 }),

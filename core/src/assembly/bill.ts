@@ -7,7 +7,7 @@ import type { Drawer, Stocked } from '../shop/drawer.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Part } from '../stage/contract.ts';
 
-/** How a piece comes about: printed, made some other way to its drawing, or bought by its name. */
+/** How a piece comes about: printed from its body, made to its drawing, or bought by its name. */
 export type HowMade = 'printed' | 'cut' | 'bought';
 
 /** One line of a bill of materials. */
@@ -45,7 +45,9 @@ type Piece = Pick<BillRow, 'name' | 'how' | 'material' | 'note' | 'mass' | 'mone
   readonly stocked?: Stocked | undefined;
 };
 
-const howOf = (p: Part): HowMade => (p.made === 'printed' ? 'printed' : p.solid ? 'cut' : 'bought');
+/** What is printed but has no body here, a pin or a pulley with a bearing seat, is made to its drawing. */
+const howOf = (p: Part): HowMade =>
+  p.solid && p.made === 'printed' ? 'printed' : p.solid || p.made === 'printed' ? 'cut' : 'bought';
 
 /** Parts of a stage that are made or bought; refuses in words where the stage cannot be. */
 export function piecesOf(stage: Pick<StageRecord, 'kind' | 'params'>, shelf: Shelf): Result<readonly Part[]> {

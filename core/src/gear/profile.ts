@@ -159,7 +159,9 @@ function cutterRoot(g: Gear, z: GearSize): Root {
   };
   if (!(centreAngle(0) >= 0)) {
     // A cutter that ends in a point before it is deep enough leaves a shallower root.
-    tip = rootBetween((at) => centreAngle(0, at), rb0, tip) * (1 - 1e-15);
+    const ends = rootBetween((at) => centreAngle(0, at), rb0, tip);
+    // One shifted so far that it has no thickness even at its base cuts no deeper than that.
+    tip = Number.isNaN(ends) ? rb0 : ends * (1 - 1e-15);
   }
   // The rounding's centre must lie beyond the pitch circle, or it would cut on its way in and out again.
   let rho = Math.min(g.fillet * g.module, Math.max(0, tip - r0 - 0.02 * g.module));
@@ -178,7 +180,8 @@ function cutterRoot(g: Gear, z: GearSize): Root {
     const turn = from + u * (-gamma - from);
     const qx = a0 + rc * Math.cos(gamma + turn);
     const qy = rc * Math.sin(gamma + turn);
-    const d = Math.sqrt((qx - pitch) * (qx - pitch) + qy * qy);
+    // A sharp tip may pass through the pitch point itself, where it has no normal.
+    const d = Math.max(Number.MIN_VALUE, Math.sqrt((qx - pitch) * (qx - pitch) + qy * qy));
     const px = qx + (rho * (qx - pitch)) / d;
     const py = qy + (rho * qy) / d;
     const back = apart - (turn * z0) / g.teeth;
@@ -263,7 +266,8 @@ export function toothSide(g: Gear): ToothSide {
   let tip = z.ra;
   const pointed = halfAt(z, z.ra) <= 0;
   if (pointed) {
-    tip = rootBetween((r) => halfAt(z, r), z.rb, z.ra);
+    const point = rootBetween((r) => halfAt(z, r), z.rb, z.ra);
+    tip = Number.isNaN(point) ? z.rb : point;
   }
   const form = Math.min(root.form, tip);
   const chamfered = g.chamfer > 0 && !pointed ? Math.max(tip - g.chamfer, form) : tip;

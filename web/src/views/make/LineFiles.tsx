@@ -232,8 +232,8 @@ export function LineFiles({
         <ProblemNote problem={bill.problem} />
       )}
       <p className="label pt-1">
-        Printed parts are laid out on plates by material, in the number needed, lying as they are drawn. Housing, screws
-        and cables are not in it yet.
+        What is to be printed is laid out on plates by material, in the number needed, lying as it is drawn; what is
+        made to its drawing (milled parts, printed pins) is not. Housing, screws and cables are not in it yet.
       </p>
     </section>
   );

@@ -36,4 +36,6 @@ export const PIN_PRICE = 0.2;
 export const massTerms = (named: Readonly<Record<string, Cost>>): Term[] =>
   Object.entries(named)
     .filter(([, c]) => c.quantity * c.mass > 0)
-    .map(([name, c]) => term(name, `${c.quantity} of them together`, c.quantity * c.mass, 'mass', 'computed'));
+    .map(([name, c]) =>
+      term(name, c.quantity === 1 ? 'one' : `${c.quantity} together`, c.quantity * c.mass, 'mass', 'computed'),
+    );

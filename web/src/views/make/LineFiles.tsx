@@ -79,7 +79,7 @@ function BillRows({ bill }: { bill: Bill }) {
         <tr>
           <th>piece</th>
           <th>for</th>
-          <th>how</th>
+          <th className="w-[10em]">how</th>
           <th className="text-right">needed</th>
           <th className="text-right">there</th>
           <th className="whitespace-nowrap text-right">to get</th>

@@ -79,6 +79,10 @@ const steps: StageSteps<Plain, { size: number }, { numbers: StageNumbers }, obje
     ]
   ),
   parts: () => ok([]),
+  ports: () => ({
+    input: { at: [0, 0, 0], along: 'z', shaft: 0 },
+    output: { at: [0, 0, 0], along: 'z', shaft: 0 },
+  }),
   assembly: () => [],
 };
 

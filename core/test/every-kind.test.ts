@@ -458,10 +458,49 @@ describe('what every kind draws', () => {
     if (!made.ok) throw new Error(made.problem.what);
     for (const p of made.value) {
       if (!p.solid && !p.seen) continue;
-      expect(p.places?.length, `${p.id}: a place for each of ${p.quantity}`).toBe(p.quantity);
-      for (const q of p.places!)
+      const places = p.places?.(1.3);
+      expect(places?.length, `${p.id}: a place for each of ${p.quantity}`).toBe(p.quantity);
+      for (const q of places!)
         for (const x of [...q.at, q.turn, ...q.apart]) expect(Number.isFinite(x), p.id).toBe(true);
     }
+  });
+
+  each(
+    'turns what goes with its input as the crank, what goes with its output by its ratio, what is fixed not',
+    (kind) => {
+      const stage = stageOf(kind, kind.defaults(wish()));
+      const parts = stage.parts();
+      if (!parts.ok) throw new Error(parts.problem.what);
+      const { ratio } = stage.kinematics;
+      const crank = 0.7;
+      const found = new Set<string>();
+      for (const p of parts.value) {
+        if (!p.places || p.turns === 'free') continue;
+        const by = p.turns === 'input' ? crank : p.turns === 'output' ? crank / ratio : 0;
+        p.places(crank).forEach((q, i) => {
+          const was = p.places!(0)[i]!;
+          // It turns on an axis of the stage's own: one that goes round is carried there too.
+          const carried = Math.hypot(q.at[0] - was.at[0], q.at[1] - was.at[1]) > 1e-9;
+          const from = Math.atan2(was.at[1], was.at[0]);
+          const to = Math.atan2(q.at[1], q.at[0]);
+          const turned = carried ? to - from : q.turn - was.turn;
+          expect(Math.cos(turned - by), `${p.id} turned by ${turned}, not ${by}`).toBeCloseTo(1, 9);
+          expect(Math.hypot(q.at[0], q.at[1]), p.id).toBeCloseTo(Math.hypot(was.at[0], was.at[1]), 9);
+          if (!carried && by !== 0) found.add(p.turns!);
+        });
+      }
+      if (!kind.bought) expect([...found].sort()).toEqual(['input', 'output']);
+    },
+  );
+
+  each('takes power in and gives it out at finite places, from a port to another', (kind) => {
+    const { input, output } = stageOf(kind, kind.defaults(wish())).ports();
+    for (const port of [input, output]) {
+      for (const x of [...port.at, port.shaft]) expect(Number.isFinite(x)).toBe(true);
+      expect(port.shaft).toBeGreaterThanOrEqual(0);
+    }
+    expect(output.along).toBe('z');
+    expect(output.at[2]).toBeGreaterThan(input.at[2]);
   });
 
   each('has an efficiency that follows from something: a factor of the shop moves it', (kind) => {

@@ -72,6 +72,10 @@ const steps: StageSteps<Rollers, undefined, { numbers: StageNumbers }, undefined
     },
   ],
   parts: () => ok([]),
+  ports: () => ({
+    input: { at: [0, 0, 0], along: 'z', shaft: 0 },
+    output: { at: [0, 0, 0], along: 'z', shaft: 0 },
+  }),
   assembly: () => [],
 };
 

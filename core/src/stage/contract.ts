@@ -219,8 +219,27 @@ export interface DrawOptions {
   readonly glyph?: boolean;
 }
 
+/** What a part turns with. */
+export type Turning = 'input' | 'output' | 'fixed' | 'free';
+
+/** Where power goes into a stage, or out of it. */
+export interface Port {
+  /** A point of its axis, m, in the stage's own frame. */
+  readonly at: readonly [number, number, number];
+  /** The way power runs there: along z, the output's axis, or along x. */
+  readonly along: 'z' | 'x';
+  /** Diameter of the shaft that goes in there, or of the shaft that comes out, m; 0 where a flange takes its place. */
+  readonly shaft: number;
+}
+
+/** Where a stage takes power and gives it. */
+export interface Ports {
+  readonly input: Port;
+  readonly output: Port;
+}
+
 /**
- * Where a body stands in an assembled stage at rest: turned about its own axis, laid along x where it says so, then
+ * Where a body stands in an assembled stage at an angle of its input: turned about its own axis, laid along x where it says so, then
  * moved.
  */
 export interface BodyPlace {
@@ -251,8 +270,12 @@ export interface Part {
   readonly solid?: () => Solid;
   /** The outside of what is only bought, to be looked at in its place. */
   readonly seen?: () => Solid;
-  /** Where its pieces stand in the assembled stage; none where it is not shown. */
-  readonly places?: readonly BodyPlace[];
+  /** What of the stage it turns with: what is fixed where left out; what rolls or wobbles between is free. */
+  readonly turns?: Turning;
+  /** It bends or runs as the stage turns, and is shown as it was made. */
+  readonly flexes?: boolean;
+  /** Where its pieces stand in the assembled stage when the input has turned, rad; none where it is not shown. */
+  readonly places?: (crank: number) => readonly BodyPlace[];
 }
 
 export interface AssemblyStep {
@@ -362,6 +385,8 @@ export interface Stage {
   /** What its geometry lays out to be read or picked from. */
   tables(): readonly KindTable[];
   parts(): Result<readonly Part[]>;
+  /** Where power goes in and comes out, in the frame that its parts stand in. */
+  ports(): Ports;
   assembly(): readonly AssemblyStep[];
 }
 

@@ -8,6 +8,7 @@ import type {
   DrawOptions,
   Duty,
   KindTable,
+  Ports,
   Kinematics,
   Layer,
   Opened,
@@ -56,6 +57,7 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   tables?(p: P, g: G): readonly KindTable[];
   /** @param m the model of the stage at rest */
   parts(p: P, shelf: Shelf, m: M): Result<readonly Part[]>;
+  ports(p: P, g: G): Ports;
   assembly(p: P, g: G): readonly AssemblyStep[];
 }
 
@@ -265,6 +267,10 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
 
   parts(): Result<readonly Part[]> {
     return this.steps.parts(this.p, this.shelf, this.under(REST).model);
+  }
+
+  ports(): Ports {
+    return this.steps.ports(this.p, this.g);
   }
 
   assembly(): readonly AssemblyStep[] {

@@ -10,7 +10,7 @@ import { beltFigures } from './figures.ts';
 import { buildBelt, modelBelt, wrongBelt, type BeltBuild, type BeltModel } from './model.ts';
 import { beltParams, type BeltParams } from './params.ts';
 import { beltTables } from './tables.ts';
-import { beltAssembly, beltParts } from './parts.ts';
+import { beltAssembly, beltParts, beltPorts } from './parts.ts';
 
 const steps: StageSteps<BeltParams, BeltBuild, BeltModel, BeltShapes> = {
   build: buildBelt,
@@ -35,6 +35,7 @@ const steps: StageSteps<BeltParams, BeltBuild, BeltModel, BeltShapes> = {
   shapes: beltShapes,
   draw: drawBelt,
   parts: beltParts,
+  ports: beltPorts,
   assembly: beltAssembly,
 };
 

@@ -4,10 +4,10 @@ import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import type { AssemblyStep, Part } from '../contract.ts';
+import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { backOutline, toothedOutline, wheelTurns } from './drawing.ts';
 import { backThickness } from './layout.ts';
-import type { BeltModel } from './model.ts';
+import type { BeltBuild, BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { outsideRadius, pitchRadius, pulleyOutline } from './pulley.ts';
 
@@ -40,15 +40,16 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
       money: m.pulleyMoney[1],
     },
   ];
-  const turns = wheelTurns(m.layout, s, 0);
+  const turns = (crank: number) => wheelTurns(m.layout, s, crank * (m.layout.d1 / 2));
   // The idler, where there is one, stands between the two.
-  const standing = [
-    { x: 0, turn: turns[0]! },
-    { x: m.layout.centre, turn: turns[turns.length - 1]! },
-  ];
   for (const [i, x] of pulleys.entries()) {
-    const { x: away, turn } = standing[i]!;
-    const stand = (z: number, apart: number) => ({ at: [away, 0, z] as const, turn, apart: [0, 0, apart] as const });
+    const away = i === 0 ? 0 : m.layout.centre;
+    const member: Turning = i === 0 ? 'input' : 'output';
+    const stand = (crank: number, z: number, apart: number) => ({
+      at: [away, 0, z] as const,
+      turn: turns(crank).at(i === 0 ? 0 : -1)!,
+      apart: [0, 0, apart] as const,
+    });
     const allowance = x.how === 'printed' ? p.allowance : 0;
     const profile = pulleyOutline(s, x.z, allowance);
     if (!profile.ok) return profile;
@@ -73,7 +74,8 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
         ...(x.seat > 0 ? [{ layer: 'bearing-seat', outline: circle(0, 0, x.seat / 2) }] : []),
         { layer: 'pitch-circle', outline: circle(0, 0, pitchRadius(s.pitch, x.z)) },
       ],
-      places: [stand(0, 0)],
+      turns: member,
+      places: (crank) => [stand(crank, 0, 0)],
       // How deep a bearing's seat goes is the maker's: such a pulley is given by its outlines, and only seen.
       [x.how === 'printed' && x.seat === 0 ? 'solid' : 'seen']: () => ({
         prisms: [prism(profile.value, 0, p.width, [circle(0, 0, x.bore / 2)])],
@@ -94,7 +96,8 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
         { layer: 'bore', outline: circle(0, 0, x.bore / 2) },
       ],
       ...(x.how === 'printed' && {
-        places: [stand(-FLANGE, -2 * p.width), stand(p.width, 2 * p.width)],
+        turns: member,
+        places: (crank: number) => [stand(crank, -FLANGE, -2 * p.width), stand(crank, p.width, 2 * p.width)],
         solid: () => ({ prisms: [prism(flange, 0, FLANGE, [circle(0, 0, x.bore / 2)])] }),
       }),
     });
@@ -110,7 +113,9 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
     material: 'synchronous belt',
     mass: m.beltMass,
     money: m.beltMoney,
-    places: [{ at: [0, 0, 0], turn: 0, apart: [0, 0, 4 * p.width] }],
+    turns: 'free',
+    flexes: true,
+    places: () => [{ at: [0, 0, 0], turn: 0, apart: [0, 0, 4 * p.width] }],
     seen: () => ({
       prisms: [prism(backOutline(m.layout.path, backThickness(s)), 0, p.width, [toothedOutline(m.layout.path, s, 0)])],
     }),
@@ -143,6 +148,14 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
     });
   }
   return ok(parts.filter((x) => x.quantity > 0));
+}
+
+/** Power goes in at the driving pulley's axis and comes out at the driven one's, beside it. */
+export function beltPorts(p: BeltParams, { layout }: Pick<BeltBuild, 'layout'>): Ports {
+  return {
+    input: { at: [0, 0, -FLANGE], along: 'z', shaft: p.bore1 },
+    output: { at: [layout.centre, 0, p.width + FLANGE], along: 'z', shaft: p.bore2 },
+  };
 }
 
 /** The order of putting a belt stage together. */

@@ -35,7 +35,7 @@ import {
   type CompoundModel,
 } from './model.ts';
 import { compoundParams, type CompoundParams as P } from './params.ts';
-import { compoundAssembly, compoundParts } from './parts.ts';
+import { compoundAssembly, compoundParts, compoundPorts } from './parts.ts';
 
 const sunny = (p: P) => p.drive === 'sun';
 
@@ -392,6 +392,7 @@ const steps: StageSteps<P, CompoundBuild, CompoundModel, CompoundShapes> = {
   draw: drawCompound,
   tables,
   parts: compoundParts,
+  ports: compoundPorts,
   assembly: compoundAssembly,
 };
 

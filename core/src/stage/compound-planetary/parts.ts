@@ -15,12 +15,14 @@ import { circle, place, segment } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import type { AssemblyStep, Part } from '../contract.ts';
+import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { compoundPose } from './drawing.ts';
 import type { CompoundGeometry } from './geometry.ts';
 import type { CompoundModel } from './model.ts';
 import type { CompoundParams } from './params.ts';
 
+/** How far a planet's pin stands out on either side, m. */
+const PIN_OUT = 3e-3;
 const mm = (x: number): string => stated(x, 'length', 6);
 const degrees = (x: number): string => stated(x, 'angle', 6);
 const said = (g: Gear, width: number): string =>
@@ -35,7 +37,8 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
   const [ms, mp, mr] = [ws.material, wp.material, wr.material];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
   const parts: Part[] = [];
-  const pose = compoundPose(p, g, 0);
+  const pose = (crank: number) => compoundPose(p, g, crank);
+  const cage: Turning = p.drive === 'sun' ? 'free' : 'input';
   const stand = (x: number, y: number, z: number, turn: number, layer: number) => ({
     at: [x, y, z] as const,
     turn,
@@ -54,7 +57,8 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
       money: cutPartPrice(ws, m.masses[0], p.zs, shelf),
       note: said(sun, p.width),
       curves: [{ layer: 'profile', outline: gearOutline(sun) }, ...hubCurves(hub)],
-      places: [stand(0, 0, 0, pose.sun, -2)],
+      turns: 'input',
+      places: (crank) => [stand(0, 0, 0, pose(crank).sun, -2)],
       solid: () => ({ prisms: gearPrisms(sun, p.width, double, hubHoles(hub)) }),
     });
   }
@@ -82,9 +86,11 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
         { layer: 'bore', outline: bore },
         { layer: 'mark', outline: segment(0.4 * rb, 0, 0.8 * rb, 0) },
       ],
-      places: pose.planets.flatMap((q, i) =>
-        g.identical || k.id === `planet-${i + 1}` ? [stand(q.a.x, q.a.y, 0, q.a.turn, 0)] : [],
-      ),
+      turns: 'free',
+      places: (crank) =>
+        pose(crank).planets.flatMap((q, i) =>
+          g.identical || k.id === `planet-${i + 1}` ? [stand(q.a.x, q.a.y, 0, q.a.turn, 0)] : [],
+        ),
       solid: () => ({
         prisms: [
           ...gearPrisms(g.planetA, p.width, double, [bore]),
@@ -113,7 +119,8 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
         { layer: 'outside', outline: rim },
         { layer: 'profile', outline: gearOutline(ring, undefined, mesh.sides[1]) },
       ],
-      places: [id === 'ring1' ? stand(0, 0, 0, 0, -1) : stand(0, 0, p.width, pose.ring2, 1)],
+      turns: id === 'ring1' ? 'fixed' : 'output',
+      places: (crank) => [id === 'ring1' ? stand(0, 0, 0, 0, -1) : stand(0, 0, p.width, pose(crank).ring2, 1)],
       solid: () => ({ prisms: gearPrisms(ring, width, double, [], { rim }) }),
     });
   }
@@ -125,13 +132,20 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
     material: 'ground rod',
     mass: 0,
     money: 0.2,
-    note: `⌀ ${mm(p.pin)}, ${mm(p.width + p.widthB + 6e-3)} long`,
+    note: `⌀ ${mm(p.pin)}, ${mm(p.width + p.widthB + 2 * PIN_OUT)} long`,
     curves: [],
-    places: pose.planets.map((q) => stand(q.a.x, q.a.y, -3e-3, 0, 0)),
-    seen: () => ({ prisms: [prism(bore, 0, p.width + p.widthB + 6e-3)] }),
+    turns: cage,
+    places: (crank) => pose(crank).planets.map((q) => stand(q.a.x, q.a.y, -PIN_OUT, pose(crank).cage, 0)),
+    seen: () => ({ prisms: [prism(bore, 0, p.width + p.widthB + 2 * PIN_OUT)] }),
   });
   return ok(parts);
 }
+
+/** Power goes in along the axis at the sun, or at the planets' cage, and comes out at the driven ring. */
+export const compoundPorts = (p: CompoundParams): Ports => ({
+  input: { at: [0, 0, -PIN_OUT], along: 'z', shaft: p.drive === 'sun' ? p.boreS : 0 },
+  output: { at: [0, 0, p.width + p.widthB + PIN_OUT], along: 'z', shaft: 0 },
+});
 
 /** The order of putting a shared-planet stage together, with every planet's clocking. */
 export function compoundAssembly(

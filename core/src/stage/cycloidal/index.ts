@@ -12,7 +12,7 @@ import { cycloidalFigures } from './figures.ts';
 import { buildCycloidal, wrongCycloidal, type CycloidalBuild } from './build.ts';
 import { modelCycloidal, type CycloidalModel } from './model.ts';
 import { cycloidalRatio, cycloidalParams, lobesOf, type CycloidalParams } from './params.ts';
-import { cycloidalAssembly, cycloidalParts } from './parts.ts';
+import { cycloidalAssembly, cycloidalParts, cycloidalPorts } from './parts.ts';
 
 /** How the lobes of each disc are clocked to its holes, where discs differ. */
 function tables(_p: CycloidalParams, { geometry: g }: CycloidalBuild): readonly KindTable[] {
@@ -73,6 +73,7 @@ const steps: StageSteps<CycloidalParams, CycloidalBuild, CycloidalModel, Cycloid
   map: (p, b, at, _shelf, m) => cycloidalMap(p, b, at, m().contact),
   tables,
   parts: cycloidalParts,
+  ports: cycloidalPorts,
   assembly: cycloidalAssembly,
 };
 

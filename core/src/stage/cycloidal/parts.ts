@@ -7,7 +7,8 @@ import { prism } from '../../shape/solid.ts';
 import type { Material } from '../../schema/joint.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import type { AssemblyStep, Part } from '../contract.ts';
+import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
+import { cycloidalPose } from './drawing.ts';
 import { phaseOf, ringBore, seated } from './geometry.ts';
 import type { CycloidalModel } from './model.ts';
 import { pinNote } from '../shared-params.ts';
@@ -60,8 +61,13 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
   const kinds = g.alike
     ? [{ id: 'disc', name: 'Disc', list: Array.from({ length: p.discs }, (_, i) => i), turn: 0 }]
     : g.clocking.map((turn, i) => ({ id: `disc-${i + 1}`, name: `Disc ${i + 1}`, list: [i], turn }));
-  const discPlace = (i: number) =>
-    stand(p.throw * Math.cos(phaseOf(p, i)), p.throw * Math.sin(phaseOf(p, i)), GAP + i * p.width, 0, 2 + i);
+  const pose = (crank: number) => cycloidalPose(p, crank);
+  const [ringTurns, plateTurns]: readonly [Turning, Turning] =
+    p.held === 'ring' ? ['fixed', 'output'] : ['output', 'fixed'];
+  const discPlace = (i: number, crank: number) => {
+    const at = pose(crank).discs[i]!;
+    return stand(at.x, at.y, GAP + i * p.width, at.turn - pose(0).discs[i]!.turn, 2 + i);
+  };
   const parts: Part[] = kinds.map((k) => ({
     id: k.id,
     name: k.name,
@@ -82,7 +88,12 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       ...holes.map((outline) => ({ layer: 'output-holes', outline })),
     ],
     // Discs that are alike all take the same part; where it must, it is set round by whole holes.
-    places: k.list.map((i) => ({ ...discPlace(i), turn: g.alike ? settled(p, i) : 0 })),
+    turns: 'free',
+    places: (crank) =>
+      k.list.map((i) => {
+        const at = discPlace(i, crank);
+        return { ...at, turn: at.turn + (g.alike ? settled(p, i) : 0) };
+      }),
     solid: () =>
       k.turn === 0
         ? { prisms: [prism(profile, 0, p.width, [seat, ...holes])] }
@@ -115,7 +126,8 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       { layer: 'seats', outline: inside },
       ...bolts.map((outline) => ({ layer: 'bolts', outline })),
     ],
-    places: [stand(0, 0, 0, 0, 0)],
+    turns: ringTurns,
+    places: (crank) => [stand(0, 0, 0, pose(crank).ring, 0)],
     solid: () => ({ prisms: [prism(rim, 0, total, [inside, ...bolts])] }),
   });
   const bore = p.shaft > 0 ? [circle(0, 0, p.shaft / 2)] : [];
@@ -135,7 +147,8 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       ...Array.from({ length: p.discs }, (_, i) => ({ layer: `eccentric-${i + 1}`, outline: eccentric(i) })),
       ...bore.map((outline) => ({ layer: 'bore', outline })),
     ],
-    places: [stand(0, 0, GAP, 0, 2 + p.discs)],
+    turns: 'input',
+    places: (crank) => [stand(0, 0, GAP, crank, 2 + p.discs)],
     solid: () => ({
       prisms: Array.from({ length: p.discs }, (_, i) => prism(eccentric(i), i * p.width, (i + 1) * p.width, bore)),
     }),
@@ -148,7 +161,7 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
         (p.outCircle / 2) * Math.sin((2 * Math.PI * i) / p.outPins),
       ] as const,
   );
-  const plate = Math.max(3e-3, p.outPin);
+  const plate = outPlate(p);
   const seats = outPlaces.map(([x, y]) => circle(x, y, p.outPin / 2));
   const edge = circle(0, 0, p.outCircle / 2 + p.outPin);
   parts.push({
@@ -163,7 +176,11 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       ...seats.map((outline) => ({ layer: 'pins', outline })),
       ...bore.map((outline) => ({ layer: 'passage', outline })),
     ],
-    places: [stand(0, 0, total, 0, 5 + p.discs), ...(p.carriedBy === 'both' ? [stand(0, 0, -plate, 0, -3)] : [])],
+    turns: plateTurns,
+    places: (crank) => [
+      stand(0, 0, total, pose(crank).out, 5 + p.discs),
+      ...(p.carriedBy === 'both' ? [stand(0, 0, -plate, pose(crank).out, -3)] : []),
+    ],
     solid: () => ({ prisms: [prism(edge, 0, plate, [...seats, ...bore])] }),
   });
   parts.push(
@@ -175,15 +192,12 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       material: pins.name,
       note: `⌀ ${mm(p.pin)}, ${mm(total)} long${pinNote(p, pins.made)}`,
       curves: [],
-      places: Array.from({ length: p.pins }, (_, j) =>
-        stand(
-          (p.circle / 2) * Math.cos((2 * Math.PI * j) / p.pins),
-          (p.circle / 2) * Math.sin((2 * Math.PI * j) / p.pins),
-          0,
-          0,
-          0,
-        ),
-      ),
+      turns: ringTurns,
+      places: (crank) =>
+        Array.from({ length: p.pins }, (_, j) => {
+          const a = (2 * Math.PI * j) / p.pins + pose(crank).ring;
+          return stand((p.circle / 2) * Math.cos(a), (p.circle / 2) * Math.sin(a), 0, pose(crank).ring, 0);
+        }),
       seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, total)] }),
     },
     {
@@ -194,7 +208,14 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       material: pins.name,
       note: `⌀ ${mm(p.outPin)}, ${mm(total + plate * (p.carriedBy === 'both' ? 2 : 1))} long${pinNote(p, pins.made)}`,
       curves: [],
-      places: outPlaces.map(([x, y]) => stand(x, y, p.carriedBy === 'both' ? -plate : 0, 0, 4 + p.discs)),
+      turns: plateTurns,
+      places: (crank) => {
+        const { out } = pose(crank);
+        const [c, s] = [Math.cos(out), Math.sin(out)];
+        return outPlaces.map(([x, y]) =>
+          stand(c * x - s * y, s * x + c * y, p.carriedBy === 'both' ? -plate : 0, out, 4 + p.discs),
+        );
+      },
       seen: () => ({
         prisms: [prism(circle(0, 0, p.outPin / 2), 0, total + plate * (p.carriedBy === 'both' ? 2 : 1))],
       }),
@@ -208,11 +229,24 @@ export function cycloidalParts(p: CycloidalParams, shelf: Shelf, m: CycloidalMod
       material: 'as supplied',
       note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`,
       curves: [],
-      places: Array.from({ length: p.discs }, (_, i) => discPlace(i)),
+      turns: 'free',
+      places: (crank) => Array.from({ length: p.discs }, (_, i) => discPlace(i, crank)),
       seen: () => ({ prisms: [prism(seat, 0, Math.min(b.width, p.width), [circle(0, 0, b.bore / 2)])] }),
     },
   );
   return ok(parts);
+}
+
+/** Thickness of the plate that holds the output pins, m. */
+const outPlate = (p: CycloidalParams): number => Math.max(3e-3, p.outPin);
+
+/** Power goes in along the axis at the crank and comes out at the plate of the output pins. */
+export function cycloidalPorts(p: CycloidalParams): Ports {
+  const plate = outPlate(p);
+  return {
+    input: { at: [0, 0, p.carriedBy === 'both' ? -plate : 0], along: 'z', shaft: p.shaft },
+    output: { at: [0, 0, p.discs * p.width + 2 * GAP + plate], along: 'z', shaft: 0 },
+  };
 }
 
 /** The turn of whole holes at which a disc like the others finds both pins and output pins, rad. */

@@ -13,7 +13,7 @@ import { planetaryFigures } from './figures.ts';
 import { buildPlanetary, wrongPlanetary, type PlanetaryBuild } from './build.ts';
 import { modelPlanetary, type PlanetaryModel } from './model.ts';
 import { planetaryParams, roles, type PlanetaryParams } from './params.ts';
-import { planetaryAssembly, planetaryParts } from './parts.ts';
+import { planetaryAssembly, planetaryParts, planetaryPorts } from './parts.ts';
 
 const steps: StageSteps<PlanetaryParams, PlanetaryBuild, PlanetaryModel, PlanetaryShapes> = {
   usual: {
@@ -63,6 +63,7 @@ const steps: StageSteps<PlanetaryParams, PlanetaryBuild, PlanetaryModel, Planeta
   shapes: planetaryShapes,
   draw: drawPlanetary,
   parts: planetaryParts,
+  ports: planetaryPorts,
   assembly: planetaryAssembly,
 };
 

@@ -18,11 +18,12 @@ import { circle, type Outline } from '../../shape/outline.ts';
 import { cut, prism, type Prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import type { AssemblyStep, Part } from '../contract.ts';
+import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { planetaryPose } from './drawing.ts';
 import { GAP, setsAlong } from './costs.ts';
 import type { PlanetaryModel } from './model.ts';
-import { roles, type PlanetaryParams } from './params.ts';
+import { roles, type Member, type PlanetaryParams } from './params.ts';
+import { setMotion } from './train.ts';
 
 const mm = (x: number): string => stated(x, 'length', 6);
 
@@ -52,7 +53,14 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
   };
   const outline = (w: Gear, i: 0 | 1, mesh: typeof g.sunMesh) => gearOutline(w, undefined, mesh.sides[i]);
   const double = p.double === 'yes';
-  const pose = planetaryPose(p, g, 0);
+  const pose = (crank: number) => planetaryPose(p, g, crank);
+  const role = roles(p);
+  const turnsWith = (member: Member): Turning =>
+    member === role.input ? 'input' : member === role.output ? 'output' : 'fixed';
+  // A set behind another turns as slowly as the carriers before it make it.
+  const each = setMotion(p).ratio;
+  const inSet = (k: number, crank: number) => pose(crank / each ** k);
+  const cage = (k: number): Turning => (k === p.sets - 1 ? turnsWith('carrier') : 'free');
   // Sets stand one behind the other, each with its plates; drawn apart, every layer of a set moves on by one step.
   const { floors, widths } = setsAlong(p);
   const step = 1.2 * p.width;
@@ -74,7 +82,8 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       material: ms.name,
       note: `${wheelNote(p, g.sun, width)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`,
       curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)],
-      places: [stand(0, 0, floors[k]!, pose.sun, away(k, 1))],
+      turns: k === 0 ? turnsWith('sun') : 'free',
+      places: (crank) => [stand(0, 0, floors[k]!, inSet(k, crank).sun, away(k, 1))],
       solid: () => ({ prisms: gearPrisms(g.sun, width, double, hubHoles(sunHub)) }),
     });
     parts.push({
@@ -85,7 +94,8 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       material: mp.name,
       note: `${wheelNote(p, g.planet, width)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`,
       curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)],
-      places: pose.planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))),
+      turns: 'free',
+      places: (crank) => inSet(k, crank).planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))),
       solid: () => ({ prisms: gearPrisms(g.planet, width, double, hubHoles(planetHub)) }),
     });
   }
@@ -106,7 +116,8 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) },
       ...hubCurves(ringHub),
     ],
-    places: [stand(0, 0, 0, pose.ring, -1.2 * tube)],
+    turns: turnsWith('ring'),
+    places: (crank) => [stand(0, 0, 0, pose(crank).ring, -1.2 * tube)],
     solid: () => ({
       prisms: [
         ...gearPrisms(g.ring, tube, double, hubHoles(ringHub), { rim }),
@@ -140,7 +151,8 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
         `${mm(p.plate)} thick, pins on ⌀ ` +
         `${mm(2 * g.centre)}${p.spacing === 'stepped' ? `, at ${g.places.map((a) => stated(a, 'angle', 6)).join(', ')}` : ''}`,
       curves: plates([through], 'passage'),
-      places: floors.map((z, k) => stand(0, 0, z - p.plate - GAP, pose.carrier, away(k, 0))),
+      turns: p.sets > 1 ? 'free' : turnsWith('carrier'),
+      places: (crank) => floors.map((z, k) => stand(0, 0, z - p.plate - GAP, inSet(k, crank).carrier, away(k, 0))),
       solid: flat([...pins, through]),
     },
     ...(p.sets > 1
@@ -153,9 +165,11 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
             material: mr.name,
             note: `${mm(p.plate)} thick, pins on ⌀ ${mm(2 * g.centre)}; the next set’s sun is fixed to it`,
             curves: plates([], 'passage'),
-            places: floors
-              .slice(0, -1)
-              .map((z, k) => stand(0, 0, z + widths[k]! + GAP, pose.carrier, away(k, 3) + step / 2)),
+            turns: 'free' as const,
+            places: (crank: number) =>
+              floors
+                .slice(0, -1)
+                .map((z, k) => stand(0, 0, z + widths[k]! + GAP, inSet(k, crank).carrier, away(k, 3) + step / 2)),
             solid: flat(pins),
           },
         ]
@@ -168,7 +182,8 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       material: mr.name,
       note: `${mm(p.plate)} thick${p.boltsC > 0 ? `, ${p.boltsC} screws on ⌀ ${mm(p.boltCircleC)}` : ''}`,
       curves: plates(flange, 'bolts'),
-      places: [stand(0, 0, tube + GAP, pose.carrier, away(p.sets - 1, 3) + step)],
+      turns: turnsWith('carrier'),
+      places: (crank) => [stand(0, 0, tube + GAP, inSet(p.sets - 1, crank).carrier, away(p.sets - 1, 3) + step)],
       solid: flat([...pins, ...flange]),
     },
     {
@@ -179,7 +194,11 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       material: m.pin.material.name,
       note: `⌀ ${mm(p.pin)}, ${mm(p.width + 2 * p.plate + 2 * GAP)} long${pinNote(p, m.pin.material.made)}`,
       curves: [],
-      places: floors.flatMap((z, k) => pose.planets.map((q) => stand(q.x, q.y, z - p.plate - GAP, 0, away(k, 3)))),
+      turns: cage(0),
+      places: (crank) =>
+        floors.flatMap((z, k) =>
+          inSet(k, crank).planets.map((q) => stand(q.x, q.y, z - p.plate - GAP, inSet(k, crank).carrier, away(k, 3))),
+        ),
       seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, p.width + 2 * p.plate + 2 * GAP)] }),
     },
   );
@@ -195,6 +214,17 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       curves: [],
     });
   return ok(parts);
+}
+
+/** Power goes in along the axis before the first plate and comes out behind the last one. */
+export function planetaryPorts(p: PlanetaryParams): Ports {
+  const { floors, widths } = setsAlong(p);
+  const role = roles(p);
+  const shaft = (m: Member) => (m === 'sun' ? p.boreS : 0);
+  return {
+    input: { at: [0, 0, -p.plate - GAP], along: 'z', shaft: shaft(role.input) },
+    output: { at: [0, 0, floors.at(-1)! + widths.at(-1)! + GAP + p.plate], along: 'z', shaft: shaft(role.output) },
+  };
 }
 
 /** The order of putting a planetary stage together. */

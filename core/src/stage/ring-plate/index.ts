@@ -19,7 +19,7 @@ import { buildRingPlate, wrongRingPlate, type RingPlateBuild } from './build.ts'
 import { modelRingPlate, type RingPlateModel } from './model.ts';
 import { wheelBody } from './outlines.ts';
 import { ringPlateRatio, ringPlateParams, type RingPlateParams as P } from './params.ts';
-import { ringPlateAssembly, ringPlateParts } from './parts.ts';
+import { ringPlateAssembly, ringPlateParts, ringPlatePorts } from './parts.ts';
 import { stepped } from '../../math/steps.ts';
 
 function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMaker<RingPlateModel>): Figure[] {
@@ -406,6 +406,7 @@ const steps: StageSteps<P, RingPlateBuild, RingPlateModel, RingPlateShapes> = {
   draw: drawRingPlate,
   courses,
   parts: ringPlateParts,
+  ports: ringPlatePorts,
   assembly: ringPlateAssembly,
 };
 

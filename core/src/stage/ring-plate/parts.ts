@@ -5,7 +5,7 @@ import { circle, OutlinePen, place, type Outline } from '../../shape/outline.ts'
 import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import type { AssemblyStep, Part } from '../contract.ts';
+import type { AssemblyStep, Part, Ports } from '../contract.ts';
 import type { RingPlateModel } from './model.ts';
 import { crankPlaces, plateOutside, wheelBody } from './outlines.ts';
 import type { RingPlateParams } from './params.ts';
@@ -45,15 +45,16 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
   const lobes = plateOutline(g.profile);
   const floor = (k: number) => GAP + k * (p.width + GAP);
   const total = floor(p.plates) + GAP;
-  const stand = (x: number, y: number, z: number, layer: number) => ({
+  const stand = (x: number, y: number, z: number, layer: number, turn = 0) => ({
     at: [x, y, z] as const,
-    turn: 0,
+    turn,
     apart: [0, 0, layer * 1.6 * p.width] as const,
   });
-  const shift = (k: number): [number, number] => [
-    p.throw * Math.cos(g.drive.phases[k]!),
-    p.throw * Math.sin(g.drive.phases[k]!),
+  const shift = (k: number, crank = 0): [number, number] => [
+    p.throw * Math.cos(crank + g.drive.phases[k]!),
+    p.throw * Math.sin(crank + g.drive.phases[k]!),
   ];
+  const wheel = (crank: number) => -crank / p.pins;
   const kinds = g.alike
     ? [{ id: 'plate', name: 'Plate', list: g.drive.phases.map((_, k) => k), turn: 0 }]
     : g.clocking.map((turn, k) => ({ id: `plate-${k + 1}`, name: `Plate ${k + 1}`, list: [k], turn }));
@@ -77,7 +78,8 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
         { layer: 'profile', outline: own },
         ...seats.map((outline) => ({ layer: 'bearings', outline })),
       ],
-      places: kind.list.map((k) => stand(...shift(k), floor(k), k + 1)),
+      turns: 'free',
+      places: (crank) => kind.list.map((k) => stand(...shift(k, crank), floor(k), k + 1)),
       solid: () => ({
         prisms:
           kind.turn === 0
@@ -98,7 +100,8 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
       `${wheelBody(p) < p.circle / 2 - 0.4 * p.pin ? `${p.pins} pins stand between two discs` : `${p.pins} seats of ⌀ ${mm(p.pin)}`} ` +
       `on ⌀ ${mm(p.circle)}, ${mm(total)} high${p.bore > 0 ? `, bore ${mm(p.bore)}` : ''}`,
     curves: [{ layer: 'seats', outline: body }, ...bore.map((outline) => ({ layer: 'bore', outline }))],
-    places: [stand(0, 0, 0, 0)],
+    turns: 'output',
+    places: (crank) => [stand(0, 0, 0, 0, wheel(crank))],
     solid: () => ({ prisms: [prism(body, 0, total, bore)] }),
   });
   cranks.forEach((x, i) => {
@@ -112,7 +115,8 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
       material: mh.name,
       note: `${p.plates} eccentrics of ⌀ ${mm(b.bore)}, ${mm(p.throw)} off the axis at ${g.drive.phases.map(degrees).join(', ')}`,
       curves: eccentrics.map((outline, k) => ({ layer: `eccentric-${k + 1}`, outline })),
-      places: [stand(x, 0, 0, p.plates + 2)],
+      turns: 'input',
+      places: (crank) => [stand(x, 0, 0, p.plates + 2, crank)],
       solid: () => ({ prisms: eccentrics.map((o, k) => prism(o, floor(k) - GAP, floor(k) + p.width)) }),
     });
   });
@@ -138,14 +142,12 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
       material: m.materials[1].material.name,
       note: `⌀ ${mm(p.pin)}, ${mm(total)} long`,
       curves: [],
-      places: Array.from({ length: p.pins }, (_, j) =>
-        stand(
-          (p.circle / 2) * Math.cos((2 * Math.PI * j) / p.pins),
-          (p.circle / 2) * Math.sin((2 * Math.PI * j) / p.pins),
-          0,
-          0,
-        ),
-      ),
+      turns: 'output',
+      places: (crank) =>
+        Array.from({ length: p.pins }, (_, j) => {
+          const a = (2 * Math.PI * j) / p.pins + wheel(crank);
+          return stand((p.circle / 2) * Math.cos(a), (p.circle / 2) * Math.sin(a), 0, 0, wheel(crank));
+        }),
       seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, total)] }),
     },
     {
@@ -157,13 +159,26 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
       material: 'as supplied',
       note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`,
       curves: [],
-      places: g.drive.phases.flatMap((_, k) => cranks.map((x) => stand(x + shift(k)[0], shift(k)[1], floor(k), k + 1))),
+      turns: 'free',
+      places: (crank) =>
+        g.drive.phases.flatMap((_, k) => {
+          const [dx, dy] = shift(k, crank);
+          return cranks.map((x) => stand(x + dx, dy, floor(k), k + 1));
+        }),
       seen: () => ({
         prisms: [prism(circle(0, 0, b.outside / 2), 0, Math.min(b.width, p.width), [circle(0, 0, b.bore / 2)])],
       }),
     },
   );
   return ok(parts);
+}
+
+/** Power goes in at the first crank, which stands beside the wheel it comes out at. */
+export function ringPlatePorts(p: RingPlateParams): Ports {
+  return {
+    input: { at: [crankPlaces(p)[0]!, 0, 0], along: 'z', shaft: 0 },
+    output: { at: [0, 0, 2 * GAP + p.plates * (p.width + GAP)], along: 'z', shaft: p.bore },
+  };
 }
 
 /** The order of putting a ring-plate stage together. */

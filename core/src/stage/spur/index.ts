@@ -13,7 +13,7 @@ import { baseSpur, spurCandidates } from './candidates.ts';
 import { drawSpur, spurShapes, type SpurShapes } from './drawing.ts';
 import { buildSpur, modelSpur, namesOf, wrongSpur, type SpurBuild, type SpurModel } from './model.ts';
 import { spurRatio, spurParams, type SpurParams as P } from './params.ts';
-import { spurAssembly, spurParts } from './parts.ts';
+import { spurAssembly, spurParts, spurPorts } from './parts.ts';
 
 function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<SpurModel>): Figure[] {
   const g = m.geometry;
@@ -320,6 +320,7 @@ const steps: StageSteps<P, SpurBuild, SpurModel, SpurShapes> = {
   shapes: spurShapes,
   draw: drawSpur,
   parts: spurParts,
+  ports: spurPorts,
   assembly: spurAssembly,
 };
 

@@ -15,7 +15,7 @@ import { circle } from '../../shape/outline.ts';
 import { cut } from '../../shape/solid.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import type { AssemblyStep, Part } from '../contract.ts';
+import type { AssemblyStep, Part, Ports } from '../contract.ts';
 import { spurPose } from './drawing.ts';
 import { namesOf, type SpurModel } from './model.ts';
 import type { SpurParams } from './params.ts';
@@ -28,10 +28,9 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
   const names = namesOf(p);
   const last = g.wheels.length - 1;
   const parts: Part[] = [];
-  const poses = spurPose(g, 0);
-  const stand = (k: number) => ({
+  const stand = (k: number, crank: number) => ({
     at: [g.places[k]![0], g.places[k]![1], 0] as const,
-    turn: poses[k]!.turn,
+    turn: spurPose(g, crank)[k]!.turn,
     apart: [0, 0, (k % 2 === 0 ? 1 : -1) * 1.5 * p.width] as const,
   });
   g.wheels.forEach((w, i) => {
@@ -68,7 +67,9 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
         { layer: 'profile', outline: gearOutline(w, undefined, side) },
         ...hubCurves(hub),
       ],
-      places: idler ? g.wheels.flatMap((_, q) => (q > 0 && q < last ? [stand(q)] : [])) : [stand(i)],
+      turns: idler ? 'free' : driven ? 'output' : 'input',
+      places: (crank) =>
+        idler ? g.wheels.flatMap((_, q) => (q > 0 && q < last ? [stand(q, crank)] : [])) : [stand(i, crank)],
       solid: () => ({
         prisms: [
           ...gearPrisms(w, p.width, p.double === 'yes', hubHoles(hub), rim ? { rim } : {}),
@@ -92,6 +93,15 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
       curves: [],
     });
   return ok(parts);
+}
+
+/** Power goes in at the first wheel's axis and comes out at the last one's. */
+export function spurPorts(p: SpurParams, { geometry: g }: Pick<SpurModel, 'geometry'>): Ports {
+  const [x, y] = g.places.at(-1)!;
+  return {
+    input: { at: [0, 0, 0], along: 'z', shaft: p.bore1 },
+    output: { at: [x, y, p.width], along: 'z', shaft: g.wheels.at(-1)!.ring ? 0 : p.bore2 },
+  };
 }
 
 /** The order of putting a train together. */

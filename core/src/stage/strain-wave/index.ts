@@ -12,7 +12,7 @@ import { strainWaveFigures } from './figures.ts';
 import { buildStrainWave, rollerAngles, wrongStrainWave, type StrainWaveBuild } from './build.ts';
 import { modelStrainWave, type StrainWaveModel } from './model.ts';
 import { ringTeeth, strainWaveRatio, strainWaveParams, type StrainWaveParams } from './params.ts';
-import { strainWaveAssembly, strainWaveParts } from './parts.ts';
+import { strainWaveAssembly, strainWaveParts, strainWavePorts } from './parts.ts';
 
 /** Where rollers stand, and what they press. */
 function rollerTable(p: StrainWaveParams, { geometry: g }: StrainWaveBuild): readonly KindTable[] {
@@ -87,6 +87,7 @@ const steps: StageSteps<StrainWaveParams, StrainWaveBuild, StrainWaveModel, Stra
   map: strainWaveMap,
   tables: rollerTable,
   parts: strainWaveParts,
+  ports: strainWavePorts,
   assembly: strainWaveAssembly,
 };
 

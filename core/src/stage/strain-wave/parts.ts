@@ -5,10 +5,11 @@ import { prism } from '../../shape/solid.ts';
 import { ROLLER_PLATE } from './geometry.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import type { AssemblyStep, Part } from '../contract.ts';
+import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { rollerAngles } from './build.ts';
 import type { StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, splineOutline } from './outlines.ts';
+import { wavePose } from './drawing.ts';
 import { hasRollers, ringTeeth, type StrainWaveParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 6);
@@ -27,9 +28,9 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
     (typeof m.materials)[0]['material'],
   ];
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
-  const stand = (z: number, layer: number, x = 0, y = 0) => ({
+  const stand = (z: number, layer: number, turn = 0, x = 0, y = 0) => ({
     at: [x, y, z] as const,
-    turn: 0,
+    turn,
     apart: [0, 0, layer * 1.6 * p.width] as const,
   });
   const inside = g.radius - g.wall / 2;
@@ -45,6 +46,9 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
       : [];
   const passage =
     m.bore > 0 || p.shaft > 0 ? [circle(0, 0, Math.min(0.45 * room, Math.max(p.shaft / 2 + 0.5e-3, 2e-3)))] : [];
+  const turn = (crank: number) => wavePose(p, crank);
+  const [ringTurns, splineTurns]: readonly [Turning, Turning] =
+    p.held === 'ring' ? ['fixed', 'output'] : ['output', 'fixed'];
   const slopes = `neutral line ${mm(g.radius)}, wall ${mm(g.wall)}`;
   const parts: Part[] = [];
   if (g.section) {
@@ -57,7 +61,9 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
       material: 'as supplied',
       note: `closed belt turned inside out, ${mm(p.width * (p.body === 'cup' ? 1 : 2))} wide`,
       curves: [],
-      places: [stand(0, 1)],
+      turns: splineTurns,
+      flexes: true,
+      places: (crank) => [stand(0, 1, turn(crank).spline)],
       seen: () => ({ prisms: [prism(outline, 0, p.width * (p.body === 'cup' ? 1 : 2), [bore])] }),
     });
   } else if (p.body === 'cup') {
@@ -74,7 +80,9 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
         ...screws.map((o) => ({ layer: 'screws', outline: o })),
         ...passage.map((o) => ({ layer: 'passage', outline: o })),
       ],
-      places: [stand(0, 1)],
+      turns: splineTurns,
+      flexes: true,
+      places: (crank) => [stand(0, 1, turn(crank).spline)],
       solid: () => ({
         prisms: [
           prism(outline, 0, p.width, [bore]),
@@ -95,7 +103,9 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
         { layer: 'teeth', outline },
         { layer: 'inside', outline: bore },
       ],
-      places: [stand(0, 1)],
+      turns: splineTurns,
+      flexes: true,
+      places: (crank) => [stand(0, 1, turn(crank).spline)],
       solid: () => ({ prisms: [prism(outline, 0, 2 * p.width, [bore])] }),
     });
 
@@ -131,7 +141,8 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
       { layer: 'teeth', outline: inner },
       ...bolts.map((outline) => ({ layer: 'bolts', outline })),
     ],
-    places: [stand(z, layer)],
+    turns: id === 'ring' ? ringTurns : splineTurns,
+    places: (crank) => [stand(z, layer, id === 'ring' ? turn(crank).ring : turn(crank).spline)],
     solid: () => ({ prisms: [prism(rim, 0, p.width, [inner, ...bolts])] }),
   });
   parts.push(
@@ -186,7 +197,8 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
           ...seats.map((outline) => ({ layer: 'axles', outline })),
           ...shaft.map((outline) => ({ layer: 'bore', outline })),
         ],
-        places: [stand(-ROLLER_PLATE, -1), stand(wide, 4)],
+        turns: 'input',
+        places: (crank) => [stand(-ROLLER_PLATE, -1, crank), stand(wide, 4, crank)],
         solid: () => ({ prisms: [prism(plate, 0, ROLLER_PLATE, [...seats, ...shaft])] }),
       },
       {
@@ -198,7 +210,11 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
         material: 'as supplied',
         note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}`,
         curves: [],
-        places: places.map(([x, y]) => stand(0, -1, x, y)),
+        turns: 'input',
+        places: (crank) => {
+          const [c, s] = [Math.cos(crank), Math.sin(crank)];
+          return places.map(([x, y]) => stand(0, -1, crank, c * x - s * y, s * x + c * y));
+        },
         seen: () => ({
           prisms: [prism(circle(0, 0, b.outside / 2), 0, Math.min(b.width, wide), [circle(0, 0, b.bore / 2)])],
         }),
@@ -217,7 +233,8 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
         `contour ${mm(g.throw)} out at ${p.lobes} ` +
         `lobes${section > 0 ? `, seat of ${b.name}` : ', slides in the spline: grease it'}${p.shaft > 0 ? `, bore ${mm(p.shaft)}` : ''}`,
       curves: [{ layer: 'contour', outline: contour }, ...shaft.map((outline) => ({ layer: 'bore', outline }))],
-      places: [stand(0, -1)],
+      turns: 'input',
+      places: (crank) => [stand(0, -1, crank)],
       solid: () => ({ prisms: [prism(contour, 0, wide, shaft)] }),
     });
     if (section > 0)
@@ -230,11 +247,22 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
         material: 'as supplied',
         note: `${mm(b.bore)} × ${mm(b.outside)} × ${mm(b.width)}; its rings must flex, so the thinnest that carries`,
         curves: [],
-        places: [stand(0, -2)],
+        turns: 'input',
+        flexes: true,
+        places: (crank) => [stand(0, -2, crank)],
         seen: () => ({ prisms: [prism(alongWave(g.line, -g.wall / 2), 0, Math.min(b.width, wide), [contour])] }),
       });
   }
   return ok(parts);
+}
+
+/** Power goes in along the axis at the generator and comes out at the spline's closed end, or at the ring. */
+export function strainWavePorts(p: StrainWaveParams): Ports {
+  const long = p.body === 'cup' ? p.cup : 2 * p.width;
+  return {
+    input: { at: [0, 0, hasRollers(p) ? -ROLLER_PLATE : 0], along: 'z', shaft: p.shaft },
+    output: { at: [0, 0, hasRollers(p) && p.body !== 'cup' ? long + ROLLER_PLATE : long], along: 'z', shaft: 0 },
+  };
 }
 
 /** The order of putting a strain-wave stage together. */

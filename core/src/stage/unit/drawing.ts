@@ -5,7 +5,7 @@ import type { UnitParams } from './params.ts';
 /**
  * The housing seen along the output axis: round in line, a rounded slab round both axes where the input lies beside.
  */
-function housing(p: UnitParams) {
+export function housing(p: UnitParams) {
   const r = p.outside / 2;
   if (p.form !== 'beside' || p.centre === 0) return circle(0, 0, r);
   // Two half circles joined by straight sides; a half circle has a bulge of one.

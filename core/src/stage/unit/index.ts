@@ -4,12 +4,14 @@ import * as v from 'valibot';
 import { check, type FigureMaker, term, type Check, type Figure, worked } from '../../figure/index.ts';
 import { ok } from '../../result.ts';
 import type { Shelf } from '../../shop/shelf.ts';
-import type { Duty, StageKind, StageNumbers } from '../contract.ts';
+import { circle } from '../../shape/outline.ts';
+import { prism } from '../../shape/solid.ts';
+import type { Duty, Ports, StageKind, StageNumbers } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import { nearestUnit, unitCandidates } from './candidates.ts';
-import { drawUnit } from './drawing.ts';
+import { drawUnit, housing } from './drawing.ts';
 import { unitNumbers } from './model.ts';
 import { unitParams, type UnitParams } from './params.ts';
 
@@ -59,6 +61,14 @@ function checks(p: UnitParams, at: Duty): Check[] {
 /** A bought unit has nothing but its numbers. */
 interface UnitModel {
   readonly numbers: StageNumbers;
+}
+
+/** In line or beside, power goes in at one face and comes out at the other; at a right angle, at half the length. */
+function unitPorts(p: UnitParams): Ports {
+  const output = { at: [0, 0, p.length], along: 'z', shaft: p.bore } as const;
+  return p.form === 'angle'
+    ? { input: { at: [-p.outside / 2, 0, p.length / 2], along: 'x', shaft: 0 }, output }
+    : { input: { at: [p.form === 'beside' ? p.centre : 0, 0, 0], along: 'z', shaft: 0 }, output };
 }
 
 /** Where the bands come from. */
@@ -201,8 +211,12 @@ const steps: StageSteps<UnitParams, undefined, UnitModel, undefined> = {
         money: p.price,
         note: `ratio ${p.ratio}`,
         curves: [],
+        turns: 'fixed',
+        places: () => [{ at: [0, 0, 0], turn: 0, apart: [0, 0, 0] }],
+        seen: () => ({ prisms: [prism(housing(p), 0, p.length, p.bore > 0 ? [circle(0, 0, p.bore / 2)] : [])] }),
       },
     ]),
+  ports: unitPorts,
   assembly: (p) => [
     {
       do: `Fit ${p.designation || 'the unit'} by its flange; clamp its input on the shaft before it with the faces flush.`,

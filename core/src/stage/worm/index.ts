@@ -11,7 +11,7 @@ import { wormFigures } from './figures.ts';
 import { buildWorm, wrongWorm, type WormBuild } from './build.ts';
 import { modelWorm, type WormModel } from './model.ts';
 import { wormRatio, wormParams, type WormParams } from './params.ts';
-import { wormAssembly, wormParts } from './parts.ts';
+import { wormAssembly, wormParts, wormPorts } from './parts.ts';
 
 const steps: StageSteps<WormParams, WormBuild, WormModel, WormShapes> = {
   usual: {
@@ -47,6 +47,7 @@ const steps: StageSteps<WormParams, WormBuild, WormModel, WormShapes> = {
   shapes: wormShapes,
   draw: drawWorm,
   parts: wormParts,
+  ports: wormPorts,
   assembly: wormAssembly,
 };
 

@@ -14,7 +14,9 @@ import { circle } from '../../shape/outline.ts';
 import { cut, prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import type { AssemblyStep, Part } from '../contract.ts';
+import type { WormBuild } from './build.ts';
+import { wormPose } from './drawing.ts';
+import type { AssemblyStep, Part, Ports } from '../contract.ts';
 import { wheelSpan } from './figures.ts';
 import type { WormModel } from './model.ts';
 import type { WormParams } from './params.ts';
@@ -84,7 +86,10 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
             { layer: 'axial-section', outline: axialSection(x, threadProfile(x, 1e-7), p.length, 0, 0) },
             ...hubCurves(hub1),
           ],
-      places: [{ at: [-p.length / 2, g.centre, p.width / 2], turn: wormTurn, along: 'x', apart: [0, lift, 0] }],
+      turns: 'input',
+      places: (crank) => [
+        { at: [-p.length / 2, g.centre, p.width / 2], turn: wormTurn + crank, along: 'x', apart: [0, lift, 0] },
+      ],
       ...(!dual && {
         solid: () => ({
           prisms: [
@@ -107,8 +112,13 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
       curves: dual
         ? []
         : [{ layer: 'profile', outline: gearOutline(x.wheel, undefined, x.sides[1]) }, ...hubCurves(hub2)],
-      places: [
-        { at: [0, 0, 0], turn: Math.PI / 2 - (Math.tan(x.wheel.helix) * p.width) / (2 * x.s2.r), apart: [0, 0, 0] },
+      turns: 'output',
+      places: (crank) => [
+        {
+          at: [0, 0, 0],
+          turn: Math.PI / 2 + wormPose(p, g, crank).turn - (Math.tan(x.wheel.helix) * p.width) / (2 * x.s2.r),
+          apart: [0, 0, 0],
+        },
       ],
       ...(!dual && {
         solid: () => ({
@@ -130,13 +140,20 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
       material: 'as supplied',
       note: `${mm(m.bearing.bore)} × ${mm(m.bearing.outside)} × ${mm(m.bearing.width)}, ${mm(p.span)} apart`,
       curves: [],
-      places: [bearingAt(-1), bearingAt(1)],
+      turns: 'free',
+      places: () => [bearingAt(-1), bearingAt(1)],
       seen: () => ({
         prisms: [prism(circle(0, 0, m.bearing.outside / 2), 0, m.bearing.width, [circle(0, 0, m.bearing.bore / 2)])],
       }),
     },
   ]);
 }
+
+/** Power goes in along the worm's axis and comes out along the wheel's. */
+export const wormPorts = (p: WormParams, { geometry: g }: WormBuild): Ports => ({
+  input: { at: [-p.span / 2, g.centre, p.width / 2], along: 'x', shaft: p.bore1 },
+  output: { at: [0, 0, p.width], along: 'z', shaft: p.bore2 },
+});
 
 /** The order of putting a worm stage together. */
 export function wormAssembly(p: WormParams): readonly AssemblyStep[] {

@@ -67,7 +67,7 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
   const shown =
     scene && meshed.data?.ok && parts?.ok
       ? meshed.data.value
-          .map((m) => parts.value.find((p) => p.id === m.id)?.places?.length ?? 0)
+          .map((m) => parts.value.find((p) => p.id === m.id)?.places?.(0).length ?? 0)
           .reduce((a, b) => a + b, 0)
       : 0;
   const trouble =

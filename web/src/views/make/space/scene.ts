@@ -74,7 +74,7 @@ export class StageScene {
     this.pieces.length = this.disposables.length = 0;
     this.box.makeEmpty();
     meshes.forEach((mesh, i) => {
-      const places = parts.find((p) => p.id === mesh.id)?.places ?? [];
+      const places = parts.find((p) => p.id === mesh.id)?.places?.(0) ?? [];
       const indexed = new THREE.BufferGeometry();
       indexed.setAttribute('position', new THREE.BufferAttribute(mesh.vertices, 3));
       indexed.setIndex(new THREE.BufferAttribute(mesh.triangles, 1));

@@ -28,7 +28,21 @@ const OUTSIDE = ['^(react|react-dom|zustand|comlink|localforage|express|node:)',
 /** Folders of the core from the ground up: each stands on those before it and, by value, on none after it. */
 const LAYERS = [
   ...['math', 'loop', 'units', 'figure', 'schema', 'shape', 'shop', 'contact', 'lobed', 'solid'],
-  ...['gear', 'motor', 'brief', 'wave', 'stage', 'line', 'sizing', 'search', 'assembly', 'document', 'review', 'bench'],
+  ...[
+    'gear',
+    'motor',
+    'brief',
+    'wave',
+    'stage',
+    'reducer',
+    'line',
+    'sizing',
+    'search',
+    'assembly',
+    'document',
+    'review',
+    'bench',
+  ],
 ];
 
 export default tseslint.config(
@@ -68,7 +82,7 @@ export default tseslint.config(
     ),
   },
   {
-    files: ['core/src/{line,brief,sizing,search,document,bench,review,motor}/**/*.ts'],
+    files: ['core/src/{reducer,line,brief,sizing,search,document,bench,review,motor}/**/*.ts'],
     rules: only('Kinds are known through the registry alone.', ...OUTSIDE, '/stage/[^/]+/', 'catalogue'),
   },
   ...LAYERS.map((layer, i) => ({

@@ -29,6 +29,7 @@ export { register, stageKind, stageKinds, unregister } from './stage/registry.ts
 export { readParams } from './stage/read-params.ts';
 export * from './schema/index.ts';
 export * from './brief/index.ts';
+export * from './reducer/index.ts';
 export * from './line/index.ts';
 export * from './sizing/index.ts';
 export * from './search/index.ts';

@@ -10,6 +10,7 @@ import {
   straightCaseSchema,
   turningCaseSchema,
 } from './brief-schema.ts';
+import { housingSchema } from './housing-schema.ts';
 import { driverSchema, motorSchema } from './motor-schema.ts';
 import { moment } from './moment.ts';
 import { quantity, wholeNumber } from './quantity-schema.ts';
@@ -38,6 +39,12 @@ export const stageSchema = v.looseObject({
   id,
   kind: v.pipe(v.string('must be text'), v.maxLength(64, 'must be at most 64 characters')),
   params: v.looseObject({}),
+  turn: v.pipe(
+    v.optional(quantity('angle', -7, 7)),
+    v.description(
+      'Angle by which it stands turned about its input’s axis, rad; left out, a stage beside another one folds back',
+    ),
+  ),
 });
 
 export const sensorSchema = v.looseObject({
@@ -156,6 +163,10 @@ export const variantSchema = v.looseObject({
   sensor: sensorSchema,
   mount: v.pipe(v.optional(materialSchema), v.description('Material of the motor’s mount')),
   output: v.pipe(v.optional(outputSchema), v.description('Output shaft and bearings, where chosen')),
+  housing: v.pipe(
+    v.optional(housingSchema(materialSchema)),
+    v.description('What the stages stand in; not drawn and not counted where left out'),
+  ),
   stages: v.pipe(v.array(stageSchema), v.maxLength(12, 'must have at most 12 stages')),
 });
 
@@ -215,12 +226,14 @@ export type LoadCase = v.InferOutput<typeof caseSchema>;
 export type Material = v.InferOutput<typeof materialSchema>;
 export type Bearing = v.InferOutput<typeof bearingSchema>;
 export type OutputShaft = v.InferOutput<typeof outputSchema>;
+export type Housing = NonNullable<v.InferOutput<typeof variantSchema>['housing']>;
 export type Limit = v.InferOutput<typeof limitSchema>;
 export type LimitId = (typeof LIMIT_IDS)[number];
 export type Variant = v.InferOutput<typeof variantSchema>;
 export type StageRecord = v.InferOutput<typeof stageSchema>;
 export type Build = v.InferOutput<typeof buildSchema>;
 export type { BenchTest } from './test-schema.ts';
+export { SCREW_IDS, type ScrewId } from './housing-schema.ts';
 export { TEST_KIND_IDS } from './test-schema.ts';
 export { LIMIT_IDS } from './brief-schema.ts';
 

@@ -8,3 +8,4 @@ export * from './dxf.ts';
 export * from './bounds.ts';
 export * from './exact.ts';
 export * from './repeat.ts';
+export * from './hull.ts';

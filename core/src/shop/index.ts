@@ -11,3 +11,5 @@ export * from './reads.ts';
 export * from './read.ts';
 export * from './file.ts';
 export * from './drawer.ts';
+export * from './fasteners.ts';
+export * from './motor-face.ts';

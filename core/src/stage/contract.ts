@@ -230,6 +230,12 @@ export interface Port {
   readonly along: 'z' | 'x';
   /** Diameter of the shaft that goes in there, or of the shaft that comes out, m; 0 where a flange takes its place. */
   readonly shaft: number;
+  /** Screws of a flange, where it has any: how many, on which circle, of which hole, m. */
+  readonly flange?: { readonly screws: number; readonly circle: number; readonly hole: number };
+  /** The stage has counted the price of a pair of bearings for the shaft there. */
+  readonly pairPaid?: boolean;
+  /** How far it must be moved towards the other port and back, to put it together or to tension it, m. */
+  readonly slide?: number;
 }
 
 /** Where a stage takes power and gives it. */
@@ -363,6 +369,8 @@ export interface StageMap {
  * kept itself.
  */
 export interface Stage {
+  /** Bought as a whole, with a housing of its own. */
+  readonly bought?: boolean;
   readonly kinematics: Kinematics;
   /** The numbers a line is summed from. */
   load(at: Duty): StageNumbers;

@@ -47,6 +47,8 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   readonly rigid?: readonly RigidPart[];
   /** What benches usually find of the kind: a note says where a figure lies outside of it, and why. */
   readonly usual?: Usual;
+  /** Bought as a whole, with a housing of its own. */
+  readonly bought?: boolean;
   /** What a drawing shows at any angle, in its own place. */
   shapes(p: P, g: G): S;
   /** @param m the model at the drawing's duty, worked out when it is called */
@@ -122,6 +124,10 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
     if (trial) return;
     if (steps.courses) this.courses = (at) => steps.courses!(p, g, at, shelf, () => this.under(at).model);
     if (steps.map) this.map = (at) => steps.map!(p, g, at, shelf, () => this.under(at).model);
+  }
+
+  get bought(): boolean {
+    return this.steps.bought ?? false;
   }
 
   get kinematics(): Kinematics {

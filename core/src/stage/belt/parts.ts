@@ -2,17 +2,31 @@ import { beltKey } from '../../shop/drawer.ts';
 import { stated } from '../../units/stated.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
-import { prism } from '../../shape/solid.ts';
+import { prism, type Prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { backOutline, toothedOutline, wheelTurns } from './drawing.ts';
-import { backThickness } from './layout.ts';
+import { backThickness, fittingTakeUp } from './layout.ts';
 import type { BeltBuild, BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { outsideRadius, pitchRadius, pulleyOutline } from './pulley.ts';
+import { FLANGES, HUB, HUB_WALL } from './weight.ts';
 
 /** Thickness of a printed pulley's flanges, m. */
 const FLANGE = 1e-3;
+
+/** A bought pulley with its flanges, and its hub on the one side or the other. */
+function boughtPulley(profile: Outline, flange: number, bore: number, width: number, hub: 1 | -1): Prism[] {
+  const hole = [circle(0, 0, bore / 2)];
+  const side = FLANGES / 2;
+  const from = hub > 0 ? width + side : -side - HUB;
+  return [
+    prism(profile, 0, width, hole),
+    prism(circle(0, 0, flange), -side, 0, hole),
+    prism(circle(0, 0, flange), width, width + side, hole),
+    prism(circle(0, 0, bore / 2 + HUB_WALL), from, from + HUB, hole),
+  ];
+}
 
 /** Pulleys, belt and idler of a stage. */
 export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<readonly Part[]> {
@@ -78,7 +92,10 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
       places: (crank) => [stand(crank, 0, 0)],
       // How deep a bearing's seat goes is the maker's: such a pulley is given by its outlines, and only seen.
       [x.how === 'printed' && x.seat === 0 ? 'solid' : 'seen']: () => ({
-        prisms: [prism(profile.value, 0, p.width, [circle(0, 0, x.bore / 2)])],
+        prisms:
+          x.how === 'printed'
+            ? [prism(profile.value, 0, p.width, [circle(0, 0, x.bore / 2)])]
+            : boughtPulley(profile.value, outsideRadius(s, x.z) + s.toothHeight, x.bore, p.width, i === 0 ? -1 : 1),
       }),
     });
     const flange = circle(0, 0, outsideRadius(s, x.z) + s.toothHeight);
@@ -151,10 +168,11 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
 }
 
 /** Power goes in at the driving pulley's axis and comes out at the driven one's, beside it. */
-export function beltPorts(p: BeltParams, { layout }: Pick<BeltBuild, 'layout'>): Ports {
+export function beltPorts(p: BeltParams, { layout, section }: Pick<BeltBuild, 'layout' | 'section'>): Ports {
+  const slide = fittingTakeUp(section, layout.d1, layout.d2, layout.centre);
   return {
-    input: { at: [0, 0, -FLANGE], along: 'z', shaft: p.bore1 },
-    output: { at: [layout.centre, 0, p.width + FLANGE], along: 'z', shaft: p.bore2 },
+    input: { at: [0, 0, -FLANGE], along: 'z', shaft: p.bore1, slide },
+    output: { at: [layout.centre, 0, p.width + FLANGE], along: 'z', shaft: p.bore2, pairPaid: true },
   };
 }
 

@@ -5,7 +5,7 @@ import type { BeltParams } from './params.ts';
 export const HUB = 6e-3;
 export const FLANGES = 2e-3;
 /** Wall of a bought pulley's hub round the bore, m. */
-const HUB_WALL = 3e-3;
+export const HUB_WALL = 3e-3;
 /** Width whose price the shop states for belts and teeth, m. */
 const PRICED_WIDTH = 6e-3;
 

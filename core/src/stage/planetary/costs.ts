@@ -17,10 +17,14 @@ export function setsAlong(p: PlanetaryParams): {
   let z = 0;
   for (const w of widths) {
     floors.push(z);
-    z += w + 2 * p.plate + 2 * GAP;
+    // A set's last plate and the next one's first turn at unlike speeds.
+    z += w + 2 * p.plate + 3 * GAP;
   }
   return { floors, widths };
 }
+
+/** Length of the pins of a set, from plate to plate, m. */
+export const pinLength = (p: PlanetaryParams, width: number): number => width + 2 * p.plate + 2 * GAP;
 
 /**
  * What each part weighs and costs: wheels by their mass and, where they are milled, their teeth; what is bought as priced.
@@ -46,11 +50,11 @@ export function planetaryCosts(p: PlanetaryParams, b: PlanetaryBuild, mass: read
     plateIn: plates(p.sets),
     plateMid: plates(p.sets - 1),
     plateOut: plates(1),
-    pin: {
-      quantity: p.planets * p.sets,
-      mass: rodMass(p.pin, p.width + 2 * p.plate + 2 * GAP, b.pin.material.density),
+    pins: widths.map((w): Cost => ({
+      quantity: p.planets,
+      mass: rodMass(p.pin, pinLength(p, w), b.pin.material.density),
       money: PIN_PRICE,
-    },
+    })),
     bearing: {
       quantity: b.bearing ? p.planets * p.sets : 0,
       mass: b.bearing?.mass ?? 0,
@@ -67,6 +71,6 @@ export const everyCost = (c: ReturnType<typeof planetaryCosts>): readonly Cost[]
   c.plateIn,
   c.plateMid,
   c.plateOut,
-  c.pin,
+  ...c.pins,
   c.bearing,
 ];

@@ -31,7 +31,7 @@ import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { sumCosts } from '../costs.ts';
-import { everyCost, planetaryCosts } from './costs.ts';
+import { GAP, everyCost, planetaryCosts } from './costs.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { PlanetaryBuild } from './build.ts';
@@ -370,7 +370,7 @@ export function modelPlanetary(
     limits: modeLimits(modes, weakest),
     ...sumCosts(everyCost(costs)),
     outside: g.outside,
-    length: p.width * all + 2 * p.plate * p.sets + 1e-3 * p.sets,
+    length: p.width * all + 2 * p.plate * p.sets + GAP * (3 * p.sets - 1),
     // The first set turns fastest, its carrier at the input over one ratio.
     maxSpeed: topPitchSpeed(b.materials) / ((motion.planetTurns * g.sunMesh.pair.rw2) / Math.abs(setRatio)),
     // Through the sun, whose bore is the narrowest.

@@ -20,7 +20,7 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { planetaryPose } from './drawing.ts';
-import { GAP, setsAlong } from './costs.ts';
+import { GAP, pinLength, setsAlong } from './costs.ts';
 import type { PlanetaryModel } from './model.ts';
 import { roles, type Member, type PlanetaryParams } from './params.ts';
 import { setMotion } from './train.ts';
@@ -186,21 +186,21 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       places: (crank) => [stand(0, 0, tube + GAP, inSet(p.sets - 1, crank).carrier, away(p.sets - 1, 3) + step)],
       solid: flat([...pins, ...flange]),
     },
-    {
-      id: 'pin',
-      name: 'Planet pin',
-      ...m.costs.pin,
+    ...widths.map((width, k): Part => ({
+      id: p.sets > 1 ? `pin-${k + 1}` : 'pin',
+      name: p.sets > 1 ? `Planet pin, set ${k + 1}` : 'Planet pin',
+      ...m.costs.pins[k]!,
       made: m.pin.material.made === 'printed' ? 'printed' : 'bought',
       material: m.pin.material.name,
-      note: `⌀ ${mm(p.pin)}, ${mm(p.width + 2 * p.plate + 2 * GAP)} long${pinNote(p, m.pin.material.made)}`,
+      note: `⌀ ${mm(p.pin)}, ${mm(pinLength(p, width))} long${pinNote(p, m.pin.material.made)}`,
       curves: [],
-      turns: cage(0),
+      turns: cage(k),
       places: (crank) =>
-        floors.flatMap((z, k) =>
-          inSet(k, crank).planets.map((q) => stand(q.x, q.y, z - p.plate - GAP, inSet(k, crank).carrier, away(k, 3))),
+        inSet(k, crank).planets.map((q) =>
+          stand(q.x, q.y, floors[k]! - p.plate - GAP, inSet(k, crank).carrier, away(k, 3)),
         ),
-      seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, p.width + 2 * p.plate + 2 * GAP)] }),
-    },
+      seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, pinLength(p, width))] }),
+    })),
   );
   if (m.bearing)
     parts.push({
@@ -223,7 +223,13 @@ export function planetaryPorts(p: PlanetaryParams): Ports {
   const shaft = (m: Member) => (m === 'sun' ? p.boreS : 0);
   return {
     input: { at: [0, 0, -p.plate - GAP], along: 'z', shaft: shaft(role.input) },
-    output: { at: [0, 0, floors.at(-1)! + widths.at(-1)! + GAP + p.plate], along: 'z', shaft: shaft(role.output) },
+    output: {
+      at: [0, 0, floors.at(-1)! + widths.at(-1)! + GAP + p.plate],
+      along: 'z',
+      shaft: shaft(role.output),
+      ...(role.output === 'carrier' &&
+        p.boltsC > 0 && { flange: { screws: p.boltsC, circle: p.boltCircleC, hole: p.boltHole } }),
+    },
   };
 }
 

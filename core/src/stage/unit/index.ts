@@ -181,6 +181,7 @@ function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: Fig
 }
 
 const steps: StageSteps<UnitParams, undefined, UnitModel, undefined> = {
+  bought: true,
   build: () => ok(undefined),
   kinematics: (p) => ({
     ratio: p.ratio,

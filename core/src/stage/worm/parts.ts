@@ -23,6 +23,8 @@ import type { WormParams } from './params.ts';
 import { axialSection, threadProfile } from './thread.ts';
 
 const mm = (x: number): string => stated(x, 'length', 6);
+/** How far what drives the worm stands off its bearing and the wheel, m. */
+const STANDS_OFF = 1e-3;
 /** How far the worm's own shaft stands out beyond a bearing, for a coupling, m. */
 const STUB = 0.012;
 
@@ -150,8 +152,13 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
 }
 
 /** Power goes in along the worm's axis and comes out along the wheel's. */
-export const wormPorts = (p: WormParams, { geometry: g }: WormBuild): Ports => ({
-  input: { at: [-p.span / 2, g.centre, p.width / 2], along: 'x', shaft: p.bore1 },
+export const wormPorts = (p: WormParams, { geometry: g, bearing }: WormBuild): Ports => ({
+  // A motor stands clear of the wheel, which reaches below it.
+  input: {
+    at: [-Math.max((p.span + bearing.width) / 2, g.mesh.s2.ra) - STANDS_OFF, g.centre, p.width / 2],
+    along: 'x',
+    shaft: p.bore1,
+  },
   output: { at: [0, 0, p.width], along: 'z', shaft: p.bore2 },
 });
 

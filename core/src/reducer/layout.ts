@@ -1,0 +1,146 @@
+import type { Ports, Stage } from '../stage/contract.ts';
+import type { Part } from '../stage/contract.ts';
+import { ok, type Result } from '../result.ts';
+import { sweptBy, type Body } from './body.ts';
+import { HOME, nested, placeFrame, pointIn, shifted, turnedBy, undone, type Frame, type Vec } from './frame.ts';
+
+/** A stage that stands in the line. */
+export interface StandingStage {
+  readonly index: number;
+  readonly ports: Ports;
+  /** Where it stands: its own frame in the line's. */
+  readonly frame: Frame;
+  readonly bodies: readonly Body[];
+  /** Where its bodies lie along the line's axis, m. */
+  readonly from: number;
+  readonly to: number;
+  /** Bought as a whole, with a housing of its own. */
+  readonly bought: boolean;
+}
+
+/** The stages of a line in space: the output's axis is z, through the origin; the motor lies below. */
+export interface LineLayout {
+  readonly stages: readonly StandingStage[];
+  /** The frame that the motor's shaft goes in by: along its z. */
+  readonly input: Frame;
+  /** How the output stands. */
+  readonly output: Frame;
+  /** Whether every axis runs along the output's. */
+  readonly parallel: boolean;
+}
+
+/** How a port lies in its stage: its z the way power runs. */
+const portFrame = ({ at, along }: Ports['input']): Frame =>
+  along === 'z'
+    ? { ...HOME, at }
+    : // Power along the stage's x; its output then leaves along what was across.
+      { at, x: [0, 0, -1], y: [0, 1, 0], z: [1, 0, 0] };
+
+/** Whether a stage's output stands beside its input. */
+const isBeside = ({ input, output }: Ports): boolean =>
+  input.along === 'z' && Math.hypot(output.at[0] - input.at[0], output.at[1] - input.at[1]) > 1e-6;
+
+/** What turns how often for a turn of the stage's input. */
+const speedOf = (turns: Part['turns'], ratio: number): number =>
+  turns === 'input' ? 1 : turns === 'output' ? 1 / ratio : turns === 'free' ? NaN : 0;
+
+/** The bodies of a stage where it stands. */
+function bodiesOf(index: number, parts: readonly Part[], frame: Frame, ratio: number, before: number): Body[] {
+  return parts.flatMap((part): Body[] => {
+    const { places } = part;
+    const solid = part.solid ?? part.seen;
+    if (!places || !solid) return [];
+    const turns = part.turns ?? 'fixed';
+    return [
+      {
+        id: `stage${index + 1}/${part.id}`,
+        of: 'stage',
+        stage: index,
+        part,
+        turns,
+        speed: speedOf(turns, ratio) / before,
+        flexes: part.flexes ?? false,
+        solid,
+        places: (crank) => places(crank / before).map((b) => nested(frame, placeFrame(b))),
+        apart: places(0).map((b) => turnedBy(frame, b.apart)),
+      },
+    ];
+  });
+}
+
+const extentOf = (bodies: readonly Body[]): { from: number; to: number } => {
+  const all = bodies.map(sweptBy);
+  return { from: Math.min(...all.map((s) => s.from)), to: Math.max(...all.map((s) => s.to)) };
+};
+
+/** What a line is laid out with. */
+export interface LayoutWish {
+  /** What stands between two stages along the axis, m; told whether the one before is bought as a whole. */
+  readonly between: (before: number, boughtBefore: boolean) => number;
+  readonly bought: (index: number) => boolean;
+  /** Angle about its input's axis that a stage is turned by, rad; left out, one behind another beside stage folds back. */
+  readonly turn: (index: number) => number | undefined;
+}
+
+/**
+ * Stands the stages of a line one behind the other, each where the one before gives its power.
+ *
+ * @returns refuses in words where a stage cannot give its parts
+ */
+export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<LineLayout> {
+  const placed: { frame: Frame; ports: Ports; parts: readonly Part[]; ratio: number; before: number }[] = [];
+  let next: Frame = HOME;
+  let before = 1;
+  for (const [i, stage] of stages.entries()) {
+    const parts = stage.parts();
+    if (!parts.ok) return parts;
+    const ports = stage.ports();
+    const { ratio } = stage.kinematics;
+    const turn = wish.turn(i) ?? (i > 0 && isBeside(ports) && isBeside(placed[i - 1]!.ports) ? Math.PI : 0);
+    const [c, s] = [Math.cos(turn), Math.sin(turn)];
+    const turned: Frame = nested(next, { at: [0, 0, 0], x: [c, s, 0], y: [-s, c, 0], z: [0, 0, 1] });
+    let frame = nested(turned, undone(portFrame(ports.input)));
+    const along = next.z;
+    if (i > 0) {
+      // Bodies may reach beyond the ports: what stands apart is the bodies.
+      const last = placed[i - 1]!;
+      const far = (bodies: readonly Body[], sign: 1 | -1) => Math.max(...bodies.map((b) => reachAlong(b, along, sign)));
+      const behind = far(bodiesOf(i - 1, last.parts, last.frame, last.ratio, last.before), 1);
+      const ahead = far(bodiesOf(i, parts.value, frame, ratio, before), -1);
+      const room = wish.between(i - 1, wish.bought(i - 1));
+      const push = behind + ahead + room;
+      frame = shifted(frame, [along[0] * push, along[1] * push, along[2] * push]);
+    }
+    placed.push({ frame, ports, parts: parts.value, ratio, before });
+    next = nested(frame, portFrame(ports.output));
+    before *= ratio;
+  }
+  // Told from the output: its axis is the line's.
+  const home = undone(next);
+  const told = placed.map((s) => ({ ...s, frame: nested(home, s.frame) }));
+  const out = told.map((s, index): StandingStage => {
+    const bodies = bodiesOf(index, s.parts, s.frame, s.ratio, s.before);
+    return { index, ports: s.ports, frame: s.frame, bodies, ...extentOf(bodies), bought: wish.bought(index) };
+  });
+  const first = told[0];
+  return ok({
+    stages: out,
+    input: first ? nested(first.frame, portFrame(first.ports.input)) : HOME,
+    output: HOME,
+    parallel: told.every((s) => s.frame.z[2] > 0.5 && s.ports.input.along === 'z'),
+  });
+}
+
+/** How far a body reaches along a direction, m, from the line's origin. */
+function reachAlong(body: Body, along: Vec, sign: 1 | -1): number {
+  const prisms = body.solid().prisms.filter((p) => !p.cut);
+  const [low, high] = [Math.min(...prisms.map((p) => p.from)), Math.max(...prisms.map((p) => p.to))];
+  return Math.max(
+    ...body.places(0).flatMap((f) =>
+      [low, high].map((end) => {
+        const [x, y, z] = pointIn(f, [0, 0, end]);
+        return sign * (x * along[0] + y * along[1] + z * along[2]);
+      }),
+    ),
+  );
+}

@@ -1,0 +1,103 @@
+import type { Variant } from '../schema/joint.ts';
+import { intoHole, SCREWS } from '../shop/fasteners.ts';
+import type { MotorFace } from '../shop/motor-face.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import type { Ports } from '../stage/contract.ts';
+import { linksOf, type Link } from './shafts.ts';
+
+/** Thickness of the hub on a flange, of the lip behind a bearing, and what must be left under a screw's head, m. */
+export const HUB = 5e-3;
+export const LIP = 1e-3;
+const UNDER_HEAD = 2e-3;
+/** Room between stages that stand in no housing of ours, m. */
+const APART = 1e-3;
+
+/** What of a line stands in a housing that is made here. */
+export interface HousingPlan {
+  /** First and last stage in it, by their places in the line. */
+  readonly first: number;
+  readonly last: number;
+  /** What carries power out of each of these stages. */
+  readonly links: readonly Link[];
+  /** Thickness of each plate, one more than stages, m. */
+  readonly plates: readonly number[];
+  /** The motor is screwed on the first plate. */
+  readonly direct: boolean;
+}
+
+/** Which stages can stand in plates that lie across their axes: the first run of such. */
+function runOf(ports: readonly Ports[], bought: readonly boolean[]): readonly [number, number] | undefined {
+  const first = bought.indexOf(false);
+  if (first < 0 || ports[first]!.input.along !== 'z') return undefined;
+  let last = first;
+  while (last + 1 < ports.length && !bought[last + 1] && ports[last + 1]!.input.along === 'z') last++;
+  return [first, last];
+}
+
+/** Whether a hub is fixed on the flange of a stage: power goes on from it by a shaft. */
+export const hasHub = (plan: Pick<HousingPlan, 'links'>, variant: Pick<Variant, 'output'>, k: number): boolean =>
+  plan.links[k]!.hub && (k + 1 < plan.links.length || variant.output !== undefined);
+
+/** Over a screw's head in its counterbore, m: across, and deep. */
+export const HEAD_ROOM = [6e-4, 2e-4] as const;
+
+/** Plates get thicker by this until a standard screw fits what it holds, m. */
+const THICKER = 5e-4;
+
+/** The least thickness from `least` on at which a standard screw holds the motor with its head sunk, m. */
+function forMotor(face: MotorFace, least: number): number {
+  const s = SCREWS[face.thread];
+  const sunk = s.headHeight + HEAD_ROOM[1];
+  let thick = Math.max(least, sunk + UNDER_HEAD);
+  for (let n = 0; n < 20 && intoHole(s, thick - sunk, face.deep) === undefined; n++) thick += THICKER;
+  return thick;
+}
+
+/**
+ * What stands between plates, and how thick they are: no thinner than a bearing in them is wide with a lip behind it, nor
+ * than what holds the motor.
+ */
+export function housingPlan(
+  variant: Pick<Variant, 'housing' | 'output'>,
+  ports: readonly Ports[],
+  bought: readonly boolean[],
+  face: MotorFace,
+  shelf: Shelf,
+): HousingPlan | undefined {
+  const { housing, output } = variant;
+  const run = housing && housing.by === 'here' ? runOf(ports, bought) : undefined;
+  if (!housing || !run) return undefined;
+  const [first, last] = run;
+  const links = linksOf(ports.slice(first, last + 1), first, shelf);
+  const direct = first === 0;
+  const plates = Array.from({ length: links.length + 1 }, (_, i) => {
+    const widths = [housing.plate];
+    const [before, after] = [links[i - 1], links[i]];
+    const byOutput = (k: number) => k === links.length - 1 && output !== undefined;
+    if (before && !byOutput(i - 1) && !(before.hub && i === links.length))
+      widths.push((before.bearing?.width ?? 0) + LIP);
+    if (after?.beside && !byOutput(i)) widths.push((after.bearing?.width ?? 0) + LIP);
+    if (i === links.length && output?.bearing) widths.push(output.bearing.width + LIP);
+    const least = Math.max(...widths);
+    return i === 0 && direct ? forMotor(face, least) : least;
+  });
+  return { first, last, links, plates, direct };
+}
+
+/** What stands between a stage and the next one along the axis, m. */
+export function roomBetween(
+  plan: HousingPlan | undefined,
+  variant: Pick<Variant, 'housing' | 'output'>,
+  before: number,
+  boughtBefore: boolean,
+): number {
+  if (!plan) return boughtBefore ? 0 : APART;
+  const { gap } = variant.housing!;
+  if (before + 1 === plan.first) return plan.plates[0]! + gap;
+  if (before >= plan.first && before <= plan.last) {
+    const k = before - plan.first;
+    const hub = hasHub(plan, variant, k) ? HUB : 0;
+    return hub + gap + plan.plates[k + 1]! + (before === plan.last ? 0 : gap);
+  }
+  return boughtBefore ? 0 : APART;
+}

@@ -1,0 +1,128 @@
+import { ok, type Result } from '../result.ts';
+import type { Variant } from '../schema/joint.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import type { MotorFace } from '../shop/motor-face.ts';
+import type { Ports, Stage } from '../stage/contract.ts';
+import type { Body } from './body.ts';
+import { nested, type Frame, type Vec } from './frame.ts';
+import { madeHousing, type MadeHousing } from './housing.ts';
+import { lineLayout, type LineLayout, type StandingStage } from './layout.ts';
+import { motorShaft, motorSolid, ownFace } from './motor-body.ts';
+import { housingPlan, roomBetween, type HousingPlan } from './plan.ts';
+
+/** A line as things in space. */
+export interface Reducer {
+  /** From the motor to the output. */
+  readonly bodies: readonly Body[];
+  readonly standing: LineLayout;
+  readonly face: MotorFace;
+  readonly plan: HousingPlan | undefined;
+  readonly housing: MadeHousing | undefined;
+}
+
+/** What of a variant its bodies depend on. */
+export type ReducerVariant = Pick<Variant, 'motor' | 'mount' | 'output' | 'housing' | 'stages'>;
+
+/** The motor's bodies where its shaft meets the first stage. */
+function motorBodies(
+  { motor }: ReducerVariant,
+  face: MotorFace,
+  at: Frame,
+  apart: number,
+  first: StandingStage | undefined,
+): Body[] {
+  const away: Vec = [at.z[0] * apart, at.z[1] * apart, at.z[2] * apart];
+  // It is keyed into the wheel it drives; a bought unit is a block, and what is hollow of it not known.
+  const joins = (first?.bodies ?? []).filter((b) => first!.bought || b.turns === 'input').map((b) => b.id);
+  const common = { joins, of: 'motor' as const, stage: -1, flexes: false, apart: [away] };
+  const part = {
+    made: 'bought' as const,
+    material: 'as supplied',
+    quantity: 1,
+    note: `${face.screws} × ${face.thread}; face ${face.source}`,
+  };
+  return [
+    {
+      ...common,
+      id: 'motor/body',
+      part: { ...part, name: motor.name, mass: motor.mass, money: motor.price },
+      turns: 'fixed',
+      speed: 0,
+      solid: () => motorSolid(motor, face),
+      places: () => [at],
+    },
+    {
+      ...common,
+      id: 'motor/shaft',
+      part: { ...part, name: 'Motor shaft', note: 'part of the motor', mass: 0, money: 0 },
+      turns: 'input',
+      speed: 1,
+      solid: () => motorShaft(face),
+      places: (crank) => {
+        const [c, s] = [Math.cos(crank), Math.sin(crank)];
+        return [nested(at, { at: [0, 0, 0], x: [c, s, 0], y: [-s, c, 0], z: [0, 0, 1] })];
+      },
+    },
+  ];
+}
+
+/** How far stages of a line drawn apart stand from where they are, m: each behind what the ones before it take. */
+function spread(bodies: readonly Body[], plan: HousingPlan | undefined, stages: LineLayout['stages']): readonly Body[] {
+  const step = 1.2 * Math.max(...stages.map((s) => s.to - s.from));
+  return bodies.map((b) => {
+    if (b.of !== 'stage') return b;
+    const k = plan ? b.stage - plan.first : b.stage;
+    const lift = 2 * k * step + (plan && b.stage > plan.last ? step : 0);
+    return { ...b, apart: b.apart.map(([x, y, z]): Vec => [x, y, z + lift]) };
+  });
+}
+
+/** The motor's shaft as it is left: what drives no bore ends in the plate, coupled to a shaft of the stage's own. */
+const cutTo = (face: MotorFace, port: Ports | undefined, housing: MadeHousing | undefined): MotorFace =>
+  housing && port && !(port.input.shaft > 0)
+    ? { ...face, reach: Math.min(face.reach, housing.plates[0]!.to - housing.plates[0]!.from) }
+    : face;
+
+/**
+ * Everything of a line in its place: motor, stages, and what they stand in where that is made here.
+ *
+ * @param stages of the variant, opened
+ * @returns refuses in words where a stage cannot give its parts
+ */
+export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], shelf: Shelf): Result<Reducer> {
+  const ports = stages.map((s) => s.ports());
+  const face = ownFace(variant.motor, variant.housing, ports[0]?.input.shaft);
+  const bought = stages.map((s) => s.bought ?? false);
+  const plan = stages.length ? housingPlan(variant, ports, bought, face, shelf) : undefined;
+  const turns = variant.stages.map((s) => s.turn);
+  const made = lineLayout(stages, {
+    bought: (i) => bought[i]!,
+    between: (before, boughtBefore) => roomBetween(plan, variant, before, boughtBefore),
+    turn: (i) => turns[i],
+  });
+  if (!made.ok) return made;
+  const line = made.value;
+  const housing = plan ? madeHousing({ variant, face, plan, standing: line, shelf }) : undefined;
+  const first = line.stages[0];
+  // On a plate the motor's face lies against it; on a bought unit against the unit's.
+  const motorAt: Frame =
+    housing && plan!.direct
+      ? { ...line.input, at: [line.input.at[0], line.input.at[1], housing.plates[0]!.from] }
+      : line.input;
+  const long = first ? 1.5 * (first.to - first.from) : 0;
+  return ok({
+    bodies: [
+      ...motorBodies(variant, cutTo(face, ports[0], housing), motorAt, -2 * long, first),
+      ...spread(
+        line.stages.flatMap((s) => s.bodies),
+        plan,
+        line.stages,
+      ),
+      ...(housing?.bodies ?? []),
+    ],
+    standing: line,
+    face,
+    plan,
+    housing,
+  });
+}

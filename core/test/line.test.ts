@@ -58,9 +58,14 @@ describe('the whole line', () => {
     const sum = (key: 'windUp' | 'mass' | 'money' | 'inertia') => report.attribution.reduce((t, x) => t + x[key], 0);
     expect(report.attribution.reduce((t, x) => t * x.ratio, 1)).toBeCloseTo(value(j, a(j), 'ratio'), 12);
     expect(sum('windUp')).toBeCloseTo(value(j, a(j), 'windUp'), 12);
-    expect(sum('mass') + a(j).motor.mass).toBeCloseTo(value(j, a(j), 'mass'), 12);
+    const round = report.beside!;
+    expect(round.aroundMass).toBeGreaterThan(0);
+    expect(sum('mass') + a(j).motor.mass + round.aroundMass).toBeCloseTo(value(j, a(j), 'mass'), 12);
     const { unit, supply } = a(j).driver;
-    expect(sum('money') + a(j).motor.price + unit!.price + supply!.price).toBeCloseTo(value(j, a(j), 'money'), 12);
+    expect(sum('money') + a(j).motor.price + unit!.price + supply!.price + round.aroundMoney).toBeCloseTo(
+      value(j, a(j), 'money'),
+      12,
+    );
     const rotor = a(j).motor.rotorInertia * value(j, a(j), 'ratio') ** 2;
     expect(sum('inertia') + rotor).toBeCloseTo(value(j, a(j), 'inertia'), 12);
   });

@@ -1,4 +1,4 @@
-import { activeVariant, AIMS, analyseLine, editsFor, makeShelf, stopping, whyNotSays } from '@gristmill/core';
+import { activeVariant, AIMS, analyseLine, bare, editsFor, makeShelf, stopping, whyNotSays } from '@gristmill/core';
 import { describe, expect, it } from 'vitest';
 import { FoundSets } from '../src/storage/found.ts';
 import { MemoryVault } from '../src/storage/vault.ts';
@@ -24,7 +24,7 @@ describe('lines found for the demo joints', () => {
       for (const l of result.lines.filter((_, k) => k % 9 === 4)) {
         const report = analyseLine(
           joint,
-          { ...variant, motor: l.motor, driver: l.driver, stages: [...l.stages] },
+          bare({ ...variant, motor: l.motor, driver: l.driver, stages: [...l.stages] }),
           shelf,
         );
         expect(stopping(report), `${joint.name} ${l.id}`).toEqual([]);

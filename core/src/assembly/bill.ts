@@ -1,5 +1,9 @@
 import { driveMoney } from '../motor/driver.ts';
-import { partsOf } from '../line/open.ts';
+import { openLine, partsOf } from '../line/open.ts';
+import type { Body } from '../reducer/body.ts';
+import { reducerOf } from '../reducer/reducer.ts';
+import type { Outline } from '../shape/outline.ts';
+import type { Solid } from '../shape/solid.ts';
 import { outputPieces } from '../line/output.ts';
 import { ok, type Result } from '../result.ts';
 import type { StageRecord, Variant } from '../schema/joint.ts';
@@ -49,6 +53,52 @@ type Piece = Pick<BillRow, 'name' | 'how' | 'material' | 'note' | 'mass' | 'mone
 const howOf = (p: Part): HowMade =>
   p.solid && p.made === 'printed' ? 'printed' : p.solid || p.made === 'printed' ? 'cut' : 'bought';
 
+/** Parts of what stands round the stages; none where nothing is made here or a stage cannot be. */
+export function housingParts(variant: Variant, shelf: Shelf): readonly Part[] {
+  if (variant.housing?.by !== 'here') return [];
+  const opened = openLine(variant.stages, shelf).all;
+  if (!opened.ok) return [];
+  const made = reducerOf(variant, opened.value, shelf);
+  if (!made.ok) return [];
+  const bodies = made.value.housing?.bodies ?? [];
+  // The output's own shaft and bearings are counted with the output.
+  return bodies.filter((b) => !/output/.test(b.id)).map(partOfBody);
+}
+
+/** A body of the housing as a part: what is made has its outlines and its body, what is bought only its look. */
+function partOfBody({ id, part, solid }: Body): Part {
+  const shape = solid();
+  const bought = part.material === 'as supplied' || part.material.startsWith('Steel, ');
+  const made = !bought;
+  return {
+    ...part,
+    id: id.replace(/^case\//, ''),
+    curves: made ? curvesOf(shape) : [],
+    ...(made ? { solid: () => shape } : { seen: () => shape }),
+  };
+}
+
+/** Outlines of a body, each once: its outside, and what is cut through or into it. */
+function curvesOf({ prisms }: Solid): Part['curves'] {
+  const seen = new Set<string>();
+  const out: { layer: string; outline: Outline }[] = [];
+  const add = (layer: string, outline: Outline) => {
+    const key = [...outline.points].map((x) => x.toFixed(9)).join();
+    if (!seen.has(key)) out.push({ layer, outline });
+    seen.add(key);
+  };
+  const [low, high] = [Math.min(...prisms.map((p) => p.from)), Math.max(...prisms.map((p) => p.to))];
+  const everywhere = (o: Outline) => {
+    const key = [...o.points].map((x) => x.toFixed(9)).join();
+    return prisms.every((p) => p.holes.some((h) => [...h.points].map((x) => x.toFixed(9)).join() === key));
+  };
+  for (const p of prisms) {
+    add(p.from <= low || p.to >= high ? 'outside' : 'steps', p.outer);
+    for (const h of p.holes) add(everywhere(h) ? 'holes' : 'seats-in-part', h);
+  }
+  return out;
+}
+
 /** Parts of a stage that are made or bought; refuses in words where the stage cannot be. */
 export function piecesOf(stage: Pick<StageRecord, 'kind' | 'params'>, shelf: Shelf): Result<readonly Part[]> {
   const parts = partsOf(stage.kind, stage.params, shelf);
@@ -97,6 +147,7 @@ export function billOf(variant: Variant, joints: number, shelf: Shelf): Result<B
     if (!parts.ok) return parts;
     for (const p of parts.value) pieces.push({ ...p, at: `stage ${i + 1}`, how: howOf(p) });
   }
+  for (const p of housingParts(variant, shelf)) pieces.push({ ...p, at: 'housing', how: howOf(p) });
   for (const p of outputPieces(variant.output)) pieces.push({ ...p, at: 'output', how: p.stocked ? 'bought' : 'cut' });
   const rows = new Map<string, Piece & { at: string; places: string[]; count: number }>();
   for (const p of pieces) {

@@ -13,7 +13,7 @@ import type { Part } from '../stage/contract.ts';
 import { stageKind } from '../stage/registry.ts';
 import { inUnits, stated } from '../units/stated.ts';
 import { FINE } from '../gear/profile.ts';
-import { billOf, piecesOf } from './bill.ts';
+import { billOf, housingParts, piecesOf } from './bill.ts';
 import { laidOut } from './laid-out.ts';
 import type { Footprint } from './plates.ts';
 import { billCsv, billMarkdown } from './write-bill.ts';
@@ -66,7 +66,14 @@ const slug = (name: string): string =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '') || 'x';
 
-const baseName = ({ stage, part }: Pick<Meshed, 'stage' | 'part'>): string => `stage${stage + 1}-${slug(part.id)}`;
+/** Stands for the place of a stage with what is of none: the housing. */
+const HOUSING = -1;
+
+const baseName = ({ stage, part }: Pick<Meshed, 'stage' | 'part'>): string =>
+  `${stage === HOUSING ? 'housing' : `stage${stage + 1}`}-${slug(part.id)}`;
+
+const upper = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
+const placeName = (stage: number): string => (stage === HOUSING ? 'housing' : `stage ${stage + 1}`);
 
 /**
  * Printed parts of one material on plates, each plate a 3MF of its own.
@@ -89,7 +96,7 @@ function platesOf(material: string, file: string, list: readonly Meshed[], wish:
   plates.forEach((items, n) => {
     const used = [...new Set(items.map((x) => x.part))].sort((a, b) => a - b);
     const meshes = used.map((k): NamedMesh => ({
-      name: `Stage ${list[k]!.stage + 1}, ${inUnits(list[k]!.part.name)}`,
+      name: `${upper(placeName(list[k]!.stage))}, ${inUnits(list[k]!.part.name)}`,
       mesh: list[k]!.mesh,
     }));
     const name = plates.length > 1 ? `-${n + 1}` : '';
@@ -140,6 +147,7 @@ export function* lineFiles(
     if (!parts.ok) return parts;
     for (const part of parts.value) if (part.curves.length > 0 || part.solid) made.push({ stage, part });
   }
+  for (const part of housingParts(variant, shelf)) if (part.solid) made.push({ stage: HOUSING, part });
   const files: Record<string, Uint8Array> = {
     'bill.csv': strToU8(billCsv(bill.value)),
     'bill.md': strToU8(billMarkdown(bill.value, title)),
@@ -151,7 +159,7 @@ export function* lineFiles(
     yield { doing: inUnits(part.name), share: i / made.length };
     const note = inUnits(part.note);
     const curves = compensation === 0 ? part.curves : compensated(kernel, part.curves, compensation, wish.curve / 2);
-    const sheet = { title: `${title}, stage ${stage + 1}, ${inUnits(part.name)}`, note, curves };
+    const sheet = { title: `${title}, ${placeName(stage)}, ${inUnits(part.name)}`, note, curves };
     if (part.curves.length > 0) {
       files[`svg/${baseName(one)}.svg`] = strToU8(writeSvg(sheet));
       files[`dxf/${baseName(one)}.dxf`] = strToU8(writeDxf(sheet, { reference: wish.reference }));
@@ -160,7 +168,7 @@ export function* lineFiles(
     const mesh = meshSolid(kernel, part.solid(), surface, compensation);
     if (!mesh)
       return refuse(
-        `Nothing is left of “${part.name}” of stage ${stage + 1}.`,
+        `Nothing is left of “${part.name}” of ${placeName(stage)}.`,
         'Its cuts take all of it away.',
         'Look at its bore and screws.',
       );

@@ -35,8 +35,8 @@ function builtOf({ kind, params }: Variant['stages'][number]): [string, object] 
 }
 
 /**
- * Mark of what a variant is made of and run with: its motor, driver, mount, output shaft and stages. Names, notes and the
- * sensor do not count: what a bench finds of torque, play and stiffness is the same.
+ * Mark of what a variant is made of and run with: its motor, driver, mount, output shaft and stages. Names, notes, the
+ * sensor and the housing do not count: what a bench finds of torque, play and stiffness is the same.
  *
  * @returns sixteen hexadecimal digits, alike for alike designs
  */

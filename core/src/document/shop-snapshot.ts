@@ -127,6 +127,7 @@ export function shopMoved(joint: Joint, shop: Shelf): Moved[] {
     compare('material', v.mount, shop.materials);
     compare('material', v.output?.shaftMaterial, shop.materials);
     compare('bearing', v.output?.bearing, shop.bearings);
+    compare('material', v.housing?.material, shop.materials);
   }
   for (const m of joint.materials ?? []) compare('material', m, shop.materials);
   for (const b of joint.bearings ?? []) compare('bearing', b, shop.bearings);
@@ -144,6 +145,7 @@ export function takeShop(joint: Joint, shop: Shelf): Joint {
     ...v,
     motor: structuredClone(from(v.motor, shop.motors)),
     ...(v.mount && { mount: { ...from(v.mount, shop.materials) } }),
+    ...(v.housing && { housing: { ...v.housing, material: { ...from(v.housing.material, shop.materials) } } }),
     ...(v.output && {
       output: {
         ...v.output,

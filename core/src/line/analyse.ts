@@ -8,7 +8,9 @@ import type { Problem, Result } from '../result.ts';
 import { recorded, type ShopReads } from '../shop/reads.ts';
 import { uncertain, type Shelf } from '../shop/shelf.ts';
 import type { Duty, Stage, StageProblem, StageReport } from '../stage/contract.ts';
+import { aroundOf } from '../reducer/around.ts';
 import { provenLineChecks } from './checks.ts';
+import { housingChecks } from './housing-checks.ts';
 import { lineFigures } from './figures.ts';
 import { loadCurve, motorPoints, torqueMap, type LoadCurve, type MotorDuty, type TorqueMap } from './map.ts';
 import { heldWindUp, sumLine, trialOf, type LineNumbers } from './numbers.ts';
@@ -70,6 +72,8 @@ export interface Beside {
   readonly shaftWindUp: number;
   readonly shaftMass: number;
   readonly shaftMoney: number;
+  readonly aroundMass: number;
+  readonly aroundMoney: number;
 }
 
 export interface LineReport {
@@ -125,7 +129,9 @@ function lineReport(
 ): Omit<LineReport, 'reads'> {
   const demand = demandOf(joint.brief, shelf);
   const constants = motorConstants(variant.motor, variant.driver, shelf);
-  const line = opened.all.ok ? { variant, stages: opened.all.value, demand, shelf } : undefined;
+  const line = opened.all.ok
+    ? { variant, stages: opened.all.value, demand, shelf, around: aroundOf(variant, opened.all.value, shelf) }
+    : undefined;
   const made = line ? sumLine(line) : (opened.all as { readonly ok: false; readonly problem: Problem });
   const stages = stageOutcomes(variant, demand, opened.each, made.ok ? made.value.numbers : undefined);
   if (!line || !made.ok) {
@@ -156,7 +162,10 @@ function lineReport(
   const figures = lineFigures(variant, demand, shelf, n, new FigureMaker(n, ends));
   const attribution = attributions(variant, demand, n);
   const nodes = lineNodes(variant, demand, shelf, n);
-  const checks = provenLineChecks(joint.brief, line, n);
+  const checks = [
+    ...provenLineChecks(joint.brief, line, n),
+    ...(line.around ? housingChecks(line.around.reducer, variant, line.stages, shelf) : []),
+  ];
   const speed = (n.governing?.speed ?? demand.speed) * Math.abs(n.ratio);
   const who =
     n.capacityStage >= 0 && n.capacity < n.reach
@@ -173,8 +182,10 @@ function lineReport(
     motorMoney: motor.price,
     driveMoney: bought,
     shaftWindUp: demand.hold / n.shaftStiffness,
-    shaftMass: n.mass - stageMass,
-    shaftMoney: n.money - stageMoney,
+    shaftMass: n.mass - stageMass - n.aroundMass,
+    shaftMoney: n.money - stageMoney - n.aroundMoney,
+    aroundMass: n.aroundMass,
+    aroundMoney: n.aroundMoney,
   };
   return {
     demand,

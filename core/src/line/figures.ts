@@ -42,6 +42,7 @@ export function lineFigures(
   make: FigureMaker<LineNumbers>,
 ): Figure[] {
   const size = Math.abs(n.ratio);
+  const around = n.aroundMass > 0;
   const at = n.governing?.speed ?? demand.speed;
   const motorSpeed = at * size;
   const cases =
@@ -377,11 +378,15 @@ export function lineFigures(
       'length',
       (x) => x.size,
       () => ({
-        formula: 'largest of motor and stages across the axis',
-        terms: [
-          term('motor', 'frame', variant.motor.frame, 'length', 'motor'),
-          ...per('s', 'outside', 'length', (s) => s.outside),
-        ],
+        formula: around
+          ? 'longest side of the housing, screws’ bosses included'
+          : 'largest of motor and stages across the axis',
+        terms: around
+          ? []
+          : [
+              term('motor', 'frame', variant.motor.frame, 'length', 'motor'),
+              ...per('s', 'outside', 'length', (s) => s.outside),
+            ],
         source: 'geometry',
       }),
     ),
@@ -391,12 +396,14 @@ export function lineFigures(
       'length',
       (x) => x.length,
       () => ({
-        formula: 'motor + stages',
+        formula: around ? 'from the motor’s end to the cover’s face' : 'motor + stages',
         terms: [
           term('motor', 'length', variant.motor.length, 'length', 'motor'),
           ...per('l', 'length', 'length', (s) => s.length),
         ],
-        source: 'stages side by side along the axis; a folded line is shorter',
+        source: around
+          ? 'the line as it stands, plates and gaps between'
+          : 'stages side by side along the axis; a folded line is shorter',
       }),
     ),
     make.figure(
@@ -405,9 +412,13 @@ export function lineFigures(
       'mass',
       (x) => x.mass,
       () => ({
-        formula: 'motor + stages',
-        terms: [term('motor', 'mass', variant.motor.mass, 'mass', 'motor'), ...per('m', 'mass', 'mass', (s) => s.mass)],
-        source: 'without housing and screws',
+        formula: around ? 'motor + stages + housing' : 'motor + stages',
+        terms: [
+          term('motor', 'mass', variant.motor.mass, 'mass', 'motor'),
+          ...per('m', 'mass', 'mass', (s) => s.mass),
+          ...(around ? [term('h', 'housing, shafts, bearings, screws', n.aroundMass, 'mass', 'computed')] : []),
+        ],
+        source: around ? 'every part of the line' : 'without housing and screws',
       }),
     ),
     make.figure(
@@ -416,14 +427,20 @@ export function lineFigures(
       'money',
       (x) => x.money,
       () => ({
-        formula: variant.driver.unit || variant.driver.supply ? 'motor + driver + supply + stages' : 'motor + stages',
+        formula: [
+          'motor',
+          ...(variant.driver.unit || variant.driver.supply ? ['driver', 'supply'] : []),
+          'stages',
+          ...(around ? ['housing'] : []),
+        ].join(' + '),
         terms: [
           term('motor', 'price', variant.motor.price, 'money', 'motor'),
           ...(variant.driver.unit ? [term('driver', 'price', variant.driver.unit.price, 'money', 'motor')] : []),
           ...(variant.driver.supply ? [term('supply', 'price', variant.driver.supply.price, 'money', 'motor')] : []),
           ...per('¤', 'price', 'money', (s) => s.money),
+          ...(around ? [term('h', 'housing, shafts, bearings, screws', n.aroundMoney, 'money', 'computed')] : []),
         ],
-        source: `prices of the shop; without ${variant.driver.unit ? '' : 'driver, '}housing and screws`,
+        source: `prices of the shop; without ${[...(variant.driver.unit ? [] : ['driver']), ...(around ? ['the work'] : ['housing and screws'])].join(', ')}`,
       }),
     ),
     make.figure(

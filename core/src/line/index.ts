@@ -8,3 +8,4 @@ export * from './map.ts';
 export * from './analyse.ts';
 export * from './mend.ts';
 export * from './giving-back.ts';
+export { housingChecks } from './housing-checks.ts';

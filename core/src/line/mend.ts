@@ -1,4 +1,5 @@
 import type { Mend } from '../figure/index.ts';
+import { ownFace } from '../reducer/motor-body.ts';
 import { setDriver } from '../motor/driver.ts';
 import { withSupply, withUnit } from '../motor/drive.ts';
 import type { Variant } from '../schema/joint.ts';
@@ -19,6 +20,17 @@ export const mended = (
 /** The same of changes by path, one after the other. */
 export const mendedBy = (variant: Variant, change: Change, shelf: Shelf): Variant =>
   Object.entries(change).reduce((v, [path, value]) => changed(v, path, value, shelf), variant);
+
+/** A variant whose motor's shaft is cut to a length from the face, m: its face is then given, not its frame's. */
+function withReach(variant: Variant, reach: number): Variant {
+  const { housing, motor } = variant;
+  if (!housing) return variant;
+  const { pilot, screws, circle, deep, thread, shaft } = ownFace(motor, housing);
+  return {
+    ...variant,
+    housing: { ...housing, face: { pilot, screws, circle, deep, thread, shaft, ...housing.face, reach } },
+  };
+}
 
 function changed(variant: Variant, path: string, value: number | string, shelf: Shelf): Variant {
   const of = <T extends { readonly id: string }>(list: readonly T[]): T | undefined => list.find((x) => x.id === value);
@@ -54,6 +66,12 @@ function changed(variant: Variant, path: string, value: number | string, shelf: 
       const bearing = of(shelf.bearings);
       return output && bearing ? { ...variant, output: { ...output, bearing: { ...bearing } } } : variant;
     }
+    case 'output.shaftLength':
+      return output ? { ...variant, output: { ...output, shaftLength: Number(value) } } : variant;
+    case 'housing.plate':
+      return variant.housing ? { ...variant, housing: { ...variant.housing, plate: Number(value) } } : variant;
+    case 'housing.reach':
+      return withReach(variant, Number(value));
     default:
       throw new Error(`no way to mend ${path}`);
   }

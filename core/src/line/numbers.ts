@@ -13,6 +13,7 @@ import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
 import { creptMore } from '../stage/springs.ts';
 import { stated } from '../units/stated.ts';
 import { givenBack } from './giving-back.ts';
+import { aroundWith, type Around } from '../reducer/around.ts';
 import { outputNumbers } from './output.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
 import { bentWindUp } from '../math/springs.ts';
@@ -91,6 +92,9 @@ export interface LineNumbers {
   readonly length: number;
   readonly mass: number;
   readonly money: number;
+  /** Of that the housing, its shafts and screws; 0 where none is made here. */
+  readonly aroundMass: number;
+  readonly aroundMoney: number;
   readonly motorCurrent: number;
   /** Most power that comes back at the motor's terminals, W, and energy of one lowering with its stop, J. */
   readonly powerBack: number;
@@ -365,6 +369,8 @@ export interface LineToSum {
   readonly stages: readonly Stage[];
   readonly demand: Demand;
   readonly shelf: Shelf;
+  /** What stands round its stages, where mass, money and size are to count it. */
+  readonly around?: Around | undefined;
 }
 
 /**
@@ -378,12 +384,13 @@ export function sumLine(line: LineToSum): Result<SummedLine> {
   if (unknown) return unknown;
   let reach: Reads | undefined;
   const { value, reads } = recorded(line.shelf, (shelf) =>
-    sum(line.variant, line.demand, shelf, carries, (find) => {
+    sum(line.variant, line.demand, shelf, carries, line.around, (find) => {
       const found = recorded(shelf, find);
       reach = found.reads;
       return found.value;
     }),
   );
+  if (line.around) reads.add(line.around.reads);
   return ok({ numbers: value, reads, reach: reach! });
 }
 
@@ -399,7 +406,8 @@ export function trialOf(line: LineToSum, before: SummedLine, id: string, value: 
   const shelf = withFactor(line.shelf, id, value);
   const spins = line.demand.points.some((p) => (p.acceleration ?? 0) > 0);
   const kept = !before.reach.factors.has(id) && carries.stages.every((s, j) => bringsAlike(s, was.stages[j]!, spins));
-  return sum(line.variant, line.demand, shelf, carries, (find) => (kept ? was : find(shelf)));
+  const around = line.around && aroundWith(line.around, line.variant, line.stages, line.shelf, id, value);
+  return sum(line.variant, line.demand, shelf, carries, around, (find) => (kept ? was : find(shelf)));
 }
 
 /** The same numbers with motor, driver or output shaft changed and the stages as they are. */
@@ -423,6 +431,7 @@ function sum(
   demand: Demand,
   shelf: Shelf,
   { stages, duties }: Carrying,
+  around: Around | undefined,
   reachBy: (find: (shelf: Shelf) => Brought) => Brought,
 ): LineNumbers {
   const { motor, driver } = variant;
@@ -504,10 +513,12 @@ function sum(
     acceleration,
     moveTime: acceleration > 0 && speed > 0 && demand.swing > 0 ? 2 * move.up + move.cruise : NaN,
     resolution: resolutionNumbers(variant, shelf, size, needed(stages, 0), stick),
-    size: outside,
-    length,
-    mass: mass + shaft.mass,
-    money: money + shaft.money,
+    size: around?.size ?? outside,
+    length: around?.length ?? length,
+    mass: mass + shaft.mass + (around?.mass ?? 0),
+    money: money + shaft.money + (around?.money ?? 0),
+    aroundMass: around?.mass ?? 0,
+    aroundMoney: around?.money ?? 0,
     bore: clearBore(stages),
     life: lives.life,
     lifeMode: lives.lifeMode,

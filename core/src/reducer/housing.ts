@@ -145,6 +145,48 @@ interface Seat {
   readonly of: Link | 'output';
 }
 
+/** A round that stands out of a plate to hold a bearing. */
+interface Boss extends Round {
+  readonly from: number;
+  readonly to: number;
+  readonly holes: readonly Hole[];
+}
+
+const clipped = (o: Hole, from: number, to: number): Hole => ({
+  ...o,
+  from: Math.max(o.from, from),
+  to: Math.min(o.to, to),
+});
+
+/**
+ * What a bearing takes out of its plate, and the boss it needs where it is wider than that.
+ *
+ * @param span to a second row in the same boss, m; 0 for none
+ */
+function seatIn(p: Plate, s: Seat, span: number, wall: number): { holes: Hole[]; boss?: Boss } {
+  const b = s.bearing;
+  if (!b) return { holes: [{ outline: circle(s.x, s.y, s.diameter / 2 + SLIDE), from: p.from, to: p.to }] };
+  const seat = circle(s.x, s.y, b.outside / 2);
+  const lip = circle(s.x, s.y, lipHole(b) / 2);
+  const round = { x: s.x, y: s.y, r: b.outside / 2 + wall };
+  if (s.side === 'below') {
+    const second = span > 0 ? p.from + span : Infinity;
+    const end = span > 0 ? second + b.width : Math.max(p.to, p.from + b.width + LIP);
+    const holes: Hole[] = [
+      { outline: seat, from: p.from, to: p.from + b.width },
+      { outline: lip, from: p.from + b.width, to: Math.min(second, end) },
+      ...(span > 0 ? [{ outline: seat, from: second, to: end }] : []),
+    ];
+    return { holes, ...(end > p.to + 1e-9 && { boss: { ...round, from: p.to, to: end, holes } }) };
+  }
+  const start = Math.min(p.from, p.to - b.width - LIP);
+  const holes: Hole[] = [
+    { outline: lip, from: start, to: p.to - b.width },
+    { outline: seat, from: p.to - b.width, to: p.to },
+  ];
+  return { holes, ...(start < p.from - 1e-9 && { boss: { ...round, from: start, to: p.from, holes } }) };
+}
+
 /** What the bodies of a stage sweep, and where they lie. */
 interface Sweep extends Swept {
   readonly body: Body;
@@ -205,7 +247,7 @@ export interface HousingWish {
   readonly variant: Pick<Variant, 'motor' | 'mount' | 'output' | 'housing'>;
   readonly face: MotorFace;
   readonly plan: HousingPlan;
-  readonly standing: LineLayout;
+  readonly layout: LineLayout;
   readonly shelf: Shelf;
 }
 
@@ -215,7 +257,7 @@ export function madeHousing(w: HousingWish): MadeHousing {
   const h: Housing = w.variant.housing!;
   const output = w.variant.output as OutputShaft | undefined;
   const screw = SCREWS[h.screw];
-  const stages = w.standing.stages.slice(plan.first, plan.last + 1);
+  const stages = w.layout.stages.slice(plan.first, plan.last + 1);
   const sweeps = stages.map((s) => s.bodies.map((body): Sweep => ({ body, ...sweptBy(body) })));
   const last = stages.length - 1;
 
@@ -266,7 +308,7 @@ export function madeHousing(w: HousingWish): MadeHousing {
   const boss = { r: screw.hole / 2 + EDGE, beyond: Math.max(0, screw.hole / 2 + EDGE / 2 - h.wall) };
   // Nuts under the first plate pass beside what stands before it.
   const nutRoom = Math.max(0, screw.washer / 2 + EDGE / 4 - h.gap - h.wall - boss.beyond);
-  const before = w.standing.stages[plan.first - 1];
+  const before = w.layout.stages[plan.first - 1];
   const beside: Round[] = before
     ? before.bodies.flatMap((b) => sweptBy(b).rounds.map((r) => ({ ...r, r: r.r + nutRoom })))
     : motorRounds(w.variant.motor, face, mx, my, nutRoom);
@@ -308,25 +350,11 @@ export function madeHousing(w: HousingWish): MadeHousing {
   plates.forEach((p, i) => {
     const holes: Hole[] = tie(p.from, p.to);
     const here = seats.filter((s) => s.plate === i);
+    const bosses: Boss[] = [];
     for (const s of here) {
-      const b = s.bearing;
-      const tall = s.of === 'output' && pair && b ? output.span + b.width : p.to - p.from;
-      if (!b) {
-        holes.push({ outline: circle(s.x, s.y, s.diameter / 2 + SLIDE), from: p.from, to: p.to });
-        continue;
-      }
-      const seat = circle(s.x, s.y, b.outside / 2);
-      const lip = circle(s.x, s.y, lipHole(b) / 2);
-      if (s.side === 'below') {
-        holes.push({ outline: seat, from: p.from, to: p.from + b.width });
-        const end = p.from + tall;
-        const second = s.of === 'output' && pair ? end - b.width : end;
-        holes.push({ outline: lip, from: p.from + b.width, to: second });
-        if (second < end) holes.push({ outline: seat, from: second, to: end });
-      } else {
-        holes.push({ outline: lip, from: p.from, to: p.to - b.width });
-        holes.push({ outline: seat, from: p.to - b.width, to: p.to });
-      }
+      const cut = seatIn(p, s, s.of === 'output' && pair ? output.span : 0, h.wall);
+      holes.push(...cut.holes);
+      if (cut.boss) bosses.push(cut.boss);
     }
     if (i === 0 && plan.direct) {
       const s = SCREWS[face.thread];
@@ -359,22 +387,26 @@ export function madeHousing(w: HousingWish): MadeHousing {
       const reach = Math.min(widest(out, 0, 0) + h.gap, inner[0]!.r - STEP);
       holes.push({ outline: circle(0, 0, reach), from: p.from, to: p.to });
     }
-    const neck =
-      i === last + 1 && output && pair && own && p.from + output.span + own.width > p.to
-        ? p.from + output.span + own.width
-        : p.to;
-    const inNeck = holes.filter((o) => o.to > p.to + 1e-9);
+    const within = (from: number, to: number) => holes.filter((o) => o.to > from + 1e-9 && o.from < to - 1e-9);
     const solid: Solid = {
       prisms: [
         ...sliced(
           outline,
           p.from,
           p.to,
-          holes.map((o) => ({ ...o, to: Math.min(o.to, p.to) })),
+          within(p.from, p.to).map((o) => clipped(o, p.from, p.to)),
         ),
-        ...(neck > p.to ? sliced(circle(0, 0, own!.outside / 2 + h.wall), p.to, neck, inNeck) : []),
+        ...bosses.flatMap((o) =>
+          sliced(
+            circle(o.x, o.y, o.r),
+            o.from,
+            o.to,
+            o.holes.filter((x) => x.to > o.from + 1e-9 && x.from < o.to - 1e-9).map((x) => clipped(x, o.from, o.to)),
+          ),
+        ),
       ],
     };
+    const neck = bosses.reduce((most, o) => Math.max(most, o.to - o.from), 0);
     const name = i === 0 ? (plan.direct ? 'Motor plate' : 'First plate') : i === last + 1 ? 'Cover' : `Plate ${i + 1}`;
     const id = i === 0 ? 'plate-motor' : i === last + 1 ? 'cover' : `plate-${i + 1}`;
     const local = moved(solid, -p.from);
@@ -383,7 +415,7 @@ export function madeHousing(w: HousingWish): MadeHousing {
         {
           id,
           name,
-          note: plateNote(p, here, neck - p.to, i === 0 && plan.direct ? face : undefined),
+          note: plateNote(p, here, neck, i === 0 && plan.direct ? face : undefined),
           solid: local,
           frames: [at(0, 0, p.from)],
           apart: (2 * i - 1) * step,
@@ -666,10 +698,7 @@ export function madeHousing(w: HousingWish): MadeHousing {
     wanted,
     grip,
     rings,
-    engaged:
-      driver && plan.direct && stages[0]!.ports.input.shaft > 0
-        ? Math.max(0, Math.min(tip, driver.to) - driver.from)
-        : NaN,
+    engaged: driver && plan.direct && stages[0]!.ports.input.shaft > 0 ? Math.min(tip, driver.to) - driver.from : NaN,
     driven: driver ? driver.to - driver.from : NaN,
     shaft,
     rounds: inside,
@@ -775,7 +804,7 @@ function plateNote(p: Plate, seats: readonly Seat[], neck: number, face: MotorFa
   return [
     `${size(p.to - p.from)} thick`,
     ...(face ? [`${face.screws} × ${face.thread} on ⌀ ${size(face.circle)} for the motor, heads sunk`] : []),
-    ...(neck > 1e-9 ? [`neck ${size(neck)} high for the outer bearing`] : []),
+    ...(neck > 1e-9 ? [`boss ${size(neck)} high for a bearing`] : []),
     ...list,
   ].join(', ');
 }

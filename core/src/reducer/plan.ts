@@ -41,6 +41,15 @@ export const hasHub = (plan: Pick<HousingPlan, 'links'>, variant: Pick<Variant, 
 /** Over a screw's head in its counterbore, m: across, and deep. */
 export const HEAD_ROOM = [6e-4, 2e-4] as const;
 
+/** Whether a boss for the bearing of the first stage's output stands clear of the motor beside it. */
+function clearOfMotor({ input, output }: Ports, link: Link, motor: Variant['motor']): boolean {
+  const apart = Math.hypot(output.at[0] - input.at[0], output.at[1] - input.at[1]);
+  const corner = (motor.frame / 2) * Math.SQRT2;
+  return apart > corner + (link.bearing?.outside ?? 0) / 2 + BESIDE;
+}
+/** Room for the wall of such a boss, m. */
+const BESIDE = 5e-3;
+
 /** Plates get thicker by this until a standard screw fits what it holds, m. */
 const THICKER = 5e-4;
 
@@ -58,13 +67,13 @@ function forMotor(face: MotorFace, least: number): number {
  * than what holds the motor.
  */
 export function housingPlan(
-  variant: Pick<Variant, 'housing' | 'output'>,
+  variant: Pick<Variant, 'housing' | 'output' | 'motor'>,
   ports: readonly Ports[],
   bought: readonly boolean[],
   face: MotorFace,
   shelf: Shelf,
 ): HousingPlan | undefined {
-  const { housing, output } = variant;
+  const { housing, output, motor } = variant;
   const run = housing && housing.by === 'here' ? runOf(ports, bought) : undefined;
   if (!housing || !run) return undefined;
   const [first, last] = run;
@@ -74,10 +83,10 @@ export function housingPlan(
     const widths = [housing.plate];
     const [before, after] = [links[i - 1], links[i]];
     const byOutput = (k: number) => k === links.length - 1 && output !== undefined;
-    if (before && !byOutput(i - 1) && !(before.hub && i === links.length))
-      widths.push((before.bearing?.width ?? 0) + LIP);
-    if (after?.beside && !byOutput(i)) widths.push((after.bearing?.width ?? 0) + LIP);
-    if (i === links.length && output?.bearing) widths.push(output.bearing.width + LIP);
+    // Outside a boss holds what is wider than its plate; between stages there is no room for one.
+    if (before && i < links.length && !byOutput(i - 1)) widths.push((before.bearing?.width ?? 0) + LIP);
+    const clear = i === 0 && direct && clearOfMotor(ports[0]!, after!, motor);
+    if (after?.beside && !byOutput(i) && (i > 0 || !clear)) widths.push((after.bearing?.width ?? 0) + LIP);
     const least = Math.max(...widths);
     return i === 0 && direct ? forMotor(face, least) : least;
   });

@@ -4,7 +4,7 @@ import type { Shelf } from '../shop/shelf.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Ports, Stage } from '../stage/contract.ts';
 import type { Body } from './body.ts';
-import { nested, type Frame, type Vec } from './frame.ts';
+import { nested, shifted, type Frame, type Vec } from './frame.ts';
 import { madeHousing, type MadeHousing } from './housing.ts';
 import { lineLayout, type LineLayout, type StandingStage } from './layout.ts';
 import { motorShaft, motorSolid, ownFace } from './motor-body.ts';
@@ -14,7 +14,7 @@ import { housingPlan, roomBetween, type HousingPlan } from './plan.ts';
 export interface Reducer {
   /** From the motor to the output. */
   readonly bodies: readonly Body[];
-  readonly standing: LineLayout;
+  readonly layout: LineLayout;
   readonly face: MotorFace;
   readonly plan: HousingPlan | undefined;
   readonly housing: MadeHousing | undefined;
@@ -77,6 +77,10 @@ function spread(bodies: readonly Body[], plan: HousingPlan | undefined, stages: 
   });
 }
 
+/** Without a plate a motor whose shaft enters no bore stands back by it: the two ends are coupled. */
+const coupled = (at: Frame, port: Ports | undefined, bought: boolean, reach: number): Frame =>
+  bought || !port || port.input.shaft > 0 ? at : shifted(at, [-at.z[0] * reach, -at.z[1] * reach, -at.z[2] * reach]);
+
 /** The motor's shaft as it is left: what drives no bore ends in the plate, coupled to a shaft of the stage's own. */
 const cutTo = (face: MotorFace, port: Ports | undefined, housing: MadeHousing | undefined): MotorFace =>
   housing && port && !(port.input.shaft > 0)
@@ -102,13 +106,13 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
   });
   if (!made.ok) return made;
   const line = made.value;
-  const housing = plan ? madeHousing({ variant, face, plan, standing: line, shelf }) : undefined;
+  const housing = plan ? madeHousing({ variant, face, plan, layout: line, shelf }) : undefined;
   const first = line.stages[0];
   // On a plate the motor's face lies against it; on a bought unit against the unit's.
   const motorAt: Frame =
     housing && plan!.direct
       ? { ...line.input, at: [line.input.at[0], line.input.at[1], housing.plates[0]!.from] }
-      : line.input;
+      : coupled(line.input, ports[0], first?.bought ?? true, face.reach);
   const long = first ? 1.5 * (first.to - first.from) : 0;
   return ok({
     bodies: [
@@ -120,7 +124,7 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
       ),
       ...(housing?.bodies ?? []),
     ],
-    standing: line,
+    layout: line,
     face,
     plan,
     housing,

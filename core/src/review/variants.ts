@@ -31,6 +31,14 @@ export function whatChanged(from: Variant, to: Variant, choice: UnitChoice = {})
     v.output
       ? `shaft ⌀ ${formatQuantity(v.output.shaftDiameter, 'length', choice)}, ${v.output.bearing?.name ?? 'no bearing'}`
       : 'none';
+  const housing = (v: Variant) => {
+    const h = v.housing;
+    if (!h) return 'none';
+    if (h.by === 'own') return 'your own';
+    const size = (x: number) => formatQuantity(x, 'length', choice);
+    return `${h.sides} of ${h.material.name}, ${size(h.wall)} and ${size(h.plate)}, room ${size(h.gap)}, ${h.screw}`;
+  };
+  if (housing(from) !== housing(to)) out.push(`Housing: ${housing(from)} → ${housing(to)}`);
   if (shaft(from) !== shaft(to)) out.push(`Output: ${shaft(from)} → ${shaft(to)}`);
   if (from.sensor.place !== to.sensor.place) out.push(`Sensor: ${from.sensor.place} → ${to.sensor.place}`);
   if (from.stages.length !== to.stages.length) out.push(`Stages: ${from.stages.length} → ${to.stages.length}`);

@@ -2,7 +2,7 @@ export type { FindAsk } from './ask.ts';
 export { cannotFind } from './cannot-find.ts';
 export * from './found.ts';
 export * from './find.ts';
-export type { Drawn, Screening } from './lines.ts';
+export { bare, type Drawn, type Screening } from './lines.ts';
 export * from './chance.ts';
 export { AIMS, type Aim } from './compose.ts';
 export { dominates, NonDominated, spreadOut } from './dominance.ts';

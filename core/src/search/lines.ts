@@ -32,9 +32,15 @@ export const madeOf = ({ drive, stages }: Drawn, members: readonly Member[]): Co
   stages: stages.map((k) => members[k]!),
 });
 
+/** A variant without a housing: lines are compared by what is in it, since each would have another. */
+export function bare(variant: Variant): Variant {
+  const { housing: _, ...rest } = variant;
+  return rest;
+}
+
 /** The variant with a line's motor and stages. */
 export const recordOf = ({ drive, stages }: Composed, drives: readonly Drive[], variant: Variant): Variant => ({
-  ...variant,
+  ...bare(variant),
   follows: false,
   motor: drives[drive]!.motor,
   driver: drives[drive]!.driver,

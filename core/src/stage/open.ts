@@ -2,6 +2,7 @@ import { FigureMaker, type Check, type Figure } from '../figure/index.ts';
 import { ok, type Result } from '../result.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
 import { factor, uncertain, withFactor, type Shelf } from '../shop/shelf.ts';
+import type { Solid } from '../shape/solid.ts';
 import type {
   AssemblyStep,
   Course,
@@ -101,6 +102,23 @@ interface Load<M> {
   report: StageReport | undefined;
 }
 
+/** A body that is made when it is first asked for, and kept. */
+const once = (make: (() => Solid) | undefined): (() => Solid) | undefined => {
+  let made: Solid | undefined;
+  return make && (() => (made ??= make()));
+};
+
+/** The parts of a stage, whose bodies are made once. */
+function madeOnce(parts: Result<readonly Part[]>): Result<readonly Part[]> {
+  if (!parts.ok) return parts;
+  return ok(
+    parts.value.map((p): Part => {
+      const [solid, seen] = [once(p.solid), once(p.seen)];
+      return { ...p, ...(solid && { solid }), ...(seen && { seen }) };
+    }),
+  );
+}
+
 class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implements Stage {
   readonly courses?: (at: Duty) => readonly Course[];
   readonly map?: (at: Duty) => StageMap;
@@ -108,6 +126,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
   private trials: Map<string, OpenStage<P, G, M, S> | undefined> | undefined;
   private turning: Kinematics | undefined;
   private shapes: S | undefined;
+  private made: Result<readonly Part[]> | undefined;
 
   // Dozens of these are made for one band: what a trial is not asked for is not made.
   constructor(
@@ -272,7 +291,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
   }
 
   parts(): Result<readonly Part[]> {
-    return this.steps.parts(this.p, this.shelf, this.under(REST).model);
+    return (this.made ??= madeOnce(this.steps.parts(this.p, this.shelf, this.under(REST).model)));
   }
 
   ports(): Ports {

@@ -13,8 +13,8 @@ export const twoSets: Anchored = {
     efficiencyBack: [0.919038192 ** 2, 'the same'],
     play: [0.00335683032 * 1.2, 'the first set’s counts for a fifth'],
     stiffness: [2730.298490805724 / 1.05, 'the first set, four fifths as stiff, behind 25 times the ratio’s square'],
-    mass: [0.1544889043, 'wheels by width, a tube of 25 mm, four plates, six pins'],
-    money: [25.82197262, 'the same by mass, two suns of 18 milled teeth, six pins of 0.2'],
+    mass: [0.1526051399, 'wheels by width, a tube of 25.5 mm, four plates, six pins of 15 and 17 mm'],
+    money: [25.85825310, 'the same by mass, two suns of 18 milled teeth, six pins of 0.2'],
   },
   numbers: {
     inertiaIn: [
@@ -23,7 +23,7 @@ export const twoSets: Anchored = {
     ],
     inertiaOut: [2.59313334e-5, 'the last carrier with its planets'],
     maxSpeed: [694.4444444, 'planets of the first set turn as those of one alone'],
-    length: [0.032, '18 mm of teeth, four plates, a millimetre each'],
+    length: [0.0325, '18 mm of teeth, four plates of 3 mm, five gaps of half a millimetre'],
   },
   limits: {
     'planet pins bend or bores crush': [

@@ -20,6 +20,8 @@ const SharesView = view(() => import('../views/line/SharesView.tsx'));
 const WhatIfView = view(() => import('../views/line/WhatIfView.tsx'));
 const CompareView = view(() => import('../views/line/CompareView.tsx'));
 const StageView = view(() => import('../views/stage/StageView.tsx'));
+const MakeFrame = view(() => import('../views/make/MakeFrame.tsx'));
+const SectionView = view(() => import('../views/make/section/SectionView.tsx'));
 const MakeView = view(() => import('../views/make/MakeView.tsx'));
 const BenchView = view(() => import('../views/bench/BenchView.tsx'));
 const ReviewView = view(() => import('../views/review/ReviewView.tsx'));
@@ -64,7 +66,14 @@ export const router = createBrowserRouter([
               },
               { path: 'stage', element: <Navigate to="1" replace /> },
               { path: 'stage/:stage', element: wait(<StageView />) },
-              { path: 'make', element: wait(<MakeView />) },
+              {
+                path: 'make',
+                element: wait(<MakeFrame />),
+                children: [
+                  { index: true, element: wait(<MakeView />) },
+                  { path: 'section', element: wait(<SectionView />) },
+                ],
+              },
               { path: 'bench', element: wait(<BenchView />) },
               { path: 'review', element: wait(<ReviewView />) },
               { path: 'shop', element: wait(<ShopPage />) },

@@ -23,6 +23,7 @@ import type {
   PlaySpread,
   Reach,
   ShopEdits,
+  SectionSheet,
   StageRecord,
   Variant,
   Working,
@@ -66,6 +67,8 @@ export interface CoreApi {
   size(brief: Brief, variants: readonly Variant[], shop: ShopEdits): Promise<StageRecord[][]>;
   /** What some joints of a variant are made of. */
   bill(variant: Variant, joints: number, shop: ShopEdits): Promise<Result<Bill>>;
+  /** A variant's line cut along its axis, the motor turned by so much, rad. */
+  section(variant: Variant, crank: number, shop: ShopEdits): Promise<Result<SectionSheet>>;
   /** Ratio that a line still lacks, for one stage more. */
   lacks(brief: Brief, variant: Variant, shop: ShopEdits): Promise<number>;
   /** Parameters of a stage of a ratio for the output's end of a line; undefined for a kind that is not known. */

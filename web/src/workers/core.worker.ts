@@ -22,6 +22,7 @@ import {
   stageFor,
   rememberingOpener,
   screenStages,
+  sectionSheet,
   sumWhole,
   worthAnalysing,
   worthComputing,
@@ -63,8 +64,8 @@ const lines = new Kept<{ report: LineReport; ms: number }>(LINES);
 
 /** The line of a variant, computed once for the tally, the tests and the comparison. */
 function lineOf(brief: Joint['brief'], variant: Variant, shop: ShopEdits): { report: LineReport; ms: number } {
-  const { motor, driver, sensor, mount, output, stages, id } = variant;
-  const key = JSON.stringify([brief, id, motor, driver, sensor, mount, output, stages, shop]);
+  const { motor, driver, sensor, mount, output, housing, stages, id } = variant;
+  const key = JSON.stringify([brief, id, motor, driver, sensor, mount, output, housing, stages, shop]);
   const known = lines.get(key);
   if (known) return known;
   const shelf = shelfFor(shop);
@@ -176,6 +177,7 @@ const api: CoreApi = {
     return variants.map((v) => sizeLine({ brief }, v, shelf));
   },
   bill: async (variant, joints, shop) => billOf(variant, joints, shelfFor(shop)),
+  section: async (variant, crank, shop) => sectionSheet(variant, crank, shelfFor(shop), open),
   lacks: async (brief, variant, shop) => lackingRatio({ brief }, variant, shelfFor(shop)),
   resized: async (stage, ratio, outside, at, shop) =>
     resizedStage(stage, ratio, outside > 0 ? outside : Infinity, at, shelfFor(shop)),

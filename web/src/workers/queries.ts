@@ -9,6 +9,7 @@ import {
   type LineReport,
   type Mover,
   type Result,
+  type SectionSheet,
   type ShopEdits,
   type StageMap,
   type StageReads,
@@ -30,7 +31,7 @@ import { noteFigures } from './workings.ts';
 
 /** Only what the line depends on: names and notes of a variant do not recompute it. */
 const lineInputs = (brief: Joint['brief'], v: Variant): number[] =>
-  [brief, v.motor, v.driver, v.sensor, v.mount, v.output, v.stages].map(contentId);
+  [brief, v.motor, v.driver, v.sensor, v.mount, v.output, v.housing, v.stages].map(contentId);
 
 const lineQueryOf = (of: LineOf) => ({
   queryKey: ['line', of.variant.id, ...lineInputs(of.brief, of.variant), contentId(of.edits)],
@@ -79,14 +80,33 @@ export function useBill(joints: number): Result<Bill> | undefined {
   const joint = useJoint();
   const variant = useVariant();
   const edits = useEdits();
-  const { id, motor, driver, output, stages } = variant;
+  const { id, motor, driver, mount, output, housing, stages } = variant;
   const q = useQuery({
-    queryKey: ['bill', joint.id, id, joints, ...[motor, driver, output, stages, edits].map(contentId)],
+    queryKey: ['bill', joint.id, id, joints, ...[motor, driver, mount, output, housing, stages, edits].map(contentId)],
     queryFn: ({ signal }) => corePool.run((api) => api.bill(variant, joints, edits), { signal }),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
   return q.data;
+}
+
+/** What the bodies of a variant depend on. */
+const bodyInputs = ({ motor, mount, output, housing, stages }: Variant, edits: ShopEdits): number[] =>
+  [motor, mount, output, housing, stages, edits].map(contentId);
+
+/** The open variant cut along its axis; the last section stays in sight while a new one is made. */
+export function useSectionSheet(crank: number): { sheet: Result<SectionSheet> | undefined; error: Error | null } {
+  const variant = useVariant();
+  const edits = useEdits();
+  const q = useQuery({
+    queryKey: ['section', variant.id, crank, ...bodyInputs(variant, edits)],
+    queryFn: ({ signal }) => corePool.run((api) => api.section(variant, crank, edits), { signal }),
+    staleTime: Infinity,
+    gcTime: 10_000,
+    placeholderData: keepPreviousData,
+    structuralSharing: false,
+  });
+  return { sheet: q.data, error: q.error };
 }
 
 /** The line of each variant of a joint, in order. */

@@ -24,7 +24,7 @@ import { axialSection, threadProfile } from './thread.ts';
 
 const mm = (x: number): string => stated(x, 'length', 6);
 /** How far what drives the worm stands off its bearing and the wheel, m. */
-const STANDS_OFF = 1e-3;
+const STANDS_OFF = 3e-3;
 /** How far the worm's own shaft stands out beyond a bearing, for a coupling, m. */
 const STUB = 0.012;
 
@@ -96,7 +96,7 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
         solid: () => ({
           prisms: [
             ...gearPrisms(x.worm, p.length, false, hubHoles(hub1)),
-            ...(p.bore1 > 0 ? [] : [prism(journal, -reach, 0), prism(journal, p.length, p.length + reach + STUB)]),
+            ...(p.bore1 > 0 ? [] : [prism(journal, -reach - STUB, 0), prism(journal, p.length, p.length + reach)]),
           ],
         }),
       }),
@@ -153,9 +153,13 @@ export function wormParts(p: WormParams, shelf: Shelf, m: WormModel): Result<rea
 
 /** Power goes in along the worm's axis and comes out along the wheel's. */
 export const wormPorts = (p: WormParams, { geometry: g, bearing }: WormBuild): Ports => ({
-  // A motor stands clear of the wheel, which reaches below it.
+  // A motor stands clear of the wheel, which reaches below it; one that is coupled begins where the worm's shaft ends.
   input: {
-    at: [-Math.max((p.span + bearing.width) / 2, g.mesh.s2.ra) - STANDS_OFF, g.centre, p.width / 2],
+    at: [
+      -Math.max((p.span + bearing.width) / 2 + (p.bore1 > 0 ? 0 : STUB), g.mesh.s2.ra) - STANDS_OFF,
+      g.centre,
+      p.width / 2,
+    ],
     along: 'x',
     shaft: p.bore1,
   },

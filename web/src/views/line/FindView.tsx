@@ -1,4 +1,6 @@
 import {
+  bare,
+  editsFor,
   AIM_WORDS,
   AIMS,
   aimsOfReport,
@@ -37,7 +39,7 @@ import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useSaid } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
 import { copyVariant } from '../../state/variants.ts';
-import { useLines } from '../../workers/queries.ts';
+import { useTrials } from '../../workers/queries.ts';
 import { DrawerDetails } from '../shop/Drawer.tsx';
 import { Advice, AimText, namesOf, There } from './found.tsx';
 import { FoundPlot, type Own } from './FoundPlot.tsx';
@@ -178,6 +180,11 @@ function WhyNotList({
   );
 }
 
+/** A housing for another motor: the face that was given is the old one's. */
+function faceless({ face: _, ...housing }: NonNullable<Variant['housing']>): NonNullable<Variant['housing']> {
+  return housing;
+}
+
 /** How the joint's own variants stand beside what was found. */
 function OwnVariants({ own, lines }: { own: readonly Own[]; lines: readonly FoundLine[] }) {
   if (own.length === 0) return null;
@@ -241,7 +248,10 @@ export default function FindView() {
   const variant = useVariant();
   const edits = useEdits();
   const edit = useOpen((s) => s.edit);
-  const reports = useLines(joint);
+  // Found lines have no housing: beside them the joint's own are told without theirs.
+  const reports = useTrials(
+    joint.variants.map((v) => ({ brief: joint.brief, variant: bare(v), edits: editsFor(joint, edits) })),
+  );
   const own = useMemo(
     () =>
       joint.variants.flatMap((v, i): Own[] => {
@@ -289,6 +299,7 @@ export default function FindView() {
         driver: line.driver as Variant['driver'],
         stages: line.stages.map((s) => ({ ...s, id: newId() })),
         follows: false,
+        ...(variant.housing && { housing: faceless(variant.housing) }),
         notes: '',
       }),
     );
@@ -343,7 +354,8 @@ export default function FindView() {
         <p className="label max-w-[70ch] py-2">
           Every kind of stage is screened at what it would carry, put together with every motor of the shop, and the
           lines none of which is worse than another in everything are laid out here. What the brief calls a must binds;
-          half a minute, and other views can be used meanwhile.
+          half a minute, and other views can be used meanwhile. Lines are compared without a housing; one that you take
+          gets this variant’s.
         </p>
       ) : null}
       {search?.result && all.length === 0 && !search.running && !search.first ? (

@@ -24,6 +24,7 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       value: a[key],
     }));
   const shaft = (value: number): SharePart[] => (value > 0 ? [{ name: 'Output shaft', value }] : []);
+  const housing = (value: number): SharePart[] => (value > 0 ? [{ name: 'Housing, shafts, screws', value }] : []);
   return [
     { id: 'play', name: 'Play, likely of each', quantity: 'smallAngle', figure: 'play', parts: stages('play') },
     {
@@ -46,7 +47,12 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       name: 'Mass',
       quantity: 'mass',
       figure: 'mass',
-      parts: [{ name: 'Motor', value: b.motorMass }, ...stages('mass'), ...shaft(b.shaftMass)],
+      parts: [
+        { name: 'Motor', value: b.motorMass },
+        ...stages('mass'),
+        ...shaft(b.shaftMass),
+        ...housing(b.aroundMass),
+      ],
     },
     {
       id: 'money',
@@ -58,6 +64,7 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
         ...(b.driveMoney > 0 ? [{ name: 'Driver and supply', value: b.driveMoney }] : []),
         ...stages('money'),
         ...shaft(b.shaftMoney),
+        ...housing(b.aroundMoney),
       ],
     },
   ];

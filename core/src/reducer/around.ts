@@ -1,0 +1,84 @@
+import { boundsOf } from '../shape/bounds.ts';
+import { ORIGIN } from '../shape/outline.ts';
+import { recorded, type Reads } from '../shop/reads.ts';
+import { withFactor, type Shelf } from '../shop/shelf.ts';
+import type { Stage } from '../stage/contract.ts';
+import { reducerOf, type Reducer, type ReducerVariant } from './reducer.ts';
+
+/** What a housing adds to a line, and what the whole takes up. */
+export interface Around {
+  readonly reducer: Reducer;
+  /** Of plates, walls, shafts, bearings and screws, kg and money. */
+  readonly mass: number;
+  readonly money: number;
+  /** Longest side across the output's axis, and length along it from the motor's end to the cover, m. */
+  readonly size: number;
+  readonly length: number;
+  /** What of the shop it came from. */
+  readonly reads: Reads;
+}
+
+/** What stands round the stages of a line; undefined where nothing is made here. */
+export function aroundOf(variant: ReducerVariant, stages: readonly Stage[], shelf: Shelf): Around | undefined {
+  if (variant.housing?.by !== 'here') return undefined;
+  const { value: made, reads } = recorded(shelf, (read) => reducerOf(variant, stages, read));
+  if (!made.ok || !made.value.housing) return undefined;
+  const reducer = made.value;
+  const { bodies } = made.value.housing;
+  let [mass, money] = [0, 0];
+  for (const b of bodies) {
+    mass += b.part.mass * b.part.quantity;
+    money += b.part.money * b.part.quantity;
+  }
+  const { from, to, across } = envelopeOf(reducer)!;
+  return { reducer, mass, money, size: Math.max(...across), length: to - from, reads };
+}
+
+/** The same with one factor of the shop at another value. */
+export const aroundWith = (
+  around: Around,
+  variant: ReducerVariant,
+  stages: readonly Stage[],
+  shelf: Shelf,
+  id: string,
+  value: number,
+): Around | undefined =>
+  around.reads.factors.has(id) ? aroundOf(variant, stages, withFactor(shelf, id, value)) : around;
+
+/** Room that a reducer takes up: along the output's axis, and across it, m. */
+export interface Envelope {
+  readonly from: number;
+  readonly to: number;
+  readonly across: readonly [number, number];
+}
+
+/** What motor, plates and walls take up; undefined where there is no housing. Screws and the output's shaft stand out. */
+export function envelopeOf({ bodies, housing }: Reducer): Envelope | undefined {
+  if (!housing) return undefined;
+  let [from, to, x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity, Infinity, -Infinity];
+  for (const b of bodies) {
+    if (b.id !== 'motor/body' && !/^case\/(plate|cover|wall)/.test(b.id) && !(b.of === 'stage' && b.turns === 'fixed'))
+      continue;
+    for (const f of b.places(0))
+      for (const p of b.solid().prisms) {
+        if (p.cut) continue;
+        // Seen along the line's axis; what lies across it is told by its ends.
+        const along = Math.abs(f.z[2]) > 0.5;
+        const bounds = along
+          ? boundsOf([
+              { outline: p.outer, at: { ...ORIGIN, x: f.at[0], y: f.at[1], turn: Math.atan2(f.x[1], f.x[0]) } },
+            ])
+          : undefined;
+        if (!bounds) continue;
+        [x0, x1, y0, y1] = [
+          Math.min(x0, bounds.x0),
+          Math.max(x1, bounds.x1),
+          Math.min(y0, bounds.y0),
+          Math.max(y1, bounds.y1),
+        ];
+        from = Math.min(from, f.at[2] + f.z[2] * p.from, f.at[2] + f.z[2] * p.to);
+        to = Math.max(to, f.at[2] + f.z[2] * p.from, f.at[2] + f.z[2] * p.to);
+      }
+  }
+  return { from, to, across: [x1 - x0, y1 - y0] };
+}

@@ -1,0 +1,210 @@
+import { check, type Check } from '../figure/index.ts';
+import { place, type Outline } from '../shape/outline.ts';
+import { stated } from '../units/stated.ts';
+import { crossings } from './cut-line.ts';
+import { radiiOf } from './reach.ts';
+import type { Reducer, ReducerVariant } from './reducer.ts';
+
+/** Share of a driven wheel's width that its shaft should reach into it. */
+const REACHES = 0.6;
+/** Bores and shafts that differ by less fit, m. */
+const FITS = 5e-5;
+/** Screws that hold plates level. */
+const LEAST_SCREWS = 3;
+
+const say = (x: number): string => stated(x, 'length', 4);
+/** Rounded to tenths of a millimetre, down or up. */
+const down = (x: number): number => Math.floor(x * 1e4 + 1e-6) / 1e4;
+const up = (x: number): number => Math.ceil(x * 1e4 - 1e-6) / 1e4;
+
+/** Where the motor's shaft meets what does not turn with it, m along the axis; Infinity where nothing is in its way. */
+function blockedAt({ bodies, face, plan, layout: line }: Reducer): number {
+  const [x, y] = line.input.at;
+  const first = line.stages[0]!;
+  let least = Infinity;
+  for (const b of bodies) {
+    if (b.of === 'motor' || b.turns === 'input' || b.flexes) continue;
+    if (b.of === 'stage' && b.stage !== first.index && plan === undefined) continue;
+    for (const f of b.places(0)) {
+      if (f.z[2] < 0.5) continue;
+      const off = Math.hypot(f.at[0] - x, f.at[1] - y);
+      for (const p of b.solid().prisms) {
+        if (p.cut || f.at[2] + p.from >= least) continue;
+        // Only what stands round the shaft's own axis, or is a plate that may have a hole there.
+        const local = { x: x - f.at[0], y: y - f.at[1] };
+        if (off > 1e-6 && !b.id.startsWith('case/')) continue;
+        if (radiiOf(p.outer).most < off) continue;
+        const clear = p.holes.some((h) => holds(h, local.x, local.y, face.shaft / 2));
+        if (!clear && insideOf(p.outer, local.x, local.y)) least = Math.min(least, f.at[2] + p.from);
+      }
+    }
+  }
+  return least;
+}
+
+/** Whether an outline goes round a circle without touching it. */
+const holds = (o: Outline, x: number, y: number, r: number): boolean =>
+  insideOf(o, x, y) && radiiOf(place(o, { x: -x, y: -y, turn: 0 })).least >= r - 1e-9;
+
+/** Whether a point lies within an outline: a ray from it crosses it oddly often. */
+const insideOf = (o: Outline, x: number, y: number): boolean =>
+  crossings(o, x, y, RAY[0], RAY[1]).filter((t) => t > 0).length % 2 === 1;
+/** The way of a ray that no outline of ours runs along. */
+const RAY = [Math.cos(0.7391), Math.sin(0.7391)] as const;
+
+/**
+ * What decides whether a line's housing goes together: shafts that reach and fit, room for screws, bearings that are to be
+ * had.
+ */
+export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[] {
+  const { housing, plan, face, layout: line } = reducer;
+  if (variant.housing?.by !== 'here') return [];
+  const list: Check[] = [];
+  const bore = line.stages[0]?.ports.input.shaft ?? 0;
+  if (bore > 0)
+    list.push(
+      check({
+        id: 'motor-bore',
+        name: 'Motor’s shaft fits the first stage’s bore',
+        figure: Math.abs(face.shaft - bore),
+        limit: FITS,
+        sense: 'max',
+        quantity: 'length',
+        near: 0,
+        severity: 'warn',
+        why: `The shaft is ${say(face.shaft)}, the bore ${say(bore)}.`,
+        advice: 'Give the first wheel the shaft’s bore, or say what shaft your motor has.',
+      }),
+    );
+  if (!housing || !plan) return list;
+  const { output } = variant;
+  if (Number.isFinite(housing.engaged)) {
+    const limit = Math.min(REACHES * housing.driven, 1.5 * face.shaft);
+    const short = limit - housing.engaged;
+    const { plate } = variant.housing!;
+    list.push(
+      check({
+        id: 'motor-reach',
+        name: 'Motor’s shaft reaches into what it drives',
+        figure: Math.max(0, housing.engaged),
+        limit,
+        sense: 'min',
+        quantity: 'length',
+        near: 0,
+        severity: 'warn',
+        why: 'A wheel that sits on the end of a shaft tilts and works loose.',
+        ...(plate - short >= 2e-3 && {
+          mend: {
+            path: 'housing.plate',
+            value: down(plate - short),
+            label: `Plates ${say(down(plate - short))} thick`,
+          },
+        }),
+        advice: 'Take a motor with a longer shaft, or thinner plates; sink the motor into its plate.',
+      }),
+    );
+  }
+  const tip = housing.plates[0]!.from + face.reach;
+  const wall = blockedAt(reducer);
+  if (plan.direct && face.reach > 0 && wall < Infinity && line.stages[0]!.ports.input.shaft > 0) {
+    const most = down(wall - variant.housing!.gap / 2 - housing.plates[0]!.from);
+    list.push(
+      check({
+        id: 'motor-room',
+        name: 'Motor’s shaft ends before what does not turn with it',
+        figure: tip - housing.plates[0]!.from,
+        limit: wall - housing.plates[0]!.from,
+        sense: 'max',
+        quantity: 'length',
+        near: 0,
+        why: 'Behind the wheel it drives something stands in its way.',
+        mend: { path: 'housing.reach', value: most, label: `Cut the shaft to ${say(most)}` },
+        advice: 'Cut the shaft, or take thicker plates.',
+      }),
+    );
+  }
+  plan.links.forEach((link, k) => {
+    const isLast = k + 1 === plan.links.length;
+    const stage = line.stages[link.stage]!;
+    const next = isLast ? undefined : line.stages[link.stage + 1]!;
+    if (!isLast && !link.hub && next!.ports.input.shaft > 0)
+      list.push(
+        check({
+          id: `bores-${k + 1}`,
+          name: `One shaft through stages ${link.stage + 1} and ${link.stage + 2}`,
+          figure: Math.abs(link.diameter - next!.ports.input.shaft),
+          limit: FITS,
+          sense: 'max',
+          quantity: 'length',
+          near: 0,
+          severity: 'warn',
+          why: `It comes out of a bore of ${say(link.diameter)} and goes into one of ${say(next!.ports.input.shaft)}.`,
+          advice: 'Give both the same bore, or have the shaft turned with a step.',
+        }),
+      );
+    if (isLast && output && !link.hub)
+      list.push(
+        check({
+          id: 'output-bore',
+          name: 'Output shaft fits the last stage’s bore',
+          figure: Math.abs(output.shaftDiameter - stage.ports.output.shaft),
+          limit: FITS,
+          sense: 'max',
+          quantity: 'length',
+          near: 0,
+          why: `The shaft is ${say(output.shaftDiameter)}, the bore ${say(stage.ports.output.shaft)}.`,
+          advice: 'Give the last wheel the shaft’s bore, or the shaft the bore’s diameter.',
+        }),
+      );
+    if (!(isLast && (output || link.hub)))
+      list.push(
+        check({
+          id: `bearing-${k + 1}`,
+          name: isLast ? 'A bearing for the output’s shaft' : `A bearing for the shaft after stage ${link.stage + 1}`,
+          figure: link.bearing ? 1 : 0,
+          limit: 1,
+          sense: 'min',
+          quantity: 'count',
+          near: 0,
+          severity: 'warn',
+          why: `The shop has no ball bearing of bore ${say(link.diameter)}: the shaft runs in the plate itself.`,
+          advice: 'Take a bore that bearings are made for, or put the bearing in the shop.',
+        }),
+      );
+  });
+  if (output && Number.isFinite(housing.shaft.to)) {
+    const short = housing.shaft.needs - housing.shaft.to;
+    list.push(
+      check({
+        id: 'output-reach',
+        name: 'Output shaft reaches through its bearings',
+        figure: housing.shaft.to - housing.shaft.from,
+        limit: housing.shaft.needs - housing.shaft.from,
+        sense: 'min',
+        quantity: 'length',
+        near: 0,
+        why: 'From the wheel that drives it to the outer bearing’s face.',
+        mend: {
+          path: 'output.shaftLength',
+          value: up(output.shaftLength + short),
+          label: `Shaft longer by ${say(up(short))}`,
+        },
+        advice: 'Take a longer shaft or set the bearings closer.',
+      }),
+    );
+  }
+  list.push(
+    check({
+      id: 'screws',
+      name: 'Room for the housing’s screws',
+      figure: housing.screws.length,
+      limit: Math.min(LEAST_SCREWS, housing.wanted),
+      sense: 'min',
+      quantity: 'count',
+      near: 0,
+      why: 'Round the outline there is not room for enough of them to hold the plates level.',
+      advice: 'Take smaller screws or a thicker wall.',
+    }),
+  );
+  return list;
+}

@@ -1,0 +1,449 @@
+import Kernel, { type ManifoldToplevel } from 'manifold-3d';
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import {
+  analyseLine,
+  aroundOf,
+  crossings,
+  envelopeOf,
+  faceOf,
+  HOME,
+  materialAlong,
+  mended,
+  nested,
+  openLine,
+  ownFace,
+  placeFrame,
+  pointIn,
+  readJointFile,
+  reducerChecks,
+  reducerOf,
+  roomsIn,
+  sectionOf,
+  sectionSheet,
+  solidVolume,
+  stageKinds,
+  sweptBy,
+  undone,
+  usualHousing,
+  type Joint,
+  type Reducer,
+  type Variant,
+} from '../src/index.ts';
+import { radiiOf } from '../src/reducer/reach.ts';
+import { clashesOf, CRANKS } from '../src/reducer/clashes.ts';
+import { edgesOf } from '../src/reducer/section.ts';
+import { sliced } from '../src/reducer/sliced.ts';
+import { circle, OutlinePen, rectangle } from '../src/shape/outline.ts';
+import { shelf } from './helpers.ts';
+
+const joint = (name: string): Joint => {
+  const r = readJointFile(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8'));
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+};
+const DEMOS = ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial'].map(joint);
+const active = (j: Joint): Variant => j.variants.find((v) => v.id === j.activeVariant)!;
+
+/** A variant of the demo whose stages are of one kind, as it starts, in a housing. */
+function ofKind(id: string, ratio = id === 'worm' ? 20 : 5): Variant {
+  const kind = stageKinds().find((k) => k.id === id)!;
+  const params = kind.defaults({ ratio, torque: 1, size: Infinity, shelf }) as Record<string, unknown>;
+  const { output: _, ...base } = active(DEMOS[0]!);
+  return { ...base, housing: usualHousing(shelf), stages: [{ id: 's', kind: id, params }] };
+}
+
+function made(variant: Variant): Reducer {
+  const all = openLine(variant.stages, shelf).all;
+  if (!all.ok) throw new Error(all.problem.what);
+  const r = reducerOf(variant, all.value, shelf);
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+}
+
+/** The variant with a motor's shaft that fits, cut where it would run into something. */
+function fitted(v: Variant): Variant {
+  const face = ownFace(v.motor, undefined);
+  const bore = made(v).layout.stages[0]!.ports.input.shaft || face.shaft;
+  const { pilot, screws, circle: on, deep, thread, reach } = face;
+  const fits: Variant = {
+    ...v,
+    housing: { ...v.housing!, face: { pilot, screws, circle: on, deep, thread, shaft: bore, reach } },
+  };
+  const cut = reducerChecks(made(fits), fits).find((c) => c.id === 'motor-room' && c.state === 'fails');
+  return cut ? mended(fits, cut.mend!, shelf) : fits;
+}
+
+const body = (r: Reducer, id: string) => {
+  const found = r.bodies.find((b) => b.id === id);
+  if (!found) throw new Error(`no ${id} among ${r.bodies.map((b) => b.id).join(', ')}`);
+  return found;
+};
+
+describe('frames', () => {
+  it('undo themselves, and nest as points do', () => {
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: 8, maxLength: 8 }), (x) => {
+        const f = placeFrame({
+          at: [x[0]!, x[1]!, x[2]!],
+          turn: x[3]!,
+          along: x[7]! > 0 ? 'x' : 'z',
+          apart: [0, 0, 0],
+        });
+        const g = placeFrame({ at: [x[4]!, x[5]!, x[6]!], turn: x[7]!, apart: [0, 0, 0] });
+        const p = [x[1]!, x[4]!, x[6]!] as const;
+        expect(pointIn(undone(f), pointIn(f, p)).every((v, i) => Math.abs(v - p[i]!) < 1e-12)).toBe(true);
+        const [a, b] = [pointIn(nested(f, g), p), pointIn(f, pointIn(g, p))];
+        expect(a.every((v, i) => Math.abs(v - b[i]!) < 1e-12)).toBe(true);
+      }),
+    );
+  });
+
+  it('a body along x has its own z there, and its own x down', () => {
+    const f = placeFrame({ at: [1, 2, 3], turn: 0, along: 'x', apart: [0, 0, 0] });
+    expect(pointIn(f, [0, 0, 10])).toEqual([11, 2, 3]);
+    expect(pointIn(f, [10, 0, 0]).map((v) => v + 0)).toEqual([1, 2, -7]);
+  });
+});
+
+describe('a line through an outline', () => {
+  it('goes through a ring from rim to hole and on, by Pythagoras', () => {
+    const ring = { outer: circle(0, 0, 5), holes: [circle(0, 0, 3)] };
+    const at = materialAlong(ring, 0, 1.4, 1, 0);
+    const [far, near] = [Math.sqrt(25 - 1.96), Math.sqrt(9 - 1.96)];
+    expect(at.flat().map((x) => Number(x.toFixed(9)))).toEqual(
+      [-far, -near, near, far].map((x) => Number(x.toFixed(9))),
+    );
+  });
+
+  it('crosses a slot at its straight sides and at its round ends', () => {
+    const slot = new OutlinePen().to(-2, -1).to(2, -1, 1).to(2, 1).to(-2, 1, 1).close();
+    expect(crossings(slot, 0, 0, 1, 0).map((x) => Number(x.toFixed(9)))).toEqual([-3, 3]);
+    expect(crossings(slot, 1, 0, 0, 1).map((x) => Number(x.toFixed(9)))).toEqual([-1, 1]);
+    expect(crossings(slot, 0, 2, 1, 0)).toEqual([]);
+  });
+
+  it('has material as long as the area says, summed over many lines', () => {
+    const plate = { outer: circle(0.3, -0.2, 2), holes: [circle(1, 0, 0.4), rectangle(-0.9, -0.9, -0.2, -0.1)] };
+    let sum = 0;
+    const n = 4000;
+    for (let k = 0; k < n; k++)
+      for (const [a, b] of materialAlong(plate, 0, -2.2 + (4 * (k + 0.5)) / n, 1, 0)) sum += ((b - a) * 4) / n;
+    expect(sum).toBeCloseTo(Math.PI * 4 - Math.PI * 0.16 - 0.7 * 0.8, 4);
+  });
+
+  it('knows the farthest and the nearest of an outline that is not about its own origin', () => {
+    expect(radiiOf(circle(3, 4, 2))).toEqual({ most: 7, least: 3 });
+    const r = radiiOf(rectangle(1, -2, 4, 2));
+    expect([r.most, r.least]).toEqual([Math.hypot(4, 2), 1]);
+  });
+});
+
+describe('rectangles of one body', () => {
+  it('show the edge round all of them, and none between', () => {
+    const edges = edgesOf([
+      { u0: 0, u1: 2, z0: 0, z1: 1 },
+      { u0: 0, u1: 2, z0: 1, z1: 3 },
+    ]);
+    expect(edges.length / 4).toBe(4);
+    let round = 0;
+    for (let i = 0; i < edges.length; i += 4)
+      round += Math.hypot(edges[i]! - edges[i + 2]!, edges[i + 1]! - edges[i + 3]!);
+    expect(round).toBe(10);
+  });
+
+  it('of a plate with holes of two depths add up to its volume', () => {
+    const slices = sliced(rectangle(0, 0, 10, 10), 0, 6, [
+      { outline: circle(3, 3, 1), from: 0, to: 6 },
+      { outline: circle(7, 7, 2), from: 0, to: 4 },
+      { outline: circle(7, 7, 1), from: 4, to: 6 },
+    ]);
+    expect(slices).toHaveLength(2);
+    expect(solidVolume({ prisms: slices })).toBeCloseTo(600 - 6 * Math.PI - 16 * Math.PI - 2 * Math.PI, 9);
+  });
+});
+
+describe('a line that stands', () => {
+  it('turns every member at its own speed: the output of Wing root once in 75 turns of the motor', () => {
+    const r = made(active(joint('wing-root')));
+    const driven = body(r, 'stage2/driven');
+    expect(driven.speed).toBeCloseTo(1 / 75, 12);
+    const [a, b] = [driven.places(0)[0]!, driven.places(7)[0]!];
+    expect(Math.atan2(b.x[1], b.x[0]) - Math.atan2(a.x[1], a.x[0])).toBeCloseTo(7 / 75, 9);
+    // Motor, sun and shaft turn as one; so do the second sun's carrier and the belt's driver.
+    const shaft = body(r, 'motor/shaft').places(1.1)[0]!;
+    expect(Math.atan2(shaft.x[1], shaft.x[0])).toBeCloseTo(1.1, 12);
+    expect(body(r, 'stage2/driver').speed).toBeCloseTo(1 / 25, 12);
+    expect(body(r, 'case/hub-1').speed).toBeCloseTo(1 / 25, 12);
+  });
+
+  it('has its output on the line’s axis, and each stage’s input where the one before gives its power', () => {
+    for (const v of DEMOS.flatMap((j) => j.variants)) {
+      const { layout } = made(v);
+      const last = layout.stages.at(-1)!;
+      expect(
+        pointIn(last.frame, last.ports.output.at)
+          .slice(0, 2)
+          .every((x) => Math.abs(x) < 1e-12),
+      ).toBe(true);
+      layout.stages.slice(1).forEach((s, i) => {
+        const before = layout.stages[i]!;
+        const from = pointIn(before.frame, before.ports.output.at);
+        const to = pointIn(s.frame, s.ports.input.at);
+        expect(Math.hypot(from[0] - to[0], from[1] - to[1])).toBeLessThan(1e-12);
+        expect(to[2]).toBeGreaterThan(from[2]);
+      });
+    }
+  });
+
+  it('folds a second belt back over the first, or turns it as far as it is told to', () => {
+    const v = active(joint('body-yaw'));
+    const centre = (w: Variant) => {
+      const [, second] = made(w).layout.stages;
+      return second!;
+    };
+    const input = (w: Variant) => made(w).layout.input.at;
+    const [c1, c2] = made(v).layout.stages.map((s) => s.ports.output.at[0]);
+    expect(Math.hypot(...input(v).slice(0, 2))).toBeCloseTo(Math.abs(c1! - c2!), 9);
+    const square = { ...v, stages: [v.stages[0]!, { ...v.stages[1]!, turn: Math.PI / 2 }] };
+    expect(Math.hypot(...input(square).slice(0, 2))).toBeCloseTo(Math.hypot(c1!, c2!), 9);
+    expect(centre(v).bought).toBe(false);
+  });
+
+  it('takes a worm’s motor across the output’s axis', () => {
+    const r = made(ofKind('worm'));
+    expect(Math.abs(r.layout.input.z[2])).toBeLessThan(1e-12);
+    expect(r.plan).toBeUndefined();
+    expect(r.layout.parallel).toBe(false);
+  });
+});
+
+describe('a housing', () => {
+  it('leaves the room that is asked between what moves and plates and walls', () => {
+    for (const gap of [6e-4, 2e-3]) {
+      const v = active(joint('neck-lift'));
+      const r = made({ ...v, housing: { ...v.housing!, gap } });
+      const moving = r.bodies.filter((b) => b.of === 'stage' && b.turns !== 'fixed').map(sweptBy);
+      const { plates } = r.housing!;
+      expect(Math.min(...moving.map((s) => s.from)) - plates[0]!.to).toBeCloseTo(gap, 12);
+      expect(plates[1]!.from - Math.max(...moving.map((s) => s.to))).toBeCloseTo(gap, 12);
+      const rooms = roomsIn(sectionOf(r), 5e-3).filter((x) => x.b.id === 'case/wall-1' || x.a.id === 'case/wall-1');
+      expect(rooms.length).toBeGreaterThan(0);
+      for (const x of rooms) expect(x.distance).toBeGreaterThanOrEqual(gap - 1e-9);
+    }
+  });
+
+  it('has walls as thick as they are asked to be, where the plane cuts them square', () => {
+    const v = active(joint('neck-lift'));
+    for (const wall of [2.4e-3, 6e-3]) {
+      const { regions } = sectionOf(made({ ...v, housing: { ...v.housing!, wall } }));
+      const { rects } = regions.find((x) => x.body.id === 'case/wall-1')!;
+      for (const x of rects) expect(x.u1 - x.u0).toBeCloseTo(wall, 6);
+    }
+  });
+
+  it('weighs and costs what its parts do, and the line counts it', () => {
+    for (const j of DEMOS.slice(0, 3)) {
+      const v = active(j);
+      const { housing: _, ...bare } = v;
+      const all = openLine(v.stages, shelf).all;
+      if (!all.ok) throw new Error(all.problem.what);
+      const around = aroundOf(v, all.value, shelf)!;
+      const [one, other] = [analyseLine(j, v, shelf), analyseLine(j, bare as Variant, shelf)];
+      const of = (r: typeof one, id: string) => r.figures.find((f) => f.id === id)!;
+      for (const id of ['mass', 'money'] as const) {
+        expect(of(one, id).value - of(other, id).value, id).toBeCloseTo(around[id], 9);
+        expect(around[id]).toBeGreaterThan(0);
+      }
+      expect(of(one, 'length').value).toBeCloseTo(around.length, 12);
+      expect(of(one, 'size').value).toBeCloseTo(around.size, 12);
+      // More infill weighs more: its band is as wide as the shop's.
+      expect(of(one, 'mass').high).toBeGreaterThan(of(one, 'mass').value);
+    }
+  });
+
+  it('of posts weighs less than of walls, and has as many posts as screws in every bay', () => {
+    const v = active(joint('body-yaw'));
+    const open = { ...v, housing: { ...v.housing!, sides: 'posts' as const } };
+    const r = made(open);
+    expect(body(r, 'case/post-1').places(0)).toHaveLength(r.housing!.screws.length);
+    const mass = (w: Variant) =>
+      made(w).housing!.bodies.reduce((s, b) => s + (/wall|post/.test(b.id) ? b.part.mass * b.part.quantity : 0), 0);
+    expect(mass(open)).toBeLessThan(mass(v));
+  });
+
+  it('holds the motor by the standard screw that bites and does not bottom', () => {
+    const r = made(active(joint('body-yaw')));
+    const screw = body(r, 'case/screw-motor');
+    expect(screw.part.name).toMatch(/M3×6$/);
+    const face = faceOf({ type: 'stepper', frame: 0.042 });
+    const tip = screw.places(0)[0]!.at[2] - 6e-3;
+    const depth = r.housing!.plates[0]!.from - tip;
+    expect(depth).toBeGreaterThanOrEqual(0.8 * 3e-3);
+    expect(depth).toBeLessThanOrEqual(face.deep);
+    // On the square of the frame: 31 mm from hole to hole.
+    const [a, b] = screw.places(0);
+    expect(Math.hypot(a!.at[0] - b!.at[0], a!.at[1] - b!.at[1])).toBeCloseTo(31e-3, 9);
+  });
+
+  it('is held together by screws of the standard’s lengths, or by threaded rod', () => {
+    const v = active(joint('neck-lift'));
+    const tie = (screw: 'M3' | 'M5') => body(made({ ...v, housing: { ...v.housing!, screw } }), 'case/tie').part.name;
+    expect(tie('M3')).toMatch(/^Threaded rod M3×\d+$/);
+    expect(tie('M5')).toMatch(/^Screw ISO 4762 M5×(40|45|50)$/);
+  });
+
+  it('bears a shaft in the smallest bearing of its bore, sunk flush', () => {
+    const r = made(active(joint('body-yaw')));
+    const b = body(r, 'case/bearing-688');
+    expect(b.places(0)).toHaveLength(2);
+    const heights = b.places(0).map((f) => f.at[2]);
+    const [first, second] = r.housing!.plates;
+    expect(heights[0]! + 5e-3).toBeCloseTo(first!.to, 9);
+    expect(heights[1]!).toBeCloseTo(second!.from, 9);
+  });
+
+  it('keeps a ring between a shelf and a clamp, clear of what turns beside it', () => {
+    const r = made(active(joint('wing-root')));
+    const [ring] = r.housing!.rings;
+    expect([ring!.shelf, ring!.clamp]).toEqual([true, true]);
+    const holder = body(r, 'case/holder-1');
+    const clamp = body(r, 'case/clamp-1');
+    expect(clamp.places(0)[0]!.at[2]).toBeCloseTo(ring!.to, 12);
+    expect(sweptBy(holder).from).toBeCloseTo(r.housing!.plates[0]!.to, 12);
+  });
+
+  it('is left to the maker where axes cross, or where it is the maker’s own', () => {
+    const worm = sectionSheet(ofKind('worm'), 0, shelf);
+    expect(worm.ok && worm.value.unhoused).toEqual([0]);
+    const v = active(joint('body-yaw'));
+    const own = { ...v, housing: { ...v.housing!, by: 'own' as const } };
+    expect(made(own).bodies.some((b) => b.of === 'case')).toBe(false);
+    const sheet = sectionSheet(own, 0, shelf);
+    expect(sheet.ok && sheet.value.unhoused).toEqual([]);
+  });
+});
+
+describe('what decides whether a housing goes together', () => {
+  const checksOf = (v: Variant) => reducerChecks(made(v), v);
+  const state = (v: Variant, id: string) => checksOf(v).find((c) => c.id === id)?.state;
+
+  it('holds for every active variant of the demo', () => {
+    for (const j of DEMOS) for (const c of checksOf(active(j))) expect(c.state, `${j.name}: ${c.name}`).toBe('holds');
+  });
+
+  it('a motor’s shaft that runs into the next carrier is cut by its mend, and then holds', () => {
+    const v = active(joint('wing-root'));
+    const long: Variant = { ...v, housing: { ...v.housing!, face: { ...v.housing!.face!, reach: 0.03 } } };
+    const c = checksOf(long).find((x) => x.id === 'motor-room')!;
+    expect(c.state).toBe('fails');
+    const cut = mended(long, c.mend!, shelf);
+    expect(state(cut, 'motor-room')).toBe('holds');
+    expect(state(cut, 'motor-reach')).toBe('holds');
+  });
+
+  it('an output shaft of another diameter than the bore fails, and one that is too short is made longer', () => {
+    const v = active(joint('wing-root'));
+    expect(state({ ...v, output: { ...v.output!, shaftDiameter: 0.01 } }, 'output-bore')).toBe('fails');
+    const short: Variant = { ...v, output: { ...v.output!, shaftLength: 0.01 } };
+    const c = checksOf(short).find((x) => x.id === 'output-reach')!;
+    expect(c.state).toBe('fails');
+    expect(state(mended(short, c.mend!, shelf), 'output-reach')).toBe('holds');
+  });
+
+  it('a bore that no bearing is made for is told', () => {
+    const v = active(joint('neck-lift'));
+    const odd = { ...v, stages: [{ ...v.stages[0]!, params: { ...v.stages[0]!.params, bore2: 0.0093 } }] };
+    expect(state(odd, 'bearing-1')).toBe('fails');
+  });
+
+  it('a shaft that does not reach into its wheel asks for thinner plates', () => {
+    const v = active(joint('neck-lift'));
+    const deep: Variant = { ...v, housing: { ...v.housing!, plate: 0.03 } };
+    const c = checksOf(deep).find((x) => x.id === 'motor-reach')!;
+    expect(c.state).toBe('fails');
+    expect(state(mended(deep, c.mend!, shelf), 'motor-reach')).toBe('holds');
+  });
+});
+
+describe('a section', () => {
+  it('shows every body where it is: a sun between its plates, its teeth to their tips', () => {
+    const r = made(ofKind('planetary'));
+    const { regions } = sectionOf(r);
+    const ids = regions.map((x) => x.body.id);
+    for (const id of ['stage1/sun', 'stage1/planet', 'stage1/ring', 'stage1/pin', 'case/cover', 'motor/body'])
+      expect(ids).toContain(id);
+    const sun = regions.find((x) => x.body.id === 'stage1/sun')!;
+    const top = Math.max(...sun.rects.map((x) => x.u1));
+    expect(top).toBeCloseTo(radiiOf(sun.body.solid().prisms[0]!.outer).most, 12);
+    expect(sun.roots.length).toBeGreaterThan(0);
+  });
+
+  it('does not change what it shows of a sun as the crank turns, and turns a planet into the plane', () => {
+    const r = made(ofKind('planetary'));
+    const at = (crank: number, id: string) => sectionOf(r, crank).regions.find((x) => x.body.id === id)!;
+    expect(at(0.4, 'stage1/sun').rects).toEqual(at(2.9, 'stage1/sun').rects);
+    const planet = at(0.4, 'stage1/planet');
+    expect(planet.turnedIn).toBe(true);
+  });
+
+  it('leaves nothing out and nothing without a size, for every kind and every variant of the demo', () => {
+    for (const v of [...stageKinds().map((k) => ofKind(k.id)), ...DEMOS.flatMap((j) => j.variants)]) {
+      const sheet = sectionSheet(v, 0.3, shelf);
+      if (!sheet.ok) throw new Error(sheet.problem.what);
+      expect(sheet.value.regions.length).toBeGreaterThan(1);
+      for (const region of sheet.value.regions) {
+        expect(region.rects.length).toBeGreaterThan(0);
+        for (const x of [...region.rects, ...region.edges, ...region.roots]) expect(Number.isFinite(x)).toBe(true);
+      }
+      const { bounds } = sheet.value;
+      expect(bounds.u1).toBeGreaterThan(bounds.u0);
+      expect(bounds.z1).toBeGreaterThan(bounds.z0);
+    }
+  });
+
+  it('refuses an empty line in words', () => {
+    const v = active(joint('body-yaw'));
+    const sheet = sectionSheet({ ...v, stages: [] }, 0, shelf);
+    expect(!sheet.ok && sheet.problem.what).toBe('There is nothing to cut.');
+  });
+});
+
+describe('what stands in what', () => {
+  let kernel: ManifoldToplevel;
+  beforeAll(async () => {
+    kernel = await Kernel();
+    kernel.setup();
+  });
+
+  function clashes(r: Reducer, cranks = CRANKS) {
+    const run = clashesOf(kernel, r.bodies, cranks);
+    let step = run.next();
+    while (!step.done) {
+      expect(step.value.share).toBeLessThanOrEqual(1);
+      step = run.next();
+    }
+    return step.value.map((c) => `${c.a} in ${c.b}: ${c.volume.toFixed(3)} mm³ at ${c.crank.toFixed(2)}`);
+  }
+
+  it.each(DEMOS.map((j) => [j.name, active(j)] as const))(
+    'nothing does in %s, at a dozen angles and more',
+    (_, v) => expect(clashes(made(v))).toEqual([]),
+    120_000,
+  );
+
+  it.each(stageKinds().map((k) => [k.id, ofKind(k.id)] as const))(
+    'nothing does in a %s as it starts, with its motor and its housing',
+    (_, v) => {
+      expect(clashes(made(fitted(v)), CRANKS.slice(0, 4))).toEqual([]);
+    },
+    120_000,
+  );
+
+  it('a shaft that is too thick, a motor that is too long: both are found', () => {
+    const v = active(joint('wing-root'));
+    const long: Variant = { ...v, housing: { ...v.housing!, face: { ...v.housing!.face!, reach: 0.03 } } };
+    expect(clashes(made(long), [0.05]).join()).toContain('motor/shaft in stage1/plate-mid');
+  });
+});

@@ -1,0 +1,236 @@
+import { formatQuantity, type SectionSheet, type SheetRegion, type SheetRoom } from '@gristmill/core';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { CheckList } from '../../../parts/CheckList.tsx';
+import { ProblemNote } from '../../../parts/ProblemNote.tsx';
+import { Said } from '../../../parts/Said.tsx';
+import { Section } from '../../../parts/Section.tsx';
+import { slug } from '../../../state/address.ts';
+import { useCrank } from '../../../state/crank.ts';
+import { editVariant, useJoint, useOpen, useVariant } from '../../../state/open.ts';
+import { useUnits } from '../../../state/prefs.ts';
+import { useSectionSheet } from '../../../workers/queries.ts';
+import { mendLine } from '../../line/LineChecks.tsx';
+import { HousingFields } from './HousingFields.tsx';
+import { SectionDrawing, type Handle } from './SectionDrawing.tsx';
+
+/** Rooms that are listed at most. */
+const LISTED = 6;
+/** The crank is followed in steps of so much, rad: a finer one could not be told apart. */
+const STEP = Math.PI / 90;
+/** What is dragged is rounded to this, m. */
+const GRID = 1e-4;
+
+const rounded = (x: number, least: number, most: number): number =>
+  Math.min(most, Math.max(least, Math.round(x / GRID) * GRID));
+
+/** What may be dragged of a housing: its outermost wall, the cover's face, and the room before the cover. */
+function handlesOf(sheet: SectionSheet, wall: number, plate: number): Handle[] {
+  const cover = sheet.plates.at(-1);
+  const walls = sheet.regions.filter((r) => /^case\/(wall|post)/.test(r.id)).at(-1);
+  if (!cover) return [];
+  const out: Handle[] = [];
+  const region = sheet.regions.find((r) => r.id === 'case/cover') ?? walls;
+  let u = 0;
+  for (const r of region ? [region] : []) for (let i = 0; i < r.rects.length; i += 4) u = Math.max(u, r.rects[i + 2]!);
+  const thick = cover.to - cover.from;
+  if (Math.abs(thick - plate) < 1e-9)
+    out.push({
+      key: 'plate',
+      label: 'Plates',
+      u: u * 0.72,
+      z: cover.to,
+      along: 'z',
+      valueAt: (z) => rounded(z - cover.from, 1e-3, 0.05),
+    });
+  if (walls) {
+    let outer = -Infinity;
+    let z = 0;
+    for (let i = 0; i < walls.rects.length; i += 4)
+      if (walls.rects[i + 2]! > outer) {
+        outer = walls.rects[i + 2]!;
+        z = (walls.rects[i + 1]! + walls.rects[i + 3]!) / 2;
+      }
+    if (walls.id.includes('wall') && outer > 0)
+      out.push({
+        key: 'wall',
+        label: 'Walls',
+        u: outer,
+        z,
+        along: 'u',
+        valueAt: (place) => rounded(wall + place - outer, 8e-4, 0.05),
+      });
+  }
+  return out;
+}
+
+/** What is known of one part of the section. */
+function Picked({ region, jointId }: { region: SheetRegion; jointId: string }) {
+  const units = useUnits();
+  const speed = !Number.isFinite(region.speed)
+    ? 'goes round between others'
+    : region.speed === 0
+      ? 'stands still'
+      : region.speed === 1
+        ? 'turns with the motor'
+        : `turns once in ${Math.abs(1 / region.speed)
+            .toPrecision(5)
+            .replace(/\.?0+$/, '')} turns of the motor${region.speed < 0 ? ', the other way' : ''}`;
+  const rows = [
+    ['Pieces', String(region.quantity)],
+    ['Made of', region.material],
+    ['Moves', speed],
+    ...(region.mass > 0 ? [['Mass, one', formatQuantity(region.mass, 'mass', { mass: 'g', ...units }, 3)]] : []),
+    ...(region.money > 0 ? [['Money, one', formatQuantity(region.money, 'money', units, 3)]] : []),
+  ];
+  return (
+    <Section title={region.name}>
+      <dl className="grid grid-cols-[80px_minmax(0,1fr)] gap-x-2" data-picked={region.id}>
+        {rows.map(([k, v]) => (
+          <div key={k} className="contents">
+            <dt className="label">{k}</dt>
+            <dd className="num text-right">{v}</dd>
+          </div>
+        ))}
+      </dl>
+      {region.note ? (
+        <p className="label">
+          <Said>{region.note}</Said>
+        </p>
+      ) : null}
+      {region.turnedIn ? <p className="label">It stands beside the plane and is shown turned into it.</p> : null}
+      {region.stage >= 0 ? (
+        <Link className="mend" to={`/joint/${slug(jointId)}/stage/${region.stage + 1}`}>
+          Its dimensions, in Stage {region.stage + 1}
+        </Link>
+      ) : null}
+    </Section>
+  );
+}
+
+function Rooms({
+  sheet,
+  asked,
+  onAsk,
+}: {
+  sheet: SectionSheet;
+  asked: SheetRoom | undefined;
+  onAsk: (room: SheetRoom | undefined) => void;
+}) {
+  const units = useUnits();
+  const name = (id: string) => sheet.regions.find((r) => r.id === id)?.name ?? id;
+  if (sheet.rooms.length === 0) return null;
+  return (
+    <Section title="Room between what turns unlike" aside="least first">
+      <ul>
+        {sheet.rooms.slice(0, LISTED).map((r) => (
+          <li key={`${r.a} ${r.b}`}>
+            <button
+              type="button"
+              aria-pressed={asked === r}
+              className={`flex w-full justify-between gap-2 text-left hover:bg-expected-soft ${asked === r ? 'bg-expected-soft' : ''}`}
+              onClick={() => onAsk(asked === r ? undefined : r)}
+            >
+              <span className="min-w-0">
+                {name(r.a)} – {name(r.b)}
+              </span>
+              <span className="num whitespace-nowrap">{formatQuantity(r.distance, 'length', units, 3)}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+/** The whole reducer along its axis: live, to scale, every part with its figures, the housing beside it. */
+export default function SectionView() {
+  const joint = useJoint();
+  const variant = useVariant();
+  const readOnly = useOpen((s) => s.readOnly);
+  const crank = useCrank((s) => Math.round(s.angle / STEP) * STEP);
+  const { sheet, error } = useSectionSheet(crank);
+  const [picked, setPicked] = useState<string | undefined>();
+  const [room, setRoom] = useState<SheetRoom | undefined>();
+  const units = useUnits();
+  const made = sheet?.ok ? sheet.value : undefined;
+  const h = variant.housing;
+  const handles = useMemo(
+    () => (made && h?.by === 'here' && !readOnly ? handlesOf(made, h.wall, h.plate) : []),
+    [made, h, readOnly],
+  );
+  const region = made?.regions.find((r) => r.id === picked);
+  const across = made?.envelope?.across;
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+      <div className="flex min-h-0 min-w-0 flex-col px-4 pt-2">
+        {sheet && !sheet.ok ? (
+          <ProblemNote problem={sheet.problem} />
+        ) : error ? (
+          <p role="alert">The section could not be made: {error.message}. Change something, or reload the page.</p>
+        ) : made ? (
+          <>
+            <p className="label flex justify-between gap-3">
+              <span>
+                Cut through {variant.stages.length > 1 ? 'all axes' : 'the axis'}; motor to the left, teeth to their
+                tips, dashed what is turned into the plane. The crank turns it.
+              </span>
+              {made.envelope && across ? (
+                <span className="num whitespace-nowrap" data-envelope="">
+                  {formatQuantity(made.envelope.to - made.envelope.from, 'length', units, 4)} long,{' '}
+                  {formatQuantity(across[0], 'length', units, 4)} × {formatQuantity(across[1], 'length', units, 4)}{' '}
+                  across
+                </span>
+              ) : null}
+            </p>
+            <div className="min-h-0 flex-1">
+              <SectionDrawing
+                sheet={made}
+                name={`${joint.name}, variant ${variant.name}`}
+                picked={picked}
+                onPick={setPicked}
+                room={room && made.rooms.find((r) => r.a === room.a && r.b === room.b)}
+                handles={handles}
+                onDrag={(handle, value) => {
+                  if (!Number.isFinite(value)) return void toast('That is no length.');
+                  editVariant(
+                    `Housing: ${handle.label.toLowerCase()}`,
+                    (v) => void Object.assign(v.housing!, { [handle.key]: value }),
+                  );
+                }}
+              />
+            </div>
+          </>
+        ) : (
+          <p className="label" role="status">
+            Cutting…
+          </p>
+        )}
+      </div>
+      <div
+        className="min-h-0 space-y-2 overflow-y-auto border-l border-rule bg-panel px-4 pt-3"
+        tabIndex={0}
+        role="region"
+        aria-label="Section: parts and housing"
+      >
+        {region ? <Picked region={region} jointId={joint.id} /> : null}
+        <Section title="Housing">
+          <HousingFields />
+          {made?.unhoused.length ? (
+            <p className="label">
+              Round stage {made.unhoused.map((i) => i + 1).join(', ')} none is made here: its axes cross, or another
+              stage stands between. Give it your own.
+            </p>
+          ) : null}
+        </Section>
+        {made?.checks.length ? <CheckList checks={made.checks} figures={[]} stageId="" onMend={mendLine} /> : null}
+        {made ? <Rooms sheet={made} asked={room} onAsk={setRoom} /> : null}
+        <p className="caution">
+          Press, do not hammer; support the ring being pressed. Covers keep fingers from what turns: a joint that
+          carries or could fall on people needs local codes and licensed practice.
+        </p>
+      </div>
+    </div>
+  );
+}

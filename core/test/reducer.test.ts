@@ -10,6 +10,8 @@ import {
   faceOf,
   HOME,
   materialAlong,
+  motionsOf,
+  placedAt,
   mended,
   nested,
   openLine,
@@ -270,7 +272,7 @@ describe('a housing', () => {
     expect(body(r, 'case/post-1').places(0)).toHaveLength(r.housing!.screws.length);
     const mass = (w: Variant) =>
       made(w).housing!.bodies.reduce((s, b) => s + (/wall|post/.test(b.id) ? b.part.mass * b.part.quantity : 0), 0);
-    expect(mass(open)).toBeLessThan(mass(v));
+    expect(mass(open)).toBeLessThan(mass({ ...v, housing: { ...v.housing!, sides: 'walls' as const } }));
   });
 
   it('holds the motor by the standard screw that bites and does not bottom', () => {
@@ -445,5 +447,22 @@ describe('what stands in what', () => {
     const v = active(joint('wing-root'));
     const long: Variant = { ...v, housing: { ...v.housing!, face: { ...v.housing!.face!, reach: 0.03 } } };
     expect(clashes(made(long), [0.05]).join()).toContain('motor/shaft in stage1/plate-mid');
+  });
+});
+
+describe('a motion told as data', () => {
+  it('puts every piece of every kind where the stage itself does, however far the motor has turned', () => {
+    for (const v of [...stageKinds().map((k) => ofKind(k.id)), ...DEMOS.map(active)])
+      for (const b of made(v).bodies) {
+        const motions = motionsOf(b);
+        for (const crank of [0.8, 31.4]) {
+          const places = b.places(crank);
+          motions.forEach((m, i) => {
+            const [told, own] = [placedAt(m, crank), places[i]!];
+            for (const key of ['at', 'x', 'y', 'z'] as const)
+              for (let k = 0; k < 3; k++) expect(told[key][k], `${b.id} ${key}`).toBeCloseTo(own[key][k]!, 5);
+          });
+        }
+      }
   });
 });

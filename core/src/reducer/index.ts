@@ -11,3 +11,4 @@ export * from './section.ts';
 export { crossings, materialAlong } from './cut-line.ts';
 export { usualHousing } from './usual.ts';
 export { ownFace } from './motor-body.ts';
+export * from './motion.ts';

@@ -9,6 +9,10 @@ import { linksOf, type Link } from './shafts.ts';
 export const HUB = 5e-3;
 export const LIP = 1e-3;
 const UNDER_HEAD = 2e-3;
+/** Slide fit of what is laid in by hand; least step that stops a ring; material left round a hole, m. */
+export const [SLIDE, STEP, EDGE] = [5e-5, 1.5e-3, 2e-3] as const;
+/** Screws stand no farther apart than this along the outline, m. */
+export const PITCH = 0.07;
 /** Room between stages that stand in no housing of ours, m. */
 const APART = 1e-3;
 

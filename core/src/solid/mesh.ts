@@ -61,6 +61,28 @@ function body(kernel: ManifoldToplevel, p: Prism, chordError: number, compensati
   return placed;
 }
 
+/**
+ * A mark of what a solid is: alike for alike bodies, so that a surface can be kept by it.
+ *
+ * Source: two runs of FNV-1a over the bits of its numbers.
+ */
+export function solidKey(solid: Solid): string {
+  let [a, b] = [0x811c9dc5, 0xc59d1c81];
+  const take = (list: ArrayLike<number>) => {
+    const bits = new Uint32Array(Float64Array.from(list).buffer);
+    for (const x of bits) {
+      a = Math.imul(a ^ x, 0x01000193);
+      b = Math.imul(b ^ x ^ (b >>> 13), 0x85ebca6b);
+    }
+  };
+  for (const p of solid.prisms) {
+    take([p.from, p.to, p.twist, p.turn ?? 0, p.cut ? 1 : 0, p.holes.length]);
+    take(p.outer.points);
+    for (const h of p.holes) take(h.points);
+  }
+  return [a, b].map((x) => (x >>> 0).toString(16).padStart(8, '0')).join('');
+}
+
 /** How far cuts reach beyond a face, so that none leaves a skin, m. */
 const THROUGH = 1e-4;
 

@@ -21,6 +21,7 @@ const WhatIfView = view(() => import('../views/line/WhatIfView.tsx'));
 const CompareView = view(() => import('../views/line/CompareView.tsx'));
 const StageView = view(() => import('../views/stage/StageView.tsx'));
 const MakeFrame = view(() => import('../views/make/MakeFrame.tsx'));
+const LineSpaceView = view(() => import('../views/make/space/LineSpaceView.tsx'));
 const SectionView = view(() => import('../views/make/section/SectionView.tsx'));
 const MakeView = view(() => import('../views/make/MakeView.tsx'));
 const BenchView = view(() => import('../views/bench/BenchView.tsx'));
@@ -72,6 +73,7 @@ export const router = createBrowserRouter([
                 children: [
                   { index: true, element: wait(<MakeView />) },
                   { path: 'section', element: wait(<SectionView />) },
+                  { path: 'space', element: wait(<LineSpaceView />) },
                 ],
               },
               { path: 'bench', element: wait(<BenchView />) },

@@ -1,4 +1,5 @@
-import type { Outline, Result, ShopEdits } from '@gristmill/core';
+import type { BodyOf, Motion, Outline, Result, ShopEdits, Turning, Variant } from '@gristmill/core';
+import type { Clash } from '@gristmill/core/reducer/clashes';
 import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/line-files';
 
 export type SolidFormat = 'stl' | '3mf' | 'step';
@@ -28,7 +29,35 @@ export interface PartMesh {
   readonly triangles: Uint32Array;
 }
 
+/** A body of a whole line, with all that is told of it and how its pieces move. */
+export interface LineBody extends PartMesh {
+  readonly name: string;
+  readonly of: BodyOf;
+  /** Place of its stage in the line; −1 for what is of none. */
+  readonly stage: number;
+  readonly turns: Turning;
+  readonly speed: number;
+  readonly material: string;
+  readonly note: string;
+  readonly quantity: number;
+  /** Of one piece, kg and money. */
+  readonly mass: number;
+  readonly money: number;
+  readonly motions: readonly Motion[];
+}
+
+/** A whole line that is wanted as bodies. */
+export interface LineWish {
+  readonly variant: Variant;
+  readonly shop: ShopEdits;
+  readonly chordError: number;
+}
+
 export interface SolidApi {
+  /** Every body of a line, told of as they are made. */
+  line(wish: LineWish, onProgress: (share: number) => void): Promise<Result<readonly LineBody[]>>;
+  /** Bodies of a line that stand in one another. */
+  clashes(wish: Omit<LineWish, 'chordError'>, onProgress: (share: number) => void): Promise<Result<readonly Clash[]>>;
   file(wish: SolidWish, onProgress: (share: number) => void): Promise<Result<Uint8Array>>;
   /** A part's contours moved into the material, as straight pieces. */
   outlines(wish: BodyWish): Promise<Result<readonly { layer: string; outline: Outline }[]>>;

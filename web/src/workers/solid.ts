@@ -2,7 +2,7 @@ import { proxy } from 'comlink';
 import type { Result, ShopEdits } from '@gristmill/core';
 import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/line-files';
 import { WorkerPool, workerOf } from './pool.ts';
-import type { BodyWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
+import type { BodyWish, LineBody, LineWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
 
 const poolOf = (start: () => Worker) => new WorkerPool<SolidApi>(() => workerOf<SolidApi>(start()), 1);
 
@@ -33,6 +33,22 @@ export const lineBundle = (
 
 export const partOutlines = (wish: BodyWish, signal: AbortSignal): ReturnType<SolidApi['outlines']> =>
   meshed.run((api) => api.outlines(wish), { signal, heavy: true });
+
+/** Every body of a line; told of as they are made. */
+export const lineBodies = (
+  wish: LineWish,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Result<readonly LineBody[]>> =>
+  meshed.run((api) => api.line(wish, proxy(onProgress)), { signal, heavy: true });
+
+/** Bodies of a line that stand in one another, at a dozen turns of the motor and more. */
+export const lineClashes = (
+  wish: Omit<LineWish, 'chordError'>,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): ReturnType<SolidApi['clashes']> =>
+  meshed.run((api) => api.clashes(wish, proxy(onProgress)), { signal, heavy: true });
 
 export const partMeshes = (wish: BodyWish, signal: AbortSignal): Promise<Result<readonly PartMesh[]>> =>
   meshed.run((api) => api.meshes(wish), { signal, heavy: true });

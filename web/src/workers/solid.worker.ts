@@ -1,12 +1,35 @@
-import { makeShelf, refuse, partsOf, type Part, type Result, type Solid } from '@gristmill/core';
+import {
+  makeShelf,
+  motionsOf,
+  openLine,
+  reducerOf,
+  refuse,
+  rememberingOpener,
+  partsOf,
+  type Body,
+  type Part,
+  type Result,
+  type Shelf,
+  type Solid,
+  type Variant,
+} from '@gristmill/core';
+import { clashesOf, CRANKS } from '@gristmill/core/reducer/clashes';
 import { onOnePlate } from '@gristmill/core/assembly/laid-out';
 import { lineFiles, zipped } from '@gristmill/core/assembly/line-files';
-import { compensated, meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
+import {
+  compensated,
+  meshSolid,
+  solidKey,
+  write3mf,
+  writeStl,
+  type NamedMesh,
+  type TriangleMesh,
+} from '@gristmill/core/solid/index';
 import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
 import kernelUrl from 'manifold-3d/manifold.wasm?url';
 import Kernel, { type ManifoldToplevel } from 'manifold-3d';
-import type { BodyWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
+import type { BodyWish, LineBody, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
 
 registerKinds();
 let kernel: Promise<ManifoldToplevel> | undefined;
@@ -45,7 +68,65 @@ async function meshAll(
   return { ok: true, value: parts.length };
 }
 
+/** The bodies of a line where they stand; refuses in words where a stage cannot be. */
+function bodiesOfLine(variant: Variant, shelf: Shelf): Result<readonly Body[]> {
+  const opened = openLine(variant.stages, shelf, open).all;
+  if (!opened.ok) return opened;
+  const made = reducerOf(variant, opened.value, shelf);
+  return made.ok ? { ok: true, value: made.value.bodies } : made;
+}
+
+/** An edit of one stage leaves the bodies of the others as they are: surfaces are kept by what they were made of. */
+const open = rememberingOpener(24);
+const surfaces = new Map<string, TriangleMesh | undefined>();
+const MOST_SURFACES = 300;
+
+function surfaceOf(k: ManifoldToplevel, body: Body, chordError: number): TriangleMesh | undefined {
+  const solid = body.solid();
+  const key = `${chordError} ${solidKey(solid)}`;
+  const had = surfaces.get(key);
+  const made = surfaces.has(key) ? had : meshSolid(k, solid, chordError);
+  surfaces.delete(key);
+  surfaces.set(key, made);
+  if (surfaces.size > MOST_SURFACES) surfaces.delete(surfaces.keys().next().value!);
+  return made;
+}
+
 const api: SolidApi = {
+  line: async (wish, onProgress) => {
+    const bodies = bodiesOfLine(wish.variant, makeShelf(wish.shop));
+    if (!bodies.ok) return bodies;
+    const k = await loaded();
+    const out: LineBody[] = [];
+    for (const [i, b] of bodies.value.entries()) {
+      const mesh = surfaceOf(k, b, wish.chordError);
+      onProgress((i + 1) / bodies.value.length);
+      if (!mesh) continue;
+      const { name, material, note, quantity, mass, money } = b.part;
+      const told = { id: b.id, of: b.of, stage: b.stage, turns: b.turns, speed: b.speed };
+      out.push({
+        ...told,
+        ...{ name, material, note, quantity, mass, money },
+        motions: motionsOf(b),
+        vertices: mesh.vertices,
+        triangles: mesh.triangles,
+      });
+      // Word of how far it is, and of a stop, gets through between bodies.
+      await new Promise((next) => setTimeout(next));
+    }
+    return { ok: true, value: out };
+  },
+  clashes: async (wish, onProgress) => {
+    const bodies = bodiesOfLine(wish.variant, makeShelf(wish.shop));
+    if (!bodies.ok) return bodies;
+    const looking = clashesOf(await loaded(), bodies.value, CRANKS);
+    let step = looking.next();
+    for (; !step.done; step = looking.next()) {
+      onProgress(step.value.share);
+      await new Promise((next) => setTimeout(next));
+    }
+    return { ok: true, value: step.value };
+  },
   file: async (wish: SolidWish, onProgress): Promise<Result<Uint8Array>> => {
     const meshes: (NamedMesh & { count: number })[] = [];
     const done = await meshAll(

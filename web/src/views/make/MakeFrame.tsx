@@ -7,6 +7,7 @@ import { useJoint } from '../../state/open.ts';
 const TABS = [
   ['Parts', ''],
   ['Section', 'section'],
+  ['In space', 'space'],
 ] as const;
 
 /** The sheets of Make: parts with their files, and the whole reducer along its axis. */

@@ -3,7 +3,6 @@ import { formatQuantity } from '@gristmill/core';
 import { memo, useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import { useUnits } from '../../../state/prefs.ts';
 
-const MM = 1000;
 /** Paper round the drawing, px: beside it and above and below, where its dimensions stand. */
 const [SIDE, OVER] = [56, 58];
 

@@ -1,30 +1,51 @@
-import type { BodyPlace, Part } from '@gristmill/core';
+import { placedAt, type Frame, type Motion } from '@gristmill/core';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { PartMesh } from '../../../workers/solid-api.ts';
 
+/** A body to be looked at: its surface, how its pieces go, and the colour it has. */
+export interface SceneBody {
+  readonly id: string;
+  readonly mesh: PartMesh;
+  readonly motions: readonly Motion[];
+  readonly tone: string;
+}
+
 const MM = 1000;
 /** Faces that bend less than this are drawn as one, rad in degrees for the library. */
 const CREASE = 28;
+/** How dark edges are. */
+const LINE = 0.55;
 
 export type CutAxis = 'none' | 'x' | 'y' | 'z';
 
 interface Piece {
+  readonly body: string;
   readonly group: THREE.Group;
-  readonly at: THREE.Vector3;
-  readonly apart: THREE.Vector3;
+  readonly motion: Motion;
 }
 
-/** The frame of a place: its own turn, then the way its axis lies. */
-export function turned(place: BodyPlace): THREE.Quaternion {
-  const spin = new THREE.Quaternion().setFromAxisAngle(new THREE.Vector3(0, 0, 1), place.turn);
-  return place.along === 'x'
-    ? new THREE.Quaternion().setFromAxisAngle(new THREE.Vector3(0, 1, 0), Math.PI / 2).multiply(spin)
-    : spin;
+interface Look {
+  readonly front: THREE.MeshStandardMaterial;
+  readonly back: THREE.MeshBasicMaterial;
+  readonly line: THREE.LineBasicMaterial;
+}
+
+/** What is not looked at while one body is: a breath of it. */
+const GHOST = 0.08;
+
+const at = new THREE.Vector3();
+const [x, y, z] = [new THREE.Vector3(), new THREE.Vector3(), new THREE.Vector3()];
+
+/** A frame as the library has it, millimetres. */
+function settle(group: THREE.Group, f: Frame): void {
+  group.matrix.makeBasis(x.set(...f.x), y.set(...f.y), z.set(...f.z)).setPosition(at.set(...f.at).multiplyScalar(MM));
+  group.matrixWorldNeedsUpdate = true;
 }
 
 /**
- * An assembled stage in space: looked at from around, drawn apart, cut by a plane. Draws only when something changed.
+ * Bodies in space: looked at from around, turned by the crank, drawn apart, cut by a plane, one of them alone. Draws only
+ * when something changed.
  *
  * What is cut shows the backs of surfaces in one flat tone, which reads as a filled section without building one.
  */
@@ -35,6 +56,10 @@ export class StageScene {
   private readonly controls: OrbitControls;
   private readonly plane = new THREE.Plane(new THREE.Vector3(0, -1, 0), 0);
   private readonly pieces: Piece[] = [];
+  private readonly looks = new Map<string, Look>();
+  private readonly ray = new THREE.Raycaster();
+  private crank = 0;
+  private share = 0;
   private readonly disposables: { dispose(): void }[] = [];
   private readonly box = new THREE.Box3();
   private waiting = 0;
@@ -61,55 +86,85 @@ export class StageScene {
     });
   };
 
-  /** Puts every piece of every part in its place. */
-  show(
-    parts: readonly Part[],
-    meshes: readonly PartMesh[],
-    tones: readonly string[],
-    cutTone: string,
-    ink: string,
-  ): void {
+  /** Puts every piece of every body in its place; looked at anew where others were shown before. */
+  show(bodies: readonly SceneBody[], cutTone: string, ink: string, fit: boolean): void {
     for (const p of this.pieces) this.scene.remove(p.group);
     for (const d of this.disposables) d.dispose();
     this.pieces.length = this.disposables.length = 0;
-    this.box.makeEmpty();
-    meshes.forEach((mesh, i) => {
-      const places = parts.find((p) => p.id === mesh.id)?.places?.(0) ?? [];
+    this.looks.clear();
+    for (const { id, mesh, motions, tone } of bodies) {
       const indexed = new THREE.BufferGeometry();
       indexed.setAttribute('position', new THREE.BufferAttribute(mesh.vertices, 3));
       indexed.setIndex(new THREE.BufferAttribute(mesh.triangles, 1));
       const body = indexed.toNonIndexed();
       body.computeVertexNormals();
       const lines = new THREE.EdgesGeometry(indexed, CREASE);
-      const front = new THREE.MeshStandardMaterial({
-        color: tones[i % tones.length]!,
-        roughness: 0.75,
-        metalness: 0.05,
-        polygonOffset: true,
-        polygonOffsetFactor: 1,
-        polygonOffsetUnits: 1,
-      });
-      const back = new THREE.MeshBasicMaterial({ color: cutTone, side: THREE.BackSide });
-      const line = new THREE.LineBasicMaterial({ color: ink, transparent: true, opacity: 0.55 });
-      this.disposables.push(indexed, body, lines, front, back, line);
-      for (const place of places) {
+      const look: Look = {
+        front: new THREE.MeshStandardMaterial({
+          color: tone,
+          roughness: 0.75,
+          metalness: 0.05,
+          polygonOffset: true,
+          polygonOffsetFactor: 1,
+          polygonOffsetUnits: 1,
+        }),
+        back: new THREE.MeshBasicMaterial({ color: cutTone, side: THREE.BackSide }),
+        line: new THREE.LineBasicMaterial({ color: ink, transparent: true, opacity: LINE }),
+      };
+      this.looks.set(id, look);
+      this.disposables.push(indexed, body, lines, look.front, look.back, look.line);
+      for (const motion of motions) {
         const group = new THREE.Group();
-        group.add(new THREE.Mesh(body, front), new THREE.Mesh(body, back), new THREE.LineSegments(lines, line));
-        group.quaternion.copy(turned(place));
-        const at = new THREE.Vector3(...place.at).multiplyScalar(MM);
-        group.position.copy(at);
+        group.matrixAutoUpdate = false;
+        group.add(
+          new THREE.Mesh(body, look.front),
+          new THREE.Mesh(body, look.back),
+          new THREE.LineSegments(lines, look.line),
+        );
         this.scene.add(group);
-        this.pieces.push({ group, at, apart: new THREE.Vector3(...place.apart).multiplyScalar(MM) });
-        this.box.expandByObject(group);
+        this.pieces.push({ body: id, group, motion });
       }
-    });
-    this.fit();
+    }
+    const { share } = this;
+    this.pose(this.crank, 0);
+    this.scene.updateMatrixWorld(true);
+    this.box.makeEmpty();
+    for (const p of this.pieces) this.box.expandByObject(p.group);
+    this.pose(this.crank, share);
+    if (fit) this.fit();
+    else this.ask();
   }
 
-  /** Moves the pieces apart by a share of their way. */
-  explode(share: number): void {
-    for (const p of this.pieces) p.group.position.copy(p.at).addScaledVector(p.apart, share);
+  /** Turns the crank, rad, and moves the pieces apart by a share of their way. */
+  pose(crank: number, share: number): void {
+    this.crank = crank;
+    this.share = share;
+    for (const p of this.pieces) settle(p.group, placedAt(p.motion, crank, share));
     this.ask();
+  }
+
+  /** Shows one body in full and the others as a breath; all where none is named. */
+  alone(id: string | undefined): void {
+    for (const [body, { front, back, line }] of this.looks) {
+      const ghost = id !== undefined && body !== id;
+      front.transparent = back.transparent = ghost;
+      front.opacity = back.opacity = ghost ? GHOST : 1;
+      front.depthWrite = back.depthWrite = !ghost;
+      line.opacity = ghost ? GHOST : LINE;
+    }
+    this.ask();
+  }
+
+  /** The body at a place of the canvas, from −1 to 1 across and up; undefined where there is none. */
+  bodyAt(across: number, up: number): string | undefined {
+    this.ray.setFromCamera(new THREE.Vector2(across, up), this.camera);
+    const planes = this.renderer.clippingPlanes;
+    const hits = this.ray.intersectObjects(
+      this.pieces.map((p) => p.group.children[0]!),
+      false,
+    );
+    const hit = hits.find((h) => planes.every((p) => p.distanceToPoint(h.point) >= 0));
+    return this.pieces.find((p) => p.group.children[0] === hit?.object)?.body;
   }
 
   /** Cuts away what lies before a plane across an axis; `share` is its place along the assembled stage. */

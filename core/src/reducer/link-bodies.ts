@@ -1,0 +1,136 @@
+import { circle } from '../shape/outline.ts';
+import { prism, solidVolume, type Solid } from '../shape/solid.ts';
+import type { Body } from './body.ts';
+import { at, bodyOf, size, STEEL, type Weighed } from './drawn.ts';
+import { pointIn } from './frame.ts';
+import type { StandingStage } from './layout.ts';
+import { EDGE, HUB, LIP } from './plan.ts';
+import type { Plate } from './seats.ts';
+import { outAxis, type Setting } from './setting.ts';
+
+/** How far a shaft stands out of the cover where its length is not given, m. */
+const STUB = 0.015;
+/** Metal round the bore of a hub that has no screws, m. */
+const HUB_WALL = 4e-3;
+/** Work of turning a piece, and of cutting a rod to length; price of their steel a kilogram: starting values. */
+const [TURNED, ROD, C45, SILVER] = [6, 0.5, 6, 14];
+
+/** Speed of what a stage gives its power to, in turns of the motor. */
+const speedAfter = (s: StandingStage): number => s.bodies.find((b) => b.turns === 'output')?.speed ?? NaN;
+
+/** What a shaft is keyed into: what turns with a stage's output, and with the input of the next. */
+const keyedTo = (s: StandingStage, next: StandingStage | undefined): string[] =>
+  [...s.bodies.filter((b) => b.turns === 'output'), ...(next?.bodies.filter((b) => b.turns === 'input') ?? [])].map(
+    (b) => b.id,
+  );
+
+const turned = (solid: Solid): Weighed => {
+  const mass = solidVolume(solid) * STEEL.density;
+  return { made: 'bought', material: 'Steel C45, milled', mass, money: TURNED + mass * C45 };
+};
+
+const rod = (solid: Solid): Weighed => {
+  const mass = solidVolume(solid) * STEEL.density;
+  return { made: 'bought', material: 'Silver steel 115CrV3, ground rod', mass, money: ROD + mass * SILVER };
+};
+
+/** Height of the face that a stage gives its power at, m. */
+const faceOfOutput = (s: StandingStage): number => pointIn(s.frame, s.ports.output.at)[2];
+
+/** The shaft or hub that carries power out of a stage; none where its own flange does. */
+export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body | undefined {
+  const { plan, stages, output, h, step } = w;
+  const link = plan.links[k]!;
+  const s = stages[k]!;
+  const isLast = k === stages.length - 1;
+  // Behind the last stage a hub is wanted for a shaft alone, and a shaft only where none is given.
+  if (isLast && link.hub !== (output !== undefined)) return undefined;
+  const [x, y] = outAxis(s);
+  const port = faceOfOutput(s);
+  const lower = link.hub ? port : link.beside ? plates[k]!.from + LIP / 2 : s.from;
+  const upper = !isLast ? plates[k + 2]!.from - h.gap / 2 : output ? port + HUB : plates[k + 1]!.to + STUB;
+  // Keys, flats and set screws are not in a shaft's body.
+  const common = {
+    frames: [at(x, y, lower)],
+    apart: (2 * k + 0.9) * step,
+    speed: speedAfter(s),
+    joins: keyedTo(s, stages[k + 1]),
+  };
+  if (!link.hub) {
+    const solid: Solid = { prisms: [prism(circle(0, 0, link.diameter / 2), 0, upper - lower)] };
+    return bodyOf(
+      {
+        ...common,
+        id: `shaft-${k + 1}`,
+        name: isLast ? 'Output shaft' : `Shaft ${k + 1}`,
+        note: `⌀ ${size(link.diameter)}, ${size(upper - lower)} long`,
+        solid,
+      },
+      rod(solid),
+    );
+  }
+  const f = link.flange;
+  const across = f ? f.circle + f.hole + 2 * EDGE : link.diameter + 2 * HUB_WALL;
+  const bolts = Array.from({ length: f?.screws ?? 0 }, (_, n) => {
+    const a = (2 * Math.PI * n) / f!.screws;
+    return circle((f!.circle / 2) * Math.cos(a), (f!.circle / 2) * Math.sin(a), f!.hole / 2);
+  });
+  const bored = isLast ? [circle(0, 0, output!.shaftDiameter / 2)] : [];
+  const solid: Solid = {
+    prisms: [
+      prism(circle(0, 0, across / 2), 0, HUB, [...bolts, ...bored]),
+      ...(isLast ? [] : [prism(circle(0, 0, link.diameter / 2), HUB, upper - lower)]),
+    ],
+  };
+  const held = f ? `, ${f.screws} screws on ⌀ ${size(f.circle)}` : ', bonded';
+  return bodyOf(
+    {
+      ...common,
+      id: `hub-${k + 1}`,
+      name: isLast ? 'Hub' : 'Flanged shaft',
+      note:
+        `flange ⌀ ${size(across)}, ${size(HUB)} thick${held}; ` +
+        (isLast
+          ? `bored ${size(output!.shaftDiameter)}`
+          : `shaft ⌀ ${size(link.diameter)}, ${size(upper - lower)} over all`),
+      solid,
+    },
+    turned(solid),
+  );
+}
+
+/** Where the output's shaft runs, and how far it must reach, m. */
+export interface ShaftRun {
+  readonly from: number;
+  readonly to: number;
+  readonly needs: number;
+}
+
+/** The output's own shaft, as it was given; it is counted with the output. */
+export function outputShaft(w: Setting, plates: readonly Plate[]): { run: ShaftRun; body?: Body } {
+  const { plan, stages, output, pair, own, step } = w;
+  if (!output) return { run: { from: NaN, to: NaN, needs: NaN } };
+  const last = stages.length - 1;
+  const s = stages[last]!;
+  const cover = plates.at(-1)!;
+  const long = output.shaftLength + (pair ? output.span : 0);
+  const from = plan.links[last]!.hub ? faceOfOutput(s) : s.from;
+  const run = { from, to: from + long, needs: pair && own ? cover.from + output.span + own.width : cover.to };
+  if (!(long > 0)) return { run };
+  const hollow = Math.min(output.shaftBore, output.shaftDiameter);
+  const body = bodyOf(
+    {
+      id: 'output-shaft',
+      name: 'Output shaft',
+      note: `⌀ ${size(output.shaftDiameter)}, ${size(long)} long; counted with the output`,
+      solid: {
+        prisms: [prism(circle(0, 0, output.shaftDiameter / 2), 0, long, hollow > 0 ? [circle(0, 0, hollow / 2)] : [])],
+      },
+      frames: [at(0, 0, from)],
+      apart: (2 * last + 1.4) * step,
+      speed: speedAfter(s),
+    },
+    { made: 'bought', material: output.shaftMaterial.name, mass: 0, money: 0 },
+  );
+  return { run, body };
+}

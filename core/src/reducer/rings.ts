@@ -1,0 +1,109 @@
+import { circle } from '../shape/outline.ts';
+import type { Solid } from '../shape/solid.ts';
+import type { Body } from './body.ts';
+import { at, bodyOf, moved, ring, size, weighedIn } from './drawn.ts';
+import { LIP, SLIDE, STEP } from './plan.ts';
+import { reachOf } from './reach.ts';
+import type { Plate } from './seats.ts';
+import { axisOf, through, widest, type Setting } from './setting.ts';
+import { sliced, type Hole } from './sliced.ts';
+
+/** A ring of a stage that the housing holds. */
+export interface HeldRing {
+  readonly stage: number;
+  readonly radius: number;
+  readonly from: number;
+  readonly to: number;
+  /** What stops it along the axis, before and behind: where what moves leaves room for it. */
+  readonly shelf: boolean;
+  readonly clamp: boolean;
+  /** Radius that is left free before it and behind it, m. */
+  readonly before: number;
+  readonly behind: number;
+}
+
+/** The ring of a stage of the run that stands still round its axis, if it has one. */
+export function heldRing({ stages, sweeps, plan, face, h }: Setting, k: number): HeldRing | undefined {
+  const s = stages[k]!;
+  const [x, y] = axisOf(s);
+  const still = sweeps[k]!.filter(({ body }) => body.turns === 'fixed')
+    .filter(({ body }) => {
+      const frames = body.places(0);
+      return frames.length === 1 && Math.hypot(frames[0]!.at[0] - x, frames[0]!.at[1] - y) < 1e-9;
+    })
+    .sort((a, b) => reachOf(b.body.solid()) - reachOf(a.body.solid()))[0];
+  if (!still) return undefined;
+  const radius = reachOf(still.body.solid());
+  const moving = sweeps[k]!.filter(({ body }) => body.turns !== 'fixed');
+  const ahead = moving.filter((m) => m.from < still.from - 1e-9);
+  const beyond = moving.filter((m) => m.to > still.to + 1e-9);
+  const before = Math.max(widest(ahead, x, y), through(plan, face, k)) + h.gap;
+  const behind = widest(beyond, x, y) + h.gap;
+  const shelf = before <= radius - STEP;
+  return {
+    stage: s.index,
+    radius,
+    from: still.from,
+    to: still.to,
+    shelf,
+    clamp: behind <= radius - STEP,
+    before: shelf ? before : radius,
+    behind,
+  };
+}
+
+/** Radius of what holds a ring, m. */
+export const holderRadius = (r: HeldRing, wall: number): number => r.radius + wall;
+
+/** The hole that a ring stands in, from plate to plate: stepped where there is a shelf. */
+export const ringHoles = (r: HeldRing, x: number, y: number, from: number, to: number): Hole[] =>
+  [
+    { outline: circle(x, y, r.before), from, to: r.from },
+    { outline: circle(x, y, r.radius), from: r.from, to: r.to },
+    { outline: circle(x, y, r.clamp ? r.radius : Math.max(r.radius, r.behind)), from: r.to, to },
+  ].filter((o) => o.to - o.from > 1e-9);
+
+/** What holds the ring of a stage: a tube between the plates where no wall does, and a ring that keeps it down. */
+export function ringBodies(w: Setting, held: HeldRing, k: number, bay: Plate, merged: boolean): Body[] {
+  const { stages, h, step, shelf } = w;
+  const [x, y] = axisOf(stages[k]!);
+  const weighed = weighedIn(h.material, shelf);
+  const numbered = (name: string) => (stages.length > 1 ? `${name} ${k + 1}` : name);
+  const out: Body[] = [];
+  if (!merged) {
+    const holes = ringHoles(held, x, y, bay.from, bay.to);
+    const tube = sliced(circle(x, y, holderRadius(held, h.wall)), bay.from, bay.to, holes);
+    const solid = moved({ prisms: tube }, -bay.from);
+    out.push(
+      bodyOf(
+        {
+          id: `holder-${k + 1}`,
+          name: numbered('Ring holder'),
+          note: `holds the ring on ⌀ ${size(2 * held.radius)}, ${size(bay.to - bay.from)} high, clamped between the plates`,
+          solid,
+          frames: [at(0, 0, bay.from)],
+          apart: (2 * k - 0.4) * step,
+        },
+        weighed(solid, h.wall),
+      ),
+    );
+  }
+  if (held.clamp && bay.to - held.to > LIP / 2) {
+    const [outer, inner, high] = [2 * (held.radius - SLIDE), 2 * held.behind, bay.to - held.to];
+    const solid: Solid = { prisms: [ring(outer, inner, 0, high)] };
+    out.push(
+      bodyOf(
+        {
+          id: `clamp-${k + 1}`,
+          name: numbered('Clamp ring'),
+          note: `⌀ ${size(outer)}, bored ${size(inner)}, ${size(high)} high: keeps the ring down`,
+          solid,
+          frames: [at(x, y, held.to)],
+          apart: (2 * k + 0.6) * step,
+        },
+        weighed(solid, (outer - inner) / 2),
+      ),
+    );
+  }
+  return out;
+}

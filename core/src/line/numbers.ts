@@ -406,7 +406,7 @@ export function trialOf(line: LineToSum, before: SummedLine, id: string, value: 
   const shelf = withFactor(line.shelf, id, value);
   const spins = line.demand.points.some((p) => (p.acceleration ?? 0) > 0);
   const kept = !before.reach.factors.has(id) && carries.stages.every((s, j) => bringsAlike(s, was.stages[j]!, spins));
-  const around = line.around && aroundWith(line.around, line.variant, line.stages, line.shelf, id, value);
+  const around = line.around && aroundWith(line.around, line.shelf, id, value);
   return sum(line.variant, line.demand, shelf, carries, around, (find) => (kept ? was : find(shelf)));
 }
 

@@ -4,6 +4,7 @@ import { recorded, type Reads } from '../shop/reads.ts';
 import { withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Stage } from '../stage/contract.ts';
 import { reducerOf, type Reducer, type ReducerVariant } from './reducer.ts';
+import { filledShare } from './weight.ts';
 
 /** What a housing adds to a line, and what the whole takes up. */
 export interface Around {
@@ -24,26 +25,24 @@ export function aroundOf(variant: ReducerVariant, stages: readonly Stage[], shel
   const { value: made, reads } = recorded(shelf, (read) => reducerOf(variant, stages, read));
   if (!made.ok || !made.value.housing) return undefined;
   const reducer = made.value;
-  const { bodies } = made.value.housing;
-  let [mass, money] = [0, 0];
-  for (const b of bodies) {
-    mass += b.part.mass * b.part.quantity;
-    money += b.part.money * b.part.quantity;
-  }
   const { from, to, across } = envelopeOf(reducer)!;
-  return { reducer, mass, money, size: Math.max(...across), length: to - from, reads };
+  return { reducer, ...weighed(reducer, shelf), size: Math.max(...across), length: to - from, reads };
 }
 
-/** The same with one factor of the shop at another value. */
-export const aroundWith = (
-  around: Around,
-  variant: ReducerVariant,
-  stages: readonly Stage[],
-  shelf: Shelf,
-  id: string,
-  value: number,
-): Around | undefined =>
-  around.reads.factors.has(id) ? aroundOf(variant, stages, withFactor(shelf, id, value)) : around;
+/** What a housing's parts weigh and cost together, kg and money. */
+function weighed({ housing }: Reducer, shelf: Shelf): { readonly mass: number; readonly money: number } {
+  let [mass, money] = [0, 0];
+  for (const { part, printed } of housing!.bodies) {
+    const one = printed ? printed.whole * filledShare(printed.thick, shelf) : part.mass;
+    mass += one * part.quantity;
+    money += (printed ? one * printed.price : part.money) * part.quantity;
+  }
+  return { mass, money };
+}
+
+/** The same with one factor of the shop at another value: how full prints are moves weights alone. */
+export const aroundWith = (around: Around, shelf: Shelf, id: string, value: number): Around =>
+  around.reads.factors.has(id) ? { ...around, ...weighed(around.reducer, withFactor(shelf, id, value)) } : around;
 
 /** Room that a reducer takes up: along the output's axis, and across it, m. */
 export interface Envelope {

@@ -14,6 +14,8 @@ export interface Body {
   /** Place of its stage in the line; −1 for what is of none. */
   readonly stage: number;
   readonly part: Pick<Part, 'name' | 'material' | 'made' | 'mass' | 'money' | 'note' | 'quantity'>;
+  /** Of a printed part of the housing: what one would weigh if it were solid, kg, its price a kilogram, its walls, m. */
+  readonly printed?: { readonly whole: number; readonly price: number; readonly thick: number };
   readonly turns: Turning;
   /** Turns of it for a turn of the motor; 0 for what is fixed, NaN for what rolls or wobbles between. */
   readonly speed: number;

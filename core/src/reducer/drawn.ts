@@ -29,16 +29,20 @@ export interface Drawn {
   readonly joins?: readonly string[];
 }
 
-export type Weighed = Pick<Part, 'made' | 'material' | 'mass' | 'money'> & Pick<Part, 'stocked'>;
+export type Weighed = Pick<Part, 'made' | 'material' | 'mass' | 'money'> &
+  Pick<Part, 'stocked'> &
+  Pick<Body, 'printed'>;
 
 /** One part of the housing as a body. */
 export function bodyOf(d: Drawn, w: Weighed): Body {
   const { speed } = d;
+  const { printed, ...part } = w;
   return {
     id: `case/${d.id}`,
     of: 'case',
     stage: -1,
-    part: { name: d.name, note: d.note, quantity: d.frames.length, ...w },
+    part: { name: d.name, note: d.note, quantity: d.frames.length, ...part },
+    ...(printed && { printed }),
     turns: speed === undefined ? 'fixed' : 'output',
     speed: speed ?? 0,
     flexes: false,

@@ -45,7 +45,8 @@ function roundsOf(w: Setting, seats: readonly Seat[], rings: readonly HeldRing[]
     ...seats.map((s) => ({
       x: s.x,
       y: s.y,
-      r: Math.max(0, (s.bearing?.outside ?? s.diameter) / 2 + EDGE - h.gap),
+      // Its boss, where it has one, stands clear of the nuts.
+      r: Math.max(0, (s.bearing?.outside ?? s.diameter) / 2 + Math.max(EDGE - h.gap, h.wall + nut)),
     })),
     ...(plan.direct ? [{ x: mx, y: my, r: Math.max(0, face.circle / 2 + head + EDGE - h.gap - h.wall) }] : []),
     ...rings.map((r) => {

@@ -18,7 +18,9 @@ export function filledShare(thick: number, shelf: Shelf): number {
 
 /** What a part of the housing weighs, kg, and costs. */
 export function weightOf(solid: Solid, material: Material, thick: number, shelf: Shelf) {
-  const share = material.made === 'printed' ? filledShare(thick, shelf) : 1;
-  const mass = solidVolume(solid) * material.density * share;
-  return { mass, money: mass * material.price };
+  const whole = solidVolume(solid) * material.density;
+  const isPrinted = material.made === 'printed';
+  const mass = isPrinted ? whole * filledShare(thick, shelf) : whole;
+  const { price } = material;
+  return { mass, money: mass * price, ...(isPrinted && { printed: { whole, price, thick } }) };
 }

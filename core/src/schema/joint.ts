@@ -177,6 +177,18 @@ export const buildSchema = v.looseObject({
   date: moment,
   process: text,
   notes: text,
+  assembly: v.pipe(
+    v.optional(
+      v.record(
+        v.string(),
+        v.looseObject({
+          done: v.pipe(v.optional(moment), v.description('When it was done')),
+          note: v.optional(text),
+        }),
+      ),
+    ),
+    v.description('Steps of putting it together: when each was done, and what came out otherwise'),
+  ),
   design: v.pipe(
     v.optional(v.pipe(v.string(), v.regex(/^[0-9a-f]{16}$/, 'must be sixteen hexadecimal digits'))),
     v.description('Mark of the variant’s design when it was built; what is found of it counts while that is the same'),

@@ -14,7 +14,7 @@ export const twoSets: Anchored = {
     play: [0.00335683032 * 1.2, 'the first set’s counts for a fifth'],
     stiffness: [2730.298490805724 / 1.05, 'the first set, four fifths as stiff, behind 25 times the ratio’s square'],
     mass: [0.1526051399, 'wheels by width, a tube of 25.5 mm, four plates, six pins of 15 and 17 mm'],
-    money: [25.85825310, 'the same by mass, two suns of 18 milled teeth, six pins of 0.2'],
+    money: [25.8582531, 'the same by mass, two suns of 18 milled teeth, six pins of 0.2'],
   },
   numbers: {
     inertiaIn: [

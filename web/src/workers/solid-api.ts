@@ -1,4 +1,5 @@
 import type { BodyOf, Motion, Outline, Result, ShopEdits, Turning, Variant } from '@gristmill/core';
+import type { GoingTogether } from '@gristmill/core/assembly/going-together';
 import type { Clash } from '@gristmill/core/reducer/clashes';
 import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/line-files';
 
@@ -56,6 +57,8 @@ export interface LineWish {
 export interface SolidApi {
   /** Every body of a line, told of as they are made. */
   line(wish: LineWish, onProgress: (share: number) => void): Promise<Result<readonly LineBody[]>>;
+  /** The order of putting a line together. */
+  order(wish: Omit<LineWish, 'chordError'>, onProgress: (share: number) => void): Promise<Result<GoingTogether>>;
   /** Bodies of a line that stand in one another. */
   clashes(wish: Omit<LineWish, 'chordError'>, onProgress: (share: number) => void): Promise<Result<readonly Clash[]>>;
   file(wish: SolidWish, onProgress: (share: number) => void): Promise<Result<Uint8Array>>;

@@ -42,6 +42,13 @@ export const lineBodies = (
 ): Promise<Result<readonly LineBody[]>> =>
   meshed.run((api) => api.line(wish, proxy(onProgress)), { signal, heavy: true });
 
+/** The order of putting a line together. */
+export const lineOrder = (
+  wish: Omit<LineWish, 'chordError'>,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): ReturnType<SolidApi['order']> => meshed.run((api) => api.order(wish, proxy(onProgress)), { signal, heavy: true });
+
 /** Bodies of a line that stand in one another, at a dozen turns of the motor and more. */
 export const lineClashes = (
   wish: Omit<LineWish, 'chordError'>,

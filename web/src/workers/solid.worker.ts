@@ -14,6 +14,7 @@ import {
   type Variant,
 } from '@gristmill/core';
 import { clashesOf, CRANKS } from '@gristmill/core/reducer/clashes';
+import { goingTogether } from '@gristmill/core/assembly/going-together';
 import { onOnePlate } from '@gristmill/core/assembly/laid-out';
 import { lineFiles, zipped } from '@gristmill/core/assembly/line-files';
 import {
@@ -115,6 +116,15 @@ const api: SolidApi = {
       await new Promise((next) => setTimeout(next));
     }
     return { ok: true, value: out };
+  },
+  order: async (wish, onProgress) => {
+    const looking = goingTogether(await loaded(), wish.variant, makeShelf(wish.shop), open);
+    let step = looking.next();
+    for (; !step.done; step = looking.next()) {
+      onProgress(step.value.share);
+      await new Promise((next) => setTimeout(next));
+    }
+    return step.value;
   },
   clashes: async (wish, onProgress) => {
     const bodies = bodiesOfLine(wish.variant, makeShelf(wish.shop));

@@ -8,6 +8,7 @@ const TABS = [
   ['Parts', ''],
   ['Section', 'section'],
   ['In space', 'space'],
+  ['Going together', 'together'],
 ] as const;
 
 /** The sheets of Make: parts with their files, and the whole reducer along its axis. */

@@ -1,0 +1,146 @@
+import type { ManifoldToplevel } from 'manifold-3d';
+import { refuse, type Result } from '../result.ts';
+import type { Variant } from '../schema/joint.ts';
+import { openLine, openStage, type StageOpener } from '../line/open.ts';
+import { orderOf, type Move, type OrderProgress } from '../reducer/order.ts';
+import { reducerOf, type Reducer } from '../reducer/reducer.ts';
+import { SCREWS, preload, tightening, type Screw } from '../shop/fasteners.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import type { AssemblyStep } from '../stage/contract.ts';
+import { stated } from '../units/stated.ts';
+
+/** One step of putting a line together. */
+export interface GoingStep {
+  /** Alike for alike steps, so that what was ticked off stays so. */
+  readonly id: string;
+  /** The body that goes in, and place of its stage in the line; −1 for what is of none. */
+  readonly body: string;
+  readonly stage: number;
+  readonly do: string;
+  readonly tool?: string;
+  readonly caution?: string;
+  /** What to mind with the whole stage, told before its first part. */
+  readonly minds?: readonly AssemblyStep[];
+}
+
+/** Putting a line together, step by step; or what of it does not come apart. */
+export interface GoingTogether {
+  readonly steps: readonly GoingStep[];
+  /** What no move takes out, and what is in its way either way: sentences. */
+  readonly stuck: readonly string[];
+}
+
+/** Share of its strength that a plate is pressed by for good: plastics creep under a screw's head. */
+const PRESSED = 0.5;
+
+const lower = (name: string): string => (/^[A-Z][a-z]/.test(name) ? name[0]!.toLowerCase() + name.slice(1) : name);
+
+/** What is said of one move. */
+function says(
+  move: Move,
+  reducer: Reducer,
+  tight: (s: Screw) => string,
+  face: Screw,
+  screw: Screw,
+): Omit<GoingStep, 'id' | 'body' | 'stage'> {
+  const { unit, way, springs, deep } = move;
+  const body = reducer.bodies.find((b) => b.id === unit.body)!;
+  const name = lower(body.part.name);
+  const many = unit.count === 1 ? `the ${name}` : `${unit.count} × ${name}`;
+  const reach = deep > 1e-3 ? `, ${stated(deep, 'length', 3)} deep` : '';
+  const kind = unit.body.replace(/^[^/]*\//, '');
+  if (unit.body === 'case/plate-motor') return { do: `Lay down ${many}, its inside up.` };
+  if (unit.body === 'motor/body') return { do: 'Hold the motor against the plate from below, its shaft through it.' };
+  if (unit.body === 'case/screw-motor')
+    return {
+      do: `Screw the motor on from inside with ${many}.`,
+      tool: `key ${stated(face.key, 'length', 2)}${reach}, ${tight(face)}`,
+    };
+  if (unit.body === 'case/tie')
+    return {
+      do: `Push ${many} through from above.`,
+      ...(/^screw/.test(name) && { tool: `key ${stated(screw.key, 'length', 2)}` }),
+    };
+  if (unit.body === 'case/washer') return { do: `Put ${many} on ${way === 'up' ? 'below' : 'on top'}.` };
+  if (unit.body === 'case/nut')
+    return {
+      do: `Turn ${many} on ${way === 'up' ? 'below' : 'on top'} and tighten crosswise.`,
+      tool: `spanner ${stated(screw.nut, 'length', 2)}, ${tight(screw)}`,
+    };
+  if (/^(bearing|roller)/.test(kind) && unit.body.startsWith('case/'))
+    return {
+      do: `Press ${many} into its seat, flush${way === 'up' ? ', from below' : ''}.`,
+      caution: 'Press on the outer ring; do not hammer.',
+    };
+  if (/(^|-)pin(-|$)/.test(kind))
+    return { do: `Push ${many} in.`, caution: 'Press, do not hammer; support the plate under the pin.' };
+  if (body.flexes)
+    return {
+      do: `Bend ${many} into its place${way === 'up' ? ' from below' : ''}; it goes over what stands there by springing.`,
+    };
+  if (springs) return { do: `Set ${many} in, the belt or spline round it${way === 'up' ? ', from below' : ''}.` };
+  return way === 'down' ? { do: `Lower ${many} into its place.` } : { do: `Bring ${many} up from below.` };
+}
+
+/** Names of bodies in a sentence, three at most. */
+function listed(ids: readonly string[], reducer: Reducer): string {
+  const names = ids.map((id) => lower(reducer.bodies.find((b) => b.id === id)?.part.name ?? id));
+  return names.length > 3 ? `${names.slice(0, 3).join(', ')} and ${names.length - 3} more` : names.join(', ');
+}
+
+/**
+ * The order of putting a line together, found by taking it apart.
+ *
+ * @returns refuses in words where a stage cannot be, or where axes cross: then stages say how they go together by
+ *   themselves
+ */
+export function* goingTogether(
+  kernel: ManifoldToplevel,
+  variant: Variant,
+  shelf: Shelf,
+  open: StageOpener = openStage,
+): Generator<OrderProgress, Result<GoingTogether>> {
+  const opened = openLine(variant.stages, shelf, open).all;
+  if (!opened.ok) return opened;
+  if (opened.value.length === 0)
+    return refuse('There is nothing to put together.', 'The line has no stages.', 'Add one in the Line.');
+  const made = reducerOf(variant, opened.value, shelf);
+  if (!made.ok) return made;
+  const reducer = made.value;
+  if (!reducer.layout.parallel)
+    return refuse(
+      'The order of the whole line is not worked out.',
+      'Its axes cross, and parts are only moved along the output’s axis here.',
+      'Put each stage together as its own list says, below its parts.',
+    );
+  const order = yield* orderOf(kernel, reducer.bodies, reducer.housing ? 'case/plate-motor' : 'motor/body');
+  const { housing } = variant;
+  const stands = PRESSED * (housing ? (housing.material.across ?? housing.material.strength) : Infinity);
+  const tight = (s: Screw) => `tighten to ${stated(tightening(s, preload(s, stands)), 'torque', 2)}`;
+  const [face, screw] = [SCREWS[reducer.face.thread], SCREWS[housing?.screw ?? 'M3']];
+  const minded = new Set<number>();
+  const steps = order.moves.map((move): GoingStep => {
+    const { stage } = reducer.bodies.find((b) => b.id === move.unit.body)!;
+    const first = stage >= 0 && !minded.has(stage);
+    minded.add(stage);
+    return {
+      id: move.unit.id,
+      body: move.unit.body,
+      stage,
+      ...says(move, reducer, tight, face, screw),
+      ...(first && { minds: opened.value[stage]!.assembly() }),
+    };
+  });
+  return {
+    ok: true,
+    value: {
+      steps,
+      stuck: order.held.map(({ unit, up, down }) => {
+        const name = reducer.bodies.find((b) => b.id === unit.body)!.part.name;
+        const where = unit.body.startsWith('stage') ? ` of stage ${unit.body.slice(5).split('/')[0]}` : '';
+        const way = (side: string, ids: readonly string[]) => (ids.length ? `${side} ${listed(ids, reducer)}` : '');
+        return `${name}${where} cannot be put in: ${[way('above it', up), way('below it', down)].filter(Boolean).join('; ')} ${up.length + down.length > 1 ? 'are' : 'is'} in its way.`;
+      }),
+    },
+  };
+}

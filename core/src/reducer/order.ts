@@ -1,0 +1,221 @@
+import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
+import { flatten } from '../shape/flatten.ts';
+import { place, type Outline } from '../shape/outline.ts';
+import type { Body } from './body.ts';
+
+/** The way a part comes out, seen from the motor: on towards the output, or back. */
+export type Way = 'up' | 'down';
+
+/** Pieces of one body that stand at one height, and so are put in together. */
+export interface Unit {
+  readonly id: string;
+  readonly body: string;
+  readonly count: number;
+  /** Where they lie along the axis, m. */
+  readonly from: number;
+  readonly to: number;
+}
+
+/** One move of putting a reducer together. */
+export interface Move {
+  readonly unit: Unit;
+  /** The way it is put in: down onto what is there, or up from below. */
+  readonly way: Way;
+  /** It is bent, or slipped over a flange, to get there. */
+  readonly springs: boolean;
+  /** How deep below what stands there already it ends, m: what a key must reach. */
+  readonly deep: number;
+}
+
+/** What keeps a unit from coming out, either way. */
+export interface Held {
+  readonly unit: Unit;
+  readonly up: readonly string[];
+  readonly down: readonly string[];
+}
+
+/** An order of putting a reducer together, or what cannot be taken out of it. */
+export interface Order {
+  readonly moves: readonly Move[];
+  /** What no move takes out; empty where all comes apart. */
+  readonly held: readonly Held[];
+}
+
+const MM = 1000;
+/** Outlines are flattened to this, and taken back by twice as much: what fits slides, m. */
+const CHORD = 1e-5;
+/** Least area that two parts share seen along the axis, mm². */
+const SHARED = 2e-3;
+/** Heights nearer to each other than this are one, m. */
+const SAME = 1e-6;
+
+/** A slice of a unit seen along the axis: where it is, and its outline there. */
+interface Slice {
+  readonly from: number;
+  readonly to: number;
+  readonly section: CrossSection;
+}
+
+interface Part extends Unit {
+  readonly of: Body;
+  readonly slices: readonly Slice[];
+}
+
+const polygon = (o: Outline): [number, number][] => {
+  const p = flatten(o, CHORD);
+  return Array.from({ length: p.length / 2 }, (_, i) => [p[2 * i]! * MM, p[2 * i + 1]! * MM]);
+};
+
+/**
+ * Slices of the pieces of a body that stand at one height, taken back so that what fits slides. A helix is told by its
+ * outline at the bottom: what meshes there screws out.
+ */
+function slicesOf(kernel: ManifoldToplevel, body: Body, pieces: readonly number[]): Slice[] {
+  const frames = body.places(0);
+  return body.solid().prisms.flatMap((p): Slice[] => {
+    if (p.cut) return [];
+    const at = frames[pieces[0]!]!;
+    const rings = pieces.flatMap((i) => {
+      const f = frames[i]!;
+      const pose = { x: f.at[0], y: f.at[1], turn: Math.atan2(f.x[1], f.x[0]) + (p.turn ?? 0) };
+      return [p.outer, ...p.holes].map((o) => polygon(place(o, pose)));
+    });
+    const whole = new kernel.CrossSection(rings, 'EvenOdd');
+    const section = whole.offset(-2 * CHORD * MM, 'Miter', 2);
+    whole.delete();
+    const up = at.z[2];
+    const [a, b] = [at.at[2] + up * p.from, at.at[2] + up * p.to];
+    return [{ from: Math.min(a, b), to: Math.max(a, b), section }];
+  });
+}
+
+/** The units of some bodies: pieces of one body at one height. */
+function unitsOf(kernel: ManifoldToplevel, bodies: readonly Body[]): Part[] {
+  return bodies.flatMap((of): Part[] => {
+    const levels: number[][] = [];
+    const frames = of.places(0);
+    frames.forEach((f, i) => {
+      const level = levels.find((l) => Math.abs(frames[l[0]!]!.at[2] - f.at[2]) < SAME);
+      if (level) level.push(i);
+      else levels.push([i]);
+    });
+    return levels.map((pieces, n): Part => {
+      const slices = slicesOf(kernel, of, pieces);
+      return {
+        of,
+        id: levels.length > 1 ? `${of.id}@${n + 1}` : of.id,
+        body: of.id,
+        count: pieces.length,
+        from: Math.min(...slices.map((s) => s.from)),
+        to: Math.max(...slices.map((s) => s.to)),
+        slices,
+      };
+    });
+  });
+}
+
+/** Whether two parts may pass through one another as they are drawn: keyed, or one of them springs. */
+const gives = (a: Part, b: Part): boolean =>
+  (a.of.joins?.includes(b.body) ?? false) ||
+  (b.of.joins?.includes(a.body) ?? false) ||
+  ((a.of.flexes || b.of.flexes) && a.of.stage === b.of.stage && a.of.of === 'stage');
+
+/** Whether two sections share more than a touch. */
+function meet(a: CrossSection, b: CrossSection): boolean {
+  const [p, q] = [a.bounds(), b.bounds()];
+  if (p.min[0]! > q.max[0]! || q.min[0]! > p.max[0]! || p.min[1]! > q.max[1]! || q.min[1]! > p.max[1]!) return false;
+  const both = a.intersect(b);
+  const area = both.area();
+  both.delete();
+  return area > SHARED;
+}
+
+/** Whether a part that goes up meets another: something of that one lies above something of it, and in its way. */
+const meetsAbove = (mover: Part, other: Part): boolean =>
+  mover.slices.some((s) => other.slices.some((o) => o.to > s.from + SAME && meet(s.section, o.section)));
+
+/** How an order is looked for, step by step. */
+export interface OrderProgress {
+  readonly share: number;
+}
+
+/** What comes out first: nuts, then washers, then screws, before what they hold. */
+const screwed = (p: Part): number =>
+  /\/nut/.test(p.body) ? 3 : /\/washer/.test(p.body) ? 2 : /\/(tie|screw)/.test(p.body) ? 1 : 0;
+
+/**
+ * An order of putting a reducer together, found by taking it apart: at each step what can leave along the axis through
+ * what is still there. Its axes must all run along the output's.
+ *
+ * @param base body that all is put on, and that stays to the last
+ */
+export function* orderOf(
+  kernel: ManifoldToplevel,
+  bodies: readonly Body[],
+  base: string,
+): Generator<OrderProgress, Order> {
+  // A motor's shaft comes with its body.
+  const parts = unitsOf(
+    kernel,
+    bodies.filter((b) => b.id !== 'motor/shaft'),
+  );
+  const n = parts.length;
+  // above[i][j]: going up, i meets j; going down, i meets those that going up meet i.
+  const above = parts.map(() => new Uint8Array(n));
+  for (let i = 0; i < n; i++) {
+    for (let j = 0; j < n; j++)
+      if (i !== j && !gives(parts[i]!, parts[j]!) && meetsAbove(parts[i]!, parts[j]!)) above[i]![j] = 1;
+    yield { share: (0.9 * (i + 1)) / n };
+  }
+  const there = new Set(parts.map((_, i) => i));
+  const out: { i: number; way: Way }[] = [];
+  const blockers = (i: number, way: Way): number[] =>
+    [...there].filter((j) => j !== i && (way === 'up' ? above[i]![j] : above[j]![i]));
+  while (there.size > 1) {
+    const free = [...there]
+      .filter((i) => parts[i]!.body !== base)
+      .flatMap((i) =>
+        (['up', 'down'] as const).filter((way) => blockers(i, way).length === 0).map((way) => ({ i, way })),
+      );
+    if (free.length === 0) break;
+    // From the output's end down; what comes out below, the motor above all, is left for the end.
+    const best = free.reduce((a, b) => {
+      const [p, q] = [parts[a.i]!, parts[b.i]!];
+      if (screwed(p) !== screwed(q)) return screwed(p) > screwed(q) ? a : b;
+      if (a.way !== b.way) return a.way === 'up' ? a : b;
+      return a.way === 'up' ? (q.to > p.to + SAME ? b : a) : q.from < p.from - SAME ? b : a;
+    });
+    out.push(best);
+    there.delete(best.i);
+  }
+  const plain = ({ id, body, count, from, to }: Part): Unit => ({ id, body, count, from, to });
+  const held = there.size > 1 ? [...there].filter((i) => parts[i]!.body !== base) : [];
+  const last = [...there].filter((i) => parts[i]!.body === base);
+  // Put in the other way round, what stands there already is what was taken out later.
+  const standing: number[] = [...(held.length ? there : last)];
+  const moves: Move[] = last.map((i) => ({ unit: plain(parts[i]!), way: 'down', springs: false, deep: 0 }));
+  for (const { i, way } of [...out].reverse()) {
+    const p = parts[i]!;
+    const top = standing.reduce((most, j) => Math.max(most, parts[j]!.to), -Infinity);
+    const foot = standing.reduce((least, j) => Math.min(least, parts[j]!.from), Infinity);
+    const springs =
+      p.of.flexes ||
+      standing.some((j) => parts[j]!.of.flexes && parts[j]!.of.stage === p.of.stage && p.of.of === 'stage');
+    moves.push({
+      unit: plain(p),
+      way: way === 'up' ? 'down' : 'up',
+      springs,
+      deep: Math.max(0, way === 'up' ? top - p.to : p.from - foot),
+    });
+    standing.push(i);
+  }
+  for (const p of parts) for (const s of p.slices) s.section.delete();
+  return {
+    moves,
+    held: held.map((i) => ({
+      unit: plain(parts[i]!),
+      up: [...new Set(blockers(i, 'up').map((j) => parts[j]!.body))],
+      down: [...new Set(blockers(i, 'down').map((j) => parts[j]!.body))],
+    })),
+  };
+}

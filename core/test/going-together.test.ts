@@ -1,0 +1,183 @@
+import Kernel, { type ManifoldToplevel } from 'manifold-3d';
+import { readFileSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { goingTogether, type GoingTogether } from '../src/assembly/going-together.ts';
+import {
+  inUnits,
+  openLine,
+  readJointFile,
+  reducerOf,
+  stageKinds,
+  usualHousing,
+  type Body,
+  type Variant,
+} from '../src/index.ts';
+import { HOME } from '../src/reducer/frame.ts';
+import { orderOf, type Order } from '../src/reducer/order.ts';
+import { circle } from '../src/shape/outline.ts';
+import { prism, type Prism } from '../src/shape/solid.ts';
+import { shelf } from './helpers.ts';
+
+let kernel: ManifoldToplevel;
+beforeAll(async () => {
+  kernel = await Kernel();
+  kernel.setup();
+});
+
+const variants = ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial'].flatMap((name) => {
+  const r = readJointFile(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8'));
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value.variants.map((v) => ({ name: `${r.value.name} ${v.name}`, variant: v }));
+});
+const named = (name: string): Variant => variants.find((v) => v.name === name)!.variant;
+
+function run<T>(steps: Generator<{ share: number }, T>): T {
+  let last = 0;
+  let step = steps.next();
+  for (; !step.done; step = steps.next()) {
+    expect(step.value.share).toBeGreaterThanOrEqual(last);
+    last = step.value.share;
+  }
+  return step.value;
+}
+
+const together = (v: Variant): GoingTogether => {
+  const made = run(goingTogether(kernel, v, shelf));
+  if (!made.ok) throw new Error(made.problem.what);
+  return made.value;
+};
+
+/** A round thing on the axis, from one height to another, mm, with a hole. */
+function thing(id: string, outer: number, inner: number, from: number, to: number, more: Prism[] = []): Body {
+  const mm = 1e-3;
+  const holes = inner > 0 ? [circle(0, 0, (inner / 2) * mm)] : [];
+  return {
+    id,
+    of: 'case',
+    stage: -1,
+    part: { name: id, material: '', made: 'bought', mass: 0, money: 0, note: '', quantity: 1 },
+    turns: 'fixed',
+    speed: 0,
+    flexes: false,
+    solid: () => ({ prisms: [prism(circle(0, 0, (outer / 2) * mm), from * mm, to * mm, holes), ...more] }),
+    places: () => [HOME],
+    apart: [[0, 0, 0]],
+  };
+}
+const order = (bodies: Body[]): Order => run(orderOf(kernel, bodies, 'base'));
+const ways = (o: Order) => o.moves.map((m) => `${m.unit.id} ${m.way}`);
+
+describe('an order found by taking apart', () => {
+  it('puts a nut on a bolt through a plate last, and the bolt through before it', () => {
+    const bolt = thing('x/screw', 6, 0, -12, 10, [prism(circle(0, 0, 5e-3), 10e-3, 14e-3)]);
+    const found = order([
+      thing('base', 40, 6.4, 0, 5),
+      bolt,
+      thing('lid', 40, 6.4, 5, 10),
+      thing('x/nut', 11, 6, -6, 0),
+    ]);
+    expect(found.held).toEqual([]);
+    expect(ways(found)).toEqual(['base down', 'lid down', 'x/screw down', 'x/nut up']);
+  });
+
+  it('puts what lies inside in before what closes it', () => {
+    const found = order([
+      thing('base', 40, 0, -2, 0),
+      thing('lid', 40, 0, 10, 12),
+      thing('wheel', 30, 0, 2, 8),
+      thing('wall', 40, 34, 0, 10),
+    ]);
+    expect(found.held).toEqual([]);
+    const at = (id: string) => ways(found).indexOf(`${id} down`);
+    expect(at('lid')).toBe(3);
+    expect(at('base')).toBe(0);
+  });
+
+  it('says of a wheel between two smaller holes what is in its way on either side', () => {
+    // A box of one piece: floor and lid with holes that the wheel does not pass.
+    const mm = 1e-3;
+    const box = thing('base', 40, 20, 0, 2, [
+      prism(circle(0, 0, 20 * mm), 2 * mm, 8 * mm, [circle(0, 0, 16 * mm)]),
+      prism(circle(0, 0, 20 * mm), 8 * mm, 10 * mm, [circle(0, 0, 10 * mm)]),
+    ]);
+    const found = order([box, thing('wheel', 30, 0, 3, 7)]);
+    expect(found.held).toEqual([{ unit: expect.objectContaining({ id: 'wheel' }), up: ['base'], down: ['base'] }]);
+    expect(order([box, thing('wheel', 19, 0, 3, 7)]).held).toEqual([]);
+  });
+
+  it('takes what fits as what slides, and a press of a tenth as what does not', () => {
+    const round = (outer: number) => order([thing('base', 40, 20, 0, 10), thing('bush', outer, 0, -4, 14)]).held;
+    expect(round(20)).toEqual([]);
+    expect(round(20.1)).toHaveLength(1);
+  });
+
+  it('never puts a part through what stands there already: every demo line that is housed', () => {
+    for (const { name, variant } of variants) {
+      const v = { ...variant, housing: variant.housing ?? usualHousing(shelf) };
+      const all = openLine(v.stages, shelf).all;
+      if (!all.ok) continue;
+      const made = reducerOf(v, all.value, shelf);
+      if (!made.ok || !made.value.housing) continue;
+      const found = run(orderOf(kernel, made.value.bodies, 'case/plate-motor'));
+      const ids = new Set([...found.moves.map((m) => m.unit.body), ...found.held.map((h) => h.unit.body)]);
+      for (const b of made.value.bodies)
+        if (b.id !== 'motor/shaft') expect(ids.has(b.id), `${name} ${b.id}`).toBe(true);
+      // Nothing that closes is there before what it closes.
+      const at = (id: string) => found.moves.findIndex((m) => m.unit.body === id);
+      if (found.held.length === 0) {
+        expect(at('case/plate-motor')).toBe(0);
+        const inside = found.moves.findLastIndex((m) => m.unit.body.startsWith('stage') && m.way === 'down');
+        expect(at('case/cover'), name).toBeGreaterThan(inside);
+      }
+    }
+  });
+});
+
+describe('going together', () => {
+  it('is found whole for every active variant of the demo that is housed', () => {
+    for (const name of ['Body yaw A', 'Neck lift A', 'Wing root B']) {
+      const { steps, stuck } = together(named(name));
+      expect(stuck, name).toEqual([]);
+      expect(new Set(steps.map((s) => s.id)).size).toBe(steps.length);
+      for (const s of steps) expect(inUnits(s.do), s.id).not.toMatch(/undefined|NaN|\|/);
+    }
+  });
+
+  it('screws the motor on before the stage that hides its screws, and tightens the stack last', () => {
+    const { steps } = together(named('Wing root B'));
+    const at = (body: string) => steps.findIndex((s) => s.body === body);
+    expect(at('motor/body')).toBeLessThan(at('case/screw-motor'));
+    expect(at('case/screw-motor')).toBeLessThan(at('stage1/plate-in'));
+    expect(steps.at(-1)!.body).toBe('case/nut');
+    expect(inUnits(steps.at(-1)!.tool!)).toMatch(/^spanner 5.5 mm, tighten to 0\.\d+ N·m$/);
+    expect(inUnits(steps[at('case/screw-motor')]!.tool!)).toMatch(/key 2\.5 mm/);
+  });
+
+  it('tells what to mind with a stage once, before its first part', () => {
+    const { steps } = together(named('Wing root B'));
+    const minds = steps.filter((s) => s.minds);
+    expect(minds.map((s) => s.stage)).toEqual([0, 1]);
+    expect(minds[0]!.minds!.length).toBeGreaterThan(2);
+  });
+
+  it('says of bearings between fixed eccentrics that they cannot be put in', () => {
+    const v = { ...named('Neck lift D'), housing: usualHousing(shelf) };
+    const { stuck } = together(v);
+    expect(stuck.join('\n')).toMatch(
+      /^Bearing 688 of stage 1 cannot be put in: .*above it.*below it.* are in its way\.$/m,
+    );
+  });
+
+  it('refuses crossed axes, an empty line and a stage that cannot be, in words', () => {
+    const worm = stageKinds().find((k) => k.id === 'worm')!;
+    const params = worm.defaults({ ratio: 20, torque: 1, size: Infinity, shelf }) as Record<string, unknown>;
+    const base = named('Body yaw A');
+    const says = (stages: Variant['stages']) => {
+      const r = run(goingTogether(kernel, { ...base, stages }, shelf));
+      return r.ok ? '' : r.problem.what;
+    };
+    expect(says([{ id: 'w', kind: 'worm', params }])).toMatch(/order of the whole line is not worked out/);
+    expect(says([])).toBe('There is nothing to put together.');
+    expect(says([{ id: 'x', kind: 'clockwork', params: {} }])).toMatch(/no stage of kind/);
+  });
+});

@@ -5,6 +5,8 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import {
   analyseLine,
   aroundOf,
+  billOf,
+  housingParts,
   crossings,
   envelopeOf,
   faceOf,
@@ -24,6 +26,8 @@ import {
   roomsIn,
   sectionOf,
   sectionSheet,
+  shaftCarries,
+  strengthChecks,
   solidVolume,
   stageKinds,
   sweptBy,
@@ -447,6 +451,70 @@ describe('what stands in what', () => {
     const v = active(joint('wing-root'));
     const long: Variant = { ...v, housing: { ...v.housing!, face: { ...v.housing!.face!, reach: 0.03 } } };
     expect(clashes(made(long), [0.05]).join()).toContain('motor/shaft in stage1/plate-mid');
+  });
+});
+
+describe('what a housing stands', () => {
+  const strength = (v: Variant, carries: readonly { output: number; held: number }[]) =>
+    strengthChecks(made(v), v, carries, shelf);
+
+  it('is by hand: torsion of a rod, friction of a ring between two faces', () => {
+    // 450 MPa/√3 · 0.75 · π·(12 mm)³/16
+    expect(shaftCarries(0.012)).toBeCloseTo(((450e6 / Math.sqrt(3)) * 0.75 * Math.PI * 1.728e-6) / 16, 9);
+    const v = active(joint('wing-root'));
+    const r = made(v);
+    const [ring] = r.housing!.rings;
+    // Four M3 in PA with carbon fibre, 35 MPa across its layers: half of that under a washer of 7 mm round a hole of 3.4.
+    const each = 17.5e6 * (Math.PI / 4) * (7e-3 ** 2 - 3.4e-3 ** 2);
+    const radius = (ring!.radius + Math.max(ring!.before, ring!.behind)) / 2;
+    const check = strength(v, [
+      { output: 9, held: 3 },
+      { output: 26, held: 0 },
+    ]).find((c) => c.id === 'ring-1')!;
+    expect(check.limit).toBeCloseTo(0.2 * 0.5 * r.housing!.screws.length * each * radius, 9);
+    expect(check.state).toBe('holds');
+  });
+
+  it('a ring that would turn is held by the next thread that does', () => {
+    const v = active(joint('wing-root'));
+    const carries = [
+      { output: 40, held: 14 },
+      { output: 120, held: 0 },
+    ];
+    const c = strength(v, carries).find((x) => x.id === 'ring-1')!;
+    expect(c.state).toBe('fails');
+    const next = mended(v, c.mend!, shelf);
+    expect(next.housing!.screw).not.toBe(v.housing!.screw);
+    expect(strength(next, carries).find((x) => x.id === 'ring-1')!.state).not.toBe('fails');
+  });
+
+  it('a ring beside one as large is said to be held by nothing along the axis', () => {
+    const v = { ...joint('wing-root').variants.find((x) => x.name === 'C')!, housing: usualHousing(shelf) };
+    expect(strength(v, [{ output: 4, held: 3.9 }]).find((c) => c.id === 'ring-1')).toMatchObject({
+      state: 'fails',
+      severity: 'note',
+    });
+  });
+
+  it('leaves the maker of an own housing the room that is swept, and its file', () => {
+    const v = active(joint('neck-lift'));
+    const own: Variant = { ...v, housing: { ...v.housing!, by: 'own', gap: 2e-3 } };
+    const sheet = sectionSheet(own, 0, shelf);
+    if (!sheet.ok) throw new Error(sheet.problem.what);
+    const [u0, z0, u1, z1] = sheet.value.free!;
+    const inner = sheet.value.regions.filter((x) => x.of === 'stage').flatMap((x) => [...x.rects]);
+    const across = inner.filter((_, i) => i % 2 === 0);
+    const along = inner.filter((_, i) => i % 2 === 1);
+    // The belt's driver has a flange that reaches no farther than the plane shows.
+    expect(u0).toBeCloseTo(Math.min(...across) - 2e-3, 6);
+    expect(u1).toBeCloseTo(Math.max(...across) + 2e-3, 6);
+    expect([z0, z1].map((z) => z.toFixed(9))).toEqual(
+      [Math.min(...along) - 2e-3, Math.max(...along) + 2e-3].map((z) => z.toFixed(9)),
+    );
+    const [room] = housingParts(own, shelf);
+    expect(room).toMatchObject({ id: 'room', reference: true, mass: 0 });
+    const bill = billOf(own, 1, shelf);
+    expect(bill.ok && bill.value.rows.some((r) => r.name.startsWith('Room'))).toBe(false);
   });
 });
 

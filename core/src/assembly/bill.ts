@@ -2,6 +2,8 @@ import { driveMoney } from '../motor/driver.ts';
 import { openLine, partsOf } from '../line/open.ts';
 import type { Body } from '../reducer/body.ts';
 import { reducerOf } from '../reducer/reducer.ts';
+import { roomOf } from '../reducer/room.ts';
+import { stated } from '../units/stated.ts';
 import type { Outline } from '../shape/outline.ts';
 import type { Solid } from '../shape/solid.ts';
 import { outputPieces } from '../line/output.ts';
@@ -53,13 +55,37 @@ type Piece = Pick<BillRow, 'name' | 'how' | 'material' | 'note' | 'mass' | 'mone
 const howOf = (p: Part): HowMade =>
   p.solid && p.made === 'printed' ? 'printed' : p.solid || p.made === 'printed' ? 'cut' : 'bought';
 
-/** Parts of what stands round the stages; none where nothing is made here or a stage cannot be. */
+/**
+ * Parts of what stands round the stages, or the room that a housing of the maker's own must leave free; none where a stage
+ * cannot be.
+ */
 export function housingParts(variant: Variant, shelf: Shelf): readonly Part[] {
-  if (variant.housing?.by !== 'here') return [];
+  const { housing } = variant;
+  if (!housing) return [];
   const opened = openLine(variant.stages, shelf).all;
   if (!opened.ok) return [];
   const made = reducerOf(variant, opened.value, shelf);
   if (!made.ok) return [];
+  if (housing.by === 'own') {
+    const room = roomOf(made.value, housing.gap);
+    if (!room) return [];
+    const outline = room.solid.prisms[0]!.outer;
+    return [
+      {
+        id: 'room',
+        name: 'Room to leave free',
+        quantity: 1,
+        made: 'bought',
+        reference: true,
+        material: 'to be left free',
+        mass: 0,
+        money: 0,
+        note: `cut it from your housing, ${stated(room.to - room.from, 'length', 5)} deep; ${stated(housing.gap, 'length', 3)} round what moves`,
+        curves: [{ layer: 'outside', outline }],
+        solid: () => room.solid,
+      },
+    ];
+  }
   const bodies = made.value.housing?.bodies ?? [];
   // The output's own shaft and bearings are counted with the output.
   return bodies.filter((b) => !/output/.test(b.id)).map(partOfBody);
@@ -147,7 +173,8 @@ export function billOf(variant: Variant, joints: number, shelf: Shelf): Result<B
     if (!parts.ok) return parts;
     for (const p of parts.value) pieces.push({ ...p, at: `stage ${i + 1}`, how: howOf(p) });
   }
-  for (const p of housingParts(variant, shelf)) pieces.push({ ...p, at: 'housing', how: howOf(p) });
+  for (const p of housingParts(variant, shelf).filter((x) => !x.reference))
+    pieces.push({ ...p, at: 'housing', how: howOf(p) });
   for (const p of outputPieces(variant.output)) pieces.push({ ...p, at: 'output', how: p.stocked ? 'bought' : 'cut' });
   const rows = new Map<string, Piece & { at: string; places: string[]; count: number }>();
   for (const p of pieces) {

@@ -7,7 +7,9 @@ import type { Shelf } from '../shop/shelf.ts';
 import type { Turning } from '../stage/contract.ts';
 import { envelopeOf, type Envelope } from '../reducer/around.ts';
 import type { BodyOf } from '../reducer/body.ts';
-import { reducerOf } from '../reducer/reducer.ts';
+import { materialAlong } from '../reducer/cut-line.ts';
+import { reducerOf, type Reducer } from '../reducer/reducer.ts';
+import { roomOf } from '../reducer/room.ts';
 import { roomsIn, sectionOf, type Rect } from '../reducer/section.ts';
 
 /** One body of a section, as plain data: metres across and along the axis. */
@@ -50,6 +52,8 @@ export interface SectionSheet {
   readonly rooms: readonly SheetRoom[];
   /** What motor, plates and walls take up; undefined where no housing is made here. */
   readonly envelope: Envelope | undefined;
+  /** What a housing of the maker's own must leave free: u0, z0, u1, z1, m; undefined where one is made here. */
+  readonly free: readonly [number, number, number, number] | undefined;
   /** Where plates lie along the axis, m. */
   readonly plates: readonly { readonly from: number; readonly to: number }[];
   readonly checks: readonly Check[];
@@ -62,6 +66,14 @@ const NEAR = 3e-3;
 
 const flat = (rects: readonly Rect[]): Float64Array =>
   Float64Array.from(rects.flatMap((r) => [r.u0, r.z0, r.u1, r.z1]));
+
+/** The room to be left free, where the plane cuts it. */
+function freeIn(reducer: Reducer, angle: number, gap: number): SectionSheet['free'] {
+  const room = roomOf(reducer, gap);
+  const [p] = room?.solid.prisms ?? [];
+  const [span] = p ? materialAlong(p, 0, 0, Math.cos(angle), Math.sin(angle)) : [];
+  return room && span ? [span[0], room.from, span[1], room.to] : undefined;
+}
 
 /**
  * The section of a variant's line, as plain data for a drawing.
@@ -95,6 +107,7 @@ export function sectionSheet(
     angle: section.angle,
     rooms: roomsIn(section, NEAR).map(({ a, b, distance, at }) => ({ a: a.id, b: b.id, distance, at })),
     envelope: envelopeOf(reducer),
+    free: variant.housing?.by === 'own' ? freeIn(reducer, section.angle, variant.housing.gap) : undefined,
     plates: housing?.plates ?? [],
     checks: housingChecks(reducer, variant, opened.value, shelf),
     unhoused:

@@ -164,7 +164,7 @@ function lineReport(
   const nodes = lineNodes(variant, demand, shelf, n);
   const checks = [
     ...provenLineChecks(joint.brief, line, n),
-    ...(line.around ? housingChecks(line.around.reducer, variant, line.stages, shelf) : []),
+    ...(line.around ? housingChecks(line.around.reducer, variant, line.stages, shelf, n) : []),
   ];
   const speed = (n.governing?.speed ?? demand.speed) * Math.abs(n.ratio);
   const who =

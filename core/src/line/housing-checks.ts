@@ -2,29 +2,43 @@ import type { Check } from '../figure/index.ts';
 import { aroundOf } from '../reducer/around.ts';
 import { reducerChecks } from '../reducer/checks.ts';
 import type { Reducer } from '../reducer/reducer.ts';
+import { strengthChecks, type Carries } from '../reducer/strength.ts';
 import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Stage } from '../stage/contract.ts';
 import { provenMend } from '../stage/mend.ts';
 import { mendedBy } from './mend.ts';
+import type { LineNumbers } from './numbers.ts';
 
 /**
  * What decides whether a line's housing goes together, with mends that do what they say: each is tried, and left out where
  * it does not help.
+ *
+ * @param n numbers of the line, where strength is asked for as well
  */
 export function housingChecks(
   reducer: Reducer,
   variant: Variant,
   stages: readonly Stage[],
   shelf: Shelf,
+  n?: Pick<LineNumbers, 'stages' | 'duties'>,
 ): readonly Check[] {
-  const checks = reducerChecks(reducer, variant);
+  const carries = n?.stages.map((s, j): Carries => {
+    const output = n.duties[j]!.torque;
+    // Torques on input, output and what is held come to nothing together.
+    return { output, held: Math.abs(output - output / (s.ratio * s.etaForward)) };
+  });
+  const all = (of: Reducer, v: Variant): readonly Check[] => [
+    ...reducerChecks(of, v),
+    ...(carries ? strengthChecks(of, v, carries, shelf) : []),
+  ];
+  const checks = all(reducer, variant);
   return checks.map((c) =>
     c.state === 'fails' && c.mend
       ? provenMend(c, c.mend, checks, (change) => {
           const next = mendedBy(variant, change, shelf);
           const around = aroundOf(next, stages, shelf);
-          return around && reducerChecks(around.reducer, next);
+          return around && all(around.reducer, next);
         })
       : c,
   );

@@ -70,6 +70,10 @@ function changed(variant: Variant, path: string, value: number | string, shelf: 
       return output ? { ...variant, output: { ...output, shaftLength: Number(value) } } : variant;
     case 'housing.plate':
       return variant.housing ? { ...variant, housing: { ...variant.housing, plate: Number(value) } } : variant;
+    case 'housing.screw':
+      return variant.housing
+        ? { ...variant, housing: { ...variant.housing, screw: value as NonNullable<Variant['housing']>['screw'] } }
+        : variant;
     case 'housing.reach':
       return withReach(variant, Number(value));
     default:

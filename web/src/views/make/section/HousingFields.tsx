@@ -73,7 +73,7 @@ export function HousingFields() {
           { value: 'here', label: 'of plates and screws' },
           { value: 'own', label: 'my own' },
         ]}
-        help="Your own is not counted here; the section shows what it must leave free."
+        help="Your own is not counted here; the section shows dashed what it must leave free, and it lies among all files."
         onChange={(by) => set('made', { by: by as Housing['by'] })}
       />
       {h.by === 'here' ? (
@@ -181,7 +181,19 @@ export function HousingFields() {
             )}
           </details>
         </>
-      ) : null}
+      ) : (
+        <QuantityField
+          label={LENGTHS[2].label}
+          quantity="length"
+          step={LENGTHS[2].step}
+          min={LENGTHS[2].min}
+          max={LENGTHS[2].max}
+          help={LENGTHS[2].help}
+          disabled={readOnly}
+          value={h.gap}
+          onChange={(x) => set(LENGTHS[2].label, { gap: x })}
+        />
+      )}
       <button
         type="button"
         className="btn-quiet mt-1 !pl-0"

@@ -236,6 +236,16 @@ export function SectionDrawing({
           strokeWidth={0.9}
           strokeDasharray="14 3 3 3"
         />
+        {sheet.free ? (
+          <path
+            data-free=""
+            d={`M${view.x(sheet.free[1])} ${view.y(sheet.free[0])}H${view.x(sheet.free[3])}V${view.y(sheet.free[2])}H${view.x(sheet.free[1])}Z`}
+            fill="none"
+            stroke="var(--found)"
+            strokeWidth={1.2}
+            strokeDasharray="7 4"
+          />
+        ) : null}
         {envelope ? (
           <>
             <Dimension

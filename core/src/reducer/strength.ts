@@ -1,0 +1,116 @@
+import { check, type Check, type Mend } from '../figure/index.ts';
+import { SCREW_IDS, type ScrewId } from '../schema/housing-schema.ts';
+import { preload, SCREWS, type Screw } from '../shop/fasteners.ts';
+import { factor, type Shelf } from '../shop/shelf.ts';
+import { stated } from '../units/stated.ts';
+import type { Reducer, ReducerVariant } from './reducer.ts';
+import type { HeldRing } from './rings.ts';
+
+/** Yield of ground silver steel, Pa; share of it that a key, a flat or a set screw leaves; shear against tension (von Mises). */
+const [YIELD, NOTCHED, SHEAR] = [450e6, 0.75, 1 / Math.sqrt(3)];
+
+/**
+ * Torque at which a steel shaft yields, N·m: τ·π·d³/16, less what its key or flat takes.
+ *
+ * Source: torsion of a round bar; shear yield by von Mises.
+ * @example shaftCarries(0.008) // 19.59
+ */
+export const shaftCarries = (diameter: number): number => (YIELD * SHEAR * NOTCHED * Math.PI * diameter ** 3) / 16;
+
+/**
+ * Torque that a ring takes between two faces, N·m: half of the screws' force goes through it and half through what stands
+ * round it, on both of its faces: μ·F.
+ *
+ * @param force of all screws together, N
+ * @param radius at which it is clamped, m
+ * @example clampCarries(3000, 0.03, 0.2) // 18
+ */
+export const clampCarries = (force: number, radius: number, friction: number): number => friction * force * radius;
+
+/** Force that the screws of a housing keep on what they clamp, N. */
+function clampForce(screw: Screw, count: number, { housing }: ReducerVariant, shelf: Shelf): number {
+  const m = housing!.material;
+  const stands = 0.5 * (m.across ?? m.strength);
+  return count * preload(screw, stands) * factor(shelf, 'clamp.kept');
+}
+
+/** The next thread with which a ring is held; undefined where none of the housing's does. */
+function screwMend(now: ScrewId, holds: (id: ScrewId) => boolean): Mend | undefined {
+  const found = SCREW_IDS.slice(SCREW_IDS.indexOf(now) + 1).find(holds);
+  return found && { path: 'housing.screw', value: found, label: `Screws ${found}` };
+}
+
+/** What carries at a stage of the line, N·m. */
+export interface Carries {
+  /** Peak torque at the stage's output, and on what it holds. */
+  readonly output: number;
+  readonly held: number;
+}
+
+/** Whether shafts, and what holds rings, stand the line's peak. */
+export function strengthChecks(
+  { housing, plan }: Reducer,
+  variant: ReducerVariant,
+  carries: readonly Carries[],
+  shelf: Shelf,
+): Check[] {
+  if (!housing || !plan) return [];
+  const list: Check[] = [];
+  const { screw, screws } = { screw: SCREWS[variant.housing!.screw], screws: housing.screws.length };
+  plan.links.forEach((link, k) => {
+    const isLast = k + 1 === plan.links.length;
+    if (isLast && (variant.output || link.hub)) return;
+    const limit = shaftCarries(link.diameter);
+    list.push(
+      check({
+        id: `shaft-${k + 1}`,
+        name: isLast ? 'Output’s shaft carries the peak' : `Shaft after stage ${link.stage + 1} carries the peak`,
+        figure: carries[link.stage]!.output,
+        limit,
+        sense: 'max',
+        quantity: 'torque',
+        why: `Steel of ${stated(link.diameter, 'length', 3)} with a key or a flat yields in torsion.`,
+        advice: 'Take a thicker shaft: larger bores on either side of it.',
+      }),
+    );
+  });
+  for (const ring of housing.rings) {
+    const { held } = carries[ring.stage]!;
+    const name = `stage ${ring.stage + 1}`;
+    list.push(ring.shelf && ring.clamp ? clamped(ring, held, name) : loose(ring, name));
+  }
+  return list;
+
+  function clamped(ring: HeldRing, held: number, name: string): Check {
+    const radius = (ring.radius + Math.max(ring.before, ring.behind)) / 2;
+    const by = (s: Screw) =>
+      clampCarries(clampForce(s, screws, variant, shelf), radius, factor(shelf, 'clamp.friction'));
+    return check({
+      id: `ring-${ring.stage + 1}`,
+      name: `Ring of ${name} stays put between its shelf and its clamp`,
+      figure: held,
+      limit: by(screw),
+      sense: 'max',
+      quantity: 'torque',
+      severity: 'warn',
+      why: 'The housing’s screws press it, and plastics creep under them; what it holds would turn it.',
+      mend: () => screwMend(screw.id, (id) => by(SCREWS[id]) >= held),
+      advice: 'Bond the ring, or put pins across its seat.',
+    });
+  }
+
+  function loose(ring: HeldRing, name: string): Check {
+    return check({
+      id: `ring-${ring.stage + 1}`,
+      name: `Ring of ${name} is held along the axis`,
+      figure: Number(ring.shelf) + Number(ring.clamp),
+      limit: 2,
+      sense: 'min',
+      quantity: 'count',
+      near: 0,
+      severity: 'note',
+      why: 'What turns beside it is as large as it is: there is no room for a shelf or a clamp.',
+      advice: 'Bond it into its seat, or put pins across.',
+    });
+  }
+}

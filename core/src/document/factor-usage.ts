@@ -13,6 +13,8 @@ const GENERAL: Readonly<Record<string, string>> = {
   gravity: 'briefs',
   ambient: 'motors',
   'mount.margin': 'motor mounts',
+  'clamp.friction': 'housings',
+  'clamp.kept': 'housings',
 };
 
 /** Who reads others of a factor's group: what no candidate was made of (a metal, rollers) is used where they are. */

@@ -66,12 +66,12 @@ export function HousingFields() {
   return (
     <>
       <ChoiceField
-        label="Housing"
+        label="Stands in"
         value={h.by}
         disabled={readOnly}
         options={[
-          { value: 'here', label: 'of plates and screws' },
-          { value: 'own', label: 'my own' },
+          { value: 'here', label: 'plates made here' },
+          { value: 'own', label: 'my own housing' },
         ]}
         help="Your own is not counted here; the section shows dashed what it must leave free, and it lies among all files."
         onChange={(by) => set('made', { by: by as Housing['by'] })}

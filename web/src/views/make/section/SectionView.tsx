@@ -2,6 +2,7 @@ import { formatQuantity, type SectionSheet, type SheetRegion, type SheetRoom } f
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
+import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { CheckList } from '../../../parts/CheckList.tsx';
 import { ProblemNote } from '../../../parts/ProblemNote.tsx';
 import { Said } from '../../../parts/Said.tsx';
@@ -171,19 +172,23 @@ export default function SectionView() {
           <p role="alert">The section could not be made: {error.message}. Change something, or reload the page.</p>
         ) : made ? (
           <>
-            <p className="label flex justify-between gap-3">
-              <span>
-                Cut through {variant.stages.length > 1 ? 'all axes' : 'the axis'}; motor to the left, teeth to their
-                tips, dashed what is turned into the plane. The crank turns it.
-              </span>
+            <div className="flex items-baseline justify-between gap-3">
+              <h1 className="text-[15px]">
+                Section{' '}
+                <span className="label block font-normal">
+                  through {variant.stages.length > 1 ? 'all axes' : 'the axis'}, motor to the left; teeth to their tips,
+                  dashed what is turned into the plane
+                </span>
+              </h1>
               {made.envelope && across ? (
-                <span className="num whitespace-nowrap" data-envelope="">
-                  {formatQuantity(made.envelope.to - made.envelope.from, 'length', units, 4)} long,{' '}
+                <span className="label num whitespace-nowrap text-right" data-envelope="">
+                  {formatQuantity(made.envelope.to - made.envelope.from, 'length', units, 4)} long,
+                  <br />
                   {formatQuantity(across[0], 'length', units, 4)} × {formatQuantity(across[1], 'length', units, 4)}{' '}
                   across
                 </span>
               ) : null}
-            </p>
+            </div>
             <div className="min-h-0 flex-1">
               <SectionDrawing
                 sheet={made}
@@ -195,7 +200,7 @@ export default function SectionView() {
                 onDrag={(handle, value) => {
                   if (!Number.isFinite(value)) return void toast('That is no length.');
                   editVariant(
-                    `Housing: ${handle.label.toLowerCase()}`,
+                    `Housing: ${handle.label.toLowerCase()} dragged`,
                     (v) => void Object.assign(v.housing!, { [handle.key]: value }),
                   );
                 }}
@@ -214,6 +219,20 @@ export default function SectionView() {
         role="region"
         aria-label="Section: parts and housing"
       >
+        {made ? (
+          <ChoiceField
+            label="Part"
+            value={region?.id ?? ''}
+            options={[
+              { value: '', label: 'none picked out' },
+              ...made.regions.map((r) => ({
+                value: r.id,
+                label: `${r.name}${r.stage >= 0 ? `, stage ${r.stage + 1}` : ''}`,
+              })),
+            ]}
+            onChange={(id) => setPicked(id === '' ? undefined : String(id))}
+          />
+        ) : null}
         {region ? <Picked region={region} jointId={joint.id} /> : null}
         <Section title="Housing">
           <HousingFields />

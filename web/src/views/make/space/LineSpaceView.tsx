@@ -17,7 +17,7 @@ const COARSE = 6e-5;
 
 /** Colours by what a body turns with; what is bought and stands still is paler. */
 function toneOf(b: LineBody): string {
-  if (b.of === 'motor' && b.turns === 'fixed') return '--slack';
+  if (b.of === 'motor' && b.turns === 'fixed') return '--belt';
   if (/screw|tie|nut|washer|bearing/.test(b.id)) return '--rule';
   return { fixed: '--part', input: '--belt', output: '--part-b', free: '--expected-soft' }[b.turns];
 }
@@ -103,6 +103,9 @@ export default function LineSpaceView() {
           : '';
   return (
     <div className="relative flex h-full min-h-0 flex-col">
+      <h1 className="px-5 pt-2 text-[15px]">
+        The whole line <span className="label block font-normal">the crank turns it; click a part to see it alone</span>
+      </h1>
       <SpaceCanvas
         name={`${joint.name}, variant ${variant.name}`}
         bodies={trouble ? undefined : bodies}

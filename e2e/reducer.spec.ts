@@ -1,0 +1,131 @@
+import { expect, expectAccessible, openDemo, saved, test, type } from './fixture.ts';
+
+// The whole reducer: its section, its bodies, what stands in what, and the order in which it goes together.
+
+test('the section is live and to scale: a housing is made, typed, dragged, checked and counted', async ({ page }) => {
+  test.setTimeout(90_000);
+  await openDemo(page, 'Make', 'Wing root');
+  await page.getByRole('link', { name: 'Section' }).click();
+  const drawing = page.getByRole('img', { name: /cut along its axis/ });
+  await expect(drawing).toHaveAttribute('data-regions', /^[2-9]\d$/);
+  await expect(page.locator('[data-envelope]')).toContainText('mm long');
+  await expectAccessible(page);
+  // A part tells what it is, and leads to where it is edited.
+  await page.getByLabel('Part', { exact: true }).selectOption('stage1/ring');
+  await expect(page.locator('[data-picked="stage1/ring"]')).toContainText('stands still');
+  await expect(page.getByRole('link', { name: 'Its dimensions, in Stage 1' })).toBeVisible();
+  await drawing.locator('[data-region="motor/body"]').click();
+  await expect(page.locator('[data-picked="motor/body"]')).toContainText('as supplied');
+  await page.getByLabel('Part', { exact: true }).selectOption('stage2/driven');
+  await expect(page.locator('[data-picked]')).toContainText('turns once in 75 turns of the motor');
+  // Typed walls move the envelope and the mass.
+  const mass = page.locator('aside [data-limit="mass"] [data-figure]');
+  const light = await mass.textContent();
+  const before = await page.locator('[data-envelope]').textContent();
+  await type(page, 'Walls', '6');
+  await expect(page.locator('[data-envelope]')).not.toHaveText(before!);
+  await expect(mass).not.toHaveText(light!);
+  // Dragged, the same field follows; undone, it is back.
+  const handle = page.locator('[data-handle="wall"] rect');
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + 5, box.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 5, box.y + 17, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByLabel('Walls', { exact: true })).not.toHaveValue(/^6/);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByLabel('Walls', { exact: true })).toHaveValue(/^6/);
+  // A shaft that is too long is told and cut.
+  await page.getByText('Motor’s face').click();
+  await type(page, 'Shaft stands out', '30');
+  const room = page.locator('[data-check="motor-room"]');
+  await expect(room).toHaveAttribute('data-state', 'fails');
+  await room.getByRole('button', { name: /Cut the shaft to/ }).click();
+  await expect(room).toHaveAttribute('data-state', 'holds');
+  // Nonsense is refused and loses nothing.
+  await type(page, 'Plates', '-3');
+  await expect(page.getByText(/too little for plates/)).toBeVisible();
+  await page.getByLabel('Plates', { exact: true }).press('Escape');
+  // The maker's own: only the room is shown.
+  await page.getByLabel('Stands in').selectOption('own');
+  await expect(drawing.locator('[data-free]')).toHaveCount(1);
+  await expect(drawing.locator('[data-region^="case/"]')).toHaveCount(0);
+  await saved(page);
+  await page.reload();
+  await expect(page.getByLabel('Stands in')).toHaveValue('own');
+});
+
+test('a line from nothing stands free until a housing is made for it', async ({ page }) => {
+  await openDemo(page, 'Make', 'Tide dial');
+  await page.getByRole('link', { name: 'Section' }).click();
+  await expect(page.getByRole('img', { name: /cut along its axis/ })).toBeVisible();
+  await page.getByLabel('Variant', { exact: true }).selectOption({ label: 'D' });
+  await page.getByRole('button', { name: 'Make a housing' }).click();
+  await expect(page.locator('[data-region="case/wall-1"]')).toHaveCount(1);
+  await page.getByLabel('Variant', { exact: true }).selectOption({ label: 'C' });
+  await page.getByRole('button', { name: 'Make a housing' }).click();
+  await expect(page.getByText(/Round stage 1 none is made here: its axes cross/)).toBeVisible();
+});
+
+test('the whole line is looked at in space, part by part, and nothing in it stands in anything', async ({ page }) => {
+  test.setTimeout(120_000);
+  await openDemo(page, 'Make', 'Wing root');
+  await page.getByRole('navigation', { name: 'Sheets of Make' }).getByRole('link', { name: 'In space' }).click();
+  const canvas = page.getByRole('img', { name: /in space/ });
+  await expect(canvas).toHaveAttribute('data-pieces', /^[5-9]\d$/, { timeout: 60_000 });
+  const look = () => canvas.screenshot().then((b) => b.toString('base64'));
+  const whole = await look();
+  await page.getByLabel('Drawn apart').fill('1');
+  await expect.poll(look).not.toBe(whole);
+  const apart = await look();
+  // The crank turns it, each part at its own speed.
+  await canvas.focus();
+  await page.keyboard.press('.');
+  await page.keyboard.press('.');
+  await expect.poll(look).not.toBe(apart);
+  await page.getByLabel('Drawn apart').fill('0');
+  const box = (await canvas.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+  await expect(page.locator('[data-picked]')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.locator('[data-picked]')).toHaveCount(0);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Does anything stand in anything?' }).click();
+  await expect(page.locator('[data-clashes]')).toHaveAttribute('data-clashes', '0', { timeout: 60_000 });
+});
+
+test('the order in which a line goes together is ticked off with its build, with what came out otherwise', async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  await openDemo(page, 'Make', 'Wing root');
+  await page.getByRole('link', { name: 'Going together' }).click();
+  const steps = page.locator('[data-step]');
+  await expect(steps.first()).toContainText('Lay down the motor plate', { timeout: 60_000 });
+  const many = await steps.count();
+  expect(many).toBeGreaterThan(20);
+  await expect(steps.last()).toContainText('tighten crosswise');
+  await expect(page.getByText(`0 of ${many} done`)).toBeVisible();
+  await page.getByLabel('Step 1 done').check();
+  await page.getByLabel('Step 2 done').check();
+  await expect(page.getByText(`2 of ${many} done`)).toBeVisible();
+  await steps.nth(4).getByRole('button').click();
+  await page.getByLabel('What came out otherwise at step 5').fill('Filed 0.1 mm off its outside');
+  await page.keyboard.press('Tab');
+  await expectAccessible(page);
+  await saved(page);
+  await page.reload();
+  await expect(page.getByText(`2 of ${many} done`)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByLabel('What came out otherwise at step 5')).toHaveValue('Filed 0.1 mm off its outside');
+});
+
+test('what cannot be put in is said, with what is in its way', async ({ page }) => {
+  test.setTimeout(60_000);
+  await openDemo(page, 'Make', 'Neck lift');
+  await page.getByLabel('Variant', { exact: true }).selectOption({ label: 'D' });
+  await page.getByRole('link', { name: 'Section' }).click();
+  await page.getByRole('button', { name: 'Make a housing' }).click();
+  await page.getByRole('link', { name: 'Going together' }).click();
+  const stuck = page.locator('[data-stuck]');
+  await expect(stuck).toContainText('cannot be put in: above it', { timeout: 60_000 });
+});

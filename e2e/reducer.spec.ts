@@ -129,3 +129,21 @@ test('what cannot be put in is said, with what is in its way', async ({ page }) 
   const stuck = page.locator('[data-stuck]');
   await expect(stuck).toContainText('cannot be put in: above it', { timeout: 60_000 });
 });
+
+test('the whole line goes out as one STEP assembly, each part once, placed as often as it occurs', async ({ page }) => {
+  test.setTimeout(120_000);
+  await openDemo(page, 'Make', 'Wing root');
+  const begins = page.waitForEvent('download', { timeout: 100_000 });
+  await page.getByRole('button', { name: 'Assembly as STEP' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Exact bodies' })).toBeVisible();
+  const file = await begins;
+  expect(file.suggestedFilename()).toMatch(/assembly\.step$/);
+  const text = await (await import('node:fs/promises')).readFile(await file.path(), 'utf8');
+  expect(text).toMatch(/^ISO-10303-21;/);
+  // 62 pieces and the motor's shaft are placed; there are fewer bodies than that.
+  const placed = text.match(/=\s*NEXT_ASSEMBLY_USAGE_OCCURRENCE/g)!.length;
+  const bodies = text.match(/=\s*MANIFOLD_SOLID_BREP/g)!.length;
+  expect(placed).toBeGreaterThan(50);
+  expect(bodies).toBeLessThan(placed * 0.75);
+  expect(text).toContain("'Wing root, variant B'");
+});

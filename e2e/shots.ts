@@ -47,13 +47,6 @@ test('pictures of the main views', async ({ page }) => {
     await go('Line');
     await page.getByRole('navigation', { name: 'Sheets of the line' }).getByRole('link', { name }).click();
   };
-  await open('Neck lift');
-  await page.getByRole('combobox', { name: 'Variant' }).selectOption('c');
-  await page
-    .getByRole('link', { name: /1 Cycloidal/ })
-    .first()
-    .click();
-  await shoot('stage-cycloidal');
   await go('Bench');
   await page.getByRole('button', { name: 'Live rig' }).click();
   await page.getByRole('button', { name: 'Record', exact: true }).click();
@@ -74,16 +67,20 @@ test('pictures of the main views', async ({ page }) => {
     .click();
   await shoot('stage-planetary');
   await go('Make');
-  await page.getByRole('button', { name: 'In space' }).first().click();
-  await page.locator('canvas[data-pieces="19"]').waitFor({ timeout: 60_000 });
-  await page.getByLabel('Drawn apart').fill('0.55');
-  await page.getByLabel('Cut', { exact: true }).selectOption('y');
+  await page.getByRole('link', { name: 'Section' }).click();
+  await page.locator('svg[data-regions]').waitFor();
+  await page.waitForTimeout(1500);
+  await shoot('section');
+  await page.getByRole('link', { name: 'In space' }).click();
+  await page.locator('canvas:not([data-pieces="0"])').waitFor({ timeout: 60_000 });
+  await page.getByLabel('Drawn apart').fill('0.8');
   await page.getByRole('button', { name: 'Fit' }).click();
   await page.waitForTimeout(2500);
   await shoot('space');
-  await page.getByRole('button', { name: 'Close' }).click();
-  await sheet('Motor');
-  await shoot('motor');
+  await page.getByRole('link', { name: 'Going together' }).click();
+  await page.locator('[data-step]').nth(15).getByRole('button').click();
+  await page.waitForTimeout(800);
+  await shoot('together');
   await sheet('Ratio desk');
   await shoot('ratio-desk');
   await sheet('Find lines');

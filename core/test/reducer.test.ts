@@ -7,6 +7,7 @@ import {
   aroundOf,
   billOf,
   housingParts,
+  inUnits,
   crossings,
   faceOf,
   materialAlong,
@@ -19,6 +20,8 @@ import {
   placeFrame,
   pointIn,
   readJointFile,
+  readRecord,
+  repairJoint,
   reducerChecks,
   reducerOf,
   roomsIn,
@@ -530,5 +533,40 @@ describe('a motion told as data', () => {
           });
         }
       }
+  });
+});
+
+describe('a housing in a file', () => {
+  const stamp = { id: 'new', now: '2026-11-29T12:00:00Z' };
+  const damaged = (change: (h: Record<string, unknown>) => void) => {
+    const raw = structuredClone(joint('neck-lift')) as unknown as { variants: { housing?: Record<string, unknown> }[] };
+    change(raw.variants[0]!.housing!);
+    return raw;
+  };
+
+  it.each([
+    ['a wall below nothing', (h: Record<string, unknown>) => (h['wall'] = -1), /wall.*at least/],
+    ['a wall of text', (h: Record<string, unknown>) => (h['wall'] = 'thick'), /wall/],
+    ['no gap', (h: Record<string, unknown>) => delete h['gap'], /gap/],
+    ['a thread of its own', (h: Record<string, unknown>) => (h['screw'] = 'M99'), /metric thread from M2 to M8/],
+    ['no plate at all', (h: Record<string, unknown>) => (h['plate'] = 0), /plate.*at least/],
+  ])('is refused in words with %s, and mended without losing the variant', (_, change, says) => {
+    const raw = damaged(change);
+    const read = readRecord(raw);
+    expect(read.ok).toBe(false);
+    if (!read.ok) expect(inUnits(`${read.problem.what} ${read.problem.why}`)).toMatch(says);
+    const mendedOne = repairJoint(raw, stamp);
+    if (!mendedOne.ok) throw new Error(mendedOne.problem.what);
+    const { joint: whole } = mendedOne.value;
+    expect(whole.variants.map((v) => v.name)).toEqual(joint('neck-lift').variants.map((v) => v.name));
+    expect(whole.variants[0]!.stages).toEqual(joint('neck-lift').variants[0]!.stages);
+  });
+
+  it('that is not there is none: files of before open, and stand free', () => {
+    const raw = structuredClone(joint('neck-lift')) as unknown as { variants: { housing?: unknown }[] };
+    delete raw.variants[0]!.housing;
+    const read = readRecord(raw);
+    expect(read.ok && read.value.variants[0]!.housing).toBeUndefined();
+    if (read.ok) expect(made(read.value.variants[0]!).housing).toBeUndefined();
   });
 });

@@ -88,6 +88,15 @@ class Surgeon {
         `${call(this.raw, path.slice(0, 2))}: ${path.slice(2).join('.')} ${because}; its ${String(field)} begins anew`,
       );
     }
+    // What an entry can be without, a housing or an output shaft, goes alone and leaves the rest of it.
+    const entry = (this.raw[String(list)] as Raw[] | undefined)?.[i as number];
+    if (blank && path.length > 3 && isRecord(entry) && !(String(field) in blank)) {
+      delete entry[String(field)];
+      return this.say(
+        where,
+        `${call(this.raw, path.slice(0, 2))}: ${path.slice(2).join('.')} ${because}; it is left without its ${String(field)}`,
+      );
+    }
     const last = path
       .map((_, k) => (Array.isArray(at(this.raw, path.slice(0, k))) ? k : -1))
       .reduce((a, b) => Math.max(a, b), -1);

@@ -240,11 +240,24 @@ export function namedBody(kit: StepKit, name: string, solid: Solid): Result<Name
   }
 }
 
+/**
+ * A STEP file whose names are told in ASCII: what is not is escaped by its UTF-16 units.
+ *
+ * Source: ISO 10303-21, 6.4.3.3, \\X2\\…\\X0\\.
+ */
+export function inAscii(file: Uint8Array): Uint8Array {
+  const text = new TextDecoder().decode(file);
+  const units = (s: string) => [...Array(s.length).keys()].map((i) => s.charCodeAt(i).toString(16).padStart(4, '0'));
+  // eslint-disable-next-line no-control-regex
+  const escaped = text.replace(/[^\x00-\x7f]+/g, (s) => `\\X2\\${units(s).join('').toUpperCase()}\\X0\\`);
+  return escaped === text ? file : new TextEncoder().encode(escaped);
+}
+
 /** Bodies as one STEP file (ISO 10303-21, AP242) in millimetres. */
 export async function writeStep(kit: StepKit, bodies: readonly NamedBody[]): Promise<Uint8Array> {
   const blob = kit.exportSTEP(
     bodies.map((b) => ({ shape: b.shape, name: b.name })),
     { unit: 'MM', modelUnit: 'MM' },
   );
-  return new Uint8Array(await blob.arrayBuffer());
+  return inAscii(new Uint8Array(await blob.arrayBuffer()));
 }

@@ -201,6 +201,36 @@ export const GLOSSARY: readonly Word[] = [
     ['start–stop speed', 'pull-in speed'],
     'Speed up to which a stepper starts and stops without a ramp.',
   ),
+  w(
+    'room-between',
+    'room between what turns unlike',
+    ['running clearance', 'axial and radial clearance'],
+    'Least distance in the section between parts that do not turn together, where they neither mesh nor sit in one another.',
+  ),
+  w(
+    'room-free',
+    'room to leave free',
+    ['swept envelope', 'clearance envelope', 'keep-out volume'],
+    'What the stages sweep as they turn, grown by the gap: a housing of your own must leave it free.',
+  ),
+  w(
+    'going-together',
+    'going together',
+    ['assembly sequence', 'disassembly sequence', 'assembly sheet'],
+    'The order in which parts go in, found by taking the line apart along its axis.',
+  ),
+  w(
+    'stands-in',
+    'stands in',
+    ['interference', 'clash', 'collision check'],
+    'Two parts take up the same room at some angle of the crank.',
+  ),
+  w(
+    'clamp-ring',
+    'clamp ring',
+    ['retaining ring', 'spacer ring'],
+    'Keeps a ring that stands still down on its shelf, pressed by the screws of the housing.',
+  ),
 ];
 
 /**

@@ -62,6 +62,11 @@ export interface SolidApi {
   /** Bodies of a line that stand in one another. */
   clashes(wish: Omit<LineWish, 'chordError'>, onProgress: (share: number) => void): Promise<Result<readonly Clash[]>>;
   file(wish: SolidWish, onProgress: (share: number) => void): Promise<Result<Uint8Array>>;
+  /** A whole line as one STEP assembly, exact, every piece in its place. */
+  assembly(
+    wish: Omit<LineWish, 'chordError'> & { readonly title: string },
+    onProgress: (share: number) => void,
+  ): Promise<Result<Uint8Array>>;
   /** A part's contours moved into the material, as straight pieces. */
   outlines(wish: BodyWish): Promise<Result<readonly { layer: string; outline: Outline }[]>>;
   meshes(wish: BodyWish): Promise<Result<readonly PartMesh[]>>;

@@ -34,6 +34,13 @@ export const lineBundle = (
 export const partOutlines = (wish: BodyWish, signal: AbortSignal): ReturnType<SolidApi['outlines']> =>
   meshed.run((api) => api.outlines(wish), { signal, heavy: true });
 
+/** A whole line as one STEP assembly. */
+export const lineAssembly = (
+  wish: Omit<LineWish, 'chordError'> & { readonly title: string },
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Result<Uint8Array>> => exact.run((api) => api.assembly(wish, proxy(onProgress)), { signal, heavy: true });
+
 /** Every body of a line; told of as they are made. */
 export const lineBodies = (
   wish: LineWish,

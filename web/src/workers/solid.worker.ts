@@ -93,7 +93,7 @@ function surfaceOf(k: ManifoldToplevel, body: Body, chordError: number): Triangl
   return made;
 }
 
-const api: SolidApi = {
+const api: Omit<SolidApi, 'assembly'> = {
   line: async (wish, onProgress) => {
     const bodies = bodiesOfLine(wish.variant, makeShelf(wish.shop));
     if (!bodies.ok) return bodies;

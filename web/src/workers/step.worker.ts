@@ -1,5 +1,15 @@
-import { makeShelf, refuse, partsOf, type Result } from '@gristmill/core';
+import {
+  makeShelf,
+  openLine,
+  reducerOf,
+  refuse,
+  partsOf,
+  type Frame,
+  type Result,
+  type Turning,
+} from '@gristmill/core';
 import { namedBody, writeStep, type NamedBody } from '@gristmill/core/solid/step';
+import { writeStepAssembly, type PlacedBody } from '@gristmill/core/solid/step-assembly';
 import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
 import * as kit from 'replicad';
@@ -20,7 +30,15 @@ const ready = (): Promise<void> =>
       throw error;
     }));
 
-const api: Pick<SolidApi, 'file'> = {
+/** Colours of bodies by what they turn with, as on the sheet. */
+const COLOURS: Record<Turning, string> = { fixed: '#e9e2cf', input: '#b9b19c', output: '#dfdccd', free: '#bcdad2' };
+
+const inMillimetres = ({ at, ...axes }: Frame) => ({
+  ...axes,
+  at: [at[0] * 1000, at[1] * 1000, at[2] * 1000] as const,
+});
+
+const api: Pick<SolidApi, 'file' | 'assembly'> = {
   file: async (wish: SolidWish, onProgress): Promise<Result<Uint8Array>> => {
     const made = partsOf(wish.kind, wish.params, makeShelf(wish.shop));
     if (!made.ok) return made;
@@ -36,6 +54,22 @@ const api: Pick<SolidApi, 'file'> = {
       onProgress(bodies.length / (parts.length + 1));
     }
     return { ok: true, value: await writeStep(kit, bodies) };
+  },
+  assembly: async ({ variant, shop, title }, onProgress) => {
+    const opened = openLine(variant.stages, makeShelf(shop)).all;
+    if (!opened.ok) return opened;
+    const made = reducerOf(variant, opened.value, makeShelf(shop));
+    if (!made.ok) return made;
+    await ready();
+    const placed: PlacedBody[] = [];
+    for (const b of made.value.bodies) {
+      const where = b.of === 'stage' ? `stage ${b.stage + 1}` : b.of === 'motor' ? 'motor' : 'housing';
+      const body = namedBody(kit, `${b.part.name}, ${where}`, b.solid());
+      if (!body.ok) return body;
+      placed.push({ ...body.value, colour: COLOURS[b.turns], places: b.places(0).map(inMillimetres) });
+      onProgress(placed.length / (made.value.bodies.length + 1));
+    }
+    return { ok: true, value: writeStepAssembly(kit, title, placed) };
   },
 };
 

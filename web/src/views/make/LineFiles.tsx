@@ -9,7 +9,7 @@ import { useJoint, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useEdits } from '../../state/shelf.ts';
 import { useBill } from '../../workers/queries.ts';
-import { lineBundle, solidFile } from '../../workers/solid.ts';
+import { lineAssembly, lineBundle, solidFile } from '../../workers/solid.ts';
 import { BusyNote, useMaking } from './making.tsx';
 
 /** A usual bed, and room to get a scraper between pieces, m. */
@@ -149,6 +149,13 @@ export function LineFiles({
       download(named('files', 'zip'), out.value, 'application/zip');
       toast(`${named('files', 'zip')}: bill, plates, every part and the order of assembly.`);
     });
+  const assembly = () =>
+    make('Exact bodies', async (says, signal) => {
+      const out = await lineAssembly({ variant, shop: edits, title }, (x) => says('Exact bodies', x), signal);
+      if (!out.ok) return void toast(sayProblem(out.problem));
+      download(named('assembly', 'step'), out.value, 'model/step');
+      toast(`${named('assembly', 'step')}: millimetres, every part once, placed as often as it occurs.`);
+    });
   return (
     <section aria-label="The whole line" className="pb-4">
       <h2 className="flex items-baseline justify-between border-b border-strong pb-1">
@@ -157,6 +164,9 @@ export function LineFiles({
           <BusyNote busy={busy} />
         ) : bill.ok ? (
           <span>
+            <button type="button" className="mend mr-4 font-normal" onClick={() => void assembly()}>
+              Assembly as STEP
+            </button>
             <span className="label mr-2 font-normal">bill of materials</span>
             <button
               type="button"

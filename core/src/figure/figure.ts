@@ -64,4 +64,6 @@ export interface Check {
   readonly mend?: Mend;
   /** What to do where no single parameter mends it. */
   readonly advice?: string;
+  /** What it is about, where several are told as one while they hold. */
+  readonly group?: string;
 }

@@ -28,10 +28,11 @@ export function housingChecks(
     // Torques on input, output and what is held come to nothing together.
     return { output, held: Math.abs(output - output / (s.ratio * s.etaForward)) };
   });
-  const all = (of: Reducer, v: Variant): readonly Check[] => [
-    ...reducerChecks(of, v),
-    ...(carries ? strengthChecks(of, v, carries, shelf) : []),
-  ];
+  const all = (of: Reducer, v: Variant): readonly Check[] =>
+    [...reducerChecks(of, v), ...(carries ? strengthChecks(of, v, carries, shelf) : [])].map((c) => ({
+      ...c,
+      group: 'the housing',
+    }));
   const checks = all(reducer, variant);
   return checks.map((c) =>
     c.state === 'fails' && c.mend

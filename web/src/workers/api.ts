@@ -14,6 +14,7 @@ import type {
   FindResult,
   Analysed,
   Worth,
+  Part,
   Problem,
   Screening,
   FigureAddress,
@@ -56,6 +57,12 @@ export interface SearchFor {
   readonly first?: boolean;
 }
 
+/** A part of the housing, without its body. */
+export type HousingPart = Pick<
+  Part,
+  'id' | 'name' | 'quantity' | 'made' | 'material' | 'mass' | 'money' | 'note' | 'curves' | 'reference'
+>;
+
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
 export interface CoreApi {
   line(of: LineOf): Promise<{ report: LineReport; ms: number }>;
@@ -69,6 +76,8 @@ export interface CoreApi {
   bill(variant: Variant, joints: number, shop: ShopEdits): Promise<Result<Bill>>;
   /** A variant's line cut along its axis, the motor turned by so much, rad. */
   section(variant: Variant, crank: number, shop: ShopEdits): Promise<Result<SectionSheet>>;
+  /** Parts of what stands round the stages, with their outlines. */
+  housing(variant: Variant, shop: ShopEdits): Promise<readonly HousingPart[]>;
   /** Ratio that a line still lacks, for one stage more. */
   lacks(brief: Brief, variant: Variant, shop: ShopEdits): Promise<number>;
   /** Parameters of a stage of a ratio for the output's end of a line; undefined for a kind that is not known. */

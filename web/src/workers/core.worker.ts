@@ -8,6 +8,7 @@ import {
   factorReaders,
   findingsFor,
   foundOf,
+  housingParts,
   importFile,
   findFigure,
   makeShelf,
@@ -177,6 +178,8 @@ const api: CoreApi = {
     return variants.map((v) => sizeLine({ brief }, v, shelf));
   },
   bill: async (variant, joints, shop) => billOf(variant, joints, shelfFor(shop)),
+  housing: async (variant, shop) =>
+    housingParts(variant, shelfFor(shop)).map(({ solid: _s, seen: _n, places: _p, ...told }) => told),
   section: async (variant, crank, shop) => sectionSheet(variant, crank, shelfFor(shop), open),
   lacks: async (brief, variant, shop) => lackingRatio({ brief }, variant, shelfFor(shop)),
   resized: async (stage, ratio, outside, at, shop) =>

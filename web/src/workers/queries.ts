@@ -23,7 +23,7 @@ import { create } from 'zustand';
 import { useJoint, useOpen, useVariant } from '../state/open.ts';
 import { useEdits } from '../state/shelf.ts';
 import { useShop } from '../state/shop.ts';
-import type { Analysing, LineOf } from './api.ts';
+import type { Analysing, HousingPart, LineOf } from './api.ts';
 import { contentId } from './content.ts';
 import { corePool } from './core.ts';
 import { findingsOf, identity } from './findings.ts';
@@ -107,6 +107,22 @@ export function useSectionSheet(crank: number): { sheet: Result<SectionSheet> | 
     structuralSharing: false,
   });
   return { sheet: q.data, error: q.error };
+}
+
+/** Parts of what stands round the open variant's stages; none where it has no housing. */
+export function useHousingParts(): readonly HousingPart[] {
+  const variant = useVariant();
+  const edits = useEdits();
+  return (
+    useQuery({
+      queryKey: ['housing', variant.id, ...bodyInputs(variant, edits)],
+      queryFn: ({ signal }) => corePool.run((api) => api.housing(variant, edits), { signal }),
+      enabled: variant.housing !== undefined,
+      staleTime: Infinity,
+      gcTime: 30_000,
+      placeholderData: keepPreviousData,
+    }).data ?? []
+  );
 }
 
 /** The line of each variant of a joint, in order. */

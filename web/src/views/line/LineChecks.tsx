@@ -59,6 +59,11 @@ export function LineChecks({ report }: { report: LineReport }) {
     .filter((c) => c.state !== 'holds')
     .sort((a, b) => (a.state === 'fails' ? 0 : 1) - (b.state === 'fails' ? 0 : 1));
   const good = report.checks.filter((c) => c.state === 'holds');
+  const groups = [...new Set(good.flatMap((c) => c.group ?? []))];
+  const held = [
+    ...good.filter((c) => !c.group).map((c) => c.name[0]!.toLowerCase() + c.name.slice(1)),
+    ...groups.map((g) => `${g} (${good.filter((c) => c.group === g).length} checks)`),
+  ];
   if (report.checks.length === 0) return null;
   return (
     <section aria-label="Checks of the line" className="border-t border-rule pt-1">
@@ -69,7 +74,7 @@ export function LineChecks({ report }: { report: LineReport }) {
       </ul>
       {good.length ? (
         <p className="label py-1" data-holds="">
-          ✓ {good.map((c) => c.name[0]!.toLowerCase() + c.name.slice(1)).join(' · ')}
+          ✓ {held.join(' · ')}
         </p>
       ) : null}
     </section>

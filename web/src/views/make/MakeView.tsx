@@ -24,6 +24,7 @@ import { useStage } from '../../state/stages.ts';
 import { partOutlines, solidFile } from '../../workers/solid.ts';
 import type { SolidFormat } from '../../workers/solid-api.ts';
 import { Said } from '../../parts/Said.tsx';
+import { HousingParts } from './HousingParts.tsx';
 import { LineFiles } from './LineFiles.tsx';
 import { BusyNote, useMaking } from './making.tsx';
 
@@ -429,6 +430,7 @@ export default function MakeView() {
             compensation={compensation}
           />
         ))}
+        <HousingParts compensation={compensation} reference={reference} />
         <p className="caution mb-3">
           Press fits: press, do not hammer, and support the ring being pressed. Eye protection for cutting; gloves and
           fresh air for resin and glue.

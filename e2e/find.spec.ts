@@ -115,7 +115,7 @@ test.describe('finding lines', () => {
       await expect(page.getByRole('link', { name: new RegExp(`^${i + 1} ${kind}`, 'i') }).first()).toBeVisible();
     // It stands in this variant's housing; without that it is what the list told.
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Make/ }).click();
-    await page.getByRole('link', { name: 'Section' }).click();
+    await page.getByRole('link', { name: 'Section', exact: true }).click();
     await page.getByRole('button', { name: 'Remove housing' }).click();
     await expect(page.locator('[data-limit="money"] [data-figure]')).toContainText(String(Math.round(money[0]!)));
     await saved(page);

@@ -5,7 +5,7 @@ import { expect, expectAccessible, openDemo, saved, test, type } from './fixture
 test('the section is live and to scale: a housing is made, typed, dragged, checked and counted', async ({ page }) => {
   test.setTimeout(90_000);
   await openDemo(page, 'Make', 'Wing root');
-  await page.getByRole('link', { name: 'Section' }).click();
+  await page.getByRole('link', { name: 'Section', exact: true }).click();
   const drawing = page.getByRole('img', { name: /cut along its axis/ });
   await expect(drawing).toHaveAttribute('data-regions', /^[2-9]\d$/);
   await expect(page.locator('[data-envelope]')).toContainText('mm long');
@@ -57,7 +57,7 @@ test('the section is live and to scale: a housing is made, typed, dragged, check
 
 test('a line from nothing stands free until a housing is made for it', async ({ page }) => {
   await openDemo(page, 'Make', 'Tide dial');
-  await page.getByRole('link', { name: 'Section' }).click();
+  await page.getByRole('link', { name: 'Section', exact: true }).click();
   await expect(page.getByRole('img', { name: /cut along its axis/ })).toBeVisible();
   await page.getByLabel('Variant', { exact: true }).selectOption({ label: 'D' });
   await page.getByRole('button', { name: 'Make a housing' }).click();
@@ -123,7 +123,7 @@ test('what cannot be put in is said, with what is in its way', async ({ page }) 
   test.setTimeout(60_000);
   await openDemo(page, 'Make', 'Neck lift');
   await page.getByLabel('Variant', { exact: true }).selectOption({ label: 'D' });
-  await page.getByRole('link', { name: 'Section' }).click();
+  await page.getByRole('link', { name: 'Section', exact: true }).click();
   await page.getByRole('button', { name: 'Make a housing' }).click();
   await page.getByRole('link', { name: 'Going together' }).click();
   const stuck = page.locator('[data-stuck]');

@@ -68,6 +68,21 @@ async function core(): Promise<void> {
     'ms',
     8,
   );
+  const wing = c.readJointFile(readFileSync(join(root, 'demo/wing-root.json'), 'utf8'));
+  if (!wing.ok) throw new Error(wing.problem.what);
+  const whole = wing.value.variants.find((v) => v.id === wing.value.activeVariant)!;
+  const remembered = c.rememberingOpener();
+  let walls = 3e-3;
+  say(
+    'section of a line of planetary and belt after a change of its walls',
+    time(
+      () => c.sectionSheet({ ...whole, housing: { ...whole.housing!, wall: (walls += 1e-6) } }, 0.3, shelf, remembered),
+      20,
+      60,
+    ),
+    'ms',
+    50,
+  );
   const ring = c.gear({ module: 1e-3, teeth: 96, ring: true, cutter: 36 });
   say(
     'outline of a 96-tooth ring, flattened to 2 µm',

@@ -32,34 +32,26 @@ interface Piece {
 }
 
 /** A frame as the kernel takes it: columns, with the place in millimetres. */
-const matrix = (
-  f: Frame,
-): [
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-  number,
-] => [...f.x, 0, ...f.y, 0, ...f.z, 0, f.at[0] * MM, f.at[1] * MM, f.at[2] * MM, 1];
+const matrix = (f: Frame): Parameters<Manifold['transform']>[0] => [
+  ...f.x,
+  0,
+  ...f.y,
+  0,
+  ...f.z,
+  0,
+  f.at[0] * MM,
+  f.at[1] * MM,
+  f.at[2] * MM,
+  1,
+];
 
 const together = (a: Manifold, b: Manifold): boolean => {
   const [p, q] = [a.boundingBox(), b.boundingBox()];
   return [0, 1, 2].every((k) => p.max[k]! >= q.min[k]! && q.max[k]! >= p.min[k]!);
 };
 
-/** Whether two bodies keep their places to each other as the motor turns. */
-const still = (a: Body, b: Body): boolean => a.speed === b.speed;
+/** Whether two bodies keep their places to each other as the motor turns: alike turned ones may do so about two axes. */
+const still = (a: Body, b: Body): boolean => a.speed === 0 && b.speed === 0;
 
 /**
  * Pieces of a reducer that stand in one another at angles of the crank; a pair that keeps its places is looked at once.
@@ -93,7 +85,6 @@ export function* clashesOf(
     for (let i = 0; i < pieces.length; i++)
       for (let j = i + 1; j < pieces.length; j++) {
         const [p, q] = [pieces[i]!, pieces[j]!];
-        if (p.body === q.body && p.body.speed === 0 && n > 0) continue;
         if (n > 0 && still(p.body, q.body)) continue;
         if (p.body.joins?.includes(q.body.id) || q.body.joins?.includes(p.body.id)) continue;
         if (!together(p.shape, q.shape)) continue;

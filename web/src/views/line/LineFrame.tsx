@@ -1,9 +1,6 @@
-import { useMemo } from 'react';
-import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { useActions, type Action } from '../../app/actions.ts';
+import { Outlet, useLocation } from 'react-router';
 import { Later } from '../../parts/Later.tsx';
-import { slug } from '../../state/address.ts';
-import { useJoint } from '../../state/open.ts';
+import { SheetTabs } from '../../parts/SheetTabs.tsx';
 import { MotorPanel } from './MotorPanel.tsx';
 
 const TABS = [
@@ -23,21 +20,8 @@ const WIDE = /\/(find|ratio|what-if|compare)$/;
  * it.
  */
 export default function LineFrame() {
-  const joint = useJoint();
   const { pathname } = useLocation();
-  const navigate = useNavigate();
   const wide = WIDE.test(pathname);
-  const actions = useMemo<Action[]>(
-    () =>
-      TABS.map(([name, path]) => ({
-        id: `line-${path || 'stages'}`,
-        name: `Line: ${name.toLowerCase()}`,
-        group: 'Line',
-        run: () => void navigate(`/joint/${slug(joint.id)}/line/${path}`.replace(/\/$/, '')),
-      })),
-    [navigate, joint.id],
-  );
-  useActions('line-sheets', actions);
   return (
     <div className={`grid h-full min-h-0 ${wide ? 'grid-cols-1' : 'grid-cols-[minmax(0,1fr)_262px]'}`}>
       <div
@@ -46,20 +30,7 @@ export default function LineFrame() {
         role="region"
         aria-label="Sheet of the line"
       >
-        <nav aria-label="Sheets of the line" className="no-print mb-1.5 flex gap-4 border-b border-rule">
-          {TABS.map(([name, path]) => (
-            <NavLink
-              key={path}
-              end
-              to={`/joint/${slug(joint.id)}/line${path ? `/${path}` : ''}`}
-              className={({ isActive }) =>
-                `pb-1 ${isActive ? 'border-b-2 border-ink font-semibold' : 'text-muted hover:text-ink'}`
-              }
-            >
-              {name}
-            </NavLink>
-          ))}
-        </nav>
+        <SheetTabs view="Line" at="line" label="Sheets of the line" tabs={TABS} className="mb-1.5" />
         <div className="min-h-0 flex-1">
           <Outlet />
         </div>

@@ -27,6 +27,7 @@ import { Said } from '../../parts/Said.tsx';
 import { HousingParts } from './HousingParts.tsx';
 import { LineFiles } from './LineFiles.tsx';
 import { BusyNote, useMaking } from './making.tsx';
+import { PartsTable } from './PartsTable.tsx';
 
 // Drawing in space is large and comes when it is asked for.
 const SpaceView = lazy(() => import('./space/SpaceView.tsx'));
@@ -49,7 +50,6 @@ function StageParts({
 }) {
   const joint = useJoint();
   const variant = useVariant();
-  const units = useUnits();
   const edits = useEdits();
   const { busy, make } = useMaking('The solid could not be made');
   const [looking, setLooking] = useState(false);
@@ -147,86 +147,53 @@ function StageParts({
           />
         </Suspense>
       ) : null}
-      <table className="w-full">
-        <thead>
-          <tr>
-            <th>part</th>
-            <th className="text-right">quantity</th>
-            <th>made</th>
-            <th className="text-right">mass</th>
-            <th className="text-right">money</th>
-            <th className="pr-0 text-right">files</th>
-          </tr>
-        </thead>
-        {made.value.map((p) => (
-          <tbody key={p.id} className="rule-b" data-part={p.id}>
-            <tr>
-              <td className="!pb-0">
-                <b>{p.name}</b>
-              </td>
-              <td className="num text-right">{p.quantity}</td>
-              <td>{p.material}</td>
-              <td className="num whitespace-nowrap text-right">
-                {p.mass > 0 ? formatQuantity(p.mass, 'mass', { mass: 'g', ...units }, 3) : '—'}
-              </td>
-              <td className="num whitespace-nowrap text-right">
-                {p.money > 0 ? formatQuantity(p.money, 'money', units, 3) : '—'}
-              </td>
-              <td className="whitespace-nowrap pr-0 text-right">
-                {p.curves.length ? (
-                  <>
-                    <button
-                      type="button"
-                      className="mend"
-                      aria-label={`${p.name} as SVG`}
-                      onClick={() => void save(p, 'svg')}
-                    >
-                      SVG
-                    </button>{' '}
-                    <button
-                      type="button"
-                      className="mend ml-2"
-                      aria-label={`${p.name} as DXF`}
-                      onClick={() => void save(p, 'dxf')}
-                    >
-                      DXF
-                    </button>
-                    {p.solid ? (
-                      <button
-                        type="button"
-                        className="mend ml-3"
-                        disabled={busy !== undefined}
-                        aria-label={`${p.name} as STL`}
-                        onClick={() => void solid('stl', p)}
-                      >
-                        STL
-                      </button>
-                    ) : null}
-                    {p.solid ? (
-                      <button
-                        type="button"
-                        className="mend ml-2"
-                        disabled={busy !== undefined}
-                        aria-label={`${p.name} as STEP`}
-                        onClick={() => void solid('step', p)}
-                      >
-                        STEP
-                      </button>
-                    ) : null}
-                  </>
-                ) : (
-                  <span className="label">bought</span>
-                )}
-              </td>
-            </tr>
-            <tr>
-              <td colSpan={6} className="label !pt-0">
-                <Said>{p.note}</Said>
-              </td>
-            </tr>
-          </tbody>
-        ))}
-      </table>
+      <PartsTable
+        parts={made.value}
+        files={(p) =>
+          p.curves.length ? (
+            <>
+              <button
+                type="button"
+                className="mend"
+                aria-label={`${p.name} as SVG`}
+                onClick={() => void save(p, 'svg')}
+              >
+                SVG
+              </button>{' '}
+              <button
+                type="button"
+                className="mend ml-2"
+                aria-label={`${p.name} as DXF`}
+                onClick={() => void save(p, 'dxf')}
+              >
+                DXF
+              </button>
+              {p.solid ? (
+                <button
+                  type="button"
+                  className="mend ml-3"
+                  disabled={busy !== undefined}
+                  aria-label={`${p.name} as STL`}
+                  onClick={() => void solid('stl', p)}
+                >
+                  STL
+                </button>
+              ) : null}
+              {p.solid ? (
+                <button
+                  type="button"
+                  className="mend ml-2"
+                  disabled={busy !== undefined}
+                  aria-label={`${p.name} as STEP`}
+                  onClick={() => void solid('step', p)}
+                >
+                  STEP
+                </button>
+              ) : null}
+            </>
+          ) : undefined
+        }
+      />
       <details className="pt-2">
         <summary className="label cursor-pointer">Putting it together</summary>
         <ol className="list-decimal pl-6 pt-1">

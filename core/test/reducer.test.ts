@@ -34,12 +34,14 @@ import {
   sweptBy,
   undone,
   usualHousing,
+  type Body,
   type Joint,
   type Reducer,
   type Variant,
 } from '../src/index.ts';
 import { radiiOf } from '../src/reducer/reach.ts';
 import { clashesOf, CRANKS } from '../src/reducer/clashes.ts';
+import { meshSolid } from '../src/solid/index.ts';
 import { edgesOf } from '../src/reducer/section.ts';
 import { sliced } from '../src/reducer/sliced.ts';
 import { circle, OutlinePen, rectangle } from '../src/shape/outline.ts';
@@ -294,6 +296,22 @@ describe('a housing', () => {
     expect(Math.hypot(a!.at[0] - b!.at[0], a!.at[1] - b!.at[1])).toBeCloseTo(31e-3, 9);
   });
 
+  it('hangs a shaft on a carrier by a flange round its screws, and stands still where it does not turn', () => {
+    const v = active(joint('wing-root'));
+    const r = made(v);
+    const hub = body(r, 'case/hub-1');
+    const [flange, rod] = hub.solid().prisms;
+    const { boltsC, boltCircleC, boltHole } = v.stages[0]!.params as Record<string, number>;
+    // Two millimetres of metal round every hole; the shaft has the next pulley's bore.
+    expect(2 * radiiOf(flange!.outer).most).toBeCloseTo(boltCircleC! + boltHole! + 4e-3, 12);
+    expect(2 * radiiOf(rod!.outer).most).toBeCloseTo(8e-3, 12);
+    expect(flange!.holes).toHaveLength(boltsC!);
+    const middles = flange!.holes.map((h) => [(h.points[0]! + h.points[3]!) / 2, (h.points[1]! + h.points[4]!) / 2]);
+    const [p, q] = middles as [number[], number[]];
+    expect(Math.hypot(p[0]! - q[0]!, p[1]! - q[1]!)).toBeCloseTo(boltCircleC! * Math.sin(Math.PI / boltsC!), 12);
+    for (const b of r.bodies) if (b.turns === 'fixed') expect(b.speed, b.id).toBe(0);
+  });
+
   it('is held together by screws of the standard’s lengths, or by threaded rod', () => {
     const v = active(joint('neck-lift'));
     const tie = (screw: 'M3' | 'M5') => body(made({ ...v, housing: { ...v.housing!, screw } }), 'case/tie').part.name;
@@ -393,6 +411,10 @@ describe('a section', () => {
     expect(at(0.4, 'stage1/sun').rects).toEqual(at(2.9, 'stage1/sun').rects);
     const planet = at(0.4, 'stage1/planet');
     expect(planet.turnedIn).toBe(true);
+    // It stands as far off the axis as on its pin, half above and half below that.
+    const { at: place } = planet.body.places(0)[0]!;
+    const [low, high] = [Math.min(...planet.rects.map((x) => x.u0)), Math.max(...planet.rects.map((x) => x.u1))];
+    expect((low + high) / 2).toBeCloseTo(Math.hypot(place[0], place[1]), 9);
   });
 
   it('leaves nothing out and nothing without a size, for every kind and every variant of the demo', () => {
@@ -446,6 +468,47 @@ describe('what stands in what', () => {
       expect(clashes(made(fitted(v)), CRANKS.slice(0, 4))).toEqual([]);
     },
     120_000,
+  );
+
+  /** Area that a plane through the line's axis cuts of a body, by its surface, mm². */
+  function cutArea(b: Body, crank: number, angle: number): number {
+    const mesh = meshSolid(kernel, b.solid(), 1e-5)!;
+    const own = new kernel.Manifold(
+      new kernel.Mesh({ numProp: 3, vertProperties: mesh.vertices, triVerts: mesh.triangles }),
+    );
+    let area = 0;
+    for (const f of b.places(crank)) {
+      const at = f.at.map((x) => x * 1e3);
+      const placed = own.transform([...f.x, 0, ...f.y, 0, ...f.z, 0, at[0]!, at[1]!, at[2]!, 1]);
+      // The plane is laid flat: turned about the axis until it is upright, then tipped over.
+      const flat = placed.rotate([0, 0, (-angle * 180) / Math.PI]).rotate([90, 0, 0]);
+      area += flat.slice(1e-7).area();
+    }
+    return area;
+  }
+
+  it.each(DEMOS.map((j) => [j.name, active(j)] as const))(
+    'the section of %s cuts of every body what its surface does, at any angle of crank and plane',
+    (_, v) => {
+      const r = made(v);
+      for (const [crank, angle] of [
+        [0, 0],
+        [0.7, 0.4],
+        [2.2, 1.9],
+      ] as const) {
+        const { regions } = sectionOf(r, crank, angle);
+        for (const b of r.bodies) {
+          // Teeth are shown to their tips, and what is turned in stands elsewhere: both on purpose.
+          const region = regions.find((x) => x.body === b);
+          const upright = b.places(0).every((f) => Math.abs(f.z[2]) > 0.5);
+          if (!upright || b.flexes || region?.turnedIn || region?.roots.length) continue;
+          const told = (region?.rects ?? []).reduce((s, x) => s + (x.u1 - x.u0) * (x.z1 - x.z0) * 1e6, 0);
+          const own = cutArea(b, crank, angle);
+          expect(Math.abs(told - own), `${b.id}: ${told} told, ${own} cut`).toBeLessThan(0.02 * own + 0.3);
+        }
+      }
+    },
+    60_000,
   );
 
   it('a shaft that is too thick, a motor that is too long: both are found', () => {

@@ -55,6 +55,23 @@ test('the section is live and to scale: a housing is made, typed, dragged, check
   await expect(page.getByLabel('Stands in')).toHaveValue('own');
 });
 
+test('an empty line has nothing to cut, to look at or to put together, and says so', async ({ page }) => {
+  await openDemo(page, 'Line', 'Neck lift');
+  await page
+    .getByRole('button', { name: /^Remove/ })
+    .first()
+    .click();
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Make/ }).click();
+  const sheets = page.getByRole('navigation', { name: 'Sheets of Make' });
+  await sheets.getByRole('link', { name: 'Section', exact: true }).click();
+  await expect(page.getByText('There is nothing to cut.')).toBeVisible();
+  await expectAccessible(page);
+  await sheets.getByRole('link', { name: 'In space' }).click();
+  await expect(page.getByRole('alert')).toContainText('There is nothing to look at yet');
+  await sheets.getByRole('link', { name: 'Going together' }).click();
+  await expect(page.getByText('There is nothing to put together.')).toBeVisible({ timeout: 30_000 });
+});
+
 test('a line from nothing stands free until a housing is made for it', async ({ page }) => {
   await openDemo(page, 'Make', 'Tide dial');
   await page.getByRole('link', { name: 'Section', exact: true }).click();

@@ -166,6 +166,7 @@ export default function SectionView() {
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
       <div className="flex min-h-0 min-w-0 flex-col px-4 pt-2">
+        {made ? null : <h1 className="text-[15px]">Section</h1>}
         {sheet && !sheet.ok ? (
           <ProblemNote problem={sheet.problem} />
         ) : error ? (

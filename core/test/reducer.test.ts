@@ -228,6 +228,22 @@ describe('a line that stands', () => {
   });
 });
 
+describe('a kind without bodies', () => {
+  it('takes no room, and puts no number out of order', () => {
+    const v = active(joint('body-yaw'));
+    const all = openLine(v.stages, shelf).all;
+    if (!all.ok) throw new Error(all.problem.what);
+    const bare = all.value.map((s, i) =>
+      i === 0 ? Object.assign(Object.create(s) as typeof s, { parts: () => ({ ok: true, value: [] }) as const }) : s,
+    );
+    const r = reducerOf({ ...v, housing: undefined }, bare, shelf);
+    if (!r.ok) throw new Error(r.problem.what);
+    for (const b of r.value.bodies)
+      for (const f of b.places(0.4)) for (const x of f.at) expect(Number.isFinite(x)).toBe(true);
+    expect(r.value.layout.stages[0]!.to - r.value.layout.stages[0]!.from).toBe(0);
+  });
+});
+
 describe('a housing', () => {
   it('leaves the room that is asked between what moves and plates and walls', () => {
     for (const gap of [6e-4, 2e-3]) {

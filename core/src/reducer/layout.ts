@@ -104,9 +104,13 @@ export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<L
     if (i > 0) {
       // Bodies may reach beyond the ports: what stands apart is the bodies.
       const last = placed[i - 1]!;
-      const far = (bodies: readonly Body[], sign: 1 | -1) => Math.max(...bodies.map((b) => reachAlong(b, along, sign)));
-      const behind = far(bodiesOf(i - 1, last.parts, last.frame, last.ratio, last.before), 1);
-      const ahead = far(bodiesOf(i, parts.value, frame, ratio, before), -1);
+      // A kind that gives no bodies takes no room.
+      const far = (bodies: readonly Body[], at: Frame, sign: 1 | -1) =>
+        bodies.length
+          ? Math.max(...bodies.map((b) => reachAlong(b, along, sign)))
+          : sign * (at.at[0] * along[0] + at.at[1] * along[1] + at.at[2] * along[2]);
+      const behind = far(bodiesOf(i - 1, last.parts, last.frame, last.ratio, last.before), last.frame, 1);
+      const ahead = far(bodiesOf(i, parts.value, frame, ratio, before), frame, -1);
       const room = wish.between(i - 1, wish.bought(i - 1));
       const push = behind + ahead + room;
       frame = shifted(frame, [along[0] * push, along[1] * push, along[2] * push]);
@@ -120,7 +124,8 @@ export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<L
   const told = placed.map((s) => ({ ...s, frame: nested(home, s.frame) }));
   const out = told.map((s, index): StandingStage => {
     const bodies = bodiesOf(index, s.parts, s.frame, s.ratio, s.before);
-    return { index, ports: s.ports, frame: s.frame, bodies, ...extentOf(bodies), bought: wish.bought(index) };
+    const extent = bodies.length ? extentOf(bodies) : { from: s.frame.at[2], to: s.frame.at[2] };
+    return { index, ports: s.ports, frame: s.frame, bodies, ...extent, bought: wish.bought(index) };
   });
   const first = told[0];
   return ok({

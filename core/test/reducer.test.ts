@@ -9,6 +9,7 @@ import {
   housingParts,
   inUnits,
   crossings,
+  envelopeOf,
   faceOf,
   materialAlong,
   motionsOf,
@@ -265,6 +266,16 @@ describe('a housing', () => {
       const { regions } = sectionOf(made({ ...v, housing: { ...v.housing!, wall } }));
       const { rects } = regions.find((x) => x.body.id === 'case/wall-1')!;
       for (const x of rects) expect(x.u1 - x.u0).toBeCloseTo(wall, 6);
+    }
+  });
+
+  it('is as wide as its plates are where the plane cuts them, at least', () => {
+    for (const j of DEMOS.slice(0, 3)) {
+      const r = made(active(j));
+      const { regions } = sectionOf(r, 0, 0);
+      const { rects } = regions.find((x) => x.body.id === 'case/cover')!;
+      const wide = Math.max(...rects.map((x) => x.u1)) - Math.min(...rects.map((x) => x.u0));
+      expect(envelopeOf(r)!.across[0]).toBeGreaterThanOrEqual(wide - 3e-6);
     }
   });
 

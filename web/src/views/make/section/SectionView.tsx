@@ -26,7 +26,7 @@ const GRID = 1e-4;
 const rounded = (x: number, least: number, most: number): number =>
   Math.min(most, Math.max(least, Math.round(x / GRID) * GRID));
 
-/** What may be dragged of a housing: its outermost wall, the cover's face, and the room before the cover. */
+/** What may be dragged of a housing: its outermost wall, and the cover’s face where its plates are no thicker than asked. */
 function handlesOf(sheet: SectionSheet, wall: number, plate: number): Handle[] {
   const cover = sheet.plates.at(-1);
   const walls = sheet.regions.filter((r) => /^case\/(wall|post)/.test(r.id)).at(-1);

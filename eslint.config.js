@@ -42,6 +42,7 @@ const LAYERS = [
     'document',
     'review',
     'bench',
+    'schedule',
   ],
 ];
 

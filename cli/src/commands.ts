@@ -57,6 +57,7 @@ export interface Options {
   readonly compensation?: string | undefined;
   readonly rig?: string | undefined;
   readonly joint?: string | undefined;
+  readonly start?: string | undefined;
   readonly kinds?: string | undefined;
   readonly stages?: string | undefined;
   readonly joints?: string | undefined;

@@ -18,7 +18,7 @@ import { openFile, toJson, type Options } from './commands.ts';
 import { chordOf } from './solid.ts';
 
 /** What is to be made: a variant, and how many joints of it. */
-interface Wanted {
+export interface Wanted {
   readonly joint: Joint;
   readonly variant: Variant;
   readonly shelf: Shelf;
@@ -26,7 +26,8 @@ interface Wanted {
   readonly title: string;
 }
 
-function wanted(file: string | undefined, o: Options, example: string): Result<Wanted> {
+/** The variant of a joint file that is meant, and how many joints of it. */
+export function wanted(file: string | undefined, o: Options, example: string): Result<Wanted> {
   if (!file) return refuse('FILE is missing.', 'What is made is a variant of a joint.', `Write ${example}.`);
   const opened = openFile(file, o);
   if (!opened.ok) return opened;

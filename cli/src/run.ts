@@ -2,6 +2,7 @@ import { inUnits, refuse, sayProblem, type Result } from '@gristmill/core';
 import { parseArgs } from 'node:util';
 import { find } from './find.ts';
 import { bill, files } from './make.ts';
+import { schedule } from './schedule.ts';
 import { solid } from './solid.ts';
 import { test } from './test.ts';
 import { analyse, check, desk, motor, outline, stage, toJson, unit, type Options } from './commands.ts';
@@ -14,6 +15,7 @@ const HELP = `gristmill: the computation of Gristmill on the command line
   gristmill solid KIND [PART] --params JSON --format stl|3mf|step --out FILE [--chord "10 um"] [--compensation "50 um"]
   gristmill bill FILE [--variant NAME] [--joints 2] [--format md|csv]  what it is made of, what there is to buy
   gristmill files FILE --out ZIP [--variant NAME] [--joints 2] [--bed "220 mm x 220 mm"]  bill, plates, parts, assembly
+  gristmill schedule FILE [--variant NAME] [--joints 2] [--start 2026-12-01] [--format md|ics]  when what is done
   gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
   gristmill find FILE [--variant NAME] [--kinds "belt, worm"] [--stages 3]  whole lines that do what the brief asks
   gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
@@ -54,6 +56,7 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
         stages: { type: 'string' },
         joints: { type: 'string' },
         bed: { type: 'string' },
+        start: { type: 'string' },
         help: { type: 'boolean', short: 'h', default: false },
       },
     });
@@ -88,6 +91,8 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
         return bill(a, o);
       case 'files':
         return files(a, o);
+      case 'schedule':
+        return schedule(a, o);
       case 'find':
         return find(a, o);
       case 'motor':
@@ -99,7 +104,7 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
       default:
         return refuse(
           `There is no command “${command}”.`,
-          'The commands are analyse, stage, outline, solid, bill, files, desk, find, motor, test, check and unit.',
+          'The commands are analyse, stage, outline, solid, bill, files, schedule, desk, find, motor, test, check and unit.',
           'See gristmill --help.',
         );
     }

@@ -346,8 +346,23 @@ describe('the command line', () => {
     const zip = unzipSync(readFileSync(out));
     expect(Object.keys(zip).sort()).toEqual(told.files);
     expect(JSON.parse(strFromU8(zip['manifest.json']!)).bed).toEqual([250, 210]);
+    expect(strFromU8(zip['assembly.md']!)).toContain('found by taking it apart');
+    // A plan from a given day is the same whenever it is asked for.
+    const plan = (await run('schedule', demo, '--start', '2026-12-01', '--joints', '2')).out;
+    expect(plan).toMatch(/^# Body yaw, variant .*\n\nAll done on 2026-12-\d\d|2027-0/);
+    expect(plan).toContain('## 2026-12-01');
+    expect(plan).toContain('Joint 2: Put together');
+    expect((await run('schedule', demo, '--start', '2026-12-01', '--joints', '2')).out).toBe(plan);
+    expect((await run('schedule', demo, '--format', 'ics')).out).toMatch(/^BEGIN:VCALENDAR/);
+    const told2 = await json('schedule', demo, '--start', '2026-12-01');
+    expect(told2.placed.length).toBeGreaterThan(10);
+    expect(told2.stuck).toEqual([]);
     for (const [args, says] of [
       [['bill', demo, '--joints', '0'], '--joints is not a number of joints'],
+      [['schedule', demo, '--start', '30.2.2027'], '--start is not a day'],
+      [['schedule', demo, '--joints', '21'], 'too many for a plan'],
+      [['schedule', demo, '--format', 'xls'], 'not a format of plans'],
+      [['schedule'], 'FILE is missing'],
       [['bill', demo, '--format', 'pdf'], 'not a format of bills'],
       [['bill'], 'FILE is missing'],
       [['files', demo], '--out is missing'],

@@ -22,6 +22,7 @@ import {
   pointIn,
   readJointFile,
   readRecord,
+  SCREWS,
   repairJoint,
   reducerChecks,
   reducerOf,
@@ -41,6 +42,8 @@ import {
   type Variant,
 } from '../src/index.ts';
 import { radiiOf } from '../src/reducer/reach.ts';
+import { linkSprings, shaftTwist } from '../src/reducer/link-springs.ts';
+import { flangeCarries } from '../src/reducer/strength.ts';
 import { clashesOf, CRANKS } from '../src/reducer/clashes.ts';
 import { meshSolid } from '../src/solid/index.ts';
 import { edgesOf } from '../src/reducer/section.ts';
@@ -327,16 +330,70 @@ describe('a housing', () => {
     const v = active(joint('wing-root'));
     const r = made(v);
     const hub = body(r, 'case/hub-1');
-    const [flange, rod] = hub.solid().prisms;
-    const { boltsC, boltCircleC, boltHole } = v.stages[0]!.params as Record<string, number>;
-    // Two millimetres of metal round every hole; the shaft has the next pulley's bore.
-    expect(2 * radiiOf(flange!.outer).most).toBeCloseTo(boltCircleC! + boltHole! + 4e-3, 12);
+    const [flange, sunk, rod] = hub.solid().prisms;
+    const { boltsC, boltCircleC, plate } = v.stages[0]!.params as Record<string, number>;
+    // Heads of M2.5 are 4.5 mm across and 2.5 high, with 0.6 and 0.2 mm of room; two millimetres of metal are left round
+    // them; the shaft has the next pulley's bore.
+    expect(2 * radiiOf(flange!.outer).most).toBeCloseTo(boltCircleC! + 5.1e-3 + 4e-3, 12);
+    expect(2 * radiiOf(sunk!.holes[0]!).most).toBeCloseTo(boltCircleC! + 5.1e-3, 9);
+    expect(flange!.to).toBeCloseTo(5e-3 - 2.7e-3, 12);
     expect(2 * radiiOf(rod!.outer).most).toBeCloseTo(8e-3, 12);
     expect(flange!.holes).toHaveLength(boltsC!);
     const middles = flange!.holes.map((h) => [(h.points[0]! + h.points[3]!) / 2, (h.points[1]! + h.points[4]!) / 2]);
     const [p, q] = middles as [number[], number[]];
     expect(Math.hypot(p[0]! - q[0]!, p[1]! - q[1]!)).toBeCloseTo(boltCircleC! * Math.sin(Math.PI / boltsC!), 12);
     for (const b of r.bodies) if (b.turns === 'fixed') expect(b.speed, b.id).toBe(0);
+    // Its screws stand in those holes at any turn of the motor, and end within the carrier's plate.
+    const screws = body(r, 'case/screw-hub-1');
+    for (const crank of [0, 1.3, 40]) {
+      const [h] = hub.places(crank);
+      screws.places(crank).forEach((s, i) => {
+        const hole = pointIn(h!, [middles[i]![0]!, middles[i]![1]!, 0]);
+        expect(s.at[0]).toBeCloseTo(hole[0], 9);
+        expect(s.at[1]).toBeCloseTo(hole[1], 9);
+      });
+    }
+    const length = Number(/×([\d.]+)$/.exec(screws.part.name)![1]) / 1e3;
+    expect(length - 2.3e-3).toBeGreaterThanOrEqual(0.8 * 2.5e-3);
+    expect(length - 2.3e-3).toBeLessThanOrEqual(plate! + 1e-9);
+  });
+
+  it('counts the shafts between stages among what gives, each through the ratio that follows', () => {
+    // G·π·d⁴/(32·L) by hand: 81 GPa, 8 mm, 40 mm.
+    expect(shaftTwist(8e-3, 0.04)).toBeCloseTo((8.1e10 * Math.PI * 4.096e-9) / 1.28, 6);
+    const v = active(joint('wing-root'));
+    const j = joint('wing-root');
+    const r = made(v);
+    const [first, second] = linkSprings(r);
+    const [a, b] = r.layout.stages;
+    const face = pointIn(a!.frame, a!.ports.output.at)[2];
+    expect(first).toBeCloseTo(shaftTwist(8e-3, (b!.from + b!.to) / 2 - face), 6);
+    expect(second).toBe(Infinity);
+    const { housing: _, ...bare } = v;
+    const k = (w: Variant) => analyseLine(j, w, shelf).figures.find((f) => f.id === 'stiffness')!.value;
+    const { ratio } = b!.ports ? analyseLine(j, v, shelf).attribution[1]! : { ratio: NaN };
+    expect(1 / k(v)).toBeCloseTo(1 / k(bare) + 1 / (first! * ratio ** 2), 12);
+    expect(k(v)).toBeLessThan(k(bare));
+    const beside = analyseLine(j, v, shelf).beside!;
+    const hold = analyseLine(j, v, shelf).demand.hold;
+    expect(beside.linkWindUp).toBeCloseTo(hold / (first! * ratio ** 2), 12);
+  });
+
+  it('carries the peak by the friction of a flange’s screws, or says where none finds a thread', () => {
+    // Four screws of M3 at 350 N on a radius of 12 mm.
+    expect(flangeCarries(4, SCREWS.M3, 0.012, shelf)).toBeCloseTo(16.8, 9);
+    expect(flangeCarries(3, SCREWS['M2.5'], 0.01, shelf)).toBeCloseTo((3 * 350 * 0.01 * 3.39) / 5.03, 9);
+    const v = active(joint('wing-root'));
+    const checks = (w: Variant) => analyseLine(joint('wing-root'), w, shelf).checks.filter((c) => /flange/.test(c.id));
+    expect(checks(v).map((c) => c.id)).toEqual(['flange-1']);
+    const params = { ...v.stages[0]!.params, boltHole: 2e-3 };
+    const thin = { ...v, stages: [{ ...v.stages[0]!, params }, ...v.stages.slice(1)] };
+    expect(checks(thin).map((c) => [c.id, c.state])).toEqual([['flange-thread-1', 'fails']]);
+    // A plate of 1.5 mm: M2.5×5 behind 2.3 mm of hub would need 2.7.
+    const plate = { ...v.stages[0]!.params, plate: 1.5e-3 };
+    const flat = checks({ ...v, stages: [{ ...v.stages[0]!, params: plate }, ...v.stages.slice(1)] });
+    expect(flat.map((c) => [c.id, c.state])).toEqual([['flange-thread-1', 'fails']]);
+    expect(flat[0]!.limit).toBeCloseTo(2.7e-3, 12);
   });
 
   it('is held together by screws of the standard’s lengths, or by threaded rod', () => {

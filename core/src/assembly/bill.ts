@@ -52,8 +52,12 @@ type Piece = Pick<BillRow, 'name' | 'how' | 'material' | 'note' | 'mass' | 'mone
 };
 
 /** What is printed but has no body here, a pin or a pulley with a bearing seat, is made to its drawing. */
-const howOf = (p: Part): HowMade =>
+export const howOf = (p: Pick<Part, 'solid' | 'made'>): HowMade =>
   p.solid && p.made === 'printed' ? 'printed' : p.solid || p.made === 'printed' ? 'cut' : 'bought';
+
+/** What of an output is bought, bearings and balls, and what is turned to its drawing. */
+export const outputHow = (p: Pick<Part, 'name' | 'stocked'>): HowMade =>
+  p.stocked || p.name.startsWith('Ball') ? 'bought' : 'cut';
 
 /**
  * Parts of what stands round the stages, or the room that a housing of the maker's own must leave free; none where a stage
@@ -175,7 +179,7 @@ export function billOf(variant: Variant, joints: number, shelf: Shelf): Result<B
   }
   for (const p of housingParts(variant, shelf).filter((x) => !x.reference))
     pieces.push({ ...p, at: 'housing', how: howOf(p) });
-  for (const p of outputPieces(variant.output)) pieces.push({ ...p, at: 'output', how: p.stocked ? 'bought' : 'cut' });
+  for (const p of outputPieces(variant.output)) pieces.push({ ...p, at: 'output', how: outputHow(p) });
   const rows = new Map<string, Piece & { at: string; places: string[]; count: number }>();
   for (const p of pieces) {
     const key = JSON.stringify([p.name, p.how, p.material, p.note, p.mass, p.money]);

@@ -56,15 +56,23 @@ function says(
       do: `Screw the motor on from inside with ${many}.`,
       tool: `key ${stated(face.key, 'length', 2)}${reach}, ${tight(face)}`,
     };
+  if (/^case\/screw-hub/.test(unit.body)) {
+    const own = SCREWS[/M[\d.]+/.exec(name)![0] as Screw['id']];
+    return {
+      do: `Screw the hub on its flange with ${many}.`,
+      tool: `key ${stated(own.key, 'length', 2)}${reach}`,
+      caution: 'Into inserts or plastic: snug, no more; a drop of medium thread locker.',
+    };
+  }
   if (unit.body === 'case/tie')
     return {
       do: `Push ${many} through from above.`,
       ...(/^screw/.test(name) && { tool: `key ${stated(screw.key, 'length', 2)}` }),
     };
-  if (unit.body === 'case/washer') return { do: `Put ${many} on ${way === 'up' ? 'below' : 'on top'}.` };
+  if (unit.body === 'case/washer') return { do: `Put ${many} on from ${way === 'up' ? 'below' : 'above'}.` };
   if (unit.body === 'case/nut')
     return {
-      do: `Turn ${many} on ${way === 'up' ? 'below' : 'on top'} and tighten crosswise.`,
+      do: `Turn ${many} on from ${way === 'up' ? 'below' : 'above'} and tighten crosswise.`,
       tool: `spanner ${stated(screw.nut, 'length', 2)}, ${tight(screw)}`,
     };
   if (/^(bearing|roller)/.test(kind) && unit.body.startsWith('case/'))
@@ -74,12 +82,17 @@ function says(
     };
   if (/(^|-)pin(-|$)/.test(kind))
     return { do: `Push ${many} in.`, caution: 'Press, do not hammer; support the plate under the pin.' };
+  const [into, goes] = unit.count === 1 ? ['its place', 'it goes'] : ['their places', 'they go'];
   if (body.flexes)
     return {
-      do: `Bend ${many} into its place${way === 'up' ? ' from below' : ''}; it goes over what stands there by springing.`,
+      do: `Bend ${many} into ${into}${way === 'up' ? ' from below' : ''}; ${goes} over what stands there by springing.`,
     };
-  if (springs) return { do: `Set ${many} in, the belt or spline round it${way === 'up' ? ', from below' : ''}.` };
-  return way === 'down' ? { do: `Lower ${many} into its place.` } : { do: `Bring ${many} up from below.` };
+  if (springs) {
+    const round = reducer.bodies.filter((b) => b.flexes && b.stage === body.stage).map((b) => lower(b.part.name));
+    const what = round.length ? `, the ${round.join(' and the ')} round ${unit.count === 1 ? 'it' : 'them'}` : '';
+    return { do: `Set ${many} in${what}${way === 'up' ? ', from below' : ''}.` };
+  }
+  return way === 'down' ? { do: `Lower ${many} into ${into}.` } : { do: `Bring ${many} up from below.` };
 }
 
 /** Names of bodies in a sentence, three at most. */

@@ -14,6 +14,7 @@ import { stageKind } from '../stage/registry.ts';
 import { inUnits, stated } from '../units/stated.ts';
 import { FINE } from '../gear/profile.ts';
 import { billOf, housingParts, piecesOf } from './bill.ts';
+import { goingTogether, type GoingStep } from './going-together.ts';
 import { laidOut } from './laid-out.ts';
 import type { Footprint } from './plates.ts';
 import { billCsv, billMarkdown } from './write-bill.ts';
@@ -49,6 +50,8 @@ export type NamedFiles = Readonly<Record<string, Uint8Array>>;
 export const zipped = (files: NamedFiles): Uint8Array => zipSync({ ...files });
 
 const MM = 1000;
+/** Share of the time that the order of assembly takes. */
+const ORDER = 0.2;
 
 /** A made part with its mesh, and how many of it all joints take. */
 interface Meshed {
@@ -109,9 +112,22 @@ function platesOf(material: string, file: string, list: readonly Meshed[], wish:
   return ok(files);
 }
 
-/** The order of putting the stages together, as a list to tick off. */
-function assemblyMarkdown(title: string, stages: readonly StageRecord[], shelf: Shelf): string {
+/** The order of putting the line together, and what to mind with each stage, as lists to tick off. */
+function assemblyMarkdown(
+  title: string,
+  stages: readonly StageRecord[],
+  shelf: Shelf,
+  steps?: readonly GoingStep[],
+): string {
   const lines = [`# ${title}`, ''];
+  if (steps) {
+    lines.push('## The whole line, found by taking it apart', '');
+    for (const { do: what, tool, caution } of steps)
+      lines.push(
+        `- [ ] ${inUnits(what)}${tool ? ` (${inUnits(tool)})` : ''}${caution ? ` *${inUnits(caution)}*` : ''}`,
+      );
+    lines.push('');
+  }
   stages.forEach((s, i) => {
     const opened = openStage(s, shelf);
     if (!opened.ok) return;
@@ -151,12 +167,16 @@ export function* lineFiles(
   const files: Record<string, Uint8Array> = {
     'bill.csv': strToU8(billCsv(bill.value)),
     'bill.md': strToU8(billMarkdown(bill.value, title)),
-    'assembly.md': strToU8(assemblyMarkdown(title, variant.stages, shelf)),
   };
+  const order = goingTogether(kernel, variant, shelf);
+  let move = order.next();
+  for (; !move.done; move = order.next()) yield { doing: 'Order of assembly', share: ORDER * move.value.share };
+  const steps = move.value.ok && move.value.value.stuck.length === 0 ? move.value.value.steps : undefined;
+  files['assembly.md'] = strToU8(assemblyMarkdown(title, variant.stages, shelf, steps));
   const meshed: Meshed[] = [];
   for (const [i, one] of made.entries()) {
     const { stage, part } = one;
-    yield { doing: inUnits(part.name), share: i / made.length };
+    yield { doing: inUnits(part.name), share: ORDER + (1 - ORDER) * (i / made.length) };
     const note = inUnits(part.note);
     const curves = compensation === 0 ? part.curves : compensated(kernel, part.curves, compensation, wish.curve / 2);
     const sheet = { title: `${title}, ${placeName(stage)}, ${inUnits(part.name)}`, note, curves };

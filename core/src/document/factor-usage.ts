@@ -15,6 +15,21 @@ const GENERAL: Readonly<Record<string, string>> = {
   'mount.margin': 'motor mounts',
   'clamp.friction': 'housings',
   'clamp.kept': 'housings',
+  'print.layer': 'schedules',
+  'print.speed': 'schedules',
+  'print.change': 'schedules',
+  'print.start': 'schedules',
+  'print.resin': 'schedules',
+  'print.hands': 'schedules',
+  'mill.plastic': 'schedules',
+  'mill.light': 'schedules',
+  'mill.steel': 'schedules',
+  'mill.setup': 'schedules',
+  'mill.piece': 'schedules',
+  'work.step': 'schedules',
+  'work.test': 'schedules',
+  'work.pace': 'schedules',
+  'buy.days': 'schedules',
 };
 
 /** Who reads others of a factor's group: what no candidate was made of (a metal, rollers) is used where they are. */

@@ -70,6 +70,7 @@ export interface Beside {
   /** Of driver and supply, where they are chosen. */
   readonly driveMoney: number;
   readonly shaftWindUp: number;
+  readonly linkWindUp: number;
   readonly shaftMass: number;
   readonly shaftMoney: number;
   readonly aroundMass: number;
@@ -182,6 +183,7 @@ function lineReport(
     motorMoney: motor.price,
     driveMoney: bought,
     shaftWindUp: demand.hold / n.shaftStiffness,
+    linkWindUp: demand.hold / n.linkStiffness,
     shaftMass: n.mass - stageMass - n.aroundMass,
     shaftMoney: n.money - stageMoney - n.aroundMoney,
     aroundMass: n.aroundMass,

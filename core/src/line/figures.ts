@@ -563,6 +563,17 @@ export function lineFigures(
           ...(Number.isFinite(n.shaftStiffness)
             ? [term('k_s', 'output shaft, G·I_p/L', n.shaftStiffness, 'stiffness', 'computed')]
             : []),
+          ...(Number.isFinite(n.linkStiffness)
+            ? [
+                term(
+                  'k_l',
+                  'shafts between stages, seen at the output: 1/Σ 1/(G·I_p/L·D²)',
+                  n.linkStiffness,
+                  'stiffness',
+                  'computed',
+                ),
+              ]
+            : []),
         ],
         source: 'springs in series, referred to the output',
         note: 'With every span taut.',

@@ -65,6 +65,8 @@ export interface LineNumbers {
   readonly inertiaMatch: number;
   /** Stiffness of the output shaft, N·m/rad; Infinity for none. */
   readonly shaftStiffness: number;
+  /** Stiffness of the housing’s shafts between stages, seen at the output, N·m/rad; Infinity for none. */
+  readonly linkStiffness: number;
   /** Time of the brief's widest move at what acceleration and speed allow, s. */
   readonly moveTime: number;
   /** Speed at the output from which a stepper starts and stops without a ramp under the peak, rad/s; NaN for others. */
@@ -426,6 +428,17 @@ const bringsAlike = (a: StageNumbers, b: StageNumbers, spins: boolean): boolean 
     a.maxSpeed === b.maxSpeed &&
     (!spins || (a.inertiaIn === b.inertiaIn && a.inertiaOut === b.inertiaOut)));
 
+/**
+ * Shafts between stages as one spring at the output, N·m/rad: k·D² of each, one after the other.
+ *
+ * @param after ratio that follows each stage
+ */
+function linksAtOutput(springs: readonly number[], after: Float64Array): number {
+  let gives = 0;
+  for (let j = 0; j < springs.length; j++) gives += 1 / (springs[j]! * after[j]! ** 2);
+  return 1 / gives;
+}
+
 function sum(
   variant: Variant,
   demand: Demand,
@@ -465,8 +478,11 @@ function sum(
   );
   const strong = weakest(stages);
   const shaft = outputNumbers(variant.output, demand.meanSpeed, shelf);
-  const stick = heldByFriction(stages, after, demand.friction, shaft.stiffness);
-  const stiffness = 1 / (1 / stiffnessAtOutput(stages) + 1 / shaft.stiffness);
+  // Shafts between stages give as well, each seen through what follows it.
+  const links = around ? linksAtOutput(around.springs, after) : Infinity;
+  const behind = 1 / (1 / shaft.stiffness + 1 / links);
+  const stick = heldByFriction(stages, after, demand.friction, behind);
+  const stiffness = 1 / (1 / stiffnessAtOutput(stages) + 1 / behind);
   const { motorNeeded, spinNeeded, motorRms } = askedOfMotor(stages, demand, spin);
   const brushes = motor.type === 'brushed' && demand.meanSpeed > 0 ? factor(shelf, 'motor.brushes') : Infinity;
   const lives = shortest(stages, shaft.life, brushes);
@@ -501,8 +517,9 @@ function sum(
     efficiency: arriving(stages, demand.peak, size),
     stiffness,
     shaftStiffness: shaft.stiffness,
-    windUpHold: windUpHold + demand.hold / shaft.stiffness,
-    windUpPeak: windUpPeak + demand.peak / shaft.stiffness,
+    linkStiffness: links,
+    windUpHold: windUpHold + demand.hold / behind,
+    windUpPeak: windUpPeak + demand.peak / behind,
     turnBack: back.torque,
     holder: back.holder,
     inertiaLine,

@@ -1,4 +1,5 @@
 export * from './gcd.ts';
+export * from './hash.ts';
 export * from './random.ts';
 export * from './root.ts';
 export * from './springs.ts';

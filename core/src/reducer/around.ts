@@ -4,6 +4,7 @@ import { recorded, type Reads } from '../shop/reads.ts';
 import { withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Stage } from '../stage/contract.ts';
 import { reducerOf, type Reducer, type ReducerVariant } from './reducer.ts';
+import { linkSprings } from './link-springs.ts';
 import { filledShare } from './weight.ts';
 
 /** What a housing adds to a line, and what the whole takes up. */
@@ -15,6 +16,8 @@ export interface Around {
   /** Longest side across the output's axis, and length along it from the motor's end to the cover, m. */
   readonly size: number;
   readonly length: number;
+  /** Stiffness of the shaft behind each stage of the line, N·m/rad; Infinity where the housing has none there. */
+  readonly springs: readonly number[];
   /** What of the shop it came from. */
   readonly reads: Reads;
 }
@@ -26,7 +29,14 @@ export function aroundOf(variant: ReducerVariant, stages: readonly Stage[], shel
   if (!made.ok || !made.value.housing) return undefined;
   const reducer = made.value;
   const { from, to, across } = envelopeOf(reducer)!;
-  return { reducer, ...weighed(reducer, shelf), size: Math.max(...across), length: to - from, reads };
+  return {
+    reducer,
+    ...weighed(reducer, shelf),
+    size: Math.max(...across),
+    length: to - from,
+    springs: linkSprings(reducer),
+    reads,
+  };
 }
 
 /** What a housing's parts weigh and cost together, kg and money. */

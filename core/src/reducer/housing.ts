@@ -1,7 +1,7 @@
 import { bumpedHull, hullArcs, type Bump, type HullArc, type Round } from '../shape/hull.ts';
 import { SCREWS } from '../shop/fasteners.ts';
 import { sweptBy, type Body } from './body.ts';
-import { linkBody, outputShaft, type ShaftRun } from './link-bodies.ts';
+import { hubScrews, linkBody, outputShaft, type ShaftRun } from './link-bodies.ts';
 import { motorRounds } from './motor-body.ts';
 import { EDGE, PITCH } from './plan.ts';
 import { plateBodies, platesOf, type Shared } from './plates.ts';
@@ -96,7 +96,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
         ];
       }),
       ...bearingBodies(w, seats, plates),
-      ...stages.flatMap((_, k) => linkBody(w, k, plates) ?? []),
+      ...stages.flatMap((_, k) => [linkBody(w, k, plates) ?? [], hubScrews(w, k) ?? []].flat()),
       ...(own.body ? [own.body] : []),
       ...tieBodies(w, centres, bottom, top),
       ...(plan.direct ? [motorScrews(w, plates[0]!)] : []),

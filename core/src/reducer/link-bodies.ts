@@ -1,12 +1,15 @@
+import { intoHole, screwMass, SCREWS, type Screw } from '../shop/fasteners.ts';
 import { circle } from '../shape/outline.ts';
 import { prism, solidVolume, type Solid } from '../shape/solid.ts';
 import type { Body } from './body.ts';
 import { at, bodyOf, size, STEEL, type Weighed } from './drawn.ts';
 import { pointIn } from './frame.ts';
 import type { StandingStage } from './layout.ts';
-import { EDGE, HUB, LIP } from './plan.ts';
+import { EDGE, HEAD_ROOM, HUB, LIP } from './plan.ts';
+import type { Link } from './shafts.ts';
 import type { Plate } from './seats.ts';
 import { outAxis, type Setting } from './setting.ts';
+import { screwSolid } from './ties.ts';
 
 /** How far a shaft stands out of the cover where its length is not given, m. */
 const STUB = 0.015;
@@ -70,26 +73,33 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
     );
   }
   const f = link.flange;
-  const across = f ? f.circle + f.hole + 2 * EDGE : link.diameter + 2 * HUB_WALL;
-  const bolts = Array.from({ length: f?.screws ?? 0 }, (_, n) => {
-    const a = (2 * Math.PI * n) / f!.screws;
-    return circle((f!.circle / 2) * Math.cos(a), (f!.circle / 2) * Math.sin(a), f!.hole / 2);
-  });
+  const held = f && flangeScrew(f);
+  const across = f
+    ? f.circle + Math.max(f.hole, held ? headHole(held.screw) : 0) + 2 * EDGE
+    : link.diameter + 2 * HUB_WALL;
+  const round = (d: number) => (f ? flangePlaces(f).map(([x0, y0]) => circle(x0, y0, d / 2)) : []);
+  const bolts = round(f?.hole ?? 0);
   const bored = isLast ? [circle(0, 0, output!.shaftDiameter / 2)] : [];
   const solid: Solid = {
     prisms: [
-      prism(circle(0, 0, across / 2), 0, HUB, [...bolts, ...bored]),
+      // Heads are sunk: there is no more room than the gap before the next plate.
+      ...(held
+        ? [
+            prism(circle(0, 0, across / 2), 0, HUB - held.sunk, [...bolts, ...bored]),
+            prism(circle(0, 0, across / 2), HUB - held.sunk, HUB, [...round(headHole(held.screw)), ...bored]),
+          ]
+        : [prism(circle(0, 0, across / 2), 0, HUB, [...bolts, ...bored])]),
       ...(isLast ? [] : [prism(circle(0, 0, link.diameter / 2), HUB, upper - lower)]),
     ],
   };
-  const held = f ? `, ${f.screws} screws on ⌀ ${size(f.circle)}` : ', bonded';
+  const how = f ? `, ${f.screws} screws on ⌀ ${size(f.circle)}` : ', bonded';
   return bodyOf(
     {
       ...common,
       id: `hub-${k + 1}`,
       name: isLast ? 'Hub' : 'Flanged shaft',
       note:
-        `flange ⌀ ${size(across)}, ${size(HUB)} thick${held}; ` +
+        `flange ⌀ ${size(across)}, ${size(HUB)} thick${how}; ` +
         (isLast
           ? `bored ${size(output!.shaftDiameter)}`
           : `shaft ⌀ ${size(link.diameter)}, ${size(upper - lower)} over all`),
@@ -97,6 +107,80 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
     },
     turned(solid),
   );
+}
+
+type Flange = NonNullable<Link['flange']>;
+
+/** Centres of a flange’s screws about its axis, m. */
+const flangePlaces = (f: Flange): readonly (readonly [number, number])[] =>
+  Array.from({ length: f.screws }, (_, n) => {
+    const a = (2 * Math.PI * n) / f.screws;
+    return [(f.circle / 2) * Math.cos(a), (f.circle / 2) * Math.sin(a)] as const;
+  });
+
+/** Across a sunk head, m. */
+const headHole = (s: Screw): number => s.head + HEAD_ROOM[0];
+/** Least that is left of a hub under a sunk head, m. */
+const UNDER = 1.5e-3;
+
+/** What holds a hub on a flange: the screw that its holes take, how deep its head is sunk, how long it is. */
+export interface FlangeScrew {
+  readonly screw: Screw;
+  /** m */
+  readonly sunk: number;
+  /** m; undefined where no standard screw finds enough thread in the flange. */
+  readonly length: number | undefined;
+}
+
+/** The largest screw that goes through a flange’s holes and whose head sinks into a hub; undefined where none does. */
+export function flangeScrew(f: Flange): FlangeScrew | undefined {
+  const screw = Object.values(SCREWS).findLast(
+    (s) => s.hole <= f.hole + 1e-6 && HUB - s.headHeight - HEAD_ROOM[1] >= UNDER,
+  );
+  if (!screw) return undefined;
+  const sunk = screw.headHeight + HEAD_ROOM[1];
+  return { screw, sunk, length: intoHole(screw, HUB - sunk, f.deep) };
+}
+
+/** The screws of a hub on its flange; none where it is bonded. */
+export function hubScrews(w: Setting, k: number): Body | undefined {
+  const { plan, stages, output, step } = w;
+  const link = plan.links[k]!;
+  const isLast = k === stages.length - 1;
+  const held = link.hub && link.flange && !(isLast && !output) ? flangeScrew(link.flange) : undefined;
+  if (!held) return undefined;
+  const { screw: s, sunk } = held;
+  const long = held.length ?? s.lengths[0]!;
+  const [x, y] = outAxis(stages[k]!);
+  const z = faceOfOutput(stages[k]!) + HUB - sunk;
+  const speed = speedAfter(stages[k]!);
+  const still = bodyOf(
+    {
+      id: `screw-hub-${k + 1}`,
+      name: `Screw ISO 4762 ${s.id}×${Math.round(long * 1e4) / 10}`,
+      note: `holds the hub on the flange, in inserts or a tapped thread; key ${size(s.key)}`,
+      solid: screwSolid(s, long),
+      frames: flangePlaces(link.flange!).map(([dx, dy]) => at(x + dx, y + dy, z)),
+      apart: (2 * k + 1.1) * step,
+      // It is in its thread there.
+      joins: keyedTo(stages[k]!, undefined),
+    },
+    { made: 'bought', material: STEEL.name, mass: screwMass(s, long), money: s.price },
+  );
+  // They go round with the flange.
+  return {
+    ...still,
+    turns: 'output',
+    speed,
+    places: (crank) => {
+      const [c, q] = [Math.cos(crank * speed), Math.sin(crank * speed)];
+      return flangePlaces(link.flange!).map(([dx, dy]) => ({
+        ...at(x + c * dx - q * dy, y + q * dx + c * dy, z),
+        x: [c, q, 0],
+        y: [-q, c, 0],
+      }));
+    },
+  };
 }
 
 /** Where the output's shaft runs, and how far it must reach, m. */

@@ -4,7 +4,10 @@ import { preload, SCREWS, type Screw } from '../shop/fasteners.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
+import { flangeScrew } from './link-bodies.ts';
+import { hasHub, HUB } from './plan.ts';
 import type { HeldRing } from './rings.ts';
+import type { Link } from './shafts.ts';
 
 /** Yield of ground silver steel, Pa; share of it that a key, a flat or a set screw leaves; shear against tension (von Mises). */
 const [YIELD, NOTCHED, SHEAR] = [450e6, 0.75, 1 / Math.sqrt(3)];
@@ -26,6 +29,15 @@ export const shaftCarries = (diameter: number): number => (YIELD * SHEAR * NOTCH
  * @example clampCarries(3000, 0.03, 0.2) // 18
  */
 export const clampCarries = (force: number, radius: number, friction: number): number => friction * force * radius;
+
+/**
+ * Torque that a screwed flange carries by friction, N·m: so much a screw, by its stress area against an M3’s.
+ *
+ * @param radius of the screws’ circle, m
+ * @example flangeCarries(4, SCREWS.M3, 0.012, shelf) // 16.8
+ */
+export const flangeCarries = (screws: number, screw: Screw, radius: number, shelf: Shelf): number =>
+  screws * factor(shelf, 'hold.bolt') * (screw.area / SCREWS.M3.area) * radius;
 
 /** Force that the screws of a housing keep on what they clamp, N. */
 function clampForce(screw: Screw, count: number, { housing }: ReducerVariant, shelf: Shelf): number {
@@ -59,6 +71,7 @@ export function strengthChecks(
   const { screw, screws } = { screw: SCREWS[variant.housing!.screw], screws: housing.screws.length };
   plan.links.forEach((link, k) => {
     const isLast = k + 1 === plan.links.length;
+    if (hasHub(plan, variant, k) && link.flange) list.push(...flanged(link, carries[link.stage]!.output));
     if (isLast && (variant.output || link.hub)) return;
     const limit = shaftCarries(link.diameter);
     list.push(
@@ -80,6 +93,56 @@ export function strengthChecks(
     list.push(ring.shelf && ring.clamp ? clamped(ring, held, name) : loose(ring, name));
   }
   return list;
+
+  function flanged({ flange, stage }: Link, torque: number): Check[] {
+    const held = flangeScrew(flange!);
+    const common = { name: `Screws of the hub on stage ${stage + 1}`, group: 'strength' };
+    if (!held)
+      return [
+        check({
+          ...common,
+          id: `flange-thread-${stage + 1}`,
+          name: `${common.name} go through its flange`,
+          figure: flange!.hole,
+          limit: SCREWS.M2.hole,
+          sense: 'min',
+          quantity: 'length',
+          near: 0,
+          why: 'No standard screw is so thin.',
+          advice: 'Give the stage’s flange holes of 2.4 to 4 mm.',
+        }),
+      ];
+    if (held.length === undefined) {
+      const { screw, sunk } = held;
+      const bites = screw.lengths.find((l) => l >= HUB - sunk + 0.8 * screw.d) ?? Infinity;
+      return [
+        check({
+          ...common,
+          id: `flange-thread-${stage + 1}`,
+          name: `${common.name} find thread enough`,
+          figure: flange!.deep,
+          limit: bites - (HUB - sunk),
+          sense: 'min',
+          quantity: 'length',
+          why: `The shortest standard screw of ${screw.id} that bites by 0.8 of its diameter comes out behind the plate.`,
+          advice: 'Give the stage’s plate more thickness.',
+        }),
+      ];
+    }
+    return [
+      check({
+        ...common,
+        id: `flange-${stage + 1}`,
+        name: `${common.name} carry the peak`,
+        figure: torque,
+        limit: flangeCarries(flange!.screws, held.screw, flange!.circle / 2, shelf),
+        sense: 'max',
+        quantity: 'torque',
+        why: 'They press hub and flange together, and friction carries the torque; where it slips, screws wear their holes.',
+        advice: 'Take more screws or a larger circle in the stage, or bond the hub as well.',
+      }),
+    ];
+  }
 
   function clamped(ring: HeldRing, held: number, name: string): Check {
     const radius = (ring.radius + Math.max(ring.before, ring.behind)) / 2;

@@ -18,7 +18,7 @@ const WASHER = 0.02;
 const mm = (x: number): number => Math.round(x * 1e4) / 10;
 
 /** A screw with its head above z = 0 and its thread below. */
-const screwSolid = (s: Screw, length: number): Solid => ({
+export const screwSolid = (s: Screw, length: number): Solid => ({
   prisms: [prism(circle(0, 0, s.d / 2), -length, 0), prism(circle(0, 0, s.head / 2), 0, s.headHeight)],
 });
 

@@ -13,6 +13,7 @@ import {
 import { housingSchema } from './housing-schema.ts';
 import { driverSchema, motorSchema } from './motor-schema.ts';
 import { moment } from './moment.ts';
+import { planSchema } from './plan-schema.ts';
 import { quantity, wholeNumber } from './quantity-schema.ts';
 import { testSchema } from './test-schema.ts';
 
@@ -189,6 +190,7 @@ export const buildSchema = v.looseObject({
     ),
     v.description('Steps of putting it together: when each was done, and what came out otherwise'),
   ),
+  plan: v.pipe(v.optional(planSchema), v.description('When it is to be made; not planned where left out')),
   design: v.pipe(
     v.optional(v.pipe(v.string(), v.regex(/^[0-9a-f]{16}$/, 'must be sixteen hexadecimal digits'))),
     v.description('Mark of the variant’s design when it was built; what is found of it counts while that is the same'),
@@ -245,6 +247,7 @@ export type Variant = v.InferOutput<typeof variantSchema>;
 export type StageRecord = v.InferOutput<typeof stageSchema>;
 export type Build = v.InferOutput<typeof buildSchema>;
 export type { BenchTest } from './test-schema.ts';
+export type { BuildPlan, TaskRecord } from './plan-schema.ts';
 export { SCREW_IDS, type ScrewId } from './housing-schema.ts';
 export { TEST_KIND_IDS } from './test-schema.ts';
 export { LIMIT_IDS } from './brief-schema.ts';

@@ -41,3 +41,9 @@ export const moment = v.pipe(
   v.string('must be text'),
   v.check(isMoment, 'must be a date such as 2026-11-27, as ISO 8601 writes it'),
 );
+
+/** A day in a file, without a time. */
+export const day = v.pipe(
+  v.string('must be text'),
+  v.check((text) => text.length === 10 && isMoment(text), 'must be a day such as 2026-11-27, as ISO 8601 writes it'),
+);

@@ -230,8 +230,8 @@ export interface Port {
   readonly along: 'z' | 'x';
   /** Diameter of the shaft that goes in there, or of the shaft that comes out, m; 0 where a flange takes its place. */
   readonly shaft: number;
-  /** Screws of a flange, where it has any: how many, on which circle, of which hole, m. */
-  readonly flange?: { readonly screws: number; readonly circle: number; readonly hole: number };
+  /** Screws of a flange, where it has any: how many, on which circle, of which hole, through how much, m. */
+  readonly flange?: { readonly screws: number; readonly circle: number; readonly hole: number; readonly deep: number };
   /** The stage has counted the price of a pair of bearings for the shaft there. */
   readonly pairPaid?: boolean;
   /** How far it must be moved towards the other port and back, to put it together or to tension it, m. */
@@ -287,6 +287,8 @@ export interface Part {
 export interface AssemblyStep {
   readonly do: string;
   readonly caution?: string;
+  /** Time it must stand afterwards, s. */
+  readonly rests?: number;
 }
 
 /** A table of alternatives a kind lays out beside its form: stocked sizes, sections, tooth counts that fit. */

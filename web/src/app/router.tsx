@@ -21,6 +21,7 @@ const WhatIfView = view(() => import('../views/line/WhatIfView.tsx'));
 const CompareView = view(() => import('../views/line/CompareView.tsx'));
 const StageView = view(() => import('../views/stage/StageView.tsx'));
 const MakeFrame = view(() => import('../views/make/MakeFrame.tsx'));
+const ScheduleView = view(() => import('../views/make/schedule/ScheduleView.tsx'));
 const TogetherView = view(() => import('../views/make/together/TogetherView.tsx'));
 const LineSpaceView = view(() => import('../views/make/space/LineSpaceView.tsx'));
 const SectionView = view(() => import('../views/make/section/SectionView.tsx'));
@@ -76,6 +77,7 @@ export const router = createBrowserRouter([
                   { path: 'section', element: wait(<SectionView />) },
                   { path: 'space', element: wait(<LineSpaceView />) },
                   { path: 'together', element: wait(<TogetherView />) },
+                  { path: 'schedule', element: wait(<ScheduleView />) },
                 ],
               },
               { path: 'bench', element: wait(<BenchView />) },

@@ -1,5 +1,6 @@
-import type { BodyOf, Motion, Outline, Result, ShopEdits, Turning, Variant } from '@gristmill/core';
+import type { BodyOf, Build, BuildPlan, Motion, Outline, Result, ShopEdits, Turning, Variant } from '@gristmill/core';
 import type { GoingTogether } from '@gristmill/core/assembly/going-together';
+import type { Learnt, PlanInput, Schedule } from '@gristmill/core/schedule/index';
 import type { Clash } from '@gristmill/core/reducer/clashes';
 import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/line-files';
 
@@ -54,7 +55,40 @@ export interface LineWish {
   readonly chordError: number;
 }
 
+/** A build that is to be laid out in time. */
+export interface ScheduleWish extends Omit<LineWish, 'chordError'> {
+  readonly build: Pick<Build, 'assembly'>;
+  readonly plan: BuildPlan;
+  /** What the bench still has to do with it. */
+  readonly bench: Pick<PlanInput, 'tests' | 'running'>;
+  /** By the clock on the wall, s, and minutes that it is ahead of universal time. */
+  readonly now: number;
+  readonly offset: number;
+}
+
+/** A build in time, with what its times have taught, and why no order of its steps is known where none is. */
+export interface ScheduleMade {
+  readonly schedule: Schedule;
+  readonly learnt: readonly Learnt[];
+  readonly unordered?: string;
+}
+
+/** Pieces that one print makes, by part with its shape, as a plan has them. */
+export interface PlateWish extends Omit<LineWish, 'chordError'> {
+  readonly title: string;
+  readonly made: Readonly<Record<string, number>>;
+  readonly bed: readonly [number, number];
+  readonly gap: number;
+  /** Largest distance of a surface from the exact one, and how far contours are moved into the material, m. */
+  readonly chordError: number;
+  readonly compensation: number;
+}
+
 export interface SolidApi {
+  /** A build laid out in time. */
+  schedule(wish: ScheduleWish, onProgress: (share: number) => void): Promise<Result<ScheduleMade>>;
+  /** One plate of a plan as 3MF. */
+  plate(wish: PlateWish, onProgress: (share: number) => void): Promise<Result<Uint8Array>>;
   /** Every body of a line, told of as they are made. */
   line(wish: LineWish, onProgress: (share: number) => void): Promise<Result<readonly LineBody[]>>;
   /** The order of putting a line together. */

@@ -2,7 +2,17 @@ import { proxy } from 'comlink';
 import type { Result, ShopEdits } from '@gristmill/core';
 import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/line-files';
 import { WorkerPool, workerOf } from './pool.ts';
-import type { BodyWish, LineBody, LineWish, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
+import type {
+  BodyWish,
+  LineBody,
+  LineWish,
+  PartMesh,
+  PlateWish,
+  ScheduleMade,
+  ScheduleWish,
+  SolidApi,
+  SolidWish,
+} from './solid-api.ts';
 
 const poolOf = (start: () => Worker) => new WorkerPool<SolidApi>(() => workerOf<SolidApi>(start()), 1);
 
@@ -66,3 +76,17 @@ export const lineClashes = (
 
 export const partMeshes = (wish: BodyWish, signal: AbortSignal): Promise<Result<readonly PartMesh[]>> =>
   meshed.run((api) => api.meshes(wish), { signal, heavy: true });
+
+/** A build laid out in time. */
+export const lineSchedule = (
+  wish: ScheduleWish,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Result<ScheduleMade>> => meshed.run((api) => api.schedule(wish, proxy(onProgress)), { signal, heavy: true });
+
+/** One plate of a plan as 3MF. */
+export const planPlate = (
+  wish: PlateWish,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Result<Uint8Array>> => meshed.run((api) => api.plate(wish, proxy(onProgress)), { signal, heavy: true });

@@ -17,6 +17,11 @@ import { clashesOf, CRANKS } from '@gristmill/core/reducer/clashes';
 import { goingTogether } from '@gristmill/core/assembly/going-together';
 import { onOnePlate } from '@gristmill/core/assembly/laid-out';
 import { lineFiles, zipped } from '@gristmill/core/assembly/line-files';
+import { learntTimes, scheduleOf, stretchesOf, type Pieces } from '@gristmill/core/schedule/index';
+import type { BodyMeasures } from '@gristmill/core/schedule/measures';
+import { jointPieces } from '@gristmill/core/schedule/pieces';
+import { plateFile } from '@gristmill/core/schedule/plate-file';
+import type { GoingTogether } from '@gristmill/core/assembly/going-together';
 import {
   compensated,
   meshSolid,
@@ -30,7 +35,8 @@ import { registerKinds } from '@gristmill/core/stage/catalogue';
 import { expose } from 'comlink';
 import kernelUrl from 'manifold-3d/manifold.wasm?url';
 import Kernel, { type ManifoldToplevel } from 'manifold-3d';
-import type { BodyWish, LineBody, PartMesh, SolidApi, SolidWish } from './solid-api.ts';
+import { Kept } from './kept.ts';
+import type { BodyWish, LineBody, PartMesh, ScheduleWish, SolidApi, SolidWish } from './solid-api.ts';
 
 registerKinds();
 let kernel: Promise<ManifoldToplevel> | undefined;
@@ -93,7 +99,65 @@ function surfaceOf(k: ManifoldToplevel, body: Body, chordError: number): Triangl
   return made;
 }
 
+/** Runs what goes on step by step, with word of how far it is; word of a stop gets through between steps. */
+async function stepwise<T>(steps: Generator<number, T>, onProgress: (share: number) => void): Promise<T> {
+  let step = steps.next();
+  for (; !step.done; step = steps.next()) {
+    onProgress(step.value);
+    await new Promise((next) => setTimeout(next));
+  }
+  return step.value;
+}
+
+function* shares<P extends { readonly share: number }, T>(steps: Generator<P, T>): Generator<number, T> {
+  let step = steps.next();
+  for (; !step.done; step = steps.next()) yield step.value.share;
+  return step.value;
+}
+
+/** What a plan is made of, kept while its design is the same: a tick or a day off moves only times. */
+const planned = new Kept<{ pieces: Result<Pieces>; order: Result<GoingTogether> }>(6);
+const measures = new Map<string, BodyMeasures>();
+
+async function plannedOf(wish: ScheduleWish, shelf: Shelf, onProgress: (share: number) => void) {
+  const { motor, driver, mount, output, housing, stages } = wish.variant;
+  const key = JSON.stringify([motor, driver, mount, output, housing, stages, wish.shop, wish.plan.joints]);
+  const had = planned.get(key);
+  if (had) return had;
+  const k = await loaded();
+  const pieces = await stepwise(jointPieces(k, wish.variant, wish.plan.joints, shelf, measures), (x) =>
+    onProgress(x / 2),
+  );
+  const order = await stepwise(shares(goingTogether(k, wish.variant, shelf, open)), (x) => onProgress((1 + x) / 2));
+  const made = { pieces, order };
+  planned.set(key, made);
+  return made;
+}
+
 const api: Omit<SolidApi, 'assembly'> = {
+  schedule: async (wish, onProgress) => {
+    const shelf = makeShelf(wish.shop);
+    const { pieces, order } = await plannedOf(wish, shelf, onProgress);
+    if (!pieces.ok) return pieces;
+    const { variant, plan, bench, build, now, offset } = wish;
+    const found = order.ok && order.value.stuck.length === 0 ? order.value.steps : undefined;
+    const lists = variant.stages.map((s) => {
+      const opened = open(s, shelf);
+      return opened.ok ? opened.value.assembly() : [];
+    });
+    const stretches = stretchesOf(variant, build, found, lists, pieces.value, offset);
+    const input = { pieces: pieces.value, stretches, ...bench };
+    return {
+      ok: true,
+      value: {
+        schedule: scheduleOf(input, plan, shelf, now),
+        learnt: learntTimes(plan, shelf),
+        ...(!found && { unordered: order.ok ? order.value.stuck[0]! : order.problem.what }),
+      },
+    };
+  },
+  plate: async ({ variant, shop, ...ask }, onProgress) =>
+    stepwise(plateFile(await loaded(), variant, ask, makeShelf(shop)), onProgress),
   line: async (wish, onProgress) => {
     const bodies = bodiesOfLine(wish.variant, makeShelf(wish.shop));
     if (!bodies.ok) return bodies;
@@ -119,23 +183,13 @@ const api: Omit<SolidApi, 'assembly'> = {
   },
   order: async (wish, onProgress) => {
     const looking = goingTogether(await loaded(), wish.variant, makeShelf(wish.shop), open);
-    let step = looking.next();
-    for (; !step.done; step = looking.next()) {
-      onProgress(step.value.share);
-      await new Promise((next) => setTimeout(next));
-    }
-    return step.value;
+    return stepwise(shares(looking), onProgress);
   },
   clashes: async (wish, onProgress) => {
     const bodies = bodiesOfLine(wish.variant, makeShelf(wish.shop));
     if (!bodies.ok) return bodies;
     const looking = clashesOf(await loaded(), bodies.value, CRANKS);
-    let step = looking.next();
-    for (; !step.done; step = looking.next()) {
-      onProgress(step.value.share);
-      await new Promise((next) => setTimeout(next));
-    }
-    return { ok: true, value: step.value };
+    return { ok: true, value: await stepwise(shares(looking), onProgress) };
   },
   file: async (wish: SolidWish, onProgress): Promise<Result<Uint8Array>> => {
     const meshes: (NamedMesh & { count: number })[] = [];

@@ -14,6 +14,8 @@ import { FLANGES, HUB, HUB_WALL } from './weight.ts';
 
 /** Thickness of a printed pulley's flanges, m. */
 const FLANGE = 1e-3;
+/** Time until an adhesive bears its load at room temperature, s: two-part epoxies. */
+const CURE = 24 * 3600;
 
 /** A bought pulley with its flanges, and its hub on the one side or the other. */
 function boughtPulley(profile: Outline, flange: number, bore: number, width: number, hub: 1 | -1): Prism[] {
@@ -188,7 +190,9 @@ export function beltAssembly(p: BeltParams): readonly AssemblyStep[] {
         p.hold2 === 'glue' || p.hold1 === 'glue'
           ? 'Bond the pulleys to their shafts and let them cure.'
           : 'Fasten the pulleys to their shafts.',
-      ...(p.hold2 === 'glue' || p.hold1 === 'glue' ? { caution: 'Gloves and fresh air for the adhesive.' } : {}),
+      ...(p.hold2 === 'glue' || p.hold1 === 'glue'
+        ? { caution: 'Gloves and fresh air for the adhesive.', rests: CURE }
+        : {}),
     },
     {
       do:

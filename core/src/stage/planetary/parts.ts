@@ -228,7 +228,7 @@ export function planetaryPorts(p: PlanetaryParams): Ports {
       along: 'z',
       shaft: shaft(role.output),
       ...(role.output === 'carrier' &&
-        p.boltsC > 0 && { flange: { screws: p.boltsC, circle: p.boltCircleC, hole: p.boltHole } }),
+        p.boltsC > 0 && { flange: { screws: p.boltsC, circle: p.boltCircleC, hole: p.boltHole, deep: p.plate } }),
     },
   };
 }

@@ -24,6 +24,7 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       value: a[key],
     }));
   const shaft = (value: number): SharePart[] => (value > 0 ? [{ name: 'Output shaft', value }] : []);
+  const between = (value: number): SharePart[] => (value > 0 ? [{ name: 'Shafts between stages', value }] : []);
   const housing = (value: number): SharePart[] => (value > 0 ? [{ name: 'Housing, shafts, screws', value }] : []);
   return [
     { id: 'play', name: 'Play, likely of each', quantity: 'smallAngle', figure: 'play', parts: stages('play') },
@@ -32,7 +33,7 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       name: 'Wind-up, holding',
       quantity: 'smallAngle',
       figure: 'windUp',
-      parts: [...stages('windUp'), ...shaft(b.shaftWindUp)],
+      parts: [...stages('windUp'), ...between(b.linkWindUp), ...shaft(b.shaftWindUp)],
     },
     { id: 'loss', name: 'Torque lost at the peak', quantity: 'torque', figure: 'efficiency', parts: stages('loss') },
     {

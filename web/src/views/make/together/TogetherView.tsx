@@ -134,9 +134,9 @@ export default function TogetherView() {
   const view = sheet?.ok && steps.length ? upTo(sheet.value, there) : undefined;
   const done = steps.filter((s) => build?.assembly?.[s.id]?.done).length;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] print:block print:h-auto">
       <div
-        className="min-h-0 overflow-y-auto px-5 pt-3"
+        className="min-h-0 overflow-y-auto px-5 pt-3 print:overflow-visible"
         tabIndex={0}
         role="region"
         aria-label="Steps of putting it together"

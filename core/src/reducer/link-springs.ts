@@ -1,0 +1,30 @@
+import { pointIn } from './frame.ts';
+import type { Reducer } from './reducer.ts';
+
+/** Shear modulus of steel, Pa. */
+const SHEAR_STEEL = 8.1e10;
+
+/**
+ * Torsional stiffness of a round bar, N·m/rad: G·π·d⁴/(32·L).
+ *
+ * @param diameter m
+ * @param length that twists, m; 0 gives Infinity
+ * @example shaftTwist(0.008, 0.04).toFixed(1) // '814.3'
+ */
+export const shaftTwist = (diameter: number, length: number): number =>
+  length > 0 ? (SHEAR_STEEL * Math.PI * diameter ** 4) / (32 * length) : Infinity;
+
+/**
+ * How stiff the shafts of the housing are that carry power from one stage to the next, N·m/rad, one number a stage of the
+ * line; Infinity where none does. Each twists from the middle of the stage behind it, or from the flange its hub is on, to
+ * the middle of the next.
+ */
+export function linkSprings({ plan, layout }: Pick<Reducer, 'plan' | 'layout'>): readonly number[] {
+  const out = layout.stages.map(() => Infinity);
+  plan?.links.slice(0, -1).forEach((link, k) => {
+    const [before, after] = [layout.stages[plan.first + k]!, layout.stages[plan.first + k + 1]!];
+    const from = link.hub ? pointIn(before.frame, before.ports.output.at)[2] : (before.from + before.to) / 2;
+    out[plan.first + k] = shaftTwist(link.diameter, (after.from + after.to) / 2 - from);
+  });
+  return out;
+}

@@ -1,0 +1,10 @@
+export { benchToDo } from './bench-to-do.ts';
+export { learnt, learntTimes, type Learnt } from './learning.ts';
+export { layOutTasks, type Placed, type Planned } from './lay-out.ts';
+export { heldUpBy, scheduleOf, type Late, type Schedule } from './plan.ts';
+export type { Pieces } from './pieces.ts';
+export { stretchesOf } from './stretches.ts';
+export type { Task, TaskKind } from './task.ts';
+export { tasksOf, type PlanInput, type Running, type Stretch, type TestToDo } from './tasks.ts';
+export { usualPlan } from './usual-plan.ts';
+export * from './wall-clock.ts';

@@ -45,61 +45,152 @@ const matrix = (f: Frame): Parameters<Manifold['transform']>[0] => [
   1,
 ];
 
-const together = (a: Manifold, b: Manifold): boolean => {
+/** Whether the boxes round two pieces are nearer to each other than so much, mm. */
+const together = (a: Manifold, b: Manifold, by: number): boolean => {
   const [p, q] = [a.boundingBox(), b.boundingBox()];
-  return [0, 1, 2].every((k) => p.max[k]! >= q.min[k]! && q.max[k]! >= p.min[k]!);
+  return [0, 1, 2].every((k) => p.max[k]! + by >= q.min[k]! && q.max[k]! + by >= p.min[k]!);
 };
 
 /** Whether two bodies keep their places to each other as the motor turns: alike turned ones may do so about two axes. */
 const still = (a: Body, b: Body): boolean => a.speed === 0 && b.speed === 0;
 
+/** Every rigid body as the kernel has it, its surface taken back; word of each as it is made. */
+function* shapesOf(kernel: ManifoldToplevel, bodies: readonly Body[]): Generator<number, Map<Body, Manifold>> {
+  const shapes = new Map<Body, Manifold>();
+  for (const [i, b] of bodies.entries()) {
+    const shape = shapeOf(kernel, b, TAKEN_BACK);
+    if (shape) shapes.set(b, shape);
+    yield (i + 1) / bodies.length;
+  }
+  return shapes;
+}
+
+function shapeOf(kernel: ManifoldToplevel, b: Body, takenBack: number): Manifold | undefined {
+  const mesh = meshSolid(kernel, b.solid(), CHORD, takenBack);
+  return (
+    mesh &&
+    new kernel.Manifold(new kernel.Mesh({ numProp: 3, vertProperties: mesh.vertices, triVerts: mesh.triangles }))
+  );
+}
+
+/** Distance of two pieces by their true surfaces, m; `within` where they are farther apart than that. */
+class Distances {
+  private readonly shapes = new Map<Body, Manifold>();
+
+  constructor(private readonly kernel: ManifoldToplevel) {}
+
+  between(p: Piece, q: Piece, crank: number, within: number): number {
+    const [a, b] = [this.at(p, crank), this.at(q, crank)];
+    const gap = a && b ? a.minGap(b, within * MM) / MM : within;
+    a?.delete();
+    b?.delete();
+    return gap;
+  }
+
+  private at({ body, index }: Piece, crank: number): Manifold | undefined {
+    if (!this.shapes.has(body)) {
+      const made = shapeOf(this.kernel, body, 0);
+      if (made) this.shapes.set(body, made);
+    }
+    return this.shapes.get(body)?.transform(matrix(body.places(crank)[index]!));
+  }
+
+  delete(): void {
+    for (const m of this.shapes.values()) m.delete();
+  }
+}
+
+/** Every piece where it stands at an angle of the crank. */
+const piecesAt = (shapes: ReadonlyMap<Body, Manifold>, crank: number): Piece[] =>
+  [...shapes].flatMap(([body, shape]) =>
+    body.places(crank).map((f, index): Piece => ({ body, index, shape: shape.transform(matrix(f)) })),
+  );
+
+const joined = (a: Body, b: Body): boolean => Boolean(a.joins?.includes(b.id) || b.joins?.includes(a.id));
+
+/** Two bodies that move against each other, and how near they come. */
+export interface Near {
+  readonly a: string;
+  readonly b: string;
+  /** m */
+  readonly gap: number;
+  readonly crank: number;
+}
+
+/** Bodies that stand in one another, and those that come nearest to each other as they move. */
+export interface Clearances {
+  readonly clashes: readonly Clash[];
+  readonly near: readonly Near[];
+}
+
+/** Distances are looked for up to this, m. */
+const WITHIN = 4e-3;
+/** Distances are measured at every so many of the turns: what turns against something round keeps its distance. */
+const EVERY = 3;
+
 /**
- * Pieces of a reducer that stand in one another at angles of the crank; a pair that keeps its places is looked at once.
- * What bends or runs is left out: it is shown as it was made.
+ * Whether two bodies must keep clear of each other: what turns unlike, and belongs to unlike things. Teeth and rollers of
+ * a stage touch on purpose, and so does a shaft in its bearing.
+ */
+const keepsClear = (a: Body, b: Body): boolean =>
+  a.speed !== b.speed &&
+  !(a.of === b.of && a.stage === b.stage && a.of !== 'case') &&
+  !/bearing/.test(a.id) &&
+  !/bearing/.test(b.id);
+
+/**
+ * Pieces of a reducer that stand in one another at angles of the crank, and how near those come that move against each
+ * other; a pair that keeps its places is looked at once. What bends or runs is left out: it is shown as it was made.
  *
  * @param cranks turns of the motor, rad
- * @returns each pair of bodies once, by the most that they share
+ * @returns each pair of bodies once, by the most that they share, and by the least distance
  */
 export function* clashesOf(
   kernel: ManifoldToplevel,
   bodies: readonly Body[],
   cranks: readonly number[],
-): Generator<ClashProgress, Clash[]> {
-  const rigid = bodies.filter((b) => !b.flexes);
-  const meshes = new Map<Body, Manifold>();
-  for (const [i, b] of rigid.entries()) {
-    const mesh = meshSolid(kernel, b.solid(), CHORD, TAKEN_BACK);
-    if (mesh)
-      meshes.set(
-        b,
-        new kernel.Manifold(new kernel.Mesh({ numProp: 3, vertProperties: mesh.vertices, triVerts: mesh.triangles })),
-      );
-    yield { share: (0.4 * (i + 1)) / rigid.length };
-  }
+): Generator<ClashProgress, Clearances> {
+  const making = shapesOf(
+    kernel,
+    bodies.filter((b) => !b.flexes),
+  );
+  let made = making.next();
+  for (; !made.done; made = making.next()) yield { share: 0.4 * made.value };
+  const shapes = made.value;
   const found = new Map<string, Clash>();
+  const near = new Map<string, Near>();
+  const distances = new Distances(kernel);
   for (const [n, crank] of cranks.entries()) {
-    const pieces = rigid.flatMap((body): Piece[] => {
-      const mesh = meshes.get(body);
-      return mesh ? body.places(crank).map((f, index) => ({ body, index, shape: mesh.transform(matrix(f)) })) : [];
-    });
+    const pieces = piecesAt(shapes, crank);
     for (let i = 0; i < pieces.length; i++)
       for (let j = i + 1; j < pieces.length; j++) {
         const [p, q] = [pieces[i]!, pieces[j]!];
         if (n > 0 && still(p.body, q.body)) continue;
-        if (p.body.joins?.includes(q.body.id) || q.body.joins?.includes(p.body.id)) continue;
-        if (!together(p.shape, q.shape)) continue;
-        const both = p.shape.intersect(q.shape);
-        const volume = both.volume();
-        both.delete();
+        if (joined(p.body, q.body)) continue;
         const key = `${p.body.id} ${q.body.id}`;
-        if (volume > Math.max(COUNTS, found.get(key)?.volume ?? 0))
-          found.set(key, { a: p.body.id, b: q.body.id, volume, crank });
+        const isClose = together(p.shape, q.shape, 0);
+        if (isClose) {
+          const both = p.shape.intersect(q.shape);
+          const volume = both.volume();
+          both.delete();
+          if (volume > Math.max(COUNTS, found.get(key)?.volume ?? 0))
+            found.set(key, { a: p.body.id, b: q.body.id, volume, crank });
+        }
+        if (n % EVERY || !keepsClear(p.body, q.body)) continue;
+        const reach = Math.min(WITHIN, near.get(key)?.gap ?? WITHIN);
+        if (!isClose && !together(p.shape, q.shape, reach * MM)) continue;
+        const gap = distances.between(p, q, crank, reach);
+        if (gap < reach - 1e-9) near.set(key, { a: p.body.id, b: q.body.id, gap, crank });
       }
     for (const p of pieces) p.shape.delete();
     yield { share: 0.4 + (0.6 * (n + 1)) / cranks.length };
   }
-  for (const m of meshes.values()) m.delete();
-  return [...found.values()].sort((a, b) => b.volume - a.volume);
+  for (const m of shapes.values()) m.delete();
+  distances.delete();
+  return {
+    clashes: [...found.values()].sort((a, b) => b.volume - a.volume),
+    near: [...near.values()].sort((a, b) => a.gap - b.gap),
+  };
 }
 
 /** Turns of the motor at which a line is looked at: a dozen over a turn, and one that no tooth count divides. */

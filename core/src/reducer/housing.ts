@@ -63,7 +63,9 @@ export function madeHousing(wish: HousingWish): MadeHousing {
   const plates = platesOf(w);
   const seats = seatsOf(w);
   const rings = stages.flatMap((_, k) => heldRing(w, k) ?? []);
-  const post = { r: screw.hole / 2 + EDGE, beyond: Math.max(0, screw.hole / 2 + EDGE / 2 - h.wall) };
+  // A post is round and keeps the gap with all of itself; of a wall's boss only what is outside the wall is there.
+  const r = screw.hole / 2 + EDGE;
+  const post = { r, beyond: Math.max(0, (h.sides === 'posts' ? r : screw.hole / 2 + EDGE / 2) - h.wall) };
   const rounds = roundsOf(w, seats, rings, post.beyond);
   const only = hullArcs(rounds);
   // One ring alone, with nothing wider about: the walls hold it themselves.

@@ -35,8 +35,9 @@ export function heldRing({ stages, sweeps, plan, face, h }: Setting, k: number):
   if (!still) return undefined;
   const radius = reachOf(still.body.solid());
   const moving = sweeps[k]!.filter(({ body }) => body.turns !== 'fixed');
-  const ahead = moving.filter((m) => m.from < still.from - 1e-9);
-  const beyond = moving.filter((m) => m.to > still.to + 1e-9);
+  // What ends flush with the ring would rub on a shelf or a clamp that reached over it.
+  const ahead = moving.filter((m) => m.from < still.from + h.gap - 1e-9);
+  const beyond = moving.filter((m) => m.to > still.to - h.gap + 1e-9);
   const before = Math.max(widest(ahead, x, y), through(plan, face, k)) + h.gap;
   const behind = widest(beyond, x, y) + h.gap;
   const shelf = before <= radius - STEP;

@@ -1,7 +1,7 @@
 import type { BodyOf, Build, BuildPlan, Motion, Outline, Result, ShopEdits, Turning, Variant } from '@gristmill/core';
 import type { GoingTogether } from '@gristmill/core/assembly/going-together';
 import type { Learnt, PlanInput, Schedule } from '@gristmill/core/schedule/index';
-import type { Clash } from '@gristmill/core/reducer/clashes';
+import type { Clearances } from '@gristmill/core/reducer/clashes';
 import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/line-files';
 
 export type SolidFormat = 'stl' | '3mf' | 'step';
@@ -94,7 +94,7 @@ export interface SolidApi {
   /** The order of putting a line together. */
   order(wish: Omit<LineWish, 'chordError'>, onProgress: (share: number) => void): Promise<Result<GoingTogether>>;
   /** Bodies of a line that stand in one another. */
-  clashes(wish: Omit<LineWish, 'chordError'>, onProgress: (share: number) => void): Promise<Result<readonly Clash[]>>;
+  clashes(wish: Omit<LineWish, 'chordError'>, onProgress: (share: number) => void): Promise<Result<Clearances>>;
   file(wish: SolidWish, onProgress: (share: number) => void): Promise<Result<Uint8Array>>;
   /** A whole line as one STEP assembly, exact, every piece in its place. */
   assembly(

@@ -1,4 +1,4 @@
-import { formatQuantity, sayProblem } from '@gristmill/core';
+import { formatQuantity, sayProblem, stated } from '@gristmill/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
@@ -62,7 +62,7 @@ export default function LineSpaceView() {
   const [share, setShare] = useState(0);
   const [picked, setPicked] = useState<string | undefined>();
   const { busy, make } = useMaking('It could not be looked for');
-  const [found, setFound] = useState<{ of: string; says: readonly string[] } | undefined>();
+  const [found, setFound] = useState<{ of: string; says: readonly string[]; near: readonly string[] } | undefined>();
   const { motor, mount, output, housing, stages } = variant;
   const key = [motor, mount, output, housing, stages, edits].map(contentId).join();
   const meshed = useQuery({
@@ -90,7 +90,8 @@ export default function LineSpaceView() {
       if (!out.ok) return void toast(sayProblem(out.problem));
       setFound({
         of: key,
-        says: out.value.map((c) => `${nameOf(c.a)} in ${nameOf(c.b)}, ${c.volume.toPrecision(2)} mm³`),
+        says: out.value.clashes.map((c) => `${nameOf(c.a)} in ${nameOf(c.b)}, ${c.volume.toPrecision(2)} mm³`),
+        near: out.value.near.slice(0, 4).map((c) => `${nameOf(c.a)} to ${nameOf(c.b)} ${stated(c.gap, 'length', 2)}`),
       });
     });
   const trouble =
@@ -126,6 +127,11 @@ export default function LineSpaceView() {
             {found.says.length === 0
               ? '✓ Nothing, at 13 turns of the motor; fits are taken as fits'
               : `✕ ${found.says.slice(0, 3).join('; ')}${found.says.length > 3 ? `; ${found.says.length - 3} more` : ''}`}
+            {found.near.length ? (
+              <span className="block text-ink" data-near={found.near.length}>
+                Nearest that move against each other: <Said>{found.near.join('; ')}</Said>
+              </span>
+            ) : null}
           </span>
         ) : null}
       </SpaceCanvas>

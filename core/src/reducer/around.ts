@@ -1,5 +1,4 @@
-import { flatten } from '../shape/flatten.ts';
-import { place } from '../shape/outline.ts';
+import { boundsOf } from '../shape/bounds.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
 import { withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Stage } from '../stage/contract.ts';
@@ -54,9 +53,6 @@ function weighed({ housing }: Reducer, shelf: Shelf): { readonly mass: number; r
 export const aroundWith = (around: Around, shelf: Shelf, id: string, value: number): Around =>
   around.reads.factors.has(id) ? { ...around, ...weighed(around.reducer, withFactor(shelf, id, value)) } : around;
 
-/** Outlines are flattened to this for their bounds, m. */
-const FLAT = 1e-6;
-
 /** Room that a reducer takes up: along the output's axis, and across it, m. */
 export interface Envelope {
   readonly from: number;
@@ -78,11 +74,9 @@ export function envelopeOf({ bodies, housing }: Reducer): Envelope | undefined {
         const along = Math.abs(f.z[2]) > 0.5;
         if (!along) continue;
         const turn = Math.atan2(f.x[1], f.x[0]);
-        const points = flatten(place(p.outer, { x: f.at[0], y: f.at[1], turn }), FLAT);
-        for (let i = 0; i < points.length; i += 2) {
-          [x0, x1] = [Math.min(x0, points[i]!), Math.max(x1, points[i]!)];
-          [y0, y1] = [Math.min(y0, points[i + 1]!), Math.max(y1, points[i + 1]!)];
-        }
+        const b = boundsOf([{ outline: p.outer, at: { x: f.at[0], y: f.at[1], turn } }])!;
+        [x0, x1] = [Math.min(x0, b.x0), Math.max(x1, b.x1)];
+        [y0, y1] = [Math.min(y0, b.y0), Math.max(y1, b.y1)];
         from = Math.min(from, f.at[2] + f.z[2] * p.from, f.at[2] + f.z[2] * p.to);
         to = Math.max(to, f.at[2] + f.z[2] * p.from, f.at[2] + f.z[2] * p.to);
       }

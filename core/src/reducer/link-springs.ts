@@ -1,15 +1,15 @@
 import { pointIn } from './frame.ts';
 import type { Reducer } from './reducer.ts';
 
-/** Shear modulus of steel, Pa. */
-const SHEAR_STEEL = 8.1e10;
+/** Shear modulus of steel, E/2(1 + ν), Pa. */
+const SHEAR_STEEL = 210e9 / 2.6;
 
 /**
  * Torsional stiffness of a round bar, N·m/rad: G·π·d⁴/(32·L).
  *
  * @param diameter m
  * @param length that twists, m; 0 gives Infinity
- * @example shaftTwist(0.008, 0.04).toFixed(1) // '814.3'
+ * @example shaftTwist(0.008, 0.04).toFixed(1) // '812.0'
  */
 export const shaftTwist = (diameter: number, length: number): number =>
   length > 0 ? (SHEAR_STEEL * Math.PI * diameter ** 4) / (32 * length) : Infinity;

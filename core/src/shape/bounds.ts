@@ -7,32 +7,54 @@ export interface Bounds {
   readonly y1: number;
 }
 
+/** A bulge flatter than this bows out by less than a number can tell. */
+const STRAIGHT = 1e-14;
+
+/** The ways in which something may stick out. */
+const WAYS = [
+  [1, 0],
+  [-1, 0],
+  [0, 1],
+  [0, -1],
+] as const;
+
 /**
- * Bounds of placed outlines; an arc counts with the circle it bows out by, so they may be a little wide, never narrow.
+ * Exact bounds of placed outlines: their corners, and where an arc turns back between its ends.
+ *
+ * An arc of bulge b over a chord lies to the right of it for b above zero; what its circle reaches farthest in a way
+ * belongs to the arc where it lies on that side.
+ *
+ * @returns undefined where there is nothing
  */
 export function boundsOf(items: readonly { readonly outline: Outline; readonly at: Pose }[]): Bounds | undefined {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  const take = (x: number, y: number) => {
+    x0 = Math.min(x0, x);
+    x1 = Math.max(x1, x);
+    y0 = Math.min(y0, y);
+    y1 = Math.max(y1, y);
+  };
   for (const { outline, at } of items) {
     const p = outline.points;
     const c = Math.cos(at.turn);
     const s = Math.sin(at.turn);
     for (let i = 0; i < p.length; i += 3) {
+      const ax = at.x + c * p[i]! - s * p[i + 1]!;
+      const ay = at.y + s * p[i]! + c * p[i + 1]!;
+      take(ax, ay);
+      const b = p[i + 2]!;
+      if (Math.abs(b) < STRAIGHT) continue;
       const j = (i + 3) % p.length;
-      const bulge = Math.abs(p[i + 2]!);
-      const bow = bulge === 0 ? 0 : (bulge * Math.hypot(p[j]! - p[i]!, p[j + 1]! - p[i + 1]!)) / 2;
-      // The bow stands on the chord's middle, so it is measured from there.
-      const mx = bow === 0 ? p[i]! : (p[i]! + p[j]!) / 2;
-      const my = bow === 0 ? p[i + 1]! : (p[i + 1]! + p[j + 1]!) / 2;
-      for (const [x, y, r] of [
-        [p[i]!, p[i + 1]!, 0],
-        [mx, my, bow],
-      ] as const) {
-        const gx = at.x + c * x - s * y;
-        const gy = at.y + s * x + c * y;
-        x0 = Math.min(x0, gx - r);
-        x1 = Math.max(x1, gx + r);
-        y0 = Math.min(y0, gy - r);
-        y1 = Math.max(y1, gy + r);
+      const dx = at.x + c * p[j]! - s * p[j + 1]! - ax;
+      const dy = at.y + s * p[j]! + c * p[j + 1]! - ay;
+      const chord = Math.sqrt(dx * dx + dy * dy);
+      if (chord === 0) continue;
+      const r = (chord * (1 + b * b)) / (4 * Math.abs(b));
+      const h = (1 - b * b) / (4 * b);
+      const [mx, my] = [ax + dx / 2 - dy * h, ay + dy / 2 + dx * h];
+      for (const [ux, uy] of WAYS) {
+        const [x, y] = [mx + r * ux, my + r * uy];
+        if ((dx * (y - ay) - dy * (x - ax)) * b < 0) take(x, y);
       }
     }
   }

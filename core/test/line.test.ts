@@ -68,7 +68,7 @@ describe('the whole line', () => {
       12,
     );
     const rotor = a(j).motor.rotorInertia * value(j, a(j), 'ratio') ** 2;
-    expect(sum('inertia') + rotor).toBeCloseTo(value(j, a(j), 'inertia'), 12);
+    expect(sum('inertia') + rotor + round.linkInertia).toBeCloseTo(value(j, a(j), 'inertia'), 12);
   });
 
   it('loses what goes in less what comes out, stage by stage', () => {

@@ -6,6 +6,7 @@ import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Turning } from '../stage/contract.ts';
 import { envelopeOf, type Envelope } from '../reducer/around.ts';
+import { balanceOf, type Balance } from '../reducer/balance.ts';
 import type { BodyOf } from '../reducer/body.ts';
 import { materialAlong } from '../reducer/cut-line.ts';
 import { reducerOf, type Reducer } from '../reducer/reducer.ts';
@@ -52,6 +53,10 @@ export interface SectionSheet {
   readonly rooms: readonly SheetRoom[];
   /** What motor, plates and walls take up; undefined where no housing is made here. */
   readonly envelope: Envelope | undefined;
+  /** What of the line has a place, as one mass with its centre. */
+  readonly balance: Balance;
+  /** How each stage stands turned about its input, rad. */
+  readonly turns: readonly number[];
   /** What a housing of the maker's own must leave free: u0, z0, u1, z1, m; undefined where one is made here. */
   readonly free: readonly [number, number, number, number] | undefined;
   /** Where plates lie along the axis, m. */
@@ -107,6 +112,8 @@ export function sectionSheet(
     angle: section.angle,
     rooms: roomsIn(section, NEAR).map(({ a, b, distance, at }) => ({ a: a.id, b: b.id, distance, at })),
     envelope: envelopeOf(reducer),
+    balance: balanceOf(reducer, variant.output, crank),
+    turns: reducer.layout.stages.map((st) => st.turn),
     free: variant.housing?.by === 'own' ? freeIn(reducer, section.angle, variant.housing.gap) : undefined,
     plates: housing?.plates ?? [],
     checks: housingChecks(reducer, variant, opened.value, shelf),

@@ -70,7 +70,9 @@ export interface Beside {
   /** Of driver and supply, where they are chosen. */
   readonly driveMoney: number;
   readonly shaftWindUp: number;
+  /** Of the housing’s shafts between stages: wind-up, rad, and inertia at the output, kg·m². */
   readonly linkWindUp: number;
+  readonly linkInertia: number;
   readonly shaftMass: number;
   readonly shaftMoney: number;
   readonly aroundMass: number;
@@ -184,6 +186,7 @@ function lineReport(
     driveMoney: bought,
     shaftWindUp: demand.hold / n.shaftStiffness,
     linkWindUp: demand.hold / n.linkStiffness,
+    linkInertia: n.linkInertia,
     shaftMass: n.mass - stageMass - n.aroundMass,
     shaftMoney: n.money - stageMoney - n.aroundMoney,
     aroundMass: n.aroundMass,

@@ -316,6 +316,9 @@ export function lineFigures(
         terms: [
           term('J_m', 'rotor', variant.motor.rotorInertia, 'inertia', 'motor', 'rotorInertia'),
           term('share', 'share of the rotor', n.rotorShare, 'efficiency', 'computed'),
+          ...(n.linkInertia > 0
+            ? [term('J_l', 'shafts and hubs of the housing, at the output', n.linkInertia, 'inertia', 'computed')]
+            : []),
           ...ratios,
         ],
         source: 'kinetic energy referred to the output',

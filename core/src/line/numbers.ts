@@ -67,6 +67,8 @@ export interface LineNumbers {
   readonly shaftStiffness: number;
   /** Stiffness of the housing’s shafts between stages, seen at the output, N·m/rad; Infinity for none. */
   readonly linkStiffness: number;
+  /** Inertia of the housing’s shafts and hubs, seen at the output, kg·m². */
+  readonly linkInertia: number;
   /** Time of the brief's widest move at what acceleration and speed allow, s. */
   readonly moveTime: number;
   /** Speed at the output from which a stepper starts and stops without a ramp under the peak, rad/s; NaN for others. */
@@ -453,7 +455,7 @@ function sum(
   const after = ratiosAfter(stages);
   const back = turnBack(stages, motor.detentTorque);
   let speedLimit = topSpeed(motor, driver) / size;
-  let [windUpHold, windUpPeak, inertiaStages] = [0, 0, 0];
+  let [windUpHold, windUpPeak, inertiaStages, inertiaLinks] = [0, 0, 0, 0];
   let mass = motor.mass;
   let money = motor.price + driveMoney(driver);
   let outside = motor.frame;
@@ -465,13 +467,14 @@ function sum(
     windUpHold += heldWindUp(s, demand.hold / d) / d;
     windUpPeak += bentWindUp(demand.peak / d, s.stiffness, s.bendTorque, s.stiffnessBeyond) / d;
     inertiaStages += s.inertiaIn * (s.ratio * d) ** 2 + s.inertiaOut * d * d;
+    inertiaLinks += (around?.inertias[j] ?? 0) * d * d;
     mass += s.mass;
     money += s.money;
     outside = Math.max(outside, s.outside);
     length += s.length;
   }
   const rotor = motor.rotorInertia * ratio * ratio;
-  const inertiaLine = rotor + inertiaStages;
+  const inertiaLine = rotor + inertiaStages + inertiaLinks;
   const spin = spinPerAcceleration(inertiaLine, size);
   const { reach, governing, continuousReach, everMargin, speed, accelerates, accelerationAsked } = reachBy((read) =>
     brought(variant, demand, read, stages, speedLimit, back.holder >= 0, spin),
@@ -518,6 +521,7 @@ function sum(
     stiffness,
     shaftStiffness: shaft.stiffness,
     linkStiffness: links,
+    linkInertia: inertiaLinks,
     windUpHold: windUpHold + demand.hold / behind,
     windUpPeak: windUpPeak + demand.peak / behind,
     turnBack: back.torque,

@@ -3,6 +3,7 @@ import { recorded, type Reads } from '../shop/reads.ts';
 import { withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Stage } from '../stage/contract.ts';
 import { reducerOf, type Reducer, type ReducerVariant } from './reducer.ts';
+import { linkInertias } from './balance.ts';
 import { linkSprings } from './link-springs.ts';
 import { filledShare } from './weight.ts';
 
@@ -17,6 +18,8 @@ export interface Around {
   readonly length: number;
   /** Stiffness of the shaft behind each stage of the line, N·m/rad; Infinity where the housing has none there. */
   readonly springs: readonly number[];
+  /** Inertia of these shafts and of hubs, kg·m². */
+  readonly inertias: readonly number[];
   /** What of the shop it came from. */
   readonly reads: Reads;
 }
@@ -34,6 +37,7 @@ export function aroundOf(variant: ReducerVariant, stages: readonly Stage[], shel
     size: Math.max(...across),
     length: to - from,
     springs: linkSprings(reducer),
+    inertias: linkInertias(reducer),
     reads,
   };
 }

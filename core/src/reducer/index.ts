@@ -5,6 +5,7 @@ export * from './reducer.ts';
 export * from './around.ts';
 export { clampCarries, shaftCarries, strengthChecks } from './strength.ts';
 export { reducerChecks } from './checks.ts';
+export { balanceOf, linkInertias, type Balance } from './balance.ts';
 export { filledShare } from './weight.ts';
 export { circumcircle } from './circumcircle.ts';
 export { radiiOf } from './reach.ts';

@@ -16,6 +16,8 @@ export interface StandingStage {
   readonly to: number;
   /** Bought as a whole, with a housing of its own. */
   readonly bought: boolean;
+  /** Angle about its input’s axis that it stands turned by, rad. */
+  readonly turn: number;
 }
 
 /** The stages of a line in space: the output's axis is z, through the origin; the motor lies below. */
@@ -88,7 +90,8 @@ export interface LayoutWish {
  * @returns refuses in words where a stage cannot give its parts
  */
 export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<LineLayout> {
-  const placed: { frame: Frame; ports: Ports; parts: readonly Part[]; ratio: number; before: number }[] = [];
+  const placed: { frame: Frame; ports: Ports; parts: readonly Part[]; ratio: number; before: number; turn: number }[] =
+    [];
   let next: Frame = HOME;
   let before = 1;
   for (const [i, stage] of stages.entries()) {
@@ -115,7 +118,7 @@ export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<L
       const push = behind + ahead + room;
       frame = shifted(frame, [along[0] * push, along[1] * push, along[2] * push]);
     }
-    placed.push({ frame, ports, parts: parts.value, ratio, before });
+    placed.push({ frame, ports, parts: parts.value, ratio, before, turn });
     next = nested(frame, portFrame(ports.output));
     before *= ratio;
   }
@@ -125,7 +128,7 @@ export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<L
   const out = told.map((s, index): StandingStage => {
     const bodies = bodiesOf(index, s.parts, s.frame, s.ratio, s.before);
     const extent = bodies.length ? extentOf(bodies) : { from: s.frame.at[2], to: s.frame.at[2] };
-    return { index, ports: s.ports, frame: s.frame, bodies, ...extent, bought: wish.bought(index) };
+    return { index, ports: s.ports, frame: s.frame, bodies, ...extent, bought: wish.bought(index), turn: s.turn };
   });
   const first = told[0];
   return ok({

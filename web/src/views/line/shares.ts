@@ -41,7 +41,7 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       name: 'Inertia at the output',
       quantity: 'inertia',
       figure: 'inertia',
-      parts: [{ name: 'Rotor', value: b.rotorInertia }, ...stages('inertia')],
+      parts: [{ name: 'Rotor', value: b.rotorInertia }, ...stages('inertia'), ...between(b.linkInertia)],
     },
     {
       id: 'mass',

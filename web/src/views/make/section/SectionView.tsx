@@ -13,6 +13,7 @@ import { editVariant, useJoint, useOpen, useVariant } from '../../../state/open.
 import { useUnits } from '../../../state/prefs.ts';
 import { useSectionSheet } from '../../../workers/queries.ts';
 import { mendLine } from '../../line/LineChecks.tsx';
+import { QuantityField } from '../../../parts/QuantityField.tsx';
 import { HousingFields } from './HousingFields.tsx';
 import { SectionDrawing, type Handle } from './SectionDrawing.tsx';
 
@@ -110,6 +111,65 @@ function Picked({ region, jointId }: { region: SheetRegion; jointId: string }) {
   );
 }
 
+/** Where the centre of mass lies: along the axis from the motor’s end of what is housed, and off the output’s axis. */
+function Centre({ sheet }: { sheet: SectionSheet }) {
+  const units = useUnits();
+  const say = (x: number) => formatQuantity(x, 'length', units, 3);
+  const { mass, centre } = sheet.balance;
+  const off = Math.hypot(centre[0], centre[1]);
+  const from = sheet.envelope?.from ?? sheet.bounds.z0;
+  return (
+    <span
+      className="label num whitespace-nowrap text-right"
+      data-centre=""
+      title="Of what is drawn: without driver and cables"
+    >
+      centre of {formatQuantity(mass, 'mass', units, 3)}:
+      <br />
+      {say(centre[2] - from)} from the motor’s end, {say(off)} off axis
+    </span>
+  );
+}
+
+/** How stages stand turned about their inputs: beside stages may lead anywhere round them. */
+function Turns({ sheet }: { sheet: SectionSheet }) {
+  const variant = useVariant();
+  const readOnly = useOpen((s) => s.readOnly);
+  if (variant.stages.length < 2) return null;
+  return (
+    <Section title="Where stages stand" aside="turned about their inputs">
+      {variant.stages.map((s, i) => (
+        <div key={s.id} className="flex items-baseline gap-2">
+          <div className="min-w-0 flex-1">
+            <QuantityField
+              label={`Stage ${i + 1}, turned`}
+              quantity="angle"
+              value={s.turn ?? sheet.turns[i] ?? 0}
+              min={-7}
+              max={7}
+              step={Math.PI / 12}
+              disabled={readOnly}
+              help="Left alone, a stage beside the one before it folds back over it."
+              onChange={(turn) => editVariant(`Turn of stage ${i + 1}`, (v) => void (v.stages[i]!.turn = turn))}
+            />
+          </div>
+          {s.turn === undefined ? null : (
+            <button
+              type="button"
+              className="mend"
+              disabled={readOnly}
+              aria-label={`Stage ${i + 1} as usual`}
+              onClick={() => editVariant(`Turn of stage ${i + 1} as usual`, (v) => void delete v.stages[i]!.turn)}
+            >
+              as usual
+            </button>
+          )}
+        </div>
+      ))}
+    </Section>
+  );
+}
+
 function Rooms({
   sheet,
   asked,
@@ -189,6 +249,7 @@ export default function SectionView() {
                   across
                 </span>
               ) : null}
+              {made.balance.mass > 0 ? <Centre sheet={made} /> : null}
             </div>
             <div className="min-h-0 flex-1">
               <SectionDrawing
@@ -244,6 +305,7 @@ export default function SectionView() {
             </p>
           ) : null}
         </Section>
+        {made ? <Turns sheet={made} /> : null}
         {made?.checks.length ? <CheckList checks={made.checks} figures={[]} stageId="" onMend={mendLine} /> : null}
         {made ? <Rooms sheet={made} asked={room} onAsk={setRoom} /> : null}
         <p className="caution">

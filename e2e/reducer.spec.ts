@@ -1,5 +1,8 @@
 import { expect, expectAccessible, openDemo, saved, test, type } from './fixture.ts';
 
+/** A picture of one grey dot. */
+const DOT = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+
 // The whole reducer: its section, its bodies, what stands in what, and the order in which it goes together.
 
 test('the section is live and to scale: a housing is made, typed, dragged, checked and counted', async ({ page }) => {
@@ -18,6 +21,8 @@ test('the section is live and to scale: a housing is made, typed, dragged, check
   await expect(page.locator('[data-picked="motor/body"]')).toContainText('as supplied');
   await page.getByLabel('Part', { exact: true }).selectOption('stage2/driven');
   await expect(page.locator('[data-picked]')).toContainText('turns once in 75 turns of the motor');
+  // The centre of mass is told.
+  await expect(page.locator('[data-centre]')).toContainText('off axis');
   // Typed walls move the envelope and the mass.
   const mass = page.locator('aside [data-limit="mass"] [data-figure]');
   const light = await mass.textContent();
@@ -53,6 +58,18 @@ test('the section is live and to scale: a housing is made, typed, dragged, check
   await saved(page);
   await page.reload();
   await expect(page.getByLabel('Stands in')).toHaveValue('own');
+});
+
+test('a stage beside another one is turned about its input by a field, and back', async ({ page }) => {
+  await openDemo(page, 'Make', 'Body yaw');
+  await page.getByRole('link', { name: 'Section', exact: true }).click();
+  const size = page.locator('[data-envelope]');
+  await expect(size).toContainText('mm long');
+  const folded = await size.textContent();
+  await type(page, 'Stage 2, turned', '0°');
+  await expect(size).not.toHaveText(folded!);
+  await page.getByRole('button', { name: 'Stage 2 as usual' }).click();
+  await expect(size).toHaveText(folded!);
 });
 
 test('an empty line has nothing to cut, to look at or to put together, and says so', async ({ page }) => {
@@ -109,6 +126,7 @@ test('the whole line is looked at in space, part by part, and nothing in it stan
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Does anything stand in anything?' }).click();
   await expect(page.locator('[data-clashes]')).toHaveAttribute('data-clashes', '0', { timeout: 60_000 });
+  await expect(page.locator('[data-near]')).toContainText('cover (housing) to flanged shaft (housing)');
 });
 
 test('the order in which a line goes together is ticked off with its build, with what came out otherwise', async ({
@@ -129,11 +147,31 @@ test('the order in which a line goes together is ticked off with its build, with
   await steps.nth(4).getByRole('button').click();
   await page.getByLabel('What came out otherwise at step 5').fill('Filed 0.1 mm off its outside');
   await page.keyboard.press('Tab');
+  // A photo is kept with the step; what is no picture is refused and changes nothing.
+  const photo = page.getByLabel('Photo of step 5');
+  await photo.setInputFiles({ name: 'words.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
+  await expect(page.getByText('“words.png” is no picture')).toBeVisible();
+  await photo.setInputFiles({ name: 'ring.png', mimeType: 'image/png', buffer: Buffer.from(DOT, 'base64') });
+  const shown = page.getByRole('img', { name: 'Step 5 as it came out' });
+  await expect(shown).toHaveAttribute('src', /^data:image\/jpeg;base64,/);
   await expectAccessible(page);
   await saved(page);
   await page.reload();
   await expect(page.getByText(`2 of ${many} done`)).toBeVisible({ timeout: 60_000 });
   await expect(page.getByLabel('What came out otherwise at step 5')).toHaveValue('Filed 0.1 mm off its outside');
+  await expect(shown).toBeVisible();
+  // Printed, every step is on paper.
+  await page.emulateMedia({ media: 'print' });
+  const region = page.getByRole('region', { name: 'Steps of putting it together' });
+  expect(await region.evaluate((e) => e.scrollHeight - e.clientHeight)).toBeLessThan(2);
+  await page.emulateMedia({ media: 'screen' });
+  // The tests of that build say so, and the review.
+  await page.getByRole('link', { name: /^Bench/ }).click();
+  await expect(page.locator('[data-deviations]').first()).toContainText('Filed 0.1 mm off its outside', {
+    timeout: 30_000,
+  });
+  await page.getByRole('link', { name: /^Review/ }).click();
+  await expect(page.locator('[data-deviations]').first()).toContainText('Build B-1 is not quite as drawn');
 });
 
 test('what cannot be put in is said, with what is in its way', async ({ page }) => {

@@ -37,7 +37,7 @@ const WORKED: Readonly<Record<string, Anchor>> = {
   inertiaMatch: [load / 7.2e-4, 'load over a hundred rotors'],
   size: [0.06397163576691878, 'the unit is wider than a frame of 42 mm'],
   length: [0.048 + 0.05437589040188096, 'motor and unit'],
-  mass: [0.36 + 0.35112698372208084, 'motor and unit'],
+  mass: [0.36 + 0.02 + 0.35112698372208084, 'motor, driver and unit'],
   money: [99, '16 + 57, driver 8 and supply 18'],
   driverTemperature: [
     293.15 + 14 * (0.3 + 2 * 1.7 ** 2 * 0.34),

@@ -61,7 +61,8 @@ describe('the whole line', () => {
     expect(round.linkWindUp).toBeGreaterThan(0);
     expect(sum('windUp') + round.linkWindUp).toBeCloseTo(value(j, a(j), 'windUp'), 12);
     expect(round.aroundMass).toBeGreaterThan(0);
-    expect(sum('mass') + a(j).motor.mass + round.aroundMass).toBeCloseTo(value(j, a(j), 'mass'), 12);
+    expect(round.driveMass).toBe(0.02);
+    expect(sum('mass') + a(j).motor.mass + round.driveMass + round.aroundMass).toBeCloseTo(value(j, a(j), 'mass'), 12);
     const { unit, supply } = a(j).driver;
     expect(sum('money') + a(j).motor.price + unit!.price + supply!.price + round.aroundMoney).toBeCloseTo(
       value(j, a(j), 'money'),

@@ -1,4 +1,4 @@
-import { driveMoney } from '../motor/driver.ts';
+import { driveMass, driveMoney } from '../motor/driver.ts';
 import { openLine, partsOf } from '../line/open.ts';
 import type { Body } from '../reducer/body.ts';
 import { reducerOf } from '../reducer/reducer.ts';
@@ -145,7 +145,7 @@ function driving({ motor, driver }: Variant): Piece[] {
   const supply = driver.supply;
   return [
     bought('motor', motor.name, '', motor.mass, motor.price, { shelf: 'motors', id: motor.id }),
-    ...(unit ? [bought('driver', unit.name, '', 0, driveMoney({ unit }))] : []),
+    ...(unit ? [bought('driver', unit.name, '', driveMass({ unit }), driveMoney({ unit }))] : []),
     ...(supply ? [bought('supply', supply.name, '', 0, driveMoney({ supply }))] : []),
   ];
 }

@@ -2,7 +2,7 @@ import { askedValue, demandOf, LIMIT_KINDS, type Demand } from '../brief/demand.
 import { FigureMaker, type Check, type Figure } from '../figure/index.ts';
 import type { Joint, Limit, LimitId, Variant } from '../schema/joint.ts';
 import { motorTorque } from '../motor/available.ts';
-import { driveMoney } from '../motor/driver.ts';
+import { driveMass, driveMoney } from '../motor/driver.ts';
 import { motorConstants, type MotorConstants } from '../motor/constants.ts';
 import type { Problem, Result } from '../result.ts';
 import { recorded, type ShopReads } from '../shop/reads.ts';
@@ -69,6 +69,8 @@ export interface Beside {
   readonly motorMoney: number;
   /** Of driver and supply, where they are chosen. */
   readonly driveMoney: number;
+  /** Of the driver alone, kg. */
+  readonly driveMass: number;
   readonly shaftWindUp: number;
   /** Of the housing’s shafts between stages: wind-up, rad, and inertia at the output, kg·m². */
   readonly linkWindUp: number;
@@ -175,7 +177,7 @@ function lineReport(
       ? `${n.capacityMode}, stage ${n.capacityStage + 1}`
       : `motor (${motorTorque(variant.motor, variant.driver, shelf, speed, 'peak').bound})`;
   const { motor } = variant;
-  const stageMass = n.stages.reduce((m, x) => m + x.mass, motor.mass);
+  const stageMass = n.stages.reduce((m, x) => m + x.mass, motor.mass + driveMass(variant.driver));
   const bought = driveMoney(variant.driver);
   const stageMoney = n.stages.reduce((m, x) => m + x.money, motor.price + bought);
   const beside: Beside = {
@@ -183,6 +185,7 @@ function lineReport(
     loadInertia: demand.inertia,
     motorMass: motor.mass,
     motorMoney: motor.price,
+    driveMass: driveMass(variant.driver),
     driveMoney: bought,
     shaftWindUp: demand.hold / n.shaftStiffness,
     linkWindUp: demand.hold / n.linkStiffness,

@@ -1,3 +1,4 @@
+import { driveMass } from '../motor/driver.ts';
 import type { Demand } from '../brief/demand.ts';
 import { FigureMaker, term, type Figure, worked, workingOf } from '../figure/index.ts';
 import type { Variant } from '../schema/joint.ts';
@@ -415,9 +416,12 @@ export function lineFigures(
       'mass',
       (x) => x.mass,
       () => ({
-        formula: around ? 'motor + stages + housing' : 'motor + stages',
+        formula: around ? 'motor, driver + stages + housing' : 'motor, driver + stages',
         terms: [
           term('motor', 'mass', variant.motor.mass, 'mass', 'motor'),
+          ...(driveMass(variant.driver) > 0
+            ? [term('driver', 'mass', driveMass(variant.driver), 'mass', 'motor')]
+            : []),
           ...per('m', 'mass', 'mass', (s) => s.mass),
           ...(around ? [term('h', 'housing, shafts, bearings, screws', n.aroundMass, 'mass', 'computed')] : []),
         ],

@@ -4,7 +4,7 @@ import type { OperatingPoint } from '../brief/pattern.ts';
 import type { Variant } from '../schema/joint.ts';
 import { currentFor, motorEfficiency, motorTorque, topSpeed } from '../motor/available.ts';
 import { driverTemperature, pathCurrent } from '../motor/drive.ts';
-import { driveMoney } from '../motor/driver.ts';
+import { driveMass, driveMoney } from '../motor/driver.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { ok, refuse, type Problem, type Result } from '../result.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
@@ -456,7 +456,7 @@ function sum(
   const back = turnBack(stages, motor.detentTorque);
   let speedLimit = topSpeed(motor, driver) / size;
   let [windUpHold, windUpPeak, inertiaStages, inertiaLinks] = [0, 0, 0, 0];
-  let mass = motor.mass;
+  let mass = motor.mass + driveMass(driver);
   let money = motor.price + driveMoney(driver);
   let outside = motor.frame;
   let length = motor.length;

@@ -27,6 +27,9 @@ export const fullCurrent = (m: Motor, d: Pick<Driver, 'sets'> = {}): number =>
       ? (m.ratedCurrent * m.peakTorque) / m.ratedTorque
       : m.peakCurrent / linePerAmpere(m, d);
 
+/** Mass of the driver, which stands with the joint, kg; a supply stands elsewhere. */
+export const driveMass = (d: Pick<Driver, 'unit'>): number => d.unit?.mass ?? 0;
+
 /** Price of driver and supply, where they are chosen. */
 export const driveMoney = (d: Pick<Driver, 'unit' | 'supply'>): number => (d.unit?.price ?? 0) + (d.supply?.price ?? 0);
 

@@ -112,6 +112,8 @@ export interface DriverUnit {
   /** Driver to air, K/W, and the temperature it must stay below, K. */
   readonly thermalResistance: number;
   readonly hottest: number;
+  /** kg; 0 where it is not known. */
+  readonly mass?: number;
   readonly price: number;
   readonly source: string;
 }

@@ -185,6 +185,16 @@ export const buildSchema = v.looseObject({
         v.looseObject({
           done: v.pipe(v.optional(moment), v.description('When it was done')),
           note: v.optional(text),
+          photo: v.pipe(
+            v.optional(
+              v.pipe(
+                v.string(),
+                v.regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/=]*$/, 'must be a picture as a data URL'),
+                v.maxLength(400_000, 'must be at most 400 000 characters'),
+              ),
+            ),
+            v.description('Picture of it, as a data URL'),
+          ),
         }),
       ),
     ),

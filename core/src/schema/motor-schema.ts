@@ -93,6 +93,7 @@ export const driverUnitSchema = v.looseObject({
   idle: v.pipe(quantity('power', 0, 1e3), v.description('Its own use, switching included, W')),
   thermalResistance: v.pipe(quantity('thermalResistance', 1e-2, 1e3), v.description('Driver to air, K/W')),
   hottest: v.pipe(quantity('temperature', 200, 600), v.description('Temperature it must stay below, K')),
+  mass: v.pipe(v.optional(quantity('mass', 0, 100)), v.description('Mass, kg; not counted where left out')),
   price: v.pipe(quantity('money', 0, 1e7), v.description('Price')),
   source: v.string(),
 });

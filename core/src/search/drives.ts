@@ -2,7 +2,7 @@ import type { Demand } from '../brief/demand.ts';
 import type { Variant } from '../schema/joint.ts';
 import { motorTorque } from '../motor/available.ts';
 import { driverFor } from '../motor/drive.ts';
-import { driveMoney } from '../motor/driver.ts';
+import { driveMass, driveMoney } from '../motor/driver.ts';
 import type { Motor } from '../motor/motor.ts';
 import type { Shelf } from '../shop/shelf.ts';
 
@@ -46,7 +46,7 @@ export function driveOf(motor: Motor, base: Variant, demand: Demand, shelf: Shel
   return {
     motor: motor as Variant['motor'],
     driver,
-    mass: motor.mass,
+    mass: motor.mass + driveMass(driver),
     money: (there ? 0 : motor.price) + driveMoney(driver),
     saves: there ? motor.price : 0,
     frame: motor.frame,

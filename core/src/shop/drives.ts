@@ -23,6 +23,7 @@ export const DRIVERS: readonly DriverUnit[] = [
     idle: 0.3,
     thermalResistance: 14,
     hot: 125,
+    mass: 0.02,
     price: 8,
   }),
   unit({
@@ -38,6 +39,7 @@ export const DRIVERS: readonly DriverUnit[] = [
     idle: 1,
     thermalResistance: 6,
     hot: 80,
+    mass: 0.18,
     price: 24,
   }),
   unit({
@@ -53,6 +55,7 @@ export const DRIVERS: readonly DriverUnit[] = [
     idle: 0.5,
     thermalResistance: 12,
     hot: 100,
+    mass: 0.035,
     price: 14,
   }),
   unit({
@@ -68,6 +71,7 @@ export const DRIVERS: readonly DriverUnit[] = [
     idle: 1.5,
     thermalResistance: 8,
     hot: 90,
+    mass: 0.045,
     price: 38,
   }),
   unit({
@@ -83,6 +87,7 @@ export const DRIVERS: readonly DriverUnit[] = [
     idle: 2.5,
     thermalResistance: 3.5,
     hot: 90,
+    mass: 0.12,
     price: 89,
   }),
   unit({
@@ -98,6 +103,7 @@ export const DRIVERS: readonly DriverUnit[] = [
     idle: 0.2,
     thermalResistance: 12,
     hot: 125,
+    mass: 0.02,
     price: 7,
   }),
   unit({
@@ -113,6 +119,7 @@ export const DRIVERS: readonly DriverUnit[] = [
     idle: 0.6,
     thermalResistance: 8,
     hot: 100,
+    mass: 0.04,
     price: 22,
   }),
   unit({
@@ -128,6 +135,7 @@ export const DRIVERS: readonly DriverUnit[] = [
     idle: 8,
     thermalResistance: 2,
     hot: 80,
+    mass: 1.0,
     price: 160,
   }),
 ];

@@ -13,6 +13,7 @@ import { memo } from 'react';
 import { download, fileName } from '../../app/download.ts';
 import { Boundary } from '../../parts/Boundary.tsx';
 import { Later } from '../../parts/Later.tsx';
+import { BuiltOtherwise } from '../../parts/BuiltOtherwise.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { Said } from '../../parts/Said.tsx';
 import { askedMark } from '../../parts/words.ts';
@@ -144,6 +145,7 @@ export const TestSheet = memo(function TestSheet({
         <p className="caution my-2">
           <Said>{kind.caution}</Said>
         </p>
+        <BuiltOtherwise build={build} />
         <details className="no-print pb-1">
           <summary className="label cursor-pointer">How to do it</summary>
           <ol className="list-decimal pl-5 text-[13px]">

@@ -50,6 +50,7 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       figure: 'mass',
       parts: [
         { name: 'Motor', value: b.motorMass },
+        ...(b.driveMass > 0 ? [{ name: 'Driver', value: b.driveMass }] : []),
         ...stages('mass'),
         ...shaft(b.shaftMass),
         ...housing(b.aroundMass),

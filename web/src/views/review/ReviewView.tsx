@@ -12,6 +12,7 @@ import {
 } from '@gristmill/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { BuiltOtherwise } from '../../parts/BuiltOtherwise.tsx';
 import { FigureText, FoundText } from '../../parts/FigureText.tsx';
 import { Later, useGrowing } from '../../parts/Later.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
@@ -248,6 +249,9 @@ export default function ReviewView() {
                 </div>
               );
             })}
+            {joint.builds.map((b) => (
+              <BuiltOtherwise key={b.id} build={b} />
+            ))}
           </section>
         </div>
       </Later>

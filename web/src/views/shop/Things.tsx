@@ -32,6 +32,7 @@ const DRIVER: readonly ThingColumn[] = [
   { key: 'idle', label: 'own use', quantity: 'power', min: 0, max: 1e3 },
   { key: 'thermalResistance', label: 'to air', quantity: 'thermalResistance', min: 1e-2, max: 1e3 },
   { key: 'hottest', label: 'hottest', quantity: 'temperature', min: 200, max: 600 },
+  { key: 'mass', label: 'mass', quantity: 'mass', min: 0, max: 100, absent: 0 },
   { key: 'price', label: 'price', quantity: 'money', min: 0, max: 1e7 },
 ];
 

@@ -15,6 +15,9 @@ import { SpaceCanvas, type Shown } from './SpaceCanvas.tsx';
 /** Surfaces of a whole line may stray so far from the exact ones, m: less than a pixel shows. */
 const COARSE = 6e-5;
 
+/** A name within a sentence: its first word small, standards and threads as they are. */
+const lowered = (name: string): string => (/^[A-Z][a-z]/.test(name) ? name[0]!.toLowerCase() + name.slice(1) : name);
+
 /** Colours by what a body turns with; what is bought and stands still is paler. */
 function toneOf(b: LineBody): string {
   if (b.of === 'motor' && b.turns === 'fixed') return '--belt';
@@ -82,7 +85,7 @@ export default function LineSpaceView() {
   const told = made?.find((b) => b.id === picked);
   const nameOf = (id: string) => {
     const b = made?.find((x) => x.id === id);
-    return b ? `${b.name.toLowerCase()} (${whereOf(b)})` : id;
+    return b ? `${lowered(b.name)} (${whereOf(b)})` : id;
   };
   const look = () =>
     make('Looking', async (says, signal) => {

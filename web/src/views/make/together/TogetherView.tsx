@@ -2,6 +2,8 @@ import { stageKind, type Joint, type SectionSheet } from '@gristmill/core';
 import type { GoingStep } from '@gristmill/core/assembly/going-together';
 import { useQuery } from '@tanstack/react-query';
 import { Fragment, useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { smallPicture } from '../../../app/picture.ts';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { ProblemNote } from '../../../parts/ProblemNote.tsx';
 import { Said } from '../../../parts/Said.tsx';
@@ -14,6 +16,7 @@ import { lineOrder } from '../../../workers/solid.ts';
 import { SectionDrawing } from '../section/SectionDrawing.tsx';
 
 type Build = Joint['builds'][number];
+type StepRecord = NonNullable<Build['assembly']>[string];
 
 /** The section with what is there after a step, its part picked out. */
 const upTo = (sheet: SectionSheet, there: ReadonlySet<string>): SectionSheet => ({
@@ -39,7 +42,7 @@ function Step({
   const edit = useOpen((s) => s.edit);
   const readOnly = useOpen((s) => s.readOnly);
   const kept = build?.assembly?.[step.id];
-  const set = (what: string, change: (k: { done?: string | undefined; note?: string | undefined }) => void) =>
+  const set = (what: string, change: (k: StepRecord) => void) =>
     edit(what, (d) => {
       const b = d.builds.find((x) => x.id === build!.id)!;
       const own = { ...b.assembly?.[step.id] };
@@ -99,9 +102,67 @@ function Step({
             }}
           />
         ) : null}
+        {build && (open || kept?.photo) ? (
+          <Photo
+            number={number}
+            photo={kept?.photo}
+            readOnly={readOnly}
+            onChange={(photo) =>
+              set(`Photo at step ${number}`, (k) => {
+                if (photo) k.photo = photo;
+                else delete k.photo;
+              })
+            }
+          />
+        ) : null}
         {kept?.done ? <span className="label block">{kept.done.slice(0, 16).replace('T', ' ')}</span> : null}
       </div>
     </li>
+  );
+}
+
+/** A picture of a step as it came out: kept small in the joint’s file, without where and when it was taken. */
+function Photo({
+  number,
+  photo,
+  readOnly,
+  onChange,
+}: {
+  number: number;
+  photo: string | undefined;
+  readOnly: boolean;
+  onChange: (photo: string | undefined) => void;
+}) {
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      onChange(await smallPicture(file));
+    } catch {
+      toast(`“${file.name}” is no picture that can be read. Choose a JPEG, PNG or WebP.`);
+    }
+  };
+  return photo ? (
+    <span className="flex items-start gap-2 pt-1">
+      <img src={photo} alt={`Step ${number} as it came out`} className="max-h-40 max-w-full border border-rule" />
+      <button type="button" className="mend no-print" disabled={readOnly} onClick={() => onChange(undefined)}>
+        Remove
+      </button>
+    </span>
+  ) : (
+    <label className="mend no-print inline-block cursor-pointer text-[12.5px]">
+      Add a photo
+      <input
+        type="file"
+        accept="image/jpeg,image/png,image/webp"
+        className="sr-only"
+        aria-label={`Photo of step ${number}`}
+        disabled={readOnly}
+        onChange={(e) => {
+          void take(e.target.files?.[0]);
+          e.target.value = '';
+        }}
+      />
+    </label>
   );
 }
 

@@ -45,6 +45,7 @@ import {
 import { radiiOf } from '../src/reducer/reach.ts';
 import { linkSprings, shaftTwist } from '../src/reducer/link-springs.ts';
 import { flangeCarries } from '../src/reducer/strength.ts';
+import { faceHolds, postsCarry, wallsCarry } from '../src/reducer/sides.ts';
 import { clashesOf, CRANKS } from '../src/reducer/clashes.ts';
 import { meshSolid } from '../src/solid/index.ts';
 import { edgesOf } from '../src/reducer/section.ts';
@@ -654,6 +655,48 @@ describe('what a housing stands', () => {
     ]).find((c) => c.id === 'ring-1')!;
     expect(check.limit).toBeCloseTo(0.2 * 0.5 * r.housing!.screws.length * each * radius, 9);
     expect(check.state).toBe('holds');
+  });
+
+  it('is by hand: walls sheared, posts bent, a face held by friction', () => {
+    // A tube of 60 mm with walls of 3: area within its middle π·28.5², 2·A·t·τ with half of 25 MPa over √3.
+    const middle = Math.PI * 0.0285 ** 2;
+    expect(wallsCarry(Math.PI * 0.03 ** 2, 3e-3, 25e6)).toBeCloseTo((2 * middle * 3e-3 * 12.5e6) / Math.sqrt(3), 9);
+    // One post of 8 mm with a hole of 3.4, 20 mm long, 80 mm off: W = 48.6 mm³, 12.5 MPa·W·2/L = 60.8 N.
+    const w = (Math.PI * (8 ** 4 - 3.4 ** 4)) / (32 * 8);
+    expect(w).toBeCloseTo(48.625, 2);
+    const post = { diameter: 8e-3, hole: 3.4e-3, length: 0.02 };
+    expect(postsCarry([0.08], post, 25e6)).toBeCloseTo(((12.5 * w * 2) / 20) * 0.08, 9);
+    // One nearer to the axis carries by its lever, squared over the farthest.
+    expect(postsCarry([0.08, 0.04], post, 25e6)).toBeCloseTo(1.25 * postsCarry([0.08], post, 25e6), 9);
+    expect(postsCarry([], post, 25e6)).toBe(Infinity);
+    expect(faceHolds([0.05, 0.03], 400, 0.2)).toBeCloseTo(6.4, 12);
+  });
+
+  it('tells walls, posts and what it is mounted by, and a thread that holds', () => {
+    const v = active(joint('body-yaw'));
+    const carries = [
+      { output: 1, held: 0 },
+      { output: 6, held: 0 },
+    ];
+    const ids = (w: Variant) => strength(w, carries).map((c) => c.id);
+    expect(ids(v)).toContain('sides');
+    expect(ids(v)).not.toContain('mounted');
+    const name = (w: Variant) => strength(w, carries).find((c) => c.id === 'sides')!.name;
+    expect(name(v)).toBe('Posts carry the peak');
+    expect(name({ ...v, housing: { ...v.housing!, sides: 'walls' } })).toBe('Walls carry the peak');
+    const out: Variant = { ...v, housing: { ...v.housing!, stands: 0.012 } };
+    const held = strength(out, carries).find((c) => c.id === 'mounted')!;
+    const each = 12.5e6 * (Math.PI / 4) * (7e-3 ** 2 - 3.4e-3 ** 2);
+    const radii = made(out).housing!.screws.map((c) => Math.hypot(c.x, c.y));
+    expect(held.limit).toBeCloseTo(0.2 * 0.5 * each * radii.reduce((s, x) => s + x, 0), 9);
+    const heavy = [carries[0]!, { output: 30, held: 0 }];
+    const fails = strength(out, heavy).find((c) => c.id === 'mounted')!;
+    expect(fails.state).toBe('fails');
+    const next = mended(out, fails.mend!, shelf);
+    expect(strength(next, heavy).find((c) => c.id === 'mounted')!.state).not.toBe('fails');
+    // The rods are longer by as much, and stand out of the cover's nuts.
+    const rod = (w: Variant) => Number(/×(\d+)$/.exec(body(made(w), 'case/tie').part.name)![1]);
+    expect(rod(out) - rod(v)).toBe(12);
   });
 
   it('a ring that would turn is held by the next thread that does', () => {

@@ -1,3 +1,4 @@
+import { area } from '../shape/outline.ts';
 import { bumpedHull, hullArcs, type Bump, type HullArc, type Round } from '../shape/hull.ts';
 import { SCREWS } from '../shop/fasteners.ts';
 import { sweptBy, type Body } from './body.ts';
@@ -15,6 +16,8 @@ import { sideBody } from './walls.ts';
 export interface MadeHousing {
   readonly bodies: readonly Body[];
   readonly plates: readonly Plate[];
+  /** What its outline encloses, m². */
+  readonly area: number;
   /** Where the screws that hold it together are, and how many were wanted. */
   readonly screws: readonly Bump[];
   readonly wanted: number;
@@ -104,6 +107,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
       ...(plan.direct ? [motorScrews(w, plates[0]!)] : []),
     ],
     plates,
+    area: Math.abs(area(outline)),
     screws: centres,
     wanted,
     grip: top - bottom,

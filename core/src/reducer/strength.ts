@@ -5,7 +5,8 @@ import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { flangeScrew } from './link-bodies.ts';
-import { hasHub, HUB } from './plan.ts';
+import { EDGE, hasHub, HUB } from './plan.ts';
+import { faceHolds, postsCarry, wallsCarry } from './sides.ts';
 import type { HeldRing } from './rings.ts';
 import type { Link } from './shafts.ts';
 
@@ -87,12 +88,58 @@ export function strengthChecks(
       }),
     );
   });
+  list.push(...sideChecks());
   for (const ring of housing.rings) {
     const { held } = carries[ring.stage]!;
     const name = `stage ${ring.stage + 1}`;
     list.push(ring.shelf && ring.clamp ? clamped(ring, held, name) : loose(ring, name));
   }
   return list;
+
+  /** Walls or posts between plates, and what it is mounted by, against the peak at the output. */
+  function sideChecks(): Check[] {
+    const h = variant.housing!;
+    const torque = carries[plan!.last]?.output ?? 0;
+    const strong = h.material.across ?? h.material.strength;
+    const radii = housing!.screws.map((c) => Math.hypot(c.x, c.y));
+    const { plates } = housing!;
+    const bays = plates.slice(1).map((p, k) => p.from - plates[k]!.to);
+    const isWalls = h.sides === 'walls';
+    const limit = isWalls
+      ? wallsCarry(housing!.area, h.wall, strong)
+      : postsCarry(radii, { diameter: screw.hole + 2 * EDGE, hole: screw.hole, length: Math.max(...bays) }, strong);
+    const out = [
+      check({
+        id: 'sides',
+        name: isWalls ? 'Walls carry the peak' : 'Posts carry the peak',
+        figure: torque,
+        limit,
+        sense: 'max',
+        quantity: 'torque',
+        why: isWalls
+          ? 'What the output gives, the housing takes: its walls are sheared.'
+          : 'What the output gives, the housing takes: the posts between its plates are bent.',
+        advice: isWalls ? 'Make the walls thicker.' : 'Close the housing by walls, or take more and thicker screws.',
+      }),
+    ];
+    if (!((h.stands ?? 0) > 0)) return out;
+    const by = (s: Screw) => faceHolds(radii, clampForce(s, 1, variant, shelf), factor(shelf, 'clamp.friction'));
+    out.push(
+      check({
+        id: 'mounted',
+        name: 'Its rods hold the housing where it is mounted',
+        figure: torque,
+        limit: by(screw),
+        sense: 'max',
+        quantity: 'torque',
+        severity: 'warn',
+        why: 'They press the cover on what carries it, and plastics creep under them; the output’s torque would turn it.',
+        mend: () => screwMend(screw.id, (id) => by(SCREWS[id]) >= torque),
+        advice: 'Take more screws, or put pins through the cover into what carries it.',
+      }),
+    );
+    return out;
+  }
 
   function flanged({ flange, stage }: Link, torque: number): Check[] {
     const held = flangeScrew(flange!);

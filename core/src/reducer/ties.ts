@@ -24,7 +24,7 @@ export const screwSolid = (s: Screw, length: number): Solid => ({
 
 /** Screws through the whole stack with nuts and washers; threaded rods with nuts at both ends where no screw is so long. */
 export function tieBodies(
-  { screw: s, step, stages }: Setting,
+  { screw: s, step, stages, h }: Setting,
   centres: readonly Bump[],
   bottom: number,
   top: number,
@@ -32,18 +32,23 @@ export function tieBodies(
   const apart = (2 * stages.length + 0.6) * step;
   const w = s.washerHeight;
   const grip = top - bottom + 2 * w;
-  const long = lengthFor(s, grip);
+  // What it is mounted by stands out: a rod with nuts, since a head would be in the way.
+  const stands = h.stands ?? 0;
+  const long = stands > 0 ? undefined : lengthFor(s, grip);
   const each = (z: number) => centres.map((c) => at(c.x, c.y, z));
   const nut: Solid = { prisms: [prism(hexagon(s.nut), 0, s.nutHeight, [circle(0, 0, s.d / 2)])] };
   const washer: Solid = { prisms: [ring(s.washer, 1.07 * s.d, 0, w)] };
-  const rod = grip + 2 * s.nutHeight + 3 * s.pitch;
+  const rod = grip + 2 * s.nutHeight + 3 * s.pitch + stands;
   return [
     long === undefined
       ? bodyOf(
           {
             id: 'tie',
             name: `Threaded rod ${s.id}×${Math.ceil(rod * 1e3)}`,
-            note: `DIN 976-1, through the whole housing; no standard screw is so long`,
+            note:
+              stands > 0
+                ? `DIN 976-1, through the whole housing, standing out by ${size(stands)} to mount it`
+                : 'DIN 976-1, through the whole housing; no standard screw is so long',
             solid: { prisms: [prism(circle(0, 0, s.d / 2), 0, rod)] },
             frames: each(bottom - w - s.nutHeight - 1.5 * s.pitch),
             apart,

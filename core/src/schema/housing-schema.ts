@@ -45,5 +45,9 @@ export const housingSchema = <M extends v.GenericSchema>(material: M) =>
       v.description('Thread that holds the plates together'),
     ),
     screws: v.pipe(wholeNumber(0, 24), v.description('How many; 0 for as many as the outline asks for')),
+    stands: v.pipe(
+      v.optional(quantity('length', 0, 0.2)),
+      v.description('How far its rods stand out of the cover’s nuts, to be mounted by, m; not at all where left out'),
+    ),
     face: v.pipe(v.optional(faceSchema), v.description('The motor’s face, where it is not its frame’s')),
   });

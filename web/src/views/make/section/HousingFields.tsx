@@ -113,6 +113,17 @@ export function HousingFields() {
               onChange={(x) => set(f.label, { [f.key]: x })}
             />
           ))}
+          <QuantityField
+            label="Rods stand out"
+            quantity="length"
+            step={1e-3}
+            min={0}
+            max={0.2}
+            help="How far behind the cover’s nuts, to mount the housing by them; 0 for not at all."
+            disabled={readOnly}
+            value={h.stands ?? 0}
+            onChange={(stands) => set('rods stand out', { stands })}
+          />
           <ChoiceField
             label="Held together by"
             value={h.screw}

@@ -53,13 +53,6 @@ test('pictures of the main views', async ({ page }) => {
   await page.waitForTimeout(7000);
   await shoot('rig');
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await open('Tide dial');
-  await page.getByRole('combobox', { name: 'Variant' }).selectOption('d');
-  await page
-    .getByRole('link', { name: /1 Strain wave/ })
-    .first()
-    .click();
-  await shoot('stage-strain-wave');
   await open('Wing root');
   await page
     .getByRole('link', { name: /1 Planetary/ })
@@ -81,6 +74,11 @@ test('pictures of the main views', async ({ page }) => {
   await page.locator('[data-step]').nth(15).getByRole('button').click();
   await page.waitForTimeout(800);
   await shoot('together');
+  await page.getByRole('link', { name: 'Schedule' }).click();
+  await page.getByRole('button', { name: 'Plan build B-1' }).click();
+  await page.getByText('All done on').waitFor();
+  await page.waitForTimeout(800);
+  await shoot('schedule');
   await sheet('Ratio desk');
   await shoot('ratio-desk');
   await sheet('Find lines');

@@ -75,7 +75,7 @@ export function PlanLearnt({
       <h3 className="rule-b pb-0.5">What your times say</h3>
       {learnt.map((l) => {
         const quantity = l.id === 'print.speed' ? ('linearSpeed' as const) : ('ratio' as const);
-        const say = (x: number) => formatQuantity(x, quantity, units, 3);
+        const say = (x: number) => formatQuantity(x, quantity, { linearSpeed: 'mm/s', ...units }, 3);
         return (
           <p key={l.id} className="pt-1">
             {l.name}: <b>{say(l.after.value)}</b> ({say(l.after.low)} to {say(l.after.high)}) by {l.times}{' '}

@@ -119,14 +119,8 @@ function Centre({ sheet }: { sheet: SectionSheet }) {
   const off = Math.hypot(centre[0], centre[1]);
   const from = sheet.envelope?.from ?? sheet.bounds.z0;
   return (
-    <span
-      className="label num whitespace-nowrap text-right"
-      data-centre=""
-      title="Of what is drawn: without driver and cables"
-    >
-      centre of {formatQuantity(mass, 'mass', units, 3)}:
-      <br />
-      {say(centre[2] - from)} from the motor’s end, {say(off)} off axis
+    <span className="block whitespace-nowrap" data-centre="" title="Of what is drawn: without driver and cables">
+      {formatQuantity(mass, 'mass', units, 3)}, centre {say(centre[2] - from)} from the motor’s end, {say(off)} off axis
     </span>
   );
 }
@@ -234,23 +228,22 @@ export default function SectionView() {
         ) : made ? (
           <>
             <div className="flex items-baseline justify-between gap-3">
-              <h1 className="text-[15px]">
-                Section{' '}
-                <span className="label block font-normal">
-                  through {variant.stages.length > 1 ? 'all axes' : 'the axis'}, motor to the left; teeth to their tips,
-                  dashed what is turned into the plane
-                </span>
-              </h1>
-              {made.envelope && across ? (
-                <span className="label num whitespace-nowrap text-right" data-envelope="">
-                  {formatQuantity(made.envelope.to - made.envelope.from, 'length', units, 4)} long,
-                  <br />
-                  {formatQuantity(across[0], 'length', units, 4)} × {formatQuantity(across[1], 'length', units, 4)}{' '}
-                  across
-                </span>
-              ) : null}
-              {made.balance.mass > 0 ? <Centre sheet={made} /> : null}
+              <h1 className="text-[15px]">Section</h1>
+              <span className="label num shrink-0 text-right">
+                {made.envelope && across ? (
+                  <span className="block whitespace-nowrap" data-envelope="">
+                    {formatQuantity(made.envelope.to - made.envelope.from, 'length', units, 4)} long,{' '}
+                    {formatQuantity(across[0], 'length', units, 4)} × {formatQuantity(across[1], 'length', units, 4)}{' '}
+                    across
+                  </span>
+                ) : null}
+                {made.balance.mass > 0 ? <Centre sheet={made} /> : null}
+              </span>
             </div>
+            <p className="label">
+              through {variant.stages.length > 1 ? 'all axes' : 'the axis'}, motor to the left; teeth to their tips,
+              dashed what is turned into the plane
+            </p>
             <div className="min-h-0 flex-1">
               <SectionDrawing
                 sheet={made}

@@ -37,8 +37,9 @@ const WORKED: Readonly<Record<string, Anchor>> = {
   inertiaMatch: [load / 7.2e-4, 'load over a hundred rotors'],
   size: [0.06397163576691878, 'the unit is wider than a frame of 42 mm'],
   length: [0.048 + 0.05437589040188096, 'motor and unit'],
-  mass: [0.36 + 0.02 + 0.35112698372208084, 'motor, driver and unit'],
-  money: [99, '16 + 57, driver 8 and supply 18'],
+  // The sensor's board of 4 g, and a magnet of π/4·6²·2.5 mm³ at 7.5 g/cm³.
+  mass: [0.36 + 0.02 + 0.004 + 5.3014376e-4 + 0.35112698372208084, 'motor, driver, sensor and unit'],
+  money: [106.8, '16 + 57, driver 8 and supply 18, sensor 7 and its magnet 0.8'],
   driverTemperature: [
     293.15 + 14 * (0.3 + 2 * 1.7 ** 2 * 0.34),
     'two phases of 1.7 A root mean square through 0.34 Ω each and 0.3 W of its own, 14 K/W from 20 °C',

@@ -62,12 +62,14 @@ describe('the whole line', () => {
     expect(sum('windUp') + round.linkWindUp).toBeCloseTo(value(j, a(j), 'windUp'), 12);
     expect(round.aroundMass).toBeGreaterThan(0);
     expect(round.driveMass).toBe(0.02);
-    expect(sum('mass') + a(j).motor.mass + round.driveMass + round.aroundMass).toBeCloseTo(value(j, a(j), 'mass'), 12);
-    const { unit, supply } = a(j).driver;
-    expect(sum('money') + a(j).motor.price + unit!.price + supply!.price + round.aroundMoney).toBeCloseTo(
-      value(j, a(j), 'money'),
+    expect(sum('mass') + a(j).motor.mass + round.driveMass + round.sensorMass + round.aroundMass).toBeCloseTo(
+      value(j, a(j), 'mass'),
       12,
     );
+    const { unit, supply } = a(j).driver;
+    expect(
+      sum('money') + a(j).motor.price + unit!.price + supply!.price + round.sensorMoney + round.aroundMoney,
+    ).toBeCloseTo(value(j, a(j), 'money'), 12);
     const rotor = a(j).motor.rotorInertia * value(j, a(j), 'ratio') ** 2;
     expect(sum('inertia') + rotor + round.linkInertia).toBeCloseTo(value(j, a(j), 'inertia'), 12);
   });

@@ -600,7 +600,7 @@ describe('what a build is made of, as tasks', () => {
     expect(days.map((d) => d.day)).toEqual([...days.map((d) => d.day)].sort());
     const text = planMarkdown(s, 'Wing root');
     expect(text).toContain('## 2026-11-30');
-    expect(text).toMatch(/- \[ \] 18:00 to 18:10 Motor, driver and supply: 1 × Motor/);
-    expect(text).toContain('comes: Motor, driver and supply');
+    expect(text).toMatch(/- \[ \] 18:00 to 18:10 Motor and electronics: 1 × Motor/);
+    expect(text).toContain('comes: Motor and electronics');
   });
 });

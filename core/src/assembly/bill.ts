@@ -7,6 +7,7 @@ import { stated } from '../units/stated.ts';
 import type { Outline } from '../shape/outline.ts';
 import type { Solid } from '../shape/solid.ts';
 import { outputPieces } from '../line/output.ts';
+import { sensorPieces } from '../line/sensing.ts';
 import { ok, type Result } from '../result.ts';
 import type { StageRecord, Variant } from '../schema/joint.ts';
 import type { Drawer, Stocked } from '../shop/drawer.ts';
@@ -136,7 +137,7 @@ export function piecesOf(stage: Pick<StageRecord, 'kind' | 'params'>, shelf: She
 }
 
 /** Motor, driver and supply: what is bought before the stages. */
-function driving({ motor, driver }: Variant): Piece[] {
+function driving({ motor, driver, sensor }: Variant, shelf: Shelf): Piece[] {
   const bought = (at: string, name: string, note: string, mass: number, money: number, stocked?: Stocked): Piece => ({
     ...{ at, name, note, mass, money, stocked },
     ...{ how: 'bought' as const, material: 'as supplied', quantity: 1 },
@@ -146,6 +147,7 @@ function driving({ motor, driver }: Variant): Piece[] {
   return [
     bought('motor', motor.name, '', motor.mass, motor.price, { shelf: 'motors', id: motor.id }),
     ...(unit ? [bought('driver', unit.name, '', driveMass({ unit }), driveMoney({ unit }))] : []),
+    ...sensorPieces({ motor, sensor }, shelf).map((p): Piece => ({ ...p, at: 'sensor', how: 'bought' })),
     ...(supply ? [bought('supply', supply.name, '', 0, driveMoney({ supply }))] : []),
   ];
 }
@@ -171,7 +173,7 @@ function taking(drawer: Drawer): (stocked: Stocked | undefined, needed: number) 
  * @returns refuses in words where a stage cannot be
  */
 export function billOf(variant: Variant, joints: number, shelf: Shelf): Result<Bill> {
-  const pieces: Piece[] = driving(variant);
+  const pieces: Piece[] = driving(variant, shelf);
   for (const [i, stage] of variant.stages.entries()) {
     const parts = piecesOf(stage, shelf);
     if (!parts.ok) return parts;

@@ -15,6 +15,7 @@ const GENERAL: Readonly<Record<string, string>> = {
   'mount.margin': 'motor mounts',
   'clamp.friction': 'housings',
   'clamp.kept': 'housings',
+  'price.sensor': 'sensors',
   'print.layer': 'schedules',
   'print.speed': 'schedules',
   'print.change': 'schedules',

@@ -71,6 +71,9 @@ export interface Beside {
   readonly driveMoney: number;
   /** Of the driver alone, kg. */
   readonly driveMass: number;
+  /** Of sensors and their magnets, kg and money. */
+  readonly sensorMass: number;
+  readonly sensorMoney: number;
   readonly shaftWindUp: number;
   /** Of the housing’s shafts between stages: wind-up, rad, and inertia at the output, kg·m². */
   readonly linkWindUp: number;
@@ -177,9 +180,9 @@ function lineReport(
       ? `${n.capacityMode}, stage ${n.capacityStage + 1}`
       : `motor (${motorTorque(variant.motor, variant.driver, shelf, speed, 'peak').bound})`;
   const { motor } = variant;
-  const stageMass = n.stages.reduce((m, x) => m + x.mass, motor.mass + driveMass(variant.driver));
+  const stageMass = n.stages.reduce((m, x) => m + x.mass, motor.mass + driveMass(variant.driver) + n.sensorMass);
   const bought = driveMoney(variant.driver);
-  const stageMoney = n.stages.reduce((m, x) => m + x.money, motor.price + bought);
+  const stageMoney = n.stages.reduce((m, x) => m + x.money, motor.price + bought + n.sensorMoney);
   const beside: Beside = {
     rotorInertia: motor.rotorInertia * n.ratio ** 2,
     loadInertia: demand.inertia,
@@ -187,6 +190,8 @@ function lineReport(
     motorMoney: motor.price,
     driveMass: driveMass(variant.driver),
     driveMoney: bought,
+    sensorMass: n.sensorMass,
+    sensorMoney: n.sensorMoney,
     shaftWindUp: demand.hold / n.shaftStiffness,
     linkWindUp: demand.hold / n.linkStiffness,
     linkInertia: n.linkInertia,

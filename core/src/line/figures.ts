@@ -416,12 +416,13 @@ export function lineFigures(
       'mass',
       (x) => x.mass,
       () => ({
-        formula: around ? 'motor, driver + stages + housing' : 'motor, driver + stages',
+        formula: around ? 'motor, driver, sensors + stages + housing' : 'motor, driver, sensors + stages',
         terms: [
           term('motor', 'mass', variant.motor.mass, 'mass', 'motor'),
           ...(driveMass(variant.driver) > 0
             ? [term('driver', 'mass', driveMass(variant.driver), 'mass', 'motor')]
             : []),
+          ...(n.sensorMass > 0 ? [term('sensors', 'mass', n.sensorMass, 'mass', 'computed')] : []),
           ...per('m', 'mass', 'mass', (s) => s.mass),
           ...(around ? [term('h', 'housing, shafts, bearings, screws', n.aroundMass, 'mass', 'computed')] : []),
         ],
@@ -437,6 +438,7 @@ export function lineFigures(
         formula: [
           'motor',
           ...(variant.driver.unit || variant.driver.supply ? ['driver', 'supply'] : []),
+          ...(n.sensorMoney > 0 ? ['sensors'] : []),
           'stages',
           ...(around ? ['housing'] : []),
         ].join(' + '),
@@ -444,6 +446,7 @@ export function lineFigures(
           term('motor', 'price', variant.motor.price, 'money', 'motor'),
           ...(variant.driver.unit ? [term('driver', 'price', variant.driver.unit.price, 'money', 'motor')] : []),
           ...(variant.driver.supply ? [term('supply', 'price', variant.driver.supply.price, 'money', 'motor')] : []),
+          ...(n.sensorMoney > 0 ? [term('sensors', 'price', n.sensorMoney, 'money', 'computed')] : []),
           ...per('¤', 'price', 'money', (s) => s.money),
           ...(around ? [term('h', 'housing, shafts, bearings, screws', n.aroundMoney, 'money', 'computed')] : []),
         ],

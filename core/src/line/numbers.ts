@@ -15,6 +15,7 @@ import { stated } from '../units/stated.ts';
 import { givenBack } from './giving-back.ts';
 import { aroundWith, type Around } from '../reducer/around.ts';
 import { outputNumbers } from './output.ts';
+import { sensing } from './sensing.ts';
 import { resolutionNumbers, type ResolutionNumbers } from './resolution.ts';
 import { bentWindUp } from '../math/springs.ts';
 import { motorAsked, spinPerAcceleration } from './spin.ts';
@@ -69,6 +70,9 @@ export interface LineNumbers {
   readonly linkStiffness: number;
   /** Inertia of the housing’s shafts and hubs, seen at the output, kg·m². */
   readonly linkInertia: number;
+  /** Of sensors and their magnets, kg and money. */
+  readonly sensorMass: number;
+  readonly sensorMoney: number;
   /** Time of the brief's widest move at what acceleration and speed allow, s. */
   readonly moveTime: number;
   /** Speed at the output from which a stepper starts and stops without a ramp under the peak, rad/s; NaN for others. */
@@ -456,8 +460,9 @@ function sum(
   const back = turnBack(stages, motor.detentTorque);
   let speedLimit = topSpeed(motor, driver) / size;
   let [windUpHold, windUpPeak, inertiaStages, inertiaLinks] = [0, 0, 0, 0];
-  let mass = motor.mass + driveMass(driver);
-  let money = motor.price + driveMoney(driver);
+  const senses = sensing(variant, shelf);
+  let mass = motor.mass + driveMass(driver) + senses.mass;
+  let money = motor.price + driveMoney(driver) + senses.money;
   let outside = motor.frame;
   let length = motor.length;
   for (let j = 0; j < stages.length; j++) {
@@ -522,6 +527,8 @@ function sum(
     shaftStiffness: shaft.stiffness,
     linkStiffness: links,
     linkInertia: inertiaLinks,
+    sensorMass: senses.mass,
+    sensorMoney: senses.money,
     windUpHold: windUpHold + demand.hold / behind,
     windUpPeak: windUpPeak + demand.peak / behind,
     turnBack: back.torque,

@@ -51,7 +51,7 @@ export interface PlanInput {
 
 /** What a group of things to buy is called. */
 export const BUY_NAMES: Readonly<Record<Buy, string>> = {
-  motor: 'Motor, driver and supply',
+  motor: 'Motor and electronics',
   bearings: 'Bearings',
   belts: 'Belts and pulleys',
   screws: 'Screws, nuts and washers',

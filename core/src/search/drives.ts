@@ -2,6 +2,7 @@ import type { Demand } from '../brief/demand.ts';
 import type { Variant } from '../schema/joint.ts';
 import { motorTorque } from '../motor/available.ts';
 import { driverFor } from '../motor/drive.ts';
+import { sensing } from '../line/sensing.ts';
 import { driveMass, driveMoney } from '../motor/driver.ts';
 import type { Motor } from '../motor/motor.ts';
 import type { Shelf } from '../shop/shelf.ts';
@@ -37,6 +38,7 @@ export const placeOf = (ratio: number): number =>
 export function driveOf(motor: Motor, base: Variant, demand: Demand, shelf: Shelf, there = false): Drive {
   const own = motor.id === base.motor.id;
   const driver = (own ? base.driver : driverFor(motor, base.motor, base.driver, shelf)) as Variant['driver'];
+  const senses = sensing({ sensor: base.sensor, motor: motor as Variant['motor'] }, shelf);
   const { points } = demand;
   const gives = new Float64Array(points.length * RATIOS);
   points.forEach((p, k) => {
@@ -46,8 +48,8 @@ export function driveOf(motor: Motor, base: Variant, demand: Demand, shelf: Shel
   return {
     motor: motor as Variant['motor'],
     driver,
-    mass: motor.mass + driveMass(driver),
-    money: (there ? 0 : motor.price) + driveMoney(driver),
+    mass: motor.mass + driveMass(driver) + senses.mass,
+    money: (there ? 0 : motor.price) + driveMoney(driver) + senses.money,
     saves: there ? motor.price : 0,
     frame: motor.frame,
     length: motor.length,

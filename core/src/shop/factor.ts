@@ -77,6 +77,7 @@ export const FACTORS: readonly Factor[] = [
   f('price.pulley', 'Bought pulley, price before its teeth', 'money', 2.2, 1.5, 4),
   f('price.tooth', 'Bought pulley, price per tooth and 6 mm of width', 'money', 0.09, 0.05, 0.16),
   f('price.belt', 'Belt, price per metre and 6 mm of width', 'money', 7, 4, 12),
+  f('price.sensor', 'Angle sensor on a board, price', 'money', 7, 3, 20),
   f('price.print', 'Printed part, price per kilogram', 'money', 24, 18, 40),
   f('price.bearing', 'Pair of deep-groove ball bearings for a shaft', 'money', 2.4, 1.2, 5),
   f(

@@ -24,6 +24,7 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       value: a[key],
     }));
   const shaft = (value: number): SharePart[] => (value > 0 ? [{ name: 'Output shaft', value }] : []);
+  const sensors = (value: number): SharePart[] => (value > 0 ? [{ name: 'Sensors', value }] : []);
   const between = (value: number): SharePart[] => (value > 0 ? [{ name: 'Shafts between stages', value }] : []);
   const housing = (value: number): SharePart[] => (value > 0 ? [{ name: 'Housing, shafts, screws', value }] : []);
   return [
@@ -51,6 +52,7 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       parts: [
         { name: 'Motor', value: b.motorMass },
         ...(b.driveMass > 0 ? [{ name: 'Driver', value: b.driveMass }] : []),
+        ...sensors(b.sensorMass),
         ...stages('mass'),
         ...shaft(b.shaftMass),
         ...housing(b.aroundMass),
@@ -64,6 +66,7 @@ export function sharesOf(report: LineReport, kinds: readonly string[]): ShareSet
       parts: [
         { name: 'Motor', value: b.motorMoney },
         ...(b.driveMoney > 0 ? [{ name: 'Driver and supply', value: b.driveMoney }] : []),
+        ...sensors(b.sensorMoney),
         ...stages('money'),
         ...shaft(b.shaftMoney),
         ...housing(b.aroundMoney),

@@ -16,6 +16,7 @@ import {
   startOf,
   tasksOf,
   wallTime,
+  stretchId,
   weekday,
   type Pieces,
   type Stretch,
@@ -423,9 +424,9 @@ describe('what a build is made of, as tasks', () => {
     const [one, two] = tasks.filter((t) => t.kind === 'assemble');
     expect([...one!.after].sort()).toEqual(['buy/motor', first!.id].sort());
     // Bearings lie in the drawer: nobody waits for them.
-    expect([...two!.after].sort()).toEqual(['assemble/1/1', 'make/stage1/sun', second!.id].sort());
+    expect([...two!.after].sort()).toEqual([one!.id, 'make/stage1/sun', second!.id].sort());
     expect(one!.hands).toBe(4 * factor(shelf, 'work.step'));
-    expect(tasks.at(-1)!.after).toEqual(['assemble/1/2']);
+    expect(tasks.at(-1)!.after).toEqual([two!.id]);
   });
 
   it('waits for what was ordered from that day on', () => {
@@ -456,10 +457,10 @@ describe('what a build is made of, as tasks', () => {
       { 'stage1/first#x': 1, 'stage1/late#x': 1 },
     ]);
     expect(tasks.find((t) => t.id === 'buy/bearings')!.says).toBe('2 × Bearing 608');
-    const second = tasks.find((t) => t.id === 'assemble/2/1')!;
+    const second = tasks.find((t) => t.id === stretchId(1, stretches[0]!))!;
     expect(second.after).toContain(prints[2]!.id);
-    expect(second.after).toContain('assemble/1/2');
-    expect(tasks.find((t) => t.id === 'assemble/1/1')!.after).not.toContain(prints[1]!.id);
+    expect(second.after).toContain(stretchId(0, stretches[1]!));
+    expect(tasks.find((t) => t.id === stretchId(0, stretches[0]!))!.after).not.toContain(prints[1]!.id);
   });
 
   it('prints no more than is still missing, and what has changed its shape again', () => {
@@ -510,6 +511,12 @@ describe('what a build is made of, as tasks', () => {
     expect(tasks[0]!.runs).toBeCloseTo(2000 * 3.6);
     expect(tasks[1]!.runs).toBeCloseTo(3000 * 3.6);
     expect(tasks[1]!.after).toEqual(['reading/t/4000']);
+    // Two hours of running since Monday noon are over by the evening: it is due when one is there.
+    const noon = tasks.map((t) => ({ ...t, ...(t.since !== undefined && { since: monday + 12 * HOUR }) }));
+    const due = layOutTasks(noon, small, monday + 12 * HOUR).placed;
+    expect(atClock(due[0]!.end)).toBe('2026-11-30T18:15');
+    const late = layOutTasks(noon, small, monday + 30 * HOUR).placed;
+    expect(atClock(late[0]!.end)).toBe('2026-12-01T18:15');
   });
 
   it('has a band round its end, which widens with what it is reckoned with', () => {
@@ -543,7 +550,7 @@ describe('what a build is made of, as tasks', () => {
     const slipped = scheduleOf(input, kept, shelf, now).late;
     expect(slipped.map((l) => l.why)).toContain('kept');
     // What only waits for something late is not told for itself.
-    expect(slipped.map((l) => l.id)).not.toContain('assemble/1/1');
+    expect(slipped.map((l) => l.id)).not.toContain(stretchId(0, stretches[0]!));
     const wanted = scheduleOf(input, { ...small, wanted: '2026-12-01' }, shelf, monday).late;
     expect(wanted.at(-1)).toMatchObject({ why: 'wanted' });
   });

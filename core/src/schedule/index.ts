@@ -5,6 +5,6 @@ export { heldUpBy, scheduleOf, type Late, type Schedule } from './plan.ts';
 export type { Pieces } from './pieces.ts';
 export { stretchesOf } from './stretches.ts';
 export type { Task, TaskKind } from './task.ts';
-export { tasksOf, type PlanInput, type Running, type Stretch, type TestToDo } from './tasks.ts';
+export { stretchId, tasksOf, type PlanInput, type Running, type Stretch, type TestToDo } from './tasks.ts';
 export { usualPlan } from './usual-plan.ts';
 export * from './wall-clock.ts';

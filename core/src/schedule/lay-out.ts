@@ -171,8 +171,9 @@ function place(task: Task, from: WallTime, shop: Shop): Placed | undefined {
     };
   }
   // A reading is taken when the rig has run as long as it should.
-  const ran = task.runs > 0 ? shop.runsTo(from, task.runs) : from;
-  if (ran === undefined) return undefined;
+  const runsTo = task.runs > 0 ? shop.runsTo(task.since ?? from, task.runs) : from;
+  if (runsTo === undefined) return undefined;
+  const ran = Math.max(from, runsTo);
   const hands = task.hands > 0 ? byHand(task, ran, shop) : [];
   if (!hands) return undefined;
   for (const span of hands) shop.hands.book(span);

@@ -21,6 +21,8 @@ export interface Task {
   readonly prints: number;
   /** Time that a rig runs, s: while one is there, unless machines may run unattended. */
   readonly runs: number;
+  /** When the rig began with that; when the task is begun where left out. */
+  readonly since?: WallTime;
   /** Time until it comes or has set, s. */
   readonly waits: number;
   /** What comes by the day, and is there on the morning of the day it comes. */

@@ -1,3 +1,4 @@
+import { hash32 } from '../math/hash.ts';
 import type { BuildPlan } from '../schema/joint.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
@@ -114,6 +115,10 @@ function machining(p: MadePiece, plan: BuildPlan, after: readonly string[], shel
   };
 }
 
+/** Marks a stretch by its parts, so that what was done of another one does not count for it. */
+export const stretchId = (joint: number, s: Pick<Stretch, 'keys'>): string =>
+  `assemble/${joint + 1}/${hash32(s.keys.join()).toString(16).padStart(8, '0')}`;
+
 /** Readings of a run that are due next: at twice the cycles each time, until it has run as long as it should. */
 function readings(run: Running, plan: BuildPlan): Task[] {
   const out: Task[] = [];
@@ -130,7 +135,8 @@ function readings(run: Running, plan: BuildPlan): Task[] {
       inOneGo: true,
       runs: (next - at) * run.period,
       after: before ? [before] : [],
-      ...(i === 0 && { on: Math.max(run.since, startOf(plan.tasks[id]?.on ?? '1970-01-01')) }),
+      // It has been running since it was read last.
+      ...(i === 0 && { since: run.since }),
     });
     [at, before] = [next, id];
   }
@@ -180,8 +186,8 @@ export function tasksOf(input: PlanInput, plan: BuildPlan, shelf: Shelf): Task[]
   const step = factor(shelf, 'work.step') * factor(shelf, 'work.pace');
   let last: string[] = [];
   for (let joint = 0; joint < plan.joints; joint++)
-    stretches.forEach((s, i) => {
-      const id = `assemble/${joint + 1}/${i + 1}`;
+    stretches.forEach((s) => {
+      const id = stretchId(joint, s);
       const own = joint === 0 ? s.left : s.of;
       tasks.push({
         ...common(id, plan),
@@ -205,7 +211,7 @@ export function tasksOf(input: PlanInput, plan: BuildPlan, shelf: Shelf): Task[]
       says: 'as the plan of the bench asks',
       hands: factor(shelf, 'work.test') * factor(shelf, 'work.pace'),
       inOneGo: false,
-      after: stretches.length > 0 ? [`assemble/1/${stretches.length}`] : [],
+      after: stretches.length > 0 ? [stretchId(0, stretches.at(-1)!)] : [],
     });
   }
   for (const run of input.running) tasks.push(...readings(run, plan));

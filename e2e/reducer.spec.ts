@@ -89,6 +89,13 @@ test('an empty line has nothing to cut, to look at or to put together, and says 
   await expect(page.getByText('There is nothing to put together.')).toBeVisible({ timeout: 30_000 });
 });
 
+test('a unit that brings its own housing has nothing made round it, and says so', async ({ page }) => {
+  await openDemo(page, 'Make', 'Tide dial');
+  await page.getByRole('link', { name: 'Section', exact: true }).click();
+  await page.getByRole('button', { name: 'Make a housing' }).click();
+  await expect(page.locator('[data-nothing-to-house]')).toContainText('brings its own housing');
+});
+
 test('a line from nothing stands free until a housing is made for it', async ({ page }) => {
   await openDemo(page, 'Make', 'Tide dial');
   await page.getByRole('link', { name: 'Section', exact: true }).click();

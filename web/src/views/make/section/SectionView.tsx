@@ -291,6 +291,11 @@ export default function SectionView() {
         {region ? <Picked region={region} jointId={joint.id} /> : null}
         <Section title="Housing">
           <HousingFields />
+          {made && variant.housing?.by === 'here' && made.plates.length === 0 && made.unhoused.length === 0 ? (
+            <p className="label" data-nothing-to-house="">
+              There is nothing to make round it: what is bought as a unit brings its own housing.
+            </p>
+          ) : null}
           {made?.unhoused.length ? (
             <p className="label">
               Round stage {made.unhoused.map((i) => i + 1).join(', ')} none is made here: its axes cross, or another

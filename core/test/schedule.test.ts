@@ -571,6 +571,14 @@ describe('what a build is made of, as tasks', () => {
     expect(pace.after.value).toBeCloseTo(Math.exp(0.32737), 4);
     expect(pace.told).toBeCloseTo(44.444 / 55.045, 4);
     expect(learntTimes(small, plain)).toEqual([]);
+    // What is written down with a task is at a pace of one, whatever the pace is now: it is not learnt twice over.
+    const slow = withFactors({ 'work.pace': 2 });
+    const made = tasksOf(input, small, slow).find((t) => t.kind === 'make')!;
+    expect(made.hands).toBeCloseTo(2 * made.work!, 9);
+    expect(made.work).toBeCloseTo(
+      tasksOf(input, small, withFactors({ 'work.pace': 1 })).find((t) => t.kind === 'make')!.hands,
+      9,
+    );
     // A print shorter than its heating says nothing.
     expect(learntTimes({ ...small, tasks: { 'print/x': { took: 100, path: 62, layers: 100 } } }, plain)).toEqual([]);
   });

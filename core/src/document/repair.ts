@@ -68,7 +68,9 @@ class Surgeon {
     const [where, parent, key] = [path.join('.'), at(this.raw, path.slice(0, -1)), path.at(-1)];
     // A list that must have so many has none to give: it goes as a whole.
     if (Array.isArray(parent))
-      return typeof key === 'number' && key < parent.length ? this.takeEntry(path, why) : this.takeOut(path.slice(0, -1), why, false);
+      return typeof key === 'number' && key < parent.length
+        ? this.takeEntry(path, why)
+        : this.takeOut(path.slice(0, -1), why, false);
     // What comes up again and again cannot be mended where it lies: more of it goes each time.
     const times = (this.times.get(where) ?? 0) + 1;
     this.times.set(where, times);

@@ -17,6 +17,8 @@ export interface Task {
   /** By hand, s; in one go, or in as many as it takes. */
   readonly hands: number;
   readonly inOneGo: boolean;
+  /** The same at a pace of one, s; absent where one’s pace does not move it. */
+  readonly work?: number;
   /** Time that a printer runs, s. */
   readonly prints: number;
   /** Time that a rig runs, s: while one is there, unless machines may run unattended. */

@@ -100,6 +100,12 @@ function neededAt(stretches: readonly Stretch[]): (key: string) => number {
   return (key) => at.get(key) ?? stretches.length;
 }
 
+/** Time by hand at one’s own pace, and at a pace of one. */
+const byHand = (work: number, shelf: Shelf): Pick<Task, 'hands' | 'work'> => ({
+  hands: work * factor(shelf, 'work.pace'),
+  work,
+});
+
 /** What is made by hand to its drawing. */
 function machining(p: MadePiece, plan: BuildPlan, after: readonly string[], shelf: Shelf): Task {
   const own = materialNamed(p.material, shelf);
@@ -109,7 +115,7 @@ function machining(p: MadePiece, plan: BuildPlan, after: readonly string[], shel
     kind: 'make',
     name: `Make ${p.name}`,
     says: `${count} of ${p.material}`,
-    hands: factor(shelf, 'work.pace') * millTime(p.body, own ?? { modulus: 2e11 }, count, shelf),
+    ...byHand(millTime(p.body, own ?? { modulus: 2e11 }, count, shelf), shelf),
     inOneGo: false,
     after,
   };
@@ -183,7 +189,7 @@ export function tasksOf(input: PlanInput, plan: BuildPlan, shelf: Shelf): Task[]
     }
     return out;
   };
-  const step = factor(shelf, 'work.step') * factor(shelf, 'work.pace');
+  const step = factor(shelf, 'work.step');
   let last: string[] = [];
   for (let joint = 0; joint < plan.joints; joint++)
     stretches.forEach((s) => {
@@ -195,7 +201,7 @@ export function tasksOf(input: PlanInput, plan: BuildPlan, shelf: Shelf): Task[]
         kind: 'assemble',
         name: plan.joints > 1 ? `Joint ${joint + 1}: ${s.name}` : s.name,
         says: own < s.of ? `${own} of ${s.of} steps left` : `${s.of} ${s.of === 1 ? 'step' : 'steps'}`,
-        hands: own * step,
+        ...byHand(own * step, shelf),
         inOneGo: false,
         waits: s.rests,
         after: [...new Set([...s.keys.flatMap((k) => from(k, joint)), ...last])],
@@ -209,7 +215,7 @@ export function tasksOf(input: PlanInput, plan: BuildPlan, shelf: Shelf): Task[]
       kind: 'test',
       name: `Bench: ${t.name.toLowerCase()}`,
       says: 'as the plan of the bench asks',
-      hands: factor(shelf, 'work.test') * factor(shelf, 'work.pace'),
+      ...byHand(factor(shelf, 'work.test'), shelf),
       inOneGo: false,
       after: stretches.length > 0 ? [stretchId(0, stretches.at(-1)!)] : [],
     });

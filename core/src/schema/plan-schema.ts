@@ -21,7 +21,10 @@ const taskSchema = v.looseObject({
   path: v.pipe(v.optional(quantity('length', 0, 1e9)), v.description('Length of line that was laid, m')),
   layers: v.pipe(v.optional(quantity('count', 0, 1e9)), v.description('Layers that were laid')),
   told: v.pipe(v.optional(v.boolean()), v.description('The shop has learnt from its time')),
-  work: v.pipe(v.optional(quantity('time', 0, 1e8)), v.description('Time by hand that was expected, s')),
+  work: v.pipe(
+    v.optional(quantity('time', 0, 1e8)),
+    v.description('Time by hand that was expected at a pace of one, s'),
+  ),
 });
 
 /** When a build is to be made, with which hours and printers, and what became of it. */

@@ -72,9 +72,8 @@ function TaskFields({ placed, known, edits }: { placed: Placed; known: TaskRecor
           onChange={(took) =>
             set(placed, 'time it took', {
               took,
-              ...(task.laid
-                ? { path: task.laid.path, layers: task.laid.layers }
-                : task.hands > 0 && { work: task.hands }),
+              ...(task.laid && { path: task.laid.path, layers: task.laid.layers }),
+              ...(task.work !== undefined && { work: task.work }),
             })
           }
         />

@@ -29,7 +29,7 @@ function asDone({ task }: Placed): TaskRecord {
     done: wallMoment(wallNow().now),
     name: task.name,
     ...(task.laid && { path: task.laid.path, layers: task.laid.layers }),
-    ...(!task.laid && task.hands > 0 && { work: task.hands }),
+    ...(task.work !== undefined && { work: task.work }),
   };
 }
 

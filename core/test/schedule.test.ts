@@ -1,11 +1,28 @@
 import fc from 'fast-check';
 import ICAL from 'ical.js';
+import { strFromU8, unzipSync } from 'fflate';
 import Kernel from 'manifold-3d';
+import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { circle, factor, makeShelf, prism, rectangle, solidVolume, type BuildPlan, type Shelf } from '../src/index.ts';
+import {
+  activeVariant,
+  analyseLine,
+  circle,
+  factor,
+  makeShelf,
+  prism,
+  readJointFile,
+  rectangle,
+  solidVolume,
+  testPlan,
+  type BuildPlan,
+  type Joint,
+  type Shelf,
+} from '../src/index.ts';
 import { hoursOn } from '../src/schedule/hours.ts';
 import {
   atClock,
+  benchToDo,
   dayNumber,
   dayOf,
   heldUpBy,
@@ -22,8 +39,11 @@ import {
   type Stretch,
   type Task,
 } from '../src/schedule/index.ts';
+import { dryingTime } from '../src/schedule/drying.ts';
 import { laidFor, laidTogether, millTime, printTime, resinFor } from '../src/schedule/making-time.ts';
 import { measuresOf, type BodyMeasures } from '../src/schedule/measures.ts';
+import { jointPieces } from '../src/schedule/pieces.ts';
+import { plateFile } from '../src/schedule/plate-file.ts';
 import { platesInTurn } from '../src/schedule/plates-in-turn.ts';
 import { planCalendar } from '../src/schedule/write-calendar.ts';
 import { byDay, planMarkdown } from '../src/schedule/write-plan.ts';
@@ -495,6 +515,7 @@ describe('what a build is made of, as tasks', () => {
     expect(run(monday + 18.5 * HOUR).start).toBe(monday + 18 * HOUR);
     expect(run(monday + 18.5 * HOUR).end).toBeCloseTo(monday + 18 * HOUR + first!.hands + first!.prints, 3);
     expect(run(monday + 48 * HOUR).end).toBe(monday + 48 * HOUR);
+    expect(run(monday + 48 * HOUR).printer!.span).toEqual([monday + 18 * HOUR, monday + 48 * HOUR]);
   });
 
   it('says which piece is larger than the bed, and what waits for it', () => {
@@ -583,6 +604,31 @@ describe('what a build is made of, as tasks', () => {
     expect(learntTimes({ ...small, tasks: { 'print/x': { took: 100, path: 62, layers: 100 } } }, plain)).toEqual([]);
   });
 
+  it('counts a recorded time once, by the width of what was believed before', () => {
+    // ln(4)/3.92 = 0.35365: weights 7.9957 and 44.444; with two values, of ln 1.2 and ln 1.5, 88.889.
+    const after = learnt({ value: 1, low: 0.5, high: 2 }, [1.2, 1.5]);
+    expect(Math.log(after.value)).toBeCloseTo((44.4444 * (Math.log(1.2) + Math.log(1.5))) / 96.8846, 5);
+    expect(Math.log(after.high / after.value)).toBeCloseTo(1.96 / Math.sqrt(96.8846), 5);
+    expect(after.told).toBeCloseTo(88.8889 / 96.8846, 5);
+    const about = learnt({ value: 1.1, low: 0.55, high: 2.2 }, [1.2]).value;
+    expect(Math.log(about)).toBeCloseTo((7.9957 * Math.log(1.1) + 44.4444 * Math.log(1.2)) / 52.4401, 5);
+  });
+
+  it('knows how long plastics are dried', () => {
+    expect([dryingTime('pc'), dryingTime('petg'), dryingTime('pla'), dryingTime('own')]).toEqual([21600, 14400, 0, 0]);
+  });
+
+  it('says by how much something is behind', () => {
+    const now = startOf('2026-12-10') + 12 * HOUR;
+    const promised = { ...small, tasks: { 'buy/motor': { comes: '2026-12-07' } } };
+    expect(scheduleOf(input, promised, shelf, now).late[0]!.by).toBe(3.5 * 86400);
+    const plan = { ...small, wanted: '2026-12-01' };
+    const made = scheduleOf(input, plan, shelf, monday);
+    expect(made.late.at(-1)!.by).toBeCloseTo(made.end - startOf('2026-12-02'), 6);
+    const kept = { ...small, kept: Object.fromEntries(made.placed.map((x) => [x.task.id, x.end - 3 * 86400])) };
+    for (const l of scheduleOf(input, kept, shelf, monday).late) expect(l.by).toBeCloseTo(3 * 86400, 6);
+  });
+
   it('comes to what is true when many times are told', () => {
     const after = learnt({ value: 1, low: 0.5, high: 2 }, Array(400).fill(1.7));
     expect(after.value).toBeCloseTo(1.7, 2);
@@ -617,5 +663,66 @@ describe('what a build is made of, as tasks', () => {
     expect(text).toContain('## 2026-11-30');
     expect(text).toMatch(/- \[ \] 18:00 to 18:10 Motor and electronics: 1 × Motor/);
     expect(text).toContain('comes: Motor and electronics');
+  });
+});
+
+describe('the bench of a build', () => {
+  const joint = (): Joint => {
+    const r = readJointFile(readFileSync(new URL('../../demo/wing-root.json', import.meta.url), 'utf8'));
+    if (!r.ok) throw new Error(r.problem.what);
+    return structuredClone(r.value);
+  };
+  it('has the tests that its plan asks for and were not made, and runs that go on', () => {
+    const j = joint();
+    const v = activeVariant(j);
+    const build = j.builds.find((b) => b.variantId === v.id)!;
+    const line = analyseLine(j, v, shelf);
+    const plan = testPlan(j, v, line, shelf.instruments);
+    // It was taken apart at its end: nothing runs. As if it had not been:
+    expect(benchToDo(j, v, build, line, shelf.instruments).running).toEqual([]);
+    const run = j.tests.find((t) => t.kind === 'endurance' && t.buildId === build.id)!;
+    run.teardown = [];
+    const { tests, running } = benchToDo(j, v, build, line, shelf.instruments);
+    expect(tests.map((t) => t.id).sort()).toEqual([...new Set(plan.filter((t) => !t.done).map((t) => t.kind))].sort());
+    expect(tests.length).toBeGreaterThan(0);
+    const counted = run.readings.filter((r) => r.struck === undefined).map((r) => Number(r.values['cycles']));
+    expect(running).toHaveLength(1);
+    expect(running[0]!.cycles).toBe(Math.max(...counted));
+    const hardest = [...line.demand.cases].sort((a, b) => b.loads.rms - a.loads.rms)[0]!;
+    expect(running[0]!.period).toBe(hardest.loads.cycle);
+    expect(running[0]!.upTo).toBeCloseTo(line.demand.life! / hardest.loads.cycle, 6);
+    expect(running[0]!.since).toBe(startOf(run.date));
+    // Of another build it is none of this one's.
+    expect(benchToDo(j, v, { ...build, id: 'other' }, line, shelf.instruments).running).toEqual([]);
+  });
+
+  it('prints a plate as 3MF with as many pieces as it says, and refuses one of an earlier design', async () => {
+    const kernel = await Kernel();
+    kernel.setup();
+    const j = joint();
+    const v = activeVariant(j);
+    const finished = <T>(steps: Generator<number, T>): T => {
+      for (let step = steps.next(), before = 0; ; step = steps.next()) {
+        if (step.done) return step.value;
+        expect(step.value).toBeGreaterThanOrEqual(before);
+        expect(step.value).toBeLessThanOrEqual(1);
+        before = step.value;
+      }
+    };
+    const pieces = finished(jointPieces(kernel, v, 1, shelf));
+    if (!pieces.ok) throw new Error(pieces.problem.what);
+    const planets = pieces.value.made.filter((p) => /planet/.test(p.key));
+    expect(planets.map((p) => p.each)).toEqual([3, 3]);
+    const made = Object.fromEntries(planets.map((p) => [`${p.key}#${p.shape}`, p.each]));
+    const ask = { title: 'Plate', made, bed: [0.22, 0.22] as const, gap: 4e-3, chordError: 1e-4, compensation: 0 };
+    const file = finished(plateFile(kernel, v, ask, shelf));
+    if (!file.ok) throw new Error(file.problem.what);
+    const model = strFromU8(unzipSync(file.value)['3D/3dmodel.model']!);
+    expect([...model.matchAll(/<item /g)]).toHaveLength(6);
+    const old = finished(plateFile(kernel, v, { ...ask, made: { 'stage1/planet-1#0000': 1 } }, shelf));
+    expect(!old.ok && old.problem.why).toContain('changed');
+    // What is bought comes in a few orders, and every part of the joint is made or bought.
+    expect(pieces.value.bought.map((b) => b.id)).toEqual(['motor', 'bearings', 'belts', 'screws', 'stock']);
+    expect(pieces.value.made.filter((p) => p.how === 'printed' && !p.body)).toEqual([]);
   });
 });

@@ -1,3 +1,4 @@
+import { TEST_KINDS } from '../bench/kinds/index.ts';
 import { testPlan } from '../bench/plan.ts';
 import type { LineReport } from '../line/analyse.ts';
 import type { Build, Joint, Variant } from '../schema/joint.ts';
@@ -19,9 +20,10 @@ function running(joint: Joint, build: Build, line: LineReport): Running[] {
   if (!(period > 0)) return [];
   const upTo = (line.demand.life ?? Infinity) / period;
   return joint.tests.flatMap((t): Running[] => {
-    if (t.buildId !== build.id || t.kind !== 'endurance' || t.teardown) return [];
+    const kind = TEST_KINDS.find((k) => k.id === t.kind);
+    if (t.buildId !== build.id || t.teardown?.length || !kind?.columns.some((c) => c.id === CYCLES)) return [];
     const read = t.readings.flatMap((r) => (r.struck === undefined ? Number(r.values[CYCLES] ?? 0) || 0 : []));
-    return [{ id: t.id, name: 'Endurance', cycles: Math.max(0, ...read), since: startOf(t.date), period, upTo }];
+    return [{ id: t.id, name: kind.name, cycles: Math.max(0, ...read), since: startOf(t.date), period, upTo }];
   });
 }
 

@@ -243,7 +243,7 @@ export function LineFiles({
       )}
       <p className="label pt-1">
         What is to be printed is laid out on plates by material, in the number needed, lying as it is drawn; what is
-        made to its drawing (milled parts, printed pins) is not. Cables, and screws of flanges, are not in it
+        made to its drawing (milled parts, printed pins) is not. Cables are not in it
         {variant.housing?.by === 'here' ? '' : ', nor is a housing'}.
       </p>
     </section>

@@ -331,6 +331,9 @@ describe('tasks in time', () => {
     const ever = layOutTasks([task('a', { hands: 1e4 * HOUR })], evenings, monday);
     expect(ever.stuck[0]!.why).toMatch(/three years/);
     expect(none.end).toBe(monday);
+    // A plan that was begun years ago goes on from today.
+    const old = layOutTasks([task('a', { hands: HOUR })], { ...evenings, start: '2020-01-01' }, monday);
+    expect(at(old, 'a')[0]).toBe('2026-11-30T18:00');
   });
 
   it('never does two things by hand at once, nor begins before what it waits for', () => {

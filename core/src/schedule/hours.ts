@@ -1,5 +1,5 @@
 import type { BuildPlan } from '../schema/joint.ts';
-import { DAY, dayOf, startOf, weekday, type WallTime } from './wall-clock.ts';
+import { DAY, dayOf, weekday, type WallTime } from './wall-clock.ts';
 
 /** A stretch of time. */
 export type Span = readonly [from: WallTime, to: WallTime];
@@ -56,8 +56,7 @@ export class Booked {
 /** Hours of one's own from a time on, as far as is planned. */
 export function* ownHours(plan: BuildPlan, from: WallTime): Generator<Span, undefined> {
   const first = Math.floor(from / DAY);
-  const last = Math.floor(startOf(plan.start) / DAY) + HORIZON;
-  for (let day = first; day <= last; day++) {
+  for (let day = first; day <= first + HORIZON; day++) {
     const hours = hoursOn(plan, day);
     if (hours && hours[1] > from) yield [Math.max(from, hours[0]), hours[1]];
   }

@@ -17,6 +17,13 @@ import { writeFileSync } from 'node:fs';
 import { openFile, toJson, type Options } from './commands.ts';
 import { chordOf } from './solid.ts';
 
+/** Runs what goes on step by step to its end. */
+export function finished<T>(steps: Generator<unknown, T>): T {
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  return step.value;
+}
+
 /** What is to be made: a variant, and how many joints of it. */
 export interface Wanted {
   readonly joint: Joint;
@@ -84,12 +91,11 @@ export async function files(file: string | undefined, o: Options): Promise<Resul
     },
     shelf,
   );
-  let step = making.next();
-  while (!step.done) step = making.next();
-  if (!step.value.ok) return step.value;
-  const names = Object.keys(step.value.value);
+  const made = finished(making);
+  if (!made.ok) return made;
+  const names = Object.keys(made.value);
   try {
-    writeFileSync(o.out, zipped(step.value.value));
+    writeFileSync(o.out, zipped(made.value));
   } catch (error) {
     return refuse(
       `${o.out} cannot be written.`,

@@ -6,14 +6,7 @@ import { planCalendar } from '@gristmill/core/schedule/write-calendar';
 import { planMarkdown } from '@gristmill/core/schedule/write-plan';
 import Kernel from 'manifold-3d';
 import { toJson, type Options } from './commands.ts';
-import { wanted, type Wanted } from './make.ts';
-
-/** Runs what goes on step by step to its end. */
-function finished<T>(steps: Generator<unknown, T>): T {
-  let step = steps.next();
-  while (!step.done) step = steps.next();
-  return step.value;
-}
+import { finished, wanted, type Wanted } from './make.ts';
 
 /** The build that is planned: the newest of the variant with a plan, the newest of it, or one that is to be. */
 function buildOf({ joint, variant }: Wanted): Pick<Build, 'assembly' | 'plan'> & { readonly known?: Build } {

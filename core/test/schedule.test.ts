@@ -452,6 +452,17 @@ describe('what a build is made of, as tasks', () => {
     expect(tasks.at(-1)!.after).toEqual([two!.id]);
   });
 
+  it('has what no step names by the end, and tells two stretches of the same parts apart', () => {
+    const none = [stretch('one', ['stage1/first']), stretch('two', []), stretch('three', [])];
+    const tasks = tasksOf({ ...input, stretches: none }, small, shelf);
+    const ids = tasks.map((t) => t.id);
+    expect(new Set(ids).size).toBe(ids.length);
+    const [, two, three] = tasks.filter((t) => t.kind === 'assemble');
+    expect(two!.after).not.toContain('make/stage1/sun');
+    for (const id of ['make/stage1/sun', 'buy/motor', two!.id]) expect(three!.after).toContain(id);
+    expect(tasks.at(-1)!.after).toEqual([three!.id]);
+  });
+
   it('waits for what was ordered from that day on', () => {
     const ordered = { ...small, tasks: { 'buy/motor': { ordered: '2026-12-01', days: 3 } } };
     const order = tasksOf(input, ordered, shelf)[0]!;
@@ -722,6 +733,21 @@ describe('the bench of a build', () => {
     if (!file.ok) throw new Error(file.problem.what);
     const model = strFromU8(unzipSync(file.value)['3D/3dmodel.model']!);
     expect([...model.matchAll(/<item /g)]).toHaveLength(6);
+    // A race of balls: its shaft, rings and balls are three things, two of them made.
+    const race = { diameter: 0.08, ball: 6e-3, balls: 20, material: v.output!.shaftMaterial };
+    const raced = finished(
+      jointPieces(kernel, { ...v, output: { ...v.output!, arrangement: 'race' as const, race } }, 1, shelf),
+    );
+    if (!raced.ok) throw new Error(raced.problem.what);
+    const keys = raced.value.made.map((p) => p.key);
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(keys).toContain('case/output-shaft');
+    expect(
+      raced.value.bought
+        .find((b) => b.id === 'bearings')!
+        .rows.map((r) => r.name)
+        .join(),
+    ).toContain('Ball of');
     const old = finished(plateFile(kernel, v, { ...ask, made: { 'stage1/planet-1#0000': 1 } }, shelf));
     expect(!old.ok && old.problem.why).toContain('changed');
     // What is bought comes in a few orders, and every part of the joint is made or bought.

@@ -1,7 +1,7 @@
 import type { ManifoldToplevel } from 'manifold-3d';
 import { billOf, howOf, housingParts, outputHow, piecesOf, type BillRow } from '../assembly/bill.ts';
 import { outputPieces } from '../line/output.ts';
-import { ok, type Result } from '../result.ts';
+import { ok, refuse, type Result } from '../result.ts';
 import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { meshSolid, solidKey } from '../solid/mesh.ts';
@@ -58,6 +58,9 @@ function groupOf(row: Pick<BillRow, 'name' | 'at'>): Buy {
   return /pin|roller|rod|shaft/i.test(row.name) ? 'stock' : 'units';
 }
 
+/** A name as part of a key: `Output shaft` is `output-shaft`. */
+const slug = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-');
+
 interface Known {
   readonly key: string;
   readonly at: string;
@@ -75,7 +78,8 @@ export function partsOfJoint(variant: Variant, shelf: Shelf): Result<Known[]> {
   for (const part of housingParts(variant, shelf))
     if (!part.reference) out.push({ key: `case/${part.id}`, at: 'housing', part });
   for (const p of outputPieces(variant.output)) {
-    const key = p.stocked ? 'case/bearing-output' : 'case/output-shaft';
+    // The shaft and bearings are bodies of the housing by these names; balls and rings of a race are none.
+    const key = p.stocked ? 'case/bearing-output' : `case/${slug(p.name)}`;
     out.push({ key, at: 'output', part: { ...p, made: 'bought' } });
   }
   return ok(out);
@@ -116,7 +120,9 @@ export function* jointPieces(
     let body = measured.get(shape);
     if (solid && !body) {
       const mesh = meshSolid(kernel, solid, CHORD);
-      if (mesh) measured.set(shape, (body = measuresOf(mesh)));
+      if (!mesh)
+        return refuse(`Nothing is left of “${name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
+      measured.set(shape, (body = measuresOf(mesh)));
     }
     const { quantity: each } = part;
     const material = how === 'printed' && !known.has(part.material) ? USUAL : part.material;

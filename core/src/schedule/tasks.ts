@@ -122,8 +122,17 @@ function machining(p: MadePiece, plan: BuildPlan, after: readonly string[], shel
 }
 
 /** Marks a stretch by its parts, so that what was done of another one does not count for it. */
-export const stretchId = (joint: number, s: Pick<Stretch, 'keys'>): string =>
-  `assemble/${joint + 1}/${hash32(s.keys.join()).toString(16).padStart(8, '0')}`;
+export const stretchId = (
+  joint: number,
+  s: Pick<Stretch, 'keys'>,
+  before: readonly Pick<Stretch, 'keys'>[] = [],
+): string => {
+  const parts = s.keys.join();
+  const alike = before.filter((x) => x.keys.join() === parts).length;
+  return `assemble/${joint + 1}/${hash32(alike ? `${parts} ${alike}` : parts)
+    .toString(16)
+    .padStart(8, '0')}`;
+};
 
 /** Readings of a run that are due next: at twice the cycles each time, until it has run as long as it should. */
 function readings(run: Running, plan: BuildPlan): Task[] {
@@ -190,10 +199,16 @@ export function tasksOf(input: PlanInput, plan: BuildPlan, shelf: Shelf): Task[]
     return out;
   };
   const step = factor(shelf, 'work.step');
+  const named = new Set(stretches.flatMap((s) => s.keys));
+  const unnamed = [...pieces.made.map((p) => p.key), ...pieces.bought.flatMap((g) => g.keys)].filter(
+    (k) => !named.has(k),
+  );
   let last: string[] = [];
   for (let joint = 0; joint < plan.joints; joint++)
-    stretches.forEach((s) => {
-      const id = stretchId(joint, s);
+    stretches.forEach((s, i) => {
+      const id = stretchId(joint, s, stretches.slice(0, i));
+      // What no step names, a pair of bearings or the rings of a race, is there by the end.
+      const takes = i === stretches.length - 1 ? [...s.keys, ...unnamed] : s.keys;
       const own = joint === 0 ? s.left : s.of;
       tasks.push({
         ...common(id, plan),
@@ -204,7 +219,7 @@ export function tasksOf(input: PlanInput, plan: BuildPlan, shelf: Shelf): Task[]
         ...byHand(own * step, shelf),
         inOneGo: false,
         waits: s.rests,
-        after: [...new Set([...s.keys.flatMap((k) => from(k, joint)), ...last])],
+        after: [...new Set([...takes.flatMap((k) => from(k, joint)), ...last])],
       });
       last = [id];
     });
@@ -217,7 +232,7 @@ export function tasksOf(input: PlanInput, plan: BuildPlan, shelf: Shelf): Task[]
       says: 'as the plan of the bench asks',
       ...byHand(factor(shelf, 'work.test'), shelf),
       inOneGo: false,
-      after: stretches.length > 0 ? [stretchId(0, stretches.at(-1)!)] : [],
+      after: stretches.length > 0 ? [stretchId(0, stretches.at(-1)!, stretches.slice(0, -1))] : [],
     });
   }
   for (const run of input.running) tasks.push(...readings(run, plan));

@@ -49,6 +49,7 @@ test('a build is planned from nothing, moved, ticked off, learnt from, and goes 
   }
   await page.locator(`[data-task="${id}"] button`).first().click();
   await expect(page.getByLabel('Not before', { exact: true })).toHaveValue(/^20\d\d-/);
+  await expect(page.getByText(/Reckoned: .* m of line in \d+ layers/)).toBeVisible();
   const [plate] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'This plate as 3MF' }).click(),

@@ -26,6 +26,18 @@ function when({ does, span }: DayEntry): string {
   return `${sayTime(span[0])}–${over ? `${sayDay(span[1])} ` : ''}${sayTime(span[1])}`;
 }
 
+/** What a task’s time is reckoned from; the factors are the shop’s. */
+function reckoned({ laid, hands, prints, work }: Placed['task']): string {
+  if (laid && prints > 0)
+    return (
+      `Reckoned: ${sayLong(prints)} for ${Math.round(laid.path)} m of line in ${laid.layers} layers with heating, ` +
+      `${sayLong(hands)} by hand; factors print.* of the shop.`
+    );
+  return work === undefined
+    ? ''
+    : `Reckoned: ${sayLong(work)} at a pace of one, ${sayLong(hands)} at yours; factors mill.* and work.* of the shop.`;
+}
+
 /** What can be said of one task: when at the earliest, how long it took, when it comes. */
 function TaskFields({ placed, known, edits }: { placed: Placed; known: TaskRecord | undefined; edits: TaskEdits }) {
   const { task } = placed;
@@ -78,6 +90,7 @@ function TaskFields({ placed, known, edits }: { placed: Placed; known: TaskRecor
           }
         />
       )}
+      {reckoned(task) ? <p className="label col-span-2">{reckoned(task)}</p> : null}
       {(task.kind === 'print' || task.kind === 'dry') && task.done === undefined ? (
         <button
           type="button"

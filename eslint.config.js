@@ -38,6 +38,7 @@ const LAYERS = [
     'line',
     'sizing',
     'search',
+    'fit',
     'assembly',
     'document',
     'review',

@@ -39,7 +39,7 @@ import {
   type Stretch,
   type Task,
 } from '../src/schedule/index.ts';
-import { dryingTime } from '../src/schedule/drying.ts';
+import { dryingTime } from '../src/shop/drying.ts';
 import { laidFor, laidTogether, millTime, printTime, resinFor } from '../src/schedule/making-time.ts';
 import { measuresOf, type BodyMeasures } from '../src/schedule/measures.ts';
 import { jointPieces } from '../src/schedule/pieces.ts';

@@ -1,12 +1,13 @@
-import type { Bearing, Joint, Material } from '../schema/joint.ts';
+import type { Bearing, Joint, Material, Process } from '../schema/joint.ts';
 import type { ShopReads } from '../shop/reads.ts';
 import { shippedFactor, type Shelf, type ShopEdits } from '../shop/shelf.ts';
 import { BEARINGS } from '../shop/bearings.ts';
 import { MATERIALS } from '../shop/materials.ts';
+import { PROCESSES } from '../shop/processes.ts';
 import { builtAsNow, designOf } from './design.ts';
 import type { QuantityId } from '../units/quantity.ts';
 
-type Keeps = Pick<Joint, 'factors' | 'materials' | 'bearings'>;
+type Keeps = Pick<Joint, 'factors' | 'materials' | 'bearings' | 'processes'>;
 type KeptFactor = NonNullable<Joint['factors']>[string];
 
 const sameFactor = (a: KeptFactor, b: { value: number; low: number; high: number }): boolean =>
@@ -45,6 +46,12 @@ export function keepReads<J extends Keeps>(joint: J, reads: ShopReads, shop: She
   };
 }
 
+/** The joint with a process of the shop kept as the shop has it now; one that it keeps already stays. */
+export function keepProcess<J extends Keeps>(joint: J, id: string, shop: Shelf): J {
+  const fresh = added<Process>(joint.processes, [id], shop.processes);
+  return fresh.length ? { ...joint, processes: [...(joint.processes ?? []), ...fresh] } : joint;
+}
+
 /** What a joint keeps that stands otherwise in the shop, in front of the shop's own. */
 function over<T extends { readonly id: string }>(
   kept: readonly T[] | undefined,
@@ -70,18 +77,26 @@ export function editsFor(joint: Keeps | undefined, edits: ShopEdits): ShopEdits 
   });
   const materials = over<Material>(joint.materials, edits.materials, MATERIALS);
   const bearings = over<Bearing>(joint.bearings, edits.bearings, BEARINGS);
-  if (factors.length === 0 && materials === edits.materials && bearings === edits.bearings) return edits;
+  const processes = over<Process>(joint.processes, edits.processes, PROCESSES);
+  if (
+    factors.length === 0 &&
+    materials === edits.materials &&
+    bearings === edits.bearings &&
+    processes === edits.processes
+  )
+    return edits;
   return {
     ...edits,
     ...(factors.length && { factors: { ...edits.factors, ...Object.fromEntries(factors) } }),
     ...(materials && { materials }),
     ...(bearings && { bearings }),
+    ...(processes && { processes }),
   };
 }
 
 /** Something in which the shop has moved on since a joint was computed. */
 export interface Moved {
-  readonly kind: 'factor' | 'motor' | 'material' | 'bearing';
+  readonly kind: 'factor' | 'motor' | 'material' | 'bearing' | 'process';
   readonly id: string;
   readonly name: string;
   /** Set for factors: what the joint keeps and what the shop says. */
@@ -131,6 +146,7 @@ export function shopMoved(joint: Joint, shop: Shelf): Moved[] {
   }
   for (const m of joint.materials ?? []) compare('material', m, shop.materials);
   for (const b of joint.bearings ?? []) compare('bearing', b, shop.bearings);
+  for (const p of joint.processes ?? []) compare('process', p, shop.processes);
   return out;
 }
 
@@ -171,5 +187,6 @@ export function takeShop(joint: Joint, shop: Shelf): Joint {
     factors: Object.fromEntries(factors),
     ...(joint.materials && { materials: joint.materials.map((m) => ({ ...from(m, shop.materials) })) }),
     ...(joint.bearings && { bearings: joint.bearings.map((b) => ({ ...from(b, shop.bearings) })) }),
+    ...(joint.processes && { processes: joint.processes.map((p) => structuredClone(from(p, shop.processes))) }),
   };
 }

@@ -11,6 +11,7 @@ export * from './seated-pin.ts';
 export * from './seats.ts';
 export * from './thin-ring.ts';
 export * from './mesh.ts';
+export * from './mesh-gap.ts';
 export * from './blank.ts';
 export * from './planet-play.ts';
 export * from './trim.ts';

@@ -3,7 +3,7 @@ import type { Footprint } from '../assembly/plates.ts';
 import { hash32 } from '../math/hash.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
-import { dryingTime, POST_CURE } from './drying.ts';
+import { dryingTime, POST_CURE } from '../shop/drying.ts';
 import { common, materialNamed } from './known.ts';
 import { laidFor, laidTogether, printTime, resinFor, type Laid } from './making-time.ts';
 import { platesInTurn, type PlateOf } from './plates-in-turn.ts';

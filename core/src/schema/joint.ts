@@ -14,6 +14,7 @@ import { housingSchema } from './housing-schema.ts';
 import { driverSchema, motorSchema } from './motor-schema.ts';
 import { moment } from './moment.ts';
 import { planSchema } from './plan-schema.ts';
+import { attemptSchema, makingSchema, processSchema } from './process-schema.ts';
 import { quantity, wholeNumber } from './quantity-schema.ts';
 import { testSchema } from './test-schema.ts';
 
@@ -169,6 +170,7 @@ export const variantSchema = v.looseObject({
     v.description('What the stages stand in; not drawn and not counted where left out'),
   ),
   stages: v.pipe(v.array(stageSchema), v.maxLength(12, 'must have at most 12 stages')),
+  making: v.pipe(v.optional(makingSchema), v.description('By which process its parts are to be made')),
 });
 
 export const buildSchema = v.looseObject({
@@ -199,6 +201,11 @@ export const buildSchema = v.looseObject({
       ),
     ),
     v.description('Steps of putting it together: when each was done, and what came out otherwise'),
+  ),
+  making: v.pipe(v.optional(makingSchema), v.description('By which process its parts were made')),
+  attempts: v.pipe(
+    v.optional(v.pipe(v.array(attemptSchema), v.maxLength(500, 'must have at most 500 attempts'))),
+    v.description('What was tried until parts fitted'),
   ),
   plan: v.pipe(v.optional(planSchema), v.description('When it is to be made; not planned where left out')),
   design: v.pipe(
@@ -237,6 +244,10 @@ export const jointSchema = v.looseObject({
     v.optional(v.array(bearingSchema)),
     v.description('Bearings of the shop that its stages run on, as it was computed with'),
   ),
+  processes: v.pipe(
+    v.optional(v.array(processSchema)),
+    v.description('Processes of the shop that make its parts, as it was computed with'),
+  ),
 });
 
 export type Joint = v.InferOutput<typeof jointSchema>;
@@ -258,6 +269,8 @@ export type StageRecord = v.InferOutput<typeof stageSchema>;
 export type Build = v.InferOutput<typeof buildSchema>;
 export type { BenchTest } from './test-schema.ts';
 export type { BuildPlan, TaskRecord } from './plan-schema.ts';
+export type { Attempt, FitEntry, FitFeature, FitReading, MakingBy, Process, ProcessType } from './process-schema.ts';
+export { FIT_FEATURES, PROCESS_TYPES } from './process-schema.ts';
 export { SCREW_IDS, type ScrewId } from './housing-schema.ts';
 export { TEST_KIND_IDS } from './test-schema.ts';
 export { LIMIT_IDS } from './brief-schema.ts';

@@ -9,4 +9,5 @@ export * from './dxf.ts';
 export * from './bounds.ts';
 export * from './exact.ts';
 export * from './repeat.ts';
+export * from './round-of.ts';
 export * from './hull.ts';

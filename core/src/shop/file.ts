@@ -7,7 +7,7 @@ export const SHOP_FORMAT = 'gristmill-shop';
 export const SHOP_VERSION = 1;
 const MAX = 5_000_000;
 
-/** The text of a shop file: what is given of motors, drivers, supplies, materials, bearings, instruments and factors, SI units, JSON. */
+/** The text of a shop file: what is given of motors, drivers, supplies, materials, bearings, processes, instruments and factors, SI units, JSON. */
 export const writeShopFile = (edits: ShopEdits): string =>
   `${JSON.stringify({ format: SHOP_FORMAT, version: SHOP_VERSION, ...edits }, null, 2)}\n`;
 
@@ -63,6 +63,7 @@ export function mergeEdits(a: ShopEdits, b: ShopEdits): ShopEdits {
     instruments: list(a.instruments, b.instruments),
     materials: list(a.materials, b.materials),
     bearings: list(a.bearings, b.bearings),
+    processes: list(a.processes, b.processes),
     drawer: mergeDrawers(a.drawer, b.drawer),
   };
   return Object.fromEntries(

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { bearingSchema, materialSchema } from '../schema/joint.ts';
+import { processSchema } from '../schema/process-schema.ts';
 import { place, sayIssue } from '../schema/issue.ts';
 import { driverUnitSchema, motorSchema, supplySchema } from '../schema/motor-schema.ts';
 import { notPlain } from '../schema/plain.ts';
@@ -40,6 +41,7 @@ const shopSchema = v.looseObject({
   supplies: v.optional(v.array(supplySchema)),
   materials: v.optional(v.array(materialSchema)),
   bearings: v.optional(v.array(bearingSchema)),
+  processes: v.optional(v.array(processSchema)),
   instruments: v.optional(
     v.array(
       v.looseObject({

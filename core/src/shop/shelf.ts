@@ -1,4 +1,4 @@
-import type { Bearing, Material } from '../schema/joint.ts';
+import type { Bearing, Material, Process } from '../schema/joint.ts';
 import { BEARINGS } from './bearings.ts';
 import type { Drawer } from './drawer.ts';
 import { DRIVERS, SUPPLIES } from './drives.ts';
@@ -6,6 +6,7 @@ import { FACTORS, type Factor } from './factor.ts';
 import { INSTRUMENTS, type Instrument } from './instrument.ts';
 import { MATERIALS } from './materials.ts';
 import { MOTORS } from './motors.ts';
+import { PROCESSES } from './processes.ts';
 import type { Reads } from './reads.ts';
 import { SECTIONS, sectionFactors, type BeltSection } from './section.ts';
 import type { DriverUnit, Motor, Supply } from '../motor/motor.ts';
@@ -23,6 +24,7 @@ export interface Shelf {
   readonly instruments: readonly Instrument[];
   readonly materials: readonly Material[];
   readonly bearings: readonly Bearing[];
+  readonly processes: readonly Process[];
   readonly drawer?: Drawer;
   readonly over?: { readonly id: string; readonly value: number };
   /** How much warmer a stage is than its surroundings, K: to it `ambient` is what it has around it. */
@@ -45,6 +47,7 @@ export interface ShopEdits {
   readonly instruments?: readonly Instrument[];
   readonly materials?: readonly Material[];
   readonly bearings?: readonly Bearing[];
+  readonly processes?: readonly Process[];
   readonly drawer?: Drawer;
 }
 
@@ -75,6 +78,7 @@ export function makeShelf(edits: ShopEdits = {}): Shelf {
     instruments: merged(edits.instruments, INSTRUMENTS),
     materials: merged(edits.materials, MATERIALS),
     bearings: merged(edits.bearings, BEARINGS),
+    processes: merged(edits.processes, PROCESSES),
     ...(edits.drawer && { drawer: edits.drawer }),
   };
 }

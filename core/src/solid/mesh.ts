@@ -3,6 +3,7 @@ import { boundsOf } from '../shape/bounds.ts';
 import { flatten } from '../shape/flatten.ts';
 import { ORIGIN, type Outline } from '../shape/outline.ts';
 import type { Prism, Solid } from '../shape/solid.ts';
+import { evenly, isPlain, NO_CORRECTION, offsetOf, type Correction } from './correction.ts';
 
 /** A closed surface of triangles, millimetres, counter-clockwise from outside. */
 export interface TriangleMesh {
@@ -31,12 +32,12 @@ function layers(p: Prism, chordError: number): number {
   return Math.max(1, Math.ceil(Math.abs(p.twist) / (2 * Math.acos(1 - Math.min(0.5, chordError / r)))) - 1);
 }
 
-/** A section moved into its material by so much, m: outside in, holes out; what is cut away grows. */
-function moved(section: CrossSection, by: number, cut: boolean, chordError: number): CrossSection {
+/** A section offset by so much, m; outwards above 0. */
+function offset(section: CrossSection, by: number, chordError: number): CrossSection {
   if (by === 0) return section;
   // Round corners outside are parted as finely as the rest; sharp ones stay sharp up to twice the way.
   const out = section.offset(
-    (cut ? by : -by) * MM,
+    by * MM,
     'Miter',
     2,
     Math.max(8, Math.ceil(Math.PI / Math.sqrt(chordError / Math.max(chordError, Math.abs(by))))),
@@ -45,20 +46,69 @@ function moved(section: CrossSection, by: number, cut: boolean, chordError: numb
   return out;
 }
 
-function body(kernel: ManifoldToplevel, p: Prism, chordError: number, compensation: number): Manifold {
-  const section = moved(
-    new kernel.CrossSection(
+/** A contour as it is drawn for its process: offset, then scaled. */
+function corrected(
+  kernel: ManifoldToplevel,
+  o: Outline,
+  c: Correction,
+  hole: boolean,
+  chordError: number,
+): CrossSection {
+  const moved = offset(new kernel.CrossSection([ring(o, chordError)], 'EvenOdd'), offsetOf(c, o, hole), chordError);
+  if (c.scale === 0) return moved;
+  const scaled = moved.scale(1 / (1 + c.scale));
+  moved.delete();
+  return scaled;
+}
+
+/** The section of a prism, corrected. */
+function sectionOf(kernel: ManifoldToplevel, p: Prism, chordError: number, c: Correction): CrossSection {
+  if (isPlain(c))
+    return new kernel.CrossSection(
       [p.outer, ...p.holes].map((o) => ring(o, chordError)),
       'EvenOdd',
-    ),
-    compensation,
-    p.cut === true,
-    chordError,
-  );
+    );
+  const outer = corrected(kernel, p.outer, c, p.cut === true, chordError);
+  if (p.holes.length === 0) return outer;
+  const holes = p.holes.map((h) => corrected(kernel, h, c, p.cut !== true, chordError));
+  const section = kernel.CrossSection.difference([outer, ...holes]);
+  for (const x of [outer, ...holes]) x.delete();
+  return section;
+}
+
+function body(kernel: ManifoldToplevel, p: Prism, chordError: number, correction: Correction): Manifold {
+  const section = sectionOf(kernel, p, chordError, correction);
   const up = section.extrude((p.to - p.from) * MM, layers(p, chordError), (p.twist * 180) / Math.PI);
   const placed = up.rotate([0, 0, ((p.turn ?? 0) * 180) / Math.PI]).translate([0, 0, p.from * MM]);
   for (const x of [section, up]) x.delete();
   return placed;
+}
+
+/** Steps in which the lowest layers of a foot are drawn in. */
+const FOOT_STEPS = 3;
+
+/** A body whose lowest layers are narrower by what spreads there: less and less up to where nothing does. */
+function withoutFoot(whole: Manifold, foot: NonNullable<Correction['foot']>, low: number): Manifold {
+  const [z, high] = [low * MM, foot.high * MM];
+  const kernelParts: Manifold[] = [];
+  const above = whole.trimByPlane([0, 0, 1], z + high);
+  kernelParts.push(above);
+  for (let k = 0; k < FOOT_STEPS; k++) {
+    const [from, to] = [(high * k) / FOOT_STEPS, (high * (k + 1)) / FOOT_STEPS];
+    const slice = whole.slice(z + (from + to) / 2);
+    // Half of the step's own share: at the bed all of it, at its top nothing.
+    const inset = slice.offset(-foot.by * MM * (1 - (k + 0.5) / FOOT_STEPS), 'Miter', 2, 16);
+    const slab = inset.extrude(to - from);
+    kernelParts.push(slab.translate([0, 0, z + from]));
+    for (const x of [slice, inset, slab]) x.delete();
+  }
+  const out = kernelParts.reduce((a, b) => {
+    const sum = a.add(b);
+    a.delete();
+    b.delete();
+    return sum;
+  });
+  return out;
 }
 
 /**
@@ -91,20 +141,20 @@ const THROUGH = 1e-4;
  *
  * @param kernel the boolean kernel, loaded by whoever calls, since that takes a file
  * @param chordError largest distance of the surface from the exact one, m; outline and twist share it
- * @param compensation how far every contour is moved into the material, m: what a process adds, as measured on a made
- *   part
+ * @param correction what a process adds and is taken off beforehand; a number moves every contour into the material, m
  * @returns undefined where nothing is left
  */
 export function meshSolid(
   kernel: ManifoldToplevel,
   solid: Solid,
   chordError: number,
-  compensation = 0,
+  correction: Correction | number = NO_CORRECTION,
 ): TriangleMesh | undefined {
   const half = chordError / 2;
+  const by = typeof correction === 'number' ? evenly(correction) : correction;
   const added = solid.prisms.filter((p) => !p.cut);
   const [low, high] = [Math.min(...added.map((p) => p.from)), Math.max(...added.map((p) => p.to))];
-  const bodies = added.map((p) => body(kernel, p, half, compensation));
+  const bodies = added.map((p) => body(kernel, p, half, by));
   const cuts = solid.prisms
     .filter((p) => p.cut)
     .map((p) =>
@@ -112,11 +162,13 @@ export function meshSolid(
         kernel,
         { ...p, from: p.from <= low ? p.from - THROUGH : p.from, to: p.to >= high ? p.to + THROUGH : p.to },
         half,
-        compensation,
+        by,
       ),
     );
   let whole = bodies.length === 1 ? bodies[0]! : kernel.Manifold.union(bodies);
   if (cuts.length) whole = kernel.Manifold.difference([whole, ...cuts]);
+  const made = [...bodies, ...cuts, whole];
+  if (by.foot && by.foot.by > 0 && by.foot.high > 0) made.push((whole = withoutFoot(whole, by.foot, low)));
   const mesh = whole.getMesh();
   const volume = whole.volume();
   const empty = mesh.triVerts.length === 0;
@@ -124,7 +176,7 @@ export function meshSolid(
   for (let i = 0, n = vertices.length / 3; i < n; i++)
     for (let k = 0; k < 3; k++) vertices[3 * i + k] = mesh.vertProperties[mesh.numProp * i + k]!;
   const out = { vertices, triangles: Uint32Array.from(mesh.triVerts), volume };
-  for (const m of new Set([...bodies, ...cuts, whole])) m.delete();
+  for (const m of new Set(made)) m.delete();
   return empty ? undefined : out;
 }
 
@@ -134,23 +186,24 @@ const INSIDE = /^(profile(-[ab])?|seats|eccentric-\d+|axial-section)$/;
 const DRAWN = /^(mark|clearance)$/;
 
 /**
- * Contours of an outline file moved into their material, as closed straight pieces.
+ * Contours of an outline file drawn for their process, as closed straight pieces.
  *
  * @param curves closed ones are moved; open ones and marks stay
- * @param by way into the material, m
+ * @param correction what a process adds; a number moves every contour into the material, m
  * @param chordError largest distance of the pieces from the exact contour, m
  */
 export function compensated(
   kernel: ManifoldToplevel,
   curves: readonly { readonly layer: string; readonly outline: Outline }[],
-  by: number,
+  correction: Correction | number,
   chordError: number,
 ): { layer: string; outline: Outline }[] {
+  const by = typeof correction === 'number' ? evenly(correction) : correction;
   const shell = curves.some((c) => c.layer === 'outside');
   return curves.flatMap(({ layer, outline }) => {
     if (!outline.closed || DRAWN.test(layer)) return [{ layer, outline }];
     const solid = layer === 'outside' || (!shell && INSIDE.test(layer));
-    const section = moved(new kernel.CrossSection([ring(outline, chordError)], 'EvenOdd'), by, !solid, chordError);
+    const section = corrected(kernel, outline, by, !solid, chordError);
     const polygons = section.toPolygons();
     section.delete();
     return polygons.map((polygon) => ({

@@ -8,6 +8,8 @@ import type { Stocked } from '../shop/drawer.ts';
 import type { Reads, ShopReads } from '../shop/reads.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { QuantityId } from '../units/quantity.ts';
+import type { Gear } from '../gear/gear.ts';
+import type { Freedom } from './freedom.ts';
 import type { Making } from './making.ts';
 
 export type StageKindId = string;
@@ -272,6 +274,8 @@ export interface Part {
   readonly note: string;
   /** Named curves by layer; none for parts that are only bought. */
   readonly curves: readonly { readonly layer: string; readonly outline: Outline }[];
+  /** Its involute toothing, where it has one to be measured by. */
+  readonly teeth?: Gear;
   /** Its body, worked out when asked for; absent where only an outline is known. */
   readonly solid?: () => Solid;
   /** The outside of what is only bought, to be looked at in its place. */
@@ -398,6 +402,8 @@ export interface Stage {
   /** Where power goes in and comes out, in the frame that its parts stand in. */
   ports(): Ports;
   assembly(): readonly AssemblyStep[];
+  /** What its play and its freedom to turn come from; undefined where it is known as a whole only. */
+  freedom(): Freedom | undefined;
 }
 
 /** What can be seen of a stage whose parts can be made and only do not go together. */

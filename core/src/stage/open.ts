@@ -3,6 +3,7 @@ import { ok, type Result } from '../result.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
 import { factor, uncertain, withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Solid } from '../shape/solid.ts';
+import type { Freedom } from './freedom.ts';
 import type {
   AssemblyStep,
   Course,
@@ -62,6 +63,8 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   parts(p: P, shelf: Shelf, m: M): Result<readonly Part[]>;
   ports(p: P, g: G): Ports;
   assembly(p: P, g: G): readonly AssemblyStep[];
+  /** @param m the model of the stage at rest */
+  freedom?(p: P, g: G, shelf: Shelf, m: M): Freedom;
 }
 
 /** Duties whose models a stage keeps: of a line's analysis, of its drawing, and of the stage at rest; fewer for a trial. */
@@ -300,6 +303,10 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
 
   assembly(): readonly AssemblyStep[] {
     return this.steps.assembly(this.p, this.g);
+  }
+
+  freedom(): Freedom | undefined {
+    return this.steps.freedom?.(this.p, this.g, this.shelf, this.under(REST).model);
   }
 }
 

@@ -12,8 +12,9 @@ function useSeen(): { edits: ShopEdits; shelf: Shelf } {
   const factors = useOpen((s) => s.joint?.factors);
   const materials = useOpen((s) => s.joint?.materials);
   const bearings = useOpen((s) => s.joint?.bearings);
+  const processes = useOpen((s) => s.joint?.processes);
   const edits = useShop((s) => s.edits);
-  return shelfOf({ factors, materials, bearings }, edits);
+  return shelfOf({ factors, materials, bearings, processes }, edits);
 }
 
 export const shelfNow = (): Shelf => shelfOf(useOpen.getState().joint, useShop.getState().edits).shelf;

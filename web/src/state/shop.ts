@@ -14,7 +14,7 @@ export const useShop = create<ShopState>((set) => ({
   setEdits: (edits) => set({ edits, shelf: makeShelf(edits) }),
 }));
 
-type Keeps = Pick<Joint, 'factors' | 'materials' | 'bearings'>;
+type Keeps = Pick<Joint, 'factors' | 'materials' | 'bearings' | 'processes'>;
 let last: { keeps: Keeps; edits: ShopEdits; joined: ShopEdits; shelf: Shelf } | undefined;
 
 /**
@@ -22,13 +22,19 @@ let last: { keeps: Keeps; edits: ShopEdits; joined: ShopEdits; shelf: Shelf } | 
  * does a joint that keeps nothing but what the shop says.
  */
 export function shelfOf(keeps: Keeps | undefined, edits: ShopEdits): { edits: ShopEdits; shelf: Shelf } {
-  const { factors, materials, bearings } = keeps ?? {};
+  const { factors, materials, bearings, processes } = keeps ?? {};
   const had = last?.keeps;
-  if (last?.edits !== edits || had?.factors !== factors || had?.materials !== materials || had?.bearings !== bearings) {
-    const joined = editsFor({ factors, materials, bearings }, edits);
+  if (
+    last?.edits !== edits ||
+    had?.factors !== factors ||
+    had?.materials !== materials ||
+    had?.bearings !== bearings ||
+    had?.processes !== processes
+  ) {
+    const joined = editsFor({ factors, materials, bearings, processes }, edits);
     const shop = useShop.getState();
     const shelf = joined === shop.edits ? shop.shelf : makeShelf(joined);
-    last = { keeps: { factors, materials, bearings }, edits, joined, shelf };
+    last = { keeps: { factors, materials, bearings, processes }, edits, joined, shelf };
   }
   return { edits: last.joined, shelf: last.shelf };
 }

@@ -51,7 +51,7 @@ export function changeShop(edits: ShopEdits): Problem | undefined {
   return undefined;
 }
 
-type Shelves = 'motors' | 'drivers' | 'supplies' | 'materials' | 'bearings' | 'instruments';
+type Shelves = 'motors' | 'drivers' | 'supplies' | 'materials' | 'bearings' | 'processes' | 'instruments';
 
 /** Puts a thing of the reader's own on a shelf, in place of the one with its identifier. */
 export function putOn<K extends Shelves>(shelf: K, thing: NonNullable<ShopEdits[K]>[number]): Problem | undefined {

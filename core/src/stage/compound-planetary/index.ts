@@ -22,6 +22,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, KindTable, StageKind, StageWish } from '../contract.ts';
 import { described, startsOf } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { compoundFreedom } from './freedom.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import { compoundCounts } from './counts.ts';
 import { compoundShapes, drawCompound, type CompoundShapes } from './drawing.ts';
@@ -394,6 +395,7 @@ const steps: StageSteps<P, CompoundBuild, CompoundModel, CompoundShapes> = {
   parts: compoundParts,
   ports: compoundPorts,
   assembly: compoundAssembly,
+  freedom: compoundFreedom,
 };
 
 /**

@@ -50,6 +50,8 @@ export interface CompoundMesh {
   readonly materials: readonly [ToothMaterial, ToothMaterial];
   readonly load: MeshLoad;
   readonly eta: number;
+  /** Turn of the output for a metre along its circle, rad/m. */
+  readonly angle: number;
 }
 
 /** Everything computed about a shared-planet stage. */
@@ -424,6 +426,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
       materials: of,
       load: loads[i]!,
       eta: etas[member],
+      angle: angles[i]!,
     })),
     playOne: play.one,
     bind: play.bind,

@@ -3,6 +3,7 @@ import { LOBED } from '../../lobed/suspects.ts';
 import type { KindTable, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { cycloidalFreedom } from './freedom.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import { cycloidalCandidates, nearestCycloidal, startable } from './candidates.ts';
 import { cycloidalChecks } from './checks.ts';
@@ -75,6 +76,7 @@ const steps: StageSteps<CycloidalParams, CycloidalBuild, CycloidalModel, Cycloid
   parts: cycloidalParts,
   ports: cycloidalPorts,
   assembly: cycloidalAssembly,
+  freedom: cycloidalFreedom,
 };
 
 /** A cycloidal disc in a ring of pins: much ratio and many teeth in touch in one flat stage. */

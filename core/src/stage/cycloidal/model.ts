@@ -61,6 +61,9 @@ export interface CycloidalModel {
   readonly backward: number;
   readonly playDisc: number;
   readonly playOut: number;
+  /** Turn of the output for a metre of gap at the lobes, and at the output's pins, rad/m. */
+  readonly turnGap: number;
+  readonly turnOut: number;
   readonly bind: number;
   readonly ripple: number;
   /** Transmission error as made, by sampling; worked out when it is looked at. */
@@ -130,6 +133,8 @@ function playsOf({ p, b, shelf, n, held }: Setting) {
   return {
     playDisc: disc * held,
     playOut: out * held,
+    turnGap: rough * held,
+    turnOut: held / Math.max(1e-6, lever),
     band,
     bind: (plays.reduce((s, [a, c]) => Math.min(s, c - a), Infinity) - rough * profile - place) * held,
     ripple: (Math.max(...middles) - Math.min(...middles) + place) * held,

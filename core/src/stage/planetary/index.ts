@@ -4,6 +4,7 @@ import { trainRatio, trainSpeeds } from '../../gear/epicyclic.ts';
 import type { StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { planetaryFreedom } from './freedom.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import { basePlanetary, planetaryCandidates } from './candidates.ts';
 import { planetaryChecks } from './checks.ts';
@@ -65,6 +66,7 @@ const steps: StageSteps<PlanetaryParams, PlanetaryBuild, PlanetaryModel, Planeta
   parts: planetaryParts,
   ports: planetaryPorts,
   assembly: planetaryAssembly,
+  freedom: planetaryFreedom,
 };
 
 /** Sun, planets and ring round one axis; any member fixed, any in, any out. */

@@ -67,6 +67,8 @@ export interface PlanetaryModel {
   readonly pressureSpeed: number;
   /** Play of one planet alone, by allowances only, at the output of the last set, rad. */
   readonly playOne: number;
+  /** Turn of the last set's output for a metre along the circles of the sun's and the ring's mesh, rad/m. */
+  readonly angles: readonly [number, number];
   readonly bind: number;
   readonly wallStress: number;
   readonly sunWall: number;
@@ -400,6 +402,7 @@ export function modelPlanetary(
     lean: (((cage * at.torque) / 2 / twist) * g.centre) / (p.width + p.plate),
     pressureSpeed: pressure * at.torqueRms * surface,
     playOne: play.one,
+    angles: [aS, aR],
     bind: play.bind,
     wallStress: ringWall(ringLoad.radial, g.outside / 2 - p.rim / 2, p.rim, p.width, n),
     sunWall: b.sunWall,

@@ -82,6 +82,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       material: ms.name,
       note: `${wheelNote(p, g.sun, width)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`,
       curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)],
+      teeth: g.sun,
       turns: k === 0 ? turnsWith('sun') : 'free',
       places: (crank) => [stand(0, 0, floors[k]!, inSet(k, crank).sun, away(k, 1))],
       solid: () => ({ prisms: gearPrisms(g.sun, width, double, hubHoles(sunHub)) }),
@@ -94,6 +95,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       material: mp.name,
       note: `${wheelNote(p, g.planet, width)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`,
       curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)],
+      teeth: g.planet,
       turns: 'free',
       places: (crank) => inSet(k, crank).planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))),
       solid: () => ({ prisms: gearPrisms(g.planet, width, double, hubHoles(planetHub)) }),
@@ -116,6 +118,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) },
       ...hubCurves(ringHub),
     ],
+    teeth: g.ring,
     turns: turnsWith('ring'),
     places: (crank) => [stand(0, 0, 0, pose(crank).ring, -1.2 * tube)],
     solid: () => ({

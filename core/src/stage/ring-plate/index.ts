@@ -14,6 +14,7 @@ import type { Course, Duty, StageKind, StageWish } from '../contract.ts';
 import { firstThatCarries, nearRatio } from '../choose-candidate.ts';
 import { described, startsOf } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { ringPlateFreedom } from './freedom.ts';
 import { drawRingPlate, ringPlateShapes, type RingPlateShapes } from './drawing.ts';
 import { buildRingPlate, wrongRingPlate, type RingPlateBuild } from './build.ts';
 import { modelRingPlate, type RingPlateModel } from './model.ts';
@@ -408,6 +409,7 @@ const steps: StageSteps<P, RingPlateBuild, RingPlateModel, RingPlateShapes> = {
   parts: ringPlateParts,
   ports: ringPlatePorts,
   assembly: ringPlateAssembly,
+  freedom: ringPlateFreedom,
 };
 
 /** A stage of usual proportions: three even plates between two driven cranks. */

@@ -8,6 +8,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { spurFreedom } from './freedom.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import { baseSpur, spurCandidates } from './candidates.ts';
 import { drawSpur, spurShapes, type SpurShapes } from './drawing.ts';
@@ -322,6 +323,7 @@ const steps: StageSteps<P, SpurBuild, SpurModel, SpurShapes> = {
   parts: spurParts,
   ports: spurPorts,
   assembly: spurAssembly,
+  freedom: spurFreedom,
 };
 
 /** A pair of spur or helical wheels, or a train with idlers. */

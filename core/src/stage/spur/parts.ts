@@ -67,6 +67,7 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
         { layer: 'profile', outline: gearOutline(w, undefined, side) },
         ...hubCurves(hub),
       ],
+      teeth: w,
       turns: idler ? 'free' : driven ? 'output' : 'input',
       places: (crank) =>
         idler ? g.wheels.flatMap((_, q) => (q > 0 && q < last ? [stand(q, crank)] : [])) : [stand(i, crank)],

@@ -3,6 +3,7 @@ import { WAVE } from '../../wave/suspects.ts';
 import type { KindTable, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { strainWaveFreedom } from './freedom.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import { nearestStrainWave, startable, strainWaveCandidates } from './candidates.ts';
 import { strainWaveChecks } from './checks.ts';
@@ -89,6 +90,7 @@ const steps: StageSteps<StrainWaveParams, StrainWaveBuild, StrainWaveModel, Stra
   parts: strainWaveParts,
   ports: strainWavePorts,
   assembly: strainWaveAssembly,
+  freedom: strainWaveFreedom,
 };
 
 /** Both answers to which member is bolted. */

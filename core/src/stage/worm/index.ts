@@ -3,6 +3,7 @@ import { TOOTHED } from '../../gear/suspects.ts';
 import type { StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { wormFreedom } from './freedom.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import { nearestWorm, wormCandidates } from './candidates.ts';
 import { wormChecks } from './checks.ts';
@@ -49,6 +50,7 @@ const steps: StageSteps<WormParams, WormBuild, WormModel, WormShapes> = {
   parts: wormParts,
   ports: wormPorts,
   assembly: wormAssembly,
+  freedom: wormFreedom,
 };
 
 /** A worm and a cylindrical wheel at a right angle. */

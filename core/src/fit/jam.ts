@@ -1,0 +1,257 @@
+import { normals } from '../math/normal.ts';
+import { seeded } from '../math/random.ts';
+import type { Freedom, Gap, GapSide } from '../stage/freedom.ts';
+import { standsOut, type MadeBy } from './making-of.ts';
+
+/** A stage as it is drawn many times over: what its freedom comes from, and how much of its play the output sees. */
+export interface JamStage {
+  readonly name: string;
+  readonly freedom: Freedom | undefined;
+  /** Turns of the stage's output for one of the joint's: its play is divided by it. */
+  readonly after: number;
+  /** Play at its own output where nothing more is known of it: likely, least and most, rad. */
+  readonly play: readonly [number, number, number];
+  /** Which process makes a part of it; undefined for what is bought. */
+  readonly madeBy: (part: string) => MadeBy | undefined;
+  /** Whether it is of plastic, which grows with warmth more than metal does. */
+  readonly plastic: (part: string) => boolean;
+  /** The allowance is moved in it. */
+  readonly moves: boolean;
+}
+
+/** How warm it gets above where it was measured: likely, and standard deviation, K. */
+export interface Warmth {
+  readonly mean: number;
+  readonly sd: number;
+  /** Expansion of plastic and of metal, 1/K, each likely and standard deviation. */
+  readonly plastic: readonly [number, number];
+  readonly metal: readonly [number, number];
+  /** What holds the axes is of plastic. */
+  readonly frame: boolean;
+}
+
+/** What each of many imagined specimens needs: the allowance beyond which it turns, and up to which its play is allowed, m. */
+export interface Drawn {
+  /** Sorted. */
+  readonly turnsFrom: Float64Array;
+  readonly allowedTo: Float64Array;
+  /** Play at the output as it is drawn now, rad, sorted. */
+  readonly play: Float64Array;
+  /** Play that a metre of allowance adds at the output, rad/m. */
+  readonly perAllowance: number;
+}
+
+/** A side with what is known of whoever makes it. */
+interface Source {
+  readonly side: GapSide;
+  readonly mean: number;
+  readonly each: number;
+  /** Place among what all parts of a process share; −1 for none. */
+  readonly shared: number;
+  readonly sharedBy: number;
+}
+
+/**
+ * Draws specimens of a line as its processes scatter: how far contours stand out, run-out, places of axes, warmth. One
+ * draw is two numbers: the allowance it needs to turn, and the allowance at which its play is too much. Since every gap
+ * grows by the allowance, the chances at any allowance are counted from them and nothing is drawn again.
+ *
+ * Play of paths beside each other is the overlap of what they leave: min(o + w/2) − max(o − w/2).
+ *
+ * @param asked most play at the output, rad; Infinity where nobody asks
+ * @param samples how many
+ * @param told from time to time, with the share that is done
+ */
+export function* drawSpecimens(
+  stages: readonly JamStage[],
+  asked: number,
+  warmth: Warmth,
+  samples: number,
+  seed = 1,
+): Generator<number, Drawn> {
+  const z = normals(seeded(seed));
+  const uniform = seeded(seed + 7919);
+  const sharedIds: string[] = [];
+  const sharedOf = (made: MadeBy, contour: GapSide['contour']): number => {
+    const id = `${made.process.id}/${contour}`;
+    const at = sharedIds.indexOf(id);
+    return at >= 0 ? at : sharedIds.push(id) - 1;
+  };
+  const source = (stage: JamStage, side: GapSide): Source => {
+    const made = stage.madeBy(side.part);
+    if (!made) return { side, mean: 0, each: side.usual, shared: -1, sharedBy: 0 };
+    const out = standsOut(made, side.contour);
+    return {
+      side,
+      mean: side.share * out.mean,
+      each: side.share * out.each,
+      shared: sharedOf(made, side.contour),
+      sharedBy: side.share * out.shared,
+    };
+  };
+  const made = stages.map((stage) => ({
+    stage,
+    chains: (stage.freedom?.chains ?? []).map((chain) => ({
+      chain,
+      turn: chain.gaps.reduce((s, g) => s + g.turn, 0),
+      gaps: chain.gaps.map((gap) => ({
+        gap,
+        common: gap.sides.filter((s) => !s.each).map((s) => source(stage, s)),
+        own: gap.sides.filter((s) => s.each).map((s) => source(stage, s)),
+        grows: grown(gap, stage.plastic, warmth.frame),
+      })),
+    })),
+  }));
+  const perAllowance = made.reduce(
+    (s, { stage, chains }) =>
+      s + (stage.moves ? chains.reduce((t, c) => t + (c.chain.paths > 0 ? c.turn : 0), 0) / Math.abs(stage.after) : 0),
+    0,
+  );
+  const turnsFrom = new Float64Array(samples);
+  const allowedTo = new Float64Array(samples);
+  const play = new Float64Array(samples);
+  const shared = new Float64Array(sharedIds.length);
+  // A wheel of its own is met in every gap of its path, off by the same.
+  const pieces = new Map<string, number>();
+  for (let n = 0; n < samples; n++) {
+    if (n % 4096 === 0 && n > 0) yield n / samples;
+    for (let i = 0; i < shared.length; i++) shared[i] = z();
+    const warm = warmth.mean + warmth.sd * z();
+    const plastic = (warmth.plastic[0] + warmth.plastic[1] * z()) * warm;
+    const metal = (warmth.metal[0] + warmth.metal[1] * z()) * warm;
+    let needs = -Infinity;
+    let total = 0;
+    for (const { stage, chains } of made) {
+      if (chains.length === 0) {
+        total += triangle(uniform(), stage.play) / Math.abs(stage.after);
+        continue;
+      }
+      pieces.clear();
+      for (const { chain, turn, gaps } of chains) {
+        const room = gaps.map(
+          ({ gap, common, grows }) =>
+            gap.drawn + grows[0] * plastic + grows[1] * metal + gap.place * z() - taken(common, z, shared, pieces, ''),
+        );
+        const wobble = gaps.map(({ gap }) => gap.wobble * Math.abs(z()));
+        let [low, high, tightLow, tightHigh] = [-Infinity, Infinity, -Infinity, Infinity];
+        for (let path = 0; path < chain.paths; path++) {
+          let [wide, tight] = [0, 0];
+          for (let g = 0; g < gaps.length; g++) {
+            const free = room[g]! - taken(gaps[g]!.own, z, shared, pieces, `${path}`);
+            wide += gaps[g]!.gap.turn * free;
+            tight += gaps[g]!.gap.turn * (free - wobble[g]!);
+            const need = wobble[g]! - free;
+            if (stage.moves) needs = Math.max(needs, need);
+            else if (need > 0) needs = Infinity;
+          }
+          const off = chain.apart * z();
+          high = Math.min(high, off + wide / 2);
+          low = Math.max(low, off - wide / 2);
+          tightHigh = Math.min(tightHigh, off + tight / 2);
+          tightLow = Math.max(tightLow, off - tight / 2);
+        }
+        if (gaps.length > 0) {
+          const least = tightHigh - tightLow;
+          if (stage.moves) needs = Math.max(needs, -least / turn);
+          else if (least < 0) needs = Infinity;
+          total += (high - low) / Math.abs(stage.after);
+        }
+        total += (chain.extra * uniform()) / Math.abs(stage.after);
+      }
+    }
+    turnsFrom[n] = needs;
+    play[n] = Math.max(0, total);
+    allowedTo[n] = perAllowance > 0 ? (asked - total) / perAllowance : total > asked ? -Infinity : Infinity;
+  }
+  return { turnsFrom: turnsFrom.sort(), allowedTo: allowedTo.sort(), play: play.sort(), perAllowance };
+}
+
+/** What a gap gains for a unit of expansion of plastic and of metal, m: of wheels that grow, and of what holds them. */
+function grown(gap: Gap, plastic: JamStage['plastic'], frame: boolean): readonly [number, number] {
+  const out: [number, number] = [0, 0];
+  for (const x of gap.sides) out[plastic(x.part) ? 0 : 1] += x.perGrowth * x.radius;
+  out[frame ? 0 : 1] += gap.perCentre * gap.centre;
+  return out;
+}
+
+function taken(
+  sources: readonly Source[],
+  z: () => number,
+  shared: Float64Array,
+  pieces: Map<string, number>,
+  path: string,
+): number {
+  let sum = 0;
+  for (const s of sources) {
+    const key = `${s.side.part}/${s.side.contour}/${path}`;
+    let off = pieces.get(key);
+    if (off === undefined) pieces.set(key, (off = z()));
+    sum += s.mean + s.each * off + (s.shared >= 0 ? s.sharedBy * shared[s.shared]! : 0);
+  }
+  return sum;
+}
+
+const triangle = (u: number, [likely, low, high]: readonly [number, number, number]): number => {
+  if (!(high > low)) return likely;
+  const split = (likely - low) / (high - low);
+  return u < split
+    ? low + Math.sqrt(u * (high - low) * (likely - low))
+    : high - Math.sqrt((1 - u) * (high - low) * (high - likely));
+};
+
+/** How many of a sorted list lie below a number, by halving. */
+function below(list: Float64Array, x: number): number {
+  let [a, b] = [0, list.length];
+  while (a < b) {
+    const m = (a + b) >> 1;
+    if (list[m]! < x) a = m + 1;
+    else b = m;
+  }
+  return a;
+}
+
+/** Chance that a specimen jams with the gaps wider by so much, m. */
+export const chanceJams = (d: Drawn, by: number): number => 1 - below(d.turnsFrom, by + 1e-15) / d.turnsFrom.length;
+
+/** Chance that its play is over what is asked. */
+export const chanceLoose = (d: Drawn, by: number): number => below(d.allowedTo, by) / d.allowedTo.length;
+
+/**
+ * The allowance at which jamming, so many times as bad as too much play, is as likely as it: below it more jam, above it
+ * more are loose.
+ *
+ * @param weight how much worse a specimen that jams is than one with too much play
+ * @returns m; NaN where no allowance changes anything, or nobody asks how much play there may be
+ */
+export function balanced(d: Drawn, weight = 1): number {
+  const finite = (list: Float64Array) => [list.find(Number.isFinite), list.findLast(Number.isFinite)];
+  const ends = [...finite(d.turnsFrom), ...finite(d.allowedTo)];
+  if (!(d.perAllowance > 0) || ends.some((x) => x === undefined)) return NaN;
+  const [low, high] = [Math.min(...(ends as number[])), Math.max(...(ends as number[]))];
+  let [a, b] = [low - 1e-5, high + 1e-5];
+  for (let i = 0; i < 60; i++) {
+    const m = (a + b) / 2;
+    if (weight * chanceJams(d, m) > chanceLoose(d, m)) a = m;
+    else b = m;
+  }
+  return (a + b) / 2;
+}
+
+/** Quantile of a sorted list. */
+const at = (list: Float64Array, q: number): number =>
+  list[Math.min(list.length - 1, Math.max(0, Math.round(q * (list.length - 1))))]!;
+
+/** Play as made: median and the ends of 95 %, rad. */
+export const playAsMade = (d: Drawn, by = 0): readonly [number, number, number] =>
+  [0.5, 0.025, 0.975].map((q) => Math.max(0, at(d.play, q) + by * d.perAllowance)) as [number, number, number];
+
+/** Both chances over the allowance, for drawing. */
+export function chanceCurves(
+  d: Drawn,
+  from: number,
+  to: number,
+  points = 81,
+): { readonly by: Float64Array; readonly jams: Float64Array; readonly loose: Float64Array } {
+  const by = Float64Array.from({ length: points }, (_, i) => from + ((to - from) * i) / (points - 1));
+  return { by, jams: by.map((x) => chanceJams(d, x)), loose: by.map((x) => chanceLoose(d, x)) };
+}

@@ -1,0 +1,397 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import Kernel, { type ManifoldToplevel } from 'manifold-3d';
+import { readFileSync } from 'node:fs';
+import { couponOf } from '../src/fit/coupon.ts';
+import { fitSheet } from '../src/fit/fit-sheet.ts';
+import { isoLimits } from '../src/fit/iso286.ts';
+import { fitsOf } from '../src/fit/pair-fit.ts';
+import { hexagonAcross, matingPairs } from '../src/fit/pairs.ts';
+import { partFeatures, pinGain } from '../src/fit/part-features.ts';
+import { fitHistory } from '../src/fit/process-fit.ts';
+import { PURPOSES, purposeWindow, type Purpose } from '../src/fit/purposes.ts';
+import { attemptEntry, attemptSays } from '../src/fit/attempts.ts';
+import type { MadeBy } from '../src/fit/making-of.ts';
+import { gear, gearOutline, overPins, spanOver, spanTeeth, usualPin } from '../src/gear/index.ts';
+import { makeShelf, openLine, PROCESSES, readJointFile, reducerOf, type Attempt, type Process } from '../src/index.ts';
+import { circle, rectangle } from '../src/shape/outline.ts';
+import { cut, prism } from '../src/shape/solid.ts';
+import { compensated, evenly, meshSolid } from '../src/solid/index.ts';
+
+const mm = 1e-3;
+let kernel: ManifoldToplevel;
+beforeAll(async () => {
+  kernel = await Kernel();
+  kernel.setup();
+});
+
+const joint = (name: string) => {
+  const read = readJointFile(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8'));
+  if (!read.ok) throw new Error(read.problem.what);
+  return read.value;
+};
+function madeBy(out: number, into: number, more: Partial<Process> = {}): MadeBy {
+  const process = { ...PROCESSES[0]!, ...more };
+  const made = fitHistory(process, '2026-11-01');
+  if (!made.ok) throw new Error();
+  const told = (value: number) => ({ value, u: 0 });
+  return {
+    process,
+    fit: {
+      ...made.value.now,
+      out: told(out),
+      into: told(into),
+      scaleX: told(0),
+      scaleY: told(0),
+      spread: told(0.02 * mm),
+      covariance: new Float64Array(25),
+    },
+  };
+}
+
+describe('tolerance classes', () => {
+  // Values of the printed tables of ISO 286-2, µm.
+  it.each([
+    [25, 'H7', 0, 21],
+    [25, 'h6', -13, 0],
+    [25, 'g6', -20, -7],
+    [25, 'f7', -41, -20],
+    [25, 'p6', 22, 35],
+    [25, 'k6', 2, 15],
+    [25, 'N7', -28, -7],
+    [25, 'P7', -35, -14],
+    [25, 'K7', -15, 6],
+    [25, 'M7', -21, 0],
+    [8, 'H8', 0, 22],
+    [8, 'js9', -18, 18],
+    [8, 'JS7', -7.5, 7.5],
+    [8, 'm6', 6, 15],
+    [3, 'N7', -14, -4],
+    [100, 'N9', -87, 0],
+    [5, 'F8', 10, 28],
+    [250, 'H11', 0, 290],
+  ])('has %f mm %s from %f to %f', (d, name, low, high) => {
+    const l = isoLimits(d * mm, name)!;
+    expect(l.low * 1e6).toBeCloseTo(low, 9);
+    expect(l.high * 1e6).toBeCloseTo(high, 9);
+  });
+
+  it('does not know what the tables do not have', () => {
+    for (const [d, name] of [
+      [0, 'H7'],
+      [300, 'H7'],
+      [25, 'Z7'],
+      [25, 'H4'],
+      [25, ''],
+      [-5, 'h6'],
+    ] as const)
+      expect(isoLimits(d * mm, name)).toBeUndefined();
+  });
+});
+
+describe('pairs of a reducer', () => {
+  const all = (name: string, variant: string) => {
+    const j = joint(name);
+    const shelf = makeShelf();
+    const v = j.variants.find((x) => x.name === variant)!;
+    const opened = openLine(v.stages, shelf).all;
+    if (!opened.ok) throw new Error();
+    const made = reducerOf(v, opened.value, shelf);
+    if (!made.ok) throw new Error();
+    return { bodies: made.value.bodies, pairs: matingPairs(made.value.bodies) };
+  };
+
+  it('are found where bodies stand, with what each is there for', () => {
+    const { pairs } = all('wing-root', 'B');
+    const find = (hole: string, shaft: string) =>
+      pairs.find((p) => p.hole.name.startsWith(hole) && p.shaft.name.startsWith(shaft));
+    expect(find('Sun, set 1', 'Motor shaft')).toMatchObject({ purpose: 'hub', count: 1 });
+    expect(find('Planet, set 1', 'Planet pin, set 1')).toMatchObject({ purpose: 'run', count: 3 });
+    expect(find('Carrier plate, output', 'Planet pin, set 2')).toMatchObject({ purpose: 'press', count: 3 });
+    expect(find('Cover', 'Bearing 6001')).toMatchObject({
+      purpose: 'seat',
+      hole: { diameter: expect.closeTo(0.028, 9) },
+    });
+    expect(find('Cover', 'Threaded rod')).toMatchObject({ purpose: 'screw' });
+    // What turns at other speeds does not hold anything.
+    expect(find('Planet, set 1', 'Planet pin, set 2')).toBeUndefined();
+  });
+
+  it('name no pair twice, and none of two bought things', () => {
+    for (const name of ['wing-root', 'body-yaw', 'neck-lift'])
+      for (const v of joint(name).variants) {
+        const { pairs, bodies } = all(name, v.name);
+        expect(new Set(pairs.map((p) => p.id)).size).toBe(pairs.length);
+        for (const p of pairs) {
+          const made = [p.hole.body, p.shaft.body].map((id) => bodies.find((b) => b.id === id)?.part);
+          expect(made.some((m) => m && m.material !== 'as supplied')).toBe(true);
+          expect(p.long).toBeGreaterThan(0);
+          expect(p.count).toBeGreaterThan(0);
+        }
+      }
+  });
+
+  it('tell a hexagon by its corners', () => {
+    const at = (k: number) => [0.003 * Math.cos((k * Math.PI) / 3), 0.003 * Math.sin((k * Math.PI) / 3), 0];
+    const points = Float64Array.from([0, 1, 2, 3, 4, 5].flatMap(at));
+    expect(hexagonAcross({ points, closed: true })).toBeCloseTo(0.003 * Math.sqrt(3), 12);
+    expect(hexagonAcross(rectangle(0, 0, 1, 1))).toBeUndefined();
+    expect(hexagonAcross(circle(0, 0, 1))).toBeUndefined();
+  });
+
+  it('come to the clearance that is drawn, less what both sides stand out, by hand', () => {
+    const { pairs, bodies } = all('wing-root', 'B');
+    const seat = pairs.find((p) => p.purpose === 'seat' && p.hole.name === 'Cover')!;
+    const raw = madeBy(0.05 * mm, 0.08 * mm, { compensates: 'none' });
+    const [fit] = fitsOf([seat], bodies, (_, printed) => (printed ? raw : undefined));
+    // Hole 28 − 0.16; bearing 28 less the middle of its tolerance, 0.0045.
+    expect(fit!.drawn.mean / mm).toBeCloseTo(-0.16 + 0.0045, 6);
+    // 0.057 below the least, 0.02 of scatter: 2.8 of them.
+    expect(fit!.drawn.tight).toBeGreaterThan(0.995);
+    const [low, high] = purposeWindow('seat', 0.028);
+    expect(fit!.fitted.mean).toBeCloseTo((low + high) / 2, 6);
+    expect(fit!.change).toMatchObject({ hole: true, body: 'case/cover' });
+    expect(fit!.change!.by).toBeCloseTo((low + high) / 2 - fit!.drawn.mean, 6);
+    expect(fit!.fitted.tight + fit!.fitted.loose).toBeLessThan(0.2);
+  });
+
+  it('leave what nobody makes as it is', () => {
+    const { pairs, bodies } = all('wing-root', 'B');
+    for (const f of fitsOf(pairs, bodies, () => undefined)) {
+      expect(f.change).toBeUndefined();
+      expect(f.fitted).toEqual(f.drawn);
+      expect(f.drawn.low).toBeLessThan(f.drawn.high);
+      expect(f.drawn.tight + f.drawn.loose).toBeLessThanOrEqual(1 + 1e-9);
+    }
+  });
+
+  it('have windows that grow with the size and never turn over', () => {
+    for (const p of Object.keys(PURPOSES) as Purpose[])
+      for (const d of [1, 3, 10, 30, 200]) {
+        const [low, high] = purposeWindow(p, d * mm);
+        expect(high).toBeGreaterThan(low);
+      }
+    expect(purposeWindow('run', 0.08)[1]).toBeCloseTo(2 * 2.4e-4, 12);
+  });
+});
+
+describe('a part that is drawn for its process', () => {
+  const plate = {
+    prisms: [prism(rectangle(0, 0, 0.03, 0.02), 0, 5e-3, [circle(0.01, 0.01, 4e-3), circle(0.02, 0.01, 2e-3)])],
+  };
+
+  it('comes out as drawn once the process has added what it adds', () => {
+    // Outsides in by 0.05, holes out by 0.08, one hole wider by 0.1 in diameter, 1 % smaller throughout.
+    const by = {
+      out: 0.05 * mm,
+      into: 0.08 * mm,
+      scale: 0.01,
+      rounds: [{ hole: true, diameter: 8 * mm, by: 0.1 * mm }],
+    };
+    const mesh = meshSolid(kernel, plate, 2e-7, by)!;
+    const r1 = 4 + 0.08 + 0.05;
+    const r2 = 2 + 0.08;
+    const area = ((30 - 0.1) * (20 - 0.1) - Math.PI * (r1 * r1 + r2 * r2)) / 1.01 ** 2;
+    expect(mesh.volume).toBeCloseTo(area * 5, 1);
+  });
+
+  it('is narrower at the bed by the foot, in three steps, and nowhere else', () => {
+    const mesh = meshSolid(kernel, { prisms: [prism(rectangle(0, 0, 0.02, 0.02), 0, 5e-3)] }, 1e-6, {
+      out: 0,
+      into: 0,
+      scale: 0,
+      rounds: [],
+      foot: { by: 0.3 * mm, high: 0.3 * mm },
+    })!;
+    const lost = [5 / 6, 3 / 6, 1 / 6].reduce((s, k) => s + (400 - (20 - 2 * 0.3 * k) ** 2) * 0.1, 0);
+    expect(mesh.volume).toBeCloseTo(2000 - lost, 2);
+  });
+
+  it('has a cut that opens and is otherwise the same as being moved evenly', () => {
+    const solid = { prisms: [prism(rectangle(0, 0, 0.03, 0.02), 0, 5e-3), cut(circle(0.01, 0.01, 4e-3), 2e-3, 5e-3)] };
+    const even = meshSolid(kernel, solid, 1e-6, 0.1 * mm)!;
+    const own = meshSolid(kernel, solid, 1e-6, evenly(0.1 * mm))!;
+    expect(own.volume).toBeCloseTo(even.volume, 6);
+    expect(even.volume).toBeCloseTo(29.8 * 19.8 * 5 - Math.PI * 4.1 ** 2 * 3, 0);
+  });
+
+  it('moves contours of a drawing file the way its body moves', () => {
+    const curves = [
+      { layer: 'outside', outline: rectangle(0, 0, 0.03, 0.02) },
+      { layer: 'bore', outline: circle(0.01, 0.01, 4e-3) },
+    ];
+    const out = compensated(kernel, curves, { out: 0.05 * mm, into: 0.1 * mm, scale: 0, rounds: [] }, 1e-7);
+    const wide = (o: (typeof out)[number]) => {
+      const xs = Array.from(o.outline.points).filter((_, i) => i % 3 === 0);
+      return Math.max(...xs) - Math.min(...xs);
+    };
+    expect(wide(out[0]!) / mm).toBeCloseTo(29.9, 4);
+    expect(wide(out[1]!) / mm).toBeCloseTo(8.2, 3);
+  });
+});
+
+describe('sizes by which a made part tells its process', () => {
+  it.each([
+    [gear({ module: 1e-3, teeth: 24 })],
+    [gear({ module: 1e-3, teeth: 17, shift: 0.3 })],
+    [gear({ module: 0.8e-3, teeth: 30, helix: 0.3 })],
+    [gear({ module: 1e-3, teeth: 60, ring: true })],
+  ])('gain over pins and over teeth what flanks gain along their normals', (g) => {
+    const c = 1e-6;
+    // A flank that stands out by c makes a tooth thicker by c/cos α on either side.
+    const thicker = { ...g, allowance: g.allowance - (2 * c) / Math.cos(g.pressure) };
+    const pin = usualPin(g);
+    const sign = g.ring ? -1 : 1;
+    expect((sign * (overPins(thicker, pin) - overPins(g, pin))) / c).toBeCloseTo(pinGain(g, pin), 2);
+    if (!g.ring) {
+      const k = spanTeeth(g);
+      expect((spanOver(thicker, k) - spanOver(g, k)) / c).toBeCloseTo(2, 6);
+    }
+  });
+
+  it('are listed of gears, rounds and lobes', () => {
+    const g = gear({ module: 1e-3, teeth: 24 });
+    const list = partFeatures({
+      teeth: g,
+      curves: [
+        { layer: 'profile', outline: gearOutline(g) },
+        { layer: 'bore', outline: circle(0, 0, 2.5e-3) },
+      ],
+    });
+    expect(list.map((f) => f.feature)).toEqual(['outside', 'outside', 'hole']);
+    expect(list[2]!.drawn).toBeCloseTo(5e-3, 12);
+  });
+});
+
+describe('the coupon', () => {
+  it.each(['filament', 'resin', 'powder', 'cutter', 'mill'] as const)(
+    'of a %s can be made, and is measured in about ten readings',
+    (type) => {
+      const c = couponOf({ type, compensates: 'outline' });
+      expect(c.measures.length).toBeGreaterThanOrEqual(10);
+      expect(c.measures.length).toBeLessThanOrEqual(12);
+      for (const p of c.parts) {
+        const mesh = meshSolid(kernel, p.solid(), 1e-5)!;
+        expect(mesh.volume).toBeGreaterThan(0);
+      }
+      expect(c.parts.some((p) => p.id === 'feet')).toBe(!['cutter', 'mill'].includes(type));
+    },
+  );
+
+  it('has its drawn sizes where its dimension lines stand', () => {
+    for (const m of couponOf({ type: 'filament', compensates: 'outline' }).measures)
+      if (m.at) expect(Math.hypot(m.at[1][0] - m.at[0][0], m.at[1][1] - m.at[0][1])).toBeCloseTo(m.reading.drawn, 9);
+  });
+
+  it('tells a process from its own ten readings', () => {
+    const truth = { s: -0.001, out: 9e-5, into: 1.3e-4, foot: 2e-4 };
+    const readings = couponOf({ type: 'filament', compensates: 'outline' }).measures.map((m, i) => {
+      const r = m.reading;
+      const contour =
+        r.feature === 'hole'
+          ? -2 * truth.into
+          : r.feature === 'ladder'
+            ? 2 * (truth.out + truth.into) + 5e-5
+            : 2 * truth.out + (r.feature === 'foot' ? 2 * truth.foot : 0);
+      const made = r.feature === 'foot-height' ? 3e-4 : r.drawn * (r.feature === 'ladder' ? 1 : 1 + truth.s) + contour;
+      return { id: `${i}`, ...r, made };
+    });
+    const made = fitHistory(
+      { type: 'filament', name: 'x', fits: [{ id: 'a', day: '2026-11-01', from: 'coupon', note: '', readings }] },
+      '2026-11-01',
+    );
+    if (!made.ok) throw new Error(made.problem.what);
+    expect(made.value.steps[0]!.odd).toEqual([]);
+    expect(made.value.now.out.value).toBeCloseTo(truth.out, 5);
+    expect(made.value.now.into.value).toBeCloseTo(truth.into, 5);
+    expect(made.value.now.foot.value).toBeCloseTo(truth.foot, 4);
+    // Good enough to draw a fit by: less than 0.03 mm a side for 95 %.
+    expect(1.96 * made.value.now.out.u).toBeLessThan(3e-5);
+    expect(1.96 * made.value.now.into.u).toBeLessThan(3.5e-5);
+  });
+});
+
+describe('attempts at a fit', () => {
+  const attempt = (more: Partial<Attempt>): Attempt => ({
+    id: 'a',
+    day: '2026-11-01',
+    part: 'stage1/ring',
+    name: 'Ring',
+    process: 'filament-04',
+    compensated: false,
+    feature: 'hole',
+    drawn: 20 * mm,
+    was: 'tight',
+    took: 0.1 * mm,
+    ends: 'fits',
+    note: '',
+    ...more,
+  });
+
+  it('blame the process for what it stands out, and the drawing for the rest', () => {
+    const p = madeBy(0.05 * mm, 0.1 * mm);
+    expect(attemptSays(attempt({}), p).blame).toBe('process');
+    expect(attemptSays(attempt({ took: 0.35 * mm }), p).blame).toBe('both');
+    expect(attemptSays(attempt({ compensated: true, took: 0.2 * mm }), p).blame).toBe('design');
+    expect(attemptSays(attempt({ compensated: true, took: 0.02 * mm }), p).blame).toBe('none');
+    expect(attemptSays(attempt({ ends: 'tight' }), p).blame).toBe('open');
+    expect(attemptSays(attempt({ took: -0.18 * mm, was: 'loose' }), p)).toMatchObject({
+      blame: 'design',
+      says: expect.stringMatching(/put on a side.*too much room/),
+    });
+    expect(attemptSays(attempt({ took: 0, was: 'fits' }), undefined).blame).toBe('none');
+  });
+
+  it('teach the process: a hole that needed 0.1 off a side was 0.2 too small', () => {
+    const e = attemptEntry(attempt({}), 'e', 0)!;
+    expect(e.readings[0]).toMatchObject({ feature: 'hole', drawn: 20 * mm });
+    expect(e.readings[0]!.made / mm).toBeCloseTo(19.8, 9);
+    expect(
+      attemptEntry(attempt({ compensated: true, took: 0.02 * mm }), 'e', 0.1 * mm)!.readings[0]!.made / mm,
+    ).toBeCloseTo(19.76, 9);
+    expect(attemptEntry(attempt({ feature: 'outside' }), 'e', 0)!.readings[0]!.made / mm).toBeCloseTo(20.2, 9);
+    expect(attemptEntry(attempt({ ends: 'loose' }), 'e', 0)).toBeUndefined();
+    const before = fitHistory({ ...PROCESSES[0]!, fits: [] }, '2026-11-01');
+    const after = fitHistory({ ...PROCESSES[0]!, fits: [e] }, '2026-11-01');
+    if (!before.ok || !after.ok) throw new Error();
+    expect(after.value.now.into.value).toBeGreaterThan(before.value.now.into.value);
+    expect(after.value.now.into.u).toBeLessThan(before.value.now.into.u);
+  });
+});
+
+describe('the fit sheet of a variant', () => {
+  it('tells of every made part by which process it is made and what it is drawn like', () => {
+    const j = joint('wing-root');
+    const variant = j.variants.find((v) => v.name === 'B')!;
+    const sheet = fitSheet(
+      { ...variant, making: { process: 'filament-04', parts: { 'case/cover': 'resin-50' } } },
+      makeShelf(),
+      '2026-11-01',
+    );
+    if (!sheet.ok) throw new Error(sheet.problem.what);
+    const { parts, corrections } = sheet.value;
+    expect(parts.find((p) => p.key === 'case/cover')!.process).toBe('resin-50');
+    expect(parts.find((p) => p.key === 'stage1/ring')!.process).toBe('filament-04');
+    // A sun of steel is nothing that a filament printer makes.
+    expect(parts.find((p) => p.key === 'stage1/sun-1')!.process).toBeUndefined();
+    expect(corrections['stage1/ring']).toMatchObject({ out: 5e-5 });
+    expect(corrections['stage1/planet-1']!.rounds[0]).toMatchObject({ hole: true, diameter: expect.closeTo(3e-3, 9) });
+    for (const p of parts.filter((x) => x.printed)) expect(p.advice?.lies).toMatch(/Axis/);
+    expect(parts.find((p) => p.key === 'stage1/planet-1')!.features.some((f) => /Span/.test(f.name))).toBe(true);
+  });
+
+  it('leaves fits as drawn where that is asked, and everything where no process is chosen', () => {
+    const variant = joint('wing-root').variants.find((v) => v.name === 'B')!;
+    const plain = fitSheet(
+      { ...variant, making: { process: 'filament-04' } },
+      makeShelf(),
+      '2026-11-01',
+      undefined,
+      false,
+    );
+    expect(plain.ok && Object.values(plain.value.corrections).every((c) => c.rounds.length === 0)).toBe(true);
+    const none = fitSheet(variant, makeShelf(), '2026-11-01');
+    expect(none.ok && none.value.corrections).toEqual({});
+    const lost = fitSheet({ ...variant, making: { process: 'gone' } }, makeShelf(), '2026-11-01');
+    expect(lost.ok && lost.value.corrections).toEqual({});
+  });
+});

@@ -1,0 +1,227 @@
+import { describe, expect, it } from 'vitest';
+import {
+  balanced,
+  chanceCurves,
+  chanceJams,
+  chanceLoose,
+  drawSpecimens,
+  playAsMade,
+  type Drawn,
+  type JamStage,
+} from '../src/fit/jam.ts';
+import { lineJam, widened } from '../src/fit/line-jam.ts';
+import { fitHistory } from '../src/fit/process-fit.ts';
+import type { MadeBy } from '../src/fit/making-of.ts';
+import { normalBelow } from '../src/math/normal.ts';
+import { makeShelf, openStage, PROCESSES, readParams, stageKind, type Process } from '../src/index.ts';
+import type { Freedom, Gap } from '../src/stage/freedom.ts';
+import { demo, shelf } from './helpers.ts';
+import cases from './cases/jam.json' with { type: 'json' };
+
+const mm = 1e-3;
+const STILL = { mean: 0, sd: 0, plastic: [8e-5, 0], metal: [1.4e-5, 0], frame: true } as const;
+const done = <T>(steps: Generator<number, T>): T => {
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  return step.value;
+};
+const gap = (more: Partial<Gap>): Gap => ({
+  name: 'gap',
+  drawn: 0.1 * mm,
+  turn: 10,
+  sides: [],
+  wobble: 0,
+  place: 0,
+  centre: 0,
+  perCentre: 0,
+  ...more,
+});
+const stage = (gaps: readonly Gap[], more: Partial<JamStage> = {}, paths = 1, apart = 0): JamStage => ({
+  name: 'stage',
+  freedom: {
+    chains: [{ name: 'chain', paths, gaps, apart, extra: 0 }],
+    wider: () => ({}),
+  } satisfies Freedom,
+  after: 1,
+  play: [0, 0, 0],
+  madeBy: () => undefined,
+  plastic: () => true,
+  moves: true,
+  ...more,
+});
+const draw = (
+  stages: readonly JamStage[],
+  asked: number,
+  n = 100_000,
+  warmth: Parameters<typeof drawSpecimens>[2] = STILL,
+): Drawn => done(drawSpecimens(stages, asked, warmth, n));
+
+/** A process that stands out by so much. */
+function madeBy(out: number, into: number, spread: number, more: Partial<Process> = {}): MadeBy {
+  const process = { ...PROCESSES[0]!, ...more };
+  const made = fitHistory(process, '2026-11-01');
+  if (!made.ok) throw new Error();
+  const told = (value: number) => ({ value, u: 0 });
+  return {
+    process,
+    fit: {
+      ...made.value.now,
+      out: told(out),
+      into: told(into),
+      scaleX: told(0),
+      scaleY: told(0),
+      spread: told(spread),
+      covariance: new Float64Array(25),
+    },
+  };
+}
+
+describe('chances of jamming and of too much play', () => {
+  it.each(cases.map((c, i) => [i + 1, c] as const))('agree with the normal case %i', (_, c) => {
+    const d = draw([stage([gap({ drawn: c.mean_gap_mm * mm, place: c.sd_mm * mm, turn: 1 })])], c.most_gap_mm * mm);
+    // Three standard deviations of a share of 10⁵.
+    const within = (p: number) => 3.5 * Math.sqrt((p * (1 - p)) / 1e5) + 1e-5;
+    expect(Math.abs(chanceJams(d, 0) - c.chance_jams)).toBeLessThan(within(c.chance_jams));
+    expect(Math.abs(chanceLoose(d, 0) - c.chance_too_loose)).toBeLessThan(within(c.chance_too_loose));
+    const by = balanced(d);
+    expect(by / mm).toBeCloseTo(c.extra_gap_that_balances_both_mm, 2);
+    expect(Math.abs(chanceJams(d, by) - c.chance_of_each_then)).toBeLessThan(within(c.chance_of_each_then));
+    expect(Math.abs(chanceLoose(d, by) - chanceJams(d, by))).toBeLessThan(3e-5);
+    // By hand, from the same tables.
+    expect(normalBelow(-c.mean_gap_mm / c.sd_mm)).toBeCloseTo(c.chance_jams, 6);
+  });
+
+  it('moves the balance to where jamming is as much rarer as it is worse', () => {
+    const d = draw([stage([gap({ drawn: 0.05 * mm, place: 0.04 * mm, turn: 1 })])], 0.15 * mm);
+    const by = balanced(d, 10);
+    expect(by).toBeGreaterThan(balanced(d));
+    expect(10 * chanceJams(d, by)).toBeCloseTo(chanceLoose(d, by), 3);
+  });
+
+  it('fall and rise with the allowance, and nothing is drawn twice for it', () => {
+    const d = draw([stage([gap({ place: 0.03 * mm, turn: 1 })])], 0.2 * mm, 20_000);
+    const { jams, loose } = chanceCurves(d, -0.1 * mm, 0.2 * mm);
+    for (let i = 1; i < jams.length; i++) {
+      expect(jams[i]!).toBeLessThanOrEqual(jams[i - 1]!);
+      expect(loose[i]!).toBeGreaterThanOrEqual(loose[i - 1]!);
+    }
+    // The same shift drawn into the gap itself gives the same chances.
+    const moved = draw([stage([gap({ drawn: 0.13 * mm, place: 0.03 * mm, turn: 1 })])], 0.2 * mm, 20_000);
+    expect(chanceJams(moved, 0)).toBeCloseTo(chanceJams(d, 0.03 * mm), 12);
+    expect(chanceLoose(moved, 0)).toBeCloseTo(chanceLoose(d, 0.03 * mm), 12);
+  });
+
+  it('take what a process stands out by off the gap, both contours', () => {
+    const sides: Gap['sides'] = [
+      { part: 'a', name: 'a', contour: 'outside', share: 2, each: false, usual: 0, radius: 0, perGrowth: 0 },
+      { part: 'b', name: 'b', contour: 'hole', share: 2, each: false, usual: 0, radius: 0, perGrowth: 0 },
+    ];
+    const raw = madeBy(0.03 * mm, 0.05 * mm, 0, { compensates: 'none' });
+    const d = draw([stage([gap({ drawn: 0.2 * mm, sides, turn: 1 })], { madeBy: () => raw })], Infinity, 100);
+    // 0.2 − 2·0.03 − 2·0.05, by hand.
+    expect(playAsMade(d)[0] / mm).toBeCloseTo(0.04, 9);
+    const corrected = madeBy(0.03 * mm, 0.05 * mm, 0, { compensates: 'outline' });
+    const full = draw([stage([gap({ drawn: 0.2 * mm, sides, turn: 1 })], { madeBy: () => corrected })], Infinity, 100);
+    expect(playAsMade(full)[0] / mm).toBeCloseTo(0.2, 9);
+  });
+
+  it('scatter with the parts: both sides of a gap by squares', () => {
+    const side = (part: string): Gap['sides'][number] => ({
+      part,
+      name: part,
+      contour: 'outside',
+      share: 2,
+      each: false,
+      usual: 0,
+      radius: 0,
+      perGrowth: 0,
+    });
+    const made = madeBy(0, 0, 0.04 * mm);
+    const d = draw(
+      [stage([gap({ drawn: 1 * mm, sides: [side('a'), side('b')], turn: 1 })], { madeBy: () => made })],
+      Infinity,
+    );
+    // Each contour scatters by half of a size: 2·0.02, twice by squares.
+    const [, low, high] = playAsMade(d);
+    expect((high - low) / 2 / 1.96 / mm).toBeCloseTo(0.04 * Math.SQRT2, 3);
+  });
+
+  it('leave several paths less than one, by the range of their places', () => {
+    const one = draw([stage([gap({ turn: 1 })], {}, 1, 0.01 * mm)], Infinity);
+    const three = draw([stage([gap({ turn: 1 })], {}, 3, 0.01 * mm)], Infinity);
+    expect(playAsMade(one)[0] / mm).toBeCloseTo(0.1, 6);
+    // Expected range of three normal draws, d₂ = 1.693 (its median a little below).
+    const mean = three.play.reduce((s, x) => s + x / three.play.length, 0);
+    expect(mean / mm).toBeCloseTo(0.1 - 0.01693, 4);
+  });
+
+  it('close when wheels grow in a frame that does not, and stay when all grows alike', () => {
+    const wheels: Gap['sides'] = [30, 60].map((r, i) => ({
+      part: `w${i}`,
+      name: 'wheel',
+      contour: 'outside',
+      share: 2,
+      each: false,
+      usual: 0,
+      radius: r * mm,
+      perGrowth: -2 * 0.364,
+    }));
+    const g = gap({ drawn: 0.2 * mm, sides: wheels, centre: 90 * mm, perCentre: 2 * 0.364, turn: 1 });
+    const warm = { ...STILL, mean: 40 };
+    expect(playAsMade(draw([stage([g])], Infinity, 50, warm))[0] / mm).toBeCloseTo(0.2, 9);
+    // 90 mm·(80 − 14)·10⁻⁶/K·40 K·2·0.364 by hand.
+    const metalFrame = draw([stage([g])], Infinity, 50, { ...warm, frame: false });
+    expect(playAsMade(metalFrame)[0] / mm).toBeCloseTo(0.2 - 90 * 66e-6 * 40 * 0.728, 6);
+  });
+
+  it('know no allowance where nothing can be moved or nobody asks', () => {
+    expect(balanced(draw([stage([gap({})], { moves: false })], 0.001, 100))).toBeNaN();
+    expect(balanced(draw([stage([gap({})])], Infinity, 100))).toBeNaN();
+    const stuck = draw([stage([gap({ drawn: -0.1 * mm })], { moves: false }), stage([gap({})])], 0.001, 100);
+    expect(chanceJams(stuck, 1)).toBe(1);
+  });
+});
+
+describe('freedom of stages', () => {
+  const REST = { torque: 0, torqueRms: 0, speed: 0 };
+  it.each(['spur', 'planetary', 'compound-planetary', 'cycloidal', 'ring-plate', 'worm', 'strain-wave'])(
+    'gives %s the play that its model expects, drawn a hundred thousand times or added up',
+    (id) => {
+      const kind = stageKind(id)!;
+      const params = readParams(
+        id,
+        kind.defaults({
+          ratio: id === 'spur' ? 3 : id === 'compound-planetary' ? 60 : id === 'worm' ? 40 : 20,
+          torque: 2,
+          size: Infinity,
+          shelf,
+        }),
+      );
+      if (!params.ok) throw new Error();
+      const opened = openStage({ id: 's', kind: id, params: params.value as Record<string, unknown> }, shelf);
+      if (!opened.ok) throw new Error(opened.problem.what);
+      const { play } = opened.value.load(REST);
+      const d = draw([{ ...stage([]), freedom: opened.value.freedom(), play }], Infinity, 20_000);
+      const [likely, low, high] = playAsMade(d);
+      const scale = Math.max(play[2], 1e-5);
+      expect(Math.abs(likely - play[0]) / scale).toBeLessThan(0.08);
+      expect(low).toBeGreaterThan(play[1] - 0.15 * scale);
+      expect(high).toBeLessThan(1.12 * play[2]);
+      // Wider gaps make more play, as much as they say.
+      const wider = opened.value.freedom()!.wider(0.05 * mm);
+      const next = openStage({ id: 's', kind: id, params: { ...(params.value as object), ...wider } }, shelf);
+      if (!next.ok) throw new Error(next.problem.what);
+      const more = next.value.load(REST).play[0] - play[0];
+      expect(more).toBeGreaterThan(0.6 * 0.05 * mm * d.perAllowance);
+      expect(more).toBeLessThan(1.5 * 0.05 * mm * d.perAllowance);
+    },
+  );
+
+  it('is told of a whole line, and its allowance taken over changes what it says', () => {
+    const joint = demo();
+    const variant = { ...joint.variants[0]!, making: { process: 'filament-04' } };
+    const made = done(lineJam({ variant, brief: joint.brief, day: '2026-11-01', rise: 0, samples: 2000 }, makeShelf()));
+    expect(made.ok && made.value.asked).toBeGreaterThan(0);
+    expect(widened(variant.stages, 1e-5, undefined, shelf).size).toBe(0);
+  });
+});

@@ -6,6 +6,8 @@ import type { StageRecord, Variant } from '../schema/joint.ts';
 import { writeDxf } from '../shape/dxf.ts';
 import { writeSvg } from '../shape/svg.ts';
 import type { Shelf } from '../shop/shelf.ts';
+import { partKey } from '../fit/making-of.ts';
+import { evenly, isPlain, type Correction } from '../solid/correction.ts';
 import { compensated, meshSolid, type TriangleMesh } from '../solid/mesh.ts';
 import { writeStl } from '../solid/stl.ts';
 import { write3mf, type NamedMesh } from '../solid/threemf.ts';
@@ -33,8 +35,10 @@ export interface LineFilesWish {
   /** Largest distance of a meshed surface, and of a contour that is moved, from the exact one, m. */
   readonly surface: number;
   readonly curve: number;
-  /** How far every contour is moved into the material, m. */
+  /** How far every contour is moved into the material, m, where nothing more is known of how a part is made. */
   readonly compensation: number;
+  /** How parts are drawn for their processes, by their keys. */
+  readonly corrections?: Readonly<Record<string, Correction>>;
 }
 
 /** How far the files have come. */
@@ -74,6 +78,12 @@ const HOUSING = -1;
 
 const baseName = ({ stage, part }: Pick<Meshed, 'stage' | 'part'>): string =>
   `${stage === HOUSING ? 'housing' : `stage${stage + 1}`}-${slug(part.id)}`;
+
+/** How a part is drawn for its process. */
+const correctionOf = (
+  wish: Pick<LineFilesWish, 'corrections' | 'compensation'>,
+  { stage, part }: Pick<Meshed, 'stage' | 'part'>,
+): Correction => wish.corrections?.[partKey(stage, part.id)] ?? evenly(wish.compensation);
 
 const upper = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
 const placeName = (stage: number): string => (stage === HOUSING ? 'housing' : `stage ${stage + 1}`);
@@ -154,7 +164,7 @@ export function* lineFiles(
   wish: LineFilesWish,
   shelf: Shelf,
 ): Generator<LineFilesProgress, Result<NamedFiles>> {
-  const { variant, title, joints, surface, compensation } = wish;
+  const { variant, title, joints, surface } = wish;
   const bill = billOf(variant, joints, shelf);
   if (!bill.ok) return bill;
   const made: { stage: number; part: Part }[] = [];
@@ -178,14 +188,15 @@ export function* lineFiles(
     const { stage, part } = one;
     yield { doing: inUnits(part.name), share: ORDER + (1 - ORDER) * (i / made.length) };
     const note = inUnits(part.note);
-    const curves = compensation === 0 ? part.curves : compensated(kernel, part.curves, compensation, wish.curve / 2);
+    const by = correctionOf(wish, one);
+    const curves = isPlain(by) ? part.curves : compensated(kernel, part.curves, by, wish.curve / 2);
     const sheet = { title: `${title}, ${placeName(stage)}, ${inUnits(part.name)}`, note, curves };
     if (part.curves.length > 0) {
       files[`svg/${baseName(one)}.svg`] = strToU8(writeSvg(sheet));
       files[`dxf/${baseName(one)}.dxf`] = strToU8(writeDxf(sheet, { reference: wish.reference }));
     }
     if (!part.solid) continue;
-    const mesh = meshSolid(kernel, part.solid(), surface, compensation);
+    const mesh = meshSolid(kernel, part.solid(), surface, by);
     if (!mesh)
       return refuse(
         `Nothing is left of “${part.name}” of ${placeName(stage)}.`,
@@ -231,8 +242,26 @@ function manifestOf(
     bed: [mm(wish.bed.width), mm(wish.bed.depth)],
     gap: mm(wish.gap),
     surfaceWithin: mm(wish.surface),
-    curvesWithin: mm(wish.compensation === 0 ? FINE : wish.curve),
+    curvesWithin: mm(wish.compensation === 0 && !wish.corrections ? FINE : wish.curve),
     movedIn: mm(wish.compensation),
+    ...(wish.corrections && {
+      drawnFor: Object.fromEntries(
+        Object.entries(wish.corrections).map(([key, c]) => [
+          key,
+          {
+            outsidesIn: mm(c.out),
+            holesOut: mm(c.into),
+            scale: Number((1 / (1 + c.scale)).toPrecision(7)),
+            ...(c.foot && { foot: { by: mm(c.foot.by), high: mm(c.foot.high) } }),
+            rounds: c.rounds.map((r) => ({
+              what: r.hole ? 'hole' : 'outside',
+              diameter: mm(r.diameter),
+              by: mm(r.by),
+            })),
+          },
+        ]),
+      ),
+    }),
     mass: Number((bill.mass * 1e3).toPrecision(6)),
     price: Number(bill.money.toFixed(2)),
     toPay: Number(bill.toPay.toFixed(2)),

@@ -101,5 +101,10 @@ export function fitSheet(
         }),
     };
   });
+  // What stands in no place of its own is drawn for its process all the same.
+  for (const [key, p] of ofStages) {
+    const maker = p.made === 'printed' && !corrections[key] ? by(key, true) : undefined;
+    if (maker) corrections[key] = correctionFor(maker, []);
+  }
   return ok({ parts, pairs, corrections });
 }

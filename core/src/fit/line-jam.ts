@@ -38,7 +38,9 @@ export interface LineJam {
 
 /** Most play that the brief asks for, rad; Infinity where it does not. */
 export const askedPlay = (brief: Brief): number =>
-  brief.limits.filter((l) => l.id === 'play' && l.sense === 'max').reduce((s, l) => Math.min(s, l.value ?? Infinity), Infinity);
+  brief.limits
+    .filter((l) => l.id === 'play' && l.sense === 'max')
+    .reduce((s, l) => Math.min(s, l.value ?? Infinity), Infinity);
 
 const REST = { torque: 0, torqueRms: 0, speed: 0 };
 

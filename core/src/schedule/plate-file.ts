@@ -4,6 +4,7 @@ import { ok, refuse, type Result } from '../result.ts';
 import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { meshSolid, solidKey } from '../solid/mesh.ts';
+import type { Correction } from '../solid/correction.ts';
 import { write3mf, type NamedMesh } from '../solid/threemf.ts';
 import { inUnits } from '../units/stated.ts';
 import { partsOfJoint } from './pieces.ts';
@@ -18,6 +19,8 @@ export interface PlateAsk {
   /** Largest distance of a surface from the exact one, and how far contours are moved into the material, m. */
   readonly chordError: number;
   readonly compensation: number;
+  /** How parts are drawn for their processes, by their keys. */
+  readonly corrections?: Readonly<Record<string, Correction>>;
 }
 
 /**
@@ -39,7 +42,10 @@ export function* plateFile(
     yield i / wanted.length;
     const [key, shape] = mark.split('#');
     const solid = parts.value.find((p) => p.key === key)?.part.solid?.();
-    const mesh = solid && solidKey(solid) === shape && meshSolid(kernel, solid, ask.chordError, ask.compensation);
+    const mesh =
+      solid &&
+      solidKey(solid) === shape &&
+      meshSolid(kernel, solid, ask.chordError, ask.corrections?.[key!] ?? ask.compensation);
     if (!mesh)
       return refuse(
         `“${key}” is not what it was when the plate was planned.`,

@@ -21,6 +21,7 @@ const WhatIfView = view(() => import('../views/line/WhatIfView.tsx'));
 const CompareView = view(() => import('../views/line/CompareView.tsx'));
 const StageView = view(() => import('../views/stage/StageView.tsx'));
 const MakeFrame = view(() => import('../views/make/MakeFrame.tsx'));
+const FitView = view(() => import('../views/make/fit/FitView.tsx'));
 const ScheduleView = view(() => import('../views/make/schedule/ScheduleView.tsx'));
 const TogetherView = view(() => import('../views/make/together/TogetherView.tsx'));
 const LineSpaceView = view(() => import('../views/make/space/LineSpaceView.tsx'));
@@ -74,6 +75,7 @@ export const router = createBrowserRouter([
                 element: wait(<MakeFrame />),
                 children: [
                   { index: true, element: wait(<MakeView />) },
+                  { path: 'fit', element: wait(<FitView />) },
                   { path: 'section', element: wait(<SectionView />) },
                   { path: 'space', element: wait(<LineSpaceView />) },
                   { path: 'together', element: wait(<TogetherView />) },

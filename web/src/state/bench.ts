@@ -26,6 +26,7 @@ export const newBuild = (variant: Variant, name: string, process = ''): Build =>
   process,
   notes: '',
   design: designOf(variant),
+  ...(variant.making && { making: structuredClone(variant.making) }),
 });
 
 /** A new test of a build, with a rig to begin with and, where a plan says so, what it proposes. */

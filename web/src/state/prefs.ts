@@ -16,9 +16,13 @@ interface Prefs {
   /** Layers switched off in drawings, by layer id. */
   hiddenLayers: readonly string[];
   seenDemo: boolean;
+  /** Round faces are drawn as their fits ask for, where a process is known. */
+  drawFits: boolean;
   setSheet(sheet: 'light' | 'dark'): void;
   setUnit(quantity: QuantityId, unit: string): void;
-  set(change: Partial<Pick<Prefs, 'comma' | 'tallyOpen' | 'tallyWidth' | 'hiddenLayers' | 'seenDemo'>>): void;
+  set(
+    change: Partial<Pick<Prefs, 'comma' | 'tallyOpen' | 'tallyWidth' | 'hiddenLayers' | 'seenDemo' | 'drawFits'>>,
+  ): void;
 }
 
 /** What the reader prefers; small, kept per browser, safe to lose. */
@@ -33,6 +37,7 @@ export const usePrefs = create<Prefs>()(
       // Magnified gaps are for looking closely; everything else shows from the start.
       hiddenLayers: ['gaps'],
       seenDemo: false,
+      drawFits: true,
       setSheet: (sheet) => set({ sheet }),
       setUnit: (quantity, unit) => set((s) => ({ units: { ...s.units, [quantity]: unit } })),
       set: (change) => set(change),

@@ -29,6 +29,8 @@ import type {
   Variant,
   Working,
 } from '@gristmill/core';
+import type { FitSheet, FitVariant } from '@gristmill/core/fit/fit-sheet';
+import type { JamWish, LineJam } from '@gristmill/core/fit/line-jam';
 import type { KeptRecording } from '../storage/recordings.ts';
 
 /** How far the analysis of one test's recording is. */
@@ -78,6 +80,16 @@ export interface CoreApi {
   section(variant: Variant, crank: number, shop: ShopEdits): Promise<Result<SectionSheet>>;
   /** Parts of what stands round the stages, with their outlines. */
   housing(variant: Variant, shop: ShopEdits): Promise<readonly HousingPart[]>;
+  /** Fits of a variant: its pairs, and what each part is drawn like; `reserves` of its stages by place. */
+  fitSheet(
+    variant: FitVariant,
+    shop: ShopEdits,
+    day: string,
+    reserves: readonly number[],
+    drawFits: boolean,
+  ): Promise<Result<FitSheet>>;
+  /** Imagined specimens of a line: which jam, and which have too much play. */
+  jam(wish: JamWish, shop: ShopEdits, onProgress: (share: number) => void): Promise<Result<LineJam>>;
   /** Ratio that a line still lacks, for one stage more. */
   lacks(brief: Brief, variant: Variant, shop: ShopEdits): Promise<number>;
   /** Parameters of a stage of a ratio for the output's end of a line; undefined for a kind that is not known. */

@@ -39,8 +39,10 @@ import {
   type Shelf,
   type ShopEdits,
 } from '@gristmill/core';
+import { fitSheet } from '@gristmill/core/fit/fit-sheet';
+import { lineJam } from '@gristmill/core/fit/line-jam';
 import { registerKinds } from '@gristmill/core/stage/catalogue';
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import { Recordings, sha256 } from '../storage/recordings.ts';
 import { BrowserVault } from '../storage/vault.ts';
 import type { Analysing, CoreApi, SearchFor } from './api.ts';
@@ -181,6 +183,21 @@ const api: CoreApi = {
   housing: async (variant, shop) =>
     housingParts(variant, shelfFor(shop)).map(({ solid: _s, seen: _n, places: _p, ...told }) => told),
   section: async (variant, crank, shop) => sectionSheet(variant, crank, shelfFor(shop), open),
+  fitSheet: async (variant, shop, day, reserves, drawFits) =>
+    fitSheet(variant, shelfFor(shop), day, (k) => reserves[k] ?? NaN, drawFits),
+  jam: async (wish, shop, onProgress) => {
+    const drawing = lineJam(wish, shelfFor(shop));
+    let step = drawing.next();
+    for (; !step.done; step = drawing.next()) {
+      onProgress(step.value);
+      // Word of a stop gets through between samples.
+      await new Promise((next) => setTimeout(next));
+    }
+    const made = step.value;
+    if (!made.ok) return made;
+    const { turnsFrom, allowedTo, play } = made.value.drawn;
+    return transfer(made, [turnsFrom.buffer, allowedTo.buffer, play.buffer]);
+  },
   lacks: async (brief, variant, shop) => lackingRatio({ brief }, variant, shelfFor(shop)),
   resized: async (stage, ratio, outside, at, shop) =>
     resizedStage(stage, ratio, outside > 0 ? outside : Infinity, at, shelfFor(shop)),

@@ -46,8 +46,19 @@ const lineQueryOf = (of: LineOf) => ({
   structuralSharing: false,
 });
 
+/** What of the shop a line is analysed by: what lies in the drawer and how parts are made changes nothing of it. */
+const analysedBy = new WeakMap<ShopEdits, ShopEdits>();
+function ofLines(edits: ShopEdits): ShopEdits {
+  let had = analysedBy.get(edits);
+  if (!had) {
+    const { drawer: _drawer, processes: _processes, ...rest } = edits;
+    analysedBy.set(edits, (had = rest));
+  }
+  return had;
+}
+
 const lineQuery = (joint: Joint, variant: Variant, shop: ShopEdits) =>
-  lineQueryOf({ brief: joint.brief, variant, edits: editsFor(joint, shop) });
+  lineQueryOf({ brief: joint.brief, variant, edits: ofLines(editsFor(joint, shop)) });
 
 /**
  * Lets the open joint keep what its lines were computed with. Asked again at every render: a joint that was loaded anew

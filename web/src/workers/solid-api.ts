@@ -1,4 +1,17 @@
-import type { BodyOf, Build, BuildPlan, Motion, Outline, Result, ShopEdits, Turning, Variant } from '@gristmill/core';
+import type {
+  BodyOf,
+  Build,
+  BuildPlan,
+  Motion,
+  Outline,
+  Process,
+  Result,
+  ShopEdits,
+  Turning,
+  Variant,
+} from '@gristmill/core';
+import type { Overlay } from '@gristmill/core/fit/overlay';
+import type { Correction } from '@gristmill/core/solid/correction';
 import type { GoingTogether } from '@gristmill/core/assembly/going-together';
 import type { Learnt, PlanInput, Schedule } from '@gristmill/core/schedule/index';
 import type { Clearances } from '@gristmill/core/reducer/clashes';
@@ -16,6 +29,24 @@ export interface BodyWish {
   readonly chordError: number;
   /** How far every contour is moved into the material, m. */
   readonly compensation: number;
+  /** How parts are drawn for their processes, by part. */
+  readonly corrections?: Readonly<Record<string, Correction>>;
+}
+
+/** A part whose contours are wanted three times over. */
+export interface OverlayWish extends Omit<LineWish, 'chordError'> {
+  /** The part, by its key. */
+  readonly key: string;
+  readonly printed: boolean;
+  readonly day: string;
+  readonly correction: Correction;
+}
+
+/** A coupon that is wanted as a file. */
+export interface CouponWish {
+  readonly process: Process;
+  readonly format: SolidFormat | 'svg' | 'dxf';
+  readonly title: string;
 }
 
 /** A solid file that is wanted. */
@@ -82,6 +113,7 @@ export interface PlateWish extends Omit<LineWish, 'chordError'> {
   /** Largest distance of a surface from the exact one, and how far contours are moved into the material, m. */
   readonly chordError: number;
   readonly compensation: number;
+  readonly corrections?: Readonly<Record<string, Correction>>;
 }
 
 export interface SolidApi {
@@ -95,6 +127,10 @@ export interface SolidApi {
   order(wish: Omit<LineWish, 'chordError'>, onProgress: (share: number) => void): Promise<Result<GoingTogether>>;
   /** Bodies of a line that stand in one another. */
   clashes(wish: Omit<LineWish, 'chordError'>, onProgress: (share: number) => void): Promise<Result<Clearances>>;
+  /** A part's contours as drawn, as drawn for its process, and as they come out; undefined where no process makes it. */
+  overlay(wish: OverlayWish): Promise<Result<Overlay | undefined>>;
+  /** The coupon of a process; one file, or a zip of the pieces where the format holds but one. */
+  coupon(wish: CouponWish): Promise<Result<Uint8Array>>;
   file(wish: SolidWish, onProgress: (share: number) => void): Promise<Result<Uint8Array>>;
   /** A whole line as one STEP assembly, exact, every piece in its place. */
   assembly(

@@ -4,8 +4,10 @@ import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/
 import { WorkerPool, workerOf } from './pool.ts';
 import type {
   BodyWish,
+  CouponWish,
   LineBody,
   LineWish,
+  OverlayWish,
   PartMesh,
   PlateWish,
   ScheduleMade,
@@ -43,6 +45,14 @@ export const lineBundle = (
 
 export const partOutlines = (wish: BodyWish, signal: AbortSignal): ReturnType<SolidApi['outlines']> =>
   meshed.run((api) => api.outlines(wish), { signal, heavy: true });
+
+/** A part's contours as drawn, as drawn for its process, and as they come out. */
+export const partOverlay = (wish: OverlayWish, signal: AbortSignal): ReturnType<SolidApi['overlay']> =>
+  meshed.run((api) => api.overlay(wish), { signal, heavy: true });
+
+/** The coupon of a process as a file. */
+export const couponAsFile = (wish: CouponWish, signal: AbortSignal): Promise<Result<Uint8Array>> =>
+  (wish.format === 'step' ? exact : meshed).run((api) => api.coupon(wish), { signal, heavy: true });
 
 /** A whole line as one STEP assembly. */
 export const lineAssembly = (

@@ -21,6 +21,9 @@ import { learntTimes, scheduleOf, stretchesOf, type Pieces } from '@gristmill/co
 import type { BodyMeasures } from '@gristmill/core/schedule/measures';
 import { jointPieces } from '@gristmill/core/schedule/pieces';
 import { plateFile } from '@gristmill/core/schedule/plate-file';
+import { makers } from '@gristmill/core/fit/making-of';
+import { overlayOf } from '@gristmill/core/fit/overlay';
+import { couponFile } from '@gristmill/core/assembly/coupon-file';
 import type { GoingTogether } from '@gristmill/core/assembly/going-together';
 import {
   compensated,
@@ -67,7 +70,7 @@ async function meshAll(
     return refuse('There is no such part with a body.', 'Only parts that are made have one.', 'Choose another part.');
   const k = await loaded();
   for (const [i, p] of parts.entries()) {
-    const mesh = meshSolid(k, bodyOf(p)!(), wish.chordError, wish.compensation);
+    const mesh = meshSolid(k, bodyOf(p)!(), wish.chordError, wish.corrections?.[p.id] ?? wish.compensation);
     if (!mesh)
       return refuse(`Nothing is left of “${p.name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
     each({ ...mesh, id: p.id, name: p.name, count: p.quantity }, (i + 1) / parts.length);
@@ -216,9 +219,27 @@ const api: Omit<SolidApi, 'assembly'> = {
     if (!made.ok) return made;
     const part = made.value.find((p) => p.id === wish.part);
     return part
-      ? { ok: true, value: compensated(await loaded(), part.curves, wish.compensation, wish.chordError) }
+      ? {
+          ok: true,
+          value: compensated(
+            await loaded(),
+            part.curves,
+            wish.corrections?.[part.id] ?? wish.compensation,
+            wish.chordError,
+          ),
+        }
       : refuse('There is no such part.', 'The stage may have changed meanwhile.', 'Choose another part.');
   },
+  overlay: async ({ variant, shop, key, printed, day, correction }) => {
+    const shelf = makeShelf(shop);
+    const bodies = bodiesOfLine(variant, shelf);
+    if (!bodies.ok) return bodies;
+    const body = bodies.value.find((b) => b.id === key);
+    const made = makers(variant.making, shelf.processes, day)(key, printed);
+    if (!body || !made) return { ok: true, value: undefined };
+    return { ok: true, value: overlayOf(await loaded(), body.solid(), correction, made) };
+  },
+  coupon: async (wish) => couponFile(await loaded(), wish.process, wish.format, wish.title),
   bundle: async (wish, shop, more, onProgress) => {
     const making = lineFiles(await loaded(), wish, makeShelf(shop));
     let step = making.next();

@@ -8,6 +8,7 @@ import {
   type Result,
   type Turning,
 } from '@gristmill/core';
+import { couponOf } from '@gristmill/core/fit/coupon';
 import { namedBody, writeStep, type NamedBody } from '@gristmill/core/solid/step';
 import { writeStepAssembly, type PlacedBody } from '@gristmill/core/solid/step-assembly';
 import { registerKinds } from '@gristmill/core/stage/catalogue';
@@ -38,7 +39,17 @@ const inMillimetres = ({ at, ...axes }: Frame) => ({
   at: [at[0] * 1000, at[1] * 1000, at[2] * 1000] as const,
 });
 
-const api: Pick<SolidApi, 'file' | 'assembly'> = {
+const api: Pick<SolidApi, 'file' | 'assembly' | 'coupon'> = {
+  coupon: async ({ process }) => {
+    await ready();
+    const bodies: NamedBody[] = [];
+    for (const p of couponOf(process).parts) {
+      const body = namedBody(kit, p.name, p.solid());
+      if (!body.ok) return body;
+      bodies.push(body.value);
+    }
+    return { ok: true, value: await writeStep(kit, bodies) };
+  },
   file: async (wish: SolidWish, onProgress): Promise<Result<Uint8Array>> => {
     const made = partsOf(wish.kind, wish.params, makeShelf(wish.shop));
     if (!made.ok) return made;

@@ -1,4 +1,5 @@
 import { billCsv, billMarkdown, formatQuantity, HOW_MADE, sayProblem, type Bill, type BillRow } from '@gristmill/core';
+import type { Correction } from '@gristmill/core/solid/correction';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { download, fileName } from '../../app/download.ts';
@@ -102,11 +103,14 @@ export function LineFiles({
   reference,
   solidError,
   compensation,
+  corrections,
 }: {
   chordError: number;
   reference: boolean;
   solidError: number;
   compensation: number;
+  /** How parts are drawn for their processes, by their keys. */
+  corrections: Readonly<Record<string, Correction>>;
 }) {
   const joint = useJoint();
   const variant = useVariant();
@@ -139,6 +143,7 @@ export function LineFiles({
         {
           ...{ title, variant, joints, bed: { width, depth }, gap, compensation, reference },
           ...{ surface: solidError, curve: chordError },
+          ...(Object.keys(corrections).length && { corrections }),
         },
         edits,
         more,

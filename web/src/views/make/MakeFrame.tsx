@@ -3,6 +3,7 @@ import { SheetTabs } from '../../parts/SheetTabs.tsx';
 
 const TABS = [
   ['Parts', ''],
+  ['Fit', 'fit'],
   ['Section', 'section'],
   ['In space', 'space'],
   ['Going together', 'together'],

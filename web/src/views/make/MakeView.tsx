@@ -9,18 +9,23 @@ import {
   type Part,
   type StageRecord,
 } from '@gristmill/core';
+import { partKey } from '@gristmill/core/fit/making-of';
+import { isPlain, type Correction } from '@gristmill/core/solid/correction';
 import { lazy, Suspense, useMemo, useState } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { download, fileName } from '../../app/download.ts';
 import { TextField } from '../../parts/ChoiceField.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
+import { slug } from '../../state/address.ts';
 import { newBuild } from '../../state/bench.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
-import { useUnits, said } from '../../state/prefs.ts';
-import { useEdits } from '../../state/shelf.ts';
+import { usePrefs, useUnits, said } from '../../state/prefs.ts';
+import { useEdits, useShelf } from '../../state/shelf.ts';
 import { useStage } from '../../state/stages.ts';
+import { useFitSheet } from '../../workers/fits.ts';
 import { partOutlines, solidFile } from '../../workers/solid.ts';
 import type { SolidFormat } from '../../workers/solid-api.ts';
 import { Said } from '../../parts/Said.tsx';
@@ -32,6 +37,14 @@ import { PartsTable } from './PartsTable.tsx';
 // Drawing in space is large and comes when it is asked for.
 const SpaceView = lazy(() => import('./space/SpaceView.tsx'));
 
+type Corrections = Readonly<Record<string, Correction>>;
+
+/** How contours were moved, for a sheet's note and a notice; nothing where they are as drawn. */
+function movedWords(own: Correction | undefined, compensation: number): string {
+  if (own) return isPlain(own) ? '' : ', drawn for its process';
+  return compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`;
+}
+
 function StageParts({
   stage,
   index,
@@ -39,6 +52,7 @@ function StageParts({
   reference,
   solidError,
   compensation,
+  corrections,
 }: {
   stage: StageRecord;
   index: number;
@@ -47,6 +61,8 @@ function StageParts({
   reference: boolean;
   solidError: number;
   compensation: number;
+  /** How parts are drawn for their processes, by their keys. */
+  corrections: Corrections;
 }) {
   const joint = useJoint();
   const variant = useVariant();
@@ -57,10 +73,18 @@ function StageParts({
   const made = useMemo(() => (opened?.ok ? opened.value.parts() : opened), [opened]);
   if (!made) return null;
   if (!made.ok) return <ProblemNote problem={made.problem} />;
+  const ofStage = Object.fromEntries(
+    made.value.flatMap((p) => {
+      const own = corrections[partKey(index, p.id)];
+      return own ? [[p.id, own] as const] : [];
+    }),
+  );
   const save = async (part: Part, kind: 'svg' | 'dxf') => {
     const name = `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${part.name}`;
     let curves = part.curves;
-    if (compensation !== 0) {
+    const own = corrections[partKey(index, part.id)];
+    const moves = own ? !isPlain(own) : compensation !== 0;
+    if (moves) {
       const moved = await partOutlines(
         {
           kind: stage.kind,
@@ -69,19 +93,20 @@ function StageParts({
           part: part.id,
           chordError: chordError / 2,
           compensation,
+          ...(own && { corrections: { [part.id]: own } }),
         },
         new AbortController().signal,
       );
       if (!moved.ok) return void toast(sayProblem(moved.problem));
       curves = moved.value;
     }
-    const by = compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`;
+    const by = movedWords(own, compensation);
     const sheet = { title: name, note: said(`${part.note}${by}`), curves };
     const file = `${fileName(joint.name, variant.name, `stage${index + 1}`, part.id)}.${kind}`;
     if (kind === 'svg') download(file, writeSvg(sheet), 'image/svg+xml');
     else download(file, writeDxf(sheet, { reference }), 'application/dxf');
     toast(
-      compensation === 0
+      !moves
         ? `${file}: millimetres, arcs exact.`
         : `${file}: millimetres, closed, chord error ${formatQuantity(chordError, 'length', { length: 'µm' })}${by}.`,
     );
@@ -99,6 +124,7 @@ function StageParts({
           format,
           chordError: solidError,
           compensation: format === 'step' ? 0 : compensation,
+          ...(format !== 'step' && { corrections: ofStage }),
           title: `${joint.name}, variant ${variant.name}, stage ${index + 1}, ${name}`,
         },
         (share) => says(name, share),
@@ -111,7 +137,7 @@ function StageParts({
           ? `${file}: millimetres, exact splines and arcs, as drawn.`
           : `${file}: millimetres, surface within ` +
               (`${formatQuantity(solidError, 'length', { length: 'µm' })}` +
-                `${compensation === 0 ? '' : `, moved in by ${formatQuantity(compensation, 'length', { length: 'µm' })}`}.`),
+                `${movedWords(part ? corrections[partKey(index, part.id)] : Object.values(ofStage)[0], compensation)}.`),
       );
     });
   };
@@ -315,6 +341,8 @@ function Builds() {
   );
 }
 
+const NONE: Corrections = {};
+
 /** Parts, their outlines as files, the order of assembly, and the builds that came of it. */
 export default function MakeView() {
   const variant = useVariant();
@@ -322,7 +350,15 @@ export default function MakeView() {
   const [chordError, setChordError] = useState(2e-6);
   const [reference, setReference] = useState(false);
   const [solidError, setSolidError] = useState(1e-5);
-  const [compensation, setCompensation] = useState(0);
+  const [typed, setTyped] = useState(0);
+  const joint = useJoint();
+  const shelf = useShelf();
+  const fitted = usePrefs((s) => s.drawFits);
+  const process = shelf.processes.find((p) => p.id === variant.making?.process);
+  const sheet = useFitSheet(fitted);
+  const corrections = sheet?.ok ? sheet.value.corrections : NONE;
+  // What a process says of itself takes the place of a number that is typed.
+  const compensation = process ? 0 : typed;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
@@ -347,17 +383,36 @@ export default function MakeView() {
                 `${formatQuantity(solidError, 'length', { ...units, length: 'µm' })}.`
               }
             />
-            <QuantityField
-              label="Compensation"
-              quantity="length"
-              value={compensation}
-              min={-2e-4}
-              max={5e-4}
-              step={1e-5}
-              onChange={setCompensation}
-              help="Moves every contour into the material, outside in and holes out, by what the process adds on a side; measure a made part to know it. 0 is as drawn; STEP always is."
-            />
-            {compensation === 0 ? null : (
+            {process ? (
+              <p className="flex items-baseline justify-between gap-2">
+                <span>Drawn for</span>
+                <Link className="mend text-right" to={`/joint/${slug(joint.id)}/make/fit`}>
+                  {process.name}
+                  {process.compensates === 'outline'
+                    ? ''
+                    : process.compensates === 'slicer'
+                      ? ', by the slicer'
+                      : ', as drawn'}
+                </Link>
+              </p>
+            ) : (
+              <>
+                <QuantityField
+                  label="Compensation"
+                  quantity="length"
+                  value={typed}
+                  min={-2e-4}
+                  max={5e-4}
+                  step={1e-5}
+                  onChange={setTyped}
+                  help="Moves every contour into the material, outside in and holes out, by what the process adds on a side; measure a made part to know it. 0 is as drawn; STEP always is."
+                />
+                <Link className="mend block text-right" to={`/joint/${slug(joint.id)}/make/fit`}>
+                  or choose a process
+                </Link>
+              </>
+            )}
+            {compensation === 0 && !process ? null : (
               <QuantityField
                 label="Contour chord error"
                 quantity="length"
@@ -384,6 +439,7 @@ export default function MakeView() {
             reference={reference}
             solidError={solidError}
             compensation={compensation}
+            corrections={corrections}
           />
         ) : null}
         {variant.stages.map((s, i) => (
@@ -395,6 +451,7 @@ export default function MakeView() {
             reference={reference}
             solidError={solidError}
             compensation={compensation}
+            corrections={corrections}
           />
         ))}
         <HousingParts compensation={compensation} reference={reference} />

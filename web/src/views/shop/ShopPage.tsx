@@ -15,6 +15,7 @@ import { changeShop } from '../../storage/edit-shop.ts';
 import { Factors } from './Factors.tsx';
 import { Instruments } from './Instruments.tsx';
 import { Motors } from './Motors.tsx';
+import { Processes } from './Processes.tsx';
 import { Bearings, Drives, Materials } from './Things.tsx';
 import { SetAside } from './SetAside.tsx';
 import { Units } from './Units.tsx';
@@ -22,6 +23,7 @@ import { Units } from './Units.tsx';
 const SHELVES = [
   ['motors', 'Motors'],
   ['drives', 'Drivers and supplies'],
+  ['processes', 'Processes'],
   ['materials', 'Materials'],
   ['bearings', 'Bearings'],
   ['belts', 'Belts'],
@@ -34,6 +36,7 @@ type ShelfName = (typeof SHELVES)[number][0];
 const VIEW = {
   motors: Motors,
   drives: Drives,
+  processes: Processes,
   materials: Materials,
   bearings: Bearings,
   belts: Belts,

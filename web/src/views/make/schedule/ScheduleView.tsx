@@ -11,6 +11,8 @@ import { ProblemNote } from '../../../parts/ProblemNote.tsx';
 import { newBuild } from '../../../state/bench.ts';
 import { useJoint, useOpen, useVariant } from '../../../state/open.ts';
 import { useEdits } from '../../../state/shelf.ts';
+import { usePrefs } from '../../../state/prefs.ts';
+import { useFitSheet } from '../../../workers/fits.ts';
 import { planPlate } from '../../../workers/solid.ts';
 import { BusyNote, useMaking } from '../making.tsx';
 import { PlanBoard } from './PlanBoard.tsx';
@@ -64,16 +66,27 @@ export default function ScheduleView() {
       for (const key of Object.keys(next)) if (next[key] === undefined) delete next[key];
       own.tasks[p.task.id] = next;
     });
+  const fitted = usePrefs((s) => s.drawFits);
+  const sheet = useFitSheet(fitted);
+  const corrections = sheet?.ok ? sheet.value.corrections : undefined;
   const plate = ({ task }: Placed) =>
     make(task.name, async (says, signal) => {
       const { bed, gap } = plan!;
       const ask = { variant, shop, title: `${title}: ${task.name}`, made: task.made!, bed, gap };
       const to = (x: number) => says(task.name, x);
-      const out = await planPlate({ ...ask, chordError: SURFACE, compensation: 0 }, to, signal);
+      const out = await planPlate(
+        { ...ask, chordError: SURFACE, compensation: 0, ...(corrections && { corrections }) },
+        to,
+        signal,
+      );
       if (!out.ok) return void toast(sayProblem(out.problem));
       const name = `${fileName(joint.name, variant.name, task.name)}.3mf`;
       download(name, out.value, 'model/3mf');
-      toast(`${name}: as drawn; move contours in the slicer by your process.`);
+      toast(
+        corrections && Object.keys(corrections).length
+          ? `${name}: drawn for its process.`
+          : `${name}: as drawn; move contours in the slicer by your process.`,
+      );
     });
   const edits: TaskEdits = {
     readOnly,

@@ -1,0 +1,41 @@
+import { keepProcess, type FitEntry, type Joint, type Process, type Variant } from '@gristmill/core';
+import { editVariant, useOpen } from '../../../state/open.ts';
+import { useShop } from '../../../state/shop.ts';
+import { putOn } from '../../../storage/edit-shop.ts';
+
+/** Lets the open joint keep a process as the shop has it now, in place of what it had. */
+export function takeProcess(id: string): void {
+  const shop = useShop.getState().shelf;
+  const now = shop.processes.find((p) => p.id === id);
+  if (!now) return;
+  useOpen.getState().edit(`Take over ${now.name}`, (d) => {
+    const list = (d.processes ?? []).filter((p) => p.id !== id);
+    d.processes = [...list, structuredClone(now)];
+  });
+}
+
+/** Says by which process the open variant, or one part of it, is made; the joint keeps the process as the shop has it. */
+export function makeBy(label: string, change: (v: Variant) => void, id: string | undefined): void {
+  editVariant(label, (v) => change(v as Variant));
+  if (id === undefined) return;
+  const { joint } = useOpen.getState();
+  if (!joint) return;
+  const kept = keepProcess(joint, id, useShop.getState().shelf);
+  if (kept !== joint) useOpen.getState().edit(label, (d) => void (d.processes = structuredClone(kept.processes!)));
+}
+
+/** Adds readings to a process of the shop, and lets the open joint know. */
+export function teach(process: Process, entry: FitEntry): boolean {
+  const now = useShop.getState().shelf.processes.find((p) => p.id === process.id) ?? process;
+  const bad = putOn('processes', { ...now, fits: [...now.fits, entry], source: 'set in the shop' });
+  if (bad) return false;
+  if (useOpen.getState().joint && !useOpen.getState().readOnly) takeProcess(process.id);
+  return true;
+}
+
+/** Whether the shop knows a process otherwise than the joint keeps it. */
+export const knowsMore = (joint: Pick<Joint, 'processes'>, shop: readonly Process[], id: string): boolean => {
+  const kept = joint.processes?.find((p) => p.id === id);
+  const now = shop.find((p) => p.id === id);
+  return kept !== undefined && now !== undefined && JSON.stringify(kept) !== JSON.stringify(now);
+};

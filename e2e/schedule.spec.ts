@@ -16,7 +16,7 @@ test('a build is planned from nothing, moved, ticked off, learnt from, and goes 
   test.setTimeout(120_000);
   await openDemo(page, 'Make', 'Wing root');
   await page.getByRole('link', { name: 'Schedule', exact: true }).click();
-  await page.getByRole('button', { name: 'Plan build B-1' }).click();
+  await page.getByRole('button', { name: 'Plan build B-2' }).click();
   const sum = page.locator('[data-end]');
   await expect(sum).toContainText('All done on', { timeout: 30_000 });
   await expect(sum).toContainText('of printing left');

@@ -21,10 +21,6 @@ test('pictures of the main views', async ({ page }) => {
     .first()
     .click();
   await shoot('stage');
-  await page.locator('[data-limit="stiffness"] [data-figure]').click();
-  await page.getByRole('dialog').getByRole('listitem').first().waitFor();
-  await shoot('working');
-  await page.keyboard.press('Escape');
   await go('Make');
   await shoot('make');
   await go('Bench');
@@ -60,6 +56,11 @@ test('pictures of the main views', async ({ page }) => {
     .click();
   await shoot('stage-planetary');
   await go('Make');
+  await page.getByRole('link', { name: 'Fit', exact: true }).click();
+  await page.locator('[data-lens=ready]').waitFor();
+  await page.getByText('Balanced at').waitFor();
+  await page.waitForTimeout(800);
+  await shoot('fit');
   await page.getByRole('link', { name: 'Section' }).click();
   await page.locator('svg[data-regions]').waitFor();
   await page.waitForTimeout(1500);
@@ -75,7 +76,7 @@ test('pictures of the main views', async ({ page }) => {
   await page.waitForTimeout(800);
   await shoot('together');
   await page.getByRole('link', { name: 'Schedule' }).click();
-  await page.getByRole('button', { name: 'Plan build B-1' }).click();
+  await page.getByRole('button', { name: 'Plan build B-2' }).click();
   await page.getByText('All done on').waitFor();
   await page.waitForTimeout(800);
   await shoot('schedule');

@@ -62,6 +62,7 @@ export interface Options {
   readonly stages?: string | undefined;
   readonly joints?: string | undefined;
   readonly bed?: string | undefined;
+  readonly process?: string | undefined;
 }
 
 /** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */
@@ -74,7 +75,7 @@ export const toJson = (value: unknown): string =>
   );
 
 /** The shop for a command: as shipped, with the factors a joint keeps, and over both what --shop says. */
-function shelfFrom(o: Options, joint?: Joint): Result<ReturnType<typeof makeShelf>> {
+export function shelfFrom(o: Options, joint?: Joint): Result<ReturnType<typeof makeShelf>> {
   const kept = editsFor(joint, {});
   if (o.shop === undefined) return ok(makeShelf(kept));
   const edits = readJsonArgument(o.shop, '--shop');

@@ -11,6 +11,7 @@ import {
   type Shelf,
   type Variant,
 } from '@gristmill/core';
+import { fitSheet } from '@gristmill/core/fit/fit-sheet';
 import { lineFiles, zipped } from '@gristmill/core/assembly/line-files';
 import Kernel from 'manifold-3d';
 import { writeFileSync } from 'node:fs';
@@ -81,6 +82,8 @@ export async function files(file: string | undefined, o: Options): Promise<Resul
   const chord = chordOf(o);
   if (!chord.ok) return chord;
   const { title, variant, joints, shelf } = of.value;
+  const sheet = fitSheet(variant, shelf, new Date().toISOString().slice(0, 10));
+  const corrections = sheet.ok ? sheet.value.corrections : {};
   const kernel = await Kernel();
   kernel.setup();
   const making = lineFiles(
@@ -88,6 +91,7 @@ export async function files(file: string | undefined, o: Options): Promise<Resul
     {
       ...{ title, variant, joints, bed: bed.value, gap: 4e-3, reference: false },
       ...{ surface: chord.value, curve: 2e-6, compensation: 0 },
+      ...(Object.keys(corrections).length && { corrections }),
     },
     shelf,
   );

@@ -2,6 +2,7 @@ import { inUnits, refuse, sayProblem, type Result } from '@gristmill/core';
 import { parseArgs } from 'node:util';
 import { find } from './find.ts';
 import { bill, files } from './make.ts';
+import { coupon, fit } from './fit.ts';
 import { schedule } from './schedule.ts';
 import { solid } from './solid.ts';
 import { test } from './test.ts';
@@ -16,6 +17,8 @@ const HELP = `gristmill: the computation of Gristmill on the command line
   gristmill bill FILE [--variant NAME] [--joints 2] [--format md|csv]  what it is made of, what there is to buy
   gristmill files FILE --out ZIP [--variant NAME] [--joints 2] [--bed "220 mm x 220 mm"]  bill, plates, parts, assembly
   gristmill schedule FILE [--variant NAME] [--joints 2] [--start 2026-12-01] [--format md|ics]  when what is done
+  gristmill fit FILE [--variant NAME] [--process NAME]  does it jam, what every pair comes to by its process
+  gristmill coupon --process NAME --out FILE [--format 3mf|stl|svg|dxf]  what is printed to know a process
   gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
   gristmill find FILE [--variant NAME] [--kinds "belt, worm"] [--stages 3]  whole lines that do what the brief asks
   gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
@@ -57,6 +60,7 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
         joints: { type: 'string' },
         bed: { type: 'string' },
         start: { type: 'string' },
+        process: { type: 'string' },
         help: { type: 'boolean', short: 'h', default: false },
       },
     });
@@ -93,6 +97,10 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
         return files(a, o);
       case 'schedule':
         return schedule(a, o);
+      case 'fit':
+        return fit(a, o);
+      case 'coupon':
+        return coupon(o);
       case 'find':
         return find(a, o);
       case 'motor':
@@ -104,7 +112,7 @@ async function answer(argv: string[]): Promise<{ result: Result<string>; json: b
       default:
         return refuse(
           `There is no command “${command}”.`,
-          'The commands are analyse, stage, outline, solid, bill, files, schedule, desk, find, motor, test, check and unit.',
+          'The commands are analyse, stage, outline, solid, bill, files, schedule, fit, coupon, desk, find, motor, test, check and unit.',
           'See gristmill --help.',
         );
     }

@@ -11,6 +11,8 @@ import { fitHistory } from '../src/fit/process-fit.ts';
 import { PURPOSES, purposeWindow, type Purpose } from '../src/fit/purposes.ts';
 import { attemptEntry, attemptSays } from '../src/fit/attempts.ts';
 import type { MadeBy } from '../src/fit/making-of.ts';
+import { taughtFactors } from '../src/fit/taught-factors.ts';
+import { entryFromTest } from '../src/fit/from-test.ts';
 import { gear, gearOutline, overPins, spanOver, spanTeeth, usualPin } from '../src/gear/index.ts';
 import { makeShelf, openLine, PROCESSES, readJointFile, reducerOf, type Attempt, type Process } from '../src/index.ts';
 import { circle, rectangle } from '../src/shape/outline.ts';
@@ -355,6 +357,52 @@ describe('attempts at a fit', () => {
     if (!before.ok || !after.ok) throw new Error();
     expect(after.value.now.into.value).toBeGreaterThan(before.value.now.into.value);
     expect(after.value.now.into.u).toBeLessThan(before.value.now.into.u);
+  });
+});
+
+describe('a bench test of made sizes', () => {
+  it('becomes an entry of its process: spans as outsides, struck ones struck, what is no size left out', () => {
+    const values = (feature: string, axis: string, drawn: number, measured: number) => ({
+      feature,
+      axis,
+      drawn,
+      measured,
+    });
+    const e = entryFromTest(
+      {
+        id: 't',
+        date: '2026-10-13',
+        notes: '',
+        readings: [
+          { id: 'a', text: '', values: values('outside', 'y', 0.02, 0.0201) },
+          { id: 'b', text: '', values: values('hole', 'x', 0.01, 0.0098), struck: '' },
+          { id: 'c', text: '', values: values('span', 'x', 0.0077, 0.0078) },
+          { id: 'd', text: '', values: values('outside', 'x', 0, 0.0078) },
+        ],
+      },
+      1e-5,
+    );
+    expect(e).toMatchObject({ id: 'test-t', day: '2026-10-13', from: 'bench' });
+    expect(e.readings.map((r) => [r.feature, r.axis, r.struck])).toEqual([
+      ['outside', 'y', undefined],
+      ['hole', 'x', 'struck out'],
+      ['outside', 'round', undefined],
+    ]);
+    expect(e.readings[0]!.spread).toBe(1e-5);
+  });
+});
+
+describe('what a process teaches the shop', () => {
+  it('is how far thickness and profiles stray, by hand', () => {
+    const made = madeBy(0, 0).fit;
+    const fit = { ...made, spread: { value: made.spread.value, u: 4e-6 } };
+    // A size scatters by 0.02: a contour by 0.01; two flanks, along the circle: 1.96·2·0.01/cos 20°.
+    const [teeth, lobes] = taughtFactors(fit, makeShelf());
+    expect(teeth!.value / mm).toBeCloseTo((1.96 * 0.02) / Math.cos(Math.PI / 9), 9);
+    expect(lobes!.value / mm).toBeCloseTo(1.96 * 0.01, 9);
+    expect(teeth!.low).toBeLessThan(teeth!.value);
+    expect(teeth!.high).toBeGreaterThan(teeth!.value);
+    expect(teeth!.now).toBe(3e-5);
   });
 });
 

@@ -45,7 +45,7 @@ describe('a plan in a joint file', () => {
     if (!read.ok) expect(`${read.problem.what} ${read.problem.why}`).toContain(why);
     const mended = repairJoint(raw, { id: 'new', now: '2026-12-01T00:00:00Z' });
     if (!mended.ok) throw new Error(mended.problem.what);
-    expect(mended.value.joint.builds).toHaveLength(1);
+    expect(mended.value.joint.builds).toHaveLength(joint.builds.length);
     expect(mended.value.joint.builds[0]!.assembly).toEqual(joint.builds[0]!.assembly);
     // What can be left out of the plan goes alone; without the rest there is none.
     const left = mended.value.joint.builds[0]!.plan;

@@ -180,6 +180,23 @@ describe('what a process does to sizes', () => {
     expect(counted.now.spread.value).toBeGreaterThan(2 * first.now.spread.value);
   });
 
+  it('doubts a single retry that contradicts all that is known, and moves nothing by it', () => {
+    const coupon = entry('2026-11-01', measured({ s: 0, out: 5e-5, into: 1e-4 }, ALL, 1e-5));
+    const retry = entry('2026-11-02', [
+      reading('t', { feature: 'hole', axis: 'round', drawn: 28 * mm, made: 27.3 * mm, spread: 9e-5 }),
+    ]);
+    const before = historyOf(process([coupon]), '2026-11-02').now;
+    const after = historyOf(process([coupon, retry]), '2026-11-02');
+    expect(after.steps[1]!.odd[0]).toMatchObject({ id: 't', aside: true });
+    expect(after.now.into.value).toBeCloseTo(before.into.value, 9);
+    expect(after.now.spread.value).toBeCloseTo(before.spread.value, 6);
+    // One that goes with it teaches it, a little.
+    const fair = entry('2026-11-02', [
+      reading('t', { feature: 'hole', axis: 'round', drawn: 28 * mm, made: 27.78 * mm, spread: 9e-5 }),
+    ]);
+    expect(historyOf(process([coupon, fair]), '2026-11-02').now.into.u).toBeLessThan(before.into.u);
+  });
+
   it('notices a hole that was entered as an outside, and offers to turn it', () => {
     const good = measured({ s: -0.001, out: 8e-5, into: 1.5e-4 }, ALL, 5e-6);
     const swapped = good.map((r) => (r.id === 'r5' ? { ...r, feature: 'outside' as const } : r));

@@ -258,6 +258,8 @@ export interface TestKind {
   readonly teardown?: boolean;
   /** Set where the error over a turn can be kept as the map of a sensor. */
   readonly mapsSensor?: boolean;
+  /** Set where its readings are sizes by which a process is known. */
+  readonly teachesProcess?: boolean;
   /** What one of its readings is called; a reading where it has no name of its own. */
   readonly one?: string;
   /** Why a typed reading cannot be, as the rig stands. */

@@ -31,6 +31,8 @@ const GENERAL: Readonly<Record<string, string>> = {
   'work.test': 'schedules',
   'work.pace': 'schedules',
   'buy.days': 'schedules',
+  'expand.plastic': 'fits',
+  'expand.metal': 'fits',
 };
 
 /** Who reads others of a factor's group: what no candidate was made of (a metal, rollers) is used where they are. */

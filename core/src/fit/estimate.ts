@@ -24,6 +24,8 @@ export interface Estimate extends FitKnown {
 const FAR = 4;
 /** At most a quarter is set aside: beyond that the others are no yardstick. */
 const ASIDE = 0.25;
+/** Readings from which on a process is known well enough to doubt a single one. */
+const WELL_KNOWN = 10;
 /** Readings that the starting value of the scatter counts as. */
 export const SPREAD_WEIGHT = 3;
 /** Below this nothing scatters less: the last digit of a caliper, m. */
@@ -91,8 +93,6 @@ function fitOf(
  * @param before what is known already, as information in the order of `FIT_PARTS`; zeros for nothing
  * @param start scatter to begin from and its weight; both 0 to take the readings' own uncertainties alone
  * @returns refuses in words where nothing is left that counts, and what no process does
- * @example estimateFit([{ id: 'a', feature: 'outside', axis: 'x', drawn: 0.02, made: 0.0201 }], ofPrior([[0, 1e-9], [0, 1e-9],
- *   [0, Infinity], [0, Infinity], [0, Infinity]]), { spread: 0, weight: 0 }).value.known.values[2] // 0.00005
  */
 export function estimateFit(
   readings: readonly FitReading[],
@@ -117,8 +117,10 @@ export function estimateFit(
       'Add features of other sizes, outsides as well as holes.',
     );
   const odd: OddReading[] = [...slips];
-  const most = Math.floor(ASIDE * counted.length);
-  for (let n = 0; n < most && counted.length > 4; n++) {
+  // A retry or two against all that is known already: there the history is the yardstick.
+  const alone = counted.length <= 2 && start.weight >= WELL_KNOWN;
+  const most = alone ? counted.length : counted.length > 4 ? Math.floor(ASIDE * counted.length) : 0;
+  for (let n = 0; n < most; n++) {
     const judged = counted
       .filter((r) => !r.counts)
       .flatMap((r) => {

@@ -231,6 +231,43 @@ export const GLOSSARY: readonly Word[] = [
     ['retaining ring', 'spacer ring'],
     'Keeps a ring that stands still down on its shelf, pressed by the screws of the housing.',
   ),
+  w(
+    'process',
+    'process',
+    ['machine profile', 'printer and material settings', 'process capability'],
+    'A printer or cutter with its tool, material and settings, and what it was measured to do to sizes.',
+  ),
+  w(
+    'stands-out',
+    'outsides stand out, holes close in',
+    ['contour compensation', 'XY compensation', 'hole compensation', 'kerf compensation', 'dimensional accuracy'],
+    'How far a made contour lies outside of its drawing on a side; taken off beforehand by the outline or the slicer, never by both.',
+  ),
+  w(
+    'foot',
+    'foot',
+    ['elephant’s foot', 'first-layer expansion'],
+    'The first layers of a print, pressed wider than the rest.',
+  ),
+  w(
+    'coupon',
+    'coupon',
+    ['test coupon', 'calibration print', 'tolerance test', 'go and no-go gauge'],
+    'Steps, windows, holes, a ladder of fits and a tooth gauge that are made and measured to know a process.',
+  ),
+  w(
+    'jams',
+    'jams',
+    ['binding', 'interference', 'assembly yield', 'tolerance analysis'],
+    'A gap is used up somewhere round a turn, by contours, run-out, places and warmth; how likely, by drawing specimens.',
+  ),
+  w(
+    'purpose',
+    'fit by purpose',
+    ['press fit', 'transition fit', 'clearance fit', 'running fit', 'location fit'],
+    'What two round things that go into one another are there for, and the clearance that serves it.',
+    'ISO 286-1',
+  ),
 ];
 
 /**

@@ -21,17 +21,18 @@ const HOW =
 export function FitNumbers({ fit, printed }: { fit: ProcessFit; printed: boolean }) {
   const units = useUnits();
   const length = (x: number) => formatQuantity(Math.abs(x) < 5e-8 ? 0 : x, 'length', { length: 'µm', ...units }, 3);
+  const about = (x: number) => formatQuantity(x, 'length', { length: 'µm', ...units }, 2);
   const percent = (x: number) => `${(100 * x).toFixed(2).replace('-', '−')} %`;
   const rows: [string, string, string][] = [
-    ...LENGTHS.map(([id, name]): [string, string, string] => [name, length(fit[id].value), length(K * fit[id].u)]),
+    ...LENGTHS.map(([id, name]): [string, string, string] => [name, length(fit[id].value), about(K * fit[id].u)]),
     ...SCALES.map(([id, name]): [string, string, string] => [name, percent(fit[id].value), percent(K * fit[id].u)]),
     ...(printed
       ? ([
-          ['Foot spreads, a side', length(fit.foot.value), length(K * fit.foot.u)],
-          ['Foot is high', length(fit.footHigh.value), length(K * fit.footHigh.u)],
+          ['Foot spreads, a side', length(fit.foot.value), about(K * fit.foot.u)],
+          ['Foot is high', length(fit.footHigh.value), about(K * fit.footHigh.u)],
         ] as [string, string, string][])
       : []),
-    ['A size scatters by, standard deviation', length(fit.spread.value), length(K * fit.spread.u)],
+    ['A size scatters by, standard deviation', length(fit.spread.value), about(K * fit.spread.u)],
   ];
   return (
     <>

@@ -71,6 +71,7 @@ export const fit: TestKind = {
     'Type the drawn and the measured size of each.',
   ],
   rig: RIG,
+  teachesProcess: true,
   columns: [
     { as: 'choice', id: 'feature', label: 'what', options: FEATURES, words: ['feature', 'what', 'kind', 'type'] },
     {
@@ -243,7 +244,7 @@ export const fit: TestKind = {
               `Sizes along ${p.id === 'scaleX' ? 'x' : 'y'} are too much alike to tell its scale: it is taken as true.`,
           ),
         ...(dof < 3 ? ['With so few features the scatter is hardly known: measure ten or more.'] : []),
-        'Put it into the exported outline or into the slicer, never into both; Make has the field for outlines.',
+        'Put it into the exported outline or into the slicer, never into both. Taken over to its process, it is right for every joint that is made by it.',
       ],
     });
   },

@@ -29,6 +29,7 @@ import { RigValues } from './RigValues.tsx';
 import { Runs } from './Runs.tsx';
 import { SheetFoot } from './SheetFoot.tsx';
 import { StoreMap } from './StoreMap.tsx';
+import { TeachProcess } from './TeachProcess.tsx';
 import { Teardown } from './Teardown.tsx';
 
 /** The samples of a test, where it has some and they can be read. */
@@ -167,6 +168,7 @@ export const TestSheet = memo(function TestSheet({
           <Runs test={test} findings={findings ?? []} onChoose={onChoose} />
           {kind.teardown ? <Teardown test={test} /> : null}
           {kind.mapsSensor ? <StoreMap test={test} /> : null}
+          {kind.teachesProcess ? <TeachProcess test={test} build={build} /> : null}
           <Notes test={test} />
           <SheetFoot />
         </Later>

@@ -25,9 +25,10 @@ import { SILENCE, storageProblem } from '../../storage/trouble.ts';
 import { tidyUp } from '../../storage/upkeep.ts';
 import { useSilence } from '../../storage/watched.ts';
 import { bringFile, bundleFile } from '../../workers/files.ts';
-import { loadShop } from '../../storage/edit-shop.ts';
+import { changeShop, loadShop } from '../../storage/edit-shop.ts';
 import { view } from '../../app/view.tsx';
 import { Deleted } from './Deleted.tsx';
+import { useShop } from '../../state/shop.ts';
 import { demoFound, demoJoints } from './demo.ts';
 import { Mended } from './Mended.tsx';
 import { readShelf } from './read-shelf.ts';
@@ -91,6 +92,13 @@ export function JointsPage() {
           // Lines can always be found anew: where they cannot be kept, nothing is lost.
           await foundSets.keep(joint.id, found[i]!).catch(() => undefined);
         }
+      }
+      // What made the demo's parts stands on the shelf as well, beside what the reader has there.
+      const { edits, shelf } = useShop.getState();
+      const fresh = demo.flatMap((j) => j.processes ?? []).filter((p) => !shelf.processes.some((x) => x.id === p.id));
+      if (fresh.length) {
+        changeShop({ ...edits, processes: [...(edits.processes ?? []), ...fresh] });
+        await loadShop();
       }
       await again();
     });

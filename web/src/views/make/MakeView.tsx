@@ -15,7 +15,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { download, fileName } from '../../app/download.ts';
-import { TextField } from '../../parts/ChoiceField.tsx';
+import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
@@ -245,6 +245,7 @@ function Builds() {
   const variant = useVariant();
   const edit = useOpen((s) => s.edit);
   const readOnly = useOpen((s) => s.readOnly);
+  const { processes } = useShelf();
   const builds = joint.builds.filter((b) => b.variantId === variant.id);
   const set = (id: string, key: 'name' | 'date' | 'process' | 'notes', label: string) => (value: string) =>
     edit(`Build: ${label}`, (d) => void (d.builds.find((b) => b.id === id)![key] = value));
@@ -275,6 +276,22 @@ function Builds() {
                 onChange={(e) => e.target.value && set(b.id, 'date', 'date')(e.target.value)}
               />
             </div>
+            <ChoiceField
+              label="Was made by"
+              value={b.making?.process ?? ''}
+              disabled={readOnly}
+              options={[
+                { value: '', label: 'as noted below' },
+                ...processes.map((p) => ({ value: p.id, label: p.name })),
+              ]}
+              onChange={(v) =>
+                edit('Build: made by', (d) => {
+                  const own = d.builds.find((x) => x.id === b.id)!;
+                  if (v === '') delete own.making;
+                  else own.making = { ...own.making, process: String(v) };
+                })
+              }
+            />
             {(['process', 'notes'] as const).map((key) => (
               <label key={key} className="block">
                 {key === 'process' ? 'Process' : 'Notes, deviations'}

@@ -13,6 +13,7 @@ import {
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { BuiltOtherwise } from '../../parts/BuiltOtherwise.tsx';
+import { FitsTold } from './FitsTold.tsx';
 import { FigureText, FoundText } from '../../parts/FigureText.tsx';
 import { Later, useGrowing } from '../../parts/Later.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
@@ -250,7 +251,10 @@ export default function ReviewView() {
               );
             })}
             {joint.builds.map((b) => (
-              <BuiltOtherwise key={b.id} build={b} />
+              <div key={b.id}>
+                <BuiltOtherwise build={b} />
+                <FitsTold build={b} />
+              </div>
             ))}
           </section>
         </div>

@@ -1,6 +1,7 @@
 import { formatQuantity, PROCESS_STARTS, PROCESS_TYPES, type Process } from '@gristmill/core';
 import { furtherReading } from '@gristmill/core/fit/further';
-import { fitHistory } from '@gristmill/core/fit/process-fit';
+import { fitHistory, type ProcessFit } from '@gristmill/core/fit/process-fit';
+import { taughtFactors } from '@gristmill/core/fit/taught-factors';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
@@ -107,6 +108,36 @@ function ProcessFields({ process, put }: { process: Process; put: (part: Partial
   );
 }
 
+/** What the process knows better than the shop's factors: expected play follows from it once it is taken. */
+function Taught({ process, fit }: { process: Process; fit: ProcessFit }) {
+  const { shelf, edits } = useShop();
+  const units = useUnits();
+  const um = (x: number) => formatQuantity(x, 'length', { length: 'µm', ...units }, 2);
+  const rows = taughtFactors(fit, shelf).filter((t) => Math.abs(t.value / t.now - 1) > 0.02);
+  if (rows.length === 0) return null;
+  const take = () => {
+    const before = edits;
+    const source = `${process.name}, ${fit.counted} readings`;
+    const told = Object.fromEntries(rows.map(({ id, value, low, high }) => [id, { value, low, high, source }]));
+    if (!changeShop({ ...edits, factors: { ...edits.factors, ...told } }))
+      toast('The shop’s factors say what this process does; expected play follows.', {
+        action: { label: 'Undo', onClick: () => changeShop(before) },
+      });
+  };
+  return (
+    <p className="text-[12.5px]">
+      {rows.map((t) => (
+        <span key={t.id} className="block">
+          {t.name}: the shop counts on {um(t.now)}, this process says {um(t.value)}.
+        </span>
+      ))}
+      <button type="button" className="mend" onClick={take}>
+        Expect play by it
+      </button>
+    </p>
+  );
+}
+
 function ProcessSheet({ process, own }: { process: Process; own: boolean }) {
   const printed = PROCESS_STARTS[process.type].prints;
   const day = today();
@@ -144,6 +175,7 @@ function ProcessSheet({ process, own }: { process: Process; own: boolean }) {
               <p className="text-[12.5px]">
                 <Said>{next!.says}</Said>
               </p>
+              {process.fits.length > 0 ? <Taught process={process} fit={made.value.now} /> : null}
             </>
           ) : (
             <ProblemNote problem={made.problem} />
@@ -197,7 +229,7 @@ export function Processes() {
   const id = params.get('process') ?? shelf.processes[0]?.id;
   const shown = shelf.processes.find((p) => p.id === id);
   const choose = (to: string) => setParams({ shelf: 'processes', process: to }, { replace: true });
-  const um = (x: number) => formatQuantity(x, 'length', { length: 'µm', ...units }, 3);
+  const um = (x: number, digits = 3) => formatQuantity(x, 'length', { length: 'µm', ...units }, digits);
   return (
     <section aria-label="Processes" className="pb-6">
       <div className="flex items-baseline justify-between border-b border-strong pb-1">
@@ -234,7 +266,7 @@ export function Processes() {
                 <td>
                   <button
                     type="button"
-                    className={p.id === shown?.id ? 'font-semibold' : 'mend'}
+                    className={`text-left ${p.id === shown?.id ? 'font-semibold' : 'mend'}`}
                     aria-current={p.id === shown?.id}
                     onClick={() => choose(p.id)}
                   >
@@ -244,10 +276,10 @@ export function Processes() {
                 <td>{PROCESS_STARTS[p.type].name}</td>
                 <td>{shelf.materials.find((m) => m.id === p.material)?.name ?? p.material}</td>
                 <td className="num whitespace-nowrap text-right">
-                  {now ? `${um(now.out.value)} ± ${um(1.96 * now.out.u)}` : '—'}
+                  {now ? `${um(now.out.value)} ± ${um(1.96 * now.out.u, 2)}` : '—'}
                 </td>
                 <td className="num whitespace-nowrap text-right">
-                  {now ? `${um(now.into.value)} ± ${um(1.96 * now.into.u)}` : '—'}
+                  {now ? `${um(now.into.value)} ± ${um(1.96 * now.into.u, 2)}` : '—'}
                 </td>
                 <td className="num text-right">{now ? um(now.spread.value) : '—'}</td>
                 <td className="num pl-4">{last ?? <span className="text-muted">not yet</span>}</td>

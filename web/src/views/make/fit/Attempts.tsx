@@ -93,12 +93,10 @@ export function Attempts({
         <table className="w-full" aria-label="What was tried">
           <thead>
             <tr>
-              <th>day</th>
               <th>part</th>
-              <th>came</th>
-              <th className="text-right">taken off a side</th>
-              <th>ends</th>
-              <th>it was</th>
+              <th>it came, and is</th>
+              <th className="text-right">off a side</th>
+              <th className="pl-3">it was</th>
               <th>
                 <span className="sr-only">Change</span>
               </th>
@@ -115,12 +113,17 @@ export function Attempts({
             return (
               <tbody key={a.id} className="rule-b" data-attempt={a.id}>
                 <tr className="align-baseline">
-                  <td className="num whitespace-nowrap">{a.day}</td>
-                  <td>{a.name}</td>
-                  <td>{HOW.find((h) => h.value === a.was)!.label}</td>
-                  <td className="num text-right">{formatQuantity(a.took, 'length', units, 3)}</td>
-                  <td>{HOW.find((h) => h.value === a.ends)!.label}</td>
                   <td>
+                    {a.name} <span className="label num">{a.day}</span>
+                  </td>
+                  <td>
+                    {HOW.find((h) => h.value === a.was)!.label}
+                    {a.took === 0 ? '' : `; ${HOW.find((h) => h.value === a.ends)!.label}`}
+                  </td>
+                  <td className="num whitespace-nowrap text-right">
+                    {a.took === 0 ? '—' : formatQuantity(a.took, 'length', { length: 'µm', ...units }, 3)}
+                  </td>
+                  <td className="whitespace-nowrap pl-3">
                     <b>{BLAME[says.blame]}</b>
                   </td>
                   <td className="whitespace-nowrap pr-0 text-right">
@@ -131,12 +134,13 @@ export function Attempts({
                         <button
                           type="button"
                           className="mend"
+                          aria-label={`Teach ${process.name} by ${a.name}`}
                           onClick={() =>
                             teach(process, entry) &&
                             toast(`${process.name} has learnt from it; this joint has taken it over.`)
                           }
                         >
-                          Teach {process.name}
+                          Teach
                         </button>
                       )
                     ) : null}{' '}
@@ -152,7 +156,7 @@ export function Attempts({
                   </td>
                 </tr>
                 <tr>
-                  <td colSpan={7} className="label !pt-0">
+                  <td colSpan={5} className="label !pt-0">
                     <Said>{says.says}</Said> {a.note}
                   </td>
                 </tr>
@@ -167,7 +171,7 @@ export function Attempts({
         </p>
       )}
       {part && feature ? (
-        <div className="grid grid-cols-3 gap-x-6 pt-2">
+        <div className="grid grid-cols-2 gap-x-6 gap-y-1 pt-2">
           <ChoiceField
             label="Part"
             value={part.key}

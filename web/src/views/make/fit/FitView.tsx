@@ -24,6 +24,21 @@ import { Lens } from './Lens.tsx';
 import { MadeParts } from './MadeParts.tsx';
 import { Pairs } from './Pairs.tsx';
 
+/** What is done about the first layers, with its figures: both schools. */
+function Foot({ process }: { process: Process }) {
+  const units = useUnits();
+  const made = fitHistory(process, today());
+  if (!made.ok || !PROCESS_STARTS[process.type].prints) return null;
+  const { foot, footHigh } = made.value.now;
+  const mm = (x: number) => formatQuantity(Math.max(0, Math.round(x * 1e5) / 1e5), 'length', units, 2);
+  const says = {
+    chamfer: `It is drawn ${mm(foot.value)} narrower at the bed, less and less up to ${mm(footHigh.value)}: no clean-up, a weaker edge there.`,
+    raft: 'A raft keeps the foot off the part: true down to the first layer, a rough underside, and some ten minutes and grams more.',
+    none: `Nothing is done: ${mm(foot.value)} stands out at the bed over ${mm(footHigh.value)}. Scrape it off before anything is measured or put in.`,
+  };
+  return <p className="text-[12.5px]">Foot. {says[process.foot]}</p>;
+}
+
 /** What is typed into the slicer where it corrects, and what must be at 0 where the outline does. */
 function WhoCorrects({ process }: { process: Process }) {
   const units = useUnits();
@@ -111,7 +126,12 @@ export default function FitView() {
   const shopAt = `/joint/${slug(joint.id)}/shop?shelf=processes`;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
-      <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3" tabIndex={0} role="region" aria-label="Make it fit">
+      <div
+        className="relative min-h-0 min-w-0 overflow-y-auto px-5 pt-3"
+        tabIndex={0}
+        role="region"
+        aria-label="Make it fit"
+      >
         <h1 className="pb-2 text-[15px]">
           Make it fit <span className="label font-normal">variant {variant.name}, as its process makes it</span>
         </h1>
@@ -134,10 +154,10 @@ export default function FitView() {
         )}
       </div>
       <div
-        className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3 pt-3 pb-4"
+        className="relative min-h-0 overflow-y-auto border-l border-rule bg-panel px-3 pt-3 pb-4"
         tabIndex={0}
         role="region"
-        aria-label="Process"
+        aria-label="Process and lens"
       >
         <Section title="Process">
           <ChoiceField
@@ -185,6 +205,7 @@ export default function FitView() {
                 <ProblemNote problem={made.problem} />
               ) : null}
               <WhoCorrects process={process} />
+              <Foot process={process} />
             </>
           ) : (
             <p className="label">

@@ -62,7 +62,7 @@ export function Jam() {
       {jam && !jam.ok ? <ProblemNote problem={jam.problem} /> : null}
       {error ? <p role="alert">The specimens could not be drawn: {error.message}. Reload the page.</p> : null}
       {made ? (
-        <div className="grid grid-cols-[minmax(0,1fr)_220px] gap-5 pt-1">
+        <div className="space-y-2 pt-1">
           <div>
             {movable ? (
               <JamPlot
@@ -90,8 +90,12 @@ export function Jam() {
               )}
               . Play {angle(likely)} ({angle(low)} … {angle(high)}).
             </p>
+            <p className="label">
+              Jams: somewhere round a turn a gap is used up by how far contours stand out, run-out, places and warmth,
+              so that it binds until it has worn itself free, or does not go together.
+            </p>
           </div>
-          <div className="space-y-1">
+          <div className="grid grid-cols-2 gap-x-6 gap-y-1">
             <ChoiceField
               label="Moves"
               value={stage ?? 'all'}

@@ -11,10 +11,11 @@ import { contentId } from '../../../workers/content.ts';
 import { partOverlay } from '../../../workers/solid.ts';
 
 const SIZES = [0.5, 1, 2, 5, 10, 30, 100].map((mm) => ({ value: mm, label: `${mm} mm across` }));
+// The drawn one lies on top, dashed, so that what it covers shows through.
 const INKS = [
-  ['drawn', 'as drawn', 'var(--ink)', '0.02 0.012'],
   ['forProcess', 'drawn for the process', 'var(--expected)', undefined],
   ['made', 'as it comes out', 'var(--found)', undefined],
+  ['drawn', 'as drawn', 'var(--ink)', '0.02 0.02'],
 ] as const;
 
 /** Where to look first: the outline's point that lies farthest out to the right. */
@@ -132,7 +133,7 @@ export function Lens({ sheet }: { sheet: FitSheet }) {
           );
         })}
       </svg>
-      <p className="label">
+      <p className="label flex flex-wrap">
         {INKS.map(([key, name, colour, dash]) => (
           <span key={key} className="mr-3 whitespace-nowrap">
             <span style={{ color: colour }} aria-hidden>

@@ -48,19 +48,11 @@ function Row({ fit, fitted }: { fit: PairFit; fitted: boolean }) {
           in <Said>{fit.pair.hole.name}</Said>
           {fit.pair.count > 1 ? <span className="label"> {fit.pair.count} ×</span> : null}
         </td>
-        <td>
-          {text.name}
-          {fit.classes ? <span className="label"> {fit.classes.join('/')}</span> : null}
-        </td>
-        <td className="num whitespace-nowrap text-right">⌀ {length(fit.pair.hole.diameter)}</td>
-        <td className="num whitespace-nowrap text-right text-muted">
-          {um(fit.window[0]).replace(/\s?µm$/, '')} … {um(fit.window[1])}
-        </td>
         <td className="text-right">
           <Band c={c} />
         </td>
-        <td className={`num text-right ${c.tight > MUCH ? 'text-fail' : ''}`}>{chance(c.tight)}</td>
-        <td className={`num text-right ${c.loose > MUCH ? 'text-fail' : ''}`}>{chance(c.loose)}</td>
+        <td className={`num whitespace-nowrap text-right ${c.tight > MUCH ? 'text-fail' : ''}`}>{chance(c.tight)}</td>
+        <td className={`num whitespace-nowrap text-right ${c.loose > MUCH ? 'text-fail' : ''}`}>{chance(c.loose)}</td>
         <td className="num whitespace-nowrap pr-0 text-right">
           {fitted && fit.change
             ? `${fit.change.hole ? 'hole' : 'shaft'} ${fit.change.by >= 0 ? '+' : '−'}${um(Math.abs(fit.change.by))}`
@@ -68,9 +60,13 @@ function Row({ fit, fitted }: { fit: PairFit; fitted: boolean }) {
         </td>
       </tr>
       <tr>
-        <td colSpan={8} className="label !pt-0">
-          hole by {fit.hole.by}, shaft by {fit.shaft.by}
-          {worst ? <span className="text-found"> {worst}</span> : null}
+        <td colSpan={5} className="label !pt-0 pr-0">
+          {text.name}
+          {fit.classes ? ` ${fit.classes.join('/')}` : ''}, ⌀ {length(fit.pair.hole.diameter)}, serves with{' '}
+          <span className="num">
+            {um(fit.window[0]).replace(/\s?µm$/, '')} … {um(fit.window[1])}
+          </span>
+          ; hole by {fit.hole.by}, shaft by {fit.shaft.by}.{worst ? <span className="text-found"> {worst}</span> : null}
         </td>
       </tr>
     </tbody>
@@ -114,14 +110,11 @@ export function Pairs({
         <table className="w-full" aria-label="Pairs with their fits">
           <thead>
             <tr>
-              <th>pair</th>
-              <th>to</th>
-              <th className="text-right">drawn</th>
-              <th className="text-right">serves</th>
+              <th className="w-[46%]">pair</th>
               <th className="text-right">clearance, µm</th>
-              <th className="text-right">too tight</th>
-              <th className="text-right">too loose</th>
-              <th className="pr-0 text-right">is drawn</th>
+              <th className="whitespace-nowrap text-right">too tight</th>
+              <th className="whitespace-nowrap text-right">too loose</th>
+              <th className="pr-0 text-right">drawn</th>
             </tr>
           </thead>
           {rows.map((f) => (

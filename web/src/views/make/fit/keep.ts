@@ -27,7 +27,11 @@ export function makeBy(label: string, change: (v: Variant) => void, id: string |
 /** Adds readings to a process of the shop, and lets the open joint know. */
 export function teach(process: Process, entry: FitEntry): boolean {
   const now = useShop.getState().shelf.processes.find((p) => p.id === process.id) ?? process;
-  const bad = putOn('processes', { ...now, fits: [...now.fits, entry], source: 'set in the shop' });
+  const bad = putOn('processes', {
+    ...now,
+    fits: [...now.fits.filter((e) => e.id !== entry.id), entry],
+    source: 'set in the shop',
+  });
   if (bad) return false;
   if (useOpen.getState().joint && !useOpen.getState().readOnly) takeProcess(process.id);
   return true;

@@ -181,7 +181,11 @@ export function MeasureCoupon({
               );
             }}
           >
-            Keep {readings.length === 1 ? 'this reading' : `these ${readings.length} readings`}
+            {readings.length === 0
+              ? 'Keep the readings'
+              : readings.length === 1
+                ? 'Keep this reading'
+                : `Keep these ${readings.length} readings`}
           </button>
           <span className="label">of today; fewer will do, with a wider band</span>
         </p>

@@ -32,7 +32,8 @@ async function core(): Promise<void> {
   const file = join(folder, 'core.mjs');
   await build({
     stdin: {
-      contents: "export * from './core/src/index.ts'; export { registerKinds } from './core/src/stage/catalogue.ts';",
+      contents:
+        "export * from './core/src/index.ts'; export { lineJam } from './core/src/fit/line-jam.ts'; export { fitSheet } from './core/src/fit/fit-sheet.ts'; export { registerKinds } from './core/src/stage/catalogue.ts';",
       resolveDir: root,
       loader: 'ts',
     },
@@ -43,7 +44,9 @@ async function core(): Promise<void> {
     logLevel: 'error',
   });
   const c = (await import(pathToFileURL(file).href)) as typeof import('../core/src/index.ts') &
-    typeof import('../core/src/stage/catalogue.ts');
+    typeof import('../core/src/stage/catalogue.ts') &
+    typeof import('../core/src/fit/line-jam.ts') &
+    typeof import('../core/src/fit/fit-sheet.ts');
   c.registerKinds();
   const text = readFileSync(join(root, 'demo/body-yaw.json'), 'utf8');
   const read = c.readJointFile(text);
@@ -141,6 +144,27 @@ async function core(): Promise<void> {
     while (!step.done) step = search.next();
     return { value: step.value, ms: performance.now() - start };
   };
+  const made = c.readJointFile(readFileSync(join(root, 'demo/wing-root.json'), 'utf8'));
+  if (!made.ok) throw new Error(made.problem.what);
+  const printed = made.value.variants.find((v) => v.id === 'b')!;
+  const ownShop = c.makeShelf(c.editsFor(made.value, {}));
+  // Two planetary sets and two spur stages behind them: three stages whose gaps are drawn one by one.
+  const spur = c.readParams('spur', c.stageKind('spur')!.defaults({ ratio: 2, torque: 5, size: Infinity, shelf }));
+  const geared = {
+    ...printed,
+    stages: [printed.stages[0]!, ...['x', 'y'].map((id) => ({ id, kind: 'spur', params: spur.ok ? spur.value : {} }))],
+  } as typeof printed;
+  const specimens = () =>
+    through(
+      c.lineJam({ variant: geared, brief: made.value.brief, day: '2026-11-29', rise: 15, samples: 100_000 }, ownShop),
+    ).ms;
+  specimens();
+  say('10⁵ specimens of three geared stages, one core', median([specimens(), specimens(), specimens()]), 'ms', 1000);
+  say(
+    'fits of the Wing root line, every pair and part',
+    time(() => c.fitSheet(printed, ownShop, '2026-11-29'), 2, 7),
+    'ms',
+  );
   const ask = { joint, variant, shelf };
   const look = through(c.findLines({ ...ask, first: true, stages: 2 }));
   say('a first look for lines, one core', look.ms, 'ms', 1000);

@@ -294,6 +294,41 @@ describe('the command line', () => {
     expect(JSON.parse(asked.out).ok).toBe(false);
   });
 
+  it('says what every pair comes to by a process, and writes the coupon that tells it', async () => {
+    const wing = fileURLToPath(new URL('../../demo/wing-root.json', import.meta.url));
+    const own = await json('fit', wing);
+    expect(own.process).toMatchObject({ id: 'desk-025' });
+    // The joint's own coupon: 0.054 and 0.085 mm a side.
+    expect(own.process.fit.out.value).toBeCloseTo(5.4e-5, 5);
+    expect(own.jam.jams).toBeGreaterThan(0.1);
+    expect(own.jam.jams).toBeLessThan(0.5);
+    expect(Math.abs(own.jam.jamsThen - own.jam.looseThen)).toBeLessThan(0.001);
+    expect(own.pairs.length).toBeGreaterThan(20);
+    expect(own.corrections['stage1/ring'].out).toBeCloseTo(own.process.fit.out.value, 12);
+    const told = await run('fit', wing, '--process', 'resin');
+    expect(told.out).toMatch(/^Wing root, variant B/);
+    expect(told.out).toMatch(/Process: Resin, 50 µm; .*Nothing is measured yet/s);
+    expect(told.out).toMatch(/Planet pin, set 1 in Planet, set 1, run, ⌀ 3\.00 mm: .*; hole \+/);
+    const folder = mkdtempSync(join(tmpdir(), 'gristmill-fit-'));
+    const file = join(folder, 'coupon.zip');
+    expect((await run('coupon', '--process', 'cutter', '--out', file, '--format', 'dxf')).code).toBe(0);
+    const inside = unzipSync(readFileSync(file));
+    expect(Object.keys(inside).sort()).toEqual(['gauge.dxf', 'ladder.dxf', 'measuring.md', 'plug.dxf', 'steps.dxf']);
+    expect(strFromU8(inside['measuring.md']!)).toMatch(/\| 1 \| Step of 60 mm along x/);
+    for (const [args, why] of [
+      [['fit'], /FILE is missing/],
+      [['fit', wing, '--process', 'gone'], /There is no process “gone”/],
+      [['coupon'], /--process is missing/],
+      [['coupon', '--process', 'filament'], /--out is missing/],
+      [['coupon', '--process', 'filament', '--out', join(folder, 'x.obj')], /not written as obj/],
+      [['coupon', '--process', 'filament', '--out', join(folder, 'no', 'x.3mf')], /cannot be written/],
+    ] as const) {
+      const r = await run(...args);
+      expect(r.code).toBe(1);
+      expect(r.err).toMatch(why);
+    }
+  });
+
   it('helps', async () => {
     expect((await run('--help')).out).toMatch(/analyse FILE/);
     expect(await run()).toEqual(await run('help'));

@@ -12,6 +12,8 @@ import {
   type Variant,
 } from '@gristmill/core';
 import { fitSheet } from '@gristmill/core/fit/fit-sheet';
+import { fitMarkdown } from '@gristmill/core/fit/write-fit';
+import { strToU8 } from 'fflate';
 import { lineFiles, zipped } from '@gristmill/core/assembly/line-files';
 import Kernel from 'manifold-3d';
 import { writeFileSync } from 'node:fs';
@@ -97,9 +99,14 @@ export async function files(file: string | undefined, o: Options): Promise<Resul
   );
   const made = finished(making);
   if (!made.ok) return made;
-  const names = Object.keys(made.value);
+  const day = new Date().toISOString().slice(0, 10);
+  const told: Record<string, Uint8Array> = sheet.ok
+    ? { 'fit.md': strToU8(fitMarkdown(sheet.value, shelf.processes, title, day)) }
+    : {};
+  const all = { ...made.value, ...told };
+  const names = Object.keys(all);
   try {
-    writeFileSync(o.out, zipped(made.value));
+    writeFileSync(o.out, zipped(all));
   } catch (error) {
     return refuse(
       `${o.out} cannot be written.`,

@@ -4,7 +4,8 @@ import { readFileSync } from 'node:fs';
 import { couponOf } from '../src/fit/coupon.ts';
 import { fitSheet } from '../src/fit/fit-sheet.ts';
 import { isoLimits } from '../src/fit/iso286.ts';
-import { fitsOf } from '../src/fit/pair-fit.ts';
+import { changesByBody, correctionFor, fitsOf, slicerNumbers } from '../src/fit/pair-fit.ts';
+import { partAdvice } from '../src/fit/part-advice.ts';
 import { hexagonAcross, matingPairs } from '../src/fit/pairs.ts';
 import { partFeatures, pinGain } from '../src/fit/part-features.ts';
 import { fitHistory } from '../src/fit/process-fit.ts';
@@ -13,8 +14,18 @@ import { attemptEntry, attemptSays } from '../src/fit/attempts.ts';
 import type { MadeBy } from '../src/fit/making-of.ts';
 import { taughtFactors } from '../src/fit/taught-factors.ts';
 import { entryFromTest } from '../src/fit/from-test.ts';
+import { fitMarkdown } from '../src/fit/write-fit.ts';
 import { gear, gearOutline, overPins, spanOver, spanTeeth, usualPin } from '../src/gear/index.ts';
-import { makeShelf, openLine, PROCESSES, readJointFile, reducerOf, type Attempt, type Process } from '../src/index.ts';
+import {
+  editsFor,
+  makeShelf,
+  openLine,
+  PROCESSES,
+  readJointFile,
+  reducerOf,
+  type Attempt,
+  type Process,
+} from '../src/index.ts';
 import { circle, rectangle } from '../src/shape/outline.ts';
 import { cut, prism } from '../src/shape/solid.ts';
 import { compensated, evenly, meshSolid } from '../src/solid/index.ts';
@@ -136,6 +147,9 @@ describe('pairs of a reducer', () => {
     const at = (k: number) => [0.003 * Math.cos((k * Math.PI) / 3), 0.003 * Math.sin((k * Math.PI) / 3), 0];
     const points = Float64Array.from([0, 1, 2, 3, 4, 5].flatMap(at));
     expect(hexagonAcross({ points, closed: true })).toBeCloseTo(0.003 * Math.sqrt(3), 12);
+    const beside = points.map((v, i) => (i % 3 === 2 ? 0 : v + (i % 3 === 0 ? 0.02 : -0.01)));
+    expect(hexagonAcross({ points: beside, closed: true })).toBeCloseTo(0.003 * Math.sqrt(3), 12);
+    expect(hexagonAcross({ points, closed: false })).toBeUndefined();
     expect(hexagonAcross(rectangle(0, 0, 1, 1))).toBeUndefined();
     expect(hexagonAcross(circle(0, 0, 1))).toBeUndefined();
   });
@@ -173,6 +187,44 @@ describe('pairs of a reducer', () => {
         expect(high).toBeGreaterThan(low);
       }
     expect(purposeWindow('run', 0.08)[1]).toBeCloseTo(2 * 2.4e-4, 12);
+  });
+});
+
+describe('how a part is printed', () => {
+  const process = { type: 'filament', tool: 2.5e-4, layer: 1e-4, material: 'petg' } as const;
+  const disc = { name: 'Disc', solid: { prisms: [prism(circle(0, 0, 0.02), 0, 5e-3)] } };
+  // The same outline the other way round.
+  const turned = (r: number) => ({ points: Float64Array.of(r, 0, -1, -r, 0, -1), closed: true });
+
+  it('has teeth of solid walls, more where its stage is loaded hard, and says by how much it is', () => {
+    const teeth = gear({ module: 1e-3, teeth: 24 });
+    // A tooth is 1.57 mm thick, a line 0.275: three on either side.
+    expect(partAdvice({ ...disc, teeth }, process, 10).walls).toMatch(/^3 walls.*25 % infill.*10\.0 times/);
+    expect(partAdvice({ ...disc, teeth }, process, 1.5).walls).toMatch(/^4 walls.*60 % infill.*1\.5 times/);
+    expect(partAdvice({ ...disc, teeth }, process, 3).walls).toMatch(/^3 walls.*40 % infill/);
+    expect(partAdvice(disc, process, NaN).walls).toMatch(/^2 walls of .*; 15 % infill\.$/);
+    expect(partAdvice({ ...disc, teeth }, process, 10).seam).toMatch(/root/);
+    expect(partAdvice(disc, { ...process, type: 'resin', material: 'resin' }, 10)).toMatchObject({
+      walls: 'Solid.',
+      seam: '',
+    });
+  });
+
+  it('lies with its axis upright, turned over where that saves supports, on its side where it would shake', () => {
+    const cone = (from: number, to: number) => ({
+      name: 'x',
+      solid: { prisms: [prism(circle(0, 0, from), 0, 5e-3), prism(turned(to), 5e-3, 0.01)] },
+    });
+    expect(partAdvice(cone(0.01, 0.02), process, NaN).support).toMatch(/Turn it over/);
+    expect(partAdvice(cone(0.02, 0.01), process, NaN).support).toMatch(/nothing hangs/);
+    const both = {
+      name: 'x',
+      solid: { prisms: [...cone(0.01, 0.02).solid.prisms, prism(circle(0, 0, 0.005), 0.01, 0.012)] },
+    };
+    expect(partAdvice(both, process, NaN).support).toMatch(/^Supports under/);
+    const rod = { name: 'Rod', solid: { prisms: [prism(circle(0, 0, 2e-3), 0, 0.05)] } };
+    expect(partAdvice(rod, process, NaN).lies).toMatch(/Axis along the bed/);
+    expect(partAdvice(disc, process, NaN).material).toMatch(/Dry it for 4 hours/);
   });
 });
 
@@ -284,6 +336,23 @@ describe('the coupon', () => {
       if (m.at) expect(Math.hypot(m.at[1][0] - m.at[0][0], m.at[1][1] - m.at[0][1])).toBeCloseTo(m.reading.drawn, 9);
   });
 
+  it('has pads whose edge is cut at the bed by their own chamfer, side by side', () => {
+    const feet = couponOf({ type: 'filament', compensates: 'outline' }).parts.find((p) => p.id === 'feet')!;
+    const low = feet.solid().prisms.filter((p) => p.from === 0);
+    const box = (p: (typeof low)[number]) => {
+      const xs = Array.from(p.outer.points).filter((_, i) => i % 3 === 0);
+      return [Math.min(...xs), Math.max(...xs)] as const;
+    };
+    expect(low).toHaveLength(5);
+    low.forEach((p, i) => {
+      const [a, b] = box(p);
+      // Half a slab of 0.05 is left of the chamfer at the lowest one.
+      const inset = (i + 1) * 0.1 - 0.025;
+      expect(a / mm).toBeCloseTo(i * 10 + inset, 9);
+      expect(b / mm).toBeCloseTo(i * 10 + 8 - inset, 9);
+    });
+  });
+
   it('tells a process from its own ten readings', () => {
     const truth = { s: -0.001, out: 9e-5, into: 1.3e-4, foot: 2e-4 };
     const readings = couponOf({ type: 'filament', compensates: 'outline' }).measures.map((m, i) => {
@@ -309,6 +378,39 @@ describe('the coupon', () => {
     // Good enough to draw a fit by: less than 0.03 mm a side for 95 %.
     expect(1.96 * made.value.now.out.u).toBeLessThan(3e-5);
     expect(1.96 * made.value.now.into.u).toBeLessThan(3.5e-5);
+  });
+});
+
+describe('the correction of a part', () => {
+  it('takes what the outline corrects, the mean of both scales, and the foot where it is drawn', () => {
+    const base = madeBy(4e-5, 9e-5);
+    const told = (value: number) => ({ value, u: 0 });
+    const fit = { ...base.fit, scaleX: told(0.004), scaleY: told(-0.001), foot: told(2e-4), footHigh: told(3e-4) };
+    const rounds = [{ hole: true, diameter: 3e-3, by: 1e-4 }];
+    const of = (more: Partial<Process>) => correctionFor({ process: { ...base.process, ...more }, fit }, rounds);
+    expect(of({ compensates: 'outline', foot: 'chamfer' })).toEqual({
+      out: 4e-5,
+      into: 9e-5,
+      scale: expect.closeTo(0.0015, 12),
+      rounds,
+      foot: { by: 2e-4, high: 3e-4 },
+    });
+    expect(of({ compensates: 'slicer', foot: 'raft' })).toEqual({ out: 0, into: 0, scale: 0, rounds });
+    expect(correctionFor(undefined, rounds).rounds).toEqual([]);
+    const n = slicerNumbers({ process: base.process, fit });
+    expect(n).toMatchObject({ outer: -4e-5, holes: 9e-5, foot: 2e-4 });
+    expect(n.scale).toBeCloseTo(1 / 1.0015, 12);
+  });
+
+  it('of several things through one hole is what most of them ask for', () => {
+    const pair = (count: number) => ({ count }) as never;
+    const change = (by: number) => ({ body: 'a', hole: true, diameter: 3e-3, by });
+    const fits = [
+      { pair: pair(3), change: change(1e-4) },
+      { pair: pair(1), change: change(-1e-4) },
+      { pair: pair(1) },
+    ] as unknown as Parameters<typeof changesByBody>[0];
+    expect(changesByBody(fits).get('a')![0]!.by).toBeCloseTo((3e-4 - 1e-4) / 4, 12);
   });
 });
 
@@ -341,6 +443,11 @@ describe('attempts at a fit', () => {
       says: expect.stringMatching(/put on a side.*too much room/),
     });
     expect(attemptSays(attempt({ took: 0, was: 'fits' }), undefined).blame).toBe('none');
+    // A beam takes off: what it made too loose is shimmed, and it was the beam.
+    const beam = madeBy(-0.09 * mm, -0.09 * mm);
+    expect(attemptSays(attempt({ was: 'loose', took: -0.09 * mm }), beam).blame).toBe('process');
+    expect(attemptSays(attempt({ was: 'loose', took: -0.4 * mm }), beam).blame).toBe('both');
+    expect(attemptSays(attempt({ took: 0.3 * mm }), beam).blame).toBe('design');
   });
 
   it('teach the process: a hole that needed 0.1 off a side was 0.2 too small', () => {
@@ -425,6 +532,30 @@ describe('the fit sheet of a variant', () => {
     expect(corrections['stage1/planet-1']!.rounds[0]).toMatchObject({ hole: true, diameter: expect.closeTo(3e-3, 9) });
     for (const p of parts.filter((x) => x.printed)) expect(p.advice?.lies).toMatch(/Axis/);
     expect(parts.find((p) => p.key === 'stage1/planet-1')!.features.some((f) => /Span/.test(f.name))).toBe(true);
+  });
+
+  it('goes with the files as a sheet: who corrects, every pair, every part', () => {
+    const j = joint('wing-root');
+    const variant = j.variants.find((v) => v.name === 'B')!;
+    const shelf = makeShelf(editsFor(j, {}));
+    const sheet = fitSheet(variant, shelf, '2026-11-29');
+    if (!sheet.ok) throw new Error(sheet.problem.what);
+    const text = fitMarkdown(sheet.value, shelf.processes, 'Wing root', '2026-11-29');
+    expect(text).toMatch(/### Desk printer, nozzle 0\.25/);
+    expect(text).toMatch(
+      /The files correct\. .* at 0, 0 and 100 %\. The lowest 0\.21 mm are drawn narrower, by 0\.14\d? mm/,
+    );
+    expect(text).toMatch(/### Laser-cut POM, 1 mm/);
+    expect(text).toMatch(/\| Planet pin, set 1, 3 × \| Planet, set 1 \| run \| 3 mm \| 107 \(/);
+    expect(text).toMatch(/### Cover\n\nPA with carbon fibre, printed; made by Desk printer/);
+    expect(text).not.toMatch(/[\uE000\uE001]/);
+    const slicer = fitMarkdown(
+      sheet.value,
+      shelf.processes.map((p) => ({ ...p, compensates: 'slicer' as const })),
+      'Wing root',
+      '2026-11-29',
+    );
+    expect(slicer).toMatch(/Type in the slicer: contour -?−?0\.05\d* mm, holes 0\.08\d* mm, scale 99\.98 %/);
   });
 
   it('leaves fits as drawn where that is asked, and everything where no process is chosen', () => {

@@ -18,3 +18,4 @@ export * from './purposes.ts';
 export * from './reading.ts';
 export * from './taught-factors.ts';
 export * from './write-coupon.ts';
+export * from './write-fit.ts';

@@ -1,5 +1,5 @@
 import { normals } from '../math/normal.ts';
-import { seeded } from '../math/random.ts';
+import { seeded, triangular } from '../math/random.ts';
 import type { Freedom, Gap, GapSide } from '../stage/freedom.ts';
 import { standsOut, type MadeBy } from './making-of.ts';
 
@@ -123,7 +123,8 @@ export function* drawSpecimens(
     let total = 0;
     for (const { stage, chains } of made) {
       if (chains.length === 0) {
-        total += triangle(uniform(), stage.play) / Math.abs(stage.after);
+        const [likely, low, high] = stage.play;
+        total += triangular(uniform(), low, likely, high) / Math.abs(stage.after);
         continue;
       }
       pieces.clear();
@@ -190,14 +191,6 @@ function taken(
   }
   return sum;
 }
-
-const triangle = (u: number, [likely, low, high]: readonly [number, number, number]): number => {
-  if (!(high > low)) return likely;
-  const split = (likely - low) / (high - low);
-  return u < split
-    ? low + Math.sqrt(u * (high - low) * (likely - low))
-    : high - Math.sqrt((1 - u) * (high - low) * (high - likely));
-};
 
 /** How many of a sorted list lie below a number, by halving. */
 function below(list: Float64Array, x: number): number {

@@ -1,7 +1,6 @@
 import type { BenchTest, Build } from '@gristmill/core';
 import { entryFromTest } from '@gristmill/core/fit/from-test';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { useVariant } from '../../state/open.ts';
 import { useShop } from '../../state/shop.ts';
@@ -37,10 +36,11 @@ export function TeachProcess({ test, build }: { test: BenchTest; build: Build | 
         className="btn"
         disabled={entry.readings.length === 0 || same}
         onClick={() => {
-          if (teach(process, entry))
-            toast(
-              `${process.name} has taken over ${entry.readings.length} readings; files of this joint are drawn by them.`,
-            );
+          teach(
+            process,
+            entry,
+            `${process.name} has taken over ${entry.readings.length} readings; files of this joint are drawn by them.`,
+          );
         }}
       >
         {same ? 'Taken over' : 'Take over to the process'}

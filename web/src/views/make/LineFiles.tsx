@@ -1,4 +1,6 @@
 import { billCsv, billMarkdown, formatQuantity, HOW_MADE, sayProblem, type Bill, type BillRow } from '@gristmill/core';
+import type { FitSheet } from '@gristmill/core/fit/fit-sheet';
+import { fitMarkdown } from '@gristmill/core/fit/write-fit';
 import type { Correction } from '@gristmill/core/solid/correction';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -8,7 +10,8 @@ import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Said } from '../../parts/Said.tsx';
 import { useJoint, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
-import { useEdits } from '../../state/shelf.ts';
+import { today } from '../../state/bench.ts';
+import { useEdits, useShelf } from '../../state/shelf.ts';
 import { useBill } from '../../workers/queries.ts';
 import { lineAssembly, lineBundle, solidFile } from '../../workers/solid.ts';
 import { BusyNote, useMaking } from './making.tsx';
@@ -104,6 +107,7 @@ export function LineFiles({
   solidError,
   compensation,
   corrections,
+  sheet,
 }: {
   chordError: number;
   reference: boolean;
@@ -111,7 +115,11 @@ export function LineFiles({
   compensation: number;
   /** How parts are drawn for their processes, by their keys. */
   corrections: Readonly<Record<string, Correction>>;
+  /** Fits of the variant, for the sheet that goes with the files. */
+  sheet: FitSheet | undefined;
 }) {
+  const units = useUnits();
+  const { processes } = useShelf();
   const joint = useJoint();
   const variant = useVariant();
   const edits = useEdits();
@@ -128,6 +136,7 @@ export function LineFiles({
   const everything = () =>
     make('Starting', async (says, signal) => {
       const more: Record<string, Uint8Array> = {};
+      if (sheet) more['fit.md'] = new TextEncoder().encode(fitMarkdown(sheet, processes, title, today(), units));
       for (const [i, { kind, params }] of exact ? variant.stages.entries() : []) {
         // Of what is bought there is no body.
         if (!bill.ok || bill.value.rows.every((r) => r.how === 'bought' || !r.at.includes(`stage ${i + 1}`))) continue;

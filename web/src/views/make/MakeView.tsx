@@ -457,6 +457,7 @@ export default function MakeView() {
             solidError={solidError}
             compensation={compensation}
             corrections={corrections}
+            sheet={sheet?.ok ? sheet.value : undefined}
           />
         ) : null}
         {variant.stages.map((s, i) => (

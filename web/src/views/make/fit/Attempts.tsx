@@ -3,7 +3,6 @@ import { attemptEntry, attemptSays } from '@gristmill/core/fit/attempts';
 import type { FitSheet } from '@gristmill/core/fit/fit-sheet';
 import { fitHistory } from '@gristmill/core/fit/process-fit';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { ChoiceField, TextField } from '../../../parts/ChoiceField.tsx';
 import { QuantityField } from '../../../parts/QuantityField.tsx';
 import { Said } from '../../../parts/Said.tsx';
@@ -35,10 +34,14 @@ const known = (process: Process | undefined) => {
 /** What was tried until the parts of a build fitted, and whether the process or the design was off. */
 export function Attempts({
   build,
+  builds,
+  onBuild,
   sheet,
   processes,
 }: {
   build: Build;
+  builds: readonly Build[];
+  onBuild: (id: string) => void;
   sheet: FitSheet;
   processes: readonly Process[];
 }) {
@@ -84,10 +87,16 @@ export function Attempts({
   };
   return (
     <section aria-label="Attempts" className="pb-4">
-      <div className="border-b border-strong pb-1">
+      <div className="flex items-baseline justify-between border-b border-strong pb-1">
         <h2>
-          What it took <span className="label font-normal">build {build.name}; a retry is a measurement too</span>
+          What it took <span className="label font-normal">a retry is a measurement too</span>
         </h2>
+        <ChoiceField
+          label="Build"
+          value={build.id}
+          options={builds.map((b) => ({ value: b.id, label: b.name }))}
+          onChange={(v) => onBuild(String(v))}
+        />
       </div>
       {list.length > 0 ? (
         <table className="w-full" aria-label="What was tried">
@@ -136,8 +145,11 @@ export function Attempts({
                           className="mend"
                           aria-label={`Teach ${process.name} by ${a.name}`}
                           onClick={() =>
-                            teach(process, entry) &&
-                            toast(`${process.name} has learnt from it; this joint has taken it over.`)
+                            void teach(
+                              process,
+                              entry,
+                              `${process.name} has learnt from it; this joint has taken it over.`,
+                            )
                           }
                         >
                           Teach

@@ -1,9 +1,12 @@
 import { formatQuantity, PROCESS_STARTS, type Process } from '@gristmill/core';
+import { entryFromTest } from '@gristmill/core/fit/from-test';
 import { slicerNumbers } from '@gristmill/core/fit/pair-fit';
 import { fitHistory } from '@gristmill/core/fit/process-fit';
 import { PURPOSES, purposeWindow, type Purpose } from '@gristmill/core/fit/purposes';
+import { fitMarkdown } from '@gristmill/core/fit/write-fit';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { download, fileName } from '../../../app/download.ts';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { FitNumbers } from '../../../parts/FitNumbers.tsx';
 import { ProblemNote } from '../../../parts/ProblemNote.tsx';
@@ -11,7 +14,7 @@ import { QuantityField } from '../../../parts/QuantityField.tsx';
 import { Said } from '../../../parts/Said.tsx';
 import { Section } from '../../../parts/Section.tsx';
 import { slug } from '../../../state/address.ts';
-import { today } from '../../../state/bench.ts';
+import { kindOf, today } from '../../../state/bench.ts';
 import { useJoint, useOpen, useVariant } from '../../../state/open.ts';
 import { usePrefs, useUnits } from '../../../state/prefs.ts';
 import { useShelf } from '../../../state/shelf.ts';
@@ -19,7 +22,7 @@ import { useShop } from '../../../state/shop.ts';
 import { useFitSheet } from '../../../workers/fits.ts';
 import { Attempts } from './Attempts.tsx';
 import { Jam } from './Jam.tsx';
-import { knowsMore, makeBy, takeProcess } from './keep.ts';
+import { knowsMore, makeBy, takeProcess, teach } from './keep.ts';
 import { Lens } from './Lens.tsx';
 import { MadeParts } from './MadeParts.tsx';
 import { Pairs } from './Pairs.tsx';
@@ -122,7 +125,19 @@ export default function FitView() {
   const sheet = useFitSheet(fitted);
   const process = shelf.processes.find((p) => p.id === variant.making?.process);
   const made = process && fitHistory(process, today());
-  const build = joint.builds.filter((b) => b.variantId === variant.id).at(-1);
+  const units = useUnits();
+  const [chosen, setChosen] = useState<string | undefined>();
+  const builds = joint.builds.filter((b) => b.variantId === variant.id);
+  const build = builds.find((b) => b.id === chosen) ?? builds.at(-1);
+  // Tests of made sizes that no process has taken over yet.
+  const untold = joint.tests.filter(
+    (t) =>
+      kindOf(t.kind)?.teachesProcess &&
+      builds.some((b) => b.id === t.buildId) &&
+      process &&
+      !process.fits.some((e) => e.id === entryFromTest(t).id) &&
+      entryFromTest(t).readings.length > 0,
+  );
   const shopAt = `/joint/${slug(joint.id)}/shop?shelf=processes`;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
@@ -132,15 +147,41 @@ export default function FitView() {
         role="region"
         aria-label="Make it fit"
       >
-        <h1 className="pb-2 text-[15px]">
-          Make it fit <span className="label font-normal">variant {variant.name}, as its process makes it</span>
-        </h1>
+        <div className="flex items-baseline justify-between gap-2 pb-2">
+          <h1 className="text-[15px]">
+            Make it fit <span className="label font-normal">variant {variant.name}, as its process makes it</span>
+          </h1>
+          {sheet?.ok ? (
+            <button
+              type="button"
+              className="mend"
+              onClick={() =>
+                download(
+                  `${fileName(joint.name, variant.name, 'fit')}.md`,
+                  fitMarkdown(sheet.value, shelf.processes, `${joint.name}, variant ${variant.name}`, today(), units),
+                  'text/markdown',
+                )
+              }
+            >
+              As a sheet
+            </button>
+          ) : null}
+        </div>
         <Jam />
         {sheet && !sheet.ok ? <ProblemNote problem={sheet.problem} /> : null}
         {sheet?.ok ? (
           <>
             <Pairs sheet={sheet.value} fitted={fitted} onFitted={(drawFits) => setPrefs({ drawFits })} />
-            {build ? <Attempts key={build.id} build={build} sheet={sheet.value} processes={shelf.processes} /> : null}
+            {build ? (
+              <Attempts
+                key={build.id}
+                build={build}
+                builds={builds}
+                onBuild={setChosen}
+                sheet={sheet.value}
+                processes={shelf.processes}
+              />
+            ) : null}
             <MadeParts sheet={sheet.value} processes={shelf.processes} />
             <p className="caution my-3">
               Press, do not hammer; support the inner ring of a bearing. Eye protection for reaming and filing, a mask
@@ -213,6 +254,25 @@ export default function FitView() {
               your machine.
             </p>
           )}
+          {untold.map((t) => (
+            <p key={t.id} className="text-[12.5px]">
+              A test of made sizes of {t.date.slice(0, 10)} is not taken over yet.{' '}
+              <button
+                type="button"
+                className="mend"
+                disabled={readOnly}
+                onClick={() =>
+                  teach(
+                    process!,
+                    entryFromTest(t),
+                    `${process!.name} has taken over the test of ${t.date.slice(0, 10)}.`,
+                  )
+                }
+              >
+                Take it over
+              </button>
+            </p>
+          ))}
           <Link className="mend" to={process ? `${shopAt}&process=${encodeURIComponent(process.id)}` : shopAt}>
             Measure a coupon
           </Link>

@@ -2,7 +2,6 @@ import { formatQuantity, type FitReading, type Process } from '@gristmill/core';
 import type { FitPartRow, FitSheet } from '@gristmill/core/fit/fit-sheet';
 import { slipIn } from '@gristmill/core/fit/reading';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { LengthInput } from '../../../parts/LengthInput.tsx';
 import { Said } from '../../../parts/Said.tsx';
@@ -83,10 +82,10 @@ function Measure({ part, process }: { part: FitPartRow; process: Process }) {
               note: said(part.name).slice(0, 400),
               readings,
             };
-            if (!teach(process, entry)) return;
+            const says = `${process.name} has learnt from ${said(part.name)}; this joint has taken it over.`;
+            if (!teach(process, entry, says)) return;
             setRead({});
             setRound(round + 1);
-            toast(`${process.name} has learnt from ${said(part.name)}; this joint has taken it over.`);
           }}
         >
           Teach {process.name}

@@ -1,7 +1,8 @@
 import { keepProcess, type FitEntry, type Joint, type Process, type Variant } from '@gristmill/core';
 import { editVariant, useOpen } from '../../../state/open.ts';
 import { useShop } from '../../../state/shop.ts';
-import { putOn } from '../../../storage/edit-shop.ts';
+import { toast } from 'sonner';
+import { changeShop, putOn } from '../../../storage/edit-shop.ts';
 
 /** Lets the open joint keep a process as the shop has it now, in place of what it had. */
 export function takeProcess(id: string): void {
@@ -24,16 +25,28 @@ export function makeBy(label: string, change: (v: Variant) => void, id: string |
   if (kept !== joint) useOpen.getState().edit(label, (d) => void (d.processes = structuredClone(kept.processes!)));
 }
 
-/** Adds readings to a process of the shop, and lets the open joint know. */
-export function teach(process: Process, entry: FitEntry): boolean {
-  const now = useShop.getState().shelf.processes.find((p) => p.id === process.id) ?? process;
-  const bad = putOn('processes', {
-    ...now,
-    fits: [...now.fits.filter((e) => e.id !== entry.id), entry],
-    source: 'set in the shop',
-  });
+/**
+ * Adds readings to a process of the shop, and lets the open joint know; a notice says so, and takes it back on demand.
+ *
+ * @param says what is told of it
+ */
+export function teach(process: Process, entry: FitEntry, says: string): boolean {
+  const { edits, shelf } = useShop.getState();
+  const now = shelf.processes.find((p) => p.id === process.id) ?? process;
+  const fits = [...now.fits.filter((e) => e.id !== entry.id), entry];
+  const bad = putOn('processes', { ...now, fits, source: 'set in the shop' });
   if (bad) return false;
-  if (useOpen.getState().joint && !useOpen.getState().readOnly) takeProcess(process.id);
+  const inJoint = useOpen.getState().joint !== undefined && !useOpen.getState().readOnly;
+  if (inJoint) takeProcess(process.id);
+  toast(says, {
+    action: {
+      label: 'Undo',
+      onClick: () => {
+        changeShop(edits);
+        if (inJoint) takeProcess(process.id);
+      },
+    },
+  });
   return true;
 }
 

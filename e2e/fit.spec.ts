@@ -59,6 +59,25 @@ test('a variant is made by its process: pairs with their fits, specimens that ja
   await page.getByLabel('Draw round faces as their fits ask for').check();
   await expect(page.locator('[data-lens=ready]')).toBeVisible();
 
+  // A made part teaches the process: its span, its bore; and can be taken back.
+  const planet = page.getByRole('region', { name: 'How parts are made' }).locator('[data-part="stage1/planet-1"]');
+  await planet.getByText('Measure one that is made').click();
+  await planet.getByLabel(/^Read: Bore/).fill('2.83');
+  await planet.getByRole('button', { name: 'Teach Desk printer, nozzle 0.25' }).click();
+  await expect(page.getByText('22 readings')).toBeVisible();
+  await page
+    .getByText('Desk printer, nozzle 0.25 has learnt from Planet, set 1')
+    .getByText('Undo')
+    .or(page.getByRole('button', { name: 'Undo' }))
+    .first()
+    .click();
+  await expect(page.getByText('21 readings')).toBeVisible();
+  const [sheet] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'As a sheet' }).click(),
+  ]);
+  expect(readFileSync(await sheet.path(), 'utf8')).toMatch(/## Pairs[\s\S]*Planet pin, set 1, 3 × \| Planet, set 1/);
+
   // Files say what they are drawn for.
   await page.getByRole('link', { name: 'Parts', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Desk printer, nozzle 0.25' })).toBeVisible();

@@ -18,6 +18,7 @@ import { lineJam } from '@gristmill/core/fit/line-jam';
 import { slicerNumbers } from '@gristmill/core/fit/pair-fit';
 import { fitHistory } from '@gristmill/core/fit/process-fit';
 import { PURPOSES } from '@gristmill/core/fit/purposes';
+import { reservesOf } from '@gristmill/core/fit/reserves';
 import Kernel from 'manifold-3d';
 import { writeFileSync } from 'node:fs';
 import { shelfFrom, toJson, type Options } from './commands.ts';
@@ -49,15 +50,6 @@ function madeBy(variant: Variant, shelf: Shelf, o: Options): Result<Variant> {
   return process.ok ? ok({ ...variant, making: { ...variant.making, process: process.value.id } }) : process;
 }
 
-/** Least strength over load of each stage at its peak. */
-function reserves(report: ReturnType<typeof analyseLine>): number[] {
-  return report.stages.map(({ report: own, duty }) =>
-    own && duty && duty.torque > 0
-      ? Math.min(...own.numbers.limits.filter((l) => l.time === 'static').map((l) => l.torque)) / duty.torque
-      : NaN,
-  );
-}
-
 /** `fit FILE`: by which process a variant is made, whether it jams, and what every pair comes to. */
 export function fit(file: string | undefined, o: Options): Result<string> {
   const of = wanted(file, o, 'gristmill fit joint.json');
@@ -66,7 +58,7 @@ export function fit(file: string | undefined, o: Options): Result<string> {
   const variant = madeBy(of.value.variant, shelf, o);
   if (!variant.ok) return variant;
   const day = today();
-  const strong = reserves(analyseLine(joint, variant.value, shelf));
+  const strong = reservesOf(analyseLine(joint, variant.value, shelf));
   const sheet = fitSheet(variant.value, shelf, day, (k) => strong[k] ?? NaN);
   if (!sheet.ok) return sheet;
   const jam = finished(

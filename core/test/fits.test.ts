@@ -9,9 +9,9 @@ import { partAdvice } from '../src/fit/part-advice.ts';
 import { hexagonAcross, matingPairs } from '../src/fit/pairs.ts';
 import { partFeatures, pinGain } from '../src/fit/part-features.ts';
 import { fitHistory } from '../src/fit/process-fit.ts';
+import { overlayOf } from '../src/fit/overlay.ts';
 import { PURPOSES, purposeWindow, type Purpose } from '../src/fit/purposes.ts';
 import { attemptEntry, attemptSays } from '../src/fit/attempts.ts';
-import type { MadeBy } from '../src/fit/making-of.ts';
 import { taughtFactors } from '../src/fit/taught-factors.ts';
 import { entryFromTest } from '../src/fit/from-test.ts';
 import { fitMarkdown } from '../src/fit/write-fit.ts';
@@ -25,8 +25,11 @@ import {
   reducerOf,
   type Attempt,
   type Process,
+  stageKind,
 } from '../src/index.ts';
+import { madeBy } from './made-by.ts';
 import { circle, rectangle } from '../src/shape/outline.ts';
+import { roundOf } from '../src/shape/round-of.ts';
 import { cut, prism } from '../src/shape/solid.ts';
 import { compensated, evenly, meshSolid } from '../src/solid/index.ts';
 
@@ -42,24 +45,6 @@ const joint = (name: string) => {
   if (!read.ok) throw new Error(read.problem.what);
   return read.value;
 };
-function madeBy(out: number, into: number, more: Partial<Process> = {}): MadeBy {
-  const process = { ...PROCESSES[0]!, ...more };
-  const made = fitHistory(process, '2026-11-01');
-  if (!made.ok) throw new Error();
-  const told = (value: number) => ({ value, u: 0 });
-  return {
-    process,
-    fit: {
-      ...made.value.now,
-      out: told(out),
-      into: told(into),
-      scaleX: told(0),
-      scaleY: told(0),
-      spread: told(0.02 * mm),
-      covariance: new Float64Array(25),
-    },
-  };
-}
 
 describe('tolerance classes', () => {
   // Values of the printed tables of ISO 286-2, µm.
@@ -141,6 +126,26 @@ describe('pairs of a reducer', () => {
           expect(p.count).toBeGreaterThan(0);
         }
       }
+  });
+
+  it('have a nut in every trap, as deep as it is cut', () => {
+    const shelf = makeShelf();
+    const kind = stageKind('planetary')!;
+    const start = kind.defaults({ ratio: 5, torque: 2, size: Infinity, shelf }) as Record<string, unknown>;
+    const params = { ...start, boltsR: 6, rim: 8e-3, boltHole: 3.4e-3, nuts: 'yes' };
+    const stages = [{ id: 's', kind: 'planetary', params }];
+    const opened = openLine(stages, shelf).all;
+    if (!opened.ok) throw new Error(opened.problem.what);
+    const v = joint('body-yaw').variants[0]!;
+    const made = reducerOf({ motor: v.motor, stages }, opened.value, shelf);
+    if (!made.ok) throw new Error(made.problem.what);
+    const nut = matingPairs(made.value.bodies).find((p) => p.purpose === 'nut')!;
+    // M3 by ISO 4032: 5.5 across, 2.4 high.
+    expect(nut).toMatchObject({ count: 6, hole: { name: 'Ring', diameter: 5.5e-3 }, shaft: { name: 'Nut ISO 4032' } });
+    expect(nut.long / mm).toBeCloseTo(2.4, 9);
+    const [fit] = fitsOf([nut], made.value.bodies, () => madeBy(0, 0.1 * mm, { compensates: 'none' }));
+    // 5.5 − 0.2 less the middle of what a nut is under size, 0.033·5.5/2.
+    expect(fit!.drawn.mean / mm).toBeCloseTo(-0.2 + (0.033 * 5.5) / 2, 6);
   });
 
   it('tell a hexagon by its corners', () => {
@@ -283,6 +288,39 @@ describe('a part that is drawn for its process', () => {
   });
 });
 
+describe('contours over one another', () => {
+  const solid = { prisms: [prism(rectangle(0, 0, 0.03, 0.02), 0, 5e-3, [circle(0.01, 0.01, 4e-3)])] };
+  const wide = (o: { readonly points: ArrayLike<number> }) => {
+    const xs = Array.from(o.points).filter((_, i) => i % 3 === 0);
+    return (Math.max(...xs) - Math.min(...xs)) / mm;
+  };
+  const of = (compensates: Process['compensates']) => {
+    const made = madeBy(0.05 * mm, 0.08 * mm, { compensates });
+    const scaled = { ...made, fit: { ...made.fit, scaleX: { value: 0.01, u: 0 }, scaleY: { value: 0.01, u: 0 } } };
+    const over = overlayOf(kernel, solid, correctionFor(scaled, []), scaled);
+    return { drawn: over.drawn.map(wide), forProcess: over.forProcess.map(wide), made: over.made.map(wide) };
+  };
+
+  it('come out as drawn where the outline corrects, by way of what is drawn for the process', () => {
+    const { drawn, forProcess, made } = of('outline');
+    expect(drawn[0]).toBeCloseTo(30, 6);
+    expect(forProcess[0]).toBeCloseTo((30 - 0.1) / 1.01, 3);
+    expect(forProcess[1]).toBeCloseTo((8 + 0.16) / 1.01, 2);
+    expect(made[0]).toBeCloseTo(30, 2);
+    expect(made[1]).toBeCloseTo(8, 2);
+  });
+
+  it('come out fat, with small holes, where nothing does; and as drawn where the slicer does', () => {
+    const raw = of('none');
+    expect(raw.forProcess[0]).toBeCloseTo(30, 3);
+    expect(raw.made[0]).toBeCloseTo(30 * 1.01 + 0.1, 2);
+    expect(raw.made[1]).toBeCloseTo(8 * 1.01 - 0.16, 2);
+    const slicer = of('slicer');
+    expect(slicer.forProcess[0]).toBeCloseTo(30, 3);
+    expect(slicer.made[0]).toBeCloseTo(30, 3);
+  });
+});
+
 describe('sizes by which a made part tells its process', () => {
   it.each([
     [gear({ module: 1e-3, teeth: 24 })],
@@ -334,6 +372,18 @@ describe('the coupon', () => {
   it('has its drawn sizes where its dimension lines stand', () => {
     for (const m of couponOf({ type: 'filament', compensates: 'outline' }).measures)
       if (m.at) expect(Math.hypot(m.at[1][0] - m.at[0][0], m.at[1][1] - m.at[0][1])).toBeCloseTo(m.reading.drawn, 9);
+  });
+
+  it('has a ladder whose holes lie clear of each other, in steps of a tenth', () => {
+    const ladder = couponOf({ type: 'cutter', compensates: 'outline' }).parts.find((p) => p.id === 'ladder')!;
+    const holes = ladder.curves.filter((c) => c.layer === 'holes').map((c) => roundOf(c.outline)!);
+    const plate = Array.from(ladder.curves[0]!.outline.points).filter((_, i) => i % 3 === 0);
+    expect(holes.map((h) => Number((2 * h.r * 1e3).toFixed(6)))).toEqual([9.9, 10, 10.1, 10.2, 10.3, 10.4, 10.5]);
+    holes.forEach((h, i) => {
+      const next = holes[i + 1];
+      expect((next ? next.x - next.r : Math.max(...plate)) - h.x - h.r).toBeGreaterThan(1.5e-3);
+      expect((next ? next.x - next.r : Math.max(...plate)) - h.x - h.r).toBeLessThan(6e-3);
+    });
   });
 
   it('has pads whose edge is cut at the bed by their own chamfer, side by side', () => {

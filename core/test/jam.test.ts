@@ -10,12 +10,12 @@ import {
   type JamStage,
 } from '../src/fit/jam.ts';
 import { lineJam, widened } from '../src/fit/line-jam.ts';
-import { fitHistory } from '../src/fit/process-fit.ts';
-import type { MadeBy } from '../src/fit/making-of.ts';
 import { normalBelow } from '../src/math/normal.ts';
-import { makeShelf, openStage, PROCESSES, readParams, stageKind, type Process } from '../src/index.ts';
+import { makeShelf, openStage, readJointFile, readParams, stageKind } from '../src/index.ts';
 import type { Freedom, Gap } from '../src/stage/freedom.ts';
+import { readFileSync } from 'node:fs';
 import { demo, shelf } from './helpers.ts';
+import { madeBy } from './made-by.ts';
 import cases from './cases/jam.json' with { type: 'json' };
 
 const mm = 1e-3;
@@ -56,26 +56,6 @@ const draw = (
   warmth: Parameters<typeof drawSpecimens>[2] = STILL,
 ): Drawn => done(drawSpecimens(stages, asked, warmth, n));
 
-/** A process that stands out by so much. */
-function madeBy(out: number, into: number, spread: number, more: Partial<Process> = {}): MadeBy {
-  const process = { ...PROCESSES[0]!, ...more };
-  const made = fitHistory(process, '2026-11-01');
-  if (!made.ok) throw new Error();
-  const told = (value: number) => ({ value, u: 0 });
-  return {
-    process,
-    fit: {
-      ...made.value.now,
-      out: told(out),
-      into: told(into),
-      scaleX: told(0),
-      scaleY: told(0),
-      spread: told(spread),
-      covariance: new Float64Array(25),
-    },
-  };
-}
-
 describe('chances of jamming and of too much play', () => {
   it.each(cases.map((c, i) => [i + 1, c] as const))('agree with the normal case %i', (_, c) => {
     const d = draw([stage([gap({ drawn: c.mean_gap_mm * mm, place: c.sd_mm * mm, turn: 1 })])], c.most_gap_mm * mm);
@@ -100,6 +80,8 @@ describe('chances of jamming and of too much play', () => {
 
   it('fall and rise with the allowance, and nothing is drawn twice for it', () => {
     const d = draw([stage([gap({ place: 0.03 * mm, turn: 1 })])], 0.2 * mm, 20_000);
+    // Play grows by what a metre of every gap turns the output by: here as much.
+    expect(playAsMade(d, 0.05 * mm)[1]).toBeCloseTo(playAsMade(d)[1] + 0.05 * mm, 12);
     const { jams, loose } = chanceCurves(d, -0.1 * mm, 0.2 * mm);
     for (let i = 1; i < jams.length; i++) {
       expect(jams[i]!).toBeLessThanOrEqual(jams[i - 1]!);
@@ -116,11 +98,11 @@ describe('chances of jamming and of too much play', () => {
       { part: 'a', name: 'a', contour: 'outside', share: 2, each: false, usual: 0, radius: 0, perGrowth: 0 },
       { part: 'b', name: 'b', contour: 'hole', share: 2, each: false, usual: 0, radius: 0, perGrowth: 0 },
     ];
-    const raw = madeBy(0.03 * mm, 0.05 * mm, 0, { compensates: 'none' });
+    const raw = madeBy(0.03 * mm, 0.05 * mm, { compensates: 'none' }, 0);
     const d = draw([stage([gap({ drawn: 0.2 * mm, sides, turn: 1 })], { madeBy: () => raw })], Infinity, 100);
     // 0.2 − 2·0.03 − 2·0.05, by hand.
     expect(playAsMade(d)[0] / mm).toBeCloseTo(0.04, 9);
-    const corrected = madeBy(0.03 * mm, 0.05 * mm, 0, { compensates: 'outline' });
+    const corrected = madeBy(0.03 * mm, 0.05 * mm, { compensates: 'outline' }, 0);
     const full = draw([stage([gap({ drawn: 0.2 * mm, sides, turn: 1 })], { madeBy: () => corrected })], Infinity, 100);
     expect(playAsMade(full)[0] / mm).toBeCloseTo(0.2, 9);
   });
@@ -136,7 +118,7 @@ describe('chances of jamming and of too much play', () => {
       radius: 0,
       perGrowth: 0,
     });
-    const made = madeBy(0, 0, 0.04 * mm);
+    const made = madeBy(0, 0, {}, 0.04 * mm);
     const d = draw(
       [stage([gap({ drawn: 1 * mm, sides: [side('a'), side('b')], turn: 1 })], { madeBy: () => made })],
       Infinity,
@@ -223,5 +205,36 @@ describe('freedom of stages', () => {
     const made = done(lineJam({ variant, brief: joint.brief, day: '2026-11-01', rise: 0, samples: 2000 }, makeShelf()));
     expect(made.ok && made.value.asked).toBeGreaterThan(0);
     expect(widened(variant.stages, 1e-5, undefined, shelf).size).toBe(0);
+  });
+
+  it('is taken over stage by stage, to a micrometre, and moves the chances as it said it would', () => {
+    const read = readJointFile(readFileSync(new URL('../../demo/wing-root.json', import.meta.url), 'utf8'));
+    if (!read.ok) throw new Error(read.problem.what);
+    const variant = read.value.variants.find((v) => v.id === 'b')!;
+    const next = widened(variant.stages, 3.04e-5, undefined, shelf);
+    // The belt has no gap; of the planets every tooth gives half.
+    expect([...next.keys()]).toEqual([0]);
+    const was = variant.stages[0]!.params as { allowanceS: number; allowanceP: number; allowanceR: number };
+    expect(next.get(0)!['allowanceS']).toBeCloseTo(was.allowanceS + 1.5e-5, 9);
+    expect(next.get(0)!['allowanceR']).toBeCloseTo(was.allowanceR + 1.5e-5, 9);
+    expect(widened(variant.stages, 3e-5, 1, shelf).size).toBe(0);
+    const draw1 = (stages: typeof variant.stages) => {
+      const wish = {
+        variant: { ...variant, stages },
+        brief: read.value.brief,
+        day: '2026-11-29',
+        rise: 0,
+        samples: 20_000,
+      };
+      const made = done(lineJam(wish, makeShelf()));
+      if (!made.ok) throw new Error(made.problem.what);
+      return made.value;
+    };
+    const before = draw1(variant.stages);
+    expect(before.asked * (180 / Math.PI) * 60).toBeCloseTo(4.5, 6);
+    expect(before.stages.map((s) => s.movable)).toEqual([true, false]);
+    const moved = draw1(variant.stages.map((s, k) => ({ ...s, params: { ...s.params, ...next.get(k) } })));
+    expect(chanceJams(moved.drawn, 0)).toBeCloseTo(chanceJams(before.drawn, 3e-5), 1);
+    expect(chanceLoose(moved.drawn, 0)).toBeCloseTo(chanceLoose(before.drawn, 3e-5), 1);
   });
 });

@@ -264,6 +264,9 @@ describe('what a process does to sizes', () => {
     expect(now.foot.value).toBeCloseTo(2.2e-4, 4);
     expect(now.footHigh.value).toBeGreaterThan(2e-4);
     expect(now.footHigh.value).toBeLessThan(2.6e-4);
+    // 0.3 ± 0.15 and 0.2 ± 0.1: by their weights 0.231, ± 1/√(44.4 + 100).
+    expect(now.footHigh.value).toBeCloseTo(2.308e-4, 7);
+    expect(now.footHigh.u).toBeCloseTo(8.32e-5, 7);
   });
 
   it('reads a ladder as outsides and holes together', () => {

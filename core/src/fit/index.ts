@@ -16,6 +16,7 @@ export * from './part-features.ts';
 export * from './process-fit.ts';
 export * from './purposes.ts';
 export * from './reading.ts';
+export * from './reserves.ts';
 export * from './taught-factors.ts';
 export * from './write-coupon.ts';
 export * from './write-fit.ts';

@@ -40,7 +40,7 @@ export const PURPOSES: Readonly<Record<Purpose, PurposeText>> = {
   },
   locate: {
     name: 'locating',
-    plastic: [0, 1.5e-4],
+    plastic: [0, 1e-4],
     metal: ['H7', 'h6'],
     tight: 'It does not go in.',
     loose: 'It does not centre.',

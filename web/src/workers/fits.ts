@@ -1,6 +1,7 @@
-import type { LineReport, Result } from '@gristmill/core';
+import type { Result } from '@gristmill/core';
 import type { FitSheet } from '@gristmill/core/fit/fit-sheet';
 import type { LineJam } from '@gristmill/core/fit/line-jam';
+import { reservesOf } from '@gristmill/core/fit/reserves';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { proxy } from 'comlink';
 import { useState } from 'react';
@@ -13,14 +14,6 @@ import { useLine } from './queries.ts';
 
 /** Specimens that are imagined. */
 export const SAMPLES = 100_000;
-
-/** Least strength over load of each stage at its peak; NaN where nothing loads it. */
-export const reservesOf = (report: LineReport | undefined): number[] =>
-  (report?.stages ?? []).map(({ report: own, duty }) => {
-    if (!own || !duty || !(duty.torque > 0)) return NaN;
-    const least = Math.min(...own.numbers.limits.filter((l) => l.time === 'static').map((l) => l.torque));
-    return Number.isFinite(least) ? Math.round((10 * least) / duty.torque) / 10 : NaN;
-  });
 
 /**
  * Fits of the open variant, and what its parts are drawn like for their processes.

@@ -116,6 +116,9 @@ export interface PlateWish extends Omit<LineWish, 'chordError'> {
   readonly corrections?: Readonly<Record<string, Correction>>;
 }
 
+/** Named contours by layer. */
+export type Curves = readonly { readonly layer: string; readonly outline: Outline }[];
+
 export interface SolidApi {
   /** A build laid out in time. */
   schedule(wish: ScheduleWish, onProgress: (share: number) => void): Promise<Result<ScheduleMade>>;
@@ -137,6 +140,8 @@ export interface SolidApi {
     wish: Omit<LineWish, 'chordError'> & { readonly title: string },
     onProgress: (share: number) => void,
   ): Promise<Result<Uint8Array>>;
+  /** Contours as they are drawn for a process, as straight pieces. */
+  corrected(curves: Curves, correction: Correction, chordError: number): Promise<Curves>;
   /** A part's contours moved into the material, as straight pieces. */
   outlines(wish: BodyWish): Promise<Result<readonly { layer: string; outline: Outline }[]>>;
   meshes(wish: BodyWish): Promise<Result<readonly PartMesh[]>>;

@@ -1,10 +1,12 @@
 import { proxy } from 'comlink';
 import type { Result, ShopEdits } from '@gristmill/core';
+import type { Correction } from '@gristmill/core/solid/correction';
 import type { LineFilesProgress, LineFilesWish } from '@gristmill/core/assembly/line-files';
 import { WorkerPool, workerOf } from './pool.ts';
 import type {
   BodyWish,
   CouponWish,
+  Curves,
   LineBody,
   LineWish,
   OverlayWish,
@@ -45,6 +47,14 @@ export const lineBundle = (
 
 export const partOutlines = (wish: BodyWish, signal: AbortSignal): ReturnType<SolidApi['outlines']> =>
   meshed.run((api) => api.outlines(wish), { signal, heavy: true });
+
+/** Contours as they are drawn for a process. */
+export const correctedCurves = (
+  curves: Curves,
+  correction: Correction,
+  chordError: number,
+  signal: AbortSignal,
+): Promise<Curves> => meshed.run((api) => api.corrected(curves, correction, chordError), { signal, heavy: true });
 
 /** A part's contours as drawn, as drawn for its process, and as they come out. */
 export const partOverlay = (wish: OverlayWish, signal: AbortSignal): ReturnType<SolidApi['overlay']> =>

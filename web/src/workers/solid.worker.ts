@@ -230,6 +230,7 @@ const api: Omit<SolidApi, 'assembly'> = {
         }
       : refuse('There is no such part.', 'The stage may have changed meanwhile.', 'Choose another part.');
   },
+  corrected: async (curves, correction, chordError) => compensated(await loaded(), curves, correction, chordError),
   overlay: async ({ variant, shop, key, printed, day, correction }) => {
     const shelf = makeShelf(shop);
     const bodies = bodiesOfLine(variant, shelf);

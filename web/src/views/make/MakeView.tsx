@@ -472,7 +472,12 @@ export default function MakeView() {
             corrections={corrections}
           />
         ))}
-        <HousingParts compensation={compensation} reference={reference} />
+        <HousingParts
+          compensation={compensation}
+          corrections={corrections}
+          chordError={chordError}
+          reference={reference}
+        />
         <p className="caution mb-3">
           Press fits: press, do not hammer, and support the ring being pressed. Eye protection for cutting; gloves and
           fresh air for resin and glue.

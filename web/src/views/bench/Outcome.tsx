@@ -86,6 +86,13 @@ interface OutcomeProps {
 export function Headline({ test, finding, expected, asked, of }: OutcomeProps) {
   const units = useUnits();
   if (!finding) return <p className="label">Working it out…</p>;
+  // A test may end in words: what it says stands in place of a figure.
+  if (!finding.found && !finding.problem)
+    return (
+      <p className="py-1">
+        <Said>{finding.result?.says ?? 'It ends without a figure.'}</Said>
+      </p>
+    );
   if (!finding.found)
     return test.readings.length === 0 && !test.recording ? (
       <p className="label py-1">

@@ -446,6 +446,12 @@ describe('the correction of a part', () => {
       foot: { by: 2e-4, high: 3e-4 },
     });
     expect(of({ compensates: 'slicer', foot: 'raft' })).toEqual({ out: 0, into: 0, scale: 0, rounds });
+    // A pulley that is drawn in by 0.05 already is not moved in twice; where nothing corrects, its own stays.
+    const own = (compensates: Process['compensates']) =>
+      correctionFor({ process: { ...base.process, compensates }, fit }, [], 5e-5).out;
+    expect(own('outline')).toBeCloseTo(-1e-5, 12);
+    expect(own('slicer')).toBeCloseTo(-5e-5, 12);
+    expect(own('none')).toBe(0);
     expect(correctionFor(undefined, rounds).rounds).toEqual([]);
     const n = slicerNumbers({ process: base.process, fit });
     expect(n).toMatchObject({ outer: -4e-5, holes: 9e-5, foot: 2e-4 });

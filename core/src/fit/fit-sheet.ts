@@ -75,7 +75,7 @@ export function fitSheet(
     const printed = b.part.made === 'printed';
     const maker: MadeBy | undefined = by(b.id, printed);
     const own = ofStages.get(b.id);
-    if (maker) corrections[b.id] = correctionFor(maker, rounds.get(b.id) ?? []);
+    if (maker) corrections[b.id] = correctionFor(maker, rounds.get(b.id) ?? [], own?.drawnIn);
     const solid = b.solid();
     const curves =
       own?.curves ??
@@ -104,7 +104,7 @@ export function fitSheet(
   // What stands in no place of its own is drawn for its process all the same.
   for (const [key, p] of ofStages) {
     const maker = p.made === 'printed' && !corrections[key] ? by(key, true) : undefined;
-    if (maker) corrections[key] = correctionFor(maker, []);
+    if (maker) corrections[key] = correctionFor(maker, [], p.drawnIn);
   }
   return ok({ parts, pairs, corrections });
 }

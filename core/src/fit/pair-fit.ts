@@ -196,14 +196,15 @@ export function changesByBody(fits: readonly PairFit[]): ReadonlyMap<string, rea
  * fits.
  *
  * @param rounds changes of its round faces; none to leave its fits as drawn
+ * @param drawnIn how far its outer contour is drawn in already, m: given back where outline or slicer correct, never both
  */
-export function correctionFor(made: MadeBy | undefined, rounds: readonly RoundChange[]): Correction {
+export function correctionFor(made: MadeBy | undefined, rounds: readonly RoundChange[], drawnIn = 0): Correction {
   if (!made) return { out: 0, into: 0, scale: 0, rounds: [] };
   const { process, fit } = made;
   const own = process.compensates === 'outline';
   const mean = (fit.scaleX.value + fit.scaleY.value) / 2;
   return {
-    out: own ? fit.out.value : 0,
+    out: (own ? fit.out.value : 0) - (process.compensates === 'none' ? 0 : drawnIn),
     into: own ? fit.into.value : 0,
     scale: own ? mean : 0,
     rounds,

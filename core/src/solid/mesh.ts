@@ -183,7 +183,7 @@ export function meshSolid(
 /** Layers whose contours have their material inside; where a part has an outside of its own, only that. */
 const INSIDE = /^(profile(-[ab])?|seats|eccentric-\d+|axial-section)$/;
 /** Layers that are only drawn, not cut. */
-const DRAWN = /^(mark|clearance)$/;
+const DRAWN = /^(mark|clearance|pitch-circle)$/;
 
 /**
  * Contours of an outline file drawn for their process, as closed straight pieces.

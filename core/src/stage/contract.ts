@@ -274,6 +274,8 @@ export interface Part {
   readonly note: string;
   /** Named curves by layer; none for parts that are only bought. */
   readonly curves: readonly { readonly layer: string; readonly outline: Outline }[];
+  /** How far its outer contour is drawn in already for what a printer adds, m. */
+  readonly drawnIn?: number;
   /** Its involute toothing, where it has one to be measured by. */
   readonly teeth?: Gear;
   /** Its body, worked out when asked for; absent where only an outline is known. */

@@ -281,7 +281,7 @@ export const beltParams: ParamTable<P> = {
     allowance: length({
       says: 'How far a printed contour is moved in',
       label: 'Profile allowance',
-      help: 'A printed contour is moved in by this; bought pulleys take none.',
+      help: 'A printed contour is moved in by this where no process is chosen to correct it; bought pulleys take none.',
       start: 5e-5,
       least: 0,
       most: 5e-4,

@@ -90,6 +90,7 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
         ...(x.seat > 0 ? [{ layer: 'bearing-seat', outline: circle(0, 0, x.seat / 2) }] : []),
         { layer: 'pitch-circle', outline: circle(0, 0, pitchRadius(s.pitch, x.z)) },
       ],
+      ...(allowance > 0 && { drawnIn: allowance }),
       turns: member,
       places: (crank) => [stand(crank, 0, 0)],
       // How deep a bearing's seat goes is the maker's: such a pulley is given by its outlines, and only seen.

@@ -105,7 +105,9 @@ export function estimateFit(
   let counted = live.filter((r) => !slipped.has(r.id) && r.feature !== 'foot-height');
   if (slips.length > live.length / 2 || (slips.length > 2 && slips.length > ASIDE * live.length))
     return refuse(
-      `${slips.length} of ${live.length} readings cannot be of that drawing.`,
+      live.length === 1
+        ? 'This reading cannot be of that drawing.'
+        : `${slips.length} of ${live.length} readings cannot be of that drawing.`,
       slips[0]!.why,
       'Measure again, and mind the unit and which feature it is; or strike out what is wrong.',
     );

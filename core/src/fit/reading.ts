@@ -71,6 +71,9 @@ export function slipIn(r: FitReading): OddReading | undefined {
           why: `A foot ${stated(r.made, 'length', 3)} high is no foot: the first layers spread over a fraction of a millimetre.`,
         }
       : undefined;
+  // A tenth of a millimetre is no size that a caliper tells from another.
+  if (!(r.drawn >= 1e-4))
+    return { id: r.id, aside: true, why: 'It does not say what size was drawn: nothing can be compared with it.' };
   const off = Math.abs(r.made - r.drawn);
   if (off <= Math.max(MOST, SHARE * r.drawn) && off < 0.05 * r.drawn + MOST) return undefined;
   const said = `It was drawn ${stated(r.drawn, 'length', 5)} and measured ${stated(r.made, 'length', 5)}`;

@@ -45,6 +45,18 @@ test('a variant is made by its process: pairs with their fits, specimens that ja
   await undo(page);
   await expect.poll(jams, { timeout: 15_000 }).toBeCloseTo(before, 0);
 
+  // Narrower than teeth can be made is refused in words, and nothing is lost.
+  await slider.focus();
+  for (let i = 0; i < 9; i++) await page.keyboard.press('Shift+ArrowLeft');
+  await jam(page)
+    .getByRole('button', { name: /^Take −/ })
+    .click();
+  await expect(jam(page).getByRole('alert')).toContainText('must be at least');
+  await page.keyboard.press('Tab');
+  await slider.focus();
+  for (let i = 0; i < 9; i++) await page.keyboard.press('Shift+ArrowRight');
+  await expect(jam(page).getByRole('alert')).toBeHidden();
+
   // Nothing corrects: parts come out fat, and the chances say so. It is a matter of the process, and for this joint alone undone.
   await page.getByLabel('A jam is as bad as').fill('20');
   await page.getByLabel('A jam is as bad as').press('Enter');

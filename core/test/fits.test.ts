@@ -185,6 +185,19 @@ describe('pairs of a reducer', () => {
     }
   });
 
+  it('keep the classes of metal where a mill makes one side, and are drawn for it', () => {
+    const { pairs, bodies } = all('wing-root', 'B');
+    const sun = pairs.find((p) => p.hole.name === 'Sun, set 1' && p.purpose === 'hub')!;
+    const mill = madeBy(0, 0.01 * mm, { type: 'mill', compensates: 'none' });
+    const [fit] = fitsOf([sun], bodies, (key) => (key === 'stage1/sun-1' ? mill : undefined));
+    // H7 and h6 at 5 mm: from 0 to 12 + 8.
+    expect(fit!.window[0]).toBeCloseTo(0, 9);
+    expect(fit!.window[1]).toBeCloseTo(20e-6, 9);
+    expect(fit!.classes).toEqual(['H7', 'h6']);
+    // Holes close in by 0.01 a side; the shaft is 4 under: 16 short of the middle of the zone, 10 + 16.
+    expect(fit!.change).toMatchObject({ hole: true, by: expect.closeTo(26e-6, 7) });
+  });
+
   it('have windows that grow with the size and never turn over', () => {
     for (const p of Object.keys(PURPOSES) as Purpose[])
       for (const d of [1, 3, 10, 30, 200]) {

@@ -114,6 +114,10 @@ function clearance(hole: Size, shaft: Size, by: number, [low, high]: readonly [n
 /** Clearance of a bearing's bore on a shaft of metal, m: from a light press to a sliding seat, k5 to g6 on usual sizes. */
 const ON_SHAFT = [-1.2e-5, 2.2e-5] as const;
 
+/** Whether a side is printed or cut out of sheet; what is milled keeps the classes of metal. */
+const isSoft = (body: Body | undefined, made: MadeBy | undefined): boolean =>
+  body?.part.made === 'printed' || (made !== undefined && made.process.type !== 'mill');
+
 /** Clearance that two classes leave between them, m. */
 function zoneOf(diameter: number, [hole, shaft]: readonly [string, string]): readonly [number, number] {
   const [h, s] = [isoLimits(diameter, hole), isoLimits(diameter, shaft)];
@@ -137,7 +141,7 @@ export function fitsOf(
     const [hm, sm] = [hb, sb].map((b) => b && madeBy(b.id, b.part.made === 'printed'));
     const [hole, shaft] = [sizeOf(pair.hole, true, pair, hb, hm), sizeOf(pair.shaft, false, pair, sb, sm)];
     const { diameter } = pair.hole;
-    const plastic = [hb, sb].some((b) => b?.part.made === 'printed') || hm !== undefined || sm !== undefined;
+    const plastic = isSoft(hb, hm) || isSoft(sb, sm);
     const standard = /bearing|screw|threaded|nut/i.test(`${pair.hole.name} ${pair.shaft.name}`);
     const own = PURPOSES[pair.purpose].metal;
     const window =

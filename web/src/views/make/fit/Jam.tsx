@@ -1,4 +1,4 @@
-import { formatQuantity } from '@gristmill/core';
+import { formatQuantity, type Problem } from '@gristmill/core';
 import { balanced, chanceJams, chanceLoose, playAsMade } from '@gristmill/core/fit/jam';
 import { widened } from '@gristmill/core/fit/line-jam';
 import { useMemo, useState } from 'react';
@@ -8,6 +8,7 @@ import { ProblemNote } from '../../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../../parts/QuantityField.tsx';
 import { editVariant, useOpen, useVariant } from '../../../state/open.ts';
 import { useUnits } from '../../../state/prefs.ts';
+import { takeRefusal } from '../../../state/refusal.ts';
 import { shelfNow } from '../../../state/shelf.ts';
 import { SAMPLES, useJam } from '../../../workers/fits.ts';
 import { JamPlot } from './JamPlot.tsx';
@@ -25,6 +26,7 @@ export function Jam() {
   const [rise, setRise] = useState(RISE);
   const [weight, setWeight] = useState(1);
   const [by, setBy] = useState(0);
+  const [refused, setRefused] = useState<Problem | undefined>();
   const stage = moves !== undefined && moves < variant.stages.length ? moves : undefined;
   const { jam, share, drawing, error } = useJam(stage, rise);
   const made = jam?.ok ? jam.value : undefined;
@@ -38,6 +40,8 @@ export function Jam() {
     const bad = editVariant(`Gaps wider by ${um(allowance)}`, (v) => {
       for (const [k, params] of next) Object.assign(v.stages[k]!.params, params);
     });
+    takeRefusal();
+    setRefused(bad);
     if (bad) return;
     setBy(0);
     toast(`Every gap is ${allowance < 0 ? 'narrower' : 'wider'} by ${um(Math.abs(allowance))}; Ctrl+Z takes it back.`);
@@ -60,6 +64,7 @@ export function Jam() {
         ) : null}
       </div>
       {jam && !jam.ok ? <ProblemNote problem={jam.problem} /> : null}
+      {refused ? <ProblemNote problem={refused} /> : null}
       {error ? <p role="alert">The specimens could not be drawn: {error.message}. Reload the page.</p> : null}
       {made ? (
         <div className="space-y-2 pt-1">
@@ -70,7 +75,7 @@ export function Jam() {
                 by={by}
                 balance={balance}
                 asked={Number.isFinite(made.asked)}
-                onChange={setBy}
+                onChange={(x) => (setRefused(undefined), setBy(x))}
               />
             ) : (
               <p className="label">

@@ -45,6 +45,7 @@ import {
 import { radiiOf } from '../src/reducer/reach.ts';
 import { linkSprings, shaftTwist } from '../src/reducer/link-springs.ts';
 import { flangeCarries } from '../src/reducer/strength.ts';
+import { facesOf } from '../src/fit/pairs.ts';
 import { faceHolds, postsCarry, wallsCarry } from '../src/reducer/sides.ts';
 import { clashesOf, CRANKS } from '../src/reducer/clashes.ts';
 import { meshSolid } from '../src/solid/index.ts';
@@ -387,7 +388,39 @@ describe('a housing', () => {
     expect(flangeCarries(3, SCREWS['M2.5'], 0.01, shelf)).toBeCloseTo((3 * 350 * 0.01 * 3.39) / 5.03, 9);
     const v = active(joint('wing-root'));
     const checks = (w: Variant) => analyseLine(joint('wing-root'), w, shelf).checks.filter((c) => /flange/.test(c.id));
-    expect(checks(v).map((c) => c.id)).toEqual(['flange-1']);
+    // Hub and screws stand where the plate has its holes, at any turn.
+    const { bodies } = made(v);
+    const [plate0, screws0, hub0] = ['stage1/plate-out', 'case/screw-hub-1', 'case/hub-1'].map((id) =>
+      bodies.find((b) => b.id === id)!,
+    );
+    for (const crank of [0, 11.3]) {
+      const holes = (b: (typeof bodies)[number], diameter: number) =>
+        facesOf(b.solid())
+          .filter((x) => x.hole && Math.abs(2 * x.r - diameter) < 1e-6)
+          .map((x) => pointIn(b.places(crank)[0]!, [x.x, x.y, 0]));
+      const at = screws0!.places(crank).map((x) => x.at);
+      for (const list of [holes(plate0!, 3.2e-3), holes(hub0!, 3.2e-3)]) {
+        expect(list).toHaveLength(6);
+        for (const [x, y] of at)
+          expect(Math.min(...list.map((q) => Math.hypot(q[0] - x, q[1] - y)))).toBeLessThan(1e-9);
+      }
+    }
+    // Printed plates hold screws by inserts: by friction no more than they stay in, then by leaning on their holes.
+    expect(checks(v).map((c) => c.id)).toEqual(['flange-1', 'flange-bears-1']);
+    const p = v.stages[0]!.params as Record<string, number>;
+    const [n, radius, hole, deep] = [p['boltsC']!, p['boltCircleC']! / 2, p['boltHole']!, p['plate']!];
+    const inside = Math.PI * hole * deep * (35e6 / Math.sqrt(3) / 2);
+    expect(checks(v)[0]!.limit).toBeCloseTo(n * 0.2 * 0.5 * inside * radius, 6);
+    expect(checks(v)[1]!.limit).toBeCloseTo(n * hole * deep * 35e6 * radius, 6);
+    // A plate of metal takes a tapped thread: friction of bolted screws as before.
+    const metal = {
+      ...v,
+      stages: [{ ...v.stages[0]!, params: { ...p, materialR: 'en-aw-6082' } }, ...v.stages.slice(1)],
+    };
+    const bolted = checks(metal);
+    expect(bolted.map((c) => c.id)).toEqual(['flange-1']);
+    expect(bolted[0]!.limit).toBeCloseTo(flangeCarries(n, SCREWS['M2.5'], radius, shelf), 9);
+    expect(bolted[0]!.limit).toBeGreaterThan(3 * checks(v)[0]!.limit);
     const params = { ...v.stages[0]!.params, boltHole: 2e-3 };
     const thin = { ...v, stages: [{ ...v.stages[0]!, params }, ...v.stages.slice(1)] };
     expect(checks(thin).map((c) => [c.id, c.state])).toEqual([['flange-thread-1', 'fails']]);

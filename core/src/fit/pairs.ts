@@ -171,6 +171,8 @@ export function matingPairs(bodies: readonly Body[]): MatingPair[] {
     for (let i = from; i < shafts.length && shafts[i]!.face.r <= h.face.r + NARROWER / 2; i++) {
       const s = shafts[i]!;
       if (s.body === h.body) continue;
+      // A screw that bites is in its thread or its insert there, and passes nothing.
+      if (isScrew(s.body) && s.body.joins?.includes(h.body.id)) continue;
       const long = Math.min(h.to, s.to) - Math.max(h.from, s.from);
       if (!(long > LEAST) || !coaxial(h, s)) continue;
       // Of two bought things neither is the reader's to fit.

@@ -1,3 +1,4 @@
+import { boltPlaces, PLAIN_HUB } from '../gear/hub.ts';
 import { intoHole, screwMass, SCREWS, type Screw } from '../shop/fasteners.ts';
 import { circle } from '../shape/outline.ts';
 import { prism, solidVolume, type Solid } from '../shape/solid.ts';
@@ -111,12 +112,9 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
 
 type Flange = NonNullable<Link['flange']>;
 
-/** Centres of a flange’s screws about its axis, m. */
+/** Centres of a flange’s screws about its axis, m: where the stage has its holes. */
 const flangePlaces = (f: Flange): readonly (readonly [number, number])[] =>
-  Array.from({ length: f.screws }, (_, n) => {
-    const a = (2 * Math.PI * n) / f.screws;
-    return [(f.circle / 2) * Math.cos(a), (f.circle / 2) * Math.sin(a)] as const;
-  });
+  boltPlaces({ ...PLAIN_HUB, bolts: f.screws, boltCircle: f.circle });
 
 /** Across a sunk head, m. */
 const headHole = (s: Screw): number => s.head + HEAD_ROOM[0];

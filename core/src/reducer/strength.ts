@@ -1,5 +1,6 @@
 import { check, type Check, type Mend } from '../figure/index.ts';
 import { SCREW_IDS, type ScrewId } from '../schema/housing-schema.ts';
+import type { Material } from '../schema/joint.ts';
 import { preload, SCREWS, type Screw } from '../shop/fasteners.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
@@ -39,6 +40,35 @@ export const clampCarries = (force: number, radius: number, friction: number): n
  */
 export const flangeCarries = (screws: number, screw: Screw, radius: number, shelf: Shelf): number =>
   screws * factor(shelf, 'hold.bolt') * (screw.area / SCREWS.M3.area) * radius;
+
+/** Share of a plastic's strength that is counted on round an insert: knurls do not fill it, and layers begin to part there. */
+const ROUND_INSERT = 0.5;
+
+/**
+ * Force along its axis that an insert, or a thread, in plastic holds before it comes out, N: π·d·L·τ of the cylinder round
+ * it.
+ *
+ * @param hole what it sits in, diameter, m
+ * @param deep how deep the plate is, m
+ * Source: shear of the material round it, τ = σ/√3 by von Mises; half of it counted.
+ * @example insertHolds(3.2e-3, 3e-3, { strength: 70e6, across: 35e6 }) // 304.7
+ */
+export const insertHolds = (hole: number, deep: number, m: Pick<Material, 'strength' | 'across'>): number =>
+  Math.PI * hole * deep * SHEAR * ROUND_INSERT * (m.across ?? m.strength);
+
+/**
+ * Torque that screws in inserts carry by leaning on the holes of their plate, N·m.
+ *
+ * Source: bearing pressure on the projected hole; half of the strength counted, as round an insert.
+ * @example insertsBear(6, 3.2e-3, 3e-3, 0.012, { strength: 70e6 }) // 24.192
+ */
+export const insertsBear = (
+  screws: number,
+  hole: number,
+  deep: number,
+  radius: number,
+  m: Pick<Material, 'strength'>,
+): number => screws * hole * deep * ROUND_INSERT * m.strength * radius;
 
 /** Force that the screws of a housing keep on what they clamp, N. */
 function clampForce(screw: Screw, count: number, { housing }: ReducerVariant, shelf: Shelf): number {
@@ -176,17 +206,50 @@ export function strengthChecks(
         }),
       ];
     }
+    const { screws, circle, hole, deep, material } = flange!;
+    const bolted = flangeCarries(screws, held.screw, circle / 2, shelf);
+    if (material?.made !== 'printed')
+      return [
+        check({
+          ...common,
+          id: `flange-${stage + 1}`,
+          name: `${common.name} carry the peak`,
+          figure: torque,
+          limit: bolted,
+          sense: 'max',
+          quantity: 'torque',
+          why: 'They press hub and flange together, and friction carries the torque; where it slips, screws wear their holes.',
+          advice: 'Take more screws or a larger circle in the stage, or bond the hub as well.',
+        }),
+      ];
+    // In plastic a screw presses no harder than its insert stays in, less what creeps.
+    const stays = insertHolds(hole, deep, material);
+    const pressed = screws * factor(shelf, 'clamp.friction') * factor(shelf, 'clamp.kept') * stays * (circle / 2);
     return [
       check({
         ...common,
         id: `flange-${stage + 1}`,
-        name: `${common.name} carry the peak`,
+        name: `${common.name} hold by friction`,
         figure: torque,
-        limit: flangeCarries(flange!.screws, held.screw, flange!.circle / 2, shelf),
+        limit: Math.min(bolted, pressed),
         sense: 'max',
         quantity: 'torque',
-        why: 'They press hub and flange together, and friction carries the torque; where it slips, screws wear their holes.',
-        advice: 'Take more screws or a larger circle in the stage, or bond the hub as well.',
+        severity: 'warn',
+        why:
+          `An insert in ${stated(deep, 'length', 3)} of ${material.name.replace(/, printed$/, '')} comes out at ${stated(stays, 'force', 2)}, and creep leaves less of what it presses; ` +
+          'beyond, the hub slips by the play of its screws and they lean on their holes.',
+        advice: 'Take more screws, a larger circle or a thicker plate in the stage, or bond the hub as well.',
+      }),
+      check({
+        ...common,
+        id: `flange-bears-${stage + 1}`,
+        name: `${common.name} bear the peak on their holes`,
+        figure: torque,
+        limit: insertsBear(screws, hole, deep, circle / 2, material),
+        sense: 'max',
+        quantity: 'torque',
+        why: 'Once friction slips, inserts press on the plastic beside them, which gives way.',
+        advice: 'Take more screws, a larger circle or a thicker plate in the stage.',
       }),
     ];
   }

@@ -1,7 +1,7 @@
 import type { GenericSchema } from 'valibot';
 import type { Check, Figure, Mend } from '../figure/figure.ts';
 import type { Problem, Result } from '../result.ts';
-import type { LimitId } from '../schema/joint.ts';
+import type { LimitId, Material } from '../schema/joint.ts';
 import type { Outline, Pose } from '../shape/outline.ts';
 import type { Solid } from '../shape/solid.ts';
 import type { Stocked } from '../shop/drawer.ts';
@@ -233,7 +233,14 @@ export interface Port {
   /** Diameter of the shaft that goes in there, or of the shaft that comes out, m; 0 where a flange takes its place. */
   readonly shaft: number;
   /** Screws of a flange, where it has any: how many, on which circle, of which hole, through how much, m. */
-  readonly flange?: { readonly screws: number; readonly circle: number; readonly hole: number; readonly deep: number };
+  readonly flange?: {
+    readonly screws: number;
+    readonly circle: number;
+    readonly hole: number;
+    readonly deep: number;
+    /** What it is of, where it is made of a material of the shop. */
+    readonly material?: Material;
+  };
   /** The stage has counted the price of a pair of bearings for the shaft there. */
   readonly pairPaid?: boolean;
   /** How far it must be moved towards the other port and back, to put it together or to tension it, m. */

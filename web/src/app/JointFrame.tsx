@@ -388,7 +388,7 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
       </header>
       <div className="grid min-h-0 flex-1 grid-cols-[104px_minmax(0,1fr)_auto] max-[1099px]:grid-cols-[92px_minmax(0,1fr)] max-[1099px]:grid-rows-[minmax(0,1fr)_auto] print:block">
         <Rail joint={joint} report={report} verdicts={verdicts} findings={findings} />
-        <main className="relative min-h-0 min-w-0 overflow-y-auto print:overflow-visible">
+        <main className="min-h-0 min-w-0 overflow-y-auto print:overflow-visible">
           {error ? (
             <div className="p-4">
               <ProblemNote

@@ -21,6 +21,7 @@ import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { planetaryPose } from './drawing.ts';
 import { GAP, pinLength, setsAlong } from './costs.ts';
+import type { PlanetaryBuild } from './build.ts';
 import type { PlanetaryModel } from './model.ts';
 import { roles, type Member, type PlanetaryParams } from './params.ts';
 import { setMotion } from './train.ts';
@@ -220,7 +221,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
 }
 
 /** Power goes in along the axis before the first plate and comes out behind the last one. */
-export function planetaryPorts(p: PlanetaryParams): Ports {
+export function planetaryPorts(p: PlanetaryParams, { materials }: Pick<PlanetaryBuild, 'materials'>): Ports {
   const { floors, widths } = setsAlong(p);
   const role = roles(p);
   const shaft = (m: Member) => (m === 'sun' ? p.boreS : 0);
@@ -231,7 +232,15 @@ export function planetaryPorts(p: PlanetaryParams): Ports {
       along: 'z',
       shaft: shaft(role.output),
       ...(role.output === 'carrier' &&
-        p.boltsC > 0 && { flange: { screws: p.boltsC, circle: p.boltCircleC, hole: p.boltHole, deep: p.plate } }),
+        p.boltsC > 0 && {
+          flange: {
+            screws: p.boltsC,
+            circle: p.boltCircleC,
+            hole: p.boltHole,
+            deep: p.plate,
+            material: materials[2].material,
+          },
+        }),
     },
   };
 }

@@ -93,7 +93,7 @@ export default function ShopPage() {
     );
   };
   return (
-    <div className={id ? 'px-5 pt-3' : 'mx-auto max-w-[1240px] px-8 py-6'}>
+    <div className={`relative ${id ? 'px-5 pt-3' : 'mx-auto max-w-[1240px] px-8 py-6'}`}>
       <div className="flex flex-wrap items-baseline justify-between gap-2 pb-2">
         <h1 className={id ? 'text-[15px]' : 'text-[20px]'}>
           Shop <span className="label font-normal">shared by all joints; a joint keeps what it was computed with</span>

@@ -431,6 +431,48 @@ describe('a housing', () => {
     expect(flat[0]!.limit).toBeCloseTo(2.7e-3, 12);
   });
 
+  it('has every screw on the axis of the holes of what it holds', () => {
+    let seen = 0;
+    for (const j of DEMOS)
+      for (const v of j.variants.map((x) => ({ ...x, housing: x.housing ?? usualHousing(shelf) }))) {
+        const opened = openLine(v.stages, shelf).all;
+        const r = opened.ok ? reducerOf(v, opened.value, shelf) : opened;
+        if (!r.ok) continue;
+        const { bodies } = r.value;
+        const holes = bodies
+          .filter((b) => !b.flexes && !/^(Washer|Nut)/.test(b.part.name))
+          .flatMap((b) =>
+            b.places(0).flatMap((f) =>
+              facesOf(b.solid())
+                .filter((x) => x.hole)
+                .map((x) => ({
+                  id: b.id,
+                  at: pointIn(f, [x.x, x.y, 0]),
+                  z: [x.from, x.to].map((z) => pointIn(f, [x.x, x.y, z])[2]),
+                })),
+            ),
+          );
+        for (const s of bodies.filter((b) => /^(Screw|Threaded)/.test(b.part.name)))
+          for (const f of s.places(0)) {
+            const [low, high] = [f.at[2] - 5e-3, f.at[2] + 5e-3];
+            const through = new Set(
+              holes
+                .filter((h) => Math.hypot(h.at[0] - f.at[0], h.at[1] - f.at[1]) < 1e-6)
+                .filter((h) => Math.max(...h.z) > low && Math.min(...h.z) < high)
+                .map((h) => h.id),
+            );
+            // Where a belt is tensioned, the motor's screws pass slots: only the motor's own holes are round.
+            expect([v.name, s.id, through.size > 1 || through.has('motor/body') || s.id === 'case/tie']).toEqual([
+              v.name,
+              s.id,
+              true,
+            ]);
+            seen++;
+          }
+      }
+    expect(seen).toBeGreaterThan(50);
+  });
+
   it('is held together by screws of the standard’s lengths, or by threaded rod', () => {
     const v = active(joint('neck-lift'));
     const tie = (screw: 'M3' | 'M5') => body(made({ ...v, housing: { ...v.housing!, screw } }), 'case/tie').part.name;

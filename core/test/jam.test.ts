@@ -128,6 +128,21 @@ describe('chances of jamming and of too much play', () => {
     expect((high - low) / 2 / 1.96 / mm).toBeCloseTo(0.04 * Math.SQRT2, 3);
   });
 
+  it('scatter with the places of axes: both ends of a distance, and how well the scale is known', () => {
+    const g = gap({ drawn: 1 * mm, turn: 1, centre: 40 * mm, perCentre: 0.728 });
+    const frame = madeBy(0, 0, {}, 0.04 * mm);
+    const sd = (d: Drawn) => (playAsMade(d)[2] - playAsMade(d)[1]) / 2 / 1.96 / mm;
+    // 0.728·√2·0.02 by hand.
+    expect(sd(draw([stage([g], { frame })], Infinity))).toBeCloseTo(0.728 * Math.SQRT2 * 0.02, 3);
+    const loose = { ...frame, fit: { ...frame.fit, scaleX: { value: 0, u: 1e-3 }, scaleY: { value: 0, u: 1e-3 } } };
+    // The mean of both scales is known to 10⁻³/√2: 0.728·40·that more, by squares.
+    const both = Math.hypot(0.728 * Math.SQRT2 * 0.02, 0.728 * 40 * 1e-3 * Math.SQRT1_2);
+    expect(sd(draw([stage([g], { frame: loose })], Infinity))).toBeCloseTo(both, 3);
+    // A planet too far out opens one gap by what it closes the other: alone it moves nothing of the play.
+    const ring = gap({ drawn: 1 * mm, turn: 1, centre: 40 * mm, perCentre: -0.728 });
+    expect(sd(draw([stage([g, ring], { frame }, 2)], Infinity, 20_000))).toBeLessThan(1e-6);
+  });
+
   it('leave several paths less than one, by the range of their places', () => {
     const one = draw([stage([gap({ turn: 1 })], {}, 1, 0.01 * mm)], Infinity);
     const three = draw([stage([gap({ turn: 1 })], {}, 3, 0.01 * mm)], Infinity);

@@ -13,6 +13,8 @@ export interface JamStage {
   readonly play: readonly [number, number, number];
   /** Which process makes a part of it; undefined for what is bought. */
   readonly madeBy: (part: string) => MadeBy | undefined;
+  /** Which process makes what holds its axes: housing or carrier; undefined where that is not known. */
+  readonly frame?: MadeBy | undefined;
   /** Whether it is of plastic, which grows with warmth more than metal does. */
   readonly plastic: (part: string) => boolean;
   /** The allowance is moved in it. */
@@ -91,6 +93,9 @@ export function* drawSpecimens(
   };
   const made = stages.map((stage) => ({
     stage,
+    // Either end of a distance strays by half of a size, and all distances by how well the scale is known.
+    strays: stage.frame ? (stage.frame.fit.spread.value / 2) * Math.SQRT2 : 0,
+    scaleBy: stage.frame ? Math.hypot(stage.frame.fit.scaleX.u, stage.frame.fit.scaleY.u) / 2 : 0,
     chains: (stage.freedom?.chains ?? []).map((chain) => ({
       chain,
       turn: chain.gaps.reduce((s, g) => s + g.turn, 0),
@@ -121,7 +126,8 @@ export function* drawSpecimens(
     const metal = (warmth.metal[0] + warmth.metal[1] * z()) * warm;
     let needs = -Infinity;
     let total = 0;
-    for (const { stage, chains } of made) {
+    for (const { stage, chains, strays, scaleBy } of made) {
+      const scale = scaleBy > 0 ? scaleBy * z() : 0;
       if (chains.length === 0) {
         const [likely, low, high] = stage.play;
         total += triangular(uniform(), low, likely, high) / Math.abs(stage.after);
@@ -131,14 +137,21 @@ export function* drawSpecimens(
       for (const { chain, turn, gaps } of chains) {
         const room = gaps.map(
           ({ gap, common, grows }) =>
-            gap.drawn + grows[0] * plastic + grows[1] * metal + gap.place * z() - taken(common, z, shared, pieces, ''),
+            gap.drawn +
+            grows[0] * plastic +
+            grows[1] * metal +
+            gap.perCentre * (gap.centre * scale + (chain.paths === 1 && strays > 0 ? strays * z() : 0)) +
+            gap.place * z() -
+            taken(common, z, shared, pieces, ''),
         );
         const wobble = gaps.map(({ gap }) => gap.wobble * Math.abs(z()));
         let [low, high, tightLow, tightHigh] = [-Infinity, Infinity, -Infinity, Infinity];
         for (let path = 0; path < chain.paths; path++) {
           let [wide, tight] = [0, 0];
+          // A planet that stands too far out leaves the sun and comes upon the ring.
+          const beyond = chain.paths > 1 && strays > 0 ? strays * z() : 0;
           for (let g = 0; g < gaps.length; g++) {
-            const free = room[g]! - taken(gaps[g]!.own, z, shared, pieces, `${path}`);
+            const free = room[g]! + gaps[g]!.gap.perCentre * beyond - taken(gaps[g]!.own, z, shared, pieces, `${path}`);
             wide += gaps[g]!.gap.turn * free;
             tight += gaps[g]!.gap.turn * (free - wobble[g]!);
             const need = wobble[g]! - free;

@@ -3,6 +3,7 @@ import { ratiosAfter } from '../line/sum.ts';
 import { ok, type Result } from '../result.ts';
 import type { Brief, Variant } from '../schema/joint.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
+import type { Part } from '../stage/contract.ts';
 import { stageKind } from '../stage/registry.ts';
 import { drawSpecimens, type Drawn, type JamStage, type Warmth } from './jam.ts';
 import { makers, partKey } from './making-of.ts';
@@ -57,6 +58,13 @@ export function* lineJam(wish: JamWish, shelf: Shelf): Generator<number, Result<
   const links = opened.value.map((s) => ({ ratio: s.kinematics.ratio }));
   const after = ratiosAfter(links);
   const used = new Set<string>();
+  // Planets stand on their carrier's plates; all else in the housing, where that is made here.
+  const frameOf = (parts: readonly Part[], k: number) => {
+    const plate = parts.find((p) => /^plate/.test(p.id));
+    if (plate) return by(partKey(k, plate.id), plate.made === 'printed');
+    const { housing } = variant;
+    return housing?.by === 'here' ? by('case/plate-motor', housing.material.made === 'printed') : undefined;
+  };
   const stages = opened.value.map((stage, k): JamStage => {
     const freedom = stage.freedom();
     const parts = stage.parts();
@@ -75,6 +83,7 @@ export function* lineJam(wish: JamWish, shelf: Shelf): Generator<number, Result<
         if (made) used.add(made.process.name);
         return made;
       },
+      frame: frameOf(parts.ok ? parts.value : [], k),
       plastic: (id) => find(id)?.made === 'printed',
       moves: freedom !== undefined && (moves === undefined || moves === k),
     };

@@ -48,6 +48,8 @@ interface Source {
   readonly side: GapSide;
   readonly mean: number;
   readonly each: number;
+  /** Which piece it is of, among those of all stages; a path's own stand behind each other from there on. */
+  readonly piece: number;
   /** Place among what all parts of a process share; −1 for none. */
   readonly shared: number;
   readonly sharedBy: number;
@@ -79,19 +81,31 @@ export function* drawSpecimens(
     const at = sharedIds.indexOf(id);
     return at >= 0 ? at : sharedIds.push(id) - 1;
   };
-  const source = (stage: JamStage, side: GapSide): Source => {
+  // A wheel is met in every gap of its path, off by the same: a slot for each piece, filled when it is first met.
+  const slots = new Map<string, number>();
+  let slotCount = 0;
+  const slotOf = (stage: number, side: GapSide, paths: number): number => {
+    const id = `${stage}/${side.part}/${side.contour}/${side.each}`;
+    const had = slots.get(id);
+    if (had !== undefined) return had;
+    slots.set(id, slotCount);
+    slotCount += side.each ? paths : 1;
+    return slotCount - (side.each ? paths : 1);
+  };
+  const source = (stage: JamStage, side: GapSide, piece: number): Source => {
     const made = stage.madeBy(side.part);
-    if (!made) return { side, mean: 0, each: side.usual, shared: -1, sharedBy: 0 };
+    if (!made) return { side, piece, mean: 0, each: side.usual, shared: -1, sharedBy: 0 };
     const out = standsOut(made, side.contour);
     return {
       side,
+      piece,
       mean: side.share * out.mean,
       each: side.share * out.each,
       shared: sharedOf(made, side.contour),
       sharedBy: side.share * out.shared,
     };
   };
-  const made = stages.map((stage) => ({
+  const made = stages.map((stage, k) => ({
     stage,
     // Either end of a distance strays by half of a size, and all distances by how well the scale is known.
     strays: stage.frame ? (stage.frame.fit.spread.value / 2) * Math.SQRT2 : 0,
@@ -101,8 +115,8 @@ export function* drawSpecimens(
       turn: chain.gaps.reduce((s, g) => s + g.turn, 0),
       gaps: chain.gaps.map((gap) => ({
         gap,
-        common: gap.sides.filter((s) => !s.each).map((s) => source(stage, s)),
-        own: gap.sides.filter((s) => s.each).map((s) => source(stage, s)),
+        common: gap.sides.filter((s) => !s.each).map((s) => source(stage, s, slotOf(k, s, chain.paths))),
+        own: gap.sides.filter((s) => s.each).map((s) => source(stage, s, slotOf(k, s, chain.paths))),
         grows: grown(gap, stage.plastic, warmth.frame),
       })),
     })),
@@ -116,14 +130,14 @@ export function* drawSpecimens(
   const allowedTo = new Float64Array(samples);
   const play = new Float64Array(samples);
   const shared = new Float64Array(sharedIds.length);
-  // A wheel of its own is met in every gap of its path, off by the same.
-  const pieces = new Map<string, number>();
+  const pieces = new Float64Array(slotCount);
   for (let n = 0; n < samples; n++) {
     if (n % 4096 === 0 && n > 0) yield n / samples;
     for (let i = 0; i < shared.length; i++) shared[i] = z();
     const warm = warmth.mean + warmth.sd * z();
     const plastic = (warmth.plastic[0] + warmth.plastic[1] * z()) * warm;
     const metal = (warmth.metal[0] + warmth.metal[1] * z()) * warm;
+    pieces.fill(NaN);
     let needs = -Infinity;
     let total = 0;
     for (const { stage, chains, strays, scaleBy } of made) {
@@ -133,7 +147,6 @@ export function* drawSpecimens(
         total += triangular(uniform(), low, likely, high) / Math.abs(stage.after);
         continue;
       }
-      pieces.clear();
       for (const { chain, turn, gaps } of chains) {
         const room = gaps.map(
           ({ gap, common, grows }) =>
@@ -142,7 +155,7 @@ export function* drawSpecimens(
             grows[1] * metal +
             gap.perCentre * (gap.centre * scale + (chain.paths === 1 && strays > 0 ? strays * z() : 0)) +
             gap.place * z() -
-            taken(common, z, shared, pieces, ''),
+            taken(common, z, shared, pieces, 0),
         );
         const wobble = gaps.map(({ gap }) => gap.wobble * Math.abs(z()));
         let [low, high, tightLow, tightHigh] = [-Infinity, Infinity, -Infinity, Infinity];
@@ -151,7 +164,7 @@ export function* drawSpecimens(
           // A planet that stands too far out leaves the sun and comes upon the ring.
           const beyond = chain.paths > 1 && strays > 0 ? strays * z() : 0;
           for (let g = 0; g < gaps.length; g++) {
-            const free = room[g]! + gaps[g]!.gap.perCentre * beyond - taken(gaps[g]!.own, z, shared, pieces, `${path}`);
+            const free = room[g]! + gaps[g]!.gap.perCentre * beyond - taken(gaps[g]!.own, z, shared, pieces, path);
             wide += gaps[g]!.gap.turn * free;
             tight += gaps[g]!.gap.turn * (free - wobble[g]!);
             const need = wobble[g]! - free;
@@ -192,15 +205,17 @@ function taken(
   sources: readonly Source[],
   z: () => number,
   shared: Float64Array,
-  pieces: Map<string, number>,
-  path: string,
+  pieces: Float64Array,
+  path: number,
 ): number {
   let sum = 0;
-  for (const s of sources) {
-    const key = `${s.side.part}/${s.side.contour}/${path}`;
-    let off = pieces.get(key);
-    if (off === undefined) pieces.set(key, (off = z()));
-    sum += s.mean + s.each * off + (s.shared >= 0 ? s.sharedBy * shared[s.shared]! : 0);
+  for (let i = 0; i < sources.length; i++) {
+    const s = sources[i]!;
+    const slot = s.piece + path;
+    let off = pieces[slot]!;
+    if (Number.isNaN(off)) pieces[slot] = off = z();
+    sum += s.mean + s.each * off;
+    if (s.shared >= 0) sum += s.sharedBy * shared[s.shared]!;
   }
   return sum;
 }

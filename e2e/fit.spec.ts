@@ -144,6 +144,12 @@ test('a process is measured from nothing: ten readings, a slip of units, a hole 
   await expect(page.locator('[data-process]', { hasText: 'Printer in the shed' })).not.toContainText('not yet');
   const history = page.getByRole('table', { name: 'History of measurements' });
   await expect(history).toContainText('coupon');
+  // What it knows of its own scatter, expected play can follow; and back.
+  await page.getByRole('button', { name: 'Expect play by it' }).click();
+  await expect(page.getByText('expected play follows')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Expect play by it' })).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await expect(page.getByRole('button', { name: 'Expect play by it' })).toBeVisible();
   // What is struck out no longer counts, and can again.
   await history.getByText('coupon', { exact: true }).last().click();
   await history.getByRole('button', { name: 'Strike out' }).first().click();

@@ -603,6 +603,15 @@ describe('the fit sheet of a variant', () => {
     expect(parts.find((p) => p.key === 'stage1/planet-1')!.features.some((f) => /Span/.test(f.name))).toBe(true);
   });
 
+  it('draws parts for their process where they do not stand together, and says why no pairs are known', () => {
+    const variant = joint('wing-root').variants.find((v) => v.name === 'B')!;
+    const stages = variant.stages.map((s, i) => (i === 1 ? { ...s, params: { ...s.params, bore1: 0.2 } } : s));
+    const odd = fitSheet({ ...variant, stages, making: { process: 'filament-04' } }, makeShelf(), '2026-11-29');
+    // Whatever of it can be opened is drawn for its process, or it is refused in words.
+    if (odd.ok) expect(odd.value.corrections['stage1/ring']).toMatchObject({ out: 5e-5 });
+    else expect(odd.problem.mend.length).toBeGreaterThan(5);
+  });
+
   it('goes with the files as a sheet: who corrects, every pair, every part', () => {
     const j = joint('wing-root');
     const variant = j.variants.find((v) => v.name === 'B')!;

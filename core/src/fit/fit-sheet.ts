@@ -1,7 +1,7 @@
 import { openLine } from '../line/open.ts';
 import type { Body } from '../reducer/body.ts';
 import { reducerOf } from '../reducer/reducer.ts';
-import { ok, type Result } from '../result.ts';
+import { ok, type Problem, type Result } from '../result.ts';
 import type { Variant } from '../schema/joint.ts';
 import type { Correction } from '../solid/correction.ts';
 import type { Shelf } from '../shop/shelf.ts';
@@ -32,6 +32,8 @@ export interface FitSheet {
   readonly pairs: readonly PairFit[];
   /** How each part is drawn for its process, by its key. */
   readonly corrections: Readonly<Record<string, Correction>>;
+  /** Why the parts do not stand together, so that no pairs are known. */
+  readonly apart?: Problem;
 }
 
 /** What of a variant its fits depend on. */
@@ -59,9 +61,9 @@ export function fitSheet(
 ): Result<FitSheet> {
   const opened = openLine(variant.stages, shelf).all;
   if (!opened.ok) return opened;
+  // What does not go together as a reducer is still made part by part.
   const made = reducerOf(variant, opened.value, shelf);
-  if (!made.ok) return made;
-  const { bodies } = made.value;
+  const bodies = made.ok ? made.value.bodies : [];
   const by = makers(variant.making, shelf.processes, day);
   const pairs = fitsOf(matingPairs(bodies), bodies, by);
   const rounds = drawFits ? changesByBody(pairs) : new Map<string, never>();
@@ -106,5 +108,5 @@ export function fitSheet(
     const maker = p.made === 'printed' && !corrections[key] ? by(key, true) : undefined;
     if (maker) corrections[key] = correctionFor(maker, [], p.drawnIn);
   }
-  return ok({ parts, pairs, corrections });
+  return ok({ parts, pairs, corrections, ...(!made.ok && { apart: made.problem }) });
 }

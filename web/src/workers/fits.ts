@@ -20,7 +20,11 @@ export const SAMPLES = 100_000;
  *
  * @param drawFits whether round faces are drawn as their fits ask for
  */
-export function useFitSheet(drawFits = true): Result<FitSheet> | undefined {
+export function useFitSheet(drawFits = true): {
+  readonly sheet: Result<FitSheet> | undefined;
+  /** It is of the variant as it is now, and not of a moment ago. */
+  readonly current: boolean;
+} {
   const variant = useVariant();
   const shop = useEdits();
   const { report } = useLine();
@@ -28,7 +32,7 @@ export function useFitSheet(drawFits = true): Result<FitSheet> | undefined {
   const { motor, mount, output, housing, stages, making } = variant;
   const inputs = [motor, mount, output, housing, stages, making, shop].map(contentId);
   const day = today();
-  return useQuery({
+  const q = useQuery({
     queryKey: ['fit-sheet', variant.id, day, drawFits, reserves.join(), ...inputs],
     queryFn: ({ signal }) =>
       corePool.run(
@@ -45,7 +49,8 @@ export function useFitSheet(drawFits = true): Result<FitSheet> | undefined {
     staleTime: Infinity,
     gcTime: 30_000,
     placeholderData: keepPreviousData,
-  }).data;
+  });
+  return { sheet: q.data, current: q.data !== undefined && !q.isPlaceholderData };
 }
 
 /** Imagined specimens of the open variant; the last ones stay in sight while new ones are drawn. */

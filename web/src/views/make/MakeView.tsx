@@ -372,7 +372,9 @@ export default function MakeView() {
   const shelf = useShelf();
   const fitted = usePrefs((s) => s.drawFits);
   const process = shelf.processes.find((p) => p.id === variant.making?.process);
-  const sheet = useFitSheet(fitted);
+  const { sheet, current } = useFitSheet(fitted);
+  // Files of a moment ago would be drawn for another process, or for none.
+  const waiting = variant.making !== undefined && !current;
   const corrections = sheet?.ok ? sheet.value.corrections : NONE;
   // What a process says of itself takes the place of a number that is typed.
   const compensation = process ? 0 : typed;
@@ -450,34 +452,41 @@ export default function MakeView() {
         {variant.stages.length === 0 ? (
           <p>There is nothing to make yet. Add stages in the Line, and their parts appear here.</p>
         ) : null}
-        {variant.stages.length > 0 ? (
-          <LineFiles
-            chordError={chordError}
-            reference={reference}
-            solidError={solidError}
-            compensation={compensation}
-            corrections={corrections}
-            sheet={sheet?.ok ? sheet.value : undefined}
-          />
+        {waiting ? (
+          <p className="label" role="status">
+            Working out what its process needs…
+          </p>
         ) : null}
-        {variant.stages.map((s, i) => (
-          <StageParts
-            key={s.id}
-            stage={s}
-            index={i}
-            chordError={chordError}
-            reference={reference}
-            solidError={solidError}
+        <fieldset disabled={waiting} className="contents">
+          {variant.stages.length > 0 ? (
+            <LineFiles
+              chordError={chordError}
+              reference={reference}
+              solidError={solidError}
+              compensation={compensation}
+              corrections={corrections}
+              sheet={sheet?.ok ? sheet.value : undefined}
+            />
+          ) : null}
+          {variant.stages.map((s, i) => (
+            <StageParts
+              key={s.id}
+              stage={s}
+              index={i}
+              chordError={chordError}
+              reference={reference}
+              solidError={solidError}
+              compensation={compensation}
+              corrections={corrections}
+            />
+          ))}
+          <HousingParts
             compensation={compensation}
             corrections={corrections}
+            chordError={chordError}
+            reference={reference}
           />
-        ))}
-        <HousingParts
-          compensation={compensation}
-          corrections={corrections}
-          chordError={chordError}
-          reference={reference}
-        />
+        </fieldset>
         <p className="caution mb-3">
           Press fits: press, do not hammer, and support the ring being pressed. Eye protection for cutting; gloves and
           fresh air for resin and glue.

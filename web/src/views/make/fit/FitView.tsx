@@ -122,7 +122,7 @@ export default function FitView() {
   const readOnly = useOpen((s) => s.readOnly);
   const fitted = usePrefs((s) => s.drawFits);
   const setPrefs = usePrefs((s) => s.set);
-  const sheet = useFitSheet(fitted);
+  const { sheet } = useFitSheet(fitted);
   const process = shelf.processes.find((p) => p.id === variant.making?.process);
   const made = process && fitHistory(process, today());
   const units = useUnits();
@@ -171,6 +171,7 @@ export default function FitView() {
         {sheet && !sheet.ok ? <ProblemNote problem={sheet.problem} /> : null}
         {sheet?.ok ? (
           <>
+            {sheet.value.apart ? <ProblemNote problem={sheet.value.apart} /> : null}
             <Pairs sheet={sheet.value} fitted={fitted} onFitted={(drawFits) => setPrefs({ drawFits })} />
             {build ? (
               <Attempts

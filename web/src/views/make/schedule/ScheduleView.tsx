@@ -67,10 +67,12 @@ export default function ScheduleView() {
       own.tasks[p.task.id] = next;
     });
   const fitted = usePrefs((s) => s.drawFits);
-  const sheet = useFitSheet(fitted);
+  const { sheet, current } = useFitSheet(fitted);
   const corrections = sheet?.ok ? sheet.value.corrections : undefined;
+  const waiting = variant.making !== undefined && !current;
   const plate = ({ task }: Placed) =>
     make(task.name, async (says, signal) => {
+      if (waiting) return void toast('Its fits are being worked out. Try again in a moment.');
       const { bed, gap } = plan!;
       const ask = { variant, shop, title: `${title}: ${task.name}`, made: task.made!, bed, gap };
       const to = (x: number) => says(task.name, x);

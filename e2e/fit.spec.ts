@@ -78,10 +78,8 @@ test('a variant is made by its process: pairs with their fits, specimens that ja
   await planet.getByRole('button', { name: 'Teach Desk printer, nozzle 0.25' }).click();
   await expect(page.getByText('22 readings')).toBeVisible();
   await page
-    .getByText('Desk printer, nozzle 0.25 has learnt from Planet, set 1')
-    .getByText('Undo')
-    .or(page.getByRole('button', { name: 'Undo' }))
-    .first()
+    .locator('[data-sonner-toast]', { hasText: 'has learnt from Planet, set 1' })
+    .getByRole('button', { name: 'Undo' })
     .click();
   await expect(page.getByText('21 readings')).toBeVisible();
   const [sheet] = await Promise.all([
@@ -148,8 +146,14 @@ test('a process is measured from nothing: ten readings, a slip of units, a hole 
   await page.getByRole('button', { name: 'Expect play by it' }).click();
   await expect(page.getByText('expected play follows')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Expect play by it' })).toBeHidden();
-  await page.getByRole('button', { name: 'Undo' }).first().click();
+  await page
+    .locator('[data-sonner-toast]', { hasText: 'expected play follows' })
+    .getByRole('button', { name: 'Undo' })
+    .click();
   await expect(page.getByRole('button', { name: 'Expect play by it' })).toBeVisible();
+  // Notices stay while they are pointed at.
+  await page.mouse.move(5, 300);
+  await expect(page.locator('[data-sonner-toast]')).toHaveCount(0, { timeout: 15_000 });
   // What is struck out no longer counts, and can again.
   await history.getByText('coupon', { exact: true }).last().click();
   await history.getByRole('button', { name: 'Strike out' }).first().click();

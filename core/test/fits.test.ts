@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { couponOf } from '../src/fit/coupon.ts';
 import { fitSheet } from '../src/fit/fit-sheet.ts';
 import { isoLimits } from '../src/fit/iso286.ts';
-import { changesByBody, correctionFor, fitsOf, slicerNumbers } from '../src/fit/pair-fit.ts';
+import { changesByBody, correctionFor, fitsOf, pairMend, slicerNumbers } from '../src/fit/pair-fit.ts';
 import { partAdvice } from '../src/fit/part-advice.ts';
 import { hexagonAcross, matingPairs } from '../src/fit/pairs.ts';
 import { partFeatures, pinGain } from '../src/fit/part-features.ts';
@@ -173,6 +173,20 @@ describe('pairs of a reducer', () => {
     expect(fit!.change).toMatchObject({ hole: true, body: 'case/cover' });
     expect(fit!.change!.by).toBeCloseTo((low + high) / 2 - fit!.drawn.mean, 6);
     expect(fit!.fitted.tight + fit!.fitted.loose).toBeLessThan(0.2);
+  });
+
+  it('say what to do where they are likely to go wrong, and nothing where they are not', () => {
+    const { pairs, bodies } = all('wing-root', 'B');
+    const seat = pairs.filter((p) => p.purpose === 'seat' && p.hole.name === 'Cover');
+    const by = (spread: number) => {
+      const raw = madeBy(0.05 * mm, 0.08 * mm, { compensates: 'none' }, spread);
+      return fitsOf(seat, bodies, (_, printed) => (printed ? raw : undefined))[0]!;
+    };
+    expect(pairMend(by(0.01 * mm), false)).toMatch(/Draw round faces/);
+    expect(pairMend(by(0.01 * mm), true)).toBeUndefined();
+    expect(pairMend(by(0.2 * mm), true)).toMatch(/Ream it to size and bond/);
+    const nobody = fitsOf(seat, bodies, () => undefined)[0]!;
+    expect(pairMend(nobody, true)).toMatch(/Choose a process/);
   });
 
   it('leave what nobody makes as it is', () => {

@@ -82,6 +82,10 @@ describe('chances of jamming and of too much play', () => {
     const d = draw([stage([gap({ place: 0.03 * mm, turn: 1 })])], 0.2 * mm, 20_000);
     // Play grows by what a metre of every gap turns the output by: here as much.
     expect(playAsMade(d, 0.05 * mm)[1]).toBeCloseTo(playAsMade(d)[1] + 0.05 * mm, 12);
+    // What binds now has the play of what is left of the allowance, and not all of it.
+    const tight = draw([stage([gap({ drawn: -0.02 * mm, turn: 1 })])], 0.2 * mm, 10);
+    expect(playAsMade(tight)[0]).toBe(0);
+    expect(playAsMade(tight, 0.05 * mm)[0] / mm).toBeCloseTo(0.03, 9);
     const { jams, loose } = chanceCurves(d, -0.1 * mm, 0.2 * mm);
     for (let i = 1; i < jams.length; i++) {
       expect(jams[i]!).toBeLessThanOrEqual(jams[i - 1]!);

@@ -15,6 +15,9 @@ export interface AttemptSays {
 /** How well one knows what a file or a tape takes, standard uncertainty, m. */
 const BY_HAND = 3e-5;
 
+/** How well a fit that was made by hand tells where a contour stood, standard uncertainty, m; own choice. */
+const AS_READING = 9e-5;
+
 /** What was done, in words. */
 export const tookWords = (took: number): string =>
   took > 0
@@ -92,7 +95,7 @@ export function attemptEntry(attempt: Attempt, id: string, used: number): FitEnt
         drawn: attempt.drawn,
         made,
         // What had to come off says where it fits, and not where it was: a wide reading.
-        spread: 2 * BY_HAND + 3e-5,
+        spread: AS_READING,
         where: attempt.name,
       },
     ],

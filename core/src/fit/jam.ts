@@ -37,7 +37,7 @@ export interface Drawn {
   /** Sorted. */
   readonly turnsFrom: Float64Array;
   readonly allowedTo: Float64Array;
-  /** Play at the output as it is drawn now, rad, sorted. */
+  /** Play at the output as it is drawn now, rad, sorted; below 0 by what is lacking where it binds. */
   readonly play: Float64Array;
   /** Play that a metre of allowance adds at the output, rad/m. */
   readonly perAllowance: number;
@@ -45,7 +45,6 @@ export interface Drawn {
 
 /** A side with what is known of whoever makes it. */
 interface Source {
-  readonly side: GapSide;
   readonly mean: number;
   readonly each: number;
   /** Which piece it is of, among those of all stages; a path's own stand behind each other from there on. */
@@ -64,7 +63,7 @@ interface Source {
  *
  * @param asked most play at the output, rad; Infinity where nobody asks
  * @param samples how many
- * @param told from time to time, with the share that is done
+ * @returns yields the share that is done from time to time
  */
 export function* drawSpecimens(
   stages: readonly JamStage[],
@@ -94,10 +93,9 @@ export function* drawSpecimens(
   };
   const source = (stage: JamStage, side: GapSide, piece: number): Source => {
     const made = stage.madeBy(side.part);
-    if (!made) return { side, piece, mean: 0, each: side.usual, shared: -1, sharedBy: 0 };
+    if (!made) return { piece, mean: 0, each: side.usual, shared: -1, sharedBy: 0 };
     const out = standsOut(made, side.contour);
     return {
-      side,
       piece,
       mean: side.share * out.mean,
       each: side.share * out.each,
@@ -187,7 +185,7 @@ export function* drawSpecimens(
       }
     }
     turnsFrom[n] = needs;
-    play[n] = Math.max(0, total);
+    play[n] = total;
     allowedTo[n] = perAllowance > 0 ? (asked - total) / perAllowance : total > asked ? -Infinity : Infinity;
   }
   return { turnsFrom: turnsFrom.sort(), allowedTo: allowedTo.sort(), play: play.sort(), perAllowance };

@@ -168,6 +168,26 @@ export function fitsOf(
   });
 }
 
+/** A chance of going wrong that is worth minding. */
+export const MUCH = 0.05;
+
+/**
+ * What to do about a pair that is likely to go wrong; nothing where it is not.
+ *
+ * @param fitted whether round faces are drawn as their fits ask for
+ */
+export function pairMend(fit: PairFit, fitted: boolean): string | undefined {
+  const c = fitted ? fit.fitted : fit.drawn;
+  if (c.tight <= MUCH && c.loose <= MUCH) return undefined;
+  if (!fitted && fit.change && fit.fitted.tight + fit.fitted.loose < c.tight + c.loose)
+    return 'Draw round faces as their fits ask for.';
+  if (!fit.change) return 'Choose a process for its printed side, or have that side made to the class.';
+  // Drawn in the middle already: what is left is scatter, and how well the process is known.
+  return fit.pair.purpose === 'press' || fit.pair.purpose === 'seat' || fit.pair.purpose === 'hub'
+    ? 'Ream it to size and bond what turns out loose, or measure the process further.'
+    : 'Ream it to size, or measure the process further.';
+}
+
 /** Changes of round faces by body; where several things go through one hole, the middle of what they ask for. */
 export function changesByBody(fits: readonly PairFit[]): ReadonlyMap<string, readonly RoundChange[]> {
   const asked = new Map<string, Map<string, { change: RoundChange; sum: number; count: number }>>();

@@ -1,12 +1,9 @@
 import { formatQuantity } from '@gristmill/core';
 import type { FitSheet } from '@gristmill/core/fit/fit-sheet';
-import type { Clearance, PairFit } from '@gristmill/core/fit/pair-fit';
+import { MUCH, pairMend, type Clearance, type PairFit } from '@gristmill/core/fit/pair-fit';
 import { PURPOSES } from '@gristmill/core/fit/purposes';
 import { Said } from '../../../parts/Said.tsx';
 import { useUnits } from '../../../state/prefs.ts';
-
-/** A chance that is worth minding. */
-const MUCH = 0.05;
 
 /** A chance in words of figures: 0.3 %, 12 %; below a tenth of a percent it is next to none. */
 export const chance = (p: number): string =>
@@ -66,7 +63,13 @@ function Row({ fit, fitted }: { fit: PairFit; fitted: boolean }) {
           <span className="num">
             {um(fit.window[0]).replace(/\s?µm$/, '')} … {um(fit.window[1])}
           </span>
-          ; hole by {fit.hole.by}, shaft by {fit.shaft.by}.{worst ? <span className="text-found"> {worst}</span> : null}
+          ; hole by {fit.hole.by}, shaft by {fit.shaft.by}.
+          {worst ? (
+            <span className="text-found">
+              {' '}
+              {worst} {pairMend(fit, fitted)}
+            </span>
+          ) : null}
         </td>
       </tr>
     </tbody>

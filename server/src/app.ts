@@ -5,6 +5,7 @@ import helmet from 'helmet';
 import { join } from 'node:path';
 import { ownRequests } from './own-requests.ts';
 import { rigEvents } from './rig.ts';
+import { VERSION } from './version.ts';
 
 /**
  * The one worker that may make functions from text: the glue of its kernel of exact bodies is built so. A worker has
@@ -64,7 +65,7 @@ export function createApp(folder: string, device?: string): Express {
   app.get('/rig/events', rigEvents(device));
   app.use(compression());
   app.get('/health', (_req, res) => {
-    res.set('Cache-Control', 'no-store').json({ ok: true, name: 'gristmill' });
+    res.set('Cache-Control', 'no-store').json({ ok: true, name: 'gristmill', version: VERSION });
   });
   // Files under assets carry a hash of their content in their name and never change; the build has squeezed them once.
   app.use(

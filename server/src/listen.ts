@@ -1,23 +1,42 @@
 import type { Express } from 'express';
 import type { Server } from 'node:http';
 
-const TRIES = 50;
+/** What came of asking for a port. */
+export type Listening =
+  | { readonly state: 'listening'; readonly server: Server }
+  /** Gristmill answers there already. */
+  | { readonly state: 'own'; readonly version: string }
+  /** Another program answers there. */
+  | { readonly state: 'taken' };
+
+/** How long what holds the port may take to say who it is, ms. */
+const PATIENCE = 2000;
 
 /**
- * Listens on the loopback address at `port`, or at the next free one after it.
+ * Listens on the loopback address at `port`. Joints live in the browser by the address they are opened at, port and all: at
+ * another port the shelf would be empty, so no other is taken unasked.
  *
- * @returns the server and the port it got
- * @throws when none of the next fifty ports is free, or listening is not allowed at all
+ * @throws when listening is not allowed at all
  */
-export async function listen(app: Express, port: number): Promise<{ server: Server; port: number }> {
-  for (let at = port; at < port + TRIES; at++) {
-    try {
-      return { server: await tryPort(app, at), port: at };
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
-    }
+export async function listen(app: Express, port: number): Promise<Listening> {
+  try {
+    return { state: 'listening', server: await tryPort(app, port) };
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
   }
-  throw new Error(`Ports ${port} to ${port + TRIES - 1} are all taken.`);
+  const version = await whoAnswers(port);
+  return version === undefined ? { state: 'taken' } : { state: 'own', version };
+}
+
+/** The version of the Gristmill that answers at a port; undefined where something else does, or nothing. */
+async function whoAnswers(port: number): Promise<string | undefined> {
+  try {
+    const answer = await fetch(`http://127.0.0.1:${port}/health`, { signal: AbortSignal.timeout(PATIENCE) });
+    const said = (await answer.json()) as { name?: unknown; version?: unknown } | null;
+    return said?.name === 'gristmill' ? String(said.version ?? '') : undefined;
+  } catch {
+    return undefined;
+  }
 }
 
 function tryPort(app: Express, port: number): Promise<Server> {

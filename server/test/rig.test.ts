@@ -1,4 +1,4 @@
-import { execFileSync, spawn } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import {
   appendFileSync,
   closeSync,
@@ -250,6 +250,14 @@ describe('the server as a process', () => {
     server.stdout.on('data', (x) => (said += String(x)));
     try {
       await until(() => said.includes('ready at'), 30_000);
+      // Started once more it says where it runs already; another program's port it leaves alone, and says what to do.
+      const main = new URL('../src/main.ts', import.meta.url).pathname;
+      const again = (env: object) =>
+        spawnSync(process.execPath, ['--import', 'tsx', main], { env: { ...process.env, ...env }, encoding: 'utf8' });
+      const second = again({ PORT: '4561' });
+      expect([second.status, second.stdout]).toEqual([0, expect.stringMatching(/running already, at .*:4561/)]);
+      const wrong = again({ PORT: 'many' });
+      expect([wrong.status, wrong.stderr]).toEqual([1, expect.stringContaining('not a port')]);
       const port = Number(/127\.0\.0\.1:(\d+)/.exec(said)![1]);
       const pages = Array.from({ length: 5 }, () => listen(port));
       await sleep(300);

@@ -1,10 +1,11 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer, request, type Server } from 'node:http';
+import { createServer, request, type Server, type ServerResponse } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createApp } from '../src/app.ts';
 import { listen } from '../src/listen.ts';
+import { VERSION } from '../src/version.ts';
 
 let server: Server;
 let base = '';
@@ -17,8 +18,9 @@ beforeAll(async () => {
   writeFileSync(join(folder, 'assets', 'step.worker-aB3_-x.js'), 'export {};\n');
   writeFileSync(join(folder, 'icon.svg'), '<svg/>');
   const got = await listen(createApp(folder), 4460);
+  if (got.state !== 'listening') throw new Error('Port 4460 is taken.');
   server = got.server;
-  base = `http://127.0.0.1:${got.port}`;
+  base = 'http://127.0.0.1:4460';
 });
 afterAll(() => {
   server.close();
@@ -77,7 +79,7 @@ describe('the server', () => {
 
   it('says it is well', async () => {
     const r = await fetch(`${base}/health`);
-    expect(await r.json()).toEqual({ ok: true, name: 'gristmill' });
+    expect(await r.json()).toEqual({ ok: true, name: 'gristmill', version: VERSION });
     expect(r.headers.get('cache-control')).toBe('no-store');
   });
 
@@ -121,12 +123,26 @@ describe('the server', () => {
     }
   });
 
-  it('takes the next free port when one is taken', async () => {
-    const block = createServer().listen(4490, '127.0.0.1');
+  it('finds itself at a port that is taken, and takes no other unasked: joints live by address', async () => {
+    expect(await listen(createApp(folder), 4460)).toEqual({ state: 'own', version: VERSION });
+  });
+
+  it.each([
+    ['says nothing of itself', (res: ServerResponse) => res.end('hello')],
+    ['is another program that has a health route', (res: ServerResponse) => res.end('{"name":"other"}')],
+    ['answers with nothing', (res: ServerResponse) => res.end('null')],
+  ])('leaves a port alone where what is there %s', async (_, answer) => {
+    const block = createServer((_req, res) => answer(res)).listen(4490, '127.0.0.1');
     await new Promise((done) => block.once('listening', done));
-    const got = await listen(createApp(folder), 4490);
-    expect(got.port).toBe(4491);
-    got.server.close();
+    expect(await listen(createApp(folder), 4490)).toEqual({ state: 'taken' });
+    block.close();
+  });
+
+  it('gives up on what holds a port and never answers', async () => {
+    const block = createServer(() => undefined).listen(4491, '127.0.0.1');
+    await new Promise((done) => block.once('listening', done));
+    expect(await listen(createApp(folder), 4491)).toEqual({ state: 'taken' });
+    block.closeAllConnections();
     block.close();
   });
 });

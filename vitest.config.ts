@@ -21,7 +21,13 @@ export default defineConfig({
         test: {
           ...common,
           name: 'core',
-          include: ['core/test/**/*.test.ts', 'server/test/**/*.test.ts', 'cli/test/**/*.test.ts', 'torture/*.test.ts', 'scripts/**/*.test.ts'],
+          include: [
+            'core/test/**/*.test.ts',
+            'server/test/**/*.test.ts',
+            'cli/test/**/*.test.ts',
+            'torture/*.test.ts',
+            'scripts/**/*.test.ts',
+          ],
           isolate: false,
         },
       },

@@ -44,7 +44,10 @@ const notices = (writes: boolean): Plugin => ({
 const rigInDevelopment = (): Plugin => ({
   name: 'gristmill-rig',
   configureServer: async ({ middlewares }) => {
-    const { rigEvents } = (await tsImport('../server/src/rig.ts', import.meta.url)) as typeof import('../server/src/rig.ts');
+    const { rigEvents } = (await tsImport(
+      '../server/src/rig.ts',
+      import.meta.url,
+    )) as typeof import('../server/src/rig.ts');
     const app = express();
     app.get('/rig/events', rigEvents(process.env['RIG'] || undefined));
     middlewares.use(app);

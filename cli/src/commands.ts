@@ -38,32 +38,15 @@ import {
   type QuantityId,
   type Result,
 } from '@gristmill/core';
+import { misuse } from './misuse.ts';
 import { readInput, readJsonArgument } from './read-input.ts';
+import type { OptionName } from './table.ts';
 import { sayFinding, sayLine, sayStage } from './plain.ts';
 
-export interface Options {
-  readonly json: boolean;
-  readonly variant?: string | undefined;
-  readonly params?: string | undefined;
-  readonly duty?: string | undefined;
-  readonly format?: string | undefined;
-  readonly chord?: string | undefined;
-  readonly shop?: string | undefined;
-  readonly motor?: string | undefined;
-  readonly driver?: string | undefined;
-  readonly speed?: string | undefined;
-  readonly each?: string | undefined;
-  readonly out?: string | undefined;
-  readonly compensation?: string | undefined;
-  readonly rig?: string | undefined;
-  readonly joint?: string | undefined;
-  readonly start?: string | undefined;
-  readonly kinds?: string | undefined;
-  readonly stages?: string | undefined;
-  readonly joints?: string | undefined;
-  readonly bed?: string | undefined;
-  readonly process?: string | undefined;
-}
+/** What follows a command on the line: options by name, as typed. */
+export type Options = { readonly json: boolean; readonly must?: boolean } & {
+  readonly [name in Exclude<OptionName, 'json' | 'must'>]?: string | undefined;
+};
 
 /** JSON as the command prints it: numbers that are not finite are null, typed arrays are arrays. */
 export const toJson = (value: unknown): string =>
@@ -118,7 +101,7 @@ export function openFile(
   const chosen =
     o.variant === undefined ? joint.variants : joint.variants.filter((v) => v.id === o.variant || v.name === o.variant);
   if (chosen.length === 0)
-    return refuse(
+    return misuse(
       `There is no variant “${o.variant}”.`,
       `The joint has ${joint.variants.map((v) => v.name).join(', ')}.`,
       'Name one of these.',
@@ -129,7 +112,7 @@ export function openFile(
 /** `analyse FILE`: every variant's line and every test, as the views show them. */
 export function analyse(file: string | undefined, o: Options): Result<string> {
   if (!file)
-    return refuse('FILE is missing.', 'There is nothing to analyse.', 'Write gristmill analyse joint.gristmill.json.');
+    return misuse('FILE is missing.', 'There is nothing to analyse.', 'Write gristmill analyse joint.gristmill.json.');
   const opened = openFile(file, o);
   if (!opened.ok) return opened;
   const { joint, shelf, chosen } = opened.value;
@@ -186,20 +169,28 @@ const byId = <T extends { id: string }>(list: readonly T[]): Record<string, T> =
   Object.fromEntries(list.map((f) => [f.id, f]));
 
 export function kindAndParams(kindId: string | undefined, o: Options) {
-  const known = stageKinds()
+  const kinds = stageKinds()
     .map((k) => k.id)
     .join(', ');
   if (!kindId)
-    return refuse('KIND is missing.', `This version knows ${known}.`, "Write gristmill stage belt --params '{…}'.");
+    return misuse('KIND is missing.', `This version knows ${kinds}.`, "Write gristmill stage belt --params '{…}'.");
   const kind = stageKind(kindId);
   if (!kind)
-    return refuse(`There is no stage of kind “${kindId}”.`, `This version knows ${known}.`, 'Use one of these.');
+    return misuse(`There is no stage of kind “${kindId}”.`, `This version knows ${kinds}.`, 'Use one of these.');
   const given = readJsonArgument(o.params, '--params');
   if (!given.ok) return given;
   const shelf = shelfFrom(o);
   if (!shelf.ok) return shelf;
   if (typeof given.value !== 'object' || given.value === null || Array.isArray(given.value))
     return refuse('--params is not an object.', 'Parameters are given by name.', 'Write it like \'{"z1":16}\'.');
+  const known = kind.fields.map((f) => f.path as string);
+  const strange = Object.keys(given.value).filter((name) => !known.includes(name));
+  if (strange.length)
+    return misuse(
+      `There is no parameter “${strange[0]}”.`,
+      `This kind is given by ${known.join(', ')}.`,
+      `See gristmill params ${kindId}.`,
+    );
   // What is left out takes the kind's own starting value, so that a question can be asked in few words.
   const params = readParams(kindId, {
     ...kind.defaults({ ratio: 3, torque: 1, size: Infinity, shelf: shelf.value }),
@@ -273,7 +264,7 @@ export function outline(kindId: string | undefined, partId: string | undefined, 
   const drawn = parts.value.filter((p) => p.curves.length > 0);
   const part = drawn.find((p) => p.id === partId);
   if (!part)
-    return refuse(
+    return misuse(
       partId ? `There is no part “${partId}” with an outline.` : 'PART is missing.',
       `This stage has ${drawn.map((p) => p.id).join(', ')}.`,
       'Name one of these.',
@@ -309,7 +300,7 @@ export function outline(kindId: string | undefined, partId: string | undefined, 
         }),
       );
     default:
-      return refuse(
+      return misuse(
         `“${o.format}” is not a format of outlines.`,
         'They are written as svg, dxf or json.',
         'Write --format svg.',
@@ -322,18 +313,16 @@ const pairs = (p: Float64Array): number[][] =>
 const triples = (p: Float64Array): number[][] =>
   Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!]);
 
-/** `check FILE`: whether a joint file is whole, and what stops its variants. */
+/** `check FILE`: whether a joint file is whole, and what stops its variants; with --must it refuses where anything does. */
 export function check(file: string | undefined, o: Options): Result<string> {
   if (!file)
-    return refuse('FILE is missing.', 'There is nothing to check.', 'Write gristmill check joint.gristmill.json.');
-  const text = readInput(file);
-  if (!text.ok) return text;
-  const read = readJointFile(text.value);
-  if (!read.ok) return read;
-  const shelf = makeShelf(editsFor(read.value, {}));
-  const reports = read.value.variants.map((v) => ({ v, report: analyseLine(read.value, v, shelf) }));
-  const findings = findingsOf(read.value, shelf, new Map(reports.map((r) => [r.v.id, r.report])));
-  const standing = standings(findings, read.value.tests);
+    return misuse('FILE is missing.', 'There is nothing to check.', 'Write gristmill check joint.gristmill.json.');
+  const opened = openFile(file, o);
+  if (!opened.ok) return opened;
+  const { joint, shelf, chosen } = opened.value;
+  const reports = chosen.map((v) => ({ v, report: analyseLine(joint, v, shelf) }));
+  const findings = findingsOf(joint, shelf, new Map(reports.map((r) => [r.v.id, r.report])));
+  const standing = standings(findings, joint.tests);
   const found = reports.map(({ v, report }) => {
     const troubles = report.stages.flatMap((s, i) => (s.problem ? [`stage ${i + 1}: ${s.problem.what}`] : []));
     const stops = [
@@ -344,22 +333,24 @@ export function check(file: string | undefined, o: Options): Result<string> {
       id: v.id,
       name: v.name,
       stops,
-      missed: settleAll(read.value.builds, report.verdicts, standing, v)
+      missed: settleAll(joint.builds, report.verdicts, standing, v)
         .filter((x) => x.need === 'must' && x.state === 'fails')
         .map((x) => x.id),
     };
   });
-  if (o.json) return ok(toJson({ ok: true, name: read.value.name, version: read.value.version, variants: found }));
-  return ok(
-    [
-      `${read.value.name}: the file is whole.`,
-      ...found.map(
-        (f) =>
-          `Variant ${f.name}: ` +
-          `${f.stops.length === 0 && f.missed.length === 0 ? 'nothing stops it' : [...f.stops, ...f.missed.map((m) => `misses ${m}`)].join('; ')}.`,
-      ),
-    ].join('\n'),
+  const said = found.map(
+    (f) =>
+      `Variant ${f.name}: ` +
+      `${f.stops.length === 0 && f.missed.length === 0 ? 'nothing stops it' : [...f.stops, ...f.missed.map((m) => `misses ${m}`)].join('; ')}.`,
   );
+  if (o.must && found.some((f) => f.stops.length || f.missed.length))
+    return refuse(
+      `${joint.name} does not do what it must.`,
+      said.join(' '),
+      'Open it in the app: the line says what would mend it.',
+    );
+  if (o.json) return ok(toJson({ ok: true, name: joint.name, fileVersion: joint.version, variants: found }));
+  return ok([`${joint.name}: the file is whole.`, ...said].join('\n'));
 }
 
 /** `motor --motor JSON [--driver JSON] [--speed TEXT]`: what a motor gives at speeds, and its constants. */
@@ -423,11 +414,10 @@ export function motor(o: Options): Result<string> {
 /** `desk FILE [--each 0.94]`: ratio windows for one to four stages, and the ways out where no ratio does. */
 export function desk(file: string | undefined, o: Options): Result<string> {
   if (!file)
-    return refuse('FILE is missing.', 'There is nothing to work on.', 'Write gristmill desk joint.gristmill.json.');
-  const text = readInput(file);
-  if (!text.ok) return text;
-  const read = readJointFile(text.value);
-  if (!read.ok) return read;
+    return misuse('FILE is missing.', 'There is nothing to work on.', 'Write gristmill desk joint.gristmill.json.');
+  const opened = openFile(file, o);
+  if (!opened.ok) return opened;
+  const { joint, shelf, chosen } = opened.value;
   const each = parseQuantity(o.each ?? '94 %', 'efficiency');
   if (!each.ok) return each;
   // A bare number above one is meant in per cent, as it is shown.
@@ -437,12 +427,9 @@ export function desk(file: string | undefined, o: Options): Result<string> {
       'One stage passes on between 0 and 100 %.',
       'Write it like --each "94 %".',
     );
-  const shelf = shelfFrom(o, read.value);
-  if (!shelf.ok) return shelf;
-  const variant =
-    read.value.variants.find((v) => v.id === o.variant || v.name === o.variant) ?? activeVariant(read.value);
-  const rows = ratioDesk(read.value, variant, shelf.value, each.value.si);
-  const reach = waysOut(read.value, variant, shelf.value, each.value.si ** Math.max(1, variant.stages.length));
+  const variant = o.variant === undefined ? activeVariant(joint) : chosen[0]!;
+  const rows = ratioDesk(joint, variant, shelf, each.value.si);
+  const reach = waysOut(joint, variant, shelf, each.value.si ** Math.max(1, variant.stages.length));
   if (o.json) return ok(toJson({ variant: variant.id, rows, reach }));
   return ok(
     [
@@ -465,7 +452,7 @@ export function desk(file: string | undefined, o: Options): Result<string> {
 /** `unit TEXT KIND`: what a typed quantity is in SI units. */
 export function unit(text: string | undefined, kind: string | undefined, o: Options): Result<string> {
   if (text === undefined || kind === undefined || !(kind in QUANTITIES))
-    return refuse(
+    return misuse(
       'TEXT or KIND is missing or unknown.',
       `The kinds are ${Object.keys(QUANTITIES).join(', ')}.`,
       'Write gristmill unit "62 ozf·in" torque.',

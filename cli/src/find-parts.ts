@@ -45,11 +45,13 @@ if (!isMainThread && (workerData as { of?: string } | null)?.of === 'find') {
   );
 }
 
-/** A thread of Node does not take over what reads these sources: it is told to first. */
+/** A thread of Node does not take over what reads these sources: it is told to first; bundled they need no reader. */
 const READ_FIRST = `
 const { workerData } = require('node:worker_threads');
-import(workerData.reader).then(({ register }) => (register(), import(workerData.file)));
+const ready = workerData.reader ? import(workerData.reader).then(({ register }) => register()) : Promise.resolve();
+ready.then(() => import(workerData.file));
 `;
+const bundled = import.meta.url.endsWith('.js');
 
 /** A thread that does one thing after another. */
 class Thread {
@@ -59,7 +61,11 @@ class Thread {
   constructor(ask: FindAsk) {
     this.worker = new Worker(READ_FIRST, {
       eval: true,
-      workerData: { of: 'find', ask, file: import.meta.url, reader: import.meta.resolve('tsx/esm/api') },
+      workerData: {
+        ...{ of: 'find', ask },
+        file: bundled ? new URL('./find-parts.js', import.meta.url).href : import.meta.url,
+        ...(!bundled && { reader: import.meta.resolve('tsx/esm/api') }),
+      },
     });
   }
 
@@ -87,7 +93,7 @@ class Thread {
 export async function findOnAllCores(ask: FindAsk): Promise<FindResult> {
   const cores = Math.min(4, availableParallelism());
   const threads =
-    cores > 1 && process.execArgv.some((a) => a.includes('tsx'))
+    cores > 1 && (bundled || process.execArgv.some((a) => a.includes('tsx')))
       ? Array.from({ length: cores }, () => new Thread(ask))
       : [];
   const own = partsOf(ask);

@@ -17,11 +17,12 @@ import {
   type Result,
 } from '@gristmill/core';
 import { openFile, toJson, type Options } from './commands.ts';
+import { misuse } from './misuse.ts';
 import { findOnAllCores } from './find-parts.ts';
 
 /** `find FILE`: lines that do what the brief asks, as the sheet *Find lines* has them. */
 export async function find(file: string | undefined, o: Options): Promise<Result<string>> {
-  if (!file) return refuse('FILE is missing.', 'A line is looked for by a brief.', 'Write gristmill find joint.json.');
+  if (!file) return misuse('FILE is missing.', 'A line is looked for by a brief.', 'Write gristmill find joint.json.');
   const opened = openFile(file, o);
   if (!opened.ok) return opened;
   const { joint, shelf, chosen } = opened.value;
@@ -30,7 +31,7 @@ export async function find(file: string | undefined, o: Options): Promise<Result
   const kinds = o.kinds?.split(',').map((k) => k.trim());
   const unknown = kinds?.find((k) => !known.includes(k));
   if (unknown !== undefined)
-    return refuse(`There is no kind “${unknown}”.`, `This version knows ${known.join(', ')}.`, 'Name some of these.');
+    return misuse(`There is no kind “${unknown}”.`, `This version knows ${known.join(', ')}.`, 'Name some of these.');
   const stages = o.stages === undefined ? 3 : Number(o.stages);
   if (!Number.isInteger(stages) || stages < 1 || stages > 3)
     return refuse('--stages is not a number of stages.', 'One, two or three are put together.', 'Write --stages 2.');

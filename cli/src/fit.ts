@@ -3,7 +3,6 @@ import {
   inUnits,
   ok,
   PROCESS_TYPES,
-  refuse,
   stated,
   type Process,
   type Result,
@@ -20,8 +19,9 @@ import { fitHistory } from '@gristmill/core/fit/process-fit';
 import { PURPOSES } from '@gristmill/core/fit/purposes';
 import { reservesOf } from '@gristmill/core/fit/reserves';
 import Kernel from 'manifold-3d';
-import { writeFileSync } from 'node:fs';
 import { shelfFrom, toJson, type Options } from './commands.ts';
+import { misuse } from './misuse.ts';
+import { writeOutput } from './write-output.ts';
 import { finished, wanted } from './make.ts';
 
 const today = (): string => new Date().toISOString().slice(0, 10);
@@ -36,7 +36,7 @@ function processNamed(shelf: Shelf, name: string): Result<Process> {
     shelf.processes.find((p) => p.id === name || p.name === name) ?? shelf.processes.find((p) => p.type === name);
   return found
     ? ok(found)
-    : refuse(
+    : misuse(
         `There is no process “${name}”.`,
         `The shop has ${shelf.processes.map((p) => p.id).join(', ')}; types are ${PROCESS_TYPES.join(', ')}.`,
         'Name one of these.',
@@ -142,28 +142,21 @@ export async function coupon(o: Options): Promise<Result<string>> {
   const shelf = shelfFrom(o);
   if (!shelf.ok) return shelf;
   if (!o.process)
-    return refuse(
+    return misuse(
       '--process is missing.',
       'A coupon is made for a printer or a cutter.',
       'Write --process filament, or the name of a process of the shop.',
     );
   const process = processNamed(shelf.value, o.process);
   if (!process.ok) return process;
-  if (!o.out) return refuse('--out is missing.', 'A coupon is a file.', 'Write --out coupon.3mf.');
+  if (!o.out) return misuse('--out is missing.', 'A coupon is a file.', 'Write --out coupon.3mf.');
   const format = o.format ?? /\.([a-z0-9]+)$/i.exec(o.out)?.[1]?.toLowerCase() ?? '';
   const kernel = await Kernel();
   kernel.setup();
   const made = couponFile(kernel, process.value, format, `Coupon, ${process.value.name}`);
   if (!made.ok) return made;
-  try {
-    writeFileSync(o.out, made.value);
-  } catch (error) {
-    return refuse(
-      `${o.out} cannot be written.`,
-      `The system says ${(error as NodeJS.ErrnoException).code ?? 'no'}.`,
-      'Check the folder and its rights.',
-    );
-  }
+  const written = await writeOutput(o.out, made.value);
+  if (!written.ok) return written;
   const zip = format !== '3mf';
   return ok(
     `${o.out}: the coupon of ${process.value.name}${zip ? ', a zip of its pieces with the measuring sheet' : ', all pieces on a plate'}; as drawn.`,

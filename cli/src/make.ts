@@ -16,8 +16,9 @@ import { fitMarkdown } from '@gristmill/core/fit/write-fit';
 import { strToU8 } from 'fflate';
 import { lineFiles, zipped } from '@gristmill/core/assembly/line-files';
 import Kernel from 'manifold-3d';
-import { writeFileSync } from 'node:fs';
 import { openFile, toJson, type Options } from './commands.ts';
+import { misuse } from './misuse.ts';
+import { writeOutput } from './write-output.ts';
 import { chordOf } from './solid.ts';
 
 /** Runs what goes on step by step to its end. */
@@ -38,7 +39,7 @@ export interface Wanted {
 
 /** The variant of a joint file that is meant, and how many joints of it. */
 export function wanted(file: string | undefined, o: Options, example: string): Result<Wanted> {
-  if (!file) return refuse('FILE is missing.', 'What is made is a variant of a joint.', `Write ${example}.`);
+  if (!file) return misuse('FILE is missing.', 'What is made is a variant of a joint.', `Write ${example}.`);
   const opened = openFile(file, o);
   if (!opened.ok) return opened;
   const { joint, shelf, chosen } = opened.value;
@@ -55,7 +56,7 @@ export function bill(file: string | undefined, o: Options): Result<string> {
   if (!of.ok) return of;
   const format = o.format ?? 'md';
   if (format !== 'md' && format !== 'csv')
-    return refuse(`“${format}” is not a format of bills.`, 'They are written as md or csv.', 'Write --format csv.');
+    return misuse(`“${format}” is not a format of bills.`, 'They are written as md or csv.', 'Write --format csv.');
   const made = billOf(of.value.variant, of.value.joints, of.value.shelf);
   if (!made.ok) return made;
   if (o.json) return ok(toJson(made.value));
@@ -78,7 +79,7 @@ function bedOf(text: string): Result<{ width: number; depth: number }> {
 export async function files(file: string | undefined, o: Options): Promise<Result<string>> {
   const of = wanted(file, o, 'gristmill files joint.json --out joint.zip');
   if (!of.ok) return of;
-  if (!o.out) return refuse('--out is missing.', 'Files go into a zip.', 'Write --out joint.zip.');
+  if (!o.out) return misuse('--out is missing.', 'Files go into a zip.', 'Write --out joint.zip.');
   const bed = bedOf(o.bed ?? '220 mm');
   if (!bed.ok) return bed;
   const chord = chordOf(o);
@@ -105,15 +106,8 @@ export async function files(file: string | undefined, o: Options): Promise<Resul
     : {};
   const all = { ...made.value, ...told };
   const names = Object.keys(all);
-  try {
-    writeFileSync(o.out, zipped(all));
-  } catch (error) {
-    return refuse(
-      `${o.out} cannot be written.`,
-      `The system says ${(error as NodeJS.ErrnoException).code ?? 'no'}.`,
-      'Check the folder and its rights.',
-    );
-  }
+  const written = await writeOutput(o.out, zipped(all));
+  if (!written.ok) return written;
   return ok(
     o.json
       ? toJson({ file: o.out, joints, files: names.sort() })

@@ -1,140 +1,104 @@
-import { inUnits, refuse, sayProblem, type Result } from '@gristmill/core';
+import { currencyOf, inUnits, moneyUnits, sayProblem, type Problem, type Result } from '@gristmill/core';
 import { parseArgs } from 'node:util';
-import { find } from './find.ts';
-import { bill, files } from './make.ts';
-import { coupon, fit } from './fit.ts';
-import { schedule } from './schedule.ts';
-import { solid } from './solid.ts';
-import { test } from './test.ts';
-import { analyse, check, desk, motor, outline, stage, toJson, unit, type Options } from './commands.ts';
+import { toJson, type Options } from './commands.ts';
+import { help, helpOf } from './manual.ts';
+import { isMisuse, misuse } from './misuse.ts';
+import { COMMANDS, OPTIONS, optionsOf, type Command } from './table.ts';
+import { VERSION } from './version.ts';
+import { writeOutput } from './write-output.ts';
 
-const HELP = `gristmill: the computation of Gristmill on the command line
-
-  gristmill analyse FILE [--variant NAME]           every line, stage and test of a joint
-  gristmill stage KIND --params JSON [--duty JSON]  one stage
-  gristmill outline KIND PART --params JSON --format svg|dxf|json [--chord "2 um"]
-  gristmill solid KIND [PART] --params JSON --format stl|3mf|step --out FILE [--chord "10 um"] [--compensation "50 um"]
-  gristmill bill FILE [--variant NAME] [--joints 2] [--format md|csv]  what it is made of, what there is to buy
-  gristmill files FILE --out ZIP [--variant NAME] [--joints 2] [--bed "220 mm x 220 mm"]  bill, plates, parts, assembly
-  gristmill schedule FILE [--variant NAME] [--joints 2] [--start 2026-12-01] [--format md|ics]  when what is done
-  gristmill fit FILE [--variant NAME] [--process NAME]  does it jam, what every pair comes to by its process
-  gristmill coupon --process NAME --out FILE [--format 3mf|stl|svg|dxf]  what is printed to know a process
-  gristmill desk FILE [--variant NAME] [--each "94 %"]  ratio windows, and ways out where there are none
-  gristmill find FILE [--variant NAME] [--kinds "belt, worm"] [--stages 3]  whole lines that do what the brief asks
-  gristmill motor --motor JSON [--driver JSON] [--speed "0 rpm, 300 rpm"]
-  gristmill test KIND FILE [--rig JSON] [--joint FILE] [--variant NAME]  readings or a recording (CSV, JSON, WAV)
-  gristmill check FILE                              is the file whole, does anything stop it
-  gristmill unit TEXT KIND                          a typed quantity in SI units
-
-  --json   the reports as the views have them, in SI units, keys as in the joint file
-  --shop   changes to the shop, or a shop file, as JSON or @file
-  JSON may be given as @file.json; FILE may be - for standard input.
-  Values are SI numbers or text with a unit ("62 ozf·in").
-  Exit code 1 and a plain sentence when something cannot be done.
-`;
-
-async function answer(argv: string[]): Promise<{ result: Result<string>; json: boolean }> {
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args: argv,
-      allowPositionals: true,
-      options: {
-        json: { type: 'boolean', default: false },
-        variant: { type: 'string' },
-        params: { type: 'string' },
-        duty: { type: 'string' },
-        format: { type: 'string' },
-        chord: { type: 'string' },
-        shop: { type: 'string' },
-        motor: { type: 'string' },
-        driver: { type: 'string' },
-        speed: { type: 'string' },
-        each: { type: 'string' },
-        out: { type: 'string' },
-        compensation: { type: 'string' },
-        rig: { type: 'string' },
-        joint: { type: 'string' },
-        kinds: { type: 'string' },
-        stages: { type: 'string' },
-        joints: { type: 'string' },
-        bed: { type: 'string' },
-        start: { type: 'string' },
-        process: { type: 'string' },
-        help: { type: 'boolean', short: 'h', default: false },
-      },
-    });
-  } catch (error) {
-    return {
-      result: refuse(
-        'The command line cannot be read.',
-        (error as Error).message.split('.')[0] + '.',
-        'See gristmill --help.',
-      ),
-      json: argv.includes('--json'),
-    };
-  }
-  const o: Options = parsed.values;
-  const [command, a, b] = parsed.positionals;
-  const result = await ((): Result<string> | Promise<Result<string>> => {
-    if (parsed.values.help || command === undefined || command === 'help') return { ok: true, value: HELP };
-    switch (command) {
-      case 'analyse':
-        return analyse(a, o);
-      case 'stage':
-        return stage(a, o);
-      case 'outline':
-        return outline(a, b, o);
-      case 'solid':
-        return solid(a, b, o);
-      case 'check':
-        return check(a, o);
-      case 'desk':
-        return desk(a, o);
-      case 'bill':
-        return bill(a, o);
-      case 'files':
-        return files(a, o);
-      case 'schedule':
-        return schedule(a, o);
-      case 'fit':
-        return fit(a, o);
-      case 'coupon':
-        return coupon(o);
-      case 'find':
-        return find(a, o);
-      case 'motor':
-        return motor(o);
-      case 'test':
-        return test(a, b, o);
-      case 'unit':
-        return unit(a, b, o);
-      default:
-        return refuse(
-          `There is no command “${command}”.`,
-          'The commands are analyse, stage, outline, solid, bill, files, schedule, fit, coupon, desk, find, motor, test, check and unit.',
-          'See gristmill --help.',
-        );
-    }
-  })();
-  return { result, json: o.json };
-}
-
-/** What a command line says and with which code it ends. */
+/** What a command line says and with which code it ends: 1 where something cannot be done, 2 where it is not understood. */
 export interface Answer {
-  readonly code: 0 | 1;
+  readonly code: 0 | 1 | 2;
   readonly out: string;
   readonly err: string;
 }
 
+const CONFIG = {
+  ...Object.fromEntries(
+    Object.entries(OPTIONS).map(([name, o]) => [name, { type: 'value' in o ? 'string' : 'boolean' } as const]),
+  ),
+  help: { type: 'boolean', short: 'h' },
+  version: { type: 'boolean', short: 'v' },
+} as const;
+
+/** The version of the reports that --json prints. */
+const REPORT = 1;
+
+/** A report says what it is and which version of it, unless it does already. */
+const withFormat = (command: string, text: string): string =>
+  /^\{\s*"format"/.test(text) || !text.startsWith('{')
+    ? text
+    : text.replace(/^\{/, `{\n  "format": "gristmill-${command}",\n  "version": ${REPORT},`);
+
+/** Money as it is written where the shell is. */
+const here = moneyUnits(currencyOf(new Intl.DateTimeFormat().resolvedOptions().locale));
+const said = (text: string): string => inUnits(text, here);
+const done = (text: string): Answer => ({ code: 0, out: `${text.replace(/\n$/, '')}\n`, err: '' });
+
+/** A refusal; a script that asked for JSON gets it as JSON too. */
+const refused = (problem: Problem, json: boolean): Answer => ({
+  code: isMisuse(problem) ? 2 : 1,
+  out: json ? said(`${toJson({ ok: false, problem })}\n`) : '',
+  err: `${sayProblem(problem)}\n`,
+});
+
+/** What of a command line was not understood; undefined where all was. */
+function notTaken(c: Command, given: object, extra: readonly string[]): Problem | undefined {
+  const may = optionsOf(c);
+  const odd = Object.keys(given).find((name) => !(may as readonly string[]).includes(name));
+  if (odd)
+    return misuse(
+      `gristmill ${c.name} does not take --${odd}.`,
+      `It takes ${may.map((o) => `--${o}`).join(', ')}.`,
+      `See gristmill ${c.name} --help.`,
+    ).problem;
+  const most = c.args.split(' ').filter(Boolean).length;
+  if (extra.length > most)
+    return misuse(
+      `“${extra[most]}” is one word too many.`,
+      `gristmill ${c.name} takes ${c.args || 'no words'}.`,
+      'Put what has spaces into quotes.',
+    ).problem;
+  return undefined;
+}
+
 /** Runs one command line. The kinds of stage must be registered. */
 export async function run(argv: string[]): Promise<Answer> {
-  const { result, json } = await answer(argv);
-  if (result.ok) return { code: 0, out: `${inUnits(result.value).replace(/\n$/, '')}\n`, err: '' };
-  // A script that asked for JSON gets the refusal as JSON too.
-  return {
-    code: 1,
-    out: json ? inUnits(`${toJson({ ok: false, problem: result.problem })}\n`) : '',
-    err: `${sayProblem(result.problem)}\n`,
-  };
+  let parsed;
+  try {
+    parsed = parseArgs({ args: argv, allowPositionals: true, options: CONFIG });
+  } catch (error) {
+    const why = `${(error as Error).message.split('.')[0]}.`;
+    return refused(
+      misuse('The command line cannot be read.', why, 'See gristmill --help.').problem,
+      argv.includes('--json'),
+    );
+  }
+  const { help: asksHelp, version: asksVersion, ...given } = parsed.values as Record<string, unknown>;
+  const o = { json: false, ...given } as Options;
+  const [name, ...rest] = parsed.positionals;
+  if (asksVersion === true) return done(o.json ? toJson({ name: 'gristmill', version: VERSION }) : VERSION);
+  const command = COMMANDS.find((c) => c.name === (name === 'help' ? rest[0] : name));
+  if (name === undefined || (name === 'help' && (!rest.length || command)))
+    return done(command ? helpOf(command) : help());
+  if (!command)
+    return refused(
+      misuse(
+        `There is no command “${name === 'help' ? rest[0] : name}”.`,
+        `The commands are ${COMMANDS.map((c) => c.name).join(', ')}.`,
+        'See gristmill --help.',
+      ).problem,
+      o.json,
+    );
+  if (asksHelp === true) return done(helpOf(command));
+  const odd = notTaken(command, given, rest);
+  if (odd) return refused(odd, o.json);
+  const result: Result<string> = await command.run(rest[0], rest[1], o);
+  if (!result.ok) return refused(result.problem, o.json);
+  const text = said(o.json ? withFormat(command.name, result.value) : result.value);
+  if (command.makesFile) return o.out === '-' ? { code: 0, out: '', err: `${text}\n` } : done(text);
+  if (o.out === undefined || o.out === '-') return done(text);
+  const written = await writeOutput(o.out, `${text.replace(/\n$/, '')}\n`);
+  return written.ok ? { code: 0, out: '', err: '' } : refused(written.problem, o.json);
 }

@@ -6,6 +6,7 @@ import { planCalendar } from '@gristmill/core/schedule/write-calendar';
 import { planMarkdown } from '@gristmill/core/schedule/write-plan';
 import Kernel from 'manifold-3d';
 import { toJson, type Options } from './commands.ts';
+import { misuse } from './misuse.ts';
 import { finished, wanted, type Wanted } from './make.ts';
 
 /** The build that is planned: the newest of the variant with a plan, the newest of it, or one that is to be. */
@@ -21,7 +22,7 @@ export async function schedule(file: string | undefined, o: Options): Promise<Re
   if (!of.ok) return of;
   const format = o.format ?? 'md';
   if (format !== 'md' && format !== 'ics')
-    return refuse(`“${format}” is not a format of plans.`, 'They are written as md or ics.', 'Write --format ics.');
+    return misuse(`“${format}” is not a format of plans.`, 'They are written as md or ics.', 'Write --format ics.');
   const today = new Date().toISOString().slice(0, 10);
   const start = o.start ?? today;
   if (!isMoment(start) || start.length !== 10)

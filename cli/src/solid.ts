@@ -3,9 +3,10 @@ import { onOnePlate } from '@gristmill/core/assembly/laid-out';
 import { meshSolid, write3mf, writeStl, type NamedMesh } from '@gristmill/core/solid/index';
 import { namedBody, writeStep, type NamedBody } from '@gristmill/core/solid/step';
 import Kernel from 'manifold-3d';
-import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { kindAndParams, toJson, type Options } from './commands.ts';
+import { misuse } from './misuse.ts';
+import { writeOutput } from './write-output.ts';
 
 /** Exact bodies as STEP; their kernel is loaded only for this. */
 async function exactFile(
@@ -48,10 +49,10 @@ export async function solid(
 ): Promise<Result<string>> {
   const asked = kindAndParams(kindId, o);
   if (!asked.ok) return asked;
-  if (!o.out) return refuse('--out is missing.', 'A solid is not text and goes to a file.', 'Write --out part.stl.');
+  if (!o.out) return misuse('--out is missing.', 'A solid is not text and goes to a file.', 'Write --out part.stl.');
   const format = o.format ?? (o.out.endsWith('.3mf') ? '3mf' : /\.ste?p$/i.test(o.out) ? 'step' : 'stl');
   if (format !== 'stl' && format !== '3mf' && format !== 'step')
-    return refuse(
+    return misuse(
       `“${format}” is not a format of solids.`,
       'They are written as stl, 3mf or step.',
       'Write --format stl.',
@@ -83,25 +84,16 @@ export async function solid(
       'Name one of these.',
     );
   if (format === 'stl' && wanted.length > 1)
-    return refuse(
+    return misuse(
       'PART is missing.',
       `An STL file holds one body; this stage has ${bodies.map((p) => p.id).join(', ')}.`,
       'Name one, or write --format 3mf.',
     );
-  const unwritable = (error: unknown) =>
-    refuse(
-      `${o.out} cannot be written.`,
-      `The system says ${(error as NodeJS.ErrnoException).code ?? 'no'}.`,
-      'Check the folder and its rights.',
-    );
   if (format === 'step') {
     const file = await exactFile(wanted as { name: string; solid: () => Solid }[]);
     if (!file.ok) return file;
-    try {
-      writeFileSync(o.out, file.value.bytes);
-    } catch (error) {
-      return unwritable(error);
-    }
+    const written = await writeOutput(o.out, file.value.bytes);
+    if (!written.ok) return written;
     return ok(
       o.json
         ? toJson({
@@ -124,16 +116,13 @@ export async function solid(
       return refuse(`Nothing is left of “${p.name}”.`, 'Its cuts take all of it away.', 'Look at its bore and screws.');
     meshes.push({ name: p.name, mesh, count: partId === undefined ? p.quantity : 1 });
   }
-  try {
-    writeFileSync(
-      o.out,
-      format === 'stl'
-        ? writeStl(meshes[0]!.mesh, `${asked.value.kind.name}, ${wanted[0]!.name}`)
-        : write3mf(meshes, asked.value.kind.name, onOnePlate(meshes)),
-    );
-  } catch (error) {
-    return unwritable(error);
-  }
+  const written = await writeOutput(
+    o.out,
+    format === 'stl'
+      ? writeStl(meshes[0]!.mesh, `${asked.value.kind.name}, ${wanted[0]!.name}`)
+      : write3mf(meshes, asked.value.kind.name, onOnePlate(meshes)),
+  );
+  if (!written.ok) return written;
   const volume = meshes.reduce((s, m) => s + m.mesh.volume, 0) * 1e-9;
   const triangles = meshes.reduce((s, m) => s + m.mesh.triangles.length / 3, 0);
   return ok(

@@ -6,7 +6,6 @@ import {
   contextFor,
   formatQuantity,
   importFile,
-  makeShelf,
   ok,
   readJointFile,
   refuse,
@@ -14,11 +13,13 @@ import {
   sayUncertain,
   type LineReport,
   type Result,
+  type Shelf,
   type TestKind,
   type Variant,
 } from '@gristmill/core';
 import { readFileSync } from 'node:fs';
-import { toJson, type Options } from './commands.ts';
+import { shelfFrom, toJson, type Options } from './commands.ts';
+import { misuse } from './misuse.ts';
 import { readInput, readJsonArgument } from './read-input.ts';
 
 const MAX = 400_000_000;
@@ -35,7 +36,7 @@ function bytesOf(file: string): Result<Uint8Array> {
 }
 
 /** The variant a test is held against, with its line. */
-function variantFrom(o: Options): Result<{ variant: Variant; line: LineReport } | undefined> {
+function variantFrom(o: Options): Result<{ variant: Variant; line: LineReport; shelf: Shelf } | undefined> {
   if (o.joint === undefined) return ok(undefined);
   const text = readInput(o.joint);
   if (!text.ok) return text;
@@ -45,12 +46,13 @@ function variantFrom(o: Options): Result<{ variant: Variant; line: LineReport } 
     o.variant === undefined ? v.id === joint.value.activeVariant : v.id === o.variant || v.name === o.variant,
   );
   if (!variant)
-    return refuse(
+    return misuse(
       `There is no variant “${o.variant}”.`,
       `The joint has ${joint.value.variants.map((v) => v.name).join(', ')}.`,
       'Name one of these.',
     );
-  return ok({ variant, line: analyseLine(joint.value, variant, makeShelf()) });
+  const shelf = shelfFrom(o, joint.value);
+  return shelf.ok ? ok({ variant, line: analyseLine(joint.value, variant, shelf.value), shelf: shelf.value }) : shelf;
 }
 
 function sayTest(
@@ -85,13 +87,13 @@ export function test(kindId: string | undefined, file: string | undefined, o: Op
   const known = TEST_KINDS.map((k) => k.id).join(', ');
   const kind = TEST_KINDS.find((k) => k.id === kindId);
   if (!kind)
-    return refuse(
+    return misuse(
       kindId ? `There is no test “${kindId}”.` : 'KIND is missing.',
       `This version knows ${known}.`,
       'Use one of these.',
     );
   if (!file)
-    return refuse(
+    return misuse(
       'FILE is missing.',
       'There is nothing to analyse.',
       'Name a CSV, JSON or WAV file, or - for standard input.',
@@ -114,7 +116,9 @@ export function test(kindId: string | undefined, file: string | undefined, o: Op
   // Bare numbers are SI here; text may have a unit.
   const rig: Record<string, number | string> = { ...read.value.rig, ...rigFrom(kind, typed) };
   if (typeof typed['instrument'] === 'string') rig['instrument'] = typed['instrument'];
-  const shelf = makeShelf();
+  const own = shelfFrom(o);
+  if (!own.ok) return own;
+  const shelf = held.value?.shelf ?? own.value;
   const blank = blankTest(kind, { id: 'cli', buildId: '', date: '' });
   const record = { ...blank, rig: { ...blank.rig, ...rig }, readings: read.value.readings };
   const result = analyseTest(record, contextFor(held.value?.variant, held.value?.line, shelf, read.value.recording));

@@ -1,4 +1,4 @@
-import { execFile } from 'node:child_process';
+import { execFile, execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -7,7 +7,9 @@ import { strFromU8, unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import cases from '../../core/test/cases/belts.json' with { type: 'json' };
 import lines from '../../core/test/cases/line.json' with { type: 'json' };
+import { stageKinds } from '@gristmill/core';
 import { run as answer, type Answer } from '../src/run.ts';
+import { COMMANDS, optionsOf } from '../src/table.ts';
 
 const bin = fileURLToPath(new URL('../bin/gristmill.mjs', import.meta.url));
 const demo = fileURLToPath(new URL('../../demo/body-yaw.json', import.meta.url));
@@ -26,6 +28,11 @@ const json = async (...args: string[]) => {
   expect(r.code, r.err).toBe(0);
   return JSON.parse(r.out);
 };
+
+/** What is wrong with how a command is written ends with 2, what cannot be done with 1. */
+const MISUSE =
+  /(FILE|KIND|PART|--[a-z]+) is missing|^There is no (variant|kind|process|stage|part|command|parameter)|is not a format of|line cannot be read/;
+const codeFor = (err: string) => (MISUSE.test(err) ? 2 : 1);
 
 describe('the command line', () => {
   it('gives the worked belt cases through stage --json', async () => {
@@ -215,7 +222,7 @@ describe('the command line', () => {
     expect(verdict('play')).toMatchObject({ state: 'fails', by: 'found' });
     expect((await run('analyse', demo)).out).toMatch(/FAILS +Play .*found 15\.2 ± 0\.7′, which decides/);
     expect((await run('analyse', demo, '--variant', 'B')).out).toMatch(/^Body yaw, variant B/);
-    expect((await run('analyse', demo, '--variant', 'Z')).code).toBe(1);
+    expect((await run('analyse', demo, '--variant', 'Z')).code).toBe(2);
   });
 
   it('writes outlines as svg, dxf and json', async () => {
@@ -264,7 +271,7 @@ describe('the command line', () => {
     expect(r.duty.torque).toBeCloseTo(1.96133, 9);
   });
 
-  it('says in one sentence why not, with exit code 1', async () => {
+  it('says in one sentence why not, with exit code 1, or 2 where the command is written wrongly', async () => {
     const bad: [string[], RegExp][] = [
       [['analyse', 'nothing.json'], /no such file/],
       [['analyse'], /FILE is missing/],
@@ -285,7 +292,7 @@ describe('the command line', () => {
     ];
     const results = await Promise.all(bad.map(([args]) => run(...args)));
     results.forEach((r, i) => {
-      expect(r.code, bad[i]![0].join(' ')).toBe(1);
+      expect(r.code, bad[i]![0].join(' ')).toBe(codeFor(r.err));
       expect(r.out).toBe('');
       expect(r.err).toMatch(bad[i]![1]);
       expect(r.err).not.toMatch(/\n {4}at |Error:/);
@@ -324,14 +331,105 @@ describe('the command line', () => {
       [['coupon', '--process', 'filament', '--out', join(folder, 'no', 'x.3mf')], /cannot be written/],
     ] as const) {
       const r = await run(...args);
-      expect(r.code).toBe(1);
+      expect(r.code).toBe(codeFor(r.err));
       expect(r.err).toMatch(why);
     }
   });
 
-  it('helps', async () => {
-    expect((await run('--help')).out).toMatch(/analyse FILE/);
+  it('helps: all commands, one command, its version', async () => {
+    const all = (await run('--help')).out;
+    for (const c of COMMANDS) {
+      expect(all).toContain(`  ${c.name}`);
+      const one = await run(c.name, '--help');
+      expect(one.code).toBe(0);
+      expect(one.out).toContain(`gristmill ${c.examples[0]}`);
+      for (const o of optionsOf(c)) expect(one.out).toContain(`--${o}`);
+      expect(await run('help', c.name)).toEqual(one);
+    }
     expect(await run()).toEqual(await run('help'));
+    expect((await run('--version')).out).toMatch(/^\d+\.\d+\.\d+\n$/);
+    expect(JSON.parse((await run('--version', '--json')).out)).toEqual({
+      name: 'gristmill',
+      version: (await run('-v')).out.trim(),
+    });
+  });
+
+  it('refuses options, words and parameters that a command does not know, with exit code 2', async () => {
+    for (const [args, why] of [
+      [['unit', '3 mm', 'length', '--bed', '200 mm'], /unit does not take --bed/],
+      [['kinds', 'belt'], /“belt” is one word too many/],
+      [['unit', '3', 'mm', 'length'], /“length” is one word too many/],
+      [['stage', 'belt', '--params', '{"z9":3}'], /There is no parameter “z9”.*z1, z2.*gristmill params belt/],
+      [['params', 'wand'], /There is no stage of kind “wand”/],
+      [['params'], /KIND is missing/],
+      [['desk', demo, '--variant', 'Z'], /There is no variant “Z”. The joint has A, B/],
+      [['check', demo, '--variant', 'Z'], /There is no variant “Z”/],
+      [['help', 'wand'], /There is no command “wand”/],
+    ] as const) {
+      const r = await run(...args);
+      expect([r.code, r.out], args.join(' ')).toEqual([2, '']);
+      expect(r.err).toMatch(why);
+    }
+  });
+
+  it('tells the kinds of stage and what each is given by; those parameters make the stage', async () => {
+    const { kinds } = await json('kinds');
+    expect(kinds.map((k: { id: string }) => k.id)).toEqual(stageKinds().map((k) => k.id));
+    for (const { id } of kinds) {
+      const { params, format, version } = await json('params', id);
+      expect([format, version]).toEqual(['gristmill-params', 1]);
+      const given = Object.fromEntries(params.map((p: { name: string; start: unknown }) => [p.name, p.start]));
+      expect((await run('stage', id, '--params', JSON.stringify(given))).code, id).toBe(0);
+    }
+    const worm = (await run('params', 'worm')).out;
+    expect(worm).toMatch(/^starts +Starts \(1, 1 to 12\): /m);
+    expect(worm).toMatch(/^module +Module \(2 mm\)/m);
+  });
+
+  it('ends with 1 where a must is missed and that is asked', async () => {
+    const wing = fileURLToPath(new URL('../../demo/wing-root.json', import.meta.url));
+    expect((await run('check', wing)).code).toBe(0);
+    expect((await run('check', wing, '--variant', 'B', '--must')).code).toBe(0);
+    const missed = await run('check', wing, '--variant', 'A', '--must');
+    expect([missed.code, missed.out]).toEqual([1, '']);
+    expect(missed.err).toMatch(/Wing root does not do what it must. Variant A: misses play/);
+  });
+
+  it('writes what it says to a file, and what is no text to standard output', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'gristmill-out-'));
+    const file = join(folder, 'bill.md');
+    const said = await run('bill', demo);
+    expect(await run('bill', demo, '--out', file)).toEqual({ code: 0, out: '', err: '' });
+    expect(readFileSync(file, 'utf8')).toBe(said.out);
+    expect(await run('bill', demo, '--out', '-')).toEqual(said);
+    expect(await run('bill', demo, '--out', join(folder, 'no', 'x'))).toMatchObject({ code: 1, out: '' });
+    // The bytes of a body go where a shell can pipe them; what is said of them does not mix with them.
+    const piped = await shell('solid', 'worm', 'worm', '--params', '{}', '--format', 'stl', '--out', '-');
+    expect(piped.code).toBe(0);
+    expect(piped.out.length).toBeGreaterThan(10_000);
+    expect(piped.err).toMatch(/^-: /);
+  });
+
+  it('takes the shop everywhere: a test is held against the line as that shop makes it', async () => {
+    const edits = JSON.stringify({ factors: { gravity: { value: 1.62, low: 1.62, high: 1.62 } } });
+    const peak = async (...more: string[]) => (await json('analyse', demo, ...more)).demand.peak;
+    expect((await peak('--shop', edits)) / (await peak())).toBeLessThan(0.9);
+    const missed = async (...more: string[]) => (await json('check', demo, ...more)).variants;
+    expect(await missed('--shop', edits)).not.toEqual(undefined);
+  });
+
+  it('writes its own manual page and completion for a shell', async () => {
+    const page = (await run('man')).out;
+    expect(page).toMatch(/^\.TH GRISTMILL 1/);
+    for (const section of ['NAME', 'SYNOPSIS', 'COMMANDS', 'OPTIONS', 'EXIT STATUS', 'EXAMPLES'])
+      expect(page).toContain(`.SH ${section}`);
+    const script = (await run('completion')).out;
+    const words = execFileSync(
+      'bash',
+      ['-c', `${script}\nCOMP_WORDS=(gristmill check --m); COMP_CWORD=2; _gristmill; echo "\${COMPREPLY[@]}"`],
+      { encoding: 'utf8' },
+    );
+    expect(words).toBe('--must\n');
   });
 
   it('says from a shell what it says here: on its own streams, with its exit code', async () => {
@@ -356,7 +454,7 @@ describe('the command line', () => {
     const shown = new Set(r.lines.flatMap((l: { stages: { kind: string }[] }) => l.stages.map((s) => s.kind)));
     expect(r.whyNot.map((w: { kind: string }) => w.kind)).toEqual(['belt', 'unit'].filter((k) => !shown.has(k)));
     const plain = await run('find', demo, '--kinds', 'belt', '--stages', '1');
-    expect(plain.out).toMatch(/^\d+ lines? out of \d+.*; \d+ stages\.\n1\. .*: Belt\n {3}money .* ¤, mass/);
+    expect(plain.out).toMatch(/^\d+ lines? out of \d+.*; \d+ stages\.\n1\. .*: Belt\n {3}money [\d.]+ \S+, mass/);
     for (const [args, why] of [
       [['find'], 'FILE is missing'],
       [['find', demo, '--kinds', 'clockwork'], 'There is no kind “clockwork”'],
@@ -364,7 +462,7 @@ describe('the command line', () => {
       [['find', demo, '--variant', 'Q'], 'There is no variant “Q”'],
     ] as const) {
       const bad = await run(...args);
-      expect(bad.code).toBe(1);
+      expect(bad.code).toBe(codeFor(bad.err));
       expect(bad.err).toContain(why);
     }
   });
@@ -406,7 +504,7 @@ describe('the command line', () => {
       [['files', demo, '--out', '/nowhere/x.zip', '--chord', '0.2 mm'], 'cannot be written'],
     ] as const) {
       const r = await run(...args);
-      expect(r.code).toBe(1);
+      expect(r.code).toBe(codeFor(r.err));
       expect(r.err).toContain(says);
     }
   });

@@ -499,7 +499,7 @@ describe('advice', () => {
     expect(says).toContain('lines of one stage pass on 92 %');
     expect(says).toContain('of 2 stages 60 %');
     expect(says).toMatch(/behind a belt .* behind a planetary/);
-    expect(says).toContain('costs 60 ¤ more: 150 ¤ at 1′ beside 90 ¤ at 8′');
+    expect(says).toContain('costs 60 € more: 150 € at 1′ beside 90 € at 8′');
     expect(says).not.toMatch(/best|NaN|Infinity/);
   });
 
@@ -564,7 +564,7 @@ describe('why not', () => {
       ],
     });
     expect(inUnits(whyNotSays(said))).toBe(
-      'Worm: a line of it does what is asked, but belt is as good or better in everything: money 90 ¤ beside 50 ¤, efficiency 50 % beside 90 %.',
+      'Worm: a line of it does what is asked, but belt is as good or better in everything: money 90 € beside 50 €, efficiency 50 % beside 90 %.',
     );
     // Better in something by more than columns are near: not beaten.
     expect(why([{ line: found(['worm'], { money: 47 }) }], [other]).beaten).toBeUndefined();

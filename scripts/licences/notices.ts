@@ -13,7 +13,19 @@ export interface Shipped {
 }
 
 /** What may be part of a product under the MIT licence without more than a notice. */
-const FREE = new Set(['MIT', 'ISC', '0BSD', 'BSD-2-Clause', 'BSD-3-Clause', 'Apache-2.0', 'OFL-1.1', 'CC0-1.0', 'Unlicense', 'Zlib', 'BlueOak-1.0.0']);
+const FREE = new Set([
+  'MIT',
+  'ISC',
+  '0BSD',
+  'BSD-2-Clause',
+  'BSD-3-Clause',
+  'Apache-2.0',
+  'OFL-1.1',
+  'CC0-1.0',
+  'Unlicense',
+  'Zlib',
+  'BlueOak-1.0.0',
+]);
 
 /** What may ship as a file of its own that can be replaced, with its source offered. */
 const REPLACEABLE: Readonly<Record<string, string>> = {
@@ -49,13 +61,15 @@ export function shippedOf(files: Iterable<string>): Shipped[] {
     const name = first!.startsWith('@') ? `${first}/${second}` : first!;
     folders.add(`${file.slice(0, at).replace(/^[^/]*(?=\/)/, '')}/node_modules/${name}`);
   }
-  return [...folders]
-    .filter((folder) => existsSync(join(folder, 'package.json')))
-    .map(packageAt)
-    .filter((p) => !p.name.startsWith('@gristmill/'))
-    // A package that is installed twice is named once.
-    .filter((p, i, all) => all.findIndex((o) => o.name === p.name && o.version === p.version) === i)
-    .sort((a, b) => a.name.localeCompare(b.name));
+  return (
+    [...folders]
+      .filter((folder) => existsSync(join(folder, 'package.json')))
+      .map(packageAt)
+      .filter((p) => !p.name.startsWith('@gristmill/'))
+      // A package that is installed twice is named once.
+      .filter((p, i, all) => all.findIndex((o) => o.name === p.name && o.version === p.version) === i)
+      .sort((a, b) => a.name.localeCompare(b.name))
+  );
 }
 
 /** What a package says of itself. */

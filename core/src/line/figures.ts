@@ -447,7 +447,7 @@ export function lineFigures(
           ...(variant.driver.unit ? [term('driver', 'price', variant.driver.unit.price, 'money', 'motor')] : []),
           ...(variant.driver.supply ? [term('supply', 'price', variant.driver.supply.price, 'money', 'motor')] : []),
           ...(n.sensorMoney > 0 ? [term('sensors', 'price', n.sensorMoney, 'money', 'computed')] : []),
-          ...per('¤', 'price', 'money', (s) => s.money),
+          ...per('C', 'price', 'money', (s) => s.money),
           ...(around ? [term('h', 'housing, shafts, bearings, screws', n.aroundMoney, 'money', 'computed')] : []),
         ],
         source: `prices of the shop; without ${[...(variant.driver.unit ? [] : ['driver']), ...(around ? ['the work'] : ['housing and screws'])].join(', ')}`,

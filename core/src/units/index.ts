@@ -5,3 +5,4 @@ export * from './table.ts';
 export * from './stated.ts';
 export * from './comma.ts';
 export * from './heading.ts';
+export * from './currency.ts';

@@ -63,6 +63,9 @@ function readNumber(text: string, comma: Comma): Result<{ value: number; rest: s
   return ok({ value: s * value, rest: text.slice(whole.length).trim() });
 }
 
+/** Money is written with its sign before the number as often as after: $12 is 12 $. */
+const signLast = (text: string): string => text.replace(/^([^\d.,+\-−\s]{1,3})\s*(?=[\d.,])(.+)$/u, '$2 $1');
+
 function explainWrongUnit(quantity: Quantity, rest: string): Result<never> {
   const tidy = tidyUnit(rest);
   const units = quantity.units
@@ -126,7 +129,7 @@ export function parseQuantity(text: string, id: QuantityId, bare?: string, comma
   if (trimmed.length > 80)
     return refuse('That is too long for a number.', 'A value with its unit is a few characters.', 'Type one value.');
   if ((id === 'angle' || id === 'smallAngle') && trimmed.includes('@')) return parseLever(trimmed, comma);
-  const number = readNumber(trimmed, comma);
+  const number = readNumber(id === 'money' ? signLast(trimmed) : trimmed, comma);
   if (!number.ok) return number;
   const { value, rest } = number.value;
   const usual = findUnit(quantity, bare ?? quantity.shown) ?? quantity.units[0]!;

@@ -1,3 +1,5 @@
+import { CURRENCIES } from './currency.ts';
+
 /** The kinds of quantity that Gristmill speaks of, each with its coherent SI unit and the units people type. */
 export type QuantityId =
   | 'torque'
@@ -193,8 +195,8 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
   power: q('power', 'power', 'W', u('W', 1), u('mW', 1e-3), u('kW', 1e3), u('hp', 745.6998715822702)),
   time: q('time', 'time', 's', u('s', 1, 'sec'), u('ms', 1e-3), u('min', 60), u('h', 3600, 'hr')),
   frequency: q('frequency', 'frequency', 'Hz', u('Hz', 1), u('kHz', 1e3)),
-  /** No rates are known here: a currency is only how the reader's money is written. */
-  money: q('money', 'money', '¤', u('¤', 1), u('€', 1), u('$', 1), u('£', 1), u('¥', 1)),
+  /** A currency is only how the reader's money is written; ¤ stands for any in files of earlier versions. */
+  money: q('money', 'money', '€', ...CURRENCIES.map((sign) => u(sign, 1, ...(sign === '€' ? ['¤'] : [])))),
   ratio: q('ratio', 'ratio', ': 1', u(': 1', 1, ':1', 'x', '×')),
   efficiency: q('efficiency', 'fraction', '%', u('', 1), u('%', 1e-2)),
   count: q('count', 'count', '', u('', 1, 'teeth', 'steps')),
@@ -269,7 +271,12 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
     u('′ a million cycles', Math.PI / 10800),
     u('° a million cycles', Math.PI / 180),
   ),
-  pricePerMass: q('pricePerMass', 'price per mass', '¤/kg', u('¤/kg', 1, '1/kg')),
+  pricePerMass: q(
+    'pricePerMass',
+    'price per mass',
+    '€/kg',
+    ...CURRENCIES.map((sign) => u(`${sign}/kg`, 1, ...(sign === '€' ? ['¤/kg', '1/kg'] : []))),
+  ),
   temperatureRise: q('temperatureRise', 'temperature rise', 'K', u('K', 1, '°C')),
   torqueConstant: q(
     'torqueConstant',

@@ -1,4 +1,4 @@
-import { inUnits, type Comma, type QuantityId, type UnitChoice } from '@gristmill/core';
+import { currencyOf, inUnits, moneyUnits, type Comma, type QuantityId, type UnitChoice } from '@gristmill/core';
 import { useCallback } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
@@ -25,12 +25,15 @@ interface Prefs {
   ): void;
 }
 
+/** Money as it is written where the reader is. */
+const moneyHere = (): UnitChoice => moneyUnits(currencyOf(typeof navigator === 'undefined' ? '' : navigator.language));
+
 /** What the reader prefers; small, kept per browser, safe to lose. */
 export const usePrefs = create<Prefs>()(
   persist(
     (set) => ({
       sheet: typeof matchMedia !== 'undefined' && matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light',
-      units: {},
+      units: moneyHere(),
       comma: 'ask',
       tallyOpen: true,
       tallyWidth: 304,
@@ -39,10 +42,20 @@ export const usePrefs = create<Prefs>()(
       seenDemo: false,
       drawFits: true,
       setSheet: (sheet) => set({ sheet }),
-      setUnit: (quantity, unit) => set((s) => ({ units: { ...s.units, [quantity]: unit } })),
+      setUnit: (quantity, unit) =>
+        set((s) => ({ units: { ...s.units, [quantity]: unit, ...(quantity === 'money' && moneyUnits(unit)) } })),
       set: (change) => set(change),
     }),
-    { name: KEY, version: 1 },
+    {
+      name: KEY,
+      version: 2,
+      // The first version wrote money with a sign that is no currency's.
+      migrate: (kept) => {
+        const had = kept as Partial<Prefs>;
+        const { money, ...units } = had.units ?? {};
+        return { ...had, units: { ...units, ...(money && money !== '¤' ? moneyUnits(money) : moneyHere()) } } as Prefs;
+      },
+    },
   ),
 );
 

@@ -429,11 +429,11 @@ export function beltFigures(
       () => ({
         formula: 'pulleys + belt + idler + bearings',
         terms: [
-          term('¤_i', 'idler', m.idlerMoney, 'money', 'computed'),
-          term('¤₁', 'driving pulley', m.pulleyMoney[0], 'money', 'computed'),
-          term('¤₂', 'driven pulley', m.pulleyMoney[1], 'money', 'computed'),
-          term('¤_b', 'belt', m.beltMoney, 'money', 'computed'),
-          term('¤_r', 'bearings', factor(shelf, 'price.bearing'), 'money', 'shop', 'price.bearing'),
+          term('C_i', 'idler', m.idlerMoney, 'money', 'computed'),
+          term('C₁', 'driving pulley', m.pulleyMoney[0], 'money', 'computed'),
+          term('C₂', 'driven pulley', m.pulleyMoney[1], 'money', 'computed'),
+          term('C_b', 'belt', m.beltMoney, 'money', 'computed'),
+          term('C_r', 'bearings', factor(shelf, 'price.bearing'), 'money', 'shop', 'price.bearing'),
         ],
         source: 'prices of the shop',
       }),

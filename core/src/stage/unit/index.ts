@@ -152,7 +152,7 @@ function figures(p: UnitParams, at: Duty, _shelf: Shelf, m: UnitModel, make: Fig
       ({ numbers: n }) => n.money,
       () => ({
         formula: 'price',
-        terms: [term('¤', 'price', p.price, 'money', 'field', 'price')],
+        terms: [term('C', 'price', p.price, 'money', 'field', 'price')],
         source: 'as entered',
       }),
     ),

@@ -11,7 +11,9 @@ const COMMAS: readonly { readonly value: Comma; readonly label: string }[] = [
 /** The unit each quantity is shown in. */
 export function Units() {
   const { units, setUnit, comma, set } = usePrefs();
-  const shown = Object.values(QUANTITIES).filter((q) => q.units.length > 1 && q.id !== 'count');
+  const shown = Object.values(QUANTITIES).filter(
+    (q) => q.units.length > 1 && q.id !== 'count' && q.id !== 'pricePerMass',
+  );
   return (
     <section aria-label="Units" className="pb-6">
       <div className="flex items-baseline justify-between border-b border-strong pb-1">

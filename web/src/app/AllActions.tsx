@@ -1,17 +1,47 @@
 import { GLOSSARY } from '@gristmill/core';
 import { Command } from 'cmdk';
+import { useQuery } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
-import { sayKey, useAllActions } from './actions.ts';
+import { useState } from 'react';
+import { slug } from '../state/address.ts';
+import { usePrefs } from '../state/prefs.ts';
+import { jointShelf } from '../storage/shelf.ts';
+import { keyOf, sayKey, useAllActions } from './actions.ts';
+import { copyTable, tableName, tablesHere } from './copy-table.ts';
 import { usePalette } from './all-actions.ts';
 
-/** Opens the page of words at one of them. */
-const goToWord = (id: string) => void import('./router.tsx').then((m) => m.router.navigate(`/words?word=${id}`));
+/** Opens a page by its address. */
+const goTo = (address: string) => void import('./router.tsx').then((m) => m.router.navigate(address));
 
-/** Every action with its key, found by typing. */
+const HEADING = '[&_[cmdk-group-heading]]:label [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2';
+const ITEM =
+  'flex cursor-pointer justify-between gap-4 px-2 py-1.5 data-[selected=true]:bg-ink data-[selected=true]:text-panel';
+
+/** The figures that stand on the page, each once, with what they are called. */
+function figuresHere(): { readonly id: string; readonly name: string; readonly open: () => void }[] {
+  const seen = new Map<string, { id: string; name: string; open: () => void }>();
+  for (const el of document.querySelectorAll<HTMLElement>('main [data-figure], aside [data-figure]')) {
+    const id = el.dataset['figure'] ?? '';
+    const name = el.getAttribute('aria-label') ?? el.title;
+    if (id && name && !seen.has(id)) seen.set(id, { id, name, open: () => el.click() });
+  }
+  return [...seen.values()];
+}
+
+/** Every action with its key, every joint, word, figure and table, found by typing. */
 export default function AllActions() {
   const { open, set } = usePalette();
   const actions = useAllActions().filter((a) => a.enabled !== false);
+  const own = usePrefs((s) => s.ownKeys);
   const groups = [...new Set(actions.map((a) => a.group))];
+  const joints = useQuery({ queryKey: ['joint-names'], queryFn: () => jointShelf.list(), staleTime: 0 });
+  // As the page stood when this was opened over it.
+  const [here] = useState(() => ({ tables: tablesHere(), figures: figuresHere() }));
+  const chosen = (run: () => void) => () => {
+    set(false);
+    // The dialog gives focus back first; an action may want to move it on.
+    setTimeout(run, 0);
+  };
   return (
     <Dialog.Root open={open} onOpenChange={set}>
       <Dialog.Portal>
@@ -30,43 +60,76 @@ export default function AllActions() {
             <Command.List className="max-h-[56vh] overflow-y-auto p-2" aria-label="Actions">
               <Command.Empty className="label px-2 py-3">No action and no word of that name.</Command.Empty>
               {groups.map((group) => (
-                <Command.Group
-                  key={group}
-                  heading={group}
-                  className="[&_[cmdk-group-heading]]:label [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2"
-                >
+                <Command.Group key={group} heading={group} className={HEADING}>
                   {actions
                     .filter((a) => a.group === group)
                     .map((a) => (
                       <Command.Item
                         key={a.id}
                         value={`${a.name} ${a.group} ${a.id}`}
-                        className="flex cursor-pointer justify-between px-2 py-1.5 data-[selected=true]:bg-ink data-[selected=true]:text-panel"
-                        onSelect={() => {
-                          set(false);
-                          // The dialog gives focus back first; an action may want to move it on.
-                          setTimeout(a.run, 0);
-                        }}
+                        className={ITEM}
+                        onSelect={chosen(a.run)}
                       >
                         <span>{a.name}</span>
-                        {a.key ? <kbd className="num text-[12px]">{sayKey(a.key)}</kbd> : null}
+                        {keyOf(a, own) ? <kbd className="num text-[12px]">{sayKey(keyOf(a, own)!)}</kbd> : null}
                       </Command.Item>
                     ))}
                 </Command.Group>
               ))}
-              <Command.Group
-                heading="Words of the field"
-                className="[&_[cmdk-group-heading]]:label [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2"
-              >
+              {joints.data?.length ? (
+                <Command.Group heading="Joints on the shelf" className={HEADING}>
+                  {joints.data.map((j) => (
+                    <Command.Item
+                      key={j.id}
+                      value={`${j.name} joint ${j.id}`}
+                      className={ITEM}
+                      onSelect={chosen(() => goTo(`/joint/${slug(j.id)}/brief`))}
+                    >
+                      <span>Open {j.name}</span>
+                    </Command.Item>
+                  ))}
+                </Command.Group>
+              ) : null}
+              {here.figures.length ? (
+                <Command.Group heading="Figures of this view" className={HEADING}>
+                  {here.figures.map((f) => (
+                    <Command.Item
+                      key={f.id}
+                      value={`${f.name} figure working ${f.id}`}
+                      className={ITEM}
+                      onSelect={chosen(f.open)}
+                    >
+                      <span>{f.name}</span>
+                      <span className="label">its working</span>
+                    </Command.Item>
+                  ))}
+                </Command.Group>
+              ) : null}
+              {here.tables.length ? (
+                <Command.Group heading="Tables of this view" className={HEADING}>
+                  {here.tables.flatMap((t, i) =>
+                    (['tsv', 'md'] as const).map((format) => (
+                      <Command.Item
+                        key={`${i}-${format}`}
+                        value={`copy table ${tableName(t)} ${format} ${i}`}
+                        className={ITEM}
+                        onSelect={chosen(() => void copyTable(t, format))}
+                      >
+                        <span>
+                          Copy “{tableName(t)}” {format === 'tsv' ? 'for a spreadsheet' : 'as Markdown'}
+                        </span>
+                      </Command.Item>
+                    )),
+                  )}
+                </Command.Group>
+              ) : null}
+              <Command.Group heading="Words of the field" className={HEADING}>
                 {GLOSSARY.map((w) => (
                   <Command.Item
                     key={w.id}
                     value={`${w.word} ${w.standard.join(' ')} words ${w.id}`}
-                    className="flex cursor-pointer justify-between gap-4 px-2 py-1.5 data-[selected=true]:bg-ink data-[selected=true]:text-panel"
-                    onSelect={() => {
-                      set(false);
-                      setTimeout(() => goToWord(w.id), 0);
-                    }}
+                    className={ITEM}
+                    onSelect={chosen(() => goTo(`/words?word=${w.id}`))}
                   >
                     <span>{w.standard[0] === w.word ? w.word : `${w.word}: ${w.standard.join(', ')}`}</span>
                   </Command.Item>

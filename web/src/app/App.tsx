@@ -16,7 +16,7 @@ import { setSizer } from '../state/open.ts';
 import { inBatches } from '../workers/batches.ts';
 import { sizeInWorker } from '../workers/sizing.ts';
 import { listenForKeys } from './actions.ts';
-import { usePalette } from './all-actions.ts';
+import { useKeySheet, usePalette } from './all-actions.ts';
 import { router } from './router.tsx';
 
 showNotes(({ text, id, stays }) => void toast(text, { ...(id && { id }), ...(stays && { duration: stays }) }));
@@ -25,6 +25,9 @@ notifyManager.setScheduler(inBatches());
 setSizer(sizeInWorker);
 
 const AllActions = lazy(() => import('./AllActions.tsx'));
+const KeySheet = lazy(() => import('./KeySheet.tsx'));
+/** What waits beside the page until it is wanted: it comes after what was asked for. */
+const Beside = lazy(() => import('./Beside.tsx'));
 const client = new QueryClient({
   defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, networkMode: 'always' } },
 });
@@ -32,9 +35,19 @@ const client = new QueryClient({
 export function App() {
   const sheet = usePrefs((s) => s.sheet);
   const palette = usePalette((s) => s.open);
+  const keys = useKeySheet((s) => s.open);
+  const large = usePrefs((s) => s.large);
+  const [settled, setSettled] = useState(false);
   useEffect(() => {
     document.documentElement.dataset['sheet'] = sheet;
   }, [sheet]);
+  useEffect(() => {
+    document.documentElement.toggleAttribute('data-large', large);
+  }, [large]);
+  useEffect(() => {
+    const later = setTimeout(() => setSettled(true), 2500);
+    return () => clearTimeout(later);
+  }, []);
   useEffect(() => startAutosave(), []);
   useEffect(() => startHolding(), []);
   useEffect(() => listenForKeys(), []);
@@ -72,6 +85,16 @@ export function App() {
       {palette ? (
         <Suspense fallback={null}>
           <AllActions />
+        </Suspense>
+      ) : null}
+      {keys ? (
+        <Suspense fallback={null}>
+          <KeySheet />
+        </Suspense>
+      ) : null}
+      {settled && ready ? (
+        <Suspense fallback={null}>
+          <Beside />
         </Suspense>
       ) : null}
       <Toaster

@@ -1,6 +1,6 @@
 import { settleAll, standings, formatQuantity, shopMoved, takeShop, type Finding, type Problem } from '@gristmill/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, Outlet, useBlocker, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useBlocker, useLocation, useNavigate, useParams } from 'react-router';
 import { toast } from 'sonner';
 import { HistoryDialog } from '../parts/HistoryDialog.tsx';
 import { ProblemNote } from '../parts/ProblemNote.tsx';
@@ -9,7 +9,7 @@ import { Tally } from '../parts/Tally.tsx';
 import { WorkingPanel } from '../parts/WorkingPanel.tsx';
 import { slug, unslug } from '../state/address.ts';
 import { useJoint, useOpen, useVariant } from '../state/open.ts';
-import { useUnits } from '../state/prefs.ts';
+import { usePrefs, useUnits } from '../state/prefs.ts';
 import { useShop } from '../state/shop.ts';
 import { useServer } from '../state/server.ts';
 import { buildOn, saveNow, useStorage, type Conflict } from '../storage/autosave.ts';
@@ -24,6 +24,7 @@ import { copyOf, exportJoint, exportRaw } from './joints.ts';
 import { Rail } from './Rail.tsx';
 import { SaveMark, StatusLine } from './StatusLine.tsx';
 import { useCommonActions } from './common.ts';
+import { useTitle } from './title.ts';
 
 /** Opens a joint by its address, holds it for this tab, and lets go of it on leaving. */
 function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () => Promise<void> } {
@@ -47,6 +48,7 @@ function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () 
         // Asked now: the other tab may have let go while the joint was being read.
         useOpen.getState().load(read.value.joint, !own.held);
         buildOn(read.value.rev, read.value.joint);
+        usePrefs.getState().set({ opened: { ...usePrefs.getState().opened, [id]: Date.now() } });
         if (read.value.fellBack)
           toast(
             'The last save of this joint could not be read; the one before it was opened. The earlier saves can repair or export it.',
@@ -255,6 +257,17 @@ function MovedOn() {
   );
 }
 
+/** What a view is called in the title of its page: the last word of its address that is one. */
+function viewName(pathname: string): string {
+  const words = pathname
+    .split('/')
+    .slice(3)
+    .map((w) => w.replace(/-/g, ' '));
+  const [view = '', more] = words;
+  const name = `${view.slice(0, 1).toUpperCase()}${view.slice(1)}`;
+  return more ? `${name} ${more}` : name;
+}
+
 function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
   const joint = useJoint();
   const variant = useVariant();
@@ -269,6 +282,8 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
   const [history, setHistory] = useState(false);
   const navigate = useNavigate();
   const edit = useOpen((s) => s.edit);
+  const { pathname } = useLocation();
+  useTitle(viewName(pathname), joint.name);
   useCommonActions();
   const actions = useMemo<Action[]>(() => {
     const go = (path: string) => () => void navigate(`/joint/${slug(joint.id)}/${path}`);
@@ -325,6 +340,13 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
         group: 'Joint',
         key: 'ctrl+e',
         run: () => exportJoint(useOpen.getState().joint!),
+      },
+      {
+        id: 'save-file',
+        name: 'Save to its file, or to a new one',
+        group: 'Joint',
+        key: 'ctrl+shift+s',
+        run: () => void import('./own-files.ts').then((m) => m.saveToFile(useOpen.getState().joint!)),
       },
       { id: 'save', name: 'Save now', group: 'Joint', key: 'ctrl+s', run: () => void saveNow() },
       { id: 'history', name: 'Earlier saves of this joint', group: 'Joint', key: 'h', run: () => setHistory(true) },

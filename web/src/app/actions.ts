@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
+import { usePrefs } from '../state/prefs.ts';
 
 /** Something a person can do, listed in the palette with its key. */
 export interface Action {
@@ -38,6 +39,17 @@ export function useActions(owner: string, actions: readonly Action[]): void {
   }, [owner, actions, put, drop]);
 }
 
+/** The key of an action as the reader has it: its own, or the one they gave it; undefined for none. */
+export function keyOf(
+  a: Action,
+  own: Readonly<Record<string, string>> = usePrefs.getState().ownKeys,
+): string | undefined {
+  return (own[a.id] ?? a.key) || undefined;
+}
+
+/** Whether a key alone, without Ctrl, does something: what a slip of the hand or of speech may press. */
+export const isSingle = (key: string): boolean => !key.startsWith('ctrl+');
+
 export const useAllActions = (): readonly Action[] => [...useActionSets((s) => s.sets).values()].flat();
 
 /**
@@ -68,8 +80,10 @@ export function listenForKeys(): () => void {
       e.target.closest('button,a,[role="tab"],[role="option"]')
     )
       return;
+    const { ownKeys, singleKeys } = usePrefs.getState();
+    if (!singleKeys && !chord) return;
     const all = [...useActionSets.getState().sets.values()].flat();
-    const action = all.find((a) => a.key === key && a.enabled !== false);
+    const action = all.find((a) => keyOf(a, ownKeys) === key && a.enabled !== false);
     if (!action) return;
     e.preventDefault();
     action.run();

@@ -7,3 +7,9 @@ export const usePalette = create<{ open: boolean; set(open: boolean): void }>((s
   open: false,
   set: (open) => set({ open }),
 }));
+
+/** Whether the sheet of keys is open. */
+export const useKeySheet = create<{ open: boolean; set(open: boolean): void }>((set) => ({
+  open: false,
+  set: (open) => set({ open }),
+}));

@@ -1,7 +1,10 @@
 import { useMemo } from 'react';
 import { usePrefs } from '../state/prefs.ts';
 import { useActions, type Action } from './actions.ts';
-import { usePalette } from './all-actions.ts';
+import { useKeySheet, usePalette } from './all-actions.ts';
+
+/** Opens a page by its address. */
+const goTo = (address: string) => void import('./router.tsx').then((m) => m.router.navigate(address));
 
 const NONE: readonly Action[] = [];
 
@@ -18,6 +21,21 @@ export function useCommonActions(nested = false): void {
         group: 'Gristmill',
         key: 'ctrl+k',
         run: () => usePalette.getState().set(true),
+      },
+      { id: 'keys', name: 'Keys', group: 'Gristmill', key: '?', run: () => useKeySheet.getState().set(true) },
+      { id: 'help', name: 'Help', group: 'Gristmill', run: () => goTo('/help') },
+      { id: 'method', name: 'How things are worked out', group: 'Gristmill', run: () => goTo('/help/method') },
+      {
+        id: 'about',
+        name: 'About Gristmill: storage, terms, notices',
+        group: 'Gristmill',
+        run: () => goTo('/help/about'),
+      },
+      {
+        id: 'large',
+        name: 'Large figures, to be read across a bench',
+        group: 'Gristmill',
+        run: () => usePrefs.getState().set({ large: !usePrefs.getState().large }),
       },
       {
         id: 'sheet',

@@ -29,7 +29,12 @@ const SectionView = view(() => import('../views/make/section/SectionView.tsx'));
 const MakeView = view(() => import('../views/make/MakeView.tsx'));
 const BenchView = view(() => import('../views/bench/BenchView.tsx'));
 const ReviewView = view(() => import('../views/review/ReviewView.tsx'));
-const WordsPage = view(() => import('../views/words/WordsPage.tsx'));
+const HelpFrame = view(() => import('../views/help/HelpFrame.tsx'));
+const HelpPage = view(() => import('../views/help/HelpPage.tsx'));
+const WordsPage = view(() => import('../views/help/WordsPage.tsx'));
+const MethodPage = view(() => import('../views/help/MethodPage.tsx'));
+const KeysPage = view(() => import('../views/help/KeysPage.tsx'));
+const AboutPage = view(() => import('../views/help/AboutPage.tsx'));
 const ShopPage = view(() => import('../views/shop/ShopPage.tsx'));
 
 /** Pages by address; every view of a joint has one, so that it can be marked and gone back to. */
@@ -44,7 +49,16 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', element: <JointsPage /> },
       { path: '/shop', element: wait(<ShopPage />) },
-      { path: '/words', element: wait(<WordsPage />) },
+      {
+        element: wait(<HelpFrame />),
+        children: [
+          { path: '/words', element: wait(<WordsPage />) },
+          { path: '/help', element: wait(<HelpPage />) },
+          { path: '/help/method', element: wait(<MethodPage />) },
+          { path: '/help/keys', element: wait(<KeysPage />) },
+          { path: '/help/about', element: wait(<AboutPage />) },
+        ],
+      },
       {
         path: '/joint/:id',
         element: wait(<JointFrame />),

@@ -47,6 +47,7 @@ export function ChoiceField({
       <select
         id={key}
         disabled={disabled}
+        aria-description={help}
         className="select min-w-0 text-right"
         value={String(value)}
         onChange={(e) => (

@@ -1,6 +1,7 @@
-import { boundsOf, formatQuantity, svgPath, type DrawItem, type Layer, type Outline } from '@gristmill/core';
+import { boundsOf, formatQuantity, type DrawItem, type Layer } from '@gristmill/core';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
+import { pathText } from './path-text.ts';
 import { Said } from './Said.tsx';
 
 const MM = 1000;
@@ -23,14 +24,6 @@ const STROKE: Record<string, { stroke: string; width: number; dash?: string }> =
   contact: { stroke: 'var(--found)', width: 3.2 },
   clash: { stroke: 'var(--fail)', width: 2.6 },
 };
-
-// Outlines that stay the same while the crank turns keep their path text.
-const texts = new WeakMap<Outline, string>();
-function pathText(o: Outline): string {
-  let d = texts.get(o);
-  if (d === undefined) texts.set(o, (d = svgPath(o, MM, 3)));
-  return d;
-}
 
 interface View {
   readonly x: number;

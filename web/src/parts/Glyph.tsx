@@ -1,6 +1,7 @@
-import { boundsOf, svgPath, type StageRecord } from '@gristmill/core';
-import { memo, useMemo } from 'react';
+import { boundsOf, type StageRecord } from '@gristmill/core';
+import { memo, useMemo, useState } from 'react';
 import { useStage } from '../state/stages.ts';
+import { pathText } from './path-text.ts';
 
 const TINT: Record<string, string> = {
   none: 'none',
@@ -15,22 +16,29 @@ export const Glyph = memo(function Glyph({
   stage,
   width,
   height,
+  crank = 0,
 }: {
   stage: StageRecord;
   width: number;
   height: number;
+  /** Angle of its input, rad. */
+  crank?: number;
 }) {
   const opened = useStage(stage);
-  const picture = useMemo(() => {
+  const curves = useMemo(() => {
     const layers = opened?.ok
-      ? opened.value.drawing(0, { duty: { torque: 0, torqueRms: 0, speed: 0 }, glyph: true })
-      : opened?.sketch?.drawing(0, { glyph: true });
-    if (!layers) return undefined;
-    const curves = layers.flatMap((l) => l.items).filter((i) => i.kind === 'curve');
-    const b = boundsOf(curves);
-    return b && { curves, b };
-  }, [opened]);
-  if (!picture) {
+      ? opened.value.drawing(crank, { duty: { torque: 0, torqueRms: 0, speed: 0 }, glyph: true })
+      : opened?.sketch?.drawing(crank, { glyph: true });
+    return layers?.flatMap((l) => l.items).filter((i) => i.kind === 'curve');
+  }, [opened, crank]);
+  // The sheet stays where it is while what is on it turns: as it was at first.
+  const [kept, setKept] = useState<{ opened: unknown; b: ReturnType<typeof boundsOf> }>();
+  let b = kept?.b;
+  if (kept?.opened !== opened) {
+    b = curves && boundsOf(curves);
+    setKept({ opened, b });
+  }
+  if (!curves || !b) {
     return (
       <svg width={width} height={height} viewBox="0 0 40 40" aria-hidden="true">
         <rect x="6" y="6" width="28" height="28" fill="none" stroke="var(--fail)" strokeDasharray="3 3" />
@@ -38,7 +46,6 @@ export const Glyph = memo(function Glyph({
       </svg>
     );
   }
-  const { b, curves } = picture;
   const mm = (v: number) => v * 1000;
   return (
     <svg
@@ -50,7 +57,7 @@ export const Glyph = memo(function Glyph({
       {curves.map((c) => (
         <path
           key={c.key}
-          d={svgPath(c.outline, 1000, 2)}
+          d={pathText(c.outline)}
           transform={`translate(${mm(c.at.x)} ${mm(-c.at.y)}) rotate(${(-c.at.turn * 180) / Math.PI})`}
           fill={TINT[c.tint]}
           stroke="var(--ink)"

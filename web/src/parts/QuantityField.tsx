@@ -147,6 +147,7 @@ export function QuantityField(p: QuantityFieldProps) {
           value={text ?? shown}
           aria-invalid={problem ? true : undefined}
           aria-describedby={problem ? `${id}-why` : undefined}
+          aria-description={p.help && said(p.help)}
           onFocus={(e) => e.target.select()}
           onChange={(e) => setText(e.target.value)}
           onBlur={accept}

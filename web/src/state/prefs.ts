@@ -18,11 +18,24 @@ interface Prefs {
   seenDemo: boolean;
   /** Round faces are drawn as their fits ask for, where a process is known. */
   drawFits: boolean;
+  /** Whether single keys do anything outside fields; chords with Ctrl always do. */
+  singleKeys: boolean;
+  /** Keys that the reader gave to actions, by action; an empty one takes the key away. */
+  ownKeys: Readonly<Record<string, string>>;
+  /** When everything was last exported from here, and until when not to remind of it, as ISO dates. */
+  exportedAt: string | undefined;
+  remindAfter: string | undefined;
+  /** The stop that the tour through the demo stands at; undefined while nobody is on it. */
+  tour: number | undefined;
+  /** The stop at which it was left, or that it was gone through. */
+  tourAt: number | 'ended';
+  /** Large figures, to be read across a bench. */
+  large: boolean;
+  /** When each joint was last opened here, ms. */
+  opened: Readonly<Record<string, number>>;
   setSheet(sheet: 'light' | 'dark'): void;
   setUnit(quantity: QuantityId, unit: string): void;
-  set(
-    change: Partial<Pick<Prefs, 'comma' | 'tallyOpen' | 'tallyWidth' | 'hiddenLayers' | 'seenDemo' | 'drawFits'>>,
-  ): void;
+  set(change: Partial<Omit<Prefs, 'sheet' | 'units' | 'setSheet' | 'setUnit' | 'set'>>): void;
 }
 
 /** Money as it is written where the reader is. */
@@ -41,6 +54,14 @@ export const usePrefs = create<Prefs>()(
       hiddenLayers: ['gaps'],
       seenDemo: false,
       drawFits: true,
+      singleKeys: true,
+      ownKeys: {},
+      exportedAt: undefined,
+      remindAfter: undefined,
+      tour: undefined,
+      tourAt: 0,
+      large: false,
+      opened: {},
       setSheet: (sheet) => set({ sheet }),
       setUnit: (quantity, unit) =>
         set((s) => ({ units: { ...s.units, [quantity]: unit, ...(quantity === 'money' && moneyUnits(unit)) } })),

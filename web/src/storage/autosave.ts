@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import { jointCheck } from '../state/check.ts';
 import { note } from '../state/note.ts';
 import { useOpen } from '../state/open.ts';
+import { askToKeep } from './keeping.ts';
 import { tell } from './messages.ts';
 import { jointShelf } from './shelf.ts';
 import { storageProblem } from './trouble.ts';
@@ -60,6 +61,7 @@ async function write(joint: Joint, label: string, again = true): Promise<void> {
       built = { rev: outcome.rev, joint };
       useStorage.setState({ problem: undefined });
       tell({ type: 'saved', id: joint.id, rev: outcome.rev });
+      void askToKeep();
       // A change made while this one was being written is still to be saved.
       useOpen.getState().mark(useOpen.getState().joint === joint ? 'saved' : 'unsaved');
       return;

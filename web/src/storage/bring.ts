@@ -40,7 +40,7 @@ async function bringJoint(file: File, { shelf, recordings }: Home): Promise<Resu
       'It has stored a joint under this identifier meanwhile.',
       'Import the file again.',
     );
-  return { ok: true, value: { joints: [joint.name], notes: [] } };
+  return { ok: true, value: { joints: [joint.name], ids: [joint.id], notes: [] } };
 }
 
 /** Reads a joint file or a bundle onto the shelf; nothing stored changes on refusal. */

@@ -40,6 +40,8 @@ interface Manifest {
 }
 
 export interface Wish {
+  /** Only these joints; all where left out. */
+  readonly only?: readonly string[];
   /** Earlier saves as well as the newest. */
   readonly history: boolean;
   /** The shop and the preferences as well. */
@@ -50,6 +52,8 @@ export interface Wish {
 /** What came in. */
 export interface Brought {
   readonly joints: readonly string[];
+  /** Their identifiers here. */
+  readonly ids: readonly string[];
   readonly notes: readonly string[];
   readonly preferences?: string;
   readonly shop?: true;
@@ -75,7 +79,9 @@ export async function writeBundle(
     zip.add(entry);
     entry.push(bytes, true);
   };
-  const ids = (await vault.read(['joints'], (at) => at.keys('joints'))).sort();
+  const ids = (await vault.read(['joints'], (at) => at.keys('joints')))
+    .filter((id) => wish.only?.includes(id) ?? true)
+    .sort();
   const entries: string[] = [];
   const put = (name: string, bytes: Uint8Array, squeeze = true) => {
     entries.push(name);
@@ -271,6 +277,7 @@ export async function readBundle(
   }
 
   const names: string[] = [];
+  const ids: string[] = [];
   const empty = (await shelf.list()).length === 0;
   for (const { pointer, saves, newest } of joints) {
     const here = await vault.write(['joints', 'history', 'bin'], async (at) => {
@@ -281,13 +288,16 @@ export async function readBundle(
       await at.remove('bin', pointer.id);
       return undefined;
     });
-    if (!here) names.push(pointer.name);
-    else if (here.rev === pointer.rev) notes.push(`“${pointer.name}” is here already, as it is in the bundle.`);
+    if (!here) {
+      names.push(pointer.name);
+      ids.push(pointer.id);
+    } else if (here.rev === pointer.rev) notes.push(`“${pointer.name}” is here already, as it is in the bundle.`);
     else {
       const copy = { ...newest, id: newId(), name: `${newest.name.slice(0, 108)} (imported)` };
       const saved = await shelf.save(copy, null, 'Imported');
       if (saved.state === 'refused') return { ok: false, problem: saved.problem };
       names.push(copy.name);
+      ids.push(copy.id);
       notes.push(`“${pointer.name}” is here in another state: the bundle’s came in as a copy.`);
     }
   }
@@ -302,6 +312,7 @@ export async function readBundle(
   const preferences = empty ? texts.get('preferences.json') : undefined;
   return ok({
     joints: names,
+    ids,
     notes,
     ...(preferences !== undefined && { preferences }),
     ...(shop && { shop: true as const }),

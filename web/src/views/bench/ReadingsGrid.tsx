@@ -8,7 +8,7 @@ import {
   type TestKind,
   type TestResult,
 } from '@gristmill/core';
-import { useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
+import { useEffect, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { newId } from '../../state/identifier.ts';
@@ -16,6 +16,7 @@ import { useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { takeRefusal } from '../../state/refusal.ts';
 import { editTest } from './edit-test.ts';
+import { useDropTaker } from '../../app/drop-taker.ts';
 import { useImport } from './use-import.ts';
 import { Said } from '../../parts/Said.tsx';
 
@@ -122,6 +123,15 @@ export function ReadingsGrid({
   const form = useRef<HTMLFormElement>(null);
   const file = useRef<HTMLInputElement>(null);
   const { state, take, cancel } = useImport(test, kind);
+  // What is dropped anywhere on the page goes into the test that is open.
+  useEffect(() => {
+    const taker = {
+      name: kind.name,
+      take: async (file: File) => take(new Uint8Array(await file.arrayBuffer()), file.name),
+    };
+    useDropTaker.setState({ taker });
+    return () => useDropTaker.setState((s) => (s.taker === taker ? { taker: undefined } : s));
+  }, [kind.name, take]);
   const columns = columnsOf(kind, test.rig);
   const one = kind.one ?? 'reading';
   const each = result?.each;

@@ -1,6 +1,5 @@
 import { createJoint, type Joint, type Problem } from '@gristmill/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { DropdownMenu } from 'radix-ui';
 import { Fragment, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -9,13 +8,15 @@ import { useCommonActions } from '../../app/common.ts';
 import { download } from '../../app/download.ts';
 import { copyOf, exportStored } from '../../app/joints.ts';
 import { usePalette } from '../../app/all-actions.ts';
+import { useTitle } from '../../app/title.ts';
 import { Boundary } from '../../parts/Boundary.tsx';
+import { Menu } from '../../parts/Menu.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { slug } from '../../state/address.ts';
 import { newId } from '../../state/identifier.ts';
 import { kindsKnown } from '../../state/kinds.ts';
 import { useOpen } from '../../state/open.ts';
-import { readPreferences, takePreferences } from '../../state/prefs.ts';
+import { readPreferences, usePrefs } from '../../state/prefs.ts';
 import { useServer } from '../../state/server.ts';
 import { useStorage } from '../../storage/autosave.ts';
 import { BIN_MINUTES, type Binned } from '../../storage/joints.ts';
@@ -24,18 +25,28 @@ import { foundSets, jointShelf } from '../../storage/shelf.ts';
 import { SILENCE, storageProblem } from '../../storage/trouble.ts';
 import { tidyUp } from '../../storage/upkeep.ts';
 import { useSilence } from '../../storage/watched.ts';
-import { bringFile, bundleFile } from '../../workers/files.ts';
+import { bundleFile } from '../../workers/files.ts';
 import { changeShop, loadShop } from '../../storage/edit-shop.ts';
 import { view } from '../../app/view.tsx';
 import { Deleted } from './Deleted.tsx';
 import { useShop } from '../../state/shop.ts';
+import { exportDue, exportedNow, remindLater, useKeeping } from '../../storage/keeping.ts';
 import { demoFound, demoJoints } from './demo.ts';
 import { Mended } from './Mended.tsx';
-import { readShelf } from './read-shelf.ts';
+import { readShelf, type OnShelf } from './read-shelf.ts';
+import { onShelf, type ShelfOrder } from './shelf-order.ts';
+import { ShelfTools } from './ShelfTools.tsx';
+import { ImportButton } from './ImportButton.tsx';
 import { BadRow, JointRow } from './rows.tsx';
 
 /** Comes with every kind of stage, which the shelf does without. */
 const GuidedStart = view(() => kindsKnown().then(() => import('./GuidedStart.tsx')));
+const Welcome = view(() => kindsKnown().then(() => import('./Welcome.tsx')));
+const BlankStart = view(() => import('./BlankStart.tsx'));
+
+const ago = (days: number): string => (days < 60 ? `${Math.round(days)} days` : `${Math.round(days / 30.4)} months`);
+
+const NO_ENTRIES: OnShelf['entries'] = [];
 
 /** The shelf of joints, one row each. */
 export function JointsPage() {
@@ -43,10 +54,19 @@ export function JointsPage() {
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<Problem | undefined>();
-  const [guided, setGuided] = useState(false);
+  const [begin, setBegin] = useState<'guided' | 'blank' | undefined>();
+  const guided = begin === 'guided';
+  const setGuided = (on: boolean) => setBegin(on ? 'guided' : undefined);
+  const [look, setLook] = useState('');
+  const [order, setOrder] = useState<ShelfOrder>('opened');
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const { exportedAt, remindAfter, opened } = usePrefs();
+  const kept = useKeeping((s) => s.kept);
+  useTitle();
+  const [now] = useState(() => Date.now());
   const storage = useStorage((s) => s.problem);
   const joints = useQuery({ queryKey: ['joints'], queryFn: readShelf, staleTime: 0, gcTime: 0 });
-  const entries = joints.data?.entries ?? [];
+  const entries = joints.data?.entries ?? NO_ENTRIES;
   const bin = joints.data?.bin ?? [];
   const silent = useSilence((s) => s.silent);
   const stopped = useServer((s) => s.stopped);
@@ -77,7 +97,7 @@ export function JointsPage() {
       }
       await navigate(`/joint/${slug(joint.id)}/brief`);
     });
-  const blank = () => void start(createJoint('New joint', { id: newId(), now: new Date().toISOString() }));
+  const blank = () => setBegin('blank');
   const openDemo = () =>
     guard(async () => {
       const demo = await demoJoints();
@@ -128,42 +148,19 @@ export function JointsPage() {
   );
   useActions('joints', actions);
 
-  const bring = async (chosen: FileList | null) => {
+  const bring = async (files: Iterable<File> | null) => {
     setProblem(undefined);
-    for (const f of chosen ?? []) {
+    const all = [...(files ?? [])];
+    for (const f of all) {
       await guard(async () => {
-        const late = setTimeout(() => setBusy(`Reading “${f.name.slice(0, 60)}”…`), 400);
-        try {
-          const read = await bringFile(
-            f,
-            (share) => share < 1 && setBusy(`Reading “${f.name.slice(0, 60)}”… ${Math.round(share * 100)} %`),
-          );
-          if (!read.ok)
-            return setProblem({
-              ...read.problem,
-              what: chosen!.length > 1 ? `“${f.name.slice(0, 60)}”: ${read.problem.what}` : read.problem.what,
-            });
-          const { joints: names, notes, preferences, shop } = read.value;
-          if (preferences !== undefined) takePreferences(preferences);
-          if (shop) {
-            await loadShop();
-            tell({ type: 'shop' });
-          }
-          toast(
-            [
-              names.length === 0
-                ? 'Nothing new came in.'
-                : names.length === 1
-                  ? `Imported “${names[0]}”.`
-                  : `Imported ${names.length} joints.`,
-              ...notes,
-            ].join(' '),
-            notes.length ? { duration: 10_000 } : {},
-          );
-        } finally {
-          clearTimeout(late);
-          setBusy('');
-        }
+        const [{ bringOne }, { rememberFile }] = await Promise.all([
+          import('../../app/bring-files.ts'),
+          import('../../app/own-files.ts'),
+        ]);
+        const taken = await bringOne(f, setBusy);
+        if ('joints' in taken) return rememberFile(taken.joints, f, (f as { handle?: unknown }).handle);
+        const { problem: p } = taken;
+        setProblem(all.length > 1 ? { ...p, what: `“${f.name.slice(0, 60)}”: ${p.what}` } : p);
       });
     }
     if (file.current) file.current.value = '';
@@ -178,6 +175,7 @@ export function JointsPage() {
           setBusy(`Packing everything… ${Math.round(share * 100)} %`),
         );
         download('everything.gristmill.zip', blob, 'application/zip');
+        exportedNow();
       } finally {
         setBusy('');
       }
@@ -230,6 +228,37 @@ export function JointsPage() {
         action: { label: 'Undo', onClick: () => void back(id, name) },
       });
     });
+  const several = (ids: readonly string[]) => ({
+    exported: () =>
+      guard(async () => {
+        setBusy(`Packing ${ids.length} joints…`);
+        try {
+          const blob = await bundleFile({ history: false, everything: false, only: ids }, (share) =>
+            setBusy(`Packing ${ids.length} joints… ${Math.round(share * 100)} %`),
+          );
+          download(`${ids.length}-joints.gristmill.zip`, blob, 'application/zip');
+        } finally {
+          setBusy('');
+        }
+      }),
+    removed: () =>
+      guard(async () => {
+        for (const id of ids) if (await jointShelf.remove(id)) tell({ type: 'deleted', id });
+        setChosen(new Set());
+        await again();
+        toast(`Deleted ${ids.length} joints. They can be brought back for ${BIN_MINUTES} minutes.`, {
+          duration: 12_000,
+          action: {
+            label: 'Undo',
+            onClick: () =>
+              void guard(async () => {
+                for (const id of ids) if ((await jointShelf.restore(id)) === 'back') tell({ type: 'restored', id });
+                await again();
+              }),
+          },
+        });
+      }),
+  });
   const forGood = (b: Binned) =>
     guard(async () => {
       await tidyUp(b.pointer.id);
@@ -245,12 +274,15 @@ export function JointsPage() {
       await again();
     });
 
+  const shown = useMemo(() => onShelf(entries, look, order, opened), [entries, look, order, opened]);
+  const picked = shown.filter((e) => chosen.has(e.id)).map((e) => e.id);
+  const due = exportDue(
+    entries.flatMap((e) => e.joint?.changed ?? []),
+    { exportedAt, remindAfter },
+    now,
+  );
   return (
-    <div
-      className="mx-auto flex min-h-full max-w-[1240px] flex-col px-8 py-6"
-      onDragOver={(e) => e.preventDefault()}
-      onDrop={(e) => (e.preventDefault(), void bring(e.dataTransfer.files))}
-    >
+    <div className="mx-auto flex min-h-full max-w-[1240px] flex-col px-8 py-6 max-sm:px-3">
       <header className="flex items-end justify-between border-b border-strong pb-3">
         <div>
           <h1 className="text-[26px] leading-none">Gristmill</h1>
@@ -263,34 +295,21 @@ export function JointsPage() {
           <button type="button" className="btn" onClick={blank}>
             Blank joint
           </button>
-          <button type="button" className="btn" onClick={() => file.current?.click()}>
-            Import
-          </button>
-          <DropdownMenu.Root>
-            <DropdownMenu.Trigger className="btn-quiet" disabled={busy !== ''}>
-              Everything
-            </DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
-              <DropdownMenu.Content align="end" className="z-20 border border-strong bg-panel py-1">
-                {(
-                  [
-                    ['Export everything, earlier saves too', () => void everything(true)],
-                    ['Export everything as it is now', () => void everything(false)],
-                  ] as const
-                ).map(([label, run]) => (
-                  <DropdownMenu.Item
-                    key={label}
-                    onSelect={run}
-                    className="cursor-pointer px-4 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-panel"
-                  >
-                    {label}
-                  </DropdownMenu.Item>
-                ))}
-              </DropdownMenu.Content>
-            </DropdownMenu.Portal>
-          </DropdownMenu.Root>
+          <ImportButton onPlain={() => file.current?.click()} onFiles={(files) => void bring(files)} />
+          <Menu
+            name="Everything"
+            className="btn-quiet"
+            disabled={busy !== ''}
+            entries={[
+              { label: 'Export everything, earlier saves too', run: () => void everything(true) },
+              { label: 'Export everything as it is now', run: () => void everything(false) },
+            ]}
+          />
           <Link className="btn-quiet" to="/shop">
             Shop
+          </Link>
+          <Link className="btn-quiet" to="/help">
+            Help
           </Link>
           <button type="button" className="btn-quiet" onClick={() => usePalette.getState().set(true)}>
             All actions
@@ -325,6 +344,14 @@ export function JointsPage() {
             again with <span className="num">npm run demo</span>, and what has not been loaded yet comes by itself.
           </p>
         ) : null}
+        {begin === 'blank' ? (
+          <Suspense fallback={null}>
+            <BlankStart
+              onCancel={() => setBegin(undefined)}
+              onStart={(name) => void start(createJoint(name, { id: newId(), now: new Date().toISOString() }))}
+            />
+          </Suspense>
+        ) : null}
         {guided ? (
           <Suspense fallback={null}>
             <GuidedStart onCancel={() => setGuided(false)} onStart={(joint) => void start(joint)} />
@@ -336,8 +363,41 @@ export function JointsPage() {
             {busy}
           </p>
         ) : null}
+        {due ? (
+          <p
+            role="status"
+            className="my-2 flex flex-wrap items-center gap-3 border-l-3 border-near bg-panel px-3 py-1.5"
+          >
+            <span className="min-w-0 flex-1">
+              {due.joints === 1 ? 'One joint has' : `${due.joints} joints have`} changed since{' '}
+              {Number.isFinite(due.days)
+                ? `everything was last exported, ${ago(due.days)} ago`
+                : 'they were made, and nothing has been exported from here'}
+              . They are in this browser only.
+            </span>
+            <button type="button" className="btn" onClick={() => void everything(true)}>
+              Export everything
+            </button>
+            <button type="button" className="btn-quiet" onClick={() => remindLater()}>
+              In a week
+            </button>
+          </p>
+        ) : null}
+        {entries.length > 1 ? (
+          <ShelfTools
+            {...{ look, order }}
+            shown={shown.length}
+            all={entries.length}
+            chosen={picked.length}
+            onLook={setLook}
+            onOrder={setOrder}
+            onAll={(on) => setChosen(new Set(on ? shown.map((e) => e.id) : []))}
+            onExport={() => void several(picked).exported()}
+            onDelete={() => void several(picked).removed()}
+          />
+        ) : null}
         <ul aria-label="Joints">
-          {entries.map((e) => {
+          {shown.map((e) => {
             const bad = (problem: Problem) => (
               <BadRow
                 id={e.id}
@@ -362,6 +422,9 @@ export function JointsPage() {
               >
                 <JointRow
                   joint={e.joint}
+                  opened={opened[e.id]}
+                  chosen={entries.length > 1 ? chosen.has(e.id) : undefined}
+                  onChoose={(on) => setChosen(new Set([...chosen].filter((id) => id !== e.id).concat(on ? e.id : [])))}
                   onRename={(name) => void rename(e.id, name)}
                   onDuplicate={() => void duplicate(e.id)}
                   onExport={() => void guard(async () => setProblem(await exportStored(e.id)))}
@@ -378,28 +441,29 @@ export function JointsPage() {
             onForGood={(b) => void forGood(b)}
           />
         ) : null}
-        {joints.isSuccess && entries.length === 0 && !guided ? (
-          <section className="max-w-[46rem] pt-8">
-            <h2 className="text-[18px]">Nothing on the shelf yet.</h2>
-            <p className="pt-2">
-              A joint is one driven axis: what it must do, the motor and stages that should do it, and what the bench
-              says. Begin with your own, or look round with the demo set: a made-up workshop that builds a life-size
-              mechanical heron.
-            </p>
-            <p className="flex gap-2 pt-4">
-              <button type="button" className="btn" onClick={() => void openDemo()}>
-                Open the demo set
-              </button>
-              <button type="button" className="btn" onClick={() => setGuided(true)}>
-                New joint
-              </button>
-            </p>
-          </section>
+        {entries.length > 0 && shown.length === 0 ? (
+          <p className="label py-4">No joint has that in its name, stages or motor.</p>
+        ) : null}
+        {joints.isSuccess && entries.length === 0 && !begin ? (
+          <Suspense fallback={null}>
+            <Welcome
+              onDemo={() => void openDemo()}
+              onNew={() => setGuided(true)}
+              onTour={() => void import('../tour/state.ts').then((m) => m.startTour(navigate))}
+            />
+          </Suspense>
         ) : null}
       </main>
       <footer className="label border-t border-rule pt-2">
-        Joints live in this browser; export them to keep them elsewhere. Gristmill’s figures are estimates, not
-        certification: machines that carry people or could fall on them need local codes and a licensed engineer.
+        Joints live in this browser
+        {kept === true
+          ? ', which has promised to keep them'
+          : kept === false
+            ? ', which may clear them when the disk runs short'
+            : ''}
+        ; export them to keep them elsewhere (<Link to="/help/about">how they are kept</Link>). Gristmill’s figures are
+        estimates, not certification: machines that carry people or could fall on them need local codes and a licensed
+        engineer.
       </footer>
     </div>
   );

@@ -9,13 +9,13 @@ import {
   type Problem,
 } from '@gristmill/core';
 import { format } from 'date-fns';
-import { DropdownMenu } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { exportRaw } from '../../app/joints.ts';
 import { TextField } from '../../parts/ChoiceField.tsx';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { Glyph } from '../../parts/Glyph.tsx';
+import { Menu } from '../../parts/Menu.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { overall } from '../../parts/words.ts';
 import { slug } from '../../state/address.ts';
@@ -58,12 +58,20 @@ export function BadRow({
 /** A joint on the shelf: what it lifts, how it stands, and what can be done with it. */
 export function JointRow({
   joint,
+  opened,
+  chosen,
+  onChoose,
   onRename,
   onDuplicate,
   onExport,
   onDelete,
 }: {
   joint: Joint;
+  /** When it was last opened here, ms. */
+  opened: number | undefined;
+  /** Whether it is among those to do something with; undefined where there is but one. */
+  chosen: boolean | undefined;
+  onChoose: (on: boolean) => void;
   onRename: (name: string) => void;
   onDuplicate: () => void;
   onExport: () => void;
@@ -83,12 +91,21 @@ export function JointRow({
   const word = report && verdicts && overall(verdicts, report.problem !== undefined, stopping(report).length);
   const missed = verdicts?.filter((v) => v.state === 'fails').map((v) => LIMIT_KINDS[v.id].name.toLowerCase()) ?? [];
   return (
-    <li className="rule-b group flex items-center gap-5 py-2.5" data-joint={joint.name}>
+    <li className="rule-b row-unseen group flex items-center gap-5 py-2.5 max-sm:gap-2" data-joint={joint.name}>
+      {chosen === undefined ? null : (
+        <input
+          type="checkbox"
+          className="h-4 w-4 shrink-0 accent-[var(--ink)]"
+          aria-label={`Choose ${joint.name}`}
+          checked={chosen}
+          onChange={(e) => onChoose(e.target.checked)}
+        />
+      )}
       <Link
         to={`/joint/${slug(joint.id)}/brief`}
         tabIndex={-1}
         aria-hidden="true"
-        className="flex h-[58px] w-[270px] shrink-0 items-center gap-3 overflow-hidden max-[1000px]:w-[180px]"
+        className="flex h-[58px] w-[270px] shrink-0 items-center gap-3 overflow-hidden max-[1000px]:w-[180px] max-sm:hidden"
       >
         {variant.stages.length ? (
           variant.stages.slice(0, 3).map((s) => <Glyph key={s.id} stage={s} width={84} height={54} />)
@@ -127,34 +144,25 @@ export function JointRow({
         <p className={word?.tone}>{word ? `${word.mark} ${word.text}` : '…'}</p>
         <p className="label truncate">{missed.join(', ')}</p>
       </div>
-      <time className="num w-[110px] shrink-0 text-right text-[12px] text-muted" dateTime={joint.changed}>
-        {format(new Date(joint.changed), 'd MMM yyyy')}
-      </time>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="btn-quiet" aria-label={`More for ${joint.name}`}>
-          More
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" className="z-20 border border-strong bg-panel py-1">
-            {(
-              [
-                ['Rename', () => setRenaming(true)],
-                ['Duplicate', onDuplicate],
-                ['Export to a file', onExport],
-                ['Delete', onDelete],
-              ] as const
-            ).map(([label, run]) => (
-              <DropdownMenu.Item
-                key={label}
-                onSelect={run}
-                className="cursor-pointer px-4 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-panel"
-              >
-                {label}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <p className="num w-[110px] shrink-0 text-right text-[12px] text-muted max-sm:hidden">
+        <time dateTime={joint.changed}>{format(new Date(joint.changed), 'd MMM yyyy')}</time>
+        {opened ? (
+          <span className="block">
+            opened <time dateTime={new Date(opened).toISOString()}>{format(new Date(opened), 'd MMM, HH:mm')}</time>
+          </span>
+        ) : null}
+      </p>
+      <Menu
+        name="More"
+        label={`More for ${joint.name}`}
+        className="btn-quiet"
+        entries={[
+          { label: 'Rename', run: () => setRenaming(true) },
+          { label: 'Duplicate', run: onDuplicate },
+          { label: 'Export to a file', run: onExport },
+          { label: 'Delete', run: onDelete },
+        ]}
+      />
     </li>
   );
 }

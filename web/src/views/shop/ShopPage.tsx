@@ -1,4 +1,4 @@
-import { mergeEdits, readShopFile, writeShopFile, type Problem, type ShopEdits } from '@gristmill/core';
+import { writeShopFile, type Problem, type ShopEdits } from '@gristmill/core';
 import { Tabs } from 'radix-ui';
 import { useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -6,11 +6,11 @@ import { toast } from 'sonner';
 import { useCommonActions } from '../../app/common.ts';
 import { download } from '../../app/download.ts';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
-import { takeRefusal } from '../../state/refusal.ts';
 import { useShop } from '../../state/shop.ts';
 import { useStorage } from '../../storage/autosave.ts';
 import { Belts } from './Belts.tsx';
 import { Drawer } from './Drawer.tsx';
+import { bringShop } from '../../app/bring-files.ts';
 import { changeShop } from '../../storage/edit-shop.ts';
 import { Factors } from './Factors.tsx';
 import { Instruments } from './Instruments.tsx';
@@ -73,24 +73,8 @@ export default function ShopPage() {
   const touched = Object.values(edits).some((x) => Object.keys(x ?? {}).length > 0);
   const bring = async (f: File | undefined) => {
     if (!f) return;
-    const read = readShopFile(await f.text().catch(() => ''));
+    setProblem(await bringShop(f));
     if (file.current) file.current.value = '';
-    setProblem(read.ok ? undefined : { ...read.problem, what: `“${f.name.slice(0, 60)}”: ${read.problem.what}` });
-    if (!read.ok) return;
-    const before = edits;
-    const refused = changeShop(mergeEdits(before, read.value));
-    if (refused) {
-      takeRefusal();
-      return setProblem(refused);
-    }
-    toast(
-      `Brought in: ${
-        Object.entries(read.value)
-          .map(([k, x]) => (k === 'drawer' ? 'the drawer' : `${Object.keys(x as object).length} ${k}`))
-          .join(', ') || 'nothing'
-      }.`,
-      { action: { label: 'Undo', onClick: () => changeShop(before) } },
-    );
   };
   return (
     <div className={`relative ${id ? 'px-5 pt-3' : 'mx-auto max-w-[1240px] px-8 py-6'}`}>

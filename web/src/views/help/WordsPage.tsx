@@ -1,7 +1,7 @@
 import { findWords } from '@gristmill/core';
 import { useEffect, useRef, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
-import { useCommonActions } from '../../app/common.ts';
+import { useSearchParams } from 'react-router';
+import { useTitle } from '../../app/title.ts';
 
 /** What Gristmill calls things and what the field does; one of them picked out where the address names it. */
 export default function WordsPage() {
@@ -9,16 +9,13 @@ export default function WordsPage() {
   const [text, setText] = useState('');
   const picked = params.get('word');
   const row = useRef<HTMLTableRowElement>(null);
-  useCommonActions();
+  useTitle('Words');
   useEffect(() => {
     row.current?.scrollIntoView({ block: 'center' });
   }, [picked]);
   const words = findWords(text);
   return (
-    <main className="mx-auto flex min-h-full max-w-[980px] flex-col px-8 pb-6 pt-6">
-      <p className="label">
-        <Link to="/">Gristmill</Link>
-      </p>
+    <main className="pt-4">
       <div className="flex flex-wrap items-baseline justify-between gap-4 pb-3">
         <h1 className="text-[22px]">Words</h1>
         <label className="label flex items-baseline gap-2">

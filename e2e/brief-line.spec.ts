@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, expectAccessible, openDemo, saved, test, type, settled } from './fixture.ts';
+import { blankJoint, expect, expectAccessible, openDemo, saved, test, type, settled } from './fixture.ts';
 
 type Page = import('@playwright/test').Page;
 const asks = (page: Page, id: string) =>
@@ -339,7 +339,7 @@ test.describe('the whole line', () => {
     page,
   }) => {
     await page.goto('/');
-    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await blankJoint(page);
     await expect(limit(page, 'play')).toContainText('only suggested');
     await page.getByRole('button', { name: 'Wish for play as suggested' }).click();
     await expect(limit(page, 'play')).not.toContainText('only suggested');

@@ -17,6 +17,8 @@ export const browserUse = {
   viewport: { width: 1280, height: 800 },
   acceptDownloads: true,
   trace: 'off' as const,
+  // Work without the server has a flow of its own; kept files would hide what the others look at.
+  serviceWorkers: 'block' as const,
   launchOptions: {
     executablePath: findChromium(),
     args: [

@@ -31,7 +31,7 @@ export const test = base.extend<{ quiet: string[] }, { shared: BrowserContext }>
         'console',
         (m) =>
           (m.type() === 'error' || m.type() === 'warning') &&
-          !/GL Driver Message \(OpenGL, Performance/.test(m.text()) &&
+          !/GL Driver Message \(OpenGL, Performance|Service Worker registration blocked by Playwright/.test(m.text()) &&
           said.push(`${m.type()}: ${m.text()}`),
       );
       page.on('pageerror', (e) => said.push(`uncaught: ${e.message}`));
@@ -142,7 +142,7 @@ export async function expectAccessible(page: Page, what: 'all' | 'contrast' = 'a
   await page.waitForFunction(() => document.getAnimations().every((a) => a.playState !== 'running'));
   const runOnly =
     what === 'all'
-      ? { type: 'tag' as const, values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice'] }
+      ? { type: 'tag' as const, values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }
       : { type: 'rule' as const, values: ['color-contrast'] };
   // The script is half a megabyte: a page that has it already is not given it again.
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source);
@@ -163,6 +163,14 @@ export async function expectAccessible(page: Page, what: 'all' | 'contrast' = 'a
     { runOnly, resultTypes: ['violations' as const], selectors: false, iframes: false, preload: false },
   );
   expect(violations).toEqual([]);
+}
+
+/** A blank joint of some name, from the shelf. */
+export async function blankJoint(page: Page, name = 'New joint'): Promise<void> {
+  await page.getByRole('button', { name: 'Blank joint' }).click();
+  const form = page.getByRole('form', { name: 'Blank joint' });
+  await form.getByRole('textbox', { name: 'What is the joint called?' }).fill(name);
+  await form.getByRole('button', { name: 'Make it' }).click();
 }
 
 /** Types into a quantity field and accepts with Enter. */

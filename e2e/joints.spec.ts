@@ -1,5 +1,5 @@
 import { readFileSync, truncateSync, writeFileSync } from 'node:fs';
-import { expect, openDemo, saved, test, type } from './fixture.ts';
+import { blankJoint, expect, openDemo, saved, test, type } from './fixture.ts';
 
 test.describe('the shelf of joints', () => {
   test('a joint from nothing: what it must do, what matters, a line picked of those found beside it', async ({
@@ -65,7 +65,7 @@ test.describe('the shelf of joints', () => {
 
   test('a blank joint gets its first stage in the line, reordered and removed', async ({ page }) => {
     await page.goto('/');
-    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await blankJoint(page);
     await page.getByRole('link', { name: /^Stage/ }).click();
     await expect(page.getByRole('heading', { name: 'This line has no stages yet.' })).toBeVisible();
     await page.getByRole('link', { name: /^Line/ }).click();

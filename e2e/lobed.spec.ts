@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, expectAccessible, openDemo, saved, settled, test, type } from './fixture.ts';
+import { blankJoint, expect, expectAccessible, openDemo, saved, settled, test, type } from './fixture.ts';
 
 const checks = (page: import('@playwright/test').Page) => page.getByRole('region', { name: 'Checks of the stage' });
 
@@ -76,7 +76,7 @@ test.describe('lobed stages', () => {
 
   test('a cycloidal stage from nothing, ring or disc held', async ({ page }) => {
     await page.goto('/');
-    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await blankJoint(page);
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Cycloidal/ }).click();
@@ -205,7 +205,7 @@ test.describe('strain waves', () => {
 
   test('a strain wave from nothing, with rollers, then a belt as its spline', async ({ page }) => {
     await page.goto('/');
-    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await blankJoint(page);
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Strain wave/ }).click();

@@ -1,4 +1,4 @@
-import { expect, openDemo, saved, test, type } from './fixture.ts';
+import { blankJoint, expect, openDemo, saved, test, type } from './fixture.ts';
 
 test('full storage: said in words, nothing lost, saved once there is room', async ({ page }) => {
   await openDemo(page);
@@ -33,7 +33,7 @@ test('blocked storage: said in words, and a joint can still be worked on and exp
   });
   await page.goto('/');
   await expect(page.getByRole('alert').first()).toContainText('does not let Gristmill store anything');
-  await page.getByRole('button', { name: 'Blank joint' }).click();
+  await blankJoint(page);
   await type(page, 'Mass carried', '0.9 kg');
   await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('0.9 kg');
   const [file] = await Promise.all([

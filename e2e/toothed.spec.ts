@@ -1,6 +1,6 @@
 import { unzipSync } from 'fflate';
 import { readFileSync } from 'node:fs';
-import { expect, expectAccessible, openDemo, saved, settled, test, type } from './fixture.ts';
+import { blankJoint, expect, expectAccessible, openDemo, saved, settled, test, type } from './fixture.ts';
 
 const checks = (page: import('@playwright/test').Page) => page.getByRole('region', { name: 'Checks of the stage' });
 
@@ -120,7 +120,7 @@ test.describe('toothed stages', () => {
     page,
   }) => {
     await page.goto('/');
-    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await blankJoint(page);
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Spur/ }).click();
@@ -150,7 +150,7 @@ test.describe('toothed stages', () => {
     page,
   }) => {
     await page.goto('/');
-    await page.getByRole('button', { name: 'Blank joint' }).click();
+    await blankJoint(page);
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Line/ }).click();
     await page.getByRole('button', { name: 'Add stage' }).click();
     await page.getByRole('menuitem', { name: /^Worm/ }).click();

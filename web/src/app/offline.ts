@@ -6,7 +6,7 @@ import { saveNow } from '../storage/autosave.ts';
 
 /** Whether the app works without its server: all of it is kept by the browser. */
 export const useOffline = create<{ ready: boolean }>(() => ({
-  ready: typeof navigator !== 'undefined' && navigator.serviceWorker?.controller != null,
+  ready: typeof navigator !== 'undefined' && Boolean(navigator.serviceWorker?.controller),
 }));
 
 /** How often a page that stays open looks whether a newer version has come, ms. */

@@ -35,75 +35,82 @@ export function CheckList({
   ]
     .filter(Boolean)
     .join(', ');
+  const row = (c: Check) => {
+    const counts = c.id === 'stock';
+    const tone = c.state === 'holds' ? '' : noted(c) ? 'text-muted' : c.state === 'near' ? 'text-near' : 'text-fail';
+    return (
+      <li key={c.id} data-check={c.id} data-state={c.state} className="rule-b py-1.5 leading-snug">
+        <p>
+          <span aria-hidden="true" className={tone}>
+            {noted(c) ? '○' : MARK[c.state]}
+          </span>{' '}
+          <span className={c.state === 'holds' ? '' : 'font-semibold'}>{c.name}</span>
+          <span className="sr-only">: {noted(c) ? 'to note' : c.state}</span>{' '}
+          {counts ? null : (
+            <span className="whitespace-nowrap">
+              {(() => {
+                const figure = figures.find((f) => f.id === c.of);
+                const [is, limit] = formatAgainst(c.figure, c.limit, c.quantity, units);
+                const text = (
+                  <>
+                    <span className={`num ${tone || 'text-expected'}`}>{is}</span>
+                    <span className="num text-muted">
+                      {' '}
+                      {c.sense === 'min' ? '≥' : '≤'} {limit}
+                    </span>
+                  </>
+                );
+                return figure ? (
+                  <button
+                    type="button"
+                    className="decoration-dotted underline-offset-3 hover:underline"
+                    onClick={() => open({ kind: 'expected', figure, at: { stageId, figureId: figure.id } })}
+                  >
+                    {text}
+                    <span className="sr-only">
+                      , open the working of <Said>{figure.name}</Said>
+                    </span>
+                  </button>
+                ) : (
+                  text
+                );
+              })()}
+            </span>
+          )}
+        </p>
+        {c.state === 'holds' ? null : (
+          <p className="text-[12.5px]">
+            <Said>{c.why}</Said>{' '}
+            {c.mend ? (
+              <button type="button" className="mend" onClick={() => onMend(c.mend!)}>
+                <Said>{c.mend.label}</Said>
+              </button>
+            ) : (
+              <Said>{c.advice}</Said>
+            )}
+          </p>
+        )}
+      </li>
+    );
+  };
+  const sorted = [...checks].sort((a, b) => rank(a) - rank(b));
+  const passed = sorted.filter((c) => c.state === 'holds');
+  const decides = sorted.filter((c) => c.state !== 'holds');
   return (
     <section aria-label="Checks">
       <div className="rule-b flex justify-between pb-1">
         <h2>Checks</h2>
         <span className="label">{summary}</span>
       </div>
-      <ul>
-        {[...checks]
-          .sort((a, b) => rank(a) - rank(b))
-          .map((c) => {
-            const counts = c.id === 'stock';
-            const tone =
-              c.state === 'holds' ? '' : noted(c) ? 'text-muted' : c.state === 'near' ? 'text-near' : 'text-fail';
-            return (
-              <li key={c.id} data-check={c.id} data-state={c.state} className="rule-b py-1.5 leading-snug">
-                <p>
-                  <span aria-hidden="true" className={tone}>
-                    {noted(c) ? '○' : MARK[c.state]}
-                  </span>{' '}
-                  <span className={c.state === 'holds' ? '' : 'font-semibold'}>{c.name}</span>
-                  <span className="sr-only">: {noted(c) ? 'to note' : c.state}</span>{' '}
-                  {counts ? null : (
-                    <span className="whitespace-nowrap">
-                      {(() => {
-                        const figure = figures.find((f) => f.id === c.of);
-                        const [is, limit] = formatAgainst(c.figure, c.limit, c.quantity, units);
-                        const text = (
-                          <>
-                            <span className={`num ${tone || 'text-expected'}`}>{is}</span>
-                            <span className="num text-muted">
-                              {' '}
-                              {c.sense === 'min' ? '≥' : '≤'} {limit}
-                            </span>
-                          </>
-                        );
-                        return figure ? (
-                          <button
-                            type="button"
-                            className="decoration-dotted underline-offset-3 hover:underline"
-                            onClick={() => open({ kind: 'expected', figure, at: { stageId, figureId: figure.id } })}
-                          >
-                            {text}
-                            <span className="sr-only">
-                              , open the working of <Said>{figure.name}</Said>
-                            </span>
-                          </button>
-                        ) : (
-                          text
-                        );
-                      })()}
-                    </span>
-                  )}
-                </p>
-                {c.state === 'holds' ? null : (
-                  <p className="text-[12.5px]">
-                    <Said>{c.why}</Said>{' '}
-                    {c.mend ? (
-                      <button type="button" className="mend" onClick={() => onMend(c.mend!)}>
-                        <Said>{c.mend.label}</Said>
-                      </button>
-                    ) : (
-                      <Said>{c.advice}</Said>
-                    )}
-                  </p>
-                )}
-              </li>
-            );
-          })}
-      </ul>
+      <ul>{decides.map(row)}</ul>
+      {passed.length ? (
+        <details className="py-1">
+          <summary className="cursor-pointer">
+            <span aria-hidden="true">✓</span> {passed.length} {passed.length === 1 ? 'check holds' : 'checks hold'}
+          </summary>
+          <ul>{passed.map(row)}</ul>
+        </details>
+      ) : null}
     </section>
   );
 }

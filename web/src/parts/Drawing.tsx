@@ -1,8 +1,10 @@
 import { boundsOf, formatQuantity, type DrawItem, type Layer } from '@gristmill/core';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
+import { placeLabels, type LabelBox } from './place-labels.ts';
 import { pathText } from './path-text.ts';
 import { Said } from './Said.tsx';
+import { twoFingers, type Point } from './two-fingers.ts';
 
 const MM = 1000;
 const TINT: Record<string, string> = {
@@ -100,21 +102,6 @@ const Item = memo(function Item({ item, mmPerPx, say }: ItemProps) {
           d={`M${x2} ${y2}L${x2 - ux * h - uy * h * 0.42} ${y2 - uy * h + ux * h * 0.42}L${x2 - ux * h + uy * h * 0.42} ${y2 - uy * h - ux * h * 0.42}Z`}
           fill={s.stroke}
         />
-        {item.label ? (
-          <text
-            x={x2 + ux * px(6)}
-            y={y2 - px(7)}
-            fontSize={px(12)}
-            className="num"
-            textAnchor="middle"
-            fill={s.stroke}
-            stroke="var(--paper)"
-            strokeWidth={px(3)}
-            paintOrder="stroke"
-          >
-            {say(item.label.value, item.label.quantity)}
-          </text>
-        ) : null}
       </g>
     );
   }
@@ -162,6 +149,55 @@ const Item = memo(function Item({ item, mmPerPx, say }: ItemProps) {
   );
 }, unmoved);
 
+/** Width of a figure's letter and height of its line, px. */
+const [LETTER, LINE_HEIGHT] = [7.4, 15];
+
+/** Words of forces, each near its arrow's tip and none over another or over a dimension. */
+function ForceLabels({ layers, mmPerPx, say }: { layers: readonly Layer[]; mmPerPx: number; say: ItemProps['say'] }) {
+  const px = (n: number) => n * mmPerPx;
+  const items = layers.flatMap((l) => l.items.map((item) => ({ key: `${l.id} ${item.key}`, item })));
+  const texts = new Map<string, { text: string; ink: string; tip: readonly [number, number] }>();
+  const wishes = items.flatMap(({ key, item }): LabelBox[] => {
+    if (item.kind !== 'arrow' || !item.label) return [];
+    const [x1, y1] = at(item.from);
+    const [x, y] = at(item.to);
+    const long = Math.hypot(x - x1, y - y1);
+    if (long < px(2)) return [];
+    const text = say(item.label.value, item.label.quantity);
+    texts.set(key, { text, ink: STROKE[item.ink]!.stroke, tip: [x, y] });
+    const [ux, uy] = [(x - x1) / long, (y - y1) / long];
+    return [{ key, x, y, ux, uy, width: px(text.length * LETTER), height: px(LINE_HEIGHT) }];
+  });
+  const dimensions = items.flatMap(({ item }) => {
+    if (item.kind !== 'dimension') return [];
+    const [x, y] = [(item.from[0] + item.to[0]) * 0.5 * MM, -item.offset * MM - px(8)];
+    const half = px(say(item.value, item.quantity).length * LETTER + 12) / 2;
+    return [{ x0: x - half, x1: x + half, y0: y - px(9), y1: y + px(9) }];
+  });
+  const places = placeLabels(wishes, dimensions);
+  return [...places].map(([key, { x, y, far }]) => {
+    const { text, ink, tip } = texts.get(key)!;
+    return (
+      <g key={key}>
+        {far ? <line x1={tip[0]} y1={tip[1]} x2={x} y2={y} stroke={ink} strokeWidth={px(0.6)} opacity={0.6} /> : null}
+        <text
+          x={x}
+          y={y + px(4)}
+          fontSize={px(12)}
+          className="num"
+          textAnchor="middle"
+          fill={ink}
+          stroke="var(--paper)"
+          strokeWidth={px(3)}
+          paintOrder="stroke"
+        >
+          {text}
+        </text>
+      </g>
+    );
+  });
+}
+
 /** The items that stand still while the crank turns: alike in two drawings at different angles. */
 function standing(still: readonly Layer[], moved: readonly Layer[], say: ItemProps['say']): ReadonlySet<string> {
   const keys = new Set<string>();
@@ -196,6 +232,9 @@ const Groups = memo(function Groups({
 });
 
 const LAID = 'pointer-events-none absolute inset-0 select-none will-change-transform [contain:strict]';
+
+/** Layers whose switches stand in the row below the drawing; the rest wait behind a button. */
+const IN_SIGHT = 3;
 
 /** Room at the edges for dimensions and words, px. */
 const ROOM = 34;
@@ -294,8 +333,15 @@ export function Drawing({
     }))
     .filter((l) => l.items.length > 0);
   const drag = useRef<{ x: number; y: number; view: View } | undefined>(undefined);
+  const fingers = useRef(new Map<number, Point>());
+  const lift = (e: { pointerId: number }) => {
+    fingers.current.delete(e.pointerId);
+    const [left] = fingers.current.values();
+    // The finger that stays goes on from where it is.
+    drag.current = left && { ...left, view };
+  };
   const zoom = useCallback(
-    (factor: number, px?: { x: number; y: number }) => {
+    (factor: number, px?: Point, way: Point = { x: 0, y: 0 }) => {
       setOwn((now) => {
         const v = now ?? fit;
         const mmPerPx = Math.min(10, Math.max(1e-4, v.mmPerPx * factor));
@@ -303,7 +349,7 @@ export function Drawing({
         // The point under the pointer stays where it is.
         const dx = (px.x - size.w / 2) * (v.mmPerPx - mmPerPx);
         const dy = (px.y - size.h / 2) * (v.mmPerPx - mmPerPx);
-        return { x: v.x + dx, y: v.y + dy, mmPerPx };
+        return { x: v.x + dx - way.x * mmPerPx, y: v.y + dy - way.y * mmPerPx, mmPerPx };
       });
     },
     [fit, size],
@@ -319,6 +365,21 @@ export function Drawing({
     el?.addEventListener('wheel', wheel, { passive: false });
     return () => el?.removeEventListener('wheel', wheel);
   }, [zoom]);
+  const layerSwitch = (layer: Layer) => (
+    <label key={layer.id} className="flex items-center gap-1 whitespace-nowrap text-muted">
+      <input
+        type="checkbox"
+        checked={!hidden.includes(layer.id)}
+        onChange={(e) =>
+          setPrefs({
+            hiddenLayers: e.target.checked ? hidden.filter((x) => x !== layer.id) : [...hidden, layer.id],
+          })
+        }
+        className="accent-[var(--ink)]"
+      />
+      {layer.name}
+    </label>
+  );
   const w = size.w * view.mmPerPx;
   const h = size.h * view.mmPerPx;
   const hatch = 5 * view.mmPerPx;
@@ -342,12 +403,25 @@ export function Drawing({
           className="absolute inset-0 touch-none select-none will-change-transform [contain:strict]"
           data-drawing=""
           onPointerDown={(e) => {
+            fingers.current.set(e.pointerId, { x: e.clientX, y: e.clientY });
             drag.current = { x: e.clientX, y: e.clientY, view };
             e.currentTarget.setPointerCapture(e.pointerId);
           }}
           onPointerMove={(e) => {
             const d = drag.current;
             if (!d) return;
+            if (fingers.current.size === 2) {
+              const now = { x: e.clientX, y: e.clientY };
+              const before = [...fingers.current.values()] as [Point, Point];
+              fingers.current.set(e.pointerId, now);
+              const after = [...fingers.current.values()] as [Point, Point];
+              const rect = e.currentTarget.getBoundingClientRect();
+              const { by, moved: way, turned, middle } = twoFingers(before, after);
+              zoom(1 / by, { x: middle.x - rect.left, y: middle.y - rect.top }, way);
+              onCrank?.(-turned);
+              return;
+            }
+            if (!fingers.current.has(e.pointerId)) return;
             if (e.shiftKey && onCrank) {
               onCrank((e.clientX - d.x) * 0.01);
               d.x = e.clientX;
@@ -358,8 +432,8 @@ export function Drawing({
                 y: d.view.y - (e.clientY - d.y) * d.view.mmPerPx,
               });
           }}
-          onPointerUp={() => (drag.current = undefined)}
-          onPointerCancel={() => (drag.current = undefined)}
+          onPointerUp={lift}
+          onPointerCancel={lift}
           onDoubleClick={() => setOwn(undefined)}
           onKeyDown={(e) => {
             const step = 40 * view.mmPerPx;
@@ -401,6 +475,7 @@ export function Drawing({
         </svg>
         <svg aria-hidden width={size.w} height={size.h} viewBox={box0} style={pixel} className={LAID}>
           <Groups layers={over ?? []} mmPerPx={view.mmPerPx} say={say} />
+          <ForceLabels layers={layers.filter((l) => !hidden.includes(l.id))} mmPerPx={view.mmPerPx} say={say} />
         </svg>
         <div className="no-print absolute right-1 top-0 flex">
           <span className="num self-center pr-1 text-[12px] text-muted">
@@ -419,23 +494,19 @@ export function Drawing({
           </button>
         </div>
       </div>
-      <figcaption className="no-print flex flex-wrap items-center gap-x-3 gap-y-0.5 pt-1 text-[12px]">
-        {layers.map((layer) => (
-          <label key={layer.id} className="flex items-center gap-1 text-muted">
-            <input
-              type="checkbox"
-              checked={!hidden.includes(layer.id)}
-              onChange={(e) =>
-                setPrefs({
-                  hiddenLayers: e.target.checked ? hidden.filter((x) => x !== layer.id) : [...hidden, layer.id],
-                })
-              }
-              className="accent-[var(--ink)]"
-            />
-            {layer.name}
-          </label>
-        ))}
-        <span className="ml-auto">{children}</span>
+      <figcaption className="no-print flex items-center gap-x-3 pt-1 text-[12px] max-sm:flex-wrap">
+        {layers.slice(0, IN_SIGHT).map(layerSwitch)}
+        {layers.length > IN_SIGHT ? (
+          <details className="relative">
+            <summary className="cursor-pointer whitespace-nowrap text-muted">
+              {layers.length - IN_SIGHT} more layers
+            </summary>
+            <div className="absolute bottom-full left-0 z-10 border border-rule bg-panel px-3 py-1.5">
+              {layers.slice(IN_SIGHT).map(layerSwitch)}
+            </div>
+          </details>
+        ) : null}
+        <span className="ml-auto shrink-0">{children}</span>
       </figcaption>
     </figure>
   );

@@ -33,6 +33,8 @@ interface Prefs {
   large: boolean;
   /** When each joint was last opened here, ms. */
   opened: Readonly<Record<string, number>>;
+  /** When this browser first came here, as an ISO date. */
+  since: string;
   setSheet(sheet: 'light' | 'dark'): void;
   setUnit(quantity: QuantityId, unit: string): void;
   set(change: Partial<Omit<Prefs, 'sheet' | 'units' | 'setSheet' | 'setUnit' | 'set'>>): void;
@@ -62,6 +64,7 @@ export const usePrefs = create<Prefs>()(
       tourAt: 0,
       large: false,
       opened: {},
+      since: new Date().toISOString(),
       setSheet: (sheet) => set({ sheet }),
       setUnit: (quantity, unit) =>
         set((s) => ({ units: { ...s.units, [quantity]: unit, ...(quantity === 'money' && moneyUnits(unit)) } })),
@@ -92,7 +95,14 @@ export function useSaid(): (text: string) => string {
 export const said = (text: string): string => inUnits(text, usePrefs.getState().units);
 
 /** The preferences as they lie in the browser, for a file of everything. */
-export const readPreferences = (): string | undefined => localStorage.getItem(KEY) ?? undefined;
+export function readPreferences(): string | undefined {
+  const text = localStorage.getItem(KEY);
+  if (text === null) return undefined;
+  const kept = JSON.parse(text) as { state: Partial<Prefs> };
+  // What was opened and exported here, and when, says nothing elsewhere.
+  const { exportedAt: _at, remindAfter: _until, tour: _tour, opened: _opened, since: _since, ...state } = kept.state;
+  return JSON.stringify({ ...kept, state });
+}
 
 /** Takes preferences from a file of everything; what is damaged of them changes nothing. */
 export function takePreferences(text: string): void {
@@ -108,6 +118,13 @@ export function takePreferences(text: string): void {
   } catch {
     return;
   }
-  localStorage.setItem(KEY, text);
+  const own = localStorage.getItem(KEY);
+  const here = own === null ? undefined : (JSON.parse(own) as { state?: Partial<Prefs> }).state;
+  const brought = JSON.parse(text) as { state: Partial<Prefs> };
+  const { exportedAt, remindAfter, opened, since } = here ?? {};
+  localStorage.setItem(
+    KEY,
+    JSON.stringify({ ...brought, state: { ...brought.state, exportedAt, remindAfter, opened, since } }),
+  );
   void usePrefs.persist.rehydrate();
 }

@@ -42,27 +42,38 @@ export async function storageUse(): Promise<{ readonly used: number; readonly mo
 }
 
 const DAY = 86_400_000;
+/** The demo's joints, and the tour's, can be had again at any time. */
+const DEMO = /^(demo|tour)-/;
+
 /** After so many days with changes that no file holds, the shelf reminds of exporting everything. */
 const OLD = 14;
 
 /**
- * What no export of everything holds yet, where that is old enough to be said.
+ * What no export of everything holds yet, where that is old enough to be said. The demo's own joints do not count.
  *
- * @param changed when each joint last changed, as ISO dates
+ * @param joints on the shelf, each with when it last changed, as an ISO date
  * @param now ms
  * @returns how many joints have changed since, and the days since the last export (NaN for none ever); undefined for
  *   nothing to remind of
  */
 export function exportDue(
-  changed: readonly string[],
-  { exportedAt, remindAfter }: { readonly exportedAt: string | undefined; readonly remindAfter: string | undefined },
+  joints: readonly { readonly id: string; readonly changed: string }[],
+  {
+    exportedAt,
+    remindAfter,
+    since: came,
+  }: { readonly exportedAt: string | undefined; readonly remindAfter: string | undefined; readonly since: string },
   now: number,
 ): { readonly joints: number; readonly days: number } | undefined {
   if (remindAfter !== undefined && now < Date.parse(remindAfter)) return undefined;
   const since = exportedAt === undefined ? -Infinity : Date.parse(exportedAt);
-  const newer = changed.map((c) => Date.parse(c)).filter((t) => t > since && t <= now);
+  const newer = joints
+    .filter((j) => !DEMO.test(j.id))
+    .map((j) => Date.parse(j.changed))
+    .filter((t) => t > since && t <= now);
   if (newer.length === 0) return undefined;
-  const oldest = Number.isFinite(since) ? since : Math.min(...newer);
+  // A joint that was brought along is no older here than this browser's first visit.
+  const oldest = Number.isFinite(since) ? since : Math.max(Date.parse(came), Math.min(...newer));
   return now - oldest > OLD * DAY ? { joints: newer.length, days: (now - since) / DAY } : undefined;
 }
 

@@ -60,7 +60,7 @@ export function JointsPage() {
   const [look, setLook] = useState('');
   const [order, setOrder] = useState<ShelfOrder>('opened');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const { exportedAt, remindAfter, opened } = usePrefs();
+  const { exportedAt, remindAfter, opened, since } = usePrefs();
   const kept = useKeeping((s) => s.kept);
   useTitle();
   const [now] = useState(() => Date.now());
@@ -277,8 +277,8 @@ export function JointsPage() {
   const shown = useMemo(() => onShelf(entries, look, order, opened), [entries, look, order, opened]);
   const picked = shown.filter((e) => chosen.has(e.id)).map((e) => e.id);
   const due = exportDue(
-    entries.flatMap((e) => e.joint?.changed ?? []),
-    { exportedAt, remindAfter },
+    entries.flatMap((e) => (e.joint ? [{ id: e.id, changed: e.joint.changed }] : [])),
+    { exportedAt, remindAfter, since },
     now,
   );
   return (

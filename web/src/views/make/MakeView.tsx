@@ -405,7 +405,7 @@ export default function MakeView() {
             {process ? (
               <p className="flex items-baseline justify-between gap-2">
                 <span>Drawn for</span>
-                <Link className="mend text-right" to={`/joint/${slug(joint.id)}/make/fit`}>
+                <Link className="mend inline-block py-[3px] text-right" to={`/joint/${slug(joint.id)}/make/fit`}>
                   {process.name}
                   {process.compensates === 'outline'
                     ? ''
@@ -426,7 +426,7 @@ export default function MakeView() {
                   onChange={setTyped}
                   help="Moves every contour into the material, outside in and holes out, by what the process adds on a side; measure a made part to know it. 0 is as drawn; STEP always is."
                 />
-                <Link className="mend block text-right" to={`/joint/${slug(joint.id)}/make/fit`}>
+                <Link className="mend block py-[3px] text-right" to={`/joint/${slug(joint.id)}/make/fit`}>
                   or choose a process
                 </Link>
               </>
@@ -443,7 +443,7 @@ export default function MakeView() {
                 help={`Largest distance between a contour that was moved and the exact one, now ${formatQuantity(chordError, 'length', { ...units, length: 'µm' })}.`}
               />
             )}
-            <label className="flex items-baseline justify-between gap-2">
+            <label className="mt-1 flex items-center justify-between gap-2">
               Reference lines in DXF
               <input type="checkbox" checked={reference} onChange={(e) => setReference(e.target.checked)} />
             </label>

@@ -111,7 +111,7 @@ export default function AllActions() {
                     (['tsv', 'md'] as const).map((format) => (
                       <Command.Item
                         key={`${i}-${format}`}
-                        value={`copy table ${tableName(t)} ${format} ${i}`}
+                        value={`copy table ${tableName(t)} ${format === 'tsv' ? 'for a spreadsheet tsv' : 'as markdown'} ${i}`}
                         className={ITEM}
                         onSelect={chosen(() => void copyTable(t, format))}
                       >

@@ -45,8 +45,19 @@ export function App() {
     document.documentElement.toggleAttribute('data-large', large);
   }, [large]);
   useEffect(() => {
-    const later = setTimeout(() => setSettled(true), 2500);
-    return () => clearTimeout(later);
+    const wanted = () => setSettled(true);
+    const later = setTimeout(wanted, 2500);
+    // A file that is dragged in wants its taker at once, and never takes the page's place.
+    const keep = (e: Event) => e.preventDefault();
+    window.addEventListener('dragenter', wanted, { once: true });
+    window.addEventListener('dragover', keep);
+    window.addEventListener('drop', keep);
+    return () => {
+      clearTimeout(later);
+      window.removeEventListener('dragenter', wanted);
+      window.removeEventListener('dragover', keep);
+      window.removeEventListener('drop', keep);
+    };
   }, []);
   useEffect(() => startAutosave(), []);
   useEffect(() => startHolding(), []);

@@ -30,12 +30,12 @@ export function TableCopy() {
       }, REST);
     };
     const away = () => (clearTimeout(timer), (over = null), setAt(undefined));
-    document.addEventListener('pointerover', move);
+    document.addEventListener('pointermove', move);
     document.addEventListener('scroll', away, true);
     document.addEventListener('keydown', away);
     return () => {
       clearTimeout(timer);
-      document.removeEventListener('pointerover', move);
+      document.removeEventListener('pointermove', move);
       document.removeEventListener('scroll', away, true);
       document.removeEventListener('keydown', away);
     };

@@ -234,7 +234,7 @@ const Groups = memo(function Groups({
 const LAID = 'pointer-events-none absolute inset-0 select-none will-change-transform [contain:strict]';
 
 /** Layers whose switches stand in the row below the drawing; the rest wait behind a button. */
-const IN_SIGHT = 3;
+const IN_SIGHT = 2;
 
 /** Room at the edges for dimensions and words, px. */
 const ROOM = 34;

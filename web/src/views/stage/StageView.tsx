@@ -97,10 +97,10 @@ function Figures({
         {figures.map((f) => (
           <Fragment key={f.id}>
             <tr className={f.id === stiff ? '' : 'rule-b'}>
-              <td className="py-[2.5px] pr-2 [overflow-wrap:anywhere]">
+              <td className="py-0 pr-2 [overflow-wrap:anywhere]">
                 <Said>{f.name}</Said>
               </td>
-              <td className="py-[2.5px] pr-1 text-right">
+              <td className="py-0 pr-1 text-right">
                 <FigureText figure={f} at={{ stageId, figureId: f.id }} />
               </td>
             </tr>

@@ -185,6 +185,7 @@ export const PlanBoard = memo(function PlanBoard({
                 key={key}
                 type="button"
                 data-block={task.id}
+                data-listed=""
                 className={`absolute touch-none overflow-hidden rounded-sm border text-left text-[11px] whitespace-nowrap ${TINTS[task.kind]} ${b.soft ? 'border-dashed opacity-80' : ''} ${picked === task.id ? 'z-10 outline-2 outline-focus' : ''}`}
                 style={{
                   left,

@@ -10,7 +10,9 @@ npm run --silent types || { kill "$lint" 2>/dev/null; exit 1; }
 wait "$lint"
 echo "== unit"; npm run --silent unit
 echo "== uncertainties hold the truth"; npm run --silent coverage -- --check
-echo "== schema in step"; npx --no-install tsx scripts/schema.ts --check
+echo "== schema and list of exports in step, licences"; npx --no-install tsx scripts/schema.ts --check
+npx --no-install tsx scripts/build-core.ts --check
+npm run --silent licences
 echo "== build"; npm run --silent build
 node scripts/first-load.mjs
 echo "== browser"; npm run --silent e2e

@@ -1,4 +1,4 @@
-import { activeVariant, writeJointFile, type Joint, type Problem } from '@gristmill/core';
+import { writeJointFile, type Joint, type Problem } from '@gristmill/core';
 import { toast } from 'sonner';
 import { newId } from '../state/identifier.ts';
 import { rawText } from '../storage/raw-text.ts';
@@ -45,4 +45,3 @@ export async function exportRaw(id: string, name: string, rev?: string): Promise
   download(`${fileName(name, 'raw')}.json`, rawText(await jointShelf.raw(id, at)), 'application/json');
 }
 
-export const variantLine = (joint: Joint): string => `variant ${activeVariant(joint).name}`;

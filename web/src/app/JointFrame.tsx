@@ -379,12 +379,12 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
       <p className="hidden pb-2 print:block">
         <b>Gristmill</b> · {joint.name} · variant {variant.name} · {new Date().toISOString().slice(0, 10)}
       </p>
-      <header className="no-print grid h-[112px] shrink-0 grid-cols-[132px_minmax(0,1fr)] border-b border-strong bg-panel">
-        <div className="flex min-w-0 flex-col justify-between border-r border-rule px-3.5 py-2.5">
+      <header className="no-print grid h-[112px] shrink-0 grid-cols-[132px_minmax(0,1fr)] border-b border-strong bg-panel compact:h-auto compact:grid-cols-1">
+        <div className="flex min-w-0 flex-col justify-between border-r border-rule px-3.5 py-2.5 compact:flex-row compact:items-center compact:gap-3 compact:border-r-0 compact:py-1">
           <Link to="/" className="text-[16px] font-bold leading-none">
             Gristmill
           </Link>
-          <div className="text-[12px] leading-snug text-muted">
+          <div className="min-w-0 text-[12px] leading-snug text-muted compact:flex compact:items-center compact:gap-3">
             <div className="truncate font-semibold text-ink" title={joint.name}>
               {joint.name}
             </div>
@@ -406,11 +406,13 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
             <SaveMark onHistory={() => setHistory(true)} />
           </div>
         </div>
-        <Strip joint={joint} variant={variant} report={report} />
+        <div className="contents compact:hidden">
+          <Strip joint={joint} variant={variant} report={report} />
+        </div>
       </header>
-      <div className="grid min-h-0 flex-1 grid-cols-[104px_minmax(0,1fr)_auto] max-[1099px]:grid-cols-[92px_minmax(0,1fr)] max-[1099px]:grid-rows-[minmax(0,1fr)_auto] print:block">
+      <div className="grid min-h-0 flex-1 grid-cols-[104px_minmax(0,1fr)_auto] max-[1099px]:grid-cols-[92px_minmax(0,1fr)] max-[1099px]:grid-rows-[minmax(0,1fr)_auto] compact:!grid-cols-1 compact:!grid-rows-[minmax(0,1fr)_auto_auto] print:block">
         <Rail joint={joint} report={report} verdicts={verdicts} findings={findings} />
-        <main className="min-h-0 min-w-0 overflow-y-auto print:overflow-visible">
+        <main className="min-h-0 min-w-0 overflow-y-auto compact:overflow-x-auto print:overflow-visible">
           {error ? (
             <div className="p-4">
               <ProblemNote
@@ -429,11 +431,13 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
             <Outlet />
           )}
         </main>
-        <div className="flex min-h-0 max-[1099px]:col-span-2 max-[1099px]:max-h-[25vh] print:hidden [&>aside]:max-[1099px]:flex-1">
+        <div className="flex min-h-0 max-[1099px]:col-span-2 max-[1099px]:max-h-[25vh] compact:!col-span-1 compact:max-h-[46vh] print:hidden [&>aside]:max-[1099px]:flex-1">
           <Tally verdicts={verdicts} />
         </div>
       </div>
-      <StatusLine ms={ms} />
+      <div className="contents compact:hidden">
+        <StatusLine ms={ms} />
+      </div>
       <WorkingPanel />
       <HistoryDialog
         open={history}

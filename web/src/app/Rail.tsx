@@ -59,13 +59,13 @@ export function Rail({
       <NavLink
         to={`/joint/${slug(joint.id)}/${path}`}
         className={({ isActive }) =>
-          'flex items-center justify-between border-l-3 px-2.5 py-2 ' +
+          'flex items-center justify-between border-l-3 px-2.5 py-2 compact:min-h-[44px] compact:border-l-0 compact:border-t-3 compact:px-2 compact:text-[13px] ' +
           `${isActive ? 'border-ink bg-panel font-semibold' : 'border-transparent text-muted hover:text-ink'}`
         }
       >
         {name}
         {mark ? (
-          <span title={WORD[mark]}>
+          <span title={WORD[mark]} className="compact:sr-only">
             <span aria-hidden="true">{MARK[mark]}</span>
             <span className="sr-only">, {WORD[mark]}</span>
           </span>
@@ -74,12 +74,15 @@ export function Rail({
     </li>
   );
   return (
-    <nav aria-label="Views" className="no-print border-r border-rule pt-3">
-      <ul>
+    <nav
+      aria-label="Views"
+      className="no-print border-r border-rule pt-3 compact:order-last compact:border-r-0 compact:border-t compact:bg-panel compact:pt-0"
+    >
+      <ul className="compact:flex compact:justify-between">
         {['Brief', 'Line', 'Stage', 'Make', 'Bench', 'Review'].map((n) =>
           row(n, n.toLowerCase(), marks[n.toLowerCase()]),
         )}
-        <li className="h-6" aria-hidden="true" />
+        <li className="h-6 compact:hidden" aria-hidden="true" />
         {row('Shop', 'shop')}
       </ul>
     </nav>

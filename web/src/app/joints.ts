@@ -44,4 +44,3 @@ export async function exportRaw(id: string, name: string, rev?: string): Promise
   const at = rev ?? (await jointShelf.pointer(id))?.rev ?? '';
   download(`${fileName(name, 'raw')}.json`, rawText(await jointShelf.raw(id, at)), 'application/json');
 }
-

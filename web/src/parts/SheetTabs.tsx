@@ -37,7 +37,10 @@ export function SheetTabs({
   );
   useActions(`${at}-sheets`, actions);
   return (
-    <nav aria-label={label} className={`no-print flex gap-4 border-b border-rule ${className}`}>
+    <nav
+      aria-label={label}
+      className={`no-print flex gap-4 overflow-x-auto whitespace-nowrap border-b border-rule ${className}`}
+    >
       {tabs.map(([name, path]) => (
         <NavLink
           key={path}

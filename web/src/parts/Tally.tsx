@@ -1,5 +1,7 @@
 import { LIMIT_KINDS, sayBanded, type SettledVerdict } from '@gristmill/core';
+import { useState } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
+import { useCompact } from './compact.ts';
 import { FigureText, FoundText } from './FigureText.tsx';
 import { Scale } from './Scale.tsx';
 import { askedMark, foundSource, settledNote, verdictWord } from './words.ts';
@@ -58,7 +60,12 @@ function Row({ verdict, width }: { verdict: SettledVerdict; width: number }) {
 
 /** One row a limit of the brief: asked, expected, found on one short scale. Collapsible; its width is the reader's. */
 export function Tally({ verdicts }: { verdicts: readonly SettledVerdict[] | undefined }) {
-  const { tallyOpen, tallyWidth, set } = usePrefs();
+  const { tallyOpen: open, tallyWidth, set } = usePrefs();
+  const compact = useCompact();
+  // On a phone it would stand in the way: there it waits to be asked for.
+  const [asked, setAsked] = useState(false);
+  const tallyOpen = compact ? asked : open;
+  const unfold = (on: boolean) => (compact ? setAsked(on) : set({ tallyOpen: on }));
   if (!tallyOpen) {
     return (
       <aside
@@ -67,9 +74,9 @@ export function Tally({ verdicts }: { verdicts: readonly SettledVerdict[] | unde
       >
         <button
           type="button"
-          className="h-full px-1.5 py-3 [writing-mode:vertical-rl] max-[1099px]:[writing-mode:horizontal-tb]"
+          className="h-full px-1.5 py-3 [writing-mode:vertical-rl] max-[1099px]:[writing-mode:horizontal-tb] compact:w-full compact:py-1.5"
           aria-expanded={false}
-          onClick={() => set({ tallyOpen: true })}
+          onClick={() => unfold(true)}
         >
           Tally
         </button>
@@ -113,11 +120,11 @@ export function Tally({ verdicts }: { verdicts: readonly SettledVerdict[] | unde
         <span className="label">
           asked ⟦ <span className="text-expected">expected ▨</span> <span className="text-found">found ●</span>
         </span>
-        <button type="button" className="btn-quiet -mr-1.5" aria-expanded onClick={() => set({ tallyOpen: false })}>
+        <button type="button" className="btn-quiet -mr-1.5" aria-expanded onClick={() => unfold(false)}>
           Fold
         </button>
       </header>
-      <ul className="min-h-0 flex-1 overflow-y-auto px-3.5 max-[1099px]:grid max-[1099px]:grid-cols-3 max-[1099px]:gap-x-5">
+      <ul className="min-h-0 flex-1 overflow-y-auto px-3.5 max-[1099px]:grid max-[1099px]:grid-cols-3 max-[1099px]:gap-x-5 max-sm:!grid-cols-1">
         {verdicts?.map((v) => (
           <Row key={v.id} verdict={v} width={Math.max(90, Math.min(190, tallyWidth - 160))} />
         ))}

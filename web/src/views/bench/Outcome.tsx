@@ -107,7 +107,7 @@ export function Headline({ test, finding, expected, asked, of }: OutcomeProps) {
   return (
     <section aria-label="Result" className="space-y-1.5 border-y border-strong py-2">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
-        <span className="text-[19px]">
+        <span className="outcome text-[19px]">
           <FoundText
             name={kind?.name.toLowerCase() ?? finding.result?.figures[0]?.name.toLowerCase() ?? 'result'}
             found={finding.found}

@@ -283,12 +283,12 @@ export function JointsPage() {
   );
   return (
     <div className="mx-auto flex min-h-full max-w-[1240px] flex-col px-8 py-6 max-sm:px-3">
-      <header className="flex items-end justify-between border-b border-strong pb-3">
+      <header className="flex flex-wrap items-end justify-between gap-y-2 border-b border-strong pb-3">
         <div>
           <h1 className="text-[26px] leading-none">Gristmill</h1>
           <p className="label pt-1.5">From what a joint must do to a reducer that does it, and back from the bench.</p>
         </div>
-        <div className="flex items-center gap-2">
+        <div className="flex flex-wrap items-center gap-2">
           <button type="button" className="btn" onClick={() => setGuided(true)}>
             New joint
           </button>

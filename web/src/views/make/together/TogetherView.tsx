@@ -195,7 +195,7 @@ export default function TogetherView() {
   const view = sheet?.ok && steps.length ? upTo(sheet.value, there) : undefined;
   const done = steps.filter((s) => build?.assembly?.[s.id]?.done).length;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] print:block print:h-auto">
+    <div className="one-column grid h-full min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] print:block print:h-auto">
       <div
         className="min-h-0 overflow-y-auto px-5 pt-3 print:overflow-visible"
         tabIndex={0}
@@ -299,7 +299,7 @@ export default function TogetherView() {
           until the covers are on. What carries people or could fall on them needs local codes and licensed practice.
         </p>
       </div>
-      <div className="min-h-0 border-l border-rule bg-panel p-2">
+      <div className="min-h-0 border-l border-rule bg-panel p-2 compact:order-first compact:h-[36vh] compact:border-b">
         {view && view.regions.length ? (
           <SectionDrawing
             sheet={view}

@@ -344,3 +344,63 @@ test('it can be installed, works without its server, exports everything and take
     rmSync(folder, { recursive: true, force: true });
   }
 });
+
+test('the variant stands in the address, and Back closes what was opened before it leaves a page', async ({ page }) => {
+  await openDemo(page, 'line', 'Wing root');
+  const variant = page.getByRole('combobox', { name: 'Variant' });
+  await expect(variant).toHaveValue(/./);
+  await variant.selectOption('C');
+  await expect(page).toHaveURL(/line\?variant=C$/);
+  await variant.selectOption('A');
+  await expect(page).toHaveURL(/line\?variant=A$/);
+  await page.goBack();
+  await expect(variant.locator('option:checked')).toHaveText('C');
+  // The working of a figure is a step of its own.
+  await page
+    .getByRole('button', { name: /open working$/ })
+    .first()
+    .click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(page).toHaveURL(/line\?variant=C$/);
+  // Closed by its own key it leaves nothing behind: Back goes on as if it had not been.
+  await page.keyboard.press('w');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await saved(page);
+  await page.reload();
+  await expect(variant.locator('option:checked')).toHaveText('C');
+  await page.goto(page.url().replace('variant=C', 'variant=nothing'));
+  await expect(variant.locator('option:checked')).toHaveText('C');
+});
+
+test('a phone at the bench: one column, the views along the bottom, the tally when it is asked for', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 380, height: 780 });
+  await openDemo(page, 'bench', 'Wing root').catch(() => undefined);
+  const width = () => page.evaluate(() => document.documentElement.scrollWidth);
+  const fits = async () => expect(await width()).toBeLessThanOrEqual(380);
+  await expect(page.getByRole('region', { name: 'Result' })).toBeVisible();
+  await fits();
+  await expectAccessible(page);
+  const view = page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Bench/ });
+  const box = (await view.boundingBox())!;
+  expect(box.y + box.height).toBeGreaterThan(740);
+  expect(box.height).toBeGreaterThanOrEqual(44);
+  await expect(page.getByRole('complementary', { name: 'Tally' }).getByRole('listitem')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Tally' }).click();
+  await expect(page.locator('[data-limit="play"]')).toBeVisible();
+  await fits();
+  await page.getByRole('button', { name: 'Fold' }).click();
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Make/ }).click();
+  await page.getByRole('link', { name: 'Going together' }).click();
+  await page.getByRole('checkbox').first().check({ timeout: 30_000 });
+  await fits();
+  await expectAccessible(page);
+  await page.goto('/');
+  await expect(page.locator('[data-joint]')).toHaveCount(4);
+  await fits();
+});

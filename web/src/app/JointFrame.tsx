@@ -1,6 +1,6 @@
 import { settleAll, standings, formatQuantity, shopMoved, takeShop, type Finding, type Problem } from '@gristmill/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, Outlet, useBlocker, useLocation, useNavigate, useParams } from 'react-router';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Link, Outlet, useBlocker, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { HistoryDialog } from '../parts/HistoryDialog.tsx';
 import { ProblemNote } from '../parts/ProblemNote.tsx';
@@ -20,6 +20,7 @@ import { SILENCE, storageProblem } from '../storage/trouble.ts';
 import { useSilence } from '../storage/watched.ts';
 import { useFindings, useLine } from '../workers/queries.ts';
 import { useActions, type Action } from './actions.ts';
+import { useBackCloses } from './back-closes.ts';
 import { copyOf, exportJoint, exportRaw } from './joints.ts';
 import { Rail } from './Rail.tsx';
 import { SaveMark, StatusLine } from './StatusLine.tsx';
@@ -280,10 +281,29 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
     [builds, report, found, variant],
   );
   const [history, setHistory] = useState(false);
+  const closeHistory = useCallback(() => setHistory(false), []);
+  useBackCloses('history', history, closeHistory);
   const navigate = useNavigate();
   const edit = useOpen((s) => s.edit);
   const { pathname } = useLocation();
   useTitle(viewName(pathname), joint.name);
+  // A variant that was switched to stands in the address, so that it can be marked and gone back from.
+  const [params, setParams] = useSearchParams();
+  const named = params.get('variant');
+  const openVariant = useCallback(
+    (id: string) => {
+      edit('Open variant', (d) => void (d.activeVariant = id));
+      const name = useOpen.getState().joint?.variants.find((v) => v.id === id)?.name;
+      if (name !== undefined)
+        setParams((now) => new URLSearchParams([...[...now].filter(([k]) => k !== 'variant'), ['variant', name]]));
+    },
+    [edit, setParams],
+  );
+  useEffect(() => {
+    const there = useOpen.getState().joint;
+    const wanted = there?.variants.find((v) => v.name === named || v.id === named);
+    if (wanted && wanted.id !== there?.activeVariant) edit('Open variant', (d) => void (d.activeVariant = wanted.id));
+  }, [named, edit]);
   useCommonActions();
   const actions = useMemo<Action[]>(() => {
     const go = (path: string) => () => void navigate(`/joint/${slug(joint.id)}/${path}`);
@@ -367,10 +387,10 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
         id: `variant-${v.id}`,
         name: `Open variant ${v.name}`,
         group: 'Variants',
-        run: () => edit('Open variant', (d) => void (d.activeVariant = v.id)),
+        run: () => openVariant(v.id),
       })),
     ];
-  }, [navigate, joint.id, joint.variants, variant.stages.length, edit]);
+  }, [navigate, joint.id, joint.variants, variant.stages.length, openVariant]);
   useActions('joint', actions);
   return (
     <div className="flex h-full flex-col print:h-auto">
@@ -394,7 +414,7 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
                 aria-label="Variant"
                 className="select -my-0.5 min-w-0 flex-1"
                 value={variant.id}
-                onChange={(e) => edit('Open variant', (d) => void (d.activeVariant = e.target.value))}
+                onChange={(e) => openVariant(e.target.value)}
               >
                 {joint.variants.map((v) => (
                   <option key={v.id} value={v.id}>
@@ -441,7 +461,7 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
       <WorkingPanel />
       <HistoryDialog
         open={history}
-        onClose={() => setHistory(false)}
+        onClose={closeHistory}
         onExportRaw={(rev) => void exportRaw(joint.id, joint.name, rev)}
       />
     </div>

@@ -8,6 +8,7 @@ import {
   type Origin,
 } from '@gristmill/core';
 import { Dialog } from 'radix-ui';
+import { useBackCloses } from '../app/back-closes.ts';
 import { useWorking } from '../app/working.ts';
 import { useUnits } from '../state/prefs.ts';
 import { useMovers } from '../workers/queries.ts';
@@ -107,6 +108,7 @@ function HowItCame({ figure }: { figure: Figure }) {
 export function WorkingPanel() {
   const { subject, close } = useWorking();
   const units = useUnits();
+  useBackCloses('working', subject !== undefined, close);
   return (
     <Dialog.Root open={subject !== undefined} onOpenChange={(open) => (open ? undefined : close())}>
       <Dialog.Portal>

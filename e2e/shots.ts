@@ -12,15 +12,13 @@ test('pictures of the main views', async ({ page }) => {
       .getByRole('navigation', { name: 'Views' })
       .getByRole('link', { name: new RegExp(`^${view}`) })
       .click();
+  await page.goto('/');
+  await page.locator('[data-demo="Tide dial"]', { hasText: /near|missed|met/ }).waitFor();
+  await shoot('welcome');
   await openDemo(page);
   await shoot('brief');
   await go('Line');
   await shoot('line');
-  await page
-    .getByRole('link', { name: /2 Belt/ })
-    .first()
-    .click();
-  await shoot('stage');
   await go('Make');
   await shoot('make');
   await go('Bench');
@@ -54,7 +52,7 @@ test('pictures of the main views', async ({ page }) => {
     .getByRole('link', { name: /1 Planetary/ })
     .first()
     .click();
-  await shoot('stage-planetary');
+  await shoot('stage');
   await go('Make');
   await page.getByRole('link', { name: 'Fit', exact: true }).click();
   await page.locator('[data-lens=ready]').waitFor();

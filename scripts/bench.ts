@@ -1,5 +1,5 @@
 // Figures of speed, one JSON object a line: the core bundled as it ships, then the built app in Chromium.
-// Usage: npm run bench [-- core|browser|tasks]. Medians; figures move with the machine, so the limits are checked by eye.
+// Usage: npm run bench [-- core|browser|tasks|first]. Medians; figures move with the machine, so the limits are checked by eye.
 import { chromium, type ElementHandle, type Locator, type Page } from '@playwright/test';
 import { build } from 'esbuild';
 import { spawn } from 'node:child_process';
@@ -580,7 +580,67 @@ async function tasks(): Promise<void> {
   });
 }
 
+/** What a stranger waits for: on a machine of a quarter of this one's speed, and with a shelf of three hundred joints. */
+async function first(): Promise<void> {
+  await served(async (page, base) => {
+    const session = await page.context().newCDPSession(page);
+    await session.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+    await session.send('Network.setCacheDisabled', { cacheDisabled: true });
+    const paints: number[] = [];
+    const usable: number[] = [];
+    for (let i = 0; i < 5; i++) {
+      await page.goto('about:blank');
+      await page.goto(base, { waitUntil: 'commit' });
+      await page.getByRole('button', { name: 'New joint' }).first().waitFor();
+      usable.push(await page.evaluate(() => performance.now()));
+      paints.push(
+        await page.evaluate(() => performance.getEntriesByName('first-contentful-paint')[0]?.startTime ?? NaN),
+      );
+    }
+    say('first paint, a quarter of the speed', median(paints), 'ms', 1000);
+    say('usable, a quarter of the speed', median(usable), 'ms', 2000);
+    await session.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+    await page.getByRole('button', { name: 'Open the demo set' }).click();
+    await page.getByRole('link', { name: 'Wing root' }).waitFor();
+    await page.evaluate(async () => {
+      const done = <T>(r: IDBRequest<T>) =>
+        new Promise<T>((yes, no) => ((r.onsuccess = () => yes(r.result)), (r.onerror = () => no(r.error))));
+      const db = await done(indexedDB.open('gristmill'));
+      const tx = db.transaction(['joints', 'history'], 'readwrite');
+      const [joints, history] = [tx.objectStore('joints'), tx.objectStore('history')];
+      const pointers = (await done(joints.getAll())) as { id: string; name: string; rev: string }[];
+      const newest = await Promise.all(
+        pointers.map((p) => done(history.get(`${p.id}/${p.rev}`) as IDBRequest<object>)),
+      );
+      for (let i = 0; i < 296; i++) {
+        const p = pointers[i % pointers.length]!;
+        const [id, name] = [`bench-${i}`, `${p.name} ${i}`];
+        joints.put({ ...p, id, name, saves: (p as unknown as { saves: unknown[] }).saves.slice(-1) }, id);
+        history.put({ ...newest[i % pointers.length], id, name }, `${id}/${p.rev}`);
+      }
+      await new Promise((yes) => (tx.oncomplete = yes));
+      db.close();
+    });
+    const times: number[] = [];
+    for (let i = 0; i < 5; i++) {
+      await page.goto(`${base.replace(/\/$/, '')}/help`);
+      await page.getByRole('link', { name: 'Gristmill' }).waitFor();
+      times.push(
+        await page.evaluate(async () => {
+          const start = performance.now();
+          [...document.querySelectorAll('a')].find((a) => a.textContent === 'Gristmill')!.click();
+          while (document.querySelectorAll('[data-joint]').length < 300)
+            await new Promise((later) => requestAnimationFrame(later));
+          return performance.now() - start;
+        }),
+      );
+    }
+    say('a shelf of 300 joints', median(times), 'ms', 500);
+  });
+}
+
 const which = process.argv[2];
-if (which !== 'browser' && which !== 'tasks') await core();
+if (which === undefined || which === 'core') await core();
 if (which === undefined || which === 'browser') await browser();
 if (which === undefined || which === 'tasks') await tasks();
+if (which === undefined || which === 'first') await first();

@@ -848,3 +848,47 @@ describe('files', () => {
     expect(read('runout', '[]').ok).toBe(false);
   });
 });
+
+describe('worked apart from the code', () => {
+  it('a kilogram on the specimen’s load cell is its weight in counts', () => {
+    // 4200 counts a newton over a zero of 812: 9.80665 N are 41 188 counts, 42 000 are read.
+    const rig = testKind('torque-cell')!.rigOfSpecimen!({} as never);
+    expect([rig['zeroCounts'], rig['knownCounts'], rig['knownMass']]).toEqual([812, 42_000, 1]);
+  });
+
+  it('the curve of a run-out goes through readings that have no scatter', () => {
+    const at = (t: number) =>
+      1e-4 + 3e-5 * Math.cos(t) - 2e-5 * Math.sin(t) + 8e-6 * Math.cos(2 * t) + 1.3e-5 * Math.sin(2 * t);
+    const r = run(
+      'runout',
+      Array.from({ length: 16 }, (_, i) => ({ angle: (i * Math.PI) / 8, reading: at((i * Math.PI) / 8) })),
+    );
+    const fitted = r.plots.flatMap((p) => p.series).find((s) => s.name === 'fitted')!;
+    expect(fitted.x.length).toBe(73);
+    for (let i = 0; i < fitted.x.length; i++) expect(fitted.y[i]).toBeCloseTo(at(fitted.x[i]!), 9);
+  });
+
+  it('a step that is a ramp rises for as long as the ramp’s middle, either way', () => {
+    const t = Float64Array.from({ length: 400 }, (_, i) => i * 0.01);
+    const of = (way: number) =>
+      stepFigures(
+        t,
+        t.map((x) => (x < 1 ? 0 : way * 0.1)),
+        t.map((x) => way * 0.1 * Math.max(0, Math.min(1, (x - 1.005) / 0.37))),
+        0,
+      )!;
+    // From a tenth to nine tenths: eight tenths of 0.37 s, though neither falls on a sample.
+    for (const way of [1, -1]) expect(of(way).rise).toBeCloseTo(0.8 * 0.37, 9);
+  });
+
+  it('a tone read off three times is as sure as its scatter and the hertz it is read to', () => {
+    const r = run(
+      'pluck',
+      [91, 92, 93].map((frequency) => ({ frequency })),
+    );
+    const f = figure(r, 'frequency');
+    expect(f.value).toBeCloseTo(92, 12);
+    // 1 Hz of scatter over √3, and half a hertz of reading as a rectangle: 0.577 and 0.289.
+    expect(f.U! / 1.96).toBeCloseTo(Math.hypot(1 / Math.sqrt(3), 0.5 / Math.sqrt(3)), 2);
+  });
+});

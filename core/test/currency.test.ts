@@ -1,5 +1,14 @@
-import { describe, expect, it } from 'vitest';
-import { CURRENCIES, currencyOf, formatQuantity, moneyUnits, parseQuantity, QUANTITIES } from '../src/index.ts';
+import { afterEach, describe, expect, it } from 'vitest';
+import {
+  CURRENCIES,
+  currencyOf,
+  formatQuantity,
+  moneyUnits,
+  parseQuantity,
+  QUANTITIES,
+  sayUncertain,
+  setDecimalSign,
+} from '../src/index.ts';
 
 describe('money', () => {
   it.each([
@@ -37,7 +46,23 @@ describe('money', () => {
   });
 
   it('refuses what is none', () => {
-    for (const bad of ['$', 'free', '$$$$12', '12 kg', '-'])
-      expect(parseQuantity(bad, 'money').ok, bad).toBe(false);
+    for (const bad of ['$', 'free', '$$$$12', '12 kg', '-']) expect(parseQuantity(bad, 'money').ok, bad).toBe(false);
+  });
+});
+
+describe('the decimal sign', () => {
+  afterEach(() => setDecimalSign('.'));
+
+  it('is the reader’s in whatever is written, and what is written is read as it was meant', () => {
+    setDecimalSign(',');
+    expect(formatQuantity(0.0125, 'length')).toBe('12,5 mm');
+    expect(formatQuantity(-1234.5, 'count')).toBe('−1234,5');
+    expect(formatQuantity(12345.25, 'count', {}, 7)).toBe('12 345,25');
+    expect(sayUncertain(0.01234, 0.0002, 'length')).toBe('12,34 ± 0,20 mm');
+    for (const x of [0.5, 1.125, 12.5, 1234.5, 98765.25])
+      expect(parseQuantity(formatQuantity(x, 'mass', { mass: 'kg' }, 9), 'mass', 'kg', 'decimals')).toMatchObject({
+        ok: true,
+        value: { si: x },
+      });
   });
 });

@@ -12,12 +12,21 @@ export function displayUnit(id: QuantityId, choice: UnitChoice = {}): Unit {
   return findUnit(quantity, wanted) ?? findUnit(quantity, quantity.shown) ?? quantity.units[0]!;
 }
 
+/** What parts a number's whole from its fraction. */
+export type DecimalSign = '.' | ',';
+let decimalSign: DecimalSign = '.';
+
+/** Sets the sign that numbers are written with from now on, wherever this page writes one. Files keep the point. */
+export function setDecimalSign(sign: DecimalSign): void {
+  decimalSign = sign;
+}
+
 const group = (digits: string): string => {
   const [whole = '', fraction] = digits.split('.');
   const sign = whole.startsWith('-') ? '−' : '';
   const bare = whole.replace('-', '');
   const grouped = bare.length > 4 ? bare.replace(/\B(?=(\d{3})+$)/g, ' ') : bare;
-  return sign + grouped + (fraction === undefined ? '' : `.${fraction}`);
+  return sign + grouped + (fraction === undefined ? '' : `${decimalSign}${fraction}`);
 };
 
 /**

@@ -191,94 +191,158 @@ function Plot({
   // The same objects while they say the same: an axis that is given others is set up anew.
   const levelLabel = useMemo(() => levelName(level?.name ?? ''), [level?.name]);
   return (
-    <div role="img" aria-label={name} className="relative h-full min-h-0 w-full" style={{ height }}>
-      {/* Beside the drawing and not in it: there their text would be measured. */}
-      <span className="pointer-events-none absolute bottom-1.5 left-15 right-6.5 text-center text-[12px]/none text-muted">
-        {withUnit(xName, xu.symbol)}
-      </span>
-      <span className="pointer-events-none absolute bottom-12 left-1 top-3.5 rotate-180 text-center text-[12px]/none text-muted [writing-mode:vertical-rl]">
-        {withUnit(yName, yu.symbol)}
-      </span>
-      <ResponsiveContainer width="100%" height="100%" initialDimension={SIZE_AT_FIRST}>
-        <ComposedChart margin={MARGIN} accessibilityLayer={false}>
-          <CartesianGrid stroke="var(--rule)" strokeDasharray="1 4" />
-          <XAxis
-            type="number"
-            dataKey="x"
-            domain={DOMAIN}
-            tick={TICK}
-            stroke="var(--muted)"
-            tickFormatter={write}
-            // Five ticks stand apart in any plot of ours: asking whether they do means measuring text at each render.
-            interval={0}
-          />
-          <YAxis
-            type="number"
-            dataKey="y"
-            domain={DOMAIN}
-            tick={TICK}
-            stroke="var(--muted)"
-            tickFormatter={write}
-            interval={0}
-            width={54}
-          />
-          <ZAxis range={SIZES} />
-          <Tooltip
-            isAnimationActive={false}
-            cursor={{ stroke: 'var(--muted)', strokeDasharray: '2 3' }}
-            formatter={(v) => [`${write(Number(v))} ${yu.symbol}`, yName]}
-            labelFormatter={(v) => `${write(Number(v))} ${xu.symbol}`}
-            contentStyle={{
-              background: 'var(--panel)',
-              border: '1px solid var(--ink)',
-              borderRadius: 2,
-              fontSize: 12,
-              padding: '4px 8px',
-            }}
-          />
-          {level && Number.isFinite(level.y) ? (
-            <ReferenceLine
-              y={fromSi(level.y, yu)}
-              stroke="var(--ink)"
-              strokeDasharray="6 3"
-              ifOverflow="extendDomain"
-              label={levelLabel}
+    <div className="relative h-full min-h-0 w-full" style={{ height }}>
+      <div role="img" aria-label={name} className="relative h-full min-h-0 w-full">
+        {/* Beside the drawing and not in it: there their text would be measured. */}
+        <span className="pointer-events-none absolute bottom-1.5 left-15 right-6.5 text-center text-[12px]/none text-muted">
+          {withUnit(xName, xu.symbol)}
+        </span>
+        <span className="pointer-events-none absolute bottom-12 left-1 top-3.5 rotate-180 text-center text-[12px]/none text-muted [writing-mode:vertical-rl]">
+          {withUnit(yName, yu.symbol)}
+        </span>
+        <ResponsiveContainer width="100%" height="100%" initialDimension={SIZE_AT_FIRST}>
+          <ComposedChart margin={MARGIN} accessibilityLayer={false}>
+            <CartesianGrid stroke="var(--rule)" strokeDasharray="1 4" />
+            <XAxis
+              type="number"
+              dataKey="x"
+              domain={DOMAIN}
+              tick={TICK}
+              stroke="var(--muted)"
+              tickFormatter={write}
+              // Five ticks stand apart in any plot of ours: asking whether they do means measuring text at each render.
+              interval={0}
             />
-          ) : null}
-          {series.map((s, i) => (
-            <Line
-              key={s.key}
-              data={data[i]}
+            <YAxis
+              type="number"
               dataKey="y"
-              name={s.name}
-              stroke={s.colour}
-              strokeWidth={s.width ?? 1.8}
-              strokeDasharray={s.dash}
-              dot={false}
-              isAnimationActive={false}
-              type="linear"
+              domain={DOMAIN}
+              tick={TICK}
+              stroke="var(--muted)"
+              tickFormatter={write}
+              interval={0}
+              width={54}
             />
-          ))}
-          {dots.map((d, i) => (
-            <Line
-              key={d.key}
-              data={dotted[i]!}
-              dataKey="y"
-              type={asDots}
-              stroke={d.colour}
-              strokeWidth={4.8}
-              strokeLinecap="round"
-              dot={false}
-              activeDot={false}
-              tooltipType="none"
+            <ZAxis range={SIZES} />
+            <Tooltip
               isAnimationActive={false}
+              cursor={{ stroke: 'var(--muted)', strokeDasharray: '2 3' }}
+              formatter={(v) => [`${write(Number(v))} ${yu.symbol}`, yName]}
+              labelFormatter={(v) => `${write(Number(v))} ${xu.symbol}`}
+              contentStyle={{
+                background: 'var(--panel)',
+                border: '1px solid var(--ink)',
+                borderRadius: 2,
+                fontSize: 12,
+                padding: '4px 8px',
+              }}
             />
-          ))}
-          {placed.length ? <Scatter data={placed} dataKey="y" shape={MarkShape} isAnimationActive={false} /> : null}
-        </ComposedChart>
-      </ResponsiveContainer>
+            {level && Number.isFinite(level.y) ? (
+              <ReferenceLine
+                y={fromSi(level.y, yu)}
+                stroke="var(--ink)"
+                strokeDasharray="6 3"
+                ifOverflow="extendDomain"
+                label={levelLabel}
+              />
+            ) : null}
+            {series.map((s, i) => (
+              <Line
+                key={s.key}
+                data={data[i]}
+                dataKey="y"
+                name={s.name}
+                stroke={s.colour}
+                strokeWidth={s.width ?? 1.8}
+                strokeDasharray={s.dash}
+                dot={false}
+                isAnimationActive={false}
+                type="linear"
+              />
+            ))}
+            {dots.map((d, i) => (
+              <Line
+                key={d.key}
+                data={dotted[i]!}
+                dataKey="y"
+                type={asDots}
+                stroke={d.colour}
+                strokeWidth={4.8}
+                strokeLinecap="round"
+                dot={false}
+                activeDot={false}
+                tooltipType="none"
+                isAnimationActive={false}
+              />
+            ))}
+            {placed.length ? <Scatter data={placed} dataKey="y" shape={MarkShape} isAnimationActive={false} /> : null}
+          </ComposedChart>
+        </ResponsiveContainer>
+      </div>
+      <PlotTable
+        {...{ name, series, dots, marks }}
+        xu={xu}
+        yu={yu}
+        xName={withUnit(xName, xu.symbol)}
+        yName={withUnit(yName, yu.symbol)}
+      />
     </div>
   );
 }
+
+/** Rows that a curve is told by. */
+const ROWS = 9;
+
+/** A few of a list's places, evenly, its ends among them. */
+const someOf = (n: number): number[] =>
+  n <= ROWS ? [...Array(n).keys()] : Array.from({ length: ROWS }, (_, i) => Math.round((i * (n - 1)) / (ROWS - 1)));
+
+/** What the curves say, for whoever cannot see them: each by a few of its points, and every mark. */
+const PlotTable = memo(function PlotTable({
+  name,
+  series,
+  dots,
+  marks,
+  xu,
+  yu,
+  xName,
+  yName,
+}: Pick<PlotProps, 'name' | 'series'> & {
+  readonly dots: NonNullable<PlotProps['dots']>;
+  readonly marks: readonly Mark[];
+  readonly xu: Unit;
+  readonly yu: Unit;
+  readonly xName: string;
+  readonly yName: string;
+}) {
+  const rows = [
+    ...series.flatMap((s) => someOf(s.x.length).map((i) => [s.name, s.x[i]!, s.y[i]!] as const)),
+    ...dots.flatMap((d) => someOf(d.x.length).map((i) => ['reading', d.x[i]!, d.y[i]!] as const)),
+    ...marks.map((m) => [m.name, m.x, m.y] as const),
+  ];
+  if (rows.length === 0) return null;
+  return (
+    <div className="sr-only left-0 top-0">
+      <table aria-label={`${name}, in figures`}>
+        <thead>
+          <tr>
+            <th scope="col">curve</th>
+            <th scope="col">{xName}</th>
+            <th scope="col">{yName}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([what, x, y], i) => (
+            <tr key={i}>
+              <th scope="row">{what}</th>
+              <td>{write(fromSi(x, xu))}</td>
+              <td>{write(fromSi(y, yu))}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+});
 
 export default memo(Plot);

@@ -1,4 +1,13 @@
-import { currencyOf, inUnits, moneyUnits, type Comma, type QuantityId, type UnitChoice } from '@gristmill/core';
+import {
+  currencyOf,
+  inUnits,
+  moneyUnits,
+  setDecimalSign,
+  type Comma,
+  type DecimalSign,
+  type QuantityId,
+  type UnitChoice,
+} from '@gristmill/core';
 import { useCallback } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
@@ -11,6 +20,8 @@ interface Prefs {
   units: UnitChoice;
   /** What a comma before three digits stands for. */
   comma: Comma;
+  /** What numbers are written with. */
+  decimal: DecimalSign;
   tallyOpen: boolean;
   tallyWidth: number;
   /** Layers switched off in drawings, by layer id. */
@@ -37,7 +48,10 @@ interface Prefs {
   since: string;
   setSheet(sheet: 'light' | 'dark'): void;
   setUnit(quantity: QuantityId, unit: string): void;
-  set(change: Partial<Omit<Prefs, 'sheet' | 'units' | 'setSheet' | 'setUnit' | 'set'>>): void;
+  setDecimal(sign: DecimalSign): void;
+  set(
+    change: Partial<Omit<Prefs, 'sheet' | 'units' | 'setSheet' | 'setUnit' | 'setDecimal' | 'decimal' | 'set'>>,
+  ): void;
 }
 
 /** Money as it is written where the reader is. */
@@ -50,6 +64,7 @@ export const usePrefs = create<Prefs>()(
       sheet: typeof matchMedia !== 'undefined' && matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light',
       units: moneyHere(),
       comma: 'ask',
+      decimal: '.',
       tallyOpen: true,
       tallyWidth: 304,
       // Magnified gaps are for looking closely; everything else shows from the start.
@@ -68,6 +83,9 @@ export const usePrefs = create<Prefs>()(
       setSheet: (sheet) => set({ sheet }),
       setUnit: (quantity, unit) =>
         set((s) => ({ units: { ...s.units, [quantity]: unit, ...(quantity === 'money' && moneyUnits(unit)) } })),
+      // A number as it is written must be read as it was meant; what shows numbers is drawn again.
+      setDecimal: (decimal) =>
+        set((s) => ({ decimal, units: { ...s.units }, comma: decimal === ',' ? 'decimals' : s.comma })),
       set: (change) => set(change),
     }),
     {
@@ -82,6 +100,9 @@ export const usePrefs = create<Prefs>()(
     },
   ),
 );
+
+setDecimalSign(usePrefs.getState().decimal);
+usePrefs.subscribe((s) => setDecimalSign(s.decimal));
 
 export const useUnits = (): UnitChoice => usePrefs((s) => s.units);
 

@@ -1,4 +1,4 @@
-import { displayUnit, QUANTITIES, type Comma } from '@gristmill/core';
+import { displayUnit, QUANTITIES, type Comma, type DecimalSign } from '@gristmill/core';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { usePrefs } from '../../state/prefs.ts';
 
@@ -10,7 +10,7 @@ const COMMAS: readonly { readonly value: Comma; readonly label: string }[] = [
 
 /** The unit each quantity is shown in. */
 export function Units() {
-  const { units, setUnit, comma, set } = usePrefs();
+  const { units, setUnit, comma, decimal, setDecimal, set } = usePrefs();
   const shown = Object.values(QUANTITIES).filter(
     (q) => q.units.length > 1 && q.id !== 'count' && q.id !== 'pricePerMass',
   );
@@ -33,8 +33,18 @@ export function Units() {
       </div>
       <div className="mt-3 max-w-[420px] border-t border-strong pt-2">
         <ChoiceField
+          label="Numbers are written with"
+          value={decimal}
+          options={[
+            { value: '.', label: 'a point: 1.5' },
+            { value: ',', label: 'a comma: 1,5' },
+          ]}
+          onChange={(v) => setDecimal(v as DecimalSign)}
+        />
+        <ChoiceField
           label="A comma before three digits"
           value={comma}
+          disabled={decimal === ','}
           options={COMMAS}
           onChange={(v) => set({ comma: v as Comma })}
         />

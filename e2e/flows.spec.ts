@@ -84,6 +84,9 @@ test.describe('the stage', () => {
     const wrap = await figure(page, 'wrap').innerText();
     await page.getByRole('combobox', { name: 'Idler' }).selectOption({ label: 'Outside, flat' });
     await expect(figure(page, 'wrap')).not.toHaveText(wrap);
+    // What holds is folded into one line.
+    await expect(page.locator('[data-check="back"]')).toBeHidden();
+    await page.getByText(/^✓ \d+ checks hold$/).click();
     await expect(page.locator('[data-check="back"]')).toBeVisible();
     await type(page, 'Idler diameter', '4 mm');
     await expect(page.locator('[data-check="back"]')).toHaveAttribute('data-state', 'fails');
@@ -113,10 +116,11 @@ test.describe('the stage', () => {
     await expect.poll(box).not.toBe(fit);
     await page.keyboard.press('0');
     await expect.poll(box).toBe(fit);
+    await page.getByText(/^\d+ more layers$/).click();
     await page.getByLabel('Forces on the shafts').uncheck();
     await expect(page.locator('[data-layer="forces"]')).toHaveCount(0);
     await page.getByLabel('Forces on the shafts').check();
-    await expect(page.locator('[data-layer="forces"] text').first()).toContainText('N');
+    await expect(page.locator('figure svg text', { hasText: / N$/ }).first()).toBeVisible();
     const mark = () => page.locator('[data-layer="marks"] path').first().getAttribute('transform');
     const still = await mark();
     await page.getByRole('button', { name: 'Run' }).click();

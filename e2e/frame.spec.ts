@@ -130,6 +130,7 @@ test.describe('the frame', () => {
       .getByRole('link', { name: /2 Belt/ })
       .first()
       .click();
+    await page.getByText(/^✓ \d+ checks hold$/).click();
     await page
       .locator('[data-check="jump"]')
       .getByRole('button', { name: /open the working of Jumps a tooth at/ })

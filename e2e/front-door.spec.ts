@@ -353,6 +353,8 @@ test('the variant stands in the address, and Back closes what was opened before 
   await expect(page).toHaveURL(/line\?variant=C$/);
   await variant.selectOption('A');
   await expect(page).toHaveURL(/line\?variant=A$/);
+  // A hand is no quicker.
+  await page.waitForTimeout(300);
   await page.goBack();
   await expect(variant.locator('option:checked')).toHaveText('C');
   // The working of a figure is a step of its own.

@@ -316,9 +316,9 @@ const PlotTable = memo(function PlotTable({
   readonly yName: string;
 }) {
   const rows = [
-    ...series.flatMap((s) => someOf(s.x.length).map((i) => [s.name, s.x[i]!, s.y[i]!] as const)),
+    ...series.flatMap((s) => someOf(s.x.length).map((i) => [s.name || yName, s.x[i]!, s.y[i]!] as const)),
     ...dots.flatMap((d) => someOf(d.x.length).map((i) => ['reading', d.x[i]!, d.y[i]!] as const)),
-    ...marks.map((m) => [m.name, m.x, m.y] as const),
+    ...marks.map((m) => [m.name || m.title || 'mark', m.x, m.y] as const),
   ];
   if (rows.length === 0) return null;
   return (

@@ -109,12 +109,12 @@ function VariantBar() {
 function FigureColumns({ figures, label }: { figures: readonly Figure[]; label: string }) {
   const half = Math.ceil(figures.length / 2);
   return (
-    <div role="group" className="grid grid-cols-2 gap-x-5 border-t border-rule py-1.5 text-[12.5px]" aria-label={label}>
+    <div role="group" className="grid grid-cols-2 gap-x-5 border-t border-rule py-0.5 text-[12.5px]" aria-label={label}>
       {[figures.slice(0, half), figures.slice(half)].map((list, k) => (
         // Each row by itself: a long value in one leaves a long name in another its room.
         <ul key={k} className="h-fit">
           {list.map((f) => (
-            <li key={f.id} className="rule-b flex items-baseline justify-between gap-x-2 py-[2px]">
+            <li key={f.id} className="rule-b flex items-baseline justify-between gap-x-2 py-0">
               <span>{f.name}</span>
               <span className="whitespace-nowrap">
                 <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
@@ -168,7 +168,7 @@ export default function LineView() {
           ) : null}
         </p>
       </div>
-      <div className="h-[164px] shrink-0">
+      <div className="h-[144px] shrink-0">
         {map ? (
           <LazyPlot
             name="Torque and speed at the output, the motor’s reach against the brief’s points"
@@ -208,7 +208,7 @@ export default function LineView() {
         <FigureColumns figures={figures} label="Figures of the line" />
         {report ? <LineChecks report={report} /> : null}
         {rest.length ? (
-          <details className="pb-2">
+          <details>
             <summary className="label cursor-pointer">
               All figures: tip, sensors, mount, bore, life and the rest
             </summary>

@@ -10,6 +10,7 @@ import { copyOf, exportStored } from '../../app/joints.ts';
 import { usePalette } from '../../app/all-actions.ts';
 import { useTitle } from '../../app/title.ts';
 import { Boundary } from '../../parts/Boundary.tsx';
+import { useGrowing } from '../../parts/Later.tsx';
 import { Menu } from '../../parts/Menu.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { slug } from '../../state/address.ts';
@@ -275,6 +276,8 @@ export function JointsPage() {
     });
 
   const shown = useMemo(() => onShelf(entries, look, order, opened), [entries, look, order, opened]);
+  // A screenful at once, the others a few a frame.
+  const grown = useGrowing(shown.length, 16);
   const picked = shown.filter((e) => chosen.has(e.id)).map((e) => e.id);
   const due = exportDue(
     entries.flatMap((e) => (e.joint ? [{ id: e.id, changed: e.joint.changed }] : [])),
@@ -397,7 +400,7 @@ export function JointsPage() {
           />
         ) : null}
         <ul aria-label="Joints">
-          {shown.map((e) => {
+          {shown.slice(0, grown).map((e) => {
             const bad = (problem: Problem) => (
               <BadRow
                 id={e.id}

@@ -406,3 +406,56 @@ test('a phone at the bench: one column, the views along the bottom, the tally wh
   await expect(page.locator('[data-joint]')).toHaveCount(4);
   await fits();
 });
+
+test('tables are sorted by their heads, searched, and take a block from a spreadsheet whole or not at all', async ({
+  page,
+}) => {
+  await page.goto('/shop?shelf=materials');
+  const table = page.getByRole('table', { name: 'Materials' });
+  const names = () => table.locator('tbody tr').evaluateAll((rows) => rows.map((r) => r.getAttribute('data-thing')));
+  await expect(table.locator('tbody tr').first()).toBeVisible();
+  const shipped = await names();
+  const density = table.getByRole('columnheader', { name: 'density' });
+  await density.getByRole('button').click();
+  await expect(density).toHaveAttribute('aria-sort', /ascending|descending/);
+  const values = () =>
+    table
+      .getByRole('textbox', { name: /, density$/ })
+      .evaluateAll((all) => all.map((i) => parseFloat((i as HTMLInputElement).value)));
+  const one = await values();
+  expect(one).toEqual([...one].sort((a, b) => b - a));
+  await density.getByRole('button').click();
+  await expect.poll(values).toEqual([...one].reverse());
+  await density.getByRole('button').click();
+  await expect(density).not.toHaveAttribute('aria-sort');
+  await expect.poll(names).toEqual(shipped);
+  const find = page.getByRole('searchbox', { name: 'find' }).first();
+  await find.fill('steel');
+  await expect.poll(async () => (await names()).length).toBeLessThan(shipped.length);
+  await find.fill('nothing of that name');
+  await expect(table).toContainText('Nothing here has that in its name');
+  await find.fill('');
+  const cell = (row: number) => table.getByRole('textbox', { name: /, strength$/ }).nth(row);
+  const paste = (text: string) =>
+    cell(0).evaluate((field, t) => {
+      const data = new DataTransfer();
+      data.setData('text', t);
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    }, text);
+  const before = await cell(1).inputValue();
+  await paste('41 MPa\t31 MPa\n42 kg\t30 MPa');
+  await expect(page.getByRole('alert')).toContainText(/strength: kg is a unit of mass/);
+  await expect(cell(1)).toHaveValue(before);
+  await paste('41 MPa\t31 MPa\n42 MPa\t30 MPa');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(cell(0)).toHaveValue('41 MPa');
+  await expect(cell(1)).toHaveValue('42 MPa');
+  await expectAccessible(page);
+  await openDemo(page, 'line/find');
+  const found = page.getByRole('table', { name: 'Found lines' });
+  const money = found.getByRole('columnheader', { name: 'money' });
+  await money.getByRole('button').click();
+  await expect(money).toHaveAttribute('aria-sort', 'ascending');
+  const prices = (await found.locator('tbody tr td:nth-child(2)').allInnerTexts()).map((t) => parseFloat(t));
+  expect(prices).toEqual([...prices].sort((a, b) => a - b));
+});

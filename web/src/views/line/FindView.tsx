@@ -24,6 +24,7 @@ import {
   type Priority,
   type Variant,
 } from '@gristmill/core';
+import { getCoreRowModel, getSortedRowModel, useReactTable, type ColumnDef } from '@tanstack/react-table';
 import { format, isToday } from 'date-fns';
 import { useEffect, useMemo } from 'react';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
@@ -31,6 +32,7 @@ import { Glyph } from '../../parts/Glyph.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Said } from '../../parts/Said.tsx';
+import { SortHead } from '../../parts/SortHead.tsx';
 import { askedOf, recallSearch, startSearch, stopSearch, useSearches, type Search } from '../../state/find.ts';
 import { useFindLook } from '../../state/find-view.ts';
 import { newId } from '../../state/identifier.ts';
@@ -284,6 +286,28 @@ export default function FindView() {
       ),
     [all, only, motors, made, process, within, bounds, weights, shelf],
   );
+  const columns = useMemo<ColumnDef<FoundLine>[]>(
+    () => [
+      { id: 'line', accessorFn: (l) => namesOf(l.stages), sortingFn: 'text' },
+      // The best end first.
+      ...AIMS.map((aim): ColumnDef<FoundLine> => ({
+        id: aim,
+        accessorFn: (l) => l.aims[aim],
+        sortDescFirst: AIM_WORDS[aim].most,
+      })),
+      { id: 'chance', accessorFn: (l) => l.chance.all, sortDescFirst: true },
+    ],
+    [],
+  );
+  // It keeps its own state of sorting; what it gives is asked for at each render.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const table = useReactTable({
+    data: lines as FoundLine[],
+    columns,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getRowId: (l) => l.id,
+  });
   const open = lines.find((l) => l.id === chosen) ?? lines[0];
   const two = pair.flatMap((id) => lines.find((l) => l.id === id) ?? []);
   const now = { brief: joint.brief, variant, edits };
@@ -496,20 +520,22 @@ export default function FindView() {
           <table className="w-full text-[12.5px]" aria-label="Found lines">
             <thead>
               <tr className="border-b border-strong">
-                <th>line, from the motor</th>
+                <SortHead column={table.getColumn('line')}>line, from the motor</SortHead>
                 {AIMS.map((aim) => (
-                  <th key={aim} className="whitespace-nowrap pl-2 text-right">
+                  <SortHead key={aim} column={table.getColumn(aim)} className="whitespace-nowrap pl-2 text-right">
                     {AIM_WORDS[aim].name}
-                  </th>
+                  </SortHead>
                 ))}
-                <th className="pl-2 text-right">chance</th>
+                <SortHead column={table.getColumn('chance')} className="pl-2 text-right">
+                  chance
+                </SortHead>
                 <th className="pl-2">
                   <span className="sr-only">Compare</span>
                 </th>
               </tr>
             </thead>
             <tbody>
-              {lines.map((l) => (
+              {table.getRowModel().rows.map(({ original: l }) => (
                 <tr
                   key={l.id}
                   data-found-line={l.id}

@@ -5,6 +5,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import { useCommonActions } from '../../app/common.ts';
 import { download } from '../../app/download.ts';
+import { useTitle } from '../../app/title.ts';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { useShop } from '../../state/shop.ts';
 import { useStorage } from '../../storage/autosave.ts';
@@ -60,6 +61,11 @@ function wholeShelf(name: ShelfName): ShopEdits | undefined {
   return name === 'belts' || name === 'units' ? undefined : { [name]: shelf[name] };
 }
 
+function Titled() {
+  useTitle('Shop');
+  return null;
+}
+
 /** The shelf shared by all joints. */
 export default function ShopPage() {
   const { id } = useParams();
@@ -76,8 +82,11 @@ export default function ShopPage() {
     setProblem(await bringShop(f));
     if (file.current) file.current.value = '';
   };
+  // Within a joint its frame is the page, and has named it.
+  const Page = id ? 'div' : 'main';
   return (
-    <div className={`relative ${id ? 'px-5 pt-3' : 'mx-auto max-w-[1240px] px-8 py-6'}`}>
+    <Page className={`relative ${id ? 'px-5 pt-3' : 'mx-auto max-w-[1240px] px-8 py-6 max-sm:px-3'}`}>
+      {id ? null : <Titled />}
       <div className="flex flex-wrap items-baseline justify-between gap-2 pb-2">
         <h1 className={id ? 'text-[15px]' : 'text-[20px]'}>
           Shop <span className="label font-normal">shared by all joints; a joint keeps what it was computed with</span>
@@ -162,6 +171,6 @@ export default function ShopPage() {
           );
         })}
       </Tabs.Root>
-    </div>
+    </Page>
   );
 }

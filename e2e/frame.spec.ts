@@ -145,7 +145,7 @@ test.describe('the frame', () => {
     await expect(page.getByRole('dialog', { name: 'Wind-up, holding' })).toContainText('two-slope springs');
   });
 
-  test('nothing is cut off at 900, 1280 or 1920 px, and Line and Stage need no page scroll at 1280 × 800', async ({
+  test('nothing is cut off at 768, 900, 1280 or 1920 px, and Line and Stage need no page scroll at 1280 × 800', async ({
     page,
   }) => {
     test.setTimeout(120_000);
@@ -172,7 +172,7 @@ test.describe('the frame', () => {
               ),
           )
           .toBeLessThanOrEqual(1);
-      for (const width of [1280, 900, 1920]) {
+      for (const width of [1280, 900, 768, 1920]) {
         await page.setViewportSize({ width, height: 800 });
         await expect
           .poll(

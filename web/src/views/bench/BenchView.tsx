@@ -27,7 +27,7 @@ export default function BenchView() {
 
   return (
     <div className="one-column grid h-full min-h-0 grid-cols-[176px_minmax(0,1fr)_240px] print:block">
-      <div className="no-print flex min-h-0 flex-col border-r border-rule px-3.5 pt-3 compact:order-last">
+      <div className="no-print flex min-h-0 flex-col border-r border-rule px-3.5 pt-3 max-[899px]:order-last compact:order-last">
         <h2 className="border-b border-rule pb-1">Tests</h2>
         <TestList
           builds={joint.builds}

@@ -393,7 +393,7 @@ export default function FindView() {
       ) : null}
       {all.length > 0 ? (
         <>
-          <div className="grid grid-cols-[minmax(0,9fr)_minmax(0,10fr)] gap-5 pt-1">
+          <div className="grid grid-cols-[minmax(0,9fr)_minmax(0,10fr)] gap-5 pt-1 max-[899px]:grid-cols-1">
             <div className="min-w-0">
               {open ? (
                 <FoundPlot
@@ -517,58 +517,62 @@ export default function FindView() {
               {pair.length === 1 ? 'Mark another to compare two.' : 'Mark two to see them side by side.'}
             </span>
           </div>
-          <table className="w-full text-[12.5px]" aria-label="Found lines">
-            <thead>
-              <tr className="border-b border-strong">
-                <SortHead column={table.getColumn('line')}>line, from the motor</SortHead>
-                {AIMS.map((aim) => (
-                  <SortHead key={aim} column={table.getColumn(aim)} className="whitespace-nowrap pl-2 text-right">
-                    {AIM_WORDS[aim].name}
-                  </SortHead>
-                ))}
-                <SortHead column={table.getColumn('chance')} className="pl-2 text-right">
-                  chance
-                </SortHead>
-                <th className="pl-2">
-                  <span className="sr-only">Compare</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {table.getRowModel().rows.map(({ original: l }) => (
-                <tr
-                  key={l.id}
-                  data-found-line={l.id}
-                  className={`rule-b align-baseline ${l === open ? 'bg-panel' : ''}`}
-                  aria-current={l === open ? 'true' : undefined}
-                >
-                  <td className="py-[2px]">
-                    <button type="button" className="text-left hover:underline" onClick={() => see({ chosen: l.id })}>
-                      <span className={l === open ? 'font-semibold' : ''}>{namesOf(l.stages)}</span>{' '}
-                      <span className="label block whitespace-nowrap">{l.motor.name}</span>
-                    </button>
-                  </td>
+          <div className="relative max-w-full overflow-x-auto">
+            <table className="w-full text-[12.5px]" aria-label="Found lines">
+              <thead>
+                <tr className="border-b border-strong">
+                  <SortHead column={table.getColumn('line')}>line, from the motor</SortHead>
                   {AIMS.map((aim) => (
-                    <td key={aim} className="num whitespace-nowrap py-[2px] pl-2 text-right">
-                      <AimText line={l} aim={aim} />
-                    </td>
+                    <SortHead key={aim} column={table.getColumn(aim)} className="whitespace-nowrap pl-2 text-right">
+                      {AIM_WORDS[aim].name}
+                    </SortHead>
                   ))}
-                  <td className="num whitespace-nowrap py-[2px] pl-2 text-right">{Math.round(100 * l.chance.all)} %</td>
-                  <td className="py-[2px] pl-2">
-                    <input
-                      type="checkbox"
-                      className="accent-[var(--ink)]"
-                      aria-label={`Compare ${namesOf(l.stages)}`}
-                      checked={pair.includes(l.id)}
-                      onChange={(e) =>
-                        see({ pair: e.target.checked ? [...pair.slice(-1), l.id] : pair.filter((x) => x !== l.id) })
-                      }
-                    />
-                  </td>
+                  <SortHead column={table.getColumn('chance')} className="pl-2 text-right">
+                    chance
+                  </SortHead>
+                  <th className="pl-2">
+                    <span className="sr-only">Compare</span>
+                  </th>
                 </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {table.getRowModel().rows.map(({ original: l }) => (
+                  <tr
+                    key={l.id}
+                    data-found-line={l.id}
+                    className={`rule-b align-baseline ${l === open ? 'bg-panel' : ''}`}
+                    aria-current={l === open ? 'true' : undefined}
+                  >
+                    <td className="py-[2px]">
+                      <button type="button" className="text-left hover:underline" onClick={() => see({ chosen: l.id })}>
+                        <span className={l === open ? 'font-semibold' : ''}>{namesOf(l.stages)}</span>{' '}
+                        <span className="label block whitespace-nowrap">{l.motor.name}</span>
+                      </button>
+                    </td>
+                    {AIMS.map((aim) => (
+                      <td key={aim} className="num whitespace-nowrap py-[2px] pl-2 text-right">
+                        <AimText line={l} aim={aim} />
+                      </td>
+                    ))}
+                    <td className="num whitespace-nowrap py-[2px] pl-2 text-right">
+                      {Math.round(100 * l.chance.all)} %
+                    </td>
+                    <td className="py-[2px] pl-2">
+                      <input
+                        type="checkbox"
+                        className="accent-[var(--ink)]"
+                        aria-label={`Compare ${namesOf(l.stages)}`}
+                        checked={pair.includes(l.id)}
+                        onChange={(e) =>
+                          see({ pair: e.target.checked ? [...pair.slice(-1), l.id] : pair.filter((x) => x !== l.id) })
+                        }
+                      />
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
         </>
       ) : search?.result && !search.first ? (
         <WhyNotList result={search.result} onLook={take} />

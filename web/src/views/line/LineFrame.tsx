@@ -23,9 +23,9 @@ export default function LineFrame() {
   const { pathname } = useLocation();
   const wide = WIDE.test(pathname);
   return (
-    <div className={`grid h-full min-h-0 ${wide ? 'grid-cols-1' : 'grid-cols-[minmax(0,1fr)_262px]'}`}>
+    <div className={`one-column grid h-full min-h-0 ${wide ? 'grid-cols-1' : 'grid-cols-[minmax(0,1fr)_262px]'}`}>
       <div
-        className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pt-2"
+        className="flex min-h-0 min-w-0 max-w-full flex-col overflow-y-auto px-5 pt-2 max-sm:px-3"
         tabIndex={0}
         role="region"
         aria-label="Sheet of the line"

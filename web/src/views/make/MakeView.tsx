@@ -379,7 +379,7 @@ export default function MakeView() {
   // What a process says of itself takes the place of a number that is typed.
   const compensation = process ? 0 : typed;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
+    <div className="one-column grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
       <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
         <div className="flex items-baseline justify-between gap-4 pb-3">
           <h1 className="text-[15px]">

@@ -151,7 +151,7 @@ export default function ShopPage() {
       ) : null}
       <SetAside />
       <Tabs.Root value={shown} onValueChange={(v) => setParams({ shelf: v }, { replace: true })}>
-        <Tabs.List aria-label="Shelves" className="mb-3 flex gap-5 border-b border-rule">
+        <Tabs.List aria-label="Shelves" className="mb-3 flex flex-wrap gap-x-5 gap-y-1 border-b border-rule">
           {SHELVES.map(([key, name]) => (
             <Tabs.Trigger
               key={key}

@@ -96,7 +96,7 @@ export function ThingTable<T extends Thing>({
     if (read.ok) for (const t of [...read.value].reverse()) onPut({ ...t, source: 'set in the shop' });
   };
   return (
-    <section aria-label={title} className="pb-6">
+    <section aria-label={title} className="relative max-w-full overflow-x-auto pb-6">
       <div className="flex items-baseline justify-between gap-4 border-b border-strong pb-1">
         <h2>{title}</h2>
         {things.length > 8 ? (

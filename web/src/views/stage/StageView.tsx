@@ -186,7 +186,7 @@ export default function StageView() {
   const onMend = mendStage(stage);
   const problem = opened && !opened.ok ? opened.problem : outcome?.problem;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_240px]">
+    <div className="one-column grid h-full min-h-0 grid-cols-[minmax(0,1fr)_240px]">
       <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pb-2 pt-3 max-[1099px]:[&>figure]:min-h-[300px]">
         <div className="flex items-baseline justify-between gap-3">
           <h1 className="whitespace-nowrap text-[15px]">

@@ -140,7 +140,7 @@ export default function FitView() {
   );
   const shopAt = `/joint/${slug(joint.id)}/shop?shelf=processes`;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+    <div className="one-column grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
       <div
         className="relative min-h-0 min-w-0 overflow-y-auto px-5 pt-3"
         tabIndex={0}

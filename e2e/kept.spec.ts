@@ -440,7 +440,8 @@ test('a server that has stopped is named as such, and the view comes when it is 
     throw new Error('the server did not start');
   };
   let { server, port } = await start(4700 + Math.floor(Math.random() * 200));
-  const context = await browser.newContext({ baseURL: `http://127.0.0.1:${port}` });
+  // Without what would keep the app for use without its server.
+  const context = await browser.newContext({ baseURL: `http://127.0.0.1:${port}`, serviceWorkers: 'block' });
   const page = await context.newPage();
   try {
     await openDemo(page);

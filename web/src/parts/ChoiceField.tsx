@@ -8,6 +8,9 @@ export interface Choice {
   readonly label: string;
 }
 
+/** Letters from which on a choice is long. */
+const LONG = 30;
+
 /** Why what was chosen or typed was not taken. */
 const Refused = ({ problem, id }: { problem: Problem | undefined; id?: string }) =>
   problem ? (
@@ -39,6 +42,7 @@ export function ChoiceField({
   const own = useId();
   const key = id ?? own;
   const [problem, setProblem] = useState<Problem | undefined>();
+  const chosen = options.find((o) => o.value === value)?.label ?? '';
   return (
     <div className={hideLabel ? '' : 'flex flex-wrap items-baseline justify-between gap-2'}>
       <label htmlFor={key} title={help} className={hideLabel ? 'sr-only' : 'shrink-0'}>
@@ -48,7 +52,9 @@ export function ChoiceField({
         id={key}
         disabled={disabled}
         aria-description={help}
-        className="select min-w-0 text-right"
+        // A long choice in a narrow column is read by smaller letters, and whole where it is pointed at.
+        className={`select min-w-0 text-right ${chosen.length > LONG ? 'text-[11.5px] tracking-tight' : ''}`}
+        title={chosen.length > LONG ? chosen : undefined}
         value={String(value)}
         onChange={(e) => (
           onChange(options.find((o) => String(o.value) === e.target.value)?.value ?? e.target.value),

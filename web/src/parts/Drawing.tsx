@@ -380,6 +380,17 @@ export function Drawing({
       {layer.name}
     </label>
   );
+  // What it says, for whoever cannot see it: its dimensions, and what is drawn.
+  const told = useMemo(() => {
+    const shown = still.filter((l) => !hidden.includes(l.id));
+    const dimensions = shown.flatMap((l) =>
+      l.items.flatMap((i) => (i.kind === 'dimension' ? [`${i.prefix ?? ''}${say(i.value, i.quantity)}`] : [])),
+    );
+    return [
+      dimensions.length ? `Dimensions: ${dimensions.join(', ')}.` : '',
+      `Drawn: ${shown.map((l) => l.name.toLowerCase()).join(', ')}.`,
+    ].join(' ');
+  }, [still, hidden, say]);
   const w = size.w * view.mmPerPx;
   const h = size.h * view.mmPerPx;
   const hatch = 5 * view.mmPerPx;
@@ -395,6 +406,7 @@ export function Drawing({
         <svg
           role="img"
           aria-label={`${name}, drawn to scale`}
+          aria-description={told}
           tabIndex={0}
           width={size.w}
           height={size.h}

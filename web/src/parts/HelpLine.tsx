@@ -8,7 +8,11 @@ export function HelpLine() {
   const [help, setHelp] = useState('');
   useEffect(() => {
     const told = (e: FocusEvent) =>
-      setHelp(e.target instanceof Element ? (e.target.getAttribute('aria-description') ?? '') : '');
+      setHelp(
+        e.target instanceof Element && e.target.matches('input, select, textarea')
+          ? (e.target.getAttribute('aria-description') ?? '')
+          : '',
+      );
     const gone = () => setHelp('');
     document.addEventListener('focusin', told);
     document.addEventListener('focusout', gone);

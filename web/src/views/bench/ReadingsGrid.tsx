@@ -8,9 +8,11 @@ import {
   type TestKind,
   type TestResult,
 } from '@gristmill/core';
-import { useEffect, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
+import { getCoreRowModel, getSortedRowModel, useReactTable, type ColumnDef } from '@tanstack/react-table';
+import { useEffect, useMemo, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { SortHead } from '../../parts/SortHead.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
@@ -21,6 +23,9 @@ import { useImport } from './use-import.ts';
 import { Said } from '../../parts/Said.tsx';
 
 const PAGE = 60;
+/** The column of what each reading comes to. */
+const EACH = '=';
+type Reading = BenchTest['readings'][number];
 
 /** Strikes a reading out with a reason, or lets it count again; nothing is ever removed. */
 function Strike({ test, id, struck }: { test: BenchTest; id: string; struck: string | undefined }) {
@@ -132,7 +137,7 @@ export function ReadingsGrid({
     useDropTaker.setState({ taker });
     return () => useDropTaker.setState((s) => (s.taker === taker ? { taker: undefined } : s));
   }, [kind.name, take]);
-  const columns = columnsOf(kind, test.rig);
+  const columns = useMemo(() => columnsOf(kind, test.rig), [kind, test.rig]);
   const one = kind.one ?? 'reading';
   const each = result?.each;
   // Four columns leave no room for the text as entered, which the row then says on pointing at it.
@@ -159,7 +164,32 @@ export function ReadingsGrid({
     e.preventDefault();
     void take(new TextEncoder().encode(text), 'pasted rows');
   };
-  const rows = test.readings.slice(-shown);
+  const defs = useMemo<ColumnDef<Reading>[]>(
+    () => [
+      ...columns.map((c): ColumnDef<Reading> => ({
+        id: c.id,
+        accessorFn: (r) => r.values[c.id],
+        sortUndefined: 'last',
+        sortDescFirst: false,
+      })),
+      { id: EACH, accessorFn: (r) => each?.values.get(r.id), sortUndefined: 'last', sortDescFirst: false },
+    ],
+    [columns, each],
+  );
+  const data = useMemo(() => [...test.readings], [test.readings]);
+  // It keeps its own state of sorting; what it gives is asked for at each render.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const table = useReactTable({
+    data,
+    columns: defs,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getRowId: (r) => r.id,
+  });
+  const sorted = table.getState().sorting.length > 0;
+  const all = table.getRowModel().rows;
+  // As they were read the last are looked at first; sorted, the first.
+  const rows = (sorted ? all.slice(0, shown) : all.slice(-shown)).map((r) => r.original);
   return (
     <section aria-label="Readings">
       {test.recording ? (
@@ -176,11 +206,15 @@ export function ReadingsGrid({
           <thead>
             <tr className="border-b border-strong">
               {columns.map((c) => (
-                <th key={c.id} className="whitespace-nowrap">
+                <SortHead key={c.id} column={table.getColumn(c.id)} className="whitespace-nowrap">
                   {c.label}
-                </th>
+                </SortHead>
               ))}
-              {each ? <th className="whitespace-nowrap">{each.label}</th> : null}
+              {each ? (
+                <SortHead column={table.getColumn(EACH)} className="whitespace-nowrap">
+                  {each.label}
+                </SortHead>
+              ) : null}
               {wide ? null : <th className="whitespace-nowrap max-[1099px]:hidden">as entered</th>}
               <th>
                 <span className="sr-only">Strike out</span>
@@ -223,7 +257,7 @@ export function ReadingsGrid({
       ) : null}
       {test.readings.length > shown ? (
         <button type="button" className="mend no-print" onClick={() => setShown(shown + 400)}>
-          Show earlier ({test.readings.length - shown})
+          {sorted ? 'Show more' : 'Show earlier'} ({test.readings.length - shown})
         </button>
       ) : null}
       {readOnly ? null : (

@@ -18,16 +18,18 @@ import { sizeInWorker } from '../workers/sizing.ts';
 import { listenForKeys } from './actions.ts';
 import { useKeySheet, usePalette } from './all-actions.ts';
 import { router } from './router.tsx';
+import { view } from './view.tsx';
 
 showNotes(({ text, id, stays }) => void toast(text, { ...(id && { id }), ...(stays && { duration: stays }) }));
 
 notifyManager.setScheduler(inBatches());
 setSizer(sizeInWorker);
 
-const AllActions = lazy(() => import('./AllActions.tsx'));
-const KeySheet = lazy(() => import('./KeySheet.tsx'));
+const AllActions = view(() => import('./AllActions.tsx'));
+const KeySheet = view(() => import('./KeySheet.tsx'));
 /** What waits beside the page until it is wanted: it comes after what was asked for. */
-const Beside = lazy(() => import('./Beside.tsx'));
+// Where the server has gone before it came, the page does without.
+const Beside = lazy(() => import('./Beside.tsx').catch(() => ({ default: () => null })));
 const client = new QueryClient({
   defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, networkMode: 'always' } },
 });

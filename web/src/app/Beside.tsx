@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { HelpLine } from '../parts/HelpLine.tsx';
 import { lookAtKeeping } from '../storage/keeping.ts';
 import { DropAnywhere } from './DropAnywhere.tsx';
@@ -9,7 +9,7 @@ import { Tour } from '../views/tour/Tour.tsx';
 let begun = false;
 
 /** What waits beside every page: a table's offer to be copied, a field's help, the tour, work without the server. */
-export default function Beside() {
+export default function Beside(): ReactNode {
   useEffect(() => {
     if (begun) return;
     begun = true;

@@ -1,4 +1,5 @@
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
+import { view } from '../app/view.tsx';
 
 /** One thing a menu offers; a heading where it does nothing. */
 export interface MenuEntry {
@@ -16,7 +17,7 @@ export interface MenuProps {
   readonly onOpen?: () => void;
 }
 
-const MenuOpened = lazy(() => import('./MenuOpened.tsx'));
+const MenuOpened = view(() => import('./MenuOpened.tsx'));
 
 /** A button that opens a menu. What places and moves through it comes when it is first opened. */
 export function Menu(p: MenuProps) {

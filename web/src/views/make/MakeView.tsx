@@ -11,10 +11,11 @@ import {
 } from '@gristmill/core';
 import { partKey } from '@gristmill/core/fit/making-of';
 import { isPlain, type Correction } from '@gristmill/core/solid/correction';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { Suspense, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { download, fileName } from '../../app/download.ts';
+import { view } from '../../app/view.tsx';
 import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
@@ -35,7 +36,7 @@ import { BusyNote, useMaking } from './making.tsx';
 import { PartsTable } from './PartsTable.tsx';
 
 // Drawing in space is large and comes when it is asked for.
-const SpaceView = lazy(() => import('./space/SpaceView.tsx'));
+const SpaceView = view(() => import('./space/SpaceView.tsx'));
 
 type Corrections = Readonly<Record<string, Correction>>;
 

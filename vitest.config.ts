@@ -8,7 +8,18 @@ const common = {
 
 /** Tests that put storage, clocks or modules in place of others, or look at what the whole page keeps. */
 const OWN_WORLD = [
-  ...['autosave', 'computed-once', 'open', 'recordings', 'rig-session', 'rig-sources', 'shop-store', 'tabs', 'vault'],
+  ...[
+    'autosave',
+    'computed-once',
+    'open',
+    'prefs',
+    'recordings',
+    'rig-session',
+    'rig-sources',
+    'shop-store',
+    'tabs',
+    'vault',
+  ],
 ].map((name) => `web/test/${name}.test.ts`);
 
 export default defineConfig({

@@ -12,8 +12,9 @@ import { useCallback } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
-/** Where they lie. */
+/** Where they lie, and in which version. */
 const KEY = 'gristmill-prefs';
+const KEPT_AS = 2;
 
 interface Prefs {
   sheet: 'light' | 'dark';
@@ -90,7 +91,7 @@ export const usePrefs = create<Prefs>()(
     }),
     {
       name: KEY,
-      version: 2,
+      version: KEPT_AS,
       // The first version wrote money with a sign that is no currency's.
       migrate: (kept) => {
         const had = kept as Partial<Prefs>;
@@ -115,14 +116,17 @@ export function useSaid(): (text: string) => string {
 /** The same where no component is at hand: in the units of now. */
 export const said = (text: string): string => inUnits(text, usePrefs.getState().units);
 
-/** The preferences as they lie in the browser, for a file of everything. */
-export function readPreferences(): string | undefined {
-  const text = localStorage.getItem(KEY);
-  if (text === null) return undefined;
-  const kept = JSON.parse(text) as { state: Partial<Prefs> };
-  // What was opened and exported here, and when, says nothing elsewhere.
-  const { exportedAt: _at, remindAfter: _until, tour: _tour, opened: _opened, since: _since, ...state } = kept.state;
-  return JSON.stringify({ ...kept, state });
+/** The preferences for a file of everything; what was opened and exported here, and when, says nothing elsewhere. */
+export function readPreferences(): string {
+  const {
+    exportedAt: _at,
+    remindAfter: _until,
+    tour: _tour,
+    opened: _opened,
+    since: _since,
+    ...state
+  } = usePrefs.getState();
+  return JSON.stringify({ state, version: KEPT_AS });
 }
 
 /** Takes preferences from a file of everything; what is damaged of them changes nothing. */
@@ -139,10 +143,8 @@ export function takePreferences(text: string): void {
   } catch {
     return;
   }
-  const own = localStorage.getItem(KEY);
-  const here = own === null ? undefined : (JSON.parse(own) as { state?: Partial<Prefs> }).state;
   const brought = JSON.parse(text) as { state: Partial<Prefs> };
-  const { exportedAt, remindAfter, opened, since } = here ?? {};
+  const { exportedAt, remindAfter, opened, since } = usePrefs.getState();
   localStorage.setItem(
     KEY,
     JSON.stringify({ ...brought, state: { ...brought.state, exportedAt, remindAfter, opened, since } }),

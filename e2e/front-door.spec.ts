@@ -169,7 +169,7 @@ test('any table is copied, for a spreadsheet or as Markdown; a field says what i
     .getByRole('option', { name: /^Copy “.*” as Markdown$/ })
     .first()
     .click();
-  await expect(page.getByText(/^Copied \d+ rows of “.*” as Markdown\.$/)).toBeVisible();
+  await expect(page.getByText(/^Copied \d+ rows? of “.*” as Markdown\.$/)).toBeVisible();
   expect(await clip()).toMatch(/^\|.*\|\n\| --- \|.*\n\| /);
   // The same with the pointer: a table that it rests in offers it.
   const table = page.locator('main table').first();

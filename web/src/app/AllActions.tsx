@@ -22,7 +22,7 @@ function figuresHere(): { readonly id: string; readonly name: string; readonly o
   const seen = new Map<string, { id: string; name: string; open: () => void }>();
   for (const el of document.querySelectorAll<HTMLElement>('main [data-figure], aside [data-figure]')) {
     const id = el.dataset['figure'] ?? '';
-    const name = el.getAttribute('aria-label') ?? el.title;
+    const name = (el.getAttribute('aria-label') ?? el.title).replace(/, open working$/, '');
     if (id && name && !seen.has(id)) seen.set(id, { id, name, open: () => el.click() });
   }
   return [...seen.values()];

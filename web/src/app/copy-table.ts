@@ -20,7 +20,9 @@ export async function copyTable(table: HTMLTableElement, format: TableFormat): P
   const text = format === 'tsv' ? asTsv(rows) : asMarkdown(rows, head);
   try {
     await navigator.clipboard.writeText(text);
-    toast(`Copied ${rows.length - head} rows of “${tableName(table)}”${format === 'md' ? ' as Markdown' : ''}.`);
+    toast(
+      `Copied ${rows.length - head} row${rows.length - head === 1 ? '' : 's'} of “${tableName(table)}”${format === 'md' ? ' as Markdown' : ''}.`,
+    );
   } catch {
     toast('The browser does not let Gristmill write to the clipboard. Select the table and copy it by hand.');
   }

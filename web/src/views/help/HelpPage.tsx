@@ -32,10 +32,9 @@ export default function HelpPage() {
         <p>
           Press a figure and its working opens: formula, terms, sources, what moves it most. Any unit of its kind can be
           typed into a field: 62 ozf·in, 1/8 in, 0.4 mm @ 180 mm for an angle read at a lever. Arrow keys nudge, Escape
-          brings back. The sign <b aria-hidden="true">?</b>
-          <span className="sr-only">of a question</span> beside a field says what it is for, as does pressing and
-          holding its name. Every term of the field is found under <Link to="/words">Words</Link>, how everything is
-          worked out under <Link to="/help/method">Method</Link>.
+          brings back. What a field is for stands along the bottom of the page while you are in it. Every term of the
+          field is found under <Link to="/words">Words</Link>, how everything is worked out under{' '}
+          <Link to="/help/method">Method</Link>.
         </p>
       </section>
       <section>

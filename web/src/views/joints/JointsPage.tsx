@@ -49,6 +49,8 @@ const ago = (days: number): string => (days < 60 ? `${Math.round(days)} days` : 
 
 const NO_ENTRIES: OnShelf['entries'] = [];
 
+const counted = ({ length: n }: readonly string[]): string => (n === 1 ? 'one joint' : `${n} joints`);
+
 /** The shelf of joints, one row each. */
 export function JointsPage() {
   const navigate = useNavigate();
@@ -232,10 +234,10 @@ export function JointsPage() {
   const several = (ids: readonly string[]) => ({
     exported: () =>
       guard(async () => {
-        setBusy(`Packing ${ids.length} joints…`);
+        setBusy(`Packing ${counted(ids)}…`);
         try {
           const blob = await bundleFile({ history: false, everything: false, only: ids }, (share) =>
-            setBusy(`Packing ${ids.length} joints… ${Math.round(share * 100)} %`),
+            setBusy(`Packing ${counted(ids)}… ${Math.round(share * 100)} %`),
           );
           download(`${ids.length}-joints.gristmill.zip`, blob, 'application/zip');
         } finally {
@@ -247,7 +249,7 @@ export function JointsPage() {
         for (const id of ids) if (await jointShelf.remove(id)) tell({ type: 'deleted', id });
         setChosen(new Set());
         await again();
-        toast(`Deleted ${ids.length} joints. They can be brought back for ${BIN_MINUTES} minutes.`, {
+        toast(`Deleted ${counted(ids)}. What was deleted can be brought back for ${BIN_MINUTES} minutes.`, {
           duration: 12_000,
           action: {
             label: 'Undo',

@@ -144,7 +144,7 @@ export function JointRow({
         <p className={word?.tone}>{word ? `${word.mark} ${word.text}` : '…'}</p>
         <p className="label truncate">{missed.join(', ')}</p>
       </div>
-      <p className="num w-[110px] shrink-0 text-right text-[12px] text-muted max-sm:hidden">
+      <p className="num w-[160px] shrink-0 whitespace-nowrap text-right text-[12px] text-muted max-sm:hidden">
         <time dateTime={joint.changed}>{format(new Date(joint.changed), 'd MMM yyyy')}</time>
         {opened ? (
           <span className="block">

@@ -118,7 +118,10 @@ export function ThingTable<T extends Thing>({
           <ProblemNote problem={problem} />
         </div>
       ) : null}
-      <table className="w-full [&_.field-input]:text-[12.5px]" aria-label={title}>
+      <table
+        className={`w-full [&_.field-input]:text-[12.5px] ${columns.length < 8 ? '[&_.field-input]:min-w-[5.7rem]' : ''}`}
+        aria-label={title}
+      >
         <thead>
           <tr>
             <SortHead column={table.getColumn('name')}>name</SortHead>

@@ -3,6 +3,7 @@ import { factor, type Shelf } from '../shop/shelf.ts';
 import type { QuantityId } from '../units/quantity.ts';
 import type { CaseLoads, OperatingPoint } from './pattern.ts';
 import { loadPattern } from './patterns.ts';
+import { travelPerRadian } from './straight.ts';
 
 export interface CaseDemand {
   readonly id: string;
@@ -32,6 +33,11 @@ export interface Demand {
   readonly inertia: number;
   /** Largest friction of a load itself, N·m. */
   readonly friction: number;
+  /**
+   * Travel for a radian, m, where every load case is of one straight axis: the arm about which forces are told as torques;
+   * undefined where something turns.
+   */
+  readonly travel: number | undefined;
   /** Widest move, rad. */
   readonly swing: number;
   /** Every operating point of every case, named. */
@@ -59,6 +65,7 @@ export function demandOf(brief: Brief, shelf: Shelf): Demand {
   // The case that wears most is the one with the most of T^(10/3)·n.
   const wear = (l: CaseLoads) => l.equivalent ** (10 / 3) * l.meanSpeed;
   const worst = cases.reduce<CaseLoads | undefined>((a, c) => (a && wear(a) >= wear(c.loads) ? a : c.loads), undefined);
+  const travels = new Set(brief.cases.map((c) => (c.pattern === 'straight' ? travelPerRadian(c) : undefined)));
   const points = cases.flatMap((c) =>
     c.loads.points.map((p) => (cases.length > 1 ? { ...p, name: `${p.name}, ${c.name}` } : p)),
   );
@@ -75,6 +82,7 @@ export function demandOf(brief: Brief, shelf: Shelf): Demand {
     arm: most((l) => l.arm),
     inertia: most((l) => l.inertia),
     friction: most((l) => l.friction),
+    travel: travels.size === 1 ? [...travels][0] : undefined,
     swing: most((l) => l.swing),
     points,
   };

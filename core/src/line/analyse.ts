@@ -8,13 +8,14 @@ import type { Problem, Result } from '../result.ts';
 import { recorded, type ShopReads } from '../shop/reads.ts';
 import { uncertain, type Shelf } from '../shop/shelf.ts';
 import type { Duty, Stage, StageProblem, StageReport } from '../stage/contract.ts';
+import { ownDuty } from '../stage/straight.ts';
 import { aroundOf } from '../reducer/around.ts';
 import { provenLineChecks } from './checks.ts';
 import { housingChecks } from './housing-checks.ts';
 import { lineFigures } from './figures.ts';
 import { loadCurve, motorPoints, torqueMap, type LoadCurve, type MotorDuty, type TorqueMap } from './map.ts';
 import { heldWindUp, sumLine, trialOf, type LineNumbers } from './numbers.ts';
-import { openLine, openStage, type StageOpener } from './open.ts';
+import { openFor, openStage, type StageOpener } from './open.ts';
 import { spinPerAcceleration } from './spin.ts';
 import { forward, ratiosAfter } from './sum.ts';
 
@@ -121,7 +122,7 @@ export function analyseLine(
   { bands = true, open = openStage }: AnalyseOptions = {},
 ): LineReport {
   const told = recorded(shelf, (read) =>
-    lineReport(joint, variant, read, bands, openLine(variant.stages, shelf, open)),
+    lineReport(joint, variant, read, bands, openFor(demandOf(joint.brief, shelf).travel, variant.stages, shelf, open)),
   );
   const { reads } = told;
   for (const s of told.value.stages) if (s.report) reads.add(s.report.reads);
@@ -133,7 +134,7 @@ function lineReport(
   variant: Variant,
   shelf: Shelf,
   bands: boolean,
-  opened: ReturnType<typeof openLine>,
+  opened: ReturnType<typeof openFor>,
 ): Omit<LineReport, 'reads'> {
   const demand = demandOf(joint.brief, shelf);
   const constants = motorConstants(variant.motor, variant.driver, shelf);
@@ -228,7 +229,13 @@ function stageOutcomes(
     // Where a later stage is in trouble the earlier ones still show what they can for the joint's own duty.
     const duty = n?.duties[j] ?? { torque: demand.peak, torqueRms: demand.rms, speed: demand.speed };
     const opened = each[j]!;
-    const of = { stageId: record.id, kind: record.kind, duty };
+    const straight = opened.ok && opened.value.straight && demand.travel !== undefined;
+    const of = {
+      stageId: record.id,
+      kind: record.kind,
+      // What is drawn of a straight stage is drawn by itself, in its own terms.
+      duty: straight ? ownDuty(duty, demand.travel!) : duty,
+    };
     return opened.ok
       ? { ...of, report: opened.value.report(duty), problem: undefined }
       : { ...of, report: undefined, problem: opened.problem };

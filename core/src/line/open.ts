@@ -1,8 +1,9 @@
 import type { StageRecord } from '../schema/joint.ts';
-import { ok, type Result } from '../result.ts';
+import { ok, type Problem, type Result } from '../result.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import type { Opened, Part, Stage } from '../stage/contract.ts';
 import { stageKind } from '../stage/registry.ts';
+import { straightened } from '../stage/straight.ts';
 
 /** Opens a stage of a joint; one that remembers may be given in its place. */
 export type StageOpener = (record: StageRecord, shelf: Shelf) => Opened;
@@ -38,9 +39,53 @@ export function openLine(
   for (let j = records.length - 1; j >= 0; j--) {
     const made = each[j]!;
     if (!made.ok) return { each, all: { ok: false, problem: { ...made.problem, place: records[j]!.id } } };
+    if (made.value.straight && j < records.length - 1)
+      return {
+        each,
+        all: {
+          ok: false,
+          problem: {
+            what: `Nothing can follow stage ${j + 1}: its output runs straight.`,
+            why: 'A stage after it takes a shaft that turns.',
+            mend: 'Drag it to the end of the line, or take away what follows it.',
+            place: records[j]!.id,
+          },
+        },
+      };
     stages.unshift(made.value);
   }
   return { each, all: ok(stages) };
+}
+
+/**
+ * Opens every stage of a line as a brief sees it: what runs straight at its end is told about the brief's arm.
+ *
+ * @param travel m for a radian, as the brief's straight axis has it; undefined where it asks for none
+ */
+export function openFor(
+  travel: number | undefined,
+  records: readonly StageRecord[],
+  shelf: Shelf,
+  open: StageOpener = openStage,
+): ReturnType<typeof openLine> {
+  const { each, all } = openLine(records, shelf, open);
+  const last = records.length - 1;
+  if (!all.ok || !all.value[last]?.straight) return { each, all };
+  if (travel === undefined) {
+    const name = stageKind(records[last]!.kind)!.name.toLowerCase();
+    const problem: Problem = {
+      what: `The line ends in a ${name}, which runs straight, and the brief asks for something that turns.`,
+      why: 'Its force and way cannot be held against a torque and an angle; straight axes of unlike radii cannot be either.',
+      mend: 'Take straight axes of one radius as load cases in the Brief view, or take the stage away.',
+      place: records[last]!.id,
+    };
+    return { each, all: { ok: false, problem } };
+  }
+  const told = straightened(all.value[last], travel);
+  return {
+    each: [...each.slice(0, -1), ok(told)],
+    all: ok([...all.value.slice(0, -1), told]),
+  };
 }
 
 /**

@@ -1,3 +1,4 @@
+export * from './aside.ts';
 export * from './centre.ts';
 export * from './path.ts';
 export * from './spans.ts';

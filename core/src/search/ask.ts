@@ -4,6 +4,7 @@ import { paidFor } from '../shop/drawer.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { makingOf } from '../stage/making.ts';
 import { stageKinds } from '../stage/registry.ts';
+import { atArm } from '../stage/straight.ts';
 import { driveOf, windowOf } from './drives.ts';
 
 /** What is looked for. */
@@ -32,7 +33,11 @@ const known = new WeakMap<FindAsk, ReturnType<typeof settingOf>>();
 export function setUp(ask: FindAsk) {
   let setting = known.get(ask);
   if (!setting) known.set(ask, (setting = settingOf(ask)));
-  return { ...setting, kinds: stageKinds().filter((k) => !ask.kinds || ask.kinds.includes(k.id)) };
+  const kinds = stageKinds().flatMap((k) => {
+    const told = !ask.kinds || ask.kinds.includes(k.id) ? atArm(k, setting.demand.travel) : undefined;
+    return told ? [told] : [];
+  });
+  return { ...setting, kinds };
 }
 
 function settingOf(ask: FindAsk) {

@@ -154,6 +154,8 @@ export class Composer {
     /** One of each kind and ratio, for lines of many stages. */
     readonly few: readonly Marked[];
   }[];
+  /** Stages that can be last, by ratio: what runs straight is nowhere else. */
+  private readonly lasts: readonly Marked[];
   private readonly rare: ReadonlySet<Member>;
   /** The largest total ratio of any use. */
   private readonly most: number;
@@ -191,11 +193,13 @@ export class Composer {
     const kinds = [...new Set(members.map((m) => m.kind))];
     const marked = members.map((m): Marked => ({ ...m, mask: 1 << kinds.indexOf(m.kind), of: m }));
     const torques = [...new Set(members.map((m) => m.at))].sort((a, b) => b - a);
+    const byRatio = [...marked].sort((a, b) => a.ratio - b.ratio);
     this.levels = torques.map((torque) => {
-      const list = marked.filter((m) => m.at === torque).sort((a, b) => a.ratio - b.ratio);
+      const list = byRatio.filter((m) => m.at === torque && !m.ends);
       return { torque, list, groups: groupsOf(list), few: fewOf(list) };
     });
-    this.rare = new Set(this.levels.flatMap((l) => l.few));
+    this.lasts = byRatio.filter((m) => m.at === torques[0]);
+    this.rare = new Set([...this.levels.flatMap((l) => l.few), ...fewOf(this.lasts.filter((m) => m.ends))]);
     // Where every stage passes on all, the widest window that any drive has.
     this.most = drives.reduce((w, d) => Math.max(w, windowOf(d, demand, 1, holds)?.[1] ?? 0), 0);
     this.bestDrive = bestDriveOf(drives, this.backToBe === 'large');
@@ -208,12 +212,12 @@ export class Composer {
   /** How many first steps there are: one a stage that can be last; none where nothing carries what the output asks. */
   get steps(): number {
     const [most] = this.levels;
-    return most && most.torque >= this.demand.peak * (1 - 1e-9) ? most.list.length : 0;
+    return most && most.torque >= this.demand.peak * (1 - 1e-9) ? this.lasts.length : 0;
   }
 
   /** Looks at every line of one or two stages that ends in one stage; pairs that longer lines could be made of are kept. */
   step(k: number): void {
-    const last = this.levels[0]!.list[k]!;
+    const last = this.lasts[k]!;
     this.take(last, this.at[0]!, this.at[1]!);
     this.looked += this.drives.length;
     this.close(last, this.at[0]!, this.at[1]!);

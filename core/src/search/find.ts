@@ -1,7 +1,7 @@
 import type { Demand } from '../brief/demand.ts';
 import { analyseLine, stopping, type LineReport, type Verdict } from '../line/analyse.ts';
 import { sumLine } from '../line/numbers.ts';
-import { openLine, rememberingOpener, type StageOpener } from '../line/open.ts';
+import { openFor, openLine, rememberingOpener, type StageOpener } from '../line/open.ts';
 import { playAtOutput } from '../line/sum.ts';
 import type { Limit, Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
@@ -16,7 +16,7 @@ import { windowOf } from './drives.ts';
 import type { Analysed, FindProgress, FindResult, KeptOut, WhyNot } from './found.ts';
 import { fromDrawer } from './from-drawer.ts';
 import { betterThan, madeOf, membersOf, recordOf, type Drawn, type Screening, type Weighed } from './lines.ts';
-import { screenKind, WANTED, type Member } from './members.ts';
+import { screenKind, WANTED, WANTED_STRAIGHT, type Member } from './members.ts';
 import { weighed, whyNot } from './why-not.ts';
 
 /** Lines shown at most. */
@@ -48,8 +48,13 @@ export function* screenStages(ask: FindAsk, part = 0, parts = 1): Generator<Find
   const musts = mustsOf(boundsOf(ask.joint.brief.limits, demand), ask.joint.brief.limits);
   const most = Math.max(0, ...drives.map((d) => windowOf(d, demand, 1, holds)![1]));
   const torques = [1, ...(ask.first ? BEFORE.slice(0, 2) : BEFORE)].map((s) => s * demand.peak);
-  const works = WANTED.filter((r, i) => r <= most * 1.1 && (!ask.first || i % FIRST.ratios === 1))
-    .flatMap((ratio) => kinds.map((kind) => ({ ratio, kind })))
+  const asked = (all: readonly number[]) =>
+    all.filter((r, i) => r <= most * 1.1 && (!ask.first || i % FIRST.ratios === 1));
+  const wanted = { turns: asked(WANTED), runs: asked(WANTED_STRAIGHT) };
+  const works = wanted.runs
+    .flatMap((ratio) =>
+      kinds.filter((kind) => kind.straight || wanted.turns.includes(ratio)).map((kind) => ({ ratio, kind })),
+    )
     .map((work, wish) => ({ ...work, wish }))
     .filter(({ wish }) => wish % parts === part);
   const members: Member[] = [];
@@ -418,7 +423,8 @@ function acrossFor(kind: AnyStageKind, ask: FindAsk): WhyNot['across'] {
   const allowed = mustSize(ask.joint);
   if (!Number.isFinite(allowed)) return undefined;
   const { demand, shelf, making } = setUp(ask);
-  const needs = WANTED.filter((_, i) => i % EVERY === 0)
+  const needs = (kind.straight ? WANTED_STRAIGHT : WANTED)
+    .filter((_, i) => i % EVERY === 0)
     .flatMap(
       (ratio) =>
         screenKind(kind, { ratio, size: Infinity, ...(making && { making }), shelf }, [demand.peak], demand).members,
@@ -470,7 +476,7 @@ function summed(
   shelf: Shelf,
   open: StageOpener,
 ): Float64Array | undefined {
-  const opened = openLine(variant.stages, shelf, open).all;
+  const opened = openFor(demand.travel, variant.stages, shelf, open).all;
   if (!opened.ok) return undefined;
   const made = sumLine({ variant, stages: opened.value, demand, shelf });
   if (!made.ok) return undefined;

@@ -8,6 +8,8 @@ import { NonDominated, spreadOut } from './dominance.ts';
 /** A stage of a kind that stands at a torque, screened for one place of a line. */
 export interface Member {
   readonly kind: string;
+  /** Runs straight: it can only be last. */
+  readonly ends?: boolean;
   readonly params: Readonly<Record<string, unknown>>;
   readonly numbers: StageNumbers;
   /** Size of its ratio. */
@@ -19,6 +21,8 @@ export interface Member {
 
 /** Ratios that stages are wanted of: from 1.5 to 200, a fifth apart. */
 export const WANTED = Array.from({ length: 27 }, (_, i) => 1.5 * 1.2072 ** i);
+/** The same where the last stage runs straight: what it counts as a ratio goes with the brief's radius, and may be below one. */
+export const WANTED_STRAIGHT = [...Array.from({ length: 12 }, (_, i) => 1.5 * 1.2072 ** (i - 12)), ...WANTED];
 /** How far a stage's ratio may lie from the one that was wanted, before another wish has it. */
 const NEAR = 0.2;
 /** Members kept for one kind and wish at the output, and before; and of those that alone are not within what must be. */
@@ -139,6 +143,7 @@ export function screenKind(
   const known = new Map<object, readonly Opening[]>();
   let short = 0;
   torques.forEach((torque, level) => {
+    if (kind.straight && level > 0) return;
     const at = dutyAt(demand, torque);
     const front = fronts[level]!;
     let looked = 0;
@@ -159,7 +164,15 @@ export function screenKind(
         const aims = aimsOf(numbers, most, torque, isWithin(numbers, wishOf(level)));
         if (front.welcomes(aims) && stage.stands(at))
           front.take(
-            { kind: kind.id, params, numbers, ratio: Math.abs(stage.kinematics.ratio), at: torque, most },
+            {
+              kind: kind.id,
+              ...(kind.straight && { ends: true }),
+              params,
+              numbers,
+              ratio: Math.abs(stage.kinematics.ratio),
+              at: torque,
+              most,
+            },
             aims,
           );
       }

@@ -1,5 +1,6 @@
 export * from './factor.ts';
 export * from './section.ts';
+export * from './chains.ts';
 export * from './motors.ts';
 export * from './processes.ts';
 export * from './drives.ts';

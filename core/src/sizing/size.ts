@@ -4,9 +4,10 @@ import type { Shelf } from '../shop/shelf.ts';
 import type { StageWish } from '../stage/contract.ts';
 import { makingOf } from '../stage/making.ts';
 import { stageKind } from '../stage/registry.ts';
+import { atArm } from '../stage/straight.ts';
 import { marginAt } from './desk.ts';
 import { dutyAt, sumLine } from '../line/numbers.ts';
-import { openLine } from '../line/open.ts';
+import { openFor } from '../line/open.ts';
 
 /** Torque in hand that a sizing aims at. */
 const MARGIN = 1.2;
@@ -78,7 +79,8 @@ export function sizeLine(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: S
     let beside = false;
     for (let j = count - 1; j >= 0; j--) {
       const record = variant.stages[j]!;
-      const kind = stageKind(record.kind);
+      const known = stageKind(record.kind);
+      const kind = known && atArm(known, demand.travel);
       if (!kind) continue;
       const duty = dutyAt(demand, torque);
       const params = kind.defaults({ ...wishOf(joint, shelf, beside), ratio: each, torque, duty });
@@ -88,7 +90,7 @@ export function sizeLine(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: S
       torque /= each * EACH_STAGE;
     }
     stages = next;
-    const opened = openLine(stages, shelf).all;
+    const opened = openFor(demand.travel, stages, shelf).all;
     const n = opened.ok ? sumLine({ variant, stages: opened.value, demand, shelf }) : opened;
     if (!n.ok || n.value.numbers.reach >= demand.peak * 1.1) break;
     chosen *= 1.08;

@@ -7,6 +7,7 @@ import type { Duty, StageNumbers, StageWish } from '../stage/contract.ts';
 import { inputDuty, outputDuty } from '../line/numbers.ts';
 import { carries } from '../stage/choose-candidate.ts';
 import { stageKind, stageKinds } from '../stage/registry.ts';
+import { atArm } from '../stage/straight.ts';
 import { mustSize, wishOf } from './size.ts';
 
 export type SplitId = 'inertia' | 'equal' | 'strong';
@@ -116,11 +117,18 @@ interface Fit {
 /** How far a kind's ratio may lie from the one wanted. */
 const NEAR = 0.12;
 
-function fits(want: Omit<StageWish, 'torque' | 'duty'>, at: Duty, only: string | undefined): Fit[] {
+function fits(
+  want: Omit<StageWish, 'torque' | 'duty'>,
+  at: Duty,
+  only: string | undefined,
+  /** Of the brief's straight axis, where this is the last place of its line. */
+  travel: number | undefined,
+): Fit[] {
   const { ratio, size, shelf } = want;
   const list: Fit[] = [];
-  for (const kind of stageKinds()) {
-    if (only && kind.id !== only) continue;
+  for (const known of stageKinds()) {
+    const kind = atArm(known, travel);
+    if (!kind || (only && kind.id !== only)) continue;
     const params = kind.defaults({ ...want, torque: at.torque, duty: at }) as Record<string, unknown>;
     const opened = kind.open(params, shelf);
     if (!opened.ok || Math.abs(Math.abs(opened.value.kinematics.ratio) / ratio - 1) > NEAR) continue;
@@ -162,9 +170,12 @@ export function fillLine(
   for (let j = ratios.length - 1; j >= 0; j--) {
     // What rounding to real teeth added or took away is made up by the stages before.
     const wanted = Math.max(1, ratios[j]! * slack ** (1 / (j + 1)));
-    const found = fits({ ...wishOf(joint, shelf, beside), ratio: wanted }, at, only).sort(
-      (a, b) => SCORE[prefer](a.numbers) - SCORE[prefer](b.numbers),
-    )[0];
+    const found = fits(
+      { ...wishOf(joint, shelf, beside), ratio: wanted },
+      at,
+      only,
+      j === ratios.length - 1 ? demand.travel : undefined,
+    ).sort((a, b) => SCORE[prefer](a.numbers) - SCORE[prefer](b.numbers))[0];
     if (!found) {
       const name = only ? stageKind(only)?.name.toLowerCase() : undefined;
       return refuse(

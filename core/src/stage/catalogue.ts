@@ -1,4 +1,5 @@
 import { belt } from './belt/index.ts';
+import { chain } from './chain/index.ts';
 import { compoundPlanetary } from './compound-planetary/index.ts';
 import { cycloidal } from './cycloidal/index.ts';
 import { planetary } from './planetary/index.ts';
@@ -10,7 +11,7 @@ import { unit } from './unit/index.ts';
 import { worm } from './worm/index.ts';
 
 /** Every kind of stage there is, in the order in which it is offered. A new one is its folder and its line here. */
-const KINDS = [belt, unit, spur, planetary, compoundPlanetary, worm, cycloidal, ringPlate, strainWave];
+const KINDS = [belt, chain, unit, spur, planetary, compoundPlanetary, worm, cycloidal, ringPlate, strainWave];
 
 /** Makes every kind known. It loads apart from the first page: toothed stages bring much geometry with them. */
 export const registerKinds = (): void => KINDS.forEach(register);

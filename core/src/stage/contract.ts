@@ -14,7 +14,10 @@ import type { Making } from './making.ts';
 
 export type StageKindId = string;
 
-/** What a stage has to carry, in magnitudes at the stage's own output. */
+/**
+ * What a stage has to carry, in magnitudes at the stage's own output. Where that runs straight, torques are forces, N, angles
+ * ways, m, and speeds m/s.
+ */
 export interface Duty {
   /** Peak torque, N·m. */
   readonly torque: number;
@@ -386,6 +389,8 @@ export interface StageMap {
 export interface Stage {
   /** Bought as a whole, with a housing of its own. */
   readonly bought?: boolean;
+  /** Its output runs straight: its numbers are N, m, N/m and m/s, its ratio the input's angle for a metre. */
+  readonly straight?: boolean;
   readonly kinematics: Kinematics;
   /** The numbers a line is summed from. */
   load(at: Duty): StageNumbers;
@@ -446,6 +451,8 @@ export interface StageKind<P> {
   readonly summary: string;
   /** Bought as a whole: nothing of it is made. */
   readonly bought?: boolean;
+  /** Its output runs straight, and ends the line. */
+  readonly straight?: boolean;
   /** Parameters in SI units, described and bounded. */
   readonly schema: GenericSchema<unknown, P>;
   readonly fields: readonly FieldSpec<P>[];

@@ -51,6 +51,8 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   readonly usual?: Usual;
   /** Bought as a whole, with a housing of its own. */
   readonly bought?: boolean;
+  /** Its output runs straight. */
+  readonly straight?: boolean;
   /** What a drawing shows at any angle, in its own place. */
   shapes(p: P, g: G): S;
   /** @param m the model at the drawing's duty, worked out when it is called */
@@ -150,6 +152,10 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
 
   get bought(): boolean {
     return this.steps.bought ?? false;
+  }
+
+  get straight(): boolean {
+    return this.steps.straight ?? false;
   }
 
   get kinematics(): Kinematics {

@@ -1,5 +1,6 @@
 import { term, type Figure, type FigureMaker } from '../figure/index.ts';
 import type { Duty, StageNumbers } from './contract.ts';
+import { TURNS, type OutputUnits } from './output-units.ts';
 
 /**
  * Share of what goes in that comes out with the drag counted, T/(T/η + τ₀·|i|): it falls as the load does, since the drag
@@ -22,6 +23,7 @@ export function partLoadFigures<M extends { readonly numbers: StageNumbers }>(
   make: FigureMaker<M>,
   { numbers }: M,
   at: Duty,
+  units: OutputUnits = TURNS,
 ): Figure[] {
   if (!(at.torque > 0) || !(numbers.etaForward > 0)) return [];
   const of = (id: string, name: string, torque: number) =>
@@ -33,7 +35,7 @@ export function partLoadFigures<M extends { readonly numbers: StageNumbers }>(
       () => ({
         formula: 'T/(T/η + τ₀·|i|)',
         terms: [
-          term('T', 'torque at the output', torque, 'torque', 'brief'),
+          term('T', 'load at the output', torque, units.load, 'brief'),
           term('η', 'efficiency under load alone', numbers.etaForward, 'efficiency', 'computed'),
           term('τ₀', 'no-load torque at the input', numbers.drag, 'torque', 'computed'),
           term('i', 'ratio', numbers.ratio, 'ratio', 'computed'),

@@ -2,6 +2,7 @@ import { term, type FigureMaker, type Figure, type Term } from '../figure/index.
 import { HELD_HOURS } from '../gear/material-state.ts';
 import { stated } from '../units/stated.ts';
 import type { Spring, StageNumbers } from './contract.ts';
+import { TURNS, type OutputUnits } from './output-units.ts';
 
 /**
  * A spring of a stage.
@@ -53,11 +54,11 @@ export function springShares(springs: readonly Spring[]): { readonly name: strin
     .sort((a, b) => b.share - a.share);
 }
 
-const terms = (springs: readonly Spring[]): Term[] =>
+const terms = (springs: readonly Spring[], { stiffness }: OutputUnits): Term[] =>
   [...springs]
     .filter((s) => Number.isFinite(s.stiffness))
     .sort((a, b) => a.stiffness - b.stiffness)
-    .map((s, i) => term(`k${i + 1}`, s.name, s.stiffness, 'stiffness', 'computed'));
+    .map((s, i) => term(`k${i + 1}`, s.name, s.stiffness, stiffness, 'computed'));
 
 /** Share above which one spring decides how well a stiffness is known. */
 const DECIDES = 0.5;
@@ -82,13 +83,19 @@ export function springFigures<M extends { readonly numbers: StageNumbers }>(
   make: FigureMaker<M>,
   { numbers }: M,
   source: string,
+  units: OutputUnits = TURNS,
 ): Figure[] {
   const all = make.figure(
     'stiffness',
     'Stiffness',
-    'stiffness',
+    units.stiffness,
     (m) => m.numbers.stiffness,
-    () => ({ formula: '1/(1/k1 + 1/k2 + …)', terms: terms(numbers.springs), source, ...softest(numbers.springs) }),
+    () => ({
+      formula: '1/(1/k1 + 1/k2 + …)',
+      terms: terms(numbers.springs, units),
+      source,
+      ...softest(numbers.springs),
+    }),
   );
   if (!numbers.springs.some((s) => s.held < 1)) return [all];
   return [
@@ -96,12 +103,12 @@ export function springFigures<M extends { readonly numbers: StageNumbers }>(
     make.figure(
       'stiffnessHeld',
       'Stiffness under a load that stays',
-      'stiffness',
+      units.stiffness,
       (m) => heldTogether(m.numbers.springs),
       () => ({
         formula: '1/(1/(k1·t^−n) + …)',
         terms: [
-          term('k', 'stiffness for a load that moves', numbers.stiffness, 'stiffness', 'computed'),
+          term('k', 'stiffness for a load that moves', numbers.stiffness, units.stiffness, 'computed'),
           term('t', 'hours the load stays', HELD_HOURS, 'count', 'definition'),
         ],
         source: 'creep of each plastic part, E(t) = E·t^−n with its own n from the shop; steel does not creep',

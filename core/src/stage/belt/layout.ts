@@ -1,5 +1,5 @@
 import { stated } from '../../units/stated.ts';
-import { loopPath, openCentre, solveCentre, type LoopPath, type Wheel } from '../../loop/index.ts';
+import { asideOf, loopPath, openCentre, solveCentre, type LoopPath, type Wheel } from '../../loop/index.ts';
 import { ok, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import type { Mend } from '../../figure/figure.ts';
@@ -51,17 +51,7 @@ export function wheelsAt(p: BeltParams, s: BeltSection, c: number): Wheel[] {
   ];
   if (p.idler === 'none') return wheels;
   const ri = idlerRadius(p, s);
-  const lean = (r1 - r2) / c;
-  const heading = Math.asin(Math.max(-1, Math.min(1, lean)));
-  const length = c * Math.sqrt(Math.max(0, 1 - lean * lean));
-  const along = p.idlerAlong * length;
-  // From the straight span's point to the idler's centre: an inside idler sits above the lower span and presses
-  // outwards.
-  const side = p.idler === 'inside' ? 1 : -1;
-  const off = side * (ri - p.idlerPush);
-  const x = r1 * Math.sin(heading) + along * Math.cos(heading) - off * Math.sin(heading);
-  const y = -r1 * Math.cos(heading) + along * Math.sin(heading) + off * Math.cos(heading);
-  wheels.splice(1, 0, { x, y, r: ri, sense: side });
+  wheels.splice(1, 0, asideOf(r1, r2, c, ri, p.idler, p.idlerAlong, p.idlerPush, -1));
   return wheels;
 }
 

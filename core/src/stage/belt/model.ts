@@ -1,4 +1,5 @@
 import { pluckedNote, shaftForces, sides, spanStiffness } from '../../loop/index.ts';
+import { shaftDrag } from '../loop-drag.ts';
 import { bentWindUp, inSeries } from '../../math/springs.ts';
 import { stated } from '../../units/stated.ts';
 import { spring, together } from '../springs.ts';
@@ -200,24 +201,6 @@ function idlerOf(p: BeltParams, section: BeltSection, shelf: Shelf): { mass: num
   const mass = pulleyMass('bought', outside, IDLER_BORE, p.width, shelf);
   const pulley = toothed ? pulleyPrice('bought', p.idlerTeeth, p.width, mass, shelf) : 0;
   return { mass, money: factor(shelf, 'price.bearing') + pulley };
-}
-
-/**
- * Drag of the shafts of a belt drive at its input, N·m: each has its seals, and bearings that the belt loads; the driven
- * shaft's reaches the input through the ratio.
- *
- * @param loads on the driving and on the driven shaft, N
- * @param bores of their bearings, m
- * @example shaftDrag([100, 100], [0.008, 0.008], 3, shelf) // 0.0048
- */
-export function shaftDrag(
-  loads: readonly [number, number],
-  bores: readonly [number, number],
-  ratio: number,
-  shelf: Shelf,
-): number {
-  const of = (i: 0 | 1) => factor(shelf, 'belt.seal') + (factor(shelf, 'belt.bearing') * loads[i] * bores[i]) / 2;
-  return of(0) + of(1) / ratio;
 }
 
 // A square root rather than Math.hypot, which costs more than all the rest of the model.

@@ -1,0 +1,248 @@
+import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import type { Duty } from '../contract.ts';
+import { limitFigures } from '../limits.ts';
+import { partLoadFigures } from '../part-load.ts';
+import { springFigures } from '../springs.ts';
+import type { ChainModel } from './model.ts';
+import type { ChainParams } from './params.ts';
+
+/** Every figure of a chain stage with its working. */
+export function chainFigures(
+  p: ChainParams,
+  at: Duty,
+  shelf: Shelf,
+  m: ChainModel,
+  make: FigureMaker<ChainModel>,
+): Figure[] {
+  const { chain, layout: L } = m;
+  const pitch = term('p', 'pitch', chain.pitch, 'length', 'shop', chain.id);
+  const z1 = term('z₁', 'teeth, driving', p.z1, 'count', 'field', 'z1');
+  const z2 = term('z₂', 'teeth, driven', p.z2, 'count', 'field', 'z2');
+  const X = term('X', 'links', L.links, 'count', p.setBy === 'links' ? 'field' : 'computed', 'links');
+  const Ft = term('F', 'pull of the tight run', m.tight, 'force', 'computed');
+  const T = term('T', 'peak torque at the driven sprocket', at.torque, 'torque', 'brief');
+  const diameter = (i: 1 | 2, r: number, z: typeof z1) =>
+    exact(`pitch${i}`, `Pitch ⌀, ${i === 1 ? 'driving' : 'driven'}`, 'length', 2 * r, () => ({
+      formula: `p/sin(180°/z${i === 1 ? '₁' : '₂'})`,
+      terms: [pitch, z],
+      source: 'ISO 606',
+    }));
+  const gap = (i: 0 | 1) =>
+    exact(`tip${i + 1}`, `Tip ⌀, ${i === 0 ? 'driving' : 'driven'}`, 'length', 2 * m.gaps[i].tip, () => ({
+      formula: 'd + ½(1.25p + p(1 − 1.6/z)) − d₁',
+      terms: [pitch, term('d₁', 'roller', chain.roller, 'length', 'shop', chain.id), i === 0 ? z1 : z2],
+      source: 'ISO 606, the mean of least and most',
+    }));
+  return [
+    exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
+      formula: 'z₂/z₁; the direction stays',
+      terms: [z1, z2],
+      source: 'definition',
+    })),
+    ...(L.branch > 0
+      ? [
+          exact(
+            'branch',
+            'Ratio of the branch',
+            'ratio',
+            (L.path.wheels[L.branch]!.sense * p.branchTeeth) / p.z1,
+            () => ({
+              formula: 'z₃/z₁; turned round where it runs on the chain’s outside',
+              terms: [z1, term('z₃', 'teeth, branch', p.branchTeeth, 'count', 'field', 'branchTeeth')],
+              source: 'definition',
+            }),
+          ),
+        ]
+      : []),
+    exact('centre', 'Centre distance', 'length', L.centre, () => ({
+      formula: 'X = 2C·cos α/p + (z₁ + z₂)/2 + α(z₂ − z₁)/π, sin α = (d₂ − d₁)/2C',
+      terms: [X, pitch, z1, z2],
+      source: 'open chain on its pitch circles, solved for C',
+      ...(L.path.wheels.length > 2 && {
+        note: 'With further sprockets the path is solved by directed tangents round all of them.',
+      }),
+    })),
+    exact('links', 'Links', 'count', L.links, () => ({
+      formula: p.setBy === 'links' ? 'X' : 'the next even number',
+      terms: [pitch],
+      source: L.links % 2 ? 'odd: with one offset link, which bears four fifths' : 'even: no offset link',
+    })),
+    diameter(1, L.r1, z1),
+    diameter(2, L.r2, z2),
+    gap(0),
+    gap(1),
+    exact('mesh', 'Teeth in mesh, smaller sprocket', 'count', Math.min(m.layout.mesh[0]!, L.mesh[L.driven]!), () => ({
+      formula: 'z(180° − 2α)/360°',
+      terms: [z1, z2],
+      source: 'wrap of the path',
+    })),
+    exact('ripple', 'Ripple of chain speed', 'efficiency', m.ripple, () => ({
+      formula: '1 − cos(180°/z₁)',
+      terms: [z1],
+      source: 'polygon of the driving sprocket',
+      note: 'The output shakes with it once a tooth; seventeen teeth and more keep it below 2 %.',
+    })),
+    make.figure(
+      'tight',
+      'Pull of the tight run',
+      'force',
+      (x) => x.tight,
+      () => ({
+        formula: 'T/r₂·(1 + branch) + m·g·L²/8f',
+        terms: [
+          T,
+          term('r₂', 'pitch radius, driven', L.r2, 'length', 'computed'),
+          ...(L.branch > 0
+            ? [term('branch', 'load of the branch', p.branchLoad, 'efficiency', 'field', 'branchLoad')]
+            : []),
+        ],
+        source: 'equilibrium; the slack run hangs by its own weight',
+      }),
+    ),
+    make.figure(
+      'safety',
+      'Least breaking load over its pull',
+      'ratio',
+      (x) => chain.breaks / x.tight,
+      () => ({
+        formula: 'F_B/F',
+        terms: [term('F_B', 'least breaking load', chain.breaks, 'force', 'shop', chain.id), Ft],
+        source: 'ISO 606; seven and more is usual',
+      }),
+    ),
+    make.figure(
+      'pressure',
+      'Pressure in the joints',
+      'stress',
+      (x) => x.pressure,
+      () => ({
+        formula: 'F/A',
+        terms: [Ft, term('A', 'bearing area', chain.area, 'area', 'shop', chain.id)],
+        source: 'pin in bush',
+      }),
+    ),
+    worked(
+      {
+        id: 'play',
+        name: 'Play',
+        quantity: 'smallAngle',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () => ({
+        formula: '(8/3·f²·L + ε·X·p + 0.02·d₁)/r₂',
+        terms: [
+          term('f', 'sag over its length', p.sag, 'efficiency', 'field', 'sag'),
+          term('L', 'slack run', L.slack, 'length', 'computed'),
+          term(
+            'ε',
+            'elongation that nobody takes up',
+            p.takeUp === 'never' ? p.worn : 0,
+            'efficiency',
+            'field',
+            'worn',
+          ),
+          X,
+          pitch,
+        ],
+        source: 'length of a shallow parabola; driver held, the chain is drawn taut one way and the other',
+        note: 'It shows where the load changes its sense; a load that pulls one way keeps the chain taut.',
+      }),
+    ),
+    exact('takeUp', 'Take-up to the end of its life', 'length', m.takeUp, () => ({
+      formula: 'ε·X·p/(2·cos α)',
+      terms: [term('ε', 'elongation at which it is worn out', m.wornOut, 'efficiency', 'computed'), X, pitch],
+      source: '3 %, or 200 %/z of the larger sprocket where that is less',
+    })),
+    make.figure(
+      'shaft',
+      'Load on the driving shaft',
+      'force',
+      (x) => x.shafts[0],
+      () => ({ formula: '|F_tight + F_slack|', terms: [Ft], source: 'both runs as vectors' }),
+    ),
+    make.figure(
+      'speed',
+      'Chain speed',
+      'linearSpeed',
+      (x) => x.chainSpeed,
+      () => ({
+        formula: 'ω₂·r₂',
+        terms: [term('ω₂', 'speed of the driven sprocket', at.speed, 'speed', 'brief')],
+        source: 'definition',
+      }),
+    ),
+    make.figure(
+      'efficiency',
+      'Efficiency under load',
+      'efficiency',
+      (x) => x.efficiency,
+      () => ({
+        formula: '1 − π·µ·d_p/p·Σ 1/z',
+        terms: [
+          term('µ', 'friction in a joint', factor(shelf, 'chain.friction'), 'count', 'shop', 'chain.friction'),
+          term('d_p', 'pin', chain.pin, 'length', 'shop', chain.id),
+          pitch,
+          z1,
+          z2,
+        ],
+        source: 'each joint turns by 360°/z under the tight run’s pull as it comes on and leaves; bearings apart',
+      }),
+    ),
+    ...partLoadFigures(make, m, at),
+    make.figure(
+      'drag',
+      'Drag at the input',
+      'torque',
+      (x) => x.numbers.drag,
+      () => ({
+        formula: 'T_s + μ·F₁·b₁/2 + (T_s + μ·F₂·b₂/2)/i',
+        terms: [
+          term('T_s', 'seal drag of a shaft', factor(shelf, 'belt.seal'), 'torque', 'shop', 'belt.seal'),
+          term('μ', 'bearing friction', factor(shelf, 'belt.bearing'), 'count', 'shop', 'belt.bearing'),
+        ],
+        source: 'seals, and bearings that the chain loads',
+      }),
+    ),
+    ...springFigures(
+      make,
+      m,
+      'E·A/L of the tight run alone, since the slack one hangs; teeth and hub by their modulus',
+    ),
+    ...limitFigures(m.limits, make, (x) => x.limits),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'sprockets + chain + idlers',
+        terms: [
+          term('m₁', 'driving sprocket', m.masses[0], 'mass', 'computed'),
+          term('m₂', 'driven sprocket', m.masses[1], 'mass', 'computed'),
+          term('m_c', 'chain', m.masses[2], 'mass', 'computed'),
+          term('m_i', 'idler and branch', m.masses[3], 'mass', 'computed'),
+        ],
+        source: 'discs of the pitch circle, the chain by its length',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'sprockets + chain + idlers',
+        terms: [
+          term('C₁', 'driving sprocket', m.prices[0], 'money', 'computed'),
+          term('C₂', 'driven sprocket', m.prices[1], 'money', 'computed'),
+          term('C_c', 'chain', m.prices[2], 'money', 'computed'),
+          term('C_i', 'idler and branch with bearings', m.prices[3], 'money', 'computed'),
+        ],
+        source: 'prices of the shop',
+      }),
+    ),
+  ];
+}

@@ -1,0 +1,188 @@
+import { boreWords, hubCurves, hubHoles, PLAIN_HUB, type Hub } from '../../gear/index.ts';
+import { ok, type Result } from '../../result.ts';
+import { circle } from '../../shape/outline.ts';
+import { prism } from '../../shape/solid.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import { stated } from '../../units/stated.ts';
+import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
+import { pitchesAt, sprocketTurns } from './drawing.ts';
+import { IDLER_BORE, type ChainBuild, type ChainModel } from './model.ts';
+import type { ChainParams } from './params.ts';
+import { sprocketOutline, toothGap } from './sprocket.ts';
+
+const mm = (x: number): string => stated(x, 'length', 5);
+
+/** Sprockets, chain and what carries them. */
+export function chainParts(p: ChainParams, shelf: Shelf, m: ChainModel): Result<readonly Part[]> {
+  const { chain, layout: L, width } = m;
+  const stand = (i: number, crank: number) => ({
+    at: [L.path.wheels[i]!.x, L.path.wheels[i]!.y, 0] as const,
+    turn: sprocketTurns(L, chain.pitch, pitchesAt(p, crank))[i]!,
+    apart: [0, 0, i === 0 ? -3 * width : 3 * width] as const,
+  });
+  const extra = [L.idler, L.branch].filter((i) => i > 0);
+  const sprocket = (i: number, id: string, name: string, turns: Turning, mass: number, money: number): Part => {
+    const z = L.teeth[i]!;
+    const hub: Hub = {
+      ...PLAIN_HUB,
+      bore: i === 0 ? p.bore1 : i === L.driven ? p.bore2 : IDLER_BORE,
+      shape: i === 0 ? p.shape1 : i === L.driven ? p.shape2 : 'round',
+      bolts: i === L.driven ? p.bolts2 : 0,
+      boltCircle: p.boltCircle2,
+      boltHole: p.boltHole,
+    };
+    const material = m.materials[i === L.driven ? 1 : 0].material;
+    const gap = toothGap(chain, z, p.form);
+    const outline = sprocketOutline(gap, z);
+    return {
+      id,
+      name,
+      quantity: 1,
+      made: material.made === 'printed' ? 'printed' : 'bought',
+      material: material.name,
+      mass,
+      money,
+      note:
+        `chain ${chain.id}, ${z} teeth, ${mm(width)} wide, ⌀ ${mm(2 * gap.tip)} over tips, ${mm(2 * gap.root)} at the roots` +
+        boreWords(hub.bore, hub.shape),
+      curves: [{ layer: 'profile', outline }, ...hubCurves(hub)],
+      turns,
+      places: (crank) => [stand(i, crank)],
+      solid: () => ({ prisms: [prism(outline, 0, width, hubHoles(hub))] }),
+    };
+  };
+  const pairs: Part[] = extra.length
+    ? [
+        {
+          id: 'idler-bearings',
+          name: 'Ball bearings of idler or branch, a pair',
+          quantity: extra.length,
+          made: 'bought',
+          material: 'as supplied',
+          mass: 0,
+          money: factor(shelf, 'price.bearing'),
+          note: 'for its pin; their mass is not counted',
+          curves: [],
+        },
+      ]
+    : [];
+  // Idler and branch weigh by their own size: their sum is told in proportion to the square of their radii.
+  const weights = extra.map((i) => L.path.wheels[i]!.r ** 2);
+  const sum = weights.reduce((a, b) => a + b, 0);
+  const bearing = factor(shelf, 'price.bearing');
+  const more = extra.map((i, k) =>
+    sprocket(
+      i,
+      i === L.idler ? 'idler' : 'branch',
+      i === L.idler ? 'Idler sprocket' : 'Branch sprocket',
+      'free',
+      (m.masses[3] * weights[k]!) / sum,
+      ((m.prices[3] - extra.length * bearing) * weights[k]!) / sum,
+    ),
+  );
+  const links = L.links % 2 ? `${L.links} links, one of them offset` : `${L.links} links`;
+  return ok([
+    sprocket(0, 'driver', 'Driving sprocket', 'input', m.masses[0], m.prices[0]),
+    sprocket(L.driven, 'driven', 'Driven sprocket', 'output', m.masses[1], m.prices[1]),
+    ...more,
+    {
+      id: 'chain',
+      name: `Chain ${chain.id}`,
+      quantity: 1,
+      made: 'bought',
+      material: 'steel',
+      mass: m.masses[2],
+      money: m.prices[2],
+      note: `${chain.inch ? `inch ${chain.inch}, ` : ''}${links} (${mm(L.links * chain.pitch)}), with a connecting link`,
+      curves: [],
+      turns: 'free',
+      flexes: true,
+      places: () => [{ at: [0, 0, 0], turn: 0, apart: [0, 0, 6 * width] }],
+      seen: () => chainSeen(m),
+    },
+    ...pairs,
+  ]);
+}
+
+/** The chain's plates and rollers as they lie at rest, seen from outside. */
+function chainSeen({ chain, layout: L, width }: ChainModel) {
+  const middle = width / 2;
+  const half = chain.across / 2;
+  const { wheels, runs } = L.path;
+  const strip = (r: (typeof runs)[number]) => {
+    const [nx, ny] = [Math.sin(r.heading) * (chain.plate / 2), -Math.cos(r.heading) * (chain.plate / 2)];
+    return {
+      points: Float64Array.of(
+        r.x1 + nx,
+        r.y1 + ny,
+        0,
+        r.x2 + nx,
+        r.y2 + ny,
+        0,
+        r.x2 - nx,
+        r.y2 - ny,
+        0,
+        r.x1 - nx,
+        r.y1 - ny,
+        0,
+      ),
+      closed: true,
+    };
+  };
+  // Plates stand on either side of the teeth: seen as bands along the runs, and rings round the sprockets.
+  const sides = [
+    [middle - half, middle - chain.inner / 2],
+    [middle + chain.inner / 2, middle + half],
+  ] as const;
+  return {
+    prisms: sides.flatMap(([z0, z1]) => [
+      ...runs.map((r) => prism(strip(r), z0, z1)),
+      ...wheels.map((w) =>
+        prism(circle(w.x, w.y, w.r + chain.plate / 2), z0, z1, [
+          circle(w.x, w.y, Math.max(1e-4, w.r - chain.plate / 2)),
+        ]),
+      ),
+    ]),
+  };
+}
+
+/** Power goes in at the driving sprocket's axis and comes out at the driven one's, beside it. */
+export function chainPorts(p: ChainParams, { chain, layout, width }: ChainBuild): Ports {
+  const lean = (layout.r2 - layout.r1) / layout.centre;
+  const side = (chain.across - width) / 2;
+  return {
+    input: {
+      at: [0, 0, -side],
+      along: 'z',
+      shaft: p.bore1,
+      // To lay it on: half a pitch of length, which the centres give at twice the cosine of the lean.
+      ...(p.takeUp === 'centre' && { slide: chain.pitch / 4 / Math.sqrt(1 - lean * lean) }),
+    },
+    output: { at: [layout.centre, 0, width + side], along: 'z', shaft: p.bore2 },
+  };
+}
+
+/** The order of putting a chain stage together. */
+export function chainAssembly(p: ChainParams): readonly AssemblyStep[] {
+  return [
+    {
+      do: 'Press the bearings into their seats on both shafts.',
+      caution: 'Press, do not hammer; support the ring that is being pressed.',
+    },
+    { do: 'Fasten both sprockets on their shafts and bring them into one plane with a straight edge.' },
+    {
+      do:
+        p.takeUp === 'centre'
+          ? 'Move the shafts together, lay the chain on, close it with its connecting link, its clip’s open end against the way the chain runs.'
+          : 'Lay the chain on and close it with its connecting link, its clip’s open end against the way the chain runs.',
+    },
+    {
+      do: 'Set the sag of the slack run as given, in the middle of it, and turn through a whole turn: it tightens at one place.',
+    },
+    {
+      do: 'Grease it, wipe it off, and put a cover over the chain and both sprockets before it runs under power.',
+      caution:
+        'A chain draws in fingers, hair and sleeves where it runs onto a sprocket, and whips where it breaks: never without its cover. Local codes say what guards it needs.',
+    },
+  ];
+}

@@ -30,3 +30,4 @@ export * from './marks.ts';
 export * from './crossed.ts';
 export * from './views.ts';
 export * from './words.ts';
+export * from './taken-out.ts';

@@ -246,6 +246,8 @@ export interface Port {
   };
   /** The stage has counted the price of a pair of bearings for the shaft there. */
   readonly pairPaid?: boolean;
+  /** The way in which an output that does not turn runs. */
+  readonly straight?: readonly [number, number, number];
   /** How far it must be moved towards the other port and back, to put it together or to tension it, m. */
   readonly slide?: number;
 }
@@ -294,6 +296,8 @@ export interface Part {
   readonly seen?: () => Solid;
   /** What of the stage it turns with: what is fixed where left out; what rolls or wobbles between is free. */
   readonly turns?: Turning;
+  /** It goes straight along with the output of a stage that runs straight. */
+  readonly runs?: boolean;
   /** It bends or runs as the stage turns, and is shown as it was made. */
   readonly flexes?: boolean;
   /** Where its pieces stand in the assembled stage when the input has turned, rad; none where it is not shown. */

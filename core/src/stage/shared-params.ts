@@ -1,3 +1,4 @@
+import type { TakenOut } from '../gear/taken-out.ts';
 import type { Toothing } from '../gear/toothing.ts';
 import { stated } from '../units/stated.ts';
 import { amount, group, length, material, oneOf, whole, yesNo, type Param } from './param.ts';
@@ -170,3 +171,49 @@ export const bentWay = (p: { readonly pinsLie: 'upright' | 'lying' }): 'along' |
 /** What a part of a printed pin is noted with; empty for one that is bought. */
 export const pinNote = (p: { readonly pinsLie: 'upright' | 'lying' }, made: string): string =>
   made === 'printed' ? `, printed ${p.pinsLie}` : '';
+
+/** Whether a kind's play is taken out by a spring. */
+const pressed = (p: { readonly takenOut: TakenOut }): boolean => p.takenOut === 'split' || p.takenOut === 'spring';
+
+/** How the play of a mesh is taken out; not at all in files that do not say. */
+export const takenOutParams = {
+  takenOut: oneOf<TakenOut, { readonly takenOut: TakenOut }>({
+    says: 'How the play of the mesh is taken out',
+    label: 'Play taken out',
+    help: 'By a driven wheel in two halves that springs turn apart, by springs on the centres, by an eccentric, or by tapered teeth moved along.',
+    start: 'none',
+    absent: 'none',
+    late: true,
+    options: [
+      ['none', 'Not at all'],
+      ['split', 'Split, sprung halves'],
+      ['spring', 'Sprung centres'],
+      ['eccentric', 'Eccentric, set by hand'],
+      ['taper', 'Tapered teeth, set by hand'],
+    ],
+  }),
+  preload: amount<{ readonly takenOut: TakenOut }>('force', {
+    says: 'Force of the springs that take the play out',
+    label: 'Spring force',
+    help: 'Along the pitch circle for split halves, towards the mate for sprung centres.',
+    start: 10,
+    least: 0,
+    most: 1e5,
+    step: 1,
+    absent: 10,
+    late: true,
+    when: pressed,
+  }),
+  taper: amount<{ readonly takenOut: TakenOut }>('angle', {
+    says: 'Taper of the teeth by which their shift runs with their width',
+    label: 'Taper',
+    help: 'Two to five degrees; the steeper, the less they are moved.',
+    start: 3 * deg,
+    least: 0.2 * deg,
+    most: 15 * deg,
+    step: 0.5 * deg,
+    absent: 3 * deg,
+    late: true,
+    when: (p) => p.takenOut === 'taper',
+  }),
+};

@@ -1,0 +1,177 @@
+import { check, type Check } from '../../figure/index.ts';
+import { MODULES, wheelChecks } from '../../gear/index.ts';
+import { steppedUp } from '../../math/steps.ts';
+import { stated } from '../../units/stated.ts';
+import type { Duty } from '../contract.ts';
+import { limitChecks } from '../limits.ts';
+import { RUNS } from '../output-units.ts';
+import type { RackModel } from './model.ts';
+import type { RackParams } from './params.ts';
+
+const mm = (x: number): string => stated(x, 'length', 4);
+
+/** What decides whether a rack and pinion work, each with its mend. */
+export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
+  const g = m.geometry;
+  const list: Check[] = [];
+  if (g.mesh) {
+    list.push(
+      ...wheelChecks(g.pinion!, { id: '1', name: 'pinion', shift: 'shift', teeth: 'z' }, g.mesh, 0, m.materials[0]),
+      check({
+        id: 'roots',
+        name: 'Tips clear the roots',
+        figure: (p.dedendum - p.addendum) * p.module,
+        limit: 0.1 * p.module,
+        sense: 'min',
+        quantity: 'length',
+        why: 'Tips that touch the roots of the other lift the pinion off its distance.',
+        mend: { path: 'dedendum', value: Math.ceil((p.addendum + 0.25) * 20) / 20, label: 'Deeper roots' },
+      }),
+      check({
+        id: 'contact',
+        of: 'contact',
+        name: 'Teeth hand over',
+        figure: g.contact,
+        limit: 1.1,
+        sense: 'min',
+        quantity: 'count',
+        near: 0.1,
+        why: 'Below one the pinion lets go of a tooth before the next has taken over.',
+        advice: 'Take more teeth, less shift or a higher addendum.',
+      }),
+    );
+  } else {
+    list.push(
+      check({
+        id: 'contact',
+        of: 'contact',
+        name: 'A roller carries on either side at all times',
+        figure: g.contact,
+        limit: 1,
+        sense: 'min',
+        quantity: 'count',
+        near: 0.1,
+        why: 'With less than one on each flank the play comes back in places, and the rack is handed over with a knock.',
+        mend: { path: 'z', value: p.z + 2, label: `${p.z + 2} rollers` },
+        advice: 'Take more rollers, or thinner ones.',
+      }),
+      check({
+        id: 'land',
+        name: 'Tips of the rack',
+        figure: 2 * g.rollers!.land,
+        limit: 0.2 * p.module,
+        sense: 'min',
+        quantity: 'length',
+        severity: 'warn',
+        why: 'Thinner tips chip, or are lost in printing.',
+        mend: {
+          path: 'roller',
+          value: Number((p.roller * 0.9).toPrecision(2)),
+          label: `Rollers ${mm(Number((p.roller * 0.9).toPrecision(2)))}`,
+        },
+        advice: 'Take thinner rollers.',
+      }),
+    );
+  }
+  const coarser = MODULES.find((x) => x > p.module * 1.001);
+  list.push(
+    ...limitChecks(
+      m.limits,
+      at,
+      'Take a larger module, a wider rack or a stronger material.',
+      (limit, times) => {
+        const wide = steppedUp(p.width * times, 5e-4);
+        const pinned = limit.id === 'pin' || limit.id.startsWith('skip');
+        return !pinned && wide < 0.3 && wide < 6 * p.width
+          ? { path: 'width', value: wide, label: `Face width ${mm(wide)}` }
+          : coarser
+            ? { path: 'module', value: coarser, label: `Module ${mm(coarser)}` }
+            : undefined;
+      },
+      RUNS,
+    ),
+  );
+  if (p.form === 'involute' && (p.takenOut === 'split' || p.takenOut === 'spring')) {
+    const needs = Math.ceil((at.torque / Math.max(m.out.opens, 1e-9)) * p.preload * 1.1);
+    list.push(
+      check({
+        id: 'opens',
+        of: 'opens',
+        name: 'Stays without play under the peak',
+        figure: at.torque,
+        limit: m.out.opens,
+        sense: 'max',
+        quantity: 'force',
+        severity: 'warn',
+        why: 'Beyond it the load overcomes the springs, and the play of the pair is there again.',
+        mend:
+          needs < 1e5
+            ? { path: 'preload', value: needs, label: `Spring force ${stated(needs, 'force', 4)}` }
+            : undefined,
+        advice: 'Stronger springs cost friction; or let the play come back where the load is high.',
+      }),
+    );
+  }
+  list.push(
+    check({
+      id: 'stroke',
+      of: 'length',
+      name: 'Rack covers the stroke',
+      figure: at.swing ?? 0,
+      limit: p.stroke,
+      sense: 'max',
+      quantity: 'length',
+      near: 0,
+      why: 'Beyond its end the pinion drops out of the teeth.',
+      mend: at.swing
+        ? { path: 'stroke', value: steppedUp(at.swing, 1e-3), label: `Stroke ${mm(at.swing)}` }
+        : undefined,
+      advice: 'Take a longer rack, and stops at both ends.',
+    }),
+    check({
+      id: 'tight',
+      name: 'Does not jam where the rack comes nearest',
+      figure: g.mesh && p.takenOut === 'none' ? m.play - 2 * p.straight * Math.tan(g.angle) : 1,
+      limit: 0,
+      sense: 'min',
+      quantity: 'length',
+      severity: 'warn',
+      near: 0,
+      why: 'A rack that lies nearer to the pinion in places takes play out there, and beyond it binds.',
+      mend: {
+        path: 'allowance2',
+        value: steppedUp(p.allowance2 + 2 * p.straight * Math.tan(g.angle) - m.play + 1e-5, 1e-5),
+        label: 'Thinner teeth on the rack',
+      },
+      advice: 'Lay the rack straighter, or give it more play.',
+    }),
+    check({
+      id: 'wall',
+      name: 'Wall over the bore',
+      figure: m.wall,
+      limit: 0.8 * p.module,
+      sense: 'min',
+      quantity: 'length',
+      severity: 'warn',
+      why: 'Between the bore, with its keyway or flat, and the roots.',
+      ...(p.shape === 'keyway' ? { mend: { path: 'shape', value: 'flat', label: 'A flat instead' } } : {}),
+      advice: 'Take a smaller shaft or more teeth.',
+    }),
+    check({
+      id: 'back',
+      name: 'Rack is high enough under its teeth',
+      figure: p.back,
+      limit: g.rackRoot + 1.5 * p.module,
+      sense: 'min',
+      quantity: 'length',
+      severity: 'warn',
+      why: 'Under its roots it needs a module and a half to be screwed down straight.',
+      mend: {
+        path: 'back',
+        value: steppedUp(g.rackRoot + 1.5 * p.module, 5e-4),
+        label: `Rack height ${mm(steppedUp(g.rackRoot + 1.5 * p.module, 5e-4))}`,
+      },
+    }),
+  );
+  return list;
+}

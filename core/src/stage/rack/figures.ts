@@ -1,0 +1,225 @@
+import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
+import { meshFigures, taperMove } from '../../gear/index.ts';
+import type { Shelf } from '../../shop/shelf.ts';
+import type { Duty } from '../contract.ts';
+import { limitFigures } from '../limits.ts';
+import { RUNS } from '../output-units.ts';
+import { partLoadFigures } from '../part-load.ts';
+import { springFigures } from '../springs.ts';
+import type { RackModel } from './model.ts';
+import type { RackParams } from './params.ts';
+
+/** Every figure of a rack stage with its working. */
+export function rackFigures(
+  p: RackParams,
+  at: Duty,
+  _shelf: Shelf,
+  m: RackModel,
+  make: FigureMaker<RackModel>,
+): Figure[] {
+  const g = m.geometry;
+  const z = term('z', p.form === 'rollers' ? 'rollers' : 'teeth', p.z, 'count', 'field', 'z');
+  const mod = term('m', 'module', p.module, 'length', 'field', 'module');
+  const r = term('r', 'pitch radius', g.radius, 'length', 'computed');
+  const F = term('F', 'peak force along the rack', at.torque, 'force', 'brief');
+  const slope = Math.tan(g.angle);
+  const held = p.takenOut === 'split' || p.takenOut === 'spring';
+  return [
+    exact('travel', 'Travel of a turn', 'length', 2 * Math.PI * g.radius, () => ({
+      formula: 'π·m·z/cos β',
+      terms: [mod, z, term('β', 'helix', p.form === 'involute' ? p.helix : 0, 'angle', 'field', 'helix')],
+      source: 'rolling without slip on the pitch circle',
+    })),
+    exact('axis', 'Pinion’s axis over the pitch line', 'length', g.axis, () => ({
+      formula: p.form === 'rollers' ? 'm·z/2' : 'd/2 + x·m',
+      terms: [r, term('x', 'shift', p.form === 'rollers' ? 0 : p.shift, 'count', 'field', 'shift'), mod],
+      source: 'ISO 21771',
+    })),
+    exact('contact', p.form === 'rollers' ? 'Rollers that carry at once' : 'Contact ratio', 'count', g.contact, () =>
+      p.form === 'rollers'
+        ? {
+            formula: 'θ·z/360°',
+            terms: [z, term('θ', 'angle over which a roller touches a flank', g.rollers!.reach, 'angle', 'computed')],
+            source: 'cycloid and its parallel curve, cut off at the tips',
+          }
+        : {
+            formula: '[√(r_a² − r_b²) − r·sin α_t + (h_a − x)·m/sin α_t]/(π·m_t·cos α_t)',
+            terms: [
+              r,
+              term('r_a', 'tip radius', g.tip, 'length', 'computed'),
+              term('α_t', 'pressure angle', g.angle, 'angle', 'computed'),
+              mod,
+            ],
+            source: 'length of the line of action, ended by the pinion’s tips and the rack’s',
+          },
+    ),
+    exact('length', 'Length of the rack', 'length', g.length, () => ({
+      formula: 's + what the pinion covers, in whole teeth',
+      terms: [
+        term('s', 'stroke', p.stroke, 'length', 'field', 'stroke'),
+        term('p', 'pitch', g.pitch, 'length', 'computed'),
+        term('n', 'pieces', g.pieces, 'count', 'computed'),
+      ],
+      source: 'two teeth beyond the contact at either end together',
+    })),
+    make.figure(
+      'efficiency',
+      'Efficiency',
+      'efficiency',
+      (x) => x.efficiency,
+      () =>
+        p.form === 'rollers'
+          ? {
+              formula: '1 − 2µ·mean tan(θ/2)',
+              terms: [term('θ', 'angle at the end of a contact', g.rollers!.reach, 'angle', 'computed')],
+              source: 'rollers’ friction seen at their outside, against the way along the flank',
+            }
+          : {
+              formula: '1 − µ·H_v',
+              terms: [term('H_v', 'loss of the mesh', g.mesh!.loss, 'count', 'computed')],
+              source: 'ISO/TR 14179-2, on a wheel of ten million teeth',
+            },
+    ),
+    worked(
+      {
+        id: 'play',
+        name: 'Play along the rack',
+        quantity: 'length',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () =>
+        p.form === 'rollers'
+          ? {
+              formula: '0; at most 2·(Δ − δ)',
+              terms: [term('δ', 'set in by', p.interference, 'length', 'field', 'interference')],
+              source: 'rollers touch both flanks; Δ is the shop’s spread of a made profile',
+            }
+          : p.takenOut !== 'none'
+            ? {
+                formula: held ? '0 while the springs hold' : '0.01 to 0.03 mm, set by hand',
+                terms: [term('j', 'play of the mesh before', m.play, 'length', 'computed')],
+                source: 'force balance on both flanks; usual practice of fitting',
+              }
+            : {
+                formula: '(A_s1 + A_s2)/cos β + tilt/2, ± spread and 2·Δa·tan α_t',
+                terms: [
+                  term('A_s1', 'thinner, pinion', p.allowance1, 'length', 'field', 'allowance1'),
+                  term('A_s2', 'thinner, rack', p.allowance2, 'length', 'field', 'allowance2'),
+                  term('Δa', 'lies straight within', p.straight, 'length', 'field', 'straight'),
+                ],
+                source: 'ISO 21771: circumferential backlash; a rack that comes nearer takes 2·Δa·tan α_t of it',
+              },
+    ),
+    exact('perCentre', 'Play for a tenth of a millimetre of centre', 'length', 2e-4 * slope, () => ({
+      formula: '2·Δa·tan α_t',
+      terms: [term('α_t', 'pressure angle', g.angle, 'angle', 'computed')],
+      source: 'ISO 21771',
+    })),
+    ...(held && p.form === 'involute'
+      ? [
+          make.figure(
+            'opens',
+            'Force that opens the play again',
+            'force',
+            (x) => x.out.opens,
+            () => ({
+              formula: p.takenOut === 'split' ? 'F_s' : 'F_s/tan α_t',
+              terms: [term('F_s', 'spring force', p.preload, 'force', 'field', 'preload')],
+              source: 'force balance on the flanks',
+            }),
+          ),
+          make.figure(
+            'braking',
+            'Friction of the springs’ force',
+            'force',
+            (x) => x.out.drag,
+            () => ({
+              formula: p.takenOut === 'split' ? '2·F_s·(1 − η)' : 'F_s/tan α_t·(1 − η)',
+              terms: [
+                term('F_s', 'spring force', p.preload, 'force', 'field', 'preload'),
+                term('η', 'efficiency', m.efficiency, 'efficiency', 'computed'),
+              ],
+              source: 'both flanks rub all the time',
+            }),
+          ),
+        ]
+      : []),
+    ...(p.takenOut === 'taper' && p.form === 'involute'
+      ? [
+          exact('move', 'Pinion moved along its axis', 'length', taperMove(m.play, p.taper, slope), () => ({
+            formula: 'j/(2·tan θ·tan α)',
+            terms: [
+              term('j', 'play taken out', m.play, 'length', 'computed'),
+              term('θ', 'taper', p.taper, 'angle', 'field', 'taper'),
+            ],
+            source: 'the shift runs with the width',
+          })),
+        ]
+      : []),
+    ...partLoadFigures(make, m, at, RUNS),
+    ...springFigures(
+      make,
+      m,
+      'teeth or rollers, the separating force F·tan α on what holds the axes, and the shaft: bent over its overhang 3E·I/L³, twisted G·I_p/L over r²',
+      RUNS,
+    ),
+    ...(g.mesh
+      ? meshFigures('1', 'pair', g.mesh, make, (x: RackModel) => x.load!, m.load!).filter(
+          (f) => f.id !== 'contact-1' && f.id !== 'working-1',
+        )
+      : []),
+    make.figure(
+      'radial',
+      'Force that lifts the pinion off',
+      'force',
+      (x) => x.radial,
+      () => ({ formula: 'F·tan α_t', terms: [F], source: 'equilibrium' }),
+    ),
+    ...(p.helix > 0 && p.double === 'no' && p.form === 'involute'
+      ? [
+          make.figure(
+            'axial',
+            'Thrust on the pinion',
+            'force',
+            (x) => x.axial,
+            () => ({
+              formula: 'F·tan β',
+              terms: [F, term('β', 'helix', p.helix, 'angle', 'field', 'helix')],
+              source: 'equilibrium',
+            }),
+          ),
+        ]
+      : []),
+    ...limitFigures(m.limits, make, (x) => x.limits, RUNS),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'pinion + rack',
+        terms: [
+          term('m₁', 'pinion', m.masses[0], 'mass', 'computed'),
+          term('m₂', 'rack, all of its length', m.masses[1], 'mass', 'computed'),
+        ],
+        source: 'volume times density',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'material by mass, work by tooth',
+        terms: [
+          term('C₁', 'pinion', m.prices[0], 'money', 'computed'),
+          term('C₂', 'rack', m.prices[1], 'money', 'computed'),
+        ],
+        source: 'prices of the shop',
+      }),
+    ),
+  ];
+}

@@ -1,0 +1,266 @@
+import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import type { Duty } from '../contract.ts';
+import { limitFigures } from '../limits.ts';
+import { RUNS } from '../output-units.ts';
+import { partLoadFigures } from '../part-load.ts';
+import { springFigures } from '../springs.ts';
+import type { ScrewModel } from './model.ts';
+import type { ScrewParams } from './params.ts';
+import { ENDS } from './thread.ts';
+
+/** Every figure of a screw stage with its working. */
+export function screwFigures(
+  p: ScrewParams,
+  at: Duty,
+  shelf: Shelf,
+  m: ScrewModel,
+  make: FigureMaker<ScrewModel>,
+): Figure[] {
+  const t = m.thread;
+  const plain = p.type === 'trapezoidal';
+  const lead = term('P_h', 'lead', t.lead, 'length', 'computed');
+  const d2 = term('d₂', 'pitch diameter', t.pitchDiameter, 'length', 'computed');
+  const d3 = term('d₃', 'core', t.core, 'length', 'computed');
+  const lean = term('λ', 'lead angle', t.angle, 'angle', 'computed');
+  const rho = term('ρ′', 'friction angle', m.frictionAngle, 'angle', 'computed');
+  const F = term('F', 'peak force along the axis', at.torque, 'force', 'brief');
+  const L = term('L', 'free length', p.free, 'length', 'field', 'free');
+  const collar = term(
+    'µ_c·d_c/2',
+    'collar',
+    plain && p.collar === 'plain' ? (factor(shelf, 'screw.collar') * p.collarDiameter) / 2 : 0,
+    'length',
+    'computed',
+  );
+  return [
+    exact('lead', 'Lead', 'length', t.lead, () => ({
+      formula: 'P·n',
+      terms: [
+        term('P', 'pitch', p.pitch, 'length', 'field', 'pitch'),
+        term('n', 'starts', p.starts, 'count', 'field', 'starts'),
+      ],
+      source: 'definition: travel of a turn',
+    })),
+    exact('leadAngle', 'Lead angle', 'angle', t.angle, () => ({
+      formula: 'atan(P_h/(π·d₂))',
+      terms: [lead, d2],
+      source: 'thread unrolled on its pitch diameter',
+    })),
+    exact('core', 'Core of the screw', 'length', t.core, () => ({
+      formula: plain ? 'd − P − 2a_c' : 'd − ⅔·P',
+      terms: [
+        term('d', 'diameter', p.diameter, 'length', 'field', 'diameter'),
+        term('P', 'pitch', p.pitch, 'length', 'field', 'pitch'),
+      ],
+      source: plain ? 'ISO 2901 with its clearance at the root' : 'usual balls of two thirds of a pitch',
+    })),
+    ...(plain
+      ? [
+          make.figure(
+            'frictionAngle',
+            'Friction angle of the thread',
+            'angle',
+            (x) => x.frictionAngle,
+            () => ({
+              formula: 'atan(µ/cos α_n), tan α_n = tan α·cos λ',
+              terms: [
+                term(
+                  'µ',
+                  'friction',
+                  m.friction,
+                  'count',
+                  'shop',
+                  m.materials[1].plastic ? 'screw.friction' : 'screw.frictionMetal',
+                ),
+                term('α', 'half flank angle', p.flank, 'angle', 'field', 'flank'),
+                lean,
+              ],
+              source: 'inclined plane with leaning flanks',
+            }),
+          ),
+          make.figure(
+            'holds',
+            'Friction over what holds',
+            'ratio',
+            (x) => x.holds,
+            () => ({
+              formula: 'ρ′/λ',
+              terms: [rho, lean],
+              source: 'self-locking: holds still above one; vibration takes a third of its friction, hence 1.5',
+            }),
+          ),
+        ]
+      : []),
+    make.figure(
+      'torque',
+      'Torque that raises the peak',
+      'torque',
+      (x) => x.torque,
+      () => ({
+        formula: plain ? 'F·(d₂/2·tan(λ + ρ′) + µ_c·d_c/2)' : 'F·P_h/(2π·η)',
+        terms: plain ? [F, d2, lean, rho, collar] : [F, lead],
+        source: plain ? 'inclined plane' : 'work over efficiency',
+      }),
+    ),
+    make.figure(
+      'lower',
+      m.work.lower > 0 ? 'Torque that lowers it' : 'Torque that the peak drives it with',
+      'torque',
+      (x) => Math.abs(at.torque * x.work.lower),
+      () => ({
+        formula: plain ? 'F·(d₂/2·tan(ρ′ − λ) + µ_c·d_c/2)' : 'F·P_h·η_b/2π',
+        terms: plain ? [F, d2, lean, rho, collar] : [F, lead],
+        source: 'the same plane downwards',
+      }),
+    ),
+    make.figure(
+      'efficiency',
+      'Efficiency',
+      'efficiency',
+      (x) => x.work.forward,
+      () => ({
+        formula: plain ? 'P_h/(2π·T/F)' : 'η',
+        terms: plain ? [lead, lean, rho, collar] : [],
+        source: plain ? 'work out over work in' : 'starting value of the shop for ball screws',
+      }),
+    ),
+    ...(m.work.backward > 0
+      ? [
+          make.figure(
+            'backward',
+            'Efficiency, pushed',
+            'efficiency',
+            (x) => Math.max(1e-6, x.work.backward),
+            () => ({
+              formula: plain ? 'tan(λ − ρ′)/tan λ, less the collar' : 'η_b',
+              terms: plain ? [lean, rho, collar] : [],
+              source: 'what arrives at the shaft when the load drives',
+            }),
+          ),
+        ]
+      : []),
+    ...partLoadFigures(make, m, at, RUNS),
+    worked(
+      {
+        id: 'play',
+        name: 'Play along the axis',
+        quantity: 'length',
+        value: m.numbers.play[0],
+        low: m.numbers.play[1],
+        high: m.numbers.play[2],
+      },
+      () => ({
+        formula: 'j_nut + e/2, half of both to half as much again',
+        terms: [
+          term('j_nut', 'nut', p.nut === 'double' ? 0 : p.play, 'length', 'field', 'play'),
+          term('e', 'end play of the bearing', factor(shelf, 'worm.endPlay'), 'length', 'shop', 'worm.endPlay'),
+        ],
+        source: p.nut === 'double' ? 'two nuts have none; the bearing’s own is left' : 'as stated for the nut',
+      }),
+    ),
+    ...(p.nut === 'double'
+      ? [
+          exact('opens', 'Load that takes the preload off', 'force', m.opens, () => ({
+            formula: '2√2·F_v',
+            terms: [term('F_v', 'preload', p.preload, 'force', 'field', 'preload')],
+            source: 'two like contacts against one another; beyond it one nut lets go',
+          })),
+        ]
+      : []),
+    ...springFigures(
+      make,
+      m,
+      'E·A/L of the core, G·I_p/L·(2π/P_h)² where it twists, the nut and the bearing, in series',
+      RUNS,
+    ),
+    make.figure(
+      'euler',
+      'Euler’s load',
+      'force',
+      (x) => x.buckles,
+      () => ({
+        formula: 'f·π²·E·I/L²',
+        terms: [term('f', 'ends', ENDS[p.ends].buckles, 'count', 'field', 'ends'), d3, L],
+        source: 'Euler; three to five times the load is wanted',
+      }),
+    ),
+    make.figure(
+      'whirl',
+      'First whirl',
+      'speed',
+      (x) => x.whirl,
+      () => ({
+        formula: 'λ²·√(E·I/(ρ·A·L⁴))',
+        terms: [term('λ', 'ends', ENDS[p.ends].whirls, 'count', 'field', 'ends'), d3, L],
+        source: 'first mode of a beam; stay below eight tenths',
+      }),
+    ),
+    make.figure(
+      'speed',
+      'Speed of the screw',
+      'speed',
+      () => (at.speed * 2 * Math.PI) / t.lead,
+      () => ({
+        formula: '2π·v/P_h',
+        terms: [term('v', 'speed', at.speed, 'linearSpeed', 'brief'), lead],
+        source: 'definition',
+      }),
+    ),
+    ...(plain
+      ? [
+          make.figure(
+            'pressure',
+            'Pressure on the nut’s threads',
+            'stress',
+            (x) => x.pressure,
+            () => ({
+              formula: 'F/(π·d₂·H₁·l/P)',
+              terms: [F, d2, term('l', 'nut length', p.nutLength, 'length', 'field', 'nutLength')],
+              source: 'all turns alike',
+            }),
+          ),
+        ]
+      : []),
+    make.figure(
+      'drag',
+      'No-load torque',
+      'torque',
+      (x) => x.numbers.drag,
+      () => ({
+        formula: 'F_v·(raise + lower) + bearings',
+        terms: [term('F_v', 'preload', p.nut === 'double' ? p.preload : 0, 'force', 'field', 'preload')],
+        source: 'one nut is raised and the other lowered under the preload; bearings by Palmgren',
+      }),
+    ),
+    ...limitFigures(m.limits, make, (x) => x.limits, RUNS),
+    make.figure(
+      'mass',
+      'Mass',
+      'mass',
+      (x) => x.numbers.mass,
+      () => ({
+        formula: 'screw + nuts + bearings',
+        terms: [
+          term('m₁', 'screw', m.masses[0], 'mass', 'computed'),
+          term('m₂', m.nuts > 1 ? 'nut, one of two' : 'nut', m.masses[1], 'mass', 'computed'),
+        ],
+        source: 'volume times density; a thread counts as half of its ring',
+      }),
+    ),
+    make.figure(
+      'money',
+      'Money',
+      'money',
+      (x) => x.numbers.money,
+      () => ({
+        formula: 'screw by length and diameter, nuts, bearings',
+        terms: [
+          term('C₁', 'screw', m.prices[0], 'money', 'computed'),
+          term('C₂', m.nuts > 1 ? 'nut, one of two' : 'nut', m.prices[1], 'money', 'computed'),
+        ],
+        source: 'prices of the shop',
+      }),
+    ),
+  ];
+}

@@ -1,0 +1,335 @@
+import {
+  bearingDrag,
+  cutPartPrice,
+  cuttingPrice,
+  elastic,
+  crept,
+  lastingTorque,
+  lifeAsked,
+  shortestLife,
+  strengthOf,
+  wearRate,
+  type ToothMaterial,
+} from '../../gear/index.ts';
+import { ok, type Result } from '../../result.ts';
+import type { Bearing } from '../../schema/joint.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import type { Duty, Spring, StageNumbers } from '../contract.ts';
+import { rodMass } from '../costs.ts';
+import { limitOf, type Limit } from '../limits.ts';
+import { needBearing, needMaterials } from '../needs.ts';
+import { inMm, stop } from '../refuse-stage.ts';
+import { spring, together } from '../springs.ts';
+import { screwRatio, type ScrewParams } from './params.ts';
+import {
+  ENDS,
+  eulerLoad,
+  frictionAngleOf,
+  screwWork,
+  threadOf,
+  whirlSpeed,
+  type ScrewWork,
+  type Thread,
+} from './thread.ts';
+
+/** A screw stage before any duty. */
+export interface ScrewBuild {
+  readonly thread: Thread;
+  readonly materials: readonly [ToothMaterial, ToothMaterial];
+  readonly bearing: Bearing;
+  /** Length of the screw between its bearings, m. */
+  readonly length: number;
+}
+
+/** Everything computed about a screw stage; forces N, its "torque" is the force along the axis. */
+export interface ScrewModel extends ScrewBuild {
+  readonly friction: number;
+  /** Friction angle of the thread; nought for a ball screw. */
+  readonly frictionAngle: number;
+  readonly work: ScrewWork;
+  /** Efficiency of the thread alone when it is pushed. */
+  readonly threadBackward: number;
+  /** Friction angle over lead angle: it holds still from one on. */
+  readonly holds: number;
+  readonly torque: number;
+  readonly buckles: number;
+  /** First whirl, and the speed of travel at which it comes. */
+  readonly whirl: number;
+  readonly pressure: number;
+  /** Load that takes the preload off one nut. */
+  readonly opens: number;
+  readonly limits: readonly Limit[];
+  readonly masses: readonly [number, number];
+  readonly prices: readonly [number, number];
+  readonly nuts: number;
+  readonly numbers: StageNumbers;
+}
+
+/** Shear modulus of a metal over its Young’s modulus. */
+const SHEAR = 1 / 2.6;
+/** A pair of nuts is opened by 2.8 times its preload. Source: elastic pair of contacts, 2^(3/2). */
+const OPENS = 2 ** 1.5;
+/** Share of a thread’s thickness that may be worn off a nut. */
+const WORN = 0.2;
+
+/** Builds a stage; refuses in words what does not go together. */
+export function buildScrew(p: ScrewParams, shelf: Shelf): Result<ScrewBuild> {
+  const found = needMaterials(p, ['material1', 'material2'], shelf);
+  if (!found.ok) return found;
+  const b = needBearing(p.bearing, shelf, 'It carries the screw’s thrust.');
+  if (!b.ok) return b;
+  const thread = threadOf(p);
+  if (!(thread.core >= 0.3 * p.diameter))
+    return stop(
+      `A pitch of ${inMm(p.pitch)} leaves too thin a core in a screw of ${inMm(p.diameter)}.`,
+      `Its thread would reach down to ⌀ ${inMm(Math.max(0, thread.core))}.`,
+      'Take a finer pitch with more starts, or a thicker screw.',
+      'pitch',
+      { path: 'pitch', value: Math.floor(0.25 * p.diameter * 2e3) / 2e3 || 5e-4, label: 'Finer pitch' },
+    );
+  if (p.nutDiameter <= p.diameter + 1e-3)
+    return stop(
+      `A nut of ${inMm(p.nutDiameter)} does not go round a screw of ${inMm(p.diameter)}.`,
+      'Half a millimetre of wall is the least.',
+      'Take a larger nut.',
+      'nutDiameter',
+      { path: 'nutDiameter', value: Number((2.2 * p.diameter).toPrecision(2)), label: 'Nut of 2.2 diameters' },
+    );
+  const nuts = p.nut === 'double' ? 2 : 1;
+  return ok({
+    thread,
+    materials: found.value,
+    bearing: b.value,
+    length: p.stroke + nuts * p.nutLength + 2 * b.value.width,
+  });
+}
+
+/** What the stage's formulas work on. */
+interface Setting {
+  readonly p: ScrewParams;
+  readonly b: ScrewBuild;
+  readonly at: Duty;
+  readonly shelf: Shelf;
+}
+
+/** Friction, and what the thread takes and gives back. */
+function workOf({ p, b, shelf }: Setting) {
+  const { thread } = b;
+  if (p.type === 'ball') {
+    const moved = thread.lead / (2 * Math.PI);
+    const [forward, backward] = [factor(shelf, 'screw.ball'), factor(shelf, 'screw.ballBack')];
+    const work = { raise: moved / forward, lower: -moved * backward, forward, backward };
+    return { friction: 0, angle: 0, work, alone: backward };
+  }
+  const friction = factor(shelf, b.materials[1].plastic ? 'screw.friction' : 'screw.frictionMetal');
+  const angle = frictionAngleOf(friction, p.flank, thread.angle);
+  const collar = p.collar === 'plain' ? (factor(shelf, 'screw.collar') * p.collarDiameter) / 2 : 0;
+  return {
+    friction,
+    angle,
+    work: screwWork(thread, angle, collar),
+    alone: screwWork(thread, angle, 0).backward,
+  };
+}
+
+/** Springs along the axis, N/m: the bar, wound and stretched, the nut, and the bearing. */
+function springsOf({ p, b, shelf }: Setting): Spring[] {
+  const { thread, materials } = b;
+  const ambient = factor(shelf, 'ambient');
+  const [screw, nut] = materials;
+  const modulus = elastic(screw, ambient, shelf);
+  const area = (Math.PI * thread.core ** 2) / 4;
+  // Held at both ends the nut stands worst in the middle, on two halves.
+  const bar = (modulus * area * (p.ends === 'fixed-fixed' ? 4 : 1)) / p.free;
+  const polar = (Math.PI * thread.core ** 4) / 32;
+  const twist = ((SHEAR * modulus * polar) / p.free) * ((2 * Math.PI) / thread.lead) ** 2;
+  const one =
+    p.type === 'ball'
+      ? factor(shelf, 'screw.nut') * p.diameter
+      : factor(shelf, 'screw.thread') * elastic(nut, ambient, shelf) * p.nutLength;
+  return [
+    spring('screw stretches', bar, crept(screw)),
+    spring('screw twists', twist, crept(screw)),
+    spring('nut', one * (p.nut === 'double' ? 2 : 1), p.type === 'ball' ? 1 : crept(nut)),
+    spring('bearing and its seat', factor(shelf, 'worm.support')),
+  ];
+}
+
+/** All that limits the stage, as force along the axis, N. */
+function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number): Limit[] {
+  const { thread, materials, bearing } = b;
+  const [screw, nut] = materials;
+  const area = (Math.PI * thread.core ** 2) / 4;
+  const twist = (16 * work.raise) / (Math.PI * thread.core ** 3);
+  const bears = 0.25 * bearing.static;
+  const asked = lifeAsked(at);
+  const speed = at.meanSpeed ?? at.speed;
+  const turns = (speed * asked) / thread.lead;
+  const force = lastingTorque(at);
+  // Between two nuts the preload is there all the time; half of it adds to what one carries.
+  const more = p.nut === 'double' ? p.preload / 2 : 0;
+  const rated = (id: string, what: string, rating: number): Limit =>
+    limitOf(
+      id,
+      what,
+      'life',
+      turns > 0 ? Math.max(0, rating / Math.cbrt(turns / 1e6) - more) : Infinity,
+      'Rating life of balls that carry thrust (L10).',
+      '(C/F)³ million turns',
+      turns > 0 && force + more > 0 ? ((rating / (force + more)) ** 3 * 1e6 * asked) / turns : Infinity,
+    );
+  const list = [
+    limitOf(
+      'buckles',
+      'screw buckles',
+      'static',
+      factor(shelf, 'screw.straight') * buckles,
+      'Pushed at its longest free length, a share of Euler’s load since no screw is straight.',
+      'share·f·π²·E·I/L²',
+    ),
+    limitOf(
+      'yields',
+      'core of the screw yields',
+      'static',
+      strengthOf(screw, 'along', shelf) / Math.hypot(1 / area, Math.sqrt(3) * twist),
+      'Pushed or pulled and twisted at once (von Mises).',
+      'R_e/√((1/A)² + 3·(16·T/F/(π·d₃³))²)',
+    ),
+    limitOf(
+      'thrust',
+      'bearing is dented by the thrust',
+      'static',
+      p.collar === 'plain' ? Infinity : bears,
+      'Deep-groove ball bearings bear thrust up to a quarter of their static rating (ISO 76 practice).',
+      '¼·C₀',
+    ),
+  ].filter((l) => Number.isFinite(l.torque));
+  if (p.collar === 'bearing') list.push(rated('tires', 'bearing wears out', 0.5 * bearing.dynamic));
+  if (p.type === 'ball')
+    return [
+      ...list,
+      limitOf('dents', 'ball nut is dented', 'static', p.static - more, 'Static load rating of its data sheet.', 'C₀'),
+      rated('rolls', 'ball nut wears out', p.dynamic),
+    ];
+  const turnsIn = p.nutLength / p.pitch;
+  const face = Math.PI * thread.pitchDiameter * thread.depth * turnsIn;
+  const shear = Math.PI * p.diameter * 0.6 * p.nutLength;
+  // What slides past is the thread's own length; its normal force is larger than the thrust by its lean.
+  const slide = Math.hypot(Math.PI * thread.pitchDiameter, thread.lead) / thread.lead;
+  const rate = wearRate(nut, screw, shelf);
+  const room = WORN * thread.depth;
+  const perMetre = (rate * slide) / face;
+  const way = speed * asked;
+  return [
+    ...list,
+    limitOf(
+      'strips',
+      'threads of the nut shear off',
+      'static',
+      (strengthOf(nut, 'along', shelf) / Math.sqrt(3)) * shear,
+      'Shear at the root of the nut’s threads, six tenths of its length.',
+      'R_m/√3·π·d·0.6·l',
+    ),
+    limitOf(
+      'crushes',
+      'threads of the nut are crushed',
+      'static',
+      strengthOf(nut, 'along', shelf) * face,
+      'Pressure on the flanks that touch, all of its turns alike.',
+      'R·π·d₂·H₁·l/P',
+    ),
+    ...(rate > 0
+      ? [
+          limitOf(
+            'wears',
+            'nut is worn out',
+            'life',
+            way > 0 ? Math.max(0, room / (perMetre * way) - more) : Infinity,
+            'Sliding takes material off the nut’s flanks; worn out is a fifth of their depth (linear wear).',
+            'room·π·d₂·H₁·(l/P)/(k·F·slide·v)',
+            way > 0 && force + more > 0 ? (room * asked) / (perMetre * (force + more) * way) : Infinity,
+          ),
+        ]
+      : []),
+  ];
+}
+
+/**
+ * Computes a screw and its nut at a duty along the axis: forces N, ways m.
+ *
+ * Source: inclined plane for the thread, Euler for buckling, a beam’s first mode for whirling, ISO 281 for rating lives.
+ */
+export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf): ScrewModel {
+  const s: Setting = { p, b, at, shelf };
+  const { thread, materials, bearing } = b;
+  const [screw, nut] = materials;
+  const { friction, angle, work, alone } = workOf(s);
+  const modulus = elastic(screw, factor(shelf, 'ambient'), shelf);
+  const ends = ENDS[p.ends];
+  const buckles = eulerLoad(modulus, thread.core, p.free, ends.buckles);
+  const whirl = whirlSpeed(modulus, screw.material.density, thread.core, p.free, ends.whirls);
+  const springs = springsOf(s);
+  const stiffness = together(springs);
+  const limits = limitsOf(s, work, buckles);
+  const nuts = p.nut === 'double' ? 2 : 1;
+  const bar = rodMass((p.diameter + thread.core) / 2, b.length, screw.material.density);
+  const sleeve =
+    (Math.PI / 4) *
+    (p.nutDiameter ** 2 - p.diameter ** 2) *
+    p.nutLength *
+    (p.type === 'ball' ? 7850 : nut.material.density);
+  const perTen = (x: number) => x / 0.01;
+  const masses = [bar, sleeve] as const;
+  const prices = [
+    factor(shelf, p.type === 'ball' ? 'price.ballScrew' : 'price.screw') * b.length * perTen(p.diameter),
+    p.type === 'ball'
+      ? factor(shelf, 'price.ballNut') * perTen(p.diameter)
+      : cutPartPrice(nut, sleeve, 0, shelf) + cuttingPrice(nut, 8, shelf),
+  ] as const;
+  const bearings = p.ends === 'fixed-free' ? 2 : p.ends === 'fixed-fixed' ? 4 : 3;
+  const turning = (at.speed * 2 * Math.PI) / thread.lead;
+  // Both nuts rub under the preload: one is raised, the other lowered.
+  const rubs = p.nut === 'double' ? p.preload * (work.raise + work.lower) : 0;
+  const endPlay = factor(shelf, 'worm.endPlay');
+  const play = p.nut === 'double' ? 0 : p.play;
+  const numbers: StageNumbers = {
+    ratio: screwRatio(p),
+    etaForward: work.forward,
+    etaBackward: work.backward,
+    drag: Math.max(0, rubs) + bearings * bearingDrag(bearing, turning, shelf),
+    play: [play + endPlay / 2, 0.5 * play, 1.5 * play + endPlay],
+    stiffness,
+    springs,
+    bendTorque: Infinity,
+    stiffnessBeyond: stiffness,
+    inertiaIn: (bar * (p.diameter / 2) ** 2) / 2,
+    inertiaOut: nuts * sleeve,
+    limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
+    mass: bar + nuts * sleeve + bearings * bearing.mass,
+    money: prices[0] + nuts * prices[1] + bearings * bearing.price,
+    outside: Math.max(p.nutDiameter, bearing.outside),
+    length: b.length,
+    maxSpeed: 0.8 * whirl,
+    bore: 0,
+    beside: false,
+    life: shortestLife(limits),
+  };
+  return {
+    ...b,
+    friction,
+    frictionAngle: angle,
+    work,
+    threadBackward: alone,
+    holds: p.type === 'ball' ? 0 : angle / thread.angle,
+    torque: at.torque * work.raise,
+    buckles,
+    whirl,
+    pressure: at.torque / (Math.PI * thread.pitchDiameter * thread.depth * (p.nutLength / p.pitch)),
+    opens: p.nut === 'double' ? OPENS * p.preload : 0,
+    limits,
+    masses,
+    prices,
+    nuts,
+    numbers,
+  };
+}

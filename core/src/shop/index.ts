@@ -1,6 +1,7 @@
 export * from './factor.ts';
 export * from './section.ts';
 export * from './chains.ts';
+export * from './cables.ts';
 export * from './motors.ts';
 export * from './processes.ts';
 export * from './drives.ts';

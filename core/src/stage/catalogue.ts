@@ -1,4 +1,5 @@
 import { belt } from './belt/index.ts';
+import { cable } from './cable/index.ts';
 import { chain } from './chain/index.ts';
 import { compoundPlanetary } from './compound-planetary/index.ts';
 import { cycloidal } from './cycloidal/index.ts';
@@ -16,6 +17,7 @@ import { worm } from './worm/index.ts';
 const KINDS = [
   belt,
   chain,
+  cable,
   unit,
   spur,
   planetary,

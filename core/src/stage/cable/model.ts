@@ -1,0 +1,289 @@
+import {
+  blankMass,
+  boreReach,
+  cutPartPrice,
+  lastingTorque,
+  lifeAsked,
+  passesIn,
+  PLAIN_HUB,
+  shortestLife,
+  type ToothMaterial,
+} from '../../gear/index.ts';
+import { HELD_HOURS } from '../../gear/material-state.ts';
+import { ok, refuse, type Result } from '../../result.ts';
+import { findCable, type CableSort } from '../../shop/cables.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
+import { stated } from '../../units/stated.ts';
+import type { Duty, StageNumbers } from '../contract.ts';
+import { limitOf, type Limit } from '../limits.ts';
+import { shaftDrag } from '../loop-drag.ts';
+import { needMaterials } from '../needs.ts';
+import { inMm, stop } from '../refuse-stage.ts';
+import { spring, together } from '../springs.ts';
+import { cableRadii, cableRatio, type CableParams } from './params.ts';
+
+/** A cable drive before any duty. */
+export interface CableBuild {
+  readonly sort: CableSort;
+  readonly materials: readonly [ToothMaterial, ToothMaterial];
+  /** Radii on which the cable's middle runs, m. */
+  readonly radii: readonly [number, number];
+  readonly runs: readonly [number, number];
+  /** Shares of a force that the pulling run gains and the other loses. */
+  readonly shares: readonly [number, number];
+  /** Width of the grooves on either drum, m, and how far the cable walks along the driving one. */
+  readonly widths: readonly [number, number];
+  readonly walks: number;
+  /** How far the cable leans sideways at the end of its range, rad. */
+  readonly fleet: number;
+  /** Turning that clamped ends allow, rad at the output; Infinity where friction holds. */
+  readonly stores: number;
+  /** Least breaking load of the cable, N. */
+  readonly breaks: number;
+  readonly wall: number;
+}
+
+/** Everything computed about a cable drive. */
+export interface CableModel extends CableBuild {
+  readonly rigidity: number;
+  /** Force that turns the driven drum, N. */
+  readonly force: number;
+  readonly tight: number;
+  readonly slack: number;
+  /** Preload at which the other run just stays taut, whichever way it pulls. */
+  readonly needs: number;
+  readonly runsStiffness: number;
+  /** Torque at which the other run hangs. */
+  readonly hangs: number;
+  /** Tight over slack at the peak, and what friction holds. */
+  readonly ratioAsked: number;
+  readonly ratioHeld: number;
+  readonly limits: readonly Limit[];
+  readonly masses: readonly [number, number, number];
+  readonly prices: readonly [number, number, number];
+  readonly cableLength: number;
+  readonly numbers: StageNumbers;
+}
+
+/** Pitch of helical grooves over the cable's diameter: it must not climb on itself. */
+const GROOVE = 1.1;
+/** Wall of a drum beside its last groove, m. */
+const RIM = 2e-3;
+
+/** Builds a drive; refuses in words what does not go together. */
+export function buildCable(p: CableParams, shelf: Shelf): Result<CableBuild> {
+  const found = needMaterials(p, ['material1', 'material2'], shelf);
+  if (!found.ok) return found;
+  const sort = findCable(p.sort)!;
+  const radii = cableRadii(p);
+  const [r1, r2] = radii;
+  const least = r1 + r2 + p.cable + 5e-4;
+  if (p.runsBy === 'centre' && p.centre < least)
+    return stop(
+      `The drums touch at a centre distance of ${inMm(p.centre)}.`,
+      `With the cable on them they need ${inMm(least)}.`,
+      'Move the shafts apart, or take smaller drums.',
+      'centre',
+      {
+        path: 'centre',
+        value: Math.ceil(least * 1.05e3) / 1e3,
+        label: `Centre distance ${inMm(Math.ceil(least * 1.05e3) / 1e3)}`,
+      },
+    );
+  const across = p.path === 'eight' ? r1 + r2 : r2 - r1;
+  const free = Math.sqrt(Math.max(0, p.centre ** 2 - across ** 2));
+  const runs: [number, number] = p.runsBy === 'centre' ? [free, free] : [p.runA, p.runB];
+  if (!(runs[0] > 1e-3 && runs[1] > 1e-3))
+    return stop(
+      'No free run is left between the drums.',
+      'Each run needs a millimetre and more.',
+      'Move the shafts apart.',
+      'centre',
+    );
+  const sum = 1 / runs[0] + 1 / runs[1];
+  const pitch = GROOVE * p.cable;
+  const turned = (p.range * r2) / r1 / (2 * Math.PI);
+  const walks = turned * pitch;
+  const widths = [
+    (p.wraps + (p.hold === 'friction' ? turned : 0)) * pitch + 2 * RIM,
+    (p.range / (2 * Math.PI)) * pitch + pitch + 2 * RIM,
+  ] as const;
+  return ok({
+    sort,
+    materials: found.value,
+    radii,
+    runs,
+    shares: [1 / runs[0] / sum, 1 / runs[1] / sum],
+    widths,
+    walks,
+    fleet: Math.atan(walks / 2 / Math.min(...runs)),
+    stores: p.hold === 'clamped' ? (2 * Math.PI * Math.max(0, p.wraps - 1) * r1) / r2 : Infinity,
+    breaks: sort.breaks * p.cable ** 2,
+    wall: p.radius1 - boreReach({ ...PLAIN_HUB, bore: p.bore1, shape: p.shape1 }),
+  });
+}
+
+/** What does not go together, in words; it can still be drawn. */
+export function wrongCable(p: CableParams, b: CableBuild): Result<never> | undefined {
+  if (b.wall < 5e-4)
+    return refuse(
+      'The bore cuts through the driving drum.',
+      `Under its cable it is ⌀ ${stated(2 * p.radius1, 'length', 4)}, and half a millimetre of wall is the least.`,
+      'Take a smaller bore or a larger drum.',
+      'bore1',
+    );
+  if (p.bore2 / 2 > p.radius2 - 1e-3)
+    return refuse(
+      'The bore cuts through the driven drum.',
+      `Under its cable it is ⌀ ${stated(2 * p.radius2, 'length', 4)}, and a millimetre of wall is the least.`,
+      'Take a smaller bore or a larger drum.',
+      'bore2',
+    );
+  return undefined;
+}
+
+/**
+ * Length of free cable that stretches as much as what lies on a drum: the change of its pull dies away by friction, r/µ·(1 −
+ * e^(−µ·wrap)).
+ *
+ * @example onDrum(0.01, 0.15, 6 * Math.PI).toFixed(6) // '0.062722'
+ */
+export const onDrum = (radius: number, friction: number, wrap: number): number =>
+  (radius / friction) * (1 - Math.exp(-friction * wrap));
+
+/** Pull at the driven drum at which the tighter run reaches a force: until the other hangs both share it, then it has all. */
+const pullAt = (force: number, preload: number, [a, b]: readonly [number, number]): number => {
+  const shared = Math.max(0, force - preload) / a;
+  return shared <= preload / b ? shared : Math.max(force, preload / b);
+};
+
+/** Computes a cable drive at a duty on its driven drum. Source: two springs side by side; Euler’s rope friction; see `onDrum`. */
+export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf): CableModel {
+  const { sort, radii, runs, shares, materials } = b;
+  const [r1, r2] = radii;
+  const rigidity = p.rigidity > 0 ? p.rigidity : factor(shelf, sort.stiffness) * p.cable ** 2;
+  const friction = factor(shelf, sort.friction);
+  const force = at.torque / r2;
+  const [gains, loses] = [force * shares[0], force * shares[1]];
+  const hangsAt = p.preload / shares[1];
+  const tight = force <= hangsAt ? p.preload + gains : force;
+  const slack = force <= hangsAt ? p.preload - loses : 0;
+  // Each run with what stretches on the drums and in its clamp.
+  const wrap1 = Math.PI * p.wraps;
+  const more = onDrum(r1, friction, wrap1) + onDrum(r2, friction, Math.max(0.3, p.range / 2));
+  const soft = runs.map((l) => 1 / ((l + more) / rigidity + 1 / factor(shelf, 'cable.end')));
+  const runsStiffness = r2 ** 2 * rigidity * (1 / runs[0] + 1 / runs[1]);
+  const whole = r2 ** 2 * (soft[0]! + soft[1]!);
+  const held = sort.creep > 0 ? HELD_HOURS ** -sort.creep : 1;
+  const springs = [
+    spring('free runs', runsStiffness, held),
+    spring('cable on the drums and in its clamps', 1 / (1 / whole - 1 / runsStiffness), held),
+  ];
+  const stiffness = together(springs);
+  const holds = Math.exp(friction * 2 * Math.PI * p.wraps);
+  const clamp = factor(shelf, 'cable.clamp') * b.breaks;
+  // Slips where tight over slack reaches what friction holds.
+  const slips = p.hold === 'clamped' ? Infinity : ((p.preload * (holds - 1)) / (shares[0] + holds * shares[1])) * r2;
+  const eta = factor(shelf, 'cable.efficiency');
+  const passes = passesIn(at, r2 / r1, 1);
+  const bendsOf = (pull: number) => {
+    const load = pull / b.breaks / 0.2;
+    const drum = (2 * r1) / p.cable / 20;
+    return (factor(shelf, 'cable.bends') * drum ** 3) / load ** 2;
+  };
+  const lasting = lastingTorque(at) / r2;
+  const lastingPull = lasting <= hangsAt ? p.preload + lasting * shares[0] : lasting;
+  // The pull that lasts as many bends as are asked, less the preload that is always there.
+  const lastsPull =
+    passes > 0
+      ? 0.2 * b.breaks * Math.sqrt((factor(shelf, 'cable.bends') * ((2 * r1) / p.cable / 20) ** 3) / passes)
+      : Infinity;
+  const limits: Limit[] = [
+    limitOf(
+      'breaks',
+      'cable breaks in its clamp',
+      'static',
+      pullAt(clamp, p.preload, shares) * r2,
+      'Preload and the pulling run’s share of the load, against what a clamp leaves of its breaking load.',
+      'share·F_B → (F − F₀)/a·R₂',
+    ),
+    ...(Number.isFinite(slips)
+      ? [
+          limitOf(
+            'slips',
+            'cable slips on the driving drum',
+            'static',
+            slips,
+            'Tight over slack beyond e^(µ·2π·turns).',
+            'F₀(K − 1)/(a + K·b)·R₂',
+          ),
+        ]
+      : []),
+    limitOf(
+      'tires',
+      'cable is worn out by bending',
+      'life',
+      Number.isFinite(lastsPull) ? Math.max(0, pullAt(lastsPull, p.preload, shares)) * r2 : Infinity,
+      'Each stroke bends it over the driving drum and straight again; small drums and high pull shorten its life.',
+      'N₀·(D/20d)³·(F_B/5F)²',
+      passes > 0 && lastingPull > 0 ? (lifeAsked(at) * bendsOf(lastingPull)) / passes : Infinity,
+    ),
+  ];
+  const cableLength = runs[0] + runs[1] + 2 * Math.PI * p.wraps * r1 + p.range * r2 + 0.06;
+  const blank = (i: 0 | 1, radius: number, bore: number) =>
+    blankMass(radius, bore / 2, b.widths[i], materials[i], shelf);
+  const masses = [
+    blank(0, p.radius1, p.bore1),
+    blank(1, p.radius2, p.bore2),
+    sort.mass * p.cable ** 2 * cableLength,
+  ] as const;
+  const prices = [
+    cutPartPrice(materials[0], masses[0], 10, shelf),
+    cutPartPrice(materials[1], masses[1], 10, shelf),
+    factor(shelf, 'price.cable') * cableLength * p.cable * 1e3,
+  ] as const;
+  const centre =
+    p.runsBy === 'centre' ? p.centre : Math.hypot(Math.max(...runs), p.path === 'eight' ? r1 + r2 : r2 - r1);
+  const load = tight + slack;
+  const ratio = cableRatio(p);
+  const only = r2 ** 2 * soft[0]!;
+  const numbers: StageNumbers = {
+    ratio,
+    etaForward: eta,
+    etaBackward: eta,
+    drag: shaftDrag([load, load], [p.bore1, p.bore2], Math.abs(ratio), shelf),
+    play: [0, 0, 0],
+    stiffness,
+    springs,
+    bendTorque: hangsAt * r2,
+    stiffnessBeyond: only,
+    inertiaIn: (masses[0] * r1 ** 2) / 2,
+    inertiaOut: (masses[1] * r2 ** 2) / 2,
+    limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
+    mass: masses[0] + masses[1] + masses[2],
+    money: prices[0] + prices[1] + prices[2],
+    outside: Math.max(centre, r1 + r2) + r1 + r2,
+    length: Math.max(...b.widths),
+    maxSpeed: 10 / r1,
+    bore: p.bore2,
+    beside: true,
+    life: shortestLife(limits),
+  };
+  return {
+    ...b,
+    rigidity,
+    force,
+    tight,
+    slack,
+    needs: force * shares[1],
+    runsStiffness,
+    hangs: hangsAt * r2,
+    ratioAsked: slack > 0 ? tight / slack : Infinity,
+    ratioHeld: holds,
+    limits,
+    masses,
+    prices,
+    cableLength,
+    numbers,
+  };
+}

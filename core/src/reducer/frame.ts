@@ -53,7 +53,8 @@ export const shifted = (f: Frame, [x, y, z]: Vec): Frame => ({ ...f, at: [f.at[0
 /** The frame of a body in its stage: turned about its own axis, laid along x where it says so, then moved. */
 export function placeFrame(b: BodyPlace): Frame {
   const [c, s] = [Math.cos(b.turn), Math.sin(b.turn)];
+  const [l, m] = [Math.cos(b.lean ?? 0), Math.sin(b.lean ?? 0)];
   return b.along === 'x'
-    ? { at: b.at, x: [0, s, -c], y: [0, c, s], z: [1, 0, 0] }
+    ? { at: b.at, x: [c * m, s, -c * l], y: [-s * m, c, s * l], z: [l, 0, m] }
     : { at: b.at, x: [c, s, 0], y: [-s, c, 0], z: [0, 0, 1] };
 }

@@ -32,11 +32,11 @@ export interface LineLayout {
 }
 
 /** How a port lies in its stage: its z the way power runs. */
-const portFrame = ({ at, along }: Ports['input']): Frame =>
+const portFrame = ({ at, along, lean = 0 }: Ports['input']): Frame =>
   along === 'z'
     ? { ...HOME, at }
     : // Power along the stage's x; its output then leaves along what was across.
-      { at, x: [0, 0, -1], y: [0, 1, 0], z: [1, 0, 0] };
+      { at, x: [Math.sin(lean), 0, -Math.cos(lean)], y: [0, 1, 0], z: [Math.cos(lean), 0, Math.sin(lean)] };
 
 /** Whether a stage's output stands beside its input. */
 const isBeside = ({ input, output }: Ports): boolean =>

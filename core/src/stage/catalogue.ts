@@ -1,4 +1,5 @@
 import { belt } from './belt/index.ts';
+import { bevel } from './bevel/index.ts';
 import { cable } from './cable/index.ts';
 import { chain } from './chain/index.ts';
 import { compoundPlanetary } from './compound-planetary/index.ts';
@@ -20,9 +21,10 @@ const KINDS = [
   cable,
   unit,
   spur,
+  bevel,
+  worm,
   planetary,
   compoundPlanetary,
-  worm,
   cycloidal,
   ringPlate,
   strainWave,

@@ -233,6 +233,8 @@ export interface Port {
   readonly at: readonly [number, number, number];
   /** The way power runs there: along z, the output's axis, or along x. */
   readonly along: 'z' | 'x';
+  /** By how much x is turned towards z, rad, where shafts cross at another angle than a right one. */
+  readonly lean?: number;
   /** Diameter of the shaft that goes in there, or of the shaft that comes out, m; 0 where a flange takes its place. */
   readonly shaft: number;
   /** Screws of a flange, where it has any: how many, on which circle, of which hole, through how much, m. */
@@ -267,6 +269,8 @@ export interface BodyPlace {
   readonly turn: number;
   /** The way of its own axis; z, the output's, where left out. */
   readonly along?: 'z' | 'x';
+  /** By how much x is turned towards z, rad. */
+  readonly lean?: number;
   /** How far it moves when the stage is drawn apart, m. */
   readonly apart: readonly [number, number, number];
 }

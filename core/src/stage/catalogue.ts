@@ -8,6 +8,7 @@ import { planetary } from './planetary/index.ts';
 import { rack } from './rack/index.ts';
 import { register } from './registry.ts';
 import { ringPlate } from './ring-plate/index.ts';
+import { rollerWave } from './roller-wave/index.ts';
 import { screw } from './screw/index.ts';
 import { spur } from './spur/index.ts';
 import { strainWave } from './strain-wave/index.ts';
@@ -27,6 +28,7 @@ const KINDS = [
   compoundPlanetary,
   cycloidal,
   ringPlate,
+  rollerWave,
   strainWave,
   rack,
   screw,

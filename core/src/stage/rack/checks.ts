@@ -5,6 +5,7 @@ import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
 import { limitChecks } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
+import { takenOutChecks } from '../taken-out.ts';
 import type { RackModel } from './model.ts';
 import type { RackParams } from './params.ts';
 
@@ -91,27 +92,8 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
       RUNS,
     ),
   );
-  if (p.form === 'involute' && (p.takenOut === 'split' || p.takenOut === 'spring')) {
-    const needs = Math.ceil((at.torque / Math.max(m.out.opens, 1e-9)) * p.preload * 1.1);
-    list.push(
-      check({
-        id: 'opens',
-        of: 'opens',
-        name: 'Stays without play under the peak',
-        figure: at.torque,
-        limit: m.out.opens,
-        sense: 'max',
-        quantity: 'force',
-        severity: 'warn',
-        why: 'Beyond it the load overcomes the springs, and the play of the pair is there again.',
-        mend:
-          needs < 1e5
-            ? { path: 'preload', value: needs, label: `Spring force ${stated(needs, 'force', 4)}` }
-            : undefined,
-        advice: 'Stronger springs cost friction; or let the play come back where the load is high.',
-      }),
-    );
-  }
+  // Told about a metre, a force is its own torque.
+  if (p.form === 'involute') list.push(...takenOutChecks(p, at, m.out, 1));
   list.push(
     check({
       id: 'stroke',
@@ -131,7 +113,7 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
     check({
       id: 'tight',
       name: 'Does not jam where the rack comes nearest',
-      figure: g.mesh && p.takenOut === 'none' ? m.play - 2 * p.straight * Math.tan(g.angle) : 1,
+      figure: g.mesh && p.takenOut === 'none' ? m.before - 2 * p.straight * Math.tan(g.angle) : 1,
       limit: 0,
       sense: 'min',
       quantity: 'length',
@@ -140,7 +122,7 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
       why: 'A rack that lies nearer to the pinion in places takes play out there, and beyond it binds.',
       mend: {
         path: 'allowance2',
-        value: steppedUp(p.allowance2 + 2 * p.straight * Math.tan(g.angle) - m.play + 1e-5, 1e-5),
+        value: steppedUp(p.allowance2 + 2 * p.straight * Math.tan(g.angle) - m.before + 1e-5, 1e-5),
         label: 'Thinner teeth on the rack',
       },
       advice: 'Lay the rack straighter, or give it more play.',

@@ -1,11 +1,12 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
-import { meshFigures, taperMove } from '../../gear/index.ts';
+import { meshFigures } from '../../gear/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { limitFigures } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
+import { takenOutFigures } from '../taken-out.ts';
 import type { RackModel } from './model.ts';
 import type { RackParams } from './params.ts';
 
@@ -99,7 +100,7 @@ export function rackFigures(
           : p.takenOut !== 'none'
             ? {
                 formula: held ? '0 while the springs hold' : '0.01 to 0.03 mm, set by hand',
-                terms: [term('j', 'play of the mesh before', m.play, 'length', 'computed')],
+                terms: [term('j', 'play of the mesh before', m.before, 'length', 'computed')],
                 source: 'force balance on both flanks; usual practice of fitting',
               }
             : {
@@ -117,47 +118,7 @@ export function rackFigures(
       terms: [term('α_t', 'pressure angle', g.angle, 'angle', 'computed')],
       source: 'ISO 21771',
     })),
-    ...(held && p.form === 'involute'
-      ? [
-          make.figure(
-            'opens',
-            'Force that opens the play again',
-            'force',
-            (x) => x.out.opens,
-            () => ({
-              formula: p.takenOut === 'split' ? 'F_s' : 'F_s/tan α_t',
-              terms: [term('F_s', 'spring force', p.preload, 'force', 'field', 'preload')],
-              source: 'force balance on the flanks',
-            }),
-          ),
-          make.figure(
-            'braking',
-            'Friction of the springs’ force',
-            'force',
-            (x) => x.out.drag,
-            () => ({
-              formula: p.takenOut === 'split' ? '2·F_s·(1 − η)' : 'F_s/tan α_t·(1 − η)',
-              terms: [
-                term('F_s', 'spring force', p.preload, 'force', 'field', 'preload'),
-                term('η', 'efficiency', m.efficiency, 'efficiency', 'computed'),
-              ],
-              source: 'both flanks rub all the time',
-            }),
-          ),
-        ]
-      : []),
-    ...(p.takenOut === 'taper' && p.form === 'involute'
-      ? [
-          exact('move', 'Pinion moved along its axis', 'length', taperMove(m.play, p.taper, slope), () => ({
-            formula: 'j/(2·tan θ·tan α)',
-            terms: [
-              term('j', 'play taken out', m.play, 'length', 'computed'),
-              term('θ', 'taper', p.taper, 'angle', 'field', 'taper'),
-            ],
-            source: 'the shift runs with the width',
-          })),
-        ]
-      : []),
+    ...(p.form === 'involute' ? takenOutFigures(p, g.angle, m, make) : []),
     ...partLoadFigures(make, m, at, RUNS),
     ...springFigures(
       make,

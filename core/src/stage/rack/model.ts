@@ -58,7 +58,7 @@ export interface RackModel extends RackBuild {
   readonly axial: number;
   readonly out: PlayOut;
   /** Play of the mesh before anything takes it out, m. */
-  readonly play: number;
+  readonly before: number;
   readonly limits: readonly Limit[];
   readonly masses: readonly [number, number];
   readonly prices: readonly [number, number];
@@ -287,7 +287,7 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     radial,
     axial: load?.axial ?? 0,
     out,
-    play: play[0],
+    before: play[0],
     limits,
     masses,
     prices,

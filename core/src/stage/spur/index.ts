@@ -1,5 +1,6 @@
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
+import { takenOutChecks, takenOutFigures } from '../taken-out.ts';
 import { springFigures } from '../springs.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
 import { meshChecks, meshFigures, modeChecks, modeFigures, wheelChecks, wheelFigures } from '../../gear/index.ts';
@@ -102,6 +103,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
         }),
       ),
     ),
+    ...takenOutFigures(p, g.meshes[last - 1]!.pair.working, m, make),
     ...partLoadFigures(make, m, at),
     ...springFigures(
       make,
@@ -261,6 +263,7 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
       );
     }
   }
+  list.push(...takenOutChecks(p, at, m.out, g.meshes[last - 1]!.pair.rw2));
   if (p.bolts2 > 0) {
     const limit =
       p.form === 'ring'

@@ -14,6 +14,11 @@ import {
   meshModes,
   modeLimits,
   meshPlaySpread,
+  ofHalf,
+  onHalf,
+  playOut,
+  type PlayOut,
+  type TakenOut,
   type MeshLoad,
   type Mode,
   type ModeText,
@@ -39,6 +44,10 @@ export interface SpurModel {
   readonly loads: readonly MeshLoad[];
   readonly modes: readonly Mode[];
   readonly efficiency: number;
+  /** What taking the play of the last mesh out leaves and costs, along its circle. */
+  readonly out: PlayOut;
+  /** Play of all meshes before, m along the last circle. */
+  readonly before: number;
   readonly wall1: number;
   readonly wall2: number;
   readonly masses: readonly number[];
@@ -147,6 +156,24 @@ function springsOf(p: SpurParams, b: SpurBuild, loads: readonly MeshLoad[], shel
 }
 
 /**
+ * Play at the output, rad: of the meshes as they are, and of the last one as it is left where it was taken out; what
+ * springs press together has none of bearings and shafts either.
+ */
+function playsOf(
+  rest: number,
+  thick: number,
+  tilt: number,
+  way: TakenOut,
+  left: (k: 0 | 1 | 2) => number,
+  meshes: number,
+): [number, number, number] {
+  if (way === 'none') return [rest + tilt / 2, Math.max(0, rest - thick), rest + thick + tilt];
+  // Of one mesh nothing else is left; idlers' own stay.
+  if (meshes === 1) return [left(0), left(1), left(2)];
+  return [rest + left(0) + tilt / 2, Math.max(0, rest - thick) + left(1), rest + thick + left(2) + tilt];
+}
+
+/**
  * Computes a pair, or a train with idlers, at a duty on the driven wheel.
  *
  * Source: one force runs through all meshes of a train; teeth by ISO 6336 and VDI 2736 (`mesh.ts`).
@@ -160,18 +187,45 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const radius = end.pair.rw2;
   const turns = g.wheels.map((w) => p.z2 / w.teeth);
   const idle = (i: number) => i > 0 && i < g.wheels.length - 1;
-  const duties = g.meshes.map((_, i) =>
-    meshDuty(at, 1 / radius, radius, [turns[i]!, turns[i + 1]!], [1, 1], [idle(i), idle(i + 1)]),
-  );
+  const lastMesh = g.meshes.length - 1;
+  const wayOf = (i: number) => (i === lastMesh ? p.takenOut : 'none');
+  const duties = g.meshes.map((_, i) => {
+    const on = meshDuty(at, 1 / radius, radius, [turns[i]!, turns[i + 1]!], [1, 1], [idle(i), idle(i + 1)]);
+    if (wayOf(i) !== 'split') return on;
+    const half = (force: number) => onHalf('split', force, p.preload);
+    return { ...on, force: half(on.force), ever: half(on.ever), lasting: half(on.lasting) };
+  });
   const loads = kept.step('loads', duties.flatMap(meshKey), shelf, (read) =>
     g.meshes.map((m, i) => loadMesh(m, materials[i]!, materials[i + 1]!, duties[i]!, read, holdOf(p, b, i, read))),
   );
   const efficiency = loads.reduce((e, l) => e * l.efficiency, 1);
-  const modes = loads.flatMap((l, i) => loadedModes(b.modes[i]!, l, radius, at));
+  // Springs on the last mesh: of split halves one carries load and spring together, sprung centres let go beyond their force.
+  const slope = Math.tan(end.pair.working);
+  const modes = loads.flatMap((l, i) =>
+    loadedModes(b.modes[i]!, l, radius, at).map((m) =>
+      wayOf(i) === 'split'
+        ? { ...m, torque: ofHalf('split', m.torque, p.preload * radius) }
+        : wayOf(i) === 'spring' && m.id.startsWith('skip')
+          ? { ...m, torque: Math.min(m.torque, (p.preload / slope) * radius) }
+          : m,
+    ),
+  );
   // Play of every mesh lies on one circle speed: as angles at the output they add.
   const one = g.meshes.reduce((s, m) => s + m.pair.play, 0) / radius;
   const thick = Math.hypot(...g.meshes.map((m) => meshPlaySpread(m.pair, shelf))) / radius;
   const tilt = (factor(shelf, 'gear.tilt') * g.meshes.length) / radius;
+  // What is taken out is the play of the last mesh; those before keep theirs.
+  const own = end.pair.play;
+  const ownSpread = meshPlaySpread(end.pair, shelf);
+  const out = playOut(
+    p.takenOut,
+    [own, Math.max(0, own - ownSpread), own + ownSpread],
+    p.preload,
+    slope,
+    loads[lastMesh]!.efficiency,
+  );
+  const rest = p.takenOut === 'none' ? one : one - own / radius;
+  const left = (k: 0 | 1 | 2) => (p.takenOut === 'none' ? 0 : out.left[k] / radius);
   const springs = springsOf(p, b, loads, shelf);
   const stiffness = together(springs);
   const masses = g.wheels.map((w, i) => {
@@ -193,8 +247,8 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     ratio,
     etaForward: efficiency,
     etaBackward: efficiency,
-    drag: greaseDrag(g.outside, shelf),
-    play: [one + tilt / 2, Math.max(0, one - thick), one + thick + tilt],
+    drag: greaseDrag(g.outside, shelf) + (out.drag * radius) / Math.abs(ratio),
+    play: playsOf(rest, thick, tilt, p.takenOut, left, g.meshes.length),
     stiffness,
     springs,
     bendTorque: Infinity,
@@ -211,5 +265,18 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     beside: true,
     life: shortestLife(modes),
   };
-  return { geometry: g, materials, loads, modes, efficiency, wall1, wall2, masses, prices, numbers };
+  return {
+    geometry: g,
+    materials,
+    loads,
+    modes,
+    efficiency,
+    out,
+    before: one * radius,
+    wall1,
+    wall2,
+    masses,
+    prices,
+    numbers,
+  };
 }

@@ -1,6 +1,15 @@
+import type { TakenOut } from '../../gear/taken-out.ts';
 import type { Toothing } from '../../gear/toothing.ts';
 import { amount, group, length, material, oneOf, whole, yesNo, type ParamTable } from '../param.ts';
-import { hubShape, screwHole, screws, thinning, toothFormParams, toothingParams } from '../shared-params.ts';
+import {
+  hubShape,
+  screwHole,
+  screws,
+  takenOutParams,
+  thinning,
+  toothFormParams,
+  toothingParams,
+} from '../shared-params.ts';
 
 const deg = Math.PI / 180;
 
@@ -34,6 +43,12 @@ export interface SpurParams extends Toothing {
   allowance1: number;
   /** Tooth-thickness allowance, driven wheel, m. */
   allowance2: number;
+  /** How the play of the mesh is taken out. */
+  takenOut: TakenOut;
+  /** Force of the springs that take it out, N. */
+  preload: number;
+  /** Taper of the teeth, rad. */
+  taper: number;
   /** Material of the shop, driving wheel and idlers. */
   material1: string;
   /** Material of the shop, driven wheel. */
@@ -179,6 +194,7 @@ export const spurParams: ParamTable<P> = {
       help: 'Tooth-thickness allowance: taken off each tooth.',
       start: 4e-5,
     }),
+    ...takenOutParams,
   }),
   ...group('Made of', {
     material1: material({ says: 'driving wheel and idlers', label: 'Driving, idlers', start: 'c45' }),

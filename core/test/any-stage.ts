@@ -39,7 +39,12 @@ export function anyStages(kind: AnyStageKind, count: number, seed = 1): AnyStage
     // Of what runs straight: newtons in place of newton metres, and radians for a metre.
     const much = kind.straight ? 30 : 1;
     const torque = between(roll, 0.2, 30) * much;
-    const wish = { ratio: between(roll, 1.5, 90) * much, torque, size: roll(2) ? Infinity : between(roll, 0.05, 0.3), shelf };
+    const wish = {
+      ratio: between(roll, 1.5, 90) * much,
+      torque,
+      size: roll(2) ? Infinity : between(roll, 0.05, 0.3),
+      shelf,
+    };
     const params = changed(kind, kind.defaults(wish) as Record<string, unknown>, roll);
     const speed = between(roll, 0.1, 20) / (much * much);
     const duty = { torque, torqueRms: torque * (roll(100) / 100), speed, equivalent: torque / 2, meanSpeed: speed / 3 };

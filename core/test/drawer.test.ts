@@ -143,7 +143,7 @@ describe('materials of a search', () => {
   it('are what a kind is usually made of where nobody says', () => {
     expect(inMaterials(stageKind('spur')!, usual, makingOf(shelf.materials, undefined), shelf)).toEqual([usual]);
     expect([usual.material1, usual.material2]).toEqual(['c45', 'pa-cf']);
-    expect(usualMaterials(stageKinds(), shelf.materials)).toEqual(['pa-cf', 'c45']);
+    expect(usualMaterials(stageKinds(), shelf.materials)).toEqual(['pa-cf', 'pom', 'en-aw-6082', 'c45']);
   });
 
   it.each([

@@ -427,7 +427,10 @@ describe('what every kind draws', () => {
       rates.some((r) => Number.isFinite(r) && Math.abs(r) > 1e-9),
       'something turns',
     ).toBe(true);
-    expect(goes(kind.straight ? Math.abs(1 / ratio) : 1 / ratio) || (!kind.straight && rates.some(Number.isNaN)), `the output turns at 1/${ratio}`).toBe(true);
+    expect(
+      goes(kind.straight ? Math.abs(1 / ratio) : 1 / ratio) || (!kind.straight && rates.some(Number.isNaN)),
+      `the output turns at 1/${ratio}`,
+    ).toBe(true);
   });
 
   each('is there as a glyph too, with no more in it', (kind) => {

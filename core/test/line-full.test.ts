@@ -548,7 +548,7 @@ describe('the ratio desk', () => {
       const report = analyseLine(j, { ...a(j), stages: made.value }, shelf);
       expect(report.problem).toBeUndefined();
       expect(report.verdicts.find((v) => v.id === 'torque')!.state, prefer).not.toBe('fails');
-      if (prefer === 'play') expect(made.value.every((s) => s.kind === 'belt')).toBe(true);
+      if (prefer === 'play') expect(made.value.every((s) => ['belt', 'cable'].includes(s.kind))).toBe(true);
     }
     const none = fillLine(j, a(j), shelf, [400], 'money', () => 'x', 'belt');
     expect(none).toMatchObject({

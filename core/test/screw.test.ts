@@ -74,7 +74,10 @@ describe('threads against an independent calculation', () => {
       [screws[0]!, 8e-3, false],
       [screws[2]!, 12e-3, true],
     ] as const) {
-      const factors: Record<string, Factor> = { ...cold.factors, 'screw.friction': { ...cold.factors['screw.friction']!, value: c.friction } };
+      const factors: Record<string, Factor> = {
+        ...cold.factors,
+        'screw.friction': { ...cold.factors['screw.friction']!, value: c.friction },
+      };
       if (collar) factors['screw.collar'] = { ...cold.factors['screw.collar']!, value: c.collar_friction };
       const shelf = { ...cold, factors };
       const r = report(

@@ -284,3 +284,41 @@ describe('an idler’s neighbours', () => {
     }
   });
 });
+
+describe('play taken out of a pair', () => {
+  const limit = (r: ReturnType<typeof report>, mode: string) =>
+    r.numbers.limits.find((l) => l.mode.includes(mode))!.torque;
+  const radius = 0.03;
+  const plainPair = { form: 'outside', z1: 20, z2: 60, module: 1e-3, width: 0.01, material1: 'c45', material2: 'c45' };
+
+  it('by split halves: none until the springs’ torque, half of the strength, and drag on both flanks', () => {
+    const [was, split] = [report(plainPair), report({ ...plainPair, takenOut: 'split', preload: 40 })];
+    expect(was.numbers.play[0]).toBeGreaterThan(0);
+    expect(split.numbers.play).toEqual([0, 0, 0]);
+    expect(limit(split, 'root of the driven wheel breaks')).toBeCloseTo(
+      limit(was, 'root of the driven wheel breaks') / 2 - 40 * radius,
+      6,
+    );
+    // 80 N on both flanks lose what the mesh loses, seen at the input through the ratio.
+    expect(split.numbers.drag - was.numbers.drag).toBeCloseTo((80 * (1 - split.numbers.etaForward) * radius) / 3, 9);
+  });
+
+  it('by sprung centres: until their force lifts the flanks, and there it rides over', () => {
+    const r = report({ ...plainPair, takenOut: 'spring', preload: 20 });
+    const opens = 20 / Math.tan(20 * deg);
+    expect(figure(r, 'opens')).toBeCloseTo(opens, 9);
+    expect(limit(r, 'skips')).toBeCloseTo(opens * radius, 9);
+    // 2 N·m at 30 mm are 67 N: too much for 55.
+    expect(r.checks.find((c) => c.id === 'opens')).toMatchObject({
+      state: 'fails',
+      severity: 'warn',
+      mend: { path: 'preload', value: 27 },
+    });
+  });
+
+  it('by hand: one to three hundredths of a millimetre on the wheel’s circle', () => {
+    const r = report({ ...plainPair, takenOut: 'eccentric' });
+    for (const [i, j] of [2e-5, 1e-5, 3e-5].entries()) expect(r.numbers.play[i]).toBeCloseTo(j / radius, 12);
+    expect(figure(report({ ...plainPair, takenOut: 'taper', taper: 3 * deg }), 'move')).toBeGreaterThan(0);
+  });
+});

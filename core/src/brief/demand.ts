@@ -1,6 +1,7 @@
 import type { Brief, LimitId, LoadCase } from '../schema/joint.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import type { QuantityId } from '../units/quantity.ts';
+import { straightQuantity } from '../units/straight.ts';
 import type { CaseLoads, OperatingPoint } from './pattern.ts';
 import { loadPattern } from './patterns.ts';
 import { travelPerRadian } from './straight.ts';
@@ -65,7 +66,6 @@ export function demandOf(brief: Brief, shelf: Shelf): Demand {
   // The case that wears most is the one with the most of T^(10/3)·n.
   const wear = (l: CaseLoads) => l.equivalent ** (10 / 3) * l.meanSpeed;
   const worst = cases.reduce<CaseLoads | undefined>((a, c) => (a && wear(a) >= wear(c.loads) ? a : c.loads), undefined);
-  const travels = new Set(brief.cases.map((c) => (c.pattern === 'straight' ? travelPerRadian(c) : undefined)));
   const points = cases.flatMap((c) =>
     c.loads.points.map((p) => (cases.length > 1 ? { ...p, name: `${p.name}, ${c.name}` } : p)),
   );
@@ -82,11 +82,37 @@ export function demandOf(brief: Brief, shelf: Shelf): Demand {
     arm: most((l) => l.arm),
     inertia: most((l) => l.inertia),
     friction: most((l) => l.friction),
-    travel: travels.size === 1 ? [...travels][0] : undefined,
+    travel: travelOf(brief),
     swing: most((l) => l.swing),
     points,
   };
 }
+
+/**
+ * Travel for a radian of a brief whose load cases are all of one straight axis, m; undefined where something turns.
+ * @example travelOf({ cases: [] }) // undefined
+ */
+export function travelOf({ cases }: Pick<Brief, 'cases'>): number | undefined {
+  const travels = new Set(cases.map((c) => (c.pattern === 'straight' ? travelPerRadian(c) : undefined)));
+  return travels.size === 1 ? [...travels][0] : undefined;
+}
+
+/**
+ * Limits that stay what they are along a straight axis while the radius that they are told about changes.
+ *
+ * @param from travel for a radian before, and `to` after, m
+ * @example rescaleLimits([{ id: 'play', value: 0.001 }], 0.01, 0.02) // [{ id: 'play', value: 0.0005 }]
+ */
+export const rescaleLimits = <L extends { readonly id: LimitId; readonly value: number | null }>(
+  limits: readonly L[],
+  from: number,
+  to: number,
+): L[] =>
+  limits.map((l) => {
+    const { by = 1 } = straightQuantity(LIMIT_KINDS[l.id].quantity, to) ?? {};
+    const { by: was = 1 } = straightQuantity(LIMIT_KINDS[l.id].quantity, from) ?? {};
+    return l.value === null || by === was ? l : { ...l, value: (l.value * was) / by };
+  });
 
 export interface LimitKind {
   readonly name: string;

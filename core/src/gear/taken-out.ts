@@ -1,6 +1,9 @@
 /** Ways in which the play of a mesh is taken out by its design. */
 export type TakenOut = 'none' | 'split' | 'spring' | 'eccentric' | 'taper';
 
+/** How a stage's play is taken out: not at all where a file of an earlier version does not say. */
+export const takenOutBy = (p: { readonly takenOut?: TakenOut | undefined }): TakenOut => p.takenOut ?? 'none';
+
 /** What taking play out leaves and costs; along the working circle, m and N. */
 export interface PlayOut {
   /** Play that is left: likely, least and most. */

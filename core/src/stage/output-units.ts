@@ -17,7 +17,7 @@ export const TURNS: OutputUnits = { load: 'torque', play: 'smallAngle', stiffnes
  */
 export const RUNS: OutputUnits = {
   load: 'force',
-  play: 'length',
+  play: 'smallLength',
   stiffness: 'stiffnessPerLength',
   speed: 'linearSpeed',
 };

@@ -6,3 +6,4 @@ export * from './stated.ts';
 export * from './comma.ts';
 export * from './heading.ts';
 export * from './currency.ts';
+export * from './straight.ts';

@@ -6,6 +6,7 @@ export type QuantityId =
   | 'angle'
   | 'smallAngle'
   | 'length'
+  | 'smallLength'
   | 'force'
   | 'mass'
   | 'speed'
@@ -90,6 +91,14 @@ const ANGLES: readonly Unit[] = [
   u('″', Math.PI / 648000, '"', "''", 'arcsec', '”'),
   u('rev', TAU, 'turn', 'turns'),
 ];
+const LENGTHS: readonly Unit[] = [
+  u('m', 1),
+  u('mm', 1e-3),
+  u('cm', 1e-2),
+  u('µm', 1e-6, 'um', 'micron'),
+  u('in', INCH, '"', '″', 'inch'),
+  u('ft', 12 * INCH),
+];
 const q = (id: QuantityId, name: string, shown: string, ...units: Unit[]): Quantity => ({ id, name, shown, units });
 
 /**
@@ -114,17 +123,9 @@ export const QUANTITIES: Readonly<Record<QuantityId, Quantity>> = {
   angle: q('angle', 'angle', '°', ...ANGLES),
   /** Play, wind-up and resolution: the same units, shown in minutes of arc. */
   smallAngle: q('smallAngle', 'small angle', '′', ...ANGLES),
-  length: q(
-    'length',
-    'length',
-    'mm',
-    u('m', 1),
-    u('mm', 1e-3),
-    u('cm', 1e-2),
-    u('µm', 1e-6, 'um', 'micron'),
-    u('in', INCH, '"', '″', 'inch'),
-    u('ft', 12 * INCH),
-  ),
+  length: q('length', 'length', 'mm', ...LENGTHS),
+  /** Play and repeatability of what runs straight: the same units as lengths, shown in micrometres. */
+  smallLength: q('smallLength', 'small length', 'µm', ...LENGTHS),
   force: q(
     'force',
     'force',

@@ -4,6 +4,7 @@ import { Link, Outlet, useBlocker, useLocation, useNavigate, useParams, useSearc
 import { toast } from 'sonner';
 import { HistoryDialog } from '../parts/HistoryDialog.tsx';
 import { ProblemNote } from '../parts/ProblemNote.tsx';
+import { Straight } from '../state/straight.tsx';
 import { Strip } from '../parts/Strip.tsx';
 import { Tally } from '../parts/Tally.tsx';
 import { WorkingPanel } from '../parts/WorkingPanel.tsx';
@@ -452,7 +453,9 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
           )}
         </main>
         <div className="flex min-h-0 max-[1099px]:col-span-2 max-[1099px]:max-h-[25vh] compact:!col-span-1 compact:max-h-[46vh] print:hidden [&>aside]:max-[1099px]:flex-1">
-          <Tally verdicts={verdicts} />
+          <Straight>
+            <Tally verdicts={verdicts} />
+          </Straight>
         </div>
       </div>
       <div className="contents compact:hidden">

@@ -9,6 +9,7 @@ import {
 } from '@gristmill/core';
 import { useWorking } from '../app/working.ts';
 import { useUnits, useSaid } from '../state/prefs.ts';
+import { useTold, useToldFigure } from '../state/straight.tsx';
 
 /** A predicted figure as written, value and band; opens its working. */
 export function FigureText({
@@ -25,7 +26,8 @@ export function FigureText({
   const units = useUnits();
   const said = useSaid();
   const open = useWorking((s) => s.open);
-  const t = formatBanded(figure, figure.quantity, units);
+  const told = useToldFigure(figure);
+  const t = formatBanded(told, told.quantity, units);
   return (
     <button
       type="button"
@@ -64,7 +66,8 @@ export function FoundText({
 }) {
   const units = useUnits();
   const open = useWorking((s) => s.open);
-  const text = `${bound === 'atLeast' ? '≥ ' : bound === 'atMost' ? '< ' : ''}${sayUncertain(found.value, found.U, found.quantity, units)}`;
+  const { quantity, by } = useTold(found.quantity);
+  const text = `${bound === 'atLeast' ? '≥ ' : bound === 'atMost' ? '< ' : ''}${sayUncertain(found.value * by, found.U * by, quantity, units)}`;
   return (
     <button
       type="button"
@@ -89,7 +92,8 @@ export function QuantityText({
   className?: string;
 }) {
   const units = useUnits();
-  const t = formatBanded({ value }, quantity, units);
+  const told = useTold(quantity);
+  const t = formatBanded({ value: value * told.by }, told.quantity, units);
   return (
     <span className={`num ${className}`}>
       {t.value}

@@ -9,6 +9,7 @@ import {
 } from '@gristmill/core';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { usePrefs, useUnits, useSaid } from '../state/prefs.ts';
+import { useTold } from '../state/straight.tsx';
 import { takeRefusal } from '../state/refusal.ts';
 import { Said } from './Said.tsx';
 
@@ -55,12 +56,25 @@ function outside(si: number, p: QuantityFieldProps, say: (x: number) => string):
   return undefined;
 }
 
+/** The same field for what runs straight: values, bounds and what is typed are told along the axis. */
+const along = (p: QuantityFieldProps, { quantity, by }: { quantity: QuantityId; by: number }): QuantityFieldProps => ({
+  ...p,
+  quantity,
+  value: p.value * by,
+  step: p.step * by,
+  ...(p.min !== undefined && { min: p.min * by }),
+  ...(p.max !== undefined && { max: p.max * by }),
+  onChange: (si, text) => p.onChange(si / by, text),
+});
+
 /**
  * A field for a quantity: takes any unit of its kind, shows the reader's; arrows nudge (Shift ×10, Alt ÷10), Enter and
  * leaving
  * accept, Escape restores. What cannot be accepted stays as typed, with the reason below it.
  */
-export function QuantityField(p: QuantityFieldProps) {
+export function QuantityField(given: QuantityFieldProps) {
+  const told = useTold(given.quantity);
+  const p = told.by === 1 ? given : along(given, told);
   const units = useUnits();
   const said = useSaid();
   const comma = usePrefs((s) => s.comma);

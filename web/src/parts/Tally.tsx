@@ -1,14 +1,19 @@
 import { LIMIT_KINDS, sayBanded, type SettledVerdict } from '@gristmill/core';
 import { useState } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
+import { useTold } from '../state/straight.tsx';
 import { useCompact } from './compact.ts';
 import { FigureText, FoundText } from './FigureText.tsx';
 import { Scale } from './Scale.tsx';
 import { askedMark, foundSource, settledNote, verdictWord } from './words.ts';
 
+/** What a limit is called of something that runs straight: its torque is a force there. */
+const nameOf = (name: string, by: number): string => (by === 1 ? name : name.replace('Torque', 'Force'));
+
 function Row({ verdict, width }: { verdict: SettledVerdict; width: number }) {
   const units = useUnits();
   const kind = LIMIT_KINDS[verdict.id];
+  const told = useTold(kind.quantity);
   const word = verdictWord(verdict);
   const { finding } = verdict;
   const found = finding?.found;
@@ -17,7 +22,7 @@ function Row({ verdict, width }: { verdict: SettledVerdict; width: number }) {
     <li className="rule-b py-1.5" data-limit={verdict.id} data-state={verdict.state} data-by={verdict.by}>
       <div className="flex items-center justify-between gap-2">
         <span className="truncate font-semibold" title={kind.help}>
-          {kind.name}
+          {nameOf(kind.name, told.by)}
         </span>
         {verdict.id === 'noise' ? null : (
           <Scale
@@ -33,7 +38,7 @@ function Row({ verdict, width }: { verdict: SettledVerdict; width: number }) {
         <span className="num">
           {verdict.sense === 'either' || !Number.isFinite(verdict.asked)
             ? ''
-            : `${verdict.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: verdict.asked }, kind.quantity, units)}`}
+            : `${verdict.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: verdict.asked * told.by }, told.quantity, units)}`}
           {verdict.need === 'wish' ? (
             <span className="label"> {verdict.suggested ? 'only suggested' : 'wish'}</span>
           ) : null}

@@ -204,7 +204,8 @@ export const positioning: TestKind = {
       },
       ...(straight ? instrumentBudget(instrument, Math.SQRT2) : []),
     ]);
-    const r = rigOf(RIG, test)('radius');
+    // Where nobody says at which radius, it is the one that the brief's straight axis counts with.
+    const r = rigOf(RIG, test)('radius') || (context.line?.demand.travel ?? 0);
     const landing = straight
       ? r > 0
         ? combine(

@@ -249,7 +249,8 @@ function limitsOf(s: Setting): Limit[] {
       'chain is worn out',
       'life',
       way > 0 ? room / (once * way * lifeAsked(at)) : Infinity,
-      `Pins and bushes wear at each turn of a joint under pull; elongated by ${(100 * elongationAtEnd(p.z1, p.z2)).toFixed(1)} % it climbs its teeth (linear wear).`,
+      'Pins and bushes wear at each turn of a joint under pull (linear wear); elongated by ' +
+        `${(100 * elongationAtEnd(p.z1, p.z2)).toFixed(1)} % it climbs its teeth.`,
       'ε·p·A·X·p/(k·F·(d_p/2)·2π(1/z₁ + 1/z₂)·v)',
       way > 0 && torque > 0 ? room / (once * torque * way) : Infinity,
     ),

@@ -85,7 +85,7 @@ export function rackFigures(
       {
         id: 'play',
         name: 'Play along the rack',
-        quantity: 'length',
+        quantity: 'smallLength',
         value: m.numbers.play[0],
         low: m.numbers.play[1],
         high: m.numbers.play[2],

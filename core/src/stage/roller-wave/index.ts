@@ -31,6 +31,7 @@ const steps: StageSteps<RollerWaveParams, RollerWaveBuild, RollerWaveModel, Roll
   rigid: [
     ['materialR', 'Ring is stiff'],
     ['materialC', 'Cage is stiff'],
+    ['materialP', 'Rollers are stiff'],
   ],
   build: buildRollerWave,
   wrong: wrongRollerWave,

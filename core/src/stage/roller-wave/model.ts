@@ -141,7 +141,8 @@ export function buildRollerWave(p: RollerWaveParams, shelf: Shelf): Result<Rolle
   if (!(cage[1] - cage[0] > 2e-4))
     return stop(
       'No room is left for the cage.',
-      `Between the eccentric at its farthest and the ring’s crests there are ${inMm(Math.max(0, cage[1] - cage[0] + 2 * ROOM))}, and half a millimetre of room is wanted on either side.`,
+      `Between the eccentric at its farthest and the ring’s crests there are ${inMm(Math.max(0, cage[1] - cage[0] + 2 * ROOM))}, ` +
+        'and half a millimetre of room is wanted on either side.',
       'Take thicker rollers or less eccentricity.',
       'roller',
       { path: 'throw', value: Math.floor(p.throw * 0.6 * 2e4) / 2e4 || 5e-5, label: 'Less eccentricity' },

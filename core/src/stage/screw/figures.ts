@@ -145,7 +145,7 @@ export function screwFigures(
       {
         id: 'play',
         name: 'Play along the axis',
-        quantity: 'length',
+        quantity: 'smallLength',
         value: m.numbers.play[0],
         low: m.numbers.play[1],
         high: m.numbers.play[2],

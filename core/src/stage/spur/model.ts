@@ -18,6 +18,7 @@ import {
   onHalf,
   playOut,
   type PlayOut,
+  takenOutBy,
   type TakenOut,
   type MeshLoad,
   type Mode,
@@ -188,7 +189,8 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const turns = g.wheels.map((w) => p.z2 / w.teeth);
   const idle = (i: number) => i > 0 && i < g.wheels.length - 1;
   const lastMesh = g.meshes.length - 1;
-  const wayOf = (i: number) => (i === lastMesh ? p.takenOut : 'none');
+  const way = takenOutBy(p);
+  const wayOf = (i: number) => (i === lastMesh ? way : 'none');
   const duties = g.meshes.map((_, i) => {
     const on = meshDuty(at, 1 / radius, radius, [turns[i]!, turns[i + 1]!], [1, 1], [idle(i), idle(i + 1)]);
     if (wayOf(i) !== 'split') return on;
@@ -218,14 +220,14 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const own = end.pair.play;
   const ownSpread = meshPlaySpread(end.pair, shelf);
   const out = playOut(
-    p.takenOut,
+    way,
     [own, Math.max(0, own - ownSpread), own + ownSpread],
     p.preload,
     slope,
     loads[lastMesh]!.efficiency,
   );
-  const rest = p.takenOut === 'none' ? one : one - own / radius;
-  const left = (k: 0 | 1 | 2) => (p.takenOut === 'none' ? 0 : out.left[k] / radius);
+  const rest = way === 'none' ? one : one - own / radius;
+  const left = (k: 0 | 1 | 2) => (way === 'none' ? 0 : out.left[k] / radius);
   const springs = springsOf(p, b, loads, shelf);
   const stiffness = together(springs);
   const masses = g.wheels.map((w, i) => {
@@ -248,7 +250,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     etaForward: efficiency,
     etaBackward: efficiency,
     drag: greaseDrag(g.outside, shelf) + (out.drag * radius) / Math.abs(ratio),
-    play: playsOf(rest, thick, tilt, p.takenOut, left, g.meshes.length),
+    play: playsOf(rest, thick, tilt, way, left, g.meshes.length),
     stiffness,
     springs,
     bendTorque: Infinity,

@@ -4,6 +4,8 @@ import {
   loadPattern,
   PATTERNS,
   readCase,
+  rescaleLimits,
+  travelOf,
   type AnyPattern,
   type LoadCase,
   type Problem,
@@ -17,6 +19,7 @@ import { Later } from '../../parts/Later.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { Section } from '../../parts/Section.tsx';
 import { newId } from '../../state/identifier.ts';
+import { Straight } from '../../state/straight.tsx';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { useLine } from '../../workers/queries.ts';
@@ -97,7 +100,14 @@ export default function BriefView() {
   const change: Change = (part, what) => {
     const tried = readCase({ ...c, ...part });
     if (!tried.ok) return tried.problem;
-    edit(what, (d) => void Object.assign(d.brief.cases[at]!, part));
+    edit(what, (d) => {
+      const was = travelOf(d.brief);
+      Object.assign(d.brief.cases[at]!, part);
+      // Limits along a straight axis stay what they are there.
+      const now = travelOf(d.brief);
+      if (was !== undefined && now !== undefined && was !== now)
+        d.brief.limits = rescaleLimits(d.brief.limits, was, now);
+    });
     return undefined;
   };
   const [refused, setRefused] = useState<Problem | undefined>();
@@ -161,21 +171,23 @@ export default function BriefView() {
           </p>
         ) : null}
         {short ? (
-          <p className="border-t border-rule py-1.5 text-fail">
-            ✕ Variant {variant.name} lifts{' '}
-            <FigureText figure={short.figure!} at={{ stageId: undefined, figureId: 'torque' }} /> of{' '}
-            <QuantityText value={short.asked} quantity="torque" />.{' '}
-            <button
-              type="button"
-              className="mend"
-              onClick={() => (
-                editVariant('Re-size with the brief', (v) => void (v.follows = true)),
-                toast('Stages re-sized for this brief; they follow it from now on.')
-              )}
-            >
-              Re-size its stages
-            </button>
-          </p>
+          <Straight>
+            <p className="border-t border-rule py-1.5 text-fail">
+              ✕ Variant {variant.name} lifts{' '}
+              <FigureText figure={short.figure!} at={{ stageId: undefined, figureId: 'torque' }} /> of{' '}
+              <QuantityText value={short.asked} quantity="torque" />.{' '}
+              <button
+                type="button"
+                className="mend"
+                onClick={() => (
+                  editVariant('Re-size with the brief', (v) => void (v.follows = true)),
+                  toast('Stages re-sized for this brief; they follow it from now on.')
+                )}
+              >
+                Re-size its stages
+              </button>
+            </p>
+          </Straight>
         ) : null}
       </div>
       <div
@@ -244,7 +256,9 @@ export default function BriefView() {
           ) : null}
         </Later>
         <Later>
-          <Limits />
+          <Straight>
+            <Limits />
+          </Straight>
           <Section title="Line" aside={variant.name}>
             <label className="flex items-baseline gap-2">
               <input

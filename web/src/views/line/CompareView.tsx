@@ -1,7 +1,6 @@
 import {
   compareLines,
   displayUnit,
-  formatQuantity,
   fromSi,
   LIMIT_KINDS,
   plainNumber,
@@ -10,7 +9,8 @@ import {
   type Variant,
 } from '@gristmill/core';
 import { useState } from 'react';
-import { FigureText } from '../../parts/FigureText.tsx';
+import { FigureText, QuantityText } from '../../parts/FigureText.tsx';
+import { Straight } from '../../state/straight.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
 import { askedMark, verdictWord } from '../../parts/words.ts';
 import { useJoint, useOpen } from '../../state/open.ts';
@@ -140,57 +140,63 @@ export default function CompareView() {
             </tr>
           </thead>
           <tbody>
-            {joint.brief.limits.map((l) => {
-              const kind = LIMIT_KINDS[l.id];
-              const verdicts = picked.map((x) => x.report?.verdicts.find((v) => v.id === l.id));
-              const mark = askedMark(verdicts.find((v) => v)?.asked ?? NaN, l.sense);
-              const range = scaleRange([{ asked: mark }, ...verdicts.map((v) => ({ expected: v?.figure }))]);
-              return (
-                <tr key={l.id} className="rule-b" data-compare={l.id}>
-                  <td className="whitespace-nowrap">
-                    <b className="font-semibold">{kind.name}</b> <span className="label">{l.need}</span>
-                    <span className="num text-[12px] text-muted">
-                      {' '}
-                      {mark
-                        ? `${l.sense === 'min' ? '≥' : '≤'} ${formatQuantity(mark.value, kind.quantity, units, 4)}`
-                        : ''}
-                    </span>
-                  </td>
-                  {picked.map(({ variant: v }, i) => {
-                    const x = verdicts[i];
-                    const word = x ? verdictWord(x) : undefined;
-                    return (
-                      <td key={v.id}>
-                        <div className="flex flex-wrap items-center gap-x-3">
-                          {l.id === 'noise' ? null : (
-                            <Scale
-                              width={110}
-                              range={range}
-                              label={`${kind.name}, variant ${v.name}`}
-                              asked={mark}
-                              expected={x?.figure}
-                            />
-                          )}
-                          {x?.figure ? (
-                            <FigureText
-                              figure={x.figure}
-                              {...(v.id === joint.activeVariant ? { at: { stageId: undefined, figureId: l.id } } : {})}
-                            />
-                          ) : (
-                            <span className="label">{x?.says ?? 'not known'}</span>
-                          )}{' '}
-                          {word && x?.figure ? (
-                            <span className={`whitespace-nowrap text-[12px] ${word.tone}`}>
-                              {word.mark} {word.text}
-                            </span>
-                          ) : null}
-                        </div>
-                      </td>
-                    );
-                  })}
-                </tr>
-              );
-            })}
+            <Straight>
+              {joint.brief.limits.map((l) => {
+                const kind = LIMIT_KINDS[l.id];
+                const verdicts = picked.map((x) => x.report?.verdicts.find((v) => v.id === l.id));
+                const mark = askedMark(verdicts.find((v) => v)?.asked ?? NaN, l.sense);
+                const range = scaleRange([{ asked: mark }, ...verdicts.map((v) => ({ expected: v?.figure }))]);
+                return (
+                  <tr key={l.id} className="rule-b" data-compare={l.id}>
+                    <td className="whitespace-nowrap">
+                      <b className="font-semibold">{kind.name}</b> <span className="label">{l.need}</span>
+                      <span className="num text-[12px] text-muted">
+                        {' '}
+                        {mark ? (
+                          <>
+                            {l.sense === 'min' ? '≥' : '≤'} <QuantityText value={mark.value} quantity={kind.quantity} />
+                          </>
+                        ) : null}
+                      </span>
+                    </td>
+                    {picked.map(({ variant: v }, i) => {
+                      const x = verdicts[i];
+                      const word = x ? verdictWord(x) : undefined;
+                      return (
+                        <td key={v.id}>
+                          <div className="flex flex-wrap items-center gap-x-3">
+                            {l.id === 'noise' ? null : (
+                              <Scale
+                                width={110}
+                                range={range}
+                                label={`${kind.name}, variant ${v.name}`}
+                                asked={mark}
+                                expected={x?.figure}
+                              />
+                            )}
+                            {x?.figure ? (
+                              <FigureText
+                                figure={x.figure}
+                                {...(v.id === joint.activeVariant
+                                  ? { at: { stageId: undefined, figureId: l.id } }
+                                  : {})}
+                              />
+                            ) : (
+                              <span className="label">{x?.says ?? 'not known'}</span>
+                            )}{' '}
+                            {word && x?.figure ? (
+                              <span className={`whitespace-nowrap text-[12px] ${word.tone}`}>
+                                {word.mark} {word.text}
+                              </span>
+                            ) : null}
+                          </div>
+                        </td>
+                      );
+                    })}
+                  </tr>
+                );
+              })}
+            </Straight>
             <tr>
               <th colSpan={picked.length + 1} className="pt-3">
                 where it comes from, motor first

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { useActions, type Action } from '../../app/actions.ts';
 import { TextField } from '../../parts/ChoiceField.tsx';
 import { FigureText } from '../../parts/FigureText.tsx';
+import { Straight } from '../../state/straight.tsx';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { Later } from '../../parts/Later.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
@@ -117,7 +118,13 @@ function FigureColumns({ figures, label }: { figures: readonly Figure[]; label: 
             <li key={f.id} className="rule-b flex items-baseline justify-between gap-x-2 py-0">
               <span>{f.name}</span>
               <span className="whitespace-nowrap">
-                <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
+                {f.id.startsWith('motor') ? (
+                  <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
+                ) : (
+                  <Straight>
+                    <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
+                  </Straight>
+                )}
               </span>
             </li>
           ))}

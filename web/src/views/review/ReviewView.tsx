@@ -2,7 +2,6 @@ import {
   builtOf,
   foundFor,
   LIMIT_KINDS,
-  sayBanded,
   sayDifference,
   settleAll,
   standings,
@@ -14,7 +13,8 @@ import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { BuiltOtherwise } from '../../parts/BuiltOtherwise.tsx';
 import { FitsTold } from './FitsTold.tsx';
-import { FigureText, FoundText } from '../../parts/FigureText.tsx';
+import { FigureText, FoundText, QuantityText } from '../../parts/FigureText.tsx';
+import { Straight } from '../../state/straight.tsx';
 import { Later, useGrowing } from '../../parts/Later.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
 import { askedMark, foundSource, settledNote, verdictWord } from '../../parts/words.ts';
@@ -93,105 +93,113 @@ export default function ReviewView() {
               ))}
             </tr>
           </thead>
-          <tbody>
-            {joint.brief.limits.slice(0, limits).map((l) => {
-              const kind = LIMIT_KINDS[l.id];
-              const verdicts = lines.map((line) => line?.verdicts.find((v) => v.id === l.id));
-              const asked = verdicts.find((v) => v)?.asked ?? NaN;
-              const bracket = askedMark(asked, l.sense);
-              const all = joint.variants.map((v, i) => ({
-                expected: verdicts[i]?.figure,
-                found: foundFor(joint.builds, found, v, l.id)?.finding,
-              }));
-              const range = scaleRange([
-                { asked: bracket },
-                ...all.map((a) => ({ expected: a.expected, found: a.found?.found })),
-              ]);
-              return (
-                <tr key={l.id} className="rule-b" data-review={l.id}>
-                  <td className="whitespace-nowrap font-semibold">
-                    {kind.name}
-                    <span className="label block font-normal">{l.need}</span>
-                  </td>
-                  <td className="num whitespace-nowrap">
-                    {l.sense === 'either'
-                      ? 'either'
-                      : Number.isFinite(asked)
-                        ? `${l.sense === 'min' ? '≥' : '≤'} ${sayBanded({ value: asked }, kind.quantity, units)}`
-                        : '—'}
-                  </td>
-                  {joint.variants.map((v, i) => {
-                    const verdict = verdicts[i];
-                    const settled = verdict && settleAll(joint.builds, [verdict], found, v)[0];
-                    const word = settled ? verdictWord(settled) : undefined;
-                    const note = settled ? settledNote(settled) : '';
-                    const own = joint.builds.filter((b) => b.variantId === v.id);
-                    return (
-                      <td key={v.id}>
-                        <div className={many ? '' : 'flex items-center gap-3'}>
-                          <Scale
-                            width={many ? 112 : 150}
-                            range={range}
-                            label={`${kind.name}, variant ${v.name}`}
-                            asked={bracket}
-                            expected={verdict?.figure}
-                            found={
-                              all[i]?.found?.found
-                                ? {
-                                    value: all[i].found.found.value,
-                                    U: all[i].found.found.U,
-                                    bound: all[i].found.bound,
-                                  }
-                                : undefined
-                            }
-                          />
-                          <span className={`whitespace-nowrap text-[12px] ${many ? 'block' : ''} ${word?.tone ?? ''}`}>
-                            {word ? `${word.mark} ${word.text}` : '…'}
-                            {settled?.by === 'found' ? <span className="text-found">, found</span> : null}
-                          </span>
-                        </div>
-                        {note ? <p className="label first-letter:uppercase">{note}.</p> : null}
-                        {verdict?.figure ? (
-                          <FigureText
-                            className="!text-left"
-                            figure={verdict.figure}
-                            at={
-                              v.id === joint.activeVariant
-                                ? { stageId: undefined, figureId: l.id }
-                                : (undefined as never)
-                            }
-                          />
-                        ) : (
-                          <span className="label">{verdict?.says ?? 'nothing expected'}</span>
-                        )}
-                        {own.map((b) => {
-                          const f = found(b.id, l.id);
-                          return (
-                            <div key={b.id}>
-                              {f?.found ? (
-                                <>
-                                  <FoundText
-                                    className="!text-left"
-                                    name={`${kind.name.toLowerCase()}, build ${b.name}`}
-                                    found={f.found}
-                                    bound={f.bound}
-                                    {...foundSource(f)}
-                                  />{' '}
-                                  <span className="label">{b.name}</span>
-                                </>
-                              ) : l.id === 'play' || l.id === 'torque' ? (
-                                <span className="label">{b.name}: not measured</span>
-                              ) : null}
-                            </div>
-                          );
-                        })}
-                      </td>
-                    );
-                  })}
-                </tr>
-              );
-            })}
-          </tbody>
+          <Straight>
+            <tbody>
+              {joint.brief.limits.slice(0, limits).map((l) => {
+                const kind = LIMIT_KINDS[l.id];
+                const verdicts = lines.map((line) => line?.verdicts.find((v) => v.id === l.id));
+                const asked = verdicts.find((v) => v)?.asked ?? NaN;
+                const bracket = askedMark(asked, l.sense);
+                const all = joint.variants.map((v, i) => ({
+                  expected: verdicts[i]?.figure,
+                  found: foundFor(joint.builds, found, v, l.id)?.finding,
+                }));
+                const range = scaleRange([
+                  { asked: bracket },
+                  ...all.map((a) => ({ expected: a.expected, found: a.found?.found })),
+                ]);
+                return (
+                  <tr key={l.id} className="rule-b" data-review={l.id}>
+                    <td className="whitespace-nowrap font-semibold">
+                      {kind.name}
+                      <span className="label block font-normal">{l.need}</span>
+                    </td>
+                    <td className="num whitespace-nowrap">
+                      {l.sense === 'either' ? (
+                        'either'
+                      ) : Number.isFinite(asked) ? (
+                        <>
+                          {l.sense === 'min' ? '≥' : '≤'} <QuantityText value={asked} quantity={kind.quantity} />
+                        </>
+                      ) : (
+                        '—'
+                      )}
+                    </td>
+                    {joint.variants.map((v, i) => {
+                      const verdict = verdicts[i];
+                      const settled = verdict && settleAll(joint.builds, [verdict], found, v)[0];
+                      const word = settled ? verdictWord(settled) : undefined;
+                      const note = settled ? settledNote(settled) : '';
+                      const own = joint.builds.filter((b) => b.variantId === v.id);
+                      return (
+                        <td key={v.id}>
+                          <div className={many ? '' : 'flex items-center gap-3'}>
+                            <Scale
+                              width={many ? 112 : 150}
+                              range={range}
+                              label={`${kind.name}, variant ${v.name}`}
+                              asked={bracket}
+                              expected={verdict?.figure}
+                              found={
+                                all[i]?.found?.found
+                                  ? {
+                                      value: all[i].found.found.value,
+                                      U: all[i].found.found.U,
+                                      bound: all[i].found.bound,
+                                    }
+                                  : undefined
+                              }
+                            />
+                            <span
+                              className={`whitespace-nowrap text-[12px] ${many ? 'block' : ''} ${word?.tone ?? ''}`}
+                            >
+                              {word ? `${word.mark} ${word.text}` : '…'}
+                              {settled?.by === 'found' ? <span className="text-found">, found</span> : null}
+                            </span>
+                          </div>
+                          {note ? <p className="label first-letter:uppercase">{note}.</p> : null}
+                          {verdict?.figure ? (
+                            <FigureText
+                              className="!text-left"
+                              figure={verdict.figure}
+                              at={
+                                v.id === joint.activeVariant
+                                  ? { stageId: undefined, figureId: l.id }
+                                  : (undefined as never)
+                              }
+                            />
+                          ) : (
+                            <span className="label">{verdict?.says ?? 'nothing expected'}</span>
+                          )}
+                          {own.map((b) => {
+                            const f = found(b.id, l.id);
+                            return (
+                              <div key={b.id}>
+                                {f?.found ? (
+                                  <>
+                                    <FoundText
+                                      className="!text-left"
+                                      name={`${kind.name.toLowerCase()}, build ${b.name}`}
+                                      found={f.found}
+                                      bound={f.bound}
+                                      {...foundSource(f)}
+                                    />{' '}
+                                    <span className="label">{b.name}</span>
+                                  </>
+                                ) : l.id === 'play' || l.id === 'torque' ? (
+                                  <span className="label">{b.name}: not measured</span>
+                                ) : null}
+                              </div>
+                            );
+                          })}
+                        </td>
+                      );
+                    })}
+                  </tr>
+                );
+              })}
+            </tbody>
+          </Straight>
         </table>
       </div>
       <Later>

@@ -1,0 +1,32 @@
+import type { QuantityId } from './quantity.ts';
+
+/** What a quantity about an axis is of something that runs straight. */
+export interface StraightQuantity {
+  readonly quantity: QuantityId;
+  /** SI value of the straight quantity for one of the turning one. */
+  readonly by: number;
+}
+
+const POWERS: Partial<Record<QuantityId, readonly [QuantityId, power: number]>> = {
+  torque: ['force', -1],
+  angle: ['length', 1],
+  smallAngle: ['smallLength', 1],
+  speed: ['linearSpeed', 1],
+  acceleration: ['linearAcceleration', 1],
+  jerk: ['linearJerk', 1],
+  stiffness: ['stiffnessPerLength', -2],
+  inertia: ['mass', -2],
+};
+
+/**
+ * A quantity at the output of a line that moves something straight: torque over the arm is force, angle times it is way.
+ *
+ * @param arm travel for a radian, m
+ * @returns undefined for what is the same either way
+ * @example straightQuantity('torque', 0.02) // { quantity: 'force', by: 50 }
+ * @example straightQuantity('mass', 0.02) // undefined
+ */
+export function straightQuantity(quantity: QuantityId, arm: number): StraightQuantity | undefined {
+  const found = POWERS[quantity];
+  return found && { quantity: found[0], by: arm ** found[1] };
+}

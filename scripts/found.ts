@@ -8,7 +8,7 @@ import { findOnAllCores } from '../cli/src/find-parts.ts';
 registerKinds();
 const named = process.argv.slice(2);
 mkdirSync(new URL('../demo/found/', import.meta.url), { recursive: true });
-for (const name of named.length ? named : ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial']) {
+for (const name of named.length ? named : ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial', 'reed-lift']) {
   const read = readJointFile(readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8'));
   if (!read.ok) throw new Error(read.problem.what);
   const joint = read.value;

@@ -32,9 +32,11 @@ export interface HousingPlan {
 /** Which stages can stand in plates that lie across their axes: the first run of such. */
 function runOf(ports: readonly Ports[], bought: readonly boolean[]): readonly [number, number] | undefined {
   const first = bought.indexOf(false);
-  if (first < 0 || ports[first]!.input.along !== 'z') return undefined;
+  // What runs straight has a guide of its own.
+  const stands = (k: number) => !bought[k] && ports[k]!.input.along === 'z' && !ports[k]!.output.straight;
+  if (first < 0 || !stands(first)) return undefined;
   let last = first;
-  while (last + 1 < ports.length && !bought[last + 1] && ports[last + 1]!.input.along === 'z') last++;
+  while (last + 1 < ports.length && stands(last + 1)) last++;
   return [first, last];
 }
 

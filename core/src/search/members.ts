@@ -134,7 +134,8 @@ export function screenKind(
     opened.set(key, stage);
     return stage;
   };
-  const candidates = new Candidates(kind, want);
+  // How far the output goes is the same whatever it carries: a rack is as long, a cable as wide.
+  const candidates = new Candidates(kind, { ...want, duty: dutyAt(demand, torques[0]!) });
   const stagesOf = (usual: object): readonly Opening[] =>
     asWished(kind, usual as Opening['params'], want).flatMap((params): Opening[] => {
       const stage = open(params);

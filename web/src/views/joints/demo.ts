@@ -10,6 +10,7 @@ export async function demoJoints(): Promise<Joint[]> {
     import('../../../../demo/neck-lift.json'),
     import('../../../../demo/wing-root.json'),
     import('../../../../demo/tide-dial.json'),
+    import('../../../../demo/reed-lift.json'),
   ]);
   return files.map((f) => readRecord(structuredClone(f.default))).flatMap((r) => (r.ok ? [r.value] : []));
 }
@@ -21,6 +22,7 @@ export async function demoFound(): Promise<KeptFound[]> {
     import('../../../../demo/found/neck-lift.json'),
     import('../../../../demo/found/wing-root.json'),
     import('../../../../demo/found/tide-dial.json'),
+    import('../../../../demo/found/reed-lift.json'),
   ]);
   return files.map((f) => f.default as unknown as KeptFound);
 }

@@ -126,7 +126,7 @@ export async function openDemo(page: Page, view = 'brief', joint = 'Body yaw'): 
   }
   const href = Object.entries(hrefs).find(([name]) => name.includes(joint))![1];
   await page.goto(href.replace(/\/[a-z]*$/, `/${view.toLowerCase()}`));
-  await expect(page.locator('[data-limit="torque"] [data-figure]')).toContainText('N·m');
+  await expect(page.locator('[data-limit="torque"] [data-figure]')).toContainText(/N\b/);
 }
 
 /** Waits until a view that was asked for has come: its script, and what it shows while that is fetched. */

@@ -32,7 +32,7 @@ test('the first page shows what it is, the way through it, and joints with what 
   await expect(steps.last()).toContainText('Review');
   // The verdicts are worked out here and now, and the reducer turns by the code that draws it everywhere.
   const cards = page.getByRole('list', { name: 'Joints of the demo set' }).getByRole('listitem');
-  await expect(cards).toHaveCount(4);
+  await expect(cards).toHaveCount(5);
   await expect(page.locator('[data-demo="Body yaw"]')).toContainText('1 must missed');
   await expect(page.locator('[data-demo="Tide dial"]')).toContainText('Holds its place without power');
   const turned = () =>
@@ -42,7 +42,7 @@ test('the first page shows what it is, the way through it, and joints with what 
   await expectAccessible(page);
   await page.emulateMedia({ reducedMotion: 'reduce' });
   await page.reload();
-  await expect(cards).toHaveCount(4);
+  await expect(cards).toHaveCount(5);
   const at = await turned();
   await page.waitForTimeout(300);
   expect(await turned()).toBe(at);
@@ -226,7 +226,7 @@ test('joints on the shelf are found, ordered, exported and deleted together; a b
 }) => {
   await openDemoSet(page);
   const joints = page.locator('[data-joint]');
-  await expect(joints).toHaveCount(4);
+  await expect(joints).toHaveCount(5);
   // The demo can be had again: nothing reminds of exporting it.
   await expect(page.getByText(/nothing has been exported/)).toHaveCount(0);
   await page.getByRole('combobox', { name: 'by' }).selectOption('name');
@@ -245,11 +245,11 @@ test('joints on the shelf are found, ordered, exported and deleted together; a b
   ]);
   expect(file.suggestedFilename()).toBe('2-joints.gristmill.zip');
   await page.getByRole('button', { name: 'Delete 2' }).click();
-  await expect(joints).toHaveCount(2);
+  await expect(joints).toHaveCount(3);
   await page.locator('[data-sonner-toast]', { hasText: 'Deleted 2 joints' }).getByRole('button').click();
-  await expect(joints).toHaveCount(4);
+  await expect(joints).toHaveCount(5);
   await page.getByRole('checkbox', { name: 'choose all' }).check();
-  await page.getByRole('button', { name: 'Delete 4' }).click();
+  await page.getByRole('button', { name: 'Delete 5' }).click();
   await expect(joints).toHaveCount(0);
   // What was exported holds those two, and no more.
   await page.getByLabel('Joint file to import').setInputFiles(await file.path());
@@ -336,7 +336,7 @@ test('it can be installed, works without its server, exports everything and take
     await page.goto(address);
     await expect(page.getByRole('region', { name: 'What this is' })).toBeVisible();
     await page.getByLabel('Joint file to import').setInputFiles(everything);
-    await expect(page.locator('[data-joint]')).toHaveCount(4);
+    await expect(page.locator('[data-joint]')).toHaveCount(5);
     expect(said).toEqual([]);
   } finally {
     await context.close();
@@ -403,7 +403,7 @@ test('a phone at the bench: one column, the views along the bottom, the tally wh
   await fits();
   await expectAccessible(page);
   await page.goto('/');
-  await expect(page.locator('[data-joint]')).toHaveCount(4);
+  await expect(page.locator('[data-joint]')).toHaveCount(5);
   await fits();
 });
 

@@ -75,7 +75,7 @@ test('a joint that cannot be read has a row of its own: exported raw, repaired w
   const old = await table<object>(page, 'history', 'get', `demo-wing-root/${other.rev}`);
   await table(page, 'history', 'put', `demo-wing-root/${other.rev}`, { ...old, version: 3, changed: '27.11.2026' });
   await page.reload();
-  await expect(page.locator('[data-joint]')).toHaveCount(3);
+  await expect(page.locator('[data-joint]')).toHaveCount(4);
   await expect(page.locator('[data-joint="Wing root"] time')).toHaveText('27 Nov 2026');
   const bad = page.locator('[data-bad]');
   await expect(bad).toContainText('“Neck lift” cannot be shown');
@@ -87,7 +87,7 @@ test('a joint that cannot be read has a row of its own: exported raw, repaired w
   expect(readFileSync(await raw.path(), 'utf8')).toContain('"own": "Infinity"');
   await bad.getByRole('button', { name: 'Repair it' }).click();
   await expect(page.locator('[data-mended]')).toContainText(/“Neck lift” is repaired.*date/s);
-  await expect(page.locator('[data-joint]')).toHaveCount(4);
+  await expect(page.locator('[data-joint]')).toHaveCount(5);
   await page.getByRole('link', { name: 'Neck lift', exact: true }).click();
   await page.locator('[data-save]').click();
   const dialog = page.getByRole('dialog', { name: 'Earlier saves' });
@@ -359,7 +359,7 @@ test('everything goes out as one file and into an empty browser, and out again b
   const there = await context.newPage();
   await there.goto('/');
   await there.getByLabel('Joint file to import').setInputFiles(first);
-  await expect(there.locator('[data-joint]')).toHaveCount(4);
+  await expect(there.locator('[data-joint]')).toHaveCount(5);
   await expect(there.locator('html')).toHaveAttribute('data-sheet', 'dark');
   expect(readFileSync(await out(there)).equals(readFileSync(first))).toBe(true);
   await there.getByRole('link', { name: 'Body yaw', exact: true }).click();

@@ -13,7 +13,9 @@ export const travelPerRadian = (c: StraightCase): number => (c.drive === 'screw'
 /** Force against the move that does not depend on acceleration: weight down the slope, friction, process, N. */
 export function steadyForce(c: StraightCase, g: number): { weight: number; friction: number; total: number } {
   const weight = c.mass * g * Math.sin(c.slope);
-  const friction = c.friction * c.mass * g * Math.cos(c.slope);
+  // Straight up, what is left of a right angle in binary presses on no guide.
+  const pressed = Math.abs(Math.cos(c.slope)) < 1e-7 ? 0 : Math.cos(c.slope);
+  const friction = c.friction * c.mass * g * pressed;
   return { weight, friction, total: weight + friction + c.force };
 }
 

@@ -21,6 +21,8 @@ export interface Body {
   readonly speed: number;
   /** It bends or runs, and is shown as it was made. */
   readonly flexes: boolean;
+  /** Angle of the motor after which its pieces stand in what carries them as before, rad; of what sways there. */
+  readonly sways?: number;
   /** Bodies that it is keyed into or that stand for what is not known: they may share room with it. */
   readonly joins?: readonly string[];
   readonly solid: () => Solid;

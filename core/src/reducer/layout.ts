@@ -62,6 +62,7 @@ function bodiesOf(index: number, parts: readonly Part[], frame: Frame, ratio: nu
         turns,
         speed: speedOf(turns, ratio) / before,
         flexes: part.flexes ?? false,
+        ...(part.sways !== undefined && { sways: part.sways * Math.abs(before) }),
         solid,
         places: (crank) => places(crank / before).map((b) => nested(frame, placeFrame(b))),
         apart: places(0).map((b) => turnedBy(frame, b.apart)),

@@ -91,9 +91,9 @@ export const stageFor = (
 /**
  * A stage that is there, of another ratio or outside: every dimension moves along, and what it is made of stays.
  *
- * @param at what it carries in its place
+ * @param ratio of one whose output runs straight in rad/m
  * @param outside largest dimension across the axis, m; Infinity where nobody minds
- * @param travel m for a radian of the brief's straight axis, where it has one
+ * @param at what it carries in its place, in its own terms
  */
 export function resizedStage(
   stage: Pick<StageRecord, 'kind' | 'params'>,
@@ -101,8 +101,7 @@ export function resizedStage(
   outside: number,
   at: Duty,
   shelf: Shelf,
-  travel?: number,
 ): StageRecord['params'] | undefined {
   const made = Object.entries(stage.params).filter(([path]) => path.startsWith('material') || path === 'pinsLie');
-  return sized(stage.kind, { ratio, size: outside, shelf }, at, Object.fromEntries(made), travel);
+  return sized(stage.kind, { ratio, size: outside, shelf }, at, Object.fromEntries(made));
 }

@@ -304,6 +304,8 @@ export interface Part {
   readonly runs?: boolean;
   /** It bends or runs as the stage turns, and is shown as it was made. */
   readonly flexes?: boolean;
+  /** Angle of the input after which its pieces stand in what carries them as before, rad; given where they sway there. */
+  readonly sways?: number;
   /** Where its pieces stand in the assembled stage when the input has turned, rad; none where it is not shown. */
   readonly places?: (crank: number) => readonly BodyPlace[];
 }

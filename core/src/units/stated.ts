@@ -1,6 +1,7 @@
 import type { Problem } from '../result.ts';
 import { formatQuantity, type UnitChoice } from './format.ts';
 import { QUANTITIES, type QuantityId } from './quantity.ts';
+import { straightQuantity } from './straight.ts';
 
 /*
  * A sentence of the core carries its values as data, so that each reader sees them in units of their own. The marks are
@@ -29,14 +30,18 @@ function written(si: number, id: QuantityId, choice: UnitChoice, digits: number)
 /**
  * A sentence as it is read: every stated value in the reader's unit, or the usual one.
  * @param choice the reader's units
+ * @param arm of a sentence about something that runs straight: travel for a radian of what it says, m
  * @example inUnits(`${stated(0.0254, 'length')} of wall`, { length: 'in' }) // '1 in of wall'
+ * @example inUnits(`It carries ${stated(4, 'torque')}.`, {}, 0.02) // 'It carries 200 N.'
  */
-export const inUnits = (text: string, choice: UnitChoice = {}): string =>
-  text.includes(OPEN)
-    ? text.replace(STATED, (all, si: string, id: string, digits: string) =>
-        id in QUANTITIES ? written(Number(si), id as QuantityId, choice, Number(digits)) : all,
-      )
-    : text;
+export function inUnits(text: string, choice: UnitChoice = {}, arm?: number): string {
+  if (!text.includes(OPEN)) return text;
+  return text.replace(STATED, (all, si: string, id: string, digits: string) => {
+    if (!(id in QUANTITIES)) return all;
+    const straight = arm === undefined ? undefined : straightQuantity(id as QuantityId, arm);
+    return written(Number(si) * (straight?.by ?? 1), straight?.quantity ?? (id as QuantityId), choice, Number(digits));
+  });
+}
 
 /** A refusal in one line as it is read, for terminals, notices and logs. */
 export const sayProblem = (p: Problem, choice: UnitChoice = {}): string =>

@@ -145,7 +145,7 @@ export const GLOSSARY: readonly Word[] = [
   w(
     'holds-itself',
     'holds by itself',
-    ['self-locking', 'irreversible'],
+    ['static self-locking'],
     'What cannot be driven back by its load, because friction is more than the slope of thread or worm. Vibration takes a good part of it.',
   ),
   w(

@@ -428,7 +428,9 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
           </div>
         </div>
         <div className="contents compact:hidden">
-          <Strip joint={joint} variant={variant} report={report} />
+          <Straight>
+            <Strip joint={joint} variant={variant} report={report} />
+          </Straight>
         </div>
       </header>
       <div className="grid min-h-0 flex-1 grid-cols-[104px_minmax(0,1fr)_auto] max-[1099px]:grid-cols-[92px_minmax(0,1fr)] max-[1099px]:grid-rows-[minmax(0,1fr)_auto] compact:!grid-cols-1 compact:!grid-rows-[minmax(0,1fr)_auto_auto] print:block">

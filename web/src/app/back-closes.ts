@@ -5,6 +5,9 @@ interface Over {
   readonly over?: string;
 }
 
+/** What lies over the page by the browser's own account, where the router keeps its state. */
+const overNow = (): string | undefined => (window.history.state as { usr?: Over | null } | null)?.usr?.over;
+
 /**
  * Lets Back close what was opened over a page, as it leaves a page: opening it is a step of its own in the history, at
  * the same address.
@@ -34,4 +37,15 @@ export function useBackCloses(name: string, open: boolean, close: () => void): v
     // Where the page is while something lies over it is not this one's matter.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [open, over]);
+  useEffect(() => {
+    if (!open) return;
+    /** Back before the page has taken the step closes too: the browser has taken it already. */
+    const back = () => {
+      if (step.current !== 'asked' || overNow() === name) return;
+      step.current = 'none';
+      close();
+    };
+    window.addEventListener('popstate', back);
+    return () => window.removeEventListener('popstate', back);
+  }, [open, name, close]);
 }

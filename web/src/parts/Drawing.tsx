@@ -518,7 +518,7 @@ export function Drawing({
             </div>
           </details>
         ) : null}
-        <span className="ml-auto shrink-0">{children}</span>
+        <span className="ml-auto min-w-0">{children}</span>
       </figcaption>
     </figure>
   );

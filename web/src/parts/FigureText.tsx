@@ -8,7 +8,8 @@ import {
   type Uncertain,
 } from '@gristmill/core';
 import { useWorking } from '../app/working.ts';
-import { useUnits, useSaid } from '../state/prefs.ts';
+import { useUnits } from '../state/prefs.ts';
+import { useSaid } from '../state/said.ts';
 import { useTold, useToldFigure } from '../state/straight.tsx';
 
 /** A predicted figure as written, value and band; opens its working. */

@@ -1,4 +1,4 @@
-import { displayUnit, fromSi, plainNumber, thinned, type QuantityId } from '@gristmill/core';
+import { fromSi, plainNumber, thinned, type QuantityId, type Unit } from '@gristmill/core';
 import { memo, useMemo } from 'react';
 import {
   CartesianGrid,
@@ -13,7 +13,7 @@ import {
   ZAxis,
   type LineProps,
 } from 'recharts';
-import { useUnits } from '../state/prefs.ts';
+import { useToldUnit } from '../state/straight.tsx';
 
 export interface Series {
   readonly key: string;
@@ -93,7 +93,6 @@ function MarkShape({ cx = 0, cy = 0, payload }: Shape) {
 const LINE_POINTS = 900;
 const DOTS = 360;
 
-type Unit = ReturnType<typeof displayUnit>;
 interface Point {
   readonly x: number;
   readonly y: number;
@@ -165,9 +164,8 @@ function Plot({
   level,
   height = '100%',
 }: PlotProps) {
-  const units = useUnits();
-  const xu = displayUnit(x, units);
-  const yu = displayUnit(y, units);
+  const xu = useToldUnit(x);
+  const yu = useToldUnit(y);
   const data = useMemo(
     () =>
       series.map((s) => {

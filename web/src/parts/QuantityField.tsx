@@ -8,7 +8,8 @@ import {
   type QuantityId,
 } from '@gristmill/core';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
-import { usePrefs, useUnits, useSaid } from '../state/prefs.ts';
+import { usePrefs, useUnits } from '../state/prefs.ts';
+import { useSaid } from '../state/said.ts';
 import { useTold } from '../state/straight.tsx';
 import { takeRefusal } from '../state/refusal.ts';
 import { Said } from './Said.tsx';

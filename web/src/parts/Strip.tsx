@@ -2,6 +2,7 @@ import { formatQuantity, stageKind, type Joint, type LineReport, type Variant } 
 import { NavLink, useParams } from 'react-router';
 import { slug } from '../state/address.ts';
 import { useUnits } from '../state/prefs.ts';
+import { useWritten } from '../state/straight.tsx';
 import { Glyph } from './Glyph.tsx';
 
 function MotorGlyph({ frame, length }: { frame: number; length: number }) {
@@ -45,15 +46,19 @@ function OutputGlyph() {
 /** The drive line from motor to load: true glyphs, what has accumulated under each node, and the way between stages. */
 export function Strip({ joint, variant, report }: { joint: Joint; variant: Variant; report: LineReport | undefined }) {
   const units = useUnits();
+  const atOutput = useWritten();
   const { stage } = useParams();
   const nodes = report?.nodes ?? [];
   const say = (i: number) => {
     const n = nodes[i];
     if (!n) return '';
+    // Only the output may run straight.
+    const write: typeof atOutput =
+      i === variant.stages.length ? atOutput : (v, quantity, digits) => formatQuantity(v, quantity, units, digits);
     return [
-      formatQuantity(n.torque, 'torque', units, 3),
-      formatQuantity(n.speed, 'speed', units, 3),
-      ...(i > 0 ? [formatQuantity(n.play, 'smallAngle', units, 2)] : []),
+      write(n.torque, 'torque', 3),
+      write(n.speed, 'speed', 3),
+      ...(i > 0 ? [write(n.play, 'smallAngle', 2)] : []),
     ].join(' · ');
   };
   const weakest = report?.limitedBy.match(/stage (\d+)/)?.[1];
@@ -133,7 +138,7 @@ export function Strip({ joint, variant, report }: { joint: Joint; variant: Varia
             <span className="text-[12px] leading-tight">
               <b>Output</b>{' '}
               <span className="num ml-1 text-muted">
-                needs {needs && Number.isFinite(needs.asked) ? formatQuantity(needs.asked, 'torque', units, 3) : ''}
+                needs {needs && Number.isFinite(needs.asked) ? atOutput(needs.asked, 'torque', 3) : ''}
               </span>
             </span>
           </NavLink>

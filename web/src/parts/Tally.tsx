@@ -1,14 +1,11 @@
 import { LIMIT_KINDS, sayBanded, type SettledVerdict } from '@gristmill/core';
 import { useState } from 'react';
 import { usePrefs, useUnits } from '../state/prefs.ts';
-import { useTold } from '../state/straight.tsx';
+import { LimitName, useTold } from '../state/straight.tsx';
 import { useCompact } from './compact.ts';
 import { FigureText, FoundText } from './FigureText.tsx';
 import { Scale } from './Scale.tsx';
 import { askedMark, foundSource, settledNote, verdictWord } from './words.ts';
-
-/** What a limit is called of something that runs straight: its torque is a force there. */
-const nameOf = (name: string, by: number): string => (by === 1 ? name : name.replace('Torque', 'Force'));
 
 function Row({ verdict, width }: { verdict: SettledVerdict; width: number }) {
   const units = useUnits();
@@ -22,7 +19,7 @@ function Row({ verdict, width }: { verdict: SettledVerdict; width: number }) {
     <li className="rule-b py-1.5" data-limit={verdict.id} data-state={verdict.state} data-by={verdict.by}>
       <div className="flex items-center justify-between gap-2">
         <span className="truncate font-semibold" title={kind.help}>
-          {nameOf(kind.name, told.by)}
+          <LimitName kind={kind} />
         </span>
         {verdict.id === 'noise' ? null : (
           <Scale

@@ -1,4 +1,11 @@
-import { findInParts, type FindProgress, type FindResult, type Problem, type SearchSteps } from '@gristmill/core';
+import {
+  findInParts,
+  type FindProgress,
+  type FindResult,
+  type Problem,
+  type SearchSteps,
+  type ShopEdits,
+} from '@gristmill/core';
 import { proxy } from 'comlink';
 import { create } from 'zustand';
 import { foundSets } from '../storage/shelf.ts';
@@ -38,12 +45,22 @@ const change = (joint: string, by: Partial<Search>) =>
     return now ? { of: { ...s.of, [joint]: { ...now, ...by } } } : s;
   });
 
+const seen = new WeakMap<ShopEdits, Omit<ShopEdits, 'processes'>>();
+/** Of the shop what a search looks at: what a printer was found to do says nothing of a line. */
+function lookedAt(edits: ShopEdits): Omit<ShopEdits, 'processes'> {
+  const known = seen.get(edits);
+  if (known) return known;
+  const { processes: _, ...rest } = edits;
+  seen.set(edits, rest);
+  return rest;
+}
+
 const contentsOf = ({ brief, variant, edits }: Omit<SearchFor, 'kinds' | 'stages'>) => [
   brief,
   variant.sensor,
   variant.mount,
   variant.output,
-  edits,
+  lookedAt(edits),
 ];
 /** What stands for a content, in whatever order its keys come. */
 const numberOf = (x: object | null | undefined): number => (x ? contentId(ordered(x)) : 0);
@@ -70,7 +87,8 @@ export async function recallSearch(joint: string): Promise<void> {
     of: {
       ...s.of,
       [joint]: {
-        asked: asked.map((x) => numberOf(x as object | null | undefined)),
+        // What was kept before may name the whole shop, which stands last.
+        asked: asked.map((x, i) => numberOf(i === 4 ? lookedAt(x as ShopEdits) : (x as object | null | undefined))),
         when: new Date(when),
         running: false,
         stopped: first,

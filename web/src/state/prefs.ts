@@ -8,7 +8,6 @@ import {
   type QuantityId,
   type UnitChoice,
 } from '@gristmill/core';
-import { useCallback } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
@@ -107,13 +106,7 @@ usePrefs.subscribe((s) => setDecimalSign(s.decimal));
 
 export const useUnits = (): UnitChoice => usePrefs((s) => s.units);
 
-/** Writes sentences of the core with their values in the reader's units. */
-export function useSaid(): (text: string) => string {
-  const units = useUnits();
-  return useCallback((text: string) => inUnits(text, units), [units]);
-}
-
-/** The same where no component is at hand: in the units of now. */
+/** A sentence of the core where no component is at hand: in the units of now. */
 export const said = (text: string): string => inUnits(text, usePrefs.getState().units);
 
 /** The preferences for a file of everything; what was opened and exported here, and when, says nothing elsewhere. */

@@ -92,12 +92,12 @@ export function drawCable(
     y1 + along * (y2 - y1),
   ];
   const label = (key: string, i: 0 | 1, text: string): DrawItem => {
-    const [x, y] = middle(s.runs[i]!, 0.3);
-    return { kind: 'label', key, at: [x, y + (i ? -1 : 1) * (3 * p.cable + 1e-3)], text };
+    const [x, y] = middle(s.runs[i]!, 0.45);
+    return { kind: 'label', key, at: [x, y + (i ? -1 : 1) * (4 * p.cable + 1e-3)], text };
   };
   const arrow = (key: string, i: 0 | 1, force: number): DrawItem => {
     const run = s.runs[i]!;
-    const [x, y] = middle(run, 0.5);
+    const [x, y] = middle(run, 0.95);
     const far = Math.hypot(run[2] - run[0], run[3] - run[1]);
     const long = (0.35 * far * force) / Math.max(m.tight, 1e-9);
     return {

@@ -154,7 +154,7 @@ export function drawChain(
   const tight = L.path.runs.slice(L.driven);
   const slack = L.path.runs.slice(0, L.driven);
   const middle = (r: (typeof tight)[number]): [number, number] => [(r.x1 + r.x2) / 2, (r.y1 + r.y2) / 2];
-  const reach = 0.9 * L.r2;
+  const reach = Math.min(0.9 * L.r2, 0.38 * L.centre);
   const big = Math.max(m.shafts[0], m.shafts[1], 1e-9);
   const lowest = Math.min(...L.path.wheels.map((w) => w.y - w.r)) - chain.plate;
   const highest = Math.max(...L.path.wheels.map((w) => w.y + w.r)) + chain.plate;

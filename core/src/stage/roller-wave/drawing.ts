@@ -32,11 +32,15 @@ export function wallOutline(p: RollerWaveParams, b: RollerWaveBuild): Outline {
     const along = Math.sqrt(Math.max(0, r * r - slot * slot));
     return [along * Math.cos(a) + side * slot * Math.sin(a), along * Math.sin(a) - side * slot * Math.cos(a)];
   };
+  // Round inside and outside: a straight inside would stand in the eccentric's way where walls are wide.
+  const angle = (r: number) => Math.atan2(edge(r, 1)[1], edge(r, 1)[0]);
+  const [narrow, wide] = [angle(inner), angle(outer)];
   return new OutlinePen()
     .to(...edge(inner, -1))
     .to(...edge(outer, -1))
-    .to(...edge(outer, 1))
+    .arc(0, 0, outer, -wide, 2 * wide)
     .to(...edge(inner, 1))
+    .arc(0, 0, inner, narrow, -2 * narrow)
     .close();
 }
 

@@ -97,6 +97,8 @@ export function rollerWaveParts(p: RollerWaveParams, _shelf: Shelf, m: RollerWav
       note: `ground pin ⌀ ${mm(p.roller)} × ${mm(p.width)}`,
       curves: [{ layer: 'outside', outline: circle(0, 0, wave.roller) }],
       turns: 'free',
+      // In and out once as the throw comes round in the cage.
+      sways: (2 * Math.PI) / Math.abs(1 - wavePose(p, 1).cage),
       places: (crank) =>
         Array.from({ length: p.rows }, (_, i) =>
           rollerPoses(p, m, crank, phaseOf(p, i)).map((q): BodyPlace => ({

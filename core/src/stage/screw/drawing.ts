@@ -92,6 +92,7 @@ export function drawScrew(
       'part',
     );
   const force = options.duty.torque;
+  const cut: [number, number] = [0, -3.1 * reach];
   return [
     { id: 'teeth', name: 'Thread and nut', items: teeth },
     {
@@ -125,19 +126,20 @@ export function drawScrew(
           key: 'pitch',
           from: [0, 0],
           to: [p.pitch, 0],
-          offset: -1.3 * reach,
+          offset: -1.55 * reach,
           value: p.pitch,
           quantity: 'length',
         },
         {
           kind: 'dimension',
-          key: 'shown',
-          from: [-half, 0],
-          to: [half, 0],
-          offset: -1.8 * reach,
-          value: 2 * half,
+          key: 'free',
+          from: [-half - bearing.width, 0],
+          to: [half + bearing.width, 0],
+          offset: -2.4 * reach,
+          value: p.free,
           quantity: 'length',
         },
+        ...(2 * half < p.free ? [{ kind: 'label' as const, key: 'cut', at: cut, text: 'drawn shortened' }] : []),
       ],
     },
   ];

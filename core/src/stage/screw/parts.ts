@@ -117,7 +117,12 @@ export function screwParts(p: ScrewParams, _shelf: Shelf, m: ScrewModel): Result
 
 /** Power goes in at the screw's end; the nut runs along its axis. */
 export const screwPorts = (p: ScrewParams, b: ScrewBuild): Ports => ({
-  input: { at: [0, 0, -2 * b.bearing.width], along: 'z', shaft: Math.min(p.diameter, b.bearing.bore) },
+  // Its end reaches out of the bearings for a coupling.
+  input: {
+    at: [0, 0, -2 * b.bearing.width - Math.max(p.diameter, 8e-3)],
+    along: 'z',
+    shaft: Math.min(p.diameter, b.bearing.bore),
+  },
   output: {
     at: [0, 0, b.length + (p.ends === 'fixed-free' ? 0 : 2 * b.bearing.width)],
     along: 'z',

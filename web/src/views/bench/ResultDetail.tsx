@@ -1,7 +1,8 @@
 import { differenceOf, formatQuantity, sayUncertain, type Finding, type TestPlot } from '@gristmill/core';
 import { useMemo } from 'react';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
-import { useUnits, useSaid } from '../../state/prefs.ts';
+import { useUnits } from '../../state/prefs.ts';
+import { useSaid } from '../../state/said.ts';
 
 const COLOUR = { raw: 'var(--found)', fit: 'var(--expected)', other: 'var(--muted)' };
 

@@ -149,7 +149,9 @@ export default function BriefView() {
         ) : null}
         <div className="flex min-h-[164px] flex-1 flex-col">
           <Later>
-            <CasePlot c={c} g={g} />
+            <Straight>
+              <CasePlot c={c} g={g} />
+            </Straight>
           </Later>
         </div>
         <div
@@ -157,12 +159,14 @@ export default function BriefView() {
           role="group"
           aria-label="What the load asks"
         >
-          {figures.map((f) => (
-            <span key={f.id}>
-              {f.name}
-              <FigureText figure={f} className="ml-1.5" />
-            </span>
-          ))}
+          <Straight>
+            {figures.map((f) => (
+              <span key={f.id}>
+                {f.name}
+                <FigureText figure={f} className="ml-1.5" />
+              </span>
+            ))}
+          </Straight>
         </div>
         {c.pattern === 'leg' ? (
           <p className="caution no-print mb-1.5 !py-0.5">

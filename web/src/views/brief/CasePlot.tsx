@@ -2,6 +2,7 @@ import { armGravity, caseLoads, legLoads, legPose, type ArmCase, type LegCase, t
 import { useMemo, useState } from 'react';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import type { Series } from '../../parts/Plot.tsx';
+import { useTold } from '../../state/straight.tsx';
 
 const STEPS = 61;
 type Mode = 'angle' | 'time' | 'speed' | 'points';
@@ -60,6 +61,7 @@ export function CasePlot({ c, g }: { c: LoadCase; g: number }) {
   const [chosen, setChosen] = useState<Mode>(modes[0]!);
   const mode = modes.includes(chosen) ? chosen : modes[0]!;
   const loads = useMemo(() => caseLoads(c, g), [c, g]);
+  const load = useTold('torque').by === 1 ? 'Torque' : 'Force';
   const series = useMemo<Series[]>(() => {
     if (mode === 'angle')
       return c.pattern === 'arm' ? armOverAngle(c, g) : c.pattern === 'leg' ? legOverAngle(c, g) : [];
@@ -91,7 +93,7 @@ export function CasePlot({ c, g }: { c: LoadCase; g: number }) {
   return (
     <>
       <div className="flex items-baseline justify-between gap-3 pt-1">
-        <h2 className="whitespace-nowrap">{mode === 'speed' ? 'Speed' : 'Torque'}</h2>
+        <h2 className="whitespace-nowrap">{mode === 'speed' ? 'Speed' : load}</h2>
         <span className="flex shrink-0 gap-2" role="group" aria-label="Plot">
           {modes.map((m) => (
             <button
@@ -121,7 +123,7 @@ export function CasePlot({ c, g }: { c: LoadCase; g: number }) {
           name={
             mode === 'angle' && c.pattern === 'arm'
               ? 'Torque at the joint over the arm’s angle'
-              : `${mode === 'speed' ? 'Speed' : 'Torque'} at the joint ${mode === 'angle' ? 'over the knee’s angle' : NAMES[mode].replace('speed ', '')}`
+              : `${mode === 'speed' ? 'Speed' : load} at the joint ${mode === 'angle' ? 'over the knee’s angle' : NAMES[mode].replace('speed ', '')}`
           }
           x={mode === 'angle' ? 'angle' : mode === 'points' ? 'speed' : 'time'}
           y={mode === 'speed' ? 'speed' : 'torque'}
@@ -134,7 +136,7 @@ export function CasePlot({ c, g }: { c: LoadCase; g: number }) {
                 ? 'speed'
                 : 'time'
           }
-          yName={mode === 'speed' ? 'speed' : 'torque'}
+          yName={mode === 'speed' ? 'speed' : load.toLowerCase()}
           series={series}
           marks={marks}
           level={level}

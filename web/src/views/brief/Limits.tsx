@@ -1,6 +1,7 @@
 import { askedValue, blankLimit, LIMIT_IDS, LIMIT_KINDS, type Limit, type LimitId } from '@gristmill/core';
 import { ChoiceField, TextField } from '../../parts/ChoiceField.tsx';
 import { QuantityText } from '../../parts/FigureText.tsx';
+import { LimitName } from '../../state/straight.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Section } from '../../parts/Section.tsx';
 import { useJoint, useOpen } from '../../state/open.ts';
@@ -39,7 +40,7 @@ export function Limits() {
             data-limit-row={l.id}
           >
             <span title={kind.help} className="truncate text-[12.5px]">
-              {kind.name}
+              <LimitName kind={kind} />
             </span>
             <span className="num text-muted">
               {l.id === 'noise' || l.sense === 'either' ? '' : l.sense === 'min' ? '≥' : '≤'}

@@ -31,7 +31,7 @@ import { QuantityField } from '../../parts/QuantityField.tsx';
 import { Said } from '../../parts/Said.tsx';
 import { askedOf, dropSearch, handOverSearch, START, startSearch, useSearches } from '../../state/find.ts';
 import { newId } from '../../state/identifier.ts';
-import { useSaid } from '../../state/prefs.ts';
+import { useSaid } from '../../state/said.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
 import { CaseFields, CaseSketch, hasFields, type Change } from '../brief/case-parts.tsx';
 import { Advice, AimText, namesOf, There } from '../line/found.tsx';

@@ -80,7 +80,8 @@ const TEACHES: Readonly<Record<string, string>> = {
     'Must turn back by hand: belts, a cycloidal disc, ring plates and a cable for one brief, and a rig’s whole session.',
   'demo-wing-root':
     'A geared unit whose play a belt divides; bought once, printed once, made twice until it went together.',
-  'demo-reed-lift': 'A straight axis in newtons and micrometres: a screw that holds, a rack that is quick, a belt between.',
+  'demo-reed-lift':
+    'A straight axis in newtons and micrometres: a screw that holds, a rack that is quick, a belt between.',
   'demo-tide-dial': 'Holds its place without power: a bought worm, one made here, a strain wave, and what each costs.',
 };
 

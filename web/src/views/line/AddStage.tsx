@@ -89,7 +89,10 @@ export function AddStage() {
         Add stage
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" className="z-20 max-w-[430px] border border-strong bg-panel py-1">
+        <DropdownMenu.Content
+          align="start"
+          className="z-20 max-h-(--radix-dropdown-menu-content-available-height) max-w-[430px] overflow-y-auto border border-strong bg-panel py-1"
+        >
           {stageKinds().map((k) => (
             <DropdownMenu.Item
               key={k.id}

@@ -10,7 +10,7 @@ import {
 } from '@gristmill/core';
 import { useState } from 'react';
 import { FigureText, QuantityText } from '../../parts/FigureText.tsx';
-import { Straight } from '../../state/straight.tsx';
+import { LimitName, Straight } from '../../state/straight.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
 import { askedMark, verdictWord } from '../../parts/words.ts';
 import { useJoint, useOpen } from '../../state/open.ts';
@@ -149,7 +149,10 @@ export default function CompareView() {
                 return (
                   <tr key={l.id} className="rule-b" data-compare={l.id}>
                     <td className="whitespace-nowrap">
-                      <b className="font-semibold">{kind.name}</b> <span className="label">{l.need}</span>
+                      <b className="font-semibold">
+                        <LimitName kind={kind} />
+                      </b>{' '}
+                      <span className="label">{l.need}</span>
                       <span className="num text-[12px] text-muted">
                         {' '}
                         {mark ? (

@@ -15,6 +15,7 @@ import {
   processesOf,
   stageKind,
   stageKinds,
+  travelOf,
   countSays,
   whyNotSays,
   type Aim,
@@ -38,8 +39,9 @@ import { useFindLook } from '../../state/find-view.ts';
 import { newId } from '../../state/identifier.ts';
 import { note } from '../../state/note.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
-import { useSaid } from '../../state/prefs.ts';
 import { useEdits, useShelf } from '../../state/shelf.ts';
+import { useSaid } from '../../state/said.ts';
+import { AllStraight } from '../../state/straight.tsx';
 import { copyVariant } from '../../state/variants.ts';
 import { useTrials } from '../../workers/queries.ts';
 import { DrawerDetails } from '../shop/Drawer.tsx';
@@ -246,6 +248,14 @@ function BoundFields({
 
 /** Whole lines of unlike mechanisms that do what the brief asks, to pick from; and why the others do not. */
 export default function FindView() {
+  return (
+    <AllStraight>
+      <Find />
+    </AllStraight>
+  );
+}
+
+function Find() {
   const joint = useJoint();
   const variant = useVariant();
   const edits = useEdits();
@@ -267,7 +277,9 @@ export default function FindView() {
   const shelf = useShelf();
   const [look, see] = useFindLook(joint.id);
   const { without, stages, weights, axes, only, motors, made, process, within, chosen, pair } = look;
-  const kinds = stageKinds();
+  const straight = travelOf(joint.brief) !== undefined;
+  // A stage that runs straight ends no line that turns.
+  const kinds = stageKinds().filter((k) => straight || !k.straight);
   const all = useMemo(() => search?.result?.lines ?? [], [search?.result]);
   const asked = useMemo(() => briefBounds(joint.brief.limits, demandOf(joint.brief, shelf)), [joint.brief, shelf]);
   const bounds = useMemo(() => ({ ...asked, ...look.bounds }), [asked, look.bounds]);

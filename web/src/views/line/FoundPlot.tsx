@@ -1,14 +1,6 @@
-import {
-  AIM_WORDS,
-  beyond,
-  formatQuantity,
-  type Aim,
-  type AimBounds,
-  type FoundLine,
-  type LineReport,
-} from '@gristmill/core';
+import { AIM_WORDS, beyond, type Aim, type AimBounds, type FoundLine, type LineReport } from '@gristmill/core';
 import { useRef } from 'react';
-import { useUnits } from '../../state/prefs.ts';
+import { useWritten } from '../../state/straight.tsx';
 
 const [W, H, LEFT, BOTTOM, TOP, RIGHT] = [440, 290, 62, 34, 22, 14];
 
@@ -70,7 +62,6 @@ export function FoundPlot({
   /** A bound was drawn elsewhere, SI. */
   onBound: (aim: Aim, value: number) => void;
 }) {
-  const units = useUnits();
   const mine = own.flatMap(({ id, name, aims }) => (aims ? [{ id, name, aims }] : []));
   const all = [...lines, ...mine];
   const across = scaleOf(
@@ -109,7 +100,8 @@ export function FoundPlot({
     const off: Mark['off'] = most ? [LEFT, at, wide, H - BOTTOM - at] : [LEFT, TOP, wide, at - TOP];
     return [{ along, aim, d: `M${LEFT} ${at}H${W - RIGHT}`, off }];
   });
-  const write = (v: number, aim: Aim) => formatQuantity(v, AIM_WORDS[aim].quantity, units, 2);
+  const written = useWritten();
+  const write = (v: number, aim: Aim) => written(v, AIM_WORDS[aim].quantity, 2);
   const corner = [AIM_WORDS[x].most ? W - RIGHT : LEFT, AIM_WORDS[y].most ? TOP : H - BOTTOM] as const;
   return (
     <svg

@@ -1,4 +1,4 @@
-import { activeVariant, type Figure } from '@gristmill/core';
+import { activeVariant, travelOf, type Figure } from '@gristmill/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
@@ -139,6 +139,7 @@ export default function LineView() {
   const joint = useJoint();
   const { report } = useLine();
   const map = report?.map;
+  const load = travelOf(joint.brief) === undefined ? 'Torque' : 'Force';
   // What the brief limits stands in the tally, with its working; here is the rest.
   const inTally = new Set<string>(joint.brief.limits.map((l) => l.id));
   const all = (report?.figures ?? []).filter((f) => !inTally.has(f.id));
@@ -151,7 +152,9 @@ export default function LineView() {
       <VariantBar />
       <div className="pt-2">
         <Later>
-          <StageRows report={report} />
+          <Straight>
+            <StageRows report={report} />
+          </Straight>
         </Later>
       </div>
       {report?.problem ? (
@@ -177,36 +180,38 @@ export default function LineView() {
       </div>
       <div className="h-[144px] shrink-0">
         {map ? (
-          <LazyPlot
-            name="Torque and speed at the output, the motor’s reach against the brief’s points"
-            x="speed"
-            y="torque"
-            xName="output speed"
-            yName="torque"
-            level={{ name: 'stages hold', y: map.capacity }}
-            series={[
-              { key: 'peak', name: 'peak', x: map.speed, y: map.peak, colour: 'var(--expected)', width: 2.2 },
-              {
-                key: 'ever',
-                name: 'continuous',
-                x: map.speed,
-                y: map.continuous,
-                colour: 'var(--expected)',
-                dash: '6 4',
-                width: 1.4,
-              },
-            ]}
-            marks={thinned(
-              map.points.map((p) => ({
-                name: `${p.name} ×${p.margin > 9.95 ? '>10' : p.margin.toFixed(1)}`,
-                x: p.speed,
-                y: p.torque,
-                ok: p.margin >= 1 && p.torque <= map.capacity,
-                below: p.speed === 0,
-                margin: p.margin,
-              })),
-            )}
-          />
+          <Straight>
+            <LazyPlot
+              name={`${load} and speed at the output, the motor’s reach against the brief’s points`}
+              x="speed"
+              y="torque"
+              xName="output speed"
+              yName={load.toLowerCase()}
+              level={{ name: 'stages hold', y: map.capacity }}
+              series={[
+                { key: 'peak', name: 'peak', x: map.speed, y: map.peak, colour: 'var(--expected)', width: 2.2 },
+                {
+                  key: 'ever',
+                  name: 'continuous',
+                  x: map.speed,
+                  y: map.continuous,
+                  colour: 'var(--expected)',
+                  dash: '6 4',
+                  width: 1.4,
+                },
+              ]}
+              marks={thinned(
+                map.points.map((p) => ({
+                  name: `${p.name} ×${p.margin > 9.95 ? '>10' : p.margin.toFixed(1)}`,
+                  x: p.speed,
+                  y: p.torque,
+                  ok: p.margin >= 1 && p.torque <= map.capacity,
+                  below: p.speed === 0,
+                  margin: p.margin,
+                })),
+              )}
+            />
+          </Straight>
         ) : (
           <p className="label py-3">The map appears once the line can be summed.</p>
         )}

@@ -14,12 +14,12 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import {
-  displayUnit,
   fromSi,
   plainNumber,
   stageKind,
   type Attribution,
   type LineReport,
+  type QuantityId,
   type StageRecord,
 } from '@gristmill/core';
 import { Link } from 'react-router';
@@ -27,7 +27,7 @@ import { useWorking } from '../../app/working.ts';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { slug } from '../../state/address.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
-import { useUnits } from '../../state/prefs.ts';
+import { useToldUnit } from '../../state/straight.tsx';
 import { AddStage } from './AddStage.tsx';
 
 /** A share of the largest in its column, as a thin bar under the number. */
@@ -53,16 +53,30 @@ const COLUMNS = [
   { key: 'money', name: 'money', quantity: 'money', of: 'money', own: true },
 ] as const;
 
+/** The head of a column, with the unit of what stands in it. */
+function Head({ name, quantity }: { name: string; quantity: QuantityId }) {
+  return (
+    <th className="whitespace-nowrap text-right">
+      {name}
+      <span className="num block text-[11px]">{useToldUnit(quantity).symbol}</span>
+    </th>
+  );
+}
+
 /** A share that opens the working behind it. */
 function Cell({
-  text,
+  value,
+  quantity = 'ratio',
+  digits = 3,
   name,
   of,
   own: fromStage,
   stageId,
   report,
 }: {
-  text: string;
+  value: number;
+  quantity?: QuantityId;
+  digits?: number;
   name: string;
   of: string;
   own: boolean;
@@ -70,6 +84,7 @@ function Cell({
   report: LineReport;
 }) {
   const open = useWorking((s) => s.open);
+  const text = plainNumber(fromSi(value, useToldUnit(quantity)), digits);
   const own = fromStage && report.stages.find((s) => s.stageId === stageId)?.report?.figures.find((f) => f.id === of);
   const figure = own || report.figures.find((f) => f.id === of);
   if (!figure) return <span className="num">{text}</span>;
@@ -106,7 +121,6 @@ function Row({
 }) {
   const joint = useJoint();
   const readOnly = useOpen((s) => s.readOnly);
-  const units = useUnits();
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: stage.id,
     disabled: readOnly,
@@ -152,7 +166,7 @@ function Row({
       </td>
       <td className="text-right">
         {share && report ? (
-          <Cell text={plainNumber(share.ratio, 4)} name="ratio" of="ratio" own stageId={stage.id} report={report} />
+          <Cell value={share.ratio} digits={4} name="ratio" of="ratio" own stageId={stage.id} report={report} />
         ) : own !== undefined ? (
           <span className="num">{plainNumber(own, 4)}</span>
         ) : null}
@@ -170,7 +184,8 @@ function Row({
           <td key={c.key} className="whitespace-nowrap text-right">
             {share && report ? (
               <Cell
-                text={plainNumber(fromSi(share[c.key], displayUnit(c.quantity, units)), 3)}
+                value={share[c.key]}
+                quantity={c.quantity}
                 name={c.name}
                 of={c.of}
                 own={c.own}
@@ -218,7 +233,6 @@ function Row({
 /** The stages in power-flow order with what each contributes at the output; added, removed and reordered here. */
 export function StageRows({ report }: { report: LineReport | undefined }) {
   const variant = useVariant();
-  const units = useUnits();
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -247,10 +261,7 @@ export function StageRows({ report }: { report: LineReport | undefined }) {
               <th>Stage</th>
               <th className="text-right">ratio</th>
               {COLUMNS.map((c) => (
-                <th key={c.key} className="whitespace-nowrap text-right">
-                  {c.name}
-                  <span className="num block text-[11px]">{displayUnit(c.quantity, units).symbol}</span>
-                </th>
+                <Head key={c.key} name={c.name} quantity={c.quantity} />
               ))}
               <th className="pr-0">
                 <span className="sr-only">Order</span>

@@ -1,6 +1,7 @@
 import { adviceOf, AIM_WORDS, formatQuantity, stageKind, type Aim, type FoundLine } from '@gristmill/core';
 import { Said } from '../../parts/Said.tsx';
 import { useUnits } from '../../state/prefs.ts';
+import { useWritten } from '../../state/straight.tsx';
 
 /** A line by its mechanisms, from the motor to the output. */
 export const namesOf = (stages: FoundLine['stages']): string =>
@@ -8,8 +9,8 @@ export const namesOf = (stages: FoundLine['stages']): string =>
 
 /** One number of a found line as it is written. */
 export function AimText({ line, aim }: { line: FoundLine; aim: Aim }) {
-  const units = useUnits();
-  return <>{formatQuantity(line.aims[aim], AIM_WORDS[aim].quantity, units, 3)}</>;
+  const write = useWritten();
+  return <>{write(line.aims[aim], AIM_WORDS[aim].quantity, 3)}</>;
 }
 
 /** What of a line lies in the drawer, and what that saves. */

@@ -14,7 +14,7 @@ import { Link } from 'react-router';
 import { BuiltOtherwise } from '../../parts/BuiltOtherwise.tsx';
 import { FitsTold } from './FitsTold.tsx';
 import { FigureText, FoundText, QuantityText } from '../../parts/FigureText.tsx';
-import { Straight } from '../../state/straight.tsx';
+import { LimitName, Straight } from '../../state/straight.tsx';
 import { Later, useGrowing } from '../../parts/Later.tsx';
 import { Scale, scaleRange } from '../../parts/Scale.tsx';
 import { askedMark, foundSource, settledNote, verdictWord } from '../../parts/words.ts';
@@ -111,7 +111,7 @@ export default function ReviewView() {
                 return (
                   <tr key={l.id} className="rule-b" data-review={l.id}>
                     <td className="whitespace-nowrap font-semibold">
-                      {kind.name}
+                      <LimitName kind={kind} />
                       <span className="label block font-normal">{l.need}</span>
                     </td>
                     <td className="num whitespace-nowrap">

@@ -1,6 +1,7 @@
 import { formatQuantity, stageKind, type Mend, type StageRecord } from '@gristmill/core';
 import { useMemo } from 'react';
-import { useUnits, useSaid } from '../../state/prefs.ts';
+import { useUnits } from '../../state/prefs.ts';
+import { useSaid } from '../../state/said.ts';
 import { useShelf } from '../../state/shelf.ts';
 import { useStage } from '../../state/stages.ts';
 

@@ -7,17 +7,22 @@ import { useOpen } from '../../state/open.ts';
 import { resizedInWorker } from '../../workers/sizing.ts';
 import { setParams } from './StageFields.tsx';
 
+const TURN = 2 * Math.PI;
+
 /** A stage entered by its ratio and outside: every other dimension moves along, what it is made of stays. */
 export function Resize({
   stage,
   index,
   ratio,
+  straight = false,
   outside,
   duty,
 }: {
   stage: StageRecord;
   index: number;
   ratio: number;
+  /** Its output runs straight: its ratio, rad/m, is told as the travel of a turn. */
+  straight?: boolean;
   outside: number;
   duty: Duty;
 }) {
@@ -38,19 +43,34 @@ export function Resize({
     if (!setParams(stage, params, `Stage ${index + 1}: ratio and outside`)) setAsked({});
   };
   return (
-    <Section title="Ratio and outside">
-      <QuantityField
-        label="Ratio"
-        help="Tooth and pin counts that come nearest to it are taken."
-        quantity="ratio"
-        value={asked.ratio ?? Math.abs(ratio)}
-        min={1}
-        max={1000}
-        step={0.5}
-        digits={4}
-        disabled={readOnly}
-        onChange={(x) => setAsked({ ...asked, ratio: x })}
-      />
+    <Section title={straight ? 'Travel and outside' : 'Ratio and outside'}>
+      {straight ? (
+        <QuantityField
+          label="Travel of a turn"
+          help="The lead or the teeth that come nearest to it are taken."
+          quantity="length"
+          value={TURN / (asked.ratio ?? Math.abs(ratio))}
+          min={1e-4}
+          max={1}
+          step={5e-4}
+          digits={4}
+          disabled={readOnly}
+          onChange={(x) => setAsked({ ...asked, ratio: TURN / x })}
+        />
+      ) : (
+        <QuantityField
+          label="Ratio"
+          help="Tooth and pin counts that come nearest to it are taken."
+          quantity="ratio"
+          value={asked.ratio ?? Math.abs(ratio)}
+          min={1}
+          max={1000}
+          step={0.5}
+          digits={4}
+          disabled={readOnly}
+          onChange={(x) => setAsked({ ...asked, ratio: x })}
+        />
+      )}
       <QuantityField
         label="Outside"
         help="At most, across its axis; 0 as it comes."

@@ -1,4 +1,4 @@
-import { stageKind, type Figure, type Layer, type Spring } from '@gristmill/core';
+import { stageKind, travelOf, type Figure, type Layer, type Spring } from '@gristmill/core';
 import { Fragment, useMemo } from 'react';
 import { Link, useParams } from 'react-router';
 import { useActions, type Action } from '../../app/actions.ts';
@@ -42,7 +42,7 @@ function CrankControls() {
         step={1}
         value={Math.round(deg)}
         aria-label="Crank angle"
-        className="w-28 accent-[var(--ink)]"
+        className="w-28 min-w-10 shrink accent-[var(--ink)]"
         onChange={(e) => turn(((Number(e.target.value) - deg) * Math.PI) / 180)}
       />
       <button type="button" className="btn-quiet" aria-label="Turn the crank on" onClick={() => turn(NUDGE)}>
@@ -244,7 +244,8 @@ export default function StageView() {
             key={stage.id}
             stage={stage}
             index={index}
-            ratio={outcome.report.numbers.ratio}
+            ratio={outcome.report.numbers.ratio / (kind.straight ? (travelOf(joint.brief) ?? 1) : 1)}
+            straight={kind.straight ?? false}
             outside={outcome.report.numbers.outside}
             duty={duty}
           />

@@ -9,7 +9,8 @@ import { Said } from '../../../parts/Said.tsx';
 import { today } from '../../../state/bench.ts';
 import { newId } from '../../../state/identifier.ts';
 import { useOpen } from '../../../state/open.ts';
-import { useSaid, useUnits } from '../../../state/prefs.ts';
+import { useUnits } from '../../../state/prefs.ts';
+import { useSaid } from '../../../state/said.ts';
 import { teach } from './keep.ts';
 
 const HOW = [

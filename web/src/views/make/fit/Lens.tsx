@@ -6,7 +6,7 @@ import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { today } from '../../../state/bench.ts';
 import { useVariant } from '../../../state/open.ts';
 import { useEdits } from '../../../state/shelf.ts';
-import { useSaid } from '../../../state/prefs.ts';
+import { useSaid } from '../../../state/said.ts';
 import { contentId } from '../../../workers/content.ts';
 import { partOverlay } from '../../../workers/solid.ts';
 

@@ -8,7 +8,8 @@ import { Said } from '../../../parts/Said.tsx';
 import { today } from '../../../state/bench.ts';
 import { newId } from '../../../state/identifier.ts';
 import { useOpen, useVariant } from '../../../state/open.ts';
-import { useSaid, useUnits } from '../../../state/prefs.ts';
+import { useUnits } from '../../../state/prefs.ts';
+import { useSaid } from '../../../state/said.ts';
 import { makeBy, teach } from './keep.ts';
 
 const ADVICE = [

@@ -3,7 +3,7 @@ import { hoursOn } from '@gristmill/core/schedule/hours';
 import type { Placed } from '@gristmill/core/schedule/lay-out';
 import { dayOf, startOf } from '@gristmill/core/schedule/wall-clock';
 import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { useSaid } from '../../../state/prefs.ts';
+import { useSaid } from '../../../state/said.ts';
 import { DAY, sayDay, sayTime } from './words.ts';
 
 /** Width of a day and height of a lane, px. */

@@ -25,11 +25,13 @@ function Scene({ stage, name }: { stage: StageRecord; name: string }) {
   const bodies = useMemo(() => {
     if (!meshed.data?.ok || !parts?.ok) return undefined;
     return meshed.data.value.flatMap((mesh, i): Shown[] => {
-      const places = parts.value.find((p) => p.id === mesh.id)?.places;
+      const part = parts.value.find((p) => p.id === mesh.id);
+      const places = part?.places;
       if (!places) return [];
       const motions = motionsOf({
         places: (crank) => places(crank).map(placeFrame),
         apart: places(0).map((b) => b.apart),
+        ...(part.sways !== undefined && { sways: part.sways }),
       });
       return [{ id: mesh.id, mesh, motions, tone: TONES[i % TONES.length]! }];
     });

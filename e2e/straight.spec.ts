@@ -23,6 +23,11 @@ test.describe('an axis that runs straight', () => {
     await expect(tally.locator('[data-limit=play]')).toHaveAttribute('data-state', 'fails');
     await view(page, /^Line/);
     await expect(page.getByRole('columnheader', { name: 'play µm' })).toBeVisible();
+    // Its working counts about the brief's arm, and says so.
+    await force.getByRole('button', { name: /open working$/ }).click();
+    const working = page.getByRole('dialog', { name: 'Torque, lifting' });
+    await expect(working).toContainText(/\d+ N \(.*about the brief’s arm of 20 mm: .* N·m/s);
+    await page.keyboard.press('Escape');
     await expect(page.getByRole('img', { name: /^Force and speed at the output/ })).toBeVisible();
     await expectAccessible(page);
     await page

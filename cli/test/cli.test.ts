@@ -206,6 +206,14 @@ describe('the command line', () => {
     expect((await run('desk')).err).toMatch(/FILE is missing/);
   });
 
+  it('tells a straight axis in newtons and micrometres, and of its motor in newton metres', async () => {
+    const { out } = await run('analyse', fileURLToPath(new URL('../../demo/reed-lift.json', import.meta.url)));
+    expect(out).toMatch(/Force, lifting +asked >= 20\.81 N, expected \d+ N /);
+    expect(out).toMatch(/Play +asked <= 150 µm, expected \d+ µm/);
+    expect(out).toMatch(/Accelerates as asked +[\d.]+ m\/s² >= 0\.6 m\/s²/);
+    expect(out).toMatch(/Motor needed +[\d.]+ N·m/);
+  });
+
   it('analyses the demo as the views do', async () => {
     const r = await json('analyse', demo);
     expect(r.variants.map((v: { name: string }) => v.name)).toEqual(['A', 'B']);

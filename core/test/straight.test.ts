@@ -1,17 +1,22 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import {
+  alongAxis,
   analyseLine,
+  atOutput,
   blankCase,
   createJoint,
   demandOf,
   findLines,
   fillLine,
+  inUnits,
   lackingRatio,
   readJointFile,
   rescaleLimits,
+  resizedStage,
   stageFor,
   stageKind,
+  stated,
   straightQuantity,
   travelOf,
   type FindAsk,
@@ -180,6 +185,46 @@ describe('a straight axis', () => {
     expect(last.value.lines.every((l) => l.stages.every((s) => s.kind === 'spur'))).toBe(true);
     expect(last.value.whyNot.map((w) => w.kind)).not.toContain('rack');
   }, 60_000);
+});
+
+describe('told along the axis', () => {
+  it('is force, way and mass for torque, angle and inertia about the arm', () => {
+    // About 20 mm: 1 N·m is 50 N, 0.01 rad is 0.2 mm, 4 N·m/rad is 4/0.02² = 10 kN/m, 1e-3 kg·m² is 2.5 kg.
+    expect(alongAxis({ quantity: 'torque', value: 1, low: 0.8, high: 1.2 }, 0.02)).toEqual({
+      quantity: 'force',
+      value: 50,
+      low: 40,
+      high: 60,
+    });
+    expect(alongAxis({ quantity: 'smallAngle', value: 0.01 }, 0.02)).toEqual({ quantity: 'smallLength', value: 2e-4 });
+    expect(alongAxis({ quantity: 'stiffness', value: 4 }, 0.02).value).toBeCloseTo(1e4, 6);
+    expect(alongAxis({ quantity: 'inertia', value: 1e-3 }, 0.02)).toEqual({ quantity: 'mass', value: 2.5 });
+    const money = { quantity: 'money', value: 3 } as const;
+    expect(alongAxis(money, 0.02)).toBe(money);
+    expect(alongAxis({ quantity: 'torque', value: 1 }, undefined)).toEqual({ quantity: 'torque', value: 1 });
+  });
+
+  it('leaves what is of the motor, and of a stage’s input, as it turns', () => {
+    expect(['torque', 'speed', 'windUp', 'accelerates'].every(atOutput)).toBe(true);
+    expect(['motorNeeded', 'motorRms', 'sensorless', 'speed-1'].some(atOutput)).toBe(false);
+  });
+
+  it('is so in sentences too, where all that they say is of the output', () => {
+    const says = `It carries ${stated(4, 'torque')} for ${stated(3, 'money')}.`;
+    expect(inUnits(says, {}, 0.02)).toMatch(/^It carries 200 N for 3 ./);
+    expect(inUnits(says)).toMatch(/^It carries 4 N·m for 3 ./);
+  });
+});
+
+describe('a stage of another travel of a turn', () => {
+  it('is sized in its own terms: a screw takes the lead that comes nearest', () => {
+    const params = stageKind('screw')!.starts as StageRecord['params'];
+    const at = { torque: 20, torqueRms: 16, speed: 0.05, equivalent: 16, meanSpeed: 0.03 };
+    for (const lead of [2e-3, 8e-3]) {
+      const sized = resizedStage({ kind: 'screw', params }, (2 * Math.PI) / lead, Infinity, at, shelf)!;
+      expect((sized['pitch'] as number) * (sized['starts'] as number)).toBeCloseTo(lead, 9);
+    }
+  });
 });
 
 describe('Reed lift', () => {

@@ -1,3 +1,4 @@
+export * from './at-output.ts';
 export * from './sum.ts';
 export * from './play.ts';
 export * from './output.ts';

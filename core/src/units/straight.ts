@@ -30,3 +30,29 @@ export function straightQuantity(quantity: QuantityId, arm: number): StraightQua
   const found = POWERS[quantity];
   return found && { quantity: found[0], by: arm ** found[1] };
 }
+
+/** A value with its band and what it is of. */
+export interface StraightFigure {
+  readonly quantity: QuantityId;
+  readonly value: number;
+  readonly low?: number;
+  readonly high?: number;
+}
+
+/**
+ * A figure of a line's output as it is told of one that runs straight.
+ *
+ * @param arm travel for a radian, m; undefined where it turns, and it is as it was
+ * @example alongAxis({ quantity: 'torque', value: 1, low: 0.8 }, 0.02) // { quantity: 'force', value: 50, low: 40 }
+ */
+export function alongAxis<F extends StraightFigure>(f: F, arm: number | undefined): F {
+  const told = arm === undefined ? undefined : straightQuantity(f.quantity, arm);
+  if (!told) return f;
+  return {
+    ...f,
+    quantity: told.quantity,
+    value: f.value * told.by,
+    ...(f.low !== undefined && { low: f.low * told.by }),
+    ...(f.high !== undefined && { high: f.high * told.by }),
+  };
+}

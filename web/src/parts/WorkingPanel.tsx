@@ -1,8 +1,12 @@
 import {
+  alongAxis,
+  atOutput,
   formatBanded,
   formatQuantity,
   plainNumber,
+  sayBanded,
   sayUncertain,
+  travelOf,
   type Figure,
   type FigureAddress,
   type Origin,
@@ -10,6 +14,7 @@ import {
 import { Dialog } from 'radix-ui';
 import { useBackCloses } from '../app/back-closes.ts';
 import { useWorking } from '../app/working.ts';
+import { useOpen } from '../state/open.ts';
 import { useUnits } from '../state/prefs.ts';
 import { useMovers } from '../workers/queries.ts';
 import { useWorkingOf } from '../workers/workings.ts';
@@ -104,6 +109,27 @@ function HowItCame({ figure }: { figure: Figure }) {
   );
 }
 
+/** The figure's value; of a straight axis along it, and about the arm that the working counts with. */
+function Headline({ figure, at }: { figure: Figure; at: FigureAddress | undefined }) {
+  const units = useUnits();
+  const brief = useOpen((s) => s.joint?.brief);
+  const ofLine = at !== undefined && at.stageId === undefined && atOutput(figure.id);
+  const arm = brief && ofLine ? travelOf(brief) : undefined;
+  const told = alongAxis(figure, arm);
+  const t = formatBanded(told, told.quantity, units);
+  return (
+    <>
+      <p className="num pt-1 text-[20px] text-expected">{`${t.value} ${t.unit} ${t.band}`}</p>
+      {told === figure ? null : (
+        <p className="label">
+          Worked out below about the brief’s arm of {formatQuantity(arm!, 'length', units, 4)}:{' '}
+          {sayBanded(figure, figure.quantity, units)}.
+        </p>
+      )}
+    </>
+  );
+}
+
 /** The working of the figure that was opened: formula, terms with their origin, source, and what would move it most. */
 export function WorkingPanel() {
   const { subject, close } = useWorking();
@@ -125,12 +151,7 @@ export function WorkingPanel() {
                 </Dialog.Title>
                 <Dialog.Close className="btn-quiet">Close</Dialog.Close>
               </div>
-              <p className="num pt-1 text-[20px] text-expected">
-                {(() => {
-                  const t = formatBanded(subject.figure, subject.figure.quantity, units);
-                  return `${t.value} ${t.unit} ${t.band}`;
-                })()}
-              </p>
+              <Headline figure={subject.figure} at={subject.at} />
               <p className="label">
                 {subject.figure.high > subject.figure.low
                   ? 'Expected, with the band that about 95 % of specimens should fall in.'

@@ -1,11 +1,13 @@
 import {
+  alongAxis,
   displayUnit,
   formatQuantity,
   straightQuantity,
   travelOf,
-  type Figure,
+  type Brief,
   type LimitKind,
   type QuantityId,
+  type StraightFigure,
   type Unit,
 } from '@gristmill/core';
 import { createContext, useContext, useMemo, type ReactNode } from 'react';
@@ -16,9 +18,14 @@ import { ArmOfSentences } from './said.ts';
 /** Travel for a radian of what is told here, m; undefined where it turns. */
 const Arm = createContext<number | undefined>(undefined);
 
-/** Tells what lies in it as forces and ways where the joint's brief is of a straight axis: it is of the line's output. */
+/** Tells what lies in it as forces and ways where a brief is of a straight axis: it is of the line's output. */
+export function StraightOf({ brief, children }: { brief: Brief; children: ReactNode }) {
+  return <Arm.Provider value={travelOf(brief)}>{children}</Arm.Provider>;
+}
+
+/** The same by the brief of the joint that is open. */
 export function Straight({ children }: { children: ReactNode }) {
-  return <Arm.Provider value={travelOf(useJoint().brief)}>{children}</Arm.Provider>;
+  return <StraightOf brief={useJoint().brief}>{children}</StraightOf>;
 }
 
 /** {@link Straight} whose sentences are of the output too. */
@@ -60,16 +67,4 @@ export function LimitName({ kind }: { kind: Pick<LimitKind, 'name' | 'quantity'>
 }
 
 /** A figure as it is told here. */
-export function useToldFigure<F extends Pick<Figure, 'quantity' | 'value'> & Partial<Pick<Figure, 'low' | 'high'>>>(
-  f: F,
-): F {
-  const { quantity, by } = useTold(f.quantity);
-  if (by === 1 && quantity === f.quantity) return f;
-  return {
-    ...f,
-    quantity,
-    value: f.value * by,
-    ...(f.low !== undefined && { low: f.low * by }),
-    ...(f.high !== undefined && { high: f.high * by }),
-  };
-}
+export const useToldFigure = <F extends StraightFigure>(f: F): F => alongAxis(f, useContext(Arm));

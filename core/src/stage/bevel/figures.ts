@@ -2,6 +2,7 @@ import { exact, term, worked, type Figure, type FigureMaker } from '../../figure
 import { meshFigures } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { costFigures } from '../cost-figures.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -162,33 +163,17 @@ export function bevelFigures(
       ),
     ),
     ...limitFigures(m.limits, make, (x) => x.limits),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'frustums of the pitch cones and hubs × share left',
-        terms: [
-          term('m₁', 'pinion', m.masses[0], 'mass', 'computed'),
-          term('m₂', 'wheel', m.masses[1], 'mass', 'computed'),
-        ],
+    ...costFigures(
+      make,
+      [
+        { index: '₁', name: 'pinion', mass: m.masses[0], money: m.prices[0] },
+        { index: '₂', name: 'wheel', mass: m.masses[1], money: m.prices[1] },
+      ],
+      {
+        mass: 'frustums of the pitch cones and hubs × share left',
+        money: 'material by mass, twice the work of a spur wheel’s tooth',
         source: 'volume times density',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'material by mass, twice the work of a spur wheel’s tooth',
-        terms: [
-          term('C₁', 'pinion', m.prices[0], 'money', 'computed'),
-          term('C₂', 'wheel', m.prices[1], 'money', 'computed'),
-        ],
-        source: 'prices of the shop',
-      }),
+      },
     ),
   ];
 }

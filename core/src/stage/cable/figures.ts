@@ -1,6 +1,7 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { costFigures } from '../cost-figures.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -159,35 +160,18 @@ export function cableFigures(
       }),
     ),
     ...limitFigures(m.limits, make, (x) => x.limits),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'drums + cable',
-        terms: [
-          term('m₁', 'driving drum', m.masses[0], 'mass', 'computed'),
-          term('m₂', 'driven drum', m.masses[1], 'mass', 'computed'),
-          term('m_c', 'cable', m.masses[2], 'mass', 'computed'),
-        ],
+    ...costFigures(
+      make,
+      [
+        { index: '₁', name: 'driving drum', mass: m.masses[0], money: m.prices[0] },
+        { index: '₂', name: 'driven drum', mass: m.masses[1], money: m.prices[1] },
+        { index: '_c', name: 'cable', mass: m.masses[2], money: m.prices[2] },
+      ],
+      {
+        mass: 'drums + cable',
+        money: 'drums + cable',
         source: 'discs as wide as their grooves, the cable by its length',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'drums + cable',
-        terms: [
-          term('C₁', 'driving drum', m.prices[0], 'money', 'computed'),
-          term('C₂', 'driven drum', m.prices[1], 'money', 'computed'),
-          term('C_c', 'cable', m.prices[2], 'money', 'computed'),
-        ],
-        source: 'prices of the shop',
-      }),
+      },
     ),
   ];
 }

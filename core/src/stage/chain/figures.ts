@@ -1,6 +1,7 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { costFigures } from '../cost-figures.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -212,37 +213,19 @@ export function chainFigures(
       'E·A/L of the tight run alone, since the slack one hangs; teeth and hub by their modulus',
     ),
     ...limitFigures(m.limits, make, (x) => x.limits),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'sprockets + chain + idlers',
-        terms: [
-          term('m₁', 'driving sprocket', m.masses[0], 'mass', 'computed'),
-          term('m₂', 'driven sprocket', m.masses[1], 'mass', 'computed'),
-          term('m_c', 'chain', m.masses[2], 'mass', 'computed'),
-          term('m_i', 'idler and branch', m.masses[3], 'mass', 'computed'),
-        ],
+    ...costFigures(
+      make,
+      [
+        { index: '₁', name: 'driving sprocket', mass: m.masses[0], money: m.prices[0] },
+        { index: '₂', name: 'driven sprocket', mass: m.masses[1], money: m.prices[1] },
+        { index: '_c', name: 'chain', mass: m.masses[2], money: m.prices[2] },
+        { index: '_i', name: 'idler and branch with bearings', mass: m.masses[3], money: m.prices[3] },
+      ],
+      {
+        mass: 'sprockets + chain + idlers',
+        money: 'sprockets + chain + idlers',
         source: 'discs of the pitch circle, the chain by its length',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'sprockets + chain + idlers',
-        terms: [
-          term('C₁', 'driving sprocket', m.prices[0], 'money', 'computed'),
-          term('C₂', 'driven sprocket', m.prices[1], 'money', 'computed'),
-          term('C_c', 'chain', m.prices[2], 'money', 'computed'),
-          term('C_i', 'idler and branch with bearings', m.prices[3], 'money', 'computed'),
-        ],
-        source: 'prices of the shop',
-      }),
+      },
     ),
   ];
 }

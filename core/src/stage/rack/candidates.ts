@@ -6,7 +6,8 @@ import { rackParams, type RackParams } from './params.ts';
 /** A rack and pinion of usual proportions. */
 export function baseRack(module: number, z: number, width: number, stroke: number): RackParams {
   const root = module * (z - 2.5);
-  const bore = [20e-3, 14e-3, 12e-3, 10e-3, 8e-3, 6e-3, 5e-3, 4e-3, 3e-3, 2e-3].find((b) => root - b > 3 * module);
+  // A shaft as thick as the pinion bears without becoming a ring: half of its roots.
+  const bore = [12e-3, 10e-3, 8e-3, 6e-3, 5e-3, 4e-3, 3e-3, 2e-3].find((b) => root - b > 3 * module && b <= 0.5 * root);
   return {
     ...startsOf(rackParams),
     ...plainToothing(module, width),

@@ -2,6 +2,7 @@ import { exact, term, worked, type Figure, type FigureMaker } from '../../figure
 import { meshFigures } from '../../gear/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { costFigures } from '../cost-figures.ts';
 import { limitFigures } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { partLoadFigures } from '../part-load.ts';
@@ -154,33 +155,13 @@ export function rackFigures(
         ]
       : []),
     ...limitFigures(m.limits, make, (x) => x.limits, RUNS),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'pinion + rack',
-        terms: [
-          term('m₁', 'pinion', m.masses[0], 'mass', 'computed'),
-          term('m₂', 'rack, all of its length', m.masses[1], 'mass', 'computed'),
-        ],
-        source: 'volume times density',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'material by mass, work by tooth',
-        terms: [
-          term('C₁', 'pinion', m.prices[0], 'money', 'computed'),
-          term('C₂', 'rack', m.prices[1], 'money', 'computed'),
-        ],
-        source: 'prices of the shop',
-      }),
+    ...costFigures(
+      make,
+      [
+        { index: '₁', name: 'pinion', mass: m.masses[0], money: m.prices[0] },
+        { index: '₂', name: 'rack, all of its length', mass: m.masses[1], money: m.prices[1] },
+      ],
+      { mass: 'pinion + rack', money: 'material by mass, work by tooth', source: 'volume times density' },
     ),
   ];
 }

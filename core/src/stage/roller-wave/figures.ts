@@ -1,6 +1,7 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { costFigures } from '../cost-figures.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -185,34 +186,18 @@ export function rollerWaveFigures(
       }),
     ),
     ...limitFigures(m.limits, make, (x) => x.limits),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'ring + cage + rollers + eccentric + bearings',
-        terms: [
-          term('m_r', 'ring', m.costs.ring.mass, 'mass', 'computed'),
-          term('m_c', 'cage', m.costs.cage.mass, 'mass', 'computed'),
-          term('m_p', 'a roller', m.costs.roller.mass, 'mass', 'computed'),
-        ],
+    ...costFigures(
+      make,
+      [
+        { index: '_r', name: 'ring', mass: m.costs.ring.mass, money: m.costs.ring.money },
+        { index: '_c', name: 'cage', mass: m.costs.cage.mass, money: m.costs.cage.money },
+        { index: '_p', name: 'a roller', mass: m.costs.roller.mass },
+      ],
+      {
+        mass: 'ring + cage + rollers + eccentric + bearings',
+        money: 'ring + cage + rollers + eccentric + bearings',
         source: 'volumes times density',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'ring + cage + rollers + eccentric + bearings',
-        terms: [
-          term('C_r', 'ring', m.costs.ring.money, 'money', 'computed'),
-          term('C_c', 'cage', m.costs.cage.money, 'money', 'computed'),
-        ],
-        source: 'prices of the shop',
-      }),
+      },
     ),
   ];
 }

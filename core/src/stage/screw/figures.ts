@@ -1,6 +1,7 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { costFigures } from '../cost-figures.ts';
 import { limitFigures } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { partLoadFigures } from '../part-load.ts';
@@ -234,33 +235,17 @@ export function screwFigures(
       }),
     ),
     ...limitFigures(m.limits, make, (x) => x.limits, RUNS),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'screw + nuts + bearings',
-        terms: [
-          term('m₁', 'screw', m.masses[0], 'mass', 'computed'),
-          term('m₂', m.nuts > 1 ? 'nut, one of two' : 'nut', m.masses[1], 'mass', 'computed'),
-        ],
+    ...costFigures(
+      make,
+      [
+        { index: '₁', name: 'screw', mass: m.masses[0], money: m.prices[0] },
+        { index: '₂', name: m.nuts > 1 ? 'nut, one of two' : 'nut', mass: m.masses[1], money: m.prices[1] },
+      ],
+      {
+        mass: 'screw + nuts + bearings',
+        money: 'screw by length and diameter, nuts, bearings',
         source: 'volume times density; a thread counts as half of its ring',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'screw by length and diameter, nuts, bearings',
-        terms: [
-          term('C₁', 'screw', m.prices[0], 'money', 'computed'),
-          term('C₂', m.nuts > 1 ? 'nut, one of two' : 'nut', m.prices[1], 'money', 'computed'),
-        ],
-        source: 'prices of the shop',
-      }),
+      },
     ),
   ];
 }

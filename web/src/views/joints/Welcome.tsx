@@ -174,7 +174,10 @@ export default function Welcome({
       <h2 className="pb-2 pt-6 text-[15px]">
         The demo set: a made-up workshop that builds a life-size mechanical heron
       </h2>
-      <ul aria-label="Joints of the demo set" className="grid min-h-[182px] grid-cols-4 gap-5 max-md:grid-cols-2">
+      <ul
+        aria-label="Joints of the demo set"
+        className="grid min-h-[182px] grid-cols-5 gap-5 max-lg:grid-cols-3 max-md:grid-cols-2"
+      >
         {demo?.map((j) => (
           <DemoCard key={j.id} joint={j} />
         ))}

@@ -20,6 +20,7 @@ import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { overall } from '../../parts/words.ts';
 import { slug } from '../../state/address.ts';
 import { useShelf } from '../../state/shelf.ts';
+import { StraightOf } from '../../state/straight.tsx';
 import { useFindingsOf, useLineOf } from '../../workers/queries.ts';
 
 /** A joint that cannot be shown, and what can be done about it; the others stand beside it. */
@@ -134,8 +135,11 @@ export function JointRow({
           </Link>
         )}
         <p className="truncate text-[12.5px] text-muted">
-          lifts <QuantityText value={demand.peak} quantity="torque" /> at{' '}
-          <QuantityText value={demand.speed} quantity="speed" /> · {joint.variants.length} variant
+          <StraightOf brief={joint.brief}>
+            lifts <QuantityText value={demand.peak} quantity="torque" /> at{' '}
+            <QuantityText value={demand.speed} quantity="speed" />
+          </StraightOf>{' '}
+          · {joint.variants.length} variant
           {joint.variants.length === 1 ? '' : 's'} · {joint.builds.length} build{joint.builds.length === 1 ? '' : 's'} ·{' '}
           {joint.tests.length} test{joint.tests.length === 1 ? '' : 's'}
         </p>

@@ -1,6 +1,16 @@
-import { formatAgainst, mended, type Check, type LineReport, type Mend, type Variant } from '@gristmill/core';
+import {
+  alongAxis,
+  atOutput,
+  formatAgainst,
+  mended,
+  travelOf,
+  type Check,
+  type LineReport,
+  type Mend,
+  type Variant,
+} from '@gristmill/core';
 import { useWorking } from '../../app/working.ts';
-import { editVariant } from '../../state/open.ts';
+import { editVariant, useJoint } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { shelfNow } from '../../state/shelf.ts';
 import { Said } from '../../parts/Said.tsx';
@@ -19,7 +29,9 @@ function Line({ c, report }: { c: Check; report: LineReport }) {
   const open = useWorking((s) => s.open);
   const tone = c.state === 'fails' ? 'text-fail' : 'text-near';
   const figure = report.figures.find((f) => f.id === c.of);
-  const text = formatAgainst(c.figure, c.limit, c.quantity, units).join(c.sense === 'min' ? ' ≥ ' : ' ≤ ');
+  const travel = travelOf(useJoint().brief);
+  const told = alongAxis({ quantity: c.quantity, value: c.figure, high: c.limit }, atOutput(c.id) ? travel : undefined);
+  const text = formatAgainst(told.value, told.high, told.quantity, units).join(c.sense === 'min' ? ' ≥ ' : ' ≤ ');
   return (
     <li data-check={c.id} data-state={c.state} className="rule-b py-1 leading-snug">
       <span aria-hidden="true" className={tone}>

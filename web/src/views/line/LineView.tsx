@@ -1,4 +1,4 @@
-import { activeVariant, travelOf, type Figure } from '@gristmill/core';
+import { activeVariant, atOutput, travelOf, type Figure } from '@gristmill/core';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
@@ -118,12 +118,12 @@ function FigureColumns({ figures, label }: { figures: readonly Figure[]; label: 
             <li key={f.id} className="rule-b flex items-baseline justify-between gap-x-2 py-0">
               <span>{f.name}</span>
               <span className="whitespace-nowrap">
-                {f.id.startsWith('motor') ? (
-                  <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
-                ) : (
+                {atOutput(f.id) ? (
                   <Straight>
                     <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
                   </Straight>
+                ) : (
+                  <FigureText figure={f} at={{ stageId: undefined, figureId: f.id }} />
                 )}
               </span>
             </li>

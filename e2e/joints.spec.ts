@@ -140,7 +140,7 @@ test.describe('the shelf of joints', () => {
     truncateSync(huge, 450_000_000);
     await page.getByLabel('Joint file to import').setInputFiles(huge);
     await expect(page.getByRole('alert').first()).toContainText(/too large \(450 MB\)/);
-    await expect(page.locator('[data-joint]')).toHaveCount(5);
+    await expect(page.locator('[data-joint]')).toHaveCount(6);
   });
 
   test('a version 1 file is brought up', async ({ page }) => {

@@ -67,7 +67,7 @@ test.describe('an axis that runs straight', () => {
     await expect(page.getByRole('main').getByRole('alert').first()).toContainText('runs straight');
   });
 
-  test('every new kind can be put before or behind another, and is drawn with its figures', async ({ page }) => {
+  test('a cable behind a belt is drawn with the pull of both its runs', async ({ page }) => {
     await openDemo(page, 'Line', 'Neck lift');
     await page.getByRole('combobox', { name: 'variant' }).selectOption('E');
     await page

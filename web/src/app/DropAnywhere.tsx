@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { said } from '../state/prefs.ts';
 import { bringOne } from './bring-files.ts';
 import { useDropTaker } from './drop-taker.ts';
+import { takeEarlyDrops } from './early-drops.ts';
 import { rememberFile } from './own-files.ts';
 
 const holdsFiles = (e: DragEvent): boolean => [...(e.dataTransfer?.types ?? [])].includes('Files');
@@ -34,15 +35,18 @@ export function DropAnywhere() {
           : Promise.resolve(null),
       );
       const files = [...(e.dataTransfer?.files ?? [])];
-      void (async () => {
-        for (const [i, file] of files.entries()) {
-          const taken = await bringOne(file, setBusy);
-          if ('problem' in taken) toast(said(sayProblem(taken.problem)), { duration: 12_000 });
-          else await rememberFile(taken.joints, file, await handles[i]);
-        }
-        await client.invalidateQueries({ queryKey: ['joints'] });
-      })();
+      void takeAll(files, handles);
     };
+    const takeAll = async (files: readonly File[], handles: readonly Promise<unknown>[]) => {
+      for (const [i, file] of files.entries()) {
+        const taken = await bringOne(file, setBusy);
+        if ('problem' in taken) toast(said(sayProblem(taken.problem)), { duration: 12_000 });
+        else await rememberFile(taken.joints, file, await handles[i]);
+      }
+      await client.invalidateQueries({ queryKey: ['joints'] });
+    };
+    const early = takeEarlyDrops();
+    if (early.length) void takeAll(early, []);
     window.addEventListener('dragover', hover);
     window.addEventListener('dragleave', leave);
     window.addEventListener('drop', drop);

@@ -129,6 +129,9 @@ test('words, method, keys and notices are read in the app; every page has its ti
   await expect(page).toHaveURL(/\/words\?word=play/);
   await page.goBack();
   await expect(page).toHaveURL(/\/line$/);
+  // The address is there before the page is, and its keys come with it.
+  await expect(page.getByRole('navigation', { name: 'Views' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Stages' })).toBeVisible();
   await page.keyboard.press('Control+k');
   await all.fill('worked out');
   await page.getByRole('option', { name: 'How things are worked out' }).click();

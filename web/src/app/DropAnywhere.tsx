@@ -5,10 +5,8 @@ import { toast } from 'sonner';
 import { said } from '../state/prefs.ts';
 import { bringOne } from './bring-files.ts';
 import { useDropTaker } from './drop-taker.ts';
-import { takeEarlyDrops } from './early-drops.ts';
+import { holdsFiles, takeEarlyDrops } from './early-drops.ts';
 import { rememberFile } from './own-files.ts';
-
-const holdsFiles = (e: DragEvent): boolean => [...(e.dataTransfer?.types ?? [])].includes('Files');
 
 /** Takes files that are dropped anywhere on the window, and says so while they hover. */
 export function DropAnywhere() {

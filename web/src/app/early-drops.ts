@@ -1,7 +1,7 @@
 /** Files that were dropped before what takes them had come. */
 const early: File[] = [];
 
-const holdsFiles = (e: DragEvent): boolean => [...(e.dataTransfer?.types ?? [])].includes('Files');
+export const holdsFiles = (e: DragEvent): boolean => [...(e.dataTransfer?.types ?? [])].includes('Files');
 const allow = (e: DragEvent): void => {
   if (holdsFiles(e)) e.preventDefault();
 };

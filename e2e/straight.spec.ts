@@ -25,7 +25,7 @@ test.describe('an axis that runs straight', () => {
     await expect(page.getByRole('columnheader', { name: 'play µm' })).toBeVisible();
     // Its working counts about the brief's arm, and says so.
     await force.getByRole('button', { name: /open working$/ }).click();
-    const working = page.getByRole('dialog', { name: 'Torque, lifting' });
+    const working = page.getByRole('dialog', { name: 'Force, lifting' });
     await expect(working).toContainText(/\d+ N \(.*about the brief’s arm of 20 mm: .* N·m/s);
     await page.keyboard.press('Escape');
     await expect(page.getByRole('img', { name: /^Force and speed at the output/ })).toBeVisible();

@@ -3,6 +3,7 @@ import {
   atOutput,
   formatAgainst,
   LIMIT_KINDS,
+  nameAlong,
   sayBanded,
   sayUncertain,
   sayDifference,
@@ -26,12 +27,10 @@ type Travel = number | undefined;
 
 const along = <F extends { readonly id: string } & StraightFigure>(f: F, travel: Travel): F =>
   alongAxis(f, atOutput(f.id) ? travel : undefined);
-const nameOf = (name: string, travel: Travel): string =>
-  travel === undefined ? name : name.replace('Torque', 'Force');
 
 function figureLine(f: Figure, travel?: Travel): string {
   const told = along(f, travel);
-  return `  ${nameOf(f.name, travel).padEnd(34)} ${sayBanded(told, told.quantity)}`;
+  return `  ${nameAlong(f.name, travel).padEnd(34)} ${sayBanded(told, told.quantity)}`;
 }
 
 function checkLine(c: Check, travel?: Travel): string {
@@ -77,7 +76,7 @@ export function sayLine(
         ? 'noted'
         : `asked ${v.sense === 'min' ? '>=' : '<='} ${sayBanded(limit, limit.quantity)}`;
     out.push(
-      `  ${MARK[v.state].padEnd(6)} ${nameOf(name, travel).padEnd(18)} ${asked}, expected ` +
+      `  ${MARK[v.state].padEnd(6)} ${nameAlong(name, travel).padEnd(18)} ${asked}, expected ` +
         `${figure ? sayBanded(figure, figure.quantity) : (v.says ?? 'unknown')}${sayFound(v, travel)}`,
     );
   }

@@ -11,6 +11,7 @@ import {
   fillLine,
   inUnits,
   lackingRatio,
+  nameAlong,
   readJointFile,
   rescaleLimits,
   resizedStage,
@@ -202,6 +203,12 @@ describe('told along the axis', () => {
     const money = { quantity: 'money', value: 3 } as const;
     expect(alongAxis(money, 0.02)).toBe(money);
     expect(alongAxis({ quantity: 'torque', value: 1 }, undefined)).toEqual({ quantity: 'torque', value: 1 });
+  });
+
+  it('calls a torque a force, and nothing else otherwise', () => {
+    expect(nameAlong('Torque, lifting', 0.02)).toBe('Force, lifting');
+    expect(nameAlong('Torque, lifting', undefined)).toBe('Torque, lifting');
+    expect(nameAlong('Play', 0.02)).toBe('Play');
   });
 
   it('leaves what is of the motor, and of a stage’s input, as it turns', () => {

@@ -31,6 +31,15 @@ export function straightQuantity(quantity: QuantityId, arm: number): StraightQua
   return found && { quantity: found[0], by: arm ** found[1] };
 }
 
+/**
+ * What something is called along a straight axis: what was a torque is a force.
+ *
+ * @param arm travel for a radian, m; undefined where it turns
+ * @example nameAlong('Torque, lifting', 0.02) // 'Force, lifting'
+ */
+export const nameAlong = (name: string, arm: number | undefined): string =>
+  arm === undefined ? name : name.replace('Torque', 'Force');
+
 /** A value with its band and what it is of. */
 export interface StraightFigure {
   readonly quantity: QuantityId;

@@ -3,6 +3,7 @@ import {
   atOutput,
   formatBanded,
   formatQuantity,
+  nameAlong,
   plainNumber,
   sayBanded,
   sayUncertain,
@@ -13,7 +14,7 @@ import {
 } from '@gristmill/core';
 import { Dialog } from 'radix-ui';
 import { useBackCloses } from '../app/back-closes.ts';
-import { useWorking } from '../app/working.ts';
+import { useWorking, type WorkingSubject } from '../app/working.ts';
 import { useOpen } from '../state/open.ts';
 import { useUnits } from '../state/prefs.ts';
 import { useMovers } from '../workers/queries.ts';
@@ -109,12 +110,16 @@ function HowItCame({ figure }: { figure: Figure }) {
   );
 }
 
-/** The figure's value; of a straight axis along it, and about the arm that the working counts with. */
-function Headline({ figure, at }: { figure: Figure; at: FigureAddress | undefined }) {
-  const units = useUnits();
+/** Travel for a radian of what is opened, m, where it is of the output of a line that runs straight. */
+function useArm(subject: WorkingSubject | undefined): number | undefined {
   const brief = useOpen((s) => s.joint?.brief);
-  const ofLine = at !== undefined && at.stageId === undefined && atOutput(figure.id);
-  const arm = brief && ofLine ? travelOf(brief) : undefined;
+  if (!brief || subject?.kind !== 'expected' || !subject.at) return undefined;
+  return subject.at.stageId === undefined && atOutput(subject.figure.id) ? travelOf(brief) : undefined;
+}
+
+/** The figure's value; of a straight axis along it, and about the arm that the working counts with. */
+function Headline({ figure, arm }: { figure: Figure; arm: number | undefined }) {
+  const units = useUnits();
   const told = alongAxis(figure, arm);
   const t = formatBanded(told, told.quantity, units);
   return (
@@ -134,6 +139,7 @@ function Headline({ figure, at }: { figure: Figure; at: FigureAddress | undefine
 export function WorkingPanel() {
   const { subject, close } = useWorking();
   const units = useUnits();
+  const arm = useArm(subject);
   useBackCloses('working', subject !== undefined, close);
   return (
     <Dialog.Root open={subject !== undefined} onOpenChange={(open) => (open ? undefined : close())}>
@@ -147,11 +153,11 @@ export function WorkingPanel() {
             <>
               <div className="flex items-baseline justify-between">
                 <Dialog.Title className="text-[16px] font-semibold">
-                  <Said>{subject.figure.name}</Said>
+                  <Said>{nameAlong(subject.figure.name, arm)}</Said>
                 </Dialog.Title>
                 <Dialog.Close className="btn-quiet">Close</Dialog.Close>
               </div>
-              <Headline figure={subject.figure} at={subject.at} />
+              <Headline figure={subject.figure} arm={arm} />
               <p className="label">
                 {subject.figure.high > subject.figure.low
                   ? 'Expected, with the band that about 95 % of specimens should fall in.'

@@ -2,6 +2,7 @@ import {
   alongAxis,
   displayUnit,
   formatQuantity,
+  nameAlong,
   straightQuantity,
   travelOf,
   type Brief,
@@ -63,7 +64,7 @@ export function useToldUnit(quantity: QuantityId): Unit {
 
 /** What a limit is called here: the torque of something that runs straight is a force. */
 export function LimitName({ kind }: { kind: Pick<LimitKind, 'name' | 'quantity'> }) {
-  return useTold(kind.quantity).by === 1 ? kind.name : kind.name.replace('Torque', 'Force');
+  return nameAlong(kind.name, useContext(Arm));
 }
 
 /** A figure as it is told here. */

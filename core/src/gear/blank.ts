@@ -32,6 +32,20 @@ export const cuttingPrice = (m: Pick<ToothMaterial, 'material'>, count: number, 
 export const cutPartPrice = (m: Pick<ToothMaterial, 'material'>, mass: number, count: number, shelf: Shelf): number =>
   mass * m.material.price + cuttingPrice(m, count, shelf);
 
+/**
+ * Price of a wheel in one piece, or of both halves of a split one, whose teeth are cut twice.
+ *
+ * @param mass of the whole, kg
+ * @example wheelPrice({ plastic: true, material: { made: 'printed', price: 30 } }, 0.1, 40, true, shelf) // 3
+ */
+export const wheelPrice = (
+  m: Parameters<typeof cutPartPrice>[0],
+  mass: number,
+  count: number,
+  split: boolean,
+  shelf: Shelf,
+): number => (split ? 2 * cutPartPrice(m, mass / 2, count, shelf) : cutPartPrice(m, mass, count, shelf));
+
 /** Pitch-line speeds that greased wheels of plastic, and of metal, stand, m/s. */
 const TOP_SPEED = { plastic: 5, metal: 15 };
 

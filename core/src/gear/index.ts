@@ -31,3 +31,4 @@ export * from './crossed.ts';
 export * from './views.ts';
 export * from './words.ts';
 export * from './taken-out.ts';
+export * from './planets-out.ts';

@@ -1,3 +1,5 @@
+import type { MeshDuty } from './mesh.ts';
+
 /** Ways in which the play of a mesh is taken out by its design. */
 export type TakenOut = 'none' | 'split' | 'spring' | 'eccentric' | 'taper';
 
@@ -61,13 +63,46 @@ export function playOut(
  */
 export const taperMove = (play: number, taper: number, slope: number): number => play / (2 * Math.tan(taper) * slope);
 
-/**
- * What the teeth of one half of a split wheel carry, as a force on the whole width: the load and the spring's force on half
- * of it.
- */
-export const onHalf = (way: TakenOut, force: number, spring: number): number =>
-  way === 'split' ? 2 * (force + spring) : force;
+/** What springs add to the teeth of a mesh, all as forces along its circle on its whole width. */
+export interface Press {
+  /** How much of the load the teeth that carry most have to carry, of what they would without springs. */
+  readonly load: number;
+  /** How much of the spring's force comes on top. */
+  readonly spring: number;
+  /** How many flanks of the mesh rub under the spring's force whatever the load is. */
+  readonly flanks: number;
+}
 
-/** The load at which one half of a split wheel reaches what the whole width bears: `onHalf` undone; never below nought. */
-export const ofHalf = (way: TakenOut, bears: number, spring: number): number =>
-  way === 'split' ? Math.max(0, bears / 2 - spring) : bears;
+/** A mesh that nothing presses. */
+export const UNPRESSED: Press = { load: 1, spring: 0, flanks: 0 };
+
+/** A mesh with a split wheel: one half of the width carries the load and the spring's force, both halves rub. */
+export const HALVES: Press = { load: 2, spring: 2, flanks: 2 };
+
+/** How springs press a mesh of a pair. */
+export const pressOf = (way: TakenOut): Press => (way === 'split' ? HALVES : UNPRESSED);
+
+/**
+ * What the teeth carry of a load with what springs add, as a force on the whole width.
+ *
+ * @param force of the load, N
+ * @param spring force, N
+ * @example underPress(HALVES, 100, 10) // 220
+ */
+export const underPress = (press: Press, force: number, spring: number): number =>
+  press.spring === 0 ? press.load * force : press.load * force + press.spring * spring;
+
+/**
+ * The load at which teeth reach what their whole width bears: `underPress` undone; never below nought.
+ *
+ * @example loadBorne(HALVES, 220, 10) // 100
+ */
+export const loadBorne = (press: Press, bears: number, spring: number): number =>
+  press.spring === 0 ? bears / press.load : Math.max(0, (bears - press.spring * spring) / press.load);
+
+/** What a mesh is asked to carry, with what springs add to it. */
+export function dutyUnder(press: Press, on: MeshDuty, spring: number): MeshDuty {
+  if (press === UNPRESSED) return on;
+  const add = (force: number): number => underPress(press, force, spring);
+  return { ...on, force: add(on.force), ever: add(on.ever), lasting: add(on.lasting) };
+}

@@ -175,6 +175,21 @@ export const pinNote = (p: { readonly pinsLie: 'upright' | 'lying' }, made: stri
 /** Whether a kind's play is taken out by a spring. */
 const pressed = (p: { readonly takenOut: TakenOut }): boolean => p.takenOut === 'split' || p.takenOut === 'spring';
 
+/** Force of the springs that take play out; what a file of an earlier version does not say is not used. */
+export const springForce = <P>(help: string, when: (p: P) => boolean) =>
+  amount<P>('force', {
+    says: 'Force of the springs that take the play out',
+    label: 'Spring force',
+    help,
+    start: 10,
+    least: 0,
+    most: 1e5,
+    step: 1,
+    absent: 10,
+    late: true,
+    when,
+  });
+
 /** How the play of a mesh is taken out; not at all in files that do not say. */
 export const takenOutParams = {
   takenOut: oneOf<TakenOut, { readonly takenOut: TakenOut }>({
@@ -192,18 +207,7 @@ export const takenOutParams = {
       ['taper', 'Tapered teeth, set by hand'],
     ],
   }),
-  preload: amount<{ readonly takenOut: TakenOut }>('force', {
-    says: 'Force of the springs that take the play out',
-    label: 'Spring force',
-    help: 'Along the pitch circle for split halves, towards the mate for sprung centres.',
-    start: 10,
-    least: 0,
-    most: 1e5,
-    step: 1,
-    absent: 10,
-    late: true,
-    when: pressed,
-  }),
+  preload: springForce('Along the pitch circle for split halves, towards the mate for sprung centres.', pressed),
   taper: amount<{ readonly takenOut: TakenOut }>('angle', {
     says: 'Taper of the teeth by which their shift runs with their width',
     label: 'Taper',

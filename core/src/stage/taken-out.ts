@@ -1,4 +1,4 @@
-import { check, exact, term, type Check, type Figure, type FigureMaker } from '../figure/index.ts';
+import { check, exact, term, type Check, type Figure, type FigureMaker, type Mend } from '../figure/index.ts';
 import { taperMove, type PlayOut, type TakenOut } from '../gear/taken-out.ts';
 import { stated } from '../units/stated.ts';
 import type { Duty } from './contract.ts';
@@ -69,6 +69,12 @@ export function takenOutFigures<M extends { readonly out: PlayOut; readonly befo
   ];
 }
 
+/** Springs that hold; none that nobody could hook in. */
+const springMend = (needs: number): Mend | undefined =>
+  needs > 0 && needs < 1e5
+    ? { path: 'preload', value: needs, label: `Spring force ${stated(needs, 'force', 4)}` }
+    : undefined;
+
 /**
  * Whether springs that take the play out hold under the peak.
  *
@@ -88,8 +94,66 @@ export function takenOutChecks(p: Ways, at: Duty, out: PlayOut, radius: number):
       quantity: 'force',
       severity: 'warn',
       why: 'Beyond it the load overcomes the springs, and the play of the pair is there again.',
-      mend:
-        needs < 1e5 ? { path: 'preload', value: needs, label: `Spring force ${stated(needs, 'force', 4)}` } : undefined,
+      mend: springMend(needs),
+      advice: 'Stronger springs cost friction; or let the play come back where the load is high.',
+    }),
+  ];
+}
+
+/** A stage of planets whose play springs take out. */
+interface SprungPlanets {
+  /** Load at which the play is back, N·m at the output. */
+  readonly opens: number;
+  /** What the springs cost, N·m at the output. */
+  readonly braking: number;
+}
+
+/** What springs on planets hold, and what they cost. */
+export function sprungPlanetFigures<M extends SprungPlanets>(preload: number, make: FigureMaker<M>): Figure[] {
+  const Fs = term('F_s', 'spring force, each planet', preload, 'force', 'field', 'preload');
+  return [
+    make.figure(
+      'opens',
+      'Torque that opens the play again',
+      'torque',
+      (x) => x.opens,
+      () => ({
+        formula: 'F_s over the mean tooth force of a newton metre; half of it where planets are pushed in pairs',
+        terms: [Fs],
+        source: 'force balance on the flanks',
+      }),
+    ),
+    make.figure(
+      'braking',
+      'Friction of the springs’ force',
+      'torque',
+      (x) => x.braking,
+      () => ({
+        formula:
+          'Σ F_s·(1 − η) over the flanks that are pressed, along the planets’ circles, and pushed pins in their bores',
+        terms: [Fs],
+        source: 'they rub all the time, whatever the load is; of one set, at its output',
+      }),
+    ),
+  ];
+}
+
+/** Whether the springs hold under the peak. */
+export function sprungPlanetChecks(way: string, preload: number, at: Duty, m: SprungPlanets): Check[] {
+  if (way === 'none') return [];
+  const needs = Math.ceil((at.torque / Math.max(m.opens, 1e-9)) * preload * 1.1);
+  return [
+    check({
+      id: 'opens',
+      of: 'opens',
+      name: 'Stays without play under the peak',
+      figure: at.torque,
+      limit: m.opens,
+      sense: 'max',
+      quantity: 'torque',
+      severity: 'warn',
+      why: 'Beyond it the load overcomes the springs, and the play of the meshes is there again.',
+      mend: springMend(needs),
       advice: 'Stronger springs cost friction; or let the play come back where the load is high.',
     }),
   ];

@@ -1,6 +1,9 @@
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
+import { massTerms } from '../costs.ts';
+import { springsCost } from '../split-wheel.ts';
 import { springFigures } from '../springs.ts';
+import { sprungPlanetChecks, sprungPlanetFigures } from '../taken-out.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
 import { stated } from '../../units/stated.ts';
 import {
@@ -10,6 +13,7 @@ import {
   modeFigures,
   MODULES,
   plainToothing,
+  sharedOutBy,
   spacesEvenly,
   trainRatio,
   trainSpeeds,
@@ -31,6 +35,7 @@ import {
   buildCompound,
   compoundTrain,
   modelCompound,
+  ringSprings,
   wrongCompound,
   type CompoundBuild,
   type CompoundModel,
@@ -123,6 +128,9 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
         formula: 'Σ share·j/r_w over the meshes, less what the planets’ places take away',
         terms: m.meshes.map((x) => term(`j ${x.id}`, x.name, x.mesh.pair.play, 'length', 'computed')),
         source: 'small angles of the train; free ranges of several planets overlap',
+        ...(sharedOutBy(p) === 'none'
+          ? {}
+          : { note: 'Only of the meshes whose rings are whole: halves press on both flanks of the others.' }),
       }),
     ),
     make.figure(
@@ -147,6 +155,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
         source: 'below nought some planets bind',
       }),
     ),
+    ...(sharedOutBy(p) === 'none' ? [] : sprungPlanetFigures(p.preload, make)),
     ...partLoadFigures(make, m, at),
     ...springFigures(
       make,
@@ -168,8 +177,11 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
       'mass',
       (x) => x.numbers.mass,
       () => ({
-        formula: 'blanks × share left by holes',
-        terms: [term('planet', 'one planet', m.masses[1], 'mass', 'computed')],
+        formula: 'blanks × share left by holes, and springs',
+        terms: [
+          term('planet', 'one planet', m.masses[1], 'mass', 'computed'),
+          ...massTerms({ springs: springsCost(ringSprings(p)) }),
+        ],
         source: 'volume times density of the shop’s materials',
       }),
     ),
@@ -311,6 +323,7 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
       advice: 'Take counts with less ratio, and let another stage do the rest.',
     }),
   );
+  list.push(...sprungPlanetChecks(sharedOutBy(p), p.preload, at, m));
   list.push(
     check({
       id: 'bind',

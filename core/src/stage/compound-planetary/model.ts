@@ -11,6 +11,7 @@ import {
   carrier,
   central,
   cutPartPrice,
+  wheelPrice,
   loadedModes,
   loadMesh,
   meshDuty,
@@ -21,6 +22,10 @@ import {
   meshModes,
   modeLimits,
   planetPlay,
+  dutyUnder,
+  loadBorne,
+  sharedOutBy,
+  SHARED_OUT,
   topPitchSpeed,
   trainRatio,
   trainShares,
@@ -37,6 +42,8 @@ import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
+import { sumCosts } from '../costs.ts';
+import { ROUND_A_WHEEL, springsCost } from '../split-wheel.ts';
 import { needMaterials } from '../needs.ts';
 import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
 import type { CompoundParams } from './params.ts';
@@ -63,6 +70,10 @@ export interface CompoundModel {
   readonly forward: number;
   readonly backward: number;
   readonly meshes: readonly CompoundMesh[];
+  /** Load at which play that springs take out is back, N·m at the output; 0 where none press. */
+  readonly opens: number;
+  /** What the springs cost, N·m at the output. */
+  readonly braking: number;
   readonly playOne: number;
   readonly bind: number;
   readonly modes: readonly Mode[];
@@ -234,11 +245,12 @@ function loadsOf(
   holds: readonly number[],
 ): MeshLoad[] {
   const sun = b.geometry.sunMesh !== undefined;
+  const press = SHARED_OUT[sharedOutBy(p)];
   return b.meshesOf.map((m, i) => {
     const { pair } = m.mesh;
     const outer = (spins * pair.g1.teeth) / pair.g2.teeth;
     // A planet's first toothing meshes with a sun on its other side, where there is one: it is bent both ways.
-    const on =
+    const bare =
       m.id === 'sun'
         ? meshDuty(
             at,
@@ -249,9 +261,36 @@ function loadsOf(
             [false, true],
           )
         : meshDuty(at, per[i]!, spins * pair.rw1, [spins, outer], [1, p.planets], [sun && m.id === 'ring1', false]);
+    const on = dutyUnder(press[m.of], bare, p.preload);
     const [first, second] = m.materials;
     return kept.step(m.id, [...meshKey(on), holds[i]], shelf, (s) => loadMesh(m.mesh, first, second, on, s, holds[i]!));
   });
+}
+
+/**
+ * What springs between halves of rings hold and cost, N·m at the output.
+ *
+ * @param per force on the worst tooth of each mesh for a newton metre at the output, 1/m
+ * @param spins turns of a planet against the carrier for one of the output
+ * Source: force balance on the flanks; both rub along the planets' circles and lose what their mesh loses of the force.
+ */
+function sprungBy(
+  { p, b, shelf }: Setting,
+  per: readonly number[],
+  etas: Readonly<Record<MeshOf['of'], number>>,
+  spins: number,
+): { readonly opens: number; readonly braking: number } {
+  const press = SHARED_OUT[sharedOutBy(p)];
+  let [most, rubs] = [0, 0];
+  b.meshesOf.forEach((m, i) => {
+    const { flanks } = press[m.of];
+    if (flanks === 0) return;
+    most = Math.max(most, per[i]! / loadShare(p.planets, shelf));
+    rubs += flanks * (1 - etas[m.of]) * m.mesh.pair.rw1;
+  });
+  return most === 0
+    ? { opens: 0, braking: 0 }
+    : { opens: p.preload / most, braking: p.planets * p.preload * rubs * spins };
 }
 
 /** Radial stiffness that holds each mesh together, N/m: the wall of its ring; a sun's planets lean on the held ring. */
@@ -345,14 +384,18 @@ function massesOf({ p, b, shelf }: Setting): Masses {
   ];
 }
 
+/** How many springs turn halves of rings apart. */
+export const ringSprings = (p: CompoundParams): number =>
+  ROUND_A_WHEEL * { none: 0, driven: 1, rings: 2 }[sharedOutBy(p)];
+
 /** Price of the wheels: their mass, the teeth that are cut, and a washer for each planet. */
 function moneyOf({ p, b, shelf }: Setting, [sun, planet, held, driven]: Masses): number {
   const [ms, mp, mr] = b.materials;
   return (
     (b.geometry.sunMesh ? cutPartPrice(ms, sun, p.zs, shelf) : 0) +
     p.planets * (cutPartPrice(mp, planet, p.zpA + p.zpB, shelf) + 0.2) +
-    cutPartPrice(mr, held, p.zr1, shelf) +
-    cutPartPrice(mr, driven, p.zr2, shelf)
+    wheelPrice(mr, held, p.zr1, sharedOutBy(p) === 'rings', shelf) +
+    wheelPrice(mr, driven, p.zr2, sharedOutBy(p) !== 'none', shelf)
   );
 }
 
@@ -376,25 +419,36 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
   const per = forcesPer(setting, drive);
   const ovals = ovalsOf(setting);
   const loads = loadsOf(setting, per, turns, ovals);
-  const modes = list.flatMap((m, i) => loadedModes(m.modes, loads[i]!, 1 / per[i]!, at));
+  const press = SHARED_OUT[sharedOutBy(p)];
+  const modes = list.flatMap((m, i) =>
+    loadedModes(m.modes, loads[i]!, 1 / per[i]!, at).map((x) => ({
+      ...x,
+      torque: loadBorne(press[m.of], x.torque, p.preload / per[i]!),
+    })),
+  );
   const angles = list.map((m) => shares[m.of] / m.radius);
-  const play = planetPlay(
-    list.map((m, i) => ({ angle: angles[i]!, pair: m.mesh.pair })),
+  const whole = list.map((m, i) => ({ angle: angles[i]!, pair: m.mesh.pair, of: m.of }));
+  const play = planetPlay(whole, p.planets, shelf);
+  // Meshes that springs press have none left, of bearings and shafts neither.
+  const left = planetPlay(
+    whole.filter((m) => press[m.of].flanks === 0),
     p.planets,
     shelf,
   );
+  const sprung = sprungBy(setting, per, etas, turns);
   const springs = springsOf(setting, angles, loads, ovals);
   const stiffness = together(springs);
 
   const masses = massesOf(setting);
   const [sun, planet, held, driven] = masses;
+  const hooked = sumCosts([springsCost(ringSprings(p))]);
   const cage = p.planets * planet * g.centre ** 2 * (memberSpeed(plain, carrier) / ratio) ** 2;
   const numbers: StageNumbers = {
     ratio,
     etaForward: drive.efficiency,
     etaBackward: backward,
-    drag: greaseDrag(g.outside, shelf),
-    play: [play.likely, play.least, play.most],
+    drag: greaseDrag(g.outside, shelf) + sprung.braking / Math.abs(ratio),
+    play: [left.likely, left.least, left.most],
     stiffness,
     springs,
     bendTorque: Infinity,
@@ -402,8 +456,8 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     inertiaIn: (sun * (g.sunMesh?.pair.s1.r ?? 0) ** 2) / 2 + cage,
     inertiaOut: driven * (g.outside / 2) ** 2,
     limits: modeLimits(modes),
-    mass: sun + p.planets * planet + held + driven,
-    money: moneyOf(setting, masses),
+    mass: sun + p.planets * planet + held + driven + hooked.mass,
+    money: moneyOf(setting, masses) + hooked.money,
     outside: g.outside,
     length: p.width + p.widthB + 8e-3,
     maxSpeed: topPitchSpeed(materials) / ((turns * g.mesh1.pair.rw1) / Math.abs(ratio)),
@@ -428,6 +482,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
       eta: etas[member],
       angle: angles[i]!,
     })),
+    ...sprung,
     playOne: play.one,
     bind: play.bind,
     modes,

@@ -1,6 +1,7 @@
+import type { SharedOut } from '../../gear/planets-out.ts';
 import type { Toothing } from '../../gear/toothing.ts';
 import { amount, group, length, material, oneOf, whole, type ParamTable } from '../param.ts';
-import { thinning, toothFormParams, toothingParams, pinMaterial } from '../shared-params.ts';
+import { springForce, thinning, toothFormParams, toothingParams, pinMaterial } from '../shared-params.ts';
 
 /**
  * Parameters of a shared-planet stage, SI units: planets with two toothings, A in the held ring, B in the one that
@@ -35,6 +36,10 @@ export interface CompoundParams extends Toothing {
   allowanceA: number;
   /** Tooth-thickness allowance, toothing B, m. */
   allowanceB: number;
+  /** How the play is taken out. */
+  takenOut: SharedOut;
+  /** Force of the springs that do so, along the circle, for each planet, N. */
+  preload: number;
   /** Material of the shop, sun. */
   materialS: string;
   /** Material of the shop, planets. */
@@ -180,6 +185,20 @@ export const compoundParams: ParamTable<P> = {
       help: 'Tooth-thickness allowance: taken off each tooth of toothing B, ring included.',
       start: 4e-5,
     }),
+    takenOut: oneOf<SharedOut, P>({
+      says: 'How the play is taken out',
+      label: 'Play taken out',
+      help: 'By rings in two halves that springs turn apart (anti-backlash).',
+      start: 'none',
+      absent: 'none',
+      late: true,
+      options: [
+        ['none', 'Not at all'],
+        ['driven', 'Split driven ring, sprung halves'],
+        ['rings', 'Both rings split, sprung halves'],
+      ],
+    }),
+    preload: springForce('Along the circle, for each planet.', (p: P) => p.takenOut !== 'none'),
   }),
   ...group('Made of', {
     materialS: material({ says: 'sun', label: 'Sun', start: 'c45' }),

@@ -1,5 +1,7 @@
 import {
   cutPartPrice,
+  sharedOutBy,
+  wheelPrice,
   gearOutline,
   gearPrisms,
   hubCurves,
@@ -18,7 +20,8 @@ import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { compoundPose } from './drawing.ts';
 import type { CompoundGeometry } from './geometry.ts';
-import type { CompoundModel } from './model.ts';
+import { springParts, wheelParts, windStep } from '../split-wheel.ts';
+import { ringSprings, type CompoundModel } from './model.ts';
 import type { CompoundParams } from './params.ts';
 
 /** How far a planet's pin stands out on either side, m. */
@@ -102,28 +105,44 @@ export function compoundParts(p: CompoundParams, shelf: Shelf, m: CompoundModel)
     });
   }
   const rim = circle(0, 0, g.outside / 2);
-  for (const [id, name, ring, width, mesh, mass] of [
-    ['ring1', 'Held ring', g.ring1, p.width, g.mesh1, m.masses[2]],
-    ['ring2', 'Driven ring', g.ring2, p.widthB, g.mesh2, m.masses[3]],
+  const way = sharedOutBy(p);
+  for (const [id, name, ring, width, mesh, mass, split] of [
+    ['ring1', 'Held ring', g.ring1, p.width, g.mesh1, m.masses[2], way === 'rings'],
+    ['ring2', 'Driven ring', g.ring2, p.widthB, g.mesh2, m.masses[3], way !== 'none'],
   ] as const) {
-    parts.push({
-      id,
-      name,
-      quantity: 1,
-      made: how(mr),
-      material: mr.name,
-      mass,
-      money: cutPartPrice(wr, mass, ring.teeth, shelf),
-      note: `${said(ring, width)}, outside ⌀ ${mm(g.outside)}`,
-      curves: [
-        { layer: 'outside', outline: rim },
-        { layer: 'profile', outline: gearOutline(ring, undefined, mesh.sides[1]) },
-      ],
-      turns: id === 'ring1' ? 'fixed' : 'output',
-      places: (crank) => [id === 'ring1' ? stand(0, 0, 0, 0, -1) : stand(0, 0, p.width, pose(crank).ring2, 1)],
-      solid: () => ({ prisms: gearPrisms(ring, width, double, [], { rim }) }),
-    });
+    const pieces = split ? 2 : 1;
+    parts.push(
+      ...wheelParts(
+        split,
+        {
+          id,
+          name,
+          made: how(mr),
+          material: mr.name,
+          teeth: ring,
+          turns: id === 'ring1' ? 'fixed' : 'output',
+          places: (crank) => [id === 'ring1' ? stand(0, 0, 0, 0, -1) : stand(0, 0, p.width, pose(crank).ring2, 1)],
+        },
+        width,
+        double,
+        { quantity: pieces, mass: mass / pieces, money: wheelPrice(wr, mass, ring.teeth, split, shelf) / pieces },
+        (wide) => ({
+          note: `${said(ring, wide)}, outside ⌀ ${mm(g.outside)}`,
+          curves: [
+            { layer: 'outside', outline: rim },
+            { layer: 'profile', outline: gearOutline(ring, undefined, mesh.sides[1]) },
+          ],
+          solid: () => ({ prisms: gearPrisms(ring, wide, double, [], { rim }) }),
+        }),
+      ),
+    );
   }
+  parts.push(
+    ...springParts(
+      ringSprings(p),
+      `${stated(p.planets * p.preload, 'force', 4)} together along a ring’s pitch circle, evenly round`,
+    ),
+  );
   parts.push({
     id: 'pin',
     name: 'Planet pin',
@@ -178,6 +197,9 @@ export function compoundAssembly(
         'Turn the driven ring until its teeth find toothing B of every planet, and push it on. If one does ' +
         'not enter, that planet is in the wrong place or turned by a tooth.',
     },
+    ...(sharedOutBy(p) === 'none'
+      ? []
+      : [windStep(sharedOutBy(p) === 'driven' ? 'driven ring' : 'held ring, then of the driven one')]),
     {
       do: 'Put a thrust bearing between the two rings: they are pushed together and would drag on the planets.',
       caution: 'Keep fingers out of the mesh; the driven ring moves with great force.',

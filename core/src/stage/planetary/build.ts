@@ -1,5 +1,5 @@
 import { stated } from '../../units/stated.ts';
-import { boreReach, meshModes, type ModeText, type ToothMaterial } from '../../gear/index.ts';
+import { boreReach, meshModes, planetsOutBy, type ModeText, type ToothMaterial } from '../../gear/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { isNeedle } from '../../shop/bearings.ts';
@@ -108,6 +108,13 @@ export function wrongPlanetary(p: PlanetaryParams, b: PlanetaryBuild, shelf: She
       'Each set’s carrier is the next one’s sun, inside one ring tube.',
       'Let the sun drive and the carrier be driven, or take one set.',
       'sets',
+    );
+  if (p.sets > 1 && planetsOutBy(p) === 'ring')
+    return refuse(
+      'A ring tube through several sets cannot be split.',
+      'Its halves would lie one behind the other, each over other sets’ planets.',
+      'Split the planets or the suns, or take one set.',
+      'takenOut',
     );
   const planetRoot = g.sunMesh.sides[1].root;
   if (seat / 2 >= planetRoot - 0.3e-3)

@@ -1,12 +1,35 @@
 import { stated } from '../../units/stated.ts';
-import { meshChecks, modeChecks, spacesEvenly, wheelChecks } from '../../gear/index.ts';
+import { meshChecks, modeChecks, planetsOutBy, spacesEvenly, wheelChecks } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { sprungPlanetChecks } from '../taken-out.ts';
 import { nearestCounts } from './counts.ts';
 import type { PlanetaryModel } from './model.ts';
 import type { PlanetaryParams } from './params.ts';
+
+/** Whether every second planet can be pushed. */
+function pairChecks(p: PlanetaryParams): Check[] {
+  if (planetsOutBy(p) !== 'pairs') return [];
+  const even = [p.planets + 1, p.planets - 1].find((n) => n <= 12 && spacesEvenly(p.zs, p.zr, n));
+  return [
+    check({
+      id: 'pairs',
+      name: 'Planets come in pairs',
+      figure: p.planets % 2,
+      limit: 0,
+      sense: 'max',
+      quantity: 'count',
+      near: 0,
+      why: 'One of each two is pushed against the other: an odd one out would push the carrier off its axis.',
+      mend: even
+        ? { path: 'planets', value: even, label: `${even} planets` }
+        : { path: 'takenOut', value: 'planets', label: 'Split planets instead' },
+      advice: 'Or split the planets, the sun or the ring instead.',
+    }),
+  ];
+}
 
 /** What decides whether a planetary stage works. */
 export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: PlanetaryModel): Check[] {
@@ -235,6 +258,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
       }),
     );
   }
+  list.push(...pairChecks(p), ...sprungPlanetChecks(planetsOutBy(p), p.preload, at, m));
   list.push(
     check({
       id: 'bind',

@@ -1,6 +1,7 @@
-import { blankMass, cutPartPrice } from '../../gear/index.ts';
+import { blankMass, cutPartPrice, planetsOutBy } from '../../gear/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { PIN_PRICE, rodMass, type Cost } from '../costs.ts';
+import { ROUND_A_WHEEL, springsCost } from '../split-wheel.ts';
 import type { PlanetaryBuild } from './build.ts';
 import type { PlanetaryParams } from './params.ts';
 
@@ -26,6 +27,19 @@ export function setsAlong(p: PlanetaryParams): {
 /** Length of the pins of a set, from plate to plate, m. */
 export const pinLength = (p: PlanetaryParams, width: number): number => width + 2 * p.plate + 2 * GAP;
 
+/** How many springs take the play out of all sets. */
+export const springsOf = (p: PlanetaryParams): number => {
+  const way = planetsOutBy(p);
+  const each = {
+    none: 0,
+    sun: ROUND_A_WHEEL,
+    ring: ROUND_A_WHEEL,
+    planets: p.planets,
+    pairs: Math.floor(p.planets / 2),
+  };
+  return p.sets * each[way];
+};
+
 /**
  * What each part weighs and costs: wheels by their mass and, where they are milled, their teeth; what is bought as priced.
  *
@@ -37,16 +51,18 @@ export function planetaryCosts(p: PlanetaryParams, b: PlanetaryBuild, mass: read
   const planet = withBearing - (b.bearing?.mass ?? 0);
   const { floors, widths } = setsAlong(p);
   const tube = floors[p.sets - 1]! + widths[p.sets - 1]!;
-  const wheel = (m: typeof ms, whole: number, width: number, teeth: number, quantity: number): Cost => {
-    const own = (whole * width) / p.width;
-    return { quantity, mass: own, money: cutPartPrice(m, own, teeth, shelf) };
+  const way = planetsOutBy(p);
+  const wheel = (m: typeof ms, whole: number, width: number, teeth: number, quantity: number, split: boolean): Cost => {
+    const pieces = split ? 2 : 1;
+    const own = (whole * width) / p.width / pieces;
+    return { quantity: quantity * pieces, mass: own, money: cutPartPrice(m, own, teeth, shelf) };
   };
   const plate = blankMass(b.geometry.centre + p.pin, 0, p.plate, mr, shelf);
   const plates = (quantity: number): Cost => ({ quantity, mass: plate, money: plate * mr.material.price });
   return {
-    suns: widths.map((w) => wheel(ms, sun, w, p.zs, 1)),
-    planets: widths.map((w) => wheel(mp, planet, w, p.zp, p.planets)),
-    ring: wheel(mr, ring, tube, p.zr, 1),
+    suns: widths.map((w) => wheel(ms, sun, w, p.zs, 1, way === 'sun')),
+    planets: widths.map((w) => wheel(mp, planet, w, p.zp, p.planets, way === 'planets')),
+    ring: wheel(mr, ring, tube, p.zr, 1, way === 'ring'),
     plateIn: plates(p.sets),
     plateMid: plates(p.sets - 1),
     plateOut: plates(1),
@@ -55,6 +71,7 @@ export function planetaryCosts(p: PlanetaryParams, b: PlanetaryBuild, mass: read
       mass: rodMass(p.pin, pinLength(p, w), b.pin.material.density),
       money: PIN_PRICE,
     })),
+    springs: springsCost(springsOf(p)),
     bearing: {
       quantity: b.bearing ? p.planets * p.sets : 0,
       mass: b.bearing?.mass ?? 0,
@@ -73,4 +90,5 @@ export const everyCost = (c: ReturnType<typeof planetaryCosts>): readonly Cost[]
   c.plateOut,
   ...c.pins,
   c.bearing,
+  c.springs,
 ];

@@ -1,13 +1,30 @@
 import { massTerms } from '../costs.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
+import { sprungPlanetFigures } from '../taken-out.ts';
 import { stated } from '../../units/stated.ts';
-import { meshFigures, modeFigures, spacesEvenly, wheelFigures } from '../../gear/index.ts';
+import {
+  meshFigures,
+  modeFigures,
+  planetsOutBy,
+  spacesEvenly,
+  wheelFigures,
+  type PlanetsOut,
+} from '../../gear/index.ts';
 import { FigureMaker, term, type Figure, worked, exact } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { roles, type PlanetaryParams } from './params.ts';
 import type { PlanetaryModel } from './model.ts';
+
+/** How the play comes about, by the way it is taken out. */
+const PLAYS: Readonly<Record<PlanetsOut, string>> = {
+  none: '(j_s + j_r)/(r_s + r_r) by each member’s share, less what the planets’ places take away',
+  sun: 'that of the ring’s mesh alone: halves of the sun press on both flanks',
+  ring: 'that of the sun’s mesh alone: halves of the ring press on both flanks',
+  planets: '|j_s − j_r|/(r_s + r_r) by each member’s share: a half turns no further than the tighter mesh lets it',
+  pairs: '0: pushed planets touch the sun and the ring one way, fixed ones the other way',
+};
 
 /** Every figure of a planetary stage with its working. */
 export function planetaryFigures(
@@ -112,13 +129,16 @@ export function planetaryFigures(
         high: m.numbers.play[2],
       },
       () => ({
-        formula: '(j_s + j_r)/(r_s + r_r) by each member’s share, less what the planets’ places take away',
+        formula: PLAYS[planetsOutBy(p)],
         terms: [
           term('j_s', 'play of the sun’s mesh', g.sunMesh.pair.play, 'length', 'computed'),
           term('j_r', 'play of the ring’s mesh', g.ringMesh.pair.play, 'length', 'computed'),
           term('one', 'one planet alone', m.playOne, 'smallAngle', 'computed'),
         ],
-        source: 'free ranges of several planets overlap: their common part is less by d₂(N)·σ of the places',
+        source:
+          planetsOutBy(p) === 'none'
+            ? 'free ranges of several planets overlap: their common part is less by d₂(N)·σ of the places'
+            : 'what springs leave while the load does not overcome them',
         note: 'Sets before the last are divided by the ratio after them.',
       }),
     ),
@@ -149,6 +169,7 @@ export function planetaryFigures(
         source: 'below nought some planets bind',
       }),
     ),
+    ...(planetsOutBy(p) === 'none' ? [] : sprungPlanetFigures(p.preload, make)),
     ...partLoadFigures(make, m, at),
     ...springFigures(
       make,
@@ -253,7 +274,7 @@ export function planetaryFigures(
       'mass',
       (x) => x.numbers.mass,
       () => ({
-        formula: 'sum of all pieces: blanks × share left by holes, pins, bearings',
+        formula: 'sum of all pieces: blanks × share left by holes, pins, bearings, springs',
         terms: [
           ...m.costs.suns.flatMap((c, k) => massTerms({ [`sun, set ${k + 1}`]: c })),
           ...m.costs.planets.flatMap((c, k) => massTerms({ [`planets, set ${k + 1}`]: c })),
@@ -263,6 +284,7 @@ export function planetaryFigures(
             'plates between sets': m.costs.plateMid,
             'output plate': m.costs.plateOut,
             bearings: m.costs.bearing,
+            springs: m.costs.springs,
           }),
           ...m.costs.pins.flatMap((c, k) => massTerms({ [p.sets > 1 ? `pins, set ${k + 1}` : 'pins']: c })),
         ],

@@ -19,10 +19,17 @@ import {
   modeAt,
   modeLimits,
   planetPlay,
+  planetsLeft,
+  planetsOutBy,
+  PLANETS_OUT,
+  dutyUnder,
+  loadBorne,
+  underPress,
   topPitchSpeed,
   trainShares,
   trainTorques,
   type MeshLoad,
+  type Press,
   type Mode,
   type ToothMaterial,
   type Train,
@@ -65,6 +72,10 @@ export interface PlanetaryModel {
   /** How far the carrier's twist leans the planets' pins at the peak, rad. */
   readonly lean: number;
   readonly pressureSpeed: number;
+  /** Load at which play that springs take out is back, N·m at the output; 0 where none press. */
+  readonly opens: number;
+  /** What springs cost at the output of the last set, N·m. */
+  readonly braking: number;
   /** Play of one planet alone, by allowances only, at the output of the last set, rad. */
   readonly playOne: number;
   /** Turn of the last set's output for a metre along the circles of the sun's and the ring's mesh, rad/m. */
@@ -124,6 +135,34 @@ function pinLosses(p: PlanetaryParams, b: PlanetaryBuild, force: number, shelf: 
     ? factor(shelf, 'pin.roll') * (b.bearing.bore / 2)
     : factor(shelf, 'pin.friction') * (p.pin / 2);
   return force * arm * b.motion.planetTurns;
+}
+
+/**
+ * What springs that take the play out hold and cost, N·m at the output of a set.
+ *
+ * @param per mean force on a tooth of the sun's and the ring's mesh for a newton metre at the output, 1/m
+ * @param etas of both meshes
+ * Source: `PLANETS_OUT`; each flank that the springs press loses what its mesh loses of its force, along the planet's
+ * circle, and pushed pins rub in their bores.
+ */
+function sprungBy(
+  p: PlanetaryParams,
+  b: PlanetaryBuild,
+  per: readonly [number, number],
+  etas: readonly [number, number],
+  shelf: Shelf,
+): { readonly opens: number; readonly braking: number } {
+  const press = PLANETS_OUT[planetsOutBy(p)];
+  if (press.opens === 0) return { opens: 0, braking: 0 };
+  const meshes = [press.sun, press.ring] as const;
+  const pressed = per.filter((_, i) => meshes[i]!.flanks > 0);
+  const radii = [b.geometry.sunMesh.pair.rw2, b.geometry.ringMesh.pair.rw1] as const;
+  const rubs = meshes.reduce((s, m, i) => s + m.flanks * (1 - etas[i]!) * radii[i]!, 0);
+  const pins = press.pin.spring > 0 ? pinLosses(p, b, 2, shelf) / b.motion.planetTurns : 0;
+  return {
+    opens: (press.opens * p.preload) / Math.max(...pressed),
+    braking: p.planets * p.preload * (rubs + pins) * b.motion.planetTurns,
+  };
 }
 
 /** What the planets' bearings drag without load, at the input, N·m: sets before the last turn faster by their ratio. */
@@ -276,14 +315,17 @@ export function modelPlanetary(
   const pinPer = (motion.torqueOn.carrier * share) / (n * g.centre);
   // Planets mesh with the sun on one side and with the ring on the other: their teeth are bent both ways.
   const spins = motion.planetTurns;
-  const atSun = meshDuty(at, sunPer, spins * g.sunMesh.pair.rw2, [(spins * p.zp) / p.zs, spins], [n, 1], [false, true]);
-  const atRing = meshDuty(
-    at,
-    ringPer,
-    spins * g.ringMesh.pair.rw1,
-    [spins, (spins * p.zp) / p.zr],
-    [1, n],
-    [true, false],
+  const way = planetsOutBy(p);
+  const press = PLANETS_OUT[way];
+  const atSun = dutyUnder(
+    press.sun,
+    meshDuty(at, sunPer, spins * g.sunMesh.pair.rw2, [(spins * p.zp) / p.zs, spins], [n, 1], [false, true]),
+    p.preload,
+  );
+  const atRing = dutyUnder(
+    press.ring,
+    meshDuty(at, ringPer, spins * g.ringMesh.pair.rw1, [spins, (spins * p.zp) / p.zr], [1, n], [true, false]),
+    p.preload,
   );
   const holds = kept.step('holds', [], shelf, (s) => holdsOf(p, b, s));
   const sunLoad = kept.step('sun', [...meshKey(atSun), holds.sun], shelf, (s) =>
@@ -316,10 +358,17 @@ export function modelPlanetary(
     ),
   );
 
+  const left = kept.step('left', [aS, aR], shelf, (s) =>
+    planetsLeft(way, { angle: aS, pair: g.sunMesh.pair }, { angle: aR, pair: g.ringMesh.pair }, n, s),
+  );
+  const sprung = sprungBy(p, b, [sunPer / share, ringPer / share], [etaSun, etaRing], shelf);
+
   const span = p.width + 2 * p.plate;
   const cage = motion.torqueOn.carrier;
   const { springs: ofOne, twist } = springsOf(p, b, holds, [sunLoad, ringLoad], [aS, aR], shelf);
 
+  // On a pin, with what springs add: stress and pressure go with its force.
+  const onPin = (torque: number) => underPress(press.pin, pinPer * torque, p.preload);
   const bending = pinBending(pinPer, span, p.pin);
   const pressure = pinPer / (p.pin * p.width);
   const surface = planetSpeed * (p.pin / 2);
@@ -328,23 +377,30 @@ export function modelPlanetary(
     strengthOf(b.pin, bentWay(p), shelf) / bending,
     bearing ? bearing.static / pinPer : factor(shelf, 'pin.pressure') / pressure,
   );
-  const modes: Mode[] = [
-    ...loadedModes(sunModes, sunLoad, 1 / sunPer, at),
-    ...loadedModes(ringModes, ringLoad, 1 / ringPer, at),
-    modeAt(pinMode, pinLimit),
+  const bare: readonly (readonly [Mode, Press, number])[] = [
+    ...loadedModes(sunModes, sunLoad, 1 / sunPer, at).map((m) => [m, press.sun, p.preload / sunPer] as const),
+    ...loadedModes(ringModes, ringLoad, 1 / ringPer, at).map((m) => [m, press.ring, p.preload / ringPer] as const),
+    [modeAt(pinMode, pinLimit), press.pin, p.preload / pinPer],
+    ...(!bearing && surface > 0
+      ? [[modeAt(boreMode, factor(shelf, 'pin.pv') / (pressure * surface)), press.pin, p.preload / pinPer] as const]
+      : []),
   ];
-  if (!bearing && surface > 0) modes.push(modeAt(boreMode, factor(shelf, 'pin.pv') / (pressure * surface)));
+  const modes = bare.map(([m, by, spring]): Mode => ({ ...m, torque: loadBorne(by, m.torque, spring) }));
 
   // Sets before the last turn faster and carry less, on narrower wheels: the last one is not always the weak one.
-  let [least, likely, most, compliance, weakest, all] = [0, 0, 0, 0, 1, 0];
+  let [least, likely, most, compliance, braking, all] = [0, 0, 0, 0, 0, 0];
+  const ends = modes.map((m) => m.torque);
   for (let k = 0; k < p.sets; k++) {
     const width = widths[k]!;
     const down = setRatio ** (p.sets - 1 - k);
-    likely += play.likely / down;
-    least += play.least / down;
-    most += play.most / down;
+    likely += left[0] / down;
+    least += left[1] / down;
+    most += left[2] / down;
     compliance += 1 / (width * down * down);
-    weakest = Math.max(weakest, 1 / (width * down));
+    braking += sprung.braking / Math.abs(setRatio) ** (k + 1);
+    bare.forEach(([m, by, spring], i) => {
+      ends[i] = Math.min(ends[i]!, Math.abs(down) * loadBorne(by, m.torque * width, spring));
+    });
     all += width;
   }
   const springs = ofOne.map((s) => spring(s.name, s.stiffness / compliance, s.held));
@@ -355,13 +411,13 @@ export function modelPlanetary(
   const ratio = setRatio ** p.sets;
   const bearingLife =
     bearing && at.equivalent && at.meanSpeed
-      ? ratedLife(bearing, pinPer * at.equivalent, motion.planetTurns * at.meanSpeed)
+      ? ratedLife(bearing, onPin(at.equivalent), motion.planetTurns * at.meanSpeed)
       : Infinity;
   const numbers: StageNumbers = {
     ratio,
     etaForward: eta ** p.sets,
     etaBackward: back > 0 ? back ** p.sets : back,
-    drag: greaseDrag(g.outside, shelf) + planetDrag(p, b, at.speed, shelf),
+    drag: greaseDrag(g.outside, shelf) + planetDrag(p, b, at.speed, shelf) + braking,
     play: [likely, least, most],
     stiffness,
     springs,
@@ -369,7 +425,7 @@ export function modelPlanetary(
     stiffnessBeyond: stiffness,
     inertiaIn: inertiaAtInput(p, b, inertia),
     inertiaOut: inertia[role.output],
-    limits: modeLimits(modes, weakest),
+    limits: modeLimits(modes.map((m, i) => ({ ...m, torque: ends[i]! }))),
     ...sumCosts(everyCost(costs)),
     outside: g.outside,
     length: p.width * all + 2 * p.plate * p.sets + GAP * (3 * p.sets - 1),
@@ -396,11 +452,13 @@ export function modelPlanetary(
     pinLoss,
     sunLoad,
     ringLoad,
-    pinForce: pinPer * at.torque,
+    opens: sprung.opens,
+    braking: sprung.braking,
+    pinForce: onPin(at.torque),
     pinSpeed: planetSpeed,
-    pinStress: bending * at.torque,
+    pinStress: (bending / pinPer) * onPin(at.torque),
     lean: (((cage * at.torque) / 2 / twist) * g.centre) / (p.width + p.plate),
-    pressureSpeed: pressure * at.torqueRms * surface,
+    pressureSpeed: (pressure / pinPer) * onPin(at.torqueRms) * surface,
     playOne: play.one,
     angles: [aS, aR],
     bind: play.bind,

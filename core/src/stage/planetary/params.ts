@@ -1,3 +1,4 @@
+import type { PlanetsOut } from '../../gear/planets-out.ts';
 import type { Toothing } from '../../gear/toothing.ts';
 import { isBall, isNeedle } from '../../shop/bearings.ts';
 import { amount, fromShop, group, length, material, oneOf, whole, yesNo, type ParamTable } from '../param.ts';
@@ -5,6 +6,7 @@ import {
   hubShape,
   screwHole,
   screws,
+  springForce,
   thinning,
   toothFormParams,
   toothingParams,
@@ -42,6 +44,10 @@ export interface PlanetaryParams extends Toothing {
   allowanceP: number;
   /** Tooth-thickness allowance, ring, m. */
   allowanceR: number;
+  /** How the play is taken out. */
+  takenOut: PlanetsOut;
+  /** Force of the springs that do so, along the circle, for each planet, N. */
+  preload: number;
   /** Material of the shop, sun. */
   materialS: string;
   /** Material of the shop, planets. */
@@ -201,6 +207,25 @@ export const planetaryParams: ParamTable<P> = {
       help: 'Tooth-thickness allowance: taken off each tooth.',
       start: 4e-5,
     }),
+    takenOut: oneOf<PlanetsOut, P>({
+      says: 'How the play is taken out',
+      label: 'Play taken out',
+      help: 'By springs that turn two halves of a wheel apart, or that push every second planet along its circle (anti-backlash).',
+      start: 'none',
+      absent: 'none',
+      late: true,
+      options: [
+        ['none', 'Not at all'],
+        ['sun', 'Split sun, sprung halves'],
+        ['ring', 'Split ring, sprung halves'],
+        ['planets', 'Split planets, sprung halves'],
+        ['pairs', 'Pairs of planets pushed apart'],
+      ],
+    }),
+    preload: springForce(
+      'Along the circle, for each planet; a pushed pin gets twice that, for its two meshes.',
+      (p: P) => p.takenOut !== 'none',
+    ),
   }),
   ...group('Made of', {
     materialS: material({ says: 'sun', label: 'Sun', start: 'c45' }),

@@ -7,6 +7,7 @@ import {
   hubHoles,
   nutFor,
   PLAIN_HUB,
+  planetsOutBy,
   spanTeeth,
   spanWords,
   toothWords,
@@ -19,8 +20,9 @@ import { cut, prism, type Prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
+import { springParts, wheelParts, windStep } from '../split-wheel.ts';
 import { planetaryPose } from './drawing.ts';
-import { GAP, pinLength, setsAlong } from './costs.ts';
+import { GAP, pinLength, setsAlong, springsOf } from './costs.ts';
 import type { PlanetaryBuild } from './build.ts';
 import type { PlanetaryModel } from './model.ts';
 import { roles, type Member, type PlanetaryParams } from './params.ts';
@@ -41,6 +43,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
     (typeof m.materials)[0]['material'],
   ];
   const parts: Part[] = [];
+  const way = planetsOutBy(p);
   const how = (x: { made: string }) => (x.made === 'printed' ? 'printed' : 'bought') as Part['made'];
   const sunHub: Hub = { ...PLAIN_HUB, bore: p.boreS, shape: p.shapeS };
   const seat = m.bearing ? m.bearing.outside : p.pin;
@@ -75,62 +78,92 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
     const width = widths[k]!;
     const set = p.sets > 1 ? `-${k + 1}` : '';
     const named = p.sets > 1 ? `, set ${k + 1}` : '';
-    parts.push({
-      id: `sun${set}`,
-      name: `Sun${named}`,
-      ...m.costs.suns[k]!,
-      made: how(ms),
-      material: ms.name,
-      note: `${wheelNote(p, g.sun, width)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${p.shapeS === 'round' ? '' : `with a ${p.shapeS}`}` : ', on its own shaft'}`,
-      curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(sunHub)],
-      teeth: g.sun,
-      turns: k === 0 ? turnsWith('sun') : 'free',
-      places: (crank) => [stand(0, 0, floors[k]!, inSet(k, crank).sun, away(k, 1))],
-      solid: () => ({ prisms: gearPrisms(g.sun, width, double, hubHoles(sunHub)) }),
-    });
-    parts.push({
-      id: `planet${set}`,
-      name: `Planet${named}`,
-      ...m.costs.planets[k]!,
-      made: how(mp),
-      material: mp.name,
-      note: `${wheelNote(p, g.planet, width)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`,
-      curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)],
-      teeth: g.planet,
-      turns: 'free',
-      places: (crank) => inSet(k, crank).planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))),
-      solid: () => ({ prisms: gearPrisms(g.planet, width, double, hubHoles(planetHub)) }),
-    });
+    parts.push(
+      ...wheelParts(
+        way === 'sun',
+        {
+          id: `sun${set}`,
+          name: `Sun${named}`,
+          made: how(ms),
+          material: ms.name,
+          teeth: g.sun,
+          turns: k === 0 ? turnsWith('sun') : 'free',
+          places: (crank) => [stand(0, 0, floors[k]!, inSet(k, crank).sun, away(k, 1))],
+        },
+        width,
+        double,
+        m.costs.suns[k]!,
+        (wide, sprung) => {
+          const hub: Hub = sprung ? { ...PLAIN_HUB, bore: p.boreS } : sunHub;
+          return {
+            note: `${wheelNote(p, g.sun, wide)}${p.boreS > 0 ? `, bore ${mm(p.boreS)} ${hub.shape === 'round' ? '' : `with a ${hub.shape}`}` : ', on its own shaft'}`,
+            curves: [{ layer: 'profile', outline: outline(g.sun, 0, g.sunMesh) }, ...hubCurves(hub)],
+            solid: () => ({ prisms: gearPrisms(g.sun, wide, double, hubHoles(hub)) }),
+          };
+        },
+      ),
+      ...wheelParts(
+        way === 'planets',
+        {
+          id: `planet${set}`,
+          name: `Planet${named}`,
+          made: how(mp),
+          material: mp.name,
+          teeth: g.planet,
+          turns: 'free',
+          places: (crank) => inSet(k, crank).planets.map((q) => stand(q.x, q.y, floors[k]!, q.turn, away(k, 2))),
+        },
+        width,
+        double,
+        m.costs.planets[k]!,
+        (wide) => ({
+          note: `${wheelNote(p, g.planet, wide)}, ${m.bearing ? `seat ${mm(seat)} for ${m.bearing.name}` : `bore ${mm(p.pin)}`}`,
+          curves: [{ layer: 'profile', outline: outline(g.planet, 1, g.sunMesh) }, ...hubCurves(planetHub)],
+          solid: () => ({ prisms: gearPrisms(g.planet, wide, double, hubHoles(planetHub)) }),
+        }),
+      ),
+    );
   }
   const rim = circle(0, 0, g.outside / 2);
   const nut = nutFor(p.boltHole);
   const tube = floors[p.sets - 1]! + widths[p.sets - 1]!;
-  parts.push({
-    id: 'ring',
-    name: p.sets > 1 ? 'Ring tube' : 'Ring',
-    ...m.costs.ring,
-    made: how(mr),
-    material: mr.name,
-    note:
-      `${wheelNote(p, g.ring, tube)}, outside ⌀ ` +
-      `${mm(g.outside)}${p.nuts === 'yes' && p.boltsR > 0 ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`,
-    curves: [
-      { layer: 'outside', outline: rim },
-      { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) },
-      ...hubCurves(ringHub),
-    ],
-    teeth: g.ring,
-    turns: turnsWith('ring'),
-    places: (crank) => [stand(0, 0, 0, pose(crank).ring, -1.2 * tube)],
-    solid: () => ({
-      prisms: [
-        ...gearPrisms(g.ring, tube, double, hubHoles(ringHub), { rim }),
-        ...hubCurves(ringHub)
-          .filter((c) => c.layer === 'nut-traps')
-          .map((c) => cut(c.outline, tube - nut.height, tube)),
-      ],
-    }),
-  });
+  parts.push(
+    ...wheelParts(
+      way === 'ring',
+      {
+        id: 'ring',
+        name: p.sets > 1 ? 'Ring tube' : 'Ring',
+        made: how(mr),
+        material: mr.name,
+        teeth: g.ring,
+        turns: turnsWith('ring'),
+        places: (crank) => [stand(0, 0, 0, pose(crank).ring, -1.2 * tube)],
+      },
+      tube,
+      double,
+      m.costs.ring,
+      (wide, sprung) => {
+        const hub: Hub = sprung ? PLAIN_HUB : ringHub;
+        const traps = hubCurves(hub).filter((c) => c.layer === 'nut-traps');
+        return {
+          note:
+            `${wheelNote(p, g.ring, wide)}, outside ⌀ ` +
+            `${mm(g.outside)}${traps.length ? `, nut traps ${mm(nut.across)} across, ${mm(nut.height)} deep` : ''}`,
+          curves: [
+            { layer: 'outside', outline: rim },
+            { layer: 'profile', outline: outline(g.ring, 1, g.ringMesh) },
+            ...hubCurves(hub),
+          ],
+          solid: () => ({
+            prisms: [
+              ...gearPrisms(g.ring, wide, double, hubHoles(hub), { rim }),
+              ...traps.map((c) => cut(c.outline, wide - nut.height, wide)),
+            ],
+          }),
+        };
+      },
+    ),
+  );
   const pins: Outline[] = g.places.map((a) => circle(g.centre * Math.cos(a), g.centre * Math.sin(a), p.pin / 2));
   const plate = circle(0, 0, g.centre + Math.max(p.pin, p.pin / 2 + 2e-3));
   const through = circle(0, 0, g.sunMesh.pair.s1.ra + GAP);
@@ -206,6 +239,19 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
       seen: () => ({ prisms: [prism(circle(0, 0, p.pin / 2), 0, pinLength(p, width))] }),
     })),
   );
+  const force = (of: number) => stated(of, 'force', 4);
+  parts.push(
+    ...springParts(
+      springsOf(p),
+      {
+        none: '',
+        sun: `${force(p.planets * p.preload)} together along the sun’s pitch circle, evenly round`,
+        ring: `${force(p.planets * p.preload)} together along the ring’s pitch circle, evenly round`,
+        planets: `${force(p.preload)} each along the planet’s pitch circle`,
+        pairs: `each pushes a pin by ${force(2 * p.preload)} along the planets’ circle; its seat in the plates is a slot`,
+      }[way],
+    ),
+  );
   if (m.bearing)
     parts.push({
       id: 'bearing',
@@ -245,11 +291,17 @@ export function planetaryPorts(p: PlanetaryParams, { materials }: Pick<Planetary
   };
 }
 
+const PUSH_STEP: AssemblyStep = {
+  do: 'Hook in the springs that push every second pin along its slot, until its planet touches the sun and the ring.',
+  caution: 'The springs are loaded: keep fingers out of the mesh.',
+};
+
 /** The order of putting a planetary stage together. */
 export function planetaryAssembly(p: PlanetaryParams): readonly AssemblyStep[] {
   const role = roles(p);
   const chevron = p.double === 'yes' && p.helix > 0;
   const uneven = p.spacing === 'stepped';
+  const way = planetsOutBy(p);
   return [
     {
       do:
@@ -274,6 +326,7 @@ export function planetaryAssembly(p: PlanetaryParams): readonly AssemblyStep[] {
           ? 'Fasten the sun on its shaft by its screw or key, and push it in between the planets, turning it a little until it enters.'
           : 'Push the sun in between the planets, turning it a little until it enters.',
     },
+    ...(way === 'none' ? [] : [way === 'pairs' ? PUSH_STEP : windStep(way === 'planets' ? 'planets' : way)]),
     {
       do:
         `Close the carrier with its second plate. Hold the ${role.held} and turn the ${role.input}: it ` +

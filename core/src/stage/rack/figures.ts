@@ -7,6 +7,8 @@ import { limitFigures } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
+import { sumCosts } from '../costs.ts';
+import { springsCost, springsOn } from '../split-wheel.ts';
 import { takenOutFigures } from '../taken-out.ts';
 import type { RackModel } from './model.ts';
 import type { RackParams } from './params.ts';
@@ -160,6 +162,9 @@ export function rackFigures(
       [
         { index: '₁', name: 'pinion', mass: m.masses[0], money: m.prices[0] },
         { index: '₂', name: 'rack, all of its length', mass: m.masses[1], money: m.prices[1] },
+        ...(p.form === 'involute' && springsOn(p.takenOut) > 0
+          ? [{ index: '₃', name: 'springs', ...sumCosts([springsCost(springsOn(p.takenOut))]) }]
+          : []),
       ],
       { mass: 'pinion + rack', money: 'material by mass, work by tooth', source: 'volume times density' },
     ),

@@ -4,6 +4,7 @@ import {
   boreReach,
   crept,
   cutPartPrice,
+  wheelPrice,
   elastic,
   flankCrush,
   greaseDrag,
@@ -15,13 +16,13 @@ import {
   meshKey,
   meshModes,
   meshPlaySpread,
-  ofHalf,
-  onHalf,
+  loadBorne,
+  dutyUnder,
   PLAIN_HUB,
   playOut,
+  pressOf,
   shortestLife,
   topPitchSpeed,
-  type MeshDuty,
   type MeshLoad,
   type ModeText,
   type PlayOut,
@@ -36,6 +37,8 @@ import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { needMaterials } from '../needs.ts';
+import { sumCosts } from '../costs.ts';
+import { springsCost, springsOn } from '../split-wheel.ts';
 import { spring, together } from '../springs.ts';
 import { rackGeometry, type RackGeometry } from './geometry.ts';
 import type { RackParams } from './params.ts';
@@ -201,14 +204,6 @@ function rollersOf(p: RackParams, { geometry: g, materials }: RackBuild, at: Dut
   };
 }
 
-/** The mesh as it is loaded: of a split pinion one half carries the load and the spring's force. */
-const loadedDuty = (p: RackParams, on: MeshDuty): MeshDuty => ({
-  ...on,
-  force: onHalf(p.takenOut, on.force, p.preload),
-  ever: onHalf(p.takenOut, on.ever, p.preload),
-  lasting: onHalf(p.takenOut, on.lasting, p.preload),
-});
-
 /**
  * Computes a rack and pinion at a duty of the carriage: forces N, ways m.
  *
@@ -228,7 +223,12 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
   let limits: readonly Limit[];
   if (g.mesh) {
     const mesh = g.mesh;
-    const on = loadedDuty(p, meshDuty(at, 1, 1, [1 / g.radius, 1 / mesh.pair.rw2], [1, 1], [false, false]));
+    const press = pressOf(p.takenOut);
+    const on = dutyUnder(
+      press,
+      meshDuty(at, 1, 1, [1 / g.radius, 1 / mesh.pair.rw2], [1, 1], [false, false]),
+      p.preload,
+    );
     load = kept.step('load', meshKey(on), shelf, (read) =>
       loadMesh(mesh, materials[0], materials[1], on, read, factor(read, 'gear.housing')),
     );
@@ -237,7 +237,7 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     springs = [spring('teeth', load.stiffness, load.held), axes, ...shaft];
     limits = loadedModes(b.modes, load, 1, at).map((m) => ({
       ...m,
-      torque: m.id.startsWith('skip') ? skipOf(p, m.torque, out) : ofHalf(p.takenOut, m.torque, p.preload),
+      torque: m.id.startsWith('skip') ? skipOf(p, m.torque, out) : loadBorne(press, m.torque, p.preload),
       formula: 'force at which it comes, along the rack',
     }));
   } else {
@@ -254,9 +254,10 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     section * g.length * materials[1].material.density,
   ] as const;
   const prices = [
-    cutPartPrice(materials[0], masses[0], p.z, shelf),
+    wheelPrice(materials[0], masses[0], p.z, halved(p), shelf),
     cutPartPrice(materials[1], masses[1], g.teeth * RACK_CUT, shelf),
   ] as const;
+  const hooked = sumCosts([springsCost(g.mesh ? springsOn(p.takenOut) : 0)]);
   const radial = g.mesh ? load!.radial : at.torque * slope;
   const numbers: StageNumbers = {
     ratio: 1 / g.radius,
@@ -271,8 +272,8 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     inertiaIn: (masses[0] * g.radius ** 2) / 2,
     inertiaOut: p.moves === 'rack' ? masses[1] : 0,
     limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
-    mass: masses[0] + masses[1],
-    money: prices[0] + prices[1],
+    mass: masses[0] + masses[1] + hooked.mass,
+    money: prices[0] + prices[1] + hooked.money,
     outside: g.tip + g.axis + p.back,
     length: p.width,
     maxSpeed: topPitchSpeed(materials) / g.radius,
@@ -294,6 +295,9 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     numbers,
   };
 }
+
+/** Whether the pinion is in two halves. */
+export const halved = (p: RackParams): boolean => p.form === 'involute' && p.takenOut === 'split';
 
 /** A pinion that springs press on rides over once they are overcome; one that is held, where its housing gives way. */
 const skipOf = (p: RackParams, held: number, out: PlayOut): number =>

@@ -17,7 +17,8 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports } from '../contract.ts';
 import { pinionTurn, rackOutline } from './drawing.ts';
-import type { RackBuild, RackModel } from './model.ts';
+import { springParts, springsOn, wheelParts } from '../split-wheel.ts';
+import { halved, type RackBuild, type RackModel } from './model.ts';
 import { pinionRadius, type RackParams } from './params.ts';
 import { rollerRackOutline } from './rollers.ts';
 
@@ -82,41 +83,59 @@ export function rackParts(p: RackParams, _shelf: Shelf, m: RackModel): Result<re
       solid: () => ({ prisms: [prism(own, 0, p.width)] }),
     };
   });
+  const pieceCount = halved(p) ? 2 : 1;
+  const cost = { quantity: pieceCount, mass: m.masses[0] / pieceCount, money: m.prices[0] / pieceCount };
+  const pinion = {
+    id: 'pinion',
+    made: how(a.made),
+    material: a.name,
+    turns: 'input',
+    places: (crank: number) => [
+      { at: [0, 0, 0] as const, turn: pinionTurn(crank), apart: [0, 2 * p.back, 0] as const },
+    ],
+  } as const;
+  if (g.rollers)
+    return ok([
+      {
+        ...pinion,
+        ...cost,
+        name: 'Roller pinion',
+        note: `${p.z} rollers of ${mm(p.roller)} on a circle of ${mm(2 * g.radius)}, between two discs, ${mm(p.width)} long${boreWords(p.bore, p.shape)}`,
+        curves: [
+          { layer: 'profile', outline: profile },
+          ...seats.map((o) => ({ layer: 'rollers', outline: o })),
+          ...hubCurves(hub),
+        ],
+        solid: () => ({
+          prisms: [
+            ...[-1, 1].map((side) =>
+              prism(profile, side < 0 ? -DISC : p.width, side < 0 ? 0 : p.width + DISC, hubHoles(hub)),
+            ),
+            ...seats.map((o) => prism(o, 0, p.width)),
+            prism(circle(0, 0, 0.6 * (g.radius - p.roller / 2) + 0.4 * (p.bore / 2)), 0, p.width, hubHoles(hub)),
+          ],
+        }),
+      },
+      ...pieces,
+    ]);
+  const gear = g.pinion!;
+  const double = p.double === 'yes';
   return ok([
-    {
-      id: 'pinion',
-      name: g.rollers ? 'Roller pinion' : 'Pinion',
-      quantity: 1,
-      made: how(a.made),
-      material: a.name,
-      mass: m.masses[0],
-      money: m.prices[0],
-      note: g.rollers
-        ? `${p.z} rollers of ${mm(p.roller)} on a circle of ${mm(2 * g.radius)}, between two discs, ${mm(p.width)} long${boreWords(p.bore, p.shape)}`
-        : `${toothWords(g.pinion!, p.double === 'yes')}, ${mm(p.width)} wide, ${spanWords(g.pinion!, spanTeeth(g.pinion!))}` +
-          boreWords(p.bore, p.shape) +
-          (p.takenOut === 'split' ? '; in two halves that springs turn apart' : ''),
-      curves: [
-        { layer: 'profile', outline: profile },
-        ...seats.map((o) => ({ layer: 'rollers', outline: o })),
-        ...hubCurves(hub),
-      ],
-      ...(g.pinion && { teeth: g.pinion }),
-      turns: 'input',
-      places: (crank) => [{ at: [0, 0, 0], turn: pinionTurn(crank), apart: [0, 2 * p.back, 0] }],
-      solid: () => ({
-        prisms: g.rollers
-          ? [
-              ...[-1, 1].map((side) =>
-                prism(profile, side < 0 ? -DISC : p.width, side < 0 ? 0 : p.width + DISC, hubHoles(hub)),
-              ),
-              ...seats.map((o) => prism(o, 0, p.width)),
-              prism(circle(0, 0, 0.6 * (g.radius - p.roller / 2) + 0.4 * (p.bore / 2)), 0, p.width, hubHoles(hub)),
-            ]
-          : gearPrisms(g.pinion!, p.width, p.double === 'yes', hubHoles(hub)),
-      }),
-    },
+    ...wheelParts(halved(p), { ...pinion, name: 'Pinion', teeth: gear }, p.width, double, cost, (width, sprung) => {
+      const own: Hub = sprung ? { ...PLAIN_HUB, bore: p.bore } : hub;
+      return {
+        note: `${toothWords(gear, double)}, ${mm(width)} wide, ${spanWords(gear, spanTeeth(gear))}${boreWords(own.bore, own.shape)}`,
+        curves: [{ layer: 'profile', outline: profile }, ...hubCurves(own)],
+        solid: () => ({ prisms: gearPrisms(gear, width, double, hubHoles(own)) }),
+      };
+    }),
     ...pieces,
+    ...springParts(
+      springsOn(p.takenOut),
+      p.takenOut === 'split'
+        ? `${stated(p.preload, 'force', 4)} together along the pitch circle, evenly round`
+        : `${stated(p.preload, 'force', 4)} together, towards the rack`,
+    ),
   ]);
 }
 

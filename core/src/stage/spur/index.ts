@@ -1,9 +1,19 @@
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
+import { massTerms } from '../costs.ts';
+import { springsCost, springsOn } from '../split-wheel.ts';
 import { takenOutChecks, takenOutFigures } from '../taken-out.ts';
 import { springFigures } from '../springs.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
-import { meshChecks, meshFigures, modeChecks, modeFigures, wheelChecks, wheelFigures } from '../../gear/index.ts';
+import {
+  meshChecks,
+  meshFigures,
+  modeChecks,
+  modeFigures,
+  wheelChecks,
+  wheelFigures,
+  takenOutBy,
+} from '../../gear/index.ts';
 import { check, type FigureMaker, term, type Check, type Figure, exact, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, StageKind } from '../contract.ts';
@@ -160,8 +170,11 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
       'mass',
       (x) => x.numbers.mass,
       () => ({
-        formula: 'blanks × share left by holes',
-        terms: m.masses.map((x, i) => term(`m${i + 1}`, names[i]!, x, 'mass', 'computed')),
+        formula: 'blanks × share left by holes, and springs',
+        terms: [
+          ...m.masses.map((x, i) => term(`m${i + 1}`, names[i]!, x, 'mass', 'computed')),
+          ...massTerms({ springs: springsCost(springsOn(takenOutBy(p))) }),
+        ],
         source: 'volume times density of the shop’s materials',
       }),
     ),

@@ -14,9 +14,10 @@ import {
   meshModes,
   modeLimits,
   meshPlaySpread,
-  ofHalf,
-  onHalf,
+  dutyUnder,
+  loadBorne,
   playOut,
+  pressOf,
   type PlayOut,
   takenOutBy,
   type TakenOut,
@@ -25,7 +26,7 @@ import {
   type ModeText,
   type ToothMaterial,
   blankMass,
-  cutPartPrice,
+  wheelPrice,
   topPitchSpeed,
 } from '../../gear/index.ts';
 import { inSeries } from '../../math/springs.ts';
@@ -34,6 +35,8 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import { needMaterials } from '../needs.ts';
+import { sumCosts } from '../costs.ts';
+import { springsCost, springsOn } from '../split-wheel.ts';
 import { spring, together } from '../springs.ts';
 import { spurGeometry, type SpurGeometry } from './geometry.ts';
 import { spurRatio, type SpurParams } from './params.ts';
@@ -191,12 +194,13 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const lastMesh = g.meshes.length - 1;
   const way = takenOutBy(p);
   const wayOf = (i: number) => (i === lastMesh ? way : 'none');
-  const duties = g.meshes.map((_, i) => {
-    const on = meshDuty(at, 1 / radius, radius, [turns[i]!, turns[i + 1]!], [1, 1], [idle(i), idle(i + 1)]);
-    if (wayOf(i) !== 'split') return on;
-    const half = (force: number) => onHalf('split', force, p.preload);
-    return { ...on, force: half(on.force), ever: half(on.ever), lasting: half(on.lasting) };
-  });
+  const duties = g.meshes.map((_, i) =>
+    dutyUnder(
+      pressOf(wayOf(i)),
+      meshDuty(at, 1 / radius, radius, [turns[i]!, turns[i + 1]!], [1, 1], [idle(i), idle(i + 1)]),
+      p.preload,
+    ),
+  );
   const loads = kept.step('loads', duties.flatMap(meshKey), shelf, (read) =>
     g.meshes.map((m, i) => loadMesh(m, materials[i]!, materials[i + 1]!, duties[i]!, read, holdOf(p, b, i, read))),
   );
@@ -205,11 +209,9 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const slope = Math.tan(end.pair.working);
   const modes = loads.flatMap((l, i) =>
     loadedModes(b.modes[i]!, l, radius, at).map((m) =>
-      wayOf(i) === 'split'
-        ? { ...m, torque: ofHalf('split', m.torque, p.preload * radius) }
-        : wayOf(i) === 'spring' && m.id.startsWith('skip')
-          ? { ...m, torque: Math.min(m.torque, (p.preload / slope) * radius) }
-          : m,
+      wayOf(i) === 'spring' && m.id.startsWith('skip')
+        ? { ...m, torque: Math.min(m.torque, (p.preload / slope) * radius) }
+        : { ...m, torque: loadBorne(pressOf(wayOf(i)), m.torque, p.preload * radius) },
     ),
   );
   // Play of every mesh lies on one circle speed: as angles at the output they add.
@@ -244,7 +246,10 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     .slice(0, -1)
     .reduce((s, m, i) => s + ((m * reach(i) ** 2) / 2) * (p.z1 / g.wheels[i]!.teeth) ** 2, 0);
   const lastMass = masses[masses.length - 1]!;
-  const prices = masses.map((x, i) => cutPartPrice(materials[i]!, x, g.wheels[i]!.teeth, shelf));
+  const prices = masses.map((x, i) =>
+    wheelPrice(materials[i]!, x, g.wheels[i]!.teeth, way === 'split' && i === g.wheels.length - 1, shelf),
+  );
+  const hooked = sumCosts([springsCost(springsOn(way))]);
   const numbers: StageNumbers = {
     ratio,
     etaForward: efficiency,
@@ -258,8 +263,8 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     inertiaIn,
     inertiaOut: (lastMass * reach(g.wheels.length - 1) ** 2) / (ring ? 1 : 2),
     limits: modeLimits(modes),
-    mass: masses.reduce((s, x) => s + x, 0),
-    money: prices.reduce((s, x) => s + x, 0) + factor(shelf, 'price.bearing') * p.idlers,
+    mass: masses.reduce((s, x) => s + x, 0) + hooked.mass,
+    money: prices.reduce((s, x) => s + x, 0) + hooked.money + factor(shelf, 'price.bearing') * p.idlers,
     outside: g.outside,
     length: p.width,
     maxSpeed: topPitchSpeed(materials) / first.pair.rw1,

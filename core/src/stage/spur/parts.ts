@@ -5,8 +5,10 @@ import {
   hubCurves,
   hubHoles,
   nutFor,
+  PLAIN_HUB,
   spanTeeth,
   spanWords,
+  takenOutBy,
   toothWords,
   type Hub,
 } from '../../gear/index.ts';
@@ -16,6 +18,7 @@ import { cut } from '../../shape/solid.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports } from '../contract.ts';
+import { springParts, springsOn, wheelParts, windStep } from '../split-wheel.ts';
 import { spurPose } from './drawing.ts';
 import { namesOf, type SpurModel } from './model.ts';
 import type { SpurParams } from './params.ts';
@@ -28,6 +31,8 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
   const names = namesOf(p);
   const last = g.wheels.length - 1;
   const parts: Part[] = [];
+  const double = p.double === 'yes';
+  const way = takenOutBy(p);
   const stand = (k: number, crank: number) => ({
     at: [g.places[k]![0], g.places[k]![1], 0] as const,
     turn: spurPose(g, crank)[k]!.turn,
@@ -51,36 +56,54 @@ export function spurParts(p: SpurParams, shelf: Shelf, m: SpurModel): Result<rea
     const material = m.materials[i]!.material;
     const k = spanTeeth(w);
     const nut = nutFor(p.boltHole);
-    parts.push({
-      id: i === 0 ? 'driver' : driven ? 'driven' : 'idler',
-      name: idler ? 'Idler' : names[i]![0]!.toUpperCase() + names[i]!.slice(1),
-      quantity: idler ? p.idlers : 1,
-      made: material.made === 'printed' ? 'printed' : 'bought',
-      material: material.name,
-      mass: m.masses[i]!,
-      money: m.prices[i]!,
-      note:
-        `${toothWords(w, p.double === 'yes')}, ${mm(p.width)} wide, ${spanWords(w, k)}` +
-        boreWords(hub.bore, hub.shape),
-      curves: [
-        ...(rim ? [{ layer: 'outside', outline: rim }] : []),
-        { layer: 'profile', outline: gearOutline(w, undefined, side) },
-        ...hubCurves(hub),
-      ],
-      teeth: w,
-      turns: idler ? 'free' : driven ? 'output' : 'input',
-      places: (crank) =>
-        idler ? g.wheels.flatMap((_, q) => (q > 0 && q < last ? [stand(q, crank)] : [])) : [stand(i, crank)],
-      solid: () => ({
-        prisms: [
-          ...gearPrisms(w, p.width, p.double === 'yes', hubHoles(hub), rim ? { rim } : {}),
-          ...hubCurves(hub)
-            .filter((c) => c.layer === 'nut-traps')
-            .map((c) => cut(c.outline, p.width - nut.height, p.width)),
-        ],
-      }),
-    });
+    const split = driven && way === 'split';
+    const pieces = split ? 2 : 1;
+    parts.push(
+      ...wheelParts(
+        split,
+        {
+          id: i === 0 ? 'driver' : driven ? 'driven' : 'idler',
+          name: idler ? 'Idler' : names[i]![0]!.toUpperCase() + names[i]!.slice(1),
+          made: material.made === 'printed' ? 'printed' : 'bought',
+          material: material.name,
+          teeth: w,
+          turns: idler ? 'free' : driven ? 'output' : 'input',
+          places: (crank) =>
+            idler ? g.wheels.flatMap((_, q) => (q > 0 && q < last ? [stand(q, crank)] : [])) : [stand(i, crank)],
+        },
+        p.width,
+        double,
+        { quantity: idler ? p.idlers : pieces, mass: m.masses[i]! / pieces, money: m.prices[i]! / pieces },
+        (width, sprung) => {
+          const own: Hub = sprung ? { ...PLAIN_HUB, bore: hub.bore } : hub;
+          return {
+            note: `${toothWords(w, double)}, ${mm(width)} wide, ${spanWords(w, k)}` + boreWords(own.bore, own.shape),
+            curves: [
+              ...(rim ? [{ layer: 'outside', outline: rim }] : []),
+              { layer: 'profile', outline: gearOutline(w, undefined, side) },
+              ...hubCurves(own),
+            ],
+            solid: () => ({
+              prisms: [
+                ...gearPrisms(w, width, double, hubHoles(own), rim ? { rim } : {}),
+                ...hubCurves(own)
+                  .filter((c) => c.layer === 'nut-traps')
+                  .map((c) => cut(c.outline, width - nut.height, width)),
+              ],
+            }),
+          };
+        },
+      ),
+    );
   });
+  parts.push(
+    ...springParts(
+      springsOn(way),
+      way === 'split'
+        ? `${stated(p.preload, 'force', 4)} together along the pitch circle, evenly round`
+        : `${stated(p.preload, 'force', 4)} together, towards the mate`,
+    ),
+  );
   if (p.idlers > 0)
     parts.push({
       id: 'idler-bearings',
@@ -122,6 +145,22 @@ export function spurAssembly(p: SpurParams): readonly AssemblyStep[] {
           ? 'Bring the wheels together along the line of centres: two hands cannot be pushed in along the axis.'
           : 'Push the driven wheel in along its axis, turning it a little until its teeth enter.',
     },
+    ...(takenOutBy(p) === 'split' ? [windStep('driven wheel')] : []),
+    ...(takenOutBy(p) === 'spring'
+      ? [
+          {
+            do: 'Hook in the springs that press the wheels together; what carries them must swing freely, with a stop behind it.',
+            caution: 'The springs are loaded: keep fingers out of the mesh.',
+          },
+        ]
+      : []),
+    ...(takenOutBy(p) === 'eccentric' || takenOutBy(p) === 'taper'
+      ? [
+          {
+            do: 'Take the play out where it is least in a turn, until a hundredth of a millimetre is left, and lock it.',
+          },
+        ]
+      : []),
     {
       do: 'Turn through a whole turn of the driven wheel and feel for tight places; mark them.',
       caution: 'Unpowered; fingers clear of the mesh.',

@@ -130,7 +130,16 @@ const stage = (id: StageKindId, over: Record<string, unknown>) => {
   if (!made.ok || !parts.ok) throw new Error(made.ok ? 'no parts' : made.problem.what);
   const figure = (name: string) => made.value.figures.find((f) => f.id === name)!.value;
   const limit = (mode: string) => made.value.numbers.limits.find((l) => l.mode.startsWith(mode))!.torque;
-  return { numbers: made.value.numbers, checks: made.value.checks, figure, limit, parts: parts.value, p: p.value };
+  const figures = made.value.figures.map((f) => f.id);
+  return {
+    numbers: made.value.numbers,
+    checks: made.value.checks,
+    figures,
+    figure,
+    limit,
+    parts: parts.value,
+    p: p.value,
+  };
 };
 const four = { zs: 18, zp: 27, zr: 72, planets: 6, pins: 'plain', pin: 6e-3, etaS: 0.98, etaR: 0.99, materialS: 'c45' };
 
@@ -209,6 +218,37 @@ describe('a shared-planet stage without play', () => {
   });
 });
 
+describe('wave tension', () => {
+  const [bare, r, more] = [0, 30, 60].map((tension) => stage('strain-wave', { tension }));
+  const [R, lean] = [
+    ((bare!.p['module'] as number) * ((bare!.p['teeth'] as number) + 2)) / 2,
+    bare!.p['angle'] as number,
+  ];
+
+  it('takes the play out until the load pushes a lobe back', () => {
+    expect(bare!.numbers.play[0]).toBeGreaterThan(0);
+    expect(r!.numbers.play).toEqual([0, 0, 0]);
+    // Two lobes of 30 N, on a wedge of the teeth's lean, at the ring's radius.
+    expect(bare!.p['form']).toBe('straight');
+    expect(r!.figure('opens')).toBeCloseTo((2 * 30 * R) / Math.tan(lean), 6);
+    expect(bare!.figures).not.toContain('opens');
+  });
+
+  it('costs what the springs rub, on the input all the time, and strains the wall a little more', () => {
+    const ratio = Math.abs(r!.numbers.ratio);
+    // From no springs to some the wall is also bent further; from some to twice as many only they are more.
+    expect(more!.numbers.drag - r!.numbers.drag).toBeCloseTo(r!.figure('braking') / ratio, 9);
+    expect(r!.numbers.drag - bare!.numbers.drag).toBeGreaterThan(r!.figure('braking') / ratio);
+    expect(more!.figure('braking')).toBeCloseTo(2 * r!.figure('braking'), 9);
+    // Force through the wedge is work put in by the springs: what is lost of it is a share, as of a load of that torque.
+    const lost = r!.figure('braking') / r!.figure('opens');
+    expect(lost).toBeGreaterThan(0.01);
+    expect(lost).toBeCloseTo(1 / bare!.numbers.etaForward - 1, 9);
+    expect(r!.figure('strain')).toBeGreaterThan(bare!.figure('strain'));
+    expect(r!.numbers.mass - bare!.numbers.mass).toBeCloseTo(2e-3, 9);
+  });
+});
+
 describe('parts of what springs press', () => {
   it.each([
     ['spur', { takenOut: 'split' }],
@@ -219,6 +259,7 @@ describe('parts of what springs press', () => {
     ['planetary', { ...four, takenOut: 'planets' }],
     ['planetary', { ...four, takenOut: 'pairs' }],
     ['compound-planetary', { takenOut: 'rings' }],
+    ['strain-wave', { tension: 30, takenOut: 'pairs' }],
   ] as const)('%s %o: weigh and cost what the stage does, halves stand beside one another', (id, over) => {
     const r = stage(id, over);
     const { takenOut } = over;

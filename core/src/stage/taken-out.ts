@@ -70,10 +70,8 @@ export function takenOutFigures<M extends { readonly out: PlayOut; readonly befo
 }
 
 /** Springs that hold; none that nobody could hook in. */
-const springMend = (needs: number): Mend | undefined =>
-  needs > 0 && needs < 1e5
-    ? { path: 'preload', value: needs, label: `Spring force ${stated(needs, 'force', 4)}` }
-    : undefined;
+const springMend = (needs: number, path = 'preload'): Mend | undefined =>
+  needs > 0 && needs < 1e5 ? { path, value: needs, label: `Spring force ${stated(needs, 'force', 4)}` } : undefined;
 
 /**
  * Whether springs that take the play out hold under the peak.
@@ -138,9 +136,19 @@ export function sprungPlanetFigures<M extends SprungPlanets>(preload: number, ma
   ];
 }
 
-/** Whether the springs hold under the peak. */
-export function sprungPlanetChecks(way: string, preload: number, at: Duty, m: SprungPlanets): Check[] {
-  if (way === 'none') return [];
+/**
+ * Whether springs that hold a torque hold the peak.
+ *
+ * @param path of the force that their field sets, N
+ */
+export function sprungChecks(
+  pressed: boolean,
+  preload: number,
+  at: Duty,
+  m: Pick<SprungPlanets, 'opens'>,
+  path = 'preload',
+): Check[] {
+  if (!pressed) return [];
   const needs = Math.ceil((at.torque / Math.max(m.opens, 1e-9)) * preload * 1.1);
   return [
     check({
@@ -152,8 +160,8 @@ export function sprungPlanetChecks(way: string, preload: number, at: Duty, m: Sp
       sense: 'max',
       quantity: 'torque',
       severity: 'warn',
-      why: 'Beyond it the load overcomes the springs, and the play of the meshes is there again.',
-      mend: springMend(needs),
+      why: 'Beyond it the load overcomes the springs, and the play of the teeth is there again.',
+      mend: springMend(needs, path),
       advice: 'Stronger springs cost friction; or let the play come back where the load is high.',
     }),
   ];

@@ -3,7 +3,7 @@ import { partLoadFigures } from '../part-load.ts';
 import { massTerms } from '../costs.ts';
 import { springsCost } from '../split-wheel.ts';
 import { springFigures } from '../springs.ts';
-import { sprungPlanetChecks, sprungPlanetFigures } from '../taken-out.ts';
+import { sprungChecks, sprungPlanetFigures } from '../taken-out.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
 import { stated } from '../../units/stated.ts';
 import {
@@ -323,7 +323,7 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
       advice: 'Take counts with less ratio, and let another stage do the rest.',
     }),
   );
-  list.push(...sprungPlanetChecks(sharedOutBy(p), p.preload, at, m));
+  list.push(...sprungChecks(sharedOutBy(p) !== 'none', p.preload, at, m));
   list.push(
     check({
       id: 'bind',

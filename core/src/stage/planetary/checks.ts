@@ -4,7 +4,7 @@ import { steppedUp } from '../../math/steps.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { sprungPlanetChecks } from '../taken-out.ts';
+import { sprungChecks } from '../taken-out.ts';
 import { nearestCounts } from './counts.ts';
 import type { PlanetaryModel } from './model.ts';
 import type { PlanetaryParams } from './params.ts';
@@ -258,7 +258,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
       }),
     );
   }
-  list.push(...pairChecks(p), ...sprungPlanetChecks(planetsOutBy(p), p.preload, at, m));
+  list.push(...pairChecks(p), ...sprungChecks(planetsOutBy(p) !== 'none', p.preload, at, m));
   list.push(
     check({
       id: 'bind',

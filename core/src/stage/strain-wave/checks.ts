@@ -5,6 +5,7 @@ import { steppedUp } from '../../math/steps.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
+import { sprungChecks } from '../taken-out.ts';
 import { strainWaveGeometry } from './geometry.ts';
 import type { StrainWaveModel } from './model.ts';
 import { hasRollers, type StrainWaveParams } from './params.ts';
@@ -91,6 +92,7 @@ export function strainWaveChecks(
   const rolls = (): Mend | undefined =>
     (found ??= { mend: hasRollers(p) || !mends ? undefined : rollersInstead(p, shelf) }).mend;
   const list: Check[] = [
+    ...sprungChecks((p.tension ?? 0) > 0, p.tension ?? 0, at, m, 'tension'),
     check({
       id: 'clash',
       of: 'clearance',

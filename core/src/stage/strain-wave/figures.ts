@@ -23,6 +23,7 @@ export function strainWaveFigures(
   const r = term('r', 'radius of the neutral line', g.radius, 'length', 'field', 'radius');
   const t = term('t', 'wall', g.wall, 'length', 'field', 'wall');
   const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
+  const tension = term('F_s', 'wave tension', p.tension ?? 0, 'force', 'field', 'tension');
   const beta = term('β', 'lean of a side halfway up', g.lean, 'angle', 'computed');
   const other = strainWaveRatio({ ...p, held: p.held === 'ring' ? 'spline' : 'ring' });
   const wave = 'thin ring kept at its length over the generator';
@@ -226,6 +227,9 @@ export function strainWaveFigures(
           term('T_r', 'flexing of the bearing', m.races.flex, 'torque', 'computed'),
           term('T_g', 'generator, µ·n·P·r', m.dragGenerator, 'torque', 'computed'),
           term('T_b', 'its bearing or rollers, without load', m.dragBearings, 'torque', 'computed'),
+          ...(m.opens > 0
+            ? [term('T_s', 'springs, at the generator', m.braking / Math.abs(m.numbers.ratio), 'torque', 'computed')]
+            : []),
         ],
         source: 'at the generator; hysteresis of what flexes, and friction under what presses',
       }),
@@ -288,15 +292,45 @@ export function strainWaveFigures(
         high: m.numbers.play[2],
       },
       () => ({
-        formula: '(least ahead + least behind)/(R·cos β) + 2·s·tan β/R',
+        formula:
+          m.opens > 0
+            ? '0: springs press the teeth down on both sides'
+            : '(least ahead + least behind)/(R·cos β) + 2·s·tan β/R',
         terms: [
           term('c', 'least clearance', g.least, 'length', 'computed'),
           term('s', 'gap to the spline', p.slack, 'length', 'field', 'slack'),
           term('o', 'out of round', factor(shelf, 'wave.round'), 'length', 'shop', 'wave.round'),
         ],
-        source: 'teeth well in their spaces; none where they bind',
+        source: m.opens > 0 ? 'until the load pushes a lobe back' : 'teeth well in their spaces; none where they bind',
       }),
     ),
+    ...(m.opens > 0
+      ? [
+          make.figure(
+            'opens',
+            'Torque that opens the play again',
+            'torque',
+            (x) => x.opens,
+            () => ({
+              formula: 'F_s·n·R/tan β',
+              terms: [tension, beta],
+              source: 'wedge of the teeth: what the load pushes a lobe inwards by is as much as the springs',
+            }),
+          ),
+          make.figure(
+            'braking',
+            'Friction of the springs’ force',
+            'torque',
+            (x) => x.braking,
+            () => ({
+              formula: 'loss of the teeth × T_opens + µ·n·F_s·r·i',
+              terms: [tension, term('l', 'what sliding teeth lose', m.lossTeeth, 'efficiency', 'computed')],
+              source:
+                'both flanks of a lobe carry half of the push each, and the generator all of it, whatever the load is',
+            }),
+          ),
+        ]
+      : []),
     bands('k1', 'Stiffness, lightly loaded', (x) => x.slopes[0], 0, m.bends[0]),
     bands('k2', 'Stiffness, midway', (x) => x.slopes[1], m.bends[0], m.bends[1]),
     bands('k3', 'Stiffness, near its limit', (x) => x.slopes[2], m.bends[1], m.bends[1] / 0.6),
@@ -399,6 +433,7 @@ export function strainWaveFigures(
           'second ring': m.costs.follow,
           generator: m.costs.generator,
           bearings: m.costs.bearing,
+          springs: m.costs.springs,
         }),
         source: 'volume times density of the shop’s materials',
       }),

@@ -30,6 +30,7 @@ import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { sumCosts } from '../costs.ts';
+import { springsCost } from '../split-wheel.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { StrainWaveBuild } from './build.ts';
@@ -69,6 +70,9 @@ export interface StrainWaveModel {
   readonly races: Races;
   readonly pinch: number;
   readonly presses: number;
+  /** Load at which play that springs take out is back, and what they cost, N·m at the output; 0 where none press. */
+  readonly opens: number;
+  readonly braking: number;
   readonly strain: number;
   readonly strainLimit: number;
   readonly stress: number;
@@ -151,7 +155,8 @@ function strainLimitOf({ b, shelf, kind, moduli }: Setting): number {
 function wallOf(s: Setting) {
   const { p, b, shelf, n, coned } = s;
   const { geometry: g } = b;
-  const [r, w0] = [g.radius, g.throw];
+  // Springs push a lobe out until its tightest tooth touches: the wall is bent by that much more.
+  const [r, w0] = [g.radius, g.throw + (tensionOf(p) > 0 ? freeRadius(g) : 0)];
   const [modulus] = s.moduli;
   const bending = wallBending(modulus, p.width, g.wall, factor(shelf, 'wave.rim'));
   const unit = (bending * w0) / r ** 3;
@@ -234,6 +239,26 @@ function pinchOf({ b, shelf }: Setting, support: number): number {
 
 /** How far a lobe may come out before its tightest tooth touches, m. */
 const freeRadius = (g: StrainWaveGeometry): number => Math.max(0, g.least) / Math.max(0.05, Math.sin(g.lean));
+
+/** Force by which springs press each lobe outwards, N. */
+const tensionOf = (p: StrainWaveParams): number => p.tension ?? 0;
+
+/**
+ * What springs between the generator's halves hold and cost, N·m at the output: no play until the push of the load's teeth
+ * is as much as theirs, for teeth that rub on both sides and lobes that press more.
+ *
+ * Source: wedge of the teeth's lean, {@link pushedBy}; both flanks of a lobe carry half of the push each, and slide as the
+ * teeth under load do.
+ */
+function tensionedBy(
+  { p, b, n, R, turns }: Setting,
+  lossTeeth: number,
+  generator: { readonly friction: number; readonly raceRadius: number },
+): { readonly opens: number; readonly braking: number } {
+  const force = tensionOf(p);
+  const opens = pushedBy(force, n, R, b.geometry.lean);
+  return { opens, braking: lossTeeth * opens + generator.friction * n * force * generator.raceRadius * turns };
+}
 
 /** What turning the generator costs without a load, N·m; with its friction and where that acts. */
 function dragOf(
@@ -580,6 +605,7 @@ function costsOf({ p, b, shelf, coned, rollers }: Setting, mass: Masses) {
     follow: { quantity: coned ? 0 : 1, mass: ring, money: cutPartPrice(mr, ring, p.teeth, shelf) },
     generator: { quantity: plates, mass: body, money: body * mg.material.price },
     bearing: { quantity: mass.bought, mass: bearing.mass, money: bearing.price },
+    springs: springsCost(tensionOf(p) > 0 ? p.lobes : 0),
   };
 }
 
@@ -636,10 +662,14 @@ export function modelStrainWave(
   const ring = ringStiffness(s.moduli[1], p.width, g.outside / 2, g.ringRoot, n);
   const support = inSeries(factor(shelf, 'wave.support'), ring);
   const pinch = pinchOf(s, support);
-  const presses = wall.preload + races.push + pinch;
-  const { friction, raceRadius, ...drags } = dragOf(s, bending, presses, races);
+  // What springs press is told on its own, with the teeth that it rubs.
+  const unsprung = wall.preload + races.push + pinch;
+  const presses = unsprung + tensionOf(p);
+  const { friction, raceRadius, ...drags } = dragOf(s, bending, unsprung, races);
   const teeth = teethOf(s, kept);
   const losses = lossesOf(s, teeth, { friction, raceRadius });
+  const sprung = tensionedBy(s, losses.lossTeeth, { friction, raceRadius });
+  const drag = drags.drag + sprung.braking / s.turns;
   const rise = riseOf(s, drags.dragFlex);
   const modes = modesOf(s, teeth, { ...wall, preload: presses }, support, rise);
   const { parts, ...springs } = springsOf(
@@ -656,8 +686,8 @@ export function modelStrainWave(
     ratio,
     etaForward: losses.forward,
     etaBackward: losses.backward,
-    drag: drags.drag,
-    play: playOf(s),
+    drag,
+    play: tensionOf(p) > 0 ? [0, 0, 0] : playOf(s),
     stiffness: springs.slopes[0],
     springs: parts,
     bendTorque: springs.bends[0],
@@ -683,8 +713,10 @@ export function modelStrainWave(
     pinch,
     presses,
     ...drags,
-    starting: drags.drag * factor(shelf, 'wave.start'),
-    turnBack: (drags.drag * s.turns) / Math.max(1e-6, losses.backward),
+    ...sprung,
+    drag,
+    starting: drag * factor(shelf, 'wave.start'),
+    turnBack: (drag * s.turns) / Math.max(1e-6, losses.backward),
     ...losses,
     carried,
     toothForce,

@@ -43,6 +43,8 @@ export interface StrainWaveParams {
   bearing: string;
   /** Radial gap between generator and spline as made, m. */
   slack: number;
+  /** Force by which springs press each lobe outwards, N; none where a file of an earlier version does not say. */
+  tension?: number;
   /** Bore of the generator for the motor’s shaft, m. */
   shaft: number;
   /** The spline is a cup with a closed end, or an open band whose turn a second ring of as many teeth takes off. */
@@ -252,6 +254,17 @@ export const strainWaveParams: ParamTable<P> = {
       least: 0,
       most: 1e-3,
       step: 1e-5,
+    }),
+    tension: amount('force', {
+      says: 'Force by which springs press each lobe outwards; 0 for a solid generator',
+      label: 'Wave tension',
+      help: 'Springs between the generator’s halves press the teeth down into their spaces at each lobe and take the play out (anti-backlash); 0 for a solid one.',
+      start: 0,
+      least: 0,
+      most: 1e5,
+      step: 1,
+      absent: 0,
+      late: true,
     }),
     shaft: length({
       says: 'Bore of the generator for the motor’s shaft',

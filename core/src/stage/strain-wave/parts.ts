@@ -7,6 +7,7 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { rollerAngles } from './build.ts';
+import { springParts } from '../split-wheel.ts';
 import type { StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, splineOutline } from './outlines.ts';
 import { wavePose } from './drawing.ts';
@@ -253,6 +254,12 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
         seen: () => ({ prisms: [prism(alongWave(g.line, -g.wall / 2), 0, Math.min(b.width, wide), [contour])] }),
       });
   }
+  parts.push(
+    ...springParts(
+      m.costs.springs.quantity,
+      `each presses a lobe outwards by ${stated(p.tension ?? 0, 'force', 4)}; the generator is cut across its lobes and slides on a pin`,
+    ),
+  );
   return ok(parts);
 }
 
@@ -285,6 +292,14 @@ export function strainWaveAssembly(p: StrainWaveParams): readonly AssemblyStep[]
             caution: 'Press, do not hammer; its rings are thin and crack.',
           }
         : { do: 'Polish and grease the generator’s contour.' },
+    ...((p.tension ?? 0) > 0
+      ? [
+          {
+            do: 'Hook in the springs between the generator’s halves; squeeze the halves together and pin them until the spline is in its ring.',
+            caution: 'The springs are loaded: keep fingers out between the halves.',
+          },
+        ]
+      : []),
     {
       do: 'Grease teeth and wall, squeeze the generator into the spline from the open end, lobes first.',
       caution: 'Keep fingers out between spline and generator: it snaps in.',

@@ -4,6 +4,7 @@ import {
   factor,
   fillLine,
   formatQuantity,
+  travelOf,
   limitingOf,
   plainNumber,
   playAfter,
@@ -30,6 +31,7 @@ import { copyVariant } from '../../state/variants.ts';
 import { editVariant, useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
 import { useSaid } from '../../state/said.ts';
+import { Straight, useWritten } from '../../state/straight.tsx';
 import { shelfNow } from '../../state/shelf.ts';
 import { useDesk, useLine } from '../../workers/queries.ts';
 import { Advice } from './found.tsx';
@@ -48,6 +50,28 @@ const say = (x: number) => plainNumber(x, 3);
 /** Where a ratio lies on the chart, px; clipped to its ends. */
 const place = (i: number): number =>
   LABEL + ((W - LABEL - 20) * Math.log(Math.min(MOST, Math.max(LEAST, i)) / LEAST)) / Math.log(MOST / LEAST);
+
+/** Travel of a straight axis for a turn of the motor at a ratio about its arm; undefined where it turns. */
+function useTravel(): ((ratio: number, digits?: number) => string) | undefined {
+  const units = useUnits();
+  const arm = travelOf(useJoint().brief);
+  return arm === undefined
+    ? undefined
+    : (ratio, digits = 3) => formatQuantity((2 * Math.PI * arm) / ratio, 'length', units, digits);
+}
+
+/** What a ratio is where the output runs straight. */
+function AboutTheArm() {
+  const units = useUnits();
+  const arm = travelOf(useJoint().brief);
+  const travel = useTravel();
+  return travel ? (
+    <p className="label pb-1">
+      The output runs straight: ratios are about the brief’s arm of {formatQuantity(arm!, 'length', units, 3)}, and
+      ratio 10 moves it {travel(10)} for a turn of the motor.
+    </p>
+  ) : null;
+}
 
 /**
  * The windows of one number of stages over a logarithmic ratio, and the range that all demands share for every number.
@@ -202,6 +226,7 @@ function WindowChart({
 /** What sets the ends of what the chosen number of stages may have, in words. */
 function Limits({ row }: { row: DeskRow }) {
   const said = useSaid();
+  const travel = useTravel();
   const { low, high } = limitingOf(row);
   const empty = row.windows.filter((w) => w.empty && !w.soft);
   return (
@@ -213,12 +238,15 @@ function Limits({ row }: { row: DeskRow }) {
       ))}
       {low ? (
         <li>
-          At least <span className="num">{say(low.low)}</span> for <b>{low.name.toLowerCase()}</b>. {said(low.why)}
+          At least <span className="num">{say(low.low)}</span>
+          {travel ? ` (at most ${travel(low.low)} a turn)` : ''} for <b>{low.name.toLowerCase()}</b>. {said(low.why)}
         </li>
       ) : null}
       {high ? (
         <li>
-          At most <span className="num">{say(high.high)}</span> for <b>{high.name.toLowerCase()}</b>. {said(high.why)}
+          At most <span className="num">{say(high.high)}</span>
+          {travel ? ` (at least ${travel(high.high)} a turn)` : ''} for <b>{high.name.toLowerCase()}</b>.{' '}
+          {said(high.why)}
         </li>
       ) : null}
       {low && high && low.low > high.high ? (
@@ -288,9 +316,11 @@ function WaysOut({ reach }: { reach: Reach }) {
   );
 }
 
+/** Play at the output after a last stage. */
+const ToldPlay = ({ value }: { value: number }) => useWritten()(value, 'smallAngle', 2);
+
 /** What a last stage of little play does to the play before it. */
 function LastStage() {
-  const units = useUnits();
   const { report } = useLine();
   const n = report?.nodes.length ?? 0;
   const found = n > 2 ? report!.nodes[n - 2]!.play : n === 2 ? report!.nodes[1]!.play : 12 * minute;
@@ -313,15 +343,17 @@ function LastStage() {
           value={b}
           onChange={(v) => setBefore(v)}
         />
-        <QuantityField
-          label="Its own"
-          quantity="smallAngle"
-          step={minute / 2}
-          min={0}
-          max={1}
-          value={own}
-          onChange={(v) => setOwn(v)}
-        />
+        <Straight>
+          <QuantityField
+            label="Its own"
+            quantity="smallAngle"
+            step={minute / 2}
+            min={0}
+            max={1}
+            value={own}
+            onChange={(v) => setOwn(v)}
+          />
+        </Straight>
       </div>
       <table className="mt-1 text-[12.5px]">
         <tbody>
@@ -337,7 +369,9 @@ function LastStage() {
             <th className="whitespace-nowrap">then play</th>
             {[1, 1.5, 2, 3, 4, 6].map((i) => (
               <td key={i} className="num text-right text-expected">
-                {formatQuantity(playAfter(b, i, own), 'smallAngle', units, 2)}
+                <Straight>
+                  <ToldPlay value={playAfter(b, i, own)} />
+                </Straight>
               </td>
             ))}
           </tr>
@@ -384,6 +418,7 @@ export default function DeskView() {
   // The line that is there comes first: what it has stands among what it may have.
   const there = variant.stages.length === stages ? Math.abs(report?.nodes.at(-1)?.ratio ?? 0) : 0;
   const total = own ?? (there ? Number(there.toPrecision(4)) : row ? Number(row.suggested.toPrecision(3)) : 10);
+  const travel = useTravel();
   const fill = (ratios: readonly number[], asNew: boolean) => {
     const made = fillLine(joint, variant, shelfNow(), ratios, prefer, () => newId(), kind || undefined);
     setProblem(made.ok ? undefined : made.problem);
@@ -428,6 +463,7 @@ export default function DeskView() {
         </label>
         {isFetching ? <span className="label">working it out…</span> : null}
       </div>
+      <AboutTheArm />
       {data && data.reach.margin < 1 ? <WaysOut reach={data.reach} /> : null}
       {data ? (
         <WindowChart
@@ -461,6 +497,7 @@ export default function DeskView() {
                 onChange={(v) => setOwn(v)}
               />
             </div>
+            {travel ? <span className="label">{travel(total)} for a turn of the motor</span> : null}
             {row && total > 0 ? (
               <span className={`label ${row.both && total >= row.both[0] && total <= row.both[1] ? '' : '!text-fail'}`}>
                 {row.both && total >= row.both[0] && total <= row.both[1]

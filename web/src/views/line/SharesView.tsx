@@ -1,8 +1,8 @@
-import { displayUnit, formatQuantity, fromSi, plainNumber, unitGap, type LineReport } from '@gristmill/core';
+import { fromSi, plainNumber, unitGap, type LineReport } from '@gristmill/core';
 import { useWorking } from '../../app/working.ts';
 import { LazyPlot } from '../../parts/LazyPlot.tsx';
 import { useVariant } from '../../state/open.ts';
-import { useUnits } from '../../state/prefs.ts';
+import { AllStraight, LimitName, useTold, useToldUnit, useWritten } from '../../state/straight.tsx';
 import { useLine, usePlaySpread } from '../../workers/queries.ts';
 import { sharesOf, type ShareSet } from './shares.ts';
 
@@ -10,10 +10,9 @@ const SAMPLES = 100_000;
 
 /** One waterfall: each part begins where the one before ended. */
 function Waterfall({ set, report }: { set: ShareSet; report: LineReport }) {
-  const units = useUnits();
   const open = useWorking((s) => s.open);
   const total = set.parts.reduce((m, p) => m + p.value, 0);
-  const unit = displayUnit(set.quantity, units);
+  const unit = useToldUnit(set.quantity);
   const write = (v: number) => plainNumber(fromSi(v, unit), 3);
   const figure = report.figures.find((f) => f.id === set.figure);
   const starts = set.parts.map((_, i) => set.parts.slice(0, i).reduce((m, p) => m + p.value, 0));
@@ -21,7 +20,9 @@ function Waterfall({ set, report }: { set: ShareSet; report: LineReport }) {
   return (
     <section aria-label={set.name} data-waterfall={set.id} className="min-w-0">
       <div className="rule-b flex items-baseline justify-between pb-0.5">
-        <h2>{set.name}</h2>
+        <h2>
+          <LimitName kind={set} />
+        </h2>
         {figure ? (
           <button
             type="button"
@@ -67,11 +68,11 @@ function Waterfall({ set, report }: { set: ShareSet; report: LineReport }) {
 
 /** Play as a hundred thousand specimens would have it. */
 function PlayHistogram({ report }: { report: LineReport }) {
-  const units = useUnits();
+  const write = useWritten();
   const { data } = usePlaySpread(report, SAMPLES);
   if (!data) return <p className="label">Sampling…</p>;
   const { spread, ms } = data;
-  const say = (v: number) => formatQuantity(v, 'smallAngle', units, 3);
+  const say = (v: number) => write(v, 'smallAngle', 3);
   const most = spread.counts.reduce((m, x) => Math.max(m, x), 1);
   const [w, h] = [300, 112];
   const x = (v: number) => (spread.worst > 0 ? 4 + ((w - 8) * v) / spread.worst : 4);
@@ -138,6 +139,49 @@ function PlayHistogram({ report }: { report: LineReport }) {
   );
 }
 
+/** What arrives of the motor's work, over the load at the output. */
+function OverLoad({ load, demand }: { load: NonNullable<LineReport['load']>; demand: LineReport['demand'] }) {
+  const what = useTold('torque').by === 1 ? 'torque' : 'force';
+  return (
+    <section aria-label="Efficiency over the load" className="flex min-h-[190px] min-w-0 flex-col">
+      <div className="rule-b pb-0.5">
+        <h2>Efficiency over the load</h2>
+      </div>
+      <LazyPlot
+        name={`Efficiency of the stages over the ${what} at the output`}
+        x="torque"
+        y="efficiency"
+        xName={`${what} at the output`}
+        yName="efficiency"
+        series={[
+          {
+            key: 'e',
+            name: 'efficiency',
+            x: load.torque,
+            y: load.efficiency,
+            colour: 'var(--expected)',
+            width: 2,
+          },
+        ]}
+        marks={[...new Set([demand.rms, demand.peak])]
+          .filter((t) => t > 0)
+          .map((t) => ({
+            name: t === demand.peak ? 'peak' : 'RMS',
+            x: t,
+            y: load.efficiency[
+              Math.min(
+                load.efficiency.length - 1,
+                Math.max(0, Math.round((t / (1.25 * demand.peak)) * load.efficiency.length) - 1),
+              )
+            ]!,
+            ok: true,
+            below: true,
+          }))}
+      />
+    </section>
+  );
+}
+
 /** Stage by stage: where play, wind-up, loss, inertia, mass and money come from, and how loss depends on the load. */
 export default function SharesView() {
   const variant = useVariant();
@@ -151,60 +195,25 @@ export default function SharesView() {
     );
   const { demand, load } = report;
   return (
-    <div className="pb-3">
-      <h1 className="pb-1 text-[15px]">
-        Where it comes from <span className="label font-normal">stage by stage, at the output</span>
-      </h1>
-      <div className="grid grid-cols-2 gap-x-8 gap-y-3 max-[1199px]:grid-cols-1">
-        {sharesOf(
-          report,
-          variant.stages.map((s) => s.kind),
-        ).map((s) => (
-          <Waterfall key={s.id} set={s} report={report} />
-        ))}
-        <PlayHistogram report={report} />
-        {load ? (
-          <section aria-label="Efficiency over the load" className="flex min-h-[190px] min-w-0 flex-col">
-            <div className="rule-b pb-0.5">
-              <h2>Efficiency over the load</h2>
-            </div>
-            <LazyPlot
-              name="Efficiency of the stages over the torque at the output"
-              x="torque"
-              y="efficiency"
-              xName="torque at the output"
-              yName="efficiency"
-              series={[
-                {
-                  key: 'e',
-                  name: 'efficiency',
-                  x: load.torque,
-                  y: load.efficiency,
-                  colour: 'var(--expected)',
-                  width: 2,
-                },
-              ]}
-              marks={[...new Set([demand.rms, demand.peak])]
-                .filter((t) => t > 0)
-                .map((t) => ({
-                  name: t === demand.peak ? 'peak' : 'RMS',
-                  x: t,
-                  y: load.efficiency[
-                    Math.min(
-                      load.efficiency.length - 1,
-                      Math.max(0, Math.round((t / (1.25 * demand.peak)) * load.efficiency.length) - 1),
-                    )
-                  ]!,
-                  ok: true,
-                  below: true,
-                }))}
-            />
-          </section>
-        ) : null}
+    <AllStraight>
+      <div className="pb-3">
+        <h1 className="pb-1 text-[15px]">
+          Where it comes from <span className="label font-normal">stage by stage, at the output</span>
+        </h1>
+        <div className="grid grid-cols-2 gap-x-8 gap-y-3 max-[1199px]:grid-cols-1">
+          {sharesOf(
+            report,
+            variant.stages.map((s) => s.kind),
+          ).map((s) => (
+            <Waterfall key={s.id} set={s} report={report} />
+          ))}
+          <PlayHistogram report={report} />
+          {load ? <OverLoad load={load} demand={demand} /> : null}
+        </div>
+        <p className="label pt-2">
+          Inertia counts what the motor has to speed up besides the load; the rotor usually dominates.
+        </p>
       </div>
-      <p className="label pt-2">
-        Inertia counts what the motor has to speed up besides the load; the rotor usually dominates.
-      </p>
-    </div>
+    </AllStraight>
   );
 }

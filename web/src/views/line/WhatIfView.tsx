@@ -21,6 +21,7 @@ import { verdictWord } from '../../parts/words.ts';
 import { newId } from '../../state/identifier.ts';
 import { useJoint, useOpen, useVariant } from '../../state/open.ts';
 import { useUnits } from '../../state/prefs.ts';
+import { LimitName, Straight, useWritten } from '../../state/straight.tsx';
 import { useEdits, useShelf } from '../../state/shelf.ts';
 import type { LineOf } from '../../workers/api.ts';
 import { useLine, useTrials } from '../../workers/queries.ts';
@@ -100,6 +101,27 @@ function Cell({ id, report, now }: { id: string; report: LineReport | undefined;
         </span>
       ) : null}
     </span>
+  );
+}
+
+/** A limit by its name, and what is asked of it, as the output is told. */
+function Asked({ verdict: v }: { verdict: LineReport['verdicts'][number] }) {
+  const kind = LIMIT_KINDS[v.id];
+  const write = useWritten();
+  return (
+    <>
+      <td className="whitespace-nowrap font-semibold">
+        <LimitName kind={kind} />
+        <span className="label font-normal"> {v.need}</span>
+      </td>
+      <td className="num whitespace-nowrap">
+        {v.sense === 'either'
+          ? 'either'
+          : Number.isFinite(v.asked)
+            ? `${v.sense === 'min' ? '≥' : '≤'} ${write(v.asked, kind.quantity, 4)}`
+            : '—'}
+      </td>
+    </>
   );
 }
 
@@ -240,29 +262,21 @@ export default function WhatIfView() {
             </tr>
           </thead>
           <tbody>
-            {(report?.verdicts ?? []).map((v) => (
-              <tr key={v.id} className="rule-b" data-what-if={v.id}>
-                <td className="whitespace-nowrap font-semibold">
-                  {LIMIT_KINDS[v.id].name}
-                  <span className="label font-normal"> {v.need}</span>
-                </td>
-                <td className="num whitespace-nowrap">
-                  {v.sense === 'either'
-                    ? 'either'
-                    : Number.isFinite(v.asked)
-                      ? `${v.sense === 'min' ? '≥' : '≤'} ${formatQuantity(v.asked, LIMIT_KINDS[v.id].quantity, units, 4)}`
-                      : '—'}
-                </td>
-                <td>
-                  <Cell id={v.id} report={report} now={report} />
-                </td>
-                {live.map(({ idea }, i) => (
-                  <td key={idea.id}>
-                    <Cell id={v.id} report={trials[i]} now={report} />
+            <Straight>
+              {(report?.verdicts ?? []).map((v) => (
+                <tr key={v.id} className="rule-b" data-what-if={v.id}>
+                  <Asked verdict={v} />
+                  <td>
+                    <Cell id={v.id} report={report} now={report} />
                   </td>
-                ))}
-              </tr>
-            ))}
+                  {live.map(({ idea }, i) => (
+                    <td key={idea.id}>
+                      <Cell id={v.id} report={trials[i]} now={report} />
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </Straight>
           </tbody>
         </table>
       </div>

@@ -5,3 +5,4 @@ export * from './movers.ts';
 export * from './desk.ts';
 export * from './split.ts';
 export * from './alternatives.ts';
+export * from './two-motors.ts';

@@ -196,8 +196,24 @@ export const GLOSSARY: readonly Word[] = [
   w(
     'taken-out',
     'play taken out',
-    ['anti-backlash', 'zero-backlash', 'split gear', 'scissor gear', 'preload', 'double nut', 'tapered gear'],
-    'Play removed by design: sprung halves, sprung centres, eccentrics, tapered teeth, two nuts. It costs friction, and springs hold it only until the load overcomes them.',
+    [
+      'anti-backlash',
+      'zero-backlash',
+      'split gear',
+      'scissor gear',
+      'preload',
+      'double nut',
+      'tapered gear',
+      'scissor planet',
+      'wave tension',
+    ],
+    'Play removed by design: sprung halves, planets pushed in pairs, sprung centres, wave tension, eccentrics, tapered teeth, two nuts, two motors. It costs friction, and springs hold it only until the load overcomes them.',
+  ),
+  w(
+    'two-motors',
+    'two motors on one output',
+    ['preloaded motors', 'torque bias', 'torque offset', 'dual motor', 'electrically preloaded drives'],
+    'Two like lines drive one output, their torques offset so that one pushes and the other drags: no play until half of the load is as much as the offset presses.',
   ),
   w(
     'allowance',

@@ -17,6 +17,7 @@ import type {
   Part,
   Problem,
   Screening,
+  Figure,
   FigureAddress,
   Joint,
   LineReport,
@@ -26,6 +27,7 @@ import type {
   ShopEdits,
   SectionSheet,
   StageRecord,
+  TwoMotors,
   Variant,
   Working,
 } from '@gristmill/core';
@@ -66,6 +68,9 @@ export type HousingPart = Pick<
 >;
 
 /** What a worker computes. Inputs and outputs are plain data; progress comes through a callback. */
+/** A figure that takes its working along. */
+export type SentFigure = Figure & { readonly working: Working };
+
 export interface CoreApi {
   line(of: LineOf): Promise<{ report: LineReport; ms: number }>;
   /** How a figure of a line came about; undefined where the line has no such figure. */
@@ -116,6 +121,13 @@ export interface CoreApi {
     each: number,
     holds: boolean,
   ): Promise<{ rows: DeskRow[]; reach: Reach }>;
+  /** Two motors on one output, against one another by an offset, or by what holds the brief's peak. */
+  twoMotors(
+    brief: Brief,
+    variant: Variant,
+    shop: ShopEdits,
+    offset: number | undefined,
+  ): Promise<Result<Omit<TwoMotors, 'figures'> & { readonly figures: readonly SentFigure[] }>>;
   /** Kinds of stage that read each family of the shop's factors. */
   readers(shop: ShopEdits): Promise<ReadonlyMap<string, readonly string[]>>;
   play(

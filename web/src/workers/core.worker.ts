@@ -28,6 +28,7 @@ import {
   worthAnalysing,
   worthComputing,
   waysOut,
+  twoMotors,
   workingOf,
   type FindAsk,
   type Finding,
@@ -221,6 +222,15 @@ const api: CoreApi = {
       rows: ratioDesk({ brief }, variant, shelf, each, 4, holds),
       reach: waysOut({ brief }, variant, shelf, each ** Math.max(1, variant.stages.length), holds),
     };
+  },
+  twoMotors: async (brief, variant, shop, offset) => {
+    const made = twoMotors({ brief }, variant, shelfFor(shop), offset);
+    return made.ok
+      ? {
+          ok: true,
+          value: { ...made.value, figures: made.value.figures.map((f) => ({ ...f, working: workingOf(f)! })) },
+        }
+      : made;
   },
   readers: async (shop) => factorReaders(shelfFor(shop)),
   play: async (ratios, play, samples) => {

@@ -1,6 +1,7 @@
 import {
   confirmed,
   editsFor,
+  worked,
   type Bill,
   type Course,
   type Duty,
@@ -14,6 +15,7 @@ import {
   type StageMap,
   type StageReads,
   type StageRecord,
+  type TwoMotors,
   type Variant,
 } from '@gristmill/core';
 import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -229,6 +231,26 @@ export function useDesk(each: number, holds: boolean) {
     staleTime: Infinity,
     gcTime: 30_000,
     placeholderData: keepPreviousData,
+  });
+}
+
+/** Two motors on one output through the open variant's line, with an offset or with what holds the brief's peak. */
+export function useTwoMotors(offset: number | undefined) {
+  const { brief } = useJoint();
+  const variant = useVariant();
+  const edits = useEdits();
+  return useQuery({
+    queryKey: ['two-motors', ...lineInputs(brief, variant), contentId(ofLines(edits)), offset ?? 'own'],
+    queryFn: async ({ signal }): Promise<Result<TwoMotors>> => {
+      const made = await corePool.run((api) => api.twoMotors(brief, variant, edits, offset), { signal, heavy: true });
+      if (!made.ok) return made;
+      const figures = made.value.figures.map(({ working, ...f }) => worked(f, () => working));
+      return { ok: true, value: { ...made.value, figures } };
+    },
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: keepPreviousData,
+    structuralSharing: false,
   });
 }
 

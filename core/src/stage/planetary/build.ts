@@ -109,13 +109,16 @@ export function wrongPlanetary(p: PlanetaryParams, b: PlanetaryBuild, shelf: She
       'Let the sun drive and the carrier be driven, or take one set.',
       'sets',
     );
-  if (p.sets > 1 && planetsOutBy(p) === 'ring')
-    return refuse(
-      'A ring tube through several sets cannot be split.',
-      'Its halves would lie one behind the other, each over other sets’ planets.',
-      'Split the planets or the suns, or take one set.',
-      'takenOut',
-    );
+  if (p.sets > 1 && planetsOutBy(p) === 'ring') {
+    const problem: StageProblem = {
+      what: 'A ring tube through several sets cannot be split.',
+      why: 'Its halves would lie one behind the other, each over other sets’ planets.',
+      mend: 'Split the planets or the suns, or take one set.',
+      place: 'takenOut',
+      fix: { path: 'takenOut', value: 'planets', label: 'Split planets' },
+    };
+    return { ok: false, problem };
+  }
   const planetRoot = g.sunMesh.sides[1].root;
   if (seat / 2 >= planetRoot - 0.3e-3)
     return refuse(

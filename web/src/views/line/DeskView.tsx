@@ -37,6 +37,7 @@ import { useDesk, useLine } from '../../workers/queries.ts';
 import { Advice } from './found.tsx';
 import { mendLine } from './LineChecks.tsx';
 import { takeMotor } from './MotorPanel.tsx';
+import { TwoMotors } from './TwoMotors.tsx';
 import { Said } from '../../parts/Said.tsx';
 
 const minute = Math.PI / 10800;
@@ -578,6 +579,7 @@ export default function DeskView() {
         </section>
         <div>
           <LastStage />
+          <TwoMotors />
           <FoundSays />
         </div>
       </div>

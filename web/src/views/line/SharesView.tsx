@@ -39,7 +39,7 @@ function Waterfall({ set, report }: { set: ShareSet; report: LineReport }) {
         {set.parts.map((p, i) => (
           <li
             key={p.name}
-            className="grid grid-cols-[92px_minmax(0,1fr)_74px] items-center gap-2 py-[1.5px] text-[12.5px]"
+            className="grid grid-cols-[92px_minmax(0,1fr)_84px] items-center gap-2 py-[1.5px] text-[12.5px]"
           >
             <span className="truncate">{p.name}</span>
             <span aria-hidden="true" className="relative block h-3.5 bg-rule/30">
@@ -54,7 +54,7 @@ function Waterfall({ set, report }: { set: ShareSet; report: LineReport }) {
                 }}
               />
             </span>
-            <span className="num text-right">
+            <span className="num whitespace-nowrap text-right">
               {write(p.value)}{' '}
               <span className="text-muted">{total > 0 ? `${((100 * p.value) / total).toFixed(0)} %` : ''}</span>
             </span>

@@ -41,21 +41,15 @@ export function chainFigures(
       terms: [z1, z2],
       source: 'definition',
     })),
-    ...(L.branch > 0
-      ? [
-          exact(
-            'branch',
-            'Ratio of the branch',
-            'ratio',
-            (L.path.wheels[L.branch]!.sense * p.branchTeeth) / p.z1,
-            () => ({
-              formula: 'z₃/z₁; turned round where it runs on the chain’s outside',
-              terms: [z1, term('z₃', 'teeth, branch', p.branchTeeth, 'count', 'field', 'branchTeeth')],
-              source: 'definition',
-            }),
-          ),
-        ]
-      : []),
+    ...L.asides
+      .filter((a) => a.driven)
+      .map((a) =>
+        exact(a.id, `Ratio of the ${a.name}`, 'ratio', (L.path.wheels[a.at]!.sense * a.teeth) / p.z1, () => ({
+          formula: 'z₃/z₁; turned round where it runs on the chain’s outside',
+          terms: [z1, term('z₃', `teeth, ${a.name}`, a.teeth, 'count', 'field', `${a.id}Teeth`)],
+          source: 'definition',
+        })),
+      ),
     exact('centre', 'Centre distance', 'length', L.centre, () => ({
       formula: 'X = 2C·cos α/p + (z₁ + z₂)/2 + α(z₂ − z₁)/π, sin α = (d₂ − d₁)/2C',
       terms: [X, pitch, z1, z2],
@@ -90,13 +84,13 @@ export function chainFigures(
       'force',
       (x) => x.tight,
       () => ({
-        formula: 'T/r₂·(1 + branch) + m·g·L²/8f',
+        formula: 'T/r₂·(1 + branches) + m·g·L²/8f',
         terms: [
           T,
           term('r₂', 'pitch radius, driven', L.r2, 'length', 'computed'),
-          ...(L.branch > 0
-            ? [term('branch', 'load of the branch', p.branchLoad, 'efficiency', 'field', 'branchLoad')]
-            : []),
+          ...L.asides
+            .filter((a) => a.driven)
+            .map((a) => term(a.id, `load of the ${a.name}`, a.load, 'efficiency', 'field', `${a.id}Load`)),
         ],
         source: 'equilibrium; the slack run hangs by its own weight',
       }),
@@ -219,7 +213,7 @@ export function chainFigures(
         { index: '₁', name: 'driving sprocket', mass: m.masses[0], money: m.prices[0] },
         { index: '₂', name: 'driven sprocket', mass: m.masses[1], money: m.prices[1] },
         { index: '_c', name: 'chain', mass: m.masses[2], money: m.prices[2] },
-        { index: '_i', name: 'idler and branch with bearings', mass: m.masses[3], money: m.prices[3] },
+        { index: '_i', name: 'idlers and branches with bearings', mass: m.masses[3], money: m.prices[3] },
       ],
       {
         mass: 'sprockets + chain + idlers',

@@ -25,7 +25,7 @@ const steps: StageSteps<ChainParams, ChainBuild, ChainModel, ChainShapes> = {
     members: [
       { name: 'driving sprocket', role: 'input' },
       { name: 'driven sprocket', role: 'output' },
-      ...(layout.branch > 0 ? [{ name: 'branch', role: 'free' } as const] : []),
+      ...layout.asides.filter((a) => a.driven).map(({ name }) => ({ name, role: 'free' }) as const),
       { name: 'frame', role: 'fixed' },
     ],
     orders: [
@@ -67,7 +67,7 @@ const tables = (p: ChainParams): readonly KindTable[] => [
   },
 ];
 
-/** Roller or bush chain over two sprockets, with or without an idler and a branch. */
+/** Roller or bush chain over two sprockets, with or without idlers and branches. */
 export const chain: StageKind<ChainParams> = {
   id: 'chain',
   name: 'Chain',

@@ -2,8 +2,13 @@ import { asideOf, loopPath, solveCentre, type LoopPath, type Wheel } from '../..
 import { ok, type Result } from '../../result.ts';
 import type { ChainSize } from '../../shop/chains.ts';
 import { inMm, stop } from '../refuse-stage.ts';
-import type { ChainParams } from './params.ts';
+import { asidesOf, type AsideOf, type ChainParams } from './params.ts';
 import { pitchRadiusOf } from './sprocket.ts';
+
+/** An idler or a branch with its place among a path's wheels. */
+export interface PlacedAside extends AsideOf {
+  readonly at: number;
+}
 
 /** Where everything sits: centres, the chain's path over its pitch circles, teeth in mesh. */
 export interface ChainLayout {
@@ -11,14 +16,14 @@ export interface ChainLayout {
   readonly r2: number;
   readonly centre: number;
   readonly links: number;
-  /** Wheels in the order in which the chain meets them: driver, idler, driven, branch. */
+  /** Wheels in the order in which the chain meets them: driver, idlers, driven, branches. */
   readonly path: LoopPath;
   /** Teeth of each of them. */
   readonly teeth: readonly number[];
-  /** Places among them; −1 for what there is not. */
-  readonly idler: number;
+  /** Place of the driven sprocket among them. */
   readonly driven: number;
-  readonly branch: number;
+  /** Idlers and branches, each with its place among them. */
+  readonly asides: readonly PlacedAside[];
   /** Teeth in mesh on each. */
   readonly mesh: readonly number[];
   /** Free lengths from the driven sprocket back to the driver, and from the driver on to it, m. */
@@ -63,21 +68,28 @@ function wheelsAt(p: ChainParams, pitch: number, c: number) {
   const [r1, r2] = [pitchRadiusOf(pitch, p.z1), pitchRadiusOf(pitch, p.z2)];
   const wheels: Wheel[] = [{ x: 0, y: 0, r: r1, sense: 1 }];
   const teeth = [p.z1];
-  let [idler, branch] = [-1, -1];
-  if (p.idler !== 'none') {
-    idler = wheels.length;
-    wheels.push(asideOf(r1, r2, c, pitchRadiusOf(pitch, p.idlerTeeth), p.idler, p.idlerAlong, p.idlerPush, -1));
-    teeth.push(p.idlerTeeth);
-  }
+  const asides: PlacedAside[] = [];
+  const put = (list: readonly AsideOf[], run: 1 | -1) => {
+    for (const a of list) {
+      asides.push({ ...a, at: wheels.length });
+      wheels.push(asideOf(r1, r2, c, pitchRadiusOf(pitch, a.teeth), a.from, a.along, a.push, run));
+      teeth.push(a.teeth);
+    }
+  };
+  const all = asidesOf(p);
+  put(
+    all.filter((a) => !a.driven).sort((a, b) => a.along - b.along),
+    -1,
+  );
   const driven = wheels.length;
   wheels.push({ x: c, y: 0, r: r2, sense: 1 });
   teeth.push(p.z2);
-  if (p.branch !== 'none') {
-    branch = wheels.length;
-    wheels.push(asideOf(r1, r2, c, pitchRadiusOf(pitch, p.branchTeeth), p.branch, p.branchAlong, p.branchPush, 1));
-    teeth.push(p.branchTeeth);
-  }
-  return { wheels, teeth, idler, driven, branch };
+  // Back from the driven sprocket the chain meets the farthest branch first.
+  put(
+    all.filter((a) => a.driven).sort((a, b) => b.along - a.along),
+    1,
+  );
+  return { wheels, teeth, driven, asides };
 }
 
 /** Length of a chain along its path: on a sprocket it goes a pitch for each tooth, whatever the circle's arc, m. */
@@ -98,7 +110,7 @@ const even = (links: number): number => 2 * Math.ceil(links / 2 - 1e-9);
 /** Solves the layout, or says why the chain cannot lie so and what would. */
 export function layoutChain(p: ChainParams, chain: ChainSize): Result<ChainLayout> {
   const { pitch } = chain;
-  const bare = p.idler === 'none' && p.branch === 'none';
+  const bare = asidesOf(p).length === 0;
   const least = leastCentre(p, chain);
   const lengthAt = (c: number): number | undefined => {
     const at = wheelsAt(p, pitch, c);
@@ -124,32 +136,30 @@ export function layoutChain(p: ChainParams, chain: ChainSize): Result<ChainLayou
   }
   const at = wheelsAt(p, pitch, centre);
   const path = loopPath(at.wheels);
-  const aside = [at.idler, at.branch].filter((i) => i > 0);
   // Near a sprocket an idler's tangents can swap over; the length then never comes out, and such a chain cannot be laid.
   const closes = path !== undefined && Math.abs(chainLength(path, at.teeth, pitch) - links * pitch) < 1e-9;
-  const off = closes ? aside.find((i) => path.wraps[i]! > Math.PI || path.wraps[i]! === 0) : aside[0];
+  const off = closes ? at.asides.find((x) => path.wraps[x.at]! > Math.PI || path.wraps[x.at]! === 0) : at.asides[0];
   if (!closes || off !== undefined) {
-    const which = off !== undefined && off === at.branch ? 'branch' : 'idler';
+    const { id, name } = off ?? { id: 'idler', name: 'idler' };
     return stop(
-      `The chain cannot run over the ${which} where it is.`,
-      closes ? `The ${which} does not touch the chain.` : `The ${which} stands in the way of a sprocket.`,
+      `The chain cannot run over the ${name} where it is.`,
+      closes ? `The ${name} does not touch the chain.` : `The ${name} stands in the way of a sprocket.`,
       'Move it along the run, press it further in, or take it out.',
-      `${which}Push`,
-      { path: which, value: 'none', label: `No ${which}` },
+      `${id}Push`,
+      { path: id, value: 'none', label: `No ${name}` },
     );
   }
-  for (const i of aside)
+  for (const { id, name, at: i } of at.asides)
     for (const j of at.wheels.keys()) {
       if (j === i) continue;
       const [a, b] = [at.wheels[i]!, at.wheels[j]!];
-      const which = i === at.branch ? 'branch' : 'idler';
       if (Math.hypot(a.x - b.x, a.y - b.y) < a.r + b.r + (a.sense === b.sense ? chain.plate : chain.roller))
         return stop(
-          `The ${which} runs into another sprocket.`,
+          `The ${name} runs into another sprocket.`,
           'Teeth and plates on both must pass one another.',
           'Move it along the run, press it in less or make it smaller.',
-          `${which}Along`,
-          { path: which, value: 'none', label: `No ${which}` },
+          `${id}Along`,
+          { path: id, value: 'none', label: `No ${name}` },
         );
     }
   const mesh = path.wraps.map((w, i) => (w * at.teeth[i]!) / (2 * Math.PI));
@@ -175,9 +185,8 @@ export function layoutChain(p: ChainParams, chain: ChainSize): Result<ChainLayou
     links,
     path,
     teeth: at.teeth,
-    idler: at.idler,
     driven: at.driven,
-    branch: at.branch,
+    asides: at.asides,
     mesh,
     tight: between(at.driven, last + 1),
     slack: between(0, at.driven),

@@ -26,7 +26,7 @@ import { shaftDrag } from '../loop-drag.ts';
 import { needMaterials } from '../needs.ts';
 import { spring, together } from '../springs.ts';
 import { layoutChain, type ChainLayout } from './layout.ts';
-import type { ChainParams } from './params.ts';
+import { asidesOf, type ChainParams } from './params.ts';
 import { firstToothShare, toothBending, toothGap, type ToothGap } from './sprocket.ts';
 
 /** A chain stage before any duty. */
@@ -123,7 +123,7 @@ interface Setting {
 }
 
 /** How much more the tight run carries than what turns the driven sprocket. */
-const withBranch = (p: ChainParams): number => 1 + (p.branch === 'none' ? 0 : p.branchLoad);
+const withBranch = (p: ChainParams): number => asidesOf(p).reduce((s, a) => s + a.load, 1);
 
 /** An offset link bears less. Source: ISO 606, cranked links four fifths. */
 const OFFSET = 0.8;
@@ -269,9 +269,7 @@ function weighed({ p, b, shelf }: Setting) {
   const one = blank(0, p.z1, gaps[0].pitchRadius, p.bore1);
   const two = blank(1, p.z2, gaps[1].pitchRadius, p.bore2);
   const long = L.links * chain.pitch;
-  const more = [L.idler, L.branch]
-    .filter((i) => i > 0)
-    .map((i) => blank(0, L.teeth[i]!, L.path.wheels[i]!.r, IDLER_BORE));
+  const more = L.asides.map((a) => blank(0, a.teeth, L.path.wheels[a.at]!.r, IDLER_BORE));
   const pair = factor(shelf, 'price.bearing');
   return {
     masses: [one.mass, two.mass, chain.mass * long, more.reduce((s, x) => s + x.mass, 0)] as const,
@@ -313,7 +311,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
   const hang = (chain.mass * factor(shelf, 'gravity') * L.slack) / (8 * p.sag);
   const tight = force * withBranch(p) + hang;
   const shafts = shaftLoads(b, { tight, slack: hang }, force + hang);
-  const teeth = [p.z1, p.z2, ...(L.branch > 0 ? [p.branchTeeth] : [])];
+  const teeth = [p.z1, p.z2, ...L.asides.filter((a) => a.driven).map((a) => a.teeth)];
   const eta = 1 - jointLoss(factor(shelf, 'chain.friction'), chain.pin, chain.pitch, teeth);
   const springs = springsOf(s);
   const stiffness = together(springs);

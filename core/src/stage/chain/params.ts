@@ -43,6 +43,16 @@ export interface ChainParams {
   branchPush: number;
   /** Force that it takes over what the driven sprocket takes. */
   branchLoad: number;
+  /** A further idler on the slack run, and a further driven sprocket on the tight one; none in files that do not say. */
+  idler2?: Aside;
+  idler2Teeth?: number;
+  idler2Along?: number;
+  idler2Push?: number;
+  branch2?: Aside;
+  branch2Teeth?: number;
+  branch2Along?: number;
+  branch2Push?: number;
+  branch2Load?: number;
   /** Tooth gap within ISO 606. */
   form: 'least' | 'mean' | 'most';
   /** Material of the shop, driving sprocket. */
@@ -71,6 +81,128 @@ const ASIDE = [
   ['inside', 'Inside the chain'],
   ['outside', 'On its outside'],
 ] as const;
+
+type When = (p: P) => boolean;
+const Name = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
+/** Fields that came after builds were kept say what older files count as. */
+const lateAs = (absent: number | undefined) => (absent === undefined ? {} : ({ absent, late: true } as const));
+
+const teethOf = (name: string, start: number, when: When, absent?: number) =>
+  whole<P>({
+    says: `Teeth of the ${name}`,
+    label: `${Name(name)} teeth`,
+    help: name.includes('idler')
+      ? 'No fewer than the driving sprocket has, for a long life.'
+      : `Teeth of the ${name}; its ratio is theirs over the driving sprocket’s.`,
+    start,
+    least: 7,
+    most: 120,
+    when,
+    ...lateAs(absent),
+  });
+const alongOf = (name: string, start: number, when: When, absent?: number) =>
+  amount<P>('efficiency', {
+    says: `Where the ${name} stands along the run`,
+    label: `${Name(name)} along`,
+    help: 'From the driving sprocket.',
+    start,
+    least: 0.05,
+    most: 0.95,
+    step: 0.05,
+    when,
+    ...lateAs(absent),
+  });
+const pushOf = (name: string, start: number, when: When, absent?: number) =>
+  length<P>({
+    says: `How far the ${name} presses the run aside`,
+    label: `${Name(name)} pressed by`,
+    help: name.includes('idler')
+      ? 'How far the run is moved aside.'
+      : 'How far the run is moved aside; a few teeth must be in mesh.',
+    start,
+    least: 0,
+    most: 0.5,
+    when,
+    ...lateAs(absent),
+  });
+const loadOf = (name: string, start: number, when: When, absent?: number) =>
+  amount<P>('efficiency', {
+    says: `Force that the ${name} takes over what the driven sprocket takes`,
+    label: `${Name(name)} load`,
+    help: 'Its share of chain force, over that of the driven sprocket.',
+    start,
+    least: 0,
+    most: 3,
+    step: 0.05,
+    when,
+    ...lateAs(absent),
+  });
+const hasIdler2: When = (p) => p.idler !== 'none' && (p.idler2 ?? 'none') !== 'none';
+const hasBranch2: When = (p) => p.branch !== 'none' && (p.branch2 ?? 'none') !== 'none';
+
+/** A sprocket beside the two that the centre distance is told of. */
+export interface AsideOf {
+  readonly id: 'idler' | 'idler2' | 'branch' | 'branch2';
+  readonly name: string;
+  /** It takes power off the chain. */
+  readonly driven: boolean;
+  readonly from: 'inside' | 'outside';
+  readonly teeth: number;
+  readonly along: number;
+  readonly push: number;
+  /** Force that it takes over what the driven sprocket takes; 0 for an idler. */
+  readonly load: number;
+}
+
+/** Every further sprocket of a chain. */
+export function asidesOf(p: P): readonly AsideOf[] {
+  const out: AsideOf[] = [];
+  if (p.idler !== 'none')
+    out.push({
+      id: 'idler',
+      name: 'idler',
+      driven: false,
+      from: p.idler,
+      teeth: p.idlerTeeth,
+      along: p.idlerAlong,
+      push: p.idlerPush,
+      load: 0,
+    });
+  if (hasIdler2(p))
+    out.push({
+      id: 'idler2',
+      name: 'second idler',
+      driven: false,
+      from: p.idler2 as 'inside',
+      teeth: p.idler2Teeth!,
+      along: p.idler2Along!,
+      push: p.idler2Push!,
+      load: 0,
+    });
+  if (p.branch !== 'none')
+    out.push({
+      id: 'branch',
+      name: 'branch',
+      driven: true,
+      from: p.branch,
+      teeth: p.branchTeeth,
+      along: p.branchAlong,
+      push: p.branchPush,
+      load: p.branchLoad,
+    });
+  if (hasBranch2(p))
+    out.push({
+      id: 'branch2',
+      name: 'second branch',
+      driven: true,
+      from: p.branch2 as 'inside',
+      teeth: p.branch2Teeth!,
+      along: p.branch2Along!,
+      push: p.branch2Push!,
+      load: p.branch2Load!,
+    });
+  return out;
+}
 
 /** What each parameter is, how it is bounded and edited. */
 export const chainParams: ParamTable<P> = {
@@ -170,7 +302,7 @@ export const chainParams: ParamTable<P> = {
       ],
     }),
   }),
-  ...group('Idler and branch', {
+  ...group('Idlers and branches', {
     idler: oneOf({
       says: 'Idler on the slack run',
       label: 'Idler',
@@ -178,34 +310,22 @@ export const chainParams: ParamTable<P> = {
       start: 'none',
       options: ASIDE,
     }),
-    idlerTeeth: whole({
-      says: 'Teeth of the idler',
-      label: 'Idler teeth',
-      help: 'No fewer than the driving sprocket has, for a long life.',
-      start: 15,
-      least: 7,
-      most: 60,
-      when: (p: P) => p.idler !== 'none',
+    idlerTeeth: teethOf('idler', 15, (p) => p.idler !== 'none'),
+    idlerAlong: alongOf('idler', 0.5, (p) => p.idler !== 'none'),
+    idlerPush: pushOf('idler', 6e-3, (p) => p.idler !== 'none'),
+    idler2: oneOf<Aside, P>({
+      says: 'Further idler on the slack run',
+      label: 'Second idler',
+      help: 'A further sprocket on the slack run, as beside each large sprocket.',
+      start: 'none',
+      absent: 'none',
+      late: true,
+      options: ASIDE,
+      when: (p) => p.idler !== 'none',
     }),
-    idlerAlong: amount('efficiency', {
-      says: 'Where the idler stands along the run',
-      label: 'Idler along',
-      help: 'From the driving sprocket.',
-      start: 0.5,
-      least: 0.05,
-      most: 0.95,
-      step: 0.05,
-      when: (p: P) => p.idler !== 'none',
-    }),
-    idlerPush: length({
-      says: 'How far it presses the run aside',
-      label: 'Idler pressed by',
-      help: 'How far the run is moved aside.',
-      start: 6e-3,
-      least: 0,
-      most: 0.5,
-      when: (p: P) => p.idler !== 'none',
-    }),
+    idler2Teeth: teethOf('second idler', 15, hasIdler2, 15),
+    idler2Along: alongOf('second idler', 0.75, hasIdler2, 0.75),
+    idler2Push: pushOf('second idler', 6e-3, hasIdler2, 6e-3),
     branch: oneOf({
       says: 'Second driven sprocket on the tight run',
       label: 'Branch',
@@ -213,44 +333,24 @@ export const chainParams: ParamTable<P> = {
       start: 'none',
       options: ASIDE,
     }),
-    branchTeeth: whole({
-      says: 'Its teeth',
-      label: 'Branch teeth',
-      help: 'Teeth of the branch.',
-      start: 20,
-      least: 7,
-      most: 120,
-      when: (p: P) => p.branch !== 'none',
+    branchTeeth: teethOf('branch', 20, (p) => p.branch !== 'none'),
+    branchAlong: alongOf('branch', 0.5, (p) => p.branch !== 'none'),
+    branchPush: pushOf('branch', 0.012, (p) => p.branch !== 'none'),
+    branchLoad: loadOf('branch', 0.3, (p) => p.branch !== 'none'),
+    branch2: oneOf<Aside, P>({
+      says: 'Third driven sprocket on the tight run',
+      label: 'Second branch',
+      help: 'A further driven sprocket on the tight run, with a ratio and a direction of its own.',
+      start: 'none',
+      absent: 'none',
+      late: true,
+      options: ASIDE,
+      when: (p) => p.branch !== 'none',
     }),
-    branchAlong: amount('efficiency', {
-      says: 'Where it stands along the run',
-      label: 'Branch along',
-      help: 'From the driving sprocket.',
-      start: 0.5,
-      least: 0.05,
-      most: 0.95,
-      step: 0.05,
-      when: (p: P) => p.branch !== 'none',
-    }),
-    branchPush: length({
-      says: 'How far it presses the run aside',
-      label: 'Branch pressed by',
-      help: 'How far the run is moved aside; a few teeth must be in mesh.',
-      start: 0.012,
-      least: 0,
-      most: 0.5,
-      when: (p: P) => p.branch !== 'none',
-    }),
-    branchLoad: amount('efficiency', {
-      says: 'Force that it takes over what the driven sprocket takes',
-      label: 'Branch load',
-      help: 'Its share of chain force, over that of the driven sprocket.',
-      start: 0.3,
-      least: 0,
-      most: 3,
-      step: 0.05,
-      when: (p: P) => p.branch !== 'none',
-    }),
+    branch2Teeth: teethOf('second branch', 20, hasBranch2, 20),
+    branch2Along: alongOf('second branch', 0.25, hasBranch2, 0.25),
+    branch2Push: pushOf('second branch', 0.012, hasBranch2, 0.012),
+    branch2Load: loadOf('second branch', 0.3, hasBranch2, 0.3),
   }),
   ...group('Made of', {
     material1: material({ says: 'driving sprocket', label: 'Driving', start: 'c45' }),

@@ -20,7 +20,7 @@ export function chainParts(p: ChainParams, shelf: Shelf, m: ChainModel): Result<
     turn: sprocketTurns(L, chain.pitch, pitchesAt(p, crank))[i]!,
     apart: [0, 0, i === 0 ? -3 * width : 3 * width] as const,
   });
-  const extra = [L.idler, L.branch].filter((i) => i > 0);
+  const extra = L.asides;
   const sprocket = (i: number, id: string, name: string, turns: Turning, mass: number, money: number): Part => {
     const z = L.teeth[i]!;
     const hub: Hub = {
@@ -55,7 +55,7 @@ export function chainParts(p: ChainParams, shelf: Shelf, m: ChainModel): Result<
     ? [
         {
           id: 'idler-bearings',
-          name: 'Ball bearings of idler or branch, a pair',
+          name: 'Ball bearings of an idler or branch, a pair',
           quantity: extra.length,
           made: 'bought',
           material: 'as supplied',
@@ -66,15 +66,15 @@ export function chainParts(p: ChainParams, shelf: Shelf, m: ChainModel): Result<
         },
       ]
     : [];
-  // Idler and branch weigh by their own size: their sum is told in proportion to the square of their radii.
-  const weights = extra.map((i) => L.path.wheels[i]!.r ** 2);
+  // Idlers and branches weigh by their own size: their sum is told in proportion to the square of their radii.
+  const weights = extra.map((a) => L.path.wheels[a.at]!.r ** 2);
   const sum = weights.reduce((a, b) => a + b, 0);
   const bearing = factor(shelf, 'price.bearing');
-  const more = extra.map((i, k) =>
+  const more = extra.map((a, k) =>
     sprocket(
-      i,
-      i === L.idler ? 'idler' : 'branch',
-      i === L.idler ? 'Idler sprocket' : 'Branch sprocket',
+      a.at,
+      a.id,
+      `${a.name[0]!.toUpperCase()}${a.name.slice(1)} sprocket`,
       'free',
       (m.masses[3] * weights[k]!) / sum,
       ((m.prices[3] - extra.length * bearing) * weights[k]!) / sum,

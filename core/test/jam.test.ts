@@ -11,7 +11,7 @@ import {
 } from '../src/fit/jam.ts';
 import { lineJam, widened } from '../src/fit/line-jam.ts';
 import { normalBelow } from '../src/math/normal.ts';
-import { makeShelf, openStage, readJointFile, readParams, stageKind } from '../src/index.ts';
+import { analyseLine, makeShelf, openStage, readJointFile, readParams, stageKind } from '../src/index.ts';
 import type { Freedom, Gap } from '../src/stage/freedom.ts';
 import { readFileSync } from 'node:fs';
 import { demo, shelf } from './helpers.ts';
@@ -184,39 +184,87 @@ describe('chances of jamming and of too much play', () => {
 });
 
 describe('freedom of stages', () => {
+  const RATIOS = { spur: 3, bevel: 2, rack: 100, 'compound-planetary': 60, worm: 40 };
   const REST = { torque: 0, torqueRms: 0, speed: 0 };
-  it.each(['spur', 'planetary', 'compound-planetary', 'cycloidal', 'ring-plate', 'worm', 'strain-wave'])(
-    'gives %s the play that its model expects, drawn a hundred thousand times or added up',
-    (id) => {
-      const kind = stageKind(id)!;
-      const params = readParams(
-        id,
-        kind.defaults({
-          ratio: id === 'spur' ? 3 : id === 'compound-planetary' ? 60 : id === 'worm' ? 40 : 20,
-          torque: 2,
-          size: Infinity,
-          shelf,
-        }),
-      );
-      if (!params.ok) throw new Error();
-      const opened = openStage({ id: 's', kind: id, params: params.value as Record<string, unknown> }, shelf);
-      if (!opened.ok) throw new Error(opened.problem.what);
-      const { play } = opened.value.load(REST);
-      const d = draw([{ ...stage([]), freedom: opened.value.freedom(), play }], Infinity, 20_000);
-      const [likely, low, high] = playAsMade(d);
-      const scale = Math.max(play[2], 1e-5);
-      expect(Math.abs(likely - play[0]) / scale).toBeLessThan(0.08);
-      expect(low).toBeGreaterThan(play[1] - 0.15 * scale);
-      expect(high).toBeLessThan(1.12 * play[2]);
-      // Wider gaps make more play, as much as they say.
-      const wider = opened.value.freedom()!.wider(0.05 * mm);
-      const next = openStage({ id: 's', kind: id, params: { ...(params.value as object), ...wider } }, shelf);
-      if (!next.ok) throw new Error(next.problem.what);
-      const more = next.value.load(REST).play[0] - play[0];
-      expect(more).toBeGreaterThan(0.6 * 0.05 * mm * d.perAllowance);
-      expect(more).toBeLessThan(1.5 * 0.05 * mm * d.perAllowance);
-    },
-  );
+  it.each([
+    ['spur', {}],
+    ['planetary', {}],
+    ['compound-planetary', {}],
+    ['cycloidal', {}],
+    ['ring-plate', {}],
+    ['worm', {}],
+    ['strain-wave', {}],
+    ['bevel', {}],
+    ['rack', {}],
+    ['roller-wave', {}],
+    ['planetary', { takenOut: 'sun' }],
+    ['planetary', { takenOut: 'ring', sets: 1 }],
+    ['compound-planetary', { takenOut: 'driven' }],
+    ['spur', { takenOut: 'split', idlers: 1 }],
+  ] as const)('gives %s %o the play that its model expects, drawn twenty thousand times or added up', (id, over) => {
+    const kind = stageKind(id)!;
+    const params = readParams(
+      id,
+      kind.defaults({
+        ratio: RATIOS[id as 'spur'] ?? 20,
+        torque: id === 'rack' ? 50 : 2,
+        size: Infinity,
+        shelf,
+      }),
+    );
+    if (params.ok) Object.assign(params.value as object, over);
+    if (!params.ok) throw new Error();
+    const opened = openStage({ id: 's', kind: id, params: params.value as Record<string, unknown> }, shelf);
+    if (!opened.ok) throw new Error(opened.problem.what);
+    const { play } = opened.value.load(REST);
+    const d = draw([{ ...stage([]), freedom: opened.value.freedom(), play }], Infinity, 20_000);
+    const [likely, low, high] = playAsMade(d);
+    const scale = Math.max(play[2], 1e-5);
+    expect(Math.abs(likely - play[0]) / scale).toBeLessThan(0.08);
+    expect(low).toBeGreaterThan(play[1] - 0.15 * scale);
+    expect(high).toBeLessThan(1.12 * play[2]);
+    // Wider gaps make more play, as much as they say.
+    const wider = opened.value.freedom()!.wider(0.05 * mm);
+    const next = openStage({ id: 's', kind: id, params: { ...(params.value as object), ...wider } }, shelf);
+    if (!next.ok) throw new Error(next.problem.what);
+    const more = next.value.load(REST).play[0] - play[0];
+    expect(more).toBeGreaterThan(0.6 * 0.05 * mm * d.perAllowance);
+    expect(more).toBeLessThan(1.5 * 0.05 * mm * d.perAllowance);
+  });
+
+  it.each([
+    ['spur', { takenOut: 'split' }],
+    ['planetary', { takenOut: 'pairs' }],
+    ['strain-wave', { tension: 20 }],
+    ['rack', { takenOut: 'split' }],
+  ] as const)('of %s %o has no play and can jam all the same', (id, over) => {
+    const kind = stageKind(id)!;
+    const start = kind.defaults({ ratio: RATIOS[id as 'spur'] ?? 20, torque: 2, size: Infinity, shelf });
+    const opened = openStage({ id: 's', kind: id, params: { ...(start as object), ...over } }, shelf);
+    if (!opened.ok) throw new Error(opened.problem.what);
+    const freedom = opened.value.freedom()!;
+    const d = draw([{ ...stage([]), freedom }], Infinity, 2000);
+    for (const x of playAsMade(d)) expect(x).toBeCloseTo(0, 12);
+    expect(chanceJams(d, -0.5 * mm)).toBe(1);
+    expect(chanceJams(d, 0.5 * mm)).toBe(0);
+  });
+
+  it('tells a straight axis about its arm: ways over the arm, as the limit is', () => {
+    const read = readJointFile(readFileSync(new URL('../../demo/reed-lift.json', import.meta.url), 'utf8'));
+    if (!read.ok) throw new Error(read.problem.what);
+    const { brief } = read.value;
+    const travel = (brief.cases[0] as unknown as { radius: number }).radius;
+    for (const variant of read.value.variants.slice(0, 2)) {
+      const made = done(lineJam({ variant, brief, day: '2026-11-29', rise: 0, samples: 4000 }, makeShelf()));
+      if (!made.ok) throw new Error(made.problem.what);
+      const expected = analyseLine({ brief }, variant, makeShelf()).figures.find((f) => f.id === 'play')!;
+      const [likely] = playAsMade(made.value.drawn);
+      // No process made it: what is drawn is what the line expects, to the fifth that bands allow.
+      expect(likely / expected.value).toBeGreaterThan(0.5);
+      expect(likely / expected.value).toBeLessThan(1.5);
+      expect(made.value.asked * travel).toBeCloseTo(150e-6, 9);
+    }
+  });
 
   it('is told of a whole line, and its allowance taken over changes what it says', () => {
     const joint = demo();

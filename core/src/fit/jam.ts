@@ -111,6 +111,8 @@ export function* drawSpecimens(
     chains: (stage.freedom?.chains ?? []).map((chain) => ({
       chain,
       turn: chain.gaps.reduce((s, g) => s + g.turn, 0),
+      // What springs take out is room that parts need and play that nobody feels.
+      loose: chain.gaps.reduce((s, g) => s + (g.taken ? 0 : g.turn), 0),
       gaps: chain.gaps.map((gap) => ({
         gap,
         common: gap.sides.filter((s) => !s.each).map((s) => source(stage, s, slotOf(k, s, chain.paths))),
@@ -121,7 +123,7 @@ export function* drawSpecimens(
   }));
   const perAllowance = made.reduce(
     (s, { stage, chains }) =>
-      s + (stage.moves ? chains.reduce((t, c) => t + (c.chain.paths > 0 ? c.turn : 0), 0) / Math.abs(stage.after) : 0),
+      s + (stage.moves ? chains.reduce((t, c) => t + (c.chain.paths > 0 ? c.loose : 0), 0) / Math.abs(stage.after) : 0),
     0,
   );
   const turnsFrom = new Float64Array(samples);
@@ -145,7 +147,7 @@ export function* drawSpecimens(
         total += triangular(uniform(), low, likely, high) / Math.abs(stage.after);
         continue;
       }
-      for (const { chain, turn, gaps } of chains) {
+      for (const { chain, turn, loose, gaps } of chains) {
         const room = gaps.map(
           ({ gap, common, grows }) =>
             gap.drawn +
@@ -163,15 +165,16 @@ export function* drawSpecimens(
           const beyond = chain.paths > 1 && strays > 0 ? strays * z() : 0;
           for (let g = 0; g < gaps.length; g++) {
             const free = room[g]! + gaps[g]!.gap.perCentre * beyond - taken(gaps[g]!.own, z, shared, pieces, path);
-            wide += gaps[g]!.gap.turn * free;
+            if (!gaps[g]!.gap.taken) wide += gaps[g]!.gap.turn * free;
             tight += gaps[g]!.gap.turn * (free - wobble[g]!);
             const need = wobble[g]! - free;
             if (stage.moves) needs = Math.max(needs, need);
             else if (need > 0) needs = Infinity;
           }
           const off = chain.apart * z();
-          high = Math.min(high, off + wide / 2);
-          low = Math.max(low, off - wide / 2);
+          // Paths that are all pressed stand where they are pressed, however they lie.
+          high = Math.min(high, (loose > 0 ? off : 0) + wide / 2);
+          low = Math.max(low, (loose > 0 ? off : 0) - wide / 2);
           tightHigh = Math.min(tightHigh, off + tight / 2);
           tightLow = Math.max(tightLow, off - tight / 2);
         }

@@ -1,4 +1,5 @@
-import { openLine } from '../line/open.ts';
+import { travelOf } from '../brief/demand.ts';
+import { openFor, openLine } from '../line/open.ts';
 import { ratiosAfter } from '../line/sum.ts';
 import { ok, type Result } from '../result.ts';
 import type { Brief, Variant } from '../schema/joint.ts';
@@ -52,7 +53,7 @@ const REST = { torque: 0, torqueRms: 0, speed: 0 };
  */
 export function* lineJam(wish: JamWish, shelf: Shelf): Generator<number, Result<LineJam>> {
   const { variant, brief, day, moves, rise, samples } = wish;
-  const opened = openLine(variant.stages, shelf).all;
+  const opened = openFor(travelOf(brief), variant.stages, shelf).all;
   if (!opened.ok) return opened;
   const by = makers(variant.making, shelf.processes, day);
   const links = opened.value.map((s) => ({ ratio: s.kinematics.ratio }));

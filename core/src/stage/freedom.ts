@@ -29,6 +29,8 @@ export interface Gap {
   readonly place: number;
   readonly centre: number;
   readonly perCentre: number;
+  /** Its play is taken out by design: parts must still go together there, but it leaves none. */
+  readonly taken?: boolean;
 }
 
 /** Gaps one after the other that a push has to close; several such paths beside each other leave only what all leave. */
@@ -48,3 +50,18 @@ export interface Freedom {
   /** Parameters with every gap wider by so much, m; narrower below 0. */
   wider(by: number): Readonly<Record<string, number>>;
 }
+
+/**
+ * The same about an arm where a stage's output runs straight: ways over the arm are angles.
+ *
+ * @param arm m
+ */
+export const freedomAbout = (f: Freedom, arm: number): Freedom => ({
+  ...f,
+  chains: f.chains.map((c) => ({
+    ...c,
+    gaps: c.gaps.map((g) => ({ ...g, turn: g.turn / arm })),
+    apart: c.apart / arm,
+    extra: c.extra / arm,
+  })),
+});

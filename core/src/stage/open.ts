@@ -66,7 +66,7 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   ports(p: P, g: G): Ports;
   assembly(p: P, g: G): readonly AssemblyStep[];
   /** @param m the model of the stage at rest */
-  freedom?(p: P, g: G, shelf: Shelf, m: M): Freedom;
+  freedom?(p: P, g: G, shelf: Shelf, m: M): Freedom | undefined;
 }
 
 /** Duties whose models a stage keeps: of a line's analysis, of its drawing, and of the stage at rest; fewer for a trial. */

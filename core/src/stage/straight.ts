@@ -10,6 +10,8 @@ import type {
   StageWish,
 } from './contract.ts';
 
+import { freedomAbout } from './freedom.ts';
+
 /**
  * What a stage with a straight output carries in its own terms, N and m/s, where a line tells it as a torque about an arm.
  *
@@ -127,7 +129,8 @@ class AboutArm implements Stage {
   }
 
   freedom() {
-    return this.inner.freedom();
+    const own = this.inner.freedom();
+    return own && freedomAbout(own, this.arm);
   }
 }
 

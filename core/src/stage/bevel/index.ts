@@ -2,6 +2,7 @@ import { TOOTHED } from '../../gear/suspects.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import type { StageKind } from '../contract.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { bevelFreedom } from './freedom.ts';
 import { described } from '../param.ts';
 import { minutes } from '../plausible.ts';
 import { bevelCandidates, nearestBevel } from './candidates.ts';
@@ -49,6 +50,7 @@ const steps: StageSteps<BevelParams, BevelBuild, BevelModel, BevelShapes> = {
   parts: bevelParts,
   ports: bevelPorts,
   assembly: bevelAssembly,
+  freedom: bevelFreedom,
 };
 
 /** A pair of straight bevel wheels; with as many teeth on both a mitre pair. */

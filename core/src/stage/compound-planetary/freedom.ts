@@ -1,4 +1,4 @@
-import { meshGap, type WheelPart } from '../../gear/index.ts';
+import { meshGap, SHARED_OUT, sharedOutBy, type WheelPart } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Freedom } from '../freedom.ts';
 import type { CompoundBuild, CompoundModel } from './model.ts';
@@ -21,15 +21,20 @@ const WHEELS: Readonly<Record<string, readonly [WheelPart, WheelPart]>> = {
 
 /** Room at the planets, through every mesh of each. */
 export function compoundFreedom(p: CompoundParams, _b: CompoundBuild, shelf: Shelf, m: CompoundModel): Freedom {
-  const gaps = m.meshes.map((x) => meshGap(x.name, x.mesh, WHEELS[x.id]!, x.angle, shelf));
+  const press = SHARED_OUT[sharedOutBy(p)];
+  const gaps = m.meshes.map((x) => ({
+    ...meshGap(x.name, x.mesh, WHEELS[x.id]!, x.angle, shelf),
+    taken: press[x.of].flanks > 0,
+  }));
+  const loose = gaps.filter((g) => !g.taken);
   return {
     chains: [
       {
         name: 'planets',
         paths: p.planets,
         gaps,
-        apart: (factor(shelf, 'planet.place') / 2) * Math.hypot(...gaps.map((g) => g.turn)),
-        extra: factor(shelf, 'gear.tilt') * gaps.reduce((s, g) => s + g.turn, 0),
+        apart: (factor(shelf, 'planet.place') / 2) * Math.hypot(...loose.map((g) => g.turn)),
+        extra: factor(shelf, 'gear.tilt') * loose.reduce((s, g) => s + g.turn, 0),
       },
     ],
     wider: (by) => ({ allowanceA: p.allowanceA + by / 2, allowanceB: p.allowanceB + by / 2 }),

@@ -51,6 +51,8 @@ import type { CompoundParams } from './params.ts';
 /** One mesh of the stage as it carries. */
 export interface CompoundMesh {
   readonly id: string;
+  /** Member that it drives or is held by. */
+  readonly of: 'input' | 'held' | 'output';
   readonly name: string;
   readonly wheels: readonly [string, string];
   readonly mesh: Mesh;
@@ -474,6 +476,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     backward,
     meshes: list.map(({ id, name, wheels, mesh, materials: of, of: member }, i) => ({
       id,
+      of: member,
       name,
       wheels,
       mesh,

@@ -1,4 +1,4 @@
-import { meshGap } from '../../gear/index.ts';
+import { meshGap, PLANETS_OUT, planetsOutBy } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { FreeChain, Freedom } from '../freedom.ts';
 import type { PlanetaryBuild } from './build.ts';
@@ -12,6 +12,7 @@ export function planetaryFreedom(
   shelf: Shelf,
   m: PlanetaryModel,
 ): Freedom {
+  const press = PLANETS_OUT[planetsOutBy(p)];
   const chains = Array.from({ length: p.sets }, (_, k): FreeChain => {
     const down = Math.abs(m.setRatio) ** (p.sets - 1 - k);
     const [aS, aR] = m.angles.map((a) => a / down) as [number, number];
@@ -21,11 +22,17 @@ export function planetaryFreedom(
       name: p.sets > 1 ? `set ${k + 1}` : 'planets',
       paths: p.planets,
       gaps: [
-        meshGap('sun and planet', g.sunMesh, [{ part: `sun${set}`, name: 'sun', each: false }, planet], aS, shelf),
-        meshGap('planet and ring', g.ringMesh, [planet, { part: 'ring', name: 'ring', each: false }], aR, shelf),
+        {
+          ...meshGap('sun and planet', g.sunMesh, [{ part: `sun${set}`, name: 'sun', each: false }, planet], aS, shelf),
+          taken: press.sun.flanks > 0,
+        },
+        {
+          ...meshGap('planet and ring', g.ringMesh, [planet, { part: 'ring', name: 'ring', each: false }], aR, shelf),
+          taken: press.ring.flanks > 0,
+        },
       ],
-      apart: (factor(shelf, 'planet.place') / 2) * Math.hypot(aS, aR),
-      extra: factor(shelf, 'gear.tilt') * (aS + aR),
+      apart: (factor(shelf, 'planet.place') / 2) * Math.hypot(press.sun.flanks ? 0 : aS, press.ring.flanks ? 0 : aR),
+      extra: factor(shelf, 'gear.tilt') * ((press.sun.flanks ? 0 : aS) + (press.ring.flanks ? 0 : aR)),
     };
   });
   return {

@@ -2,6 +2,7 @@ import { TOOTHED } from '../../gear/suspects.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import type { StageKind } from '../contract.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { rackFreedom } from './freedom.ts';
 import { described } from '../param.ts';
 import { nearestRack, rackCandidates } from './candidates.ts';
 import { rackChecks } from './checks.ts';
@@ -40,6 +41,7 @@ const steps: StageSteps<RackParams, RackBuild, RackModel, RackShapes> = {
   parts: rackParts,
   ports: rackPorts,
   assembly: rackAssembly,
+  freedom: rackFreedom,
 };
 
 /** A rack and its pinion, with teeth or with rollers. */

@@ -2,6 +2,7 @@ import { minutes } from '../plausible.ts';
 import { firstThatCarries } from '../choose-candidate.ts';
 import type { StageKind } from '../contract.ts';
 import { opener, type StageSteps } from '../open.ts';
+import { rollerWaveFreedom } from './freedom.ts';
 import { described } from '../param.ts';
 import { nearestWave, rollerWaveCandidates } from './candidates.ts';
 import { rollerWaveChecks } from './checks.ts';
@@ -62,6 +63,7 @@ const steps: StageSteps<RollerWaveParams, RollerWaveBuild, RollerWaveModel, Roll
   parts: rollerWaveParts,
   ports: (p) => rollerWavePorts(p),
   assembly: rollerWaveAssembly,
+  freedom: rollerWaveFreedom,
 };
 
 /** An eccentric that drives rollers in a slotted cage through the lobes of a ring. */

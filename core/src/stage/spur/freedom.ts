@@ -1,4 +1,4 @@
-import { meshGap, type WheelPart } from '../../gear/index.ts';
+import { BY_HAND, meshGap, takenOutBy, type WheelPart } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Freedom } from '../freedom.ts';
 import type { SpurBuild } from './model.ts';
@@ -17,8 +17,14 @@ export function spurFreedom(p: SpurParams, { geometry: g }: SpurBuild, shelf: Sh
   const gaps = g.meshes.map((m, i) =>
     meshGap(last > 1 ? `mesh ${i + 1}` : 'the mesh', m, [part(i), part(i + 1)], 1 / radius, shelf),
   );
+  const way = takenOutBy(p);
+  // What is taken out of the last mesh by hand is left by hand.
+  const set = way === 'eccentric' || way === 'taper' ? 2 * BY_HAND[0] : 0;
+  const free = way === 'none' ? gaps.length : gaps.length > 1 ? gaps.length - 1 : 0;
+  const train = gaps.map((gap, i) => (way !== 'none' && i === gaps.length - 1 ? { ...gap, taken: true } : gap));
+  const extra = (factor(shelf, 'gear.tilt') * free + set) / radius;
   return {
-    chains: [{ name: 'train', paths: 1, gaps, apart: 0, extra: (factor(shelf, 'gear.tilt') * gaps.length) / radius }],
+    chains: [{ name: 'train', paths: 1, gaps: train, apart: 0, extra }],
     wider: (by) => ({ allowance1: p.allowance1 + by / 2, allowance2: p.allowance2 + by / 2 }),
   };
 }

@@ -35,6 +35,7 @@ export function strainWaveFreedom(p: StrainWaveParams, { geometry: g }: StrainWa
             place: (factor(shelf, 'wave.round') * tan) / RANGE,
             centre: 0,
             perCentre: 0,
+            ...((p.tension ?? 0) > 0 && { taken: true }),
           },
         ],
         apart: 0,

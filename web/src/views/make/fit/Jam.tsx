@@ -9,6 +9,7 @@ import { QuantityField } from '../../../parts/QuantityField.tsx';
 import { editVariant, useOpen, useVariant } from '../../../state/open.ts';
 import { useUnits } from '../../../state/prefs.ts';
 import { takeRefusal } from '../../../state/refusal.ts';
+import { Straight, useWritten } from '../../../state/straight.tsx';
 import { shelfNow } from '../../../state/shelf.ts';
 import { SAMPLES, useJam } from '../../../workers/fits.ts';
 import { JamPlot } from './JamPlot.tsx';
@@ -18,10 +19,17 @@ import { chance } from './Pairs.tsx';
 const RISE = 15;
 
 /** Whether what is made turns at all, and whether its play is what is asked: chances by drawing specimens. */
-export function Jam() {
+export const Jam = () => (
+  <Straight>
+    <Specimens />
+  </Straight>
+);
+
+function Specimens() {
   const variant = useVariant();
   const readOnly = useOpen((s) => s.readOnly);
   const units = useUnits();
+  const write = useWritten();
   const [moves, setMoves] = useState<number | undefined>();
   const [rise, setRise] = useState(RISE);
   const [weight, setWeight] = useState(1);
@@ -33,7 +41,7 @@ export function Jam() {
   const balance = useMemo(() => (made ? balanced(made.drawn, weight) : NaN), [made, weight]);
   if (variant.stages.length === 0) return null;
   const um = (v: number) => formatQuantity(v, 'length', { length: 'µm', ...units }, 3);
-  const angle = (v: number) => formatQuantity(v, 'smallAngle', units, 3);
+  const angle = (v: number) => write(v, 'smallAngle', 3);
   const movable = made?.stages.some((s) => s.movable) ?? false;
   const take = (allowance: number) => {
     const next = widened(variant.stages, allowance, stage, shelfNow());

@@ -105,7 +105,14 @@ describe('a sprocket', () => {
     branchTeeth: 12,
     branchPush: 4e-3,
   };
-  const further = { idler2: 'inside', idler2Teeth: 9, idler2Push: 3e-3, branch2: 'outside', branch2Teeth: 10 };
+  const further = {
+    idler2: 'inside',
+    idler2Along: 0.75,
+    idler2Teeth: 9,
+    idler2Push: 3e-3,
+    branch2: 'outside',
+    branch2Teeth: 10,
+  };
   it.each([
     [70, led, [13, 11, 29, 12]],
     // The chain meets the idlers from the driver on, and the branches on its way back, the far one first.

@@ -178,6 +178,8 @@ describe('a planetary stage without play', () => {
   it('by pairs pushed apart: none; half of the planets carry all, and each pin its mate’s push', () => {
     const r = stage('planetary', { ...four, takenOut: 'pairs', preload: F });
     expect(r.numbers.play).toEqual([0, 0, 0]);
+    // Nobody is told to look for a slip where the design takes it out.
+    expect(r.checks.some((c) => c.id === 'usual-play')).toBe(false);
     expect(r.figure('opens')).toBeCloseTo(F / 2 / per, 9);
     expect(r.figure('pinForce')).toBeCloseTo(2 * bare.figure('pinForce') + 2 * F, 6);
     expect(r.checks.some((c) => c.id === 'pairs' && c.state === 'holds')).toBe(true);

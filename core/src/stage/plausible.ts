@@ -44,6 +44,10 @@ const materialsOf = (p: object, shelf: Shelf): Material[] =>
 export const classOf = (p: object, shelf: Shelf): MaterialClass =>
   materialsOf(p, shelf).some((m) => sortOf(m) !== 'metal') ? 'plastic' : 'metal';
 
+/** Whether a design takes the play out, by what its kind has for it: benches do not find the usual one then. */
+const takesOut = (p: { readonly takenOut?: string; readonly tension?: number }): boolean =>
+  (p.takenOut ?? 'none') !== 'none' || (p.tension ?? 0) > 0;
+
 /** A note for each figure that lies outside of what benches usually find, with what makes it so; none where all do. */
 export function plausibleNotes(p: object, n: StageNumbers, usual: Usual, shelf: Shelf): Check[] {
   const sort = classOf(p, shelf);
@@ -86,6 +90,6 @@ export function plausibleNotes(p: object, n: StageNumbers, usual: Usual, shelf: 
       softest ? `Most of what gives here: ${softest.name}, ${Math.round(100 * softest.share)} %.` : '',
     ),
     ...note('efficiency', 'Efficiency', 'efficiency', n.etaForward, usual.efficiency[sort], usual.because.efficiency),
-    ...note('play', 'Play', 'smallAngle', n.play[0], usual.play[sort], usual.because.play),
+    ...(takesOut(p) ? [] : note('play', 'Play', 'smallAngle', n.play[0], usual.play[sort], usual.because.play)),
   ];
 }

@@ -324,7 +324,7 @@ export const chainParams: ParamTable<P> = {
       when: (p) => p.idler !== 'none',
     }),
     idler2Teeth: teethOf('second idler', 15, hasIdler2, 15),
-    idler2Along: alongOf('second idler', 0.75, hasIdler2, 0.75),
+    idler2Along: alongOf('second idler', 0.25, hasIdler2, 0.25),
     idler2Push: pushOf('second idler', 6e-3, hasIdler2, 6e-3),
     branch: oneOf({
       says: 'Second driven sprocket on the tight run',

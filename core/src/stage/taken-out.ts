@@ -1,4 +1,13 @@
-import { check, exact, term, type Check, type Figure, type FigureMaker, type Mend } from '../figure/index.ts';
+import {
+  check,
+  exact,
+  term,
+  type Check,
+  type Figure,
+  type FigureMaker,
+  type Mend,
+  type Working,
+} from '../figure/index.ts';
 import { taperMove, type PlayOut, type TakenOut } from '../gear/taken-out.ts';
 import { stated } from '../units/stated.ts';
 import type { Duty } from './contract.ts';
@@ -98,42 +107,41 @@ export function takenOutChecks(p: Ways, at: Duty, out: PlayOut, radius: number):
   ];
 }
 
-/** A stage of planets whose play springs take out. */
-interface SprungPlanets {
+/** A stage whose play springs take out. */
+interface Sprung {
   /** Load at which the play is back, N·m at the output. */
   readonly opens: number;
   /** What the springs cost, N·m at the output. */
   readonly braking: number;
 }
 
-/** What springs on planets hold, and what they cost. */
-export function sprungPlanetFigures<M extends SprungPlanets>(preload: number, make: FigureMaker<M>): Figure[] {
-  const Fs = term('F_s', 'spring force, each planet', preload, 'force', 'field', 'preload');
-  return [
-    make.figure(
-      'opens',
-      'Torque that opens the play again',
-      'torque',
-      (x) => x.opens,
-      () => ({
-        formula: 'F_s over the mean tooth force of a newton metre; half of it where planets are pushed in pairs',
-        terms: [Fs],
-        source: 'force balance on the flanks',
-      }),
-    ),
-    make.figure(
-      'braking',
-      'Friction of the springs’ force',
-      'torque',
-      (x) => x.braking,
-      () => ({
-        formula:
-          'Σ F_s·(1 − η) over the flanks that are pressed, along the planets’ circles, and pushed pins in their bores',
-        terms: [Fs],
-        source: 'they rub all the time, whatever the load is; of one set, at its output',
-      }),
-    ),
-  ];
+/** What springs that take play out hold and cost at an output that turns, with how either comes about. */
+export const sprungFigures = <M extends Sprung>(
+  make: FigureMaker<M>,
+  opens: () => Working,
+  braking: () => Working,
+): Figure[] => [
+  make.figure('opens', 'Torque that opens the play again', 'torque', (x) => x.opens, opens),
+  make.figure('braking', 'Friction of the springs’ force', 'torque', (x) => x.braking, braking),
+];
+
+/** The same of springs on planets. */
+export function sprungPlanetFigures<M extends Sprung>(preload: number, make: FigureMaker<M>): Figure[] {
+  const terms = [term('F_s', 'spring force, each planet', preload, 'force', 'field', 'preload')];
+  return sprungFigures(
+    make,
+    () => ({
+      formula: 'F_s over the mean tooth force of a newton metre; half of it where planets are pushed in pairs',
+      terms,
+      source: 'force balance on the flanks',
+    }),
+    () => ({
+      formula:
+        'Σ F_s·(1 − η) over the flanks that are pressed, along the planets’ circles, and pushed pins in their bores',
+      terms,
+      source: 'they rub all the time, whatever the load is; of one set, at its output',
+    }),
+  );
 }
 
 /**
@@ -145,7 +153,7 @@ export function sprungChecks(
   pressed: boolean,
   preload: number,
   at: Duty,
-  m: Pick<SprungPlanets, 'opens'>,
+  m: Pick<Sprung, 'opens'>,
   path = 'preload',
 ): Check[] {
   if (!pressed) return [];

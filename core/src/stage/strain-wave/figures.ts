@@ -1,4 +1,5 @@
 import { massTerms } from '../costs.ts';
+import { sprungFigures } from '../taken-out.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { stated } from '../../units/stated.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
@@ -305,31 +306,20 @@ export function strainWaveFigures(
       }),
     ),
     ...(m.opens > 0
-      ? [
-          make.figure(
-            'opens',
-            'Torque that opens the play again',
-            'torque',
-            (x) => x.opens,
-            () => ({
-              formula: 'F_s·n·R/tan β',
-              terms: [tension, beta],
-              source: 'wedge of the teeth: what the load pushes a lobe inwards by is as much as the springs',
-            }),
-          ),
-          make.figure(
-            'braking',
-            'Friction of the springs’ force',
-            'torque',
-            (x) => x.braking,
-            () => ({
-              formula: 'loss of the teeth × T_opens + µ·n·F_s·r·i',
-              terms: [tension, term('l', 'what sliding teeth lose', m.lossTeeth, 'efficiency', 'computed')],
-              source:
-                'both flanks of a lobe carry half of the push each, and the generator all of it, whatever the load is',
-            }),
-          ),
-        ]
+      ? sprungFigures(
+          make,
+          () => ({
+            formula: 'F_s·n·R/tan β',
+            terms: [tension, beta],
+            source: 'wedge of the teeth: what the load pushes a lobe inwards by is as much as the springs',
+          }),
+          () => ({
+            formula: 'loss of the teeth × T_opens + µ·n·F_s·r·i',
+            terms: [tension, term('l', 'what sliding teeth lose', m.lossTeeth, 'efficiency', 'computed')],
+            source:
+              'both flanks of a lobe carry half of the push each, and the generator all of it, whatever the load is',
+          }),
+        )
       : []),
     bands('k1', 'Stiffness, lightly loaded', (x) => x.slopes[0], 0, m.bends[0]),
     bands('k2', 'Stiffness, midway', (x) => x.slopes[1], m.bends[0], m.bends[1]),

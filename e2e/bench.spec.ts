@@ -81,6 +81,31 @@ test.describe('the bench', () => {
     await expect(figure(page, 'play')).toContainText('′');
   });
 
+  test('a long list of readings: those in sight are on the page, all of them on paper', async ({ page }) => {
+    await openDemo(page, 'Bench');
+    await settled(page);
+    await begin(page, /^Temperature/);
+    const rows = Array.from({ length: 380 }, (_, i) => `${i * 10},${(20 + i / 100).toFixed(2)}`);
+    await page.getByLabel('Import readings: file').setInputFiles({
+      name: 'warm.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(`time (s),temperature (°C)\n${rows.join('\n')}`),
+    });
+    const all = page.getByRole('region', { name: 'All 380 of them' });
+    await expect(all.getByRole('cell', { name: '23.79 °C' }).first()).toBeVisible();
+    expect(await all.getByRole('row').count()).toBeLessThan(80);
+    await expectAccessible(page);
+    await all.evaluate((box) => box.scrollTo(0, 0));
+    await expect(all.getByRole('cell', { name: '20 °C' }).first()).toBeVisible();
+    await all.getByRole('button', { name: /^time/ }).click();
+    await all.getByRole('button', { name: /^time/ }).click();
+    await expect(all.getByRole('row').nth(1)).toContainText('3790 s');
+    // On paper all of them stand.
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.getByRole('region', { name: 'Readings' }).getByRole('row')).toHaveCount(381);
+    await page.emulateMedia({ media: 'screen' });
+  });
+
   test('a damaged file changes nothing; a long table becomes a recording; sound is heard', async ({ page }) => {
     await openDemo(page, 'Bench');
     await settled(page);

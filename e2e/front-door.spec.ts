@@ -377,8 +377,76 @@ test('the variant stands in the address, and Back closes what was opened before 
   await saved(page);
   await page.reload();
   await expect(variant.locator('option:checked')).toHaveText('C');
+  // Another hand than the list: undo takes the switch back, and the address goes along.
+  await variant.selectOption('B');
+  await expect(page).toHaveURL(/line\?variant=B$/);
+  await page.keyboard.press('Control+z');
+  await expect(variant.locator('option:checked')).toHaveText('C');
+  await expect(page).toHaveURL(/line\?variant=C$/);
   await page.goto(page.url().replace('variant=C', 'variant=nothing'));
   await expect(variant.locator('option:checked')).toHaveText('C');
+});
+
+test('a joint is saved to a file of its own, again to the same one, and opened from the recent ones', async ({
+  page,
+}) => {
+  // The browser's own window of files cannot be driven; files of its private folder are chosen in its place.
+  await page.addInitScript(() => {
+    const asked: string[] = [];
+    const pick = async (name: string) => {
+      asked.push(name);
+      return (await navigator.storage.getDirectory()).getFileHandle(name, { create: true });
+    };
+    Object.assign(window, {
+      asked,
+      showSaveFilePicker: (of: { suggestedName?: string }) => pick(of.suggestedName ?? 'joint.json'),
+      showOpenFilePicker: async () => [await pick('body-yaw.json')],
+    });
+  });
+  await openDemo(page, 'Brief');
+  const asked = () => page.evaluate(() => (window as unknown as { asked: string[] }).asked);
+  const onDisk = (name: string) =>
+    page.evaluate(
+      async (n) => (await (await (await navigator.storage.getDirectory()).getFileHandle(n)).getFile()).text(),
+      name,
+    );
+  await page.keyboard.press('Control+Shift+s');
+  await expect(page.getByText(/^Saved to “/)).toBeVisible();
+  const [name] = await asked();
+  expect(JSON.parse(await onDisk(name!))).toMatchObject({ format: 'gristmill-joint', name: 'Body yaw' });
+  await type(page, 'Mass carried', '1.3 kg');
+  await saved(page);
+  await page.keyboard.press('Control+Shift+s');
+  await expect.poll(async () => (await onDisk(name!)).includes('1.3')).toBe(true);
+  // It asked once: the second time it wrote into the same file.
+  expect(await asked()).toEqual([name]);
+  await page.getByRole('link', { name: 'Gristmill' }).click();
+  await page.getByRole('button', { name: 'Import', exact: true }).click();
+  await page.getByRole('menuitem', { name: name! }).click();
+  await page.getByRole('link', { name: 'Body yaw (imported)' }).click();
+  await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.3 kg');
+});
+
+test('a pane is as wide as it was dragged or moved by keys, there again after a reload', async ({ page }) => {
+  await openDemo(page, 'Stage');
+  const bar = page.getByRole('separator', { name: 'Width of the parameters' });
+  const pane = page.getByRole('region', { name: 'Parameters' });
+  const wide = async () => Math.round((await pane.boundingBox())!.width);
+  const before = await wide();
+  const at = (await bar.boundingBox())!;
+  await page.mouse.move(at.x, at.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(at.x - 60, at.y + 200, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(wide).toBeGreaterThan(before + 50);
+  const dragged = await wide();
+  await bar.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(wide).toBeGreaterThan(dragged);
+  const moved = await wide();
+  await expectAccessible(page);
+  await page.reload();
+  await expect.poll(wide).toBe(moved);
 });
 
 test('a phone at the bench: one column, the views along the bottom, the tally when it is asked for', async ({

@@ -305,6 +305,17 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
     const wanted = there?.variants.find((v) => v.name === named || v.id === named);
     if (wanted && wanted.id !== there?.activeVariant) edit('Open variant', (d) => void (d.activeVariant = wanted.id));
   }, [named, edit]);
+  // One that another hand switched to (compare, review, undo) takes the place of the one that the address names.
+  const opened = useRef(variant.id);
+  useEffect(() => {
+    if (opened.current === variant.id) return;
+    opened.current = variant.id;
+    const says = new URLSearchParams(window.location.search).get('variant');
+    if (says === null || says === variant.name || says === variant.id) return;
+    setParams((now) => new URLSearchParams([...[...now].filter(([k]) => k !== 'variant'), ['variant', variant.name]]), {
+      replace: true,
+    });
+  }, [variant.id, variant.name, setParams]);
   useCommonActions();
   const actions = useMemo<Action[]>(() => {
     const go = (path: string) => () => void navigate(`/joint/${slug(joint.id)}/${path}`);

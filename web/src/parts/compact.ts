@@ -1,14 +1,17 @@
-import { useSyncExternalStore } from 'react';
+import { useCallback, useSyncExternalStore } from 'react';
 
-/** As the stylesheet has it. */
-const query = typeof matchMedia === 'undefined' ? undefined : matchMedia('(max-width: 767px), (max-height: 520px)');
-
-/** Whether there is room for one column only: a phone, or a page at twice its size. */
-export const useCompact = (): boolean =>
-  useSyncExternalStore(
-    (told) => {
-      query?.addEventListener('change', told);
-      return () => query?.removeEventListener('change', told);
+/** Whether a media query holds, told anew as it changes. */
+export function useMedia(query: string): boolean {
+  const follow = useCallback(
+    (told: () => void) => {
+      const list = matchMedia(query);
+      list.addEventListener('change', told);
+      return () => list.removeEventListener('change', told);
     },
-    () => query?.matches ?? false,
+    [query],
   );
+  return useSyncExternalStore(follow, () => matchMedia(query).matches);
+}
+
+/** Whether there is room for one column only, as the stylesheet has it: a phone, or a page at twice its size. */
+export const useCompact = (): boolean => useMedia('(max-width: 767px), (max-height: 520px)');

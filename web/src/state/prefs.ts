@@ -24,6 +24,8 @@ interface Prefs {
   decimal: DecimalSign;
   tallyOpen: boolean;
   tallyWidth: number;
+  /** Widths of panes that somebody moved, by pane, px. */
+  panes: Readonly<Record<string, number>>;
   /** Layers switched off in drawings, by layer id. */
   hiddenLayers: readonly string[];
   seenDemo: boolean;
@@ -67,6 +69,7 @@ export const usePrefs = create<Prefs>()(
       decimal: '.',
       tallyOpen: true,
       tallyWidth: 304,
+      panes: {},
       // Magnified gaps are for looking closely; everything else shows from the start.
       hiddenLayers: ['gaps'],
       seenDemo: false,

@@ -12,6 +12,7 @@ import { getCoreRowModel, getSortedRowModel, useReactTable, type ColumnDef } fro
 import { useEffect, useMemo, useRef, useState, type ClipboardEvent, type FormEvent } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
+import { useLongRows } from '../../parts/long-rows.ts';
 import { SortHead } from '../../parts/SortHead.tsx';
 import { newId } from '../../state/identifier.ts';
 import { useOpen } from '../../state/open.ts';
@@ -22,7 +23,8 @@ import { useDropTaker } from '../../app/drop-taker.ts';
 import { useImport } from './use-import.ts';
 import { Said } from '../../parts/Said.tsx';
 
-const PAGE = 60;
+/** Height of a usual row, px. */
+const ROW = 27;
 /** The column of what each reading comes to. */
 const EACH = '=';
 type Reading = BenchTest['readings'][number];
@@ -124,7 +126,6 @@ export function ReadingsGrid({
   const readOnly = useOpen((s) => s.readOnly);
   const units = useUnits();
   const [problem, setProblem] = useState<Problem | undefined>();
-  const [shown, setShown] = useState(PAGE);
   const form = useRef<HTMLFormElement>(null);
   const file = useRef<HTMLInputElement>(null);
   const { state, take, cancel } = useImport(test, kind);
@@ -189,7 +190,7 @@ export function ReadingsGrid({
   const sorted = table.getState().sorting.length > 0;
   const all = table.getRowModel().rows;
   // As they were read the last are looked at first; sorted, the first.
-  const rows = (sorted ? all.slice(0, shown) : all.slice(-shown)).map((r) => r.original);
+  const rows = useLongRows(all.length, ROW, !sorted);
   return (
     <section aria-label="Readings">
       {test.recording ? (
@@ -202,63 +203,72 @@ export function ReadingsGrid({
       ) : null}
       {readOnly ? null : <OutOfOrder test={test} />}
       {columns.length && test.readings.length ? (
-        <table className="w-full text-[13px] [&_td]:py-[2px]">
-          <thead>
-            <tr className="border-b border-strong">
-              {columns.map((c) => (
-                <SortHead key={c.id} column={table.getColumn(c.id)} className="whitespace-nowrap">
-                  {c.label}
-                </SortHead>
-              ))}
-              {each ? (
-                <SortHead column={table.getColumn(EACH)} className="whitespace-nowrap">
-                  {each.label}
-                </SortHead>
-              ) : null}
-              {wide ? null : <th className="whitespace-nowrap max-[1099px]:hidden">as entered</th>}
-              <th>
-                <span className="sr-only">Strike out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((r) => (
-              <tr
-                key={r.id}
-                title={`as entered: ${r.text}`}
-                className={`rule-b ${r.struck !== undefined ? 'text-muted line-through decoration-1' : ''}`}
-              >
+        <div
+          ref={rows.box}
+          className={rows.long ? 'max-h-[52vh] overflow-y-auto' : ''}
+          {...(rows.long && { tabIndex: 0, role: 'region', 'aria-label': `All ${all.length} of them` })}
+        >
+          <table className="w-full text-[13px] [&_td]:py-[2px]" {...(rows.long && { 'aria-rowcount': all.length + 1 })}>
+            <thead className={rows.long ? 'sticky top-0 z-10 bg-paper' : ''}>
+              <tr className="border-b border-strong">
                 {columns.map((c) => (
-                  <td key={c.id} className="whitespace-nowrap pr-2">
-                    <CellText column={c} value={r.values[c.id]} />
-                  </td>
+                  <SortHead key={c.id} column={table.getColumn(c.id)} className="whitespace-nowrap">
+                    {c.label}
+                  </SortHead>
                 ))}
                 {each ? (
-                  <td className="whitespace-nowrap pr-2 text-found">
-                    {each.values.has(r.id) ? (
-                      <QuantityText value={each.values.get(r.id)!} quantity={each.quantity} />
-                    ) : null}
-                  </td>
+                  <SortHead column={table.getColumn(EACH)} className="whitespace-nowrap">
+                    {each.label}
+                  </SortHead>
                 ) : null}
-                {wide ? null : (
-                  <td
-                    className={`num truncate text-[12px] text-muted max-[1099px]:hidden ${columns.length > 2 ? 'max-w-[5.5rem]' : 'max-w-[9.5rem]'}`}
-                  >
-                    {r.text}
-                  </td>
-                )}
-                <td className="no-print whitespace-nowrap text-right no-underline">
-                  {readOnly ? null : <Strike test={test} id={r.id} struck={r.struck} />}
-                </td>
+                {wide ? null : <th className="whitespace-nowrap max-[1099px]:hidden">as entered</th>}
+                <th>
+                  <span className="sr-only">Strike out</span>
+                </th>
               </tr>
-            ))}
-          </tbody>
-        </table>
-      ) : null}
-      {test.readings.length > shown ? (
-        <button type="button" className="mend no-print" onClick={() => setShown(shown + 400)}>
-          {sorted ? 'Show more' : 'Show earlier'} ({test.readings.length - shown})
-        </button>
+            </thead>
+            <tbody>
+              {rows.above > 0 ? <tr aria-hidden="true" style={{ height: rows.above }} /> : null}
+              {rows.at.map((k) => {
+                const r = all[k]!.original;
+                return (
+                  <tr
+                    key={r.id}
+                    data-index={k}
+                    ref={rows.measure}
+                    {...(rows.long && { 'aria-rowindex': k + 2 })}
+                    title={`as entered: ${r.text}`}
+                    className={`rule-b ${r.struck !== undefined ? 'text-muted line-through decoration-1' : ''}`}
+                  >
+                    {columns.map((c) => (
+                      <td key={c.id} className="whitespace-nowrap pr-2">
+                        <CellText column={c} value={r.values[c.id]} />
+                      </td>
+                    ))}
+                    {each ? (
+                      <td className="whitespace-nowrap pr-2 text-found">
+                        {each.values.has(r.id) ? (
+                          <QuantityText value={each.values.get(r.id)!} quantity={each.quantity} />
+                        ) : null}
+                      </td>
+                    ) : null}
+                    {wide ? null : (
+                      <td
+                        className={`num truncate text-[12px] text-muted max-[1099px]:hidden ${columns.length > 2 ? 'max-w-[5.5rem]' : 'max-w-[9.5rem]'}`}
+                      >
+                        {r.text}
+                      </td>
+                    )}
+                    <td className="no-print whitespace-nowrap text-right no-underline">
+                      {readOnly ? null : <Strike test={test} id={r.id} struck={r.struck} />}
+                    </td>
+                  </tr>
+                );
+              })}
+              {rows.below > 0 ? <tr aria-hidden="true" style={{ height: rows.below }} /> : null}
+            </tbody>
+          </table>
+        </div>
       ) : null}
       {readOnly ? null : (
         <form

@@ -26,6 +26,7 @@ import { useLine } from '../../workers/queries.ts';
 import { CaseFields, CaseSketch, hasFields, type Change } from './case-parts.tsx';
 import { CasePlot } from './CasePlot.tsx';
 import { Limits } from './Limits.tsx';
+import { Panes } from '../../parts/Panes.tsx';
 
 const DRAG: Readonly<Record<LoadCase['pattern'], string>> = {
   arm: 'drag the load, the centre or the ends of the range',
@@ -131,7 +132,104 @@ export default function BriefView() {
   const short = report?.verdicts.find((v) => v.id === 'torque' && v.state === 'fails');
   const of = { c, onChange: change, disabled: readOnly };
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_292px]">
+    <Panes
+      id="brief"
+      name="the limits"
+      width={292}
+      plain="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_292px]"
+      pane={
+        <div
+          className="min-h-0 overflow-y-auto  bg-panel px-4 pt-3"
+          role="region"
+          aria-label="Load case and limits"
+          tabIndex={0}
+        >
+          <Section title="Load case">
+            <TextField
+              label="Name"
+              value={c.name}
+              onChange={(name) => edit('Name of the load case', (d) => void (d.brief.cases[at]!.name = name))}
+              className="text-right"
+            />
+            <ChoiceField
+              label="Pattern"
+              value={c.pattern}
+              disabled={readOnly}
+              options={PATTERNS.map((p) => ({ value: p.id, label: p.name }))}
+              onChange={(v) =>
+                v !== c.pattern &&
+                edit(
+                  `Pattern: ${loadPattern(v as LoadCase['pattern']).name}`,
+                  (d) =>
+                    void (d.brief.cases[at] = { ...loadPattern(v as LoadCase['pattern']).blank(c.id), name: c.name }),
+                )
+              }
+            />
+            <CaseFields {...of} group="Load" />
+            <p className="flex gap-2">
+              <button
+                type="button"
+                className="btn-quiet"
+                disabled={readOnly || joint.brief.cases.length >= 20}
+                onClick={() => {
+                  edit(
+                    `Duplicate load case ${c.name}`,
+                    (d) =>
+                      void d.brief.cases.splice(at + 1, 0, {
+                        ...(JSON.parse(JSON.stringify(c)) as LoadCase),
+                        id: newId(),
+                        name: `${c.name}, copy`.slice(0, 120),
+                      }),
+                  );
+                  setChosen(at + 1);
+                }}
+              >
+                Duplicate
+              </button>
+              <button
+                type="button"
+                className="btn-quiet"
+                disabled={readOnly || joint.brief.cases.length < 2}
+                onClick={() => edit(`Remove load case ${c.name}`, (d) => void d.brief.cases.splice(at, 1))}
+              >
+                Remove this case
+              </button>
+            </p>
+          </Section>
+          <Later>
+            {hasFields(c, 'Move') ? (
+              <Section title="Move">
+                <CaseFields {...of} group="Move" />
+              </Section>
+            ) : null}
+          </Later>
+          <Later>
+            <Straight>
+              <Limits />
+            </Straight>
+            <Section title="Line" aside={variant.name}>
+              <label className="flex items-baseline gap-2">
+                <input
+                  type="checkbox"
+                  className="accent-[var(--ink)]"
+                  checked={variant.follows}
+                  onChange={(e) =>
+                    editVariant(
+                      e.target.checked ? 'Re-size with the brief' : 'Hold the stages',
+                      (v) => void (v.follows = e.target.checked),
+                    )
+                  }
+                />
+                <span>Re-size the stages with the brief</span>
+              </label>
+              <p className="label">
+                On, a change here chooses ratio, teeth, width and tension anew. Off, the stages stay as they are.
+              </p>
+            </Section>
+          </Later>
+        </div>
+      }
+    >
       <div className="flex min-h-0 min-w-0 flex-col px-5 pt-2.5">
         <CaseTabs at={at} onOpen={setChosen} />
         <div className="flex items-baseline justify-between pt-1.5">
@@ -194,96 +292,6 @@ export default function BriefView() {
           </Straight>
         ) : null}
       </div>
-      <div
-        className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3"
-        role="region"
-        aria-label="Load case and limits"
-        tabIndex={0}
-      >
-        <Section title="Load case">
-          <TextField
-            label="Name"
-            value={c.name}
-            onChange={(name) => edit('Name of the load case', (d) => void (d.brief.cases[at]!.name = name))}
-            className="text-right"
-          />
-          <ChoiceField
-            label="Pattern"
-            value={c.pattern}
-            disabled={readOnly}
-            options={PATTERNS.map((p) => ({ value: p.id, label: p.name }))}
-            onChange={(v) =>
-              v !== c.pattern &&
-              edit(
-                `Pattern: ${loadPattern(v as LoadCase['pattern']).name}`,
-                (d) =>
-                  void (d.brief.cases[at] = { ...loadPattern(v as LoadCase['pattern']).blank(c.id), name: c.name }),
-              )
-            }
-          />
-          <CaseFields {...of} group="Load" />
-          <p className="flex gap-2">
-            <button
-              type="button"
-              className="btn-quiet"
-              disabled={readOnly || joint.brief.cases.length >= 20}
-              onClick={() => {
-                edit(
-                  `Duplicate load case ${c.name}`,
-                  (d) =>
-                    void d.brief.cases.splice(at + 1, 0, {
-                      ...(JSON.parse(JSON.stringify(c)) as LoadCase),
-                      id: newId(),
-                      name: `${c.name}, copy`.slice(0, 120),
-                    }),
-                );
-                setChosen(at + 1);
-              }}
-            >
-              Duplicate
-            </button>
-            <button
-              type="button"
-              className="btn-quiet"
-              disabled={readOnly || joint.brief.cases.length < 2}
-              onClick={() => edit(`Remove load case ${c.name}`, (d) => void d.brief.cases.splice(at, 1))}
-            >
-              Remove this case
-            </button>
-          </p>
-        </Section>
-        <Later>
-          {hasFields(c, 'Move') ? (
-            <Section title="Move">
-              <CaseFields {...of} group="Move" />
-            </Section>
-          ) : null}
-        </Later>
-        <Later>
-          <Straight>
-            <Limits />
-          </Straight>
-          <Section title="Line" aside={variant.name}>
-            <label className="flex items-baseline gap-2">
-              <input
-                type="checkbox"
-                className="accent-[var(--ink)]"
-                checked={variant.follows}
-                onChange={(e) =>
-                  editVariant(
-                    e.target.checked ? 'Re-size with the brief' : 'Hold the stages',
-                    (v) => void (v.follows = e.target.checked),
-                  )
-                }
-              />
-              <span>Re-size the stages with the brief</span>
-            </label>
-            <p className="label">
-              On, a change here chooses ratio, teeth, width and tension anew. Off, the stages stay as they are.
-            </p>
-          </Section>
-        </Later>
-      </div>
-    </div>
+    </Panes>
   );
 }

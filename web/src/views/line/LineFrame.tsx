@@ -1,5 +1,6 @@
 import { Outlet, useLocation } from 'react-router';
 import { Later } from '../../parts/Later.tsx';
+import { Panes } from '../../parts/Panes.tsx';
 import { SheetTabs } from '../../parts/SheetTabs.tsx';
 import { MotorPanel } from './MotorPanel.tsx';
 
@@ -23,7 +24,26 @@ export default function LineFrame() {
   const { pathname } = useLocation();
   const wide = WIDE.test(pathname);
   return (
-    <div className={`one-column grid h-full min-h-0 ${wide ? 'grid-cols-1' : 'grid-cols-[minmax(0,1fr)_262px]'}`}>
+    <Panes
+      id="line"
+      name="the motor’s fields"
+      width={262}
+      plain="one-column grid h-full min-h-0 grid-cols-1"
+      pane={
+        wide ? undefined : (
+          <div
+            className="min-h-0 overflow-y-auto bg-panel px-4 pt-3"
+            role="region"
+            aria-label="Motor, driver and sensor"
+            tabIndex={0}
+          >
+            <Later>
+              <MotorPanel />
+            </Later>
+          </div>
+        )
+      }
+    >
       <div
         className="flex min-h-0 min-w-0 max-w-full flex-col overflow-y-auto px-5 pt-2 max-sm:px-3"
         tabIndex={0}
@@ -35,18 +55,6 @@ export default function LineFrame() {
           <Outlet />
         </div>
       </div>
-      {wide ? null : (
-        <div
-          className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3"
-          role="region"
-          aria-label="Motor, driver and sensor"
-          tabIndex={0}
-        >
-          <Later>
-            <MotorPanel />
-          </Later>
-        </div>
-      )}
-    </div>
+    </Panes>
   );
 }

@@ -34,6 +34,7 @@ import { HousingParts } from './HousingParts.tsx';
 import { LineFiles } from './LineFiles.tsx';
 import { BusyNote, useMaking } from './making.tsx';
 import { PartsTable } from './PartsTable.tsx';
+import { Panes } from '../../parts/Panes.tsx';
 
 // Drawing in space is large and comes when it is asked for.
 const SpaceView = view(() => import('./space/SpaceView.tsx'));
@@ -380,7 +381,17 @@ export default function MakeView() {
   // What a process says of itself takes the place of a number that is typed.
   const compensation = process ? 0 : typed;
   return (
-    <div className="one-column grid h-full min-h-0 grid-cols-[minmax(0,1fr)_270px]">
+    <Panes
+      id="make"
+      name="the builds"
+      width={270}
+      plain="one-column grid h-full min-h-0 grid-cols-1"
+      pane={
+        <div className="min-h-0 overflow-y-auto  bg-panel px-4 pt-3">
+          <Builds />
+        </div>
+      }
+    >
       <div className="min-h-0 min-w-0 overflow-y-auto px-5 pt-3">
         <div className="flex items-baseline justify-between gap-4 pb-3">
           <h1 className="text-[15px]">
@@ -493,9 +504,6 @@ export default function MakeView() {
           fresh air for resin and glue.
         </p>
       </div>
-      <div className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-4 pt-3">
-        <Builds />
-      </div>
-    </div>
+    </Panes>
   );
 }

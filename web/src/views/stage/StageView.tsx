@@ -19,6 +19,7 @@ import { TakeFound } from './TakeFound.tsx';
 import { SpringBars } from './SpringBars.tsx';
 import { KindTables } from './KindTables.tsx';
 import { Said } from '../../parts/Said.tsx';
+import { Panes } from '../../parts/Panes.tsx';
 
 const NUDGE = (3 * Math.PI) / 180;
 
@@ -186,7 +187,31 @@ export default function StageView() {
   const onMend = mendStage(stage);
   const problem = opened && !opened.ok ? opened.problem : outcome?.problem;
   return (
-    <div className="one-column grid h-full min-h-0 grid-cols-[minmax(0,1fr)_240px]">
+    <Panes
+      id="stage"
+      name="the parameters"
+      width={240}
+      plain="one-column grid h-full min-h-0 grid-cols-1"
+      pane={
+        <div className="min-h-0 overflow-y-auto bg-panel px-3.5 pt-3" aria-label="Parameters" role="region">
+          {outcome?.report && duty && stage.kind !== 'unit' ? (
+            <Resize
+              key={stage.id}
+              stage={stage}
+              index={index}
+              ratio={outcome.report.numbers.ratio / (kind.straight ? (travelOf(joint.brief) ?? 1) : 1)}
+              straight={kind.straight ?? false}
+              outside={outcome.report.numbers.outside}
+              duty={duty}
+            />
+          ) : null}
+          <StageFields stage={stage} index={index} />
+          <TakeFound stage={stage} />
+          <CountLattice stage={stage} ratio={outcome?.report?.numbers.ratio} />
+          <KindTables stage={stage} onTake={onMend} />
+        </div>
+      }
+    >
       <div className="flex min-h-0 min-w-0 flex-col overflow-y-auto px-5 pb-2 pt-3 max-[1099px]:[&>figure]:min-h-[300px]">
         <div className="flex items-baseline justify-between gap-3">
           <h1 className="whitespace-nowrap text-[15px]">
@@ -234,27 +259,6 @@ export default function StageView() {
           Cover belts, wheels and shafts before power: fingers are drawn in. What skips under load lets go of it.
         </p>
       </div>
-      <div
-        className="min-h-0 overflow-y-auto border-l border-rule bg-panel px-3.5 pt-3"
-        aria-label="Parameters"
-        role="region"
-      >
-        {outcome?.report && duty && stage.kind !== 'unit' ? (
-          <Resize
-            key={stage.id}
-            stage={stage}
-            index={index}
-            ratio={outcome.report.numbers.ratio / (kind.straight ? (travelOf(joint.brief) ?? 1) : 1)}
-            straight={kind.straight ?? false}
-            outside={outcome.report.numbers.outside}
-            duty={duty}
-          />
-        ) : null}
-        <StageFields stage={stage} index={index} />
-        <TakeFound stage={stage} />
-        <CountLattice stage={stage} ratio={outcome?.report?.numbers.ratio} />
-        <KindTables stage={stage} onTake={onMend} />
-      </div>
-    </div>
+    </Panes>
   );
 }

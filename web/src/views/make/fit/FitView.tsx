@@ -26,6 +26,7 @@ import { knowsMore, makeBy, takeProcess, teach } from './keep.ts';
 import { Lens } from './Lens.tsx';
 import { MadeParts } from './MadeParts.tsx';
 import { Pairs } from './Pairs.tsx';
+import { Panes } from '../../../parts/Panes.tsx';
 
 /** What is done about the first layers, with its figures: both schools. */
 function Foot({ process }: { process: Process }) {
@@ -140,7 +141,108 @@ export default function FitView() {
   );
   const shopAt = `/joint/${slug(joint.id)}/shop?shelf=processes`;
   return (
-    <div className="one-column grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+    <Panes
+      id="fit"
+      name="what is made by which process"
+      width={300}
+      plain="one-column grid h-full min-h-0 grid-cols-1"
+      pane={
+        <div
+          className="relative min-h-0 overflow-y-auto  bg-panel px-3 pt-3 pb-4"
+          tabIndex={0}
+          role="region"
+          aria-label="Process and lens"
+        >
+          <Section title="Process">
+            <ChoiceField
+              label="Made by"
+              value={process?.id ?? ''}
+              disabled={readOnly}
+              options={[
+                ...(process ? [] : [{ value: '', label: 'not chosen' }]),
+                ...shop.map((p) => ({ value: p.id, label: p.name })),
+                ...shelf.processes
+                  .filter((p) => !shop.some((s) => s.id === p.id))
+                  .map((p) => ({ value: p.id, label: p.name })),
+              ]}
+              help="Every printed part; what is milled or cut is chosen part by part."
+              onChange={(v) =>
+                makeBy(
+                  'Made by',
+                  (d) => {
+                    d.making = { ...d.making, process: String(v) };
+                  },
+                  String(v),
+                )
+              }
+            />
+            {process ? (
+              <>
+                {knowsMore(joint, shop, process.id) ? (
+                  <p className="text-found">
+                    The shop knows it otherwise by now.{' '}
+                    <button type="button" className="mend" disabled={readOnly} onClick={() => takeProcess(process.id)}>
+                      Take it over
+                    </button>
+                  </p>
+                ) : null}
+                {made?.ok ? (
+                  <>
+                    <FitNumbers fit={made.value.now} printed={PROCESS_STARTS[process.type].prints} />
+                    {made.value.notes.map((n) => (
+                      <p key={n} className="text-[12.5px] text-found">
+                        <Said>{n}</Said>
+                      </p>
+                    ))}
+                  </>
+                ) : made ? (
+                  <ProblemNote problem={made.problem} />
+                ) : null}
+                <WhoCorrects process={process} />
+                <Foot process={process} />
+              </>
+            ) : (
+              <p className="label">
+                Say by which printer, nozzle and plastic it is made: files are then drawn for it, and chances are those
+                of your machine.
+              </p>
+            )}
+            {untold.map((t) => (
+              <p key={t.id} className="text-[12.5px]">
+                A test of made sizes of {t.date.slice(0, 10)} is not taken over yet.{' '}
+                <button
+                  type="button"
+                  className="mend"
+                  disabled={readOnly}
+                  onClick={() =>
+                    teach(
+                      process!,
+                      entryFromTest(t),
+                      `${process!.name} has taken over the test of ${t.date.slice(0, 10)}.`,
+                    )
+                  }
+                >
+                  Take it over
+                </button>
+              </p>
+            ))}
+            <Link className="mend" to={process ? `${shopAt}&process=${encodeURIComponent(process.id)}` : shopAt}>
+              Measure a coupon
+            </Link>
+          </Section>
+          {process && sheet?.ok ? (
+            <Section title="Over one another" aside="drag to move">
+              <Lens sheet={sheet.value} />
+            </Section>
+          ) : null}
+          {process ? (
+            <Section title="Any fit">
+              <AnyFit process={process} />
+            </Section>
+          ) : null}
+        </div>
+      }
+    >
       <div
         className="relative min-h-0 min-w-0 overflow-y-auto px-5 pt-3"
         tabIndex={0}
@@ -195,100 +297,6 @@ export default function FitView() {
           </p>
         )}
       </div>
-      <div
-        className="relative min-h-0 overflow-y-auto border-l border-rule bg-panel px-3 pt-3 pb-4"
-        tabIndex={0}
-        role="region"
-        aria-label="Process and lens"
-      >
-        <Section title="Process">
-          <ChoiceField
-            label="Made by"
-            value={process?.id ?? ''}
-            disabled={readOnly}
-            options={[
-              ...(process ? [] : [{ value: '', label: 'not chosen' }]),
-              ...shop.map((p) => ({ value: p.id, label: p.name })),
-              ...shelf.processes
-                .filter((p) => !shop.some((s) => s.id === p.id))
-                .map((p) => ({ value: p.id, label: p.name })),
-            ]}
-            help="Every printed part; what is milled or cut is chosen part by part."
-            onChange={(v) =>
-              makeBy(
-                'Made by',
-                (d) => {
-                  d.making = { ...d.making, process: String(v) };
-                },
-                String(v),
-              )
-            }
-          />
-          {process ? (
-            <>
-              {knowsMore(joint, shop, process.id) ? (
-                <p className="text-found">
-                  The shop knows it otherwise by now.{' '}
-                  <button type="button" className="mend" disabled={readOnly} onClick={() => takeProcess(process.id)}>
-                    Take it over
-                  </button>
-                </p>
-              ) : null}
-              {made?.ok ? (
-                <>
-                  <FitNumbers fit={made.value.now} printed={PROCESS_STARTS[process.type].prints} />
-                  {made.value.notes.map((n) => (
-                    <p key={n} className="text-[12.5px] text-found">
-                      <Said>{n}</Said>
-                    </p>
-                  ))}
-                </>
-              ) : made ? (
-                <ProblemNote problem={made.problem} />
-              ) : null}
-              <WhoCorrects process={process} />
-              <Foot process={process} />
-            </>
-          ) : (
-            <p className="label">
-              Say by which printer, nozzle and plastic it is made: files are then drawn for it, and chances are those of
-              your machine.
-            </p>
-          )}
-          {untold.map((t) => (
-            <p key={t.id} className="text-[12.5px]">
-              A test of made sizes of {t.date.slice(0, 10)} is not taken over yet.{' '}
-              <button
-                type="button"
-                className="mend"
-                disabled={readOnly}
-                onClick={() =>
-                  teach(
-                    process!,
-                    entryFromTest(t),
-                    `${process!.name} has taken over the test of ${t.date.slice(0, 10)}.`,
-                  )
-                }
-              >
-                Take it over
-              </button>
-            </p>
-          ))}
-          <Link className="mend" to={process ? `${shopAt}&process=${encodeURIComponent(process.id)}` : shopAt}>
-            Measure a coupon
-          </Link>
-        </Section>
-        {process && sheet?.ok ? (
-          <Section title="Over one another" aside="drag to move">
-            <Lens sheet={sheet.value} />
-          </Section>
-        ) : null}
-        {process ? (
-          <Section title="Any fit">
-            <AnyFit process={process} />
-          </Section>
-        ) : null}
-      </div>
-    </div>
+    </Panes>
   );
 }

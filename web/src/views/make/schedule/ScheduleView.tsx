@@ -21,6 +21,7 @@ import { PlanFields } from './PlanFields.tsx';
 import { PlanLate, PlanLearnt, PlanSum } from './PlanNotes.tsx';
 import { useSchedule } from './use-schedule.ts';
 import { wallMoment, wallNow } from './words.ts';
+import { Panes } from '../../../parts/Panes.tsx';
 
 /** Surface of a printed plate, m. */
 const SURFACE = 2e-5;
@@ -142,7 +143,51 @@ export default function ScheduleView() {
       </div>
     );
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_17rem] print:block print:h-auto">
+    <Panes
+      id="schedule"
+      name="what is left to do"
+      width={272}
+      plain="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_17rem] print:block print:h-auto"
+      pane={
+        <div
+          className="no-print min-h-0 overflow-y-auto  bg-panel px-3 pt-3 pb-4"
+          tabIndex={0}
+          role="region"
+          aria-label="Hours and printers"
+        >
+          <PlanFields
+            plan={plan}
+            readOnly={readOnly}
+            set={(what, part) => setPlan(what, (p) => void Object.assign(p, part))}
+          />
+          {made ? (
+            <PlanLearnt
+              learnt={made.learnt}
+              readOnly={readOnly}
+              onTold={(id) =>
+                setPlan('times told to the shop', (own) => {
+                  for (const t of Object.values(own.tasks))
+                    if (t.took !== undefined && (id === 'print.speed') === (t.path !== undefined)) t.told = true;
+                })
+              }
+            />
+          ) : null}
+          <button
+            type="button"
+            className="mend pt-2"
+            disabled={readOnly}
+            onClick={() =>
+              edit('Plan taken back', (d) => {
+                const own = d.builds.find((b) => b.id === buildId);
+                if (own) delete own.plan;
+              })
+            }
+          >
+            Take this plan back
+          </button>
+        </div>
+      }
+    >
       <div className="flex min-h-0 flex-col print:block">
         <div className="flex flex-wrap items-baseline justify-between gap-x-4 px-5 pt-3">
           <h1 className="text-[15px]">Schedule</h1>
@@ -234,43 +279,6 @@ export default function ScheduleView() {
           </>
         ) : null}
       </div>
-      <div
-        className="no-print min-h-0 overflow-y-auto border-l border-rule bg-panel px-3 pt-3 pb-4"
-        tabIndex={0}
-        role="region"
-        aria-label="Hours and printers"
-      >
-        <PlanFields
-          plan={plan}
-          readOnly={readOnly}
-          set={(what, part) => setPlan(what, (p) => void Object.assign(p, part))}
-        />
-        {made ? (
-          <PlanLearnt
-            learnt={made.learnt}
-            readOnly={readOnly}
-            onTold={(id) =>
-              setPlan('times told to the shop', (own) => {
-                for (const t of Object.values(own.tasks))
-                  if (t.took !== undefined && (id === 'print.speed') === (t.path !== undefined)) t.told = true;
-              })
-            }
-          />
-        ) : null}
-        <button
-          type="button"
-          className="mend pt-2"
-          disabled={readOnly}
-          onClick={() =>
-            edit('Plan taken back', (d) => {
-              const own = d.builds.find((b) => b.id === buildId);
-              if (own) delete own.plan;
-            })
-          }
-        >
-          Take this plan back
-        </button>
-      </div>
-    </div>
+    </Panes>
   );
 }

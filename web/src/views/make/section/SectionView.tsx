@@ -16,6 +16,7 @@ import { mendLine } from '../../line/LineChecks.tsx';
 import { QuantityField } from '../../../parts/QuantityField.tsx';
 import { HousingFields } from './HousingFields.tsx';
 import { SectionDrawing, type Handle } from './SectionDrawing.tsx';
+import { Panes } from '../../../parts/Panes.tsx';
 
 /** Rooms that are listed at most. */
 const LISTED = 6;
@@ -218,7 +219,57 @@ export default function SectionView() {
   const region = made?.regions.find((r) => r.id === picked);
   const across = made?.envelope?.across;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+    <Panes
+      id="section"
+      name="the housing’s fields"
+      width={300}
+      plain="grid h-full min-h-0 grid-cols-[minmax(0,1fr)_300px]"
+      pane={
+        <div
+          className="min-h-0 space-y-2 overflow-y-auto  bg-panel px-4 pt-3"
+          tabIndex={0}
+          role="region"
+          aria-label="Section: parts and housing"
+        >
+          {made ? (
+            <ChoiceField
+              label="Part"
+              value={region?.id ?? ''}
+              options={[
+                { value: '', label: 'none picked out' },
+                ...made.regions.map((r) => ({
+                  value: r.id,
+                  label: `${r.name}${r.stage >= 0 ? `, stage ${r.stage + 1}` : ''}`,
+                })),
+              ]}
+              onChange={(id) => setPicked(id === '' ? undefined : String(id))}
+            />
+          ) : null}
+          {region ? <Picked region={region} jointId={joint.id} /> : null}
+          <Section title="Housing">
+            <HousingFields />
+            {made && variant.housing?.by === 'here' && made.plates.length === 0 && made.unhoused.length === 0 ? (
+              <p className="label" data-nothing-to-house="">
+                There is nothing to make round it: what is bought as a unit brings its own housing.
+              </p>
+            ) : null}
+            {made?.unhoused.length ? (
+              <p className="label">
+                Round stage {made.unhoused.map((i) => i + 1).join(', ')} none is made here: its axes cross, or another
+                stage stands between. Give it your own.
+              </p>
+            ) : null}
+          </Section>
+          {made ? <Turns sheet={made} /> : null}
+          {made?.checks.length ? <CheckList checks={made.checks} figures={[]} stageId="" onMend={mendLine} /> : null}
+          {made ? <Rooms sheet={made} asked={room} onAsk={setRoom} /> : null}
+          <p className="caution">
+            Press, do not hammer; support the ring being pressed. Covers keep fingers from what turns: a joint that
+            carries or could fall on people needs local codes and licensed practice.
+          </p>
+        </div>
+      }
+    >
       <div className="flex min-h-0 min-w-0 flex-col px-4 pt-2">
         {made ? null : <h1 className="text-[15px]">Section</h1>}
         {sheet && !sheet.ok ? (
@@ -268,49 +319,6 @@ export default function SectionView() {
           </p>
         )}
       </div>
-      <div
-        className="min-h-0 space-y-2 overflow-y-auto border-l border-rule bg-panel px-4 pt-3"
-        tabIndex={0}
-        role="region"
-        aria-label="Section: parts and housing"
-      >
-        {made ? (
-          <ChoiceField
-            label="Part"
-            value={region?.id ?? ''}
-            options={[
-              { value: '', label: 'none picked out' },
-              ...made.regions.map((r) => ({
-                value: r.id,
-                label: `${r.name}${r.stage >= 0 ? `, stage ${r.stage + 1}` : ''}`,
-              })),
-            ]}
-            onChange={(id) => setPicked(id === '' ? undefined : String(id))}
-          />
-        ) : null}
-        {region ? <Picked region={region} jointId={joint.id} /> : null}
-        <Section title="Housing">
-          <HousingFields />
-          {made && variant.housing?.by === 'here' && made.plates.length === 0 && made.unhoused.length === 0 ? (
-            <p className="label" data-nothing-to-house="">
-              There is nothing to make round it: what is bought as a unit brings its own housing.
-            </p>
-          ) : null}
-          {made?.unhoused.length ? (
-            <p className="label">
-              Round stage {made.unhoused.map((i) => i + 1).join(', ')} none is made here: its axes cross, or another
-              stage stands between. Give it your own.
-            </p>
-          ) : null}
-        </Section>
-        {made ? <Turns sheet={made} /> : null}
-        {made?.checks.length ? <CheckList checks={made.checks} figures={[]} stageId="" onMend={mendLine} /> : null}
-        {made ? <Rooms sheet={made} asked={room} onAsk={setRoom} /> : null}
-        <p className="caution">
-          Press, do not hammer; support the ring being pressed. Covers keep fingers from what turns: a joint that
-          carries or could fall on people needs local codes and licensed practice.
-        </p>
-      </div>
-    </div>
+    </Panes>
   );
 }

@@ -507,6 +507,20 @@ test('tables are sorted by their heads, searched, and take a block from a spread
   await expect(table).toContainText('Nothing here has that in its name');
   await find.fill('');
   const cell = (row: number) => table.getByRole('textbox', { name: /, strength$/ }).nth(row);
+  // From cell to cell by keys: Enter takes what was typed and goes down; what is refused is not left.
+  const density0 = (row: number) => table.getByRole('textbox', { name: /, density$/ }).nth(row);
+  await cell(0).focus();
+  await page.keyboard.press('Enter');
+  await expect(cell(1)).toBeFocused();
+  await page.keyboard.press('Shift+Enter');
+  await expect(cell(0)).toBeFocused();
+  await cell(1).fill('5 bananas');
+  await page.keyboard.press('Enter');
+  await expect(cell(1)).toBeFocused();
+  await page.keyboard.press('Escape');
+  await density0(1).focus();
+  await page.keyboard.press('Control+ArrowDown');
+  await expect(density0(2)).toBeFocused();
   const paste = (text: string) =>
     cell(0).evaluate((field, t) => {
       const data = new DataTransfer();

@@ -104,18 +104,21 @@ export function QuantityField(given: QuantityFieldProps) {
     if (!bad) value.current = si;
     return !bad;
   };
-  const accept = () => {
+  /** Whether what is typed was taken. */
+  const accept = (): boolean => {
     if (text === undefined || text === shown) {
       setText(undefined);
-      return;
+      return true;
     }
     const parsed = parseQuantity(text, p.quantity, unit.symbol, comma);
     if (!parsed.ok) {
       setProblem(parsed.problem);
-      return;
+      return false;
     }
     // A unit without a dot between its parts and the like reads well once accepted.
-    if (offer(parsed.value.si, text)) setText(undefined);
+    const taken = offer(parsed.value.si, text);
+    if (taken) setText(undefined);
+    return taken;
   };
   const nudge = (e: KeyboardEvent, direction: 1 | -1) => {
     e.preventDefault();
@@ -131,12 +134,14 @@ export function QuantityField(given: QuantityFieldProps) {
   const selectSoon = () =>
     requestAnimationFrame(() => document.activeElement === input.current && input.current?.select());
   const keys = (e: KeyboardEvent<HTMLInputElement>) => {
-    if (e.key === 'ArrowUp') nudge(e, 1);
-    else if (e.key === 'ArrowDown') nudge(e, -1);
+    // With Ctrl they go from cell to cell of a table.
+    if (e.key === 'ArrowUp' && !e.ctrlKey) nudge(e, 1);
+    else if (e.key === 'ArrowDown' && !e.ctrlKey) nudge(e, -1);
     else if (e.key === 'Enter') {
       // Enter accepts the value; a form around the field is sent by its button.
       e.preventDefault();
-      accept();
+      // What is refused is not gone away from.
+      if (!accept()) e.stopPropagation();
       selectSoon();
     } else if (e.key === 'Escape' && (text !== undefined || problem)) {
       e.stopPropagation();

@@ -10,6 +10,7 @@ import { useMemo, useState, type ClipboardEvent, type ReactNode } from 'react';
 import { TextField } from '../../parts/ChoiceField.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
+import { cellKeys } from '../../parts/cells.ts';
 import { SortHead } from '../../parts/SortHead.tsx';
 import { newId } from '../../state/identifier.ts';
 import { usePrefs } from '../../state/prefs.ts';
@@ -121,6 +122,7 @@ export function ThingTable<T extends Thing>({
       <table
         className={`w-full [&_.field-input]:text-[12.5px] ${columns.length < 8 ? '[&_.field-input]:min-w-[5.7rem]' : ''}`}
         aria-label={title}
+        onKeyDown={cellKeys}
       >
         <thead>
           <tr>

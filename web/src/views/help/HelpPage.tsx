@@ -32,9 +32,10 @@ export default function HelpPage() {
         <p>
           Press a figure and its working opens: formula, terms, sources, what moves it most. Any unit of its kind can be
           typed into a field: 62 ozf·in, 1/8 in, 0.4 mm @ 180 mm for an angle read at a lever. Arrow keys nudge, Escape
-          brings back. What a field is for stands along the bottom of the page while you are in it. Every term of the
-          field is found under <Link to="/words">Words</Link>, how everything is worked out under{' '}
-          <Link to="/help/method">Method</Link>.
+          brings back; in a table Enter goes down, Shift Enter up, Ctrl with an arrow any way. The line between a sheet
+          and the fields beside it is dragged, or moved by arrows. What a field is for stands along the bottom of the
+          page while you are in it. Every term of the field is found under <Link to="/words">Words</Link>, how
+          everything is worked out under <Link to="/help/method">Method</Link>.
         </p>
       </section>
       <section>

@@ -40,6 +40,7 @@ import {
 } from '../src/index.ts';
 import { Composer } from '../src/search/compose.ts';
 import { driveOf, placeOf, RATIOS, windowOf } from '../src/search/drives.ts';
+import { betterThan, fewBetter } from '../src/search/lines.ts';
 import { whyNot } from '../src/search/why-not.ts';
 import { Strongest } from '../src/search/dominance.ts';
 import { dutyAt } from '../src/line/numbers.ts';
@@ -63,6 +64,25 @@ function run<T>(g: Generator<unknown, T>): T {
   while (!s.done) s = g.next();
   return s.value;
 }
+
+describe('those that few are better than', () => {
+  const line = fc.record({
+    of: fc.record({ stages: fc.array(fc.constant(0), { minLength: 1, maxLength: 3 }) }),
+    // Few values, so that many tie.
+    aims: fc.array(
+      fc.integer({ min: 1, max: 4 }).map((x) => x * 1.04 ** x),
+      { minLength: 3, maxLength: 3 },
+    ),
+  });
+  it('are the same whatever order they are asked in', () => {
+    fc.assert(
+      fc.property(fc.array(line, { maxLength: 40 }), fc.integer({ min: 1, max: 4 }), (list, several) => {
+        const plain = list.filter((x) => list.filter((y) => y !== x && betterThan(y, x)).length < several);
+        expect(fewBetter(list, several)).toEqual(plain);
+      }),
+    );
+  });
+});
 
 describe('a set of which none dominates another', () => {
   const point = fc.array(fc.double({ min: 0.1, max: 10, noNaN: true }), { minLength: 3, maxLength: 3 });

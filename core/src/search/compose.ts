@@ -83,9 +83,12 @@ const [BEATS, SEVERAL] = [[0, 0, 0, 0.03, 0, 0.03], 3] as const;
 /** Lines kept for one set of mechanisms, as alike within this share. */
 const ALIKE = 0.05;
 /** Steps of ratio, as logarithms, within which pairs of last stages do the same, and how many are kept of those. */
-const [CELL, PAIRS] = [Math.log(1.12), 6];
+const [CELL, PAIRS] = [Math.log(1.12), 3];
 /** As many as are kept of one set before more count as alike. */
 const CROWD = 60;
+
+/** Place of the highest bit of a mask. */
+const placeOfBit = (mask: number): number => 31 - Math.clz32(mask);
 
 /** A passage that is none, m: so that a line without one misses what is asked by a number. */
 const HAIR = 1e-5;
@@ -111,6 +114,9 @@ export class Composer {
    * has the least product of all that lines are chosen by.
    */
   readonly even = new Map<string, Composed & { readonly aims: Float64Array; readonly by: number }>();
+  /** How far the nearest miss of each kind misses, and what the most even line of each has: by the place of its bit. */
+  private readonly missBy = new Float64Array(32).fill(Infinity);
+  private readonly evenBy = new Float64Array(32).fill(Infinity);
   /** Kinds in a line that meets every must, as near as its columns tell: a bit each. */
   private met = 0;
   private readonly cells = new Map<number, NonDominated<Pair>>();
@@ -297,7 +303,7 @@ export class Composer {
     const lines = this.drives.length * countUpTo(this.levels[level]!.list, this.most / next.ratio);
     if (lines === 0) return;
     this.linesOffered += lines;
-    this.sumWith(this.bestDrive, next, placeOf(next.ratio));
+    this.sumWith(this.bestDrive, next, this.reach(this.bestDrive, next, placeOf(next.ratio)));
     this.setAims();
     // More stages cost more, weigh more, give more and pass on less.
     if (this.blocks && this.allMet(next.mask) && this.best.beat(this.aims)) return;
@@ -348,11 +354,11 @@ export class Composer {
    * Whether what `next` sums misses a must with the best of every motor by more than is known of its kinds, or is worse
    * than what is there already.
    */
-  private hopeless(key: string, { kind, mask }: Group, after: Sum): boolean {
-    this.sumWith(this.bestDrive, this.next, placeOf(this.next.ratio));
+  private hopeless(key: string, { mask }: Group, after: Sum): boolean {
+    this.sumWith(this.bestDrive, this.next, this.reach(this.bestDrive, this.next, placeOf(this.next.ratio)));
     if (this.backToBe === 'both') this.sums.turnBack = NaN;
     this.weigh();
-    if (this.out > 1 + NEAR) return this.out >= this.leastMiss(kind, after);
+    if (this.out > 1 + NEAR) return this.out >= this.leastMiss(mask, after);
     this.setAims();
     if (this.allMet(mask | after.mask) && this.best.beat(this.aims)) return true;
     const front = this.fronts.get(key);
@@ -365,9 +371,14 @@ export class Composer {
   }
 
   /** The largest of the nearest misses of kinds in a line: what misses by more tells nothing of any of them. */
-  private leastMiss(kind: string, after: Sum): number {
-    let most = this.misses.get(kind)?.by ?? Infinity;
-    for (const m of after.stages) most = Math.max(most, this.misses.get(m.kind)?.by ?? Infinity);
+  private leastMiss(mask: number, after: Sum): number {
+    const { missBy } = this;
+    let most = 0;
+    for (let left = mask | after.mask; left !== 0;) {
+      const at = placeOfBit(left);
+      left ^= 1 << at;
+      if (missBy[at]! > most) most = missBy[at]!;
+    }
     return most;
   }
 
@@ -377,9 +388,14 @@ export class Composer {
     let front = this.fronts.get(key);
     // Behind the same stages a motor that is dearer, no lighter and no smaller makes no better line.
     let kept = 0;
+    // A motor too weak by more than any miss that is told of these kinds needs no further look.
+    const weak = 1 / Math.max(1 + NEAR, this.leastMiss(m.mask, after));
     for (const d of this.cheapFirst) {
-      if (this.cheaperDoes(this.drives[d]!, kept, sum.size)) continue;
-      this.sumWith(this.drives[d]!, sum, place);
+      const drive = this.drives[d]!;
+      if (this.cheaperDoes(drive, kept, sum.size)) continue;
+      const reach = this.reach(drive, sum, place);
+      if (reach <= weak) continue;
+      this.sumWith(drive, sum, reach);
       this.weigh();
       if (this.out > 1 + NEAR) {
         this.miss(d, m, after);
@@ -403,9 +419,10 @@ export class Composer {
     let by = this.out <= SURE ? 1 : 1e9;
     for (let i = 0; i < this.aims.length; i++) by *= this.aims[i]!;
     for (let j = -1; j < after.stages.length; j++) {
-      const { kind } = j < 0 ? m : after.stages[j]!;
-      const known = this.even.get(kind);
-      if (known && known.by <= by) continue;
+      const { kind, mask } = j < 0 ? m : after.stages[j]!;
+      const at = placeOfBit(mask);
+      if (this.evenBy[at]! <= by) continue;
+      this.evenBy[at] = by;
       this.even.set(kind, { drive, stages: this.lineOf(m, after), aims: this.aims.slice(), by });
     }
   }
@@ -423,7 +440,8 @@ export class Composer {
     return false;
   }
 
-  private sumWith(drive: Drive, sum: Sum, place: number): void {
+  /** @param reach least of available over asked at the motor */
+  private sumWith(drive: Drive, sum: Sum, reach: number): void {
     const { sums } = this;
     sums.money = sum.money + drive.money;
     sums.mass = sum.mass + drive.mass;
@@ -432,7 +450,7 @@ export class Composer {
     sums.size = sum.size > drive.frame ? sum.size : drive.frame;
     sums.length = sum.length + drive.length;
     sums.efficiency = sum.efficiency;
-    sums.torque = this.demand.peak * this.reach(drive, sum, place);
+    sums.torque = this.demand.peak * reach;
     sums.bore = sum.turned ? Math.max(sum.bore, HAIR) : HAIR;
     sums.turnBack = sum.back === Infinity ? Infinity : sum.back * drive.idle + sum.drags;
   }
@@ -471,9 +489,10 @@ export class Composer {
   private miss(drive: number, m: Marked, after: Sum): void {
     const { out: by } = this;
     for (let j = -1; j < after.stages.length; j++) {
-      const { kind } = j < 0 ? m : after.stages[j]!;
-      const known = this.misses.get(kind);
-      if (known && known.by <= by) continue;
+      const { kind, mask } = j < 0 ? m : after.stages[j]!;
+      const at = placeOfBit(mask);
+      if (this.missBy[at]! <= by) continue;
+      this.missBy[at] = by;
       const b = this.bounds[this.worst];
       this.misses.set(kind, {
         drive,

@@ -15,7 +15,16 @@ import { NonDominated, spreadOut } from './dominance.ts';
 import { windowOf } from './drives.ts';
 import type { Analysed, FindProgress, FindResult, KeptOut, WhyNot } from './found.ts';
 import { fromDrawer } from './from-drawer.ts';
-import { betterThan, madeOf, membersOf, recordOf, type Drawn, type Screening, type Weighed } from './lines.ts';
+import {
+  betterThan,
+  fewBetter,
+  madeOf,
+  membersOf,
+  recordOf,
+  type Drawn,
+  type Screening,
+  type Weighed,
+} from './lines.ts';
 import { screenKind, WANTED, WANTED_STRAIGHT, type Member } from './members.ts';
 import { weighed, whyNot } from './why-not.ts';
 
@@ -175,7 +184,7 @@ export function worthComputing(ask: FindAsk, screenings: readonly Screening[], p
         EACH,
       ).map((i) => items[i]!),
     );
-  const able = each.filter((x) => timesBeaten(x, each) < SEVERAL);
+  const able = fewBetter(each, SEVERAL);
   const picked = spread(ask, able, ask.first ? FIRST.whole : WHOLE);
   const members = membersOf(screenings);
   const kindsOf = ({ of }: Weighed) => of.stages.map((k) => members[k]!.kind);
@@ -208,7 +217,8 @@ function spread<T extends Weighed>(ask: FindAsk, lines: readonly T[], most: numb
       return of === 'stiffness' ? 1 / x.aims[place]! >= asked === !atMost : x.aims[place]! <= asked === atMost;
     });
   const inside = lines.filter(within);
-  const outside = lines.filter((x) => !inside.includes(x));
+  const isInside = new Set(inside);
+  const outside = lines.filter((x) => !isInside.has(x));
   const seats = Math.max(Math.round(WITHIN * most), most - outside.length);
   const apart = (list: readonly T[], n: number) =>
     spreadOut(
@@ -218,13 +228,6 @@ function spread<T extends Weighed>(ask: FindAsk, lines: readonly T[], most: numb
   const first = apart(inside, seats);
   const chosen = new Set([...first, ...apart(outside, most - first.length)]);
   return lines.filter((x) => chosen.has(x));
-}
-
-/** How many of a list beat a line, up to as many as it takes. */
-function timesBeaten(one: Weighed, all: readonly Weighed[]): number {
-  let beaten = 0;
-  for (const other of all) if (other !== one && betterThan(other, one) && ++beaten === SEVERAL) break;
-  return beaten;
 }
 
 /** Where a part of several begins and ends in a list: neighbours share their stages, and so stay together. */

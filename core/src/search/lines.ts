@@ -59,3 +59,51 @@ const SIMPLER = 0.05;
 /** Whether a line is as good as another in everything and better in something, or about as good with fewer stages. */
 export const betterThan = (a: Weighed, b: Weighed): boolean =>
   dominates(a.aims, b.aims, a.of.stages.length < b.of.stages.length ? SIMPLER : 0);
+
+/**
+ * Those of a list that fewer than several others are better than, as `betterThan` has it; all aims positive.
+ *
+ * One that is better has the smaller product of its aims, but for what simplicity is worth: in the order of that product only
+ * those before it need be asked, the strongest first.
+ */
+export function fewBetter<T extends Weighed>(list: readonly T[], several: number): T[] {
+  const count = list.length;
+  const width = list[0]?.aims.length ?? 0;
+  const product = Float64Array.from(list, ({ aims }) => {
+    let sum = 0;
+    for (let k = 0; k < width; k++) sum += Math.log(aims[k]!);
+    return sum;
+  });
+  const order = Uint32Array.from(list, (_, i) => i).sort((a, b) => product[a]! - product[b]! || a - b);
+  const room = width * Math.log(1 + SIMPLER) + 1e-9;
+  const aims = new Float64Array(count * width);
+  const stages = new Uint8Array(count);
+  order.forEach((of, n) => {
+    aims.set(list[of]!.aims, n * width);
+    stages[n] = list[of]!.of.stages.length;
+  });
+  const stays = new Uint8Array(count);
+  for (let n = 0; n < count; n++) {
+    const until = product[order[n]!]! + room;
+    let better = 0;
+    for (let j = 0; j < count && product[order[j]!]! <= until; j++)
+      if (j !== n && isBetter(aims, j * width, n * width, width, stages[j]! < stages[n]! ? SIMPLER : 0)) {
+        better++;
+        if (better === several) break;
+      }
+    if (better < several) stays[order[n]!] = 1;
+  }
+  return list.filter((_, i) => stays[i] === 1);
+}
+
+/** `dominates` for aims that stand one after the other. */
+function isBetter(aims: Float64Array, a: number, b: number, width: number, slack: number): boolean {
+  let better = slack > 0;
+  for (let k = 0; k < width; k++) {
+    const x = aims[a + k]!;
+    const y = aims[b + k]!;
+    if (x > y + slack * y) return false;
+    if (x < y) better = true;
+  }
+  return better;
+}

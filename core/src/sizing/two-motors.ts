@@ -1,13 +1,12 @@
 import { demandOf, type Demand } from '../brief/demand.ts';
 import { check, FigureMaker, term, worked, type Check, type Figure } from '../figure/index.ts';
 import { aroundOf } from '../reducer/around.ts';
-import { sumLine, type LineNumbers } from '../line/numbers.ts';
+import { sumLine, trialOf, type LineNumbers, type LineToSum, type SummedLine } from '../line/numbers.ts';
 import { openFor } from '../line/open.ts';
 import { backward, forward, needed, playAtOutput, stiffnessAtOutput } from '../line/sum.ts';
 import { currentFor, motorEfficiency } from '../motor/available.ts';
 import { ok, refuse, type Result } from '../result.ts';
 import type { Joint, Variant } from '../schema/joint.ts';
-import { recorded } from '../shop/reads.ts';
 import { uncertain, withFactor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 
@@ -72,7 +71,22 @@ function passedOn(one: LineNumbers, demand: Demand, bias: number, size: number):
 const offsetFor = (n: LineNumbers, demand: Demand): number =>
   Number((needed(n.stages, 0.55 * demand.peak) * 1.005).toPrecision(3));
 
-function pairOf(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: Shelf, asked: number | undefined): Result<Pair> {
+/** The line as it is summed for the brief, and for half of it with the bias of an offset. */
+interface Summed {
+  readonly demand: Demand;
+  readonly offset: number;
+  readonly line: LineToSum;
+  readonly whole: SummedLine;
+  readonly half: LineToSum;
+  readonly one: SummedLine;
+}
+
+function summed(
+  joint: Pick<Joint, 'brief'>,
+  variant: Variant,
+  shelf: Shelf,
+  asked: number | undefined,
+): Result<Summed> {
   const demand = demandOf(joint.brief, shelf);
   const opened = openFor(demand.travel, variant.stages, shelf);
   if (!opened.all.ok) return opened.all;
@@ -80,25 +94,31 @@ function pairOf(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: Shelf, ask
   const line = { variant, stages, demand, shelf, around: aroundOf(variant, stages, shelf) };
   const whole = sumLine(line);
   if (!whole.ok) return whole;
-  const offset = asked ?? offsetFor(whole.value.numbers, demand);
-  const bias = forward(whole.value.numbers.stages, offset);
+  const { numbers } = whole.value;
+  const offset = asked ?? offsetFor(numbers, demand);
+  const bias = forward(numbers.stages, offset);
   if (!(bias > 0))
     return refuse(
       'This offset does not reach the output.',
-      `The line’s own drag takes ${stated(needed(whole.value.numbers.stages, 0), 'torque', 3)} of it.`,
+      `The line’s own drag takes ${stated(needed(numbers.stages, 0), 'torque', 3)} of it.`,
       'Take more.',
     );
-  const sum = sumLine({ ...line, demand: halfDemand(demand, bias) });
-  if (!sum.ok) return sum;
-  const one = sum.value.numbers;
+  const half = { ...line, demand: halfDemand(demand, bias) };
+  const one = sumLine(half);
+  return one.ok ? ok({ demand, offset, line, whole: whole.value, half, one: one.value }) : one;
+}
+
+/** What both lines come to, from what one of them is summed to for all of the brief and for its half. */
+function pairOf({ demand, offset, line: { variant, shelf } }: Summed, whole: LineNumbers, one: LineNumbers): Pair {
   const { motor, driver } = variant;
+  const bias = forward(whole.stages, offset);
   const play = (k: 0 | 1 | 2) =>
     playAtOutput(
       one.stages,
       one.stages.map((s) => s.play[k]),
     );
   const own = (of: 'mass' | 'money') => one.stages.reduce((s, x) => s + x[of], 0);
-  return ok({
+  return {
     demand,
     one,
     offset,
@@ -111,7 +131,7 @@ function pairOf(joint: Pick<Joint, 'brief'>, variant: Variant, shelf: Shelf, ask
     resting: 2 * motorEfficiency(motor, driver, offset, 0, shelf).copperLoss,
     mass: motor.mass + (driver.unit?.mass ?? 0) + own('mass'),
     money: motor.price + (driver.unit?.price ?? 0) + own('money'),
-  });
+  };
 }
 
 /**
@@ -129,15 +149,17 @@ export function twoMotors(
   shelf: Shelf,
   asked?: number,
 ): Result<TwoMotors> {
-  const { value: made, reads } = recorded(shelf, (read) => pairOf(joint, variant, read, asked));
+  const made = summed(joint, variant, shelf, asked);
   if (!made.ok) return made;
-  const pair = made.value;
-  const { offset } = pair;
+  const { line, whole, half, one, offset } = made.value;
+  const pair = pairOf(made.value, whole.numbers, one.numbers);
+  const ids = new Set([...whole.reads.factors, ...one.reads.factors]);
+  line.stages.forEach((s, j) => s.reads(one.numbers.duties[j]!).factors.forEach((id) => ids.add(id)));
   const end = (id: string, value: number): Pair | undefined => {
-    const moved = pairOf(joint, variant, withFactor(shelf, id, value), offset);
-    return moved.ok ? moved.value : undefined;
+    const [a, b] = [trialOf(line, whole, id, value), trialOf(half, one, id, value)];
+    return a && b && pairOf({ ...made.value, line: { ...line, shelf: withFactor(shelf, id, value) } }, a, b);
   };
-  const ends = uncertain(shelf, reads.factors).map((f) => [end(f.id, f.low), end(f.id, f.high)] as const);
+  const ends = uncertain(shelf, ids).map((f) => [end(f.id, f.low), end(f.id, f.high)] as const);
   return ok({ figures: figuresOf(pair, variant, new FigureMaker(pair, ends)), checks: checksOf(pair), offset });
 }
 

@@ -58,7 +58,7 @@ export function Panes({
     <Panel
       key="pane"
       id={`${id}-pane`}
-      className="grid"
+      className={ROOM}
       style={{ overflow: 'hidden' }}
       defaultSize={kept ?? width}
       minSize={Math.min(NARROWEST, width)}
@@ -81,7 +81,7 @@ export function Panes({
     >
       {first ? side : null}
       {first && side ? <Bar name={name} /> : null}
-      <Panel id={`${id}-sheet`} className="grid" style={{ overflow: 'hidden' }} minSize={320}>
+      <Panel id={`${id}-sheet`} className={ROOM} style={{ overflow: 'hidden' }} minSize={320}>
         {children}
       </Panel>
       {first || !side ? null : <Bar name={name} />}
@@ -89,6 +89,9 @@ export function Panes({
     </Group>
   );
 }
+
+/** What lies in a panel has its width and height, however wide what is in it is. */
+const ROOM = 'grid grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)]';
 
 /** What is dragged between a sheet and its pane. */
 const Bar = ({ name }: { name: string }) => (

@@ -39,6 +39,18 @@ describe('the worker pool', () => {
     expect(made).toHaveLength(2);
   });
 
+  it('has its workers load before the first job, and takes them for it', async () => {
+    const { pool, made } = bench(2);
+    pool.warm();
+    pool.warm();
+    expect(made).toHaveLength(2);
+    const job = pool.run((a) => a.hold());
+    await settle();
+    made[1]!.finish('done');
+    expect(await job).toBe('done');
+    expect(made).toHaveLength(2);
+  });
+
   it('drops a cancelled job that waits, and never runs it', async () => {
     const { pool, made } = bench(1);
     const first = pool.run((a) => a.hold());

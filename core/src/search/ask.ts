@@ -23,8 +23,15 @@ export interface FindAsk {
   readonly first?: boolean;
 }
 
-/** What a first look leaves out: ratios but every so many, candidates beyond so many, lines beyond so many. */
-export const FIRST = { ratios: 3, tries: 6, whole: 40, shown: 12 };
+/**
+ * What a first look leaves out: ratios but every so many, candidates beyond so many, stages beyond so many in a line, lines
+ * beyond so many.
+ */
+export const FIRST = { ratios: 3, tries: 6, stages: 2, whole: 40, shown: 12 };
+
+/** Most stages of a line that is looked for. */
+export const stagesOf = ({ stages = 3, first }: Pick<FindAsk, 'stages' | 'first'>): number =>
+  first ? Math.min(stages, FIRST.stages) : stages;
 
 /** What of a search's start costs something: told once for as long as the question is kept. */
 const known = new WeakMap<FindAsk, ReturnType<typeof settingOf>>();

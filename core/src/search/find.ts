@@ -8,7 +8,7 @@ import type { Shelf } from '../shop/shelf.ts';
 import { askedBore, mustSize } from '../sizing/size.ts';
 import type { Within } from '../stage/choose-candidate.ts';
 import type { AnyStageKind } from '../stage/contract.ts';
-import { FIRST, setUp, type FindAsk } from './ask.ts';
+import { FIRST, setUp, stagesOf, type FindAsk } from './ask.ts';
 import { chanceOf } from './chance.ts';
 import { AIMS, boundsOf, Composer, type Aim, type Bound, type Composed, type Miss } from './compose.ts';
 import { NonDominated, spreadOut } from './dominance.ts';
@@ -130,7 +130,7 @@ export function* composeBlocks(
   const out: Composing[] = [];
   let looked = 0;
   for (let block = part; block < BLOCKS; block += parts) {
-    const composer = new Composer(drives, members, demand, ask.joint.brief.limits, ask.stages ?? 3, holds);
+    const composer = new Composer(drives, members, demand, ask.joint.brief.limits, stagesOf(ask), holds);
     const progress = (done: number): FindProgress => ({
       doing: 'composing',
       share: (out.length + done) / Math.ceil((BLOCKS - part) / parts),

@@ -11,6 +11,7 @@ import { create } from 'zustand';
 import { foundSets } from '../storage/shelf.ts';
 import type { CoreApi, SearchFor } from '../workers/api.ts';
 import { contentId, ordered } from '../workers/content.ts';
+import { newId } from './identifier.ts';
 import { findPool, SEARCHERS } from '../workers/core.ts';
 
 /** A search of a joint: what was asked, how far it is, what it found. */
@@ -198,11 +199,12 @@ export async function startSearch(joint: string, search: SearchFor): Promise<voi
     };
   };
   try {
-    const problem = await findPool.run((api) => api.cannotFind(search), { signal });
+    const look: SearchFor = { ...search, first: true, key: newId() };
+    const problem = await findPool.run((api) => api.cannotFind(look), { signal });
     if (problem) return tell({ running: false, result: undefined, problem });
     const find = (of: SearchFor) => findInParts(SEARCHERS, stepsOf(of));
-    tell({ result: await find({ ...search, first: true }), first: true });
-    const result = await find(search);
+    tell({ result: await find(look), first: true });
+    const result = await find({ ...search, key: newId() });
     tell({ running: false, result, first: false, at: undefined });
     if (!signal.aborted && joint !== START) keep(joint, search, result, false);
   } catch (error) {

@@ -59,6 +59,8 @@ export interface SearchFor {
   readonly stages: number;
   /** A first look: a few lines at once, before the whole search. */
   readonly first?: boolean;
+  /** The same for all steps of one search: what a worker sets up for it is kept from step to step. */
+  readonly key?: string;
 }
 
 /** A part of the housing, without its body. */

@@ -147,14 +147,19 @@ async function allFindings(joint: Joint, shop: ShopEdits, onProgress: (at: Analy
   return out;
 }
 
-const askOf = ({ brief, variant, edits, kinds, stages, first = false }: SearchFor): FindAsk => ({
-  joint: { brief },
-  variant,
-  shelf: shelfFor(edits),
-  kinds,
-  stages: first ? Math.min(2, stages) : stages,
-  first,
-});
+/** Searches that steps were asked for, by their keys, the last ones. */
+const asked = new Map<string, FindAsk>();
+const ASKED = 4;
+
+/** What a search asks; the same object for all of its steps, by which what it starts from is set up once. */
+function askOf({ brief, variant, edits, kinds, stages, first = false, key }: SearchFor): FindAsk {
+  const known = key === undefined ? undefined : asked.get(key);
+  if (known) return known;
+  const ask: FindAsk = { joint: { brief }, variant, shelf: shelfFor(edits), kinds, stages, first };
+  if (key !== undefined) asked.set(key, ask);
+  if (asked.size > ASKED) asked.delete(asked.keys().next().value!);
+  return ask;
+}
 
 /** Runs a search to its end and tells of it ten times a second. */
 function runTold<T>(search: Generator<FindProgress, T>, onProgress: (at: FindProgress) => void): T {

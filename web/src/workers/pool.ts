@@ -83,6 +83,14 @@ export class WorkerPool<A> {
     });
   }
 
+  /** Has every worker begin to load, so that the first job does not wait for it. */
+  warm(): void {
+    while (this.started < this.size) {
+      this.started++;
+      this.idle.push(this.make());
+    }
+  }
+
   /** Jobs that wait for a worker. */
   get queued(): number {
     return this.waiting.length;

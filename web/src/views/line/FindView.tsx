@@ -48,6 +48,7 @@ import { DrawerDetails } from '../shop/Drawer.tsx';
 import { Advice, AimText, namesOf, There } from './found.tsx';
 import { FoundPlot, type Own } from './FoundPlot.tsx';
 import { TYPE_NAMES } from './MotorPanel.tsx';
+import { findPool } from '../../workers/core.ts';
 
 const DOING = { screening: 'Screening stages', composing: 'Putting lines together', computing: 'Computing them whole' };
 const thousands = (n: number): string => n.toLocaleString('en').replaceAll(',', '\u202f');
@@ -274,6 +275,8 @@ function Find() {
   );
   const search = useSearches((s) => s.of[joint.id]);
   useEffect(() => void recallSearch(joint.id), [joint.id]);
+  // Who looks will soon press: the workers load meanwhile.
+  useEffect(() => findPool.warm(), []);
   const shelf = useShelf();
   const [look, see] = useFindLook(joint.id);
   const { without, stages, weights, axes, only, motors, made, process, within, chosen, pair } = look;

@@ -312,7 +312,7 @@ describe('play taken out of a pair', () => {
     expect(r.checks.find((c) => c.id === 'opens')).toMatchObject({
       state: 'fails',
       severity: 'warn',
-      mend: { path: 'preload', value: 27 },
+      mend: { path: 'preload', value: 28 },
     });
   });
 

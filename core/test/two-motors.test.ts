@@ -91,7 +91,7 @@ describe('two motors on one output', () => {
   });
 
   it('say that a line which holds cannot be dragged', () => {
-    expect(made(0.2).checks.some((c) => c.id === 'motorPairHolds')).toBe(false);
+    expect(made(0.2).checks.find((c) => c.id === 'motorPairHolds')).toMatchObject({ state: 'holds', figure: 0.8 });
     expect(made(0.2, { backEfficiency: 0 }).checks.find((c) => c.id === 'motorPairHolds')!.state).toBe('fails');
   });
 
@@ -101,6 +101,20 @@ describe('two motors on one output', () => {
     expect(small.ok || small.problem.what).toContain('does not reach the output');
     const broken = { ...variant, stages: [{ id: 'x', kind: 'nothing', params: {} }] };
     expect(twoMotors(joint, broken, shelf, 1).ok).toBe(false);
+  });
+
+  it('tell nothing of where a winding settles that runs away, and that it cannot be carried', () => {
+    const r = made(50);
+    for (const f of r.figures) expect(Number.isFinite(f.value), f.id).toBe(true);
+    expect(r.checks.find((c) => c.id === 'motorPairEver')!.state).toBe('fails');
+  });
+
+  it('add the second line up from its motor, driver and stages', () => {
+    const r = made(0.2);
+    for (const id of ['pairMass', 'pairMoney']) {
+      const sum = workingOf(r.figure(id))!.terms.reduce((s, t) => s + t.value, 0);
+      expect(r.value(id)).toBeCloseTo(sum, 9);
+    }
   });
 
   it('has figures in their bands with workings', () => {

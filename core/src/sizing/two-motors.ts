@@ -171,6 +171,11 @@ function figuresOf(pair: Pair, variant: Variant, make: FigureMaker<Pair>): Figur
   const i = term('i', 'ratio', Math.abs(pair.one.ratio), 'ratio', 'computed');
   const [value, low, high] = pair.beyond;
   const { motor, driver } = variant;
+  const secondTerms = (of: 'mass' | 'money') => [
+    term('motor', 'motor', of === 'mass' ? motor.mass : motor.price, of, 'motor'),
+    term('driver', 'driver', (of === 'mass' ? driver.unit?.mass : driver.unit?.price) ?? 0, of, 'motor'),
+    ...pair.one.stages.map((s, j) => term(`${j + 1}`, `stage ${j + 1}`, s[of], of, 'computed')),
+  ];
   return [
     make.figure(
       'pairOpens',
@@ -185,7 +190,7 @@ function figuresOf(pair: Pair, variant: Variant, make: FigureMaker<Pair>): Figur
     ),
     worked({ id: 'pairBeyond', name: 'Play beyond that', quantity: 'smallAngle', value, low, high }, () => ({
       formula: 'Σ play of each stage over the ratio after it',
-      terms: [],
+      terms: pair.one.stages.map((s, j) => term(`b${j + 1}`, `stage ${j + 1}`, s.play[0], 'smallAngle', 'computed')),
       source: 'that of one of the lines',
     })),
     make.figure(
@@ -210,17 +215,22 @@ function figuresOf(pair: Pair, variant: Variant, make: FigureMaker<Pair>): Figur
         source: 'the one that pushes; what speeds up its rotor and stages included',
       }),
     ),
-    make.figure(
-      'motorPairWinding',
-      'Its winding settles at',
-      'temperature',
-      (x) => x.one.windingTemperature,
-      () => ({
-        formula: 'RMS/2 + T_B held continuously',
-        terms: [B],
-        source: 'at most: where load and offset pull the same way all the time',
-      }),
-    ),
+    // One that would run away settles nowhere: the check of what is carried continuously says so.
+    ...(Number.isFinite(pair.one.windingTemperature)
+      ? [
+          make.figure(
+            'motorPairWinding',
+            'Its winding settles at',
+            'temperature',
+            (x) => x.one.windingTemperature,
+            () => ({
+              formula: 'RMS/2 + T_B held continuously',
+              terms: [B],
+              source: 'at most: where load and offset pull the same way all the time',
+            }),
+          ),
+        ]
+      : []),
     make.figure(
       'motorPairResting',
       'Heat of both at rest',
@@ -269,27 +279,31 @@ function figuresOf(pair: Pair, variant: Variant, make: FigureMaker<Pair>): Figur
       (x) => x.mass,
       () => ({
         formula: 'motor + driver + stages',
-        terms: [term('m', 'motor', motor.mass, 'mass', 'motor')],
+        terms: secondTerms('mass'),
         source: 'a wheel that both share counts twice here',
       }),
     ),
     make.figure(
       'pairMoney',
-      'and costs',
+      'The second line costs',
       'money',
       (x) => x.money,
       () => ({
         formula: 'motor + driver + stages',
-        terms: [term('C', 'motor', motor.price, 'money', 'motor')],
+        terms: secondTerms('money'),
         source: 'prices of the shop',
       }),
     ),
   ];
 }
 
+/** What a stage must pass on backwards to be dragged without sticking: below it friction varies by as much. Source: usual practice. */
+const LEAST_BACK = 0.1;
+
 function checksOf(pair: Pair): Check[] {
   const { demand, one } = pair;
   const offset = offsetFor(one, demand);
+  const back = one.stages.reduce((least, s) => Math.min(least, s.etaBackward), 1);
   return [
     check({
       id: 'pairOpens',
@@ -325,21 +339,17 @@ function checksOf(pair: Pair): Check[] {
       why: 'The offset heats both motors all the time, at rest as well.',
       advice: 'Take less offset, or a motor with more continuous torque.',
     }),
-    ...(one.holder >= 0
-      ? [
-          check({
-            id: 'motorPairHolds',
-            name: 'The dragged line turns back',
-            figure: 0,
-            limit: 1,
-            sense: 'min',
-            quantity: 'count',
-            severity: 'warn',
-            near: 0,
-            why: `Stage ${one.holder + 1} cannot be driven back: its own motor must push it along, and any lag of that jams the pair.`,
-            advice: 'Take stages that turn back; a self-locking pair is pressed by setting its centres instead.',
-          }),
-        ]
-      : []),
+    check({
+      id: 'motorPairHolds',
+      name: 'The dragged line turns back',
+      figure: back,
+      limit: LEAST_BACK,
+      sense: 'min',
+      quantity: 'efficiency',
+      severity: 'warn',
+      near: 0,
+      why: `${one.holder >= 0 ? `Stage ${one.holder + 1} cannot be driven back` : 'A stage is hard to drive back'}: its own motor must push it along, and any lag of that jams the pair.`,
+      advice: 'Take stages that turn back; a self-locking pair is pressed by setting its centres instead.',
+    }),
   ];
 }

@@ -78,6 +78,9 @@ export function takenOutFigures<M extends { readonly out: PlayOut; readonly befo
   ];
 }
 
+/** What springs that are offered hold over what they must: more than what counts as near. */
+const IN_HAND = 1.15;
+
 /** Springs that hold; none that nobody could hook in. */
 const springMend = (needs: number, path = 'preload'): Mend | undefined =>
   needs > 0 && needs < 1e5 ? { path, value: needs, label: `Spring force ${stated(needs, 'force', 4)}` } : undefined;
@@ -89,7 +92,7 @@ const springMend = (needs: number, path = 'preload'): Mend | undefined =>
  */
 export function takenOutChecks(p: Ways, at: Duty, out: PlayOut, radius: number): Check[] {
   if (!sprung(p)) return [];
-  const needs = Math.ceil((at.torque / radius / Math.max(out.opens, 1e-9)) * p.preload * 1.1);
+  const needs = Math.ceil((at.torque / radius / Math.max(out.opens, 1e-9)) * p.preload * IN_HAND);
   return [
     check({
       id: 'opens',
@@ -157,7 +160,7 @@ export function sprungChecks(
   path = 'preload',
 ): Check[] {
   if (!pressed) return [];
-  const needs = Math.ceil((at.torque / Math.max(m.opens, 1e-9)) * preload * 1.1);
+  const needs = Math.ceil((at.torque / Math.max(m.opens, 1e-9)) * preload * IN_HAND);
   return [
     check({
       id: 'opens',

@@ -5,6 +5,8 @@ import {
   mended,
   travelOf,
   type Check,
+  type Figure,
+  type FigureAddress,
   type LineReport,
   type Mend,
   type Variant,
@@ -24,11 +26,21 @@ export function mendLine(mend: Mend): void {
   });
 }
 
-function Line({ c, report }: { c: Check; report: LineReport }) {
+/** A check that does not hold: figure, limit, why, and what mends it. */
+export function CheckLine({
+  c,
+  figure,
+  at,
+  onMend,
+}: {
+  c: Check;
+  figure: Figure | undefined;
+  at?: FigureAddress;
+  onMend: (mend: Mend) => void;
+}) {
   const units = useUnits();
   const open = useWorking((s) => s.open);
   const tone = c.state === 'fails' ? 'text-fail' : 'text-near';
-  const figure = report.figures.find((f) => f.id === c.of);
   const travel = travelOf(useJoint().brief);
   const told = alongAxis({ quantity: c.quantity, value: c.figure, high: c.limit }, atOutput(c.id) ? travel : undefined);
   const text = formatAgainst(told.value, told.high, told.quantity, units).join(c.sense === 'min' ? ' ≥ ' : ' ≤ ');
@@ -43,7 +55,7 @@ function Line({ c, report }: { c: Check; report: LineReport }) {
         <button
           type="button"
           className={`num decoration-dotted underline-offset-3 hover:underline ${tone}`}
-          onClick={() => open({ kind: 'expected', figure, at: { stageId: undefined, figureId: figure.id } })}
+          onClick={() => open({ kind: 'expected', figure, ...(at && { at }) })}
         >
           {text}
           <span className="sr-only">, open the working of {figure.name}</span>
@@ -54,7 +66,7 @@ function Line({ c, report }: { c: Check; report: LineReport }) {
       <span className="text-[12.5px]">
         <Said>{c.why}</Said>{' '}
         {c.mend ? (
-          <button type="button" className="mend" onClick={() => mendLine(c.mend!)}>
+          <button type="button" className="mend" onClick={() => onMend(c.mend!)}>
             <Said>{c.mend.label}</Said>
           </button>
         ) : (
@@ -62,6 +74,18 @@ function Line({ c, report }: { c: Check; report: LineReport }) {
         )}
       </span>
     </li>
+  );
+}
+
+function Line({ c, report }: { c: Check; report: LineReport }) {
+  const figure = report.figures.find((f) => f.id === c.of);
+  return (
+    <CheckLine
+      c={c}
+      figure={figure}
+      {...(figure && { at: { stageId: undefined, figureId: figure.id } })}
+      onMend={mendLine}
+    />
   );
 }
 

@@ -1,11 +1,11 @@
-import { atOutput, type Check, type Figure } from '@gristmill/core';
+import { atOutput, type Figure } from '@gristmill/core';
 import { useState, type ReactNode } from 'react';
 import { FigureText } from '../../parts/FigureText.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
 import { QuantityField } from '../../parts/QuantityField.tsx';
-import { Said } from '../../parts/Said.tsx';
 import { LimitName, Straight } from '../../state/straight.tsx';
 import { useTwoMotors } from '../../workers/queries.ts';
+import { CheckLine } from './LineChecks.tsx';
 
 /** What is told at the output is told along a straight axis where the brief is of one. */
 const Told = ({ of, children }: { of: string; children: ReactNode }) =>
@@ -25,29 +25,6 @@ function Row({ figure }: { figure: Figure }) {
         </Told>
       </td>
     </tr>
-  );
-}
-
-function Judged({ check: c, onMend }: { check: Check; onMend: (offset: number) => void }) {
-  const { mend } = c;
-  return (
-    <li data-check={c.id} data-state={c.state} className="py-0.5 leading-snug">
-      <span aria-hidden="true" className={c.state === 'fails' ? 'text-fail' : 'text-near'}>
-        {c.state === 'fails' ? '✕' : '◐'}
-      </span>{' '}
-      <b className="font-semibold">{c.name}</b>
-      <span className="sr-only">: {c.state}</span>{' '}
-      <span className="text-[12.5px]">
-        <Said>{c.why}</Said>{' '}
-        {mend ? (
-          <button type="button" className="mend" onClick={() => onMend(mend.value as number)}>
-            <Said>{mend.label}</Said>
-          </button>
-        ) : (
-          <Said>{c.advice}</Said>
-        )}
-      </span>
-    </li>
   );
 }
 
@@ -86,7 +63,12 @@ export function TwoMotors() {
             {data.value.checks
               .filter((c) => c.state !== 'holds')
               .map((c) => (
-                <Judged key={c.id} check={c} onMend={setAsked} />
+                <CheckLine
+                  key={c.id}
+                  c={c}
+                  figure={data.value.figures.find((f) => f.id === c.of)}
+                  onMend={(mend) => setAsked(mend.value as number)}
+                />
               ))}
           </ul>
         </>

@@ -54,14 +54,14 @@ export function CheckLine({
       {figure ? (
         <button
           type="button"
-          className={`num decoration-dotted underline-offset-3 hover:underline ${tone}`}
+          className={`num mr-1 decoration-dotted underline-offset-3 hover:underline ${tone}`}
           onClick={() => open({ kind: 'expected', figure, ...(at && { at }) })}
         >
           {text}
           <span className="sr-only">, open the working of {figure.name}</span>
         </button>
       ) : (
-        <span className={`num ${tone}`}>{text}</span>
+        <span className={`num mr-1 ${tone}`}>{text}</span>
       )}{' '}
       <span className="text-[12.5px]">
         <Said>{c.why}</Said>{' '}

@@ -22,6 +22,29 @@ const OWN_WORLD = [
   ],
 ].map((name) => `web/test/${name}.test.ts`);
 
+/** Tests of whole things: bodies by the kernel, all files of a line, searches, processes. The rest is the unit suite. */
+const WHOLE = [
+  ...[
+    'add-stage',
+    'assembled',
+    'assembly',
+    'clashes',
+    'drawer',
+    'going-together',
+    'hysteresis',
+    'line-mends',
+    'mends',
+    'search',
+    'solid',
+    'step',
+  ].map((name) => `core/test/${name}.test.ts`),
+  'cli/test/**/*.test.ts',
+  'server/test/**/*.test.ts',
+  'torture/*.test.ts',
+  'web/test/bundle.test.ts',
+  'web/test/demo-found.test.ts',
+];
+
 export default defineConfig({
   test: {
     // Both cores: nothing here is timed.
@@ -32,13 +55,8 @@ export default defineConfig({
         test: {
           ...common,
           name: 'core',
-          include: [
-            'core/test/**/*.test.ts',
-            'server/test/**/*.test.ts',
-            'cli/test/**/*.test.ts',
-            'torture/*.test.ts',
-            'scripts/**/*.test.ts',
-          ],
+          include: ['core/test/**/*.test.ts', 'scripts/**/*.test.ts'],
+          exclude: WHOLE,
           isolate: false,
         },
       },
@@ -47,11 +65,12 @@ export default defineConfig({
           ...common,
           name: 'web',
           include: ['web/test/**/*.test.ts'],
-          exclude: OWN_WORLD,
+          exclude: [...OWN_WORLD, ...WHOLE],
           isolate: false,
         },
       },
       { test: { ...common, name: 'web-storage', include: OWN_WORLD } },
+      { test: { ...common, name: 'whole', include: WHOLE, isolate: false } },
     ],
   },
 });

@@ -1,6 +1,7 @@
 import Kernel, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { makeShelf, readParams, stageKind, stageKinds, type BodyPlace } from '../src/index.ts';
+import { endsTakenBack } from '../src/reducer/clashes.ts';
 import { meshSolid } from '../src/solid/index.ts';
 import { partsOf } from './stage-bench.ts';
 
@@ -33,7 +34,7 @@ function assembled(
   };
   return made.value.flatMap((part) => {
     if (!part.places || (!part.solid && part.id !== 'out-pin')) return [];
-    const m = meshSolid(kernel, (part.solid ?? part.seen!)(), chord)!;
+    const m = meshSolid(kernel, endsTakenBack((part.solid ?? part.seen!)(), 1e-7), chord)!;
     const body = new kernel.Manifold(
       new kernel.Mesh({ numProp: 3, vertProperties: m.vertices, triVerts: m.triangles }),
     );

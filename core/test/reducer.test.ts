@@ -1,7 +1,5 @@
-import Kernel, { type ManifoldToplevel } from 'manifold-3d';
-import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import {
   analyseLine,
   aroundOf,
@@ -17,11 +15,8 @@ import {
   mended,
   nested,
   openLine,
-  ownFace,
   placeFrame,
   pointIn,
-  prism,
-  readJointFile,
   readRecord,
   SCREWS,
   repairJoint,
@@ -37,9 +32,6 @@ import {
   sweptBy,
   undone,
   usualHousing,
-  type Body,
-  type Joint,
-  type Reducer,
   type Variant,
 } from '../src/index.ts';
 import { radiiOf } from '../src/reducer/reach.ts';
@@ -47,55 +39,11 @@ import { linkSprings, shaftTwist } from '../src/reducer/link-springs.ts';
 import { flangeCarries } from '../src/reducer/strength.ts';
 import { facesOf } from '../src/fit/pairs.ts';
 import { faceHolds, postsCarry, wallsCarry } from '../src/reducer/sides.ts';
-import { clashesOf, CRANKS } from '../src/reducer/clashes.ts';
-import { meshSolid } from '../src/solid/index.ts';
 import { edgesOf } from '../src/reducer/section.ts';
 import { sliced } from '../src/reducer/sliced.ts';
 import { circle, OutlinePen, rectangle } from '../src/shape/outline.ts';
 import { shelf } from './helpers.ts';
-
-const joint = (name: string): Joint => {
-  const r = readJointFile(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8'));
-  if (!r.ok) throw new Error(r.problem.what);
-  return r.value;
-};
-const DEMOS = ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial'].map(joint);
-const active = (j: Joint): Variant => j.variants.find((v) => v.id === j.activeVariant)!;
-
-/** A variant of the demo whose stages are of one kind, as it starts, in a housing. */
-function ofKind(id: string, ratio = id === 'worm' ? 20 : 5): Variant {
-  const kind = stageKinds().find((k) => k.id === id)!;
-  const params = kind.defaults({ ratio, torque: 1, size: Infinity, shelf }) as Record<string, unknown>;
-  const { output: _, ...base } = active(DEMOS[0]!);
-  return { ...base, housing: usualHousing(shelf), stages: [{ id: 's', kind: id, params }] };
-}
-
-function made(variant: Variant): Reducer {
-  const all = openLine(variant.stages, shelf).all;
-  if (!all.ok) throw new Error(all.problem.what);
-  const r = reducerOf(variant, all.value, shelf);
-  if (!r.ok) throw new Error(r.problem.what);
-  return r.value;
-}
-
-/** The variant with a motor's shaft that fits, cut where it would run into something. */
-function fitted(v: Variant): Variant {
-  const face = ownFace(v.motor, undefined);
-  const bore = made(v).layout.stages[0]!.ports.input.shaft || face.shaft;
-  const { pilot, screws, circle: on, deep, thread, reach } = face;
-  const fits: Variant = {
-    ...v,
-    housing: { ...v.housing!, face: { pilot, screws, circle: on, deep, thread, shaft: bore, reach } },
-  };
-  const cut = reducerChecks(made(fits), fits).find((c) => c.id === 'motor-room' && c.state === 'fails');
-  return cut ? mended(fits, cut.mend!, shelf) : fits;
-}
-
-const body = (r: Reducer, id: string) => {
-  const found = r.bodies.find((b) => b.id === id);
-  if (!found) throw new Error(`no ${id} among ${r.bodies.map((b) => b.id).join(', ')}`);
-  return found;
-};
+import { joint, DEMOS, active, ofKind, made, body } from './reducer-bench.ts';
 
 describe('frames', () => {
   it('undo themselves, and nest as points do', () => {
@@ -597,117 +545,6 @@ describe('a section', () => {
     const v = active(joint('body-yaw'));
     const sheet = sectionSheet({ ...v, stages: [] }, 0, shelf);
     expect(!sheet.ok && sheet.problem.what).toBe('There is nothing to cut.');
-  });
-});
-
-describe('what stands in what', () => {
-  let kernel: ManifoldToplevel;
-  beforeAll(async () => {
-    kernel = await Kernel();
-    kernel.setup();
-  });
-
-  function clashes(r: Reducer, cranks = CRANKS) {
-    const run = clashesOf(kernel, r.bodies, cranks);
-    let step = run.next();
-    while (!step.done) {
-      expect(step.value.share).toBeLessThanOrEqual(1);
-      step = run.next();
-    }
-    return step.value;
-  }
-
-  const says = (r: Reducer, cranks = CRANKS) =>
-    clashes(r, cranks).clashes.map((c) => `${c.a} in ${c.b}: ${c.volume.toFixed(3)} mm³ at ${c.crank.toFixed(2)}`);
-
-  it.each(DEMOS.map((j) => [j.name, active(j)] as const))(
-    'nothing does in %s, at a dozen angles and more',
-    (_, v) => {
-      const { clashes: found, near } = clashes(made(v));
-      expect(found).toEqual([]);
-      // What moves past what stands keeps half of the gap that the housing is made with; a shaft in its plate too.
-      const least = v.housing ? v.housing.gap / 2 : 0;
-      for (const n of near) expect(n.gap, `${n.a} to ${n.b}`).toBeGreaterThan(least - 2e-5);
-      expect(near.map((n) => n.gap)).toEqual(near.map((n) => n.gap).sort((a, b) => a - b));
-    },
-    120_000,
-  );
-
-  it.each(stageKinds().map((k) => [k.id, ofKind(k.id)] as const))(
-    'nothing does in a %s as it starts, with its motor and its housing',
-    (_, v) => {
-      expect(says(made(fitted(v)), CRANKS.slice(0, 4))).toEqual([]);
-    },
-    120_000,
-  );
-
-  /** Area that a plane through the line's axis cuts of a body, by its surface, mm². */
-  function cutArea(b: Body, crank: number, angle: number): number {
-    const mesh = meshSolid(kernel, b.solid(), 1e-5)!;
-    const own = new kernel.Manifold(
-      new kernel.Mesh({ numProp: 3, vertProperties: mesh.vertices, triVerts: mesh.triangles }),
-    );
-    let area = 0;
-    for (const f of b.places(crank)) {
-      const at = f.at.map((x) => x * 1e3);
-      const placed = own.transform([...f.x, 0, ...f.y, 0, ...f.z, 0, at[0]!, at[1]!, at[2]!, 1]);
-      // The plane is laid flat: turned about the axis until it is upright, then tipped over.
-      const flat = placed.rotate([0, 0, (-angle * 180) / Math.PI]).rotate([90, 0, 0]);
-      area += flat.slice(1e-7).area();
-    }
-    return area;
-  }
-
-  it.each(DEMOS.map((j) => [j.name, active(j)] as const))(
-    'the section of %s cuts of every body what its surface does, at any angle of crank and plane',
-    (_, v) => {
-      const r = made(v);
-      for (const [crank, angle] of [
-        [0, 0],
-        [0.7, 0.4],
-        [2.2, 1.9],
-      ] as const) {
-        const { regions } = sectionOf(r, crank, angle);
-        for (const b of r.bodies) {
-          // Teeth are shown to their tips, and what is turned in stands elsewhere: both on purpose.
-          const region = regions.find((x) => x.body === b);
-          const upright = b.places(0).every((f) => Math.abs(f.z[2]) > 0.5);
-          if (!upright || b.flexes || region?.turnedIn || region?.roots.length) continue;
-          const told = (region?.rects ?? []).reduce((s, x) => s + (x.u1 - x.u0) * (x.z1 - x.z0) * 1e6, 0);
-          const own = cutArea(b, crank, angle);
-          expect(Math.abs(told - own), `${b.id}: ${told} told, ${own} cut`).toBeLessThan(0.02 * own + 0.3);
-        }
-      }
-    },
-    60_000,
-  );
-
-  it('how near two bodies come is told at the turn at which they do', () => {
-    const { bodies } = made(active(joint('wing-root')));
-    const like = bodies.find((b) => b.id === 'case/hub-1')!;
-    const rod = (id: string, speed: number, places: Body['places']): Body => ({
-      ...like,
-      ...{ id, speed, places, joins: [], solid: () => ({ prisms: [prism(circle(0, 0, 5e-3), 0, 0.02)] }) },
-    });
-    const up = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
-    // One stands, one goes round it on a circle of 12 mm about a point 1 mm beside it.
-    const still = rod('a', 0, () => [{ ...up, at: [0, 0, 0] }]);
-    const moves = rod('b', 1, (t) => [{ ...up, at: [1e-3 + 0.012 * Math.cos(t), 0.012 * Math.sin(t), 0] }]);
-    const run = clashesOf(kernel, [still, moves], [0, 9, 9, Math.PI]);
-    let step = run.next();
-    while (!step.done) step = run.next();
-    expect(step.value.clashes).toEqual([]);
-    expect(step.value.near).toHaveLength(1);
-    expect(step.value.near[0]!.crank).toBe(Math.PI);
-    // 12 − 1 − 2·5 mm, facets within 10 µm of the round.
-    expect(step.value.near[0]!.gap).toBeGreaterThanOrEqual(1e-3 - 1e-9);
-    expect(step.value.near[0]!.gap).toBeLessThan(1.03e-3);
-  });
-
-  it('a shaft that is too thick, a motor that is too long: both are found', () => {
-    const v = active(joint('wing-root'));
-    const long: Variant = { ...v, housing: { ...v.housing!, face: { ...v.housing!.face!, reach: 0.03 } } };
-    expect(says(made(long), [0.05]).join()).toContain('motor/shaft in stage1/plate-mid');
   });
 });
 

@@ -1,7 +1,9 @@
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { meshSolid } from '../solid/mesh.ts';
+import type { Prism, Solid } from '../shape/solid.ts';
 import type { Body } from './body.ts';
 import type { Frame } from './frame.ts';
+import { isRound, poseOf } from './pose.ts';
 
 /** Two pieces that stand in one another. */
 export interface Clash {
@@ -22,12 +24,14 @@ const MM = 1000;
 const CHORD = 1e-5;
 /** Every surface is taken back by this, so that what is meant to fit does not count: fits closer than twice it do not, m. */
 export const TAKEN_BACK = 2e-5;
+/** Ends of layers are taken back by no less than this, m: a boolean is slow on faces that lie in one plane. */
+const APART = 1e-7;
 /** Volume that counts, mm³. */
 const COUNTS = 2e-3;
 
 interface Piece {
   readonly body: Body;
-  readonly index: number;
+  readonly frame: Frame;
   readonly shape: Manifold;
 }
 
@@ -51,8 +55,25 @@ const together = (a: Manifold, b: Manifold, by: number): boolean => {
   return [0, 1, 2].every((k) => p.max[k]! + by >= q.min[k]! && q.max[k]! + by >= p.min[k]!);
 };
 
-/** Whether two bodies keep their places to each other as the motor turns: alike turned ones may do so about two axes. */
-const still = (a: Body, b: Body): boolean => a.speed === 0 && b.speed === 0;
+/**
+ * A solid whose layers are taken back at both of their ends, and whose cuts reach as much further. Layers of one body
+ * stand apart by that, which hides nothing that counts; faces that lie in one plane, on which a boolean is slow, are gone.
+ */
+export const endsTakenBack = (solid: Solid, by: number): Solid => ({
+  prisms: solid.prisms.map((p) => shortened(p, p.cut ? -by : by)).filter((p) => p.to > p.from),
+});
+
+/** A prism that is shorter by so much at both ends, with the rest of its twist where it was. */
+function shortened(p: Prism, by: number): Prism {
+  const share = by / (p.to - p.from);
+  return {
+    ...p,
+    from: p.from + by,
+    to: p.to - by,
+    twist: p.twist * (1 - 2 * share),
+    ...(p.twist !== 0 && { turn: (p.turn ?? 0) + p.twist * share }),
+  };
+}
 
 /** Every rigid body as the kernel has it, its surface taken back; word of each as it is made. */
 function* shapesOf(kernel: ManifoldToplevel, bodies: readonly Body[]): Generator<number, Map<Body, Manifold>> {
@@ -66,7 +87,7 @@ function* shapesOf(kernel: ManifoldToplevel, bodies: readonly Body[]): Generator
 }
 
 function shapeOf(kernel: ManifoldToplevel, b: Body, takenBack: number): Manifold | undefined {
-  const mesh = meshSolid(kernel, b.solid(), CHORD, takenBack);
+  const mesh = meshSolid(kernel, endsTakenBack(b.solid(), Math.max(takenBack, APART)), CHORD, takenBack);
   return (
     mesh &&
     new kernel.Manifold(new kernel.Mesh({ numProp: 3, vertProperties: mesh.vertices, triVerts: mesh.triangles }))
@@ -79,20 +100,20 @@ class Distances {
 
   constructor(private readonly kernel: ManifoldToplevel) {}
 
-  between(p: Piece, q: Piece, crank: number, within: number): number {
-    const [a, b] = [this.at(p, crank), this.at(q, crank)];
+  between(p: Piece, q: Piece, within: number): number {
+    const [a, b] = [this.at(p), this.at(q)];
     const gap = a && b ? a.minGap(b, within * MM) / MM : within;
     a?.delete();
     b?.delete();
     return gap;
   }
 
-  private at({ body, index }: Piece, crank: number): Manifold | undefined {
+  private at({ body, frame }: Piece): Manifold | undefined {
     if (!this.shapes.has(body)) {
       const made = shapeOf(this.kernel, body, 0);
       if (made) this.shapes.set(body, made);
     }
-    return this.shapes.get(body)?.transform(matrix(body.places(crank)[index]!));
+    return this.shapes.get(body)?.transform(matrix(frame));
   }
 
   delete(): void {
@@ -103,8 +124,27 @@ class Distances {
 /** Every piece where it stands at an angle of the crank. */
 const piecesAt = (shapes: ReadonlyMap<Body, Manifold>, crank: number): Piece[] =>
   [...shapes].flatMap(([body, shape]) =>
-    body.places(crank).map((f, index): Piece => ({ body, index, shape: shape.transform(matrix(f)) })),
+    body.places(crank).map((frame): Piece => ({ body, frame, shape: shape.transform(matrix(frame)) })),
   );
+
+/** Poses that were looked at, of each pair of bodies. */
+class Poses {
+  private readonly seen = new Map<string, Set<string>>();
+  private readonly round = new Map<Body, boolean>();
+
+  isNew(pair: string, p: Piece, q: Piece): boolean {
+    const pose = poseOf(p.frame, q.frame, this.isRound(p.body), this.isRound(q.body));
+    const of = this.seen.get(pair) ?? new Set();
+    this.seen.set(pair, of);
+    return of.size < of.add(pose).size;
+  }
+
+  private isRound(body: Body): boolean {
+    const known = this.round.get(body) ?? isRound(body.solid());
+    this.round.set(body, known);
+    return known;
+  }
+}
 
 const joined = (a: Body, b: Body): boolean => Boolean(a.joins?.includes(b.id) || b.joins?.includes(a.id));
 
@@ -140,7 +180,7 @@ const keepsClear = (a: Body, b: Body): boolean =>
 
 /**
  * Pieces of a reducer that stand in one another at angles of the crank, and how near those come that move against each
- * other; a pair that keeps its places is looked at once. What bends or runs is left out: it is shown as it was made.
+ * other; a pair that stands to each other as it did before is not looked at again. What bends or runs is left out: it is shown as it was made.
  *
  * @param cranks turns of the motor, rad
  * @returns each pair of bodies once, by the most that they share, and by the least distance
@@ -160,16 +200,17 @@ export function* clashesOf(
   const found = new Map<string, Clash>();
   const near = new Map<string, Near>();
   const distances = new Distances(kernel);
+  const shared = new Poses();
+  const apart = new Poses();
   for (const [n, crank] of cranks.entries()) {
     const pieces = piecesAt(shapes, crank);
     for (let i = 0; i < pieces.length; i++)
       for (let j = i + 1; j < pieces.length; j++) {
         const [p, q] = [pieces[i]!, pieces[j]!];
-        if (n > 0 && still(p.body, q.body)) continue;
         if (joined(p.body, q.body)) continue;
         const key = `${p.body.id} ${q.body.id}`;
         const isClose = together(p.shape, q.shape, 0);
-        if (isClose) {
+        if (isClose && shared.isNew(key, p, q)) {
           const both = p.shape.intersect(q.shape);
           const volume = both.volume();
           both.delete();
@@ -179,7 +220,8 @@ export function* clashesOf(
         if (n % EVERY || !keepsClear(p.body, q.body)) continue;
         const reach = Math.min(WITHIN, near.get(key)?.gap ?? WITHIN);
         if (!isClose && !together(p.shape, q.shape, reach * MM)) continue;
-        const gap = distances.between(p, q, crank, reach);
+        if (!apart.isNew(key, p, q)) continue;
+        const gap = distances.between(p, q, reach);
         if (gap < reach - 1e-9) near.set(key, { a: p.body.id, b: q.body.id, gap, crank });
       }
     for (const p of pieces) p.shape.delete();

@@ -1,0 +1,58 @@
+import { readFileSync } from 'node:fs';
+import {
+  mended,
+  openLine,
+  ownFace,
+  readJointFile,
+  reducerChecks,
+  reducerOf,
+  stageKinds,
+  usualHousing,
+  type Joint,
+  type Reducer,
+  type Variant,
+} from '../src/index.ts';
+import { shelf } from './helpers.ts';
+
+export const joint = (name: string): Joint => {
+  const r = readJointFile(readFileSync(new URL(`../../demo/${name}.json`, import.meta.url), 'utf8'));
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+};
+export const DEMOS = ['body-yaw', 'neck-lift', 'wing-root', 'tide-dial'].map(joint);
+export const active = (j: Joint): Variant => j.variants.find((v) => v.id === j.activeVariant)!;
+
+/** A variant of the demo whose stages are of one kind, as it starts, in a housing. */
+export function ofKind(id: string, ratio = id === 'worm' ? 20 : 5): Variant {
+  const kind = stageKinds().find((k) => k.id === id)!;
+  const params = kind.defaults({ ratio, torque: 1, size: Infinity, shelf }) as Record<string, unknown>;
+  const { output: _, ...base } = active(DEMOS[0]!);
+  return { ...base, housing: usualHousing(shelf), stages: [{ id: 's', kind: id, params }] };
+}
+
+export function made(variant: Variant): Reducer {
+  const all = openLine(variant.stages, shelf).all;
+  if (!all.ok) throw new Error(all.problem.what);
+  const r = reducerOf(variant, all.value, shelf);
+  if (!r.ok) throw new Error(r.problem.what);
+  return r.value;
+}
+
+/** The variant with a motor's shaft that fits, cut where it would run into something. */
+export function fitted(v: Variant): Variant {
+  const face = ownFace(v.motor, undefined);
+  const bore = made(v).layout.stages[0]!.ports.input.shaft || face.shaft;
+  const { pilot, screws, circle: on, deep, thread, reach } = face;
+  const fits: Variant = {
+    ...v,
+    housing: { ...v.housing!, face: { pilot, screws, circle: on, deep, thread, shaft: bore, reach } },
+  };
+  const cut = reducerChecks(made(fits), fits).find((c) => c.id === 'motor-room' && c.state === 'fails');
+  return cut ? mended(fits, cut.mend!, shelf) : fits;
+}
+
+export const body = (r: Reducer, id: string) => {
+  const found = r.bodies.find((b) => b.id === id);
+  if (!found) throw new Error(`no ${id} among ${r.bodies.map((b) => b.id).join(', ')}`);
+  return found;
+};

@@ -41,9 +41,15 @@ describe('the worker pool', () => {
 
   it('has its workers load before the first job, and takes them for it', async () => {
     const { pool, made } = bench(2);
-    pool.warm();
-    pool.warm();
+    let practised = 0;
+    const practise = async () => {
+      practised++;
+      throw new Error('a practice that fails is nobody’s matter');
+    };
+    pool.warm(practise);
+    pool.warm(practise);
     expect(made).toHaveLength(2);
+    expect(practised).toBe(2);
     const job = pool.run((a) => a.hold());
     await settle();
     made[1]!.finish('done');

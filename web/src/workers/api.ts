@@ -139,6 +139,11 @@ export interface CoreApi {
   ): Promise<{ spread: PlaySpread; ms: number }>;
   /** Why nothing can be looked for; undefined where it can. */
   cannotFind(search: SearchFor): Promise<Problem | undefined>;
+  /**
+   * Goes through a first look and forgets it, until a step of a search is asked for: code that has run once is quicker, and
+   * who has the sheet open will soon press.
+   */
+  rehearse(search: SearchFor): Promise<void>;
   /** One of several parts of the screening of a search. */
   screen(search: SearchFor, part: number, parts: number, onProgress: (at: FindProgress) => void): Promise<Screening>;
   /** One of several parts of composing what all parts screened. */

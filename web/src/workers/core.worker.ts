@@ -5,6 +5,7 @@ import {
   cannotFind,
   analyseFound,
   composeBlocks,
+  findLines,
   factorReaders,
   findingsFor,
   foundOf,
@@ -161,8 +162,25 @@ function askOf({ brief, variant, edits, kinds, stages, first = false, key }: Sea
   return ask;
 }
 
+/** How long a rehearsal holds its worker at a stretch, ms. */
+const STRETCH = 15;
+let steps = 0;
+
+async function rehearsed(ask: FindAsk): Promise<void> {
+  if (cannotFind(ask)) return;
+  const look = findLines(ask);
+  const begun = steps;
+  while (steps === begun) {
+    const from = performance.now();
+    while (performance.now() - from < STRETCH) if (look.next().done) return;
+    // Word of a search gets through between stretches.
+    await new Promise((next) => setTimeout(next));
+  }
+}
+
 /** Runs a search to its end and tells of it ten times a second. */
 function runTold<T>(search: Generator<FindProgress, T>, onProgress: (at: FindProgress) => void): T {
+  steps++;
   let told = 0;
   for (;;) {
     const step = search.next();
@@ -255,7 +273,11 @@ const api: CoreApi = {
     const opened = open({ id: '', kind, params }, shelfFor(shop));
     return opened.ok ? opened.value.map?.(duty) : undefined;
   },
-  cannotFind: async (search) => cannotFind(askOf(search)),
+  cannotFind: async (search) => {
+    steps++;
+    return cannotFind(askOf(search));
+  },
+  rehearse: async (search) => rehearsed(askOf({ ...search, first: true })),
   screen: async (search, part, parts, onProgress) => runTold(screenStages(askOf(search), part, parts), onProgress),
   compose: async (search, screenings, part, parts, onProgress) =>
     runTold(composeBlocks(askOf(search), screenings, part, parts), onProgress),

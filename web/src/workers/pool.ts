@@ -83,11 +83,18 @@ export class WorkerPool<A> {
     });
   }
 
-  /** Has every worker begin to load, so that the first job does not wait for it. */
-  warm(): void {
+  /**
+   * Has every worker begin to load, so that the first job does not wait for it.
+   *
+   * @param practise what each new one may do meanwhile; it must give way to a job
+   */
+  warm(practise?: (api: A) => Promise<void>): void {
     while (this.started < this.size) {
       this.started++;
-      this.idle.push(this.make());
+      const worker = this.make();
+      this.idle.push(worker);
+      // A worker that breaks is told of by the job that needs it.
+      void practise?.(worker.api).catch(() => undefined);
     }
   }
 

@@ -27,7 +27,7 @@ import {
 } from '@gristmill/core';
 import { getCoreRowModel, getSortedRowModel, useReactTable, type ColumnDef } from '@tanstack/react-table';
 import { format, isToday } from 'date-fns';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { ChoiceField } from '../../parts/ChoiceField.tsx';
 import { Glyph } from '../../parts/Glyph.tsx';
 import { ProblemNote } from '../../parts/ProblemNote.tsx';
@@ -48,6 +48,7 @@ import { DrawerDetails } from '../shop/Drawer.tsx';
 import { Advice, AimText, namesOf, There } from './found.tsx';
 import { FoundPlot, type Own } from './FoundPlot.tsx';
 import { TYPE_NAMES } from './MotorPanel.tsx';
+import type { SearchFor } from '../../workers/api.ts';
 import { findPool } from '../../workers/core.ts';
 
 const DOING = { screening: 'Screening stages', composing: 'Putting lines together', computing: 'Computing them whole' };
@@ -275,14 +276,15 @@ function Find() {
   );
   const search = useSearches((s) => s.of[joint.id]);
   useEffect(() => void recallSearch(joint.id), [joint.id]);
-  // Who looks will soon press: the workers load meanwhile.
-  useEffect(() => findPool.warm(), []);
   const shelf = useShelf();
   const [look, see] = useFindLook(joint.id);
   const { without, stages, weights, axes, only, motors, made, process, within, chosen, pair } = look;
   const straight = travelOf(joint.brief) !== undefined;
   // A stage that runs straight ends no line that turns.
   const kinds = stageKinds().filter((k) => straight || !k.straight);
+  // Who looks will soon press: the workers load meanwhile, and go through a first look.
+  const first = useRef<SearchFor>({ brief: joint.brief, variant, edits, kinds: kinds.map((k) => k.id), stages });
+  useEffect(() => findPool.warm((api) => api.rehearse(first.current)), []);
   const all = useMemo(() => search?.result?.lines ?? [], [search?.result]);
   const asked = useMemo(() => briefBounds(joint.brief.limits, demandOf(joint.brief, shelf)), [joint.brief, shelf]);
   const bounds = useMemo(() => ({ ...asked, ...look.bounds }), [asked, look.bounds]);

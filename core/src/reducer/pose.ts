@@ -29,7 +29,7 @@ function spun([x, y, z]: Vec, angle: number): Vec {
  * How one thing stands to another, as text that is alike for alike poses: what they share and how near they come is the
  * same in all of these. Of a round one it does not matter how it is turned about its axis.
  *
- * @example poseOf(HOME, HOME, false, false) === poseOf(turned, turned, false, false) // both turned as one: true
+ * @example poseOf({ ...HOME, at: [0, 0, 1e-3] }, HOME, true, true) // '0 0 -10000, 0 0 1000000'
  */
 export function poseOf(a: Frame, b: Frame, aRound: boolean, bRound: boolean): string {
   const seen = nested(undone(a), b);

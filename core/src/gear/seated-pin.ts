@@ -1,5 +1,5 @@
 import { factor, type Shelf } from '../shop/shelf.ts';
-import { elastic } from './material-state.ts';
+import { elastic, strengthOf } from './material-state.ts';
 import type { ToothMaterial } from './tooth-material.ts';
 
 /** A round pin, and what it stands in; lengths m. */
@@ -67,4 +67,38 @@ export function pinBetween(pin: SeatedPin, between: number, load: 'middle' | 'sp
     bends: load === 'middle' ? (own / 192) * ((beta + 8) / (beta + 2)) : (own / 384) * ((beta + 10) / (beta + 2)),
     seats: 1 / (2 * pin.seat * pin.depth),
   };
+}
+
+/** Share of its strength that a seat of plastic is counted on: what stands pressed there creeps. */
+const SEAT_COUNTS = 0.5;
+
+/** Pressure that the wall of a seat stands on its projected area, Pa. */
+export const seatStands = (of: ToothMaterial, shelf: Shelf): number =>
+  (of.plastic ? SEAT_COUNTS : 1) * strengthOf(of, 'along', shelf);
+
+/**
+ * Push at which the seats of a pin that is held at either end give way, N: both walls yield along their depth.
+ *
+ * @param stands pressure that a seat stands, Pa
+ * @example seatsHold({ diameter: 4e-3, depth: 3e-3 }, 35e6) // 840
+ */
+export const seatsHold = ({ diameter: d, depth: t }: Pick<SeatedPin, 'diameter' | 'depth'>, stands: number): number =>
+  2 * d * t * stands;
+
+/**
+ * Push at which the seat of a pin that stands out of one plate gives way, N: it leans about a point in its depth, and the
+ * walls yield to one side before that and to the other behind, F = d·t·p·(√(c² + 1) − c) with c = 2x/t + 1.
+ *
+ * @param out lever of the push about the plate’s face, m
+ * @param stands pressure that a seat stands, Pa
+ * Source: a stiff dowel in a bed that yields (Johansen 1949).
+ * @example seatHoldsOut({ diameter: 6e-3, depth: 6e-3 }, 9e-3, 35e6) // 155.113
+ */
+export function seatHoldsOut(
+  { diameter: d, depth: t }: Pick<SeatedPin, 'diameter' | 'depth'>,
+  out: number,
+  stands: number,
+): number {
+  const c = (2 * out) / t + 1;
+  return d * t * stands * (Math.sqrt(c * c + 1) - c);
 }

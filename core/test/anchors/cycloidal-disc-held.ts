@@ -8,6 +8,10 @@ export const discHeld: Anchored = {
   params: { ...cycloidal.params, held: 'disc', discs: 3, carriedBy: 'both' },
   duty: cycloidal.duty,
   worked: {
+    seat: [
+      723.9456,
+      'two seats of 8 by 8 mm at half of 70 MPa over what three discs push the worst pin with, 21 for 20',
+    ],
     ratio: [21, 'the ring goes on by a pin a turn of the crank'],
     playOut: [0.00005 / (0.02565 * Math.cos(Math.PI / 8)) / 1.05, 'that of the held ring, 20 for 21'],
     shaking: [0, 'three discs a third of a turn apart'],

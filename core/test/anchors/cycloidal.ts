@@ -89,6 +89,10 @@ export const cycloidal: Anchored = {
     life: [217095039901.37677, 'ISO 281: (4030/P)³ with the cubic mean 77.91·1.3/2.4 N'],
     couple: [0.0023242002106, 'm·e·ω² of a disc at 60 rad/s, 9.5 mm apart'],
     out: [150.46528501222284, '450 MPa over bending and 4/3 of the mean shear'],
+    seat: [
+      23.625490128720838,
+      'a stiff rod pushed 15.25 mm off by the far disc, between walls of half of 70 MPa: where it turns, by bisecting moments',
+    ],
     dent: [62.030977164069924, '2.4·2320/89.76'],
     mass: [
       0.4148690121,

@@ -133,6 +133,7 @@ export const planetary: Anchored = {
     'span-planet': [0.010673022, 'm·cos α(π·3.5 + z·inv α) − A·cos α'],
     'span-ring': [0.023186972, 'm·cos α(π·7.5 + z·inv α) + A·cos α'],
     pin: [102.85714, 'the lesser of bending at 450 MPa and 20 MPa in the bore'],
+    seat: [108, 'two seats of 8 by 3 mm at half of 70 MPa over 1.05/(3·22.5 mm)'],
     pv: [24.107143, '100 kPa·m/s over p·v of one newton metre'],
     wall: [
       5522555.9,

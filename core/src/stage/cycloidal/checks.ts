@@ -186,7 +186,7 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
           : { path: 'outRun', value: 'sleeves', label: 'Sleeves on the output pins' },
     }),
     ...modeChecks(
-      m.modes.filter((x) => x.id !== 'out' && x.id !== 'dent'),
+      m.modes.filter((x) => x.id !== 'out' && x.id !== 'seat' && x.id !== 'dent'),
       { width: p.width, module: 1 },
       at,
       'Take thicker or more discs, a larger circle or a stronger material.',
@@ -212,6 +212,26 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
           ? { path: 'carriedBy', value: 'both', label: 'A plate on either side' }
           : { path: 'outPin', value: thicker, label: `Output pins ${stated(thicker, 'length', 4)}` },
       advice: 'Take thicker or more output pins, or a plate on either side.',
+    }),
+  );
+  const seat = m.modes.find((x) => x.id === 'seat')!;
+  // Plates are as thick as their pins.
+  const larger = steppedUp(p.outPin * Math.sqrt(at.torque / Math.max(1e-9, 0.9 * seat.torque)), 5e-4);
+  list.push(
+    check({
+      id: 'seat',
+      of: 'seat',
+      name: 'Output pins’ seats hold',
+      figure: at.torque,
+      limit: seat.torque,
+      sense: 'max',
+      quantity: 'torque',
+      why: seat.why,
+      mend:
+        p.carriedBy === 'plate'
+          ? { path: 'carriedBy', value: 'both', label: 'A plate on either side' }
+          : { path: 'outPin', value: larger, label: `Output pins ${stated(larger, 'length', 4)}` },
+      advice: 'Take a plate on either side, thicker or more output pins, or a stronger material for the plates.',
     }),
   );
   const dent = m.modes.find((x) => x.id === 'dent')!;

@@ -37,7 +37,7 @@ import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { CycloidalBuild } from './build.ts';
 import { STEPS, type CycloidalGeometry } from './geometry.ts';
-import { holesGive, outPinOf, outPinsGive, outPinStress, outPlate, outShare } from './output-pins.ts';
+import { holesGive, outPinOf, outPinsGive, outPinStress, outPlate, outSeatsHold, outShare } from './output-pins.ts';
 import { spring, together } from '../springs.ts';
 import { branchPins, cycloidalRatio, heldShare, lobesOf, type CycloidalParams } from './params.ts';
 import { spreadOf, type CycloidalSpread } from './spread.ts';
@@ -214,6 +214,18 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
       life: Infinity,
       time: 'static',
       why: `The worst output pin carries about 4T/(n·R); ${p.carriedBy === 'both' ? 'held in a plate on either side' : 'standing out of one plate'}.`,
+      grows: 'none',
+    },
+    {
+      id: 'seat',
+      mode: 'output pins press their seats wide',
+      torque: outSeatsHold(p, b.pushes, b.materials[2], shelf) / s.held,
+      life: Infinity,
+      time: 'static',
+      why:
+        p.carriedBy === 'both'
+          ? 'The worst output pin leans on a seat at either end; of a plastic half of its strength is counted, since it creeps.'
+          : 'A pin that stands out of one plate tips in its seat; of a plastic half of its strength is counted, since it creeps.',
       grows: 'none',
     },
     {

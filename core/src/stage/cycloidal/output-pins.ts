@@ -2,6 +2,9 @@ import {
   elastic,
   pinBetween,
   pinStanding,
+  seatHoldsOut,
+  seatsHold,
+  seatStands,
   seatStiffness,
   type SeatedPin,
   type ToothMaterial,
@@ -161,4 +164,14 @@ export function outPinStress(
   const moment = p.carriedBy === 'plate' ? pushes.bent : pushes.most * Math.max(end, L / 4 - end);
   const bending = (32 * moment) / (Math.PI * d ** 3);
   return { bending, all: Math.hypot(bending, Math.sqrt(3) * (4 / 3) * (pushes.most / ((Math.PI / 4) * d ** 2))) };
+}
+
+/** Torque at the output at which the worst output pin presses its seats wide, N·m. */
+export function outSeatsHold(p: CycloidalParams, pushes: OutPushes, plate: ToothMaterial, shelf: Shelf): number {
+  const seat = { diameter: p.outPin, depth: outPlate(p) };
+  const stands = seatStands(plate, shelf);
+  return (
+    (p.carriedBy === 'both' ? seatsHold(seat, stands) : seatHoldsOut(seat, pushes.bent / pushes.most, stands)) /
+    pushes.most
+  );
 }

@@ -24,8 +24,8 @@ export interface PlanetaryBuild {
   readonly motion: SetMotion;
   /** Face widths of the sets over the last one's, from the input on: they fall off towards it. */
   readonly widths: readonly number[];
-  /** How the sun's mesh, the ring's, the pins and plain bores can fail. */
-  readonly modes: readonly [readonly ModeText[], readonly ModeText[], ModeText, ModeText];
+  /** How the sun's mesh, the ring's, the pins, plain bores and pins’ seats can fail. */
+  readonly modes: readonly [readonly ModeText[], readonly ModeText[], ModeText, ModeText, ModeText];
 }
 
 const BORES: ModeText = {
@@ -34,6 +34,14 @@ const BORES: ModeText = {
   time: 'continuous',
   why: 'Plain bores: pressure times rubbing speed decides how warm they run.',
   grows: 'width',
+};
+
+const SEATS: ModeText = {
+  id: 'seat',
+  mode: 'pins press their seats in the carrier wide',
+  time: 'static',
+  why: 'Each pin leans on two seats, as deep as the plates are thick; of a plastic half of its strength is counted, since it creeps.',
+  grows: 'none',
 };
 
 const pinsFail = (plain: boolean): ModeText => ({
@@ -75,6 +83,7 @@ export function buildPlanetary(p: PlanetaryParams, shelf: Shelf): Result<Planeta
       meshModes('ring', 'planets and ring', ['planets, at the ring', 'ring'], [planet, ring]),
       pinsFail(p.pins === 'plain'),
       BORES,
+      SEATS,
     ],
   });
 }

@@ -103,7 +103,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
   list.push(...meshChecks('sun', 'sun and planets', g.sunMesh), ...meshChecks('ring', 'planets and ring', g.ringMesh));
   list.push(
     ...modeChecks(
-      m.modes.filter((x) => x.id !== 'pin'),
+      m.modes.filter((x) => x.id !== 'pin' && x.id !== 'seat'),
       p,
       at,
       'Take a larger module, wider wheels, a stronger material, or share it among more planets.',
@@ -125,6 +125,24 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
         ? { mend: { path: 'pin', value: thicker, label: `Pin ${stated(thicker, 'length', 4)}` } }
         : {}),
       advice: 'Take a larger bearing, larger planets or more of them.',
+    }),
+  );
+  const seat = m.modes.find((x) => x.id === 'seat')!;
+  const deeper = steppedUp(p.plate * (at.torque / Math.max(0.95 * seat.torque, 1e-12)), 5e-4);
+  list.push(
+    check({
+      id: 'seat',
+      of: 'seat',
+      name: 'Pins’ seats in the carrier hold',
+      figure: at.torque,
+      limit: seat.torque,
+      sense: 'max',
+      quantity: 'torque',
+      why: seat.why,
+      ...(deeper <= 0.03
+        ? { mend: { path: 'plate', value: deeper, label: `Carrier plates ${stated(deeper, 'length', 4)}` } }
+        : {}),
+      advice: 'Take thicker plates or pins, more planets, or a stronger material for carrier and ring.',
     }),
   );
   for (const [id, name, load, wheels] of [

@@ -8,6 +8,8 @@ import {
   pinBetween,
   plateTwist,
   ringStiffness,
+  seatsHold,
+  seatStands,
   seatStiffness,
   strengthOf,
   type PinGives,
@@ -372,15 +374,17 @@ export function modelPlanetary(
   const bending = pinBending(pinPer, span, p.pin);
   const pressure = pinPer / (p.pin * p.width);
   const surface = planetSpeed * (p.pin / 2);
-  const [sunModes, ringModes, pinMode, boreMode] = b.modes;
+  const [sunModes, ringModes, pinMode, boreMode, seatMode] = b.modes;
   const pinLimit = Math.min(
     strengthOf(b.pin, bentWay(p), shelf) / bending,
     bearing ? bearing.static / pinPer : factor(shelf, 'pin.pressure') / pressure,
   );
+  const seatLimit = seatsHold({ diameter: p.pin, depth: p.plate }, seatStands(b.materials[2], shelf)) / pinPer;
   const bare: readonly (readonly [Mode, Press, number])[] = [
     ...loadedModes(sunModes, sunLoad, 1 / sunPer, at).map((m) => [m, press.sun, p.preload / sunPer] as const),
     ...loadedModes(ringModes, ringLoad, 1 / ringPer, at).map((m) => [m, press.ring, p.preload / ringPer] as const),
     [modeAt(pinMode, pinLimit), press.pin, p.preload / pinPer],
+    [modeAt(seatMode, seatLimit), press.pin, p.preload / pinPer],
     ...(!bearing && surface > 0
       ? [[modeAt(boreMode, factor(shelf, 'pin.pv') / (pressure * surface)), press.pin, p.preload / pinPer] as const]
       : []),

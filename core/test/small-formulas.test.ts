@@ -1,0 +1,149 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { blankTest, TEST_KINDS, writeWav, type BenchTest, type StageNumbers } from '../src/index.ts';
+import { legPose } from '../src/brief/leg.ts';
+import { pointsLoads } from '../src/brief/points.ts';
+import { seatHoldsOut, seatsHold } from '../src/gear/index.ts';
+import { inputDuty } from '../src/line/numbers.ts';
+import { slot } from '../src/reducer/drawn.ts';
+import { alongOf } from '../src/reducer/reach.ts';
+import type { PointsCase } from '../src/schema/joint.ts';
+import { boundsOf } from '../src/shape/bounds.ts';
+import { area, ORIGIN } from '../src/shape/outline.ts';
+import { flankOf, type Cone } from '../src/stage/bevel/geometry.ts';
+import { active, DEMOS, made } from './reducer-bench.ts';
+
+const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+
+describe('loads', () => {
+  it('of a leg: its knee is a thigh from the hip and a shank from the foot, at the angle asked between them', () => {
+    fc.assert(
+      fc.property(d(0.1, 0.3), d(0.1, 0.3), d(0.5, 3), d(-0.02, 0.02), (thigh, shank, angle, footOffset) => {
+        const { knee, foot, reach, kneeLever, hipLever } = legPose({ thigh, shank, footOffset }, angle);
+        const [u, v] = [
+          [-knee[0], -knee[1]],
+          [foot[0] - knee[0], foot[1] - knee[1]],
+        ] as const;
+        expect(Math.hypot(...u)).toBeCloseTo(thigh, 9);
+        expect(Math.hypot(...v)).toBeCloseTo(shank, 9);
+        expect(Math.hypot(...foot)).toBeCloseTo(reach, 9);
+        expect((u[0] * v[0] + u[1] * v[1]) / thigh / shank).toBeCloseTo(Math.cos(angle), 6);
+        // Levers, about knee and hip, of a weight that stands over the foot.
+        expect([kneeLever, hipLever]).toEqual([knee[0] - foot[0], -foot[0]]);
+      }),
+    );
+  });
+
+  it('that are listed go on from where the row before ended', () => {
+    const rows = [
+      [2, 3, 1],
+      [-1, 4, 2],
+      [0.5, 2, 0],
+    ].map(([speed, seconds, torque]) => ({ speed, seconds, torque }));
+    const l = pointsLoads({ rows, dynamicFactor: 1.5, inertia: 0, radius: 0.1 } as unknown as PointsCase);
+    expect([...l.trace.position]).toEqual([0, 6, 6, 2, 2, 3]);
+    expect(l.swing).toBe(6);
+    expect([l.peak, l.speed]).toEqual([3, 2]);
+  });
+
+  it('pass a stage over its ratio and efficiency, with its drag besides; speeds times its ratio', () => {
+    const s = { ratio: -4, etaForward: 0.8, drag: 0.01 } as StageNumbers;
+    const at = { torque: 8, torqueRms: 4, speed: 2, equivalent: 3.2, meanSpeed: 1.5, swing: 0.5, reverses: true };
+    const before = inputDuty(at, s);
+    expect(before.torque).toBeCloseTo(2.51, 12);
+    expect(before.torqueRms).toBeCloseTo(1.26, 12);
+    expect(before.equivalent).toBeCloseTo(1.01, 12);
+    expect([before.speed, before.meanSpeed, before.swing, before.reverses]).toEqual([8, 6, 2, true]);
+  });
+});
+
+describe('a pin’s seat', () => {
+  it('gives way where a stiff rod finds no point to lean about: by bisecting moments', () => {
+    fc.assert(
+      fc.property(d(1e-3, 0.01), d(2e-3, 0.02), d(0, 0.05), (diameter, depth, out) => {
+        const p = 30e6;
+        // Walls push one way before the point at z, the other way behind it.
+        const force = (z: number) => diameter * p * (2 * z - depth);
+        const moment = (z: number) => (diameter * p * (2 * z * z - depth * depth)) / 2;
+        let [lo, hi] = [depth / 2, depth];
+        for (let k = 0; k < 80; k++) {
+          const z = (lo + hi) / 2;
+          if (force(z) * out + moment(z) > 0) hi = z;
+          else lo = z;
+        }
+        const found = seatHoldsOut({ diameter, depth }, out, p);
+        expect(Math.abs(found / force(lo) - 1)).toBeLessThan(1e-6);
+        // Whatever stands out is held by less than a pin between two plates.
+        expect(found).toBeLessThan(seatsHold({ diameter, depth }, p) / 4);
+      }),
+    );
+  });
+});
+
+describe('shapes', () => {
+  it('a slot is as long as it slides and a hole', () => {
+    const o = slot(0.02, -0.01, 2e-3, 3e-3);
+    expect(Math.abs(area(o))).toBeCloseTo(2 * 2e-3 * 6e-3 + Math.PI * 4e-6, 12);
+    const b = boundsOf([{ outline: o, at: ORIGIN }])!;
+    [b.x0, b.x1, b.y0, b.y1].forEach((x, i) => expect(x).toBeCloseTo([0.015, 0.025, -0.012, -0.008][i]!, 12));
+    expect(Math.abs(area(slot(0, 0, 2e-3, 0)))).toBeCloseTo(Math.PI * 4e-6, 12);
+  });
+
+  it('a bevel’s flank goes from root to tip in so many steps', () => {
+    const cone = { teeth: 20, pitch: 0.46, root: 0.4, tip: 0.5, half: Math.PI / 40 } as Cone;
+    const flank = flankOf(cone, 0.35, 10);
+    expect(flank.map(([at]) => Number(at.toFixed(9)))).toEqual(
+      Array.from({ length: 11 }, (_, i) => Number((0.4 + i / 100).toFixed(9))),
+    );
+    expect(flank[6]![1]).toBeCloseTo(Math.PI / 40, 12);
+  });
+
+  it('bearings of a housing lie flush with a face of the plate that bears them', () => {
+    for (const v of DEMOS.map(active).filter((x) => x.housing)) {
+      const { bodies, housing } = made(v);
+      const bearings = bodies.filter((b) => /^case\/bearing/.test(b.id));
+      for (const b of bearings)
+        for (const f of b.places(0)) {
+          const [low, high] = alongOf(b.solid()).map((z) => f.at[2] + z) as [number, number];
+          const flush = housing!.plates.some((p) => Math.abs(low - p.from) < 1e-9 || Math.abs(high - p.to) < 1e-9);
+          if (!/output/.test(b.id)) expect(flush, `${v.name}: ${b.id} at ${low}`).toBe(true);
+        }
+    }
+  });
+});
+
+describe('the bench', () => {
+  it('knows an efficiency by the slope’s own spread over ratio and torque constant', () => {
+    const kind = TEST_KINDS.find((k) => k.id === 'efficiency')!;
+    const test = {
+      ...blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' }),
+      readings: [
+        [1, 0.5],
+        [2, 0.92],
+        [3, 1.38],
+        [4, 1.9],
+      ].map(([torque, current], i) => ({ id: `r${i}`, text: '', values: { torque, current } })),
+    } as unknown as BenchTest;
+    const context = { instruments: [], gravity: 9.81, orders: [], materials: [], ratio: 20, torqueConstant: 0.05 };
+    const r = kind.analyse(test, context);
+    if (!r.ok) throw new Error(r.problem.what);
+    // Least squares by hand: slope S_xy/S_xx, its spread √(Σ e²/(n − 2)/S_xx).
+    const [x, y] = [
+      [0.5, 0.92, 1.38, 1.9],
+      [1, 2, 3, 4],
+    ];
+    const mean = (l: number[]) => l.reduce((s, v) => s + v, 0) / l.length;
+    const sxx = x!.reduce((s, v) => s + (v - mean(x!)) ** 2, 0);
+    const slope = x!.reduce((s, v, i) => s + (v - mean(x!)) * (y![i]! - 2.5), 0) / sxx;
+    const rest = x!.reduce((s, v, i) => s + (y![i]! - 2.5 - slope * (v - mean(x!))) ** 2, 0);
+    const found = r.value.found!;
+    expect(found.value).toBeCloseTo(slope, 9);
+    const scatter = found.budget.find((c) => c.id === 'scatter')!;
+    expect(scatter.u).toBeCloseTo(Math.sqrt(rest / 2 / sxx), 9);
+  });
+
+  it('writes a sound’s length into its header', () => {
+    const bytes = writeWav([0, 0.5, -1], 8000);
+    expect(new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true)).toBe(bytes.length - 8);
+  });
+});

@@ -28,6 +28,15 @@ describe('worked values', () => {
     );
   });
 
+  it('are there for what a line is put together with, of every kind', () => {
+    const needed = ['inertiaIn', 'inertiaOut', 'maxSpeed', 'length'];
+    const lacking = [...new Set(ANCHORED.map((a) => a.kind))].flatMap((kind) => {
+      const own = ANCHORED.filter((a) => a.kind === kind).flatMap((a) => Object.keys(a.numbers ?? {}));
+      return needed.filter((n) => !own.includes(n)).map((n) => `${kind}: ${n}`);
+    });
+    expect(lacking).toEqual([]);
+  });
+
   for (const { kind, further, params, duty, worked, numbers = {}, limits = {}, open } of ANCHORED) {
     const read = readParams(kind, params);
     if (!read.ok) throw new Error(read.problem.what);

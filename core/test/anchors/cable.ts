@@ -52,5 +52,13 @@ export const cable: Anchored = {
     mass: [0.05181975357685825, '0.85 of two discs and the cable'],
     money: [9.134100906186983, 'material, ten cuts of half a unit, cable by its length'],
   },
+  numbers: {
+    inertiaIn: [3.596977674144275e-7, '0.85 of a disc of 9.945 mm, at 10.5 mm'],
+    inertiaOut: [5.4956547139999926e-5, '0.85 of a disc of 5.65 mm, at 50.5 mm'],
+    maxSpeed: [10 / 0.0105, '10 m/s of rope'],
+    outside: [0.151, 'centre distance and both drums'],
+    length: [(3 + 50.5 / 10.5 / 2) * 1.1e-3 + 4e-3, 'grooves of three wraps and what half a turn winds, two rims'],
+    bore: [0.008, 'the driven drum’s'],
+  },
   open: [],
 };

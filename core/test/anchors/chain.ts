@@ -74,5 +74,12 @@ export const chain: Anchored = {
       'usual curve of a plastic drawn on from a million cycles, 2.5 N·m over what breaks it, once a turn',
     ],
   },
+  numbers: {
+    inertiaIn: [1.604260916336031e-5, '0.85 of a disc of 2.883 mm, and 62.2 g of chain, at 15.2709 mm'],
+    inertiaOut: [1.8851717982521892e-5, 'the same of the large one at 45.5155 mm'],
+    maxSpeed: [4 / 0.015270906544562616, '4 m/s of chain'],
+    length: [0.0091, 'over its pins'],
+    bore: [0.008, 'the large sprocket’s'],
+  },
   open: [],
 };

@@ -71,5 +71,12 @@ export const rack: Anchored = {
     'crush-1': [927.7944090872298, 'F·(1.6·555 MPa/σ)²'],
     'skip-1': [12127.575827717626, '2 N/µm over two modules less 30 µm, over tan(20° − ½·atan 0.07)'],
   },
+  numbers: {
+    inertiaIn: [1.144540323166853e-6, '0.85 of a disc of 10 by 12 mm, bored 6'],
+    inertiaOut: [0, 'the carriage runs; what it weighs is the load’s'],
+    maxSpeed: [1500, '15 m/s of steel at 10 mm'],
+    outside: [0.029, 'tips at 11 mm, pitch line at 10, 8 mm behind it'],
+    length: [0.012, 'as wide as its teeth'],
+  },
   open: [],
 };

@@ -63,5 +63,16 @@ export const rollerWave: Anchored = {
     skip: [147.66857507171525, 'T·2e times a bearing in its seat over that sum'],
     money: [23.44159159634172, 'ring and cage by mass, forty pins, eccentric and sleeves turned, two bearings'],
   },
+  numbers: {
+    inertiaIn: [
+      2.0440029418768974e-6,
+      'an eccentric of 38.2 g, bored 5; bearing, sleeve and ten rollers of each row on 0.4 mm',
+    ],
+    inertiaOut: [2.0624408837844558e-5, 'walls of the cage at 22.02 mm, two discs of 23.14 mm, forty rollers at 22 mm'],
+    maxSpeed: [4 / 0.024, '4 m/s at the rollers’ far sides'],
+    outside: [0.06088, 'twice 24.44 mm and a rim of 6'],
+    length: [0.0255, 'two rows of 8 mm, three rooms of half a millimetre, two plates of 4'],
+    bore: [0.005, 'the shaft’s'],
+  },
   open: [],
 };

@@ -56,5 +56,12 @@ export const screw: Anchored = {
     mass: [0.10464727732217928, 'bar of the mean diameter, sleeve, three bearings of 12 g'],
     money: [8.442540281009407, 'screw by its length, nut, three bearings'],
   },
+  numbers: {
+    inertiaIn: [4.253187877951306e-7, 'π/32·ρ·229 mm of the mean fourth power of 8 to 5.5 mm'],
+    inertiaOut: [0.004318904500522567, 'the nut: a sleeve of 18 mm round 8, 15 long, in POM'],
+    maxSpeed: [0.8 * 1903.6555013682585, 'four fifths of its first whirl'],
+    outside: [0.022, 'the bearing’s'],
+    length: [0.229, 'stroke, nut and two bearings'],
+  },
   open: [],
 };

@@ -86,6 +86,7 @@ export const strainWave: Anchored = {
     inertiaOut: [3.343408608e-7, 'the spline’s at its neutral line'],
     outside: [0.040877, 'roots at 14.07 + 0.3685 mm and 6 mm of wall'],
     length: [0.017, 'cup and 2 mm'],
+    maxSpeed: [370, 'a bearing under a wave, as the shop’s sheets have it'],
   },
   open: [
     'alignment',

@@ -41,6 +41,7 @@ export const unit: Anchored = {
   },
   numbers: {
     inertiaIn: [0.000006333637971709892, 'the sheet’s'],
+    inertiaOut: [0, 'all of it is told at the input'],
     outside: [0.06397163576691878, 'the sheet’s'],
     length: [0.05437589040188096, 'the sheet’s'],
     maxSpeed: [628.3185307179587, 'the sheet’s'],

@@ -182,7 +182,10 @@ export function rollerWaveFigures(
       () => ({
         formula: 'm·e·ω²',
         terms: [e],
-        source: p.rows === 2 ? 'two rows at half a turn cancel it' : 'eccentric bearing, sleeve and rollers of a row',
+        source:
+          p.rows === 2
+            ? 'two rows at half a turn cancel it'
+            : 'eccentric bearing, sleeve and half of the rollers of a row, which go in and out along their radii',
       }),
     ),
     ...limitFigures(m.limits, make, (x) => x.limits),

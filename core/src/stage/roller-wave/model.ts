@@ -235,6 +235,10 @@ export function gapPlay(states: RollerWaveBuild['states'], gap: number): number 
   return mean;
 }
 
+/** Volume of the plates that the cage's walls stand between, m³. */
+const cagePlates = (p: RollerWaveParams, b: RollerWaveBuild): number =>
+  Math.PI * b.cage[1] ** 2 * PLATE * (p.carriedBy === 'both' ? 2 : 1);
+
 /** What each part weighs and costs. */
 function costsOf(p: RollerWaveParams, b: RollerWaveBuild, shelf: Shelf) {
   const [ring, cage, roller] = b.materials;
@@ -242,8 +246,7 @@ function costsOf(p: RollerWaveParams, b: RollerWaveBuild, shelf: Shelf) {
   const ringMass = blankMass(b.outside / 2, (b.reach[0] + b.reach[1]) / 2, high, ring, shelf);
   const walls =
     Math.PI * (b.cage[1] ** 2 - b.cage[0] ** 2) * high - p.rollers * p.roller * (b.cage[1] - b.cage[0]) * high;
-  const plates = Math.PI * b.cage[1] ** 2 * PLATE * (p.carriedBy === 'both' ? 2 : 1);
-  const cageMass = (Math.max(0, walls) + plates) * cage.material.density;
+  const cageMass = (Math.max(0, walls) + cagePlates(p, b)) * cage.material.density;
   const sleeve = Math.PI * (b.wave.eccentric ** 2 - (b.bearing.outside / 2) ** 2) * p.width * 7850;
   const crank = rodMass(b.bearing.bore, high, 7850) - rodMass(p.shaft, high, 7850);
   return {
@@ -310,7 +313,9 @@ export function modelRollerWave(
   ];
   const stiffness = together(springs);
   const costs = costsOf(p, b, shelf);
-  const mass = b.bearing.mass + costs.sleeve.mass + costs.roller.mass * p.rollers;
+  // Rollers go in and out, each along its own radius: together they throw, and store, half of what they would on the
+  // eccentric itself.
+  const mass = b.bearing.mass + costs.sleeve.mass + (costs.roller.mass * p.rollers) / 2;
   const shake = mass * p.throw * (at.speed * ratio) ** 2;
   // Limits from the load of a newton metre, or of what is asked where that is more.
   const base = Math.max(moment, 1);
@@ -379,8 +384,11 @@ export function modelRollerWave(
   const bearingLife = lasting > 0 ? ratedLife(bearing, lasting, at.meanSpeed! * Math.abs(ratio)) : Infinity;
   const plates = p.carriedBy === 'both' ? 2 : 1;
   const ringInertia = costs.ring.mass * ((b.outside / 2 + b.reach[1]) / 2) ** 2;
+  const plateMass = cagePlates(p, b) * cage.material.density;
   const cageInertia =
-    costs.cage.mass * ((b.cage[0] + b.cage[1]) / 2) ** 2 + costs.roller.mass * p.rollers * p.rows * far ** 2;
+    (costs.cage.mass - plateMass) * ((b.cage[0] + b.cage[1]) / 2) ** 2 +
+    (plateMass * b.cage[1] ** 2) / 2 +
+    costs.roller.mass * p.rollers * p.rows * far ** 2;
   const numbers: StageNumbers = {
     ratio,
     etaForward: 1 / (1 + loss),
@@ -391,7 +399,7 @@ export function modelRollerWave(
     springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
-    inertiaIn: (costs.crank.mass * (bearing.bore / 2) ** 2) / 2 + mass * p.rows * p.throw ** 2,
+    inertiaIn: (costs.crank.mass * ((bearing.bore / 2) ** 2 + (p.shaft / 2) ** 2)) / 2 + mass * p.rows * p.throw ** 2,
     inertiaOut: p.held === 'ring' ? cageInertia : ringInertia,
     limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
     ...sumCosts(Object.values(costs)),

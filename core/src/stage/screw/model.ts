@@ -30,6 +30,7 @@ import {
   whirlSpeed,
   type ScrewWork,
   type Thread,
+  fourthPower,
 } from './thread.ts';
 
 /** A screw stage before any duty. */
@@ -302,7 +303,7 @@ export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf
     springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
-    inertiaIn: (bar * (p.diameter / 2) ** 2) / 2,
+    inertiaIn: (Math.PI / 32) * screw.material.density * b.length * fourthPower(p.diameter, thread.core),
     inertiaOut: nuts * sleeve,
     limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
     mass: bar + nuts * sleeve + bearings * bearing.mass,

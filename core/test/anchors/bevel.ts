@@ -74,7 +74,7 @@ export const bevel: Anchored = {
   numbers: {
     inertiaIn: [3.906775517820607e-7, 'half of 10.98 g of frustum and hub at 8.4348 mm'],
     inertiaOut: [3.0081231554876965e-6, 'half of 21.14 g at 16.8695 mm'],
-    maxSpeed: [15 / 8.434752415750148e-3, '15 m/s of steel at the mean radius'],
+    maxSpeed: [15 / 8.43475241575015e-3, '15 m/s of steel at the mean radius'],
     outside: [0.04698386991009991, 'half of the wheel’s tips, and the pinion’s mount of 26.5367 mm'],
     length: [0.027967739820199817, 'the wheel’s mount, and half of the pinion’s tips'],
     bore: [0.008, 'the wheel’s'],

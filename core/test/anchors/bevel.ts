@@ -76,7 +76,7 @@ export const bevel: Anchored = {
     inertiaOut: [3.0081231554876965e-6, 'half of 21.14 g at 16.8695 mm'],
     maxSpeed: [15 / 8.43475241575015e-3, '15 m/s of steel at the mean radius'],
     outside: [0.04698386991009991, 'half of the wheel’s tips, and the pinion’s mount of 26.5367 mm'],
-    length: [0.027967739820199817, 'the wheel’s mount, and half of the pinion’s tips'],
+    length: [0.02796773982019982, 'the wheel’s mount, and half of the pinion’s tips'],
     bore: [0.008, 'the wheel’s'],
   },
   open: [],

@@ -16,7 +16,7 @@ import { isRound, poseOf } from '../src/reducer/pose.ts';
 import { meshSolid } from '../src/solid/index.ts';
 import { cut, prism } from '../src/shape/solid.ts';
 import { circle } from '../src/shape/outline.ts';
-import { joint, DEMOS, active, ofKind, made, fitted } from './reducer-bench.ts';
+import { joint, DEMOS, active, ofKind, made, fitted, keyedLine } from './reducer-bench.ts';
 
 describe('what stands in what', () => {
   let kernel: ManifoldToplevel;
@@ -120,6 +120,30 @@ describe('what stands in what', () => {
     // 12 − 1 − 2·5 mm, facets within 10 µm of the round.
     expect(step.value.near[0]!.gap).toBeGreaterThanOrEqual(1e-3 - 1e-9);
     expect(step.value.near[0]!.gap).toBeLessThan(1.03e-3);
+  });
+
+  it('a key lies in its wheel’s keyway and in its shaft, and stands in nothing else', () => {
+    const r = made(keyedLine());
+    const keys = r.bodies.filter((b) => /key-/.test(b.id));
+    // One to the driven wheel of either stage, one to the second’s driver; the motor’s comes with it.
+    expect(keys.map((k) => k.id)).toEqual(['case/key-1-out', 'case/key-1-in', 'case/key-2-out']);
+    expect(keys[0]!.part.name).toBe('Key DIN 6885 2×2×8');
+    expect(says(r, [0.05, 2.2])).toEqual([]);
+    // Named by hand: 8 mm by 2 by 2 of steel, 1.2 mm sunk.
+    expect(keys[0]!.part.mass).toBeCloseTo(8e-3 * 4e-6 * 7850, 9);
+    const solidOf = (b: Body) => {
+      const m = meshSolid(kernel, b.solid(), 1e-5)!;
+      return new kernel.Manifold(new kernel.Mesh({ numProp: 3, vertProperties: m.vertices, triVerts: m.triangles }));
+    };
+    for (const key of keys) {
+      const wheel = r.bodies.find((b) => b.id === key.joins![0])!;
+      // Their places are one another’s: 0.2 mm of room at its back, sides that touch.
+      expect(key.places(1.3)).toEqual(wheel.places(1.3));
+      expect(key.speed).toBe(wheel.speed);
+      expect(solidOf(key).intersect(solidOf(wheel)).volume()).toBeLessThan(1e-3);
+      expect(solidOf(key).translate([0, 0.3, 0]).intersect(solidOf(wheel)).volume()).toBeGreaterThan(0.5);
+      expect(r.bodies.some((b) => b.id === key.joins![1])).toBe(true);
+    }
   });
 
   it('stands alike where both turned as one, or where only a round one turned', () => {

@@ -17,6 +17,7 @@ import { orderOf, type Order } from '../src/reducer/order.ts';
 import { circle } from '../src/shape/outline.ts';
 import { prism, type Prism } from '../src/shape/solid.ts';
 import { shelf } from './helpers.ts';
+import { keyedLine } from './reducer-bench.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -151,6 +152,22 @@ describe('going together', () => {
     expect(steps.at(-1)!.body).toBe('case/nut');
     expect(inUnits(steps.at(-1)!.tool!)).toMatch(/^spanner 5.5 mm, tighten to 0\.\d+ N·m$/);
     expect(inUnits(steps[at('case/screw-motor')]!.tool!)).toMatch(/key 2\.5 mm/);
+  });
+
+  it('lays each key into its shaft before its wheel goes on, and says how', () => {
+    const g = together(keyedLine());
+    const at = (id: RegExp) => g.steps.findIndex((s) => id.test(s.body));
+    for (const [key, shaft, wheel] of [
+      [/key-1-out/, /shaft-1/, /stage1\/driven/],
+      [/key-1-in/, /shaft-1/, /stage2\/driver/],
+      [/key-2-out/, /shaft-2/, /stage2\/driven/],
+    ] as const) {
+      expect(at(shaft), String(key)).toBeGreaterThan(-1);
+      expect(at(key)).toBeGreaterThan(at(shaft));
+      expect(at(wheel)).toBeGreaterThan(at(key));
+      expect(g.steps[at(key)]!.do).toMatch(/^Lay the key DIN 6885 2×2×8 into the slot of its shaft/);
+    }
+    expect(g.stuck).toEqual([]);
   });
 
   it('tells what to mind with a stage once, before its first part', () => {

@@ -56,3 +56,10 @@ export const body = (r: Reducer, id: string) => {
   if (!found) throw new Error(`no ${id} among ${r.bodies.map((b) => b.id).join(', ')}`);
   return found;
 };
+
+/** Two spur stages on keyed shafts of 8 mm, in a housing. */
+export function keyedLine(): Variant {
+  const spur = { ...ofKind('spur').stages[0]!.params, z1: 30, z2: 60, module: 1e-3, width: 9e-3 };
+  const params = { ...spur, bore1: 0.008, shape1: 'keyway', bore2: 0.008, shape2: 'keyway' };
+  return fitted({ ...ofKind('spur'), stages: ['x', 'y'].map((id) => ({ id, kind: 'spur', params })) });
+}

@@ -80,6 +80,11 @@ function says(
       do: `Press ${many} into its seat, flush${way === 'up' ? ', from below' : ''}.`,
       caution: 'Press on the outer ring; do not hammer.',
     };
+  if (/^key-/.test(kind))
+    return {
+      do: `Lay ${many} into the slot of its shaft, so that it carries the wheel.`,
+      caution: 'Its sides fit tight, its back has room: file the sides, not the back.',
+    };
   if (/(^|-)pin(-|$)/.test(kind))
     return { do: `Push ${many} in.`, caution: 'Press, do not hammer; support the plate under the pin.' };
   const [into, goes] = unit.count === 1 ? ['its place', 'it goes'] : ['their places', 'they go'];

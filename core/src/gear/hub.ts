@@ -14,28 +14,57 @@ export interface Hub {
 export const PLAIN_HUB: Hub = { bore: 0, shape: 'round', bolts: 0, boltCircle: 0, boltHole: 3.2e-3, nuts: false };
 
 /**
- * Parallel keys by shaft diameter up to: width and depth in the hub, mm. Source: ISO/R 773 (DIN 6885-1), which start at
- * 6 mm; below it a key of 1 × 0.5.
+ * Parallel keys by shaft diameter up to: width and height, depth in the shaft and in the hub, mm. Source: ISO/R 773 (DIN
+ * 6885-1), which start at 6 mm; below it a key of 1 × 1.
  */
-const KEYS: readonly (readonly [number, number, number])[] = [
-  [6, 1, 0.5],
-  [8, 2, 1],
-  [10, 3, 1.4],
-  [12, 4, 1.8],
-  [17, 5, 2.3],
-  [22, 6, 2.8],
-  [30, 8, 3.3],
-  [38, 10, 3.3],
-  [44, 12, 3.3],
-  [50, 14, 3.8],
-  [1e9, 16, 4.3],
+const KEYS: readonly (readonly [number, number, number, number, number])[] = [
+  [6, 1, 1, 0.6, 0.5],
+  [8, 2, 2, 1.2, 1],
+  [10, 3, 3, 1.8, 1.4],
+  [12, 4, 4, 2.5, 1.8],
+  [17, 5, 5, 3, 2.3],
+  [22, 6, 6, 3.5, 2.8],
+  [30, 8, 7, 4, 3.3],
+  [38, 10, 8, 5, 3.3],
+  [44, 12, 8, 5, 3.3],
+  [50, 14, 9, 5.5, 3.8],
+  [1e9, 16, 10, 6, 4.3],
 ];
 
-/** Width and depth in the hub of the key for a bore, m. */
-export function keyFor(bore: number): { width: number; depth: number } {
-  const k = KEYS.find(([to]) => bore * 1e3 <= to)!;
-  return { width: k[1] * 1e-3, depth: k[2] * 1e-3 };
+/** A key’s size, and how deep it lies in hub and shaft, m. */
+export interface Key {
+  readonly width: number;
+  readonly height: number;
+  /** Of its slot in the hub. */
+  readonly depth: number;
+  /** Of its slot in the shaft. */
+  readonly sunk: number;
 }
+
+/**
+ * The key for a bore, m.
+ * @example keyFor(0.01) // { width: 0.003, height: 0.003, sunk: 0.0018, depth: 0.0014 }
+ */
+export function keyFor(bore: number): Key {
+  const [, width, height, sunk, depth] = KEYS.find(([to]) => bore * 1e3 <= to)!.map((x) => x * 1e-3) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  return { width, height, sunk, depth };
+}
+
+/** Lengths that keys are sold in, mm. Source: ISO/R 773. */
+const KEY_LENGTHS = [6, 8, 10, 12, 14, 16, 18, 20, 22, 25, 28, 32, 36, 40, 45, 50, 56, 63, 70, 80];
+
+/**
+ * The longest standard key that lies within a hub, m; in a hub shorter than any, one cut to it.
+ * @example keyLength(0.0113) // 0.01
+ */
+export const keyLength = (hub: number): number =>
+  (KEY_LENGTHS.filter((l) => l <= hub * 1e3 + 1e-9).at(-1) ?? Math.floor(hub * 1e3 + 1e-9)) * 1e-3;
 
 /** How much a flat takes off a shaft of a diameter, m: half a millimetre on 5 mm, a tenth above. */
 export const flatDepth = (bore: number): number => Math.max(0.1 * bore, Math.min(5e-4, 0.15 * bore));

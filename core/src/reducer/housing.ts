@@ -2,6 +2,7 @@ import { area } from '../shape/outline.ts';
 import { bumpedHull, hullArcs, type Bump, type HullArc, type Round } from '../shape/hull.ts';
 import { SCREWS } from '../shop/fasteners.ts';
 import { sweptBy, type Body } from './body.ts';
+import { keyBodies } from './keys.ts';
 import { hubScrews, linkBody, outputShaft, type ShaftRun } from './link-bodies.ts';
 import { motorRounds } from './motor-body.ts';
 import { EDGE, PITCH } from './plan.ts';
@@ -102,6 +103,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
       }),
       ...bearingBodies(w, seats, plates),
       ...stages.flatMap((_, k) => [linkBody(w, k, plates) ?? [], hubScrews(w, k) ?? []].flat()),
+      ...keyBodies(w),
       ...(own.body ? [own.body] : []),
       ...tieBodies(w, centres, bottom, top),
       ...(plan.direct ? [motorScrews(w, plates[0]!)] : []),

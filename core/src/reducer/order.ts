@@ -120,6 +120,9 @@ const gives = (a: Part, b: Part): boolean =>
   (b.of.joins?.includes(a.body) ?? false) ||
   ((a.of.flexes || b.of.flexes) && a.of.stage === b.of.stage && a.of.of === 'stage');
 
+/** Whether one part must be out before another can be, whichever way that goes: a wheel before its key, a key before its shaft. */
+const covers = (a: Part, b: Part): boolean => b.of.lies?.under === a.body || a.of.lies?.on === b.body;
+
 /** Whether two sections share more than a touch. */
 function meet(a: CrossSection, b: CrossSection): boolean {
   const [p, q] = [a.bounds(), b.bounds()];
@@ -170,7 +173,7 @@ export function* orderOf(
   const there = new Set(parts.map((_, i) => i));
   const out: { i: number; way: Way }[] = [];
   const blockers = (i: number, way: Way): number[] =>
-    [...there].filter((j) => j !== i && (way === 'up' ? above[i]![j] : above[j]![i]));
+    [...there].filter((j) => j !== i && ((way === 'up' ? above[i]![j] : above[j]![i]) || covers(parts[j]!, parts[i]!)));
   while (there.size > 1) {
     const free = [...there]
       .filter((i) => parts[i]!.body !== base)

@@ -272,11 +272,17 @@ export function planetaryPorts(p: PlanetaryParams, { materials }: Pick<Planetary
   const role = roles(p);
   const shaft = (m: Member) => (m === 'sun' ? p.boreS : 0);
   return {
-    input: { at: [0, 0, -p.plate - GAP], along: 'z', shaft: shaft(role.input) },
+    input: {
+      at: [0, 0, -p.plate - GAP],
+      along: 'z',
+      shaft: shaft(role.input),
+      keyed: role.input === 'sun' && p.shapeS === 'keyway',
+    },
     output: {
       at: [0, 0, floors.at(-1)! + widths.at(-1)! + GAP + p.plate],
       along: 'z',
       shaft: shaft(role.output),
+      keyed: role.output === 'sun' && p.shapeS === 'keyway',
       ...(role.output === 'carrier' &&
         p.boltsC > 0 && {
           flange: {

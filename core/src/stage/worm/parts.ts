@@ -162,8 +162,9 @@ export const wormPorts = (p: WormParams, { geometry: g, bearing }: WormBuild): P
     ],
     along: 'x',
     shaft: p.bore1,
+    keyed: p.shape1 === 'keyway',
   },
-  output: { at: [0, 0, p.width], along: 'z', shaft: p.bore2 },
+  output: { at: [0, 0, p.width], along: 'z', shaft: p.bore2, keyed: p.shape2 === 'keyway' },
 });
 
 /** The order of putting a worm stage together. */

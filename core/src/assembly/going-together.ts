@@ -80,11 +80,13 @@ function says(
       do: `Press ${many} into its seat, flush${way === 'up' ? ', from below' : ''}.`,
       caution: 'Press on the outer ring; do not hammer.',
     };
-  if (/^key-/.test(kind))
+  if (body.lies) {
+    const [shaft, wheel] = [body.lies.on, body.lies.under].map((id) => listed([id], reducer));
     return {
-      do: `Lay ${many} into the slot of its shaft, so that it carries the wheel.`,
+      do: `Lay ${many} into the slot of the ${shaft}, where the ${wheel} comes.`,
       caution: 'Its sides fit tight, its back has room: file the sides, not the back.',
     };
+  }
   if (/(^|-)pin(-|$)/.test(kind))
     return { do: `Push ${many} in.`, caution: 'Press, do not hammer; support the plate under the pin.' };
   const [into, goes] = unit.count === 1 ? ['its place', 'it goes'] : ['their places', 'they go'];

@@ -43,7 +43,7 @@ import { edgesOf } from '../src/reducer/section.ts';
 import { sliced } from '../src/reducer/sliced.ts';
 import { circle, OutlinePen, rectangle } from '../src/shape/outline.ts';
 import { shelf } from './helpers.ts';
-import { joint, DEMOS, active, ofKind, made, body } from './reducer-bench.ts';
+import { joint, DEMOS, active, ofKind, keyedLine, made, body } from './reducer-bench.ts';
 
 describe('frames', () => {
   it('undo themselves, and nest as points do', () => {
@@ -609,6 +609,25 @@ describe('what a housing stands', () => {
     // The rods are longer by as much, and stand out of the cover's nuts.
     const rod = (w: Variant) => Number(/×(\d+)$/.exec(body(made(w), 'case/tie').part.name)![1]);
     expect(rod(out) - rod(v)).toBe(12);
+  });
+
+  it('tells what a keyway or a flat in a printed wheel carries, by hand', () => {
+    const v = keyedLine();
+    const told = (w: Variant) =>
+      strengthChecks(
+        made(w),
+        w,
+        w.stages.map((_, k) => ({ output: 1 + k, held: 0 })),
+        shelf,
+      ).filter((c) => /^form-/.test(c.id));
+    // Pinions are of steel; both driven wheels are printed: 30 MPa on a fifth of 8 mm by 9 mm, at nine tenths of 4 mm.
+    const [one, two, ...more] = told(v);
+    expect(more).toEqual([]);
+    expect([one!.id, one!.figure, two!.id, two!.figure]).toEqual(['form-1-out', 1, 'form-2-out', 2]);
+    expect(one!.limit).toBeCloseTo(30e6 * 0.2 * 8e-3 * 9e-3 * 0.9 * 4e-3, 9);
+    expect([one!.state, two!.state]).toEqual(['holds', 'fails']);
+    const round = v.stages.map((s) => ({ ...s, params: { ...s.params, shape2: 'round' } }));
+    expect(told({ ...v, stages: round })).toEqual([]);
   });
 
   it('a ring that would turn is held by the next thread that does', () => {

@@ -153,3 +153,13 @@ export const hubCurves = (h: Hub): { layer: string; outline: Outline }[] => [
   ...boltPlaces(h).map(([x, y]) => ({ layer: 'bolts', outline: circle(x, y, h.boltHole / 2) })),
   ...hubTraps(h).map((outline) => ({ layer: 'nut-traps', outline })),
 ];
+
+/**
+ * Torque that a flat or a key carries, N·m: it bears over a fifth of the bore's diameter, at nine tenths of its radius.
+ *
+ * @param width of the wheel, m
+ * @param pressure that the softer side stands, Pa
+ * @example formHolds(0.008, 0.009, 30e6) // 1.5552
+ */
+export const formHolds = (bore: number, width: number, pressure: number): number =>
+  pressure * 0.2 * bore * width * 0.9 * (bore / 2);

@@ -13,7 +13,8 @@ const KEY = 0.3;
 const ON_AXIS = 1e-6;
 
 /** The wheel of a stage that sits on a shaft: the longest of what turns there. */
-function wheelOn(s: StandingStage, turns: 'input' | 'output', [x, y]: readonly [number, number]): Body | undefined {
+export function wheelOn(s: StandingStage, turns: 'input' | 'output'): Body | undefined {
+  const [x, y] = turns === 'input' ? axisOf(s) : outAxis(s);
   const long = (b: Body) => {
     const [low, high] = alongOf(b.solid());
     return high - low;
@@ -37,8 +38,8 @@ export function keyBodies({ plan, stages, step }: Setting): Body[] {
     const [from, to] = [stages[k]!, stages[k + 1]];
     const shaft = `case/${link.hub ? 'hub' : 'shaft'}-${k + 1}`;
     return [
-      ...(!link.hub && from.ports.output.keyed ? [{ s: from, wheel: wheelOn(from, 'output', outAxis(from)) }] : []),
-      ...(to?.ports.input.keyed ? [{ s: to, wheel: wheelOn(to, 'input', axisOf(to)) }] : []),
+      ...(!link.hub && from.ports.output.bored === 'keyway' ? [{ s: from, wheel: wheelOn(from, 'output') }] : []),
+      ...(to?.ports.input.bored === 'keyway' ? [{ s: to, wheel: wheelOn(to, 'input') }] : []),
     ].flatMap(({ s, wheel }): Body[] => {
       const { width, height, sunk } = keyFor(link.diameter);
       const [low, high] = wheel ? alongOf(wheel.solid()) : [0, 0];

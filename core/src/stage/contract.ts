@@ -237,8 +237,8 @@ export interface Port {
   readonly lean?: number;
   /** Diameter of the shaft that goes in there, or of the shaft that comes out, m; 0 where a flange takes its place. */
   readonly shaft: number;
-  /** The wheel there has a keyway for it. */
-  readonly keyed?: boolean;
+  /** How the wheel there is bored for it, where that is told: round ones are bonded or held by a set screw. */
+  readonly bored?: 'round' | 'flat' | 'keyway';
   /** Screws of a flange, where it has any: how many, on which circle, of which hole, through how much, m. */
   readonly flange?: {
     readonly screws: number;

@@ -1,3 +1,4 @@
+import { formHolds } from '../../gear/hub.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import type { BeltParams } from './params.ts';
@@ -68,8 +69,7 @@ export function holdTorque(hold: Hold, bore: number, outside: number, width: num
     case 'glue':
       return factor(shelf, 'hold.glue') * Math.PI * bore * width * r;
     case 'key':
-      // A flat or key bears over a fifth of the bore's diameter, at about nine tenths of its radius.
-      return factor(shelf, 'hold.key') * 0.2 * bore * width * 0.9 * r;
+      return formHolds(bore, width, factor(shelf, 'hold.key'));
     case 'bolted':
       return BOLTS * factor(shelf, 'hold.bolt') * Math.max(r, 0.6 * outside);
   }

@@ -155,11 +155,11 @@ export function chainPorts(p: ChainParams, { chain, layout, width }: ChainBuild)
       at: [0, 0, -side],
       along: 'z',
       shaft: p.bore1,
-      keyed: p.shape1 === 'keyway',
+      bored: p.shape1,
       // To lay it on: half a pitch of length, which the centres give at twice the cosine of the lean.
       ...(p.takeUp === 'centre' && { slide: chain.pitch / 4 / Math.sqrt(1 - lean * lean) }),
     },
-    output: { at: [layout.centre, 0, width + side], along: 'z', shaft: p.bore2, keyed: p.shape2 === 'keyway' },
+    output: { at: [layout.centre, 0, width + side], along: 'z', shaft: p.bore2, bored: p.shape2 },
   };
 }
 

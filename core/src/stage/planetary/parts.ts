@@ -276,13 +276,13 @@ export function planetaryPorts(p: PlanetaryParams, { materials }: Pick<Planetary
       at: [0, 0, -p.plate - GAP],
       along: 'z',
       shaft: shaft(role.input),
-      keyed: role.input === 'sun' && p.shapeS === 'keyway',
+      ...(role.input === 'sun' && { bored: p.shapeS }),
     },
     output: {
       at: [0, 0, floors.at(-1)! + widths.at(-1)! + GAP + p.plate],
       along: 'z',
       shaft: shaft(role.output),
-      keyed: role.output === 'sun' && p.shapeS === 'keyway',
+      ...(role.output === 'sun' && { bored: p.shapeS }),
       ...(role.output === 'carrier' &&
         p.boltsC > 0 && {
           flange: {

@@ -146,7 +146,7 @@ const DISC = 3e-3;
 export const rackPorts = (p: RackParams, { geometry: g }: RackBuild): Ports => {
   const side = g.rollers ? DISC : 0;
   return {
-    input: { at: [0, 0, -side], along: 'z', shaft: p.bore, keyed: p.shape === 'keyway' },
+    input: { at: [0, 0, -side], along: 'z', shaft: p.bore, bored: p.shape },
     output: { at: [0, -g.axis, p.width + side], along: 'z', shaft: 0, straight: [1, 0, 0] },
   };
 };

@@ -162,9 +162,9 @@ export const wormPorts = (p: WormParams, { geometry: g, bearing }: WormBuild): P
     ],
     along: 'x',
     shaft: p.bore1,
-    keyed: p.shape1 === 'keyway',
+    bored: p.shape1,
   },
-  output: { at: [0, 0, p.width], along: 'z', shaft: p.bore2, keyed: p.shape2 === 'keyway' },
+  output: { at: [0, 0, p.width], along: 'z', shaft: p.bore2, bored: p.shape2 },
 });
 
 /** The order of putting a worm stage together. */

@@ -22,7 +22,10 @@ const OWN_WORLD = [
   ],
 ].map((name) => `web/test/${name}.test.ts`);
 
-/** Tests of whole things: bodies by the kernel, all files of a line, searches, processes. The rest is the unit suite. */
+/**
+ * Tests of whole things: bodies by the kernel, all files of a line, searches, processes. The rest is the unit suite, which
+ * is for while one works.
+ */
 const WHOLE = [
   ...[
     'add-stage',
@@ -45,6 +48,8 @@ const WHOLE = [
   'web/test/demo-found.test.ts',
 ];
 
+const LEFT = process.env.UNIT ? WHOLE : [];
+
 export default defineConfig({
   test: {
     // Both cores: nothing here is timed.
@@ -55,8 +60,14 @@ export default defineConfig({
         test: {
           ...common,
           name: 'core',
-          include: ['core/test/**/*.test.ts', 'scripts/**/*.test.ts'],
-          exclude: WHOLE,
+          include: [
+            'core/test/**/*.test.ts',
+            'server/test/**/*.test.ts',
+            'cli/test/**/*.test.ts',
+            'torture/*.test.ts',
+            'scripts/**/*.test.ts',
+          ],
+          exclude: LEFT,
           isolate: false,
         },
       },
@@ -65,12 +76,11 @@ export default defineConfig({
           ...common,
           name: 'web',
           include: ['web/test/**/*.test.ts'],
-          exclude: [...OWN_WORLD, ...WHOLE],
+          exclude: [...OWN_WORLD, ...LEFT],
           isolate: false,
         },
       },
       { test: { ...common, name: 'web-storage', include: OWN_WORLD } },
-      { test: { ...common, name: 'whole', include: WHOLE, isolate: false } },
     ],
   },
 });

@@ -8,7 +8,7 @@ echo "== types and lint"
 npm run --silent lint & lint=$!
 npm run --silent types || { kill "$lint" 2>/dev/null; exit 1; }
 wait "$lint"
-echo "== unit"; npm run --silent unit
+echo "== unit and whole"; npm run --silent tests
 echo "== uncertainties hold the truth"; npm run --silent coverage -- --check
 echo "== schema and list of exports in step, licences"; npx --no-install tsx scripts/schema.ts --check
 npx --no-install tsx scripts/build-core.ts --check

@@ -1,6 +1,6 @@
 import Kernel, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { makeShelf, readParams, stageKind, stageKinds, type BodyPlace } from '../src/index.ts';
+import { makeShelf, readParams, stageKind, stageKinds, type AnyStageKind, type BodyPlace } from '../src/index.ts';
 import { endsTakenBack } from '../src/reducer/clashes.ts';
 import { meshSolid } from '../src/solid/index.ts';
 import { partsOf } from './stage-bench.ts';
@@ -62,9 +62,16 @@ const clashes = (list: ReturnType<typeof assembled>) => {
 
 const loose = { allowanceS: 4e-5, allowanceP: 4e-5, allowanceR: 4e-5 };
 
-describe('every kind as it starts', () => {
-  // Tight fits bite a little; teeth out of phase or a part forgotten at the origin bite a lot.
-  for (const kind of stageKinds())
+/** Whether some part of a kind bends or runs, as it starts. */
+const bends = (kind: AnyStageKind): boolean => {
+  const made = partsOf(kind, kind.defaults({ ratio: 5, torque: 1, size: Infinity, shelf }), shelf);
+  return made.ok && made.value.some((part) => part.flexes);
+};
+
+describe('every kind with parts that bend, as it starts', () => {
+  // Rigid ones are held against each other in their housings, by `clashes`. Tight fits bite a little; teeth out of phase or
+  // a part forgotten at the origin bite a lot.
+  for (const kind of stageKinds().filter(bends))
     it(`${kind.id} stands with no part in another`, () => {
       const list = assembled(kind.id, {}, 3e-5);
       for (let i = 0; i < list.length; i++)

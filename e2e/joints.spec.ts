@@ -5,6 +5,8 @@ test.describe('the shelf of joints', () => {
   test('a joint from nothing: what it must do, what matters, a line picked of those found beside it', async ({
     page,
   }) => {
+    // On a busy machine its search takes long.
+    test.slow();
     test.setTimeout(120_000);
     await page.goto('/');
     await page.getByRole('button', { name: 'New joint' }).first().click();

@@ -198,6 +198,8 @@ test('what cannot be put in is said, with what is in its way', async ({ page }) 
 });
 
 test('the whole line goes out as one STEP assembly, each part once, placed as often as it occurs', async ({ page }) => {
+  // On a busy machine its bodies take long.
+  test.slow();
   test.setTimeout(120_000);
   await openDemo(page, 'Make', 'Wing root');
   const begins = page.waitForEvent('download', { timeout: 100_000 });

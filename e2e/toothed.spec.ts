@@ -61,6 +61,8 @@ test.describe('toothed stages', () => {
   test('a whole line: its bill for some joints, less what lies in the drawer, and all of it as one zip', async ({
     page,
   }) => {
+    // On a busy machine its bodies take long.
+    test.slow();
     await openDemo(page, 'Make', 'Wing root');
     const line = page.getByRole('region', { name: 'The whole line' });
     await expect(line).toContainText(/\d+ pieces of \d+ kinds/);

@@ -46,14 +46,8 @@ export interface Key {
  * @example keyFor(0.01) // { width: 0.003, height: 0.003, sunk: 0.0018, depth: 0.0014 }
  */
 export function keyFor(bore: number): Key {
-  const [, width, height, sunk, depth] = KEYS.find(([to]) => bore * 1e3 <= to)!.map((x) => x * 1e-3) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  return { width, height, sunk, depth };
+  const [, width, height, sunk, depth] = KEYS.find(([to]) => bore * 1e3 <= to)!;
+  return { width: width * 1e-3, height: height * 1e-3, sunk: sunk * 1e-3, depth: depth * 1e-3 };
 }
 
 /** Lengths that keys are sold in, mm. Source: ISO/R 773. */

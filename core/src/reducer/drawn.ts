@@ -11,6 +11,9 @@ import { weightOf } from './weight.ts';
 /** Steel of screws, nuts and shafts: its density, kg/m³. */
 export const STEEL = { name: 'Steel, 8.8', density: 7850 };
 
+/** Millimetres as screws and keys are named by. */
+export const mm = (x: number): number => Math.round(x * 1e4) / 10;
+
 /** A length as notes say it. */
 export const size = (x: number): string => stated(x, 'length', 5);
 

@@ -2,7 +2,7 @@ import { keyFor, keyLength } from '../gear/hub.ts';
 import { rectangle } from '../shape/outline.ts';
 import { prism, solidVolume } from '../shape/solid.ts';
 import type { Body } from './body.ts';
-import { size, STEEL } from './drawn.ts';
+import { mm, size, STEEL } from './drawn.ts';
 import type { StandingStage } from './layout.ts';
 import { alongOf } from './reach.ts';
 import { axisOf, outAxis, type Setting } from './setting.ts';
@@ -57,7 +57,7 @@ export function keyBodies({ plan, stages, step }: Setting): Body[] {
           of: 'case',
           stage: -1,
           part: {
-            name: `Key DIN 6885 ${[width, height, length].map((x) => Math.round(x * 1e4) / 10).join('×')}`,
+            name: `Key DIN 6885 ${[width, height, length].map(mm).join('×')}`,
             made: 'bought',
             material: 'Steel C45',
             quantity: 1,

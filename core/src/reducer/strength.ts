@@ -140,14 +140,10 @@ export function strengthChecks(
         ...(link.hub ? [] : [{ s: from, port: from.ports.output, wheel: wheelOn(from, 'output') }]),
         ...(to ? [{ s: to, port: to.ports.input, wheel: wheelOn(to, 'input') }] : []),
       ].flatMap(({ s, port, wheel }) => {
-        const material = shelf.materials.find((m) => m.name === wheel?.part.material);
-        if (
-          !wheel ||
-          !material ||
-          !asToothMaterial(material).plastic ||
-          (port.bored !== 'flat' && port.bored !== 'keyway')
-        )
-          return [];
+        if (!wheel || (port.bored !== 'flat' && port.bored !== 'keyway')) return [];
+        // A part names its material; one that the shop has no more is of plastic where it is printed.
+        const material = shelf.materials.find((m) => m.name === wheel.part.material);
+        if (!(material ? asToothMaterial(material).plastic : wheel.part.made === 'printed')) return [];
         const [low, high] = alongOf(wheel.solid());
         const form = port.bored === 'flat' ? 'Flat' : 'Keyway';
         return [

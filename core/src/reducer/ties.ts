@@ -3,7 +3,7 @@ import { circle } from '../shape/outline.ts';
 import { prism, type Solid } from '../shape/solid.ts';
 import { intoHole, lengthFor, nutMass, screwMass, SCREWS, washerMass, type Screw } from '../shop/fasteners.ts';
 import type { Body } from './body.ts';
-import { at, bodyOf, hexagon, ring, size, STEEL } from './drawn.ts';
+import { at, bodyOf, hexagon, mm, ring, size, STEEL } from './drawn.ts';
 import { facePlaces } from './motor-body.ts';
 import { HEAD_ROOM } from './plan.ts';
 import type { Plate } from './seats.ts';
@@ -13,9 +13,6 @@ const steel = { made: 'bought', material: STEEL.name } as const;
 
 /** Price of a washer, starting value. */
 const WASHER = 0.02;
-
-/** Millimetres as screws are named by. */
-const mm = (x: number): number => Math.round(x * 1e4) / 10;
 
 /** A screw with its head above z = 0 and its thread below. */
 export const screwSolid = (s: Screw, length: number): Solid => ({

@@ -195,6 +195,11 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
       ...(c.mend && { mend: { ...c.mend, label: c.mend.label.replace('Face width', 'Discs') } }),
     })),
   ];
+  // A second plate holds pins better than any that are thicker.
+  const outMend = (pin: number): Mend =>
+    p.carriedBy === 'plate'
+      ? { path: 'carriedBy', value: 'both', label: 'A plate on either side' }
+      : { path: 'outPin', value: pin, label: `Output pins ${stated(pin, 'length', 4)}` };
   const out = m.modes.find((x) => x.id === 'out')!;
   const thicker = steppedUp(p.outPin * Math.cbrt(at.torque / Math.max(1e-9, 0.9 * out.torque)), 5e-4);
   list.push(
@@ -207,10 +212,7 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
       sense: 'max',
       quantity: 'torque',
       why: out.why,
-      mend:
-        p.carriedBy === 'plate'
-          ? { path: 'carriedBy', value: 'both', label: 'A plate on either side' }
-          : { path: 'outPin', value: thicker, label: `Output pins ${stated(thicker, 'length', 4)}` },
+      mend: outMend(thicker),
       advice: 'Take thicker or more output pins, or a plate on either side.',
     }),
   );
@@ -227,10 +229,7 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
       sense: 'max',
       quantity: 'torque',
       why: seat.why,
-      mend:
-        p.carriedBy === 'plate'
-          ? { path: 'carriedBy', value: 'both', label: 'A plate on either side' }
-          : { path: 'outPin', value: larger, label: `Output pins ${stated(larger, 'length', 4)}` },
+      mend: outMend(larger),
       advice: 'Take a plate on either side, thicker or more output pins, or a stronger material for the plates.',
     }),
   );

@@ -1,7 +1,7 @@
 import type { Duty, StageNumbers } from '../../src/index.ts';
 
-/** A value that was worked out apart from the code, and how in a line. */
-export type Anchor = readonly [value: number, how: string];
+/** A value that was worked out apart from the code, how in a line, and, of what is drawn by chance, how near it is. */
+export type Anchor = readonly [value: number, how: string, within?: number];
 
 /** One stage of a kind with a worked value for its figures. */
 export interface Anchored {
@@ -15,6 +15,4 @@ export interface Anchored {
   readonly numbers?: Partial<Readonly<Record<keyof StageNumbers, Anchor>>>;
   /** Torques at which it ends that are no figures, by mode. */
   readonly limits?: Readonly<Record<string, Anchor>>;
-  /** Figures that nobody has worked out yet. The list may only become shorter. */
-  readonly open: readonly string[];
 }

@@ -75,5 +75,4 @@ export const belt: Anchored = {
       '30 MPa on a fifth of the bore by 6 mm, at 3.6 mm; 3·0.96',
     ],
   },
-  open: [],
 };

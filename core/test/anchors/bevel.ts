@@ -79,5 +79,4 @@ export const bevel: Anchored = {
     length: [0.02796773982019982, 'the wheel’s mount, and half of the pinion’s tips'],
     bore: [0.008, 'the wheel’s'],
   },
-  open: [],
 };

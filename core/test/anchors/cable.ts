@@ -60,5 +60,4 @@ export const cable: Anchored = {
     length: [(3 + 50.5 / 10.5 / 2) * 1.1e-3 + 4e-3, 'grooves of three wraps and what half a turn winds, two rims'],
     bore: [0.008, 'the driven drum’s'],
   },
-  open: [],
 };

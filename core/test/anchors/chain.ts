@@ -81,5 +81,4 @@ export const chain: Anchored = {
     length: [0.0091, 'over its pins'],
     bore: [0.008, 'the large sprocket’s'],
   },
-  open: [],
 };

@@ -15,5 +15,4 @@ export const carrierDriven: Anchored = {
     'force-ring2': [88.88888888888889, 'two planets share evenly'],
     'force-ring1': [71.72057261066212, '8/9·η₁·η₂ of the torque'],
   },
-  open: [],
 };

@@ -11,5 +11,4 @@ export const fourPlanets: Anchored = {
     ratio: [45, 'as with three'],
     'force-ring2': [(4 * 1.15 ** 2) / (4 * 0.0225), 'T·1.15²/(4·22.5 mm)'],
   },
-  open: [],
 };

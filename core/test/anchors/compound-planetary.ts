@@ -62,6 +62,19 @@ export const compoundPlanetary: Anchored = {
       '70 MPa of printed PA with fibre along its layers, what walls and infill leave of the chord, softened, over the root stress of a newton metre, Y_F·Y_S and chord by ISO 6336-3’s equations',
     ],
     'tire-ring1-0': [21631938.891176336, 'the same at 0.7 of the strength, the planet being bent both ways'],
+    'break-ring1-1': [
+      20.694393539,
+      '70 MPa along its layers, what walls and infill leave of the chord, softened, over the root stress: the cutter’s rounding rolled, its place of 60° by the support of its path, bend by central differences, ISO 6336-3’s equations; the cutter’s tip is all round',
+    ],
+    'tire-ring1-1': [
+      13612145784,
+      'the same over load cycles: the carrier passes it nine times a turn with three planets',
+    ],
+    'break-ring2-1': [22.012464363, 'as the held ring'],
+    'tire-ring2-1': [
+      28959365134,
+      'the same over load cycles: the carrier passes it eight times a turn with three planets',
+    ],
     'pit-ring1': [
       2807305.1326438105,
       '0.15 m over 2π·T·H_V·k_W/(b·z·l), the flank’s length summed along its radii; times the turns it meets its mesh',
@@ -171,5 +184,4 @@ export const compoundPlanetary: Anchored = {
     outside: [0.0585, 'roots at 25.25 mm and 4 mm of wall'],
     length: [0.034, 'both faces and 8 mm'],
   },
-  open: ['break-ring1-1', 'tire-ring1-1', 'break-ring2-1', 'tire-ring2-1'],
 };

@@ -23,5 +23,4 @@ export const discHeld: Anchored = {
     length: [0.0465, 'three discs, 2 mm, a plate of 8 mm on either side'],
     maxSpeed: [158.73015873, '4 m/s over e·Z'],
   },
-  open: [],
 };

@@ -78,6 +78,11 @@ export const cycloidal: Anchored = {
       'Σ a² of the pins that touch with lobes and seats, bearings’ loads squared, plate in shear, eight pins on stubs in a bed of springs summed in 200 000 steps; in series',
     ],
     carrying: [3.3333333333, 'pins whose gap has closed, mean of twelve cranks'],
+    transmissionError: [
+      0.0010539,
+      'median of 20 000 rings by other random numbers: first pin to touch, levers from the pitch point; 120 specimens know it to 3 %',
+      0.09,
+    ],
     pinForce: [44.77390581256112, 'turn found by halving until Σ c(θa − 60 µm)a is the torque'],
     pressure: [
       51490944.61698506,
@@ -107,5 +112,4 @@ export const cycloidal: Anchored = {
     length: [0.029, 'two discs, 2 mm, a plate as thick as its pins'],
     outside: [0.092, '80 + 2·6 mm'],
   },
-  open: ['transmissionError'],
 };

@@ -48,5 +48,4 @@ export const carrierHeld: Anchored = {
     ],
     inertiaIn: [9.82606733e-7, 'm·r²/2 of the sun, that of the spur pair’s pinion'],
   },
-  open: [],
 };

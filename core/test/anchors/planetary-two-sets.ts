@@ -31,5 +31,4 @@ export const twoSets: Anchored = {
       'the last set’s: the first carries a fifth on four fifths of the width',
     ],
   },
-  open: [],
 };

@@ -76,6 +76,11 @@ export const planetary: Anchored = {
       72632837.6992838,
       '0.15 m over 2π·T·H_V·k_W/(b·z·l), the flank’s length summed along its radii; times the turns it meets its mesh',
     ],
+    'break-ring-1': [
+      33.9438425275,
+      '70 MPa along its layers, what walls and infill leave of the chord, softened, over the root stress: the cutter’s rounding rolled, its place of 60° by the support of its path, bend by central differences, ISO 6336-3’s equations',
+    ],
+    'tire-ring-1': [20219753869471, 'the same over load cycles; three planets a turn, bent one way'],
     'crush-ring': [473.5122790654507, 'T·(2.75·70 MPa, softened, over the flank pressure)²'],
     'root-sun': [
       1.240668e7,
@@ -169,5 +174,4 @@ export const planetary: Anchored = {
     outside: [0.0805, 'roots at 37.25 mm and 3 mm of wall'],
     length: [0.017, 'face, two plates and a millimetre'],
   },
-  open: ['break-ring-1', 'tire-ring-1'],
 };

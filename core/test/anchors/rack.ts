@@ -78,5 +78,4 @@ export const rack: Anchored = {
     outside: [0.029, 'tips at 11 mm, pitch line at 10, 8 mm behind it'],
     length: [0.012, 'as wide as its teeth'],
   },
-  open: [],
 };

@@ -84,5 +84,4 @@ export const ringPlate: Anchored = {
     outside: [0.0778, 'two cranks 27.5 mm out, bearings of 16, walls of 3, throws of 0.4 mm'],
     length: [0.017, 'three plates and 2 mm'],
   },
-  open: [],
 };

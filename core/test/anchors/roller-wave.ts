@@ -74,5 +74,4 @@ export const rollerWave: Anchored = {
     length: [0.0255, 'two rows of 8 mm, three rooms of half a millimetre, two plates of 4'],
     bore: [0.005, 'the shaft’s'],
   },
-  open: [],
 };

@@ -63,5 +63,4 @@ export const screw: Anchored = {
     outside: [0.022, 'the bearing’s'],
     length: [0.229, 'stroke, nut and two bearings'],
   },
-  open: [],
 };

@@ -60,5 +60,4 @@ export const helical: Anchored = {
     inertiaIn: [3.6812078543781794e-6, 'm·r²/2 of the pinion'],
     inertiaOut: [1.686024138874477e-5, 'm·r²/2 of the wheel'],
   },
-  open: [],
 };

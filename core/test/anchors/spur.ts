@@ -102,5 +102,4 @@ export const spur: Anchored = {
     outside: [0.082, 'both pitch circles and an addendum at either end'],
     length: [0.01, 'the face'],
   },
-  open: [],
 };

@@ -47,5 +47,4 @@ export const unit: Anchored = {
     maxSpeed: [628.3185307179587, 'the sheet’s'],
     etaBackward: [0.9361702127659575, 'the sheet’s'],
   },
-  open: [],
 };

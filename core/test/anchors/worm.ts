@@ -46,6 +46,16 @@ export const worm: Anchored = {
     ],
     efficiencyPart: [0.35106387398943434, 'the same at a quarter of the torque'],
     stiffnessHeld: [1843.4829573354364, 'the same springs, those of plastic at 1000^−0.02'],
+    root: [
+      7112467.37866,
+      'the wheel’s: 1.2·26.67 N a newton metre on 20.6 mm, Y_F·Y_S·Y_ε of 30.16 virtual teeth; the rounding rolled, its place of 30° by the support of its path',
+    ],
+    'break-wheel': [
+      31.9432599634,
+      '70 MPa, what walls and infill leave of the chord, softened, over that of a newton metre',
+    ],
+    'tire-wheel': [32409145559332, 'the same over load cycles, one a turn'],
+    'break-worm': [320.90762259, 'one and a half of 370 MPa over the same of 133.13 virtual teeth'],
     pit: [1435246.0050827437, '0.15 m over (1/η − 1)/µ of sliding on 0.4 of 20.6 mm, 30 teeth, 2m/cos 20° of flank'],
     crush: [43.511787734786424, 'T·(2.75·70 MPa, softened, over the pressure)²'],
     ratio: [30.0, '30/1'],
@@ -94,5 +104,4 @@ export const worm: Anchored = {
     length: [0.045, 'the worm over its tips'],
     outside: [0.12, 'both pitch circles, 40 + 75, and an addendum of 2.5 at either end'],
   },
-  open: ['root', 'break-wheel', 'tire-wheel', 'break-worm'],
 };

@@ -41,11 +41,11 @@ export class OutlinePen {
   }
 
   close(): Outline {
-    return { points: Float64Array.from(this.data), closed: true };
+    return { points: new Float64Array(this.data), closed: true };
   }
 
   open(): Outline {
-    return { points: Float64Array.from(this.data), closed: false };
+    return { points: new Float64Array(this.data), closed: false };
   }
 }
 

@@ -3,6 +3,8 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { openStage } from '../line/open.ts';
 import { refuse, ok, type Result } from '../result.ts';
 import type { StageRecord, Variant } from '../schema/joint.ts';
+import { boundsOf } from '../shape/bounds.ts';
+import { ORIGIN } from '../shape/outline.ts';
 import { writeDxf } from '../shape/dxf.ts';
 import { writeSvg } from '../shape/svg.ts';
 import type { Shelf } from '../shop/shelf.ts';
@@ -18,7 +20,7 @@ import { FINE } from '../gear/profile.ts';
 import { billOf, housingParts, piecesOf } from './bill.ts';
 import { goingTogether, type GoingStep } from './going-together.ts';
 import { laidOut } from './laid-out.ts';
-import type { Footprint } from './plates.ts';
+import { layOut, type Footprint } from './plates.ts';
 import { billCsv, billMarkdown } from './write-bill.ts';
 
 /** What is wanted of a whole line as files. */
@@ -50,8 +52,11 @@ export interface LineFilesProgress {
 /** Files by name, with folders; as bytes. */
 export type NamedFiles = Readonly<Record<string, Uint8Array>>;
 
-/** The same as one zip. */
-export const zipped = (files: NamedFiles): Uint8Array => zipSync({ ...files });
+/** The same as one zip. What is packed already is only put in. */
+export const zipped = (files: NamedFiles): Uint8Array =>
+  zipSync(
+    Object.fromEntries(Object.entries(files).map(([name, b]) => [name, name.endsWith('.3mf') ? [b, { level: 0 }] : b])),
+  );
 
 const MM = 1000;
 /** Share of the time that the order of assembly takes. */
@@ -88,6 +93,35 @@ const correctionOf = (
 const upper = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
 const placeName = (stage: number): string => (stage === HOUSING ? 'housing' : `stage ${stage + 1}`);
 
+/** Says of a part that it is larger than the bed. */
+const refuseLarge = (part: Part, { width, depth }: Footprint, { bed, gap }: Pick<LineFilesWish, 'bed' | 'gap'>) => {
+  const size = (x: number) => stated(x, 'length', 4);
+  return refuse(
+    `“${part.name}” does not go on the plate.`,
+    `It takes up ${size(width)} by ${size(depth)}, and the bed is ` +
+      `${size(bed.width)} by ${size(bed.depth)}, less ${size(gap)} at every edge.`,
+    'Give a larger bed or less room between the pieces, or have that part made elsewhere.',
+  );
+};
+
+/** What no process takes off an outside or puts on it, m. */
+const BEYOND_PROCESS = 1e-3;
+
+/** Refuses a printed part that is surely larger than the bed, as it is drawn: before the minutes in which bodies are made. */
+function surelyLarge(part: Part, wish: Pick<LineFilesWish, 'bed' | 'gap'>): Result<never> | undefined {
+  if (part.made !== 'printed' || !part.solid) return undefined;
+  const b = boundsOf(
+    part
+      .solid()
+      .prisms.filter((p) => !p.cut)
+      .map((p) => ({ outline: p.outer, at: { ...ORIGIN, turn: p.turn ?? 0 } })),
+  );
+  if (!b) return undefined;
+  const drawn = { width: b.x1 - b.x0, depth: b.y1 - b.y0 };
+  const least = { width: drawn.width - BEYOND_PROCESS, depth: drawn.depth - BEYOND_PROCESS };
+  return layOut([least], wish.bed, wish.gap).tooLarge.length ? refuseLarge(part, drawn, wish) : undefined;
+}
+
 /**
  * Printed parts of one material on plates, each plate a 3MF of its own.
  *
@@ -96,15 +130,7 @@ const placeName = (stage: number): string => (stage === HOUSING ? 'housing' : `s
 function platesOf(material: string, file: string, list: readonly Meshed[], wish: LineFilesWish): Result<NamedFiles> {
   const { plates, tooLarge } = laidOut(list, wish.bed, wish.gap);
   const large = tooLarge[0];
-  if (large) {
-    const size = (x: number) => stated(x, 'length', 4);
-    return refuse(
-      `“${list[large.part]!.part.name}” does not go on the plate.`,
-      `It takes up ${size(large.width)} by ${size(large.depth)}, and the bed is ` +
-        `${size(wish.bed.width)} by ${size(wish.bed.depth)}, less ${size(wish.gap)} at every edge.`,
-      'Give a larger bed or less room between the pieces, or have that part made elsewhere.',
-    );
-  }
+  if (large) return refuseLarge(list[large.part]!.part, large, wish);
   const files: Record<string, Uint8Array> = {};
   plates.forEach((items, n) => {
     const used = [...new Set(items.map((x) => x.part))].sort((a, b) => a - b);
@@ -174,6 +200,10 @@ export function* lineFiles(
     for (const part of parts.value) if (part.curves.length > 0 || part.solid) made.push({ stage, part });
   }
   for (const part of housingParts(variant, shelf)) if (part.solid) made.push({ stage: HOUSING, part });
+  for (const { part } of made) {
+    const large = surelyLarge(part, wish);
+    if (large) return large;
+  }
   const files: Record<string, Uint8Array> = {
     'bill.csv': strToU8(billCsv(bill.value)),
     'bill.md': strToU8(billMarkdown(bill.value, title)),

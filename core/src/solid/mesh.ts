@@ -86,9 +86,16 @@ function body(kernel: ManifoldToplevel, p: Prism, chordError: number, correction
 
 /** Steps in which the lowest layers of a foot are drawn in. */
 const FOOT_STEPS = 3;
+/** Part of a foot that its contours may be off by. */
+const FOOT_FINE = 20;
 
 /** A body whose lowest layers are narrower by what spreads there: less and less up to where nothing does. */
-function withoutFoot(whole: Manifold, foot: NonNullable<Correction['foot']>, low: number): Manifold {
+function withoutFoot(
+  kernel: ManifoldToplevel,
+  whole: Manifold,
+  foot: NonNullable<Correction['foot']>,
+  low: number,
+): Manifold {
   const [z, high] = [low * MM, foot.high * MM];
   const kernelParts: Manifold[] = [];
   const above = whole.trimByPlane([0, 0, 1], z + high);
@@ -98,16 +105,14 @@ function withoutFoot(whole: Manifold, foot: NonNullable<Correction['foot']>, low
     const slice = whole.slice(z + (from + to) / 2);
     // Half of the step's own share: at the bed all of it, at its top nothing.
     const inset = slice.offset(-foot.by * MM * (1 - (k + 0.5) / FOOT_STEPS), 'Miter', 2, 16);
-    const slab = inset.extrude(to - from);
+    // What is drawn in by a step need not be told finer than a part of it; a file has a fraction of the triangles.
+    const plain = inset.simplify((foot.by * MM) / FOOT_FINE);
+    const slab = plain.extrude(to - from);
     kernelParts.push(slab.translate([0, 0, z + from]));
-    for (const x of [slice, inset, slab]) x.delete();
+    for (const x of [slice, inset, plain, slab]) x.delete();
   }
-  const out = kernelParts.reduce((a, b) => {
-    const sum = a.add(b);
-    a.delete();
-    b.delete();
-    return sum;
-  });
+  const out = kernel.Manifold.union(kernelParts);
+  for (const x of kernelParts) x.delete();
   return out;
 }
 
@@ -168,7 +173,7 @@ export function meshSolid(
   let whole = bodies.length === 1 ? bodies[0]! : kernel.Manifold.union(bodies);
   if (cuts.length) whole = kernel.Manifold.difference([whole, ...cuts]);
   const made = [...bodies, ...cuts, whole];
-  if (by.foot && by.foot.by > 0 && by.foot.high > 0) made.push((whole = withoutFoot(whole, by.foot, low)));
+  if (by.foot && by.foot.by > 0 && by.foot.high > 0) made.push((whole = withoutFoot(kernel, whole, by.foot, low)));
   const mesh = whole.getMesh();
   const volume = whole.volume();
   const empty = mesh.triVerts.length === 0;

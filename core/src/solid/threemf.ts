@@ -51,19 +51,23 @@ export function write3mf(parts: readonly NamedMesh[], title: string, items?: rea
     'xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><metadata ' +
     (`name="Title">${xmlText(title)}</metadata><resources>${objects.join('')}</resources><build>` +
       `${built.join('')}</build></model>`);
-  return zipSync({
-    '[Content_Types].xml': strToU8(
-      '<?xml version="1.0" encoding="UTF-8"?>\n<Types ' +
-        'xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ' +
-        'ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ' +
-        'ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>',
-    ),
-    '_rels/.rels': strToU8(
-      '<?xml version="1.0" encoding="UTF-8"?>\n<Relationships ' +
-        'xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship ' +
-        'Target="/3D/3dmodel.model" Id="rel0" ' +
-        'Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>',
-    ),
-    '3D/3dmodel.model': strToU8(model),
-  });
+  return zipSync(
+    {
+      '[Content_Types].xml': strToU8(
+        '<?xml version="1.0" encoding="UTF-8"?>\n<Types ' +
+          'xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ' +
+          'ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ' +
+          'ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>',
+      ),
+      '_rels/.rels': strToU8(
+        '<?xml version="1.0" encoding="UTF-8"?>\n<Relationships ' +
+          'xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship ' +
+          'Target="/3D/3dmodel.model" Id="rel0" ' +
+          'Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>',
+      ),
+      '3D/3dmodel.model': strToU8(model),
+    },
+    // Twice as quick as the best, and a hundredth larger.
+    { level: 4 },
+  );
 }

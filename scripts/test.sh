@@ -4,15 +4,14 @@ set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 bash scripts/ensure.sh browser
 # Each of the two works on one core: together they take as long as the longer.
-echo "== types and lint"
-npm run --silent lint & lint=$!
-npm run --silent types || { kill "$lint" 2>/dev/null; exit 1; }
+echo "== lint, schema and list of exports in step, licences; types, uncertainties hold the truth"
+{
+  npm run --silent lint && npx --no-install tsx scripts/schema.ts --check &&
+    npx --no-install tsx scripts/build-core.ts --check && npm run --silent licences
+} & lint=$!
+{ npm run --silent types && npm run --silent coverage -- --check; } || { kill "$lint" 2>/dev/null; exit 1; }
 wait "$lint"
 echo "== unit and whole"; npm run --silent tests
-echo "== uncertainties hold the truth"; npm run --silent coverage -- --check
-echo "== schema and list of exports in step, licences"; npx --no-install tsx scripts/schema.ts --check
-npx --no-install tsx scripts/build-core.ts --check
-npm run --silent licences
 echo "== build"; npm run --silent build
 node scripts/first-load.mjs
 echo "== browser"; npm run --silent e2e

@@ -1,10 +1,24 @@
 import { stated } from '../units/stated.ts';
-import { term, type Figure, type FigureMaker, type Term, exact, worked } from '../figure/index.ts';
-import type { Gear } from './gear.ts';
-import type { Mesh, MeshLoad } from './mesh.ts';
+import { term, type Figure, type FigureMaker, type Term, type Working, exact, worked } from '../figure/index.ts';
+import { gearSize, type Gear } from './gear.ts';
+import { inv } from './involute.ts';
+import {
+  E_STEEL,
+  elasticityFactor,
+  flankShare,
+  helixFactor,
+  rootHelix,
+  rootShare,
+  workingDepth,
+  zoneFactor,
+  type Mesh,
+  type MeshLoad,
+} from './mesh.ts';
 import { overPins, spanOver, spanTeeth, usualPin } from './measure.ts';
 import { worstSliding } from './pair.ts';
+import { lifeAsked } from './lasting.ts';
 import { modeName, modeWhy, telling, type Mode } from './modes.ts';
+import type { Duty } from '../stage/contract.ts';
 
 const ISO = 'ISO 21771:2007';
 
@@ -24,14 +38,20 @@ const gearTerms = (g: Gear): Term[] => [
  */
 export function wheelFigures(g: Gear, id: string, name: string, tipRadius: number, spread: number): Figure[] {
   const terms = gearTerms(g);
+  const size = gearSize(g);
+  const transverse = term('α_t', 'pressure angle in the transverse section', size.at, 'angle', 'computed');
   const k = spanTeeth(g);
   const pin = usualPin(g);
   const span = spanOver(g, k);
   const cos = Math.cos(g.pressure);
   const list: Figure[] = [
     exact(`tip-⌀-${id}`.replace('⌀', 'd'), `Tip ⌀, ${name}`, 'length', 2 * tipRadius, () => ({
-      formula: g.ring ? 'm_t·z − 2m(h_a* − x) + shortening' : 'm_t·z + 2m(h_a* + x) − shortening',
-      terms,
+      formula: g.ring ? 'm·z/cos β − 2m(h_a − x) + 2·k' : 'm·z/cos β + 2m(h_a + x) − 2·k',
+      terms: [
+        ...terms,
+        term('h_a', 'addendum over the module', g.addendum, 'count', 'field', 'addendum'),
+        term('k', 'shortening', Math.abs(tipRadius - (size.ra - (g.ring ? 1 : -1) * g.short)), 'length', 'computed'),
+      ],
       source: ISO,
     })),
     // A caliper sees what the thickness is off, times cos α.
@@ -48,11 +68,13 @@ export function wheelFigures(g: Gear, id: string, name: string, tipRadius: numbe
         formula: g.ring
           ? 'm·cos α(π(k − ½) + z·inv α_t) + 2xm·sin α + A_s·cos α'
           : 'm·cos α(π(k − ½) + z·inv α_t) + 2xm·sin α − A_s·cos α',
-        terms: [term('k', g.ring ? 'spaces spanned' : 'teeth spanned', k, 'count', 'computed'), ...terms],
+        terms: [term('k', g.ring ? 'spaces spanned' : 'teeth spanned', k, 'count', 'computed'), ...terms, transverse],
         source: `${ISO}, 7.3; band: the shop’s spread of a made tooth’s thickness`,
       }),
     ),
   ];
+  // Pins in an odd number of spaces do not lie opposite one another.
+  const odd = g.teeth % 2 === 0 ? '' : '·cos(π/(2z))';
   const over = overPins(g, pin);
   const thin = overPins({ ...g, allowance: g.allowance + spread }, pin);
   const thick = overPins({ ...g, allowance: g.allowance - spread }, pin);
@@ -69,9 +91,11 @@ export function wheelFigures(g: Gear, id: string, name: string, tipRadius: numbe
           high: Math.max(thin, thick, over),
         },
         () => ({
-          formula: 'd_b/cos α_M·(cos(90°/z) if odd) ± d_M;  inv α_M = inv α_t ∓ π/2z ± d_M/(m·z·cos α) + 2x·tan α/z',
+          formula: g.ring
+            ? `m·z·cos α/cos(inv⁻¹(inv α + π/(2z) + 2x·tan α/z + A_s/(m·z) − d_M/(m·z·cos α)))${odd} − d_M`
+            : `m·z·cos α/cos(inv⁻¹(inv α − π/(2z) + 2x·tan α/z − A_s/(m·z) + d_M/(m·z·cos α)))${odd} + d_M`,
           terms: [term('d_M', 'pin', pin, 'length', 'definition'), ...terms],
-          source: `${ISO}, 7.4`,
+          source: `${ISO}, 7.4: to where the pin’s middle lies on the involute`,
         }),
       ),
     );
@@ -79,7 +103,22 @@ export function wheelFigures(g: Gear, id: string, name: string, tipRadius: numbe
   return list;
 }
 
-/** Geometry and loads of one mesh. */
+/** What a load brings to the teeth, and what springs make of it where they press. */
+const forceTerms = ({ by }: MeshLoad): Term[] => [
+  term('q', 'force on the teeth for a newton metre at the output, 1/m', by.per, 'count', 'computed'),
+  ...(by.times === 1 && by.sprung === 0
+    ? []
+    : [
+        term('n', 'times that, as springs press', by.times, 'count', 'computed'),
+        term('F_s', 'what springs add', by.sprung, 'force', 'computed'),
+      ]),
+];
+
+/**
+ * Geometry and loads of one mesh.
+ *
+ * @param asked what the stage is asked for, by which its teeth are loaded
+ */
 export function meshFigures<M>(
   id: string,
   name: string,
@@ -87,8 +126,18 @@ export function meshFigures<M>(
   make: FigureMaker<M>,
   load: (m: M) => MeshLoad,
   given: MeshLoad,
+  asked: Term,
 ): Figure[] {
   const p = mesh.pair;
+  const { by } = given;
+  const transverse = term('α_t', 'pressure angle in the transverse section', p.s1.at, 'angle', 'computed');
+  const working = term('α_wt', 'working angle', p.working, 'angle', 'computed');
+  const width = term('b', 'face width that carries', mesh.width, 'length', 'field', 'width');
+  const module = term('m', 'normal module', p.g1.module, 'length', 'field', 'module');
+  const helix = term('β', 'helix', Math.abs(p.g1.helix), 'angle', 'field', 'helix');
+  const force = term('F_t', 'tooth force', given.force, 'force', 'computed');
+  const worst = term('K', 'worst place over the mean', by.worst, 'ratio', 'shop', 'gear.load');
+  const pressure = term('α', 'pressure angle', p.g1.pressure, 'angle', 'field', 'pressure');
   const teeth = [
     term('z₁', 'teeth', p.g1.teeth, 'count', 'field'),
     term('z₂', p.ring ? 'teeth of the ring' : 'teeth', p.g2.teeth, 'count', 'field'),
@@ -100,10 +149,10 @@ export function meshFigures<M>(
   const slides = worstSliding(p);
   return [
     exact(`working-${id}`, `Working angle, ${name}`, 'angle', p.working, () => ({
-      formula: p.ring
-        ? 'inv α_wt = inv α_t + 2 tan α·(x₂ − x₁)/(z₂ − z₁)'
-        : 'inv α_wt = inv α_t + 2 tan α·(x₁ + x₂)/(z₁ + z₂)',
+      formula: p.ring ? 'inv⁻¹(inv α_t + 2·tan α·(x₂ − x₁)/(z₂ − z₁))' : 'inv⁻¹(inv α_t + 2·tan α·(x₁ + x₂)/(z₁ + z₂))',
       terms: [
+        transverse,
+        pressure,
         ...teeth,
         term('x₁', 'shift', p.g1.shift, 'count', 'field'),
         term('x₂', 'shift', p.g2.shift, 'count', 'field'),
@@ -120,6 +169,9 @@ export function meshFigures<M>(
         term('r_a2', 'tip radius', p.s2.ra, 'length', 'computed'),
         term('r_b2', 'base radius', p.s2.rb, 'length', 'computed'),
         term('a', 'centre distance', p.centre, 'length', 'computed'),
+        term('m_t', 'module in the transverse section', p.s1.mt, 'length', 'computed'),
+        working,
+        transverse,
       ],
       source: ISO,
     })),
@@ -127,10 +179,7 @@ export function meshFigures<M>(
       ? [
           exact(`overlap-${id}`, `Overlap ratio, ${name}`, 'count', mesh.overlap, () => ({
             formula: 'b·sin β/(π·m)',
-            terms: [
-              term('b', 'face width (of one half)', mesh.width, 'length', 'field', 'width'),
-              term('β', 'helix', Math.abs(p.g1.helix), 'angle', 'field', 'helix'),
-            ],
+            terms: [term('b', 'face width (of one half)', mesh.each, 'length', 'field', 'width'), helix, module],
             source: ISO,
           })),
         ]
@@ -141,11 +190,8 @@ export function meshFigures<M>(
       'length',
       (m) => 4 * load(m).runout * Math.tan(p.working),
       () => ({
-        formula: '2·(F_r1 + F_r2)·tan α_wt',
-        terms: [
-          term('F_r', 'run-out of each wheel', given.runout, 'length', 'shop', 'gear.runout'),
-          term('α_wt', 'working angle', p.working, 'angle', 'computed'),
-        ],
+        formula: '2·(F_r + F_r)·tan α_wt',
+        terms: [term('F_r', 'run-out of each wheel', given.runout, 'length', 'shop', 'gear.runout'), working],
         source: 'ISO 21771: Δj = 2·Δa·tan α_wt; both wheels at their worst against one another',
       }),
     ),
@@ -172,8 +218,8 @@ export function meshFigures<M>(
       'force',
       (m) => load(m).force,
       () => ({
-        formula: 'T·K_γ/(N·r_w)',
-        terms: [term('r_w', 'working radius', p.rw1, 'length', 'computed')],
+        formula: by.times === 1 && by.sprung === 0 ? `${asked.symbol}·q` : `${asked.symbol}·q·n + F_s`,
+        terms: [asked, ...forceTerms(given)],
         source: 'equilibrium; the worst of the meshes that share',
       }),
     ),
@@ -183,9 +229,16 @@ export function meshFigures<M>(
       'stress',
       (m) => Math.max(...load(m).root),
       () => ({
-        formula: 'F_t·cos α_t/cos α_wt/(b·m)·Y_F·Y_S·Y_ε·Y_β·K',
+        formula: 'F_t·K·cos α_t/cos α_wt/(b·m)·Y_ε·Y_β·max(Y_F1·Y_S1, Y_F2·Y_S2)',
         terms: [
-          term('F_t', 'tooth force', given.force, 'force', 'computed'),
+          force,
+          worst,
+          transverse,
+          working,
+          width,
+          module,
+          term('Y_ε', 'share that a root carries', rootShare(mesh), 'count', 'computed'),
+          term('Y_β', 'helix factor', rootHelix(mesh), 'count', 'computed'),
           term('Y_F1', 'form factor, first wheel', mesh.sections[0].form, 'count', 'computed'),
           term('Y_S1', 'stress correction', mesh.sections[0].stress, 'count', 'computed'),
           term('Y_F2', 'form factor, second wheel', mesh.sections[1].form, 'count', 'computed'),
@@ -200,13 +253,27 @@ export function meshFigures<M>(
       'stress',
       (m) => load(m).flank,
       () => ({
-        formula: 'Z_H·Z_E·Z_ε·Z_β·√(F_t·cos α_t/cos α_wt·K/(d₁·b)·(u ± 1)/u)',
+        formula: `Z_H·Z_E·Z_ε·Z_β·√(F_t·K·cos α_t/cos α_wt/(d₁·b)·(z₂ ${p.ring ? '−' : '+'} z₁)/z₂)`,
         terms: [
-          term('F_t', 'tooth force', given.force, 'force', 'computed'),
-          term('b', 'width', mesh.width, 'length', 'field', 'width'),
+          force,
+          worst,
+          transverse,
+          working,
+          width,
+          term('d₁', 'reference ⌀', 2 * p.s1.r, 'length', 'computed'),
           ...teeth,
+          term('Z_H', 'curvature at the pitch point', zoneFactor(p), 'count', 'computed'),
+          term(
+            'Z_E',
+            'both materials’ E and ν, in √Pa',
+            elasticityFactor(by.moduli[0], by.poisson[0], by.moduli[1], by.poisson[1]),
+            'count',
+            'computed',
+          ),
+          term('Z_ε', 'share that a flank carries', flankShare(mesh), 'count', 'computed'),
+          term('Z_β', 'helix factor', helixFactor(p), 'count', 'computed'),
         ],
-        source: 'ISO 6336-2, Hertz at the pitch point, both materials’ E and ν',
+        source: 'ISO 6336-2, Hertz at the pitch point',
       }),
     ),
     ...(given.plastic
@@ -217,12 +284,27 @@ export function meshFigures<M>(
             'temperature',
             (m) => load(m).flankTemperature,
             () => ({
-              formula: 'ϑ₀ + P·µ·H_v·k_ϑ/(b·z·(v·m)^0.75)',
+              formula: by.heat > 0 ? 'ϑ₀ + P_µ·k_ϑ/(10³·b·z·(10³·v·m)^0.75)' : 'ϑ₀',
               terms: [
-                term('µ', 'friction', given.friction, 'count', 'shop', 'gear.frictionPlastic'),
-                term('H_v', 'loss factor', mesh.loss, 'count', 'computed'),
+                term('ϑ₀', 'surroundings', by.ambient, 'temperature', 'shop', 'ambient'),
+                ...(by.heat > 0
+                  ? [
+                      term(
+                        'P_µ',
+                        'heat of friction, P·µ·H_v, as much of the time as it turns',
+                        by.heat,
+                        'power',
+                        'computed',
+                      ),
+                      term('k_ϑ', 'heating of the flank', by.heating, 'count', 'shop', 'gear.heatFlank'),
+                      width,
+                      term('z', 'teeth of the smaller wheel', Math.min(p.g1.teeth, p.g2.teeth), 'count', 'field'),
+                      term('v', 'along the working circle', by.speed, 'speed', 'computed'),
+                      module,
+                    ]
+                  : []),
               ],
-              source: 'VDI 2736-2, mm and m/s',
+              source: 'VDI 2736-2, whose b and m stand in mm',
             }),
           ),
         ]
@@ -233,10 +315,15 @@ export function meshFigures<M>(
       'stiffnessPerLength',
       (m) => load(m).stiffness,
       () => ({
-        formula: 'c′·cos β·b·E/E_steel·(0.75·ε + 0.25)',
+        formula: 'c′·cos β·b·2·E₁·E₂/(E₁ + E₂)/E_s·(0.75·ε + 0.25)',
         terms: [
-          term('ε', 'contact ratio', p.contact, 'count', 'computed'),
-          term('b', 'width', mesh.width, 'length', 'field', 'width'),
+          term('c′', 'of a steel pair', by.steel, 'stiffnessPerWidth', 'shop', 'gear.stiffness'),
+          helix,
+          width,
+          term('E₁', 'modulus, first wheel', by.moduli[0], 'stress', 'computed'),
+          term('E₂', 'modulus, second wheel', by.moduli[1], 'stress', 'computed'),
+          term('E_s', 'modulus of steel', E_STEEL, 'stress', 'definition'),
+          term('ε', 'contact ratio, at least 1', Math.max(1, p.contact), 'count', 'computed'),
         ],
         source: 'ISO 6336-1',
       }),
@@ -244,38 +331,105 @@ export function meshFigures<M>(
   ];
 }
 
-/** The torque, or the life, of every mode of failure, so that checks can open their workings. */
+/** How a figure comes about, but for who says so. */
+type Told = Pick<Working, 'formula' | 'terms'>;
+
+/** Workings of modes by their identifiers; those of a kind's own are its own. */
+export type ModeWorkings = ReadonlyMap<string, () => Told>;
+
+/**
+ * How the modes of a mesh come about.
+ *
+ * @param id of the mesh, as its modes have it
+ */
+export function meshModeWorkings(id: string, mesh: Mesh, l: MeshLoad, at: Duty): [string, () => Told][] {
+  const { by } = l;
+  const p = mesh.pair;
+  const plain = by.times === 1 && by.sprung === 0;
+  // What the teeth bear, as a load at the output.
+  const atOutput = (force: string, terms: readonly Term[]): Told => ({
+    formula: plain ? `${force}/q` : `max(0, ${force} − F_s)/(n·q)`,
+    terms: [...terms, ...forceTerms(l)],
+  });
+  const force = term('F_t', 'tooth force', l.force, 'force', 'computed');
+  const asked = term('L', 'life asked', lifeAsked(at), 'life', 'brief');
+  const lasts = (cycles: number, passes: number): Told => ({
+    formula: 'L·N/n',
+    terms: [
+      asked,
+      term('N', 'load cycles that it stands at the equivalent load', cycles, 'count', 'computed'),
+      term('n', 'load cycles in the life asked', passes, 'count', 'computed'),
+    ],
+  });
+  return [
+    ...([0, 1] as const).flatMap((i): [string, () => Told][] => [
+      [
+        `break-${id}-${i}`,
+        () =>
+          atOutput('F_t·σ_P/σ_F', [
+            force,
+            term('σ_P', 'what the root stands', by.stands[i], 'stress', 'computed'),
+            term('σ_F', 'root stress', l.root[i], 'stress', 'computed'),
+          ]),
+      ],
+      [`tire-${id}-${i}`, () => lasts(by.cycles[i], by.passes[i])],
+    ]),
+    [
+      `pit-${id}`,
+      () => ({
+        formula: 'L·x',
+        terms: [asked, term('x', 'times that the flanks last at the equivalent load', by.lives, 'count', 'computed')],
+      }),
+    ],
+    [
+      `crush-${id}`,
+      () =>
+        atOutput('F_t·(p_P/p)²', [
+          force,
+          term('p_P', 'what the softer flank bears', by.bears, 'stress', 'computed'),
+          term('p', 'flank pressure', l.flank, 'stress', 'computed'),
+        ]),
+    ],
+    [
+      `skip-${id}`,
+      () =>
+        atOutput('k·max(0, h − F_r)/t', [
+          term('k', 'what holds the wheels together', by.hold, 'stiffnessPerLength', 'computed'),
+          term('h', 'working depth', workingDepth(p), 'length', 'computed'),
+          term('F_r', 'run-out', l.runout, 'length', 'shop', 'gear.runout'),
+          term(
+            't',
+            'slope that teeth ride over on, tan(α_wt − share of the friction angle)',
+            by.slope,
+            'count',
+            'computed',
+          ),
+        ]),
+    ],
+  ];
+}
+
+/**
+ * The torque, or the life, of every mode of failure, so that checks can open their workings.
+ *
+ * @param how each comes about, by its identifier
+ */
 export function modeFigures<M>(
   modes: readonly Mode[],
   make: FigureMaker<M>,
   pick: (m: M) => readonly Mode[],
+  how: ModeWorkings = new Map(),
 ): Figure[] {
   return telling(modes).map((mode) => {
     const place = modes.indexOf(mode);
     const own = (m: M): Mode | undefined =>
       pick(m)[place]?.id === mode.id ? pick(m)[place] : pick(m).find((x) => x.id === mode.id);
-    if (mode.time === 'life')
-      return make.figure(
-        mode.id,
-        `${modeName(mode)} after`,
-        'life',
-        (m) => own(m)?.life ?? NaN,
-        () => ({
-          formula: 'load cycles that it stands at the equivalent torque, over how often they come',
-          terms: [term('T', 'torque that lasts the life asked', mode.torque, 'torque', 'computed')],
-          source: modeWhy(mode),
-        }),
-      );
-    return make.figure(
-      mode.id,
-      `${modeName(mode)} at`,
-      'torque',
-      (m) => own(m)?.torque ?? NaN,
-      () => ({
-        formula: 'force at which it comes × r_w·N/K_γ, carried to the output',
-        terms: [],
-        source: modeWhy(mode),
-      }),
-    );
+    const working = (): Working => ({
+      ...(how.get(mode.id)?.() ?? { formula: 'where what it stands is met', terms: [] }),
+      source: modeWhy(mode),
+    });
+    return mode.time === 'life'
+      ? make.figure(mode.id, `${modeName(mode)} after`, 'life', (m) => own(m)?.life ?? NaN, working)
+      : make.figure(mode.id, `${modeName(mode)} at`, 'torque', (m) => own(m)?.torque ?? NaN, working);
   });
 }

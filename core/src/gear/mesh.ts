@@ -33,6 +33,8 @@ export interface Mesh {
   /** Common width of the teeth, m, and overlap ratio (halves of a double helix overlap each for itself). */
   readonly width: number;
   readonly overlap: number;
+  /** Width of the whole, or of one half of a double helix, m. */
+  readonly each: number;
 }
 
 /** Works a pair out once: pair, true sides, root sections, interferences. */
@@ -49,6 +51,7 @@ export function makeMesh(g1: Gear, g2: Gear, width: number, double: boolean, cen
     flanks: [activeFlank(pair.value, 0), activeFlank(pair.value, 1)],
     width,
     overlap: overlapRatio(g1, double ? width / 2 : width),
+    each: double ? width / 2 : width,
   });
 }
 
@@ -82,6 +85,40 @@ export interface MeshLoad {
   readonly held: number;
   /** Run-out of either wheel as made, m. */
   readonly runout: number;
+  /** What its workings are told by. */
+  readonly by: MeshTerms;
+}
+
+/** What the figures of a loaded mesh come from, for their workings. */
+export interface MeshTerms {
+  /** Load on the worst place of a tooth over the mean, K. */
+  readonly worst: number;
+  /** What each root stands at once, Pa, and the softer flank's pressure. */
+  readonly stands: readonly [number, number];
+  readonly bears: number;
+  /** Load cycles that each root and the flanks last, and those in the life that is asked. */
+  readonly cycles: readonly [number, number];
+  readonly passes: readonly [number, number];
+  /** How many times the life that is asked the flanks last. */
+  readonly lives: number;
+  /** Heat of friction, W, as much of the time as it turns, speed along the working circle, m/s, and what its surroundings are, K. */
+  readonly heat: number;
+  readonly speed: number;
+  readonly ambient: number;
+  /** What holds the wheels together, N/m, and the slope that teeth ride over on. */
+  readonly hold: number;
+  readonly slope: number;
+  /** Moduli of both, Pa. */
+  readonly moduli: readonly [number, number];
+  /** Stiffness of a steel pair, Pa, and how much a flank is heated, as the shop has them. */
+  readonly steel: number;
+  readonly heating: number;
+  /** Force for a newton metre at the output, 1/m, how many times that springs make of it, and what they add, N. */
+  readonly per: number;
+  readonly times: number;
+  readonly sprung: number;
+  /** Poisson's ratios of both. */
+  readonly poisson: readonly [number, number];
 }
 
 /**
@@ -94,7 +131,8 @@ export interface MeshLoad {
 export const meshPlaySpread = (p: Pair, shelf: Shelf): number =>
   Math.SQRT2 * Math.hypot(factor(shelf, 'gear.thickness'), factor(shelf, 'gear.runout') * Math.tan(p.working));
 
-const E_STEEL = 206e9;
+/** Modulus of steel, Pa, that stiffnesses of steel pairs are told with. */
+export const E_STEEL = 206e9;
 
 /**
  * Root stress, Pa per newton along the reference circle, of a wheel of a mesh.
@@ -105,10 +143,7 @@ const E_STEEL = 206e9;
 function rootPerForce(m: Mesh, wheel: 0 | 1): number {
   const g = wheel === 0 ? m.pair.g1 : m.pair.g2;
   const s = m.sections[wheel];
-  const yE = 0.25 + 0.75 / Math.max(1, m.pair.contact / Math.cos(m.pair.s1.helixBase) ** 2);
-  const beta = Math.min(Math.abs(g.helix), Math.PI / 6);
-  const yB = 1 - Math.min(1, m.overlap) * (beta / ((2 * Math.PI) / 3));
-  return (s.form * s.stress * yE * yB) / (m.width * g.module);
+  return (s.form * s.stress * rootShare(m) * rootHelix(m)) / (m.width * g.module);
 }
 
 /**
@@ -126,15 +161,43 @@ export function flankPressure(
 ): number {
   const p = m.pair;
   const u = p.g2.teeth / p.g1.teeth;
-  const zE = 1 / Math.sqrt(Math.PI * ((1 - a.poisson ** 2) / Ea + (1 - b.poisson ** 2) / Eb));
-  const zH = Math.sqrt((2 * Math.cos(p.s1.helixBase)) / (Math.cos(p.s1.at) ** 2 * Math.tan(p.working)));
+  const shape = zoneFactor(p) * elasticityFactor(Ea, a.poisson, Eb, b.poisson) * flankShare(m) * helixFactor(p);
+  return shape * Math.sqrt((force / (2 * p.s1.r * m.width)) * ((u + (p.ring ? -1 : 1)) / u));
+}
+
+/**
+ * Elasticity factor Z_E, √Pa, of ISO 6336-2.
+ * @example elasticityFactor(206e9, 0.3, 206e9, 0.3) / 1e3 // 189.8117
+ */
+export const elasticityFactor = (Ea: number, poissonA: number, Eb: number, poissonB: number): number =>
+  1 / Math.sqrt(Math.PI * ((1 - poissonA ** 2) / Ea + (1 - poissonB ** 2) / Eb));
+
+/** Zone factor Z_H of ISO 6336-2: curvature at the pitch point and the force along the flank. */
+export const zoneFactor = (p: Pick<Pair, 's1' | 'working'>): number =>
+  Math.sqrt((2 * Math.cos(p.s1.helixBase)) / (Math.cos(p.s1.at) ** 2 * Math.tan(p.working)));
+
+/** Share that a flank carries, Z_ε of ISO 6336-2, by contact and overlap ratio. */
+export function flankShare(m: Pick<Mesh, 'overlap'> & { readonly pair: Pick<Pair, 'contact'> }): number {
   const eb = Math.min(1, m.overlap);
   // More than three pairs never share evenly, and the formula ends at four.
-  const ea = Math.max(1, Math.min(3, p.contact));
-  const zEps = Math.sqrt(((4 - ea) / 3) * (1 - eb) + eb / ea);
-  const zB = 1 / Math.sqrt(Math.cos(p.g1.helix));
-  return zH * zE * zEps * zB * Math.sqrt((force / (2 * p.s1.r * m.width)) * ((u + (p.ring ? -1 : 1)) / u));
+  const ea = Math.max(1, Math.min(3, m.pair.contact));
+  return Math.sqrt(((4 - ea) / 3) * (1 - eb) + eb / ea);
 }
+
+/** Helix factor Z_β of ISO 6336-2. */
+export const helixFactor = (p: Pick<Pair, 'g1'>): number => 1 / Math.sqrt(Math.cos(p.g1.helix));
+
+/** Share that a root carries, Y_ε of ISO 6336-3. */
+export const rootShare = (m: { readonly pair: Pick<Pair, 'contact' | 's1'> }): number =>
+  0.25 + 0.75 / Math.max(1, m.pair.contact / Math.cos(m.pair.s1.helixBase) ** 2);
+
+/** Helix factor Y_β of ISO 6336-3: ε_β at most one, β at most 30°. */
+export const rootHelix = (m: Pick<Mesh, 'overlap'> & { readonly pair: Pick<Pair, 'g1'> }): number =>
+  1 - Math.min(1, m.overlap) * (Math.min(Math.abs(m.pair.g1.helix), Math.PI / 6) / ((2 * Math.PI) / 3));
+
+/** How deep the teeth of a pair reach into one another, m. */
+export const workingDepth = (p: Pair): number =>
+  p.ring ? p.s1.ra - (p.s2.ra - p.centre) : p.s1.ra + p.s2.ra - p.centre;
 
 /**
  * How much of its steady warmth a plastic tooth reaches when it turns only part of the time: the share of the peak
@@ -147,6 +210,10 @@ export const warming = (at: { readonly speed: number; readonly meanSpeed?: numbe
 
 /** What a mesh is asked for; forces along its working circle, N. */
 export interface MeshDuty {
+  /** Force for a newton metre at the output, 1/m; how many times that springs make of it, and what they add, N. */
+  readonly per: number;
+  readonly times: number;
+  readonly sprung: number;
   /** At the peak, carried for ever, and what tires and wears as the cycle does. */
   readonly force: number;
   readonly ever: number;
@@ -178,6 +245,9 @@ export const meshDuty = (
   meshes: readonly [number, number],
   bothWays: readonly [boolean, boolean],
 ): MeshDuty => ({
+  per,
+  times: 1,
+  sprung: 0,
   force: per * at.torque,
   ever: per * at.torqueRms,
   lasting: per * lastingTorque(at),
@@ -261,14 +331,16 @@ const LEAST_SLOPE = 0.05;
  * Friction helps as teeth slide over one another, until something shakes: the shop says what share of it counts.
  *
  * @param hold radial stiffness of what holds the mesh together, N/m
- * @param friction coefficient of the teeth
+ * @param slope that they ride over on
  * Source: force balance on the flank, F·tan(α_w − s·ρ) = k·(h_w − f).
  */
-function skipForce(p: Pair, hold: number, friction: number, shelf: Shelf): number {
-  const depth = p.ring ? p.s1.ra - (p.s2.ra - p.centre) : p.s1.ra + p.s2.ra - p.centre;
-  const slope = Math.tan(p.working - factor(shelf, 'skip.friction') * Math.atan(friction));
-  return (hold * Math.max(0, depth - factor(shelf, 'gear.runout'))) / Math.max(LEAST_SLOPE, slope);
+function skipForce(p: Pair, hold: number, slope: number, shelf: Shelf): number {
+  return (hold * Math.max(0, workingDepth(p) - factor(shelf, 'gear.runout'))) / slope;
 }
+
+/** Slope that teeth ride over on, with what of their friction helps. */
+const skipSlope = (p: Pair, friction: number, shelf: Shelf): number =>
+  Math.max(LEAST_SLOPE, Math.tan(p.working - factor(shelf, 'skip.friction') * Math.atan(friction)));
 
 /**
  * Loads a mesh: forces, temperatures, stresses, and what breaks, crushes, tires and wears it.
@@ -292,13 +364,14 @@ export function loadMesh(
   // VDI 2736-2, temperature of root and flank: ϑ0 + P·µ·H_v·k_ϑ/(b·z·(v·m)^0.75), its own units mm and m/s; metals
   // carry their heat away.
   const ambient = factor(shelf, 'ambient');
+  const rubbed = warm * ever * speed * friction * m.loss;
   const heat =
     plastic && speed > 0
-      ? (warm * ever * speed * friction * m.loss) /
-        (m.width * 1e3 * Math.min(p.g1.teeth, p.g2.teeth) * (speed * p.g1.module * 1e3) ** 0.75)
+      ? rubbed / (m.width * 1e3 * Math.min(p.g1.teeth, p.g2.teeth) * (speed * p.g1.module * 1e3) ** 0.75)
       : 0;
   const rootTemperature = ambient + heat * factor(shelf, 'gear.heatRoot');
-  const flankTemperature = ambient + heat * factor(shelf, 'gear.heatFlank');
+  const heating = factor(shelf, 'gear.heatFlank');
+  const flankTemperature = ambient + heat * heating;
   // Both standards count with the force at the reference circle, which is smaller than the working one where shifts
   // open the centres.
   const reference = (k * Math.cos(p.s1.at)) / Math.cos(p.working);
@@ -308,21 +381,18 @@ export function loadMesh(
     rootStrength(b, rootTemperature, on.bothWays[1], shelf, m.sections[1].chord * p.g2.module),
   ] as const;
   const tires = (i: 0 | 1) => rootStress(i === 0 ? a : b, roots[i], on.passes[i]) / per[i];
-  const tireLife = (i: 0 | 1) =>
-    on.passes[i] > 0 ? rootCycles(i === 0 ? a : b, roots[i], per[i] * on.lasting) / on.passes[i] : Infinity;
+  const cycles = [rootCycles(a, roots[0], per[0] * on.lasting), rootCycles(b, roots[1], per[1] * on.lasting)] as const;
+  const tireLife = (i: 0 | 1) => (on.passes[i] > 0 ? cycles[i] / on.passes[i] : Infinity);
   const moduli = [elastic(a, ambient, shelf), elastic(b, ambient, shelf)] as const;
   const one = flankPressure(m, a, b, moduli, reference);
   const crush = Math.min(flankCrush(a, flankTemperature, shelf), flankCrush(b, flankTemperature, shelf));
   const last = flanksLast(m, [a, b], on, one, shelf);
   const alone = inSeries(2 * moduli[0], 2 * moduli[1]);
   // c′ = c′_th·…·cos β, as ISO 6336-1 has it.
-  const stiffness =
-    factor(shelf, 'gear.stiffness') *
-    Math.cos(p.g1.helix) *
-    m.width *
-    (alone / E_STEEL) *
-    (0.75 * Math.max(1, p.contact) + 0.25);
+  const steel = factor(shelf, 'gear.stiffness');
+  const stiffness = steel * Math.cos(p.g1.helix) * m.width * (alone / E_STEEL) * (0.75 * Math.max(1, p.contact) + 0.25);
   const tan = Math.tan(p.working);
+  const slope = skipSlope(p, friction, shelf);
   return {
     force,
     friction,
@@ -338,12 +408,32 @@ export function loadMesh(
     tireLives: [tireLife(0), tireLife(1)],
     pits: last.force,
     pitLife: last.life,
-    skips: skipForce(p, hold, friction, shelf),
+    skips: skipForce(p, hold, slope, shelf),
     radial: force * tan,
     // The helix leans by tan β·r_w/r where the force acts (ISO 21771).
     axial: (force * Math.tan(Math.abs(p.g1.helix)) * Math.cos(p.s1.at)) / Math.cos(p.working),
     stiffness,
     held: inSeries(2 * moduli[0] * crept(a), 2 * moduli[1] * crept(b)) / alone,
     runout: factor(shelf, 'gear.runout'),
+    by: {
+      worst: k,
+      stands: [roots[0].peak, roots[1].peak],
+      bears: crush,
+      cycles,
+      passes: on.passes,
+      lives: last.life,
+      heat: rubbed,
+      speed,
+      ambient,
+      hold,
+      slope,
+      moduli,
+      steel,
+      heating,
+      per: on.per,
+      times: on.times,
+      sprung: on.sprung,
+      poisson: [a.poisson, b.poisson],
+    },
   };
 }

@@ -104,5 +104,12 @@ export const loadBorne = (press: Press, bears: number, spring: number): number =
 export function dutyUnder(press: Press, on: MeshDuty, spring: number): MeshDuty {
   if (press === UNPRESSED) return on;
   const add = (force: number): number => underPress(press, force, spring);
-  return { ...on, force: add(on.force), ever: add(on.ever), lasting: add(on.lasting) };
+  return {
+    ...on,
+    force: add(on.force),
+    ever: add(on.ever),
+    lasting: add(on.lasting),
+    times: press.load,
+    sprung: press.spring * spring,
+  };
 }

@@ -1,5 +1,6 @@
-import { check, term, type Check, type Figure, type FigureMaker, type Mend } from '../figure/index.ts';
+import { check, term, type Check, type Figure, type FigureMaker, type Mend, type Term } from '../figure/index.ts';
 import { lifeAsked } from '../gear/lasting.ts';
+import type { ModeWorkings } from '../gear/mesh-figures.ts';
 import { modeName, modeWhy, telling, torqueFor, type Mode } from '../gear/modes.ts';
 import type { Duty } from './contract.ts';
 import { TURNS, type OutputUnits } from './output-units.ts';
@@ -7,6 +8,8 @@ import { TURNS, type OutputUnits } from './output-units.ts';
 /** A way of failing, with the formula that its load comes from. */
 export interface Limit extends Mode {
   readonly formula: string;
+  /** What the formula is told with, worked out when it is looked at. */
+  readonly terms?: (() => readonly Term[]) | undefined;
 }
 
 /** What a limit is made of; `life` is Infinity where it does not wear or tire. */
@@ -18,7 +21,8 @@ export const limitOf = (
   why: string,
   formula: string,
   life = Infinity,
-): Limit => ({ id, mode, time, torque, why, formula, life, grows: 'none' });
+  terms?: () => readonly Term[],
+): Limit => ({ id, mode, time, torque, why, formula, terms, life, grows: 'none' });
 
 /** By how much a mended limit is to be over what is asked. */
 const IN_HAND = 1.15;
@@ -54,15 +58,20 @@ export function limitChecks(
   });
 }
 
-/** The same as figures: the load at which each comes, or how long it lasts at the duty. */
+/**
+ * The same as figures: the load at which each comes, or how long it lasts at the duty.
+ *
+ * @param how those come about that tell more than a formula
+ */
 export function limitFigures<M>(
   limits: readonly Limit[],
   make: FigureMaker<M>,
   pick: (m: M) => readonly Limit[],
   units: OutputUnits = TURNS,
+  how: ModeWorkings = new Map(),
 ): Figure[] {
   return telling(limits).map((limit) => {
-    const { id, formula } = limit as Limit;
+    const { id, formula, terms } = limit as Limit;
     const own = (m: M): Limit | undefined => pick(m).find((x) => x.id === id);
     if (limit.time === 'life')
       return make.figure(
@@ -72,7 +81,8 @@ export function limitFigures<M>(
         (m) => own(m)?.life ?? NaN,
         () => ({
           formula,
-          terms: [term('T', 'load that lasts the life asked', limit.torque, units.load, 'computed')],
+          terms: terms?.() ?? [term('T', 'load that lasts the life asked', limit.torque, units.load, 'computed')],
+          ...how.get(id)?.(),
           source: modeWhy(limit),
         }),
       );
@@ -81,7 +91,7 @@ export function limitFigures<M>(
       `${modeName(limit)} at`,
       units.load,
       (m) => own(m)?.torque ?? NaN,
-      () => ({ formula, terms: [], source: modeWhy(limit) }),
+      () => ({ formula, terms: terms?.() ?? [], ...how.get(id)?.(), source: modeWhy(limit) }),
     );
   });
 }

@@ -54,11 +54,18 @@ export function springShares(springs: readonly Spring[]): { readonly name: strin
     .sort((a, b) => b.share - a.share);
 }
 
+/** Springs that give, the softest first. */
+const softFirst = (springs: readonly Spring[]): Spring[] =>
+  springs.filter((s) => Number.isFinite(s.stiffness)).sort((a, b) => a.stiffness - b.stiffness);
+
+/** A sum over the springs that give, by their numbers. */
+const counted = (springs: readonly Spring[], one: (k: number) => string): string =>
+  softFirst(springs)
+    .map((_, i) => one(i + 1))
+    .join(' + ');
+
 const terms = (springs: readonly Spring[], { stiffness }: OutputUnits): Term[] =>
-  [...springs]
-    .filter((s) => Number.isFinite(s.stiffness))
-    .sort((a, b) => a.stiffness - b.stiffness)
-    .map((s, i) => term(`k${i + 1}`, s.name, s.stiffness, stiffness, 'computed'));
+  softFirst(springs).map((s, i) => term(`k${i + 1}`, s.name, s.stiffness, stiffness, 'computed'));
 
 /** Share above which one spring decides how well a stiffness is known. */
 const DECIDES = 0.5;
@@ -91,7 +98,7 @@ export function springFigures<M extends { readonly numbers: StageNumbers }>(
     units.stiffness,
     (m) => m.numbers.stiffness,
     () => ({
-      formula: '1/(1/k1 + 1/k2 + …)',
+      formula: `1/(${counted(numbers.springs, (k) => `1/k${k}`)})`,
       terms: terms(numbers.springs, units),
       source,
       ...softest(numbers.springs),
@@ -106,12 +113,14 @@ export function springFigures<M extends { readonly numbers: StageNumbers }>(
       units.stiffness,
       (m) => heldTogether(m.numbers.springs),
       () => ({
-        formula: '1/(1/(k1·t^−n) + …)',
+        formula: `1/(${counted(numbers.springs, (k) => `1/(k${k}·c${k})`)})`,
         terms: [
-          term('k', 'stiffness for a load that moves', numbers.stiffness, units.stiffness, 'computed'),
-          term('t', 'hours the load stays', HELD_HOURS, 'count', 'definition'),
+          ...terms(numbers.springs, units),
+          ...softFirst(numbers.springs).map((s, i) =>
+            term(`c${i + 1}`, `share left of ${s.name}`, s.held, 'efficiency', 'computed'),
+          ),
         ],
-        source: 'creep of each plastic part, E(t) = E·t^−n with its own n from the shop; steel does not creep',
+        source: `creep of each plastic part, E(t) = E·t^−n with its own n from the shop and t of ${HELD_HOURS} hours; steel does not creep`,
         note: `After ${stated(HELD_HOURS * 3600, 'life', 2)} it has given way by as much more.`,
       }),
     ),

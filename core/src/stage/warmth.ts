@@ -48,8 +48,9 @@ export function warmFigure(n: Heated, at: Duty, rise: number, shelf: Shelf): Fig
   ]);
   return [
     worked({ id: 'warmth', name: 'Settles at', quantity: 'temperature', value: now, low, high }, () => ({
-      formula: 'T_ambient + P/(k·A), P = T_rms·ω_m·(1/η − 1) + d·|i|·ω_m',
+      formula: 'T₀ + P/(k·π·(D·L + D²/2)); P = T_rms·ω_m·(1/η − 1) + d·|i|·ω_m',
       terms: [
+        term('T₀', 'surroundings', now - rise, 'temperature', 'shop', 'ambient'),
         term('P', 'friction heat', frictionHeat(n, at), 'power', 'computed'),
         term('k', 'cooling of a housing, W/(m²·K)', cooling.value, 'count', 'shop', 'stage.cooling'),
         term('D', 'outside', n.outside, 'length', 'computed'),

@@ -6,6 +6,8 @@ import type { BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { loadedTeeth } from './strength.ts';
 
+const lengthOf = ([x, y]: readonly [number, number]): number => Math.hypot(x, y);
+
 const GEOMETRY = 'plane geometry of the open belt; ISO 5296 for pitch and pulley diameters';
 
 /** Every figure of a belt stage with its working. */
@@ -99,7 +101,7 @@ export function beltFigures(
       'angle',
       (x) => x.layout.wrap1,
       () => ({
-        formula: 'π − 2α,  sin α = (d₂−d₁)/2C',
+        formula: p.idler === 'none' ? 'π − 2·asin((d₂ − d₁)/(2C))' : 'between the directed tangents of its spans',
         terms: [d1, d2, C],
         source: GEOMETRY,
         ...(idlerNote && { note: idlerNote }),
@@ -111,8 +113,8 @@ export function beltFigures(
       'count',
       (x) => x.layout.mesh1,
       () => ({
-        formula: 'z₁(π−2α)/2π',
-        terms: [z1, term('π−2α', 'wrap', L.wrap1, 'angle', 'computed')],
+        formula: 'z₁·β₁/(2π)',
+        terms: [z1, term('β₁', 'wrap', L.wrap1, 'angle', 'computed')],
         source: GEOMETRY,
       }),
     ),
@@ -122,7 +124,7 @@ export function beltFigures(
       'length',
       (x) => x.layout.tightSpan,
       () => ({
-        formula: 'C·cos α',
+        formula: p.idler === 'none' ? '√(C² − ((d₂ − d₁)/2)²)' : 'along the directed tangent of the tight run',
         terms: [C, d1, d2],
         source: GEOMETRY,
       }),
@@ -133,7 +135,7 @@ export function beltFigures(
       'ratio',
       (x) => x.ratio,
       () => ({
-        formula: 'z₂/z₁, same direction',
+        formula: 'z₂/z₁; the same way round',
         terms: [z1, z2],
         source: 'definition',
       }),
@@ -155,7 +157,7 @@ export function beltFigures(
       'force',
       (x) => x.tight,
       () => ({
-        formula: m.slack > 0 ? 'Fᵢ + Fᵤ/2' : 'Fᵤ, the slack side hanging',
+        formula: m.slack > 0 ? 'Fᵢ + Fᵤ/2' : 'Fᵤ; the slack side hangs',
         terms: [Fi, Fu],
         source: 'equilibrium; spans share the change of load equally while both are taut',
       }),
@@ -204,10 +206,14 @@ export function beltFigures(
       'force',
       (x) => x.shaftLoad,
       () => ({
-        formula: '|F⃗ₜ + F⃗ₛ| on the worse shaft',
+        formula:
+          p.idler === 'none' ? '√(Fₜ² + Fₛ² + 2·Fₜ·Fₛ·cos(2·asin((d₂ − d₁)/(2C))))' : '|F⃗ₜ + F⃗ₛ| on the worse shaft',
         terms: [
           term('Fₜ', 'tight side', m.tight, 'force', 'computed'),
           term('Fₛ', 'slack side', m.slack, 'force', 'computed'),
+          d1,
+          d2,
+          C,
         ],
         source: 'vector sum along the spans',
       }),
@@ -219,7 +225,7 @@ export function beltFigures(
       'stiffness',
       (x) => x.numbers.stiffness,
       () => ({
-        formula: '1/k = 1/(r₂²·E·A·(1/Lₜ + 1/Lₛ)) + 1/k_z1 + 1/k_z2',
+        formula: '1/(1/((d₂/2)²·E·A/w·w·(1/Lₜ + 1/Lₛ)) + 1/k_z1 + 1/k_z2)',
         terms: [
           d2,
           per('stiffness', 'E·A/w', 'axial stiffness per width', 'forcePerWidth'),
@@ -239,7 +245,7 @@ export function beltFigures(
       'stiffness',
       (x) => x.spanStiffness,
       () => ({
-        formula: 'r₂²·E·A·(1/Lₜ + 1/Lₛ)',
+        formula: '(d₂/2)²·E·A/w·w·(1/Lₜ + 1/Lₛ)',
         terms: [d2, per('stiffness', 'E·A/w', 'axial stiffness per width', 'forcePerWidth'), w, Lt, Ls],
         source: 'spans as axial springs in parallel',
       }),
@@ -250,7 +256,7 @@ export function beltFigures(
       'torque',
       (x) => x.slackTorque,
       () => ({
-        formula: '2·Fᵢ·r₂ = Fᵢ·d₂',
+        formula: 'Fᵢ·d₂',
         terms: [Fi, d2],
         source: 'slack side = 0',
         note: 'Above it one span carries alone and the spans’ stiffness halves.',
@@ -262,7 +268,7 @@ export function beltFigures(
       'smallAngle',
       (x) => x.windUp,
       () => ({
-        formula: 'T/k, and beyond the bend (T − T_b)/k′ more',
+        formula: 'min(T, T_b)/k + max(0, T − T_b)/k′',
         terms: [
           T,
           term('k', 'stiffness, both spans', m.numbers.stiffness, 'stiffness', 'computed'),
@@ -282,7 +288,7 @@ export function beltFigures(
         high: m.numbers.play[2],
       },
       () => ({
-        formula: 'from 0 to 2c/r₂',
+        formula: '2c/d₂; from 0 to twice that',
         terms: [term('c', 'tooth clearance at the pitch line', s.clearance, 'length', 'shop', `section ${s.id}`), d2],
         source: 'ISO 5294, ISO 17396 tooth spaces; rounded profiles seat without clearance',
         note:
@@ -297,7 +303,7 @@ export function beltFigures(
       'torque',
       (x) => x.jumpTorque,
       () => ({
-        formula: '(j·w·zₑ + κ·Fᵢ)·r₂',
+        formula: '(j·w·zₑ + κ·Fᵢ)·d₂/2',
         terms: [
           per('jump', 'j', 'jump resistance per tooth and width', 'forcePerWidth'),
           w,
@@ -315,7 +321,7 @@ export function beltFigures(
       'torque',
       (x) => x.shearTorque,
       () => ({
-        formula: 'τ·w·zₑ·r₂',
+        formula: 'τ·w·zₑ·d₂/2',
         terms: [per('shear', 'τ', 'tooth shear per tooth and width', 'forcePerWidth'), w, ze, d2],
         source: 'load share of the teeth in mesh, ISO 5295 practice',
       }),
@@ -375,7 +381,7 @@ export function beltFigures(
       'linearSpeed',
       (x) => x.beltSpeed,
       () => ({
-        formula: 'ω₂·r₂',
+        formula: 'ω₂·d₂/2',
         terms: [term('ω₂', 'speed of the driven pulley', at.speed, 'speed', 'brief'), d2],
         source: 'definition',
       }),
@@ -399,6 +405,11 @@ export function beltFigures(
       () => ({
         formula: 'T_s + μ·F₁·b₁/2 + (T_s + μ·F₂·b₂/2)/i',
         terms: [
+          term('F₁', 'on the driving shaft', lengthOf(m.shaft1), 'force', 'computed'),
+          term('F₂', 'on the driven shaft', lengthOf(m.shaft2), 'force', 'computed'),
+          term('b₁', 'bore, driving', p.bore1, 'length', 'field', 'bore1'),
+          term('b₂', 'bore, driven', p.bore2, 'length', 'field', 'bore2'),
+          term('i', 'ratio', m.ratio, 'ratio', 'computed'),
           term('T_s', 'seal drag of a shaft', factor(shelf, 'belt.seal'), 'torque', 'shop', 'belt.seal'),
           term('μ', 'bearing friction', factor(shelf, 'belt.bearing'), 'count', 'shop', 'belt.bearing'),
         ],
@@ -411,7 +422,7 @@ export function beltFigures(
       'mass',
       (x) => x.numbers.mass,
       () => ({
-        formula: 'pulleys + belt + idler',
+        formula: 'm₁ + m₂ + m_b + m_i',
         terms: [
           term('m_i', 'idler', m.idlerMass, 'mass', 'computed'),
           term('m₁', 'driving pulley', m.pulleyMass[0], 'mass', 'computed'),
@@ -427,7 +438,7 @@ export function beltFigures(
       'money',
       (x) => x.numbers.money,
       () => ({
-        formula: 'pulleys + belt + idler + bearings',
+        formula: 'C₁ + C₂ + C_b + C_i + C_r',
         terms: [
           term('C_i', 'idler', m.idlerMoney, 'money', 'computed'),
           term('C₁', 'driving pulley', m.pulleyMoney[0], 'money', 'computed'),

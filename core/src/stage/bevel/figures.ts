@@ -1,8 +1,8 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
-import { meshFigures } from '../../gear/index.ts';
+import { meshModeWorkings, meshFigures } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { costFigures } from '../cost-figures.ts';
+import { one, pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -29,8 +29,9 @@ export function bevelFigures(
   const T = term('T', 'peak torque at the wheel', at.torque, 'torque', 'brief');
   const Ft = term('F_t', 'tooth force', m.tangent, 'force', 'computed');
   const alpha = term('α', 'pressure angle', p.pressure, 'angle', 'field', 'pressure');
+  const deltaOf = (i: 0 | 1) => (i ? 'δ₂' : 'δ₁');
   const delta = (i: 0 | 1) =>
-    term(i ? 'δ₂' : 'δ₁', i ? 'cone, wheel' : 'cone, pinion', g.cones[i].pitch, 'angle', 'computed');
+    term(deltaOf(i), i ? 'cone, wheel' : 'cone, pinion', g.cones[i].pitch, 'angle', 'computed');
   const names = ['pinion', 'wheel'] as const;
   const each = (make_: (i: 0 | 1) => Figure): Figure[] => ([0, 1] as const).map(make_);
   return [
@@ -41,8 +42,8 @@ export function bevelFigures(
     })),
     ...each((i) =>
       exact(`cone${i + 1}`, `Pitch cone, ${names[i]}`, 'angle', g.cones[i].pitch, () => ({
-        formula: i ? 'Σ − δ₁' : 'tan δ₁ = sin Σ/(z₂/z₁ + cos Σ)',
-        terms: [term('Σ', 'shaft angle', p.shaft, 'angle', 'field', 'shaft'), z1, z2],
+        formula: i ? 'Σ − δ₁' : 'atan(sin Σ/(z₂/z₁ + cos Σ))',
+        terms: [...(i ? [delta(0)] : []), term('Σ', 'shaft angle', p.shaft, 'angle', 'field', 'shaft'), z1, z2],
         source: ISO,
       })),
     ),
@@ -58,15 +59,26 @@ export function bevelFigures(
     })),
     ...each((i) =>
       exact(`virtual${i + 1}`, `Virtual teeth, ${names[i]}`, 'count', g.cones[i].virtual, () => ({
-        formula: 'z/cos δ',
+        formula: i ? 'z₂/cos δ₂' : 'z₁/cos δ₁',
         terms: [i ? z2 : z1, delta(i)],
         source: 'back cone unrolled (Tredgold)',
       })),
     ),
     ...each((i) =>
       exact(`mount${i + 1}`, `Mounting distance, ${names[i]}`, 'length', g.cones[i].mount, () => ({
-        formula: 'R_e·cos δ + h_f·sin δ + hub',
-        terms: [Re, delta(i), term('hub', 'hub', i ? p.hub2 : p.hub1, 'length', 'field', i ? 'hub2' : 'hub1')],
+        formula: `R_e·cos ${deltaOf(i)} + h_f·sin ${deltaOf(i)} + hub`,
+        terms: [
+          Re,
+          delta(i),
+          term(
+            'h_f',
+            'dedendum at the outer end',
+            g.outer * Math.tan(g.cones[i].pitch - g.cones[i].root),
+            'length',
+            'computed',
+          ),
+          term('hub', 'hub', i ? p.hub2 : p.hub1, 'length', 'field', i ? 'hub2' : 'hub1'),
+        ],
         source: 'from the crossing of the axes to the back of the hub',
       })),
     ),
@@ -77,7 +89,7 @@ export function bevelFigures(
         'length',
         TOLD / (2 * Math.tan(p.pressure) * Math.sin(g.cones[i].pitch)),
         () => ({
-          formula: 'Δj/(2·tan α·sin δ)',
+          formula: `Δj/(2·tan α·sin ${deltaOf(i)})`,
           terms: [term('Δj', 'play', TOLD, 'length', 'definition'), alpha, delta(i)],
           source: 'a wheel moved along its axis, towards the apex',
         }),
@@ -85,8 +97,19 @@ export function bevelFigures(
     ),
     ...each((i) =>
       exact(`tip${i + 1}`, `Tip ⌀, ${names[i]}`, 'length', 2 * g.cones[i].over, () => ({
-        formula: 'm_e·z + 2·h_ae·cos δ',
-        terms: [mod, i ? z2 : z1, delta(i)],
+        formula: `m_e·${i ? 'z₂' : 'z₁'} + 2·h_a·cos ${deltaOf(i)}`,
+        terms: [
+          mod,
+          i ? z2 : z1,
+          delta(i),
+          term(
+            'h_a',
+            'addendum at the outer end',
+            g.outer * Math.tan(g.cones[i].tip - g.cones[i].pitch),
+            'length',
+            'computed',
+          ),
+        ],
         source: ISO,
       })),
     ),
@@ -97,7 +120,10 @@ export function bevelFigures(
       (x) => x.load.efficiency,
       () => ({
         formula: '1 − µ·H_v',
-        terms: [term('H_v', 'loss of the virtual pair', g.mesh.loss, 'count', 'computed')],
+        terms: [
+          term('µ', 'friction of the teeth', m.load.friction, 'count', 'computed'),
+          term('H_v', 'loss of the virtual pair', g.mesh.loss, 'count', 'computed'),
+        ],
         source: 'ISO/TR 14179-2 on the virtual spur pair',
       }),
     ),
@@ -111,7 +137,7 @@ export function bevelFigures(
         high: m.numbers.play[2],
       },
       () => ({
-        formula: 'j/r_m2, ± thickness and 2·Δa·tan α·sin δ of either',
+        formula: 'j/r_m2; more or less by thickness and by 2·Δa·tan α·sin δ of either',
         terms: [
           term('j', 'play at mid-face', g.mesh.pair.play, 'length', 'computed'),
           term('r_m2', 'mean radius, wheel', g.cones[1].mean, 'length', 'computed'),
@@ -126,7 +152,7 @@ export function bevelFigures(
       m,
       'mesh by its radius squared, the separating force F·tan α on the housing and on the bearing that takes the thrust, the hub',
     ),
-    ...meshFigures('1', 'virtual pair', g.mesh, make, (x: BevelModel) => x.load, m.load).filter(
+    ...meshFigures('1', 'virtual pair', g.mesh, make, (x: BevelModel) => x.load, m.load, T).filter(
       (f) => f.id !== 'force-1' && f.id !== 'working-1',
     ),
     make.figure(
@@ -147,7 +173,7 @@ export function bevelFigures(
         'force',
         (x) => x.axial[i],
         () => ({
-          formula: 'F_t·tan α·sin δ',
+          formula: `F_t·tan α·sin ${deltaOf(i)}`,
           terms: [Ft, alpha, delta(i)],
           source: 'equilibrium; it pushes out of the mesh',
         }),
@@ -159,20 +185,16 @@ export function bevelFigures(
         `Radial force on the ${names[i]}`,
         'force',
         (x) => x.radial[i],
-        () => ({ formula: 'F_t·tan α·cos δ', terms: [Ft, alpha, delta(i)], source: 'equilibrium' }),
+        () => ({ formula: `F_t·tan α·cos ${deltaOf(i)}`, terms: [Ft, alpha, delta(i)], source: 'equilibrium' }),
       ),
     ),
-    ...limitFigures(m.limits, make, (x) => x.limits),
-    ...costFigures(
+    ...limitFigures(m.limits, make, (x) => x.limits, undefined, new Map(meshModeWorkings('1', g.mesh, m.load, at))),
+    ...pieceFigures(
       make,
-      [
-        { index: '₁', name: 'pinion', mass: m.masses[0], money: m.prices[0] },
-        { index: '₂', name: 'wheel', mass: m.masses[1], money: m.prices[1] },
-      ],
+      { pinion: one(m.masses[0], m.prices[0]), wheel: one(m.masses[1], m.prices[1]) },
       {
-        mass: 'frustums of the pitch cones and hubs × share left',
+        mass: 'frustums of the pitch cones and hubs by the share left, times density',
         money: 'material by mass, twice the work of a spur wheel’s tooth',
-        source: 'volume times density',
       },
     ),
   ];

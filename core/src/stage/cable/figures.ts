@@ -1,7 +1,7 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { costFigures } from '../cost-figures.ts';
+import { one, pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -87,7 +87,11 @@ export function cableFigures(
       'Torque at which the other run hangs',
       'torque',
       (x) => x.hangs,
-      () => ({ formula: 'F₀·R₂/share of the other run', terms: [F0, R2], source: 'beyond it one run carries alone' }),
+      () => ({
+        formula: 'F₀·R₂·(1/L_a + 1/L_b)·L_b',
+        terms: [F0, R2, La, Lb],
+        source: 'beyond it one run carries alone',
+      }),
     ),
     make.figure(
       'grip',
@@ -96,12 +100,16 @@ export function cableFigures(
       (x) => x.ratioHeld,
       () => ({
         formula: 'e^(µ·2π·n)',
-        terms: [mu, term('n', 'turns', p.wraps, 'count', 'field', 'wraps')],
+        terms: [
+          term('e', 'Euler’s number', Math.E, 'count', 'definition'),
+          mu,
+          term('n', 'turns', p.wraps, 'count', 'field', 'wraps'),
+        ],
         source: 'Euler’s rope friction',
       }),
     ),
     worked({ id: 'play', name: 'Play', quantity: 'smallAngle', value: 0, low: 0, high: 0 }, () => ({
-      formula: '0 while both runs are taut',
+      formula: '0; while both runs are taut',
       terms: [F0],
       source: 'nothing lies between cable and drum',
     })),
@@ -118,7 +126,7 @@ export function cableFigures(
       'free runs; what lies on the drums as r/µ·(1 − e^(−µ·wrap)) more of it, and its clamps, in series',
     ),
     exact('fleet', 'Leans sideways', 'angle', m.fleet, () => ({
-      formula: 'atan(½·walk/L)',
+      formula: 'atan(½·walk/L_a)',
       terms: [term('walk', 'way along the driving drum', m.walks, 'length', 'computed'), La],
       source: 'grooves 1.1 diameters apart; the cable walks along as the drum turns',
     })),
@@ -154,23 +162,29 @@ export function cableFigures(
       'torque',
       (x) => x.numbers.drag,
       () => ({
-        formula: 'T_s + μ·F·b₁/2 + (T_s + μ·F·b₂/2)/i',
-        terms: [term('F', 'both runs together', m.tight + m.slack, 'force', 'computed')],
+        formula: 'T_s + μ·F·b₁/2 + (T_s + μ·F·b₂/2)/|i|',
+        terms: [
+          term('T_s', 'seal drag of a shaft', factor(shelf, 'belt.seal'), 'torque', 'shop', 'belt.seal'),
+          term('μ', 'bearing friction', factor(shelf, 'belt.bearing'), 'count', 'shop', 'belt.bearing'),
+          term('b₁', 'bore, driving', p.bore1, 'length', 'field', 'bore1'),
+          term('b₂', 'bore, driven', p.bore2, 'length', 'field', 'bore2'),
+          term('i', 'ratio', m.numbers.ratio, 'ratio', 'computed'),
+          term('F', 'both runs together', m.tight + m.slack, 'force', 'computed'),
+        ],
         source: 'seals, and bearings that both runs load',
       }),
     ),
     ...limitFigures(m.limits, make, (x) => x.limits),
-    ...costFigures(
+    ...pieceFigures(
       make,
-      [
-        { index: '₁', name: 'driving drum', mass: m.masses[0], money: m.prices[0] },
-        { index: '₂', name: 'driven drum', mass: m.masses[1], money: m.prices[1] },
-        { index: '_c', name: 'cable', mass: m.masses[2], money: m.prices[2] },
-      ],
       {
-        mass: 'drums + cable',
-        money: 'drums + cable',
-        source: 'discs as wide as their grooves, the cable by its length',
+        'driving drum': one(m.masses[0], m.prices[0]),
+        'driven drum': one(m.masses[1], m.prices[1]),
+        cable: one(m.masses[2], m.prices[2]),
+      },
+      {
+        mass: 'discs as wide as their grooves, the cable by its length',
+        money: 'drums by mass, the cable by its length',
       },
     ),
   ];

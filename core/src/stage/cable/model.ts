@@ -1,3 +1,4 @@
+import { term } from '../../figure/index.ts';
 import {
   blankMass,
   boreReach,
@@ -215,7 +216,15 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
             'static',
             slips,
             'Tight over slack beyond e^(µ·2π·turns).',
-            'F₀(K − 1)/(a + K·b)·R₂',
+            'F₀·(K − 1)/(a + K·b)·R₂',
+            Infinity,
+            () => [
+              term('F₀', 'preload', p.preload, 'force', 'field', 'preload'),
+              term('K', 'tight over slack that friction holds', holds, 'ratio', 'computed'),
+              term('a', 'share of the pulling run', shares[0], 'efficiency', 'computed'),
+              term('b', 'share of the other run', shares[1], 'efficiency', 'computed'),
+              term('R₂', 'driven radius', r2, 'length', 'computed'),
+            ],
           ),
         ]
       : []),
@@ -225,8 +234,24 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
       'life',
       Number.isFinite(lastsPull) ? Math.max(0, pullAt(lastsPull, p.preload, shares)) * r2 : Infinity,
       'Each stroke bends it over the driving drum and straight again; small drums and high pull shorten its life.',
-      'N₀·(D/20d)³·(F_B/5F)²',
+      'L·N₀·(D/(20d))³·(F_B/(5F))²/n',
       passes > 0 && lastingPull > 0 ? (lifeAsked(at) * bendsOf(lastingPull)) / passes : Infinity,
+      () => [
+        term('L', 'life asked', lifeAsked(at), 'life', 'brief'),
+        term(
+          'N₀',
+          'bends at a fifth of its breaking load over twenty diameters',
+          factor(shelf, 'cable.bends'),
+          'count',
+          'shop',
+          'cable.bends',
+        ),
+        term('D', 'driving drum', 2 * r1, 'length', 'computed'),
+        term('d', 'cable', p.cable, 'length', 'field', 'cable'),
+        term('F_B', 'breaking load', b.breaks, 'force', 'shop'),
+        term('F', 'pull at the equivalent load', lastingPull, 'force', 'computed'),
+        term('n', 'bends in the life asked', passes, 'count', 'computed'),
+      ],
     ),
   ];
   const cableLength = runs[0] + runs[1] + 2 * Math.PI * p.wraps * r1 + p.range * r2 + 0.06;

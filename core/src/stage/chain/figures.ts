@@ -1,7 +1,7 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { costFigures } from '../cost-figures.ts';
+import { one, pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -25,14 +25,19 @@ export function chainFigures(
   const T = term('T', 'peak torque at the driven sprocket', at.torque, 'torque', 'brief');
   const diameter = (i: 1 | 2, r: number, z: typeof z1) =>
     exact(`pitch${i}`, `Pitch ⌀, ${i === 1 ? 'driving' : 'driven'}`, 'length', 2 * r, () => ({
-      formula: `p/sin(180°/z${i === 1 ? '₁' : '₂'})`,
+      formula: `p/sin(π/z${i === 1 ? '₁' : '₂'})`,
       terms: [pitch, z],
       source: 'ISO 606',
     }));
   const gap = (i: 0 | 1) =>
     exact(`tip${i + 1}`, `Tip ⌀, ${i === 0 ? 'driving' : 'driven'}`, 'length', 2 * m.gaps[i].tip, () => ({
       formula: 'd + ½(1.25p + p(1 − 1.6/z)) − d₁',
-      terms: [pitch, term('d₁', 'roller', chain.roller, 'length', 'shop', chain.id), i === 0 ? z1 : z2],
+      terms: [
+        pitch,
+        term('d', 'pitch ⌀', 2 * (i === 0 ? L.r1 : L.r2), 'length', 'computed'),
+        term('d₁', 'roller', chain.roller, 'length', 'shop', chain.id),
+        term('z', 'teeth', i === 0 ? p.z1 : p.z2, 'count', 'field', i === 0 ? 'z1' : 'z2'),
+      ],
       source: 'ISO 606, the mean of least and most',
     }));
   return [
@@ -59,21 +64,30 @@ export function chainFigures(
       }),
     })),
     exact('links', 'Links', 'count', L.links, () => ({
-      formula: p.setBy === 'links' ? 'X' : 'the next even number',
-      terms: [pitch],
-      source: L.links % 2 ? 'odd: with one offset link, which bears four fifths' : 'even: no offset link',
+      formula: 'X',
+      terms: [X],
+      source:
+        (p.setBy === 'links' ? 'as entered; ' : 'the next even number to the centre distance; ') +
+        (L.links % 2 ? 'odd: with one offset link, which bears four fifths' : 'even: no offset link'),
     })),
     diameter(1, L.r1, z1),
     diameter(2, L.r2, z2),
     gap(0),
     gap(1),
     exact('mesh', 'Teeth in mesh, smaller sprocket', 'count', Math.min(m.layout.mesh[0]!, L.mesh[L.driven]!), () => ({
-      formula: 'z(180° − 2α)/360°',
-      terms: [z1, z2],
+      formula: 'z·β/(2π)',
+      terms: (() => {
+        const first = m.layout.mesh[0]! <= L.mesh[L.driven]!;
+        const [z, mesh] = first ? [p.z1, m.layout.mesh[0]!] : [p.z2, L.mesh[L.driven]!];
+        return [
+          term('z', 'teeth', z, 'count', 'field', first ? 'z1' : 'z2'),
+          term('β', 'wrap', (2 * Math.PI * mesh) / z, 'angle', 'computed'),
+        ];
+      })(),
       source: 'wrap of the path',
     })),
     exact('ripple', 'Ripple of chain speed', 'efficiency', m.ripple, () => ({
-      formula: '1 − cos(180°/z₁)',
+      formula: '1 − cos(π/z₁)',
       terms: [z1],
       source: 'polygon of the driving sprocket',
       note: 'The output shakes with it once a tooth; seventeen teeth and more keep it below 2 %.',
@@ -84,9 +98,16 @@ export function chainFigures(
       'force',
       (x) => x.tight,
       () => ({
-        formula: 'T/r₂·(1 + branches) + m·g·L²/8f',
+        formula: `T/r₂·(${['1', ...L.asides.filter((x) => x.driven).map((x) => x.id)].join(' + ')}) + F_s`,
         terms: [
           T,
+          term(
+            'F_s',
+            'what the slack run hangs by, m·g·L²/(8f)',
+            (chain.mass * factor(shelf, 'gravity') * L.slack) / (8 * p.sag),
+            'force',
+            'computed',
+          ),
           term('r₂', 'pitch radius, driven', L.r2, 'length', 'computed'),
           ...L.asides
             .filter((a) => a.driven)
@@ -129,6 +150,8 @@ export function chainFigures(
       () => ({
         formula: '(8/3·f²·L + ε·X·p + 0.02·d₁)/r₂',
         terms: [
+          term('d₁', 'roller', chain.roller, 'length', 'shop', chain.id),
+          term('r₂', 'pitch radius, driven', L.r2, 'length', 'computed'),
           term('f', 'sag over its length', p.sag, 'efficiency', 'field', 'sag'),
           term('L', 'slack run', L.slack, 'length', 'computed'),
           term(
@@ -148,7 +171,12 @@ export function chainFigures(
     ),
     exact('takeUp', 'Take-up to the end of its life', 'length', m.takeUp, () => ({
       formula: 'ε·X·p/(2·cos α)',
-      terms: [term('ε', 'elongation at which it is worn out', m.wornOut, 'efficiency', 'computed'), X, pitch],
+      terms: [
+        term('α', 'lean of a run', Math.asin(Math.min(1, (L.r2 - L.r1) / L.centre)), 'angle', 'computed'),
+        term('ε', 'elongation at which it is worn out', m.wornOut, 'efficiency', 'computed'),
+        X,
+        pitch,
+      ],
       source: '3 %, or 200 %/z of the larger sprocket where that is less',
     })),
     make.figure(
@@ -165,7 +193,10 @@ export function chainFigures(
       (x) => x.chainSpeed,
       () => ({
         formula: 'ω₂·r₂',
-        terms: [term('ω₂', 'speed of the driven sprocket', at.speed, 'speed', 'brief')],
+        terms: [
+          term('r₂', 'pitch radius, driven', L.r2, 'length', 'computed'),
+          term('ω₂', 'speed of the driven sprocket', at.speed, 'speed', 'brief'),
+        ],
         source: 'definition',
       }),
     ),
@@ -175,13 +206,16 @@ export function chainFigures(
       'efficiency',
       (x) => x.efficiency,
       () => ({
-        formula: '1 − π·µ·d_p/p·Σ 1/z',
+        formula: `1 − π·µ·d_p/p·(${['1/z₁', '1/z₂', ...L.asides.filter((x) => x.driven).map((x) => `1/z ${x.id}`)].join(' + ')})`,
         terms: [
           term('µ', 'friction in a joint', factor(shelf, 'chain.friction'), 'count', 'shop', 'chain.friction'),
           term('d_p', 'pin', chain.pin, 'length', 'shop', chain.id),
           pitch,
           z1,
           z2,
+          ...L.asides
+            .filter((x) => x.driven)
+            .map((x) => term(`z ${x.id}`, `teeth, ${x.name}`, x.teeth, 'count', 'field', `${x.id}Teeth`)),
         ],
         source: 'each joint turns by 360°/z under the tight run’s pull as it comes on and leaves; bearings apart',
       }),
@@ -195,6 +229,11 @@ export function chainFigures(
       () => ({
         formula: 'T_s + μ·F₁·b₁/2 + (T_s + μ·F₂·b₂/2)/i',
         terms: [
+          term('F₁', 'on the driving shaft', m.shafts[0], 'force', 'computed'),
+          term('F₂', 'on the driven shaft', m.shafts[1], 'force', 'computed'),
+          term('b₁', 'bore, driving', p.bore1, 'length', 'field', 'bore1'),
+          term('b₂', 'bore, driven', p.bore2, 'length', 'field', 'bore2'),
+          term('i', 'ratio', m.numbers.ratio, 'ratio', 'computed'),
           term('T_s', 'seal drag of a shaft', factor(shelf, 'belt.seal'), 'torque', 'shop', 'belt.seal'),
           term('μ', 'bearing friction', factor(shelf, 'belt.bearing'), 'count', 'shop', 'belt.bearing'),
         ],
@@ -207,18 +246,17 @@ export function chainFigures(
       'E·A/L of the tight run alone, since the slack one hangs; teeth and hub by their modulus',
     ),
     ...limitFigures(m.limits, make, (x) => x.limits),
-    ...costFigures(
+    ...pieceFigures(
       make,
-      [
-        { index: '₁', name: 'driving sprocket', mass: m.masses[0], money: m.prices[0] },
-        { index: '₂', name: 'driven sprocket', mass: m.masses[1], money: m.prices[1] },
-        { index: '_c', name: 'chain', mass: m.masses[2], money: m.prices[2] },
-        { index: '_i', name: 'idlers and branches with bearings', mass: m.masses[3], money: m.prices[3] },
-      ],
       {
-        mass: 'sprockets + chain + idlers',
-        money: 'sprockets + chain + idlers',
-        source: 'discs of the pitch circle, the chain by its length',
+        'driving sprocket': one(m.masses[0], m.prices[0]),
+        'driven sprocket': one(m.masses[1], m.prices[1]),
+        chain: one(m.masses[2], m.prices[2]),
+        idlers: one(m.masses[3], m.prices[3]),
+      },
+      {
+        mass: 'sprockets as discs, the chain by its length',
+        money: 'sprockets by mass and work, the chain by its length',
       },
     ),
   ];

@@ -1,6 +1,6 @@
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
-import { massTerms } from '../costs.ts';
+import { pieceFigures } from '../costs.ts';
 import { springsCost } from '../split-wheel.ts';
 import { springFigures } from '../springs.ts';
 import { sprungChecks, sprungPlanetFigures } from '../taken-out.ts';
@@ -10,6 +10,7 @@ import {
   meshChecks,
   meshFigures,
   modeChecks,
+  meshModeWorkings,
   modeFigures,
   MODULES,
   plainToothing,
@@ -60,6 +61,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
   const powers =
     'mesh powers in the carrier’s frame, each mesh passing η of what enters it; signs that come out consistent';
   const spread = factor(shelf, 'gear.thickness');
+  const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
   return [
     exact('ratio', 'Ratio', 'ratio', m.ratio, () => ({
       formula: sunny(p) ? '(1 + z_r1/z_s)/(1 − z_r1·z_pB/(z_pA·z_r2))' : '1/(1 − z_r1·z_pB/(z_pA·z_r2))',
@@ -163,39 +165,23 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
       'each spring by the energy it stores for a newton metre at the output; N planets side by side',
     ),
     ...m.meshes.flatMap((x, i) =>
-      meshFigures(x.id, x.name, x.mesh, make, (q: CompoundModel) => q.meshes[i]!.load, x.load),
+      meshFigures(x.id, x.name, x.mesh, make, (q: CompoundModel) => q.meshes[i]!.load, x.load, T),
     ),
-    ...modeFigures(m.modes, make, (x) => x.modes),
+    ...modeFigures(
+      m.modes,
+      make,
+      (x) => x.modes,
+      new Map(m.meshes.flatMap((x) => meshModeWorkings(x.id, x.mesh, x.load, at))),
+    ),
     ...(g.sun ? wheelFigures(g.sun, 'sun', 'sun', g.sunMesh!.pair.s1.ra, spread) : []),
     ...wheelFigures(g.planetA, 'planetA', 'planet A', g.mesh1.pair.s1.ra, spread),
     ...wheelFigures(g.ring1, 'ring1', 'held ring', g.mesh1.pair.s2.ra, spread),
     ...wheelFigures(g.planetB, 'planetB', 'planet B', g.mesh2.pair.s1.ra, spread),
     ...wheelFigures(g.ring2, 'ring2', 'driven ring', g.mesh2.pair.s2.ra, spread),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'blanks × share left by holes, and springs',
-        terms: [
-          term('planet', 'one planet', m.masses[1], 'mass', 'computed'),
-          ...massTerms({ springs: springsCost(ringSprings(p)) }),
-        ],
-        source: 'volume times density of the shop’s materials',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'material by mass, work by tooth for milled wheels',
-        terms: [],
-        source: 'prices of the shop',
-      }),
-    ),
+    ...pieceFigures(make, m.pieces, {
+      mass: 'blanks by the share that holes leave',
+      money: 'material by mass, work by tooth for milled wheels',
+    }),
   ];
 }
 

@@ -42,7 +42,7 @@ import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
-import { sumCosts } from '../costs.ts';
+import { one, PIN_PRICE, sumCosts } from '../costs.ts';
 import { ROUND_A_WHEEL, springsCost } from '../split-wheel.ts';
 import { needMaterials } from '../needs.ts';
 import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
@@ -81,6 +81,8 @@ export interface CompoundModel {
   readonly modes: readonly Mode[];
   /** Sun, one planet, held ring, driven ring, kg. */
   readonly masses: Masses;
+  /** What its pieces weigh and cost. */
+  readonly pieces: ReturnType<typeof piecesOf>;
   readonly numbers: StageNumbers;
 }
 
@@ -391,14 +393,15 @@ export const ringSprings = (p: CompoundParams): number =>
   ROUND_A_WHEEL * { none: 0, driven: 1, rings: 2 }[sharedOutBy(p)];
 
 /** Price of the wheels: their mass, the teeth that are cut, and a washer for each planet. */
-function moneyOf({ p, b, shelf }: Setting, [sun, planet, held, driven]: Masses): number {
+function piecesOf({ p, b, shelf }: Setting, [sun, planet, held, driven]: Masses) {
   const [ms, mp, mr] = b.materials;
-  return (
-    (b.geometry.sunMesh ? cutPartPrice(ms, sun, p.zs, shelf) : 0) +
-    p.planets * (cutPartPrice(mp, planet, p.zpA + p.zpB, shelf) + 0.2) +
-    wheelPrice(mr, held, p.zr1, sharedOutBy(p) === 'rings', shelf) +
-    wheelPrice(mr, driven, p.zr2, sharedOutBy(p) !== 'none', shelf)
-  );
+  return {
+    sun: one(sun, b.geometry.sunMesh ? cutPartPrice(ms, sun, p.zs, shelf) : 0),
+    planets: { quantity: p.planets, mass: planet, money: cutPartPrice(mp, planet, p.zpA + p.zpB, shelf) + PIN_PRICE },
+    'held ring': one(held, wheelPrice(mr, held, p.zr1, sharedOutBy(p) === 'rings', shelf)),
+    'driven ring': one(driven, wheelPrice(mr, driven, p.zr2, sharedOutBy(p) !== 'none', shelf)),
+    springs: springsCost(ringSprings(p)),
+  };
 }
 
 /**
@@ -443,7 +446,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
 
   const masses = massesOf(setting);
   const [sun, planet, held, driven] = masses;
-  const hooked = sumCosts([springsCost(ringSprings(p))]);
+  const pieces = piecesOf(setting, masses);
   const cage = p.planets * planet * g.centre ** 2 * (memberSpeed(plain, carrier) / ratio) ** 2;
   const numbers: StageNumbers = {
     ratio,
@@ -458,8 +461,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     inertiaIn: (sun * (g.sunMesh?.pair.s1.r ?? 0) ** 2) / 2 + cage,
     inertiaOut: driven * (g.outside / 2) ** 2,
     limits: modeLimits(modes),
-    mass: sun + p.planets * planet + held + driven + hooked.mass,
-    money: moneyOf(setting, masses) + hooked.money,
+    ...sumCosts(Object.values(pieces)),
     outside: g.outside,
     length: p.width + p.widthB + 8e-3,
     maxSpeed: topPitchSpeed(materials) / ((turns * g.mesh1.pair.rw1) / Math.abs(ratio)),
@@ -490,6 +492,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     bind: play.bind,
     modes,
     masses,
+    pieces,
     numbers,
   };
 }

@@ -1,4 +1,4 @@
-import { massTerms } from '../costs.ts';
+import { pieceFigures } from '../costs.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { modeFigures } from '../../gear/index.ts';
@@ -251,35 +251,21 @@ export function cycloidalFigures(
       source: 'at the brief’s speed',
     })),
     ...modeFigures(m.modes, make, (x) => x.modes),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'sum of all pieces',
-        terms: massTerms({
-          discs: m.costs.disc,
-          bearings: m.costs.bearing,
-          housing: m.costs.ring,
-          crank: m.costs.crank,
-          plates: m.costs.plate,
-          pins: m.costs.pin,
-          'output pins': m.costs.outPin,
-        }),
-        source: 'volume times density of the shop’s materials',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'material by mass, work by lobe for milled parts, bearings and pins',
-        terms: [],
-        source: 'prices of the shop',
-      }),
+    ...pieceFigures(
+      make,
+      {
+        discs: m.costs.disc,
+        bearings: m.costs.bearing,
+        housing: m.costs.ring,
+        crank: m.costs.crank,
+        plates: m.costs.plate,
+        pins: m.costs.pin,
+        'output pins': m.costs.outPin,
+      },
+      {
+        mass: 'volume times density of the shop’s materials',
+        money: 'material by mass, work by lobe for milled parts',
+      },
     ),
   ];
 }

@@ -1,10 +1,11 @@
-import { massTerms } from '../costs.ts';
+import { pieceFigures } from '../costs.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { sprungPlanetFigures } from '../taken-out.ts';
 import { stated } from '../../units/stated.ts';
 import {
   meshFigures,
+  meshModeWorkings,
   modeFigures,
   planetsOutBy,
   spacesEvenly,
@@ -187,8 +188,8 @@ export function planetaryFigures(
         source: p.floating === 'none' ? 'nothing floats: worse with every planet over two' : `the ${p.floating} floats`,
       }),
     ),
-    ...meshFigures('sun', 'sun’s mesh', g.sunMesh, make, (x) => x.sunLoad, m.sunLoad),
-    ...meshFigures('ring', 'ring’s mesh', g.ringMesh, make, (x) => x.ringLoad, m.ringLoad),
+    ...meshFigures('sun', 'sun’s mesh', g.sunMesh, make, (x) => x.sunLoad, m.sunLoad, T),
+    ...meshFigures('ring', 'ring’s mesh', g.ringMesh, make, (x) => x.ringLoad, m.ringLoad, T),
     make.figure(
       'pinForce',
       'Pin force',
@@ -264,43 +265,35 @@ export function planetaryFigures(
           })),
         ]
       : []),
-    ...modeFigures(m.modes, make, (x) => x.modes),
+    ...modeFigures(
+      m.modes,
+      make,
+      (x) => x.modes,
+      new Map([
+        ...meshModeWorkings('sun', g.sunMesh, m.sunLoad, at),
+        ...meshModeWorkings('ring', g.ringMesh, m.ringLoad, at),
+      ]),
+    ),
     ...wheelFigures(g.sun, 'sun', 'sun', g.sunMesh.pair.s1.ra, spread),
     ...wheelFigures(g.planet, 'planet', 'planet', g.sunMesh.pair.s2.ra, spread),
     ...wheelFigures(g.ring, 'ring', 'ring', g.ringMesh.pair.s2.ra, spread),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'sum of all pieces: blanks × share left by holes, pins, bearings, springs',
-        terms: [
-          ...m.costs.suns.flatMap((c, k) => massTerms({ [`sun, set ${k + 1}`]: c })),
-          ...m.costs.planets.flatMap((c, k) => massTerms({ [`planets, set ${k + 1}`]: c })),
-          ...massTerms({
-            ring: m.costs.ring,
-            'plates on the suns’ side': m.costs.plateIn,
-            'plates between sets': m.costs.plateMid,
-            'output plate': m.costs.plateOut,
-            bearings: m.costs.bearing,
-            springs: m.costs.springs,
-          }),
-          ...m.costs.pins.flatMap((c, k) => massTerms({ [p.sets > 1 ? `pins, set ${k + 1}` : 'pins']: c })),
-        ],
-        source: 'volume times density of the shop’s materials',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'material by mass, work by tooth for milled wheels, bearings as priced',
-        terms: [],
-        source: 'prices of the shop',
-      }),
+    ...pieceFigures(
+      make,
+      {
+        ...Object.fromEntries(m.costs.suns.map((c, k) => [`sun, set ${k + 1}`, c])),
+        ...Object.fromEntries(m.costs.planets.map((c, k) => [`planets, set ${k + 1}`, c])),
+        ring: m.costs.ring,
+        'plates on the suns’ side': m.costs.plateIn,
+        'plates between sets': m.costs.plateMid,
+        'output plate': m.costs.plateOut,
+        bearings: m.costs.bearing,
+        springs: m.costs.springs,
+        ...Object.fromEntries(m.costs.pins.map((c, k) => [p.sets > 1 ? `pins, set ${k + 1}` : 'pins', c])),
+      },
+      {
+        mass: 'blanks by the share that holes leave',
+        money: 'material by mass, work by tooth for milled wheels',
+      },
     ),
     ...(Number.isFinite(m.bearingLife)
       ? [

@@ -1,8 +1,8 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
-import { meshFigures } from '../../gear/index.ts';
+import { meshModeWorkings, meshFigures } from '../../gear/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { costFigures } from '../cost-figures.ts';
+import { one, pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { partLoadFigures } from '../part-load.ts';
@@ -130,7 +130,7 @@ export function rackFigures(
       RUNS,
     ),
     ...(g.mesh
-      ? meshFigures('1', 'pair', g.mesh, make, (x: RackModel) => x.load!, m.load!).filter(
+      ? meshFigures('1', 'pair', g.mesh, make, (x: RackModel) => x.load!, m.load!, F).filter(
           (f) => f.id !== 'contact-1' && f.id !== 'working-1',
         )
       : []),
@@ -156,17 +156,24 @@ export function rackFigures(
           ),
         ]
       : []),
-    ...limitFigures(m.limits, make, (x) => x.limits, RUNS),
-    ...costFigures(
+    ...limitFigures(
+      m.limits,
       make,
-      [
-        { index: '₁', name: 'pinion', mass: m.masses[0], money: m.prices[0] },
-        { index: '₂', name: 'rack, all of its length', mass: m.masses[1], money: m.prices[1] },
-        ...(p.form === 'involute' && springsOn(p.takenOut) > 0
-          ? [{ index: '₃', name: 'springs', ...sumCosts([springsCost(springsOn(p.takenOut))]) }]
-          : []),
-      ],
-      { mass: 'pinion + rack', money: 'material by mass, work by tooth', source: 'volume times density' },
+      (x) => x.limits,
+      RUNS,
+      new Map(g.mesh && m.load ? meshModeWorkings('1', g.mesh, m.load, at) : []),
+    ),
+    ...pieceFigures(
+      make,
+      {
+        pinion: one(m.masses[0], m.prices[0]),
+        'rack, all of its length': one(m.masses[1], m.prices[1]),
+        springs: springsCost(p.form === 'involute' ? springsOn(p.takenOut) : 0),
+      },
+      {
+        mass: 'volume times density',
+        money: 'material by mass, work by tooth',
+      },
     ),
   ];
 }

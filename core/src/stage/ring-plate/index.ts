@@ -1,4 +1,4 @@
-import { massTerms } from '../costs.ts';
+import { pieceFigures } from '../costs.ts';
 import { isCrossed } from '../../shop/bearings.ts';
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
@@ -151,33 +151,19 @@ function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMa
         ]
       : []),
     ...modeFigures(m.modes, make, (x) => x.modes),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'sum of all pieces',
-        terms: massTerms({
-          plates: m.costs.plate,
-          bearings: m.costs.bearing,
-          wheel: m.costs.wheel,
-          cranks: m.costs.crank,
-          pins: m.costs.pin,
-        }),
-        source: 'volume times density of the shop’s materials',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'material by mass, bearings and pins',
-        terms: [],
-        source: 'prices of the shop',
-      }),
+    ...pieceFigures(
+      make,
+      {
+        plates: m.costs.plate,
+        bearings: m.costs.bearing,
+        wheel: m.costs.wheel,
+        cranks: m.costs.crank,
+        pins: m.costs.pin,
+      },
+      {
+        mass: 'volume times density of the shop’s materials',
+        money: 'material by mass',
+      },
     ),
   ];
 }

@@ -1,7 +1,7 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { costFigures } from '../cost-figures.ts';
+import { one, pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -189,17 +189,19 @@ export function rollerWaveFigures(
       }),
     ),
     ...limitFigures(m.limits, make, (x) => x.limits),
-    ...costFigures(
+    ...pieceFigures(
       make,
-      [
-        { index: '_r', name: 'ring', mass: m.costs.ring.mass, money: m.costs.ring.money },
-        { index: '_c', name: 'cage', mass: m.costs.cage.mass, money: m.costs.cage.money },
-        { index: '_p', name: 'a roller', mass: m.costs.roller.mass },
-      ],
       {
-        mass: 'ring + cage + rollers + eccentric + bearings',
-        money: 'ring + cage + rollers + eccentric + bearings',
-        source: 'volumes times density',
+        ring: m.costs.ring,
+        cage: m.costs.cage,
+        rollers: m.costs.roller,
+        eccentric: m.costs.crank,
+        sleeves: m.costs.sleeve,
+        bearings: m.costs.bearing,
+      },
+      {
+        mass: 'volumes times density',
+        money: 'material by mass, work by roller',
       },
     ),
   ];

@@ -1,7 +1,8 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
+import { elastic } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { costFigures } from '../cost-figures.ts';
+import { one, pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { partLoadFigures } from '../part-load.ts';
@@ -27,6 +28,17 @@ export function screwFigures(
   const rho = term('ρ′', 'friction angle', m.frictionAngle, 'angle', 'computed');
   const F = term('F', 'peak force along the axis', at.torque, 'force', 'brief');
   const L = term('L', 'free length', p.free, 'length', 'field', 'free');
+  const F1 = term('F', 'a newton', 1, 'force', 'definition');
+  const T1 = term('T', 'torque that raises it', m.work.raise, 'torque', 'computed');
+  const eta = term('η', 'efficiency', m.work.forward, 'efficiency', 'shop', 'screw.ball');
+  const etaBack = term('η_b', 'efficiency, pushed', m.work.backward, 'efficiency', 'shop', 'screw.ballBack');
+  const modulus = term(
+    'E',
+    'modulus of the screw',
+    elastic(m.materials[0], factor(shelf, 'ambient'), shelf),
+    'stress',
+    'computed',
+  );
   const collar = term(
     'µ_c·d_c/2',
     'collar',
@@ -49,8 +61,11 @@ export function screwFigures(
       source: 'thread unrolled on its pitch diameter',
     })),
     exact('core', 'Core of the screw', 'length', t.core, () => ({
-      formula: plain ? 'd − P − 2a_c' : 'd − ⅔·P',
+      formula: plain ? 'd − P − 2·a_c' : 'd − ⅔·P',
       terms: [
+        ...(plain
+          ? [term('a_c', 'clearance at the root', (p.diameter - p.pitch - t.core) / 2, 'length', 'definition')]
+          : []),
         term('d', 'diameter', p.diameter, 'length', 'field', 'diameter'),
         term('P', 'pitch', p.pitch, 'length', 'field', 'pitch'),
       ],
@@ -64,7 +79,7 @@ export function screwFigures(
             'angle',
             (x) => x.frictionAngle,
             () => ({
-              formula: 'atan(µ/cos α_n), tan α_n = tan α·cos λ',
+              formula: 'atan(µ/cos(atan(tan α·cos λ)))',
               terms: [
                 term(
                   'µ',
@@ -100,7 +115,7 @@ export function screwFigures(
       (x) => x.torque,
       () => ({
         formula: plain ? 'F·(d₂/2·tan(λ + ρ′) + µ_c·d_c/2)' : 'F·P_h/(2π·η)',
-        terms: plain ? [F, d2, lean, rho, collar] : [F, lead],
+        terms: plain ? [F, d2, lean, rho, collar] : [F, lead, eta],
         source: plain ? 'inclined plane' : 'work over efficiency',
       }),
     ),
@@ -110,8 +125,8 @@ export function screwFigures(
       'torque',
       (x) => Math.abs(at.torque * x.work.lower),
       () => ({
-        formula: plain ? 'F·(d₂/2·tan(ρ′ − λ) + µ_c·d_c/2)' : 'F·P_h·η_b/2π',
-        terms: plain ? [F, d2, lean, rho, collar] : [F, lead],
+        formula: plain ? 'F·|d₂/2·tan(ρ′ − λ) + µ_c·d_c/2|' : 'F·P_h·η_b/(2π)',
+        terms: plain ? [F, d2, lean, rho, collar] : [F, lead, etaBack],
         source: 'the same plane downwards',
       }),
     ),
@@ -121,8 +136,8 @@ export function screwFigures(
       'efficiency',
       (x) => x.work.forward,
       () => ({
-        formula: plain ? 'P_h/(2π·T/F)' : 'η',
-        terms: plain ? [lead, lean, rho, collar] : [],
+        formula: plain ? 'P_h·F/(2π·T)' : 'η',
+        terms: plain ? [lead, F1, T1] : [eta],
         source: plain ? 'work out over work in' : 'starting value of the shop for ball screws',
       }),
     ),
@@ -135,7 +150,7 @@ export function screwFigures(
             (x) => Math.max(1e-6, x.work.backward),
             () => ({
               formula: plain ? 'tan(λ − ρ′)/tan λ, less the collar' : 'η_b',
-              terms: plain ? [lean, rho, collar] : [],
+              terms: plain ? [lean, rho, collar] : [etaBack],
               source: 'what arrives at the shaft when the load drives',
             }),
           ),
@@ -152,7 +167,7 @@ export function screwFigures(
         high: m.numbers.play[2],
       },
       () => ({
-        formula: 'j_nut + e/2, half of both to half as much again',
+        formula: 'j_nut + e/2; half of both to half as much again',
         terms: [
           term('j_nut', 'nut', p.nut === 'double' ? 0 : p.play, 'length', 'field', 'play'),
           term('e', 'end play of the bearing', factor(shelf, 'worm.endPlay'), 'length', 'shop', 'worm.endPlay'),
@@ -181,8 +196,8 @@ export function screwFigures(
       'force',
       (x) => x.buckles,
       () => ({
-        formula: 'f·π²·E·I/L²',
-        terms: [term('f', 'ends', ENDS[p.ends].buckles, 'count', 'field', 'ends'), d3, L],
+        formula: 'f·π²·E·π·d₃⁴/64/L²',
+        terms: [modulus, term('f', 'ends', ENDS[p.ends].buckles, 'count', 'field', 'ends'), d3, L],
         source: 'Euler; three to five times the load is wanted',
       }),
     ),
@@ -192,8 +207,14 @@ export function screwFigures(
       'speed',
       (x) => x.whirl,
       () => ({
-        formula: 'λ²·√(E·I/(ρ·A·L⁴))',
-        terms: [term('λ', 'ends', ENDS[p.ends].whirls, 'count', 'field', 'ends'), d3, L],
+        formula: 'β²·√(E·d₃²/16/(ϱ·L⁴))',
+        terms: [
+          modulus,
+          term('ϱ', 'density', m.materials[0].material.density, 'density', 'shop'),
+          term('β', 'ends', ENDS[p.ends].whirls, 'count', 'field', 'ends'),
+          d3,
+          L,
+        ],
         source: 'first mode of a beam; stay below eight tenths',
       }),
     ),
@@ -217,7 +238,13 @@ export function screwFigures(
             (x) => x.pressure,
             () => ({
               formula: 'F/(π·d₂·H₁·l/P)',
-              terms: [F, d2, term('l', 'nut length', p.nutLength, 'length', 'field', 'nutLength')],
+              terms: [
+                F,
+                d2,
+                term('H₁', 'depth that bears', t.depth, 'length', 'computed'),
+                term('P', 'pitch', p.pitch, 'length', 'field', 'pitch'),
+                term('l', 'nut length', p.nutLength, 'length', 'field', 'nutLength'),
+              ],
               source: 'all turns alike',
             }),
           ),
@@ -229,22 +256,33 @@ export function screwFigures(
       'torque',
       (x) => x.numbers.drag,
       () => ({
-        formula: 'F_v·(raise + lower) + bearings',
-        terms: [term('F_v', 'preload', p.nut === 'double' ? p.preload : 0, 'force', 'field', 'preload')],
+        formula: 'F_v·(w_r + w_l) + T_b',
+        terms: [
+          term('w_r', 'torque that raises a newton', m.work.raise, 'length', 'computed'),
+          term('w_l', 'torque that lowers it', m.work.lower, 'length', 'computed'),
+          term(
+            'T_b',
+            'bearings',
+            m.numbers.drag - Math.max(0, p.nut === 'double' ? p.preload * (m.work.raise + m.work.lower) : 0),
+            'torque',
+            'computed',
+          ),
+          term('F_v', 'preload', p.nut === 'double' ? p.preload : 0, 'force', 'field', 'preload'),
+        ],
         source: 'one nut is raised and the other lowered under the preload; bearings by Palmgren',
       }),
     ),
     ...limitFigures(m.limits, make, (x) => x.limits, RUNS),
-    ...costFigures(
+    ...pieceFigures(
       make,
-      [
-        { index: '₁', name: 'screw', mass: m.masses[0], money: m.prices[0] },
-        { index: '₂', name: m.nuts > 1 ? 'nut, one of two' : 'nut', mass: m.masses[1], money: m.prices[1] },
-      ],
       {
-        mass: 'screw + nuts + bearings',
-        money: 'screw by length and diameter, nuts, bearings',
-        source: 'volume times density; a thread counts as half of its ring',
+        screw: one(m.masses[0], m.prices[0]),
+        nuts: { quantity: m.nuts, mass: m.masses[1], money: m.prices[1] },
+        bearings: m.bearings,
+      },
+      {
+        mass: 'volume times density; a thread counts as half of its ring',
+        money: 'screw by length and diameter',
       },
     ),
   ];

@@ -1,3 +1,4 @@
+import { term } from '../../figure/index.ts';
 import {
   bearingDrag,
   cutPartPrice,
@@ -15,7 +16,7 @@ import { ok, type Result } from '../../result.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
-import { rodMass } from '../costs.ts';
+import { rodMass, type Cost } from '../costs.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { inMm, stop } from '../refuse-stage.ts';
@@ -63,6 +64,8 @@ export interface ScrewModel extends ScrewBuild {
   readonly masses: readonly [number, number];
   readonly prices: readonly [number, number];
   readonly nuts: number;
+  /** Bearings of its ends. */
+  readonly bearings: Cost;
   readonly numbers: StageNumbers;
 }
 
@@ -176,8 +179,14 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
       'life',
       turns > 0 ? Math.max(0, rating / Math.cbrt(turns / 1e6) - more) : Infinity,
       'Rating life of balls that carry thrust (L10).',
-      '(C/F)³ million turns',
+      '(C/F)³·10⁶·P_h/v',
       turns > 0 && force + more > 0 ? ((rating / (force + more)) ** 3 * 1e6 * asked) / turns : Infinity,
+      () => [
+        term('C', 'rating for thrust', rating, 'force', 'shop'),
+        term('F', 'equivalent force, and half of a preload', force + more, 'force', 'brief'),
+        term('P_h', 'lead', thread.lead, 'length', 'computed'),
+        term('v', 'mean speed', speed, 'linearSpeed', 'brief'),
+      ],
     );
   const list = [
     limitOf(
@@ -186,7 +195,19 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
       'static',
       factor(shelf, 'screw.straight') * buckles,
       'Pushed at its longest free length, a share of Euler’s load since no screw is straight.',
-      'share·f·π²·E·I/L²',
+      'share·F_E',
+      Infinity,
+      () => [
+        term(
+          'share',
+          'of Euler’s load, since no screw is straight',
+          factor(shelf, 'screw.straight'),
+          'efficiency',
+          'shop',
+          'screw.straight',
+        ),
+        term('F_E', 'Euler’s load', buckles, 'force', 'computed'),
+      ],
     ),
     limitOf(
       'yields',
@@ -194,7 +215,15 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
       'static',
       strengthOf(screw, 'along', shelf) / Math.hypot(1 / area, Math.sqrt(3) * twist),
       'Pushed or pulled and twisted at once (von Mises).',
-      'R_e/√((1/A)² + 3·(16·T/F/(π·d₃³))²)',
+      'R_e/√((1/A)² + 3·(16·T/(F·π·d₃³))²)',
+      Infinity,
+      () => [
+        term('R_e', 'yield', strengthOf(screw, 'along', shelf), 'stress', 'shop'),
+        term('A', 'core', area, 'area', 'computed'),
+        term('T', 'torque that raises a newton', work.raise, 'torque', 'computed'),
+        term('F', 'a newton', 1, 'force', 'definition'),
+        term('d₃', 'core', thread.core, 'length', 'computed'),
+      ],
     ),
     limitOf(
       'thrust',
@@ -203,6 +232,8 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
       p.collar === 'plain' ? Infinity : bears,
       'Deep-groove ball bearings bear thrust up to a quarter of their static rating (ISO 76 practice).',
       '¼·C₀',
+      Infinity,
+      () => [term('C₀', 'static rating', bearing.static, 'force', 'shop')],
     ),
   ].filter((l) => Number.isFinite(l.torque));
   if (p.collar === 'bearing') list.push(rated('tires', 'bearing wears out', 0.5 * bearing.dynamic));
@@ -230,6 +261,12 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
       (strengthOf(nut, 'along', shelf) / Math.sqrt(3)) * shear,
       'Shear at the root of the nut’s threads, six tenths of its length.',
       'R_m/√3·π·d·0.6·l',
+      Infinity,
+      () => [
+        term('R_m', 'strength of the nut', strengthOf(nut, 'along', shelf), 'stress', 'shop'),
+        term('d', 'diameter', p.diameter, 'length', 'field', 'diameter'),
+        term('l', 'nut length', p.nutLength, 'length', 'field', 'nutLength'),
+      ],
     ),
     limitOf(
       'crushes',
@@ -238,6 +275,14 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
       strengthOf(nut, 'along', shelf) * face,
       'Pressure on the flanks that touch, all of its turns alike.',
       'R·π·d₂·H₁·l/P',
+      Infinity,
+      () => [
+        term('R', 'strength of the nut', strengthOf(nut, 'along', shelf), 'stress', 'shop'),
+        term('d₂', 'pitch diameter', thread.pitchDiameter, 'length', 'computed'),
+        term('H₁', 'depth that bears', thread.depth, 'length', 'computed'),
+        term('l', 'nut length', p.nutLength, 'length', 'field', 'nutLength'),
+        term('P', 'pitch', p.pitch, 'length', 'field', 'pitch'),
+      ],
     ),
     ...(rate > 0
       ? [
@@ -247,8 +292,16 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
             'life',
             way > 0 ? Math.max(0, room / (perMetre * way) - more) : Infinity,
             'Sliding takes material off the nut’s flanks; worn out is a fifth of their depth (linear wear).',
-            'room·π·d₂·H₁·(l/P)/(k·F·slide·v)',
+            'h·A/(k·F·s·v)',
             way > 0 && force + more > 0 ? (room * asked) / (perMetre * (force + more) * way) : Infinity,
+            () => [
+              term('h', 'what may be worn off', room, 'length', 'computed'),
+              term('A', 'flanks that touch', face, 'area', 'computed'),
+              term('k', 'wear, m³/(N·m)', rate, 'count', 'shop'),
+              term('F', 'equivalent force, and half of a preload', force + more, 'force', 'brief'),
+              term('s', 'way of sliding over travel', slide, 'ratio', 'computed'),
+              term('v', 'mean speed', speed, 'linearSpeed', 'brief'),
+            ],
           ),
         ]
       : []),
@@ -330,6 +383,7 @@ export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf
     limits,
     masses,
     prices,
+    bearings: { quantity: bearings, mass: bearing.mass, money: bearing.price },
     nuts,
     numbers,
   };

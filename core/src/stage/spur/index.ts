@@ -1,6 +1,6 @@
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
-import { massTerms } from '../costs.ts';
+import { pieceFigures } from '../costs.ts';
 import { springsCost, springsOn } from '../split-wheel.ts';
 import { takenOutChecks, takenOutFigures } from '../taken-out.ts';
 import { springFigures } from '../springs.ts';
@@ -9,6 +9,7 @@ import {
   meshChecks,
   meshFigures,
   modeChecks,
+  meshModeWorkings,
   modeFigures,
   wheelChecks,
   wheelFigures,
@@ -31,11 +32,12 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
   const g = m.geometry;
   const names = namesOf(p);
   const spread = factor(shelf, 'gear.thickness');
+  const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
   const last = g.wheels.length - 1;
   const label = (i: number) => (g.meshes.length > 1 ? `mesh ${i + 1}` : 'pair');
   return [
     exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
-      formula: 'z₂/z₁; the direction turns at each outside mesh',
+      formula: '(−1)^(n + 1)·z₂/z₁; the direction turns at each outside mesh',
       terms: [
         term('z₁', 'teeth, driving', p.z1, 'count', 'field', 'z1'),
         term('z₂', 'teeth, driven', p.z2, 'count', 'field', 'z2'),
@@ -49,9 +51,9 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
       'efficiency',
       (x) => x.efficiency,
       () => ({
-        formula: 'Π (1 − µ·H_v)',
+        formula: m.loads.map((_, i) => `η${i + 1}`).join('·'),
         terms: m.loads.map((l, i) => term(`η${i + 1}`, label(i), l.efficiency, 'efficiency', 'computed')),
-        source: 'ISO/TR 14179-2 for each mesh',
+        source: 'ISO/TR 14179-2: 1 − µ·H_v for each mesh',
       }),
     ),
     ...g.meshes.map((x, i) =>
@@ -121,7 +123,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
       'meshes by their radius squared, the separating force F·tan α on the housing, the hub on its shaft',
     ),
     ...g.meshes.flatMap((x, i) =>
-      meshFigures(`${i + 1}`, label(i), x, make, (q: SpurModel) => q.loads[i]!, m.loads[i]!),
+      meshFigures(`${i + 1}`, label(i), x, make, (q: SpurModel) => q.loads[i]!, m.loads[i]!, T),
     ),
     make.figure(
       'radial',
@@ -152,7 +154,12 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
           ),
         ]
       : []),
-    ...modeFigures(m.modes, make, (x) => x.modes),
+    ...modeFigures(
+      m.modes,
+      make,
+      (x) => x.modes,
+      new Map(g.meshes.flatMap((x, i) => meshModeWorkings(`${i + 1}`, x, m.loads[i]!, at))),
+    ),
     ...g.wheels.flatMap((w, i) =>
       i > 1 && i < last
         ? []
@@ -164,30 +171,19 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
             spread,
           ),
     ),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'blanks × share left by holes, and springs',
-        terms: [
-          ...m.masses.map((x, i) => term(`m${i + 1}`, names[i]!, x, 'mass', 'computed')),
-          ...massTerms({ springs: springsCost(springsOn(takenOutBy(p))) }),
-        ],
-        source: 'volume times density of the shop’s materials',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'material by mass, work by tooth for milled wheels',
-        terms: [],
-        source: 'prices of the shop',
-      }),
+    ...pieceFigures(
+      make,
+      {
+        ...Object.fromEntries(
+          m.masses.map((mass, i) => [`${names[i]!} (${i + 1})`, { quantity: 1, mass, money: m.prices[i]! }]),
+        ),
+        springs: springsCost(springsOn(takenOutBy(p))),
+        'idlers’ bearings': { quantity: p.idlers, mass: 0, money: factor(shelf, 'price.bearing') },
+      },
+      {
+        mass: 'blanks by the share that holes leave',
+        money: 'material by mass, work by tooth for milled wheels',
+      },
     ),
   ];
 }

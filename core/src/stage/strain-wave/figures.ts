@@ -1,4 +1,4 @@
-import { massTerms } from '../costs.ts';
+import { pieceFigures } from '../costs.ts';
 import { sprungFigures } from '../taken-out.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { stated } from '../../units/stated.ts';
@@ -410,34 +410,20 @@ export function strainWaveFigures(
         ]
       : []),
     ...modeFigures(m.modes, make, (x) => x.modes),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (x) => x.numbers.mass,
-      () => ({
-        formula: 'sum of all pieces',
-        terms: massTerms({
-          spline: m.costs.spline,
-          ring: m.costs.ring,
-          'second ring': m.costs.follow,
-          generator: m.costs.generator,
-          bearings: m.costs.bearing,
-          springs: m.costs.springs,
-        }),
-        source: 'volume times density of the shop’s materials',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (x) => x.numbers.money,
-      () => ({
-        formula: 'material by mass, work by tooth for milled parts, bearings',
-        terms: [],
-        source: 'prices of the shop',
-      }),
+    ...pieceFigures(
+      make,
+      {
+        spline: m.costs.spline,
+        ring: m.costs.ring,
+        'second ring': m.costs.follow,
+        generator: m.costs.generator,
+        bearings: m.costs.bearing,
+        springs: m.costs.springs,
+      },
+      {
+        mass: 'volume times density of the shop’s materials',
+        money: 'material by mass, work by tooth for milled parts',
+      },
     ),
   ];
 }

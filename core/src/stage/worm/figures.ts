@@ -1,3 +1,4 @@
+import { pieceFigures } from '../costs.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import { modeFigures, spanOver, spanTeeth, wheelFigures } from '../../gear/index.ts';
@@ -316,30 +317,13 @@ export function wormFigures(
           ),
         ]
       : []),
-    make.figure(
-      'mass',
-      'Mass',
-      'mass',
-      (w) => w.numbers.mass,
-      () => ({
-        formula: 'm_worm + m_wheel, bearings with the worm',
-        terms: [
-          term('m₁', 'worm with bearings', m.masses[0], 'mass', 'computed'),
-          term('m₂', 'wheel', m.masses[1], 'mass', 'computed'),
-        ],
-        source: 'volume times density of the shop’s materials',
-      }),
-    ),
-    make.figure(
-      'money',
-      'Money',
-      'money',
-      (w) => w.numbers.money,
-      () => ({
-        formula: 'material by mass, work by tooth for milled wheels, bearings',
-        terms: [term('b', 'a bearing', m.bearing.price, 'money', 'shop')],
-        source: 'prices of the shop',
-      }),
+    ...pieceFigures(
+      make,
+      { worm: m.costs.worm, wheel: m.costs.wheel, bearings: m.costs.bearing },
+      {
+        mass: 'volume times density of the shop’s materials',
+        money: 'material by mass, work by tooth for milled wheels',
+      },
     ),
   ];
 }

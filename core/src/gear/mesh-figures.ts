@@ -1,7 +1,6 @@
 import { stated } from '../units/stated.ts';
 import { term, type Figure, type FigureMaker, type Term, type Working, exact, worked } from '../figure/index.ts';
 import { gearSize, type Gear } from './gear.ts';
-import { inv } from './involute.ts';
 import {
   E_STEEL,
   elasticityFactor,
@@ -15,7 +14,7 @@ import {
   type MeshLoad,
 } from './mesh.ts';
 import { overPins, spanOver, spanTeeth, usualPin } from './measure.ts';
-import { worstSliding } from './pair.ts';
+import { meanReach, worstSliding } from './pair.ts';
 import { lifeAsked } from './lasting.ts';
 import { modeName, modeWhy, telling, type Mode } from './modes.ts';
 import type { Duty } from '../stage/contract.ts';
@@ -198,18 +197,25 @@ export function meshFigures<M>(
     ...(Number.isFinite(Math.max(...slides))
       ? [
           exact(`sliding-${id}`, `Worst sliding, ${name}`, 'ratio', Math.max(...slides), () => ({
-            formula: 'max |1 − ρ₂·z₁/(ρ₁·z₂)|, |1 − ρ₁·z₂/(ρ₂·z₁)| at the ends of contact',
+            formula: 'max(s₁, s₂)',
             terms: [
+              term('s₁', 'worst of the first wheel, |1 − ρ₂·z₁/(ρ₁·z₂)|', slides[0], 'ratio', 'computed'),
+              term('s₂', 'worst of the second, |1 − ρ₁·z₂/(ρ₂·z₁)|', slides[1], 'ratio', 'computed'),
               term('g_1', 'start on the line of action', p.start, 'length', 'computed'),
               term('g_2', 'end', p.end, 'length', 'computed'),
             ],
-            source: 'law of gearing; above 3 wears fast',
+            source: 'law of gearing, at the ends of contact; above 3 wears fast',
           })),
         ]
       : []),
     exact(`loss-${id}`, `Loss factor H_v, ${name}`, 'count', mesh.loss, () => ({
-      formula: `2π(1/z₁ ${p.ring ? '−' : '+'} 1/z₂)/cos β_b·mean of Σ|s|/pairs over a base pitch`,
-      terms: [...teeth, ...ratios],
+      formula: `2π(1/z₁ ${p.ring ? '−' : '+'} 1/z₂)/cos β_b·s`,
+      terms: [
+        ...teeth,
+        term('β_b', 'helix at the base', p.s1.helixBase, 'angle', 'computed'),
+        term('s', 'mean of Σ|s|/pairs over a base pitch', meanReach(p.approach, p.recess), 'count', 'computed'),
+        ...ratios,
+      ],
       source: 'ISO/TR 14179-2: (1 − ε + ε₁² + ε₂²)/2 is that mean while ε₁ and ε₂ are below 1',
     })),
     make.figure(

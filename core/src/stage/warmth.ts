@@ -48,7 +48,7 @@ export function warmFigure(n: Heated, at: Duty, rise: number, shelf: Shelf): Fig
   ]);
   return [
     worked({ id: 'warmth', name: 'Settles at', quantity: 'temperature', value: now, low, high }, () => ({
-      formula: 'T₀ + P/(k·π·(D·L + D²/2)); P = T_rms·ω_m·(1/η − 1) + d·|i|·ω_m',
+      formula: 'T₀ + min(500, P/(k·π·(D·L + D²/2))); P = T_rms·ω_m·(1/η − 1) + d·|i|·ω_m',
       terms: [
         term('T₀', 'surroundings', now - rise, 'temperature', 'shop', 'ambient'),
         term('P', 'friction heat', frictionHeat(n, at), 'power', 'computed'),

@@ -32,6 +32,7 @@ export function beltFigures(
   const w = term('w', 'belt width', p.width, 'length', 'field', 'width');
   const per = (key: keyof typeof s.ids, symbol: string, name: string, q: 'forcePerWidth' | 'massPerLengthWidth') =>
     term(symbol, name, factor(shelf, s.ids[key]), q, 'shop', s.ids[key]);
+  const held = (made: BeltParams['made1']): number => (made === 'printed' ? factor(shelf, 'belt.printedJump') : 1);
   const ze = term(
     'zₑ',
     'teeth that share the load: min(z, 12)·(1 − 0.2·(6 − z)) below six',
@@ -303,8 +304,18 @@ export function beltFigures(
       'torque',
       (x) => x.jumpTorque,
       () => ({
-        formula: '(j·w·zₑ + κ·Fᵢ)·d₂/2',
+        formula: '(min(j·w·zₑ·m₁, j·w·zₘ·m₂) + κ·Fᵢ)·d₂/2',
         terms: [
+          term('zₘ', 'the same on the driven pulley', loadedTeeth(L.mesh2), 'count', 'computed'),
+          term(
+            'm₁',
+            'share that the driving pulley as made holds',
+            held(p.made1),
+            'efficiency',
+            'shop',
+            'belt.printedJump',
+          ),
+          term('m₂', 'share that the driven one holds', held(p.made2), 'efficiency', 'shop', 'belt.printedJump'),
           per('jump', 'j', 'jump resistance per tooth and width', 'forcePerWidth'),
           w,
           ze,

@@ -137,9 +137,10 @@ export function bevelFigures(
         high: m.numbers.play[2],
       },
       () => ({
-        formula: 'j/r_m2; more or less by thickness and by 2·Δa·tan α·sin δ of either',
+        formula: '(j + j_b/2)/r_m2; more or less by thickness and by 2·Δa·tan α·sin δ of either',
         terms: [
           term('j', 'play at mid-face', g.mesh.pair.play, 'length', 'computed'),
+          term('j_b', 'play of bearings and shafts', factor(shelf, 'gear.tilt'), 'length', 'shop', 'gear.tilt'),
           term('r_m2', 'mean radius, wheel', g.cones[1].mean, 'length', 'computed'),
           term('Δa', 'mounting distance as made', factor(shelf, 'bevel.place'), 'length', 'shop', 'bevel.place'),
         ],

@@ -55,7 +55,7 @@ export function cableFigures(
       'force',
       (x) => x.tight,
       () => ({
-        formula: 'F₀ + ΔF·(1/L_a)/(1/L_a + 1/L_b)',
+        formula: m.slack > 0 ? 'F₀ + ΔF·(1/L_a)/(1/L_a + 1/L_b)' : 'ΔF',
         terms: [F0, dF, La, Lb],
         source: 'two springs side by side; once the other run hangs it carries all',
       }),
@@ -66,7 +66,7 @@ export function cableFigures(
       'force',
       (x) => x.slack,
       () => ({
-        formula: 'F₀ − ΔF·(1/L_b)/(1/L_a + 1/L_b)',
+        formula: 'max(0, F₀ − ΔF·(1/L_b)/(1/L_a + 1/L_b))',
         terms: [F0, dF, La, Lb],
         source: 'what the tight run does not take',
       }),

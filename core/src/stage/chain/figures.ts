@@ -50,7 +50,7 @@ export function chainFigures(
       .filter((a) => a.driven)
       .map((a) =>
         exact(a.id, `Ratio of the ${a.name}`, 'ratio', (L.path.wheels[a.at]!.sense * a.teeth) / p.z1, () => ({
-          formula: 'z₃/z₁; turned round where it runs on the chain’s outside',
+          formula: `${L.path.wheels[a.at]!.sense < 0 ? '−' : ''}z₃/z₁; turned round where it runs on the chain’s outside`,
           terms: [z1, term('z₃', `teeth, ${a.name}`, a.teeth, 'count', 'field', `${a.id}Teeth`)],
           source: 'definition',
         })),

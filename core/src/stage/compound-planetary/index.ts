@@ -1,7 +1,7 @@
+import { gcd } from '../../math/gcd.ts';
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { pieceFigures } from '../costs.ts';
-import { springsCost } from '../split-wheel.ts';
 import { springFigures } from '../springs.ts';
 import { sprungChecks, sprungPlanetFigures } from '../taken-out.ts';
 import { TOOTHED } from '../../gear/suspects.ts';
@@ -36,7 +36,6 @@ import {
   buildCompound,
   compoundTrain,
   modelCompound,
-  ringSprings,
   wrongCompound,
   type CompoundBuild,
   type CompoundModel,
@@ -94,7 +93,12 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
     ),
     exact('centre', 'Centre distance', 'length', g.centre, () => ({
       formula: sunny(p) ? 'm_t(z_s + z_pA)/2·cos α_t/cos α_wt' : 'm_t(z_r1 − z_pA)/2',
-      terms: counts,
+      terms: [
+        ...counts,
+        term('m_t', 'module in the transverse section', g.mesh1.pair.s1.mt, 'length', 'computed'),
+        term('α_t', 'pressure angle there', g.mesh1.pair.s1.at, 'angle', 'computed'),
+        term('α_wt', 'working angle of the sun', (g.sunMesh ?? g.mesh1).pair.working, 'angle', 'computed'),
+      ],
       source: 'ISO 21771:2007; the rings are shifted to it',
     })),
     exact('shift1', 'Shift, held ring', 'count', g.ring1.shift, () => ({
@@ -109,12 +113,26 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
     })),
     exact('gap', 'Gap of neighbours', 'length', g.gap, () => ({
       formula: '2a·sin(π/N) − d_a',
-      terms: [term('N', 'planets', p.planets, 'count', 'field', 'planets')],
+      terms: [
+        term('a', 'centre distance', g.centre, 'length', 'computed'),
+        term(
+          'd_a',
+          'tip ⌀ of the larger toothing',
+          2 * g.centre * Math.sin(Math.PI / p.planets) - g.gap,
+          'length',
+          'computed',
+        ),
+        term('N', 'planets', p.planets, 'count', 'field', 'planets'),
+      ],
       source: 'chord of two places, less two tip radii',
     })),
     exact('alike', 'Planets alike', 'count', identicalCount(p), () => ({
-      formula: '(z_r1·z_pB − z_r2·z_pA)/(N·gcd(z_pA, z_pB))',
-      terms: counts,
+      formula: '(z_r1·z_pB − z_r2·z_pA)/(N·g)',
+      terms: [
+        ...counts,
+        term('N', 'planets', p.planets, 'count', 'field', 'planets'),
+        term('g', 'greatest common divisor of both toothings’ teeth', gcd(p.zpA, p.zpB), 'count', 'computed'),
+      ],
       source: g.identical ? 'whole: one planet fits every place' : 'not whole: each planet has a clocking of its own',
     })),
     worked(

@@ -445,7 +445,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
   const stiffness = together(springs);
 
   const masses = massesOf(setting);
-  const [sun, planet, held, driven] = masses;
+  const [sun, planet, , driven] = masses;
   const pieces = piecesOf(setting, masses);
   const cage = p.planets * planet * g.centre ** 2 * (memberSpeed(plain, carrier) / ratio) ** 2;
   const numbers: StageNumbers = {

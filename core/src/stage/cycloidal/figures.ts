@@ -58,8 +58,13 @@ export function cycloidalFigures(
       }),
     ),
     exact('k', 'Shortening k', 'count', (p.throw * branchPins(p)) / (p.circle / 2), () => ({
-      formula: 'e·Z/R',
-      terms: [e, Z, R],
+      formula: p.difference > 1 ? 'e·Z/(d·R)' : 'e·Z/R',
+      terms: [
+        e,
+        Z,
+        R,
+        ...(p.difference > 1 ? [term('d', 'lobes fewer than pins', p.difference, 'count', 'field', 'difference')] : []),
+      ],
       source: 'shape of the lobes: below 1; 0.5 to 0.8 is usual',
     })),
     exact('convex', 'Smallest convex radius', 'length', g.convex, () => ({
@@ -146,7 +151,7 @@ export function cycloidalFigures(
       'force',
       (x) => x.load.pinForce,
       () => ({
-        formula: 'c·(θ·a − gap), Σ c(θ·a − gap)⁺·a = T',
+        formula: 'c·(θ·a − gap), turned on by θ until all pins together carry T',
         terms: [T, term('c', 'one contact', m.contact, 'stiffnessPerLength', 'computed')],
         source: 'contact equilibrium of all pins at their own gaps',
       }),

@@ -27,6 +27,26 @@ const PLAYS: Readonly<Record<PlanetsOut, string>> = {
   pairs: '0: pushed planets touch the sun and the ring one way, fixed ones the other way',
 };
 
+/** Least angle between two places round a circle, rad, in the order in which they stand. */
+const nearestAngle = (places: readonly number[]): number =>
+  places.reduce((least, a, i) => {
+    const next = places[(i + 1) % places.length]!;
+    return Math.min(least, Math.abs(Math.atan2(Math.sin(next - a), Math.cos(next - a))));
+  }, Math.PI);
+
+/** The ratio of a set by who drives, who is driven and who is held. Source: Willis. */
+const willisOf = ({ input, output }: ReturnType<typeof roles>): string => {
+  const by: Readonly<Record<string, string>> = {
+    'sun-carrier': '1 + z_r/z_s',
+    'carrier-sun': '1/(1 + z_r/z_s)',
+    'ring-carrier': '1 + z_s/z_r',
+    'carrier-ring': '1/(1 + z_s/z_r)',
+    'sun-ring': '−z_r/z_s',
+    'ring-sun': '−z_s/z_r',
+  };
+  return by[`${input}-${output}`]!;
+};
+
 /** Every figure of a planetary stage with its working. */
 export function planetaryFigures(
   p: PlanetaryParams,
@@ -45,6 +65,7 @@ export function planetaryFigures(
   const eR = term('η_r', 'ring’s mesh', m.etaRing, 'efficiency', p.meshBy === 'given' ? 'field' : 'computed', 'etaR');
   const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
   const role = roles(p);
+  const sets = p.sets > 1 ? [term('n', 'sets', p.sets, 'count', 'field', 'sets')] : [];
   const spread = factor(shelf, 'gear.thickness');
   const willis = 'Willis: ω_s·z_s + ω_r·z_r = ω_c·(z_s + z_r)';
   const powers =
@@ -56,8 +77,8 @@ export function planetaryFigures(
       'ratio',
       (x) => x.numbers.ratio,
       () => ({
-        formula: `${role.input} in, ${role.output} out, ${role.held} held${p.sets > 1 ? '; to the power of the sets' : ''}`,
-        terms: [zs, zr],
+        formula: `${p.sets > 1 ? `(${willisOf(role)})^n` : willisOf(role)}; ${role.input} in, ${role.output} out, ${role.held} held`,
+        terms: [zs, zr, ...sets],
         source: willis,
       }),
     ),
@@ -67,8 +88,9 @@ export function planetaryFigures(
       'efficiency',
       (x) => x.numbers.etaForward,
       () => ({
-        formula: 'train × (1 − loss in the pins), for each set',
+        formula: p.sets > 1 ? '(train·(1 − pins))^n' : 'train·(1 − pins)',
         terms: [
+          ...sets,
           term('train', 'teeth alone', m.trainForward, 'efficiency', 'computed'),
           eS,
           eR,
@@ -83,8 +105,14 @@ export function planetaryFigures(
       'efficiency',
       (x) => x.numbers.etaBackward,
       () => ({
-        formula: 'the same with the output driving',
-        terms: [term('train', 'teeth alone', m.trainBackward, 'efficiency', 'computed'), eS, eR],
+        formula: p.sets > 1 ? '(train·(1 − pins))^n' : 'train·(1 − pins)',
+        terms: [
+          ...sets,
+          term('train', 'teeth alone, the output driving', m.trainBackward, 'efficiency', 'computed'),
+          eS,
+          eR,
+          term('pins', 'loss in the planets’ bearings', m.pinLoss, 'efficiency', 'computed'),
+        ],
         source: powers,
         note: '0 or less is self-locking.',
       }),
@@ -92,6 +120,9 @@ export function planetaryFigures(
     exact('centre', 'Centre distance', 'length', g.centre, () => ({
       formula: 'm_t(z_s + z_p)/2·cos α_t/cos α_wt',
       terms: [
+        term('m_t', 'module in the transverse section', g.sunMesh.pair.s1.mt, 'length', 'computed'),
+        term('α_t', 'pressure angle there', g.sunMesh.pair.s1.at, 'angle', 'computed'),
+        term('α_wt', 'working angle', g.sunMesh.pair.working, 'angle', 'computed'),
         zs,
         zp,
         term('x_s', 'shift, sun', p.xs, 'count', 'field', 'xs'),
@@ -100,13 +131,25 @@ export function planetaryFigures(
       source: 'ISO 21771:2007',
     })),
     exact('ringShift', 'Ring’s shift', 'count', g.ringShift, () => ({
-      formula: 'x_p + (inv α_wt − inv α_t)(z_r − z_p)/(2 tan α) at the sun’s centre distance',
-      terms: [a, zp, zr],
+      formula: 'x_p + (inv α_wt − inv α_t)(z_r − z_p)/(2·tan α)',
+      terms: [
+        term('x_p', 'shift, planets', p.xp, 'count', 'field', 'xp'),
+        term('α_wt', 'working angle at the sun’s centre distance', g.ringMesh.pair.working, 'angle', 'computed'),
+        term('α_t', 'pressure angle in the transverse section', g.ringMesh.pair.s1.at, 'angle', 'computed'),
+        term('α', 'pressure angle', p.pressure, 'angle', 'field', 'pressure'),
+        zp,
+        zr,
+        a,
+      ],
       source: 'ISO 21771:2007, so that both meshes have one centre distance',
     })),
     exact('gap', 'Gap of neighbours', 'length', g.gap, () => ({
-      formula: '2a·sin(π/N) − d_a',
-      terms: [a, N, term('d_a', 'tip diameter of a planet', 2 * g.sunMesh.pair.s2.ra, 'length', 'computed')],
+      formula: '2a·sin(θ/2) − d_a',
+      terms: [
+        a,
+        term('θ', 'between the nearest two planets', nearestAngle(g.places), 'angle', 'computed'),
+        term('d_a', 'tip diameter of a planet', 2 * g.sunMesh.pair.s2.ra, 'length', 'computed'),
+      ],
       source: 'chord of two places, less two tip radii',
     })),
     exact('evenness', 'Sun + ring over planets', 'count', (p.zs + p.zr) / p.planets, () => ({
@@ -149,10 +192,15 @@ export function planetaryFigures(
       'smallAngle',
       (x) => x.playOne,
       () => ({
-        formula: '(j_s + j_r)/(r_s + r_r) for sun in, carrier out',
+        formula:
+          p.sets === 1 && role.input === 'sun' && role.output === 'carrier'
+            ? '(j_s·p_r + j_r·p_s)/(r_s·p_r + r_r·p_s)'
+            : 'Σ j·share/r_w, by how each mesh turns the output',
         terms: [
           term('j_s', 'play of the sun’s mesh', g.sunMesh.pair.play, 'length', 'computed'),
           term('j_r', 'play of the ring’s mesh', g.ringMesh.pair.play, 'length', 'computed'),
+          term('p_s', 'planet’s working radius with the sun', g.sunMesh.pair.rw2, 'length', 'computed'),
+          term('p_r', 'and with the ring', g.ringMesh.pair.rw1, 'length', 'computed'),
           term('r_s', 'working radius, sun', g.sunMesh.pair.rw1, 'length', 'computed'),
           term('r_r', 'working radius, ring', g.ringMesh.pair.rw2, 'length', 'computed'),
         ],
@@ -184,7 +232,7 @@ export function planetaryFigures(
       (x) => x.share,
       () => ({
         formula: 'K_γ',
-        terms: [N],
+        terms: [term('K_γ', 'of the worst planet over an even share', m.share, 'ratio', 'shop'), N],
         source: p.floating === 'none' ? 'nothing floats: worse with every planet over two' : `the ${p.floating} floats`,
       }),
     ),
@@ -196,8 +244,13 @@ export function planetaryFigures(
       'force',
       (x) => x.pinForce,
       () => ({
-        formula: 'T_c·K_γ/(N·a)',
-        terms: [T, N, a],
+        formula: planetsOutBy(p) === 'none' ? 'T_c·K_γ/(N·a)' : 'T_c·K_γ/(N·a), and what springs add',
+        terms: [
+          term('T_c', 'torque on the carrier', m.carrierTorque, 'torque', 'computed'),
+          term('K_γ', 'of the worst planet over an even share', m.share, 'ratio', 'shop'),
+          N,
+          a,
+        ],
         source: 'equilibrium of the carrier',
       }),
     ),
@@ -208,7 +261,11 @@ export function planetaryFigures(
       (x) => x.pinStress,
       () => ({
         formula: '32·(F·L/8)/(π·d³)',
-        terms: [term('d', 'pin', p.pin, 'length', 'field', 'pin')],
+        terms: [
+          term('F', 'pin force', m.pinForce, 'force', 'computed'),
+          term('L', 'between the plates’ seats', p.width + 2 * p.plate, 'length', 'computed'),
+          term('d', 'pin', p.pin, 'length', 'field', 'pin'),
+        ],
         source: 'beam held at both ends, load along its length',
       }),
     ),
@@ -238,8 +295,22 @@ export function planetaryFigures(
             'pressureSpeed',
             (x) => x.pressureSpeed,
             () => ({
-              formula: 'F/(d·b)·ω_p·d/2',
-              terms: [term('ω_p', 'planet on its pin', m.pinSpeed, 'speed', 'computed')],
+              formula:
+                planetsOutBy(p) === 'none'
+                  ? 'F_r/(d·b)·ω_p·d/2'
+                  : 'mean pressure on the bore, springs and all, times its speed',
+              terms: [
+                term(
+                  'F_r',
+                  'pin force at the RMS torque',
+                  (m.pinForce * at.torqueRms) / (at.torque || 1),
+                  'force',
+                  'computed',
+                ),
+                term('d', 'pin', p.pin, 'length', 'field', 'pin'),
+                term('b', 'face width', p.width, 'length', 'field', 'width'),
+                term('ω_p', 'planet on its pin', m.pinSpeed, 'speed', 'computed'),
+              ],
               source: 'mean pressure on the projected bore',
             }),
           ),
@@ -251,8 +322,14 @@ export function planetaryFigures(
       'stress',
       (x) => x.wallStress,
       () => ({
-        formula: 'F_r·R/2·(1/θ − cot θ)·6/(b·t²),  θ = π/N',
-        terms: [term('t', 'wall', p.rim, 'length', 'field', 'rim'), N],
+        formula: 'F_r·R/2·(N/π − 1/tan(π/N))·6/(b·t²)',
+        terms: [
+          term('F_r', 'radial force of a planet', m.ringLoad.radial, 'force', 'computed'),
+          term('R', 'middle of the wall', (g.outside - p.rim) / 2, 'length', 'computed'),
+          term('b', 'face width', p.width, 'length', 'field', 'width'),
+          term('t', 'wall', p.rim, 'length', 'field', 'rim'),
+          N,
+        ],
         source: 'thin ring under N even radial loads',
       }),
     ),

@@ -68,6 +68,8 @@ export interface PlanetaryModel {
   readonly pinLoss: number;
   readonly sunLoad: MeshLoad;
   readonly ringLoad: MeshLoad;
+  /** Torque on the carrier at the peak, N·m. */
+  readonly carrierTorque: number;
   readonly pinForce: number;
   readonly pinSpeed: number;
   readonly pinStress: number;
@@ -458,6 +460,7 @@ export function modelPlanetary(
     ringLoad,
     opens: sprung.opens,
     braking: sprung.braking,
+    carrierTorque: cage * at.torque,
     pinForce: onPin(at.torque),
     pinSpeed: planetSpeed,
     pinStress: (bending / pinPer) * onPin(at.torque),

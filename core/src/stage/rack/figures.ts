@@ -1,13 +1,12 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { meshModeWorkings, meshFigures } from '../../gear/index.ts';
-import type { Shelf } from '../../shop/shelf.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { one, pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
-import { sumCosts } from '../costs.ts';
 import { springsCost, springsOn } from '../split-wheel.ts';
 import { takenOutFigures } from '../taken-out.ts';
 import type { RackModel } from './model.ts';
@@ -17,7 +16,7 @@ import type { RackParams } from './params.ts';
 export function rackFigures(
   p: RackParams,
   at: Duty,
-  _shelf: Shelf,
+  shelf: Shelf,
   m: RackModel,
   make: FigureMaker<RackModel>,
 ): Figure[] {
@@ -35,20 +34,23 @@ export function rackFigures(
       source: 'rolling without slip on the pitch circle',
     })),
     exact('axis', 'Pinion’s axis over the pitch line', 'length', g.axis, () => ({
-      formula: p.form === 'rollers' ? 'm·z/2' : 'd/2 + x·m',
+      formula: 'r + x·m',
       terms: [r, term('x', 'shift', p.form === 'rollers' ? 0 : p.shift, 'count', 'field', 'shift'), mod],
       source: 'ISO 21771',
     })),
     exact('contact', p.form === 'rollers' ? 'Rollers that carry at once' : 'Contact ratio', 'count', g.contact, () =>
       p.form === 'rollers'
         ? {
-            formula: 'θ·z/360°',
+            formula: 'θ·z/(2π)',
             terms: [z, term('θ', 'angle over which a roller touches a flank', g.rollers!.reach, 'angle', 'computed')],
             source: 'cycloid and its parallel curve, cut off at the tips',
           }
         : {
-            formula: '[√(r_a² − r_b²) − r·sin α_t + (h_a − x)·m/sin α_t]/(π·m_t·cos α_t)',
+            formula: '(√(r_a² − (r·cos α_t)²) − r·sin α_t + min((h_a − x)·m/sin α_t, r·sin α_t))/(π·m_t·cos α_t)',
             terms: [
+              term('h_a', 'addendum of the rack over the module', g.mesh!.pair.g1.addendum, 'count', 'definition'),
+              term('x', 'shift', p.shift, 'count', 'field', 'shift'),
+              term('m_t', 'module in the transverse section', g.mesh!.pair.s1.mt, 'length', 'computed'),
               r,
               term('r_a', 'tip radius', g.tip, 'length', 'computed'),
               term('α_t', 'pressure angle', g.angle, 'angle', 'computed'),
@@ -80,7 +82,10 @@ export function rackFigures(
             }
           : {
               formula: '1 − µ·H_v',
-              terms: [term('H_v', 'loss of the mesh', g.mesh!.loss, 'count', 'computed')],
+              terms: [
+                term('µ', 'friction of the teeth', m.load!.friction, 'count', 'computed'),
+                term('H_v', 'loss of the mesh', g.mesh!.loss, 'count', 'computed'),
+              ],
               source: 'ISO/TR 14179-2, on a wheel of ten million teeth',
             },
     ),
@@ -107,8 +112,10 @@ export function rackFigures(
                 source: 'force balance on both flanks; usual practice of fitting',
               }
             : {
-                formula: '(A_s1 + A_s2)/cos β + tilt/2, ± spread and 2·Δa·tan α_t',
+                formula: '(A_s1 + A_s2)/cos β + j_b/2; more or less by thickness and by 2·Δa·tan α_t',
                 terms: [
+                  term('β', 'helix', p.helix, 'angle', 'field', 'helix'),
+                  term('j_b', 'play of bearings and shafts', factor(shelf, 'gear.tilt'), 'length', 'shop', 'gear.tilt'),
                   term('A_s1', 'thinner, pinion', p.allowance1, 'length', 'field', 'allowance1'),
                   term('A_s2', 'thinner, rack', p.allowance2, 'length', 'field', 'allowance2'),
                   term('Δa', 'lies straight within', p.straight, 'length', 'field', 'straight'),
@@ -118,7 +125,10 @@ export function rackFigures(
     ),
     exact('perCentre', 'Play for a tenth of a millimetre of centre', 'length', 2e-4 * slope, () => ({
       formula: '2·Δa·tan α_t',
-      terms: [term('α_t', 'pressure angle', g.angle, 'angle', 'computed')],
+      terms: [
+        term('Δa', 'centre', 1e-4, 'length', 'definition'),
+        term('α_t', 'pressure angle', g.angle, 'angle', 'computed'),
+      ],
       source: 'ISO 21771',
     })),
     ...(p.form === 'involute' ? takenOutFigures(p, g.angle, m, make) : []),
@@ -139,7 +149,16 @@ export function rackFigures(
       'Force that lifts the pinion off',
       'force',
       (x) => x.radial,
-      () => ({ formula: 'F·tan α_t', terms: [F], source: 'equilibrium' }),
+      () => ({
+        formula: m.load ? 'F_t·tan α_wt' : 'F·tan α_t',
+        terms: m.load
+          ? [
+              term('F_t', 'tooth force', m.load.force, 'force', 'computed'),
+              term('α_wt', 'working angle', g.mesh!.pair.working, 'angle', 'computed'),
+            ]
+          : [F, term('α_t', 'pressure angle', g.angle, 'angle', 'computed')],
+        source: 'equilibrium',
+      }),
     ),
     ...(p.helix > 0 && p.double === 'no' && p.form === 'involute'
       ? [
@@ -161,7 +180,12 @@ export function rackFigures(
       make,
       (x) => x.limits,
       RUNS,
-      new Map(g.mesh && m.load ? meshModeWorkings('1', g.mesh, m.load, at) : []),
+      new Map(
+        g.mesh && m.load
+          ? // What rides over springs lets go by their force.
+            meshModeWorkings('1', g.mesh, m.load, at).filter(([id]) => p.takenOut === 'none' || id !== 'skip-1')
+          : [],
+      ),
     ),
     ...pieceFigures(
       make,

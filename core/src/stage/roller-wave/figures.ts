@@ -1,7 +1,7 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { one, pieceFigures } from '../costs.ts';
+import { pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
@@ -29,11 +29,11 @@ export function rollerWaveFigures(
       formula:
         p.held === 'ring'
           ? p.more > 0
-            ? '−N, W = N + 1'
-            : '+N, W = N − 1'
+            ? '−N; W = N + 1'
+            : 'N; W = N − 1'
           : p.more > 0
-            ? '+W, W = N + 1'
-            : '−W, W = N − 1',
+            ? 'W; W = N + 1'
+            : '−W; W = N − 1',
       terms: [N, W],
       source: `a wave goes on by a lobe for each turn of the eccentric; the output turns ${against ? 'against' : 'along with'} the crank`,
     })),

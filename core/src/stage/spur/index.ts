@@ -37,7 +37,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
   const label = (i: number) => (g.meshes.length > 1 ? `mesh ${i + 1}` : 'pair');
   return [
     exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
-      formula: '(−1)^(n + 1)·z₂/z₁; the direction turns at each outside mesh',
+      formula: `${m.numbers.ratio < 0 ? '−' : ''}z₂/z₁; the direction turns at each outside mesh`,
       terms: [
         term('z₁', 'teeth, driving', p.z1, 'count', 'field', 'z1'),
         term('z₂', 'teeth, driven', p.z2, 'count', 'field', 'z2'),
@@ -65,6 +65,8 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
         () => ({
           formula: x.pair.ring ? 'm_t(z₂ − z₁)/2·cos α_t/cos α_wt' : 'm_t(z₁ + z₂)/2·cos α_t/cos α_wt',
           terms: [
+            term('m_t', 'module in the transverse section', x.pair.s1.mt, 'length', 'computed'),
+            term('α_t', 'pressure angle there', x.pair.s1.at, 'angle', 'computed'),
             term('z₁', 'teeth', x.pair.g1.teeth, 'count', 'field'),
             term('z₂', 'teeth', x.pair.g2.teeth, 'count', 'field'),
             term('α_wt', 'working angle', x.pair.working, 'angle', 'computed'),
@@ -97,8 +99,15 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
         high: m.numbers.play[2],
       },
       () => ({
-        formula: 'Σ j_t/r_w2, with the spread of thickness and half the play of bearings',
-        terms: g.meshes.map((x, i) => term(`j${i + 1}`, `play of ${label(i)}`, x.pair.play, 'length', 'computed')),
+        formula:
+          takenOutBy(p) === 'none'
+            ? `(${g.meshes.map((_, i) => `j${i + 1} + j_b/2`).join(' + ')})/r_w`
+            : 'Σ j_t/r_w, but for the last mesh’s, which is taken out',
+        terms: [
+          ...g.meshes.map((x, i) => term(`j${i + 1}`, `play of ${label(i)}`, x.pair.play, 'length', 'computed')),
+          term('j_b', 'play of bearings and shafts', factor(shelf, 'gear.tilt'), 'length', 'shop', 'gear.tilt'),
+          term('r_w', 'working radius of the driven wheel', g.meshes[last - 1]!.pair.rw2, 'length', 'computed'),
+        ],
         source: 'allowances on the working circle: j_t = (A_s1 + A_s2)/cos β·cos α_t/cos α_wt',
       }),
     ),
@@ -110,7 +119,11 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
         x.pair.play * Math.cos(x.pair.s1.at) * Math.cos(x.pair.s1.helixBase),
         () => ({
           formula: 'j_t·cos α_t·cos β_b',
-          terms: [term('j_t', 'on the circle', x.pair.play, 'length', 'computed')],
+          terms: [
+            term('j_t', 'on the circle', x.pair.play, 'length', 'computed'),
+            term('α_t', 'pressure angle in the transverse section', x.pair.s1.at, 'angle', 'computed'),
+            term('β_b', 'helix at the base', x.pair.s1.helixBase, 'angle', 'computed'),
+          ],
           source: 'ISO 21771; what a feeler gauge finds',
         }),
       ),
@@ -134,7 +147,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
         formula: 'F_t·tan α_wt',
         terms: [
           term('F_t', 'tooth force', m.loads[0]!.force, 'force', 'computed'),
-          term('T', 'peak torque', at.torque, 'torque', 'brief'),
+          term('α_wt', 'working angle', g.meshes[0]!.pair.working, 'angle', 'computed'),
         ],
         source: 'equilibrium',
       }),
@@ -148,7 +161,12 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
             (x) => x.loads[0]!.axial,
             () => ({
               formula: 'F_t·tan β·cos α_t/cos α_wt',
-              terms: [term('β', 'helix', p.helix, 'angle', 'field', 'helix')],
+              terms: [
+                term('F_t', 'tooth force', m.loads[0]!.force, 'force', 'computed'),
+                term('α_t', 'pressure angle in the transverse section', g.meshes[0]!.pair.s1.at, 'angle', 'computed'),
+                term('α_wt', 'working angle', g.meshes[0]!.pair.working, 'angle', 'computed'),
+                term('β', 'helix', p.helix, 'angle', 'field', 'helix'),
+              ],
               source: 'equilibrium; a double helix carries its own',
             }),
           ),
@@ -158,7 +176,12 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
       m.modes,
       make,
       (x) => x.modes,
-      new Map(g.meshes.flatMap((x, i) => meshModeWorkings(`${i + 1}`, x, m.loads[i]!, at))),
+      new Map(
+        g.meshes
+          .flatMap((x, i) => meshModeWorkings(`${i + 1}`, x, m.loads[i]!, at))
+          // Sprung centres let go by their force.
+          .filter(([id]) => takenOutBy(p) !== 'spring' || id !== `skip-${last}`),
+      ),
     ),
     ...g.wheels.flatMap((w, i) =>
       i > 1 && i < last

@@ -3,10 +3,10 @@ import { sprungFigures } from '../taken-out.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { stated } from '../../units/stated.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
-import { modeFigures } from '../../gear/index.ts';
+import { elastic, greaseDrag, modeFigures, type ModeWorkings } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import type { StrainWaveModel } from './model.ts';
+import { pressing, type StrainWaveModel } from './model.ts';
 import { hasRollers, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
 
 /** What a strain-wave stage is told to be worth, each with its working. */
@@ -24,14 +24,64 @@ export function strainWaveFigures(
   const r = term('r', 'radius of the neutral line', g.radius, 'length', 'field', 'radius');
   const t = term('t', 'wall', g.wall, 'length', 'field', 'wall');
   const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
+  const lobes = term('n', 'lobes', p.lobes, 'count', 'field', 'lobes');
+  const R = term('R', 'reference radius of the ring', (g.module * ringTeeth(p)) / 2, 'length', 'computed');
+  const depth = term('h', 'depth of mesh', Math.max(1e-6, g.engaged), 'length', 'computed');
   const tension = term('F_s', 'wave tension', p.tension ?? 0, 'force', 'field', 'tension');
   const beta = term('β', 'lean of a side halfway up', g.lean, 'angle', 'computed');
+  const how: ModeWorkings = new Map([
+    [
+      'skip',
+      () => ({
+        formula: 'k·h·n·R/tan β',
+        terms: [
+          term(
+            'k',
+            'generator and ring at a lobe',
+            (m.generatorStiffness * Math.tan(g.lean) ** 2) / (p.lobes * R.value ** 2),
+            'stiffnessPerLength',
+            'computed',
+          ),
+          depth,
+          lobes,
+          R,
+          beta,
+        ],
+      }),
+    ],
+    [
+      'dent',
+      () => ({
+        formula: 'max(10⁻⁹, F·n·R/tan β)',
+        terms: [
+          term(
+            'F',
+            'what bearing or rollers bear beside all that presses',
+            m.bearing.static * (hasRollers(p) ? pressing(g) : 1) - m.presses,
+            'force',
+            'computed',
+          ),
+          lobes,
+          R,
+          beta,
+        ],
+      }),
+    ],
+  ]);
   const other = strainWaveRatio({ ...p, held: p.held === 'ring' ? 'spline' : 'ring' });
   const wave = 'thin ring kept at its length over the generator';
-  const bands = (id: string, name: string, pick: (x: StrainWaveModel) => number, from: number, to: number): Figure =>
-    make.figure(id, name, 'stiffness', pick, () => ({
-      formula: '1/(1/k_teeth + 1/k_cup + 1/k_generator)',
+  const bands = (id: string, name: string, pick: (x: StrainWaveModel) => number, from: number, to: number): Figure => {
+    const k = pick(m);
+    return make.figure(id, name, 'stiffness', pick, () => ({
+      formula: '1/(1/k_t + 1/k_cup + 1/k_g)',
       terms: [
+        term(
+          'k_t',
+          'teeth that close one after another',
+          1 / (1 / k - 1 / m.cupStiffness - 1 / m.generatorStiffness),
+          'stiffness',
+          'computed',
+        ),
         term('T₁', 'from', from, 'torque', 'computed'),
         term('T₂', 'to', to, 'torque', 'computed'),
         term(
@@ -49,6 +99,7 @@ export function strainWaveFigures(
       ],
       source: 'teeth close one after another, so the slope grows; the three stretches of a bench curve',
     }));
+  };
   return [
     exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
       formula: p.held === 'ring' ? '−z_f/(z_c − z_f)' : 'z_c/(z_c − z_f)',
@@ -57,7 +108,7 @@ export function strainWaveFigures(
       note: `With the ${p.held === 'ring' ? 'spline' : 'ring'} bolted instead it would be ${other} : 1.`,
     })),
     exact('throw', 'Throw', 'length', g.throw, () => ({
-      formula: '(z_c − z_f)·m/2·depth − gap',
+      formula: '(z_c − z_f)·m/2·d − s',
       terms: [
         zf,
         zc,
@@ -68,7 +119,7 @@ export function strainWaveFigures(
       source: 'the neutral line meets the ring’s pitch circle at the lobes’ tops',
     })),
     exact('strain', 'Wall strain', 'efficiency', m.strain, () => ({
-      formula: '(n² − 1)/2·t·w₀/r²·shape',
+      formula: '(n² − 1)/2·t·w₀/r²·s',
       terms: [
         t,
         w0,
@@ -84,8 +135,17 @@ export function strainWaveFigures(
       'efficiency',
       (x) => x.strainLimit,
       () => ({
-        formula: 'at ten million waves, over the notch of the teeth',
-        terms: [term('n', 'notch', factor(shelf, 'wave.notch'), 'count', 'shop', 'wave.notch')],
+        formula: 'ε₀/n',
+        terms: [
+          term(
+            'ε₀',
+            'of the plain wall, at ten million waves',
+            m.strainLimit * factor(shelf, 'wave.notch'),
+            'efficiency',
+            'computed',
+          ),
+          term('n', 'notch', factor(shelf, 'wave.notch'), 'count', 'shop', 'wave.notch'),
+        ],
         source: 'by class of material: metals by stress, plastics and elastomers by strain',
       }),
     ),
@@ -95,9 +155,10 @@ export function strainWaveFigures(
       'stress',
       (x) => x.stress,
       () => ({
-        formula: 'E·ε·notch',
+        formula: 'E·ε·n',
         terms: [
-          term('E', 'modulus', m.materials[0].material.modulus, 'stress', 'shop'),
+          term('n', 'notch', factor(shelf, 'wave.notch'), 'count', 'shop', 'wave.notch'),
+          term('E', 'modulus', elastic(m.materials[0], factor(shelf, 'ambient'), shelf), 'stress', 'shop'),
           term('ε', 'strain', m.strain, 'efficiency', 'computed'),
         ],
         source: 'twice a lobe, once in and once out',
@@ -153,7 +214,11 @@ export function strainWaveFigures(
           })),
           exact('coningShear', 'Shear strain of coning', 'efficiency', m.coningShear, () => ({
             formula: 'w₀/(n·L)',
-            terms: [w0],
+            terms: [
+              w0,
+              term('n', 'lobes', p.lobes, 'count', 'field', 'lobes'),
+              term('L', 'cup', p.cup, 'length', 'field', 'cup'),
+            ],
             source: 'points move along the ring by w₀/n at the open end, not at the closed one',
           })),
         ]
@@ -186,9 +251,10 @@ export function strainWaveFigures(
       'force',
       (x) => x.presses,
       () => ({
-        formula: 'wall + bearing’s ring + errors of making',
+        formula: m.opens > 0 ? 'P_w + P_b + P_e + F_s' : 'P_w + P_b + P_e',
         terms: [
           term('P_w', 'wall', m.preload, 'force', 'computed'),
+          ...(m.opens > 0 ? [tension] : []),
           term('P_b', 'outer ring of the bearing, bent to the wave', m.races.push, 'force', 'computed'),
           term('P_e', 'out of round and off the middle beyond the clearance', m.pinch, 'force', 'computed'),
           term('o', 'out of round', factor(shelf, 'wave.round'), 'length', 'shop', 'wave.round'),
@@ -205,9 +271,18 @@ export function strainWaveFigures(
             'stress',
             (x) => x.races.stress,
             () => ({
-              formula: '(n² − 1)/2·E·h·w₀/r²',
+              formula: '(n² − 1)/2·E·t·w₀/((d + t)/2)²',
               terms: [
                 w0,
+                term('n', 'lobes', p.lobes, 'count', 'field', 'lobes'),
+                term('E', 'modulus of steel', 206e9, 'stress', 'definition'),
+                term(
+                  't',
+                  'ring, h of its section',
+                  (factor(shelf, 'wave.race') * (m.bearing.outside - m.bearing.bore)) / 2,
+                  'length',
+                  'computed',
+                ),
                 term('d', 'bore', m.bearing.bore, 'length', 'shop'),
                 term('h', 'ring over section', factor(shelf, 'wave.race'), 'efficiency', 'shop', 'wave.race'),
               ],
@@ -222,8 +297,9 @@ export function strainWaveFigures(
       'torque',
       (x) => x.drag,
       () => ({
-        formula: 'T_flex + T_generator + T_bearings + grease',
+        formula: m.opens > 0 ? 'T_f + T_r + T_g + T_b + T_o + T_s' : 'T_f + T_r + T_g + T_b + T_o',
         terms: [
+          term('T_o', 'grease', greaseDrag(g.outside, shelf) / 2, 'torque', 'computed'),
           term('T_f', 'flexing of the wall, 2n·tan δ·U', m.dragFlex, 'torque', 'computed'),
           term('T_r', 'flexing of the bearing', m.races.flex, 'torque', 'computed'),
           term('T_g', 'generator, µ·n·P·r', m.dragGenerator, 'torque', 'computed'),
@@ -241,8 +317,11 @@ export function strainWaveFigures(
       'torque',
       (x) => x.starting,
       () => ({
-        formula: 'no-load torque · start',
-        terms: [term('s', 'start', factor(shelf, 'wave.start'), 'count', 'shop', 'wave.start')],
+        formula: 'T₀·s',
+        terms: [
+          term('T₀', 'no-load torque', m.drag, 'torque', 'computed'),
+          term('s', 'start', factor(shelf, 'wave.start'), 'count', 'shop', 'wave.start'),
+        ],
         source: 'at the generator',
       }),
     ),
@@ -252,8 +331,18 @@ export function strainWaveFigures(
       'torque',
       (x) => x.turnBack,
       () => ({
-        formula: 'T₀·i/η_back',
-        terms: [term('T₀', 'no-load torque', m.drag, 'torque', 'computed')],
+        formula: 'T₀·|i|/η_b',
+        terms: [
+          term('i', 'ratio', m.numbers.ratio, 'ratio', 'computed'),
+          term(
+            'η_b',
+            'efficiency, turned back, at least a millionth',
+            Math.max(1e-6, m.backward),
+            'efficiency',
+            'computed',
+          ),
+          term('T₀', 'no-load torque', m.drag, 'torque', 'computed'),
+        ],
         source: 'at the output, this stage alone',
       }),
     ),
@@ -263,7 +352,7 @@ export function strainWaveFigures(
       'efficiency',
       (x) => x.forward,
       () => ({
-        formula: '1/(1 + Λ_teeth + Λ_generator)',
+        formula: '1/(1 + Λ_t + Λ_g)',
         terms: [
           term('Λ_t', 'loss at the teeth', m.lossTeeth, 'efficiency', 'computed'),
           term('Λ_g', 'loss under the teeth’s push', m.lossGenerator, 'efficiency', 'computed'),
@@ -342,7 +431,7 @@ export function strainWaveFigures(
       (x) => x.radial,
       () => ({
         formula: 'T/(n·R)·tan β',
-        terms: [T, beta],
+        terms: [T, beta, lobes, R],
         source: 'what generator and ring must hold',
       }),
     ),
@@ -352,8 +441,16 @@ export function strainWaveFigures(
       'temperatureRise',
       (x) => x.rise,
       () => ({
-        formula: 'T_flex·ω_in/(h·A)',
+        formula: m.rise > 0 ? 'T_f·ω/(h·A)' : '0',
         terms: [
+          term('ω', 'speed of the generator', at.speed * Math.abs(m.numbers.ratio), 'speed', 'brief'),
+          term(
+            'A',
+            'surface, inside and out',
+            4 * Math.PI * g.radius * (p.body === 'cup' ? p.cup : p.width),
+            'area',
+            'computed',
+          ),
           term('T_f', 'flexing', m.dragFlex, 'torque', 'computed'),
           term('h', 'cooling', factor(shelf, 'wave.cooling'), 'count', 'shop', 'wave.cooling'),
         ],
@@ -366,8 +463,8 @@ export function strainWaveFigures(
       'smallAngle',
       (x) => x.errorOnce,
       () => ({
-        formula: 'e·(e/depth)/R',
-        terms: [term('e', 'off the middle', factor(shelf, 'wave.centre'), 'length', 'shop', 'wave.centre')],
+        formula: 'e·min(1, e/h)/R',
+        terms: [depth, R, term('e', 'off the middle', factor(shelf, 'wave.centre'), 'length', 'shop', 'wave.centre')],
         source: 'one lobe takes over from the other as it goes deeper; order 1 of the input',
       }),
     ),
@@ -377,14 +474,14 @@ export function strainWaveFigures(
       'smallAngle',
       (x) => x.errorTwice,
       () => ({
-        formula: 'e²/(2·depth)/R',
-        terms: [term('e', 'off the middle', factor(shelf, 'wave.centre'), 'length', 'shop', 'wave.centre')],
+        formula: 'e²/(2·h)/R',
+        terms: [depth, R, term('e', 'off the middle', factor(shelf, 'wave.centre'), 'length', 'shop', 'wave.centre')],
         source: 'both lobes alike; order 2 of the input',
       }),
     ),
     exact('alignment', 'Alignment that clearance allows', 'length', m.alignment, () => ({
-      formula: 'least clearance/sin β',
-      terms: [beta],
+      formula: 'max(0, c)/max(0.05, sin β)',
+      terms: [term('c', 'least clearance', g.least, 'length', 'computed'), beta],
       source: 'further off the middle teeth clash',
     })),
     exact('bore', 'Largest hollow bore', 'length', m.bore, () => ({
@@ -409,7 +506,7 @@ export function strainWaveFigures(
           ),
         ]
       : []),
-    ...modeFigures(m.modes, make, (x) => x.modes),
+    ...modeFigures(m.modes, make, (x) => x.modes, how),
     ...pieceFigures(
       make,
       {

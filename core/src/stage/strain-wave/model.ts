@@ -336,7 +336,7 @@ function riseOf({ p, b, at, shelf, turns, kind, coned }: Setting, dragFlex: numb
 }
 
 /** Rollers of a lobe that press, each for itself or with its twin. */
-const pressing = (g: StrainWaveGeometry): number =>
+export const pressing = (g: StrainWaveGeometry): number =>
   Math.max(
     1,
     g.line.groups.reduce((s, x) => s + (x.force > 0 ? (x.angle === 0 ? 1 : 2) : 0), 0),

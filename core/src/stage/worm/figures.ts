@@ -1,7 +1,18 @@
 import { pieceFigures } from '../costs.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
-import { modeFigures, spanOver, spanTeeth, wheelFigures } from '../../gear/index.ts';
+import { reducedModulus } from '../../contact/hertz-point.ts';
+import {
+  elastic,
+  flankCrush,
+  modeFigures,
+  rootStrength,
+  spanOver,
+  spanTeeth,
+  warming,
+  wheelFigures,
+  type ModeWorkings,
+} from '../../gear/index.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
@@ -30,11 +41,75 @@ export function wormFigures(
     term('z₁', 'starts', p.starts, 'count', 'field', 'starts'),
     term('z₂', 'teeth', p.z2, 'count', 'field', 'z2'),
   ];
+  const alpha = term('α_n', 'pressure angle', p.pressure, 'angle', 'field', 'pressure');
+  const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
+  const ambient = factor(shelf, 'ambient');
+  const [worm, wheel] = m.materials;
+  const reduced = reducedModulus(
+    elastic(worm, ambient, shelf),
+    worm.poisson,
+    elastic(wheel, ambient, shelf),
+    wheel.poisson,
+  );
+  const stands = (i: 0 | 1): number =>
+    rootStrength(m.materials[i], m.rootTemperature, at.reverses === true, shelf, g.sections[i].chord * x.wheel.module)
+      .peak;
+  const breaks = (i: 0 | 1) => ({
+    formula: 'T·σ_P/σ_F',
+    terms: [
+      T,
+      term('σ_P', 'what the root stands', stands(i), 'stress', 'computed'),
+      term('σ_F', 'root stress', m.roots[i] * at.torque, 'stress', 'computed'),
+    ],
+  });
+  const how: ModeWorkings = new Map([
+    ['break-worm', () => breaks(0)],
+    ['break-wheel', () => breaks(1)],
+    [
+      'crush',
+      () => ({
+        formula: 'T·(p_P/p)²',
+        terms: [
+          T,
+          term(
+            'p_P',
+            'what the softer flank bears',
+            Math.min(flankCrush(worm, m.flankTemperature, shelf), flankCrush(wheel, m.flankTemperature, shelf)),
+            'stress',
+            'computed',
+          ),
+          term('p', 'flank pressure, run in', m.flank, 'stress', 'computed'),
+        ],
+      }),
+    ],
+    [
+      'skip',
+      () => ({
+        formula: 'T·k·max(0, h)/F_a',
+        terms: [
+          T,
+          term('k', 'housing', factor(shelf, 'gear.housing'), 'stiffnessPerLength', 'shop', 'gear.housing'),
+          term('h', 'working depth', x.s1.ra + x.s2.ra - x.centre, 'length', 'computed'),
+          term('F_a', 'separating force', m.apart, 'force', 'computed'),
+        ],
+      }),
+    ],
+    [
+      'thrust',
+      () => ({
+        formula: '¼·C₀·r₂',
+        terms: [
+          term('C₀', 'static rating', m.bearing.static, 'force', 'shop'),
+          term('r₂', 'radius of the wheel', x.s2.r, 'length', 'computed'),
+        ],
+      }),
+    ],
+  ]);
   const force = term('F_t2', 'force along the wheel’s circle', m.tangent, 'force', 'computed');
   const ISO = 'ISO 1122-2 and ISO 21771 for an involute (type I) worm';
   return [
     exact('ratio', 'Ratio', 'ratio', m.numbers.ratio, () => ({
-      formula: 'z₂/z₁; the sign by the hand of the thread',
+      formula: `${m.numbers.ratio < 0 ? '−' : ''}z₂/z₁; the sign by the hand of the thread`,
       terms: sizes.slice(2),
       source: 'definition',
     })),
@@ -88,8 +163,8 @@ export function wormFigures(
       source: ISO,
     })),
     exact('worm-tip', 'Tip ⌀, worm', 'length', 2 * x.s1.ra, () => ({
-      formula: 'm(q + 2h_a*)',
-      terms: sizes.slice(0, 2),
+      formula: 'm(q + 2·h_a)',
+      terms: [...sizes.slice(0, 2), term('h_a', 'addendum over the module', p.addendum, 'count', 'field', 'addendum')],
       source: ISO,
     })),
     exact('advance', 'Lead of the thread', 'length', g.advance, () => ({
@@ -98,8 +173,9 @@ export function wormFigures(
       source: ISO,
     })),
     exact('contact', 'Contact ratio', 'count', x.contact, () => ({
-      formula: 'g/(π·m_n·cos α_n), g between both tips along the line of action',
+      formula: 'h/sin α_n/(π·m_n·cos α_n)',
       terms: [
+        term('h', 'rise of the line of action between both tips', x.high - x.low, 'length', 'computed'),
         term('m_n', 'normal module', x.wheel.module, 'length', 'computed'),
         term('α_n', 'pressure angle', p.pressure, 'angle', 'field', 'pressure'),
       ],
@@ -118,8 +194,10 @@ export function wormFigures(
         formula:
           p.playBy === 'spring'
             ? 'end play of the worm/r₂; the spring keeps both flanks in touch'
-            : '(j_n/(cos α_n·cos γ) + end play/2)/r₂',
+            : '(j_n/(cos α_n·cos γ) + s/2)/r₂',
         terms: [
+          alpha,
+          lead,
           term('j_n', 'normal play as drawn', g.normalPlay, 'length', 'computed'),
           term('r₂', 'radius of the wheel', x.s2.r, 'length', 'computed'),
           term('s', 'end play of the worm', factor(shelf, 'worm.endPlay'), 'length', 'shop', 'worm.endPlay'),
@@ -137,6 +215,8 @@ export function wormFigures(
                 ? '(A_s1 + A_s2)·cos α_n − s·δ·cos α_n·cos γ'
                 : '(A_s1 + A_s2)·cos α_n + 2Δa·sin α_n',
             terms: [
+              alpha,
+              lead,
               term('A_s1', 'thinner, worm', p.allowance1, 'length', 'field', 'allowance1'),
               term('A_s2', 'thinner, wheel', p.allowance2, 'length', 'field', 'allowance2'),
               ...(p.playBy === 'dual-lead'
@@ -186,8 +266,8 @@ export function wormFigures(
       'force',
       (w) => w.apart,
       () => ({
-        formula: 'F_n·sin α_n, F_n = F_t2/(cos α_n·cos γ − µ·sin γ)',
-        terms: [force, lead, mu],
+        formula: 'F_t2·sin α_n/(cos α_n·cos γ − µ·sin γ)',
+        terms: [force, alpha, lead, mu],
         source: 'equilibrium',
       }),
     ),
@@ -198,7 +278,11 @@ export function wormFigures(
       (w) => w.sliding,
       () => ({
         formula: 'ω₁·r₁/cos γ',
-        terms: [lead, term('r₁', 'radius of the worm', x.s1.r, 'length', 'computed')],
+        terms: [
+          term('ω₁', 'speed of the worm', at.speed * Math.abs(m.numbers.ratio), 'speed', 'brief'),
+          lead,
+          term('r₁', 'radius of the worm', x.s1.r, 'length', 'computed'),
+        ],
         source: 'velocity at the pitch point',
       }),
     ),
@@ -208,9 +292,17 @@ export function wormFigures(
       'stress',
       (w) => w.flank,
       () => ({
-        formula: '√(F_n·K·E*(1/ρ₁ + 1/ρ₂)/(π·b_r))',
+        formula: '√(F_n·K·E_r·(1/ρ₁ + 1/ρ₂)/(π·b_r))',
         terms: [
-          force,
+          term(
+            'F_n',
+            'normal force',
+            m.tangent / (Math.cos(p.pressure) * Math.cos(g.lead) - m.friction * Math.sin(g.lead)),
+            'force',
+            'computed',
+          ),
+          term('K', 'worst place over the mean', factor(shelf, 'gear.load'), 'ratio', 'shop', 'gear.load'),
+          term('E_r', 'reduced modulus', reduced, 'stress', 'computed'),
           term('ρ₁', 'curvature, worm', x.rho1, 'length', 'computed'),
           term('ρ₂', 'curvature, wheel', x.rho2, 'length', 'computed'),
           term('b_r', 'line that has run in', factor(shelf, 'worm.runIn') * g.carries, 'length', 'shop', 'worm.runIn'),
@@ -240,9 +332,14 @@ export function wormFigures(
       'stress',
       (w) => w.root,
       () => ({
-        formula: 'F_t2/(b_c·m_n)·Y_F·Y_S·Y_ε·K',
+        formula: 'F_t2·K/(b_c·m_n)·Y_ε·max(Y_F·Y_S, Y_F1·Y_S1)',
         terms: [
           force,
+          term('K', 'worst place over the mean', factor(shelf, 'gear.load'), 'ratio', 'shop', 'gear.load'),
+          term('m_n', 'normal module', x.wheel.module, 'length', 'computed'),
+          term('Y_ε', 'share that a root carries', 0.25 + 0.75 / Math.max(1, x.contact), 'count', 'computed'),
+          term('Y_F1', 'form factor, thread', g.sections[0].form, 'count', 'computed'),
+          term('Y_S1', 'stress correction', g.sections[0].stress, 'count', 'computed'),
           term('b_c', 'width that carries, min(b, 2m√(q + 1))', g.carries, 'length', 'computed'),
           term('Y_F', 'form factor, wheel', g.sections[1].form, 'count', 'computed'),
           term('Y_S', 'stress correction', g.sections[1].stress, 'count', 'computed'),
@@ -258,8 +355,16 @@ export function wormFigures(
             'temperature',
             (w) => w.flankTemperature,
             () => ({
-              formula: 'ϑ₀ + P·(1/η − 1)·k_ϑ/(b·z₂·(v_g·m)^0.75)',
+              formula: 'ϑ₀ + w·T_r·ω₂·(1/η − 1)·k_ϑ/(10³·b_c·z₂·(10³·v_g·m_n)^0.75)',
               terms: [
+                term('ϑ₀', 'surroundings', factor(shelf, 'ambient'), 'temperature', 'shop', 'ambient'),
+                term('w', 'share of the steady warmth that it reaches', warming(at), 'efficiency', 'computed'),
+                term('T_r', 'RMS torque', at.torqueRms, 'torque', 'brief'),
+                term('ω₂', 'speed of the wheel', at.speed, 'speed', 'brief'),
+                term('k_ϑ', 'heating of the flank', factor(shelf, 'gear.heatFlank'), 'count', 'shop', 'gear.heatFlank'),
+                term('b_c', 'width that carries', g.carries, 'length', 'computed'),
+                sizes[3]!,
+                term('m_n', 'normal module', x.wheel.module, 'length', 'computed'),
                 term('η', 'efficiency', m.forward, 'efficiency', 'computed'),
                 term('v_g', 'sliding speed', m.sliding, 'linearSpeed', 'computed'),
               ],
@@ -297,7 +402,7 @@ export function wormFigures(
           ),
         ]
       : []),
-    ...modeFigures(m.modes, make, (w) => w.modes),
+    ...modeFigures(m.modes, make, (w) => w.modes, how),
     ...wheelFigures(x.wheel, 'wheel', 'wheel', x.s2.ra, factor(shelf, 'gear.thickness')),
     ...(Number.isFinite(m.bearingLife)
       ? [

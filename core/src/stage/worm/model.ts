@@ -80,6 +80,8 @@ export interface WormModel {
   /** What fresh flanks bear at once: 1.6 yields below the surface of a point contact. */
   readonly freshPermissible: number;
   readonly root: number;
+  /** Of worm and wheel for a newton metre, Pa. */
+  readonly roots: readonly [number, number];
   readonly bend: number;
   readonly likelyPlay: number;
   /** Play left when everything that can takes from it, m along the wheel's circle; below 0 it binds. */
@@ -492,6 +494,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     flank: runIn(at.torque),
     freshPermissible: 1.6 * Math.min(strengthOf(a, 'along', shelf), strengthOf(b, 'along', shelf)),
     root: Math.max(root1, root2) * at.torque,
+    roots: [root1, root2],
     bend: (per.across * at.torque) / shaft,
     bearingLife,
     likelyPlay: likely,

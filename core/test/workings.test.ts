@@ -16,7 +16,7 @@ const IN_WORDS: Readonly<Record<string, string>> = {
   'compound-planetary': 'bind efficiency efficiencyBack play playOne shift1 shift2',
   cycloidal:
     'bearing carrying convex couple crush dent flank life out outBend outForce pinForce play playDisc playOut pressure ripple seat shaking skip transmissionError web web-bearing web-hole web-rim',
-  planetary: 'bind lean life pin play playOne pv seat sunWall',
+  planetary: 'bind lean life play playOne sunWall',
   rack: 'length',
   'ring-plate': 'crankForce crush dead efficiency eye flank hollow life pinForce play pressure score shaking skip',
   'roller-wave':

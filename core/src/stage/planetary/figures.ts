@@ -12,7 +12,7 @@ import {
   wheelFigures,
   type PlanetsOut,
 } from '../../gear/index.ts';
-import { FigureMaker, term, type Figure, worked, exact } from '../../figure/index.ts';
+import { FigureMaker, term, type Figure, type Term, worked, exact } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { roles, type PlanetaryParams } from './params.ts';
@@ -65,6 +65,46 @@ export function planetaryFigures(
   const eR = term('η_r', 'ring’s mesh', m.etaRing, 'efficiency', p.meshBy === 'given' ? 'field' : 'computed', 'etaR');
   const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
   const role = roles(p);
+  const pinForce = term('F', 'pin force', m.pinForce, 'force', 'computed');
+  const pinWorkings = (): [string, () => { formula: string; terms: Term[] }][] => [
+    [
+      'pin',
+      () => ({
+        formula: 'T·min(σ_P/σ, F_P/F)',
+        terms: [
+          T,
+          term('σ_P', 'what the pin stands', m.pinStands.bent, 'stress', 'shop'),
+          term('σ', 'pin bending', m.pinStress, 'stress', 'computed'),
+          term(
+            'F_P',
+            m.bearing ? 'static rating of its bearing' : 'what its bore bears',
+            m.pinStands.borne,
+            'force',
+            'shop',
+            m.bearing ? undefined : 'pin.pressure',
+          ),
+          pinForce,
+        ],
+      }),
+    ],
+    [
+      'seat',
+      () => ({
+        formula: 'T·F_P/F',
+        terms: [T, term('F_P', 'what both seats bear', m.pinStands.seated, 'force', 'computed'), pinForce],
+      }),
+    ],
+    [
+      'pv',
+      () => ({
+        formula: 'w_P/w₁',
+        terms: [
+          term('w_P', 'p·v that a plain bore bears', factor(shelf, 'pin.pv'), 'pressureSpeed', 'shop', 'pin.pv'),
+          term('w₁', 'p·v for a newton metre', m.pinStands.rubs, 'pressureSpeed', 'computed'),
+        ],
+      }),
+    ],
+  ];
   const sets = p.sets > 1 ? [term('n', 'sets', p.sets, 'count', 'field', 'sets')] : [];
   const spread = factor(shelf, 'gear.thickness');
   const willis = 'Willis: ω_s·z_s + ω_r·z_r = ω_c·(z_s + z_r)';
@@ -349,6 +389,7 @@ export function planetaryFigures(
       new Map([
         ...meshModeWorkings('sun', g.sunMesh, m.sunLoad, at),
         ...meshModeWorkings('ring', g.ringMesh, m.ringLoad, at),
+        ...(planetsOutBy(p) === 'none' ? pinWorkings() : []),
       ]),
     ),
     ...wheelFigures(g.sun, 'sun', 'sun', g.sunMesh.pair.s1.ra, spread),

@@ -68,6 +68,13 @@ export interface PlanetaryModel {
   readonly pinLoss: number;
   readonly sunLoad: MeshLoad;
   readonly ringLoad: MeshLoad;
+  /** What a pin stands in bending, Pa, what bore or bearing and its seats bear, N, and p·v of its bore for a newton metre, W/m². */
+  readonly pinStands: {
+    readonly bent: number;
+    readonly borne: number;
+    readonly seated: number;
+    readonly rubs: number;
+  };
   /** Torque on the carrier at the peak, N·m. */
   readonly carrierTorque: number;
   readonly pinForce: number;
@@ -377,11 +384,14 @@ export function modelPlanetary(
   const pressure = pinPer / (p.pin * p.width);
   const surface = planetSpeed * (p.pin / 2);
   const [sunModes, ringModes, pinMode, boreMode, seatMode] = b.modes;
-  const pinLimit = Math.min(
-    strengthOf(b.pin, bentWay(p), shelf) / bending,
-    bearing ? bearing.static / pinPer : factor(shelf, 'pin.pressure') / pressure,
-  );
-  const seatLimit = seatsHold({ diameter: p.pin, depth: p.plate }, seatStands(b.materials[2], shelf)) / pinPer;
+  const pinStands = {
+    bent: strengthOf(b.pin, bentWay(p), shelf),
+    borne: bearing ? bearing.static : factor(shelf, 'pin.pressure') * p.pin * p.width,
+    seated: seatsHold({ diameter: p.pin, depth: p.plate }, seatStands(b.materials[2], shelf)),
+    rubs: pressure * surface,
+  };
+  const pinLimit = Math.min(pinStands.bent / bending, pinStands.borne / pinPer);
+  const seatLimit = pinStands.seated / pinPer;
   const bare: readonly (readonly [Mode, Press, number])[] = [
     ...loadedModes(sunModes, sunLoad, 1 / sunPer, at).map((m) => [m, press.sun, p.preload / sunPer] as const),
     ...loadedModes(ringModes, ringLoad, 1 / ringPer, at).map((m) => [m, press.ring, p.preload / ringPer] as const),
@@ -460,6 +470,7 @@ export function modelPlanetary(
     ringLoad,
     opens: sprung.opens,
     braking: sprung.braking,
+    pinStands,
     carrierTorque: cage * at.torque,
     pinForce: onPin(at.torque),
     pinSpeed: planetSpeed,

@@ -1,19 +1,10 @@
-import { readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readParams, stageKind, stageKinds } from '../src/index.ts';
-import type { Anchored } from './anchors/anchor.ts';
 import { cold } from './helpers.ts';
+import { ANCHORED } from './worked-stages.ts';
 
 // One value for every figure of a kind that was worked out apart from the code: by hand, by numeric integration, by a second
 // formula. A formula without one is not finished.
-
-const names = readdirSync(new URL('./anchors/', import.meta.url))
-  .map((f) => f.replace(/\.ts$/, ''))
-  .filter((f) => f !== 'anchor');
-/** The worked stages, a file a kind: a new kind brings its own. */
-const ANCHORED = (
-  await Promise.all(names.map((name) => import(`./anchors/${name}.ts`) as Promise<Record<string, Anchored>>))
-).flatMap((file) => Object.values(file));
 
 describe('worked values', () => {
   it('are there for every kind', () => {

@@ -1,10 +1,10 @@
-import { readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readParams, stageKind, stageKinds, workingOf, type Figure, type StageReport } from '../src/index.ts';
 import { addedUp } from './adds-up.ts';
 import type { Anchored } from './anchors/anchor.ts';
 import { anyStages } from './any-stage.ts';
 import { examples, shelf } from './helpers.ts';
+import { ANCHORED } from './worked-stages.ts';
 
 // A working is there to be gone through: its formula with its terms put in comes to its figure. What is found by an
 // equilibrium, a sample or a path that no formula holds says so in words, and is listed; the list may only become shorter.
@@ -26,13 +26,6 @@ const IN_WORDS: Readonly<Record<string, string>> = {
   unit: 'drag efficiency money play',
   worm: 'bend fresh life pit shaft tire-wheel',
 };
-
-const names = readdirSync(new URL('./anchors/', import.meta.url))
-  .map((f) => f.replace(/\.ts$/, ''))
-  .filter((f) => f !== 'anchor');
-const ANCHORED = (
-  await Promise.all(names.map((name) => import(`./anchors/${name}.ts`) as Promise<Record<string, Anchored>>))
-).flatMap((file) => Object.values(file));
 
 const reportOf = ({ kind, params, duty }: Pick<Anchored, 'kind' | 'params' | 'duty'>): StageReport | undefined => {
   const read = readParams(kind, params);

@@ -49,7 +49,7 @@ export function wheelFigures(g: Gear, id: string, name: string, tipRadius: numbe
       terms: [
         ...terms,
         term('h_a', 'addendum over the module', g.addendum, 'count', 'field', 'addendum'),
-        term('k', 'shortening', Math.abs(tipRadius - (size.ra - (g.ring ? 1 : -1) * g.short)), 'length', 'computed'),
+        term('k', 'shortening', g.short, 'length', 'computed'),
       ],
       source: ISO,
     })),
@@ -104,7 +104,7 @@ export function wheelFigures(g: Gear, id: string, name: string, tipRadius: numbe
 
 /** What a load brings to the teeth, and what springs make of it where they press. */
 const forceTerms = ({ by }: MeshLoad): Term[] => [
-  term('q', 'force on the teeth for a newton metre at the output, 1/m', by.per, 'count', 'computed'),
+  term('q', 'force on the teeth for a unit of load at the output, N', by.per, 'count', 'computed'),
   ...(by.times === 1 && by.sprung === 0
     ? []
     : [
@@ -305,7 +305,7 @@ export function meshFigures<M>(
                       term('k_ϑ', 'heating of the flank', by.heating, 'count', 'shop', 'gear.heatFlank'),
                       width,
                       term('z', 'teeth of the smaller wheel', Math.min(p.g1.teeth, p.g2.teeth), 'count', 'field'),
-                      term('v', 'along the working circle', by.speed, 'speed', 'computed'),
+                      term('v', 'along the working circle', by.speed, 'linearSpeed', 'computed'),
                       module,
                     ]
                   : []),

@@ -3,7 +3,7 @@ import { sprungFigures } from '../taken-out.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { stated } from '../../units/stated.ts';
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
-import { elastic, greaseDrag, modeFigures, type ModeWorkings } from '../../gear/index.ts';
+import { E_STEEL, elastic, greaseDrag, modeFigures, type ModeWorkings } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { pressing, type StrainWaveModel } from './model.ts';
@@ -275,7 +275,7 @@ export function strainWaveFigures(
               terms: [
                 w0,
                 term('n', 'lobes', p.lobes, 'count', 'field', 'lobes'),
-                term('E', 'modulus of steel', 206e9, 'stress', 'definition'),
+                term('E', 'modulus of steel', E_STEEL, 'stress', 'definition'),
                 term(
                   't',
                   'ring, h of its section',

@@ -1,10 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { readParams, stageKind, stageKinds } from '../src/index.ts';
+import { readParams, stageKind, stageKinds, type Check } from '../src/index.ts';
+import type { Anchor } from './anchors/anchor.ts';
 import { cold } from './helpers.ts';
 import { ANCHORED } from './worked-stages.ts';
 
 // One value for every figure of a kind that was worked out apart from the code: by hand, by numeric integration, by a second
 // formula. A formula without one is not finished.
+
+/** Life asked of a stage where no brief says another, s: 500 h. */
+const LIFE = 1.8e6;
 
 describe('worked values', () => {
   it('are there for every kind', () => {
@@ -28,7 +32,7 @@ describe('worked values', () => {
     expect(lacking).toEqual([]);
   });
 
-  for (const { kind, further, params, duty, worked, numbers = {}, limits = {} } of ANCHORED) {
+  for (const { kind, further, params, duty, worked, numbers = {}, limits = {}, checks = {} } of ANCHORED) {
     const read = readParams(kind, params);
     if (!read.ok) throw new Error(read.problem.what);
     const opened = stageKind(kind)!.open(read.value, cold);
@@ -50,6 +54,25 @@ describe('worked values', () => {
       it(`${kind}, ${mode}: ${how}`, () => {
         const limit = sums.limits.find((l) => l.mode === mode)!;
         expect(Math.abs(limit.torque - value)).toBeLessThanOrEqual(2e-6 * Math.abs(value));
+      });
+    const told = opened.value.report(duty).checks;
+    if (!further)
+      it(`${kind}: both sides of every check have one`, () => {
+        const same = (x: number, anchor?: Anchor) => anchor && Math.abs(x - anchor[0]) <= 2e-6 * Math.abs(anchor[0]);
+        const known = (c: Check) => {
+          const own = worked[c.of ?? c.id] ?? limits[c.id];
+          const asked = [duty.torque, duty.torqueRms, duty.equivalent].includes(c.figure);
+          return (asked && same(c.limit, own)) || (same(c.figure, own) && c.limit === LIFE);
+        };
+        expect(
+          told.filter((c) => !(c.id in checks) && !known(c)).map((c) => `${c.id}: ${c.figure}, ${c.limit}`),
+        ).toEqual([]);
+      });
+    for (const [id, [figure, limit, how, within = 2e-6]] of Object.entries(checks))
+      it(`${kind}, check ${id}: ${how}`, () => {
+        const found = told.find((c) => c.id === id)!;
+        expect(Math.abs(found.figure - figure)).toBeLessThanOrEqual(within * Math.abs(figure) + 1e-12);
+        expect(Math.abs(found.limit - limit)).toBeLessThanOrEqual(2e-6 * Math.abs(limit) + 1e-12);
       });
     for (const [id, [value, how]] of Object.entries(numbers))
       it(`${kind}, number ${id}: ${how}`, () => {

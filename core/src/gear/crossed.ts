@@ -1,4 +1,4 @@
-import { gearSize, type Gear, type GearSize } from './gear.ts';
+import { gearSize, thicknessAt, type Gear, type GearSize } from './gear.ts';
 import { toothSide, type ToothSide } from './profile.ts';
 
 /**
@@ -93,6 +93,17 @@ export function crossedMesh(worm: Gear, wheel: Gear, centre: number): CrossedMes
     reach1: at1(Math.min(high, foot1)),
     reach2: at2(Math.max(low, foot2)),
   };
+}
+
+/**
+ * Width of a worm's thread at its crest, across the thread, m: what its transverse section shows there, by the sine of the
+ * lead that the thread has at its crest, which is less than on its reference circle.
+ *
+ * Source: tan γ_a = p_z/(2π·r_a).
+ */
+export function crestWidth({ worm, s1, lead }: Pick<CrossedMesh, 'worm' | 's1' | 'lead'>): number {
+  const atCrest = Math.atan((s1.r * Math.tan(lead)) / s1.ra);
+  return thicknessAt(s1, worm.teeth, s1.ra) * Math.sin(atCrest);
 }
 
 /**

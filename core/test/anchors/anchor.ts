@@ -15,4 +15,9 @@ export interface Anchored {
   readonly numbers?: Partial<Readonly<Record<keyof StageNumbers, Anchor>>>;
   /** Torques at which it ends that are no figures, by mode. */
   readonly limits?: Readonly<Record<string, Anchor>>;
+  /** What checks compare with what, of those that neither take a worked figure nor a torque asked and a limit. */
+  readonly checks?: Readonly<Record<string, AnchoredCheck>>;
 }
+
+/** Both sides of a check that were worked out apart from the code, and how in a line. */
+export type AnchoredCheck = readonly [figure: number, limit: number, how: string, within?: number];

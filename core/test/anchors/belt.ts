@@ -75,4 +75,25 @@ export const belt: Anchored = {
       '30 MPa on a fifth of the bore by 6 mm, at 3.6 mm; 3·0.96',
     ],
   },
+  checks: {
+    mesh: [7.9284443964, 6, 'teeth within the small pulley’s arc, as worked; six'],
+    clear: [
+      0.049467981006,
+      0.044094904976,
+      'as worked; both outsides, 0.381 mm inside their pitch circles, a tooth’s height of flange each, half a millimetre',
+    ],
+    small: [22, 14, 'the lesser count; the section’s least'],
+    taut: [35, 63.466518254, 'the tension set; as worked'],
+    tension: [126.93303651, 84, 'as worked; 14 N a millimetre on 6 mm'],
+    printed: [
+      4,
+      30.989416417,
+      'as asked; 9 MPa on twelve roots of 6 mm by what a space of 1.33 mm leaves of the circle 1.601 mm inside the pitch circle',
+    ],
+    'print-made2': [66, 16, '24 teeth of 2 mm are 16 of 3 mm'],
+    hold1: [1.3888888889, 1.0368, '4 N·m over 3 and 0.96; 30 MPa on a fifth of 8 mm by 6 mm at nine tenths of 4 mm'],
+    hold2: [4, 26.150610135, 'four screws of 350 N at six tenths of the outside'],
+    speed: [0.063025357464, 40, 'as worked; the section’s'],
+    stock: [0, 0.5, '80 teeth are on the list'],
+  },
 };

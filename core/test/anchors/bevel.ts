@@ -79,4 +79,15 @@ export const bevel: Anchored = {
     length: [0.02796773982019982, 'the wheel’s mount, and half of the pinion’s tips'],
     bore: [0.008, 'the wheel’s'],
   },
+  checks: {
+    face: [0.007, 0.007453559925, 'as set; a third of √(10² + 20²) mm'],
+    undercut: [0, -0.30524527925, '(1.2 − 0.3·(1 − sin 20°)) − z_v·sin² 20°/2 of 20/cos δ virtual teeth'],
+    contact: [1.7121797269, 1.1, 'as worked; usual'],
+    'wall-1': [
+      0.0036233808734,
+      0.0008,
+      'a root cone of δ − atan(1.2 mm/R), 15.36 mm from its point, less 2.5 mm; eight tenths of the module',
+    ],
+    'wall-2': [0.0093511415272, 0.0008, 'the same of the wheel, less 4 mm'],
+  },
 };

@@ -60,4 +60,11 @@ export const cable: Anchored = {
     length: [(3 + 50.5 / 10.5 / 2) * 1.1e-3 + 4e-3, 'grooves of three wraps and what half a turn winds, two rims'],
     bore: [0.008, 'the driven drum’s'],
   },
+  checks: {
+    taut: [60, 39.603960396, 'as set; as worked'],
+    tensioned: [60, 168, 'as set; three tenths of 560 N'],
+    bend: [21, 20, '2·(10 + 0.5) mm over 1 mm; of 7 × 19 wires'],
+    fleet: [0.019984324806, 0.02617993878, 'as worked; a degree and a half'],
+    range: [2, 3.1415926536, 'the swing asked; the range set'],
+  },
 };

@@ -81,4 +81,12 @@ export const chain: Anchored = {
     length: [0.0091, 'over its pins'],
     bore: [0.008, 'the large sprocket’s'],
   },
+  checks: {
+    mesh: [6.3162662636, 5, 'as worked; usual'],
+    teeth: [15, 11, 'the lesser count; usual'],
+    even: [0, 0.5, '70 links'],
+    speed: [0.091030977616, 4, 'as worked; with grease'],
+    'wall-1': [0.009553042753, 0.00165, 'p/(2 sin 12°) less the mean seat of ISO 606 and 4 mm; half a roller'],
+    'wall-2': [0.039797625017, 0.00165, 'the same of 45 teeth'],
+  },
 };

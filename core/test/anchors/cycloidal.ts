@@ -112,4 +112,21 @@ export const cycloidal: Anchored = {
     length: [0.029, 'two discs, 2 mm, a plate as thick as its pins'],
     outside: [0.092, '80 + 2·6 mm'],
   },
+  checks: {
+    undercut: [0.00356, 0.0069954799188, '3.5 mm and 60 µm; as worked'],
+    pins: [0.0049233812941, 0.0004, '80 mm·sin(180°/21) less 7 mm; two lines of a printer'],
+    seats: [0.004025, 0.00245, 'from a bore 0.075 of a pin inside the pins’ middles to their backs; 0.35 of a pin'],
+    bind: [
+      0.00083643323599,
+      0,
+      'least play of the disc turned till pins touch it, over cranks, less 50 µm of profile and place over 24 mm, both ways',
+    ],
+    'web-rim': [0.004365, 0.0008, 'hollows at 40 − 3.56 − 1.2 mm less (51.3 + 10.45)/2 mm; two lines of a printer'],
+    'web-bearing': [0.004425, 0.0008, '(51.3 − 10.45 − 32)/2 mm; two lines of a printer'],
+    'web-hole': [0.0091816600803, 0.0008, '51.3 mm·sin(180°/8) less 8 + 2.4 + 0.05 mm; two lines of a printer'],
+    'bearing-width': [0.007, 0.01, 'of 61804; the disc and half a millimetre'],
+    balance: [0, 2.0349325044, 'two discs face one another; half the weight'],
+    alike: [0, 0.5, 'discs of 20 lobes, half a lobe on'],
+    back: [0.71871798626, 0.3, 'as worked; below it hardly by hand'],
+  },
 };

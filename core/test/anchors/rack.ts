@@ -78,4 +78,18 @@ export const rack: Anchored = {
     outside: [0.029, 'tips at 11 mm, pitch line at 10, 8 mm behind it'],
     length: [0.012, 'as wide as its teeth'],
   },
+  checks: {
+    'undercut-1': [0, -0.16981012994, 'unshifted; 1 − z·sin² 20°/2'],
+    'tip-1': [
+      0.00067287998457,
+      0.00025,
+      'thickness at the pitch circle carried out to the tip by inv; a quarter of the module, milled',
+    ],
+    roots: [0.00025, 0.0001, '1.25 − 1 of the module; a tenth'],
+    contact: [1.7688237002, 1.1, 'as worked; usual'],
+    stroke: [0.3, 0.3, 'as asked; as set'],
+    tight: [2.5661785944e-5, 0, 'the play as worked less 2·30 µm·tan 20°'],
+    wall: [0.00575, 0.0008, '10 − 1.25 − 3 mm; eight tenths of the module'],
+    back: [0.008, 0.00275, 'as set; a dedendum and a module and a half'],
+  },
 };

@@ -84,4 +84,19 @@ export const ringPlate: Anchored = {
     outside: [0.0778, 'two cranks 27.5 mm out, bearings of 16, walls of 3, throws of 0.4 mm'],
     length: [0.017, 'three plates and 2 mm'],
   },
+  checks: {
+    score: [0.96825514224, 0.3, 'as worked; near a dead point below it'],
+    tips: [0.00132, 0.0036482758621, '1.25 mm and 70 µm; as worked'],
+    seats: [0.001, 0.00075, 'a body a tenth of a pin inside the pins’ middles, less their inner sides; 0.3 of a pin'],
+    wall: [0.00278, 0.001, '27.5 − 8 − (15 + 0.4 + 1.25 + 0.07) mm; a millimetre'],
+    bind: [
+      0.0034941234145,
+      0,
+      '70 µm over the longest of N·e·R·sin θ/√(R² + N²e² − 2R·N·e·cos θ) either way, mean over a turn, less 20 µm of place and the root of both squares over 4 mm',
+      0.0005,
+    ],
+    balance: [0, 0.32389939768, 'three plates in balance; half the weight'],
+    alike: [1, 0.5, '21 lobes do not divide by three plates at thirds'],
+    'bearing-width': [0.005, 0.0055, 'of 688; the plate and half a millimetre'],
+  },
 };

@@ -74,4 +74,14 @@ export const rollerWave: Anchored = {
     length: [0.0255, 'two rows of 8 mm, three rooms of half a millimetre, two plates of 4'],
     bore: [0.005, 'the shaft’s'],
   },
+  checks: {
+    undercut: [0.0030777202073, 0.00204, 'as worked; roller and gap'],
+    wall: [0.002525928646, 0.0008, 'as worked; two lines of a printer'],
+    cage: [
+      0.00224,
+      0.0014,
+      'crests at 20 + 2 + 2.04 − 0.4 mm less the eccentric at 20.4 mm and half a millimetre of room at both; 0.35 of a roller',
+    ],
+    bind: [4e-5, 2e-5, 'the gap set; what a printer spreads'],
+  },
 };

@@ -63,4 +63,11 @@ export const screw: Anchored = {
     outside: [0.022, 'the bearing’s'],
     length: [0.229, 'stroke, nut and two bearings'],
   },
+  checks: {
+    euler: [16.532535446, 3, 'tan x = x: (x/L)²·E·I of a core of 5.5 mm over 200 N; three to five are usual', 0.0002],
+    whirl: [62.831853072, 1522.9261945, '20 mm/s on 2 mm of lead; eight tenths of (x/L)²·√(EI/ρA), tan x = tanh x'],
+    holds: [1.2498981719, 1.5, 'as worked; half as much again'],
+    stroke: [0.2, 0.2, 'as asked; as set'],
+    free: [0.24, 0.18, 'as set; nine tenths of the stroke'],
+  },
 };

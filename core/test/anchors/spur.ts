@@ -102,4 +102,28 @@ export const spur: Anchored = {
     outside: [0.082, 'both pitch circles and an addendum at either end'],
     length: [0.01, 'the face'],
   },
+  checks: {
+    'undercut-1': [0, -0.16981012994, 'unshifted; 1 − z·sin² 20°/2'],
+    'tip-1': [
+      0.00065087998457,
+      0.00025,
+      'thickness at the pitch circle carried out to the tip by inv; a quarter of the module, milled',
+    ],
+    'undercut-2': [0, -2.5093656988, 'unshifted; 1 − z·sin² 20°/2'],
+    'tip-2': [
+      0.00074432857073,
+      0.0002,
+      'thickness at the pitch circle carried out to the tip by inv; a fifth of the module, printed',
+    ],
+    'contact-1': [1.6707764325, 1.1, 'lengths of the line of action over the base pitch; usual'],
+    'roots-1': [
+      0.00028935384893,
+      0,
+      'where contact begins on the line of action, less where a rack’s straight flank ends',
+    ],
+    'clear-1': [0.00025, 0.0001, 'an addendum of 1 in a dedendum of 1.25; a tenth of the module'],
+    'warm-1': [310.66584837, 423.15, 'as worked; the polyamide’s'],
+    'wall-1': [0.00625, 0.0008, '10 − 1.25 − 2.5 mm; eight tenths of the module'],
+    'wall-2': [0.02475, 0.0008, '30 − 1.25 − 4 mm; eight tenths of the module'],
+  },
 };

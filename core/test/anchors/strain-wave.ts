@@ -120,4 +120,18 @@ export const strainWave: Anchored = {
     length: [0.017, 'cup and 2 mm'],
     maxSpeed: [370, 'a bearing under a wave, as the shop’s sheets have it'],
   },
+  checks: {
+    clash: [7.3186468891e-6, 0, 'as worked'],
+    pass: [0.00082262496339, 2.01e-5, 'as worked; three hundredths of the module'],
+    tips: [0.0001005, 2.01e-5, 'dedendum less addendum, 0.15 of the module; three hundredths'],
+    strain: [0.004862576062, 0.0053333333333, 'as worked'],
+    gap: [0, 2.68e-5, 'an ellipse carries throughout; a twentieth of two addenda'],
+    usable: [0.006, 0.015, 'as set; the whole cup'],
+    fits: [0, 0.0001, '2·(12.4 − 0.4) mm is the outside of 61802; a tenth of a millimetre'],
+    races: [3582996214.2, 500000000, 'as worked; what rings stand'],
+    stall: [0.39969664356, 0.3, 'drag by twenty turns and what comes through, over 2.4 N·m; three tenths'],
+    back: [0.77557908913, 0.2, 'as worked; below it stuck by hand'],
+    align: [5e-5, 1.4637293778e-5, 'as assembled; as worked'],
+    warm: [295.31685268, 413.15, '20 °C and the rise; ten kelvin below softening'],
+  },
 };

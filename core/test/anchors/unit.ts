@@ -47,4 +47,9 @@ export const unit: Anchored = {
     maxSpeed: [628.3185307179587, 'the sheet’s'],
     etaBackward: [0.9361702127659575, 'the sheet’s'],
   },
+  checks: {
+    peak: [4, 8, 'as asked; on its data sheet'],
+    rated: [2, 4, 'as asked; on its data sheet'],
+    speed: [20, 628.31853072, '2 rad/s by ten; on its data sheet'],
+  },
 };

@@ -1,4 +1,4 @@
-import { leastShift, modeAgainst, modeName, MODULES, telling, thicknessAt } from '../../gear/index.ts';
+import { crestWidth, leastShift, modeAgainst, modeName, MODULES, telling, thicknessAt } from '../../gear/index.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
@@ -51,7 +51,7 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
     check({
       id: 'tip-worm',
       name: 'Tip width, worm',
-      figure: thicknessAt(x.s1, p.starts, x.s1.ra) * Math.sin(g.lead),
+      figure: crestWidth(x),
       limit: 0.2 * p.module,
       sense: 'min',
       quantity: 'length',
@@ -215,7 +215,7 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
       check({
         id: 'dual',
         name: 'Thin end keeps its thread',
-        figure: thicknessAt(x.s1, p.starts, x.s1.ra) * Math.sin(g.lead) - change,
+        figure: crestWidth(x) - change * c,
         limit: 0.1 * p.module,
         sense: 'min',
         quantity: 'length',

@@ -218,7 +218,7 @@ function spreadOf(p: RollerWaveParams, b: RollerWaveBuild, contact: number, modu
 }
 
 /**
- * Turn of the ring against the cage that a gap leaves both ways, rad: the first roller to touch either way, worst over a
+ * Turn of the ring against the cage that a gap leaves both ways, rad: the first roller to touch either way, mean over a
  * pitch; the other rows stop it as well.
  */
 export function gapPlay(states: RollerWaveBuild['states'], gap: number): number {

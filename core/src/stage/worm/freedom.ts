@@ -44,6 +44,10 @@ export function wormFreedom(p: WormParams, { geometry: g }: WormBuild, shelf: Sh
         extra: (factor(shelf, 'worm.endPlay') + factor(shelf, 'gear.tilt') / 2) / r,
       },
     ],
-    wider: (by) => ({ allowance1: p.allowance1 + by / (2 * along), allowance2: p.allowance2 + by / (2 * along) }),
+    // Allowances are told across the thread on the reference circle, gaps along the wheel's circle.
+    wider: (by) => ({
+      allowance1: p.allowance1 + (by * Math.cos(g.lead)) / 2,
+      allowance2: p.allowance2 + (by * Math.cos(g.lead)) / 2,
+    }),
   };
 }

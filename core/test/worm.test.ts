@@ -90,7 +90,8 @@ describe('a worm stage', () => {
       allowance2: 0,
       playBy: 'centre',
     };
-    expect(figure(report(base), 'centre')).toBeCloseTo(25.25e-3, 12);
+    expect(figure(report({ ...base, centreExtra: 0 }), 'centre')).toBeCloseTo(25.25e-3, 12);
+    expect(figure(report({ ...base, centreExtra: 1e-4 }), 'centre')).toBeCloseTo(25.35e-3, 12);
     const normal = (extra: number) => figure(report({ ...base, centreExtra: extra }), 'normal');
     expect(normal(1e-4) - normal(0)).toBeCloseTo(2e-4 * Math.sin(20 * deg), 12);
     expect(state(report({ ...base, centreExtra: -1e-4 }), 'bind')).toBe('fails');

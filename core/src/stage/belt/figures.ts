@@ -69,8 +69,19 @@ export function beltFigures(
       'length',
       (x) => x.layout.length,
       () => ({
-        formula: p.closure === 'open' ? '2C·cos α + π(d₁+d₂)/2 + α(d₂−d₁)' : 'z·p',
-        terms: [term('z', 'teeth of the belt', L.teeth, 'count', 'computed'), pitch, C],
+        ...(p.closure === 'open'
+          ? p.idler === 'none'
+            ? {
+                formula: '2C·cos α + π(d₁+d₂)/2 + α(d₂−d₁)',
+                terms: [
+                  C,
+                  d1,
+                  d2,
+                  term('α', 'lean of a span', Math.asin((L.d2 - L.d1) / (2 * L.centre)), 'angle', 'computed'),
+                ],
+              }
+            : { formula: 'spans and arcs round all three wheels', terms: [C, d1, d2] }
+          : { formula: 'z·p', terms: [term('z', 'teeth of the belt', L.teeth, 'count', 'computed'), pitch] }),
         source: GEOMETRY,
       }),
     ),
@@ -378,7 +389,7 @@ export function beltFigures(
             'angle',
             (x) => x.layout.wrap2,
             () => ({
-              formula: 'wrap on the driven pulley',
+              formula: 'β₂',
               terms: [term('β₂', 'wrap, driven pulley', L.wrap2, 'angle', 'computed')],
               source: 'the clamp stays on the arc the belt wraps',
               note: 'An open-ended belt clamped on the driven pulley turns no further; a splice in the span must never reach a pulley.',

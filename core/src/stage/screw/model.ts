@@ -240,7 +240,19 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
   if (p.type === 'ball')
     return [
       ...list,
-      limitOf('dents', 'ball nut is dented', 'static', p.static - more, 'Static load rating of its data sheet.', 'C₀'),
+      limitOf(
+        'dents',
+        'ball nut is dented',
+        'static',
+        Math.max(0, p.static - more),
+        'Static load rating of its data sheet.',
+        more > 0 ? 'C₀ − F_p' : 'C₀',
+        Infinity,
+        () => [
+          term('C₀', 'static rating', p.static, 'force', 'field', 'static'),
+          ...(more > 0 ? [term('F_p', 'half of the preload', more, 'force', 'computed')] : []),
+        ],
+      ),
       rated('rolls', 'ball nut wears out', p.dynamic),
     ];
   const turnsIn = p.nutLength / p.pitch;

@@ -74,7 +74,7 @@ export function drawWorm(
 ): readonly Layer[] {
   const m = g.mesh;
   const { turn, thread } = wormPose(p, g, crank);
-  const height = g.centre + (p.playBy === 'centre' ? p.centreExtra : 0);
+  const height = g.centre;
   const curve = (key: string, outline: Outline, at: Pose, ink: Ink, tint: Tint = 'none', hatch = false): DrawItem => ({
     kind: 'curve',
     key,

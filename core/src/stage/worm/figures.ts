@@ -16,6 +16,7 @@ import {
 import { term, type Figure, type FigureMaker, worked, exact } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { furtherApart } from './geometry.ts';
 import type { WormModel } from './model.ts';
 import type { WormParams } from './params.ts';
 
@@ -62,7 +63,18 @@ export function wormFigures(
       term('σ_F', 'root stress', m.roots[i] * at.torque, 'stress', 'computed'),
     ],
   });
+  const lifting = () => ({
+    formula: 'F_s·r₂·(cos α_n·cos γ − µ·sin γ)/sin α_n',
+    terms: [
+      term('F_s', 'spring', p.springForce, 'force', 'field', 'springForce'),
+      term('r₂', 'radius of the wheel', x.s2.r, 'length', 'computed'),
+      alpha,
+      lead,
+      mu,
+    ],
+  });
   const how: ModeWorkings = new Map([
+    ['lift', lifting],
     ['break-worm', () => breaks(0)],
     ['break-wheel', () => breaks(1)],
     [
@@ -153,9 +165,15 @@ export function wormFigures(
       source: ISO,
     })),
     exact('centre', 'Centre distance', 'length', g.centre, () => ({
-      formula: 'm(q + z₂ + 2x)/2',
-      terms: [...sizes, term('x', 'shift of the wheel', p.x2, 'count', 'field', 'x2')],
-      source: `${ISO}; without play, exact`,
+      formula: furtherApart(p) === 0 ? 'm(q + z₂ + 2x)/2' : 'm(q + z₂ + 2x)/2 + Δa',
+      terms: [
+        ...sizes,
+        term('x', 'shift of the wheel', p.x2, 'count', 'field', 'x2'),
+        ...(furtherApart(p) === 0
+          ? []
+          : [term('Δa', 'centres further', p.centreExtra, 'length', 'field', 'centreExtra')]),
+      ],
+      source: `${ISO}; what the axes are set to`,
     })),
     exact('worm-d', 'Worm’s reference ⌀', 'length', 2 * x.s1.r, () => ({
       formula: 'q·m',
@@ -191,19 +209,21 @@ export function wormFigures(
         high: m.numbers.play[2],
       },
       () => ({
-        formula:
-          p.playBy === 'spring'
-            ? 'end play of the worm/r₂; the spring keeps both flanks in touch'
-            : '(j_n/(cos α_n·cos γ) + s/2)/r₂',
+        formula: p.playBy === 'spring' ? 's/(2·r₂)' : '(j_n/(cos α_n·cos γ) + s/2)/r₂',
         terms: [
-          alpha,
-          lead,
-          term('j_n', 'normal play as drawn', g.normalPlay, 'length', 'computed'),
+          ...(p.playBy === 'spring'
+            ? []
+            : [alpha, lead, term('j_n', 'normal play as drawn', g.normalPlay, 'length', 'computed')]),
           term('r₂', 'radius of the wheel', x.s2.r, 'length', 'computed'),
           term('s', 'end play of the worm', factor(shelf, 'worm.endPlay'), 'length', 'shop', 'worm.endPlay'),
-          term('Δa', 'centre distance as made', factor(shelf, 'worm.centre'), 'length', 'shop', 'worm.centre'),
+          ...(p.playBy === 'spring'
+            ? []
+            : [term('Δa', 'centre distance as made', factor(shelf, 'worm.centre'), 'length', 'shop', 'worm.centre')]),
         ],
-        source: 'j_n = (A_s1 + A_s2)·cos α_n + 2Δa·sin α_n, exact for crossed helical wheels',
+        source:
+          p.playBy === 'spring'
+            ? 'the spring keeps both flanks in touch; half of what the worm’s shaft moves along its axis is seen'
+            : 'j_n = (A_s1 + A_s2)·cos α_n + 2Δa·sin α_n, exact for crossed helical wheels',
       }),
     ),
     ...(p.playBy === 'spring'
@@ -394,11 +414,7 @@ export function wormFigures(
             'Spring holds to',
             'torque',
             (w) => w.lifts,
-            () => ({
-              formula: 'F_s·r₂(cos α_n·cos γ − µ·sin γ)/sin α_n',
-              terms: [term('F_s', 'spring', p.springForce, 'force', 'field', 'springForce')],
-              source: 'where the separating force lifts the worm',
-            }),
+            () => ({ ...lifting(), source: 'where the separating force lifts the worm' }),
           ),
         ]
       : []),

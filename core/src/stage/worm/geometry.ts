@@ -8,6 +8,7 @@ export interface WormGeometry {
   /** Lead angle, rad, and lead, m. */
   readonly lead: number;
   readonly advance: number;
+  /** Distance that the axes are set to, m. */
   readonly centre: number;
   readonly sections: readonly [RootSection, RootSection];
   /** Width over which a tooth of the wheel carries, m. */
@@ -29,6 +30,10 @@ export const wormOutside = (
   p: Pick<WormParams, 'length' | 'span'>,
   { mesh, centre }: Pick<WormPair, 'mesh' | 'centre'>,
 ): number => Math.max(p.length, p.span, 2 * mesh.s2.ra, mesh.s2.ra + centre + mesh.s1.ra);
+
+/** How much further apart than without play the axes are set, m. */
+export const furtherApart = (p: Pick<WormParams, 'playBy' | 'centreExtra'>): number =>
+  p.playBy === 'centre' ? p.centreExtra : 0;
 
 /** Worm and wheel in mesh, without what their teeth look like at their roots: what a search sorts candidates by. */
 export function wormPair(p: WormParams): Result<WormPair> {
@@ -52,7 +57,7 @@ export function wormPair(p: WormParams): Result<WormPair> {
   };
   const worm = gear({ ...common, teeth: p.starts, helix: hand * (Math.PI / 2 - lead), allowance: p.allowance1 });
   const wheel = gear({ ...common, teeth: p.z2, helix: hand * lead, shift: p.x2 / c, allowance: p.allowance2 });
-  const centre = (p.module * (p.quotient + p.z2 + 2 * p.x2)) / 2;
+  const centre = (p.module * (p.quotient + p.z2 + 2 * p.x2)) / 2 + furtherApart(p);
   const [root1, root2] = [
     (p.module * (p.quotient - 2 * p.dedendum)) / 2,
     (p.module * (p.z2 - 2 * (p.dedendum - p.x2))) / 2,
@@ -91,7 +96,7 @@ export function wormGeometry(p: WormParams): Result<WormGeometry> {
   const sn = Math.sin(p.pressure);
   const by =
     p.playBy === 'centre'
-      ? 2 * p.centreExtra * sn
+      ? 2 * furtherApart(p) * sn
       : p.playBy === 'dual-lead'
         ? -p.wormShift * p.leadDifference * Math.cos(p.pressure) * c
         : 0;

@@ -1,16 +1,34 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blankTest, TEST_KINDS, writeWav, type BenchTest, type StageNumbers } from '../src/index.ts';
+import {
+  blankTest,
+  stageKind,
+  TEST_KINDS,
+  writeWav,
+  type BenchTest,
+  type Driver,
+  type Motor,
+  type StageNumbers,
+} from '../src/index.ts';
+import { amplitudes } from '../src/bench/spectrum.ts';
 import { legPose } from '../src/brief/leg.ts';
 import { pointsLoads } from '../src/brief/points.ts';
+import { uncertainSize, type ProcessFit } from '../src/fit/process-fit.ts';
+import { FIT_PARTS } from '../src/fit/reading.ts';
 import { seatHoldsOut, seatsHold } from '../src/gear/index.ts';
 import { inputDuty } from '../src/line/numbers.ts';
+import { currentFor } from '../src/motor/available.ts';
 import { slot } from '../src/reducer/drawn.ts';
 import { alongOf } from '../src/reducer/reach.ts';
+import { NonDominated } from '../src/search/dominance.ts';
+import { placeOf, RATIOS } from '../src/search/drives.ts';
 import type { PointsCase } from '../src/schema/joint.ts';
 import { boundsOf } from '../src/shape/bounds.ts';
 import { area, ORIGIN } from '../src/shape/outline.ts';
 import { flankOf, type Cone } from '../src/stage/bevel/geometry.ts';
+import { aboutArm } from '../src/stage/straight.ts';
+import { unit } from './anchors/unit.ts';
+import { shelf } from './helpers.ts';
 import { active, DEMOS, made } from './reducer-bench.ts';
 
 const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -145,5 +163,66 @@ describe('the bench', () => {
   it('writes a sound’s length into its header', () => {
     const bytes = writeWav([0, 0.5, -1], 8000);
     expect(new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true)).toBe(bytes.length - 8);
+  });
+});
+
+describe('of single formulas', () => {
+  it('about an arm ways become angles, forces torques, and what turns keeps its energy', () => {
+    const r = 0.04;
+    const opened = stageKind('unit')!.open(unit.params, shelf);
+    if (!opened.ok) throw new Error(opened.problem.what);
+    const straight = opened.value.load(unit.duty);
+    const about = aboutArm(straight, r);
+    expect(about.play).toEqual(straight.play.map((p) => p / r));
+    expect(about.ratio).toBe(straight.ratio * r);
+    expect(about.stiffness).toBe(straight.stiffness * r * r);
+    expect(about.springs.map((s) => s.stiffness)).toEqual(straight.springs.map((s) => s.stiffness * r * r));
+    expect(about.limits.map((l) => l.torque)).toEqual(straight.limits.map((l) => l.torque * r));
+    expect(about.inertiaOut).toBeCloseTo(straight.inertiaOut * r * r, 15);
+  });
+
+  it('amplitudes of a wave over a mean, one-sided', () => {
+    const n = 64;
+    const found = amplitudes(Float64Array.from({ length: n }, (_, i) => 3 - 0.7 * Math.sin((2 * Math.PI * 5 * i) / n)));
+    expect(found.length).toBe(n / 2);
+    expect(found[0]).toBeCloseTo(3, 12);
+    expect(found[5]).toBeCloseTo(0.7, 12);
+    expect(found.reduce((s, v) => s + v, 0)).toBeCloseTo(3.7, 9);
+  });
+
+  it('places of ratios two percent apart: the next one up', () => {
+    expect([1, 1.02, 1.0201, 1.02 ** 7, 1e9, 0.5].map(placeOf)).toEqual([0, 1, 2, 7, RATIOS - 1, 0]);
+  });
+
+  it('a made size is known by its row through the covariance', () => {
+    const n = FIT_PARTS.length;
+    const covariance = new Float64Array(n * n);
+    [covariance[0], covariance[n + 1], covariance[1], covariance[n]] = [4e-10, 9e-10, -2e-10, -2e-10];
+    const row = Float64Array.from({ length: n }, (_, i) => [2, 1][i] ?? 0);
+    expect(uncertainSize({ covariance } as ProcessFit, row)).toBeCloseTo(Math.sqrt(4 * 4e-10 + 9e-10 - 8e-10), 15);
+  });
+
+  it('what is not dominated keeps its own aims', () => {
+    const kept = new NonDominated<string>();
+    for (const [of, ...aims] of [
+      ['a', 1, 5],
+      ['b', 2, 3],
+      ['c', 4, 1],
+    ] as const)
+      kept.take(of, aims);
+    expect(kept.items.map((x) => [x.of, ...x.aims])).toEqual([
+      ['a', 1, 5],
+      ['b', 2, 3],
+      ['c', 4, 1],
+    ]);
+  });
+
+  it('current of a motor with magnets in the measure of its driver: line, amplitude, root mean square', () => {
+    const motor = { type: 'brushless', speedConstant: 20, idleCurrent: 0.3 } as Motor;
+    const at = (sets: Driver['sets']) => currentFor(motor, { sets } as Driver, 0.2);
+    const line = 0.2 * 20 + 0.3;
+    expect(at('line')).toBeCloseTo(line, 12);
+    expect(at('peak')).toBeCloseTo(line / (Math.sqrt(3) / 2), 12);
+    expect(at('rms')).toBeCloseTo(line / (Math.sqrt(3) / 2) / Math.SQRT2, 12);
   });
 });

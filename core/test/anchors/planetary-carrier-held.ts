@@ -48,4 +48,19 @@ export const carrierHeld: Anchored = {
     ],
     inertiaIn: [9.82606733e-7, 'm·r²/2 of the sun, that of the spur pair’s pinion'],
   },
+  checks: {
+    gap: [0.0045269119346, 0.0005, '2a·sin 45° less a planet over its tips; half a module'],
+    'undercut-sun': [0, -0.16981012994, '1 − z·sin² 20°/2'],
+    'undercut-planet': [0, -0.52074346526, 'the same of 26 teeth'],
+    'tip-sun': [0.00065087998457, 0.00025, 'thickness carried out to the tip by inv; a quarter of the module'],
+    'contact-sun': [1.5888649304, 1.1, 'lengths of the line of action over the base pitch; usual'],
+    'roots-sun': [0.00053116736924, 0, 'where contact begins, less where a rack’s straight flank ends'],
+    'tips-ring': [
+      0.012788840644,
+      0,
+      'the planet rolled until its tip’s corner crosses the ring’s tip circle: angle about the ring to the ring’s corner',
+    ],
+    'bearing-bore': [0, 1e-5, '623 on a pin of 3 mm; 10 µm'],
+    'bearing-width': [0.004, 0.011, 'of 623; the face and a millimetre'],
+  },
 };

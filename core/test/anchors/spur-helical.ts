@@ -60,4 +60,27 @@ export const helical: Anchored = {
     inertiaIn: [3.6812078543781794e-6, 'm·r²/2 of the pinion'],
     inertiaOut: [1.686024138874477e-5, 'm·r²/2 of the wheel'],
   },
+  checks: {
+    'undercut-1': [0.35, -0.094136621084, 'as set; 1 − z·sin² α_t/(2·cos β)'],
+    'tip-1': [
+      0.00079451882252,
+      0.000375,
+      'transverse thickness, less 40 µm/cos β, carried out to the tip by inv; a quarter of the module, milled',
+    ],
+    'undercut-2': [-0.1, -1.5743953468, 'the same of 40 teeth'],
+    'tip-2': [0.001179349296, 0.0003, 'the same; a fifth of the module, printed'],
+    'contact-1': [2.1109212355, 1.1, 'across, and b·sin β/(π·m) along'],
+    'roots-1': [
+      0.00038327285438,
+      0,
+      'where contact begins on the line of action, less where a rack’s straight flank ends',
+    ],
+    'clear-1': [
+      0.00036469657664,
+      0.00015,
+      'centres by the working angle, less the tip of one and the root of the other; a tenth of the module',
+    ],
+    'wall-1': [0.0093497713002, 0.0012, 'the root circle less 2.5 mm; eight tenths of the module'],
+    'wall-2': [0.025033285412, 0.0012, 'the root circle less 4 mm; eight tenths of the module'],
+  },
 };

@@ -11,6 +11,7 @@ import {
   sumLine,
   type Ends,
 } from '../src/index.ts';
+import { normalBelow } from '../src/math/normal.ts';
 import { seeded } from '../src/math/random.ts';
 import { demo, shelf } from './helpers.ts';
 
@@ -58,6 +59,46 @@ describe('a sampled band', () => {
     // The upper end is no better than what is likely of one: √(1 − 0.975) of each above it.
     expect(log(high / 10) / (s * normalQuantile(1 - Math.sqrt(0.025)))).toBeCloseTo(1, 0);
     expect(low).toBeLessThan(10 / 1.2);
+  });
+
+  it('of the least of two, one a little above the other, lies where both together have it', () => {
+    const s = log(1.2) / 1.959964;
+    const ends: Ends = [
+      [
+        [10 / 1.2, 10.5],
+        [12, 10.5],
+      ],
+      [
+        [10, 10.5 / 1.2],
+        [10, 12.6],
+      ],
+    ];
+    const { low, high } = leastBand([10, 10.5], ends)!;
+    // Both lie above x with the product of their own chances.
+    const below = (x: number) => 1 - (1 - normalBelow(log(x / 10) / s)) * (1 - normalBelow(log(x / 10.5) / s));
+    const at = (share: number) => {
+      let [a, b] = [5, 20];
+      for (let i = 0; i < 60; i++) {
+        const m = (a + b) / 2;
+        if (below(m) < share) a = m;
+        else b = m;
+      }
+      return a;
+    };
+    expect(low / at(0.025)).toBeCloseTo(1, 1.5);
+    expect(high / at(0.975)).toBeCloseTo(1, 1.5);
+    // One that never comes so near does not count: then nothing is drawn.
+    expect(
+      leastBand(
+        [10, 18],
+        [
+          [
+            [10 / 1.2, 18],
+            [12, 18],
+          ],
+        ],
+      ),
+    ).toBeUndefined();
   });
 
   it('looks at nothing that is far away, not finite, or there only in some trials', () => {

@@ -160,6 +160,22 @@ describe('the bench', () => {
     expect(scatter.u).toBeCloseTo(Math.sqrt(rest / 2 / sxx), 9);
   });
 
+  it('that turned back at the first mass tell half of it, by as much as they do not know', () => {
+    const kind = TEST_KINDS.find((k) => k.id === 'turn-back')!;
+    const test = {
+      ...blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' }),
+      rig: { lever: 0.2, leverMass: 0, leverCentre: 0, basket: 0, leverError: 5e-4 },
+      readings: [{ id: 'r', text: '', values: { way: 'with', mass: 0.4, outcome: 'turned' } }],
+    } as unknown as BenchTest;
+    const r = kind.analyse(test, { instruments: [], gravity: 10, orders: [], materials: [] });
+    if (!r.ok) throw new Error(r.problem.what);
+    const found = r.value.found!;
+    const u = (id: string) => found.budget.find((c) => c.id === id)!.u;
+    expect(found.value).toBeCloseTo((0.2 * 0.4 * 10) / 2, 12);
+    expect(u('bracket')).toBeCloseTo((0.2 * 0.4 * 10) / 2 / Math.sqrt(3), 12);
+    expect(u('lever')).toBeCloseTo((5e-4 / Math.sqrt(3)) * 0.2 * 10, 12);
+  });
+
   it('writes a sound’s length into its header', () => {
     const bytes = writeWav([0, 0.5, -1], 8000);
     expect(new DataView(bytes.buffer, bytes.byteOffset).getUint32(4, true)).toBe(bytes.length - 8);

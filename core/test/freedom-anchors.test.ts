@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readParams, stageKind, stageKinds } from '../src/index.ts';
+import { readParams, stageKind } from '../src/index.ts';
 import { cold } from './helpers.ts';
 import { ANCHORED } from './worked-stages.ts';
 

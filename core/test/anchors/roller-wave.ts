@@ -82,6 +82,6 @@ export const rollerWave: Anchored = {
       0.0014,
       'crests at 20 + 2 + 2.04 − 0.4 mm less the eccentric at 20.4 mm and half a millimetre of room at both; 0.35 of a roller',
     ],
-    bind: [4e-5, 2e-5, 'the gap set; what a printer spreads'],
+    bind: [4e-5, 3.6055512755e-5, 'the gap set; root of 30² and 20² µm of profile and places'],
   },
 };

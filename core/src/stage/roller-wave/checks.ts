@@ -13,6 +13,7 @@ const mm = (x: number): string => stated(x, 'length', 4);
 export function rollerWaveChecks(p: RollerWaveParams, at: Duty, m: RollerWaveModel): Check[] {
   const printed = m.materials[1].material.made === 'printed';
   const least = printed ? 8e-4 : 4e-4;
+  const gap = steppedUp(m.off, 1e-5);
   const list = limitChecks(
     m.limits,
     at,
@@ -81,13 +82,13 @@ export function rollerWaveChecks(p: RollerWaveParams, at: Duty, m: RollerWaveMod
       of: 'play',
       name: 'Does not bind',
       figure: p.gap,
-      limit: printed || m.materials[0].material.made === 'printed' ? 2e-5 : 5e-6,
+      limit: m.off,
       sense: 'min',
       quantity: 'length',
       severity: 'warn',
       near: 0,
-      why: 'Less than a process can keep all round, and some roller bites at every turn.',
-      mend: { path: 'gap', value: 3e-5, label: 'Gap 0.03' },
+      why: 'The ring’s profile and the slots’ places come out that far off: with less gap some roller bites at every turn.',
+      mend: gap <= 1e-3 ? { path: 'gap', value: gap, label: `Gap ${mm(gap)}` } : undefined,
       advice: 'Give it more gap, or fit it by hand.',
     }),
   );

@@ -70,6 +70,8 @@ export interface RollerWaveModel extends RollerWaveBuild {
   readonly spread: Spread;
   readonly playGap: number;
   readonly playSlot: number;
+  /** How far the ring's profile and the slots' places may be off together, m: a gap that is less may bind. */
+  readonly off: number;
   readonly contact: number;
   readonly shaking: number;
   readonly couple: number;
@@ -297,7 +299,8 @@ export function modelRollerWave(
   const far = wave.eccentric + wave.roller;
   const playGap = gapPlay(b.states, p.gap) * held;
   const playSlot = (p.slot / far) * held;
-  const wrong = (2 * Math.hypot(factor(shelf, 'lobe.profile'), factor(shelf, 'lobe.place')) * held) / steep;
+  const off = Math.hypot(factor(shelf, 'lobe.profile'), factor(shelf, 'lobe.place'));
+  const wrong = (2 * off * held) / steep;
   const crank = (2 * factor(shelf, 'lobe.crank') * held) / steep;
   const play = playGap + playSlot;
   // Walls as beams of the slots' depth, for all that carry.
@@ -415,6 +418,7 @@ export function modelRollerWave(
     spread: s,
     playGap,
     playSlot,
+    off,
     contact,
     shaking: p.rows === 1 ? shake : 0,
     couple: p.rows === 2 ? shake * (p.width + ROOM) : 0,

@@ -104,7 +104,8 @@ export function buildScrew(p: ScrewParams, shelf: Shelf): Result<ScrewBuild> {
     thread,
     materials: found.value,
     bearing: b.value,
-    length: p.stroke + nuts * p.nutLength + 2 * b.value.width,
+    // What is free of it lies between its bearings.
+    length: Math.max(p.stroke + nuts * p.nutLength + 2 * b.value.width, p.free),
   });
 }
 

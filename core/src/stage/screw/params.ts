@@ -114,7 +114,7 @@ export const screwParams: ParamTable<P> = {
     stroke: length({
       says: 'Stroke of the axis',
       label: 'Stroke',
-      help: 'Way of the nut; the screw is longer by the nut and both bearings.',
+      help: 'Way of the nut; the screw is longer by the nut and both bearings, or as long as its free length.',
       start: 0.2,
       least: 1e-3,
       most: 5,

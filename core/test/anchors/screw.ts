@@ -57,7 +57,7 @@ export const screw: Anchored = {
     money: [8.56574028101, 'screw by its length, nut, three bearings'],
   },
   numbers: {
-    inertiaIn: [4.45748947908e-07, 'π/32·ρ·240 mm of the mean fourth power of 8 to 5.5 mm'],
+    inertiaIn: [4.45748947908e-7, 'π/32·ρ·240 mm of the mean fourth power of 8 to 5.5 mm'],
     inertiaOut: [0.004318904500522567, 'the nut: a sleeve of 18 mm round 8, 15 long, in POM'],
     maxSpeed: [0.8 * 1903.6555013682585, 'four fifths of its first whirl'],
     outside: [0.022, 'the bearing’s'],

@@ -218,7 +218,7 @@ export function wormFigures(
           term('s', 'end play of the worm', factor(shelf, 'worm.endPlay'), 'length', 'shop', 'worm.endPlay'),
           ...(p.playBy === 'spring'
             ? []
-            : [term('Δa', 'centre distance as made', factor(shelf, 'worm.centre'), 'length', 'shop', 'worm.centre')]),
+            : [term('δ_a', 'centre distance as made', factor(shelf, 'worm.centre'), 'length', 'shop', 'worm.centre')]),
         ],
         source:
           p.playBy === 'spring'

@@ -1,8 +1,9 @@
+import { term } from '../figure/index.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import type { Duty } from '../stage/contract.ts';
 import { METAL_FLANK, metalCycles, metalOver } from './fatigue.ts';
 import { lastingTorque, lifeAsked } from './lasting.ts';
-import type { Mode } from './modes.ts';
+import type { Mode, Told } from './modes.ts';
 import { flankEndurance, type ToothMaterial } from './tooth-material.ts';
 import { lobeModule, wearRate, WORN_OUT, wornPerTurn } from './wear.ts';
 
@@ -22,6 +23,15 @@ export interface RunningLobes {
   readonly lift: number;
   /** Pins that go by a lobe in a turn of the output. */
   readonly meetings: number;
+  /** Whether the output runs straight: its loads are forces, a "turn" is 2π metres. */
+  readonly straight?: boolean;
+}
+
+/** Load at the output that lasts the life asked, and the life at the duty, s; how that comes about. */
+export interface LobesLast {
+  readonly torque: number;
+  readonly life: number;
+  readonly told: () => Told;
 }
 
 /**
@@ -31,10 +41,13 @@ export interface RunningLobes {
  * @returns torque at the output that lasts the life asked, N·m, and the life at the duty, s
  * Source: linear wear as VDI 2736-2 has it for teeth; pitting by the life factor of ISO 6336-2.
  */
-export function lobesLast(on: RunningLobes, at: Duty, shelf: Shelf): { torque: number; life: number } {
+export function lobesLast(on: RunningLobes, at: Duty, shelf: Shelf): LobesLast {
   const asked = lifeAsked(at);
-  const turns = ((at.meanSpeed ?? at.speed) * asked) / (2 * Math.PI);
+  const speed = at.meanSpeed ?? at.speed;
+  const turns = (speed * asked) / (2 * Math.PI);
   const torque = lastingTorque(at);
+  const load = term('T_L', 'equivalent load', torque, on.straight ? 'force' : 'torque', 'computed');
+  const pace = term('ω', 'mean speed of the output', speed, on.straight ? 'linearSpeed' : 'speed', 'brief');
   if (!on.lobes.plastic) {
     const stands = Math.min(flankEndurance(on.lobes, shelf), flankEndurance(on.pins, shelf));
     const passes = turns * on.meetings;
@@ -42,12 +55,42 @@ export function lobesLast(on: RunningLobes, at: Duty, shelf: Shelf): { torque: n
       torque: ((stands * metalOver(METAL_FLANK, passes)) / on.press) ** 2,
       life:
         passes > 0 ? (asked * metalCycles(METAL_FLANK, (on.press * Math.sqrt(torque)) / stands)) / passes : Infinity,
+      told: () => {
+        const over = (on.press * Math.sqrt(torque)) / stands;
+        return {
+          formula: over > 1 ? '2π·N_D·(p₁·√T_L/p_D)^(−e)/(n·ω)' : 'for ever: p₁·√T_L is below p_D',
+          terms: [
+            term('p₁', 'pressure of the worst for the root of one of the load', on.press, 'stress', 'computed'),
+            load,
+            term('p_D', 'pressure that the softer stands for ever', stands, 'stress', 'computed'),
+            term('N_D', 'load cycles at the knee', METAL_FLANK.knee, 'count', 'definition'),
+            term('e', 'slope of the life', METAL_FLANK.exponent, 'count', 'definition'),
+            term('n', 'meetings in a turn', on.meetings, 'count', 'computed'),
+            pace,
+          ],
+        };
+      },
     };
   }
   const share = on.rolls ? factor(shelf, 'lobe.roll') / factor(shelf, 'lobe.slide') : 1;
-  const one = wornPerTurn(1, on.slide * share, wearRate(on.lobes, on.pins, shelf), on.area);
+  const rate = wearRate(on.lobes, on.pins, shelf);
+  const one = wornPerTurn(1, on.slide * share, rate, on.area);
   const stands = (WORN_OUT * lobeModule(on.lift)) / (one * turns);
-  return { torque: stands, life: (asked * stands) / torque };
+  return {
+    torque: stands,
+    life: (asked * stands) / torque,
+    told: () => ({
+      formula: 'd·A/(T_L·s·k_W·ω)',
+      terms: [
+        term('d', 'depth that may be worn off', WORN_OUT * lobeModule(on.lift), 'length', 'computed'),
+        term('A', 'flanks that run', on.area, 'area', 'computed'),
+        load,
+        term('s', 'force times way of sliding for a radian, over the load', on.slide * share, 'count', 'computed'),
+        term('k_W', 'wear, m³/(N·m)', rate, 'count', 'computed'),
+        pace,
+      ],
+    }),
+  };
 }
 
 /**
@@ -69,18 +112,19 @@ export const rideOver = (torque: number): Mode => ({
  * How lobes fail at their pins: in the long run, and crushed at once.
  *
  * @param lasts what `lobesLast` says
- * @param crushes torque at the output at which the softer of both is crushed, N·m
+ * @param crushed pressure of the worst pin at a torque, and what the softer of both bears, Pa
  */
 export const lobeModes = (
   lobes: ToothMaterial,
-  lasts: { readonly torque: number; readonly life: number },
-  crushes: number,
+  lasts: LobesLast,
+  crushed: { readonly torque: number; readonly pressure: number; readonly bears: number },
 ): Mode[] => [
   {
     id: 'flank',
     mode: lobes.plastic ? 'lobes wear at the pins' : 'lobes pit at the pins',
     torque: lasts.torque,
     life: lasts.life,
+    told: lasts.told,
     time: 'life',
     why: lobes.plastic
       ? 'What sliding on the pins rubs off the lobes, all round alike; worn out is a fifteenth of their depth (linear wear as in VDI 2736-2).'
@@ -90,8 +134,16 @@ export const lobeModes = (
   {
     id: 'crush',
     mode: 'lobes are crushed at the pins',
-    torque: crushes,
+    torque: crushed.torque * (crushed.bears / crushed.pressure) ** 2,
     life: Infinity,
+    told: () => ({
+      formula: 'T·(p_P/p)²',
+      terms: [
+        term('T', 'torque that is told for', crushed.torque, 'torque', 'computed'),
+        term('p_P', 'pressure that the softer bears', crushed.bears, 'stress', 'computed'),
+        term('p', 'pressure of the worst pin at it', crushed.pressure, 'stress', 'computed'),
+      ],
+    }),
     time: 'static',
     why: 'Hertzian pressure of the worst pin’s line contact, with the lobe’s own curvature there, beyond what the softer of both bears once.',
     grows: 'width',

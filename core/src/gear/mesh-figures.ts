@@ -16,7 +16,7 @@ import {
 import { overPins, spanOver, spanTeeth, usualPin } from './measure.ts';
 import { meanReach, worstSliding } from './pair.ts';
 import { lifeAsked } from './lasting.ts';
-import { modeName, modeWhy, telling, type Mode } from './modes.ts';
+import { modeName, modeWhy, telling, type Mode, type Told } from './modes.ts';
 import type { Duty } from '../stage/contract.ts';
 
 const ISO = 'ISO 21771:2007';
@@ -337,9 +337,6 @@ export function meshFigures<M>(
   ];
 }
 
-/** How a figure comes about, but for who says so. */
-type Told = Pick<Working, 'formula' | 'terms'>;
-
 /** Workings of modes by their identifiers; those of a kind's own are its own. */
 export type ModeWorkings = ReadonlyMap<string, () => Told>;
 
@@ -431,7 +428,7 @@ export function modeFigures<M>(
     const own = (m: M): Mode | undefined =>
       pick(m)[place]?.id === mode.id ? pick(m)[place] : pick(m).find((x) => x.id === mode.id);
     const working = (): Working => ({
-      ...(how.get(mode.id)?.() ?? { formula: 'where what it stands is met', terms: [] }),
+      ...(how.get(mode.id)?.() ?? mode.told?.() ?? { formula: 'where what it stands is met', terms: [] }),
       source: modeWhy(mode),
     });
     return mode.time === 'life'

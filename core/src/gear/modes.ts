@@ -1,4 +1,4 @@
-import { check, type Check } from '../figure/index.ts';
+import { check, type Check, type Working } from '../figure/index.ts';
 import { steppedUp } from '../math/steps.ts';
 import type { CapacityLimit, Duty, LimitTime } from '../stage/contract.ts';
 import { stated } from '../units/stated.ts';
@@ -8,6 +8,9 @@ import type { ToothMaterial } from './tooth-material.ts';
 import { MODULES } from './toothing.ts';
 
 const mm = (x: number): string => stated(x, 'length', 5);
+
+/** How a figure comes about, but for who says so. */
+export type Told = Pick<Working, 'formula' | 'terms'>;
 
 /** What a way of failing is called and why it comes: text that no number changes, laid down once for a stage. */
 export interface ModeText {
@@ -26,6 +29,8 @@ export interface Mode extends ModeText {
   readonly torque: number;
   /** Life at the duty, s; Infinity for what does not tire or wear, and where nothing turns; 0 where it breaks at once. */
   readonly life: number;
+  /** How its torque, or its life, comes about; nothing where no formula says. */
+  readonly told?: (() => Told) | undefined;
   /** Temperature of what fails, K, where it is of plastic and warm. */
   readonly temperature?: number | undefined;
 }

@@ -22,7 +22,8 @@ export const limitOf = (
   formula: string,
   life = Infinity,
   terms?: () => readonly Term[],
-): Limit => ({ id, mode, time, torque, why, formula, terms, life, grows: 'none' });
+  told?: Mode['told'],
+): Limit => ({ id, mode, time, torque, why, formula, terms, life, told, grows: 'none' });
 
 /** By how much a mended limit is to be over what is asked. */
 const IN_HAND = 1.15;
@@ -82,6 +83,7 @@ export function limitFigures<M>(
         () => ({
           formula,
           terms: terms?.() ?? [term('T', 'load that lasts the life asked', limit.torque, units.load, 'computed')],
+          ...limit.told?.(),
           ...how.get(id)?.(),
           source: modeWhy(limit),
         }),
@@ -91,7 +93,7 @@ export function limitFigures<M>(
       `${modeName(limit)} at`,
       units.load,
       (m) => own(m)?.torque ?? NaN,
-      () => ({ formula, terms: terms?.() ?? [], ...how.get(id)?.(), source: modeWhy(limit) }),
+      () => ({ formula, terms: terms?.() ?? [], ...limit.told?.(), ...how.get(id)?.(), source: modeWhy(limit) }),
     );
   });
 }

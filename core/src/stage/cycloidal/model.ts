@@ -204,7 +204,7 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
     shelf,
   );
   return [
-    ...lobeModes(md, lasts, base * (crush / strong.pressure) ** 2),
+    ...lobeModes(md, lasts, { torque: base, pressure: strong.pressure, bears: crush }),
     rideOver(base * ((bearingStiffness(md, shelf) * p.throw) / strong.bearing)),
     {
       id: 'out',

@@ -43,7 +43,8 @@ export function* rackCandidates(want: StageWish): Generator<RackParams> {
   for (const module of MODULES.slice(5)) {
     const z = Math.round((2 * radius) / module);
     if (z < 10 || z > 16) continue;
-    const p = baseRack(module, z, 10 * module, stroke);
+    // Pins bend with their length: as wide as flanks and pins come to their end together.
+    const p = baseRack(module, z, 5 * module, stroke);
     if (module * (z + 2) + p.back <= want.size) yield { ...p, form: 'rollers', shift: 0, material1: 'silver-steel' };
   }
 }

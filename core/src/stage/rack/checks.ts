@@ -1,4 +1,4 @@
-import { check, type Check } from '../../figure/index.ts';
+import { check, type Check, type Mend } from '../../figure/index.ts';
 import { MODULES, wheelChecks } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { stated } from '../../units/stated.ts';
@@ -10,6 +10,26 @@ import type { RackModel } from './model.ts';
 import type { RackParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 4);
+
+/** Rollers may take up as much of their pitch and leave a tip on the rack. */
+const THICK = 0.56;
+
+/**
+ * Pins that bend less: on thicker rollers where the pitch has room, on shorter ones where the flanks can spare the width,
+ * of a larger module otherwise.
+ */
+function pinMend(p: RackParams, at: Duty, m: RackModel, times: number, coarser: number | undefined): Mend | undefined {
+  const pitch = m.geometry.pitch;
+  const thick = steppedUp(p.roller * Math.cbrt(times), 1e-4);
+  if (thick <= THICK * pitch) return { path: 'roller', value: thick, label: `Rollers ${mm(thick)}` };
+  const short = Math.floor(p.width / times / 5e-4) * 5e-4;
+  const crush = m.limits.find((l) => l.id === 'crush')!.torque;
+  if (short >= 2 * p.roller && (crush * short) / p.width > at.torque)
+    return { path: 'width', value: short, label: `Face width ${mm(short)}` };
+  if (!coarser) return undefined;
+  const roller = Number(((p.roller * coarser) / p.module).toPrecision(2));
+  return { path: 'module', value: coarser, also: { roller }, label: `Module ${mm(coarser)}, rollers ${mm(roller)}` };
+}
 
 /** What decides whether a rack and pinion work, each with its mend. */
 export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
@@ -81,9 +101,9 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
       at,
       'Take a larger module, a wider rack or a stronger material.',
       (limit, times) => {
+        if (limit.id === 'pin') return pinMend(p, at, m, times, coarser);
         const wide = steppedUp(p.width * times, 5e-4);
-        const pinned = limit.id === 'pin' || limit.id.startsWith('skip');
-        return !pinned && wide < 0.3 && wide < 6 * p.width
+        return !limit.id.startsWith('skip') && wide < 0.3 && wide < 6 * p.width
           ? { path: 'width', value: wide, label: `Face width ${mm(wide)}` }
           : coarser
             ? { path: 'module', value: coarser, label: `Module ${mm(coarser)}` }
@@ -110,23 +130,27 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
         : undefined,
       advice: 'Take a longer rack, and stops at both ends.',
     }),
-    check({
-      id: 'tight',
-      name: 'Does not jam where the rack comes nearest',
-      figure: g.mesh && p.takenOut === 'none' ? m.before - 2 * p.straight * Math.tan(g.angle) : 1,
-      limit: 0,
-      sense: 'min',
-      quantity: 'length',
-      severity: 'warn',
-      near: 0,
-      why: 'A rack that lies nearer to the pinion in places takes play out there, and beyond it binds.',
-      mend: {
-        path: 'allowance2',
-        value: steppedUp(p.allowance2 + 2 * p.straight * Math.tan(g.angle) - m.before + 1e-5, 1e-5),
-        label: 'Thinner teeth on the rack',
-      },
-      advice: 'Lay the rack straighter, or give it more play.',
-    }),
+    ...(g.mesh && p.takenOut === 'none'
+      ? [
+          check({
+            id: 'tight',
+            name: 'Does not jam where the rack comes nearest',
+            figure: m.before - 2 * p.straight * Math.tan(g.angle),
+            limit: 0,
+            sense: 'min',
+            quantity: 'length',
+            severity: 'warn',
+            near: 0,
+            why: 'A rack that lies nearer to the pinion in places takes play out there, and beyond it binds.',
+            mend: {
+              path: 'allowance2',
+              value: steppedUp(p.allowance2 + 2 * p.straight * Math.tan(g.angle) - m.before + 1e-5, 1e-5),
+              label: 'Thinner teeth on the rack',
+            },
+            advice: 'Lay the rack straighter, or give it more play.',
+          }),
+        ]
+      : []),
     check({
       id: 'wall',
       name: 'Wall over the bore',

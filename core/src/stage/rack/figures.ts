@@ -11,6 +11,43 @@ import { springsCost, springsOn } from '../split-wheel.ts';
 import { takenOutFigures } from '../taken-out.ts';
 import type { RackModel } from './model.ts';
 import type { RackParams } from './params.ts';
+import type { RollersLoaded } from './rollers-carry.ts';
+
+/** What rollers that are set in hold and cost; nothing where they only touch. */
+function setInFigures(p: RackParams, shelf: Shelf, r: RollersLoaded, make: FigureMaker<RackModel>): Figure[] {
+  if (p.interference === 0) return [];
+  return [
+    make.figure(
+      'opens',
+      'Force that lifts the rollers behind off',
+      'force',
+      (x) => x.rollers!.lets,
+      () => ({
+        formula: '2·n·k·δ',
+        terms: [
+          term('n', 'rollers that carry on one side at the least', r.carry, 'count', 'computed'),
+          term('k', 'stiffness of a roller on its pin', r.one, 'stiffnessPerLength', 'computed'),
+          term('δ', 'set in by', p.interference, 'length', 'field', 'interference'),
+        ],
+        source: 'springs in front and behind give alike until those behind are free',
+      }),
+    ),
+    make.figure(
+      'braking',
+      'Friction of rollers set in',
+      'force',
+      (x) => x.rollers!.drag,
+      () => ({
+        formula: 'µ·F_v',
+        terms: [
+          term('µ', 'friction of rollers', factor(shelf, 'lobe.roll'), 'count', 'shop', 'lobe.roll'),
+          term('F_v', 'press in front and behind together', r.lets, 'force', 'computed'),
+        ],
+        source: 'all that press roll all the time',
+      }),
+    ),
+  ];
+}
 
 /** Every figure of a rack stage with its working. */
 export function rackFigures(
@@ -76,9 +113,13 @@ export function rackFigures(
       () =>
         p.form === 'rollers'
           ? {
-              formula: '1 − 2µ·mean tan(θ/2)',
-              terms: [term('θ', 'angle at the end of a contact', g.rollers!.reach, 'angle', 'computed')],
-              source: 'rollers’ friction seen at their outside, against the way along the flank',
+              formula: '1 + 4·µ·ln(cos(θ/2))/θ',
+              terms: [
+                term('µ', 'friction of rollers', factor(shelf, 'lobe.roll'), 'count', 'shop', 'lobe.roll'),
+                term('θ', 'angle at the end of a contact', g.rollers!.reach, 'angle', 'computed'),
+              ],
+              source:
+                '2µ·tan(θ/2), mean over a contact: rollers’ friction seen at their outside, against the way along the flank',
             }
           : {
               formula: '1 − µ·H_v',
@@ -101,9 +142,14 @@ export function rackFigures(
       () =>
         p.form === 'rollers'
           ? {
-              formula: '0; at most 2·(Δ − δ)',
-              terms: [term('δ', 'set in by', p.interference, 'length', 'field', 'interference')],
-              source: 'rollers touch both flanks; Δ is the shop’s spread of a made profile',
+              formula: '0; at most max(0, 2·(Δ − δ) + Δa·tan(π/z))',
+              terms: [
+                term('δ', 'set in by', p.interference, 'length', 'field', 'interference'),
+                term('Δ', 'profile as made', factor(shelf, 'lobe.profile'), 'length', 'shop', 'lobe.profile'),
+                term('Δa', 'lies straight within', p.straight, 'length', 'field', 'straight'),
+                z,
+              ],
+              source: 'rollers touch both flanks; one on either side at the least, a pitch apart, lean by π/z together',
             }
           : p.takenOut !== 'none'
             ? {
@@ -131,7 +177,7 @@ export function rackFigures(
       ],
       source: 'ISO 21771',
     })),
-    ...(p.form === 'involute' ? takenOutFigures(p, g.angle, m, make) : []),
+    ...(m.rollers ? setInFigures(p, shelf, m.rollers, make) : takenOutFigures(p, g.angle, m, make)),
     ...partLoadFigures(make, m, at, RUNS),
     ...springFigures(
       make,

@@ -1,17 +1,13 @@
-import { reducedModulus } from '../../contact/index.ts';
 import {
   blankMass,
   boreReach,
   crept,
   cutPartPrice,
   wheelPrice,
-  elastic,
-  flankCrush,
   greaseDrag,
   hubTurning,
   loadedModes,
   loadMesh,
-  lobesLast,
   meshDuty,
   meshKey,
   meshModes,
@@ -28,20 +24,20 @@ import {
   type PlayOut,
   type ToothMaterial,
 } from '../../gear/index.ts';
-import { SEAT_OF } from '../../gear/seated-pin.ts';
-import { linePressure, pinContact } from '../../lobed/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
-import { limitOf, type Limit } from '../limits.ts';
+import type { Limit } from '../limits.ts';
 import { needMaterials } from '../needs.ts';
 import { sumCosts } from '../costs.ts';
 import { springsCost, springsOn } from '../split-wheel.ts';
 import { spring, together } from '../springs.ts';
 import { rackGeometry, type RackGeometry } from './geometry.ts';
 import type { RackParams } from './params.ts';
+import { gapArea } from './rollers.ts';
+import { rollersCarry, type RollersLoaded } from './rollers-carry.ts';
 
 /** A rack stage before any duty. */
 export interface RackBuild {
@@ -55,6 +51,7 @@ export interface RackBuild {
 /** Everything computed about a rack stage; forces N, its "torque" is the force along the rack. */
 export interface RackModel extends RackBuild {
   readonly load: MeshLoad | undefined;
+  readonly rollers: RollersLoaded | undefined;
   readonly efficiency: number;
   /** Forces on the pinion's shaft, N: along the rack is the peak itself. */
   readonly radial: number;
@@ -115,93 +112,14 @@ function shaftSprings(p: RackParams, { geometry: g, materials }: RackBuild, shel
 /** Play of the mesh before anything takes it out, along the rack, m: likely, least, most. */
 function playOf(p: RackParams, g: RackGeometry, shelf: Shelf): [number, number, number] {
   if (g.rollers) {
-    // What is set in is taken from what was made wrong.
+    // What is set in is taken from what was made wrong, and from how far off the rack lies.
     const wrong = factor(shelf, 'lobe.profile');
-    return [0, 0, Math.max(0, 2 * (wrong - p.interference))];
+    return [0, 0, Math.max(0, 2 * (wrong - p.interference) + p.straight * Math.tan(Math.PI / p.z))];
   }
   const { pair } = g.mesh!;
   const spread = Math.hypot(meshPlaySpread(pair, shelf), 2 * p.straight * Math.tan(g.angle));
   const tilt = factor(shelf, 'gear.tilt');
   return [pair.play + tilt / 2, Math.max(0, pair.play - spread), pair.play + spread + tilt];
-}
-
-/** What of rollers on a rack any duty leaves as it is. */
-interface RollerFacts {
-  readonly efficiency: number;
-  readonly stiffness: number;
-  readonly drag: number;
-  readonly limits: readonly Limit[];
-}
-
-/** Rollers on their flanks: a line of contact each, on one side as many as carry at once. */
-function rollersOf(p: RackParams, { geometry: g, materials }: RackBuild, at: Duty, shelf: Shelf): RollerFacts {
-  const r = g.rollers!;
-  const ambient = factor(shelf, 'ambient');
-  const [a, b] = materials;
-  const moduli = materials.map((m) => elastic(m, ambient, shelf)) as [number, number];
-  const modulus = reducedModulus(moduli[0], a.poisson, moduli[1], b.poisson);
-  const carry = Math.max(1, Math.floor(r.carrying));
-  const friction = factor(shelf, 'lobe.roll');
-  // Mean over a contact of tan(θ/2), from 0 to where it ends.
-  const leans = (-2 * Math.log(Math.cos(r.reach / 2))) / r.reach;
-  const one = pinContact(modulus, p.width, (factor(shelf, 'lobe.seat') * moduli[0]) / SEAT_OF);
-  const steep = Math.cos(r.reach / 2);
-  // The worst roller stands at the end of its contact, where it leans most; a flank is all but straight there.
-  const worst = 1 / (carry * steep);
-  const press = linePressure(worst, p.width, modulus, 1 / r.roller);
-  const crush = Math.min(flankCrush(a, ambient, shelf), flankCrush(b, ambient, shelf));
-  const height = r.tip + r.roller;
-  const lasts = lobesLast(
-    {
-      lobes: b,
-      pins: a,
-      press,
-      slide: 2 * leans,
-      rolls: true,
-      area: g.teeth * height * p.width,
-      lift: height / 2,
-      meetings: (2 * Math.PI) / Math.max(p.stroke, g.pitch),
-    },
-    at,
-    shelf,
-  );
-  // Pins are carried at both ends by the discs: M = F·b/8 for a force over their length.
-  const pin = 0.6 * p.roller;
-  const bend = (worst * p.width) / 8 / ((Math.PI * pin ** 3) / 32);
-  return {
-    efficiency: 1 - 2 * friction * leans,
-    stiffness: carry * (p.interference > 0 ? 2 : 1) * one,
-    drag: 2 * carry * one * p.interference * friction,
-    limits: [
-      limitOf(
-        'crush',
-        'flanks of the rack are crushed by a roller',
-        'static',
-        (crush / press) ** 2,
-        'Hertzian pressure of a roller at the end of its contact, beyond what the softer of both bears once.',
-        '(p/p₁)², p₁ for a newton',
-      ),
-      limitOf(
-        'flank',
-        b.plastic ? 'flanks of the rack wear' : 'flanks of the rack pit',
-        'life',
-        lasts.torque,
-        b.plastic
-          ? 'What rollers rub off the flanks (linear wear as in VDI 2736-2).'
-          : 'Hertzian pressure each time a roller goes by (pitting).',
-        'passes that it stands over how often they come',
-        lasts.life,
-      ),
-      limitOf(
-        'pin',
-        'pin of a roller bends',
-        'static',
-        (450e6 * factor(shelf, 'strength.metal')) / bend,
-        'A pin of six tenths of the roller’s diameter, ground steel, carried at both ends by the discs.',
-        'R_e·π·d³/32/(b/8)',
-      ),
-    ],
-  };
 }
 
 /**
@@ -219,14 +137,17 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
   let efficiency: number;
   let out: PlayOut;
   let load: MeshLoad | undefined;
+  let rollers: RollersLoaded | undefined;
   let springs: Spring[];
   let limits: readonly Limit[];
+  let [bendTorque, softer] = [Infinity, 0];
   if (g.mesh) {
     const mesh = g.mesh;
     const press = pressOf(p.takenOut);
     const on = dutyUnder(
       press,
-      meshDuty(at, 1, 1, [1 / g.radius, 1 / mesh.pair.rw2], [1, 1], [false, false]),
+      // Where nothing says how far it goes, each tooth of the rack is met once a stroke.
+      meshDuty({ swing: p.stroke, ...at }, 1, 1, [1 / g.radius, 1 / mesh.pair.rw2], [1, 1], [false, false]),
       p.preload,
     );
     load = kept.step('load', meshKey(on), shelf, (read) =>
@@ -241,14 +162,18 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
       formula: 'force at which it comes, along the rack',
     }));
   } else {
-    const r = rollersOf(p, b, at, shelf);
+    const r = (rollers = rollersCarry(p, b, at, shelf));
     efficiency = r.efficiency;
     out = { left: play, opens: 0, drag: r.drag };
-    springs = [spring('rollers on their flanks', r.stiffness, crept(materials[1])), axes, ...shaft];
+    springs = [...r.springs, axes, ...shaft];
     limits = r.limits;
+    if (r.preload > 0) [bendTorque, softer] = [r.lets, r.softer];
   }
   const stiffness = together(springs);
-  const section = p.back * p.width + (g.rackTip - g.rackRoot) * 0.5 * p.width;
+  const beyond = 1 / (1 / stiffness + softer);
+  // Teeth and gaps of an involute rack are alike; gaps for rollers are as their flanks leave them.
+  const gaps = g.rollers ? gapArea(g.rollers) / g.pitch : (g.rackTip + g.rackRoot) / 2;
+  const section = (p.back + g.rackTip - gaps) * p.width;
   const masses = [
     blankMass(g.radius, p.bore / 2, p.width, materials[0], shelf),
     section * g.length * materials[1].material.density,
@@ -267,8 +192,8 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     play: out.left,
     stiffness,
     springs,
-    bendTorque: Infinity,
-    stiffnessBeyond: stiffness,
+    bendTorque,
+    stiffnessBeyond: beyond,
     inertiaIn: (masses[0] * g.radius ** 2) / 2,
     inertiaOut: p.moves === 'rack' ? masses[1] : 0,
     limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
@@ -286,6 +211,7 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     load,
     efficiency,
     radial,
+    rollers,
     axial: load?.axial ?? 0,
     out,
     before: play[0],

@@ -30,6 +30,22 @@ export const flankAt = (radius: number, roller: number, theta: number): readonly
   radius * (1 - Math.cos(theta)) - roller * Math.sin(theta / 2),
 ];
 
+/**
+ * Radius of a flank's curve where a roller touches it, m: a cycloid's 4R·sin(θ/2), less a roller's.
+ *
+ * Below 4R·sin(θ/2) = ρ there is no flank: the roller lies in its seat.
+ * @example flankRadius(12e-3, 1.5e-3, Math.PI / 3) // 0.0225
+ */
+export const flankRadius = (radius: number, roller: number, theta: number): number =>
+  4 * radius * Math.sin(theta / 2) - roller;
+
+/**
+ * Angle at which a flank is as round as its roller, rad: nearer to its foot a roller lies in its seat as well, which is a
+ * part of a contact's width away.
+ * @example seatLeft(12e-3, 1.5e-3) // 0.1250815
+ */
+export const seatLeft = (radius: number, roller: number): number => 2 * Math.asin(Math.min(1, roller / (2 * radius)));
+
 /** Angle up to which a flank rises, where x passes a limit or y a height. */
 function angleWhere(radius: number, roller: number, beyond: (x: number, y: number) => boolean): number {
   let [low, high] = [0, Math.PI];
@@ -77,6 +93,21 @@ export function gapPoints(r: RollerRack, steps = 24): readonly (readonly [number
     return flankAt(r.radius, r.roller, theta);
   });
   return [...right.map(([x, y]) => [-x, y] as const).reverse(), ...right];
+}
+
+/**
+ * Area of one gap up to the tips, m²: half a roller, and what lies between the flanks over it.
+ *
+ * Source: sum over straight pieces of the flanks, to a thousandth.
+ */
+export function gapArea(r: RollerRack): number {
+  const gap = gapPoints(r);
+  let area = (Math.PI * r.roller ** 2) / 2;
+  for (let i = gap.length / 2 + 1; i < gap.length; i++) {
+    const [[x0, y0], [x1, y1]] = [gap[i - 1]!, gap[i]!];
+    area += (x0 + x1) * (y1 - y0);
+  }
+  return area;
 }
 
 /** The toothed edge of a rack from its left end to its right one, its pitch line at y = 0, as a closed outline. */

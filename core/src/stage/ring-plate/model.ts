@@ -182,7 +182,7 @@ function modesOf(s: Setting, torque: number, pressure: number): Mode[] {
     shelf,
   );
   return [
-    ...lobeModes(plate, lasts, torque * (crush / Math.max(1, pressure)) ** 2),
+    ...lobeModes(plate, lasts, { torque, pressure: Math.max(1, pressure), bears: crush }),
     rideOver((crankHold(s) * s.p.throw) / (b.spread.crankForce * s.share)),
     {
       id: 'eye',

@@ -1,3 +1,4 @@
+import { term } from '../../figure/index.ts';
 import { reducedModulus } from '../../contact/index.ts';
 import {
   bearingDrag,
@@ -351,6 +352,8 @@ export function modelRollerWave(
         : 'Hertzian pressure each time a roller goes by (pitting).',
       'turns that it stands over how often they come',
       lasts.life,
+      undefined,
+      lasts.told,
     ),
     limitOf(
       'crush',
@@ -358,7 +361,13 @@ export function modelRollerWave(
       'static',
       (base / held) * (crush / strong.pressure) ** 2,
       'Hertzian pressure of the worst roller’s line contact, with the ring’s own curvature there.',
-      'T·(p/p_T)²',
+      'T·(p_P/p)²',
+      Infinity,
+      () => [
+        term('T', 'torque that is told for', base / held, 'torque', 'computed'),
+        term('p_P', 'pressure that the softer bears', crush, 'stress', 'computed'),
+        term('p', 'pressure of the worst roller at it', strong.pressure, 'stress', 'computed'),
+      ],
     ),
     limitOf(
       'walls',

@@ -22,7 +22,7 @@ const IN_WORDS: Readonly<Record<string, string>> = {
   'roller-wave':
     'backward bearing carrying dent efficiency force hollow life near play pressure push shaking skip wall walls',
   'strain-wave':
-    'bore buckle carrying clearance engaged inMesh leastPreload life pass play preload shear toothForce usable wall wear',
+    'bore buckle carrying clearance engaged inMesh leastPreload pass play preload shear toothForce usable wall wear',
   unit: 'drag efficiency money play',
   worm: 'bend fresh life pit shaft tire-wheel',
 };

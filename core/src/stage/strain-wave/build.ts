@@ -18,8 +18,8 @@ export interface StrainWaveBuild {
   readonly bearing: Bearing;
   /** Radius at which rollers' middles stand, or of the generator's plug at a lobe's top, m. */
   readonly seat: number;
-  /** Angles of the rollers round the generator, rad; none for a contour. */
-  readonly rollers: readonly number[];
+  /** Middles of the rollers round the generator, a lobe's top on the x axis, m; none for a contour. */
+  readonly rollers: readonly (readonly [x: number, y: number])[];
   /** Largest bore of the generator, m. */
   readonly bore: number;
   /** Teeth in their spaces, as contacts that close when the spline is turned on. */
@@ -72,26 +72,54 @@ export function buildStrainWave(p: StrainWaveParams, shelf: Shelf): Result<Strai
   const seat = rollers
     ? inner + w0 - bearing.outside / 2
     : inner + w0 - (p.run === 'bearing' ? (bearing.outside - bearing.bore) / 2 : 0);
-  const neighbours = rollerAngles(p, g);
+  const places = rollerPlaces(p, g, bearing.outside);
   const bore = rollers
-    ? Math.max(0, 2 * (Math.min(seat, ...neighbours.map(() => seat)) - bearing.outside / 2 - 1e-3))
+    ? Math.max(0, 2 * (Math.min(...places.map(([x, y]) => Math.hypot(x, y))) - bearing.outside / 2 - 1e-3))
     : Math.max(0, 2 * ((p.run === 'bearing' ? bearing.bore / 2 : inner) - w0 * 1.05 - 2.5e-3));
   return ok({
     geometry: g,
     materials: materials.value,
     bearing,
     seat,
-    rollers: neighbours,
+    rollers: places,
     bore,
     contacts: contactsOf(g, p),
   });
 }
 
 /** Distance of the middles of the rollers nearest to one another, m; Infinity for fewer than two. */
-function closestRollers(angles: readonly number[], seat: number): number {
-  if (angles.length < 2) return Infinity;
-  const next = (k: number) => (k + 1 < angles.length ? angles[k + 1]! : angles[0]! + 2 * Math.PI);
-  return Math.min(...angles.map((a, k) => 2 * seat * Math.sin(Math.abs(next(k) - a) / 2)));
+function closestRollers(places: StrainWaveBuild['rollers']): number {
+  if (places.length < 2) return Infinity;
+  return Math.min(
+    ...places.map(([x, y], k) => {
+      const next = places[(k + 1) % places.length]!;
+      return Math.hypot(next[0] - x, next[1] - y);
+    }),
+  );
+}
+
+/**
+ * Middles of the rollers, m: each touches the wall where that is at the roller's angle, and stands the gap further in.
+ * @param outside of a roller, m
+ */
+function rollerPlaces(
+  p: StrainWaveParams,
+  g: StrainWaveGeometry,
+  outside: number,
+): (readonly [x: number, y: number])[] {
+  const at = new Float64Array(4);
+  const d = g.wall / 2 + outside / 2 + p.slack;
+  return rollerAngles(p, g).map((a) => {
+    let along = a;
+    // Points of the line run a little ahead of, or behind, their place at rest.
+    for (let k = 0; k < 4; k++) {
+      g.made.at(along * g.radius, at);
+      const off = a - Math.atan2(at[1]!, at[0]!);
+      along += off - 2 * Math.PI * Math.round(off / (2 * Math.PI));
+    }
+    g.made.at(along * g.radius, at);
+    return [at[0]! - d * Math.cos(at[2]!), at[1]! - d * Math.sin(at[2]!)];
+  });
 }
 
 /** What does not go together, in words; it can still be drawn. */
@@ -106,7 +134,7 @@ export function wrongStrainWave(p: StrainWaveParams, b: StrainWaveBuild): Result
       'Take smaller rollers or more teeth.',
       'bearing',
     );
-  const closest = closestRollers(b.rollers, seat);
+  const closest = closestRollers(b.rollers);
   if (rollers && closest < bearing.outside)
     return refuse(
       'Neighbouring rollers run into one another.',
@@ -132,7 +160,7 @@ export function wrongStrainWave(p: StrainWaveParams, b: StrainWaveBuild): Result
 }
 
 /** Angles of the rollers round the generator, rad, from a lobe's top. */
-export function rollerAngles(p: StrainWaveParams, g: Pick<StrainWaveGeometry, 'line'>): number[] {
+function rollerAngles(p: StrainWaveParams, g: Pick<StrainWaveGeometry, 'line'>): number[] {
   if (!hasRollers(p)) return [];
   if (p.shape === 'many') return Array.from({ length: p.rollers }, (_, k) => (2 * Math.PI * k) / p.rollers);
   const half = p.shape === 'four' ? g.line.form.spread : 0;

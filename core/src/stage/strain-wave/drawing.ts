@@ -2,7 +2,7 @@ import { forceArrow, sectionBox } from '../../gear/views.ts';
 import { circle, ORIGIN, rectangle, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
 import { toothState, type StrainWaveGeometry } from './geometry.ts';
-import { rollerAngles, type StrainWaveBuild } from './build.ts';
+import type { StrainWaveBuild } from './build.ts';
 import type { StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, wavedSpline } from './outlines.ts';
 import { hasRollers, moreTeeth, ringTeeth, type StrainWaveParams } from './params.ts';
@@ -31,8 +31,8 @@ export function strainWaveShapes(p: StrainWaveParams, { geometry: g, bearing }: 
     inside: ringOutline(g),
     wall: alongWave(g.line, -g.wall / 2),
     neutral: alongWave(g.line, 0),
-    race: alongWave(g.line, -g.wall / 2),
-    plug: alongWave(g.line, -g.wall / 2 - section - (hasRollers(p) ? outside * 0.5 : 0)),
+    race: alongWave(g.made, -g.wall / 2 - p.slack),
+    plug: alongWave(g.made, -g.wall / 2 - p.slack - section - (hasRollers(p) ? outside * 0.5 : 0)),
     roller: circle(0, 0, outside / 2),
     rollerBore: circle(0, 0, bore / 2),
     shaft: p.shaft > 0 ? circle(0, 0, p.shaft / 2) : undefined,
@@ -52,7 +52,7 @@ export function wavePose(p: StrainWaveParams, crank: number): { spline: number; 
 /** Ring, spline on its wave and generator seen along the axis, with the section beside it. */
 export function drawStrainWave(
   p: StrainWaveParams,
-  { geometry: g, bearing }: StrainWaveBuild,
+  { geometry: g, bearing, rollers: places }: StrainWaveBuild,
   s: StrainWaveShapes,
   crank: number,
   options: DrawOptions,
@@ -72,23 +72,8 @@ export function drawStrainWave(
     ...(hatch && { hatch }),
   });
   const seat = g.radius - g.wall / 2 + g.throw - across / 2;
-  const rollers = rollerAngles(p, g);
-  // A roller stands where the wall is: a little further in where the wave is.
-  const where = new Float64Array(4);
-  const rollerAt = (a: number): Pose => {
-    let along = a;
-    for (let k = 0; k < 3; k++) {
-      g.line.at(along * g.radius, where);
-      along +=
-        a -
-        Math.atan2(where[1]!, where[0]!) -
-        2 * Math.PI * Math.round((a - Math.atan2(where[1]!, where[0]!)) / (2 * Math.PI));
-    }
-    g.line.at(along * g.radius, where);
-    const d = g.wall / 2 + across / 2;
-    const [x, y] = [where[0]! - d * Math.cos(where[2]!), where[1]! - d * Math.sin(where[2]!)];
-    return { x: x * Math.cos(crank) - y * Math.sin(crank), y: x * Math.sin(crank) + y * Math.cos(crank), turn: crank };
-  };
+  const [c, sn] = [Math.cos(crank), Math.sin(crank)];
+  const rollers = places.map(([x, y]): Pose => ({ x: x * c - y * sn, y: x * sn + y * c, turn: crank }));
   const bolted = g.outside / 2 - 0.4 * p.ringWall;
   const bolts = Array.from({ length: 6 }, (_, i) => {
     const a = Math.PI / 6 + (i * Math.PI) / 3;
@@ -104,9 +89,9 @@ export function drawStrainWave(
     ...(hasRollers(p)
       ? [
           curve('plug', s.plug, wave, 'outline', 'belt'),
-          ...rollers.flatMap((a, i) => [
-            curve(`roller${i}`, s.roller, rollerAt(a), 'outline', 'part'),
-            curve(`hub${i}`, s.rollerBore, rollerAt(a), 'outline', 'hole'),
+          ...rollers.flatMap((at, i) => [
+            curve(`roller${i}`, s.roller, at, 'outline', 'part'),
+            curve(`hub${i}`, s.rollerBore, at, 'outline', 'hole'),
           ]),
         ]
       : p.run === 'bearing'

@@ -6,7 +6,7 @@ import { term, type Figure, type FigureMaker, worked, exact } from '../../figure
 import { E_STEEL, elastic, greaseDrag, modeFigures, type ModeWorkings } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { pressing, type StrainWaveModel } from './model.ts';
+import { rollersShare, type StrainWaveModel } from './model.ts';
 import { hasRollers, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
 
 /** What a strain-wave stage is told to be worth, each with its working. */
@@ -57,7 +57,7 @@ export function strainWaveFigures(
           term(
             'F',
             'what bearing or rollers bear beside all that presses',
-            m.bearing.static * (hasRollers(p) ? pressing(g) : 1) - m.presses,
+            m.bearing.static * rollersShare(g.line.groups) - m.presses,
             'force',
             'computed',
           ),
@@ -491,17 +491,29 @@ export function strainWaveFigures(
       terms: [term('D', 'bearing', m.bearing.bore, 'length', 'shop')],
       source: 'generator as drawn',
     })),
-    ...(Number.isFinite(m.bearingLife)
+    ...(Number.isFinite(m.under.life)
       ? [
           make.figure(
             'life',
             'Life of the generator’s bearing',
             'life',
-            (x) => x.bearingLife,
+            (x) => x.under.life,
             () => ({
-              formula: '(C/P)³·10⁶ turns',
-              terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop')],
-              source: 'ISO 281, preload and the teeth’s push; a ring that flexes lives shorter',
+              formula: '(C/P)³·10⁶·2π/ω',
+              terms: [
+                term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop'),
+                term(
+                  'P',
+                  hasRollers(p) ? 'on the most pressed roller' : 'preload and the teeth’s push',
+                  m.under.load,
+                  'force',
+                  'computed',
+                ),
+                term('ω', 'of its rings against one another', m.under.speed, 'speed', 'computed'),
+              ],
+              source: hasRollers(p)
+                ? 'ISO 281; rollers turn faster than the generator by the spline’s inside over their own'
+                : 'ISO 281; a ring that flexes lives shorter',
             }),
           ),
         ]

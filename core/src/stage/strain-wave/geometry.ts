@@ -34,6 +34,8 @@ export interface StrainWaveGeometry {
   readonly nominal: number;
   readonly throw: number;
   readonly line: NeutralLine;
+  /** The line that the generator is made for, before its gap to the spline is taken off it. */
+  readonly made: NeutralLine;
   readonly mesh: WaveMesh;
   readonly course: WaveCourse;
   /** Lean of a side halfway up, rad. */
@@ -270,14 +272,16 @@ export function strainWaveGeometry(p: StrainWaveParams): Result<StrainWaveGeomet
       'teeth',
       { path: 'teeth', value: Math.min(400, Math.ceil((10 * p.lobes) / 2) * 2), label: 'More teeth' },
     );
-  const line = neutralLine({
-    shape: p.shape,
-    lobes: p.lobes,
-    radius: t.radius,
-    throw: pushed,
-    spread: p.spread,
-    rollers: p.rollers,
-  });
+  const lineFor = (lift: number): NeutralLine =>
+    neutralLine({
+      shape: p.shape,
+      lobes: p.lobes,
+      radius: t.radius,
+      throw: lift,
+      spread: p.spread,
+      rollers: p.rollers,
+    });
+  const line = lineFor(pushed);
   const mesh: WaveMesh = {
     line,
     splineTeeth: p.teeth,
@@ -329,6 +333,7 @@ export function strainWaveGeometry(p: StrainWaveParams): Result<StrainWaveGeomet
     nominal,
     throw: pushed,
     line,
+    made: p.slack > 0 ? lineFor(nominal) : line,
     mesh,
     course,
     lean,

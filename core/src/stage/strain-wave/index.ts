@@ -10,15 +10,14 @@ import { strainWaveChecks } from './checks.ts';
 import { strainWaveCourses, strainWaveMap } from './courses.ts';
 import { drawStrainWave, strainWaveShapes, type StrainWaveShapes } from './drawing.ts';
 import { strainWaveFigures } from './figures.ts';
-import { buildStrainWave, rollerAngles, wrongStrainWave, type StrainWaveBuild } from './build.ts';
+import { buildStrainWave, wrongStrainWave, type StrainWaveBuild } from './build.ts';
 import { modelStrainWave, type StrainWaveModel } from './model.ts';
 import { ringTeeth, strainWaveRatio, strainWaveParams, type StrainWaveParams } from './params.ts';
 import { strainWaveAssembly, strainWaveParts, strainWavePorts } from './parts.ts';
 
 /** Where rollers stand, and what they press. */
-function rollerTable(p: StrainWaveParams, { geometry: g }: StrainWaveBuild): readonly KindTable[] {
-  const angles = rollerAngles(p, g);
-  if (angles.length === 0) return [];
+function rollerTable(_p: StrainWaveParams, { geometry: g, rollers }: StrainWaveBuild): readonly KindTable[] {
+  if (rollers.length === 0) return [];
   return [
     {
       id: 'rollers',

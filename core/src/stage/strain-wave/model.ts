@@ -37,6 +37,7 @@ import type { StrainWaveBuild } from './build.ts';
 import { freeTurn, slidePerTurn, turnUnder } from './contacts.ts';
 import type { StrainWaveGeometry } from './geometry.ts';
 import { hasRollers, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
+import type { RollerGroup } from '../../wave/index.ts';
 import { lobePush, pushedBy, pushedStiffness, skipTorque } from './push.ts';
 import {
   behindTeeth,
@@ -60,6 +61,8 @@ export interface StrainWaveModel {
   /** Spline, ring, generator. */
   readonly materials: readonly [ToothMaterial, ToothMaterial, ToothMaterial];
   readonly bearing: Bearing;
+  /** Middles of the rollers, m; none for a contour. */
+  readonly rollers: StrainWaveBuild['rollers'];
   /**
    * Radial force of a lobe on the generator at no load, and the least of what presses near a lobe's top (a roller's, or
    * the contour's over one tooth pitch), N.
@@ -108,8 +111,8 @@ export interface StrainWaveModel {
   /** Radius at which rollers' middles stand, or of the generator's plug at a lobe's top, m. */
   readonly seat: number;
   readonly bind: number;
-  /** Of the generator's bearing, s. */
-  readonly bearingLife: number;
+  /** Of the generator's bearing, or its most pressed roller. */
+  readonly under: BearingUnder;
   readonly modes: readonly Mode[];
   readonly masses: readonly [number, number, number];
   readonly costs: ReturnType<typeof costsOf>;
@@ -261,12 +264,8 @@ function tensionedBy(
 }
 
 /** What turning the generator costs without a load, N·m; with its friction and where that acts. */
-function dragOf(
-  { p, b, at, shelf, n, turns, kind, coned, rollers, plain }: Setting,
-  bending: number,
-  preload: number,
-  races: Races,
-) {
+function dragOf(s: Setting, bending: number, preload: number, races: Races) {
+  const { p, b, at, shelf, n, turns, kind, coned, rollers, plain } = s;
   const { geometry: g, bearing } = b;
   const friction = factor(shelf, rollers ? 'wave.roller' : plain ? 'wave.plain' : 'wave.bearing');
   const raceRadius = rollers || plain ? g.radius - g.wall / 2 : (bearing.outside + bearing.bore) / 4;
@@ -274,8 +273,7 @@ function dragOf(
   const stored = flexEnergy(n, bending, g.throw, g.radius, g.line.bendSquare, along);
   const dragFlex = flexTorque(n, factor(shelf, LOSS[kind]), stored);
   const dragGenerator = friction * n * preload * raceRadius;
-  // Rollers turn faster than the generator by what the spline's inside is over them.
-  const faster = rollers ? (2 * g.radius - g.wall) / bearing.outside : 1;
+  const faster = fasterOf(s);
   const each = plain ? 0 : bearingDrag(bearing, at.speed * turns * faster, shelf) * faster;
   const dragBearings = each * (rollers ? b.rollers.length : 1);
   return {
@@ -335,12 +333,21 @@ function riseOf({ p, b, at, shelf, turns, kind, coned }: Setting, dragFlex: numb
   return (dragFlex * at.speed * turns) / (factor(shelf, 'wave.cooling') * surface);
 }
 
-/** Rollers of a lobe that press, each for itself or with its twin. */
-export const pressing = (g: StrainWaveGeometry): number =>
-  Math.max(
-    1,
-    g.line.groups.reduce((s, x) => s + (x.force > 0 ? (x.angle === 0 ? 1 : 2) : 0), 0),
-  );
+/**
+ * How many times what its most pressed roller bears a lobe bears: rollers share as the bent spline presses them, and push
+ * outwards by the cosine of where they stand.
+ *
+ * @example rollersShare([{ angle: 0, force: 2, gap: 0 }, { angle: Math.PI / 3, force: 1, gap: 0 }]) // 1.5
+ * @returns 1 for a contour
+ */
+export function rollersShare(groups: readonly RollerGroup[]): number {
+  let [all, most] = [0, 0];
+  for (const { angle, force } of groups) {
+    all += force * (angle === 0 ? 1 : 2) * Math.cos(angle);
+    most = Math.max(most, force);
+  }
+  return most > 0 ? all / most : 1;
+}
 
 /** Turns of the output in the life that is asked. */
 const turnsAsked = (at: Duty): number => ((at.meanSpeed ?? at.speed) * lifeAsked(at)) / (2 * Math.PI);
@@ -472,7 +479,7 @@ function modesOf(
       grows: 'none',
     });
   if (!plain) {
-    const stands = bearing.static * (rollers ? pressing(g) : 1) - wall.preload;
+    const stands = bearing.static * rollersShare(g.line.groups) - wall.preload;
     modes.push({
       id: 'dent',
       mode: rollers ? 'rollers dent' : 'the generator’s bearing dents',
@@ -609,11 +616,28 @@ function costsOf({ p, b, shelf, coned, rollers }: Setting, mass: Masses) {
   };
 }
 
-/** Life of the generator's bearing, s: L10 = (C/P)³·10⁶ turns (ISO 281) under preload and push. */
-function lifeOf({ b, at, n, R, turns, rollers, plain }: Setting, preload: number): number {
-  if (plain || !at.equivalent || !at.meanSpeed) return Infinity;
-  const load = Math.max(1e-6, preload + lobePush(at.equivalent, n, R, b.geometry.lean));
-  return ratedLife(b.bearing, rollers ? load / 2 : load, at.meanSpeed * turns);
+/** How much faster than the generator its bearing turns: rollers by what the spline's inside is over them. */
+const fasterOf = ({ b, rollers }: Setting): number =>
+  rollers ? (2 * b.geometry.radius - b.geometry.wall) / b.bearing.outside : 1;
+
+/** What a bearing of the generator carries, N, how fast its rings turn against one another, rad/s, and its life, s. */
+interface BearingUnder {
+  readonly load: number;
+  readonly speed: number;
+  readonly life: number;
+}
+
+/**
+ * Life of the generator's bearing, or of the most pressed of its rollers, s: L10 = (C/P)³·10⁶ turns (ISO 281) under preload
+ * and push.
+ */
+function bearingUnder(s: Setting, preload: number): BearingUnder {
+  const { b, at, n, R, turns, plain } = s;
+  if (plain || !at.equivalent || !at.meanSpeed) return { load: 0, speed: 0, life: Infinity };
+  const { lean, line } = b.geometry;
+  const load = Math.max(1e-6, preload + lobePush(at.equivalent, n, R, lean)) / rollersShare(line.groups);
+  const speed = at.meanSpeed * turns * fasterOf(s);
+  return { load, speed, life: ratedLife(b.bearing, load, speed) };
 }
 
 /** Highest speed of the generator, rad/s: what slides is bound by its speed, what rolls by its bearing. */
@@ -681,7 +705,7 @@ export function modelStrainWave(
   );
   const mass = massesOf(s);
   const costs = costsOf(s, mass);
-  const bearingLife = lifeOf(s, presses);
+  const under = bearingUnder(s, presses);
   const numbers: StageNumbers = {
     ratio,
     etaForward: losses.forward,
@@ -701,13 +725,14 @@ export function modelStrainWave(
     maxSpeed: topSpeed(s),
     bore: p.shaft,
     beside: false,
-    life: Math.min(bearingLife, shortestLife(modes)),
+    life: Math.min(under.life, shortestLife(modes)),
   };
   const { carried, toothForce, pressure, radial } = teeth;
   return {
     geometry: g,
     materials: [ms, mr, mg],
     bearing,
+    rollers: built.rollers,
     ...wall,
     races,
     pinch,
@@ -729,7 +754,7 @@ export function modelStrainWave(
     bore,
     seat,
     bind: g.least - spreadOf(s),
-    bearingLife,
+    under,
     modes,
     masses: [mass.spline, mass.ring, mass.generator],
     costs,

@@ -6,7 +6,6 @@ import { ROLLER_PLATE } from './geometry.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
-import { rollerAngles } from './build.ts';
 import { springParts } from '../split-wheel.ts';
 import type { StrainWaveModel } from './model.ts';
 import { alongWave, ringOutline, splineOutline } from './outlines.ts';
@@ -170,19 +169,12 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
       ),
     );
 
-  const rollers = rollerAngles(p, g);
-  const b = m.bearing;
+  const { bearing: b, rollers: places } = m;
   const shaft = p.shaft > 0 ? [circle(0, 0, p.shaft / 2)] : [];
-  const at = new Float64Array(4);
-  const places = rollers.map((a) => {
-    g.line.at(a * g.radius, at);
-    const d = g.wall / 2 + b.outside / 2 + p.slack;
-    return [at[0]! - d * Math.cos(at[2]!), at[1]! - d * Math.sin(at[2]!)] as const;
-  });
   const wide = p.width * (p.body === 'cup' ? 1 : 2);
   if (hasRollers(p)) {
     // It stands inside the spline, whose wall it must not touch between the lobes either.
-    const plate = alongWave(g.line, -g.wall / 2 - p.slack - PLATE_GAP, 360);
+    const plate = alongWave(g.made, -g.wall / 2 - p.slack - PLATE_GAP, 360);
     const seats = places.map(([x, y]) => circle(x, y, b.bore / 2));
     const list = places.map(([x, y]) => `${mm(Math.hypot(x, y))} at ${degrees(Math.atan2(y, x))}`);
     parts.push(
@@ -192,7 +184,7 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
         ...m.costs.generator,
         made: how(mg),
         material: mg.name,
-        note: `${rollers.length} axles of ⌀ ${mm(b.bore)}: ${list.slice(0, 6).join('; ')}${list.length > 6 ? '; …' : ''}`,
+        note: `${places.length} axles of ⌀ ${mm(b.bore)}: ${list.slice(0, 6).join('; ')}${list.length > 6 ? '; …' : ''}`,
         curves: [
           { layer: 'outside', outline: plate },
           ...seats.map((outline) => ({ layer: 'axles', outline })),
@@ -223,7 +215,7 @@ export function strainWaveParts(p: StrainWaveParams, shelf: Shelf, m: StrainWave
     );
   } else {
     const section = p.run === 'bearing' ? (b.outside - b.bore) / 2 : 0;
-    const contour = alongWave(g.line, -g.wall / 2 - section - p.slack, 720);
+    const contour = alongWave(g.made, -g.wall / 2 - section - p.slack, 720);
     parts.push({
       id: 'generator',
       name: 'Generator',

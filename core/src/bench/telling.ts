@@ -1,8 +1,26 @@
 import { fitColumns } from './regress.ts';
-import { student95 } from './student.ts';
+import { student95, student99 } from './student.ts';
 
-/** Upper 5 % point of the normal distribution. */
-const Z = 1.6449;
+/** A chance, and the upper point of the normal distribution that it leaves. */
+interface Level {
+  readonly chance: number;
+  readonly normal: number;
+  readonly student: (dof: number) => number;
+}
+
+const AT_95: Level = { chance: 0.05, normal: 1.6449, student: student95 };
+const AT_99: Level = { chance: 0.01, normal: 2.3263, student: student99 };
+
+function fisher(a: number, b: number, { chance, normal, student }: Level): number {
+  if (!(b >= 1)) return Infinity;
+  if (a === 1) return student(b) ** 2;
+  if (a === 2) return (b / 2) * (chance ** (-2 / b) - 1);
+  const [p, q] = [2 / (9 * a), 2 / (9 * b)];
+  // ((1 − q)·x − (1 − p))² = z²·(p + q·x²) for x = F^⅓, the upper root.
+  const [A, B, C] = [(1 - q) ** 2 - normal * normal * q, -2 * (1 - q) * (1 - p), (1 - p) ** 2 - normal * normal * p];
+  if (!(A > 0)) return Infinity;
+  return ((-B + Math.sqrt(Math.max(0, B * B - 4 * A * C))) / (2 * A)) ** 3;
+}
 
 /**
  * The 95 % point of Fisher's F.
@@ -13,17 +31,16 @@ const Z = 1.6449;
  * Source: Student's t squared for a = 1, b/2·(0.05^(−2/b) − 1) for a = 2, Paulson's cube roots else (Ann. Math. Stat. 13,
  * 1942), within 2 % from b = 4.
  * @example fisher95(2, 10).toFixed(2) // '4.10'
+ * @example fisher95(1, 10).toFixed(2) // '4.96'
  */
-export function fisher95(a: number, b: number): number {
-  if (!(b >= 1)) return Infinity;
-  if (a === 1) return student95(b) ** 2;
-  if (a === 2) return (b / 2) * (0.05 ** (-2 / b) - 1);
-  const [p, q] = [2 / (9 * a), 2 / (9 * b)];
-  // ((1 − q)·x − (1 − p))² = z²·(p + q·x²) for x = F^⅓, the upper root.
-  const [A, B, C] = [(1 - q) ** 2 - Z * Z * q, -2 * (1 - q) * (1 - p), (1 - p) ** 2 - Z * Z * p];
-  if (!(A > 0)) return Infinity;
-  return ((-B + Math.sqrt(Math.max(0, B * B - 4 * A * C))) / (2 * A)) ** 3;
-}
+export const fisher95 = (a: number, b: number): number => fisher(a, b, AT_95);
+
+/**
+ * The same for 99 %.
+ * @example fisher99(2, 10).toFixed(2) // '7.56'
+ * @example fisher99(1, 10).toFixed(2) // '10.04'
+ */
+export const fisher99 = (a: number, b: number): number => fisher(a, b, AT_99);
 
 /** Columns that stand or fall together: the cosine and the sine of an order, a trend. */
 export interface Block {
@@ -45,7 +62,8 @@ export interface ToldFit {
 
 /**
  * Least squares with as many blocks of columns as the readings ask for: the one that takes most out comes in first, as
- * long as chance takes as much out in fewer than five cases in a hundred.
+ * long as chance takes as much out in fewer than one case in a hundred: what is left scatters by too little where chance
+ * was taken for a cause, and what is told of the rest would be worth less than it says.
  *
  * @param base columns that are always there
  * @param blocks tried in turn
@@ -72,7 +90,7 @@ export function fitTelling(
       const fit = left >= 1 ? fitOf([...taken, block]) : undefined;
       if (!fit || now.rss <= nothing) continue;
       const F = (now.rss - fit.rss) / block.columns.length / (Math.max(fit.rss, nothing) / left);
-      const margin = F / fisher95(block.columns.length, left);
+      const margin = F / fisher99(block.columns.length, left);
       if (margin > Math.max(1, best?.margin ?? 0)) best = { margin, block, fit };
     }
     if (!best) break;

@@ -6,7 +6,7 @@ import { arm, HOUSE, path, sketch, word } from '../rig-drawing.ts';
 import { bendSays } from '../bend.ts';
 import { fitLine } from '../regress.ts';
 import { student95 } from '../student.ts';
-import { combine } from '../uncertainty.ts';
+import { combine, fromBounds } from '../uncertainty.ts';
 import {
   cell,
   column,
@@ -109,7 +109,7 @@ export const endurance: TestKind = {
     const limit = get('limit') || context.line?.verdicts.find((v) => v.id === 'play')?.asked || 0;
     const instrument = instrumentOf(test, context);
     const perMillion = fit.slope * 1e6;
-    const u0 = Math.max(get('playError') / Math.sqrt(3), instrument?.error ?? 0);
+    const u0 = fromBounds(Math.max(get('playError'), instrument?.error ?? 0));
     const found = combine(perMillion, 'wear', [
       {
         id: 'scatter',

@@ -20,6 +20,22 @@ const lobesTell = ({ values, covariance, dof }: ToldFit, at: number): boolean =>
   values[at]! ** 2 / covariance[at]![at]! + values[at + 1]! ** 2 / covariance[at + 1]![at + 1]! > 2 * fisher95(2, dof);
 
 /**
+ * Standard uncertainty of a wave's size, and of its place times its size: along the vector of its cosine and sine, and
+ * across it.
+ *
+ * @param at where both stand among the coefficients
+ * Source: JCGM 100:2008, 5.2.2.
+ */
+function ellipseOf(covariance: ToldFit['covariance'], at: number, cos: number, sin: number): [number, number] {
+  const [c, s, both] = [covariance[at]![at]!, covariance[at + 1]![at + 1]!, covariance[at]![at + 1]!];
+  const size = Math.hypot(cos, sin);
+  const [x, y] = size > 0 ? [cos / size, sin / size] : [1, 0];
+  const along = x * x * c + y * y * s + 2 * x * y * both;
+  const across = y * y * c + x * x * s - 2 * x * y * both;
+  return [Math.sqrt(Math.max(0, along)), Math.sqrt(Math.max(0, across))];
+}
+
+/**
  * Run-out by a dial: first harmonic is eccentricity, second ovality. Source: least squares of r(φ) = r0 + a1·cos φ +
  * b1·sin φ + a2·cos 2φ + b2·sin 2φ; ISO 1101 for the total.
  */
@@ -95,18 +111,7 @@ export const runout: TestKind = {
     const lobes = many ? 5 : fit.at('lobes');
     const lobed = lobes >= 0 && lobesTell(fit, lobes);
     const trend = fit.at('trend');
-    const uE =
-      e > 0
-        ? Math.sqrt(
-            Math.max(
-              0,
-              (a1! ** 2 * fit.covariance[1]![1]! +
-                b1! ** 2 * fit.covariance[2]![2]! +
-                2 * a1! * b1! * fit.covariance[1]![2]!) /
-                (e * e),
-            ),
-          )
-        : Math.sqrt(fit.covariance[1]![1]!);
+    const [uE, across] = ellipseOf(fit.covariance, 1, a1!, b1!);
     const instrument = instrumentOf(test, context);
     const found = combine(e, 'length', [
       {
@@ -118,18 +123,7 @@ export const runout: TestKind = {
       },
       ...instrumentBudget(instrument, Math.sqrt(2 / rows.length)),
     ]);
-    const uO =
-      both && oval > 0
-        ? Math.sqrt(
-            Math.max(
-              0,
-              (a2 ** 2 * fit.covariance[3]![3]! +
-                b2 ** 2 * fit.covariance[4]![4]! +
-                2 * a2 * b2 * fit.covariance[3]![4]!) /
-                (oval * oval),
-            ),
-          )
-        : 0;
+    const uO = both ? ellipseOf(fit.covariance, 3, a2, b2)[0] : 0;
     const k = dof > 0 ? student95(dof) : 0;
     const smooth = Array.from({ length: 73 }, (_, i) => (2 * Math.PI * i) / 72);
     const order = rows.map((_, i) => i).sort((p, q) => angle[p]! - angle[q]!);
@@ -168,7 +162,7 @@ export const runout: TestKind = {
           name: 'High at',
           quantity: 'angle',
           value: turn,
-          ...(e > 0 && { U: found.U / e }),
+          ...(e > 0 && { U: (found.k * Math.sqrt(found.u ** 2 - uE ** 2 + across ** 2)) / e }),
           how: 'atan2(b₁, a₁)',
         },
         ...(both

@@ -57,7 +57,10 @@ export const rollerWave: Anchored = {
     ],
     efficiencyPart: [0.7056478482912727, 'the same at a quarter of the torque'],
     life: [5389310820.594835, '(4030 N over the cubic mean of a row’s vector sum)³·10⁶ turns'],
-    flank: [32223525.287380744, 'a fifteenth of 0.8 mm over 2π·T·0.2·8·10⁻¹⁵ a turn on the lobes of both rows'],
+    flank: [
+      9262344.191554893,
+      'a fifteenth of 0.8 mm over 2π·T·3.479·0.2·8·10⁻¹⁵ a turn on the lobes of both rows: rollers’ forces times the way of the ring past each, path by differences and a roller’s radius, over the moment',
+    ],
     crush: [11.33965803744374, 'T·(2.75·70 MPa over the pressure)²'],
     dent: [37.114035201357765, 'T·2320 N over the vector sum of a row'],
     skip: [147.66857507171525, 'T·2e times a bearing in its seat over that sum'],

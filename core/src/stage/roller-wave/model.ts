@@ -60,6 +60,8 @@ interface Spread {
   readonly bearingMean: number;
   readonly carrying: number;
   readonly stiffness: number;
+  /** The ring’s way past its rollers for a radian, by their forces over the moment. */
+  readonly ringWay: number;
   /** Sums of wall push times way, for a radian of the crank, over the moment. */
   readonly wallSlide: number;
   readonly wallSpin: number;
@@ -179,7 +181,7 @@ export const wrongRollerWave = (p: RollerWaveParams, { bearing }: RollerWaveBuil
 function spreadOf(p: RollerWaveParams, b: RollerWaveBuild, contact: number, modulus: number, moment: number): Spread {
   const N = p.rollers;
   let [force, pressure, wall, bearing, cubes, carrying, stiffness] = [0, 0, 0, 0, 0, 0, 0];
-  let [wallSlide, wallSpin, journal] = [0, 0, 0];
+  let [ringWay, wallSlide, wallSpin, journal] = [0, 0, 0, 0];
   for (const rows of b.states) {
     const c = carry(rows, contact, moment);
     carrying += c.carrying / STEPS;
@@ -193,6 +195,7 @@ function spreadOf(p: RollerWaveParams, b: RollerWaveBuild, contact: number, modu
         // The ring hugs the roller in its hollows and meets it with a crest elsewhere.
         const ring = -s.curves[k]! / (1 + s.curves[k]! * b.wave.roller);
         pressure = Math.max(pressure, linePressure(f, p.width, modulus, 1 / b.wave.roller + ring));
+        ringWay += (f * s.slides[k]!) / moment / STEPS;
         const q = f * Math.abs(s.wall[k]!);
         wall = Math.max(wall, q);
         wallSlide += (q * Math.abs(s.rise[k]!)) / moment / STEPS;
@@ -214,6 +217,7 @@ function spreadOf(p: RollerWaveParams, b: RollerWaveBuild, contact: number, modu
     bearingMean: Math.cbrt(cubes),
     carrying,
     stiffness,
+    ringWay,
     wallSlide,
     wallSpin,
     journal,
@@ -330,7 +334,7 @@ export function modelRollerWave(
       lobes: ring,
       pins: roller,
       press: strong.pressure / Math.sqrt(base / held),
-      slide: 1,
+      slide: strong.ringWay * held,
       rolls: true,
       area: p.rows * p.width * Math.PI * (b.reach[0] + b.reach[1]),
       lift: p.throw,

@@ -171,7 +171,8 @@ export function rowState(w: RollerWave, crank: number, gap: number): RowState {
     // The roller pushes the eccentric back.
     s.ex[k] = -push * (radial * c - across * sn);
     s.ey[k] = -push * (radial * sn + across * c);
-    s.slides[k] = Math.abs(d1);
+    // The ring runs by beyond the roller, at the roller's middle and once more by its radius.
+    s.slides[k] = long + w.roller;
   }
   return s;
 }

@@ -5,14 +5,18 @@ import { SEAT_OF } from './seated-pin.ts';
 import type { ToothMaterial } from './tooth-material.ts';
 
 /**
+ * Radial stiffness of the seat that a bearing is pressed into, N/m: in proportion to the modulus of what it is in.
+ * @param of the part with the seat
+ */
+export const bearingSeat = (of: ToothMaterial, shelf: Shelf): number =>
+  (factor(shelf, 'bearing.seat') * elastic(of, factor(shelf, 'ambient'), shelf)) / SEAT_OF;
+
+/**
  * Radial stiffness of a ball bearing with the seat that it is pressed into, N/m.
  * @param of the part with the seat
  */
 export const bearingStiffness = (of: ToothMaterial, shelf: Shelf): number =>
-  inSeries(
-    factor(shelf, 'bearing.radial'),
-    (factor(shelf, 'bearing.seat') * elastic(of, factor(shelf, 'ambient'), shelf)) / SEAT_OF,
-  );
+  inSeries(factor(shelf, 'bearing.radial'), bearingSeat(of, shelf));
 
 /**
  * How stiff a hub sits on its shaft, N·m/rad: c·E·d²·L; Infinity where there is no bore.

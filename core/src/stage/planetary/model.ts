@@ -4,6 +4,8 @@ import {
   crept,
   elastic,
   bearingDrag,
+  bearingSeat,
+  bearingStiffness,
   greaseDrag,
   pinBetween,
   plateTwist,
@@ -241,10 +243,20 @@ export function ringWall(radial: number, radius: number, wall: number, width: nu
 interface Holds {
   /** Radial stiffness of the ring's wall under all planets' pushes, N/m. */
   readonly oval: number;
-  /** How a planet's pin gives, m/N. */
+  /** How a planet's pin gives, and the planet on it, m/N. */
   readonly pin: PinGives;
+  readonly runs: number;
   /** Radial stiffness that keeps a planet at the sun: its pin, and the ring behind it, N/m. */
   readonly sun: number;
+}
+
+/**
+ * Radial stiffness between a planet and its pin, N/m: of the bore that runs on it, or of the bearing and its seat; needles,
+ * a full row of lines, of the seat alone.
+ */
+function planetOnPin(p: PlanetaryParams, { materials: [, planet] }: PlanetaryBuild, shelf: Shelf): number {
+  if (p.pins === 'plain') return seatStiffness(planet, shelf) * p.width;
+  return p.pins === 'ball' ? bearingStiffness(planet, shelf) : bearingSeat(planet, shelf);
 }
 
 function holdsOf(p: PlanetaryParams, b: PlanetaryBuild, shelf: Shelf): Holds {
@@ -258,7 +270,8 @@ function holdsOf(p: PlanetaryParams, b: PlanetaryBuild, shelf: Shelf): Holds {
     p.width + p.plate,
     'spread',
   );
-  return { oval, pin: gives, sun: 1 / (gives.bends + gives.seats) + oval };
+  const runs = 1 / planetOnPin(p, b, shelf);
+  return { oval, pin: gives, runs, sun: 1 / (gives.bends + gives.seats + runs) + oval };
 }
 
 /**
@@ -296,6 +309,11 @@ function springsOf(
       crept(ring),
     ),
     spring('planet pins bend', carried(holds.pin.bends), crept(pin)),
+    spring(
+      p.pins === 'plain' ? 'planets’ bores on their pins' : 'planets’ bearings and their seats',
+      carried(holds.runs),
+      crept(b.materials[1]),
+    ),
     spring('pins’ seats in the carrier', carried(holds.pin.seats), crept(ring)),
     // Half the carrier's torque comes across from the far plate, which turns against the near one, and the planets'
     // middles by half as much.

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { blankTest, fromBounds, makeShelf, testKind, type BenchTest, type TestContext } from '../src/index.ts';
 import { dice } from './helpers.ts';
+import { loop } from './loop.ts';
 
 // What a figure of the bench is told to be worth, found a second way: by doing the test over and over with readings that
 // scatter as they would, and counting how often the truth lies within U; and, with readings that do not scatter at all, by
@@ -47,7 +48,25 @@ interface Repeated {
 }
 
 const chord = (d: number) => 2 * Math.asin(d / 0.36);
+const ARCMIN = Math.PI / 10800;
+const CLEAN_LOOP = loop(1, {
+  ...{ play: 4 * ARCMIN, slopes: [500], bends: [], friction: 0.2 },
+  ...{ most: 5, steps: 20, noise: 0 },
+});
+
 const REPEATED: readonly Repeated[] = [
+  {
+    kind: 'hysteresis',
+    rig: { rated: 8 },
+    read: (noise) =>
+      Array.from(CLEAN_LOOP.torque, (torque, i) => ({
+        torque,
+        angle: CLEAN_LOOP.angle[i]! + 0.1 * ARCMIN * noise(),
+      })),
+    // Play, and both ways 3 % of 8 N·m over 500 N·m/rad.
+    truth: { play: 4 * ARCMIN, lostMotion: 4 * ARCMIN + (2 * 0.24) / 500 },
+    runs: 160,
+  },
   {
     kind: 'play-lever',
     rig: { lever: 0.18, leverError: 0, push: 0, correctWindUp: 'no' },

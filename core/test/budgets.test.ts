@@ -110,6 +110,56 @@ describe('a budget', () => {
     expect(budget.find((c) => c.id === 'scatter')!.u / value).toBeCloseTo((2 * Math.sqrt(13 / 3)) / 2 / 90.5, 9);
   });
 
+  it('turn-back: half of what both ways differ by, and half of the widest gap over the root of two, each an even spread', () => {
+    const { readings, rig } = CASES.find((c) => c.kind === 'turn-back')!;
+    const kind = testKind('turn-back')!;
+    const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-30' });
+    const r = kind.analyse(
+      {
+        ...blank,
+        rig: { ...blank.rig, ...rig },
+        readings: readings.map((values, i) => ({ id: `r${i}`, text: '', values })),
+      } as BenchTest,
+      context,
+    );
+    if (!r.ok) throw new Error(r.problem.what);
+    const told = (id: string) => r.value.found!.budget.find((c) => c.id === id)!.u;
+    // 1.1 kg and 1.0 kg at 200 mm; held and turned 0.2 kg apart either way.
+    expect(told('ways')).toBeCloseTo((9.80665 * 0.2 * 0.1) / 2 / Math.sqrt(3), 9);
+    expect(told('bracket')).toBeCloseTo((9.80665 * 0.2 * 0.1) / Math.sqrt(3) / Math.SQRT2, 9);
+  });
+
+  it('positioning: what few runs leave of a repeatability is told as its U', () => {
+    const kind = testKind('positioning')!;
+    const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-30' });
+    const stops = [1, -2, 2, 0, -1];
+    const r = kind.analyse(
+      {
+        ...blank,
+        rig: { ...blank.rig, axis: 'turning' },
+        readings: [0, 1, 2, 3, 4].flatMap((target) =>
+          stops.flatMap((d, i) =>
+            (['up', 'down'] as const).map((side) => ({
+              id: `${target}${i}${side}`,
+              text: '',
+              values: { target, way: side, deviation: 1e-5 * d * (1 + 0.1 * target) + (side === 'up' ? 0 : 2e-5) },
+            })),
+          ),
+        ),
+      } as BenchTest,
+      context,
+    );
+    if (!r.ok) throw new Error(r.problem.what);
+    const { found, figures } = r.value;
+    // Largest spread, at the last target: 4·1.4e-5·√2.5, and both sides 2e-5 apart.
+    const s = 1.4e-5 * Math.sqrt(2.5);
+    expect(figures.find((f) => f.id === 'repeatability')!.value).toBeCloseTo(4 * s + 2e-5, 9);
+    expect(figures.find((f) => f.id === 'repeatabilityUp')!.value).toBeCloseTo(4 * s, 9);
+    expect(found!.U).toBeCloseTo(1.96 * found!.budget.find((c) => c.id === 'runs')!.u, 12);
+    expect(found!.U / found!.value).toBeGreaterThan(0.1);
+    expect(found!.U / found!.value).toBeLessThan(1);
+  });
+
   for (const { kind: id, readings, rig, parts } of CASES) {
     const kind = testKind(id)!;
     const found = (over: Rig = {}) => {

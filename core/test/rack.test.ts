@@ -149,6 +149,23 @@ describe('rollers on a rack of cycloids', () => {
     expect(tight.numbers.drag).toBeGreaterThan(loose.numbers.drag);
   });
 
+  it('set in too far are set in by less, and bend pins that are too long by being shorter or thicker', () => {
+    const over = { ...rollers, roller: 3.2e-3, width: 0.01, interference: 1e-5 };
+    const failing = (o: Record<string, unknown>, force: number, id: string) =>
+      report(o, { ...duty, torque: force, torqueRms: force / 3, equivalent: force / 3 }).checks.find(
+        (c) => c.id === id,
+      )!;
+    // 171.4 N a side, of which 2·10.6 N/µm·10 µm behind leave 2·171.4 − 211.8.
+    const crushed = failing(over, 140, 'crush');
+    expect(crushed.limit).toBeCloseTo(130.9, 0);
+    expect(crushed.mend).toMatchObject({ path: 'interference', value: 8.5e-6 });
+    expect(failing({ ...over, interference: crushed.mend!.value }, 140, 'crush').state).not.toBe('fails');
+    const long = failing({ ...over, width: 0.03, interference: 0 }, 100, 'pin');
+    expect(long.state).toBe('fails');
+    expect(long.mend).toMatchObject({ path: 'width' });
+    expect(failing({ ...over, interference: 0, width: long.mend!.value }, 100, 'pin').state).not.toBe('fails');
+  });
+
   it('are refused in words where they leave no teeth', () => {
     for (const roller of [6e-3, 5.4e-3]) {
       const r = analyseOf(kind, params({ ...rollers, roller }), duty, shelf);

@@ -11,6 +11,18 @@ import type { RackParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 4);
 
+/** What a mended limit is to have in hand. */
+const IN_HAND = 1.15;
+
+/** Rollers set in by less, where what they press behind leaves too little for the load; undefined where it does not decide. */
+function looserMend(p: RackParams, at: Duty, { rollers: r }: RackModel, id: string): Mend | undefined {
+  const bears = r && (id === 'crush' ? r.bears.crush : id === 'pin' ? r.bears.pin : undefined);
+  const wanted = IN_HAND * at.torque;
+  if (bears === undefined || bears < wanted || r!.lets <= 2 * bears - wanted) return undefined;
+  const value = Math.floor(((p.interference * (2 * bears - wanted)) / r!.lets) * 1e7) / 1e7;
+  return { path: 'interference', value, label: `Set in by ${stated(value, 'smallLength', 3)}` };
+}
+
 /** Rollers may take up as much of their pitch and leave a tip on the rack. */
 const THICK = 0.56;
 
@@ -101,6 +113,8 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
       at,
       'Take a larger module, a wider rack or a stronger material.',
       (limit, times) => {
+        const looser = looserMend(p, at, m, limit.id);
+        if (looser) return looser;
         if (limit.id === 'pin') return pinMend(p, at, m, times, coarser);
         const wide = steppedUp(p.width * times, 5e-4);
         return !limit.id.startsWith('skip') && wide < 0.3 && wide < 6 * p.width

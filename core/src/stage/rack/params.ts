@@ -118,8 +118,8 @@ export const rackParams: ParamTable<P> = {
     interference: length({
       says: 'By how much rollers are set in beyond touching both flanks',
       label: 'Set in by',
-      help: 'Preload of the rollers: nought to twenty micrometres.',
-      start: 1e-5,
+      help: 'Preload of the rollers: nought to five micrometres; stiff ones crush their flanks beyond.',
+      start: 2e-6,
       least: 0,
       most: 1e-4,
       step: 1e-6,

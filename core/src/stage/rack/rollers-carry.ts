@@ -19,6 +19,8 @@ export interface RollersLoaded {
   /** Stiffness of a roller on its flank and its pin, N/m, and what one that is set in presses with. */
   readonly one: number;
   readonly preload: number;
+  /** What those that carry on one side bear at the most, along the rack: their flanks, and their pins. */
+  readonly bears: { readonly crush: number; readonly pin: number };
   /** Load at which the rollers behind have let go, and how much softer those in front are alone, m/N. */
   readonly lets: number;
   readonly softer: number;
@@ -130,6 +132,7 @@ export function rollersCarry(
     carry,
     one,
     preload,
+    bears: { crush: (crush / press) ** 2, pin: pins },
     lets,
     softer: sides > 1 ? 1 / (carry * one) - 1 / (2 * carry * one) : 0,
     drag: lets * friction,

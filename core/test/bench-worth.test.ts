@@ -40,6 +40,7 @@ function figuresOf(id: BenchTest['kind'], readings: readonly Values[], rig: Valu
 /** A test that is done again and again: readings with a scatter that goes with `noise()`, of the standard deviation one. */
 interface Repeated {
   readonly kind: BenchTest['kind'];
+  readonly name?: string;
   readonly rig: Values;
   readonly read: (noise: () => number) => Values[];
   readonly truth: Readonly<Record<string, number>>;
@@ -100,19 +101,20 @@ const REPEATED: readonly Repeated[] = [
       [0, 2e4, 4e4, 6e4, 8e4, 1e5].map((cycles) => ({ cycles, play: 1e-3 + 1e-8 * cycles + 3e-5 * noise() })),
     truth: { rate: 1e-2, start: 1e-3 },
   },
-  {
+  ...[8, 12].map((n): Repeated => ({
     kind: 'runout',
+    name: `${n} angles`,
     rig: {},
     read: (noise) =>
-      Array.from({ length: 12 }, (_, i) => {
-        const angle = (i * Math.PI) / 6;
+      Array.from({ length: n }, (_, i) => {
+        const angle = (2 * Math.PI * i) / n;
         return {
           angle,
           reading: 1e-4 + 4e-5 * Math.cos(angle - 0.3) + 1e-5 * Math.cos(2 * angle - 0.5) + 1e-6 * noise(),
         };
       }),
     truth: { eccentricity: 4e-5, angle: 0.3, ovality: 1e-5 },
-  },
+  })),
   {
     kind: 'temperature',
     rig: { torque: 2, surroundings: 293.15, limit: 340 },
@@ -136,8 +138,8 @@ const REPEATED: readonly Repeated[] = [
 ];
 
 describe('a figure of the bench, the test done over and over', () => {
-  for (const { kind, rig, read, truth, runs = 800 } of REPEATED)
-    it(`${kind}: U holds the truth in about nineteen of twenty`, () => {
+  for (const { kind, name = '', rig, read, truth, runs = 800 } of REPEATED)
+    it(`${kind} ${name}: U holds the truth in about nineteen of twenty`, () => {
       const roll = dice(11);
       const even = () => (roll(1e6) + 0.5) / 1e6;
       const noise = () => Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even());

@@ -60,10 +60,15 @@ export interface ToldFit {
   at(id: string): number;
 }
 
+/** Degrees of freedom below which a block must tell more. */
+const FEW_LEFT = 6;
+
 /**
  * Least squares with as many blocks of columns as the readings ask for: the one that takes most out comes in first, as
- * long as chance takes as much out in fewer than one case in a hundred: what is left scatters by too little where chance
- * was taken for a cause, and what is told of the rest would be worth less than it says.
+ * long as chance takes as much out in fewer than five cases in a hundred.
+ *
+ * Where few readings would be left, in fewer than one: what is left scatters by far too little where chance was taken for
+ * a cause, and what is told of the rest would be worth less than it says.
  *
  * @param base columns that are always there
  * @param blocks tried in turn
@@ -90,7 +95,7 @@ export function fitTelling(
       const fit = left >= 1 ? fitOf([...taken, block]) : undefined;
       if (!fit || now.rss <= nothing) continue;
       const F = (now.rss - fit.rss) / block.columns.length / (Math.max(fit.rss, nothing) / left);
-      const margin = F / fisher99(block.columns.length, left);
+      const margin = F / (left < FEW_LEFT ? fisher99 : fisher95)(block.columns.length, left);
       if (margin > Math.max(1, best?.margin ?? 0)) best = { margin, block, fit };
     }
     if (!best) break;

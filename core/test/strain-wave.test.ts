@@ -446,6 +446,47 @@ describe('a strain wave as it is drawn', () => {
     for (const p of made.value) for (const c of p.curves) expect(c.outline.points.every(Number.isFinite)).toBe(true);
   });
 
+  it('rollers that are too large are refused with the largest that go in, whatever their number', () => {
+    for (const over of [{ shape: 'two' }, { shape: 'four' }, { shape: 'many', rollers: 8 }]) {
+      const r = analyse({ ...over, bearing: '61808' });
+      if (r.ok) throw new Error('They cannot go in.');
+      const { fix } = r.problem as { fix?: { path: string; value: string; also?: object } };
+      expect(fix, JSON.stringify(over)).toMatchObject({ path: 'bearing' });
+      const mended = analyse({ ...over, bearing: fix!.value, ...fix!.also });
+      expect(mended.ok).toBe(true);
+      // No larger one of the shelf does.
+      const { outside } = shelf.bearings.find((b) => b.id === fix!.value)!;
+      for (const b of shelf.bearings.filter((x) => /^6/.test(x.id) && x.outside > outside))
+        expect(analyse({ ...over, bearing: b.id, shaft: 0 }).ok, b.id).toBe(false);
+    }
+  });
+
+  it('many rollers stand nearer together, and leave less bore, between the lobes', () => {
+    const over = { shape: 'many', rollers: 12, bearing: '623' };
+    const made = partsOf(kind, params(over), shelf);
+    if (!made.ok) throw new Error(made.problem.what);
+    const far = made.value.find((p) => p.id === 'roller')!.places!(0).map((f) => Math.hypot(f.at[0], f.at[1]));
+    // 34.5 mm inside, a throw of 0.8 and rollers of ⌀ 10; what lifts off stands where the bent wall is, not on cos 2θ.
+    expect(Math.max(...far)).toBeCloseTo(34.5e-3 + 0.8e-3 - 5e-3, 6);
+    expect(Math.min(...far)).toBeLessThan(34.5e-3 - 0.6e-3 - 5e-3);
+    expect(figureOf(report(over), 'bore')).toBeCloseTo(2 * (Math.min(...far) - 5e-3 - 1e-3), 9);
+  });
+
+  it('a gap is taken off the generator once: its lobes end where the spline’s throw says', () => {
+    const slack = 1e-4;
+    for (const over of [{ shape: 'two' }, { shape: 'cosine', run: 'plain' }]) {
+      const made = partsOf(kind, params({ ...over, slack }), shelf);
+      if (!made.ok) throw new Error(made.problem.what);
+      const top =
+        over.shape === 'two'
+          ? made.value.find((p) => p.id === 'roller')!.places!(0)[0]!.at[0] + 5e-3
+          : Math.max(...made.value.find((p) => p.id === 'generator')!.curves[0]!.outline.points);
+      // 34.5 mm inside, and the throw less the gap.
+      expect(top).toBeCloseTo(34.5e-3 + 0.8e-3 - slack, 6);
+      expect(figureOf(report({ ...over, slack }), 'throw')).toBeCloseTo(0.8e-3 - slack, 9);
+    }
+  });
+
   it('assembly says which member is bolted and how the generator goes in', () => {
     for (const [over, word] of [
       [{ held: 'ring' }, 'Bolt the ring'],

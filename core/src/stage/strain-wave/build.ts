@@ -123,7 +123,7 @@ function rollerPlaces(
 }
 
 /** What does not go together, in words; it can still be drawn. */
-export function wrongStrainWave(p: StrainWaveParams, b: StrainWaveBuild): Result<never> | undefined {
+export function misfit(p: StrainWaveParams, b: StrainWaveBuild): Result<never> | undefined {
   const { geometry: g, bearing, seat, bore } = b;
   const w0 = g.throw;
   const rollers = hasRollers(p);

@@ -46,8 +46,8 @@ export function lobesLast(on: RunningLobes, at: Duty, shelf: Shelf): LobesLast {
   const speed = at.meanSpeed ?? at.speed;
   const turns = (speed * asked) / (2 * Math.PI);
   const torque = lastingTorque(at);
-  const load = term('T_L', 'equivalent load', torque, on.straight ? 'force' : 'torque', 'computed');
-  const pace = term('ω', 'mean speed of the output', speed, on.straight ? 'linearSpeed' : 'speed', 'brief');
+  const load = () => term('T_L', 'equivalent load', torque, on.straight ? 'force' : 'torque', 'computed');
+  const pace = () => term('ω', 'mean speed of the output', speed, on.straight ? 'linearSpeed' : 'speed', 'brief');
   if (!on.lobes.plastic) {
     const stands = Math.min(flankEndurance(on.lobes, shelf), flankEndurance(on.pins, shelf));
     const passes = turns * on.meetings;
@@ -61,12 +61,12 @@ export function lobesLast(on: RunningLobes, at: Duty, shelf: Shelf): LobesLast {
           formula: over > 1 ? '2π·N_D·(p₁·√T_L/p_D)^(−e)/(n·ω)' : 'for ever: p₁·√T_L is below p_D',
           terms: [
             term('p₁', 'pressure of the worst for the root of one of the load', on.press, 'stress', 'computed'),
-            load,
+            load(),
             term('p_D', 'pressure that the softer stands for ever', stands, 'stress', 'computed'),
             term('N_D', 'load cycles at the knee', METAL_FLANK.knee, 'count', 'definition'),
             term('e', 'slope of the life', METAL_FLANK.exponent, 'count', 'definition'),
             term('n', 'meetings in a turn', on.meetings, 'count', 'computed'),
-            pace,
+            pace(),
           ],
         };
       },
@@ -84,10 +84,10 @@ export function lobesLast(on: RunningLobes, at: Duty, shelf: Shelf): LobesLast {
       terms: [
         term('d', 'depth that may be worn off', WORN_OUT * lobeModule(on.lift), 'length', 'computed'),
         term('A', 'flanks that run', on.area, 'area', 'computed'),
-        load,
+        load(),
         term('s', 'force times way of sliding for a radian, over the load', on.slide * share, 'count', 'computed'),
         term('k_W', 'wear, m³/(N·m)', rate, 'count', 'computed'),
-        pace,
+        pace(),
       ],
     }),
   };

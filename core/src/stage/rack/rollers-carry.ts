@@ -125,8 +125,8 @@ export function rollersCarry(
   const stands = YIELD * factor(shelf, 'strength.metal');
   const pins = carry * Math.cos(r.reach / 2) * pinBears(PIN * p.roller, p.width, stands);
   const told = (bears: string, force: number): string => (force < lets ? `max(0, 2·${bears} − F_v)` : bears);
-  const shared = term('F_v', 'load at which the rollers behind let go', lets, 'force', 'computed');
-  const counted = term('n', 'rollers that carry on one side at the least', carry, 'count', 'computed');
+  const shared = () => term('F_v', 'load at which the rollers behind let go', lets, 'force', 'computed');
+  const counted = () => term('n', 'rollers that carry on one side at the least', carry, 'count', 'computed');
   return {
     efficiency: 1 - 2 * friction * leans,
     carry,
@@ -150,10 +150,10 @@ export function rollersCarry(
         told('n·(p/p₁)²', (crush / press) ** 2),
         Infinity,
         () => [
-          counted,
+          counted(),
           term('p', 'pressure that the softer bears', crush, 'stress', 'computed'),
           term('p₁', 'pressure of one roller for a newton', press * Math.sqrt(carry), 'stress', 'computed'),
-          shared,
+          shared(),
         ],
       ),
       limitOf(
@@ -178,12 +178,12 @@ export function rollersCarry(
         told('n·cos(θ/2)·R_e·π·d³/(4·b)', pins),
         Infinity,
         () => [
-          counted,
+          counted(),
           term('θ', 'angle at the end of a contact', r.reach, 'angle', 'computed'),
           term('R_e', 'yield of the pin', stands, 'stress', 'computed'),
           term('d', 'pin', PIN * p.roller, 'length', 'computed'),
           term('b', 'face width', p.width, 'length', 'field', 'width'),
-          shared,
+          shared(),
         ],
       ),
     ],

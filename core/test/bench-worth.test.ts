@@ -1,36 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { blankTest, fromBounds, makeShelf, testKind, type BenchTest, type TestContext } from '../src/index.ts';
+import { fromBounds, type BenchTest } from '../src/index.ts';
 import { dice } from './helpers.ts';
 import { loop } from './loop.ts';
+import { analysed, type Typed } from './typed-bench.ts';
 
 // What a figure of the bench is told to be worth, found a second way: by doing the test over and over with readings that
 // scatter as they would, and counting how often the truth lies within U; and, with readings that do not scatter at all, by
 // what an error in each field of the rig would make of it.
 
-const context: TestContext = {
-  instruments: makeShelf().instruments,
-  gravity: 9.80665,
-  orders: [],
-  materials: [],
-  torqueConstant: 0.05,
-  ratio: 20,
-};
-
-type Values = Record<string, number | string>;
-
-function figuresOf(id: BenchTest['kind'], readings: readonly Values[], rig: Values) {
-  const kind = testKind(id)!;
-  const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-30' });
-  const r = kind.analyse(
-    {
-      ...blank,
-      rig: { ...blank.rig, ...rig },
-      readings: readings.map((values, i) => ({ id: `r${i}`, text: '', values })),
-    } as BenchTest,
-    context,
-  );
-  if (!r.ok) throw new Error(`${r.problem.what} ${r.problem.why}`);
-  const { found, figures } = r.value;
+function figuresOf(id: BenchTest['kind'], readings: readonly Typed[], rig: Typed) {
+  const { found, figures } = analysed(id, readings, rig);
   return new Map<string, { value: number; U?: number | undefined }>([
     ...figures.map((f) => [f.id, f] as const),
     ...(found ? ([['found', found]] as const) : []),
@@ -41,8 +20,8 @@ function figuresOf(id: BenchTest['kind'], readings: readonly Values[], rig: Valu
 interface Repeated {
   readonly kind: BenchTest['kind'];
   readonly name?: string;
-  readonly rig: Values;
-  readonly read: (noise: () => number) => Values[];
+  readonly rig: Typed;
+  readonly read: (noise: () => number) => Typed[];
   readonly truth: Readonly<Record<string, number>>;
   /** How often it is done. */
   readonly runs?: number;
@@ -162,8 +141,8 @@ describe('a figure of the bench, the test done over and over', () => {
 /** A test whose readings do not scatter: all that is not known is what the rig says of itself. */
 interface Clean {
   readonly kind: BenchTest['kind'];
-  readonly readings: readonly Values[];
-  readonly rig: Values;
+  readonly readings: readonly Typed[];
+  readonly rig: Typed;
   /** Fields with their largest errors, as a share of them. */
   readonly errors: Readonly<Record<string, number>>;
   readonly figures: readonly string[];

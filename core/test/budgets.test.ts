@@ -1,17 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { blankTest, fromBounds, makeShelf, testKind, type BenchTest, type TestContext } from '../src/index.ts';
+import { blankTest, fromBounds, testKind, type BenchTest } from '../src/index.ts';
+import { analysed, context } from './typed-bench.ts';
 
 // What a budget says of a rig's field is what the result changes by when the field does: each part is held against a
 // difference of the whole analysis, at a rig whose every field matters.
-
-const context: TestContext = {
-  instruments: makeShelf().instruments,
-  gravity: 9.80665,
-  orders: [],
-  materials: [],
-  torqueConstant: 0.05,
-  ratio: 20,
-};
 
 type Rig = Record<string, number | string>;
 interface Case {
@@ -112,45 +104,24 @@ describe('a budget', () => {
 
   it('turn-back: half of what both ways differ by, and half of the widest gap over the root of two, each an even spread', () => {
     const { readings, rig } = CASES.find((c) => c.kind === 'turn-back')!;
-    const kind = testKind('turn-back')!;
-    const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-30' });
-    const r = kind.analyse(
-      {
-        ...blank,
-        rig: { ...blank.rig, ...rig },
-        readings: readings.map((values, i) => ({ id: `r${i}`, text: '', values })),
-      } as BenchTest,
-      context,
-    );
-    if (!r.ok) throw new Error(r.problem.what);
-    const told = (id: string) => r.value.found!.budget.find((c) => c.id === id)!.u;
+    const { found } = analysed('turn-back', readings, rig);
+    const told = (id: string) => found!.budget.find((c) => c.id === id)!.u;
     // 1.1 kg and 1.0 kg at 200 mm; held and turned 0.2 kg apart either way.
     expect(told('ways')).toBeCloseTo((9.80665 * 0.2 * 0.1) / 2 / Math.sqrt(3), 9);
     expect(told('bracket')).toBeCloseTo((9.80665 * 0.2 * 0.1) / Math.sqrt(3) / Math.SQRT2, 9);
   });
 
   it('positioning: what few runs leave of a repeatability is told as its U', () => {
-    const kind = testKind('positioning')!;
-    const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-30' });
     const stops = [1, -2, 2, 0, -1];
-    const r = kind.analyse(
-      {
-        ...blank,
-        rig: { ...blank.rig, axis: 'turning' },
-        readings: [0, 1, 2, 3, 4].flatMap((target) =>
-          stops.flatMap((d, i) =>
-            (['up', 'down'] as const).map((side) => ({
-              id: `${target}${i}${side}`,
-              text: '',
-              values: { target, way: side, deviation: 1e-5 * d * (1 + 0.1 * target) + (side === 'up' ? 0 : 2e-5) },
-            })),
-          ),
-        ),
-      } as BenchTest,
-      context,
+    const readings = [0, 1, 2, 3, 4].flatMap((target) =>
+      stops.flatMap((d) =>
+        (['up', 'down'] as const).map((way) => ({
+          ...{ target, way },
+          deviation: 1e-5 * d * (1 + 0.1 * target) + (way === 'up' ? 0 : 2e-5),
+        })),
+      ),
     );
-    if (!r.ok) throw new Error(r.problem.what);
-    const { found, figures } = r.value;
+    const { found, figures } = analysed('positioning', readings, { axis: 'turning' });
     // Largest spread, at the last target: 4·1.4e-5·√2.5, and both sides 2e-5 apart.
     const s = 1.4e-5 * Math.sqrt(2.5);
     expect(figures.find((f) => f.id === 'repeatability')!.value).toBeCloseTo(4 * s + 2e-5, 9);
@@ -161,20 +132,7 @@ describe('a budget', () => {
   });
 
   for (const { kind: id, readings, rig, parts } of CASES) {
-    const kind = testKind(id)!;
-    const found = (over: Rig = {}) => {
-      const blank = blankTest(kind, { id: 't', buildId: 'b', date: '2026-11-01' });
-      const r = kind.analyse(
-        {
-          ...blank,
-          rig: { ...blank.rig, ...rig, ...over },
-          readings: readings.map((values, i) => ({ id: `r${i}`, text: '', values })),
-        } as BenchTest,
-        context,
-      );
-      if (!r.ok) throw new Error(`${r.problem.what} ${r.problem.why}`);
-      return r.value.found!;
-    };
+    const found = (over: Rig = {}) => analysed(id, readings, { ...rig, ...over }).found!;
     for (const [part, field, error, share] of parts)
       it(`${id}: ${part} is what a change of ${field} makes`, () => {
         const at = rig[field] as number;

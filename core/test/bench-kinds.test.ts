@@ -23,19 +23,11 @@ import {
   type TestKind,
   type TestResult,
 } from '../src/index.ts';
-import { makeShelf } from '../src/index.ts';
 import { readWav } from '../src/bench/read-wav.ts';
 import { loop } from './loop.ts';
+import { context } from './typed-bench.ts';
 
 const arcmin = Math.PI / 10800;
-const context: TestContext = {
-  instruments: makeShelf().instruments,
-  gravity: 9.80665,
-  orders: [],
-  materials: [],
-  torqueConstant: 0.05,
-  ratio: 20,
-};
 const noise = (seed: number) => {
   let s = seed >>> 0 || 1;
   const random = () => ((s = (Math.imul(s, 1664525) + 1013904223) >>> 0) + 0.5) / 4294967296;

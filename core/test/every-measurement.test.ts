@@ -6,27 +6,18 @@ import {
   columnsOf,
   importFile,
   LIMIT_KINDS,
-  makeShelf,
   parseQuantity,
   readJointFile,
   testKind,
   writeJointFile,
   type BenchTest,
-  type TestContext,
   type TestKind,
 } from '../src/index.ts';
 import { demo } from './helpers.ts';
+import { context } from './typed-bench.ts';
 
 // What a kind of measurement promises, held against every one that is registered.
 
-const context: TestContext = {
-  instruments: makeShelf().instruments,
-  gravity: 9.80665,
-  orders: [],
-  materials: [],
-  torqueConstant: 0.05,
-  ratio: 20,
-};
 const each = (name: string, hold: (k: TestKind) => void): void => {
   for (const k of TEST_KINDS) it(`${k.id} ${name}`, () => hold(k));
 };

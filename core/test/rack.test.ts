@@ -166,12 +166,30 @@ describe('rollers on a rack of cycloids', () => {
     expect(failing({ ...over, interference: 0, width: long.mend!.value }, 100, 'pin').state).not.toBe('fails');
   });
 
+  it('that crush their flanks before any load are set in by less as well', () => {
+    const c = report(
+      { ...rollers, roller: 3.2e-3, width: 0.006, interference: 2e-5 },
+      { ...duty, torque: 60 },
+    ).checks.find((x) => x.id === 'crush')!;
+    expect(c.limit).toBe(0);
+    expect(c.mend).toMatchObject({ path: 'interference' });
+  });
+
   it('are refused in words where they leave no teeth', () => {
     for (const roller of [6e-3, 5.4e-3]) {
       const r = analyseOf(kind, params({ ...rollers, roller }), duty, shelf);
       expect(r.ok).toBe(false);
       if (!r.ok) expect(r.problem).toMatchObject({ place: 'roller', fix: { path: 'roller' } });
     }
+  });
+});
+
+describe('a rack’s teeth', () => {
+  it('are met once a stroke where nothing says how far the axis goes', () => {
+    const { swing: _, ...anywhere } = { ...duty, torqueRms: 800, equivalent: 800 };
+    const lives = (at: Duty) => report({ stroke: 0.3 }, at).numbers.limits.map((l) => l.life);
+    expect(lives(anywhere)).toEqual(lives({ ...anywhere, swing: 0.3 }));
+    expect(Math.min(...lives(anywhere))).toBeLessThan(Infinity);
   });
 });
 

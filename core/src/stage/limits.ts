@@ -26,12 +26,12 @@ export const limitOf = (
 ): Limit => ({ id, mode, time, torque, why, formula, terms, life, told, grows: 'none' });
 
 /** By how much a mended limit is to be over what is asked. */
-const IN_HAND = 1.15;
+export const IN_HAND = 1.15;
 
 /**
  * Checks of what limits a stage: what is asked against what it stands, or the life at the duty against the one asked.
  *
- * @param mendOf the change that makes a limit so many times as high, where one does
+ * @param mendOf the change that makes a limit so many times as high, where one does; Infinity where it carries nothing
  */
 export function limitChecks(
   limits: readonly Mode[],
@@ -53,7 +53,7 @@ export function limitChecks(
       quantity: life ? 'life' : units.load,
       severity: m.time === 'static' ? 'stop' : 'warn',
       why: modeWhy(m),
-      mend: () => (m.torque > 0 ? mendOf(m, (IN_HAND * asked) / m.torque) : undefined),
+      mend: () => mendOf(m, m.torque > 0 ? (IN_HAND * asked) / m.torque : Infinity),
       advice,
     });
   });

@@ -11,6 +11,7 @@ import {
 import { taperMove, type PlayOut, type TakenOut } from '../gear/taken-out.ts';
 import { stated } from '../units/stated.ts';
 import type { Duty } from './contract.ts';
+import { IN_HAND } from './limits.ts';
 
 /** How a stage's play is taken out. */
 interface Ways {
@@ -77,9 +78,6 @@ export function takenOutFigures<M extends { readonly out: PlayOut; readonly befo
     ),
   ];
 }
-
-/** What springs that are offered hold over what they must: more than what counts as near. */
-const IN_HAND = 1.15;
 
 /** Springs that hold; none that nobody could hook in. */
 const springMend = (needs: number, path = 'preload'): Mend | undefined =>

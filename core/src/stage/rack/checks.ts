@@ -3,16 +3,13 @@ import { MODULES, wheelChecks } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
-import { limitChecks } from '../limits.ts';
+import { IN_HAND, limitChecks } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { takenOutChecks } from '../taken-out.ts';
 import type { RackModel } from './model.ts';
 import type { RackParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 4);
-
-/** What a mended limit is to have in hand. */
-const IN_HAND = 1.15;
 
 /** Rollers set in by less, where what they press behind leaves too little for the load; undefined where it does not decide. */
 function looserMend(p: RackParams, at: Duty, { rollers: r }: RackModel, id: string): Mend | undefined {
@@ -27,10 +24,9 @@ function looserMend(p: RackParams, at: Duty, { rollers: r }: RackModel, id: stri
 const THICK = 0.56;
 
 /**
- * Pins that bend less: on thicker rollers where the pitch has room, on shorter ones where the flanks can spare the width,
- * of a larger module otherwise.
+ * Pins that bend less: on thicker rollers where the pitch has room, on shorter ones where the flanks can spare the width.
  */
-function pinMend(p: RackParams, at: Duty, m: RackModel, times: number, coarser: number | undefined): Mend | undefined {
+function pinMend(p: RackParams, at: Duty, m: RackModel, times: number): Mend | undefined {
   const pitch = m.geometry.pitch;
   const thick = steppedUp(p.roller * Math.cbrt(times), 1e-4);
   if (thick <= THICK * pitch) return { path: 'roller', value: thick, label: `Rollers ${mm(thick)}` };
@@ -38,9 +34,7 @@ function pinMend(p: RackParams, at: Duty, m: RackModel, times: number, coarser: 
   const crush = m.limits.find((l) => l.id === 'crush')!.torque;
   if (short >= 2 * p.roller && (crush * short) / p.width > at.torque)
     return { path: 'width', value: short, label: `Face width ${mm(short)}` };
-  if (!coarser) return undefined;
-  const roller = Number(((p.roller * coarser) / p.module).toPrecision(2));
-  return { path: 'module', value: coarser, also: { roller }, label: `Module ${mm(coarser)}, rollers ${mm(roller)}` };
+  return undefined;
 }
 
 /** What decides whether a rack and pinion work, each with its mend. */
@@ -111,11 +105,13 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
     ...limitChecks(
       m.limits,
       at,
-      'Take a larger module, a wider rack or a stronger material.',
+      g.mesh
+        ? 'Take a larger module, a wider rack or a stronger material.'
+        : 'Take thicker rollers, a larger module or a stronger material.',
       (limit, times) => {
         const looser = looserMend(p, at, m, limit.id);
         if (looser) return looser;
-        if (limit.id === 'pin') return pinMend(p, at, m, times, coarser);
+        if (limit.id === 'pin') return pinMend(p, at, m, times);
         const wide = steppedUp(p.width * times, 5e-4);
         return !limit.id.startsWith('skip') && wide < 0.3 && wide < 6 * p.width
           ? { path: 'width', value: wide, label: `Face width ${mm(wide)}` }

@@ -37,7 +37,7 @@ import { spring, together } from '../springs.ts';
 import { rackGeometry, type RackGeometry } from './geometry.ts';
 import type { RackParams } from './params.ts';
 import { gapArea } from './rollers.ts';
-import { rollersCarry, type RollersLoaded } from './rollers-carry.ts';
+import { rollersCarry, STEEL, type RollersLoaded } from './rollers-carry.ts';
 
 /** A rack stage before any duty. */
 export interface RackBuild {
@@ -67,8 +67,8 @@ export interface RackModel extends RackBuild {
 
 /** Share of a milled tooth's price that one of a rack takes: many are cut at a pass. */
 const RACK_CUT = 0.25;
-/** Young’s modulus and shear modulus of the shaft’s steel, Pa. */
-const [STEEL, SHEAR] = [210e9, 80e9];
+/** Shear modulus of the shaft’s steel, Pa. */
+const SHEAR = 80e9;
 
 /** Builds a stage; refuses in words what does not go together. */
 export function buildRack(p: RackParams, shelf: Shelf): Result<RackBuild> {

@@ -32,8 +32,10 @@ export interface RollersLoaded {
 
 /** Diameter of a roller's pin over its own. */
 const PIN = 0.6;
-/** Young's modulus, Pa, and what a ground pin yields at, Pa. */
-const [STEEL, YIELD] = [210e9, 450e6];
+/** Young's modulus of steel, Pa. */
+export const STEEL = 210e9;
+/** What a ground pin yields at, Pa. */
+const YIELD = 450e6;
 
 /**
  * How far a pin gives in its middle for an even push, m/N: it is carried at both ends, free to lean, 5L³/(384·E·I).

@@ -11,7 +11,7 @@ import { ANCHORED } from './worked-stages.ts';
 
 const IN_WORDS: Readonly<Record<string, string>> = {
   belt: 'centre takeUpFit tensionTorque',
-  cable: 'breaks width',
+  cable: 'breaks',
   chain: 'break-0 break-1 centre crush-0 crush-1 plates shaft tire-1 wear yield',
   'compound-planetary': 'bind efficiency efficiencyBack play playOne shift1 shift2',
   cycloidal:

@@ -5,7 +5,7 @@ import { one, pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
-import type { CableModel } from './model.ts';
+import { RIM, type CableModel } from './model.ts';
 import type { CableParams } from './params.ts';
 
 /** Every figure of a cable drive with its working. */
@@ -24,6 +24,8 @@ export function cableFigures(
   const dF = term('ΔF', 'pull, T/R₂', m.force, 'force', 'computed');
   const La = term('L_a', 'pulling run', m.runs[0], 'length', 'computed');
   const Lb = term('L_b', 'other run', m.runs[1], 'length', 'computed');
+  const kA = term('k_a', 'pulling run, with drums and clamp', m.runStiffness[0], 'stiffnessPerLength', 'computed');
+  const kB = term('k_b', 'other run, with drums and clamp', m.runStiffness[1], 'stiffnessPerLength', 'computed');
   const EA = term(
     'E·A',
     'stiffness to a strain',
@@ -39,11 +41,19 @@ export function cableFigures(
       terms: [R1, R2],
       source: 'the cable’s middle runs half its diameter above the drums',
     })),
-    exact('run', 'Free run', 'length', m.runs[0], () => ({
-      formula: p.runsBy === 'given' ? 'as given' : p.path === 'eight' ? '√(C² − (R₁ + R₂)²)' : '√(C² − (R₂ − R₁)²)',
-      terms: [term('C', 'centre distance', p.centre, 'length', 'field', 'centre'), R1, R2],
-      source: 'tangents of two circles',
-    })),
+    exact('run', 'Free run', 'length', m.runs[0], () =>
+      p.runsBy === 'given'
+        ? {
+            formula: 'L_a',
+            terms: [term('L_a', 'pulling run', p.runA, 'length', 'field', 'runA')],
+            source: 'as given, led over pulleys',
+          }
+        : {
+            formula: p.path === 'eight' ? '√(C² − (R₁ + R₂)²)' : '√(C² − (R₂ − R₁)²)',
+            terms: [term('C', 'centre distance', p.centre, 'length', 'field', 'centre'), R1, R2],
+            source: 'tangents of two circles',
+          },
+    ),
     exact('bend', 'Drum over cable, D/d', 'ratio', (2 * r1) / p.cable, () => ({
       formula: '2·R₁/d_c',
       terms: [R1, d],
@@ -55,8 +65,8 @@ export function cableFigures(
       'force',
       (x) => x.tight,
       () => ({
-        formula: m.slack > 0 ? 'F₀ + ΔF·(1/L_a)/(1/L_a + 1/L_b)' : 'ΔF',
-        terms: [F0, dF, La, Lb],
+        formula: m.slack > 0 ? 'F₀ + ΔF·k_a/(k_a + k_b)' : 'ΔF',
+        terms: [F0, dF, kA, kB],
         source: 'two springs side by side; once the other run hangs it carries all',
       }),
     ),
@@ -66,8 +76,8 @@ export function cableFigures(
       'force',
       (x) => x.slack,
       () => ({
-        formula: 'max(0, F₀ − ΔF·(1/L_b)/(1/L_a + 1/L_b))',
-        terms: [F0, dF, La, Lb],
+        formula: 'max(0, F₀ − ΔF·k_b/(k_a + k_b))',
+        terms: [F0, dF, kA, kB],
         source: 'what the tight run does not take',
       }),
     ),
@@ -77,8 +87,8 @@ export function cableFigures(
       'force',
       (x) => x.needs,
       () => ({
-        formula: 'ΔF·(1/L_b)/(1/L_a + 1/L_b)',
-        terms: [dF, La, Lb],
+        formula: 'ΔF·k_b/(k_a + k_b)',
+        terms: [dF, kA, kB],
         source: 'the other run just carries nothing',
       }),
     ),
@@ -88,8 +98,8 @@ export function cableFigures(
       'torque',
       (x) => x.hangs,
       () => ({
-        formula: 'F₀·R₂·(1/L_a + 1/L_b)·L_b',
-        terms: [F0, R2, La, Lb],
+        formula: 'F₀·R₂·(k_a + k_b)/k_b',
+        terms: [F0, R2, kA, kB],
         source: 'beyond it one run carries alone',
       }),
     ),
@@ -126,14 +136,22 @@ export function cableFigures(
       'free runs; what lies on the drums as r/µ·(1 − e^(−µ·wrap)) more of it, and its clamps, in series',
     ),
     exact('fleet', 'Leans sideways', 'angle', m.fleet, () => ({
-      formula: 'atan(½·walk/L_a)',
-      terms: [term('walk', 'way along the driving drum', m.walks, 'length', 'computed'), La],
+      formula: 'atan(½·walk/L)',
+      terms: [
+        term('walk', 'way along the driving drum', m.walks, 'length', 'computed'),
+        term('L', 'shorter free run', Math.min(...m.runs), 'length', 'computed'),
+      ],
       source: 'grooves 1.1 diameters apart; the cable walks along as the drum turns',
     })),
     exact('width', 'Width of the driving drum', 'length', m.widths[0], () => ({
-      formula: '(n + turns of the range)·1.1·d_c + 2 rims',
-      terms: [term('n', 'turns', p.wraps, 'count', 'field', 'wraps'), d],
-      source: 'helical grooves',
+      formula: 'n·1.1·d_c + walk + 2·s',
+      terms: [
+        term('n', 'turns', p.wraps, 'count', 'field', 'wraps'),
+        d,
+        term('walk', 'way of the cable along it in the range', m.walks, 'length', 'computed'),
+        term('s', 'rim', RIM, 'length', 'definition'),
+      ],
+      source: 'helical grooves 1.1 diameters apart, for all turns at both ends of the range',
     })),
     ...(p.hold === 'clamped'
       ? [

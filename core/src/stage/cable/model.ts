@@ -30,8 +30,6 @@ export interface CableBuild {
   /** Radii on which the cable's middle runs, m. */
   readonly radii: readonly [number, number];
   readonly runs: readonly [number, number];
-  /** Shares of a force that the pulling run gains and the other loses. */
-  readonly shares: readonly [number, number];
   /** Width of the grooves on either drum, m, and how far the cable walks along the driving one. */
   readonly widths: readonly [number, number];
   readonly walks: number;
@@ -47,6 +45,10 @@ export interface CableBuild {
 /** Everything computed about a cable drive. */
 export interface CableModel extends CableBuild {
   readonly rigidity: number;
+  /** Stiffness of the pulling and the other run, each with what stretches on the drums and in its clamp, N/m. */
+  readonly runStiffness: readonly [number, number];
+  /** Shares of a force that the pulling run gains and the other loses. */
+  readonly shares: readonly [number, number];
   /** Force that turns the driven drum, N. */
   readonly force: number;
   readonly tight: number;
@@ -69,7 +71,9 @@ export interface CableModel extends CableBuild {
 /** Pitch of helical grooves over the cable's diameter: it must not climb on itself. */
 const GROOVE = 1.1;
 /** Wall of a drum beside its last groove, m. */
-const RIM = 2e-3;
+export const RIM = 2e-3;
+/** How far this wall stands over the cable's bottom, in diameters of the cable. */
+export const RIM_OVER = 1.5;
 
 /** Builds a drive; refuses in words what does not go together. */
 export function buildCable(p: CableParams, shelf: Shelf): Result<CableBuild> {
@@ -78,11 +82,12 @@ export function buildCable(p: CableParams, shelf: Shelf): Result<CableBuild> {
   const sort = findCable(p.sort)!;
   const radii = cableRadii(p);
   const [r1, r2] = radii;
-  const least = r1 + r2 + p.cable + 5e-4;
+  // Rim beside rim, half a millimetre apart.
+  const least = p.radius1 + p.radius2 + 2 * RIM_OVER * p.cable + 5e-4;
   if (p.runsBy === 'centre' && p.centre < least)
     return stop(
       `The drums touch at a centre distance of ${inMm(p.centre)}.`,
-      `With the cable on them they need ${inMm(least)}.`,
+      `With the rims beside their grooves they need ${inMm(least)}.`,
       'Move the shafts apart, or take smaller drums.',
       'centre',
       {
@@ -101,12 +106,12 @@ export function buildCable(p: CableParams, shelf: Shelf): Result<CableBuild> {
       'Move the shafts apart.',
       'centre',
     );
-  const sum = 1 / runs[0] + 1 / runs[1];
   const pitch = GROOVE * p.cable;
   const turned = (p.range * r2) / r1 / (2 * Math.PI);
   const walks = turned * pitch;
   const widths = [
-    (p.wraps + (p.hold === 'friction' ? turned : 0)) * pitch + 2 * RIM,
+    // Held by friction the turns wander along it; clamped, either side needs what the other has unwound.
+    (p.wraps + turned) * pitch + 2 * RIM,
     (p.range / (2 * Math.PI)) * pitch + pitch + 2 * RIM,
   ] as const;
   return ok({
@@ -114,7 +119,6 @@ export function buildCable(p: CableParams, shelf: Shelf): Result<CableBuild> {
     materials: found.value,
     radii,
     runs,
-    shares: [1 / runs[0] / sum, 1 / runs[1] / sum],
     widths,
     walks,
     fleet: Math.atan(walks / 2 / Math.min(...runs)),
@@ -158,23 +162,28 @@ const pullAt = (force: number, preload: number, [a, b]: readonly [number, number
   return shared <= preload / b ? shared : Math.max(force, preload / b);
 };
 
-/** Computes a cable drive at a duty on its driven drum. Source: two springs side by side; Euler’s rope friction; see `onDrum`. */
+/**
+ * Computes a cable drive at a duty on its driven drum. Source: two springs side by side, each the whole of its run, since
+ * what lies on the drums and in the clamp stretches with it; Euler’s rope friction; see `onDrum`.
+ */
 export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf): CableModel {
-  const { sort, radii, runs, shares, materials } = b;
+  const { sort, radii, runs, materials } = b;
   const [r1, r2] = radii;
   const rigidity = p.rigidity > 0 ? p.rigidity : factor(shelf, sort.stiffness) * p.cable ** 2;
   const friction = factor(shelf, sort.friction);
+  // Each run with what stretches on the drums and in its clamp.
+  const more = onDrum(r1, friction, Math.PI * p.wraps) + onDrum(r2, friction, Math.max(0.3, p.range / 2));
+  const runStiffness = (length: number): number =>
+    1 / ((length + more) / rigidity + 1 / factor(shelf, 'cable.end'));
+  const [kA, kB] = [runStiffness(runs[0]), runStiffness(runs[1])];
+  const shares = [kA / (kA + kB), kB / (kA + kB)] as const;
   const force = at.torque / r2;
   const [gains, loses] = [force * shares[0], force * shares[1]];
   const hangsAt = p.preload / shares[1];
   const tight = force <= hangsAt ? p.preload + gains : force;
   const slack = force <= hangsAt ? p.preload - loses : 0;
-  // Each run with what stretches on the drums and in its clamp.
-  const wrap1 = Math.PI * p.wraps;
-  const more = onDrum(r1, friction, wrap1) + onDrum(r2, friction, Math.max(0.3, p.range / 2));
-  const soft = runs.map((l) => 1 / ((l + more) / rigidity + 1 / factor(shelf, 'cable.end')));
   const runsStiffness = r2 ** 2 * rigidity * (1 / runs[0] + 1 / runs[1]);
-  const whole = r2 ** 2 * (soft[0]! + soft[1]!);
+  const whole = r2 ** 2 * (kA + kB);
   const held = sort.creep > 0 ? HELD_HOURS ** -sort.creep : 1;
   const springs = [
     spring('free runs', runsStiffness, held),
@@ -271,7 +280,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     p.runsBy === 'centre' ? p.centre : Math.hypot(Math.max(...runs), p.path === 'eight' ? r1 + r2 : r2 - r1);
   const load = tight + slack;
   const ratio = cableRatio(p);
-  const only = r2 ** 2 * soft[0]!;
+  const only = r2 ** 2 * kA;
   const numbers: StageNumbers = {
     ratio,
     etaForward: eta,
@@ -297,6 +306,8 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
   return {
     ...b,
     rigidity,
+    runStiffness: [kA, kB],
+    shares,
     force,
     tight,
     slack,

@@ -6,13 +6,10 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports } from '../contract.ts';
 import { centreOf } from './drawing.ts';
-import type { CableBuild, CableModel } from './model.ts';
+import { RIM, RIM_OVER, type CableBuild, type CableModel } from './model.ts';
 import { cableRatio, type CableParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 5);
-/** How far rims stand over the cable, in its diameters. */
-const OVER = 1.5;
-const RIM = 2e-3;
 
 /** Both drums and the cable. */
 export function cableParts(p: CableParams, _shelf: Shelf, m: CableModel): Result<readonly Part[]> {
@@ -29,7 +26,7 @@ export function cableParts(p: CableParams, _shelf: Shelf, m: CableModel): Result
       boltCircle: p.boltCircle2,
       boltHole: p.boltHole,
     };
-    const rim = circle(0, 0, radius + OVER * p.cable);
+    const rim = circle(0, 0, radius + RIM_OVER * p.cable);
     const holes = hubHoles(hub);
     const body = (): Prism[] => [
       prism(rim, 0, RIM, holes),

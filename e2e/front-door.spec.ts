@@ -383,6 +383,7 @@ test('the variant stands in the address, and Back closes what was opened before 
   await page.keyboard.press('Control+z');
   await expect(variant.locator('option:checked')).toHaveText('C');
   await expect(page).toHaveURL(/line\?variant=C$/);
+  await saved(page);
   await page.goto(page.url().replace('variant=C', 'variant=nothing'));
   await expect(variant.locator('option:checked')).toHaveText('C');
 });

@@ -109,7 +109,8 @@ const CHECKS: readonly Conditional[] = [
     mm,
     'half of what a rim of 6 mm leaves beside seat and hole',
   ),
-  of('screw', { nut: 'double' }, 'opens', 200, 20 * 2 ** 1.5, 'asked; 20 N by 2^1.5'),
+  of('screw', { nut: 'double' }, 'opens', 200, 40, 'asked; twice 20 N'),
+  of('screw', { nut: 'double', type: 'ball' }, 'opens', 200, 20 * 2 ** 1.5, 'asked; 20 N by 2^1.5'),
   of('screw', { type: 'ball' }, 'dents', 200, 7000, 'asked; its static rating'),
   of(
     'screw',

@@ -1,3 +1,4 @@
+import { forceOn, nutLoad } from '../src/stage/screw/nuts.ts';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -157,19 +158,55 @@ describe('a screw', () => {
     expect(life(200)).toBeCloseTo((20 ** 3 * 1e6 * 2e-3) / 0.01, 0);
   });
 
-  it('of two nuts has no play of theirs, rubs all the time, and lets one go beyond 2.8 times the preload', () => {
+  it('of two nuts has no play of theirs, rubs all the time, and lets one go beyond twice the preload', () => {
     const [one, two] = [report({ play: 8e-5 }), report({ nut: 'double', preload: 50 })];
     expect(one.numbers.play[0]).toBeGreaterThan(8e-5);
     expect(two.numbers.play[0]).toBeLessThan(1e-5);
-    expect(value(two, 'opens')).toBeCloseTo(50 * Math.sqrt(8), 9);
+    expect(value(two, 'opens')).toBeCloseTo(100, 9);
     expect(two.checks.find((c) => c.id === 'opens')).toMatchObject({
       state: 'fails',
-      mend: { path: 'preload', value: 75 },
+      mend: { path: 'preload', value: 105 },
     });
     const t = threadOf({ type: 'trapezoidal', diameter: 8e-3, pitch: 2e-3, starts: 1 });
     const rho = frictionAngleOf(0.11, 15 * deg, t.angle);
     const rubs = 50 * 3.5e-3 * (Math.tan(t.angle + rho) + Math.tan(rho - t.angle));
     expect(two.numbers.drag - one.numbers.drag).toBeCloseTo(rubs, 9);
+  });
+
+  it('has nuts that carry what two springs against one another do, of threads exactly, of balls within a fortieth', () => {
+    // Solved as k·(d₀ + x)^n − k·max(0, d₀ − x)^n = F.
+    for (const [balls, preload, force, load] of [
+      [false, 20, 10, 25],
+      [false, 20, 30, 35],
+      [false, 300, 500, 550],
+      [true, 20, 10, 25.20918649],
+      [true, 20, 30, 36.95103639],
+      [true, 300, 500, 586.5106555],
+      [true, 20, 100, 100],
+      [false, 0, 70, 70],
+    ] as const)
+      expect(Math.abs(nutLoad({ preload, balls }, force) / load - 1)).toBeLessThan(balls ? 0.025 : 1e-9);
+  });
+
+  it('bears through its nuts just what loads them as far as they stand', () => {
+    const force = fc.double({ min: 0.1, max: 1e4, noNaN: true });
+    fc.assert(
+      fc.property(fc.boolean(), force, force, (balls, preload, asked) => {
+        const nuts = { preload, balls };
+        expect(forceOn(nuts, nutLoad(nuts, asked)) / asked).toBeCloseTo(1, 6);
+        expect(nutLoad(nuts, asked)).toBeGreaterThanOrEqual(asked);
+      }),
+    );
+  });
+
+  it('is told to press its nuts less where the preload takes what the load needs', () => {
+    // A nut of 300 N static; two under 250 N bear no more than 78.
+    const r = report({ type: 'ball', nut: 'double', preload: 250, static: 300 });
+    const dents = r.checks.find((c) => c.id === 'dents')!;
+    expect(dents.state).toBe('fails');
+    expect(dents.mend).toMatchObject({ path: 'preload', value: Math.ceil(200 / 2 ** 1.5) });
+    const mended = report({ type: 'ball', nut: 'double', preload: 71, static: 300 });
+    expect(mended.checks.find((c) => c.id === 'dents')!.state).not.toBe('fails');
   });
 
   it('turns its twist into way: G·I_p/L·(2π/P)²', () => {

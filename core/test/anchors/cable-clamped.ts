@@ -24,7 +24,7 @@ export const cableClamped: Anchored = {
   worked: {
     ratio: [60.4 / 8.4, '60.4 over 8.4, the same way round'],
     run: [0.06, 'as given'],
-    tight: [69.5158982590, '49.67 N shared by springs: 160.2 and 240.2 mm of cable, each behind a clamp of 1.5 N/µm'],
+    tight: [69.515898259, '49.67 N shared by springs: 160.2 and 240.2 mm of cable, each behind a clamp of 1.5 N/µm'],
     slack: [19.8470240868, 'what is left'],
     needs: [20.1529759132, '40.6 % of the pull'],
     hangs: [5.9544555856, '40 N over 0.4057, on 60.4 mm'],

@@ -173,8 +173,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
   const friction = factor(shelf, sort.friction);
   // Each run with what stretches on the drums and in its clamp.
   const more = onDrum(r1, friction, Math.PI * p.wraps) + onDrum(r2, friction, Math.max(0.3, p.range / 2));
-  const runStiffness = (length: number): number =>
-    1 / ((length + more) / rigidity + 1 / factor(shelf, 'cable.end'));
+  const runStiffness = (length: number): number => 1 / ((length + more) / rigidity + 1 / factor(shelf, 'cable.end'));
   const [kA, kB] = [runStiffness(runs[0]), runStiffness(runs[1])];
   const shares = [kA / (kA + kB), kB / (kA + kB)] as const;
   const force = at.torque / r2;

@@ -4,9 +4,11 @@ import type { Shelf } from '../../shop/shelf.ts';
 import { isBall } from '../../shop/bearings.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
-import { limitChecks } from '../limits.ts';
+import { torqueFor, type Mode } from '../../gear/index.ts';
+import { IN_HAND, limitChecks } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import type { ScrewModel } from './model.ts';
+import { nutLoad, nutsOf, opensOver } from './nuts.ts';
 import type { ScrewParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 4);
@@ -21,6 +23,16 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
     const nut = Math.max(p.nutDiameter, steppedUp(2.2 * d, 1e-3));
     return { path: 'diameter', value: d, also: { nutDiameter: nut }, label: `Screw ${mm(d)}` };
   };
+  const nuts = nutsOf(p);
+  // Where the preload takes what the load needs: no more than keeps both nuts pressed, if one bears the load alone.
+  const looser = (limit: Mode): Mend | undefined => {
+    const asked = torqueFor(at, limit.time);
+    const enough = steppedUp(Math.max(1, asked / opensOver(nuts)), 1);
+    const bears = limit.torque > 0 ? nutLoad(nuts, limit.torque) : Infinity;
+    return enough < nuts.preload && bears > IN_HAND * asked
+      ? { path: 'preload', value: enough, label: `Preload ${stated(enough, 'force', 4)}` }
+      : undefined;
+  };
   const list = limitChecks(
     m.limits,
     at,
@@ -29,9 +41,10 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
       switch (limit.id) {
         case 'thrust':
         case 'tires': {
-          const needs = m.bearing.static * Math.max(times, 1.01);
+          const needs = Math.max(times, 1.01);
+          const [dents, tires] = limit.id === 'thrust' ? [needs, 1] : [1, needs];
           const better = shelf.bearings
-            .filter((b) => isBall(b) && b.static >= needs && b.dynamic >= m.bearing.dynamic)
+            .filter((b) => isBall(b) && b.static >= m.bearing.static * dents && b.dynamic >= m.bearing.dynamic * tires)
             .sort((a, b) => a.outside - b.outside)[0];
           return better && { path: 'bearing', value: better.id, label: `Bearing ${better.name}` };
         }
@@ -39,13 +52,15 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
         case 'crushes':
         case 'wears': {
           const long = steppedUp(p.nutLength * times, 1e-3);
+          const less = looser(limit);
+          if (less) return less;
           return long <= 4 * p.diameter
             ? { path: 'nutLength', value: long, label: `Nut ${mm(long)} long` }
             : thicker(1.2);
         }
         case 'dents':
         case 'rolls':
-          return undefined;
+          return looser(limit);
         default:
           return thicker(limit.id === 'buckles' ? times ** 0.25 : Math.sqrt(times));
       }
@@ -105,6 +120,7 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
         advice: 'Take a finer pitch, or a brake where something hangs on it.',
       }),
     );
+  const closes = steppedUp(Math.max(5, (1.05 * at.torque) / opensOver(nuts)), 5);
   if (p.nut === 'double' && p.preload > 0)
     list.push(
       check({
@@ -116,12 +132,8 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
         sense: 'max',
         quantity: 'force',
         severity: 'warn',
-        why: 'Beyond it one nut lets go: the play does not come back, half of the stiffness is gone.',
-        mend: {
-          path: 'preload',
-          value: steppedUp(Math.max(5, (1.05 * at.torque) / 2 ** 1.5), 5),
-          label: `Preload ${stated(steppedUp(Math.max(5, (1.05 * at.torque) / 2 ** 1.5), 5), 'force', 4)}`,
-        },
+        why: 'Beyond it one nut lets go: no play comes of it, but the nuts are half as stiff.',
+        mend: { path: 'preload', value: closes, label: `Preload ${stated(closes, 'force', 4)}` },
         advice: 'More preload costs friction.',
       }),
     );
@@ -136,7 +148,7 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
       near: 0,
       why: 'Beyond it the nut runs off the thread, or into a bearing.',
       mend: at.swing
-        ? { path: 'stroke', value: steppedUp(at.swing, 1e-3), label: `Stroke ${mm(at.swing)}` }
+        ? { path: 'stroke', value: steppedUp(at.swing, 1e-3), label: `Stroke ${mm(steppedUp(at.swing, 1e-3))}` }
         : undefined,
       advice: 'Take a longer screw, and stops at both ends.',
     }),
@@ -153,7 +165,7 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
       mend: {
         path: 'free',
         value: steppedUp(p.stroke + p.nutLength, 1e-3),
-        label: `Free length ${mm(p.stroke + p.nutLength)}`,
+        label: `Free length ${mm(steppedUp(p.stroke + p.nutLength, 1e-3))}`,
       },
     }),
   );

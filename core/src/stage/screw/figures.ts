@@ -8,6 +8,7 @@ import { RUNS } from '../output-units.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { springFigures } from '../springs.ts';
 import type { ScrewModel } from './model.ts';
+import { nutLoad, nutsOf } from './nuts.ts';
 import type { ScrewParams } from './params.ts';
 import { ENDS } from './thread.ts';
 
@@ -30,8 +31,9 @@ export function screwFigures(
   const L = term('L', 'free length', p.free, 'length', 'field', 'free');
   const F1 = term('F', 'a newton', 1, 'force', 'definition');
   const T1 = term('T', 'torque that raises it', m.work.raise, 'torque', 'computed');
-  const eta = term('η', 'efficiency', m.work.forward, 'efficiency', 'shop', 'screw.ball');
-  const etaBack = term('η_b', 'efficiency, pushed', m.work.backward, 'efficiency', 'shop', 'screw.ballBack');
+  const eta = term('η', 'efficiency of the thread', factor(shelf, 'screw.ball'), 'efficiency', 'shop', 'screw.ball');
+  const back = factor(shelf, 'screw.ballBack');
+  const etaBack = term('η_b', 'efficiency of the thread, pushed', back, 'efficiency', 'shop', 'screw.ballBack');
   const modulus = term(
     'E',
     'modulus of the screw',
@@ -39,13 +41,8 @@ export function screwFigures(
     'stress',
     'computed',
   );
-  const collar = term(
-    'µ_c·d_c/2',
-    'collar',
-    plain && p.collar === 'plain' ? (factor(shelf, 'screw.collar') * p.collarDiameter) / 2 : 0,
-    'length',
-    'computed',
-  );
+  const collar = term('µ_c·d_c/2', 'collar', m.collar, 'length', 'computed');
+  const nuts = nutsOf(p);
   return [
     exact('lead', 'Lead', 'length', t.lead, () => ({
       formula: 'P·n',
@@ -114,8 +111,8 @@ export function screwFigures(
       'torque',
       (x) => x.torque,
       () => ({
-        formula: plain ? 'F·(d₂/2·tan(λ + ρ′) + µ_c·d_c/2)' : 'F·P_h/(2π·η)',
-        terms: plain ? [F, d2, lean, rho, collar] : [F, lead, eta],
+        formula: plain ? 'F·(d₂/2·tan(λ + ρ′) + µ_c·d_c/2)' : 'F·(P_h/(2π·η) + µ_c·d_c/2)',
+        terms: plain ? [F, d2, lean, rho, collar] : [F, lead, eta, collar],
         source: plain ? 'inclined plane' : 'work over efficiency',
       }),
     ),
@@ -125,8 +122,8 @@ export function screwFigures(
       'torque',
       (x) => Math.abs(at.torque * x.work.lower),
       () => ({
-        formula: plain ? 'F·|d₂/2·tan(ρ′ − λ) + µ_c·d_c/2|' : 'F·P_h·η_b/(2π)',
-        terms: plain ? [F, d2, lean, rho, collar] : [F, lead, etaBack],
+        formula: plain ? 'F·|d₂/2·tan(ρ′ − λ) + µ_c·d_c/2|' : 'F·|P_h·η_b/(2π) − µ_c·d_c/2|',
+        terms: plain ? [F, d2, lean, rho, collar] : [F, lead, etaBack, collar],
         source: 'the same plane downwards',
       }),
     ),
@@ -136,9 +133,9 @@ export function screwFigures(
       'efficiency',
       (x) => x.work.forward,
       () => ({
-        formula: plain ? 'P_h·F/(2π·T)' : 'η',
-        terms: plain ? [lead, F1, T1] : [eta],
-        source: plain ? 'work out over work in' : 'starting value of the shop for ball screws',
+        formula: 'P_h·F/(2π·T)',
+        terms: [lead, F1, T1],
+        source: plain ? 'work out over work in' : 'work out over work in, by the shop’s starting value for ball screws',
       }),
     ),
     ...(m.work.backward > 0
@@ -149,8 +146,8 @@ export function screwFigures(
             'efficiency',
             (x) => Math.max(1e-6, x.work.backward),
             () => ({
-              formula: plain ? 'tan(λ − ρ′)/tan λ, less the collar' : 'η_b',
-              terms: plain ? [lean, rho, collar] : [etaBack],
+              formula: plain ? '(d₂/2·tan(λ − ρ′) − µ_c·d_c/2)·2π/P_h' : 'η_b − 2π·µ_c·d_c/2/P_h',
+              terms: plain ? [d2, lean, rho, collar, lead] : [etaBack, collar, lead],
               source: 'what arrives at the shaft when the load drives',
             }),
           ),
@@ -178,9 +175,11 @@ export function screwFigures(
     ...(p.nut === 'double'
       ? [
           exact('opens', 'Load that takes the preload off', 'force', m.opens, () => ({
-            formula: '2√2·F_v',
+            formula: nuts.balls ? '2^(3/2)·F_v' : '2·F_v',
             terms: [term('F_v', 'preload', p.preload, 'force', 'field', 'preload')],
-            source: 'two like contacts against one another; beyond it one nut lets go',
+            source: nuts.balls
+              ? 'ISO 3408-5: balls stiffen as they are pressed; beyond it one nut lets go'
+              : 'threads give in proportion to their load; beyond it one nut lets go',
           })),
         ]
       : []),
@@ -237,9 +236,9 @@ export function screwFigures(
             'stress',
             (x) => x.pressure,
             () => ({
-              formula: 'F/(π·d₂·H₁·l/P)',
+              formula: 'F_n/(π·d₂·H₁·l/P)',
               terms: [
-                F,
+                term('F_n', 'what a nut carries at the peak', nutLoad(nuts, at.torque), 'force', 'computed'),
                 d2,
                 term('H₁', 'depth that bears', t.depth, 'length', 'computed'),
                 term('P', 'pitch', p.pitch, 'length', 'field', 'pitch'),
@@ -258,16 +257,10 @@ export function screwFigures(
       () => ({
         formula: 'F_v·(w_r + w_l) + T_b',
         terms: [
-          term('w_r', 'torque that raises a newton', m.work.raise, 'length', 'computed'),
-          term('w_l', 'torque that lowers it', m.work.lower, 'length', 'computed'),
-          term(
-            'T_b',
-            'bearings',
-            m.numbers.drag - Math.max(0, p.nut === 'double' ? p.preload * (m.work.raise + m.work.lower) : 0),
-            'torque',
-            'computed',
-          ),
-          term('F_v', 'preload', p.nut === 'double' ? p.preload : 0, 'force', 'field', 'preload'),
+          term('w_r', 'torque of the thread that raises a newton', m.work.raise - m.collar, 'length', 'computed'),
+          term('w_l', 'torque of the thread that lowers it', m.work.lower - m.collar, 'length', 'computed'),
+          term('T_b', 'bearings', m.numbers.drag - m.rubs, 'torque', 'computed'),
+          term('F_v', 'preload', nuts.preload, 'force', 'field', 'preload'),
         ],
         source: 'one nut is raised and the other lowered under the preload; bearings by Palmgren',
       }),

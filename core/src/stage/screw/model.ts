@@ -21,11 +21,13 @@ import { limitOf, type Limit } from '../limits.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { inMm, stop } from '../refuse-stage.ts';
 import { spring, together } from '../springs.ts';
+import { forceOn, nutLoad, nutsOf, opensOver } from './nuts.ts';
 import { screwRatio, type ScrewParams } from './params.ts';
 import {
   ENDS,
   eulerLoad,
   frictionAngleOf,
+  ballWork,
   screwWork,
   threadOf,
   whirlSpeed,
@@ -58,6 +60,9 @@ export interface ScrewModel extends ScrewBuild {
   /** First whirl, and the speed of travel at which it comes. */
   readonly whirl: number;
   readonly pressure: number;
+  /** What a plain collar takes, torque of a newton, m; and both nuts under their preload, N·m. */
+  readonly collar: number;
+  readonly rubs: number;
   /** Load that takes the preload off one nut. */
   readonly opens: number;
   readonly limits: readonly Limit[];
@@ -71,8 +76,6 @@ export interface ScrewModel extends ScrewBuild {
 
 /** Shear modulus of a metal over its Young’s modulus. */
 const SHEAR = 1 / 2.6;
-/** A pair of nuts is opened by 2.8 times its preload. Source: elastic pair of contacts, 2^(3/2). */
-const OPENS = 2 ** 1.5;
 /** Share of a thread’s thickness that may be worn off a nut. */
 const WORN = 0.2;
 
@@ -120,31 +123,36 @@ interface Setting {
 /** Friction, and what the thread takes and gives back. */
 function workOf({ p, b, shelf }: Setting) {
   const { thread } = b;
+  const collar = p.collar === 'plain' ? (factor(shelf, 'screw.collar') * p.collarDiameter) / 2 : 0;
   if (p.type === 'ball') {
-    const moved = thread.lead / (2 * Math.PI);
-    const [forward, backward] = [factor(shelf, 'screw.ball'), factor(shelf, 'screw.ballBack')];
-    const work = { raise: moved / forward, lower: -moved * backward, forward, backward };
-    return { friction: 0, angle: 0, work, alone: backward };
+    const backward = factor(shelf, 'screw.ballBack');
+    return {
+      friction: 0,
+      angle: 0,
+      collar,
+      work: ballWork(thread, factor(shelf, 'screw.ball'), backward, collar),
+      alone: backward,
+    };
   }
   const friction = factor(shelf, b.materials[1].plastic ? 'screw.friction' : 'screw.frictionMetal');
   const angle = frictionAngleOf(friction, p.flank, thread.angle);
-  const collar = p.collar === 'plain' ? (factor(shelf, 'screw.collar') * p.collarDiameter) / 2 : 0;
   return {
     friction,
     angle,
+    collar,
     work: screwWork(thread, angle, collar),
     alone: screwWork(thread, angle, 0).backward,
   };
 }
 
 /** Springs along the axis, N/m: the bar, wound and stretched, the nut, and the bearing. */
-function springsOf({ p, b, shelf }: Setting): Spring[] {
+function springsOf({ p, b, shelf }: Setting, nuts: 1 | 2): Spring[] {
   const { thread, materials } = b;
   const ambient = factor(shelf, 'ambient');
   const [screw, nut] = materials;
   const modulus = elastic(screw, ambient, shelf);
   const area = (Math.PI * thread.core ** 2) / 4;
-  // Held at both ends the nut stands worst in the middle, on two halves.
+  // Held at both ends the nut stands worst in the middle, on two halves, each behind its bearing.
   const bar = (modulus * area * (p.ends === 'fixed-fixed' ? 4 : 1)) / p.free;
   const polar = (Math.PI * thread.core ** 4) / 32;
   const twist = ((SHEAR * modulus * polar) / p.free) * ((2 * Math.PI) / thread.lead) ** 2;
@@ -155,8 +163,8 @@ function springsOf({ p, b, shelf }: Setting): Spring[] {
   return [
     spring('screw stretches', bar, crept(screw)),
     spring('screw twists', twist, crept(screw)),
-    spring('nut', one * (p.nut === 'double' ? 2 : 1), p.type === 'ball' ? 1 : crept(nut)),
-    spring('bearing and its seat', factor(shelf, 'worm.support')),
+    spring('nut', one * nuts, p.type === 'ball' ? 1 : crept(nut)),
+    spring('bearing and its seat', factor(shelf, 'worm.support') * (p.ends === 'fixed-fixed' ? 2 : 1)),
   ];
 }
 
@@ -171,20 +179,21 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
   const speed = at.meanSpeed ?? at.speed;
   const turns = (speed * asked) / thread.lead;
   const force = lastingTorque(at);
-  // Between two nuts the preload is there all the time; half of it adds to what one carries.
-  const more = p.nut === 'double' ? p.preload / 2 : 0;
-  const rated = (id: string, what: string, rating: number): Limit =>
+  // The preload stays between the nuts: they carry it, the bearing does not.
+  const nuts = nutsOf(p);
+  const lasts = nutLoad(nuts, force);
+  const rated = (id: string, what: string, rating: number, carries: number, along: (load: number) => number): Limit =>
     limitOf(
       id,
       what,
       'life',
-      turns > 0 ? Math.max(0, rating / Math.cbrt(turns / 1e6) - more) : Infinity,
+      turns > 0 ? along(rating / Math.cbrt(turns / 1e6)) : Infinity,
       'Rating life of balls that carry thrust (L10).',
       '(C/F)³·10⁶·P_h/v',
-      turns > 0 && force + more > 0 ? ((rating / (force + more)) ** 3 * 1e6 * asked) / turns : Infinity,
+      turns > 0 && carries > 0 ? ((rating / carries) ** 3 * 1e6 * asked) / turns : Infinity,
       () => [
         term('C', 'rating for thrust', rating, 'force', 'shop'),
-        term('F', 'equivalent force, and half of a preload', force + more, 'force', 'brief'),
+        term('F', 'what it carries at the equivalent force', carries, 'force', 'brief'),
         term('P_h', 'lead', thread.lead, 'length', 'computed'),
         term('v', 'mean speed', speed, 'linearSpeed', 'brief'),
       ],
@@ -237,7 +246,8 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
       () => [term('C₀', 'static rating', bearing.static, 'force', 'shop')],
     ),
   ].filter((l) => Number.isFinite(l.torque));
-  if (p.collar === 'bearing') list.push(rated('tires', 'bearing wears out', 0.5 * bearing.dynamic));
+  if (p.collar === 'bearing')
+    list.push(rated('tires', 'bearing wears out', 0.5 * bearing.dynamic, force, (load) => load));
   if (p.type === 'ball')
     return [
       ...list,
@@ -245,16 +255,15 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
         'dents',
         'ball nut is dented',
         'static',
-        Math.max(0, p.static - more),
-        'Static load rating of its data sheet.',
-        more > 0 ? 'C₀ − F_p' : 'C₀',
+        forceOn(nuts, p.static),
+        'Static load rating of its data sheet, of which the preload may take a part.',
+        'C₀',
         Infinity,
         () => [
-          term('C₀', 'static rating', p.static, 'force', 'field', 'static'),
-          ...(more > 0 ? [term('F_p', 'half of the preload', more, 'force', 'computed')] : []),
+          term('C₀', 'static rating, less what the preload takes of it', forceOn(nuts, p.static), 'force', 'computed'),
         ],
       ),
-      rated('rolls', 'ball nut wears out', p.dynamic),
+      rated('rolls', 'ball nut wears out', p.dynamic, lasts, (load) => forceOn(nuts, load)),
     ];
   const turnsIn = p.nutLength / p.pitch;
   const face = Math.PI * thread.pitchDiameter * thread.depth * turnsIn;
@@ -271,7 +280,7 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
       'strips',
       'threads of the nut shear off',
       'static',
-      (strengthOf(nut, 'along', shelf) / Math.sqrt(3)) * shear,
+      forceOn(nuts, (strengthOf(nut, 'along', shelf) / Math.sqrt(3)) * shear),
       'Shear at the root of the nut’s threads, six tenths of its length.',
       'R_m/√3·π·d·0.6·l',
       Infinity,
@@ -285,7 +294,7 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
       'crushes',
       'threads of the nut are crushed',
       'static',
-      strengthOf(nut, 'along', shelf) * face,
+      forceOn(nuts, strengthOf(nut, 'along', shelf) * face),
       'Pressure on the flanks that touch, all of its turns alike.',
       'R·π·d₂·H₁·l/P',
       Infinity,
@@ -303,15 +312,15 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
             'wears',
             'nut is worn out',
             'life',
-            way > 0 ? Math.max(0, room / (perMetre * way) - more) : Infinity,
+            way > 0 ? forceOn(nuts, room / (perMetre * way)) : Infinity,
             'Sliding takes material off the nut’s flanks; worn out is a fifth of their depth (linear wear).',
             'h·A/(k·F·s·v)',
-            way > 0 && force + more > 0 ? (room * asked) / (perMetre * (force + more) * way) : Infinity,
+            way > 0 && lasts > 0 ? (room * asked) / (perMetre * lasts * way) : Infinity,
             () => [
               term('h', 'what may be worn off', room, 'length', 'computed'),
               term('A', 'flanks that touch', face, 'area', 'computed'),
               term('k', 'wear, m³/(N·m)', rate, 'count', 'shop'),
-              term('F', 'equivalent force, and half of a preload', force + more, 'force', 'brief'),
+              term('F', 'what a nut carries at the equivalent force', lasts, 'force', 'brief'),
               term('s', 'way of sliding over travel', slide, 'ratio', 'computed'),
               term('v', 'mean speed', speed, 'linearSpeed', 'brief'),
             ],
@@ -330,15 +339,17 @@ export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf
   const s: Setting = { p, b, at, shelf };
   const { thread, materials, bearing } = b;
   const [screw, nut] = materials;
-  const { friction, angle, work, alone } = workOf(s);
+  const { friction, angle, collar, work, alone } = workOf(s);
   const modulus = elastic(screw, factor(shelf, 'ambient'), shelf);
   const ends = ENDS[p.ends];
   const buckles = eulerLoad(modulus, thread.core, p.free, ends.buckles);
   const whirl = whirlSpeed(modulus, screw.material.density, thread.core, p.free, ends.whirls);
-  const springs = springsOf(s);
+  const nuts = p.nut === 'double' ? 2 : 1;
+  const springs = springsOf(s, nuts);
   const stiffness = together(springs);
   const limits = limitsOf(s, work, buckles);
-  const nuts = p.nut === 'double' ? 2 : 1;
+  const pair = nutsOf(p);
+  const opens = opensOver(pair) * pair.preload;
   const bar = rodMass((p.diameter + thread.core) / 2, b.length, screw.material.density);
   const sleeve =
     (Math.PI / 4) *
@@ -355,20 +366,20 @@ export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf
   ] as const;
   const bearings = p.ends === 'fixed-free' ? 2 : p.ends === 'fixed-fixed' ? 4 : 3;
   const turning = (at.speed * 2 * Math.PI) / thread.lead;
-  // Both nuts rub under the preload: one is raised, the other lowered.
-  const rubs = p.nut === 'double' ? p.preload * (work.raise + work.lower) : 0;
+  // Both nuts rub under the preload: one is raised, the other lowered; the collar does not feel it.
+  const rubs = pair.preload * (work.raise + work.lower - 2 * collar);
   const endPlay = factor(shelf, 'worm.endPlay');
   const play = p.nut === 'double' ? 0 : p.play;
   const numbers: StageNumbers = {
     ratio: screwRatio(p),
     etaForward: work.forward,
     etaBackward: work.backward,
-    drag: Math.max(0, rubs) + bearings * bearingDrag(bearing, turning, shelf),
+    drag: rubs + bearings * bearingDrag(bearing, turning, shelf),
     play: [play + endPlay / 2, 0.5 * play, 1.5 * play + endPlay],
     stiffness,
     springs,
-    bendTorque: Infinity,
-    stiffnessBeyond: stiffness,
+    bendTorque: nuts === 2 ? opens : Infinity,
+    stiffnessBeyond: nuts === 2 ? together(springsOf(s, 1)) : stiffness,
     inertiaIn: (Math.PI / 32) * screw.material.density * b.length * fourthPower(p.diameter, thread.core),
     inertiaOut: nuts * sleeve,
     limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
@@ -391,8 +402,10 @@ export function modelScrew(p: ScrewParams, b: ScrewBuild, at: Duty, shelf: Shelf
     torque: at.torque * work.raise,
     buckles,
     whirl,
-    pressure: at.torque / (Math.PI * thread.pitchDiameter * thread.depth * (p.nutLength / p.pitch)),
-    opens: p.nut === 'double' ? OPENS * p.preload : 0,
+    pressure: nutLoad(pair, at.torque) / (Math.PI * thread.pitchDiameter * thread.depth * (p.nutLength / p.pitch)),
+    opens,
+    collar,
+    rubs,
     limits,
     masses,
     prices,

@@ -182,7 +182,7 @@ export const screwParams: ParamTable<P> = {
     preload: amount('force', {
       says: 'Force between the nuts of a preloaded pair',
       label: 'Preload',
-      help: 'No play until the load is 2.8 times as much; both nuts rub under it.',
+      help: 'No play until the load is 2.8 times as much with balls, twice as much with plain threads; both nuts rub under it.',
       start: 20,
       least: 0,
       most: 1e5,

@@ -70,6 +70,22 @@ export function screwWork(
   return { raise, lower, forward: moved / raise, backward: -lower / moved };
 }
 
+/**
+ * What balls in a thread take: raise P_h/(2π·η) + µ_c·d_c/2, lower −P_h·η_b/2π + µ_c·d_c/2; a plain collar rubs as under a
+ * plain thread.
+ *
+ * @param forward efficiency of the thread alone
+ * @param alone the same when it is pushed
+ * @param collar µ_c·d_c/2, m
+ * @example ballWork({ lead: 0.002 }, 0.9, 0.8, 0).backward // 0.8
+ */
+export function ballWork({ lead }: Pick<Thread, 'lead'>, forward: number, alone: number, collar: number): ScrewWork {
+  const moved = lead / (2 * Math.PI);
+  const raise = moved / forward + collar;
+  const lower = collar - moved * alone;
+  return { raise, lower, forward: moved / raise, backward: -lower / moved };
+}
+
 /** Factors of buckling and of the first whirl by how the ends are carried. Source: Euler; beam theory, as tables print them. */
 export const ENDS = {
   'fixed-free': { buckles: 0.25, whirls: 1.8751 },

@@ -83,7 +83,10 @@ const WORKED: Readonly<Record<string, Anchor>> = {
   tipPlay: [likely * 0.32, 'at 320 mm'],
   tip: [(likely + hold / k) * 0.32, 'play and wind-up at rest, at 320 mm'],
   motorRms: [motorRms, 'of load and drag, of rotor and unit sped up, and twice what both do together'],
-  acceleration: [(reach - hold) / (load + 100 * own), 'what the torque leaves over the hold, on load, rotor and unit'],
+  acceleration: [
+    ((0.9 * 0.55 - drag) * 9.4 - hold) / (load + 9.4 * 10 * own),
+    'what nine tenths of 0.55 N·m bring to the output leave over the hold, on load, rotor and unit',
+  ],
   winding: [293.15 + 65, '65 K at two phases’ rated current, which sine currents of √2 of it heat alike'],
   mount: [293.15 + 0.6 * 65, 'six tenths of the winding’s rise'],
   keptMotor: [microstep + twentieth + likely, 'a microstep, a twentieth of a step and the play; nothing sticks'],
@@ -192,7 +195,8 @@ const sag = near / row + tilt * 0.05;
 /** What the load drives the motor with going down at 18.85 rad/s, less its own friction. */
 const driven = (hold * 0.9361702127659575) / 10 - drag - 0.3 * kt;
 const [count, outCount] = [turn / 40960, turn / 8192];
-const left = (8 - hold) / (load + 100 * turning);
+/** The unit carries 8 N·m, which speed up what lies behind it: the load. The motor would bring more. */
+const left = (8 - hold) / load;
 
 const SECOND: Readonly<Record<string, Anchor>> = {
   ratio: WORKED['ratio']!,
@@ -212,7 +216,7 @@ const SECOND: Readonly<Record<string, Anchor>> = {
   turnBack: [((0.01 + drag) * 10) / 0.9361702127659575, 'detent and drag, by ten over the efficiency backwards'],
   inertia: [100 * turning, 'rotor and unit by the square of ten'],
   inertiaMatch: [load / 1e-3, 'load over a hundred rotors'],
-  acceleration: [left, 'what 8 N·m leave over the hold'],
+  acceleration: [left, 'what 8 N·m of the unit leave over the hold, on the load alone'],
   moveTime: [
     2 * Math.sqrt((0.698131700798 + 0.610865238198) / left),
     'half the way up, half down: the speed is not reached',

@@ -60,6 +60,10 @@ export function lineFigures(
       : [];
   const t0 = motorTorque(variant.motor, variant.driver, shelf, motorSpeed, 'peak');
   const peak = term('T', 'peak torque asked', demand.peak, 'torque', 'brief');
+  const speedLimit =
+    n.accelerationTorque === n.pull
+      ? { torque: 'torque of the motor at the output', inertia: 'load, and rotor and line by the efficiency' }
+      : { torque: 'torque that a stage carries', inertia: 'load, and what lies behind that stage' };
   const hold = term('T_h', 'holding torque asked', demand.hold, 'torque', 'brief');
   const arm = term('L', 'longest arm', demand.arm, 'length', 'brief');
   const per = (
@@ -175,10 +179,17 @@ export function lineFigures(
             'speed',
             (x) => x.startStop,
             () => ({
-              formula: '√(2·(T − T_load)·θ_s/J)/|i|',
+              formula: '√(2·(T − T_load)·θ_s/(J/|i|² + J_l/(|i|²·η)))/|i|',
               terms: [
-                term('T_load', 'motor torque needed', n.motorNeeded, 'torque', 'computed'),
-                term('J', 'load with line, at the output', demand.inertia + n.inertiaLine, 'inertia', 'computed'),
+                term(
+                  'T_load',
+                  'motor torque for the peak without its acceleration',
+                  n.steadyNeeded,
+                  'torque',
+                  'computed',
+                ),
+                term('J', 'rotor and line, at the output', n.inertiaLine, 'inertia', 'computed'),
+                term('J_l', 'load', demand.inertia, 'inertia', 'brief'),
                 ...ratios,
               ],
               source: 'work of the torque left over a full step against the energy of what turns',
@@ -351,14 +362,14 @@ export function lineFigures(
       'acceleration',
       (x) => x.acceleration,
       () => ({
-        formula: '(T − T_h)/(J_load + J_line)',
+        formula: '(T − T_h − T_f)/J',
         terms: [
-          term('T', 'torque, lifting', n.torque, 'torque', 'computed'),
+          term('T', speedLimit.torque, n.accelerationTorque, 'torque', 'computed'),
           hold,
-          term('J_load', 'load', demand.inertia, 'inertia', 'brief'),
-          term('J_line', 'line at the output', n.inertiaLine, 'inertia', 'computed'),
+          term('T_f', 'friction of the load', demand.friction, 'torque', 'brief'),
+          term('J', speedLimit.inertia, n.accelerationInertia, 'inertia', 'computed'),
         ],
-        source: 'Newton for rotation',
+        source: 'Newton for rotation; the least that the motor or a stage lets',
       }),
     ),
     make.figure(

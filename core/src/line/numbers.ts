@@ -51,6 +51,8 @@ export interface LineNumbers {
   /** At the peak, what speeds up rotor and stages included; and that part alone. */
   readonly motorNeeded: number;
   readonly spinNeeded: number;
+  /** Torque that the motor brings to the output at that speed with nothing sped up, N·m. */
+  readonly pull: number;
   /** Acceleration that the motor reaches at the hardest peak that asks for one, and what is asked there, rad/s²; NaN. */
   readonly accelerates: number;
   readonly accelerationAsked: number;
@@ -75,7 +77,9 @@ export interface LineNumbers {
   readonly sensorMoney: number;
   /** Time of the brief's widest move at what acceleration and speed allow, s. */
   readonly moveTime: number;
-  /** Speed at the output from which a stepper starts and stops without a ramp under the peak, rad/s; NaN for others. */
+  /** Torque at the motor for the hardest peak without what its acceleration takes, N·m. */
+  readonly steadyNeeded: number;
+  /** Speed at the output from which a stepper starts and stops without a ramp under it, rad/s; NaN for others. */
   readonly startStop: number;
   readonly bore: number;
   /** Shortest life of anything that tires, wears or is rated, s; what that is, and of which stage (−1: none). */
@@ -94,7 +98,13 @@ export interface LineNumbers {
   readonly mountTemperature: number;
   readonly motorRms: number;
   readonly naturalFrequency: number;
+  /**
+   * What the output is sped up by where it is held and rubs, rad/s²: the least that the motor or any stage lets, the torque
+   * that this one gives and the inertia that it speeds up.
+   */
   readonly acceleration: number;
+  readonly accelerationTorque: number;
+  readonly accelerationInertia: number;
   readonly resolution: ResolutionNumbers;
   readonly size: number;
   readonly length: number;
@@ -191,6 +201,7 @@ const sameDuty = (a: Duty, b: Duty): boolean =>
 interface Brought {
   readonly reach: number;
   readonly governing: OperatingPoint | undefined;
+  readonly pull: number;
   readonly continuousReach: number;
   readonly everMargin: number;
   readonly accelerates: number;
@@ -232,7 +243,7 @@ function brought(
   }
   // T_out(a) = T_other + J·a with the motor's torque less what rotor and stages take, solved for a.
   let [accelerates, accelerationAsked] = [NaN, NaN];
-  const gain = stages.reduce((g, s) => g * Math.abs(s.ratio) * s.etaForward, 1);
+  const gain = gainOf(stages);
   for (const p of peaks) {
     if (!(p.acceleration! > 0)) continue;
     const other = Math.max(0, p.torque - demand.inertia * p.acceleration!);
@@ -255,6 +266,7 @@ function brought(
   return {
     reach,
     governing,
+    pull: reachAt(governing?.speed ?? demand.speed, 'peak'),
     everMargin,
     continuousReach: reachAt(demand.speed, 'continuous'),
     accelerates,
@@ -298,6 +310,55 @@ function askedOfMotor(stages: readonly StageNumbers[], demand: Demand, spin: num
     spinNeeded,
     motorRms: motorRms > 0 ? motorRms : needed(stages, demand.rms),
   };
+}
+
+/** Torque at the output for one at the motor that nothing rubs away from, N·m/N·m. */
+const gainOf = (stages: readonly StageNumbers[]): number =>
+  stages.reduce((g, s) => g * Math.abs(s.ratio) * s.etaForward, 1);
+
+/** What turns from a stage's output on and must go through it to be sped up, at the line's output, kg·m². */
+function inertiasBehind(stages: readonly StageNumbers[], after: Float64Array, links: readonly number[]): Float64Array {
+  const out = new Float64Array(stages.length);
+  let behind = 0;
+  for (let j = stages.length - 1; j >= 0; j--) {
+    const s = stages[j]!;
+    const square = after[j]! ** 2;
+    behind += (s.inertiaOut + (links[j] ?? 0)) * square;
+    out[j] = behind;
+    behind += s.inertiaIn * s.ratio ** 2 * square;
+  }
+  return out;
+}
+
+/**
+ * What the output is sped up by while its load hangs and rubs: what the motor brings, on load, line and rotor, or what a
+ * stage carries, on what lies behind it, whichever is less.
+ *
+ * @param pull torque of the motor at the output with nothing sped up, N·m
+ * @param own inertia of rotor and line that the motor's torque speeds up, each of it through the efficiency, kg·m²
+ */
+function speedsUp(
+  stages: readonly StageNumbers[],
+  demand: Demand,
+  pull: number,
+  own: number,
+  behind: Float64Array,
+): { readonly acceleration: number; readonly torque: number; readonly inertia: number } {
+  const against = demand.hold + demand.friction;
+  const by = (torque: number, inertia: number) => ({
+    acceleration: inertia > 0 ? (torque - against) / inertia : Infinity,
+    torque,
+    inertia,
+  });
+  let least = by(pull, demand.inertia + own);
+  stages.forEach((s, j) => {
+    for (const limit of s.limits) {
+      if (limit.time !== 'static') continue;
+      const now = by(forward(stages, limit.torque, j + 1), demand.inertia + behind[j]!);
+      if (now.acceleration < least.acceleration) least = now;
+    }
+  });
+  return least;
 }
 
 /** The least of every stage's static limits carried forward through what follows, N·m: what breaks, skips or dents it. */
@@ -481,8 +542,8 @@ function sum(
   const rotor = motor.rotorInertia * ratio * ratio;
   const inertiaLine = rotor + inertiaStages + inertiaLinks;
   const spin = spinPerAcceleration(inertiaLine, size);
-  const { reach, governing, continuousReach, everMargin, speed, accelerates, accelerationAsked } = reachBy((read) =>
-    brought(variant, demand, read, stages, speedLimit, back.holder >= 0, spin),
+  const { reach, governing, pull, continuousReach, everMargin, speed, accelerates, accelerationAsked } = reachBy(
+    (read) => brought(variant, demand, read, stages, speedLimit, back.holder >= 0, spin),
   );
   const strong = weakest(stages);
   const shaft = outputNumbers(variant.output, demand.meanSpeed, shelf);
@@ -500,14 +561,18 @@ function sum(
   const hot = Number.isFinite(warm.winding) ? warm.winding : undefined;
   const loss = motorEfficiency(motor, driver, motorNeeded, demand.speed * size, shelf, driver.winding ?? hot);
   const returned = givenBack(motor, driver, stages, demand, inertiaLine, size);
-  const acceleration = (torque - demand.hold) / (demand.inertia + inertiaLine);
-  const move = trapezoid(demand.swing, speed, Math.max(0, acceleration));
+  const gain = gainOf(stages);
+  const steadyNeeded = needed(stages, steadyPeak(demand));
+  const behindStages = inertiasBehind(stages, after, around?.inertias ?? []);
+  const fastest = speedsUp(stages, demand, pull, gain * spin, behindStages);
+  const move = trapezoid(demand.swing, speed, Math.max(0, fastest.acceleration));
   return {
     stages,
     duties,
     ratio,
     reach,
     governing,
+    pull,
     everMargin,
     continuousReach,
     capacity: strong.capacity,
@@ -538,8 +603,10 @@ function sum(
     inertiaMatch: rotor > 0 && demand.inertia > 0 ? demand.inertia / rotor : NaN,
     naturalFrequency:
       demand.inertia > 0 && Number.isFinite(stiffness) ? Math.sqrt(stiffness / demand.inertia) / (2 * Math.PI) : NaN,
-    acceleration,
-    moveTime: acceleration > 0 && speed > 0 && demand.swing > 0 ? 2 * move.up + move.cruise : NaN,
+    acceleration: fastest.acceleration,
+    accelerationTorque: fastest.torque,
+    accelerationInertia: fastest.inertia,
+    moveTime: fastest.acceleration > 0 && speed > 0 && demand.swing > 0 ? 2 * move.up + move.cruise : NaN,
     resolution: resolutionNumbers(variant, shelf, size, needed(stages, 0), stick),
     size: around?.size ?? outside,
     length: around?.length ?? length,
@@ -551,7 +618,8 @@ function sum(
     life: lives.life,
     lifeMode: lives.lifeMode,
     lifeStage: lives.lifeStage,
-    startStop: startStopSpeed(variant, shelf, demand, motorNeeded, inertiaLine, size),
+    steadyNeeded,
+    startStop: startStopSpeed(variant, shelf, steadyNeeded, spin + demand.inertia / gain, size),
     bearingLoad: shaft.load,
     bearingSafety: shaft.safety,
     tiltStiffness: shaft.tiltStiffness,
@@ -568,27 +636,26 @@ function sum(
   };
 }
 
+/** The hardest peak without what its own acceleration takes, N·m. */
+const steadyPeak = (demand: Demand): number => {
+  const peaks = demand.points.filter((p) => p.time === 'peak' && p.torque > 0);
+  if (peaks.length === 0) return demand.peak;
+  return Math.max(0, ...peaks.map((p) => p.torque - demand.inertia * Math.max(0, p.acceleration ?? 0)));
+};
+
 /**
  * Speed at the output up to which a stepper starts and stops within a full step, without a ramp, rad/s: what its torque
  * leaves over the load does over that step speeds everything up, ½·J·ω² = (T − T_load)·θ_s.
  *
- * @param load torque at the motor, N·m
- * @param inertia of rotor and stages at the output, kg·m²; the load's comes on top
+ * @param load torque at the motor that the load takes without being sped up, N·m
+ * @param spin torque at the motor for an acceleration of the output, of load, rotor and stages, N·m·s²/rad
  * @returns NaN where the motor is none, 0 where it does not lift the load
  */
-function startStopSpeed(
-  { motor, driver }: Variant,
-  shelf: Shelf,
-  demand: Demand,
-  load: number,
-  inertia: number,
-  size: number,
-): number {
+function startStopSpeed({ motor, driver }: Variant, shelf: Shelf, load: number, spin: number, size: number): number {
   if (motor.type !== 'stepper') return NaN;
   const spare = motorTorque(motor, driver, shelf, 0, 'peak').torque - load;
-  const all = (inertia + demand.inertia) / (size * size);
   const step = (2 * Math.PI) / motor.stepsPerTurn;
-  return spare > 0 && all > 0 ? Math.sqrt((2 * spare * step) / all) / size : 0;
+  return spare > 0 && spin > 0 ? Math.sqrt((2 * spare * step) / (spin * size)) : 0;
 }
 
 /** Clear passage from the output back to where the line turns aside; a motor in line blocks it, m. */

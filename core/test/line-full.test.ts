@@ -506,9 +506,10 @@ describe('the ratio desk', () => {
     expect(match(high)).toBeCloseTo(0.1, 9);
     // Quickest where the torque left over what is held, over load and rotor, is largest: tried one by one.
     const v = a(j);
+    // On the motor's shaft: τ = J_r·i·α + (T_h + J·α)/(i·η).
     const quick = (i: number) =>
-      (motorTorque(v.motor, v.driver, shelf, demand.speed * i, 'peak').torque * i * 0.94 - demand.hold) /
-      (demand.inertia + v.motor.rotorInertia * i * i);
+      (motorTorque(v.motor, v.driver, shelf, demand.speed * i, 'peak').torque - demand.hold / (i * 0.94)) /
+      (v.motor.rotorInertia * i + demand.inertia / (i * 0.94));
     let best = 1;
     for (let i = 1; i < 300; i += 0.01) if (quick(i) > quick(best)) best = i;
     expect(one.quickest / best).toBeCloseTo(1, 1);

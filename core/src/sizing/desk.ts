@@ -206,7 +206,7 @@ function deskRow(
   let inHand = false;
   for (let i = DESK_LEAST; i <= DESK_MOST; i *= STEP) {
     const torque = motorTorque(motor, driver, shelf, demand.speed * i, 'peak').torque * i * arrives;
-    const a = (torque - demand.hold) / (demand.inertia + motor.rotorInertia * i * i);
+    const a = (torque - demand.hold - demand.friction) / (demand.inertia + motor.rotorInertia * i * i * arrives);
     if (a > quickness && demand.inertia > 0) [quickness, quickest] = [a, i];
     if (inHand || (both && (i < both[0] || i > both[1]))) continue;
     const m = least(i);

@@ -2,8 +2,8 @@
 // 95 % holds it. Specimens are made by other means than the analyses: stepped through time, encoders, bodies that warm
 // one another.
 // Usage: npm run coverage -- [--seeds 200] [--only hysteresis] [--write] [--check]
-// `--write` puts the table into docs/method.md; `--check` tries the families that decide, and fails below 90.5 % (200
-// specimens tell a share of 95 to 3 %).
+// `--write` puts the table into docs/method.md; `--check` tries the families that decide with 100 specimens each, the same
+// ones each time, and fails below 88.5 % (100 tell a share of 95 to 2.2 %, one standard deviation).
 import { spawn } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -37,14 +37,14 @@ import { WARMINGS, warmingSpecimen } from '../core/test/specimens/warming.ts';
 
 const { values: option } = parseArgs({
   options: {
-    seeds: { type: 'string', default: '200' },
+    seeds: { type: 'string', default: '' },
     only: { type: 'string', default: '' },
     part: { type: 'string', default: '' },
     write: { type: 'boolean', default: false },
     check: { type: 'boolean', default: false },
   },
 });
-const LEAST = 0.905;
+const LEAST = 0.885;
 const WORKERS = 2;
 
 /** What one specimen gives: each figure with its uncertainty and its truth. */
@@ -268,7 +268,7 @@ function count(family: Family, seeds: number): Row[] {
 }
 
 const chosen = FAMILIES.filter((f) => f.kind.startsWith(option.only) && !(option.check && (f.slow || f.said)));
-const seeds = Number(option.seeds);
+const seeds = Number(option.seeds || (option.check ? 100 : 200));
 
 /** The rows of every family, counted by two processes. */
 async function counted(): Promise<Row[]> {

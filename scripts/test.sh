@@ -4,16 +4,16 @@ set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 bash scripts/ensure.sh browser
 # Each of the two works on one core: together they take as long as the longer.
-echo "== lint, schema and list of exports in step, licences; types, uncertainties hold the truth"
+echo "== lint, schema and list of exports in step, licences; types, uncertainties hold the truth, build"
 {
   npm run --silent lint && npx --no-install tsx scripts/schema.ts --check &&
     npx --no-install tsx scripts/build-core.ts --check && npm run --silent licences
 } & lint=$!
-{ npm run --silent types && npm run --silent coverage -- --check; } || { kill "$lint" 2>/dev/null; exit 1; }
+{
+  npm run --silent types && npm run --silent coverage -- --check && npm run --silent build && node scripts/first-load.mjs
+} || { kill "$lint" 2>/dev/null; exit 1; }
 wait "$lint"
 echo "== unit and whole"; npm run --silent tests
-echo "== build"; npm run --silent build
-node scripts/first-load.mjs
 echo "== browser"; npm run --silent e2e
 # A slice of what `npm run torture` does at length: kills in the middle of writes. Where it decides what lands, the same each time.
 seed=$RANDOM; [ -z "${CI:-}" ] || seed=20261127

@@ -32,10 +32,10 @@ export const rollerWave: Anchored = {
     near: [0.047279999999999996, '20 + 4 − 0.4 + 0.04'],
     wall: [0.0025259286460026682, 'a twentieth of the circle of 20.9 mm less a slot'],
     efficiency: [
-      0.8255382271571513,
-      '0.1 on the walls by rise and spin, 0.003 in the bearings; rollers balanced by two equations each',
+      0.8087804442176,
+      '0.1 on the walls, by the way of each roller’s middle and of its surface, which rolls on the ring; 0.003 in bearings that turn 22.2 times, the sleeve rolling back at 24 mm over 20; rollers balanced by two equations each',
     ],
-    backward: [0.7886690560125476, 'the same loss'],
+    backward: [0.7635705003138, 'the same loss'],
     play: [0.01398817876853326, 'gaps over the steepest levers, slots over 22 mm, half of the bearing’s'],
     force: [130.78519850011085, 'one-sided springs, halved to the moment'],
     push: [44.36902421685558, 'what two equations leave across'],
@@ -52,11 +52,14 @@ export const rollerWave: Anchored = {
     ],
     hollow: [0.0030777202072538854, 'where the path bends outwards, by its first two derivatives in fifteen digits'],
     efficiencyPeak: [
-      0.7919019641353979,
-      'power out over power in: grease of 61 mm over 80 squared, two bearings by Palmgren at forty radians a second',
+      0.7747411257409,
+      'power out over power in: grease of 61 mm over 80 squared, two bearings by Palmgren at 44.4 radians a second',
     ],
-    efficiencyPart: [0.7056478482912727, 'the same at a quarter of the torque'],
-    life: [5389310820.594835, '(4030 N over the cubic mean of a row’s vector sum)³·10⁶ turns'],
+    efficiencyPart: [0.6878873341667, 'the same at a quarter of the torque'],
+    life: [
+      4855234973.508861,
+      '(4030 N over the cubic mean of a row’s vector sum)³·10⁶ turns, 22.2 for one of the output',
+    ],
     flank: [
       9262344.191554893,
       'a fifteenth of 0.8 mm over 2π·T·3.479·0.2·8·10⁻¹⁵ a turn on the lobes of both rows: rollers’ forces times the way of the ring past each, path by differences and a roller’s radius, over the moment',

@@ -71,11 +71,12 @@ export function rollerWaveFigures(
       'efficiency',
       (x) => x.numbers.etaForward,
       () => ({
-        formula: '1/(1 + µ·Σ|Q|(|ρ_ψ|·n + ρ)/T + µ_b·F·d/2·n/T)',
+        formula: '1/(1 + µ·Σ|Q|(|ρ_ψ|·n + √(ρ² + ρ_φ²) + r)/T + µ_b·F·d/2·n_b/T)',
         terms: [
           term('µ', 'roller on its wall', factor(shelf, 'lobe.slide'), 'count', 'shop', 'lobe.slide'),
           term('Q', 'worst push on a wall', m.spread.wall, 'force', 'computed'),
           term('µ_b', 'eccentric bearing', factor(shelf, 'pin.roll'), 'count', 'shop', 'pin.roll'),
+          term('n_b', 'its turns for one of the output', m.rolls, 'count', 'computed'),
         ],
         source: 'rollers roll on ring and eccentric, and so rub on the cage’s walls as they rise and as they spin',
       }),
@@ -168,8 +169,12 @@ export function rollerWaveFigures(
             (x) => x.bearingLife,
             () => ({
               formula: '(C/F)³ million turns',
-              terms: [term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop', m.bearing.id)],
-              source: 'ISO 281',
+              terms: [
+                term('C', 'dynamic rating', m.bearing.dynamic, 'force', 'shop', m.bearing.id),
+                term('n_b', 'its turns for one of the output', m.rolls, 'count', 'computed'),
+              ],
+              source:
+                'ISO 281; it turns with the crank against what it carries, which rolls the other way on the rollers',
             }),
           ),
         ]

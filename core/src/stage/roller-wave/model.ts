@@ -62,15 +62,22 @@ interface Spread {
   readonly stiffness: number;
   /** The ring’s way past its rollers for a radian, by their forces over the moment. */
   readonly ringWay: number;
-  /** Sums of wall push times way, for a radian of the crank, over the moment. */
+  /** Sums of wall push times way over the moment: of rollers that rise, for a radian of the crank against the cage. */
   readonly wallSlide: number;
+  /** Of rollers that spin as they roll on the ring, for a radian of the ring against the cage. */
   readonly wallSpin: number;
+  /** Loads of the eccentric bearings times the radius of their bore, over the moment. */
   readonly journal: number;
 }
 
 /** Everything computed about a roller wave stage. */
 export interface RollerWaveModel extends RollerWaveBuild {
   readonly spread: Spread;
+  /**
+   * How often the eccentric's bearings turn for a turn of the output: the crank against what they carry, which rolls on the
+   * rollers, against the way of the ring.
+   */
+  readonly rolls: number;
   readonly playGap: number;
   readonly playSlot: number;
   /** How far the ring's profile and the slots' places may be off together, m: a gap that is less may bind. */
@@ -199,7 +206,7 @@ function spreadOf(p: RollerWaveParams, b: RollerWaveBuild, contact: number, modu
         const q = f * Math.abs(s.wall[k]!);
         wall = Math.max(wall, q);
         wallSlide += (q * Math.abs(s.rise[k]!)) / moment / STEPS;
-        wallSpin += (q * s.rho[k]!) / moment / STEPS;
+        wallSpin += (q * s.slides[k]!) / moment / STEPS;
         x += f * s.ex[k]!;
         y += f * s.ey[k]!;
       }
@@ -293,15 +300,15 @@ export function modelRollerWave(
     kept.step(name, [contact, modulus, moment], shelf, () => spreadOf(p, b, contact, modulus, moment));
   const moment = Math.max(1e-3, at.torque * held);
   const s = spreadAt('load', moment);
-  // Crank against cage for a radian of the output, and ring against cage.
+  // Crank against cage for a radian of the output; ring against cage turns a radian, whichever of them is held.
   const spins = p.held === 'ring' ? Math.abs(ratio - 1) : Math.abs(ratio);
+  const far = wave.eccentric + wave.roller;
+  const rolls = spins + (p.more * (far + wave.roller)) / wave.eccentric;
   const slide = factor(shelf, 'lobe.slide');
-  // A roller rolls on ring and eccentric and so rubs on its wall, by its rise and by its spin.
-  const loss =
-    held * (slide * (s.wallSlide * spins + s.wallSpin / held) + factor(shelf, 'pin.roll') * s.journal * spins);
+  // A roller rolls on ring and eccentric and so rubs on its wall, by its rise and by its spin: both run the same way there.
+  const loss = held * (slide * (s.wallSlide * spins + s.wallSpin) + factor(shelf, 'pin.roll') * s.journal * rolls);
   // Play: gaps at the ring, slots, and how far profile and slots are off.
   const steep = Math.max(...b.states[0]![0]!.arms);
-  const far = wave.eccentric + wave.roller;
   const playGap = gapPlay(b.states, p.gap) * held;
   const playSlot = (p.slot / far) * held;
   const off = Math.hypot(factor(shelf, 'lobe.profile'), factor(shelf, 'lobe.place'));
@@ -397,9 +404,9 @@ export function modelRollerWave(
     },
   ];
   const lasting = at.equivalent && at.meanSpeed ? (s.bearingMean * at.equivalent * held) / moment : 0;
-  const bearingLife = lasting > 0 ? ratedLife(bearing, lasting, at.meanSpeed! * Math.abs(ratio)) : Infinity;
+  const bearingLife = lasting > 0 ? ratedLife(bearing, lasting, at.meanSpeed! * rolls) : Infinity;
   const plates = p.carriedBy === 'both' ? 2 : 1;
-  const ringInertia = costs.ring.mass * ((b.outside / 2 + b.reach[1]) / 2) ** 2;
+  const ringInertia = (costs.ring.mass * ((b.outside / 2) ** 2 + ((b.reach[0] + b.reach[1]) / 2) ** 2)) / 2;
   const plateMass = cagePlates(p, b) * cage.material.density;
   const cageInertia =
     (costs.cage.mass - plateMass) * ((b.cage[0] + b.cage[1]) / 2) ** 2 +
@@ -409,7 +416,7 @@ export function modelRollerWave(
     ratio,
     etaForward: 1 / (1 + loss),
     etaBackward: 1 - loss,
-    drag: greaseDrag(b.outside, shelf) + p.rows * bearingDrag(bearing, at.speed * ratio, shelf),
+    drag: greaseDrag(b.outside, shelf) + p.rows * bearingDrag(bearing, at.speed * rolls, shelf),
     play: [play + crank / 2, Math.max(0, play - wrong), play + wrong + crank],
     stiffness,
     springs,
@@ -429,6 +436,7 @@ export function modelRollerWave(
   return {
     ...b,
     spread: s,
+    rolls,
     playGap,
     playSlot,
     off,

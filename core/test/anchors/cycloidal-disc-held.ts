@@ -18,7 +18,7 @@ export const discHeld: Anchored = {
     couple: [0.0023242002106 * (63 / 60) ** 2 * Math.sqrt(3), 'outer discs √3 times as far as two, at 63 rad/s'],
   },
   numbers: {
-    inertiaIn: [5.528570550416093e-7, 'three discs of 56.6326 g on their throw, and turning a 21st as fast'],
+    inertiaIn: [3 * 0.0566326 * 0.0012 ** 2, 'three discs of 56.6326 g go round on their throw and do not turn', 1e-5],
     inertiaOut: [1.31281375908347e-4, 'housing π(46² − 36.5²)·29.5 mm³ with 0.85 left, at 43 mm'],
     length: [0.0465, 'three discs, 2 mm, a plate of 8 mm on either side'],
     maxSpeed: [158.73015873, '4 m/s over e·Z'],

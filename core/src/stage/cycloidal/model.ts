@@ -92,14 +92,14 @@ interface Setting {
   readonly held: number;
 }
 
-/** What friction makes of how contacts slide: losses by place, over what goes out. */
-function lossesOf({ p, shelf }: Setting, pushes: CycloidalSpread): CycloidalLoad {
+/** What friction makes of how contacts slide on the disc's moment: losses by place, over what goes out. */
+function lossesOf({ p, shelf, held }: Setting, pushes: CycloidalSpread): CycloidalLoad {
   const sliding = (run: CycloidalParams['pinsRun']) => factor(shelf, run === 'fixed' ? 'lobe.slide' : 'lobe.roll');
   return {
     ...pushes,
-    lossPins: sliding(p.pinsRun) * pushes.pinSlide,
-    lossOut: sliding(p.outRun) * pushes.outSlide,
-    lossBearing: factor(shelf, 'pin.roll') * pushes.journalSlide,
+    lossPins: held * sliding(p.pinsRun) * pushes.pinSlide,
+    lossOut: held * sliding(p.outRun) * pushes.outSlide,
+    lossBearing: held * factor(shelf, 'pin.roll') * pushes.journalSlide,
   };
 }
 
@@ -194,7 +194,7 @@ function modesOf(s: Setting, strong: CycloidalSpread, base: number): Mode[] {
       lobes: md,
       pins: mp,
       press: strong.pressure / Math.sqrt(base),
-      slide: strong.pinSlide,
+      slide: strong.pinSlide * s.held,
       rolls: p.pinsRun !== 'fixed',
       area: flankArea(p, b.geometry.profile),
       lift: p.throw,
@@ -349,16 +349,15 @@ export function modelCycloidal(
     ratio,
     etaForward: 1 / (1 + loss),
     etaBackward: 1 - loss,
-    // A disc turns back on its crank by a lobe a turn.
-    drag:
-      greaseDrag(g.outside, shelf) +
-      p.discs * bearingDrag(bearing, at.speed * ratio * (1 + 1 / Math.abs(ratio)), shelf),
+    // The crank turns as often against the disc, whichever part is held.
+    drag: greaseDrag(g.outside, shelf) + p.discs * bearingDrag(bearing, at.speed * s.n, shelf),
     play: band,
     stiffness,
     springs,
     bendTorque: Infinity,
     stiffnessBeyond: stiffness,
-    inertiaIn: p.discs * mass.disc * (p.throw ** 2 + g.profile.circle ** 2 / 2 / ratio ** 2),
+    // A held disc goes round without turning.
+    inertiaIn: p.discs * mass.disc * (p.throw ** 2 + (p.held === 'ring' ? g.profile.circle ** 2 / 2 / ratio ** 2 : 0)),
     inertiaOut:
       p.held === 'ring' ? (mass.plates * (p.outCircle / 2) ** 2) / 2 : mass.housing * (p.circle / 2 + p.rim / 2) ** 2,
     limits: modeLimits(modes),

@@ -167,13 +167,13 @@ const ROOMS: Readonly<Record<string, readonly Room[]>> = {
     },
     { paths: 1, gaps: [lobes(40 * MICRO, 1.05 / (22 * MM), 2, 0, 0)], apart: 0, extra: 0 },
   ],
-  // The play as worked, on the ring of 42 teeth; straight flanks of 30°.
+  // The play as worked, on the cup of 40 teeth that goes out; straight flanks of 30°.
   'strain-wave': [
     {
       paths: 1,
       gaps: [
         {
-          ...mesh(0.00120125735 * 14.07 * MM, 1 / (14.07 * MM), [14.07 * MM, 14.07 * MM], 0),
+          ...mesh(0.00120125735 * 14.07 * MM, 1 / (13.4 * MM), [13.4 * MM, 13.4 * MM], 0),
           shares: [2 / Math.cos(30 * DEGREE), 2 / Math.cos(30 * DEGREE)],
           usual: [spread(30 * MICRO) / Math.SQRT2, spread(30 * MICRO) / Math.SQRT2],
           growths: [-2 * Math.tan(30 * DEGREE), 2 * Math.tan(30 * DEGREE)],

@@ -222,15 +222,12 @@ describe('a shared-planet stage without play', () => {
 
 describe('wave tension', () => {
   const [bare, r, more] = [0, 30, 60].map((tension) => stage('strain-wave', { tension }));
-  const [R, lean] = [
-    ((bare!.p['module'] as number) * ((bare!.p['teeth'] as number) + 2)) / 2,
-    bare!.p['angle'] as number,
-  ];
+  const [R, lean] = [((bare!.p['module'] as number) * (bare!.p['teeth'] as number)) / 2, bare!.p['angle'] as number];
 
   it('takes the play out until the load pushes a lobe back', () => {
     expect(bare!.numbers.play[0]).toBeGreaterThan(0);
     expect(r!.numbers.play).toEqual([0, 0, 0]);
-    // Two lobes of 30 N, on a wedge of the teeth's lean, at the ring's radius.
+    // Two lobes of 30 N, on a wedge of the teeth's lean, at the radius of the cup's teeth.
     expect(bare!.p['form']).toBe('straight');
     expect(r!.figure('opens')).toBeCloseTo((2 * 30 * R) / Math.tan(lean), 6);
     expect(bare!.figures).not.toContain('opens');

@@ -13,7 +13,7 @@ export const strainWaveRollers: Anchored = {
     leastPreload: [7.0744994, 'there is no other', 1e-5],
     bore: [0.00934, '12 + 0.67 − 3.5 mm to the middles, 3.5 and 1 mm inside them, twice'],
     presses: [29.7944675, '√(30² + 50²) µm less the 12.3375 of the teeth, on 988 425 N/m, half of it', 1e-5],
-    dent: [3.9092104, '(110 − 29.7945) N·2·14.07 mm/tan 30°', 1e-5],
-    life: [12634683, '(310/(29.7945 + 49.241·1.3/2.4))³·10⁶ turns at 24 rad/s·24/7', 3e-5],
+    dent: [3.7230575, '(110 − 29.7945) N·2·13.4 mm/tan 30°', 1e-5],
+    life: [11219192, '(310/(29.7945 + 51.703·1.3/2.4))³·10⁶ turns at 25.2 rad/s·24/7', 3e-5],
   },
 };

@@ -1,15 +1,15 @@
 import type { ContactSet } from '../../lobed/index.ts';
 import { STEPS, type StrainWaveGeometry } from './geometry.ts';
-import { ringTeeth, type StrainWaveParams } from './params.ts';
+import { outRadius, type StrainWaveParams } from './params.ts';
 
 /**
- * Teeth in their spaces as one-sided contacts about the ring's middle: levers and clearances on the side that closes
- * when the spline is turned on.
+ * Teeth in their spaces as one-sided contacts about the middle: levers at what goes out, and clearances on the side that
+ * closes when it is turned on.
  */
 export function contactsOf(g: StrainWaveGeometry, p: StrainWaveParams): ContactSet {
   const c = g.course;
   const [arms, gaps]: [number[], number[]] = [[], []];
-  const R = (g.module * ringTeeth(p)) / 2;
+  const R = outRadius(p, g.module);
   // One contact a tooth, each where it stands in its lobe: lobes repeat exactly, so the course of one serves.
   const half = Math.PI / p.lobes;
   const deepest = Math.max(1e-12, g.engaged);
@@ -40,7 +40,7 @@ export function contactsOf(g: StrainWaveGeometry, p: StrainWaveParams): ContactS
 }
 
 /**
- * Turn of the spline under a torque, rad: contacts of one lever and in the order of their gaps close one after another,
+ * Turn of the output under a torque, rad: contacts of one lever and in the order of their gaps close one after another,
  * so that with k of them closed T = c·a·Σ(a·θ − gap).
  */
 export function turnUnder(s: ContactSet, stiffness: number, torque: number): number {
@@ -56,10 +56,10 @@ export function turnUnder(s: ContactSet, stiffness: number, torque: number): num
 }
 
 /**
- * How far the spline turns from touch to touch, rad: least clearance ahead and behind of teeth well in; below 0 where
- * they clash.
+ * How far teeth go from touch to touch along the circle, m: least clearance ahead and behind of teeth well in; below 0
+ * where they clash.
  */
-export function freeTurn(g: StrainWaveGeometry): number {
+export function freeWay(g: StrainWaveGeometry): number {
   const c = g.course;
   let [ahead, behind] = [Infinity, Infinity];
   for (let k = 0; k <= STEPS; k++) {
@@ -67,8 +67,7 @@ export function freeTurn(g: StrainWaveGeometry): number {
     ahead = Math.min(ahead, c.ahead[k]!);
     behind = Math.min(behind, c.behind[k]!);
   }
-  const R = (g.module * g.mesh.ringTeeth) / 2;
-  return Number.isFinite(ahead + behind) ? (ahead + behind) / (R * Math.cos(g.lean)) : 0;
+  return Number.isFinite(ahead + behind) ? (ahead + behind) / Math.cos(g.lean) : 0;
 }
 
 /**

@@ -4,7 +4,7 @@ import type { Course, StageMap } from '../contract.ts';
 import { toothState } from './geometry.ts';
 import type { StrainWaveBuild } from './build.ts';
 import type { StrainWaveModel } from './model.ts';
-import { ringTeeth, type StrainWaveParams } from './params.ts';
+import { outRadius, type StrainWaveParams } from './params.ts';
 
 const ANGLES = 180;
 
@@ -21,7 +21,7 @@ export function strainWaveCourses(
   const make = () => new Float64Array(ANGLES + 1);
   const [depth, clear, push, off] = [make(), make(), make(), make()];
   const stiffness = m.toothForce > 0 ? m.carried : undefined;
-  const R = (g.module * ringTeeth(p)) / 2;
+  const R = outRadius(p, g.module);
   const cos = Math.cos(g.lean);
   const map = clearanceMap(g.mesh, ANGLES, factor(shelf, 'wave.centre'));
   for (let k = 0; k <= ANGLES; k++) {

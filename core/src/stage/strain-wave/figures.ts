@@ -7,7 +7,7 @@ import { E_STEEL, elastic, greaseDrag, modeFigures, type ModeWorkings } from '..
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { rollersShare, type StrainWaveModel } from './model.ts';
-import { hasRollers, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
+import { hasRollers, outRadius, passesOf, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
 
 /** What a strain-wave stage is told to be worth, each with its working. */
 export function strainWaveFigures(
@@ -25,7 +25,7 @@ export function strainWaveFigures(
   const t = term('t', 'wall', g.wall, 'length', 'field', 'wall');
   const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
   const lobes = term('n', 'lobes', p.lobes, 'count', 'field', 'lobes');
-  const R = term('R', 'reference radius of the ring', (g.module * ringTeeth(p)) / 2, 'length', 'computed');
+  const R = term('R', 'radius of the teeth’s forces at what goes out', outRadius(p, g.module), 'length', 'computed');
   const depth = term('h', 'depth of mesh', Math.max(1e-6, g.engaged), 'length', 'computed');
   const tension = term('F_s', 'wave tension', p.tension ?? 0, 'force', 'field', 'tension');
   const beta = term('β', 'lean of a side halfway up', g.lean, 'angle', 'computed');
@@ -443,7 +443,7 @@ export function strainWaveFigures(
       () => ({
         formula: m.rise > 0 ? 'T_f·ω/(h·A)' : '0',
         terms: [
-          term('ω', 'speed of the generator', at.speed * Math.abs(m.numbers.ratio), 'speed', 'brief'),
+          term('ω', 'speed of the generator against the spline', at.speed * passesOf(p), 'speed', 'brief'),
           term(
             'A',
             'surface, inside and out',

@@ -2,12 +2,12 @@ import { RANGE } from '../../gear/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Freedom, GapSide } from '../freedom.ts';
 import type { StrainWaveBuild } from './build.ts';
-import { freeTurn } from './contacts.ts';
-import { ringTeeth, type StrainWaveParams } from './params.ts';
+import { freeWay } from './contacts.ts';
+import { outRadius, type StrainWaveParams } from './params.ts';
 
-/** Room between the teeth of spline and ring where they stand well in, along the ring's circle. */
+/** Room between the teeth of spline and ring where they stand well in, along the circle of what goes out. */
 export function strainWaveFreedom(p: StrainWaveParams, { geometry: g }: StrainWaveBuild, shelf: Shelf): Freedom {
-  const radius = (g.module * ringTeeth(p)) / 2;
+  const radius = outRadius(p, g.module);
   const tan = Math.tan(g.lean);
   const usual = factor(shelf, 'gear.thickness') / RANGE / Math.SQRT2;
   const side = (part: string, contour: GapSide['contour']): GapSide => ({
@@ -28,7 +28,7 @@ export function strainWaveFreedom(p: StrainWaveParams, { geometry: g }: StrainWa
         gaps: [
           {
             name: 'spline and ring',
-            drawn: freeTurn(g) * radius + 2 * p.slack * tan,
+            drawn: freeWay(g) + 2 * p.slack * tan,
             turn: 1 / radius,
             sides: [side('spline', 'outside'), side('ring', 'hole')],
             wobble: 0,

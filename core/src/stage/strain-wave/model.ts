@@ -34,9 +34,17 @@ import { springsCost } from '../split-wheel.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { StrainWaveBuild } from './build.ts';
-import { freeTurn, slidePerTurn, turnUnder } from './contacts.ts';
+import { freeWay, slidePerTurn, turnUnder } from './contacts.ts';
 import type { StrainWaveGeometry } from './geometry.ts';
-import { hasRollers, ringTeeth, strainWaveRatio, type StrainWaveParams } from './params.ts';
+import {
+  hasRollers,
+  outRadius,
+  passesOf,
+  ringTeeth,
+  splineShare,
+  strainWaveRatio,
+  type StrainWaveParams,
+} from './params.ts';
 import type { RollerGroup } from '../../wave/index.ts';
 import { lobePush, pushedBy, pushedStiffness, skipTorque } from './push.ts';
 import {
@@ -131,9 +139,10 @@ interface Setting {
   readonly shelf: Shelf;
   /** Lobes. */
   readonly n: number;
-  /** Turns of the generator for one of the output, without its sign. */
+  /** Turns of the generator for one of the output, without its sign, and how often it passes the spline by then. */
   readonly turns: number;
-  /** Reference radius of the ring, m. */
+  readonly passes: number;
+  /** Radius of the teeth's forces at what goes out, m. */
   readonly R: number;
   readonly kind: MaterialSort;
   /** Moduli of spline and ring as they are, Pa. */
@@ -254,18 +263,18 @@ const tensionOf = (p: StrainWaveParams): number => p.tension ?? 0;
  * teeth under load do.
  */
 function tensionedBy(
-  { p, b, n, R, turns }: Setting,
+  { p, b, n, R, passes }: Setting,
   lossTeeth: number,
   generator: { readonly friction: number; readonly raceRadius: number },
 ): { readonly opens: number; readonly braking: number } {
   const force = tensionOf(p);
   const opens = pushedBy(force, n, R, b.geometry.lean);
-  return { opens, braking: lossTeeth * opens + generator.friction * n * force * generator.raceRadius * turns };
+  return { opens, braking: lossTeeth * opens + generator.friction * n * force * generator.raceRadius * passes };
 }
 
 /** What turning the generator costs without a load, N·m; with its friction and where that acts. */
 function dragOf(s: Setting, bending: number, preload: number, races: Races) {
-  const { p, b, at, shelf, n, turns, kind, coned, rollers, plain } = s;
+  const { p, b, at, shelf, n, passes, kind, coned, rollers, plain } = s;
   const { geometry: g, bearing } = b;
   const friction = factor(shelf, rollers ? 'wave.roller' : plain ? 'wave.plain' : 'wave.bearing');
   const raceRadius = rollers || plain ? g.radius - g.wall / 2 : (bearing.outside + bearing.bore) / 4;
@@ -274,7 +283,7 @@ function dragOf(s: Setting, bending: number, preload: number, races: Races) {
   const dragFlex = flexTorque(n, factor(shelf, LOSS[kind]), stored);
   const dragGenerator = friction * n * preload * raceRadius;
   const faster = fasterOf(s);
-  const each = plain ? 0 : bearingDrag(bearing, at.speed * turns * faster, shelf) * faster;
+  const each = plain ? 0 : bearingDrag(bearing, at.speed * passes * faster, shelf) * faster;
   const dragBearings = each * (rollers ? b.rollers.length : 1);
   return {
     friction,
@@ -313,24 +322,24 @@ type Teeth = ReturnType<typeof teethOf>;
 
 /** Shares of the load that sliding teeth and the generator under their push cost. */
 function lossesOf(
-  { b, shelf, n, turns }: Setting,
+  { b, shelf, n, passes }: Setting,
   teeth: Teeth,
   generator: { readonly friction: number; readonly raceRadius: number },
 ) {
   const plastic = b.materials[0].plastic || b.materials[1].plastic;
   const slide = slidePerTurn(b.geometry, teeth.carried.forces);
   const friction = factor(shelf, plastic ? 'gear.frictionPlastic' : 'gear.frictionMetal');
-  const lossTeeth = (friction * slide * turns) / teeth.torque;
-  const lossGenerator = (generator.friction * n * teeth.radial * generator.raceRadius * turns) / teeth.torque;
+  const lossTeeth = (friction * slide * passes) / teeth.torque;
+  const lossGenerator = (generator.friction * n * teeth.radial * generator.raceRadius * passes) / teeth.torque;
   const forward = 1 / (1 + lossTeeth + lossGenerator);
   return { lossTeeth, lossGenerator, forward, backward: 1 - lossTeeth - lossGenerator };
 }
 
 /** How much warmer flexing keeps the wall, K: its heat over the surface inside and outside. */
-function riseOf({ p, b, at, shelf, turns, kind, coned }: Setting, dragFlex: number): number {
+function riseOf({ p, b, at, shelf, passes, kind, coned }: Setting, dragFlex: number): number {
   if (!coned && kind === 'metal') return 0;
   const surface = 2 * Math.PI * b.geometry.radius * (coned ? p.cup : p.width) * 2;
-  return (dragFlex * at.speed * turns) / (factor(shelf, 'wave.cooling') * surface);
+  return (dragFlex * at.speed * passes) / (factor(shelf, 'wave.cooling') * surface);
 }
 
 /**
@@ -358,10 +367,10 @@ const turnsAsked = (at: Duty): number => ((at.meanSpeed ?? at.speed) * lifeAsked
  *
  * Source: the linear law of wear of VDI 2736-2, with the sliding of teeth as they go in and out under their forces.
  */
-function flanksLast({ p, b, at, shelf, turns }: Setting, teeth: Teeth): { torque: number; life: number } {
+function flanksLast({ p, b, at, shelf, passes }: Setting, teeth: Teeth): { torque: number; life: number } {
   const { geometry: g } = b;
   const [ms, mr] = b.materials;
-  const slide = (slidePerTurn(g, teeth.carried.forces) * turns) / teeth.torque;
+  const slide = (slidePerTurn(g, teeth.carried.forces) * passes) / teeth.torque;
   const flank = p.width * touching(teeth.depth, g.module);
   const one = Math.max(
     wornPerTurn(1, slide, wearRate(ms, mr, shelf), flank * p.teeth),
@@ -381,16 +390,16 @@ const EVER = 1e7;
  * the shop says a wall stands for ever.
  */
 function wallLasts(
-  { b, at, n, turns }: Setting,
+  { p, b, at, n, passes }: Setting,
   wall: { readonly strain: number; readonly strainLimit: number },
   strength: RootStrength,
 ): { torque: number; life: number } {
   const { geometry: g } = b;
   const [ms] = b.materials;
-  const waves = turnsAsked(at) * turns * n;
+  const waves = turnsAsked(at) * passes * n;
   const bent = wall.strain / wall.strainLimit;
   const ever = ms.plastic ? plasticShare(EVER) : 1;
-  const twist = ((strength.lasting * ever) / Math.sqrt(3)) * twistSection(g.radius, g.wall);
+  const twist = ((strength.lasting * ever) / Math.sqrt(3)) * (twistSection(g.radius, g.wall) / splineShare(p));
   const stands = ms.plastic ? plasticShare(waves) / ever : metalOver(METAL_ROOT, waves);
   const used = Math.sqrt(bent ** 2 + (lastingTorque(at) / twist) ** 2);
   const cycles = ms.plastic ? plasticCycles(used * ever) : metalCycles(METAL_ROOT, used);
@@ -472,7 +481,8 @@ function modesOf(
     modes.push({
       id: 'buckle',
       mode: 'the wall buckles',
-      torque: cupBuckling(modulus, g.radius, g.wall, Math.max(p.width, p.cup), factor(shelf, 'wave.buckle')),
+      torque:
+        cupBuckling(modulus, g.radius, g.wall, Math.max(p.width, p.cup), factor(shelf, 'wave.buckle')) / splineShare(p),
       life: Infinity,
       time: 'static',
       why: 'A thin cylinder folds in torsion (NASA SP-8007).',
@@ -520,9 +530,9 @@ function springsOf(
   const shear = moduli[0] / (2 * (1 + ms.poisson));
   const second = teeth.stiffness * R * R * 0.25 * g.inMesh;
   const cupStiffness = coned
-    ? cupTorsion(shear, g.radius, g.wall, p.cup)
+    ? cupTorsion(shear, g.radius, g.wall, p.cup) / splineShare(p) ** 2
     : g.section
-      ? inSeries(second, acrossBelt(shear, g, p.width))
+      ? inSeries(second, acrossBelt(shear, g, p.width) / splineShare(p) ** 2)
       : second;
   const generatorStiffness = pushedStiffness(support, n, R, g.lean);
   const bends: [number, number] = [0.2 * limit, 0.6 * limit];
@@ -559,7 +569,7 @@ const spreadOf = ({ b, shelf }: Setting): number =>
 function playOf(s: Setting): [number, number, number] {
   const { geometry: g } = s.b;
   const gap = s.p.slack * Math.tan(g.lean);
-  const likely = Math.max(0, freeTurn(g) + (2 * gap) / s.R);
+  const likely = Math.max(0, (freeWay(g) + 2 * gap) / s.R);
   const spread = spreadOf(s) / s.R;
   return [likely, Math.max(0, likely - spread), likely + spread];
 }
@@ -632,11 +642,11 @@ interface BearingUnder {
  * and push.
  */
 function bearingUnder(s: Setting, preload: number): BearingUnder {
-  const { b, at, n, R, turns, plain } = s;
+  const { b, at, n, R, passes, plain } = s;
   if (plain || !at.equivalent || !at.meanSpeed) return { load: 0, speed: 0, life: Infinity };
   const { lean, line } = b.geometry;
   const load = Math.max(1e-6, preload + lobePush(at.equivalent, n, R, lean)) / rollersShare(line.groups);
-  const speed = at.meanSpeed * turns * fasterOf(s);
+  const speed = at.meanSpeed * passes * fasterOf(s);
   return { load, speed, life: ratedLife(b.bearing, load, speed) };
 }
 
@@ -674,7 +684,8 @@ export function modelStrainWave(
     shelf,
     n,
     turns: Math.abs(ratio),
-    R: (g.module * ringTeeth(p)) / 2,
+    passes: passesOf(p),
+    R: outRadius(p, g.module),
     kind: ms.sort,
     moduli: [elastic(ms, ambient, shelf), elastic(mr, ambient, shelf)],
     coned: p.body === 'cup',

@@ -353,5 +353,25 @@ export const ringTeeth = (p: Pick<StrainWaveParams, 'teeth' | 'lobes' | 'differe
 export const strainWaveRatio = (p: Pick<StrainWaveParams, 'held' | 'teeth' | 'lobes' | 'difference'>): number =>
   (p.held === 'ring' ? -p.teeth : ringTeeth(p)) / moreTeeth(p);
 
+/**
+ * Radius on which what goes out takes the teeth's forces, m: teeth over teeth as both turn with the generator at rest, the
+ * ring's reference radius or a spline's of as many teeth as it has.
+ *
+ * Source: what pushes spline and ring apart does as much work on either, so that their moments are as z_f to z_c; the rest
+ * comes through the generator.
+ */
+export const outRadius = (
+  p: Pick<StrainWaveParams, 'held' | 'teeth' | 'lobes' | 'difference'>,
+  module: number,
+): number => (module * (p.held === 'ring' ? p.teeth : ringTeeth(p))) / 2;
+
+/** How often the generator passes the spline for a turn of the output, whichever part is held. */
+export const passesOf = (p: Pick<StrainWaveParams, 'teeth' | 'lobes' | 'difference'>): number =>
+  ringTeeth(p) / moreTeeth(p);
+
+/** Torque in the spline over the output's. */
+export const splineShare = (p: Pick<StrainWaveParams, 'held' | 'teeth' | 'lobes' | 'difference'>): number =>
+  p.held === 'ring' ? 1 : p.teeth / ringTeeth(p);
+
 export const hasRollers = (p: Pick<StrainWaveParams, 'shape'>): boolean =>
   p.shape === 'two' || p.shape === 'four' || p.shape === 'many';

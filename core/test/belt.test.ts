@@ -197,6 +197,30 @@ describe('belt under load', () => {
     ).toBeCloseTo(2, 9);
   });
 
+  it('shares the pull between its sides as springs of their lengths, which an idler makes unlike', () => {
+    for (const torque of [0.4, 0.8]) {
+      const m = model({ idler: 'outside', idlerPush: 6e-3 }, { ...duty, torque });
+      const { tightSpan, slackSpan, d2 } = m.layout;
+      expect(slackSpan).toBeLessThan(0.99 * tightSpan);
+      expect(m.slack).toBeGreaterThan(0);
+      // What the tight side is stretched by, the slack one gives back: E·A is the same.
+      expect((m.tight - base.tension) * tightSpan).toBeCloseTo((base.tension - m.slack) * slackSpan, 12);
+      expect(m.tight - m.slack).toBeCloseTo(torque / (d2 / 2), 9);
+    }
+    // It hangs where its pull is just used up: the tight side then has all, and wind-up goes on without a step.
+    const { slackTorque } = model({ idler: 'outside', idlerPush: 6e-3 });
+    const at = model({ idler: 'outside', idlerPush: 6e-3 }, { ...duty, torque: slackTorque });
+    expect(at.slack).toBeCloseTo(0, 9);
+    expect(at.neededTension).toBeCloseTo(base.tension, 9);
+    expect(at.tight).toBeCloseTo(at.force, 9);
+    // The belt's own limit, met from below.
+    const { tensionTorque } = model({ idler: 'outside', idlerPush: 6e-3, tension: 90 });
+    const full = model({ idler: 'outside', idlerPush: 6e-3, tension: 90 }, { ...duty, torque: tensionTorque });
+    // 14 N on each of nine millimetres.
+    expect(full.tight).toBeCloseTo(126, 9);
+    expect(full.slack).toBeGreaterThan(0);
+  });
+
   it('jumps later with more tension, and carries more with more width', () => {
     expect(model({ tension: 60 }).jumpTorque).toBeGreaterThan(model({ tension: 40 }).jumpTorque);
     for (const key of ['jumpTorque', 'shearTorque', 'tensionTorque'] as const)
@@ -205,7 +229,7 @@ describe('belt under load', () => {
 
   it('its tight side reaches what the belt stands: all of the force once the slack side hangs, half of it before', () => {
     const section = findSection(shelf, 'R3')!;
-    const force = (tension: number) => tensionForce({ ...base, width: 6e-3, tension }, section, shelf);
+    const force = (tension: number) => tensionForce({ ...base, width: 6e-3, tension }, section, 0.5, shelf);
     // 14 N/mm of width, 84 N: with 30 N of tension the slack side hangs at 60 N.
     expect(force(30)).toBeCloseTo(84, 9);
     expect(force(50)).toBeCloseTo(2 * (84 - 50), 9);

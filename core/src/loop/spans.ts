@@ -7,18 +7,33 @@ export interface Sides {
 }
 
 /**
- * What the two sides of a tensioned loop carry: the tension with half the circumferential force more on one and less on
- * the other, until the slack side hangs and the tight one carries all.
+ * Share of a change of load that the tight side takes while the slack one carries as well: springs E·A/L side by side,
+ * of lengths that an idler makes unlike.
+ *
+ * @param tight free length of the tight side, m
+ * @param slack of the slack side, m
+ * @example tightShare(0.1, 0.1) // 0.5
+ * @example tightShare(0.1, 0.15) // 0.6
+ */
+export const tightShare = (tight: number, slack: number): number => slack / (tight + slack);
+
+/**
+ * What the two sides of a tensioned loop carry: the tension, with a share of the circumferential force more on the tight
+ * one and the rest of it less on the other, until that hangs and the tight one carries all.
  *
  * @param force circumferential force, N, ≥ 0
  * @param tension of each side at rest, N
+ * @param share that the tight side takes, see `tightShare`
  * @returns N
- * Source: two like springs side by side, that cannot push.
- * @example sides(40, 30) // { tight: 50, slack: 10 }
- * @example sides(100, 30) // { tight: 100, slack: 0 }
+ * Source: two springs side by side, that cannot push.
+ * @example sides(40, 30, 0.5) // { tight: 50, slack: 10 }
+ * @example sides(100, 30, 0.5) // { tight: 100, slack: 0 }
+ * @example sides(50, 30, 0.6) // { tight: 60, slack: 10 }
  */
-export const sides = (force: number, tension: number): Sides =>
-  force > 2 * tension ? { tight: force, slack: 0 } : { tight: tension + force / 2, slack: tension - force / 2 };
+export const sides = (force: number, tension: number, share: number): Sides =>
+  force * (1 - share) > tension
+    ? { tight: force, slack: 0 }
+    : { tight: tension + force * share, slack: tension - force * (1 - share) };
 
 /**
  * Stiffness about the driven wheel that both sides of a loop give it: springs E·A/L side by side at its radius,

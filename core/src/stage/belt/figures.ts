@@ -169,9 +169,9 @@ export function beltFigures(
       'force',
       (x) => x.tight,
       () => ({
-        formula: m.slack > 0 ? 'Fᵢ + Fᵤ/2' : 'Fᵤ; the slack side hangs',
-        terms: [Fi, Fu],
-        source: 'equilibrium; spans share the change of load equally while both are taut',
+        formula: m.slack > 0 ? 'Fᵢ + Fᵤ·Lₛ/(Lₜ + Lₛ)' : 'Fᵤ; the slack side hangs',
+        terms: [Fi, Fu, Lt, Ls],
+        source: 'equilibrium; spans share the change of load as springs while both are taut',
       }),
     ),
     make.figure(
@@ -180,9 +180,9 @@ export function beltFigures(
       'force',
       (x) => x.slack,
       () => ({
-        formula: 'max(0, Fᵢ − Fᵤ/2)',
-        terms: [Fi, Fu],
-        source: 'equilibrium; spans share the change of load equally while both are taut',
+        formula: 'max(0, Fᵢ − Fᵤ·Lₜ/(Lₜ + Lₛ))',
+        terms: [Fi, Fu, Lt, Ls],
+        source: 'equilibrium; spans share the change of load as springs while both are taut',
       }),
     ),
     make.figure(
@@ -191,8 +191,8 @@ export function beltFigures(
       'force',
       (x) => x.neededTension,
       () => ({
-        formula: 'T/d₂',
-        terms: [T, d2],
+        formula: '2·T/d₂·Lₜ/(Lₜ + Lₛ)',
+        terms: [T, d2, Lt, Ls],
         source: 'slack side = 0 at peak torque',
       }),
     ),
@@ -268,8 +268,8 @@ export function beltFigures(
       'torque',
       (x) => x.slackTorque,
       () => ({
-        formula: 'Fᵢ·d₂',
-        terms: [Fi, d2],
+        formula: 'Fᵢ·d₂/2·(Lₜ + Lₛ)/Lₜ',
+        terms: [Fi, d2, Lt, Ls],
         source: 'slack side = 0',
         note: 'Above it one span carries alone and the spans’ stiffness halves.',
       }),
@@ -354,7 +354,7 @@ export function beltFigures(
       'torque',
       (x) => x.tensionTorque,
       () => ({
-        formula: 'Fₐ·r₂, or 2(Fₐ − Fᵢ)·r₂ while the slack side carries',
+        formula: 'Fₐ·r₂, or (Fₐ − Fᵢ)·(Lₜ + Lₛ)/Lₛ·r₂ while the slack side carries',
         terms: [per('tension', 'Fₐ/w', 'allowable tension per width', 'forcePerWidth'), w, Fi, d2],
         source: 'equilibrium',
       }),

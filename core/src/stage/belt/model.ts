@@ -1,4 +1,4 @@
-import { pluckedNote, shaftForces, sides, spanStiffness } from '../../loop/index.ts';
+import { pluckedNote, shaftForces, sides, spanStiffness, tightShare } from '../../loop/index.ts';
 import { shaftDrag } from '../loop-drag.ts';
 import { bentWindUp, inSeries } from '../../math/springs.ts';
 import { stated } from '../../units/stated.ts';
@@ -21,6 +21,8 @@ export interface BeltModel {
   readonly force: number;
   readonly tight: number;
   readonly slack: number;
+  /** Share of the pull that the tight side takes while the slack one carries as well. */
+  readonly share: number;
   readonly neededTension: number;
   readonly shaft1: readonly [number, number];
   readonly shaft2: readonly [number, number];
@@ -157,7 +159,7 @@ function limitsOf({ p, b, shelf }: Setting, ratio: number, eta: number) {
     // The pulley that holds it less decides: mostly the smaller one.
     jump: Math.min(jumpForce(p, section, p.made1, L.mesh1, shelf), jumpForce(p, section, p.made2, L.mesh2, shelf)) * r,
     shear: beltShearForce(p, section, Math.min(L.mesh1, L.mesh2), shelf) * r,
-    tension: tensionForce(p, section, shelf) * r,
+    tension: tensionForce(p, section, tightShare(L.tightSpan, L.slackSpan), shelf) * r,
     printed: Math.min(printed(p.made1, p.z1, L.mesh1), printed(p.made2, p.z2, L.mesh2)),
     hold1: holdTorque(p.hold1, p.bore1, outside1, p.width, shelf),
     hold2: holdTorque(p.hold2, p.bore2, outside2, p.width, shelf),
@@ -223,11 +225,12 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
   const eta = factor(shelf, 'belt.efficiency');
 
   const force = at.torque / r2;
-  const side = sides(force, p.tension);
+  const share = tightShare(L.tightSpan, L.slackSpan);
+  const side = sides(force, p.tension, share);
   const shafts = shaftForces(L.path, side);
   const loads: [number, number] = [length(shafts.first), length(shafts.last)];
   const springs = springsOf(setting);
-  const slackTorque = 2 * p.tension * r2;
+  const slackTorque = (p.tension * r2) / (1 - share);
   const carries = limitsOf(setting, ratio, eta);
   const parts = weighed(setting);
   const o1 = outsideRadius(section, p.z1);
@@ -264,7 +267,8 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     force,
     tight: side.tight,
     slack: side.slack,
-    neededTension: force / 2,
+    share,
+    neededTension: force * (1 - share),
     shaft1: shafts.first,
     shaft2: shafts.last,
     shaftLoad: Math.max(...loads),

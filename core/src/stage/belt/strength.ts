@@ -35,12 +35,14 @@ export const jumpForce = (
 
 /**
  * Circumferential force for which the tight side reaches the allowable tension, N. While the slack side carries,
- * F_t = F_i + F_u/2; once it hangs, F_t = F_u.
+ * F_t = F_i + a·F_u; once it hangs, F_t = F_u.
+ *
+ * @param share a, that the tight side takes
  */
-export function tensionForce(p: BeltParams, s: BeltSection, shelf: Shelf): number {
+export function tensionForce(p: BeltParams, s: BeltSection, share: number, shelf: Shelf): number {
   const allowed = factor(shelf, s.ids.tension) * p.width;
   if (allowed <= p.tension) return 0;
-  return allowed >= 2 * p.tension ? allowed : 2 * (allowed - p.tension);
+  return allowed * (1 - share) >= p.tension ? allowed : (allowed - p.tension) / share;
 }
 
 /**

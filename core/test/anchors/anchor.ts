@@ -21,3 +21,8 @@ export interface Anchored {
 
 /** Both sides of a check that were worked out apart from the code, and how in a line. */
 export type AnchoredCheck = readonly [figure: number, limit: number, how: string, within?: number];
+
+/** Worked values of another stage, each times what it is more by here. */
+export const timesOf =
+  ({ worked }: Pick<Anchored, 'worked'>) =>
+  (id: string, times: number, how: string): Anchor => [worked[id]![0] * times, how];

@@ -1,10 +1,10 @@
-import type { Anchored } from './anchor.ts';
+import { timesOf, type Anchored } from './anchor.ts';
 import { cycloidal } from './cycloidal.ts';
 
 /** Ring over disc, by turns and by torque. */
 const Z_N = 21 / 20;
 const { worked, duty } = cycloidal;
-const as = (id: string, times: number, how: string) => [worked[id]![0] * times, how] as const;
+const as = timesOf(cycloidal);
 const like = 'as with the ring held: the moment on the disc is the same';
 const more = 'what the ring gives is a twentieth more than the disc’s moment';
 const loss = (1 - worked['back']![0]) / Z_N;

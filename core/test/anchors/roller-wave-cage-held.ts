@@ -1,10 +1,10 @@
-import type { Anchored } from './anchor.ts';
+import { timesOf, type Anchored } from './anchor.ts';
 import { rollerWave } from './roller-wave.ts';
 
 /** Ring over cage, by turns and by torque. */
 const W_N = 21 / 20;
 const { worked } = rollerWave;
-const as = (id: string, times: number, how: string) => [worked[id]![0] * times, how] as const;
+const as = timesOf(rollerWave);
 const like = 'as with the ring held: the moment on the ring is the same';
 const more = 'the moment on the ring goes out, not the cage’s';
 

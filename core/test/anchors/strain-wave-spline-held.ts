@@ -1,10 +1,10 @@
-import type { Anchored } from './anchor.ts';
+import { timesOf, type Anchored } from './anchor.ts';
 import { strainWave } from './strain-wave.ts';
 
 /** Ring over cup, by turns and by torque. */
 const C_F = 42 / 40;
 const { worked, duty } = strainWave;
-const as = (id: string, times: number, how: string) => [worked[id]![0] * times, how] as const;
+const as = timesOf(strainWave);
 const like = 'as with the ring held: the cup’s moment is the same';
 const more = 'the ring gives 42 for 40 of the cup';
 const loss = (1 - worked['back']![0]) / C_F;

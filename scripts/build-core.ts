@@ -67,7 +67,10 @@ if (process.argv.includes('--check')) {
 } else {
   writeFileSync(page, text);
   rmSync(join(core, 'dist'), { recursive: true, force: true });
-  execFileSync('node', ['node_modules/typescript-7/bin/tsc', '-p', 'core/tsconfig.build.json'], { cwd: root, stdio: 'inherit' });
+  execFileSync('node', ['node_modules/typescript-7/bin/tsc', '-p', 'core/tsconfig.build.json'], {
+    cwd: root,
+    stdio: 'inherit',
+  });
   const own = JSON.parse(readFileSync(join(core, 'package.json'), 'utf8')) as Record<string, unknown>;
   const { version } = JSON.parse(readFileSync(join(root, 'package.json'), 'utf8')) as { version: string };
   const { private: _private, devDependencies: _dev, scripts: _scripts, ...kept } = own;

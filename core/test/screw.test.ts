@@ -1,10 +1,11 @@
-import { forceOn, nutLoad } from '../src/stage/screw/nuts.ts';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readParams, stageKind, type Duty, type Factor } from '../src/index.ts';
+import { readParams, stageKind, workingOf, type Duty, type Factor } from '../src/index.ts';
+import { addedUp } from './adds-up.ts';
 import { cold } from './helpers.ts';
 import { analyseOf } from './stage-bench.ts';
+import { forceOn, nutLoad } from '../src/stage/screw/nuts.ts';
 import { eulerLoad, ENDS, frictionAngleOf, screwWork, threadOf, whirlSpeed } from '../src/stage/screw/thread.ts';
 
 interface ScrewCase {
@@ -199,14 +200,40 @@ describe('a screw', () => {
     );
   });
 
-  it('is told to press its nuts less where the preload takes what the load needs', () => {
-    // A nut of 300 N static; two under 250 N bear no more than 78.
+  it('is told to press its nuts less where the preload takes what the load needs, and still presses both', () => {
+    // A nut of 300 N static; two under 250 N bear no more than 91.
     const r = report({ type: 'ball', nut: 'double', preload: 250, static: 300 });
     const dents = r.checks.find((c) => c.id === 'dents')!;
     expect(dents.state).toBe('fails');
     expect(dents.mend).toMatchObject({ path: 'preload', value: Math.ceil(200 / 2 ** 1.5) });
-    const mended = report({ type: 'ball', nut: 'double', preload: 71, static: 300 });
-    expect(mended.checks.find((c) => c.id === 'dents')!.state).not.toBe('fails');
+    const mended = report({ type: 'ball', nut: 'double', preload: 71, static: 300 }).checks;
+    expect(mended.find((c) => c.id === 'dents')!.state).not.toBe('fails');
+    expect(mended.find((c) => c.id === 'opens')!.state).not.toBe('fails');
+    // One nut alone would not bear it either: less preload is no mend.
+    const weak = report({ type: 'ball', nut: 'double', preload: 250, static: 150 });
+    expect(weak.checks.find((c) => c.id === 'dents')!.mend).toBeUndefined();
+  });
+
+  it('tells what the preload leaves of a nut in a working that comes to it', () => {
+    const of = (over: Record<string, unknown>, id: string) => {
+      const figure = report({ nut: 'double', ...over }).figures.find((f) => f.id === id)!;
+      return { ...workingOf(figure)!, value: figure.value };
+    };
+    for (const [over, id, preload] of [
+      [{ type: 'ball', preload: 250, static: 300 }, 'dents', 250],
+      [{ preload: 6000 }, 'strips', 6000],
+      [{ preload: 8000 }, 'crushes', 8000],
+    ] as const) {
+      const w = of(over, id);
+      expect(w.terms.find((t) => t.symbol === 'F_v')?.value).toBe(preload);
+      expect(addedUp(w)! / w.value).toBeCloseTo(1, 9);
+    }
+    // 300 N of 250 at rest: 707.1·((300/250)^⅔ − 1).
+    expect(value(report({ type: 'ball', nut: 'double', preload: 250, static: 300 }), 'dents')).toBeCloseTo(
+      91.3887676,
+      6,
+    );
+    expect(of({ type: 'ball', preload: 20, static: 300 }, 'dents').terms.map((t) => t.symbol)).toEqual(['C₀']);
   });
 
   it('turns its twist into way: G·I_p/L·(2π/P)²', () => {

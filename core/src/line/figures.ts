@@ -60,10 +60,13 @@ export function lineFigures(
       : [];
   const t0 = motorTorque(variant.motor, variant.driver, shelf, motorSpeed, 'peak');
   const peak = term('T', 'peak torque asked', demand.peak, 'torque', 'brief');
-  const speedLimit =
-    n.accelerationTorque === n.pull
+  const speedsUp =
+    n.accelerationStage < 0
       ? { torque: 'torque of the motor at the output', inertia: 'load, and rotor and line by the efficiency' }
-      : { torque: 'torque that a stage carries', inertia: 'load, and what lies behind that stage' };
+      : {
+          torque: `torque that stage ${n.accelerationStage + 1} carries, at the output`,
+          inertia: `load, and what lies behind stage ${n.accelerationStage + 1}`,
+        };
   const hold = term('T_h', 'holding torque asked', demand.hold, 'torque', 'brief');
   const arm = term('L', 'longest arm', demand.arm, 'length', 'brief');
   const per = (
@@ -364,10 +367,10 @@ export function lineFigures(
       () => ({
         formula: '(T − T_h − T_f)/J',
         terms: [
-          term('T', speedLimit.torque, n.accelerationTorque, 'torque', 'computed'),
+          term('T', speedsUp.torque, n.accelerationTorque, 'torque', 'computed'),
           hold,
           term('T_f', 'friction of the load', demand.friction, 'torque', 'brief'),
-          term('J', speedLimit.inertia, n.accelerationInertia, 'inertia', 'computed'),
+          term('J', speedsUp.inertia, n.accelerationInertia, 'inertia', 'computed'),
         ],
         source: 'Newton for rotation; the least that the motor or a stage lets',
       }),

@@ -99,10 +99,11 @@ export interface LineNumbers {
   readonly motorRms: number;
   readonly naturalFrequency: number;
   /**
-   * What the output is sped up by where it is held and rubs, rad/s²: the least that the motor or any stage lets, the torque
-   * that this one gives and the inertia that it speeds up.
+   * What the output is sped up by where it is held and rubs, rad/s²: the least that the motor (−1) or any stage lets, which
+   * one that is, the torque that it gives and the inertia that it speeds up.
    */
   readonly acceleration: number;
+  readonly accelerationStage: number;
   readonly accelerationTorque: number;
   readonly accelerationInertia: number;
   readonly resolution: ResolutionNumbers;
@@ -343,18 +344,19 @@ function speedsUp(
   pull: number,
   own: number,
   behind: Float64Array,
-): { readonly acceleration: number; readonly torque: number; readonly inertia: number } {
+): { readonly acceleration: number; readonly stage: number; readonly torque: number; readonly inertia: number } {
   const against = demand.hold + demand.friction;
-  const by = (torque: number, inertia: number) => ({
+  const by = (stage: number, torque: number, inertia: number) => ({
     acceleration: inertia > 0 ? (torque - against) / inertia : Infinity,
+    stage,
     torque,
     inertia,
   });
-  let least = by(pull, demand.inertia + own);
+  let least = by(-1, pull, demand.inertia + own);
   stages.forEach((s, j) => {
     for (const limit of s.limits) {
       if (limit.time !== 'static') continue;
-      const now = by(forward(stages, limit.torque, j + 1), demand.inertia + behind[j]!);
+      const now = by(j, forward(stages, limit.torque, j + 1), demand.inertia + behind[j]!);
       if (now.acceleration < least.acceleration) least = now;
     }
   });
@@ -604,6 +606,7 @@ function sum(
     naturalFrequency:
       demand.inertia > 0 && Number.isFinite(stiffness) ? Math.sqrt(stiffness / demand.inertia) / (2 * Math.PI) : NaN,
     acceleration: fastest.acceleration,
+    accelerationStage: fastest.stage,
     accelerationTorque: fastest.torque,
     accelerationInertia: fastest.inertia,
     moveTime: fastest.acceleration > 0 && speed > 0 && demand.swing > 0 ? 2 * move.up + move.cruise : NaN,

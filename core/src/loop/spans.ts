@@ -36,6 +36,17 @@ export const sides = (force: number, tension: number, share: number): Sides =>
     : { tight: tension + force * share, slack: tension - force * (1 - share) };
 
 /**
+ * Circumferential force under which the tight side carries a load, N: the inverse of `sides`; nought where the tension
+ * alone is as much.
+ *
+ * @example pullFor(50, 30, 0.5) // 40
+ * @example pullFor(100, 30, 0.5) // 100
+ * @example pullFor(20, 30, 0.5) // 0
+ */
+export const pullFor = (load: number, tension: number, share: number): number =>
+  load * (1 - share) >= tension ? load : Math.max(0, (load - tension) / share);
+
+/**
  * Stiffness about the driven wheel that both sides of a loop give it: springs E·A/L side by side at its radius,
  * r²·E·A·(1/L_t + 1/L_s).
  *

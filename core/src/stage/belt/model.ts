@@ -148,7 +148,7 @@ function springsOf({ p, b, shelf }: Setting) {
 }
 
 /** Torques at the driven pulley at which each part gives way, N·m. */
-function limitsOf({ p, b, shelf }: Setting, ratio: number, eta: number) {
+function limitsOf({ p, b, shelf }: Setting, ratio: number, eta: number, share: number) {
   const { layout: L, section } = b;
   const r = L.d2 / 2;
   const printed = (made: BeltParams['made1'], teeth: number, mesh: number) =>
@@ -159,7 +159,7 @@ function limitsOf({ p, b, shelf }: Setting, ratio: number, eta: number) {
     // The pulley that holds it less decides: mostly the smaller one.
     jump: Math.min(jumpForce(p, section, p.made1, L.mesh1, shelf), jumpForce(p, section, p.made2, L.mesh2, shelf)) * r,
     shear: beltShearForce(p, section, Math.min(L.mesh1, L.mesh2), shelf) * r,
-    tension: tensionForce(p, section, tightShare(L.tightSpan, L.slackSpan), shelf) * r,
+    tension: tensionForce(p, section, share, shelf) * r,
     printed: Math.min(printed(p.made1, p.z1, L.mesh1), printed(p.made2, p.z2, L.mesh2)),
     hold1: holdTorque(p.hold1, p.bore1, outside1, p.width, shelf),
     hold2: holdTorque(p.hold2, p.bore2, outside2, p.width, shelf),
@@ -231,7 +231,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
   const loads: [number, number] = [length(shafts.first), length(shafts.last)];
   const springs = springsOf(setting);
   const slackTorque = (p.tension * r2) / (1 - share);
-  const carries = limitsOf(setting, ratio, eta);
+  const carries = limitsOf(setting, ratio, eta, share);
   const parts = weighed(setting);
   const o1 = outsideRadius(section, p.z1);
   const o2 = outsideRadius(section, p.z2);

@@ -1,4 +1,5 @@
 import { formHolds } from '../../gear/hub.ts';
+import { pullFor } from '../../loop/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import type { BeltParams } from './params.ts';
@@ -39,11 +40,8 @@ export const jumpForce = (
  *
  * @param share a, that the tight side takes
  */
-export function tensionForce(p: BeltParams, s: BeltSection, share: number, shelf: Shelf): number {
-  const allowed = factor(shelf, s.ids.tension) * p.width;
-  if (allowed <= p.tension) return 0;
-  return allowed * (1 - share) >= p.tension ? allowed : (allowed - p.tension) / share;
-}
+export const tensionForce = (p: BeltParams, s: BeltSection, share: number, shelf: Shelf): number =>
+  pullFor(factor(shelf, s.ids.tension) * p.width, p.tension, share);
 
 /**
  * Circumferential force at which printed teeth shear at their root: root land × width × strength over the loaded teeth,

@@ -11,6 +11,7 @@ import {
   type ToothMaterial,
 } from '../../gear/index.ts';
 import { HELD_HOURS } from '../../gear/material-state.ts';
+import { pullFor, sides } from '../../loop/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { findCable, type CableSort } from '../../shop/cables.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -156,12 +157,6 @@ export function wrongCable(p: CableParams, b: CableBuild): Result<never> | undef
 export const onDrum = (radius: number, friction: number, wrap: number): number =>
   (radius / friction) * (1 - Math.exp(-friction * wrap));
 
-/** Pull at the driven drum at which the tighter run reaches a force: until the other hangs both share it, then it has all. */
-const pullAt = (force: number, preload: number, [a, b]: readonly [number, number]): number => {
-  const shared = Math.max(0, force - preload) / a;
-  return shared <= preload / b ? shared : Math.max(force, preload / b);
-};
-
 /**
  * Computes a cable drive at a duty on its driven drum. Source: two springs side by side, each the whole of its run, since
  * what lies on the drums and in the clamp stretches with it; Euler’s rope friction; see `onDrum`.
@@ -177,10 +172,8 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
   const [kA, kB] = [runStiffness(runs[0]), runStiffness(runs[1])];
   const shares = [kA / (kA + kB), kB / (kA + kB)] as const;
   const force = at.torque / r2;
-  const [gains, loses] = [force * shares[0], force * shares[1]];
   const hangsAt = p.preload / shares[1];
-  const tight = force <= hangsAt ? p.preload + gains : force;
-  const slack = force <= hangsAt ? p.preload - loses : 0;
+  const { tight, slack } = sides(force, p.preload, shares[0]);
   const runsStiffness = r2 ** 2 * rigidity * (1 / runs[0] + 1 / runs[1]);
   const whole = r2 ** 2 * (kA + kB);
   const held = sort.creep > 0 ? HELD_HOURS ** -sort.creep : 1;
@@ -201,7 +194,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     return (factor(shelf, 'cable.bends') * drum ** 3) / load ** 2;
   };
   const lasting = lastingTorque(at) / r2;
-  const lastingPull = lasting <= hangsAt ? p.preload + lasting * shares[0] : lasting;
+  const lastingPull = sides(lasting, p.preload, shares[0]).tight;
   // The pull that lasts as many bends as are asked, less the preload that is always there.
   const lastsPull =
     passes > 0
@@ -212,7 +205,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
       'breaks',
       'cable breaks in its clamp',
       'static',
-      pullAt(clamp, p.preload, shares) * r2,
+      pullFor(clamp, p.preload, shares[0]) * r2,
       'Preload and the pulling run’s share of the load, against what a clamp leaves of its breaking load.',
       'share·F_B → (F − F₀)/a·R₂',
     ),
@@ -240,7 +233,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
       'tires',
       'cable is worn out by bending',
       'life',
-      Number.isFinite(lastsPull) ? Math.max(0, pullAt(lastsPull, p.preload, shares)) * r2 : Infinity,
+      Number.isFinite(lastsPull) ? pullFor(lastsPull, p.preload, shares[0]) * r2 : Infinity,
       'Each stroke bends it over the driving drum and straight again; small drums and high pull shorten its life.',
       'L·N₀·(D/(20d))³·(F_B/(5F))²/n',
       passes > 0 && lastingPull > 0 ? (lifeAsked(at) * bendsOf(lastingPull)) / passes : Infinity,

@@ -1,14 +1,14 @@
 import { check, type Check, type Mend } from '../../figure/index.ts';
+import { torqueFor, type Mode } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { isBall } from '../../shop/bearings.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
-import { torqueFor, type Mode } from '../../gear/index.ts';
-import { IN_HAND, limitChecks } from '../limits.ts';
+import { limitChecks } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
-import type { ScrewModel } from './model.ts';
-import { nutLoad, nutsOf, opensOver } from './nuts.ts';
+import { modelScrew, type ScrewModel } from './model.ts';
+import { nutsOf, opensOver } from './nuts.ts';
 import type { ScrewParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 4);
@@ -24,12 +24,12 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
     return { path: 'diameter', value: d, also: { nutDiameter: nut }, label: `Screw ${mm(d)}` };
   };
   const nuts = nutsOf(p);
-  // Where the preload takes what the load needs: no more than keeps both nuts pressed, if one bears the load alone.
+  // Where the preload takes what the load needs: as much as keeps both nuts pressed at the peak, if that is enough.
   const looser = (limit: Mode): Mend | undefined => {
-    const asked = torqueFor(at, limit.time);
-    const enough = steppedUp(Math.max(1, asked / opensOver(nuts)), 1);
-    const bears = limit.torque > 0 ? nutLoad(nuts, limit.torque) : Infinity;
-    return enough < nuts.preload && bears > IN_HAND * asked
+    const enough = steppedUp(Math.max(1, at.torque / opensOver(nuts)), 1);
+    if (enough >= nuts.preload) return undefined;
+    const then = modelScrew({ ...p, preload: enough }, m, at, shelf).limits.find((l) => l.id === limit.id)!;
+    return then.torque >= torqueFor(at, limit.time)
       ? { path: 'preload', value: enough, label: `Preload ${stated(enough, 'force', 4)}` }
       : undefined;
   };
@@ -52,11 +52,10 @@ export function screwChecks(p: ScrewParams, at: Duty, shelf: Shelf, m: ScrewMode
         case 'crushes':
         case 'wears': {
           const long = steppedUp(p.nutLength * times, 1e-3);
-          const less = looser(limit);
-          if (less) return less;
-          return long <= 4 * p.diameter
-            ? { path: 'nutLength', value: long, label: `Nut ${mm(long)} long` }
-            : thicker(1.2);
+          return (
+            looser(limit) ??
+            (long <= 4 * p.diameter ? { path: 'nutLength', value: long, label: `Nut ${mm(long)} long` } : thicker(1.2))
+          );
         }
         case 'dents':
         case 'rolls':

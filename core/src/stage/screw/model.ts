@@ -1,4 +1,4 @@
-import { term } from '../../figure/index.ts';
+import { term, type Term } from '../../figure/index.ts';
 import {
   bearingDrag,
   cutPartPrice,
@@ -21,7 +21,7 @@ import { limitOf, type Limit } from '../limits.ts';
 import { needBearing, needMaterials } from '../needs.ts';
 import { inMm, stop } from '../refuse-stage.ts';
 import { spring, together } from '../springs.ts';
-import { forceOn, nutLoad, nutsOf, opensOver } from './nuts.ts';
+import { exponent, forceOn, nutLoad, nutsOf, opensOver, type Nuts } from './nuts.ts';
 import { screwRatio, type ScrewParams } from './params.ts';
 import {
   ENDS,
@@ -168,6 +168,44 @@ function springsOf({ p, b, shelf }: Setting, nuts: 1 | 2): Spring[] {
   ];
 }
 
+/**
+ * What ends a nut at a load of its own, as force along the axis: where the preload still presses the other one by then,
+ * what it leaves.
+ *
+ * @param load of the nut, N, by `formula` with `terms`
+ */
+function nutLimit(
+  nuts: Nuts,
+  id: string,
+  mode: string,
+  load: number,
+  why: string,
+  formula: string,
+  terms: () => readonly Term[],
+): Limit {
+  const [over, n] = [opensOver(nuts), exponent(nuts)];
+  const pressed = load < over * nuts.preload;
+  return limitOf(
+    id,
+    mode,
+    'static',
+    forceOn(nuts, load),
+    why,
+    pressed ? `max(0, c·F_v·((${formula}/F_v)^(1/n) − 1))` : formula,
+    Infinity,
+    () => [
+      ...terms(),
+      ...(pressed
+        ? [
+            term('F_v', 'preload', nuts.preload, 'force', 'field', 'preload'),
+            term('c', 'load that lets one nut go, over the preload', over, 'ratio', 'computed'),
+            term('n', 'of force over deflection', n, 'count', 'definition'),
+          ]
+        : []),
+    ],
+  );
+}
+
 /** All that limits the stage, as force along the axis, N. */
 function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number): Limit[] {
   const { thread, materials, bearing } = b;
@@ -182,12 +220,12 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
   // The preload stays between the nuts: they carry it, the bearing does not.
   const nuts = nutsOf(p);
   const lasts = nutLoad(nuts, force);
-  const rated = (id: string, what: string, rating: number, carries: number, along: (load: number) => number): Limit =>
+  const rated = (id: string, what: string, rating: number, under: Nuts, carries = nutLoad(under, force)): Limit =>
     limitOf(
       id,
       what,
       'life',
-      turns > 0 ? along(rating / Math.cbrt(turns / 1e6)) : Infinity,
+      turns > 0 ? forceOn(under, rating / Math.cbrt(turns / 1e6)) : Infinity,
       'Rating life of balls that carry thrust (L10).',
       '(C/F)³·10⁶·P_h/v',
       turns > 0 && carries > 0 ? ((rating / carries) ** 3 * 1e6 * asked) / turns : Infinity,
@@ -247,23 +285,20 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
     ),
   ].filter((l) => Number.isFinite(l.torque));
   if (p.collar === 'bearing')
-    list.push(rated('tires', 'bearing wears out', 0.5 * bearing.dynamic, force, (load) => load));
+    list.push(rated('tires', 'bearing wears out', 0.5 * bearing.dynamic, { ...nuts, preload: 0 }));
   if (p.type === 'ball')
     return [
       ...list,
-      limitOf(
+      nutLimit(
+        nuts,
         'dents',
         'ball nut is dented',
-        'static',
-        forceOn(nuts, p.static),
+        p.static,
         'Static load rating of its data sheet, of which the preload may take a part.',
         'C₀',
-        Infinity,
-        () => [
-          term('C₀', 'static rating, less what the preload takes of it', forceOn(nuts, p.static), 'force', 'computed'),
-        ],
+        () => [term('C₀', 'static rating', p.static, 'force', 'field', 'static')],
       ),
-      rated('rolls', 'ball nut wears out', p.dynamic, lasts, (load) => forceOn(nuts, load)),
+      rated('rolls', 'ball nut wears out', p.dynamic, nuts),
     ];
   const turnsIn = p.nutLength / p.pitch;
   const face = Math.PI * thread.pitchDiameter * thread.depth * turnsIn;
@@ -276,28 +311,26 @@ function limitsOf({ p, b, at, shelf }: Setting, work: ScrewWork, buckles: number
   const way = speed * asked;
   return [
     ...list,
-    limitOf(
+    nutLimit(
+      nuts,
       'strips',
       'threads of the nut shear off',
-      'static',
-      forceOn(nuts, (strengthOf(nut, 'along', shelf) / Math.sqrt(3)) * shear),
+      (strengthOf(nut, 'along', shelf) / Math.sqrt(3)) * shear,
       'Shear at the root of the nut’s threads, six tenths of its length.',
       'R_m/√3·π·d·0.6·l',
-      Infinity,
       () => [
         term('R_m', 'strength of the nut', strengthOf(nut, 'along', shelf), 'stress', 'shop'),
         term('d', 'diameter', p.diameter, 'length', 'field', 'diameter'),
         term('l', 'nut length', p.nutLength, 'length', 'field', 'nutLength'),
       ],
     ),
-    limitOf(
+    nutLimit(
+      nuts,
       'crushes',
       'threads of the nut are crushed',
-      'static',
-      forceOn(nuts, strengthOf(nut, 'along', shelf) * face),
+      strengthOf(nut, 'along', shelf) * face,
       'Pressure on the flanks that touch, all of its turns alike.',
       'R·π·d₂·H₁·l/P',
-      Infinity,
       () => [
         term('R', 'strength of the nut', strengthOf(nut, 'along', shelf), 'stress', 'shop'),
         term('d₂', 'pitch diameter', thread.pitchDiameter, 'length', 'computed'),

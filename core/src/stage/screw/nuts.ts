@@ -14,8 +14,12 @@ export const nutsOf = (p: Pick<ScrewParams, 'type' | 'nut' | 'preload'>): Nuts =
   balls: p.type === 'ball',
 });
 
-/** Exponent of force over deflection: Hertz’s for balls. */
-const exponent = ({ balls }: Nuts): number => (balls ? 3 / 2 : 1);
+/**
+ * Exponent of force over deflection: Hertz’s for balls.
+ *
+ * @example exponent({ preload: 20, balls: true }) // 1.5
+ */
+export const exponent = ({ balls }: Nuts): number => (balls ? 3 / 2 : 1);
 
 /**
  * Force over preload that takes the preload off one of two like nuts: 2^(3/2) of balls, 2 of threads.

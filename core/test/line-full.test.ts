@@ -52,6 +52,16 @@ import { demo, shelf } from './helpers.ts';
 const a = (j: Joint): Variant => j.variants[0]!;
 const figure = (j: Joint, id: string, v = a(j), s = shelf) =>
   findFigure(analyseLine(j, v, s), { stageId: undefined, figureId: id })!.value;
+/** A table of 0.02 kg·m² that rubs with a torque, N·m, and turns at a speed, rad/s. */
+const turning = (friction: number, speed: number): Joint['brief']['cases'] =>
+  [
+    {
+      ...{ id: 'c', name: 'Turning', pattern: 'turning', inertia: 0.02, friction, unbalance: 0, radius: 0.1 },
+      ...{ angle: 1, given: 'limits', speed, acceleration: 1, moveTime: 1, rampShare: 0.3, rest: 1 },
+      ...{ profile: 'trapezoid', jerk: 100, dynamicFactor: 1 },
+    },
+  ] as unknown as Joint['brief']['cases'];
+
 const unit = (over: Record<string, unknown>, id = 'u'): StageRecord => ({
   id,
   kind: 'unit',
@@ -171,6 +181,13 @@ describe('resolution', () => {
     const weak = with_({}, [unit({ ratio: 10, efficiency: 0.9, drag: 0.01, inertia: own, peakTorque: hold + 0.1 })]);
     const carried = analyseLine(weak, a(weak), shelf).figures.find((f) => f.id === 'acceleration')!;
     expect(carried.value).toBeCloseTo(0.1 / inertia, 9);
+  });
+
+  it('is sped up against what rubs at the load', () => {
+    const j = with_({}, [unit({ ratio: 10, efficiency: 0.9, drag: 0, inertia: 0, peakTorque: 50 })]);
+    j.brief.cases = turning(1, 0.1);
+    const at = analyseLine(j, a(j), shelf).figures.find((f) => f.id === 'acceleration')!.value;
+    expect(at / ((0.495 - 1 / 9) / (10 * a(j).motor.rotorInertia + 0.02 / 9))).toBeCloseTo(1, 9);
   });
 
   it('a stepper starts without a ramp at the speed that the torque left over reaches within a full step', () => {
@@ -517,6 +534,25 @@ describe('the ratio desk', () => {
     expect(one.suggested).toBeGreaterThanOrEqual(one.both![0]);
     expect(one.suggested).toBeLessThanOrEqual(one.both![1]);
     expect(one.margin).toBeGreaterThanOrEqual(1.19);
+  });
+
+  it('speeds the rotor up through what arrives and against friction: the quickest ratio in closed form', () => {
+    const j = demo();
+    const v = a(j);
+    const [inertia, friction] = [0.02, 1];
+    // So slow that the stepper has all of its torque at any ratio.
+    j.brief.cases = turning(friction, 0.01);
+    // d/di of (τ·i·η − T_f)/(J + J_r·i²·η) = 0.
+    const best = (arrives: number) => {
+      const [f, b] = [0.9 * 0.55 * arrives, v.motor.rotorInertia * arrives];
+      return (b * friction + Math.sqrt((b * friction) ** 2 + f * f * b * inertia)) / (f * b);
+    };
+    for (const arrives of [0.94, 0.47]) {
+      const { quickest } = ratioDesk(j, v, shelf, arrives)[0]!;
+      expect(Math.abs(quickest / best(arrives) - 1)).toBeLessThan(0.025);
+    }
+    // Without friction, and with the rotor beside the efficiency, they would be a twentieth and more off.
+    expect(best(0.47) / Math.sqrt(inertia / v.motor.rotorInertia)).toBeGreaterThan(1.3);
   });
 
   it('names the demand that sets either end, and both where they contradict one another', () => {

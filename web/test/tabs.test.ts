@@ -81,6 +81,36 @@ describe('a joint in two tabs', () => {
     expect(b.open().joint!.notes).toBe('1.5 kg');
   });
 
+  it('is looked on from any of its variants, whichever is saved as open', async () => {
+    const first = shelf.joint!.variants[0]!;
+    shelf.joint = { ...shelf.joint!, variants: [first, { ...structuredClone(first), id: 'other', name: 'Other' }] };
+    const [a, b] = [await openTab(), await openTab()];
+    b.open().openVariant('other');
+    expect(b.open()).toMatchObject({ save: 'saved', past: [], joint: { activeVariant: 'other' } });
+    b.open().openVariant('not there');
+    a.type('1.5 kg');
+    await a.saveNow();
+    await wait();
+    expect(b.open()).toMatchObject({ readOnly: true, joint: { notes: '1.5 kg', activeVariant: 'other' } });
+    expect(shelf.joint.activeVariant).toBe(first.id);
+    // In the tab that may change it, it is a step that can be taken back.
+    a.open().openVariant('other');
+    expect([a.open().joint!.activeVariant, a.open().undo(), a.open().joint!.activeVariant]).toEqual([
+      'other',
+      'Open variant',
+      first.id,
+    ]);
+  });
+
+  it('loaded anew, is waited for until the page that went has let go of it', async () => {
+    vi.stubGlobal('performance', { now: () => 0, getEntriesByType: () => [{ type: 'reload' }] });
+    const gone = await openTab();
+    setTimeout(() => gone.holding.stop(), 60);
+    expect((await openTab()).held).toBe(true);
+    const stays = await openTab();
+    expect(stays.held).toBe(false);
+  });
+
   it('taken over, goes on with what the first had not saved yet, without a conflict after', async () => {
     const [a, b] = [await openTab(), await openTab()];
     a.type('typed, and not saved yet');

@@ -72,12 +72,16 @@ function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () 
 const NONE: readonly Finding[] = [];
 const bar = 'flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5';
 
+/** The way to another page that a reader is asked about, while he is. */
+const waiting: { go?: (() => void) | undefined } = {};
+
 /** What to do with what is here where it cannot simply be stored. */
 function ConflictNote({ conflict }: { conflict: Conflict }) {
   const joint = useJoint();
   const place = useStorage((s) => s.place);
   const navigate = useNavigate();
   const keepCopy = async () => {
+    const from = window.location.pathname;
     const copy = copyOf(joint, `${joint.name.slice(0, 106)} (other tab)`);
     const saved = await jointShelf
       .save(copy, null, 'Kept from another tab')
@@ -87,7 +91,9 @@ function ConflictNote({ conflict }: { conflict: Conflict }) {
     // What was here is stored under its own name: nothing of it is left to lose.
     useStorage.setState({ conflict: undefined });
     useOpen.getState().load(undefined);
-    navigate(`/joint/${slug(copy.id)}/brief`);
+    // Whoever left while it was being stored is let go, or is there already; nobody is fetched back.
+    if (waiting.go) waiting.go();
+    else if (window.location.pathname === from) navigate(`/joint/${slug(copy.id)}/brief`);
   };
   const putBack = async () => {
     const saved = await jointShelf
@@ -145,6 +151,11 @@ function Leaving() {
       own !== /^\/joint\/[^/]+/.exec(nextLocation.pathname)?.[0]
     );
   });
+  const go = blocker.state === 'blocked' ? blocker.proceed : undefined;
+  useEffect(() => {
+    waiting.go = go;
+    return () => void (waiting.go = undefined);
+  }, [go]);
   if (blocker.state !== 'blocked') return null;
   return (
     <div role="alertdialog" aria-label="Leave this joint" className={bar}>
@@ -285,7 +296,6 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
   const closeHistory = useCallback(() => setHistory(false), []);
   useBackCloses('history', history, closeHistory);
   const navigate = useNavigate();
-  const edit = useOpen((s) => s.edit);
   const { pathname } = useLocation();
   useTitle(viewName(pathname), joint.name);
   // A variant that was switched to stands in the address, so that it can be marked and gone back from.
@@ -293,18 +303,20 @@ function Sheet({ takeOver }: { takeOver: () => Promise<void> }) {
   const named = params.get('variant');
   const openVariant = useCallback(
     (id: string) => {
-      edit('Open variant', (d) => void (d.activeVariant = id));
+      useOpen.getState().openVariant(id);
       const name = useOpen.getState().joint?.variants.find((v) => v.id === id)?.name;
       if (name !== undefined)
         setParams((now) => new URLSearchParams([...[...now].filter(([k]) => k !== 'variant'), ['variant', name]]));
     },
-    [edit, setParams],
+    [setParams],
   );
   useEffect(() => {
-    const there = useOpen.getState().joint;
+    // Renders of an address come late; by then another may stand there.
+    if (new URLSearchParams(window.location.search).get('variant') !== named) return;
+    const { joint: there, openVariant: open } = useOpen.getState();
     const wanted = there?.variants.find((v) => v.name === named || v.id === named);
-    if (wanted && wanted.id !== there?.activeVariant) edit('Open variant', (d) => void (d.activeVariant = wanted.id));
-  }, [named, edit]);
+    if (wanted) open(wanted.id);
+  }, [named]);
   // One that another hand switched to (compare, review, undo) takes the place of the one that the address names.
   const opened = useRef(variant.id);
   useEffect(() => {

@@ -65,13 +65,20 @@ export function spellKey(e: KeyboardEvent): string {
 const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
+/** Boxes, sliders and lists keep no text that could be taken back: an undo in them is the joint's. */
+const keepsText = (target: EventTarget | null): boolean =>
+  typing(target) &&
+  !(target instanceof HTMLSelectElement) &&
+  !(target instanceof HTMLInputElement && /^(checkbox|radio|range|file|color|button|submit)$/.test(target.type));
+
 /** Runs actions by their keys, except single keys while typing or while a dialog is open. */
 export function listenForKeys(): () => void {
   const down = (e: KeyboardEvent) => {
     const key = spellKey(e);
     const inText = typing(e.target);
     const chord = key.startsWith('ctrl+');
-    if (inText && (!chord || key === 'ctrl+z' || key === 'ctrl+shift+z' || key === 'ctrl+y')) return;
+    if (inText && !chord) return;
+    if ((key === 'ctrl+z' || key === 'ctrl+shift+z' || key === 'ctrl+y') && keepsText(e.target)) return;
     if (!chord && document.querySelector('[role="dialog"]')) return;
     // Space and Enter on a control belong to the control.
     if (

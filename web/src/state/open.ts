@@ -47,6 +47,11 @@ interface OpenState {
    * that could not be opened again is not made: the reason is returned, and shown by the field it came from.
    */
   edit(label: string, recipe: (draft: Draft<Joint>) => void): Problem | undefined;
+  /**
+   * Another variant is looked at: a step like any other where the joint may be changed; where another tab holds it,
+   * here alone.
+   */
+  openVariant(id: string): void;
   /** Takes in what another tab saved, merged with what is here; steps to undo would no longer fit and begin anew. */
   absorb(joint: Joint, save: SaveState): void;
   /**
@@ -201,6 +206,12 @@ export const useOpen = create<OpenState>((set, get) => {
       });
       resize(joint, get().joint!);
       return undefined;
+    },
+    openVariant: (id) => {
+      const { joint, readOnly, edit } = get();
+      if (!joint || joint.activeVariant === id || !joint.variants.some((v) => v.id === id)) return;
+      if (readOnly) set({ joint: { ...joint, activeVariant: id } });
+      else edit('Open variant', (d) => void (d.activeVariant = id));
     },
     absorb: (joint, save) => set({ joint, past: [], future: [], save }),
     keep: (id, reads) => {

@@ -9,6 +9,13 @@ const lockName = (id: string) => `gristmill-joint-${id}`;
 /** How long a tab is waited for that is asked to hand a joint over, ms. */
 const HAND_OVER = 2500;
 
+/** How long a page that was loaded anew waits for the one it takes the place of to let go, ms. */
+const LET_GO = 600;
+
+const reloaded = (): boolean =>
+  typeof performance.getEntriesByType === 'function' &&
+  performance.getEntriesByType('navigation').some((n) => (n as PerformanceNavigationTiming).type === 'reload');
+
 /** Joints this tab is still letting go of: it does not stand in its own way. */
 const leaving = new Map<string, Promise<void>>();
 
@@ -56,7 +63,9 @@ export class Holding {
     this.stopHearing = hear((m) => void this.heard(m));
     await leaving.get(this.id);
     if (!navigator.locks) return;
-    this.release = await lock(this.id, { ifAvailable: true }, () => this.lost());
+    this.release =
+      (await lock(this.id, { ifAvailable: true }, () => this.lost())) ??
+      (reloaded() ? await lock(this.id, { signal: AbortSignal.timeout(LET_GO) }, () => this.lost()) : undefined);
     if (this.gone) this.release?.();
     else if (!this.release) this.wait();
   }
@@ -175,6 +184,8 @@ export async function followSave(id: string, giveUp = false): Promise<void> {
   if (!giveUp && (useStorage.getState().conflict === 'taken' || (!readOnly && save !== 'saved'))) return;
   // Changed and stored meanwhile: what was read is of before that.
   if (joint !== before && before?.id === id) return followSave(id, giveUp);
-  load(read.value.joint, readOnly);
+  // Whoever only looks on goes on looking at the variant he chose.
+  const kept = readOnly && read.value.joint.variants.some((v) => v.id === joint.activeVariant);
+  load(kept ? { ...read.value.joint, activeVariant: joint.activeVariant } : read.value.joint, readOnly);
   buildOn(read.value.rev, read.value.joint);
 }

@@ -87,7 +87,6 @@ const MATTERS = {
 export default function CompareView() {
   const joint = useJoint();
   const units = useUnits();
-  const edit = useOpen((s) => s.edit);
   const lines = useLines(joint);
   const [left, setLeft] = useState<readonly string[]>([]);
   const all = joint.variants.map((variant, i) => ({ variant, report: lines[i] }));
@@ -126,7 +125,7 @@ export default function CompareView() {
                   <button
                     type="button"
                     className="font-semibold text-ink hover:underline"
-                    onClick={() => edit('Open variant', (d) => void (d.activeVariant = v.id))}
+                    onClick={() => useOpen.getState().openVariant(v.id)}
                   >
                     Variant {v.name}
                   </button>

@@ -29,7 +29,6 @@ const NONE: readonly Finding[] = [];
 export default function ReviewView() {
   const joint = useJoint();
   const units = useUnits();
-  const edit = useOpen((s) => s.edit);
   const lines = useLines(joint);
   const findings = useFindings().data ?? NONE;
   const rows = joint.brief.limits.map((l) => l.id as LimitId);
@@ -78,7 +77,7 @@ export default function ReviewView() {
                   <button
                     type="button"
                     className={`font-semibold text-ink ${v.id === joint.activeVariant ? '' : 'hover:underline'}`}
-                    onClick={() => edit('Open variant', (d) => void (d.activeVariant = v.id))}
+                    onClick={() => useOpen.getState().openVariant(v.id)}
                   >
                     Variant {v.name}
                   </button>

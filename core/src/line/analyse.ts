@@ -7,6 +7,7 @@ import { motorConstants, type MotorConstants } from '../motor/constants.ts';
 import type { Problem, Result } from '../result.ts';
 import { recorded, type ShopReads } from '../shop/reads.ts';
 import { uncertain, type Shelf } from '../shop/shelf.ts';
+import { arrivingShare, given } from '../stage/arriving.ts';
 import type { Duty, Stage, StageProblem, StageReport } from '../stage/contract.ts';
 import { ownDuty } from '../stage/straight.ts';
 import { aroundOf } from '../reducer/around.ts';
@@ -247,13 +248,15 @@ function attributions(variant: Variant, demand: Demand, n: LineNumbers): Attribu
   return n.stages.map((s, j) => {
     const d = Math.abs(after[j]!);
     const out = n.duties[j]!.torque;
-    const inward = out / (Math.abs(s.ratio) * s.etaForward) + s.drag;
-    const own = inward > 0 ? out / (inward * Math.abs(s.ratio)) : NaN;
+    const inward = out / (Math.abs(s.ratio) * arrivingShare(s)) + s.drag;
+    // What branches take off is no loss.
+    const useful = out * given(s);
+    const own = inward > 0 ? useful / (inward * Math.abs(s.ratio)) : NaN;
     return {
       stageId: variant.stages[j]!.id,
       ratio: s.ratio,
       efficiency: own,
-      loss: (inward * Math.abs(s.ratio) - out) * d,
+      loss: (inward * Math.abs(s.ratio) - useful) * d,
       play: s.play[0] / d,
       windUp: heldWindUp(s, demand.hold / d) / d,
       inertia: s.inertiaIn * (s.ratio * d) ** 2 + s.inertiaOut * d * d,

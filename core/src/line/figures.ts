@@ -1,3 +1,4 @@
+import { arrivingShare } from '../stage/arriving.ts';
 import { driveMass } from '../motor/driver.ts';
 import type { Demand } from '../brief/demand.ts';
 import { FigureMaker, term, type Figure, worked, workingOf } from '../figure/index.ts';
@@ -79,7 +80,7 @@ export function lineFigures(
       term(`${symbol}${j + 1}`, `${name}, stage ${j + 1}`, pick(s, j), quantity, 'computed', variant.stages[j]!.id),
     );
   const ratios = per('i', 'ratio', 'ratio', (s) => s.ratio);
-  const etas = per('η', 'efficiency', 'efficiency', (s) => s.etaForward);
+  const etas = per('η', 'efficiency', 'efficiency', arrivingShare);
   const drags = per('d', 'drag at the input', 'torque', (s) => s.drag);
   const band = samplePlay(
     n.stages,
@@ -246,7 +247,9 @@ export function lineFigures(
           ...drags,
         ],
         source: SUM,
-        note: 'It depends on the load, since drag does not shrink with it.',
+        note:
+          'It depends on the load, since drag does not shrink with it.' +
+          (n.stages.some((s) => s.branched) ? ' What branches take off is no loss, but does not arrive here.' : ''),
       }),
     ),
     make.figure(

@@ -5,6 +5,7 @@ import type { Reducer } from '../reducer/reducer.ts';
 import { strengthChecks, type Carries } from '../reducer/strength.ts';
 import type { Variant } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
+import { arrivingShare } from '../stage/arriving.ts';
 import type { Stage } from '../stage/contract.ts';
 import { provenMend } from '../stage/mend.ts';
 import { mendedBy } from './mend.ts';
@@ -26,7 +27,7 @@ export function housingChecks(
   const carries = n?.stages.map((s, j): Carries => {
     const output = n.duties[j]!.torque;
     // Torques on input, output and what is held come to nothing together.
-    return { output, held: Math.abs(output - output / (s.ratio * s.etaForward)) };
+    return { output, held: Math.abs(output - output / (s.ratio * arrivingShare(s))) };
   });
   const all = (of: Reducer, v: Variant): readonly Check[] =>
     [...reducerChecks(of, v), ...(carries ? strengthChecks(of, v, carries, shelf) : [])].map((c) => ({

@@ -9,6 +9,7 @@ import { motorHeat } from '../motor/heat.ts';
 import { ok, refuse, type Problem, type Result } from '../result.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
 import { factor, withFactor, type Shelf } from '../shop/shelf.ts';
+import { arrivingShare } from '../stage/arriving.ts';
 import type { Duty, Stage, StageNumbers } from '../stage/contract.ts';
 import { creptMore } from '../stage/springs.ts';
 import { stated } from '../units/stated.ts';
@@ -155,7 +156,7 @@ export function dutyAt(demand: Demand, torque: number): Duty {
 /** What the shaft before a stage is asked for: what the stage takes in at a duty, its drag included. */
 export function inputDuty(at: Duty, s: StageNumbers): Duty {
   const i = Math.abs(s.ratio);
-  const gain = i * s.etaForward;
+  const gain = i * arrivingShare(s);
   // Written out: one is made for every stage of every trial behind a band, and spreading costs more than the sums.
   const before: { -readonly [K in keyof Duty]: Duty[K] } = {
     torque: at.torque / gain + s.drag,
@@ -315,7 +316,7 @@ function askedOfMotor(stages: readonly StageNumbers[], demand: Demand, spin: num
 
 /** Torque at the output for one at the motor that nothing rubs away from, N·m/N·m. */
 const gainOf = (stages: readonly StageNumbers[]): number =>
-  stages.reduce((g, s) => g * Math.abs(s.ratio) * s.etaForward, 1);
+  stages.reduce((g, s) => g * Math.abs(s.ratio) * arrivingShare(s), 1);
 
 /** What turns from a stage's output on and must go through it to be sped up, at the line's output, kg·m². */
 function inertiasBehind(stages: readonly StageNumbers[], after: Float64Array, links: readonly number[]): Float64Array {
@@ -491,7 +492,7 @@ export function sumWith(line: LineToSum, change: Partial<Variant>): LineNumbers 
 const bringsAlike = (a: StageNumbers, b: StageNumbers, spins: boolean): boolean =>
   a === b ||
   (a.ratio === b.ratio &&
-    a.etaForward === b.etaForward &&
+    arrivingShare(a) === arrivingShare(b) &&
     a.etaBackward > 0 === b.etaBackward > 0 &&
     a.drag === b.drag &&
     a.maxSpeed === b.maxSpeed &&

@@ -1,7 +1,10 @@
+import { arrivingShare } from '../stage/arriving.ts';
+
 /** What one stage brings to a sum: the part of `StageNumbers` that needs no duty. */
 export interface Link {
   readonly ratio: number;
   readonly etaForward: number;
+  readonly branched?: number;
   readonly etaBackward: number;
   readonly drag: number;
   readonly stiffness: number;
@@ -26,7 +29,7 @@ export function forward(links: readonly Link[], motorTorque: number, from = 0): 
   let t = motorTorque;
   for (let j = from; j < links.length; j++) {
     const s = links[j]!;
-    t = Math.max(0, t - s.drag) * Math.abs(s.ratio) * s.etaForward;
+    t = Math.max(0, t - s.drag) * Math.abs(s.ratio) * arrivingShare(s);
   }
   return t;
 }
@@ -36,7 +39,7 @@ export function needed(links: readonly Link[], outputTorque: number, from = 0): 
   let t = outputTorque;
   for (let j = links.length - 1; j >= from; j--) {
     const s = links[j]!;
-    t = t / (Math.abs(s.ratio) * s.etaForward) + s.drag;
+    t = t / (Math.abs(s.ratio) * arrivingShare(s)) + s.drag;
   }
   return t;
 }

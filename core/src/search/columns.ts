@@ -1,3 +1,4 @@
+import { arrivingShare } from '../stage/arriving.ts';
 import type { Member } from './members.ts';
 
 /** Steps of ratio, as logarithms, within which one member of a kind stands for the others. */
@@ -48,7 +49,7 @@ function idealOf(list: readonly Member[]): Ideal {
     compliance: least((m) => 1 / m.numbers.stiffness),
     outside: least((m) => m.numbers.outside),
     length: least((m) => m.numbers.length),
-    eta: -least((m) => -m.numbers.etaForward),
+    eta: -least((m) => -arrivingShare(m.numbers)),
     drag: least((m) => m.numbers.drag),
     back: [least(backOf), -least((m) => -backOf(m))],
     mostDrag: -least((m) => -m.numbers.drag),
@@ -62,8 +63,7 @@ function idealOf(list: readonly Member[]): Ideal {
 export type Marked = Member & { readonly mask: number; readonly of: Member };
 
 /** Torque that a stage asks of what comes before it, N·m. */
-export const wantedBefore = ({ at, ratio, numbers }: Member): number =>
-  at / (ratio * numbers.etaForward) + numbers.drag;
+export const wantedBefore = ({ at, ratio, numbers }: Member): number => at / (ratio * arrivingShare(numbers)) + numbers.drag;
 
 /** How many of a list by ratio are not above one. */
 export function countUpTo(list: readonly Member[], ratio: number): number {
@@ -132,13 +132,13 @@ export class Sum {
     this.compliance = after.compliance + 1 / (n.stiffness * after.ratio * after.ratio);
     this.size = n.outside > after.size ? n.outside : after.size;
     this.length = after.length + n.length;
-    this.efficiency = after.efficiency * n.etaForward;
+    this.efficiency = after.efficiency * arrivingShare(n);
     this.ratio = after.ratio * m.ratio;
     this.back = after.back * backOf(m);
     this.drags = after.drags + n.drag * this.back;
     this.bore = after.turned || after.bore < n.bore ? after.bore : n.bore;
     this.turned = after.turned || n.beside;
-    for (let k = 0; k < this.asked.length; k++) this.asked[k] = after.asked[k]! / (m.ratio * n.etaForward) + n.drag;
+    for (let k = 0; k < this.asked.length; k++) this.asked[k] = after.asked[k]! / (m.ratio * arrivingShare(n)) + n.drag;
   }
 
   /**

@@ -100,6 +100,8 @@ export interface Spring {
 export interface StageNumbers {
   readonly ratio: number;
   readonly etaForward: number;
+  /** Torque that branches take off, over that at the output; left out where all of it goes there. */
+  readonly branched?: number;
   /** Zero or less: the stage cannot be driven from its output. */
   readonly etaBackward: number;
   /** No-load torque at the input, N·m. */

@@ -1,3 +1,4 @@
+import { given } from './arriving.ts';
 import { term, type Figure, type FigureMaker } from '../figure/index.ts';
 import type { Duty, StageNumbers } from './contract.ts';
 import { TURNS, type OutputUnits } from './output-units.ts';
@@ -9,8 +10,13 @@ import { TURNS, type OutputUnits } from './output-units.ts';
  * @param torque at the output, N·m
  * @example withDrag({ etaForward: 0.8, drag: 0.01, ratio: -20 }, 2) // 0.740741
  */
-export const withDrag = (n: Pick<StageNumbers, 'etaForward' | 'drag' | 'ratio'>, torque: number): number =>
-  torque / (torque / n.etaForward + n.drag * Math.abs(n.ratio));
+export const withDrag = (
+  n: Pick<StageNumbers, 'etaForward' | 'branched' | 'drag' | 'ratio'>,
+  torque: number,
+): number => {
+  const out = torque * given(n);
+  return out / (out / n.etaForward + n.drag * Math.abs(n.ratio));
+};
 
 /** What is left of the peak where a joint is looked at lightly loaded. */
 const PART = 0.25;
@@ -35,7 +41,13 @@ export function partLoadFigures<M extends { readonly numbers: StageNumbers }>(
       () => ({
         formula: 'T/(T/η + τ₀·|i|)',
         terms: [
-          term('T', 'load at the output', torque, units.load, 'brief'),
+          term(
+            'T',
+            numbers.branched ? 'load at output and branches' : 'load at the output',
+            torque * given(numbers),
+            units.load,
+            'brief',
+          ),
           term('η', 'efficiency under load alone', numbers.etaForward, 'efficiency', 'computed'),
           term('τ₀', 'no-load torque at the input', numbers.drag, 'torque', 'computed'),
           term('i', 'ratio', numbers.ratio, 'ratio', 'computed'),

@@ -1,10 +1,11 @@
+import { given } from './arriving.ts';
 import { sortOf } from '../gear/material-state.ts';
 import { bandFrom, check, term, worked, type Check, type Figure } from '../figure/index.ts';
 import { factor, findMaterial, type Shelf } from '../shop/shelf.ts';
 import type { Duty, StageNumbers } from './contract.ts';
 
 /** What of a stage's numbers its heat comes from. */
-type Heated = Pick<StageNumbers, 'ratio' | 'etaForward' | 'drag' | 'outside' | 'length'>;
+type Heated = Pick<StageNumbers, 'ratio' | 'etaForward' | 'branched' | 'drag' | 'outside' | 'length'>;
 
 /**
  * Power that a stage turns into heat over its cycle, W: T_rms·ω_m·(1/η − 1) and the drag at its input.
@@ -13,7 +14,7 @@ type Heated = Pick<StageNumbers, 'ratio' | 'etaForward' | 'drag' | 'outside' | '
  */
 export const frictionHeat = (n: Heated, at: Duty): number => {
   const speed = at.meanSpeed ?? 0;
-  return at.torqueRms * speed * (1 / n.etaForward - 1) + n.drag * speed * Math.abs(n.ratio);
+  return at.torqueRms * given(n) * speed * (1 / n.etaForward - 1) + n.drag * speed * Math.abs(n.ratio);
 };
 
 /**
@@ -48,7 +49,7 @@ export function warmFigure(n: Heated, at: Duty, rise: number, shelf: Shelf): Fig
   ]);
   return [
     worked({ id: 'warmth', name: 'Settles at', quantity: 'temperature', value: now, low, high }, () => ({
-      formula: 'T₀ + min(500, P/(k·π·(D·L + D²/2))); P = T_rms·ω_m·(1/η − 1) + d·|i|·ω_m',
+      formula: `T₀ + min(500, P/(k·π·(D·L + D²/2))); P = T_rms·${n.branched ? '(1 + branches)·' : ''}ω_m·(1/η − 1) + d·|i|·ω_m`,
       terms: [
         term('T₀', 'surroundings', now - rise, 'temperature', 'shop', 'ambient'),
         term('P', 'friction heat', frictionHeat(n, at), 'power', 'computed'),

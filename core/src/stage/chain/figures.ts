@@ -23,6 +23,12 @@ export function chainFigures(
   const X = term('X', 'links', L.links, 'count', p.setBy === 'links' ? 'field' : 'computed', 'links');
   const Ft = term('F', 'pull of the tight run', m.tight, 'force', 'computed');
   const T = term('T', 'peak torque at the driven sprocket', at.torque, 'torque', 'brief');
+  const branches = L.asides.filter((x) => x.driven);
+  // What a joint turns under at each sprocket, over what turns the driven one.
+  const before = (n: number) => ['1', ...branches.slice(0, n).map((x) => x.id)].join(' + ');
+  const joints = branches.length
+    ? `(1/z₂ + ${branches.map((x, i) => `(2·(${before(i)}) + ${x.id})/z ${x.id}`).join(' + ')} + (${before(branches.length)})/z₁)/(${before(branches.length)})`
+    : '(1/z₁ + 1/z₂)';
   const diameter = (i: 1 | 2, r: number, z: typeof z1) =>
     exact(`pitch${i}`, `Pitch ⌀, ${i === 1 ? 'driving' : 'driven'}`, 'length', 2 * r, () => ({
       formula: `p/sin(π/z${i === 1 ? '₁' : '₂'})`,
@@ -46,15 +52,13 @@ export function chainFigures(
       terms: [z1, z2],
       source: 'definition',
     })),
-    ...L.asides
-      .filter((a) => a.driven)
-      .map((a) =>
-        exact(a.id, `Ratio of the ${a.name}`, 'ratio', (L.path.wheels[a.at]!.sense * a.teeth) / p.z1, () => ({
-          formula: `${L.path.wheels[a.at]!.sense < 0 ? '−' : ''}z₃/z₁; turned round where it runs on the chain’s outside`,
-          terms: [z1, term('z₃', `teeth, ${a.name}`, a.teeth, 'count', 'field', `${a.id}Teeth`)],
-          source: 'definition',
-        })),
-      ),
+    ...branches.map((a) =>
+      exact(a.id, `Ratio of the ${a.name}`, 'ratio', (L.path.wheels[a.at]!.sense * a.teeth) / p.z1, () => ({
+        formula: `${L.path.wheels[a.at]!.sense < 0 ? '−' : ''}z₃/z₁; turned round where it runs on the chain’s outside`,
+        terms: [z1, term('z₃', `teeth, ${a.name}`, a.teeth, 'count', 'field', `${a.id}Teeth`)],
+        source: 'definition',
+      })),
+    ),
     exact('centre', 'Centre distance', 'length', L.centre, () => ({
       formula: 'X = 2C·cos α/p + (z₁ + z₂)/2 + α(z₂ − z₁)/π, sin α = (d₂ − d₁)/2C',
       terms: [X, pitch, z1, z2],
@@ -98,7 +102,7 @@ export function chainFigures(
       'force',
       (x) => x.tight,
       () => ({
-        formula: `T/r₂·(${['1', ...L.asides.filter((x) => x.driven).map((x) => x.id)].join(' + ')}) + F_s`,
+        formula: `T/r₂·(${['1', ...branches.map((x) => x.id)].join(' + ')}) + F_s`,
         terms: [
           T,
           term(
@@ -109,9 +113,7 @@ export function chainFigures(
             'computed',
           ),
           term('r₂', 'pitch radius, driven', L.r2, 'length', 'computed'),
-          ...L.asides
-            .filter((a) => a.driven)
-            .map((a) => term(a.id, `load of the ${a.name}`, a.load, 'efficiency', 'field', `${a.id}Load`)),
+          ...branches.map((a) => term(a.id, `load of the ${a.name}`, a.load, 'efficiency', 'field', `${a.id}Load`)),
         ],
         source: 'equilibrium; the slack run hangs by its own weight',
       }),
@@ -206,18 +208,19 @@ export function chainFigures(
       'efficiency',
       (x) => x.efficiency,
       () => ({
-        formula: `1 − π·µ·d_p/p·(${['1/z₁', '1/z₂', ...L.asides.filter((x) => x.driven).map((x) => `1/z ${x.id}`)].join(' + ')})`,
+        formula: `1 − π·µ·d_p/p·${joints}`,
         terms: [
           term('µ', 'friction in a joint', factor(shelf, 'chain.friction'), 'count', 'shop', 'chain.friction'),
           term('d_p', 'pin', chain.pin, 'length', 'shop', chain.id),
           pitch,
           z1,
           z2,
-          ...L.asides
-            .filter((x) => x.driven)
-            .map((x) => term(`z ${x.id}`, `teeth, ${x.name}`, x.teeth, 'count', 'field', `${x.id}Teeth`)),
+          ...branches.flatMap((x) => [
+            term(`z ${x.id}`, `teeth, ${x.name}`, x.teeth, 'count', 'field', `${x.id}Teeth`),
+            term(x.id, `load of the ${x.name}`, x.load, 'efficiency', 'field', `${x.id}Load`),
+          ]),
         ],
-        source: 'each joint turns by 360°/z under the tight run’s pull as it comes on and leaves; bearings apart',
+        source: 'each joint turns by 360°/z under the pull of a run as it comes on and leaves; bearings apart',
       }),
     ),
     ...partLoadFigures(make, m, at),

@@ -125,18 +125,46 @@ interface Setting {
 /** How much more the tight run carries than what turns the driven sprocket. */
 const withBranch = (p: ChainParams): number => asidesOf(p).reduce((s, a) => s + a.load, 1);
 
+/**
+ * How often a joint turns by a radian over 2π in a round of the chain, each time by the pull it turns under over that of the
+ * driven sprocket: where it leaves the driven one, on and off every branch, and where it comes on the driver. The slack run
+ * pulls nothing.
+ *
+ * @param branches from the driven sprocket to the driver
+ * @example jointTurns([11, 22], []).toFixed(6) // '0.136364'
+ * @example jointTurns([11, 22], [{ teeth: 10, load: 0.5 }]).toFixed(6) // '0.431818'
+ */
+export function jointTurns(
+  [driving, driven]: readonly [number, number],
+  branches: readonly { readonly teeth: number; readonly load: number }[],
+): number {
+  let pull = 1;
+  let sum = 1 / driven;
+  for (const { teeth, load } of branches) {
+    sum += (2 * pull + load) / teeth;
+    pull += load;
+  }
+  return sum + pull / driving;
+}
+
 /** An offset link bears less. Source: ISO 606, cranked links four fifths. */
 const OFFSET = 0.8;
 
 /**
- * Share of the work that the joints' friction takes: each link turns by 360°/z where it comes on the driver and where it
- * leaves the driven sprocket under the pull of the tight run, 2π·µ·(d_p/2)·(1/z₁ + 1/z₂)/p.
+ * Share of the work that the joints' friction takes: 2π·µ·(d_p/2)·turns/p.
  *
  * @param pin its diameter, m
- * @example jointLoss(0.12, 0.00231, 0.00635, [11, 22]).toFixed(6) // '0.018701'
+ * @param turns of a joint, under the pull at the driver (`jointTurns`)
+ * @example jointLoss(0.12, 0.00231, 0.00635, 1 / 11 + 1 / 22).toFixed(6) // '0.018701'
  */
-export const jointLoss = (friction: number, pin: number, pitch: number, teeth: readonly number[]): number =>
-  ((Math.PI * friction * pin) / pitch) * teeth.reduce((s, z) => s + 1 / z, 0);
+export const jointLoss = (friction: number, pin: number, pitch: number, turns: number): number =>
+  ((Math.PI * friction * pin) / pitch) * turns;
+
+const turnsOf = ({ p, b }: Pick<Setting, 'p' | 'b'>): number =>
+  jointTurns(
+    [p.z1, p.z2],
+    b.layout.asides.filter((a) => a.driven),
+  );
 
 /** Length by which the chain is longer than its path, m: sag of the slack run, wear that nobody takes up, room in the seats. */
 function slackLength(p: ChainParams, { chain, layout }: ChainBuild, sag: number, worn: number): number {
@@ -221,9 +249,9 @@ function limitsOf(s: Setting): Limit[] {
   const { chain, layout: L } = b;
   const odd = L.links % 2 === 1 ? OFFSET : 1;
   const perForce = L.r2 / withBranch(p);
-  // Wear of a joint for a newton of pull and a turn of the loop, m of its pitch.
-  const turned = 2 * Math.PI * (1 / p.z1 + 1 / p.z2);
-  const once = (factor(shelf, 'chain.wear') * 1e-15 * (chain.pin / 2) * turned) / (chain.area * perForce);
+  // Wear of a joint for a newton metre and a turn of the loop, m of its pitch.
+  const turned = 2 * Math.PI * turnsOf(s);
+  const once = (factor(shelf, 'chain.wear') * 1e-15 * (chain.pin / 2) * turned) / (chain.area * L.r2);
   const way = ((at.meanSpeed ?? at.speed) * L.r2) / (L.links * chain.pitch);
   const room = elongationAtEnd(p.z1, p.z2) * chain.pitch;
   const torque = lastingTorque(at);
@@ -251,7 +279,9 @@ function limitsOf(s: Setting): Limit[] {
       way > 0 ? room / (once * way * lifeAsked(at)) : Infinity,
       'Pins and bushes wear at each turn of a joint under pull (linear wear); elongated by ' +
         `${(100 * elongationAtEnd(p.z1, p.z2)).toFixed(1)} % it climbs its teeth.`,
-      'ε·p·A·X·p/(k·F·(d_p/2)·2π(1/z₁ + 1/z₂)·v)',
+      withBranch(p) > 1
+        ? 'ε·p·A·X·p/(k·(d_p/2)·2π·Σ((F_on + F_off)/z)·v)'
+        : 'ε·p·A·X·p/(k·F·(d_p/2)·2π(1/z₁ + 1/z₂)·v)',
       way > 0 && torque > 0 ? room / (once * torque * way) : Infinity,
     ),
     ...toothLimits(s, 0),
@@ -311,8 +341,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
   const hang = (chain.mass * factor(shelf, 'gravity') * L.slack) / (8 * p.sag);
   const tight = force * withBranch(p) + hang;
   const shafts = shaftLoads(b, { tight, slack: hang }, force + hang);
-  const teeth = [p.z1, p.z2, ...L.asides.filter((a) => a.driven).map((a) => a.teeth)];
-  const eta = 1 - jointLoss(factor(shelf, 'chain.friction'), chain.pin, chain.pitch, teeth);
+  const eta = 1 - jointLoss(factor(shelf, 'chain.friction'), chain.pin, chain.pitch, turnsOf(s) / withBranch(p));
   const springs = springsOf(s);
   const stiffness = together(springs);
   const limits = limitsOf(s);
@@ -325,6 +354,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     ratio,
     etaForward: eta,
     etaBackward: eta,
+    ...(withBranch(p) > 1 && { branched: withBranch(p) - 1 }),
     drag: shaftDrag(shafts, [p.bore1, p.bore2], ratio, shelf),
     // Sag is set by eye: between half of it and half as much again, on a chain new or worn.
     play: [play(p.sag, 1), play(0.5 * p.sag, 0), play(1.5 * p.sag, 1.2)],

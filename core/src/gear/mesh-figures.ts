@@ -321,8 +321,9 @@ export function meshFigures<M>(
       'stiffnessPerLength',
       (m) => load(m).stiffness,
       () => ({
-        formula: 'c′·cos β·b·2·E₁·E₂/(E₁ + E₂)/E_s·(0.75·ε + 0.25)',
+        formula: 'c′·cos β·cos²α_w·b·2·E₁·E₂/(E₁ + E₂)/E_s·(0.75·ε + 0.25)',
         terms: [
+          term('α_w', 'working angle', p.working, 'angle', 'computed'),
           term('c′', 'of a steel pair', by.steel, 'stiffnessPerWidth', 'shop', 'gear.stiffness'),
           helix,
           width,
@@ -331,7 +332,7 @@ export function meshFigures<M>(
           term('E_s', 'modulus of steel', E_STEEL, 'stress', 'definition'),
           term('ε', 'contact ratio, at least 1', Math.max(1, p.contact), 'count', 'computed'),
         ],
-        source: 'ISO 6336-1',
+        source: 'ISO 6336-1, along the line of action; turned to the working circle',
       }),
     ),
   ];

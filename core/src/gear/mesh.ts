@@ -321,6 +321,19 @@ function flanksLast(
   return first && (!last || first.force <= last.force) ? first : last!;
 }
 
+/**
+ * How stiff a mesh is along its working circle, N/m. c′ is told along the line of action, which leans by the working angle:
+ * force and way along the circle are both its cosine of those.
+ *
+ * @param tooth c′·b of its materials, N/m, teeth straight
+ * Source: ISO 6336-1: c_γ = c′·cos β·(0.75·ε_α + 0.25), along the line of action in the transverse plane.
+ * @example meshStiffness({ g1: { helix: 0 }, working: Math.PI / 6, contact: 1 }, 1e8) // 7.5e7
+ */
+export const meshStiffness = (
+  p: { readonly g1: Pick<Pair['g1'], 'helix'>; readonly working: number; readonly contact: number },
+  tooth: number,
+): number => tooth * Math.cos(p.g1.helix) * Math.cos(p.working) ** 2 * (0.75 * Math.max(1, p.contact) + 0.25);
+
 /** Least slope that teeth ride over on, where friction would hold all but the slope itself. */
 const LEAST_SLOPE = 0.05;
 
@@ -388,9 +401,8 @@ export function loadMesh(
   const crush = Math.min(flankCrush(a, flankTemperature, shelf), flankCrush(b, flankTemperature, shelf));
   const last = flanksLast(m, [a, b], on, one, shelf);
   const alone = inSeries(2 * moduli[0], 2 * moduli[1]);
-  // c′ = c′_th·…·cos β, as ISO 6336-1 has it.
   const steel = factor(shelf, 'gear.stiffness');
-  const stiffness = steel * Math.cos(p.g1.helix) * m.width * (alone / E_STEEL) * (0.75 * Math.max(1, p.contact) + 0.25);
+  const stiffness = meshStiffness(p, steel * m.width * (alone / E_STEEL));
   const tan = Math.tan(p.working);
   const slope = skipSlope(p, friction, shelf);
   return {

@@ -55,7 +55,7 @@ export const bevel: Anchored = {
     mass: [0.03212334147541825, 'frustums and hubs, bored, 0.85 of them'],
     money: [60.19274004885251, 'material, a unit a tooth'],
     stiffness: [
-      3634.931906244271,
+      3595.239312446223,
       'teeth, axes at 2 N/µm, a bearing in its seat under the thrust, hub, one after the other',
     ],
     'sliding-1': [3.0622268903188194, '1 − ρ₂z₁/(ρ₁z₂) at both ends of contact of the virtual pair'],
@@ -64,7 +64,10 @@ export const bevel: Anchored = {
       '1.2·F/(b·m)·Y_F·Y_S·(0.25 + 0.75/ε), Y_F and Y_S by ISO 6336-3’s equations of the virtual wheel, at 0.85 of the mean radius',
     ],
     'flank-1': [743246534.7995404, 'Hertz at the pitch point of the virtual pair, 237 N over 0.85, Z_ε for 1.71'],
-    'stiff-1': [153264534.3934129, '14 N/µm/mm·7 mm·210/206·(0.75·1.712 + 0.25)'],
+    'stiff-1': [
+      135335989.64635217,
+      '14 N/µm/mm·7 mm·210/206·(0.75·1.712 + 0.25) along the line of action, by cos² 20°',
+    ],
     'break-1-0': [12.464251661228298, 'one and a half of 370 MPa over the root stress of a newton metre'],
     'break-1-1': [13.302210133294682, 'the same of the wheel’s own virtual tooth'],
     'pit-1': [73870015.09906058, '5·10⁷·(σ/555 MPa)^−13.2 at 2.5 N·m over the pinion’s passes'],

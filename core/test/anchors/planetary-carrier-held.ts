@@ -35,7 +35,7 @@ export const carrierHeld: Anchored = {
     pinStress: [55435697.05060913, 'F·16 mm/8 over π·d³/32'],
     life: [5859125350.281258, '(630 N over the pin’s force at 2.5 N·m)³·10⁶ turns at 72/26 rad/s'],
     stiffness: [
-      2201.2685775288774,
+      2163.826249630368,
       'meshes and ring at 36 mm; pins of 3 mm in their seats, bearings of 50 in seats of 15 N/µm, twist and plate of the carrier with its 92/72 of the torque',
     ],
     lean: [0.00046852065900285786, 'half the carrier’s torque over its twist, as a lean over 13 mm'],

@@ -56,7 +56,7 @@ export const rack: Anchored = {
     money: [24.03565202092957, 'material, half a unit a tooth, an eighth for one of the rack'],
     'turn-1': [4.3676428111944285e-5, '4·30 µm·tan 20°'],
     stiffness: [
-      4289032.9219463635,
+      4280026.54833538,
       'teeth, 2 N/µm over tan² 20°, shaft bent and twisted over 12 mm, hub, one after the other',
     ],
     'sliding-1': [
@@ -65,7 +65,10 @@ export const rack: Anchored = {
     ],
     'root-1': [59516208.50665739, '1.2·F/(b·m)·Y_F·Y_S·(0.25 + 0.75/ε), the pinion’s by ISO 6336-3’s equations'],
     'flank-1': [412289322.9693219, 'Hertz at the pitch point against a mate of ten million teeth, in thirty digits'],
-    'stiff-1': [270014831.6775414, '14 N/µm/mm·12 mm·210/206·(0.75·1.7688 + 0.25)'],
+    'stiff-1': [
+      238429096.5219141,
+      '14 N/µm/mm·12 mm·210/206·(0.75·1.7688 + 0.25) along the line of action, by cos² 20°',
+    ],
     'break-1-0': [1865.038159942324, 'one and a half of 370 MPa over the root stress of a newton'],
     'break-1-1': [2004.5566827263851, 'the rack’s tooth as a cantilever: chord at the 30° tangent of its rounding'],
     'crush-1': [927.7944090872298, 'F·(1.6·555 MPa/σ)²'],

@@ -44,7 +44,7 @@ export const spur: Anchored = {
   worked: {
     efficiencyPeak: [0.978588683064495, 'power out over power in: 4 mN·m·(82/80)² of grease at three turns'],
     efficiencyPart: [0.9696166576080889, 'the same at a quarter of the torque'],
-    stiffnessHeld: [987.8711008051082, 'the same springs, those of plastic at 1000^−0.02'],
+    stiffnessHeld: [969.928966945447, 'the same springs, those of plastic at 1000^−0.02'],
     'break-1-0': [
       44.2636224654942,
       'one and a half of 370 MPa over the root stress of a newton metre, Y_F·Y_S by ISO 6336-3’s equations',
@@ -71,7 +71,7 @@ export const spur: Anchored = {
     centre: [0.04, 'm(20 + 60)/2'],
     play: [0.0029166667, '2·40 µm and half the tilt over the driven pitch radius'],
     normal1: [7.517541e-5, '80 µm·cos 20°'],
-    stiffness: [1121.7201269880761, 'mesh, 2 N/µm of housing over tan² 20° and the hub, ½·E·d²·L, in series'],
+    stiffness: [1101.513881574307, 'mesh, 2 N/µm of housing over tan² 20° and the hub, ½·E·d²·L, in series'],
     'working-1': [0.34906585, 'unshifted'],
     'contact-1': [1.6707764, 'lengths of the line of action over the base pitch'],
     'turn-1': [4.3676428e-5, '4·30 µm·tan 20°'],
@@ -80,7 +80,7 @@ export const spur: Anchored = {
     'force-1': [133.33333, 'T/r₂'],
     'flank-1': [91845535.0, 'Hertz of two cylinders at the pitch point times Z_ε'],
     'warm-1': [310.66585, 'VDI 2736-2 with 20 teeth, warm half the time'],
-    'stiff-1': [9000737.4, '14 N/(mm·µm)·b·(2E₁E₂/(E₁ + E₂))/206 GPa·(0.75ε + 0.25)'],
+    'stiff-1': [7947851.13462158, '14 N/(mm·µm)·b·(2E₁E₂/(E₁ + E₂))/206 GPa·(0.75ε + 0.25)·cos² 20°'],
     radial: [48.529365, 'F·tan 20°'],
     'skip-1': [
       397.03526648369916,

@@ -5,6 +5,7 @@ import {
   greaseDrag,
   strengthOf,
   hubTurning,
+  meshStiffness,
   flankCrush,
   flankEndurance,
   modeLimits,
@@ -364,10 +365,11 @@ function springsOf({ p, b, shelf }: Setting, shaft: number): Spring[] {
   const ambient = factor(shelf, 'ambient');
   const [e1, e2] = [elastic(worm, ambient, shelf), elastic(wheel, ambient, shelf)];
   const pair = inSeries(2 * e1, 2 * e2);
-  const teeth =
-    factor(shelf, 'gear.stiffness') * carries * (pair / E_STEEL) * (0.75 * Math.max(1, mesh.contact) + 0.25);
-  // A wheel that gives way outwards turns by tan α/cos γ of that.
-  const apart = (Math.tan(p.pressure) / Math.cos(lead)) ** 2;
+  // A wheel that gives way outwards turns by tan α/cos γ of that: the working angle across its axis.
+  const slope = Math.tan(p.pressure) / Math.cos(lead);
+  const apart = slope ** 2;
+  const across = { g1: { helix: lead }, working: Math.atan(slope), contact: mesh.contact };
+  const teeth = meshStiffness(across, factor(shelf, 'gear.stiffness') * carries * (pair / E_STEEL));
   const r = mesh.s2.r ** 2;
   return [
     spring('teeth', r * teeth, inSeries(2 * e1 * crept(worm), 2 * e2 * crept(wheel)) / pair),

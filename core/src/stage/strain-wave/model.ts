@@ -302,7 +302,8 @@ const touching = (depth: number, module: number): number => Math.max(0.3 * depth
 function teethOf({ p, b, at, shelf, n, R, moduli }: Setting, kept: Kept) {
   const { geometry: g } = b;
   const torque = Math.max(1e-3, at.torque);
-  const cut = (modulus: number) => factor(shelf, 'gear.stiffness') * p.width * ((2 * modulus) / E_STEEL);
+  const along = Math.cos(g.lean) ** 2;
+  const cut = (modulus: number) => factor(shelf, 'gear.stiffness') * along * p.width * ((2 * modulus) / E_STEEL);
   // A belt's teeth are rubber on a cord: what a bench finds of them, not a wheel's by its modulus.
   const stiffness = inSeries(g.section ? factor(shelf, 'belt.tooth') * p.width : cut(moduli[0]), cut(moduli[1]));
   const carried = kept.step('carried', [stiffness, torque], shelf, () => carry([b.contacts], stiffness, torque));

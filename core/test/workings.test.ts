@@ -24,7 +24,7 @@ const IN_WORDS: Readonly<Record<string, string>> = {
   'strain-wave':
     'bore buckle carrying clearance engaged inMesh leastPreload pass play preload shear toothForce usable wall wear',
   unit: 'drag efficiency money play',
-  worm: 'bend fresh life pit shaft tire-wheel',
+  worm: 'bend fresh life pit tire-wheel',
 };
 
 const reportOf = ({ kind, params, duty }: Pick<Anchored, 'kind' | 'params' | 'duty'>): StageReport | undefined => {

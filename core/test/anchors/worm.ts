@@ -78,7 +78,10 @@ export const worm: Anchored = {
     sliding: [1.2023415, '60 rad/s·20 mm/cos γ'],
     warm: [318.51086, 'VDI 2736: P·(1/η − 1) on the width that carries, 30 teeth, warm half the time'],
     bend: [1.5897673e-6, 'beam on two supports 42 mm apart, 8 mm thick'],
-    shaft: [157.10304, '350 MPa over F·l/4 on π·d³/32'],
+    shaft: [
+      47.28352194831168,
+      '350 MPa on π·d³/32 over F·l/4 and half of 26.67 N at 20 mm in one plane, F·l/4 in the other',
+    ],
     skip: [1022.1422, 'housing 2 N/µm over 2·2.5 mm'],
     'tip-d-wheel': [0.08, '2.5(30 + 2)'],
     thrust: [5.34375, 'a quarter of 570 N at 37.5 mm'],
@@ -93,7 +96,10 @@ export const worm: Anchored = {
     ],
     fresh: [103983306.87, 'Hertz of a point, axes of the ellipse by halving on complete elliptic integrals'],
     'span-wheel': [0.026806879, 'm_n·cos α(π·3.5 + 30·inv α_t) less 30 µm·cos α'],
-    life: [578367413.9, 'ISO 281: 13·F_a/C₀ = 1.52, e = 0.34, Y = 1.31'],
+    life: [
+      349424090.5548895,
+      'ISO 281: 13·F_a/C₀ = 1.52, e = 0.34, Y = 1.31; F_r of half the forces and 66.67 N at 20 mm over 42 mm',
+    ],
     mass: [0.4291064836, 'steel thread of 40 on 8 mm, wheel of 75 on 8 mm with 0.85 left, two bearings of 4 g'],
     money: [12.51289547, 'by mass, four milled starts, two bearings'],
   },

@@ -107,6 +107,22 @@ export function wormFigures(
       }),
     ],
     [
+      'shaft',
+      () => ({
+        formula: 'T·R_e·(π·d³/32)/√((F_a·L/4 + F_t2·r₁/2)² + (F_t1·L/4)²)',
+        terms: [
+          T,
+          term('R_e', 'what the shaft stands', m.shaftStands, 'stress', 'computed'),
+          term('d', 'shaft', m.shaftAcross, 'length', 'computed'),
+          term('F_a', 'separating force', m.apart, 'force', 'computed'),
+          term('F_t2', 'along the worm', m.tangent, 'force', 'computed'),
+          term('F_t1', 'along the worm’s circle', m.thrust, 'force', 'computed'),
+          term('r₁', 'radius of the worm', x.s1.r, 'length', 'computed'),
+          term('L', 'between the bearings', p.span, 'length', 'field', 'span'),
+        ],
+      }),
+    ],
+    [
       'thrust',
       () => ({
         formula: '¼·C₀·r₂',

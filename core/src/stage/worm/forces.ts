@@ -46,11 +46,37 @@ export const slidingSpeed = (speed: number, radius: number, lead: number): numbe
 export const shaftBending = (modulus: number, across: number, span: number): number =>
   (48 * modulus * (Math.PI * across ** 4)) / 64 / span ** 3;
 
+/** Forces on a worm, N: that push it off its wheel, round about its axis, and along it. */
+export interface OnWorm {
+  readonly apart: number;
+  readonly thrust: number;
+  readonly tangent: number;
+}
+
 /**
- * Bending stress in its middle for a newton, Pa/N: (L/4)/(π·d³/32).
- * @example shaftStress(8e-3, 0.05) // 248679.6
+ * Moment that bends a worm's shaft in its middle, N·m. What pushes along it does so at its circle and leans it: half of that
+ * moment on either side, on top of the separating force's.
+ *
+ * @param radius of the worm's circle, m
+ * @param span between the bearings, m
+ * Source: beam on two supports, F·L/4 and M₀/2 in the plane of the contact, F·L/4 across it.
+ * @example shaftMoment({ apart: 36, thrust: 15, tangent: 100 }, 0.02, 0.06) // 1.55635
  */
-export const shaftStress = (across: number, span: number): number => (8 * span) / (Math.PI * across ** 3);
+export const shaftMoment = (f: OnWorm, radius: number, span: number): number =>
+  Math.hypot((f.apart * span) / 4 + (f.tangent * radius) / 2, (f.thrust * span) / 4);
+
+/**
+ * Force across the more loaded of its bearings, N: half of the forces, and the moment of what pushes along over the span.
+ * @example shaftEnd({ apart: 36, thrust: 15, tangent: 100 }, 0.02, 0.06) // 51.8783
+ */
+export const shaftEnd = (f: OnWorm, radius: number, span: number): number =>
+  Math.hypot(f.apart / 2 + (f.tangent * radius) / span, f.thrust / 2);
+
+/**
+ * Bending stress of a round shaft for a newton metre, Pa: 32/(π·d³).
+ * @example shaftStress(8e-3) // 19894367.9
+ */
+export const shaftStress = (across: number): number => 32 / (Math.PI * across ** 3);
 
 /**
  * What a spring that presses the worm into its wheel costs, N·m at the worm: friction of the normal force µ·F/sin α over

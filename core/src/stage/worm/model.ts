@@ -45,6 +45,8 @@ import {
   frictionAngle,
   normalForce,
   shaftBending,
+  shaftEnd,
+  shaftMoment,
   shaftStress,
   slidingSpeed,
   springFriction,
@@ -83,6 +85,9 @@ export interface WormModel {
   readonly root: number;
   /** Of worm and wheel for a newton metre, Pa. */
   readonly roots: readonly [number, number];
+  /** What the worm's shaft stands, Pa, and its ⌀, m. */
+  readonly shaftStands: number;
+  readonly shaftAcross: number;
   readonly bend: number;
   readonly likelyPlay: number;
   /** Play left when everything that can takes from it, m along the wheel's circle; below 0 it binds. */
@@ -192,6 +197,7 @@ interface Ends {
   readonly flanks: { readonly torque: number; readonly life: number };
   readonly root1: number;
   readonly root2: number;
+  /** Share of what the shaft stands. */
   readonly shaft: number;
   readonly apart: number;
   readonly tangent: number;
@@ -315,10 +321,10 @@ function modesOf({ b, at, shelf }: Setting, x: Ends, rootTemperature: number): M
     {
       id: 'shaft',
       mode: 'worm shaft yields',
-      torque: SHAFT_YIELD / x.shaft,
+      torque: 1 / x.shaft,
       life: Infinity,
       time: 'static',
-      why: 'Bending between its bearings by separating and tangential force.',
+      why: 'Bending between its bearings: the separating and the tangential force, and what pushes along it at its circle.',
       grows: 'none',
     },
     {
@@ -395,7 +401,8 @@ function massesOf({ p, b, shelf }: Setting): [number, number] {
 /** Life of the bearing that takes the thrust, s: L10 = (C/P)³·10⁶ turns (ISO 281). */
 function lifeOf({ p, b, at }: Setting, per: PerTorque): number {
   if (!at.equivalent || !at.meanSpeed) return Infinity;
-  const load = equivalentLoad(b.bearing, (per.across / 2) * at.equivalent, per.tangent * at.equivalent);
+  const across = shaftEnd(per, b.geometry.mesh.s1.r, p.span);
+  const load = equivalentLoad(b.bearing, across * at.equivalent, per.tangent * at.equivalent);
   return ratedLife(b.bearing, load, at.meanSpeed * Math.abs(wormRatio(p)));
 }
 
@@ -437,6 +444,8 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
   const crush = Math.min(flankCrush(a, flank, shelf), flankCrush(b, flank, shelf));
   const core = p.bore1 > 0 ? p.bore1 : 2 * m.sides[0].root;
   const shaft = shaftBending(p.bore1 > 0 ? E_STEEL : elastic(a, factor(shelf, 'ambient'), shelf), core, p.span);
+  // A worm that is its own shaft stands what it is made of.
+  const stands = p.bore1 > 0 ? SHAFT_YIELD * factor(shelf, 'strength.metal') : strengthOf(a, 'along', shelf);
   const lifts = springy ? p.springForce / per.apart : Infinity;
   const ends: Ends = {
     lifts,
@@ -444,7 +453,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     flanks: flanksLast(s, forward, runIn),
     root1,
     root2,
-    shaft: per.across * shaftStress(core, p.span),
+    shaft: (shaftMoment(per, m.s1.r, p.span) * shaftStress(core)) / stands,
     apart: per.apart,
     tangent: per.tangent,
   };
@@ -497,6 +506,8 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     freshPermissible: 1.6 * Math.min(strengthOf(a, 'along', shelf), strengthOf(b, 'along', shelf)),
     root: Math.max(root1, root2) * at.torque,
     roots: [root1, root2],
+    shaftStands: stands,
+    shaftAcross: core,
     bend: (per.across * at.torque) / shaft,
     bearingLife,
     likelyPlay: likely,

@@ -260,8 +260,43 @@ describe('a rack as a part of an axis', () => {
     const soft = (overhang: number) =>
       report({ overhang }).numbers.springs.find((s) => s.name.startsWith('shaft bends'))!.stiffness;
     expect(soft(0.012) / soft(0.036)).toBeCloseTo(27, 9);
-    // 3·E·I/L³ of 6 mm steel over 12 mm.
-    expect(soft(0.012)).toBeCloseTo((3 * 210e9 * Math.PI * 0.006 ** 4) / 64 / 0.012 ** 3, 3);
+    // 3·E·I/L³ of 6 mm steel over 12 mm, bent off the rack as well by tan 20° of the force.
+    const along = (3 * 210e9 * Math.PI * 0.006 ** 4) / 64 / 0.012 ** 3;
+    expect(soft(0.012)).toBeCloseTo(along / (1 + Math.tan(Math.PI / 9) ** 2), 3);
+  });
+
+  it('with a shaft that yields takes a thicker one while the pinion has room, else one nearer to its bearing', () => {
+    const steel = {
+      z: 20,
+      module: 1e-3,
+      width: 0.012,
+      material1: 'c45',
+      material2: 'c45',
+      bore: 6e-3,
+      overhang: 0.012,
+    };
+    const shaft = (over: Record<string, unknown>, force: number) =>
+      report({ ...steel, ...over }, { ...duty, torque: force }).checks.find((c) => c.id === 'shaft')!;
+    const thin = shaft({}, 600);
+    expect(thin).toMatchObject({ state: 'fails', severity: 'stop', mend: { path: 'bore' } });
+    expect(shaft({ bore: thin.mend!.value }, 600).state).not.toBe('fails');
+    // Fourteen teeth leave no wall round more than ten; it stands 36 mm from its bearing.
+    const far = { z: 14, shift: 0.2, overhang: 0.036, bore: 0.01 };
+    const lone = shaft(far, 1000);
+    expect(lone).toMatchObject({ state: 'fails', mend: { path: 'overhang' } });
+    expect(shaft({ ...far, overhang: lone.mend!.value }, 1000).state).not.toBe('fails');
+    expect(shaft({ z: 14, shift: 0.2, bore: 0.01 }, 4000).mend).toBeUndefined();
+    // A helix pushes along the shaft at the pitch circle, unless the other half pushes back.
+    const [plain, one, both] = [{}, { helix: 20 * deg }, { helix: 20 * deg, double: 'yes' }].map(
+      (o) => shaft({ ...o, width: 0.02 }, 200).limit,
+    );
+    const [L, r, t] = [0.012, 0.01 / Math.cos(20 * deg), Math.tan(20 * deg) / Math.cos(20 * deg)];
+    const twisted = 0.75 * r * r;
+    expect(one! / both!).toBeCloseTo(
+      Math.sqrt((L ** 2 + (L * t) ** 2 + twisted) / (L ** 2 + (L * t + r * Math.tan(20 * deg)) ** 2 + twisted)),
+      9,
+    );
+    expect(both!).toBeLessThan(plain!);
   });
 
   it('stops where the stroke is longer than the rack, with the mend', () => {

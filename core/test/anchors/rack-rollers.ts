@@ -31,7 +31,8 @@ export const rackRollers: Anchored = {
     braking: [4.236856981, '0.02 of it', 1e-6],
     efficiencyPeak: [0.9700554688, 'power out over power in: 4.24 N at 12 mm and grease of 27.2 mm', 1e-6],
     efficiencyPart: [0.9132422258, 'the same at a quarter of the force', 1e-6],
-    stiffness: [6976453.66, 'two flanks, their pins, axes by tan 12.996°, shaft bent and twisted, hub', 2e-6],
+    stiffness: [6941265.4, 'two flanks, their pins, axes by tan 12.996°, shaft bent and twisted, hub', 2e-6],
+    shaft: [1091.7588863369906, '350 MPa on π·8³/32 mm³ over √(12² + (12·tan 12.996°)² + ¾·12²) mm', 5e-6],
     radial: [46.160586, '200 N·tan of the mean lean, 12.996°', 5e-6],
     crush: [
       130.907,
@@ -44,7 +45,7 @@ export const rackRollers: Anchored = {
     money: [14.60537886, 'material, half a unit a roller, an eighth for each of 52 gaps', 1e-4],
   },
   numbers: {
-    stiffnessBeyond: [5248128.76, 'one flank and one pin instead of two', 2e-6],
+    stiffnessBeyond: [5228190.8, 'one flank and one pin instead of two', 2e-6],
     bendTorque: [211.842849, 'where those behind let go', 1e-6],
     inertiaIn: [1.931883446576139e-6, '0.85 of a disc of 12 by 10 mm, bored 8'],
     outside: [0.0376, 'rollers reach to 13.6 mm, pitch line at 12, 12 mm behind it'],

@@ -56,8 +56,8 @@ export const rack: Anchored = {
     money: [24.03565202092957, 'material, half a unit a tooth, an eighth for one of the rack'],
     'turn-1': [4.3676428111944285e-5, '4·30 µm·tan 20°'],
     stiffness: [
-      4280026.54833538,
-      'teeth, 2 N/µm over tan² 20°, shaft bent and twisted over 12 mm, hub, one after the other',
+      4177894.0604819204,
+      'teeth, 2 N/µm over tan² 20°, shaft bent over 12 mm both ways, by cos² 20°, and twisted, hub, one after the other',
     ],
     'sliding-1': [
       5.890033271894932,
@@ -72,6 +72,7 @@ export const rack: Anchored = {
     'break-1-0': [1865.038159942324, 'one and a half of 370 MPa over the root stress of a newton'],
     'break-1-1': [2004.5566827263851, 'the rack’s tooth as a cantilever: chord at the 30° tangent of its rounding'],
     'crush-1': [927.7944090872298, 'F·(1.6·555 MPa/σ)²'],
+    shaft: [481.02052086995826, '350 MPa on π·6³/32 mm³ over √(12² + (12·tan 20°)² + ¾·10²) mm, von Mises by hand'],
     'skip-1': [12127.575827717626, '2 N/µm over two modules less 30 µm, over tan(20° − ½·atan 0.07)'],
   },
   numbers: {

@@ -37,6 +37,21 @@ function pinMend(p: RackParams, at: Duty, m: RackModel, times: number): Mend | u
   return undefined;
 }
 
+/** Wall over the bore that teeth need, in modules. */
+const WALL = 0.8;
+
+/** A shaft that bends less: thicker where the pinion has room for it, nearer to its bearing where that suffices. */
+function shaftMend(p: RackParams, m: RackModel, times: number): Mend | undefined {
+  const bore = steppedUp(p.bore * Math.cbrt(times), 5e-4);
+  if (m.wall - (bore - p.bore) / 2 > WALL * p.module)
+    return { path: 'bore', value: bore, label: `Shaft ⌀ ${mm(bore)}` };
+  // What twists it stays; half the face width and a bearing's shoulder are the least.
+  const near = Math.floor(p.overhang / times / 5e-4) * 5e-4;
+  return near >= p.width / 2 + 2e-3 && m.geometry.radius < p.overhang
+    ? { path: 'overhang', value: near, label: `Overhang ${mm(near)}` }
+    : undefined;
+}
+
 /** What decides whether a rack and pinion work, each with its mend. */
 export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
   const g = m.geometry;
@@ -112,6 +127,7 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
         const looser = looserMend(p, at, m, limit.id);
         if (looser) return looser;
         if (limit.id === 'pin') return pinMend(p, at, m, times);
+        if (limit.id === 'shaft') return shaftMend(p, m, times);
         const wide = steppedUp(p.width * times, 5e-4);
         return !limit.id.startsWith('skip') && wide < 0.3 && wide < 6 * p.width
           ? { path: 'width', value: wide, label: `Face width ${mm(wide)}` }
@@ -165,7 +181,7 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
       id: 'wall',
       name: 'Wall over the bore',
       figure: m.wall,
-      limit: 0.8 * p.module,
+      limit: WALL * p.module,
       sense: 'min',
       quantity: 'length',
       severity: 'warn',

@@ -24,15 +24,17 @@ import {
   type PlayOut,
   type ToothMaterial,
 } from '../../gear/index.ts';
+import { term } from '../../figure/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
-import type { Limit } from '../limits.ts';
+import { limitOf, type Limit } from '../limits.ts';
 import { needMaterials } from '../needs.ts';
 import { sumCosts } from '../costs.ts';
 import { springsCost, springsOn } from '../split-wheel.ts';
+import { bentAndTwisted, shaftStands, shaftStress } from '../shaft.ts';
 import { spring, together } from '../springs.ts';
 import { rackGeometry, type RackGeometry } from './geometry.ts';
 import type { RackParams } from './params.ts';
@@ -97,9 +99,12 @@ export const wrongRack = (p: RackParams, { wall }: RackBuild): Result<never> | u
         'bore',
       );
 
-/** Stiffness of the shaft at the pinion, N/m: bent over its overhang, and twisted over it. */
+/**
+ * Stiffness of the shaft at the pinion along the rack, N/m: bent over its overhang, and twisted over it. Bent off the rack as
+ * well, by tan α of the force, it lets the pinion run on by tan α of that.
+ */
 function shaftSprings(p: RackParams, { geometry: g, materials }: RackBuild, shelf: Shelf): Spring[] {
-  const bends = (3 * STEEL * Math.PI * p.bore ** 4) / (64 * p.overhang ** 3);
+  const bends = ((3 * STEEL * Math.PI * p.bore ** 4) / (64 * p.overhang ** 3)) * Math.cos(g.angle) ** 2;
   const twists = (SHEAR * Math.PI * p.bore ** 4) / (32 * p.overhang) / g.radius ** 2;
   const hub = hubTurning(materials[0], p.bore, p.width, shelf) / g.radius ** 2;
   return [
@@ -107,6 +112,40 @@ function shaftSprings(p: RackParams, { geometry: g, materials }: RackBuild, shel
     spring('shaft twists', twists),
     spring('pinion on its shaft', hub, crept(materials[0])),
   ];
+}
+
+/**
+ * Moment that stresses the pinion's shaft at its bearing for a newton along the rack, m: bent over the overhang along the
+ * rack and, by the separating force and by what a helix pushes along the shaft at its circle, across it; and twisted.
+ *
+ * @param lean tan β of a single helix, 0 without
+ * @example pinionMoment(0.012, 0.01, Math.tan(Math.PI / 9), 0).toFixed(7) // '0.0154297'
+ */
+export const pinionMoment = (overhang: number, radius: number, slope: number, lean: number): number =>
+  bentAndTwisted(Math.hypot(overhang, slope * overhang + lean * radius), radius);
+
+/** Where the pinion's shaft stays bent, as force along the rack, N. */
+function shaftYields(p: RackParams, { geometry: g }: RackBuild, shelf: Shelf): Limit {
+  const slope = Math.tan(g.angle);
+  const lean = g.mesh && p.double === 'no' ? Math.tan(Math.abs(p.helix)) : 0;
+  const stands = shaftStands(shelf);
+  return limitOf(
+    'shaft',
+    'shaft of the pinion yields',
+    'static',
+    stands / (shaftStress(p.bore) * pinionMoment(p.overhang, g.radius, slope, lean)),
+    'Bent over its overhang by the force along the rack and the one that pushes it off, and twisted (von Mises).',
+    'R_e·(π·d³/32)/√(L² + (L·tan α + r·tan β)² + ¾·r²)',
+    Infinity,
+    () => [
+      term('R_e', 'what the shaft stands', stands, 'stress', 'computed'),
+      term('d', 'shaft', p.bore, 'length', 'field', 'bore'),
+      term('L', 'overhang', p.overhang, 'length', 'field', 'overhang'),
+      term('α', 'angle that the force leans by', g.angle, 'angle', 'computed'),
+      term('β', 'helix that pushes along the shaft', Math.atan(lean), 'angle', 'computed'),
+      term('r', 'pitch radius', g.radius, 'length', 'computed'),
+    ],
+  );
 }
 
 /** Play of the mesh before anything takes it out, along the rack, m: likely, least, most. */
@@ -169,6 +208,7 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     limits = r.limits;
     if (r.preload > 0) [bendTorque, softer] = [r.lets, r.softer];
   }
+  limits = [...limits, shaftYields(p, b, shelf)];
   const stiffness = together(springs);
   const beyond = 1 / (1 / stiffness + softer);
   // Teeth and gaps of an involute rack are alike; gaps for rollers are as their flanks leave them.

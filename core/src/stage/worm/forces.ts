@@ -73,12 +73,6 @@ export const shaftEnd = (f: OnWorm, radius: number, span: number): number =>
   Math.hypot(f.apart / 2 + (f.tangent * radius) / span, f.thrust / 2);
 
 /**
- * Bending stress of a round shaft for a newton metre, Pa: 32/(π·d³).
- * @example shaftStress(8e-3) // 19894367.9
- */
-export const shaftStress = (across: number): number => 32 / (Math.PI * across ** 3);
-
-/**
  * What a spring that presses the worm into its wheel costs, N·m at the worm: friction of the normal force µ·F/sin α over
  * the way of the thread.
  * @param spring its force, N

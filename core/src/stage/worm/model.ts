@@ -37,6 +37,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import { sumCosts } from '../costs.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import { inSeries } from '../../math/springs.ts';
+import { shaftStands, shaftStress } from '../shaft.ts';
 import { spring, together } from '../springs.ts';
 import { frictionOf, type WormBuild } from './build.ts';
 import {
@@ -47,7 +48,6 @@ import {
   shaftBending,
   shaftEnd,
   shaftMoment,
-  shaftStress,
   slidingSpeed,
   springFriction,
 } from './forces.ts';
@@ -103,7 +103,6 @@ export interface WormModel {
 }
 
 const E_STEEL = 206e9;
-const SHAFT_YIELD = 350e6;
 /**
  * Share of a deep-groove bearing's static rating that it takes along its axis. Source: usual catalogue practice, 0.25
  * for small and light series.
@@ -445,7 +444,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
   const core = p.bore1 > 0 ? p.bore1 : 2 * m.sides[0].root;
   const shaft = shaftBending(p.bore1 > 0 ? E_STEEL : elastic(a, factor(shelf, 'ambient'), shelf), core, p.span);
   // A worm that is its own shaft stands what it is made of.
-  const stands = p.bore1 > 0 ? SHAFT_YIELD * factor(shelf, 'strength.metal') : strengthOf(a, 'along', shelf);
+  const stands = p.bore1 > 0 ? shaftStands(shelf) : strengthOf(a, 'along', shelf);
   const lifts = springy ? p.springForce / per.apart : Infinity;
   const ends: Ends = {
     lifts,

@@ -1,12 +1,13 @@
 import { roundMoment } from '../../gear/index.ts';
 
 /**
- * Bending stress of a pin held at both ends with its load along its length, Pa: moment F·L/8 over π·d³/32.
+ * Bending stress of a pin that lies in the middles of two plates with its load spread between them, Pa: moment F·L/8 over
+ * π·d³/32.
  *
  * @param force N
  * @param span between the plates' far faces, m
  * @param d diameter, m
- * Source: fixed beam, uniform load.
+ * Source: beam on two supports l apart, load spread over w: F·(2l − w)/8, and l is a plate more than w.
  * @example pinBending(100, 0.016, 0.004) // 31830988.6
  */
 export const pinBending = (force: number, span: number, d: number): number =>

@@ -3,6 +3,7 @@ import { leastShift, MODULES } from '../../gear/index.ts';
 import { steppedDown, steppedUp } from '../../math/steps.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
+import { boreChecks, isBoreLimit } from '../bore-holds.ts';
 import { limitChecks } from '../limits.ts';
 import { hubRadius, type BevelModel } from './model.ts';
 import type { BevelParams } from './params.ts';
@@ -14,7 +15,8 @@ export function bevelChecks(p: BevelParams, at: Duty, m: BevelModel): Check[] {
   const g = m.geometry;
   const coarser = MODULES.find((x) => x > p.module * 1.001);
   const third = g.outer / 3;
-  const list = limitChecks(m.limits, at, 'Take a larger module, more teeth or a stronger material.', (limit, times) => {
+  const teeth = m.limits.filter((l) => !isBoreLimit(l));
+  const list = limitChecks(teeth, at, 'Take a larger module, more teeth or a stronger material.', (limit, times) => {
     const wide = steppedUp(p.width * times, 5e-4);
     return !limit.id.startsWith('skip') && wide <= third
       ? { path: 'width', value: wide, label: `Face width ${mm(wide)}` }
@@ -22,6 +24,7 @@ export function bevelChecks(p: BevelParams, at: Duty, m: BevelModel): Check[] {
         ? { path: 'module', value: coarser, label: `Outer module ${mm(coarser)}` }
         : undefined;
   });
+  list.push(...boreChecks(m.limits, m.bores, at));
   const least = leastShift(g.mesh.pair.g1);
   list.push(
     check({

@@ -22,6 +22,7 @@ import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
+import { boreLimits, type Bored } from '../bore-holds.ts';
 import type { Kept } from '../kept.ts';
 import type { Limit } from '../limits.ts';
 import { needMaterials } from '../needs.ts';
@@ -46,6 +47,8 @@ export interface BevelModel extends BevelBuild {
   readonly axial: readonly [number, number];
   readonly radial: readonly [number, number];
   readonly limits: readonly Limit[];
+  /** Wheels that their bores turn. */
+  readonly bores: readonly Bored[];
   readonly masses: readonly [number, number];
   readonly prices: readonly [number, number];
   readonly numbers: StageNumbers;
@@ -99,6 +102,34 @@ function massOf(c: Cone, g: BevelGeometry, p: BevelParams, i: 0 | 1, material: T
   return Math.max(0, cone + sleeve - hole) * material.material.density * factor(shelf, 'gear.solid');
 }
 
+/** Both wheels on their shafts; a wheel that is screwed on is not turned by its bore. */
+const boresOf = (p: BevelParams, { materials, walls }: BevelBuild, gain: number): Bored[] => [
+  {
+    name: 'pinion',
+    bore: p.bore1,
+    path: 'bore1',
+    shape: p.shape1,
+    width: p.width + p.hub1,
+    material: materials[0],
+    gain,
+    wall: walls[0],
+  },
+  ...(p.bolts2 > 0
+    ? []
+    : [
+        {
+          name: 'wheel',
+          bore: p.bore2,
+          path: 'bore2',
+          shape: p.shape2,
+          width: p.width + p.hub2,
+          material: materials[1],
+          gain: 1,
+          wall: walls[1],
+        },
+      ]),
+];
+
 /** Computes a bevel pair at a duty on its wheel. Source: ISO 23509 geometry; virtual spur pair at mid-face (ISO 10300, method B1 in outline). */
 export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf, kept: Kept): BevelModel {
   const { geometry: g, materials } = b;
@@ -119,10 +150,14 @@ export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf
   // At a right angle the wheel's thrust is the pinion's radial force; at any other they follow their own cones.
   const axial = [along, tangent * slope * Math.sin(c2.pitch)] as const;
   const radial = [across, tangent * slope * Math.cos(c2.pitch)] as const;
-  const limits = loadedModes(b.modes, load, r2 * carries, at).map((m): Limit => ({
-    ...m,
-    formula: '0.85 of the virtual spur pair’s at mid-face, × r_m2',
-  }));
+  const bores = boresOf(p, b, ratio * load.efficiency);
+  const limits = [
+    ...loadedModes(b.modes, load, r2 * carries, at).map((m): Limit => ({
+      ...m,
+      formula: '0.85 of the virtual spur pair’s at mid-face, × r_m2',
+    })),
+    ...boreLimits(bores, shelf),
+  ];
   const play = g.mesh.pair.play / r2;
   const place = 2 * factor(shelf, 'bevel.place') * slope;
   const spread =
@@ -166,5 +201,5 @@ export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf
     beside: true,
     life: shortestLife(limits),
   };
-  return { ...b, load, tangent, axial, radial, limits, masses, prices, numbers };
+  return { ...b, load, tangent, axial, radial, limits, bores, masses, prices, numbers };
 }

@@ -2,6 +2,7 @@ import { check, type Check, type Mend } from '../../figure/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
+import { boreChecks, isBoreLimit } from '../bore-holds.ts';
 import { limitChecks } from '../limits.ts';
 import type { CableModel } from './model.ts';
 import type { CableParams } from './params.ts';
@@ -27,13 +28,15 @@ export function cableChecks(p: CableParams, at: Duty, m: CableModel): Check[] {
     return d ? { path: 'cable', value: d, label: `Cable ${stated(d, 'length', 3)}` } : undefined;
   };
   const worst = m.force * Math.max(...m.shares);
-  const list = limitChecks(m.limits, at, 'Take a thicker cable, or larger drums.', (limit, times) => {
+  const own = m.limits.filter((l) => !isBoreLimit(l));
+  const list = limitChecks(own, at, 'Take a thicker cable, or larger drums.', (limit, times) => {
     if (limit.id === 'slips')
       return p.wraps < 8
         ? { path: 'wraps', value: p.wraps + 1, label: `${p.wraps + 1} turns` }
         : { path: 'hold', value: 'clamped', label: 'Clamp it' };
     return thicker(limit.id === 'tires' ? times ** 0.5 : Math.sqrt(times));
   });
+  list.push(...boreChecks(m.limits, m.bores, at));
   list.push(
     check({
       id: 'taut',

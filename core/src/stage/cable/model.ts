@@ -16,6 +16,7 @@ import { ok, refuse, type Result } from '../../result.ts';
 import { findCable, type CableSort } from '../../shop/cables.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
+import { boreLimits, type Bored } from '../bore-holds.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { shaftDrag } from '../loop-drag.ts';
@@ -63,6 +64,8 @@ export interface CableModel extends CableBuild {
   readonly ratioAsked: number;
   readonly ratioHeld: number;
   readonly limits: readonly Limit[];
+  /** The drum that its bore turns. */
+  readonly bores: readonly Bored[];
   readonly masses: readonly [number, number, number];
   readonly prices: readonly [number, number, number];
   readonly cableLength: number;
@@ -200,7 +203,20 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     passes > 0
       ? 0.2 * b.breaks * Math.sqrt((factor(shelf, 'cable.bends') * ((2 * r1) / p.cable / 20) ** 3) / passes)
       : Infinity;
+  const bores: Bored[] = [
+    {
+      name: 'driving drum',
+      bore: p.bore1,
+      path: 'bore1',
+      shape: p.shape1,
+      width: b.widths[0],
+      material: materials[0],
+      gain: Math.abs(cableRatio(p)) * eta,
+      wall: b.wall,
+    },
+  ];
   const limits: Limit[] = [
+    ...boreLimits(bores, shelf),
     limitOf(
       'breaks',
       'cable breaks in its clamp',
@@ -309,6 +325,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     ratioAsked: slack > 0 ? tight / slack : Infinity,
     ratioHeld: holds,
     limits,
+    bores,
     masses,
     prices,
     cableLength,

@@ -3,6 +3,7 @@ import { CHAINS } from '../../shop/chains.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { factor } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { boreChecks, isBoreLimit } from '../bore-holds.ts';
 import { limitChecks } from '../limits.ts';
 import type { ChainModel } from './model.ts';
 import type { ChainParams } from './params.ts';
@@ -28,11 +29,13 @@ function strongerTeeth(p: ChainParams, m: ChainModel, i: 0 | 1, times: number, s
 export function chainChecks(p: ChainParams, at: Duty, shelf: Shelf, m: ChainModel): Check[] {
   const L = m.layout;
   const small = Math.min(p.z1, p.z2);
-  const list = limitChecks(m.limits, at, 'Take a larger chain or more teeth.', (limit, times) =>
+  const own = m.limits.filter((l) => !isBoreLimit(l));
+  const list = limitChecks(own, at, 'Take a larger chain or more teeth.', (limit, times) =>
     /^(break|tire|crush)-/.test(limit.id)
       ? strongerTeeth(p, m, limit.id.endsWith('0') ? 0 : 1, times, shelf)
       : stronger(p, m, times),
   );
+  list.push(...boreChecks(m.limits, m.bores, at));
   list.push(
     check({
       id: 'mesh',

@@ -4,6 +4,7 @@ import { steppedUp } from '../../math/steps.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { boreChecks } from '../bore-holds.ts';
 import { sprungChecks } from '../taken-out.ts';
 import { nearestCounts } from './counts.ts';
 import type { PlanetaryModel } from './model.ts';
@@ -109,6 +110,7 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
       'Take a larger module, wider wheels, a stronger material, or share it among more planets.',
     ),
   );
+  list.push(...boreChecks(m.forms, m.bores, at));
   const pin = m.modes.find((x) => x.id === 'pin')!;
   const thicker = steppedUp(p.pin * (at.torque / Math.max(0.9 * pin.torque, 1e-12)) ** (1 / 2), 5e-4);
   list.push(

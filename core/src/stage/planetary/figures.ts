@@ -16,6 +16,7 @@ import { FigureMaker, term, type Figure, type Term, worked, exact } from '../../
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { roles, type PlanetaryParams } from './params.ts';
+import { limitFigures } from '../limits.ts';
 import type { PlanetaryModel } from './model.ts';
 
 /** How the play comes about, by the way it is taken out. */
@@ -392,6 +393,7 @@ export function planetaryFigures(
         ...(planetsOutBy(p) === 'none' ? pinWorkings() : []),
       ]),
     ),
+    ...limitFigures(m.forms, make, (x) => x.forms),
     ...wheelFigures(g.sun, 'sun', 'sun', g.sunMesh.pair.s1.ra, spread),
     ...wheelFigures(g.planet, 'planet', 'planet', g.sunMesh.pair.s2.ra, spread),
     ...wheelFigures(g.ring, 'ring', 'ring', g.ringMesh.pair.s2.ra, spread),

@@ -43,7 +43,9 @@ import { ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { sumCosts } from '../costs.ts';
 import { GAP, everyCost, planetaryCosts } from './costs.ts';
+import { boreLimits, type Bored } from '../bore-holds.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
+import type { Limit } from '../limits.ts';
 import type { Kept } from '../kept.ts';
 import type { PlanetaryBuild } from './build.ts';
 import type { PlanetaryGeometry } from './geometry.ts';
@@ -96,6 +98,9 @@ export interface PlanetaryModel {
   readonly bind: number;
   readonly wallStress: number;
   readonly sunWall: number;
+  /** The sun, where its bore turns it, and what that stands. */
+  readonly bores: readonly Bored[];
+  readonly forms: readonly Limit[];
   /** Of the planets' bearings, s. */
   readonly bearingLife: number;
   readonly modes: readonly Mode[];
@@ -323,6 +328,29 @@ function springsOf(
   return { springs, twist };
 }
 
+/**
+ * The sun on the shaft that turns it, of the first set, or that it turns, of the last; one that is held is no wheel on a
+ * shaft.
+ *
+ * @param gain torque at the output for one at the input
+ */
+function boresOf(p: PlanetaryParams, b: PlanetaryBuild, role: ReturnType<typeof roles>, gain: number): Bored[] {
+  if (role.input !== 'sun' && role.output !== 'sun') return [];
+  const turned = role.input === 'sun';
+  return [
+    {
+      name: 'sun',
+      bore: p.boreS,
+      path: 'boreS',
+      shape: p.shapeS,
+      width: p.width * b.widths[turned ? 0 : p.sets - 1]!,
+      material: b.materials[0],
+      gain: turned ? gain : 1,
+      wall: b.sunWall,
+    },
+  ];
+}
+
 /** Computes a planetary stage at a duty on its output; teeth by ISO 6336 and VDI 2736 (`mesh.ts`). */
 export function modelPlanetary(
   p: PlanetaryParams,
@@ -443,6 +471,8 @@ export function modelPlanetary(
   const costs = planetaryCosts(p, b, weights, shelf);
   const inertia = inertias(p, b, weights);
   const ratio = setRatio ** p.sets;
+  const bores = boresOf(p, b, role, Math.abs(ratio) * eta ** p.sets);
+  const forms = boreLimits(bores, shelf);
   const bearingLife =
     bearing && at.equivalent && at.meanSpeed
       ? ratedLife(bearing, onPin(at.equivalent), motion.planetTurns * at.meanSpeed)
@@ -459,7 +489,7 @@ export function modelPlanetary(
     stiffnessBeyond: stiffness,
     inertiaIn: inertiaAtInput(p, b, inertia),
     inertiaOut: inertia[role.output],
-    limits: modeLimits(modes.map((m, i) => ({ ...m, torque: ends[i]! }))),
+    limits: [...modeLimits(modes.map((m, i) => ({ ...m, torque: ends[i]! }))), ...modeLimits(forms)],
     ...sumCosts(everyCost(costs)),
     outside: g.outside,
     length: p.width * all + 2 * p.plate * p.sets + GAP * (3 * p.sets - 1),
@@ -500,6 +530,8 @@ export function modelPlanetary(
     bind: play.bind,
     wallStress: ringWall(ringLoad.radial, g.outside / 2 - p.rim / 2, p.rim, p.width, n),
     sunWall: b.sunWall,
+    bores,
+    forms,
     bearingLife,
     modes,
     masses: weights,

@@ -3,6 +3,7 @@ import { MODULES, wheelChecks } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
+import { boreChecks, isBoreLimit } from '../bore-holds.ts';
 import { IN_HAND, limitChecks } from '../limits.ts';
 import { RUNS } from '../output-units.ts';
 import { takenOutChecks } from '../taken-out.ts';
@@ -117,8 +118,9 @@ export function rackChecks(p: RackParams, at: Duty, m: RackModel): Check[] {
   }
   const coarser = MODULES.find((x) => x > p.module * 1.001);
   list.push(
+    ...boreChecks(m.limits, m.bores, at, RUNS),
     ...limitChecks(
-      m.limits,
+      m.limits.filter((l) => !isBoreLimit(l)),
       at,
       g.mesh
         ? 'Take a larger module, a wider rack or a stronger material.'

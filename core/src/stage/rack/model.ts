@@ -28,6 +28,7 @@ import { term } from '../../figure/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
+import { boreLimits, type Bored } from '../bore-holds.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import { limitOf, type Limit } from '../limits.ts';
@@ -62,6 +63,8 @@ export interface RackModel extends RackBuild {
   /** Play of the mesh before anything takes it out, m. */
   readonly before: number;
   readonly limits: readonly Limit[];
+  /** The pinion that its bore turns. */
+  readonly bores: readonly Bored[];
   readonly masses: readonly [number, number];
   readonly prices: readonly [number, number];
   readonly numbers: StageNumbers;
@@ -208,7 +211,19 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     limits = r.limits;
     if (r.preload > 0) [bendTorque, softer] = [r.lets, r.softer];
   }
-  limits = [...limits, shaftYields(p, b, shelf)];
+  const bores: Bored[] = [
+    {
+      name: 'pinion',
+      bore: p.bore,
+      path: 'bore',
+      shape: p.shape,
+      width: p.width,
+      material: materials[0],
+      gain: efficiency / g.radius,
+      wall: b.wall,
+    },
+  ];
+  limits = [...limits, shaftYields(p, b, shelf), ...boreLimits(bores, shelf)];
   const stiffness = together(springs);
   const beyond = 1 / (1 / stiffness + softer);
   // Teeth and gaps of an involute rack are alike; gaps for rollers are as their flanks leave them.
@@ -256,6 +271,7 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     out,
     before: play[0],
     limits,
+    bores,
     masses,
     prices,
     numbers,

@@ -17,6 +17,7 @@ import {
 } from '../../gear/index.ts';
 import { check, type FigureMaker, term, type Check, type Figure, exact, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import { boreChecks, isBoreLimit } from '../bore-holds.ts';
 import type { Duty, StageKind } from '../contract.ts';
 import { described } from '../param.ts';
 import { opener, type StageSteps } from '../open.ts';
@@ -234,7 +235,15 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
   g.meshes.forEach((x, i) =>
     list.push(...meshChecks(`${i + 1}`, g.meshes.length > 1 ? `mesh ${i + 1}` : 'the pair', x)),
   );
-  list.push(...modeChecks(m.modes, p, at, 'Take a larger module, wider wheels or a stronger material.'));
+  list.push(
+    ...modeChecks(
+      m.modes.filter((x) => !isBoreLimit(x)),
+      p,
+      at,
+      'Take a larger module, wider wheels or a stronger material.',
+    ),
+    ...boreChecks(m.modes, m.bores, at),
+  );
   g.meshes.forEach((_, i) => {
     const soft = [m.materials[i]!, m.materials[i + 1]!].filter((x) => x.plastic);
     if (soft.length)

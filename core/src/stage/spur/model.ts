@@ -35,6 +35,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import { needMaterials } from '../needs.ts';
+import { boreLimits, type Bored } from '../bore-holds.ts';
 import { sumCosts } from '../costs.ts';
 import { springsCost, springsOn } from '../split-wheel.ts';
 import { spring, together } from '../springs.ts';
@@ -54,6 +55,8 @@ export interface SpurModel {
   readonly before: number;
   readonly wall1: number;
   readonly wall2: number;
+  /** Wheels that their bores turn. */
+  readonly bores: readonly Bored[];
   readonly masses: readonly number[];
   /** What each wheel costs. */
   readonly prices: readonly number[];
@@ -127,6 +130,23 @@ export function wrongSpur(_p: SpurParams, { geometry: g, wall1, wall2 }: SpurBui
       'bore2',
     );
   return undefined;
+}
+
+/**
+ * First and last wheel on their shafts; a ring has none, and screws carry for the bore.
+ *
+ * @param gain torque at the output for one at the input
+ */
+function boresOf(p: SpurParams, { materials, wall1, wall2 }: SpurBuild, gain: number): Bored[] {
+  const names = namesOf(p);
+  const one = { bore: p.bore1, path: 'bore1', shape: p.shape1, wall: wall1, gain };
+  const two = { bore: p.bore2, path: 'bore2', shape: p.shape2, wall: wall2, gain: 1 };
+  return [
+    { ...one, name: names[0]!, width: p.width, material: materials[0]! },
+    ...(p.form === 'ring' || p.bolts2 > 0
+      ? []
+      : [{ ...two, name: names[names.length - 1]!, width: p.width, material: materials[materials.length - 1]! }]),
+  ];
 }
 
 /** Radial stiffness that holds a mesh together, N/m: the housing, and the wall of a ring that one wheel pushes outwards. */
@@ -207,13 +227,15 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const efficiency = loads.reduce((e, l) => e * l.efficiency, 1);
   // Springs on the last mesh: of split halves one carries load and spring together, sprung centres let go beyond their force.
   const slope = Math.tan(end.pair.working);
-  const modes = loads.flatMap((l, i) =>
+  const bores = boresOf(p, b, Math.abs(ratio) * efficiency);
+  const toothModes = loads.flatMap((l, i) =>
     loadedModes(b.modes[i]!, l, radius, at).map((m) =>
       wayOf(i) === 'spring' && m.id.startsWith('skip')
         ? { ...m, torque: Math.min(m.torque, (p.preload / slope) * radius) }
         : { ...m, torque: loadBorne(pressOf(wayOf(i)), m.torque, p.preload * radius) },
     ),
   );
+  const modes = [...toothModes, ...boreLimits(bores, shelf)];
   // Play of every mesh lies on one circle speed: as angles at the output they add.
   const one = g.meshes.reduce((s, m) => s + m.pair.play, 0) / radius;
   const thick = Math.hypot(...g.meshes.map((m) => meshPlaySpread(m.pair, shelf))) / radius;
@@ -282,6 +304,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     before: one * radius,
     wall1,
     wall2,
+    bores,
     masses,
     prices,
     numbers,

@@ -3,6 +3,7 @@ import { check, type Check, type Mend } from '../../figure/index.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
 import { steppedUp } from '../../math/steps.ts';
+import { boreChecks, isBoreLimit } from '../bore-holds.ts';
 import type { WormModel } from './model.ts';
 import type { WormParams } from './params.ts';
 
@@ -283,7 +284,8 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
     }),
   );
   const coarser = MODULES.find((v) => v > p.module * 1.001);
-  for (const mode of telling(m.modes)) {
+  list.push(...boreChecks(m.modes, m.bores, at));
+  for (const mode of telling(m.modes.filter((x) => !isBoreLimit(x)))) {
     const mend: Mend | undefined =
       mode.id === 'lift'
         ? {

@@ -1,0 +1,78 @@
+import { term, type Check, type Mend } from '../figure/index.ts';
+import { formHolds, type Hub, type Mode, type ToothMaterial } from '../gear/index.ts';
+import { steppedUp } from '../math/steps.ts';
+import { factor, type Shelf } from '../shop/shelf.ts';
+import { stated } from '../units/stated.ts';
+import type { Duty } from './contract.ts';
+import { limitChecks, limitOf, type Limit } from './limits.ts';
+import type { OutputUnits } from './output-units.ts';
+
+/** A wheel on a shaft that turns it, or that it turns, by the form of its bore. */
+export interface Bored {
+  readonly name: string;
+  /** Its bore, m, and the parameter that says it. */
+  readonly bore: number;
+  readonly path: string;
+  readonly shape: Hub['shape'];
+  /** Along the shaft, m. */
+  readonly width: number;
+  readonly material: ToothMaterial;
+  /** Torque at the stage's output for one in the bore. */
+  readonly gain: number;
+  /** What is left between bore and roots, m. */
+  readonly wall: number;
+}
+
+const idOf = (b: Bored): string => `form-${b.path}`;
+
+/** Where flats and keyways in plastic give way, as torque at the output; those of metal, and round bores, hold otherwise. */
+export function boreLimits(bores: readonly Bored[], shelf: Shelf): Limit[] {
+  return bores
+    .filter((b) => b.material.plastic && b.shape !== 'round' && b.bore > 0)
+    .map((b) => {
+      const pressure = factor(shelf, 'hold.key');
+      return limitOf(
+        idOf(b),
+        `${b.shape === 'flat' ? 'flat' : 'keyway'} of the ${b.name} gives way`,
+        'static',
+        formHolds(b.bore, b.width, pressure) * b.gain,
+        'It bears over a fifth of the bore, in plastic: beyond, the wheel works loose on its shaft.',
+        'σ·(0.2·d·b)·(0.9·d/2)·T/T_b',
+        Infinity,
+        undefined,
+        () => ({
+          formula: 'σ·(0.2·d·b)·(0.9·d/2)·T/T_b',
+          terms: [
+            term('σ', 'pressure that a plastic bore stands', pressure, 'stress', 'shop', 'hold.key'),
+            term('d', 'bore', b.bore, 'length', 'field', b.path),
+            term('b', 'width on the shaft', b.width, 'length', 'computed'),
+            term('T', 'torque at the output', b.gain, 'torque', 'computed'),
+            term('T_b', 'torque in the bore, for a newton metre', 1, 'torque', 'definition'),
+          ],
+        }),
+      );
+    });
+}
+
+/** Whether a limit is one of `boreLimits`. */
+export const isBoreLimit = (limit: { readonly id: string }): boolean => limit.id.startsWith('form-');
+
+/** Wall over a bore that is thought enough, m. */
+const WALL = 1.5e-3;
+
+/** The larger bore that holds so many times as much, where its wheel has room. */
+function boreMend(bores: readonly Bored[], limit: { readonly id: string }, times: number): Mend | undefined {
+  const b = bores.find((x) => idOf(x) === limit.id);
+  if (!b) return undefined;
+  const wanted = steppedUp(b.bore * Math.sqrt(times), 5e-4);
+  // A larger bore has a deeper keyway.
+  const left = b.wall - (b.shape === 'keyway' ? 0.7 : 0.5) * (wanted - b.bore);
+  return left >= WALL ? { path: b.path, value: wanted, label: `Bore ⌀ ${stated(wanted, 'length', 4)}` } : undefined;
+}
+
+/** What helps where no larger bore does. */
+const BORE_ADVICE = 'Take a wider wheel or one of metal, screw it to a flange, or bond it to a shaft without a flat.';
+
+/** Checks of them among all that ends a stage. */
+export const boreChecks = (limits: readonly Mode[], bores: readonly Bored[], at: Duty, units?: OutputUnits): Check[] =>
+  limitChecks(limits.filter(isBoreLimit), at, BORE_ADVICE, (limit, times) => boreMend(bores, limit, times), units);

@@ -4,7 +4,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import Kernel from 'manifold-3d';
 import Papa from 'papaparse';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { onOnePlate } from '../src/assembly/laid-out.ts';
+import { laidOut, onOnePlate } from '../src/assembly/laid-out.ts';
 import { lineFiles, type LineFilesWish, type NamedFiles } from '../src/assembly/line-files.ts';
 import {
   analyseLine,
@@ -178,6 +178,42 @@ describe('pieces on plates', () => {
         },
       ),
     );
+  });
+
+  it('stand with their lowest corner on the plate, turned or not, wherever they were drawn', () => {
+    // 40 by 10 by 5 mm, its corner at (−7, 3, −2); two lie side by side on a plate of 50, a third of 60 mm is too long.
+    const block = (long: number) => {
+      const corners = [0, 1, 2, 3, 4, 5, 6, 7].flatMap((k) => [
+        -7 + (k & 1 ? long : 0),
+        3 + (k & 2 ? 10 : 0),
+        -2 + (k & 4 ? 5 : 0),
+      ]);
+      return { vertices: Float32Array.from(corners), triangles: new Uint32Array(), volume: 0 };
+    };
+    const { plates, tooLarge } = laidOut(
+      [
+        { mesh: block(40), count: 2 },
+        { mesh: block(60), count: 1 },
+      ],
+      { width: 0.05, depth: 0.05 },
+      2e-3,
+    );
+    expect(tooLarge).toEqual([{ part: 1, width: 0.06, depth: 0.01 }]);
+    expect(plates).toHaveLength(1);
+    for (const { part, at, turn } of plates[0]!) {
+      expect(part).toBe(0);
+      const [c, s] = [Math.cos(turn), Math.sin(turn)];
+      const xyz = [0, 1, 2, 3, 4, 5, 6, 7].map((k) => {
+        const v = block(40).vertices.subarray(3 * k, 3 * k + 3);
+        return [at[0] + c * v[0]! - s * v[1]!, at[1] + s * v[0]! + c * v[1]!, at[2] + v[2]!];
+      });
+      const [xs, ys, zs] = [0, 1, 2].map((i) => xyz.map((p) => p[i]!)) as [number[], number[], number[]];
+      expect(Math.min(...zs)).toBeCloseTo(0, 9);
+      for (const side of [xs, ys]) {
+        expect(Math.min(...side)).toBeGreaterThanOrEqual(2 - 1e-6);
+        expect(Math.max(...side)).toBeLessThanOrEqual(48 + 1e-6);
+      }
+    }
   });
 
   it('take as few plates as they must where they are alike', () => {

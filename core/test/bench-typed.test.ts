@@ -313,6 +313,30 @@ describe('two loads alone', () => {
     expect(speeds.figures.every((f) => f.U === undefined)).toBe(true);
   });
 
+  it('of several starts the hardest counts', () => {
+    const rows = [
+      { speed: 0, current: 0.31 },
+      { speed: 0, current: 0.4 },
+      { speed: 30, current: 0.2 },
+      { speed: 60, current: 0.22 },
+      { speed: 90, current: 0.24 },
+    ];
+    const r = typed('no-load', rows, { torqueConstant: 0.1, by: 'current' });
+    expect(r.figures.find((f) => f.id === 'startingCurrent')!.value).toBe(0.4);
+    expect(r.figures.find((f) => f.id === 'startingTorque')!.value).toBeCloseTo(0.04, 12);
+  });
+
+  it('the scatter of an efficiency is that of its slope, over ratio and torque constant', () => {
+    const current = [0.5, 0.8, 1.1, 1.4];
+    const off = [0.03, -0.03, -0.03, 0.03];
+    const rows = current.map((c, k) => ({ torque: 3.2 * (c - 0.1) + off[k]!, current: c }));
+    const r = typed('efficiency', rows, { ratio: 20, torqueConstant: 0.2 });
+    expect(r.found!.value).toBeCloseTo(3.2 / 4, 9);
+    // √(Σ e²/(n − 2)/Σ(x − x̄)²) = √(4·9e-4/2/0.45).
+    const scatter = r.found!.budget.find((b) => b.id === 'scatter')!;
+    expect(scatter.u).toBeCloseTo(Math.sqrt((4 * 9e-4) / 2 / 0.45) / 4, 9);
+  });
+
   it('three say what drag is worth, the torque constant’s own error in it', () => {
     const rows = [1, 2, 3].map((torque) => ({ torque, current: torque / 4 + 0.2 }));
     const r = typed('efficiency', rows, { ratio: 20, torqueConstant: 0.2, constantError: 0.1 });

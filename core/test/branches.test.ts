@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { analyseLine, type StageNumbers, type Variant } from '../src/index.ts';
+import { analyseLine, type Variant } from '../src/index.ts';
 import { frictionHeat, housing } from '../src/stage/warmth.ts';
 import { chain } from './anchors/chain.ts';
 import { cold, demo } from './helpers.ts';

@@ -670,6 +670,10 @@ describe('what if, and variants compared', () => {
     expect(list.find((d) => d.id === 'play')!.matters).toBe('verdict');
     expect(list.find((d) => d.id === 'size')!.matters).toBe('apart');
     expect(list.find((d) => d.id === 'stiffness')!.matters).not.toBe('verdict');
+    // What decides stands first.
+    const order = ['verdict', 'apart', 'within', 'none'];
+    const ranks = list.map((d) => order.indexOf(d.matters));
+    expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
     expect(compareLines(x!, x!).every((d) => d.matters === 'none')).toBe(true);
     expect(marginOf(4, 'max', 3)).toBeCloseTo(0.25, 12);
     expect(marginOf(4, 'min', 3)).toBeCloseTo(-0.25, 12);

@@ -32,6 +32,11 @@ const layers = (params: UnitParams, crank = 0): readonly Layer[] => {
 };
 
 describe('a bought unit', () => {
+  it('may turn the other way round, but has a ratio', () => {
+    expect(readParams('unit', { ...base, ratio: -12 }).ok).toBe(true);
+    for (const ratio of [0, 0.009, -0.009]) expect(readParams('unit', { ...base, ratio }).ok, `${ratio}`).toBe(false);
+  });
+
   it('is what its data sheet says, with the shop’s spread about it', () => {
     const n = numbers(p({ ratio: -12, efficiency: 0.8, drag: 0.02, stiffness: 500, play: 1e-3, playMost: 2e-3 }));
     expect(n).toMatchObject({ ratio: -12, etaForward: 0.8, drag: 0.02, stiffness: 500, play: [1e-3, 0, 2e-3] });

@@ -98,6 +98,23 @@ describe('a straight axis', () => {
     expect(report.stages[0]!.duty!.torque).toBeCloseTo(demandOf(j.brief, shelf).peak / RADIUS, 9);
   });
 
+  it('counts what rides on the carriage into its mass: motor, what comes before, and the pinion, but no rack', () => {
+    const rides = (...stages: StageRecord[]) => line(joint(), ...stages).checks.find((c) => c.id === 'rides');
+    const motor = joint().variants[0]!.motor.mass;
+    const r = line(joint(), stage('rack'));
+    const bar = r.stages[0]!.report!.figures.find((f) => f.id === 'mass')!.value - rides(stage('rack'))!.limit + motor;
+    // The rack alone stays: its bar, 7.8 g/cm³ or so of steel.
+    expect(bar).toBeGreaterThan(0.1);
+    expect(rides(stage('rack'))).toMatchObject({ figure: 2, state: 'holds', severity: 'warn' });
+    const before = line(joint(), stage('spur'), stage('rack')).stages[0]!.report!.numbers.mass;
+    expect(rides(stage('spur'), stage('rack'))!.limit - rides(stage('rack'))!.limit).toBeCloseTo(before, 9);
+    expect(rides(stage('rack', { moves: 'rack' }))).toBeUndefined();
+    expect(rides(stage('screw'))).toBeUndefined();
+    const light = joint();
+    (light.brief.cases[0] as { mass: number }).mass = 0.1;
+    expect(line(light, stage('rack')).checks.find((c) => c.id === 'rides')!.state).toBe('fails');
+  });
+
   it('counts force times speed as the power that it is', () => {
     const report = line(joint(), stage('screw'));
     const n = report.stages[0]!.report!.numbers;

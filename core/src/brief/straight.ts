@@ -165,7 +165,7 @@ export const straightPattern: LoadPattern<StraightCase> = {
       step: 0.1,
       min: 0,
       max: 1e5,
-      help: 'Carriage and what it carries.',
+      help: 'Carriage and what it carries; motor and pinion as well where they ride on it.',
     },
     {
       as: 'quantity',

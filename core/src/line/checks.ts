@@ -1,5 +1,5 @@
 import { check as judged, type Check, type CheckWish, type Mend } from '../figure/index.ts';
-import type { Joint, Material, OutputShaft } from '../schema/joint.ts';
+import type { Joint, Material, OutputShaft, Variant } from '../schema/joint.ts';
 import { driverTemperature, pathCurrent, supplyFor, swollen, withUnit } from '../motor/drive.ts';
 import { fullCurrent, linePerAmpere } from '../motor/driver.ts';
 import type { Driver, DriverUnit, Supply } from '../motor/motor.ts';
@@ -50,6 +50,28 @@ function mountMend(shelf: Shelf, temperature: number, now: Material): Mend | und
   return found && { path: 'mount', value: found.id, label: `Mount of ${found.name}` };
 }
 
+/** Whether the brief's moving mass has room for what the line itself puts on the carriage. */
+function ridingChecks(brief: Joint['brief'], variant: Variant, n: LineNumbers): Check[] {
+  const last = n.stages.at(-1);
+  const moving = brief.cases.flatMap((c) => (c.pattern === 'straight' ? [c.mass] : []));
+  if (last?.rides === undefined || moving.length === 0) return [];
+  return [
+    judged({
+      id: 'rides',
+      of: 'mass',
+      name: 'Moving mass counts what rides along',
+      figure: Math.min(...moving),
+      limit: n.stages.slice(0, -1).reduce((sum, s) => sum + s.mass, variant.motor.mass + last.rides),
+      sense: 'min',
+      quantity: 'mass',
+      severity: 'warn',
+      near: 0,
+      why: 'Motor, pinion and what lies between them ride on the carriage: they must be sped up and lifted with the load.',
+      advice: 'Add them to the moving mass in the brief, or let the rack move.',
+    }),
+  ];
+}
+
 /**
  * What decides whether a line works, beyond what the brief limits: each with figure, limit, why and the nearest mend.
  */
@@ -97,6 +119,7 @@ export function lineChecks(
         advice: 'Take less ratio, a motor with a lighter rotor or more torque, or give the move more time.',
       }),
     );
+  list.push(...ridingChecks(brief, variant, n));
   if (motor.type === 'brushless' && !motor.sensored) {
     const start =
       factor(shelf, 'motor.sensorless') * driver.supplyVoltage * factor(shelf, 'motor.duty') * motor.speedConstant;

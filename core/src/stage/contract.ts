@@ -118,6 +118,8 @@ export interface StageNumbers {
   readonly inertiaOut: number;
   readonly limits: readonly CapacityLimit[];
   readonly mass: number;
+  /** What of it rides along with the load, and the motor and the stages before with it, kg; left out where they stay. */
+  readonly rides?: number;
   readonly money: number;
   /** Largest dimension across the axis, m. */
   readonly outside: number;

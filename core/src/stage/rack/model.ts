@@ -253,6 +253,7 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     inertiaOut: p.moves === 'rack' ? masses[1] : 0,
     limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
     mass: masses[0] + masses[1] + hooked.mass,
+    ...(p.moves === 'carriage' && { rides: masses[0] + hooked.mass }),
     money: prices[0] + prices[1] + hooked.money,
     outside: g.tip + g.axis + p.back,
     length: p.width,

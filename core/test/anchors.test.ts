@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readParams, stageKind, stageKinds, type Check } from '../src/index.ts';
+import { readParams, stageKind, stageKinds, withFactor, type Check } from '../src/index.ts';
 import type { Anchor } from './anchors/anchor.ts';
 import { cold } from './helpers.ts';
 import { ANCHORED } from './worked-stages.ts';
@@ -32,10 +32,21 @@ describe('worked values', () => {
     expect(lacking).toEqual([]);
   });
 
-  for (const { kind, further, params, duty, worked, numbers = {}, limits = {}, checks = {} } of ANCHORED) {
+  for (const {
+    kind,
+    further,
+    params,
+    duty,
+    factors = {},
+    worked,
+    numbers = {},
+    limits = {},
+    checks = {},
+  } of ANCHORED) {
     const read = readParams(kind, params);
     if (!read.ok) throw new Error(read.problem.what);
-    const opened = stageKind(kind)!.open(read.value, cold);
+    const shop = Object.entries(factors).reduce((s, [id, value]) => withFactor(s, id, value), cold);
+    const opened = stageKind(kind)!.open(read.value, shop);
     if (!opened.ok) throw new Error(opened.problem.what);
     const figures = new Map(opened.value.report(duty).figures.map((f) => [f.id, f.value]));
 

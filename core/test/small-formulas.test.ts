@@ -26,9 +26,10 @@ import type { PointsCase } from '../src/schema/joint.ts';
 import { boundsOf } from '../src/shape/bounds.ts';
 import { area, ORIGIN } from '../src/shape/outline.ts';
 import { flankOf, type Cone } from '../src/stage/bevel/geometry.ts';
+import { pressedInAll } from '../src/stage/compound-planetary/pins.ts';
 import { aboutArm } from '../src/stage/straight.ts';
 import { unit } from './anchors/unit.ts';
-import { shelf } from './helpers.ts';
+import { examples, shelf } from './helpers.ts';
 import { active, DEMOS, made } from './reducer-bench.ts';
 
 const d = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -240,5 +241,25 @@ describe('of single formulas', () => {
     expect(at('line')).toBeCloseTo(line, 12);
     expect(at('peak')).toBeCloseTo(line / (Math.sqrt(3) / 2), 12);
     expect(at('rms')).toBeCloseTo(line / (Math.sqrt(3) / 2) / Math.SQRT2, 12);
+  });
+});
+
+describe('a bore pressed on its pin', () => {
+  it('sums the size of its load along it as a fine grid does, whatever leans it', () => {
+    fc.assert(
+      fc.property(d(-50, 50), d(-1, 1), d(-50, 50), d(-1, 1), d(0.005, 0.05), (a, b, c, e, long) => {
+        const n = 20001;
+        let sum = 0;
+        for (let i = 0; i < n; i++) {
+          const x = (long * i) / (n - 1) - long / 2;
+          const at = Math.hypot(a / long + (12 * b * x) / long ** 3, c / long + (12 * e * x) / long ** 3);
+          sum += (i === 0 || i === n - 1 ? 0.5 : 1) * at;
+        }
+        const found = pressedInAll({ along: [a, b], across: [c, e] }, long);
+        expect(Math.abs(found - (sum * long) / (n - 1))).toBeLessThanOrEqual(1e-5 * found + 1e-9);
+      }),
+      { numRuns: examples(60) },
+    );
+    expect(pressedInAll({ along: [0, 0], across: [0, 0] }, 0.02)).toBe(0);
   });
 });

@@ -7,6 +7,7 @@ import {
   readParams,
   stageKind,
   stageKinds,
+  withFactor,
   type AnyStageKind,
   type Duty,
   type Spring,
@@ -303,13 +304,15 @@ describe('every kind', () => {
       spur: ['rim'],
       worm: [],
     };
+    // A thicker pin rubs more, which is paid for at the input: what it holds is looked at without that.
+    const smooth = withFactor(chilled, 'pin.friction', 0);
     for (const [id, fields] of Object.entries(thicker)) {
       const kind = stageKind(id)!;
       for (const { params, duty: at } of anyStages(kind, examples(36), 7)) {
         const p = params as Record<string, number>;
         for (const field of fields) {
           const more = readParams(id, { ...p, [field]: p[field]! * 1.1 });
-          const [thin, thick] = [kind.open(p, chilled), more.ok ? kind.open(more.value, chilled) : undefined];
+          const [thin, thick] = [kind.open(p, smooth), more.ok ? kind.open(more.value, smooth) : undefined];
           if (!thin.ok || !thick?.ok) continue;
           const [a, b] = [thin.value.load(at), thick.value.load(at)];
           const skips = (n: typeof a) => n.limits.filter((l) => /skip/.test(l.mode)).map((l) => l.torque);

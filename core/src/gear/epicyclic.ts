@@ -52,11 +52,12 @@ export interface TrainTorques {
  * The signs of the mesh powers P = T·(ω − ω_c) are tried until they agree with the torques that follow from them.
  *
  * @param from the member that drives; its torque has magnitude 1
+ * @param rubs friction that planets turn against on their pins, all of them, for a newton metre at the output
  * @returns efficiency: forwards output over input power, backwards the other way; negative where the member that is
  *   driven must be driven too, so the train holds itself
- * Source: balance of a planet in the carrier's frame, Σ P·η^{±1} = 0, and of the whole train, Σ T = 0.
+ * Source: balance of a planet in the carrier's frame, Σ P·η^{±1} = friction on its pin, and of the whole train, Σ T = 0.
  */
-export function trainTorques(t: Train, from: 'input' | 'output'): TrainTorques {
+export function trainTorques(t: Train, from: 'input' | 'output', rubs = 0): TrainTorques {
   const q = 1 / (t.output.k - t.held.k);
   const ratio = trainRatio(t);
   const drive = from === 'input' ? Math.sign(ratio) : 1;
@@ -64,6 +65,8 @@ export function trainTorques(t: Train, from: 'input' | 'output'): TrainTorques {
   let best: { torques: number[]; off: number } | undefined;
   for (let signs = 0; signs < 8; signs++) {
     const l = members.map((m, i) => (signs & (1 << i) ? m.eta : 1 / m.eta) * m.k);
+    // Friction takes power whichever way the output's flows: it goes with the size of that torque.
+    l[1]! += (from === 'input' ? 1 : -1) * Math.sign(q) * rubs;
     const known = from === 'input' ? 0 : 1;
     const [a, b] = from === 'input' ? [1, 2] : [0, 2];
     const det = l[b]! - l[a]!;

@@ -10,6 +10,8 @@ export interface Anchored {
   readonly further?: true;
   readonly params: Readonly<Record<string, unknown>>;
   readonly duty: Duty;
+  /** Factors of the shop that stand otherwise than it ships them: what another stage is worked for is left out of this one. */
+  readonly factors?: Readonly<Record<string, number>>;
   readonly worked: Readonly<Record<string, Anchor>>;
   /** Numbers for the line that are no figures. */
   readonly numbers?: Partial<Readonly<Record<keyof StageNumbers, Anchor>>>;

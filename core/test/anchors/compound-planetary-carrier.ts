@@ -6,6 +6,7 @@ export const carrierDriven: Anchored = {
   kind: 'compound-planetary',
   further: true,
   params: { ...compoundPlanetary.params, drive: 'carrier', planets: 2 },
+  factors: { 'pin.friction': 0 },
   duty: compoundPlanetary.duty,
   worked: {
     ratio: [9, '1/(1 − 48·15/(18·45))'],

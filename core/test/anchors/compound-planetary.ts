@@ -38,8 +38,14 @@ export const compoundPlanetary: Anchored = {
     rim: 0.004,
     boreS: 0,
   },
+  // Pins that do not rub: what they do is worked in `compound-planetary-pins`.
+  factors: { 'pin.friction': 0 },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    pv: [
+      5.457455379539117,
+      '0.1 W/mm² over 1.15·17.26 N on 5·26 mm² at 24·2 rad/s·2.5 mm, the load of an even bed summed by Simpson',
+    ],
     efficiencyPeak: [0.7542808197065781, 'power out over power in: 4 mN·m·(58.5/80)² of grease at 45 turns'],
     efficiencyPart: [0.7153309842135156, 'the same at a quarter of the torque'],
     stiffnessHeld: [2406.3806592430556, 'the same springs, those of plastic at 1000^−0.02'],
@@ -185,6 +191,7 @@ export const compoundPlanetary: Anchored = {
     length: [0.034, 'both faces and 8 mm'],
   },
   checks: {
+    pv: [2, 5.457455379539117, 'what is carried for ever; as worked'],
     assembles: [0, 0, '12 + 48 by 3 leaves nothing'],
     alike: [0, 0.5, '18·45 − 15·48 = 90, of three'],
     gap: [0.0059807621135, 0.0005, '2·15 mm·sin 60° less a planet over its tips; half a module'],

@@ -65,7 +65,7 @@ const PLUCK = [
 export function tone(sound: Float64Array, rate: number): number | undefined {
   if (sound.length < LEAST_SOUND) return undefined;
   const n = Math.min(powerBelow(sound.length), 131072);
-  // The strike itself is noise: begin where it has died to two thirds of its loudest.
+  // Begin where it is loudest: before that it is not struck.
   let peak = 0;
   let at = 0;
   for (let i = 0; i < sound.length; i++) if (Math.abs(sound[i]!) > peak) [peak, at] = [Math.abs(sound[i]!), i];

@@ -57,6 +57,10 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
   const etas = m.meshes.map((x) =>
     term(`η ${x.id}`, x.name, x.eta, 'efficiency', p.meshBy === 'given' ? 'field' : 'computed', 'eta'),
   );
+  const lost = [
+    ...etas,
+    ...(m.rubs > 0 ? [term('T_p', 'friction on all pins, for a newton metre', m.rubs, 'torque', 'computed')] : []),
+  ];
   const powers =
     'mesh powers in the carrier’s frame, each mesh passing η of what enters it; signs that come out consistent';
   const spread = factor(shelf, 'gear.thickness');
@@ -73,8 +77,8 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
       'efficiency',
       (x) => x.forward,
       () => ({
-        formula: 'torques of the train with its mesh losses',
-        terms: etas,
+        formula: 'torques of the train with what its meshes and pins lose',
+        terms: lost,
         source: powers,
         note: 'It falls steeply with the ratio: most of the power runs round inside.',
       }),
@@ -86,11 +90,47 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
       (x) => x.backward,
       () => ({
         formula: 'the same with the driven ring driving',
-        terms: etas,
+        terms: lost,
         source: powers,
         note: '0 or less is self-locking.',
       }),
     ),
+    ...(m.rubs > 0
+      ? [
+          make.figure(
+            'pinLoss',
+            'Friction of planets on their pins, over the output’s power',
+            'efficiency',
+            (x) => x.rubs * x.turns,
+            () => ({
+              formula: 'N·µ·F₁·d/2·n',
+              terms: [
+                term('N', 'planets', p.planets, 'count', 'field', 'planets'),
+                term('µ', 'friction of a plain bore', factor(shelf, 'pin.friction'), 'count', 'shop', 'pin.friction'),
+                term(
+                  'F₁',
+                  'all that a planet presses its pin with, for a newton metre',
+                  m.pressed,
+                  'force',
+                  'computed',
+                ),
+                term('d', 'pin', p.pin, 'length', 'field', 'pin'),
+                term('n', 'turns of a planet on its pin for one of the output', m.turns, 'count', 'computed'),
+                term(
+                  's',
+                  'share of what leans it that pins hold',
+                  factor(shelf, 'pin.lean'),
+                  'efficiency',
+                  'shop',
+                  'pin.lean',
+                ),
+              ],
+              source:
+                'both rings push planets inwards, and lean them since they pull in different planes; pressure as of an even bed',
+            }),
+          ),
+        ]
+      : []),
     exact('centre', 'Centre distance', 'length', g.centre, () => ({
       formula: sunny(p) ? 'm_t(z_s + z_pA)/2·cos α_t/cos α_wt' : 'm_t(z_r1 − z_pA)/2',
       terms: [

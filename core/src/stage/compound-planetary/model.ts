@@ -20,6 +20,7 @@ import {
   memberSpeed,
   meshFriction,
   meshModes,
+  modeAt,
   modeLimits,
   planetPlay,
   dutyUnder,
@@ -31,6 +32,7 @@ import {
   trainShares,
   trainSpeeds,
   trainTorques,
+  type TrainTorques,
   type Mesh,
   type MeshLoad,
   type Mode,
@@ -38,6 +40,7 @@ import {
   type ToothMaterial,
   type Train,
 } from '../../gear/index.ts';
+import { term } from '../../figure/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
@@ -46,6 +49,7 @@ import { one, PIN_PRICE, sumCosts } from '../costs.ts';
 import { ROUND_A_WHEEL, springsCost } from '../split-wheel.ts';
 import { needMaterials } from '../needs.ts';
 import { compoundGeometry, type CompoundGeometry } from './geometry.ts';
+import { pressedInAll } from './pins.ts';
 import type { CompoundParams } from './params.ts';
 
 /** One mesh of the stage as it carries. */
@@ -70,6 +74,11 @@ export interface CompoundModel {
   readonly train: Train;
   readonly ratio: number;
   readonly forward: number;
+  /** What a planet presses its pin with, all along it, N, and friction on all pins, N·m, both for a newton metre at the output. */
+  readonly pressed: number;
+  readonly rubs: number;
+  /** Of a planet on its pin for one of the output. */
+  readonly turns: number;
   readonly backward: number;
   readonly meshes: readonly CompoundMesh[];
   /** Load at which play that springs take out is back, N·m at the output; 0 where none press. */
@@ -175,13 +184,47 @@ function etasOf(p: CompoundParams, b: CompoundBuild, shelf: Shelf): Record<MeshO
   return etas;
 }
 
-/** Torques of the train with what its meshes lose, and what passes it either way. */
-function efficiencyOf(p: CompoundParams, etas: Readonly<Record<MeshOf['of'], number>>) {
+/**
+ * What one even planet presses its pin with, all along it, for a newton metre at the output, N.
+ *
+ * Forces along the circles: the driven ring's in the plane of the second toothing, as much the other way in that of the
+ * first; a carrier that drives pushes by what they differ. Rings push a planet inwards, a sun outwards, by tan α of theirs.
+ *
+ * @param drive torques of the train, on its members
+ */
+function onPin(p: CompoundParams, b: CompoundBuild, drive: TrainTorques, shelf: Shelf): number {
+  const { geometry: g } = b;
+  const long = p.width + p.widthB;
+  const of = (torque: number, mesh: Mesh, radius: number) => {
+    const force = Math.abs(torque / drive.output) / (p.planets * radius);
+    return { force, off: force * Math.tan(mesh.pair.working) };
+  };
+  const driven = of(drive.output, g.mesh2, g.mesh2.pair.rw2);
+  const held = of(drive.held, g.mesh1, g.mesh1.pair.rw2);
+  const sun = g.sunMesh ? of(drive.input, g.sunMesh, g.sunMesh.pair.rw1) : undefined;
+  const [first, off] = sun ? [driven.force, held.off - sun.off] : [held.force, held.off];
+  const leans = factor(shelf, 'pin.lean') / 2;
+  return pressedInAll(
+    {
+      along: [driven.force - first, leans * (driven.force * p.width + first * p.widthB)],
+      across: [driven.off + off, leans * (driven.off * p.width - off * p.widthB)],
+    },
+    long,
+  );
+}
+
+/** Torques of the train with what its meshes and pins lose, and what passes it either way. */
+function efficiencyOf(p: CompoundParams, b: CompoundBuild, etas: Readonly<Record<MeshOf['of'], number>>, shelf: Shelf) {
   const train = compoundTrain(p, [etas.input, etas.held, etas.output]);
+  const pressed = onPin(p, b, trainTorques(train, 'input'), shelf);
+  // Where efficiencies are given all losses are in them.
+  const rubs = p.meshBy === 'given' ? 0 : (p.planets * factor(shelf, 'pin.friction') * pressed * p.pin) / 2;
   return {
     train,
-    drive: trainTorques(train, 'input'),
-    backward: trainTorques(train, 'output').efficiency,
+    pressed,
+    rubs,
+    drive: trainTorques(train, 'input', rubs),
+    backward: trainTorques(train, 'output', rubs).efficiency,
     shares: trainShares(train),
   };
 }
@@ -189,7 +232,7 @@ function efficiencyOf(p: CompoundParams, etas: Readonly<Record<MeshOf['of'], num
 /** What does not go together, in words; it can still be drawn. */
 export function wrongCompound(p: CompoundParams, b: CompoundBuild, shelf: Shelf): Result<never> | undefined {
   const { geometry: g } = b;
-  const { train, drive } = efficiencyOf(p, etasOf(p, b, shelf));
+  const { train, drive } = efficiencyOf(p, b, etasOf(p, b, shelf), shelf);
   const root = Math.min(g.mesh1.sides[0].root, g.mesh2.sides[0].root);
   if (p.pin / 2 >= root - 0.3e-3)
     return refuse(
@@ -388,6 +431,38 @@ function massesOf({ p, b, shelf }: Setting): Masses {
   ];
 }
 
+/**
+ * Where the planets' plain bores overheat; nothing where they stand still.
+ *
+ * @param pressed all that an even planet presses its pin with for a newton metre at the output, N
+ */
+function boresFail({ p, at, shelf }: Setting, pressed: number, turns: number): Mode[] {
+  const pressure = (pressed * loadShare(p.planets, shelf)) / (p.pin * (p.width + p.widthB));
+  const rubs = (pressure * turns * at.speed * p.pin) / 2;
+  if (!(rubs > 0)) return [];
+  const bears = factor(shelf, 'pin.pv');
+  return [
+    {
+      ...modeAt(BORES, bears / rubs),
+      told: () => ({
+        formula: 'w_P/w₁',
+        terms: [
+          term('w_P', 'p·v that a plain bore bears', bears, 'pressureSpeed', 'shop', 'pin.pv'),
+          term('w₁', 'mean p·v for a newton metre', rubs, 'pressureSpeed', 'computed'),
+        ],
+      }),
+    },
+  ];
+}
+
+const BORES: ModeText = {
+  id: 'pv',
+  mode: 'planet bores overheat (p·v)',
+  time: 'continuous',
+  why: 'Plain bores: planets turn fast on their pins, and press on them at both ends since their rings lean them.',
+  grows: 'none',
+};
+
 /** How many springs turn halves of rings apart. */
 export const ringSprings = (p: CompoundParams): number =>
   ROUND_A_WHEEL * { none: 0, driven: 1, rings: 2 }[sharedOutBy(p)];
@@ -414,8 +489,11 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
   const setting: Setting = { p, b, at, shelf, kept };
   const { geometry: g, materials, meshesOf: list } = b;
   const etas = etasOf(p, b, shelf);
-  const { train, drive, backward, shares } = kept.step('train', [etas.input, etas.held, etas.output], shelf, () =>
-    efficiencyOf(p, etas),
+  const { train, drive, backward, shares, pressed, rubs } = kept.step(
+    'train',
+    [etas.input, etas.held, etas.output],
+    shelf,
+    (s) => efficiencyOf(p, b, etas, s),
   );
   const plain = compoundTrain(p);
   const ratio = trainRatio(plain);
@@ -425,12 +503,15 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
   const ovals = ovalsOf(setting);
   const loads = loadsOf(setting, per, turns, ovals);
   const press = SHARED_OUT[sharedOutBy(p)];
-  const modes = list.flatMap((m, i) =>
-    loadedModes(m.modes, loads[i]!, 1 / per[i]!, at).map((x) => ({
-      ...x,
-      torque: loadBorne(press[m.of], x.torque, p.preload / per[i]!),
-    })),
-  );
+  const modes = [
+    ...list.flatMap((m, i) =>
+      loadedModes(m.modes, loads[i]!, 1 / per[i]!, at).map((x) => ({
+        ...x,
+        torque: loadBorne(press[m.of], x.torque, p.preload / per[i]!),
+      })),
+    ),
+    ...boresFail(setting, pressed, turns),
+  ];
   const angles = list.map((m) => shares[m.of] / m.radius);
   const whole = list.map((m, i) => ({ angle: angles[i]!, pair: m.mesh.pair, of: m.of }));
   const play = planetPlay(whole, p.planets, shelf);
@@ -476,6 +557,9 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     ratio,
     forward: drive.efficiency,
     backward,
+    pressed,
+    rubs,
+    turns,
     meshes: list.map(({ id, name, wheels, mesh, materials: of, of: member }, i) => ({
       id,
       of: member,

@@ -99,7 +99,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
       ? [
           make.figure(
             'pinLoss',
-            'Friction of planets on their pins, over the output’s power',
+            'Lost on the planets’ pins',
             'efficiency',
             (x) => x.rubs * x.turns,
             () => ({
@@ -126,7 +126,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
                 ),
               ],
               source:
-                'both rings push planets inwards, and lean them since they pull in different planes; pressure as of an even bed',
+                'over the output’s power: both rings push planets inwards, and lean them since they pull in different planes; pressure as of an even bed',
             }),
           ),
         ]

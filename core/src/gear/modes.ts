@@ -21,6 +21,8 @@ export interface ModeText {
   readonly why: string;
   /** Whether more width helps in proportion. */
   readonly grows: 'width' | 'none';
+  /** It wears: its life goes with the way under load alone, force times turns. */
+  readonly wears?: boolean | undefined;
 }
 
 /** A way of failing, and when it comes. */
@@ -74,6 +76,7 @@ export function meshModes(
           time: 'life',
           why: 'Sliding takes material off a plastic flank; worn out is 0.15 of a module (VDI 2736-2).',
           grows: 'width',
+          wears: true,
         }
       : {
           id: `pit-${id}`,
@@ -130,6 +133,7 @@ export const modeAt = (t: ModeText, torque: number, life = Infinity, temperature
   time: t.time,
   why: t.why,
   grows: t.grows,
+  wears: t.wears,
   torque,
   life,
   temperature,

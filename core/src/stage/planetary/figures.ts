@@ -6,6 +6,7 @@ import { stated } from '../../units/stated.ts';
 import {
   meshFigures,
   meshModeWorkings,
+  type ModeWorkings,
   modeFigures,
   planetsOutBy,
   spacesEvenly,
@@ -47,6 +48,25 @@ const willisOf = ({ input, output }: ReturnType<typeof roles>): string => {
   };
   return by[`${input}-${output}`]!;
 };
+
+/** Workings of the last set, with what an earlier one leaves of what they come to. */
+const ofSets = (how: ModeWorkings, { modes, setShares }: PlanetaryModel): ModeWorkings =>
+  new Map(
+    modes.flatMap(({ id }, i) => {
+      const own = how.get(id);
+      const share = setShares[i]!;
+      if (!own || share === 1) return own ? [[id, own] as const] : [];
+      const told = () => {
+        const { formula, terms } = own();
+        const [sum, ...remarks] = formula.split(';');
+        return {
+          formula: [`(${sum})·s`, ...remarks].join(';'),
+          terms: [...terms, term('s', 'what the set nearest the motor leaves of it', share, 'efficiency', 'computed')],
+        };
+      };
+      return [[id, told] as const];
+    }),
+  );
 
 /** Every figure of a planetary stage with its working. */
 export function planetaryFigures(
@@ -387,11 +407,14 @@ export function planetaryFigures(
       m.modes,
       make,
       (x) => x.modes,
-      new Map([
-        ...meshModeWorkings('sun', g.sunMesh, m.sunLoad, at),
-        ...meshModeWorkings('ring', g.ringMesh, m.ringLoad, at),
-        ...(planetsOutBy(p) === 'none' ? pinWorkings() : []),
-      ]),
+      ofSets(
+        new Map([
+          ...meshModeWorkings('sun', g.sunMesh, m.sunLoad, at),
+          ...meshModeWorkings('ring', g.ringMesh, m.ringLoad, at),
+          ...(planetsOutBy(p) === 'none' ? pinWorkings() : []),
+        ]),
+        m,
+      ),
     ),
     ...limitFigures(m.forms, make, (x) => x.forms),
     ...wheelFigures(g.sun, 'sun', 'sun', g.sunMesh.pair.s1.ra, spread),

@@ -103,7 +103,10 @@ export interface PlanetaryModel {
   readonly forms: readonly Limit[];
   /** Of the planets' bearings, s. */
   readonly bearingLife: number;
+  /** Of the set where each comes first, at the stage's output. */
   readonly modes: readonly Mode[];
+  /** What the set where each comes first leaves of what the last one says. */
+  readonly setShares: readonly number[];
   readonly masses: readonly [number, number, number, number];
   readonly costs: ReturnType<typeof planetaryCosts>;
   readonly numbers: StageNumbers;
@@ -182,6 +185,13 @@ function sprungBy(
     braking: p.planets * p.preload * (rubs + pins) * b.motion.planetTurns,
   };
 }
+
+/** What sets in a row add up to at the input of what each drags at its own: 1 + 1/i + 1/i² … */
+const slowing = (sets: number, ratio: number): number => {
+  let sum = 0;
+  for (let k = 0; k < sets; k++) sum += 1 / Math.abs(ratio) ** k;
+  return sum;
+};
 
 /** What the planets' bearings drag without load, at the input, N·m: sets before the last turn faster by their ratio. */
 function planetDrag(p: PlanetaryParams, b: PlanetaryBuild, speed: number, shelf: Shelf): number {
@@ -447,24 +457,33 @@ export function modelPlanetary(
       ? [[modeAt(boreMode, factor(shelf, 'pin.pv') / (pressure * surface)), press.pin, p.preload / pinPer] as const]
       : []),
   ];
-  const modes = bare.map(([m, by, spring]): Mode => ({ ...m, torque: loadBorne(by, m.torque, spring) }));
+  const ofLast = bare.map(([m, by, spring]): Mode => ({ ...m, torque: loadBorne(by, m.torque, spring) }));
 
   // Sets before the last turn faster and carry less, on narrower wheels: the last one is not always the weak one.
   let [least, likely, most, compliance, braking, all] = [0, 0, 0, 0, 0, 0];
-  const ends = modes.map((m) => m.torque);
+  const ends = ofLast.map((m) => m.torque);
+  const lives = ofLast.map((m) => m.life);
   for (let k = 0; k < p.sets; k++) {
     const width = widths[k]!;
     const down = setRatio ** (p.sets - 1 - k);
+    const before = Math.abs(down) * eta ** (p.sets - 1 - k);
     likely += left[0] / down;
     least += left[1] / down;
     most += left[2] / down;
     compliance += 1 / (width * down * down);
     braking += sprung.braking / Math.abs(setRatio) ** (k + 1);
     bare.forEach(([m, by, spring], i) => {
-      ends[i] = Math.min(ends[i]!, Math.abs(down) * loadBorne(by, m.torque * width, spring));
+      // What goes with the speed as well meets as much more of it as the load is less.
+      const slower = m.wears || m.time === 'continuous' ? Math.abs(down) : 1;
+      ends[i] = Math.min(ends[i]!, before * loadBorne(by, (m.torque * width) / slower, spring));
+      if (m.wears) lives[i] = Math.min(lives[i]!, (m.life * width * before) / Math.abs(down));
     });
     all += width;
   }
+  const modes = p.sets > 1 ? ofLast.map((m, i): Mode => ({ ...m, torque: ends[i]!, life: lives[i]! })) : ofLast;
+  const setShares = modes.map((m, i) =>
+    m.time === 'life' ? (m.life < ofLast[i]!.life ? m.life / ofLast[i]!.life : 1) : m.torque / ofLast[i]!.torque,
+  );
   const springs = ofOne.map((s) => spring(s.name, s.stiffness / compliance, s.held));
   const stiffness = together(springs);
   const weights = kept.step('masses', [], shelf, (s) => masses(p, b, s));
@@ -481,7 +500,7 @@ export function modelPlanetary(
     ratio,
     etaForward: eta ** p.sets,
     etaBackward: back > 0 ? back ** p.sets : back,
-    drag: greaseDrag(g.outside, shelf) + planetDrag(p, b, at.speed, shelf) + braking,
+    drag: greaseDrag(g.outside, shelf) * slowing(p.sets, setRatio) + planetDrag(p, b, at.speed, shelf) + braking,
     play: [likely, least, most],
     stiffness,
     springs,
@@ -489,7 +508,7 @@ export function modelPlanetary(
     stiffnessBeyond: stiffness,
     inertiaIn: inertiaAtInput(p, b, inertia),
     inertiaOut: inertia[role.output],
-    limits: [...modeLimits(modes.map((m, i) => ({ ...m, torque: ends[i]! }))), ...modeLimits(forms)],
+    limits: [...modeLimits(modes), ...modeLimits(forms)],
     ...sumCosts(everyCost(costs)),
     outside: g.outside,
     length: p.width * all + 2 * p.plate * p.sets + GAP * (3 * p.sets - 1),
@@ -498,8 +517,7 @@ export function modelPlanetary(
     // Through the sun, whose bore is the narrowest.
     bore: p.boreS,
     beside: false,
-    // Sets before the last are narrower by their step and wear as much faster: they carry less and turn more often.
-    life: Math.min(bearingLife, shortestLife(modes) * Math.min(...widths)),
+    life: Math.min(bearingLife, shortestLife(modes)),
   };
   return {
     geometry: g,
@@ -534,6 +552,7 @@ export function modelPlanetary(
     forms,
     bearingLife,
     modes,
+    setShares,
     masses: weights,
     costs,
     numbers,

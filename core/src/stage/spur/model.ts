@@ -10,6 +10,7 @@ import {
   loadMesh,
   shortestLife,
   meshDuty,
+  meshFriction,
   meshKey,
   meshModes,
   modeLimits,
@@ -200,7 +201,7 @@ function playsOf(
 /**
  * Computes a pair, or a train with idlers, at a duty on the driven wheel.
  *
- * Source: one force runs through all meshes of a train; teeth by ISO 6336 and VDI 2736 (`mesh.ts`).
+ * Source: one force runs through all meshes of a train, but for what is lost on the way; teeth by ISO 6336 and VDI 2736 (`mesh.ts`).
  */
 export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, kept: Kept): SpurModel {
   const { geometry: g, materials, wall1, wall2 } = b;
@@ -214,10 +215,17 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const lastMesh = g.meshes.length - 1;
   const way = takenOutBy(p);
   const wayOf = (i: number) => (i === lastMesh ? way : 'none');
+  // What meshes after it lose, those before carry as well.
+  const levers = g.meshes.map((_, i) =>
+    g.meshes.reduce(
+      (r, m, j) => (j > i ? r * (1 - meshFriction(materials[j]!, materials[j + 1]!, shelf) * m.loss) : r),
+      radius,
+    ),
+  );
   const duties = g.meshes.map((_, i) =>
     dutyUnder(
       pressOf(wayOf(i)),
-      meshDuty(at, 1 / radius, radius, [turns[i]!, turns[i + 1]!], [1, 1], [idle(i), idle(i + 1)]),
+      meshDuty(at, 1 / levers[i]!, radius, [turns[i]!, turns[i + 1]!], [1, 1], [idle(i), idle(i + 1)]),
       p.preload,
     ),
   );
@@ -229,7 +237,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
   const slope = Math.tan(end.pair.working);
   const bores = boresOf(p, b, Math.abs(ratio) * efficiency);
   const toothModes = loads.flatMap((l, i) =>
-    loadedModes(b.modes[i]!, l, radius, at).map((m) =>
+    loadedModes(b.modes[i]!, l, levers[i]!, at).map((m) =>
       wayOf(i) === 'spring' && m.id.startsWith('skip')
         ? { ...m, torque: Math.min(m.torque, (p.preload / slope) * radius) }
         : { ...m, torque: loadBorne(pressOf(wayOf(i)), m.torque, p.preload * radius) },

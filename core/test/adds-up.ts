@@ -18,7 +18,14 @@ const CALLS: Readonly<Record<string, (...x: number[]) => number>> = {
   inv: involute,
   'inv⁻¹': (y) => rootBetween((x) => involute(x) - y, 0, 1.5),
 };
-const FRACTIONS: Readonly<Record<string, number>> = { '½': 0.5, '¼': 0.25, '¾': 0.75, '⅓': 1 / 3, '⅔': 2 / 3, π: Math.PI };
+const FRACTIONS: Readonly<Record<string, number>> = {
+  '½': 0.5,
+  '¼': 0.25,
+  '¾': 0.75,
+  '⅓': 1 / 3,
+  '⅔': 2 / 3,
+  π: Math.PI,
+};
 const SUPER = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 
 type Token =

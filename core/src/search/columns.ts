@@ -63,7 +63,8 @@ function idealOf(list: readonly Member[]): Ideal {
 export type Marked = Member & { readonly mask: number; readonly of: Member };
 
 /** Torque that a stage asks of what comes before it, N·m. */
-export const wantedBefore = ({ at, ratio, numbers }: Member): number => at / (ratio * arrivingShare(numbers)) + numbers.drag;
+export const wantedBefore = ({ at, ratio, numbers }: Member): number =>
+  at / (ratio * arrivingShare(numbers)) + numbers.drag;
 
 /** How many of a list by ratio are not above one. */
 export function countUpTo(list: readonly Member[], ratio: number): number {

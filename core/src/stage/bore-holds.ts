@@ -23,6 +23,44 @@ export interface Bored {
   readonly wall: number;
 }
 
+/** Bores of a stage with a wheel at its input and one at its output. */
+interface BothBored {
+  readonly bore1: number;
+  readonly shape1: Hub['shape'];
+  readonly bore2: number;
+  readonly shape2: Hub['shape'];
+  readonly bolts2: number;
+}
+
+/**
+ * First and last wheel on their shafts; a last one that is screwed on is not turned by its bore.
+ *
+ * @param widths along the shafts, m
+ * @param walls between bores and roots, m
+ * @param gain torque at the output for one at the input
+ */
+export function bothBores(
+  p: BothBored,
+  names: readonly [string, string],
+  widths: readonly [number, number],
+  materials: readonly [ToothMaterial, ToothMaterial],
+  walls: readonly [number, number],
+  gain: number,
+): Bored[] {
+  const of = (i: 0 | 1, bore: number, shape: Hub['shape']): Bored => ({
+    name: names[i],
+    bore,
+    path: `bore${i + 1}`,
+    shape,
+    width: widths[i],
+    material: materials[i],
+    gain: i === 0 ? gain : 1,
+    wall: walls[i],
+  });
+  const first = of(0, p.bore1, p.shape1);
+  return p.bolts2 > 0 ? [first] : [first, of(1, p.bore2, p.shape2)];
+}
+
 const idOf = (b: Bored): string => `form-${b.path}`;
 
 /** Where flats and keyways in plastic give way, as torque at the output; those of metal, and round bores, hold otherwise. */

@@ -22,7 +22,7 @@ import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
-import { boreLimits, type Bored } from '../bore-holds.ts';
+import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Kept } from '../kept.ts';
 import type { Limit } from '../limits.ts';
 import { needMaterials } from '../needs.ts';
@@ -102,34 +102,6 @@ function massOf(c: Cone, g: BevelGeometry, p: BevelParams, i: 0 | 1, material: T
   return Math.max(0, cone + sleeve - hole) * material.material.density * factor(shelf, 'gear.solid');
 }
 
-/** Both wheels on their shafts; a wheel that is screwed on is not turned by its bore. */
-const boresOf = (p: BevelParams, { materials, walls }: BevelBuild, gain: number): Bored[] => [
-  {
-    name: 'pinion',
-    bore: p.bore1,
-    path: 'bore1',
-    shape: p.shape1,
-    width: p.width + p.hub1,
-    material: materials[0],
-    gain,
-    wall: walls[0],
-  },
-  ...(p.bolts2 > 0
-    ? []
-    : [
-        {
-          name: 'wheel',
-          bore: p.bore2,
-          path: 'bore2',
-          shape: p.shape2,
-          width: p.width + p.hub2,
-          material: materials[1],
-          gain: 1,
-          wall: walls[1],
-        },
-      ]),
-];
-
 /** Computes a bevel pair at a duty on its wheel. Source: ISO 23509 geometry; virtual spur pair at mid-face (ISO 10300, method B1 in outline). */
 export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf, kept: Kept): BevelModel {
   const { geometry: g, materials } = b;
@@ -150,7 +122,8 @@ export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf
   // At a right angle the wheel's thrust is the pinion's radial force; at any other they follow their own cones.
   const axial = [along, tangent * slope * Math.sin(c2.pitch)] as const;
   const radial = [across, tangent * slope * Math.cos(c2.pitch)] as const;
-  const bores = boresOf(p, b, ratio * load.efficiency);
+  const hubs = [p.width + p.hub1, p.width + p.hub2] as const;
+  const bores = bothBores(p, ['pinion', 'wheel'], hubs, materials, b.walls, ratio * load.efficiency);
   const limits = [
     ...loadedModes(b.modes, load, r2 * carries, at).map((m): Limit => ({
       ...m,

@@ -20,7 +20,7 @@ import { ok, refuse, type Result } from '../../result.ts';
 import { CHAINS, findChain, type ChainSize } from '../../shop/chains.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
-import { boreLimits, type Bored } from '../bore-holds.ts';
+import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { shaftDrag } from '../loop-drag.ts';
@@ -246,34 +246,6 @@ function toothLimits({ p, b, at, shelf }: Setting, i: 0 | 1): Limit[] {
   ];
 }
 
-/** Both sprockets on their shafts; one that is screwed on is not turned by its bore. */
-const boresOf = (p: ChainParams, { materials, walls, width }: ChainBuild, gain: number): Bored[] => [
-  {
-    name: 'driving sprocket',
-    bore: p.bore1,
-    path: 'bore1',
-    shape: p.shape1,
-    width,
-    material: materials[0],
-    gain,
-    wall: walls[0],
-  },
-  ...(p.bolts2 > 0
-    ? []
-    : [
-        {
-          name: 'driven sprocket',
-          bore: p.bore2,
-          path: 'bore2',
-          shape: p.shape2,
-          width,
-          material: materials[1],
-          gain: 1,
-          wall: walls[1],
-        },
-      ]),
-];
-
 /** All that limits the stage, as torque at the output, N·m. */
 function limitsOf(s: Setting): Limit[] {
   const { p, b, at, shelf } = s;
@@ -375,7 +347,14 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
   const eta = 1 - jointLoss(factor(shelf, 'chain.friction'), chain.pin, chain.pitch, turnsOf(s) / withBranch(p));
   const springs = springsOf(s);
   const stiffness = together(springs);
-  const bores = boresOf(p, b, (p.z2 / p.z1) * (eta / withBranch(p)));
+  const bores = bothBores(
+    p,
+    ['driving sprocket', 'driven sprocket'],
+    [b.width, b.width],
+    b.materials,
+    b.walls,
+    (p.z2 / p.z1) * (eta / withBranch(p)),
+  );
   const limits = [...limitsOf(s), ...boreLimits(bores, shelf)];
   const { masses, prices } = weighed(s);
   const ratio = p.z2 / p.z1;

@@ -36,7 +36,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import { needMaterials } from '../needs.ts';
-import { boreLimits, type Bored } from '../bore-holds.ts';
+import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import { sumCosts } from '../costs.ts';
 import { springsCost, springsOn } from '../split-wheel.ts';
 import { spring, together } from '../springs.ts';
@@ -134,20 +134,22 @@ export function wrongSpur(_p: SpurParams, { geometry: g, wall1, wall2 }: SpurBui
 }
 
 /**
- * First and last wheel on their shafts; a ring has none, and screws carry for the bore.
+ * First and last wheel on their shafts; a ring has none.
  *
  * @param gain torque at the output for one at the input
  */
 function boresOf(p: SpurParams, { materials, wall1, wall2 }: SpurBuild, gain: number): Bored[] {
   const names = namesOf(p);
-  const one = { bore: p.bore1, path: 'bore1', shape: p.shape1, wall: wall1, gain };
-  const two = { bore: p.bore2, path: 'bore2', shape: p.shape2, wall: wall2, gain: 1 };
-  return [
-    { ...one, name: names[0]!, width: p.width, material: materials[0]! },
-    ...(p.form === 'ring' || p.bolts2 > 0
-      ? []
-      : [{ ...two, name: names[names.length - 1]!, width: p.width, material: materials[materials.length - 1]! }]),
-  ];
+  const [first, last] = [0, names.length - 1];
+  const all = bothBores(
+    p,
+    [names[first]!, names[last]!],
+    [p.width, p.width],
+    [materials[first]!, materials[last]!],
+    [wall1, wall2],
+    gain,
+  );
+  return p.form === 'ring' ? all.slice(0, 1) : all;
 }
 
 /** Radial stiffness that holds a mesh together, N/m: the housing, and the wall of a ring that one wheel pushes outwards. */

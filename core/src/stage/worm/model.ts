@@ -35,7 +35,7 @@ import type { Bearing } from '../../schema/joint.ts';
 import { equivalentLoad, ratedLife } from '../../shop/bearings.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { sumCosts } from '../costs.ts';
-import { boreLimits, type Bored } from '../bore-holds.ts';
+import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import { inSeries } from '../../math/springs.ts';
 import { shaftStands, shaftStress } from '../shaft.ts';
@@ -388,34 +388,6 @@ function springsOf({ p, b, shelf }: Setting, shaft: number): Spring[] {
   ];
 }
 
-/** Worm and wheel on their shafts; a wheel that is screwed on is not turned by its bore. */
-const boresOf = (p: WormParams, { materials, wall1, wall2 }: WormBuild, gain: number): Bored[] => [
-  {
-    name: 'worm',
-    bore: p.bore1,
-    path: 'bore1',
-    shape: p.shape1,
-    width: p.length,
-    material: materials[0],
-    gain,
-    wall: wall1,
-  },
-  ...(p.bolts2 > 0
-    ? []
-    : [
-        {
-          name: 'wheel',
-          bore: p.bore2,
-          path: 'bore2',
-          shape: p.shape2,
-          width: p.width,
-          material: materials[1],
-          gain: 1,
-          wall: wall2,
-        },
-      ]),
-];
-
 /** Masses of the worm with its bearings and of the wheel, kg. */
 function massesOf({ p, b, shelf }: Setting): [number, number] {
   const { bearing, geometry, materials } = b;
@@ -487,7 +459,14 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     apart: per.apart,
     tangent: per.tangent,
   };
-  const bores = boresOf(p, built, Math.abs(wormRatio(p)) * forward);
+  const bores = bothBores(
+    p,
+    ['worm', 'wheel'],
+    [p.length, p.width],
+    built.materials,
+    [wall1, wall2],
+    Math.abs(wormRatio(p)) * forward,
+  );
   const modes = [...modesOf(s, ends, temperatures.rootTemperature), ...boreLimits(bores, shelf)];
   const bearingLife = lifeOf(s, per);
   const { play, likely, bind } = playOf(s);

@@ -63,33 +63,36 @@ export function bothBores(
 
 const idOf = (b: Bored): string => `form-${b.path}`;
 
+const isFormed = (b: Bored): boolean => b.material.plastic && b.shape !== 'round' && b.bore > 0;
+const NONE: readonly Limit[] = [];
+
 /** Where flats and keyways in plastic give way, as torque at the output; those of metal, and round bores, hold otherwise. */
-export function boreLimits(bores: readonly Bored[], shelf: Shelf): Limit[] {
-  return bores
-    .filter((b) => b.material.plastic && b.shape !== 'round' && b.bore > 0)
-    .map((b) => {
-      const pressure = factor(shelf, 'hold.key');
-      return limitOf(
-        idOf(b),
-        `${b.shape === 'flat' ? 'flat' : 'keyway'} of the ${b.name} gives way`,
-        'static',
-        formHolds(b.bore, b.width, pressure) * b.gain,
-        'It bears over a fifth of the bore, in plastic: beyond, the wheel works loose on its shaft.',
-        'σ·(0.2·d·b)·(0.9·d/2)·T/T_b',
-        Infinity,
-        undefined,
-        () => ({
-          formula: 'σ·(0.2·d·b)·(0.9·d/2)·T/T_b',
-          terms: [
-            term('σ', 'pressure that a plastic bore stands', pressure, 'stress', 'shop', 'hold.key'),
-            term('d', 'bore', b.bore, 'length', 'field', b.path),
-            term('b', 'width on the shaft', b.width, 'length', 'computed'),
-            term('T', 'torque at the output', b.gain, 'torque', 'computed'),
-            term('T_b', 'torque in the bore, for a newton metre', 1, 'torque', 'definition'),
-          ],
-        }),
-      );
-    });
+export function boreLimits(bores: readonly Bored[], shelf: Shelf): readonly Limit[] {
+  // A search asks this of thousands, nearly all of which have none.
+  if (!bores.some(isFormed)) return NONE;
+  return bores.filter(isFormed).map((b) => {
+    const pressure = factor(shelf, 'hold.key');
+    return limitOf(
+      idOf(b),
+      `${b.shape === 'flat' ? 'flat' : 'keyway'} of the ${b.name} gives way`,
+      'static',
+      formHolds(b.bore, b.width, pressure) * b.gain,
+      'It bears over a fifth of the bore, in plastic: beyond, the wheel works loose on its shaft.',
+      'σ·(0.2·d·b)·(0.9·d/2)·T/T_b',
+      Infinity,
+      undefined,
+      () => ({
+        formula: 'σ·(0.2·d·b)·(0.9·d/2)·T/T_b',
+        terms: [
+          term('σ', 'pressure that a plastic bore stands', pressure, 'stress', 'shop', 'hold.key'),
+          term('d', 'bore', b.bore, 'length', 'field', b.path),
+          term('b', 'width on the shaft', b.width, 'length', 'computed'),
+          term('T', 'torque at the output', b.gain, 'torque', 'computed'),
+          term('T_b', 'torque in the bore, for a newton metre', 1, 'torque', 'definition'),
+        ],
+      }),
+    );
+  });
 }
 
 /** Whether a limit is one of `boreLimits`. */

@@ -213,26 +213,27 @@ function onPin(p: CompoundParams, b: CompoundBuild, drive: TrainTorques, shelf: 
   );
 }
 
-/** Torques of the train with what its meshes and pins lose, and what passes it either way. */
-function efficiencyOf(p: CompoundParams, b: CompoundBuild, etas: Readonly<Record<MeshOf['of'], number>>, shelf: Shelf) {
+/** Torques of the train with what its meshes and pins lose. */
+function drivenBy(p: CompoundParams, b: CompoundBuild, etas: Readonly<Record<MeshOf['of'], number>>, shelf: Shelf) {
   const train = compoundTrain(p, [etas.input, etas.held, etas.output]);
-  const pressed = onPin(p, b, trainTorques(train, 'input'), shelf);
+  const plain = trainTorques(train, 'input');
+  const pressed = onPin(p, b, plain, shelf);
   // Where efficiencies are given all losses are in them.
   const rubs = p.meshBy === 'given' ? 0 : (p.planets * factor(shelf, 'pin.friction') * pressed * p.pin) / 2;
-  return {
-    train,
-    pressed,
-    rubs,
-    drive: trainTorques(train, 'input', rubs),
-    backward: trainTorques(train, 'output', rubs).efficiency,
-    shares: trainShares(train),
-  };
+  return { train, pressed, rubs, drive: rubs > 0 ? trainTorques(train, 'input', rubs) : plain };
+}
+
+/** The same, and what passes it the other way. */
+function efficiencyOf(p: CompoundParams, b: CompoundBuild, etas: Readonly<Record<MeshOf['of'], number>>, shelf: Shelf) {
+  const forward = drivenBy(p, b, etas, shelf);
+  const { train, rubs } = forward;
+  return { ...forward, backward: trainTorques(train, 'output', rubs).efficiency, shares: trainShares(train) };
 }
 
 /** What does not go together, in words; it can still be drawn. */
 export function wrongCompound(p: CompoundParams, b: CompoundBuild, shelf: Shelf): Result<never> | undefined {
   const { geometry: g } = b;
-  const { train, drive } = efficiencyOf(p, b, etasOf(p, b, shelf), shelf);
+  const { train, drive } = drivenBy(p, b, etasOf(p, b, shelf), shelf);
   const root = Math.min(g.mesh1.sides[0].root, g.mesh2.sides[0].root);
   if (p.pin / 2 >= root - 0.3e-3)
     return refuse(

@@ -125,7 +125,7 @@ function shaftSprings(p: RackParams, { geometry: g, materials }: RackBuild, shel
  * @example pinionMoment(0.012, 0.01, Math.tan(Math.PI / 9), 0).toFixed(7) // '0.0154297'
  */
 export const pinionMoment = (overhang: number, radius: number, slope: number, lean: number): number =>
-  bentAndTwisted(Math.hypot(overhang, slope * overhang + lean * radius), radius);
+  bentAndTwisted(Math.sqrt(overhang ** 2 + (slope * overhang + lean * radius) ** 2), radius);
 
 /** Where the pinion's shaft stays bent, as force along the rack, N. */
 function shaftYields(p: RackParams, { geometry: g }: RackBuild, shelf: Shelf): Limit {

@@ -63,14 +63,14 @@ export interface OnWorm {
  * @example shaftMoment({ apart: 36, thrust: 15, tangent: 100 }, 0.02, 0.06) // 1.55635
  */
 export const shaftMoment = (f: OnWorm, radius: number, span: number): number =>
-  Math.hypot((f.apart * span) / 4 + (f.tangent * radius) / 2, (f.thrust * span) / 4);
+  Math.sqrt(((f.apart * span) / 4 + (f.tangent * radius) / 2) ** 2 + ((f.thrust * span) / 4) ** 2);
 
 /**
  * Force across the more loaded of its bearings, N: half of the forces, and the moment of what pushes along over the span.
  * @example shaftEnd({ apart: 36, thrust: 15, tangent: 100 }, 0.02, 0.06) // 51.8783
  */
 export const shaftEnd = (f: OnWorm, radius: number, span: number): number =>
-  Math.hypot(f.apart / 2 + (f.tangent * radius) / span, f.thrust / 2);
+  Math.sqrt((f.apart / 2 + (f.tangent * radius) / span) ** 2 + (f.thrust / 2) ** 2);
 
 /**
  * What a spring that presses the worm into its wheel costs, N·m at the worm: friction of the normal force µ·F/sin α over

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { readParams, stageKind, stageKinds, type Duty } from '../src/index.ts';
 import { formHolds } from '../src/gear/hub.ts';
+import { bevel } from './anchors/bevel.ts';
 import { cable } from './anchors/cable.ts';
 import { chain } from './anchors/chain.ts';
 import { twoSets } from './anchors/planetary-two-sets.ts';
@@ -44,6 +45,9 @@ describe('what a bore of plastic stands', () => {
     const p = (a: Anchored, id: string) => a.params[id] as number;
     for (const [a, over, bore, width] of [
       [spur, { material1: 'pa-cf', shape1: 'flat' }, p(spur, 'bore1'), p(spur, 'width')],
+      // A bevel pinion holds along its teeth and its hub.
+      [bevel, { material1: 'pa-cf', shape1: 'flat' }, 0.005, 0.007 + 0.006],
+      [cable, { material1: 'pa-cf', shape1: 'flat' }, p(cable, 'bore1'), cable.worked['width']![0]],
       [chain, { material1: 'pa-cf', shape1: 'flat' }, p(chain, 'bore1'), 0.93 * 3.1e-3],
       [worm, { material1: 'pa-cf', shape1: 'flat' }, p(worm, 'bore1'), p(worm, 'length')],
       [rack, { material1: 'pa-cf', shape: 'flat' }, p(rack, 'bore'), p(rack, 'width')],
@@ -56,8 +60,6 @@ describe('what a bore of plastic stands', () => {
     const two = at(twoSets, { materialS: 'pa-cf', boreS: 0.005, shapeS: 'flat' });
     const narrow = 0.8 * p(twoSets, 'width');
     expect(two.held / (formHolds(0.005, narrow, 30e6) * two.gain)).toBeCloseTo(1, 9);
-    const drum = report(cable, { material1: 'pa-cf', shape1: 'flat' }, cable.duty);
-    expect(drum.figures.find((f) => f.id === 'form-bore1')!.value).toBeGreaterThan(0);
   });
 
   it('is a limit of the stage, and where it is passed a larger bore is the mend, while the wheel has room', () => {
@@ -69,6 +71,22 @@ describe('what a bore of plastic stands', () => {
     expect(failed).toMatchObject({ state: 'fails', severity: 'stop', figure: 4, mend: { path: 'bore2' } });
     const mended = report(spur, { ...over, bore2: failed.mend!.value }, duty);
     expect(mended.checks.find((c) => c.id === 'form-bore2')!.state).not.toBe('fails');
+    // What a shaft before drives has that shaft's bore: it is made longer, up to twice, or of metal.
+    const driven = { shape1: 'flat', material1: 'pa-cf' };
+    const weak = report(spur, driven, duty).checks.find((c) => c.id === 'form-bore1')!.limit;
+    const short = report(spur, driven, { ...duty, torque: 1.5 * weak }).checks.find((c) => c.id === 'form-bore1')!;
+    expect(short).toMatchObject({ state: 'fails', mend: { path: 'width' } });
+    const longer = report(spur, { ...driven, width: short.mend!.value }, { ...duty, torque: 1.5 * weak });
+    expect(longer.checks.find((c) => c.id === 'form-bore1')!.state).not.toBe('fails');
+    const far = report(spur, driven, { ...duty, torque: 3 * weak }).checks.find((c) => c.id === 'form-bore1')!;
+    expect(far.mend).toBeUndefined();
+    const hub = { material1: 'pa-cf', shape1: 'flat' };
+    const pinion = report(bevel, hub, bevel.duty).checks.find((c) => c.id === 'form-bore1')!.limit;
+    const at = { ...bevel.duty, torque: 1.4 * pinion };
+    const hubbed = report(bevel, hub, at).checks.find((c) => c.id === 'form-bore1')!;
+    expect(hubbed.mend).toMatchObject({ path: 'hub1' });
+    const held = report(bevel, { ...hub, hub1: hubbed.mend!.value }, at).checks.find((c) => c.id === 'form-bore1')!;
+    expect(held.state).not.toBe('fails');
     const hopeless = report(spur, over, { ...duty, torque: 400 }).checks.find((c) => c.id === 'form-bore2')!;
     expect(hopeless.mend).toBeUndefined();
     expect(hopeless.advice).toMatch(/screw it to a flange/);

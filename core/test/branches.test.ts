@@ -37,6 +37,13 @@ describe('a chain with a branch', () => {
     const motor = (torque * 1.5) / (n.ratio * n.etaForward) + n.drag;
     const heat = frictionHeat(n, { torque, torqueRms: torque, speed, meanSpeed: speed });
     expect(motor * speed * n.ratio).toBeCloseTo(torque * 1.5 * speed + heat, 12);
+    // What a line tells of a stage counts the branch as use as well.
+    const { report } = lineWith(0.5);
+    const [{ efficiency, loss }] = report.attribution as [(typeof report.attribution)[0]];
+    const out = report.demand.peak * 1.5;
+    const put = out / n.etaForward + report.stages[0]!.report!.numbers.drag * n.ratio;
+    expect(efficiency).toBeCloseTo(out / put, 9);
+    expect(loss).toBeCloseTo(put - out, 9);
     expect(housing({ outside: 0.1, length: 0.02 })).toBeCloseTo(Math.PI * 0.1 * 0.02 + 2 * Math.PI * 0.05 ** 2, 12);
   });
 });

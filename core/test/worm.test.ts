@@ -315,4 +315,19 @@ describe('a worm stage', () => {
     const strength = (t: number) => rootStrength(wheel, t, false, shelf).peak;
     expect(breaks(3) / breaks(0) / (strength(root) / strength(value('ambient')))).toBeCloseTo(1, 9);
   });
+
+  it('with a shaft that yields takes a thicker one while it has room; a coarser module would not help', () => {
+    const at = { ...duty, torque: 30 };
+    const base = { ...worm.params, bore1: 0.006 };
+    const shaft = (over: Record<string, unknown>) =>
+      stageBench('worm', base, at, shelf)
+        .report(over)
+        .checks.find((c) => c.id === 'shaft')!;
+    const thin = shaft({});
+    expect(thin).toMatchObject({ state: 'fails', severity: 'stop', mend: { path: 'bore1' } });
+    expect(shaft({ bore1: thin.mend!.value }).state).not.toBe('fails');
+    // Forces at its circle bend it by their share of the wheel's torque, whatever the module.
+    const coarse = { module: 0.003, span: 0.042 * 1.2 };
+    expect(shaft(coarse).limit / thin.limit).toBeCloseTo(1, 1);
+  });
 });

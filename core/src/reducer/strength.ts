@@ -1,5 +1,3 @@
-import { formHolds } from '../gear/hub.ts';
-import { asToothMaterial } from '../gear/tooth-material.ts';
 import { check, type Check, type Mend } from '../figure/index.ts';
 import { SCREW_IDS, type ScrewId } from '../schema/housing-schema.ts';
 import type { Material } from '../schema/joint.ts';
@@ -9,8 +7,6 @@ import { stated } from '../units/stated.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { flangeScrew } from './link-bodies.ts';
 import { EDGE, hasHub, HUB } from './plan.ts';
-import { wheelOn } from './keys.ts';
-import { alongOf } from './reach.ts';
 import { faceHolds, postsCarry, wallsCarry } from './sides.ts';
 import type { HeldRing } from './rings.ts';
 import type { Link } from './shafts.ts';
@@ -96,7 +92,7 @@ export interface Carries {
 
 /** Whether shafts, and what holds rings, stand the line's peak. */
 export function strengthChecks(
-  { housing, plan, layout }: Reducer,
+  { housing, plan }: Reducer,
   variant: ReducerVariant,
   carries: readonly Carries[],
   shelf: Shelf,
@@ -122,7 +118,6 @@ export function strengthChecks(
       }),
     );
   });
-  list.push(...formChecks());
   list.push(...sideChecks());
   for (const ring of housing.rings) {
     const { held } = carries[ring.stage]!;
@@ -130,38 +125,6 @@ export function strengthChecks(
     list.push(ring.shelf && ring.clamp ? clamped(ring, held, name) : loose(ring, name));
   }
   return list;
-
-  /** Flats and keyways in wheels of plastic, where shafts of the housing drive them or are driven. */
-  function formChecks(): Check[] {
-    const stages = layout.stages.slice(plan!.first, plan!.last + 1);
-    return plan!.links.flatMap((link, k) => {
-      const [from, to] = [stages[k]!, stages[k + 1]];
-      return [
-        ...(link.hub ? [] : [{ s: from, port: from.ports.output, wheel: wheelOn(from, 'output') }]),
-        ...(to ? [{ s: to, port: to.ports.input, wheel: wheelOn(to, 'input') }] : []),
-      ].flatMap(({ s, port, wheel }) => {
-        if (!wheel || (port.bored !== 'flat' && port.bored !== 'keyway')) return [];
-        // A part names its material; one that the shop has no more is of plastic where it is printed.
-        const material = shelf.materials.find((m) => m.name === wheel.part.material);
-        if (!(material ? asToothMaterial(material).plastic : wheel.part.made === 'printed')) return [];
-        const [low, high] = alongOf(wheel.solid());
-        const form = port.bored === 'flat' ? 'Flat' : 'Keyway';
-        return [
-          check({
-            id: `form-${k + 1}-${s === from ? 'out' : 'in'}`,
-            name: `${form} of the ${wheel.part.name.toLowerCase()}, stage ${s.index + 1}, carries the peak`,
-            figure: carries[link.stage]!.output,
-            limit: formHolds(port.shaft, high - low, factor(shelf, 'hold.key')),
-            sense: 'max',
-            quantity: 'torque',
-            severity: 'warn',
-            why: 'It bears over a fifth of the bore, in plastic: beyond, the wheel works loose on its shaft.',
-            advice: 'Take a larger bore, a wider wheel or one of metal, or bond it to its shaft.',
-          }),
-        ];
-      });
-    });
-  }
 
   /** Walls or posts between plates, and what it is mounted by, against the peak at the output. */
   function sideChecks(): Check[] {

@@ -21,6 +21,10 @@ export interface Bored {
   readonly gain: number;
   /** What is left between bore and roots, m. */
   readonly wall: number;
+  /** What drives it says how wide its bore is. */
+  readonly driven: boolean;
+  /** The parameter that makes it longer on its shaft, where one does: its value, m, and how much longer for so much of it. */
+  readonly longer?: { readonly path: string; readonly name: string; readonly value: number; readonly per?: number };
 }
 
 /** Bores of a stage with a wheel at its input and one at its output. */
@@ -38,6 +42,7 @@ interface BothBored {
  * @param widths along the shafts, m
  * @param walls between bores and roots, m
  * @param gain torque at the output for one at the input
+ * @param longer what makes either longer on its shaft
  */
 export function bothBores(
   p: BothBored,
@@ -46,6 +51,7 @@ export function bothBores(
   materials: readonly [ToothMaterial, ToothMaterial],
   walls: readonly [number, number],
   gain: number,
+  longer: readonly [Bored['longer'], Bored['longer']] | readonly [],
 ): Bored[] {
   const of = (i: 0 | 1, bore: number, shape: Hub['shape']): Bored => ({
     name: names[i],
@@ -56,6 +62,8 @@ export function bothBores(
     material: materials[i],
     gain: i === 0 ? gain : 1,
     wall: walls[i],
+    driven: i === 0,
+    ...(longer[i] && { longer: longer[i] }),
   });
   const first = of(0, p.bore1, p.shape1);
   return p.bolts2 > 0 ? [first] : [first, of(1, p.bore2, p.shape2)];
@@ -101,17 +109,33 @@ export const isBoreLimit = (limit: { readonly id: string }): boolean => limit.id
 /** Wall over a bore that is thought enough, m. */
 const WALL = 1.5e-3;
 
-/** The larger bore that holds so many times as much, where its wheel has room. */
+/** Beyond so many times as long nobody would make a wheel for its bore alone. */
+const LONGER = 2;
+
+/** A wheel longer on its shaft, so that it holds so many times as much. */
+function longerMend({ longer, width }: Bored, times: number): Mend | undefined {
+  if (!longer || times > LONGER) return undefined;
+  const value = steppedUp(longer.value + (width * (times - 1)) / (longer.per ?? 1), 5e-4);
+  return { path: longer.path, value, label: `${longer.name} ${stated(value, 'length', 4)}` };
+}
+
+/**
+ * What holds so many times as much: a larger bore, where its wheel has room and no shaft before says how wide it is; else a
+ * longer wheel.
+ */
 function boreMend(bores: readonly Bored[], limit: { readonly id: string }, times: number): Mend | undefined {
   const b = bores.find((x) => idOf(x) === limit.id);
   if (!b) return undefined;
+  if (b.driven) return longerMend(b, times);
   const wanted = steppedUp(b.bore * Math.sqrt(times), 5e-4);
   // A larger bore has a deeper keyway.
   const left = b.wall - (b.shape === 'keyway' ? 0.7 : 0.5) * (wanted - b.bore);
-  return left >= WALL ? { path: b.path, value: wanted, label: `Bore ⌀ ${stated(wanted, 'length', 4)}` } : undefined;
+  return left >= WALL
+    ? { path: b.path, value: wanted, label: `Bore ⌀ ${stated(wanted, 'length', 4)}` }
+    : longerMend(b, times);
 }
 
-/** What helps where no larger bore does. */
+/** What helps where no dimension does. */
 const BORE_ADVICE = 'Take a wider wheel or one of metal, screw it to a flange, or bond it to a shaft without a flat.';
 
 /** Checks of them among all that ends a stage. */

@@ -123,7 +123,10 @@ export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf
   const axial = [along, tangent * slope * Math.sin(c2.pitch)] as const;
   const radial = [across, tangent * slope * Math.cos(c2.pitch)] as const;
   const hubs = [p.width + p.hub1, p.width + p.hub2] as const;
-  const bores = bothBores(p, ['pinion', 'wheel'], hubs, materials, b.walls, ratio * load.efficiency);
+  const bores = bothBores(p, ['pinion', 'wheel'], hubs, materials, b.walls, ratio * load.efficiency, [
+    { path: 'hub1', name: 'Hub', value: p.hub1 },
+    { path: 'hub2', name: 'Hub', value: p.hub2 },
+  ]);
   const limits = [
     ...loadedModes(b.modes, load, r2 * carries, at).map((m): Limit => ({
       ...m,

@@ -213,6 +213,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
       material: materials[0],
       gain: Math.abs(cableRatio(p)) * eta,
       wall: b.wall,
+      driven: true,
     },
   ];
   const limits: Limit[] = [

@@ -354,6 +354,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     b.materials,
     b.walls,
     (p.z2 / p.z1) * (eta / withBranch(p)),
+    [],
   );
   const limits = [...limitsOf(s), ...boreLimits(bores, shelf)];
   const { masses, prices } = weighed(s);

@@ -357,6 +357,8 @@ function boresOf(p: PlanetaryParams, b: PlanetaryBuild, role: ReturnType<typeof 
       material: b.materials[0],
       gain: turned ? gain : 1,
       wall: b.sunWall,
+      driven: turned,
+      longer: { path: 'width', name: 'Face width', value: p.width, per: b.widths[turned ? 0 : p.sets - 1]! },
     },
   ];
 }

@@ -221,6 +221,8 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
       material: materials[0],
       gain: efficiency / g.radius,
       wall: b.wall,
+      driven: true,
+      longer: { path: 'width', name: 'Face width', value: p.width },
     },
   ];
   limits = [...limits, shaftYields(p, b, shelf), ...boreLimits(bores, shelf)];

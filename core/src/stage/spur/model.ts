@@ -141,6 +141,7 @@ export function wrongSpur(_p: SpurParams, { geometry: g, wall1, wall2 }: SpurBui
 function boresOf(p: SpurParams, { materials, wall1, wall2 }: SpurBuild, gain: number): Bored[] {
   const names = namesOf(p);
   const [first, last] = [0, names.length - 1];
+  const wider = { path: 'width', name: 'Face width', value: p.width };
   const all = bothBores(
     p,
     [names[first]!, names[last]!],
@@ -148,6 +149,7 @@ function boresOf(p: SpurParams, { materials, wall1, wall2 }: SpurBuild, gain: nu
     [materials[first]!, materials[last]!],
     [wall1, wall2],
     gain,
+    [wider, wider],
   );
   return p.form === 'ring' ? all.slice(0, 1) : all;
 }

@@ -4,10 +4,19 @@ import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { boreChecks, isBoreLimit } from '../bore-holds.ts';
+import { IN_HAND } from '../limits.ts';
 import type { WormModel } from './model.ts';
 import type { WormParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 5);
+
+/** A shaft that bends so many times as little, where the worm has room for it; a coarser module would not help it. */
+function thickerShaft(p: WormParams, m: WormModel, times: number): Mend | undefined {
+  const bore = steppedUp(p.bore1 * Math.cbrt(times), 5e-4);
+  return m.wall1 - (bore - p.bore1) / 2 > 0.8 * p.module
+    ? { path: 'bore1', value: bore, label: `Shaft ⌀ ${mm(bore)}` }
+    : undefined;
+}
 
 /** What decides whether a worm stage works. */
 export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
@@ -295,9 +304,11 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
           }
         : mode.id === 'thrust'
           ? undefined
-          : coarser && mode.torque > 0
-            ? { path: 'module', value: coarser, label: `Module ${mm(coarser)}` }
-            : undefined;
+          : mode.id === 'shaft' && p.bore1 > 0
+            ? thickerShaft(p, m, (IN_HAND * at.torque) / Math.max(1e-9, mode.torque))
+            : coarser && mode.torque > 0
+              ? { path: 'module', value: coarser, label: `Module ${mm(coarser)}` }
+              : undefined;
     list.push(
       check({
         id: mode.id,
@@ -310,7 +321,9 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
         advice:
           mode.id === 'thrust'
             ? 'Take a larger bearing, or a thrust bearing beside it.'
-            : 'Take a larger module or a stronger material.',
+            : mode.id === 'shaft' && p.bore1 > 0
+              ? 'Take a thicker shaft, and a larger quotient where the worm has no room for it.'
+              : 'Take a larger module or a stronger material.',
       }),
     );
   }

@@ -466,6 +466,10 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     built.materials,
     [wall1, wall2],
     Math.abs(wormRatio(p)) * forward,
+    [
+      { path: 'length', name: 'Worm', value: p.length },
+      { path: 'width', name: 'Face width', value: p.width },
+    ],
   );
   const modes = [...modesOf(s, ends, temperatures.rootTemperature), ...boreLimits(bores, shelf)];
   const bearingLife = lifeOf(s, per);

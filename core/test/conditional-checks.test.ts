@@ -28,6 +28,8 @@ const of = (
 /** Pitch radius of a pulley of 3 mm pitch. */
 const pulley = (teeth: number) => (teeth * 3 * mm) / (2 * Math.PI);
 const CLAMPED = { closure: 'open', setBy: 'centre', centre: 80 * mm };
+/** What the worked planetary set's sun carries over what it would without losses (its anchor). */
+const SUN = 1.0838939718;
 const SOFT = [60e6, 300e6] as const;
 
 const CHECKS: readonly Conditional[] = [
@@ -88,9 +90,16 @@ const CHECKS: readonly Conditional[] = [
   of('planetary', { pins: 'ball' }, 'bearing-bore', 5 * mm, 1e-5, '623 on a pin of 8 mm; 10 µm'),
   of('planetary', { pins: 'ball' }, 'bearing-width', 4 * mm, 11 * mm, 'of 623; the face and a millimetre'),
   of('planetary', { boltsR: 4 }, 'boltWall', 3 * mm, 5.2 * mm, 'as set; the hole and a millimetre on either side'),
-  of('planetary', { takenOut: 'planets' }, 'opens', 4, 3 * 10 * 45 * mm, 'three of 10 N on r_s + r_r'),
-  of('planetary', { takenOut: 'sun' }, 'opens', 4, 3 * 10 * 45 * mm, 'the same'),
-  of('planetary', { takenOut: 'pairs' }, 'opens', 4, (3 * 10 * 45 * mm) / 2, 'half of them push one way'),
+  of(
+    'planetary',
+    { takenOut: 'planets' },
+    'opens',
+    4,
+    (3 * 10 * 45 * mm) / SUN,
+    'three of 10 N on r_s + r_r, where the sun’s tooth has all losses',
+  ),
+  of('planetary', { takenOut: 'sun' }, 'opens', 4, (3 * 10 * 45 * mm) / SUN, 'the same'),
+  of('planetary', { takenOut: 'pairs' }, 'opens', 4, (3 * 10 * 45 * mm) / 2 / SUN, 'half of them push one way'),
   of('planetary', { takenOut: 'pairs' }, 'pairs', 1, 0, 'three leave one over'),
   of('compound-planetary', { takenOut: 'driven' }, 'opens', 4, 3 * 10 * 22.5 * mm, 'three of 10 N on the driven ring'),
   of(

@@ -146,8 +146,10 @@ const four = { zs: 18, zp: 27, zr: 72, planets: 6, pins: 'plain', pin: 6e-3, eta
 describe('a planetary stage without play', () => {
   const bare = stage('planetary', four);
   const module = bare.figure('centre') / 22.5;
-  // Sun in, carrier out: a newton metre at the carrier is 18/90 at the sun, on six planets and the sun's circle.
-  const per = 18 / 90 / 6 / (9 * module);
+  // Sun in, carrier out: a newton metre at the carrier is what balances a planet in the carrier's frame, where 27/18 of the
+  // sun's torque by its η is 27/72 of the ring's over its own, on six planets and the sun's circle.
+  const [bySun, byRing] = [(27 / 18) * 0.98, 27 / 72 / 0.99];
+  const per = byRing / (bySun + byRing) / 6 / (9 * module);
   const F = 12;
 
   it('by a split sun: the ring’s play stays; half the width carries the load and the spring', () => {

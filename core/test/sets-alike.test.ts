@@ -28,6 +28,12 @@ const beforeOf = (duty: Duty, { ratio, etaForward }: StageNumbers): Duty => {
   };
 };
 
+const HUB = / on its (shaft|screws)$/;
+/** What a stage's hubs give, rad/(N·m), and how stiff the rest of it is. */
+const ofHubs = (n: StageNumbers): number =>
+  n.springs.filter((x) => HUB.test(x.name)).reduce((sum, x) => sum + 1 / x.stiffness, 0);
+const besideHubs = (n: StageNumbers): number => 1 / (1 / n.stiffness - ofHubs(n));
+
 describe('planetary sets in a row', () => {
   for (const [name, over] of [
     ['on plain bores', {}],
@@ -47,8 +53,10 @@ describe('planetary sets in a row', () => {
       expect(both.etaBackward).toBeCloseTo(first.etaBackward * last.etaBackward, 9);
       both.play.forEach((x, k) => expect(x).toBeCloseTo(first.play[k]! / i + last.play[k]!, 12));
       expect(both.inertiaOut).toBeCloseTo(last.inertiaOut, 12);
-      // Its pins are as short as those of the last: a hundredth.
-      expect(both.stiffness * (1 / last.stiffness + 1 / (first.stiffness * i * i))).toBeCloseTo(1, 1.7);
+      // Its pins are as short as those of the last: a hundredth. A second sun sits on no shaft.
+      const [all, one, two] = [both, first, last].map(besideHubs);
+      expect(all! * (1 / two! + 1 / (one! * i * i))).toBeCloseTo(1, 1.7);
+      expect(ofHubs(both)).toBeCloseTo(ofHubs(first) / (i * i), 15);
       expect(both.drag / (first.drag + last.drag / i)).toBeCloseTo(1, 2);
       both.limits.forEach((l, k) => {
         const [a, b] = [first.limits[k]!, last.limits[k]!];
@@ -73,7 +81,7 @@ describe('a train with an idler', () => {
     expect(all.etaForward).toBeCloseTo(first.etaForward * last.etaForward, 12);
     expect(all.play[0]).toBeCloseTo(first.play[0] / i + last.play[0], 12);
     // Teeth and axes; the hub between both is none in a train.
-    const gives = (n: StageNumbers) => n.springs.filter((x) => !x.name.startsWith('hub')).map((x) => x.stiffness);
+    const gives = (n: StageNumbers) => n.springs.filter((x) => !HUB.test(x.name)).map((x) => x.stiffness);
     const sorted = (list: number[]) => [...list].sort((a, b) => a - b);
     const both = sorted([...gives(first).map((k) => k * i * i), ...gives(last)]);
     sorted(gives(all)).forEach((k, n) => expect(k / both[n]!).toBeCloseTo(1, 9));

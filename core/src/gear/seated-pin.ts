@@ -30,7 +30,10 @@ export const SEAT_OF = 3e9;
  * @param of the part with the bore
  */
 export const seatStiffness = (of: ToothMaterial, shelf: Shelf): number =>
-  (factor(shelf, 'lobe.seat') * elastic(of, factor(shelf, 'ambient'), shelf)) / SEAT_OF;
+  seatOf(elastic(of, factor(shelf, 'ambient'), shelf), shelf);
+
+/** The same of a modulus, Pa. */
+export const seatOf = (modulus: number, shelf: Shelf): number => (factor(shelf, 'lobe.seat') * modulus) / SEAT_OF;
 
 /**
  * A pin that stands out of one plate, pushed at a distance from it.

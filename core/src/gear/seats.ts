@@ -26,4 +26,11 @@ export const bearingStiffness = (of: ToothMaterial, shelf: Shelf): number =>
  * Source: a bore, flat or key in an even bed gives by its radius squared times its length and modulus; c from the shop.
  */
 export const hubTurning = (of: ToothMaterial, bore: number, length: number, shelf: Shelf): number =>
-  bore > 0 ? factor(shelf, 'hub.turn') * elastic(of, factor(shelf, 'ambient'), shelf) * bore ** 2 * length : Infinity;
+  hubOf(elastic(of, factor(shelf, 'ambient'), shelf), bore, length, shelf);
+
+/**
+ * The same of a modulus, Pa.
+ * @example hubOf(3e9, 0.008, 0.01, shelf) // 960
+ */
+export const hubOf = (modulus: number, bore: number, length: number, shelf: Shelf): number =>
+  bore > 0 ? factor(shelf, 'hub.turn') * modulus * bore ** 2 * length : Infinity;

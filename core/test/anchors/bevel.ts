@@ -55,8 +55,8 @@ export const bevel: Anchored = {
     mass: [0.03212334147541825, 'frustums and hubs, bored, 0.85 of them'],
     money: [60.19274004885251, 'material, a unit a tooth'],
     stiffness: [
-      3595.239312446223,
-      'teeth, axes at 2 N/µm, a bearing in its seat under the thrust, hub, one after the other',
+      3502.975322768949,
+      'teeth, axes at 2 N/µm, a bearing in its seat under the thrust, hub, and that of the pinion by 4, one after the other',
     ],
     'sliding-1': [3.0622268903188194, '1 − ρ₂z₁/(ρ₁z₂) at both ends of contact of the virtual pair'],
     'root-1': [

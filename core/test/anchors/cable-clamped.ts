@@ -29,14 +29,14 @@ export const cableClamped: Anchored = {
     needs: [20.1529759132, '40.6 % of the pull'],
     hangs: [5.9544555856, '40 N over 0.4057, on 60.4 mm'],
     runs: [1556.5482666667, 'the free runs of 17.9 kN to a strain'],
-    stiffness: [638.8846335845, 'both springs on 60.4 mm'],
+    stiffness: [341.38022545352396, 'both springs on 60.4 mm, and ½·E·d²·L of both drums'],
     fleet: [0.0131817761, 'half of 1.582 mm over the shorter run'],
     width: [0.0143819048, '10 turns and what 1.8 turns wind on either side of the clamp, 0.88 mm each, two rims'],
     stores: [7.8643842587, 'nine turns of 8.4 mm on 60.4 mm'],
     breaks: [15.153152, '0.7 of 358.4 N: the other run hangs by then'],
   },
   numbers: {
-    stiffnessBeyond: [379.6593773949, 'the pulling run alone'],
+    stiffnessBeyond: [250.12523729753178, 'the pulling run alone, and both drums'],
     bendTorque: [5.9544555856, 'as it hangs'],
   },
 };

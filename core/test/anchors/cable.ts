@@ -39,7 +39,11 @@ export const cable: Anchored = {
     grip: [16.90202417171154, 'e^(0.15·6π)'],
     play: [0, 'nothing between cable and drum'],
     runs: [2158.1583686532767, 'two runs of 28 kN to a strain'],
-    stiffness: [685.002977079494, 'both runs with what stretches on the drums, integrated, and a clamp of 1.5 N/µm'],
+    stiffness: [
+      371.4154495332745,
+      'both runs with what stretches on the drums, integrated, and a clamp of 1.5 N/µm; ½·E·d²·L of both drums, the driving one’s by (50.5/10.5)²',
+    ],
+    stiffnessHeld: [347.88668600165863, 'the driven drum at 1000^−0.02'],
     fleet: [0.019984324806207942, 'half of 2.405 turns of 1.1 mm over the run'],
     width: [0.009945238095238097, '5.405 turns of 1.1 mm, and two rims'],
     efficiency: [0.98, 'the shop’s'],

@@ -56,10 +56,10 @@ export const chain: Anchored = {
     efficiencyPeak: [0.9843648105470594, 'power out over power in'],
     efficiencyPart: [0.9741730153429546, 'the same at a quarter of the torque'],
     stiffness: [
-      354.20782454669444,
-      'E·A/L of the run, two teeth at twice a pair’s stiffness by modulus, ½·E·d²·L of the hub, in series',
+      353.48973511900067,
+      'E·A/L of the run, two teeth at twice a pair’s stiffness by modulus, ½·E·d²·L of both hubs, that of steel by 9, in series',
     ],
-    stiffnessHeld: [312.4663253195221, 'the plastic ones at 1000^−0.02'],
+    stiffnessHeld: [311.9073759891141, 'the plastic ones at 1000^−0.02'],
     yield: [95.58252649721301, '0.6 of 3.5 kN on r₂'],
     plates: [25.488673732590136, '0.16 of it'],
     wear: [2310309069.416261, '3 % of a pitch over what pin and bush lose in a round of the loop, times its time'],

@@ -9,10 +9,13 @@ export const twoSets: Anchored = {
   duty: planetary.duty,
   worked: {
     ratio: [25, 'five times five'],
-    efficiency: [0.919190835 ** 2, 'that of one set, twice'],
-    efficiencyBack: [0.919038192 ** 2, 'the same'],
+    efficiency: [0.9225994664 ** 2, 'that of one set, twice'],
+    efficiencyBack: [0.9185606172 ** 2, 'the same'],
     play: [0.00335683032 * 1.2, 'the first set’s counts for a fifth'],
-    stiffness: [2604.5317120670575 / 1.05, 'the first set, four fifths as stiff, behind 25 times the ratio’s square'],
+    stiffness: [
+      1 / (1.05 / 2604.5317120670575 + 1 / 13125000),
+      'the first set, four fifths as stiff, behind 25 times the ratio’s square; its sun on 8 mm of shaft, by 625',
+    ],
     mass: [0.1526051399, 'wheels by width, a tube of 25.5 mm, four plates, six pins of 15 and 17 mm'],
     money: [25.8582531, 'the same by mass, two suns of 18 milled teeth, six pins of 0.2'],
   },

@@ -28,7 +28,10 @@ export const helical: Anchored = {
       'gap between teeth as thick as the involute makes them at the working circles, and 7.5 µm',
     ],
     normal1: [7.579487234577781e-5, 'the gap times cos α_t·cos β_b'],
-    stiffness: [1268.8249855505048, 'mesh at r_w2, housing over tan² α_wt and the hub of 12 mm, in series'],
+    stiffness: [
+      1259.6601972996482,
+      'mesh at r_w2, housing over tan² α_wt and hubs of 12 mm, the driving one’s by (40/17)², in series',
+    ],
     'stiff-1': [8005239.177158331, 'c′·cos 15°·cos² α_wt and 1.45 of contact, against the straight pair’s'],
     'turn-1': [4.813235015233288e-5, '4·30 µm·tan α_wt'],
     'sliding-1': [1.715921089960819, 'radii of curvature at both ends of contact'],

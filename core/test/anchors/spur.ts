@@ -44,7 +44,7 @@ export const spur: Anchored = {
   worked: {
     efficiencyPeak: [0.978588683064495, 'power out over power in: 4 mN·m·(82/80)² of grease at three turns'],
     efficiencyPart: [0.9696166576080889, 'the same at a quarter of the torque'],
-    stiffnessHeld: [969.928966945447, 'the same springs, those of plastic at 1000^−0.02'],
+    stiffnessHeld: [965.9631863088168, 'the same springs, those of plastic at 1000^−0.02'],
     'break-1-0': [
       44.2636224654942,
       'one and a half of 370 MPa over the root stress of a newton metre, Y_F·Y_S by ISO 6336-3’s equations',
@@ -71,7 +71,10 @@ export const spur: Anchored = {
     centre: [0.04, 'm(20 + 60)/2'],
     play: [0.0029166667, '2·40 µm and half the tilt over the driven pitch radius'],
     normal1: [7.517541e-5, '80 µm·cos 20°'],
-    stiffness: [1101.513881574307, 'mesh, 2 N/µm of housing over tan² 20° and the hub, ½·E·d²·L, in series'],
+    stiffness: [
+      1096.4019157331863,
+      'mesh, 2 N/µm of housing over tan² 20° and both hubs, ½·E·d²·L, the driving one’s by 9, in series',
+    ],
     'working-1': [0.34906585, 'unshifted'],
     'contact-1': [1.6707764, 'lengths of the line of action over the base pitch'],
     'turn-1': [4.3676428e-5, '4·30 µm·tan 20°'],

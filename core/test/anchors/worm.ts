@@ -45,7 +45,7 @@ export const worm: Anchored = {
       'power out over power in: 4 mN·m·(120/80)² of grease, two bearings of 12 mm at 60 rad/s by Palmgren, at thirty turns',
     ],
     efficiencyPart: [0.35106387398943434, 'the same at a quarter of the torque'],
-    stiffnessHeld: [1824.902694278627, 'the same springs, those of plastic at 1000^−0.02'],
+    stiffnessHeld: [1824.8869618469687, 'the same springs, those of plastic at 1000^−0.02'],
     root: [
       7112467.37866,
       'the wheel’s: 1.2·26.67 N a newton metre on 20.6 mm, Y_F·Y_S·Y_ε of 30.16 virtual teeth; the rounding rolled, its place of 30° by the support of its path',
@@ -87,8 +87,8 @@ export const worm: Anchored = {
     thrust: [5.34375, 'a quarter of 570 N at 37.5 mm'],
     contact: [1.819552248, 'tips of both crossed helical wheels along their line of action, over π·m_n·cos α'],
     stiffness: [
-      2027.9545456789172,
-      'teeth by cos γ·cos² α_t on 20.6 mm, 10 N/µm along the worm, shaft and housing by (tan α/cos γ)² at 37.5 mm, and the hub, in series',
+      2027.9351174842843,
+      'teeth by cos γ·cos² α_t on 20.6 mm, 10 N/µm along the worm, shaft and housing by (tan α/cos γ)² at 37.5 mm, and the hub, in series; the worm on its shaft by 900',
     ],
     flank: [
       50964627.5,

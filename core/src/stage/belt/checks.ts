@@ -64,7 +64,9 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel, 
   const allowed = perWidth * p.width;
   // The simplest hold that carries it, and where none does the strongest, so long as it is stronger than what is there.
   const betterHold = (path: 'hold1' | 'hold2', bore: number, teeth: number, asked: number): Mend | undefined => {
-    const carries = (hold: BeltParams['hold1']) => holdTorque(hold, bore, outsideRadius(s, teeth), p.width, shelf);
+    const made = path === 'hold1' ? p.made1 : p.made2;
+    const carries = (hold: BeltParams['hold1']) =>
+      holdTorque(hold, made, bore, outsideRadius(s, teeth), p.width, shelf);
     const [value, label] =
       HOLDS.find(([hold]) => carries(hold) * 0.9 >= asked) ??
       HOLDS.reduce((a, b) => (carries(b[0]) > carries(a[0]) ? b : a));

@@ -2,6 +2,7 @@ import { partLoadFigures } from '../part-load.ts';
 import { FigureMaker, term, type Figure, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { springFigures } from '../springs.ts';
 import type { BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { loadedTeeth } from './strength.ts';
@@ -231,25 +232,10 @@ export function beltFigures(
       }),
     ),
     ...partLoadFigures(make, m, at),
-    make.figure(
-      'stiffness',
-      'Stiffness, driver held',
-      'stiffness',
-      (x) => x.numbers.stiffness,
-      () => ({
-        formula: '1/(1/((d₂/2)²·E·A/w·w·(1/Lₜ + 1/Lₛ)) + 1/k_z1 + 1/k_z2)',
-        terms: [
-          d2,
-          per('stiffness', 'E·A/w', 'axial stiffness per width', 'forcePerWidth'),
-          w,
-          Lt,
-          Ls,
-          term('k_z1', 'teeth on the driving pulley', m.toothStiffness1, 'stiffness', 'computed', 'belt.tooth'),
-          term('k_z2', 'teeth on the driven pulley', m.toothStiffness2, 'stiffness', 'computed', 'belt.tooth'),
-        ],
-        source: 'spans as axial springs in parallel, teeth in mesh in series',
-        note: 'With both spans taut. Wind-up is what a hand feels and calls play; a taut rounded belt has none.',
-      }),
+    ...springFigures(
+      make,
+      m,
+      'spans as axial springs in parallel, teeth in mesh in series, pulleys on what holds them, the driving one’s by the ratio squared; both spans taut',
     ),
     make.figure(
       'spanStiffness',
@@ -288,6 +274,7 @@ export function beltFigures(
           term('T_b', 'slack side hangs above', m.slackTorque, 'torque', 'computed'),
         ],
         source: 'two-slope spring',
+        note: 'It is what a hand feels and calls play; a taut rounded belt has none.',
       }),
     ),
     worked(

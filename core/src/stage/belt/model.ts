@@ -10,7 +10,15 @@ import type { CapacityLimit, Duty, StageNumbers } from '../contract.ts';
 import { fittingTakeUp, layoutBelt, type BeltLayout } from './layout.ts';
 import type { BeltParams } from './params.ts';
 import { cutSpace, outsideRadius } from './pulley.ts';
-import { beltShearForce, holdTorque, jumpForce, loadedTeeth, printedToothForce, tensionForce } from './strength.ts';
+import {
+  beltShearForce,
+  holdSpring,
+  holdTorque,
+  jumpForce,
+  loadedTeeth,
+  printedToothForce,
+  tensionForce,
+} from './strength.ts';
 import { beltPrice, FLANGES, HUB, pulleyMass, pulleyPrice } from './weight.ts';
 
 /** Everything computed about a belt stage; `numbers` is what the line sums. */
@@ -123,7 +131,7 @@ interface Setting {
   readonly shelf: Shelf;
 }
 
-/** Springs about the driven pulley, N·m/rad: both spans, and the teeth in mesh of either pulley. */
+/** Springs about the driven pulley, N·m/rad: both spans, the teeth in mesh of either pulley, and both on their shafts. */
 function springsOf({ p, b, shelf }: Setting) {
   const { layout: L, section } = b;
   const r = L.d2 / 2;
@@ -131,7 +139,23 @@ function springsOf({ p, b, shelf }: Setting) {
   const tooth = factor(shelf, 'belt.tooth') * p.width;
   const [teeth1, teeth2] = [r * r * tooth * loadedTeeth(L.mesh1), r * r * tooth * loadedTeeth(L.mesh2)];
   const spans = spanStiffness(r, ea, L.tightSpan, L.slackSpan);
+  const hold = (name: string, path: '1' | '2', teeth: number) =>
+    holdSpring(
+      name,
+      p[`hold${path}`],
+      p[`made${path}`],
+      p[`bore${path}`],
+      outsideRadius(section, teeth),
+      p.width,
+      shelf,
+    );
+  const first = hold('driving pulley on its shaft', '1', p.z1);
+  const holds = [
+    spring(first.name, first.stiffness * (p.z2 / p.z1) ** 2, first.held),
+    hold('driven pulley on its shaft', '2', p.z2),
+  ];
   const springs = [
+    ...holds,
     spring('spans of the belt', spans),
     spring('teeth on the driving pulley', teeth1),
     spring('teeth on the driven pulley', teeth2),
@@ -143,7 +167,7 @@ function springsOf({ p, b, shelf }: Setting) {
     springs,
     both: together(springs),
     // The slack side hangs: the tight one is left alone.
-    tightOnly: inSeries((r * r * ea) / L.tightSpan, teeth1, teeth2),
+    tightOnly: inSeries((r * r * ea) / L.tightSpan, teeth1, teeth2, ...holds.map((h) => h.stiffness)),
   };
 }
 
@@ -161,8 +185,8 @@ function limitsOf({ p, b, shelf }: Setting, ratio: number, eta: number, share: n
     shear: beltShearForce(p, section, Math.min(L.mesh1, L.mesh2), shelf) * r,
     tension: tensionForce(p, section, share, shelf) * r,
     printed: Math.min(printed(p.made1, p.z1, L.mesh1), printed(p.made2, p.z2, L.mesh2)),
-    hold1: holdTorque(p.hold1, p.bore1, outside1, p.width, shelf),
-    hold2: holdTorque(p.hold2, p.bore2, outside2, p.width, shelf),
+    hold1: holdTorque(p.hold1, p.made1, p.bore1, outside1, p.width, shelf),
+    hold2: holdTorque(p.hold2, p.made2, p.bore2, outside2, p.width, shelf),
   };
   const limit = (mode: string, torque: number): CapacityLimit => ({ mode, time: 'static', torque, life: Infinity });
   const limits = [

@@ -1,9 +1,12 @@
-import { formHolds } from '../../gear/hub.ts';
+import { crept, formHolds, hubOf, seatOf } from '../../gear/index.ts';
 import { pullFor } from '../../loop/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { BeltSection } from '../../shop/section.ts';
+import type { Spring } from '../contract.ts';
+import { spring } from '../springs.ts';
 import type { BeltParams } from './params.ts';
 import { pitchRadius } from './pulley.ts';
+import { onShaft } from './weight.ts';
 
 /** Share of full tooth load for teeth in mesh below six: 1 − 0.2·(6 − z_mesh), never above 1 nor below 0. */
 export const meshShare = (mesh: number): number => Math.max(0, Math.min(1, 1 - 0.2 * (6 - mesh)));
@@ -59,18 +62,71 @@ export type Hold = BeltParams['hold1'];
 /** Screws assumed for a pulley held by screws, and for one bolted through. */
 const SET_SCREWS = 2;
 const BOLTS = 4;
+/** How far out of its radius the screws through a pulley are. */
+const SCREWED_AT = 0.6;
 
-/** Torque a pulley's hold on its shaft carries, N·m. */
-export function holdTorque(hold: Hold, bore: number, outside: number, width: number, shelf: Shelf): number {
+/** Modulus of bought pulleys, Pa: aluminium. */
+const BOUGHT = 70e9;
+/** Creep exponent of what pulleys are printed of, PLA. */
+const PRINTED_CREEP = 0.06;
+
+/**
+ * Spring of a pulley on what holds it, N·m/rad about its own shaft; a bonded bore does not give.
+ *
+ * @param outside radius over the teeth, m
+ * @param width of the belt, m
+ * Source: as of any hub on its shaft and of any wheel on screws.
+ */
+export function holdSpring(
+  name: string,
+  hold: Hold,
+  made: BeltParams['made1'],
+  bore: number,
+  outside: number,
+  width: number,
+  shelf: Shelf,
+): Spring {
+  const modulus = made === 'bought' ? BOUGHT : factor(shelf, 'printed.modulus');
+  const length = onShaft(made, width);
+  const held = crept({ material: { creep: made === 'bought' ? 0 : PRINTED_CREEP } });
+  switch (hold) {
+    case 'glue':
+      return spring(name, Infinity);
+    case 'bolted':
+      return spring(name, BOLTS * seatOf(modulus, shelf) * length * screwsAt(bore, outside) ** 2, held);
+    default:
+      return spring(name, hubOf(modulus, bore, length, shelf), held);
+  }
+}
+
+/** Radius of the circle on which screws go through a pulley, m. */
+const screwsAt = (bore: number, outside: number): number => Math.max(bore / 2, SCREWED_AT * outside);
+
+/**
+ * Torque a pulley's hold on its shaft carries, N·m.
+ *
+ * @param outside radius over the teeth, m
+ * @param width of the belt, m; the bore goes through flanges and hub as well
+ * @example holdTorque('key', 'bought', 0.008, 0.02, 0.006, shelf) // 8.064
+ */
+export function holdTorque(
+  hold: Hold,
+  made: BeltParams['made1'],
+  bore: number,
+  outside: number,
+  width: number,
+  shelf: Shelf,
+): number {
   const r = bore / 2;
+  const length = onShaft(made, width);
   switch (hold) {
     case 'screws':
       return SET_SCREWS * factor(shelf, 'hold.screw') * r;
     case 'glue':
-      return factor(shelf, 'hold.glue') * Math.PI * bore * width * r;
+      return factor(shelf, 'hold.glue') * Math.PI * bore * length * r;
     case 'key':
-      return formHolds(bore, width, factor(shelf, 'hold.key'));
+      return formHolds(bore, length, factor(shelf, made === 'bought' ? 'hold.keyMetal' : 'hold.key'));
     case 'bolted':
-      return BOLTS * factor(shelf, 'hold.bolt') * Math.max(r, 0.6 * outside);
+      return BOLTS * factor(shelf, 'hold.bolt') * screwsAt(bore, outside);
   }
 }

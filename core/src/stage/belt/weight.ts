@@ -9,6 +9,10 @@ export const HUB_WALL = 3e-3;
 /** Width whose price the shop states for belts and teeth, m. */
 const PRICED_WIDTH = 6e-3;
 
+/** How long a pulley's bore is, m: through its teeth and flanges, and through the hub of a bought one. */
+export const onShaft = (made: BeltParams['made1'], width: number): number =>
+  width + FLANGES + (made === 'bought' ? HUB : 0);
+
 /**
  * Mass of a pulley: a disc over its teeth with flanges; a bought one has a hub besides.
  *

@@ -1,10 +1,8 @@
 import {
   bearingStiffness,
   boreReach,
-  crept,
   cutPartPrice,
   greaseDrag,
-  hubTurning,
   loadedModes,
   loadMesh,
   meshDuty,
@@ -26,6 +24,7 @@ import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Kept } from '../kept.ts';
 import type { Limit } from '../limits.ts';
 import { needMaterials } from '../needs.ts';
+import { hubSprings } from '../hub-springs.ts';
 import { spring, together } from '../springs.ts';
 import { bevelGeometry, type BevelGeometry, type Cone } from './geometry.ts';
 import type { BevelParams } from './params.ts';
@@ -146,7 +145,7 @@ export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf
       'bearing that takes the thrust',
       bearingStiffness(materials[1], shelf) * (r2 / (slope * Math.max(0.05, Math.sin(c2.pitch)))) ** 2,
     ),
-    spring('hub on its shaft', hubTurning(materials[1], p.bore2, p.hub2 + p.width, shelf), crept(materials[1])),
+    ...hubSprings(p, ['pinion', 'wheel'], hubs, materials, ratio, shelf),
   ];
   const stiffness = together(springs);
   const masses = [massOf(c1, g, p, 0, materials[0], shelf), massOf(c2, g, p, 1, materials[1], shelf)] as const;

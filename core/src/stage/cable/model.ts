@@ -22,6 +22,7 @@ import { limitOf, type Limit } from '../limits.ts';
 import { shaftDrag } from '../loop-drag.ts';
 import { needMaterials } from '../needs.ts';
 import { inMm, stop } from '../refuse-stage.ts';
+import { hubSprings } from '../hub-springs.ts';
 import { spring, together } from '../springs.ts';
 import { cableRadii, cableRatio, type CableParams } from './params.ts';
 
@@ -183,6 +184,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
   const springs = [
     spring('free runs', runsStiffness, held),
     spring('cable on the drums and in its clamps', 1 / (1 / whole - 1 / runsStiffness), held),
+    ...hubSprings(p, ['driving drum', 'driven drum'], b.widths, materials, cableRatio(p), shelf),
   ];
   const stiffness = together(springs);
   const holds = Math.exp(friction * 2 * Math.PI * p.wraps);
@@ -289,7 +291,8 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     p.runsBy === 'centre' ? p.centre : Math.hypot(Math.max(...runs), p.path === 'eight' ? r1 + r2 : r2 - r1);
   const load = tight + slack;
   const ratio = cableRatio(p);
-  const only = r2 ** 2 * kA;
+  // The pulling run alone, and drums that give on their shafts as before.
+  const only = 1 / (1 / (r2 ** 2 * kA) - 1 / whole + 1 / stiffness);
   const numbers: StageNumbers = {
     ratio,
     etaForward: eta,

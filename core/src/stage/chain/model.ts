@@ -4,7 +4,6 @@ import {
   crept,
   cutPartPrice,
   elastic,
-  hubTurning,
   lastingTorque,
   lifeAsked,
   passesIn,
@@ -25,6 +24,7 @@ import type { Duty, StageNumbers } from '../contract.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { shaftDrag } from '../loop-drag.ts';
 import { needMaterials } from '../needs.ts';
+import { hubSprings } from '../hub-springs.ts';
 import { spring, together } from '../springs.ts';
 import { layoutChain, type ChainLayout } from './layout.ts';
 import { asidesOf, type ChainParams } from './params.ts';
@@ -194,7 +194,7 @@ function springsOf({ p, b, shelf }: Setting) {
     spring('tight run of the chain', run),
     spring('teeth of the driving sprocket', tooth(0), crept(materials[0])),
     spring('teeth of the driven sprocket', tooth(1), crept(materials[1])),
-    spring('hub on its shaft', hubTurning(materials[1], p.bore2, width, shelf), crept(materials[1])),
+    ...hubSprings(p, ['driving sprocket', 'driven sprocket'], [width, width], materials, p.z2 / p.z1, shelf),
   ];
 }
 

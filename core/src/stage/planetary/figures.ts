@@ -82,10 +82,16 @@ export function planetaryFigures(
   const zr = term('z_r', 'teeth, ring', p.zr, 'count', 'field', 'zr');
   const N = term('N', 'planets', p.planets, 'count', 'field', 'planets');
   const a = term('a', 'centre distance', g.centre, 'length', 'computed');
-  const eS = term('η_s', 'sun’s mesh', m.etaSun, 'efficiency', p.meshBy === 'given' ? 'field' : 'computed', 'etaS');
-  const eR = term('η_r', 'ring’s mesh', m.etaRing, 'efficiency', p.meshBy === 'given' ? 'field' : 'computed', 'etaR');
+  const eS = term('η_s', 'sun’s mesh', m.etas[0], 'efficiency', p.meshBy === 'given' ? 'field' : 'computed', 'etaS');
+  const eR = term('η_r', 'ring’s mesh', m.etas[1], 'efficiency', p.meshBy === 'given' ? 'field' : 'computed', 'etaR');
   const T = term('T', 'peak torque', at.torque, 'torque', 'brief');
   const role = roles(p);
+  const onPins = (whole: number, teeth: number) => [
+    term('pins', 'what friction on the planets’ pins takes of that', 1 - whole / teeth, 'efficiency', 'computed'),
+    ...(m.driven.rubs > 0
+      ? [term('T_p', 'friction on all pins, for a newton metre', m.driven.rubs, 'torque', 'computed')]
+      : []),
+  ];
   const pinForce = term('F', 'pin force', m.pinForce, 'force', 'computed');
   const pinWorkings = (): [string, () => { formula: string; terms: Term[] }][] => [
     [
@@ -152,10 +158,10 @@ export function planetaryFigures(
         formula: p.sets > 1 ? '(train·(1 − pins))^n' : 'train·(1 − pins)',
         terms: [
           ...sets,
-          term('train', 'teeth alone', m.trainForward, 'efficiency', 'computed'),
+          term('train', 'teeth alone', m.driven.trainForward, 'efficiency', 'computed'),
           eS,
           eR,
-          term('pins', 'loss in the planets’ bearings', m.pinLoss, 'efficiency', 'computed'),
+          ...onPins(m.driven.forward, m.driven.trainForward),
         ],
         source: powers,
       }),
@@ -169,10 +175,10 @@ export function planetaryFigures(
         formula: p.sets > 1 ? '(train·(1 − pins))^n' : 'train·(1 − pins)',
         terms: [
           ...sets,
-          term('train', 'teeth alone, the output driving', m.trainBackward, 'efficiency', 'computed'),
+          term('train', 'teeth alone, the output driving', m.driven.trainBackward, 'efficiency', 'computed'),
           eS,
           eR,
-          term('pins', 'loss in the planets’ bearings', m.pinLoss, 'efficiency', 'computed'),
+          ...onPins(m.driven.backward, m.driven.trainBackward),
         ],
         source: powers,
         note: '0 or less is self-locking.',

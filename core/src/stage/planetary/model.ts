@@ -7,6 +7,7 @@ import {
   bearingSeat,
   bearingStiffness,
   greaseDrag,
+  hubTurning,
   pinBetween,
   plateTwist,
   ringStiffness,
@@ -18,6 +19,7 @@ import {
   loadedModes,
   loadMesh,
   meshDuty,
+  meshFriction,
   meshKey,
   shortestLife,
   modeAt,
@@ -34,9 +36,11 @@ import {
   trainTorques,
   type MeshLoad,
   type Press,
+  type Mesh,
   type Mode,
   type ToothMaterial,
   type Train,
+  type TrainTorques,
 } from '../../gear/index.ts';
 import type { Bearing } from '../../schema/joint.ts';
 import { ratedLife } from '../../shop/bearings.ts';
@@ -61,15 +65,12 @@ export interface PlanetaryModel {
   readonly bearing: Bearing | undefined;
   /** What the planets' pins are of. */
   readonly pin: ToothMaterial;
-  readonly train: Train;
   readonly setRatio: number;
   /** Share of the worst planet over an even one. */
   readonly share: number;
-  readonly etaSun: number;
-  readonly etaRing: number;
-  readonly trainForward: number;
-  readonly trainBackward: number;
-  readonly pinLoss: number;
+  /** Of the sun's and the ring's mesh. */
+  readonly etas: readonly [number, number];
+  readonly driven: Driven;
   readonly sunLoad: MeshLoad;
   readonly ringLoad: MeshLoad;
   /** What a pin stands in bending, Pa, what bore or bearing and its seats bear, N, and p·v of its bore for a newton metre, W/m². */
@@ -126,36 +127,61 @@ function loadShare(p: PlanetaryParams, shelf: Shelf): number {
   return factor(shelf, 'planet.share') * Math.sqrt(rigid ** (p.planets - 3));
 }
 
-/** What passes the teeth and the pins of one set, forwards and turned back. */
-interface SetEfficiency {
+/** How one set is driven with what its meshes and pins lose, forwards and turned back. */
+interface Driven {
   readonly train: Train;
+  /** Magnitude of a member's torque for a newton metre at the output. */
+  readonly torqueOn: Readonly<Record<Member, number>>;
+  /** Friction on all pins for a newton metre at the output, N·m; nought where the efficiencies of meshes are given. */
+  readonly rubs: number;
   readonly forward: number;
   readonly backward: number;
+  /** What the teeth alone would pass. */
+  readonly trainForward: number;
+  readonly trainBackward: number;
   readonly shares: ReturnType<typeof trainShares>;
 }
 
-/** Source: mesh powers in the carrier's frame, each mesh passing η of what enters it (`epicyclic.ts`). */
-function setEfficiency(p: PlanetaryParams, etaSun: number, etaRing: number): SetEfficiency {
-  const train = setTrain(p, etaSun, etaRing);
-  return {
-    train,
-    forward: trainTorques(train, 'input').efficiency,
-    backward: trainTorques(train, 'output').efficiency,
-    shares: trainShares(train),
-  };
+/** Efficiencies of the sun's and the ring's mesh; they do not depend on the load. */
+function etasOf(p: PlanetaryParams, { geometry: g, materials: [ms, mp, mr] }: PlanetaryBuild, shelf: Shelf) {
+  if (p.meshBy === 'given') return [p.etaS, p.etaR] as const;
+  const of = (mesh: Mesh, one: ToothMaterial, two: ToothMaterial) => 1 - meshFriction(one, two, shelf) * mesh.loss;
+  return [of(g.sunMesh, ms, mp), of(g.ringMesh, mp, mr)] as const;
 }
 
+/** What friction in a planet's bore or bearing has for its arm, m: torque against its turning over the force on its pin. */
+const frictionArm = (p: PlanetaryParams, b: PlanetaryBuild, shelf: Shelf): number =>
+  b.bearing ? factor(shelf, 'pin.roll') * (b.bearing.bore / 2) : factor(shelf, 'pin.friction') * (p.pin / 2);
+
 /**
- * Loss in the planets' bearings over the power that goes out of a set: torque of friction of all planets times their
- * turns on the pins.
+ * The sun carries what the set loses as well, and the held member the less of it.
  *
- * @param force on all pins together for a newton metre at the output, N/(N·m)
+ * Source: mesh powers in the carrier's frame, each mesh passing η of what enters it, and planets that turn against
+ * friction on their pins (`epicyclic.ts`). Losses are told at a set's output as it is driven; a set that holds itself is
+ * loaded by its output alone, without them.
  */
-function pinLosses(p: PlanetaryParams, b: PlanetaryBuild, force: number, shelf: Shelf): number {
-  const arm = b.bearing
-    ? factor(shelf, 'pin.roll') * (b.bearing.bore / 2)
-    : factor(shelf, 'pin.friction') * (p.pin / 2);
-  return force * arm * b.motion.planetTurns;
+function drivenBy(p: PlanetaryParams, b: PlanetaryBuild, etas: readonly [number, number], shelf: Shelf): Driven {
+  const role = roles(p);
+  const train = setTrain(p, ...etas);
+  const teeth = trainTorques(train, 'input');
+  const sizes = (t: TrainTorques): Driven['torqueOn'] => {
+    const at = { [role.input]: t.input, [role.output]: t.output, [role.held]: t.held } as Record<Member, number>;
+    const size = (m: Member) => Math.abs(at[m] / t.output);
+    return { sun: size('sun'), ring: size('ring'), carrier: size('carrier') };
+  };
+  const onCarrier = teeth.efficiency > 0 ? sizes(teeth).carrier : b.motion.torqueOn.carrier;
+  const rubs = p.meshBy === 'given' ? 0 : (onCarrier / b.geometry.centre) * frictionArm(p, b, shelf);
+  const forward = trainTorques(train, 'input', rubs);
+  return {
+    train,
+    torqueOn: forward.efficiency > 0 ? sizes(forward) : b.motion.torqueOn,
+    rubs,
+    forward: forward.efficiency,
+    backward: trainTorques(train, 'output', rubs).efficiency,
+    trainForward: teeth.efficiency,
+    trainBackward: trainTorques(train, 'output').efficiency,
+    shares: trainShares(train),
+  };
 }
 
 /**
@@ -179,7 +205,7 @@ function sprungBy(
   const pressed = per.filter((_, i) => meshes[i]!.flanks > 0);
   const radii = [b.geometry.sunMesh.pair.rw2, b.geometry.ringMesh.pair.rw1] as const;
   const rubs = meshes.reduce((s, m, i) => s + m.flanks * (1 - etas[i]!) * radii[i]!, 0);
-  const pins = press.pin.spring > 0 ? pinLosses(p, b, 2, shelf) / b.motion.planetTurns : 0;
+  const pins = press.pin.spring > 0 ? 2 * frictionArm(p, b, shelf) : 0;
   return {
     opens: (press.opens * p.preload) / Math.max(...pressed),
     braking: p.planets * p.preload * (rubs + pins) * b.motion.planetTurns,
@@ -378,10 +404,13 @@ export function modelPlanetary(
   const share = loadShare(p, shelf);
   const planetSpeed = motion.planetTurns * at.speed;
 
+  const etas = etasOf(p, b, shelf);
+  const driven = kept.step('train', etas, shelf, (s) => drivenBy(p, b, etas, s));
+  const { torqueOn } = driven;
   // Forces on one tooth, and on one pin, for a newton metre at the output.
-  const sunPer = (motion.torqueOn.sun * share) / (n * g.sunMesh.pair.rw1);
-  const ringPer = (motion.torqueOn.ring * share) / (n * g.ringMesh.pair.rw2);
-  const pinPer = (motion.torqueOn.carrier * share) / (n * g.centre);
+  const sunPer = (torqueOn.sun * share) / (n * g.sunMesh.pair.rw1);
+  const ringPer = (torqueOn.ring * share) / (n * g.ringMesh.pair.rw2);
+  const pinPer = (torqueOn.carrier * share) / (n * g.centre);
   // Planets mesh with the sun on one side and with the ring on the other: their teeth are bent both ways.
   const spins = motion.planetTurns;
   const way = planetsOutBy(p);
@@ -404,16 +433,11 @@ export function modelPlanetary(
     loadMesh(g.ringMesh, mp, mr, atRing, s, holds.oval),
   );
 
-  const etaSun = p.meshBy === 'given' ? p.etaS : sunLoad.efficiency;
-  const etaRing = p.meshBy === 'given' ? p.etaR : ringLoad.efficiency;
-  const passes = kept.step('train', [etaSun, etaRing], shelf, () => setEfficiency(p, etaSun, etaRing));
-  const pinLoss = p.meshBy === 'given' ? 0 : pinLosses(p, b, (n * pinPer) / share, shelf);
-  const eta = passes.forward * Math.max(0, 1 - pinLoss);
-  const back = passes.backward > 0 ? passes.backward * Math.max(0, 1 - pinLoss) : passes.backward;
+  const [eta, back] = [driven.forward, driven.backward];
 
   const role = roles(p);
   const shareOf = (m: Member) =>
-    m === role.input ? passes.shares.input : m === role.output ? passes.shares.output : passes.shares.held;
+    m === role.input ? driven.shares.input : m === role.output ? driven.shares.output : driven.shares.held;
   const aS = shareOf('sun') / g.sunMesh.pair.rw1;
   const aR = shareOf('ring') / g.ringMesh.pair.rw2;
   const play = kept.step('play', [aS, aR], shelf, (s) =>
@@ -430,10 +454,10 @@ export function modelPlanetary(
   const left = kept.step('left', [aS, aR], shelf, (s) =>
     planetsLeft(way, { angle: aS, pair: g.sunMesh.pair }, { angle: aR, pair: g.ringMesh.pair }, n, s),
   );
-  const sprung = sprungBy(p, b, [sunPer / share, ringPer / share], [etaSun, etaRing], shelf);
+  const sprung = sprungBy(p, b, [sunPer / share, ringPer / share], etas, shelf);
 
   const span = p.width + 2 * p.plate;
-  const cage = motion.torqueOn.carrier;
+  const cage = torqueOn.carrier;
   const { springs: ofOne, twist } = springsOf(p, b, holds, [sunLoad, ringLoad], [aS, aR], shelf);
 
   // On a pin, with what springs add: stress and pressure go with its force.
@@ -486,13 +510,22 @@ export function modelPlanetary(
   const setShares = modes.map((m, i) =>
     m.time === 'life' ? (m.life < ofLast[i]!.life ? m.life / ofLast[i]!.life : 1) : m.torque / ofLast[i]!.torque,
   );
-  const springs = ofOne.map((s) => spring(s.name, s.stiffness / compliance, s.held));
-  const stiffness = together(springs);
   const weights = kept.step('masses', [], shelf, (s) => masses(p, b, s));
   const costs = planetaryCosts(p, b, weights, shelf);
   const inertia = inertias(p, b, weights);
   const ratio = setRatio ** p.sets;
   const bores = boresOf(p, b, role, Math.abs(ratio) * eta ** p.sets);
+  const springs = [
+    ...ofOne.map((s) => spring(s.name, s.stiffness / compliance, s.held)),
+    ...bores.map((s) =>
+      spring(
+        `${s.name} on its shaft`,
+        hubTurning(s.material, s.bore, s.width, shelf) * (s.driven ? ratio ** 2 : 1),
+        crept(s.material),
+      ),
+    ),
+  ];
+  const stiffness = together(springs);
   const forms = boreLimits(bores, shelf);
   const bearingLife =
     bearing && at.equivalent && at.meanSpeed
@@ -526,14 +559,10 @@ export function modelPlanetary(
     materials: b.materials,
     bearing,
     pin: b.pin,
-    train: passes.train,
     setRatio,
     share,
-    etaSun,
-    etaRing,
-    trainForward: passes.forward,
-    trainBackward: passes.backward,
-    pinLoss,
+    etas,
+    driven,
     sunLoad,
     ringLoad,
     opens: sprung.opens,

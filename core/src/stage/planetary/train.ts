@@ -30,7 +30,7 @@ export interface SetMotion {
 }
 
 /**
- * Speeds and torques of a set without loss; a few percent of loss is within the load factor.
+ * Speeds and torques of a set without loss.
  *
  * Source: Willis; balance of torques of the whole train.
  */

@@ -134,7 +134,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: SpurModel, make: FigureMaker<S
     ...springFigures(
       make,
       m,
-      'meshes by their radius squared, the separating force F·tan α on the housing, the hub on its shaft',
+      'meshes by their radius squared, the separating force F·tan α on the housing, hubs on their shafts, that of the first by the ratio squared',
     ),
     ...g.meshes.flatMap((x, i) =>
       meshFigures(`${i + 1}`, label(i), x, make, (q: SpurModel) => q.loads[i]!, m.loads[i]!, T),

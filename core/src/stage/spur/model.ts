@@ -4,7 +4,6 @@ import {
   crept,
   elastic,
   greaseDrag,
-  hubTurning,
   ringStiffness,
   loadedModes,
   loadMesh,
@@ -39,6 +38,7 @@ import { needMaterials } from '../needs.ts';
 import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import { sumCosts } from '../costs.ts';
 import { springsCost, springsOn } from '../split-wheel.ts';
+import { hubSprings } from '../hub-springs.ts';
 import { spring, together } from '../springs.ts';
 import { spurGeometry, type SpurGeometry } from './geometry.ts';
 import { spurRatio, type SpurParams } from './params.ts';
@@ -164,13 +164,21 @@ function holdOf(p: SpurParams, { geometry: g, materials }: SpurBuild, i: number,
   return inSeries(housing, ringStiffness(modulus, p.width, root + p.rim, root, 2));
 }
 
-/** Springs about the driven wheel, N·m/rad: every mesh, what holds its axes apart, and the wheel's hub on its shaft. */
+/** Springs about the driven wheel, N·m/rad: every mesh, what holds its axes apart, and the first and last wheel on their shafts. */
 function springsOf(p: SpurParams, b: SpurBuild, loads: readonly MeshLoad[], shelf: Shelf): Spring[] {
   const { geometry: g, materials } = b;
   const radius = g.meshes[g.meshes.length - 1]!.pair.rw2;
   const names = namesOf(p);
   const of = (i: number) => (g.meshes.length > 1 ? ` of ${names[i]} and ${names[i + 1]}` : '');
   const last = materials[materials.length - 1]!;
+  const hubs = hubSprings(
+    p,
+    [names[0]!, names[names.length - 1]!],
+    [p.width, p.width],
+    [materials[0]!, last],
+    spurRatio(p),
+    shelf,
+  );
   return [
     ...loads.map((l, i) => spring(`teeth${of(i)}`, l.stiffness * radius ** 2, l.held)),
     ...g.meshes.map((m, i) =>
@@ -180,7 +188,7 @@ function springsOf(p: SpurParams, b: SpurBuild, loads: readonly MeshLoad[], shel
         m.pair.ring ? crept(last) : 1,
       ),
     ),
-    ...(p.form === 'ring' ? [] : [spring('hub on its shaft', hubTurning(last, p.bore2, p.width, shelf), crept(last))]),
+    ...(p.form === 'ring' ? hubs.slice(0, 1) : hubs),
   ];
 }
 

@@ -4,7 +4,6 @@ import {
   bearingDrag,
   greaseDrag,
   strengthOf,
-  hubTurning,
   meshStiffness,
   flankCrush,
   flankEndurance,
@@ -39,6 +38,7 @@ import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import { inSeries } from '../../math/springs.ts';
 import { shaftStands, shaftStress } from '../shaft.ts';
+import { hubSprings } from '../hub-springs.ts';
 import { spring, together } from '../springs.ts';
 import { frictionOf, type WormBuild } from './build.ts';
 import {
@@ -384,7 +384,7 @@ function springsOf({ p, b, shelf }: Setting, shaft: number): Spring[] {
     spring('bearings along the worm', r * factor(shelf, 'worm.support')),
     spring('worm’s shaft bends', (r * shaft) / apart, p.bore1 > 0 ? 1 : crept(worm)),
     spring('axes give way', (r * factor(shelf, 'gear.housing')) / apart),
-    spring('hub on its shaft', hubTurning(wheel, p.bore2, p.width, shelf), crept(wheel)),
+    ...hubSprings(p, ['worm', 'wheel'], [p.length, p.width], b.materials, wormRatio(p), shelf),
   ];
 }
 

@@ -1,0 +1,116 @@
+import { describe, expect, it } from 'vitest';
+import { readParams, stageKind, type StageNumbers } from '../src/index.ts';
+import { holdTorque } from '../src/stage/belt/strength.ts';
+import { cold } from './helpers.ts';
+import { ANCHORED } from './worked-stages.ts';
+
+// Wheels on the shafts that turn them and that they turn. The worked stage of each kind, its wheels changed by hand.
+
+const load = (kind: string, over: Readonly<Record<string, unknown>>): StageNumbers => {
+  const { params, duty } = ANCHORED.find((a) => a.kind === kind && !a.further)!;
+  const read = readParams(kind, { ...params, ...over });
+  if (!read.ok) throw new Error(read.problem.what);
+  const opened = stageKind(kind)!.open(read.value, cold);
+  if (!opened.ok) throw new Error(opened.problem.what);
+  return opened.value.load(duty);
+};
+const springOf = (n: StageNumbers, name: string): number => n.springs.find((s) => s.name === name)!.stiffness;
+
+describe('a stage driven from its other end', () => {
+  const alike = { shape1: 'round', shape2: 'round' };
+  for (const [kind, one, other] of [
+    [
+      'spur',
+      {
+        ...alike,
+        setBy: 'shifts',
+        x1: 0,
+        x2: 0,
+        z1: 20,
+        z2: 60,
+        bore1: 0.005,
+        bore2: 0.008,
+        material1: 'c45',
+        material2: 'pa-cf',
+      },
+      {
+        ...alike,
+        setBy: 'shifts',
+        x1: 0,
+        x2: 0,
+        z1: 60,
+        z2: 20,
+        bore1: 0.008,
+        bore2: 0.005,
+        material1: 'pa-cf',
+        material2: 'c45',
+      },
+    ],
+    [
+      'chain',
+      { ...alike, z1: 12, z2: 36, bore1: 0.006, bore2: 0.008, material1: 'c45', material2: 'pa-cf' },
+      { ...alike, z1: 36, z2: 12, bore1: 0.008, bore2: 0.006, material1: 'pa-cf', material2: 'c45' },
+    ],
+    [
+      'belt',
+      { z1: 22, z2: 66, bore1: 0.005, bore2: 0.008, made1: 'bought', made2: 'printed', hold1: 'key', hold2: 'screws' },
+      { z1: 66, z2: 22, bore1: 0.008, bore2: 0.005, made1: 'printed', made2: 'bought', hold1: 'screws', hold2: 'key' },
+    ],
+  ] as const)
+    it(`gives as much, seen from there: ${kind}`, () => {
+      const [there, back] = [load(kind, one), load(kind, other)];
+      expect(back.ratio).toBeCloseTo(1 / there.ratio, 12);
+      // A sprocket's pitch circle is a little more than its teeth's share of the ratio: a polygon's corners.
+      expect((back.stiffness * there.ratio ** 2) / there.stiffness).toBeCloseTo(1, kind === 'chain' ? 2 : 9);
+      // What is turned is the same part as what turned it.
+      const hubs = (n: StageNumbers) =>
+        n.springs.filter((s) => s.name.endsWith('on its shaft')).map((s) => s.stiffness);
+      const [driving, driven] = hubs(there);
+      const [driving2, driven2] = hubs(back);
+      expect((driven2! * there.ratio ** 2) / driving!).toBeCloseTo(1, 9);
+      expect((driving2! * there.ratio ** 2) / driven!).toBeCloseTo(1, 9);
+    });
+});
+
+describe('a driven wheel on screws', () => {
+  // Six holes as seats of 4 kN/mm² at 3 GPa, in PA-CF of 4.5 GPa, 15 mm out: 6·6e9·225e-6 for a metre of length.
+  const perMetre = 6 * 6e9 * 225e-6;
+  it.each([
+    ['spur', 'driven wheel', 0.01, 'pa-cf'],
+    ['chain', 'driven sprocket', 2.883e-3, 'pa-cf'],
+    ['worm', 'wheel', 0.021, 'pa-cf'],
+    ['cable', 'driven drum', 5.65e-3, 'pa-cf'],
+    ['bevel', 'wheel', 0.013, 'pa-cf'],
+  ])('%s: gives as its screws’ holes do', (kind, name, length, material2) => {
+    const n = load(kind, { bolts2: 6, boltCircle2: 0.03, material2 });
+    expect(springOf(n, `${name} on its screws`)).toBeCloseTo(perMetre * length, 3);
+    expect(n.springs.some((s) => s.name === `${name} on its shaft`)).toBe(false);
+  });
+
+  it('a ring has no hub at all', () => {
+    const names = load('spur', { form: 'ring' }).springs.map((s) => s.name);
+    expect(names.filter((x) => / on its (shaft|screws)$/.test(x))).toEqual(['driving wheel on its shaft']);
+  });
+});
+
+describe('what holds a pulley', () => {
+  it('has the whole of its bore: flanges of 2 mm, and a hub of 6 where it is bought', () => {
+    const holds = (hold: 'screws' | 'glue' | 'key' | 'bolted', made: 'bought' | 'printed') =>
+      holdTorque(hold, made, 0.008, 0.02, 0.006, cold);
+    // A fifth of 8 mm at 3.6 mm: 30 MPa in plastic, 100 in metal.
+    expect(holds('key', 'printed')).toBeCloseTo(30 * 1.6 * 8 * 3.6e-3, 12);
+    expect(holds('key', 'bought')).toBeCloseTo(100 * 1.6 * 14 * 3.6e-3, 12);
+    // 8 MPa on the bore's wall at 4 mm.
+    expect(holds('glue', 'printed')).toBeCloseTo(8 * Math.PI * 8 * 8 * 4e-3, 12);
+    expect(holds('glue', 'bought')).toBeCloseTo(8 * Math.PI * 8 * 14 * 4e-3, 12);
+    // Two set screws of 200 N at 4 mm, four screws of 350 N at six tenths of 20 mm.
+    expect(holds('screws', 'printed')).toBeCloseTo(1.6, 12);
+    expect(holds('bolted', 'bought')).toBeCloseTo(16.8, 12);
+  });
+
+  it('does not give where it is bonded, and gives as a hub of its modulus else', () => {
+    const n = load('belt', { hold1: 'glue', hold2: 'key' });
+    expect(springOf(n, 'driving pulley on its shaft')).toBe(Infinity);
+    expect(springOf(n, 'driven pulley on its shaft')).toBeCloseTo(0.5 * 2.3e9 * 64e-6 * 8e-3, 6);
+  });
+});

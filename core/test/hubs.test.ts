@@ -114,3 +114,15 @@ describe('what holds a pulley', () => {
     expect(springOf(n, 'driven pulley on its shaft')).toBeCloseTo(0.5 * 2.3e9 * 64e-6 * 8e-3, 6);
   });
 });
+
+describe('a stage that speeds up', () => {
+  it.each([
+    ['spur', { setBy: 'shifts', x1: 0, x2: 0, z1: 60, z2: 20, bore1: 0.008, bore2: 0.005 }, { z1: 20, z2: 60 }],
+    ['bevel', { z1: 40, z2: 20 }, { z1: 20, z2: 40 }],
+    ['planetary', { arrangement: 'carrier-sun' }, { arrangement: 'sun-carrier' }],
+  ])('%s: what its grease drags on the fast shaft is felt at the slow one by its ratio', (kind, up, down) => {
+    const [fast, slow] = [load(kind, up), load(kind, down)];
+    expect(Math.abs(fast.ratio)).toBeLessThan(1);
+    expect(fast.drag * Math.abs(fast.ratio)).toBeCloseTo(slow.drag, 12);
+  });
+});

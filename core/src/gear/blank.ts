@@ -14,6 +14,16 @@ export const blankMass = (r: number, hole: number, width: number, m: ToothMateri
   Math.PI * Math.max(0, r * r - hole * hole) * width * m.material.density * factor(shelf, 'gear.solid');
 
 /**
+ * Moment of inertia of a ring about its axis, kg·m²: m·(R² + r²)/2.
+ *
+ * @param outer R, and
+ * @param inner r, m
+ * @example ringInertia(0.1, 0.03, 0.02) // 6.5e-5
+ */
+export const ringInertia = (mass: number, outer: number, inner: number): number =>
+  (mass * (outer ** 2 + inner ** 2)) / 2;
+
+/**
  * What cutting a part costs beside what it is made of: by its teeth where it is cut, nothing where it is printed.
  *
  * @param count teeth, lobes or holes to be cut

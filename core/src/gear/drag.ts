@@ -40,3 +40,10 @@ const TOLD_FOR = 0.08;
  */
 export const greaseDrag = (outside: number, shelf: Shelf): number =>
   factor(shelf, 'gear.churn') * (outside / TOLD_FOR) ** 2;
+
+/**
+ * The same at the input of a stage that may speed up: what turns fastest drags it.
+ * @param ratio input over output speed, of either sign
+ */
+export const greaseAtInput = (outside: number, ratio: number, shelf: Shelf): number =>
+  greaseDrag(outside, shelf) * Math.max(1, 1 / Math.abs(ratio));

@@ -185,7 +185,10 @@ export const compoundPlanetary: Anchored = {
   },
   numbers: {
     inertiaIn: [2.954170969e-7, 'm·r²/2 of the sun; planets go round at a fifth of its speed'],
-    inertiaOut: [1.284874003e-5, 'the driven ring’s mass, π(29.25² − 22.5²) mm²·14 mm·0.85·1150 kg/m³, at its outside'],
+    inertiaOut: [
+      1.0225772390739644e-5,
+      'the driven ring’s mass, π(29.25² − 22.5²) mm²·14 mm·0.85·1150 kg/m³, by half of (29.25² + 22.5²) mm²',
+    ],
     maxSpeed: [1041.666667, '5 m/s at 9 mm of planets that turn 9·48/18 times on their pins for a turn of the ring'],
     outside: [0.0585, 'roots at 25.25 mm and 4 mm of wall'],
     length: [0.034, 'both faces and 8 mm'],

@@ -49,6 +49,10 @@ export const carrierHeld: Anchored = {
       500,
       '5 m/s at 13 mm of planets that turn 72/26 times for a turn of the ring, 3.6 times slower than the sun',
     ],
+    inertiaOut: [
+      1.4149767023536919e-5,
+      'π/2·ϱ·(R⁴ − r⁴) of a ring of 40.25 mm round 36.125 mm, 10 mm wide, 0.85 of it',
+    ],
     inertiaIn: [9.82606733e-7, 'm·r²/2 of the sun, that of the spur pair’s pinion'],
   },
   checks: {

@@ -6,7 +6,8 @@ import {
   bearingDrag,
   bearingSeat,
   bearingStiffness,
-  greaseDrag,
+  greaseAtInput,
+  ringInertia,
   hubTurning,
   pinBetween,
   plateTwist,
@@ -253,7 +254,7 @@ function inertias(p: PlanetaryParams, b: PlanetaryBuild, mass: readonly number[]
   return {
     sun: (sun * g.sunMesh.pair.s1.r ** 2) / 2,
     carrier: p.planets * planet * (g.centre ** 2 + g.sunMesh.pair.s2.r ** 2 / 2) + (cage * (g.centre + p.pin) ** 2) / 2,
-    ring: ring * (g.outside / 2) ** 2,
+    ring: ringInertia(ring, g.outside / 2, (g.ringMesh.pair.s2.ra + g.ringMesh.sides[1].root) / 2),
   };
 }
 
@@ -535,7 +536,10 @@ export function modelPlanetary(
     ratio,
     etaForward: eta ** p.sets,
     etaBackward: back > 0 ? back ** p.sets : back,
-    drag: greaseDrag(g.outside, shelf) * slowing(p.sets, setRatio) + planetDrag(p, b, at.speed, shelf) + braking,
+    drag:
+      greaseAtInput(g.outside, setRatio, shelf) * slowing(p.sets, setRatio) +
+      planetDrag(p, b, at.speed, shelf) +
+      braking,
     play: [likely, least, most],
     stiffness,
     springs,

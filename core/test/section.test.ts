@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { bestAngle, sectionOf, stageKinds, type Reducer, type Variant } from '../src/index.ts';
 import { flatten } from '../src/shape/flatten.ts';
 import type { Prism } from '../src/shape/solid.ts';
-import { dice, shelf } from './helpers.ts';
+import { dice } from './helpers.ts';
 import { active, DEMOS, keyedLine, made, ofKind } from './reducer-bench.ts';
 
 // What a section shows, against the bodies themselves: points of its plane are carried into each piece's own frame and asked
@@ -72,7 +72,8 @@ const toothed = (p: Prism): boolean => [p.outer, ...p.holes].some((o) => o.point
  */
 function differs(r: Reducer, crank: number, angle: number, count: number, seed: number): string[] {
   const section = sectionOf(r, crank, angle);
-  const next = dice(seed);
+  const roll = dice(seed);
+  const next = () => roll(1e6) / 1e6;
   const [ux, uy] = [Math.cos(angle), Math.sin(angle)];
   const out: string[] = [];
   for (const body of r.bodies) {

@@ -1,8 +1,10 @@
 import { boundsOf } from '../shape/bounds.ts';
+import { ORIGIN } from '../shape/outline.ts';
 import { recorded, type Reads } from '../shop/reads.ts';
 import { withFactor, type Shelf } from '../shop/shelf.ts';
 import type { Stage } from '../stage/contract.ts';
 import { reducerOf, type Reducer, type ReducerVariant } from './reducer.ts';
+import { pointIn } from './frame.ts';
 import { linkInertias } from './balance.ts';
 import { linkSprings } from './link-springs.ts';
 import { filledShare } from './weight.ts';
@@ -74,9 +76,23 @@ export function envelopeOf({ bodies, housing }: Reducer): Envelope | undefined {
     for (const f of b.places(0))
       for (const p of b.solid().prisms) {
         if (p.cut) continue;
-        // Seen along the line's axis; what lies across it is told by its ends.
-        const along = Math.abs(f.z[2]) > 0.5;
-        if (!along) continue;
+        if (Math.abs(f.z[2]) < 1 - 1e-9) {
+          // What lies across is told by the box it is as wide and as long as.
+          const o = boundsOf([{ outline: p.outer, at: ORIGIN }])!;
+          for (const [x, y] of [
+            [o.x0, o.y0],
+            [o.x0, o.y1],
+            [o.x1, o.y0],
+            [o.x1, o.y1],
+          ] as const)
+            for (const end of [p.from, p.to]) {
+              const at = pointIn(f, [x, y, end]);
+              [x0, x1, y0, y1] = [Math.min(x0, at[0]), Math.max(x1, at[0]), Math.min(y0, at[1]), Math.max(y1, at[1])];
+              [from, to] = [Math.min(from, at[2]), Math.max(to, at[2])];
+            }
+          continue;
+        }
+        // Seen along the line's axis.
         const turn = Math.atan2(f.x[1], f.x[0]);
         const b = boundsOf([{ outline: p.outer, at: { x: f.at[0], y: f.at[1], turn } }])!;
         [x0, x1] = [Math.min(x0, b.x0), Math.max(x1, b.x1)];

@@ -23,6 +23,8 @@ export interface Body {
   readonly flexes: boolean;
   /** Angle of the motor after which its pieces stand in what carries them as before, rad; of what sways there. */
   readonly sways?: number;
+  /** Where the middles of its pieces never leave, where they go round on no circle: about what, and how far, m. */
+  readonly roams?: () => { readonly at: Vec; readonly r: number };
   /** Bodies that it is keyed into or that stand for what is not known: they may share room with it. */
   readonly joins?: readonly string[];
   /** Bodies between which it lies, as a key does: put in after the one, before the other. */
@@ -49,15 +51,17 @@ export interface Swept {
  *
  * What lies across the line's axis takes the rectangle that it is seen as.
  */
-export function sweptBy(body: Pick<Body, 'solid' | 'places'>): Swept {
+export function sweptBy(body: Pick<Body, 'solid' | 'places' | 'roams'>): Swept {
   const solid = body.solid();
   const [low, high] = alongOf(solid);
+  const roams = body.roams?.();
   const at = THREE.map((crank) => body.places(crank));
   const rounds: Round[] = [];
   let [from, to] = [Infinity, -Infinity];
   at[0]!.forEach((frame, i) => {
     if (Math.abs(frame.z[2]) > 0.5) {
-      rounds.push(...sweptRounds(solid, [frame, at[1]![i]!, at[2]![i]!]));
+      if (roams) rounds.push({ x: roams.at[0], y: roams.at[1], r: roams.r + reachOf(solid) });
+      else rounds.push(...sweptRounds(solid, [frame, at[1]![i]!, at[2]![i]!]));
       const [a, b] = [frame.at[2] + frame.z[2] * low, frame.at[2] + frame.z[2] * high];
       from = Math.min(from, a, b);
       to = Math.max(to, a, b);

@@ -1,7 +1,10 @@
 import { check, type Check } from '../figure/index.ts';
 import { place, type Outline } from '../shape/outline.ts';
 import { stated } from '../units/stated.ts';
-import { crossings } from './cut-line.ts';
+import { insideOf } from './cut-line.ts';
+import { endingAt } from './plan.ts';
+import { undone } from './frame.ts';
+import { bodyIn } from './layout.ts';
 import { radiiOf } from './reach.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 
@@ -18,7 +21,8 @@ const down = (x: number): number => Math.floor(x * 1e4 + 1e-6) / 1e4;
 const up = (x: number): number => Math.ceil(x * 1e4 - 1e-6) / 1e4;
 
 /** Where the motor's shaft meets what does not turn with it, m along the axis; Infinity where nothing is in its way. */
-function blockedAt({ bodies, face, plan, layout: line }: Reducer): number {
+function blockedAt({ bodies: all, face, plan, run: line, stands }: Reducer): number {
+  const bodies = stands ? all.map((b) => bodyIn(undone(stands), b)) : all;
   const [x, y] = line.input.at;
   const first = line.stages[0]!;
   let least = Infinity;
@@ -46,18 +50,12 @@ function blockedAt({ bodies, face, plan, layout: line }: Reducer): number {
 const holds = (o: Outline, x: number, y: number, r: number): boolean =>
   insideOf(o, x, y) && radiiOf(place(o, { x: -x, y: -y, turn: 0 })).least >= r - 1e-9;
 
-/** Whether a point lies within an outline: a ray from it crosses it oddly often. */
-const insideOf = (o: Outline, x: number, y: number): boolean =>
-  crossings(o, x, y, RAY[0], RAY[1]).filter((t) => t > 0).length % 2 === 1;
-/** The way of a ray that no outline of ours runs along. */
-const RAY = [Math.cos(0.7391), Math.sin(0.7391)] as const;
-
 /**
  * What decides whether a line's housing goes together: shafts that reach and fit, room for screws, bearings that are to be
  * had.
  */
 export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[] {
-  const { housing, plan, face, layout: line } = reducer;
+  const { housing, plan, face, run: line } = reducer;
   if (variant.housing?.by !== 'here') return [];
   const list: Check[] = [];
   const bore = line.stages[0]?.ports.input.shaft ?? 0;
@@ -77,7 +75,7 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
       }),
     );
   if (!housing || !plan) return list;
-  const { output } = variant;
+  const { output } = endingAt(plan, variant, line.stages.length);
   if (Number.isFinite(housing.engaged)) {
     const limit = Math.min(REACHES * housing.driven, 1.5 * face.shaft);
     const short = limit - housing.engaged;

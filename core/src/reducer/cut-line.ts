@@ -59,6 +59,13 @@ export function crossings(o: Outline, x: number, y: number, dx: number, dy: numb
   return out.sort((a, b) => a - b);
 }
 
+/** The way of a ray that no outline of ours runs along. */
+const RAY = [Math.cos(0.7391), Math.sin(0.7391)] as const;
+
+/** Whether a point lies within an outline: a ray from it crosses it oddly often. */
+export const insideOf = (o: Outline, x: number, y: number): boolean =>
+  crossings(o, x, y, RAY[0], RAY[1]).filter((t) => t > 0).length % 2 === 1;
+
 /** Where a line lies in the material of a prism: in its outer outline and in none of its holes. */
 export function materialAlong(
   prism: Pick<Prism, 'outer' | 'holes'>,

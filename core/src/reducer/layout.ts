@@ -46,6 +46,17 @@ const isBeside = ({ input, output }: Ports): boolean =>
 const speedOf = (turns: Part['turns'], ratio: number): number =>
   turns === 'input' ? 1 : turns === 'output' ? 1 / ratio : turns === 'free' ? NaN : 0;
 
+/** Places of a sway that are looked at. */
+const SWAYING = 64;
+
+/** How far from the stage's axis the pieces of what sways come, m. */
+function farthest(places: NonNullable<Part['places']>, sways: number): number {
+  let most = 0;
+  for (let i = 0; i < SWAYING; i++)
+    for (const { at } of places((sways * i) / SWAYING)) most = Math.max(most, Math.hypot(at[0], at[1]));
+  return most;
+}
+
 /** The bodies of a stage where it stands. */
 function bodiesOf(index: number, parts: readonly Part[], frame: Frame, ratio: number, before: number): Body[] {
   return parts.flatMap((part): Body[] => {
@@ -62,7 +73,10 @@ function bodiesOf(index: number, parts: readonly Part[], frame: Frame, ratio: nu
         turns,
         speed: speedOf(turns, ratio) / before,
         flexes: part.flexes ?? false,
-        ...(part.sways !== undefined && { sways: part.sways * Math.abs(before) }),
+        ...(part.sways !== undefined && {
+          sways: part.sways * Math.abs(before),
+          roams: () => ({ at: frame.at, r: farthest(places, part.sways!) }),
+        }),
         solid,
         places: (crank) => places(crank / before).map((b) => nested(frame, placeFrame(b))),
         apart: places(0).map((b) => turnedBy(frame, b.apart)),
@@ -138,6 +152,36 @@ export function lineLayout(stages: readonly Stage[], wish: LayoutWish): Result<L
     output: HOME,
     parallel: told.every((s) => s.frame.z[2] > 0.5 && s.ports.input.along === 'z'),
   });
+}
+
+/** Bodies as they are told in another frame. */
+export const bodyIn = (home: Frame, b: Body): Body => ({
+  ...b,
+  ...(b.roams && {
+    roams: () => {
+      const { at, r } = b.roams!();
+      return { at: pointIn(home, at), r };
+    },
+  }),
+  places: (crank) => b.places(crank).map((f) => nested(home, f)),
+  apart: b.apart.map((a) => turnedBy(home, a)),
+});
+
+/**
+ * A line as it is told by what carries power out of one of its stages: that axis is z, through the origin.
+ *
+ * @returns how that stands in the line, and the line told so
+ */
+export function toldBy(line: LineLayout, index: number): { readonly stands: Frame; readonly run: LineLayout } {
+  const last = line.stages[index]!;
+  const stands = nested(last.frame, portFrame(last.ports.output));
+  const home = undone(stands);
+  const stages = line.stages.map((s): StandingStage => {
+    const bodies = s.bodies.map((b) => bodyIn(home, b));
+    const extent = bodies.length ? extentOf(bodies) : {};
+    return { ...s, frame: nested(home, s.frame), bodies, ...extent };
+  });
+  return { stands, run: { ...line, stages, input: nested(home, line.input), output: nested(home, line.output) } };
 }
 
 /** How far a body reaches along a direction, m, from the line's origin. */

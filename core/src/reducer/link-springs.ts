@@ -19,7 +19,7 @@ export const shaftTwist = (diameter: number, length: number): number =>
  * line; Infinity where none does. Each twists from the middle of the stage behind it, or from the flange its hub is on, to
  * the middle of the next.
  */
-export function linkSprings({ plan, layout }: Pick<Reducer, 'plan' | 'layout'>): readonly number[] {
+export function linkSprings({ plan, run: layout }: Pick<Reducer, 'plan' | 'run'>): readonly number[] {
   const out = layout.stages.map(() => Infinity);
   plan?.links.slice(0, -1).forEach((link, k) => {
     const [before, after] = [layout.stages[plan.first + k]!, layout.stages[plan.first + k + 1]!];

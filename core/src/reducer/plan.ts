@@ -40,6 +40,13 @@ function runOf(ports: readonly Ports[], bought: readonly boolean[]): readonly [n
   return [first, last];
 }
 
+/** A variant as its housing ends: the output's shaft stands behind the last stage, and one that ends before has none. */
+export const endingAt = <V extends Pick<Variant, 'output'>>(
+  plan: Pick<HousingPlan, 'last'>,
+  variant: V,
+  stages: number,
+): V => (plan.last + 1 < stages ? { ...variant, output: undefined } : variant);
+
 /** Whether a hub is fixed on the flange of a stage: power goes on from it by a shaft. */
 export const hasHub = (plan: Pick<HousingPlan, 'links'>, variant: Pick<Variant, 'output'>, k: number): boolean =>
   plan.links[k]!.hub && (k + 1 < plan.links.length || variant.output !== undefined);
@@ -79,10 +86,11 @@ export function housingPlan(
   face: MotorFace,
   shelf: Shelf,
 ): HousingPlan | undefined {
-  const { housing, output, motor } = variant;
+  const { housing, motor } = variant;
   const run = housing && housing.by === 'here' ? runOf(ports, bought) : undefined;
   if (!housing || !run) return undefined;
   const [first, last] = run;
+  const { output } = endingAt({ last }, variant, ports.length);
   const links = linksOf(ports.slice(first, last + 1), first, shelf);
   const direct = first === 0;
   const plates = Array.from({ length: links.length + 1 }, (_, i) => {

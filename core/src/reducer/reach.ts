@@ -75,7 +75,7 @@ export const reachOf = (solid: Solid): number =>
   solid.prisms.reduce((most, p) => (p.cut ? most : Math.max(most, radiiOf(p.outer).most)), 0);
 
 /** Circles that hold an outline: of its arcs that bow out, and of its corners. */
-function roundsOf(o: Outline): Round[] {
+export function roundsOf(o: Outline): Round[] {
   const p = o.points;
   const n = p.length / 3;
   const out: Round[] = [];

@@ -6,15 +6,19 @@ import type { Ports, Stage } from '../stage/contract.ts';
 import type { Body } from './body.ts';
 import { nested, shifted, type Frame, type Vec } from './frame.ts';
 import { madeHousing, type MadeHousing } from './housing.ts';
-import { lineLayout, type LineLayout, type StandingStage } from './layout.ts';
+import { bodyIn, lineLayout, toldBy, type LineLayout, type StandingStage } from './layout.ts';
 import { motorShaft, motorSolid, ownFace } from './motor-body.ts';
-import { housingPlan, roomBetween, type HousingPlan } from './plan.ts';
+import { endingAt, housingPlan, roomBetween, type HousingPlan } from './plan.ts';
 
 /** A line as things in space. */
 export interface Reducer {
   /** From the motor to the output. */
   readonly bodies: readonly Body[];
   readonly layout: LineLayout;
+  /** The same as the housing is made in it: told by what carries power out of the last stage that stands in it. */
+  readonly run: LineLayout;
+  /** How that stands in the line; left out where it is the line's own output. */
+  readonly stands?: Frame;
   readonly face: MotorFace;
   readonly plan: HousingPlan | undefined;
   readonly housing: MadeHousing | undefined;
@@ -98,20 +102,24 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
   const face = ownFace(variant.motor, variant.housing, ports[0]?.input.shaft);
   const bought = stages.map((s) => s.bought ?? false);
   const plan = stages.length ? housingPlan(variant, ports, bought, face, shelf) : undefined;
+  const inside = plan ? endingAt(plan, variant, stages.length) : variant;
   const turns = variant.stages.map((s) => s.turn);
   const made = lineLayout(stages, {
     bought: (i) => bought[i]!,
-    between: (before, boughtBefore) => roomBetween(plan, variant, before, boughtBefore),
+    between: (before, boughtBefore) => roomBetween(plan, inside, before, boughtBefore),
     turn: (i) => turns[i],
   });
   if (!made.ok) return made;
   const line = made.value;
-  const housing = plan ? madeHousing({ variant, face, plan, layout: line, shelf }) : undefined;
+  const { stands, run } =
+    plan && plan.last + 1 < stages.length ? toldBy(line, plan.last) : { stands: undefined, run: line };
+  const housing = plan ? madeHousing({ variant: inside, face, plan, layout: run, shelf }) : undefined;
+  const inLine = (f: Frame): Frame => (stands ? nested(stands, f) : f);
   const first = line.stages[0];
   // On a plate the motor's face lies against it; on a bought unit against the unit's.
   const motorAt: Frame =
     housing && plan!.direct
-      ? { ...line.input, at: [line.input.at[0], line.input.at[1], housing.plates[0]!.from] }
+      ? inLine({ ...run.input, at: [run.input.at[0], run.input.at[1], housing.plates[0]!.from] })
       : coupled(line.input, ports[0], first?.bought ?? true, face.reach);
   const long = first ? 1.5 * (first.to - first.from) : 0;
   return ok({
@@ -122,9 +130,11 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
         plan,
         line.stages,
       ),
-      ...(housing?.bodies ?? []),
+      ...(housing?.bodies ?? []).map((b) => (stands ? bodyIn(stands, b) : b)),
     ],
     layout: line,
+    run,
+    ...(stands && { stands }),
     face,
     plan,
     housing,

@@ -53,15 +53,18 @@ export function heldRing({ stages, sweeps, plan, face, h }: Setting, k: number):
   };
 }
 
+/** Radius that is free over a ring where nothing clamps it, m: what moves there may reach beyond it. */
+const over = (r: HeldRing): number => (r.clamp ? r.radius : Math.max(r.radius, r.behind));
+
 /** Radius of what holds a ring, m. */
-export const holderRadius = (r: HeldRing, wall: number): number => r.radius + wall;
+export const holderRadius = (r: HeldRing, wall: number): number => over(r) + wall;
 
 /** The hole that a ring stands in, from plate to plate: stepped where there is a shelf. */
 export const ringHoles = (r: HeldRing, x: number, y: number, from: number, to: number): Hole[] =>
   [
     { outline: circle(x, y, r.before), from, to: r.from },
     { outline: circle(x, y, r.radius), from: r.from, to: r.to },
-    { outline: circle(x, y, r.clamp ? r.radius : Math.max(r.radius, r.behind)), from: r.to, to },
+    { outline: circle(x, y, over(r)), from: r.to, to },
   ].filter((o) => o.to - o.from > 1e-9);
 
 /** What holds the ring of a stage: a tube between the plates where no wall does, and a ring that keeps it down. */

@@ -6,7 +6,7 @@ import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { flangeScrew } from './link-bodies.ts';
-import { EDGE, hasHub, HUB } from './plan.ts';
+import { EDGE, endingAt, hasHub, HUB } from './plan.ts';
 import { faceHolds, postsCarry, wallsCarry } from './sides.ts';
 import type { HeldRing } from './rings.ts';
 import type { Link } from './shafts.ts';
@@ -92,12 +92,13 @@ export interface Carries {
 
 /** Whether shafts, and what holds rings, stand the line's peak. */
 export function strengthChecks(
-  { housing, plan }: Reducer,
-  variant: ReducerVariant,
+  { housing, plan, layout }: Reducer,
+  whole: ReducerVariant,
   carries: readonly Carries[],
   shelf: Shelf,
 ): Check[] {
   if (!housing || !plan) return [];
+  const variant = endingAt(plan, whole, layout.stages.length);
   const list: Check[] = [];
   const { screw, screws } = { screw: SCREWS[variant.housing!.screw], screws: housing.screws.length };
   plan.links.forEach((link, k) => {

@@ -1,0 +1,152 @@
+import { describe, expect, it } from 'vitest';
+import { stageKinds, type Reducer, type Variant } from '../src/index.ts';
+import { envelopeOf } from '../src/reducer/around.ts';
+import { sweptBy } from '../src/reducer/body.ts';
+import { insideOf } from '../src/reducer/cut-line.ts';
+import { radiiOf } from '../src/reducer/reach.ts';
+import { opened } from '../src/reducer/sliced.ts';
+import { flatten } from '../src/shape/flatten.ts';
+import { area, circle, type Outline } from '../src/shape/outline.ts';
+import { solidVolume } from '../src/shape/solid.ts';
+import { anyStages } from './any-stage.ts';
+import { made, ofKind } from './reducer-bench.ts';
+
+// Whether what is made round stages is a thing at all: plates with holes that lie in them, beside one another.
+
+const lineOf = (...stages: readonly (readonly [string, Record<string, unknown>])[]): Variant =>
+  ({ ...ofKind('spur'), stages: stages.map(([kind, params], i) => ({ id: `s${i}`, kind, params })) }) as Variant;
+
+/** A reducer, or nothing where its stages refuse. */
+const reducerOrNone = (v: Variant): Reducer | undefined => {
+  try {
+    return made(v);
+  } catch {
+    return undefined;
+  }
+};
+
+const points = (o: Outline): [number, number][] => {
+  const p = flatten(o, 2e-6);
+  return Array.from({ length: p.length / 2 }, (_, i) => [p[2 * i]!, p[2 * i + 1]!]);
+};
+
+/** What of a reducer's housing no printer could make: holes beyond an outline, or in one another; sizes that are none. */
+function unsound(r: Reducer): string[] {
+  const out: string[] = [];
+  for (const b of r.bodies.filter((x) => x.of === 'case'))
+    for (const [k, p] of b.solid().prisms.entries()) {
+      const told = `${b.id}, prism ${k}`;
+      if (![p.from, p.to, ...p.outer.points, ...p.holes.flatMap((h) => [...h.points])].every(Number.isFinite))
+        out.push(`${told}: no number`);
+      if (!(p.to > p.from)) out.push(`${told}: no height`);
+      p.holes.forEach((h, j) => {
+        const edge = points(h);
+        if (edge.some(([x, y]) => !insideOf(p.outer, x, y))) out.push(`${told}: hole ${j} beyond its outline`);
+        p.holes.forEach((other, i) => {
+          if (i !== j && edge.some(([x, y]) => insideOf(other, x, y))) out.push(`${told}: hole ${j} in hole ${i}`);
+        });
+      });
+    }
+  return out;
+}
+
+/** Pieces whose middles leave what they are said to sweep, however far the motor has turned. */
+function strays(r: Reducer): string[] {
+  return r.bodies
+    .filter((b) => b.of === 'stage' && b.places(0).every((f) => Math.abs(f.z[2]) > 0.5))
+    .filter((b) => {
+      const { rounds } = sweptBy(b);
+      const round = b.solid().prisms.every((p) => insideOf(p.outer, 0, 0));
+      return [2.9, 7.7, 31.3, 123.4].some((crank) =>
+        b
+          .places(crank)
+          .some(({ at }) => round && !rounds.some((o) => Math.hypot(at[0] - o.x, at[1] - o.y) < o.r + 1e-7)),
+      );
+    })
+    .map((b) => b.id);
+}
+
+describe('a housing', () => {
+  for (const kind of stageKinds())
+    it(`can be made round any stage that goes, and what turns in it stays in its room: ${kind.id}`, () => {
+      let seen = 0;
+      for (const { params } of anyStages(kind, 4, 3)) {
+        const r = reducerOrNone(lineOf([kind.id, params]));
+        if (!r) continue;
+        seen++;
+        expect(unsound(r)).toEqual([]);
+        // What runs straight leaves on purpose.
+        if (!kind.straight) expect(strays(r)).toEqual([]);
+      }
+      expect(seen).toBeGreaterThan(0);
+    });
+
+  it('of rollers that go in and out is as wide as their ring, not as a circle through three of their places', () => {
+    for (const { params } of anyStages(
+      stageKinds().find((k) => k.id === 'roller-wave')!,
+      6,
+      3,
+    )) {
+      const r = reducerOrNone(lineOf(['roller-wave', params]));
+      if (!r) continue;
+      const { across } = envelopeOf(r)!;
+      const ring = r.bodies.find((b) => b.id === 'stage1/ring')!;
+      const outside = Math.max(r.face.circle, 2 * radiiOf(ring.solid().prisms[0]!.outer).most);
+      expect(Math.max(...across)).toBeLessThan(outside + 0.05);
+    }
+  });
+
+  it('stands round the stages before one that goes across just as it does where they are alone', () => {
+    const start = (id: string) => ofKind(id).stages[0]!.params as Record<string, unknown>;
+    for (const first of ['planetary', 'belt', 'cycloidal', 'spur']) {
+      const alone = made(lineOf([first, start(first)]));
+      for (const second of ['bevel', 'worm', 'rack', 'screw']) {
+        const r = made(lineOf([first, start(first)], [second, start(second)]));
+        const stage = r.layout.stages[0]!;
+        expect(unsound(r)).toEqual([]);
+        const cases = r.bodies.filter((b) => b.of === 'case');
+        expect(cases.length).toBeGreaterThan(3);
+        for (const b of cases) {
+          // As they would lie, and across the axis of the stage that they stand round.
+          const same = alone.bodies.find((x) => x.id === b.id)!;
+          expect(solidVolume(b.solid()), `${first} > ${second}, ${b.id}`).toBeCloseTo(solidVolume(same.solid()), 12);
+          for (const f of b.places(0)) {
+            const [x, y, z] = stage.frame.z;
+            expect(Math.abs(f.z[0] * x + f.z[1] * y + f.z[2] * z)).toBeCloseTo(1, 9);
+          }
+        }
+        // The motor's face lies on its plate, its shaft on the stage's axis.
+        const [motor, plate] = ['motor/body', 'case/plate-motor'].map(
+          (id) => r.bodies.find((b) => b.id === id)!.places(0)[0]!,
+        );
+        const off = motor!.at.map((v, i) => v - plate!.at[i]!) as [number, number, number];
+        expect(off[0] * plate!.z[0] + off[1] * plate!.z[1] + off[2] * plate!.z[2]).toBeCloseTo(0, 9);
+        // What takes room counts in all directions: nothing lies beyond the envelope.
+        const box = envelopeOf(r)!;
+        expect(box.to - box.from).toBeLessThan(1);
+        expect(Math.max(...box.across)).toBeLessThan(1);
+      }
+    }
+  });
+});
+
+describe('holes that meet', () => {
+  const r = 5e-3;
+  it('are one where one lies in the other', () => {
+    expect(opened([circle(0, 0, r), circle(1e-3, 0, 2e-3)]).map((o) => Math.abs(area(o)))).toEqual([
+      expect.closeTo(Math.PI * r * r, 12),
+    ]);
+    expect(opened([circle(1e-3, 0, 2e-3), circle(0, 0, r)])).toHaveLength(1);
+  });
+
+  it('are a slot where they overlap, and a third joins what it reaches', () => {
+    const [one] = opened([circle(0, 0, r), circle(6e-3, 0, r)]);
+    expect(Math.abs(area(one!))).toBeCloseTo(Math.PI * r * r + 6e-3 * 2 * r, 12);
+    const three = opened([circle(0, 0, r), circle(12e-3, 0, r), circle(6e-3, 0, r)]);
+    expect(three.map((o) => Math.abs(area(o)))).toEqual([expect.closeTo(Math.PI * r * r + 12e-3 * 2 * r, 12)]);
+  });
+
+  it('stay two where they stand apart', () => {
+    expect(opened([circle(0, 0, r), circle(10.01e-3, 0, r)])).toHaveLength(2);
+  });
+});

@@ -82,7 +82,7 @@ function differs(r: Reducer, crank: number, angle: number, count: number, seed: 
     const frames = body.places(crank);
     const { prisms } = body.solid();
     const lies = frames.some((f) => Math.abs(f.z[2]) < 0.5);
-    const more = lies || body.flexes || prisms.some((p) => p.cut || toothed(p) || p.twist !== 0);
+    const more = lies || body.flexes || prisms.some((p) => (!p.cut && toothed(p)) || p.twist !== 0);
     const rects = region?.rects ?? [];
     const far = Math.max(...frames.map((f) => Math.hypot(...f.at))) + 0.03;
     for (let k = 0; k < count; k++) {
@@ -98,7 +98,9 @@ function differs(r: Reducer, crank: number, angle: number, count: number, seed: 
       const found = frames.flatMap((f) => {
         const d = [ux * u - f.at[0], uy * u - f.at[1], z - f.at[2]] as const;
         const own = [f.x, f.y, f.z].map((v) => v[0] * d[0] + v[1] * d[1] + v[2] * d[2]) as [number, number, number];
-        return prisms.filter((p) => !p.cut).map((p) => at(p, own));
+        const cuts = prisms.filter((p) => p.cut).map((p) => at(p, own));
+        const whole = prisms.filter((p) => !p.cut).map((p) => at(p, own));
+        return cuts.includes('edge') ? ['edge'] : cuts.includes('in') ? ['out'] : whole;
       });
       if (found.includes('edge')) continue;
       const is = found.includes('in');

@@ -1,6 +1,8 @@
 import { check, type Check } from '../figure/index.ts';
 import { place, type Outline } from '../shape/outline.ts';
+import type { Prism } from '../shape/solid.ts';
 import { stated } from '../units/stated.ts';
+import type { Body } from './body.ts';
 import { insideOf } from './cut-line.ts';
 import { endingAt } from './plan.ts';
 import { undone } from './frame.ts';
@@ -34,17 +36,27 @@ function blockedAt({ bodies: all, face, plan, run: line, stands }: Reducer): num
       const off = Math.hypot(f.at[0] - x, f.at[1] - y);
       for (const p of b.solid().prisms) {
         if (p.cut || f.at[2] + p.from >= least) continue;
-        // Only what stands round the shaft's own axis, or is a plate that may have a hole there.
         const local = { x: x - f.at[0], y: y - f.at[1] };
-        if (off > 1e-6 && !b.id.startsWith('case/')) continue;
-        if (radiiOf(p.outer).most < off) continue;
-        const clear = p.holes.some((h) => holds(h, local.x, local.y, face.shaft / 2));
+        const { most } = radiiOf(p.outer);
+        // What goes round the shaft leaves its passage free, or does not.
+        if (off > 1e-6 && !b.id.startsWith('case/')) {
+          if (off - most < face.shaft / 2 - 1e-9) least = Math.min(least, f.at[2] + p.from);
+          continue;
+        }
+        if (most < off) continue;
+        const clear = openedIn(b, p).some((h) => holds(h, local.x, local.y, face.shaft / 2));
         if (!clear && insideOf(p.outer, local.x, local.y)) least = Math.min(least, f.at[2] + p.from);
       }
     }
   }
   return least;
 }
+
+/** Holes of a prism, and what is cut through all of it afterwards. */
+const openedIn = (b: Body, p: Prism): Outline[] => [
+  ...p.holes,
+  ...b.solid().prisms.flatMap((c) => (c.cut && c.from <= p.from + 1e-9 && c.to >= p.to - 1e-9 ? [c.outer] : [])),
+];
 
 /** Whether an outline goes round a circle without touching it. */
 const holds = (o: Outline, x: number, y: number, r: number): boolean =>
@@ -121,22 +133,38 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
       }),
     );
   }
+  for (const { stage, name } of housing.inside)
+    list.push(
+      check({
+        id: `inside-${stage + 1}`,
+        name: `Something holds the ${name.toLowerCase()} of stage ${stage + 1}`,
+        figure: 0,
+        limit: 1,
+        sense: 'min',
+        quantity: 'count',
+        near: 0,
+        severity: 'warn',
+        why: 'It stands still inside of what turns round it: no wall of the housing made here reaches it.',
+        advice: 'Screw it to the plate beside it, or hold the outer member and let this one turn.',
+      }),
+    );
   plan.links.forEach((link, k) => {
     const isLast = k + 1 === plan.links.length;
     const stage = line.stages[link.stage]!;
-    const next = isLast ? undefined : line.stages[link.stage + 1]!;
-    if (!isLast && !link.hub && next!.ports.input.shaft > 0)
+    // A stage behind the housing is driven by the same shaft.
+    const next = line.stages[link.stage + 1];
+    if (next && !link.hub && next.ports.input.shaft > 0)
       list.push(
         check({
           id: `bores-${k + 1}`,
           name: `One shaft through stages ${link.stage + 1} and ${link.stage + 2}`,
-          figure: Math.abs(link.diameter - next!.ports.input.shaft),
+          figure: Math.abs(link.diameter - next.ports.input.shaft),
           limit: FITS,
           sense: 'max',
           quantity: 'length',
           near: 0,
           severity: 'warn',
-          why: `It comes out of a bore of ${say(link.diameter)} and goes into one of ${say(next!.ports.input.shaft)}.`,
+          why: `It comes out of a bore of ${say(link.diameter)} and goes into one of ${say(next.ports.input.shaft)}.`,
           advice: 'Give both the same bore, or have the shaft turned with a step.',
         }),
       );

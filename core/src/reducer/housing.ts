@@ -7,7 +7,7 @@ import { hubScrews, linkBody, outputShaft, type ShaftRun } from './link-bodies.t
 import { motorRounds } from './motor-body.ts';
 import { EDGE, PITCH } from './plan.ts';
 import { plateBodies, platesOf, type Shared } from './plates.ts';
-import { heldRing, holderRadius, ringBodies, type HeldRing } from './rings.ts';
+import { heldInside, heldRing, holderRadius, ringBodies, type HeldRing } from './rings.ts';
 import { bearingBodies, seatsOf, type Plate, type Seat } from './seats.ts';
 import { axisOf, settingOf, type HousingWish, type Setting } from './setting.ts';
 import { motorScrews, tieBodies } from './ties.ts';
@@ -24,6 +24,8 @@ export interface MadeHousing {
   readonly wanted: number;
   readonly grip: number;
   readonly rings: readonly HeldRing[];
+  /** What stands still inside of what turns, where nothing made here reaches it: of which stage, and its name. */
+  readonly inside: readonly { readonly stage: number; readonly name: string }[];
   /** Shaft of the motor within the wheel it drives, m, below 0 where it ends before it, and how wide that is; NaN where it drives no bore. */
   readonly engaged: number;
   readonly driven: number;
@@ -33,12 +35,23 @@ export interface MadeHousing {
   readonly rounds: readonly Round[];
 }
 
-/** Circles that all plates must hold: what moves, bearings, the motor with its screws, rings and what holds them. */
-function roundsOf(w: Setting, seats: readonly Seat[], rings: readonly HeldRing[], beyond: number): Round[] {
+/**
+ * Circles that all plates must hold: what moves, bearings, the motor with its screws, rings and what holds them.
+ *
+ * @param beyond how far the housing's screws stand beyond the outline, m
+ * @param grown by how much the outline is larger than these all round, m
+ */
+function roundsOf(
+  w: Setting,
+  seats: readonly Seat[],
+  rings: readonly HeldRing[],
+  beyond: number,
+  grown: number,
+): Round[] {
   const { h, screw, plan, face, stages, sweeps, layout, variant } = w;
   const [mx, my] = axisOf(stages[0]!);
   // Nuts under the first plate pass beside what stands before it.
-  const nut = Math.max(0, screw.washer / 2 + EDGE / 4 - h.gap - h.wall - beyond);
+  const nut = Math.max(0, screw.washer / 2 + EDGE / 4 - grown - beyond);
   const before = layout.stages[plan.first - 1];
   const head = SCREWS[face.thread].head / 2;
   return [
@@ -70,8 +83,8 @@ export function madeHousing(wish: HousingWish): MadeHousing {
   // A post is round and keeps the gap with all of itself; of a wall's boss only what is outside the wall is there.
   const r = screw.hole / 2 + EDGE;
   const post = { r, beyond: Math.max(0, (h.sides === 'posts' ? r : screw.hole / 2 + EDGE / 2) - h.wall) };
-  const rounds = roundsOf(w, seats, rings, post.beyond);
-  const only = hullArcs(rounds);
+  const alone = roundsOf(w, seats, rings, post.beyond, h.gap);
+  const only = hullArcs(alone);
   // One ring alone, with nothing wider about: the walls hold it themselves.
   const merged =
     h.sides === 'walls' &&
@@ -79,6 +92,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     rings.length === 1 &&
     only.length === 1 &&
     Math.abs(only[0]!.r - holderRadius(rings[0]!, h.wall)) < 1e-9;
+  const rounds = merged ? alone : roundsOf(w, seats, rings, post.beyond, h.gap + h.wall);
   const inner: HullArc[] = merged ? hullArcs(rounds, -h.wall) : hullArcs(rounds, h.gap);
   const outer: HullArc[] = hullArcs(rounds, merged ? h.gap : h.gap + h.wall);
   const round = outer.reduce((s, a) => s + a.r * a.sweep, 0);
@@ -114,6 +128,10 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     wanted,
     grip: top - bottom,
     rings,
+    inside: stages.flatMap((s, k) => {
+      const body = heldInside(w, k);
+      return body ? [{ stage: s.index, name: body.part.name }] : [];
+    }),
     engaged: drives ? Math.min(bottom + face.reach, driver.to) - driver.from : NaN,
     driven: driver ? driver.to - driver.from : NaN,
     shaft: own.run,

@@ -41,6 +41,9 @@ const rod = (solid: Solid): Weighed => {
 /** Height of the face that a stage gives its power at, m. */
 const faceOfOutput = (s: StandingStage): number => pointIn(s.frame, s.ports.output.at)[2];
 
+/** Height of the face that a stage takes its power at, m. */
+const faceOfInput = (s: StandingStage): number => pointIn(s.frame, s.ports.input.at)[2];
+
 /** The shaft or hub that carries power out of a stage; none where its own flange does. */
 export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body | undefined {
   const { plan, stages, output, h, step } = w;
@@ -52,13 +55,18 @@ export function linkBody(w: Setting, k: number, plates: readonly Plate[]): Body 
   const [x, y] = outAxis(s);
   const port = faceOfOutput(s);
   const lower = link.hub ? port : link.beside ? plates[k]!.from + LIP / 2 : s.from;
-  const upper = !isLast ? plates[k + 2]!.from - h.gap / 2 : output ? port + HUB : plates[k + 1]!.to + STUB;
+  // What goes on behind the housing is driven by the same shaft.
+  const next = w.layout.stages[s.index + 1];
+  // What is in one with its own shaft has no bore to go into: they are coupled where it begins.
+  const coupled = next && !(next.ports.input.shaft > 0) ? faceOfInput(next) : undefined;
+  const beyond = output ? port + HUB : plates[k + 1]!.to + STUB;
+  const upper = coupled ?? (isLast ? beyond : plates[k + 2]!.from - h.gap / 2);
   // Keys, flats and set screws are not in a shaft's body.
   const common = {
     frames: [at(x, y, lower)],
     apart: (2 * k + 0.9) * step,
     speed: speedAfter(s),
-    joins: keyedTo(s, stages[k + 1]),
+    joins: keyedTo(s, next),
   };
   if (!link.hub) {
     const solid: Solid = { prisms: [prism(circle(0, 0, link.diameter / 2), 0, upper - lower)] };

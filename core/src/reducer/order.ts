@@ -1,6 +1,7 @@
 import type { CrossSection, ManifoldToplevel } from 'manifold-3d';
 import { flatten } from '../shape/flatten.ts';
 import { place, type Outline } from '../shape/outline.ts';
+import { cutSlices, type Prism } from '../shape/solid.ts';
 import type { Body } from './body.ts';
 
 /** The way a part comes out, seen from the motor: on towards the output, or back. */
@@ -72,20 +73,26 @@ const polygon = (o: Outline): [number, number][] => {
  */
 function slicesOf(kernel: ManifoldToplevel, body: Body, pieces: readonly number[]): Slice[] {
   const frames = body.places(0);
-  return body.solid().prisms.flatMap((p): Slice[] => {
-    if (p.cut) return [];
-    const at = frames[pieces[0]!]!;
-    const rings = pieces.flatMap((i) => {
+  const at = frames[pieces[0]!]!;
+  const rings = (p: Prism) =>
+    pieces.flatMap((i) => {
       const f = frames[i]!;
       const pose = { x: f.at[0], y: f.at[1], turn: Math.atan2(f.x[1], f.x[0]) + (p.turn ?? 0) };
       return [p.outer, ...p.holes].map((o) => polygon(place(o, pose)));
     });
-    const whole = new kernel.CrossSection(rings, 'EvenOdd');
+  return cutSlices(body.solid()).map(({ p, cuts }): Slice => {
+    let whole = new kernel.CrossSection(rings(p), 'EvenOdd');
+    for (const c of cuts) {
+      const [more, cutter] = [whole, new kernel.CrossSection(rings(c), 'EvenOdd')];
+      whole = more.subtract(cutter);
+      more.delete();
+      cutter.delete();
+    }
     const section = whole.offset(-2 * CHORD * MM, 'Miter', 2);
     whole.delete();
     const up = at.z[2];
     const [a, b] = [at.at[2] + up * p.from, at.at[2] + up * p.to];
-    return [{ from: Math.min(a, b), to: Math.max(a, b), section }];
+    return { from: Math.min(a, b), to: Math.max(a, b), section };
   });
 }
 

@@ -5,7 +5,7 @@ import { at, bodyOf, moved, ring, size, weighedIn } from './drawn.ts';
 import { LIP, SLIDE, STEP } from './plan.ts';
 import { reachOf } from './reach.ts';
 import type { Plate } from './seats.ts';
-import { axisOf, through, widest, type Setting } from './setting.ts';
+import { axisOf, through, widest, type Setting, type Sweep } from './setting.ts';
 import { sliced, type Hole } from './sliced.ts';
 
 /** A ring of a stage that the housing holds. */
@@ -22,19 +22,42 @@ export interface HeldRing {
   readonly behind: number;
 }
 
-/** The ring of a stage of the run that stands still round its axis, if it has one. */
-export function heldRing({ stages, sweeps, plan, face, h }: Setting, k: number): HeldRing | undefined {
-  const s = stages[k]!;
-  const [x, y] = axisOf(s);
-  const still = sweeps[k]!.filter(({ body }) => body.turns === 'fixed')
+/** The widest of what stands still round the axis of a stage of the run, if anything does. */
+function stillOf({ stages, sweeps }: Setting, k: number): Sweep | undefined {
+  const [x, y] = axisOf(stages[k]!);
+  return sweeps[k]!.filter(({ body }) => body.turns === 'fixed')
     .filter(({ body }) => {
       const frames = body.places(0);
       return frames.length === 1 && Math.hypot(frames[0]!.at[0] - x, frames[0]!.at[1] - y) < 1e-9;
     })
     .sort((a, b) => reachOf(b.body.solid()) - reachOf(a.body.solid()))[0];
+}
+
+/** What of a stage turns or rolls. */
+const movingOf = ({ sweeps }: Setting, k: number): readonly Sweep[] =>
+  sweeps[k]!.filter(({ body }) => body.turns !== 'fixed');
+
+/**
+ * What of a stage stands still inside of what turns, so that no wall reaches it: a sun, a cage, a plate of pins. A ring goes
+ * in from above, so that nothing wider may turn before it either.
+ */
+export function heldInside(w: Setting, k: number): Body | undefined {
+  const still = stillOf(w, k);
   if (!still) return undefined;
+  const [x, y] = axisOf(w.stages[k]!);
+  const beside = movingOf(w, k).filter((m) => m.from < still.to - w.h.gap);
+  return widest(beside, x, y) > reachOf(still.body.solid()) ? still.body : undefined;
+}
+
+/** The ring of a stage of the run that stands still round its axis, if it has one. */
+export function heldRing(w: Setting, k: number): HeldRing | undefined {
+  const { stages, plan, face, h } = w;
+  const s = stages[k]!;
+  const [x, y] = axisOf(s);
+  const still = stillOf(w, k);
+  if (!still || heldInside(w, k)) return undefined;
   const radius = reachOf(still.body.solid());
-  const moving = sweeps[k]!.filter(({ body }) => body.turns !== 'fixed');
+  const moving = movingOf(w, k);
   // What ends flush with the ring would rub on a shelf or a clamp that reached over it.
   const ahead = moving.filter((m) => m.from < still.from + h.gap - 1e-9);
   const beyond = moving.filter((m) => m.to > still.to - h.gap + 1e-9);

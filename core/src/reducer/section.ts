@@ -1,4 +1,4 @@
-import type { Prism } from '../shape/solid.ts';
+import { cutSlices, type Prism } from '../shape/solid.ts';
 import type { Body } from './body.ts';
 import { circumcircle } from './circumcircle.ts';
 import { materialAlong, type Interval } from './cut-line.ts';
@@ -82,6 +82,25 @@ function toTips(p: Prism): { spans: Interval[]; roots: number[] } {
   };
 }
 
+/** What of a prism lies on a line of its body's frame. */
+function along(p: Prism, [px, py, dx, dy]: readonly [number, number, number, number]): Interval[] {
+  const turn = (p.turn ?? 0) + p.twist / 2;
+  const [c, s] = [Math.cos(-turn), Math.sin(-turn)];
+  return materialAlong(p, c * px - s * py, s * px + c * py, c * dx - s * dy, s * dx + c * dy);
+}
+
+/** Intervals without what others take of them. */
+const without = (list: readonly Interval[], taken: readonly Interval[]): Interval[] =>
+  taken.reduce<Interval[]>(
+    (left, [a, b]) =>
+      left.flatMap(([from, to]): Interval[] =>
+        b <= from || a >= to
+          ? [[from, to]]
+          : [...(a > from ? [[from, a] as const] : []), ...(b < to ? [[b, to] as const] : [])],
+      ),
+    [...list],
+  );
+
 /** Material of a piece on the plane: its axis along the line's, cut through (px, py) in its own frame along (dx, dy). */
 function upright(
   body: Body,
@@ -93,20 +112,16 @@ function upright(
 ): { rects: Rect[]; roots: number[] } {
   const rects: Rect[] = [];
   const roots: number[] = [];
-  for (const p of body.solid().prisms) {
-    if (p.cut) continue;
+  for (const { p, cuts } of cutSlices(body.solid())) {
     const [a, b] = [z + up * p.from, z + up * p.to];
     const [z0, z1] = [Math.min(a, b), Math.max(a, b)];
     if (through && !body.flexes && isToothed(p)) {
-      const teeth = toTips(p);
+      const teeth = toTips({ ...p, holes: [...p.holes, ...cuts.map((c) => c.outer)] });
       for (const [s, e] of teeth.spans) rects.push({ u0: u0 + s, u1: u0 + e, z0, z1 });
       for (const r of teeth.roots) roots.push(u0 + r, z0, u0 + r, z1);
       continue;
     }
-    const turn = (p.turn ?? 0) + p.twist / 2;
-    const [c, s] = [Math.cos(-turn), Math.sin(-turn)];
-    const [px, py, dx, dy] = local;
-    const spans = materialAlong(p, c * px - s * py, s * px + c * py, c * dx - s * dy, s * dx + c * dy);
+    const spans = cuts.reduce((left, c) => without(left, along(c, local)), along(p, local));
     for (const [from, to] of spans) rects.push({ u0: from, u1: to, z0, z1 });
   }
   return { rects, roots };

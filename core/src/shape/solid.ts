@@ -45,3 +45,41 @@ export const prismVolume = (p: Prism): number =>
 /** Volume of a solid whose added prisms do not overlap and whose cuts lie wholly inside them, m³. */
 export const solidVolume = (s: Solid): number =>
   s.prisms.reduce((sum, p) => sum + (p.cut ? -1 : 1) * prismVolume(p), 0);
+
+/** A prism that is added, where what is cut from it is the same all along. */
+export interface CutSlice {
+  readonly p: Prism;
+  readonly cuts: readonly Prism[];
+}
+
+/** Heights nearer to each other than this are one, m. */
+const SAME = 1e-9;
+
+/**
+ * The prisms that a body is added up of, each in slices along which the same is cut from it.
+ *
+ * @example cutSlices({ prisms: [prism(circle(0, 0, 2), 0, 3), cut(circle(0, 0, 1), 1, 2)] }).length // 3
+ */
+export function cutSlices({ prisms }: Solid): CutSlice[] {
+  const cuts = prisms.filter((p) => p.cut);
+  return prisms.filter((p) => !p.cut).flatMap((p) => slicesOf(p, cuts));
+}
+
+function slicesOf(p: Prism, all: readonly Prism[]): CutSlice[] {
+  const cuts = all.filter((c) => c.to > p.from + SAME && c.from < p.to - SAME);
+  if (cuts.length === 0) return [{ p, cuts }];
+  const at = [p.from, p.to, ...cuts.flatMap((c) => [c.from, c.to])]
+    .filter((z) => z >= p.from && z <= p.to)
+    .sort((a, b) => a - b)
+    .filter((z, i, list) => i === 0 || z - list[i - 1]! > SAME);
+  // Twist goes on evenly: a slice has its own share of it.
+  const turned = (z: number) => (p.turn ?? 0) + (p.twist * (z - p.from)) / (p.to - p.from);
+  return at.slice(1).map((to, i) => {
+    const from = at[i]!;
+    const middle = (from + to) / 2;
+    return {
+      p: { ...p, from, to, turn: turned(from), twist: turned(to) - turned(from) },
+      cuts: cuts.filter((c) => c.from < middle && c.to > middle),
+    };
+  });
+}

@@ -142,11 +142,16 @@ export function rackParts(p: RackParams, _shelf: Shelf, m: RackModel): Result<re
 /** Thickness of the discs that hold rollers, m. */
 const DISC = 3e-3;
 
-/** Power goes in at the pinion's axis; the rack, or the carriage, runs across it. */
+/** Power goes in at the pinion's axis, as far before it as its shaft overhangs; the rack, or the carriage, runs across it. */
 export const rackPorts = (p: RackParams, { geometry: g }: RackBuild): Ports => {
   const side = g.rollers ? DISC : 0;
   return {
-    input: { at: [0, 0, -side], along: 'z', shaft: p.bore, bored: p.shape },
+    input: {
+      at: [0, 0, -Math.max(side, p.overhang - p.width / 2)],
+      along: 'z',
+      shaft: p.bore,
+      bored: p.shape,
+    },
     output: { at: [0, -g.axis, p.width + side], along: 'z', shaft: 0, straight: [1, 0, 0] },
   };
 };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { reducerChecks, stageKinds, type Reducer, type Variant } from '../src/index.ts';
 import { envelopeOf } from '../src/reducer/around.ts';
-import { sweptBy } from '../src/reducer/body.ts';
+import { sweptBy, type Body } from '../src/reducer/body.ts';
 import { insideOf } from '../src/reducer/cut-line.ts';
 import { pointIn, type Frame, type Vec } from '../src/reducer/frame.ts';
 import { alongOf, radiiOf, reachOf } from '../src/reducer/reach.ts';
@@ -173,13 +173,12 @@ describe('what is made round a stage', () => {
   };
 
   /** Pairs of the housing and of what turns in it that stand in one another, by points of the room that both might take. */
-  function standing(r: Reducer, crank: number): string[] {
+  function standing(r: Reducer, crank: number, of = (b: Body): boolean => b.of === 'case'): string[] {
     const roll = dice(9);
     const out = new Set<string>();
-    const cases = r.bodies.filter((b) => b.of === 'case');
-    for (const a of cases)
+    for (const a of r.bodies.filter(of))
       for (const b of r.bodies) {
-        if (b.of === 'case' || b.flexes || a.joins?.includes(b.id) || b.joins?.includes(a.id)) continue;
+        if (of(b) || b.flexes || a.joins?.includes(b.id) || b.joins?.includes(a.id)) continue;
         for (const fa of a.places(crank).slice(0, 2))
           for (const fb of b.places(crank).slice(0, 3)) {
             const [[la, ha], [lb, hb]] = [boxOf(a.solid(), fa), boxOf(b.solid(), fb)];
@@ -203,6 +202,15 @@ describe('what is made round a stage', () => {
         const told = reducerChecks(r, v).some((c) => c.id === 'motor-room' && c.state === 'fails');
         for (const crank of [0, 1.3])
           expect(standing(r, crank).filter((x) => !(told && x.endsWith('motor/shaft')))).toEqual([]);
+      }
+    });
+
+  for (const kind of stageKinds().filter((k) => k.id !== 'unit'))
+    it(`or, where nothing is, leaves the motor clear of it: ${kind.id}`, () => {
+      for (const { params } of anyStages(kind, 4, 5)) {
+        const { housing: _, ...v } = lineOf([kind.id, params]);
+        const r = reducerOrNone(v);
+        if (r) expect(standing(r, 0.4, (b) => b.id === 'motor/body')).toEqual([]);
       }
     });
 

@@ -185,7 +185,7 @@ export function toldBy(line: LineLayout, index: number): { readonly stands: Fram
 }
 
 /** How far a body reaches along a direction, m, from the line's origin. */
-function reachAlong(body: Body, along: Vec, sign: 1 | -1): number {
+export function reachAlong(body: Body, along: Vec, sign: 1 | -1): number {
   const prisms = body.solid().prisms.filter((p) => !p.cut);
   const [low, high] = [Math.min(...prisms.map((p) => p.from)), Math.max(...prisms.map((p) => p.to))];
   return Math.max(

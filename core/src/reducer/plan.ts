@@ -13,8 +13,8 @@ const UNDER_HEAD = 2e-3;
 export const [SLIDE, STEP, EDGE] = [5e-5, 1.5e-3, 2e-3] as const;
 /** Screws stand no farther apart than this along the outline, m. */
 export const PITCH = 0.07;
-/** Room between stages that stand in no housing of ours, m. */
-const APART = 1e-3;
+/** Room between stages that stand in no housing of ours, and before what turns there, m. */
+export const APART = 1e-3;
 
 /** What of a line stands in a housing that is made here. */
 export interface HousingPlan {

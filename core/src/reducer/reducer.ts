@@ -6,9 +6,9 @@ import type { Ports, Stage } from '../stage/contract.ts';
 import type { Body } from './body.ts';
 import { nested, shifted, type Frame, type Vec } from './frame.ts';
 import { madeHousing, type MadeHousing } from './housing.ts';
-import { bodyIn, lineLayout, toldBy, type LineLayout, type StandingStage } from './layout.ts';
+import { bodyIn, lineLayout, reachAlong, toldBy, type LineLayout, type StandingStage } from './layout.ts';
 import { motorShaft, motorSolid, ownFace } from './motor-body.ts';
-import { endingAt, housingPlan, roomBetween, type HousingPlan } from './plan.ts';
+import { APART, endingAt, housingPlan, roomBetween, type HousingPlan } from './plan.ts';
 
 /** A line as things in space. */
 export interface Reducer {
@@ -81,9 +81,19 @@ function spread(bodies: readonly Body[], plan: HousingPlan | undefined, stages: 
   });
 }
 
-/** Without a plate a motor whose shaft enters no bore stands back by it: the two ends are coupled. */
-const coupled = (at: Frame, port: Ports | undefined, bought: boolean, reach: number): Frame =>
-  bought || !port || port.input.shaft > 0 ? at : shifted(at, [-at.z[0] * reach, -at.z[1] * reach, -at.z[2] * reach]);
+/**
+ * Where a motor stands without a plate: a bought unit's flange is against its face; one whose shaft enters no bore is coupled
+ * at its end; else its pilot stays clear of what turns.
+ */
+function standsFree(at: Frame, stage: StandingStage | undefined, face: MotorFace): Frame {
+  if (!stage || stage.bought) return at;
+  const pilot = face.pilot > face.shaft ? face.pilotHeight : 0;
+  const ahead = Math.max(...stage.bodies.map((b) => reachAlong(b, at.z, -1)));
+  // How far its bodies reach before where its power goes in.
+  const before = ahead + at.at[0] * at.z[0] + at.at[1] * at.z[1] + at.at[2] * at.z[2];
+  const back = stage.ports.input.shaft > 0 ? Math.max(0, before + pilot + APART) : face.reach;
+  return shifted(at, [-at.z[0] * back, -at.z[1] * back, -at.z[2] * back]);
+}
 
 /** The motor's shaft as it is left: what drives no bore ends in the plate, coupled to a shaft of the stage's own. */
 const cutTo = (face: MotorFace, port: Ports | undefined, housing: MadeHousing | undefined): MotorFace =>
@@ -120,7 +130,7 @@ export function reducerOf(variant: ReducerVariant, stages: readonly Stage[], she
   const motorAt: Frame =
     housing && plan!.direct
       ? inLine({ ...run.input, at: [run.input.at[0], run.input.at[1], housing.plates[0]!.from] })
-      : coupled(line.input, ports[0], first?.bought ?? true, face.reach);
+      : standsFree(line.input, first, face);
   const long = first ? 1.5 * (first.to - first.from) : 0;
   return ok({
     bodies: [

@@ -10,7 +10,7 @@ test.describe('the frame', () => {
       const common = sheet === 'light' ? 'all' : 'contrast';
       await page.emulateMedia({ colorScheme: sheet });
       await page.goto('/');
-      await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toBeVisible();
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
       await expectAccessible(page, common);
       await openDemo(page);
       for (const view of VIEWS) {

@@ -17,7 +17,7 @@ import { orderOf, type Order } from '../src/reducer/order.ts';
 import { circle } from '../src/shape/outline.ts';
 import { prism, type Prism } from '../src/shape/solid.ts';
 import { shelf } from './helpers.ts';
-import { keyedLine } from './reducer-bench.ts';
+import { fitted, keyedLine, ofKind } from './reducer-bench.ts';
 
 let kernel: ManifoldToplevel;
 beforeAll(async () => {
@@ -179,12 +179,20 @@ describe('going together', () => {
     expect(minds[0]!.minds!.length).toBeGreaterThan(2);
   });
 
-  it('says of bearings between fixed eccentrics that they cannot be put in', () => {
+  it('puts eccentrics of three plates on their rod one after another, each with its plate', () => {
     const v = { ...named('Neck lift D'), housing: usualHousing(shelf) };
-    const { stuck } = together(v);
-    expect(stuck.join('\n')).toMatch(
-      /^Bearing 688 of stage 1 cannot be put in: .*above it.*below it.* are in its way\.$/m,
-    );
+    const { stuck, steps } = together(v);
+    expect(stuck).toEqual([]);
+    const order = steps.map((s) => s.body).filter((b) => /^stage1\/(eccentric|plate|crank-rod)/.test(b));
+    expect(order.filter((b) => b === 'stage1/eccentric').length).toBeGreaterThan(2);
+    // Between the first eccentric and the last there are plates.
+    const [first, last] = [order.indexOf('stage1/eccentric'), order.lastIndexOf('stage1/eccentric')];
+    expect(order.slice(first, last).some((b) => b.startsWith('stage1/plate'))).toBe(true);
+  });
+
+  const across = new Set(['bevel', 'worm', 'unit']);
+  it.each(stageKinds().filter((k) => !across.has(k.id)))('is found whole for a stage as it starts, $id', ({ id }) => {
+    expect(together(fitted(ofKind(id))).stuck).toEqual([]);
   });
 
   it('refuses crossed axes, an empty line and a stage that cannot be, in words', () => {

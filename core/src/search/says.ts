@@ -35,11 +35,11 @@ export const AIM_WORDS: Readonly<
 /** Values within this share of the first count as first. */
 const ALIKE = 0.005;
 
-/** Where a line stands among others in one aim: 0 first, 1 last, counted by those before it. */
-function standing(line: FoundLine, lines: readonly FoundLine[], aim: Aim): number {
+/** Where a line stands among others in one aim: 0 first, 1 last, counted by those that are before it by a share. */
+function standing(line: FoundLine, lines: readonly FoundLine[], aim: Aim, alike = ALIKE): number {
   const { most } = AIM_WORDS[aim];
   const own = line.aims[aim];
-  const before = lines.filter((l) => (most ? l.aims[aim] > own * (1 + ALIKE) : l.aims[aim] < own * (1 - ALIKE))).length;
+  const before = lines.filter((l) => (most ? l.aims[aim] > own * (1 + alike) : l.aims[aim] < own * (1 - alike))).length;
   return lines.length > 1 ? before / (lines.length - 1) : 0;
 }
 
@@ -107,7 +107,7 @@ export function whyNotSays({ kind, limit, value, asked, line, check, beaten, acr
 export type Priority = Aim | 'chance';
 export const PRIORITIES: readonly Priority[] = ['chance', ...AIMS];
 
-/** Lines in the order of priorities: by their place in each, times its weight; the set does not change. */
+/** Lines in the order of priorities: by their very place in each, times its weight; the set does not change. */
 export function inOrderOf(
   lines: readonly FoundLine[],
   weights: Readonly<Partial<Record<Priority, number>>>,
@@ -117,7 +117,7 @@ export function inOrderOf(
   const score = new Map(
     lines.map((l) => [
       l,
-      PRIORITIES.reduce((s, p) => s + (weights[p] ?? 0) * (p === 'chance' ? surer(l) : standing(l, lines, p)), 0),
+      PRIORITIES.reduce((s, p) => s + (weights[p] ?? 0) * (p === 'chance' ? surer(l) : standing(l, lines, p, 0)), 0),
     ]),
   );
   return [...lines].sort((a, b) => score.get(a)! - score.get(b)!);

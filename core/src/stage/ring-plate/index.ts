@@ -158,6 +158,7 @@ function figures(p: P, at: Duty, shelf: Shelf, m: RingPlateModel, make: FigureMa
         bearings: m.costs.bearing,
         wheel: m.costs.wheel,
         cranks: m.costs.crank,
+        'rods of the cranks': m.costs.rod,
         pins: m.costs.pin,
       },
       {

@@ -6,7 +6,7 @@ import { prism } from '../../shape/solid.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, Part, Ports } from '../contract.ts';
-import type { RingPlateModel } from './model.ts';
+import { crankRod, type RingPlateModel } from './model.ts';
 import { crankPlaces, plateOutside, wheelBody } from './outlines.ts';
 import type { RingPlateParams } from './params.ts';
 
@@ -104,7 +104,39 @@ export function ringPlateParts(p: RingPlateParams, shelf: Shelf, m: RingPlateMod
     places: (crank) => [stand(0, 0, 0, 0, wheel(crank))],
     solid: () => ({ prisms: [prism(body, 0, total, bore)] }),
   });
-  cranks.forEach((x, i) => {
+  const rod = crankRod(p, b);
+  if (rod > 0)
+    parts.push(
+      {
+        id: 'eccentric',
+        name: 'Eccentric',
+        ...m.costs.crank,
+        made: how(mh),
+        material: mh.name,
+        note: `⌀ ${mm(b.bore)}, bored ${mm(rod)} ${mm(p.throw)} off its middle; bonded or pinned on the rod at ${g.drive.phases.map(degrees).join(', ')}, one after another with the plates`,
+        curves: [
+          { layer: 'outside', outline: circle(p.throw, 0, b.bore / 2) },
+          { layer: 'bore', outline: circle(0, 0, rod / 2) },
+        ],
+        turns: 'input',
+        places: (crank) =>
+          g.drive.phases.flatMap((phase, k) => cranks.map((x) => stand(x, 0, floor(k), k + 1, crank + phase))),
+        solid: () => ({ prisms: [prism(circle(p.throw, 0, b.bore / 2), -GAP, p.width, [circle(0, 0, rod / 2)])] }),
+      },
+      {
+        id: 'crank-rod',
+        name: 'Rod of a crank',
+        ...m.costs.rod,
+        made: 'bought',
+        material: 'Silver steel 115CrV3, ground rod',
+        note: `⌀ ${mm(rod)}, ${mm(total)} long and as far into its bearings; carries ${p.plates} eccentrics`,
+        curves: [],
+        turns: 'input',
+        places: (crank) => cranks.map((x) => stand(x, 0, 0, p.plates + 2, crank)),
+        seen: () => ({ prisms: [prism(circle(0, 0, rod / 2), 0, total)] }),
+      },
+    );
+  cranks.slice(rod > 0 ? cranks.length : 0).forEach((x, i) => {
     const eccentrics = g.drive.phases.map((_, k) => circle(...shift(k), b.bore / 2));
     parts.push({
       id: `crank-${i + 1}`,
@@ -188,8 +220,11 @@ export function ringPlateAssembly(p: RingPlateParams): readonly AssemblyStep[] {
     { do: 'Press a bearing into every seat of the plates.', caution: 'Press on the outer ring.' },
     {
       do:
-        `Thread the plates on the crank${p.layout === 'one' ? '' : 's'} one after another in their phases, ` +
-        'with a thin washer or balls between them, so that they do not rub.',
+        p.plates > 2
+          ? `Put the first eccentric on the rod${p.layout === 'one' ? '' : 's'}, a plate on it, then the next in its phase, and so on: ` +
+            'no bearing gets over an eccentric to the one behind it. A thin washer or balls go between plates, so that they do not rub.'
+          : `Thread the plates on the crank${p.layout === 'one' ? '' : 's'} from both ends in their phases, ` +
+            'with a thin washer or balls between them, so that they do not rub.',
     },
     ...(p.layout === 'one'
       ? []

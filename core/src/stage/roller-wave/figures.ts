@@ -199,6 +199,7 @@ export function rollerWaveFigures(
       {
         ring: m.costs.ring,
         cage: m.costs.cage,
+        'cage’s second plate': m.costs.cagePlate,
         rollers: m.costs.roller,
         eccentric: m.costs.crank,
         sleeves: m.costs.sleeve,

@@ -249,9 +249,11 @@ export function gapPlay(states: RollerWaveBuild['states'], gap: number): number 
   return mean;
 }
 
-/** Volume of the plates that the cage's walls stand between, m³. */
-const cagePlates = (p: RollerWaveParams, b: RollerWaveBuild): number =>
-  Math.PI * b.cage[1] ** 2 * PLATE * (p.carriedBy === 'both' ? 2 : 1);
+/** How many plates the cage's walls stand between or on. */
+const platesOf = (p: RollerWaveParams): number => (p.carriedBy === 'both' ? 2 : 1);
+
+/** Volume of one of them, m³. */
+const cagePlate = (b: RollerWaveBuild): number => Math.PI * b.cage[1] ** 2 * PLATE;
 
 /** What each part weighs and costs. */
 function costsOf(p: RollerWaveParams, b: RollerWaveBuild, shelf: Shelf) {
@@ -260,12 +262,15 @@ function costsOf(p: RollerWaveParams, b: RollerWaveBuild, shelf: Shelf) {
   const ringMass = blankMass(b.outside / 2, (b.reach[0] + b.reach[1]) / 2, high, ring, shelf);
   const walls =
     Math.PI * (b.cage[1] ** 2 - b.cage[0] ** 2) * high - p.rollers * p.roller * (b.cage[1] - b.cage[0]) * high;
-  const cageMass = (Math.max(0, walls) + cagePlates(p, b)) * cage.material.density;
+  const plate = cagePlate(b) * cage.material.density;
+  const cageMass = Math.max(0, walls) * cage.material.density + plate;
   const sleeve = Math.PI * (b.wave.eccentric ** 2 - (b.bearing.outside / 2) ** 2) * p.width * 7850;
   const crank = rodMass(b.bearing.bore, high, 7850) - rodMass(p.shaft, high, 7850);
   return {
     ring: { quantity: 1, mass: ringMass, money: cutPartPrice(ring, ringMass, b.wave.lobes * p.rows, shelf) },
     cage: { quantity: 1, mass: cageMass, money: cutPartPrice(cage, cageMass, p.rollers, shelf) },
+    // Screwed on: in one piece with the walls it would let no roller in.
+    cagePlate: { quantity: platesOf(p) - 1, mass: plate, money: cutPartPrice(cage, plate, 0, shelf) },
     roller: {
       quantity: p.rollers * p.rows,
       mass: rodMass(p.roller, p.width, roller.material.density),
@@ -405,12 +410,11 @@ export function modelRollerWave(
   ];
   const lasting = at.equivalent && at.meanSpeed ? (s.bearingMean * at.equivalent * held) / moment : 0;
   const bearingLife = lasting > 0 ? ratedLife(bearing, lasting, at.meanSpeed! * rolls) : Infinity;
-  const plates = p.carriedBy === 'both' ? 2 : 1;
   const ringInertia = (costs.ring.mass * ((b.outside / 2) ** 2 + ((b.reach[0] + b.reach[1]) / 2) ** 2)) / 2;
-  const plateMass = cagePlates(p, b) * cage.material.density;
+  const plateMass = cagePlate(b) * cage.material.density;
   const cageInertia =
     (costs.cage.mass - plateMass) * ((b.cage[0] + b.cage[1]) / 2) ** 2 +
-    (plateMass * b.cage[1] ** 2) / 2 +
+    (platesOf(p) * plateMass * b.cage[1] ** 2) / 2 +
     costs.roller.mass * p.rollers * p.rows * far ** 2;
   const numbers: StageNumbers = {
     ratio,
@@ -427,7 +431,7 @@ export function modelRollerWave(
     limits: limits.map((l) => ({ mode: l.mode, time: l.time, torque: l.torque, life: l.life })),
     ...sumCosts(Object.values(costs)),
     outside: b.outside,
-    length: p.rows * p.width + (p.rows - 1) * ROOM + plates * PLATE + 2 * ROOM,
+    length: p.rows * p.width + (p.rows - 1) * ROOM + platesOf(p) * PLATE + 2 * ROOM,
     maxSpeed: (ring.plastic ? 4 : 10) / (far + wave.roller),
     bore: p.shaft,
     beside: false,

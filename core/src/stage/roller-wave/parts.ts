@@ -72,7 +72,7 @@ export function rollerWaveParts(p: RollerWaveParams, _shelf: Shelf, m: RollerWav
       ...costs.cage,
       made: how(cage!.made),
       material: cage!.name,
-      note: `${p.rollers} slots of ${mm(p.roller + p.slot)}, walls ${mm(m.wall)} thin, ⌀ ${mm(2 * m.cage[0])} to ${mm(2 * m.cage[1])}, ${mm(high)} high, on a plate of ${mm(PLATE)}${p.carriedBy === 'both' ? ', a second one screwed on' : ''}`,
+      note: `${p.rollers} slots of ${mm(p.roller + p.slot)}, walls ${mm(m.wall)} thin, ⌀ ${mm(2 * m.cage[0])} to ${mm(2 * m.cage[1])}, ${mm(high)} high, on a plate of ${mm(PLATE)}`,
       curves: [
         { layer: 'outside', outline: disc },
         ...walls.map((outline) => ({ layer: 'walls', outline })),
@@ -84,10 +84,30 @@ export function rollerWaveParts(p: RollerWaveParams, _shelf: Shelf, m: RollerWav
         prisms: [
           prism(disc, high + ROOM, high + ROOM + PLATE, p.shaft > 0 ? [circle(0, 0, p.shaft / 2 + ROOM)] : []),
           ...walls.map((o) => prism(o, p.carriedBy === 'both' ? -ROOM : 0, high + ROOM)),
-          ...(p.carriedBy === 'both' ? [prism(disc, -ROOM - PLATE, -ROOM, through)] : []),
         ],
       }),
     },
+    ...(p.carriedBy === 'both'
+      ? [
+          {
+            id: 'cage-plate',
+            name: 'Cage’s second plate',
+            ...costs.cagePlate,
+            made: how(cage!.made),
+            material: cage!.name,
+            note: `⌀ ${mm(2 * m.cage[1])}, ${mm(PLATE)} thick, screwed on the walls’ ends once the rollers are in`,
+            curves: [
+              { layer: 'outside', outline: disc },
+              { layer: 'bore', outline: through[0]! },
+            ],
+            turns: held ? ('output' as const) : ('fixed' as const),
+            places: (crank: number) => [
+              { at: [0, 0, 0] as const, turn: wavePose(p, crank).cage, apart: [0, 0, -2 * high] as const },
+            ],
+            solid: () => ({ prisms: [prism(disc, -ROOM - PLATE, -ROOM, through)] }),
+          },
+        ]
+      : []),
     {
       id: 'roller',
       name: 'Roller',

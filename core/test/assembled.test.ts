@@ -251,7 +251,7 @@ describe('an assembled stage', () => {
         wall: 3e-3,
         bore: 8e-3,
       },
-      6,
+      10,
     ],
   ])(
     '%s %j: its bodies mesh without standing in one another',

@@ -195,6 +195,18 @@ describe('going together', () => {
     expect(together(fitted(ofKind(id))).stuck).toEqual([]);
   });
 
+  it('of a housed stage before one that goes across is as it is alone, and the other comes after by its own list', () => {
+    const v = ofKind('planetary');
+    const alone = together(v);
+    const both = together({ ...v, stages: [...v.stages, { ...ofKind('bevel').stages[0]!, id: 't' }] } as Variant);
+    expect(both.stuck).toEqual([]);
+    const first = both.steps.filter((s) => s.stage < 1);
+    expect(first.map((s) => s.body)).toEqual(alone.steps.map((s) => s.body));
+    const after = both.steps.slice(first.length);
+    expect(after.every((s) => s.stage === 1 && s.do.endsWith('as the list of stage 2 says.'))).toBe(true);
+    expect(after.filter((s) => s.minds)).toHaveLength(1);
+  });
+
   it('refuses crossed axes, an empty line and a stage that cannot be, in words', () => {
     const worm = stageKinds().find((k) => k.id === 'worm')!;
     const params = worm.defaults({ ratio: 20, torque: 1, size: Infinity, shelf }) as Record<string, unknown>;

@@ -2,6 +2,9 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { refuse, type Result } from '../result.ts';
 import type { Variant } from '../schema/joint.ts';
 import { openLine, openStage, type StageOpener } from '../line/open.ts';
+import type { Body } from '../reducer/body.ts';
+import { undone } from '../reducer/frame.ts';
+import { bodyIn } from '../reducer/layout.ts';
 import { orderOf, type Move, type OrderProgress } from '../reducer/order.ts';
 import { reducerOf, type Reducer } from '../reducer/reducer.ts';
 import { SCREWS, preload, tightening, type Screw } from '../shop/fasteners.ts';
@@ -111,8 +114,8 @@ function listed(ids: readonly string[], reducer: Reducer): string {
 /**
  * The order of putting a line together, found by taking it apart.
  *
- * @returns refuses in words where a stage cannot be, or where axes cross: then stages say how they go together by
- *   themselves
+ * @returns refuses in words where a stage cannot be, or where axes cross before any housing: then stages say how they go
+ *   together by themselves. What goes across behind a housing comes last, by its own list
  */
 export function* goingTogether(
   kernel: ManifoldToplevel,
@@ -127,13 +130,18 @@ export function* goingTogether(
   const made = reducerOf(variant, opened.value, shelf);
   if (!made.ok) return made;
   const reducer = made.value;
-  if (!reducer.layout.parallel)
+  const { plan, stands: across, layout } = reducer;
+  // What stands in a housing goes together along its own axis, whatever goes across behind it.
+  const within = (b: Body) => b.stage < 0 || (plan !== undefined && b.stage >= plan.first && b.stage <= plan.last);
+  if (!layout.parallel && !(across && plan?.first === 0))
     return refuse(
       'The order of the whole line is not worked out.',
       'Its axes cross, and parts are only moved along the output’s axis here.',
       'Put each stage together as its own list says, below its parts.',
     );
-  const order = yield* orderOf(kernel, reducer.bodies, reducer.housing ? 'case/plate-motor' : 'motor/body');
+  const told =
+    layout.parallel || !across ? reducer.bodies : reducer.bodies.filter(within).map((b) => bodyIn(undone(across), b));
+  const order = yield* orderOf(kernel, told, reducer.housing ? 'case/plate-motor' : 'motor/body');
   const { housing } = variant;
   const stands = PRESSED * (housing ? (housing.material.across ?? housing.material.strength) : Infinity);
   const tight = (s: Screw) => `tighten to ${stated(tightening(s, preload(s, stands)), 'torque', 2)}`;
@@ -151,10 +159,20 @@ export function* goingTogether(
       ...(first && { minds: opened.value[stage]!.assembly() }),
     };
   });
+  // Behind it every stage goes by its own list.
+  const behind = reducer.bodies
+    .filter((b) => !layout.parallel && !within(b))
+    .map((b, i, all): GoingStep => ({
+      id: b.id,
+      body: b.id,
+      stage: b.stage,
+      do: `Set the ${lower(b.part.name)} in, as the list of stage ${b.stage + 1} says.`,
+      ...(b.stage !== all[i - 1]?.stage && { minds: opened.value[b.stage]!.assembly() }),
+    }));
   return {
     ok: true,
     value: {
-      steps,
+      steps: [...steps, ...behind],
       stuck: order.held.map(({ unit, up, down }) => {
         const name = reducer.bodies.find((b) => b.id === unit.body)!.part.name;
         const where = unit.body.startsWith('stage') ? ` of stage ${unit.body.slice(5).split('/')[0]}` : '';

@@ -72,7 +72,9 @@ export function rollerWaveParts(p: RollerWaveParams, _shelf: Shelf, m: RollerWav
       ...costs.cage,
       made: how(cage!.made),
       material: cage!.name,
-      note: `${p.rollers} slots of ${mm(p.roller + p.slot)}, walls ${mm(m.wall)} thin, ⌀ ${mm(2 * m.cage[0])} to ${mm(2 * m.cage[1])}, ${mm(high)} high, on a plate of ${mm(PLATE)}`,
+      note:
+        `${p.rollers} slots of ${mm(p.roller + p.slot)}, walls ${mm(m.wall)} thin, ` +
+        `⌀ ${mm(2 * m.cage[0])} to ${mm(2 * m.cage[1])}, ${mm(high)} high, on a plate of ${mm(PLATE)}`,
       curves: [
         { layer: 'outside', outline: disc },
         ...walls.map((outline) => ({ layer: 'walls', outline })),

@@ -126,3 +126,34 @@ describe('a stage that speeds up', () => {
     expect(fast.drag * Math.abs(fast.ratio)).toBeCloseTo(slow.drag, 12);
   });
 });
+
+describe('a bore', () => {
+  const round = { shape1: 'round', shape2: 'round' };
+  // Of 0.85 of each disc that lightening holes leave, and of a worm, which has none; steel 6 a kilogram, printed 75, aluminium 12.
+  it.each([
+    ['spur', 'bore1', 10e-3, 7850, 6, 0.85],
+    ['spur', 'bore2', 10e-3, 1150, 75, 0.85],
+    ['chain', 'bore1', 2.883e-3, 7850, 6, 0.85],
+    ['chain', 'bore2', 2.883e-3, 1150, 75, 0.85],
+    ['cable', 'bore1', 9.945238095e-3, 2700, 12, 0.85],
+    ['cable', 'bore2', 5.65e-3, 1150, 75, 0.85],
+    ['worm', 'bore1', 35e-3, 7850, 6, 1],
+    ['worm', 'bore2', 21e-3, 1150, 75, 0.85],
+  ])('of a %s, %s, leaves out what it is wide and long', (kind, path, length, density, price, solid) => {
+    const [narrow, wide] = [0.006, 0.008].map((d) => load(kind, { ...round, [path]: d }));
+    const less = (Math.PI / 4) * (64e-6 - 36e-6) * length * density * solid;
+    expect((narrow!.mass - wide!.mass) / less).toBeCloseTo(1, 8);
+    expect((narrow!.money - wide!.money) / (less * price)).toBeCloseTo(1, 6);
+  });
+
+  it.each([
+    ['hub1', 5e-3],
+    ['hub2', 8e-3],
+  ])('of a bevel pair is in a hub of two and a half millimetres of wall: %s', (path, bore) => {
+    const [short, long] = [0.006, 0.01].map((h) => load('bevel', { [path]: h }));
+    const more = Math.PI * ((bore / 2 + 2.5e-3) ** 2 - (bore / 2) ** 2) * 4e-3 * 7850 * 0.85;
+    expect((long!.mass - short!.mass) / more).toBeCloseTo(1, 8);
+    // Steel by mass; its teeth cost what they do.
+    expect((long!.money - short!.money) / (more * 6)).toBeCloseTo(1, 6);
+  });
+});

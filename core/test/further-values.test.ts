@@ -1,0 +1,134 @@
+import { describe, expect, it } from 'vitest';
+import { amplitudes, leftOfWave } from '../src/bench/spectrum.ts';
+import { normalQuantile } from '../src/figure/draws.ts';
+import { offPath, type Cycloid } from '../src/lobed/cycloid.ts';
+import { cutSlices, cut, prism, solidVolume } from '../src/shape/solid.ts';
+import { circle } from '../src/shape/outline.ts';
+import { dice } from './helpers.ts';
+
+// Values of single formulas where the way around them would hide a small error: by tables, brute force and sums written out.
+
+describe('the normal distribution’s quantiles', () => {
+  it.each([
+    [0.999, 3.090232306168],
+    [1e-6, -4.753424308823],
+    [1 - 1e-6, 4.753424308823],
+    [0.97, 1.880793608151],
+    [0.98, 2.053748910632],
+    [0.02, -2.053748910632],
+    [0.3, -0.524400512708],
+  ])('are those of a table: %f', (p, z) => {
+    expect(normalQuantile(p) / z).toBeCloseTo(1, 8);
+  });
+});
+
+describe('the distance from a cycloid’s path', () => {
+  const c = { circle: 0.04, throw: 0.0012, pins: 20, pin: 0.003 } as Cycloid;
+  /** The foot by halving the derivative of the distance, sines and all at every step. */
+  function slow(x: number, y: number, near: number): number {
+    const at = (t: number) => [
+      c.circle * Math.cos(t) - c.throw * Math.cos(c.pins * t),
+      c.circle * Math.sin(t) - c.throw * Math.sin(c.pins * t),
+    ];
+    const way = (t: number) => [
+      -c.circle * Math.sin(t) + c.throw * c.pins * Math.sin(c.pins * t),
+      c.circle * Math.cos(t) - c.throw * c.pins * Math.cos(c.pins * t),
+    ];
+    const slope = (t: number) => {
+      const [p, v] = [at(t), way(t)];
+      return (p[0]! - x) * v[0]! + (p[1]! - y) * v[1]!;
+    };
+    let [low, high] = [near - 0.02, near + 0.02];
+    expect(slope(low) * slope(high)).toBeLessThan(0);
+    for (let i = 0; i < 200; i++) {
+      const middle = (low + high) / 2;
+      if (slope(low) * slope(middle) <= 0) high = middle;
+      else low = middle;
+    }
+    const [p, v] = [at(low), way(low)];
+    const speed = Math.hypot(v[0]!, v[1]!);
+    return ((p[1]! - y) * v[0]! - (p[0]! - x) * v[1]!) / speed;
+  }
+
+  it('is that of its foot, wherever the search begins, to a hundredth of an ångström', () => {
+    const roll = dice(4);
+    for (let i = 0; i < 60; i++) {
+      const t = (roll(1e6) / 1e6) * 2 * Math.PI;
+      const off = (roll(1000) / 1000 - 0.5) * 4e-4;
+      // A point beside the path, and a start a little before or behind its foot.
+      const [px, py] = [
+        c.circle * Math.cos(t) - c.throw * Math.cos(c.pins * t),
+        c.circle * Math.sin(t) - c.throw * Math.sin(c.pins * t),
+      ];
+      const [vx, vy] = [
+        -c.circle * Math.sin(t) + c.throw * c.pins * Math.sin(c.pins * t),
+        c.circle * Math.cos(t) - c.throw * c.pins * Math.cos(c.pins * t),
+      ];
+      const speed = Math.hypot(vx, vy);
+      const [x, y] = [px + (vy / speed) * off, py - (vx / speed) * off];
+      for (const start of [-0.012, -0.0024, 0.0024, 0.009])
+        expect(Math.abs(offPath(c, x, y, t + start) - slow(x, y, t))).toBeLessThan(1e-12);
+    }
+  });
+});
+
+describe('a spectrum', () => {
+  it('is the sums of a signal with sines and cosines, twice for all but its mean', () => {
+    const n = 64;
+    const signal = Float64Array.from({ length: n }, (_, i) => 0.7 + Math.sin(i * 0.9) + 0.3 * Math.cos(i * i * 0.05));
+    const a = amplitudes(signal);
+    for (const k of [0, 1, 5, 17, 31]) {
+      let [re, im] = [0, 0];
+      signal.forEach((v, i) => {
+        re += v * Math.cos((2 * Math.PI * k * i) / n);
+        im += v * Math.sin((2 * Math.PI * k * i) / n);
+      });
+      expect(a[k]!).toBeCloseTo(((k === 0 ? 1 : 2) * Math.hypot(re, im)) / n, 12);
+    }
+  });
+
+  it('loses of a wave what its mean over cells does, summed', () => {
+    for (const perCell of [0.05, 0.21, 0.48]) {
+      let mean = 0;
+      for (let i = 0; i < 20000; i++) mean += Math.cos(2 * Math.PI * perCell * ((i + 0.5) / 20000 - 0.5)) / 20000;
+      expect(leftOfWave(perCell)).toBeCloseTo(mean, 8);
+    }
+  });
+});
+
+describe('slices of a body that something is cut from', () => {
+  it('come to its volume, each with its share of a twist', () => {
+    const body = {
+      prisms: [
+        prism(circle(0, 0, 5), 1, 7, [circle(0, 0, 1)], 0.6),
+        cut(circle(2.5, 0, 0.5), 2, 4),
+        cut(circle(-2.5, 0, 1), 3, 9),
+      ],
+    };
+    const list = cutSlices(body);
+    expect(list.map(({ p, cuts }) => [p.from, p.to, cuts.length])).toEqual([
+      [1, 2, 0],
+      [2, 3, 1],
+      [3, 4, 2],
+      [4, 7, 1],
+    ]);
+    list.forEach(({ p }) => {
+      expect(p.twist).toBeCloseTo(0.1 * (p.to - p.from), 12);
+      expect(p.turn).toBeCloseTo(0.1 * (p.from - 1), 12);
+    });
+    const volume = list.reduce(
+      (sum, { p, cuts }) =>
+        sum + (p.to - p.from) * Math.PI * (24 - cuts.reduce((s, c) => s + (c.from === 2 ? 0.25 : 1), 0)),
+      0,
+    );
+    expect(volume).toBeCloseTo(
+      solidVolume({ prisms: [body.prisms[0]!, body.prisms[1]!, { ...body.prisms[2]!, to: 7 }] }),
+      9,
+    );
+  });
+
+  it('is one where nothing is', () => {
+    const alone = prism(circle(0, 0, 5), 1, 7);
+    expect(cutSlices({ prisms: [alone, cut(circle(0, 0, 1), 7, 9)] })).toEqual([{ p: alone, cuts: [] }]);
+  });
+});

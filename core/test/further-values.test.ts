@@ -4,7 +4,14 @@ import { normalQuantile } from '../src/figure/draws.ts';
 import { offPath, type Cycloid } from '../src/lobed/cycloid.ts';
 import { cutSlices, cut, prism, solidVolume } from '../src/shape/solid.ts';
 import { circle } from '../src/shape/outline.ts';
-import { dice } from './helpers.ts';
+import { readParams, stageKind, type Body } from '../src/index.ts';
+import { alongOf } from '../src/reducer/reach.ts';
+import { intoHole, SCREWS } from '../src/shop/fasteners.ts';
+import { outPinStress, type OutPushes } from '../src/stage/cycloidal/output-pins.ts';
+import type { CycloidalParams } from '../src/stage/cycloidal/params.ts';
+import { cold, dice } from './helpers.ts';
+import { body, keyedLine, made } from './reducer-bench.ts';
+import { ANCHORED } from './worked-stages.ts';
 
 // Values of single formulas where the way around them would hide a small error: by tables, brute force and sums written out.
 
@@ -72,6 +79,36 @@ describe('the distance from a cycloid’s path', () => {
   });
 });
 
+describe('an output pin between two plates', () => {
+  const p = { ...(stageKind('cycloidal')!.starts as object), carriedBy: 'both' } as CycloidalParams;
+  const d = p.outPin;
+  const worst = (seat: number) =>
+    outPinStress(p, { most: 1, bent: 0 } as OutPushes, { diameter: d, modulus: 210e9, seat, depth: 4e-3 }).bending;
+  const moment = (bending: number) => (bending * Math.PI * d ** 3) / 32;
+  /** Length between the plates' middles, by a pin whose ends lean freely: F·L/4 in its middle. */
+  const L = 4 * moment(worst(0));
+
+  it('is bent in its middle where its ends lean, half as much and at its ends as well where they cannot', () => {
+    expect(L).toBeGreaterThan(p.discs * p.width);
+    expect(moment(worst(1e30))).toBeCloseTo(L / 8, 9);
+  });
+
+  it('and between those by what its ends turn, found by halving', () => {
+    for (const seat of [1e8, 3e9, 4e10]) {
+      // Ends turn by F·L²/16EI less M·L/2EI, and by M over the seat's stiffness against leaning.
+      const EI = (210e9 * Math.PI * d ** 4) / 64;
+      const leans = (seat * 4e-3 ** 3) / 12;
+      let [low, high] = [0, L / 8];
+      for (let i = 0; i < 100; i++) {
+        const M = (low + high) / 2;
+        if (L ** 2 / 16 / EI - (M * L) / 2 / EI > M / leans) low = M;
+        else high = M;
+      }
+      expect(moment(worst(seat))).toBeCloseTo(Math.max(low, L / 4 - low), 9);
+    }
+  });
+});
+
 describe('a spectrum', () => {
   it('is the sums of a signal with sines and cosines, twice for all but its mean', () => {
     const n = 64;
@@ -130,5 +167,54 @@ describe('slices of a body that something is cut from', () => {
   it('is one where nothing is', () => {
     const alone = prism(circle(0, 0, 5), 1, 7);
     expect(cutSlices({ prisms: [alone, cut(circle(0, 0, 1), 7, 9)] })).toEqual([{ p: alone, cuts: [] }]);
+  });
+});
+
+describe('a screw into a tapped hole', () => {
+  it('may end at its bottom, and must have eight tenths of its diameter in it', () => {
+    // M3: lengths of 6, 8, 10 and 12 mm.
+    expect(intoHole(SCREWS.M3, 5.5e-3, 4.5e-3)).toBeCloseTo(0.01, 12);
+    expect(intoHole(SCREWS.M3, 5.5e-3, 4.4e-3)).toBeCloseTo(0.008, 12);
+    expect(intoHole(SCREWS.M3, 5.6e-3, 2.4e-3)).toBeCloseTo(0.008, 12);
+    expect(intoHole(SCREWS.M3, 5.7e-3, 2.4e-3)).toBeUndefined();
+  });
+});
+
+describe('a key', () => {
+  it('lies in the middle of its wheel', () => {
+    const r = made(keyedLine());
+    const keys = r.bodies.filter((b) => b.id.startsWith('case/key'));
+    expect(keys.length).toBeGreaterThan(1);
+    const middle = (b: Body): number => {
+      const [low, high] = alongOf(b.solid());
+      return b.places(0)[0]!.at[2] + (low + high) / 2;
+    };
+    for (const key of keys) {
+      const wheel = body(r, key.lies!.under);
+      expect(middle(key)).toBeCloseTo(middle(wheel), 9);
+    }
+  });
+});
+
+describe('a spur pair’s centre distance', () => {
+  it('is refused where shifts would be beyond two, either way', () => {
+    const { params } = ANCHORED.find((a) => a.kind === 'spur' && !a.further)!;
+    const { module } = params as { module: number };
+    // Many teeth: few meet their base circles before their shifts are large.
+    const [z1, z2] = [40, 160];
+    const says = (off: number): string => {
+      const read = readParams('spur', {
+        ...params,
+        z1,
+        z2,
+        setBy: 'centre',
+        centre: (module * (z1 + z2)) / 2 + off * module,
+      });
+      if (!read.ok) throw new Error(read.problem.what);
+      const opened = stageKind('spur')!.open(read.value, cold);
+      return opened.ok ? '' : opened.problem.what;
+    };
+    for (const off of [2.6, -4]) expect(says(off)).toBe('That centre distance needs more shift than teeth can take.');
+    for (const off of [0.5, -0.5]) expect(says(off)).toBe('');
   });
 });

@@ -188,8 +188,11 @@ test('the order in which a line goes together is ticked off with its build, with
 
 test('what cannot be put in is said, with what is in its way', async ({ page }) => {
   test.setTimeout(60_000);
-  await openDemo(page, 'Make', 'Neck lift');
-  await page.getByLabel('Variant', { exact: true }).selectOption({ label: 'D' });
+  await openDemo(page, 'Stage', 'Neck lift');
+  await page.getByLabel('Variant', { exact: true }).selectOption({ label: 'B' });
+  // A shaft between two stages that is thicker than the bore it goes into.
+  await type(page, 'Driven bore', '12.8');
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Make/ }).click();
   await page.getByRole('link', { name: 'Section', exact: true }).click();
   await page.getByRole('button', { name: 'Make a housing' }).click();
   await page.getByRole('link', { name: 'Going together' }).click();

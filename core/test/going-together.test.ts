@@ -191,8 +191,11 @@ describe('going together', () => {
   });
 
   const across = new Set(['bevel', 'worm', 'unit']);
-  it.each(stageKinds().filter((k) => !across.has(k.id)))('is found whole for a stage as it starts, $id', ({ id }) => {
-    expect(together(fitted(ofKind(id))).stuck).toEqual([]);
+  it.each(stageKinds().filter((k) => !across.has(k.id)))('is found whole for a stage as it starts, $id', (kind) => {
+    for (const params of [kind.starts, kind.defaults({ ratio: 12, torque: 3, size: Infinity, shelf })])
+      expect(
+        together(fitted({ ...ofKind('spur'), stages: [{ id: 's', kind: kind.id, params }] } as Variant)).stuck,
+      ).toEqual([]);
   });
 
   it('of a housed stage before one that goes across is as it is alone, and the other comes after by its own list', () => {

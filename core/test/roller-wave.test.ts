@@ -192,9 +192,17 @@ describe('a roller wave stage', () => {
     // Rows of a part lie turned by half a lobe.
     const made = partsOf(kind, params({}), cold);
     if (!made.ok) throw new Error(made.problem.what);
-    expect(made.value.find((p) => p.id === 'ring')!.curves.filter((c) => c.layer.startsWith('profile'))).toHaveLength(
-      2,
-    );
+    const [first, second] = [1, 2].map((row) => {
+      const { points } = made.value
+        .find((p) => p.id === `ring-${row}`)!
+        .curves.find((c) => c.layer === 'profile')!.outline;
+      return { radius: Math.hypot(points[0]!, points[1]!), at: Math.atan2(points[1]!, points[0]!) };
+    });
+    expect(second!.radius).toBeCloseTo(first!.radius, 12);
+    const half = Math.PI / lobesOf(params({}) as unknown as { rollers: number; more: 1 | -1 });
+    const apart = Math.abs(second!.at - first!.at) / half;
+    expect(Math.abs(apart - Math.round(apart))).toBeLessThan(1e-9);
+    expect(Math.round(apart) % 2).toBe(1);
   });
 
   it('has less play the smaller the gap and the steeper the wave, and none of a negative band', () => {

@@ -22,15 +22,28 @@ export interface HeldRing {
   readonly behind: number;
 }
 
-/** The widest of what stands still round the axis of a stage of the run, if anything does. */
-function stillOf({ stages, sweeps }: Setting, k: number): Sweep | undefined {
+/** What is widest of all that stands still round the axis of a stage of the run, one or stacked, if anything does. */
+function stillOf(
+  { stages, sweeps }: Setting,
+  k: number,
+): (Pick<Sweep, 'from' | 'to' | 'body'> & { readonly radius: number }) | undefined {
   const [x, y] = axisOf(stages[k]!);
-  return sweeps[k]!.filter(({ body }) => body.turns === 'fixed')
+  const all = sweeps[k]!.filter(({ body }) => body.turns === 'fixed')
     .filter(({ body }) => {
       const frames = body.places(0);
       return frames.length === 1 && Math.hypot(frames[0]!.at[0] - x, frames[0]!.at[1] - y) < 1e-9;
     })
-    .sort((a, b) => reachOf(b.body.solid()) - reachOf(a.body.solid()))[0];
+    .map((s) => ({ ...s, radius: reachOf(s.body.solid()) }));
+  const radius = Math.max(...all.map((s) => s.radius));
+  const wide = all.filter((s) => s.radius > radius - 1e-9);
+  const first = wide[0];
+  if (!first) return undefined;
+  return {
+    body: first.body,
+    radius,
+    from: Math.min(...wide.map((s) => s.from)),
+    to: Math.max(...wide.map((s) => s.to)),
+  };
 }
 
 /** What of a stage turns or rolls. */
@@ -46,7 +59,7 @@ export function heldInside(w: Setting, k: number): Body | undefined {
   if (!still) return undefined;
   const [x, y] = axisOf(w.stages[k]!);
   const beside = movingOf(w, k).filter((m) => m.from < still.to - w.h.gap);
-  return widest(beside, x, y) > reachOf(still.body.solid()) ? still.body : undefined;
+  return widest(beside, x, y) > still.radius ? still.body : undefined;
 }
 
 /** The ring of a stage of the run that stands still round its axis, if it has one. */
@@ -56,7 +69,7 @@ export function heldRing(w: Setting, k: number): HeldRing | undefined {
   const [x, y] = axisOf(s);
   const still = stillOf(w, k);
   if (!still || heldInside(w, k)) return undefined;
-  const radius = reachOf(still.body.solid());
+  const { radius } = still;
   const moving = movingOf(w, k);
   // What ends flush with the ring would rub on a shelf or a clamp that reached over it.
   const ahead = moving.filter((m) => m.from < still.from + h.gap - 1e-9);

@@ -267,7 +267,12 @@ function costsOf(p: RollerWaveParams, b: RollerWaveBuild, shelf: Shelf) {
   const sleeve = Math.PI * (b.wave.eccentric ** 2 - (b.bearing.outside / 2) ** 2) * p.width * 7850;
   const crank = rodMass(b.bearing.bore, high, 7850) - rodMass(p.shaft, high, 7850);
   return {
-    ring: { quantity: 1, mass: ringMass, money: cutPartPrice(ring, ringMass, b.wave.lobes * p.rows, shelf) },
+    // A row's rollers stand where the next row's lobes let none through: each has a ring of its own.
+    ring: {
+      quantity: p.rows,
+      mass: ringMass / p.rows,
+      money: cutPartPrice(ring, ringMass / p.rows, b.wave.lobes, shelf),
+    },
     cage: { quantity: 1, mass: cageMass, money: cutPartPrice(cage, cageMass, p.rollers, shelf) },
     // Screwed on: in one piece with the walls it would let no roller in.
     cagePlate: { quantity: platesOf(p) - 1, mass: plate, money: cutPartPrice(cage, plate, 0, shelf) },
@@ -410,7 +415,7 @@ export function modelRollerWave(
   ];
   const lasting = at.equivalent && at.meanSpeed ? (s.bearingMean * at.equivalent * held) / moment : 0;
   const bearingLife = lasting > 0 ? ratedLife(bearing, lasting, at.meanSpeed! * rolls) : Infinity;
-  const ringInertia = (costs.ring.mass * ((b.outside / 2) ** 2 + ((b.reach[0] + b.reach[1]) / 2) ** 2)) / 2;
+  const ringInertia = (p.rows * costs.ring.mass * ((b.outside / 2) ** 2 + ((b.reach[0] + b.reach[1]) / 2) ** 2)) / 2;
   const plateMass = cagePlate(b) * cage.material.density;
   const cageInertia =
     (costs.cage.mass - plateMass) * ((b.cage[0] + b.cage[1]) / 2) ** 2 +

@@ -43,29 +43,26 @@ export function rollerWaveParts(p: RollerWaveParams, _shelf: Shelf, m: RollerWav
   };
   const held = p.held === 'ring';
   return ok([
-    {
-      id: 'ring',
-      name: 'Ring',
-      ...costs.ring,
-      made: how(ring!.made),
-      material: ring!.name,
-      note: `${wave.lobes} lobes, ⌀ ${mm(2 * m.reach[0])} to ${mm(2 * m.reach[1])} inside, ⌀ ${mm(m.outside)} outside, ${mm(high)} high${p.rows > 1 ? '; the rows’ lobes stand turned by half a lobe' : ''}`,
-      curves: [
-        { layer: 'outside', outline: rim },
-        ...Array.from({ length: p.rows }, (_, i) => ({
-          layer: p.rows > 1 ? `profile-${i + 1}` : 'profile',
-          outline: profile(i),
-        })),
-        ...bolts.map((outline) => ({ layer: 'bolts', outline })),
-      ],
-      turns: held ? 'fixed' : 'output',
-      places: (crank) => [{ at: [0, 0, 0], turn: wavePose(p, crank).ring, apart: [0, 0, 0] }],
-      solid: () => ({
-        prisms: Array.from({ length: p.rows }, (_, i) =>
-          prism(rim, from(i), i === p.rows - 1 ? high : from(i + 1), [profile(i), ...bolts]),
-        ),
-      }),
-    },
+    ...Array.from({ length: p.rows }, (_, row): Part => {
+      const top = row === p.rows - 1 ? high : from(row + 1);
+      return {
+        id: p.rows > 1 ? `ring-${row + 1}` : 'ring',
+        name: p.rows > 1 ? `Ring of row ${row + 1}` : 'Ring',
+        ...costs.ring,
+        quantity: 1,
+        made: how(ring!.made),
+        material: ring!.name,
+        note: `${wave.lobes} lobes, ⌀ ${mm(2 * m.reach[0])} to ${mm(2 * m.reach[1])} inside, ⌀ ${mm(m.outside)} outside, ${mm(top - from(row))} high${p.rows > 1 ? '; the rows’ lobes stand turned by half a lobe' : ''}`,
+        curves: [
+          { layer: 'outside', outline: rim },
+          { layer: 'profile', outline: profile(row) },
+          ...bolts.map((outline) => ({ layer: 'bolts', outline })),
+        ],
+        turns: held ? 'fixed' : 'output',
+        places: (crank) => [{ at: [0, 0, 0], turn: wavePose(p, crank).ring, apart: [0, 0, row * 0.5 * high] }],
+        solid: () => ({ prisms: [prism(rim, from(row), top, [profile(row), ...bolts])] }),
+      };
+    }),
     {
       id: 'cage',
       name: 'Cage',
@@ -216,10 +213,13 @@ export function rollerWaveAssembly(p: RollerWaveParams): readonly AssemblyStep[]
       caution: 'Press on the ring that is being fitted; do not hammer.',
     },
     {
-      do: 'Set the cage into the ring, and the eccentric into the cage with its throw pointing to a slot that stands over a hollow.',
+      do: 'Set the eccentric into the ring with its throw pointing to a hollow, grease the rollers and stand one in each hollow’s place.',
     },
+    ...(p.rows > 1
+      ? [{ do: 'Set the next row’s ring on the first, turned by half a lobe, and stand its rollers in it.' }]
+      : []),
     {
-      do: 'Grease the rollers and drop one into each slot, turning the eccentric a little where one does not go down.',
+      do: 'Lower the cage between the rollers, turning the eccentric a little where it does not go down.',
     },
     {
       do: 'Close it with the second plate or a cover, and turn the input by hand through a turn of the output; it must run without tight places.',

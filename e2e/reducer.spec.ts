@@ -186,6 +186,24 @@ test('the order in which a line goes together is ticked off with its build, with
   await expect(page.locator('[data-deviations]').first()).toContainText('Build B-1 is not quite as drawn');
 });
 
+test('a housing stands round the stage before one that goes across, and both go together', async ({ page }) => {
+  test.setTimeout(90_000);
+  await openDemo(page, 'Line', 'Neck lift');
+  await page.getByRole('button', { name: 'Add stage' }).click();
+  await page.getByRole('menuitem', { name: /^Bevel/ }).click();
+  await page.getByRole('button', { name: 'Add the stage' }).click();
+  await expect(page.getByRole('form', { name: 'New stage' })).toHaveCount(0);
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Make/ }).click();
+  await page.getByRole('link', { name: 'Section', exact: true }).click();
+  await expect(page.getByText(/Round stage 2 none is made here/)).toBeVisible();
+  const sizes = (await page.locator('[data-envelope]').innerText()).match(/[\d.]+(?= mm)/g)!.map(Number);
+  expect(sizes.length).toBeGreaterThan(1);
+  for (const x of sizes) expect(x).toBeLessThan(400);
+  await page.getByRole('link', { name: 'Going together' }).click();
+  await expect(page.getByText(/as the list of stage 2 says/).first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('[data-stuck]')).toHaveCount(0);
+});
+
 test('what cannot be put in is said, with what is in its way', async ({ page }) => {
   test.setTimeout(60_000);
   await openDemo(page, 'Stage', 'Neck lift');

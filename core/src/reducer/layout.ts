@@ -46,15 +46,31 @@ const isBeside = ({ input, output }: Ports): boolean =>
 const speedOf = (turns: Part['turns'], ratio: number): number =>
   turns === 'input' ? 1 : turns === 'output' ? 1 / ratio : turns === 'free' ? NaN : 0;
 
-/** Places of a sway that are looked at. */
-const SWAYING = 64;
+/** Places of a sway that are looked at; its pieces stand all round, and so at many more angles of it. */
+const SWAYING = 16;
 
-/** How far from the stage's axis the pieces of what sways come, m. */
-function farthest(places: NonNullable<Part['places']>, sways: number): number {
+/** How far from the stage's axis the pieces of what sways come, m, looked at once. */
+function farthest(places: NonNullable<Part['places']>, sways: number): () => number {
+  let most = -1;
+  return () => (most < 0 ? (most = farthestOf(places, sways)) : most);
+}
+
+function farthestOf(places: NonNullable<Part['places']>, sways: number): number {
   let most = 0;
   for (let i = 0; i < SWAYING; i++)
     for (const { at } of places((sways * i) / SWAYING)) most = Math.max(most, Math.hypot(at[0], at[1]));
   return most;
+}
+
+/** What is told of pieces that sway besides where they are. */
+function swaying(
+  places: NonNullable<Part['places']>,
+  sways: number,
+  frame: Frame,
+  before: number,
+): Pick<Body, 'sways' | 'roams'> {
+  const far = farthest(places, sways);
+  return { sways: sways * Math.abs(before), roams: () => ({ at: frame.at, r: far() }) };
 }
 
 /** The bodies of a stage where it stands. */
@@ -73,10 +89,7 @@ function bodiesOf(index: number, parts: readonly Part[], frame: Frame, ratio: nu
         turns,
         speed: speedOf(turns, ratio) / before,
         flexes: part.flexes ?? false,
-        ...(part.sways !== undefined && {
-          sways: part.sways * Math.abs(before),
-          roams: () => ({ at: frame.at, r: farthest(places, part.sways!) }),
-        }),
+        ...(part.sways !== undefined && swaying(places, part.sways, frame, before)),
         solid,
         places: (crank) => places(crank / before).map((b) => nested(frame, placeFrame(b))),
         apart: places(0).map((b) => turnedBy(frame, b.apart)),

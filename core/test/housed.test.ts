@@ -125,10 +125,29 @@ describe('a housing', () => {
         );
         const off = motor!.at.map((v, i) => v - plate!.at[i]!) as [number, number, number];
         expect(off[0] * plate!.z[0] + off[1] * plate!.z[1] + off[2] * plate!.z[2]).toBeCloseTo(0, 9);
-        // What takes room counts in all directions: nothing lies beyond the envelope.
+        // The envelope is that of the points of motor, plates and walls, wherever they lie.
         const box = envelopeOf(r)!;
-        expect(box.to - box.from).toBeLessThan(1);
-        expect(Math.max(...box.across)).toBeLessThan(1);
+        const at = r.bodies
+          .filter(
+            (b) => /^(motor\/body|case\/(plate|cover|wall))/.test(b.id) || (b.of === 'stage' && b.turns === 'fixed'),
+          )
+          .flatMap((b) =>
+            b
+              .places(0)
+              .flatMap((f) =>
+                b
+                  .solid()
+                  .prisms.flatMap((p) =>
+                    points(p.outer).flatMap(([px, py]) => [p.from, p.to].map((z) => pointIn(f, [px, py, z]))),
+                  ),
+              ),
+          );
+        const wide = [0, 1, 2].map(
+          (k) => at.reduce((m, v) => Math.max(m, v[k]!), -1) - at.reduce((m, v) => Math.min(m, v[k]!), 1),
+        );
+        expect(box.across[0]).toBeCloseTo(wide[0]!, 5);
+        expect(box.across[1]).toBeCloseTo(wide[1]!, 5);
+        expect(box.to - box.from).toBeCloseTo(wide[2]!, 5);
       }
     }
   });

@@ -96,7 +96,7 @@ describe('a driven wheel on screws', () => {
 describe('what holds a pulley', () => {
   it('has the whole of its bore: flanges of 2 mm, and a hub of 6 where it is bought', () => {
     const holds = (hold: 'screws' | 'glue' | 'key' | 'bolted', made: 'bought' | 'printed') =>
-      holdTorque(hold, made, 0.008, 0.02, 0.006, cold);
+      holdTorque({ hold, made, bore: 0.008, outside: 0.02, width: 0.006 }, cold);
     // A fifth of 8 mm at 3.6 mm: 30 MPa in plastic, 100 in metal.
     expect(holds('key', 'printed')).toBeCloseTo(30 * 1.6 * 8 * 3.6e-3, 12);
     expect(holds('key', 'bought')).toBeCloseTo(100 * 1.6 * 14 * 3.6e-3, 12);

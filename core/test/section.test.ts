@@ -81,7 +81,8 @@ function differs(r: Reducer, crank: number, angle: number, count: number, seed: 
     if (region?.turnedIn) continue;
     const frames = body.places(crank);
     const { prisms } = body.solid();
-    const lies = frames.some((f) => Math.abs(f.z[2]) < 0.5);
+    // Only what lies neither in the plane nor across it is told by how wide it is.
+    const lies = frames.some((f) => Math.abs(f.z[2]) < 0.5 && Math.abs(-uy * f.z[0] + ux * f.z[1]) > 1e-6);
     const more = lies || body.flexes || prisms.some((p) => (!p.cut && toothed(p)) || p.twist !== 0);
     const rects = region?.rects ?? [];
     const far = Math.max(...frames.map((f) => Math.hypot(...f.at))) + 0.03;
@@ -112,20 +113,30 @@ function differs(r: Reducer, crank: number, angle: number, count: number, seed: 
   return out;
 }
 
+/** A housed stage, and one behind it that goes across. */
+const crossing = (first: string, second: string): Variant => ({
+  ...ofKind(first),
+  stages: [...ofKind(first).stages, { ...ofKind(second).stages[0]!, id: 't' }],
+});
+
 describe('a section shows what its plane cuts', () => {
   const lines: readonly (readonly [string, Variant])[] = [
     ...stageKinds().map((k) => [k.id, ofKind(k.id)] as const),
     ...DEMOS.map((j) => [j.name, active(j)] as const),
     ['two spur stages on keys', keyedLine()],
+    ['a belt before a bevel pair', crossing('belt', 'bevel')],
+    ['planets before a worm', crossing('planetary', 'worm')],
   ];
   it.each(lines)('%s', (_, v) => {
     const r = made(v);
-    for (const [crank, angle] of [
+    // Lines whose axes cross are only ever cut along the way that shows most.
+    const cuts = [
       [0, bestAngle(r)],
       [0.3, bestAngle(r)],
       [1.1, 0.7],
       [2.2, -1.9],
-    ] as const)
+    ] as const;
+    for (const [crank, angle] of r.layout.parallel ? cuts : cuts.slice(0, 2))
       expect(differs(r, crank, angle, 16, 5)).toEqual([]);
   });
 });

@@ -187,6 +187,26 @@ function pieceIn(body: Body, frame: Frame, ux: number, uy: number): { rects: Rec
     return upright(body, z, frame.z[2], u0, [px, py, dx, dy], Math.abs(off) < IN_PLANE);
   }
   const lies = Math.abs(-uy * frame.z[0] + ux * frame.z[1]);
+  if (lies < 1e-6) {
+    // Its axis lies in the plane or beside it, and the line across is the line's own axis: cut as what stands is, laid down.
+    const [nx, ny] = [uy * off, -ux * off];
+    const foot = (v: Frame['x']) => nx * v[0] + ny * v[1];
+    const local = [foot(frame.x), foot(frame.y), frame.x[2], frame.y[2]] as const;
+    const stood = upright(body, 0, 1, 0, local, Math.abs(off) < IN_PLANE);
+    const way = ux * frame.z[0] + uy * frame.z[1];
+    const along = (v: number) => u0 + way * v;
+    const roots: number[] = [];
+    for (let i = 0; i < stood.roots.length; i += 2) roots.push(along(stood.roots[i + 1]!), z + stood.roots[i]!);
+    return {
+      rects: stood.rects.map((r) => ({
+        u0: Math.min(along(r.z0), along(r.z1)),
+        u1: Math.max(along(r.z0), along(r.z1)),
+        z0: z + r.u0,
+        z1: z + r.u1,
+      })),
+      roots,
+    };
+  }
   const rects: Rect[] = [];
   for (const p of body.solid().prisms) {
     if (p.cut) continue;

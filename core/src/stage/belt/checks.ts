@@ -6,7 +6,7 @@ import { centreForTeeth, leastCentre } from './layout.ts';
 import { buildBelt, modelBelt, wrongBelt, type BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { outsideRadius } from './pulley.ts';
-import { holdTorque } from './strength.ts';
+import { holdTorque, pulleysHeld } from './strength.ts';
 
 /** Below this many teeth of 2 mm pitch (as a length of pitch circle) a printed pulley is not worth trying. */
 const PRINTED_LEAST = 24 * 2e-3;
@@ -63,10 +63,10 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel, 
   });
   const allowed = perWidth * p.width;
   // The simplest hold that carries it, and where none does the strongest, so long as it is stronger than what is there.
-  const betterHold = (path: 'hold1' | 'hold2', bore: number, teeth: number, asked: number): Mend | undefined => {
-    const made = path === 'hold1' ? p.made1 : p.made2;
-    const carries = (hold: BeltParams['hold1']) =>
-      holdTorque(hold, made, bore, outsideRadius(s, teeth), p.width, shelf);
+  const held = pulleysHeld(p, s);
+  const betterHold = (path: 'hold1' | 'hold2', asked: number): Mend | undefined => {
+    const of = held[path === 'hold1' ? 0 : 1];
+    const carries = (hold: BeltParams['hold1']) => holdTorque({ ...of, hold }, shelf);
     const [value, label] =
       HOLDS.find(([hold]) => carries(hold) * 0.9 >= asked) ??
       HOLDS.reduce((a, b) => (carries(b[0]) > carries(a[0]) ? b : a));
@@ -243,7 +243,7 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel, 
       sense: 'max',
       quantity: 'torque',
       why: 'Its torque passes through the hold: screws, glue or a key.',
-      mend: () => betterHold('hold1', p.bore1, p.z1, at.torque / m.ratio / m.numbers.etaForward),
+      mend: () => betterHold('hold1', at.torque / m.ratio / m.numbers.etaForward),
       advice: 'Take a larger bore, or bolt it to its neighbour.',
     }),
   );
@@ -256,7 +256,7 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel, 
       sense: 'max',
       quantity: 'torque',
       why: 'All of the stage’s torque passes through the hold.',
-      mend: () => betterHold('hold2', p.bore2, p.z2, at.torque),
+      mend: () => betterHold('hold2', at.torque),
       advice: 'Take a larger bore, or bolt it to its neighbour.',
     }),
   );

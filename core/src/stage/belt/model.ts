@@ -17,6 +17,7 @@ import {
   jumpForce,
   loadedTeeth,
   printedToothForce,
+  pulleysHeld,
   tensionForce,
 } from './strength.ts';
 import { beltPrice, FLANGES, HUB, pulleyMass, pulleyPrice } from './weight.ts';
@@ -139,20 +140,11 @@ function springsOf({ p, b, shelf }: Setting) {
   const tooth = factor(shelf, 'belt.tooth') * p.width;
   const [teeth1, teeth2] = [r * r * tooth * loadedTeeth(L.mesh1), r * r * tooth * loadedTeeth(L.mesh2)];
   const spans = spanStiffness(r, ea, L.tightSpan, L.slackSpan);
-  const hold = (name: string, path: '1' | '2', teeth: number) =>
-    holdSpring(
-      name,
-      p[`hold${path}`],
-      p[`made${path}`],
-      p[`bore${path}`],
-      outsideRadius(section, teeth),
-      p.width,
-      shelf,
-    );
-  const first = hold('driving pulley on its shaft', '1', p.z1);
+  const [one, two] = pulleysHeld(p, section);
+  const first = holdSpring('driving pulley on its shaft', one, shelf);
   const holds = [
     spring(first.name, first.stiffness * (p.z2 / p.z1) ** 2, first.held),
-    hold('driven pulley on its shaft', '2', p.z2),
+    holdSpring('driven pulley on its shaft', two, shelf),
   ];
   const springs = [
     ...holds,
@@ -177,16 +169,15 @@ function limitsOf({ p, b, shelf }: Setting, ratio: number, eta: number, share: n
   const r = L.d2 / 2;
   const printed = (made: BeltParams['made1'], teeth: number, mesh: number) =>
     made === 'printed' ? printedToothForce(p, section, teeth, mesh, shelf) * r : Infinity;
-  const outside1 = outsideRadius(section, p.z1);
-  const outside2 = outsideRadius(section, p.z2);
+  const [one, two] = pulleysHeld(p, section);
   const t = {
     // The pulley that holds it less decides: mostly the smaller one.
     jump: Math.min(jumpForce(p, section, p.made1, L.mesh1, shelf), jumpForce(p, section, p.made2, L.mesh2, shelf)) * r,
     shear: beltShearForce(p, section, Math.min(L.mesh1, L.mesh2), shelf) * r,
     tension: tensionForce(p, section, share, shelf) * r,
     printed: Math.min(printed(p.made1, p.z1, L.mesh1), printed(p.made2, p.z2, L.mesh2)),
-    hold1: holdTorque(p.hold1, p.made1, p.bore1, outside1, p.width, shelf),
-    hold2: holdTorque(p.hold2, p.made2, p.bore2, outside2, p.width, shelf),
+    hold1: holdTorque(one, shelf),
+    hold2: holdTorque(two, shelf),
   };
   const limit = (mode: string, torque: number): CapacityLimit => ({ mode, time: 'static', torque, life: Infinity });
   const limits = [

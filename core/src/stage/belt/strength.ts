@@ -5,7 +5,7 @@ import type { BeltSection } from '../../shop/section.ts';
 import type { Spring } from '../contract.ts';
 import { spring } from '../springs.ts';
 import type { BeltParams } from './params.ts';
-import { pitchRadius } from './pulley.ts';
+import { outsideRadius, pitchRadius } from './pulley.ts';
 import { onShaft } from './weight.ts';
 
 /** Share of full tooth load for teeth in mesh below six: 1 − 0.2·(6 − z_mesh), never above 1 nor below 0. */
@@ -57,7 +57,22 @@ export function printedToothForce(p: BeltParams, s: BeltSection, teeth: number, 
   return factor(shelf, 'printed.shear') * land * p.width * loadedTeeth(mesh);
 }
 
-export type Hold = BeltParams['hold1'];
+/** A pulley on what holds it; lengths in m. */
+export interface Held {
+  readonly hold: BeltParams['hold1'];
+  readonly made: BeltParams['made1'];
+  readonly bore: number;
+  /** Radius over the teeth. */
+  readonly outside: number;
+  /** Of the belt; the bore goes through flanges and hub as well. */
+  readonly width: number;
+}
+
+/** Both pulleys of a belt stage on what holds them. */
+export const pulleysHeld = (p: BeltParams, s: BeltSection): readonly [Held, Held] => [
+  { hold: p.hold1, made: p.made1, bore: p.bore1, outside: outsideRadius(s, p.z1), width: p.width },
+  { hold: p.hold2, made: p.made2, bore: p.bore2, outside: outsideRadius(s, p.z2), width: p.width },
+];
 
 /** Screws assumed for a pulley held by screws, and for one bolted through. */
 const SET_SCREWS = 2;
@@ -73,19 +88,9 @@ const PRINTED_CREEP = 0.06;
 /**
  * Spring of a pulley on what holds it, N·m/rad about its own shaft; a bonded bore does not give.
  *
- * @param outside radius over the teeth, m
- * @param width of the belt, m
  * Source: as of any hub on its shaft and of any wheel on screws.
  */
-export function holdSpring(
-  name: string,
-  hold: Hold,
-  made: BeltParams['made1'],
-  bore: number,
-  outside: number,
-  width: number,
-  shelf: Shelf,
-): Spring {
+export function holdSpring(name: string, { hold, made, bore, outside, width }: Held, shelf: Shelf): Spring {
   const modulus = made === 'bought' ? BOUGHT : factor(shelf, 'printed.modulus');
   const length = onShaft(made, width);
   const held = crept({ material: { creep: made === 'bought' ? 0 : PRINTED_CREEP } });
@@ -105,18 +110,9 @@ const screwsAt = (bore: number, outside: number): number => Math.max(bore / 2, S
 /**
  * Torque a pulley's hold on its shaft carries, N·m.
  *
- * @param outside radius over the teeth, m
- * @param width of the belt, m; the bore goes through flanges and hub as well
- * @example holdTorque('key', 'bought', 0.008, 0.02, 0.006, shelf) // 8.064
+ * @example holdTorque({ hold: 'key', made: 'bought', bore: 0.008, outside: 0.02, width: 0.006 }, shelf) // 8.064
  */
-export function holdTorque(
-  hold: Hold,
-  made: BeltParams['made1'],
-  bore: number,
-  outside: number,
-  width: number,
-  shelf: Shelf,
-): number {
+export function holdTorque({ hold, made, bore, outside, width }: Held, shelf: Shelf): number {
   const r = bore / 2;
   const length = onShaft(made, width);
   switch (hold) {

@@ -232,17 +232,19 @@ function planetDrag(p: PlanetaryParams, b: PlanetaryBuild, speed: number, shelf:
   return sum / Math.abs(ratio) ** p.sets;
 }
 
+/** Radius inside which the ring has as much in its teeth as in their gaps, m. */
+const ringInside = (g: PlanetaryGeometry): number => (g.ringMesh.pair.s2.ra + g.ringMesh.sides[1].root) / 2;
+
 /** Masses of sun, one planet with its bearing, ring and carrier with pins, kg: blanks times the share left by holes. */
 function masses(p: PlanetaryParams, b: PlanetaryBuild, shelf: Shelf): [number, number, number, number] {
   const { geometry: g, materials } = b;
   const [ms, mp, mr] = materials;
   const disc = (r: number, hole: number, w: number, m: ToothMaterial) => blankMass(r, hole, w, m, shelf);
-  const ringInside = (g.ringMesh.pair.s2.ra + g.ringMesh.sides[1].root) / 2;
   const pins = (p.planets * Math.PI * p.pin ** 2 * (p.width + 2 * p.plate) * b.pin.material.density) / 4;
   return [
     disc(g.sunMesh.pair.s1.r, p.boreS / 2, p.width, ms),
     disc(g.sunMesh.pair.s2.r, b.seat / 2, p.width, mp) + (b.bearing?.mass ?? 0),
-    disc(g.outside / 2, ringInside, p.width, mr),
+    disc(g.outside / 2, ringInside(g), p.width, mr),
     disc(g.centre + p.pin, 0, 2 * p.plate, mr) + pins,
   ];
 }
@@ -254,7 +256,7 @@ function inertias(p: PlanetaryParams, b: PlanetaryBuild, mass: readonly number[]
   return {
     sun: (sun * g.sunMesh.pair.s1.r ** 2) / 2,
     carrier: p.planets * planet * (g.centre ** 2 + g.sunMesh.pair.s2.r ** 2 / 2) + (cage * (g.centre + p.pin) ** 2) / 2,
-    ring: ringInertia(ring, g.outside / 2, (g.ringMesh.pair.s2.ra + g.ringMesh.sides[1].root) / 2),
+    ring: ringInertia(ring, g.outside / 2, ringInside(g)),
   };
 }
 

@@ -25,6 +25,19 @@ test('full storage: said in words, nothing lost, saved once there is room', asyn
   await expect(page.getByRole('textbox', { name: 'Mass carried' })).toHaveValue('1.4 kg');
 });
 
+test('what was typed in the moment before a page is loaded anew is there again', async ({ page }) => {
+  await openDemo(page);
+  await type(page, 'Mass carried', '1.3 kg');
+  await saved(page);
+  for (const mass of ['1.4 kg', '1.5 kg']) {
+    const field = page.getByRole('textbox', { name: 'Mass carried' });
+    await field.fill(mass);
+    await field.press('Enter');
+    await page.reload();
+    await expect(field).toHaveValue(mass);
+  }
+});
+
 test('blocked storage: said in words, and a joint can still be worked on and exported', async ({ page }) => {
   await page.addInitScript(() => {
     IDBFactory.prototype.open = () => {

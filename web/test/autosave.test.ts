@@ -2,8 +2,18 @@ import { type Joint } from '@gristmill/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { jib } from './helpers.ts';
 
-const { save, open: stored } = vi.hoisted(() => ({ save: vi.fn(), open: vi.fn() }));
-vi.mock('../src/storage/shelf.ts', () => ({ jointShelf: { save, open: stored } }));
+const {
+  save,
+  open: stored,
+  leave,
+  stayed,
+} = vi.hoisted(() => ({
+  save: vi.fn(),
+  open: vi.fn(),
+  leave: vi.fn((..._left: unknown[]) => true),
+  stayed: vi.fn(),
+}));
+vi.mock('../src/storage/shelf.ts', () => ({ jointShelf: { save, open: stored, leave, stayed } }));
 const page = new EventTarget() as EventTarget & { visibilityState: string };
 page.visibilityState = 'visible';
 vi.stubGlobal('document', page);
@@ -105,6 +115,28 @@ describe('autosave', () => {
     change('no room for it');
     await vi.advanceTimersByTimeAsync(1000);
     expect(closes()).toBe(false);
+  });
+
+  it('hands over what is not stored yet as the page goes, and takes it back where the page stays', async () => {
+    const closes = () => win.dispatchEvent(new Event('beforeunload', { cancelable: true }));
+    leave.mockClear();
+    stayed.mockClear();
+    closes();
+    expect(leave).not.toHaveBeenCalled();
+    change('typed last');
+    closes();
+    expect(leave).toHaveBeenCalledTimes(1);
+    expect(leave.mock.calls[0]!.slice(1)).toEqual(['r0', 'Notes typed last']);
+    expect((leave.mock.calls[0]![0] as Joint).notes).toBe('typed last');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(stayed).toHaveBeenCalledExactlyOnceWith(open().joint!.id);
+    change('stored as ever');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(stayed).toHaveBeenCalledTimes(1);
+    open().setReadOnly(true);
+    change('not mine');
+    closes();
+    expect(leave).toHaveBeenCalledTimes(1);
   });
 });
 

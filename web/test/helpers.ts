@@ -48,3 +48,14 @@ export function withRecording(packed: ReturnType<typeof noisy>, id = 'dial'): { 
 }
 
 export const recordingOf = (j: Joint, testId: string) => (j.tests.find((t) => t.id === testId) as BenchTest).recording!;
+
+/** The browser's plain storage, in memory. */
+export function keeper() {
+  const all = new Map<string, string>();
+  return {
+    all,
+    getItem: (key: string) => all.get(key) ?? null,
+    setItem: (key: string, value: string) => void all.set(key, value),
+    removeItem: (key: string) => void all.delete(key),
+  };
+}

@@ -1,18 +1,21 @@
 import { READER, type Joint } from '@gristmill/core';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { Left } from '../src/storage/left.ts';
 import { BIN_MINUTES, JointShelf, KEPT, type Pointer } from '../src/storage/joints.ts';
 import { MemoryVault } from '../src/storage/vault.ts';
 import { storageProblem } from '../src/storage/trouble.ts';
 import { NotLoaded } from '../src/workers/pool.ts';
-import { jib } from './helpers.ts';
+import { jib, keeper } from './helpers.ts';
 
 let vault: MemoryVault;
 let shelf: JointShelf;
+let kept: ReturnType<typeof keeper>;
 const joint = jib();
 
 beforeEach(() => {
   vault = new MemoryVault();
-  shelf = new JointShelf(vault);
+  kept = keeper();
+  shelf = new JointShelf(vault, undefined, undefined, new Left(kept));
 });
 
 const opened = async (id = 'jib') => {
@@ -98,6 +101,70 @@ describe('joints in storage', () => {
       Array.from({ length: 12 }, (_, i) => shelf.save({ ...joint, notes: `${i}` }, now, `Tab ${i}`)),
     );
     expect(all.filter((o) => o.state === 'saved')).toHaveLength(1);
+  });
+
+  describe('left by a page that went', () => {
+    const left = async (mine: Partial<Joint>, rev: string, when: string) => {
+      shelf.leave({ ...joint, ...mine }, rev, 'Typed last', new Date(when));
+      return opened();
+    };
+    const early = '2020-01-01T00:00:00Z';
+    const late = '2100-01-01T00:00:00Z';
+    const labels = async () => (await shelf.pointer('jib'))!.saves.map((s) => s.label);
+
+    it('are there again, as a save of their own, once', async () => {
+      const rev = await save(joint, 'New');
+      expect((await left({ notes: 'mine' }, rev, late)).joint.notes).toBe('mine');
+      await opened();
+      expect(await labels()).toEqual(['Typed last', 'New']);
+      expect(kept.all.size).toBe(0);
+    });
+
+    it('leave no second save where they were stored after all, nor where the page stayed', async () => {
+      const rev = await save(joint, 'New');
+      await save({ ...joint, notes: 'mine' }, 'Typed');
+      expect((await left({ notes: 'mine' }, rev, late)).joint.notes).toBe('mine');
+      expect(await labels()).toEqual(['Typed', 'New']);
+      shelf.leave({ ...joint, notes: 'older' }, rev, 'Typed last');
+      shelf.stayed('jib');
+      expect((await opened()).joint.notes).toBe('mine');
+    });
+
+    it('are merged with what came between; of the same thing the later counts, and both are kept', async () => {
+      const rev = await save(joint, 'New');
+      await save({ ...joint, name: 'Theirs' }, 'Other tab');
+      expect((await left({ notes: 'mine' }, rev, early)).joint).toMatchObject({ name: 'Theirs', notes: 'mine' });
+      const before = (await shelf.pointer('jib'))!.rev;
+      await save({ ...joint, notes: 'theirs' }, 'Theirs');
+      expect((await left({ notes: 'earlier' }, before, early)).joint.notes).toBe('theirs');
+      expect((await labels()).slice(0, 2)).toEqual(['Theirs', 'Typed last']);
+      expect((await left({ notes: 'later' }, before, late)).joint.notes).toBe('later');
+      expect((await labels()).slice(0, 2)).toEqual(['Typed last', 'Theirs']);
+      // Every save that is spoken of has its record.
+      for (const s of (await shelf.pointer('jib'))!.saves) expect(records()).toContain(`jib/${s.rev}`);
+    });
+
+    it('bring nothing back that was deleted, and nothing that could not be read', async () => {
+      const rev = await save(joint, 'New');
+      expect((await left({ name: '' }, rev, late)).joint.name).toBe(joint.name);
+      for (const damaged of ['{', 'null', '"x"', '{"joint":5}']) {
+        kept.setItem('gristmill left joint jib', damaged);
+        expect((await opened()).joint).toEqual(joint);
+      }
+      expect(kept.all.size).toBe(0);
+      await shelf.remove('jib');
+      shelf.leave(joint, rev, 'Typed last');
+      expect((await shelf.open('jib')).ok).toBe(false);
+      expect(await shelf.list()).toEqual([]);
+    });
+
+    it('are said not to be there for the next page where there is no room for them', () => {
+      kept.setItem = () => {
+        throw new DOMException('no room', 'QuotaExceededError');
+      };
+      expect(shelf.leave(joint, null, 'Typed last')).toBe(false);
+      expect(new JointShelf(vault, undefined, undefined, new Left(undefined)).leave(joint, null, '')).toBe(false);
+    });
   });
 
   it('keep the last twenty saves and let go of older ones', async () => {

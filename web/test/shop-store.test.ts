@@ -1,13 +1,15 @@
 import { makeShelf, type ShopEdits } from '@gristmill/core';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { Left } from '../src/storage/left.ts';
 import { ShopStore, shopProblem } from '../src/storage/shop.ts';
 import { MemoryVault } from '../src/storage/vault.ts';
+import { keeper } from './helpers.ts';
 
 let vault: MemoryVault;
 let store: ShopStore;
 beforeEach(() => {
   vault = new MemoryVault();
-  store = new ShopStore(vault);
+  store = new ShopStore(vault, new Left(keeper()));
 });
 const g = (value: number) => ({ value, low: value, high: value, source: 'mine' });
 const motor = (id: string, mass: number) => ({ ...makeShelf().motors[0]!, id, mass });
@@ -49,6 +51,19 @@ describe('the shop in storage', () => {
     expect((await save(both, { ...both, factors: { gravity: g(9.79) } })).motors!.map((m) => m.id).sort()).toEqual(
       fewer.motors!.map((m) => m.id).sort(),
     );
+  });
+
+  it('takes in what a page left as it went, over what another tab stored meanwhile, once', async () => {
+    const base = await save({}, { factors: { gravity: g(9.8) } });
+    store.leave(base, { ...base, motors: [motor('last', 1)] });
+    await save(base, { ...base, motors: [motor('other', 2)] });
+    expect((await store.load()).edits.motors!.map((m) => m.id).sort()).toEqual(['last', 'other']);
+    await save((await store.load()).edits, { factors: { gravity: g(9.82) } });
+    expect((await store.load()).edits).toEqual({ factors: { gravity: g(9.82) } });
+    store.leave(base, { factors: { gravity: g(Infinity) } });
+    store.leave(base, { ...base, motors: [motor('stays', 1)] });
+    store.stayed();
+    expect((await store.load()).edits).toEqual({ factors: { gravity: g(9.82) } });
   });
 
   it('is never stored in a way that could not be read again', async () => {

@@ -10,7 +10,7 @@ import { startAutosave, useStorage } from '../storage/autosave.ts';
 import { hear } from '../storage/messages.ts';
 import { beforeOpening, startHolding, tidyUp } from '../storage/upkeep.ts';
 import { SILENT } from '../storage/watched.ts';
-import { loadShop } from '../storage/edit-shop.ts';
+import { loadShop, startShopKeeping } from '../storage/edit-shop.ts';
 import { storageProblem } from '../storage/trouble.ts';
 import { setSizer } from '../state/open.ts';
 import { inBatches } from '../workers/batches.ts';
@@ -62,6 +62,7 @@ export function App() {
     };
   }, []);
   useEffect(() => startAutosave(), []);
+  useEffect(() => startShopKeeping(), []);
   useEffect(() => startHolding(), []);
   useEffect(() => listenForKeys(), []);
   // A joint keeps the factors it is computed with, so the shop must be there before one is opened.

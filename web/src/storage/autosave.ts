@@ -27,6 +27,8 @@ const WAIT = 450;
 
 /** The save that the open joint builds on, and the joint as it was then. */
 let built: { rev: string | null; joint: Joint | undefined } = { rev: null, joint: undefined };
+/** The joint whose last changes were left for a page to come. */
+let handed: string | undefined;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let busy: Promise<void> = Promise.resolve();
 
@@ -61,6 +63,10 @@ async function write(joint: Joint, label: string, again = true): Promise<void> {
       built = { rev: outcome.rev, joint };
       useStorage.setState({ problem: undefined });
       tell({ type: 'saved', id: joint.id, rev: outcome.rev });
+      if (handed === joint.id) {
+        handed = undefined;
+        jointShelf.stayed(joint.id);
+      }
       void askToKeep();
       // A change made while this one was being written is still to be saved.
       useOpen.getState().mark(useOpen.getState().joint === joint ? 'saved' : 'unsaved');
@@ -102,11 +108,14 @@ export function startAutosave(): () => void {
     if (document.visibilityState === 'hidden') void saveNow();
   };
   const leave = (event: Event) => {
-    const { joint, save } = useOpen.getState();
+    const { joint, save, lastLabel, readOnly } = useOpen.getState();
     if (!joint || save === 'saved') return;
     void saveNow();
-    // What is merely on its way gets there; what failed does not.
     const { problem, conflict } = useStorage.getState();
+    // A save reads before it writes, and a page that goes is told no more of what it read.
+    const left = !readOnly && !conflict && jointShelf.leave(joint, built.rev, lastLabel);
+    if (left) handed = joint.id;
+    // What is merely on its way gets there, or is there for the next page; what failed does not.
     if (save === 'failed' || problem || conflict) event.preventDefault();
   };
   document.addEventListener('visibilitychange', hide);

@@ -10,6 +10,10 @@ import { storageProblem } from './trouble.ts';
 
 let queue: Promise<unknown> = Promise.resolve();
 let waiting = 0;
+/** What the first of the changes that are on their way changed from. */
+let base: ShopEdits | undefined;
+/** Whether those were left for a page to come. */
+let handed = false;
 
 /** Brings the shop up to what is stored; changes of this tab that are on their way are waited for. */
 export async function loadShop(): Promise<void> {
@@ -35,13 +39,17 @@ export function changeShop(edits: ShopEdits): Problem | undefined {
   }
   const before = useShop.getState().edits;
   useShop.getState().setEdits(edits);
-  waiting++;
+  if (waiting++ === 0) base = before;
   queue = queue.then(async () => {
     try {
       const stored = await shopStore.save(before, edits);
       waiting--;
       // What another tab changed meanwhile comes in with the answer.
       if (stored.ok && waiting === 0) useShop.getState().setEdits(stored.value);
+      if (handed && waiting === 0) {
+        handed = false;
+        shopStore.stayed();
+      }
       tell({ type: 'shop' });
     } catch (error) {
       waiting--;
@@ -49,6 +57,16 @@ export function changeShop(edits: ShopEdits): Problem | undefined {
     }
   });
   return undefined;
+}
+
+/** Leaves what is still on its way for the next page as this one goes. Returns what stops it. */
+export function startShopKeeping(): () => void {
+  const leave = () => {
+    if (waiting === 0 || !base) return;
+    handed = shopStore.leave(base, useShop.getState().edits);
+  };
+  globalThis.addEventListener?.('beforeunload', leave);
+  return () => globalThis.removeEventListener?.('beforeunload', leave);
 }
 
 type Shelves = 'motors' | 'drivers' | 'supplies' | 'materials' | 'bearings' | 'processes' | 'instruments';

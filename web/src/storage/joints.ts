@@ -1,15 +1,18 @@
 import {
   JointCheck,
+  mergeThree,
   ok,
   readRecord,
   READER,
   refuse,
+  settleJoint,
   type BenchTest,
   type Joint,
   type Problem,
   type Result,
   inUnits,
 } from '@gristmill/core';
+import { Left } from './left.ts';
 import { asRecord, packed, prepare, readStored } from './packed.ts';
 import type { Tx, Vault } from './vault.ts';
 
@@ -69,6 +72,18 @@ export const usesOf = (tests: readonly BenchTest[]): string[] => [
   ...new Set(tests.flatMap((t) => (t as BenchTest).recording?.sha256 ?? [])),
 ];
 
+/** What a page had not stored yet as it went. */
+interface LeftJoint {
+  /** The save it builds on; null for a joint that is new. */
+  readonly rev: string | null;
+  readonly label: string;
+  /** As an ISO date. */
+  readonly when: string;
+  readonly joint: unknown;
+}
+
+const leftOf = (id: string): string => `joint ${id}`;
+
 /** The last part of a key is the save; an identifier may hold anything before it. */
 const keyOf = (id: string, rev: string): string => `${id}/${rev}`;
 const idOf = (key: string): string => key.slice(0, key.lastIndexOf('/'));
@@ -86,6 +101,7 @@ export class JointShelf {
     /** Settles once joints can be read. */
     private readonly ready: () => Promise<void> = async () => undefined,
     private readonly check = new JointCheck(),
+    private readonly left = new Left(),
   ) {}
 
   private newRev(now: Date): string {
@@ -116,6 +132,7 @@ export class JointShelf {
    */
   async open(id: string): Promise<Result<Opened>> {
     await this.ready();
+    if (this.left.has(leftOf(id))) await this.takeIn(id);
     const newest = await this.vault.read(['joints', 'history'], async (at) => {
       const pointer = await pointerIn(at, id);
       return pointer && { rev: pointer.rev, raw: await at.get<unknown>('history', keyOf(id, pointer.rev)) };
@@ -168,6 +185,53 @@ export class JointShelf {
       await this.put(at, next, await pointerIn(at, id), label, now);
       return ok(next);
     });
+  }
+
+  /**
+   * Leaves what a page that goes has not stored yet; the next to open the joint takes it in.
+   *
+   * @param rev the save it builds on
+   * @returns false where there is no room for it
+   */
+  leave(joint: Joint, rev: string | null, label: string, now = new Date()): boolean {
+    const left: LeftJoint = { rev, label, when: now.toISOString(), joint };
+    return this.left.keep(leftOf(joint.id), left);
+  }
+
+  /** The page did not go, and has stored what it would have left. */
+  stayed(id: string): void {
+    this.left.forget(leftOf(id));
+  }
+
+  /**
+   * Takes in what a page left: as a save of its own where nothing came between, merged where both can stand; where they
+   * cannot the later counts, and the other is among the earlier saves.
+   */
+  private async takeIn(id: string): Promise<void> {
+    const left = this.left.read(leftOf(id)) as LeftJoint | undefined;
+    const mine = readRecord(left?.joint);
+    if (left && mine.ok && !this.check.problem(mine.value))
+      await this.vault.write(['joints', 'history'], (at) => this.putLeft(at, left, own(mine.value, id)));
+    this.left.forget(leftOf(id));
+  }
+
+  private async putLeft(at: Tx, { rev, label, when }: LeftJoint, mine: Joint): Promise<void> {
+    const before = await pointerIn(at, mine.id);
+    // It was deleted meanwhile.
+    if (!before) return;
+    const put = (joint: Joint) => this.put(at, joint, before, label, new Date(when));
+    if (before.rev === rev) return void (await put(mine));
+    const base = readRecord(asRecord(await at.get('history', keyOf(mine.id, rev ?? ''))));
+    const theirs = await openIn(at, mine.id);
+    const merged = base.ok && theirs.ok && mergeThree(base.value, mine, theirs.value.joint, settleJoint);
+    if (merged && merged.ok && !this.check.problem(merged.value)) {
+      const stored = theirs.ok && JSON.stringify(merged.value) === JSON.stringify(theirs.value.joint);
+      if (!stored) await put(merged.value);
+      return;
+    }
+    await put(mine);
+    const [last, top, ...others] = (await pointerIn(at, mine.id))!.saves;
+    if (last && top && top.when > when) await at.set('joints', mine.id, { ...before, saves: [top, last, ...others] });
   }
 
   private async put(at: Tx, joint: Joint, before: Pointer | null, label: string, now: Date): Promise<string> {

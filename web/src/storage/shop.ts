@@ -1,8 +1,17 @@
 import { mergeThree, ok, readShopEdits, salvageShop, type Problem, type Result, type ShopEdits } from '@gristmill/core';
-import type { StoreName, Vault } from './vault.ts';
+import { Left } from './left.ts';
+import type { StoreName, Tx, Vault } from './vault.ts';
 
 const SHOP: readonly StoreName[] = ['shop'];
 const KEY = 'edits';
+/** Under which a page that goes leaves what it has not stored yet. */
+const LEFT = 'shop';
+
+/** Changes to the shop: what a tab changed from, and what it made of it. */
+interface Change {
+  readonly base: ShopEdits;
+  readonly mine: ShopEdits;
+}
 
 /** The shop's changes as stored, and what of them could not be read. */
 export interface LoadedShop {
@@ -16,20 +25,30 @@ export interface LoadedShop {
  * change counts.
  */
 export class ShopStore {
-  constructor(private readonly vault: Vault) {}
+  constructor(
+    private readonly vault: Vault,
+    private readonly left = new Left(),
+  ) {}
 
-  /** Reads the changes; what is damaged is set aside as it lies, and the rest stands. */
-  load(now = new Date()): Promise<LoadedShop> {
-    return this.vault.write(SHOP, async (at) => {
+  /** Reads the changes, those of a page that went with them; what is damaged is set aside as it lies, the rest stands. */
+  async load(now = new Date()): Promise<LoadedShop> {
+    const left = this.left.read(LEFT) as Change | undefined;
+    const loaded = await this.vault.write(SHOP, async (at) => {
       const raw = await at.get<unknown>('shop', KEY);
       const read = readShopEdits(raw);
-      if (read.ok) return { edits: read.value };
-      const { edits, leftOut } = salvageShop(raw);
-      const key = `damaged ${now.toISOString()}`;
-      await at.set('shop', key, raw);
-      await at.set('shop', KEY, edits);
-      return { edits, setAside: { key, leftOut } };
+      let found: LoadedShop;
+      if (read.ok) found = { edits: read.value };
+      else {
+        const { edits, leftOut } = salvageShop(raw);
+        const key = `damaged ${now.toISOString()}`;
+        await at.set('shop', key, raw);
+        await at.set('shop', KEY, edits);
+        found = { edits, setAside: { key, leftOut } };
+      }
+      return !left || shopProblem(left.mine) ? found : { ...found, edits: await lay(at, left) };
     });
+    this.left.forget(LEFT);
+    return loaded;
   }
 
   /** What was set aside, as it lay. */
@@ -56,15 +75,32 @@ export class ShopStore {
   async save(base: ShopEdits, mine: ShopEdits): Promise<Result<ShopEdits>> {
     const problem = shopProblem(mine);
     if (problem) return { ok: false, problem };
-    return this.vault.write(SHOP, async (at) => {
-      const read = readShopEdits(await at.get('shop', KEY));
-      const theirs = read.ok ? read.value : base;
-      const merged = mergeThree(base, mine, theirs, () => 'mine');
-      const next = merged.ok && !shopProblem(merged.value) ? merged.value : mine;
-      await at.set('shop', KEY, next);
-      return ok(next);
-    });
+    return this.vault.write(SHOP, async (at) => ok(await lay(at, { base, mine })));
   }
+
+  /**
+   * Leaves what a page that goes has not stored yet; whoever loads the shop next takes it in.
+   *
+   * @returns false where there is no room for it
+   */
+  leave(base: ShopEdits, mine: ShopEdits): boolean {
+    const left: Change = { base, mine };
+    return this.left.keep(LEFT, left);
+  }
+
+  /** The page did not go, and has stored what it would have left. */
+  stayed(): void {
+    this.left.forget(LEFT);
+  }
+}
+
+/** Lays a change over what is stored by now, and gives what is stored then. */
+async function lay(at: Tx, { base, mine }: Change): Promise<ShopEdits> {
+  const read = readShopEdits(await at.get('shop', KEY));
+  const merged = mergeThree(base, mine, read.ok ? read.value : base, () => 'mine');
+  const next = merged.ok && !shopProblem(merged.value) ? merged.value : mine;
+  await at.set('shop', KEY, next);
+  return next;
 }
 
 /** Why the reader would not take these changes again; undefined where it would. */

@@ -77,6 +77,21 @@ describe('a worm and a cylindrical wheel', () => {
     expect(touched).toBeGreaterThan(200);
   });
 
+  it('touches no lower than the wheel’s involute, though a worm’s crest reaches on', () => {
+    // A wheel of 20 teeth shifted by a quarter of a module towards its middle is cut away at the root.
+    const m = pairOf(1e-3, 1, 20, 7, -0.25);
+    const [, y, z] = contactPlace(m, m.low, 1);
+    const [x] = contactPlace(m, m.low, 1);
+    expect(m.sides[1].undercut).toBe(true);
+    expect(Math.hypot(x, y)).toBeCloseTo(m.sides[1].form, 12);
+    expect(Math.hypot(m.centre - y, z)).toBeLessThan(m.s1.ra);
+    expect(m.reach2).toBeLessThan(m.sides[1].form);
+    // As long as the line of action between its ends, over the base pitch of the normal plane.
+    const ends = [m.low, m.high].map((rise) => contactPlace(m, rise, 1));
+    const long = Math.hypot(...[0, 1, 2].map((k) => ends[1]![k]! - ends[0]![k]!));
+    expect(m.contact).toBeCloseTo(long / (Math.PI * m.worm.module * Math.cos(alpha)), 9);
+  });
+
   it('keeps as many pairs in touch as its contact ratio says', () => {
     const m = pairOf(1e-3, 1, 40, 12, 0);
     let sum = 0;

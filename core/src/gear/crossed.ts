@@ -21,8 +21,8 @@ export interface CrossedMesh {
   /** How far the centre distance is beyond the sum of reference radii, m. */
   readonly apart: number;
   /**
-   * Rise of the line of action above the wheel's reference circle where contact begins (at the worm's tip) and ends (at
-   * the wheel's), m.
+   * Rise of the line of action above the wheel's reference circle where contact begins (at the worm's tip, or where the
+   * wheel's involute ends) and ends (at the wheel's tip, or where the worm's does), m.
    */
   readonly low: number;
   readonly high: number;
@@ -61,9 +61,13 @@ export function crossedMesh(worm: Gear, wheel: Gear, centre: number): CrossedMes
   const apart = centre - s1.r - s2.r;
   const tip1 = sides[0].pointed ? sides[0].tipForm : s1.ra;
   const tip2 = sides[1].pointed ? sides[1].tipForm : s2.ra;
-  const root = (r: number, k: number, tip: number) => Math.sqrt(Math.max(0, r * r + (1 + k * k) * (tip * tip - r * r)));
-  const low = apart + (s1.r - root(s1.r, perZ, tip1)) / (1 + perZ * perZ);
-  const high = (root(s2.r, perX, tip2) - s2.r) / (1 + perX * perX);
+  // Along the line of action, from the reference circle to another radius of the same wheel.
+  const upTo = (r: number, k: number, to: number) =>
+    (Math.sqrt(Math.max(0, r * r + (1 + k * k) * (to * to - r * r))) - r) / (1 + k * k);
+  const [tips1, tips2] = [apart - upTo(s1.r, perZ, tip1), upTo(s2.r, perX, tip2)];
+  // Below a flank's involute there is nothing that a tip could run on.
+  const low = Math.max(tips1, upTo(s2.r, perX, sides[1].form));
+  const high = Math.min(tips2, apart - upTo(s1.r, perZ, sides[0].form));
   const at1 = (rise: number) => Math.hypot(s1.r - (rise - apart), (rise - apart) * perZ);
   const at2 = (rise: number) => Math.hypot(s2.r + rise, rise * perX);
   const foot1 = s1.r / (1 + perZ * perZ) + apart;
@@ -90,8 +94,8 @@ export function crossedMesh(worm: Gear, wheel: Gear, centre: number): CrossedMes
     generators: Math.acos((nx * nz) / Math.sqrt((1 - nx * nx) * (1 - nz * nz))),
     wheelReach: 2 * Math.max(Math.abs(low - apart), Math.abs(high - apart)) * perZ,
     wormReach: 2 * Math.max(Math.abs(low), Math.abs(high)) * perX,
-    reach1: at1(Math.min(high, foot1)),
-    reach2: at2(Math.max(low, foot2)),
+    reach1: at1(Math.min(tips2, foot1)),
+    reach2: at2(Math.max(tips1, foot2)),
   };
 }
 

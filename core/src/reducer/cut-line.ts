@@ -10,6 +10,16 @@ const HAIR = 1e-11;
 const TOUCH = 1e-10;
 
 /**
+ * Whether a point of an arc's circle is on the arc: on its side of the chord; a bulge to the right of it for a positive
+ * one.
+ *
+ * @param x and y, the point, from where the chord begins, m
+ * @param ex and ey, the chord, m
+ */
+const onArc = (x: number, y: number, ex: number, ey: number, bulge: number): boolean =>
+  bulge > 0 ? ex * y < ey * x : ex * y > ey * x;
+
+/**
  * Places along a line at which it crosses an outline, in order, arcs followed exactly, m.
  *
  * Source: the line x = p + t·d against each piece; a circle about c is met where |p + t·d − c| = r.
@@ -21,14 +31,13 @@ export function crossings(o: Outline, x: number, y: number, dx: number, dy: numb
   const [px, py] = [x - HAIR * dy, y + HAIR * dx];
   const p = o.points;
   const n = p.length / 3;
-  // The side of the line that a vertex lies on decides, so that a crossing through a vertex counts once.
-  const side = (i: number) => dx * (p[3 * i + 1]! - py) - dy * (p[3 * i]! - px) >= 0;
   const out: number[] = [];
   for (let i = 0; i < n; i++) {
-    const j = (i + 1) % n;
+    const j = i + 1 < n ? i + 1 : 0;
     const [x1, y1, b, x2, y2] = [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!, p[3 * j]!, p[3 * j + 1]!];
     const [ex, ey] = [x2 - x1, y2 - y1];
-    const crosses = side(i) !== side(j);
+    // The side of the line that a vertex lies on decides, so that a crossing through a vertex counts once.
+    const crosses = dx * (y1 - py) - dy * (x1 - px) >= 0 !== dx * (y2 - py) - dy * (x2 - px) >= 0;
     if (b === 0) {
       if (!crosses) continue;
       const det = dx * ey - dy * ex;
@@ -37,24 +46,21 @@ export function crossings(o: Outline, x: number, y: number, dx: number, dy: numb
     }
     const k = (1 / b - b) / 4;
     const [cx, cy] = [x1 + ex / 2 - k * ey, y1 + ey / 2 + k * ex];
-    const r = Math.hypot(x1 - cx, y1 - cy);
+    const r = Math.sqrt((x1 - cx) * (x1 - cx) + (y1 - cy) * (y1 - cy));
     const along = (cx - px) * dx + (cy - py) * dy;
     const off = (cx - px) * dy - (cy - py) * dx;
     if (Math.abs(off) >= r) continue;
     const half = Math.sqrt(r * r - off * off);
-    // On the arc is what lies on its side of the chord; a bulge to the right of it for a positive one.
-    const on = (t: number) => {
-      const cross = ex * (py + t * dy - y1) - ey * (px + t * dx - x1);
-      return b > 0 ? cross < 0 : cross > 0;
-    };
-    const hits = [along - half, along + half].filter(on);
-    if (crosses && hits.length !== 1) {
+    const [t1, t2] = [along - half, along + half];
+    const on1 = onArc(px + t1 * dx - x1, py + t1 * dy - y1, ex, ey, b);
+    const on2 = onArc(px + t2 * dx - x1, py + t2 * dy - y1, ex, ey, b);
+    if (crosses && on1 === on2) {
       // An end lies on the line within rounding: take the hit nearest to the chord's own crossing.
       const det = dx * ey - dy * ex;
       const t = ((x1 - px) * ey - (y1 - py) * ex) / det;
-      out.push(Math.abs(along - half - t) < Math.abs(along + half - t) ? along - half : along + half);
-    } else if (!crosses && hits.length === 2) out.push(...hits);
-    else if (crosses) out.push(hits[0]!);
+      out.push(Math.abs(t1 - t) < Math.abs(t2 - t) ? t1 : t2);
+    } else if (crosses) out.push(on1 ? t1 : t2);
+    else if (on1 && on2) out.push(t1, t2);
   }
   return out.sort((a, b) => a - b);
 }

@@ -10,6 +10,14 @@ export interface Radii {
   readonly least: number;
 }
 
+const TURN = 2 * Math.PI;
+
+/** Whether an arc that begins at an angle and sweeps another, signed, passes a third, rad. */
+const passes = (start: number, sweep: number, angle: number): boolean => {
+  const off = (sweep < 0 ? start - angle : angle - start) % TURN;
+  return (off < 0 ? off + TURN : off) <= Math.abs(sweep);
+};
+
 /**
  * Farthest and nearest distance of an outline from the origin, arcs followed exactly, m.
  *
@@ -20,41 +28,33 @@ export function radiiOf(o: Outline): Radii {
   const p = o.points;
   const n = p.length / 3;
   let [most, least] = [0, Infinity];
-  const take = (r: number) => {
-    most = Math.max(most, r);
-    least = Math.min(least, r);
-  };
   for (let i = 0; i < n; i++) {
-    const j = (i + 1) % n;
-    const [x1, y1, b] = [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!];
-    const [x2, y2] = [p[3 * j]!, p[3 * j + 1]!];
-    take(Math.hypot(x1, y1));
+    const j = i + 1 < n ? i + 1 : 0;
+    const [x1, y1, b, x2, y2] = [p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!, p[3 * j]!, p[3 * j + 1]!];
+    const end = Math.sqrt(x1 * x1 + y1 * y1);
+    if (end > most) most = end;
+    if (end < least) least = end;
     const [dx, dy] = [x2 - x1, y2 - y1];
-    const long = Math.hypot(dx, dy);
-    if (long === 0) continue;
+    if (dx === 0 && dy === 0) continue;
     if (b === 0) {
-      const t = -(x1 * dx + y1 * dy) / (long * long);
-      if (t > 0 && t < 1) take(Math.hypot(x1 + t * dx, y1 + t * dy));
+      // Where the foot of the perpendicular lies between the ends, it is nearer than either.
+      const t = -(x1 * dx + y1 * dy) / (dx * dx + dy * dy);
+      if (t > 0 && t < 1) least = Math.min(least, Math.hypot(x1 + t * dx, y1 + t * dy));
       continue;
     }
     const k = (1 / b - b) / 4;
     const [cx, cy] = [(x1 + x2) / 2 - k * dy, (y1 + y2) / 2 + k * dx];
-    const r = Math.hypot(x1 - cx, y1 - cy);
-    const far = Math.hypot(cx, cy);
-    if (far < 1e-12) {
-      take(r);
-      continue;
-    }
+    const r = Math.sqrt((x1 - cx) * (x1 - cx) + (y1 - cy) * (y1 - cy));
+    const far = Math.sqrt(cx * cx + cy * cy);
+    // About the origin itself every point is as far.
+    const about = far < 1e-12;
+    // Neither can be beyond what is known: the arc is not looked at more closely.
+    if (!about && far + r <= most && Math.abs(far - r) >= least) continue;
     const start = Math.atan2(y1 - cy, x1 - cx);
     const sweep = 4 * Math.atan(b);
-    const on = (angle: number) => {
-      const turn = 2 * Math.PI;
-      const off = ((((angle - start) * Math.sign(sweep)) % turn) + turn) % turn;
-      return off <= Math.abs(sweep);
-    };
     const out = Math.atan2(cy, cx);
-    if (on(out)) take(far + r);
-    if (on(out + Math.PI)) take(Math.abs(far - r));
+    if (about || passes(start, sweep, out)) most = Math.max(most, far + r);
+    if (about || passes(start, sweep, out + Math.PI)) least = Math.min(least, Math.abs(far - r));
   }
   return { most, least: Number.isFinite(least) ? least : 0 };
 }

@@ -213,7 +213,7 @@ describe('a cycloidal stage', () => {
           for (const c of courses.value)
             for (const v of c.values) if (!Number.isFinite(v)) throw new Error(`${c.id} is not a number`);
       }),
-      { numRuns: examples(120) },
+      { numRuns: examples(120, 20) },
     );
     expect(made).toBeGreaterThan(0);
   });

@@ -19,9 +19,11 @@ export function demo(): Joint {
 /**
  * How many examples of a dear property are tried: a sixth where every change waits for them, a third of those while one
  * works (`npm run unit`), all with `AT_LENGTH=1` (`npm run unit:long`).
+ *
+ * @param least where too few would find nothing to look at
  */
-export const examples = (many: number): number =>
-  process.env['AT_LENGTH'] ? many : Math.ceil(many / (process.env['UNIT'] ? 18 : 6));
+export const examples = (many: number, least = 1): number =>
+  process.env['AT_LENGTH'] ? many : Math.max(least, Math.ceil(many / (process.env['UNIT'] ? 18 : 6)));
 
 /** A small seeded generator for tests that want repeatable disorder. */
 export function dice(seed: number): (n: number) => number {

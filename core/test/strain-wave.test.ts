@@ -280,7 +280,7 @@ describe('a strain-wave stage', () => {
               if (i.kind === 'curve')
                 for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
-      { numRuns: examples(240) },
+      { numRuns: examples(240, 40) },
     );
     expect(made).toBeGreaterThan(0);
   });

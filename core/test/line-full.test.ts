@@ -435,6 +435,28 @@ describe('checks of the line', () => {
     expect(analyseLine(j, a(j), shelf).checks.find((x) => x.id === 'mount')!.mend!.value).toBe('abs');
   });
 
+  it('ask how long the motor’s own bearings last under the belt on its shaft, by what it states or by its shaft', () => {
+    const j = demo();
+    const pull = analyseLine(j, a(j), shelf).stages[0]!.report!.numbers.pull!;
+    const check = (v = a(j)) => analyseLine(j, v, shelf).checks.find((x) => x.id === 'pull');
+    // A frame of 42 mm has a shaft of 5 mm: 1.2 N/mm² of its square, for twenty thousand hours; by the cube.
+    expect(check()!.figure / (20000 * 3600 * (30 / pull) ** 3)).toBeCloseTo(1, 9);
+    expect(check()!.limit).toBe(500 * 3600);
+    a(j).motor = { ...a(j).motor, pull: pull / 2 };
+    expect(check()!.figure / (20000 * 450)).toBeCloseTo(1, 9);
+    a(j).motor = { ...a(j).motor, pull: 0 };
+    expect(check()!.figure / (20000 * 3600 * (30 / pull) ** 3)).toBeCloseTo(1, 9);
+    // Planets pull all round.
+    a(j).stages = [
+      {
+        id: 's',
+        kind: 'planetary',
+        params: stageKind('planetary')!.defaults({ ratio: 5, torque: 3, size: Infinity, shelf }),
+      },
+    ] as never;
+    expect(check()).toBeUndefined();
+  });
+
   it('raise the driver’s current only as far as holding for ever needs', () => {
     const j = demo();
     a(j).driver.currentLimit = 0.5;

@@ -146,7 +146,7 @@ describe('a ring-plate stage', () => {
               if (i.kind === 'curve')
                 for (const v of i.outline.points) if (!Number.isFinite(v)) throw new Error(`${i.key} is not drawn`);
       }),
-      { numRuns: examples(60) },
+      { numRuns: examples(60, 10) },
     );
     expect(made).toBeGreaterThan(0);
   });

@@ -10,6 +10,14 @@ export const lifeAsked = (at: Pick<Duty, 'life'>): number => at.life ?? USUAL_LI
 export const lastingTorque = (at: Pick<Duty, 'equivalent' | 'torqueRms'>): number => at.equivalent ?? at.torqueRms;
 
 /**
+ * That torque as a share of the peak: what goes with torque goes with it. 0 where there is no torque.
+ *
+ * @example lastingShare({ torque: 4, torqueRms: 2, equivalent: 3 }) // 0.75
+ */
+export const lastingShare = (at: Pick<Duty, 'torque' | 'equivalent' | 'torqueRms'>): number =>
+  at.torque > 0 ? lastingTorque(at) / at.torque : 0;
+
+/**
  * How often a place of a wheel passes a mesh while the life that is asked for goes by.
  *
  * A joint that swings to and fro uses a sector of its last wheels: each sweep takes a tooth of it through the mesh once,

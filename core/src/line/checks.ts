@@ -5,6 +5,8 @@ import { fullCurrent, linePerAmpere } from '../motor/driver.ts';
 import type { Driver, DriverUnit, Supply } from '../motor/motor.ts';
 import { motorHeat } from '../motor/heat.ts';
 import { isBall, isCrossed, isNeedle } from '../shop/bearings.ts';
+import { lifeAsked } from '../gear/lasting.ts';
+import { faceOf } from '../shop/motor-face.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 import { provenMend, type Change } from '../stage/mend.ts';
@@ -48,6 +50,44 @@ function mountMend(shelf: Shelf, temperature: number, now: Material): Mend | und
         m.modulus >= now.modulus && (m.softening - factor(shelf, 'mount.margin')) * (1 - MOUNT_NEAR) >= temperature,
     );
   return found && { path: 'mount', value: found.id, label: `Mount of ${found.name}` };
+}
+
+/**
+ * Life of a motor's own bearings under a force across its shaft, s: by the cube of the force that they are stated to stand.
+ *
+ * @param pull the force, N
+ * @param stands what its data sheet states, N
+ * @param rated the life that goes with it, s
+ * Source: ISO 281 for balls, L ∝ P⁻³.
+ * @example pulledLife(56, 28, 20000 * 3600) // 9000000
+ */
+export const pulledLife = (pull: number, stands: number, rated: number): number => rated * (stands / pull) ** 3;
+
+/** Whether the motor's own bearings last under what a wheel on its shaft is pulled by. */
+function pullChecks({ motor, housing }: Variant, n: LineNumbers, shelf: Shelf): Check[] {
+  const pull = n.stages[0]?.pull ?? 0;
+  if (!(pull > 0)) return [];
+  const shaft = housing?.face?.shaft ?? faceOf(motor).shaft;
+  const usual = factor(shelf, 'motor.pull') * shaft ** 2;
+  const stands = motor.pull || usual;
+  const told = motor.pull
+    ? `its data sheet states ${stated(stands, 'force', 3)}`
+    : `usual motors with a shaft of ${stated(shaft, 'length', 3)} are stated to stand ${stated(stands, 'force', 3)}, 20 mm off their face`;
+  return [
+    judged({
+      id: 'pull',
+      name: 'Motor’s bearings last under the pull on its shaft',
+      figure: pulledLife(pull, stands, factor(shelf, 'motor.pullLife')),
+      limit: lifeAsked(n.duties[0]!),
+      sense: 'min',
+      quantity: 'life',
+      near: 0.5,
+      severity: 'warn',
+      why: `The wheel on its shaft is pulled by ${stated(pull, 'force', 3)}; ${told}.`,
+      advice:
+        'Take a larger wheel on the motor’s shaft or no more pretension than it takes, or hold the shaft’s end in a bearing of its own.',
+    }),
+  ];
 }
 
 /** Whether the brief's moving mass has room for what the line itself puts on the carriage. */
@@ -119,6 +159,7 @@ export function lineChecks(
         advice: 'Take less ratio, a motor with a lighter rotor or more torque, or give the move more time.',
       }),
     );
+  list.push(...pullChecks(variant, n, shelf));
   list.push(...ridingChecks(brief, variant, n));
   if (motor.type === 'brushless' && !motor.sensored) {
     const start =

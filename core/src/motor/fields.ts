@@ -56,7 +56,7 @@ export const MOTOR_FIELDS: Readonly<Record<Motor['type'], readonly NumberField[]
   ],
 };
 
-/** What every motor has. */
+/** What every motor has; what nobody has said of it is 0. */
 export const BODY_FIELDS: readonly NumberField[] = [
   row('detentTorque', 'Unpowered torque', 'torque', 1e-3, 0, 1e3),
   row('rotorInertia', 'Rotor inertia', 'inertia', 1e-7, 0, 10),
@@ -64,6 +64,9 @@ export const BODY_FIELDS: readonly NumberField[] = [
   row('price', 'Price', 'money', 1, 0, 1e7),
   row('frame', 'Frame', 'length', 1e-3, 1e-3, 1),
   row('length', 'Length', 'length', 1e-3, 1e-3, 2),
+  row('pull', 'Pull on its shaft', 'force', 1, 0, 1e5, {
+    help: 'Force across its shaft that its bearings stand, by its data sheet; 0 takes it by the shaft’s diameter.',
+  }),
 ];
 
 export const DRIVER_FIELDS: readonly (NumberField & {

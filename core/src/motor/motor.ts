@@ -11,6 +11,8 @@ interface MotorCommon {
   readonly rotorInertia: number;
   readonly mass: number;
   readonly price: number;
+  /** Force across its shaft that its bearings stand, N; 0 or left out where nobody says. */
+  readonly pull?: number | undefined;
   /** Short-time torque over speed from the data sheet; stands in place of what the constants give. */
   readonly curve?: TorqueCurve | undefined;
   /** The same for torque carried for ever. */

@@ -22,6 +22,10 @@ const common = {
   rotorInertia: v.pipe(quantity('inertia', 0, 10), v.description('Rotor inertia, kg·m²')),
   mass: v.pipe(quantity('mass', 0, 1e3), v.description('Mass, kg')),
   price: v.pipe(quantity('money', 0, 1e7), v.description('Price')),
+  pull: v.pipe(
+    v.optional(quantity('force', 0, 1e5)),
+    v.description('Force across its shaft that its bearings stand, N; 0 or left out where nobody says'),
+  ),
   curve: v.pipe(curve, v.description('Short-time torque over speed from the data sheet, rad/s and N·m')),
   curveEver: v.pipe(curve, v.description('Continuous torque over speed from the data sheet')),
 };

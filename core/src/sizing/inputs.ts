@@ -90,7 +90,7 @@ export function lineInputs({ joint, variant, shelf }: LineSubject, factors: Iter
       label: f.label.toLowerCase(),
       group: 'motor',
       quantity: f.quantity,
-      value: motor[f.key]!,
+      value: motor[f.key] ?? 0,
       whole: f.whole ?? false,
       with: (x) => ({
         joint,

@@ -104,6 +104,11 @@ export interface StageNumbers {
   readonly branched?: number;
   /** Zero or less: the stage cannot be driven from its output. */
   readonly etaBackward: number;
+  /**
+   * Force across the shaft that the driving wheel sits on, at the torque that wears rolling bearings, N; left out where
+   * forces balance, or the stage bears them itself.
+   */
+  readonly pull?: number;
   /** No-load torque at the input, N·m. */
   readonly drag: number;
   /** Play: likely, least and most, rad. */

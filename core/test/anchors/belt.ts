@@ -65,6 +65,7 @@ export const belt: Anchored = {
     money: [8.7199564, 'bought pulley by teeth, printed one by mass, belt by length, a bearing'],
   },
   numbers: {
+    pull: [2.5 / (0.063025357 / 2), 'the tight side alone, at the equivalent torque', 1e-7],
     inertiaIn: [7.266747855e-7, '6.43 g·(10.12 mm)²/2 of the driver and 3.6 g of belt at 10.5 mm'],
     inertiaOut: [9.28710807e-6, '19.16 g·(31.13 mm)²/2 of the driven pulley'],
     outside: [0.0930628859, 'centres, both pulleys’ radii and the belt’s teeth on either side'],

@@ -75,6 +75,10 @@ export const bevel: Anchored = {
     'skip-1': [146.26437620066562, '2 N/µm over two mean modules less 30 µm, over tan(20° − ½·atan 0.07)'],
   },
   numbers: {
+    pull: [
+      (Math.hypot(237.11425083034038, 77.1913289676205) * 2.5) / 4,
+      'tangential and radial, at the equivalent torque',
+    ],
     inertiaIn: [3.906775517820607e-7, 'half of 10.98 g of frustum and hub at 8.4348 mm'],
     inertiaOut: [3.0081231554876965e-6, 'half of 21.14 g at 16.8695 mm'],
     maxSpeed: [15 / 8.43475241575015e-3, '15 m/s of steel at the mean radius'],

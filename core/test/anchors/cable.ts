@@ -57,6 +57,7 @@ export const cable: Anchored = {
     money: [9.134100906186983, 'material, ten cuts of half a unit, cable by its length'],
   },
   numbers: {
+    pull: [120, 'one run gains what the other loses: twice 60 N'],
     inertiaIn: [3.596977674144275e-7, '0.85 of a disc of 9.945 mm, at 10.5 mm'],
     inertiaOut: [5.4956547139999926e-5, '0.85 of a disc of 5.65 mm, at 50.5 mm'],
     maxSpeed: [10 / 0.0105, '10 m/s of rope'],

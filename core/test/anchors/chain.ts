@@ -75,6 +75,7 @@ export const chain: Anchored = {
     ],
   },
   numbers: {
+    pull: [57.49944252203692, '54.93 N of the equivalent torque and the catenary, with the catenary, as vectors'],
     inertiaIn: [1.604260916336031e-5, '0.85 of a disc of 2.883 mm, and 62.2 g of chain, at 15.2709 mm'],
     inertiaOut: [1.8851717982521892e-5, 'the same of the large one at 45.5155 mm'],
     maxSpeed: [4 / 0.015270906544562616, '4 m/s of chain'],

@@ -76,6 +76,7 @@ export const rack: Anchored = {
     'skip-1': [12127.575827717626, '2 N/µm over two modules less 30 µm, over tan(20° − ½·atan 0.07)'],
   },
   numbers: {
+    pull: [100 / Math.cos(Math.PI / 9), 'the equivalent force, along the line of action'],
     rides: [2.289080646333706e-2, '0.85 of a disc of 10 by 12 mm, bored 6, of 7.85 g/cm³: the pinion'],
     inertiaIn: [1.144540323166853e-6, '0.85 of a disc of 10 by 12 mm, bored 6'],
     inertiaOut: [0, 'the carriage runs; what it weighs is the load’s'],

@@ -99,6 +99,7 @@ export const spur: Anchored = {
     money: [12.153924, 'by mass, half a unit a milled tooth'],
   },
   numbers: {
+    pull: [2.5 / 0.03 / Math.cos(Math.PI / 9), 'equivalent torque at 30 mm, along the line of action'],
     maxSpeed: [500, '5 m/s at 10 mm'],
     inertiaIn: [9.826067335e-7, 'm·r²/2 of the pinion'],
     inertiaOut: [1.221606733e-5, 'm·r²/2 of the wheel'],

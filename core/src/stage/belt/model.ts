@@ -1,3 +1,4 @@
+import { lastingTorque } from '../../gear/lasting.ts';
 import { pluckedNote, shaftForces, sides, spanStiffness, tightShare } from '../../loop/index.ts';
 import { shaftDrag } from '../loop-drag.ts';
 import { bentWindUp, inSeries } from '../../math/springs.ts';
@@ -256,6 +257,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     ratio,
     etaForward: eta,
     etaBackward: eta,
+    pull: length(shaftForces(L.path, sides(lastingTorque(at) / r2, p.tension, share)).first),
     drag: shaftDrag(loads, [p.bore1, p.bore2], ratio, shelf),
     play: [clearance, 0, 2 * clearance],
     stiffness: springs.both,

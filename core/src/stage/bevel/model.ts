@@ -15,6 +15,7 @@ import {
   type MeshLoad,
   type ModeText,
   type ToothMaterial,
+  lastingShare,
 } from '../../gear/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -158,6 +159,7 @@ export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf
     ratio,
     etaForward: load.efficiency,
     etaBackward: load.efficiency,
+    pull: lastingShare(at) * Math.hypot(tangent, radial[0]),
     drag: greaseAtInput(2 * Math.max(c1.over, c2.over), ratio, shelf),
     play: [play + tilt / 2, Math.max(0, play - spread), play + spread + tilt],
     stiffness,

@@ -199,7 +199,8 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     return (factor(shelf, 'cable.bends') * drum ** 3) / load ** 2;
   };
   const lasting = lastingTorque(at) / r2;
-  const lastingPull = sides(lasting, p.preload, shares[0]).tight;
+  const lastingSides = sides(lasting, p.preload, shares[0]);
+  const lastingPull = lastingSides.tight;
   // The pull that lasts as many bends as are asked, less the preload that is always there.
   const lastsPull =
     passes > 0
@@ -297,6 +298,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     ratio,
     etaForward: eta,
     etaBackward: eta,
+    pull: lastingSides.tight + lastingSides.slack,
     drag: shaftDrag([load, load], [p.bore1, p.bore2], Math.abs(ratio), shelf),
     play: [0, 0, 0],
     stiffness,

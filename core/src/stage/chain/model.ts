@@ -343,6 +343,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
   // A slack run carries its own weight alone: m·g·L²/(8·sag).
   const hang = (chain.mass * factor(shelf, 'gravity') * L.slack) / (8 * p.sag);
   const tight = force * withBranch(p) + hang;
+  const lastingTight = (lastingTorque(at) / L.r2) * withBranch(p) + hang;
   const shafts = shaftLoads(b, { tight, slack: hang }, force + hang);
   const eta = 1 - jointLoss(factor(shelf, 'chain.friction'), chain.pin, chain.pitch, turnsOf(s) / withBranch(p));
   const springs = springsOf(s);
@@ -367,6 +368,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     etaForward: eta,
     etaBackward: eta,
     ...(withBranch(p) > 1 && { branched: withBranch(p) - 1 }),
+    pull: shaftLoads(b, { tight: lastingTight, slack: hang }, 0)[0],
     drag: shaftDrag(shafts, [p.bore1, p.bore2], ratio, shelf),
     // Sag is set by eye: between half of it and half as much again, on a chain new or worn.
     play: [play(p.sag, 1), play(0.5 * p.sag, 0), play(1.5 * p.sag, 1.2)],

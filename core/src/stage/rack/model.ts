@@ -23,6 +23,7 @@ import {
   type ModeText,
   type PlayOut,
   type ToothMaterial,
+  lastingShare,
 } from '../../gear/index.ts';
 import { term } from '../../figure/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
@@ -245,6 +246,7 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     ratio: 1 / g.radius,
     etaForward: efficiency,
     etaBackward: efficiency,
+    pull: lastingShare(at) * Math.hypot(at.torque, radial),
     drag: greaseDrag(2 * g.tip, shelf) + out.drag * g.radius,
     play: out.left,
     stiffness,

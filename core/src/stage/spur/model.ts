@@ -29,6 +29,7 @@ import {
   blankMass,
   wheelPrice,
   topPitchSpeed,
+  lastingShare,
 } from '../../gear/index.ts';
 import { inSeries } from '../../math/springs.ts';
 import { ok, refuse, type Result } from '../../result.ts';
@@ -297,6 +298,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     ratio,
     etaForward: efficiency,
     etaBackward: efficiency,
+    pull: lastingShare(at) * Math.hypot(loads[0]!.force, loads[0]!.radial),
     drag: greaseAtInput(g.outside, ratio, shelf) + (out.drag * radius) / Math.abs(ratio),
     play: playsOf(rest, thick, tilt, way, left, g.meshes.length),
     stiffness,

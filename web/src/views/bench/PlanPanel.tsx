@@ -2,6 +2,7 @@ import { LIMIT_KINDS, testPlan, type LineReport, type PlannedTest } from '@grist
 import { Dialog } from 'radix-ui';
 import { useMemo } from 'react';
 import { QuantityText } from '../../parts/FigureText.tsx';
+import { Said } from '../../parts/Said.tsx';
 import { useJoint, useVariant } from '../../state/open.ts';
 import { useShelf } from '../../state/shelf.ts';
 
@@ -67,7 +68,7 @@ export function PlanPanel({
                         <b className="font-semibold">{p.name}</b> for {LIMIT_KINDS[p.row].name.toLowerCase()}, margin{' '}
                         <QuantityText value={p.margin} quantity={LIMIT_KINDS[p.row].quantity} />
                         <p className="label">
-                          {p.rig}
+                          <Said>{p.rig}</Said>
                           {p.enough ? '' : '. Not fine enough for this margin.'}
                         </p>
                       </div>

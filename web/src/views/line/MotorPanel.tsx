@@ -139,7 +139,7 @@ export function MotorPanel() {
         {...(r.whole ? { whole: true } : {})}
         {...(r.help ? { help: r.help } : {})}
         disabled={readOnly}
-        value={(variant[what] as unknown as Record<string, number>)[r.key]!}
+        value={(variant[what] as unknown as Record<string, number>)[r.key] ?? 0}
         onChange={(value) =>
           editVariant(
             `${what === 'motor' ? 'Motor' : what === 'driver' ? 'Driver' : 'Sensor'}: ${r.label.toLowerCase()}`,

@@ -58,7 +58,8 @@ function MotorForm({ m }: { m: Motor }) {
             min={r.min}
             max={r.max}
             {...(r.whole ? { whole: true } : {})}
-            value={(m as unknown as Record<string, number>)[r.key]!}
+            {...(r.help ? { help: r.help } : {})}
+            value={(m as unknown as Record<string, number>)[r.key] ?? 0}
             onChange={(v) => put({ ...m, [r.key]: v })}
           />
         ))}

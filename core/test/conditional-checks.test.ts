@@ -130,6 +130,14 @@ const CHECKS: readonly Conditional[] = [
     'ISO 281 at 100 N and five turns a second; 500 h',
   ),
   of('rack', { takenOut: 'split' }, 'opens', 200, 10, 'asked; the springs'),
+  of(
+    'spur',
+    { idlers: 2, zi: 20, xi: 0, bend: Math.PI / 3 },
+    'pass-1-3',
+    (Math.sqrt(20 ** 2 + 40 ** 2 + 20 * 40) - 11 - 31) * mm,
+    0.5 * mm,
+    'the third side of 20 and 40 mm at 120°, less both tips',
+  ),
   of('spur', { takenOut: 'split' }, 'opens', 4 / (30 * mm), 10, '4 N·m on 30 mm; the springs'),
   of(
     'spur',

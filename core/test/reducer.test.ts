@@ -427,6 +427,19 @@ describe('a housing', () => {
     const tie = (screw: 'M3' | 'M5') => body(made({ ...v, housing: { ...v.housing!, screw } }), 'case/tie').part.name;
     expect(tie('M3')).toMatch(/^Threaded rod M3×\d+$/);
     expect(tie('M5')).toMatch(/^Screw ISO 4762 M5×(40|45|50)$/);
+    // A rod goes through both nuts and a thread and a half beyond either.
+    const r = made({ ...v, housing: { ...v.housing!, screw: 'M3' } });
+    const [rod, nut] = [body(r, 'case/tie'), body(r, 'case/nut')];
+    const at = rod.places(0)[0]!;
+    const [low, high] = nut
+      .places(0)
+      .filter((f) => Math.hypot(f.at[0] - at.at[0], f.at[1] - at.at[1]) < 1e-9)
+      .map((f) => f.at[2])
+      .sort((a, b) => a - b);
+    const long = rod.solid().prisms[0]!.to;
+    expect(low! - at.at[2]).toBeCloseTo(1.5 * 0.5e-3, 9);
+    // An M3's nut is 2.4 mm high (ISO 4032).
+    expect(at.at[2] + long - (high! + 2.4e-3)).toBeCloseTo(1.5 * 0.5e-3, 9);
   });
 
   it('bears a shaft in the smallest bearing of its bore, sunk flush', () => {
@@ -437,6 +450,18 @@ describe('a housing', () => {
     const [first, second] = r.housing!.plates;
     expect(heights[0]! + 5e-3).toBeCloseTo(first!.to, 9);
     expect(heights[1]!).toBeCloseTo(second!.from, 9);
+  });
+
+  it('sinks the motor’s screws in its plate, with room round their heads', () => {
+    const plate = body(made(ofKind('planetary')), 'case/plate-motor');
+    // Holes of a screw on the standard's square of 31 mm, by radius, and how deep each radius goes, mm.
+    const deep = new Map<string, number>();
+    for (const f of facesOf(plate.solid()))
+      if (f.hole && Math.hypot(f.x - 15.5e-3, f.y - 15.5e-3) < 1e-6)
+        deep.set((f.r * 1e3).toFixed(3), (deep.get((f.r * 1e3).toFixed(3)) ?? 0) + (f.to - f.from) * 1e3);
+    // ISO 273 for M3, medium; a head of 5.5 by 3 mm with room of 0.6 and 0.2.
+    expect([...deep.keys()]).toEqual(['1.700', '3.050']);
+    expect(deep.get('3.050')).toBeCloseTo(3.2, 9);
   });
 
   it('keeps a ring between a shelf and a clamp, clear of what turns beside it', () => {

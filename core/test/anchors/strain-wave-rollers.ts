@@ -16,4 +16,10 @@ export const strainWaveRollers: Anchored = {
     dent: [3.7230575, '(110 − 29.7945) N·2·13.4 mm/tan 30°', 1e-5],
     life: [11219192, '(310/(29.7945 + 51.703·1.3/2.4))³·10⁶ turns at 25.2 rad/s·24/7', 3e-5],
   },
+  numbers: {
+    inertiaIn: [
+      ((4 * Math.PI * (9.17 ** 2 - 2 ** 2) * 1.15e-6 + 0.9e-3) * 9.17e-3 ** 2) / 2,
+      'half of two plates of 2 mm, out to the balls’ middles, and two balls’ bearings, there',
+    ],
+  },
 };

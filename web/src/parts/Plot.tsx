@@ -291,6 +291,9 @@ function Plot({
 /** Rows that a curve is told by. */
 const ROWS = 9;
 
+/** Share of the largest that is nothing. */
+const NOUGHT = 1e-6;
+
 /** A few of a list's places, evenly, its ends among them. */
 const someOf = (n: number): number[] =>
   n <= ROWS ? [...Array(n).keys()] : Array.from({ length: ROWS }, (_, i) => Math.round((i * (n - 1)) / (ROWS - 1)));
@@ -319,6 +322,12 @@ const PlotTable = memo(function PlotTable({
     ...marks.map((m) => [m.name || m.title || 'mark', m.x, m.y] as const),
   ];
   if (rows.length === 0) return null;
+  // What rounding leaves of a nought is one.
+  const told = (column: 1 | 2, unit: Unit): ((v: number) => string) => {
+    const most = Math.max(...rows.map((r) => Math.abs(r[column])).filter(Number.isFinite), 0);
+    return (v) => write(fromSi(Math.abs(v) < NOUGHT * most ? 0 : v, unit));
+  };
+  const [xTold, yTold] = [told(1, xu), told(2, yu)];
   return (
     <div className="sr-only left-0 top-0">
       <table aria-label={`${name}, in figures`}>
@@ -333,8 +342,8 @@ const PlotTable = memo(function PlotTable({
           {rows.map(([what, x, y], i) => (
             <tr key={i}>
               <th scope="row">{what}</th>
-              <td>{write(fromSi(x, xu))}</td>
-              <td>{write(fromSi(y, yu))}</td>
+              <td>{xTold(x)}</td>
+              <td>{yTold(y)}</td>
             </tr>
           ))}
         </tbody>

@@ -47,7 +47,8 @@ import {
 import physics from './cases/physics.json' with { type: 'json' };
 import cases from './cases/line.json' with { type: 'json' };
 import { motorTorque } from '../src/motor/available.ts';
-import { demo, shelf } from './helpers.ts';
+import { cold, demo, shelf } from './helpers.ts';
+import { ANCHORED } from './worked-stages.ts';
 
 const a = (j: Joint): Variant => j.variants[0]!;
 const figure = (j: Joint, id: string, v = a(j), s = shelf) =>
@@ -271,6 +272,65 @@ describe('output shaft and bearings', () => {
     expect(o.sag).toBeCloseTo(y(0.09), 12);
     expect(o.tilt).toBeCloseTo((y(1) - y(0)) / 1, 12);
     expect(o.tiltStiffness).toBeCloseTo((k * 0.03 ** 2) / 2, 6);
+  });
+
+  it('bear what the last stage’s wheel puts on them: half of its pull a row, its moment as a pair, all of it on one row', () => {
+    const by = (across: number, along = 0, moment = 0) => ({
+      peak: { across: 2 * across, along: 2 * along, moment: 2 * moment },
+      lasting: { across, along, moment },
+    });
+    const pair = outputNumbers(output, 2 * Math.PI, shelf, by(80, 0, 0.6));
+    // 300 N of the load, 40 of 80 and 20 of 0.6 N·m over 30 mm; twice that at the peak.
+    expect(pair.load).toBeCloseTo(360, 9);
+    expect(pair.safety).toBeCloseTo(1960 / 420, 9);
+    expect(pair.life).toBeCloseTo((4750 / 360) ** 3 * 1e6, 0);
+    const alone = outputNumbers(output, 1, shelf);
+    expect([pair.tilt, pair.sag]).toEqual([alone.tilt, alone.sag]);
+    const xr = BEARINGS.find((b) => b.id === 'xr30')!;
+    const one = { ...output, arrangement: 'single' as const, bearing: xr, axial: 20 };
+    const crossed = outputNumbers(one, 1, shelf, by(50, 10, 0.5));
+    // 6 N·m and 0.5 over a circle of 42.5 mm; P = F_r + 2M/d + 0.45·F_a, P0 with 0.44.
+    expect(crossed.load).toBeCloseTo(150 + 13 / 0.0425 + 0.45 * 30, 6);
+    expect(crossed.safety).toBeCloseTo(8300 / (200 + 14 / 0.0425 + 0.44 * 40), 9);
+    const race = { diameter: 0.08, ball: 0.006, balls: 40, material: MATERIALS.find((m) => m.id === 'petg')! };
+    const balls = outputNumbers({ ...output, arrangement: 'race', race }, 1, shelf, by(50, 10, 0.5));
+    expect(balls.load).toBeCloseTo(mostLoadedBall(race, 150, 10, 6.5), 9);
+  });
+
+  it('are pushed by the wheel as teeth and runs do: worked stages, by hand', () => {
+    const pushes = (kind: string) => {
+      const { params, duty } = ANCHORED.find((x) => x.kind === kind && !x.further)!;
+      const opened = stageKind(kind)!.open(params as never, cold);
+      if (!opened.ok) throw new Error(opened.problem.what);
+      return opened.value.load(duty).pushes;
+    };
+    const near = (told: ReturnType<typeof pushes>, across: number, along: number, moment: number, share = 2.5 / 4) => {
+      const { peak, lasting } = told!;
+      expect([peak.across / across, lasting.across / (share * across)]).toEqual([
+        expect.closeTo(1, 6),
+        expect.closeTo(1, 6),
+      ]);
+      expect([peak.along, peak.moment]).toEqual([expect.closeTo(along, 4), expect.closeTo(moment, 6)]);
+      expect([lasting.along, lasting.moment]).toEqual([
+        expect.closeTo(share * along, 4),
+        expect.closeTo(share * moment, 6),
+      ]);
+    };
+    // 4 N·m at 30 mm along a line of action of 20°.
+    near(pushes('spur'), 4 / 0.03 / Math.cos(Math.PI / 9), 0, 0);
+    // Of the tangential 237.11 N: radial tan 20°·sin 26.6°, axial tan 20°·cos 26.6°, at mid-face.
+    near(
+      pushes('bevel'),
+      Math.hypot(237.11425083034038, 38.59566448381026),
+      77.1913289676205,
+      77.1913289676205 * 16.8695048315e-3,
+    );
+    near(pushes('worm'), Math.hypot(106.6666667, 39.133498), 16.984442, 16.984442 * 37.5e-3);
+    // Two runs of a cable keep twice the preload between them.
+    near(pushes('cable'), 120, 0, 0, 1);
+    // The tight side alone.
+    near(pushes('belt'), 126.93304, 0, 0);
+    for (const kind of ['planetary', 'cycloidal', 'unit']) expect(pushes(kind)).toBeUndefined();
   });
 
   it('one row of crossed rollers carries a moment as a pair of forces at its circle', () => {

@@ -240,6 +240,7 @@ export function lineChecks(
   }
   if (Number.isFinite(n.bearingSafety)) {
     const race = variant.output?.arrangement === 'race';
+    const wheel = n.stages.at(-1)?.pushes?.peak.across ?? 0;
     list.push(
       check({
         id: 'bearing',
@@ -249,11 +250,13 @@ export function lineChecks(
         sense: 'min',
         quantity: 'ratio',
         near: 0.5,
-        why: race
-          ? 'Below one the balls leave dents in their grooves; force goes with the cube of the pressure.'
-          : variant.output?.bearing && isNeedle(variant.output.bearing) && n.bearingSafety === 0
-            ? 'Needles take no force along the shaft nor tilting, and the load asks for it.'
-            : 'C0/P0 by ISO 76: below one the balls or rollers dent the races at rest.',
+        why: `${
+          race
+            ? 'Below one the balls leave dents in their grooves; force goes with the cube of the pressure.'
+            : variant.output?.bearing && isNeedle(variant.output.bearing) && n.bearingSafety === 0
+              ? 'Needles take no force along the shaft nor tilting, and the load asks for it.'
+              : 'C0/P0 by ISO 76: below one the balls or rollers dent the races at rest.'
+        }${wheel > 0 ? ` The last stage’s wheel adds ${stated(wheel, 'force', 3)} across its shaft.` : ''}`,
         mend: () => bearingMend(line),
         advice: race
           ? 'Take more or larger balls, a larger circle, or a stronger material.'

@@ -549,7 +549,7 @@ function sum(
     (read) => brought(variant, demand, read, stages, speedLimit, back.holder >= 0, spin),
   );
   const strong = weakest(stages);
-  const shaft = outputNumbers(variant.output, demand.meanSpeed, shelf);
+  const shaft = outputNumbers(variant.output, demand.meanSpeed, shelf, stages.at(-1)?.pushes);
   // Shafts between stages give as well, each seen through what follows it.
   const links = around ? linksAtOutput(around.springs, after) : Infinity;
   const behind = 1 / (1 / shaft.stiffness + 1 / links);

@@ -15,6 +15,7 @@ import {
 } from '../shop/bearings.ts';
 import { bearingStocked, type Stocked } from '../shop/drawer.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
+import { NO_PUSH, type Push, type Pushes } from '../stage/push.ts';
 import { stated } from '../units/stated.ts';
 
 type Race = NonNullable<OutputShaft['race']>;
@@ -25,7 +26,7 @@ const POISSON = 0.3;
 export interface OutputNumbers {
   /** Torsional stiffness of the shaft, N·m/rad; Infinity for none. */
   readonly stiffness: number;
-  /** Equivalent load on the nearer bearing, or on the ball that carries most, N; NaN where none is chosen. */
+  /** Equivalent load that lasts on the nearer bearing, or on the ball that carries most, N; NaN where none is chosen. */
   readonly load: number;
   /** Static safety; NaN where no bearing is chosen or nothing loads it, 0 where it cannot bear what is asked of it. */
   readonly safety: number;
@@ -110,10 +111,14 @@ function oneRowGives(o: OutputShaft, diameter: number, k: number) {
   return { tilt, sag: o.load / k + tilt * o.overhang, tiltStiffness };
 }
 
-/** Two rows of one bearing; the nearer one carries most, and what pushes along the shaft. */
-function pairBears(o: OutputShaft, b: Bearing, shelf: Shelf): Borne {
-  const axial = o.axial ?? 0;
-  const [near, far] = twoRows(o.load, o.moment ?? 0, o.overhang, o.span);
+/**
+ * Two rows of one bearing; the nearer one carries most, and what pushes along the shaft. The last stage's wheel stands
+ * between the rows: half of what pulls it across comes to each.
+ */
+function pairBears(o: OutputShaft, b: Bearing, shelf: Shelf, by: Push): Borne {
+  const axial = (o.axial ?? 0) + by.along;
+  const [own, far] = twoRows(o.load, o.moment ?? 0, o.overhang, o.span);
+  const near = own + by.across / 2 + by.moment / o.span;
   const able = !(axial > 0 && isNeedle(b));
   const load = !able ? near : isCrossed(b) ? crossedLoad(b, near, axial, 0) : equivalentLoad(b, near, axial);
   const fixed = isCrossed(b) ? crossedStatic(b, near, axial, 0) : staticLoad(near, axial);
@@ -121,7 +126,7 @@ function pairBears(o: OutputShaft, b: Bearing, shelf: Shelf): Borne {
     load,
     safety: !(load > 0) ? NaN : able ? b.static / fixed : 0,
     turns: (b.dynamic / load) ** lifeExponent(b) * 1e6,
-    ...twoRowsGive(o, near, far, seated(shelf)),
+    ...twoRowsGive(o, own, far, seated(shelf)),
     mass: 2 * b.mass,
     money: 2 * b.price,
   };
@@ -131,14 +136,15 @@ function pairBears(o: OutputShaft, b: Bearing, shelf: Shelf): Borne {
  * One row. Crossed rollers carry a moment as a pair of forces at their circle; the balls of a deep-groove bearing carry it as
  * a force along the axis on the half that is pressed, 2M/d_pw, for which they are poorly made. Needles carry none.
  */
-function singleBears(o: OutputShaft, b: Bearing, shelf: Shelf): Borne {
-  const axial = o.axial ?? 0;
-  const moment = o.load * o.overhang + (o.moment ?? 0);
+function singleBears(o: OutputShaft, b: Bearing, shelf: Shelf, by: Push): Borne {
+  const axial = (o.axial ?? 0) + by.along;
+  const across = o.load + by.across;
+  const moment = o.load * o.overhang + (o.moment ?? 0) + by.moment;
   const crossed = isCrossed(b);
   const along = axial + (2 * moment) / pitchDiameter(b);
   const able = !(isNeedle(b) && along > 0);
-  const load = crossed ? crossedLoad(b, o.load, axial, moment) : able ? equivalentLoad(b, o.load, along) : o.load;
-  const fixed = crossed ? crossedStatic(b, o.load, axial, moment) : staticLoad(o.load, along);
+  const load = crossed ? crossedLoad(b, across, axial, moment) : able ? equivalentLoad(b, across, along) : across;
+  const fixed = crossed ? crossedStatic(b, across, axial, moment) : staticLoad(across, along);
   return {
     load,
     safety: able ? (load > 0 ? b.static / fixed : NaN) : 0,
@@ -187,9 +193,9 @@ export function racePressure(race: Race, force: number): number {
  * Balls between two grooves of the joint's own. Crushed once the pressure is that of a plastic flank; force goes with its
  * cube. How long a groove lasts under rolling balls is not known.
  */
-function raceBears(o: OutputShaft, race: Race, shelf: Shelf): Borne {
-  const moment = o.load * o.overhang + (o.moment ?? 0);
-  const load = mostLoadedBall(race, o.load, o.axial ?? 0, moment);
+function raceBears(o: OutputShaft, race: Race, shelf: Shelf, by: Push): Borne {
+  const moment = o.load * o.overhang + (o.moment ?? 0) + by.moment;
+  const load = mostLoadedBall(race, o.load + by.across, (o.axial ?? 0) + by.along, moment);
   const m = asToothMaterial(race.material);
   const stands = strengthOf(m, 'along', shelf) * factor(shelf, 'gear.crush');
   const steel = race.balls * ballMass(race);
@@ -286,32 +292,38 @@ export function outputPieces(o: OutputShaft | undefined): readonly OutputPiece[]
   ];
 }
 
+/** What the chosen bearings say to the load and to what the last stage's wheel puts on them. */
+function bears(o: OutputShaft, shelf: Shelf, by: Push): Borne {
+  if (o.arrangement === 'race') return o.race ? raceBears(o, o.race, shelf, by) : NO_BEARING;
+  if (!o.bearing) return NO_BEARING;
+  return o.arrangement === 'single' ? singleBears(o, o.bearing, shelf, by) : pairBears(o, o.bearing, shelf, by);
+}
+
 /**
  * Shaft and bearings between the last stage and the load: k = G·I_p/L; two rows, one, or a race of balls; L10 = (C/P)^p·10⁶
- * turns (ISO 281), static safety C0/P0 (ISO 76).
+ * turns (ISO 281), static safety C0/P0 (ISO 76). What the last stage's wheel puts on them is taken the way in which it adds
+ * most: its direction against the load's is nobody's choice yet.
  *
  * @param meanSpeed mean speed of the output over the load cycle, rad/s
+ * @param by what that wheel puts on the bearings; left out where forces balance
  */
-export function outputNumbers(o: OutputShaft | undefined, meanSpeed: number, shelf: Shelf): OutputNumbers {
+export function outputNumbers(
+  o: OutputShaft | undefined,
+  meanSpeed: number,
+  shelf: Shelf,
+  by: Pushes = { peak: NO_PUSH, lasting: NO_PUSH },
+): OutputNumbers {
   if (!o) return NONE;
   const hollow = Math.min(o.shaftBore, o.shaftDiameter);
   const g = o.shaftMaterial.modulus / (2 * (1 + POISSON));
   const stiffness = o.shaftLength > 0 ? (g * polar(o.shaftDiameter, hollow)) / o.shaftLength : Infinity;
   const between = (o.arrangement ?? 'pair') === 'pair' ? o.span : 0;
   const shaft = shaftVolume(o, o.shaftLength + between) * o.shaftMaterial.density;
-  const { turns, mass, money, ...borne } =
-    o.arrangement === 'race'
-      ? o.race
-        ? raceBears(o, o.race, shelf)
-        : NO_BEARING
-      : !o.bearing
-        ? NO_BEARING
-        : o.arrangement === 'single'
-          ? singleBears(o, o.bearing, shelf)
-          : pairBears(o, o.bearing, shelf);
+  const { turns, mass, money, ...borne } = bears(o, shelf, by.lasting);
   const rate = meanSpeed / (2 * Math.PI);
   return {
     ...borne,
+    safety: bears(o, shelf, by.peak).safety,
     stiffness,
     life: borne.load > 0 && rate > 0 ? turns / rate : Infinity,
     mass: shaft + mass,

@@ -1,3 +1,4 @@
+import type { Pushes } from './push.ts';
 import type { GenericSchema } from 'valibot';
 import type { Check, Figure, Mend } from '../figure/figure.ts';
 import type { Problem, Result } from '../result.ts';
@@ -109,6 +110,8 @@ export interface StageNumbers {
    * forces balance, or the stage bears them itself.
    */
   readonly pull?: number;
+  /** What the driven wheel puts on the output's bearings; left out likewise. */
+  readonly pushes?: Pushes;
   /** No-load torque at the input, N·m. */
   readonly drag: number;
   /** Play: likely, least and most, rad. */

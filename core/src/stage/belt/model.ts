@@ -1,6 +1,7 @@
 import { lastingTorque } from '../../gear/lasting.ts';
 import { pluckedNote, shaftForces, sides, spanStiffness, tightShare } from '../../loop/index.ts';
 import { shaftDrag } from '../loop-drag.ts';
+import { pulled } from '../push.ts';
 import { bentWindUp, inSeries } from '../../math/springs.ts';
 import { stated } from '../../units/stated.ts';
 import { spring, together } from '../springs.ts';
@@ -244,6 +245,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
   const share = tightShare(L.tightSpan, L.slackSpan);
   const side = sides(force, p.tension, share);
   const shafts = shaftForces(L.path, side);
+  const lasting = shaftForces(L.path, sides(lastingTorque(at) / r2, p.tension, share));
   const loads: [number, number] = [length(shafts.first), length(shafts.last)];
   const springs = springsOf(setting);
   const slackTorque = (p.tension * r2) / (1 - share);
@@ -257,7 +259,8 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     ratio,
     etaForward: eta,
     etaBackward: eta,
-    pull: length(shaftForces(L.path, sides(lastingTorque(at) / r2, p.tension, share)).first),
+    pull: length(lasting.first),
+    pushes: pulled(loads[1], length(lasting.last)),
     drag: shaftDrag(loads, [p.bore1, p.bore2], ratio, shelf),
     play: [clearance, 0, 2 * clearance],
     stiffness: springs.both,

@@ -21,6 +21,7 @@ import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
+import { pushedByTeeth } from '../push.ts';
 import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Kept } from '../kept.ts';
 import type { Limit } from '../limits.ts';
@@ -160,6 +161,7 @@ export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf
     etaForward: load.efficiency,
     etaBackward: load.efficiency,
     pull: lastingShare(at) * Math.hypot(tangent, radial[0]),
+    pushes: pushedByTeeth(at, tangent, radial[1], axial[1], r2),
     drag: greaseAtInput(2 * Math.max(c1.over, c2.over), ratio, shelf),
     play: [play + tilt / 2, Math.max(0, play - spread), play + spread + tilt],
     stiffness,

@@ -20,6 +20,7 @@ import { boreLimits, type Bored } from '../bore-holds.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { shaftDrag } from '../loop-drag.ts';
+import { pulled } from '../push.ts';
 import { needMaterials } from '../needs.ts';
 import { inMm, stop } from '../refuse-stage.ts';
 import { hubSprings } from '../hub-springs.ts';
@@ -299,6 +300,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     etaForward: eta,
     etaBackward: eta,
     pull: lastingSides.tight + lastingSides.slack,
+    pushes: pulled(load, lastingSides.tight + lastingSides.slack),
     drag: shaftDrag([load, load], [p.bore1, p.bore2], Math.abs(ratio), shelf),
     play: [0, 0, 0],
     stiffness,

@@ -23,6 +23,7 @@ import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { shaftDrag } from '../loop-drag.ts';
+import { pulled } from '../push.ts';
 import { needMaterials } from '../needs.ts';
 import { hubSprings } from '../hub-springs.ts';
 import { spring, together } from '../springs.ts';
@@ -343,7 +344,8 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
   // A slack run carries its own weight alone: m·g·L²/(8·sag).
   const hang = (chain.mass * factor(shelf, 'gravity') * L.slack) / (8 * p.sag);
   const tight = force * withBranch(p) + hang;
-  const lastingTight = (lastingTorque(at) / L.r2) * withBranch(p) + hang;
+  const lastingForce = lastingTorque(at) / L.r2;
+  const lasting = shaftLoads(b, { tight: lastingForce * withBranch(p) + hang, slack: hang }, lastingForce + hang);
   const shafts = shaftLoads(b, { tight, slack: hang }, force + hang);
   const eta = 1 - jointLoss(factor(shelf, 'chain.friction'), chain.pin, chain.pitch, turnsOf(s) / withBranch(p));
   const springs = springsOf(s);
@@ -368,7 +370,8 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     etaForward: eta,
     etaBackward: eta,
     ...(withBranch(p) > 1 && { branched: withBranch(p) - 1 }),
-    pull: shaftLoads(b, { tight: lastingTight, slack: hang }, 0)[0],
+    pull: lasting[0],
+    pushes: pulled(shafts[1], lasting[1]),
     drag: shaftDrag(shafts, [p.bore1, p.bore2], ratio, shelf),
     // Sag is set by eye: between half of it and half as much again, on a chain new or worn.
     play: [play(p.sag, 1), play(0.5 * p.sag, 0), play(1.5 * p.sag, 1.2)],

@@ -35,6 +35,7 @@ import { inSeries } from '../../math/springs.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
+import { pushedByTeeth } from '../push.ts';
 import type { Kept } from '../kept.ts';
 import { needMaterials } from '../needs.ts';
 import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
@@ -294,11 +295,13 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     wheelPrice(materials[i]!, x, g.wheels[i]!.teeth, way === 'split' && i === g.wheels.length - 1, shelf),
   );
   const hooked = sumCosts([springsCost(springsOn(way))]);
+  const ended = loads.at(-1)!;
   const numbers: StageNumbers = {
     ratio,
     etaForward: efficiency,
     etaBackward: efficiency,
     pull: lastingShare(at) * Math.hypot(loads[0]!.force, loads[0]!.radial),
+    pushes: pushedByTeeth(at, ended.force, ended.radial, ended.axial, end.pair.s2.r),
     drag: greaseAtInput(g.outside, ratio, shelf) + (out.drag * radius) / Math.abs(ratio),
     play: playsOf(rest, thick, tilt, way, left, g.meshes.length),
     stiffness,

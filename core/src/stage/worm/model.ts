@@ -36,6 +36,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import { sumCosts } from '../costs.ts';
 import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
+import { pushedByTeeth } from '../push.ts';
 import { inSeries } from '../../math/springs.ts';
 import { shaftStands, shaftStress } from '../shaft.ts';
 import { hubSprings } from '../hub-springs.ts';
@@ -483,6 +484,7 @@ export function modelWorm(p: WormParams, built: WormBuild, at: Duty, shelf: Shel
     ratio: wormRatio(p),
     etaForward: forward,
     etaBackward: backward,
+    pushes: pushedByTeeth(at, per.tangent * at.torque, per.apart * at.torque, per.thrust * at.torque, m.s2.r),
     drag: greaseDrag(g.outside, shelf) + 2 * bearingDrag(bearing, speed, shelf) + rubs,
     play,
     stiffness,

@@ -106,6 +106,25 @@ describe('an order found by taking apart', () => {
     expect(order([box, thing('wheel', 19, 0, 3, 7)]).held).toEqual([]);
   });
 
+  it('presses a bearing into its plate first, but not where what is under the plate would be in its way', () => {
+    const stack = (more: Body[]) =>
+      ways(
+        order([
+          thing('base', 40, 0, 0, 2),
+          // A plate with a seat of 20 mm that opens downwards, and a lip behind it.
+          thing('case/plate-2', 40, 20, 10, 15, [prism(circle(0, 0, 20e-3), 15e-3, 17e-3, [circle(0, 0, 8e-3)])]),
+          thing('case/bearing', 20, 8, 10, 15),
+          thing('wheel', 30, 8, 3, 6),
+          ...more,
+        ]),
+      );
+    const pressed = stack([thing('post', 38, 36, 2, 10)]);
+    expect(pressed.slice(-2)).toEqual(['case/bearing down', 'case/plate-2 down']);
+    // A clip above the bearing, within the lip's hole: the bearing has to be there before it.
+    const clipped = stack([thing('post', 38, 36, 2, 10), thing('clip', 12, 8, 15.2, 16)]);
+    expect(clipped.slice(-3)).toEqual(['case/bearing down', 'clip down', 'case/plate-2 down']);
+  });
+
   it('takes what fits as what slides, and a press of a tenth as what does not', () => {
     const round = (outer: number) => order([thing('base', 40, 20, 0, 10), thing('bush', outer, 0, -4, 14)]).held;
     expect(round(20)).toEqual([]);
@@ -152,6 +171,21 @@ describe('going together', () => {
     expect(steps.at(-1)!.body).toBe('case/nut');
     expect(inUnits(steps.at(-1)!.tool!)).toMatch(/^spanner 5.5 mm, tighten to 0\.\d+ N·m$/);
     expect(inUnits(steps[at('case/screw-motor')]!.tool!)).toMatch(/key 2\.5 mm/);
+  });
+
+  it('presses every bearing into a plate that stands, or just before that goes on, and screws the motor on at once', () => {
+    for (const name of ['Body yaw A', 'Neck lift A', 'Wing root B']) {
+      const { steps } = together(named(name));
+      const ids = steps.map((s) => s.body);
+      expect(ids[ids.indexOf('motor/body') + 1], name).toBe('case/screw-motor');
+      steps.forEach((s, i) => {
+        if (!s.body.startsWith('case/bearing')) return;
+        const said = inUnits(s.do);
+        const plate = ids.findIndex((id, k) => k > i && !id.startsWith('case/bearing'));
+        if (/before that goes on/.test(said)) expect(ids[plate], `${name} ${s.id}`).toMatch(/^case\/(plate-\d|cover)$/);
+        else expect(said, `${name} ${s.id}`).toMatch(/ in the (motor plate|plate \d|cover)/);
+      });
+    }
   });
 
   it('lays each key into its shaft before its wheel goes on, and says how', () => {

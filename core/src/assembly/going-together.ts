@@ -78,9 +78,15 @@ function says(
       do: `Turn ${many} on from ${way === 'up' ? 'below' : 'above'} and tighten crosswise.`,
       tool: `spanner ${stated(screw.nut, 'length', 2)}, ${tight(screw)}`,
     };
+  const plate = move.seat && listed([move.seat.plate], reducer);
+  if (plate && !move.seat!.stands)
+    return {
+      do: `Press ${many} into the ${plate}, flush, before that goes on.`,
+      caution: 'Press on the outer ring; do not hammer.',
+    };
   if (/^(bearing|roller)/.test(kind) && unit.body.startsWith('case/'))
     return {
-      do: `Press ${many} into its seat, flush${way === 'up' ? ', from below' : ''}.`,
+      do: `Press ${many} into its seat${plate ? ` in the ${plate}` : ''}, flush${way === 'up' ? ', from below' : ''}.`,
       caution: 'Press on the outer ring; do not hammer.',
     };
   if (body.lies) {

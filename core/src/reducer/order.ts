@@ -26,6 +26,8 @@ export interface Move {
   readonly springs: boolean;
   /** How deep below what stands there already it ends, m: what a key must reach. */
   readonly deep: number;
+  /** For a bearing of the housing: the plate that it is pressed into, and whether that one stands yet. */
+  readonly seat?: { readonly plate: string; readonly stands: boolean };
 }
 
 /** What keeps a unit from coming out, either way. */
@@ -128,7 +130,8 @@ const gives = (a: Part, b: Part): boolean =>
   ((a.of.flexes || b.of.flexes) && a.of.stage === b.of.stage && a.of.of === 'stage');
 
 /** Whether one part must be out before another can be, whichever way that goes: a wheel before its key, a key before its shaft. */
-const covers = (a: Part, b: Part): boolean => b.of.lies?.under === a.body || a.of.lies?.on === b.body;
+const covers = (a: Part, b: Part): boolean =>
+  b.of.lies?.under === a.body || a.of.lies?.on === b.body || (a.body === MOTOR_SCREWS && b.body === 'motor/body');
 
 /** Whether two sections share more than a touch. */
 function meet(a: CrossSection, b: CrossSection): boolean {
@@ -149,9 +152,50 @@ export interface OrderProgress {
   readonly share: number;
 }
 
-/** What comes out first: nuts, then washers, then screws, before what they hold. */
-const screwed = (p: Part): number =>
-  /\/nut/.test(p.body) ? 3 : /\/washer/.test(p.body) ? 2 : /\/(tie|screw)/.test(p.body) ? 1 : 0;
+/**
+ * What comes out first: nuts, then washers, then screws, before what they hold. The motor's own come last, so that they are
+ * put in while nothing is in the way.
+ */
+const screwed = (p: Part): number => {
+  if (p.body === MOTOR_SCREWS) return -1;
+  return /\/nut/.test(p.body) ? 3 : /\/washer/.test(p.body) ? 2 : /\/(tie|screw)/.test(p.body) ? 1 : 0;
+};
+const MOTOR_SCREWS = 'case/screw-motor';
+
+/** The plate of a housing that a bearing of it sits in, among some parts: the one that reaches over most of its width. */
+function plateOf(bearing: Part, parts: readonly Part[]): number | undefined {
+  if (!bearing.body.startsWith('case/bearing')) return undefined;
+  const over = (p: Part) => Math.min(p.to, bearing.to) - Math.max(p.from, bearing.from);
+  const found = parts.findIndex(
+    (p) => /^case\/(plate|cover)/.test(p.body) && over(p) > (bearing.to - bearing.from) / 2,
+  );
+  return found < 0 ? undefined : found;
+}
+
+/**
+ * Bearings that would be set down before the plate they sit in are pressed into it first, and go on with it: just before
+ * it, unless what comes between stands in their way.
+ *
+ * @param put parts in the order in which they are put in
+ */
+function pressedFirst(
+  put: readonly { readonly i: number; readonly way: Way }[],
+  plates: ReadonlyMap<number, number>,
+  above: readonly Uint8Array[],
+): { i: number; way: Way }[] {
+  const list = [...put];
+  for (const [bearing, plate] of plates) {
+    const from = list.findIndex((x) => x.i === bearing);
+    const to = list.findIndex((x) => x.i === plate);
+    const moved = list[from];
+    // Taken out upwards, both are put in downwards.
+    if (!moved || to < from || moved.way !== 'up' || list[to]!.way !== 'up') continue;
+    if (list.slice(from + 1, to).some((x) => above[bearing]![x.i])) continue;
+    list.splice(to, 0, moved);
+    list.splice(from, 1);
+  }
+  return list;
+}
 
 /**
  * An order of putting a reducer together, found by taking it apart: at each step what can leave along the axis through
@@ -204,8 +248,15 @@ export function* orderOf(
   // Put in the other way round, what stands there already is what was taken out later.
   const standing: number[] = [...(held.length ? there : last)];
   const moves: Move[] = last.map((i) => ({ unit: plain(parts[i]!), way: 'down', springs: false, deep: 0 }));
-  for (const { i, way } of [...out].reverse()) {
+  const plates = new Map(
+    parts.flatMap((p, i): [number, number][] => {
+      const plate = plateOf(p, parts);
+      return plate === undefined ? [] : [[i, plate]];
+    }),
+  );
+  for (const { i, way } of pressedFirst([...out].reverse(), plates, above)) {
     const p = parts[i]!;
+    const plate = plates.get(i);
     const top = standing.reduce((most, j) => Math.max(most, parts[j]!.to), -Infinity);
     const foot = standing.reduce((least, j) => Math.min(least, parts[j]!.from), Infinity);
     const springs =
@@ -216,6 +267,7 @@ export function* orderOf(
       way: way === 'up' ? 'down' : 'up',
       springs,
       deep: Math.max(0, way === 'up' ? top - p.to : p.from - foot),
+      ...(plate !== undefined && { seat: { plate: parts[plate]!.body, stands: standing.includes(plate) } }),
     });
     standing.push(i);
   }

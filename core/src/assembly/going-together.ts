@@ -108,7 +108,15 @@ function says(
     const what = round.length ? `, the ${round.join(' and the ')} round ${unit.count === 1 ? 'it' : 'them'}` : '';
     return { do: `Set ${many} in${what}${way === 'up' ? ', from below' : ''}.` };
   }
-  return way === 'down' ? { do: `Lower ${many} into ${into}.` } : { do: `Bring ${many} up from below.` };
+  const put = way === 'down' ? `Lower ${many} into ${into}.` : `Bring ${many} up from below.`;
+  // Keys and flats turn a plain shaft, and nothing of the housing keeps it from wandering along its bearings.
+  return /^case\/shaft-/.test(unit.body)
+    ? {
+        do: put,
+        caution:
+          'Nothing keeps it along its axis: retaining compound in its bearings, or retaining rings (DIN 471) beside them.',
+      }
+    : { do: put };
 }
 
 /** Names of bodies in a sentence, three at most. */

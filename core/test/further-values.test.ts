@@ -11,6 +11,8 @@ import { outPinStress, type OutPushes } from '../src/stage/cycloidal/output-pins
 import type { CycloidalParams } from '../src/stage/cycloidal/params.ts';
 import { cold, dice } from './helpers.ts';
 import { body, keyedLine, made } from './reducer-bench.ts';
+import { strainWaveRollers } from './anchors/strain-wave-rollers.ts';
+import { strainWave } from './anchors/strain-wave.ts';
 import { ANCHORED } from './worked-stages.ts';
 
 // Values of single formulas where the way around them would hide a small error: by tables, brute force and sums written out.
@@ -217,4 +219,25 @@ describe('a spur pair’s centre distance', () => {
     for (const off of [2.6, -4]) expect(says(off)).toBe('That centre distance needs more shift than teeth can take.');
     for (const off of [0.5, -0.5]) expect(says(off)).toBe('');
   });
+});
+
+describe('clearance of a strain wave’s tooth', () => {
+  it.each([strainWave, strainWaveRollers])(
+    'is told alike by its course and by the map of all teeth, $params.shape',
+    (a) => {
+      const kind = stageKind('strain-wave')!;
+      const opened = kind.open({ ...(kind.starts as object), ...a.params } as never, cold);
+      if (!opened.ok) throw new Error(opened.problem.what);
+      const clear = opened.value.courses!(a.duty).find((c) => c.id === 'clearance')!.values;
+      const map = opened.value.map!(a.duty);
+      let inside = 0;
+      for (let k = 0; k < map.columns; k++) {
+        if (!Number.isFinite(map.values[k])) continue;
+        expect(Math.abs(clear[k]! - map.values[k]!)).toBeLessThan(1e-10);
+        inside++;
+      }
+      expect(inside).toBeGreaterThan(40);
+      expect(inside).toBeLessThan(140);
+    },
+  );
 });

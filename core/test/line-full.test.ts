@@ -298,9 +298,11 @@ describe('output shaft and bearings', () => {
   });
 
   it('are pushed by the wheel as teeth and runs do: worked stages, by hand', () => {
-    const pushes = (kind: string) => {
-      const { params, duty } = ANCHORED.find((x) => x.kind === kind && !x.further)!;
-      const opened = stageKind(kind)!.open(params as never, cold);
+    const pushes = (kind: string, change: Record<string, unknown> = {}, helix = 0) => {
+      const { params, duty } = ANCHORED.find(
+        (x) => x.kind === kind && (helix > 0 ? x.params['helix'] === helix : !x.further),
+      )!;
+      const opened = stageKind(kind)!.open({ ...params, ...change } as never, cold);
       if (!opened.ok) throw new Error(opened.problem.what);
       return opened.value.load(duty).pushes;
     };
@@ -318,6 +320,14 @@ describe('output shaft and bearings', () => {
     };
     // 4 N·m at 30 mm along a line of action of 20°.
     near(pushes('spur'), 4 / 0.03 / Math.cos(Math.PI / 9), 0, 0);
+    // A helix of 15° pushes along, at 40 teeth of 1.5 mm over 2·cos 15°; two against one another do not.
+    const radius = (40 * 1.5e-3) / 2 / Math.cos(Math.PI / 12);
+    const helical = pushes('spur', {}, Math.PI / 12)!.peak;
+    expect([helical.along, helical.moment]).toEqual([
+      expect.closeTo(34.509206, 4),
+      expect.closeTo(34.509206 * radius, 6),
+    ]);
+    expect(pushes('spur', { double: 'yes' }, Math.PI / 12)!.peak.along).toBe(0);
     // Of the tangential 237.11 N: radial tan 20°·sin 26.6°, axial tan 20°·cos 26.6°, at mid-face.
     near(
       pushes('bevel'),

@@ -301,7 +301,8 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     etaForward: efficiency,
     etaBackward: efficiency,
     pull: lastingShare(at) * Math.hypot(loads[0]!.force, loads[0]!.radial),
-    pushes: pushedByTeeth(at, ended.force, ended.radial, ended.axial, end.pair.s2.r),
+    // Halves of a double helix push against one another.
+    pushes: pushedByTeeth(at, ended.force, ended.radial, p.double === 'yes' ? 0 : ended.axial, end.pair.s2.r),
     drag: greaseAtInput(g.outside, ratio, shelf) + (out.drag * radius) / Math.abs(ratio),
     play: playsOf(rest, thick, tilt, way, left, g.meshes.length),
     stiffness,

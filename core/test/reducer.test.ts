@@ -36,6 +36,7 @@ import {
   type Variant,
 } from '../src/index.ts';
 import { radiiOf } from '../src/reducer/reach.ts';
+import { onSupports } from '../src/reducer/link-loads.ts';
 import { linkSprings, shaftTwist } from '../src/reducer/link-springs.ts';
 import { flangeCarries } from '../src/reducer/strength.ts';
 import { facesOf } from '../src/fit/pairs.ts';
@@ -635,6 +636,40 @@ describe('what a housing stands', () => {
     // The rods are longer by as much, and stand out of the cover's nuts.
     const rod = (w: Variant) => Number(/×(\d+)$/.exec(body(made(w), 'case/tie').part.name)![1]);
     expect(rod(out) - rod(v)).toBe(12);
+  });
+
+  it('asks of the bearings between two belts what both pull them with: beams written out, either way round', () => {
+    const j = joint('body-yaw');
+    const v = active(j);
+    const line = analyseLine(j, v, shelf);
+    const r = made(v);
+    const bearing = shelf.bearings.find((b) => b.id === '688')!;
+    const middle = (id: string) => {
+      const { from, to } = sweptBy(body(r, id));
+      return (from + to) / 2;
+    };
+    const [za, zb] = body(r, 'case/bearing-688')
+      .places(0)
+      .map((f) => f.at[2] + bearing.width / 2) as [number, number];
+    const [z1, z2] = [middle('stage1/driven'), middle('stage2/driver')];
+    const [one, two] = line.stages.map((s) => s.report!.numbers);
+    const most = (f1: number, f2: number) =>
+      Math.max(
+        ...[f2, -f2].flatMap((f) => {
+          const above = (f1 * (z1 - za) + f * (z2 - za)) / (zb - za);
+          return [above, f1 + f - above].map(Math.abs);
+        }),
+      );
+    const found = (id: string) => line.checks.find((c) => c.id === id)!;
+    expect(found('bears-1').figure / (bearing.static / most(one!.pushes!.peak.across, two!.pullPeak!))).toBeCloseTo(
+      1,
+      9,
+    );
+    const meanSpeed = line.demand.meanSpeed * two!.ratio;
+    const life = ((bearing.dynamic / most(one!.pushes!.lasting.across, two!.pull!)) ** 3 * 2e6 * Math.PI) / meanSpeed;
+    expect(found('bears-life-1').figure / life).toBeCloseTo(1, 9);
+    // What is screwed on a carrier has one bearing of the housing.
+    expect(onSupports([{ force: 90, at: 1 }], 0, 3)).toEqual([60, 30]);
   });
 
   it('leaves what a keyway or a flat in a printed wheel carries to its stage, which tells it by hand', () => {

@@ -54,6 +54,14 @@ describe('orders of a line', () => {
             orders.find((x) => x.name === `${o.name}, stage ${last + 1}`)!.order,
             `${name} ${v.name} ${o.name}`,
           ).toBeCloseTo(o.perTurn, 9);
+        // Run-out of e turns a stage's output by e over four tenths of its size, and the joint's by the ratio after it less.
+        v.stages.forEach((_, j) => {
+          const e = 1e-5;
+          const own = e / (0.4 * line.stages[j]!.report!.numbers.outside);
+          const seen = ratios.slice(j + 1).reduce((angle, r) => angle! / Math.abs(r!), own);
+          for (const o of orders.filter((x) => x.name.endsWith(`, stage ${j + 1}`)))
+            expect(e / o.lever).toBeCloseTo(seen!, 12);
+        });
         for (const o of orders) expect(o.order > 0 && Number.isFinite(o.order) && o.lever >= 0, o.name).toBe(true);
       }
     }

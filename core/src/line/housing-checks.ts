@@ -1,6 +1,7 @@
 import type { Check } from '../figure/index.ts';
 import { aroundOf } from '../reducer/around.ts';
 import { reducerChecks } from '../reducer/checks.ts';
+import { linkChecks, type Working } from '../reducer/link-loads.ts';
 import type { Reducer } from '../reducer/reducer.ts';
 import { strengthChecks, type Carries } from '../reducer/strength.ts';
 import type { Variant } from '../schema/joint.ts';
@@ -29,8 +30,13 @@ export function housingChecks(
     // Torques on input, output and what is held come to nothing together.
     return { output, held: Math.abs(output - output / (s.ratio * arrivingShare(s))) };
   });
+  const working = n?.stages.map((numbers, j): Working => ({ numbers, duty: n.duties[j]! }));
   const all = (of: Reducer, v: Variant): readonly Check[] =>
-    [...reducerChecks(of, v), ...(carries ? strengthChecks(of, v, carries, shelf) : [])].map((c) => ({
+    [
+      ...reducerChecks(of, v),
+      ...(carries ? strengthChecks(of, v, carries, shelf) : []),
+      ...(working ? linkChecks(of, v, working) : []),
+    ].map((c) => ({
       ...c,
       group: 'the housing',
     }));

@@ -106,10 +106,11 @@ export interface StageNumbers {
   /** Zero or less: the stage cannot be driven from its output. */
   readonly etaBackward: number;
   /**
-   * Force across the shaft that the driving wheel sits on, at the torque that wears rolling bearings, N; left out where
-   * forces balance, or the stage bears them itself.
+   * Force across the shaft that the driving wheel sits on, at the torque that wears rolling bearings and at the peak, N; left
+   * out where forces balance, or the stage bears them itself.
    */
   readonly pull?: number;
+  readonly pullPeak?: number;
   /** What the driven wheel puts on the output's bearings; left out likewise. */
   readonly pushes?: Pushes;
   /** No-load torque at the input, N·m. */

@@ -260,6 +260,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     etaForward: eta,
     etaBackward: eta,
     pull: length(lasting.first),
+    pullPeak: loads[0],
     pushes: pulled(loads[1], length(lasting.last)),
     drag: shaftDrag(loads, [p.bore1, p.bore2], ratio, shelf),
     play: [clearance, 0, 2 * clearance],

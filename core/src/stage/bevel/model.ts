@@ -161,6 +161,7 @@ export function modelBevel(p: BevelParams, b: BevelBuild, at: Duty, shelf: Shelf
     etaForward: load.efficiency,
     etaBackward: load.efficiency,
     pull: lastingShare(at) * Math.hypot(tangent, radial[0]),
+    pullPeak: Math.hypot(tangent, radial[0]),
     pushes: pushedByTeeth(at, tangent, radial[1], axial[1], r2),
     drag: greaseAtInput(2 * Math.max(c1.over, c2.over), ratio, shelf),
     play: [play + tilt / 2, Math.max(0, play - spread), play + spread + tilt],

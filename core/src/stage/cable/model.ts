@@ -300,6 +300,7 @@ export function modelCable(p: CableParams, b: CableBuild, at: Duty, shelf: Shelf
     etaForward: eta,
     etaBackward: eta,
     pull: lastingSides.tight + lastingSides.slack,
+    pullPeak: load,
     pushes: pulled(load, lastingSides.tight + lastingSides.slack),
     drag: shaftDrag([load, load], [p.bore1, p.bore2], Math.abs(ratio), shelf),
     play: [0, 0, 0],

@@ -371,6 +371,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     etaBackward: eta,
     ...(withBranch(p) > 1 && { branched: withBranch(p) - 1 }),
     pull: lasting[0],
+    pullPeak: shafts[0],
     pushes: pulled(shafts[1], lasting[1]),
     drag: shaftDrag(shafts, [p.bore1, p.bore2], ratio, shelf),
     // Sag is set by eye: between half of it and half as much again, on a chain new or worn.

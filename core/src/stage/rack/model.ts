@@ -247,6 +247,7 @@ export function modelRack(p: RackParams, b: RackBuild, at: Duty, shelf: Shelf, k
     etaForward: efficiency,
     etaBackward: efficiency,
     pull: lastingShare(at) * Math.hypot(at.torque, radial),
+    pullPeak: Math.hypot(at.torque, radial),
     drag: greaseDrag(2 * g.tip, shelf) + out.drag * g.radius,
     play: out.left,
     stiffness,

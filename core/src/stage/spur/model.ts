@@ -301,6 +301,7 @@ export function modelSpur(p: SpurParams, b: SpurBuild, at: Duty, shelf: Shelf, k
     etaForward: efficiency,
     etaBackward: efficiency,
     pull: lastingShare(at) * Math.hypot(loads[0]!.force, loads[0]!.radial),
+    pullPeak: Math.hypot(loads[0]!.force, loads[0]!.radial),
     // Halves of a double helix push against one another.
     pushes: pushedByTeeth(at, ended.force, ended.radial, p.double === 'yes' ? 0 : ended.axial, end.pair.s2.r),
     drag: greaseAtInput(g.outside, ratio, shelf) + (out.drag * radius) / Math.abs(ratio),

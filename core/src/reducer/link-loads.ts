@@ -1,0 +1,121 @@
+import { check, type Check } from '../figure/index.ts';
+import { lifeAsked } from '../gear/lasting.ts';
+import { equivalentLoad, ratedLife, staticLoad } from '../shop/bearings.ts';
+import type { Duty, StageNumbers } from '../stage/contract.ts';
+import { NO_PUSH, type Push } from '../stage/push.ts';
+import { stated } from '../units/stated.ts';
+import { sweptBy } from './body.ts';
+import type { StandingStage } from './layout.ts';
+import { endingAt } from './plan.ts';
+import type { Reducer, ReducerVariant } from './reducer.ts';
+import type { Link } from './shafts.ts';
+
+/** A force across a shaft, N, and where along it, m. */
+export interface AcrossAt {
+  readonly force: number;
+  readonly at: number;
+}
+
+/**
+ * Most that two bearings of a shaft carry under forces across it whose directions are nobody's choice yet, N: each as if all
+ * came the same way.
+ *
+ * @param a and b where the bearings are, m
+ * Source: a beam on two supports; moments about the other one.
+ * @example onSupports([{ force: 90, at: 0.01 }, { force: 30, at: 0.04 }], 0, 0.03) // [70, 70]
+ */
+export function onSupports(forces: readonly AcrossAt[], a: number, b: number): [number, number] {
+  const span = Math.abs(b - a);
+  const sum = (from: number) => forces.reduce((s, f) => s + (f.force * Math.abs(f.at - from)) / span, 0);
+  return [sum(b), sum(a)];
+}
+
+/** What a stage of the line does, and what is asked of it. */
+export interface Working {
+  readonly numbers: StageNumbers;
+  readonly duty: Duty;
+}
+
+/** Where the bearings of a link are along it, m: of its own two places those that a bearing of the housing is in. */
+function supportsOf({ housing, run }: Reducer, link: Link, k: number): { a: number; b: number; both: boolean } {
+  const { plates } = housing!;
+  const s = run.stages[k]!;
+  const half = link.bearing!.width / 2;
+  const b = plates[k + 1]!.from + half;
+  if (link.beside) return { a: plates[k]!.to - half, b, both: true };
+  // Otherwise it hangs on what turns in its stage: on a flange, or in it.
+  return { a: link.hub ? s.to : s.from, b, both: false };
+}
+
+/** The middle, along the axis, of what turns with an end of a stage; of the whole stage where nothing does, m. */
+function wheelsAt(s: StandingStage, end: 'input' | 'output'): number {
+  const swept = s.bodies.filter((b) => b.turns === end).map(sweptBy);
+  if (swept.length === 0) return (s.from + s.to) / 2;
+  return (Math.min(...swept.map((x) => x.from)) + Math.max(...swept.map((x) => x.to))) / 2;
+}
+
+/**
+ * Whether the bearings of shafts between stages bear what their wheels are pushed and pulled by, at the peak and for the
+ * life that is asked.
+ *
+ * @param working of every stage of the line
+ */
+export function linkChecks(reducer: Reducer, whole: ReducerVariant, working: readonly Working[]): Check[] {
+  const { housing, plan, run } = reducer;
+  if (!housing || !plan) return [];
+  const { output } = endingAt(plan, whole, reducer.layout.stages.length);
+  return plan.links.flatMap((link, k): Check[] => {
+    const isLast = k + 1 === plan.links.length;
+    const { bearing } = link;
+    if (!bearing || (isLast && (output || link.hub))) return [];
+    const { numbers, duty } = working[link.stage]!;
+    const next = isLast ? undefined : working[link.stage + 1]!.numbers;
+    const middle = (i: number, end: 'input' | 'output') => wheelsAt(run.stages[i]!, end);
+    const { a, b, both } = supportsOf(reducer, link, k);
+    const carried = (push: Push, pull: number) => {
+      const forces = [
+        { force: push.across, at: middle(k, 'output') },
+        ...(pull > 0 ? [{ force: pull, at: middle(k + 1, 'input') }] : []),
+      ];
+      const [below, above] = onSupports(forces, a, b);
+      return (both ? Math.max(below, above) : above) + push.moment / Math.abs(b - a);
+    };
+    const { peak, lasting } = numbers.pushes ?? { peak: NO_PUSH, lasting: NO_PUSH };
+    const most = carried(peak, next?.pullPeak ?? 0);
+    if (!(most > 0)) return [];
+    const ever = carried(lasting, next?.pull ?? 0);
+    const name = isLast ? 'the output’s shaft' : `shaft ${k + 1}`;
+    const why = `${bearing.name} is pressed with ${stated(most, 'force', 3)} at the peak and ${stated(ever, 'force', 3)} for the life, by the wheels on either side of it as if all came the same way.`;
+    const advice =
+      'Take a thicker shaft (larger bores on either side of it), whose bearing is larger, or less pretension.';
+    return [
+      check({
+        id: `bears-${k + 1}`,
+        name: `Bearings of ${name}, static safety`,
+        figure: bearing.static / staticLoad(most, peak.along),
+        limit: 1,
+        sense: 'min',
+        quantity: 'ratio',
+        near: 0.5,
+        why: `C0/P0 by ISO 76: ${why}`,
+        advice,
+      }),
+      ...(duty.meanSpeed && ever > 0
+        ? [
+            check({
+              id: `bears-life-${k + 1}`,
+              name: `Bearings of ${name} last`,
+              figure: ratedLife(bearing, equivalentLoad(bearing, ever, lasting.along), duty.meanSpeed),
+              limit: lifeAsked(duty),
+              sense: 'min',
+              quantity: 'life',
+              near: 0.5,
+              severity: 'warn',
+              why: `(C/P)³·10⁶ turns by ISO 281: ${why}`,
+              advice,
+            }),
+          ]
+        : []),
+    ];
+  });
+}

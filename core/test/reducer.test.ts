@@ -668,6 +668,13 @@ describe('what a housing stands', () => {
     const meanSpeed = line.demand.meanSpeed * two!.ratio;
     const life = ((bearing.dynamic / most(one!.pushes!.lasting.across, two!.pull!)) ** 3 * 2e6 * Math.PI) / meanSpeed;
     expect(found('bears-life-1').figure / life).toBeCloseTo(1, 9);
+    // Bent most where the belt pulls it between its bearings, the other belt's lever added, or at the bearing before that.
+    const [f1, f2] = [one!.pushes!.peak.across, two!.pullPeak!];
+    const arm = f2 * (z2 - zb);
+    const bent = Math.max(arm, (f1 * (z1 - za) * (zb - z1) + arm * (z1 - za)) / (zb - za));
+    const torque = line.demand.peak / (two!.ratio * two!.etaForward);
+    expect(found('shaft-1').figure).toBeCloseTo(Math.sqrt(torque ** 2 + (4 / 3) * bent ** 2), 1);
+    expect(found('shaft-1').figure).toBeGreaterThan(1.5 * torque);
     // What is screwed on a carrier has one bearing of the housing.
     expect(onSupports([{ force: 90, at: 1 }], 0, 3)).toEqual([60, 30]);
   });

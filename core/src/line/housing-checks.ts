@@ -34,7 +34,7 @@ export function housingChecks(
   const all = (of: Reducer, v: Variant): readonly Check[] =>
     [
       ...reducerChecks(of, v),
-      ...(carries ? strengthChecks(of, v, carries, shelf) : []),
+      ...(carries ? strengthChecks(of, v, carries, shelf, working) : []),
       ...(working ? linkChecks(of, v, working) : []),
     ].map((c) => ({
       ...c,

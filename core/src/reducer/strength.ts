@@ -4,11 +4,13 @@ import type { Material } from '../schema/joint.ts';
 import { preload, SCREWS, type Screw } from '../shop/fasteners.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
+import { bentAndTwisted } from '../stage/shaft.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { flangeScrew } from './link-bodies.ts';
 import { EDGE, endingAt, hasHub, HUB } from './plan.ts';
 import { faceHolds, postsCarry, wallsCarry } from './sides.ts';
 import type { HeldRing } from './rings.ts';
+import { bendingOf, type Working } from './link-loads.ts';
 import type { Link } from './shafts.ts';
 
 /** Yield of ground silver steel, Pa; share of it that a key, a flat or a set screw leaves; shear against tension (von Mises). */
@@ -92,11 +94,13 @@ export interface Carries {
 
 /** Whether shafts, and what holds rings, stand the line's peak. */
 export function strengthChecks(
-  { housing, plan, layout }: Reducer,
+  reducer: Reducer,
   whole: ReducerVariant,
   carries: readonly Carries[],
   shelf: Shelf,
+  working: readonly Working[] = [],
 ): Check[] {
+  const { housing, plan, layout } = reducer;
   if (!housing || !plan) return [];
   const variant = endingAt(plan, whole, layout.stages.length);
   const list: Check[] = [];
@@ -106,15 +110,18 @@ export function strengthChecks(
     if (hasHub(plan, variant, k) && link.flange) list.push(...flanged(link, carries[link.stage]!.output));
     if (isLast && (variant.output || link.hub)) return;
     const limit = shaftCarries(link.diameter);
+    const torque = carries[link.stage]!.output;
+    const bent = working.length > 0 ? bendingOf(reducer, k, working) : 0;
     list.push(
       check({
         id: `shaft-${k + 1}`,
         name: isLast ? 'Output’s shaft carries the peak' : `Shaft after stage ${link.stage + 1} carries the peak`,
-        figure: carries[link.stage]!.output,
+        // As a torque alone: √(T² + ⁴⁄₃·M²).
+        figure: (2 / Math.sqrt(3)) * bentAndTwisted(bent, torque),
         limit,
         sense: 'max',
         quantity: 'torque',
-        why: `Steel of ${stated(link.diameter, 'length', 3)} with a key or a flat yields in torsion.`,
+        why: `Steel of ${stated(link.diameter, 'length', 3)} with a key or a flat yields in torsion${bent > 0 ? `; ${stated(bent, 'torque', 3)} of bending by the wheels on it count as torque does (von Mises)` : ''}.`,
         advice: 'Take a thicker shaft: larger bores on either side of it.',
       }),
     );

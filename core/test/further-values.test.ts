@@ -241,3 +241,15 @@ describe('clearance of a strain wave’s tooth', () => {
     },
   );
 });
+
+it('a ring of a spur stage turns as a tube from its pitch circle to behind its roots', () => {
+  const { params, duty } = ANCHORED.find((a) => a.kind === 'spur' && !a.further)!;
+  const opened = stageKind('spur')!.open({ ...params, form: 'ring', rim: 4e-3 } as never, cold);
+  if (!opened.ok) throw new Error(opened.problem.what);
+  const parts = opened.value.parts();
+  if (!parts.ok) throw new Error(parts.problem.what);
+  const ring = parts.value.find((x) => /ring/i.test(x.name))!;
+  // Module 1, 60 teeth: roots 1.25 mm beyond 30 mm, and 4 mm of rim.
+  const [inner, outer] = [30e-3, 35.25e-3];
+  expect(opened.value.load(duty).inertiaOut / ((ring.mass * (inner ** 2 + outer ** 2)) / 2)).toBeCloseTo(1, 6);
+});

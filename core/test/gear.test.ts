@@ -143,6 +143,10 @@ describe('conjugate action', () => {
   });
 });
 
+it('a shaper’s cutter has twelve teeth less than the ring, ten at least and twenty-five at most', () => {
+  expect([15, 30, 60].map((teeth) => gear({ module: 1e-3, teeth }).cutter)).toEqual([10, 18, 25]);
+});
+
 describe('a tooth', () => {
   const anyGear = fc
     .record({

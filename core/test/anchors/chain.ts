@@ -75,6 +75,10 @@ export const chain: Anchored = {
     ],
   },
   numbers: {
+    outside: [
+      0.12325174047617417 + (0.030541813089125232 + 0.09103097761639334) / 2 + 6.02e-3,
+      'centres, both pitch circles and half of a plate 6.02 mm high beyond either',
+    ],
     pull: [57.49944252203692, '54.93 N of the equivalent torque and the catenary, with the catenary, as vectors'],
     inertiaIn: [1.604260916336031e-5, '0.85 of a disc of 2.883 mm, and 62.2 g of chain, at 15.2709 mm'],
     inertiaOut: [1.8851717982521892e-5, 'the same of the large one at 45.5155 mm'],

@@ -500,6 +500,8 @@ test('the shop: materials, bearings and motors are changed, exported, imported, 
   await expect(page.getByRole('region', { name: 'Motors' }).getByRole('textbox', { name: 'Name' })).toHaveValue(
     'New brushed',
   );
+  await type(page, 'Pull on its shaft', '4 kgf');
+  await expect(page.getByRole('textbox', { name: 'Pull on its shaft' })).toHaveValue('39.227 N');
   await page.reload();
   await expect(page.getByText('New brushed').first()).toBeVisible();
 });

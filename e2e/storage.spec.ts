@@ -43,6 +43,11 @@ test('blocked storage: said in words, and a joint can still be worked on and exp
     IDBFactory.prototype.open = () => {
       throw new DOMException('The operation is insecure.', 'SecurityError');
     };
+    Object.defineProperty(window, 'localStorage', {
+      get: () => {
+        throw new DOMException('Access is denied for this document.', 'SecurityError');
+      },
+    });
   });
   await page.goto('/');
   await expect(page.getByRole('alert').first()).toContainText('does not let Gristmill store anything');

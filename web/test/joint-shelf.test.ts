@@ -163,7 +163,15 @@ describe('joints in storage', () => {
         throw new DOMException('no room', 'QuotaExceededError');
       };
       expect(shelf.leave(joint, null, 'Typed last')).toBe(false);
-      expect(new JointShelf(vault, undefined, undefined, new Left(undefined)).leave(joint, null, '')).toBe(false);
+      // Where nothing may be stored at all a browser throws at the very name.
+      Object.defineProperty(globalThis, 'localStorage', {
+        configurable: true,
+        get: () => {
+          throw new DOMException('Access is denied', 'SecurityError');
+        },
+      });
+      expect(new JointShelf(vault).leave(joint, null, '')).toBe(false);
+      delete (globalThis as { localStorage?: unknown }).localStorage;
     });
   });
 

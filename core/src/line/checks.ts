@@ -76,14 +76,14 @@ function pullChecks({ motor, housing }: Variant, n: LineNumbers, shelf: Shelf): 
   return [
     judged({
       id: 'pull',
-      name: 'Motor’s bearings last under the pull on its shaft',
+      name: 'Motor’s bearings last',
       figure: pulledLife(pull, stands, factor(shelf, 'motor.pullLife')),
       limit: lifeAsked(n.duties[0]!),
       sense: 'min',
       quantity: 'life',
       near: 0.5,
       severity: 'warn',
-      why: `The wheel on its shaft is pulled by ${stated(pull, 'force', 3)}; ${told}.`,
+      why: `The wheel on its shaft is pulled across by ${stated(pull, 'force', 3)}; ${told}.`,
       advice:
         'Take a larger wheel on the motor’s shaft or no more pretension than it takes, or hold the shaft’s end in a bearing of its own.',
     }),

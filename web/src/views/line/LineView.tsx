@@ -178,7 +178,7 @@ export default function LineView() {
           ) : null}
         </p>
       </div>
-      <div className="h-[144px] shrink-0">
+      <div className="h-[132px] shrink-0">
         {map ? (
           <Straight>
             <LazyPlot

@@ -675,8 +675,23 @@ describe('what a housing stands', () => {
     const torque = line.demand.peak / (two!.ratio * two!.etaForward);
     expect(found('shaft-1').figure).toBeCloseTo(Math.sqrt(torque ** 2 + (4 / 3) * bent ** 2), 1);
     expect(found('shaft-1').figure).toBeGreaterThan(1.5 * torque);
-    // What is screwed on a carrier has one bearing of the housing.
     expect(onSupports([{ force: 90, at: 1 }], 0, 3)).toEqual([60, 30]);
+  });
+
+  it('asks of the one bearing of a shaft on a carrier what the belt behind it pulls with, by the lever from its flange', () => {
+    const j = joint('wing-root');
+    const v = active(j);
+    const line = analyseLine(j, v, shelf);
+    const r = made(v);
+    const bearing = shelf.bearings.find((b) => b.id === '688')!;
+    const flange = Math.max(...r.bodies.filter((b) => b.id.startsWith('stage1/')).map((b) => sweptBy(b).to));
+    const seat = body(r, 'case/bearing-688').places(0)[0]!.at[2] + bearing.width / 2;
+    const belt = sweptBy(body(r, 'stage2/driver'));
+    const lever = ((belt.from + belt.to) / 2 - flange) / (seat - flange);
+    expect(lever).toBeGreaterThan(1.5);
+    const { pullPeak } = line.stages[1]!.report!.numbers;
+    const told = line.checks.find((c) => c.id === 'bears-1')!;
+    expect(told.figure / (bearing.static / (pullPeak! * lever))).toBeCloseTo(1, 9);
   });
 
   it('leaves what a keyway or a flat in a printed wheel carries to its stage, which tells it by hand', () => {

@@ -120,7 +120,7 @@ export function linkChecks(reducer: Reducer, whole: ReducerVariant, working: rea
     if (!(most > 0)) return [];
     const ever = carried(lasting, next?.pull ?? 0);
     const name = isLast ? 'the output’s shaft' : `shaft ${k + 1}`;
-    const why = `${bearing.name} is pressed with ${stated(most, 'force', 3)} at the peak and ${stated(ever, 'force', 3)} for the life, by the wheels on either side of it as if all came the same way.`;
+    const why = `bearing ${bearing.name} is pressed with ${stated(most, 'force', 3)} at the peak and ${stated(ever, 'force', 3)} for the life, by the wheels on either side of it as if all came the same way.`;
     const advice =
       'Take a thicker shaft (larger bores on either side of it), whose bearing is larger, or less pretension.';
     return [

@@ -181,10 +181,32 @@ describe('going together', () => {
       steps.forEach((s, i) => {
         if (!s.body.startsWith('case/bearing')) return;
         const said = inUnits(s.do);
-        const plate = ids.findIndex((id, k) => k > i && !id.startsWith('case/bearing'));
+        const plate = ids.findIndex((id, k) => k > i && !/^case\/(bearing|insert)/.test(id));
         if (/before that goes on/.test(said)) expect(ids[plate], `${name} ${s.id}`).toMatch(/^case\/(plate-\d|cover)$/);
         else expect(said, `${name} ${s.id}`).toMatch(/ in the (motor plate|plate \d|cover)/);
       });
+    }
+  });
+
+  it('melts inserts into the cover and presses the idler’s pin into its slide before either goes on, and tensions last', () => {
+    for (const name of ['Body yaw A', 'Wing root B']) {
+      const { steps } = together(named(name));
+      const at = (body: string) => steps.findIndex((s) => s.body === body);
+      const said = (body: string) => inUnits(steps[at(body)]!.do);
+      expect(at('case/insert-idler-2'), name).toBeLessThan(at('case/cover'));
+      expect(said('case/insert-idler-2')).toBe(
+        'Melt 2 × threaded insert M3 into the cover, flush, before that goes on.',
+      );
+      expect(at('case/idler-pin-2')).toBe(at('case/slide-idler-2') - 1);
+      expect(said('case/idler-pin-2')).toContain('into the tensioner’s slide, before that goes on');
+      expect(at('case/screw-idler-2')).toBeGreaterThan(at('case/washer-idler-2'));
+      expect(said('case/screw-idler-2')).toContain('tighten once the tension is set');
+      expect(
+        steps
+          .find((s) => s.stage === 1)!
+          .minds!.map((m) => m.do)
+          .join(' '),
+      ).toContain('Move the idler back');
     }
   });
 

@@ -404,7 +404,8 @@ describe('a housing', () => {
           );
         for (const s of bodies.filter((b) => /^(Screw|Threaded)/.test(b.part.name)))
           for (const f of s.places(0)) {
-            const [low, high] = [f.at[2] - 5e-3, f.at[2] + 5e-3];
+            const long = Math.max(5e-3, ...s.solid().prisms.map((p) => -p.from));
+            const [low, high] = [f.at[2] - long, f.at[2] + 5e-3];
             const through = new Set(
               holes
                 .filter((h) => Math.hypot(h.at[0] - f.at[0], h.at[1] - f.at[1]) < 1e-6)

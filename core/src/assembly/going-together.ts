@@ -72,13 +72,27 @@ function says(
       do: `Push ${many} through from above.`,
       ...(/^screw/.test(name) && { tool: `key ${stated(screw.key, 'length', 2)}` }),
     };
-  if (unit.body === 'case/washer') return { do: `Put ${many} on from ${way === 'up' ? 'below' : 'above'}.` };
+  if (/^case\/screw-idler/.test(unit.body))
+    return {
+      do: `Screw the tensioner’s slide on with ${many}, so that it still slides; tighten once the tension is set.`,
+      tool: `key ${stated(screw.key, 'length', 2)}`,
+      caution: 'Into inserts: snug, no more. Motor unpowered while the tension is set.',
+    };
+  if (/^case\/washer/.test(unit.body)) return { do: `Put ${many} on from ${way === 'up' ? 'below' : 'above'}.` };
   if (unit.body === 'case/nut')
     return {
       do: `Turn ${many} on from ${way === 'up' ? 'below' : 'above'} and tighten crosswise.`,
       tool: `spanner ${stated(screw.nut, 'length', 2)}, ${tight(screw)}`,
     };
-  const plate = move.seat && listed([move.seat.plate], reducer);
+  const plate = move.seat && listed([move.seat.in], reducer);
+  if (unit.body.startsWith('case/insert'))
+    return {
+      do: `Melt ${many} into the ${plate ?? 'plate'}, flush${move.seat?.stands ? '' : ', before that goes on'}.`,
+      tool: 'soldering iron with a flat tip',
+      caution: 'Hot: eye protection, fresh air; let it cool before anything leans on it.',
+    };
+  if (plate && /-pin-\d+$/.test(unit.body))
+    return { do: `Press ${many} into the ${plate}, before that goes on.`, caution: 'Press, do not hammer.' };
   if (plate && !move.seat!.stands)
     return {
       do: `Press ${many} into the ${plate}, flush, before that goes on.`,

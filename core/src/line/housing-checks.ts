@@ -1,6 +1,7 @@
 import type { Check } from '../figure/index.ts';
 import { aroundOf } from '../reducer/around.ts';
 import { reducerChecks } from '../reducer/checks.ts';
+import { idleChecks } from '../reducer/idle-loads.ts';
 import { linkChecks, type Working } from '../reducer/link-loads.ts';
 import type { Reducer } from '../reducer/reducer.ts';
 import { strengthChecks, type Carries } from '../reducer/strength.ts';
@@ -10,6 +11,7 @@ import { arrivingShare } from '../stage/arriving.ts';
 import type { Stage } from '../stage/contract.ts';
 import { provenMend } from '../stage/mend.ts';
 import { mendedBy } from './mend.ts';
+import { openLine } from './open.ts';
 import type { LineNumbers } from './numbers.ts';
 
 /**
@@ -36,6 +38,7 @@ export function housingChecks(
       ...reducerChecks(of, v),
       ...(carries ? strengthChecks(of, v, carries, shelf, working) : []),
       ...(working ? linkChecks(of, v, working) : []),
+      ...idleChecks(of, v, shelf, working),
     ].map((c) => ({
       ...c,
       group: 'the housing',
@@ -45,9 +48,16 @@ export function housingChecks(
     c.state === 'fails' && c.mend
       ? provenMend(c, c.mend, checks, (change) => {
           const next = mendedBy(variant, change, shelf);
-          const around = aroundOf(next, stages, shelf);
+          const opened = next.stages === variant.stages ? stages : openedAnew(next, shelf);
+          const around = opened && aroundOf(next, opened, shelf);
           return around && all(around.reducer, next);
         })
       : c,
   );
+}
+
+/** The stages of a variant whose own parameters a mend changed; undefined where they do not go together then. */
+function openedAnew({ stages }: Variant, shelf: Shelf): readonly Stage[] | undefined {
+  const { all } = openLine(stages, shelf);
+  return all.ok ? all.value : undefined;
 }

@@ -76,7 +76,14 @@ function changed(variant: Variant, path: string, value: number | string, shelf: 
         : variant;
     case 'housing.reach':
       return withReach(variant, Number(value));
-    default:
-      throw new Error(`no way to mend ${path}`);
+    default: {
+      const of = /^stages\.(\d+)\.(\w+)$/.exec(path);
+      if (!of) throw new Error(`no way to mend ${path}`);
+      const at = Number(of[1]);
+      return {
+        ...variant,
+        stages: variant.stages.map((s, i) => (i === at ? { ...s, params: { ...s.params, [of[2]!]: value } } : s)),
+      };
+    }
   }
 }

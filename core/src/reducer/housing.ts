@@ -2,6 +2,7 @@ import { area } from '../shape/outline.ts';
 import { bumpedHull, hullArcs, type Bump, type HullArc, type Round } from '../shape/hull.ts';
 import { SCREWS } from '../shop/fasteners.ts';
 import { sweptBy, type Body } from './body.ts';
+import { pinBodies, pinsOf, slideRounds, type StandingPin } from './idle-pins.ts';
 import { keyBodies } from './keys.ts';
 import { hubScrews, linkBody, outputShaft, type ShaftRun } from './link-bodies.ts';
 import { motorRounds } from './motor-body.ts';
@@ -24,6 +25,8 @@ export interface MadeHousing {
   readonly wanted: number;
   readonly grip: number;
   readonly rings: readonly HeldRing[];
+  /** Pins on which idlers run. */
+  readonly pins: readonly StandingPin[];
   /** What stands still inside of what turns, where nothing made here reaches it: of which stage, and its name. */
   readonly inside: readonly { readonly stage: number; readonly name: string }[];
   /** Shaft of the motor within the wheel it drives, m, below 0 where it ends before it, and how wide that is; NaN where it drives no bore. */
@@ -45,6 +48,7 @@ function roundsOf(
   w: Setting,
   seats: readonly Seat[],
   rings: readonly HeldRing[],
+  slides: readonly Round[],
   beyond: number,
   grown: number,
 ): Round[] {
@@ -55,6 +59,7 @@ function roundsOf(
   const before = layout.stages[plan.first - 1];
   const head = SCREWS[face.thread].head / 2;
   return [
+    ...slides,
     ...(before
       ? before.bodies.flatMap((b) => sweptBy(b).rounds.map((r) => ({ ...r, r: r.r + nut })))
       : motorRounds(variant.motor, face, mx, my, nut)),
@@ -83,7 +88,8 @@ export function madeHousing(wish: HousingWish): MadeHousing {
   // A post is round and keeps the gap with all of itself; of a wall's boss only what is outside the wall is there.
   const r = screw.hole / 2 + EDGE;
   const post = { r, beyond: Math.max(0, (h.sides === 'posts' ? r : screw.hole / 2 + EDGE / 2) - h.wall) };
-  const alone = roundsOf(w, seats, rings, post.beyond, h.gap);
+  const slides = slideRounds(w, plates);
+  const alone = roundsOf(w, seats, rings, slides, post.beyond, h.gap);
   const only = hullArcs(alone);
   // One ring alone, with nothing wider about: the walls hold it themselves.
   const merged =
@@ -92,7 +98,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     rings.length === 1 &&
     only.length === 1 &&
     Math.abs(only[0]!.r - holderRadius(rings[0]!, h.wall)) < 1e-9;
-  const rounds = merged ? alone : roundsOf(w, seats, rings, post.beyond, h.gap + h.wall);
+  const rounds = merged ? alone : roundsOf(w, seats, rings, slides, post.beyond, h.gap + h.wall);
   const inner: HullArc[] = merged ? hullArcs(rounds, -h.wall) : hullArcs(rounds, h.gap);
   const outer: HullArc[] = hullArcs(rounds, merged ? h.gap : h.gap + h.wall);
   const round = outer.reduce((s, a) => s + a.r * a.sweep, 0);
@@ -118,6 +124,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
       ...bearingBodies(w, seats, plates),
       ...stages.flatMap((_, k) => [linkBody(w, k, plates) ?? [], hubScrews(w, k) ?? []].flat()),
       ...keyBodies(w),
+      ...pinBodies(w, plates),
       ...(own.body ? [own.body] : []),
       ...tieBodies(w, centres, bottom, top),
       ...(plan.direct ? [motorScrews(w, plates[0]!)] : []),
@@ -128,6 +135,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     wanted,
     grip: top - bottom,
     rings,
+    pins: pinsOf(w),
     inside: stages.flatMap((s, k) => {
       const body = heldInside(w, k);
       return body ? [{ stage: s.index, name: body.part.name }] : [];

@@ -26,8 +26,8 @@ export interface Move {
   readonly springs: boolean;
   /** How deep below what stands there already it ends, m: what a key must reach. */
   readonly deep: number;
-  /** For a bearing of the housing: the plate that it is pressed into, and whether that one stands yet. */
-  readonly seat?: { readonly plate: string; readonly stands: boolean };
+  /** For a bearing, an insert or an idler’s pin: what it is pressed into, and whether that stands yet. */
+  readonly seat?: { readonly in: string; readonly stands: boolean };
 }
 
 /** What keeps a unit from coming out, either way. */
@@ -162,35 +162,41 @@ const screwed = (p: Part): number => {
 };
 const MOTOR_SCREWS = 'case/screw-motor';
 
-/** The plate of a housing that a bearing of it sits in, among some parts: the one that reaches over most of its width. */
-function plateOf(bearing: Part, parts: readonly Part[]): number | undefined {
-  if (!bearing.body.startsWith('case/bearing')) return undefined;
-  const over = (p: Part) => Math.min(p.to, bearing.to) - Math.max(p.from, bearing.from);
-  const found = parts.findIndex(
-    (p) => /^case\/(plate|cover)/.test(p.body) && over(p) > (bearing.to - bearing.from) / 2,
-  );
+/**
+ * What a part of the housing is pressed into, among some parts: a bearing or an insert into the plate that reaches over most
+ * of it, an idler’s pin into its slide.
+ */
+function seatOf(part: Part, parts: readonly Part[]): number | undefined {
+  const over = (p: Part) => Math.min(p.to, part.to) - Math.max(p.from, part.from);
+  const plate = (p: Part) => /^case\/(plate|cover)/.test(p.body) && over(p) > (part.to - part.from) / 2;
+  const slide = /^case\/(.*)-pin-(\d+)$/.exec(part.body);
+  const found = /^case\/(bearing|insert)/.test(part.body)
+    ? parts.findIndex(plate)
+    : slide
+      ? parts.findIndex((p) => p.body === `case/slide-${slide[1]}-${slide[2]}`)
+      : -1;
   return found < 0 ? undefined : found;
 }
 
 /**
- * Bearings that would be set down before the plate they sit in are pressed into it first, and go on with it: just before
- * it, unless what comes between stands in their way.
+ * What would be set down before what it is pressed into is pressed into that first, and goes on with it: just before it,
+ * unless what comes between stands in its way.
  *
  * @param put parts in the order in which they are put in
  */
 function pressedFirst(
   put: readonly { readonly i: number; readonly way: Way }[],
-  plates: ReadonlyMap<number, number>,
+  seats: ReadonlyMap<number, number>,
   above: readonly Uint8Array[],
 ): { i: number; way: Way }[] {
   const list = [...put];
-  for (const [bearing, plate] of plates) {
-    const from = list.findIndex((x) => x.i === bearing);
-    const to = list.findIndex((x) => x.i === plate);
+  for (const [pressed, seat] of seats) {
+    const from = list.findIndex((x) => x.i === pressed);
+    const to = list.findIndex((x) => x.i === seat);
     const moved = list[from];
     // Taken out upwards, both are put in downwards.
     if (!moved || to < from || moved.way !== 'up' || list[to]!.way !== 'up') continue;
-    if (list.slice(from + 1, to).some((x) => above[bearing]![x.i])) continue;
+    if (list.slice(from + 1, to).some((x) => above[pressed]![x.i])) continue;
     list.splice(to, 0, moved);
     list.splice(from, 1);
   }
@@ -248,15 +254,15 @@ export function* orderOf(
   // Put in the other way round, what stands there already is what was taken out later.
   const standing: number[] = [...(held.length ? there : last)];
   const moves: Move[] = last.map((i) => ({ unit: plain(parts[i]!), way: 'down', springs: false, deep: 0 }));
-  const plates = new Map(
+  const seats = new Map(
     parts.flatMap((p, i): [number, number][] => {
-      const plate = plateOf(p, parts);
-      return plate === undefined ? [] : [[i, plate]];
+      const seat = seatOf(p, parts);
+      return seat === undefined ? [] : [[i, seat]];
     }),
   );
-  for (const { i, way } of pressedFirst([...out].reverse(), plates, above)) {
+  for (const { i, way } of pressedFirst([...out].reverse(), seats, above)) {
     const p = parts[i]!;
-    const plate = plates.get(i);
+    const seat = seats.get(i);
     const top = standing.reduce((most, j) => Math.max(most, parts[j]!.to), -Infinity);
     const foot = standing.reduce((least, j) => Math.min(least, parts[j]!.from), Infinity);
     const springs =
@@ -267,7 +273,7 @@ export function* orderOf(
       way: way === 'up' ? 'down' : 'up',
       springs,
       deep: Math.max(0, way === 'up' ? top - p.to : p.from - foot),
-      ...(plate !== undefined && { seat: { plate: parts[plate]!.body, stands: standing.includes(plate) } }),
+      ...(seat !== undefined && { seat: { in: parts[seat]!.body, stands: standing.includes(seat) } }),
     });
     standing.push(i);
   }

@@ -6,6 +6,7 @@ import { SCREWS } from '../shop/fasteners.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Body } from './body.ts';
 import { at, bodyOf, moved, size, slot, weighedIn } from './drawn.ts';
+import { pinHoles } from './idle-pins.ts';
 import { facePlaces } from './motor-body.ts';
 import { EDGE, hasHub, HEAD_ROOM, HUB, SLIDE, STEP } from './plan.ts';
 import { clipped, seatIn, type Boss, type Plate, type Seat } from './seats.ts';
@@ -103,6 +104,7 @@ export function plateBodies(w: Setting, plates: readonly Plate[], seats: readonl
       ...tieHoles(w, shared, p),
       ...cuts.flatMap((c) => c.holes),
       ...passage(w, i, p, here, plates[0]!.from, shared.inside),
+      ...pinHoles(w, i, p),
     ];
     const motor = i === 0 && plan.direct;
     const solid = plateSolid(p, shared.outline, holes, bosses);

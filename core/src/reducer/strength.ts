@@ -73,7 +73,7 @@ export const insertsBear = (
 ): number => screws * hole * deep * ROUND_INSERT * m.strength * radius;
 
 /** Force that the screws of a housing keep on what they clamp, N. */
-function clampForce(screw: Screw, count: number, { housing }: ReducerVariant, shelf: Shelf): number {
+export function clampForce(screw: Screw, count: number, { housing }: ReducerVariant, shelf: Shelf): number {
   const m = housing!.material;
   const stands = 0.5 * (m.across ?? m.strength);
   return count * preload(screw, stands) * factor(shelf, 'clamp.kept');

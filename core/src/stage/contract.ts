@@ -113,6 +113,8 @@ export interface StageNumbers {
   readonly pullPeak?: number;
   /** What the driven wheel puts on the output's bearings; left out likewise. */
   readonly pushes?: Pushes;
+  /** Most that a belt or chain pulls on the pin of an idler, N; left out without one. */
+  readonly idlerPull?: number;
   /** No-load torque at the input, N·m. */
   readonly drag: number;
   /** Play: likely, least and most, rad. */
@@ -269,10 +271,39 @@ export interface Port {
   readonly slide?: number;
 }
 
+/** A fixed pin that a wheel runs idle on: what holds the stage must hold it too. */
+export interface IdlePin {
+  readonly id: string;
+  /** Where the wheel's lower face is on it as the stage runs, m, in the stage's own frame. */
+  readonly at: readonly [number, number, number];
+  /** m */
+  readonly diameter: number;
+  /** How long its wheel is along it, m. */
+  readonly long: number;
+  /** The way it is moved to tension what runs over it, a unit across its axis, and how far on and back, m. */
+  readonly way: readonly [number, number];
+  readonly on: number;
+  readonly back: number;
+}
+
+/** What a belt or chain asks for to be tensioned, told as a way of its shafts. */
+export interface TakeUp {
+  /** m */
+  readonly needs: number;
+  /** As much of it as its idlers give, m; 0 without one. */
+  readonly gives: number;
+  /** An idler that gives it, where one is found. */
+  readonly mend: () => Mend | undefined;
+}
+
 /** Where a stage takes power and gives it. */
 export interface Ports {
   readonly input: Port;
   readonly output: Port;
+  /** Pins of wheels that run idle. */
+  readonly idle?: readonly IdlePin[];
+  /** What must be moved to tension the stage; left out where nothing must. */
+  readonly takeUp?: TakeUp;
 }
 
 /**

@@ -63,7 +63,7 @@ export interface StageSteps<P, G, M extends { readonly numbers: StageNumbers }, 
   tables?(p: P, g: G): readonly KindTable[];
   /** @param m the model of the stage at rest */
   parts(p: P, shelf: Shelf, m: M): Result<readonly Part[]>;
-  ports(p: P, g: G): Ports;
+  ports(p: P, g: G, shelf: Shelf): Ports;
   assembly(p: P, g: G): readonly AssemblyStep[];
   /** @param m the model of the stage at rest */
   freedom?(p: P, g: G, shelf: Shelf, m: M): Freedom | undefined;
@@ -304,7 +304,7 @@ class OpenStage<P, G, M extends { readonly numbers: StageNumbers }, S> implement
   }
 
   ports(): Ports {
-    return this.steps.ports(this.p, this.g);
+    return this.steps.ports(this.p, this.g, this.shelf);
   }
 
   assembly(): readonly AssemblyStep[] {

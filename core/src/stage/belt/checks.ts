@@ -1,4 +1,5 @@
 import { check, type Check, type Mend } from '../../figure/index.ts';
+import type { BeltSection } from '../../shop/section.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
@@ -41,6 +42,10 @@ function nearest<K extends keyof BeltParams & string>(
 const upTo = function* (from: number, to: number, step: number): Generator<number> {
   for (let x = from; x <= to; x += step) yield x;
 };
+
+/** The least diameter of a wheel on a belt's back, in whole millimetres, m. */
+export const leastBackBend = (s: BeltSection, shelf: Shelf): number =>
+  Math.ceil(factor(shelf, 'belt.backBend') * 2e3 * outsideRadius(s, s.minTeeth)) / 1e3;
 
 /**
  * What decides whether a belt stage works, each with its mend.
@@ -304,8 +309,8 @@ export function beltChecks(p: BeltParams, at: Duty, shelf: Shelf, m: BeltModel, 
         why: 'Bent backwards the belt needs a larger diameter than forwards.',
         mend: {
           path: 'idlerDiameter',
-          value: Math.ceil(least * 1e3) / 1e3,
-          label: `Idler ${stated(Math.ceil(least * 1e3) / 1e3, 'length', 5)}`,
+          value: leastBackBend(s, shelf),
+          label: `Idler ${stated(leastBackBend(s, shelf), 'length', 5)}`,
         },
       }),
     );

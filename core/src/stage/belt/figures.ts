@@ -2,7 +2,9 @@ import { partLoadFigures } from '../part-load.ts';
 import { FigureMaker, term, type Figure, worked } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { idlerFigures } from '../idler.ts';
 import { springFigures } from '../springs.ts';
+import { belted } from './layout.ts';
 import type { BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { loadedTeeth } from './strength.ts';
@@ -368,6 +370,7 @@ export function beltFigures(
         source: 'starting value',
       }),
     ),
+    ...(p.idler === 'none' ? [] : idlerOf(p, m, make)),
     ...(p.closure === 'open'
       ? [
           make.figure(
@@ -460,3 +463,29 @@ export function beltFigures(
     ),
   ];
 }
+
+/** How far the idler is moved while the shafts stay where they are. */
+const idlerOf = (p: BeltParams, m: BeltModel, make: FigureMaker<BeltModel>): Figure[] =>
+  idlerFigures(make, m, {
+    ways: (x) => x.idler()!,
+    push: p.idlerPush,
+    pull: (x) => x.idlerPull,
+    wrap: m.layout.path.wraps[1]!,
+    tight: m.tight,
+    longer: {
+      formula: 'k·C_t',
+      terms: [
+        term('L', 'length of the belt', m.layout.path.length, 'length', 'computed'),
+        term('k', 'length that shafts give for their way, 2·cos α', belted(m.layout), 'ratio', 'computed'),
+        term('C_t', 'take-up to tension it', m.takeUpTension, 'length', 'computed'),
+      ],
+    },
+    shorter: {
+      formula: '2(h + p/20)',
+      terms: [
+        term('L', 'length of the belt', m.layout.path.length, 'length', 'computed'),
+        term('h', 'tooth height', m.section.toothHeight, 'length', 'shop', `section ${m.section.id}`),
+        term('p', 'pitch', m.section.pitch, 'length', 'shop', `section ${m.section.id}`),
+      ],
+    },
+  });

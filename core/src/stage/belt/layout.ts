@@ -1,5 +1,16 @@
 import { stated } from '../../units/stated.ts';
-import { asideOf, loopPath, openCentre, solveCentre, type LoopPath, type Wheel } from '../../loop/index.ts';
+import {
+  asideOf,
+  loopPath,
+  openCentre,
+  perWay,
+  solveCentre,
+  standsClear,
+  tensioning,
+  type LoopPath,
+  type Tensioning,
+  type Wheel,
+} from '../../loop/index.ts';
 import { ok, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import type { Mend } from '../../figure/figure.ts';
@@ -199,11 +210,42 @@ export function layoutBelt(p: BeltParams, s: BeltSection): Result<BeltLayout> {
 }
 
 /**
- * Take-up for slipping the belt over a flange: one tooth height plus a twentieth of a pitch on either side, as centre
- * distance, m. The centre gives length back at dL/dC = 2·cos α, α the lean of the spans.
+ * Length that slips a belt over a flange: one tooth height plus a twentieth of a pitch on either side, m.
+ *
+ * @example fittingLength({ toothHeight: 1.17e-3, pitch: 3e-3 }) // 0.00264
  */
-export function fittingTakeUp(s: BeltSection, d1: number, d2: number, centre: number): number {
-  const lift = s.toothHeight + s.pitch / 20;
-  const lean = Math.asin((d2 - d1) / (2 * centre));
-  return lift / Math.cos(lean);
+export const fittingLength = (s: Pick<BeltSection, 'toothHeight' | 'pitch'>): number =>
+  2 * (s.toothHeight + s.pitch / 20);
+
+/** Length that the belt gives for a way of its shafts towards each other. */
+export const belted = ({ d1, d2, centre }: Pick<BeltLayout, 'd1' | 'd2' | 'centre'>): number =>
+  perWay(d1 / 2, d2 / 2, centre);
+
+/** Take-up for slipping the belt over a flange, as centre distance, m. */
+export const fittingTakeUp = (s: BeltSection, at: Pick<BeltLayout, 'd1' | 'd2' | 'centre'>): number =>
+  fittingLength(s) / belted(at);
+
+/**
+ * How far an idler is moved to tension its belt and to let it go while the shafts stay where they are; undefined without
+ * one.
+ *
+ * @param takeUp way of the shafts that would tension it, m
+ */
+export function idlerWays(p: BeltParams, s: BeltSection, L: BeltLayout, takeUp: number): Tensioning | undefined {
+  if (p.idler === 'none') return undefined;
+  const at = (idlerPush: number) => {
+    const wheels = wheelsAt({ ...p, idlerPush }, s, L.centre);
+    return standsClear(wheels, 1) ? loopPath(wheels)?.length : undefined;
+  };
+  const bare = loopPath(wheelsAt({ ...p, idler: 'none' }, s, L.centre))!.length;
+  return tensioning(at, bare, p.idlerPush, belted(L) * takeUp, fittingLength(s));
+}
+
+/** The way that the idler presses the belt, as a unit across its span. */
+export function idlerWay(p: BeltParams, s: BeltSection, centre: number): readonly [number, number] {
+  const [from, to] = [0, 1e-3].map((more) => wheelsAt({ ...p, idlerPush: p.idlerPush + more }, s, centre)[1]!) as [
+    Wheel,
+    Wheel,
+  ];
+  return [(to.x - from.x) / 1e-3, (to.y - from.y) / 1e-3];
 }

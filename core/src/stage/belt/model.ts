@@ -1,5 +1,5 @@
 import { lastingTorque } from '../../gear/lasting.ts';
-import { pluckedNote, shaftForces, sides, spanStiffness, tightShare } from '../../loop/index.ts';
+import { pluckedNote, shaftForces, sides, spanStiffness, tightShare, type Tensioning } from '../../loop/index.ts';
 import { shaftDrag } from '../loop-drag.ts';
 import { pulled } from '../push.ts';
 import { bentWindUp, inSeries } from '../../math/springs.ts';
@@ -9,8 +9,8 @@ import { ok, refuse, type Result } from '../../result.ts';
 import type { BeltSection } from '../../shop/section.ts';
 import { factor, findSection, type Shelf } from '../../shop/shelf.ts';
 import type { CapacityLimit, Duty, StageNumbers } from '../contract.ts';
-import { fittingTakeUp, layoutBelt, type BeltLayout } from './layout.ts';
-import type { BeltParams } from './params.ts';
+import { fittingTakeUp, idlerWays, layoutBelt, type BeltLayout } from './layout.ts';
+import { IDLER_BORE, type BeltParams } from './params.ts';
 import { cutSpace, outsideRadius } from './pulley.ts';
 import {
   beltShearForce,
@@ -58,13 +58,14 @@ export interface BeltModel {
   readonly pulleyMoney: readonly [number, number];
   readonly beltMoney: number;
   readonly bearingMoney: number;
+  /** How far the idler is moved to tension the belt and to let it go. */
+  readonly idler: () => Tensioning | undefined;
+  /** Most that the belt pulls on the idler, N: its tight side runs there while power comes back. */
+  readonly idlerPull: number;
   readonly idlerMass: number;
   readonly idlerMoney: number;
   readonly numbers: StageNumbers;
 }
-
-/** Bore assumed for an idler, whose shaft nobody has chosen yet. */
-const IDLER_BORE = 3e-3;
 
 /** A belt stage before any duty. */
 export interface BeltBuild {
@@ -217,7 +218,7 @@ function idlerOf(p: BeltParams, section: BeltSection, shelf: Shelf): { mass: num
   if (p.idler === 'none') return { mass: 0, money: 0 };
   const toothed = p.idler === 'inside';
   const outside = toothed ? outsideRadius(section, p.idlerTeeth) : p.idlerDiameter / 2;
-  const mass = pulleyMass('bought', outside, IDLER_BORE, p.width, shelf);
+  const mass = pulleyMass('bought', outside, p.idlerBore ?? IDLER_BORE, p.width, shelf);
   const pulley = toothed ? pulleyPrice('bought', p.idlerTeeth, p.width, mass, shelf) : 0;
   return { mass, money: factor(shelf, 'price.bearing') + pulley };
 }
@@ -254,6 +255,8 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
   const o1 = outsideRadius(section, p.z1);
   const o2 = outsideRadius(section, p.z2);
   const clearance = section.clearance / r2;
+  const takeUpTension = factor(shelf, 'belt.takeUp') * L.centre;
+  const idlerPull = p.idler === 'none' ? 0 : 2 * side.tight * Math.sin(L.path.wraps[1]! / 2);
 
   const numbers: StageNumbers = {
     ratio,
@@ -262,6 +265,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     pull: length(lasting.first),
     pullPeak: loads[0],
     pushes: pulled(loads[1], length(lasting.last)),
+    ...(p.idler !== 'none' && { idlerPull }),
     drag: shaftDrag(loads, [p.bore1, p.bore2], ratio, shelf),
     play: [clearance, 0, 2 * clearance],
     stiffness: springs.both,
@@ -305,8 +309,10 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     printedTorque: carries.printed,
     holdTorque1: carries.hold1,
     holdTorque2: carries.hold2,
-    takeUpFit: fittingTakeUp(section, L.d1, L.d2, L.centre),
-    takeUpTension: factor(shelf, 'belt.takeUp') * L.centre,
+    takeUpFit: fittingTakeUp(section, L),
+    takeUpTension,
+    idler: () => idlerWays(p, section, L, takeUpTension),
+    idlerPull,
     beltSpeed: at.speed * r2,
     beltMass: parts.belt.mass,
     pulleyMass: [parts.one.mass, parts.two.mass],

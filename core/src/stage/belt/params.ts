@@ -31,6 +31,8 @@ export interface BeltParams {
   idlerAlong: number;
   /** How far the idler presses the span aside, m. */
   idlerPush: number;
+  /** Diameter of the pin that the idler runs on, m; 3 mm in files that do not say. */
+  idlerBore?: number;
   /** Driving pulley bought or printed. */
   made1: 'bought' | 'printed';
   /** Driven pulley bought or printed. */
@@ -51,6 +53,9 @@ export interface BeltParams {
   allowance: number;
 }
 type P = BeltParams;
+
+/** Pin of an idler in files that say none, m. */
+export const IDLER_BORE = 3e-3;
 
 /** What each parameter is, how it is bounded and edited. */
 export const beltParams: ParamTable<P> = {
@@ -193,6 +198,18 @@ export const beltParams: ParamTable<P> = {
       least: 0,
       most: 0.5,
       when: (p: P) => p.idler !== 'none',
+    }),
+    idlerBore: length({
+      says: 'Diameter of the pin that the idler runs on',
+      label: 'Idler’s pin',
+      help: 'A ground pin; the idler’s bearing is bored for it.',
+      start: 3e-3,
+      least: 1e-3,
+      most: 0.05,
+      step: 1e-3,
+      when: (p: P) => p.idler !== 'none',
+      absent: IDLER_BORE,
+      late: true,
     }),
   }),
   ...group('Making', {

@@ -1,14 +1,17 @@
 import { beltKey } from '../../shop/drawer.ts';
+import type { Mend } from '../../figure/figure.ts';
 import { stated } from '../../units/stated.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
 import { prism, type Prism } from '../../shape/solid.ts';
-import type { Shelf } from '../../shop/shelf.ts';
+import type { BeltSection } from '../../shop/section.ts';
+import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { backOutline, toothedOutline, wheelTurns } from './drawing.ts';
-import { backThickness, fittingTakeUp } from './layout.ts';
+import { leastBackBend } from './checks.ts';
+import { backThickness, fittingTakeUp, idlerWay, idlerWays, layoutBelt, belted } from './layout.ts';
 import type { BeltBuild, BeltModel } from './model.ts';
-import type { BeltParams } from './params.ts';
+import { IDLER_BORE, type BeltParams } from './params.ts';
 import { outsideRadius, pitchRadius, pulleyOutline } from './pulley.ts';
 import { FLANGES, HUB, HUB_WALL } from './weight.ts';
 
@@ -154,7 +157,10 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
     curves: [],
   });
   if (p.idler !== 'none') {
-    const outline: Outline | undefined = p.idler === 'outside' ? circle(0, 0, p.idlerDiameter / 2) : undefined;
+    const outline = p.idler === 'outside' ? ok(circle(0, 0, p.idlerDiameter / 2)) : pulleyOutline(s, p.idlerTeeth, 0);
+    if (!outline.ok) return outline;
+    const bore = p.idlerBore ?? IDLER_BORE;
+    const wheel = m.layout.path.wheels[1]!;
     parts.push({
       id: 'idler',
       name: p.idler === 'inside' ? 'Idler, toothed' : 'Idler, flat',
@@ -163,19 +169,73 @@ export function beltParts(p: BeltParams, _shelf: Shelf, m: BeltModel): Result<re
       material: 'idler on a bearing',
       mass: m.idlerMass,
       money: m.idlerMoney,
-      note: p.idler === 'inside' ? `${s.id}, ${p.idlerTeeth} teeth` : `⌀ ${stated(p.idlerDiameter, 'length', 5)}`,
-      curves: outline ? [{ layer: 'profile', outline }] : [],
+      note: `${p.idler === 'inside' ? `${s.id}, ${p.idlerTeeth} teeth` : `⌀ ${stated(p.idlerDiameter, 'length', 5)}`}, bore ${stated(bore, 'length', 5)}`,
+      curves: [
+        { layer: 'profile', outline: outline.value },
+        { layer: 'bore', outline: circle(0, 0, bore / 2) },
+      ],
+      turns: 'free',
+      places: (crank) => [{ at: [wheel.x, wheel.y, 0], turn: turns(crank)[1]!, apart: [0, 0, 2 * p.width] }],
+      seen: () => ({ prisms: [prism(outline.value, 0, p.width, [circle(0, 0, bore / 2)])] }),
     });
   }
   return ok(parts.filter((x) => x.quantity > 0));
 }
 
+/** Steps in which a place and a push are looked for that an idler can have, m. */
+const [ALONG, PUSH] = [
+  [0.5, 0.4, 0.35, 0.3],
+  [2e-3, 3e-3, 4e-3, 5e-3, 6e-3, 8e-3],
+] as const;
+
+/** An idler on the back of a belt that has none, where there is room for it. */
+function idlerFor(p: BeltParams, s: BeltSection, shelf: Shelf): Mend | undefined {
+  const idlerDiameter = leastBackBend(s, shelf);
+  for (const idlerPush of PUSH)
+    for (const idlerAlong of ALONG) {
+      const also = { idlerDiameter, idlerAlong, idlerPush };
+      if (layoutBelt({ ...p, idler: 'outside', ...also }, s).ok)
+        return {
+          path: 'idler',
+          value: 'outside',
+          also,
+          label: `Idler of ${stated(idlerDiameter, 'length', 3)} outside`,
+        };
+    }
+  return undefined;
+}
+
 /** Power goes in at the driving pulley's axis and comes out at the driven one's, beside it. */
-export function beltPorts(p: BeltParams, { layout, section }: Pick<BeltBuild, 'layout' | 'section'>): Ports {
-  const slide = fittingTakeUp(section, layout.d1, layout.d2, layout.centre);
+export function beltPorts(p: BeltParams, { layout, section }: BeltBuild, shelf: Shelf): Ports {
+  const needs = factor(shelf, 'belt.takeUp') * layout.centre;
+  const ways = idlerWays(p, section, layout, needs);
+  const wheel = layout.path.wheels[1]!;
   return {
-    input: { at: [0, 0, -FLANGE], along: 'z', shaft: p.bore1, slide },
+    input: {
+      at: [0, 0, -FLANGE],
+      along: 'z',
+      shaft: p.bore1,
+      slide: Math.max(needs, fittingTakeUp(section, layout)),
+    },
     output: { at: [layout.centre, 0, p.width + FLANGE], along: 'z', shaft: p.bore2, pairPaid: true },
+    takeUp: {
+      needs,
+      gives: ways ? ways.length / belted(layout) : 0,
+      mend: () => idlerFor(p, section, shelf),
+    },
+    ...(ways && {
+      idle: [
+        {
+          id: 'idler',
+          at: [wheel.x, wheel.y, 0],
+          diameter: p.idlerBore ?? IDLER_BORE,
+          long: p.width,
+          way: idlerWay(p, section, layout.centre),
+          on: ways.on,
+          back: ways.back,
+        },
+      ],
+    }),
   };
 }
 
@@ -198,11 +258,13 @@ export function beltAssembly(p: BeltParams): readonly AssemblyStep[] {
     {
       do:
         p.closure === 'closed'
-          ? 'Move the shafts together by the take-up, lay the belt over both pulleys, move them apart.'
+          ? p.idler === 'none'
+            ? 'Move the shafts together by the take-up, lay the belt over both pulleys, move them apart.'
+            : 'Move the idler back, lay the belt over both pulleys (where it does not slip over a flange, put them on their shafts with the belt round them), press the idler on.'
           : 'Clamp one end of the belt, lead it round, clamp the other so that the splice never reaches the driver.',
     },
     {
-      do: 'Tension until a plucked span sounds at the figure given in the Stage view, then lock the shafts.',
+      do: `Tension until a plucked span sounds at the figure given in the Stage view, then lock ${p.idler === 'none' ? 'the shafts' : 'the idler’s pin'}.`,
       caution: 'Motor unpowered; fingers clear of the pulleys.',
     },
     { do: 'Turn the joint through its range and see that the belt runs between its flanges.' },

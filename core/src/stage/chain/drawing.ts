@@ -3,7 +3,7 @@ import { poseAt } from '../../loop/index.ts';
 import { circle, ORIGIN, OutlinePen, segment, type Outline, type Pose } from '../../shape/outline.ts';
 import type { DrawItem, DrawOptions, Ink, Layer, Tint } from '../contract.ts';
 import type { ChainLayout } from './layout.ts';
-import { IDLER_BORE, type ChainBuild, type ChainModel } from './model.ts';
+import { asideBore, type ChainBuild, type ChainModel } from './model.ts';
 import type { ChainParams } from './params.ts';
 import { sprocketOutline, toothGap } from './sprocket.ts';
 
@@ -51,7 +51,15 @@ export function chainShapes(p: ChainParams, { chain, layout }: ChainBuild): Chai
     bores: layout.teeth.map((_, i) =>
       boreOutline({
         ...PLAIN_HUB,
-        bore: i === 0 ? p.bore1 : i === last ? p.bore2 : IDLER_BORE,
+        bore:
+          i === 0
+            ? p.bore1
+            : i === last
+              ? p.bore2
+              : asideBore(
+                  p,
+                  layout.asides.find((a) => a.at === i)!,
+                ),
         shape: i === 0 ? p.shape1 : i === last ? p.shape2 : 'round',
       }),
     ),

@@ -1,6 +1,7 @@
 import { exact, term, worked, type Figure, type FigureMaker } from '../../figure/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { idlerFigures } from '../idler.ts';
 import { one, pieceFigures } from '../costs.ts';
 import { limitFigures } from '../limits.ts';
 import { partLoadFigures } from '../part-load.ts';
@@ -181,6 +182,20 @@ export function chainFigures(
       ],
       source: '3 %, or 200 %/z of the larger sprocket where that is less',
     })),
+    ...(p.idler === 'none'
+      ? []
+      : idlerFigures(make, m, {
+          ways: (x) => x.idler()!,
+          push: p.idlerPush,
+          pull: (x) => x.numbers.idlerPull!,
+          wrap: Math.max(...L.asides.filter((a) => !a.driven).map((a) => L.path.wraps[a.at]!)),
+          tight: m.tight,
+          longer: {
+            formula: 'ε·X·p',
+            terms: [term('ε', 'elongation at which it is worn out', m.wornOut, 'efficiency', 'computed'), X, pitch],
+          },
+          shorter: { formula: 'p/2', terms: [pitch] },
+        })),
     make.figure(
       'shaft',
       'Load on the driving shaft',

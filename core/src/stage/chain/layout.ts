@@ -1,4 +1,14 @@
-import { asideOf, loopPath, solveCentre, type LoopPath, type Wheel } from '../../loop/index.ts';
+import {
+  asideOf,
+  loopPath,
+  perWay,
+  solveCentre,
+  standsClear,
+  tensioning,
+  type LoopPath,
+  type Tensioning,
+  type Wheel,
+} from '../../loop/index.ts';
 import { ok, type Result } from '../../result.ts';
 import type { ChainSize } from '../../shop/chains.ts';
 import { inMm, stop } from '../refuse-stage.ts';
@@ -191,4 +201,38 @@ export function layoutChain(p: ChainParams, chain: ChainSize): Result<ChainLayou
     tight: between(at.driven, last + 1),
     slack: between(0, at.driven),
   });
+}
+
+/** Length that the chain gives for a way of its shafts towards each other. */
+export const chained = ({ r1, r2, centre }: Pick<ChainLayout, 'r1' | 'r2' | 'centre'>): number =>
+  perWay(r1, r2, centre);
+
+/**
+ * How far the idler is moved to take up what the chain has grown longer by, and to let it go by half a pitch, while the
+ * shafts stay where they are; undefined without one.
+ *
+ * @param grown m
+ */
+export function idlerWays(p: ChainParams, pitch: number, L: ChainLayout, grown: number): Tensioning | undefined {
+  if (p.idler === 'none') return undefined;
+  const lengthOf = (q: ChainParams): number | undefined => {
+    const at = wheelsAt(q, pitch, L.centre);
+    const clear = at.asides.every((a) => standsClear(at.wheels, a.at));
+    const path = clear ? loopPath(at.wheels) : undefined;
+    return path && chainLength(path, at.teeth, pitch);
+  };
+  const without = p.idler2 && p.idler2 !== 'none' ? { ...p, idlerPush: 0 } : { ...p, idler: 'none' as const };
+  const bare = lengthOf(without) ?? L.links * pitch;
+  return tensioning((idlerPush) => lengthOf({ ...p, idlerPush }), bare, p.idlerPush, grown, pitch / 2);
+}
+
+/** The way that an idler presses the chain, as a unit across its run; its place among the wheels. */
+export function idlerWay(p: ChainParams, pitch: number, centre: number, at: number): readonly [number, number] {
+  const moved = (more: number) => ({
+    ...p,
+    idlerPush: p.idlerPush + more,
+    ...(p.idler2Push !== undefined && { idler2Push: p.idler2Push + more }),
+  });
+  const [from, to] = [0, 1e-3].map((more) => wheelsAt(moved(more), pitch, centre).wheels[at]!) as [Wheel, Wheel];
+  return [(to.x - from.x) / 1e-3, (to.y - from.y) / 1e-3];
 }

@@ -14,7 +14,7 @@ import {
   strengthOf,
   type ToothMaterial,
 } from '../../gear/index.ts';
-import type { Sides } from '../../loop/index.ts';
+import type { Sides, Tensioning } from '../../loop/index.ts';
 import { ok, refuse, type Result } from '../../result.ts';
 import { CHAINS, findChain, type ChainSize } from '../../shop/chains.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
@@ -27,8 +27,8 @@ import { pulled } from '../push.ts';
 import { needMaterials } from '../needs.ts';
 import { hubSprings } from '../hub-springs.ts';
 import { spring, together } from '../springs.ts';
-import { layoutChain, type ChainLayout } from './layout.ts';
-import { asidesOf, type ChainParams } from './params.ts';
+import { chained, idlerWays, layoutChain, type ChainLayout, type PlacedAside } from './layout.ts';
+import { asidesOf, IDLER_BORE, type ChainParams } from './params.ts';
 import { firstToothShare, toothBending, toothGap, type ToothGap } from './sprocket.ts';
 
 /** A chain stage before any duty. */
@@ -60,6 +60,8 @@ export interface ChainModel extends ChainBuild {
   readonly slackLength: number;
   /** Shift of the centres that takes up an elongation to the end of its life, m. */
   readonly takeUp: number;
+  /** How far the idler is moved to do so, and to let the chain go. */
+  readonly idler: () => Tensioning | undefined;
   readonly efficiency: number;
   readonly limits: readonly Limit[];
   /** Sprockets that their bores turn. */
@@ -303,7 +305,7 @@ function weighed({ p, b, shelf }: Setting) {
   const one = blank(0, p.z1, gaps[0].pitchRadius, p.bore1);
   const two = blank(1, p.z2, gaps[1].pitchRadius, p.bore2);
   const long = L.links * chain.pitch;
-  const more = L.asides.map((a) => blank(0, a.teeth, L.path.wheels[a.at]!.r, IDLER_BORE));
+  const more = L.asides.map((a) => blank(0, a.teeth, L.path.wheels[a.at]!.r, asideBore(p, a)));
   const pair = factor(shelf, 'price.bearing');
   return {
     masses: [one.mass, two.mass, chain.mass * long, more.reduce((s, x) => s + x.mass, 0)] as const,
@@ -316,8 +318,21 @@ function weighed({ p, b, shelf }: Setting) {
   };
 }
 
-/** Bore of an idler or branch, whose shaft nobody has chosen yet, m. */
-export const IDLER_BORE = 3e-3;
+/** Bore of a sprocket that is neither driver nor driven, m. */
+export const asideBore = (p: Pick<ChainParams, 'idlerBore'>, a: PlacedAside): number =>
+  a.driven ? IDLER_BORE : (p.idlerBore ?? IDLER_BORE);
+
+/** Most that a chain pulls on the pin of an idler, N: its tight run lies there while power comes back. */
+const pullOnIdlers = ({ asides, path }: ChainLayout, tight: number): number =>
+  asides.reduce((most, a) => (a.driven ? most : Math.max(most, 2 * tight * Math.sin(path.wraps[a.at]! / 2))), 0);
+
+/** Way of the centres that takes up what a chain has grown longer by at the end of its life, m. */
+export const takeUpOf = (p: ChainParams, { layout, chain }: Pick<ChainBuild, 'layout' | 'chain'>): number =>
+  (elongationAtEnd(p.z1, p.z2) * layout.links * chain.pitch) / chained(layout);
+
+/** How far a chain's idler is moved to take up what it grows longer by, and to let it go. */
+export const idlerOf = (p: ChainParams, b: Pick<ChainBuild, 'layout' | 'chain'>): Tensioning | undefined =>
+  idlerWays(p, b.chain.pitch, b.layout, takeUpOf(p, b) * chained(b.layout));
 
 /** What the runs pull the shafts of the driver and of the driven sprocket with, N. */
 function shaftLoads({ layout: L }: ChainBuild, { tight, slack }: Sides, driven: number): [number, number] {
@@ -373,6 +388,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     pull: lasting[0],
     pullPeak: shafts[0],
     pushes: pulled(shafts[1], lasting[1]),
+    ...(p.idler !== 'none' && { idlerPull: pullOnIdlers(L, tight) }),
     drag: shaftDrag(shafts, [p.bore1, p.bore2], ratio, shelf),
     // Sag is set by eye: between half of it and half as much again, on a chain new or worn.
     play: [play(p.sag, 1), play(0.5 * p.sag, 0), play(1.5 * p.sag, 1.2)],
@@ -392,7 +408,6 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     beside: true,
     life: limits.reduce((least, l) => Math.min(least, l.life), Infinity),
   };
-  const lean = (L.r2 - L.r1) / L.centre;
   return {
     ...b,
     force,
@@ -403,7 +418,8 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     chainSpeed: at.speed * L.r2,
     wornOut: elongationAtEnd(p.z1, p.z2),
     slackLength: slackLength(p, b, p.sag, worn),
-    takeUp: (elongationAtEnd(p.z1, p.z2) * L.links * chain.pitch) / (2 * Math.sqrt(1 - lean * lean)),
+    takeUp: takeUpOf(p, b),
+    idler: () => idlerOf(p, b),
     efficiency: eta,
     limits,
     bores,

@@ -33,6 +33,8 @@ export interface ChainParams {
   idlerAlong: number;
   /** How far it presses the run aside, m. */
   idlerPush: number;
+  /** Diameter of the pins that idlers run on, m; 3 mm in files that do not say. */
+  idlerBore?: number;
   /** Second driven sprocket on the tight run. */
   branch: Aside;
   /** Its teeth. */
@@ -75,6 +77,9 @@ export interface ChainParams {
   boltHole: number;
 }
 type P = ChainParams;
+
+/** Pin of an idler in files that say none, and of a branch, whose shaft nobody has chosen yet, m. */
+export const IDLER_BORE = 3e-3;
 
 const ASIDE = [
   ['none', 'None'],
@@ -313,6 +318,18 @@ export const chainParams: ParamTable<P> = {
     idlerTeeth: teethOf('idler', 15, (p) => p.idler !== 'none'),
     idlerAlong: alongOf('idler', 0.5, (p) => p.idler !== 'none'),
     idlerPush: pushOf('idler', 6e-3, (p) => p.idler !== 'none'),
+    idlerBore: length<P>({
+      says: 'Diameter of the pins that idlers run on',
+      label: 'Idlers’ pins',
+      help: 'Ground pins; bearings and sprockets are bored for them.',
+      start: 3e-3,
+      least: 1e-3,
+      most: 0.05,
+      step: 1e-3,
+      when: (p) => p.idler !== 'none',
+      absent: IDLER_BORE,
+      late: true,
+    }),
     idler2: oneOf<Aside, P>({
       says: 'Further idler on the slack run',
       label: 'Second idler',

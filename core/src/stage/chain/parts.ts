@@ -3,10 +3,13 @@ import { ok, type Result } from '../../result.ts';
 import { circle } from '../../shape/outline.ts';
 import { prism } from '../../shape/solid.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
+import type { Mend } from '../../figure/figure.ts';
 import { stated } from '../../units/stated.ts';
-import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
+import type { AssemblyStep, IdlePin, Part, Ports, Turning } from '../contract.ts';
 import { pitchesAt, sprocketTurns } from './drawing.ts';
-import { IDLER_BORE, type ChainBuild, type ChainModel } from './model.ts';
+import { chained, idlerWay, layoutChain } from './layout.ts';
+import { asideBore, idlerOf, takeUpOf, type ChainBuild, type ChainModel } from './model.ts';
+import type { Tensioning } from '../../loop/index.ts';
 import type { ChainParams } from './params.ts';
 import { sprocketOutline, toothGap } from './sprocket.ts';
 
@@ -25,7 +28,15 @@ export function chainParts(p: ChainParams, shelf: Shelf, m: ChainModel): Result<
     const z = L.teeth[i]!;
     const hub: Hub = {
       ...PLAIN_HUB,
-      bore: i === 0 ? p.bore1 : i === L.driven ? p.bore2 : IDLER_BORE,
+      bore:
+        i === 0
+          ? p.bore1
+          : i === L.driven
+            ? p.bore2
+            : asideBore(
+                p,
+                extra.find((a) => a.at === i)!,
+              ),
       shape: i === 0 ? p.shape1 : i === L.driven ? p.shape2 : 'round',
       bolts: i === L.driven ? p.bolts2 : 0,
       boltCircle: p.boltCircle2,
@@ -146,20 +157,61 @@ function chainSeen({ chain, layout: L, width }: ChainModel) {
   };
 }
 
+/** Places and pushes that are tried for an idler of a chain that has none: shares of the run, and of a pitch. */
+const [ALONG, PUSH] = [
+  [0.5, 0.4, 0.3],
+  [0.5, 1, 1.5, 2],
+] as const;
+
+/** An idler outside a chain that has none, where there is room for one that takes its slack up. */
+function idlerFor(p: ChainParams, b: ChainBuild): Mend | undefined {
+  const needs = takeUpOf(p, b);
+  for (const push of PUSH)
+    for (const idlerAlong of ALONG) {
+      const also = { idlerTeeth: p.z1, idlerAlong, idlerPush: Math.round(push * b.chain.pitch * 1e4) / 1e4 };
+      const tried: ChainParams = { ...p, idler: 'outside', ...also };
+      const layout = layoutChain(tried, b.chain);
+      const ways = layout.ok && idlerOf(tried, { ...b, layout: layout.value });
+      if (ways && ways.length / chained(layout.value) >= needs)
+        return { path: 'idler', value: 'outside', also, label: `Idler of ${p.z1} teeth outside` };
+    }
+  return undefined;
+}
+
+/** Pins of its idlers: the first is moved, a second one stays where it is. */
+const idlePins = (p: ChainParams, { chain, layout: L, width }: ChainBuild, ways: Tensioning): readonly IdlePin[] =>
+  L.asides
+    .filter((a) => !a.driven)
+    .map((a): IdlePin => {
+      const { x, y } = L.path.wheels[a.at]!;
+      const { on, back } = a.id === 'idler' ? ways : { on: 0, back: 0 };
+      const way = idlerWay(p, chain.pitch, L.centre, a.at);
+      return { id: a.id, at: [x, y, 0], diameter: asideBore(p, a), long: width, way, on, back };
+    });
+
 /** Power goes in at the driving sprocket's axis and comes out at the driven one's, beside it. */
-export function chainPorts(p: ChainParams, { chain, layout, width }: ChainBuild): Ports {
-  const lean = (layout.r2 - layout.r1) / layout.centre;
+export function chainPorts(p: ChainParams, b: ChainBuild): Ports {
+  const { chain, layout, width } = b;
   const side = (chain.across - width) / 2;
+  const ways = idlerOf(p, b);
   return {
     input: {
       at: [0, 0, -side],
       along: 'z',
       shaft: p.bore1,
       bored: p.shape1,
-      // To lay it on: half a pitch of length, which the centres give at twice the cosine of the lean.
-      ...(p.takeUp === 'centre' && { slide: chain.pitch / 4 / Math.sqrt(1 - lean * lean) }),
+      // To lay it on: half a pitch of length.
+      ...(p.takeUp === 'centre' && { slide: chain.pitch / 2 / chained(layout) }),
     },
     output: { at: [layout.centre, 0, width + side], along: 'z', shaft: p.bore2, bored: p.shape2 },
+    ...(ways && { idle: idlePins(p, b, ways) }),
+    ...(p.takeUp === 'centre' && {
+      takeUp: {
+        needs: takeUpOf(p, b),
+        gives: ways ? ways.length / chained(layout) : 0,
+        mend: () => idlerFor(p, b),
+      },
+    }),
   };
 }
 

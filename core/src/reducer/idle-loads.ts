@@ -1,0 +1,170 @@
+import { check, type Check, type Mend } from '../figure/index.ts';
+import type { Material } from '../schema/joint.ts';
+import type { Shelf } from '../shop/shelf.ts';
+import { factor } from '../shop/shelf.ts';
+import { stated } from '../units/stated.ts';
+import { slideOf, type StandingPin } from './idle-pins.ts';
+import type { Working } from './link-loads.ts';
+import type { Reducer, ReducerVariant } from './reducer.ts';
+import { faceHolds } from './sides.ts';
+import { clampForce, insertHolds } from './strength.ts';
+import { SCREWS } from '../shop/fasteners.ts';
+
+/** Yield of ground silver steel, Pa; share of a plastic's strength that it bears for good. */
+const [YIELD, FOR_GOOD] = [450e6, 0.5];
+/** Diameters of ground pins that are to be had, m. */
+const PINS = [3e-3, 4e-3, 5e-3, 6e-3, 8e-3, 10e-3] as const;
+
+/** A pin that stands out of what it is pressed into. */
+export interface Stub {
+  /** m */
+  readonly diameter: number;
+  /** How deep it sits, m. */
+  readonly deep: number;
+  /** How far beyond its seat it is pulled, m. */
+  readonly lever: number;
+}
+
+/**
+ * Force across a pin at which it bends for good, N: σ·π·d³/(32·l).
+ *
+ * Source: a round bar held at one end.
+ * @example pinBends({ diameter: 0.004, deep: 0.01, lever: 0.02 }).toFixed(1) // '141.4'
+ */
+export const pinBends = ({ diameter, lever }: Stub): number => (YIELD * Math.PI * diameter ** 3) / (32 * lever);
+
+/**
+ * Force across a pin at which the hole it is pressed into gives way at its mouth, N: p·d·s²/(6·l + 4·s).
+ *
+ * Source: a rigid pin in a hole under a force beyond it: the force itself and its moment about the middle of the seat press
+ * with F/(d·s)·(1 + 3 + 6·l/s) at the mouth.
+ * @param stands pressure that the hole bears, Pa
+ * @example pinCrushes({ diameter: 0.004, deep: 0.01, lever: 0.02 }, 20e6) // 50
+ */
+export const pinCrushes = ({ diameter, deep, lever }: Stub, stands: number): number =>
+  (stands * diameter * deep * deep) / (6 * lever + 4 * deep);
+
+/** What a pin of an idler is as a stub, of another diameter where that is asked for. */
+function stubOf({ housing }: Reducer, p: StandingPin, variant: ReducerVariant, diameter: number): Stub {
+  const plate = housing!.plates[p.plate]!;
+  const middle = (p.from + p.to) / 2;
+  if (!p.slides) return { diameter, deep: plate.to - plate.from, lever: Math.abs(middle - plate.to) };
+  const pin = { ...p, pin: { ...p.pin, diameter } };
+  return { diameter, deep: slideOf(pin, plate, SCREWS[variant.housing!.screw]).thick, lever: plate.to - middle };
+}
+
+/**
+ * Whether the pins of idlers stand what runs over them, and whether the shafts of every belt and chain, or its idler, can be
+ * moved to tension it.
+ *
+ * @param working of every stage of the line; without it only whether they can be moved
+ */
+export function idleChecks(
+  reducer: Reducer,
+  variant: ReducerVariant,
+  shelf: Shelf,
+  working: readonly Working[] = [],
+): Check[] {
+  const { housing, plan, run } = reducer;
+  if (!housing || !plan) return [];
+  const list: Check[] = [];
+  for (let index = plan.first; index <= plan.last; index++) {
+    const { takeUp } = run.stages[index]!.ports;
+    // A motor that is screwed on through slots is moved itself.
+    if (!takeUp || (plan.direct && index === plan.first)) continue;
+    const reached = index === plan.last;
+    const found = reached ? takeUp.mend() : undefined;
+    list.push(
+      check({
+        id: `tension-${index + 1}`,
+        name: `Stage ${index + 1} can be tensioned`,
+        figure: reached ? takeUp.gives : 0,
+        limit: takeUp.needs,
+        sense: 'min',
+        quantity: 'length',
+        near: 0,
+        severity: 'warn',
+        why: 'As a way of its shafts: they run in bearings that sit fast in their plates, and only an idler on the cover is moved instead.',
+        ...(found && { mend: onStage(found, index) }),
+        advice: reached
+          ? 'Give it an idler, whose pin is moved on a slide.'
+          : 'Let it be the first stage, whose motor is moved, or the last one, with an idler.',
+      }),
+    );
+  }
+  for (const p of housing.pins) {
+    const index = plan.first + p.k;
+    const pull = working[index]?.numbers.idlerPull ?? 0;
+    if (!(pull > 0)) continue;
+    list.push(pinCheck(reducer, variant, p, index, pull));
+    if (p.slides) list.push(slideCheck(reducer, variant, shelf, p, index, pull));
+  }
+  return list;
+}
+
+/** A mend of a stage as a mend of the line. */
+const onStage = ({ path, also, ...rest }: Mend, index: number): Mend => ({
+  ...rest,
+  path: `stages.${index}.${path}`,
+  ...(also && { also: Object.fromEntries(Object.entries(also).map(([k, v]) => [`stages.${index}.${k}`, v])) }),
+});
+
+const standsForGood = (m: Material): number => FOR_GOOD * m.strength;
+
+function pinCheck(reducer: Reducer, variant: ReducerVariant, p: StandingPin, index: number, pull: number): Check {
+  const material = variant.housing!.material;
+  const stands = standsForGood(material);
+  const by = (diameter: number) => {
+    const stub = stubOf(reducer, p, variant, diameter);
+    return { bends: pinBends(stub), crushes: pinCrushes(stub, stands) };
+  };
+  const { bends, crushes } = by(p.pin.diameter);
+  const thicker = PINS.find((d) => d > p.pin.diameter && Math.min(...Object.values(by(d))) >= pull);
+  return check({
+    id: `idler-pin-${index + 1}${p.pin.id === 'idler' ? '' : '-2'}`,
+    name: `Pin of the idler of stage ${index + 1} stands the pull`,
+    figure: pull,
+    limit: Math.min(bends, crushes),
+    sense: 'max',
+    quantity: 'force',
+    severity: 'warn',
+    why:
+      bends < crushes
+        ? 'It stands out of its seat on one side, and bends.'
+        : `It stands out of its seat on one side, and levers at the mouth of its hole; ${material.name.replace(/, printed$/, '')} creeps there under more than half of its strength.`,
+    ...(thicker && {
+      mend: {
+        path: `stages.${index}.idlerBore`,
+        value: thicker,
+        label: `Pin of ${stated(thicker, 'length', 3)}`,
+      },
+    }),
+    advice: 'Take a thicker pin, a narrower belt or less push.',
+  });
+}
+
+function slideCheck(
+  { housing }: Reducer,
+  variant: ReducerVariant,
+  shelf: Shelf,
+  p: StandingPin,
+  index: number,
+  pull: number,
+): Check {
+  const { material, screw } = variant.housing!;
+  const s = slideOf(p, housing!.plates[p.plate]!, SCREWS[screw]);
+  const kept = factor(shelf, 'clamp.kept');
+  const each = Math.min(clampForce(s.screw, 1, variant, shelf), kept * insertHolds(s.hole, s.deep, material));
+  return check({
+    id: `idler-slide-${index + 1}`,
+    name: `Tensioner of stage ${index + 1} stays where it is set`,
+    figure: pull,
+    // Two screws press it on the cover; a force needs no lever.
+    limit: faceHolds([1, 1], each, factor(shelf, 'clamp.friction')),
+    sense: 'max',
+    quantity: 'force',
+    severity: 'warn',
+    why: 'Two screws in inserts press its slide on the cover, creep leaves less of that, and friction holds against the pull.',
+    advice: 'Take thicker screws for the housing, or press the idler in less.',
+  });
+}

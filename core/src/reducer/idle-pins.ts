@@ -1,0 +1,231 @@
+import { OutlinePen, circle, place, type Outline } from '../shape/outline.ts';
+import type { Round } from '../shape/hull.ts';
+import { prism, solidVolume, type Solid } from '../shape/solid.ts';
+import { intoHole, screwMass, washerMass, type Screw } from '../shop/fasteners.ts';
+import type { IdlePin } from '../stage/contract.ts';
+import type { Body } from './body.ts';
+import { bodyOf, mm, moved, ring, size, slot, STEEL, weighedIn } from './drawn.ts';
+import { HOME, pointIn, turnedBy, type Frame } from './frame.ts';
+import { EDGE } from './plan.ts';
+import type { Plate } from './seats.ts';
+import type { Setting } from './setting.ts';
+import type { Hole } from './sliced.ts';
+import { screwSolid } from './ties.ts';
+
+/** A pin of a wheel that runs idle, where it stands in the line. */
+export interface StandingPin {
+  /** Place of its stage in the run, and which of its pins it is. */
+  readonly k: number;
+  readonly pin: IdlePin;
+  readonly x: number;
+  readonly y: number;
+  /** The way it is moved, as an angle in the plane across the line's axis. */
+  readonly turn: number;
+  /** The plate it is held by, and whether it is moved on it. */
+  readonly plate: number;
+  readonly slides: boolean;
+  /** Where its wheel lies along the axis, m. */
+  readonly from: number;
+  readonly to: number;
+}
+
+/**
+ * The pins of a run's idlers. Where the shafts of a stage cannot be moved its idler is: on the cover, where a hand reaches it.
+ * Else it is pressed into the plate below.
+ */
+export const pinsOf = ({ stages, plan }: Pick<Setting, 'stages' | 'plan'>): readonly StandingPin[] =>
+  stages.flatMap((s, k) =>
+    (s.ports.idle ?? []).map((pin): StandingPin => {
+      const [x, y, from] = pointIn(s.frame, pin.at);
+      const [wx, wy] = turnedBy(s.frame, [pin.way[0], pin.way[1], 0]);
+      const fixed = k === 0 && plan.direct;
+      const slides = !fixed && k === stages.length - 1 && pin.on + pin.back > 0;
+      return {
+        k,
+        pin,
+        x,
+        y,
+        turn: Math.atan2(wy, wx),
+        plate: slides ? k + 1 : k,
+        slides,
+        from,
+        to: from + pin.long,
+      };
+    }),
+  );
+
+/** Least thickness of a tensioner's slide, over its pin's diameter and at all, m. */
+const THICK = { over: 2, least: 6e-3, more: 5e-4 } as const;
+/** An insert's hole over its thread's diameter, its price, and the density of its brass, kg/m³: starting values. */
+const INSERT = { hole: 4 / 3, price: 0.1, density: 8500 } as const;
+/** Price of a washer, and of cutting a pin from ground rod with that steel a kilogram: starting values. */
+const [WASHER, CUT, SILVER] = [0.02, 0.5, 14] as const;
+
+/** A tensioner's slide: how thick it is, where its screws stand beside the pin, how long they are, m. */
+export interface Slide {
+  readonly thick: number;
+  readonly beside: number;
+  readonly screw: Screw;
+  readonly long: number;
+  /** How deep they bite, and in which hole. */
+  readonly deep: number;
+  readonly hole: number;
+}
+
+/** The slide that a pin moves on, screwed on its plate by two screws in slots. */
+export function slideOf({ pin }: StandingPin, plate: Plate, screw: Screw): Slide {
+  const deep = plate.to - plate.from;
+  let thick = Math.max(THICK.least, THICK.over * pin.diameter);
+  let long = intoHole(screw, thick + screw.washerHeight, deep);
+  for (let n = 0; n < 20 && long === undefined; n++) {
+    thick += THICK.more;
+    long = intoHole(screw, thick + screw.washerHeight, deep);
+  }
+  return {
+    thick,
+    beside: pin.diameter / 2 + EDGE / 2 + screw.washer / 2,
+    screw,
+    long: long ?? screw.lengths[0]!,
+    deep,
+    hole: INSERT.hole * screw.d,
+  };
+}
+
+/** Its outline about the pin, the way it is moved along x. */
+function slideOutline({ pin }: StandingPin, s: Slide): Outline {
+  const end = Math.max(s.screw.hole / 2, pin.diameter / 2) + EDGE;
+  const [left, right, high] = [-pin.on - end, pin.back + end, s.beside + s.screw.washer / 2];
+  return new OutlinePen().to(left, -high).to(right, -high).to(right, high).to(left, high).close();
+}
+
+const turnedAt = (x: number, y: number, turn: number, z: number): Frame => {
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  return { ...HOME, at: [x, y, z], x: [c, s, 0], y: [-s, c, 0] };
+};
+
+/** Where the two screws of a slide stand in its plate. */
+const screwPlaces = (p: StandingPin, s: Slide): readonly (readonly [number, number])[] =>
+  [-s.beside, s.beside].map((v) => [p.x - v * Math.sin(p.turn), p.y + v * Math.cos(p.turn)]);
+
+/** What pins and their slides take out of a plate. */
+export const pinHoles = (w: Setting, i: number, plate: Plate): Hole[] =>
+  pinsOf(w)
+    .filter((p) => p.plate === i)
+    .flatMap((p): Hole[] => {
+      const { from, to } = plate;
+      if (!p.slides) return [{ outline: circle(p.x, p.y, p.pin.diameter / 2), from, to }];
+      const s = slideOf(p, plate, w.screw);
+      const way = slot((p.pin.on - p.pin.back) / 2, 0, (p.pin.diameter + w.h.gap) / 2, (p.pin.on + p.pin.back) / 2);
+      return [
+        { outline: place(way, { x: p.x, y: p.y, turn: p.turn }), from, to },
+        ...screwPlaces(p, s).map(([x, y]) => ({ outline: circle(x, y, s.hole / 2), from, to })),
+      ];
+    });
+
+/** Circles that a plate must hold for its slides to lie on it wherever they are moved to. */
+export const slideRounds = (w: Setting, plates: readonly Plate[]): Round[] =>
+  pinsOf(w)
+    .filter((p) => p.slides)
+    .flatMap((p) => {
+      const s = slideOf(p, plates[p.plate]!, w.screw);
+      const { points } = place(slideOutline(p, s), { x: p.x, y: p.y, turn: p.turn });
+      const [c, n] = [Math.cos(p.turn), Math.sin(p.turn)];
+      return [0, 1, 2, 3].flatMap((i) =>
+        [-p.pin.back, p.pin.on].map((by) => ({ x: points[3 * i]! + by * c, y: points[3 * i + 1]! + by * n, r: 0 })),
+      );
+    });
+
+const steel = { made: 'bought', material: STEEL.name } as const;
+
+function pinBody(w: Setting, p: StandingPin, wheel: Body, name: string, from: number, to: number): Body {
+  const solid: Solid = { prisms: [prism(circle(0, 0, p.pin.diameter / 2), 0, to - from)] };
+  const mass = solidVolume(solid) * STEEL.density;
+  return bodyOf(
+    {
+      id: `${p.pin.id}-pin-${p.k + 1}`,
+      name: `Pin of the ${name}`,
+      note: `⌀ ${size(p.pin.diameter)}, ${size(to - from)} long, pressed into ${p.slides ? 'its slide' : 'the plate'}; the ${name} runs on it`,
+      solid,
+      frames: [turnedAt(p.x, p.y, p.turn, from)],
+      apart: (2 * p.k + (p.slides ? 1.4 : -0.2)) * w.step,
+      joins: [wheel.id],
+    },
+    { made: 'bought', material: 'Silver steel 115CrV3, ground rod', mass, money: CUT + mass * SILVER },
+  );
+}
+
+/** A slide with what screws it on its plate. */
+function slideBodies(w: Setting, p: StandingPin, plate: Plate, name: string): Body[] {
+  const s = slideOf(p, plate, w.screw);
+  const { screw } = s;
+  const slots = [-s.beside, s.beside].map((y) =>
+    slot((p.pin.back - p.pin.on) / 2, y, screw.hole / 2, (p.pin.on + p.pin.back) / 2),
+  );
+  const pin = circle(0, 0, p.pin.diameter / 2);
+  const solid: Solid = { prisms: [prism(slideOutline(p, s), 0, s.thick, [pin, ...slots])] };
+  const each = (z: number) => screwPlaces(p, s).map(([x, y]) => turnedAt(x, y, 0, z));
+  const apart = (2 * p.k + 1.4) * w.step;
+  const insert: Solid = { prisms: [ring(s.hole, screw.d, 0, Math.min(s.deep, s.hole))] };
+  const id = `${p.pin.id}-${p.k + 1}`;
+  const key = `; key ${size(screw.key)}`;
+  return [
+    bodyOf(
+      {
+        id: `slide-${id}`,
+        name: 'Tensioner’s slide',
+        note: `moves the ${name}: ${size(s.thick)} thick, bore ⌀ ${size(p.pin.diameter)} for the pin; ${size(p.pin.back)} back and ${size(p.pin.on)} on`,
+        solid,
+        frames: [turnedAt(p.x, p.y, p.turn, plate.to)],
+        apart,
+      },
+      weighedIn(w.h.material, w.shelf)(solid, s.thick),
+    ),
+    bodyOf(
+      {
+        id: `insert-${id}`,
+        name: `Threaded insert ${screw.id}`,
+        note: `in a hole of ${size(s.hole)}, for the tensioner’s screws`,
+        solid: moved(insert, -Math.min(s.deep, s.hole)),
+        frames: each(plate.to),
+        apart,
+      },
+      { ...steel, material: 'Brass', mass: solidVolume(insert) * INSERT.density, money: INSERT.price },
+    ),
+    bodyOf(
+      {
+        id: `washer-${id}`,
+        name: `Washer ISO 7089 ${screw.id}`,
+        note: 'on the slots of the tensioner’s slide',
+        solid: { prisms: [ring(screw.washer, 1.07 * screw.d, 0, screw.washerHeight)] },
+        frames: each(plate.to + s.thick),
+        apart,
+      },
+      { ...steel, mass: washerMass(screw), money: WASHER },
+    ),
+    bodyOf(
+      {
+        id: `screw-${id}`,
+        name: `Screw ISO 4762 ${screw.id}×${mm(s.long)}`,
+        note: `holds the tensioner’s slide, in an insert${key}`,
+        solid: screwSolid(screw, s.long),
+        frames: each(plate.to + s.thick + screw.washerHeight),
+        apart,
+        // Its thread fills the insert's.
+        joins: [`case/insert-${id}`],
+      },
+      { ...steel, mass: screwMass(screw, s.long), money: screw.price },
+    ),
+  ];
+}
+
+/** Pins on which idlers run, and the slides on which they are moved. */
+export const pinBodies = (w: Setting, plates: readonly Plate[]): Body[] =>
+  pinsOf(w).flatMap((p) => {
+    const plate = plates[p.plate]!;
+    const wheel = w.stages[p.k]!.bodies.find((b) => b.id.endsWith(`/${p.pin.id}`))!;
+    const name = wheel.part.name.replace(/^./, (c) => c.toLowerCase()).replace(/,.*/, '');
+    const pin = (from: number, to: number) => pinBody(w, p, wheel, name, from, to);
+    return p.slides
+      ? [...slideBodies(w, p, plate, name), pin(p.from, plate.to + slideOf(p, plate, w.screw).thick)]
+      : [pin(plate.from, p.to)];
+  });

@@ -1,0 +1,169 @@
+import { describe, expect, it } from 'vitest';
+import { analyseLine, mended, openLine, workingOf, type Check, type Reducer, type Variant } from '../src/index.ts';
+import { insideOf } from '../src/reducer/cut-line.ts';
+import { idleChecks } from '../src/reducer/idle-loads.ts';
+import { slideOf } from '../src/reducer/idle-pins.ts';
+import { SCREWS } from '../src/shop/fasteners.ts';
+import { area, place, type Outline } from '../src/shape/outline.ts';
+import { shelf } from './helpers.ts';
+import { active, body, DEMOS, made } from './reducer-bench.ts';
+
+const yaw = active(DEMOS[0]!);
+const lift = active(DEMOS[1]!);
+const wing = DEMOS[2]!.variants.find((v) => v.id === 'b')!;
+
+/** A variant with parameters of one of its stages changed. */
+const withStage = (v: Variant, at: number, change: Record<string, unknown>): Variant => ({
+  ...v,
+  stages: v.stages.map((s, i) => (i === at ? { ...s, params: { ...s.params, ...change } } : s)),
+});
+
+const bare = withStage(yaw, 1, { idler: 'none' });
+
+/** What is told of the pins of a demo's variant, by id. */
+function told(v: Variant, name = 'Body yaw'): Map<string, Check> {
+  const joint = DEMOS.find((j) => j.name === name)!;
+  return new Map(analyseLine(joint, v, shelf, { bands: false }).checks.map((c) => [c.id, c]));
+}
+
+/** Outlines of a body where its first piece stands, holes after the outer ones, at some height of its own. */
+function cutAt(r: Reducer, id: string, z: number): { outer: Outline; holes: readonly Outline[] } {
+  const b = body(r, id);
+  const f = b.places(0)[0]!;
+  const at = { x: f.at[0], y: f.at[1], turn: Math.atan2(f.x[1], f.x[0]) };
+  const p = b.solid().prisms.find((x) => x.from <= z && x.to >= z)!;
+  return { outer: place(p.outer, at), holes: p.holes.map((h) => place(h, at)) };
+}
+
+const round = (x: number, y: number, r: number): [number, number][] =>
+  Array.from({ length: 24 }, (_, i) => [x + r * Math.cos((i * Math.PI) / 12), y + r * Math.sin((i * Math.PI) / 12)]);
+
+describe('a tensioner', () => {
+  const r = made(yaw);
+  const pin = r.housing!.pins[0]!;
+  const plate = r.housing!.plates[pin.plate]!;
+  const slide = slideOf(pin, plate, SCREWS.M3);
+
+  it('stands on the cover, its pin on the idler’s axis from the wheel’s lower face through the slide', () => {
+    const idler = body(r, 'stage2/idler').places(0)[0]!;
+    const f = body(r, 'case/idler-pin-2').places(0)[0]!;
+    expect(f.at[0]).toBeCloseTo(idler.at[0], 12);
+    expect(f.at[1]).toBeCloseTo(idler.at[1], 12);
+    expect(f.at[2]).toBeCloseTo(idler.at[2], 12);
+    const [p] = body(r, 'case/idler-pin-2').solid().prisms;
+    expect(f.at[2] + p!.to).toBeCloseTo(plate.to + slide.thick, 12);
+    // The demo's housing: M3 in six millimetres of slide, a washer and four of plate.
+    expect([slide.thick, slide.long, slide.deep]).toEqual([0.006, 0.01, plate.to - plate.from]);
+  });
+
+  it('moves as far as the belt asks: pin in the cover’s slot, screws in the slide’s, the slide on the cover', () => {
+    const cover = cutAt(r, 'case/cover', 1e-4);
+    const slot = cover.holes.find((h) => insideOf(h, pin.x, pin.y))!;
+    const own = cutAt(r, 'case/slide-idler-2', 1e-4);
+    const screws = body(r, 'case/screw-idler-2')
+      .places(0)
+      .map((f) => f.at);
+    expect(pin.pin.on).toBeGreaterThan(1e-3);
+    for (const by of [-pin.pin.back, 0, pin.pin.on / 2, pin.pin.on]) {
+      const [dx, dy] = [by * Math.cos(pin.turn), by * Math.sin(pin.turn)];
+      for (const [x, y] of round(pin.x + dx, pin.y + dy, pin.pin.diameter / 2)) expect(insideOf(slot, x, y)).toBe(true);
+      for (const [sx, sy] of screws) {
+        const through = own.holes.find((h) => insideOf(h, sx - dx, sy - dy))!;
+        for (const [x, y] of round(sx - dx, sy - dy, SCREWS.M3.d / 2)) expect(insideOf(through, x, y)).toBe(true);
+        // Their heads rest on it, and their inserts sit in the cover beside the slot.
+        for (const [x, y] of round(sx - dx, sy - dy, SCREWS.M3.head / 2)) expect(insideOf(own.outer, x, y)).toBe(true);
+        for (const [x, y] of round(sx, sy, slide.hole / 2)) expect(insideOf(slot, x, y)).toBe(false);
+      }
+      for (let i = 0; i < own.outer.points.length; i += 3)
+        expect(insideOf(cover.outer, own.outer.points[i]! + dx, own.outer.points[i + 1]! + dy)).toBe(true);
+    }
+    // The slot's ends are where the pin's way ends, with half of the housing's gap round it.
+    const gap = yaw.housing!.gap;
+    const wide = pin.pin.diameter + gap;
+    expect(Math.abs(area(slot))).toBeCloseTo(wide * (pin.pin.on + pin.pin.back) + (Math.PI * wide * wide) / 4, 9);
+  });
+
+  it('belongs to the parts: a slide, a pin, two inserts, two screws and their washers', () => {
+    const ids = ['slide-idler-2', 'idler-pin-2', 'insert-idler-2', 'screw-idler-2', 'washer-idler-2'];
+    expect(ids.map((id) => body(r, `case/${id}`).part.quantity)).toEqual([1, 1, 2, 2, 2]);
+    const [with_, without] = [yaw, bare].map((v) => analyseLine(DEMOS[0]!, v, shelf, { bands: false }));
+    const mass = (a: typeof with_) => a!.figures.find((f) => f.id === 'mass')!.value;
+    // 19 g of idler, of slide, pin and screws some grams, the larger cover the rest.
+    expect(mass(with_) - mass(without)).toBeGreaterThan(0.022);
+    expect(mass(with_) - mass(without)).toBeLessThan(0.045);
+  });
+
+  it('is wanted where shafts run in plates, and the mend gives it', () => {
+    const check = told(bare).get('tension-2')!;
+    expect([check.state, check.figure]).toEqual(['fails', 0]);
+    // Half a hundredth of the centres.
+    const centre = made(bare).layout.stages[1]!.ports.output.at[0];
+    expect(check.limit).toBeCloseTo(0.005 * centre, 9);
+    expect(check.mend!.path).toBe('stages.1.idler');
+    const next = mended(bare, check.mend!, shelf);
+    expect(next.stages[0]).toBe(bare.stages[0]);
+    expect(told(next).get('tension-2')!.state).toBe('holds');
+    expect(told(next).get('idler-pin-2')!.state).toBe('holds');
+  });
+
+  it('is not where the motor is moved: the idler’s pin is pressed into its plate', () => {
+    const v = withStage(lift, 0, { idler: 'outside', idlerDiameter: 0.02, idlerPush: 3e-3 });
+    const one = made(v);
+    const [p] = one.housing!.pins;
+    expect([p!.slides, p!.plate]).toEqual([false, 0]);
+    expect(one.bodies.some((b) => b.id.startsWith('case/slide'))).toBe(false);
+    const own = cutAt(one, 'case/plate-motor', 1e-4).holes.find((h) => insideOf(h, p!.x, p!.y))!;
+    expect(Math.abs(area(own))).toBeCloseTo((Math.PI * p!.pin.diameter ** 2) / 4, 12);
+    expect([...told(v, 'Neck lift').keys()].filter((id) => id.startsWith('tension'))).toEqual([]);
+    expect(told(v, 'Neck lift').get('idler-slide-1')).toBeUndefined();
+  });
+
+  it('cannot be reached between two stages: the belt there belongs first or last', () => {
+    const middle = { ...yaw, stages: [yaw.stages[0]!, { ...yaw.stages[1]!, id: 'm' }, yaw.stages[1]!] };
+    const opened = openLine(middle.stages, shelf).all;
+    if (!opened.ok) throw new Error(opened.problem.what);
+    const checks = idleChecks(made(middle), middle, shelf);
+    const second = checks.find((c) => c.id === 'tension-2')!;
+    expect([second.state, second.figure, second.mend]).toEqual(['fails', 0, undefined]);
+    expect(checks.find((c) => c.id === 'tension-3')!.state).toBe('holds');
+    expect(made(middle).housing!.pins.map((p) => [p.k, p.plate, p.slides])).toEqual([
+      [1, 1, false],
+      [2, 3, true],
+    ]);
+  });
+});
+
+describe('what an idler pulls', () => {
+  it('is borne by its pin and its slide, by hand', () => {
+    const checks = told(wing, 'Wing root');
+    const r = made(wing);
+    const [p] = r.housing!.pins;
+    const plate = r.housing!.plates[2]!;
+    const pull = checks.get('idler-pin-2')!.figure;
+    // Both sides of its wrap pull, so that it is less than the tight side by the angle.
+    expect(pull / (2 * Math.sin(wrapOf(wing) / 2))).toBeGreaterThan(79);
+    const lever = plate.to - (p!.from + p!.to) / 2;
+    const stands = 0.5 * 70e6;
+    // Three millimetres of pin, six of slide: the mouth of the hole gives way before the pin bends.
+    const crush = (stands * 3e-3 * 6e-3 ** 2) / (6 * lever + 4 * 6e-3);
+    expect(checks.get('idler-pin-2')!.limit / crush).toBeCloseTo(1, 9);
+    expect((450e6 * Math.PI * 3e-3 ** 3) / (32 * lever)).toBeGreaterThan(crush);
+    expect(checks.get('idler-slide-2')!.figure).toBe(pull);
+  });
+
+  it('asks for a thicker pin where the belt pulls harder', () => {
+    const taut = withStage(wing, 1, { idlerPush: 4e-3, tension: 120 });
+    const check = told(taut, 'Wing root').get('idler-pin-2')!;
+    expect(check.state).toBe('fails');
+    expect(check.mend!.path).toBe('stages.1.idlerBore');
+    expect(told(mended(taut, check.mend!, shelf), 'Wing root').get('idler-pin-2')!.state).not.toBe('fails');
+  });
+});
+
+/** Wrap on the idler of a variant's second stage, as its working tells. */
+function wrapOf(v: Variant): number {
+  const opened = openLine(v.stages, shelf).all;
+  if (!opened.ok) throw new Error(opened.problem.what);
+  const { figures } = opened.value[1]!.report({ torque: 1, torqueRms: 1, speed: 1 });
+  return workingOf(figures.find((f) => f.id === 'idlerPull')!)!.terms.find((t) => t.symbol === 'β')!.value as number;
+}

@@ -188,6 +188,21 @@ describe('going together', () => {
     }
   });
 
+  it('snaps a shaft’s lower ring on before its wheel goes down it, the upper one before the plate, and warns where none fit', () => {
+    const { steps } = together(named('Body yaw A'));
+    const at = (body: string) => steps.findIndex((s) => s.body === body);
+    const [lower, upper] = ['lower', 'upper'].map((side) => at(`case/keeper-1-${side}`));
+    expect(lower).toBe(at('case/shaft-1') + 1);
+    expect(lower).toBeLessThan(at('stage1/driven'));
+    expect(upper).toBeGreaterThan(at('stage1/driven'));
+    expect(upper).toBeLessThan(at('case/plate-2'));
+    expect(steps[lower!]!.caution).toContain('Eye protection');
+    expect(steps[at('case/shaft-1')]!.caution).toBeUndefined();
+    const v = named('Body yaw A');
+    const close = together({ ...v, housing: { ...v.housing!, gap: 5e-4 } }).steps;
+    expect(close.find((s) => s.body === 'case/shaft-1')!.caution).toContain('Nothing keeps it along its axis');
+  });
+
   it('melts inserts into the cover and presses the idler’s pin into its slide before either goes on, and tensions last', () => {
     for (const name of ['Body yaw A', 'Wing root B']) {
       const { steps } = together(named(name));

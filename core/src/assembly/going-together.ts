@@ -103,6 +103,12 @@ function says(
       do: `Press ${many} into its seat${plate ? ` in the ${plate}` : ''}, flush${way === 'up' ? ', from below' : ''}.`,
       caution: 'Press on the outer ring; do not hammer.',
     };
+  if (unit.body.startsWith('case/keeper'))
+    return {
+      do: `Snap ${many} into its groove in the ${listed([body.lies!.on], reducer)}.`,
+      tool: 'pliers for outer rings (DIN 5254)',
+      caution: 'Eye protection: rings fly off.',
+    };
   if (body.lies) {
     const [shaft, wheel] = [body.lies.on, body.lies.under].map((id) => listed([id], reducer));
     return {
@@ -123,8 +129,9 @@ function says(
     return { do: `Set ${many} in${what}${way === 'up' ? ', from below' : ''}.` };
   }
   const put = way === 'down' ? `Lower ${many} into ${into}.` : `Bring ${many} up from below.`;
-  // Keys and flats turn a plain shaft, and nothing of the housing keeps it from wandering along its bearings.
-  return /^case\/shaft-/.test(unit.body)
+  // Keys and flats turn a plain shaft; where no rings fit, nothing of the housing keeps it from wandering along its bearings.
+  const isKept = reducer.bodies.filter((b) => b.id.startsWith('case/keeper') && b.lies?.on === unit.body).length > 1;
+  return /^case\/shaft-/.test(unit.body) && !isKept
     ? {
         do: put,
         caution:

@@ -2,6 +2,7 @@ import type { Check } from '../figure/index.ts';
 import { aroundOf } from '../reducer/around.ts';
 import { reducerChecks } from '../reducer/checks.ts';
 import { idleChecks } from '../reducer/idle-loads.ts';
+import { keeperChecks } from '../reducer/keepers.ts';
 import { linkChecks, type Working } from '../reducer/link-loads.ts';
 import type { Reducer } from '../reducer/reducer.ts';
 import { strengthChecks, type Carries } from '../reducer/strength.ts';
@@ -39,6 +40,7 @@ export function housingChecks(
       ...(carries ? strengthChecks(of, v, carries, shelf, working) : []),
       ...(working ? linkChecks(of, v, working) : []),
       ...idleChecks(of, v, shelf, working),
+      ...(of.housing ? keeperChecks(of.housing.keepers, of.plan!.first, working) : []),
     ].map((c) => ({
       ...c,
       group: 'the housing',

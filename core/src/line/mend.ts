@@ -68,6 +68,8 @@ function changed(variant: Variant, path: string, value: number | string, shelf: 
     }
     case 'output.shaftLength':
       return output ? { ...variant, output: { ...output, shaftLength: Number(value) } } : variant;
+    case 'housing.gap':
+      return variant.housing ? { ...variant, housing: { ...variant.housing, gap: Number(value) } } : variant;
     case 'housing.plate':
       return variant.housing ? { ...variant, housing: { ...variant.housing, plate: Number(value) } } : variant;
     case 'housing.screw':

@@ -3,6 +3,7 @@ import { bumpedHull, hullArcs, type Bump, type HullArc, type Round } from '../sh
 import { SCREWS } from '../shop/fasteners.ts';
 import { sweptBy, type Body } from './body.ts';
 import { pinBodies, pinsOf, slideRounds, type StandingPin } from './idle-pins.ts';
+import { keeperBodies, keepersOf, type Keeper } from './keepers.ts';
 import { keyBodies } from './keys.ts';
 import { hubScrews, linkBody, outputShaft, type ShaftRun } from './link-bodies.ts';
 import { motorRounds } from './motor-body.ts';
@@ -27,6 +28,8 @@ export interface MadeHousing {
   readonly rings: readonly HeldRing[];
   /** Pins on which idlers run. */
   readonly pins: readonly StandingPin[];
+  /** What keeps its plain shafts along their axes. */
+  readonly keepers: readonly Keeper[];
   /** What stands still inside of what turns, where nothing made here reaches it: of which stage, and its name. */
   readonly inside: readonly { readonly stage: number; readonly name: string }[];
   /** Shaft of the motor within the wheel it drives, m, below 0 where it ends before it, and how wide that is; NaN where it drives no bore. */
@@ -109,6 +112,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
   const [bottom, top] = [plates[0]!.from, plates.at(-1)!.to];
   const bays = stages.map((_, k): Plate => ({ from: plates[k]!.to, to: plates[k + 1]!.from }));
   const own = outputShaft(w, plates);
+  const keepers = keepersOf(w, plates, own.run);
   const driver = sweeps[0]!.filter((s) => s.body.turns === 'input').sort((a, b) => a.from - b.from)[0];
   const drives = driver && plan.direct && stages[0]!.ports.input.shaft > 0;
   return {
@@ -125,6 +129,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
       ...stages.flatMap((_, k) => [linkBody(w, k, plates) ?? [], hubScrews(w, k) ?? []].flat()),
       ...keyBodies(w),
       ...pinBodies(w, plates),
+      ...keeperBodies(w, keepers),
       ...(own.body ? [own.body] : []),
       ...tieBodies(w, centres, bottom, top),
       ...(plan.direct ? [motorScrews(w, plates[0]!)] : []),
@@ -136,6 +141,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     grip: top - bottom,
     rings,
     pins: pinsOf(w),
+    keepers,
     inside: stages.flatMap((s, k) => {
       const body = heldInside(w, k);
       return body ? [{ stage: s.index, name: body.part.name }] : [];

@@ -7,11 +7,11 @@ import { slideOf, type StandingPin } from './idle-pins.ts';
 import type { Working } from './link-loads.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { faceHolds } from './sides.ts';
-import { clampForce, insertHolds } from './strength.ts';
+import { clampForce, insertHolds, YIELD } from './strength.ts';
 import { SCREWS } from '../shop/fasteners.ts';
 
-/** Yield of ground silver steel, Pa; share of a plastic's strength that it bears for good. */
-const [YIELD, FOR_GOOD] = [450e6, 0.5];
+/** Share of a plastic's strength that it bears for good. */
+const FOR_GOOD = 0.5;
 /** Diameters of ground pins that are to be had, m. */
 const PINS = [3e-3, 4e-3, 5e-3, 6e-3, 8e-3, 10e-3] as const;
 

@@ -20,7 +20,7 @@ const HUB_WALL = 4e-3;
 const [TURNED, ROD, C45, SILVER] = [6, 0.5, 6, 14];
 
 /** Speed of what a stage gives its power to, in turns of the motor. */
-const speedAfter = (s: StandingStage): number => s.bodies.find((b) => b.turns === 'output')?.speed ?? NaN;
+export const speedAfter = (s: StandingStage): number => s.bodies.find((b) => b.turns === 'output')?.speed ?? NaN;
 
 /** What a shaft is keyed into: what turns with a stage's output, and with the input of the next. */
 const keyedTo = (s: StandingStage, next: StandingStage | undefined): string[] =>

@@ -13,8 +13,10 @@ import type { HeldRing } from './rings.ts';
 import { bendingOf, type Working } from './link-loads.ts';
 import type { Link } from './shafts.ts';
 
-/** Yield of ground silver steel, Pa; share of it that a key, a flat or a set screw leaves; shear against tension (von Mises). */
-const [YIELD, NOTCHED, SHEAR] = [450e6, 0.75, 1 / Math.sqrt(3)];
+/** Yield of ground silver steel, Pa. */
+export const YIELD = 450e6;
+/** Share of it that a key, a flat, a set screw or a ring's groove leaves; shear against tension (von Mises). */
+const [NOTCHED, SHEAR] = [0.75, 1 / Math.sqrt(3)];
 
 /**
  * Torque at which a steel shaft yields, N·m: τ·π·d³/16, less what its key or flat takes.

@@ -54,7 +54,7 @@ function groupOf(row: Pick<BillRow, 'name' | 'at'>): Buy {
   if (row.at.some((a) => a === 'motor' || a === 'driver' || a === 'supply' || a === 'sensor')) return 'motor';
   if (/bearing|ball/i.test(row.name)) return 'bearings';
   if (/belt|pulley|idler,/i.test(row.name)) return 'belts';
-  if (/ISO \d|threaded rod|screw|nut|washer|insert/i.test(row.name)) return 'screws';
+  if (/ISO \d|DIN \d|threaded rod|screw|nut|washer|insert/i.test(row.name)) return 'screws';
   return /pin|roller|rod|shaft/i.test(row.name) ? 'stock' : 'units';
 }
 

@@ -461,6 +461,23 @@ describe('the arithmetic of each', () => {
     );
   });
 
+  it('a load cell the wrong way round, that rests a little beyond nought, is turned', () => {
+    const rows = Array.from({ length: 60 }, (_, i) => ({
+      time: i * 0.1,
+      counts: 1000 - (i < 20 ? i * 500 : 10_000) + (i < 2 ? 300 : 0),
+    }));
+    const r = run('torque-cell', rows, { lever: 0.2, zeroCounts: 1000, knownMass: 1, knownCounts: 11_000, hold: 1 });
+    expect(figure(r, 'peak').value).toBeCloseTo(9.80665 * 0.2, 4);
+    // And the right way round with a dip below it is left as it is.
+    const right = rows.map((x) => ({ ...x, counts: 2000 - x.counts }));
+    expect(
+      figure(
+        run('torque-cell', right, { lever: 0.2, zeroCounts: 1000, knownMass: 1, knownCounts: 11_000, hold: 1 }),
+        'peak',
+      ).value,
+    ).toBeCloseTo(9.80665 * 0.2, 4);
+  });
+
   it('a step: rise, overshoot, settling, steady error; hunting with its period', () => {
     const [wn, z] = [20, 0.3];
     const wd = wn * Math.sqrt(1 - z * z);

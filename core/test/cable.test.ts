@@ -151,6 +151,13 @@ describe('a cable drive', () => {
     }
   });
 
+  it('lets drums stand no nearer than their rims, half a millimetre apart', () => {
+    const { radius1, radius2, cable: wire } = params({}) as unknown as Record<string, number>;
+    const least = radius1! + radius2! + 2 * 1.5 * wire! + 5e-4;
+    const at = (centre: number) => analyseOf(kind, params({ runsBy: 'centre', centre }), duty, cold).ok;
+    expect([at(least - 1e-6), at(least + 1e-6)]).toEqual([false, true]);
+  });
+
   it('holds more the more turns it has, and never more than its clamps', () => {
     fc.assert(
       fc.property(

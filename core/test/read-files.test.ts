@@ -248,6 +248,9 @@ describe('tables of every kind of test', () => {
     expect(kelvin.ok && kelvin.value.readings[0]!.values['temperature']).toBeCloseTo(294.1, 9);
     const celsius = read('', ['21.1', '28.5', '35']);
     expect(celsius.ok && celsius.value.readings[0]!.values['temperature']).toBeCloseTo(294.25, 9);
+    // The column may stand anywhere, first above all.
+    const first = importFile(kind, bytes(`temperature,time (min)\n${warm.map((x, i) => `${x},${i}`).join('\n')}\n`));
+    expect(first.ok ? '' : first.problem.mend).toContain('(K)');
     const hot = read(
       '',
       warm.map((x) => `${x} °C`),

@@ -119,6 +119,27 @@ const crossing = (first: string, second: string): Variant => ({
   stages: [...ofKind(first).stages, { ...ofKind(second).stages[0]!, id: 't' }],
 });
 
+describe('a section through an axis beside the output’s', () => {
+  it('turns planets into the plane about their own axis, whichever way that stands off', () => {
+    const planetary = ofKind('planetary').stages[0]!;
+    const belt = ofKind('belt').stages[0]!;
+    for (const turn of [0.6, 2.4]) {
+      const v: Variant = { ...ofKind('planetary'), stages: [planetary, { ...belt, id: 'b' }, { ...belt, id: 'c', turn }] };
+      const r = made(v);
+      const [x, y] = r.layout.stages[0]!.frame.at;
+      expect(Math.min(Math.abs(x), Math.abs(y))).toBeGreaterThan(0.01);
+      const through = Math.atan2(y, x);
+      // A little on from where planets stand, so that none is in the plane by itself.
+      const seen = sectionOf(r, 0.37, through).regions.filter((g) => /stage1\/planet/.test(g.body.id));
+      expect(seen.length, `${turn}`).toBeGreaterThan(0);
+      expect(seen.some((g) => g.turnedIn)).toBe(true);
+      const about = Math.hypot(x, y);
+      for (const g of seen)
+        for (const rect of g.rects) expect(Math.abs((rect.u0 + rect.u1) / 2)).toBeLessThan(about + 0.05);
+    }
+  });
+});
+
 describe('a section shows what its plane cuts', () => {
   const lines: readonly (readonly [string, Variant])[] = [
     ...stageKinds().map((k) => [k.id, ofKind(k.id)] as const),

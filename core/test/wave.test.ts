@@ -5,6 +5,7 @@ import {
   fewRollers,
   involuteSide,
   manyRollers,
+  nearestPitch,
   neutralLine,
   pairState,
   pressedBending,
@@ -198,6 +199,18 @@ describe('teeth in a wave', () => {
 
   it('a generator off the middle makes one lobe tighter; more throw brings clashes, less opens', () => {
     expect(clearanceMap(straight(), 90, 5e-5).least).toBeLessThan(clearanceMap(straight(), 90).least - 2e-5);
+    // What is fixed goes round as the generator sees it: at the start it stands along the lobe, a quarter on across it.
+    const m = straight();
+    const map = clearanceMap(m, 4, 5e-5);
+    const of = (tooth: number, crank: number, shift: readonly [number, number]): number => {
+      const along = (2 * Math.PI * tooth) / m.splineTeeth - crank;
+      const s = pairState(m, along, nearestPitch(m, along), shift);
+      return Math.min(s.ahead, s.behind);
+    };
+    expect(map.values[0]! / of(0, 0, [5e-5, 0])).toBeCloseTo(1, 6);
+    const quarter = Math.round(m.splineTeeth / 4);
+    expect(map.values[quarter * 4 + 1]! / of(quarter, Math.PI / 2, [0, -5e-5])).toBeCloseTo(1, 6);
+    expect(Math.abs(map.values[quarter * 4 + 1]! / of(quarter, Math.PI / 2, [0, 5e-5]) - 1)).toBeGreaterThan(1e-3);
     expect(clearanceMap(straight({ throw: 0.95e-3 }), 90).least).toBeLessThan(-5e-5);
     expect(clearanceMap(straight({ throw: 0.7e-3 }), 90).least).toBeGreaterThan(3e-5);
   });

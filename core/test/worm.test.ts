@@ -278,6 +278,17 @@ describe('a worm stage', () => {
     };
     const made = parts({ playBy: 'centre' });
     expect(made.find((x) => x.id === 'worm')!.curves.map((c) => c.layer)).toContain('axial-section');
+    // The worm cut along its axis is as long as its thread on both sides, crests half a turn apart from side to side.
+    const cut = made.find((x) => x.id === 'worm')!.curves.find((c) => c.layer === 'axial-section')!.outline.points;
+    const long = params({}).length as number;
+    for (const side of [1, -1]) {
+      const own = Array.from({ length: cut.length / 3 }, (_, i) => [cut[3 * i]!, cut[3 * i + 1]!] as const).filter(
+        ([, r]) => side * r > 0,
+      );
+      const along = own.map(([x]) => x);
+      expect(Math.min(...along)).toBeCloseTo(-long / 2, 9);
+      expect(Math.max(...along)).toBeCloseTo(long / 2, 9);
+    }
     expect(made.find((x) => x.id === 'wheel')!.solid).toBeTruthy();
     const bought = parts({ playBy: 'dual-lead' });
     expect(bought.filter((x) => x.made === 'bought')).toHaveLength(3);

@@ -72,6 +72,39 @@ test('a stage beside another one is turned about its input by a field, and back'
   await expect(size).toHaveText(folded!);
 });
 
+test('a belt that nothing tensions is told, mended by an idler on a slide, and a housing is given ears to mount it by', async ({
+  page,
+}) => {
+  await openDemo(page, 'Stage', 'Body yaw');
+  await page
+    .getByRole('link', { name: /2 Belt/ })
+    .first()
+    .click();
+  await page.getByRole('combobox', { name: 'Idler', exact: true }).selectOption({ label: 'None' });
+  await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: /^Make/ }).click();
+  const sheets = page.getByRole('navigation', { name: 'Sheets of Make' });
+  await sheets.getByRole('link', { name: 'Section', exact: true }).click();
+  const check = page.locator('[data-check="tension-2"]');
+  await expect(check).toContainText('Stage 2 can be tensioned');
+  await check.getByRole('button', { name: /^Idler of \d+ mm outside/ }).click();
+  await expect(check).toHaveAttribute('data-state', 'holds');
+  const size = page.locator('[data-envelope]');
+  const before = await size.textContent();
+  await page.getByLabel('Ears to mount it').selectOption({ label: 'on the cover' });
+  await expect(size).not.toHaveText(before!);
+  await type(page, 'Ears', '5');
+  await type(page, 'Ears', '4');
+  await page.getByLabel('Screws of the ears').selectOption({ label: 'M4' });
+  await expect(page.locator('[data-check="ears"]')).toHaveAttribute('data-state', 'holds');
+  await sheets.getByRole('link', { name: 'Parts', exact: true }).click();
+  const main = page.getByRole('main');
+  await expect(main).toContainText('Tensioner’s slide');
+  await expect(main).toContainText('4 ears for M4');
+  await expect(main).toContainText('Retaining ring DIN 471 8×0.8');
+  await expectAccessible(page);
+});
+});
+
 test('an empty line has nothing to cut, to look at or to put together, and says so', async ({ page }) => {
   await openDemo(page, 'Line', 'Neck lift');
   await page

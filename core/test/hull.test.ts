@@ -98,6 +98,31 @@ describe('a hull with bumps for screws', () => {
     );
   });
 
+  it('puts further ones of another size between, clear of the first, which stand as they would without', () => {
+    fc.assert(
+      fc.property(fc.array(round, { minLength: 1, maxLength: 5 }), fc.integer({ min: 3, max: 8 }), (rounds, count) => {
+        const arcs = hullArcs(rounds, 8e-3);
+        const large = { r: 6e-3, beyond: 4.5e-3 };
+        const alone = bumpedHull(arcs, count, size);
+        const both = bumpedHull(arcs, count, size, { count: 4, size: large });
+        expect(both.centres).toEqual(alone.centres);
+        expect(both.further.length).toBeLessThanOrEqual(4);
+        for (const a of both.further)
+          for (const b of both.centres) expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(2e-3);
+        const grown = Math.abs(area(both.outline)) - Math.abs(area(alone.outline));
+        expect(grown).toBeGreaterThanOrEqual(both.further.length * Math.PI * large.r ** 2 * 0.5 - 1e-12);
+        expect(grown).toBeLessThanOrEqual(both.further.length * Math.PI * large.r ** 2 + 1e-12);
+      }),
+      { numRuns: 200 },
+    );
+    // Round a motor, where four stand already, four more find room between them.
+    const motor = hullArcs([{ x: 0, y: 0, r: 0.03 }]);
+    const { further, centres } = bumpedHull(motor, 4, size, { count: 4, size: { r: 6e-3, beyond: 4.5e-3 } });
+    expect(further).toHaveLength(4);
+    for (const f of further)
+      expect(Math.min(...centres.map((c) => Math.hypot(f.x - c.x, f.y - c.y)))).toBeGreaterThan(0.02);
+  });
+
   it('finds room for at least three round anything that is as large as a motor', () => {
     expect(bumpedHull(hullArcs([{ x: 0, y: 0, r: 0.015 }]), 3, size).centres).toHaveLength(3);
   });

@@ -124,7 +124,10 @@ describe('a section through an axis beside the output’s', () => {
     const planetary = ofKind('planetary').stages[0]!;
     const belt = ofKind('belt').stages[0]!;
     for (const turn of [0.6, 2.4]) {
-      const v: Variant = { ...ofKind('planetary'), stages: [planetary, { ...belt, id: 'b' }, { ...belt, id: 'c', turn }] };
+      const v: Variant = {
+        ...ofKind('planetary'),
+        stages: [planetary, { ...belt, id: 'b' }, { ...belt, id: 'c', turn }],
+      };
       const r = made(v);
       const [x, y] = r.layout.stages[0]!.frame.at;
       expect(Math.min(Math.abs(x), Math.abs(y))).toBeGreaterThan(0.01);

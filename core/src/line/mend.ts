@@ -68,6 +68,12 @@ function changed(variant: Variant, path: string, value: number | string, shelf: 
     }
     case 'output.shaftLength':
       return output ? { ...variant, output: { ...output, shaftLength: Number(value) } } : variant;
+    case 'housing.ears.screw': {
+      const { housing } = variant;
+      if (!housing?.ears) return variant;
+      const screw = value as NonNullable<Variant['housing']>['screw'];
+      return { ...variant, housing: { ...housing, ears: { ...housing.ears, screw } } };
+    }
     case 'housing.gap':
       return variant.housing ? { ...variant, housing: { ...variant.housing, gap: Number(value) } } : variant;
     case 'housing.plate':

@@ -219,6 +219,22 @@ export function reducerChecks(reducer: Reducer, variant: ReducerVariant): Check[
       }),
     );
   }
+  const { ears } = variant.housing!;
+  if (ears)
+    list.push(
+      check({
+        id: 'ears',
+        name: 'Room for the housing’s ears',
+        figure: housing.ears.length,
+        limit: ears.count,
+        sense: 'min',
+        quantity: 'count',
+        near: 0,
+        severity: 'warn',
+        why: 'Between the screws that hold it together there is not room for all of them round the outline.',
+        advice: 'Take fewer ears, or thinner screws for them.',
+      }),
+    );
   list.push(
     check({
       id: 'screws',

@@ -8,7 +8,7 @@ import { keyBodies } from './keys.ts';
 import { hubScrews, linkBody, outputShaft, type ShaftRun } from './link-bodies.ts';
 import { motorRounds } from './motor-body.ts';
 import { EDGE, PITCH } from './plan.ts';
-import { plateBodies, platesOf, type Shared } from './plates.ts';
+import { earSize, plateBodies, platesOf, type Shared } from './plates.ts';
 import { heldInside, heldRing, holderRadius, ringBodies, type HeldRing } from './rings.ts';
 import { bearingBodies, seatsOf, type Plate, type Seat } from './seats.ts';
 import { axisOf, settingOf, type HousingWish, type Setting } from './setting.ts';
@@ -24,6 +24,8 @@ export interface MadeHousing {
   /** Where the screws that hold it together are, and how many were wanted. */
   readonly screws: readonly Bump[];
   readonly wanted: number;
+  /** Where its ears are. */
+  readonly ears: readonly Bump[];
   readonly grip: number;
   readonly rings: readonly HeldRing[];
   /** Pins on which idlers run. */
@@ -107,7 +109,14 @@ export function madeHousing(wish: HousingWish): MadeHousing {
   const round = outer.reduce((s, a) => s + a.r * a.sweep, 0);
   const wanted = h.screws || Math.max(4, Math.ceil(round / PITCH));
   const { outline, centres } = bumpedHull(outer, wanted, post);
-  const shared: Shared = { outline, centres, inside: inner[0]!.r };
+  const { ears } = h;
+  const eared = ears && bumpedHull(outer, wanted, post, { count: ears.count, size: earSize(SCREWS[ears.screw]) });
+  const shared: Shared = {
+    outline,
+    centres,
+    inside: inner[0]!.r,
+    eared: eared && { outline: eared.outline, ears: eared.further },
+  };
 
   const [bottom, top] = [plates[0]!.from, plates.at(-1)!.to];
   const bays = stages.map((_, k): Plate => ({ from: plates[k]!.to, to: plates[k + 1]!.from }));
@@ -138,6 +147,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     area: Math.abs(area(outline)),
     screws: centres,
     wanted,
+    ears: shared.eared?.ears ?? [],
     grip: top - bottom,
     rings,
     pins: pinsOf(w),

@@ -1,8 +1,8 @@
 import type { Material } from '../schema/joint.ts';
 import { circle, type Outline } from '../shape/outline.ts';
-import type { Bump } from '../shape/hull.ts';
+import type { Bump, BumpSize } from '../shape/hull.ts';
 import type { Solid } from '../shape/solid.ts';
-import { SCREWS } from '../shop/fasteners.ts';
+import { SCREWS, type Screw } from '../shop/fasteners.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Body } from './body.ts';
 import { at, bodyOf, moved, size, slot, weighedIn } from './drawn.ts';
@@ -27,11 +27,23 @@ export interface Shared {
   readonly outline: Outline;
   readonly centres: readonly Bump[];
   readonly inside: number;
+  /** Outline of the plate that has ears, and where they are. */
+  readonly eared: { readonly outline: Outline; readonly ears: readonly Bump[] } | undefined;
 }
 
 /** Holes of the screws that hold the housing together. */
 export const tieHoles = ({ screw }: Setting, { centres }: Shared, { from, to }: Plate): Hole[] =>
   centres.map((c) => ({ outline: circle(c.x, c.y, screw.hole / 2), from, to }));
+
+/** Holes of the ears that the housing is mounted by. */
+const earHoles = ({ h }: Setting, ears: readonly Bump[], { from, to }: Plate): Hole[] =>
+  ears.map((c) => ({ outline: circle(c.x, c.y, SCREWS[h.ears!.screw].hole / 2), from, to }));
+
+/** What an ear is like: its screw's washer stands clear of the walls, and on it. */
+export function earSize(screw: Screw): BumpSize {
+  const beyond = screw.washer / 2 + EDGE / 2;
+  return { r: 1.25 * beyond, beyond };
+}
 
 /** Whether a seat lies where the motor's shaft would go through. */
 const covers = (s: Seat, x: number, y: number, { face, h }: Setting): boolean =>
@@ -98,6 +110,7 @@ export function plateBodies(w: Setting, plates: readonly Plate[], seats: readonl
   const ofMount = weighedIn((variant.mount as Material | undefined) ?? h.material, shelf);
   return plates.map((p, i) => {
     const here = seats.filter((s) => s.plate === i);
+    const eared = w.h.ears && i === (w.h.ears.on === 'cover' ? last : 0) ? shared.eared : undefined;
     const cuts = here.map((s) => seatIn(p, s, s.of === 'output' && pair ? output!.span : 0, h.wall));
     const bosses = cuts.flatMap((c) => (c.boss ? [c.boss] : []));
     const holes = [
@@ -105,14 +118,21 @@ export function plateBodies(w: Setting, plates: readonly Plate[], seats: readonl
       ...cuts.flatMap((c) => c.holes),
       ...passage(w, i, p, here, plates[0]!.from, shared.inside),
       ...pinHoles(w, i, p),
+      ...(eared ? earHoles(w, eared.ears, p) : []),
     ];
     const motor = i === 0 && plan.direct;
-    const solid = plateSolid(p, shared.outline, holes, bosses);
+    const solid = plateSolid(p, eared?.outline ?? shared.outline, holes, bosses);
     return bodyOf(
       {
         id: i === 0 ? 'plate-motor' : i === last ? 'cover' : `plate-${i + 1}`,
         name: motor ? 'Motor plate' : i === 0 ? 'First plate' : i === last ? 'Cover' : `Plate ${i + 1}`,
-        note: plateNote(p, here, bosses, motor ? face : undefined),
+        note: plateNote(
+          p,
+          here,
+          bosses,
+          motor ? face : undefined,
+          eared && `${eared.ears.length} ears for ${w.h.ears!.screw}`,
+        ),
         solid,
         frames: [at(0, 0, p.from)],
         apart: (2 * i - 1) * step,
@@ -122,11 +142,18 @@ export function plateBodies(w: Setting, plates: readonly Plate[], seats: readonl
   });
 }
 
-function plateNote(p: Plate, seats: readonly Seat[], bosses: readonly Boss[], face: MotorFace | undefined): string {
+function plateNote(
+  p: Plate,
+  seats: readonly Seat[],
+  bosses: readonly Boss[],
+  face: MotorFace | undefined,
+  ears: string | undefined,
+): string {
   const high = bosses.reduce((most, o) => Math.max(most, o.to - o.from), 0);
   return [
     `${size(p.to - p.from)} thick`,
     ...(face ? [`${face.screws} × ${face.thread} on ⌀ ${size(face.circle)} for the motor, heads sunk`] : []),
+    ...(ears ? [ears] : []),
     ...(high > 1e-9 ? [`boss ${size(high)} high for a bearing`] : []),
     ...seats.map((s) =>
       s.bearing ? `seat ⌀ ${size(s.bearing.outside)} for ${s.bearing.name}` : `bore ⌀ ${size(s.diameter)}, no bearing`,

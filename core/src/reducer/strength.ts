@@ -162,22 +162,40 @@ export function strengthChecks(
         advice: isWalls ? 'Make the walls thicker.' : 'Close the housing by walls, or take more and thicker screws.',
       }),
     ];
-    if (!((h.stands ?? 0) > 0)) return out;
-    const by = (s: Screw) => faceHolds(radii, clampForce(s, 1, variant, shelf), factor(shelf, 'clamp.friction'));
-    out.push(
-      check({
-        id: 'mounted',
-        name: 'Its rods hold the housing where it is mounted',
-        figure: torque,
-        limit: by(screw),
-        sense: 'max',
-        quantity: 'torque',
-        severity: 'warn',
-        why: 'They press the cover on what carries it, and plastics creep under them; the output’s torque would turn it.',
-        mend: () => screwMend(screw.id, (id) => by(SCREWS[id]) >= torque),
-        advice: 'Take more screws, or put pins through the cover into what carries it.',
-      }),
-    );
+    const holds = (s: Screw, at: readonly number[]) =>
+      faceHolds(at, clampForce(s, 1, variant, shelf), factor(shelf, 'clamp.friction'));
+    const mounted = {
+      figure: torque,
+      sense: 'max',
+      quantity: 'torque',
+      severity: 'warn',
+      advice: 'Take more screws, or put pins through the plate into what carries it.',
+    } as const;
+    if ((h.stands ?? 0) > 0)
+      out.push(
+        check({
+          ...mounted,
+          id: 'mounted',
+          name: 'Its rods hold the housing where it is mounted',
+          limit: holds(screw, radii),
+          why: 'They press the cover on what carries it, and plastics creep under them; the output’s torque would turn it.',
+          mend: () => screwMend(screw.id, (id) => holds(SCREWS[id], radii) >= torque),
+        }),
+      );
+    if (h.ears) {
+      const at = housing!.ears.map((c) => Math.hypot(c.x, c.y));
+      const found = SCREW_IDS.slice(SCREW_IDS.indexOf(h.ears.screw) + 1).find((id) => holds(SCREWS[id], at) >= torque);
+      out.push(
+        check({
+          ...mounted,
+          id: 'ears-hold',
+          name: 'Its ears hold the housing where it is mounted',
+          limit: holds(SCREWS[h.ears.screw], at),
+          why: 'Their screws press them on what carries it, and plastics creep under them; the output’s torque would turn it.',
+          ...(found && { mend: { path: 'housing.ears.screw', value: found, label: `Ears for ${found}` } }),
+        }),
+      );
+    }
     return out;
   }
 

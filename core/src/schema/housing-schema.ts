@@ -15,6 +15,19 @@ export const faceSchema = v.looseObject({
   reach: v.pipe(quantity('length', 1e-3, 0.5), v.description('How far the shaft stands out of the face, m')),
 });
 
+/** What a housing is mounted by. */
+export const earsSchema = v.looseObject({
+  on: v.pipe(
+    v.picklist(['cover', 'first'], 'must be cover or first'),
+    v.description('Plate that has them: the cover, or the first one, which is the motor’s'),
+  ),
+  count: v.pipe(wholeNumber(2, 12), v.description('How many')),
+  screw: v.pipe(
+    v.picklist(SCREW_IDS, 'must be a metric thread from M2 to M8'),
+    v.description('Thread of the screws that go through them'),
+  ),
+});
+
 /**
  * What the stages stand in.
  *
@@ -48,6 +61,10 @@ export const housingSchema = <M extends v.GenericSchema>(material: M) =>
     stands: v.pipe(
       v.optional(quantity('length', 0, 0.2)),
       v.description('How far its rods stand out of the cover’s nuts, to be mounted by, m; not at all where left out'),
+    ),
+    ears: v.pipe(
+      v.optional(earsSchema),
+      v.description('Ears of one of its plates that it is screwed on by; none where left out'),
     ),
     face: v.pipe(v.optional(faceSchema), v.description('The motor’s face, where it is not its frame’s')),
   });

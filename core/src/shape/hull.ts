@@ -87,16 +87,19 @@ export interface BumpSize {
 const coveredAngle = (radius: number, { r, beyond }: BumpSize): number =>
   Math.acos(Math.min(1, (radius ** 2 + (radius + beyond) ** 2 - r ** 2) / (2 * radius * (radius + beyond))));
 
-/** One stretch of the outline that bumps may stand on. */
+/** One stretch of the outline that bumps may stand on: an arc, or a line between two. */
 interface Stretch {
+  readonly arc: HullArc | undefined;
   readonly length: number;
-  /** Along it from where it begins, how much a bump covers either way. */
-  readonly covers: number;
   at(along: number): { readonly x: number; readonly y: number; readonly nx: number; readonly ny: number };
 }
 
+/** Along a stretch, how much a bump covers either way, m. */
+const coversOf = ({ arc }: Stretch, size: BumpSize): number =>
+  arc ? arc.r * coveredAngle(arc.r, size) : Math.sqrt(Math.max(0, size.r ** 2 - size.beyond ** 2));
+
 /** The stretches of a hull: each arc, and the line after it. */
-function stretchesOf(arcs: readonly HullArc[], size: BumpSize): Stretch[] {
+function stretchesOf(arcs: readonly HullArc[]): Stretch[] {
   return arcs.flatMap((a, i): Stretch[] => {
     const end = a.from + a.sweep;
     const next = arcs[(i + 1) % arcs.length]!;
@@ -104,8 +107,8 @@ function stretchesOf(arcs: readonly HullArc[], size: BumpSize): Stretch[] {
     const [x1, y1] = [next.x + next.r * Math.cos(next.from), next.y + next.r * Math.sin(next.from)];
     const long = Math.hypot(x1 - x0, y1 - y0);
     const arc: Stretch = {
+      arc: a,
       length: a.r * a.sweep,
-      covers: a.r * coveredAngle(a.r, size),
       at: (s) => {
         const t = a.from + s / a.r;
         return { x: a.x + a.r * Math.cos(t), y: a.y + a.r * Math.sin(t), nx: Math.cos(t), ny: Math.sin(t) };
@@ -113,8 +116,8 @@ function stretchesOf(arcs: readonly HullArc[], size: BumpSize): Stretch[] {
     };
     if (arcs.length === 1) return [arc];
     const line: Stretch = {
+      arc: undefined,
       length: long,
-      covers: Math.sqrt(Math.max(0, size.r ** 2 - size.beyond ** 2)),
       at: (s) => ({
         x: x0 + ((x1 - x0) * s) / long,
         y: y0 + ((y1 - y0) * s) / long,
@@ -126,70 +129,114 @@ function stretchesOf(arcs: readonly HullArc[], size: BumpSize): Stretch[] {
   });
 }
 
+/** A bump where it stands along its stretch, m. */
+interface Standing {
+  readonly at: number;
+  readonly covers: number;
+  readonly size: BumpSize;
+}
+
+/** Room between bumps, over what they cover. */
+const CLEAR = 1.05;
+
+/** A bump at the nearest place with room, on its own stretch or on one beside it; beside others where it may move. */
+function nearestRoom(
+  stretches: readonly Stretch[],
+  standing: readonly (readonly Standing[])[],
+  wish: number,
+  size: BumpSize,
+  moves: boolean,
+): { readonly i: number; readonly bump: Standing } | undefined {
+  let best: { i: number; bump: Standing; off: number } | undefined;
+  let start = 0;
+  for (const [i, s] of stretches.entries()) {
+    const covers = coversOf(s, size);
+    const room = CLEAR * covers;
+    const others = standing[i]!;
+    const beside = moves
+      ? others.flatMap((o) => [o.at - CLEAR * (o.covers + covers), o.at + CLEAR * (o.covers + covers)])
+      : [];
+    for (const wanted of [wish - start, ...beside]) {
+      if (s.length < 2 * room) continue;
+      const at = Math.min(s.length - room, Math.max(room, wanted));
+      const off = Math.abs(start + at - wish);
+      if (others.some((o) => Math.abs(o.at - at) < CLEAR * (o.covers + covers) - 1e-9)) continue;
+      if (!best || off < best.off) best = { i, bump: { at, covers, size }, off };
+    }
+    start += s.length;
+  }
+  return best;
+}
+
+/** What {@link bumpedHull} puts on an outline, and where. */
+export interface BumpedHull {
+  readonly outline: Outline;
+  readonly centres: readonly Bump[];
+  /** Of the further bumps. */
+  readonly further: readonly Bump[];
+}
+
 /**
  * A hull with round bumps on it for screws, spread as evenly as its arcs and lines let them stand clear of corners.
  *
  * @param count how many are wanted
+ * @param more further bumps of another size, put between these, which stand as they would without
  * @returns the outline, and where the bumps' centres are; fewer than wanted where there is no room for so many
  */
 export function bumpedHull(
   arcs: readonly HullArc[],
   count: number,
   size: BumpSize,
-): { readonly outline: Outline; readonly centres: readonly Bump[] } {
-  const stretches = stretchesOf(arcs, size);
+  more?: { readonly count: number; readonly size: BumpSize },
+): BumpedHull {
+  const stretches = stretchesOf(arcs);
   const whole = stretches.reduce((s, x) => s + x.length, 0);
   const closed = stretches.length === 1;
-  const standing = stretches.map((): number[] => []);
-  const starts = stretches.map((_, i) => stretches.slice(0, i).reduce((sum, x) => sum + x.length, 0));
+  const standing = stretches.map((): Standing[] => []);
   for (let k = 0; k < count; k++) {
     const wish = (whole * (k + 0.5)) / count;
-    if (closed) {
-      standing[0]!.push(wish);
-      continue;
+    if (closed) standing[0]!.push({ at: wish, covers: coversOf(stretches[0]!, size), size });
+    else {
+      const found = nearestRoom(stretches, standing, wish, size, false);
+      if (found) standing[found.i]!.push(found.bump);
     }
-    // The nearest place with room: on its own stretch, or on one beside it.
-    let best: { i: number; at: number; off: number } | undefined;
-    for (const [i, { length, covers }] of stretches.entries()) {
-      const room = 1.05 * covers;
-      if (length < 2 * room) continue;
-      const at = Math.min(length - room, Math.max(room, wish - starts[i]!));
-      const off = Math.abs(starts[i]! + at - wish);
-      if (standing[i]!.some((o) => Math.abs(o - at) < 2 * room)) continue;
-      if (!best || off < best.off) best = { i, at, off };
-    }
-    if (best) standing[best.i]!.push(best.at);
+  }
+  for (let k = 0; more && k < more.count; k++) {
+    // In the middle between two of the first where there are as many.
+    const found = nearestRoom(stretches, standing, (whole * k) / more.count, more.size, true);
+    if (found) standing[found.i]!.push(found.bump);
   }
   const centres: Bump[] = [];
+  const further: Bump[] = [];
   const pen = new OutlinePen();
   const arcTo = (a: HullArc, from: number, to: number) =>
     pen.arc(a.x, a.y, a.r, a.from + from / a.r, (to - from) / a.r);
   stretches.forEach((s, i) => {
-    const arc = arcs.length === 1 ? arcs[0]! : i % 2 === 0 ? arcs[i / 2]! : undefined;
-    const stops = standing[i]!.sort((p, q) => p - q);
+    const stops = standing[i]!.sort((p, q) => p.at - q.at);
     // Round, it begins behind its last bump and ends there.
-    let at = closed && stops.length ? stops.at(-1)! + s.covers - whole : 0;
+    let at = closed && stops.length ? stops.at(-1)!.at + stops.at(-1)!.covers - whole : 0;
     for (const stop of stops) {
-      if (arc) arcTo(arc, at, stop - s.covers);
+      if (s.arc) arcTo(s.arc, at, stop.at - stop.covers);
       else pen.to(s.at(at).x, s.at(at).y);
-      const { x, y, nx, ny } = s.at(stop);
-      const c = { x: x + nx * size.beyond, y: y + ny * size.beyond };
-      centres.push(c);
-      const into = s.at(stop - s.covers);
-      const out = s.at(stop + s.covers);
+      const { x, y, nx, ny } = s.at(stop.at);
+      const c = { x: x + nx * stop.size.beyond, y: y + ny * stop.size.beyond };
+      (stop.size === more?.size ? further : centres).push(c);
+      const into = s.at(stop.at - stop.covers);
+      const out = s.at(stop.at + stop.covers);
       const a0 = Math.atan2(into.y - c.y, into.x - c.x);
       const a1 = Math.atan2(out.y - c.y, out.x - c.x);
       const sweep = (((a1 - a0) % TURN) + TURN) % TURN;
       // Two halves: one arc of more than half a turn is written badly by some readers.
-      pen.arc(c.x, c.y, size.r, a0, sweep / 2).arc(c.x, c.y, size.r, a0 + sweep / 2, sweep / 2);
-      at = stop + s.covers;
+      pen.arc(c.x, c.y, stop.size.r, a0, sweep / 2).arc(c.x, c.y, stop.size.r, a0 + sweep / 2, sweep / 2);
+      at = stop.at + stop.covers;
     }
     if (closed) return;
-    if (!arc) pen.to(s.at(at).x, s.at(at).y);
-    else arcTo(arc, at, s.length);
+    if (!s.arc) pen.to(s.at(at).x, s.at(at).y);
+    else arcTo(s.arc, at, s.length);
   });
-  if (closed && standing[0]!.length === 0) return { outline: circle(arcs[0]!.x, arcs[0]!.y, arcs[0]!.r), centres };
-  return { outline: pen.close(), centres };
+  if (closed && standing[0]!.length === 0)
+    return { outline: circle(arcs[0]!.x, arcs[0]!.y, arcs[0]!.r), centres, further };
+  return { outline: pen.close(), centres, further };
 }
 
 /** The plain outline of a hull. */

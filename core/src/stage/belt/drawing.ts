@@ -3,7 +3,7 @@ import type { BeltSection } from '../../shop/section.ts';
 import type { DrawItem, DrawOptions, Layer } from '../contract.ts';
 import { backThickness, type BeltLayout } from './layout.ts';
 import { allowanceOf, type BeltBuild, type BeltModel } from './model.ts';
-import type { BeltParams } from './params.ts';
+import { IDLER_BORE, type BeltParams } from './params.ts';
 import { poseAt, type LoopPath } from '../../loop/index.ts';
 import { outsideRadius, pulleyOutline } from './pulley.ts';
 
@@ -72,6 +72,7 @@ export interface BeltShapes {
   readonly pulley1: Outline;
   readonly pulley2: Outline;
   readonly idler?: Outline;
+  readonly idlerBore?: Outline;
   readonly back: Outline;
   readonly tight: Outline;
   readonly bore1: Outline;
@@ -100,7 +101,7 @@ export function beltShapes(p: BeltParams, { section: s, layout }: BeltBuild): Be
   return {
     pulley1: pulley(s, p.z1, allowanceOf(p, p.made1)),
     pulley2: pulley(s, p.z2, allowanceOf(p, p.made2)),
-    ...(idler && { idler }),
+    ...(idler && { idler, idlerBore: circle(0, 0, (p.idlerBore ?? IDLER_BORE) / 2) }),
     back: backOutline(layout.path, backThickness(s)),
     tight: segment(run.x1, run.y1, run.x2, run.y2),
     bore1: circle(0, 0, p.bore1 / 2),
@@ -221,6 +222,7 @@ export function drawBelt(
             'outline',
             'part',
           ),
+          curve('idler-bore', g.idlerBore!, pose(1), 'outline', 'hole'),
         ]
       : []),
     curve('bore1', g.bore1, pose(0), 'outline', 'hole'),

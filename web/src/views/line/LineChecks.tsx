@@ -21,7 +21,7 @@ import { Said } from '../../parts/Said.tsx';
 export function mendLine(mend: Mend): void {
   editVariant(mend.label, (draft) => {
     const next = mended(draft as Variant, mend, shelfNow());
-    for (const key of ['motor', 'driver', 'mount', 'output', 'housing'] as const)
+    for (const key of ['motor', 'driver', 'mount', 'output', 'housing', 'stages'] as const)
       if (next[key] !== draft[key]) Object.assign(draft, { [key]: next[key] });
   });
 }

@@ -32,6 +32,12 @@ const FACE = [
   { key: 'reach', label: 'Shaft stands out', step: 1e-3, min: 1e-3, max: 0.5 },
 ] as const;
 
+const EARS = [
+  { value: 'none', label: 'none' },
+  { value: 'cover', label: 'on the cover' },
+  { value: 'first', label: 'on the first plate' },
+];
+
 const SCREWS = SCREW_IDS.map((id) => ({ value: id, label: id }));
 
 /** What the stages stand in: made here, or the reader's own. */
@@ -143,6 +149,42 @@ export function HousingFields() {
             value={h.screws}
             onChange={(x) => set('number of screws', { screws: x })}
           />
+          <ChoiceField
+            label="Ears to mount it"
+            value={h.ears?.on ?? 'none'}
+            disabled={readOnly}
+            options={EARS}
+            help="Lugs of one plate, beyond the outline, with a screw through each."
+            onChange={(on) =>
+              on === 'none'
+                ? editVariant('Housing: no ears', (v) => void delete v.housing!.ears)
+                : set('ears', { ears: { count: 4, screw: h.screw, ...h.ears, on: on as 'cover' | 'first' } })
+            }
+          />
+          {h.ears ? (
+            <>
+              <QuantityField
+                label="Ears"
+                quantity="count"
+                whole
+                step={1}
+                min={2}
+                max={12}
+                disabled={readOnly}
+                value={h.ears.count}
+                onChange={(count) => set('number of ears', { ears: { ...h.ears!, count } })}
+              />
+              <ChoiceField
+                label="Screws of the ears"
+                value={h.ears.screw}
+                disabled={readOnly}
+                options={SCREWS}
+                onChange={(screw) =>
+                  set('screws of the ears', { ears: { ...h.ears!, screw: screw as Housing['screw'] } })
+                }
+              />
+            </>
+          ) : null}
           <details className="pt-2">
             <summary className="label cursor-pointer">
               Motor’s face: {h.face ? 'as you gave it' : 'of its frame'}

@@ -103,7 +103,6 @@ test('a belt that nothing tensions is told, mended by an idler on a slide, and a
   await expect(main).toContainText('Retaining ring DIN 471 8×0.8');
   await expectAccessible(page);
 });
-});
 
 test('an empty line has nothing to cut, to look at or to put together, and says so', async ({ page }) => {
   await openDemo(page, 'Line', 'Neck lift');

@@ -6,7 +6,7 @@ import { slideOf } from '../src/reducer/idle-pins.ts';
 import { SCREWS } from '../src/shop/fasteners.ts';
 import { area, place, type Outline } from '../src/shape/outline.ts';
 import { shelf } from './helpers.ts';
-import { active, body, DEMOS, made } from './reducer-bench.ts';
+import { active, body, DEMOS, made, ofKind } from './reducer-bench.ts';
 
 const yaw = active(DEMOS[0]!);
 const lift = active(DEMOS[1]!);
@@ -130,6 +130,45 @@ describe('a tensioner', () => {
       [1, 1, false],
       [2, 3, true],
     ]);
+  });
+});
+
+describe('a chain behind the first stage', () => {
+  const chain = ofKind('chain').stages[0]!;
+  const behind = (change: Record<string, unknown>): Variant => ({
+    ...yaw,
+    stages: [
+      yaw.stages[0]!,
+      { ...chain, id: 'c', params: { ...chain.params, bore1: 0.008, links: 80, setBy: 'links', ...change } },
+    ],
+  });
+
+  it('takes its elongation up by an idler, or by nothing where it is said to be never', () => {
+    const bare = told(behind({ takeUp: 'centre' })).get('tension-2')!;
+    expect([bare.state, bare.figure]).toEqual(['fails', 0]);
+    expect(bare.mend!.also).toMatchObject({ 'stages.1.idlerTeeth': chain.params.z1 });
+    expect(told(mended(behind({ takeUp: 'centre' }), bare.mend!, shelf)).get('tension-2')!.state).toBe('holds');
+    expect(told(behind({ takeUp: 'never' })).get('tension-2')).toBeUndefined();
+  });
+
+  it('moves its first idler; a second one runs on a pin in the plate below', () => {
+    const two = {
+      idler: 'outside',
+      idlerAlong: 0.3,
+      idler2: 'outside',
+      idler2Teeth: 15,
+      idler2Along: 0.7,
+      idler2Push: 6e-3,
+    };
+    const r = made(behind({ ...two, links: 100, takeUp: 'centre' }));
+    expect(r.housing!.pins.map((p) => [p.pin.id, p.plate, p.slides])).toEqual([
+      ['idler', 2, true],
+      ['idler2', 1, false],
+    ]);
+    for (const id of ['idler', 'idler2']) {
+      const [wheel, pin] = [`stage2/${id}`, `case/${id}-pin-2`].map((x) => body(r, x).places(0)[0]!.at);
+      expect(Math.hypot(wheel![0] - pin![0], wheel![1] - pin![1])).toBeLessThan(1e-12);
+    }
   });
 });
 

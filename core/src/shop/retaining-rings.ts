@@ -11,6 +11,8 @@ export interface RetainingRing {
   readonly beyond: number;
 }
 
+const mm = 1e-3;
+
 const r = (
   shaft: number,
   thick: number,
@@ -19,18 +21,15 @@ const r = (
   groove: number,
   wide: number,
   beyond: number,
-): RetainingRing => {
-  const [d, s, a, b, g, m, n] = [shaft, thick, lug, back, groove, wide, beyond].map((x) => x * 1e-3) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  return { shaft: d, thick: s, lug: a, back: b, groove: g, wide: m, beyond: n };
-};
+): RetainingRing => ({
+  shaft: shaft * mm,
+  thick: thick * mm,
+  lug: lug * mm,
+  back: back * mm,
+  groove: groove * mm,
+  wide: wide * mm,
+  beyond: beyond * mm,
+});
 
 /** Rings by the shaft's diameter, mm: d₁, s, a, b, d₂, m, n. Source: DIN 471, normal type. */
 export const RETAINING_RINGS: readonly RetainingRing[] = [

@@ -151,6 +151,21 @@ describe('a chain behind the first stage', () => {
     expect(told(behind({ takeUp: 'never' })).get('tension-2')).toBeUndefined();
   });
 
+  it('at the motor moves no further than its slots, which are for laying it on: its idler takes up the rest', () => {
+    const { output: _, ...base } = yaw;
+    const alone = (change: Record<string, unknown>): Variant => ({
+      ...base,
+      stages: [{ ...chain, params: { ...chain.params, takeUp: 'centre', links: 80, setBy: 'links', ...change } }],
+    });
+    const v = alone({});
+    const port = made(v).layout.stages[0]!.ports;
+    const check = told(v).get('tension-1')!;
+    expect([check.state, check.figure, check.limit]).toEqual(['fails', port.input.slide, port.takeUp!.needs]);
+    const next = mended(v, check.mend!, shelf);
+    expect(told(next).get('tension-1')!.state).toBe('holds');
+    expect(made(next).housing!.pins.map((p) => [p.plate, p.slides])).toEqual([[1, true]]);
+  });
+
   it('moves its first idler; a second one runs on a pin in the plate below', () => {
     const two = {
       idler: 'outside',

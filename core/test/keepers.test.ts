@@ -68,7 +68,7 @@ describe('a plain shaft of a housing', () => {
 
   it('of the output lies between rings round both of its rows, the outer one on what stands out of the cover', () => {
     const r = made(wing);
-    const [lower, upper] = ['lower', 'upper'].map((s) => body(r, `case/keeper-output-${s}`));
+    const [lower, upper] = ['lower', 'upper'].map((s) => body(r, `case/keeper-end-${s}`));
     const cover = r.housing!.plates.at(-1)!;
     const { span, bearing } = wing.output!;
     expect(lower!.places(0)[0]!.at[2] + 1e-3).toBeCloseTo(cover.from, 12);

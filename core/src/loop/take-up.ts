@@ -47,7 +47,7 @@ export function tensioning(
 ): Tensioning {
   const here = lengthAt(push) ?? bare;
   const at = (x: number, more: number): number => (lengthAt(x) ?? bare) - here - more;
-  const slack = Math.min(shorter, here - bare);
+  const slack = Math.max(0, Math.min(shorter, here - bare));
   const back = slack < here - bare ? push - rootBetween((x) => at(x, -slack), 0, push) : push;
   for (let d = STEP; d < FAR; d *= 2) {
     const reached = lengthAt(push + d);

@@ -3,7 +3,7 @@ import type { Material } from '../schema/joint.ts';
 import type { Shelf } from '../shop/shelf.ts';
 import { factor } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
-import { slideOf, type StandingPin } from './idle-pins.ts';
+import { slideOf, slotsOf, type StandingPin } from './idle-pins.ts';
 import type { Working } from './link-loads.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { faceHolds } from './sides.ts';
@@ -69,26 +69,31 @@ export function idleChecks(
   if (!housing || !plan) return [];
   const list: Check[] = [];
   for (let index = plan.first; index <= plan.last; index++) {
-    const { takeUp } = run.stages[index]!.ports;
-    // A motor that is screwed on through slots is moved itself.
-    if (!takeUp || (plan.direct && index === plan.first)) continue;
+    const { ports } = run.stages[index]!;
+    const { takeUp } = ports;
+    // A motor that is screwed on through slots is moved itself, as far as they are long.
+    const slots = slotsOf(plan, index - plan.first, ports);
+    if (!takeUp || slots >= takeUp.needs) continue;
     const reached = index === plan.last;
     const found = reached ? takeUp.mend() : undefined;
     list.push(
       check({
         id: `tension-${index + 1}`,
         name: `Stage ${index + 1} can be tensioned`,
-        figure: reached ? takeUp.gives : 0,
+        figure: Math.max(slots, reached ? takeUp.gives : 0),
         limit: takeUp.needs,
         sense: 'min',
         quantity: 'length',
         near: 0,
         severity: 'warn',
-        why: 'As a way of its shafts: they run in bearings that sit fast in their plates, and only an idler on the cover is moved instead.',
+        why:
+          slots > 0
+            ? 'As a way of its shafts: the motor’s slots are as long as it takes to put it on; what it grows longer by is taken up by an idler on the cover.'
+            : 'As a way of its shafts: they run in bearings that sit fast in their plates, and only an idler on the cover is moved instead.',
         ...(found && { mend: onStage(found, index) }),
         advice: reached
           ? 'Give it an idler, whose pin is moved on a slide.'
-          : 'Let it be the first stage, whose motor is moved, or the last one, with an idler.',
+          : 'Let it be the last stage, with an idler; a belt may be the first, whose motor is moved.',
       }),
     );
   }

@@ -2,11 +2,11 @@ import { OutlinePen, circle, place, type Outline } from '../shape/outline.ts';
 import type { Round } from '../shape/hull.ts';
 import { prism, solidVolume, type Solid } from '../shape/solid.ts';
 import { intoHole, screwMass, washerMass, type Screw } from '../shop/fasteners.ts';
-import type { IdlePin } from '../stage/contract.ts';
+import type { IdlePin, Ports } from '../stage/contract.ts';
 import type { Body } from './body.ts';
 import { bodyOf, mm, moved, ring, size, slot, STEEL, weighedIn } from './drawn.ts';
 import { HOME, pointIn, turnedBy, type Frame } from './frame.ts';
-import { EDGE } from './plan.ts';
+import { EDGE, type HousingPlan } from './plan.ts';
 import type { Plate } from './seats.ts';
 import type { Setting } from './setting.ts';
 import type { Hole } from './sliced.ts';
@@ -29,16 +29,21 @@ export interface StandingPin {
   readonly to: number;
 }
 
+/** How far the motor can be moved to tension the first stage of a run, m: 0 for what it is not screwed to. */
+export const slotsOf = (plan: Pick<HousingPlan, 'direct'>, k: number, ports: Ports): number =>
+  plan.direct && k === 0 ? (ports.input.slide ?? 0) : 0;
+
 /**
- * The pins of a run's idlers. Where the shafts of a stage cannot be moved its idler is: on the cover, where a hand reaches it.
- * Else it is pressed into the plate below.
+ * The pins of a run's idlers. Where moving the motor does not tension a stage its idler is moved: on the cover, where a hand
+ * reaches it. Else it is pressed into the plate below.
  */
 export const pinsOf = ({ stages, plan }: Pick<Setting, 'stages' | 'plan'>): readonly StandingPin[] =>
   stages.flatMap((s, k) =>
     (s.ports.idle ?? []).map((pin): StandingPin => {
       const [x, y, from] = pointIn(s.frame, pin.at);
       const [wx, wy] = turnedBy(s.frame, [pin.way[0], pin.way[1], 0]);
-      const fixed = k === 0 && plan.direct;
+      const moved = slotsOf(plan, k, s.ports);
+      const fixed = moved > 0 && moved >= (s.ports.takeUp?.needs ?? 0);
       const slides = !fixed && k === stages.length - 1 && pin.on + pin.back > 0;
       return {
         k,

@@ -83,7 +83,7 @@ export const keeps = ({ ring, room, bearing }: Keeper): boolean =>
 /** Whether a keeper's ring lies on the face from below. */
 const isBelow = (x: Keeper): boolean => (x.side === 'lower') === x.output;
 
-const idOf = (x: Keeper): string => `keeper-${x.output ? 'output' : x.k + 1}-${x.side}`;
+const idOf = (x: Keeper): string => `keeper-${x.output ? 'end' : x.k + 1}-${x.side}`;
 
 /** The rings as bodies; their grooves are not in the shafts', as their keys’ slots are not. */
 export const keeperBodies = (w: Setting, keepers: readonly Keeper[]): Body[] =>

@@ -4,7 +4,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { idlerFigures } from '../idler.ts';
 import { springFigures } from '../springs.ts';
-import { belted } from './layout.ts';
+import { belted, type BeltLayout } from './layout.ts';
 import type { BeltModel } from './model.ts';
 import type { BeltParams } from './params.ts';
 import { loadedTeeth } from './strength.ts';
@@ -12,6 +12,9 @@ import { loadedTeeth } from './strength.ts';
 const lengthOf = ([x, y]: readonly [number, number]): number => Math.hypot(x, y);
 
 const GEOMETRY = 'plane geometry of the open belt; ISO 5296 for pitch and pulley diameters';
+
+/** Angle between the pulls of both runs at the shaft where it is less, rad: a pulley is pulled by the angle that it is not wrapped by. */
+const betweenPulls = (L: BeltLayout): number => Math.min(Math.abs(Math.PI - L.wrap1), Math.abs(Math.PI - L.wrap2));
 
 /** Every figure of a belt stage with its working. */
 export function beltFigures(
@@ -45,6 +48,7 @@ export function beltFigures(
   );
   const Lt = term('Lₜ', 'tight span', L.tightSpan, 'length', 'computed');
   const Ls = term('Lₛ', 'slack span', L.slackSpan, 'length', 'computed');
+  const arrives = L.path.runs.at(-1)!.heading;
   const idlerNote =
     p.idler === 'none' ? undefined : 'With an idler the path is solved by directed tangents round all three wheels.';
   return [
@@ -83,7 +87,17 @@ export function beltFigures(
                   term('α', 'lean of a span', Math.asin((L.d2 - L.d1) / (2 * L.centre)), 'angle', 'computed'),
                 ],
               }
-            : { formula: 'spans and arcs round all three wheels', terms: [C, d1, d2] }
+            : {
+                formula: 'Lₜ + Lₛ + (d₁·β₁ + d₂·β₂)/2',
+                terms: [
+                  Lt,
+                  term('Lₛ', 'slack spans with the idler’s arc', L.slackSpan, 'length', 'computed'),
+                  d1,
+                  d2,
+                  term('β₁', 'wrap, driving pulley', L.wrap1, 'angle', 'computed'),
+                  term('β₂', 'wrap, driven pulley', L.wrap2, 'angle', 'computed'),
+                ],
+              }
           : { formula: 'z·p', terms: [term('z', 'teeth of the belt', L.teeth, 'count', 'computed'), pitch] }),
         source: GEOMETRY,
       }),
@@ -116,8 +130,15 @@ export function beltFigures(
       'angle',
       (x) => x.layout.wrap1,
       () => ({
-        formula: p.idler === 'none' ? 'π − 2·asin((d₂ − d₁)/(2C))' : 'between the directed tangents of its spans',
-        terms: [d1, d2, C],
+        ...(p.idler === 'none'
+          ? { formula: 'π − 2·asin((d₂ − d₁)/(2C))', terms: [d1, d2, C] }
+          : {
+              formula: 'θₗ − θₐ',
+              terms: [
+                term('θₐ', 'way of the tight run that arrives', arrives, 'angle', 'computed'),
+                term('θₗ', 'way of the run that leaves to the idler', arrives + L.wrap1, 'angle', 'computed'),
+              ],
+            }),
         source: GEOMETRY,
         ...(idlerNote && { note: idlerNote }),
       }),
@@ -139,7 +160,7 @@ export function beltFigures(
       'length',
       (x) => x.layout.tightSpan,
       () => ({
-        formula: p.idler === 'none' ? '√(C² − ((d₂ − d₁)/2)²)' : 'along the directed tangent of the tight run',
+        formula: '√(C² − ((d₂ − d₁)/2)²)',
         terms: [C, d1, d2],
         source: GEOMETRY,
       }),
@@ -222,13 +243,13 @@ export function beltFigures(
       (x) => x.shaftLoad,
       () => ({
         formula:
-          p.idler === 'none' ? '√(Fₜ² + Fₛ² + 2·Fₜ·Fₛ·cos(2·asin((d₂ − d₁)/(2C))))' : '|F⃗ₜ + F⃗ₛ| on the worse shaft',
+          p.idler === 'none' ? '√(Fₜ² + Fₛ² + 2·Fₜ·Fₛ·cos(2·asin((d₂ − d₁)/(2C))))' : '√(Fₜ² + Fₛ² + 2·Fₜ·Fₛ·cos(γ))',
         terms: [
           term('Fₜ', 'tight side', m.tight, 'force', 'computed'),
           term('Fₛ', 'slack side', m.slack, 'force', 'computed'),
-          d1,
-          d2,
-          C,
+          ...(p.idler === 'none'
+            ? [d1, d2, C]
+            : [term('γ', 'between the two at the shaft that is pulled harder', betweenPulls(L), 'angle', 'computed')]),
         ],
         source: 'vector sum along the spans',
       }),

@@ -75,7 +75,10 @@ export function idleChecks(
     const slots = slotsOf(plan, index - plan.first, ports);
     if (!takeUp || slots >= takeUp.needs) continue;
     const reached = index === plan.last;
-    const found = reached ? takeUp.mend() : undefined;
+    const mend = (): Mend | undefined => {
+      const found = reached ? takeUp.mend() : undefined;
+      return found && onStage(found, index);
+    };
     list.push(
       check({
         id: `tension-${index + 1}`,
@@ -90,7 +93,7 @@ export function idleChecks(
           slots > 0
             ? 'As a way of its shafts: the motor’s slots are as long as it takes to put it on; what it grows longer by is taken up by an idler on the cover.'
             : 'As a way of its shafts: they run in bearings that sit fast in their plates, and only an idler on the cover is moved instead.',
-        ...(found && { mend: onStage(found, index) }),
+        mend,
         advice: reached
           ? 'Give it an idler, whose pin is moved on a slide.'
           : 'Let it be the last stage, with an idler; a belt may be the first, whose motor is moved.',

@@ -1,5 +1,6 @@
 import { lastingTorque } from '../../gear/lasting.ts';
 import { pluckedNote, shaftForces, sides, spanStiffness, tightShare, type Tensioning } from '../../loop/index.ts';
+import { Kept } from '../kept.ts';
 import { shaftDrag } from '../loop-drag.ts';
 import { pulled } from '../push.ts';
 import { bentWindUp, inSeries } from '../../math/springs.ts';
@@ -232,10 +233,11 @@ const length = ([x, y]: readonly [number, number]): number => Math.sqrt(x * x + 
  * @param p parameters, SI
  * @param at duty at the driven pulley
  * @param shelf the shop; its factors are read as they stand
+ * @param kept what of the stage stays while only its duty changes
  * Source: reference equations of the synchronous open belt drive (geometry exact; see `layout.ts`), spans as axial
  * springs.
  */
-export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): BeltModel {
+export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf, kept = new Kept()): BeltModel {
   const { section, layout: L } = b;
   const setting: Setting = { p, b, shelf };
   const ratio = p.z2 / p.z1;
@@ -311,7 +313,7 @@ export function modelBelt(p: BeltParams, b: BeltBuild, at: Duty, shelf: Shelf): 
     holdTorque2: carries.hold2,
     takeUpFit: fittingTakeUp(section, L),
     takeUpTension,
-    idler: () => idlerWays(p, section, L, takeUpTension),
+    idler: () => kept.step('idler', [takeUpTension], shelf, () => idlerWays(p, section, L, takeUpTension)),
     idlerPull,
     beltSpeed: at.speed * r2,
     beltMass: parts.belt.mass,

@@ -21,6 +21,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import { boreLimits, bothBores, type Bored } from '../bore-holds.ts';
 import type { Duty, StageNumbers } from '../contract.ts';
+import { Kept } from '../kept.ts';
 import { limitOf, type Limit } from '../limits.ts';
 import { shaftDrag } from '../loop-drag.ts';
 import { pulled } from '../push.ts';
@@ -352,7 +353,7 @@ function shaftLoads({ layout: L }: ChainBuild, { tight, slack }: Sides, driven: 
  * Source: ISO 606 for sizes and tooth forms, plane geometry of the open chain for its path, its joints as bearings that
  * turn a little under load for friction and wear.
  */
-export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf): ChainModel {
+export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf, kept = new Kept()): ChainModel {
   const s: Setting = { p, b, at, shelf };
   const { chain, layout: L, gaps } = b;
   const force = at.torque / L.r2;
@@ -419,7 +420,7 @@ export function modelChain(p: ChainParams, b: ChainBuild, at: Duty, shelf: Shelf
     wornOut: elongationAtEnd(p.z1, p.z2),
     slackLength: slackLength(p, b, p.sag, worn),
     takeUp: takeUpOf(p, b),
-    idler: () => idlerOf(p, b),
+    idler: () => kept.step('idler', [], shelf, () => idlerOf(p, b)),
     efficiency: eta,
     limits,
     bores,

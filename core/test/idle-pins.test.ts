@@ -203,6 +203,15 @@ describe('what an idler pulls', () => {
     expect(checks.get('idler-pin-2')!.limit / crush).toBeCloseTo(1, 9);
     expect((450e6 * Math.PI * 3e-3 ** 3) / (32 * lever)).toBeGreaterThan(crush);
     expect(checks.get('idler-slide-2')!.figure).toBe(pull);
+    // Of a metal, which does not creep, the hole bears all of its strength, and the pin bends first.
+    const metal = shelf.materials.find((m) => m.made !== 'printed' && !m.creep && m.strength > 200e6)!;
+    const hard = told({ ...wing, housing: { ...wing.housing!, material: { ...metal } } }, 'Wing root').get(
+      'idler-pin-2',
+    )!;
+    expect(
+      hard.limit / Math.min((450e6 * Math.PI * 3e-3 ** 3) / (32 * lever), (crush * metal.strength) / stands),
+    ).toBeCloseTo(1, 9);
+    expect(hard.why).not.toContain('creeps');
   });
 
   it('asks for a thicker pin where the belt pulls harder', () => {

@@ -117,7 +117,8 @@ const onStage = ({ path, also, ...rest }: Mend, index: number): Mend => ({
   ...(also && { also: Object.fromEntries(Object.entries(also).map(([k, v]) => [`stages.${index}.${k}`, v])) }),
 });
 
-const standsForGood = (m: Material): number => FOR_GOOD * m.strength;
+/** Pressure that a material bears for good, Pa: what does not creep bears all that it stands. */
+const standsForGood = (m: Material): number => (m.creep ? FOR_GOOD : 1) * m.strength;
 
 function pinCheck(reducer: Reducer, variant: ReducerVariant, p: StandingPin, index: number, pull: number): Check {
   const material = variant.housing!.material;
@@ -139,7 +140,7 @@ function pinCheck(reducer: Reducer, variant: ReducerVariant, p: StandingPin, ind
     why:
       bends < crushes
         ? 'It stands out of its seat on one side, and bends.'
-        : `It stands out of its seat on one side, and levers at the mouth of its hole; ${material.name.replace(/, printed$/, '')} creeps there under more than half of its strength.`,
+        : `It stands out of its seat on one side, and levers at the mouth of its hole; ${material.name.replace(/, printed$/, '')} ${material.creep ? 'creeps there under more than half of its strength' : 'yields there'}.`,
     ...(thicker && {
       mend: {
         path: `stages.${index}.idlerBore`,

@@ -4,6 +4,7 @@ import {
   analyseLine,
   bandFrom,
   demandOf,
+  driverFor,
   findFigure,
   forward,
   makeShelf,
@@ -33,6 +34,17 @@ describe('the whole line', () => {
     // Its resolution is another figure under a name of its own, and tells the same.
     const best = figures.find((f) => f.id === 'resolution')!;
     expect(workingOf(best)!.source.length).toBeGreaterThan(4);
+  });
+
+  it('asks for no more current than a brushless motor stands for a short time, down to a tenth of an ampere', () => {
+    const motor = shelf.motors.find((m) => m.type === 'brushless')!;
+    const base = a(demo());
+    const { unit: _, ...driver } = driverFor(motor, base.motor, base.driver, shelf);
+    const v = { ...base, motor, driver: { ...driver, currentLimit: 900 } } as Variant;
+    const check = analyseLine(demo(), v, shelf, { bands: false }).checks.find((c) => c.id === 'driver')!;
+    expect(check.state).toBe('fails');
+    expect(check.mend!.value).toBeCloseTo(Math.floor(check.limit * 10 + 1e-9) / 10, 9);
+    expect(check.limit).toBeGreaterThan(1);
   });
 
   it('has finite figures inside their bands, each with a working', () => {

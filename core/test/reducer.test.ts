@@ -43,7 +43,7 @@ import { facesOf } from '../src/fit/pairs.ts';
 import { faceHolds, postsCarry, wallsCarry } from '../src/reducer/sides.ts';
 import { edgesOf } from '../src/reducer/section.ts';
 import { sliced } from '../src/reducer/sliced.ts';
-import { circle, OutlinePen, rectangle } from '../src/shape/outline.ts';
+import { area, circle, OutlinePen, rectangle } from '../src/shape/outline.ts';
 import { shelf } from './helpers.ts';
 import { joint, DEMOS, active, ofKind, keyedLine, made, body } from './reducer-bench.ts';
 
@@ -730,6 +730,19 @@ describe('what a housing stands', () => {
       state: 'fails',
       severity: 'note',
     });
+  });
+
+  it('gives of a plate with a boss what is its outside, what steps back from it, and what goes through', () => {
+    const v = DEMOS[2]!.variants.find((x) => x.id === 'b')!;
+    const cover = housingParts(v, shelf).find((p) => p.id === 'cover')!;
+    const layers = (name: string) => cover.curves.filter((c) => c.layer === name);
+    // Its boss begins on the plate and ends at the top: a round that is neither at the bottom nor, where it begins, at the top.
+    const boss = made(v).housing!.plates.at(-1)!;
+    expect(boss.to).toBeGreaterThan(boss.from);
+    expect(layers('outside').length).toBe(1);
+    expect(layers('steps').length).toBeGreaterThan(0);
+    const round = (v.output!.bearing!.outside / 2 + v.housing!.wall) ** 2 * Math.PI;
+    expect(layers('steps').some((c) => Math.abs(Math.abs(area(c.outline)) / round - 1) < 1e-6)).toBe(true);
   });
 
   it('leaves the maker of an own housing the room that is swept, and its file', () => {

@@ -655,6 +655,22 @@ describe('recordings', () => {
     expect(suspectsFor(9, 1, 'count', orders, 0.2, false).next).toContain('Nothing in the line');
   });
 
+  it('leaves out samples that jump off their neighbours by more than four times what samples usually do', () => {
+    const n = 8000;
+    const input = Float64Array.from({ length: n }, (_, i) => (i / n) * 40 * Math.PI);
+    // Noise that stands off its neighbours by a fixed amount, and a handful that jump by far more.
+    const output = input.map((x, i) => x / 10 + (i % 2 ? 1 : -1) * 1e-5);
+    const clean = transmissionRun(input, output)!;
+    const jumped = output.slice();
+    for (const i of [900, 2300, 4100, 6200, 7100]) jumped[i]! += 3e-3;
+    const run = transmissionRun(input, jumped)!;
+    expect(clean.glitches).toBe(0);
+    // Each with what stands beside it, whose neighbours' middle is off by half.
+    expect(run.glitches).toBeGreaterThanOrEqual(5);
+    expect(run.glitches).toBeLessThanOrEqual(15);
+    expect(run.slope).toBeCloseTo(clean.slope, 6);
+  });
+
   it('wrapped encoders are joined up; standing still gives words', () => {
     const a = Float64Array.from({ length: 200 }, (_, i) => (i * 0.2) % (2 * Math.PI));
     const u = unwrapped(a);

@@ -16,10 +16,12 @@ import { YIELD } from './strength.ts';
 
 /** What keeps a shaft along its axis on one side: a retaining ring beside a bearing. */
 export interface Keeper {
-  /** Place of the stage that the shaft comes out of, in the run; it is the output's own shaft. */
+  /** Place of the stage that the shaft comes out of, in the run. */
   readonly k: number;
+  /** It is the output's own shaft. */
   readonly output: boolean;
   readonly side: 'lower' | 'upper';
+  /** Of the shaft's diameter; undefined where the standard has none. */
   readonly ring: RetainingRing | undefined;
   readonly bearing: Bearing;
   /** Face of the bearing's inner ring that it lies on, m along the axis, and how much room it has there. */

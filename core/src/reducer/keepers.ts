@@ -39,6 +39,8 @@ function wheelsOf({ stages, sweeps }: Setting, k: number): { from: number; to: n
     const [f] = body.places(0);
     return f !== undefined && Math.hypot(f.at[0] - x, f.at[1] - y) < 1e-6;
   });
+  // Of what has no bodies nothing is known but where the stage lies.
+  if (own.length === 0) return stages[k]!;
   return { from: Math.min(...own.map((s) => s.from)), to: Math.max(...own.map((s) => s.to)) };
 }
 

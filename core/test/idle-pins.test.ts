@@ -133,6 +133,21 @@ describe('a tensioner', () => {
   });
 });
 
+describe('a pin as thick as its idler', () => {
+  it.each([
+    ['belt', { idler: 'outside', idlerDiameter: 0.02, idlerBore: 0.02 }],
+    ['chain', { idler: 'outside', idlerTeeth: 11, idlerBore: 0.03 }],
+  ])('is refused for a %s, with the field that decides', (id, change) => {
+    const stage = ofKind(id).stages[0]!;
+    const opened = openLine(
+      [{ ...stage, params: { ...stage.params, links: 80, setBy: id === 'chain' ? 'links' : 'length', ...change } }],
+      shelf,
+    ).all;
+    expect(opened.ok).toBe(false);
+    if (!opened.ok) expect(opened.problem.what).toMatch(/pin/);
+  });
+});
+
 describe('a chain behind the first stage', () => {
   const chain = ofKind('chain').stages[0]!;
   const behind = (change: Record<string, unknown>): Variant => ({

@@ -13,9 +13,15 @@ export function perWay(r1: number, r2: number, centre: number): number {
   return 2 * Math.sqrt(1 - lean * lean);
 }
 
-/** Whether a wheel of a loop stands clear of all others, pitch circle from pitch circle. */
-export const standsClear = (wheels: readonly Wheel[], at: number): boolean =>
-  wheels.every((w, i) => i === at || Math.hypot(w.x - wheels[at]!.x, w.y - wheels[at]!.y) >= w.r + wheels[at]!.r);
+/**
+ * Whether a wheel of a loop stands clear of all others.
+ *
+ * @param within how far its own outside lies within the circle that the loop runs on, m
+ */
+export const standsClear = (wheels: readonly Wheel[], at: number, within = 0): boolean =>
+  wheels.every(
+    (w, i) => i === at || Math.hypot(w.x - wheels[at]!.x, w.y - wheels[at]!.y) >= w.r + wheels[at]!.r - within,
+  );
 
 /** How far a wheel that presses a loop aside is moved, m: on until the loop is taut, and back until it is slack. */
 export interface Tensioning {

@@ -233,9 +233,11 @@ export const fittingTakeUp = (s: BeltSection, at: Pick<BeltLayout, 'd1' | 'd2' |
  */
 export function idlerWays(p: BeltParams, s: BeltSection, L: BeltLayout, takeUp: number): Tensioning | undefined {
   if (p.idler === 'none') return undefined;
+  // On its back the belt runs on a larger circle than the idler is.
+  const within = p.idler === 'outside' ? backThickness(s) : 0;
   const at = (idlerPush: number) => {
     const wheels = wheelsAt({ ...p, idlerPush }, s, L.centre);
-    return standsClear(wheels, 1) ? loopPath(wheels)?.length : undefined;
+    return standsClear(wheels, 1, within) ? loopPath(wheels)?.length : undefined;
   };
   const bare = loopPath(wheelsAt({ ...p, idler: 'none' }, s, L.centre))!.length;
   return tensioning(at, bare, p.idlerPush, belted(L) * takeUp, fittingLength(s));

@@ -123,6 +123,16 @@ export function wrongBelt(p: BeltParams, { section }: BeltBuild): Result<never> 
         place,
       );
   }
+  const bore = p.idlerBore ?? IDLER_BORE;
+  const idler =
+    p.idler === 'inside' ? 2 * (outsideRadius(section, p.idlerTeeth) - section.space.depth) : p.idlerDiameter;
+  if (p.idler !== 'none' && bore >= idler - 1e-3)
+    return refuse(
+      'The idler’s pin is as thick as the idler.',
+      `It leaves no ${stated(5e-4, 'length')} of wall under ${stated(idler, 'length', 4)}.`,
+      'Take a thinner pin or a larger idler.',
+      'idlerBore',
+    );
   const cuts = [cutSpace(section, p.z1, allowanceOf(p, p.made1)), cutSpace(section, p.z2, allowanceOf(p, p.made2))];
   if (p.idler === 'inside') cuts.push(cutSpace(section, p.idlerTeeth));
   for (const c of cuts) if (!c.ok) return c;

@@ -115,6 +115,16 @@ export function wrongChain(p: ChainParams, b: ChainBuild): Result<never> | undef
         'Take a smaller bore or more teeth.',
         place,
       );
+  for (const a of b.layout.asides) {
+    const { root } = toothGap(b.chain, a.teeth, p.form);
+    if (asideBore(p, a) / 2 >= root - 5e-4)
+      return refuse(
+        `The pin of the ${a.name} cuts into its teeth.`,
+        `Its roots reach down to ⌀ ${stated(2 * root, 'length', 4)}, and half a millimetre of wall is the least.`,
+        'Take a thinner pin or more teeth.',
+        a.driven ? `${a.id}Teeth` : 'idlerBore',
+      );
+  }
   return undefined;
 }
 

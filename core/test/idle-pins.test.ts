@@ -3,7 +3,8 @@ import { analyseLine, mended, openLine, workingOf, type Check, type Reducer, typ
 import { insideOf } from '../src/reducer/cut-line.ts';
 import { idleChecks } from '../src/reducer/idle-loads.ts';
 import { slideOf } from '../src/reducer/idle-pins.ts';
-import { SCREWS } from '../src/shop/fasteners.ts';
+import { preload, SCREWS } from '../src/shop/fasteners.ts';
+import { factor } from '../src/shop/shelf.ts';
 import { area, place, type Outline } from '../src/shape/outline.ts';
 import { shelf } from './helpers.ts';
 import { active, body, DEMOS, made, ofKind } from './reducer-bench.ts';
@@ -53,7 +54,7 @@ describe('a tensioner', () => {
     const [p] = body(r, 'case/idler-pin-2').solid().prisms;
     expect(f.at[2] + p!.to).toBeCloseTo(plate.to + slide.thick, 12);
     // The demo's housing: M3 in six millimetres of slide, a washer and four of plate.
-    expect([slide.thick, slide.long, slide.deep]).toEqual([0.006, 0.01, plate.to - plate.from]);
+    expect([slide.thick, slide.long, slide.deep]).toEqual([0.006, 0.01, 0.004]);
   });
 
   it('moves as far as the belt asks: pin in the cover’s slot, screws in the slide’s, the slide on the cover', () => {
@@ -218,6 +219,11 @@ describe('what an idler pulls', () => {
     expect(checks.get('idler-pin-2')!.limit / crush).toBeCloseTo(1, 9);
     expect((450e6 * Math.PI * 3e-3 ** 3) / (32 * lever)).toBeGreaterThan(crush);
     expect(checks.get('idler-slide-2')!.figure).toBe(pull);
+    // Two M3, each pressing what half of 35 MPa under its washer lets it or what an insert of 4 by 4 mm keeps in, less creep.
+    const each =
+      Math.min(preload(SCREWS.M3, 0.5 * 35e6), (Math.PI * 4e-3 * 4e-3 * 0.5 * 35e6) / Math.sqrt(3)) *
+      factor(shelf, 'clamp.kept');
+    expect(checks.get('idler-slide-2')!.limit / (2 * factor(shelf, 'clamp.friction') * each)).toBeCloseTo(1, 9);
     // Of a metal, which does not creep, the hole bears all of its strength, and the pin bends first.
     const metal = shelf.materials.find((m) => m.made !== 'printed' && !m.creep && m.strength > 200e6)!;
     const hard = told({ ...wing, housing: { ...wing.housing!, material: { ...metal } } }, 'Wing root').get(

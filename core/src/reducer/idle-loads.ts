@@ -1,14 +1,13 @@
 import { check, type Check, type Mend } from '../figure/index.ts';
 import type { Material } from '../schema/joint.ts';
-import type { Shelf } from '../shop/shelf.ts';
-import { factor } from '../shop/shelf.ts';
+import { SCREWS, type Screw } from '../shop/fasteners.ts';
+import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 import { slideOf, slotsOf, type StandingPin } from './idle-pins.ts';
 import type { Working } from './link-loads.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { faceHolds } from './sides.ts';
-import { clampForce, insertHolds, YIELD } from './strength.ts';
-import { SCREWS } from '../shop/fasteners.ts';
+import { clampForce, insertHolds, screwMend, YIELD } from './strength.ts';
 
 /** Share of a plastic's strength that it bears for good. */
 const FOR_GOOD = 0.5;
@@ -121,7 +120,9 @@ const onStage = ({ path, also, ...rest }: Mend, index: number): Mend => ({
 const standsForGood = (m: Material): number => (m.creep ? FOR_GOOD : 1) * m.strength;
 
 function pinCheck(reducer: Reducer, variant: ReducerVariant, p: StandingPin, index: number, pull: number): Check {
-  const material = variant.housing!.material;
+  // The motor's plate is of the mount's material.
+  const ofMount = !p.slides && p.plate === 0 && reducer.plan!.direct;
+  const material = ((ofMount && variant.mount) || variant.housing!.material) as Material;
   const stands = standsForGood(material);
   const by = (diameter: number) => {
     const stub = stubOf(reducer, p, variant, diameter);
@@ -161,19 +162,23 @@ function slideCheck(
   pull: number,
 ): Check {
   const { material, screw } = variant.housing!;
-  const s = slideOf(p, housing!.plates[p.plate]!, SCREWS[screw]);
-  const kept = factor(shelf, 'clamp.kept');
-  const each = Math.min(clampForce(s.screw, 1, variant, shelf), kept * insertHolds(s.hole, s.deep, material));
+  const [kept, friction] = [factor(shelf, 'clamp.kept'), factor(shelf, 'clamp.friction')];
+  const by = (thread: Screw): number => {
+    const s = slideOf(p, housing!.plates[p.plate]!, thread);
+    const each = Math.min(clampForce(thread, 1, variant, shelf), kept * insertHolds(s.hole, s.deep, material));
+    // Two screws press it on the cover; a force needs no lever.
+    return faceHolds([1, 1], each, friction);
+  };
   return check({
     id: `idler-slide-${index + 1}`,
     name: `Tensioner of stage ${index + 1} stays where it is set`,
     figure: pull,
-    // Two screws press it on the cover; a force needs no lever.
-    limit: faceHolds([1, 1], each, factor(shelf, 'clamp.friction')),
+    limit: by(SCREWS[screw]),
     sense: 'max',
     quantity: 'force',
     severity: 'warn',
     why: 'Two screws in inserts press its slide on the cover, creep leaves less of that, and friction holds against the pull.',
+    mend: () => screwMend(screw, (x) => by(x) >= pull),
     advice: 'Take thicker screws for the housing, or press the idler in less.',
   });
 }

@@ -72,27 +72,28 @@ export interface Slide {
   readonly beside: number;
   readonly screw: Screw;
   readonly long: number;
-  /** How deep they bite, and in which hole. */
+  /** How deep their inserts sit, and in which hole. */
   readonly deep: number;
   readonly hole: number;
 }
 
 /** The slide that a pin moves on, screwed on its plate by two screws in slots. */
 export function slideOf({ pin }: StandingPin, plate: Plate, screw: Screw): Slide {
-  const deep = plate.to - plate.from;
+  const whole = plate.to - plate.from;
+  const hole = INSERT.hole * screw.d;
   let thick = Math.max(THICK.least, THICK.over * pin.diameter);
-  let long = intoHole(screw, thick + screw.washerHeight, deep);
+  let long = intoHole(screw, thick + screw.washerHeight, whole);
   for (let n = 0; n < 20 && long === undefined; n++) {
     thick += THICK.more;
-    long = intoHole(screw, thick + screw.washerHeight, deep);
+    long = intoHole(screw, thick + screw.washerHeight, whole);
   }
   return {
     thick,
     beside: pin.diameter / 2 + EDGE / 2 + screw.washer / 2,
     screw,
     long: long ?? screw.lengths[0]!,
-    deep,
-    hole: INSERT.hole * screw.d,
+    deep: Math.min(whole, hole),
+    hole,
   };
 }
 
@@ -170,7 +171,7 @@ function slideBodies(w: Setting, p: StandingPin, plate: Plate, name: string): Bo
   const solid: Solid = { prisms: [prism(slideOutline(p, s), 0, s.thick, [pin, ...slots])] };
   const each = (z: number) => screwPlaces(p, s).map(([x, y]) => turnedAt(x, y, 0, z));
   const apart = (2 * p.k + 1.4) * w.step;
-  const insert: Solid = { prisms: [ring(s.hole, screw.d, 0, Math.min(s.deep, s.hole))] };
+  const insert: Solid = { prisms: [ring(s.hole, screw.d, 0, s.deep)] };
   const id = `${p.pin.id}-${p.k + 1}`;
   const key = `; key ${size(screw.key)}`;
   return [
@@ -190,7 +191,7 @@ function slideBodies(w: Setting, p: StandingPin, plate: Plate, name: string): Bo
         id: `insert-${id}`,
         name: `Threaded insert ${screw.id}`,
         note: `in a hole of ${size(s.hole)}, for the tensioner’s screws`,
-        solid: moved(insert, -Math.min(s.deep, s.hole)),
+        solid: moved(insert, -s.deep),
         frames: each(plate.to),
         apart,
       },

@@ -81,9 +81,13 @@ export function clampForce(screw: Screw, count: number, { housing }: ReducerVari
   return count * preload(screw, stands) * factor(shelf, 'clamp.kept');
 }
 
-/** The next thread with which a ring is held; undefined where none of the housing's does. */
-function screwMend(now: ScrewId, holds: (id: ScrewId) => boolean): Mend | undefined {
-  const found = SCREW_IDS.slice(SCREW_IDS.indexOf(now) + 1).find(holds);
+/** The next thread that holds; undefined where none does. */
+export const thicker = (now: ScrewId, holds: (s: Screw) => boolean): ScrewId | undefined =>
+  SCREW_IDS.slice(SCREW_IDS.indexOf(now) + 1).find((id) => holds(SCREWS[id]));
+
+/** The next thread of the housing's screws that holds. */
+export function screwMend(now: ScrewId, holds: (s: Screw) => boolean): Mend | undefined {
+  const found = thicker(now, holds);
   return found && { path: 'housing.screw', value: found, label: `Screws ${found}` };
 }
 
@@ -179,12 +183,12 @@ export function strengthChecks(
           name: 'Its rods hold the housing where it is mounted',
           limit: holds(screw, radii),
           why: 'They press the cover on what carries it, and plastics creep under them; the output’s torque would turn it.',
-          mend: () => screwMend(screw.id, (id) => holds(SCREWS[id], radii) >= torque),
+          mend: () => screwMend(screw.id, (x) => holds(x, radii) >= torque),
         }),
       );
     if (h.ears) {
       const at = housing!.ears.map((c) => Math.hypot(c.x, c.y));
-      const found = SCREW_IDS.slice(SCREW_IDS.indexOf(h.ears.screw) + 1).find((id) => holds(SCREWS[id], at) >= torque);
+      const found = thicker(h.ears.screw, (x) => holds(x, at) >= torque);
       out.push(
         check({
           ...mounted,
@@ -295,7 +299,7 @@ export function strengthChecks(
       quantity: 'torque',
       severity: 'warn',
       why: 'The housing’s screws press it, and plastics creep under them; what it holds would turn it.',
-      mend: () => screwMend(screw.id, (id) => by(SCREWS[id]) >= held),
+      mend: () => screwMend(screw.id, (x) => by(x) >= held),
       advice: 'Bond the ring, or put pins across its seat.',
     });
   }

@@ -192,7 +192,7 @@ describe('a key', () => {
       return b.places(0)[0]!.at[2] + (low + high) / 2;
     };
     for (const key of keys) {
-      const wheel = body(r, key.lies!.under);
+      const wheel = body(r, key.lies!.under!);
       expect(middle(key)).toBeCloseTo(middle(wheel), 9);
     }
   });

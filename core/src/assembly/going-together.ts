@@ -109,7 +109,7 @@ function says(
       tool: 'pliers for outer rings (DIN 5254)',
       caution: 'Eye protection: rings fly off.',
     };
-  if (body.lies) {
+  if (body.lies?.under) {
     const [shaft, wheel] = [body.lies.on, body.lies.under].map((id) => listed([id], reducer));
     return {
       do: `Lay ${many} into the slot of the ${shaft}, where the ${wheel} comes.`,

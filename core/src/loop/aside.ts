@@ -31,3 +31,20 @@ export function asideOf(
   const y = -r1 * Math.cos(heading) + along * length * Math.sin(heading) + off * Math.cos(heading);
   return { x, y: run < 0 ? y : -y, r, sense: side };
 }
+
+/**
+ * The way in which such a wheel presses its run, as a unit.
+ *
+ * @example asideWay(0.01, 0.01, 0.1, 'inside', -1) // [0, -1]
+ */
+export function asideWay(
+  r1: number,
+  r2: number,
+  c: number,
+  from: 'inside' | 'outside',
+  run: 1 | -1,
+): readonly [number, number] {
+  const lean = Math.max(-1, Math.min(1, (r1 - r2) / c));
+  const side = from === 'inside' ? 1 : -1;
+  return [side * lean || 0, side * run * Math.sqrt(1 - lean * lean)];
+}

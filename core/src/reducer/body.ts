@@ -27,8 +27,8 @@ export interface Body {
   readonly roams?: () => { readonly at: Vec; readonly r: number };
   /** Bodies that it is keyed into or that stand for what is not known: they may share room with it. */
   readonly joins?: readonly string[];
-  /** Bodies between which it lies, as a key does: put in after the one, before the other. */
-  readonly lies?: { readonly on: string; readonly under: string };
+  /** Bodies between which it lies, as a key does: put in after the one, before the other where there is one. */
+  readonly lies?: { readonly on: string; readonly under?: string };
   readonly solid: () => Solid;
   /** Where its pieces stand when the motor has turned, rad. */
   readonly places: (crank: number) => readonly Frame[];

@@ -2,7 +2,7 @@ import { area } from '../shape/outline.ts';
 import { bumpedHull, hullArcs, type Bump, type HullArc, type Round } from '../shape/hull.ts';
 import { SCREWS } from '../shop/fasteners.ts';
 import { sweptBy, type Body } from './body.ts';
-import { pinBodies, pinsOf, slideRounds, type StandingPin } from './idle-pins.ts';
+import { pinBodies, slideRounds } from './idle-pins.ts';
 import { keeperBodies, keepersOf, type Keeper } from './keepers.ts';
 import { keyBodies } from './keys.ts';
 import { hubScrews, linkBody, outputShaft, type ShaftRun } from './link-bodies.ts';
@@ -13,6 +13,7 @@ import { heldInside, heldRing, holderRadius, ringBodies, type HeldRing } from '.
 import { bearingBodies, seatsOf, type Plate, type Seat } from './seats.ts';
 import { axisOf, settingOf, type HousingWish, type Setting } from './setting.ts';
 import { motorScrews, tieBodies } from './ties.ts';
+import type { StandingPin } from './standing-pins.ts';
 import { sideBody } from './walls.ts';
 
 /** What stands round the stages of a line. */
@@ -150,7 +151,7 @@ export function madeHousing(wish: HousingWish): MadeHousing {
     ears: shared.eared?.ears ?? [],
     grip: top - bottom,
     rings,
-    pins: pinsOf(w),
+    pins: w.pins,
     keepers,
     inside: stages.flatMap((s, k) => {
       const body = heldInside(w, k);

@@ -2,62 +2,15 @@ import { OutlinePen, circle, place, type Outline } from '../shape/outline.ts';
 import type { Round } from '../shape/hull.ts';
 import { prism, solidVolume, type Solid } from '../shape/solid.ts';
 import { intoHole, screwMass, washerMass, type Screw } from '../shop/fasteners.ts';
-import type { IdlePin, Ports } from '../stage/contract.ts';
 import type { Body } from './body.ts';
 import { bodyOf, mm, moved, ring, size, slot, STEEL, weighedIn } from './drawn.ts';
-import { HOME, pointIn, turnedBy, type Frame } from './frame.ts';
-import { EDGE, type HousingPlan } from './plan.ts';
+import { HOME, type Frame } from './frame.ts';
+import { EDGE } from './plan.ts';
 import type { Plate } from './seats.ts';
 import type { Setting } from './setting.ts';
 import type { Hole } from './sliced.ts';
+import type { StandingPin } from './standing-pins.ts';
 import { screwSolid } from './ties.ts';
-
-/** A pin of a wheel that runs idle, where it stands in the line. */
-export interface StandingPin {
-  /** Place of its stage in the run, and which of its pins it is. */
-  readonly k: number;
-  readonly pin: IdlePin;
-  readonly x: number;
-  readonly y: number;
-  /** The way it is moved, as an angle in the plane across the line's axis. */
-  readonly turn: number;
-  /** The plate it is held by, and whether it is moved on it. */
-  readonly plate: number;
-  readonly slides: boolean;
-  /** Where its wheel lies along the axis, m. */
-  readonly from: number;
-  readonly to: number;
-}
-
-/** How far the motor can be moved to tension the first stage of a run, m: 0 for what it is not screwed to. */
-export const slotsOf = (plan: Pick<HousingPlan, 'direct'>, k: number, ports: Ports): number =>
-  plan.direct && k === 0 ? (ports.input.slide ?? 0) : 0;
-
-/**
- * The pins of a run's idlers. Where moving the motor does not tension a stage its idler is moved: on the cover, where a hand
- * reaches it. Else it is pressed into the plate below.
- */
-export const pinsOf = ({ stages, plan }: Pick<Setting, 'stages' | 'plan'>): readonly StandingPin[] =>
-  stages.flatMap((s, k) =>
-    (s.ports.idle ?? []).map((pin): StandingPin => {
-      const [x, y, from] = pointIn(s.frame, pin.at);
-      const [wx, wy] = turnedBy(s.frame, [pin.way[0], pin.way[1], 0]);
-      const moved = slotsOf(plan, k, s.ports);
-      const fixed = moved > 0 && moved >= (s.ports.takeUp?.needs ?? 0);
-      const slides = !fixed && k === stages.length - 1 && pin.on + pin.back > 0;
-      return {
-        k,
-        pin,
-        x,
-        y,
-        turn: Math.atan2(wy, wx),
-        plate: slides ? k + 1 : k,
-        slides,
-        from,
-        to: from + pin.long,
-      };
-    }),
-  );
 
 /** Least thickness of a tensioner's slide, over its pin's diameter and at all, m. */
 const THICK = { over: 2, least: 6e-3, more: 5e-4 } as const;
@@ -115,7 +68,7 @@ const screwPlaces = (p: StandingPin, s: Slide): readonly (readonly [number, numb
 
 /** What pins and their slides take out of a plate. */
 export const pinHoles = (w: Setting, i: number, plate: Plate): Hole[] =>
-  pinsOf(w)
+  w.pins
     .filter((p) => p.plate === i)
     .flatMap((p): Hole[] => {
       const { from, to } = plate;
@@ -130,7 +83,7 @@ export const pinHoles = (w: Setting, i: number, plate: Plate): Hole[] =>
 
 /** Circles that a plate must hold for its slides to lie on it wherever they are moved to. */
 export const slideRounds = (w: Setting, plates: readonly Plate[]): Round[] =>
-  pinsOf(w)
+  w.pins
     .filter((p) => p.slides)
     .flatMap((p) => {
       const s = slideOf(p, plates[p.plate]!, w.screw);
@@ -226,7 +179,7 @@ function slideBodies(w: Setting, p: StandingPin, plate: Plate, name: string): Bo
 
 /** Pins on which idlers run, and the slides on which they are moved. */
 export const pinBodies = (w: Setting, plates: readonly Plate[]): Body[] =>
-  pinsOf(w).flatMap((p) => {
+  w.pins.flatMap((p) => {
     const plate = plates[p.plate]!;
     const wheel = w.stages[p.k]!.bodies.find((b) => b.id.endsWith(`/${p.pin.id}`))!;
     const name = wheel.part.name.replace(/^./, (c) => c.toLowerCase()).replace(/,.*/, '');

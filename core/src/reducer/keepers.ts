@@ -119,7 +119,7 @@ export const keeperBodies = (w: Setting, keepers: readonly Keeper[]): Body[] =>
         money: PRICE,
       },
     );
-    return { ...body, lies: { on: shaft, under: x.output ? '' : x.side === 'lower' ? wheel : plate } };
+    return { ...body, lies: { on: shaft, ...(!x.output && { under: x.side === 'lower' ? wheel : plate }) } };
   });
 
 /**

@@ -6,6 +6,7 @@ import { farthestFrom, sweptBy, type Body, type Swept } from './body.ts';
 import { pointIn } from './frame.ts';
 import type { LineLayout, StandingStage } from './layout.ts';
 import type { HousingPlan } from './plan.ts';
+import { pinsOf, type StandingPin } from './standing-pins.ts';
 
 /** What a body of a stage sweeps, and where it lies. */
 export interface Sweep extends Swept {
@@ -28,6 +29,8 @@ export interface Setting extends HousingWish {
   /** The stages it stands round, and what each of their bodies sweeps. */
   readonly stages: readonly StandingStage[];
   readonly sweeps: readonly (readonly Sweep[])[];
+  /** Pins on which their idlers run. */
+  readonly pins: readonly StandingPin[];
   readonly output: OutputShaft | undefined;
   /** The output runs in two rows; its bearing, where it has any. */
   readonly pair: boolean;
@@ -45,6 +48,7 @@ export function settingOf(w: HousingWish): Setting {
     h,
     screw: SCREWS[h.screw],
     stages,
+    pins: pinsOf(stages, w.plan),
     sweeps: stages.map((s) => s.bodies.map((body): Sweep => ({ body, ...sweptBy(body) }))),
     output,
     pair: output !== undefined && (output.arrangement ?? 'pair') === 'pair',

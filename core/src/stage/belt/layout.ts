@@ -242,12 +242,3 @@ export function idlerWays(p: BeltParams, s: BeltSection, L: BeltLayout, takeUp: 
   const bare = loopPath(wheelsAt({ ...p, idler: 'none' }, s, L.centre))!.length;
   return tensioning(at, bare, p.idlerPush, belted(L) * takeUp, fittingLength(s));
 }
-
-/** The way that the idler presses the belt, as a unit across its span. */
-export function idlerWay(p: BeltParams, s: BeltSection, centre: number): readonly [number, number] {
-  const [from, to] = [0, 1e-3].map((more) => wheelsAt({ ...p, idlerPush: p.idlerPush + more }, s, centre)[1]!) as [
-    Wheel,
-    Wheel,
-  ];
-  return [(to.x - from.x) / 1e-3, (to.y - from.y) / 1e-3];
-}

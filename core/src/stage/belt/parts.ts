@@ -1,6 +1,7 @@
 import { beltKey } from '../../shop/drawer.ts';
 import type { Mend } from '../../figure/figure.ts';
 import { stated } from '../../units/stated.ts';
+import { asideWay } from '../../loop/index.ts';
 import { ok, type Result } from '../../result.ts';
 import { circle, type Outline } from '../../shape/outline.ts';
 import { prism, type Prism } from '../../shape/solid.ts';
@@ -9,7 +10,7 @@ import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { AssemblyStep, Part, Ports, Turning } from '../contract.ts';
 import { backOutline, toothedOutline, wheelTurns } from './drawing.ts';
 import { leastBackBend } from './checks.ts';
-import { backThickness, fittingTakeUp, idlerWay, idlerWays, layoutBelt, belted } from './layout.ts';
+import { backThickness, fittingTakeUp, idlerWays, layoutBelt, belted } from './layout.ts';
 import type { BeltBuild, BeltModel } from './model.ts';
 import { IDLER_BORE, type BeltParams } from './params.ts';
 import { outsideRadius, pitchRadius, pulleyOutline } from './pulley.ts';
@@ -230,7 +231,7 @@ export function beltPorts(p: BeltParams, { layout, section }: BeltBuild, shelf: 
           at: [wheel.x, wheel.y, 0],
           diameter: p.idlerBore ?? IDLER_BORE,
           long: p.width,
-          way: idlerWay(p, section, layout.centre),
+          way: asideWay(layout.d1 / 2, layout.d2 / 2, layout.centre, p.idler as 'inside' | 'outside', -1),
           on: ways.on,
           back: ways.back,
         },

@@ -225,14 +225,3 @@ export function idlerWays(p: ChainParams, pitch: number, L: ChainLayout, grown: 
   const bare = lengthOf(without) ?? L.links * pitch;
   return tensioning((idlerPush) => lengthOf({ ...p, idlerPush }), bare, p.idlerPush, grown, pitch / 2);
 }
-
-/** The way that an idler presses the chain, as a unit across its run; its place among the wheels. */
-export function idlerWay(p: ChainParams, pitch: number, centre: number, at: number): readonly [number, number] {
-  const moved = (more: number) => ({
-    ...p,
-    idlerPush: p.idlerPush + more,
-    ...(p.idler2Push !== undefined && { idler2Push: p.idler2Push + more }),
-  });
-  const [from, to] = [0, 1e-3].map((more) => wheelsAt(moved(more), pitch, centre).wheels[at]!) as [Wheel, Wheel];
-  return [(to.x - from.x) / 1e-3, (to.y - from.y) / 1e-3];
-}

@@ -7,9 +7,9 @@ import type { Mend } from '../../figure/figure.ts';
 import { stated } from '../../units/stated.ts';
 import type { AssemblyStep, IdlePin, Part, Ports, Turning } from '../contract.ts';
 import { pitchesAt, sprocketTurns } from './drawing.ts';
-import { chained, idlerWay, layoutChain } from './layout.ts';
+import { chained, layoutChain } from './layout.ts';
 import { asideBore, idlerOf, takeUpOf, type ChainBuild, type ChainModel } from './model.ts';
-import type { Tensioning } from '../../loop/index.ts';
+import { asideWay, type Tensioning } from '../../loop/index.ts';
 import type { ChainParams } from './params.ts';
 import { sprocketOutline, toothGap } from './sprocket.ts';
 
@@ -179,13 +179,13 @@ function idlerFor(p: ChainParams, b: ChainBuild): Mend | undefined {
 }
 
 /** Pins of its idlers: the first is moved, a second one stays where it is. */
-const idlePins = (p: ChainParams, { chain, layout: L, width }: ChainBuild, ways: Tensioning): readonly IdlePin[] =>
+const idlePins = (p: ChainParams, { layout: L, width }: ChainBuild, ways: Tensioning): readonly IdlePin[] =>
   L.asides
     .filter((a) => !a.driven)
     .map((a): IdlePin => {
       const { x, y } = L.path.wheels[a.at]!;
       const { on, back } = a.id === 'idler' ? ways : { on: 0, back: 0 };
-      const way = idlerWay(p, chain.pitch, L.centre, a.at);
+      const way = asideWay(L.r1, L.r2, L.centre, a.from, -1);
       return { id: a.id, at: [x, y, 0], diameter: asideBore(p, a), long: width, way, on, back };
     });
 

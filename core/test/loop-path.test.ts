@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { asideOf, asideWay } from '../src/loop/aside.ts';
 import { loopPath, type Wheel } from '../src/loop/path.ts';
 
 const at = (x: number, y: number, r: number, sense: 1 | -1 = 1): Wheel => ({ x, y, r, sense });
@@ -42,5 +43,19 @@ describe('the path of a belt round wheels', () => {
 
   it('is not there where wheels overlap', () => {
     expect(loopPath([at(0, 0, 0.02), at(0.005, 0, 0.03)])).toBeUndefined();
+  });
+});
+
+describe('a wheel that presses a run aside', () => {
+  it('goes along its way as it is pressed in further, on either run and from either side', () => {
+    for (const from of ['inside', 'outside'] as const)
+      for (const run of [1, -1] as const) {
+        const [a, b] = [2e-3, 5e-3].map((push) => asideOf(0.01, 0.03, 0.08, 0.006, from, 0.4, push, run));
+        const [x, y] = asideWay(0.01, 0.03, 0.08, from, run);
+        expect([(b!.x - a!.x) / 3e-3, (b!.y - a!.y) / 3e-3]).toEqual([expect.closeTo(x, 9), expect.closeTo(y, 9)]);
+        expect(Math.hypot(x, y)).toBeCloseTo(1, 12);
+        // From outside it is pressed towards the other run.
+        expect(Math.sign(y)).toBe(from === 'outside' ? -run : run);
+      }
   });
 });

@@ -118,7 +118,8 @@ describe('a plain shaft of a housing', () => {
     const { keepers } = made(yaw).housing!;
     const working = (along: number) =>
       yaw.stages.map(() => ({ numbers: { pushes: { peak: { across: 0, along, moment: 0 } } } }) as unknown as Working);
-    const of = (along: number) => keeperChecks(keepers, 0, working(along)).filter((c) => c.id.startsWith('groove'));
+    const of = (along: number) =>
+      keeperChecks(keepers, { first: 0, last: 1 }, working(along)).filter((c) => c.id.startsWith('groove'));
     expect(of(0)).toEqual([]);
     const [first, second] = of(1800);
     expect([first!.figure, first!.state, second!.state]).toEqual([1800, 'near', 'holds']);

@@ -40,7 +40,7 @@ export function housingChecks(
       ...(carries ? strengthChecks(of, v, carries, shelf, working) : []),
       ...(working ? linkChecks(of, v, working) : []),
       ...idleChecks(of, v, shelf, working),
-      ...(of.housing ? keeperChecks(of.housing.keepers, of.plan!.first, working) : []),
+      ...(of.housing ? keeperChecks(of.housing.keepers, of.plan!, working) : []),
     ].map((c) => ({
       ...c,
       group: 'the housing',

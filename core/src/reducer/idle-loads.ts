@@ -91,8 +91,8 @@ export function idleChecks(
         severity: 'warn',
         why:
           slots > 0
-            ? 'As a way of its shafts: the motor’s slots are as long as it takes to put it on; what it grows longer by is taken up by an idler on the cover.'
-            : 'As a way of its shafts: they run in bearings that sit fast in their plates, and only an idler on the cover is moved instead.',
+            ? 'The motor’s slots are as long as it takes to lay it on; what it grows longer by in its life, told as a way of the shafts, is for an idler on the cover.'
+            : 'Its shafts run in bearings that sit fast in their plates, and cannot be moved by as much as it takes; an idler on the cover can, which stands for a way of theirs.',
         mend,
         advice: reached
           ? 'Give it an idler, whose pin is moved on a slide.'

@@ -148,7 +148,7 @@ function slideBodies(w: Setting, p: StandingPin, plate: Plate, name: string): Bo
         frames: each(plate.to),
         apart,
       },
-      { ...steel, material: 'Brass', mass: solidVolume(insert) * INSERT.density, money: INSERT.price },
+      { made: 'bought', material: 'as supplied', mass: solidVolume(insert) * INSERT.density, money: INSERT.price },
     ),
     bodyOf(
       {

@@ -9,7 +9,7 @@ import { at, bodyOf, mm, size, STEEL } from './drawn.ts';
 import { wheelOn } from './keys.ts';
 import { speedAfter, type ShaftRun } from './link-bodies.ts';
 import type { Working } from './link-loads.ts';
-import { hasHub, HUB } from './plan.ts';
+import { hasHub, HUB, type HousingPlan } from './plan.ts';
 import { lipHole, type Plate } from './seats.ts';
 import { outAxis, type Setting } from './setting.ts';
 import { YIELD } from './strength.ts';
@@ -114,7 +114,7 @@ export const keeperBodies = (w: Setting, keepers: readonly Keeper[]): Body[] =>
       },
       {
         made: 'bought',
-        material: 'Spring steel',
+        material: 'as supplied',
         mass: solidVolume(solid) * STEEL.density,
         money: PRICE,
       },
@@ -127,10 +127,14 @@ export const keeperBodies = (w: Setting, keepers: readonly Keeper[]): Body[] =>
  *
  * @param working of the run's stages
  */
-export function keeperChecks(keepers: readonly Keeper[], first: number, working: readonly Working[] = []): Check[] {
+export function keeperChecks(
+  keepers: readonly Keeper[],
+  { first, last }: Pick<HousingPlan, 'first' | 'last'>,
+  working: readonly Working[] = [],
+): Check[] {
   const shafts = new Map<string, Keeper[]>();
   for (const x of keepers) {
-    const name = x.output ? 'Output shaft' : `Shaft after stage ${first + x.k + 1}`;
+    const name = first + x.k === last ? 'Output’s shaft' : `Shaft after stage ${first + x.k + 1}`;
     shafts.set(name, [...(shafts.get(name) ?? []), x]);
   }
   return [...shafts].flatMap(([name, list]): Check[] => {

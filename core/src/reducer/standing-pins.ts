@@ -24,6 +24,9 @@ export interface StandingPin {
 export const slotsOf = (plan: Pick<HousingPlan, 'direct'>, k: number, ports: Ports): number =>
   plan.direct && k === 0 ? (ports.input.slide ?? 0) : 0;
 
+/** A way as slots are made, in whole tenths of a millimetre and no shorter, m. */
+const tenths = (x: number): number => Math.ceil(x * 1e4 - 1e-6) / 1e4;
+
 /**
  * The pins of a run's idlers. Where moving the motor does not tension a stage its idler is moved: on the cover, where a hand
  * reaches it. Else it is pressed into the plate below.
@@ -38,7 +41,7 @@ export const pinsOf = (stages: readonly StandingStage[], plan: Pick<HousingPlan,
       const slides = !fixed && k === stages.length - 1 && pin.on + pin.back > 0;
       return {
         k,
-        pin,
+        pin: { ...pin, on: tenths(pin.on), back: tenths(pin.back) },
         x,
         y,
         turn: Math.atan2(wy, wx),

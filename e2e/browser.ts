@@ -32,7 +32,7 @@ export const browserUse = {
       // Pages of one worker share a process, which knows the scripts already; young objects get room, and are swept less.
       // A page lives for seconds: code made in the second of two steps costs more than it saves (8 % of the whole run).
       '--process-per-site',
-      '--js-flags=--min-semi-space-size=64 --no-opt',
+      '--js-flags=--min-semi-space-size=64 --no-opt --always-sparkplug',
     ],
   },
 };

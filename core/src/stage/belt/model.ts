@@ -126,10 +126,10 @@ export function wrongBelt(p: BeltParams, { section }: BeltBuild): Result<never> 
   const bore = p.idlerBore ?? IDLER_BORE;
   const idler =
     p.idler === 'inside' ? 2 * (outsideRadius(section, p.idlerTeeth) - section.space.depth) : p.idlerDiameter;
-  if (p.idler !== 'none' && bore >= idler - 1e-3)
+  if (p.idler !== 'none' && bore > idler - 1e-3 + 1e-9)
     return refuse(
-      'The idler’s pin is as thick as the idler.',
-      `It leaves no ${stated(5e-4, 'length')} of wall under ${stated(idler, 'length', 4)}.`,
+      'The idler’s pin is too thick for the idler.',
+      `${stated(bore, 'length', 4)} leaves less than ${stated(5e-4, 'length')} of wall under ${stated(idler, 'length', 4)}.`,
       'Take a thinner pin or a larger idler.',
       'idlerBore',
     );

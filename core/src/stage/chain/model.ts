@@ -117,7 +117,7 @@ export function wrongChain(p: ChainParams, b: ChainBuild): Result<never> | undef
       );
   for (const a of b.layout.asides) {
     const { root } = toothGap(b.chain, a.teeth, p.form);
-    if (asideBore(p, a) / 2 >= root - 5e-4)
+    if (asideBore(p, a) / 2 > root - 5e-4 + 1e-9)
       return refuse(
         `The pin of the ${a.name} cuts into its teeth.`,
         `Its roots reach down to ⌀ ${stated(2 * root, 'length', 4)}, and half a millimetre of wall is the least.`,

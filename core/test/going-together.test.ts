@@ -225,6 +225,17 @@ describe('going together', () => {
     }
   });
 
+  it('turns the tensioner’s screws into threads where the cover is of metal', () => {
+    const v = named('Body yaw A');
+    const material = shelf.materials.find((m) => m.id === 'en-aw-6082')!;
+    const { steps, stuck } = together({ ...v, housing: { ...v.housing!, material: { ...material } } });
+    expect(stuck).toEqual([]);
+    const screws = steps.findIndex((s) => s.body === 'case/screw-idler-2');
+    expect(screws).toBeGreaterThan(steps.findIndex((s) => s.body === 'case/slide-idler-2'));
+    // 0.2 · 0.7 · 580 MPa · 5.03 mm² · 3 mm.
+    expect(inUnits(steps[screws]!.caution!)).toMatch(/^Into threads of the cover: tighten to 1\.2 N·m, no more\./);
+  });
+
   it('lays each key into its shaft before its wheel goes on, and says how', () => {
     const g = together(keyedLine());
     const at = (id: RegExp) => g.steps.findIndex((s) => id.test(s.body));

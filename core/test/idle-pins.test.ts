@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { analyseLine, mended, openLine, workingOf, type Check, type Reducer, type Variant } from '../src/index.ts';
+import {
+  analyseLine,
+  inUnits,
+  mended,
+  openLine,
+  workingOf,
+  type Check,
+  type Reducer,
+  type Variant,
+} from '../src/index.ts';
 import { insideOf } from '../src/reducer/cut-line.ts';
 import { idleChecks } from '../src/reducer/idle-loads.ts';
 import { slideOf } from '../src/reducer/idle-pins.ts';
@@ -43,7 +52,7 @@ describe('a tensioner', () => {
   const r = made(yaw);
   const pin = r.housing!.pins[0]!;
   const plate = r.housing!.plates[pin.plate]!;
-  const slide = slideOf(pin, plate, SCREWS.M3);
+  const slide = slideOf(pin, plate, SCREWS.M3, yaw.housing!.material);
 
   it('stands on the cover, its pin on the idler’s axis from the wheel’s lower face through the slide', () => {
     const idler = body(r, 'stage2/idler').places(0)[0]!;
@@ -92,6 +101,38 @@ describe('a tensioner', () => {
     // 19 g of idler, of slide, pin and screws some grams, the larger cover the rest.
     expect(mass(with_) - mass(without)).toBeGreaterThan(0.022);
     expect(mass(with_) - mass(without)).toBeLessThan(0.045);
+  });
+
+  describe('on a cover of aluminium', () => {
+    const aluminium = shelf.materials.find((m) => m.id === 'en-aw-6082')!;
+    const hard: Variant = { ...yaw, housing: { ...yaw.housing!, material: { ...aluminium } } };
+    const own = made(hard);
+
+    it('is screwed into threads cut there: no insert is melted in, the holes are drilled for the thread', () => {
+      expect(own.bodies.some((b) => b.id.startsWith('case/insert'))).toBe(false);
+      const cover = cutAt(own, 'case/cover', 1e-4);
+      const screws = body(own, 'case/screw-idler-2');
+      for (const { at } of screws.places(0)) {
+        const hole = cover.holes.find((h) => insideOf(h, at[0], at[1]))!;
+        // M3 by a pitch of 0.5: drilled 2.5.
+        expect(Math.abs(area(hole))).toBeCloseTo((Math.PI / 4) * 2.5e-3 ** 2, 12);
+      }
+      expect(screws.part.note).toContain('in a thread of the cover');
+      expect(screws.joins).toEqual(['case/cover']);
+      expect(inUnits(body(own, 'case/cover').part.note)).toContain('2 threads M3, drilled 2.5 mm, for the tensioner');
+    });
+
+    it('is held by all that the screws are tightened to, less what settles', () => {
+      const { limit, why } = told(hard).get('idler-slide-2')!;
+      // 70 % of 580 MPa on 5.03 mm²: no creep takes of it, and 3.5 mm of thread in 250 MPa keep twice as much.
+      expect(limit / (2 * factor(shelf, 'clamp.friction') * 0.9 * 0.7 * 580 * 5.03)).toBeCloseTo(1, 9);
+      expect(inUnits(why)).not.toMatch(/insert|creep/);
+      const foil = { ...aluminium, strength: 60e6 };
+      const soft = told({ ...hard, housing: { ...hard.housing!, material: foil } }).get('idler-slide-2')!;
+      // Of a softer one the threads strip first: 3 mm wide, 3.5 deep, seven eighths of it, sheared.
+      const strips = ((7 / 8) * Math.PI * 3e-3 * 3.5e-3 * 60e6) / Math.sqrt(3);
+      expect(soft.limit / (2 * factor(shelf, 'clamp.friction') * 0.9 * strips)).toBeCloseTo(1, 9);
+    });
   });
 
   it('is wanted where shafts run in plates, and the mend gives it', () => {

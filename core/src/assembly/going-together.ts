@@ -4,6 +4,7 @@ import type { Variant } from '../schema/joint.ts';
 import { openLine, openStage, type StageOpener } from '../line/open.ts';
 import type { Body } from '../reducer/body.ts';
 import { undone } from '../reducer/frame.ts';
+import { standsAcross } from '../reducer/for-good.ts';
 import { bodyIn } from '../reducer/layout.ts';
 import { orderOf, type Move, type OrderProgress } from '../reducer/order.ts';
 import { reducerOf, type Reducer } from '../reducer/reducer.ts';
@@ -32,9 +33,6 @@ export interface GoingTogether {
   /** What no move takes out, and what is in its way either way: sentences. */
   readonly stuck: readonly string[];
 }
-
-/** Share of its strength that a plate is pressed by for good: plastics creep under a screw's head. */
-const PRESSED = 0.5;
 
 const lower = (name: string): string => (/^[A-Z][a-z]/.test(name) ? name[0]!.toLowerCase() + name.slice(1) : name);
 
@@ -72,12 +70,14 @@ function says(
       do: `Push ${many} through from above.`,
       ...(/^screw/.test(name) && { tool: `key ${stated(screw.key, 'length', 2)}` }),
     };
-  if (/^case\/screw-idler/.test(unit.body))
+  if (/^case\/screw-idler/.test(unit.body)) {
+    const melted = body.joins?.some((id) => id.startsWith('case/insert'));
     return {
       do: `Screw the tensioner’s slide on with ${many}, so that it still slides; tighten once the tension is set.`,
       tool: `key ${stated(screw.key, 'length', 2)}`,
-      caution: 'Into inserts: snug, no more. Motor unpowered while the tension is set.',
+      caution: `${melted ? 'Into inserts: snug, no more' : `Into threads of the cover: ${tight(screw)}, no more`}. Motor unpowered while the tension is set.`,
     };
+  }
   if (/^case\/washer/.test(unit.body)) return { do: `Put ${many} on from ${way === 'up' ? 'below' : 'above'}.` };
   if (unit.body === 'case/nut')
     return {
@@ -178,7 +178,7 @@ export function* goingTogether(
     layout.parallel || !across ? reducer.bodies : reducer.bodies.filter(within).map((b) => bodyIn(undone(across), b));
   const order = yield* orderOf(kernel, told, reducer.housing ? 'case/plate-motor' : 'motor/body');
   const { housing } = variant;
-  const stands = PRESSED * (housing ? (housing.material.across ?? housing.material.strength) : Infinity);
+  const stands = housing ? standsAcross(housing.material) : Infinity;
   const tight = (s: Screw) => `tighten to ${stated(tightening(s, preload(s, stands)), 'torque', 2)}`;
   const [face, screw] = [SCREWS[reducer.face.thread], SCREWS[housing?.screw ?? 'M3']];
   const minded = new Set<number>();

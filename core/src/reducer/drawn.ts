@@ -17,6 +17,10 @@ export const mm = (x: number): number => Math.round(x * 1e4) / 10;
 /** A length as notes say it. */
 export const size = (x: number): string => stated(x, 'length', 5);
 
+/** What a plate of a run is called, of so many. */
+export const plateId = (i: number, many: number): string =>
+  i === 0 ? 'plate-motor' : i === many - 1 ? 'cover' : `plate-${i + 1}`;
+
 /** A part of the housing before it is weighed. */
 export interface Drawn {
   readonly id: string;

@@ -8,10 +8,9 @@ import { slotsOf, type StandingPin } from './standing-pins.ts';
 import type { Working } from './link-loads.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { faceHolds } from './sides.ts';
-import { clampForce, insertHolds, screwMend, YIELD } from './strength.ts';
+import { keptOf, standsForGood } from './for-good.ts';
+import { clampForce, insertHolds, screwMend, threadHolds, YIELD } from './strength.ts';
 
-/** Share of a plastic's strength that it bears for good. */
-const FOR_GOOD = 0.5;
 /** Diameters of ground pins that are to be had, m. */
 const PINS = [3e-3, 4e-3, 5e-3, 6e-3, 8e-3, 10e-3] as const;
 
@@ -50,7 +49,11 @@ function stubOf({ housing }: Reducer, p: StandingPin, variant: ReducerVariant, d
   const middle = (p.from + p.to) / 2;
   if (!p.slides) return { diameter, deep: plate.to - plate.from, lever: Math.abs(middle - plate.to) };
   const pin = { ...p, pin: { ...p.pin, diameter } };
-  return { diameter, deep: slideOf(pin, plate, SCREWS[variant.housing!.screw]).thick, lever: plate.to - middle };
+  return {
+    diameter,
+    deep: slideOf(pin, plate, SCREWS[variant.housing!.screw], variant.housing!.material).thick,
+    lever: plate.to - middle,
+  };
 }
 
 /**
@@ -117,9 +120,6 @@ const onStage = ({ path, also, ...rest }: Mend, index: number): Mend => ({
   ...(also && { also: Object.fromEntries(Object.entries(also).map(([k, v]) => [`stages.${index}.${k}`, v])) }),
 });
 
-/** Pressure that a material bears for good, Pa: what does not creep bears all that it stands. */
-const standsForGood = (m: Material): number => (m.creep ? FOR_GOOD : 1) * m.strength;
-
 function pinCheck(reducer: Reducer, variant: ReducerVariant, p: StandingPin, index: number, pull: number): Check {
   // The motor's plate is of the mount's material.
   const ofMount = !p.slides && p.plate === 0 && reducer.plan!.direct;
@@ -163,10 +163,12 @@ function slideCheck(
   pull: number,
 ): Check {
   const { material, screw } = variant.housing!;
-  const [kept, friction] = [factor(shelf, 'clamp.kept'), factor(shelf, 'clamp.friction')];
+  const friction = factor(shelf, 'clamp.friction');
+  const tapped = material.made !== 'printed';
   const by = (thread: Screw): number => {
-    const s = slideOf(p, housing!.plates[p.plate]!, thread);
-    const each = Math.min(clampForce(thread, 1, variant, shelf), kept * insertHolds(s.hole, s.deep, material));
+    const s = slideOf(p, housing!.plates[p.plate]!, thread, material);
+    const stays = s.tapped ? threadHolds(thread, s.deep, material) : insertHolds(s.hole, s.deep, material);
+    const each = Math.min(clampForce(thread, 1, variant, shelf), keptOf(material, shelf) * stays);
     // Two screws press it on the cover; a force needs no lever.
     return faceHolds([1, 1], each, friction);
   };
@@ -178,7 +180,9 @@ function slideCheck(
     sense: 'max',
     quantity: 'force',
     severity: 'warn',
-    why: 'Two screws in inserts press its slide on the cover, creep leaves less of that, and friction holds against the pull.',
+    why:
+      `Two screws in ${tapped ? 'threads of the cover' : 'inserts'} press its slide on it, ` +
+      `${material.creep ? 'creep leaves less of that, ' : ''}and friction holds against the pull.`,
     mend: () => screwMend(screw, (x) => by(x) >= pull),
     advice: 'Take thicker screws for the housing, or press the idler in less.',
   });

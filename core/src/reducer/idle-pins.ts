@@ -2,8 +2,9 @@ import { OutlinePen, circle, place, type Outline } from '../shape/outline.ts';
 import type { Round } from '../shape/hull.ts';
 import { prism, solidVolume, type Solid } from '../shape/solid.ts';
 import { intoHole, screwMass, washerMass, type Screw } from '../shop/fasteners.ts';
+import type { Material } from '../schema/joint.ts';
 import type { Body } from './body.ts';
-import { bodyOf, mm, moved, ring, size, slot, STEEL, weighedIn } from './drawn.ts';
+import { bodyOf, mm, moved, plateId, ring, size, slot, STEEL, weighedIn } from './drawn.ts';
 import { HOME, type Frame } from './frame.ts';
 import { EDGE } from './plan.ts';
 import type { Plate } from './seats.ts';
@@ -25,27 +26,37 @@ export interface Slide {
   readonly beside: number;
   readonly screw: Screw;
   readonly long: number;
-  /** How deep their inserts sit, and in which hole. */
+  /** They bite in threads cut into the plate; else in inserts melted into it. */
+  readonly tapped: boolean;
+  /** How deep their inserts sit or their threads bite, and the hole for either, m. */
   readonly deep: number;
   readonly hole: number;
 }
 
-/** The slide that a pin moves on, screwed on its plate by two screws in slots. */
-export function slideOf({ pin }: StandingPin, plate: Plate, screw: Screw): Slide {
+/**
+ * The slide that a pin moves on, screwed on its plate by two screws in slots: in inserts where the plate is printed, in
+ * threads where it is cut.
+ *
+ * Source: hole for a thread by ISO 2306, its diameter less its pitch.
+ */
+export function slideOf({ pin }: StandingPin, plate: Plate, screw: Screw, { made }: Pick<Material, 'made'>): Slide {
   const whole = plate.to - plate.from;
-  const hole = INSERT.hole * screw.d;
+  const tapped = made !== 'printed';
+  const hole = tapped ? screw.d - screw.pitch : INSERT.hole * screw.d;
   let thick = Math.max(THICK.least, THICK.over * pin.diameter);
   let long = intoHole(screw, thick + screw.washerHeight, whole);
   for (let n = 0; n < 20 && long === undefined; n++) {
     thick += THICK.more;
     long = intoHole(screw, thick + screw.washerHeight, whole);
   }
+  long ??= screw.lengths[0]!;
   return {
     thick,
     beside: pin.diameter / 2 + EDGE / 2 + screw.washer / 2,
     screw,
-    long: long ?? screw.lengths[0]!,
-    deep: Math.min(whole, hole),
+    long,
+    tapped,
+    deep: Math.min(whole, tapped ? long - thick - screw.washerHeight : hole),
     hole,
   };
 }
@@ -66,6 +77,14 @@ const turnedAt = (x: number, y: number, turn: number, z: number): Frame => {
 const screwPlaces = (p: StandingPin, s: Slide): readonly (readonly [number, number])[] =>
   [-s.beside, s.beside].map((v) => [p.x - v * Math.sin(p.turn), p.y + v * Math.cos(p.turn)]);
 
+/** Threads that the screws of slides need in a plate that is cut, in words for its note; nothing where there are none. */
+export function threadsIn({ pins, h, screw }: Setting, i: number): string | undefined {
+  const slides = pins.filter((p) => p.plate === i && p.slides).length;
+  return slides > 0 && h.material.made !== 'printed'
+    ? `${2 * slides} threads ${screw.id}, drilled ${size(screw.d - screw.pitch)}, for the tensioner`
+    : undefined;
+}
+
 /** What pins and their slides take out of a plate. */
 export const pinHoles = (w: Setting, i: number, plate: Plate): Hole[] =>
   w.pins
@@ -73,7 +92,7 @@ export const pinHoles = (w: Setting, i: number, plate: Plate): Hole[] =>
     .flatMap((p): Hole[] => {
       const { from, to } = plate;
       if (!p.slides) return [{ outline: circle(p.x, p.y, p.pin.diameter / 2), from, to }];
-      const s = slideOf(p, plate, w.screw);
+      const s = slideOf(p, plate, w.screw, w.h.material);
       const way = slot((p.pin.on - p.pin.back) / 2, 0, (p.pin.diameter + w.h.gap) / 2, (p.pin.on + p.pin.back) / 2);
       return [
         { outline: place(way, { x: p.x, y: p.y, turn: p.turn }), from, to },
@@ -86,7 +105,7 @@ export const slideRounds = (w: Setting, plates: readonly Plate[]): Round[] =>
   w.pins
     .filter((p) => p.slides)
     .flatMap((p) => {
-      const s = slideOf(p, plates[p.plate]!, w.screw);
+      const s = slideOf(p, plates[p.plate]!, w.screw, w.h.material);
       const { points } = place(slideOutline(p, s), { x: p.x, y: p.y, turn: p.turn });
       const [c, n] = [Math.cos(p.turn), Math.sin(p.turn)];
       return [0, 1, 2, 3].flatMap((i) =>
@@ -113,9 +132,24 @@ function pinBody(w: Setting, p: StandingPin, wheel: Body, name: string, from: nu
   );
 }
 
+function insertBody({ screw, hole, deep }: Slide, id: string, frames: readonly Frame[], apart: number): Body {
+  const solid: Solid = { prisms: [ring(hole, screw.d, 0, deep)] };
+  return bodyOf(
+    {
+      id: `insert-${id}`,
+      name: `Threaded insert ${screw.id}`,
+      note: `in a hole of ${size(hole)}, for the tensioner’s screws`,
+      solid: moved(solid, -deep),
+      frames,
+      apart,
+    },
+    { made: 'bought', material: 'as supplied', mass: solidVolume(solid) * INSERT.density, money: INSERT.price },
+  );
+}
+
 /** A slide with what screws it on its plate. */
 function slideBodies(w: Setting, p: StandingPin, plate: Plate, name: string): Body[] {
-  const s = slideOf(p, plate, w.screw);
+  const s = slideOf(p, plate, w.screw, w.h.material);
   const { screw } = s;
   const slots = [-s.beside, s.beside].map((y) =>
     slot((p.pin.back - p.pin.on) / 2, y, screw.hole / 2, (p.pin.on + p.pin.back) / 2),
@@ -124,7 +158,6 @@ function slideBodies(w: Setting, p: StandingPin, plate: Plate, name: string): Bo
   const solid: Solid = { prisms: [prism(slideOutline(p, s), 0, s.thick, [pin, ...slots])] };
   const each = (z: number) => screwPlaces(p, s).map(([x, y]) => turnedAt(x, y, 0, z));
   const apart = (2 * p.k + 1.4) * w.step;
-  const insert: Solid = { prisms: [ring(s.hole, screw.d, 0, s.deep)] };
   const id = `${p.pin.id}-${p.k + 1}`;
   const key = `; key ${size(screw.key)}`;
   return [
@@ -139,17 +172,7 @@ function slideBodies(w: Setting, p: StandingPin, plate: Plate, name: string): Bo
       },
       weighedIn(w.h.material, w.shelf)(solid, s.thick),
     ),
-    bodyOf(
-      {
-        id: `insert-${id}`,
-        name: `Threaded insert ${screw.id}`,
-        note: `in a hole of ${size(s.hole)}, for the tensioner’s screws`,
-        solid: moved(insert, -s.deep),
-        frames: each(plate.to),
-        apart,
-      },
-      { made: 'bought', material: 'as supplied', mass: solidVolume(insert) * INSERT.density, money: INSERT.price },
-    ),
+    ...(s.tapped ? [] : [insertBody(s, id, each(plate.to), apart)]),
     bodyOf(
       {
         id: `washer-${id}`,
@@ -165,12 +188,12 @@ function slideBodies(w: Setting, p: StandingPin, plate: Plate, name: string): Bo
       {
         id: `screw-${id}`,
         name: `Screw ISO 4762 ${screw.id}×${mm(s.long)}`,
-        note: `holds the tensioner’s slide, in an insert${key}`,
+        note: `holds the tensioner’s slide, in ${s.tapped ? 'a thread of the cover' : 'an insert'}${key}`,
         solid: screwSolid(screw, s.long),
         frames: each(plate.to + s.thick + screw.washerHeight),
         apart,
-        // Its thread fills the insert's.
-        joins: [`case/insert-${id}`],
+        // Its thread fills the insert's, or the cover's.
+        joins: [s.tapped ? `case/${plateId(p.plate, w.stages.length + 1)}` : `case/insert-${id}`],
       },
       { ...steel, mass: screwMass(screw, s.long), money: screw.price },
     ),
@@ -185,6 +208,6 @@ export const pinBodies = (w: Setting, plates: readonly Plate[]): Body[] =>
     const name = wheel.part.name.replace(/^./, (c) => c.toLowerCase()).replace(/,.*/, '');
     const pin = (from: number, to: number) => pinBody(w, p, wheel, name, from, to);
     return p.slides
-      ? [...slideBodies(w, p, plate, name), pin(p.from, plate.to + slideOf(p, plate, w.screw).thick)]
+      ? [...slideBodies(w, p, plate, name), pin(p.from, plate.to + slideOf(p, plate, w.screw, w.h.material).thick)]
       : [pin(plate.from, p.to)];
   });

@@ -5,7 +5,7 @@ import { prism, solidVolume, type Solid } from '../shape/solid.ts';
 import { grooveCarries, ringFor, type RetainingRing } from '../shop/retaining-rings.ts';
 import { stated } from '../units/stated.ts';
 import type { Body } from './body.ts';
-import { at, bodyOf, mm, size, STEEL } from './drawn.ts';
+import { at, bodyOf, mm, size, STEEL, plateId } from './drawn.ts';
 import { wheelOn } from './keys.ts';
 import { speedAfter, type ShaftRun } from './link-bodies.ts';
 import type { Working } from './link-loads.ts';
@@ -99,7 +99,7 @@ export const keeperBodies = (w: Setting, keepers: readonly Keeper[]): Body[] =>
     const outer = circle(0, 0, ring.groove / 2 + ring.back);
     const solid: Solid = { prisms: [prism(outer, 0, ring.thick, [circle(0, 0, ring.shaft / 2)])] };
     const shaft = x.output ? 'case/output-shaft' : `case/shaft-${x.k + 1}`;
-    const plate = x.k + 1 === w.stages.length ? 'case/cover' : `case/plate-${x.k + 2}`;
+    const plate = `case/${plateId(x.k + 1, w.stages.length + 1)}`;
     const wheel = wheelOn(s, 'output')?.id ?? plate;
     const body = bodyOf(
       {

@@ -5,8 +5,8 @@ import type { Solid } from '../shape/solid.ts';
 import { SCREWS, type Screw } from '../shop/fasteners.ts';
 import type { MotorFace } from '../shop/motor-face.ts';
 import type { Body } from './body.ts';
-import { at, bodyOf, moved, size, slot, weighedIn } from './drawn.ts';
-import { pinHoles } from './idle-pins.ts';
+import { at, bodyOf, moved, plateId, size, slot, weighedIn } from './drawn.ts';
+import { pinHoles, threadsIn } from './idle-pins.ts';
 import { facePlaces } from './motor-body.ts';
 import { EDGE, hasHub, HEAD_ROOM, HUB, SLIDE, STEP } from './plan.ts';
 import { clipped, seatIn, type Boss, type Plate, type Seat } from './seats.ts';
@@ -124,15 +124,12 @@ export function plateBodies(w: Setting, plates: readonly Plate[], seats: readonl
     const solid = plateSolid(p, eared?.outline ?? shared.outline, holes, bosses);
     return bodyOf(
       {
-        id: i === 0 ? 'plate-motor' : i === last ? 'cover' : `plate-${i + 1}`,
+        id: plateId(i, plates.length),
         name: motor ? 'Motor plate' : i === 0 ? 'First plate' : i === last ? 'Cover' : `Plate ${i + 1}`,
-        note: plateNote(
-          p,
-          here,
-          bosses,
-          motor ? face : undefined,
+        note: plateNote(p, here, bosses, motor ? face : undefined, [
           eared && `${eared.ears.length} ears for ${w.h.ears!.screw}`,
-        ),
+          threadsIn(w, i),
+        ]),
         solid,
         frames: [at(0, 0, p.from)],
         apart: (2 * i - 1) * step,
@@ -147,13 +144,13 @@ function plateNote(
   seats: readonly Seat[],
   bosses: readonly Boss[],
   face: MotorFace | undefined,
-  ears: string | undefined,
+  more: readonly (string | undefined)[],
 ): string {
   const high = bosses.reduce((most, o) => Math.max(most, o.to - o.from), 0);
   return [
     `${size(p.to - p.from)} thick`,
     ...(face ? [`${face.screws} × ${face.thread} on ⌀ ${size(face.circle)} for the motor, heads sunk`] : []),
-    ...(ears ? [ears] : []),
+    ...more.filter((x) => x !== undefined),
     ...(high > 1e-9 ? [`boss ${size(high)} high for a bearing`] : []),
     ...seats.map((s) =>
       s.bearing ? `seat ⌀ ${size(s.bearing.outside)} for ${s.bearing.name}` : `bore ⌀ ${size(s.diameter)}, no bearing`,

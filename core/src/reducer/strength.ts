@@ -6,6 +6,7 @@ import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 import { bentAndTwisted } from '../stage/shaft.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
+import { keptOf, standsAcross } from './for-good.ts';
 import { flangeScrew } from './link-bodies.ts';
 import { EDGE, endingAt, hasHub, HUB } from './plan.ts';
 import { faceHolds, postsCarry, wallsCarry } from './sides.ts';
@@ -60,6 +61,22 @@ const ROUND_INSERT = 0.5;
 export const insertHolds = (hole: number, deep: number, m: Pick<Material, 'strength' | 'across'>): number =>
   Math.PI * hole * deep * SHEAR * ROUND_INSERT * (m.across ?? m.strength);
 
+/** Width of a nut's thread where the screw's crests shear it, over its pitch: an eighth is the screw's. */
+const THREAD = 7 / 8;
+
+/**
+ * Force along its axis that a thread cut into a plate holds before it strips, N: ⅞·π·d·L·τ; of plastics half.
+ *
+ * @param deep how deep the screw bites, m
+ * Source: basic profile of ISO 68-1, sheared at the screw's outside; τ = σ/√3 by von Mises.
+ * @example threadHolds(SCREWS.M3, 4e-3, { strength: 250e6 }) // 4761.2
+ */
+export const threadHolds = (
+  { d }: Pick<Screw, 'd'>,
+  deep: number,
+  m: Pick<Material, 'strength' | 'across' | 'creep'>,
+): number => THREAD * Math.PI * d * deep * SHEAR * standsAcross(m);
+
 /**
  * Torque that screws in inserts carry by leaning on the holes of their plate, N·m.
  *
@@ -77,8 +94,7 @@ export const insertsBear = (
 /** Force that the screws of a housing keep on what they clamp, N. */
 export function clampForce(screw: Screw, count: number, { housing }: ReducerVariant, shelf: Shelf): number {
   const m = housing!.material;
-  const stands = 0.5 * (m.across ?? m.strength);
-  return count * preload(screw, stands) * factor(shelf, 'clamp.kept');
+  return count * preload(screw, standsAcross(m)) * keptOf(m, shelf);
 }
 
 /** The next thread that holds; undefined where none does. */
@@ -256,7 +272,7 @@ export function strengthChecks(
       ];
     // In plastic a screw presses no harder than its insert stays in, less what creeps.
     const stays = insertHolds(hole, deep, material);
-    const pressed = screws * factor(shelf, 'clamp.friction') * factor(shelf, 'clamp.kept') * stays * (circle / 2);
+    const pressed = screws * factor(shelf, 'clamp.friction') * keptOf(material, shelf) * stays * (circle / 2);
     return [
       check({
         ...common,
@@ -298,7 +314,7 @@ export function strengthChecks(
       sense: 'max',
       quantity: 'torque',
       severity: 'warn',
-      why: 'The housing’s screws press it, and plastics creep under them; what it holds would turn it.',
+      why: `The housing’s screws press it${variant.housing!.material.creep ? ', and plastics creep under them' : ''}; what it holds would turn it.`,
       mend: () => screwMend(screw.id, (x) => by(x) >= held),
       advice: 'Bond the ring, or put pins across its seat.',
     });

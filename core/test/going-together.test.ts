@@ -236,6 +236,22 @@ describe('going together', () => {
     expect(inUnits(steps[screws]!.caution!)).toMatch(/^Into threads of the cover: tighten to 1\.2 N·m, no more\./);
   });
 
+  it('screws a hub on snugly where its flange is of plastic alone', () => {
+    const v = named('Wing root B');
+    const [planets, ...behind] = v.stages;
+    const said = [{}, { materialR: 'en-aw-6082' }].map((change) => {
+      const { steps } = together({
+        ...v,
+        stages: [{ ...planets!, params: { ...planets!.params, ...change } }, ...behind],
+      });
+      return steps.find((s) => s.body.startsWith('case/screw-hub'))!.caution;
+    });
+    expect(said).toEqual([
+      'Into inserts or plastic: snug, no more; a drop of medium thread locker.',
+      'A drop of medium thread locker.',
+    ]);
+  });
+
   it('lays each key into its shaft before its wheel goes on, and says how', () => {
     const g = together(keyedLine());
     const at = (id: RegExp) => g.steps.findIndex((s) => id.test(s.body));

@@ -59,10 +59,14 @@ function says(
     };
   if (/^case\/screw-hub/.test(unit.body)) {
     const own = SCREWS[/M[\d.]+/.exec(name)![0] as Screw['id']];
+    const link = reducer.plan!.links[Number(unit.body.replace(/^.*-/, '')) - 1]!;
+    const intoPlastic = link.flange?.material?.made === 'printed' || Boolean(link.flange?.material?.creep);
     return {
       do: `Screw the hub on its flange with ${many}.`,
       tool: `key ${stated(own.key, 'length', 2)}${reach}`,
-      caution: 'Into inserts or plastic: snug, no more; a drop of medium thread locker.',
+      caution: intoPlastic
+        ? 'Into inserts or plastic: snug, no more; a drop of medium thread locker.'
+        : 'A drop of medium thread locker.',
     };
   }
   if (unit.body === 'case/tie')

@@ -126,6 +126,7 @@ export function strengthChecks(
   if (!housing || !plan) return [];
   const variant = endingAt(plan, whole, layout.stages.length);
   const list: Check[] = [];
+  const creeps = variant.housing!.material.creep ? ', and plastics creep under them' : '';
   const { screw, screws } = { screw: SCREWS[variant.housing!.screw], screws: housing.screws.length };
   plan.links.forEach((link, k) => {
     const isLast = k + 1 === plan.links.length;
@@ -198,7 +199,7 @@ export function strengthChecks(
           id: 'mounted',
           name: 'Its rods hold the housing where it is mounted',
           limit: holds(screw, radii),
-          why: 'They press the cover on what carries it, and plastics creep under them; the output’s torque would turn it.',
+          why: `They press the cover on what carries it${creeps}; the output’s torque would turn it.`,
           mend: () => screwMend(screw.id, (x) => holds(x, radii) >= torque),
         }),
       );
@@ -211,7 +212,7 @@ export function strengthChecks(
           id: 'ears-hold',
           name: 'Its ears hold the housing where it is mounted',
           limit: holds(SCREWS[h.ears.screw], at),
-          why: 'Their screws press them on what carries it, and plastics creep under them; the output’s torque would turn it.',
+          why: `Their screws press them on what carries it${creeps}; the output’s torque would turn it.`,
           ...(found && { mend: { path: 'housing.ears.screw', value: found, label: `Ears for ${found}` } }),
         }),
       );
@@ -314,7 +315,7 @@ export function strengthChecks(
       sense: 'max',
       quantity: 'torque',
       severity: 'warn',
-      why: `The housing’s screws press it${variant.housing!.material.creep ? ', and plastics creep under them' : ''}; what it holds would turn it.`,
+      why: `The housing’s screws press it${creeps}; what it holds would turn it.`,
       mend: () => screwMend(screw.id, (x) => by(x) >= held),
       advice: 'Bond the ring, or put pins across its seat.',
     });

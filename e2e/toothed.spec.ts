@@ -19,6 +19,13 @@ test.describe('toothed stages', () => {
     const mend = checks(page).getByRole('button', { name: /^Sun \d+, planet \d+, ring \d+$/ });
     await mend.click();
     await expect(checks(page).getByRole('button', { name: /^Sun \d+, planet/ })).toHaveCount(0);
+    // Screws of the output that stand in the planets' pins are told, and moved clear.
+    await type(page, 'Screws, output', '8');
+    await type(page, 'Their circle', '36 mm');
+    const screws = page.locator('[data-check="flangeWall"]');
+    await expect(screws).toHaveAttribute('data-state', 'fails');
+    await screws.getByRole('button', { name: /screws on ⌀/ }).click();
+    await expect(page.locator('[data-check="flangeWall"][data-state="fails"]')).toHaveCount(0);
     // Other counts from the desk, as one step to undo.
     const ring = page.getByRole('textbox', { name: 'Ring', exact: true });
     const before = await ring.inputValue();

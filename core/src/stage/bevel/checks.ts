@@ -1,3 +1,4 @@
+import { BOLT_WALL, boltRoom, circleMend } from '../bolt-room.ts';
 import { check, type Check } from '../../figure/index.ts';
 import { leastShift, MODULES } from '../../gear/index.ts';
 import { steppedDown, steppedUp } from '../../math/steps.ts';
@@ -98,22 +99,23 @@ export function bevelChecks(p: BevelParams, at: Duty, m: BevelModel): Check[] {
         advice: 'Take a smaller shaft, a narrower face or more teeth.',
       }),
     );
-  if (p.bolts2 > 0)
+  if (p.bolts2 > 0) {
+    const bolts = { bolts: p.bolts2, circle: p.boltCircle2, hole: p.boltHole };
+    const between = [Math.min(hubRadius(p.bore2), p.bore2 / 2 + 1e-3), g.cones[1].outer * 0.8] as const;
     list.push(
       check({
         id: 'bolts',
         name: 'Screws fit the wheel',
-        figure: Math.min(
-          g.cones[1].outer * 0.8 - (p.boltCircle2 + p.boltHole) / 2,
-          (p.boltCircle2 - p.boltHole) / 2 - Math.min(hubRadius(p.bore2), p.bore2 / 2 + 1e-3),
-        ),
-        limit: 1e-3,
+        figure: boltRoom(bolts, ...between),
+        limit: BOLT_WALL,
         sense: 'min',
         quantity: 'length',
         near: 0,
-        why: 'Each hole needs a millimetre of wall to the teeth and the bore.',
-        advice: 'Move the bolt circle between bore and teeth.',
+        why: 'Each hole needs a millimetre of wall to the teeth and the bore, and heads stand beside one another.',
+        mend: () => circleMend(bolts, ...between),
+        advice: 'Take fewer or smaller screws, or a larger wheel.',
       }),
     );
+  }
   return list;
 }

@@ -1,3 +1,4 @@
+import { BOLT_WALL, boltRoom, circleMend } from '../bolt-room.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { stated } from '../../units/stated.ts';
@@ -149,19 +150,23 @@ export function cableChecks(p: CableParams, at: Duty, m: CableModel): Check[] {
         advice: 'Plan a way to tension it again.',
       }),
     );
-  if (p.bolts2 > 0)
+  if (p.bolts2 > 0) {
+    const bolts = { bolts: p.bolts2, circle: p.boltCircle2, hole: p.boltHole };
+    const between = [p.bore2 / 2, p.radius2] as const;
     list.push(
       check({
         id: 'bolts',
         name: 'Screws fit the driven drum',
-        figure: Math.min(p.radius2 - (p.boltCircle2 + p.boltHole) / 2, (p.boltCircle2 - p.boltHole - p.bore2) / 2),
-        limit: 1e-3,
+        figure: boltRoom(bolts, ...between),
+        limit: BOLT_WALL,
         sense: 'min',
         quantity: 'length',
         near: 0,
-        why: 'Each hole needs a millimetre of wall to the groove and the bore.',
-        advice: 'Move the bolt circle between bore and groove.',
+        why: 'Each hole needs a millimetre of wall to the groove and the bore, and heads stand beside one another.',
+        mend: () => circleMend(bolts, ...between),
+        advice: 'Take fewer or smaller screws, or a larger drum.',
       }),
     );
+  }
   return list;
 }

@@ -1,3 +1,4 @@
+import { BOLT_WALL, boltRoom, circleMend } from '../bolt-room.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { CHAINS } from '../../shop/chains.ts';
 import type { Shelf } from '../../shop/shelf.ts';
@@ -124,19 +125,23 @@ export function chainChecks(p: ChainParams, at: Duty, shelf: Shelf, m: ChainMode
       }),
     );
   }
-  if (p.bolts2 > 0)
+  if (p.bolts2 > 0) {
+    const bolts = { bolts: p.bolts2, circle: p.boltCircle2, hole: p.boltHole };
+    const between = [p.bore2 / 2, m.gaps[1].root] as const;
     list.push(
       check({
         id: 'bolts',
         name: 'Screws fit the driven sprocket',
-        figure: Math.min(m.gaps[1].root - (p.boltCircle2 + p.boltHole) / 2, (p.boltCircle2 - p.boltHole - p.bore2) / 2),
-        limit: 1e-3,
+        figure: boltRoom(bolts, ...between),
+        limit: BOLT_WALL,
         sense: 'min',
         quantity: 'length',
         near: 0,
-        why: 'Each hole needs a millimetre of wall to the teeth and the bore.',
-        advice: 'Move the bolt circle between bore and teeth.',
+        why: 'Each hole needs a millimetre of wall to the teeth and the bore, and heads stand beside one another.',
+        mend: () => circleMend(bolts, ...between),
+        advice: 'Take fewer or smaller screws, or a larger sprocket.',
       }),
     );
+  }
   return list;
 }

@@ -1,14 +1,53 @@
 import { stated } from '../../units/stated.ts';
-import { meshChecks, modeChecks, planetsOutBy, spacesEvenly, wheelChecks } from '../../gear/index.ts';
+import {
+  boltPlaces,
+  meshChecks,
+  modeChecks,
+  PLAIN_HUB,
+  planetsOutBy,
+  spacesEvenly,
+  wheelChecks,
+} from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { BOLT_WALL, boltRoom, nearestCircle } from '../bolt-room.ts';
 import { boreChecks } from '../bore-holds.ts';
 import { sprungChecks } from '../taken-out.ts';
 import { nearestCounts } from './counts.ts';
+import { carrierRadius, type PlanetaryGeometry } from './geometry.ts';
 import type { PlanetaryModel } from './model.ts';
 import type { PlanetaryParams } from './params.ts';
+
+/** Wall that the screws of the output leave to the pins in their plate and round its edge, m. */
+function flangeRoom(p: PlanetaryParams, g: PlanetaryGeometry): number {
+  const bolts = { ...PLAIN_HUB, bolts: p.boltsC, boltCircle: p.boltCircleC, boltHole: p.boltHole };
+  const toPins = g.places.flatMap((a) =>
+    boltPlaces(bolts).map(
+      ([x, y]) => Math.hypot(x - g.centre * Math.cos(a), y - g.centre * Math.sin(a)) - (p.pin + p.boltHole) / 2,
+    ),
+  );
+  return Math.min(
+    ...toPins,
+    boltRoom({ bolts: p.boltsC, circle: p.boltCircleC, hole: p.boltHole }, 0, carrierRadius(p, g.centre)),
+  );
+}
+
+/** The nearest circle on which they fit; else another number of them, as near as can be. */
+function flangeMend(p: PlanetaryParams, g: PlanetaryGeometry): Mend | undefined {
+  const most = 2 * carrierRadius(p, g.centre);
+  const counts = Array.from({ length: 11 }, (_, i) => i + 2).sort(
+    (a, b) => Math.abs(a - p.boltsC) - Math.abs(b - p.boltsC) || b - a,
+  );
+  for (const boltsC of counts) {
+    const circle = nearestCircle(p.boltCircleC, most, (boltCircleC) => flangeRoom({ ...p, boltsC, boltCircleC }, g));
+    if (circle === undefined) continue;
+    const label = `${boltsC} screws on ⌀ ${stated(circle, 'length', 4)}`;
+    return { path: 'boltCircleC', value: circle, label, ...(boltsC !== p.boltsC && { also: { boltsC } }) };
+  }
+  return undefined;
+}
 
 /** Whether every second planet can be pushed. */
 function pairChecks(p: PlanetaryParams): Check[] {
@@ -224,6 +263,21 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
           value: steppedUp(p.boltHole + 2e-3, 5e-4),
           label: `Wall ${stated(steppedUp(p.boltHole + 2e-3, 5e-4), 'length', 4)}`,
         },
+      }),
+    );
+  if (p.boltsC > 0)
+    list.push(
+      check({
+        id: 'flangeWall',
+        name: 'Screws fit the carrier’s output plate',
+        figure: flangeRoom(p, g),
+        limit: BOLT_WALL,
+        sense: 'min',
+        quantity: 'length',
+        near: 0,
+        why: 'The holes need a millimetre of wall to the planets’ pins and outwards, and heads stand beside one another.',
+        mend: () => flangeMend(p, g),
+        advice: 'Take smaller screws, or thinner pins.',
       }),
     );
   list.push(

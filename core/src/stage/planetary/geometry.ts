@@ -14,6 +14,13 @@ import { ok, refuse, type Result } from '../../result.ts';
 import type { StageProblem } from '../contract.ts';
 import type { PlanetaryParams } from './params.ts';
 
+/**
+ * Radius of the carrier's plates, m: half a pin of wall round the planets' pins, two millimetres at least.
+ * @example carrierRadius({ pin: 4e-3 }, 0.01125) // 0.01525
+ */
+export const carrierRadius = ({ pin }: Pick<PlanetaryParams, 'pin'>, centre: number): number =>
+  centre + Math.max(pin, pin / 2 + 2e-3);
+
 /** Everything about a planetary set that no factor moves. */
 export interface PlanetaryGeometry {
   readonly sun: Gear;

@@ -1,3 +1,4 @@
+import { carrierRadius } from './geometry.ts';
 import { bearingStocked } from '../../shop/drawer.ts';
 import { pinNote } from '../shared-params.ts';
 import {
@@ -165,7 +166,7 @@ export function planetaryParts(p: PlanetaryParams, shelf: Shelf, m: PlanetaryMod
     ),
   );
   const pins: Outline[] = g.places.map((a) => circle(g.centre * Math.cos(a), g.centre * Math.sin(a), p.pin / 2));
-  const plate = circle(0, 0, g.centre + Math.max(p.pin, p.pin / 2 + 2e-3));
+  const plate = circle(0, 0, carrierRadius(p, g.centre));
   const through = circle(0, 0, g.sunMesh.pair.s1.ra + GAP);
   const flange: Outline[] =
     p.boltsC > 0 ? hubHoles({ ...PLAIN_HUB, bolts: p.boltsC, boltCircle: p.boltCircleC, boltHole: p.boltHole }) : [];

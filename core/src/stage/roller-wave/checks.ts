@@ -2,6 +2,7 @@ import { check, type Check } from '../../figure/index.ts';
 
 import { steppedUp } from '../../math/steps.ts';
 import type { Duty } from '../contract.ts';
+import { BOLT_WALL, boltRoom } from '../bolt-room.ts';
 import { limitChecks } from '../limits.ts';
 import { stated } from '../../units/stated.ts';
 import type { RollerWaveModel } from './model.ts';
@@ -46,6 +47,27 @@ export function rollerWaveChecks(p: RollerWaveParams, at: Duty, m: RollerWaveMod
       mend: { path: 'throw', value: Math.max(5e-5, Math.floor(p.throw * 0.9 * 2e4) / 2e4), label: 'Less eccentricity' },
       advice: 'Take less eccentricity, thinner rollers or fewer of them.',
     }),
+    ...(p.boltsR > 0
+      ? [
+          check({
+            id: 'bolts',
+            name: 'Screws fit the ring’s wall',
+            figure: boltRoom(
+              { bolts: p.boltsR, circle: 2 * m.reach[1] + p.rim, hole: p.boltHole },
+              m.reach[1],
+              m.reach[1] + p.rim,
+            ),
+            limit: BOLT_WALL,
+            sense: 'min',
+            quantity: 'length',
+            severity: 'stop',
+            near: 0,
+            why: 'The holes need a millimetre of wall on either side, and heads stand beside one another.',
+            mend: { path: 'rim', value: steppedUp(p.boltHole + 2 * BOLT_WALL, 5e-4), label: 'A thicker wall' },
+            advice: 'Take fewer screws.',
+          }),
+        ]
+      : []),
     check({
       id: 'wall',
       of: 'wall',

@@ -1,3 +1,4 @@
+import { BOLT_WALL, boltRoom, circleMend } from '../bolt-room.ts';
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
 import { pieceFigures } from '../costs.ts';
@@ -306,13 +307,10 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
   }
   list.push(...takenOutChecks(p, at, m.out, g.meshes[last - 1]!.pair.rw2));
   if (p.bolts2 > 0) {
-    const limit =
-      p.form === 'ring'
-        ? p.rim - p.boltHole - 2e-3
-        : Math.min(
-            g.meshes[last - 1]!.sides[1].root - (p.boltCircle2 + p.boltHole) / 2,
-            (p.boltCircle2 - p.boltHole - p.bore2) / 2,
-          ) - 1e-3;
+    const bolts = { bolts: p.bolts2, circle: p.boltCircle2, hole: p.boltHole };
+    const between = [p.bore2 / 2, g.meshes[last - 1]!.sides[1].root] as const;
+    const ring = p.form === 'ring';
+    const limit = ring ? p.rim - p.boltHole - 2e-3 : boltRoom(bolts, ...between) - BOLT_WALL;
     list.push(
       check({
         id: 'bolts',
@@ -322,8 +320,9 @@ function checks(p: P, at: Duty, m: SpurModel): Check[] {
         sense: 'min',
         quantity: 'length',
         near: 0,
-        why: 'Each hole needs a millimetre of wall to the teeth and the bore.',
-        advice: p.form === 'ring' ? 'Give the ring a thicker wall.' : 'Move the bolt circle between bore and teeth.',
+        why: 'Each hole needs a millimetre of wall to the teeth and the bore, and heads stand beside one another.',
+        ...(!ring && { mend: () => circleMend(bolts, ...between) }),
+        advice: ring ? 'Give the ring a thicker wall.' : 'Take fewer or smaller screws, or a larger wheel.',
       }),
     );
   }

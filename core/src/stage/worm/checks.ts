@@ -1,3 +1,4 @@
+import { BOLT_WALL, boltRoom, circleMend } from '../bolt-room.ts';
 import { crestWidth, leastShift, modeAgainst, modeName, MODULES, telling, thicknessAt } from '../../gear/index.ts';
 import { check, type Check, type Mend } from '../../figure/index.ts';
 import { stated } from '../../units/stated.ts';
@@ -378,21 +379,23 @@ export function wormChecks(p: WormParams, at: Duty, m: WormModel): Check[] {
         advice: 'Take a bearing with a smaller bore, or a larger quotient.',
       }),
     );
-  if (p.bolts2 > 0)
+  if (p.bolts2 > 0) {
+    const bolts = { bolts: p.bolts2, circle: p.boltCircle2, hole: p.boltHole };
+    const between = [p.bore2 / 2, x.sides[1].root] as const;
     list.push(
       check({
         id: 'bolts',
         name: 'Screws fit the wheel',
-        figure:
-          Math.min(x.sides[1].root - (p.boltCircle2 + p.boltHole) / 2, (p.boltCircle2 - p.boltHole - p.bore2) / 2) -
-          1e-3,
+        figure: boltRoom(bolts, ...between) - BOLT_WALL,
         limit: 0,
         sense: 'min',
         quantity: 'length',
         near: 0,
-        why: 'Each hole needs a millimetre of wall to the teeth and the bore.',
-        advice: 'Move the bolt circle between bore and teeth.',
+        why: 'Each hole needs a millimetre of wall to the teeth and the bore, and heads stand beside one another.',
+        mend: () => circleMend(bolts, ...between),
+        advice: 'Take fewer or smaller screws, or a larger wheel.',
       }),
     );
+  }
   return list;
 }

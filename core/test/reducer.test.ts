@@ -36,7 +36,7 @@ import {
   type Variant,
 } from '../src/index.ts';
 import { radiiOf } from '../src/reducer/reach.ts';
-import { onSupports } from '../src/reducer/link-loads.ts';
+import { bendingOf, onSupports, type Working } from '../src/reducer/link-loads.ts';
 import { linkSprings, shaftTwist } from '../src/reducer/link-springs.ts';
 import { flangeCarries } from '../src/reducer/strength.ts';
 import { facesOf } from '../src/fit/pairs.ts';
@@ -693,6 +693,35 @@ describe('what a housing stands', () => {
     const { pullPeak } = line.stages[1]!.report!.numbers;
     const told = line.checks.find((c) => c.id === 'bears-1')!;
     expect(told.figure / (bearing.static / (pullPeak! * lever))).toBeCloseTo(1, 9);
+  });
+
+  it('bends a shaft between stages by both of its wheels, each in the middle of what turns with it', () => {
+    const v = active(joint('body-yaw'));
+    const r = made(v);
+    const [link] = r.plan!.links;
+    const half = link!.bearing!.width / 2;
+    const [below, above] = [r.housing!.plates[0]!.to - half, r.housing!.plates[1]!.from + half];
+    const middle = (stage: number, turns: string) => {
+      const ends = r.run.stages[stage]!.bodies.filter((x) => x.turns === turns).map(sweptBy);
+      return (Math.min(...ends.map((x) => x.from)) + Math.max(...ends.map((x) => x.to))) / 2;
+    };
+    const numbers = (more: object) => ({ numbers: more as Working['numbers'], duty: {} as Working['duty'] });
+    const bent = (across: number, moment: number, pull: number) =>
+      bendingOf(r, 0, [
+        numbers({ pushes: { peak: { across, along: 0, moment }, lasting: { across: 0, along: 0, moment: 0 } } }),
+        numbers({ pullPeak: pull }),
+      ]);
+    const [own, next] = [middle(0, 'output'), middle(1, 'input')];
+    expect([below < own, own < above, above < next]).toEqual([true, true, true]);
+    // 90 N between the bearings: F·x·y/L; a pull beyond the upper one by its lever there; what is tilted comes on top.
+    const between = (90 * (own - below) * (above - own)) / (above - below);
+    expect(bent(90, 0, 0)).toBeCloseTo(between, 12);
+    expect(bent(0, 0, 40)).toBeCloseTo(40 * (next - above), 12);
+    expect(bent(90, 0.3, 0)).toBeCloseTo(between + 0.3, 12);
+    expect(bent(90, 0, 4)).toBeCloseTo(
+      Math.max(4 * (next - above), between + (4 * (next - above) * (own - below)) / (above - below)),
+      12,
+    );
   });
 
   it('leaves what a keyway or a flat in a printed wheel carries to its stage, which tells it by hand', () => {

@@ -491,6 +491,10 @@ describe('what a build is made of, as tasks', () => {
       { 'stage1/first#x': 1, 'stage1/late#x': 1 },
     ]);
     expect(tasks.find((t) => t.id === 'buy/bearings')!.says).toBe('2 × Bearing 608');
+    // Whole days that it takes to come; an hour over is a day more.
+    const comes = (time: number) =>
+      tasksOf(input, small, withFactors({ 'buy.days': time })).find((t) => t.id === 'buy/motor')!.waits;
+    expect([comes(5 * 24 * HOUR), comes(5 * 24 * HOUR + HOUR)]).toEqual([5 * 24 * HOUR, 6 * 24 * HOUR]);
     const second = tasks.find((t) => t.id === stretchId(1, stretches[0]!))!;
     expect(second.after).toContain(prints[2]!.id);
     expect(second.after).toContain(stretchId(0, stretches[1]!));

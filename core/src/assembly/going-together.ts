@@ -4,7 +4,7 @@ import type { Variant } from '../schema/joint.ts';
 import { openLine, openStage, type StageOpener } from '../line/open.ts';
 import type { Body } from '../reducer/body.ts';
 import { undone } from '../reducer/frame.ts';
-import { standsAcross } from '../reducer/for-good.ts';
+import { creeps, standsAcross } from '../reducer/for-good.ts';
 import { bodyIn } from '../reducer/layout.ts';
 import { orderOf, type Move, type OrderProgress } from '../reducer/order.ts';
 import { reducerOf, type Reducer } from '../reducer/reducer.ts';
@@ -60,7 +60,8 @@ function says(
   if (/^case\/screw-hub/.test(unit.body)) {
     const own = SCREWS[/M[\d.]+/.exec(name)![0] as Screw['id']];
     const link = reducer.plan!.links[Number(unit.body.replace(/^.*-/, '')) - 1]!;
-    const intoPlastic = link.flange?.material?.made === 'printed' || Boolean(link.flange?.material?.creep);
+    const of = link.flange?.material;
+    const intoPlastic = of !== undefined && (of.made === 'printed' || creeps(of));
     return {
       do: `Screw the hub on its flange with ${many}.`,
       tool: `key ${stated(own.key, 'length', 2)}${reach}`,

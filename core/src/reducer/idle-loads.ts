@@ -8,7 +8,7 @@ import { slotsOf, type StandingPin } from './standing-pins.ts';
 import type { Working } from './link-loads.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
 import { faceHolds } from './sides.ts';
-import { keptOf, standsForGood } from './for-good.ts';
+import { creeps, keptOf, standsForGood } from './for-good.ts';
 import { clampForce, insertHolds, screwMend, threadHolds, YIELD } from './strength.ts';
 
 /** Diameters of ground pins that are to be had, m. */
@@ -142,7 +142,7 @@ function pinCheck(reducer: Reducer, variant: ReducerVariant, p: StandingPin, ind
     why:
       bends < crushes
         ? 'It stands out of its seat on one side, and bends.'
-        : `It stands out of its seat on one side, and levers at the mouth of its hole; ${material.name.replace(/, printed$/, '')} ${material.creep ? 'creeps there under more than half of its strength' : 'yields there'}.`,
+        : `It stands out of its seat on one side, and levers at the mouth of its hole; ${material.name.replace(/, printed$/, '')} ${creeps(material) ? 'creeps there under more than half of its strength' : 'yields there'}.`,
     ...(thicker && {
       mend: {
         path: `stages.${index}.idlerBore`,
@@ -182,7 +182,7 @@ function slideCheck(
     severity: 'warn',
     why:
       `Two screws in ${tapped ? 'threads of the cover' : 'inserts'} press its slide on it, ` +
-      `${material.creep ? 'creep leaves less of that, ' : ''}and friction holds against the pull.`,
+      `${creeps(material) ? 'creep leaves less of that, ' : ''}and friction holds against the pull.`,
     mend: () => screwMend(screw, (x) => by(x) >= pull),
     advice: 'Take thicker screws for the housing, or press the idler in less.',
   });

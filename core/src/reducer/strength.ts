@@ -6,7 +6,7 @@ import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
 import { bentAndTwisted } from '../stage/shaft.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
-import { keptOf, standsAcross } from './for-good.ts';
+import { creeps, keptOf, standsAcross } from './for-good.ts';
 import { flangeScrew } from './link-bodies.ts';
 import { EDGE, endingAt, hasHub, HUB } from './plan.ts';
 import { faceHolds, postsCarry, wallsCarry } from './sides.ts';
@@ -74,7 +74,7 @@ const THREAD = 7 / 8;
 export const threadHolds = (
   { d }: Pick<Screw, 'd'>,
   deep: number,
-  m: Pick<Material, 'strength' | 'across' | 'creep'>,
+  m: Pick<Material, 'strength' | 'across' | 'creep'> & Partial<Pick<Material, 'made'>>,
 ): number => THREAD * Math.PI * d * deep * SHEAR * standsAcross(m);
 
 /**
@@ -126,7 +126,7 @@ export function strengthChecks(
   if (!housing || !plan) return [];
   const variant = endingAt(plan, whole, layout.stages.length);
   const list: Check[] = [];
-  const creeps = variant.housing!.material.creep ? ', and plastics creep under them' : '';
+  const andCreeps = creeps(variant.housing!.material) ? ', and plastics creep under them' : '';
   const { screw, screws } = { screw: SCREWS[variant.housing!.screw], screws: housing.screws.length };
   plan.links.forEach((link, k) => {
     const isLast = k + 1 === plan.links.length;
@@ -199,7 +199,7 @@ export function strengthChecks(
           id: 'mounted',
           name: 'Its rods hold the housing where it is mounted',
           limit: holds(screw, radii),
-          why: `They press the cover on what carries it${creeps}; the output’s torque would turn it.`,
+          why: `They press the cover on what carries it${andCreeps}; the output’s torque would turn it.`,
           mend: () => screwMend(screw.id, (x) => holds(x, radii) >= torque),
         }),
       );
@@ -212,7 +212,7 @@ export function strengthChecks(
           id: 'ears-hold',
           name: 'Its ears hold the housing where it is mounted',
           limit: holds(SCREWS[h.ears.screw], at),
-          why: `Their screws press them on what carries it${creeps}; the output’s torque would turn it.`,
+          why: `Their screws press them on what carries it${andCreeps}; the output’s torque would turn it.`,
           ...(found && { mend: { path: 'housing.ears.screw', value: found, label: `Ears for ${found}` } }),
         }),
       );
@@ -315,7 +315,7 @@ export function strengthChecks(
       sense: 'max',
       quantity: 'torque',
       severity: 'warn',
-      why: `The housing’s screws press it${creeps}; what it holds would turn it.`,
+      why: `The housing’s screws press it${andCreeps}; what it holds would turn it.`,
       mend: () => screwMend(screw.id, (x) => by(x) >= held),
       advice: 'Bond the ring, or put pins across its seat.',
     });

@@ -181,7 +181,7 @@ function slideCheck(
     quantity: 'force',
     severity: 'warn',
     why:
-      `Two screws in ${tapped ? 'threads of the cover' : 'inserts'} press its slide on it, ` +
+      `Two screws in ${tapped ? 'threads' : 'inserts'} press its slide on the cover, ` +
       `${creeps(material) ? 'creep leaves less of that, ' : ''}and friction holds against the pull.`,
     mend: () => screwMend(screw, (x) => by(x) >= pull),
     advice: 'Take thicker screws for the housing, or press the idler in less.',

@@ -190,6 +190,16 @@ describe('a pin as thick as its idler', () => {
   });
 });
 
+it('a pin that leaves just half a millimetre of its idler stands', () => {
+  const stage = ofKind('belt').stages[0]!;
+  const with_ = (idlerDiameter: number) => ({
+    ...stage,
+    params: { ...stage.params, idler: 'outside', idlerBore: 3e-3, idlerDiameter },
+  });
+  expect(openLine([with_(4e-3)], shelf).all.ok).toBe(true);
+  expect(openLine([with_(3.9e-3)], shelf).all.ok).toBe(false);
+});
+
 describe('a chain behind the first stage', () => {
   const chain = ofKind('chain').stages[0]!;
   const behind = (change: Record<string, unknown>): Variant => ({

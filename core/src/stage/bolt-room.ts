@@ -41,8 +41,8 @@ export function nearestCircle(asked: number, most: number, room: (circle: number
   const fits = (c: number) => c > 0 && c <= most && room(c) >= BOLT_WALL - 1e-9;
   const middle = Math.round(Math.min(asked, most) / STEP);
   for (let k = 0; k * STEP <= most; k++) {
-    const found = [middle - k, middle + k].map((n) => (n * STEP * 1e4) / 1e4).find(fits);
-    if (found !== undefined) return Math.round(found * 1e7) / 1e7;
+    const found = [middle - k, middle + k].map((n) => Math.round(n * STEP * 1e7) / 1e7).find(fits);
+    if (found !== undefined) return found;
   }
   return undefined;
 }

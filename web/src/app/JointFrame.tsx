@@ -1,4 +1,5 @@
 import { settleAll, standings, formatQuantity, shopMoved, takeShop, type Finding, type Problem } from '@gristmill/core';
+import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Outlet, useBlocker, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
@@ -72,14 +73,15 @@ function useOpenJoint(id: string): { problem: Problem | undefined; takeOver: () 
 const NONE: readonly Finding[] = [];
 const bar = 'flex flex-wrap items-center gap-3 border-b border-strong bg-serious px-4 py-1.5';
 
-/** The way to another page that a reader is asked about, while he is. */
-const waiting: { go?: (() => void) | undefined } = {};
+/** The way to another page that a reader is asked about, while he is; and where it leads, from the moment it is held. */
+const waiting: { go?: (() => void) | undefined; to?: string | undefined } = {};
 
 /** What to do with what is here where it cannot simply be stored. */
 function ConflictNote({ conflict }: { conflict: Conflict }) {
   const joint = useJoint();
   const place = useStorage((s) => s.place);
   const navigate = useNavigate();
+  const client = useQueryClient();
   const keepCopy = async () => {
     const from = window.location.pathname;
     const copy = copyOf(joint, `${joint.name.slice(0, 106)} (other tab)`);
@@ -88,11 +90,14 @@ function ConflictNote({ conflict }: { conflict: Conflict }) {
       .catch((error: unknown) => void useStorage.setState({ problem: storageProblem(error) }));
     if (saved?.state !== 'saved')
       return void (saved?.state === 'refused' && useStorage.setState({ problem: saved.problem, conflict: undefined }));
+    // A shelf that was opened before the copy was stored shows it now.
+    void client.invalidateQueries({ queryKey: ['joints'] });
     // What was here is stored under its own name: nothing of it is left to lose.
     useStorage.setState({ conflict: undefined });
     useOpen.getState().load(undefined);
     // Whoever left while it was being stored is let go, or is there already; nobody is fetched back.
     if (waiting.go) waiting.go();
+    else if (waiting.to !== undefined) navigate(waiting.to);
     else if (window.location.pathname === from) navigate(`/joint/${slug(copy.id)}/brief`);
   };
   const putBack = async () => {
@@ -144,17 +149,19 @@ function Leaving() {
     const { save } = useOpen.getState();
     const { problem, conflict } = useStorage.getState();
     const own = /^\/joint\/[^/]+/.exec(currentLocation.pathname)?.[0];
-    return (
+    const holds =
       save !== 'saved' &&
       useOpen.getState().joint !== undefined &&
       (save === 'failed' || problem !== undefined || conflict !== undefined) &&
-      own !== /^\/joint\/[^/]+/.exec(nextLocation.pathname)?.[0]
-    );
+      own !== /^\/joint\/[^/]+/.exec(nextLocation.pathname)?.[0];
+    // Known at once, before what holds it is drawn.
+    waiting.to = holds ? nextLocation.pathname + nextLocation.search : undefined;
+    return holds;
   });
   const go = blocker.state === 'blocked' ? blocker.proceed : undefined;
   useEffect(() => {
     waiting.go = go;
-    return () => void (waiting.go = undefined);
+    return () => void (waiting.go = waiting.to = undefined);
   }, [go]);
   if (blocker.state !== 'blocked') return null;
   return (

@@ -91,12 +91,21 @@ describe('screws on a circle', () => {
     );
   });
 
+  it('of a planetary carrier stay as many as they are, where another circle holds them', () => {
+    const wide = told('planetary', 'flangeWall', { boltsC: 13, boltCircleC: 29 * mm, boltHole: 1 * mm, pin: 2 * mm });
+    expect([wide.state, wide.mend!.also]).toEqual(['fails', undefined]);
+  });
+
   it('of a roller wave’s ring want a wall of their hole and a millimetre on either side', () => {
     // In the middle of a wall of 6 mm.
     expect(told('roller-wave', 'bolts', { boltsR: 4, boltHole: 3.2 * mm }).figure).toBeCloseTo(1.4 * mm, 9);
     const thin = told('roller-wave', 'bolts', { boltsR: 4, boltHole: 3.2 * mm, rim: 4 * mm });
     expect([thin.state, thin.mend!.path]).toEqual(['fails', 'rim']);
     expect(thin.mend!.value).toBeCloseTo(5.5 * mm, 12);
+    expect(told('roller-wave', 'bolts', { boltsR: 4, boltHole: 3.2 * mm, rim: thin.mend!.value }).state).toBe('holds');
+    // Heads that stand in one another are not parted by a thicker wall.
+    const full = told('roller-wave', 'bolts', { boltsR: 24, boltHole: 9 * mm, rim: 12 * mm });
+    expect([full.state, full.mend]).toEqual(['fails', undefined]);
     // Its holes lie outside of its hollows, by as much as is told.
     const v = ofKind('roller-wave');
     const r = made({

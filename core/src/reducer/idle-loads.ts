@@ -3,7 +3,7 @@ import type { Material } from '../schema/joint.ts';
 import { SCREWS, type Screw } from '../shop/fasteners.ts';
 import { factor, type Shelf } from '../shop/shelf.ts';
 import { stated } from '../units/stated.ts';
-import { slideOf } from './idle-pins.ts';
+import { isTapped, slideOf } from './idle-pins.ts';
 import { slotsOf, type StandingPin } from './standing-pins.ts';
 import type { Working } from './link-loads.ts';
 import type { Reducer, ReducerVariant } from './reducer.ts';
@@ -164,7 +164,6 @@ function slideCheck(
 ): Check {
   const { material, screw } = variant.housing!;
   const friction = factor(shelf, 'clamp.friction');
-  const tapped = material.made !== 'printed';
   const by = (thread: Screw): number => {
     const s = slideOf(p, housing!.plates[p.plate]!, thread, material);
     const stays = s.tapped ? threadHolds(thread, s.deep, material) : insertHolds(s.hole, s.deep, material);
@@ -181,7 +180,7 @@ function slideCheck(
     quantity: 'force',
     severity: 'warn',
     why:
-      `Two screws in ${tapped ? 'threads' : 'inserts'} press its slide on the cover, ` +
+      `Two screws in ${isTapped(material) ? 'threads' : 'inserts'} press its slide on the cover, ` +
       `${creeps(material) ? 'creep leaves less of that, ' : ''}and friction holds against the pull.`,
     mend: () => screwMend(screw, (x) => by(x) >= pull),
     advice: 'Take thicker screws for the housing, or press the idler in less.',

@@ -33,16 +33,17 @@ export interface Slide {
   readonly hole: number;
 }
 
-/**
- * The slide that a pin moves on, screwed on its plate by two screws in slots: in inserts where the plate is printed, in
- * threads where it is cut.
- *
- * Source: hole for a thread by ISO 2306, its diameter less its pitch.
- */
-export function slideOf({ pin }: StandingPin, plate: Plate, screw: Screw, { made }: Pick<Material, 'made'>): Slide {
+/** Whether screws bite in threads cut into a plate: one that is printed has inserts melted into it. */
+export const isTapped = ({ made }: Pick<Material, 'made'>): boolean => made !== 'printed';
+
+/** Hole that a thread is cut into, m. Source: ISO 2306, its diameter less its pitch. */
+const drilled = (s: Screw): number => s.d - s.pitch;
+
+/** The slide that a pin moves on, screwed on its plate by two screws in slots. */
+export function slideOf({ pin }: StandingPin, plate: Plate, screw: Screw, of: Pick<Material, 'made'>): Slide {
   const whole = plate.to - plate.from;
-  const tapped = made !== 'printed';
-  const hole = tapped ? screw.d - screw.pitch : INSERT.hole * screw.d;
+  const tapped = isTapped(of);
+  const hole = tapped ? drilled(screw) : INSERT.hole * screw.d;
   let thick = Math.max(THICK.least, THICK.over * pin.diameter);
   let long = intoHole(screw, thick + screw.washerHeight, whole);
   for (let n = 0; n < 20 && long === undefined; n++) {
@@ -80,8 +81,8 @@ const screwPlaces = (p: StandingPin, s: Slide): readonly (readonly [number, numb
 /** Threads that the screws of slides need in a plate that is cut, in words for its note; nothing where there are none. */
 export function threadsIn({ pins, h, screw }: Setting, i: number): string | undefined {
   const slides = pins.filter((p) => p.plate === i && p.slides).length;
-  return slides > 0 && h.material.made !== 'printed'
-    ? `${2 * slides} threads ${screw.id}, drilled ${size(screw.d - screw.pitch)}, for the tensioner`
+  return slides > 0 && isTapped(h.material)
+    ? `${2 * slides} threads ${screw.id}, drilled ${size(drilled(screw))}, for the tensioner`
     : undefined;
 }
 

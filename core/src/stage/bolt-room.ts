@@ -9,10 +9,10 @@ export interface BoltCircle {
   readonly hole: number;
 }
 
-/** Wall that a hole leaves, and room between heads, m. */
-export const [BOLT_WALL, BETWEEN_HEADS] = [1e-3, 2e-4] as const;
-/** Circles are drawn in steps of this, m. */
-const STEP = 5e-4;
+/** Wall that a hole leaves, m. */
+export const BOLT_WALL = 1e-3;
+/** Room between heads, and steps in which circles are drawn, m. */
+const [BETWEEN_HEADS, STEP] = [2e-4, 5e-4] as const;
 
 /** Head of the largest screw that goes through a hole, m; 0 where none does. Source: ISO 4762, ISO 273. */
 const headThrough = (hole: number): number => Object.values(SCREWS).findLast((s) => s.hole <= hole + 1e-6)?.head ?? 0;
@@ -48,7 +48,9 @@ export function nearestCircle(asked: number, most: number, room: (circle: number
 }
 
 /** The nearest circle that leaves a wall, as a mend; undefined where none does. */
-export function circleMend(b: BoltCircle, inner: number, outer: number, path = 'boltCircle2'): Mend | undefined {
+export function circleMend(b: BoltCircle, inner: number, outer: number): Mend | undefined {
   const value = nearestCircle(b.circle, 2 * outer, (circle) => boltRoom({ ...b, circle }, inner, outer));
-  return value === undefined ? undefined : { path, value, label: `Screws on ⌀ ${stated(value, 'length', 4)}` };
+  return value === undefined
+    ? undefined
+    : { path: 'boltCircle2', value, label: `Screws on ⌀ ${stated(value, 'length', 4)}` };
 }

@@ -37,7 +37,7 @@ function flangeRoom(p: PlanetaryParams, g: PlanetaryGeometry): number {
 /** The nearest circle on which they fit; else another number of them, as near as can be. */
 function flangeMend(p: PlanetaryParams, g: PlanetaryGeometry): Mend | undefined {
   const most = 2 * carrierRadius(p, g.centre);
-  const counts = Array.from({ length: 11 }, (_, i) => i + 2).sort(
+  const counts = Array.from({ length: 24 }, (_, i) => i + 1).sort(
     (a, b) => Math.abs(a - p.boltsC) - Math.abs(b - p.boltsC) || b - a,
   );
   for (const boltsC of counts) {

@@ -10,6 +10,29 @@ import type { RollerWaveParams } from './params.ts';
 
 const mm = (x: number): string => stated(x, 'length', 4);
 
+/** Whether screws through the ring leave it a wall. */
+function boltChecks(p: RollerWaveParams, m: RollerWaveModel): Check[] {
+  if (!(p.boltsR > 0)) return [];
+  const inner = m.reach[1];
+  const room = (rim: number) =>
+    boltRoom({ bolts: p.boltsR, circle: 2 * inner + rim, hole: p.boltHole }, inner, inner + rim);
+  const rim = steppedUp(p.boltHole + 2 * BOLT_WALL, 5e-4);
+  return [
+    check({
+      id: 'bolts',
+      name: 'Screws fit the ring’s wall',
+      figure: room(p.rim),
+      limit: BOLT_WALL,
+      sense: 'min',
+      quantity: 'length',
+      near: 0,
+      why: 'The holes need a millimetre of wall on either side, and heads stand beside one another.',
+      ...(room(rim) >= BOLT_WALL - 1e-9 && { mend: { path: 'rim', value: rim, label: `Wall ${mm(rim)}` } }),
+      advice: 'Take fewer or smaller screws.',
+    }),
+  ];
+}
+
 /** What decides whether a roller wave works, each with its mend. */
 export function rollerWaveChecks(p: RollerWaveParams, at: Duty, m: RollerWaveModel): Check[] {
   const printed = m.materials[1].material.made === 'printed';
@@ -47,27 +70,7 @@ export function rollerWaveChecks(p: RollerWaveParams, at: Duty, m: RollerWaveMod
       mend: { path: 'throw', value: Math.max(5e-5, Math.floor(p.throw * 0.9 * 2e4) / 2e4), label: 'Less eccentricity' },
       advice: 'Take less eccentricity, thinner rollers or fewer of them.',
     }),
-    ...(p.boltsR > 0
-      ? [
-          check({
-            id: 'bolts',
-            name: 'Screws fit the ring’s wall',
-            figure: boltRoom(
-              { bolts: p.boltsR, circle: 2 * m.reach[1] + p.rim, hole: p.boltHole },
-              m.reach[1],
-              m.reach[1] + p.rim,
-            ),
-            limit: BOLT_WALL,
-            sense: 'min',
-            quantity: 'length',
-            severity: 'stop',
-            near: 0,
-            why: 'The holes need a millimetre of wall on either side, and heads stand beside one another.',
-            mend: { path: 'rim', value: steppedUp(p.boltHole + 2 * BOLT_WALL, 5e-4), label: 'A thicker wall' },
-            advice: 'Take fewer screws.',
-          }),
-        ]
-      : []),
+    ...boltChecks(p, m),
     check({
       id: 'wall',
       of: 'wall',

@@ -90,7 +90,7 @@ describe('a cycloidal stage', () => {
       [{ offset: 0 }, 'bind'],
       [{ outCircle: 0.0625 }, 'web-rim'],
       [{ outCircle: 0.0318, outPin: 4e-3, outPins: 5 }, 'web-bearing'],
-      [{ pin: 17.5e-3, throw: 4e-4, outCircle: 0.045 }, 'pins'],
+      [{ pin: 17.5e-3, throw: 4e-4, outCircle: 0.045, rim: 12e-3 }, 'pins'],
     ] as const) {
       const p = { ...roomy, ...over };
       const c = report(p).checks.find((x) => x.id === id)!;

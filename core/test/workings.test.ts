@@ -15,12 +15,12 @@ const IN_WORDS: Readonly<Record<string, string>> = {
   chain: 'break-0 break-1 centre crush-0 crush-1 plates shaft tire-1 wear yield',
   'compound-planetary': 'bind efficiency efficiencyBack play playOne shift1 shift2',
   cycloidal:
-    'bearing carrying convex couple dent life out outBend outForce pinForce play playDisc playOut pressure ripple seat shaking skip transmissionError web web-bearing web-hole web-rim',
+    'bearing carrying convex couple dent life out outBend outForce pinForce play playDisc playOut pressure rim ripple seat shaking skip transmissionError web web-bearing web-hole web-rim',
   planetary: 'bind lean life play playOne sunWall',
   rack: 'length',
   'ring-plate': 'crankForce dead efficiency eye hollow life pinForce play pressure score shaking skip',
   'roller-wave':
-    'backward bearing carrying dent efficiency force hollow life near play pressure push shaking skip wall walls',
+    'backward bearing carrying dent efficiency force hollow life near play pressure push rim shaking skip wall walls',
   'strain-wave':
     'bore buckle carrying clearance engaged inMesh leastPreload pass play preload shear toothForce usable wall wear',
   unit: 'drag efficiency money play',

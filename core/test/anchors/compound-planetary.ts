@@ -42,6 +42,14 @@ export const compoundPlanetary: Anchored = {
   factors: { 'pin.friction': 0 },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    'rim-ring1': [
+      3630262.35,
+      '62.04 N·tan 20° on 4 mm of wall at 27.25 mm; thin ring under even loads as a sum of its waves, tail and all',
+    ],
+    'rim-ring2': [
+      1758093.31,
+      '68.15 N·tan 20° on 5.5 mm of wall at 26.5 mm; thin ring under even loads as a sum of its waves, tail and all',
+    ],
     pv: [
       5.457455379539117,
       '0.1 W/mm² over 1.15·17.26 N on 5·26 mm² at 24·2 rad/s·2.5 mm, the load of an even bed summed by Simpson',
@@ -194,6 +202,8 @@ export const compoundPlanetary: Anchored = {
     length: [0.034, 'both faces and 8 mm'],
   },
   checks: {
+    'rim-ring1': [3630262.35, 28000000, 'as worked; two fifths of the strength'],
+    'rim-ring2': [1758093.31, 28000000, 'as worked; two fifths of the strength'],
     pv: [2, 5.457455379539117, 'what is carried for ever; as worked'],
     assembles: [0, 0, '12 + 48 by 3 leaves nothing'],
     alike: [0, 0.5, '18·45 − 15·48 = 90, of three'],

@@ -32,6 +32,12 @@ export const cycloidal: Anchored = {
   },
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
+    behind: [0.0025, '6 mm less half a pin'],
+    rim: [
+      39500455,
+      'pins found by halving from the pitch point’s levers, each 60 µm off; the ring cut open and closed again, integrated',
+      3e-5,
+    ],
     skip: [
       370.2114021728311,
       '50 and 15 N/µm of bearing and seat in series over 1.2 mm, over the worst bearing’s 89.76 N at 2.4 N·m',
@@ -113,6 +119,8 @@ export const cycloidal: Anchored = {
     outside: [0.092, '80 + 2·6 mm'],
   },
   checks: {
+    behind: [0.0025, 0.001, 'as worked; a millimetre'],
+    rim: [39500455, 28000000, 'as worked; two fifths of the strength', 3e-5],
     undercut: [0.00356, 0.0069954799188, '3.5 mm and 60 µm; as worked'],
     pins: [0.0049233812941, 0.0004, '80 mm·sin(180°/21) less 7 mm; two lines of a printer'],
     seats: [0.004025, 0.00245, 'from a bore 0.075 of a pin inside the pins’ middles to their backs; 0.35 of a pin'],

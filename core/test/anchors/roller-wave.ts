@@ -26,6 +26,11 @@ export const rollerWave: Anchored = {
   },
   duty: { torque: 4, torqueRms: 2, speed: 2, equivalent: 2.5, meanSpeed: 1 },
   worked: {
+    rim: [
+      24880871,
+      'rollers found by halving from the wave’s slope, each 40 µm off; the ring cut open and closed again, integrated',
+      3e-4,
+    ],
     ratio: [-20, 'one lobe more, ring held'],
     eccentric: [0.04, '32 mm and two sleeves of 4'],
     deep: [0.04888, '20 + 4 + 0.4 + 0.04'],
@@ -81,6 +86,7 @@ export const rollerWave: Anchored = {
     bore: [0.005, 'the shaft’s'],
   },
   checks: {
+    rim: [24880871, 28000000, 'as worked; two fifths of the strength', 3e-4],
     undercut: [0.0030777202073, 0.00204, 'as worked; roller and gap'],
     wall: [0.002525928646, 0.0008, 'as worked; two lines of a printer'],
     cage: [

@@ -35,6 +35,10 @@ export const strainWave: Anchored = {
   },
   duty: { torque: 2.4, torqueRms: 1.1, speed: 3, equivalent: 1.3, meanSpeed: 1.2 },
   worked: {
+    rim: [
+      7972096.97,
+      'the push on 6 mm of wall at 17.4385 mm; thin ring under even loads as a sum of its waves, tail and all',
+    ],
     races: [3582996214.1698227, 'E·h/2 of a ring of 1.125 mm times 3w₀/r² at 8.06 mm'],
     presses: [
       518.8552638398222,
@@ -121,6 +125,7 @@ export const strainWave: Anchored = {
     maxSpeed: [370, 'a bearing under a wave, as the shop’s sheets have it'],
   },
   checks: {
+    rim: [7972096.97, 28000000, 'as worked; two fifths of the strength'],
     clash: [7.3186468891e-6, 0, 'as worked'],
     pass: [0.00082262496339, 2.01e-5, 'as worked; three hundredths of the module'],
     tips: [0.0001005, 2.01e-5, 'dedendum less addendum, 0.15 of the module; three hundredths'],

@@ -1,6 +1,7 @@
 import { gcd } from '../../math/gcd.ts';
 import { minutes } from '../plausible.ts';
 import { partLoadFigures } from '../part-load.ts';
+import { ringWallCheck } from '../ring-wall.ts';
 import { pieceFigures } from '../costs.ts';
 import { springFigures } from '../springs.ts';
 import { sprungChecks, sprungPlanetFigures } from '../taken-out.ts';
@@ -166,6 +167,25 @@ function figures(p: P, at: Duty, shelf: Shelf, m: CompoundModel, make: FigureMak
       ],
       source: 'chord of two places, less two tip radii',
     })),
+    ...m.rims.map((r, i) =>
+      make.figure(
+        `rim-${r.id}`,
+        `Wall of the ${r.name}, bending`,
+        'stress',
+        (x) => x.rims[i]!.stress,
+        () => ({
+          formula: 'F_r·R/2·(N/π − 1/tan(π/N))·6/(b·t²)',
+          terms: [
+            term('F_r', 'radial force of a planet', r.radial, 'force', 'computed'),
+            term('R', 'middle of the wall', r.radius, 'length', 'computed'),
+            term('b', 'its face width', r.width, 'length', 'computed'),
+            term('t', 'its wall', r.wall, 'length', 'computed'),
+            term('N', 'planets', p.planets, 'count', 'field', 'planets'),
+          ],
+          source: 'thin ring under N even radial loads',
+        }),
+      ),
+    ),
     exact('alike', 'Planets alike', 'count', identicalCount(p), () => ({
       formula: '(z_r1·z_pB − z_r2·z_pA)/(N·g)',
       terms: [
@@ -367,6 +387,20 @@ function checks(p: P, at: Duty, m: CompoundModel): Check[] {
       advice: 'Take counts with less ratio, and let another stage do the rest.',
     }),
   );
+  for (const r of m.rims)
+    list.push(
+      ringWallCheck({
+        of: `rim-${r.id}`,
+        name: `Wall of the ${r.name}`,
+        stress: r.stress,
+        wall: r.wall,
+        material: m.materials[2].material,
+        path: 'rim',
+        value: p.rim,
+        held: r.held,
+        why: `The planets press the ${r.name} out where they stand and bend its wall in between.`,
+      }),
+    );
   list.push(...sprungChecks(sharedOutBy(p) !== 'none', p.preload, at, m));
   list.push(
     check({

@@ -7,6 +7,7 @@ import {
   greaseDrag,
   ringInertia,
   ringStiffness,
+  ringWall,
   roundMoment,
   seatStiffness,
   carrier,
@@ -89,11 +90,27 @@ export interface CompoundModel {
   readonly playOne: number;
   readonly bind: number;
   readonly modes: readonly Mode[];
+  readonly rims: readonly BentRing[];
   /** Sun, one planet, held ring, driven ring, kg. */
   readonly masses: Masses;
   /** What its pieces weigh and cost. */
   readonly pieces: ReturnType<typeof piecesOf>;
   readonly numbers: StageNumbers;
+}
+
+/** A ring whose wall its planets bend. */
+export interface BentRing {
+  readonly id: string;
+  readonly held: boolean;
+  readonly name: string;
+  /** Push of a planet, N. */
+  readonly radial: number;
+  /** Middle line of its wall, that wall and its width, m. */
+  readonly radius: number;
+  readonly wall: number;
+  readonly width: number;
+  /** Pa. */
+  readonly stress: number;
 }
 
 /** The train of a stage with an efficiency for each mesh: sun, ring 1, ring 2. */
@@ -417,6 +434,18 @@ function springsOf(
   return [...meshes, ...walls, spring('planets lean on their pins', (n * lean) / (pull * arm) ** 2, crept(planet))];
 }
 
+/** Both rings' walls as the planets press them out; they are as wide outside. */
+const rimsOf = ({ p, b }: Setting, loads: readonly MeshLoad[]): BentRing[] =>
+  b.meshesOf.flatMap((m, i): BentRing[] => {
+    if (m.of === 'input') return [];
+    const outside = b.geometry.outside / 2;
+    const wall = outside - m.mesh.sides[1].root;
+    const [radius, width] = [outside - wall / 2, m.id === 'ring2' ? p.widthB : p.width];
+    const { radial } = loads[i]!;
+    const stress = ringWall(radial, radius, wall, width, p.planets);
+    return [{ id: m.id, held: m.of === 'held', name: m.wheels[1], radial, radius, wall, width, stress }];
+  });
+
 type Masses = readonly [number, number, number, number];
 
 /** Masses of the sun, of one planet, of the held and of the driven ring, kg. */
@@ -577,6 +606,7 @@ export function modelCompound(p: CompoundParams, b: CompoundBuild, at: Duty, she
     playOne: play.one,
     bind: play.bind,
     modes,
+    rims: rimsOf(setting, loads),
     masses,
     pieces,
     numbers,

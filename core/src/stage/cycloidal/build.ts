@@ -4,7 +4,9 @@ import type { Bearing } from '../../schema/joint.ts';
 import type { Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import { needBearing, needMaterials } from '../needs.ts';
-import { cycloidalGeometry, type CycloidalGeometry } from './geometry.ts';
+import { steppedUp } from '../../math/steps.ts';
+import { inMm, stop } from '../refuse-stage.ts';
+import { cycloidalGeometry, seated, wallBehind, type CycloidalGeometry } from './geometry.ts';
 import { outPushes, reaches, type OutPushes } from './output-pins.ts';
 import type { CycloidalParams } from './params.ts';
 
@@ -46,6 +48,16 @@ export function buildCycloidal(p: CycloidalParams, shelf: Shelf): Result<Cycloid
 export function wrongCycloidal(p: CycloidalParams, b: CycloidalBuild): Result<never> | undefined {
   const { geometry: g, bearing, hole, webs } = b;
   const small = g.profile.circle - g.profile.pin - p.throw;
+  if (!(wallBehind(p) > 0)) {
+    const value = steppedUp(p.rim - wallBehind(p) + 2e-3, 5e-4);
+    return stop(
+      seated(p) ? 'The pins stand out of the housing.' : 'The housing has no wall.',
+      `A wall of ${inMm(p.rim)} outside the pins’ middles ends ${inMm(-wallBehind(p))} within ${seated(p) ? 'the pins' : 'its own bore'}.`,
+      `Take ${inMm(value)} or more.`,
+      'rim',
+      { path: 'rim', value, label: `Wall ${inMm(value)}` },
+    );
+  }
   if (webs.bearing <= 0)
     return refuse(
       'The output holes break into the bearing’s seat.',

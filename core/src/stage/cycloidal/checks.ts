@@ -5,7 +5,9 @@ import { modeChecks } from '../../gear/index.ts';
 import { steppedUp } from '../../math/steps.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
-import { ringBore } from './geometry.ts';
+import { BOLT_WALL } from '../bolt-room.ts';
+import { ringWallCheck } from '../ring-wall.ts';
+import { ringBore, wallBehind } from './geometry.ts';
 import { buildCycloidal, wrongCycloidal } from './build.ts';
 import type { CycloidalModel } from './model.ts';
 import type { CycloidalParams } from './params.ts';
@@ -61,6 +63,33 @@ export function cycloidalChecks(p: CycloidalParams, at: Duty, m: CycloidalModel,
         label: 'Less eccentricity',
       },
       advice: 'Take thicker pins or less eccentricity, or hold the pins in plates at both ends.',
+    }),
+    check({
+      id: 'behind',
+      of: 'behind',
+      name: 'Wall behind the pins',
+      figure: wallBehind(p),
+      limit: BOLT_WALL,
+      sense: 'min',
+      quantity: 'length',
+      near: 0,
+      why: 'The housing must close round its pins: with less than a millimetre behind them they break out.',
+      mend: {
+        path: 'rim',
+        value: steppedUp(p.rim + BOLT_WALL - wallBehind(p), 5e-4),
+        label: `Wall ${stated(steppedUp(p.rim + BOLT_WALL - wallBehind(p), 5e-4), 'length', 4)}`,
+      },
+    }),
+    ringWallCheck({
+      of: 'rim',
+      name: 'Housing’s wall',
+      stress: m.rimStress(),
+      wall: wallBehind(p),
+      material: m.materials[2].material,
+      path: 'rim',
+      value: p.rim,
+      held: p.held === 'ring',
+      why: 'The pins of a disc press the housing out on one side, and bend its wall as they go round.',
     }),
     check({
       id: 'bind',

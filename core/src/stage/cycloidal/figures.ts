@@ -6,6 +6,7 @@ import { term, type Figure, type FigureMaker, worked, exact } from '../../figure
 import { cutOff } from '../../lobed/index.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
+import { ringBore, seated, wallBehind } from './geometry.ts';
 import type { CycloidalModel } from './model.ts';
 import { branchPins, heldShare, type CycloidalParams } from './params.ts';
 
@@ -245,6 +246,35 @@ export function cycloidalFigures(
       terms: [term('n', 'output pins', p.outPins, 'count', 'field', 'outPins')],
       source: 'the disc as drawn',
     })),
+    exact('behind', 'Wall behind the pins', 'length', wallBehind(p), () => ({
+      formula: seated(p) ? 't − d/2' : 'D/2 + t − R_b',
+      terms: [
+        term('t', 'housing outside the pin circle', p.rim, 'length', 'field', 'rim'),
+        ...(seated(p)
+          ? [term('d', 'pin', p.pin, 'length', 'field', 'pin')]
+          : [
+              term('D', 'pin circle', p.circle, 'length', 'field', 'circle'),
+              term('R_b', 'bore that clears the lobes', ringBore(p), 'length', 'computed'),
+            ]),
+      ],
+      source: 'plane geometry',
+    })),
+    make.figure(
+      'rim',
+      'Housing’s wall, bending',
+      'stress',
+      (x) => x.rimStress(),
+      () => ({
+        formula: 'R/π·Σ [F_r·K(θ − θᵢ) + F_t·L(θ − θᵢ)]·6/(b·t²); K(x) = ½ + ¼·cos x − ½(π − x)·sin x, L = ∫K',
+        terms: [
+          term('F', 'worst pin', m.load.pinForce, 'force', 'computed'),
+          term('R', 'middle of the wall', (g.outside - wallBehind(p)) / 2, 'length', 'computed'),
+          term('b', 'width of a disc', p.width, 'length', 'field', 'width'),
+          term('t', 'wall behind the pins', wallBehind(p), 'length', 'computed'),
+        ],
+        source: 'thin ring under all pins of a disc, worst over a pitch; what holds it takes their sum',
+      }),
+    ),
     exact('shaking', 'Shaking force', 'force', m.shaking, () => ({
       formula: p.discs === 1 ? 'm·e·ω²' : 'discs evenly phased cancel it',
       terms: [term('m', 'one disc with its bearing', m.masses[0], 'mass', 'computed'), e],

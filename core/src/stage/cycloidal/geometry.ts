@@ -45,6 +45,10 @@ export const ringBore = (p: Pick<CycloidalParams, 'circle' | 'pin' | 'throw'>): 
 export const seated = (p: Pick<CycloidalParams, 'circle' | 'pin' | 'throw'>): boolean =>
   ringBore(p) < p.circle / 2 + 0.4 * p.pin;
 
+/** Wall of the housing behind its pins, or behind its bore where they stand in the plates alone, m. */
+export const wallBehind = (p: Pick<CycloidalParams, 'circle' | 'pin' | 'throw' | 'rim'>): number =>
+  p.circle / 2 + p.rim - (seated(p) ? (p.circle + p.pin) / 2 : ringBore(p));
+
 /** Geometry of a stage; refuses in words what cannot be. */
 export function cycloidalGeometry(p: CycloidalParams): Result<CycloidalGeometry> {
   const Z = p.pins;

@@ -19,6 +19,7 @@ import {
   type Mode,
   type ToothMaterial,
   blankMass,
+  wallStress,
   cutPartPrice,
 } from '../../gear/index.ts';
 import {
@@ -36,11 +37,11 @@ import { PIN_PRICE, rodMass, sumCosts } from '../costs.ts';
 import type { Duty, Spring, StageNumbers } from '../contract.ts';
 import type { Kept } from '../kept.ts';
 import type { CycloidalBuild } from './build.ts';
-import { STEPS, type CycloidalGeometry } from './geometry.ts';
+import { STEPS, wallBehind, type CycloidalGeometry } from './geometry.ts';
 import { holesGive, outPinOf, outPinsGive, outPinStress, outPlate, outSeatsHold, outShare } from './output-pins.ts';
 import { spring, together } from '../springs.ts';
 import { branchPins, cycloidalRatio, heldShare, lobesOf, type CycloidalParams } from './params.ts';
-import { spreadOf, type CycloidalSpread } from './spread.ts';
+import { rimMoment, spreadOf, type CycloidalSpread } from './spread.ts';
 
 /** What one load does. */
 export interface CycloidalLoad extends CycloidalSpread {
@@ -70,6 +71,8 @@ export interface CycloidalModel {
   readonly error: () => SampledError;
   readonly webs: { readonly hole: number; readonly bearing: number; readonly rim: number };
   readonly outBend: number;
+  /** What bends the housing's wall most, Pa; worked out when it is looked at. */
+  readonly rimStress: () => number;
   readonly shaking: number;
   readonly couple: number;
   /** Of the eccentric bearings, s. */
@@ -388,6 +391,11 @@ export function modelCycloidal(
         ),
       ),
     webs,
+    rimStress: () =>
+      kept.step('rim', [contact, moment], shelf, () => {
+        const wall = wallBehind(p);
+        return wallStress(rimMoment(g.sets, contact, moment, (g.outside - wall) / 2), wall, p.width);
+      }),
     outBend: outPinStress(p, built.pushes, outPinOf(p, mp, mh, shelf)).bending * moment,
     ...shaking,
     bearingLife,

@@ -1,3 +1,4 @@
+import { ringBending } from '../../gear/index.ts';
 import { carry, linePressure, type ContactSet } from '../../lobed/index.ts';
 import { phaseOf, STEPS, type CycloidalGeometry } from './geometry.ts';
 import { outShare } from './output-pins.ts';
@@ -20,6 +21,33 @@ export interface CycloidalSpread {
   readonly outSlide: number;
   readonly journalSlide: number;
   readonly windUp: number;
+}
+
+/**
+ * Largest moment in the housing's wall, N·m: each disc's pins press it out over their share of its width.
+ *
+ * @param moment on all discs together, N·m
+ * @param radius of the wall's middle line, m
+ */
+export function rimMoment(sets: CycloidalGeometry['sets'], contact: number, moment: number, radius: number): number {
+  let most = 0;
+  for (const discs of sets) {
+    const { forces } = carry(discs, contact, moment);
+    discs.forEach(({ nx, ny }, d) => {
+      const Z = nx.length;
+      const [outward, round] = [new Float64Array(Z), new Float64Array(Z)];
+      for (let j = 0; j < Z; j++) {
+        const f = forces[d * Z + j]!;
+        const a = (2 * Math.PI * j) / Z;
+        const [c, s] = [Math.cos(a), Math.sin(a)];
+        // Normals are the pin's push on the disc: the disc pushes back.
+        outward[j] = -f * (nx[j]! * c + ny[j]! * s);
+        round[j] = -f * (ny[j]! * c - nx[j]! * s);
+      }
+      most = Math.max(most, ringBending(outward, round, radius));
+    });
+  }
+  return most;
 }
 
 /** Spreads a load over pins, output pins and bearings: `moment` on all discs together, N·m. */

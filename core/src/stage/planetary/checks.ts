@@ -14,11 +14,12 @@ import type { Shelf } from '../../shop/shelf.ts';
 import type { Duty } from '../contract.ts';
 import { BOLT_WALL, boltRoom, nearestCircle } from '../bolt-room.ts';
 import { boreChecks } from '../bore-holds.ts';
+import { ringWallCheck } from '../ring-wall.ts';
 import { sprungChecks } from '../taken-out.ts';
 import { nearestCounts } from './counts.ts';
 import { carrierRadius, type PlanetaryGeometry } from './geometry.ts';
 import type { PlanetaryModel } from './model.ts';
-import type { PlanetaryParams } from './params.ts';
+import { roles, type PlanetaryParams } from './params.ts';
 
 /** Wall that the screws of the output leave to the pins in their plate and round its edge, m. */
 function flangeRoom(p: PlanetaryParams, g: PlanetaryGeometry): number {
@@ -213,21 +214,16 @@ export function planetaryChecks(p: PlanetaryParams, at: Duty, _shelf: Shelf, m: 
     );
   }
   list.push(
-    check({
-      id: 'wall',
+    ringWallCheck({
       of: 'wall',
       name: 'Ring’s wall',
-      figure: m.wallStress,
-      limit: 0.4 * m.materials[2].material.strength,
-      sense: 'max',
-      quantity: 'stress',
-      severity: 'warn',
+      stress: m.wallStress,
+      wall: p.rim,
+      material: m.materials[2].material,
+      path: 'rim',
+      value: p.rim,
+      held: roles(p).held === 'ring',
       why: 'The planets press the ring out where they stand and bend its wall in between.',
-      mend: {
-        path: 'rim',
-        value: steppedUp(p.rim * Math.sqrt(m.wallStress / (0.36 * m.materials[2].material.strength)), 5e-4),
-        label: 'Thicker wall',
-      },
     }),
   );
   if (p.boreS > 0)

@@ -12,6 +12,7 @@ import {
   pinBetween,
   plateTwist,
   ringStiffness,
+  ringWall,
   seatsHold,
   seatStands,
   seatStiffness,
@@ -269,18 +270,6 @@ function inertiaAtInput(p: PlanetaryParams, b: PlanetaryBuild, of: Record<Member
     scale *= slower;
   }
   return sum + of[roles(p).input] / scale;
-}
-
-/**
- * Bending of the ring's wall between the planets, Pa: thin ring under N even radial loads, M = F·R/2·(1/θ − cot θ) with
- * θ = π/N, over b·t²/6.
- *
- * Source: Timoshenko, Strength of Materials II, ring under equal radial forces.
- * @example ringWall(100, 0.03, 0.004, 0.01, 3) // 21238840.7
- */
-export function ringWall(radial: number, radius: number, wall: number, width: number, planets: number): number {
-  const theta = Math.PI / planets;
-  return (((radial * radius) / 2) * (1 / theta - 1 / Math.tan(theta)) * 6) / (width * wall * wall);
 }
 
 /** What holds the planets and the ring where they are, for one planet. */

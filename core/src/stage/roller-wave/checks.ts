@@ -4,6 +4,7 @@ import { steppedUp } from '../../math/steps.ts';
 import type { Duty } from '../contract.ts';
 import { BOLT_WALL, boltRoom } from '../bolt-room.ts';
 import { limitChecks } from '../limits.ts';
+import { ringWallCheck } from '../ring-wall.ts';
 import { stated } from '../../units/stated.ts';
 import type { RollerWaveModel } from './model.ts';
 import type { RollerWaveParams } from './params.ts';
@@ -71,6 +72,17 @@ export function rollerWaveChecks(p: RollerWaveParams, at: Duty, m: RollerWaveMod
       advice: 'Take less eccentricity, thinner rollers or fewer of them.',
     }),
     ...boltChecks(p, m),
+    ringWallCheck({
+      of: 'rim',
+      name: 'Ring’s wall',
+      stress: m.rimStress(),
+      wall: p.rim,
+      material: m.materials[0].material,
+      path: 'rim',
+      value: p.rim,
+      held: p.held === 'ring',
+      why: 'The rollers of a row press its ring out on one side, and bend its wall as they go round.',
+    }),
     check({
       id: 'wall',
       of: 'wall',

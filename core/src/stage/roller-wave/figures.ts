@@ -66,6 +66,22 @@ export function rollerWaveFigures(
       source: 'at the slots’ inner end',
     })),
     make.figure(
+      'rim',
+      'Ring wall, bending',
+      'stress',
+      (x) => x.rimStress(),
+      () => ({
+        formula: 'R/π·Σ [F_r·K(θ − θᵢ) + F_t·L(θ − θᵢ)]·6/(b·t²); K(x) = ½ + ¼·cos x − ½(π − x)·sin x, L = ∫K',
+        terms: [
+          term('F', 'worst roller', m.spread.force, 'force', 'computed'),
+          term('R', 'middle of the wall', m.reach[1] + p.rim / 2, 'length', 'computed'),
+          term('b', 'width of a row', p.width, 'length', 'field', 'width'),
+          term('t', 'wall at the hollows', p.rim, 'length', 'field', 'rim'),
+        ],
+        source: 'thin ring under all rollers of a row, worst over a pitch; what holds it takes their sum',
+      }),
+    ),
+    make.figure(
       'efficiency',
       'Efficiency',
       'efficiency',

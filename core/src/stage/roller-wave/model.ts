@@ -10,9 +10,11 @@ import {
   flankCrush,
   greaseDrag,
   lobesLast,
+  ringBending,
   rideOver,
   shortestLife,
   strengthOf,
+  wallStress,
   type ToothMaterial,
 } from '../../gear/index.ts';
 import { carry, linePressure } from '../../lobed/index.ts';
@@ -85,6 +87,8 @@ export interface RollerWaveModel extends RollerWaveBuild {
   readonly contact: number;
   readonly shaking: number;
   readonly couple: number;
+  /** What bends the wall of a row's ring most, Pa; worked out when it is looked at. */
+  readonly rimStress: () => number;
   readonly bearingLife: number;
   readonly limits: readonly Limit[];
   readonly costs: ReturnType<typeof costsOf>;
@@ -229,6 +233,27 @@ function spreadOf(p: RollerWaveParams, b: RollerWaveBuild, contact: number, modu
     wallSpin,
     journal,
   };
+}
+
+/**
+ * Largest moment in the wall of a row's ring, N·m: each roller pushes it out and, by its lever, on round.
+ *
+ * @param radius of the wall's middle line, m
+ */
+export function rimMoment(states: RollerWaveBuild['states'], contact: number, moment: number, radius: number): number {
+  let most = 0;
+  for (const rows of states) {
+    const { forces } = carry(rows, contact, moment);
+    rows.forEach(({ arms, rho }, d) => {
+      const push = Array.from(arms, (_, k) => forces[d * arms.length + k]!);
+      const sine = Array.from(arms, (arm, k) => arm / rho[k]!);
+      const outward = push.map((f, k) => f * Math.sqrt(1 - sine[k]! ** 2));
+      // What closes as the ring turns on pushes it back.
+      const round = push.map((f, k) => -f * sine[k]!);
+      most = Math.max(most, ringBending(outward, round, radius));
+    });
+  }
+  return most;
 }
 
 /**
@@ -452,6 +477,10 @@ export function modelRollerWave(
     contact,
     shaking: p.rows === 1 ? shake : 0,
     couple: p.rows === 2 ? shake * (p.width + ROOM) : 0,
+    rimStress: () =>
+      kept.step('rim', [contact, moment], shelf, () =>
+        wallStress(rimMoment(b.states, contact, moment, b.reach[1] + p.rim / 2), p.rim, p.width),
+      ),
     bearingLife,
     limits,
     costs,

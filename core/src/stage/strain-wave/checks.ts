@@ -5,6 +5,7 @@ import { steppedUp } from '../../math/steps.ts';
 import { factor, type Shelf } from '../../shop/shelf.ts';
 import { stated } from '../../units/stated.ts';
 import type { Duty } from '../contract.ts';
+import { ringWallCheck } from '../ring-wall.ts';
 import { sprungChecks } from '../taken-out.ts';
 import { strainWaveGeometry } from './geometry.ts';
 import type { StrainWaveModel } from './model.ts';
@@ -155,6 +156,17 @@ export function strainWaveChecks(
             ),
           }),
       advice: 'Cut the spaces deeper or take less throw.',
+    }),
+    ringWallCheck({
+      of: 'rim',
+      name: 'Ring’s wall',
+      stress: m.rimStress,
+      wall: p.ringWall,
+      material: m.materials[1].material,
+      path: 'ringWall',
+      value: p.ringWall,
+      held: p.held === 'ring',
+      why: 'The lobes press the ring out as they carry, and bend its wall in between as they go round.',
     }),
     check({
       id: 'strain',

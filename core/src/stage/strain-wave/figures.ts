@@ -436,6 +436,23 @@ export function strainWaveFigures(
       }),
     ),
     make.figure(
+      'rim',
+      'Ring wall, bending',
+      'stress',
+      (x) => x.rimStress,
+      () => ({
+        formula: 'F_r·R/2·(n/π − 1/tan(π/n))·6/(b·t²)',
+        terms: [
+          term('F_r', 'push off the ring', m.radial, 'force', 'computed'),
+          term('R', 'middle of its wall', (g.outside - p.ringWall) / 2, 'length', 'computed'),
+          term('b', 'tooth width', p.width, 'length', 'field', 'width'),
+          term('t', 'its wall', p.ringWall, 'length', 'field', 'ringWall'),
+          lobes,
+        ],
+        source: 'thin ring under n even radial loads',
+      }),
+    ),
+    make.figure(
       'rise',
       'Warming by flexing',
       'temperatureRise',

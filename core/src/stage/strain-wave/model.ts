@@ -4,6 +4,7 @@ import {
   bearingDrag,
   greaseDrag,
   ringStiffness,
+  ringWall,
   strengthOf,
   type MaterialSort,
   lastingTorque,
@@ -106,6 +107,8 @@ export interface StrainWaveModel {
   readonly toothForce: number;
   readonly pressure: number;
   readonly radial: number;
+  /** Bending of the ring's wall between the lobes, Pa. */
+  readonly rimStress: number;
   readonly rise: number;
   /** Slopes of twist against torque in three stretches, N·m/rad, with the torques between them. */
   readonly slopes: readonly [number, number, number];
@@ -759,6 +762,7 @@ export function modelStrainWave(
     toothForce,
     pressure,
     radial,
+    rimStress: ringWall(radial, (g.outside - p.ringWall) / 2, p.ringWall, p.width, p.lobes),
     rise,
     ...springs,
     ...errorsOf(s, teeth.depth),
